@@ -1,0 +1,30 @@
+/** One Jest for all: core and server beside their code, the browser's journeys in e2e. */
+const transform = {
+  '^.+\\.tsx?$': [
+    '@swc/jest',
+    {
+      jsc: {
+        target: 'es2022',
+        parser: { syntax: 'typescript', tsx: false, decorators: true },
+        transform: { legacyDecorator: true, decoratorMetadata: false },
+      },
+      module: { type: 'commonjs' },
+    },
+  ],
+};
+const project = (displayName, roots) => ({
+  displayName,
+  rootDir: '.',
+  roots,
+  transform,
+  testEnvironment: 'node',
+  moduleNameMapper: { '^@quarry/core/(.*)$': '<rootDir>/packages/core/src/$1/index.ts' },
+});
+
+export default {
+  projects: [
+    project('core', ['<rootDir>/packages', '<rootDir>/apps/cli']),
+    project('server', ['<rootDir>/apps/server']),
+    { ...project('browser', ['<rootDir>/e2e']), testTimeout: 120000 },
+  ].map((entry) => ({ ...entry, testMatch: ['**/*.test.ts'], modulePathIgnorePatterns: ['/dist/'] })),
+};

@@ -1,0 +1,4 @@
+export * from './problem.ts';
+export { solveCut, type SolveOptions } from './solve.ts';
+export { verifyCutting } from './verify.ts';
+export { rowLetters } from './plan.ts';

@@ -1,0 +1,2 @@
+export * from './relief.ts';
+export * from './contours.ts';

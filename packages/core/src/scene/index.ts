@@ -1,0 +1,8 @@
+export * from './schema.ts';
+export * from './scene.ts';
+export * from './change.ts';
+export { reduce, type Refusal, type Reduction } from './reduce.ts';
+export * from './undo.ts';
+export * from './file.ts';
+export * from './permission.ts';
+export { blankDisplay, PRESETS, type Preset } from './presets.ts';

@@ -1,0 +1,48 @@
+import { contains } from '../lattice/index.ts';
+import type { Change } from './change.ts';
+import { KINDS } from './schema.ts';
+import { labelOf, listOf, type Scene } from './scene.ts';
+
+export const ROLES = ['owner', 'planner', 'builder', 'viewer'] as const;
+export type Role = (typeof ROLES)[number];
+
+/** Who asks: their role on the display and the person entity they are, if any. */
+export interface Actor {
+  role: Role;
+  person: string | null;
+}
+
+/** What a builder may say of a section of their own. */
+const OWN_SECTION_FIELDS = new Set(['stage', 'stageDone', 'notes']);
+
+/**
+ * Why an actor may not make a change, or null when they may. Owners and planners change everything; a builder
+ * moves the stage of their own sections and works on the pads and plots that lie wholly in them; a viewer looks.
+ * Asked by the server for every batch, and by the pages to disable what would be refused.
+ */
+export function forbidden(actor: Actor, scene: Scene, change: Change): string | null {
+  if (actor.role === 'owner' || actor.role === 'planner') return null;
+  if (actor.role === 'viewer') return 'Viewers may look at this display but not change it.';
+  const own = listOf(scene, 'section').filter((section) => actor.person !== null && section.owner === actor.person);
+  if (change.kind === 'section') {
+    if (change.op !== 'patch' || !own.some(({ id }) => id === change.id))
+      return 'Builders may change only the sections they own.';
+    const field = Object.keys(change.set).find((key) => !OWN_SECTION_FIELDS.has(key));
+    return field ? `Builders may set the stage and notes of their section, not its ${field}.` : null;
+  }
+  if (change.kind !== 'pad' && change.kind !== 'plot')
+    return `Builders may not change a ${KINDS[change.kind].word}; ask a planner.`;
+  const before = change.op === 'add' ? null : scene[change.kind][change.id];
+  const after = change.op === 'remove' ? null : { ...before, ...(change.op === 'add' ? change.data : change.set) };
+  const inside = (thing: { x?: unknown; y?: unknown; w?: unknown; d?: unknown }) =>
+    own.some((section) => {
+      const { x, y, w, d } = thing;
+      return (
+        typeof x === 'number' && typeof y === 'number' && typeof w === 'number' && typeof d === 'number' &&
+        contains(section, { x, y, w, d })
+      );
+    }); // prettier-ignore
+  if ((before && !inside(before)) || (after && !inside(after)))
+    return `${before ? labelOf(scene, change.kind, change.id) : `The new ${change.kind}`} does not lie wholly in a section of yours.`;
+  return null;
+}

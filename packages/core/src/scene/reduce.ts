@@ -1,0 +1,114 @@
+import type { z } from 'zod';
+import type { Change } from './change.ts';
+import { DISPLAY_ID, KINDS, MAX_ENTITIES, REFERENCES, type Entity, type Kind } from './schema.ts';
+import { labelOf, listOf, type Scene } from './scene.ts';
+
+/** Why a batch did not land. `stale` carries the entity as it stands, so that a page can show both. */
+export interface Refusal {
+  reason: 'stale' | 'unknown' | 'duplicate' | 'invalid' | 'in-use';
+  sentence: string;
+  /** Which change of the batch, from 0. */
+  index: number;
+  current?: Entity<Kind>;
+}
+
+/** The scene after a batch and the changes that take it back, or why nothing changed. */
+export type Reduction = { ok: true; scene: Scene; inverse: Change[] } | { ok: false; refusal: Refusal };
+
+type Groups = { [K in Kind]: Record<string, Entity<K>> } & { removed: Record<string, number> };
+
+/**
+ * Applies a batch: the one place where a scene changes, shared by browser, server and shell.
+ * The scene passed in is never touched; groups that do not change are shared with the new one.
+ * @returns the new scene and the inverse changes (last first), or the first refusal; whole or not at all
+ */
+export function reduce(scene: Scene, changes: readonly Change[]): Reduction {
+  const next: Groups = { ...scene };
+  const copied = new Set<Kind | 'removed'>();
+  const inverse: Change[] = [];
+  const own = <K extends Kind | 'removed'>(kind: K): Groups[K] => {
+    if (!copied.has(kind)) {
+      next[kind] = { ...next[kind] };
+      copied.add(kind);
+    }
+    return next[kind];
+  };
+  for (const [index, change] of changes.entries()) {
+    const { kind, id } = change;
+    const refuse = (reason: Refusal['reason'], sentence: string, current?: Entity<Kind>): Reduction => ({
+      ok: false,
+      refusal: { reason, sentence, index, ...(current ? { current } : {}) },
+    });
+    const word = KINDS[kind].word;
+    const current: Entity<Kind> | undefined = Object.hasOwn(next[kind], id) ? next[kind][id] : undefined;
+
+    if (change.op === 'add') {
+      if (current) return refuse('duplicate', `There is already a ${word} with the id «${id}».`, current);
+      if (kind === 'display' && id !== DISPLAY_ID) return refuse('invalid', `A scene has one display, called «${DISPLAY_ID}».`);
+      if (Object.keys(next[kind]).length >= MAX_ENTITIES)
+        return refuse('invalid', `A scene holds at most ${MAX_ENTITIES} of a kind; this would be one ${word} more.`);
+      const read = KINDS[kind].schema.safeParse(change.data);
+      if (!read.success) return refuse('invalid', explain(word, id, read.error));
+      const v = (Object.hasOwn(next.removed, id) ? next.removed[id] : 0) + 1;
+      put(own(kind), { ...read.data, id, v });
+      inverse.unshift({ op: 'remove', kind, id, v });
+      continue;
+    }
+    if (!current)
+      return refuse('unknown', `The ${word} «${id}» is not in this display; it may have been removed.`);
+    if (current.v !== change.v)
+      return refuse(
+        'stale',
+        `${capital(labelOf(next, kind, id))} was changed meanwhile (yours was made against version ${change.v}, it stands at ${current.v}).`,
+        current,
+      );
+    if (change.op === 'remove') {
+      if (kind === 'display') return refuse('invalid', 'The display entity cannot be removed from its scene.');
+      const { id: _id, v: _v, ...data } = current;
+      delete own(kind)[id];
+      own('removed')[id] = current.v;
+      inverse.unshift({ op: 'add', kind, id, data });
+      continue;
+    }
+    const { id: _id, v: _v, ...data } = current;
+    const before: Record<string, unknown> = {};
+    const known: Record<string, unknown> = data;
+    for (const key of Object.keys(change.set)) {
+      if (!Object.hasOwn(known, key)) return refuse('invalid', `A ${word} has no «${key}».`);
+      before[key] = known[key];
+    }
+    const read = KINDS[kind].schema.safeParse({ ...data, ...change.set });
+    if (!read.success) return refuse('invalid', explain(word, id, read.error));
+    put(own(kind), { ...read.data, id, v: current.v + 1 });
+    inverse.unshift({ op: 'patch', kind, id, v: current.v + 1, set: before });
+  }
+  const dangling = danglingReference(next);
+  if (dangling) return { ok: false, refusal: { reason: 'in-use', sentence: dangling, index: changes.length - 1 } };
+  return { ok: true, scene: next, inverse };
+}
+
+/** Sets an entity in its group. The schema has just vouched for the shape that belongs to the kind. */
+function put(group: Record<string, Entity<Kind>>, entity: Entity<Kind>): void {
+  group[entity.id] = entity;
+}
+
+/** The first field that names what is not there, as a sentence. */
+function danglingReference(scene: Scene): string | null {
+  for (const { kind, field, to } of REFERENCES)
+    for (const entity of listOf(scene, kind)) {
+      const named = Object.entries(entity).find(([key]) => key === field)?.[1];
+      if (typeof named === 'string' && !Object.hasOwn(scene[to], named))
+        return `${capital(labelOf(scene, kind, entity.id))} still names the ${KINDS[to].word} «${named}» as its ${field}; give it another first.`;
+    }
+  return null;
+}
+
+/** One sentence from the first complaint of a schema: the thing, the field, the value's fault. */
+export function explain(word: string, id: string, error: z.ZodError): string {
+  const issue = error.issues[0];
+  const field = issue.path.length > 0 ? `, field «${issue.path.join('.')}»` : '';
+  const more = error.issues.length > 1 ? ` (and ${error.issues.length - 1} more)` : '';
+  return `The ${word} «${id}»${field}: ${issue.message}${more}.`;
+}
+
+const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);

@@ -1,0 +1,58 @@
+import { DISPLAY_ID, KINDS, KIND_NAMES, type Display, type Entity, type Kind } from './schema.ts';
+
+/**
+ * A display as plain data: entities by kind and id, and the last version of each removed id, so that an id that
+ * comes back (an undone removal) never repeats a version that somebody may still hold.
+ */
+export type Scene = Groups & { readonly removed: Readonly<Record<string, number>> };
+type Groups = { readonly [K in Kind]: Readonly<Record<string, Entity<K>>> };
+
+/** A scene without anything in it, not even a display. */
+export function emptyScene(): Scene {
+  return {
+    display: {}, level: {}, footprint: {}, table: {}, passage: {}, pad: {}, plot: {}, person: {},
+    section: {}, baseType: {}, module: {}, acceptance: {}, removed: {},
+  }; // prettier-ignore
+}
+
+/** The display entity. @throws when the scene has none, which no reader of this core lets through. */
+export function displayOf(scene: Scene): Display {
+  const display = scene.display[DISPLAY_ID];
+  if (!display) throw new Error('the scene has no display entity');
+  return display;
+}
+
+/** All entities of a kind in a stable order: by id. */
+export function listOf<K extends Kind>(scene: Scene, kind: K): Entity<K>[] {
+  const groups: Groups = scene;
+  const group = groups[kind];
+  return Object.keys(group)
+    .sort()
+    .map((id) => group[id]);
+}
+
+/** Pads in the order they are laid: `order`, then id. */
+export function padsInOrder(scene: Scene): Entity<'pad'>[] {
+  return listOf(scene, 'pad').sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
+}
+
+/** How a person calls an entity: «Upper yard», «section B», «base 48×48». */
+export function labelOf(scene: Scene, kind: Kind, id: string): string {
+  if (kind === 'baseType') {
+    const base = scene.baseType[id];
+    return base ? `base ${base.w}×${base.d}` : 'base size';
+  }
+  if (kind === 'section') {
+    const section = scene.section[id];
+    return section ? `section ${section.letter}, ${section.name}` : 'section';
+  }
+  if (kind === 'module') return scene.module[id] ? `module ${scene.module[id].name}` : 'module';
+  if (kind === 'acceptance') return 'accepted finding';
+  const entity = scene[kind][id];
+  return entity ? entity.name : KINDS[kind].word;
+}
+
+/** Finds an entity by its id alone. */
+export function kindOf(scene: Scene, id: string): Kind | null {
+  return KIND_NAMES.find((kind) => Object.hasOwn(scene[kind], id)) ?? null;
+}
