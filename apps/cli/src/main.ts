@@ -1,0 +1,103 @@
+import { readFileSync, statSync } from 'node:fs';
+import { parseArgs } from 'node:util';
+import loadHighs from 'highs';
+import { checkScene } from '@quarry/core/check';
+import { cutProblemOf, cutProblemSchema, solveCut, type CutProblem } from '@quarry/core/cut';
+import { MAX_FILE_BYTES, readFile, type Scene } from '@quarry/core/scene';
+
+/** Bad input: the file, the place and the reason; exit code 2. */
+class BadInput extends Error {}
+
+const USAGE = `quarry: the core's stages from a shell
+
+  quarry check <display.quarry.json> [--today 2031-06-01]   findings; exit 1 when one of severity error is not kept
+  quarry cut   <problem.json | display.quarry.json> [--seconds 10]   modules and bases; exit 1 when there is no answer
+`;
+
+function read(path: string): string {
+  try {
+    const { size } = statSync(path);
+    if (size > MAX_FILE_BYTES) throw new BadInput(`${path}: ${size.toLocaleString('en')} bytes; the most is ${MAX_FILE_BYTES.toLocaleString('en')}.`);
+    return readFileSync(path, 'utf8');
+  } catch (error) {
+    if (error instanceof BadInput) throw error;
+    throw new BadInput(`${path}: cannot be read (${error instanceof Error ? error.message : String(error)}).`);
+  }
+}
+
+function readScene(path: string, text: string): Scene {
+  const reading = readFile(text);
+  if (!reading.ok) throw new BadInput(`${path}: ${reading.error}`);
+  return reading.scene;
+}
+
+function readProblem(path: string): CutProblem | string[] {
+  const text = read(path);
+  let raw: unknown;
+  try {
+    raw = JSON.parse(text);
+  } catch (error) {
+    throw new BadInput(`${path}: not JSON: ${error instanceof Error ? error.message : String(error)}.`);
+  }
+  if (typeof raw === 'object' && raw !== null && 'format' in raw) {
+    const stated = cutProblemOf(readScene(path, text));
+    return stated.ok ? stated.problem : stated.reasons;
+  }
+  const problem = cutProblemSchema.safeParse(raw);
+  if (problem.success) return problem.data;
+  const [issue] = problem.error.issues;
+  throw new BadInput(`${path}: ${issue.path.join('.') || 'the problem'}: ${issue.message}.`);
+}
+
+const print = (value: unknown) => process.stdout.write(`${JSON.stringify(value, null, 2)}\n`);
+
+async function cut(path: string, seconds: number): Promise<number> {
+  const problem = readProblem(path);
+  if (Array.isArray(problem)) return complain(problem);
+  const highs = await loadHighs();
+  const answer = solveCut(problem, { seconds, now: () => performance.now(), highs });
+  if (!answer.feasible) return complain(answer.reasons);
+  print({ ...answer.cutting, seconds: Number(answer.cutting.seconds.toFixed(2)) });
+  return 0;
+}
+
+function complain(reasons: string[]): number {
+  process.stderr.write(`${reasons.join('\n')}\n`);
+  return 1;
+}
+
+function check(path: string, today: string | undefined): number {
+  const findings = checkScene(readScene(path, read(path)), today === undefined ? {} : { today });
+  print(findings);
+  return findings.some(({ severity, accepted }) => severity === 'error' && !accepted) ? 1 : 0;
+}
+
+async function main(): Promise<number> {
+  let parsed;
+  try {
+    parsed = parseArgs({ allowPositionals: true, options: { seconds: { type: 'string' }, today: { type: 'string' }, help: { type: 'boolean' } } });
+  } catch (error) {
+    throw new BadInput(error instanceof Error ? error.message : String(error));
+  }
+  const { positionals, values } = parsed;
+  const [verb, path, extra] = positionals;
+  if (values.help || verb === undefined) {
+    process.stdout.write(USAGE);
+    return values.help ? 0 : 2;
+  }
+  if (path === undefined || extra !== undefined) throw new BadInput(`«${verb}» takes one file.\n\n${USAGE}`);
+  const seconds = Number(values.seconds ?? 10);
+  if (!(seconds > 0 && seconds <= 3600)) throw new BadInput(`--seconds ${values.seconds}: must be above 0 and at most 3600.`);
+  if (values.today !== undefined && !/^\d{4}-\d{2}-\d{2}$/.test(values.today)) throw new BadInput(`--today ${values.today}: must be a date such as 2031-06-01.`);
+  if (verb === 'check') return check(path, values.today);
+  if (verb === 'cut') return cut(path, seconds);
+  throw new BadInput(`«${verb}» is no verb.\n\n${USAGE}`);
+}
+
+main().then(
+  (code) => (process.exitCode = code),
+  (error: unknown) => {
+    process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
+    process.exitCode = 2;
+  },
+);

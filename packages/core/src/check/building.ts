@@ -1,0 +1,228 @@
+import { BRICK, MM, PLATE, centreOf, formatMm, formatPlates, overlap, outerSize } from '../lattice/index.ts';
+import { displayOf, listOf, type Module } from '../scene/index.ts';
+import { OUTSIDE, heightRange } from '../relief/index.ts';
+import { baseNeeds } from '../cut/index.ts';
+import { counted, type Draft, type Rule } from './finding.ts';
+import { pairs } from './places.ts';
+
+const plotsOverlap: Rule = {
+  id: 'plots-overlap',
+  title: 'Buildings overlap',
+  basis: 'The studs two plots share, from their places and sizes.',
+  page: 'plan',
+  severity: 'error',
+  check: ({ scene }) =>
+    pairs(listOf(scene, 'plot')).flatMap(([a, b]): Draft[] => {
+      const shared = overlap(a, b);
+      if (!shared) return [];
+      return [
+        {
+          sentence: `«${a.name}» and «${b.name}» share ${shared.w} × ${shared.d} studs; two buildings need 0.`,
+          remedy: `Move «${b.name}» by ${Math.min(shared.w, shared.d)} studs.`,
+          place: centreOf(shared),
+          things: [{ kind: 'plot', id: a.id }, { kind: 'plot', id: b.id }], // prettier-ignore
+          numbers: { w: shared.w, d: shared.d },
+        },
+      ];
+    }),
+};
+
+const plotUneven: Rule = {
+  id: 'plot-uneven',
+  title: 'A building stands on uneven ground',
+  basis: 'Lowest and highest ground under the plot, from the relief. The building stands on the highest; what is lower is a gap under its walls.',
+  page: 'plan',
+  severity: 'warning',
+  check: ({ scene, relief }) =>
+    listOf(scene, 'plot').flatMap((plot): Draft[] => {
+      const range = heightRange(relief, plot);
+      if (!range || range.low === range.high) return [];
+      const gap = range.high - range.low;
+      return [
+        {
+          sentence: `«${plot.name}» stands on ground from ${formatPlates(range.low)} to ${formatPlates(range.high)}: a gap of ${formatPlates(gap)} (${formatMm(gap * PLATE)}) under its walls where 0 belongs.`,
+          remedy: `Lay a pad at ${formatPlates(range.high)} under the whole plot, or move it.`,
+          place: centreOf(plot),
+          things: [{ kind: 'plot', id: plot.id }],
+          numbers: { low: range.low, high: range.high },
+        },
+      ];
+    }),
+};
+
+const plotOverSeam: Rule = {
+  id: 'plot-over-seam',
+  title: 'A seam cuts a building',
+  basis: 'The modules whose areas a plot shares, for plots that may not be cut.',
+  page: 'cut',
+  severity: 'error',
+  check({ scene }) {
+    const modules = listOf(scene, 'module');
+    return listOf(scene, 'plot').flatMap((plot): Draft[] => {
+      if (plot.mayCut) return [];
+      const under = modules.filter((module) => overlap(module, plot));
+      if (under.length < 2) return [];
+      const [first, second] = under;
+      return [
+        {
+          sentence: `«${plot.name}» stands on ${under.length} modules (${under.map(({ name }) => name).join(', ')}); a building that may not be cut stands on 1.`,
+          remedy: 'Cut again, move the plot, or allow it to be cut.',
+          place: seamBetween(first, second) ?? centreOf(plot),
+          things: [{ kind: 'plot', id: plot.id }, ...under.map(({ id }) => ({ kind: 'module' as const, id }))],
+          numbers: { modules: under.length },
+        },
+      ];
+    });
+  },
+};
+
+function seamBetween(a: Module, b: Module): { x: number; y: number } | null {
+  const near = overlap({ x: a.x - 0.5, y: a.y - 0.5, w: a.w + 1, d: a.d + 1 }, b);
+  return near ? centreOf(near) : null;
+}
+
+const modulePassage: Rule = {
+  id: 'module-passage',
+  title: 'A module does not pass a door',
+  basis: 'The narrow side of the module (8 mm a stud less 0.2 mm of play) and its height over the tallest stud, carried level, against each passage.',
+  page: 'cut',
+  severity: 'error',
+  check({ scene, relief }) {
+    const passages = listOf(scene, 'passage').sort((a, b) => a.width - b.width);
+    return listOf(scene, 'module').flatMap((module): Draft[] => {
+      const across = outerSize(Math.min(module.w, module.d)) / MM;
+      const tall = (topOf(relief, module) * PLATE) / MM;
+      const passage = passages.find(({ width, height }) => across > width || tall > height);
+      if (!passage) return [];
+      const wide = across > passage.width;
+      return [
+        {
+          sentence: wide
+            ? `Module ${module.name} is ${formatMm(across * MM)} across its narrow side; the ${passage.name} lets ${formatMm(passage.width * MM)} through.`
+            : `Module ${module.name} is ${formatMm(tall * MM)} tall; the ${passage.name} lets ${formatMm(passage.height * MM)} through.`,
+          remedy: wide ? `Make it at most ${Math.floor(passage.width / 8)} studs on one side, or carry it another way.` : 'Plan the tall part to lift off.',
+          place: centreOf(module),
+          things: [{ kind: 'module', id: module.id }, { kind: 'passage', id: passage.id }], // prettier-ignore
+          numbers: wide ? { across, passage: passage.width } : { tall, passage: passage.height },
+        },
+      ];
+    });
+  },
+};
+
+function topOf(relief: { x: number; y: number; w: number; d: number; top: Int16Array; ground: Uint8Array }, module: Module): number {
+  let top = 0;
+  for (let y = Math.max(module.y, relief.y); y < Math.min(module.y + module.d, relief.y + relief.d); y++)
+    for (let x = Math.max(module.x, relief.x); x < Math.min(module.x + module.w, relief.x + relief.w); x++) {
+      const i = (y - relief.y) * relief.w + x - relief.x;
+      if (relief.ground[i] !== OUTSIDE) top = Math.max(top, relief.top[i]);
+    }
+  return top;
+}
+
+const moduleSize: Rule = {
+  id: 'module-size',
+  title: 'A module is larger than agreed',
+  basis: 'The module’s size in studs, either way round, against the Brief’s largest module.',
+  page: 'cut',
+  severity: 'warning',
+  check({ scene }) {
+    const { moduleMaxW, moduleMaxD } = displayOf(scene);
+    return listOf(scene, 'module').flatMap(({ id, name, ...module }): Draft[] => {
+      const { w, d } = module;
+      if ((w <= moduleMaxW && d <= moduleMaxD) || (d <= moduleMaxW && w <= moduleMaxD)) return [];
+      return [
+        {
+          sentence: `Module ${name} is ${w} × ${d} studs; the largest agreed is ${moduleMaxW} × ${moduleMaxD}.`,
+          remedy: 'Cut again, or agree on a larger module.',
+          place: centreOf(module),
+          things: [{ kind: 'module', id }],
+          numbers: { w, d, maxW: moduleMaxW, maxD: moduleMaxD },
+        },
+      ];
+    });
+  },
+};
+
+const modulesCover: Rule = {
+  id: 'modules-cover',
+  title: 'The modules do not match the footprint',
+  basis: 'Studs of the footprint in no module, and module studs that lie outside it or in two modules.',
+  page: 'cut',
+  severity: 'error',
+  check({ scene, relief }) {
+    const modules = listOf(scene, 'module');
+    if (modules.length === 0) return [];
+    const count = new Uint8Array(relief.ground.length);
+    let astray = 0;
+    for (const module of modules)
+      for (let y = module.y; y < module.y + module.d; y++)
+        for (let x = module.x; x < module.x + module.w; x++) {
+          const [i, j] = [x - relief.x, y - relief.y];
+          const index = j * relief.w + i;
+          if (i < 0 || j < 0 || i >= relief.w || j >= relief.d || relief.ground[index] === OUTSIDE) astray++;
+          else if (count[index] < 2) count[index]++;
+        }
+    let bare = 0;
+    let twice = 0;
+    let place: { x: number; y: number } | null = null;
+    for (let i = 0; i < count.length; i++) {
+      if (relief.ground[i] === OUTSIDE || count[i] === 1) continue;
+      if (count[i] === 0) bare++;
+      else twice++;
+      place ??= { x: relief.x + (i % relief.w) + 0.5, y: relief.y + Math.trunc(i / relief.w) + 0.5 };
+    }
+    if (bare + twice + astray === 0) return [];
+    const parts = [bare > 0 && `${counted(bare, 'stud')} in no module`, twice > 0 && `${counted(twice, 'stud')} in two`, astray > 0 && `${counted(astray, 'module stud')} outside the footprint`];
+    return [{ sentence: `The modules do not match the footprint: ${parts.filter(Boolean).join(', ')}; all three should be 0.`, remedy: 'Press Cut again.', place, things: [], numbers: { bare, twice, astray } }];
+  },
+};
+
+const basesShort: Rule = {
+  id: 'bases-short',
+  title: 'Bases are missing',
+  basis: 'Bases of all modules by size, less the stock on Stockpile; the price is the one typed there.',
+  page: 'stockpile',
+  severity: 'warning',
+  check({ scene }) {
+    const { currency } = displayOf(scene);
+    return baseNeeds(scene)
+      .filter(({ short }) => short > 0)
+      .map(({ id, w, d, needed, owned, short, cost }) => ({
+        sentence: `The modules need ${counted(needed, 'base')} of ${w}×${d} and ${owned} are owned: ${short} short${cost > 0 ? `, about ${cost.toFixed(2)} ${currency}` : ''}.`,
+        remedy: 'Buy or borrow them before the session that lays them, or cut with what is owned.',
+        place: null,
+        things: id ? [{ kind: 'baseType' as const, id }] : [],
+        numbers: { needed, owned, short, cost },
+      }));
+  },
+};
+
+const levelSteps: Rule = {
+  id: 'level-step',
+  title: 'A level breaks the agreed step',
+  basis: 'The difference between one named level and the next higher one, against the step agreed on the Brief.',
+  page: 'brief',
+  severity: 'warning',
+  check({ scene }) {
+    const step = displayOf(scene).levelStep;
+    if (step === null) return [];
+    const levels = listOf(scene, 'level').sort((a, b) => a.height - b.height);
+    return levels.slice(1).flatMap((level, i): Draft[] => {
+      const below = levels[i];
+      const rise = level.height - below.height;
+      if (rise % step === 0) return [];
+      return [
+        {
+          sentence: `«${level.name}» lies ${formatPlates(rise)} (${formatMm((rise * BRICK) / 3)}) above «${below.name}»; the agreed step is ${formatPlates(step)}.`,
+          remedy: `Set «${level.name}» to ${formatPlates(below.height + Math.max(1, Math.round(rise / step)) * step)}.`,
+          place: null,
+          things: [{ kind: 'level', id: level.id }],
+          numbers: { rise, step },
+        },
+      ];
+    });
+  },
+};
+
+export const BUILDING_RULES: readonly Rule[] = [plotsOverlap, plotUneven, plotOverSeam, modulePassage, moduleSize, modulesCover, basesShort, levelSteps];

@@ -1,0 +1,51 @@
+import type { Kind, Scene } from '../scene/index.ts';
+import type { Relief } from '../relief/index.ts';
+
+export type Severity = 'error' | 'warning' | 'note';
+export type Page = 'brief' | 'plan' | 'cut' | 'stockpile' | 'progress';
+
+/** What a check says: one plain sentence with the thing, the number and the limit, and one thing to do. */
+export interface Finding {
+  /** Rule and things: the same finding keeps its key from run to run. */
+  key: string;
+  rule: string;
+  severity: Severity;
+  sentence: string;
+  /** What to do about it, as an imperative. */
+  remedy: string;
+  /** Where on the plan, studs; null for what has no place. */
+  place: { x: number; y: number } | null;
+  things: { kind: Kind; id: string }[];
+  page: Page;
+  /** The numbers of the sentence, for tables and for telling whether the matter has changed. */
+  numbers: Record<string, number>;
+}
+
+/** What every rule may look at. */
+export interface Context {
+  scene: Scene;
+  relief: Relief;
+  /** The day it is, ISO date; null when dates are not to be judged. */
+  today: string | null;
+}
+
+/** One kind of finding. `basis` tells a reader how its number is made. */
+export interface Rule {
+  id: string;
+  title: string;
+  basis: string;
+  page: Page;
+  severity: Severity;
+  check(context: Context): Draft[];
+}
+
+/** What a rule hands over; the registry adds rule, page, key and the rule's severity where none is given. */
+export type Draft = Omit<Finding, 'key' | 'rule' | 'page' | 'severity'> & { severity?: Severity };
+
+/** The numbers of a finding as text: an acceptance holds while they stay the same. */
+export function fingerprint({ numbers, severity }: Pick<Finding, 'numbers' | 'severity'>): string {
+  return [severity, ...Object.keys(numbers).sort().map((key) => `${key}=${Number(numbers[key].toFixed(2))}`)].join(' ').slice(0, 200);
+}
+
+/** `3 studs`, `1 module`: a count with its word. */
+export const counted = (count: number, word: string) => `${count.toLocaleString('en')} ${word}${count === 1 ? '' : 's'}`;

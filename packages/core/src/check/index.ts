@@ -1,0 +1,48 @@
+import { listOf, type Scene } from '../scene/index.ts';
+import { compileRelief, type Relief } from '../relief/index.ts';
+import { BUILDING_RULES } from './building.ts';
+import { PEOPLE_RULES } from './people.ts';
+import { PLACE_RULES } from './places.ts';
+import { fingerprint, type Finding, type Rule, type Severity } from './finding.ts';
+
+export { fingerprint, counted, type Finding, type Page, type Rule, type Severity } from './finding.ts';
+export { tableInStuds } from './places.ts';
+export { daysBetween } from './people.ts';
+
+/** Every rule there is: the one registry. A new check is a rule in this list. */
+export const RULES: readonly Rule[] = [...PLACE_RULES, ...BUILDING_RULES, ...PEOPLE_RULES];
+
+/** A finding as a page shows it, with what has been said about it. */
+export interface Judged extends Finding {
+  fingerprint: string;
+  /** Somebody keeps it, for a reason, and its numbers are still those. */
+  accepted: { id: string; reason: string; by: string; at: string | null } | null;
+  /** It was accepted with other numbers: the reason given then. */
+  lapsed: string | null;
+}
+
+const RANK: Record<Severity, number> = { error: 0, warning: 1, note: 2 };
+
+/**
+ * All findings of a scene, the gravest first, then by rule and key.
+ * @param options.today ISO date for the rules about dates; left out, dates are not judged
+ */
+export function checkScene(scene: Scene, options: { today?: string; relief?: Relief } = {}): Judged[] {
+  const context = { scene, relief: options.relief ?? compileRelief(scene), today: options.today ?? null };
+  const acceptances = listOf(scene, 'acceptance');
+  return RULES.flatMap((rule) =>
+    rule.check(context).map((draft): Judged => {
+      const { id, page, severity } = rule;
+      const finding = { severity, ...draft, rule: id, page, key: [id, ...draft.things.map((thing) => thing.id)].join(':').slice(0, 200) };
+      const said = acceptances.filter((entry) => entry.finding === finding.key);
+      const print = fingerprint(finding);
+      const holds = said.find((entry) => entry.fingerprint === print);
+      return {
+        ...finding,
+        fingerprint: print,
+        accepted: holds ? { id: holds.id, reason: holds.reason, by: holds.by, at: holds.at } : null,
+        lapsed: holds || said.length === 0 ? null : said[said.length - 1].reason,
+      };
+    }),
+  ).sort((a, b) => RANK[a.severity] - RANK[b.severity] || (a.key < b.key ? -1 : 1));
+}

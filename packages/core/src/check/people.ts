@@ -1,0 +1,106 @@
+import { centreOf, overlap } from '../lattice/index.ts';
+import { STAGES, displayOf, listOf } from '../scene/index.ts';
+import { OUTSIDE } from '../relief/index.ts';
+import { counted, type Draft, type Rule } from './finding.ts';
+import { pairs } from './places.ts';
+
+const sectionOwner: Rule = {
+  id: 'section-owner',
+  title: 'A section has no owner',
+  basis: 'Sections whose owner is empty.',
+  page: 'progress',
+  severity: 'warning',
+  check: ({ scene }) =>
+    listOf(scene, 'section')
+      .filter(({ owner }) => owner === null)
+      .map((section) => ({
+        sentence: `Section ${section.letter}, «${section.name}», has no owner and stands at «${section.stage}».`,
+        remedy: 'Give it to somebody of the crew.',
+        place: centreOf(section),
+        things: [{ kind: 'section' as const, id: section.id }],
+        numbers: { stage: STAGES.indexOf(section.stage) },
+      })),
+};
+
+const sectionsOverlap: Rule = {
+  id: 'sections-overlap',
+  title: 'Sections overlap',
+  basis: 'The studs two sections share: ground with two owners.',
+  page: 'plan',
+  severity: 'warning',
+  check: ({ scene }) =>
+    pairs(listOf(scene, 'section')).flatMap(([a, b]): Draft[] => {
+      const shared = overlap(a, b);
+      if (!shared) return [];
+      return [
+        {
+          sentence: `Sections ${a.letter} and ${b.letter} share ${shared.w} × ${shared.d} studs; each stud should have 1 owner.`,
+          remedy: 'Draw the border where one of them ends.',
+          place: centreOf(shared),
+          things: [{ kind: 'section', id: a.id }, { kind: 'section', id: b.id }], // prettier-ignore
+          numbers: { w: shared.w, d: shared.d },
+        },
+      ];
+    }),
+};
+
+const noSection: Rule = {
+  id: 'no-section',
+  title: 'Ground that belongs to nobody',
+  basis: 'Studs of the footprint that lie in no section.',
+  page: 'plan',
+  severity: 'note',
+  check({ scene, relief }) {
+    const sections = listOf(scene, 'section');
+    if (sections.length === 0) return [];
+    let studs = 0;
+    let place: { x: number; y: number } | null = null;
+    for (let i = 0; i < relief.ground.length; i++) {
+      if (relief.ground[i] === OUTSIDE) continue;
+      const x = relief.x + (i % relief.w) + 0.5;
+      const y = relief.y + Math.trunc(i / relief.w) + 0.5;
+      if (sections.some((s) => x > s.x && y > s.y && x < s.x + s.w && y < s.y + s.d)) continue;
+      studs++;
+      place ??= { x, y };
+    }
+    if (studs === 0) return [];
+    return [{ sentence: `${counted(studs, 'stud')} of the footprint lie in no section; 0 should be left over.`, remedy: 'Widen a section or draw a new one.', place, things: [], numbers: { studs } }];
+  },
+};
+
+/** Whole days from one ISO date to another, by UTC midnights. */
+export function daysBetween(from: string, to: string): number {
+  return Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / 86_400_000);
+}
+
+const showNear: Rule = {
+  id: 'show-near',
+  title: 'The show is near and sections are not done',
+  basis: 'Stages still to go over all sections (8 stages, the last is done) against the weeks left: more than one stage a section a week is a warning.',
+  page: 'progress',
+  severity: 'warning',
+  check({ scene, today }) {
+    const { showDate, showName } = displayOf(scene);
+    const sections = listOf(scene, 'section');
+    if (!showDate || !today || sections.length === 0) return [];
+    const days = daysBetween(today, showDate);
+    const toGo = sections.reduce((sum, { stage }) => sum + STAGES.length - 1 - STAGES.indexOf(stage), 0);
+    const weeks = Math.max(0, days / 7);
+    const behind = Math.max(...sections.map(({ stage }) => STAGES.length - 1 - STAGES.indexOf(stage)));
+    if (toGo === 0 || behind <= weeks) return [];
+    const slowest = sections.filter(({ stage }) => STAGES.length - 1 - STAGES.indexOf(stage) === behind);
+    const when = days < 0 ? `${showName || 'The show'} was ${counted(-days, 'day')} ago` : `${showName || 'The show'} is in ${counted(days, 'day')}`;
+    return [
+      {
+        ...(days < 0 ? { severity: 'error' as const } : {}),
+        sentence: `${when} and section ${slowest.map(({ letter }) => letter).join(', ')} has ${counted(behind, 'stage')} to go: more than one a week.`,
+        remedy: 'Move a date on the Brief, share the section out, or leave stages out on purpose.',
+        place: centreOf(slowest[0]),
+        things: slowest.map(({ id }) => ({ kind: 'section' as const, id })),
+        numbers: { stages: behind, weeks: Math.floor(weeks) },
+      },
+    ];
+  },
+};
+
+export const PEOPLE_RULES: readonly Rule[] = [sectionOwner, sectionsOverlap, noSection, showNear];

@@ -1,0 +1,257 @@
+import { MM, PLATE, STUD, centreOf, contains, formatMm, formatPlates, formatStuds, overlap, studsOf, type Rect } from '../lattice/index.ts';
+import { displayOf, listOf, type Table } from '../scene/index.ts';
+import { OUTSIDE, footprintBounds, type Relief } from '../relief/index.ts';
+import { counted, type Draft, type Rule } from './finding.ts';
+
+const MM_A_STUD = STUD / MM;
+
+/** A table's top on the stud grid, in studs (rarely whole ones). */
+export function tableInStuds({ x, y, w, d }: Pick<Table, 'x' | 'y' | 'w' | 'd'>): Rect {
+  return { x: x / MM_A_STUD, y: y / MM_A_STUD, w: w / MM_A_STUD, d: d / MM_A_STUD };
+}
+
+/** How far each stud of the footprint hangs over: from its outer edge to the nearest table top, studs; 0 when carried. */
+function hanging(relief: Relief, tables: readonly Rect[], visit: (x: number, y: number, by: number, table: number) => void): void {
+  for (let row = 0; row < relief.d; row++)
+    for (let column = 0; column < relief.w; column++) {
+      if (relief.ground[row * relief.w + column] === OUTSIDE) continue;
+      const x = relief.x + column + 0.5;
+      const y = relief.y + row + 0.5;
+      let by = Infinity;
+      let nearest = -1;
+      for (let i = 0; i < tables.length && by > 0; i++) {
+        const table = tables[i];
+        const dx = Math.max(table.x - x, 0, x - table.x - table.w);
+        const dy = Math.max(table.y - y, 0, y - table.y - table.d);
+        const distance = dx === 0 && dy === 0 ? 0 : Math.max(dx, dy) + 0.5;
+        if (distance < by) {
+          by = distance;
+          nearest = i;
+        }
+      }
+      if (by > 0) visit(x, y, by, nearest);
+    }
+}
+
+const offTable: Rule = {
+  id: 'off-table',
+  title: 'The scene leaves its tables',
+  basis:
+    'Each stud of the footprint whose centre lies on no table top is measured to the nearest one, along the longer axis, from its outer edge. The limit is the display’s overhang (common practice: about 6 studs).',
+  page: 'plan',
+  severity: 'error',
+  check({ scene, relief }) {
+    const tables = listOf(scene, 'table');
+    if (tables.length === 0) return [];
+    const limit = displayOf(scene).overhang;
+    const worst = tables.map(() => ({ by: 0, x: 0, y: 0, studs: 0 }));
+    hanging(relief, tables.map(tableInStuds), (x, y, by, table) => {
+      const entry = worst[table];
+      if (by > limit) entry.studs++;
+      if (by > entry.by) worst[table] = { ...entry, by, x, y };
+    });
+    return tables.flatMap((table, i): Draft[] => {
+      const { by, x, y, studs } = worst[i];
+      if (studs === 0) return [];
+      return [
+        {
+          sentence: `The scene hangs ${formatStuds(by * STUD)} (${formatMm(by * STUD)}) beyond «${table.name}»; the limit is ${limit} studs, and ${counted(studs, 'stud')} of ground lie past it.`,
+          remedy: 'Move or widen the table, or draw the footprint in.',
+          place: { x, y },
+          things: [{ kind: 'table', id: table.id }],
+          numbers: { overhang: by, limit, studs },
+        },
+      ];
+    });
+  },
+};
+
+const plotOverhangs: Rule = {
+  id: 'plot-overhangs',
+  title: 'A building stands on an overhang',
+  basis: 'Studs of the plot whose centres lie on no table top. An overhang of a few studs is common practice only where nothing heavy stands.',
+  page: 'plan',
+  severity: 'warning',
+  check({ scene, relief }) {
+    const tables = listOf(scene, 'table');
+    if (tables.length === 0) return [];
+    const found = new Map<string, { studs: number; by: number; x: number; y: number }>();
+    hanging(relief, tables.map(tableInStuds), (x, y, by) => {
+      const owner = relief.owner[(Math.floor(y) - relief.y) * relief.w + Math.floor(x) - relief.x];
+      if (owner === 0) return;
+      const id = relief.plots[owner - 1];
+      const entry = found.get(id) ?? { studs: 0, by: 0, x, y };
+      found.set(id, { studs: entry.studs + 1, by: Math.max(entry.by, by), x, y });
+    });
+    return [...found].map(([id, { studs, by, x, y }]) => ({
+      sentence: `«${scene.plot[id].name}» stands with ${counted(studs, 'stud')} over a table edge, up to ${formatStuds(by * STUD)} (${formatMm(by * STUD)}) out; nothing heavy belongs there.`,
+      remedy: 'Move the plot back onto a table or bring a table under it.',
+      place: { x, y },
+      things: [{ kind: 'plot' as const, id }],
+      numbers: { studs, overhang: by },
+    }));
+  },
+};
+
+const noTable: Rule = {
+  id: 'no-table',
+  title: 'Nothing carries the display',
+  basis: 'The count of tables in the display; at least one must stand under its footprint.',
+  page: 'plan',
+  severity: 'note',
+  check: ({ scene }) =>
+    listOf(scene, 'table').length > 0 || !footprintBounds(scene)
+      ? []
+      : [{ sentence: 'The display stands on no table: 0 of at least 1.', remedy: 'Draw a table under the footprint.', place: null, things: [], numbers: { tables: 0 } }],
+};
+
+const tablesOverlap: Rule = {
+  id: 'tables-overlap',
+  title: 'Tables overlap',
+  basis: 'The area two table tops share, from their sizes and places in millimetres.',
+  page: 'plan',
+  severity: 'warning',
+  check: ({ scene }) =>
+    pairs(listOf(scene, 'table')).flatMap(([a, b]): Draft[] => {
+      const shared = overlap(a, b);
+      if (!shared) return [];
+      return [
+        {
+          sentence: `«${a.name}» and «${b.name}» overlap by ${formatMm(shared.w * MM)} × ${formatMm(shared.d * MM)}; two tables cannot stand in one place.`,
+          remedy: 'Pull one of them aside.',
+          place: centreOf(tableInStuds(shared)),
+          things: [{ kind: 'table', id: a.id }, { kind: 'table', id: b.id }], // prettier-ignore
+          numbers: { w: shared.w, d: shared.d },
+        },
+      ];
+    }),
+};
+
+/** Tables closer than this, mm, carry the scene across their joint. */
+const JOINT = 60;
+/** What a scene bridges without shims, mm (common practice, no source: one plate). */
+const STEP_LIMIT = PLATE / MM;
+
+const tableSteps: Rule = {
+  id: 'table-step',
+  title: 'Neighbouring tables differ in height',
+  basis: `Height difference of tables less than ${JOINT} mm apart, against one plate (${STEP_LIMIT} mm), which a base can bridge.`,
+  page: 'plan',
+  severity: 'warning',
+  check: ({ scene }) =>
+    pairs(listOf(scene, 'table')).flatMap(([a, b]): Draft[] => {
+      const step = Math.abs(a.height - b.height);
+      const near = overlap({ x: a.x - JOINT, y: a.y - JOINT, w: a.w + 2 * JOINT, d: a.d + 2 * JOINT }, b);
+      // Tables that meet at a corner only share no joint.
+      if (step <= STEP_LIMIT || !near || Math.max(near.w, near.d) <= 2 * JOINT) return [];
+      const low = a.height < b.height ? a : b;
+      return [
+        {
+          sentence: `«${a.name}» is ${formatMm(a.height * MM)} high and «${b.name}» ${formatMm(b.height * MM)}: a step of ${formatMm(step * MM)} under the scene; one plate (${STEP_LIMIT} mm) is the most a base bridges.`,
+          remedy: `Raise «${low.name}» by ${formatMm(step * MM)} with blocks under its legs.`,
+          place: centreOf(tableInStuds(near)),
+          things: [{ kind: 'table', id: a.id }, { kind: 'table', id: b.id }], // prettier-ignore
+          numbers: { step, limit: STEP_LIMIT },
+        },
+      ];
+    }),
+};
+
+const footprintLimit: Rule = {
+  id: 'footprint-limit',
+  title: 'The footprint is larger than the rules allow',
+  basis: 'The bounding box of all footprint parts against the display’s limit, either way round.',
+  page: 'brief',
+  severity: 'error',
+  check({ scene }) {
+    const { limitW, limitD } = displayOf(scene);
+    const bounds = footprintBounds(scene);
+    if (!bounds || limitW === null || limitD === null) return [];
+    if ((bounds.w <= limitW && bounds.d <= limitD) || (bounds.d <= limitW && bounds.w <= limitD)) return [];
+    return [
+      {
+        sentence: `The footprint is ${bounds.w} × ${bounds.d} studs; the rules allow ${limitW} × ${limitD}.`,
+        remedy: 'Draw the footprint in, or correct the limit on the Brief.',
+        place: { x: bounds.x + bounds.w, y: bounds.y + bounds.d },
+        things: listOf(scene, 'footprint').map(({ id }) => ({ kind: 'footprint' as const, id })),
+        numbers: { w: bounds.w, d: bounds.d, limitW, limitD },
+      },
+    ];
+  },
+};
+
+const heightLimit: Rule = {
+  id: 'height-limit',
+  title: 'Taller than the rules allow',
+  basis: 'The highest stud of the relief, buildings included, against the display’s height limit.',
+  page: 'brief',
+  severity: 'error',
+  check({ scene, relief }) {
+    const limit = displayOf(scene).limitHeight;
+    if (limit === null) return [];
+    let at = -1;
+    for (let i = 0; i < relief.top.length; i++) if (relief.ground[i] !== OUTSIDE && (at < 0 || relief.top[i] > relief.top[at])) at = i;
+    if (at < 0 || relief.top[at] <= limit) return [];
+    const owner = relief.owner[at];
+    const things = owner > 0 ? [{ kind: 'plot' as const, id: relief.plots[owner - 1] }] : [];
+    const name = owner > 0 ? `«${scene.plot[relief.plots[owner - 1]].name}»` : 'The ground';
+    return [
+      {
+        sentence: `${name} reaches ${formatPlates(relief.top[at])} (${formatMm(relief.top[at] * PLATE)}); the rules allow ${formatPlates(limit)} (${formatMm(limit * PLATE)}).`,
+        remedy: 'Lower it, or correct the limit on the Brief.',
+        place: { x: relief.x + (at % relief.w) + 0.5, y: relief.y + Math.trunc(at / relief.w) + 0.5 },
+        things,
+        numbers: { top: relief.top[at], limit },
+      },
+    ];
+  },
+};
+
+const outside: Rule = {
+  id: 'outside-footprint',
+  title: 'Something leaves the footprint',
+  basis: 'Plots and sections against the union of the footprint parts, stud by stud; a pad only when it lies wholly outside.',
+  page: 'plan',
+  severity: 'warning',
+  check({ scene, relief }) {
+    const parts = listOf(scene, 'footprint');
+    if (parts.length === 0) return [];
+    return (['pad', 'plot', 'section'] as const).flatMap((kind) =>
+      listOf(scene, kind).flatMap((thing): Draft[] => {
+        if (parts.some((part) => contains(part, thing))) return [];
+        const studs = studsOutside(relief, thing);
+        // A pad may run past the edge, where it is simply cut off; it is a mistake only when none of it is left.
+        if (studs === 0 || (kind === 'pad' && studs < studsOf(thing).w * studsOf(thing).d)) return [];
+        const name = kind === 'section' ? `Section ${scene.section[thing.id].letter}` : `«${'name' in thing ? thing.name : ''}»`;
+        return [
+          {
+            ...(kind === 'plot' ? { severity: 'error' as const } : {}),
+            sentence: `${name} has ${counted(studs, 'stud')} outside the footprint; 0 may be.`,
+            remedy: 'Move or shrink it, or widen the footprint.',
+            place: centreOf(thing),
+            things: [{ kind, id: thing.id }],
+            numbers: { studs },
+          },
+        ];
+      }),
+    );
+  },
+};
+
+function studsOutside(relief: Relief, shape: Rect): number {
+  const area = studsOf(shape);
+  let studs = 0;
+  for (let row = area.y; row < area.y + area.d; row++)
+    for (let column = area.x; column < area.x + area.w; column++) {
+      const [i, j] = [column - relief.x, row - relief.y];
+      if (i < 0 || j < 0 || i >= relief.w || j >= relief.d || relief.ground[j * relief.w + i] === OUTSIDE) studs++;
+    }
+  return studs;
+}
+
+/** All unordered pairs of a list. */
+export function pairs<T>(list: readonly T[]): [T, T][] {
+  return list.flatMap((a, i) => list.slice(i + 1).map((b): [T, T] => [a, b]));
+}
+
+export const PLACE_RULES: readonly Rule[] = [noTable, offTable, plotOverhangs, tablesOverlap, tableSteps, footprintLimit, heightLimit, outside];

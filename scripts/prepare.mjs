@@ -1,0 +1,73 @@
+/**
+ * What every command does first, with nothing but Node: install what is missing, build what is stale.
+ * Both are skipped when a stamp in dist says that nothing has changed since.
+ */
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const ROOT = join(dirname(fileURLToPath(import.meta.url)), '..');
+const NPM = process.platform === 'win32' ? 'npm.cmd' : 'npm';
+
+/** Runs a command in the project's folder; ends this process with its code when it fails. */
+export function run(command, args, { quiet = false } = {}) {
+  const { status, stdout, stderr, error } = spawnSync(command, args, { cwd: ROOT, stdio: quiet ? 'pipe' : 'inherit', encoding: 'utf8' });
+  if (status === 0) return;
+  if (quiet) process.stderr.write(`${stdout ?? ''}${stderr ?? ''}`);
+  process.stderr.write(`\n${command} ${args.join(' ')} failed${error ? `: ${error.message}` : ''}.\n`);
+  process.exit(status ?? 1);
+}
+
+function checkNode() {
+  const [major, minor] = process.versions.node.split('.').map(Number);
+  if (major > 20 || (major === 20 && minor >= 19)) return;
+  process.stderr.write(`Open Quarry needs Node 20.19 or newer; this is ${process.versions.node}.\n`);
+  process.exit(1);
+}
+
+/** Installs exactly what the lock file says, when it is not there or the lock file has changed. */
+export function install() {
+  checkNode();
+  const stamp = join(ROOT, 'node_modules', '.lock-hash');
+  const hash = createHash('sha256').update(readFileSync(join(ROOT, 'package-lock.json'))).digest('hex');
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return;
+  process.stderr.write('Installing packages …\n');
+  run(NPM, ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { quiet: true });
+  writeFileSync(stamp, hash);
+}
+
+function* files(folder) {
+  for (const entry of readdirSync(folder, { withFileTypes: true })) {
+    if (['node_modules', 'dist', '.git', '.data'].includes(entry.name)) continue;
+    const path = join(folder, entry.name);
+    if (entry.isDirectory()) yield* files(path);
+    else yield path;
+  }
+}
+
+/** Builds the named apps whose sources have changed since their last build. */
+export function build(...apps) {
+  install();
+  const shared = createHash('sha256');
+  for (const path of [...files(join(ROOT, 'packages')), join(ROOT, 'package-lock.json')]) shared.update(`${path} ${statSync(path).size} `).update(readFileSync(path));
+  const common = shared.digest('hex');
+  for (const app of apps) {
+    const hash = createHash('sha256').update(common);
+    for (const path of files(join(ROOT, 'apps', app))) hash.update(readFileSync(path));
+    const digest = hash.digest('hex');
+    const stamp = join(ROOT, 'apps', app, 'dist', '.source-hash');
+    if (existsSync(stamp) && readFileSync(stamp, 'utf8') === digest) continue;
+    process.stderr.write(`Building apps/${app} …\n`);
+    run(NPM, ['run', 'build', '-w', `apps/${app}`, '--silent'], { quiet: true });
+    mkdirSync(dirname(stamp), { recursive: true });
+    writeFileSync(stamp, digest);
+  }
+}
+
+/** Hands over to a built program with its arguments, signals and exit code. */
+export function hand(program, args) {
+  const { status, signal } = spawnSync(process.execPath, [join(ROOT, program), ...args], { stdio: 'inherit' });
+  process.exitCode = status ?? (signal ? 1 : 0);
+}
