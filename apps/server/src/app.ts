@@ -1,0 +1,134 @@
+import { randomUUID } from 'node:crypto';
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { Module, type DynamicModule, type LoggerService } from '@nestjs/common';
+import { NestFactory } from '@nestjs/core';
+import { ExpressAdapter, type NestExpressApplication } from '@nestjs/platform-express';
+import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
+import { ThrottlerModule } from '@nestjs/throttler';
+import compression from 'compression';
+import express, { type Request, type Response } from 'express';
+import helmet from 'helmet';
+import { cleanupOpenApiDoc } from 'nestjs-zod';
+import { pino, type Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import { MAX_FILE_BYTES } from '@quarry/core/scene';
+import { AccountsController } from './accounts/accounts.controller.ts';
+import { AccountsService } from './accounts/accounts.service.ts';
+import { ChangesController } from './changes/changes.controller.ts';
+import { HubService } from './changes/hub.service.ts';
+import { WriterService } from './changes/writer.service.ts';
+import { CONFIG, STORE, type Config } from './config.ts';
+import { DemoController } from './demo/demo.controller.ts';
+import { DemoService } from './demo/demo.service.ts';
+import { DisplaysController } from './displays/displays.controller.ts';
+import { DisplaysService } from './displays/displays.service.ts';
+import { ErrorFilter } from './http/errors.ts';
+import { sameOrigin } from './http/guard.ts';
+import { HealthController } from './http/health.controller.ts';
+import { openStore, type Store } from './store/database.ts';
+
+const BODY_LIMIT = 4_000_000;
+
+@Module({})
+class AppModule {
+  static with(config: Config, store: Store): DynamicModule {
+    return {
+      module: AppModule,
+      imports: [ThrottlerModule.forRoot([{ ttl: 60_000, limit: config.signInLimit }])],
+      controllers: [AccountsController, DisplaysController, ChangesController, DemoController, HealthController],
+      providers: [
+        { provide: CONFIG, useValue: config },
+        { provide: STORE, useValue: store },
+        AccountsService,
+        DisplaysService,
+        HubService,
+        WriterService,
+        DemoService,
+      ],
+    };
+  }
+}
+
+/** A running application and what stops it cleanly: streams end, waiting batches land, the database closes. */
+export interface Running {
+  app: NestExpressApplication;
+  store: Store;
+  close(): Promise<void>;
+}
+
+/** Opens the store and builds the application; the caller listens. @throws StoreError */
+export async function createApp(config: Config): Promise<Running> {
+  const store = openStore(config.database, config.migrations);
+  const log = pino({ level: config.logLevel });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config, store), new ExpressAdapter(express()), { bodyParser: false, logger: nestLogger(log) });
+  app.disable('x-powered-by');
+  app.use(
+    pinoHttp({
+      logger: log,
+      genReqId: () => randomUUID(),
+      autoLogging: { ignore: ({ url }) => !url?.startsWith('/api/') || url === '/api/health' },
+      serializers: {
+        req: ({ id, method, url }: { id: string; method: string; url: string }) => ({ id, method, url }),
+        res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
+      },
+    }),
+  );
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          // The solver is WebAssembly; nothing else is evaluated.
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          workerSrc: ["'self'"],
+          objectSrc: ["'none'"],
+          frameAncestors: ["'none'"],
+          baseUri: ["'none'"],
+          formAction: ["'self'"],
+        },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
+  app.use(compression({ filter: (_request: Request, response: Response) => !String(response.getHeader('content-type')).startsWith('text/event-stream') }));
+  app.use('/api', sameOrigin);
+  app.use('/api/displays/import', express.text({ type: () => true, limit: MAX_FILE_BYTES }));
+  app.use('/api', express.json({ limit: BODY_LIMIT }));
+  app.useGlobalFilters(new ErrorFilter());
+  const description = new DocumentBuilder().setTitle('Open Quarry').setDescription('Displays, their changes and their crew').setVersion('1').build();
+  SwaggerModule.setup('api/docs', app, cleanupOpenApiDoc(SwaggerModule.createDocument(app, description)), { jsonDocumentUrl: 'api/docs.json' });
+  if (config.web) servePages(app, config.web);
+  await app.init();
+  return {
+    app,
+    store,
+    async close() {
+      await app.close();
+      store.close();
+    },
+  };
+}
+
+/** The built pages: hashed assets for ever, the page itself fresh, and the page for every address of its own. */
+function servePages(app: NestExpressApplication, folder: string): void {
+  const page = join(folder, 'index.html');
+  if (!existsSync(page)) return;
+  app.use(express.static(folder, { index: false, setHeaders: (response, path) => response.setHeader('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache') }));
+  app.use((request: Request, response: Response, next: () => void) => {
+    if (request.method !== 'GET' || request.path.startsWith('/api/')) return next();
+    response.setHeader('cache-control', 'no-cache');
+    response.sendFile(page);
+  });
+}
+
+function nestLogger(log: Logger): LoggerService {
+  return {
+    log: (message: unknown, context?: unknown) => log.debug({ context }, String(message)),
+    warn: (message: unknown, context?: unknown) => log.warn({ context }, String(message)),
+    error: (message: unknown, context?: unknown) => log.error({ context }, String(message)),
+  };
+}

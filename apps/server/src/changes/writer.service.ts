@@ -1,0 +1,148 @@
+import { HttpStatus, Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
+import { and, asc, eq, gt } from 'drizzle-orm';
+import { displayOf, forbidden, reduce, type Actor, type Batch, type Scene } from '@quarry/core/scene';
+import type { User } from '../accounts/accounts.service.ts';
+import { STORE } from '../config.ts';
+import { DisplaysService, type Held } from '../displays/displays.service.ts';
+import { ApiError } from '../http/errors.ts';
+import type { Store } from '../store/database.ts';
+import { batches, displays, entities } from '../store/tables.ts';
+import { HubService, type Landed } from './hub.service.ts';
+
+interface Waiting {
+  displayId: string;
+  user: User;
+  actor: Actor;
+  batch: Batch;
+  resolve(seq: number): void;
+  reject(error: unknown): void;
+}
+
+/** Batches that share a commit: enough to spare syncs, few enough that nobody waits long. */
+const MOST_TOGETHER = 200;
+
+/**
+ * The one writer. Batches that arrive together are judged in turn against the scenes in memory and share a
+ * transaction; only after its commit has reached the disk is any of them acknowledged and streamed.
+ */
+@Injectable()
+export class WriterService implements OnModuleDestroy {
+  private queue: Waiting[] = [];
+  private scheduled = false;
+
+  constructor(
+    @Inject(STORE) private readonly store: Store,
+    @Inject(DisplaysService) private readonly held: DisplaysService,
+    @Inject(HubService) private readonly hub: HubService,
+  ) {}
+
+  /** Lands a batch. @returns its number in the log; the same number when it had landed before */
+  write(displayId: string, user: User, actor: Actor, batch: Batch): Promise<number> {
+    return new Promise((resolve, reject) => {
+      this.queue.push({ displayId, user, actor, batch, resolve, reject });
+      this.schedule();
+    });
+  }
+
+  /** The log of a display after a number, in order. */
+  since(displayId: string, after: number): Landed[] {
+    return this.store.db
+      .select()
+      .from(batches)
+      .where(and(eq(batches.displayId, displayId), gt(batches.seq, after)))
+      .orderBy(asc(batches.seq))
+      .all()
+      .map(({ seq, batchId, author, at, label, changes }) => ({ seq, id: batchId, author, at, label, changes: JSON.parse(changes) }));
+  }
+
+  onModuleDestroy(): void {
+    this.flush();
+  }
+
+  private schedule(): void {
+    if (this.scheduled) return;
+    this.scheduled = true;
+    setImmediate(() => {
+      this.scheduled = false;
+      this.flush();
+      if (this.queue.length > 0) this.schedule();
+    });
+  }
+
+  private flush(): void {
+    const together = this.queue.splice(0, MOST_TOGETHER);
+    if (together.length === 0) return;
+    const scenes = new Map<string, Held>();
+    const done: (() => void)[] = [];
+    try {
+      this.store.db.transaction((tx) => {
+        for (const waiting of together) {
+          const { displayId, user, batch } = waiting;
+          try {
+            const before = tx.select({ seq: batches.seq }).from(batches).where(and(eq(batches.displayId, displayId), eq(batches.batchId, batch.id))).get();
+            if (before) {
+              done.push(() => waiting.resolve(before.seq));
+              continue;
+            }
+            const held = scenes.get(displayId) ?? this.held.hold(displayId);
+            const scene = judge(held.scene, waiting);
+            const seq = held.seq + 1;
+            const at = Date.now();
+            const { name, kind } = displayOf(scene);
+            tx.insert(batches).values({ displayId, seq, batchId: batch.id, userId: user.id, author: user.name, at, label: batch.label, changes: JSON.stringify(batch.changes) }).run();
+            tx.update(displays).set({ seq, changedAt: at, name, kind }).where(eq(displays.id, displayId)).run();
+            const rows = rowsOf(displayId, scene, batch);
+            for (const row of rows)
+              tx.insert(entities).values(row).onConflictDoUpdate({ target: [entities.displayId, entities.kind, entities.id], set: { v: row.v, data: row.data } }).run();
+            scenes.set(displayId, { scene, seq });
+            done.push(() => {
+              waiting.resolve(seq);
+              this.hub.publish(displayId, { seq, id: batch.id, author: user.name, at, label: batch.label, changes: batch.changes });
+            });
+          } catch (error) {
+            // A refusal is this batch's alone; anything else (a full disk) undoes the whole transaction.
+            if (!(error instanceof ApiError)) throw error;
+            done.push(() => waiting.reject(error));
+          }
+        }
+      });
+    } catch (error) {
+      for (const { displayId, reject } of together) {
+        this.held.forget(displayId);
+        reject(error);
+      }
+      return;
+    }
+    for (const [displayId, held] of scenes) this.held.keep(displayId, held);
+    for (const settle of done) settle();
+  }
+}
+
+/** The scene a batch leads to. @throws ApiError 403 when the role does not allow it, 409 or 422 when it does not fit */
+function judge(scene: Scene, { actor, batch }: Waiting): Scene {
+  let step = scene;
+  for (const change of batch.changes) {
+    const no = forbidden(actor, step, change);
+    if (no) throw new ApiError(HttpStatus.FORBIDDEN, 'forbidden', no);
+    // Each change is judged against the scene the ones before it lead to; the whole is reduced once more below.
+    if (actor.role === 'builder') {
+      const reduction = reduce(step, [change]);
+      if (reduction.ok) step = reduction.scene;
+    }
+  }
+  const reduction = reduce(scene, batch.changes);
+  if (reduction.ok) return reduction.scene;
+  const { reason, sentence, index, current } = reduction.refusal;
+  throw new ApiError(reason === 'invalid' ? HttpStatus.UNPROCESSABLE_ENTITY : HttpStatus.CONFLICT, reason, sentence, { index, current: current ?? null });
+}
+
+/** The rows of what a batch touched, as they stand after it. */
+function rowsOf(displayId: string, scene: Scene, { changes }: Batch) {
+  const touched = new Map(changes.map(({ kind, id }) => [`${kind} ${id}`, { kind, id }]));
+  return [...touched.values()].map(({ kind, id }) => {
+    const entity = scene[kind][id];
+    if (!entity) return { displayId, kind, id, v: scene.removed[id], data: null };
+    const { id: _id, v, ...data } = entity;
+    return { displayId, kind, id, v, data: JSON.stringify(data) };
+  });
+}

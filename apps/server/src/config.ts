@@ -1,0 +1,16 @@
+/** What a server is started with. */
+export interface Config {
+  /** The database file. */
+  database: string;
+  migrations: string;
+  /** Folder of the built pages, or null to serve the interface only. */
+  web: string | null;
+  /** Demo mode: a crew that signs in by one click. Never on a real instance. */
+  demo: boolean;
+  /** Sign-in attempts a minute and address. */
+  signInLimit: number;
+  logLevel: string;
+}
+
+export const CONFIG = Symbol('config');
+export const STORE = Symbol('store');

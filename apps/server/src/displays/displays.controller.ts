@@ -1,0 +1,68 @@
+import { Body, Controller, Delete, Get, HttpCode, HttpStatus, Inject, Param, Post, Res, UseGuards } from '@nestjs/common';
+import { ApiBody, ApiTags } from '@nestjs/swagger';
+import type { Response } from 'express';
+import { createZodDto } from 'nestjs-zod';
+import { z } from 'zod';
+import { PRESETS, blankDisplay, displayOf, readFile, writeFile, type Actor, type Preset, type Scene } from '@quarry/core/scene';
+import type { User } from '../accounts/accounts.service.ts';
+import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
+import { ApiError, parseBody } from '../http/errors.ts';
+import { DisplaysService, type DisplayLine } from './displays.service.ts';
+
+const PRESET_NAMES = Object.keys(PRESETS) as [Preset, ...Preset[]];
+const createSchema = z.strictObject({ name: z.string().trim().min(1, 'a name is needed').max(80), preset: z.enum(PRESET_NAMES) });
+class CreateDisplayDto extends createZodDto(createSchema) {}
+
+@ApiTags('displays')
+@Controller('api/displays')
+@UseGuards(SignedInGuard)
+export class DisplaysController {
+  constructor(@Inject(DisplaysService) private readonly displays: DisplaysService) {}
+
+  @Get()
+  list(@CurrentUser() user: User): DisplayLine[] {
+    return this.displays.list(user);
+  }
+
+  @Post()
+  @ApiBody({ type: CreateDisplayDto })
+  create(@Body() body: unknown, @CurrentUser() user: User): DisplayLine {
+    const { name, preset } = parseBody(createSchema, body);
+    return this.displays.create(user, blankDisplay(name, preset, { name: user.name, initials: initialsOf(user.name) }), 'me');
+  }
+
+  /** Takes a display file as text, so that its size and nesting are checked before it is parsed. */
+  @Post('import')
+  @ApiBody({ description: 'A display file (docs/schema/display.schema.json)', schema: { type: 'object' } })
+  import(@Body() body: unknown, @CurrentUser() user: User): DisplayLine {
+    const reading = readFile(typeof body === 'string' ? body : '');
+    if (!reading.ok) throw new ApiError(HttpStatus.UNPROCESSABLE_ENTITY, 'invalid', reading.error);
+    const mine = Object.values(reading.scene.person).find(({ name }) => name === user.name);
+    return this.displays.create(user, reading.scene, mine?.id ?? null);
+  }
+
+  @Get(':id')
+  read(@Param('id') id: string, @CurrentUser() user: User): { id: string; seq: number; actor: Actor; scene: Scene } {
+    const actor = this.displays.actor(id, user);
+    return { id, actor, ...this.displays.hold(id) };
+  }
+
+  @Get(':id/file')
+  file(@Param('id') id: string, @CurrentUser() user: User, @Res() response: Response): void {
+    this.displays.actor(id, user);
+    const { scene } = this.displays.hold(id);
+    const name = displayOf(scene).name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'display';
+    response.type('application/json').attachment(`${name}.quarry.json`).send(writeFile(scene));
+  }
+
+  @Delete(':id')
+  @HttpCode(204)
+  remove(@Param('id') id: string, @CurrentUser() user: User): void {
+    this.displays.remove(id, user);
+  }
+}
+
+function initialsOf(name: string): string {
+  const letters = name.split(/\s+/).map((word) => word.charAt(0).toUpperCase());
+  return letters.join('').slice(0, 2) || 'ME';
+}

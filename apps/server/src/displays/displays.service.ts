@@ -1,0 +1,126 @@
+import { randomUUID } from 'node:crypto';
+import { HttpStatus, Inject, Injectable } from '@nestjs/common';
+import { and, desc, eq } from 'drizzle-orm';
+import { KIND_NAMES, displayOf, emptyScene, listOf, reduce, type Actor, type Change, type Role, type Scene } from '@quarry/core/scene';
+import type { User } from '../accounts/accounts.service.ts';
+import { STORE } from '../config.ts';
+import { ApiError, notFound } from '../http/errors.ts';
+import type { Store } from '../store/database.ts';
+import { displays, entities, members } from '../store/tables.ts';
+
+/** A display in memory: its scene and the number of the last batch in it. */
+export interface Held {
+  scene: Scene;
+  seq: number;
+}
+
+export interface DisplayLine {
+  id: string;
+  name: string;
+  kind: string;
+  role: Role;
+  changedAt: number;
+}
+
+/** How many displays stay in memory. */
+const MOST_HELD = 50;
+
+/** Displays, who is on them, and their scenes as the log has them. */
+@Injectable()
+export class DisplaysService {
+  private readonly held = new Map<string, Held>();
+
+  constructor(@Inject(STORE) private readonly store: Store) {}
+
+  list(user: User): DisplayLine[] {
+    return this.store.db
+      .select({ id: displays.id, name: displays.name, kind: displays.kind, role: members.role, changedAt: displays.changedAt })
+      .from(members)
+      .innerJoin(displays, eq(displays.id, members.displayId))
+      .where(eq(members.userId, user.id))
+      .orderBy(desc(displays.changedAt), displays.name)
+      .all();
+  }
+
+  /** Stores a scene as a new display of which the user is the owner. */
+  create(user: User, scene: Scene, personId: string | null): DisplayLine {
+    const { name, kind } = displayOf(scene);
+    const now = Date.now();
+    const line = { id: randomUUID(), name, kind, changedAt: now };
+    this.store.db.transaction((tx) => {
+      tx.insert(displays).values({ ...line, createdAt: now }).run();
+      tx.insert(members).values({ displayId: line.id, userId: user.id, role: 'owner', personId }).run();
+      const rows = KIND_NAMES.flatMap((of) => listOf(scene, of).map(({ id, v, ...data }) => ({ displayId: line.id, kind: of, id, v, data: JSON.stringify(data) })));
+      for (let at = 0; at < rows.length; at += 500) tx.insert(entities).values(rows.slice(at, at + 500)).run();
+    });
+    return { ...line, role: 'owner' };
+  }
+
+  /** Adds somebody to a display, or changes what they may do. */
+  join(displayId: string, userId: string, role: Role, personId: string | null): void {
+    this.store.db
+      .insert(members)
+      .values({ displayId, userId, role, personId })
+      .onConflictDoUpdate({ target: [members.displayId, members.userId], set: { role, personId } })
+      .run();
+  }
+
+  /** Who a user is on a display. @throws ApiError 404 for others, the same as for a display that is not there */
+  actor(displayId: string, user: User): Actor {
+    const row = this.store.db
+      .select({ role: members.role, person: members.personId })
+      .from(members)
+      .where(and(eq(members.displayId, displayId), eq(members.userId, user.id)))
+      .get();
+    if (!row) throw notFound('display');
+    return row;
+  }
+
+  remove(displayId: string, user: User): void {
+    if (this.actor(displayId, user).role !== 'owner') throw new ApiError(HttpStatus.FORBIDDEN, 'forbidden', 'Only the owner may delete a display.');
+    this.store.db.delete(displays).where(eq(displays.id, displayId)).run();
+    this.held.delete(displayId);
+  }
+
+  /** The scene of a display, from memory or from its rows. */
+  hold(displayId: string): Held {
+    const known = this.held.get(displayId);
+    if (known) {
+      // Last used goes last, so that the first of the map is the one to let go.
+      this.held.delete(displayId);
+      this.held.set(displayId, known);
+      return known;
+    }
+    const row = this.store.db.select({ seq: displays.seq }).from(displays).where(eq(displays.id, displayId)).get();
+    if (!row) throw notFound('display');
+    const held = { scene: this.load(displayId), seq: row.seq };
+    this.keep(displayId, held);
+    return held;
+  }
+
+  keep(displayId: string, held: Held): void {
+    this.held.set(displayId, held);
+    for (const id of this.held.keys()) {
+      if (this.held.size <= MOST_HELD) break;
+      this.held.delete(id);
+    }
+  }
+
+  forget(displayId: string): void {
+    this.held.delete(displayId);
+  }
+
+  private load(displayId: string): Scene {
+    const rows = this.store.db.select().from(entities).where(eq(entities.displayId, displayId)).all();
+    const removed = Object.fromEntries(rows.filter(({ data }) => data === null).map(({ id, v }) => [id, v]));
+    // Going through the reducer checks each row by its schema and fills in fields that are newer than the row.
+    const versions = Object.fromEntries(rows.map(({ id, v }) => [id, v - 1]));
+    const changes = rows.flatMap(({ kind, id, data }): Change[] => {
+      const known = KIND_NAMES.find((name) => name === kind);
+      return known && data !== null ? [{ op: 'add', kind: known, id, data: JSON.parse(data) }] : [];
+    });
+    const reduction = reduce({ ...emptyScene(), removed: versions }, changes);
+    if (!reduction.ok) throw new Error(`display ${displayId} does not load: ${reduction.refusal.sentence}`);
+    return { ...reduction.scene, removed };
+  }
+}

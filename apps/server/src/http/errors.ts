@@ -1,0 +1,73 @@
+import { Catch, HttpException, HttpStatus, Logger, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
+import type { Response } from 'express';
+import { z } from 'zod';
+
+/** The body of every answer that is not a success: a code for programs, a sentence for people. */
+export interface Problem {
+  code: string;
+  message: string;
+}
+
+/** An error with a status, a code and a sentence; extra fields travel along (a refusal's current entity). */
+export class ApiError extends HttpException {
+  constructor(status: HttpStatus, code: string, message: string, extra: Record<string, unknown> = {}) {
+    super({ code, message, ...extra }, status);
+  }
+}
+
+export const notFound = (what: string) => new ApiError(HttpStatus.NOT_FOUND, 'not-found', `There is no such ${what}, or you may not see it.`);
+
+const STATUS_CODES: Partial<Record<number, string>> = {
+  400: 'bad-request',
+  401: 'signed-out',
+  403: 'forbidden',
+  404: 'not-found',
+  413: 'too-large',
+  429: 'too-many',
+};
+
+/** SQLite says a disk is full in one of these. */
+const isDiskFull = (error: unknown) => error instanceof Error && /SQLITE_FULL|database or disk is full|SQLITE_IOERR/.test(`${'code' in error ? String(error.code) : ''} ${error.message}`);
+
+/** Turns whatever was thrown into one shape. What nobody foresaw is logged and told without its insides. */
+@Catch()
+export class ErrorFilter implements ExceptionFilter {
+  private readonly log = new Logger('errors');
+
+  catch(error: unknown, host: ArgumentsHost): void {
+    const response = host.switchToHttp().getResponse<Response>();
+    if (response.headersSent) {
+      response.end();
+      return;
+    }
+    const [status, body] = this.describe(error);
+    response.status(status).json(body);
+  }
+
+  private describe(error: unknown): [number, Problem] {
+    if (error instanceof ApiError) return [error.getStatus(), error.getResponse() as Problem];
+    if (isDiskFull(error)) return [507, { code: 'disk-full', message: 'The server’s disk is full: nothing was saved. Make room, then send it again.' }];
+    if (error instanceof HttpException) {
+      const status = error.getStatus();
+      const message = status === 429 ? 'Too many attempts from here; wait a minute.' : error.message;
+      return [status, { code: STATUS_CODES[status] ?? 'error', message }];
+    }
+    // Express's body parser throws errors with a status of their own.
+    const parsed = z.object({ status: z.int().min(400).max(499), message: z.string() }).safeParse(error);
+    if (parsed.success) {
+      const { status, message } = parsed.data;
+      return [status, { code: STATUS_CODES[status] ?? 'bad-request', message: status === 413 ? 'The request is larger than this server takes.' : `The request cannot be read: ${message}.` }];
+    }
+    this.log.error(error instanceof Error ? error.stack : String(error));
+    return [500, { code: 'error', message: 'Something went wrong on the server. Nothing was saved.' }];
+  }
+}
+
+/** Checks a body against a schema. @throws ApiError 422 naming the field, its fault and the limit */
+export function parseBody<S extends z.ZodType>(schema: S, body: unknown): z.output<S> {
+  const read = schema.safeParse(body);
+  if (read.success) return read.data;
+  const [issue] = read.error.issues;
+  const field = issue.path.length > 0 ? `«${issue.path.join('.')}»: ` : '';
+  throw new ApiError(HttpStatus.UNPROCESSABLE_ENTITY, 'invalid', `${field}${issue.message}.`);
+}

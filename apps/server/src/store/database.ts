@@ -1,0 +1,79 @@
+import { existsSync, mkdirSync } from 'node:fs';
+import { dirname } from 'node:path';
+import type { TablesRelationalConfig } from 'drizzle-orm';
+import { BetterSQLiteSession } from 'drizzle-orm/better-sqlite3/session';
+import { readMigrationFiles } from 'drizzle-orm/migrator';
+import { BaseSQLiteDatabase, SQLiteSyncDialect } from 'drizzle-orm/sqlite-core';
+import Database from 'libsql';
+
+export type Db = BaseSQLiteDatabase<'sync', Database.RunResult, Record<string, unknown>, TablesRelationalConfig>;
+
+/** An open database with the lock that keeps a second server off the same file. */
+export interface Store {
+  db: Db;
+  /** For the few statements Drizzle has no word for. */
+  client: Database.Database;
+  close(): void;
+}
+
+/** Why a store did not open, as a sentence for the person at the terminal. */
+export class StoreError extends Error {}
+
+/**
+ * Opens (and makes, and migrates) the database.
+ * WAL with synchronous=FULL: once a transaction has committed it survives a power cut.
+ * The lock is a second small database held in an exclusive transaction: the system drops it when the process ends,
+ * however it ends, and readers such as the backup command still reach the main file.
+ * @throws StoreError when another server holds the file or the file is damaged
+ */
+export function openStore(path: string, migrationsFolder: string): Store {
+  mkdirSync(dirname(path), { recursive: true });
+  const lock = takeLock(path);
+  try {
+    const client = new Database(path);
+    client.exec('PRAGMA journal_mode = WAL; PRAGMA synchronous = FULL; PRAGMA foreign_keys = ON; PRAGMA busy_timeout = 2000;');
+    const check: unknown = client.prepare('PRAGMA integrity_check').get();
+    const verdict = typeof check === 'object' && check !== null ? Object.values(check)[0] : check;
+    if (verdict !== 'ok') throw new StoreError(`The database ${path} is damaged: ${String(verdict)}. Restore a backup.`);
+    const dialect = new SQLiteSyncDialect();
+    const session = new BetterSQLiteSession<Record<string, unknown>, TablesRelationalConfig>(client, dialect, undefined, {});
+    const db: Db = new BaseSQLiteDatabase('sync', dialect, session, undefined);
+    dialect.migrate(readMigrationFiles({ migrationsFolder }), session, { migrationsFolder });
+    return {
+      db,
+      client,
+      close() {
+        client.close();
+        lock.close();
+      },
+    };
+  } catch (error) {
+    lock.close();
+    if (error instanceof StoreError) throw error;
+    throw new StoreError(`The database ${path} does not open: ${error instanceof Error ? error.message : String(error)}.`);
+  }
+}
+
+function takeLock(path: string): Database.Database {
+  const lock = new Database(`${path}.lock`);
+  try {
+    lock.exec('PRAGMA locking_mode = EXCLUSIVE; BEGIN EXCLUSIVE; COMMIT;');
+    lock.exec('BEGIN EXCLUSIVE;');
+    return lock;
+  } catch {
+    lock.close();
+    throw new StoreError(`Another server is using ${path}. Stop it first, or start this one with another --data folder.`);
+  }
+}
+
+/** Copies a database to a new file while a server may be writing it (`VACUUM INTO`). @throws StoreError */
+export function backupStore(path: string, target: string): void {
+  if (!existsSync(path)) throw new StoreError(`There is no database at ${path}.`);
+  if (existsSync(target)) throw new StoreError(`${target} exists already; a backup never overwrites.`);
+  const client = new Database(path);
+  try {
+    client.prepare('VACUUM INTO ?').run(target);
+  } finally {
+    client.close();
+  }
+}
