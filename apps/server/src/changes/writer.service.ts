@@ -1,6 +1,6 @@
 import { HttpStatus, Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { and, asc, eq, gt } from 'drizzle-orm';
-import { displayOf, forbidden, reduce, type Actor, type Batch, type Scene } from '@quarry/core/scene';
+import { displayOf, forbidden, keyOf, reduce, type Actor, type Batch, type Scene } from '@quarry/core/scene';
 import type { User } from '../accounts/accounts.service.ts';
 import { STORE } from '../config.ts';
 import { DisplaysService, type Held } from '../displays/displays.service.ts';
@@ -138,10 +138,10 @@ function judge(scene: Scene, { actor, batch }: Waiting): Scene {
 
 /** The rows of what a batch touched, as they stand after it. */
 function rowsOf(displayId: string, scene: Scene, { changes }: Batch) {
-  const touched = new Map(changes.map(({ kind, id }) => [`${kind} ${id}`, { kind, id }]));
+  const touched = new Map(changes.map(({ kind, id }) => [keyOf(kind, id), { kind, id }]));
   return [...touched.values()].map(({ kind, id }) => {
     const entity = scene[kind][id];
-    if (!entity) return { displayId, kind, id, v: scene.removed[id], data: null };
+    if (!entity) return { displayId, kind, id, v: scene.removed[keyOf(kind, id)], data: null };
     const { id: _id, v, ...data } = entity;
     return { displayId, kind, id, v, data: JSON.stringify(data) };
   });

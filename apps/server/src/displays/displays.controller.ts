@@ -3,7 +3,7 @@ import { ApiBody, ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { createZodDto } from 'nestjs-zod';
 import { z } from 'zod';
-import { PRESETS, blankDisplay, displayOf, readFile, writeFile, type Actor, type Preset, type Scene } from '@quarry/core/scene';
+import { PRESETS, blankDisplay, displayOf, readFile, toRows, writeFile, type Actor, type Preset, type Row } from '@quarry/core/scene';
 import type { User } from '../accounts/accounts.service.ts';
 import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
 import { ApiError, parseBody } from '../http/errors.ts';
@@ -42,9 +42,10 @@ export class DisplaysController {
   }
 
   @Get(':id')
-  read(@Param('id') id: string, @CurrentUser() user: User): { id: string; seq: number; actor: Actor; scene: Scene } {
+  read(@Param('id') id: string, @CurrentUser() user: User): { id: string; seq: number; actor: Actor; rows: Row[] } {
     const actor = this.displays.actor(id, user);
-    return { id, actor, ...this.displays.hold(id) };
+    const { scene, seq } = this.displays.hold(id);
+    return { id, actor, seq, rows: toRows(scene) };
   }
 
   @Get(':id/file')

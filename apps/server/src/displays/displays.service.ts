@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { HttpStatus, Inject, Injectable } from '@nestjs/common';
 import { and, desc, eq } from 'drizzle-orm';
-import { KIND_NAMES, displayOf, emptyScene, listOf, reduce, type Actor, type Change, type Role, type Scene } from '@quarry/core/scene';
+import { displayOf, fromRows, rowSchema, toRows, type Actor, type Role, type Scene } from '@quarry/core/scene';
 import type { User } from '../accounts/accounts.service.ts';
 import { STORE } from '../config.ts';
 import { ApiError, notFound } from '../http/errors.ts';
@@ -50,7 +50,7 @@ export class DisplaysService {
     this.store.db.transaction((tx) => {
       tx.insert(displays).values({ ...line, createdAt: now }).run();
       tx.insert(members).values({ displayId: line.id, userId: user.id, role: 'owner', personId }).run();
-      const rows = KIND_NAMES.flatMap((of) => listOf(scene, of).map(({ id, v, ...data }) => ({ displayId: line.id, kind: of, id, v, data: JSON.stringify(data) })));
+      const rows = toRows(scene).map(({ data, ...row }) => ({ displayId: line.id, ...row, data: data && JSON.stringify(data) }));
       for (let at = 0; at < rows.length; at += 500) tx.insert(entities).values(rows.slice(at, at + 500)).run();
     });
     return { ...line, role: 'owner' };
@@ -112,15 +112,8 @@ export class DisplaysService {
 
   private load(displayId: string): Scene {
     const rows = this.store.db.select().from(entities).where(eq(entities.displayId, displayId)).all();
-    const removed = Object.fromEntries(rows.filter(({ data }) => data === null).map(({ id, v }) => [id, v]));
-    // Going through the reducer checks each row by its schema and fills in fields that are newer than the row.
-    const versions = Object.fromEntries(rows.map(({ id, v }) => [id, v - 1]));
-    const changes = rows.flatMap(({ kind, id, data }): Change[] => {
-      const known = KIND_NAMES.find((name) => name === kind);
-      return known && data !== null ? [{ op: 'add', kind: known, id, data: JSON.parse(data) }] : [];
-    });
-    const reduction = reduce({ ...emptyScene(), removed: versions }, changes);
-    if (!reduction.ok) throw new Error(`display ${displayId} does not load: ${reduction.refusal.sentence}`);
-    return { ...reduction.scene, removed };
+    return fromRows(
+      rows.map(({ kind, id, v, data }) => rowSchema.parse({ kind, id, v, data: data === null ? null : JSON.parse(data) })),
+    );
   }
 }

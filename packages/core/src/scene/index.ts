@@ -6,3 +6,4 @@ export * from './undo.ts';
 export * from './file.ts';
 export * from './permission.ts';
 export { blankDisplay, PRESETS, type Preset } from './presets.ts';
+export { fromRows, rowSchema, toRows, type Row } from './snapshot.ts';

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import type { Change } from './change.ts';
 import { DISPLAY_ID, KINDS, MAX_ENTITIES, REFERENCES, type Entity, type Kind } from './schema.ts';
-import { labelOf, listOf, type Scene } from './scene.ts';
+import { keyOf, labelOf, listOf, type Scene } from './scene.ts';
 
 /** Why a batch did not land. `stale` carries the entity as it stands, so that a page can show both. */
 export interface Refusal {
@@ -49,7 +49,7 @@ export function reduce(scene: Scene, changes: readonly Change[]): Reduction {
         return refuse('invalid', `A scene holds at most ${MAX_ENTITIES} of a kind; this would be one ${word} more.`);
       const read = KINDS[kind].schema.safeParse(change.data);
       if (!read.success) return refuse('invalid', explain(word, id, read.error));
-      const v = (Object.hasOwn(next.removed, id) ? next.removed[id] : 0) + 1;
+      const v = (next.removed[keyOf(kind, id)] ?? 0) + 1;
       put(own(kind), { ...read.data, id, v });
       inverse.unshift({ op: 'remove', kind, id, v });
       continue;
@@ -66,7 +66,7 @@ export function reduce(scene: Scene, changes: readonly Change[]): Reduction {
       if (kind === 'display') return refuse('invalid', 'The display entity cannot be removed from its scene.');
       const { id: _id, v: _v, ...data } = current;
       delete own(kind)[id];
-      own('removed')[id] = current.v;
+      own('removed')[keyOf(kind, id)] = current.v;
       inverse.unshift({ op: 'add', kind, id, data });
       continue;
     }

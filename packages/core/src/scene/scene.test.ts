@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import {
-  FILE_VERSION, KINDS, PRESETS, blankDisplay, forbidden, listOf, readDocument, readFile, reduce, sceneFrom, takeBack, undoable, writeFile,
+  FILE_VERSION, KINDS, PRESETS, blankDisplay, forbidden, fromRows, listOf, readDocument, readFile, reduce, sceneFrom, takeBack, toRows, undoable, writeFile,
   type Change, type Scene,
 } from './index.ts'; // prettier-ignore
 
@@ -53,6 +53,8 @@ describe('the reducer', () => {
     const gone = must(scene, [{ op: 'remove', kind: 'section', id: 'sec', v: 1 }]);
     const back = must(gone.scene, gone.inverse);
     expect(back.scene.section.sec.v).toBe(2);
+    expect(fromRows(toRows(gone.scene)).removed).toEqual({ 'section/sec': 1 });
+    expect(fromRows(toRows(back.scene)).section).toEqual(back.scene.section);
   });
 
   const edit = fc.oneof(

@@ -1,11 +1,14 @@
-import { DISPLAY_ID, KINDS, KIND_NAMES, type Display, type Entity, type Kind } from './schema.ts';
+import { DISPLAY_ID, KINDS, type Display, type Entity, type Kind } from './schema.ts';
 
 /**
- * A display as plain data: entities by kind and id, and the last version of each removed id, so that an id that
- * comes back (an undone removal) never repeats a version that somebody may still hold.
+ * A display as plain data: entities by kind and id, and the last version of each removed one (by `keyOf`), so that
+ * one that comes back (an undone removal) never repeats a version that somebody may still hold.
  */
 export type Scene = Groups & { readonly removed: Readonly<Record<string, number>> };
 type Groups = { readonly [K in Kind]: Readonly<Record<string, Entity<K>>> };
+
+/** One name for an entity: ids are unique only within their kind. */
+export const keyOf = (kind: Kind, id: string): string => `${kind}/${id}`;
 
 /** A scene without anything in it, not even a display. */
 export function emptyScene(): Scene {
@@ -50,9 +53,4 @@ export function labelOf(scene: Scene, kind: Kind, id: string): string {
   if (kind === 'acceptance') return 'accepted finding';
   const entity = scene[kind][id];
   return entity ? entity.name : KINDS[kind].word;
-}
-
-/** Finds an entity by its id alone. */
-export function kindOf(scene: Scene, id: string): Kind | null {
-  return KIND_NAMES.find((kind) => Object.hasOwn(scene[kind], id)) ?? null;
 }

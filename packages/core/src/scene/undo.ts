@@ -1,18 +1,18 @@
 import type { Change } from './change.ts';
-import { labelOf, type Scene } from './scene.ts';
+import { keyOf, labelOf, type Scene } from './scene.ts';
 
 /** What can be taken back: the inverse of a batch, and what its fields held when the batch had landed. */
 export interface Undoable {
   label: string;
   inverse: Change[];
-  /** The entities the batch left behind, by id; null where it removed one. */
+  /** The entities the batch left behind, by `keyOf`; null where it removed one. */
   after: Record<string, Record<string, unknown> | null>;
 }
 
 /** Remembers how to take a batch back, from the scene it led to. */
 export function undoable(label: string, inverse: Change[], after: Scene): Undoable {
   const left: Undoable['after'] = {};
-  for (const { kind, id } of inverse) left[id] = Object.hasOwn(after[kind], id) ? { ...after[kind][id] } : null;
+  for (const { kind, id } of inverse) left[keyOf(kind, id)] = Object.hasOwn(after[kind], id) ? { ...after[kind][id] } : null;
   return { label, inverse, after: left };
 }
 
@@ -24,7 +24,7 @@ export function takeBack(scene: Scene, { inverse, after }: Undoable): { ok: true
   const changes: Change[] = [];
   for (const change of inverse) {
     const { kind, id } = change;
-    const left = after[id];
+    const left = after[keyOf(kind, id)];
     const current: Record<string, unknown> | undefined = Object.hasOwn(scene[kind], id) ? { ...scene[kind][id] } : undefined;
     const fail = (what: string) => ({ ok: false as const, sentence: `This cannot be taken back: ${labelOf(scene, kind, id)} ${what}.` });
     if (change.op === 'add') {
@@ -47,8 +47,8 @@ function renumber(changes: Change[], scene: Scene): Change[] {
   const next = new Map<string, number>();
   return changes.map((change) => {
     if (change.op === 'add') return change;
-    const v = next.get(change.id) ?? scene[change.kind][change.id].v;
-    next.set(change.id, v + 1);
+    const v = next.get(keyOf(change.kind, change.id)) ?? scene[change.kind][change.id].v;
+    next.set(keyOf(change.kind, change.id), v + 1);
     return { ...change, v };
   });
 }

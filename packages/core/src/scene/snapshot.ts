@@ -1,0 +1,38 @@
+import { z } from 'zod';
+import type { Change } from './change.ts';
+import { KIND_NAMES, idSchema } from './schema.ts';
+import { emptyScene, keyOf, listOf, type Scene } from './scene.ts';
+import { reduce } from './reduce.ts';
+
+/** An entity as a row: how scenes are stored and sent. `data` is null for a removed one, whose last version is kept. */
+export const rowSchema = z.strictObject({
+  kind: z.enum(KIND_NAMES),
+  id: idSchema,
+  v: z.int().min(1),
+  data: z.record(z.string(), z.unknown()).nullable(),
+});
+export type Row = z.infer<typeof rowSchema>;
+
+/** A scene as rows, removed entities included. */
+export function toRows(scene: Scene): Row[] {
+  const standing = KIND_NAMES.flatMap((kind) => listOf(scene, kind).map(({ id, v, ...data }): Row => ({ kind, id, v, data })));
+  const gone = KIND_NAMES.flatMap((kind) =>
+    Object.keys(scene.removed)
+      .filter((key) => key.startsWith(keyOf(kind, '')))
+      .map((key): Row => ({ kind, id: key.slice(keyOf(kind, '').length), v: scene.removed[key], data: null }))
+      .filter(({ id }) => !Object.hasOwn(scene[kind], id)),
+  );
+  return [...standing, ...gone];
+}
+
+/**
+ * A scene from rows. Each row passes its kind's schema, which also fills in fields newer than the row.
+ * @throws Error naming the row that does not fit
+ */
+export function fromRows(rows: readonly Row[]): Scene {
+  const before = Object.fromEntries(rows.map(({ kind, id, v, data }) => [keyOf(kind, id), data === null ? v : v - 1]));
+  const changes = rows.flatMap(({ kind, id, data }): Change[] => (data === null ? [] : [{ op: 'add', kind, id, data }]));
+  const reduction = reduce({ ...emptyScene(), removed: before }, changes);
+  if (!reduction.ok) throw new Error(reduction.refusal.sentence);
+  return reduction.scene;
+}
