@@ -30,9 +30,11 @@ export function toRows(scene: Scene): Row[] {
  * @throws Error naming the row that does not fit
  */
 export function fromRows(rows: readonly Row[]): Scene {
-  const before = Object.fromEntries(rows.map(({ kind, id, v, data }) => [keyOf(kind, id), data === null ? v : v - 1]));
+  // An entity at version v is one that is added after its version v − 1 was removed.
+  const before = Object.fromEntries(rows.map(({ kind, id, v }) => [keyOf(kind, id), v - 1]));
   const changes = rows.flatMap(({ kind, id, data }): Change[] => (data === null ? [] : [{ op: 'add', kind, id, data }]));
   const reduction = reduce({ ...emptyScene(), removed: before }, changes);
   if (!reduction.ok) throw new Error(reduction.refusal.sentence);
-  return reduction.scene;
+  const removed = Object.fromEntries(rows.filter(({ data }) => data === null).map(({ kind, id, v }) => [keyOf(kind, id), v]));
+  return { ...reduction.scene, removed };
 }
