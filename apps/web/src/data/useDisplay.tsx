@@ -1,0 +1,80 @@
+import { createContext, use, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
+import { toast } from 'sonner';
+import { forbidden, type Change, type DataOf, type Entity, type Kind } from '@quarry/core/scene';
+import { DisplayLink, type LinkState } from './displayLink.ts';
+
+const LinkContext = createContext<DisplayLink | null>(null);
+
+/** Opens a display for the pages inside it. */
+export function DisplayProvider({ id, loading, failed, children }: { id: string; loading: ReactNode; failed: (error: Error) => ReactNode; children: ReactNode }) {
+  const [link, setLink] = useState<DisplayLink | Error | null>(null);
+  useEffect(() => {
+    let open: DisplayLink | null = null;
+    let gone = false;
+    setLink(null);
+    DisplayLink.open(id, (message) => toast.error(message)).then(
+      (fresh) => {
+        open = fresh;
+        if (gone) fresh.close();
+        else setLink(fresh);
+      },
+      (error: unknown) => {
+        if (!gone) setLink(error instanceof Error ? error : new Error(String(error)));
+      },
+    );
+    return () => {
+      gone = true;
+      open?.close();
+    };
+  }, [id]);
+  if (link === null) return loading;
+  if (link instanceof Error) return failed(link);
+  return <LinkContext value={link}>{children}</LinkContext>;
+}
+
+export function useLink(): DisplayLink {
+  const link = use(LinkContext);
+  if (!link) throw new Error('this part belongs inside a display');
+  return link;
+}
+
+export function useDisplay(): LinkState {
+  const link = useLink();
+  return useSyncExternalStore(link.subscribe, link.getState);
+}
+
+/** Writing to the display, in the words of the change log. */
+export function useEdit() {
+  const link = useLink();
+  return {
+    change: (label: string, changes: Change[]) => link.change(label, changes),
+    patch<K extends Kind>(label: string, kind: K, entity: Entity<K>, set: Partial<DataOf<K>>) {
+      const before: Record<string, unknown> = { ...entity };
+      const real = Object.fromEntries(Object.entries(set).filter(([key, value]) => JSON.stringify(before[key]) !== JSON.stringify(value)));
+      return Object.keys(real).length === 0 || link.change(label, [{ op: 'patch', kind, id: entity.id, v: entity.v, set: real }]);
+    },
+    add<K extends Kind>(label: string, kind: K, id: string, data: Partial<DataOf<K>>) {
+      return link.change(label, [{ op: 'add', kind, id, data }]);
+    },
+    remove(label: string, kind: Kind, id: string, v: number) {
+      return link.change(label, [{ op: 'remove', kind, id, v }]);
+    },
+  };
+}
+
+/** Whether the signed-in person may make a change like this one; the reason when not. */
+export function useMay(): (change: Change) => string | null {
+  const { actor, scene } = useDisplay();
+  return (change) => forbidden(actor, scene, change);
+}
+
+/** True for those who plan: owners and planners. */
+export function usePlans(): boolean {
+  const { role } = useDisplay().actor;
+  return role === 'owner' || role === 'planner';
+}
+
+/** An id for a new entity: the kind and something that nobody else makes. */
+export function freshId(kind: Kind): string {
+  return `${kind.toLowerCase()}-${crypto.randomUUID().slice(0, 8)}`;
+}

@@ -1,0 +1,82 @@
+import { Command } from 'cmdk';
+import { useNavigate } from 'react-router';
+import { KINDS, labelOf, listOf, type Kind } from '@quarry/core/scene';
+import { useDisplay, useLink } from '../data/useDisplay.tsx';
+import { useView } from '../data/view.ts';
+import { useSurvey } from '../work/survey.tsx';
+import { PAGES } from './pages.ts';
+
+const THINGS = ['section', 'module', 'plot', 'pad', 'table', 'footprint'] as const satisfies readonly Kind[];
+
+/** Find or do anything: pages, acts, things of the scene and findings, by typing. */
+export function Finder({ open, onClose, onKeys, onFindings }: { open: boolean; onClose: () => void; onKeys: () => void; onFindings: () => void }) {
+  const navigate = useNavigate();
+  const link = useLink();
+  const { scene, canUndo, canRedo } = useDisplay();
+  const { survey } = useSurvey();
+  const view = useView();
+  const base = `/d/${link.id}`;
+  const act = (run: () => void) => () => {
+    onClose();
+    run();
+  };
+  const show = (kind: Kind, id: string, place: { x: number; y: number } | null) => {
+    view.show(place, { kind, id });
+    void navigate(`${base}/plan`);
+  };
+  const item = 'px-3 py-1.5 flex justify-between gap-4 cursor-pointer data-[selected=true]:bg-base-300';
+  return (
+    <Command.Dialog open={open} onOpenChange={(next) => !next && onClose()} label="Find or do anything" overlayClassName="fixed inset-0 bg-black/30 z-40" contentClassName="fixed z-50 top-20 left-1/2 -translate-x-1/2 w-[34rem] max-w-[95vw] bg-base-100 border hair">
+      <Command.Input placeholder="A page, a plot, a section, an act …" className="w-full px-3 py-2 bg-transparent border-b hair outline-none text-sm" />
+      <Command.List className="max-h-96 overflow-auto pb-2">
+        <Command.Empty className="px-3 py-3 ink-2">Nothing is called that.</Command.Empty>
+        <Command.Group heading={<GroupName>Go to</GroupName>}>
+          {PAGES.map(({ id, word, key, question }) => (
+            <Command.Item key={id} value={`go ${word}`} className={item} onSelect={act(() => void navigate(`${base}/${id}`))}>
+              <span>
+                {word} <span className="ink-2">{question}</span>
+              </span>
+              <kbd className="fig ink-2">g {key}</kbd>
+            </Command.Item>
+          ))}
+        </Command.Group>
+        <Command.Group heading={<GroupName>Do</GroupName>}>
+          {canUndo && <Command.Item className={item} value="undo" onSelect={act(() => link.undo())}>Undo: {canUndo}</Command.Item>}
+          {canRedo && <Command.Item className={item} value="redo" onSelect={act(() => link.redo())}>Redo: {canRedo}</Command.Item>}
+          <Command.Item className={item} value="open findings list" onSelect={act(onFindings)}>Open the findings</Command.Item>
+          <Command.Item className={item} value="theme night shift day sheet" onSelect={act(() => view.setTheme(view.theme === 'day' ? 'night' : 'day'))}>
+            Switch to {view.theme === 'day' ? 'night shift' : 'day sheet'}
+          </Command.Item>
+          <Command.Item className={item} value="units millimetres inches" onSelect={act(() => view.setMetric(view.metric === 'mm' ? 'in' : 'mm'))}>
+            Show {view.metric === 'mm' ? 'inches' : 'millimetres'} beside studs
+          </Command.Item>
+          <Command.Item className={item} value="keys shortcuts help" onSelect={act(onKeys)}>List the keys</Command.Item>
+        </Command.Group>
+        <Command.Group heading={<GroupName>In the scene</GroupName>}>
+          {THINGS.flatMap((kind) =>
+            listOf(scene, kind).map((thing) => {
+              const place = kind === 'table' ? null : { x: thing.x + thing.w / 2, y: thing.y + thing.d / 2 };
+              return (
+                <Command.Item key={`${kind} ${thing.id}`} value={`${KINDS[kind].word} ${labelOf(scene, kind, thing.id)} ${thing.id}`} className={item} onSelect={act(() => show(kind, thing.id, place))}>
+                  <span>{labelOf(scene, kind, thing.id)}</span>
+                  <span className="ink-2">{KINDS[kind].word}</span>
+                </Command.Item>
+              );
+            }),
+          )}
+        </Command.Group>
+        <Command.Group heading={<GroupName>Findings</GroupName>}>
+          {survey?.findings.map((finding) => (
+            <Command.Item key={finding.key} value={`finding ${finding.sentence}`} className={item} onSelect={act(() => { view.show(finding.place, finding.things[0] ?? null); void navigate(`${base}/${finding.place ? 'plan' : finding.page}`); })}>
+              {finding.sentence}
+            </Command.Item>
+          ))}
+        </Command.Group>
+      </Command.List>
+    </Command.Dialog>
+  );
+}
+
+function GroupName({ children }: { children: string }) {
+  return <span className="block px-3 pt-2 pb-1 text-xs ink-2">{children}</span>;
+}

@@ -1,0 +1,271 @@
+import { differenceInCalendarDays, parseISO } from 'date-fns';
+import { Moon, Redo2, Search, Sun, Undo2 } from 'lucide-react';
+import { useEffect, useRef, useState, type Ref } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
+import { toast } from 'sonner';
+import { displayOf, labelOf, listOf } from '@quarry/core/scene';
+import { footprintBounds } from '@quarry/core/relief';
+import { useDisplay, useLink } from '../data/useDisplay.tsx';
+import { useView } from '../data/view.ts';
+import { Dialog } from '../ui/parts.tsx';
+import { useSurvey } from '../work/survey.tsx';
+import { Finder } from './Finder.tsx';
+import { FindingsPanel, countOpen } from './Findings.tsx';
+import { KEY_LIST, PAGES, TOOL_LIST } from './pages.ts';
+
+/** How long after `g` a letter still means a page. */
+const GO_MS = 1500;
+
+/** The frame round every page of a display: rail, top bar, findings, finder, keys and the word about saving. */
+export function Frame() {
+  const link = useLink();
+  const { scene, heard } = useDisplay();
+  const { survey } = useSurvey();
+  const navigate = useNavigate();
+  const takeTool = useView((view) => view.takeTool);
+  const [finder, setFinder] = useState(false);
+  const [keysOpen, setKeysOpen] = useState(false);
+  const [findingsOpen, setFindingsOpen] = useState(false);
+  const findingsButton = useRef<HTMLButtonElement>(null);
+  const { pathname } = useLocation();
+  const page = PAGES.find(({ id }) => pathname.endsWith(`/${id}`))?.id ?? null;
+  const goArmed = useRef(0);
+  const base = `/d/${link.id}`;
+  const display = displayOf(scene);
+  useEffect(() => {
+    document.title = `${display.name} · Open Quarry`;
+  }, [display.name]);
+  useEffect(() => {
+    if (heard) toast(`${heard.author} ${heard.label || 'changed the display'}`, { duration: 2500 });
+  }, [heard]);
+
+  useHotkeys('mod+k', () => setFinder(true), { preventDefault: true, enableOnFormTags: true });
+  useHotkeys('mod+z', () => link.undo(), { preventDefault: true });
+  useHotkeys('mod+shift+z', () => link.redo(), { preventDefault: true });
+  useHotkeys('shift+slash, ?', () => setKeysOpen(true), { useKey: true });
+  useHotkeys('g', ({ timeStamp }) => {
+    goArmed.current = timeStamp;
+  });
+  // One place for the letters: after `g` they go to a page, otherwise they take up a tool of the plan.
+  useHotkeys('b, p, c, k, r, f, s, t, m', ({ key, timeStamp }) => {
+    const letter = key.toLowerCase();
+    const goes = timeStamp - goArmed.current < GO_MS;
+    goArmed.current = 0;
+    if (goes && letter === 'f') setFindingsOpen(true);
+    else if (goes) {
+      const target = PAGES.find((entry) => entry.key === letter);
+      if (target) void navigate(`${base}/${target.id}`);
+    } else if (page === 'plan') {
+      const tool = TOOL_LIST.find((entry) => entry.key === letter);
+      if (tool) takeTool(tool.id);
+    }
+  });
+
+  const open = survey ? survey.findings.filter(({ accepted }) => !accepted) : [];
+  return (
+    <div className="h-dvh grid grid-rows-[44px_minmax(0,1fr)_auto] sm:grid-rows-[44px_minmax(0,1fr)] sm:grid-cols-[112px_minmax(0,1fr)]">
+      <header className="sm:col-span-2 flex items-center gap-2 px-3 bg-base-100 border-b border-base-content min-w-0">
+        <Link to="/" aria-label="All displays" className="shrink-0">
+          <img src="/mark.svg" alt="" width={20} height={20} />
+        </Link>
+        <h1 className="font-bold text-base truncate min-w-0 pl-1" title={display.name}>
+          {display.name}
+        </h1>
+        <Chips />
+        <span className="flex-1" />
+        <button type="button" className="hidden md:flex items-center gap-2 border hair bg-base-200 rounded-[3px] px-2 h-7 w-52 ink-2 cursor-pointer" onClick={() => setFinder(true)}>
+          <Search size={13} aria-hidden /> <span className="flex-1 text-left truncate">Find or do anything</span> <kbd className="fig text-[11px]">Ctrl K</kbd>
+        </button>
+        <UndoRedo />
+        <FindingsButton ref={findingsButton} open={findingsOpen} onClick={() => setFindingsOpen(!findingsOpen)} />
+        <Crew />
+        <Switches />
+        <Save />
+      </header>
+      <nav aria-label="Pages" className="order-last sm:order-none bg-base-100 border-t sm:border-t-0 sm:border-r hair flex sm:flex-col sm:py-2 overflow-x-auto">
+        {PAGES.map(({ id, word, key }) => {
+          const count = open.filter((finding) => finding.page === id);
+          const grave = count.some(({ severity }) => severity === 'error');
+          return (
+            <NavLink key={id} to={`${base}/${id}`} className={({ isActive }) => `flex-1 sm:flex-none flex items-center justify-center sm:justify-start gap-2 px-2 sm:px-3 h-11 sm:h-8 border-t-3 sm:border-t-0 sm:border-l-3 ${isActive ? 'border-primary bg-base-200 font-semibold' : 'border-transparent hover:bg-base-200'}`}>
+              <kbd aria-hidden className="fig ink-2 text-[11px] w-3 uppercase hidden sm:inline">{key}</kbd>
+              <span className="sm:flex-1">{word}</span>
+              {count.length > 0 && (
+                <span className={`fig text-xs hidden sm:inline ${grave ? 'text-error' : 'text-warning'}`} title={`${count.length} findings`}>
+                  {count.length}
+                  <span className="sr-only"> findings</span>
+                </span>
+              )}
+            </NavLink>
+          );
+        })}
+        <span className="hidden sm:block flex-1" />
+        <button type="button" className="hidden sm:block text-left px-3 py-1 ink-2 text-xs link link-hover" onClick={() => setKeysOpen(true)}>
+          ? for keys
+        </button>
+      </nav>
+      <main className="min-w-0 min-h-0 overflow-auto">
+        <Outlet />
+      </main>
+      {findingsOpen && (
+        <FindingsPanel
+          page={page}
+          onClose={() => {
+            setFindingsOpen(false);
+            findingsButton.current?.focus();
+          }}
+        />
+      )}
+      <Finder open={finder} onClose={() => setFinder(false)} onKeys={() => setKeysOpen(true)} onFindings={() => setFindingsOpen(true)} />
+      <Dialog title="Keys" open={keysOpen} onClose={() => setKeysOpen(false)}>
+        <div className="grid sm:grid-cols-2 gap-6">
+          {KEY_LIST.map(({ group, keys }) => (
+            <dl key={group}>
+              <dt className="font-semibold pb-1">{group}</dt>
+              {keys.map(([key, does]) => (
+                <dd key={key} className="flex gap-3 border-b hair py-0.5">
+                  <kbd className="fig w-28 shrink-0">{key}</kbd>
+                  <span>{does}</span>
+                </dd>
+              ))}
+            </dl>
+          ))}
+        </div>
+      </Dialog>
+      <ConflictDialog />
+    </div>
+  );
+}
+
+function Chips() {
+  const { scene } = useDisplay();
+  const display = displayOf(scene);
+  const bounds = footprintBounds(scene);
+  const days = display.showDate ? differenceInCalendarDays(parseISO(display.showDate), new Date()) : null;
+  const chips = [
+    `${display.kind[0].toUpperCase()}${display.kind.slice(1)} · 1:${display.ratio}`,
+    bounds && `${bounds.w} × ${bounds.d} studs · ${((bounds.w * 8) / 1000).toFixed(2)} × ${((bounds.d * 8) / 1000).toFixed(2)} m`,
+    days !== null && (days < 0 ? 'the show is over' : days < 14 ? `${days} days to the show` : `${Math.floor(days / 7)} weeks to the show`),
+  ].filter((chip) => typeof chip === 'string');
+  return (
+    <div className="hidden lg:flex gap-1.5 min-w-0">
+      {chips.map((chip) => (
+        <span key={chip} className="border hair rounded-[3px] px-1.5 h-6 flex items-center text-xs ink-2 whitespace-nowrap">
+          {chip}
+        </span>
+      ))}
+    </div>
+  );
+}
+
+function UndoRedo() {
+  const link = useLink();
+  const { canUndo, canRedo } = useDisplay();
+  return (
+    <div className="join">
+      <button type="button" className="btn btn-xs btn-ghost btn-square join-item" disabled={!canUndo} onClick={() => link.undo()} aria-label={canUndo ? `Undo: ${canUndo}` : 'Nothing to undo'} title={canUndo ? `Undo: ${canUndo}` : 'Nothing to undo'}>
+        <Undo2 size={14} aria-hidden />
+      </button>
+      <button type="button" className="btn btn-xs btn-ghost btn-square join-item" disabled={!canRedo} onClick={() => link.redo()} aria-label={canRedo ? `Redo: ${canRedo}` : 'Nothing to redo'} title={canRedo ? `Redo: ${canRedo}` : 'Nothing to redo'}>
+        <Redo2 size={14} aria-hidden />
+      </button>
+    </div>
+  );
+}
+
+function FindingsButton({ open, onClick, ref }: { open: boolean; onClick: () => void; ref: Ref<HTMLButtonElement> }) {
+  const { survey } = useSurvey();
+  const count = countOpen(survey?.findings ?? []);
+  return (
+    <button ref={ref} type="button" aria-expanded={open} onClick={onClick} className="flex border border-base-content rounded-[3px] h-7 items-stretch overflow-hidden cursor-pointer shrink-0" aria-label={`Findings: ${count.error} errors, ${count.warning} warnings, ${count.note} notes`}>
+      <span className="bg-error text-error-content fig font-medium px-1.5 flex items-center gap-1" title="errors"><span aria-hidden>!</span>{count.error}</span>
+      <span className="bg-warning text-warning-content fig font-medium px-1.5 flex items-center gap-1" title="warnings"><span aria-hidden>△</span>{count.warning}</span>
+      <span className="hidden sm:flex px-2 items-center font-semibold">Findings</span>
+    </button>
+  );
+}
+
+function Crew() {
+  const { scene } = useDisplay();
+  const people = listOf(scene, 'person');
+  return (
+    <div className="hidden xl:flex" role="group" aria-label="People of this display">
+      {people.slice(0, 5).map(({ id, name, initials }) => (
+        <span key={id} title={name} className="w-6 h-6 -ml-1.5 first:ml-0 rounded-full border border-base-content bg-base-100 text-[10px] font-semibold flex items-center justify-center">
+          {initials}
+        </span>
+      ))}
+    </div>
+  );
+}
+
+function Switches() {
+  const view = useView();
+  const night = view.theme === 'night';
+  return (
+    <div className="join hidden sm:flex">
+      <button type="button" className="btn btn-xs btn-ghost join-item fig" onClick={() => view.setMetric(view.metric === 'mm' ? 'in' : 'mm')} aria-label={`Beside studs: ${view.metric === 'mm' ? 'millimetres' : 'inches'}. Switch`} title="Millimetres or inches beside studs">
+        {view.metric}
+      </button>
+      <button type="button" className="btn btn-xs btn-ghost btn-square join-item" onClick={() => view.setTheme(night ? 'day' : 'night')} aria-label={night ? 'Day sheet' : 'Night shift'} title={night ? 'Day sheet' : 'Night shift'}>
+        {night ? <Sun size={14} aria-hidden /> : <Moon size={14} aria-hidden />}
+      </button>
+    </div>
+  );
+}
+
+function Save() {
+  const { save } = useDisplay();
+  const [words, tone] =
+    save.state === 'waiting' ? [`${save.count} waiting`, 'text-warning'] : save.state === 'saving' ? ['Saving', 'ink-2'] : ['Saved', 'text-success'];
+  return (
+    <span role="status" aria-label="Saving" className={`${tone} font-semibold text-xs w-16 text-right shrink-0`} title={save.state === 'waiting' ? `${save.why} Your changes are kept in this browser and will be sent.` : undefined}>
+      {words}
+    </span>
+  );
+}
+
+/** A change of one's own that came too late: both versions, and whose shall stand. */
+function ConflictDialog() {
+  const link = useLink();
+  const { conflict, scene } = useDisplay();
+  return (
+    <Dialog title="Somebody changed this first" open={conflict !== null} onClose={() => link.keepTheirs()}>
+      {conflict && (
+        <>
+          <p>{conflict.sentence}</p>
+          {conflict.patches.map(({ kind, id, mine, theirs }) => (
+            <table key={id} className="table table-xs my-2">
+              <caption className="text-left font-semibold">{labelOf(scene, kind, id)}</caption>
+              <thead>
+                <tr>
+                  <th>Field</th>
+                  <th>Yours</th>
+                  <th>Theirs</th>
+                </tr>
+              </thead>
+              <tbody>
+                {Object.keys(mine).map((field) => (
+                  <tr key={field}>
+                    <td>{field}</td>
+                    <td className="fig">{JSON.stringify(mine[field])}</td>
+                    <td className="fig">{JSON.stringify(theirs[field])}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          ))}
+          <div className="flex gap-2">
+            <button type="button" className="btn btn-sm btn-primary" onClick={() => link.putMineOnTop()}>
+              Put mine on top
+            </button>
+            <button type="button" className="btn btn-sm" onClick={() => link.keepTheirs()}>
+              Keep theirs
+            </button>
+          </div>
+        </>
+      )}
+    </Dialog>
+  );
+}

@@ -1,0 +1,51 @@
+import type { Page } from '@quarry/core/check';
+import type { Tool } from '../data/view.ts';
+
+/** The pages there are, in working order, each with the letter that goes to it after `g`. */
+export const PAGES: readonly { id: Page; word: string; key: string; question: string }[] = [
+  { id: 'brief', word: 'Brief', key: 'b', question: 'What are we showing, under which rules, at which scale, by when?' },
+  { id: 'plan', word: 'Plan', key: 'p', question: 'What stands where, on the stud grid' },
+  { id: 'cut', word: 'Cut', key: 'c', question: 'Which modules, on which bases' },
+  { id: 'stockpile', word: 'Stockpile', key: 'k', question: 'What is owned, needed and short' },
+  { id: 'progress', word: 'Progress', key: 'r', question: 'Where each section is' },
+];
+
+/** The plan's tools with their letters. */
+export const TOOL_LIST: readonly { id: Tool; word: string; key: string }[] = [
+  { id: 'pick', word: 'Pick', key: 's' },
+  { id: 'footprint', word: 'Footprint', key: 'f' },
+  { id: 'pad', word: 'Pad', key: 'p' },
+  { id: 'plot', word: 'Plot', key: 'b' },
+  { id: 'section', word: 'Section', key: 'c' },
+  { id: 'table', word: 'Table', key: 't' },
+  { id: 'measure', word: 'Measure', key: 'm' },
+];
+
+/** The keys of the whole program, as `?` lists them. */
+export const KEY_LIST: readonly { group: string; keys: readonly [string, string][] }[] = [
+  {
+    group: 'Everywhere',
+    keys: [
+      ['Ctrl K', 'find or do anything'],
+      ...PAGES.map(({ word, key }): [string, string] => [`g ${key}`, `go to ${word}`]),
+      ['g f', 'open the findings'],
+      ['Ctrl Z', 'undo your last change'],
+      ['Ctrl Shift Z', 'redo it'],
+      ['?', 'this list'],
+    ],
+  },
+  {
+    group: 'On the plan',
+    keys: [
+      ...TOOL_LIST.map(({ id, word, key }): [string, string] => [key, id === 'pick' || id === 'measure' ? word.toLowerCase() : `draw a ${word.toLowerCase()}`]),
+      ['Enter', 'with a drawing tool: place one in the middle of the view'],
+      ['arrows', 'move what is picked by 1 stud'],
+      ['Shift arrows', 'by 8 studs'],
+      ['Alt arrows', 'by half a stud'],
+      ['Delete', 'remove what is picked'],
+      ['Escape', 'let go'],
+      ['+ and −', 'zoom'],
+      ['0', 'fit the whole display'],
+    ],
+  },
+];

@@ -1,0 +1,85 @@
+import { QueryClientProvider, useQuery } from '@tanstack/react-query';
+import { StrictMode, Suspense, lazy } from 'react';
+import { createRoot } from 'react-dom/client';
+import { Link, Navigate, RouterProvider, createBrowserRouter, useParams } from 'react-router';
+import { Toaster } from 'sonner';
+import { ApiProblem, api, keys, queryClient } from './data/api.ts';
+import { DisplayProvider } from './data/useDisplay.tsx';
+import { useView } from './data/view.ts';
+import { Frame } from './frame/Frame.tsx';
+import { BriefPage } from './pages/brief/BriefPage.tsx';
+import { DisplaysPage } from './pages/displays/DisplaysPage.tsx';
+import { ProgressPage } from './pages/progress/ProgressPage.tsx';
+import { StockpilePage } from './pages/stockpile/StockpilePage.tsx';
+import { SetUpPage, WelcomePage } from './pages/welcome/WelcomePage.tsx';
+import { Failure, Loading } from './ui/parts.tsx';
+import { SurveyProvider } from './work/survey.tsx';
+import './styles.css';
+
+// The board and the solver are heavy: they come when they are needed.
+const PlanPage = lazy(() => import('./pages/plan/PlanPage.tsx').then(({ PlanPage: page }) => ({ default: page })));
+const CutPage = lazy(() => import('./pages/cut/CutPage.tsx').then(({ CutPage: page }) => ({ default: page })));
+
+/** Whoever is not signed in gets the welcome page in place of the page asked for. */
+function SignedIn({ children }: { children: (user: { id: string; login: string; name: string }) => React.ReactNode }) {
+  const me = useQuery({ queryKey: keys.me, queryFn: api.me });
+  if (me.isPending) return <Loading what="Opening" />;
+  if (me.data) return children(me.data);
+  if (me.error instanceof ApiProblem && me.error.status === 401) return <WelcomePage />;
+  return <Failure title="Open Quarry does not answer" message={me.error?.message ?? ''} act={<button type="button" className="btn btn-xs" onClick={() => void me.refetch()}>Try again</button>} />;
+}
+
+function DisplayPages() {
+  const { id = '' } = useParams();
+  return (
+    <SignedIn>
+      {() => (
+        <DisplayProvider
+          id={id}
+          loading={<Loading what="Opening the display" />}
+          failed={(error) => <Failure title="This display does not open" message={error.message} act={<Link className="link" to="/">All displays</Link>} />}
+        >
+          <SurveyProvider>
+            <Frame />
+          </SurveyProvider>
+        </DisplayProvider>
+      )}
+    </SignedIn>
+  );
+}
+
+const router = createBrowserRouter([
+  { path: '/', element: <SignedIn>{(user) => <DisplaysPage user={user} />}</SignedIn> },
+  { path: '/setup', element: <SetUpPage /> },
+  {
+    path: '/d/:id',
+    element: <DisplayPages />,
+    errorElement: <Failure title="This page broke" message="Reload it; your changes are kept." act={<a className="link" href="/">All displays</a>} />,
+    children: [
+      { index: true, element: <Navigate to="plan" replace /> },
+      { path: 'brief', element: <BriefPage /> },
+      { path: 'plan', element: <Suspense fallback={<Loading what="Unrolling the sheet" />}><PlanPage /></Suspense> },
+      { path: 'cut', element: <Suspense fallback={<Loading what="Setting up the saw" />}><CutPage /></Suspense> },
+      { path: 'stockpile', element: <StockpilePage /> },
+      { path: 'progress', element: <ProgressPage /> },
+      { path: '*', element: <Failure title="There is no such page" message="Pick one from the rail." /> },
+    ],
+  },
+  { path: '*', element: <Failure title="There is no such page" message="" act={<Link className="link" to="/">All displays</Link>} /> },
+]);
+
+function Words() {
+  const theme = useView((view) => view.theme);
+  return <Toaster position="bottom-center" theme={theme === 'night' ? 'dark' : 'light'} toastOptions={{ style: { borderRadius: 3, boxShadow: 'none' } }} />;
+}
+
+const root = document.getElementById('root');
+if (root)
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={queryClient}>
+        <RouterProvider router={router} />
+        <Words />
+      </QueryClientProvider>
+    </StrictMode>,
+  );
