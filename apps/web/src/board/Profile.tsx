@@ -40,7 +40,8 @@ export function Profile({ scene, relief, row }: { scene: Scene; relief: Relief; 
   return (
     <figure className="h-full flex flex-col px-3 py-1" aria-label={`Section cut along stud row ${row}`}>
       <figcaption className="text-xs">
-        <span className="font-semibold">Section S–S′</span> <span className="fig ink-2">y = {row} · heights ×{exaggeration.toFixed(1)} · highest {formatPlates(most)}</span>
+        <span className="font-semibold">Section S–S′</span>
+        <span className="fig ink-2 ml-2">y = {row} · heights ×{exaggeration.toFixed(1)} · highest {formatPlates(most)}</span>
       </figcaption>
  <div ref={frame} className="flex-1 min-h-0">
       <svg className="w-full h-full" viewBox={`0 ${-height * 0.06} ${width} ${height * 1.08}`} preserveAspectRatio="xMinYMax meet" role="img" aria-label={`Highest point ${formatPlates(most)}`}>

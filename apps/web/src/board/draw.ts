@@ -70,8 +70,13 @@ function drawTables(ctx: CanvasRenderingContext2D, picture: Picture): void {
     ctx.strokeRect(on.x + 0.5, on.y + 0.5, on.w, on.d);
     ctx.fillStyle = palette.ink2;
     ctx.textBaseline = 'top';
-    const words = `${table.name} · ${table.height} mm high`;
-    if (on.w > 110) ctx.fillText(words, on.x + 4, on.y + on.d + 3);
+    if (on.w < 110) continue;
+    // Under the table, or over it when the scene goes on below.
+    const scene = picture.art?.relief;
+    const covered = scene && table.y + table.d < (scene.y + scene.d) * 8;
+    ctx.textBaseline = covered ? 'bottom' : 'top';
+    ctx.textAlign = 'left';
+    ctx.fillText(`${table.name} · ${table.height} mm high`, Math.max(on.x, RULER) + 4, covered ? on.y - 2 : on.y + on.d + 3);
   }
 }
 
@@ -146,22 +151,24 @@ function drawContours(ctx: CanvasRenderingContext2D, picture: Picture, art: Grou
   }
 }
 
-/** Middle of the highest flat of a section, studs and plates. */
+/** The stud of a section's highest ground that is nearest to the middle of all such studs; plates. */
 function highest(relief: Relief, section: Rect): { x: number; y: number; height: number } | null {
   const area = overlap(section, relief);
   if (!area) return null;
+  let top: { x: number; y: number }[] = [];
   let high = -32_768;
-  let [sumX, sumY, count] = [0, 0, 0];
   for (let y = Math.ceil(area.y); y < area.y + area.d; y++)
     for (let x = Math.ceil(area.x); x < area.x + area.w; x++) {
       const i = (y - relief.y) * relief.w + x - relief.x;
       if (relief.ground[i] === OUTSIDE || relief.height[i] < high) continue;
-      if (relief.height[i] > high) [high, sumX, sumY, count] = [relief.height[i], 0, 0, 0];
-      sumX += x + 0.5;
-      sumY += y + 0.5;
-      count++;
+      if (relief.height[i] > high) [high, top] = [relief.height[i], []];
+      top.push({ x: x + 0.5, y: y + 0.5 });
     }
-  return count === 0 ? null : { x: sumX / count, y: sumY / count, height: high };
+  if (top.length === 0) return null;
+  const middle = { x: top.reduce((sum, { x }) => sum + x, 0) / top.length, y: top.reduce((sum, { y }) => sum + y, 0) / top.length };
+  const far = ({ x, y }: { x: number; y: number }) => Math.hypot(x - middle.x, y - middle.y);
+  const nearest = top.reduce((best, stud) => (far(stud) < far(best) ? stud : best));
+  return { ...nearest, height: high };
 }
 
 function halo(ctx: CanvasRenderingContext2D, text: string, x: number, y: number, ink: string, sheet: string): void {
@@ -311,9 +318,14 @@ function drawFindings(ctx: CanvasRenderingContext2D, picture: Picture): void {
   ctx.textAlign = 'center';
   ctx.textBaseline = 'middle';
   ctx.font = `700 11px ${SANS}`;
+  const taken: { x: number; y: number }[] = [];
   for (const { place, severity, accepted } of picture.findings) {
     if (!place || accepted || severity === 'note') continue;
-    const { x, y } = toScreen(view, place.x, place.y);
+    const { x: left, y } = toScreen(view, place.x, place.y);
+    let x = left;
+    // Marks of one place stand side by side.
+    while (taken.some((other) => Math.hypot(other.x - x, other.y - y) < 15)) x += 18;
+    taken.push({ x, y });
     ctx.beginPath();
     if (severity === 'error') ctx.arc(x, y, 8, 0, Math.PI * 2);
     else {

@@ -14,6 +14,7 @@ export interface Palette {
   contour: string;
   water: string;
   paved: string;
+  road: string;
   sand: string;
   tints: readonly string[];
 }
@@ -21,12 +22,12 @@ export interface Palette {
 export const PALETTES: Record<'day' | 'night', Palette> = {
   day: {
     paper: '#f3efe6', sheet: '#faf8f3', line: '#cfc8b8', ink: '#22292e', ink2: '#5b646a', iron: '#a8442a', onIron: '#ffffff', tarn: '#1f6a73', ochre: '#87590a',
-    contour: '#7c5b45', water: '#bfd8d8', paved: '#d2cdc4', sand: '#ece4cb',
+    contour: '#7c5b45', water: '#bfd8d8', paved: '#d2cdc4', road: '#bdb9b2', sand: '#ece4cb',
     tints: ['#e9e9d6', '#e6e6d0', '#e2e0c9', '#dcd8c4', '#d5cfbe', '#cdc6b8', '#c4bdb2'],
   },
   night: {
     paper: '#1b2125', sheet: '#222a2f', line: '#3a454c', ink: '#e6e1d6', ink2: '#a0a8ac', iron: '#e07a55', onIron: '#1b2125', tarn: '#6fb6be', ochre: '#d9a441',
-    contour: '#b08d72', water: '#23424a', paved: '#383d41', sand: '#3e3b31',
+    contour: '#b08d72', water: '#23424a', paved: '#383d41', road: '#2b2f33', sand: '#3e3b31',
     tints: ['#2b332f', '#2f3733', '#343b37', '#3a3f3b', '#40433f', '#474844', '#4e4d49'],
   },
 }; // prettier-ignore
@@ -35,6 +36,7 @@ export const PALETTES: Record<'day' | 'night', Palette> = {
 export function groundTint(palette: Palette, ground: Ground | 'bare'): string | null {
   if (ground === 'water') return palette.water;
   if (ground === 'paving' || ground === 'ballast') return palette.paved;
+  if (ground === 'road') return palette.road;
   if (ground === 'sand') return palette.sand;
   return ground === 'bare' ? palette.sheet : null;
 }
@@ -84,6 +86,11 @@ export function hatchOf(ground: Ground | 'bare', palette: Palette): CanvasPatter
       ctx.lineTo(x + 0.5, y + 4);
     }
   }
+  if (ground === 'road')
+    for (const [x, y] of [[2, 4], [10, 12]]) { // prettier-ignore
+      ctx.moveTo(x, y);
+      ctx.lineTo(x + 3, y);
+    }
   if (ground === 'ballast')
     for (const [x, y] of [[4, 4], [12, 8], [4, 12]]) { // prettier-ignore
       ctx.moveTo(x - 1.2, y - 1.2);

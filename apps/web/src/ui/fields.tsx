@@ -10,20 +10,38 @@ import { MEASURES, say, sayAlso, type Measure } from './quantity.ts';
 interface Committed {
   label: string;
   disabled?: boolean;
-  /** A word under the label, for what the number means. */
+  /** A word on what the number means. */
   hint?: ReactNode;
+  /** Hides the label from the eye, for fields in rows. */
+  bare?: boolean;
 }
 
-function Frame({ id, label, hint, error, children, wide }: { id: string; label: string; hint?: ReactNode; error: string | null; children: ReactNode; wide?: boolean }) {
+interface FrameProps {
+  id: string;
+  label: string;
+  hint?: ReactNode;
+  error: string | null;
+  children: ReactNode;
+  /** The field under its label instead of beside it. */
+  wide?: boolean;
+  /** The hint beside the field instead of under it. */
+  beside?: boolean;
+  /** Only the field: in a row whose heading says what it is. */
+  bare?: boolean;
+}
+
+function Frame({ id, label, hint, error, children, wide, beside, bare }: FrameProps) {
+  const hintText = hint && <div className={`fig ink-2 text-[11px] leading-4 whitespace-nowrap ${beside ? 'w-[4.2rem] text-right shrink-0' : wide ? '' : 'text-right'}`}>{hint}</div>;
   return (
-    <div className="border-b hair py-1">
-      <div className={wide ? '' : 'flex items-center justify-between gap-3'}>
-        <label htmlFor={id} className="shrink-0">
+    <div className={bare ? 'py-0.5' : 'border-b hair py-[3px]'}>
+      <div className={wide ? '' : 'flex items-center gap-2'}>
+        <label htmlFor={id} className={bare ? 'sr-only' : wide ? '' : 'flex-1 min-w-0'}>
           {label}
         </label>
         {children}
+        {beside && hintText}
       </div>
-      {hint && <div className={`fig ink-2 text-[11px] leading-4 ${wide ? '' : 'text-right'}`}>{hint}</div>}
+      {!beside && hintText}
       {error && (
         <p role="alert" id={`${id}-error`} className="text-error text-xs py-0.5">
           {error}
@@ -69,7 +87,7 @@ function useDraft(value: string, commit: (text: string) => string | null) {
   };
 }
 
-const INPUT = 'input input-xs h-6 fig text-right bg-transparent border-transparent hover:border-base-300 focus:border-base-content';
+const INPUT = 'input input-xs h-6 px-1 fig bg-transparent border-transparent hover:border-base-300 focus:border-base-content';
 
 /** A length typed as people say it, shown both ways. */
 export function QuantityField(props: Committed & { value: number; measure: Measure; min?: number; max?: number; step?: number; onCommit: (value: number) => void }) {
@@ -89,15 +107,15 @@ export function QuantityField(props: Committed & { value: number; measure: Measu
     return null;
   });
   return (
-    <Frame id={id} label={label} error={error} hint={props.hint ?? sayAlso(value, measure, metric)}>
-      <input {...input} className={`${INPUT} w-28`} disabled={disabled} inputMode="text" autoComplete="off" />
+    <Frame id={id} label={label} error={error} beside bare={props.bare} hint={props.hint ?? sayAlso(value, measure, metric)}>
+      <input {...input} className={`${INPUT} text-right w-[5.1rem] shrink-0`} disabled={disabled} inputMode="text" autoComplete="off" />
     </Frame>
   );
 }
 
 /** A plain number: a count, a price, a ratio, a percentage. Empty is null where `optional`. */
 export function NumberField(props: Committed & { value: number | null; min: number; max: number; whole?: boolean; unit?: string; optional?: string; onCommit: (value: number | null) => void }) {
-  const { label, value, min, max, whole, unit, optional, onCommit, disabled, hint } = props;
+  const { label, value, min, max, whole, unit, optional, onCommit, disabled, hint, bare } = props;
   const { id, error, input } = useDraft(value === null ? '' : String(value), (text) => {
     const trimmed = text.trim().replace(',', '.');
     if (trimmed === '' && optional !== undefined) {
@@ -113,9 +131,9 @@ export function NumberField(props: Committed & { value: number | null; min: numb
     return null;
   });
   return (
-    <Frame id={id} label={label} error={error} hint={hint}>
-      <span className="flex items-center gap-1">
-        <input {...input} className={`${INPUT} w-20`} disabled={disabled} inputMode="decimal" autoComplete="off" placeholder={optional} />
+    <Frame id={id} label={label} error={error} hint={hint} bare={bare}>
+      <span className="flex items-center gap-1 shrink-0">
+        <input {...input} className={`${INPUT} text-right w-16`} disabled={disabled} inputMode="decimal" autoComplete="off" placeholder={optional} />
         {unit && <span className="ink-2 text-xs">{unit}</span>}
       </span>
     </Frame>
@@ -123,7 +141,7 @@ export function NumberField(props: Committed & { value: number | null; min: numb
 }
 
 export function TextField(props: Committed & { value: string; max?: number; required?: boolean; long?: boolean; placeholder?: string; onCommit: (value: string) => void }) {
-  const { label, value, max = 80, required, long, onCommit, disabled, hint, placeholder } = props;
+  const { label, value, max = 80, required, long, onCommit, disabled, hint, placeholder, bare } = props;
   const { id, error, input } = useDraft(value, (text) => {
     if (required && text.trim() === '') return `${label}: a name is needed.`;
     if (text.length > max) return `${label}: ${text.length} characters; the most is ${max}.`;
@@ -131,11 +149,11 @@ export function TextField(props: Committed & { value: string; max?: number; requ
     return null;
   });
   return (
-    <Frame id={id} label={label} error={error} hint={hint} wide={long}>
+    <Frame id={id} label={label} error={error} hint={hint} wide={long} bare={bare}>
       {long ? (
         <textarea {...input} rows={3} className="textarea textarea-xs w-full mt-1 bg-transparent" disabled={disabled} placeholder={placeholder} />
       ) : (
-        <input {...input} className={`${INPUT} font-sans w-44 min-w-0`} disabled={disabled} autoComplete="off" placeholder={placeholder} />
+        <input {...input} className={`${INPUT} font-sans text-xs ${bare ? 'text-left w-full' : 'text-right w-44'} min-w-0`} disabled={disabled} autoComplete="off" placeholder={placeholder} />
       )}
     </Frame>
   );
@@ -148,7 +166,7 @@ export function SelectField<T extends string>(props: Committed & { value: T; opt
     <Frame id={id} label={label} error={null} hint={hint}>
       <select
         id={id}
-        className="select select-xs h-6 w-44 bg-transparent border-transparent hover:border-base-300"
+        className="select select-xs h-6 w-44 ps-1 bg-transparent shrink-0 border-transparent hover:border-base-300"
         value={value}
         disabled={disabled}
         onChange={(event) => {
@@ -174,7 +192,7 @@ export function DateField({ label, value, onCommit, disabled, hint }: Committed 
   });
   return (
     <Frame id={id} label={label} error={error} hint={hint}>
-      <input {...input} type="date" className={`${INPUT} w-36`} disabled={disabled} />
+      <input {...input} type="date" className={`${INPUT} text-right w-36`} disabled={disabled} />
     </Frame>
   );
 }

@@ -29,7 +29,7 @@ export function Quantity({ value, measure }: { value: number; measure: Measure }
 
 export function Heading({ children, aside, id }: { children: ReactNode; aside?: ReactNode; id?: string }) {
   return (
-    <div className="flex items-baseline justify-between gap-2 pt-4 pb-1 first:pt-0">
+    <div className="flex items-baseline justify-between gap-2 pb-1 not-first:pt-4">
       <h2 id={id} className="font-semibold text-[13px]">
         {children}
       </h2>

@@ -42,7 +42,7 @@ const plotUneven: Rule = {
         {
           sentence: `«${plot.name}» stands on ground from ${formatPlates(range.low)} to ${formatPlates(range.high)}: a gap of ${formatPlates(gap)} (${formatMm(gap * PLATE)}) under its walls where 0 belongs.`,
           remedy: `Lay a pad at ${formatPlates(range.high)} under the whole plot, or move it.`,
-          place: centreOf(plot),
+          place: { x: plot.x + plot.w, y: plot.y },
           things: [{ kind: 'plot', id: plot.id }],
           numbers: { low: range.low, high: range.high },
         },

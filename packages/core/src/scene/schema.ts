@@ -34,7 +34,7 @@ const wholeSize = z.int().min(1).max(MAX_STUDS);
 
 export const KINDS_OF_DISPLAY = ['city', 'diorama', 'vignette'] as const;
 export const SCHOOLS = ['height', 'width', 'rail', 'small', 'eye'] as const;
-export const GROUNDS = ['grass', 'rock', 'soil', 'sand', 'paving', 'ballast', 'water'] as const;
+export const GROUNDS = ['grass', 'rock', 'soil', 'sand', 'paving', 'road', 'ballast', 'water'] as const;
 export const STAGES = [
   'planned', 'supported', 'ground', 'structures', 'dressed', 'lit', 'peopled', 'done',
 ] as const; // prettier-ignore

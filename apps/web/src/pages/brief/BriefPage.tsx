@@ -26,11 +26,11 @@ export function BriefPage() {
   const disabled = may({ op: 'patch', kind: 'display', id: 'display', v: display.v, set: {} }) !== null;
   return (
     <div className="p-4 grid gap-x-8 gap-y-2 md:grid-cols-2 xl:grid-cols-[1fr_1.1fr_1fr] items-start max-w-[1400px]">
-      <div>
+      <div className="flex flex-col gap-5">
         <What display={display} disabled={disabled} />
         <Limits display={display} disabled={disabled} />
       </div>
-      <div>
+      <div className="flex flex-col gap-5">
         <Levels disabled={disabled} />
         <Passages disabled={disabled} />
         <People disabled={disabled} />
@@ -105,24 +105,12 @@ function Levels({ disabled }: { disabled: boolean }) {
         const rise = below ? level.height - below.height : null;
         const fits = rise === null || display.levelStep === null || rise % display.levelStep === 0;
         return (
-          <div key={level.id} className="grid grid-cols-[1fr_auto] items-start gap-2" role="group" aria-label={`Level ${level.name}`}>
-            <div>
-              <TextField label="Level" required value={level.name} disabled={disabled} onCommit={(name) => change(level, 'renamed', { name })} />
-              <QuantityField
-                label="Height"
-                value={level.height}
-                measure="plates"
-                min={-3000}
-                max={3000}
-                disabled={disabled}
-                hint={
-                  <>
-                    {(level.height * MM_PER_PLATE).toFixed(1)} mm{rise !== null && <span className={fits ? '' : 'text-warning'}> · {formatPlates(rise)} above {below.name}{fits ? '' : ', off the agreed step'}</span>}
-                  </>
-                }
-                onCommit={(height) => change(level, 'moved', { height })}
-              />
-            </div>
+          <div key={level.id} className={ROW} role="group" aria-label={`Level ${level.name}`}>
+            <TextField bare label="Level name" required value={level.name} disabled={disabled} onCommit={(name) => change(level, 'renamed', { name })} />
+            <span className={`text-xs text-right ${fits ? 'ink-2' : 'text-warning'}`}>
+              {rise !== null && `${formatPlates(rise)} above ${below.name}${fits ? '' : ', off step'}`}
+            </span>
+            <QuantityField bare label={`Height of ${level.name}`} value={level.height} measure="plates" min={-3000} max={3000} disabled={disabled} onCommit={(height) => change(level, 'moved', { height })} />
             <RemoveButton what={`level ${level.name}`} disabled={disabled} onClick={() => edit.remove(`removed level ${level.name}`, 'level', level.id, level.v)} />
           </div>
         );
@@ -140,18 +128,16 @@ function Passages({ disabled }: { disabled: boolean }) {
   const passages = listOf(scene, 'passage').sort((a, b) => a.width - b.width);
   return (
     <section aria-labelledby="passages">
-      <Heading id="passages" aside="the tightest first">
+      <Heading id="passages" aside="clear width and height">
         Doors and vehicles to pass
       </Heading>
       {passages.map((passage) => {
         const change = (fields: Partial<Entity<'passage'>>) => edit.patch(`changed the ${passage.name}`, 'passage', passage, fields);
         return (
-          <div key={passage.id} className="grid grid-cols-[1fr_auto] items-start gap-2" role="group" aria-label={passage.name}>
-            <div>
-              <TextField label="Passage" required value={passage.name} disabled={disabled} onCommit={(name) => change({ name })} />
-              <QuantityField label="Clear width" value={passage.width} measure="mm" min={1} max={40_000} disabled={disabled} hint={`a module of ${Math.floor((passage.width + 0.2) / MM_PER_STUD)} studs passes`} onCommit={(width) => change({ width })} />
-              <QuantityField label="Clear height" value={passage.height} measure="mm" min={1} max={40_000} disabled={disabled} onCommit={(height) => change({ height })} />
-            </div>
+          <div key={passage.id} className="grid grid-cols-[minmax(0,1fr)_auto_auto_auto] items-center gap-1 border-b hair" role="group" aria-label={passage.name}>
+            <TextField bare label="Passage" required value={passage.name} disabled={disabled} hint={<span className="block text-left pl-1">a module of {Math.floor((passage.width + 0.2) / MM_PER_STUD)} studs passes</span>} onCommit={(name) => change({ name })} />
+            <QuantityField bare hint="" label={`Clear width of ${passage.name}`} value={passage.width} measure="mm" min={1} max={40_000} disabled={disabled} onCommit={(width) => change({ width })} />
+            <QuantityField bare hint="" label={`Clear height of ${passage.name}`} value={passage.height} measure="mm" min={1} max={40_000} disabled={disabled} onCommit={(height) => change({ height })} />
             <RemoveButton what={passage.name} disabled={disabled} onClick={() => edit.remove(`removed the ${passage.name}`, 'passage', passage.id, passage.v)} />
           </div>
         );
@@ -171,15 +157,10 @@ function People({ disabled }: { disabled: boolean }) {
     <section aria-labelledby="people">
       <Heading id="people">People</Heading>
       {people.map((person) => (
-        <div key={person.id} className="grid grid-cols-[1fr_auto] items-start gap-2" role="group" aria-label={person.name}>
-          <TextField
-            label={person.initials}
-            required
-            value={person.name}
-            disabled={disabled}
-            hint={[person.town, listOf(scene, 'section').filter(({ owner }) => owner === person.id).map(({ letter }) => letter).join(', ')].filter(Boolean).join(' · section ')}
-            onCommit={(name) => edit.patch(`renamed ${person.name}`, 'person', person, { name })}
-          />
+        <div key={person.id} className="grid grid-cols-[2rem_minmax(0,1fr)_minmax(0,1fr)_auto] items-center gap-1 border-b hair" role="group" aria-label={person.name}>
+          <span className="fig text-xs">{person.initials}</span>
+          <TextField bare label="Name of the person" required value={person.name} disabled={disabled} onCommit={(name) => edit.patch(`renamed ${person.name}`, 'person', person, { name })} />
+          <span className="ink-2 text-xs text-right truncate">{[person.town, ...listOf(scene, 'section').filter(({ owner }) => owner === person.id).map(({ letter }) => `section ${letter}`)].filter(Boolean).join(' · ')}</span>
           <RemoveButton what={person.name} disabled={disabled} onClick={() => edit.remove(`removed ${person.name}`, 'person', person.id, person.v)} />
         </div>
       ))}
@@ -189,6 +170,8 @@ function People({ disabled }: { disabled: boolean }) {
     </section>
   );
 }
+
+const ROW = 'grid grid-cols-[minmax(5rem,1fr)_minmax(0,1.4fr)_auto_auto] items-center gap-1 border-b hair';
 
 /** What the brief comes to, worked out. */
 function Means() {
@@ -267,7 +250,7 @@ function AddButton({ children, disabled, onClick }: { children: string; disabled
 
 function RemoveButton({ what, disabled, onClick }: { what: string; disabled: boolean; onClick: () => void }) {
   return (
-    <button type="button" className="btn btn-xs btn-ghost btn-square mt-1" disabled={disabled} aria-label={`Remove ${what}`} title={`Remove ${what}`} onClick={onClick}>
+    <button type="button" className="btn btn-xs btn-ghost btn-square" disabled={disabled} aria-label={`Remove ${what}`} title={`Remove ${what}`} onClick={onClick}>
       <Trash2 size={12} aria-hidden />
     </button>
   );

@@ -15,7 +15,8 @@ export function DisplaysPage({ user }: { user: User }) {
   const signOut = useMutation({
     mutationFn: api.signOut,
     onSettled: () => {
-      queryClient.clear();
+      queryClient.removeQueries({ queryKey: keys.displays });
+      void queryClient.resetQueries({ queryKey: keys.me });
       void navigate('/');
     },
   });

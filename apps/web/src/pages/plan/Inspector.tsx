@@ -121,7 +121,7 @@ function PlotSheet({ plot, disabled }: { plot: Plot; disabled: boolean }) {
   return (
     <>
       <PlaceFields place={plot} step={0.5} disabled={disabled} set={set} />
-      <QuantityField label="Building height" value={plot.height} measure="plates" min={1} max={3000} disabled={disabled} onCommit={(height) => set('changed the height of', { height })} />
+      <QuantityField label="Height" value={plot.height} measure="plates" min={1} max={3000} disabled={disabled} onCommit={(height) => set('changed the height of', { height })} />
       <NumberField label="Storeys" value={plot.storeys} min={0} max={60} whole disabled={disabled} onCommit={(storeys) => set('changed the storeys of', { storeys: storeys ?? 0 })} />
       <SelectField label="Mount" value={plot.mount} disabled={disabled} options={[{ value: 'pinned', word: 'Pinned to the ground' }, { value: 'jumpers', word: 'On jumpers' }, { value: 'loose', word: 'Loose on plates' }]} onCommit={(mount) => set('changed the mount of', { mount })} />
       <CheckField label="A seam may cut it" value={plot.mayCut} disabled={disabled} onCommit={(mayCut) => set('changed', { mayCut })} />

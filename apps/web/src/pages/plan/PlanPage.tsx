@@ -43,7 +43,7 @@ export function PlanPage() {
   return (
     <div className="h-full grid grid-rows-[36px_minmax(0,1fr)_26px]">
       <Toolbar forbids={may({ op: 'add', kind: 'table', id: 'x', data: {} })} />
-      <div className="grid grid-cols-[minmax(0,1fr)_264px] min-h-0">
+      <div className="grid grid-rows-[minmax(0,3fr)_minmax(0,2fr)] md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_264px] min-h-0">
         <div className="grid grid-rows-[minmax(0,1fr)_96px] min-h-0 min-w-0">
           <Board
             label={`Plan of ${displayOf(scene).name}. Arrow keys move what is picked; the outline at the right lists everything.`}
@@ -64,7 +64,7 @@ export function PlanPage() {
           />
           <div className="border-t hair bg-base-100 min-h-0">{survey && cutRow !== null ? <Profile scene={scene} relief={survey.relief} row={cutRow} /> : <p className="ink-2 p-2">{error ?? 'Compiling the ground …'}</p>}</div>
         </div>
-        <aside aria-label="Inspector" className="border-l hair bg-base-100 overflow-auto px-3 py-2.5">
+        <aside aria-label="Inspector" className="border-t md:border-t-0 md:border-l hair bg-base-100 overflow-auto px-3 py-2.5">
           <Inspector />
         </aside>
       </div>

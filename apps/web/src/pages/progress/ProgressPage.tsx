@@ -80,13 +80,16 @@ function SectionRow({ section }: { section: Section }) {
         </h3>
         <span className={owner ? 'ink-2' : 'text-warning'}>{owner ? owner.name : 'no owner'}</span>
         <span className="flex-1" />
-        <span className="fig ink-2 text-xs">{((100 * stepsDone(section)) / STEPS).toFixed(0)} %</span>
+        <span className="fig ink-2 text-xs" title="of all its stages">{((100 * stepsDone(section)) / STEPS).toFixed(0)} % in all</span>
+        {at < STEPS && (
+          <NumberField bare label={`Percent of ${section.stage} done in section ${section.letter}`} unit={`% of ${section.stage}`} whole value={section.stageDone} min={0} max={100} disabled={forbids !== null} onCommit={(stageDone) => edit.patch(`set section ${section.letter} to ${stageDone} % of ${section.stage}`, 'section', section, { stageDone: stageDone ?? 0 })} />
+        )}
         <div className="flex items-center gap-1">
-          <button type="button" className="btn btn-sm btn-square" disabled={forbids !== null || at === 0} aria-label={`Section ${section.letter} back to ${STAGES[at - 1] ?? 'nothing'}`} onClick={() => go(at - 1)}>
+          <button type="button" className="btn btn-sm btn-square btn-outline border-base-300" disabled={forbids !== null || at === 0} aria-label={`Section ${section.letter} back to ${STAGES[at - 1] ?? 'nothing'}`} onClick={() => go(at - 1)}>
             <ChevronLeft size={16} aria-hidden />
           </button>
           <span className="w-24 text-center font-semibold">{section.stage}</span>
-          <button type="button" className="btn btn-sm btn-square" disabled={forbids !== null || at === STEPS} aria-label={`Section ${section.letter} on to ${STAGES[at + 1] ?? 'nothing'}`} onClick={() => go(at + 1)}>
+          <button type="button" className="btn btn-sm btn-square btn-outline border-base-300" disabled={forbids !== null || at === STEPS} aria-label={`Section ${section.letter} on to ${STAGES[at + 1] ?? 'nothing'}`} onClick={() => go(at + 1)}>
             <ChevronRight size={16} aria-hidden />
           </button>
         </div>
@@ -101,11 +104,6 @@ function SectionRow({ section }: { section: Section }) {
           </li>
         ))}
       </ol>
-      {at < STEPS && (
-        <div className="max-w-56">
-          <NumberField label={`Of ${section.stage}`} unit="%" whole value={section.stageDone} min={0} max={100} disabled={forbids !== null} onCommit={(stageDone) => edit.patch(`set section ${section.letter} to ${stageDone} % of ${section.stage}`, 'section', section, { stageDone: stageDone ?? 0 })} />
-        </div>
-      )}
       {forbids && <p className="ink-2 text-xs pt-1">{forbids}</p>}
     </li>
   );

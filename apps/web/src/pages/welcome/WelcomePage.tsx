@@ -15,7 +15,7 @@ const setUpSchema = z.object({
 });
 
 function signedIn(user: User): void {
-  queryClient.clear();
+  queryClient.removeQueries({ queryKey: keys.displays });
   queryClient.setQueryData(keys.me, user);
 }
 

@@ -1,0 +1,53 @@
+/** Takes the pictures in docs/screenshots from the demo: `npx tsx e2e/screenshots.ts [folder]`. Needs a build. */
+import { join } from 'node:path';
+import type { Page } from 'puppeteer-core';
+import { goTo, openDisplay, signedInPage, startBrowser, startServer } from './stage.ts';
+
+const folder = process.argv[2] ?? join(__dirname, '..', 'docs', 'screenshots');
+const only = process.argv[3];
+const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+
+async function main() {
+  const server = await startServer({ demo: true });
+  const browser = await startBrowser();
+  const shot = async (page: Page, name: string) => {
+    if (only && !name.includes(only)) return;
+    await pause(500);
+    await page.screenshot({ path: join(folder, `${name}.png`) as `${string}.png` });
+  };
+  try {
+    const page = await signedInPage(browser, server, 'Iva Thorsby');
+    await shot(page, 'displays');
+    await openDisplay(page, 'Skarn Edge');
+    await shot(page, 'plan');
+    await page.locator('::-p-xpath(//aside[@aria-label="Inspector"]//button[contains(., "Weigh house")])').click();
+    await shot(page, 'plan-picked');
+    await page.locator('button[aria-label^="Findings:"]').click();
+    await shot(page, 'findings');
+    await page.locator('button[aria-label="Close the findings"]').click();
+    for (const at of ['brief', 'stockpile', 'progress']) {
+      await goTo(page, at);
+      await shot(page, at);
+    }
+    await goTo(page, 'cut');
+    await page.locator('::-p-xpath(//button[normalize-space()="Cut"])').click();
+    await page.waitForSelector('::-p-text(Proven)', { timeout: 30_000 });
+    await pause(6000);
+    await shot(page, 'cut');
+    await page.evaluate(() => localStorage.setItem('quarry-theme', 'night'));
+    await page.reload();
+    await goTo(page, 'plan');
+    await shot(page, 'plan-night');
+    const phone = await signedInPage(browser, server, 'Brenna Rook', { width: 390, height: 844 });
+    await openDisplay(phone, 'Skarn Edge');
+    await goTo(phone, 'progress');
+    await shot(phone, 'progress-phone');
+  } finally {
+    await browser.close();
+    await server.remove();
+  }
+}
+main().catch((error: unknown) => {
+  console.error(error);
+  process.exitCode = 1;
+});

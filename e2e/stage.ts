@@ -1,0 +1,100 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+
+/** A built server in a folder of its own, and a browser: what journeys, screenshots and benchmarks stand on. */
+
+export interface Server {
+  url: string;
+  folder: string;
+  /** What the server printed, such as the one-time code. */
+  output: () => string;
+  /** Ends it: politely, or as a power cut would. */
+  stop(signal?: NodeJS.Signals): Promise<void>;
+  /** Ends it and removes its folder. */
+  remove(): Promise<void>;
+}
+
+const SERVER = join(__dirname, '..', 'apps', 'server', 'dist', 'main.js');
+
+/** Starts the built server on a free port. @param options.folder a data folder to use again after a stop */
+export async function startServer(options: { demo?: boolean; folder?: string; port?: number } = {}): Promise<Server> {
+  const folder = options.folder ?? mkdtempSync(join(tmpdir(), 'quarry-'));
+  const args = [SERVER, '--port', String(options.port ?? 0), '--data', folder, ...(options.demo ? ['--demo'] : [])];
+  const child: ChildProcess = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'pipe'] });
+  let output = '';
+  child.stdout?.on('data', (chunk) => (output += String(chunk)));
+  child.stderr?.on('data', (chunk) => (output += String(chunk)));
+  const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()));
+  const url = await new Promise<string>((resolve, reject) => {
+    const look = setInterval(() => {
+      const found = /at (http:\S+)/.exec(output);
+      if (!found && child.exitCode === null) return;
+      clearInterval(look);
+      if (found) resolve(found[1].replace('localhost', '127.0.0.1'));
+      else reject(new Error(`the server did not start: ${output}`));
+    }, 20);
+  });
+  const stop = async (signal: NodeJS.Signals = 'SIGTERM') => {
+    if (child.exitCode === null && child.signalCode === null) child.kill(signal);
+    await ended;
+  };
+  return {
+    url,
+    folder,
+    output: () => output,
+    stop,
+    async remove() {
+      await stop();
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}
+
+const CHROMIUM = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find((path) => existsSync(path));
+
+/** A headless browser with a profile of its own. */
+export async function startBrowser(): Promise<Browser> {
+  if (!CHROMIUM) throw new Error('no Chromium found: install Debian’s package «chromium»');
+  return puppeteer.launch({
+    executablePath: CHROMIUM,
+    args: [
+      '--headless', '--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update',
+      '--disable-sync', '--disable-gpu', '--force-prefers-reduced-motion', '--font-render-hinting=none',
+    ],
+  }); // prettier-ignore
+}
+
+/** A page in a context of its own (its own cookies and storage), signed in as one of the demo crew. */
+export async function signedInPage(browser: Browser, server: Server, name: string, size = { width: 1280, height: 800 }): Promise<Page> {
+  const context = await browser.createBrowserContext();
+  const page = await context.newPage();
+  await page.setViewport(size);
+  await page.goto(server.url);
+  await page.locator(`::-p-xpath(//button[contains(., "${name}")])`).click();
+  await page.waitForSelector('::-p-text(Displays)');
+  return page;
+}
+
+/** Opens a display from the list, on one of its pages. */
+export async function openDisplay(page: Page, name: string, at = 'plan'): Promise<void> {
+  await page.locator(`::-p-xpath(//a[normalize-space()="${name}"])`).click();
+  await page.waitForSelector('nav[aria-label="Pages"]');
+  if (at !== 'plan') await goTo(page, at);
+  else await boardReady(page);
+}
+
+/** Clicks a page in the rail. */
+export async function goTo(page: Page, at: string): Promise<void> {
+  await page.locator(`nav[aria-label="Pages"] a[href$="/${at}"]`).click();
+  await page.waitForFunction((end) => location.pathname.endsWith(end), {}, `/${at}`);
+  if (at === 'plan') await boardReady(page);
+}
+
+/** Waits until the board has drawn the compiled ground. */
+export async function boardReady(page: Page): Promise<void> {
+  await page.waitForSelector('[role="application"] canvas');
+  await page.waitForSelector('figure[aria-label^="Section cut"]');
+}
