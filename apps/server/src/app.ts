@@ -67,7 +67,7 @@ export async function createApp(config: Config): Promise<Running> {
     pinoHttp({
       logger: log,
       genReqId: () => randomUUID(),
-      autoLogging: { ignore: ({ url }) => !url?.startsWith('/api/') || url === '/api/health' },
+      autoLogging: log.isLevelEnabled('info') && { ignore: ({ url }) => !url?.startsWith('/api/') || url === '/api/health' },
       serializers: {
         req: ({ id, method, url }: { id: string; method: string; url: string }) => ({ id, method, url }),
         res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
@@ -94,7 +94,8 @@ export async function createApp(config: Config): Promise<Running> {
       strictTransportSecurity: false,
     }),
   );
-  app.use(compression({ filter: (_request: Request, response: Response) => !String(response.getHeader('content-type')).startsWith('text/event-stream') }));
+  const squeeze = compression({ filter: (_request: Request, response: Response) => !String(response.getHeader('content-type')).startsWith('text/event-stream') });
+  app.use((request: Request, response: Response, next: () => void) => (request.method === 'GET' ? squeeze(request, response, next) : next()));
   app.use('/api', sameOrigin);
   app.use('/api/displays/import', express.text({ type: () => true, limit: MAX_FILE_BYTES }));
   app.use('/api', express.json({ limit: BODY_LIMIT }));
@@ -117,11 +118,16 @@ export async function createApp(config: Config): Promise<Running> {
 function servePages(app: NestExpressApplication, folder: string): void {
   const page = join(folder, 'index.html');
   if (!existsSync(page)) return;
-  app.use(express.static(folder, { index: false, setHeaders: (response, path) => response.setHeader('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache') }));
+  const files = express.static(folder, {
+    index: false,
+    setHeaders: (response, path) => response.setHeader('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache'),
+  });
   app.use((request: Request, response: Response, next: () => void) => {
     if (request.method !== 'GET' || request.path.startsWith('/api/')) return next();
-    response.setHeader('cache-control', 'no-cache');
-    response.sendFile(page);
+    files(request, response, () => {
+      response.setHeader('cache-control', 'no-cache');
+      response.sendFile(page);
+    });
   });
 }
 

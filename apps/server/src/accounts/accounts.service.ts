@@ -1,7 +1,7 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { HttpStatus, Inject, Injectable, Logger } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
-import { count, eq, lt } from 'drizzle-orm';
+import { count, eq, lt, sql } from 'drizzle-orm';
 import { STORE } from '../config.ts';
 import { ApiError } from '../http/errors.ts';
 import type { Store } from '../store/database.ts';
@@ -25,7 +25,16 @@ export class AccountsService {
   /** A hash of nothing anybody knows: checking it takes as long as checking a real one. */
   private readonly decoy = hash(randomBytes(16).toString('hex'));
 
+  /** Asked with every request, so prepared once. */
+  private readonly findSession;
+
   constructor(@Inject(STORE) private readonly store: Store) {
+    this.findSession = store.db
+      .select({ id: users.id, login: users.login, name: users.name, expiresAt: sessions.expiresAt })
+      .from(sessions)
+      .innerJoin(users, eq(users.id, sessions.userId))
+      .where(eq(sessions.tokenHash, sql.placeholder('tokenHash')))
+      .prepare();
     this.store.db.delete(sessions).where(lt(sessions.expiresAt, Date.now())).run();
   }
 
@@ -80,12 +89,7 @@ export class AccountsService {
   }
 
   userOf(token: string): User | null {
-    const row = this.store.db
-      .select({ id: users.id, login: users.login, name: users.name, expiresAt: sessions.expiresAt })
-      .from(sessions)
-      .innerJoin(users, eq(users.id, sessions.userId))
-      .where(eq(sessions.tokenHash, digest(token)))
-      .get();
+    const row = this.findSession.get({ tokenHash: digest(token) });
     return row && row.expiresAt > Date.now() ? { id: row.id, login: row.login, name: row.name } : null;
   }
 }

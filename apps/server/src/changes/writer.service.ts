@@ -1,11 +1,11 @@
 import { HttpStatus, Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
-import { and, asc, eq, gt } from 'drizzle-orm';
+import { and, asc, eq, gt, sql } from 'drizzle-orm';
 import { displayOf, forbidden, keyOf, reduce, type Actor, type Batch, type Scene } from '@quarry/core/scene';
 import type { User } from '../accounts/accounts.service.ts';
 import { STORE } from '../config.ts';
 import { DisplaysService, type Held } from '../displays/displays.service.ts';
 import { ApiError } from '../http/errors.ts';
-import type { Store } from '../store/database.ts';
+import { transact, type Store } from '../store/database.ts';
 import { batches, displays, entities } from '../store/tables.ts';
 import { HubService, type Landed } from './hub.service.ts';
 
@@ -29,12 +29,15 @@ const MOST_TOGETHER = 200;
 export class WriterService implements OnModuleDestroy {
   private queue: Waiting[] = [];
   private scheduled = false;
+  private readonly statements;
 
   constructor(
     @Inject(STORE) private readonly store: Store,
     @Inject(DisplaysService) private readonly held: DisplaysService,
     @Inject(HubService) private readonly hub: HubService,
-  ) {}
+  ) {
+    this.statements = prepareStatements(store);
+  }
 
   /** Lands a batch. @returns its number in the log; the same number when it had landed before */
   write(displayId: string, user: User, actor: Actor, batch: Batch): Promise<number> {
@@ -74,12 +77,13 @@ export class WriterService implements OnModuleDestroy {
     if (together.length === 0) return;
     const scenes = new Map<string, Held>();
     const done: (() => void)[] = [];
+    const { find, append, touch, put } = this.statements;
     try {
-      this.store.db.transaction((tx) => {
+      transact(this.store.db, () => {
         for (const waiting of together) {
           const { displayId, user, batch } = waiting;
           try {
-            const before = tx.select({ seq: batches.seq }).from(batches).where(and(eq(batches.displayId, displayId), eq(batches.batchId, batch.id))).get();
+            const before = find.get({ displayId, batchId: batch.id });
             if (before) {
               done.push(() => waiting.resolve(before.seq));
               continue;
@@ -89,11 +93,9 @@ export class WriterService implements OnModuleDestroy {
             const seq = held.seq + 1;
             const at = Date.now();
             const { name, kind } = displayOf(scene);
-            tx.insert(batches).values({ displayId, seq, batchId: batch.id, userId: user.id, author: user.name, at, label: batch.label, changes: JSON.stringify(batch.changes) }).run();
-            tx.update(displays).set({ seq, changedAt: at, name, kind }).where(eq(displays.id, displayId)).run();
-            const rows = rowsOf(displayId, scene, batch);
-            for (const row of rows)
-              tx.insert(entities).values(row).onConflictDoUpdate({ target: [entities.displayId, entities.kind, entities.id], set: { v: row.v, data: row.data } }).run();
+            append.run({ displayId, seq, batchId: batch.id, userId: user.id, author: user.name, at, label: batch.label, changes: JSON.stringify(batch.changes) });
+            touch.run({ displayId, seq, at, name, kind });
+            for (const row of rowsOf(displayId, scene, batch)) put.run(row);
             scenes.set(displayId, { scene, seq });
             done.push(() => {
               waiting.resolve(seq);
@@ -116,6 +118,32 @@ export class WriterService implements OnModuleDestroy {
     for (const [displayId, held] of scenes) this.held.keep(displayId, held);
     for (const settle of done) settle();
   }
+}
+
+/** The statements of a landing batch, prepared once: building them anew costs more than running them. */
+function prepareStatements({ db }: Store) {
+  const at = sql.placeholder;
+  return {
+    find: db
+      .select({ seq: batches.seq })
+      .from(batches)
+      .where(and(eq(batches.displayId, at('displayId')), eq(batches.batchId, at('batchId'))))
+      .prepare(),
+    append: db
+      .insert(batches)
+      .values({ displayId: at('displayId'), seq: at('seq'), batchId: at('batchId'), userId: at('userId'), author: at('author'), at: at('at'), label: at('label'), changes: at('changes') })
+      .prepare(),
+    touch: db
+      .update(displays)
+      .set({ seq: sql`${at('seq')}`, changedAt: sql`${at('at')}`, name: sql`${at('name')}`, kind: sql`${at('kind')}` })
+      .where(eq(displays.id, at('displayId')))
+      .prepare(),
+    put: db
+      .insert(entities)
+      .values({ displayId: at('displayId'), kind: at('kind'), id: at('id'), v: at('v'), data: at('data') })
+      .onConflictDoUpdate({ target: [entities.displayId, entities.kind, entities.id], set: { v: sql`excluded.v`, data: sql`excluded.data` } })
+      .prepare(),
+  };
 }
 
 /** The scene a batch leads to. @throws ApiError 403 when the role does not allow it, 409 or 422 when it does not fit */

@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { HttpStatus, Inject, Injectable } from '@nestjs/common';
-import { and, desc, eq } from 'drizzle-orm';
+import { and, desc, eq, sql } from 'drizzle-orm';
 import { displayOf, fromRows, rowSchema, toRows, type Actor, type Role, type Scene } from '@quarry/core/scene';
 import type { User } from '../accounts/accounts.service.ts';
 import { STORE } from '../config.ts';
 import { ApiError, notFound } from '../http/errors.ts';
-import type { Store } from '../store/database.ts';
+import { transact, type Store } from '../store/database.ts';
 import { displays, entities, members } from '../store/tables.ts';
 
 /** A display in memory: its scene and the number of the last batch in it. */
@@ -30,7 +30,16 @@ const MOST_HELD = 50;
 export class DisplaysService {
   private readonly held = new Map<string, Held>();
 
-  constructor(@Inject(STORE) private readonly store: Store) {}
+  /** Asked with every request, so prepared once. */
+  private readonly findMember;
+
+  constructor(@Inject(STORE) private readonly store: Store) {
+    this.findMember = store.db
+      .select({ role: members.role, person: members.personId })
+      .from(members)
+      .where(and(eq(members.displayId, sql.placeholder('displayId')), eq(members.userId, sql.placeholder('userId'))))
+      .prepare();
+  }
 
   list(user: User): DisplayLine[] {
     return this.store.db
@@ -47,7 +56,7 @@ export class DisplaysService {
     const { name, kind } = displayOf(scene);
     const now = Date.now();
     const line = { id: randomUUID(), name, kind, changedAt: now };
-    this.store.db.transaction((tx) => {
+    transact(this.store.db, (tx) => {
       tx.insert(displays).values({ ...line, createdAt: now }).run();
       tx.insert(members).values({ displayId: line.id, userId: user.id, role: 'owner', personId }).run();
       const rows = toRows(scene).map(({ data, ...row }) => ({ displayId: line.id, ...row, data: data && JSON.stringify(data) }));
@@ -67,11 +76,7 @@ export class DisplaysService {
 
   /** Who a user is on a display. @throws ApiError 404 for others, the same as for a display that is not there */
   actor(displayId: string, user: User): Actor {
-    const row = this.store.db
-      .select({ role: members.role, person: members.personId })
-      .from(members)
-      .where(and(eq(members.displayId, displayId), eq(members.userId, user.id)))
-      .get();
+    const row = this.findMember.get({ displayId, userId: user.id });
     if (!row) throw notFound('display');
     return row;
   }

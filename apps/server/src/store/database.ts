@@ -54,6 +54,27 @@ export function openStore(path: string, migrationsFolder: string): Store {
   }
 }
 
+/**
+ * Runs work in one transaction: all of it, or nothing.
+ * A full disk makes SQLite roll back by itself; the driver's own rollback then fails and would hide the reason,
+ * so the first error is the one that is thrown.
+ */
+export function transact<T>(db: Db, work: (tx: Parameters<Parameters<Db['transaction']>[0]>[0]) => T): T {
+  const first: unknown[] = [];
+  try {
+    return db.transaction((tx) => {
+      try {
+        return work(tx);
+      } catch (error) {
+        first.push(error);
+        throw error;
+      }
+    });
+  } catch (error) {
+    throw first.length > 0 ? first[0] : error;
+  }
+}
+
 function takeLock(path: string): Database.Database {
   const lock = new Database(`${path}.lock`);
   try {

@@ -82,7 +82,7 @@ export function reduce(scene: Scene, changes: readonly Change[]): Reduction {
     put(own(kind), { ...read.data, id, v: current.v + 1 });
     inverse.unshift({ op: 'patch', kind, id, v: current.v + 1, set: before });
   }
-  const dangling = danglingReference(next);
+  const dangling = danglingReference(next, changes);
   if (dangling) return { ok: false, refusal: { reason: 'in-use', sentence: dangling, index: changes.length - 1 } };
   return { ok: true, scene: next, inverse };
 }
@@ -92,14 +92,16 @@ function put(group: Record<string, Entity<Kind>>, entity: Entity<Kind>): void {
   group[entity.id] = entity;
 }
 
-/** The first field that names what is not there, as a sentence. */
-function danglingReference(scene: Scene): string | null {
-  for (const { kind, field, to } of REFERENCES)
-    for (const entity of listOf(scene, kind)) {
+/** The first field that names what is not there, as a sentence. Looks only where the changes can have made one. */
+function danglingReference(scene: Scene, changes: readonly Change[]): string | null {
+  for (const { kind, field, to } of REFERENCES) {
+    const concerned = changes.some((change) => (change.op === 'remove' ? change.kind === to : change.kind === kind));
+    for (const entity of concerned ? listOf(scene, kind) : []) {
       const named = Object.entries(entity).find(([key]) => key === field)?.[1];
       if (typeof named === 'string' && !Object.hasOwn(scene[to], named))
         return `${capital(labelOf(scene, kind, entity.id))} still names the ${KINDS[to].word} «${named}» as its ${field}; give it another first.`;
     }
+  }
   return null;
 }
 

@@ -1,0 +1,282 @@
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import 'reflect-metadata';
+import { createApp, type Running } from './app.ts';
+import { AccountsService } from './accounts/accounts.service.ts';
+import type { Config } from './config.ts';
+import { DemoService } from './demo/demo.service.ts';
+import { backupStore, openStore } from './store/database.ts';
+
+/** Real HTTP against a real SQLite file; every test file has a folder of its own. */
+const folder = mkdtempSync(join(tmpdir(), 'quarry-server-'));
+const MIGRATIONS = join(__dirname, '..', 'drizzle');
+const DEMO = join(__dirname, '..', '..', '..', 'demo');
+const config = (name: string, more: Partial<Config> = {}): Config => ({
+  database: join(folder, name, 'quarry.sqlite'), migrations: MIGRATIONS, web: null, demo: true, signInLimit: 5, logLevel: 'silent', ...more,
+}); // prettier-ignore
+
+interface Client {
+  (method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<{ status: number; body: Record<string, unknown> }>;
+  cookie: string;
+}
+let running: Running;
+let url: string;
+
+async function listen(settings: Config): Promise<[Running, string]> {
+  const started = await createApp(settings);
+  await started.app.listen(0, '127.0.0.1');
+  return [started, await started.app.getUrl()];
+}
+function clientOf(base: () => string): Client {
+  const client: Client = Object.assign(
+    async (method: string, path: string, body?: unknown, headers: Record<string, string> = {}) => {
+      const response = await fetch(base() + path, {
+        method,
+        headers: { cookie: client.cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+        ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+      });
+      const [cookie] = response.headers.getSetCookie();
+      if (cookie) client.cookie = cookie.split(';')[0];
+      const text = await response.text();
+      return { status: response.status, body: text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : { text } };
+    },
+    { cookie: '' },
+  );
+  return client;
+}
+const as = async (login: string) => {
+  const client = clientOf(() => url);
+  expect((await client('POST', '/api/demo/session', { login })).status).toBe(200);
+  return client;
+};
+const valleyOf = async (client: Client) => {
+  const { body } = await client('GET', '/api/displays');
+  const line = (Object.values(body) as { id: string; name: string }[]).find(({ name }) => name === 'Skarn Edge');
+  if (!line) throw new Error('no valley');
+  return line.id;
+};
+type Row = { kind: string; id: string; v: number; data: Record<string, unknown> | null };
+const rowOf = async (client: Client, id: string, kind: string, entity: string) => {
+  const { body } = await client('GET', `/api/displays/${id}`);
+  return (body.rows as Row[]).find((row) => row.kind === kind && row.id === entity);
+};
+const batch = (...changes: object[]) => ({ id: randomUUID(), label: 'test', changes });
+const patch = (kind: string, id: string, v: number, set: object) => ({ op: 'patch', kind, id, v, set });
+
+beforeAll(async () => {
+  [running, url] = await listen(config('main'));
+  await running.app.get(DemoService).seed(DEMO, new Date('2031-05-01T12:00:00Z'));
+});
+afterAll(async () => {
+  await running.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+describe('accounts', () => {
+  test('the first account needs the printed code, once; a wrong password and an unknown name sound the same', async () => {
+    const [fresh, address] = await listen(config('fresh', { demo: false, signInLimit: 6 }));
+    try {
+      const client = clientOf(() => address);
+      const code = fresh.app.get(AccountsService).openSetup();
+      const account = { login: 'ada', name: 'Ada Fenn', password: 'a long enough one' };
+      expect((await client('POST', '/api/setup', { code: 'WRONG', ...account })).body).toMatchObject({ code: 'wrong-code' });
+      expect((await client('POST', '/api/setup', { code, ...account, password: 'short' })).body.message).toContain('at least 10');
+      expect((await client('POST', '/api/setup', { code, ...account })).status).toBe(201);
+      expect((await client('POST', '/api/setup', { code, ...account, login: 'eve' })).status).toBe(409);
+      expect((await client('GET', '/api/me')).body).toMatchObject({ login: 'ada' });
+      await client('DELETE', '/api/session');
+      expect((await client('GET', '/api/me')).status).toBe(401);
+      const wrong = await client('POST', '/api/session', { login: 'ada', password: 'not it' });
+      const unknown = await client('POST', '/api/session', { login: 'nobody', password: 'not it' });
+      expect([wrong.status, wrong.body]).toEqual([unknown.status, unknown.body]);
+      expect((await client('POST', '/api/demo/session', { login: 'ada' })).status).toBe(404);
+      expect((await client('POST', '/api/session', { login: 'ada', password: account.password })).status).toBe(200);
+      // The demo's door and the front door each count by themselves; six attempts a minute, then no more.
+      for (let i = 0; i < 4; i++) await client('POST', '/api/session', { login: 'ada', password: 'not it' });
+      expect((await client('POST', '/api/session', { login: 'ada', password: account.password })).status).toBe(429);
+    } finally {
+      await fresh.close();
+    }
+  });
+
+  test('another site’s page changes nothing, and answers carry the security headers', async () => {
+    const client = await as('iva');
+    const foreign = await client('POST', '/api/displays', { name: 'X', preset: 'city' }, { origin: 'https://elsewhere.example' });
+    expect(foreign).toMatchObject({ status: 403, body: { message: expect.stringContaining('another site') } });
+    const { headers } = await fetch(`${url}/api/health`);
+    expect(headers.get('content-security-policy')).toContain("default-src 'self'");
+    expect(headers.get('x-content-type-options')).toBe('nosniff');
+  });
+});
+
+describe('roles on every route', () => {
+  const people = ['iva', 'tobin', 'brenna', 'suri'] as const;
+  // Rows: route; columns: owner, planner, builder (owns Mill street), viewer.
+  const section = (set: object) => async (client: Client, id: string) => {
+    const row = await rowOf(client, id, 'section', 'street-b');
+    return client('POST', `/api/displays/${id}/batches`, batch(patch('section', 'street-b', row?.v ?? 1, set)));
+  };
+  const matrix: [string, (client: Client, id: string) => Promise<{ status: number }>, number[]][] = [
+    ['read', (client, id) => client('GET', `/api/displays/${id}`), [200, 200, 200, 200]],
+    ['file', (client, id) => client('GET', `/api/displays/${id}/file`), [200, 200, 200, 200]],
+    ['log', (client, id) => client('GET', `/api/displays/${id}/batches`), [200, 200, 200, 200]],
+    ['stage of section B', section({ stage: 'lit' }), [200, 200, 200, 403]],
+    ['owner of section B', section({ owner: 'mads' }), [200, 200, 403, 403]],
+    ['the house rules', async (client, id) => {
+      const row = await rowOf(client, id, 'display', 'display');
+      return client('POST', `/api/displays/${id}/batches`, batch(patch('display', 'display', row?.v ?? 1, { notes: randomUUID() })));
+    }, [200, 200, 403, 403]],
+    ['delete', (client, id) => client('DELETE', `/api/displays/${id}`), [204, 403, 403, 403]],
+  ]; // prettier-ignore
+  test.each(matrix)('%s', async (_, call, expected) => {
+    // Backwards, so that the owner deletes last; each role starts from section B owned by its builder.
+    const owner = await as('iva');
+    const statuses: number[] = [];
+    for (const login of [...people].reverse()) {
+      const id = await valleyOf(owner);
+      const row = await rowOf(owner, id, 'section', 'street-b');
+      if (row?.data?.owner !== 'brenna') await owner('POST', `/api/displays/${id}/batches`, batch(patch('section', 'street-b', row?.v ?? 1, { owner: 'brenna' })));
+      statuses.unshift((await call(await as(login), id)).status);
+    }
+    expect(statuses).toEqual(expected);
+    if (expected[0] === 204) await reseed();
+  });
+
+  test('strangers and the signed-out get nothing, from the stream either', async () => {
+    const owner = await as('iva');
+    const id = await valleyOf(owner);
+    const { body } = await owner('POST', '/api/displays', { name: 'Mine alone', preset: 'vignette16' });
+    const other = await as('tobin');
+    const nobody = clientOf(() => url);
+    for (const path of ['', '/file', '/batches', '/stream']) {
+      expect((await other('GET', `/api/displays/${String(body.id)}${path}`)).status).toBe(404);
+      expect((await nobody('GET', `/api/displays/${id}${path}`)).status).toBe(401);
+    }
+    expect((await other('POST', `/api/displays/${String(body.id)}/batches`, batch(patch('table', 'table', 1, { x: 0 })))).status).toBe(404);
+  });
+});
+
+/** Puts a fresh valley in place of the deleted one. */
+async function reseed(): Promise<void> {
+  await running.close();
+  rmSync(join(folder, 'main'), { recursive: true, force: true });
+  [running, url] = await listen(config('main'));
+  await running.app.get(DemoService).seed(DEMO, new Date('2031-05-01T12:00:00Z'));
+}
+
+describe('changes', () => {
+  test('a batch sent twice lands once; a stale one is refused with what stands; an invalid one names the fault', async () => {
+    const client = await as('iva');
+    const id = await valleyOf(client);
+    const path = `/api/displays/${id}/batches`;
+    const v = (await rowOf(client, id, 'table', 't1'))?.v ?? 0;
+    const move = batch(patch('table', 't1', v, { x: -40 }));
+    const first = await client('POST', path, move);
+    expect(await client('POST', path, move)).toEqual(first);
+    expect(await rowOf(client, id, 'table', 't1')).toMatchObject({ v: v + 1, data: { x: -40 } });
+    expect(await client('POST', path, batch(patch('table', 't1', v, { x: 0 })))).toMatchObject({ status: 409, body: { code: 'stale', current: { x: -40, v: v + 1 } } });
+    expect(await client('POST', path, batch(patch('table', 't1', v + 1, { w: 1e9 })))).toMatchObject({ status: 422, body: { message: expect.stringContaining('40000') } });
+    expect(await client('POST', path, batch(patch('table', 'nowhere', 1, { x: 0 })))).toMatchObject({ status: 409, body: { code: 'unknown' } });
+    expect(await client('POST', path, { id: 'x', changes: [] })).toMatchObject({ status: 422, body: { message: expect.stringContaining('«id»') } });
+    expect(await client('POST', path, '{"broken"')).toMatchObject({ status: 400 });
+    expect(await client('POST', path, `"${'x'.repeat(5_000_000)}"`)).toMatchObject({ status: 413 });
+    // Whole or not at all: the first change of a refused batch is not there.
+    expect((await client('POST', path, batch(patch('table', 't1', v + 1, { x: 5 }), patch('table', 't2', 99, { x: 5 })))).status).toBe(409);
+    expect(await rowOf(client, id, 'table', 't1')).toMatchObject({ data: { x: -40 } });
+  });
+
+  test('the stream brings what was missed, then each batch as it lands', async () => {
+    const client = await as('iva');
+    const id = await valleyOf(client);
+    const { body: before } = await client('GET', `/api/displays/${id}`);
+    const say = async (notes: string) => {
+      const row = await rowOf(client, id, 'display', 'display');
+      await client('POST', `/api/displays/${id}/batches`, batch(patch('display', 'display', row?.v ?? 1, { notes })));
+    };
+    await say('missed');
+    const abort = new AbortController();
+    const stream = await fetch(`${url}/api/displays/${id}/stream?after=${Number(before.seq)}`, { headers: { cookie: client.cookie }, signal: abort.signal });
+    const reader = stream.body?.pipeThrough(new TextDecoderStream()).getReader();
+    let heard = '';
+    const until = async (word: string) => {
+      while (reader && !heard.includes(word)) heard += (await reader.read()).value ?? '';
+    };
+    await until('missed');
+    await say('live');
+    await until('live');
+    expect(heard.indexOf('missed')).toBeLessThan(heard.indexOf('live'));
+    expect([...heard.matchAll(/^id: (\d+)$/gm)].map(([, seq]) => Number(seq))).toEqual([Number(before.seq) + 1, Number(before.seq) + 2]);
+    abort.abort();
+  });
+
+  test('thirty at once on one display: every acknowledgement is in the log, once and in order', async () => {
+    const client = await as('iva');
+    const { body } = await client('POST', '/api/displays', { name: 'Busy', preset: 'vignette16' });
+    const path = `/api/displays/${String(body.id)}/batches`;
+    const level = (i: number) => ({ op: 'add', kind: 'level', id: `level-${i}`, data: { name: `L${i}`, height: i } });
+    const seqs = await Promise.all(Array.from({ length: 90 }, (_, i) => client('POST', path, batch(level(i))).then((answer) => Number(answer.body.seq))));
+    expect([...seqs].sort((a, b) => a - b)).toEqual(Array.from({ length: 90 }, (_, i) => i + 1));
+    const log = Object.values((await client('GET', path)).body) as { seq: number }[];
+    expect(log.map(({ seq }) => seq)).toEqual(Array.from({ length: 90 }, (_, i) => i + 1));
+  });
+});
+
+describe('files', () => {
+  test('a display goes out and comes in the same; hostile files are refused with the reason', async () => {
+    const client = await as('iva');
+    const id = await valleyOf(client);
+    const text = await (await fetch(`${url}/api/displays/${id}/file`, { headers: { cookie: client.cookie } })).text();
+    const { status, body } = await client('POST', '/api/displays/import', text);
+    expect(status).toBe(201);
+    const again = await (await fetch(`${url}/api/displays/${String(body.id)}/file`, { headers: { cookie: client.cookie } })).text();
+    expect(again).toBe(text);
+    const refused = async (file: string, words: string, code = 422) => {
+      expect(await client('POST', '/api/displays/import', file)).toMatchObject({ status: code, body: { message: expect.stringContaining(words) } });
+    };
+    await refused('['.repeat(100_000), 'more than 32 deep');
+    await refused(text.replace('"version": 1', '"version": 7'), 'version 7');
+    await refused(text.replace('"w": 240', '"w": 1000000000'), '4096');
+    await refused(text.replace('"tables"', '"stables"'), 'unknown key «stables»');
+    await refused('x'.repeat(20_000_001), 'larger than this server takes', 413);
+  });
+});
+
+describe('the store', () => {
+  test('a second server is kept off the file; a backup is a whole database', () => {
+    const { database } = config('main');
+    expect(() => openStore(database, MIGRATIONS)).toThrow('Another server is using');
+    const copy = join(folder, 'copy.sqlite');
+    backupStore(database, copy);
+    expect(() => backupStore(database, copy)).toThrow('never overwrites');
+    const restored = openStore(copy, MIGRATIONS);
+    expect(restored.client.prepare('SELECT count(*) AS n FROM displays').get()).toMatchObject({ n: expect.any(Number) });
+    restored.close();
+  });
+
+  test('a full disk refuses with a sentence, and nothing is half-written', async () => {
+    const client = await as('iva');
+    const id = await valleyOf(client);
+    const before = await client('GET', `/api/displays/${id}`);
+    const { client: sql } = running.store;
+    const pages: unknown = sql.prepare('PRAGMA page_count').get();
+    const count = typeof pages === 'object' && pages !== null ? Number(Object.values(pages)[0]) : 0;
+    sql.exec(`PRAGMA max_page_count = ${count}`);
+    try {
+      const pad = (i: number) => ({ op: 'add', kind: 'plot', id: `big-${i}`, data: { name: 'Big', x: 0, y: 0, w: 1, d: 1, height: 1, notes: 'x'.repeat(1900) } });
+      const answer = await client('POST', `/api/displays/${id}/batches`, batch(...Array.from({ length: 500 }, (_, i) => pad(i))));
+      expect(answer).toMatchObject({ status: 507, body: { code: 'disk-full', message: expect.stringContaining('nothing was saved') } });
+      expect(await client('GET', `/api/displays/${id}`)).toEqual(before);
+    } finally {
+      sql.exec('PRAGMA max_page_count = 1073741823');
+    }
+    const row = await rowOf(client, id, 'table', 't2');
+    expect((await client('POST', `/api/displays/${id}/batches`, batch(patch('table', 't2', row?.v ?? 1, { x: 931 })))).status).toBe(200);
+  });
+
+  test('the interface describes itself', async () => {
+    const { body } = await (await as('iva'))('GET', '/api/docs.json');
+    expect(Object.keys(body.paths as object)).toEqual(expect.arrayContaining(['/api/displays/{id}/batches', '/api/displays/{id}/stream', '/api/session']));
+  });
+});

@@ -1,0 +1,20 @@
+/** `npm run bench`: every figure the design sets, measured on this machine. A benchmark never fails a build. */
+import { benchServer } from './server.ts';
+import { printTable, type Row } from './table.ts';
+
+const parts: Record<string, () => Promise<Row[]>> = { server: benchServer };
+
+async function main() {
+  const names = process.argv.slice(2);
+  const rows: Row[] = [];
+  for (const [name, run] of Object.entries(parts)) {
+    if (names.length > 0 && !names.includes(name)) continue;
+    process.stderr.write(`${name} …\n`);
+    rows.push(...(await run()));
+  }
+  printTable(rows);
+}
+main().catch((error: unknown) => {
+  console.error(error);
+  process.exitCode = 1;
+});

@@ -1,0 +1,72 @@
+/** Durable batches a second with 30 clients and what each waits. Talks only to a server it starts itself. */
+import { randomUUID } from 'node:crypto';
+import { Agent, request } from 'node:http';
+import { startServer } from '../e2e/stage.ts';
+import type { Row } from './table.ts';
+
+const CLIENTS = 30;
+const SECONDS = 5;
+/** Not counted: a server that has just started has not been compiled to speed yet. */
+const WARM_UP_SECONDS = 2;
+/** The load the design names, batches a second. */
+const PACE = 300;
+
+export async function benchServer(): Promise<Row[]> {
+  const server = await startServer({ demo: true });
+  try {
+    const signIn = await fetch(`${server.url}/api/demo/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{"login":"iva"}' });
+    const headers = { 'content-type': 'application/json', cookie: signIn.headers.getSetCookie()[0].split(';')[0] };
+    const load = async (perClientMs: number) => {
+      const made = await fetch(`${server.url}/api/displays`, { method: 'POST', headers, body: '{"name":"Bench","preset":"city"}' });
+      const { id } = (await made.json()) as { id: string };
+      return drive(`${server.url}/api/displays/${id}/batches`, headers, perClientMs);
+    };
+    const flatOut = await load(0);
+    const paced = await load((CLIENTS * 1000) / PACE);
+    return [
+      { what: `durable batches a second, ${CLIENTS} clients flat out`, measured: flatOut.length / SECONDS, unit: '/s', aim: PACE, better: 'more' },
+      { what: `95th percentile of the wait at ${PACE} a second`, measured: percentile(paced, 0.95), unit: 'ms', aim: 60, better: 'less' },
+      { what: '95th percentile of the wait flat out', measured: percentile(flatOut, 0.95), unit: 'ms', aim: 60, better: 'less' },
+    ];
+  } finally {
+    await server.remove();
+  }
+}
+
+/** Thirty clients, each with its own plot, one change after the other. @returns the waits counted, ms, sorted */
+async function drive(url: string, headers: Record<string, string>, perClientMs: number): Promise<number[]> {
+  const times: number[] = [];
+  const began = performance.now();
+  const counted = began + WARM_UP_SECONDS * 1000;
+  const end = counted + SECONDS * 1000;
+  const client = async (n: number) => {
+    const agent = new Agent({ keepAlive: true, maxSockets: 1 });
+    const land = (changes: object[]) => post(url, agent, headers, { id: randomUUID(), label: 'bench', changes });
+    await land([{ op: 'add', kind: 'plot', id: `plot-${n}`, data: { name: 'P', x: 0, y: 0, w: 8, d: 8, height: 9 } }]);
+    for (let v = 1; performance.now() < end; v++) {
+      const due = began + (v + n / CLIENTS) * perClientMs;
+      if (due > performance.now()) await new Promise((resolve) => setTimeout(resolve, due - performance.now()));
+      const sent = performance.now();
+      await land([{ op: 'patch', kind: 'plot', id: `plot-${n}`, v, set: { x: v % 200 } }]);
+      if (sent >= counted) times.push(performance.now() - sent);
+    }
+    agent.destroy();
+  };
+  await Promise.all(Array.from({ length: CLIENTS }, (_, n) => client(n)));
+  return times.sort((a, b) => a - b);
+}
+
+const percentile = (sorted: number[], share: number) => sorted[Math.floor(sorted.length * share)];
+
+/** A plain request on a kept connection: `fetch` would cost the one core the clients share more than the server does. */
+function post(url: string, agent: Agent, headers: Record<string, string>, body: object): Promise<void> {
+  return new Promise((resolve, reject) => {
+    const text = JSON.stringify(body);
+    const asked = request(url, { method: 'POST', agent, headers: { ...headers, 'content-length': Buffer.byteLength(text) } }, (answer) => {
+      answer.resume();
+      answer.on('end', () => (answer.statusCode === 200 ? resolve() : reject(new Error(`refused with ${answer.statusCode}`))));
+    });
+    asked.on('error', reject);
+    asked.end(text);
+  });
+}
