@@ -22,9 +22,11 @@ const project = (displayName, roots) => ({
 });
 
 export default {
+  // A browser's journey takes tens of seconds on a slow machine.
+  testTimeout: 120_000,
   projects: [
     project('core', ['<rootDir>/packages', '<rootDir>/apps/cli']),
     project('server', ['<rootDir>/apps/server']),
-    { ...project('browser', ['<rootDir>/e2e']), testTimeout: 120000 },
+    project('browser', ['<rootDir>/e2e']),
   ].map((entry) => ({ ...entry, testMatch: ['**/*.test.ts'], modulePathIgnorePatterns: ['/dist/'] })),
 };

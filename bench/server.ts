@@ -14,19 +14,48 @@ const PACE = 300;
 export async function benchServer(): Promise<Row[]> {
   const server = await startServer({ demo: true });
   try {
-    const signIn = await fetch(`${server.url}/api/demo/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{"login":"iva"}' });
-    const headers = { 'content-type': 'application/json', cookie: signIn.headers.getSetCookie()[0].split(';')[0] };
+    const signIn = await fetch(`${server.url}/api/demo/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: '{"login":"iva"}',
+    });
+    const headers = {
+      'content-type': 'application/json',
+      cookie: signIn.headers.getSetCookie()[0].split(';')[0],
+    };
     const load = async (perClientMs: number) => {
-      const made = await fetch(`${server.url}/api/displays`, { method: 'POST', headers, body: '{"name":"Bench","preset":"city"}' });
+      const made = await fetch(`${server.url}/api/displays`, {
+        method: 'POST',
+        headers,
+        body: '{"name":"Bench","preset":"city"}',
+      });
       const { id } = (await made.json()) as { id: string };
       return drive(`${server.url}/api/displays/${id}/batches`, headers, perClientMs);
     };
     const flatOut = await load(0);
     const paced = await load((CLIENTS * 1000) / PACE);
     return [
-      { what: `durable batches a second, ${CLIENTS} clients flat out`, measured: flatOut.length / SECONDS, unit: '/s', aim: PACE, better: 'more' },
-      { what: `95th percentile of the wait at ${PACE} a second`, measured: percentile(paced, 0.95), unit: 'ms', aim: 60, better: 'less' },
-      { what: '95th percentile of the wait flat out', measured: percentile(flatOut, 0.95), unit: 'ms', aim: 60, better: 'less' },
+      {
+        what: `durable batches a second, ${CLIENTS} clients flat out`,
+        measured: flatOut.length / SECONDS,
+        unit: '/s',
+        aim: PACE,
+        better: 'more',
+      },
+      {
+        what: `95th percentile of the wait at ${PACE} a second`,
+        measured: percentile(paced, 0.95),
+        unit: 'ms',
+        aim: 60,
+        better: 'less',
+      },
+      {
+        what: '95th percentile of the wait flat out',
+        measured: percentile(flatOut, 0.95),
+        unit: 'ms',
+        aim: 60,
+        better: 'less',
+      },
     ];
   } finally {
     await server.remove();
@@ -41,11 +70,15 @@ async function drive(url: string, headers: Record<string, string>, perClientMs: 
   const end = counted + SECONDS * 1000;
   const client = async (n: number) => {
     const agent = new Agent({ keepAlive: true, maxSockets: 1 });
-    const land = (changes: object[]) => post(url, agent, headers, { id: randomUUID(), label: 'bench', changes });
-    await land([{ op: 'add', kind: 'plot', id: `plot-${n}`, data: { name: 'P', x: 0, y: 0, w: 8, d: 8, height: 9 } }]);
+    const land = (changes: object[]) =>
+      post(url, agent, headers, { id: randomUUID(), label: 'bench', changes });
+    await land([
+      { op: 'add', kind: 'plot', id: `plot-${n}`, data: { name: 'P', x: 0, y: 0, w: 8, d: 8, height: 9 } },
+    ]);
     for (let v = 1; performance.now() < end; v++) {
       const due = began + (v + n / CLIENTS) * perClientMs;
-      if (due > performance.now()) await new Promise((resolve) => setTimeout(resolve, due - performance.now()));
+      if (due > performance.now())
+        await new Promise((resolve) => setTimeout(resolve, due - performance.now()));
       const sent = performance.now();
       await land([{ op: 'patch', kind: 'plot', id: `plot-${n}`, v, set: { x: v % 200 } }]);
       if (sent >= counted) times.push(performance.now() - sent);
@@ -62,10 +95,16 @@ const percentile = (sorted: number[], share: number) => sorted[Math.floor(sorted
 function post(url: string, agent: Agent, headers: Record<string, string>, body: object): Promise<void> {
   return new Promise((resolve, reject) => {
     const text = JSON.stringify(body);
-    const asked = request(url, { method: 'POST', agent, headers: { ...headers, 'content-length': Buffer.byteLength(text) } }, (answer) => {
-      answer.resume();
-      answer.on('end', () => (answer.statusCode === 200 ? resolve() : reject(new Error(`refused with ${answer.statusCode}`))));
-    });
+    const asked = request(
+      url,
+      { method: 'POST', agent, headers: { ...headers, 'content-length': Buffer.byteLength(text) } },
+      (answer) => {
+        answer.resume();
+        answer.on('end', () =>
+          answer.statusCode === 200 ? resolve() : reject(new Error(`refused with ${answer.statusCode}`)),
+        );
+      },
+    );
     asked.on('error', reject);
     asked.end(text);
   });

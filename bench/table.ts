@@ -12,9 +12,19 @@ export function printTable(rows: readonly Row[]): void {
   const number = (value: number) => (value >= 100 ? value.toFixed(0) : value.toFixed(2));
   const lines = rows.map(({ what, measured, unit, aim, better }) => {
     const ratio = better === 'more' ? measured / aim : aim / Math.max(measured, 1e-9);
-    return [what, `${number(measured)} ${unit}`, `${better === 'more' ? '≥' : '≤'} ${number(aim)} ${unit}`, ratio > 99 ? '> 99' : ratio.toFixed(2)];
+    return [
+      what,
+      `${number(measured)} ${unit}`,
+      `${better === 'more' ? '≥' : '≤'} ${number(aim)} ${unit}`,
+      ratio > 99 ? '> 99' : ratio.toFixed(2),
+    ];
   });
   const all = [['benchmark', 'measured', 'aim', 'ratio'], ...lines];
   const widths = all[0].map((_, column) => Math.max(...all.map((line) => line[column].length)));
-  for (const line of all) console.log(line.map((cell, column) => (column === 0 ? cell.padEnd(widths[column]) : cell.padStart(widths[column]))).join('  '));
+  for (const line of all)
+    console.log(
+      line
+        .map((cell, column) => (column === 0 ? cell.padEnd(widths[column]) : cell.padStart(widths[column])))
+        .join('  '),
+    );
 }

@@ -20,9 +20,11 @@ async function main() {
     await shot(page, 'displays');
     await openDisplay(page, 'Skarn Edge');
     await shot(page, 'plan');
-    await page.locator('::-p-xpath(//aside[@aria-label="Inspector"]//button[contains(., "Weigh house")])').click();
+    await page
+      .locator('::-p-xpath(//aside[@aria-label="Inspector"]//button[contains(., "Weigh house")])')
+      .click();
     await shot(page, 'plan-picked');
-    await page.locator('button[aria-label^="Findings:"]').click();
+    await page.locator('button[data-findings]').click();
     await shot(page, 'findings');
     await page.locator('button[aria-label="Close the findings"]').click();
     for (const at of ['brief', 'stockpile', 'progress']) {

@@ -20,9 +20,18 @@ export interface Server {
 const SERVER = join(__dirname, '..', 'apps', 'server', 'dist', 'main.js');
 
 /** Starts the built server on a free port. @param options.folder a data folder to use again after a stop */
-export async function startServer(options: { demo?: boolean; folder?: string; port?: number } = {}): Promise<Server> {
+export async function startServer(
+  options: { demo?: boolean; folder?: string; port?: number } = {},
+): Promise<Server> {
   const folder = options.folder ?? mkdtempSync(join(tmpdir(), 'quarry-'));
-  const args = [SERVER, '--port', String(options.port ?? 0), '--data', folder, ...(options.demo ? ['--demo'] : [])];
+  const args = [
+    SERVER,
+    '--port',
+    String(options.port ?? 0),
+    '--data',
+    folder,
+    ...(options.demo ? ['--demo'] : []),
+  ];
   const child: ChildProcess = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'pipe'] });
   let output = '';
   child.stdout?.on('data', (chunk) => (output += String(chunk)));
@@ -53,7 +62,9 @@ export async function startServer(options: { demo?: boolean; folder?: string; po
   };
 }
 
-const CHROMIUM = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find((path) => existsSync(path));
+const CHROMIUM = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find((path) =>
+  existsSync(path),
+);
 
 /** A headless browser with a profile of its own. */
 export async function startBrowser(): Promise<Browser> {
@@ -61,14 +72,27 @@ export async function startBrowser(): Promise<Browser> {
   return puppeteer.launch({
     executablePath: CHROMIUM,
     args: [
-      '--headless', '--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update',
-      '--disable-sync', '--disable-gpu', '--force-prefers-reduced-motion', '--font-render-hinting=none',
+      '--headless',
+      '--no-sandbox',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--disable-gpu',
+      '--force-prefers-reduced-motion',
+      '--font-render-hinting=none',
     ],
-  }); // prettier-ignore
+  });
 }
 
 /** A page in a context of its own (its own cookies and storage), signed in as one of the demo crew. */
-export async function signedInPage(browser: Browser, server: Server, name: string, size = { width: 1280, height: 800 }): Promise<Page> {
+export async function signedInPage(
+  browser: Browser,
+  server: Server,
+  name: string,
+  size = { width: 1280, height: 800 },
+): Promise<Page> {
   const context = await browser.createBrowserContext();
   const page = await context.newPage();
   await page.setViewport(size);
@@ -97,4 +121,54 @@ export async function goTo(page: Page, at: string): Promise<void> {
 export async function boardReady(page: Page): Promise<void> {
   await page.waitForSelector('[role="application"] canvas');
   await page.waitForSelector('figure[aria-label^="Section cut"]');
+}
+
+/** Types into a field by its label and leaves it with Enter, as a person would. */
+export async function fill(page: Page, label: string, text: string): Promise<void> {
+  const field = await page.waitForSelector(`::-p-aria([name="${label}"])`);
+  await field?.click({ count: 3 });
+  await field?.press('Backspace');
+  await field?.type(text);
+  await field?.press('Enter');
+}
+
+/** Clicks a button by its accessible name. */
+export async function press(page: Page, name: string): Promise<void> {
+  await page.locator(`::-p-aria([name="${name}"][role="button"])`).click();
+}
+
+/** Waits until the page says so, anywhere in its text. */
+export async function sees(page: Page, text: string, timeout = 15_000): Promise<void> {
+  await page.waitForFunction(
+    (words) => document.body.innerText.includes(words),
+    { timeout, polling: 50 },
+    text,
+  );
+}
+
+/** Waits until every change has been acknowledged. */
+export const saved = (page: Page) =>
+  page.waitForFunction(() => document.querySelector('[aria-label="Saving"]')?.textContent === 'Saved', {
+    timeout: 15_000,
+    polling: 50,
+  });
+
+/** The value of a field by its label. */
+export async function valueOf(page: Page, label: string): Promise<string> {
+  const field = await page.waitForSelector(`::-p-aria([name="${label}"])`);
+  return field ? field.evaluate((element) => ('value' in element ? String(element.value) : '')) : '';
+}
+
+/** Picks something from the plan's outline. */
+export async function pickFromOutline(page: Page, group: string, name: string): Promise<void> {
+  await page.evaluate((word) => {
+    for (const details of document.querySelectorAll('aside[aria-label="Inspector"] details'))
+      if (details.textContent?.startsWith(word)) details.setAttribute('open', '');
+  }, group);
+  await page
+    .locator(
+      `::-p-xpath(//aside[@aria-label="Inspector"]//button[starts-with(normalize-space(), "${name}")])`,
+    )
+    .click();
+  await page.waitForSelector(`::-p-xpath(//aside[@aria-label="Inspector"]//h2[normalize-space()="${name}"])`);
 }

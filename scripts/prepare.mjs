@@ -13,7 +13,11 @@ const NPM = process.platform === 'win32' ? 'npm.cmd' : 'npm';
 
 /** Runs a command in the project's folder; ends this process with its code when it fails. */
 export function run(command, args, { quiet = false } = {}) {
-  const { status, stdout, stderr, error } = spawnSync(command, args, { cwd: ROOT, stdio: quiet ? 'pipe' : 'inherit', encoding: 'utf8' });
+  const { status, stdout, stderr, error } = spawnSync(command, args, {
+    cwd: ROOT,
+    stdio: quiet ? 'pipe' : 'inherit',
+    encoding: 'utf8',
+  });
   if (status === 0) return;
   if (quiet) process.stderr.write(`${stdout ?? ''}${stderr ?? ''}`);
   process.stderr.write(`\n${command} ${args.join(' ')} failed${error ? `: ${error.message}` : ''}.\n`);
@@ -31,7 +35,9 @@ function checkNode() {
 export function install() {
   checkNode();
   const stamp = join(ROOT, 'node_modules', '.lock-hash');
-  const hash = createHash('sha256').update(readFileSync(join(ROOT, 'package-lock.json'))).digest('hex');
+  const hash = createHash('sha256')
+    .update(readFileSync(join(ROOT, 'package-lock.json')))
+    .digest('hex');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return;
   process.stderr.write('Installing packages …\n');
   run(NPM, ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { quiet: true });
@@ -51,7 +57,8 @@ function* files(folder) {
 export function build(...apps) {
   install();
   const shared = createHash('sha256');
-  for (const path of [...files(join(ROOT, 'packages')), join(ROOT, 'package-lock.json')]) shared.update(`${path} ${statSync(path).size} `).update(readFileSync(path));
+  for (const path of [...files(join(ROOT, 'packages')), join(ROOT, 'package-lock.json')])
+    shared.update(`${path} ${statSync(path).size} `).update(readFileSync(path));
   const common = shared.digest('hex');
   for (const app of apps) {
     const hash = createHash('sha256').update(common);
@@ -68,6 +75,8 @@ export function build(...apps) {
 
 /** Hands over to a built program with its arguments, signals and exit code. */
 export function hand(program, args) {
-  const { status, signal } = spawnSync(process.execPath, [join(ROOT, program), ...args], { stdio: 'inherit' });
+  const { status, signal } = spawnSync(process.execPath, [join(ROOT, program), ...args], {
+    stdio: 'inherit',
+  });
   process.exitCode = status ?? (signal ? 1 : 0);
 }

@@ -17,11 +17,16 @@ const USAGE = `quarry: the core's stages from a shell
 function read(path: string): string {
   try {
     const { size } = statSync(path);
-    if (size > MAX_FILE_BYTES) throw new BadInput(`${path}: ${size.toLocaleString('en')} bytes; the most is ${MAX_FILE_BYTES.toLocaleString('en')}.`);
+    if (size > MAX_FILE_BYTES)
+      throw new BadInput(
+        `${path}: ${size.toLocaleString('en')} bytes; the most is ${MAX_FILE_BYTES.toLocaleString('en')}.`,
+      );
     return readFileSync(path, 'utf8');
   } catch (error) {
     if (error instanceof BadInput) throw error;
-    throw new BadInput(`${path}: cannot be read (${error instanceof Error ? error.message : String(error)}).`);
+    throw new BadInput(
+      `${path}: cannot be read (${error instanceof Error ? error.message : String(error)}).`,
+    );
   }
 }
 
@@ -75,7 +80,10 @@ function check(path: string, today: string | undefined): number {
 async function main(): Promise<number> {
   let parsed;
   try {
-    parsed = parseArgs({ allowPositionals: true, options: { seconds: { type: 'string' }, today: { type: 'string' }, help: { type: 'boolean' } } });
+    parsed = parseArgs({
+      allowPositionals: true,
+      options: { seconds: { type: 'string' }, today: { type: 'string' }, help: { type: 'boolean' } },
+    });
   } catch (error) {
     throw new BadInput(error instanceof Error ? error.message : String(error));
   }
@@ -87,8 +95,10 @@ async function main(): Promise<number> {
   }
   if (path === undefined || extra !== undefined) throw new BadInput(`«${verb}» takes one file.\n\n${USAGE}`);
   const seconds = Number(values.seconds ?? 10);
-  if (!(seconds > 0 && seconds <= 3600)) throw new BadInput(`--seconds ${values.seconds}: must be above 0 and at most 3600.`);
-  if (values.today !== undefined && !/^\d{4}-\d{2}-\d{2}$/.test(values.today)) throw new BadInput(`--today ${values.today}: must be a date such as 2031-06-01.`);
+  if (!(seconds > 0 && seconds <= 3600))
+    throw new BadInput(`--seconds ${values.seconds}: must be above 0 and at most 3600.`);
+  if (values.today !== undefined && !/^\d{4}-\d{2}-\d{2}$/.test(values.today))
+    throw new BadInput(`--today ${values.today}: must be a date such as 2031-06-01.`);
   if (verb === 'check') return check(path, values.today);
   if (verb === 'cut') return cut(path, seconds);
   throw new BadInput(`«${verb}» is no verb.\n\n${USAGE}`);

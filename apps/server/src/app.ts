@@ -36,7 +36,13 @@ class AppModule {
     return {
       module: AppModule,
       imports: [ThrottlerModule.forRoot([{ ttl: 60_000, limit: config.signInLimit }])],
-      controllers: [AccountsController, DisplaysController, ChangesController, DemoController, HealthController],
+      controllers: [
+        AccountsController,
+        DisplaysController,
+        ChangesController,
+        DemoController,
+        HealthController,
+      ],
       providers: [
         { provide: CONFIG, useValue: config },
         { provide: STORE, useValue: store },
@@ -61,13 +67,19 @@ export interface Running {
 export async function createApp(config: Config): Promise<Running> {
   const store = openStore(config.database, config.migrations);
   const log = pino({ level: config.logLevel });
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config, store), new ExpressAdapter(express()), { bodyParser: false, logger: nestLogger(log) });
+  const app = await NestFactory.create<NestExpressApplication>(
+    AppModule.with(config, store),
+    new ExpressAdapter(express()),
+    { bodyParser: false, logger: nestLogger(log) },
+  );
   app.disable('x-powered-by');
   app.use(
     pinoHttp({
       logger: log,
       genReqId: () => randomUUID(),
-      autoLogging: log.isLevelEnabled('info') && { ignore: ({ url }) => !url?.startsWith('/api/') || url === '/api/health' },
+      autoLogging: log.isLevelEnabled('info') && {
+        ignore: ({ url }) => !url?.startsWith('/api/') || url === '/api/health',
+      },
       serializers: {
         req: ({ id, method, url }: { id: string; method: string; url: string }) => ({ id, method, url }),
         res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
@@ -94,14 +106,25 @@ export async function createApp(config: Config): Promise<Running> {
       strictTransportSecurity: false,
     }),
   );
-  const squeeze = compression({ filter: (_request: Request, response: Response) => !String(response.getHeader('content-type')).startsWith('text/event-stream') });
-  app.use((request: Request, response: Response, next: () => void) => (request.method === 'GET' ? squeeze(request, response, next) : next()));
+  const squeeze = compression({
+    filter: (_request: Request, response: Response) =>
+      !String(response.getHeader('content-type')).startsWith('text/event-stream'),
+  });
+  app.use((request: Request, response: Response, next: () => void) =>
+    request.method === 'GET' ? squeeze(request, response, next) : next(),
+  );
   app.use('/api', sameOrigin);
   app.use('/api/displays/import', express.text({ type: () => true, limit: MAX_FILE_BYTES }));
   app.use('/api', express.json({ limit: BODY_LIMIT }));
   app.useGlobalFilters(new ErrorFilter());
-  const description = new DocumentBuilder().setTitle('Open Quarry').setDescription('Displays, their changes and their crew').setVersion('1').build();
-  SwaggerModule.setup('api/docs', app, cleanupOpenApiDoc(SwaggerModule.createDocument(app, description)), { jsonDocumentUrl: 'api/docs.json' });
+  const description = new DocumentBuilder()
+    .setTitle('Open Quarry')
+    .setDescription('Displays, their changes and their crew')
+    .setVersion('1')
+    .build();
+  SwaggerModule.setup('api/docs', app, cleanupOpenApiDoc(SwaggerModule.createDocument(app, description)), {
+    jsonDocumentUrl: 'api/docs.json',
+  });
   if (config.web) servePages(app, config.web);
   await app.init();
   return {
@@ -120,7 +143,11 @@ function servePages(app: NestExpressApplication, folder: string): void {
   if (!existsSync(page)) return;
   const files = express.static(folder, {
     index: false,
-    setHeaders: (response, path) => response.setHeader('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache'),
+    setHeaders: (response, path) =>
+      response.setHeader(
+        'cache-control',
+        path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache',
+      ),
   });
   app.use((request: Request, response: Response, next: () => void) => {
     if (request.method !== 'GET' || request.path.startsWith('/api/')) return next();

@@ -42,7 +42,8 @@ async function main(): Promise<void> {
     return;
   }
   const port = Number(values.port);
-  if (!Number.isInteger(port) || port < 0 || port > 65_535) throw new StoreError(`--port ${values.port}: a port is a whole number from 0 to 65535.`);
+  if (!Number.isInteger(port) || port < 0 || port > 65_535)
+    throw new StoreError(`--port ${values.port}: a port is a whole number from 0 to 65535.`);
 
   const running = await createApp({
     database,
@@ -56,13 +57,18 @@ async function main(): Promise<void> {
   if (values.demo) await app.get(DemoService).seed(join(ROOT, 'demo'), new Date());
   await app.listen(port, values.host);
   const address: unknown = app.getHttpServer().address();
-  const bound = typeof address === 'object' && address !== null && 'port' in address ? Number(address.port) : port;
+  const bound =
+    typeof address === 'object' && address !== null && 'port' in address ? Number(address.port) : port;
   const url = `http://${values.host === '0.0.0.0' || values.host === '127.0.0.1' ? 'localhost' : values.host}:${bound}`;
   process.stdout.write(`\nOpen Quarry is at ${url}\n`);
-  if (values.demo) process.stdout.write('Demo: pick one of the crew on the first page; no password is needed.\n');
+  if (values.demo)
+    process.stdout.write('Demo: pick one of the crew on the first page; no password is needed.\n');
   else {
     const code = app.get(AccountsService).openSetup();
-    if (code) process.stdout.write(`First start: make the first account at ${url}/setup with the one-time code ${code}\n`);
+    if (code)
+      process.stdout.write(
+        `First start: make the first account at ${url}/setup with the one-time code ${code}\n`,
+      );
   }
 
   const stop = () => {
@@ -78,6 +84,8 @@ async function main(): Promise<void> {
 }
 
 main().catch((error: unknown) => {
-  process.stderr.write(`${error instanceof StoreError ? error.message : error instanceof Error ? error.stack : String(error)}\n`);
+  process.stderr.write(
+    `${error instanceof StoreError ? error.message : error instanceof Error ? error.stack : String(error)}\n`,
+  );
   process.exitCode = 1;
 });

@@ -14,11 +14,22 @@ const folder = mkdtempSync(join(tmpdir(), 'quarry-server-'));
 const MIGRATIONS = join(__dirname, '..', 'drizzle');
 const DEMO = join(__dirname, '..', '..', '..', 'demo');
 const config = (name: string, more: Partial<Config> = {}): Config => ({
-  database: join(folder, name, 'quarry.sqlite'), migrations: MIGRATIONS, web: null, demo: true, signInLimit: 5, logLevel: 'silent', ...more,
-}); // prettier-ignore
+  database: join(folder, name, 'quarry.sqlite'),
+  migrations: MIGRATIONS,
+  web: null,
+  demo: true,
+  signInLimit: 5,
+  logLevel: 'silent',
+  ...more,
+});
 
 interface Client {
-  (method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<{ status: number; body: Record<string, unknown> }>;
+  (
+    method: string,
+    path: string,
+    body?: unknown,
+    headers?: Record<string, string>,
+  ): Promise<{ status: number; body: Record<string, unknown> }>;
   cookie: string;
 }
 let running: Running;
@@ -34,13 +45,20 @@ function clientOf(base: () => string): Client {
     async (method: string, path: string, body?: unknown, headers: Record<string, string> = {}) => {
       const response = await fetch(base() + path, {
         method,
-        headers: { cookie: client.cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+        headers: {
+          cookie: client.cookie,
+          ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+          ...headers,
+        },
         ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
       });
       const [cookie] = response.headers.getSetCookie();
       if (cookie) client.cookie = cookie.split(';')[0];
       const text = await response.text();
-      return { status: response.status, body: text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : { text } };
+      return {
+        status: response.status,
+        body: text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : { text },
+      };
     },
     { cookie: '' },
   );
@@ -53,7 +71,9 @@ const as = async (login: string) => {
 };
 const valleyOf = async (client: Client) => {
   const { body } = await client('GET', '/api/displays');
-  const line = (Object.values(body) as { id: string; name: string }[]).find(({ name }) => name === 'Skarn Edge');
+  const line = (Object.values(body) as { id: string; name: string }[]).find(
+    ({ name }) => name === 'Skarn Edge',
+  );
   if (!line) throw new Error('no valley');
   return line.id;
 };
@@ -81,8 +101,12 @@ describe('accounts', () => {
       const client = clientOf(() => address);
       const code = fresh.app.get(AccountsService).openSetup();
       const account = { login: 'ada', name: 'Ada Fenn', password: 'a long enough one' };
-      expect((await client('POST', '/api/setup', { code: 'WRONG', ...account })).body).toMatchObject({ code: 'wrong-code' });
-      expect((await client('POST', '/api/setup', { code, ...account, password: 'short' })).body.message).toContain('at least 10');
+      expect((await client('POST', '/api/setup', { code: 'WRONG', ...account })).body).toMatchObject({
+        code: 'wrong-code',
+      });
+      expect(
+        (await client('POST', '/api/setup', { code, ...account, password: 'short' })).body.message,
+      ).toContain('at least 10');
       expect((await client('POST', '/api/setup', { code, ...account })).status).toBe(201);
       expect((await client('POST', '/api/setup', { code, ...account, login: 'eve' })).status).toBe(409);
       expect((await client('GET', '/api/me')).body).toMatchObject({ login: 'ada' });
@@ -92,10 +116,14 @@ describe('accounts', () => {
       const unknown = await client('POST', '/api/session', { login: 'nobody', password: 'not it' });
       expect([wrong.status, wrong.body]).toEqual([unknown.status, unknown.body]);
       expect((await client('POST', '/api/demo/session', { login: 'ada' })).status).toBe(404);
-      expect((await client('POST', '/api/session', { login: 'ada', password: account.password })).status).toBe(200);
+      expect(
+        (await client('POST', '/api/session', { login: 'ada', password: account.password })).status,
+      ).toBe(200);
       // The demo's door and the front door each count by themselves; six attempts a minute, then no more.
       for (let i = 0; i < 4; i++) await client('POST', '/api/session', { login: 'ada', password: 'not it' });
-      expect((await client('POST', '/api/session', { login: 'ada', password: account.password })).status).toBe(429);
+      expect(
+        (await client('POST', '/api/session', { login: 'ada', password: account.password })).status,
+      ).toBe(429);
     } finally {
       await fresh.close();
     }
@@ -103,8 +131,16 @@ describe('accounts', () => {
 
   test('another site’s page changes nothing, and answers carry the security headers', async () => {
     const client = await as('iva');
-    const foreign = await client('POST', '/api/displays', { name: 'X', preset: 'city' }, { origin: 'https://elsewhere.example' });
-    expect(foreign).toMatchObject({ status: 403, body: { message: expect.stringContaining('another site') } });
+    const foreign = await client(
+      'POST',
+      '/api/displays',
+      { name: 'X', preset: 'city' },
+      { origin: 'https://elsewhere.example' },
+    );
+    expect(foreign).toMatchObject({
+      status: 403,
+      body: { message: expect.stringContaining('another site') },
+    });
     const { headers } = await fetch(`${url}/api/health`);
     expect(headers.get('content-security-policy')).toContain("default-src 'self'");
     expect(headers.get('x-content-type-options')).toBe('nosniff');
@@ -116,7 +152,11 @@ describe('roles on every route', () => {
   // Rows: route; columns: owner, planner, builder (owns Mill street), viewer.
   const section = (set: object) => async (client: Client, id: string) => {
     const row = await rowOf(client, id, 'section', 'street-b');
-    return client('POST', `/api/displays/${id}/batches`, batch(patch('section', 'street-b', row?.v ?? 1, set)));
+    return client(
+      'POST',
+      `/api/displays/${id}/batches`,
+      batch(patch('section', 'street-b', row?.v ?? 1, set)),
+    );
   };
   const matrix: [string, (client: Client, id: string) => Promise<{ status: number }>, number[]][] = [
     ['read', (client, id) => client('GET', `/api/displays/${id}`), [200, 200, 200, 200]],
@@ -124,12 +164,20 @@ describe('roles on every route', () => {
     ['log', (client, id) => client('GET', `/api/displays/${id}/batches`), [200, 200, 200, 200]],
     ['stage of section B', section({ stage: 'lit' }), [200, 200, 200, 403]],
     ['owner of section B', section({ owner: 'mads' }), [200, 200, 403, 403]],
-    ['the house rules', async (client, id) => {
-      const row = await rowOf(client, id, 'display', 'display');
-      return client('POST', `/api/displays/${id}/batches`, batch(patch('display', 'display', row?.v ?? 1, { notes: randomUUID() })));
-    }, [200, 200, 403, 403]],
+    [
+      'the house rules',
+      async (client, id) => {
+        const row = await rowOf(client, id, 'display', 'display');
+        return client(
+          'POST',
+          `/api/displays/${id}/batches`,
+          batch(patch('display', 'display', row?.v ?? 1, { notes: randomUUID() })),
+        );
+      },
+      [200, 200, 403, 403],
+    ],
     ['delete', (client, id) => client('DELETE', `/api/displays/${id}`), [204, 403, 403, 403]],
-  ]; // prettier-ignore
+  ];
   test.each(matrix)('%s', async (_, call, expected) => {
     // Backwards, so that the owner deletes last; each role starts from section B owned by its builder.
     const owner = await as('iva');
@@ -137,7 +185,12 @@ describe('roles on every route', () => {
     for (const login of [...people].reverse()) {
       const id = await valleyOf(owner);
       const row = await rowOf(owner, id, 'section', 'street-b');
-      if (row?.data?.owner !== 'brenna') await owner('POST', `/api/displays/${id}/batches`, batch(patch('section', 'street-b', row?.v ?? 1, { owner: 'brenna' })));
+      if (row?.data?.owner !== 'brenna')
+        await owner(
+          'POST',
+          `/api/displays/${id}/batches`,
+          batch(patch('section', 'street-b', row?.v ?? 1, { owner: 'brenna' })),
+        );
       statuses.unshift((await call(await as(login), id)).status);
     }
     expect(statuses).toEqual(expected);
@@ -154,7 +207,15 @@ describe('roles on every route', () => {
       expect((await other('GET', `/api/displays/${String(body.id)}${path}`)).status).toBe(404);
       expect((await nobody('GET', `/api/displays/${id}${path}`)).status).toBe(401);
     }
-    expect((await other('POST', `/api/displays/${String(body.id)}/batches`, batch(patch('table', 'table', 1, { x: 0 })))).status).toBe(404);
+    expect(
+      (
+        await other(
+          'POST',
+          `/api/displays/${String(body.id)}/batches`,
+          batch(patch('table', 'table', 1, { x: 0 })),
+        )
+      ).status,
+    ).toBe(404);
   });
 });
 
@@ -176,14 +237,34 @@ describe('changes', () => {
     const first = await client('POST', path, move);
     expect(await client('POST', path, move)).toEqual(first);
     expect(await rowOf(client, id, 'table', 't1')).toMatchObject({ v: v + 1, data: { x: -40 } });
-    expect(await client('POST', path, batch(patch('table', 't1', v, { x: 0 })))).toMatchObject({ status: 409, body: { code: 'stale', current: { x: -40, v: v + 1 } } });
-    expect(await client('POST', path, batch(patch('table', 't1', v + 1, { w: 1e9 })))).toMatchObject({ status: 422, body: { message: expect.stringContaining('40000') } });
-    expect(await client('POST', path, batch(patch('table', 'nowhere', 1, { x: 0 })))).toMatchObject({ status: 409, body: { code: 'unknown' } });
-    expect(await client('POST', path, { id: 'x', changes: [] })).toMatchObject({ status: 422, body: { message: expect.stringContaining('«id»') } });
+    expect(await client('POST', path, batch(patch('table', 't1', v, { x: 0 })))).toMatchObject({
+      status: 409,
+      body: { code: 'stale', current: { x: -40, v: v + 1 } },
+    });
+    expect(await client('POST', path, batch(patch('table', 't1', v + 1, { w: 1e9 })))).toMatchObject({
+      status: 422,
+      body: { message: expect.stringContaining('40000') },
+    });
+    expect(await client('POST', path, batch(patch('table', 'nowhere', 1, { x: 0 })))).toMatchObject({
+      status: 409,
+      body: { code: 'unknown' },
+    });
+    expect(await client('POST', path, { id: 'x', changes: [] })).toMatchObject({
+      status: 422,
+      body: { message: expect.stringContaining('«id»') },
+    });
     expect(await client('POST', path, '{"broken"')).toMatchObject({ status: 400 });
     expect(await client('POST', path, `"${'x'.repeat(5_000_000)}"`)).toMatchObject({ status: 413 });
     // Whole or not at all: the first change of a refused batch is not there.
-    expect((await client('POST', path, batch(patch('table', 't1', v + 1, { x: 5 }), patch('table', 't2', 99, { x: 5 })))).status).toBe(409);
+    expect(
+      (
+        await client(
+          'POST',
+          path,
+          batch(patch('table', 't1', v + 1, { x: 5 }), patch('table', 't2', 99, { x: 5 })),
+        )
+      ).status,
+    ).toBe(409);
     expect(await rowOf(client, id, 'table', 't1')).toMatchObject({ data: { x: -40 } });
   });
 
@@ -193,11 +274,18 @@ describe('changes', () => {
     const { body: before } = await client('GET', `/api/displays/${id}`);
     const say = async (notes: string) => {
       const row = await rowOf(client, id, 'display', 'display');
-      await client('POST', `/api/displays/${id}/batches`, batch(patch('display', 'display', row?.v ?? 1, { notes })));
+      await client(
+        'POST',
+        `/api/displays/${id}/batches`,
+        batch(patch('display', 'display', row?.v ?? 1, { notes })),
+      );
     };
     await say('missed');
     const abort = new AbortController();
-    const stream = await fetch(`${url}/api/displays/${id}/stream?after=${Number(before.seq)}`, { headers: { cookie: client.cookie }, signal: abort.signal });
+    const stream = await fetch(`${url}/api/displays/${id}/stream?after=${Number(before.seq)}`, {
+      headers: { cookie: client.cookie },
+      signal: abort.signal,
+    });
     const reader = stream.body?.pipeThrough(new TextDecoderStream()).getReader();
     let heard = '';
     const until = async (word: string) => {
@@ -207,7 +295,10 @@ describe('changes', () => {
     await say('live');
     await until('live');
     expect(heard.indexOf('missed')).toBeLessThan(heard.indexOf('live'));
-    expect([...heard.matchAll(/^id: (\d+)$/gm)].map(([, seq]) => Number(seq))).toEqual([Number(before.seq) + 1, Number(before.seq) + 2]);
+    expect([...heard.matchAll(/^id: (\d+)$/gm)].map(([, seq]) => Number(seq))).toEqual([
+      Number(before.seq) + 1,
+      Number(before.seq) + 2,
+    ]);
     abort.abort();
   });
 
@@ -215,8 +306,17 @@ describe('changes', () => {
     const client = await as('iva');
     const { body } = await client('POST', '/api/displays', { name: 'Busy', preset: 'vignette16' });
     const path = `/api/displays/${String(body.id)}/batches`;
-    const level = (i: number) => ({ op: 'add', kind: 'level', id: `level-${i}`, data: { name: `L${i}`, height: i } });
-    const seqs = await Promise.all(Array.from({ length: 90 }, (_, i) => client('POST', path, batch(level(i))).then((answer) => Number(answer.body.seq))));
+    const level = (i: number) => ({
+      op: 'add',
+      kind: 'level',
+      id: `level-${i}`,
+      data: { name: `L${i}`, height: i },
+    });
+    const seqs = await Promise.all(
+      Array.from({ length: 90 }, (_, i) =>
+        client('POST', path, batch(level(i))).then((answer) => Number(answer.body.seq)),
+      ),
+    );
     expect([...seqs].sort((a, b) => a - b)).toEqual(Array.from({ length: 90 }, (_, i) => i + 1));
     const log = Object.values((await client('GET', path)).body) as { seq: number }[];
     expect(log.map(({ seq }) => seq)).toEqual(Array.from({ length: 90 }, (_, i) => i + 1));
@@ -227,13 +327,20 @@ describe('files', () => {
   test('a display goes out and comes in the same; hostile files are refused with the reason', async () => {
     const client = await as('iva');
     const id = await valleyOf(client);
-    const text = await (await fetch(`${url}/api/displays/${id}/file`, { headers: { cookie: client.cookie } })).text();
+    const text = await (
+      await fetch(`${url}/api/displays/${id}/file`, { headers: { cookie: client.cookie } })
+    ).text();
     const { status, body } = await client('POST', '/api/displays/import', text);
     expect(status).toBe(201);
-    const again = await (await fetch(`${url}/api/displays/${String(body.id)}/file`, { headers: { cookie: client.cookie } })).text();
+    const again = await (
+      await fetch(`${url}/api/displays/${String(body.id)}/file`, { headers: { cookie: client.cookie } })
+    ).text();
     expect(again).toBe(text);
     const refused = async (file: string, words: string, code = 422) => {
-      expect(await client('POST', '/api/displays/import', file)).toMatchObject({ status: code, body: { message: expect.stringContaining(words) } });
+      expect(await client('POST', '/api/displays/import', file)).toMatchObject({
+        status: code,
+        body: { message: expect.stringContaining(words) },
+      });
     };
     await refused('['.repeat(100_000), 'more than 32 deep');
     await refused(text.replace('"version": 1', '"version": 7'), 'version 7');
@@ -251,7 +358,9 @@ describe('the store', () => {
     backupStore(database, copy);
     expect(() => backupStore(database, copy)).toThrow('never overwrites');
     const restored = openStore(copy, MIGRATIONS);
-    expect(restored.client.prepare('SELECT count(*) AS n FROM displays').get()).toMatchObject({ n: expect.any(Number) });
+    expect(restored.client.prepare('SELECT count(*) AS n FROM displays').get()).toMatchObject({
+      n: expect.any(Number),
+    });
     restored.close();
   });
 
@@ -264,19 +373,41 @@ describe('the store', () => {
     const count = typeof pages === 'object' && pages !== null ? Number(Object.values(pages)[0]) : 0;
     sql.exec(`PRAGMA max_page_count = ${count}`);
     try {
-      const pad = (i: number) => ({ op: 'add', kind: 'plot', id: `big-${i}`, data: { name: 'Big', x: 0, y: 0, w: 1, d: 1, height: 1, notes: 'x'.repeat(1900) } });
-      const answer = await client('POST', `/api/displays/${id}/batches`, batch(...Array.from({ length: 500 }, (_, i) => pad(i))));
-      expect(answer).toMatchObject({ status: 507, body: { code: 'disk-full', message: expect.stringContaining('nothing was saved') } });
+      const pad = (i: number) => ({
+        op: 'add',
+        kind: 'plot',
+        id: `big-${i}`,
+        data: { name: 'Big', x: 0, y: 0, w: 1, d: 1, height: 1, notes: 'x'.repeat(1900) },
+      });
+      const answer = await client(
+        'POST',
+        `/api/displays/${id}/batches`,
+        batch(...Array.from({ length: 500 }, (_, i) => pad(i))),
+      );
+      expect(answer).toMatchObject({
+        status: 507,
+        body: { code: 'disk-full', message: expect.stringContaining('nothing was saved') },
+      });
       expect(await client('GET', `/api/displays/${id}`)).toEqual(before);
     } finally {
       sql.exec('PRAGMA max_page_count = 1073741823');
     }
     const row = await rowOf(client, id, 'table', 't2');
-    expect((await client('POST', `/api/displays/${id}/batches`, batch(patch('table', 't2', row?.v ?? 1, { x: 931 })))).status).toBe(200);
+    expect(
+      (
+        await client(
+          'POST',
+          `/api/displays/${id}/batches`,
+          batch(patch('table', 't2', row?.v ?? 1, { x: 931 })),
+        )
+      ).status,
+    ).toBe(200);
   });
 
   test('the interface describes itself', async () => {
     const { body } = await (await as('iva'))('GET', '/api/docs.json');
-    expect(Object.keys(body.paths as object)).toEqual(expect.arrayContaining(['/api/displays/{id}/batches', '/api/displays/{id}/stream', '/api/session']));
+    expect(Object.keys(body.paths as object)).toEqual(
+      expect.arrayContaining(['/api/displays/{id}/batches', '/api/displays/{id}/stream', '/api/session']),
+    );
   });
 });

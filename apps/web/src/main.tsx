@@ -17,16 +17,34 @@ import { SurveyProvider } from './work/survey.tsx';
 import './styles.css';
 
 // The board and the solver are heavy: they come when they are needed.
-const PlanPage = lazy(() => import('./pages/plan/PlanPage.tsx').then(({ PlanPage: page }) => ({ default: page })));
-const CutPage = lazy(() => import('./pages/cut/CutPage.tsx').then(({ CutPage: page }) => ({ default: page })));
+const PlanPage = lazy(() =>
+  import('./pages/plan/PlanPage.tsx').then(({ PlanPage: page }) => ({ default: page })),
+);
+const CutPage = lazy(() =>
+  import('./pages/cut/CutPage.tsx').then(({ CutPage: page }) => ({ default: page })),
+);
 
 /** Whoever is not signed in gets the welcome page in place of the page asked for. */
-function SignedIn({ children }: { children: (user: { id: string; login: string; name: string }) => React.ReactNode }) {
+function SignedIn({
+  children,
+}: {
+  children: (user: { id: string; login: string; name: string }) => React.ReactNode;
+}) {
   const me = useQuery({ queryKey: keys.me, queryFn: api.me });
   if (me.isPending) return <Loading what="Opening" />;
   if (me.data) return children(me.data);
   if (me.error instanceof ApiProblem && me.error.status === 401) return <WelcomePage />;
-  return <Failure title="Open Quarry does not answer" message={me.error?.message ?? ''} act={<button type="button" className="btn btn-xs" onClick={() => void me.refetch()}>Try again</button>} />;
+  return (
+    <Failure
+      title="Open Quarry does not answer"
+      message={me.error?.message ?? ''}
+      act={
+        <button type="button" className="btn btn-xs" onClick={() => void me.refetch()}>
+          Try again
+        </button>
+      }
+    />
+  );
 }
 
 function DisplayPages() {
@@ -37,7 +55,17 @@ function DisplayPages() {
         <DisplayProvider
           id={id}
           loading={<Loading what="Opening the display" />}
-          failed={(error) => <Failure title="This display does not open" message={error.message} act={<Link className="link" to="/">All displays</Link>} />}
+          failed={(error) => (
+            <Failure
+              title="This display does not open"
+              message={error.message}
+              act={
+                <Link className="link" to="/">
+                  All displays
+                </Link>
+              }
+            />
+          )}
         >
           <SurveyProvider>
             <Frame />
@@ -54,23 +82,66 @@ const router = createBrowserRouter([
   {
     path: '/d/:id',
     element: <DisplayPages />,
-    errorElement: <Failure title="This page broke" message="Reload it; your changes are kept." act={<a className="link" href="/">All displays</a>} />,
+    errorElement: (
+      <Failure
+        title="This page broke"
+        message="Reload it; your changes are kept."
+        act={
+          <a className="link" href="/">
+            All displays
+          </a>
+        }
+      />
+    ),
     children: [
       { index: true, element: <Navigate to="plan" replace /> },
       { path: 'brief', element: <BriefPage /> },
-      { path: 'plan', element: <Suspense fallback={<Loading what="Unrolling the sheet" />}><PlanPage /></Suspense> },
-      { path: 'cut', element: <Suspense fallback={<Loading what="Setting up the saw" />}><CutPage /></Suspense> },
+      {
+        path: 'plan',
+        element: (
+          <Suspense fallback={<Loading what="Unrolling the sheet" />}>
+            <PlanPage />
+          </Suspense>
+        ),
+      },
+      {
+        path: 'cut',
+        element: (
+          <Suspense fallback={<Loading what="Setting up the saw" />}>
+            <CutPage />
+          </Suspense>
+        ),
+      },
       { path: 'stockpile', element: <StockpilePage /> },
       { path: 'progress', element: <ProgressPage /> },
       { path: '*', element: <Failure title="There is no such page" message="Pick one from the rail." /> },
     ],
   },
-  { path: '*', element: <Failure title="There is no such page" message="" act={<Link className="link" to="/">All displays</Link>} /> },
+  {
+    path: '*',
+    element: (
+      <Failure
+        title="There is no such page"
+        message=""
+        act={
+          <Link className="link" to="/">
+            All displays
+          </Link>
+        }
+      />
+    ),
+  },
 ]);
 
 function Words() {
   const theme = useView((view) => view.theme);
-  return <Toaster position="bottom-center" theme={theme === 'night' ? 'dark' : 'light'} toastOptions={{ style: { borderRadius: 3, boxShadow: 'none' } }} />;
+  return (
+    <Toaster
+      position="bottom-center"
+      theme={theme === 'night' ? 'dark' : 'light'}
+      toastOptions={{ style: { borderRadius: 3, boxShadow: 'none' } }}
+    />
+  );
 }
 
 const root = document.getElementById('root');

@@ -9,7 +9,11 @@ import { parseBody } from '../http/errors.ts';
 import { AccountsService, type User } from './accounts.service.ts';
 import { CurrentUser, SignedInGuard, clearSessionCookie, sessionToken, setSessionCookie } from './session.ts';
 
-const login = z.string().trim().toLowerCase().regex(/^[a-z0-9._-]{2,40}$/, 'a sign-in name has 2 to 40 letters, digits, dots, hyphens or underscores');
+const login = z
+  .string()
+  .trim()
+  .toLowerCase()
+  .regex(/^[a-z0-9._-]{2,40}$/, 'a sign-in name has 2 to 40 letters, digits, dots, hyphens or underscores');
 const signInSchema = z.strictObject({ login, password: z.string().min(1).max(200) });
 const setUpSchema = z.strictObject({
   code: z.string().max(40),
@@ -45,7 +49,11 @@ export class AccountsController {
   @UseGuards(ThrottlerGuard)
   @HttpCode(200)
   @ApiBody({ type: SignInDto })
-  async signIn(@Body() body: unknown, @Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<User> {
+  async signIn(
+    @Body() body: unknown,
+    @Req() request: Request,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<User> {
     const { login: name, password } = parseBody(signInSchema, body);
     return this.begin(await this.accounts.signIn(name, password), request, response);
   }
@@ -61,7 +69,11 @@ export class AccountsController {
   @Post('setup')
   @UseGuards(ThrottlerGuard)
   @ApiBody({ type: SetUpDto })
-  async setUp(@Body() body: unknown, @Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<User> {
+  async setUp(
+    @Body() body: unknown,
+    @Req() request: Request,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<User> {
     const { code, login: name, name: fullName, password } = parseBody(setUpSchema, body);
     return this.begin(await this.accounts.setUp(code, name, fullName, password), request, response);
   }

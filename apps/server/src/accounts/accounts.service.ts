@@ -50,8 +50,14 @@ export class AccountsService {
   }
 
   async setUp(code: string, login: string, name: string, password: string): Promise<User> {
-    if (this.setupCode === null) throw new ApiError(HttpStatus.CONFLICT, 'set-up', 'This instance has its first account already.');
-    if (code.trim().toUpperCase() !== this.setupCode) throw new ApiError(HttpStatus.FORBIDDEN, 'wrong-code', 'This is not the code that the server printed when it started.');
+    if (this.setupCode === null)
+      throw new ApiError(HttpStatus.CONFLICT, 'set-up', 'This instance has its first account already.');
+    if (code.trim().toUpperCase() !== this.setupCode)
+      throw new ApiError(
+        HttpStatus.FORBIDDEN,
+        'wrong-code',
+        'This is not the code that the server printed when it started.',
+      );
     const user = await this.create(login, name, password);
     this.setupCode = null;
     return user;
@@ -59,12 +65,19 @@ export class AccountsService {
 
   async create(login: string, name: string, password: string): Promise<User> {
     const user = { id: randomUUID(), login, name };
-    this.store.db.insert(users).values({ ...user, passwordHash: await hash(password), createdAt: Date.now() }).run();
+    this.store.db
+      .insert(users)
+      .values({ ...user, passwordHash: await hash(password), createdAt: Date.now() })
+      .run();
     return user;
   }
 
   byLogin(login: string): User | undefined {
-    return this.store.db.select({ id: users.id, login: users.login, name: users.name }).from(users).where(eq(users.login, login)).get();
+    return this.store.db
+      .select({ id: users.id, login: users.login, name: users.name })
+      .from(users)
+      .where(eq(users.login, login))
+      .get();
   }
 
   /** @throws ApiError 401 with the same words and delay whether the account exists or not */
@@ -80,12 +93,18 @@ export class AccountsService {
   startSession(user: User): { token: string; maxAge: number } {
     const token = randomBytes(32).toString('base64url');
     const createdAt = Date.now();
-    this.store.db.insert(sessions).values({ tokenHash: digest(token), userId: user.id, createdAt, expiresAt: createdAt + SESSION_MS }).run();
+    this.store.db
+      .insert(sessions)
+      .values({ tokenHash: digest(token), userId: user.id, createdAt, expiresAt: createdAt + SESSION_MS })
+      .run();
     return { token, maxAge: SESSION_MS };
   }
 
   endSession(token: string): void {
-    this.store.db.delete(sessions).where(eq(sessions.tokenHash, digest(token))).run();
+    this.store.db
+      .delete(sessions)
+      .where(eq(sessions.tokenHash, digest(token)))
+      .run();
   }
 
   userOf(token: string): User | null {

@@ -1,4 +1,11 @@
-import { HttpStatus, Inject, Injectable, createParamDecorator, type CanActivate, type ExecutionContext } from '@nestjs/common';
+import {
+  HttpStatus,
+  Inject,
+  Injectable,
+  createParamDecorator,
+  type CanActivate,
+  type ExecutionContext,
+} from '@nestjs/common';
 import { parseCookie } from 'cookie';
 import type { Request, Response } from 'express';
 import { ApiError } from '../http/errors.ts';
@@ -12,7 +19,13 @@ export function sessionToken(request: Request): string | null {
 }
 
 export function setSessionCookie(request: Request, response: Response, token: string, maxAge: number): void {
-  response.cookie(COOKIE, token, { httpOnly: true, sameSite: 'strict', secure: request.secure, path: '/', maxAge });
+  response.cookie(COOKIE, token, {
+    httpOnly: true,
+    sameSite: 'strict',
+    secure: request.secure,
+    path: '/',
+    maxAge,
+  });
 }
 
 export function clearSessionCookie(response: Response): void {
@@ -28,7 +41,12 @@ export class SignedInGuard implements CanActivate {
     const request = context.switchToHttp().getRequest<Request>();
     const token = sessionToken(request);
     const user = token ? this.accounts.userOf(token) : null;
-    if (!user) throw new ApiError(HttpStatus.UNAUTHORIZED, 'signed-out', 'Sign in first; your session may have ended.');
+    if (!user)
+      throw new ApiError(
+        HttpStatus.UNAUTHORIZED,
+        'signed-out',
+        'Sign in first; your session may have ended.',
+      );
     signedIn.set(request, user);
     return true;
   }

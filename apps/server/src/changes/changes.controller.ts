@@ -1,4 +1,17 @@
-import { Body, Controller, Get, Headers, HttpCode, Inject, Param, Post, Query, Req, Res, UseGuards } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Get,
+  Headers,
+  HttpCode,
+  Inject,
+  Param,
+  Post,
+  Query,
+  Req,
+  Res,
+  UseGuards,
+} from '@nestjs/common';
 import { ApiBody, ApiQuery, ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { createZodDto } from 'nestjs-zod';
@@ -30,7 +43,11 @@ export class ChangesController {
   @Post('batches')
   @HttpCode(200)
   @ApiBody({ type: BatchDto })
-  async land(@Param('id') id: string, @Body() body: unknown, @CurrentUser() user: User): Promise<{ seq: number }> {
+  async land(
+    @Param('id') id: string,
+    @Body() body: unknown,
+    @CurrentUser() user: User,
+  ): Promise<{ seq: number }> {
     const actor = this.displays.actor(id, user);
     return { seq: await this.writer.write(id, user, actor, parseBody(batchSchema, body)) };
   }
@@ -44,9 +61,21 @@ export class ChangesController {
 
   /** Server-sent events: first what was missed, then every batch as it lands. */
   @Get('stream')
-  stream(@Param('id') id: string, @Query('after') after: unknown, @Headers('last-event-id') last: unknown, @CurrentUser() user: User, @Req() request: Request, @Res() response: Response): void {
+  stream(
+    @Param('id') id: string,
+    @Query('after') after: unknown,
+    @Headers('last-event-id') last: unknown,
+    @CurrentUser() user: User,
+    @Req() request: Request,
+    @Res() response: Response,
+  ): void {
     this.displays.actor(id, user);
-    response.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store', connection: 'keep-alive', 'x-accel-buffering': 'no' });
+    response.writeHead(200, {
+      'content-type': 'text/event-stream',
+      'cache-control': 'no-store',
+      connection: 'keep-alive',
+      'x-accel-buffering': 'no',
+    });
     const send = (landed: Landed) => response.write(`id: ${landed.seq}\ndata: ${JSON.stringify(landed)}\n\n`);
     response.write(': open\n\n');
     for (const landed of this.writer.since(id, afterSchema.parse(last ?? after))) send(landed);

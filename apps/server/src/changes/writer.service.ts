@@ -55,7 +55,14 @@ export class WriterService implements OnModuleDestroy {
       .where(and(eq(batches.displayId, displayId), gt(batches.seq, after)))
       .orderBy(asc(batches.seq))
       .all()
-      .map(({ seq, batchId, author, at, label, changes }) => ({ seq, id: batchId, author, at, label, changes: JSON.parse(changes) }));
+      .map(({ seq, batchId, author, at, label, changes }) => ({
+        seq,
+        id: batchId,
+        author,
+        at,
+        label,
+        changes: JSON.parse(changes),
+      }));
   }
 
   onModuleDestroy(): void {
@@ -93,13 +100,29 @@ export class WriterService implements OnModuleDestroy {
             const seq = held.seq + 1;
             const at = Date.now();
             const { name, kind } = displayOf(scene);
-            append.run({ displayId, seq, batchId: batch.id, userId: user.id, author: user.name, at, label: batch.label, changes: JSON.stringify(batch.changes) });
+            append.run({
+              displayId,
+              seq,
+              batchId: batch.id,
+              userId: user.id,
+              author: user.name,
+              at,
+              label: batch.label,
+              changes: JSON.stringify(batch.changes),
+            });
             touch.run({ displayId, seq, at, name, kind });
             for (const row of rowsOf(displayId, scene, batch)) put.run(row);
             scenes.set(displayId, { scene, seq });
             done.push(() => {
               waiting.resolve(seq);
-              this.hub.publish(displayId, { seq, id: batch.id, author: user.name, at, label: batch.label, changes: batch.changes });
+              this.hub.publish(displayId, {
+                seq,
+                id: batch.id,
+                author: user.name,
+                at,
+                label: batch.label,
+                changes: batch.changes,
+              });
             });
           } catch (error) {
             // A refusal is this batch's alone; anything else (a full disk) undoes the whole transaction.
@@ -131,17 +154,34 @@ function prepareStatements({ db }: Store) {
       .prepare(),
     append: db
       .insert(batches)
-      .values({ displayId: at('displayId'), seq: at('seq'), batchId: at('batchId'), userId: at('userId'), author: at('author'), at: at('at'), label: at('label'), changes: at('changes') })
+      .values({
+        displayId: at('displayId'),
+        seq: at('seq'),
+        batchId: at('batchId'),
+        userId: at('userId'),
+        author: at('author'),
+        at: at('at'),
+        label: at('label'),
+        changes: at('changes'),
+      })
       .prepare(),
     touch: db
       .update(displays)
-      .set({ seq: sql`${at('seq')}`, changedAt: sql`${at('at')}`, name: sql`${at('name')}`, kind: sql`${at('kind')}` })
+      .set({
+        seq: sql`${at('seq')}`,
+        changedAt: sql`${at('at')}`,
+        name: sql`${at('name')}`,
+        kind: sql`${at('kind')}`,
+      })
       .where(eq(displays.id, at('displayId')))
       .prepare(),
     put: db
       .insert(entities)
       .values({ displayId: at('displayId'), kind: at('kind'), id: at('id'), v: at('v'), data: at('data') })
-      .onConflictDoUpdate({ target: [entities.displayId, entities.kind, entities.id], set: { v: sql`excluded.v`, data: sql`excluded.data` } })
+      .onConflictDoUpdate({
+        target: [entities.displayId, entities.kind, entities.id],
+        set: { v: sql`excluded.v`, data: sql`excluded.data` },
+      })
       .prepare(),
   };
 }
@@ -161,7 +201,12 @@ function judge(scene: Scene, { actor, batch }: Waiting): Scene {
   const reduction = reduce(scene, batch.changes);
   if (reduction.ok) return reduction.scene;
   const { reason, sentence, index, current } = reduction.refusal;
-  throw new ApiError(reason === 'invalid' ? HttpStatus.UNPROCESSABLE_ENTITY : HttpStatus.CONFLICT, reason, sentence, { index, current: current ?? null });
+  throw new ApiError(
+    reason === 'invalid' ? HttpStatus.UNPROCESSABLE_ENTITY : HttpStatus.CONFLICT,
+    reason,
+    sentence,
+    { index, current: current ?? null },
+  );
 }
 
 /** The rows of what a batch touched, as they stand after it. */

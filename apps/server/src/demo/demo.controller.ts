@@ -28,10 +28,16 @@ export class DemoController {
 
   @Post('session')
   @HttpCode(200)
-  signIn(@Body() body: unknown, @Req() request: Request, @Res({ passthrough: true }) response: Response): User {
+  signIn(
+    @Body() body: unknown,
+    @Req() request: Request,
+    @Res({ passthrough: true }) response: Response,
+  ): User {
     if (!this.config.demo) throw notFound('demo');
     const { login } = parseBody(signInSchema, body);
-    const user = this.demo.crew().some((member) => member.login === login) ? this.accounts.byLogin(login) : undefined;
+    const user = this.demo.crew().some((member) => member.login === login)
+      ? this.accounts.byLogin(login)
+      : undefined;
     if (!user) throw notFound('member of the demo crew');
     const { token, maxAge } = this.accounts.startSession(user);
     setSessionCookie(request, response, token, maxAge);

@@ -37,7 +37,8 @@ export class DemoService {
   async seed(folder: string, today: Date): Promise<void> {
     if (this.accounts.byLogin(CREW[0].login)) return;
     const users = new Map<string, User>();
-    for (const { login, name } of CREW) users.set(login, await this.accounts.create(login, name, randomBytes(24).toString('base64')));
+    for (const { login, name } of CREW)
+      users.set(login, await this.accounts.create(login, name, randomBytes(24).toString('base64')));
     const [owner] = users.values();
     for (const file of readdirSync(folder).filter((name) => name.endsWith('.quarry.json'))) {
       const reading = readFile(readFileSync(join(folder, file), 'utf8'));
@@ -57,14 +58,24 @@ function shiftDates(scene: Scene, today: Date): Scene {
   const { showDate, startDate, v } = displayOf(scene);
   if (!showDate) return scene;
   const days = differenceInCalendarDays(addDays(today, DAYS_TO_SHOW), parseISO(showDate));
-  const moved = (date: string | null) => (date === null ? null : formatISO(addDays(parseISO(date), days), { representation: 'date' }));
+  const moved = (date: string | null) =>
+    date === null ? null : formatISO(addDays(parseISO(date), days), { representation: 'date' });
   const reduction = reduce(scene, [
-    { op: 'patch', kind: 'display', id: 'display', v, set: { showDate: moved(showDate), startDate: moved(startDate) } },
+    {
+      op: 'patch',
+      kind: 'display',
+      id: 'display',
+      v,
+      set: { showDate: moved(showDate), startDate: moved(startDate) },
+    },
     ...listOf(scene, 'acceptance').map((entry) => ({
-      op: 'patch' as const, kind: 'acceptance' as const, id: entry.id, v: entry.v,
+      op: 'patch' as const,
+      kind: 'acceptance' as const,
+      id: entry.id,
+      v: entry.v,
       set: { at: entry.at === null ? null : addDays(parseISO(entry.at), days).toISOString() },
     })),
-  ]); // prettier-ignore
+  ]);
   if (!reduction.ok) throw new Error(reduction.refusal.sentence);
   return reduction.scene;
 }

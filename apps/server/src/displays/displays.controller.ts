@@ -1,16 +1,41 @@
-import { Body, Controller, Delete, Get, HttpCode, HttpStatus, Inject, Param, Post, Res, UseGuards } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  HttpStatus,
+  Inject,
+  Param,
+  Post,
+  Res,
+  UseGuards,
+} from '@nestjs/common';
 import { ApiBody, ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { createZodDto } from 'nestjs-zod';
 import { z } from 'zod';
-import { PRESETS, blankDisplay, displayOf, readFile, toRows, writeFile, type Actor, type Preset, type Row } from '@quarry/core/scene';
+import {
+  PRESETS,
+  blankDisplay,
+  displayOf,
+  readFile,
+  toRows,
+  writeFile,
+  type Actor,
+  type Preset,
+  type Row,
+} from '@quarry/core/scene';
 import type { User } from '../accounts/accounts.service.ts';
 import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
 import { ApiError, parseBody } from '../http/errors.ts';
 import { DisplaysService, type DisplayLine } from './displays.service.ts';
 
 const PRESET_NAMES = Object.keys(PRESETS) as [Preset, ...Preset[]];
-const createSchema = z.strictObject({ name: z.string().trim().min(1, 'a name is needed').max(80), preset: z.enum(PRESET_NAMES) });
+const createSchema = z.strictObject({
+  name: z.string().trim().min(1, 'a name is needed').max(80),
+  preset: z.enum(PRESET_NAMES),
+});
 class CreateDisplayDto extends createZodDto(createSchema) {}
 
 @ApiTags('displays')
@@ -28,7 +53,11 @@ export class DisplaysController {
   @ApiBody({ type: CreateDisplayDto })
   create(@Body() body: unknown, @CurrentUser() user: User): DisplayLine {
     const { name, preset } = parseBody(createSchema, body);
-    return this.displays.create(user, blankDisplay(name, preset, { name: user.name, initials: initialsOf(user.name) }), 'me');
+    return this.displays.create(
+      user,
+      blankDisplay(name, preset, { name: user.name, initials: initialsOf(user.name) }),
+      'me',
+    );
   }
 
   /** Takes a display file as text, so that its size and nesting are checked before it is parsed. */
@@ -42,7 +71,10 @@ export class DisplaysController {
   }
 
   @Get(':id')
-  read(@Param('id') id: string, @CurrentUser() user: User): { id: string; seq: number; actor: Actor; rows: Row[] } {
+  read(
+    @Param('id') id: string,
+    @CurrentUser() user: User,
+  ): { id: string; seq: number; actor: Actor; rows: Row[] } {
     const actor = this.displays.actor(id, user);
     const { scene, seq } = this.displays.hold(id);
     return { id, actor, seq, rows: toRows(scene) };
@@ -52,7 +84,11 @@ export class DisplaysController {
   file(@Param('id') id: string, @CurrentUser() user: User, @Res() response: Response): void {
     this.displays.actor(id, user);
     const { scene } = this.displays.hold(id);
-    const name = displayOf(scene).name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'display';
+    const name =
+      displayOf(scene)
+        .name.toLowerCase()
+        .replace(/[^a-z0-9]+/g, '-')
+        .replace(/^-|-$/g, '') || 'display';
     response.type('application/json').attachment(`${name}.quarry.json`).send(writeFile(scene));
   }
 

@@ -1,7 +1,15 @@
 import { randomUUID } from 'node:crypto';
 import { HttpStatus, Inject, Injectable } from '@nestjs/common';
 import { and, desc, eq, sql } from 'drizzle-orm';
-import { displayOf, fromRows, rowSchema, toRows, type Actor, type Role, type Scene } from '@quarry/core/scene';
+import {
+  displayOf,
+  fromRows,
+  rowSchema,
+  toRows,
+  type Actor,
+  type Role,
+  type Scene,
+} from '@quarry/core/scene';
 import type { User } from '../accounts/accounts.service.ts';
 import { STORE } from '../config.ts';
 import { ApiError, notFound } from '../http/errors.ts';
@@ -37,13 +45,24 @@ export class DisplaysService {
     this.findMember = store.db
       .select({ role: members.role, person: members.personId })
       .from(members)
-      .where(and(eq(members.displayId, sql.placeholder('displayId')), eq(members.userId, sql.placeholder('userId'))))
+      .where(
+        and(
+          eq(members.displayId, sql.placeholder('displayId')),
+          eq(members.userId, sql.placeholder('userId')),
+        ),
+      )
       .prepare();
   }
 
   list(user: User): DisplayLine[] {
     return this.store.db
-      .select({ id: displays.id, name: displays.name, kind: displays.kind, role: members.role, changedAt: displays.changedAt })
+      .select({
+        id: displays.id,
+        name: displays.name,
+        kind: displays.kind,
+        role: members.role,
+        changedAt: displays.changedAt,
+      })
       .from(members)
       .innerJoin(displays, eq(displays.id, members.displayId))
       .where(eq(members.userId, user.id))
@@ -57,10 +76,19 @@ export class DisplaysService {
     const now = Date.now();
     const line = { id: randomUUID(), name, kind, changedAt: now };
     transact(this.store.db, (tx) => {
-      tx.insert(displays).values({ ...line, createdAt: now }).run();
+      tx.insert(displays)
+        .values({ ...line, createdAt: now })
+        .run();
       tx.insert(members).values({ displayId: line.id, userId: user.id, role: 'owner', personId }).run();
-      const rows = toRows(scene).map(({ data, ...row }) => ({ displayId: line.id, ...row, data: data && JSON.stringify(data) }));
-      for (let at = 0; at < rows.length; at += 500) tx.insert(entities).values(rows.slice(at, at + 500)).run();
+      const rows = toRows(scene).map(({ data, ...row }) => ({
+        displayId: line.id,
+        ...row,
+        data: data && JSON.stringify(data),
+      }));
+      for (let at = 0; at < rows.length; at += 500)
+        tx.insert(entities)
+          .values(rows.slice(at, at + 500))
+          .run();
     });
     return { ...line, role: 'owner' };
   }
@@ -82,7 +110,8 @@ export class DisplaysService {
   }
 
   remove(displayId: string, user: User): void {
-    if (this.actor(displayId, user).role !== 'owner') throw new ApiError(HttpStatus.FORBIDDEN, 'forbidden', 'Only the owner may delete a display.');
+    if (this.actor(displayId, user).role !== 'owner')
+      throw new ApiError(HttpStatus.FORBIDDEN, 'forbidden', 'Only the owner may delete a display.');
     this.store.db.delete(displays).where(eq(displays.id, displayId)).run();
     this.held.delete(displayId);
   }
@@ -96,7 +125,11 @@ export class DisplaysService {
       this.held.set(displayId, known);
       return known;
     }
-    const row = this.store.db.select({ seq: displays.seq }).from(displays).where(eq(displays.id, displayId)).get();
+    const row = this.store.db
+      .select({ seq: displays.seq })
+      .from(displays)
+      .where(eq(displays.id, displayId))
+      .get();
     if (!row) throw notFound('display');
     const held = { scene: this.load(displayId), seq: row.seq };
     this.keep(displayId, held);
@@ -118,7 +151,9 @@ export class DisplaysService {
   private load(displayId: string): Scene {
     const rows = this.store.db.select().from(entities).where(eq(entities.displayId, displayId)).all();
     return fromRows(
-      rows.map(({ kind, id, v, data }) => rowSchema.parse({ kind, id, v, data: data === null ? null : JSON.parse(data) })),
+      rows.map(({ kind, id, v, data }) =>
+        rowSchema.parse({ kind, id, v, data: data === null ? null : JSON.parse(data) }),
+      ),
     );
   }
 }

@@ -1,4 +1,11 @@
-import { Catch, HttpException, HttpStatus, Logger, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
+import {
+  Catch,
+  HttpException,
+  HttpStatus,
+  Logger,
+  type ArgumentsHost,
+  type ExceptionFilter,
+} from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
 
@@ -15,7 +22,8 @@ export class ApiError extends HttpException {
   }
 }
 
-export const notFound = (what: string) => new ApiError(HttpStatus.NOT_FOUND, 'not-found', `There is no such ${what}, or you may not see it.`);
+export const notFound = (what: string) =>
+  new ApiError(HttpStatus.NOT_FOUND, 'not-found', `There is no such ${what}, or you may not see it.`);
 
 const STATUS_CODES: Partial<Record<number, string>> = {
   400: 'bad-request',
@@ -27,7 +35,11 @@ const STATUS_CODES: Partial<Record<number, string>> = {
 };
 
 /** SQLite says a disk is full in one of these. */
-const isDiskFull = (error: unknown) => error instanceof Error && /SQLITE_FULL|database or disk is full|SQLITE_IOERR/.test(`${'code' in error ? String(error.code) : ''} ${error.message}`);
+const isDiskFull = (error: unknown) =>
+  error instanceof Error &&
+  /SQLITE_FULL|database or disk is full|SQLITE_IOERR/.test(
+    `${'code' in error ? String(error.code) : ''} ${error.message}`,
+  );
 
 /** Turns whatever was thrown into one shape. What nobody foresaw is logged and told without its insides. */
 @Catch()
@@ -46,7 +58,14 @@ export class ErrorFilter implements ExceptionFilter {
 
   private describe(error: unknown): [number, Problem] {
     if (error instanceof ApiError) return [error.getStatus(), error.getResponse() as Problem];
-    if (isDiskFull(error)) return [507, { code: 'disk-full', message: 'The server’s disk is full: nothing was saved. Make room, then send it again.' }];
+    if (isDiskFull(error))
+      return [
+        507,
+        {
+          code: 'disk-full',
+          message: 'The server’s disk is full: nothing was saved. Make room, then send it again.',
+        },
+      ];
     if (error instanceof HttpException) {
       const status = error.getStatus();
       const message = status === 429 ? 'Too many attempts from here; wait a minute.' : error.message;
@@ -56,7 +75,16 @@ export class ErrorFilter implements ExceptionFilter {
     const parsed = z.object({ status: z.int().min(400).max(499), message: z.string() }).safeParse(error);
     if (parsed.success) {
       const { status, message } = parsed.data;
-      return [status, { code: STATUS_CODES[status] ?? 'bad-request', message: status === 413 ? 'The request is larger than this server takes.' : `The request cannot be read: ${message}.` }];
+      return [
+        status,
+        {
+          code: STATUS_CODES[status] ?? 'bad-request',
+          message:
+            status === 413
+              ? 'The request is larger than this server takes.'
+              : `The request cannot be read: ${message}.`,
+        },
+      ];
     }
     this.log.error(error instanceof Error ? error.stack : String(error));
     return [500, { code: 'error', message: 'Something went wrong on the server. Nothing was saved.' }];

@@ -8,9 +8,13 @@ export function sameOrigin(request: Request, response: Response, next: NextFunct
   if (request.method === 'GET' || request.method === 'HEAD') return next();
   const site = request.get('sec-fetch-site');
   const origin = request.get('origin');
-  const foreign = (site !== undefined && site !== 'same-origin' && site !== 'none') || (origin !== undefined && hostOf(origin) !== request.get('host'));
+  const foreign =
+    (site !== undefined && site !== 'same-origin' && site !== 'none') ||
+    (origin !== undefined && hostOf(origin) !== request.get('host'));
   if (!foreign) return next();
-  response.status(403).json({ code: 'forbidden', message: 'This request comes from another site; nothing was changed.' });
+  response
+    .status(403)
+    .json({ code: 'forbidden', message: 'This request comes from another site; nothing was changed.' });
 }
 
 function hostOf(origin: string): string | null {

@@ -6,7 +6,12 @@ import { readMigrationFiles } from 'drizzle-orm/migrator';
 import { BaseSQLiteDatabase, SQLiteSyncDialect } from 'drizzle-orm/sqlite-core';
 import Database from 'libsql';
 
-export type Db = BaseSQLiteDatabase<'sync', Database.RunResult, Record<string, unknown>, TablesRelationalConfig>;
+export type Db = BaseSQLiteDatabase<
+  'sync',
+  Database.RunResult,
+  Record<string, unknown>,
+  TablesRelationalConfig
+>;
 
 /** An open database with the lock that keeps a second server off the same file. */
 export interface Store {
@@ -31,12 +36,20 @@ export function openStore(path: string, migrationsFolder: string): Store {
   const lock = takeLock(path);
   try {
     const client = new Database(path);
-    client.exec('PRAGMA journal_mode = WAL; PRAGMA synchronous = FULL; PRAGMA foreign_keys = ON; PRAGMA busy_timeout = 2000;');
+    client.exec(
+      'PRAGMA journal_mode = WAL; PRAGMA synchronous = FULL; PRAGMA foreign_keys = ON; PRAGMA busy_timeout = 2000;',
+    );
     const check: unknown = client.prepare('PRAGMA integrity_check').get();
     const verdict = typeof check === 'object' && check !== null ? Object.values(check)[0] : check;
-    if (verdict !== 'ok') throw new StoreError(`The database ${path} is damaged: ${String(verdict)}. Restore a backup.`);
+    if (verdict !== 'ok')
+      throw new StoreError(`The database ${path} is damaged: ${String(verdict)}. Restore a backup.`);
     const dialect = new SQLiteSyncDialect();
-    const session = new BetterSQLiteSession<Record<string, unknown>, TablesRelationalConfig>(client, dialect, undefined, {});
+    const session = new BetterSQLiteSession<Record<string, unknown>, TablesRelationalConfig>(
+      client,
+      dialect,
+      undefined,
+      {},
+    );
     const db: Db = new BaseSQLiteDatabase('sync', dialect, session, undefined);
     dialect.migrate(readMigrationFiles({ migrationsFolder }), session, { migrationsFolder });
     return {
@@ -50,7 +63,9 @@ export function openStore(path: string, migrationsFolder: string): Store {
   } catch (error) {
     lock.close();
     if (error instanceof StoreError) throw error;
-    throw new StoreError(`The database ${path} does not open: ${error instanceof Error ? error.message : String(error)}.`);
+    throw new StoreError(
+      `The database ${path} does not open: ${error instanceof Error ? error.message : String(error)}.`,
+    );
   }
 }
 
@@ -83,7 +98,9 @@ function takeLock(path: string): Database.Database {
     return lock;
   } catch {
     lock.close();
-    throw new StoreError(`Another server is using ${path}. Stop it first, or start this one with another --data folder.`);
+    throw new StoreError(
+      `Another server is using ${path}. Stop it first, or start this one with another --data folder.`,
+    );
   }
 }
 

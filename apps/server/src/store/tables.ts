@@ -46,7 +46,10 @@ export const members = sqliteTable(
     /** The person entity of the display that this account is. */
     personId: text(),
   },
-  (table) => [primaryKey({ columns: [table.displayId, table.userId] }), index('members_user').on(table.userId)],
+  (table) => [
+    primaryKey({ columns: [table.displayId, table.userId] }),
+    index('members_user').on(table.userId),
+  ],
 );
 
 /** Entities as they stand; a removed one keeps its row for its last version. */

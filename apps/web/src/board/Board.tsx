@@ -1,6 +1,16 @@
-import Konva from 'konva';
+import type Konva from 'konva';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { Label, Layer as KonvaLayer, Line, Rect as KonvaRect, Shape, Stage, Tag, Text, Transformer } from 'react-konva';
+import {
+  Label,
+  Layer as KonvaLayer,
+  Line,
+  Rect as KonvaRect,
+  Shape,
+  Stage,
+  Tag,
+  Text,
+  Transformer,
+} from 'react-konva';
 import type { Rect } from '@quarry/core/lattice';
 import type { Judged } from '@quarry/core/check';
 import { footprintBounds } from '@quarry/core/relief';
@@ -9,9 +19,11 @@ import { useView, type Picked, type Tool } from '../data/view.ts';
 import { say, sayAlso } from '../ui/quantity.ts';
 import { useSize } from '../ui/useSize.ts';
 import type { Survey } from '../work/core.worker.ts';
-import { drawBoard } from './draw.ts';
+import type { Picture } from './draw.ts';
 import { groundArt } from './groundArt.ts';
 import { PALETTES } from './palette.ts';
+import { usePointer } from './pointer.ts';
+import { Sheet } from './sheet.ts';
 import { STEPS, fieldsOf, isPlaced, pickAt, placeOf, snapRect, type Placed } from './pick.ts';
 import { centreOn, fit, rectToScreen, rectToStuds, toStuds, zoomAt, type Viewport } from './viewport.ts';
 
@@ -31,8 +43,6 @@ interface BoardProps {
   snap?: number;
   onPlace?: (kind: Placed, id: string, place: Rect) => void;
   onDraw?: (tool: Drawn, place: Rect) => void;
-  onPointer?: (studs: { x: number; y: number } | null) => void;
-  onZoom?: (view: Viewport) => void;
   onClickStud?: (studs: { x: number; y: number }) => void;
 }
 
@@ -45,22 +55,59 @@ const BLANK: Rect = { x: 0, y: 0, w: 96, d: 48 };
  * The plan board: one canvas that draws the scene as a survey sheet, and over it what is being picked, moved,
  * resized or drawn. It changes nothing itself: it says what the person asks for.
  */
-export function Board({ scene, survey, findings = [], readOnly = false, label, cutRow = null, mayEdit, snap = 1, onPlace, onDraw, onPointer, onZoom, onClickStud }: BoardProps) {
+export function Board({
+  scene,
+  survey,
+  findings = [],
+  readOnly = false,
+  label,
+  cutRow = null,
+  mayEdit,
+  snap = 1,
+  onPlace,
+  onDraw,
+  onClickStud,
+}: BoardProps) {
   const [host, size] = useSize<HTMLDivElement>();
   const [view, setView] = useState<Viewport | null>(null);
   const [draft, setDraft] = useState<Rect | null>(null);
   const [moving, setMoving] = useState<Rect | null>(null);
-  const press = useRef<{ x: number; y: number; view: Viewport; moved: boolean; on: 'pan' | 'draw' } | null>(null);
+  const press = useRef<{ x: number; y: number; view: Viewport; moved: boolean; on: 'pan' | 'draw' } | null>(
+    null,
+  );
   const { picked: pickedAnywhere, pick, tool: toolAnywhere, hidden, goTo, theme, metric } = useView();
   const picked = readOnly ? null : pickedAnywhere;
   const tool = readOnly ? 'pick' : toolAnywhere;
   const palette = PALETTES[theme];
-  const art = useMemo(() => (survey ? groundArt(survey.relief, survey.contours, palette) : null), [survey, palette]);
+  const art = useMemo(
+    () => (survey ? groundArt(survey.relief, survey.contours, palette) : null),
+    [survey, palette],
+  );
   const [fontsReady, setFontsReady] = useState(false);
   useEffect(() => {
-    void Promise.all(["500 11px 'Archivo Variable'", "10px 'Spline Sans Mono'"].map((font) => document.fonts.load(font))).then(() => setFontsReady(true));
+    void Promise.all(
+      ["500 11px 'Archivo Variable'", "10px 'Spline Sans Mono'"].map((font) => document.fonts.load(font)),
+    ).then(() => setFontsReady(true));
   }, []);
 
+  const layer = useRef<Konva.Layer>(null);
+  const sheet = useRef<Sheet | null>(null);
+  useEffect(() => {
+    const fresh = new Sheet(() => layer.current?.batchDraw());
+    sheet.current = fresh;
+    layer.current?.batchDraw();
+    return () => fresh.dispose();
+  }, []);
+  const picture = (at: Viewport): Picture => ({
+    scene,
+    art,
+    findings,
+    palette,
+    view: at,
+    hidden: readOnly ? NOTHING : hidden,
+    cutRow,
+    ...size,
+  });
   const whole = footprintBounds(scene) ?? BLANK;
   const fitAll = () => setView(fit(whole, size.width, size.height));
   useEffect(() => {
@@ -73,11 +120,14 @@ export function Board({ scene, survey, findings = [], readOnly = false, label, c
     if (goTo && !readOnly) setView((now) => now && centreOn(now, goTo.x, goTo.y, size.width, size.height));
   }, [goTo]);
   useEffect(() => {
-    if (view) onZoom?.(view);
+    if (view && !readOnly) usePointer.setState({ zoom: view.scale });
   }, [view]);
 
   const place = placeOf(scene, picked);
-  const step = picked && isPlaced(picked.kind) ? Math.max(STEPS[picked.kind] ?? 0, picked.kind === 'table' ? 0 : snap) : 0;
+  const step =
+    picked && isPlaced(picked.kind)
+      ? Math.max(STEPS[picked.kind] ?? 0, picked.kind === 'table' ? 0 : snap)
+      : 0;
   const editable = !readOnly && picked !== null && step > 0 && (mayEdit?.(picked) ?? false);
   const pointerAt = (stage: Konva.Stage | null) => stage?.getPointerPosition() ?? null;
 
@@ -93,12 +143,17 @@ export function Board({ scene, survey, findings = [], readOnly = false, label, c
   const move = ({ target }: Konva.KonvaEventObject<MouseEvent | TouchEvent>) => {
     const at = pointerAt(target.getStage());
     if (!at || !view) return;
-    onPointer?.(toStuds(view, at.x, at.y));
+    if (!readOnly) usePointer.setState({ studs: toStuds(view, at.x, at.y) });
     const { current } = press;
     if (!current) return;
     if (Math.hypot(at.x - current.x, at.y - current.y) > SLOP) current.moved = true;
     if (!current.moved) return;
-    if (current.on === 'pan') setView({ ...current.view, x: current.view.x + at.x - current.x, y: current.view.y + at.y - current.y });
+    if (current.on === 'pan')
+      setView({
+        ...current.view,
+        x: current.view.x + at.x - current.x,
+        y: current.view.y + at.y - current.y,
+      });
     else setDraft(between(toStuds(view, current.x, current.y), toStuds(view, at.x, at.y), tool, snap));
   };
   const up = ({ target }: Konva.KonvaEventObject<MouseEvent | TouchEvent>) => {
@@ -126,7 +181,11 @@ export function Board({ scene, survey, findings = [], readOnly = false, label, c
       const [dx, dy] = arrow;
       if (place && editable && picked && isPlaced(picked.kind)) {
         const by = event.shiftKey ? 8 : event.altKey ? 0.5 : 1;
-        onPlace?.(picked.kind, picked.id, fieldsOf(picked.kind, { ...place, x: place.x + dx * by, y: place.y + dy * by }));
+        onPlace?.(
+          picked.kind,
+          picked.id,
+          fieldsOf(picked.kind, { ...place, x: place.x + dx * by, y: place.y + dy * by }),
+        );
       } else setView({ ...view, x: view.x - dx * 60, y: view.y - dy * 60 });
     } else if (event.key === '+' || event.key === '=') setView(zoomAt(view, 1.25, middle.x, middle.y));
     else if (event.key === '-') setView(zoomAt(view, 0.8, middle.x, middle.y));
@@ -152,7 +211,7 @@ export function Board({ scene, survey, findings = [], readOnly = false, label, c
         role={readOnly ? 'img' : 'application'}
         aria-label={label}
         onKeyDown={keyDown}
-        onMouseLeave={() => onPointer?.(null)}
+        onMouseLeave={() => usePointer.setState({ studs: null })}
       >
         {view && size.width > 0 && (
           <Stage
@@ -170,12 +229,16 @@ export function Board({ scene, survey, findings = [], readOnly = false, label, c
               setView((now) => now && zoomAt(now, Math.exp(-evt.deltaY * 0.0015), evt.offsetX, evt.offsetY));
             }}
           >
-            <KonvaLayer>
+            <KonvaLayer ref={layer}>
               <Shape
                 name="sheet"
                 key={String(fontsReady)}
                 sceneFunc={(context) =>
-                  drawBoard(context._context, { scene, art, findings, palette, view, hidden: readOnly ? NOTHING : hidden, cutRow, ...size })
+                  sheet.current?.draw(
+                    context._context,
+                    picture(view),
+                    layer.current?.getCanvas().getPixelRatio() ?? 1,
+                  )
                 }
                 hitFunc={(context, shape) => {
                   context.beginPath();
@@ -201,23 +264,51 @@ export function Board({ scene, survey, findings = [], readOnly = false, label, c
                   onClick={(x, y) => pick(pickAt(scene, hidden, view, x, y, picked))}
                 />
               )}
-              {draft && tool !== 'measure' && <KonvaRect {...box(rectToScreen(view, draft))} stroke={palette.iron} strokeWidth={2} dash={[6, 3]} listening={false} />}
+              {draft && tool !== 'measure' && (
+                <KonvaRect
+                  {...box(rectToScreen(view, draft))}
+                  stroke={palette.iron}
+                  strokeWidth={2}
+                  dash={[6, 3]}
+                  listening={false}
+                />
+              )}
               {draft && tool === 'measure' && <Measured draft={draft} view={view} iron={palette.iron} />}
-              {(moving ?? (tool === 'measure' ? null : draft)) && <SizeTag rect={moving ?? draft ?? BLANK} view={view} palette={palette} metric={metric} />}
-              {draft && tool === 'measure' && <SizeTag rect={draft} view={view} palette={palette} metric={metric} measure />}
+              {(moving ?? (tool === 'measure' ? null : draft)) && (
+                <SizeTag rect={moving ?? draft ?? BLANK} view={view} palette={palette} metric={metric} />
+              )}
+              {draft && tool === 'measure' && (
+                <SizeTag rect={draft} view={view} palette={palette} metric={metric} measure />
+              )}
             </KonvaLayer>
           </Stage>
         )}
       </div>
       {!readOnly && view && (
-        <div className="absolute right-3 bottom-16 flex flex-col join join-vertical border hair bg-base-100">
-          <button type="button" className="btn btn-xs btn-ghost btn-square join-item fig" aria-label="Zoom in" onClick={() => setView(zoomAt(view, 1.25, size.width / 2, size.height / 2))}>
+        <div className="absolute right-3 bottom-16 flex flex-col border hair bg-base-100">
+          <button
+            type="button"
+            className="btn btn-xs btn-ghost btn-square fig"
+            aria-label="Zoom in"
+            onClick={() => setView(zoomAt(view, 1.25, size.width / 2, size.height / 2))}
+          >
             +
           </button>
-          <button type="button" className="btn btn-xs btn-ghost btn-square join-item fig" aria-label="Zoom out" onClick={() => setView(zoomAt(view, 0.8, size.width / 2, size.height / 2))}>
+          <button
+            type="button"
+            className="btn btn-xs btn-ghost btn-square fig"
+            aria-label="Zoom out"
+            onClick={() => setView(zoomAt(view, 0.8, size.width / 2, size.height / 2))}
+          >
             −
           </button>
-          <button type="button" className="btn btn-xs btn-ghost btn-square join-item fig" aria-label="Fit the whole display" title="Fit (0)" onClick={fitAll}>
+          <button
+            type="button"
+            className="btn btn-xs btn-ghost btn-square fig"
+            aria-label="0: fit the whole display"
+            title="Fit (0)"
+            onClick={fitAll}
+          >
             0
           </button>
         </div>
@@ -234,7 +325,10 @@ function between(a: { x: number; y: number }, b: { x: number; y: number }, tool:
   const step = tool === 'table' ? 10 / 8 : tool === 'footprint' ? 1 : snap;
   const on = (value: number) => Math.round(value / step) * step;
   if (tool === 'measure') return { x: on(a.x), y: on(a.y), w: on(b.x) - on(a.x), d: on(b.y) - on(a.y) };
-  return snapRect({ x: Math.min(a.x, b.x), y: Math.min(a.y, b.y), w: Math.abs(b.x - a.x), d: Math.abs(b.y - a.y) }, step);
+  return snapRect(
+    { x: Math.min(a.x, b.x), y: Math.min(a.y, b.y), w: Math.abs(b.x - a.x), d: Math.abs(b.y - a.y) },
+    step,
+  );
 }
 
 interface SelectionProps {
@@ -257,7 +351,8 @@ function Selection({ place, step, view, editable, iron, onMove, onPlace, onClick
   }, [editable]);
   const on = rectToScreen(view, place);
   const snapped = (rect: Rect) => snapRect(rectToStuds(view, rect), step);
-  const read = (node: Konva.Rect): Rect => snapped({ x: node.x(), y: node.y(), w: node.width() * node.scaleX(), d: node.height() * node.scaleY() });
+  const read = (node: Konva.Rect): Rect =>
+    snapped({ x: node.x(), y: node.y(), w: node.width() * node.scaleX(), d: node.height() * node.scaleY() });
   const settle = (node: Konva.Rect) => {
     const rect = read(node);
     node.scale({ x: 1, y: 1 });
@@ -299,7 +394,10 @@ function Selection({ place, step, view, editable, iron, onMove, onPlace, onClick
           anchorStroke={iron}
           anchorFill="#ffffff"
           boundBoxFunc={(_, next) => {
-            const { x, y, w, d } = rectToScreen(view, snapped({ x: next.x, y: next.y, w: next.width, d: next.height }));
+            const { x, y, w, d } = rectToScreen(
+              view,
+              snapped({ x: next.x, y: next.y, w: next.width, d: next.height }),
+            );
             return { ...next, x, y, width: w, height: d };
           }}
         />
@@ -314,7 +412,19 @@ function Measured({ draft, view, iron }: { draft: Rect; view: Viewport; iron: st
 }
 
 /** The size while it changes: studs and millimetres (or inches) beside the pointer's rectangle. */
-function SizeTag({ rect, view, palette, metric, measure }: { rect: Rect; view: Viewport; palette: (typeof PALETTES)['day']; metric: 'mm' | 'in'; measure?: boolean }) {
+function SizeTag({
+  rect,
+  view,
+  palette,
+  metric,
+  measure,
+}: {
+  rect: Rect;
+  view: Viewport;
+  palette: (typeof PALETTES)['day'];
+  metric: 'mm' | 'in';
+  measure?: boolean;
+}) {
   const on = rectToScreen(view, rect);
   const reach = Math.hypot(rect.w, rect.d);
   const words = measure
@@ -323,7 +433,14 @@ function SizeTag({ rect, view, palette, metric, measure }: { rect: Rect; view: V
   return (
     <Label x={on.x + Math.max(0, on.w) + 8} y={on.y} listening={false}>
       <Tag fill={palette.ink} />
-      <Text text={words} fill={palette.paper} padding={5} fontSize={11} lineHeight={1.3} fontFamily="Spline Sans Mono" />
+      <Text
+        text={words}
+        fill={palette.paper}
+        padding={5}
+        fontSize={11}
+        lineHeight={1.3}
+        fontFamily="Spline Sans Mono"
+      />
     </Label>
   );
 }

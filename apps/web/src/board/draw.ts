@@ -26,8 +26,8 @@ const SANS = "'Archivo Variable'";
 /** Width of the rulers at the top and the left, px. */
 export const RULER = 20;
 
-/** Draws the whole board on a 2D context whose unit is a CSS pixel. */
-export function drawBoard(ctx: CanvasRenderingContext2D, picture: Picture): void {
+/** Draws all that moves with the ground, on a 2D context whose unit is a CSS pixel. */
+export function drawSheet(ctx: CanvasRenderingContext2D, picture: Picture): void {
   const { palette, width, height, hidden } = picture;
   ctx.save();
   ctx.fillStyle = palette.paper;
@@ -44,6 +44,12 @@ export function drawBoard(ctx: CanvasRenderingContext2D, picture: Picture): void
   if (!hidden.has('sections')) drawSections(ctx, picture);
   if (!hidden.has('findings')) drawFindings(ctx, picture);
   if (picture.cutRow !== null) drawCutRow(ctx, picture, picture.cutRow);
+  ctx.restore();
+}
+
+/** Draws what stays where it is on the screen: rulers, scale bar and north. */
+export function drawFrame(ctx: CanvasRenderingContext2D, picture: Picture): void {
+  ctx.save();
   drawRulers(ctx, picture);
   drawScale(ctx, picture);
   ctx.restore();
@@ -76,7 +82,11 @@ function drawTables(ctx: CanvasRenderingContext2D, picture: Picture): void {
     const covered = scene && table.y + table.d < (scene.y + scene.d) * 8;
     ctx.textBaseline = covered ? 'bottom' : 'top';
     ctx.textAlign = 'left';
-    ctx.fillText(`${table.name} · ${table.height} mm high`, Math.max(on.x, RULER) + 4, covered ? on.y - 2 : on.y + on.d + 3);
+    ctx.fillText(
+      `${table.name} · ${table.height} mm high`,
+      Math.max(on.x, RULER) + 4,
+      covered ? on.y - 2 : on.y + on.d + 3,
+    );
   }
 }
 
@@ -165,16 +175,42 @@ function highest(relief: Relief, section: Rect): { x: number; y: number; height:
       top.push({ x: x + 0.5, y: y + 0.5 });
     }
   if (top.length === 0) return null;
-  const middle = { x: top.reduce((sum, { x }) => sum + x, 0) / top.length, y: top.reduce((sum, { y }) => sum + y, 0) / top.length };
+  const middle = {
+    x: top.reduce((sum, { x }) => sum + x, 0) / top.length,
+    y: top.reduce((sum, { y }) => sum + y, 0) / top.length,
+  };
   const far = ({ x, y }: { x: number; y: number }) => Math.hypot(x - middle.x, y - middle.y);
   const nearest = top.reduce((best, stud) => (far(stud) < far(best) ? stud : best));
   return { ...nearest, height: high };
 }
 
-function halo(ctx: CanvasRenderingContext2D, text: string, x: number, y: number, ink: string, sheet: string): void {
+function halo(
+  ctx: CanvasRenderingContext2D,
+  text: string,
+  x: number,
+  y: number,
+  ink: string,
+  sheet: string,
+): void {
   ctx.strokeStyle = sheet;
   ctx.lineWidth = 3;
   ctx.strokeText(text, x, y);
+  ctx.fillStyle = ink;
+  ctx.fillText(text, x, y);
+}
+
+/** A centred text on a plate of the sheet's colour: quicker than a halo where there are hundreds. */
+function plate(
+  ctx: CanvasRenderingContext2D,
+  text: string,
+  x: number,
+  y: number,
+  ink: string,
+  sheet: string,
+): void {
+  const width = ctx.measureText(text).width + 4;
+  ctx.fillStyle = sheet;
+  ctx.fillRect(x - width / 2, y - 6, width, 12);
   ctx.fillStyle = ink;
   ctx.fillText(text, x, y);
 }
@@ -193,7 +229,14 @@ function drawWaterNames(ctx: CanvasRenderingContext2D, picture: Picture): void {
     ctx.letterSpacing = '0px';
     ctx.font = `11px ${MONO}`;
     const height = (scene.level[pad.level]?.height ?? 0) + pad.offset;
-    halo(ctx, `level ${formatPlates(height)}`, on.x + on.w / 2, on.y + on.d / 2 + 9, palette.tarn, palette.water);
+    halo(
+      ctx,
+      `level ${formatPlates(height)}`,
+      on.x + on.w / 2,
+      on.y + on.d / 2 + 9,
+      palette.tarn,
+      palette.water,
+    );
   }
 }
 
@@ -202,28 +245,25 @@ function drawPlots(ctx: CanvasRenderingContext2D, picture: Picture): void {
   const fills = new Path2D();
   const walls = new Path2D();
   const labelled: { name: string; on: Rect; note: string }[] = [];
+  // Walls are one stud thick; too thin to see, they are left out.
+  const wall = view.scale > 1.2 ? view.scale : 0;
   for (const plot of listOf(picture.scene, 'plot')) {
     const on = visible(picture, plot);
     if (!on) continue;
     fills.rect(on.x, on.y, on.w, on.d);
-    const wall = view.scale;
-    if (on.w > 4 * wall && on.d > 4 * wall && wall > 1.2) walls.rect(on.x + wall, on.y + wall, on.w - 2 * wall, on.d - 2 * wall);
-    if (on.w > 26 && on.d > 12) labelled.push({ name: plot.name, on, note: `${formatPlates(plot.height)} tall` });
+    if (wall > 0 && on.w > 4 * wall && on.d > 4 * wall)
+      walls.rect(on.x + wall, on.y + wall, on.w - 2 * wall, on.d - 2 * wall);
+    if (on.w > 26 && on.d > 12)
+      labelled.push({ name: plot.name, on, note: `${formatPlates(plot.height)} tall` });
   }
   ctx.fillStyle = palette.sheet;
   ctx.fill(fills);
-  ctx.save();
-  ctx.clip(walls);
   ctx.strokeStyle = palette.line;
   ctx.lineWidth = 0.7;
   ctx.beginPath();
   for (const { on } of labelled)
-    for (let shift = 6; shift < on.w + on.d; shift += 6) {
-      ctx.moveTo(on.x + Math.min(shift, on.w), on.y + Math.max(0, shift - on.w));
-      ctx.lineTo(on.x + Math.max(0, shift - on.d), on.y + Math.min(shift, on.d));
-    }
+    hatch(ctx, { x: on.x + wall, y: on.y + wall, w: on.w - 2 * wall, d: on.d - 2 * wall });
   ctx.stroke();
-  ctx.restore();
   ctx.strokeStyle = palette.ink;
   ctx.lineWidth = 1.2;
   ctx.stroke(fills);
@@ -236,10 +276,18 @@ function drawPlots(ctx: CanvasRenderingContext2D, picture: Picture): void {
     const lines = wrap(ctx, name, on.w - 8, Math.trunc((on.d - 4) / 13));
     const tall = on.d > lines.length * 13 + 22 && on.w > 56;
     const top = on.y + on.d / 2 - ((lines.length - 1) * 13) / 2 - (tall ? 6 : 0);
-    lines.forEach((line, i) => halo(ctx, line, on.x + on.w / 2, top + i * 13, palette.ink, palette.sheet));
+    lines.forEach((line, i) => plate(ctx, line, on.x + on.w / 2, top + i * 13, palette.ink, palette.sheet));
     if (!tall) continue;
     ctx.font = `10px ${MONO}`;
-    halo(ctx, note, on.x + on.w / 2, top + lines.length * 13, palette.ink2, palette.sheet);
+    plate(ctx, note, on.x + on.w / 2, top + lines.length * 13, palette.ink2, palette.sheet);
+  }
+}
+
+/** 45° hairlines that end exactly on a rectangle's sides. */
+function hatch(ctx: CanvasRenderingContext2D, { x, y, w, d }: Rect): void {
+  for (let shift = 6; shift < w + d; shift += 6) {
+    ctx.moveTo(x + Math.min(shift, w), y + Math.max(0, shift - w));
+    ctx.lineTo(x + Math.max(0, shift - d), y + Math.min(shift, d));
   }
 }
 
@@ -311,7 +359,10 @@ function drawSections(ctx: CanvasRenderingContext2D, picture: Picture): void {
 }
 
 /** Where a section's letter stands on the screen: in the far corner that the module flags leave free. */
-export const sectionMark = (on: Rect) => ({ x: on.x + on.w - Math.min(18, on.w / 2), y: on.y + Math.min(18, on.d / 2) });
+export const sectionMark = (on: Rect) => ({
+  x: on.x + on.w - Math.min(18, on.w / 2),
+  y: on.y + Math.min(18, on.d / 2),
+});
 
 function drawFindings(ctx: CanvasRenderingContext2D, picture: Picture): void {
   const { palette, view } = picture;
@@ -344,7 +395,11 @@ function drawFindings(ctx: CanvasRenderingContext2D, picture: Picture): void {
   }
 }
 
-function drawCutRow(ctx: CanvasRenderingContext2D, { palette, view, width, art }: Picture, row: number): void {
+function drawCutRow(
+  ctx: CanvasRenderingContext2D,
+  { palette, view, width, art }: Picture,
+  row: number,
+): void {
   if (!art) return;
   const { y } = toScreen(view, 0, row + 0.5);
   const from = Math.max(RULER, toScreen(view, art.relief.x, 0).x - 12);

@@ -19,7 +19,13 @@ export function groundArt(relief: Relief, contours: readonly Contour[], palette:
     const path = pattern && areaOf(relief, code);
     return pattern && path ? [{ path, pattern }] : [];
   });
-  return { relief, tint: tintOf(relief, palette), hatches, ...bordersOf(relief), contours: contours.map(contourArt) };
+  return {
+    relief,
+    tint: tintOf(relief, palette),
+    hatches,
+    ...bordersOf(relief),
+    contours: contours.map(contourArt),
+  };
 }
 
 function tintOf(relief: Relief, palette: Palette): HTMLCanvasElement | null {
@@ -32,7 +38,9 @@ function tintOf(relief: Relief, palette: Palette): HTMLCanvasElement | null {
   if (!ctx) return null;
   const image = ctx.createImageData(w, d);
   const pixels = new Uint32Array(image.data.buffer);
-  const own = [...GROUNDS, 'bare' as const].map((name) => groundTint(palette, name)).map((tint) => (tint === null ? null : pixelOf(tint)));
+  const own = [...GROUNDS, 'bare' as const]
+    .map((name) => groundTint(palette, name))
+    .map((tint) => (tint === null ? null : pixelOf(tint)));
   const tints = palette.tints.map(pixelOf);
   for (let i = 0; i < pixels.length; i++) {
     const code = ground[i];
@@ -80,8 +88,10 @@ function areaOf({ x, y, w, d, ground }: Relief, code: number): Path2D | null {
 function bordersOf({ x, y, w, d, ground }: Relief): { borders: Path2D; outline: Path2D } {
   const borders = new Path2D();
   const outline = new Path2D();
-  const at = (column: number, row: number) => (column < 0 || row < 0 || column >= w || row >= d ? OUTSIDE : ground[row * w + column]);
-  const kind = (a: number, b: number) => (a === b ? null : a === OUTSIDE || b === OUTSIDE ? outline : borders);
+  const at = (column: number, row: number) =>
+    column < 0 || row < 0 || column >= w || row >= d ? OUTSIDE : ground[row * w + column];
+  const kind = (a: number, b: number) =>
+    a === b ? null : a === OUTSIDE || b === OUTSIDE ? outline : borders;
   for (let row = 0; row <= d; row++)
     for (let column = 0; column <= w; column++) {
       // Runs along a row and a column: begin where the border begins, end where it ends.
@@ -141,5 +151,9 @@ function contourArt({ height, index, lines }: Contour): GroundArt['contours'][nu
     }
   }
   const bricks = height / 3;
-  return { path, index, label: longest && longest.length > 12 ? { text: String(bricks), x: longest.x, y: longest.y } : null };
+  return {
+    path,
+    index,
+    label: longest && longest.length > 12 ? { text: String(bricks), x: longest.x, y: longest.y } : null,
+  };
 }

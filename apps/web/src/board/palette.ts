@@ -21,16 +21,40 @@ export interface Palette {
 
 export const PALETTES: Record<'day' | 'night', Palette> = {
   day: {
-    paper: '#f3efe6', sheet: '#faf8f3', line: '#cfc8b8', ink: '#22292e', ink2: '#5b646a', iron: '#a8442a', onIron: '#ffffff', tarn: '#1f6a73', ochre: '#87590a',
-    contour: '#7c5b45', water: '#bfd8d8', paved: '#d2cdc4', road: '#bdb9b2', sand: '#ece4cb',
+    paper: '#f3efe6',
+    sheet: '#faf8f3',
+    line: '#cfc8b8',
+    ink: '#22292e',
+    ink2: '#5b646a',
+    iron: '#a8442a',
+    onIron: '#ffffff',
+    tarn: '#1f6a73',
+    ochre: '#87590a',
+    contour: '#7c5b45',
+    water: '#bfd8d8',
+    paved: '#d2cdc4',
+    road: '#bdb9b2',
+    sand: '#ece4cb',
     tints: ['#e9e9d6', '#e6e6d0', '#e2e0c9', '#dcd8c4', '#d5cfbe', '#cdc6b8', '#c4bdb2'],
   },
   night: {
-    paper: '#1b2125', sheet: '#222a2f', line: '#3a454c', ink: '#e6e1d6', ink2: '#a0a8ac', iron: '#e07a55', onIron: '#1b2125', tarn: '#6fb6be', ochre: '#d9a441',
-    contour: '#b08d72', water: '#23424a', paved: '#383d41', road: '#2b2f33', sand: '#3e3b31',
+    paper: '#1b2125',
+    sheet: '#222a2f',
+    line: '#3a454c',
+    ink: '#e6e1d6',
+    ink2: '#a0a8ac',
+    iron: '#e07a55',
+    onIron: '#1b2125',
+    tarn: '#6fb6be',
+    ochre: '#d9a441',
+    contour: '#b08d72',
+    water: '#23424a',
+    paved: '#383d41',
+    road: '#2b2f33',
+    sand: '#3e3b31',
     tints: ['#2b332f', '#2f3733', '#343b37', '#3a3f3b', '#40433f', '#474844', '#4e4d49'],
   },
-}; // prettier-ignore
+};
 
 /** Tints for grounds that have their own; the others take the tint of their height. */
 export function groundTint(palette: Palette, ground: Ground | 'bare'): string | null {
@@ -59,19 +83,28 @@ export function hatchOf(ground: Ground | 'bare', palette: Palette): CanvasPatter
   ctx.globalAlpha = 0.45;
   ctx.beginPath();
   if (ground === 'grass')
-    for (const [x, y] of [[3, 6], [11, 14]]) // prettier-ignore
+    for (const [x, y] of [
+      [3, 6],
+      [11, 14],
+    ])
       for (const lean of [-1.6, 0, 1.6]) {
         ctx.moveTo(x + lean, y);
         ctx.lineTo(x + lean * 1.9, y - 3);
       }
   if (ground === 'rock')
-    for (const [x, y] of [[1, 6], [9, 14]]) { // prettier-ignore
+    for (const [x, y] of [
+      [1, 6],
+      [9, 14],
+    ]) {
       ctx.moveTo(x, y);
       ctx.lineTo(x + 3, y - 3.5);
       ctx.lineTo(x + 6, y);
     }
   if (ground === 'water')
-    for (const [x, y] of [[0, 5], [8, 13]]) { // prettier-ignore
+    for (const [x, y] of [
+      [0, 5],
+      [8, 13],
+    ]) {
       ctx.moveTo(x, y);
       ctx.quadraticCurveTo(x + 2, y - 2.5, x + 4, y);
       ctx.quadraticCurveTo(x + 6, y + 2.5, x + 8, y);
@@ -81,18 +114,34 @@ export function hatchOf(ground: Ground | 'bare', palette: Palette): CanvasPatter
       ctx.moveTo(0, y);
       ctx.lineTo(TILE, y);
     }
-    for (const [x, y] of [[4, 0.5], [12, 0.5], [0, 4.5], [8, 4.5], [4, 8.5], [12, 8.5], [0, 12.5], [8, 12.5]]) { // prettier-ignore
+    for (const [x, y] of [
+      [4, 0.5],
+      [12, 0.5],
+      [0, 4.5],
+      [8, 4.5],
+      [4, 8.5],
+      [12, 8.5],
+      [0, 12.5],
+      [8, 12.5],
+    ]) {
       ctx.moveTo(x + 0.5, y);
       ctx.lineTo(x + 0.5, y + 4);
     }
   }
   if (ground === 'road')
-    for (const [x, y] of [[2, 4], [10, 12]]) { // prettier-ignore
+    for (const [x, y] of [
+      [2, 4],
+      [10, 12],
+    ]) {
       ctx.moveTo(x, y);
       ctx.lineTo(x + 3, y);
     }
   if (ground === 'ballast')
-    for (const [x, y] of [[4, 4], [12, 8], [4, 12]]) { // prettier-ignore
+    for (const [x, y] of [
+      [4, 4],
+      [12, 8],
+      [4, 12],
+    ]) {
       ctx.moveTo(x - 1.2, y - 1.2);
       ctx.lineTo(x + 1.2, y + 1.2);
       ctx.moveTo(x - 1.2, y + 1.2);
@@ -100,7 +149,20 @@ export function hatchOf(ground: Ground | 'bare', palette: Palette): CanvasPatter
     }
   ctx.stroke();
   if (ground === 'sand' || ground === 'soil')
-    for (const [x, y, r] of ground === 'sand' ? [[3, 3, 0.7], [11, 5, 0.7], [6, 11, 0.7], [14, 13, 0.7]] : [[3, 4, 0.8], [8, 9, 1.1], [13, 3, 0.8], [2, 13, 1.1], [13, 13, 0.8]]) { // prettier-ignore
+    for (const [x, y, r] of ground === 'sand'
+      ? [
+          [3, 3, 0.7],
+          [11, 5, 0.7],
+          [6, 11, 0.7],
+          [14, 13, 0.7],
+        ]
+      : [
+          [3, 4, 0.8],
+          [8, 9, 1.1],
+          [13, 3, 0.8],
+          [2, 13, 1.1],
+          [13, 13, 0.8],
+        ]) {
       ctx.beginPath();
       ctx.arc(x, y, r, 0, Math.PI * 2);
       ctx.fill();

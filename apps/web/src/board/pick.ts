@@ -6,12 +6,25 @@ import { sectionMark } from './draw.ts';
 import { rectToScreen, toStuds, type Viewport } from './viewport.ts';
 
 /** Kinds that stand on the board as rectangles. */
-export const PLACED = ['footprint', 'table', 'pad', 'plot', 'section', 'module'] as const satisfies readonly Kind[];
+export const PLACED = [
+  'footprint',
+  'table',
+  'pad',
+  'plot',
+  'section',
+  'module',
+] as const satisfies readonly Kind[];
 export type Placed = (typeof PLACED)[number];
 export const isPlaced = (kind: Kind): kind is Placed => PLACED.some((placed) => placed === kind);
 
 /** What a person may move and resize by hand, and on which steps in studs: tables in whole centimetres. */
-export const STEPS: Partial<Record<Placed, number>> = { footprint: 1, pad: 0.5, plot: 0.5, section: 0.5, table: 10 / MM_PER_STUD };
+export const STEPS: Partial<Record<Placed, number>> = {
+  footprint: 1,
+  pad: 0.5,
+  plot: 0.5,
+  section: 0.5,
+  table: 10 / MM_PER_STUD,
+};
 
 /** Where something stands, in studs; null when it is not there or has no place. */
 export function placeOf(scene: Scene, picked: Picked | null): Rect | null {
@@ -34,21 +47,37 @@ function hits(scene: Scene, hidden: ReadonlySet<Layer>, view: Viewport, px: numb
   const { x, y } = toStuds(view, px, py);
   const inside = (rect: Rect) => x >= rect.x && y >= rect.y && x < rect.x + rect.w && y < rect.y + rect.d;
   const found: Picked[] = [];
-  const take = (kind: Kind, list: readonly { id: string }[]) => found.push(...list.map(({ id }) => ({ kind, id })));
+  const take = (kind: Kind, list: readonly { id: string }[]) =>
+    found.push(...list.map(({ id }) => ({ kind, id })));
   if (!hidden.has('sections'))
-    take('section', listOf(scene, 'section').filter((section) => {
-      const mark = sectionMark(rectToScreen(view, section));
-      return Math.hypot(mark.x - px, mark.y - py) <= 11;
-    })); // prettier-ignore
+    take(
+      'section',
+      listOf(scene, 'section').filter((section) => {
+        const mark = sectionMark(rectToScreen(view, section));
+        return Math.hypot(mark.x - px, mark.y - py) <= 11;
+      }),
+    );
   if (!hidden.has('modules'))
-    take('module', listOf(scene, 'module').filter((module) => {
-      const on = rectToScreen(view, module);
-      return px >= on.x + 4 && px <= on.x + 36 && py >= on.y + 4 && py <= on.y + 20;
-    })); // prettier-ignore
+    take(
+      'module',
+      listOf(scene, 'module').filter((module) => {
+        const on = rectToScreen(view, module);
+        return px >= on.x + 4 && px <= on.x + 36 && py >= on.y + 4 && py <= on.y + 20;
+      }),
+    );
   if (!hidden.has('plots')) take('plot', listOf(scene, 'plot').filter(inside).reverse());
-  take('pad', padsInOrder(scene).filter((pad) => inside(pad) && (pad.shape === 'rect' || inOval(pad, x, y))).reverse());
+  take(
+    'pad',
+    padsInOrder(scene)
+      .filter((pad) => inside(pad) && (pad.shape === 'rect' || inOval(pad, x, y)))
+      .reverse(),
+  );
   take('footprint', listOf(scene, 'footprint').filter(inside));
-  if (!hidden.has('tables')) take('table', listOf(scene, 'table').filter((table) => inside(tableInStuds(table))));
+  if (!hidden.has('tables'))
+    take(
+      'table',
+      listOf(scene, 'table').filter((table) => inside(tableInStuds(table))),
+    );
   return found;
 }
 
@@ -57,7 +86,14 @@ function inOval({ x, y, w, d }: Rect, px: number, py: number): boolean {
 }
 
 /** What a click picks: the nearest thing, or the one behind what is picked already. */
-export function pickAt(scene: Scene, hidden: ReadonlySet<Layer>, view: Viewport, px: number, py: number, now: Picked | null): Picked | null {
+export function pickAt(
+  scene: Scene,
+  hidden: ReadonlySet<Layer>,
+  view: Viewport,
+  px: number,
+  py: number,
+  now: Picked | null,
+): Picked | null {
   const found = hits(scene, hidden, view, px, py);
   const at = found.findIndex(({ kind, id }) => kind === now?.kind && id === now.id);
   return found.length === 0 ? null : found[(at + 1) % found.length];

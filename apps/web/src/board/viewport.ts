@@ -10,15 +10,33 @@ export interface Viewport {
 export const LEAST_SCALE = 0.3;
 export const MOST_SCALE = 60;
 
-export const toScreen = (view: Viewport, x: number, y: number) => ({ x: view.x + x * view.scale, y: view.y + y * view.scale });
-export const toStuds = (view: Viewport, x: number, y: number) => ({ x: (x - view.x) / view.scale, y: (y - view.y) / view.scale });
-export const rectToScreen = (view: Viewport, { x, y, w, d }: Rect): Rect => ({ x: view.x + x * view.scale, y: view.y + y * view.scale, w: w * view.scale, d: d * view.scale });
-export const rectToStuds = (view: Viewport, { x, y, w, d }: Rect): Rect => ({ x: (x - view.x) / view.scale, y: (y - view.y) / view.scale, w: w / view.scale, d: d / view.scale });
+export const toScreen = (view: Viewport, x: number, y: number) => ({
+  x: view.x + x * view.scale,
+  y: view.y + y * view.scale,
+});
+export const toStuds = (view: Viewport, x: number, y: number) => ({
+  x: (x - view.x) / view.scale,
+  y: (y - view.y) / view.scale,
+});
+export const rectToScreen = (view: Viewport, { x, y, w, d }: Rect): Rect => ({
+  x: view.x + x * view.scale,
+  y: view.y + y * view.scale,
+  w: w * view.scale,
+  d: d * view.scale,
+});
+export const rectToStuds = (view: Viewport, { x, y, w, d }: Rect): Rect => ({
+  x: (x - view.x) / view.scale,
+  y: (y - view.y) / view.scale,
+  w: w / view.scale,
+  d: d / view.scale,
+});
 
 /** The whole of a rectangle of studs in a screen of this size, with margins for rulers and flags. */
 export function fit({ x, y, w, d }: Rect, width: number, height: number): Viewport {
   const margin = { left: 34, top: 30, right: 16, bottom: 44 };
-  const scale = clampScale(Math.min((width - margin.left - margin.right) / w, (height - margin.top - margin.bottom) / d));
+  const scale = clampScale(
+    Math.min((width - margin.left - margin.right) / w, (height - margin.top - margin.bottom) / d),
+  );
   return {
     scale,
     x: margin.left + (width - margin.left - margin.right - w * scale) / 2 - x * scale,

@@ -6,7 +6,9 @@ import { PRESETS, ROLES, batchSchema, rowSchema, type Batch, type Preset } from 
 
 const problemSchema = z.looseObject({ code: z.string(), message: z.string() });
 /** What the server sends with a refusal: the entity as it stands, when that is why. */
-const refusalSchema = problemSchema.extend({ current: z.looseObject({ id: z.string(), v: z.int() }).nullable().optional() });
+const refusalSchema = problemSchema.extend({
+  current: z.looseObject({ id: z.string(), v: z.int() }).nullable().optional(),
+});
 export type Refused = z.infer<typeof refusalSchema>;
 
 /** An answer that is not a success. `status` 0: the server was not reached. */
@@ -19,33 +21,60 @@ export class ApiProblem extends Error {
   }
 }
 
-async function call<T>(method: string, path: string, schema: z.ZodType<T>, body?: unknown, raw = false): Promise<T> {
+async function call<T>(
+  method: string,
+  path: string,
+  schema: z.ZodType<T>,
+  body?: unknown,
+  raw = false,
+): Promise<T> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
       method,
-      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: raw ? String(body) : JSON.stringify(body) }),
+      ...(body === undefined
+        ? {}
+        : {
+            headers: { 'content-type': 'application/json' },
+            body: raw ? String(body) : JSON.stringify(body),
+          }),
     });
   } catch {
     throw new ApiProblem(0, { code: 'offline', message: 'The server cannot be reached.' });
   }
-  const text = await response.text();
-  let answer: unknown = null;
-  try {
-    answer = text === '' ? null : JSON.parse(text);
-  } catch {
-    throw new ApiProblem(response.status, { code: 'unreadable', message: `The server answered ${response.status} with something that is not JSON.` });
-  }
+  const answer = readJson(await response.text(), response.status);
   if (response.ok) return schema.parse(answer);
   const problem = refusalSchema.safeParse(answer);
-  throw new ApiProblem(response.status, problem.success ? problem.data : { code: 'error', message: `The server answered ${response.status}.` });
+  throw new ApiProblem(
+    response.status,
+    problem.success ? problem.data : { code: 'error', message: `The server answered ${response.status}.` },
+  );
+}
+
+function readJson(text: string, status: number): unknown {
+  try {
+    return text === '' ? null : JSON.parse(text);
+  } catch {
+    throw new ApiProblem(status, {
+      code: 'unreadable',
+      message: `The server answered ${status} with something that is not JSON.`,
+    });
+  }
 }
 
 const userSchema = z.object({ id: z.string(), login: z.string(), name: z.string() });
 export type User = z.infer<typeof userSchema>;
 const roleSchema = z.enum(ROLES);
-const lineSchema = z.object({ id: z.string(), name: z.string(), kind: z.string(), role: roleSchema, changedAt: z.number() });
-const crewSchema = z.array(z.object({ login: z.string(), name: z.string(), role: roleSchema, line: z.string() }));
+const lineSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  kind: z.string(),
+  role: roleSchema,
+  changedAt: z.number(),
+});
+const crewSchema = z.array(
+  z.object({ login: z.string(), name: z.string(), role: roleSchema, line: z.string() }),
+);
 const documentSchema = z.object({
   id: z.string(),
   seq: z.int(),
@@ -61,7 +90,8 @@ export const api = {
   me: () => call('GET', '/me', userSchema),
   signIn: (login: string, password: string) => call('POST', '/session', userSchema, { login, password }),
   signOut: () => call('DELETE', '/session', nothing),
-  setUp: (body: { code: string; login: string; name: string; password: string }) => call('POST', '/setup', userSchema, body),
+  setUp: (body: { code: string; login: string; name: string; password: string }) =>
+    call('POST', '/setup', userSchema, body),
   demoCrew: () => call('GET', '/demo/crew', crewSchema),
   demoSignIn: (login: string) => call('POST', '/demo/session', userSchema, { login }),
   displays: () => call('GET', '/displays', z.array(lineSchema)),
@@ -69,7 +99,8 @@ export const api = {
   importDisplay: (text: string) => call('POST', '/displays/import', lineSchema, text, true),
   removeDisplay: (id: string) => call('DELETE', `/displays/${id}`, nothing),
   display: (id: string) => call('GET', `/displays/${id}`, documentSchema),
-  land: (id: string, batch: Batch) => call('POST', `/displays/${id}/batches`, z.object({ seq: z.int() }), batch),
+  land: (id: string, batch: Batch) =>
+    call('POST', `/displays/${id}/batches`, z.object({ seq: z.int() }), batch),
 };
 
 export const fileUrl = (id: string) => `/api/displays/${id}/file`;
@@ -82,7 +113,8 @@ export const queryClient = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 30_000,
-      retry: (count, error) => count < 2 && !(error instanceof ApiProblem && error.status >= 400 && error.status < 500),
+      retry: (count, error) =>
+        count < 2 && !(error instanceof ApiProblem && error.status >= 400 && error.status < 500),
     },
   },
 });

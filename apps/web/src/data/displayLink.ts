@@ -1,4 +1,17 @@
-import { fromRows, keyOf, reduce, takeBack, undoable, type Actor, type Batch, type Change, type Entity, type Kind, type Scene, type Undoable } from '@quarry/core/scene';
+import {
+  fromRows,
+  keyOf,
+  reduce,
+  takeBack,
+  undoable,
+  type Actor,
+  type Batch,
+  type Change,
+  type Entity,
+  type Kind,
+  type Scene,
+  type Undoable,
+} from '@quarry/core/scene';
 import { ApiProblem, api, keys, landedSchema, queryClient, streamUrl, type Landed } from './api.ts';
 import { dropWaiting, keepWaiting, waitingFor } from './outbox.ts';
 
@@ -6,11 +19,18 @@ import { dropWaiting, keepWaiting, waitingFor } from './outbox.ts';
 export interface Conflict {
   batch: Batch;
   sentence: string;
-  patches: { kind: Kind; id: string; mine: Record<string, unknown>; theirs: Record<string, unknown>; v: number }[];
+  patches: {
+    kind: Kind;
+    id: string;
+    mine: Record<string, unknown>;
+    theirs: Record<string, unknown>;
+    v: number;
+  }[];
 }
 
 /** How far one's changes have got. */
-export type SaveState = { state: 'saved' } | { state: 'saving' } | { state: 'waiting'; why: string; count: number };
+export type SaveState =
+  { state: 'saved' } | { state: 'saving' } | { state: 'waiting'; why: string; count: number };
 
 export interface LinkState {
   scene: Scene;
@@ -112,7 +132,13 @@ export class DisplayLink {
     if (conflict)
       this.change(
         conflict.batch.label,
-        conflict.patches.map(({ kind, id, mine }) => ({ op: 'patch', kind, id, v: this.state.scene[kind][id]?.v ?? 1, set: mine })),
+        conflict.patches.map(({ kind, id, mine }) => ({
+          op: 'patch',
+          kind,
+          id,
+          v: this.state.scene[kind][id]?.v ?? 1,
+          set: mine,
+        })),
       );
     this.update();
   }
@@ -140,7 +166,9 @@ export class DisplayLink {
     }
     const batch: Batch = { id: crypto.randomUUID(), label, changes };
     this.pending = [...this.pending, batch];
-    void keepWaiting(this.id, batch).catch(() => this.onTrouble('This browser keeps no copy of unsent changes; do not reload before they are saved.'));
+    void keepWaiting(this.id, batch).catch(() =>
+      this.onTrouble('This browser keeps no copy of unsent changes; do not reload before they are saved.'),
+    );
     void this.send();
     return undoable(label, reduction.inverse, reduction.scene);
   }
@@ -161,7 +189,13 @@ export class DisplayLink {
         // Otherwise the stream brings it, with what came before it.
         else if (seq > this.document.seq) await this.catchUp();
       } catch (error) {
-        if (error instanceof ApiProblem && error.status >= 400 && error.status < 500 && error.status !== 429 && error.status !== 401) {
+        if (
+          error instanceof ApiProblem &&
+          error.status >= 400 &&
+          error.status < 500 &&
+          error.status !== 429 &&
+          error.status !== 401
+        ) {
           this.settle(batch);
           await this.catchUp();
           this.refused(batch, error);
@@ -193,7 +227,11 @@ export class DisplayLink {
         ? [{ kind: change.kind, id: change.id, mine: change.set, theirs: { ...current }, v: current.v }]
         : [];
     });
-    if (problem.body.code === 'stale' && patches.length > 0 && batch.changes.every(({ op }) => op === 'patch'))
+    if (
+      problem.body.code === 'stale' &&
+      patches.length > 0 &&
+      batch.changes.every(({ op }) => op === 'patch')
+    )
       this.conflict = { batch, sentence: problem.message, patches };
     else this.onTrouble(`Not saved: ${problem.message}`);
     this.forgetUndo(batch);
@@ -203,7 +241,9 @@ export class DisplayLink {
   /** What never landed cannot be taken back. */
   private forgetUndo(batch: Batch): void {
     const touched = new Set(batch.changes.map(({ kind, id }) => keyOf(kind, id)));
-    const at = this.undoStack.findLastIndex(({ label, after }) => label === batch.label && Object.keys(after).every((key) => touched.has(key)));
+    const at = this.undoStack.findLastIndex(
+      ({ label, after }) => label === batch.label && Object.keys(after).every((key) => touched.has(key)),
+    );
     if (at >= 0) this.undoStack.splice(at, 1);
   }
 
@@ -217,7 +257,8 @@ export class DisplayLink {
         void this.catchUp();
         return;
       }
-      if (this.pending.some(({ id }) => id === landed.data.id)) this.pending = this.pending.filter(({ id }) => id !== landed.data.id);
+      if (this.pending.some(({ id }) => id === landed.data.id))
+        this.pending = this.pending.filter(({ id }) => id !== landed.data.id);
       else this.heard = landed.data;
       this.advance(landed.data.changes, landed.data.seq);
     });
@@ -265,7 +306,12 @@ export class DisplayLink {
       if (reduction.ok) scene = reduction.scene;
     }
     const count = this.pending.length;
-    const save: SaveState = this.trouble && count > 0 ? { state: 'waiting', why: this.trouble, count } : count > 0 ? { state: 'saving' } : { state: 'saved' };
+    const save: SaveState =
+      this.trouble && count > 0
+        ? { state: 'waiting', why: this.trouble, count }
+        : count > 0
+          ? { state: 'saving' }
+          : { state: 'saved' };
     return {
       scene,
       actor: this.document.actor,

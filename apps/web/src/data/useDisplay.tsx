@@ -6,7 +6,17 @@ import { DisplayLink, type LinkState } from './displayLink.ts';
 const LinkContext = createContext<DisplayLink | null>(null);
 
 /** Opens a display for the pages inside it. */
-export function DisplayProvider({ id, loading, failed, children }: { id: string; loading: ReactNode; failed: (error: Error) => ReactNode; children: ReactNode }) {
+export function DisplayProvider({
+  id,
+  loading,
+  failed,
+  children,
+}: {
+  id: string;
+  loading: ReactNode;
+  failed: (error: Error) => ReactNode;
+  children: ReactNode;
+}) {
   const [link, setLink] = useState<DisplayLink | Error | null>(null);
   useEffect(() => {
     let open: DisplayLink | null = null;
@@ -50,8 +60,13 @@ export function useEdit() {
     change: (label: string, changes: Change[]) => link.change(label, changes),
     patch<K extends Kind>(label: string, kind: K, entity: Entity<K>, set: Partial<DataOf<K>>) {
       const before: Record<string, unknown> = { ...entity };
-      const real = Object.fromEntries(Object.entries(set).filter(([key, value]) => JSON.stringify(before[key]) !== JSON.stringify(value)));
-      return Object.keys(real).length === 0 || link.change(label, [{ op: 'patch', kind, id: entity.id, v: entity.v, set: real }]);
+      const real = Object.fromEntries(
+        Object.entries(set).filter(([key, value]) => JSON.stringify(before[key]) !== JSON.stringify(value)),
+      );
+      return (
+        Object.keys(real).length === 0 ||
+        link.change(label, [{ op: 'patch', kind, id: entity.id, v: entity.v, set: real }])
+      );
     },
     add<K extends Kind>(label: string, kind: K, id: string, data: Partial<DataOf<K>>) {
       return link.change(label, [{ op: 'add', kind, id, data }]);

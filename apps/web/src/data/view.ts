@@ -7,7 +7,15 @@ export interface Picked {
 }
 export const TOOLS = ['pick', 'footprint', 'pad', 'plot', 'section', 'table', 'measure'] as const;
 export type Tool = (typeof TOOLS)[number];
-export const LAYERS = { tables: 'Tables', ground: 'Ground', contours: 'Contours', plots: 'Plots', sections: 'Sections', modules: 'Modules', findings: 'Findings' } as const;
+export const LAYERS = {
+  tables: 'Tables',
+  ground: 'Ground',
+  contours: 'Contours',
+  plots: 'Plots',
+  sections: 'Sections',
+  modules: 'Modules',
+  findings: 'Findings',
+} as const;
 export type Layer = keyof typeof LAYERS;
 type Theme = 'day' | 'night';
 type Metric = 'mm' | 'in';

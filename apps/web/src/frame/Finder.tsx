@@ -1,5 +1,7 @@
 import { Command } from 'cmdk';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
+import { centreOf } from '@quarry/core/lattice';
 import { KINDS, labelOf, listOf, type Kind } from '@quarry/core/scene';
 import { useDisplay, useLink } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
@@ -8,14 +10,41 @@ import { PAGES } from './pages.ts';
 
 const THINGS = ['section', 'module', 'plot', 'pad', 'table', 'footprint'] as const satisfies readonly Kind[];
 
+/** How many things of one kind the finder shows at once. */
+const MOST_OF_A_KIND = 40;
+
 /** Find or do anything: pages, acts, things of the scene and findings, by typing. */
-export function Finder({ open, onClose, onKeys, onFindings }: { open: boolean; onClose: () => void; onKeys: () => void; onFindings: () => void }) {
+export function Finder({
+  open,
+  onClose,
+  onKeys,
+  onFindings,
+}: {
+  open: boolean;
+  onClose: () => void;
+  onKeys: () => void;
+  onFindings: () => void;
+}) {
   const navigate = useNavigate();
   const link = useLink();
   const { scene, canUndo, canRedo } = useDisplay();
   const { survey } = useSurvey();
   const view = useView();
+  const [search, setSearch] = useState('');
   const base = `/d/${link.id}`;
+  // Thousands of things are narrowed down here, so that the list itself stays short.
+  const word = search.trim().toLowerCase();
+  const things = (open ? THINGS : []).flatMap((kind) =>
+    listOf(scene, kind)
+      .map((thing) => ({
+        kind,
+        id: thing.id,
+        label: labelOf(scene, kind, thing.id),
+        place: kind === 'table' ? null : centreOf(thing),
+      }))
+      .filter(({ label }) => word === '' || `${KINDS[kind].word} ${label}`.toLowerCase().includes(word))
+      .slice(0, MOST_OF_A_KIND),
+  );
   const act = (run: () => void) => () => {
     onClose();
     run();
@@ -26,13 +55,29 @@ export function Finder({ open, onClose, onKeys, onFindings }: { open: boolean; o
   };
   const item = 'px-3 py-1.5 flex justify-between gap-4 cursor-pointer data-[selected=true]:bg-base-300';
   return (
-    <Command.Dialog open={open} onOpenChange={(next) => !next && onClose()} label="Find or do anything" overlayClassName="fixed inset-0 bg-black/30 z-40" contentClassName="fixed z-50 top-20 left-1/2 -translate-x-1/2 w-[34rem] max-w-[95vw] bg-base-100 border hair">
-      <Command.Input placeholder="A page, a plot, a section, an act …" className="w-full px-3 py-2 bg-transparent border-b hair outline-none text-sm" />
+    <Command.Dialog
+      open={open}
+      onOpenChange={(next) => !next && onClose()}
+      label="Find or do anything"
+      overlayClassName="fixed inset-0 bg-black/30 z-40"
+      contentClassName="fixed z-50 top-20 left-1/2 -translate-x-1/2 w-[34rem] max-w-[95vw] bg-base-100 border hair"
+    >
+      <Command.Input
+        value={search}
+        onValueChange={setSearch}
+        placeholder="A page, a plot, a section, an act …"
+        className="w-full px-3 py-2 bg-transparent border-b hair outline-none text-sm"
+      />
       <Command.List className="max-h-96 overflow-auto pb-2">
         <Command.Empty className="px-3 py-3 ink-2">Nothing is called that.</Command.Empty>
         <Command.Group heading={<GroupName>Go to</GroupName>}>
           {PAGES.map(({ id, word, key, question }) => (
-            <Command.Item key={id} value={`go ${word}`} className={item} onSelect={act(() => void navigate(`${base}/${id}`))}>
+            <Command.Item
+              key={id}
+              value={`go ${word}`}
+              className={item}
+              onSelect={act(() => void navigate(`${base}/${id}`))}
+            >
               <span>
                 {word} <span className="ink-2">{question}</span>
               </span>
@@ -41,33 +86,61 @@ export function Finder({ open, onClose, onKeys, onFindings }: { open: boolean; o
           ))}
         </Command.Group>
         <Command.Group heading={<GroupName>Do</GroupName>}>
-          {canUndo && <Command.Item className={item} value="undo" onSelect={act(() => link.undo())}>Undo: {canUndo}</Command.Item>}
-          {canRedo && <Command.Item className={item} value="redo" onSelect={act(() => link.redo())}>Redo: {canRedo}</Command.Item>}
-          <Command.Item className={item} value="open findings list" onSelect={act(onFindings)}>Open the findings</Command.Item>
-          <Command.Item className={item} value="theme night shift day sheet" onSelect={act(() => view.setTheme(view.theme === 'day' ? 'night' : 'day'))}>
+          {canUndo && (
+            <Command.Item className={item} value="undo" onSelect={act(() => link.undo())}>
+              Undo: {canUndo}
+            </Command.Item>
+          )}
+          {canRedo && (
+            <Command.Item className={item} value="redo" onSelect={act(() => link.redo())}>
+              Redo: {canRedo}
+            </Command.Item>
+          )}
+          <Command.Item className={item} value="open findings list" onSelect={act(onFindings)}>
+            Open the findings
+          </Command.Item>
+          <Command.Item
+            className={item}
+            value="theme night shift day sheet"
+            onSelect={act(() => view.setTheme(view.theme === 'day' ? 'night' : 'day'))}
+          >
             Switch to {view.theme === 'day' ? 'night shift' : 'day sheet'}
           </Command.Item>
-          <Command.Item className={item} value="units millimetres inches" onSelect={act(() => view.setMetric(view.metric === 'mm' ? 'in' : 'mm'))}>
+          <Command.Item
+            className={item}
+            value="units millimetres inches"
+            onSelect={act(() => view.setMetric(view.metric === 'mm' ? 'in' : 'mm'))}
+          >
             Show {view.metric === 'mm' ? 'inches' : 'millimetres'} beside studs
           </Command.Item>
-          <Command.Item className={item} value="keys shortcuts help" onSelect={act(onKeys)}>List the keys</Command.Item>
+          <Command.Item className={item} value="keys shortcuts help" onSelect={act(onKeys)}>
+            List the keys
+          </Command.Item>
         </Command.Group>
         <Command.Group heading={<GroupName>In the scene</GroupName>}>
-          {THINGS.flatMap((kind) =>
-            listOf(scene, kind).map((thing) => {
-              const place = kind === 'table' ? null : { x: thing.x + thing.w / 2, y: thing.y + thing.d / 2 };
-              return (
-                <Command.Item key={`${kind} ${thing.id}`} value={`${KINDS[kind].word} ${labelOf(scene, kind, thing.id)} ${thing.id}`} className={item} onSelect={act(() => show(kind, thing.id, place))}>
-                  <span>{labelOf(scene, kind, thing.id)}</span>
-                  <span className="ink-2">{KINDS[kind].word}</span>
-                </Command.Item>
-              );
-            }),
-          )}
+          {things.map(({ kind, id, label, place }) => (
+            <Command.Item
+              key={`${kind} ${id}`}
+              value={`${KINDS[kind].word} ${label} ${id}`}
+              className={item}
+              onSelect={act(() => show(kind, id, place))}
+            >
+              <span>{label}</span>
+              <span className="ink-2">{KINDS[kind].word}</span>
+            </Command.Item>
+          ))}
         </Command.Group>
         <Command.Group heading={<GroupName>Findings</GroupName>}>
           {survey?.findings.map((finding) => (
-            <Command.Item key={finding.key} value={`finding ${finding.sentence}`} className={item} onSelect={act(() => { view.show(finding.place, finding.things[0] ?? null); void navigate(`${base}/${finding.place ? 'plan' : finding.page}`); })}>
+            <Command.Item
+              key={finding.key}
+              value={`finding ${finding.sentence}`}
+              className={item}
+              onSelect={act(() => {
+                view.show(finding.place, finding.things[0] ?? null);
+                void navigate(`${base}/${finding.place ? 'plan' : finding.page}`);
+              })}
+            >
               {finding.sentence}
             </Command.Item>
           ))}

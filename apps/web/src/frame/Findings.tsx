@@ -26,27 +26,63 @@ export function FindingsPanel({ onClose, page }: { onClose: () => void; page: Pa
   const kept = shown.filter(({ accepted }) => accepted);
   const total = countOpen(findings);
   return (
-    <aside aria-label="Findings" className="fixed inset-0 sm:inset-y-11 sm:left-auto sm:right-0 sm:bottom-0 sm:w-[25rem] bg-base-100 border-l hair z-30 flex flex-col" onKeyDown={(event) => event.key === 'Escape' && onClose()}>
+    <aside
+      aria-label="Findings"
+      className="fixed inset-0 sm:inset-y-11 sm:left-auto sm:right-0 sm:bottom-0 sm:w-[25rem] bg-base-100 border-l hair z-30 flex flex-col"
+      onKeyDown={(event) => event.key === 'Escape' && onClose()}
+    >
       <div className="flex items-center justify-between px-3 py-2 border-b hair">
         <h2 className="font-semibold text-sm">
-          {total.error + total.warning + total.note} findings <span className="ink-2 font-normal">{total.error} errors, {total.warning} warnings</span>
+          {total.error + total.warning + total.note} findings{' '}
+          <span className="ink-2 font-normal">
+            {total.error} errors, {total.warning} warnings
+          </span>
         </h2>
-        <button type="button" className="btn btn-xs btn-ghost btn-square" onClick={onClose} aria-label="Close the findings">
+        <button
+          type="button"
+          className="btn btn-xs btn-ghost btn-square"
+          onClick={onClose}
+          aria-label="Close the findings"
+        >
           <X size={14} aria-hidden />
         </button>
       </div>
-      <div className="flex flex-wrap gap-1 px-3 py-2 border-b hair" role="group" aria-label="Show findings of">
-        <Filter on={only === null} onClick={() => setOnly(null)} word="All" count={findings.filter(({ accepted }) => !accepted).length} />
+      <div
+        className="flex flex-wrap gap-1 px-3 py-2 border-b hair"
+        role="group"
+        aria-label="Show findings of"
+      >
+        <Filter
+          on={only === null}
+          onClick={() => setOnly(null)}
+          word="All"
+          count={findings.filter(({ accepted }) => !accepted).length}
+        />
         {PAGES.map(({ id, word }) => {
           const count = findings.filter((finding) => finding.page === id && !finding.accepted).length;
-          return <Filter key={id} on={only === id} onClick={() => setOnly(id)} word={word} count={count} here={id === page} />;
+          return (
+            <Filter
+              key={id}
+              on={only === id}
+              onClick={() => setOnly(id)}
+              word={word}
+              count={count}
+              here={id === page}
+            />
+          );
         })}
       </div>
       <div className="overflow-auto flex-1 px-3 py-2">
-        {error && <p role="alert" className="text-error">The scene could not be checked: {error}</p>}
+        {error && (
+          <p role="alert" className="text-error">
+            The scene could not be checked: {error}
+          </p>
+        )}
         {!survey && !error && <Loading what="Checking the scene" />}
         {survey && open.length === 0 && (
-          <Empty title="Nothing is wrong here">Every check of {only ?? 'every page'} passes or has been accepted.</Empty>
+          <Empty title="Nothing is wrong here">
+            Every check of {only ?? 'every page'} passes or has been accepted.
+          </Empty>
         )}
         <ul className="flex flex-col gap-2">
           {open.map((finding) => (
@@ -68,10 +104,28 @@ export function FindingsPanel({ onClose, page }: { onClose: () => void; page: Pa
   );
 }
 
-function Filter({ on, onClick, word, count, here }: { on: boolean; onClick: () => void; word: string; count: number; here?: boolean }) {
+function Filter({
+  on,
+  onClick,
+  word,
+  count,
+  here,
+}: {
+  on: boolean;
+  onClick: () => void;
+  word: string;
+  count: number;
+  here?: boolean;
+}) {
   return (
-    <button type="button" aria-pressed={on} onClick={onClick} className={`btn btn-xs ${on ? 'btn-neutral' : 'btn-ghost border hair'}`}>
-      <span className={here ? 'underline underline-offset-2' : ''}>{word}</span> <span className="fig">{count}</span>
+    <button
+      type="button"
+      aria-pressed={on}
+      onClick={onClick}
+      className={`btn btn-xs ${on ? 'btn-neutral' : 'btn-ghost border hair'}`}
+    >
+      <span className={here ? 'underline underline-offset-2' : ''}>{word}</span>{' '}
+      <span className="fig">{count}</span>
     </button>
   );
 }
@@ -95,8 +149,15 @@ export function FindingItem({ finding, onGone }: { finding: Judged; onGone?: () 
   };
   const keep = () => {
     const by = actor.person ? (scene.person[actor.person]?.name ?? '') : '';
-    const data = { finding: finding.key, fingerprint: finding.fingerprint, reason: reason.trim(), by, at: new Date().toISOString() };
-    if (edit.add(`kept a finding: ${finding.rule}`, 'acceptance', freshId('acceptance'), data)) setKeeping(false);
+    const data = {
+      finding: finding.key,
+      fingerprint: finding.fingerprint,
+      reason: reason.trim(),
+      by,
+      at: new Date().toISOString(),
+    };
+    if (edit.add(`kept a finding: ${finding.rule}`, 'acceptance', freshId('acceptance'), data))
+      setKeeping(false);
   };
   return (
     <li className={`border-l-[3px] ${look.border} bg-base-200 px-2.5 py-1.5`}>
@@ -109,19 +170,34 @@ export function FindingItem({ finding, onGone }: { finding: Judged; onGone?: () 
       {finding.accepted ? (
         <p className="ink-2 pt-0.5">
           Kept{finding.accepted.by && ` by ${finding.accepted.by}`}
-          {finding.accepted.at && `, ${format(parseISO(finding.accepted.at), 'd MMM')}`}: {finding.accepted.reason}
+          {finding.accepted.at && `, ${format(parseISO(finding.accepted.at), 'd MMM')}`}:{' '}
+          {finding.accepted.reason}
         </p>
       ) : (
         <p className="text-secondary pt-0.5">{finding.remedy}</p>
       )}
-      {finding.lapsed && <p className="ink-2 pt-0.5">Was kept («{finding.lapsed}»), but its numbers have changed.</p>}
+      {finding.lapsed && (
+        <p className="ink-2 pt-0.5">Was kept («{finding.lapsed}»), but its numbers have changed.</p>
+      )}
       <div className="flex flex-wrap gap-x-3 items-center pt-0.5">
         <button type="button" className="link link-hover text-secondary font-semibold" onClick={go}>
           {finding.place ? 'Show on the plan' : `Go to ${PAGES.find(({ id }) => id === finding.page)?.word}`}
         </button>
         {finding.accepted
           ? !forbids && (
-              <button type="button" className="link link-hover ink-2" onClick={() => finding.accepted && edit.remove('reopened a finding', 'acceptance', finding.accepted.id, scene.acceptance[finding.accepted.id]?.v ?? 1)}>
+              <button
+                type="button"
+                className="link link-hover ink-2"
+                onClick={() =>
+                  finding.accepted &&
+                  edit.remove(
+                    'reopened a finding',
+                    'acceptance',
+                    finding.accepted.id,
+                    scene.acceptance[finding.accepted.id]?.v ?? 1,
+                  )
+                }
+              >
                 Reopen
               </button>
             )
@@ -140,7 +216,15 @@ export function FindingItem({ finding, onGone }: { finding: Judged; onGone?: () 
             if (reason.trim()) keep();
           }}
         >
-          <input autoFocus className="input input-xs flex-1" aria-label="Why is it kept?" placeholder="Why is it kept?" maxLength={500} value={reason} onChange={(event) => setReason(event.currentTarget.value)} />
+          <input
+            autoFocus
+            className="input input-xs flex-1"
+            aria-label="Why is it kept?"
+            placeholder="Why is it kept?"
+            maxLength={500}
+            value={reason}
+            onChange={(event) => setReason(event.currentTarget.value)}
+          />
           <button type="submit" className="btn btn-xs btn-primary" disabled={reason.trim() === ''}>
             Keep
           </button>

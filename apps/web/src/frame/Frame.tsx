@@ -74,25 +74,49 @@ export function Frame() {
         </h1>
         <Chips />
         <span className="flex-1" />
-        <button type="button" className="hidden md:flex items-center gap-2 border hair bg-base-200 rounded-[3px] px-2 h-7 w-52 ink-2 cursor-pointer" onClick={() => setFinder(true)}>
-          <Search size={13} aria-hidden /> <span className="flex-1 text-left truncate">Find or do anything</span> <kbd className="fig text-[11px]">Ctrl K</kbd>
+        <button
+          type="button"
+          className="hidden md:flex items-center gap-2 border hair bg-base-200 rounded-[3px] px-2 h-7 w-52 ink-2 cursor-pointer"
+          onClick={() => setFinder(true)}
+        >
+          <Search size={13} aria-hidden />{' '}
+          <span className="flex-1 text-left truncate">Find or do anything</span>{' '}
+          <kbd className="fig text-[11px]">Ctrl K</kbd>
         </button>
         <UndoRedo />
-        <FindingsButton ref={findingsButton} open={findingsOpen} onClick={() => setFindingsOpen(!findingsOpen)} />
+        <FindingsButton
+          ref={findingsButton}
+          open={findingsOpen}
+          onClick={() => setFindingsOpen(!findingsOpen)}
+        />
         <Crew />
         <Switches />
         <Save />
       </header>
-      <nav aria-label="Pages" className="order-last sm:order-none bg-base-100 border-t sm:border-t-0 sm:border-r hair flex sm:flex-col sm:py-2 overflow-x-auto">
+      <nav
+        aria-label="Pages"
+        className="order-last sm:order-none bg-base-100 border-t sm:border-t-0 sm:border-r hair flex sm:flex-col sm:py-2 overflow-x-auto"
+      >
         {PAGES.map(({ id, word, key }) => {
           const count = open.filter((finding) => finding.page === id);
           const grave = count.some(({ severity }) => severity === 'error');
           return (
-            <NavLink key={id} to={`${base}/${id}`} className={({ isActive }) => `flex-1 sm:flex-none flex items-center justify-center sm:justify-start gap-2 px-2 sm:px-3 h-11 sm:h-8 border-t-3 sm:border-t-0 sm:border-l-3 ${isActive ? 'border-primary bg-base-200 font-semibold' : 'border-transparent hover:bg-base-200'}`}>
-              <kbd aria-hidden className="fig ink-2 text-[11px] w-3 uppercase hidden sm:inline">{key}</kbd>
+            <NavLink
+              key={id}
+              to={`${base}/${id}`}
+              className={({ isActive }) =>
+                `flex-1 sm:flex-none flex items-center justify-center sm:justify-start gap-2 px-2 sm:px-3 h-11 sm:h-8 border-t-3 sm:border-t-0 sm:border-l-3 ${isActive ? 'border-primary bg-base-200 font-semibold' : 'border-transparent hover:bg-base-200'}`
+              }
+            >
+              <kbd aria-hidden className="fig ink-2 text-[11px] w-3 uppercase hidden sm:inline">
+                {key}
+              </kbd>
               <span className="sm:flex-1">{word}</span>
               {count.length > 0 && (
-                <span className={`fig text-xs hidden sm:inline ${grave ? 'text-error' : 'text-warning'}`} title={`${count.length} findings`}>
+                <span
+                  className={`fig text-xs hidden sm:inline ${grave ? 'text-error' : 'text-warning'}`}
+                  title={`${count.length} findings`}
+                >
                   {count.length}
                   <span className="sr-only"> findings</span>
                 </span>
@@ -101,7 +125,11 @@ export function Frame() {
           );
         })}
         <span className="hidden sm:block flex-1" />
-        <button type="button" className="hidden sm:block text-left px-3 py-1 ink-2 text-xs link link-hover" onClick={() => setKeysOpen(true)}>
+        <button
+          type="button"
+          className="hidden sm:block text-left px-3 py-1 ink-2 text-xs link link-hover"
+          onClick={() => setKeysOpen(true)}
+        >
           ? for keys
         </button>
       </nav>
@@ -117,7 +145,12 @@ export function Frame() {
           }}
         />
       )}
-      <Finder open={finder} onClose={() => setFinder(false)} onKeys={() => setKeysOpen(true)} onFindings={() => setFindingsOpen(true)} />
+      <Finder
+        open={finder}
+        onClose={() => setFinder(false)}
+        onKeys={() => setKeysOpen(true)}
+        onFindings={() => setFindingsOpen(true)}
+      />
       <Dialog title="Keys" open={keysOpen} onClose={() => setKeysOpen(false)}>
         <div className="grid sm:grid-cols-2 gap-6">
           {KEY_LIST.map(({ group, keys }) => (
@@ -145,13 +178,22 @@ function Chips() {
   const days = display.showDate ? differenceInCalendarDays(parseISO(display.showDate), new Date()) : null;
   const chips = [
     `${display.kind[0].toUpperCase()}${display.kind.slice(1)} · 1:${display.ratio}`,
-    bounds && `${bounds.w} × ${bounds.d} studs · ${((bounds.w * 8) / 1000).toFixed(2)} × ${((bounds.d * 8) / 1000).toFixed(2)} m`,
-    days !== null && (days < 0 ? 'the show is over' : days < 14 ? `${days} days to the show` : `${Math.floor(days / 7)} weeks to the show`),
+    bounds &&
+      `${bounds.w} × ${bounds.d} studs · ${((bounds.w * 8) / 1000).toFixed(2)} × ${((bounds.d * 8) / 1000).toFixed(2)} m`,
+    days !== null &&
+      (days < 0
+        ? 'the show is over'
+        : days < 14
+          ? `${days} days to the show`
+          : `${Math.floor(days / 7)} weeks to the show`),
   ].filter((chip) => typeof chip === 'string');
   return (
     <div className="hidden lg:flex gap-1.5 min-w-0">
       {chips.map((chip) => (
-        <span key={chip} className="border hair rounded-[3px] px-1.5 h-6 flex items-center text-xs ink-2 whitespace-nowrap">
+        <span
+          key={chip}
+          className="border hair rounded-[3px] px-1.5 h-6 flex items-center text-xs ink-2 whitespace-nowrap"
+        >
           {chip}
         </span>
       ))}
@@ -164,24 +206,67 @@ function UndoRedo() {
   const { canUndo, canRedo } = useDisplay();
   return (
     <div className="join">
-      <button type="button" className="btn btn-xs btn-ghost btn-square join-item" disabled={!canUndo} onClick={() => link.undo()} aria-label={canUndo ? `Undo: ${canUndo}` : 'Nothing to undo'} title={canUndo ? `Undo: ${canUndo}` : 'Nothing to undo'}>
+      <button
+        type="button"
+        className="btn btn-xs btn-ghost btn-square join-item"
+        disabled={!canUndo}
+        onClick={() => link.undo()}
+        aria-label={canUndo ? `Undo: ${canUndo}` : 'Nothing to undo'}
+        title={canUndo ? `Undo: ${canUndo}` : 'Nothing to undo'}
+      >
         <Undo2 size={14} aria-hidden />
       </button>
-      <button type="button" className="btn btn-xs btn-ghost btn-square join-item" disabled={!canRedo} onClick={() => link.redo()} aria-label={canRedo ? `Redo: ${canRedo}` : 'Nothing to redo'} title={canRedo ? `Redo: ${canRedo}` : 'Nothing to redo'}>
+      <button
+        type="button"
+        className="btn btn-xs btn-ghost btn-square join-item"
+        disabled={!canRedo}
+        onClick={() => link.redo()}
+        aria-label={canRedo ? `Redo: ${canRedo}` : 'Nothing to redo'}
+        title={canRedo ? `Redo: ${canRedo}` : 'Nothing to redo'}
+      >
         <Redo2 size={14} aria-hidden />
       </button>
     </div>
   );
 }
 
-function FindingsButton({ open, onClick, ref }: { open: boolean; onClick: () => void; ref: Ref<HTMLButtonElement> }) {
+function FindingsButton({
+  open,
+  onClick,
+  ref,
+}: {
+  open: boolean;
+  onClick: () => void;
+  ref: Ref<HTMLButtonElement>;
+}) {
   const { survey } = useSurvey();
   const count = countOpen(survey?.findings ?? []);
   return (
-    <button ref={ref} type="button" aria-expanded={open} onClick={onClick} className="flex border border-base-content rounded-[3px] h-7 items-stretch overflow-hidden cursor-pointer shrink-0" aria-label={`Findings: ${count.error} errors, ${count.warning} warnings, ${count.note} notes`}>
-      <span className="bg-error text-error-content fig font-medium px-1.5 flex items-center gap-1" title="errors"><span aria-hidden>!</span>{count.error}</span>
-      <span className="bg-warning text-warning-content fig font-medium px-1.5 flex items-center gap-1" title="warnings"><span aria-hidden>△</span>{count.warning}</span>
-      <span className="hidden sm:flex px-2 items-center font-semibold">Findings</span>
+    <button
+      ref={ref}
+      type="button"
+      aria-expanded={open}
+      onClick={onClick}
+      data-findings={`${count.error} ${count.warning} ${count.note}`}
+      className="flex border border-base-content rounded-[3px] h-7 items-stretch overflow-hidden cursor-pointer shrink-0"
+    >
+      <span
+        className="bg-error text-error-content fig font-medium px-1.5 flex items-center gap-1"
+        title="errors"
+      >
+        <span aria-hidden>!</span>
+        {count.error}
+        <span className="sr-only"> errors, </span>
+      </span>
+      <span
+        className="bg-warning text-warning-content fig font-medium px-1.5 flex items-center gap-1"
+        title="warnings"
+      >
+        <span aria-hidden>△</span>
+        {count.warning}
+        <span className="sr-only"> warnings: </span>
+      </span>
+      <span className="px-2 items-center font-semibold flex max-sm:sr-only">Findings</span>
     </button>
   );
 }
@@ -192,7 +277,11 @@ function Crew() {
   return (
     <div className="hidden xl:flex" role="group" aria-label="People of this display">
       {people.slice(0, 5).map(({ id, name, initials }) => (
-        <span key={id} title={name} className="w-6 h-6 -ml-1.5 first:ml-0 rounded-full border border-base-content bg-base-100 text-[10px] font-semibold flex items-center justify-center">
+        <span
+          key={id}
+          title={name}
+          className="w-6 h-6 -ml-1.5 first:ml-0 rounded-full border border-base-content bg-base-100 text-[10px] font-semibold flex items-center justify-center"
+        >
           {initials}
         </span>
       ))}
@@ -205,10 +294,22 @@ function Switches() {
   const night = view.theme === 'night';
   return (
     <div className="join hidden sm:flex">
-      <button type="button" className="btn btn-xs btn-ghost join-item fig" onClick={() => view.setMetric(view.metric === 'mm' ? 'in' : 'mm')} aria-label={`Beside studs: ${view.metric === 'mm' ? 'millimetres' : 'inches'}. Switch`} title="Millimetres or inches beside studs">
+      <button
+        type="button"
+        className="btn btn-xs btn-ghost join-item fig"
+        onClick={() => view.setMetric(view.metric === 'mm' ? 'in' : 'mm')}
+        aria-label={`${view.metric} beside studs; show ${view.metric === 'mm' ? 'inches' : 'millimetres'}`}
+        title="Millimetres or inches beside studs"
+      >
         {view.metric}
       </button>
-      <button type="button" className="btn btn-xs btn-ghost btn-square join-item" onClick={() => view.setTheme(night ? 'day' : 'night')} aria-label={night ? 'Day sheet' : 'Night shift'} title={night ? 'Day sheet' : 'Night shift'}>
+      <button
+        type="button"
+        className="btn btn-xs btn-ghost btn-square join-item"
+        onClick={() => view.setTheme(night ? 'day' : 'night')}
+        aria-label={night ? 'Day sheet' : 'Night shift'}
+        title={night ? 'Day sheet' : 'Night shift'}
+      >
         {night ? <Sun size={14} aria-hidden /> : <Moon size={14} aria-hidden />}
       </button>
     </div>
@@ -218,9 +319,22 @@ function Switches() {
 function Save() {
   const { save } = useDisplay();
   const [words, tone] =
-    save.state === 'waiting' ? [`${save.count} waiting`, 'text-warning'] : save.state === 'saving' ? ['Saving', 'ink-2'] : ['Saved', 'text-success'];
+    save.state === 'waiting'
+      ? [`${save.count} waiting`, 'text-warning']
+      : save.state === 'saving'
+        ? ['Saving', 'ink-2']
+        : ['Saved', 'text-success'];
   return (
-    <span role="status" aria-label="Saving" className={`${tone} font-semibold text-xs w-16 text-right shrink-0`} title={save.state === 'waiting' ? `${save.why} Your changes are kept in this browser and will be sent.` : undefined}>
+    <span
+      role="status"
+      aria-label="Saving"
+      className={`${tone} font-semibold text-xs w-16 text-right shrink-0`}
+      title={
+        save.state === 'waiting'
+          ? `${save.why} Your changes are kept in this browser and will be sent.`
+          : undefined
+      }
+    >
       {words}
     </span>
   );

@@ -3,7 +3,12 @@ import type { Tool } from '../data/view.ts';
 
 /** The pages there are, in working order, each with the letter that goes to it after `g`. */
 export const PAGES: readonly { id: Page; word: string; key: string; question: string }[] = [
-  { id: 'brief', word: 'Brief', key: 'b', question: 'What are we showing, under which rules, at which scale, by when?' },
+  {
+    id: 'brief',
+    word: 'Brief',
+    key: 'b',
+    question: 'What are we showing, under which rules, at which scale, by when?',
+  },
   { id: 'plan', word: 'Plan', key: 'p', question: 'What stands where, on the stud grid' },
   { id: 'cut', word: 'Cut', key: 'c', question: 'Which modules, on which bases' },
   { id: 'stockpile', word: 'Stockpile', key: 'k', question: 'What is owned, needed and short' },
@@ -37,7 +42,10 @@ export const KEY_LIST: readonly { group: string; keys: readonly [string, string]
   {
     group: 'On the plan',
     keys: [
-      ...TOOL_LIST.map(({ id, word, key }): [string, string] => [key, id === 'pick' || id === 'measure' ? word.toLowerCase() : `draw a ${word.toLowerCase()}`]),
+      ...TOOL_LIST.map(({ id, word, key }): [string, string] => [
+        key,
+        id === 'pick' || id === 'measure' ? word.toLowerCase() : `draw a ${word.toLowerCase()}`,
+      ]),
       ['Enter', 'with a drawing tool: place one in the middle of the view'],
       ['arrows', 'move what is picked by 1 stud'],
       ['Shift arrows', 'by 8 studs'],

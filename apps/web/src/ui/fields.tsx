@@ -31,7 +31,13 @@ interface FrameProps {
 }
 
 function Frame({ id, label, hint, error, children, wide, beside, bare }: FrameProps) {
-  const hintText = hint && <div className={`fig ink-2 text-[11px] leading-4 whitespace-nowrap ${beside ? 'w-[4.2rem] text-right shrink-0' : wide ? '' : 'text-right'}`}>{hint}</div>;
+  const hintText = hint && (
+    <div
+      className={`fig ink-2 text-[11px] leading-4 whitespace-nowrap ${beside ? 'w-[4.2rem] text-right shrink-0' : wide ? '' : 'text-right'}`}
+    >
+      {hint}
+    </div>
+  );
   return (
     <div className={bare ? 'py-0.5' : 'border-b hair py-[3px]'}>
       <div className={wide ? '' : 'flex items-center gap-2'}>
@@ -87,10 +93,20 @@ function useDraft(value: string, commit: (text: string) => string | null) {
   };
 }
 
-const INPUT = 'input input-xs h-6 px-1 fig bg-transparent border-transparent hover:border-base-300 focus:border-base-content';
+const INPUT =
+  'input input-xs h-6 px-1 fig bg-transparent border-transparent hover:border-base-300 focus:border-base-content';
 
 /** A length typed as people say it, shown both ways. */
-export function QuantityField(props: Committed & { value: number; measure: Measure; min?: number; max?: number; step?: number; onCommit: (value: number) => void }) {
+export function QuantityField(
+  props: Committed & {
+    value: number;
+    measure: Measure;
+    min?: number;
+    max?: number;
+    step?: number;
+    onCommit: (value: number) => void;
+  },
+) {
   const { label, value, measure, min, max, step, onCommit, disabled } = props;
   const metric = useView((view) => view.metric);
   const { size, bare } = MEASURES[measure];
@@ -107,14 +123,37 @@ export function QuantityField(props: Committed & { value: number; measure: Measu
     return null;
   });
   return (
-    <Frame id={id} label={label} error={error} beside bare={props.bare} hint={props.hint ?? sayAlso(value, measure, metric)}>
-      <input {...input} className={`${INPUT} text-right w-[5.1rem] shrink-0`} disabled={disabled} inputMode="text" autoComplete="off" />
+    <Frame
+      id={id}
+      label={label}
+      error={error}
+      beside
+      bare={props.bare}
+      hint={props.hint ?? sayAlso(value, measure, metric)}
+    >
+      <input
+        {...input}
+        className={`${INPUT} text-right w-[5.1rem] shrink-0`}
+        disabled={disabled}
+        inputMode="text"
+        autoComplete="off"
+      />
     </Frame>
   );
 }
 
 /** A plain number: a count, a price, a ratio, a percentage. Empty is null where `optional`. */
-export function NumberField(props: Committed & { value: number | null; min: number; max: number; whole?: boolean; unit?: string; optional?: string; onCommit: (value: number | null) => void }) {
+export function NumberField(
+  props: Committed & {
+    value: number | null;
+    min: number;
+    max: number;
+    whole?: boolean;
+    unit?: string;
+    optional?: string;
+    onCommit: (value: number | null) => void;
+  },
+) {
   const { label, value, min, max, whole, unit, optional, onCommit, disabled, hint, bare } = props;
   const { id, error, input } = useDraft(value === null ? '' : String(value), (text) => {
     const trimmed = text.trim().replace(',', '.');
@@ -133,14 +172,30 @@ export function NumberField(props: Committed & { value: number | null; min: numb
   return (
     <Frame id={id} label={label} error={error} hint={hint} bare={bare}>
       <span className="flex items-center gap-1 shrink-0">
-        <input {...input} className={`${INPUT} text-right w-16`} disabled={disabled} inputMode="decimal" autoComplete="off" placeholder={optional} />
+        <input
+          {...input}
+          className={`${INPUT} text-right w-16`}
+          disabled={disabled}
+          inputMode="decimal"
+          autoComplete="off"
+          placeholder={optional}
+        />
         {unit && <span className="ink-2 text-xs">{unit}</span>}
       </span>
     </Frame>
   );
 }
 
-export function TextField(props: Committed & { value: string; max?: number; required?: boolean; long?: boolean; placeholder?: string; onCommit: (value: string) => void }) {
+export function TextField(
+  props: Committed & {
+    value: string;
+    max?: number;
+    required?: boolean;
+    long?: boolean;
+    placeholder?: string;
+    onCommit: (value: string) => void;
+  },
+) {
   const { label, value, max = 80, required, long, onCommit, disabled, hint, placeholder, bare } = props;
   const { id, error, input } = useDraft(value, (text) => {
     if (required && text.trim() === '') return `${label}: a name is needed.`;
@@ -151,15 +206,33 @@ export function TextField(props: Committed & { value: string; max?: number; requ
   return (
     <Frame id={id} label={label} error={error} hint={hint} wide={long} bare={bare}>
       {long ? (
-        <textarea {...input} rows={3} className="textarea textarea-xs w-full mt-1 bg-transparent" disabled={disabled} placeholder={placeholder} />
+        <textarea
+          {...input}
+          rows={3}
+          className="textarea textarea-xs w-full mt-1 bg-transparent"
+          disabled={disabled}
+          placeholder={placeholder}
+        />
       ) : (
-        <input {...input} className={`${INPUT} font-sans text-xs ${bare ? 'text-left w-full' : 'text-right w-44'} min-w-0`} disabled={disabled} autoComplete="off" placeholder={placeholder} />
+        <input
+          {...input}
+          className={`${INPUT} font-sans text-xs ${bare ? 'text-left w-full' : 'text-right w-44'} min-w-0`}
+          disabled={disabled}
+          autoComplete="off"
+          placeholder={placeholder}
+        />
       )}
     </Frame>
   );
 }
 
-export function SelectField<T extends string>(props: Committed & { value: T; options: readonly { value: T; word: string }[]; onCommit: (value: T) => void }) {
+export function SelectField<T extends string>(
+  props: Committed & {
+    value: T;
+    options: readonly { value: T; word: string }[];
+    onCommit: (value: T) => void;
+  },
+) {
   const { label, value, options, onCommit, disabled, hint } = props;
   const id = useId();
   return (
@@ -184,7 +257,13 @@ export function SelectField<T extends string>(props: Committed & { value: T; opt
   );
 }
 
-export function DateField({ label, value, onCommit, disabled, hint }: Committed & { value: string | null; onCommit: (value: string | null) => void }) {
+export function DateField({
+  label,
+  value,
+  onCommit,
+  disabled,
+  hint,
+}: Committed & { value: string | null; onCommit: (value: string | null) => void }) {
   const { id, error, input } = useDraft(value ?? '', (text) => {
     if (text !== '' && !/^\d{4}-\d{2}-\d{2}$/.test(text)) return `${label}: «${text}» is not a date.`;
     onCommit(text === '' ? null : text);
@@ -197,11 +276,24 @@ export function DateField({ label, value, onCommit, disabled, hint }: Committed 
   );
 }
 
-export function CheckField({ label, value, onCommit, disabled, hint }: Committed & { value: boolean; onCommit: (value: boolean) => void }) {
+export function CheckField({
+  label,
+  value,
+  onCommit,
+  disabled,
+  hint,
+}: Committed & { value: boolean; onCommit: (value: boolean) => void }) {
   const id = useId();
   return (
     <Frame id={id} label={label} error={null} hint={hint}>
-      <input id={id} type="checkbox" className="checkbox checkbox-xs" checked={value} disabled={disabled} onChange={(event) => onCommit(event.currentTarget.checked)} />
+      <input
+        id={id}
+        type="checkbox"
+        className="checkbox checkbox-xs"
+        checked={value}
+        disabled={disabled}
+        onChange={(event) => onCommit(event.currentTarget.checked)}
+      />
     </Frame>
   );
 }

@@ -86,7 +86,17 @@ export const SEVERITY: Record<Severity, { word: string; mark: string; text: stri
 };
 
 /** A dialog with a heading, closed by Escape or its button; the browser keeps the focus inside. */
-export function Dialog({ title, open, onClose, children }: { title: string; open: boolean; onClose: () => void; children: ReactNode }) {
+export function Dialog({
+  title,
+  open,
+  onClose,
+  children,
+}: {
+  title: string;
+  open: boolean;
+  onClose: () => void;
+  children: ReactNode;
+}) {
   const ref = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const dialog = ref.current;

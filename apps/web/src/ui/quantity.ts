@@ -1,4 +1,14 @@
-import { MM, PLATE, STUD, formatInches, formatMm, formatPlates, formatStuds, type Length, type Unit } from '@quarry/core/lattice';
+import {
+  MM,
+  PLATE,
+  STUD,
+  formatInches,
+  formatMm,
+  formatPlates,
+  formatStuds,
+  type Length,
+  type Unit,
+} from '@quarry/core/lattice';
 
 /** The measures of the document: what one of it is, and how a bare number is meant. */
 export const MEASURES = {

@@ -6,7 +6,9 @@ export function useSize<E extends HTMLElement>(): [RefObject<E | null>, { width:
   const [size, setSize] = useState({ width: 0, height: 0 });
   useLayoutEffect(() => {
     if (!ref.current) return;
-    const watch = new ResizeObserver(([{ contentRect }]) => setSize({ width: Math.floor(contentRect.width), height: Math.floor(contentRect.height) }));
+    const watch = new ResizeObserver(([{ contentRect }]) =>
+      setSize({ width: Math.floor(contentRect.width), height: Math.floor(contentRect.height) }),
+    );
     watch.observe(ref.current);
     return () => watch.disconnect();
   }, []);

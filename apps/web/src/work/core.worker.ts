@@ -15,8 +15,17 @@ const worker = {
     const relief = compileRelief(scene);
     const contours = contoursOf(relief);
     const survey = { relief, contours, findings: checkScene(scene, { today, relief }) };
-    const buffers = [relief.height, relief.ground, relief.top, relief.owner, ...contours.flatMap(({ lines }) => lines)];
-    return transfer(survey, buffers.map(({ buffer }) => buffer));
+    const buffers = [
+      relief.height,
+      relief.ground,
+      relief.top,
+      relief.owner,
+      ...contours.flatMap(({ lines }) => lines),
+    ];
+    return transfer(
+      survey,
+      buffers.map(({ buffer }) => buffer),
+    );
   },
 };
 export type CoreWorker = typeof worker;

@@ -5,7 +5,11 @@ import { solveCut, type CutAnswer, type Cutting, type CutProblem } from '@quarry
 
 const worker = {
   /** Cuts within a time; `onProgress` hears of every better cutting. Ending the worker ends the search. */
-  async cut(problem: CutProblem, seconds: number, onProgress: (cutting: Cutting) => void): Promise<CutAnswer> {
+  async cut(
+    problem: CutProblem,
+    seconds: number,
+    onProgress: (cutting: Cutting) => void,
+  ): Promise<CutAnswer> {
     // The first answer needs no solver: it is on the screen while the solver is still loading.
     const first = solveCut(problem, { seconds, now: () => performance.now(), onProgress });
     if (first.feasible && first.cutting.proven) return first;

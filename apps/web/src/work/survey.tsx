@@ -34,7 +34,12 @@ export function SurveyProvider({ children }: { children: ReactNode }) {
         .survey(asked, today())
         .then(
           (survey) => !ended && setState({ survey, error: null }),
-          (error: unknown) => !ended && setState(({ survey }) => ({ survey, error: error instanceof Error ? error.message : String(error) })),
+          (error: unknown) =>
+            !ended &&
+            setState(({ survey }) => ({
+              survey,
+              error: error instanceof Error ? error.message : String(error),
+            })),
         )
         .finally(() => {
           busy = false;

@@ -27,19 +27,37 @@ export function useCutRun() {
       setRun({ state: 'running', best: null, since: performance.now() });
       const better = (cutting: Cutting) => {
         if (worker.current === mine)
-          setRun((now) => (now.state === 'running' && (!now.best || cutting.cost.total <= now.best.cost.total + 1e-9) ? { ...now, best: cutting } : now));
+          setRun((now) =>
+            now.state === 'running' && (!now.best || cutting.cost.total <= now.best.cost.total + 1e-9)
+              ? { ...now, best: cutting }
+              : now,
+          );
       };
       wrap<CutWorker>(mine)
         .cut(problem, seconds, proxy(better))
         .then(
-          (answer) => worker.current === mine && setRun(answer.feasible ? { state: 'done', best: answer.cutting, stopped: false } : { state: 'none', reasons: answer.reasons }),
-          (error: unknown) => worker.current === mine && setRun({ state: 'none', reasons: [error instanceof Error ? error.message : String(error)] }),
+          (answer) =>
+            worker.current === mine &&
+            setRun(
+              answer.feasible
+                ? { state: 'done', best: answer.cutting, stopped: false }
+                : { state: 'none', reasons: answer.reasons },
+            ),
+          (error: unknown) =>
+            worker.current === mine &&
+            setRun({ state: 'none', reasons: [error instanceof Error ? error.message : String(error)] }),
         )
         .finally(() => worker.current === mine && end());
     },
     stop() {
       end();
-      setRun((now) => (now.state !== 'running' ? now : now.best ? { state: 'done', best: now.best, stopped: true } : { state: 'idle' }));
+      setRun((now) =>
+        now.state !== 'running'
+          ? now
+          : now.best
+            ? { state: 'done', best: now.best, stopped: true }
+            : { state: 'idle' },
+      );
     },
     clear() {
       end();

@@ -20,7 +20,10 @@ const plotsOverlap: Rule = {
           sentence: `«${a.name}» and «${b.name}» share ${shared.w} × ${shared.d} studs; two buildings need 0.`,
           remedy: `Move «${b.name}» by ${Math.min(shared.w, shared.d)} studs.`,
           place: centreOf(shared),
-          things: [{ kind: 'plot', id: a.id }, { kind: 'plot', id: b.id }], // prettier-ignore
+          things: [
+            { kind: 'plot', id: a.id },
+            { kind: 'plot', id: b.id },
+          ],
           numbers: { w: shared.w, d: shared.d },
         },
       ];
@@ -30,7 +33,8 @@ const plotsOverlap: Rule = {
 const plotUneven: Rule = {
   id: 'plot-uneven',
   title: 'A building stands on uneven ground',
-  basis: 'Lowest and highest ground under the plot, from the relief. The building stands on the highest; what is lower is a gap under its walls.',
+  basis:
+    'Lowest and highest ground under the plot, from the relief. The building stands on the highest; what is lower is a gap under its walls.',
   page: 'plan',
   severity: 'warning',
   check: ({ scene, relief }) =>
@@ -68,7 +72,10 @@ const plotOverSeam: Rule = {
           sentence: `«${plot.name}» stands on ${under.length} modules (${under.map(({ name }) => name).join(', ')}); a building that may not be cut stands on 1.`,
           remedy: 'Cut again, move the plot, or allow it to be cut.',
           place: seamBetween(first, second) ?? centreOf(plot),
-          things: [{ kind: 'plot', id: plot.id }, ...under.map(({ id }) => ({ kind: 'module' as const, id }))],
+          things: [
+            { kind: 'plot', id: plot.id },
+            ...under.map(({ id }) => ({ kind: 'module' as const, id })),
+          ],
           numbers: { modules: under.length },
         },
       ];
@@ -84,7 +91,8 @@ function seamBetween(a: Module, b: Module): { x: number; y: number } | null {
 const modulePassage: Rule = {
   id: 'module-passage',
   title: 'A module does not pass a door',
-  basis: 'The narrow side of the module (8 mm a stud less 0.2 mm of play) and its height over the tallest stud, carried level, against each passage.',
+  basis:
+    'The narrow side of the module (8 mm a stud less 0.2 mm of play) and its height over the tallest stud, carried level, against each passage.',
   page: 'cut',
   severity: 'error',
   check({ scene, relief }) {
@@ -100,9 +108,14 @@ const modulePassage: Rule = {
           sentence: wide
             ? `Module ${module.name} is ${formatMm(across * MM)} across its narrow side; the ${passage.name} lets ${formatMm(passage.width * MM)} through.`
             : `Module ${module.name} is ${formatMm(tall * MM)} tall; the ${passage.name} lets ${formatMm(passage.height * MM)} through.`,
-          remedy: wide ? `Make it at most ${Math.floor(passage.width / 8)} studs on one side, or carry it another way.` : 'Plan the tall part to lift off.',
+          remedy: wide
+            ? `Make it at most ${Math.floor(passage.width / 8)} studs on one side, or carry it another way.`
+            : 'Plan the tall part to lift off.',
           place: centreOf(module),
-          things: [{ kind: 'module', id: module.id }, { kind: 'passage', id: passage.id }], // prettier-ignore
+          things: [
+            { kind: 'module', id: module.id },
+            { kind: 'passage', id: passage.id },
+          ],
           numbers: wide ? { across, passage: passage.width } : { tall, passage: passage.height },
         },
       ];
@@ -110,7 +123,10 @@ const modulePassage: Rule = {
   },
 };
 
-function topOf(relief: { x: number; y: number; w: number; d: number; top: Int16Array; ground: Uint8Array }, module: Module): number {
+function topOf(
+  relief: { x: number; y: number; w: number; d: number; top: Int16Array; ground: Uint8Array },
+  module: Module,
+): number {
   let top = 0;
   for (let y = Math.max(module.y, relief.y); y < Math.min(module.y + module.d, relief.y + relief.d); y++)
     for (let x = Math.max(module.x, relief.x); x < Math.min(module.x + module.w, relief.x + relief.w); x++) {
@@ -173,8 +189,20 @@ const modulesCover: Rule = {
       place ??= { x: relief.x + (i % relief.w) + 0.5, y: relief.y + Math.trunc(i / relief.w) + 0.5 };
     }
     if (bare + twice + astray === 0) return [];
-    const parts = [bare > 0 && `${counted(bare, 'stud')} in no module`, twice > 0 && `${counted(twice, 'stud')} in two`, astray > 0 && `${counted(astray, 'module stud')} outside the footprint`];
-    return [{ sentence: `The modules do not match the footprint: ${parts.filter(Boolean).join(', ')}; all three should be 0.`, remedy: 'Press Cut again.', place, things: [], numbers: { bare, twice, astray } }];
+    const parts = [
+      bare > 0 && `${counted(bare, 'stud')} in no module`,
+      twice > 0 && `${counted(twice, 'stud')} in two`,
+      astray > 0 && `${counted(astray, 'module stud')} outside the footprint`,
+    ];
+    return [
+      {
+        sentence: `The modules do not match the footprint: ${parts.filter(Boolean).join(', ')}; all three should be 0.`,
+        remedy: 'Press Cut again.',
+        place,
+        things: [],
+        numbers: { bare, twice, astray },
+      },
+    ];
   },
 };
 
@@ -201,7 +229,8 @@ const basesShort: Rule = {
 const levelSteps: Rule = {
   id: 'level-step',
   title: 'A level breaks the agreed step',
-  basis: 'The difference between one named level and the next higher one, against the step agreed on the Brief.',
+  basis:
+    'The difference between one named level and the next higher one, against the step agreed on the Brief.',
   page: 'brief',
   severity: 'warning',
   check({ scene }) {
@@ -225,4 +254,13 @@ const levelSteps: Rule = {
   },
 };
 
-export const BUILDING_RULES: readonly Rule[] = [plotsOverlap, plotUneven, plotOverSeam, modulePassage, moduleSize, modulesCover, basesShort, levelSteps];
+export const BUILDING_RULES: readonly Rule[] = [
+  plotsOverlap,
+  plotUneven,
+  plotOverSeam,
+  modulePassage,
+  moduleSize,
+  modulesCover,
+  basesShort,
+  levelSteps,
+];

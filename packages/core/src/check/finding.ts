@@ -44,8 +44,16 @@ export type Draft = Omit<Finding, 'key' | 'rule' | 'page' | 'severity'> & { seve
 
 /** The numbers of a finding as text: an acceptance holds while they stay the same. */
 export function fingerprint({ numbers, severity }: Pick<Finding, 'numbers' | 'severity'>): string {
-  return [severity, ...Object.keys(numbers).sort().map((key) => `${key}=${Number(numbers[key].toFixed(2))}`)].join(' ').slice(0, 200);
+  return [
+    severity,
+    ...Object.keys(numbers)
+      .sort()
+      .map((key) => `${key}=${Number(numbers[key].toFixed(2))}`),
+  ]
+    .join(' ')
+    .slice(0, 200);
 }
 
 /** `3 studs`, `1 module`: a count with its word. */
-export const counted = (count: number, word: string) => `${count.toLocaleString('en')} ${word}${count === 1 ? '' : 's'}`;
+export const counted = (count: number, word: string) =>
+  `${count.toLocaleString('en')} ${word}${count === 1 ? '' : 's'}`;

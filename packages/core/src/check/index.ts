@@ -33,7 +33,13 @@ export function checkScene(scene: Scene, options: { today?: string; relief?: Rel
   return RULES.flatMap((rule) =>
     rule.check(context).map((draft): Judged => {
       const { id, page, severity } = rule;
-      const finding = { severity, ...draft, rule: id, page, key: [id, ...draft.things.map((thing) => thing.id)].join(':').slice(0, 200) };
+      const finding = {
+        severity,
+        ...draft,
+        rule: id,
+        page,
+        key: [id, ...draft.things.map((thing) => thing.id)].join(':').slice(0, 200),
+      };
       const said = acceptances.filter((entry) => entry.finding === finding.key);
       const print = fingerprint(finding);
       const holds = said.find((entry) => entry.fingerprint === print);

@@ -37,7 +37,10 @@ const sectionsOverlap: Rule = {
           sentence: `Sections ${a.letter} and ${b.letter} share ${shared.w} × ${shared.d} studs; each stud should have 1 owner.`,
           remedy: 'Draw the border where one of them ends.',
           place: centreOf(shared),
-          things: [{ kind: 'section', id: a.id }, { kind: 'section', id: b.id }], // prettier-ignore
+          things: [
+            { kind: 'section', id: a.id },
+            { kind: 'section', id: b.id },
+          ],
           numbers: { w: shared.w, d: shared.d },
         },
       ];
@@ -64,7 +67,15 @@ const noSection: Rule = {
       place ??= { x, y };
     }
     if (studs === 0) return [];
-    return [{ sentence: `${counted(studs, 'stud')} of the footprint lie in no section; 0 should be left over.`, remedy: 'Widen a section or draw a new one.', place, things: [], numbers: { studs } }];
+    return [
+      {
+        sentence: `${counted(studs, 'stud')} of the footprint lie in no section; 0 should be left over.`,
+        remedy: 'Widen a section or draw a new one.',
+        place,
+        things: [],
+        numbers: { studs },
+      },
+    ];
   },
 };
 
@@ -76,7 +87,8 @@ export function daysBetween(from: string, to: string): number {
 const showNear: Rule = {
   id: 'show-near',
   title: 'The show is near and sections are not done',
-  basis: 'Stages still to go over all sections (8 stages, the last is done) against the weeks left: more than one stage a section a week is a warning.',
+  basis:
+    'Stages still to go over all sections (8 stages, the last is done) against the weeks left: more than one stage a section a week is a warning.',
   page: 'progress',
   severity: 'warning',
   check({ scene, today }) {
@@ -89,7 +101,10 @@ const showNear: Rule = {
     const behind = Math.max(...sections.map(({ stage }) => STAGES.length - 1 - STAGES.indexOf(stage)));
     if (toGo === 0 || behind <= weeks) return [];
     const slowest = sections.filter(({ stage }) => STAGES.length - 1 - STAGES.indexOf(stage) === behind);
-    const when = days < 0 ? `${showName || 'The show'} was ${counted(-days, 'day')} ago` : `${showName || 'The show'} is in ${counted(days, 'day')}`;
+    const when =
+      days < 0
+        ? `${showName || 'The show'} was ${counted(-days, 'day')} ago`
+        : `${showName || 'The show'} is in ${counted(days, 'day')}`;
     return [
       {
         ...(days < 0 ? { severity: 'error' as const } : {}),

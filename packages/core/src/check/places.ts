@@ -1,4 +1,16 @@
-import { MM, PLATE, STUD, centreOf, contains, formatMm, formatPlates, formatStuds, overlap, studsOf, type Rect } from '../lattice/index.ts';
+import {
+  MM,
+  PLATE,
+  STUD,
+  centreOf,
+  contains,
+  formatMm,
+  formatPlates,
+  formatStuds,
+  overlap,
+  studsOf,
+  type Rect,
+} from '../lattice/index.ts';
 import { displayOf, listOf, type Table } from '../scene/index.ts';
 import { OUTSIDE, footprintBounds, type Relief } from '../relief/index.ts';
 import { counted, type Draft, type Rule } from './finding.ts';
@@ -11,7 +23,11 @@ export function tableInStuds({ x, y, w, d }: Pick<Table, 'x' | 'y' | 'w' | 'd'>)
 }
 
 /** How far each stud of the footprint hangs over: from its outer edge to the nearest table top, studs; 0 when carried. */
-function hanging(relief: Relief, tables: readonly Rect[], visit: (x: number, y: number, by: number, table: number) => void): void {
+function hanging(
+  relief: Relief,
+  tables: readonly Rect[],
+  visit: (x: number, y: number, by: number, table: number) => void,
+): void {
   for (let row = 0; row < relief.d; row++)
     for (let column = 0; column < relief.w; column++) {
       if (relief.ground[row * relief.w + column] === OUTSIDE) continue;
@@ -69,7 +85,8 @@ const offTable: Rule = {
 const plotOverhangs: Rule = {
   id: 'plot-overhangs',
   title: 'A building stands on an overhang',
-  basis: 'Studs of the plot whose centres lie on no table top. An overhang of a few studs is common practice only where nothing heavy stands.',
+  basis:
+    'Studs of the plot whose centres lie on no table top. An overhang of a few studs is common practice only where nothing heavy stands.',
   page: 'plan',
   severity: 'warning',
   check({ scene, relief }) {
@@ -102,7 +119,15 @@ const noTable: Rule = {
   check: ({ scene }) =>
     listOf(scene, 'table').length > 0 || !footprintBounds(scene)
       ? []
-      : [{ sentence: 'The display stands on no table: 0 of at least 1.', remedy: 'Draw a table under the footprint.', place: null, things: [], numbers: { tables: 0 } }],
+      : [
+          {
+            sentence: 'The display stands on no table: 0 of at least 1.',
+            remedy: 'Draw a table under the footprint.',
+            place: null,
+            things: [],
+            numbers: { tables: 0 },
+          },
+        ],
 };
 
 const tablesOverlap: Rule = {
@@ -120,7 +145,10 @@ const tablesOverlap: Rule = {
           sentence: `«${a.name}» and «${b.name}» overlap by ${formatMm(shared.w * MM)} × ${formatMm(shared.d * MM)}; two tables cannot stand in one place.`,
           remedy: 'Pull one of them aside.',
           place: centreOf(tableInStuds(shared)),
-          things: [{ kind: 'table', id: a.id }, { kind: 'table', id: b.id }], // prettier-ignore
+          things: [
+            { kind: 'table', id: a.id },
+            { kind: 'table', id: b.id },
+          ],
           numbers: { w: shared.w, d: shared.d },
         },
       ];
@@ -150,7 +178,10 @@ const tableSteps: Rule = {
           sentence: `«${a.name}» is ${formatMm(a.height * MM)} high and «${b.name}» ${formatMm(b.height * MM)}: a step of ${formatMm(step * MM)} under the scene; one plate (${STEP_LIMIT} mm) is the most a base bridges.`,
           remedy: `Raise «${low.name}» by ${formatMm(step * MM)} with blocks under its legs.`,
           place: centreOf(tableInStuds(near)),
-          things: [{ kind: 'table', id: a.id }, { kind: 'table', id: b.id }], // prettier-ignore
+          things: [
+            { kind: 'table', id: a.id },
+            { kind: 'table', id: b.id },
+          ],
           numbers: { step, limit: STEP_LIMIT },
         },
       ];
@@ -190,7 +221,8 @@ const heightLimit: Rule = {
     const limit = displayOf(scene).limitHeight;
     if (limit === null) return [];
     let at = -1;
-    for (let i = 0; i < relief.top.length; i++) if (relief.ground[i] !== OUTSIDE && (at < 0 || relief.top[i] > relief.top[at])) at = i;
+    for (let i = 0; i < relief.top.length; i++)
+      if (relief.ground[i] !== OUTSIDE && (at < 0 || relief.top[i] > relief.top[at])) at = i;
     if (at < 0 || relief.top[at] <= limit) return [];
     const owner = relief.owner[at];
     const things = owner > 0 ? [{ kind: 'plot' as const, id: relief.plots[owner - 1] }] : [];
@@ -210,7 +242,8 @@ const heightLimit: Rule = {
 const outside: Rule = {
   id: 'outside-footprint',
   title: 'Something leaves the footprint',
-  basis: 'Plots and sections against the union of the footprint parts, stud by stud; a pad only when it lies wholly outside.',
+  basis:
+    'Plots and sections against the union of the footprint parts, stud by stud; a pad only when it lies wholly outside.',
   page: 'plan',
   severity: 'warning',
   check({ scene, relief }) {
@@ -222,7 +255,10 @@ const outside: Rule = {
         const studs = studsOutside(relief, thing);
         // A pad may run past the edge, where it is simply cut off; it is a mistake only when none of it is left.
         if (studs === 0 || (kind === 'pad' && studs < studsOf(thing).w * studsOf(thing).d)) return [];
-        const name = kind === 'section' ? `Section ${scene.section[thing.id].letter}` : `«${'name' in thing ? thing.name : ''}»`;
+        const name =
+          kind === 'section'
+            ? `Section ${scene.section[thing.id].letter}`
+            : `«${'name' in thing ? thing.name : ''}»`;
         return [
           {
             ...(kind === 'plot' ? { severity: 'error' as const } : {}),
@@ -244,7 +280,8 @@ function studsOutside(relief: Relief, shape: Rect): number {
   for (let row = area.y; row < area.y + area.d; row++)
     for (let column = area.x; column < area.x + area.w; column++) {
       const [i, j] = [column - relief.x, row - relief.y];
-      if (i < 0 || j < 0 || i >= relief.w || j >= relief.d || relief.ground[j * relief.w + i] === OUTSIDE) studs++;
+      if (i < 0 || j < 0 || i >= relief.w || j >= relief.d || relief.ground[j * relief.w + i] === OUTSIDE)
+        studs++;
     }
   return studs;
 }
@@ -254,4 +291,13 @@ export function pairs<T>(list: readonly T[]): [T, T][] {
   return list.flatMap((a, i) => list.slice(i + 1).map((b): [T, T] => [a, b]));
 }
 
-export const PLACE_RULES: readonly Rule[] = [noTable, offTable, plotOverhangs, tablesOverlap, tableSteps, footprintLimit, heightLimit, outside];
+export const PLACE_RULES: readonly Rule[] = [
+  noTable,
+  offTable,
+  plotOverhangs,
+  tablesOverlap,
+  tableSteps,
+  footprintLimit,
+  heightLimit,
+  outside,
+];

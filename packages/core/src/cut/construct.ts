@@ -15,7 +15,8 @@ export function guillotine(grid: Grid, book: TilingBook, basePrice: readonly num
   const nx = xs.length - 1;
   const ny = ys.length - 1;
   const stride = ny + 1;
-  const at = (i0: number, i1: number, j0: number, j1: number) => ((i0 * (nx + 1) + i1) * stride + j0) * stride + j1;
+  const at = (i0: number, i1: number, j0: number, j1: number) =>
+    ((i0 * (nx + 1) + i1) * stride + j0) * stride + j1;
   const cost = new Float64Array((nx + 1) ** 2 * stride ** 2).fill(Infinity);
   /** −1: one module; −2: nothing of the region; k < nx: cut at line k of xs; else at line k − nx − 1 of ys. */
   const choice = new Int16Array(cost.length).fill(-1);
@@ -24,7 +25,10 @@ export function guillotine(grid: Grid, book: TilingBook, basePrice: readonly num
     const key = Math.min(w, d) * 4096 + Math.max(w, d);
     let least = tiled.get(key);
     if (least === undefined) {
-      least = Math.min(Infinity, ...book.of(w, d).list.map(({ counts }) => counts.reduce((sum, n, b) => sum + n * basePrice[b], 0)));
+      least = Math.min(
+        Infinity,
+        ...book.of(w, d).list.map(({ counts }) => counts.reduce((sum, n, b) => sum + n * basePrice[b], 0)),
+      );
       tiled.set(key, least);
     }
     return least;
@@ -81,8 +85,14 @@ function linesOf({ problem, x, y, columns, rows }: Grid): { xs: number[]; ys: nu
   const areas = [...problem.region, ...(problem.keep ?? [])];
   const pins = problem.pins ?? [];
   const spoken = {
-    xs: [...areas.flatMap((part) => [part.x, part.x + part.w]), ...pins.flatMap((pin) => [pin.x1, pin.x2])].map((value) => (value - x) / 8),
-    ys: [...areas.flatMap((part) => [part.y, part.y + part.d]), ...pins.flatMap((pin) => [pin.y1, pin.y2])].map((value) => (value - y) / 8),
+    xs: [
+      ...areas.flatMap((part) => [part.x, part.x + part.w]),
+      ...pins.flatMap((pin) => [pin.x1, pin.x2]),
+    ].map((value) => (value - x) / 8),
+    ys: [
+      ...areas.flatMap((part) => [part.y, part.y + part.d]),
+      ...pins.flatMap((pin) => [pin.y1, pin.y2]),
+    ].map((value) => (value - y) / 8),
   };
   const pick = (count: number, step: number, lines: number[]) =>
     all(count).filter((line) => line % step === 0 || line === count || lines.includes(line));

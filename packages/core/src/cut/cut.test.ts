@@ -1,7 +1,16 @@
 import fc from 'fast-check';
 import loadHighs, { type Highs } from 'highs';
 import { reduce, sceneFrom } from '../scene/index.ts';
-import { adoptCutting, baseNeeds, cutProblemOf, cutProblemSchema, solveCut, verifyCutting, type CutProblem, type Cutting } from './index.ts';
+import {
+  adoptCutting,
+  baseNeeds,
+  cutProblemOf,
+  cutProblemSchema,
+  solveCut,
+  verifyCutting,
+  type CutProblem,
+  type Cutting,
+} from './index.ts';
 
 let highs: Highs;
 beforeAll(async () => {
@@ -17,10 +26,14 @@ const cell = (x: number, y: number, w = 1, d = 1) => ({ x: x * 8, y: y * 8, w: w
 const FREE = { w: 8, d: 8, price: 0, stock: 0 };
 
 /** Cells of a picture: '#' is region. */
-const region = (...rows: string[]) => rows.flatMap((row, y) => [...row].flatMap((c, x) => (c === '#' ? [cell(x, y)] : [])));
+const region = (...rows: string[]) =>
+  rows.flatMap((row, y) => [...row].flatMap((c, x) => (c === '#' ? [cell(x, y)] : [])));
 const fewest = (...rows: string[]): CutProblem => ({
-  region: region(...rows), bases: [FREE], module: { maxW: 800, maxD: 800 }, weights: { module: 1, seam: 0 },
-}); // prettier-ignore
+  region: region(...rows),
+  bases: [FREE],
+  module: { maxW: 800, maxD: 800 },
+  weights: { module: 1, seam: 0 },
+});
 
 describe('minimum rectangle partitions (Ohtsuki 1982; Ferrari, Sankar, Sklansky 1984)', () => {
   // pieces = reflex corners − largest set of good diagonals that do not meet − holes + 1, counted by hand.
@@ -50,7 +63,12 @@ function bruteForce(problem: CutProblem, columns: number, rows: number): number 
         for (let x = 0; x < w; x++) {
           if (grid[y][x]) continue;
           problem.bases.forEach((base, b) => {
-            for (const [bw, bd] of base.w === base.d ? [[base.w / 8, base.d / 8]] : [[base.w / 8, base.d / 8], [base.d / 8, base.w / 8]]) { // prettier-ignore
+            for (const [bw, bd] of base.w === base.d
+              ? [[base.w / 8, base.d / 8]]
+              : [
+                  [base.w / 8, base.d / 8],
+                  [base.d / 8, base.w / 8],
+                ]) {
               if (x + bw > w || y + bd > d) continue;
               const cells = Array.from({ length: bw * bd }, (_, i) => [x + (i % bw), y + Math.trunc(i / bw)]);
               if (cells.some(([cx, cy]) => grid[cy][cx])) continue;
@@ -72,23 +90,44 @@ function bruteForce(problem: CutProblem, columns: number, rows: number): number 
   let best = Infinity;
   const sizes: [number, number][] = [];
   const baseMoney = (used: number[]) =>
-    problem.bases.reduce((sum, { price, stock, max }, b) => (used[b] > (max ?? Infinity) ? Infinity : sum + Math.max(0, used[b] - stock) * price), 0);
+    problem.bases.reduce(
+      (sum, { price, stock, max }, b) =>
+        used[b] > (max ?? Infinity) ? Infinity : sum + Math.max(0, used[b] - stock) * price,
+      0,
+    );
   const price = () => {
     let seams = 0;
     for (let y = 0; y < rows; y++)
       for (let x = 0; x < columns; x++)
-        for (const [nx, ny] of [[x + 1, y], [x, y + 1]]) // prettier-ignore
-          if (nx < columns && ny < rows && owner[y][x] >= 0 && owner[ny][nx] >= 0 && owner[y][x] !== owner[ny][nx]) seams += 8;
+        for (const [nx, ny] of [
+          [x + 1, y],
+          [x, y + 1],
+        ])
+          if (
+            nx < columns &&
+            ny < rows &&
+            owner[y][x] >= 0 &&
+            owner[ny][nx] >= 0 &&
+            owner[y][x] !== owner[ny][nx]
+          )
+            seams += 8;
     let uses: number[][] = [problem.bases.map(() => 0)];
     for (const [w, d] of sizes) {
       const next = new Map<string, number[]>();
-      for (const use of uses) for (const vector of vectors(w, d)) { const sum = use.map((n, b) => n + vector[b]); next.set(sum.join(), sum); } // prettier-ignore
+      for (const use of uses)
+        for (const vector of vectors(w, d)) {
+          const sum = use.map((n, b) => n + vector[b]);
+          next.set(sum.join(), sum);
+        }
       uses = [...next.values()];
     }
     const money = Math.min(Infinity, ...uses.map(baseMoney));
     best = Math.min(best, money + problem.weights.module * sizes.length + problem.weights.seam * seams);
   };
-  const [long, short] = [Math.max(problem.module.maxW, problem.module.maxD) / 8, Math.min(problem.module.maxW, problem.module.maxD) / 8];
+  const [long, short] = [
+    Math.max(problem.module.maxW, problem.module.maxD) / 8,
+    Math.min(problem.module.maxW, problem.module.maxD) / 8,
+  ];
   const place = () => {
     for (let y = 0; y < rows; y++)
       for (let x = 0; x < columns; x++) {
@@ -118,14 +157,22 @@ describe('optimality', () => {
     fc.assert(
       fc.property(
         fc.array(fc.boolean(), { minLength: 9, maxLength: 9 }).filter((cells) => cells.some(Boolean)),
-        fc.record({ stock: count, max: fc.integer({ min: 0, max: 9 }), price: fc.integer({ min: 1, max: 5 }), seam: fc.integer({ min: 0, max: 4 }) }),
+        fc.record({
+          stock: count,
+          max: fc.integer({ min: 0, max: 9 }),
+          price: fc.integer({ min: 1, max: 5 }),
+          seam: fc.integer({ min: 0, max: 4 }),
+        }),
         (cells, { stock, max, price, seam }) => {
           const problem: CutProblem = {
             region: cells.flatMap((on, i) => (on ? [cell(i % 3, Math.trunc(i / 3))] : [])),
-            bases: [{ w: 8, d: 8, price: 2, stock: 1, max }, { w: 8, d: 16, price, stock }],
+            bases: [
+              { w: 8, d: 8, price: 2, stock: 1, max },
+              { w: 8, d: 16, price, stock },
+            ],
             module: { maxW: 24, maxD: 16 },
             weights: { module: 3, seam: seam / 16 },
-          }; // prettier-ignore
+          };
           const expected = bruteForce(problem, 3, 3);
           const answer = solveCut(problem, { seconds: 10, now: clock, highs });
           if (!answer.feasible) return expected === Infinity;
@@ -139,17 +186,36 @@ describe('optimality', () => {
 
   test('mass, keeps, pins and dear seams are obeyed, and the first answer comes before the proven one', () => {
     const problem: CutProblem = {
-      region: [{ x: 0, y: 0, w: 96, d: 64 }, { x: 0, y: 64, w: 48, d: 32 }],
-      bases: [{ w: 48, d: 48, price: 14, stock: 1 }, { w: 32, d: 32, price: 7.5, stock: 0 }, { w: 16, d: 32, price: 5, stock: 2 }, { w: 8, d: 16, price: 2, stock: 0 }],
+      region: [
+        { x: 0, y: 0, w: 96, d: 64 },
+        { x: 0, y: 64, w: 48, d: 32 },
+      ],
+      bases: [
+        { w: 48, d: 48, price: 14, stock: 1 },
+        { w: 32, d: 32, price: 7.5, stock: 0 },
+        { w: 16, d: 32, price: 5, stock: 2 },
+        { w: 8, d: 16, price: 2, stock: 0 },
+      ],
       module: { maxW: 96, maxD: 48, maxMassKg: 6 },
-      mass: { cell: 16, kg: [[0.4, 0.4, 0.9, 0.5, 0.5, 0.5], [0.5, 0.6, 0.9]] },
+      mass: {
+        cell: 16,
+        kg: [
+          [0.4, 0.4, 0.9, 0.5, 0.5, 0.5],
+          [0.5, 0.6, 0.9],
+        ],
+      },
       keep: [{ x: 16, y: 0, w: 32, d: 32, name: 'mill' }],
       seamCost: [{ x: 0, y: 40, w: 96, d: 16, cost: 3 }],
       pins: [{ x1: 64, y1: 0, x2: 64, y2: 64 }],
       weights: { module: 5, seam: 0.05 },
-    }; // prettier-ignore
+    };
     const progress: Cutting[] = [];
-    const answer = solveCut(problem, { seconds: 20, now: clock, highs, onProgress: (cutting) => progress.push(cutting) });
+    const answer = solveCut(problem, {
+      seconds: 20,
+      now: clock,
+      highs,
+      onProgress: (cutting) => progress.push(cutting),
+    });
     if (!answer.feasible) throw new Error(answer.reasons.join());
     expect(verifyCutting(problem, answer.cutting)).toEqual([]);
     expect(answer.cutting.proven).toBe(true);
@@ -160,7 +226,12 @@ describe('optimality', () => {
   }, 60_000);
 
   test('being stopped ends with the best so far', () => {
-    const problem: CutProblem = { region: [{ x: 0, y: 0, w: 144, d: 96 }], bases: [{ w: 48, d: 48, price: 14, stock: 0 }], module: { maxW: 96, maxD: 48 }, weights: { module: 5, seam: 0.05 } };
+    const problem: CutProblem = {
+      region: [{ x: 0, y: 0, w: 144, d: 96 }],
+      bases: [{ w: 48, d: 48, price: 14, stock: 0 }],
+      module: { maxW: 96, maxD: 48 },
+      weights: { module: 5, seam: 0.05 },
+    };
     const answer = solveCut(problem, { seconds: 20, now: clock, highs, stopped: () => true });
     expect(answer.feasible && verifyCutting(problem, answer.cutting)).toEqual([]);
   });
@@ -168,7 +239,18 @@ describe('optimality', () => {
 
 describe('the checker', () => {
   /** A perfect squared square of order 21 and side 112 (A. J. W. Duijvestijn 1978), rows of squares from the top. */
-  const CODE = [[50, 35, 27], [8, 19], [15, 17, 11], [6, 24], [29, 25, 9, 2], [7, 18], [16], [42], [4, 37], [33]]; // prettier-ignore
+  const CODE = [
+    [50, 35, 27],
+    [8, 19],
+    [15, 17, 11],
+    [6, 24],
+    [29, 25, 9, 2],
+    [7, 18],
+    [16],
+    [42],
+    [4, 37],
+    [33],
+  ];
   const squares = () => {
     const skyline = new Array<number>(112).fill(0);
     return CODE.flatMap((row) => {
@@ -185,13 +267,30 @@ describe('the checker', () => {
   const fixture = (): [CutProblem, Cutting] => {
     const bases = squares();
     return [
-      { region: [cell(0, 0, 112, 112)], bases: bases.map(({ w, d }) => ({ w, d, price: 1, stock: 1, max: 1 })), module: { maxW: 896, maxD: 896 }, weights: { module: 5, seam: 1 } },
-      { modules: [{ id: 'A1', ...cell(0, 0, 112, 112), bases }], bought: [], cost: { bases: 0, modules: 5, seams: 0, total: 5 }, bound: 5, gap: 0, proven: true, seconds: 0 },
+      {
+        region: [cell(0, 0, 112, 112)],
+        bases: bases.map(({ w, d }) => ({ w, d, price: 1, stock: 1, max: 1 })),
+        module: { maxW: 896, maxD: 896 },
+        weights: { module: 5, seam: 1 },
+      },
+      {
+        modules: [{ id: 'A1', ...cell(0, 0, 112, 112), bases }],
+        bought: [],
+        cost: { bases: 0, modules: 5, seams: 0, total: 5 },
+        bound: 5,
+        gap: 0,
+        proven: true,
+        seconds: 0,
+      },
     ];
   };
   test('takes the squared square as an exact cover', () => expect(verifyCutting(...fixture())).toEqual([]));
   test.each<[string, (problem: CutProblem, cutting: Cutting) => void, string]>([
-    ['two squares swapped', (_, { modules: [{ bases }] }) => ([bases[0].x, bases[1].x] = [bases[1].x, bases[0].x]), 'overlap'],
+    [
+      'two squares swapped',
+      (_, { modules: [{ bases }] }) => ([bases[0].x, bases[1].x] = [bases[1].x, bases[0].x]),
+      'overlap',
+    ],
     ['a base left out', (_, { modules: [{ bases }] }) => bases.pop(), 'leave part of it open'],
     ['a size that is not listed', (problem) => problem.bases.pop(), 'not on the list'],
     ['more than the most', (problem) => (problem.bases[0].max = 0), 'the most is 0'],
@@ -209,18 +308,43 @@ describe('the checker', () => {
 });
 
 describe('what cannot be cut says why', () => {
-  const base: CutProblem = { region: [cell(0, 0, 4, 4)], bases: [{ w: 16, d: 16, price: 1, stock: 0 }], module: { maxW: 16, maxD: 16 }, weights: { module: 1, seam: 0 } };
+  const base: CutProblem = {
+    region: [cell(0, 0, 4, 4)],
+    bases: [{ w: 16, d: 16, price: 1, stock: 0 }],
+    module: { maxW: 16, maxD: 16 },
+    weights: { module: 1, seam: 0 },
+  };
   test.each<[string, Partial<CutProblem>, string]>([
-    ['a keep larger than any module', { keep: [{ ...cell(0, 0, 3, 1), name: 'mill' }] }, '«mill» is 24 × 8 studs; the largest module is 16 × 16'],
-    ['a pin through a keep', { keep: [{ ...cell(0, 0, 2, 1), name: 'mill' }], pins: [{ x1: 8, y1: 0, x2: 8, y2: 32 }] }, 'cuts «mill»'],
+    [
+      'a keep larger than any module',
+      { keep: [{ ...cell(0, 0, 3, 1), name: 'mill' }] },
+      '«mill» is 24 × 8 studs; the largest module is 16 × 16',
+    ],
+    [
+      'a pin through a keep',
+      { keep: [{ ...cell(0, 0, 2, 1), name: 'mill' }], pins: [{ x1: 8, y1: 0, x2: 8, y2: 32 }] },
+      'cuts «mill»',
+    ],
     ['a keep outside', { keep: [{ ...cell(3, 0, 2, 1), name: 'mill' }] }, '«mill» leaves the region at 32,0'],
     ['no base that fits', { bases: [{ w: 24, d: 24, price: 1, stock: 0 }] }, '1,024 studs cannot be covered'],
-    ['a base listed twice', { bases: [{ w: 8, d: 16, price: 1, stock: 0 }, { w: 16, d: 8, price: 2, stock: 0 }] }, 'listed twice'],
+    [
+      'a base listed twice',
+      {
+        bases: [
+          { w: 8, d: 16, price: 1, stock: 0 },
+          { w: 16, d: 8, price: 2, stock: 0 },
+        ],
+      },
+      'listed twice',
+    ],
     ['too few bases', { bases: [{ w: 16, d: 16, price: 1, stock: 0, max: 3 }] }, 'No set of modules'],
     ['a crooked pin', { pins: [{ x1: 0, y1: 0, x2: 8, y2: 8 }] }, 'not a straight seam'],
   ])('%s', (_, change, words) => {
     const answer = solveCut({ ...base, ...change }, { seconds: 5, now: clock, highs });
-    expect(answer).toEqual({ feasible: false, reasons: expect.arrayContaining([expect.stringContaining(words)]) });
+    expect(answer).toEqual({
+      feasible: false,
+      reasons: expect.arrayContaining([expect.stringContaining(words)]),
+    });
   });
   test('numbers off the lattice are refused by the schema', () => {
     const read = cutProblemSchema.safeParse({ ...base, region: [{ x: 0, y: 0, w: 20, d: 8 }] });
@@ -233,9 +357,12 @@ describe('from a scene and back', () => {
     sceneFrom({
       display: { name: 'Row', kind: 'city' },
       footprint: [{ id: 'f', name: 'Row', x: 3, y: 5, w: 96, d: 32 }],
-      plots: [{ id: 'a', name: 'Baker', x: 36, y: 5, w: 31, d: 32, height: 30 }, { id: 'b', name: 'Stray', x: 90, y: 5, w: 32, d: 16, height: 9 }],
+      plots: [
+        { id: 'a', name: 'Baker', x: 36, y: 5, w: 31, d: 32, height: 30 },
+        { id: 'b', name: 'Stray', x: 90, y: 5, w: 32, d: 16, height: 9 },
+      ],
       bases: [{ id: 'big', w: 32, d: 32, price: 7.5, stock: 1 }],
-    }); // prettier-ignore
+    });
   test('plots become keeps of whole cells; a plot that leaves the scene does not block', () => {
     const stated = cutProblemOf(scene());
     if (!stated.ok) throw new Error(stated.reasons.join());
@@ -248,7 +375,16 @@ describe('from a scene and back', () => {
     expect(adoptCutting(adopted.scene, cutting, stated.origin)).toEqual([]);
   });
   test('a footprint off the steps of 8 names itself and the number', () => {
-    const odd = sceneFrom({ display: { name: 'Odd', kind: 'city' }, footprint: [{ id: 'f', name: 'Row', x: 0, y: 0, w: 100, d: 32 }] });
-    expect(cutProblemOf(odd)).toEqual({ ok: false, reasons: [expect.stringContaining('100 studs is no multiple of 8'), expect.stringContaining('No base sizes')] });
+    const odd = sceneFrom({
+      display: { name: 'Odd', kind: 'city' },
+      footprint: [{ id: 'f', name: 'Row', x: 0, y: 0, w: 100, d: 32 }],
+    });
+    expect(cutProblemOf(odd)).toEqual({
+      ok: false,
+      reasons: [
+        expect.stringContaining('100 studs is no multiple of 8'),
+        expect.stringContaining('No base sizes'),
+      ],
+    });
   });
 });

@@ -5,15 +5,21 @@ import type { Candidates } from './master.ts';
 /** Faults of a problem that no cutting can mend, each in one sentence; empty when none is plain to see. */
 export function plainFaults(problem: CutProblem): string[] {
   const faults: string[] = [];
-  const inRegion = (x: number, y: number) => problem.region.some((r) => x >= r.x && y >= r.y && x < r.x + r.w && y < r.y + r.d);
+  const inRegion = (x: number, y: number) =>
+    problem.region.some((r) => x >= r.x && y >= r.y && x < r.x + r.w && y < r.y + r.d);
   const { maxW, maxD } = problem.module;
   const [long, short] = [Math.max(maxW, maxD), Math.min(maxW, maxD)];
   problem.bases.forEach(({ w, d }, index) => {
-    const twin = problem.bases.findIndex((other) => (other.w === w && other.d === d) || (other.w === d && other.d === w));
+    const twin = problem.bases.findIndex(
+      (other) => (other.w === w && other.d === d) || (other.w === d && other.d === w),
+    );
     if (twin < index) faults.push(`The base ${w} × ${d} is listed twice; give it one price and one stock.`);
   });
   for (const pin of problem.pins ?? [])
-    if ((pin.x1 === pin.x2) === (pin.y1 === pin.y2)) faults.push(`The pin from ${pin.x1},${pin.y1} to ${pin.x2},${pin.y2} is not a straight seam along the grid.`);
+    if ((pin.x1 === pin.x2) === (pin.y1 === pin.y2))
+      faults.push(
+        `The pin from ${pin.x1},${pin.y1} to ${pin.x2},${pin.y2} is not a straight seam along the grid.`,
+      );
   for (const keep of problem.keep ?? []) {
     const name = `«${keep.name ?? `keep at ${keep.x},${keep.y}`}»`;
     if (Math.max(keep.w, keep.d) > long || Math.min(keep.w, keep.d) > short)
@@ -27,9 +33,16 @@ export function plainFaults(problem: CutProblem): string[] {
     for (const pin of problem.pins ?? []) {
       const upright = pin.x1 === pin.x2;
       const across = upright
-        ? pin.x1 > keep.x && pin.x1 < keep.x + keep.w && Math.max(pin.y1, pin.y2) > keep.y && Math.min(pin.y1, pin.y2) < keep.y + keep.d
-        : pin.y1 > keep.y && pin.y1 < keep.y + keep.d && Math.max(pin.x1, pin.x2) > keep.x && Math.min(pin.x1, pin.x2) < keep.x + keep.w;
-      if (across) faults.push(`The pinned seam from ${pin.x1},${pin.y1} to ${pin.x2},${pin.y2} cuts ${name}.`);
+        ? pin.x1 > keep.x &&
+          pin.x1 < keep.x + keep.w &&
+          Math.max(pin.y1, pin.y2) > keep.y &&
+          Math.min(pin.y1, pin.y2) < keep.y + keep.d
+        : pin.y1 > keep.y &&
+          pin.y1 < keep.y + keep.d &&
+          Math.max(pin.x1, pin.x2) > keep.x &&
+          Math.min(pin.x1, pin.x2) < keep.x + keep.w;
+      if (across)
+        faults.push(`The pinned seam from ${pin.x1},${pin.y1} to ${pin.x2},${pin.y2} cuts ${name}.`);
     }
   }
   return faults;

@@ -7,7 +7,8 @@ import { CELL, type CutBase, type Cutting, type CutProblem } from './problem.ts'
 const WATER_SEAM = 2;
 
 /** A scene's cutting problem with where its origin stands in the display, or the sentences that prevent one. */
-export type SceneProblem = { ok: true; problem: CutProblem; origin: { x: number; y: number } } | { ok: false; reasons: string[] };
+export type SceneProblem =
+  { ok: true; problem: CutProblem; origin: { x: number; y: number } } | { ok: false; reasons: string[] };
 
 /**
  * States the cutting problem of a scene: its footprint as region, its base stock and limits, its plots as keeps
@@ -16,7 +17,8 @@ export type SceneProblem = { ok: true; problem: CutProblem; origin: { x: number;
 export function cutProblemOf(scene: Scene): SceneProblem {
   const display = displayOf(scene);
   const bounds = footprintBounds(scene);
-  if (!bounds) return { ok: false, reasons: ['The display has no footprint yet: draw one on the Plan first.'] };
+  if (!bounds)
+    return { ok: false, reasons: ['The display has no footprint yet: draw one on the Plan first.'] };
   const reasons: string[] = [];
   const origin = { x: bounds.x, y: bounds.y };
   const region = listOf(scene, 'footprint').map((part) => {
@@ -29,17 +31,27 @@ export function cutProblemOf(scene: Scene): SceneProblem {
     return { x, y, w, d };
   });
   const types = listOf(scene, 'baseType');
-  if (types.length === 0) reasons.push('No base sizes are listed: add the ones you own or can buy on Stockpile.');
+  if (types.length === 0)
+    reasons.push('No base sizes are listed: add the ones you own or can buy on Stockpile.');
   const bases = types.map(({ w, d, price, stock, max }) => {
-    if (w % CELL !== 0 || d % CELL !== 0) reasons.push(`The base ${w} × ${d} is no multiple of ${CELL} studs.`);
+    if (w % CELL !== 0 || d % CELL !== 0)
+      reasons.push(`The base ${w} × ${d} is no multiple of ${CELL} studs.`);
     return { w, d, price, stock, ...(max === null ? {} : { max }) };
   });
   const longest = Math.max(display.moduleMaxW, display.moduleMaxD);
   const widest = Math.min(display.moduleMaxW, display.moduleMaxD);
-  if (widest < CELL) reasons.push(`The largest module is ${longest} × ${widest} studs; the least is ${CELL} × ${CELL}.`);
+  if (widest < CELL)
+    reasons.push(`The largest module is ${longest} × ${widest} studs; the least is ${CELL} × ${CELL}.`);
   if (reasons.length > 0) return { ok: false, reasons };
 
-  const inside = (cell: Rect) => region.some((part) => cell.x >= part.x && cell.y >= part.y && cell.x + cell.w <= part.x + part.w && cell.y + cell.d <= part.y + part.d);
+  const inside = (cell: Rect) =>
+    region.some(
+      (part) =>
+        cell.x >= part.x &&
+        cell.y >= part.y &&
+        cell.x + cell.w <= part.x + part.w &&
+        cell.y + cell.d <= part.y + part.d,
+    );
   const keep = listOf(scene, 'plot')
     .filter((plot) => !plot.mayCut)
     .map((plot) => ({ ...cellsAround(shift(studsOf(plot), origin)), name: plot.name }))
@@ -70,15 +82,21 @@ export function adoptCutting(scene: Scene, cutting: Cutting, origin: { x: number
   for (const module of cutting.modules) {
     const id = `module-${module.id.toLowerCase()}`;
     kept.add(id);
-    const data = { name: module.id, ...place(shift(module, back)), bases: module.bases.map((base) => place(shift(base, back))) };
+    const data = {
+      name: module.id,
+      ...place(shift(module, back)),
+      bases: module.bases.map((base) => place(shift(base, back))),
+    };
     const current = scene.module[id];
     if (!current) changes.push({ op: 'add', kind: 'module', id, data });
     else {
       const { id: _id, v, ...before } = current;
-      if (JSON.stringify(before) !== JSON.stringify(data)) changes.push({ op: 'patch', kind: 'module', id, v, set: data });
+      if (JSON.stringify(before) !== JSON.stringify(data))
+        changes.push({ op: 'patch', kind: 'module', id, v, set: data });
     }
   }
-  for (const { id, v } of listOf(scene, 'module')) if (!kept.has(id)) changes.unshift({ op: 'remove', kind: 'module', id, v });
+  for (const { id, v } of listOf(scene, 'module'))
+    if (!kept.has(id)) changes.unshift({ op: 'remove', kind: 'module', id, v });
   return changes;
 }
 
@@ -105,11 +123,22 @@ export function baseNeeds(scene: Scene): BaseNeed[] {
   for (const { id, w, d, price, stock } of listOf(scene, 'baseType')) {
     const before = needs.get(key({ w, d }));
     if (before) before.owned += stock;
-    else needs.set(key({ w, d }), { id, w, d, needed: 0, owned: stock, short: 0, price, cost: 0, modules: [] });
+    else
+      needs.set(key({ w, d }), { id, w, d, needed: 0, owned: stock, short: 0, price, cost: 0, modules: [] });
   }
   for (const module of listOf(scene, 'module'))
     for (const base of module.bases) {
-      const need = needs.get(key(base)) ?? { id: null, w: Math.max(base.w, base.d), d: Math.min(base.w, base.d), needed: 0, owned: 0, short: 0, price: 0, cost: 0, modules: [] };
+      const need = needs.get(key(base)) ?? {
+        id: null,
+        w: Math.max(base.w, base.d),
+        d: Math.min(base.w, base.d),
+        needed: 0,
+        owned: 0,
+        short: 0,
+        price: 0,
+        cost: 0,
+        modules: [],
+      };
       needs.set(key(base), need);
       need.needed++;
       const line = need.modules.find(({ name }) => name === module.name);
@@ -123,7 +152,11 @@ export function baseNeeds(scene: Scene): BaseNeed[] {
   return [...needs.values()].sort((a, b) => b.w * b.d - a.w * a.d);
 }
 
-const shift = <R extends Rect>(rect: R, by: { x: number; y: number }): R => ({ ...rect, x: rect.x - by.x, y: rect.y - by.y });
+const shift = <R extends Rect>(rect: R, by: { x: number; y: number }): R => ({
+  ...rect,
+  x: rect.x - by.x,
+  y: rect.y - by.y,
+});
 const place = ({ x, y, w, d }: CutBase): CutBase => ({ x, y, w, d });
 
 /** The cells a shape touches: a seam can cut it only along lines strictly inside them. */
@@ -134,6 +167,8 @@ function cellsAround({ x, y, w, d }: Rect): Rect {
 }
 
 function everyCell({ x, y, w, d }: Rect, test: (cell: Rect) => boolean): boolean {
-  for (let row = y; row < y + d; row += CELL) for (let column = x; column < x + w; column += CELL) if (!test({ x: column, y: row, w: CELL, d: CELL })) return false;
+  for (let row = y; row < y + d; row += CELL)
+    for (let column = x; column < x + w; column += CELL)
+      if (!test({ x: column, y: row, w: CELL, d: CELL })) return false;
   return true;
 }

@@ -41,21 +41,29 @@ export function gridOf(problem: CutProblem): Grid {
   const columns = (Math.max(...problem.region.map((part) => part.x + part.w)) - x) / CELL;
   const rows = (Math.max(...problem.region.map((part) => part.y + part.d)) - y) / CELL;
   if (columns * rows > MAX_CELLS)
-    throw new RangeError(`the region spans ${columns * CELL} × ${rows * CELL} studs, ${columns * rows} cells of ${CELL} × ${CELL}; the most is ${MAX_CELLS} cells`);
+    throw new RangeError(
+      `the region spans ${columns * CELL} × ${rows * CELL} studs, ${columns * rows} cells of ${CELL} × ${CELL}; the most is ${MAX_CELLS} cells`,
+    );
   const cellsOf = (part: { x: number; y: number; w: number; d: number }): Cells => ({
     x0: Math.max(0, (part.x - x) / CELL),
     y0: Math.max(0, (part.y - y) / CELL),
     x1: Math.min(columns, (part.x + part.w - x) / CELL),
     y1: Math.min(rows, (part.y + part.d - y) / CELL),
   });
-  const paint = <T extends Uint8Array | Float64Array>(target: T, part: Cells, value: (before: number) => number) => {
+  const paint = <T extends Uint8Array | Float64Array>(
+    target: T,
+    part: Cells,
+    value: (before: number) => number,
+  ) => {
     for (let row = part.y0; row < part.y1; row++)
-      for (let column = part.x0; column < part.x1; column++) target[row * columns + column] = value(target[row * columns + column]);
+      for (let column = part.x0; column < part.x1; column++)
+        target[row * columns + column] = value(target[row * columns + column]);
   };
   const inside = new Uint8Array(columns * rows);
   for (const part of problem.region) paint(inside, cellsOf(part), () => 1);
   const dear = new Float64Array(columns * rows);
-  for (const part of problem.seamCost ?? []) paint(dear, cellsOf(part), (before) => Math.max(before, part.cost));
+  for (const part of problem.seamCost ?? [])
+    paint(dear, cellsOf(part), (before) => Math.max(before, part.cost));
 
   // Seam cost, forbidden seams (inside a keep) and forced seams (pins) of each unit line.
   const seamV = new Float64Array((columns + 1) * rows);
@@ -64,15 +72,19 @@ export function gridOf(problem: CutProblem): Grid {
     for (let column = 0; column < columns; column++) {
       const i = row * columns + column;
       if (!inside[i]) continue;
-      if (column > 0 && inside[i - 1]) seamV[column * rows + row] = CELL * (1 + Math.max(dear[i], dear[i - 1]));
-      if (row > 0 && inside[i - columns]) seamH[row * columns + column] = CELL * (1 + Math.max(dear[i], dear[i - columns]));
+      if (column > 0 && inside[i - 1])
+        seamV[column * rows + row] = CELL * (1 + Math.max(dear[i], dear[i - 1]));
+      if (row > 0 && inside[i - columns])
+        seamH[row * columns + column] = CELL * (1 + Math.max(dear[i], dear[i - columns]));
     }
   const keptV = new Uint8Array(seamV.length);
   const keptH = new Uint8Array(seamH.length);
   for (const keep of problem.keep ?? []) {
     const { x0, y0, x1, y1 } = cellsOf(keep);
-    for (let column = x0 + 1; column < x1; column++) keptV.fill(1, column * rows + y0, column * rows + Math.max(y0, y1));
-    for (let row = y0 + 1; row < y1; row++) keptH.fill(1, row * columns + x0, row * columns + Math.max(x0, x1));
+    for (let column = x0 + 1; column < x1; column++)
+      keptV.fill(1, column * rows + y0, column * rows + Math.max(y0, y1));
+    for (let row = y0 + 1; row < y1; row++)
+      keptH.fill(1, row * columns + x0, row * columns + Math.max(x0, x1));
   }
   const pinnedV = new Uint8Array(seamV.length);
   const pinnedH = new Uint8Array(seamH.length);
@@ -83,12 +95,16 @@ export function gridOf(problem: CutProblem): Grid {
       w: Math.abs(pin.x2 - pin.x1),
       d: Math.abs(pin.y2 - pin.y1),
     });
-    if (pin.x1 === pin.x2 && part.x0 <= columns && part.y1 > part.y0) pinnedV.fill(1, part.x0 * rows + part.y0, part.x0 * rows + part.y1);
-    if (pin.y1 === pin.y2 && part.y0 <= rows && part.x1 > part.x0) pinnedH.fill(1, part.y0 * columns + part.x0, part.y0 * columns + part.x1);
+    if (pin.x1 === pin.x2 && part.x0 <= columns && part.y1 > part.y0)
+      pinnedV.fill(1, part.x0 * rows + part.y0, part.x0 * rows + part.y1);
+    if (pin.y1 === pin.y2 && part.y0 <= rows && part.x1 > part.x0)
+      pinnedH.fill(1, part.y0 * columns + part.x0, part.y0 * columns + part.x1);
   }
 
   const insideSum = table(columns, rows, (column, row) => inside[row * columns + column]);
-  const massSum = table(columns, rows, (column, row) => (problem.mass ? massOfCell(problem, x + column * CELL, y + row * CELL) : 0));
+  const massSum = table(columns, rows, (column, row) =>
+    problem.mass ? massOfCell(problem, x + column * CELL, y + row * CELL) : 0,
+  );
   const pinSumV = table(columns + 1, rows, (line, row) => pinnedV[line * rows + row]);
   const pinSumH = table(columns, rows + 1, (column, line) => pinnedH[line * columns + column]);
   const alongV = running(seamV, rows);
@@ -103,10 +119,21 @@ export function gridOf(problem: CutProblem): Grid {
   const short = Math.floor(Math.min(maxW, maxD) / CELL);
   const { module: moduleWeight, seam: seamWeight } = problem.weights;
   const perimeter = (v: Float64Array, h: Float64Array, { x0, y0, x1, y1 }: Cells) =>
-    side(v, rows, x0, y0, y1) + side(v, rows, x1, y0, y1) + side(h, columns, y0, x0, x1) + side(h, columns, y1, x0, x1);
+    side(v, rows, x0, y0, y1) +
+    side(v, rows, x1, y0, y1) +
+    side(h, columns, y0, x0, x1) +
+    side(h, columns, y1, x0, x1);
 
   return {
-    problem, x, y, columns, rows, inside, cellCount: insideSum({ x0: 0, y0: 0, x1: columns, y1: rows }), long, short,
+    problem,
+    x,
+    y,
+    columns,
+    rows,
+    inside,
+    cellCount: insideSum({ x0: 0, y0: 0, x1: columns, y1: rows }),
+    long,
+    short,
     insideCount: insideSum,
     massOf: massSum,
     moduleCost(cells) {
@@ -121,7 +148,7 @@ export function gridOf(problem: CutProblem): Grid {
       if (maxMassKg !== undefined && massSum(cells) > maxMassKg + 1e-9) return Infinity;
       return moduleWeight + (seamWeight * perimeter(alongV, alongH, cells)) / 2;
     },
-  }; // prettier-ignore
+  };
 }
 
 /** Mass of one cell, taking parts of the mass squares by area. Squares past the end of the table weigh nothing. */
@@ -130,7 +157,11 @@ function massOfCell({ mass }: CutProblem, x: number, y: number): number {
   const { cell, kg } = mass;
   let sum = 0;
   for (let row = Math.max(0, Math.floor(y / cell)); row * cell < y + CELL && row < kg.length; row++)
-    for (let column = Math.max(0, Math.floor(x / cell)); column * cell < x + CELL && column < kg[row].length; column++) {
+    for (
+      let column = Math.max(0, Math.floor(x / cell));
+      column * cell < x + CELL && column < kg[row].length;
+      column++
+    ) {
       const w = Math.min(x + CELL, (column + 1) * cell) - Math.max(x, column * cell);
       const d = Math.min(y + CELL, (row + 1) * cell) - Math.max(y, row * cell);
       if (w > 0 && d > 0) sum += (kg[row][column] * w * d) / (cell * cell);
@@ -139,14 +170,22 @@ function massOfCell({ mass }: CutProblem, x: number, y: number): number {
 }
 
 /** A two-dimensional prefix sum as a function of a rectangle. */
-function table(columns: number, rows: number, value: (column: number, row: number) => number): (cells: Cells) => number {
+function table(
+  columns: number,
+  rows: number,
+  value: (column: number, row: number) => number,
+): (cells: Cells) => number {
   const sums = new Float64Array((columns + 1) * (rows + 1));
   const stride = columns + 1;
   for (let row = 0; row < rows; row++)
     for (let column = 0; column < columns; column++)
       sums[(row + 1) * stride + column + 1] =
-        value(column, row) + sums[row * stride + column + 1] + sums[(row + 1) * stride + column] - sums[row * stride + column];
-  return ({ x0, y0, x1, y1 }) => sums[y1 * stride + x1] - sums[y0 * stride + x1] - sums[y1 * stride + x0] + sums[y0 * stride + x0];
+        value(column, row) +
+        sums[row * stride + column + 1] +
+        sums[(row + 1) * stride + column] -
+        sums[row * stride + column];
+  return ({ x0, y0, x1, y1 }) =>
+    sums[y1 * stride + x1] - sums[y0 * stride + x1] - sums[y1 * stride + x0] + sums[y0 * stride + x0];
 }
 
 /** Running sums along each line of `length` unit pieces: one more entry than pieces a line. */
@@ -154,6 +193,7 @@ function running(pieces: Float64Array | Uint8Array, length: number): Float64Arra
   const lines = pieces.length / length;
   const sums = new Float64Array(lines * (length + 1));
   for (let line = 0; line < lines; line++)
-    for (let i = 0; i < length; i++) sums[line * (length + 1) + i + 1] = sums[line * (length + 1) + i] + pieces[line * length + i];
+    for (let i = 0; i < length; i++)
+      sums[line * (length + 1) + i + 1] = sums[line * (length + 1) + i] + pieces[line * length + i];
   return sums;
 }

@@ -45,9 +45,13 @@ export function candidatesOf(grid: Grid, book: TilingBook): Candidates {
         }
       }
   return {
-    count: cells.length, cells, cost: Float64Array.from(cost), size: Int32Array.from(size), sizes,
+    count: cells.length,
+    cells,
+    cost: Float64Array.from(cost),
+    size: Int32Array.from(size),
+    sizes,
     index: (place) => byPlace.get(placeOf(place)) ?? -1,
-  }; // prettier-ignore
+  };
 }
 
 const placeOf = ({ x0, y0, x1, y1 }: Cells) => `${x0},${y0},${x1},${y1}`;
@@ -64,7 +68,12 @@ class Columns {
   private readonly indices: number[] = [];
   private readonly values: number[] = [];
 
-  add(cost: number, upper: number, integer: boolean, entries: readonly (readonly [row: number, value: number])[]): void {
+  add(
+    cost: number,
+    upper: number,
+    integer: boolean,
+    entries: readonly (readonly [row: number, value: number])[],
+  ): void {
     this.cost.push(cost);
     this.upper.push(upper);
     this.integer.push(integer ? 1 : 0);
@@ -110,7 +119,14 @@ function layOut(grid: Grid, candidates: Candidates, infinity: number): Layout {
   upper.fill(1, 0, cells);
   lower.fill(0, cells, cells + sizes);
   bases.forEach(({ stock, max }, base) => (upper[cells + sizes + base] = Math.min(stock, max ?? stock)));
-  return { rows, cellRow, sizeRow: (size) => cells + size, baseRow: (base) => cells + sizes + base, lower, upper };
+  return {
+    rows,
+    cellRow,
+    sizeRow: (size) => cells + size,
+    baseRow: (base) => cells + sizes + base,
+    lower,
+    upper,
+  };
 }
 
 /** Columns of bought bases and of tilings. An incomplete size gets the vertices of its area instead: a valid relaxation. */
@@ -118,14 +134,19 @@ function baseColumns(grid: Grid, candidates: Candidates, layout: Layout, infinit
   const columns = new Columns();
   const { bases } = grid.problem;
   bases.forEach(({ price, stock, max }, base) =>
-    columns.add(price, max === undefined ? infinity : Math.max(0, max - stock), false, [[layout.baseRow(base), -1]]),
+    columns.add(price, max === undefined ? infinity : Math.max(0, max - stock), false, [
+      [layout.baseRow(base), -1],
+    ]),
   );
   const tilingColumns: { size: number; tiling: Tiling }[] = [];
   candidates.sizes.forEach(({ tilings, complete, area }, size) => {
     const vectors =
       complete || !relax
         ? tilings
-        : bases.map(({ w, d }, base) => ({ counts: bases.map((_, b) => (b === base ? (area * 64) / (w * d) : 0)), pieces: [] }));
+        : bases.map(({ w, d }, base) => ({
+            counts: bases.map((_, b) => (b === base ? (area * 64) / (w * d) : 0)),
+            pieces: [],
+          }));
     for (const tiling of vectors) {
       const entries: [number, number][] = [[layout.sizeRow(size), -1]];
       tiling.counts.forEach((count, base) => count > 0 && entries.push([layout.baseRow(base), count]));
@@ -136,11 +157,18 @@ function baseColumns(grid: Grid, candidates: Candidates, layout: Layout, infinit
   return { columns, tilingColumns };
 }
 
-function addModule(columns: Columns, grid: Grid, candidates: Candidates, layout: Layout, index: number): void {
+function addModule(
+  columns: Columns,
+  grid: Grid,
+  candidates: Candidates,
+  layout: Layout,
+  index: number,
+): void {
   const { x0, y0, x1, y1 } = candidates.cells[index];
   const entries: [number, number][] = [];
   for (let row = y0; row < y1; row++)
-    for (let column = x0; column < x1; column++) entries.push([layout.cellRow[row * grid.columns + column], 1]);
+    for (let column = x0; column < x1; column++)
+      entries.push([layout.cellRow[row * grid.columns + column], 1]);
   entries.push([layout.sizeRow(candidates.size[index]), 1]);
   columns.add(candidates.cost[index], 1, true, entries);
 }
@@ -171,7 +199,10 @@ export function relaxation(
   const layout = layOut(grid, candidates, infinity);
   const { columns } = baseColumns(grid, candidates, layout, infinity, true);
   // A dear stand-in for each cell keeps the first model feasible without a known cutting.
-  const dear = 1e3 + candidates.cost.reduce((a, b) => Math.max(a, b), 0) * 10 + grid.problem.bases.reduce((sum, { price }) => sum + price, 0) * 10;
+  const dear =
+    1e3 +
+    candidates.cost.reduce((a, b) => Math.max(a, b), 0) * 10 +
+    grid.problem.bases.reduce((sum, { price }) => sum + price, 0) * 10;
   for (const row of layout.cellRow) if (row >= 0) columns.add(dear, 1, false, [[row, 1]]);
   const present = new Uint8Array(candidates.count);
   const active: number[] = [];
@@ -201,21 +232,30 @@ export function relaxation(
     model.options.set({ output_flag: false });
     for (;;) {
       model.run();
-      if (model.getModelStatus() !== highs.constants.modelStatus.optimal) return { bound: Math.max(0, bound), converged: false, reduced, active: Int32Array.from(active) };
+      if (model.getModelStatus() !== highs.constants.modelStatus.optimal)
+        return { bound: Math.max(0, bound), converged: false, reduced, active: Int32Array.from(active) };
       const { rowDual } = model.getSolution();
       const dual = dualSums(grid, layout, rowDual);
       let least = 0;
       const negative: number[] = [];
       for (let i = 0; i < candidates.count; i++) {
-        reduced[i] = candidates.cost[i] - dual(candidates.cells[i]) - rowDual[layout.sizeRow(candidates.size[i])];
+        reduced[i] =
+          candidates.cost[i] - dual(candidates.cells[i]) - rowDual[layout.sizeRow(candidates.size[i])];
         if (reduced[i] < -1e-7 && !present[i]) {
           negative.push(i);
           least = Math.min(least, reduced[i]);
         }
       }
       bound = Math.max(bound, model.getObjectiveValue() + least * most);
-      if (negative.length === 0) return { bound: model.getObjectiveValue(), converged: true, reduced, active: Int32Array.from(active) };
-      if (outOfTime()) return { bound: Math.max(0, bound), converged: false, reduced, active: Int32Array.from(active) };
+      if (negative.length === 0)
+        return {
+          bound: model.getObjectiveValue(),
+          converged: true,
+          reduced,
+          active: Int32Array.from(active),
+        };
+      if (outOfTime())
+        return { bound: Math.max(0, bound), converged: false, reduced, active: Int32Array.from(active) };
       negative.sort((a, b) => reduced[a] - reduced[b]);
       const fresh = new Columns();
       for (const index of negative.slice(0, 500)) take(fresh, index);
@@ -239,9 +279,13 @@ function dualSums(grid: Grid, layout: Layout, rowDual: Float64Array): (cells: Ce
     for (let column = 0; column < grid.columns; column++) {
       const cell = layout.cellRow[row * grid.columns + column];
       sums[(row + 1) * stride + column + 1] =
-        (cell < 0 ? 0 : rowDual[cell]) + sums[row * stride + column + 1] + sums[(row + 1) * stride + column] - sums[row * stride + column];
+        (cell < 0 ? 0 : rowDual[cell]) +
+        sums[row * stride + column + 1] +
+        sums[(row + 1) * stride + column] -
+        sums[row * stride + column];
     }
-  return ({ x0, y0, x1, y1 }) => sums[y1 * stride + x1] - sums[y0 * stride + x1] - sums[y1 * stride + x0] + sums[y0 * stride + x0];
+  return ({ x0, y0, x1, y1 }) =>
+    sums[y1 * stride + x1] - sums[y0 * stride + x1] - sums[y1 * stride + x0] + sums[y0 * stride + x0];
 }
 
 /** What the exact solver came back with: its best cutting, if it found a better one, and its proven bound. */
@@ -278,10 +322,14 @@ export function exact(
     const modules = pool.filter((_, i) => values[firstModule + i] > 0.5);
     const stack = new Map<number, Tiling[]>();
     tilingColumns.forEach(({ size, tiling }, i) => {
-      for (let n = Math.round(values[firstTiling + i]); n > 0; n--) stack.set(size, [...(stack.get(size) ?? []), tiling]);
+      for (let n = Math.round(values[firstTiling + i]); n > 0; n--)
+        stack.set(size, [...(stack.get(size) ?? []), tiling]);
     });
     const tilings = modules.map((index) => stack.get(candidates.size[index])?.pop());
-    return { modules: modules.map((index) => candidates.cells[index]), tilings: tilings.filter((tiling) => tiling !== undefined) };
+    return {
+      modules: modules.map((index) => candidates.cells[index]),
+      tilings: tilings.filter((tiling) => tiling !== undefined),
+    };
   };
   const model = highs.createModel({
     numCols: columns.cost.length,
@@ -292,18 +340,24 @@ export function exact(
     rowLower: layout.lower,
     rowUpper: layout.upper,
     matrix: columns.matrix(layout.rows),
-    integrality: columns.integer.map((flag) => (flag === 1 ? highs.constants.variableType.integer : highs.constants.variableType.continuous)),
+    integrality: columns.integer.map((flag) =>
+      flag === 1 ? highs.constants.variableType.integer : highs.constants.variableType.continuous,
+    ),
   });
   try {
     model.options.set({ output_flag: false, time_limit: seconds, mip_rel_gap: 1e-7, mip_abs_gap: 1e-6 });
-    if (incumbent) model.setSolution({ colValue: encode(grid, candidates, pool, incumbent, tilingColumns, columns.cost.length) });
+    if (incumbent)
+      model.setSolution({
+        colValue: encode(grid, candidates, pool, incumbent, tilingColumns, columns.cost.length),
+      });
     const { mipInterrupt, mipLogging } = highs.constants.callbackType;
     model.run({
       [mipInterrupt]: (event) => {
         if (stopped()) event.interrupt();
       },
       [mipLogging]: (event) => {
-        if (event.data.mip_dual_bound !== undefined && Number.isFinite(event.data.mip_dual_bound)) onBound(event.data.mip_dual_bound);
+        if (event.data.mip_dual_bound !== undefined && Number.isFinite(event.data.mip_dual_bound))
+          onBound(event.data.mip_dual_bound);
       },
     });
     const status = model.getModelStatus();
@@ -312,7 +366,8 @@ export function exact(
     const dual = Number(model.info.get('mip_dual_bound'));
     const found = Number(model.info.get('primal_solution_status')) === 2;
     const answer = found ? decode(model.getSolution().colValue) : { modules: null, tilings: [] };
-    const bound = status === modelStatus.optimal ? model.getObjectiveValue() : Number.isFinite(dual) ? dual : -Infinity;
+    const bound =
+      status === modelStatus.optimal ? model.getObjectiveValue() : Number.isFinite(dual) ? dual : -Infinity;
     return { ...answer, bound };
   } finally {
     model.dispose();
@@ -339,7 +394,9 @@ function encode(
     values[bases.length + tilingColumns.length + column] = 1;
     const tiling = incumbent.tilings[i];
     tiling.counts.forEach((count, base) => (used[base] += count));
-    const place = tilingColumns.findIndex((entry) => entry.size === candidates.size[index] && entry.tiling.counts.join() === tiling.counts.join());
+    const place = tilingColumns.findIndex(
+      (entry) => entry.size === candidates.size[index] && entry.tiling.counts.join() === tiling.counts.join(),
+    );
     if (place >= 0) values[bases.length + place]++;
   });
   bases.forEach(({ stock }, base) => (values[base] = Math.max(0, used[base] - stock)));

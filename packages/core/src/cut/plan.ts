@@ -26,12 +26,19 @@ export function chooseTilings(grid: Grid, book: TilingBook, modules: readonly Ce
   const lists = modules.map(({ x0, y0, x1, y1 }) => book.of(x1 - x0, y1 - y0).list);
   if (lists.some((list) => list.length === 0)) return null;
   const used = problem.bases.map(() => 0);
-  const add = (tiling: Tiling, sign: number) => tiling.counts.forEach((count, base) => (used[base] += sign * count));
+  const add = (tiling: Tiling, sign: number) =>
+    tiling.counts.forEach((count, base) => (used[base] += sign * count));
   const withTiling = (tiling: Tiling) => {
     add(tiling, 1);
     // Past a maximum each piece counts as very dear, so that the swaps below can still walk back under it.
-    const over = problem.bases.reduce((sum, { max }, base) => sum + Math.max(0, used[base] - (max ?? Infinity)), 0);
-    const cost = problem.bases.reduce((sum, { price, stock }, base) => sum + Math.max(0, used[base] - stock) * price, 1e7 * over);
+    const over = problem.bases.reduce(
+      (sum, { max }, base) => sum + Math.max(0, used[base] - (max ?? Infinity)),
+      0,
+    );
+    const cost = problem.bases.reduce(
+      (sum, { price, stock }, base) => sum + Math.max(0, used[base] - stock) * price,
+      1e7 * over,
+    );
     add(tiling, -1);
     return cost;
   };
@@ -72,13 +79,19 @@ export function priced(grid: Grid, modules: Cells[], tilings: Tiling[]): Plan {
   const money = basesCost(grid.problem, used);
   const modulesCost = weights.module * modules.length;
   const total = modules.reduce((sum, cells) => sum + grid.moduleCost(cells), money);
-  return { modules, tilings, cost: { bases: money, modules: modulesCost, seams: total - money - modulesCost, total } };
+  return {
+    modules,
+    tilings,
+    cost: { bases: money, modules: modulesCost, seams: total - money - modulesCost, total },
+  };
 }
 
 /** Writes a plan as the contract's result, modules named by row letter and number within the row. */
 export function toCutting(grid: Grid, plan: Plan, bound: number, seconds: number): Cutting {
   const { problem } = grid;
-  const order = plan.modules.map((cells, index) => ({ cells, index })).sort((a, b) => a.cells.y0 - b.cells.y0 || a.cells.x0 - b.cells.x0);
+  const order = plan.modules
+    .map((cells, index) => ({ cells, index }))
+    .sort((a, b) => a.cells.y0 - b.cells.y0 || a.cells.x0 - b.cells.x0);
   const rows = [...new Set(order.map(({ cells }) => cells.y0))];
   const next = rows.map(() => 0);
   const used = problem.bases.map(() => 0);
@@ -92,7 +105,12 @@ export function toCutting(grid: Grid, plan: Plan, bound: number, seconds: number
       ...inStuds(grid, cells),
       ...(problem.mass ? { massKg: grid.massOf(cells) } : {}),
       bases: placed(tiling, x1 - x0, y1 - y0).map((piece) =>
-        inStuds(grid, { x0: x0 + piece.x, y0: y0 + piece.y, x1: x0 + piece.x + piece.w, y1: y0 + piece.y + piece.d }),
+        inStuds(grid, {
+          x0: x0 + piece.x,
+          y0: y0 + piece.y,
+          x1: x0 + piece.x + piece.w,
+          y1: y0 + piece.y + piece.d,
+        }),
       ),
     };
   });

@@ -14,18 +14,33 @@ const count = z.int().min(0).max(1e6);
 /** The cutting problem, as `quarry cut` reads it. All lengths in studs. */
 export const cutProblemSchema = z.strictObject({
   region: z.array(z.strictObject(rect)).min(1).max(500),
-  bases: z.array(z.strictObject({ w: span, d: span, price: money, stock: count, max: count.optional() })).min(1).max(40),
+  bases: z
+    .array(z.strictObject({ w: span, d: span, price: money, stock: count, max: count.optional() }))
+    .min(1)
+    .max(40),
   module: z.strictObject({
     maxW: z.number().min(CELL).max(4096),
     maxD: z.number().min(CELL).max(4096),
     maxMassKg: z.number().positive().optional(),
   }),
   mass: z
-    .strictObject({ cell: z.number().positive().max(4096), kg: z.array(z.array(z.number().min(0).max(1e5))).min(1) })
+    .strictObject({
+      cell: z.number().positive().max(4096),
+      kg: z.array(z.array(z.number().min(0).max(1e5))).min(1),
+    })
     .optional(),
-  keep: z.array(z.strictObject({ ...rect, name: z.string().max(200).optional() })).max(5000).optional(),
-  seamCost: z.array(z.strictObject({ ...rect, cost: z.number().min(0).max(1e6) })).max(5000).optional(),
-  pins: z.array(z.strictObject({ x1: onLattice, y1: onLattice, x2: onLattice, y2: onLattice })).max(1000).optional(),
+  keep: z
+    .array(z.strictObject({ ...rect, name: z.string().max(200).optional() }))
+    .max(5000)
+    .optional(),
+  seamCost: z
+    .array(z.strictObject({ ...rect, cost: z.number().min(0).max(1e6) }))
+    .max(5000)
+    .optional(),
+  pins: z
+    .array(z.strictObject({ x1: onLattice, y1: onLattice, x2: onLattice, y2: onLattice }))
+    .max(1000)
+    .optional(),
   weights: z.strictObject({ module: money, seam: money }),
 });
 export type CutProblem = z.infer<typeof cutProblemSchema>;

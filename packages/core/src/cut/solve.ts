@@ -63,7 +63,13 @@ export function solveCut(problem: CutProblem, options: SolveOptions): CutAnswer 
   const candidates = candidatesOf(grid, book);
   const bare = uncovered(grid, candidates);
   if (bare) return { feasible: false, reasons: [bare] };
-  if (!highs) return best ? answer(report()) : { feasible: false, reasons: ['No cutting by straight cuts was found, and the exact solver is not loaded.'] };
+  if (!highs)
+    return best
+      ? answer(report())
+      : {
+          feasible: false,
+          reasons: ['No cutting by straight cuts was found, and the exact solver is not loaded.'],
+        };
 
   const relaxed = relaxation(highs, grid, candidates, seen, outOfTime);
   bound = Math.max(bound, relaxed.bound);
@@ -79,7 +85,8 @@ export function solveCut(problem: CutProblem, options: SolveOptions): CutAnswer 
       }
     };
     const outcome = exact(highs, grid, candidates, pool, best, time, stopped, raise);
-    if (outcome.modules && outcome.tilings.length === outcome.modules.length) offer(priced(grid, outcome.modules, outcome.tilings));
+    if (outcome.modules && outcome.tilings.length === outcome.modules.length)
+      offer(priced(grid, outcome.modules, outcome.tilings));
     raise(outcome.bound);
     return outcome;
   };
@@ -94,9 +101,16 @@ export function solveCut(problem: CutProblem, options: SolveOptions): CutAnswer 
     const complete = candidates.sizes.every((size) => size.complete);
     const outcome = solve(pool, left(), all && complete);
     if (!best && all && complete && outcome.bound === Infinity)
-      return { feasible: false, reasons: ['No set of modules covers the region with the bases that can be had: the most of a base, or the keeps and pins together, stand in the way.'] };
+      return {
+        feasible: false,
+        reasons: [
+          'No set of modules covers the region with the bases that can be had: the most of a base, or the keeps and pins together, stand in the way.',
+        ],
+      };
   }
-  return best ? answer(report()) : { feasible: false, reasons: [`No cutting was found in ${seconds} s; none is proven impossible.`] };
+  return best
+    ? answer(report())
+    : { feasible: false, reasons: [`No cutting was found in ${seconds} s; none is proven impossible.`] };
 }
 
 function answer(cutting: Cutting | null): CutAnswer {
@@ -109,15 +123,28 @@ function trivialBound(grid: Grid): number {
 }
 
 /** Straight-cut answers under a few prices for stocked bases. @returns every module rectangle seen, to start the relaxation */
-function firstAnswers(grid: Grid, book: TilingBook, offer: (plan: Plan) => boolean, late: () => boolean): Cells[] {
+function firstAnswers(
+  grid: Grid,
+  book: TilingBook,
+  offer: (plan: Plan) => boolean,
+  late: () => boolean,
+): Cells[] {
   const { bases } = grid.problem;
   const seen: Cells[] = [];
-  const share = ({ w, d, stock }: (typeof bases)[number]) => Math.max(0, 1 - (stock * w * d) / (grid.cellCount * 64));
-  const scenarios = [bases.map((base) => base.price * share(base)), bases.map(({ price, stock }) => (stock > 0 ? 0 : price)), bases.map(({ price }) => price)];
+  const share = ({ w, d, stock }: (typeof bases)[number]) =>
+    Math.max(0, 1 - (stock * w * d) / (grid.cellCount * 64));
+  const scenarios = [
+    bases.map((base) => base.price * share(base)),
+    bases.map(({ price, stock }) => (stock > 0 ? 0 : price)),
+    bases.map(({ price }) => price),
+  ];
   const sum = bases.reduce((total, { price }) => total + price, 1);
   // Prices that make a base with a maximum dear, then very dear.
   if (bases.some(({ max }) => max !== undefined))
-    scenarios.push(bases.map(({ price, max }) => price + (max === undefined ? 0 : sum)), bases.map(({ price, max }) => price + (max === undefined ? 0 : 100 * sum)));
+    scenarios.push(
+      bases.map(({ price, max }) => price + (max === undefined ? 0 : sum)),
+      bases.map(({ price, max }) => price + (max === undefined ? 0 : 100 * sum)),
+    );
   for (const prices of scenarios) {
     const modules = guillotine(grid, book, prices);
     if (modules) {

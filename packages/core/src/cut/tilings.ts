@@ -33,7 +33,12 @@ export class TilingBook {
   constructor(private readonly problem: CutProblem) {
     this.shapes = problem.bases.flatMap(({ w, d }, base) => {
       const [cw, cd] = [w / CELL, d / CELL];
-      return cw === cd ? [{ w: cw, d: cd, base }] : [{ w: cw, d: cd, base }, { w: cd, d: cw, base }];
+      return cw === cd
+        ? [{ w: cw, d: cd, base }]
+        : [
+            { w: cw, d: cd, base },
+            { w: cd, d: cw, base },
+          ];
     });
   }
 
@@ -83,7 +88,8 @@ export class TilingBook {
           const counts = next.counts.slice();
           counts[shape.base]++;
           const name = counts.join();
-          if (!steps.has(name)) steps.set(name, { counts, piece: { x: left, y: low, w: shape.w, d: shape.d }, next });
+          if (!steps.has(name))
+            steps.set(name, { counts, piece: { x: left, y: low, w: shape.w, d: shape.d }, next });
         }
         if (steps.size > MAX_VECTORS) spent = true;
       }
@@ -110,14 +116,17 @@ export class TilingBook {
     };
     for (const shape of this.shapes)
       if (shape.w === w && shape.d === d)
-        offer(this.problem.bases.map((_, base) => Number(base === shape.base)), () => [{ x: 0, y: 0, w, d }]);
+        offer(
+          this.problem.bases.map((_, base) => Number(base === shape.base)),
+          () => [{ x: 0, y: 0, w, d }],
+        );
     const join = (first: Tiling[], second: Tiling[], dx: number, dy: number) => {
       for (const a of first)
         for (const b of second)
-          offer(a.counts.map((count, base) => count + b.counts[base]), () => [
-            ...a.pieces,
-            ...b.pieces.map((piece) => ({ ...piece, x: piece.x + dx, y: piece.y + dy })),
-          ]);
+          offer(
+            a.counts.map((count, base) => count + b.counts[base]),
+            () => [...a.pieces, ...b.pieces.map((piece) => ({ ...piece, x: piece.x + dx, y: piece.y + dy }))],
+          );
     };
     for (let cut = 1; cut * 2 <= w; cut++) join(this.guillotine(cut, d), this.guillotine(w - cut, d), cut, 0);
     for (let cut = 1; cut * 2 <= d; cut++) join(this.guillotine(w, cut), this.guillotine(w, d - cut), 0, cut);
@@ -130,7 +139,8 @@ export class TilingBook {
 /** Keeps the cheapest vectors at full price and those that use most of each base in stock. */
 function thin(list: Tiling[], { bases }: CutProblem): Tiling[] {
   if (list.length <= MAX_GUILLOTINE) return list;
-  const price = ({ counts }: Tiling) => counts.reduce((sum, count, base) => sum + count * bases[base].price, 0);
+  const price = ({ counts }: Tiling) =>
+    counts.reduce((sum, count, base) => sum + count * bases[base].price, 0);
   const kept = new Set(list.sort((a, b) => price(a) - price(b)).slice(0, MAX_GUILLOTINE - 2 * bases.length));
   for (const [base, { stock }] of bases.entries()) {
     if (stock === 0) continue;
@@ -142,5 +152,7 @@ function thin(list: Tiling[], { bases }: CutProblem): Tiling[] {
 
 /** A tiling's pieces in a module of w × d cells: turned when the module lies the long way round. */
 export function placed(tiling: Tiling, w: number, d: number): Tiling['pieces'] {
-  return w <= d ? tiling.pieces : tiling.pieces.map((piece) => ({ x: piece.y, y: piece.x, w: piece.d, d: piece.w }));
+  return w <= d
+    ? tiling.pieces
+    : tiling.pieces.map((piece) => ({ x: piece.y, y: piece.x, w: piece.d, d: piece.w }));
 }

@@ -8,7 +8,8 @@ import { CELL, type Cutting, type CutProblem } from './problem.ts';
 export function verifyCutting(problem: CutProblem, cutting: Cutting): string[] {
   const faults: string[] = [];
   const owner = new Map<string, number>();
-  const inRegion = (x: number, y: number) => problem.region.some((r) => x >= r.x && y >= r.y && x < r.x + r.w && y < r.y + r.d);
+  const inRegion = (x: number, y: number) =>
+    problem.region.some((r) => x >= r.x && y >= r.y && x < r.x + r.w && y < r.y + r.d);
   const each = (r: { x: number; y: number; w: number; d: number }, visit: (x: number, y: number) => void) => {
     for (let y = r.y; y < r.y + r.d; y += CELL) for (let x = r.x; x < r.x + r.w; x += CELL) visit(x, y);
   };
@@ -17,27 +18,35 @@ export function verifyCutting(problem: CutProblem, cutting: Cutting): string[] {
 
   for (const [index, module] of cutting.modules.entries()) {
     const { id, x, y, w, d } = module;
-    if ([x, y, w, d].some((value) => value % CELL !== 0) || w <= 0 || d <= 0) faults.push(`Module ${id} is off the lattice of ${CELL}.`);
-    if (!((w <= maxW && d <= maxD) || (d <= maxW && w <= maxD))) faults.push(`Module ${id} is ${w} × ${d}; the most is ${maxW} × ${maxD}.`);
+    if ([x, y, w, d].some((value) => value % CELL !== 0) || w <= 0 || d <= 0)
+      faults.push(`Module ${id} is off the lattice of ${CELL}.`);
+    if (!((w <= maxW && d <= maxD) || (d <= maxW && w <= maxD)))
+      faults.push(`Module ${id} is ${w} × ${d}; the most is ${maxW} × ${maxD}.`);
     each(module, (cx, cy) => {
       const key = `${cx},${cy}`;
       if (!inRegion(cx, cy)) faults.push(`Module ${id} leaves the region at ${key}.`);
       const other = owner.get(key);
-      if (other !== undefined) faults.push(`Modules ${cutting.modules[other].id} and ${id} both cover ${key}.`);
+      if (other !== undefined)
+        faults.push(`Modules ${cutting.modules[other].id} and ${id} both cover ${key}.`);
       owner.set(key, index);
     });
     const covered = new Set<string>();
     for (const base of module.bases) {
-      const type = problem.bases.findIndex((b) => (b.w === base.w && b.d === base.d) || (b.w === base.d && b.d === base.w));
-      if (type < 0) faults.push(`Module ${id} uses a base of ${base.w} × ${base.d}, which is not on the list.`);
+      const type = problem.bases.findIndex(
+        (b) => (b.w === base.w && b.d === base.d) || (b.w === base.d && b.d === base.w),
+      );
+      if (type < 0)
+        faults.push(`Module ${id} uses a base of ${base.w} × ${base.d}, which is not on the list.`);
       else used[type]++;
       each(base, (cx, cy) => {
-        if (cx < x || cy < y || cx >= x + w || cy >= y + d) faults.push(`A base of module ${id} leaves it at ${cx},${cy}.`);
+        if (cx < x || cy < y || cx >= x + w || cy >= y + d)
+          faults.push(`A base of module ${id} leaves it at ${cx},${cy}.`);
         if (covered.has(`${cx},${cy}`)) faults.push(`Two bases of module ${id} overlap at ${cx},${cy}.`);
         covered.add(`${cx},${cy}`);
       });
     }
-    if (covered.size !== (w * d) / (CELL * CELL)) faults.push(`The bases of module ${id} leave part of it open.`);
+    if (covered.size !== (w * d) / (CELL * CELL))
+      faults.push(`The bases of module ${id} leave part of it open.`);
     if (problem.mass) {
       const { cell, kg } = problem.mass;
       let mass = 0;
@@ -47,8 +56,10 @@ export function verifyCutting(problem: CutProblem, cutting: Cutting): string[] {
           const shareY = Math.max(0, Math.min(y + d, (row + 1) * cell) - Math.max(y, row * cell));
           mass += (value * shareX * shareY) / cell ** 2;
         }
-      if (module.massKg === undefined || Math.abs(module.massKg - mass) > 1e-6) faults.push(`Module ${id} weighs ${mass} kg, not ${module.massKg} kg.`);
-      if (maxMassKg !== undefined && mass > maxMassKg + 1e-6) faults.push(`Module ${id} weighs ${mass} kg; the most is ${maxMassKg} kg.`);
+      if (module.massKg === undefined || Math.abs(module.massKg - mass) > 1e-6)
+        faults.push(`Module ${id} weighs ${mass} kg, not ${module.massKg} kg.`);
+      if (maxMassKg !== undefined && mass > maxMassKg + 1e-6)
+        faults.push(`Module ${id} weighs ${mass} kg; the most is ${maxMassKg} kg.`);
     }
   }
   for (const part of problem.region)
@@ -63,7 +74,12 @@ export function verifyCutting(problem: CutProblem, cutting: Cutting): string[] {
 
   let seams = 0;
   const dear = (x: number, y: number) =>
-    Math.max(0, ...(problem.seamCost ?? []).filter((r) => x >= r.x && y >= r.y && x < r.x + r.w && y < r.y + r.d).map((r) => r.cost));
+    Math.max(
+      0,
+      ...(problem.seamCost ?? [])
+        .filter((r) => x >= r.x && y >= r.y && x < r.x + r.w && y < r.y + r.d)
+        .map((r) => r.cost),
+    );
   const parted = (x: number, y: number, dx: number, dy: number) => {
     const here = owner.get(`${x},${y}`);
     const there = owner.get(`${x + dx},${y + dy}`);
@@ -71,7 +87,10 @@ export function verifyCutting(problem: CutProblem, cutting: Cutting): string[] {
   };
   for (const key of owner.keys()) {
     const [x, y] = key.split(',').map(Number);
-    for (const [dx, dy] of [[CELL, 0], [0, CELL]]) // prettier-ignore
+    for (const [dx, dy] of [
+      [CELL, 0],
+      [0, CELL],
+    ])
       if (parted(x, y, dx, dy)) seams += CELL * (1 + Math.max(dear(x, y), dear(x + dx, y + dy)));
   }
   for (const pin of problem.pins ?? []) {
@@ -81,17 +100,20 @@ export function verifyCutting(problem: CutProblem, cutting: Cutting): string[] {
     for (let at = from; at < to; at += CELL) {
       const [x, y] = upright ? [pin.x1 - CELL, at] : [at, pin.y1 - CELL];
       const [dx, dy] = upright ? [CELL, 0] : [0, CELL];
-      if (inRegion(x, y) && inRegion(x + dx, y + dy) && !parted(x, y, dx, dy)) faults.push(`The pinned seam at ${x + dx},${y + dy} is missing.`);
+      if (inRegion(x, y) && inRegion(x + dx, y + dy) && !parted(x, y, dx, dy))
+        faults.push(`The pinned seam at ${x + dx},${y + dy} is missing.`);
     }
   }
 
   let money = 0;
   for (const [type, base] of problem.bases.entries()) {
-    if (base.max !== undefined && used[type] > base.max) faults.push(`${used[type]} bases of ${base.w} × ${base.d}; the most is ${base.max}.`);
+    if (base.max !== undefined && used[type] > base.max)
+      faults.push(`${used[type]} bases of ${base.w} × ${base.d}; the most is ${base.max}.`);
     const bought = Math.max(0, used[type] - base.stock);
     money += bought * base.price;
     const said = cutting.bought.find((b) => b.w === base.w && b.d === base.d)?.count ?? 0;
-    if (said !== bought) faults.push(`The list buys ${said} bases of ${base.w} × ${base.d}; ${bought} are needed.`);
+    if (said !== bought)
+      faults.push(`The list buys ${said} bases of ${base.w} × ${base.d}; ${bought} are needed.`);
   }
   const cost = {
     bases: money,
@@ -100,7 +122,9 @@ export function verifyCutting(problem: CutProblem, cutting: Cutting): string[] {
     total: money + problem.weights.module * cutting.modules.length + problem.weights.seam * seams,
   };
   for (const key of ['bases', 'modules', 'seams', 'total'] as const)
-    if (Math.abs(cost[key] - cutting.cost[key]) > 1e-6) faults.push(`The cost of ${key} is ${cost[key]}, not ${cutting.cost[key]}.`);
-  if (cutting.bound > cost.total + 1e-6) faults.push(`The bound ${cutting.bound} is above the cost ${cost.total}.`);
+    if (Math.abs(cost[key] - cutting.cost[key]) > 1e-6)
+      faults.push(`The cost of ${key} is ${cost[key]}, not ${cutting.cost[key]}.`);
+  if (cutting.bound > cost.total + 1e-6)
+    faults.push(`The bound ${cutting.bound} is above the cost ${cost.total}.`);
   return faults;
 }

@@ -7,9 +7,10 @@ export function divide(length: Length, step: Length): { count: number; remainder
 }
 
 const trim = (value: number, digits: number) => String(Number(value.toFixed(digits)) + 0);
-const thousands = (text: string) => text.replace(/^(-?)(\d+)/, (_, sign: string, digits: string) => {
-  return sign + digits.replace(/\B(?=(\d{3})+$)/g, ',');
-});
+const thousands = (text: string) =>
+  text.replace(/^(-?)(\d+)/, (_, sign: string, digits: string) => {
+    return sign + digits.replace(/\B(?=(\d{3})+$)/g, ',');
+  });
 
 /** `1,152 mm`, to a tenth of a millimetre. */
 export function formatMm(length: Length): string {

@@ -1,7 +1,24 @@
 import fc from 'fast-check';
 import {
-  BRICK, INCH, MM, PLATE, STUD, TICK, UNITS, formatFit, formatHeight, formatInches, formatMm, formatPlates,
-  formatStuds, outerSize, parseLength, studsOf, unionArea, overlap, type Unit,
+  BRICK,
+  INCH,
+  MM,
+  PLATE,
+  STUD,
+  TICK,
+  UNITS,
+  formatFit,
+  formatHeight,
+  formatInches,
+  formatMm,
+  formatPlates,
+  formatStuds,
+  outerSize,
+  parseLength,
+  studsOf,
+  unionArea,
+  overlap,
+  type Unit,
 } from './index.ts';
 
 const read = (text: string, bare: Unit = 'stud') => {
@@ -67,8 +84,13 @@ describe('what people type', () => {
 
   test('limits name the field, the value and the limit', () => {
     const parsed = parseLength('0.3 studs', 'stud', { name: 'Pad width', step: STUD / 2 });
-    expect(parsed).toEqual({ ok: false, error: expect.stringContaining('0.3 studs is not a whole number of steps of 4 mm') });
-    expect(parseLength('600', 'stud', { max: 512 * STUD })).toMatchObject({ error: expect.stringContaining('512 stud') });
+    expect(parsed).toEqual({
+      ok: false,
+      error: expect.stringContaining('0.3 studs is not a whole number of steps of 4 mm'),
+    });
+    expect(parseLength('600', 'stud', { max: 512 * STUD })).toMatchObject({
+      error: expect.stringContaining('512 stud'),
+    });
   });
 });
 
@@ -117,11 +139,16 @@ describe('rectangles', () => {
   test('a stud belongs by its centre, and rectangles that touch never share one', () => {
     expect(studsOf({ x: 0.5, y: 0, w: 2, d: 1 })).toEqual({ x: 0, y: 0, w: 2, d: 1 });
     fc.assert(
-      fc.property(fc.integer({ min: 0, max: 30 }), fc.integer({ min: 1, max: 30 }), fc.integer({ min: 1, max: 30 }), (x, a, b) => {
-        const left = studsOf({ x: x / 2, y: 0, w: a / 2, d: 1 });
-        const right = studsOf({ x: x / 2 + a / 2, y: 0, w: b / 2, d: 1 });
-        return left.x + left.w === right.x;
-      }),
+      fc.property(
+        fc.integer({ min: 0, max: 30 }),
+        fc.integer({ min: 1, max: 30 }),
+        fc.integer({ min: 1, max: 30 }),
+        (x, a, b) => {
+          const left = studsOf({ x: x / 2, y: 0, w: a / 2, d: 1 });
+          const right = studsOf({ x: x / 2 + a / 2, y: 0, w: b / 2, d: 1 });
+          return left.x + left.w === right.x;
+        },
+      ),
     );
   });
 });

@@ -31,7 +31,8 @@ const WORDS = new Map<string, Unit>(
  * `15 1/8`, `1/8`, `3.5`, `3,5`, `1,152` or `12`, then a unit word or none. A comma before exactly three digits
  * parts thousands, as this core prints them, unless the number begins with 0; any other comma is a decimal mark.
  */
-const TERM = /\s*\+?\s*(?:(\d+)\s+(\d+)\/(\d+)|(\d+)\/(\d+)|([1-9]\d{0,2}(?:,\d{3})+(?![\d,])(?:\.\d+)?|\d+(?:[.,]\d+)?|[.,]\d+))\s*([a-zµ]+|["″'′])?/y;
+const TERM =
+  /\s*\+?\s*(?:(\d+)\s+(\d+)\/(\d+)|(\d+)\/(\d+)|([1-9]\d{0,2}(?:,\d{3})+(?![\d,])(?:\.\d+)?|\d+(?:[.,]\d+)?|[.,]\d+))\s*([a-zµ]+|["″'′])?/y;
 
 /**
  * Reads a length as people say it: `6b2p`, `48 studs`, `15 1/8 in`, `384 mm`, `1 ft 3 in`, `2b + 1p`, `-3p`.
@@ -86,7 +87,8 @@ export function parseLength(text: string, bare: Unit, limits: ParseLimits = {}):
   }
   const length = negative && nanometres !== 0 ? -nanometres : nanometres;
   const { min, max, step } = limits;
-  const tell = (limit: Length) => `${limit / 1e6} mm (${Number((limit / UNITS[bare].length).toFixed(2))} ${bare})`;
+  const tell = (limit: Length) =>
+    `${limit / 1e6} mm (${Number((limit / UNITS[bare].length).toFixed(2))} ${bare})`;
   if (min !== undefined && length < min) return fail(`${text.trim()} is below the least, ${tell(min)}.`);
   if (max !== undefined && length > max) return fail(`${text.trim()} is above the most, ${tell(max)}.`);
   if (step !== undefined && length % step !== 0)
@@ -96,7 +98,9 @@ export function parseLength(text: string, bare: Unit, limits: ParseLimits = {}):
 
 /** A decimal as integer digits over a power of ten, so that 0.1 in stays exact. */
 function decimalParts(decimal: string): { digits: number; scale: number } {
-  const plain = /^[1-9]\d{0,2}(,\d{3})+(\.|$)/.test(decimal) ? decimal.replaceAll(',', '') : decimal.replace(',', '.');
+  const plain = /^[1-9]\d{0,2}(,\d{3})+(\.|$)/.test(decimal)
+    ? decimal.replaceAll(',', '')
+    : decimal.replace(',', '.');
   const [whole = '', fraction = ''] = plain.split('.');
   return { digits: Number(whole + fraction), scale: 10 ** fraction.length };
 }

@@ -28,7 +28,9 @@ export function contoursOf(relief: Relief): Contour[] {
     const level = brick * PLATES_PER_BRICK;
     /** Whether the ground passes the level between two studs, and which of them is high: 1, −1 or 0. */
     const step = (a: number, b: number) =>
-      ground[a] === OUTSIDE || ground[b] === OUTSIDE ? 0 : Number(height[a] >= level) - Number(height[b] >= level);
+      ground[a] === OUTSIDE || ground[b] === OUTSIDE
+        ? 0
+        : Number(height[a] >= level) - Number(height[b] >= level);
     // Directed unit edges between corner points, high ground on the left, keyed by their start.
     const edges = new Map<number, number[]>();
     const corners = w + 1;
@@ -49,7 +51,11 @@ export function contoursOf(relief: Relief): Contour[] {
         else if (south < 0) link(corner + corners + 1, corner + corners);
       }
     if (edges.size > 0)
-      contours.push({ height: level, index: brick % 5 === 0, lines: chain(edges, corners).map((line) => place(line, relief)) });
+      contours.push({
+        height: level,
+        index: brick % 5 === 0,
+        lines: chain(edges, corners).map((line) => place(line, relief)),
+      });
   }
   return contours;
 }
@@ -58,7 +64,9 @@ export function contoursOf(relief: Relief): Contour[] {
 function chain(edges: Map<number, number[]>, corners: number): number[][] {
   const incoming = new Map<number, number>();
   for (const list of edges.values()) for (const to of list) incoming.set(to, (incoming.get(to) ?? 0) + 1);
-  const starts = [...edges.keys()].filter((from) => (edges.get(from)?.length ?? 0) > (incoming.get(from) ?? 0));
+  const starts = [...edges.keys()].filter(
+    (from) => (edges.get(from)?.length ?? 0) > (incoming.get(from) ?? 0),
+  );
   const lines: number[][] = [];
   const follow = (start: number) => {
     const line = [start];

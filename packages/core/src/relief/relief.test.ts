@@ -5,7 +5,17 @@ import { OUTSIDE, compileRelief, contoursOf, groundAt, heightRange, indexAt, typ
 const DISPLAY = { name: 'Test', kind: 'diorama' as const };
 const LEVELS = [{ id: 'low', name: 'Low', height: 3 }];
 const FOOTPRINT = [{ id: 'f', name: 'All', x: 0, y: 0, w: 32, d: 16 }];
-const pad = (id: string, more: object) => ({ id, name: id, x: 0, y: 0, w: 32, d: 16, level: 'low', ground: 'grass' as const, ...more });
+const pad = (id: string, more: object) => ({
+  id,
+  name: id,
+  x: 0,
+  y: 0,
+  w: 32,
+  d: 16,
+  level: 'low',
+  ground: 'grass' as const,
+  ...more,
+});
 const at = (relief: Relief, x: number, y: number) => {
   const i = indexAt(relief, x, y);
   return { height: relief.height[i], top: relief.top[i], ground: groundAt(relief, i) };
@@ -15,10 +25,12 @@ describe('the relief', () => {
   test('later pads cover earlier ones, plots stand on the highest ground under them', () => {
     const relief = compileRelief(
       sceneFrom({
-        display: DISPLAY, levels: LEVELS, footprint: FOOTPRINT,
+        display: DISPLAY,
+        levels: LEVELS,
+        footprint: FOOTPRINT,
         pads: [pad('b', { order: 1 }), pad('a', { order: 2, x: 8, w: 8, offset: 6, ground: 'rock' })],
         plots: [{ id: 'house', name: 'House', x: 4, y: 0, w: 8, d: 8, height: 9 }],
-      }), // prettier-ignore
+      }),
     );
     expect(at(relief, 0, 0)).toEqual({ height: 3, top: 3, ground: 'grass' });
     expect(at(relief, 8, 0)).toEqual({ height: 9, top: 18, ground: 'rock' });
@@ -29,7 +41,12 @@ describe('the relief', () => {
 
   test('an L of footprint parts leaves its corner outside', () => {
     const relief = compileRelief(
-      sceneFrom({ display: DISPLAY, levels: LEVELS, footprint: [...FOOTPRINT, { id: 'g', name: 'Leg', x: 0, y: 16, w: 8, d: 8 }], pads: [pad('a', {})] }),
+      sceneFrom({
+        display: DISPLAY,
+        levels: LEVELS,
+        footprint: [...FOOTPRINT, { id: 'g', name: 'Leg', x: 0, y: 16, w: 8, d: 8 }],
+        pads: [pad('a', {})],
+      }),
     );
     expect(at(relief, 20, 20).ground).toBeNull();
     expect(at(relief, 4, 20).ground).toBe('bare');
@@ -40,7 +57,14 @@ describe('the relief', () => {
     fc.assert(
       fc.property(halves, halves, halves, halves, (x, y, w, d) => {
         const oval = { x: x / 2, y: y / 2, w: w / 2, d: d / 2 };
-        const relief = compileRelief(sceneFrom({ display: DISPLAY, levels: LEVELS, footprint: FOOTPRINT, pads: [pad('o', { ...oval, shape: 'oval' })] }));
+        const relief = compileRelief(
+          sceneFrom({
+            display: DISPLAY,
+            levels: LEVELS,
+            footprint: FOOTPRINT,
+            pads: [pad('o', { ...oval, shape: 'oval' })],
+          }),
+        );
         for (let row = 0; row < 16; row++)
           for (let column = 0; column < 32; column++) {
             const u = (column + 0.5 - oval.x - oval.w / 2) / (oval.w / 2);
@@ -55,16 +79,32 @@ describe('the relief', () => {
   });
 
   test('a footprint that would not fit in memory is refused with its size', () => {
-    const scene = sceneFrom({ display: DISPLAY, footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 4096, d: 4096 }] });
+    const scene = sceneFrom({
+      display: DISPLAY,
+      footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 4096, d: 4096 }],
+    });
     expect(() => compileRelief(scene)).toThrow('16,777,216 studs');
   });
 });
 
 describe('contours', () => {
   test('one stud a brick higher is ringed by one square, its fifth brick heavier', () => {
-    const relief = compileRelief(sceneFrom({ display: DISPLAY, levels: LEVELS, footprint: FOOTPRINT, pads: [pad('p', { x: 4, y: 4, w: 2, d: 1, offset: 12 })] }));
+    const relief = compileRelief(
+      sceneFrom({
+        display: DISPLAY,
+        levels: LEVELS,
+        footprint: FOOTPRINT,
+        pads: [pad('p', { x: 4, y: 4, w: 2, d: 1, offset: 12 })],
+      }),
+    );
     const contours = contoursOf(relief);
-    expect(contours.map(({ height, index }) => [height, index])).toEqual([[3, false], [6, false], [9, false], [12, false], [15, true]]); // prettier-ignore
+    expect(contours.map(({ height, index }) => [height, index])).toEqual([
+      [3, false],
+      [6, false],
+      [9, false],
+      [12, false],
+      [15, true],
+    ]);
     const [line] = contours[0].lines;
     expect(contours[0].lines).toHaveLength(1);
     const corners = Array.from({ length: line.length / 2 }, (_, i) => `${line[2 * i]},${line[2 * i + 1]}`);
@@ -76,19 +116,40 @@ describe('contours', () => {
     fc.assert(
       fc.property(heights, (list) => {
         const relief: Relief = {
-          x: 0, y: 0, w: 8, d: 6, plots: [], owner: new Uint16Array(48), top: new Int16Array(48),
-          height: Int16Array.from(list), ground: new Uint8Array(48).fill(0).map((_, i) => (i % 11 === 5 ? OUTSIDE : 0)),
-        }; // prettier-ignore
+          x: 0,
+          y: 0,
+          w: 8,
+          d: 6,
+          plots: [],
+          owner: new Uint16Array(48),
+          top: new Int16Array(48),
+          height: Int16Array.from(list),
+          ground: new Uint8Array(48).fill(0).map((_, i) => (i % 11 === 5 ? OUTSIDE : 0)),
+        };
         const drawn = new Map<number, number>();
         for (const { height, lines } of contoursOf(relief))
           for (const line of lines)
             for (let i = 2; i < line.length; i += 2)
-              drawn.set(height, (drawn.get(height) ?? 0) + Math.abs(line[i] - line[i - 2]) + Math.abs(line[i + 1] - line[i - 1]));
+              drawn.set(
+                height,
+                (drawn.get(height) ?? 0) +
+                  Math.abs(line[i] - line[i - 2]) +
+                  Math.abs(line[i + 1] - line[i - 1]),
+              );
         for (const level of [3, 6, 9]) {
           let edges = 0;
           for (let i = 0; i < 48; i++)
-            for (const [j, joined] of [[i + 1, i % 8 < 7], [i + 8, i < 40]] as const) // prettier-ignore
-              if (joined && relief.ground[i] !== OUTSIDE && relief.ground[j] !== OUTSIDE && list[i] >= level !== list[j] >= level) edges++;
+            for (const [j, joined] of [
+              [i + 1, i % 8 < 7],
+              [i + 8, i < 40],
+            ] as const)
+              if (
+                joined &&
+                relief.ground[i] !== OUTSIDE &&
+                relief.ground[j] !== OUTSIDE &&
+                list[i] >= level !== list[j] >= level
+              )
+                edges++;
           if ((drawn.get(level) ?? 0) !== edges) return false;
         }
         return true;

@@ -1,5 +1,13 @@
 import { studsOf, type Rect } from '../lattice/index.ts';
-import { GROUNDS, listOf, padsInOrder, type Ground, type Pad, type Plot, type Scene } from '../scene/index.ts';
+import {
+  GROUNDS,
+  listOf,
+  padsInOrder,
+  type Ground,
+  type Pad,
+  type Plot,
+  type Scene,
+} from '../scene/index.ts';
 
 /** Ground code of a stud outside the footprint, and of a stud that no pad covers. */
 export const OUTSIDE = 255;
@@ -52,7 +60,10 @@ export function footprintBounds(scene: Scene): Rect | null {
 export function compileRelief(scene: Scene): Relief {
   const bounds = footprintBounds(scene) ?? { x: 0, y: 0, w: 0, d: 0 };
   const area = bounds.w * bounds.d;
-  if (area > MAX_AREA) throw new RangeError(`the footprint spans ${area.toLocaleString('en')} studs; the most is ${MAX_AREA.toLocaleString('en')}`);
+  if (area > MAX_AREA)
+    throw new RangeError(
+      `the footprint spans ${area.toLocaleString('en')} studs; the most is ${MAX_AREA.toLocaleString('en')}`,
+    );
   const relief: Relief = {
     ...bounds,
     height: new Int16Array(area),
@@ -61,8 +72,10 @@ export function compileRelief(scene: Scene): Relief {
     owner: new Uint16Array(area),
     plots: [],
   };
-  for (const part of listOf(scene, 'footprint')) eachRun(relief, part, (from, to) => relief.ground.fill(BARE, from, to));
-  for (const pad of padsInOrder(scene)) layPad(relief, pad, (scene.level[pad.level]?.height ?? 0) + pad.offset);
+  for (const part of listOf(scene, 'footprint'))
+    eachRun(relief, part, (from, to) => relief.ground.fill(BARE, from, to));
+  for (const pad of padsInOrder(scene))
+    layPad(relief, pad, (scene.level[pad.level]?.height ?? 0) + pad.offset);
   relief.top.set(relief.height);
   for (const plot of listOf(scene, 'plot')) standPlot(relief, plot);
   return relief;
@@ -92,7 +105,8 @@ function standPlot(relief: Relief, plot: Plot): void {
   const index = relief.plots.length;
   let ground = -32_768;
   eachRun(relief, plot, (from, to) => {
-    for (let i = from; i < to; i++) if (relief.ground[i] !== OUTSIDE) ground = Math.max(ground, relief.height[i]);
+    for (let i = from; i < to; i++)
+      if (relief.ground[i] !== OUTSIDE) ground = Math.max(ground, relief.height[i]);
   });
   eachRun(relief, plot, (from, to) => {
     for (let i = from; i < to; i++)
@@ -110,7 +124,8 @@ function eachRun(relief: Relief, shape: Rect, visit: (from: number, to: number) 
   const to = Math.min(studs.x + studs.w, relief.x + relief.w) - relief.x;
   if (from >= to) return;
   const last = Math.min(studs.y + studs.d, relief.y + relief.d) - relief.y;
-  for (let row = Math.max(studs.y, relief.y) - relief.y; row < last; row++) visit(row * relief.w + from, row * relief.w + to);
+  for (let row = Math.max(studs.y, relief.y) - relief.y; row < last; row++)
+    visit(row * relief.w + from, row * relief.w + to);
 }
 
 function rowsOf(shape: Rect): number[] {

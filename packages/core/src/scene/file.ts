@@ -12,24 +12,35 @@ export const MAX_FILE_BYTES = 20_000_000;
 
 type GroupOf<K extends Kind> = (typeof KINDS)[K]['group'];
 type EntityKind = Exclude<Kind, 'display'>;
-type FileShape = { format: typeof FILE_FORMAT; version: typeof FILE_VERSION; display: z.input<(typeof KINDS)['display']['schema']> } & {
+type FileShape = {
+  format: typeof FILE_FORMAT;
+  version: typeof FILE_VERSION;
+  display: z.input<(typeof KINDS)['display']['schema']>;
+} & {
   [K in EntityKind as GroupOf<K>]?: (z.input<(typeof KINDS)[K]['schema']> & { id: string })[];
 };
 
 const ENTITY_KINDS = KIND_NAMES.filter((kind): kind is EntityKind => kind !== 'display');
 
-/** The file's schema: what `docs/schema/display.schema.json` is written from. */
-export const fileSchema = z.strictObject({
+const fileSchema = z.strictObject({
   format: z.literal(FILE_FORMAT),
   version: z.literal(FILE_VERSION),
   display: KINDS.display.schema,
   ...Object.fromEntries(
     ENTITY_KINDS.map((kind) => [
       KINDS[kind].group,
-      z.array(KINDS[kind].schema.extend({ id: idSchema })).max(MAX_ENTITIES).default([]),
+      z
+        .array(KINDS[kind].schema.extend({ id: idSchema }))
+        .max(MAX_ENTITIES)
+        .default([]),
     ]),
   ),
 });
+
+/** The JSON Schema of a display file, as published in docs/schema/display.schema.json. */
+export function publishedSchema(): Record<string, unknown> {
+  return { title: 'Open Quarry display file', ...z.toJSONSchema(fileSchema, { io: 'input' }) };
+}
 
 /** A scene, or a sentence about what is wrong with a file and where. */
 export type Reading = { ok: true; scene: Scene } | { ok: false; error: string };
@@ -44,7 +55,9 @@ const MIGRATIONS: Readonly<Record<number, (raw: Record<string, unknown>) => Reco
  */
 export function readFile(json: string): Reading {
   if (json.length > MAX_FILE_BYTES)
-    return fail(`The file has ${json.length.toLocaleString('en')} characters; the most is ${MAX_FILE_BYTES.toLocaleString('en')}.`);
+    return fail(
+      `The file has ${json.length.toLocaleString('en')} characters; the most is ${MAX_FILE_BYTES.toLocaleString('en')}.`,
+    );
   if (nesting(json) > 32) return fail('The file is nested more than 32 deep; a display file needs 4.');
   let raw: unknown;
   try {
@@ -59,10 +72,14 @@ export function readFile(json: string): Reading {
 export function readDocument(raw: unknown): Reading {
   const head = z.looseObject({ format: z.literal(FILE_FORMAT), version: z.int().min(1) }).safeParse(raw);
   if (!head.success)
-    return fail(`This is not a display file: it must begin with "format": "${FILE_FORMAT}" and a whole "version".`);
+    return fail(
+      `This is not a display file: it must begin with "format": "${FILE_FORMAT}" and a whole "version".`,
+    );
   let body: Record<string, unknown> = head.data;
   if (head.data.version > FILE_VERSION)
-    return fail(`The file has version ${head.data.version}; this program reads up to version ${FILE_VERSION}. Update the program to open it.`);
+    return fail(
+      `The file has version ${head.data.version}; this program reads up to version ${FILE_VERSION}. Update the program to open it.`,
+    );
   for (let version = head.data.version; version < FILE_VERSION; version++) body = MIGRATIONS[version](body);
 
   const groups: readonly string[] = KIND_NAMES.map((kind) => KINDS[kind].group);
@@ -78,7 +95,8 @@ export function readDocument(raw: unknown): Reading {
     const { group, word } = KINDS[kind];
     const list = z.array(record).safeParse(body[group] ?? []);
     if (!list.success) return fail(`«${group}» must be a list of objects.`);
-    if (list.data.length > MAX_ENTITIES) return fail(`«${group}» has ${list.data.length} entries; the most is ${MAX_ENTITIES}.`);
+    if (list.data.length > MAX_ENTITIES)
+      return fail(`«${group}» has ${list.data.length} entries; the most is ${MAX_ENTITIES}.`);
     for (const [index, { id, ...data }] of list.data.entries()) {
       const read = idSchema.safeParse(id);
       if (!read.success) return fail(explain(word, `${group}[${index}]`, read.error));

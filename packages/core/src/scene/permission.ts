@@ -23,7 +23,9 @@ const OWN_SECTION_FIELDS = new Set(['stage', 'stageDone', 'notes']);
 export function forbidden(actor: Actor, scene: Scene, change: Change): string | null {
   if (actor.role === 'owner' || actor.role === 'planner') return null;
   if (actor.role === 'viewer') return 'Viewers may look at this display but not change it.';
-  const own = listOf(scene, 'section').filter((section) => actor.person !== null && section.owner === actor.person);
+  const own = listOf(scene, 'section').filter(
+    (section) => actor.person !== null && section.owner === actor.person,
+  );
   if (change.kind === 'section') {
     if (change.op !== 'patch' || !own.some(({ id }) => id === change.id))
       return 'Builders may change only the sections they own.';
@@ -33,15 +35,19 @@ export function forbidden(actor: Actor, scene: Scene, change: Change): string | 
   if (change.kind !== 'pad' && change.kind !== 'plot')
     return `Builders may not change a ${KINDS[change.kind].word}; ask a planner.`;
   const before = change.op === 'add' ? null : scene[change.kind][change.id];
-  const after = change.op === 'remove' ? null : { ...before, ...(change.op === 'add' ? change.data : change.set) };
+  const after =
+    change.op === 'remove' ? null : { ...before, ...(change.op === 'add' ? change.data : change.set) };
   const inside = (thing: { x?: unknown; y?: unknown; w?: unknown; d?: unknown }) =>
     own.some((section) => {
       const { x, y, w, d } = thing;
       return (
-        typeof x === 'number' && typeof y === 'number' && typeof w === 'number' && typeof d === 'number' &&
+        typeof x === 'number' &&
+        typeof y === 'number' &&
+        typeof w === 'number' &&
+        typeof d === 'number' &&
         contains(section, { x, y, w, d })
       );
-    }); // prettier-ignore
+    });
   if ((before && !inside(before)) || (after && !inside(after)))
     return `${before ? labelOf(scene, change.kind, change.id) : `The new ${change.kind}`} does not lie wholly in a section of yours.`;
   return null;

@@ -25,10 +25,26 @@ export function blankDisplay(name: string, preset: Preset, owner: { name: string
   const { kind, w, d, limit } = PRESETS[preset];
   const ground = { x: 0, y: 0, w, d };
   return sceneFrom({
-    display: { name, kind, limitW: limit ? w : null, limitD: limit ? d : null, moduleMaxW: 96, moduleMaxD: 48 },
+    display: {
+      name,
+      kind,
+      limitW: limit ? w : null,
+      limitD: limit ? d : null,
+      moduleMaxW: 96,
+      moduleMaxD: 48,
+    },
     levels: [{ id: 'ground', name: 'Ground', height: 3 }],
     footprint: [{ id: 'footprint', name: 'Footprint', ...ground }],
-    tables: [{ id: 'table', name: kind === 'vignette' ? 'Stand' : 'Table', x: -40, y: -40, w: w * 8 + 80, d: d * 8 + 80 }],
+    tables: [
+      {
+        id: 'table',
+        name: kind === 'vignette' ? 'Stand' : 'Table',
+        x: -40,
+        y: -40,
+        w: w * 8 + 80,
+        d: d * 8 + 80,
+      },
+    ],
     pads: [{ id: 'pad', name: 'Base ground', ...ground, level: 'ground', ground: 'grass' }],
     people: [{ id: 'me', ...owner }],
     sections: [{ id: 'section-a', letter: 'A', name: 'Whole display', ...ground, owner: 'me' }],

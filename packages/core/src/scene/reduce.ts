@@ -44,9 +44,13 @@ export function reduce(scene: Scene, changes: readonly Change[]): Reduction {
 
     if (change.op === 'add') {
       if (current) return refuse('duplicate', `There is already a ${word} with the id «${id}».`, current);
-      if (kind === 'display' && id !== DISPLAY_ID) return refuse('invalid', `A scene has one display, called «${DISPLAY_ID}».`);
+      if (kind === 'display' && id !== DISPLAY_ID)
+        return refuse('invalid', `A scene has one display, called «${DISPLAY_ID}».`);
       if (Object.keys(next[kind]).length >= MAX_ENTITIES)
-        return refuse('invalid', `A scene holds at most ${MAX_ENTITIES} of a kind; this would be one ${word} more.`);
+        return refuse(
+          'invalid',
+          `A scene holds at most ${MAX_ENTITIES} of a kind; this would be one ${word} more.`,
+        );
       const read = KINDS[kind].schema.safeParse(change.data);
       if (!read.success) return refuse('invalid', explain(word, id, read.error));
       const v = (next.removed[keyOf(kind, id)] ?? 0) + 1;
@@ -63,7 +67,8 @@ export function reduce(scene: Scene, changes: readonly Change[]): Reduction {
         current,
       );
     if (change.op === 'remove') {
-      if (kind === 'display') return refuse('invalid', 'The display entity cannot be removed from its scene.');
+      if (kind === 'display')
+        return refuse('invalid', 'The display entity cannot be removed from its scene.');
       const { id: _id, v: _v, ...data } = current;
       delete own(kind)[id];
       own('removed')[keyOf(kind, id)] = current.v;
@@ -83,7 +88,8 @@ export function reduce(scene: Scene, changes: readonly Change[]): Reduction {
     inverse.unshift({ op: 'patch', kind, id, v: current.v + 1, set: before });
   }
   const dangling = danglingReference(next, changes);
-  if (dangling) return { ok: false, refusal: { reason: 'in-use', sentence: dangling, index: changes.length - 1 } };
+  if (dangling)
+    return { ok: false, refusal: { reason: 'in-use', sentence: dangling, index: changes.length - 1 } };
   return { ok: true, scene: next, inverse };
 }
 
@@ -95,7 +101,9 @@ function put(group: Record<string, Entity<Kind>>, entity: Entity<Kind>): void {
 /** The first field that names what is not there, as a sentence. Looks only where the changes can have made one. */
 function danglingReference(scene: Scene, changes: readonly Change[]): string | null {
   for (const { kind, field, to } of REFERENCES) {
-    const concerned = changes.some((change) => (change.op === 'remove' ? change.kind === to : change.kind === kind));
+    const concerned = changes.some((change) =>
+      change.op === 'remove' ? change.kind === to : change.kind === kind,
+    );
     for (const entity of concerned ? listOf(scene, kind) : []) {
       const named = Object.entries(entity).find(([key]) => key === field)?.[1];
       if (typeof named === 'string' && !Object.hasOwn(scene[to], named))

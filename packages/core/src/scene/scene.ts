@@ -13,9 +13,20 @@ export const keyOf = (kind: Kind, id: string): string => `${kind}/${id}`;
 /** A scene without anything in it, not even a display. */
 export function emptyScene(): Scene {
   return {
-    display: {}, level: {}, footprint: {}, table: {}, passage: {}, pad: {}, plot: {}, person: {},
-    section: {}, baseType: {}, module: {}, acceptance: {}, removed: {},
-  }; // prettier-ignore
+    display: {},
+    level: {},
+    footprint: {},
+    table: {},
+    passage: {},
+    pad: {},
+    plot: {},
+    person: {},
+    section: {},
+    baseType: {},
+    module: {},
+    acceptance: {},
+    removed: {},
+  };
 }
 
 /** The display entity. @throws when the scene has none, which no reader of this core lets through. */

@@ -36,8 +36,15 @@ export const KINDS_OF_DISPLAY = ['city', 'diorama', 'vignette'] as const;
 export const SCHOOLS = ['height', 'width', 'rail', 'small', 'eye'] as const;
 export const GROUNDS = ['grass', 'rock', 'soil', 'sand', 'paving', 'road', 'ballast', 'water'] as const;
 export const STAGES = [
-  'planned', 'supported', 'ground', 'structures', 'dressed', 'lit', 'peopled', 'done',
-] as const; // prettier-ignore
+  'planned',
+  'supported',
+  'ground',
+  'structures',
+  'dressed',
+  'lit',
+  'peopled',
+  'done',
+] as const;
 export type Stage = (typeof STAGES)[number];
 export type Ground = (typeof GROUNDS)[number];
 
@@ -107,7 +114,11 @@ const plotSchema = z.strictObject({
   notes: text.default(''),
 });
 
-const personSchema = z.strictObject({ name, initials: z.string().trim().min(1).max(3), town: z.string().max(80).default('') });
+const personSchema = z.strictObject({
+  name,
+  initials: z.string().trim().min(1).max(3),
+  town: z.string().max(80).default(''),
+});
 
 const sectionSchema = z.strictObject({
   letter: z.string().trim().min(1).max(2),

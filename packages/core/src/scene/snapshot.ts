@@ -15,7 +15,9 @@ export type Row = z.infer<typeof rowSchema>;
 
 /** A scene as rows, removed entities included. */
 export function toRows(scene: Scene): Row[] {
-  const standing = KIND_NAMES.flatMap((kind) => listOf(scene, kind).map(({ id, v, ...data }): Row => ({ kind, id, v, data })));
+  const standing = KIND_NAMES.flatMap((kind) =>
+    listOf(scene, kind).map(({ id, v, ...data }): Row => ({ kind, id, v, data })),
+  );
   const gone = KIND_NAMES.flatMap((kind) =>
     Object.keys(scene.removed)
       .filter((key) => key.startsWith(keyOf(kind, '')))
@@ -32,9 +34,13 @@ export function toRows(scene: Scene): Row[] {
 export function fromRows(rows: readonly Row[]): Scene {
   // An entity at version v is one that is added after its version v − 1 was removed.
   const before = Object.fromEntries(rows.map(({ kind, id, v }) => [keyOf(kind, id), v - 1]));
-  const changes = rows.flatMap(({ kind, id, data }): Change[] => (data === null ? [] : [{ op: 'add', kind, id, data }]));
+  const changes = rows.flatMap(({ kind, id, data }): Change[] =>
+    data === null ? [] : [{ op: 'add', kind, id, data }],
+  );
   const reduction = reduce({ ...emptyScene(), removed: before }, changes);
   if (!reduction.ok) throw new Error(reduction.refusal.sentence);
-  const removed = Object.fromEntries(rows.filter(({ data }) => data === null).map(({ kind, id, v }) => [keyOf(kind, id), v]));
+  const removed = Object.fromEntries(
+    rows.filter(({ data }) => data === null).map(({ kind, id, v }) => [keyOf(kind, id), v]),
+  );
   return { ...reduction.scene, removed };
 }

@@ -12,7 +12,8 @@ export interface Undoable {
 /** Remembers how to take a batch back, from the scene it led to. */
 export function undoable(label: string, inverse: Change[], after: Scene): Undoable {
   const left: Undoable['after'] = {};
-  for (const { kind, id } of inverse) left[keyOf(kind, id)] = Object.hasOwn(after[kind], id) ? { ...after[kind][id] } : null;
+  for (const { kind, id } of inverse)
+    left[keyOf(kind, id)] = Object.hasOwn(after[kind], id) ? { ...after[kind][id] } : null;
   return { label, inverse, after: left };
 }
 
@@ -20,13 +21,21 @@ export function undoable(label: string, inverse: Change[], after: Scene): Undoab
  * The inverse of a batch as changes against the scene as it stands now. It is refused, in a sentence, when
  * somebody has since changed one of the very fields it would put back, or the whole of what it would remove.
  */
-export function takeBack(scene: Scene, { inverse, after }: Undoable): { ok: true; changes: Change[] } | { ok: false; sentence: string } {
+export function takeBack(
+  scene: Scene,
+  { inverse, after }: Undoable,
+): { ok: true; changes: Change[] } | { ok: false; sentence: string } {
   const changes: Change[] = [];
   for (const change of inverse) {
     const { kind, id } = change;
     const left = after[keyOf(kind, id)];
-    const current: Record<string, unknown> | undefined = Object.hasOwn(scene[kind], id) ? { ...scene[kind][id] } : undefined;
-    const fail = (what: string) => ({ ok: false as const, sentence: `This cannot be taken back: ${labelOf(scene, kind, id)} ${what}.` });
+    const current: Record<string, unknown> | undefined = Object.hasOwn(scene[kind], id)
+      ? { ...scene[kind][id] }
+      : undefined;
+    const fail = (what: string) => ({
+      ok: false as const,
+      sentence: `This cannot be taken back: ${labelOf(scene, kind, id)} ${what}.`,
+    });
     if (change.op === 'add') {
       if (current) return fail('is there again');
       changes.push(change);
@@ -34,7 +43,8 @@ export function takeBack(scene: Scene, { inverse, after }: Undoable): { ok: true
     }
     const v = scene[kind][id]?.v;
     if (!current || v === undefined) return fail('has been removed since');
-    const fields = change.op === 'patch' ? Object.keys(change.set) : Object.keys(current).filter((key) => key !== 'v');
+    const fields =
+      change.op === 'patch' ? Object.keys(change.set) : Object.keys(current).filter((key) => key !== 'v');
     const moved = fields.find((key) => JSON.stringify(current[key]) !== JSON.stringify(left?.[key]));
     if (moved) return fail(`has had its ${moved} changed since`);
     changes.push({ ...change, v });

@@ -21,23 +21,75 @@ export function CutPage() {
   const display = displayOf(scene);
   const stated = useMemo(() => cutProblemOf(scene), [scene]);
   const best = run.state === 'running' || run.state === 'done' ? run.best : null;
-  const preview = useMemo(() => (best && stated.ok ? withCutting(scene, best, stated.origin) : scene), [best, scene, stated]);
+  const preview = useMemo(
+    () => (best && stated.ok ? withCutting(scene, best, stated.origin) : scene),
+    [best, scene, stated],
+  );
   const modules = listOf(scene, 'module');
   const findings = survey?.findings.filter(({ page, accepted }) => page === 'cut' && !accepted) ?? [];
-  const set = (fields: Partial<typeof display>) => edit.patch('changed the limits of the cutting', 'display', display, fields);
+  const set = (fields: Partial<typeof display>) =>
+    edit.patch('changed the limits of the cutting', 'display', display, fields);
   const take = (cutting: Cutting) => {
-    if (stated.ok && edit.change(`took a cutting of ${cutting.modules.length} modules`, adoptCutting(scene, cutting, stated.origin))) clear();
+    if (
+      stated.ok &&
+      edit.change(
+        `took a cutting of ${cutting.modules.length} modules`,
+        adoptCutting(scene, cutting, stated.origin),
+      )
+    )
+      clear();
   };
 
   return (
     <div className="h-full grid lg:grid-cols-[268px_minmax(0,1fr)_300px] min-h-0">
       <section aria-label="The problem" className="border-r hair bg-base-100 overflow-auto px-3 py-2.5">
         <Heading>Cut into modules</Heading>
-        <QuantityField label="Largest module" value={display.moduleMaxW} measure="studs" step={1} min={8} max={4096} disabled={!plans} onCommit={(moduleMaxW) => set({ moduleMaxW })} />
-        <QuantityField label="by" value={display.moduleMaxD} measure="studs" step={1} min={8} max={4096} disabled={!plans} onCommit={(moduleMaxD) => set({ moduleMaxD })} />
-        <NumberField label="One module more costs" unit={display.currency} value={display.moduleWeight} min={0} max={1e6} disabled={!plans} onCommit={(moduleWeight) => set({ moduleWeight: moduleWeight ?? 5 })} />
-        <NumberField label="A stud of seam costs" unit={display.currency} value={display.seamWeight} min={0} max={1e6} disabled={!plans} onCommit={(seamWeight) => set({ seamWeight: seamWeight ?? 0.05 })} />
-        <NumberField label="Search for at most" unit="s" value={seconds} min={1} max={120} onCommit={(value) => setSeconds(value ?? 10)} />
+        <QuantityField
+          label="Largest module"
+          value={display.moduleMaxW}
+          measure="studs"
+          step={1}
+          min={8}
+          max={4096}
+          disabled={!plans}
+          onCommit={(moduleMaxW) => set({ moduleMaxW })}
+        />
+        <QuantityField
+          label="by"
+          value={display.moduleMaxD}
+          measure="studs"
+          step={1}
+          min={8}
+          max={4096}
+          disabled={!plans}
+          onCommit={(moduleMaxD) => set({ moduleMaxD })}
+        />
+        <NumberField
+          label="One module more costs"
+          unit={display.currency}
+          value={display.moduleWeight}
+          min={0}
+          max={1e6}
+          disabled={!plans}
+          onCommit={(moduleWeight) => set({ moduleWeight: moduleWeight ?? 5 })}
+        />
+        <NumberField
+          label="A stud of seam costs"
+          unit={display.currency}
+          value={display.seamWeight}
+          min={0}
+          max={1e6}
+          disabled={!plans}
+          onCommit={(seamWeight) => set({ seamWeight: seamWeight ?? 0.05 })}
+        />
+        <NumberField
+          label="Search for at most"
+          unit="s"
+          value={seconds}
+          min={1}
+          max={120}
+          onCommit={(value) => setSeconds(value ?? 10)}
+        />
         {!stated.ok && (
           <div role="alert" className="text-error py-2">
             {stated.reasons.map((reason) => (
@@ -47,7 +99,11 @@ export function CutPage() {
         )}
         {stated.ok && (
           <p className="ink-2 text-xs py-2">
-            {stated.problem.keep?.length ?? 0} buildings are kept whole; {stated.problem.bases.map(({ w, d, stock }) => `${stock} × ${w}×${d}`).join(', ')} owned. <Link className="link" to={`/d/${link.id}/stockpile`}>Change the bases</Link>
+            {stated.problem.keep?.length ?? 0} buildings are kept whole;{' '}
+            {stated.problem.bases.map(({ w, d, stock }) => `${stock} × ${w}×${d}`).join(', ')} owned.{' '}
+            <Link className="link" to={`/d/${link.id}/stockpile`}>
+              Change the bases
+            </Link>
           </p>
         )}
         <div className="flex gap-2 py-1">
@@ -56,7 +112,12 @@ export function CutPage() {
               Stop, keep the best
             </button>
           ) : (
-            <button type="button" className="btn btn-sm btn-primary flex-1" disabled={!stated.ok} onClick={() => stated.ok && start(stated.problem, seconds)}>
+            <button
+              type="button"
+              className="btn btn-sm btn-primary flex-1"
+              disabled={!stated.ok}
+              onClick={() => stated.ok && start(stated.problem, seconds)}
+            >
               Cut
             </button>
           )}
@@ -64,11 +125,15 @@ export function CutPage() {
         <RunNote run={run} />
         {run.state === 'none' && <Failure title="No cutting" message={run.reasons.join(' ')} />}
         <Basis>
-          Cost = price of the bases to buy + what one module costs × modules + what a stud of seam costs × studs of seam (three times as much across water). A first answer comes from the best straight cuts; then an exact solver improves it and proves
-          how low the cost can go at best. Each answer is checked by a second program before it is shown.
+          Cost = price of the bases to buy + what one module costs × modules + what a stud of seam costs ×
+          studs of seam (three times as much across water). A first answer comes from the best straight cuts;
+          then an exact solver improves it and proves how low the cost can go at best. Each answer is checked
+          by a second program before it is shown.
         </Basis>
         <Heading>Findings of the modules</Heading>
-        {findings.length === 0 && <p className="ink-2">None: every module passes, fits and cuts no building.</p>}
+        {findings.length === 0 && (
+          <p className="ink-2">None: every module passes, fits and cuts no building.</p>
+        )}
         <ul className="flex flex-col gap-2">
           {findings.map((finding) => (
             <FindingItem key={finding.key} finding={finding} />
@@ -76,12 +141,30 @@ export function CutPage() {
         </ul>
       </section>
       <div className="min-h-64 min-w-0 relative">
-        <Board readOnly scene={preview} survey={survey} label={best ? `The cutting found: ${best.modules.length} modules` : `The modules as they are: ${modules.length}`} />
-        <p className="absolute left-8 top-7 bg-base-100 border hair px-2 py-0.5 text-xs">{best ? 'As found, not taken yet' : modules.length > 0 ? 'As it is now' : 'Not cut yet'}</p>
+        <Board
+          readOnly
+          scene={preview}
+          survey={survey}
+          label={
+            best
+              ? `The cutting found: ${best.modules.length} modules`
+              : `The modules as they are: ${modules.length}`
+          }
+        />
+        <p className="absolute left-8 top-7 bg-base-100 border hair px-2 py-0.5 text-xs">
+          {best ? 'As found, not taken yet' : modules.length > 0 ? 'As it is now' : 'Not cut yet'}
+        </p>
       </div>
       <section aria-label="The cutting" className="border-l hair bg-base-100 overflow-auto px-3 py-2.5">
         {best ? (
-          <Found cutting={best} currency={display.currency} plans={plans} busy={run.state === 'running'} onTake={() => take(best)} onDrop={clear} />
+          <Found
+            cutting={best}
+            currency={display.currency}
+            plans={plans}
+            busy={run.state === 'running'}
+            onTake={() => take(best)}
+            onDrop={clear}
+          />
         ) : (
           <AsItIs scene={scene} />
         )}
@@ -103,7 +186,9 @@ function RunNote({ run }: { run: CutRun }) {
     : 'Looking for a first answer …';
   return (
     <div role="status" className="py-1">
-      {run.state === 'running' && <progress className="progress progress-primary w-full" aria-label="Searching" />}
+      {run.state === 'running' && (
+        <progress className="progress progress-primary w-full" aria-label="Searching" />
+      )}
       <p>
         {words} {run.state === 'done' && run.stopped && 'Stopped.'}
       </p>
@@ -111,7 +196,21 @@ function RunNote({ run }: { run: CutRun }) {
   );
 }
 
-function Found({ cutting, currency, plans, busy, onTake, onDrop }: { cutting: Cutting; currency: string; plans: boolean; busy: boolean; onTake: () => void; onDrop: () => void }) {
+function Found({
+  cutting,
+  currency,
+  plans,
+  busy,
+  onTake,
+  onDrop,
+}: {
+  cutting: Cutting;
+  currency: string;
+  plans: boolean;
+  busy: boolean;
+  onTake: () => void;
+  onDrop: () => void;
+}) {
   const { cost } = cutting;
   const money = (value: number) => `${value.toFixed(2)} ${currency}`;
   return (
@@ -122,12 +221,21 @@ function Found({ cutting, currency, plans, busy, onTake, onDrop }: { cutting: Cu
         <Line label="Modules">{money(cost.modules)}</Line>
         <Line label="Seams">{money(cost.seams)}</Line>
         <Line label="Cost in all">{money(cost.total)}</Line>
-        <Line label="Proven least" note={cutting.proven ? 'this is the best there is' : `gap ${(cutting.gap * 100).toFixed(1)} %`}>
+        <Line
+          label="Proven least"
+          note={cutting.proven ? 'this is the best there is' : `gap ${(cutting.gap * 100).toFixed(1)} %`}
+        >
           {money(cutting.bound)}
         </Line>
       </dl>
       <div className="flex gap-2 py-2">
-        <button type="button" className="btn btn-sm btn-primary flex-1" disabled={!plans || busy} title={plans ? undefined : 'Planners and owners take a cutting'} onClick={onTake}>
+        <button
+          type="button"
+          className="btn btn-sm btn-primary flex-1"
+          disabled={!plans || busy}
+          title={plans ? undefined : 'Planners and owners take a cutting'}
+          onClick={onTake}
+        >
           Take this cutting
         </button>
         <button type="button" className="btn btn-sm" onClick={onDrop}>
@@ -154,7 +262,12 @@ function Found({ cutting, currency, plans, busy, onTake, onDrop }: { cutting: Cu
 function AsItIs({ scene }: { scene: Scene }) {
   const modules = listOf(scene, 'module');
   if (modules.length === 0)
-    return <Empty title="Not cut yet">Press Cut: the scene is divided into modules of at most the agreed size, on bases you own or can buy, without cutting a building.</Empty>;
+    return (
+      <Empty title="Not cut yet">
+        Press Cut: the scene is divided into modules of at most the agreed size, on bases you own or can buy,
+        without cutting a building.
+      </Empty>
+    );
   return (
     <>
       <Heading aside={`${modules.length}`}>Modules</Heading>
@@ -163,16 +276,24 @@ function AsItIs({ scene }: { scene: Scene }) {
   );
 }
 
-function ModuleTable({ modules }: { modules: readonly { name: string; w: number; d: number; bases: readonly { w: number; d: number }[] }[] }) {
+function ModuleTable({
+  modules,
+}: {
+  modules: readonly { name: string; w: number; d: number; bases: readonly { w: number; d: number }[] }[];
+}) {
   return (
     <table className="table table-xs mt-2">
       <thead>
         <tr>
-          <th scope="col">Module</th>
-          <th scope="col" className="text-right">
+          <th scope="col" className="ink-2 text-xs">
+            Module
+          </th>
+          <th scope="col" className="ink-2 text-xs text-right">
             Studs
           </th>
-          <th scope="col">Bases</th>
+          <th scope="col" className="ink-2 text-xs">
+            Bases
+          </th>
         </tr>
       </thead>
       <tbody>

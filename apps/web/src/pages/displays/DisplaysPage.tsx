@@ -38,8 +38,20 @@ export function DisplaysPage({ user }: { user: User }) {
         </button>
       </div>
       {displays.isPending && <Loading what="Fetching the displays" />}
-      {displays.isError && <Failure title="The displays cannot be listed" message={displays.error.message} act={<button type="button" className="btn btn-xs" onClick={() => void displays.refetch()}>Try again</button>} />}
-      {displays.data?.length === 0 && <Empty title="No display yet">Begin one below, or open a display file.</Empty>}
+      {displays.isError && (
+        <Failure
+          title="The displays cannot be listed"
+          message={displays.error.message}
+          act={
+            <button type="button" className="btn btn-xs" onClick={() => void displays.refetch()}>
+              Try again
+            </button>
+          }
+        />
+      )}
+      {displays.data?.length === 0 && (
+        <Empty title="No display yet">Begin one below, or open a display file.</Empty>
+      )}
       <ul>
         {displays.data?.map(({ id, name, kind, role, changedAt }) => (
           <li key={id} className="flex items-center gap-4 border-b hair py-2.5">
@@ -49,20 +61,49 @@ export function DisplaysPage({ user }: { user: User }) {
             <span className="ink-2 w-16">{kind}</span>
             <span className="fig text-xs w-14">{role}</span>
             <span className="ink-2 w-32 hidden sm:inline">changed {formatDistanceToNow(changedAt)} ago</span>
-            <a className="btn btn-xs btn-ghost btn-square" href={fileUrl(id)} download aria-label={`Save ${name} as a file`} title="Save as a file">
+            <a
+              className="btn btn-xs btn-ghost btn-square"
+              href={fileUrl(id)}
+              download
+              aria-label={`Save ${name} as a file`}
+              title="Save as a file"
+            >
               <Download size={13} aria-hidden />
             </a>
-            <button type="button" className="btn btn-xs btn-ghost btn-square" disabled={role !== 'owner'} aria-label={`Delete ${name}`} title={role === 'owner' ? 'Delete' : 'Only its owner may delete it'} onClick={() => setLeaving({ id, name })}>
+            <button
+              type="button"
+              className="btn btn-xs btn-ghost btn-square"
+              disabled={role !== 'owner'}
+              aria-label={`Delete ${name}`}
+              title={role === 'owner' ? 'Delete' : 'Only its owner may delete it'}
+              onClick={() => setLeaving({ id, name })}
+            >
               <Trash2 size={13} aria-hidden />
             </button>
           </li>
         ))}
       </ul>
       <NewDisplay />
-      <Dialog title={`Delete ${leaving?.name ?? ''}?`} open={leaving !== null} onClose={() => setLeaving(null)}>
-        <p className="pb-3">The display and its whole history go, for everybody on it. This is the one act that cannot be undone: save it as a file first if in doubt.</p>
-        {remove.error && <p role="alert" className="text-error pb-2">{remove.error.message}</p>}
-        <button type="button" className="btn btn-sm btn-error" disabled={remove.isPending} onClick={() => leaving && remove.mutate(leaving.id)}>
+      <Dialog
+        title={`Delete ${leaving?.name ?? ''}?`}
+        open={leaving !== null}
+        onClose={() => setLeaving(null)}
+      >
+        <p className="pb-3">
+          The display and its whole history go, for everybody on it. This is the one act that cannot be
+          undone: save it as a file first if in doubt.
+        </p>
+        {remove.error && (
+          <p role="alert" className="text-error pb-2">
+            {remove.error.message}
+          </p>
+        )}
+        <button
+          type="button"
+          className="btn btn-sm btn-error"
+          disabled={remove.isPending}
+          onClick={() => leaving && remove.mutate(leaving.id)}
+        >
           Delete for everybody
         </button>
       </Dialog>
@@ -81,10 +122,17 @@ function NewDisplay() {
     void navigate(`/d/${id}/plan`);
   };
   const fail = (error: Error) => setTrouble(error.message);
-  const create = useMutation({ mutationFn: () => api.createDisplay(name.trim(), preset), onSuccess: open, onError: fail });
+  const create = useMutation({
+    mutationFn: () => api.createDisplay(name.trim(), preset),
+    onSuccess: open,
+    onError: fail,
+  });
   const load = useMutation({
     mutationFn: async (chosen: File) => {
-      if (chosen.size > MAX_FILE_BYTES) throw new Error(`${chosen.name} has ${chosen.size.toLocaleString('en')} bytes; the most is ${MAX_FILE_BYTES.toLocaleString('en')}.`);
+      if (chosen.size > MAX_FILE_BYTES)
+        throw new Error(
+          `${chosen.name} has ${chosen.size.toLocaleString('en')} bytes; the most is ${MAX_FILE_BYTES.toLocaleString('en')}.`,
+        );
       return api.importDisplay(await chosen.text());
     },
     onSuccess: open,
@@ -104,11 +152,23 @@ function NewDisplay() {
       >
         <label>
           <span className="block pb-0.5">Name</span>
-          <input className="input input-sm w-56" maxLength={80} required value={name} onChange={(event) => setName(event.currentTarget.value)} />
+          <input
+            className="input input-sm w-56"
+            maxLength={80}
+            required
+            value={name}
+            onChange={(event) => setName(event.currentTarget.value)}
+          />
         </label>
         <label>
           <span className="block pb-0.5">Begin with</span>
-          <select className="select select-sm w-56" value={preset} onChange={(event) => setPreset(PRESET_LIST.find(({ id }) => id === event.currentTarget.value)?.id ?? preset)}>
+          <select
+            className="select select-sm w-56"
+            value={preset}
+            onChange={(event) =>
+              setPreset(PRESET_LIST.find(({ id }) => id === event.currentTarget.value)?.id ?? preset)
+            }
+          >
             {PRESET_LIST.map(({ id, word }) => (
               <option key={id} value={id}>
                 {word}
@@ -116,11 +176,20 @@ function NewDisplay() {
             ))}
           </select>
         </label>
-        <button type="submit" className="btn btn-sm btn-primary" disabled={name.trim() === '' || create.isPending}>
+        <button
+          type="submit"
+          className="btn btn-sm btn-primary"
+          disabled={name.trim() === '' || create.isPending}
+        >
           Begin
         </button>
         <span className="ink-2 px-2 pb-1.5">or</span>
-        <button type="button" className="btn btn-sm" disabled={load.isPending} onClick={() => file.current?.click()}>
+        <button
+          type="button"
+          className="btn btn-sm"
+          disabled={load.isPending}
+          onClick={() => file.current?.click()}
+        >
           <Upload size={14} aria-hidden /> Open a display file
         </button>
         <input

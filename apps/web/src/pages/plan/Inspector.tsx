@@ -1,7 +1,25 @@
 import { ChevronRight, Trash2 } from 'lucide-react';
+import { useState } from 'react';
 import { MM, formatPlates, outerSize, type Rect } from '@quarry/core/lattice';
 import { footprintBounds, heightRange } from '@quarry/core/relief';
-import { GROUNDS, KINDS, MAX_STUDS, STAGES, displayOf, labelOf, listOf, padsInOrder, type Entity, type Kind, type Module, type Pad, type Plot, type Scene, type Section, type Table } from '@quarry/core/scene';
+import {
+  GROUNDS,
+  KINDS,
+  MAX_STUDS,
+  STAGES,
+  displayOf,
+  labelOf,
+  listOf,
+  padsInOrder,
+  type Entity,
+  type Kind,
+  type Module,
+  type Pad,
+  type Plot,
+  type Scene,
+  type Section,
+  type Table,
+} from '@quarry/core/scene';
 import { PLACED, placeOf } from '../../board/pick.ts';
 import { useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
@@ -39,7 +57,15 @@ function Sheet({ picked: { kind, id } }: { picked: Picked }) {
       <div className="flex items-start justify-between gap-2 pb-1">
         <h2 className="font-bold text-base leading-5">{capital(labelOf(scene, kind, id))}</h2>
         {!forbids && entity && (
-          <button type="button" className="btn btn-xs btn-ghost btn-square" aria-label={`Remove ${labelOf(scene, kind, id)}`} title="Remove (Delete)" onClick={() => edit.remove(`removed ${labelOf(scene, kind, id)}`, kind, id, entity.v) && pick(null)}>
+          <button
+            type="button"
+            className="btn btn-xs btn-ghost btn-square"
+            aria-label={`Remove ${labelOf(scene, kind, id)}`}
+            title="Remove (Delete)"
+            onClick={() =>
+              edit.remove(`removed ${labelOf(scene, kind, id)}`, kind, id, entity.v) && pick(null)
+            }
+          >
             <Trash2 size={13} aria-hidden />
           </button>
         )}
@@ -49,8 +75,12 @@ function Sheet({ picked: { kind, id } }: { picked: Picked }) {
       {kind === 'pad' && scene.pad[id] && <PadSheet pad={scene.pad[id]} disabled={forbids !== null} />}
       {kind === 'plot' && scene.plot[id] && <PlotSheet plot={scene.plot[id]} disabled={forbids !== null} />}
       {kind === 'section' && scene.section[id] && <SectionSheet section={scene.section[id]} />}
-      {kind === 'table' && scene.table[id] && <TableSheet table={scene.table[id]} disabled={forbids !== null} />}
-      {kind === 'footprint' && scene.footprint[id] && <FootprintSheet part={scene.footprint[id]} disabled={forbids !== null} />}
+      {kind === 'table' && scene.table[id] && (
+        <TableSheet table={scene.table[id]} disabled={forbids !== null} />
+      )}
+      {kind === 'footprint' && scene.footprint[id] && (
+        <FootprintSheet part={scene.footprint[id]} disabled={forbids !== null} />
+      )}
       {kind === 'module' && scene.module[id] && <ModuleSheet module={scene.module[id]} />}
     </>
   );
@@ -59,25 +89,77 @@ function Sheet({ picked: { kind, id } }: { picked: Picked }) {
 type Place = Rect & { name: string };
 
 /** Name, place and size: the same for everything measured in studs. */
-function PlaceFields({ place: { name, x, y, w, d }, step, disabled, set }: { place: Place; step: number; disabled: boolean; set: (what: string, fields: Partial<Place>) => void }) {
+function PlaceFields({
+  place: { name, x, y, w, d },
+  step,
+  disabled,
+  set,
+}: {
+  place: Place;
+  step: number;
+  disabled: boolean;
+  set: (what: string, fields: Partial<Place>) => void;
+}) {
   const common = { measure: 'studs', step, disabled } as const;
   return (
     <>
-      <TextField label="Name" required value={name} disabled={disabled} onCommit={(value) => set('renamed', { name: value })} />
-      <QuantityField label="Width, east" value={w} min={step} max={MAX_STUDS} {...common} onCommit={(value) => set('resized', { w: value })} />
-      <QuantityField label="Depth, south" value={d} min={step} max={MAX_STUDS} {...common} onCommit={(value) => set('resized', { d: value })} />
-      <QuantityField label="From west" value={x} min={-MAX_STUDS} max={MAX_STUDS} {...common} onCommit={(value) => set('moved', { x: value })} />
-      <QuantityField label="From north" value={y} min={-MAX_STUDS} max={MAX_STUDS} {...common} onCommit={(value) => set('moved', { y: value })} />
+      <TextField
+        label="Name"
+        required
+        value={name}
+        disabled={disabled}
+        onCommit={(value) => set('renamed', { name: value })}
+      />
+      <QuantityField
+        label="Width, east"
+        value={w}
+        min={step}
+        max={MAX_STUDS}
+        {...common}
+        onCommit={(value) => set('resized', { w: value })}
+      />
+      <QuantityField
+        label="Depth, south"
+        value={d}
+        min={step}
+        max={MAX_STUDS}
+        {...common}
+        onCommit={(value) => set('resized', { d: value })}
+      />
+      <QuantityField
+        label="From west"
+        value={x}
+        min={-MAX_STUDS}
+        max={MAX_STUDS}
+        {...common}
+        onCommit={(value) => set('moved', { x: value })}
+      />
+      <QuantityField
+        label="From north"
+        value={y}
+        min={-MAX_STUDS}
+        max={MAX_STUDS}
+        {...common}
+        onCommit={(value) => set('moved', { y: value })}
+      />
     </>
   );
 }
 
 function FootprintSheet({ part, disabled }: { part: Entity<'footprint'>; disabled: boolean }) {
   const edit = useEdit();
-  return <PlaceFields place={part} step={1} disabled={disabled} set={(what, fields) => edit.patch(`${what} ${part.name}`, 'footprint', part, fields)} />;
+  return (
+    <PlaceFields
+      place={part}
+      step={1}
+      disabled={disabled}
+      set={(what, fields) => edit.patch(`${what} ${part.name}`, 'footprint', part, fields)}
+    />
+  );
 }
 
-const wordsOf = <T extends string>(list: readonly T[]) => list.map((value) => ({ value, word: capital(value) }));
+const wordsOf = <T extends string>(list: readonly T[]) =>
+  list.map((value) => ({ value, word: capital(value) }));
 
 function PadSheet({ pad, disabled }: { pad: Pad; disabled: boolean }) {
   const { scene } = useDisplay();
@@ -88,19 +170,63 @@ function PadSheet({ pad, disabled }: { pad: Pad; disabled: boolean }) {
   return (
     <>
       <PlaceFields place={pad} step={0.5} disabled={disabled} set={set} />
-      <SelectField label="Level" value={pad.level} disabled={disabled} options={listOf(scene, 'level').map(({ id, name, height: at }) => ({ value: id, word: `${name}, ${formatPlates(at)}` }))} onCommit={(level) => set('changed the level of', { level })} />
-      <QuantityField label="Above it" value={pad.offset} measure="plates" min={-3000} max={3000} disabled={disabled} onCommit={(offset) => set('raised', { offset })} />
+      <SelectField
+        label="Level"
+        value={pad.level}
+        disabled={disabled}
+        options={listOf(scene, 'level').map(({ id, name, height: at }) => ({
+          value: id,
+          word: `${name}, ${formatPlates(at)}`,
+        }))}
+        onCommit={(level) => set('changed the level of', { level })}
+      />
+      <QuantityField
+        label="Above it"
+        value={pad.offset}
+        measure="plates"
+        min={-3000}
+        max={3000}
+        disabled={disabled}
+        onCommit={(offset) => set('raised', { offset })}
+      />
       <Line label="Ground at">
         <Quantity value={height} measure="plates" />
       </Line>
-      <SelectField label="Ground" value={pad.ground} disabled={disabled} options={wordsOf(GROUNDS)} onCommit={(ground) => set('changed the ground of', { ground })} />
-      <SelectField label="Shape" value={pad.shape} disabled={disabled} options={wordsOf(['rect', 'oval'] as const).map(({ value, word }) => ({ value, word: value === 'rect' ? 'Rectangle' : word }))} onCommit={(shape) => set('reshaped', { shape })} />
+      <SelectField
+        label="Ground"
+        value={pad.ground}
+        disabled={disabled}
+        options={wordsOf(GROUNDS)}
+        onCommit={(ground) => set('changed the ground of', { ground })}
+      />
+      <SelectField
+        label="Shape"
+        value={pad.shape}
+        disabled={disabled}
+        options={wordsOf(['rect', 'oval'] as const).map(({ value, word }) => ({
+          value,
+          word: value === 'rect' ? 'Rectangle' : word,
+        }))}
+        onCommit={(shape) => set('reshaped', { shape })}
+      />
       <Line label="Laid" note={`${pads.findIndex(({ id }) => id === pad.id) + 1} of ${pads.length}`}>
         <span className="join">
-          <button type="button" className="btn btn-xs join-item" disabled={disabled || pads[0]?.id === pad.id} onClick={() => set('lowered in the order', { order: Math.max(0, (pads[0]?.order ?? 1) - 1) })}>
+          <button
+            type="button"
+            className="btn btn-xs join-item"
+            disabled={disabled || pads[0]?.id === pad.id}
+            onClick={() => set('lowered in the order', { order: Math.max(0, (pads[0]?.order ?? 1) - 1) })}
+          >
             First
           </button>
-          <button type="button" className="btn btn-xs join-item" disabled={disabled || pads.at(-1)?.id === pad.id} onClick={() => set('raised in the order', { order: Math.min(100_000, (pads.at(-1)?.order ?? 0) + 1) })}>
+          <button
+            type="button"
+            className="btn btn-xs join-item"
+            disabled={disabled || pads.at(-1)?.id === pad.id}
+            onClick={() =>
+              set('raised in the order', { order: Math.min(100_000, (pads.at(-1)?.order ?? 0) + 1) })
+            }
+          >
             Last, on top
           </button>
         </span>
@@ -114,23 +240,58 @@ function PlotSheet({ plot, disabled }: { plot: Plot; disabled: boolean }) {
   const { survey } = useSurvey();
   const edit = useEdit();
   const { ratio } = displayOf(scene);
-  const set = (what: string, fields: Partial<Plot>) => edit.patch(`${what} ${plot.name}`, 'plot', plot, fields);
+  const set = (what: string, fields: Partial<Plot>) =>
+    edit.patch(`${what} ${plot.name}`, 'plot', plot, fields);
   const range = survey ? heightRange(survey.relief, plot) : null;
   const inside = Math.max(0, plot.w - 2) * Math.max(0, plot.d - 2);
   const metres = (studs: number) => ((studs * 8 * ratio) / 1000).toFixed(1);
   return (
     <>
       <PlaceFields place={plot} step={0.5} disabled={disabled} set={set} />
-      <QuantityField label="Height" value={plot.height} measure="plates" min={1} max={3000} disabled={disabled} onCommit={(height) => set('changed the height of', { height })} />
-      <NumberField label="Storeys" value={plot.storeys} min={0} max={60} whole disabled={disabled} onCommit={(storeys) => set('changed the storeys of', { storeys: storeys ?? 0 })} />
-      <SelectField label="Mount" value={plot.mount} disabled={disabled} options={[{ value: 'pinned', word: 'Pinned to the ground' }, { value: 'jumpers', word: 'On jumpers' }, { value: 'loose', word: 'Loose on plates' }]} onCommit={(mount) => set('changed the mount of', { mount })} />
-      <CheckField label="A seam may cut it" value={plot.mayCut} disabled={disabled} onCommit={(mayCut) => set('changed', { mayCut })} />
+      <QuantityField
+        label="Height"
+        value={plot.height}
+        measure="plates"
+        min={1}
+        max={3000}
+        disabled={disabled}
+        onCommit={(height) => set('changed the height of', { height })}
+      />
+      <NumberField
+        label="Storeys"
+        value={plot.storeys}
+        min={0}
+        max={60}
+        whole
+        disabled={disabled}
+        onCommit={(storeys) => set('changed the storeys of', { storeys: storeys ?? 0 })}
+      />
+      <SelectField
+        label="Mount"
+        value={plot.mount}
+        disabled={disabled}
+        options={[
+          { value: 'pinned', word: 'Pinned to the ground' },
+          { value: 'jumpers', word: 'On jumpers' },
+          { value: 'loose', word: 'Loose on plates' },
+        ]}
+        onCommit={(mount) => set('changed the mount of', { mount })}
+      />
+      <CheckField
+        label="A seam may cut it"
+        value={plot.mayCut}
+        disabled={disabled}
+        onCommit={(mayCut) => set('changed', { mayCut })}
+      />
       <Heading>At 1:{ratio}</Heading>
       <dl>
         <Line label="Real size">
           {metres(plot.w)} × {metres(plot.d)} m
         </Line>
-        <Line label="Inside, one-stud walls" note={`${((inside * 64 * ratio * ratio) / 1e6).toFixed(0)} m² a floor`}>
+        <Line
+          label="Inside, one-stud walls"
+          note={`${((inside * 64 * ratio * ratio) / 1e6).toFixed(0)} m² a floor`}
+        >
           {inside.toLocaleString('en')} studs
         </Line>
         {range && (
@@ -153,16 +314,49 @@ function SectionSheet({ section }: { section: Section }) {
   const { scene } = useDisplay();
   const edit = useEdit();
   const may = useMay();
-  const set = (what: string, fields: Partial<Section>) => edit.patch(`${what} section ${section.letter}`, 'section', section, fields);
-  const forbids = (fields: Record<string, unknown>) => may({ op: 'patch', kind: 'section', id: section.id, v: section.v, set: fields }) !== null;
+  const set = (what: string, fields: Partial<Section>) =>
+    edit.patch(`${what} section ${section.letter}`, 'section', section, fields);
+  const forbids = (fields: Record<string, unknown>) =>
+    may({ op: 'patch', kind: 'section', id: section.id, v: section.v, set: fields }) !== null;
   const plan = forbids({ name: section.name });
   return (
     <>
       <PlaceFields place={section} step={0.5} disabled={plan} set={set} />
-      <TextField label="Letter" required max={2} value={section.letter} disabled={plan} onCommit={(letter) => set('lettered', { letter })} />
-      <SelectField label="Owner" value={section.owner ?? ''} disabled={plan} options={[{ value: '', word: 'Nobody yet' }, ...listOf(scene, 'person').map(({ id, name }) => ({ value: id, word: name }))]} onCommit={(owner) => set('gave away', { owner: owner === '' ? null : owner })} />
-      <SelectField label="Stage" value={section.stage} disabled={forbids({ stage: section.stage })} options={wordsOf(STAGES)} onCommit={(stage) => set('moved the stage of', { stage, stageDone: 0 })} />
-      <NumberField label="Of this stage" unit="%" value={section.stageDone} min={0} max={100} whole disabled={forbids({ stageDone: 0 })} onCommit={(stageDone) => set('moved', { stageDone: stageDone ?? 0 })} />
+      <TextField
+        label="Letter"
+        required
+        max={2}
+        value={section.letter}
+        disabled={plan}
+        onCommit={(letter) => set('lettered', { letter })}
+      />
+      <SelectField
+        label="Owner"
+        value={section.owner ?? ''}
+        disabled={plan}
+        options={[
+          { value: '', word: 'Nobody yet' },
+          ...listOf(scene, 'person').map(({ id, name }) => ({ value: id, word: name })),
+        ]}
+        onCommit={(owner) => set('gave away', { owner: owner === '' ? null : owner })}
+      />
+      <SelectField
+        label="Stage"
+        value={section.stage}
+        disabled={forbids({ stage: section.stage })}
+        options={wordsOf(STAGES)}
+        onCommit={(stage) => set('moved the stage of', { stage, stageDone: 0 })}
+      />
+      <NumberField
+        label="Of this stage"
+        unit="%"
+        value={section.stageDone}
+        min={0}
+        max={100}
+        whole
+        disabled={forbids({ stageDone: 0 })}
+        onCommit={(stageDone) => set('moved', { stageDone: stageDone ?? 0 })}
+      />
       <Line label="Area">{(section.w * section.d).toLocaleString('en')} studs</Line>
     </>
   );
@@ -171,19 +365,74 @@ function SectionSheet({ section }: { section: Section }) {
 function TableSheet({ table, disabled }: { table: Table; disabled: boolean }) {
   const { scene } = useDisplay();
   const edit = useEdit();
-  const set = (what: string, fields: Partial<Table>) => edit.patch(`${what} ${table.name}`, 'table', table, fields);
+  const set = (what: string, fields: Partial<Table>) =>
+    edit.patch(`${what} ${table.name}`, 'table', table, fields);
   const bounds = footprintBounds(scene);
   const common = { measure: 'mm', disabled } as const;
   return (
     <>
-      <TextField label="Name" required value={table.name} disabled={disabled} onCommit={(name) => set('renamed', { name })} />
-      <QuantityField label="Width, east" value={table.w} min={1} max={40_000} {...common} onCommit={(w) => set('resized', { w })} />
-      <QuantityField label="Depth, south" value={table.d} min={1} max={40_000} {...common} onCommit={(d) => set('resized', { d })} />
-      <QuantityField label="From west" value={table.x} min={-40_000} max={40_000} {...common} onCommit={(x) => set('moved', { x })} />
-      <QuantityField label="From north" value={table.y} min={-40_000} max={40_000} {...common} onCommit={(y) => set('moved', { y })} />
-      <QuantityField label="Height" value={table.height} min={0} max={3000} {...common} onCommit={(height) => set('changed the height of', { height })} />
-      <NumberField label="Rated load" unit="kg" optional="not known" value={table.ratedKg} min={0} max={5000} disabled={disabled} onCommit={(ratedKg) => set('changed the rating of', { ratedKg })} />
-      {bounds && <p className="ink-2 text-xs pt-2">The scene begins at 0, 0 in its north-west corner and is {bounds.w * 8} × {bounds.d * 8} mm.</p>}
+      <TextField
+        label="Name"
+        required
+        value={table.name}
+        disabled={disabled}
+        onCommit={(name) => set('renamed', { name })}
+      />
+      <QuantityField
+        label="Width, east"
+        value={table.w}
+        min={1}
+        max={40_000}
+        {...common}
+        onCommit={(w) => set('resized', { w })}
+      />
+      <QuantityField
+        label="Depth, south"
+        value={table.d}
+        min={1}
+        max={40_000}
+        {...common}
+        onCommit={(d) => set('resized', { d })}
+      />
+      <QuantityField
+        label="From west"
+        value={table.x}
+        min={-40_000}
+        max={40_000}
+        {...common}
+        onCommit={(x) => set('moved', { x })}
+      />
+      <QuantityField
+        label="From north"
+        value={table.y}
+        min={-40_000}
+        max={40_000}
+        {...common}
+        onCommit={(y) => set('moved', { y })}
+      />
+      <QuantityField
+        label="Height"
+        value={table.height}
+        min={0}
+        max={3000}
+        {...common}
+        onCommit={(height) => set('changed the height of', { height })}
+      />
+      <NumberField
+        label="Rated load"
+        unit="kg"
+        optional="not known"
+        value={table.ratedKg}
+        min={0}
+        max={5000}
+        disabled={disabled}
+        onCommit={(ratedKg) => set('changed the rating of', { ratedKg })}
+      />
+      {bounds && (
+        <p className="ink-2 text-xs pt-2">
+          The scene begins at 0, 0 in its north-west corner and is {bounds.w * 8} × {bounds.d * 8} mm.
+        </p>
+      )}
     </>
   );
 }
@@ -199,7 +448,13 @@ function ModuleSheet({ module }: { module: Module }) {
     const size = `${Math.max(w, d)}×${Math.min(w, d)}`;
     sizes.set(size, (sizes.get(size) ?? 0) + 1);
   }
-  const owners = listOf(scene, 'section').filter((section) => section.x < module.x + module.w && module.x < section.x + section.w && section.y < module.y + module.d && module.y < section.y + section.d);
+  const owners = listOf(scene, 'section').filter(
+    (section) =>
+      section.x < module.x + module.w &&
+      module.x < section.x + section.w &&
+      section.y < module.y + module.d &&
+      module.y < section.y + section.d,
+  );
   return (
     <dl>
       <Line label="Size" note={`${outerSize(module.w) / MM} × ${outerSize(module.d) / MM} mm outside`}>
@@ -213,10 +468,15 @@ function ModuleSheet({ module }: { module: Module }) {
           {formatPlates(range.low)} to {formatPlates(range.high)}
         </Line>
       )}
-      <Line label="Bases">{[...sizes].map(([size, count]) => `${count} × ${size}`).join(', ') || 'none'}</Line>
+      <Line label="Bases">
+        {[...sizes].map(([size, count]) => `${count} × ${size}`).join(', ') || 'none'}
+      </Line>
       <Line label="Sections">{owners.map(({ letter }) => letter).join(', ') || 'none'}</Line>
       {passage && (
-        <Line label="Tightest passage" note={`${(passage.width - narrow).toFixed(1)} mm ${narrow > passage.width ? 'too narrow' : 'to spare'}`}>
+        <Line
+          label="Tightest passage"
+          note={`${(passage.width - narrow).toFixed(1)} mm ${narrow > passage.width ? 'too narrow' : 'to spare'}`}
+        >
           {passage.name} {passage.width} mm
         </Line>
       )}
@@ -226,7 +486,10 @@ function ModuleSheet({ module }: { module: Module }) {
 
 function FindingsHere({ picked }: { picked: Picked }) {
   const { survey } = useSurvey();
-  const here = survey?.findings.filter(({ things }) => things.some(({ kind, id }) => kind === picked.kind && id === picked.id)) ?? [];
+  const here =
+    survey?.findings.filter(({ things }) =>
+      things.some(({ kind, id }) => kind === picked.kind && id === picked.id),
+    ) ?? [];
   if (here.length === 0) return null;
   return (
     <>
@@ -243,42 +506,82 @@ function FindingsHere({ picked }: { picked: Picked }) {
 /** Everything there is, by kind: the board for those who do not use a pointer. */
 function Outline() {
   const { scene } = useDisplay();
-  const pick = useView((view) => view.show);
   const display = displayOf(scene);
   const bounds = footprintBounds(scene);
-  const count = (kind: Kind) => Object.keys(scene[kind]).length;
   return (
     <>
       <h2 className="font-bold text-base">Whole display</h2>
       <dl>
         {bounds && (
-          <Line label="Scene" note={`${(bounds.w * 8).toLocaleString('en')} × ${(bounds.d * 8).toLocaleString('en')} mm`}>
+          <Line
+            label="Scene"
+            note={`${(bounds.w * 8).toLocaleString('en')} × ${(bounds.d * 8).toLocaleString('en')} mm`}
+          >
             {bounds.w} × {bounds.d} st
           </Line>
         )}
-        {bounds && <Line label={`Shows, at 1:${display.ratio}`}>{((bounds.w * 8 * display.ratio) / 1000).toFixed(0)} × {((bounds.d * 8 * display.ratio) / 1000).toFixed(0)} m</Line>}
+        {bounds && (
+          <Line label={`Shows, at 1:${display.ratio}`}>
+            {((bounds.w * 8 * display.ratio) / 1000).toFixed(0)} ×{' '}
+            {((bounds.d * 8 * display.ratio) / 1000).toFixed(0)} m
+          </Line>
+        )}
       </dl>
-      {!bounds && <Empty title="Begin with the footprint">Press F and draw the ground the scene stands on; then a table under it, levels on the Brief, and pads.</Empty>}
+      {!bounds && (
+        <Empty title="Begin with the footprint">
+          Press F and draw the ground the scene stands on; then a table under it, levels on the Brief, and
+          pads.
+        </Empty>
+      )}
       <Heading>Outline</Heading>
       {PLACED.map((kind) => (
-        <details key={kind} open={kind === 'plot' || kind === 'section'} className="border-b hair py-1">
-          <summary className="cursor-pointer flex items-center gap-1">
-            <ChevronRight size={12} aria-hidden className="[details[open]_&]:rotate-90" />
-            <span className="flex-1">{capital(KINDS[kind].word)}s</span>
-            <span className="fig ink-2">{count(kind)}</span>
-          </summary>
-          <ul>
-            {listOf(scene, kind).map(({ id }) => (
-              <li key={id}>
-                <button type="button" className="link link-hover text-left pl-4 py-0.5 w-full truncate" onClick={() => pick(middle(scene, kind, id), { kind, id })}>
-                  {capital(labelOf(scene, kind, id))} <span className="ink-2 text-xs">{detail(scene, { kind, id })}</span>
-                </button>
-              </li>
-            ))}
-          </ul>
-        </details>
+        <Group key={kind} kind={kind} startsOpen={kind === 'plot' || kind === 'section'} />
       ))}
     </>
+  );
+}
+
+/** How many of a kind the outline lists; the finder reaches the rest. */
+const MOST_LISTED = 120;
+
+function Group({ kind, startsOpen }: { kind: (typeof PLACED)[number]; startsOpen: boolean }) {
+  const { scene } = useDisplay();
+  const show = useView((view) => view.show);
+  const [open, setOpen] = useState(startsOpen);
+  const things = listOf(scene, kind);
+  return (
+    <details
+      open={open}
+      onToggle={(event) => setOpen(event.currentTarget.open)}
+      className="border-b hair py-1"
+    >
+      <summary className="cursor-pointer flex items-center gap-1">
+        <ChevronRight size={12} aria-hidden className="[details[open]_&]:rotate-90" />
+        <span className="flex-1">{capital(KINDS[kind].word)}s</span>
+        <span className="fig ink-2">{things.length}</span>
+      </summary>
+      {open && (
+        <ul>
+          {things.slice(0, MOST_LISTED).map(({ id }) => (
+            <li key={id}>
+              <button
+                type="button"
+                className="link link-hover text-left pl-4 w-full truncate"
+                onClick={() => show(middle(scene, kind, id), { kind, id })}
+              >
+                {capital(labelOf(scene, kind, id))}{' '}
+                <span className="ink-2 text-xs">{detail(scene, { kind, id })}</span>
+              </button>
+            </li>
+          ))}
+          {things.length > MOST_LISTED && (
+            <li className="ink-2 text-xs pl-4">
+              and {things.length - MOST_LISTED} more: find them with Ctrl K
+            </li>
+          )}
+        </ul>
+      )}
+    </details>
   );
 }
 
@@ -290,6 +593,8 @@ function middle(scene: Scene, kind: Kind, id: string): { x: number; y: number } 
 function detail(scene: Scene, picked: Picked): string {
   const place = placeOf(scene, picked);
   if (!place) return '';
-  return picked.kind === 'table' ? `${Math.round(place.w * 8)} × ${Math.round(place.d * 8)} mm` : `${place.w} × ${place.d} studs`;
+  return picked.kind === 'table'
+    ? `${Math.round(place.w * 8)} × ${Math.round(place.d * 8)} mm`
+    : `${place.w} × ${place.d} studs`;
 }
 const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);

@@ -6,6 +6,7 @@ import { displayOf, labelOf, listOf } from '@quarry/core/scene';
 import { Board, type Drawn } from '../../board/Board.tsx';
 import { Profile } from '../../board/Profile.tsx';
 import { fieldsOf } from '../../board/pick.ts';
+import { usePointer } from '../../board/pointer.ts';
 import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { LAYERS, useView, type Layer } from '../../data/view.ts';
 import { TOOL_LIST } from '../../frame/pages.ts';
@@ -20,8 +21,6 @@ export function PlanPage() {
   const edit = useEdit();
   const may = useMay();
   const { picked, pick, tool, takeTool } = useView();
-  const [pointer, setPointer] = useState<{ x: number; y: number } | null>(null);
-  const [zoom, setZoom] = useState(1);
   const [half, setHalf] = useState(false);
   const [row, setRow] = useState<number | null>(null);
   const bounds = footprintBounds(scene);
@@ -37,7 +36,13 @@ export function PlanPage() {
   };
   useHotkeys('delete, backspace', () => {
     const entity = picked && scene[picked.kind][picked.id];
-    if (picked && entity && picked.kind !== 'display' && edit.remove(`removed ${labelOf(scene, picked.kind, picked.id)}`, picked.kind, picked.id, entity.v)) pick(null);
+    if (
+      picked &&
+      entity &&
+      picked.kind !== 'display' &&
+      edit.remove(`removed ${labelOf(scene, picked.kind, picked.id)}`, picked.kind, picked.id, entity.v)
+    )
+      pick(null);
   });
 
   return (
@@ -58,17 +63,24 @@ export function PlanPage() {
               if (entity) edit.patch(`moved ${labelOf(scene, kind, id)}`, kind, entity, place);
             }}
             onDraw={draw}
-            onPointer={setPointer}
-            onZoom={({ scale }) => setZoom(scale)}
             onClickStud={({ y }) => setRow(Math.floor(y))}
           />
-          <div className="border-t hair bg-base-100 min-h-0">{survey && cutRow !== null ? <Profile scene={scene} relief={survey.relief} row={cutRow} /> : <p className="ink-2 p-2">{error ?? 'Compiling the ground …'}</p>}</div>
+          <div className="border-t hair bg-base-100 min-h-0">
+            {survey && cutRow !== null ? (
+              <Profile scene={scene} relief={survey.relief} row={cutRow} />
+            ) : (
+              <p className="ink-2 p-2">{error ?? 'Compiling the ground …'}</p>
+            )}
+          </div>
         </div>
-        <aside aria-label="Inspector" className="border-t md:border-t-0 md:border-l hair bg-base-100 overflow-auto px-3 py-2.5">
+        <aside
+          aria-label="Inspector"
+          className="border-t md:border-t-0 md:border-l hair bg-base-100 overflow-auto px-3 py-2.5"
+        >
           <Inspector />
         </aside>
       </div>
-      <StatusStrip pointer={pointer} zoom={zoom} half={half} onHalf={() => setHalf(!half)} />
+      <StatusStrip half={half} onHalf={() => setHalf(!half)} />
       <span className="sr-only" role="status">
         {tool === 'pick' ? '' : `${tool} tool`}
       </span>
@@ -79,7 +91,11 @@ export function PlanPage() {
 function Toolbar({ forbids }: { forbids: string | null }) {
   const { tool, takeTool, hidden, toggleLayer } = useView();
   return (
-    <div className="flex items-center gap-0.5 px-2 bg-base-100 border-b hair overflow-x-auto" role="toolbar" aria-label="Plan tools">
+    <div
+      className="flex items-center gap-0.5 px-2 bg-base-100 border-b hair overflow-x-auto"
+      role="toolbar"
+      aria-label="Plan tools"
+    >
       {TOOL_LIST.map(({ id, word, key }) => (
         <button
           key={id}
@@ -97,7 +113,13 @@ function Toolbar({ forbids }: { forbids: string | null }) {
       <Layers size={13} aria-hidden className="ink-2" />
       <div role="group" aria-label="Layers" className="flex">
         {(Object.keys(LAYERS) as Layer[]).map((layer) => (
-          <button key={layer} type="button" aria-pressed={!hidden.has(layer)} onClick={() => toggleLayer(layer)} className={`btn btn-xs btn-ghost px-1.5 font-normal ${hidden.has(layer) ? 'line-through ink-2' : ''}`}>
+          <button
+            key={layer}
+            type="button"
+            aria-pressed={!hidden.has(layer)}
+            onClick={() => toggleLayer(layer)}
+            className={`btn btn-xs btn-ghost px-1.5 font-normal ${hidden.has(layer) ? 'line-through ink-2' : ''}`}
+          >
             {LAYERS[layer]}
           </button>
         ))}
@@ -107,35 +129,56 @@ function Toolbar({ forbids }: { forbids: string | null }) {
   );
 }
 
-function StatusStrip({ pointer, zoom, half, onHalf }: { pointer: { x: number; y: number } | null; zoom: number; half: boolean; onHalf: () => void }) {
+function StatusStrip({ half, onHalf }: { half: boolean; onHalf: () => void }) {
+  const { studs: pointer, zoom } = usePointer();
   const { scene } = useDisplay();
   const { survey } = useSurvey();
   const relief = survey?.relief;
   const index = relief && pointer ? indexAt(relief, pointer.x, pointer.y) : -1;
   const on = relief && index >= 0 ? groundAt(relief, index) : null;
   const inside = <T extends { x: number; y: number; w: number; d: number }>(list: T[]) =>
-    pointer ? list.find(({ x, y, w, d }) => pointer.x >= x && pointer.y >= y && pointer.x < x + w && pointer.y < y + d) : undefined;
+    pointer
+      ? list.find(
+          ({ x, y, w, d }) => pointer.x >= x && pointer.y >= y && pointer.x < x + w && pointer.y < y + d,
+        )
+      : undefined;
   const item = 'flex gap-1.5 items-baseline whitespace-nowrap';
   return (
     <div className="flex items-center gap-5 px-3 bg-base-100 border-t border-base-content text-xs overflow-hidden">
       <span className={item}>
         <span className="ink-2">Pointer</span>
-        <span className="fig">{pointer ? `${Math.floor(pointer.x)}, ${Math.floor(pointer.y)} st · ${Math.floor(pointer.x) * 8} × ${Math.floor(pointer.y) * 8} mm` : '—'}</span>
+        <span className="fig">
+          {pointer
+            ? `${Math.floor(pointer.x)}, ${Math.floor(pointer.y)} st · ${Math.floor(pointer.x) * 8} × ${Math.floor(pointer.y) * 8} mm`
+            : '—'}
+        </span>
       </span>
       <span className={item}>
-        <span className="ink-2">Height</span> {relief && on ? <Quantity value={relief.height[index]} measure="plates" /> : <span className="fig">—</span>}
+        <span className="ink-2">Height</span>{' '}
+        {relief && on ? (
+          <Quantity value={relief.height[index]} measure="plates" />
+        ) : (
+          <span className="fig">—</span>
+        )}
       </span>
       <span className={item}>
         <span className="ink-2">Ground</span> <span className="fig">{on ?? '—'}</span>
       </span>
       <span className={item}>
-        <span className="ink-2">Section</span> <span className="fig">{inside(listOf(scene, 'section'))?.letter ?? '—'}</span>
+        <span className="ink-2">Section</span>{' '}
+        <span className="fig">{inside(listOf(scene, 'section'))?.letter ?? '—'}</span>
       </span>
       <span className={item}>
-        <span className="ink-2">Module</span> <span className="fig">{inside(listOf(scene, 'module'))?.name ?? '—'}</span>
+        <span className="ink-2">Module</span>{' '}
+        <span className="fig">{inside(listOf(scene, 'module'))?.name ?? '—'}</span>
       </span>
       <span className="flex-1" />
-      <button type="button" className="link link-hover whitespace-nowrap" aria-pressed={half} onClick={onHalf}>
+      <button
+        type="button"
+        className="link link-hover whitespace-nowrap"
+        aria-pressed={half}
+        onClick={onHalf}
+      >
         <span className="ink-2">Snap</span> <span className="fig">{half ? 'half a stud' : '1 stud'}</span>
       </button>
       <span className={item}>

@@ -24,15 +24,36 @@ export function drawnData(scene: Scene, kind: Drawn, place: Rect): DrawnThing {
     case 'footprint':
       return { words: 'a footprint part', data: { name: name('Part'), ...place }, before: [] };
     case 'table':
-      return { words: 'a table', data: { name: name('Table'), ...place, height: listOf(scene, 'table')[0]?.height ?? 740 }, before: [] };
+      return {
+        words: 'a table',
+        data: { name: name('Table'), ...place, height: listOf(scene, 'table')[0]?.height ?? 740 },
+        before: [],
+      };
     case 'plot':
       return { words: 'a plot', data: { name: name('Plot'), ...place, height: 30, storeys: 2 }, before: [] };
     case 'section':
-      return { words: 'a section', data: { letter: nextLetter(scene), name: name('Section'), ...place }, before: [] };
+      return {
+        words: 'a section',
+        data: { letter: nextLetter(scene), name: name('Section'), ...place },
+        before: [],
+      };
     case 'pad': {
       const last = padsInOrder(scene).at(-1)?.order ?? 0;
-      const before: Change[] = known.length > 0 ? [] : [{ op: 'add', kind: 'level', id: 'ground', data: { name: 'Ground', height: 3 } }];
-      return { words: 'a pad', data: { name: name('Pad'), ...place, level: known[0]?.id ?? 'ground', ground: 'grass', order: Math.min(100_000, last + 10) }, before };
+      const before: Change[] =
+        known.length > 0
+          ? []
+          : [{ op: 'add', kind: 'level', id: 'ground', data: { name: 'Ground', height: 3 } }];
+      return {
+        words: 'a pad',
+        data: {
+          name: name('Pad'),
+          ...place,
+          level: known[0]?.id ?? 'ground',
+          ground: 'grass',
+          order: Math.min(100_000, last + 10),
+        },
+        before,
+      };
     }
   }
 }

@@ -24,13 +24,26 @@ export function StockpilePage() {
           Bases
         </Heading>
         {modules === 0 && (
-          <Empty title="Nothing is needed yet" act={<Link className="btn btn-xs" to={`/d/${link.id}/cut`}>Go to Cut</Link>}>
+          <Empty
+            title="Nothing is needed yet"
+            act={
+              <Link className="btn btn-xs" to={`/d/${link.id}/cut`}>
+                Go to Cut
+              </Link>
+            }
+          >
             List the bases you own here, then cut the scene: the modules will say what they need.
           </Empty>
         )}
         <ul className="flex flex-col gap-3">
           {needs.map((need) => (
-            <BaseRow key={`${need.w} ${need.d}`} need={need} type={need.id ? (scene.baseType[need.id] ?? null) : null} currency={currency} plans={plans} />
+            <BaseRow
+              key={`${need.w} ${need.d}`}
+              need={need}
+              type={need.id ? (scene.baseType[need.id] ?? null) : null}
+              currency={currency}
+              plans={plans}
+            />
           ))}
         </ul>
         {plans && <AddBase known={needs} />}
@@ -44,51 +57,118 @@ export function StockpilePage() {
           </Line>
           <Line label="For">{modules} modules</Line>
         </dl>
-        <Basis>Each module’s bases are counted by size, whichever way round they lie; what is owned is taken off, and the rest costs the price you typed. Prices are yours: this program knows no market.</Basis>
+        <Basis>
+          Each module’s bases are counted by size, whichever way round they lie; what is owned is taken off,
+          and the rest costs the price you typed. Prices are yours: this program knows no market.
+        </Basis>
       </section>
     </div>
   );
 }
 
-function BaseRow({ need, type, currency, plans }: { need: BaseNeed; type: BaseType | null; currency: string; plans: boolean }) {
+function BaseRow({
+  need,
+  type,
+  currency,
+  plans,
+}: {
+  need: BaseNeed;
+  type: BaseType | null;
+  currency: string;
+  plans: boolean;
+}) {
   const edit = useEdit();
-  const set = (what: string, fields: Partial<BaseType>) => type && edit.patch(`${what} of base ${need.w}×${need.d}`, 'baseType', type, fields);
+  const set = (what: string, fields: Partial<BaseType>) =>
+    type && edit.patch(`${what} of base ${need.w}×${need.d}`, 'baseType', type, fields);
   const most = Math.max(1, need.needed, need.owned);
   const share = (count: number) => `${(100 * count) / most}%`;
   return (
     <li className="border-b border-base-content pb-2" aria-label={`Base ${need.w}×${need.d}`}>
       <div className="flex items-baseline gap-3">
         <h3 className="font-semibold text-sm">
-          Base <span className="fig">{need.w}×{need.d}</span>
+          Base{' '}
+          <span className="fig">
+            {need.w}×{need.d}
+          </span>
         </h3>
         <span className="fig ink-2 text-xs">
           {need.w * 8} × {need.d * 8} mm
         </span>
         <span className="flex-1" />
-        <span className={`fig font-medium ${need.short > 0 ? 'text-error' : 'text-success'}`}>{need.short > 0 ? `${need.short} short` : need.needed > 0 ? 'enough' : 'not needed'}</span>
+        <span className={`fig font-medium ${need.short > 0 ? 'text-error' : 'text-success'}`}>
+          {need.short > 0 ? `${need.short} short` : need.needed > 0 ? 'enough' : 'not needed'}
+        </span>
         {plans && type && (
-          <button type="button" className="btn btn-xs btn-ghost btn-square" aria-label={`Remove base ${need.w}×${need.d} from the list`} onClick={() => edit.remove(`removed base ${need.w}×${need.d}`, 'baseType', type.id, type.v)}>
+          <button
+            type="button"
+            className="btn btn-xs btn-ghost btn-square"
+            aria-label={`Remove base ${need.w}×${need.d} from the list`}
+            onClick={() => edit.remove(`removed base ${need.w}×${need.d}`, 'baseType', type.id, type.v)}
+          >
             <Trash2 size={12} aria-hidden />
           </button>
         )}
       </div>
-      <div className="h-2 border border-base-content my-1 relative" role="img" aria-label={`${need.needed} needed, ${need.owned} owned`}>
-        <div className="absolute inset-y-0 left-0 hatch text-base-content" style={{ width: share(need.needed) }} />
-        <div className="absolute inset-y-0 left-0 bg-base-content" style={{ width: share(Math.min(need.owned, need.needed)) }} />
+      <div
+        className="h-2 border border-base-content my-1 relative"
+        role="img"
+        aria-label={`${need.needed} needed, ${need.owned} owned`}
+      >
+        <div
+          className="absolute inset-y-0 left-0 hatch text-base-content"
+          style={{ width: share(need.needed) }}
+        />
+        <div
+          className="absolute inset-y-0 left-0 bg-base-content"
+          style={{ width: share(Math.min(need.owned, need.needed)) }}
+        />
       </div>
       <div className="grid grid-cols-2 sm:grid-cols-4 gap-x-6">
         <dl>
-          <Line label="Needed" note={need.modules.map(({ name, count }) => (count > 1 ? `${name} (${count})` : name)).join(', ')}>
+          <Line
+            label="Needed"
+            note={need.modules.map(({ name, count }) => (count > 1 ? `${name} (${count})` : name)).join(', ')}
+          >
             {need.needed}
           </Line>
         </dl>
         {type ? (
-          <NumberField label="Owned" whole value={type.stock} min={0} max={10_000} disabled={!plans} onCommit={(stock) => set('changed the stock', { stock: stock ?? 0 })} />
+          <NumberField
+            label="Owned"
+            whole
+            value={type.stock}
+            min={0}
+            max={10_000}
+            disabled={!plans}
+            onCommit={(stock) => set('changed the stock', { stock: stock ?? 0 })}
+          />
         ) : (
           <p className="ink-2">This size is not on the list.</p>
         )}
-        {type && <NumberField label="Price" unit={currency} value={type.price} min={0} max={1e6} disabled={!plans} onCommit={(price) => set('changed the price', { price: price ?? 0 })} hint={need.cost > 0 ? `${need.cost.toFixed(2)} ${currency} for ${need.short}` : undefined} />}
-        {type && <NumberField label="At most" whole optional="no limit" value={type.max} min={0} max={10_000} disabled={!plans} onCommit={(max) => set('changed the most', { max })} />}
+        {type && (
+          <NumberField
+            label="Price"
+            unit={currency}
+            value={type.price}
+            min={0}
+            max={1e6}
+            disabled={!plans}
+            onCommit={(price) => set('changed the price', { price: price ?? 0 })}
+            hint={need.cost > 0 ? `${need.cost.toFixed(2)} ${currency} for ${need.short}` : undefined}
+          />
+        )}
+        {type && (
+          <NumberField
+            label="At most"
+            whole
+            optional="no limit"
+            value={type.max}
+            min={0}
+            max={10_000}
+            disabled={!plans}
+            onCommit={(max) => set('changed the most', { max })}
+          />
+        )}
       </div>
     </li>
   );
@@ -102,10 +182,23 @@ function AddBase({ known }: { known: readonly BaseNeed[] }) {
   const add = () => {
     const match = /^\s*(\d+)\s*[x×*]\s*(\d+)\s*$/i.exec(text);
     if (!match) return setError(`Base size: «${text}» cannot be read; type for instance 32×16.`);
-    const [w, d] = [Math.max(Number(match[1]), Number(match[2])), Math.min(Number(match[1]), Number(match[2]))];
+    const [w, d] = [
+      Math.max(Number(match[1]), Number(match[2])),
+      Math.min(Number(match[1]), Number(match[2])),
+    ];
     if (d < 1 || w > 4096) return setError(`Base size: ${w} × ${d} studs; the least is 1 and the most 4096.`);
-    if (known.some((need) => need.id && Math.max(need.w, need.d) === w && Math.min(need.w, need.d) === d)) return setError(`Base size: ${w}×${d} is listed already.`);
-    if (!edit.add(`added base ${w}×${d}`, 'baseType', freshId('baseType'), { w, d, price: 0, stock: 0, max: null })) return;
+    if (known.some((need) => need.id && Math.max(need.w, need.d) === w && Math.min(need.w, need.d) === d))
+      return setError(`Base size: ${w}×${d} is listed already.`);
+    if (
+      !edit.add(`added base ${w}×${d}`, 'baseType', freshId('baseType'), {
+        w,
+        d,
+        price: 0,
+        stock: 0,
+        max: null,
+      })
+    )
+      return;
     setText('');
     setError(null);
   };
@@ -120,7 +213,14 @@ function AddBase({ known }: { known: readonly BaseNeed[] }) {
       <label htmlFor={id} className="pr-2">
         Another size, in studs
       </label>
-      <input id={id} className="input input-xs w-24 fig" placeholder="32×16" value={text} onChange={(event) => setText(event.currentTarget.value)} aria-describedby={`${id}-error`} />
+      <input
+        id={id}
+        className="input input-xs w-24 fig"
+        placeholder="32×16"
+        value={text}
+        onChange={(event) => setText(event.currentTarget.value)}
+        aria-describedby={`${id}-error`}
+      />
       <button type="submit" className="btn btn-xs ml-1" disabled={text.trim() === ''}>
         <Plus size={12} aria-hidden /> Add
       </button>

@@ -6,11 +6,21 @@ import { z } from 'zod';
 import { api, keys, queryClient, type User } from '../../data/api.ts';
 import { Failure, Loading } from '../../ui/parts.tsx';
 
-const signInSchema = z.object({ login: z.string().trim().min(1, 'Type your sign-in name.'), password: z.string().min(1, 'Type your password.') });
+const signInSchema = z.object({
+  login: z.string().trim().min(1, 'Type your sign-in name.'),
+  password: z.string().min(1, 'Type your password.'),
+});
 const setUpSchema = z.object({
   code: z.string().trim().min(1, 'Type the code that the server printed.'),
   name: z.string().trim().min(1, 'Type your name.').max(80, 'A name has at most 80 characters.'),
-  login: z.string().trim().toLowerCase().regex(/^[a-z0-9._-]{2,40}$/, 'A sign-in name has 2 to 40 letters, digits, dots, hyphens or underscores.'),
+  login: z
+    .string()
+    .trim()
+    .toLowerCase()
+    .regex(
+      /^[a-z0-9._-]{2,40}$/,
+      'A sign-in name has 2 to 40 letters, digits, dots, hyphens or underscores.',
+    ),
   password: z.string().min(10, 'A password has at least 10 characters.'),
 });
 
@@ -23,7 +33,18 @@ function signedIn(user: User): void {
 export function WelcomePage() {
   const welcome = useQuery({ queryKey: keys.welcome, queryFn: api.welcome });
   if (welcome.isPending) return <Loading what="Opening" />;
-  if (welcome.isError) return <Failure title="Open Quarry does not answer" message={welcome.error.message} act={<button type="button" className="btn btn-xs" onClick={() => void welcome.refetch()}>Try again</button>} />;
+  if (welcome.isError)
+    return (
+      <Failure
+        title="Open Quarry does not answer"
+        message={welcome.error.message}
+        act={
+          <button type="button" className="btn btn-xs" onClick={() => void welcome.refetch()}>
+            Try again
+          </button>
+        }
+      />
+    );
   return (
     <main className="min-h-dvh grid place-items-center p-4">
       <div className="w-full max-w-md">
@@ -31,7 +52,10 @@ export function WelcomePage() {
           <img src="/mark.svg" alt="" width={32} height={32} />
           <h1 className="text-2xl font-bold">Open Quarry</h1>
         </div>
-        <p className="ink-2 pb-5">Plans brick displays: the scene on the stud grid, the modules it comes apart in, and who builds what.</p>
+        <p className="ink-2 pb-5">
+          Plans brick displays: the scene on the stud grid, the modules it comes apart in, and who builds
+          what.
+        </p>
         {welcome.data.setupNeeded ? <SetUp /> : welcome.data.demo ? <DemoCrew /> : <SignIn />}
       </div>
     </main>
@@ -55,11 +79,18 @@ function DemoCrew() {
       </h2>
       <p className="ink-2 pb-2">People, places and the show are invented.</p>
       {crew.isPending && <Loading what="Calling the crew" />}
-      {(crew.error ?? signIn.error) && <Failure title="That did not work" message={(crew.error ?? signIn.error)?.message ?? ''} />}
+      {(crew.error ?? signIn.error) && (
+        <Failure title="That did not work" message={(crew.error ?? signIn.error)?.message ?? ''} />
+      )}
       <ul className="border-t border-base-content">
         {crew.data?.map(({ login, name, role, line }) => (
           <li key={login} className="border-b hair">
-            <button type="button" className="w-full flex items-baseline gap-3 py-2 px-1 hover:bg-base-100 cursor-pointer text-left" disabled={signIn.isPending} onClick={() => signIn.mutate(login)}>
+            <button
+              type="button"
+              className="w-full flex items-baseline gap-3 py-2 px-1 hover:bg-base-100 cursor-pointer text-left"
+              disabled={signIn.isPending}
+              onClick={() => signIn.mutate(login)}
+            >
               <span className="font-semibold w-32">{name}</span>
               <span className="flex-1 ink-2">{line}</span>
               <span className="fig text-xs">{role}</span>
@@ -72,15 +103,30 @@ function DemoCrew() {
 }
 
 function SignIn() {
-  const { register, handleSubmit, formState } = useForm({ resolver: zodResolver(signInSchema), defaultValues: { login: '', password: '' } });
-  const signIn = useMutation({ mutationFn: ({ login, password }: z.infer<typeof signInSchema>) => api.signIn(login, password), onSuccess: signedIn });
+  const { register, handleSubmit, formState } = useForm({
+    resolver: zodResolver(signInSchema),
+    defaultValues: { login: '', password: '' },
+  });
+  const signIn = useMutation({
+    mutationFn: ({ login, password }: z.infer<typeof signInSchema>) => api.signIn(login, password),
+    onSuccess: signedIn,
+  });
   return (
-    <form aria-label="Sign in" className="flex flex-col gap-3" onSubmit={(event) => void handleSubmit((values) => signIn.mutate(values))(event)}>
+    <form
+      aria-label="Sign in"
+      className="flex flex-col gap-3"
+      onSubmit={(event) => void handleSubmit((values) => signIn.mutate(values))(event)}
+    >
       <Field label="Sign-in name" error={formState.errors.login?.message}>
         <input {...register('login')} className="input input-sm w-full" autoComplete="username" autoFocus />
       </Field>
       <Field label="Password" error={formState.errors.password?.message}>
-        <input {...register('password')} type="password" className="input input-sm w-full" autoComplete="current-password" />
+        <input
+          {...register('password')}
+          type="password"
+          className="input input-sm w-full"
+          autoComplete="current-password"
+        />
       </Field>
       {signIn.error && (
         <p role="alert" className="text-error">
@@ -96,7 +142,10 @@ function SignIn() {
 
 function SetUp() {
   const navigate = useNavigate();
-  const { register, handleSubmit, formState } = useForm({ resolver: zodResolver(setUpSchema), defaultValues: { code: '', name: '', login: '', password: '' } });
+  const { register, handleSubmit, formState } = useForm({
+    resolver: zodResolver(setUpSchema),
+    defaultValues: { code: '', name: '', login: '', password: '' },
+  });
   const setUp = useMutation({
     mutationFn: api.setUp,
     onSuccess: (user) => {
@@ -111,11 +160,20 @@ function SetUp() {
     ['password', 'Password', 'password', 'new-password'],
   ] as const;
   return (
-    <form aria-label="First account" className="flex flex-col gap-3" onSubmit={(event) => void handleSubmit((values) => setUp.mutate(values))(event)}>
+    <form
+      aria-label="First account"
+      className="flex flex-col gap-3"
+      onSubmit={(event) => void handleSubmit((values) => setUp.mutate(values))(event)}
+    >
       <h2 className="font-semibold">Make the first account</h2>
       {fields.map(([name, label, type, autoComplete]) => (
         <Field key={name} label={label} error={formState.errors[name]?.message}>
-          <input {...register(name)} type={type} className="input input-sm w-full" autoComplete={autoComplete} />
+          <input
+            {...register(name)}
+            type={type}
+            className="input input-sm w-full"
+            autoComplete={autoComplete}
+          />
         </Field>
       ))}
       {setUp.error && (

@@ -1,0 +1,255 @@
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Browser, Page } from 'puppeteer-core';
+import {
+  boardReady,
+  fill,
+  goTo,
+  openDisplay,
+  pickFromOutline,
+  press,
+  saved,
+  sees,
+  signedInPage,
+  startBrowser,
+  startServer,
+  valueOf,
+  type Server,
+} from './stage.ts';
+
+let server: Server;
+let browser: Browser;
+beforeAll(async () => {
+  server = await startServer({ demo: true });
+  browser = await startBrowser();
+});
+afterAll(async () => {
+  await browser?.close();
+  await server?.remove();
+});
+
+/** A journey with its pages; when it fails, each page is pictured in e2e/failures. */
+function journey(
+  name: string,
+  walk: (open: (who: string, size?: { width: number; height: number }) => Promise<Page>) => Promise<void>,
+) {
+  test(name, async () => {
+    const pages: Page[] = [];
+    const faults: string[] = [];
+    try {
+      await walk(async (who, size) => {
+        const page = await signedInPage(browser, server, who, size);
+        page.on('pageerror', (error) => faults.push(String(error)));
+        pages.push(page);
+        return page;
+      });
+      expect(faults).toEqual([]);
+    } catch (error) {
+      const folder = join(__dirname, 'failures');
+      mkdirSync(folder, { recursive: true });
+      for (const [i, page] of pages.entries())
+        await page.screenshot({
+          path: join(folder, `${name.replace(/\W+/g, '-')}-${i}.png`) as `${string}.png`,
+        });
+      throw error;
+    } finally {
+      for (const page of pages) await page.browserContext().close();
+    }
+  });
+}
+
+/** Drags on the board from one stud to another, at the scale it has. */
+async function dragStuds(page: Page, from: [number, number], to: [number, number]): Promise<void> {
+  const at = await page.evaluate(() => {
+    const box = document.querySelector('[role="application"]')?.getBoundingClientRect();
+    const zoom = Number(/([\d.]+) px\/stud/.exec(document.body.innerText)?.[1]);
+    return { x: box?.x ?? 0, y: box?.y ?? 0, w: box?.width ?? 0, h: box?.height ?? 0, zoom };
+  });
+  // Two pointer readings of the status strip give the place of stud 0 exactly.
+  const read = async (x: number, y: number) => {
+    await page.mouse.move(x, y);
+    await page.waitForFunction(() => /Pointer\s*-?\d+, -?\d+ st/.test(document.body.innerText));
+    const [, sx, sy] =
+      /Pointer\s*(-?\d+), (-?\d+) st/.exec(await page.evaluate(() => document.body.innerText)) ?? [];
+    return { sx: Number(sx), sy: Number(sy) };
+  };
+  const [cx, cy] = [at.x + at.w / 2, at.y + at.h / 2];
+  const centre = await read(cx, cy);
+  const place = ([x, y]: [number, number]) => ({
+    x: cx + (x - centre.sx) * at.zoom,
+    y: cy + (y - centre.sy) * at.zoom,
+  });
+  await page.mouse.move(place(from).x, place(from).y);
+  await page.mouse.down();
+  await page.mouse.move((place(from).x + place(to).x) / 2, (place(from).y + place(to).y) / 2, { steps: 4 });
+  await page.mouse.move(place(to).x, place(to).y, { steps: 4 });
+  await page.mouse.up();
+}
+
+journey('from the plan to bases, stages and findings, and back by undo', async (open) => {
+  const page = await open('Iva Thorsby');
+  await openDisplay(page, 'Skarn Edge');
+  await sees(page, '240 × 144 st');
+
+  // A table moves by its figures, in any unit, and tells its fault.
+  await pickFromOutline(page, 'Tables', 'Table 2');
+  await fill(page, 'From west', '3 ft 1 in');
+  expect(await valueOf(page, 'From west')).toBe('939.8 mm');
+  await fill(page, 'Width, east', '0.2 furlongs');
+  await sees(page, '«furlongs» is not a unit');
+  await page.keyboard.press('Escape');
+  await fill(page, 'Width, east', '990 mm');
+
+  // A pad is moved with the arrows and dragged on the board.
+  await press(page, 'Whole display');
+  await pickFromOutline(page, 'Pads', 'Upper yard');
+  await page.focus('[role="application"]');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.down('Shift');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.up('Shift');
+  expect([await valueOf(page, 'From west'), await valueOf(page, 'From north')]).toEqual([
+    '9 studs',
+    '66 studs',
+  ]);
+  await dragStuds(page, [20, 74], [24, 70]);
+  await page.waitForFunction(() =>
+    [...document.querySelectorAll('input')].some((input) => input.value === '13 studs'),
+  );
+  await fill(page, 'Width, east', '40');
+  await fill(page, 'Above it', '1b1p');
+  expect(await valueOf(page, 'Above it')).toBe('1b1p');
+
+  // The footprint grows past its tables, and the findings say by how much.
+  await press(page, 'Whole display');
+  await pickFromOutline(page, 'Footprint', 'Valley');
+  await fill(page, 'Width, east', '256');
+  await press(page, 'Whole display');
+  await page.locator('button[data-findings]').click();
+  await sees(page, 'The scene hangs 23.5 studs');
+  await page
+    .locator(
+      '::-p-xpath(//aside[@aria-label="Findings"]//li[contains(., "Table 4")]//button[contains(., "Show on the plan")])',
+    )
+    .click();
+  await page.waitForSelector('::-p-xpath(//aside[@aria-label="Inspector"]//h2[normalize-space()="Table 4"])');
+  await press(page, 'Close the findings');
+  await page.keyboard.down('Control');
+  await page.keyboard.press('z');
+  await page.keyboard.up('Control');
+  await sees(page, '240 × 144 studs');
+
+  // Cut: modules on real bases, what to buy and what it costs; taken, then counted on Stockpile.
+  await goTo(page, 'cut');
+  await press(page, 'Cut');
+  await sees(page, 'Proven: no cutting costs less', 40_000);
+  await press(page, 'Take this cutting');
+  await sees(page, 'As it is now');
+  await saved(page);
+  await goTo(page, 'stockpile');
+  await sees(page, 'Bases short');
+  await fill(page, 'Owned', '40');
+  await sees(page, 'enough');
+
+  // A section goes through its stages; undo takes back the last act only.
+  await goTo(page, 'progress');
+  await press(page, 'Section A on to dressed');
+  await page.waitForSelector('::-p-aria([name="Section A on to lit"])');
+  await press(page, 'Section A on to lit');
+  await page.waitForSelector('::-p-aria([name="Section A on to peopled"])');
+  await page.locator('button[aria-label^="Undo: moved section A to lit"]').click();
+  await page.waitForSelector('::-p-aria([name="Section A on to lit"])');
+
+  // Reloaded, everything is there.
+  await saved(page);
+  await page.reload();
+  await page.waitForSelector('::-p-aria([name="Section A on to lit"])');
+  await goTo(page, 'plan');
+  await pickFromOutline(page, 'Pads', 'Upper yard');
+  expect(await valueOf(page, 'Width, east')).toBe('40 studs');
+});
+
+journey('a vignette of one’s own, by keyboard alone', async (open) => {
+  const page = await open('Tobin Orr');
+  await page.focus('main input');
+  await page.keyboard.type('Moth lantern');
+  await page.keyboard.press('Enter');
+  await boardReady(page);
+  await page.keyboard.press('p');
+  await page.focus('[role="application"]');
+  await page.keyboard.press('Enter');
+  await page.waitForSelector('::-p-xpath(//h2[normalize-space()="Pad 2"])');
+  await page.keyboard.press('g');
+  await page.keyboard.press('c');
+  await page.waitForFunction(() => location.pathname.endsWith('/cut'));
+  await press(page, 'Cut');
+  await sees(page, 'Proven', 30_000);
+  await sees(page, 'Base 16×16');
+  await press(page, 'Take this cutting');
+  await page.keyboard.down('Control');
+  await page.keyboard.press('k');
+  await page.keyboard.up('Control');
+  await page.keyboard.type('go brief');
+  await page.keyboard.press('Enter');
+  await sees(page, '16 × 16 studs allowed');
+  await fill(page, 'Height at most', '2');
+  await page.waitForSelector('button[data-findings^="1 "]');
+});
+
+journey(
+  'two people on one display: changes arrive, conflicts are shown, a builder keeps to a section',
+  async (open) => {
+    const [iva, brenna] = [await open('Iva Thorsby'), await open('Brenna Rook')];
+    for (const page of [iva, brenna]) await openDisplay(page, 'Skarn Edge');
+    await goTo(brenna, 'progress');
+    expect(
+      await brenna.$eval('[aria-label="Section D on to structures"]', (button) =>
+        button.hasAttribute('disabled'),
+      ),
+    ).toBe(true);
+    await press(brenna, 'Section B on to lit');
+    await goTo(iva, 'progress');
+    await sees(iva, '% of lit');
+
+    // Both change one number while Brenna is cut off: hers comes too late, and she decides.
+    await brenna.setOfflineMode(true);
+    await fill(brenna, 'Percent of lit done in section B', '30');
+    await sees(brenna, '1 waiting');
+    await fill(iva, 'Percent of lit done in section B', '50');
+    await saved(iva);
+    await brenna.setOfflineMode(false);
+    await sees(brenna, 'Somebody changed this first', 30_000);
+    await press(brenna, 'Put mine on top');
+    await saved(brenna);
+    await iva.waitForFunction(() =>
+      [...document.querySelectorAll('input')].some((input) => input.value === '30'),
+    );
+  },
+);
+
+journey(
+  'a server that goes away: work goes on, survives a reload and lands when it is back',
+  async (open) => {
+    const own = await startServer({ demo: true });
+    try {
+      await open('Iva Thorsby');
+      const page = await signedInPage(browser, own, 'Iva Thorsby');
+      await openDisplay(page, 'Larch Lane');
+      await pickFromOutline(page, 'Plots', 'Kiosk');
+      await own.stop('SIGKILL');
+      await fill(page, 'From west', '150');
+      await sees(page, '1 waiting');
+      const port = Number(new URL(own.url).port);
+      const again = await startServer({ demo: true, folder: own.folder, port });
+      await saved(page);
+      await page.reload();
+      await boardReady(page);
+      await pickFromOutline(page, 'Plots', 'Kiosk');
+      expect(await valueOf(page, 'From west')).toBe('150 studs');
+      await page.browserContext().close();
+      await again.stop();
+    } finally {
+      await own.remove();
+    }
+  },
+);

@@ -1,0 +1,72 @@
+import { readFileSync } from 'node:fs';
+import type { AxeResults } from 'axe-core';
+import type { Browser, Page } from 'puppeteer-core';
+import { goTo, openDisplay, signedInPage, startBrowser, startServer, type Server } from './stage.ts';
+
+const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
+const PAGES = ['brief', 'plan', 'cut', 'stockpile', 'progress'];
+
+/** What axe-core finds by WCAG 2.2 AA, one line each. */
+async function axe(page: Page): Promise<string[]> {
+  // Through the debugger, since the page's own policy runs no foreign script.
+  const client = await page.createCDPSession();
+  await client.send('Runtime.evaluate', { expression: AXE });
+  const { result } = await client.send('Runtime.evaluate', {
+    expression: `axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] })`,
+    awaitPromise: true,
+    returnByValue: true,
+  });
+  const { violations }: AxeResults = result.value;
+  return violations.flatMap(({ id, nodes }) =>
+    nodes.map(({ html, any }) => `${id}: ${html.slice(0, 160)} ${any[0]?.message ?? ''}`),
+  );
+}
+
+let server: Server;
+let browser: Browser;
+beforeAll(async () => {
+  server = await startServer({ demo: true });
+  browser = await startBrowser();
+});
+afterAll(async () => {
+  await browser?.close();
+  await server?.remove();
+});
+
+describe.each(['day', 'night'])('axe finds nothing, %s', (theme) => {
+  test('on the welcome and display pages, on every page of a display and in its panels', async () => {
+    const context = await browser.createBrowserContext();
+    const first = await context.newPage();
+    await first.evaluateOnNewDocument((name) => localStorage.setItem('quarry-theme', name), theme);
+    await first.goto(server.url);
+    await first.waitForSelector('::-p-text(Iva Thorsby)');
+    expect(await axe(first)).toEqual([]);
+    const page = await signedInPage(browser, server, 'Iva Thorsby');
+    await page.evaluate((name) => localStorage.setItem('quarry-theme', name), theme);
+    await page.reload();
+    await page.waitForSelector('::-p-text(Skarn Edge)');
+    expect(await axe(page)).toEqual([]);
+    await openDisplay(page, 'Skarn Edge');
+    for (const at of PAGES) {
+      await goTo(page, at);
+      expect({ at, found: await axe(page) }).toEqual({ at, found: [] });
+    }
+    await page.locator('button[data-findings]').click();
+    await page.waitForSelector('aside[aria-label="Findings"] li');
+    expect(await axe(page)).toEqual([]);
+    for (const page_ of [first, page]) await page_.browserContext().close();
+  });
+});
+
+test('at phone width no page scrolls sideways', async () => {
+  const page = await signedInPage(browser, server, 'Iva Thorsby', { width: 390, height: 844 });
+  await openDisplay(page, 'Skarn Edge');
+  for (const at of PAGES) {
+    await goTo(page, at);
+    expect({ at, wide: await page.evaluate(() => document.documentElement.scrollWidth) }).toEqual({
+      at,
+      wide: 390,
+    });
+  }
+  await page.browserContext().close();
+});
