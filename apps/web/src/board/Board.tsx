@@ -25,7 +25,7 @@ import { PALETTES } from './palette.ts';
 import { usePointer } from './pointer.ts';
 import { Sheet } from './sheet.ts';
 import { STEPS, fieldsOf, isPlaced, pickAt, placeOf, snapRect, type Placed } from './pick.ts';
-import { centreOn, fit, rectToScreen, rectToStuds, toStuds, zoomAt, type Viewport } from './viewport.ts';
+import { bringIn, fit, rectToScreen, rectToStuds, toStuds, zoomAt, type Viewport } from './viewport.ts';
 
 /** What a tool draws. */
 export type Drawn = Exclude<Tool, 'pick' | 'measure'>;
@@ -117,7 +117,7 @@ export function Board({
     if (readOnly && size.width > 0) fitAll();
   }, [readOnly, size.width, size.height, whole.w, whole.d]);
   useEffect(() => {
-    if (goTo && !readOnly) setView((now) => now && centreOn(now, goTo.x, goTo.y, size.width, size.height));
+    if (goTo && !readOnly) setView((now) => now && bringIn(now, goTo.x, goTo.y, size.width, size.height));
   }, [goTo]);
   useEffect(() => {
     if (view && !readOnly) usePointer.setState({ zoom: view.scale });

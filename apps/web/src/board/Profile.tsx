@@ -24,6 +24,7 @@ export function Profile({ scene, relief, row }: { scene: Scene; relief: Relief; 
   const exaggeration = Math.min(MOST_EXAGGERATION, room / (most * 2 * 1.08));
   const unit = 2 * exaggeration;
   const height = most * unit;
+  const grain = size.width > 0 ? (10 * width) / size.width : 14;
   const path = (values: Int16Array) => {
     let d = '';
     let open = false;
@@ -60,12 +61,12 @@ export function Profile({ scene, relief, row }: { scene: Scene; relief: Relief; 
           <defs>
             <pattern
               id={hatch}
-              width="14"
-              height="14"
+              width={grain}
+              height={grain}
               patternUnits="userSpaceOnUse"
               patternTransform="rotate(45)"
             >
-              <line y2="14" stroke="currentColor" strokeWidth="1" opacity="0.25" />
+              <line y2={grain} stroke="currentColor" strokeWidth={grain / 14} opacity="0.25" />
             </pattern>
           </defs>
           <path

@@ -23,6 +23,8 @@ export interface Picture {
 
 const MONO = "'Spline Sans Mono'";
 const SANS = "'Archivo Variable'";
+/** From this scale on, px a stud, single studs are plain to see and contours follow their edges. */
+const NEAR = 9;
 /** Width of the rulers at the top and the left, px. */
 export const RULER = 20;
 
@@ -128,10 +130,10 @@ function drawContours(ctx: CanvasRenderingContext2D, picture: Picture, art: Grou
   const { view, palette } = picture;
   inStuds(ctx, picture, () => {
     ctx.strokeStyle = palette.contour;
-    for (const { path, index } of art.contours) {
+    for (const { path, exact, index } of art.contours) {
       ctx.lineWidth = (index ? 1.5 : 0.7) / view.scale;
       ctx.globalAlpha = index ? 0.95 : 0.75;
-      ctx.stroke(path);
+      ctx.stroke(view.scale < NEAR ? path : exact);
     }
     ctx.globalAlpha = 1;
   });
@@ -364,34 +366,47 @@ export const sectionMark = (on: Rect) => ({
   y: on.y + Math.min(18, on.d / 2),
 });
 
+/** Marks closer than this are drawn as one with their count, px. */
+const CROWD = 24;
+
 function drawFindings(ctx: CanvasRenderingContext2D, picture: Picture): void {
   const { palette, view } = picture;
+  const marks = new Map<string, { x: number; y: number; grave: boolean; count: number }>();
+  for (const { place, severity, accepted } of picture.findings) {
+    if (!place || accepted || severity === 'note') continue;
+    const { x, y } = toScreen(view, place.x, place.y);
+    const grave = severity === 'error';
+    // Errors and warnings of one place stand side by side.
+    const key = `${Math.round(x / CROWD)} ${Math.round(y / CROWD)} ${grave}`;
+    const mark = marks.get(key);
+    if (mark) mark.count++;
+    else
+      marks.set(key, {
+        x: grave || !marks.has(key.replace('false', 'true')) ? x : x + 18,
+        y,
+        grave,
+        count: 1,
+      });
+  }
   ctx.textAlign = 'center';
   ctx.textBaseline = 'middle';
   ctx.font = `700 11px ${SANS}`;
-  const taken: { x: number; y: number }[] = [];
-  for (const { place, severity, accepted } of picture.findings) {
-    if (!place || accepted || severity === 'note') continue;
-    const { x: left, y } = toScreen(view, place.x, place.y);
-    let x = left;
-    // Marks of one place stand side by side.
-    while (taken.some((other) => Math.hypot(other.x - x, other.y - y) < 15)) x += 18;
-    taken.push({ x, y });
+  for (const { x, y, grave, count } of marks.values()) {
     ctx.beginPath();
-    if (severity === 'error') ctx.arc(x, y, 8, 0, Math.PI * 2);
+    if (grave) ctx.arc(x, y, 8, 0, Math.PI * 2);
     else {
       ctx.moveTo(x, y - 9);
       ctx.lineTo(x + 9, y + 6.5);
       ctx.lineTo(x - 9, y + 6.5);
       ctx.closePath();
     }
-    ctx.fillStyle = severity === 'error' ? palette.iron : palette.ochre;
+    ctx.fillStyle = grave ? palette.iron : palette.ochre;
     ctx.fill();
     ctx.strokeStyle = palette.sheet;
     ctx.lineWidth = 1.5;
     ctx.stroke();
     ctx.fillStyle = palette.onIron;
-    ctx.fillText('!', x, y + (severity === 'error' ? 0.5 : 1.5));
+    ctx.fillText(count === 1 ? '!' : String(Math.min(count, 99)), x, y + (grave ? 0.5 : 1.5));
   }
 }
 

@@ -10,7 +10,13 @@ export interface GroundArt {
   /** Borders between one ground and another, and of the footprint. */
   borders: Path2D;
   outline: Path2D;
-  contours: { path: Path2D; index: boolean; label: { text: string; x: number; y: number } | null }[];
+  /** `path` turns its corners softly, `exact` follows the stud edges: for a far and a near look. */
+  contours: {
+    path: Path2D;
+    exact: Path2D;
+    index: boolean;
+    label: { text: string; x: number; y: number } | null;
+  }[];
 }
 
 export function groundArt(relief: Relief, contours: readonly Contour[], palette: Palette): GroundArt {
@@ -118,6 +124,7 @@ const TURN = 0.75;
 
 function contourArt({ height, index, lines }: Contour): GroundArt['contours'][number] {
   const path = new Path2D();
+  const exact = new Path2D();
   let longest: { length: number; x: number; y: number } | null = null;
   for (const line of lines) {
     const count = line.length / 2;
@@ -131,8 +138,10 @@ function contourArt({ height, index, lines }: Contour): GroundArt['contours'][nu
     };
     const first = closed ? toward(corner(0), corner(1)) : corner(0);
     path.moveTo(first.x, first.y);
+    exact.moveTo(line[0], line[1]);
     for (let i = 1; i < count; i++) {
       const here = corner(i);
+      exact.lineTo(here.x, here.y);
       const before = corner(i - 1);
       length += Math.hypot(here.x - before.x, here.y - before.y);
       const last = i === count - 1;
@@ -153,6 +162,7 @@ function contourArt({ height, index, lines }: Contour): GroundArt['contours'][nu
   const bricks = height / 3;
   return {
     path,
+    exact,
     index,
     label: longest && longest.length > 12 ? { text: String(bricks), x: longest.x, y: longest.y } : null,
   };

@@ -51,8 +51,10 @@ export function zoomAt(view: Viewport, factor: number, px: number, py: number): 
   return { scale, x: px - (px - view.x) * real, y: py - (py - view.y) * real };
 }
 
-/** Brings a stud to the middle of the screen. */
-export function centreOn(view: Viewport, x: number, y: number, width: number, height: number): Viewport {
+/** Brings a stud to the middle of the screen, unless it is well in sight already. */
+export function bringIn(view: Viewport, x: number, y: number, width: number, height: number): Viewport {
+  const at = toScreen(view, x, y);
+  if (at.x > 60 && at.y > 60 && at.x < width - 60 && at.y < height - 60) return view;
   return { ...view, x: width / 2 - x * view.scale, y: height / 2 - y * view.scale };
 }
 

@@ -69,7 +69,7 @@ export function Frame() {
         <Link to="/" aria-label="All displays" className="shrink-0">
           <img src="/mark.svg" alt="" width={20} height={20} />
         </Link>
-        <h1 className="font-bold text-base truncate min-w-0 pl-1" title={display.name}>
+        <h1 className="font-bold text-base truncate min-w-24 pl-1" title={display.name}>
           {display.name}
         </h1>
         <Chips />
@@ -188,7 +188,7 @@ function Chips() {
           : `${Math.floor(days / 7)} weeks to the show`),
   ].filter((chip) => typeof chip === 'string');
   return (
-    <div className="hidden lg:flex gap-1.5 min-w-0">
+    <div className="hidden lg:flex gap-1.5 min-w-0 overflow-hidden">
       {chips.map((chip) => (
         <span
           key={chip}

@@ -94,7 +94,7 @@ function useDraft(value: string, commit: (text: string) => string | null) {
 }
 
 const INPUT =
-  'input input-xs h-6 px-1 fig bg-transparent border-transparent hover:border-base-300 focus:border-base-content';
+  'input input-xs h-6 px-1 fig bg-base-content/5 disabled:bg-transparent border-transparent hover:border-base-300 focus:border-base-content';
 
 /** A length typed as people say it, shown both ways. */
 export function QuantityField(
@@ -209,7 +209,7 @@ export function TextField(
         <textarea
           {...input}
           rows={3}
-          className="textarea textarea-xs w-full mt-1 bg-transparent"
+          className="textarea textarea-xs w-full mt-1 bg-base-content/5"
           disabled={disabled}
           placeholder={placeholder}
         />
@@ -239,7 +239,7 @@ export function SelectField<T extends string>(
     <Frame id={id} label={label} error={null} hint={hint}>
       <select
         id={id}
-        className="select select-xs h-6 w-44 ps-1 bg-transparent shrink-0 border-transparent hover:border-base-300"
+        className="select select-xs h-6 w-44 ps-1 bg-base-content/5 shrink-0 border-transparent hover:border-base-300"
         value={value}
         disabled={disabled}
         onChange={(event) => {

@@ -116,6 +116,19 @@ export interface BaseNeed {
   modules: { name: string; count: number }[];
 }
 
+/** A size of which nothing is known yet, the longer side first. */
+const blankNeed = ({ w, d }: { w: number; d: number }): BaseNeed => ({
+  id: null,
+  w: Math.max(w, d),
+  d: Math.min(w, d),
+  needed: 0,
+  owned: 0,
+  short: 0,
+  price: 0,
+  cost: 0,
+  modules: [],
+});
+
 /** Counts the bases of all modules by size, whichever way round they lie, against the stock. */
 export function baseNeeds(scene: Scene): BaseNeed[] {
   const needs = new Map<string, BaseNeed>();
@@ -123,22 +136,11 @@ export function baseNeeds(scene: Scene): BaseNeed[] {
   for (const { id, w, d, price, stock } of listOf(scene, 'baseType')) {
     const before = needs.get(key({ w, d }));
     if (before) before.owned += stock;
-    else
-      needs.set(key({ w, d }), { id, w, d, needed: 0, owned: stock, short: 0, price, cost: 0, modules: [] });
+    else needs.set(key({ w, d }), { ...blankNeed({ w, d }), id, owned: stock, price });
   }
   for (const module of listOf(scene, 'module'))
     for (const base of module.bases) {
-      const need = needs.get(key(base)) ?? {
-        id: null,
-        w: Math.max(base.w, base.d),
-        d: Math.min(base.w, base.d),
-        needed: 0,
-        owned: 0,
-        short: 0,
-        price: 0,
-        cost: 0,
-        modules: [],
-      };
+      const need = needs.get(key(base)) ?? blankNeed(base);
       needs.set(key(base), need);
       need.needed++;
       const line = need.modules.find(({ name }) => name === module.name);

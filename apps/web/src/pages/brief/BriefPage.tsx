@@ -114,6 +114,14 @@ function What({ display, disabled }: Part) {
         onCommit={(startDate) => set('moved the start', { startDate })}
       />
       <TextField
+        label="Money is counted in"
+        required
+        max={4}
+        value={display.currency}
+        disabled={disabled}
+        onCommit={(currency) => set('changed the currency', { currency })}
+      />
+      <TextField
         label="House rules and notes"
         long
         max={2000}

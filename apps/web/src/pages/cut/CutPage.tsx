@@ -45,7 +45,7 @@ export function CutPage() {
       <section aria-label="The problem" className="border-r hair bg-base-100 overflow-auto px-3 py-2.5">
         <Heading>Cut into modules</Heading>
         <QuantityField
-          label="Largest module"
+          label="Module at most"
           value={display.moduleMaxW}
           measure="studs"
           step={1}

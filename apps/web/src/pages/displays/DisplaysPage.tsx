@@ -60,7 +60,9 @@ export function DisplaysPage({ user }: { user: User }) {
             </Link>
             <span className="ink-2 w-16">{kind}</span>
             <span className="fig text-xs w-14">{role}</span>
-            <span className="ink-2 w-32 hidden sm:inline">changed {formatDistanceToNow(changedAt)} ago</span>
+            <span className="ink-2 w-52 text-right hidden sm:inline">
+              changed {formatDistanceToNow(changedAt)} ago
+            </span>
             <a
               className="btn btn-xs btn-ghost btn-square"
               href={fileUrl(id)}

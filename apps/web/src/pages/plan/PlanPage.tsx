@@ -1,7 +1,7 @@
 import { Layers } from 'lucide-react';
 import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { footprintBounds, groundAt, indexAt } from '@quarry/core/relief';
+import { groundAt, indexAt, type Relief } from '@quarry/core/relief';
 import { displayOf, labelOf, listOf } from '@quarry/core/scene';
 import { Board, type Drawn } from '../../board/Board.tsx';
 import { Profile } from '../../board/Profile.tsx';
@@ -23,8 +23,7 @@ export function PlanPage() {
   const { picked, pick, tool, takeTool } = useView();
   const [half, setHalf] = useState(false);
   const [row, setRow] = useState<number | null>(null);
-  const bounds = footprintBounds(scene);
-  const cutRow = row ?? (bounds ? Math.floor(bounds.y + bounds.d / 3) : null);
+  const cutRow = row ?? (survey ? highestRow(survey.relief) : null);
 
   const draw = (kind: Drawn, place: { x: number; y: number; w: number; d: number }) => {
     const id = freshId(kind);
@@ -86,6 +85,13 @@ export function PlanPage() {
       </span>
     </div>
   );
+}
+
+/** The row of the highest stud, buildings included: where a section cut shows most. */
+function highestRow({ y, w, top }: Relief): number | null {
+  let best = 0;
+  for (let i = 1; i < top.length; i++) if (top[i] > top[best]) best = i;
+  return w > 0 ? y + Math.trunc(best / w) : null;
 }
 
 function Toolbar({ forbids }: { forbids: string | null }) {
