@@ -13,7 +13,7 @@ import { ProgressPage } from './pages/progress/ProgressPage.tsx';
 import { StockpilePage } from './pages/stockpile/StockpilePage.tsx';
 import { SetUpPage, WelcomePage } from './pages/welcome/WelcomePage.tsx';
 import { Failure, Loading } from './ui/parts.tsx';
-import { SurveyProvider } from './work/survey.tsx';
+import { SurveyProvider } from './workers/survey.tsx';
 import './styles.css';
 
 // The board and the solver are heavy: they come when they are needed.

@@ -2,7 +2,7 @@ import { MM_PER_STUD, type Rect } from '@quarry/core/lattice';
 import { tableInStuds } from '@quarry/core/check';
 import { listOf, padsInOrder, type Kind, type Scene } from '@quarry/core/scene';
 import type { Layer, Picked } from '../data/view.ts';
-import { sectionMark } from './draw.ts';
+import { sectionMark } from './drawThings.ts';
 import { rectToScreen, toStuds, type Viewport } from './viewport.ts';
 
 /** Kinds that stand on the board as rectangles. */

@@ -1,4 +1,6 @@
-import { drawFrame, drawSheet, type Picture } from './draw.ts';
+import { drawFrame } from './drawFrame.ts';
+import { drawSheet } from './drawSheet.ts';
+import type { Picture } from './ink.ts';
 import type { Viewport } from './viewport.ts';
 
 /** How far beyond the screen the kept picture reaches, px. */

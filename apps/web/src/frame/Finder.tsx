@@ -5,7 +5,7 @@ import { centreOf } from '@quarry/core/lattice';
 import { KINDS, labelOf, listOf, type Kind } from '@quarry/core/scene';
 import { useDisplay, useLink } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
-import { useSurvey } from '../work/survey.tsx';
+import { useSurvey } from '../workers/survey.tsx';
 import { PAGES } from './pages.ts';
 
 const THINGS = ['section', 'module', 'plot', 'pad', 'table', 'footprint'] as const satisfies readonly Kind[];

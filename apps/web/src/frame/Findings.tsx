@@ -6,7 +6,7 @@ import { RULES, type Judged, type Page, type Severity } from '@quarry/core/check
 import { freshId, useDisplay, useEdit, useLink, useMay } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
 import { Basis, Empty, Loading, SEVERITY } from '../ui/parts.tsx';
-import { useSurvey } from '../work/survey.tsx';
+import { useSurvey } from '../workers/survey.tsx';
 import { PAGES } from './pages.ts';
 
 /** Findings that nobody has accepted, by severity. */

@@ -9,7 +9,7 @@ import { footprintBounds } from '@quarry/core/relief';
 import { useDisplay, useLink } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
 import { Dialog } from '../ui/parts.tsx';
-import { useSurvey } from '../work/survey.tsx';
+import { useSurvey } from '../workers/survey.tsx';
 import { Finder } from './Finder.tsx';
 import { FindingsPanel, countOpen } from './Findings.tsx';
 import { KEY_LIST, PAGES, TOOL_LIST } from './pages.ts';

@@ -7,8 +7,8 @@ import { useDisplay, useEdit, useLink, usePlans } from '../../data/useDisplay.ts
 import { FindingItem } from '../../frame/Findings.tsx';
 import { NumberField, QuantityField } from '../../ui/fields.tsx';
 import { Basis, Empty, Failure, Heading, Line } from '../../ui/parts.tsx';
-import { useSurvey } from '../../work/survey.tsx';
-import { useCutRun, type CutRun } from '../../work/useCutRun.ts';
+import { useSurvey } from '../../workers/survey.tsx';
+import { useCutRun, type CutRun } from '../../workers/useCutRun.ts';
 
 export function CutPage() {
   const { scene } = useDisplay();

@@ -11,7 +11,7 @@ import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx'
 import { LAYERS, useView, type Layer } from '../../data/view.ts';
 import { TOOL_LIST } from '../../frame/pages.ts';
 import { Quantity } from '../../ui/parts.tsx';
-import { useSurvey } from '../../work/survey.tsx';
+import { useSurvey } from '../../workers/survey.tsx';
 import { Inspector } from './Inspector.tsx';
 import { drawnData } from './drawn.ts';
 
@@ -48,7 +48,7 @@ export function PlanPage() {
     <div className="h-full grid grid-rows-[36px_minmax(0,1fr)_26px]">
       <Toolbar forbids={may({ op: 'add', kind: 'table', id: 'x', data: {} })} />
       <div className="grid grid-rows-[minmax(0,3fr)_minmax(0,2fr)] md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_264px] min-h-0">
-        <div className="grid grid-rows-[minmax(0,1fr)_96px] min-h-0 min-w-0">
+        <div className="grid grid-rows-[minmax(0,1fr)_116px] min-h-0 min-w-0">
           <Board
             label={`Plan of ${displayOf(scene).name}. Arrow keys move what is picked; the outline at the right lists everything.`}
             scene={scene}

@@ -1,0 +1,419 @@
+import { MM, formatPlates, outerSize, type Rect } from '@quarry/core/lattice';
+import { footprintBounds, heightRange } from '@quarry/core/relief';
+import {
+  GROUNDS,
+  MAX_STUDS,
+  STAGES,
+  displayOf,
+  listOf,
+  padsInOrder,
+  type Entity,
+  type Module,
+  type Pad,
+  type Plot,
+  type Section,
+  type Table,
+} from '@quarry/core/scene';
+import { useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+import { CheckField, NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
+import { Heading, Line, Quantity } from '../../ui/parts.tsx';
+import { capital } from '../../ui/words.ts';
+import { useSurvey } from '../../workers/survey.tsx';
+
+type Place = Rect & { name: string };
+
+/** Name, place and size: the same for everything measured in studs. */
+function PlaceFields({
+  place: { name, x, y, w, d },
+  step,
+  disabled,
+  set,
+}: {
+  place: Place;
+  step: number;
+  disabled: boolean;
+  set: (what: string, fields: Partial<Place>) => void;
+}) {
+  const common = { measure: 'studs', step, disabled } as const;
+  return (
+    <>
+      <TextField
+        label="Name"
+        required
+        value={name}
+        disabled={disabled}
+        onCommit={(value) => set('renamed', { name: value })}
+      />
+      <QuantityField
+        label="Width, east"
+        value={w}
+        min={step}
+        max={MAX_STUDS}
+        {...common}
+        onCommit={(value) => set('resized', { w: value })}
+      />
+      <QuantityField
+        label="Depth, south"
+        value={d}
+        min={step}
+        max={MAX_STUDS}
+        {...common}
+        onCommit={(value) => set('resized', { d: value })}
+      />
+      <QuantityField
+        label="From west"
+        value={x}
+        min={-MAX_STUDS}
+        max={MAX_STUDS}
+        {...common}
+        onCommit={(value) => set('moved', { x: value })}
+      />
+      <QuantityField
+        label="From north"
+        value={y}
+        min={-MAX_STUDS}
+        max={MAX_STUDS}
+        {...common}
+        onCommit={(value) => set('moved', { y: value })}
+      />
+    </>
+  );
+}
+
+export function FootprintSheet({ part, disabled }: { part: Entity<'footprint'>; disabled: boolean }) {
+  const edit = useEdit();
+  return (
+    <PlaceFields
+      place={part}
+      step={1}
+      disabled={disabled}
+      set={(what, fields) => edit.patch(`${what} ${part.name}`, 'footprint', part, fields)}
+    />
+  );
+}
+
+const wordsOf = <T extends string>(list: readonly T[]) =>
+  list.map((value) => ({ value, word: capital(value) }));
+
+export function PadSheet({ pad, disabled }: { pad: Pad; disabled: boolean }) {
+  const { scene } = useDisplay();
+  const edit = useEdit();
+  const set = (what: string, fields: Partial<Pad>) => edit.patch(`${what} ${pad.name}`, 'pad', pad, fields);
+  const height = (scene.level[pad.level]?.height ?? 0) + pad.offset;
+  const pads = padsInOrder(scene);
+  return (
+    <>
+      <PlaceFields place={pad} step={0.5} disabled={disabled} set={set} />
+      <SelectField
+        label="Level"
+        value={pad.level}
+        disabled={disabled}
+        options={listOf(scene, 'level').map(({ id, name, height: at }) => ({
+          value: id,
+          word: `${name}, ${formatPlates(at)}`,
+        }))}
+        onCommit={(level) => set('changed the level of', { level })}
+      />
+      <QuantityField
+        label="Above it"
+        value={pad.offset}
+        measure="plates"
+        min={-3000}
+        max={3000}
+        disabled={disabled}
+        onCommit={(offset) => set('raised', { offset })}
+      />
+      <Line label="Ground at">
+        <Quantity value={height} measure="plates" />
+      </Line>
+      <SelectField
+        label="Ground"
+        value={pad.ground}
+        disabled={disabled}
+        options={wordsOf(GROUNDS)}
+        onCommit={(ground) => set('changed the ground of', { ground })}
+      />
+      <SelectField
+        label="Shape"
+        value={pad.shape}
+        disabled={disabled}
+        options={wordsOf(['rect', 'oval'] as const).map(({ value, word }) => ({
+          value,
+          word: value === 'rect' ? 'Rectangle' : word,
+        }))}
+        onCommit={(shape) => set('reshaped', { shape })}
+      />
+      <Line label="Laid" note={`${pads.findIndex(({ id }) => id === pad.id) + 1} of ${pads.length}`}>
+        <span className="join">
+          <button
+            type="button"
+            className="btn btn-xs join-item"
+            disabled={disabled || pads[0]?.id === pad.id}
+            onClick={() => set('lowered in the order', { order: Math.max(0, (pads[0]?.order ?? 1) - 1) })}
+          >
+            First
+          </button>
+          <button
+            type="button"
+            className="btn btn-xs join-item"
+            disabled={disabled || pads.at(-1)?.id === pad.id}
+            onClick={() =>
+              set('raised in the order', { order: Math.min(100_000, (pads.at(-1)?.order ?? 0) + 1) })
+            }
+          >
+            Last, on top
+          </button>
+        </span>
+      </Line>
+    </>
+  );
+}
+
+export function PlotSheet({ plot, disabled }: { plot: Plot; disabled: boolean }) {
+  const { scene } = useDisplay();
+  const { survey } = useSurvey();
+  const edit = useEdit();
+  const { ratio } = displayOf(scene);
+  const set = (what: string, fields: Partial<Plot>) =>
+    edit.patch(`${what} ${plot.name}`, 'plot', plot, fields);
+  const range = survey ? heightRange(survey.relief, plot) : null;
+  const inside = Math.max(0, plot.w - 2) * Math.max(0, plot.d - 2);
+  const metres = (studs: number) => ((studs * 8 * ratio) / 1000).toFixed(1);
+  return (
+    <>
+      <PlaceFields place={plot} step={0.5} disabled={disabled} set={set} />
+      <QuantityField
+        label="Height"
+        value={plot.height}
+        measure="plates"
+        min={1}
+        max={3000}
+        disabled={disabled}
+        onCommit={(height) => set('changed the height of', { height })}
+      />
+      <NumberField
+        label="Storeys"
+        value={plot.storeys}
+        min={0}
+        max={60}
+        whole
+        disabled={disabled}
+        onCommit={(storeys) => set('changed the storeys of', { storeys: storeys ?? 0 })}
+      />
+      <SelectField
+        label="Mount"
+        value={plot.mount}
+        disabled={disabled}
+        options={[
+          { value: 'pinned', word: 'Pinned to the ground' },
+          { value: 'jumpers', word: 'On jumpers' },
+          { value: 'loose', word: 'Loose on plates' },
+        ]}
+        onCommit={(mount) => set('changed the mount of', { mount })}
+      />
+      <CheckField
+        label="A seam may cut it"
+        value={plot.mayCut}
+        disabled={disabled}
+        onCommit={(mayCut) => set('changed', { mayCut })}
+      />
+      <Heading>At 1:{ratio}</Heading>
+      <dl>
+        <Line label="Real size">
+          {metres(plot.w)} × {metres(plot.d)} m
+        </Line>
+        <Line
+          label="Inside, one-stud walls"
+          note={`${((inside * 64 * ratio * ratio) / 1e6).toFixed(0)} m² a floor`}
+        >
+          {inside.toLocaleString('en')} studs
+        </Line>
+        {range && (
+          <Line label="Stands on">
+            {formatPlates(range.high)}
+            {range.low !== range.high && ` (lowest ${formatPlates(range.low)})`}
+          </Line>
+        )}
+        {range && (
+          <Line label="Roof at">
+            <Quantity value={range.high + plot.height} measure="plates" />
+          </Line>
+        )}
+      </dl>
+    </>
+  );
+}
+
+export function SectionSheet({ section }: { section: Section }) {
+  const { scene } = useDisplay();
+  const edit = useEdit();
+  const may = useMay();
+  const set = (what: string, fields: Partial<Section>) =>
+    edit.patch(`${what} section ${section.letter}`, 'section', section, fields);
+  const forbids = (fields: Record<string, unknown>) =>
+    may({ op: 'patch', kind: 'section', id: section.id, v: section.v, set: fields }) !== null;
+  const plan = forbids({ name: section.name });
+  return (
+    <>
+      <PlaceFields place={section} step={0.5} disabled={plan} set={set} />
+      <TextField
+        label="Letter"
+        required
+        max={2}
+        value={section.letter}
+        disabled={plan}
+        onCommit={(letter) => set('lettered', { letter })}
+      />
+      <SelectField
+        label="Owner"
+        value={section.owner ?? ''}
+        disabled={plan}
+        options={[
+          { value: '', word: 'Nobody yet' },
+          ...listOf(scene, 'person').map(({ id, name }) => ({ value: id, word: name })),
+        ]}
+        onCommit={(owner) => set('gave away', { owner: owner === '' ? null : owner })}
+      />
+      <SelectField
+        label="Stage"
+        value={section.stage}
+        disabled={forbids({ stage: section.stage })}
+        options={wordsOf(STAGES)}
+        onCommit={(stage) => set('moved the stage of', { stage, stageDone: 0 })}
+      />
+      <NumberField
+        label="Of this stage"
+        unit="%"
+        value={section.stageDone}
+        min={0}
+        max={100}
+        whole
+        disabled={forbids({ stageDone: 0 })}
+        onCommit={(stageDone) => set('moved', { stageDone: stageDone ?? 0 })}
+      />
+      <Line label="Area">{(section.w * section.d).toLocaleString('en')} studs</Line>
+    </>
+  );
+}
+
+export function TableSheet({ table, disabled }: { table: Table; disabled: boolean }) {
+  const { scene } = useDisplay();
+  const edit = useEdit();
+  const set = (what: string, fields: Partial<Table>) =>
+    edit.patch(`${what} ${table.name}`, 'table', table, fields);
+  const bounds = footprintBounds(scene);
+  const common = { measure: 'mm', disabled } as const;
+  return (
+    <>
+      <TextField
+        label="Name"
+        required
+        value={table.name}
+        disabled={disabled}
+        onCommit={(name) => set('renamed', { name })}
+      />
+      <QuantityField
+        label="Width, east"
+        value={table.w}
+        min={1}
+        max={40_000}
+        {...common}
+        onCommit={(w) => set('resized', { w })}
+      />
+      <QuantityField
+        label="Depth, south"
+        value={table.d}
+        min={1}
+        max={40_000}
+        {...common}
+        onCommit={(d) => set('resized', { d })}
+      />
+      <QuantityField
+        label="From west"
+        value={table.x}
+        min={-40_000}
+        max={40_000}
+        {...common}
+        onCommit={(x) => set('moved', { x })}
+      />
+      <QuantityField
+        label="From north"
+        value={table.y}
+        min={-40_000}
+        max={40_000}
+        {...common}
+        onCommit={(y) => set('moved', { y })}
+      />
+      <QuantityField
+        label="Height"
+        value={table.height}
+        min={0}
+        max={3000}
+        {...common}
+        onCommit={(height) => set('changed the height of', { height })}
+      />
+      <NumberField
+        label="Rated load"
+        unit="kg"
+        optional="not known"
+        value={table.ratedKg}
+        min={0}
+        max={5000}
+        disabled={disabled}
+        onCommit={(ratedKg) => set('changed the rating of', { ratedKg })}
+      />
+      {bounds && (
+        <p className="ink-2 text-xs pt-2">
+          The scene begins at 0, 0 in its north-west corner and is {bounds.w * 8} × {bounds.d * 8} mm.
+        </p>
+      )}
+    </>
+  );
+}
+
+export function ModuleSheet({ module }: { module: Module }) {
+  const { scene } = useDisplay();
+  const { survey } = useSurvey();
+  const range = survey ? heightRange(survey.relief, module) : null;
+  const narrow = outerSize(Math.min(module.w, module.d)) / MM;
+  const passage = listOf(scene, 'passage').sort((a, b) => a.width - b.width)[0];
+  const sizes = new Map<string, number>();
+  for (const { w, d } of module.bases) {
+    const size = `${Math.max(w, d)}×${Math.min(w, d)}`;
+    sizes.set(size, (sizes.get(size) ?? 0) + 1);
+  }
+  const owners = listOf(scene, 'section').filter(
+    (section) =>
+      section.x < module.x + module.w &&
+      module.x < section.x + section.w &&
+      section.y < module.y + module.d &&
+      module.y < section.y + section.d,
+  );
+  return (
+    <dl>
+      <Line label="Size" note={`${outerSize(module.w) / MM} × ${outerSize(module.d) / MM} mm outside`}>
+        {module.w} × {module.d} st
+      </Line>
+      <Line label="Stands at">
+        {module.x}, {module.y}
+      </Line>
+      {range && (
+        <Line label="Ground">
+          {formatPlates(range.low)} to {formatPlates(range.high)}
+        </Line>
+      )}
+      <Line label="Bases">
+        {[...sizes].map(([size, count]) => `${count} × ${size}`).join(', ') || 'none'}
+      </Line>
+      <Line label="Sections">{owners.map(({ letter }) => letter).join(', ') || 'none'}</Line>
+      {passage && (
+        <Line
+          label="Tightest passage"
+          note={`${(passage.width - narrow).toFixed(1)} mm ${narrow > passage.width ? 'too narrow' : 'to spare'}`}
+        >
+          {passage.name} {passage.width} mm
+        </Line>
+      )}
+    </dl>
+  );
+}
