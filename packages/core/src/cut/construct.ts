@@ -20,19 +20,7 @@ export function guillotine(grid: Grid, book: TilingBook, basePrice: readonly num
   const cost = new Float64Array((nx + 1) ** 2 * stride ** 2).fill(Infinity);
   /** −1: one module; −2: nothing of the region; k < nx: cut at line k of xs; else at line k − nx − 1 of ys. */
   const choice = new Int16Array(cost.length).fill(-1);
-  const tiled = new Map<number, number>();
-  const tilingCost = (w: number, d: number) => {
-    const key = Math.min(w, d) * 4096 + Math.max(w, d);
-    let least = tiled.get(key);
-    if (least === undefined) {
-      least = Math.min(
-        Infinity,
-        ...book.of(w, d).list.map(({ counts }) => counts.reduce((sum, n, b) => sum + n * basePrice[b], 0)),
-      );
-      tiled.set(key, least);
-    }
-    return least;
-  };
+  const tilingCost = book.cheapest(basePrice);
   for (let w = 1; w <= nx; w++)
     for (let d = 1; d <= ny; d++)
       for (let i0 = 0; i0 + w <= nx; i0++)

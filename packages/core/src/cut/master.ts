@@ -1,5 +1,6 @@
 import type { Highs } from 'highs';
 import type { Cells, Grid } from './grid.ts';
+import { CELL } from './problem.ts';
 import type { Tiling, TilingBook } from './tilings.ts';
 
 /** Every rectangle that may be a module, as columns of the model. */
@@ -144,7 +145,7 @@ function baseColumns(grid: Grid, candidates: Candidates, layout: Layout, infinit
       complete || !relax
         ? tilings
         : bases.map(({ w, d }, base) => ({
-            counts: bases.map((_, b) => (b === base ? (area * 64) / (w * d) : 0)),
+            counts: bases.map((_, b) => (b === base ? (area * CELL * CELL) / (w * d) : 0)),
             pieces: [],
           }));
     for (const tiling of vectors) {
