@@ -1,0 +1,118 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { cutProblemSchema, verifyCutting } from '@quarry/core/cut';
+
+/** The built program, from a shell, as its contract says: JSON out, complaints on standard error, exit codes 0, 1, 2. */
+const PROGRAM = join(__dirname, '..', 'dist', 'main.js');
+const DEMO = join(__dirname, '..', '..', '..', 'demo');
+const folder = mkdtempSync(join(tmpdir(), 'quarry-cli-'));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+const quarry = (...args: string[]) => {
+  const { status, stdout, stderr } = spawnSync(process.execPath, [PROGRAM, ...args], { encoding: 'utf8' });
+  return { status, stdout, stderr };
+};
+const file = (name: string, body: unknown) => {
+  const path = join(folder, name);
+  writeFileSync(path, typeof body === 'string' ? body : JSON.stringify(body));
+  return path;
+};
+/** The example of the contract. */
+const PROBLEM = {
+  region: [{ x: 0, y: 0, w: 240, d: 144 }],
+  bases: [
+    { w: 48, d: 48, price: 14, stock: 6 },
+    { w: 32, d: 32, price: 7.5, stock: 0 },
+    { w: 16, d: 32, price: 5, stock: 4, max: 10 },
+  ],
+  module: { maxW: 96, maxD: 48, maxMassKg: 12 },
+  mass: {
+    cell: 16,
+    kg: [
+      [0.4, 0.4],
+      [0.5, 0.6],
+    ],
+  },
+  keep: [{ x: 16, y: 0, w: 32, d: 32, name: 'assay office' }],
+  seamCost: [{ x: 0, y: 80, w: 240, d: 16, cost: 3 }],
+  pins: [{ x1: 96, y1: 0, x2: 96, y2: 144 }],
+  weights: { module: 5, seam: 0.05 },
+};
+
+describe('quarry cut', () => {
+  test('cuts the contract’s example; the answer passes the checker and is the same each time', () => {
+    const path = file('problem.json', PROBLEM);
+    const { status, stdout, stderr } = quarry('cut', path, '--seconds', '20');
+    expect({ status, stderr }).toEqual({ status: 0, stderr: '' });
+    const cutting = JSON.parse(stdout);
+    expect(verifyCutting(cutProblemSchema.parse(PROBLEM), cutting)).toEqual([]);
+    expect(cutting.gap).toBeLessThanOrEqual(0.02);
+    const again = JSON.parse(quarry('cut', path, '--seconds', '20').stdout);
+    expect({ ...again, seconds: 0 }).toEqual({ ...cutting, seconds: 0 });
+  });
+  test('cuts a display file as the pages do', () => {
+    const { status, stdout } = quarry('cut', join(DEMO, 'heron-weir.quarry.json'));
+    expect({ status, modules: JSON.parse(stdout).modules.length }).toEqual({ status: 0, modules: 1 });
+  });
+  test('no feasible answer: exit 1 and a sentence for each reason', () => {
+    const { status, stdout, stderr } = quarry(
+      'cut',
+      file('small.json', { ...PROBLEM, module: { maxW: 16, maxD: 16 } }),
+    );
+    expect({ status, stdout }).toEqual({ status: 1, stdout: '' });
+    expect(stderr).toContain('«assay office» is 32 × 32 studs; the largest module is 16 × 16.');
+  });
+  test.each<[string, unknown, string]>([
+    ['not JSON', '{"region":', 'not JSON'],
+    ['an unknown key', { ...PROBLEM, colour: 'red' }, 'colour'],
+    [
+      'off the lattice',
+      { ...PROBLEM, region: [{ x: 0, y: 0, w: 100, d: 48 }] },
+      'region.0.w: must be a multiple of 8 studs',
+    ],
+    ['a broken display', { format: 'open-quarry-display', version: 9 }, 'version 9'],
+  ])('%s: exit 2, the file, the place and the reason', (name, body, words) => {
+    const path = file(`${name.replace(/\W/g, '-')}.json`, body);
+    const { status, stderr } = quarry('cut', path);
+    expect(status).toBe(2);
+    expect(stderr).toContain(path);
+    expect(stderr).toContain(words);
+  });
+});
+
+describe('quarry check', () => {
+  test('prints the findings as JSON and ends with 1 when an error is not kept', () => {
+    const { status, stdout } = quarry('check', join(DEMO, 'heron-weir.quarry.json'));
+    expect(status).toBe(1);
+    expect(JSON.parse(stdout)).toEqual([
+      expect.objectContaining({ rule: 'height-limit', severity: 'error', numbers: { top: 37, limit: 36 } }),
+    ]);
+  });
+  test('a display in order ends with 0; dates are judged only with --today', () => {
+    const quiet = file('quiet.json', {
+      format: 'open-quarry-display',
+      version: 1,
+      display: { name: 'Quiet', kind: 'vignette', showDate: '2031-06-10' },
+      footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 16, d: 16 }],
+      tables: [{ id: 't', name: 'Stand', x: 0, y: 0, w: 128, d: 128 }],
+      people: [{ id: 'ada', name: 'Ada Fenn', initials: 'AF' }],
+      sections: [{ id: 's', letter: 'A', name: 'All', x: 0, y: 0, w: 16, d: 16, owner: 'ada' }],
+    });
+    expect(quarry('check', quiet)).toEqual({ status: 0, stdout: '[]\n', stderr: '' });
+    expect(JSON.parse(quarry('check', quiet, '--today', '2031-06-03').stdout)).toHaveLength(1);
+  });
+  test.each([
+    [['check'], 'takes one file'],
+    [['check', 'nowhere.json'], 'nowhere.json: cannot be read'],
+    [['carve', 'x.json'], '«carve» is no verb'],
+    [['check', 'x.json', '--today', 'soon'], '--today soon'],
+    [['cut', 'x.json', '--seconds', '-1'], '--seconds'],
+    [['cut', 'x.json', '--fast'], '--fast'],
+  ])('%j is bad input: exit 2', (args, words) => {
+    const { status, stderr } = quarry(...args);
+    expect(status).toBe(2);
+    expect(stderr).toContain(words);
+  });
+});
