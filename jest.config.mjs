@@ -27,6 +27,7 @@ export default {
   projects: [
     project('core', ['<rootDir>/packages', '<rootDir>/apps/cli']),
     project('server', ['<rootDir>/apps/server']),
+    project('web', ['<rootDir>/apps/web']),
     project('browser', ['<rootDir>/e2e']),
   ].map((entry) => ({ ...entry, testMatch: ['**/*.test.ts'], modulePathIgnorePatterns: ['/dist/'] })),
 };

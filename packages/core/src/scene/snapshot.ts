@@ -21,6 +21,7 @@ export function toRows(scene: Scene): Row[] {
   const gone = KIND_NAMES.flatMap((kind) =>
     Object.keys(scene.removed)
       .filter((key) => key.startsWith(keyOf(kind, '')))
+      .sort()
       .map((key): Row => ({ kind, id: key.slice(keyOf(kind, '').length), v: scene.removed[key], data: null }))
       .filter(({ id }) => !Object.hasOwn(scene[kind], id)),
   );

@@ -57,7 +57,11 @@ const attempt = fc.oneof(
 );
 const changeOf = (
   scene: Scene,
-  { op, target: [kind, id], place: at }: { op: string; target: (typeof targets)[number]; place: object },
+  {
+    op,
+    target: [kind, id],
+    place: at,
+  }: { op: string; target: (typeof targets)[number]; place: Record<string, number> },
   n: number,
 ): Change | null => {
   const v = scene[kind][id]?.v;

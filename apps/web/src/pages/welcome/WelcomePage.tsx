@@ -24,6 +24,9 @@ const setUpSchema = z.object({
   password: z.string().min(10, 'A password has at least 10 characters.'),
 });
 
+/** Whether the first account is still to be made: asked anew each time, since the answer changes once. */
+const useWelcome = () => useQuery({ queryKey: keys.welcome, queryFn: api.welcome, staleTime: 0, gcTime: 0 });
+
 function signedIn(user: User): void {
   queryClient.removeQueries({ queryKey: keys.displays });
   queryClient.setQueryData(keys.me, user);
@@ -31,7 +34,7 @@ function signedIn(user: User): void {
 
 /** The first page for whoever is not signed in: the demo's crew, a sign-in, or the first account of an instance. */
 export function WelcomePage() {
-  const welcome = useQuery({ queryKey: keys.welcome, queryFn: api.welcome });
+  const welcome = useWelcome();
   if (welcome.isPending) return <Loading what="Opening" />;
   if (welcome.isError)
     return (
@@ -64,7 +67,7 @@ export function WelcomePage() {
 
 /** The address printed at the first start. */
 export function SetUpPage() {
-  const welcome = useQuery({ queryKey: keys.welcome, queryFn: api.welcome });
+  const welcome = useWelcome();
   if (welcome.data && !welcome.data.setupNeeded) return <Navigate to="/" replace />;
   return <WelcomePage />;
 }

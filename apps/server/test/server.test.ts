@@ -1,102 +1,19 @@
 import { randomUUID } from 'node:crypto';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import 'reflect-metadata';
-import { createApp, type Running } from './app.ts';
-import { AccountsService } from './accounts/accounts.service.ts';
-import type { Config } from './config.ts';
-import { DemoService } from './demo/demo.service.ts';
-import { backupStore, openStore } from './store/database.ts';
+import { AccountsService } from '../src/accounts/accounts.service.ts';
+import { backupStore, openStore } from '../src/store/database.ts';
+import { Harness, MIGRATIONS, batch, clientOf, patch, rowOf, valleyOf, type Client } from './harness.ts';
 
-/** Real HTTP against a real SQLite file; every test file has a folder of its own. */
-const folder = mkdtempSync(join(tmpdir(), 'quarry-server-'));
-const MIGRATIONS = join(__dirname, '..', 'drizzle');
-const DEMO = join(__dirname, '..', '..', '..', 'demo');
-const config = (name: string, more: Partial<Config> = {}): Config => ({
-  database: join(folder, name, 'quarry.sqlite'),
-  migrations: MIGRATIONS,
-  web: null,
-  demo: true,
-  signInLimit: 5,
-  logLevel: 'silent',
-  ...more,
-});
-
-interface Client {
-  (
-    method: string,
-    path: string,
-    body?: unknown,
-    headers?: Record<string, string>,
-  ): Promise<{ status: number; body: Record<string, unknown> }>;
-  cookie: string;
-}
-let running: Running;
-let url: string;
-
-async function listen(settings: Config): Promise<[Running, string]> {
-  const started = await createApp(settings);
-  await started.app.listen(0, '127.0.0.1');
-  return [started, await started.app.getUrl()];
-}
-function clientOf(base: () => string): Client {
-  const client: Client = Object.assign(
-    async (method: string, path: string, body?: unknown, headers: Record<string, string> = {}) => {
-      const response = await fetch(base() + path, {
-        method,
-        headers: {
-          cookie: client.cookie,
-          ...(body === undefined ? {} : { 'content-type': 'application/json' }),
-          ...headers,
-        },
-        ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
-      });
-      const [cookie] = response.headers.getSetCookie();
-      if (cookie) client.cookie = cookie.split(';')[0];
-      const text = await response.text();
-      return {
-        status: response.status,
-        body: text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : { text },
-      };
-    },
-    { cookie: '' },
-  );
-  return client;
-}
-const as = async (login: string) => {
-  const client = clientOf(() => url);
-  expect((await client('POST', '/api/demo/session', { login })).status).toBe(200);
-  return client;
-};
-const valleyOf = async (client: Client) => {
-  const { body } = await client('GET', '/api/displays');
-  const line = (Object.values(body) as { id: string; name: string }[]).find(
-    ({ name }) => name === 'Skarn Edge',
-  );
-  if (!line) throw new Error('no valley');
-  return line.id;
-};
-type Row = { kind: string; id: string; v: number; data: Record<string, unknown> | null };
-const rowOf = async (client: Client, id: string, kind: string, entity: string) => {
-  const { body } = await client('GET', `/api/displays/${id}`);
-  return (body.rows as Row[]).find((row) => row.kind === kind && row.id === entity);
-};
-const batch = (...changes: object[]) => ({ id: randomUUID(), label: 'test', changes });
-const patch = (kind: string, id: string, v: number, set: object) => ({ op: 'patch', kind, id, v, set });
-
-beforeAll(async () => {
-  [running, url] = await listen(config('main'));
-  await running.app.get(DemoService).seed(DEMO, new Date('2031-05-01T12:00:00Z'));
-});
-afterAll(async () => {
-  await running.close();
-  rmSync(folder, { recursive: true, force: true });
-});
+const harness = new Harness();
+const as = (login: string) => harness.as(login);
+beforeAll(() => harness.start());
+afterAll(() => harness.end());
 
 describe('accounts', () => {
   test('the first account needs the printed code, once; a wrong password and an unknown name sound the same', async () => {
-    const [fresh, address] = await listen(config('fresh', { demo: false, signInLimit: 6 }));
+    const { running: fresh, url: address } = await harness.listen(
+      harness.config('fresh', { demo: false, signInLimit: 6 }),
+    );
     try {
       const client = clientOf(() => address);
       const code = fresh.app.get(AccountsService).openSetup();
@@ -141,7 +58,7 @@ describe('accounts', () => {
       status: 403,
       body: { message: expect.stringContaining('another site') },
     });
-    const { headers } = await fetch(`${url}/api/health`);
+    const { headers } = await fetch(`${harness.url}/api/health`);
     expect(headers.get('content-security-policy')).toContain("default-src 'self'");
     expect(headers.get('x-content-type-options')).toBe('nosniff');
   });
@@ -194,7 +111,7 @@ describe('roles on every route', () => {
       statuses.unshift((await call(await as(login), id)).status);
     }
     expect(statuses).toEqual(expected);
-    if (expected[0] === 204) await reseed();
+    if (expected[0] === 204) await harness.reseed();
   });
 
   test('strangers and the signed-out get nothing, from the stream either', async () => {
@@ -202,7 +119,7 @@ describe('roles on every route', () => {
     const id = await valleyOf(owner);
     const { body } = await owner('POST', '/api/displays', { name: 'Mine alone', preset: 'vignette16' });
     const other = await as('tobin');
-    const nobody = clientOf(() => url);
+    const nobody = clientOf(() => harness.url);
     for (const path of ['', '/file', '/batches', '/stream']) {
       expect((await other('GET', `/api/displays/${String(body.id)}${path}`)).status).toBe(404);
       expect((await nobody('GET', `/api/displays/${id}${path}`)).status).toBe(401);
@@ -218,14 +135,6 @@ describe('roles on every route', () => {
     ).toBe(404);
   });
 });
-
-/** Puts a fresh valley in place of the deleted one. */
-async function reseed(): Promise<void> {
-  await running.close();
-  rmSync(join(folder, 'main'), { recursive: true, force: true });
-  [running, url] = await listen(config('main'));
-  await running.app.get(DemoService).seed(DEMO, new Date('2031-05-01T12:00:00Z'));
-}
 
 describe('changes', () => {
   test('a batch sent twice lands once; a stale one is refused with what stands; an invalid one names the fault', async () => {
@@ -282,7 +191,7 @@ describe('changes', () => {
     };
     await say('missed');
     const abort = new AbortController();
-    const stream = await fetch(`${url}/api/displays/${id}/stream?after=${Number(before.seq)}`, {
+    const stream = await fetch(`${harness.url}/api/displays/${id}/stream?after=${Number(before.seq)}`, {
       headers: { cookie: client.cookie },
       signal: abort.signal,
     });
@@ -328,12 +237,14 @@ describe('files', () => {
     const client = await as('iva');
     const id = await valleyOf(client);
     const text = await (
-      await fetch(`${url}/api/displays/${id}/file`, { headers: { cookie: client.cookie } })
+      await fetch(`${harness.url}/api/displays/${id}/file`, { headers: { cookie: client.cookie } })
     ).text();
     const { status, body } = await client('POST', '/api/displays/import', text);
     expect(status).toBe(201);
     const again = await (
-      await fetch(`${url}/api/displays/${String(body.id)}/file`, { headers: { cookie: client.cookie } })
+      await fetch(`${harness.url}/api/displays/${String(body.id)}/file`, {
+        headers: { cookie: client.cookie },
+      })
     ).text();
     expect(again).toBe(text);
     const refused = async (file: string, words: string, code = 422) => {
@@ -352,9 +263,9 @@ describe('files', () => {
 
 describe('the store', () => {
   test('a second server is kept off the file; a backup is a whole database', () => {
-    const { database } = config('main');
+    const { database } = harness.config('main');
     expect(() => openStore(database, MIGRATIONS)).toThrow('Another server is using');
-    const copy = join(folder, 'copy.sqlite');
+    const copy = join(harness.folder, 'copy.sqlite');
     backupStore(database, copy);
     expect(() => backupStore(database, copy)).toThrow('never overwrites');
     const restored = openStore(copy, MIGRATIONS);
@@ -368,7 +279,8 @@ describe('the store', () => {
     const client = await as('iva');
     const id = await valleyOf(client);
     const before = await client('GET', `/api/displays/${id}`);
-    const { client: sql } = running.store;
+    const sql = harness.running?.store.client;
+    if (!sql) throw new Error('no server');
     const pages: unknown = sql.prepare('PRAGMA page_count').get();
     const count = typeof pages === 'object' && pages !== null ? Number(Object.values(pages)[0]) : 0;
     sql.exec(`PRAGMA max_page_count = ${count}`);

@@ -1,0 +1,128 @@
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import 'reflect-metadata';
+import { createApp, type Running } from '../src/app.ts';
+import type { Config } from '../src/config.ts';
+import { DemoService } from '../src/demo/demo.service.ts';
+
+/** Real HTTP against a real SQLite file, in a folder of its own. */
+
+export const MIGRATIONS = join(__dirname, '..', 'drizzle');
+const DEMO = join(__dirname, '..', '..', '..', 'demo');
+
+export interface Answer {
+  status: number;
+  body: Record<string, unknown>;
+}
+/** Somebody with a cookie jar of one cookie. */
+export interface Client {
+  (method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<Answer>;
+  cookie: string;
+}
+
+export function clientOf(url: () => string): Client {
+  const client: Client = Object.assign(
+    async (method: string, path: string, body?: unknown, headers: Record<string, string> = {}) => {
+      const response = await fetch(url() + path, {
+        method,
+        headers: {
+          cookie: client.cookie,
+          ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+          ...headers,
+        },
+        ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+      });
+      const [cookie] = response.headers.getSetCookie();
+      if (cookie) client.cookie = cookie.split(';')[0];
+      const text = await response.text();
+      return {
+        status: response.status,
+        body: text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : { text },
+      };
+    },
+    { cookie: '' },
+  );
+  return client;
+}
+
+/** A folder with servers in it, and what tests ask of them. */
+export class Harness {
+  readonly folder = mkdtempSync(join(tmpdir(), 'quarry-server-'));
+  running: Running | null = null;
+  url = '';
+
+  config(name: string, more: Partial<Config> = {}): Config {
+    const database = join(this.folder, name, 'quarry.sqlite');
+    return {
+      database,
+      migrations: MIGRATIONS,
+      web: null,
+      demo: true,
+      signInLimit: 5,
+      logLevel: 'silent',
+      ...more,
+    };
+  }
+
+  /** Starts a server; the caller closes it. */
+  async listen(settings: Config): Promise<{ running: Running; url: string }> {
+    const running = await createApp(settings);
+    await running.app.listen(0, '127.0.0.1');
+    return { running, url: await running.app.getUrl() };
+  }
+
+  /** Starts, or starts again, the demo server that `url` and `as` speak to. */
+  async start(more: Partial<Config> = {}): Promise<void> {
+    await this.running?.close();
+    Object.assign(this, await this.listen(this.config('main', more)));
+    await this.running?.app.get(DemoService).seed(DEMO, new Date('2031-05-01T12:00:00Z'));
+  }
+
+  /** Throws the demo's data away and seeds it anew. */
+  async reseed(): Promise<void> {
+    await this.running?.close();
+    this.running = null;
+    rmSync(join(this.folder, 'main'), { recursive: true, force: true });
+    await this.start();
+  }
+
+  async end(): Promise<void> {
+    await this.running?.close();
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+
+  async as(login: string): Promise<Client> {
+    const client = clientOf(() => this.url);
+    expect((await client('POST', '/api/demo/session', { login })).status).toBe(200);
+    return client;
+  }
+}
+
+export async function displayOf(client: Client, name: string): Promise<string> {
+  const { body } = await client('GET', '/api/displays');
+  const line = (Object.values(body) as { id: string; name: string }[]).find((entry) => entry.name === name);
+  if (!line) throw new Error(`no ${name}`);
+  return line.id;
+}
+export const valleyOf = (client: Client) => displayOf(client, 'Skarn Edge');
+
+export type Row = { kind: string; id: string; v: number; data: Record<string, unknown> | null };
+export async function rowOf(
+  client: Client,
+  id: string,
+  kind: string,
+  entity: string,
+): Promise<Row | undefined> {
+  const { body } = await client('GET', `/api/displays/${id}`);
+  return (body.rows as Row[]).find((row) => row.kind === kind && row.id === entity);
+}
+export const batch = (...changes: object[]) => ({ id: randomUUID(), label: 'test', changes });
+export const patch = (kind: string, id: string, v: number, set: object) => ({
+  op: 'patch',
+  kind,
+  id,
+  v,
+  set,
+});

@@ -1,0 +1,295 @@
+import {
+  fromRows,
+  reduce,
+  sceneFrom,
+  toRows,
+  writeFile,
+  type Batch,
+  type Change,
+  type Scene,
+} from '@quarry/core/scene';
+
+/** IndexedDB in small: one map for all links of a test, as one browser has. */
+const kept = new Map<string, unknown>();
+jest.mock('idb-keyval', () => ({
+  createStore: () => ({}),
+  set: async (key: string, value: unknown) => void kept.set(key, structuredClone(value)),
+  del: async (key: string) => void kept.delete(key),
+  entries: async () => [...kept.entries()],
+}));
+
+import { queryClient } from './api.ts';
+import { DisplayLink } from './displayLink.ts';
+
+/** The server in small: the same core, the same answers, and a plug one can pull. */
+class FakeServer {
+  scene: Scene = sceneFrom({
+    display: { name: 'Shared', kind: 'vignette' },
+    levels: [{ id: 'low', name: 'Low', height: 3 }],
+    pads: [{ id: 'pad', name: 'Green', x: 0, y: 0, w: 8, d: 8, level: 'low', ground: 'grass' }],
+  });
+  log: (Batch & { seq: number; author: string; at: number })[] = [];
+  plugged = true;
+  /** Answers that get lost on the way back: the batch has landed, the page does not know. */
+  loseAnswers = 0;
+  streams: FakeStream[] = [];
+
+  land(batch: Batch, author: string): { status: number; body: unknown } {
+    const before = this.log.find(({ id }) => id === batch.id);
+    if (before) return { status: 200, body: { seq: before.seq } };
+    const reduction = reduce(this.scene, batch.changes);
+    if (!reduction.ok) {
+      const { reason, sentence, current } = reduction.refusal;
+      return {
+        status: reason === 'invalid' ? 422 : 409,
+        body: { code: reason, message: sentence, current: current ?? null },
+      };
+    }
+    this.scene = reduction.scene;
+    const landed = { ...batch, seq: this.log.length + 1, author, at: 0 };
+    this.log.push(landed);
+    for (const stream of this.streams) stream.deliver(landed);
+    return { status: 200, body: { seq: landed.seq } };
+  }
+
+  /** Somebody else's change, made elsewhere. */
+  other(...changes: Change[]): void {
+    expect(
+      this.land({ id: crypto.randomUUID(), label: 'moved something', changes }, 'Somebody else').status,
+    ).toBe(200);
+  }
+
+  fetch = async (_url: string, init: { method?: string; body?: string } = {}): Promise<Response> => {
+    const reached = this.plugged;
+    // A network takes its time.
+    await new Promise((resolve) => setImmediate(resolve));
+    if (!reached) throw new TypeError('network');
+    if (init.method !== 'POST')
+      return Response.json({
+        id: 'd',
+        seq: this.log.length,
+        actor: { role: 'owner', person: null },
+        rows: toRows(this.scene),
+      });
+    const { status, body } = this.land(JSON.parse(String(init.body)), 'Me');
+    if (this.loseAnswers > 0) {
+      this.loseAnswers--;
+      throw new TypeError('the line dropped');
+    }
+    return Response.json(body, { status });
+  };
+}
+
+class FakeStream {
+  private readonly handlers = new Map<string, (event: { data: string }) => void>();
+  closed = false;
+  constructor() {
+    server.streams.push(this);
+  }
+  addEventListener(name: string, handler: (event: { data: string }) => void): void {
+    this.handlers.set(name, handler);
+  }
+  deliver(landed: object): void {
+    if (!this.closed && server.plugged) this.handlers.get('message')?.({ data: JSON.stringify(landed) });
+  }
+  close(): void {
+    this.closed = true;
+  }
+}
+
+let server: FakeServer;
+let troubles: string[];
+const online = new Map<string, () => void>();
+const links: DisplayLink[] = [];
+beforeEach(() => {
+  server = new FakeServer();
+  troubles = [];
+  kept.clear();
+  queryClient.clear();
+  Object.assign(globalThis, {
+    fetch: server.fetch,
+    EventSource: FakeStream,
+    window: {
+      addEventListener: (name: string, handler: () => void) => online.set(name, handler),
+      removeEventListener: () => undefined,
+    },
+  });
+});
+afterEach(() => {
+  for (const link of links.splice(0)) link.close();
+  queryClient.clear();
+});
+
+const open = async () => {
+  const link = await DisplayLink.open('d', (message) => troubles.push(message));
+  links.push(link);
+  return link;
+};
+const pad = (link: DisplayLink) => link.getState().scene.pad.pad;
+const move = (link: DisplayLink, set: Record<string, unknown>, label = 'moved Green') =>
+  link.change(label, [{ op: 'patch', kind: 'pad', id: 'pad', v: pad(link)?.v ?? 1, set }]);
+/** Lets promises and their timers of this turn run. */
+const settle = async () => {
+  for (let i = 0; i < 20; i++) await new Promise((resolve) => setImmediate(resolve));
+};
+const same = (link: DisplayLink) => expect(writeFile(link.getState().scene)).toBe(writeFile(server.scene));
+
+test('a change is on the screen at once, is saved, and the stream’s echo changes nothing', async () => {
+  const link = await open();
+  expect(move(link, { x: 4 })).toBe(true);
+  expect([pad(link).x, link.getState().save]).toEqual([4, { state: 'saving' }]);
+  await settle();
+  expect(link.getState().save).toEqual({ state: 'saved' });
+  same(link);
+  expect([pad(link).v, kept.size, link.getState().heard]).toEqual([2, 0, null]);
+});
+
+test('somebody else’s change arrives, with who made it', async () => {
+  const link = await open();
+  server.other({ op: 'patch', kind: 'pad', id: 'pad', v: 1, set: { w: 12 } });
+  expect([pad(link).w, link.getState().heard?.author]).toEqual([12, 'Somebody else']);
+});
+
+test('what does not fit is refused before it is sent, in a sentence', async () => {
+  const link = await open();
+  expect(move(link, { w: -3 })).toBe(false);
+  expect(troubles[0]).toContain('field «w»');
+  expect(server.log).toHaveLength(0);
+});
+
+test('an answer that gets lost: the batch is sent again and lands once', async () => {
+  const link = await open();
+  server.loseAnswers = 1;
+  move(link, { x: 4 });
+  await settle();
+  online.get('online')?.();
+  await settle();
+  expect(server.log).toHaveLength(1);
+  expect(link.getState().save).toEqual({ state: 'saved' });
+  same(link);
+});
+
+test('without a server one goes on; a reload keeps the changes, and all land in order when it is back', async () => {
+  const link = await open();
+  server.plugged = false;
+  for (const x of [1, 2, 3]) move(link, { x });
+  await settle();
+  expect(link.getState().save).toMatchObject({
+    state: 'waiting',
+    count: 3,
+    why: expect.stringContaining('cannot be reached'),
+  });
+  expect(kept.size).toBe(3);
+  link.close();
+  server.plugged = true;
+  const again = await open();
+  expect(pad(again).x).toBe(3);
+  await settle();
+  expect(server.log.map(({ changes: [change] }) => change.op === 'patch' && change.set)).toEqual([
+    { x: 1 },
+    { x: 2 },
+    { x: 3 },
+  ]);
+  expect([again.getState().save.state, kept.size]).toEqual(['saved', 0]);
+  same(again);
+});
+
+describe('a change that comes too late', () => {
+  const late = async () => {
+    const link = await open();
+    server.plugged = false;
+    move(link, { w: 10 });
+    await settle();
+    server.plugged = true;
+    server.streams.forEach((stream) => stream.close());
+    server.other({ op: 'patch', kind: 'pad', id: 'pad', v: 1, set: { w: 12, name: 'Lawn' } });
+    online.get('online')?.();
+    await settle();
+    return link;
+  };
+  test('is shown with both versions; putting mine on top keeps the other fields theirs', async () => {
+    const link = await late();
+    expect(link.getState().conflict).toMatchObject({
+      patches: [{ mine: { w: 10 }, theirs: { w: 12, name: 'Lawn' } }],
+    });
+    expect(pad(link).w).toBe(12);
+    link.putMineOnTop();
+    await settle();
+    expect(pad(link)).toMatchObject({ w: 10, name: 'Lawn' });
+    expect(link.getState().conflict).toBeNull();
+    same(link);
+  });
+  test('keeping theirs leaves everything as it stands, and nothing to undo', async () => {
+    const link = await late();
+    link.keepTheirs();
+    await settle();
+    expect([pad(link).w, link.getState().conflict, link.getState().canUndo]).toEqual([12, null, null]);
+    same(link);
+  });
+  test('on something that was removed says so', async () => {
+    const link = await open();
+    server.plugged = false;
+    move(link, { w: 10 });
+    await settle();
+    server.plugged = true;
+    server.streams.forEach((stream) => stream.close());
+    server.other({ op: 'remove', kind: 'pad', id: 'pad', v: 1 });
+    online.get('online')?.();
+    await settle();
+    expect(troubles).toEqual([expect.stringContaining('Not saved: The pad «pad» is not in this display')]);
+    same(link);
+  });
+});
+
+describe('undo', () => {
+  test('takes back one’s own acts, last first, and redo does them again', async () => {
+    const link = await open();
+    move(link, { x: 1 }, 'first');
+    move(link, { x: 2 }, 'second');
+    await settle();
+    expect(link.getState().canUndo).toBe('second');
+    link.undo();
+    link.undo();
+    expect([pad(link).x, link.getState().canUndo, link.getState().canRedo]).toEqual([0, null, 'first']);
+    link.redo();
+    await settle();
+    expect([pad(link).x, link.getState().canUndo, link.getState().canRedo]).toEqual([1, 'first', 'second']);
+    same(link);
+  });
+  test('a removal comes back; what another has changed since stays theirs, and a sentence says so', async () => {
+    const link = await open();
+    link.change('removed Green', [{ op: 'remove', kind: 'pad', id: 'pad', v: 1 }]);
+    link.undo();
+    await settle();
+    expect(pad(link)).toMatchObject({ name: 'Green', v: 2 });
+    move(link, { w: 4 });
+    await settle();
+    server.other({ op: 'patch', kind: 'pad', id: 'pad', v: 3, set: { w: 6 } });
+    link.undo();
+    await settle();
+    expect(pad(link).w).toBe(6);
+    expect(troubles).toEqual([expect.stringContaining('had its w changed since')]);
+  });
+  test('a new act ends what could be redone', async () => {
+    const link = await open();
+    move(link, { x: 1 });
+    link.undo();
+    move(link, { x: 5 });
+    expect(link.getState().canRedo).toBeNull();
+    await settle();
+    same(link);
+  });
+});
+
+test('a gap in the stream is filled by reading the display again', async () => {
+  const link = await open();
+  const [stream] = server.streams;
+  server.streams = [];
+  server.other({ op: 'patch', kind: 'pad', id: 'pad', v: 1, set: { x: 1 } });
+  server.streams = [stream];
+  server.other({ op: 'patch', kind: 'pad', id: 'pad', v: 2, set: { x: 2 } });
+  await settle();
+  expect(pad(link).x).toBe(2);
+  same(link);
+  expect(fromRows(toRows(link.getState().scene)).pad.pad.v).toBe(3);
+});

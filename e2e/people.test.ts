@@ -1,0 +1,215 @@
+import { mkdtempSync, readFileSync, rmSync, writeFileSync, existsSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Browser, Page } from 'puppeteer-core';
+import {
+  boardReady,
+  fill,
+  goTo,
+  openDisplay,
+  pickFromOutline,
+  press,
+  saved,
+  sees,
+  signedInPage,
+  startBrowser,
+  startServer,
+  valueOf,
+  type Server,
+} from './stage.ts';
+
+/** What people of different standing do: a first owner, a builder at the table, a viewer, somebody with a file. */
+let browser: Browser;
+let demo: Server;
+beforeAll(async () => {
+  demo = await startServer({ demo: true });
+  browser = await startBrowser();
+});
+afterAll(async () => {
+  await browser?.close();
+  await demo?.remove();
+});
+
+const close = (page: Page) => page.browserContext().close();
+const disabled = (page: Page, name: string) =>
+  page.$eval(`::-p-aria([name="${name}"])`, (element) => element.hasAttribute('disabled'));
+const until = async (holds: () => boolean) => {
+  for (let i = 0; i < 200 && !holds(); i++) await new Promise((resolve) => setTimeout(resolve, 50));
+};
+
+test('a real instance: the printed code makes the first account, once; sign out and in again', async () => {
+  const server = await startServer();
+  const context = await browser.createBrowserContext();
+  const page = await context.newPage();
+  try {
+    const code = /one-time code (\w+)/.exec(server.output())?.[1] ?? '';
+    expect(code).toMatch(/^[0-9A-F]{10}$/);
+    await page.goto(`${server.url}/setup`);
+    await fill(page, 'One-time code from the terminal', 'ABCDEF');
+    await sees(page, 'Type your name.');
+    await fill(page, 'Your name', 'Ada Fenn');
+    await fill(page, 'Sign-in name', 'ada');
+    await fill(page, 'Password', 'short');
+    await sees(page, 'A password has at least 10 characters.');
+    await fill(page, 'Password', 'a long enough one');
+    await sees(page, 'not the code that the server printed');
+    await fill(page, 'One-time code from the terminal', code);
+    await sees(page, 'No display yet');
+    await press(page, 'Sign out');
+    await sees(page, 'Sign-in name');
+    await fill(page, 'Sign-in name', 'ada');
+    await fill(page, 'Password', 'not this one');
+    await sees(page, 'The name or the password is not right.');
+    await fill(page, 'Password', 'a long enough one');
+    await sees(page, 'No display yet');
+    await page.goto(`${server.url}/setup`);
+    await sees(page, 'No display yet');
+  } finally {
+    await context.close();
+    await server.remove();
+  }
+});
+
+test('a builder works in an own section and nowhere else; a viewer looks', async () => {
+  const brenna = await signedInPage(browser, demo, 'Brenna Rook');
+  await openDisplay(brenna, 'Skarn Edge');
+  await pickFromOutline(brenna, 'Plots', 'Winding house');
+  await sees(brenna, 'Winding house does not lie wholly in a section of yours');
+  expect(await disabled(brenna, 'Width, east')).toBe(true);
+  await press(brenna, 'Whole display');
+  await pickFromOutline(brenna, 'Plots', 'Baker');
+  await fill(brenna, 'Height', '15b');
+  await saved(brenna);
+  // Out of the own section: refused before it is sent, and nothing is lost.
+  await fill(brenna, 'From north', '20');
+  await brenna.waitForSelector('::-p-text(does not lie wholly in a section of yours)');
+  await goTo(brenna, 'brief');
+  expect(await disabled(brenna, 'Ratio 1 :')).toBe(true);
+  await goTo(brenna, 'cut');
+  await press(brenna, 'Cut');
+  await sees(brenna, 'Proven', 40_000);
+  expect(await disabled(brenna, 'Take this cutting')).toBe(true);
+
+  const suri = await signedInPage(browser, demo, 'Suri Vale');
+  await openDisplay(suri, 'Skarn Edge');
+  await sees(suri, 'Viewers may look at this display but not change it.');
+  await pickFromOutline(suri, 'Plots', 'Baker');
+  expect([await valueOf(suri, 'Height'), await disabled(suri, 'Height')]).toEqual(['15b', true]);
+  await goTo(suri, 'progress');
+  expect(await disabled(suri, 'Section B on to lit')).toBe(true);
+  await suri.locator('button[data-findings]').click();
+  await suri.waitForSelector('aside[aria-label="Findings"] li');
+  expect(await suri.$$('::-p-xpath(//button[contains(., "Keep it")])')).toHaveLength(0);
+  for (const page of [brenna, suri]) await close(page);
+});
+
+test('a finding is kept with a reason, reopened, and lapses when its number changes', async () => {
+  const page = await signedInPage(browser, demo, 'Iva Thorsby');
+  await openDisplay(page, 'Heron at the weir');
+  await page.waitForSelector('button[data-findings="1 0 0"]');
+  await page.locator('button[data-findings]').click();
+  await press(page, 'Keep it …');
+  await fill(page, 'Why is it kept?', 'The judges measure without the flag.');
+  await page.waitForSelector('button[data-findings="0 0 0"]');
+  await sees(page, 'Kept by Iva Thorsby');
+  await press(page, 'Reopen');
+  await page.waitForSelector('button[data-findings="1 0 0"]');
+  await page.keyboard.down('Control');
+  await page.keyboard.press('z');
+  await page.keyboard.up('Control');
+  await page.waitForSelector('button[data-findings="0 0 0"]');
+  await press(page, 'Close the findings');
+  await pickFromOutline(page, 'Plots', 'Eel trap hut');
+  await fill(page, 'Height', '11b');
+  await page.waitForSelector('button[data-findings="1 0 0"]');
+  await page.locator('button[data-findings]').click();
+  await sees(page, 'Was kept («The judges measure without the flag.»), but its numbers have changed.');
+  await close(page);
+});
+
+test('a display goes out as a file and comes in as another; a broken file says what is wrong', async () => {
+  const page = await signedInPage(browser, demo, 'Iva Thorsby');
+  const folder = mkdtempSync(join(tmpdir(), 'quarry-files-'));
+  try {
+    const client = await page.createCDPSession();
+    await client.send('Browser.setDownloadBehavior', {
+      behavior: 'allow',
+      downloadPath: folder,
+      browserContextId: page.browserContext().id,
+    });
+    await page.locator('::-p-aria([name="Save Larch Lane as a file"])').click();
+    const path = join(folder, 'larch-lane.quarry.json');
+    await until(() => existsSync(path));
+    const text = readFileSync(path, 'utf8');
+    const input = await page.$('input[type="file"]');
+    const broken = join(folder, 'broken.json');
+    writeFileSync(broken, text.replace('"w": 288', '"w": 288000'));
+    await input?.uploadFile(broken);
+    await sees(page, 'field «w»: Too big');
+    expect(page.url()).toBe(`${demo.url}/`);
+    const renamed = join(folder, 'renamed.json');
+    writeFileSync(renamed, text.replace('"name": "Larch Lane"', '"name": "Alder Lane"'));
+    await input?.uploadFile(renamed);
+    await boardReady(page);
+    await sees(page, 'Alder Lane');
+    await page.goto(demo.url);
+    await press(page, 'Delete Alder Lane');
+    await press(page, 'Delete for everybody');
+    await page.waitForFunction(() => !document.body.innerText.includes('Alder Lane'));
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+    await close(page);
+  }
+});
+
+test('at the table with a phone: a stage on, a percentage, a base counted', async () => {
+  const page = await signedInPage(browser, demo, 'Mads Elvery', { width: 390, height: 844 });
+  await openDisplay(page, 'Skarn Edge');
+  await goTo(page, 'progress');
+  await fill(page, 'Percent of ground done in section D', '101');
+  await sees(page, '101 is above the most, 100.');
+  await fill(page, 'Percent of ground done in section D', '90');
+  await saved(page);
+  await press(page, 'Section C on to structures');
+  await page.waitForSelector('::-p-aria([name="Section C on to dressed"])');
+  await page.locator('button[data-findings]').click();
+  await sees(page, 'findings');
+  await press(page, 'Close the findings');
+  await goTo(page, 'stockpile');
+  await sees(page, 'short');
+  await close(page);
+});
+
+test('things are drawn, measured, removed and brought back; theme and units stay', async () => {
+  const page = await signedInPage(browser, demo, 'Iva Thorsby');
+  await openDisplay(page, 'Larch Lane');
+  await page.keyboard.press('b');
+  const board = await (await page.$('[role="application"]'))?.boundingBox();
+  if (!board) throw new Error('no board');
+  await page.mouse.move(board.x + 300, board.y + 420);
+  await page.mouse.down();
+  await page.mouse.move(board.x + 360, board.y + 460, { steps: 5 });
+  await page.mouse.up();
+  await page.waitForSelector('::-p-xpath(//h2[normalize-space()="Plot 12"])');
+  await page.keyboard.press('Delete');
+  await page.waitForSelector('::-p-xpath(//h2[normalize-space()="Whole display"])');
+  await page.locator('button[aria-label^="Undo: removed Plot 12"]').click();
+  await pickFromOutline(page, 'Plots', 'Plot 12');
+  const width = await valueOf(page, 'Width, east');
+  expect(width).toMatch(/^\d+ studs$/);
+  // A length may be typed in any unit; half a stud is the finest step.
+  await fill(page, 'Width, east', '6 1/4 in');
+  await sees(page, 'is not a whole number of steps of 4 mm');
+  await page.keyboard.press('Escape');
+  await fill(page, 'Width, east', '16.8 cm');
+  expect(await valueOf(page, 'Width, east')).toBe('21 studs');
+  await press(page, 'mm beside studs; show inches');
+  await sees(page, '≈ 6 5/8 in');
+  await press(page, 'Night shift');
+  await saved(page);
+  await page.reload();
+  await boardReady(page);
+  expect(await page.$eval('html', (html) => html.dataset.theme)).toBe('night');
+  await page.waitForSelector('::-p-aria([name="in beside studs; show millimetres"])');
+  await close(page);
+});
