@@ -1,6 +1,6 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Browser, Page } from 'puppeteer-core';
+import type { Page } from 'puppeteer-core';
 import {
   boardReady,
   fill,
@@ -11,22 +11,12 @@ import {
   saved,
   sees,
   signedInPage,
-  startBrowser,
   startServer,
   valueOf,
-  type Server,
 } from './stage.ts';
+import { useDemo } from './suite.ts';
 
-let server: Server;
-let browser: Browser;
-beforeAll(async () => {
-  server = await startServer({ demo: true });
-  browser = await startBrowser();
-});
-afterAll(async () => {
-  await browser?.close();
-  await server?.remove();
-});
+const demo = useDemo();
 
 /** A journey with its pages; when it fails, each page is pictured in e2e/failures. */
 function journey(
@@ -38,7 +28,7 @@ function journey(
     const faults: string[] = [];
     try {
       await walk(async (who, size) => {
-        const page = await signedInPage(browser, server, who, size);
+        const page = await signedInPage(demo.browser(), demo.server(), who, size);
         page.on('pageerror', (error) => faults.push(String(error)));
         pages.push(page);
         return page;
@@ -233,7 +223,7 @@ journey(
     const own = await startServer({ demo: true });
     try {
       await open('Iva Thorsby');
-      const page = await signedInPage(browser, own, 'Iva Thorsby');
+      const page = await signedInPage(demo.browser(), own, 'Iva Thorsby');
       await openDisplay(page, 'Larch Lane');
       await pickFromOutline(page, 'Plots', 'Kiosk');
       await own.stop('SIGKILL');

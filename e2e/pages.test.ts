@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import type { AxeResults } from 'axe-core';
-import type { Browser, Page } from 'puppeteer-core';
-import { goTo, openDisplay, signedInPage, startBrowser, startServer, type Server } from './stage.ts';
+import type { Page } from 'puppeteer-core';
+import { goTo, openDisplay, signedInPage } from './stage.ts';
+import { useDemo } from './suite.ts';
 
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
 const PAGES = ['brief', 'plan', 'cut', 'stockpile', 'progress'];
@@ -22,26 +23,17 @@ async function axe(page: Page): Promise<string[]> {
   );
 }
 
-let server: Server;
-let browser: Browser;
-beforeAll(async () => {
-  server = await startServer({ demo: true });
-  browser = await startBrowser();
-});
-afterAll(async () => {
-  await browser?.close();
-  await server?.remove();
-});
+const demo = useDemo();
 
 describe.each(['day', 'night'])('axe finds nothing, %s', (theme) => {
   test('on the welcome and display pages, on every page of a display and in its panels', async () => {
-    const context = await browser.createBrowserContext();
+    const context = await demo.browser().createBrowserContext();
     const first = await context.newPage();
     await first.evaluateOnNewDocument((name) => localStorage.setItem('quarry-theme', name), theme);
-    await first.goto(server.url);
+    await first.goto(demo.server().url);
     await first.waitForSelector('::-p-text(Iva Thorsby)');
     expect(await axe(first)).toEqual([]);
-    const page = await signedInPage(browser, server, 'Iva Thorsby');
+    const page = await signedInPage(demo.browser(), demo.server(), 'Iva Thorsby');
     await page.evaluate((name) => localStorage.setItem('quarry-theme', name), theme);
     await page.reload();
     await page.waitForSelector('::-p-text(Skarn Edge)');
@@ -59,7 +51,7 @@ describe.each(['day', 'night'])('axe finds nothing, %s', (theme) => {
 });
 
 test('at phone width no page scrolls sideways', async () => {
-  const page = await signedInPage(browser, server, 'Iva Thorsby', { width: 390, height: 844 });
+  const page = await signedInPage(demo.browser(), demo.server(), 'Iva Thorsby', { width: 390, height: 844 });
   await openDisplay(page, 'Skarn Edge');
   for (const at of PAGES) {
     await goTo(page, at);

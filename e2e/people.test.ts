@@ -1,7 +1,7 @@
 import { mkdtempSync, readFileSync, rmSync, writeFileSync, existsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { Browser, Page } from 'puppeteer-core';
+import type { Page } from 'puppeteer-core';
 import {
   boardReady,
   fill,
@@ -12,23 +12,13 @@ import {
   saved,
   sees,
   signedInPage,
-  startBrowser,
   startServer,
   valueOf,
-  type Server,
 } from './stage.ts';
+import { useDemo } from './suite.ts';
 
 /** What people of different standing do: a first owner, a builder at the table, a viewer, somebody with a file. */
-let browser: Browser;
-let demo: Server;
-beforeAll(async () => {
-  demo = await startServer({ demo: true });
-  browser = await startBrowser();
-});
-afterAll(async () => {
-  await browser?.close();
-  await demo?.remove();
-});
+const demo = useDemo();
 
 const close = (page: Page) => page.browserContext().close();
 const disabled = (page: Page, name: string) =>
@@ -39,7 +29,7 @@ const until = async (holds: () => boolean) => {
 
 test('a real instance: the printed code makes the first account, once; sign out and in again', async () => {
   const server = await startServer();
-  const context = await browser.createBrowserContext();
+  const context = await demo.browser().createBrowserContext();
   const page = await context.newPage();
   try {
     const code = /one-time code (\w+)/.exec(server.output())?.[1] ?? '';
@@ -71,7 +61,7 @@ test('a real instance: the printed code makes the first account, once; sign out 
 });
 
 test('a builder works in an own section and nowhere else; a viewer looks', async () => {
-  const brenna = await signedInPage(browser, demo, 'Brenna Rook');
+  const brenna = await signedInPage(demo.browser(), demo.server(), 'Brenna Rook');
   await openDisplay(brenna, 'Skarn Edge');
   await pickFromOutline(brenna, 'Plots', 'Winding house');
   await sees(brenna, 'Winding house does not lie wholly in a section of yours');
@@ -90,7 +80,7 @@ test('a builder works in an own section and nowhere else; a viewer looks', async
   await sees(brenna, 'Proven', 40_000);
   expect(await disabled(brenna, 'Take this cutting')).toBe(true);
 
-  const suri = await signedInPage(browser, demo, 'Suri Vale');
+  const suri = await signedInPage(demo.browser(), demo.server(), 'Suri Vale');
   await openDisplay(suri, 'Skarn Edge');
   await sees(suri, 'Viewers may look at this display but not change it.');
   await pickFromOutline(suri, 'Plots', 'Baker');
@@ -104,7 +94,7 @@ test('a builder works in an own section and nowhere else; a viewer looks', async
 });
 
 test('a finding is kept with a reason, reopened, and lapses when its number changes', async () => {
-  const page = await signedInPage(browser, demo, 'Iva Thorsby');
+  const page = await signedInPage(demo.browser(), demo.server(), 'Iva Thorsby');
   await openDisplay(page, 'Heron at the weir');
   await page.waitForSelector('button[data-findings="1 0 0"]');
   await page.locator('button[data-findings]').click();
@@ -128,7 +118,7 @@ test('a finding is kept with a reason, reopened, and lapses when its number chan
 });
 
 test('a display goes out as a file and comes in as another; a broken file says what is wrong', async () => {
-  const page = await signedInPage(browser, demo, 'Iva Thorsby');
+  const page = await signedInPage(demo.browser(), demo.server(), 'Iva Thorsby');
   const folder = mkdtempSync(join(tmpdir(), 'quarry-files-'));
   try {
     const client = await page.createCDPSession();
@@ -146,13 +136,13 @@ test('a display goes out as a file and comes in as another; a broken file says w
     writeFileSync(broken, text.replace('"w": 288', '"w": 288000'));
     await input?.uploadFile(broken);
     await sees(page, 'field «w»: Too big');
-    expect(page.url()).toBe(`${demo.url}/`);
+    expect(page.url()).toBe(`${demo.server().url}/`);
     const renamed = join(folder, 'renamed.json');
     writeFileSync(renamed, text.replace('"name": "Larch Lane"', '"name": "Alder Lane"'));
     await input?.uploadFile(renamed);
     await boardReady(page);
     await sees(page, 'Alder Lane');
-    await page.goto(demo.url);
+    await page.goto(demo.server().url);
     await press(page, 'Delete Alder Lane');
     await press(page, 'Delete for everybody');
     await page.waitForFunction(() => !document.body.innerText.includes('Alder Lane'));
@@ -163,7 +153,7 @@ test('a display goes out as a file and comes in as another; a broken file says w
 });
 
 test('at the table with a phone: a stage on, a percentage, a base counted', async () => {
-  const page = await signedInPage(browser, demo, 'Mads Elvery', { width: 390, height: 844 });
+  const page = await signedInPage(demo.browser(), demo.server(), 'Mads Elvery', { width: 390, height: 844 });
   await openDisplay(page, 'Skarn Edge');
   await goTo(page, 'progress');
   await fill(page, 'Percent of ground done in section D', '101');
@@ -181,7 +171,7 @@ test('at the table with a phone: a stage on, a percentage, a base counted', asyn
 });
 
 test('things are drawn, measured, removed and brought back; theme and units stay', async () => {
-  const page = await signedInPage(browser, demo, 'Iva Thorsby');
+  const page = await signedInPage(demo.browser(), demo.server(), 'Iva Thorsby');
   await openDisplay(page, 'Larch Lane');
   await page.keyboard.press('b');
   const board = await (await page.$('[role="application"]'))?.boundingBox();

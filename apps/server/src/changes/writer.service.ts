@@ -66,7 +66,7 @@ export class WriterService implements OnModuleDestroy {
   }
 
   onModuleDestroy(): void {
-    this.flush();
+    while (this.queue.length > 0) this.flush();
   }
 
   private schedule(): void {

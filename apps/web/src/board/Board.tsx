@@ -72,6 +72,7 @@ export function Board({
   const [view, setView] = useState<Viewport | null>(null);
   const [draft, setDraft] = useState<Rect | null>(null);
   const [moving, setMoving] = useState<Rect | null>(null);
+  const [sizing, setSizing] = useState<Rect | null>(null);
   const press = useRef<{ x: number; y: number; view: Viewport; moved: boolean; on: 'pan' | 'draw' } | null>(
     null,
   );
@@ -97,7 +98,8 @@ export function Board({
     sheet.current = fresh;
     layer.current?.batchDraw();
     return () => fresh.dispose();
-  }, []);
+    // Once the fonts are there, everything is drawn with them.
+  }, [fontsReady]);
   const picture = (at: Viewport): Picture => ({
     scene,
     art,
@@ -140,7 +142,9 @@ export function Board({
     const drawing = tool !== 'pick' && !('button' in evt && evt.button === 1);
     press.current = { ...at, view, moved: false, on: drawing ? 'draw' : 'pan' };
   };
-  const move = ({ target }: Konva.KonvaEventObject<MouseEvent | TouchEvent>) => {
+  const move = ({ evt, target }: Konva.KonvaEventObject<MouseEvent | TouchEvent>) => {
+    // The button was let go outside the board.
+    if ('buttons' in evt && evt.buttons === 0) press.current = null;
     const at = pointerAt(target.getStage());
     if (!at || !view) return;
     if (!readOnly) usePointer.setState({ studs: toStuds(view, at.x, at.y) });
@@ -180,7 +184,7 @@ export function Board({
       event.preventDefault();
       const [dx, dy] = arrow;
       if (place && editable && picked && isPlaced(picked.kind)) {
-        const by = event.shiftKey ? 8 : event.altKey ? 0.5 : 1;
+        const by = event.shiftKey ? 8 : event.altKey && picked.kind !== 'footprint' ? 0.5 : 1;
         onPlace?.(
           picked.kind,
           picked.id,
@@ -232,7 +236,6 @@ export function Board({
             <KonvaLayer ref={layer}>
               <Shape
                 name="sheet"
-                key={String(fontsReady)}
                 sceneFunc={(context) =>
                   sheet.current?.draw(
                     context._context,
@@ -257,8 +260,10 @@ export function Board({
                   editable={editable && tool === 'pick'}
                   iron={palette.iron}
                   onMove={setMoving}
+                  onSize={setSizing}
                   onPlace={(rect) => {
                     setMoving(null);
+                    setSizing(null);
                     if (isPlaced(picked.kind)) onPlace?.(picked.kind, picked.id, fieldsOf(picked.kind, rect));
                   }}
                   onClick={(x, y) => pick(pickAt(scene, hidden, view, x, y, picked))}
@@ -274,8 +279,13 @@ export function Board({
                 />
               )}
               {draft && tool === 'measure' && <Measured draft={draft} view={view} iron={palette.iron} />}
-              {(moving ?? (tool === 'measure' ? null : draft)) && (
-                <SizeTag rect={moving ?? draft ?? BLANK} view={view} palette={palette} metric={metric} />
+              {(moving ?? sizing ?? (tool === 'measure' ? null : draft)) && (
+                <SizeTag
+                  rect={moving ?? sizing ?? draft ?? BLANK}
+                  view={view}
+                  palette={palette}
+                  metric={metric}
+                />
               )}
               {draft && tool === 'measure' && (
                 <SizeTag rect={draft} view={view} palette={palette} metric={metric} measure />
@@ -337,13 +347,14 @@ interface SelectionProps {
   view: Viewport;
   editable: boolean;
   iron: string;
-  onMove: (rect: Rect | null) => void;
+  onMove: (rect: Rect) => void;
+  onSize: (rect: Rect) => void;
   onPlace: (rect: Rect) => void;
   onClick: (x: number, y: number) => void;
 }
 
 /** The outline of what is picked, with handles where it may be changed; it moves and grows by its steps. */
-function Selection({ place, step, view, editable, iron, onMove, onPlace, onClick }: SelectionProps) {
+function Selection({ place, step, view, editable, iron, onMove, onSize, onPlace, onClick }: SelectionProps) {
   const shape = useRef<Konva.Rect>(null);
   const handles = useRef<Konva.Transformer>(null);
   useEffect(() => {
@@ -378,7 +389,7 @@ function Selection({ place, step, view, editable, iron, onMove, onPlace, onClick
           const at = target.getStage()?.getPointerPosition();
           if (at) onClick(at.x, at.y);
         }}
-        onTransform={() => shape.current && onMove(null)}
+        onTransform={() => shape.current && onSize(read(shape.current))}
         onTransformEnd={() => shape.current && settle(shape.current)}
       />
       {editable && (

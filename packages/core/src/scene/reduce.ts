@@ -26,6 +26,8 @@ export function reduce(scene: Scene, changes: readonly Change[]): Reduction {
   const next: Groups = { ...scene };
   const copied = new Set<Kind | 'removed'>();
   const inverse: Change[] = [];
+  /** Entities by kind, counted once a batch: a batch may add thousands. */
+  const counts = new Map<Kind, number>();
   const own = <K extends Kind | 'removed'>(kind: K): Groups[K] => {
     if (!copied.has(kind)) {
       next[kind] = { ...next[kind] };
@@ -46,7 +48,8 @@ export function reduce(scene: Scene, changes: readonly Change[]): Reduction {
       if (current) return refuse('duplicate', `There is already a ${word} with the id «${id}».`, current);
       if (kind === 'display' && id !== DISPLAY_ID)
         return refuse('invalid', `A scene has one display, called «${DISPLAY_ID}».`);
-      if (Object.keys(next[kind]).length >= MAX_ENTITIES)
+      const count = counts.get(kind) ?? Object.keys(next[kind]).length;
+      if (count >= MAX_ENTITIES)
         return refuse(
           'invalid',
           `A scene holds at most ${MAX_ENTITIES} of a kind; this would be one ${word} more.`,
@@ -55,6 +58,7 @@ export function reduce(scene: Scene, changes: readonly Change[]): Reduction {
       if (!read.success) return refuse('invalid', explain(word, id, read.error));
       const v = (next.removed[keyOf(kind, id)] ?? 0) + 1;
       put(own(kind), { ...read.data, id, v });
+      counts.set(kind, count + 1);
       inverse.unshift({ op: 'remove', kind, id, v });
       continue;
     }
@@ -71,6 +75,7 @@ export function reduce(scene: Scene, changes: readonly Change[]): Reduction {
         return refuse('invalid', 'The display entity cannot be removed from its scene.');
       const { id: _id, v: _v, ...data } = current;
       delete own(kind)[id];
+      counts.delete(kind);
       own('removed')[keyOf(kind, id)] = current.v;
       inverse.unshift({ op: 'add', kind, id, data });
       continue;

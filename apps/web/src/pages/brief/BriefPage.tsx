@@ -2,6 +2,7 @@ import { MM_PER_PLATE, formatPlates } from '@quarry/core/lattice';
 import { KINDS_OF_DISPLAY, SCHOOLS, displayOf, type Display } from '@quarry/core/scene';
 import { useDisplay, useMay } from '../../data/useDisplay.tsx';
 import { DateField, NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
+import { ModuleSize } from '../../ui/ModuleSize.tsx';
 import { Heading } from '../../ui/parts.tsx';
 import { Means } from './Means.tsx';
 import { Levels, Passages, People } from './lists.tsx';
@@ -168,23 +169,10 @@ function Limits({ display, disabled }: Part) {
         {...studs}
         onCommit={(overhang) => set('changed the overhang', { overhang })}
       />
-      <QuantityField
-        label="Largest module"
-        value={display.moduleMaxW}
-        min={8}
-        max={4096}
-        step={1}
-        {...studs}
-        onCommit={(moduleMaxW) => set('changed the largest module', { moduleMaxW })}
-      />
-      <QuantityField
-        label="by"
-        value={display.moduleMaxD}
-        min={8}
-        max={4096}
-        step={1}
-        {...studs}
-        onCommit={(moduleMaxD) => set('changed the largest module', { moduleMaxD })}
+      <ModuleSize
+        display={display}
+        disabled={disabled}
+        onSet={(fields) => set('changed the largest module', fields)}
       />
     </section>
   );

@@ -5,7 +5,8 @@ import { displayOf, listOf, reduce, type Scene } from '@quarry/core/scene';
 import { Board } from '../../board/Board.tsx';
 import { useDisplay, useEdit, useLink, usePlans } from '../../data/useDisplay.tsx';
 import { FindingItem } from '../../frame/Findings.tsx';
-import { NumberField, QuantityField } from '../../ui/fields.tsx';
+import { NumberField } from '../../ui/fields.tsx';
+import { ModuleSize } from '../../ui/ModuleSize.tsx';
 import { Basis, Empty, Failure, Heading, Line } from '../../ui/parts.tsx';
 import { useSurvey } from '../../workers/survey.tsx';
 import { useCutRun, type CutRun } from '../../workers/useCutRun.ts';
@@ -44,26 +45,7 @@ export function CutPage() {
     <div className="h-full grid lg:grid-cols-[268px_minmax(0,1fr)_300px] min-h-0">
       <section aria-label="The problem" className="border-r hair bg-base-100 overflow-auto px-3 py-2.5">
         <Heading>Cut into modules</Heading>
-        <QuantityField
-          label="Module at most"
-          value={display.moduleMaxW}
-          measure="studs"
-          step={1}
-          min={8}
-          max={4096}
-          disabled={!plans}
-          onCommit={(moduleMaxW) => set({ moduleMaxW })}
-        />
-        <QuantityField
-          label="by"
-          value={display.moduleMaxD}
-          measure="studs"
-          step={1}
-          min={8}
-          max={4096}
-          disabled={!plans}
-          onCommit={(moduleMaxD) => set({ moduleMaxD })}
-        />
+        <ModuleSize display={display} disabled={!plans} onSet={set} />
         <NumberField
           label="One module more costs"
           unit={display.currency}

@@ -59,7 +59,9 @@ export function PlanPage() {
             mayEdit={({ kind, id }) => may({ op: 'patch', kind, id, v: 1, set: {} }) === null}
             onPlace={(kind, id, place) => {
               const entity = scene[kind][id];
-              if (entity) edit.patch(`moved ${labelOf(scene, kind, id)}`, kind, entity, place);
+              if (!entity) return;
+              const verb = entity.w === place.w && entity.d === place.d ? 'moved' : 'resized';
+              edit.patch(`${verb} ${labelOf(scene, kind, id)}`, kind, entity, place);
             }}
             onDraw={draw}
             onClickStud={({ y }) => setRow(Math.floor(y))}

@@ -1,0 +1,31 @@
+import { MAX_STUDS, type Display } from '@quarry/core/scene';
+import { QuantityField } from './fields.tsx';
+
+/** The largest module, either way round: asked on the Brief and on Cut. */
+export function ModuleSize({
+  display,
+  disabled,
+  onSet,
+}: {
+  display: Display;
+  disabled: boolean;
+  onSet: (fields: Partial<Display>) => void;
+}) {
+  const common = { measure: 'studs', step: 1, min: 8, max: MAX_STUDS, disabled } as const;
+  return (
+    <>
+      <QuantityField
+        label="Module at most"
+        value={display.moduleMaxW}
+        {...common}
+        onCommit={(moduleMaxW) => onSet({ moduleMaxW })}
+      />
+      <QuantityField
+        label="by"
+        value={display.moduleMaxD}
+        {...common}
+        onCommit={(moduleMaxD) => onSet({ moduleMaxD })}
+      />
+    </>
+  );
+}
