@@ -24,6 +24,8 @@ const project = (displayName, roots) => ({
 export default {
   // A browser's journey takes tens of seconds on a slow machine.
   testTimeout: 120_000,
+  // Journeys wait more than they work: as many at once as there are cores.
+  maxWorkers: '100%',
   projects: [
     project('core', ['<rootDir>/packages', '<rootDir>/apps/cli']),
     project('server', ['<rootDir>/apps/server']),

@@ -124,6 +124,9 @@ export async function createApp(config: Config): Promise<Running> {
     .build();
   SwaggerModule.setup('api/docs', app, cleanupOpenApiDoc(SwaggerModule.createDocument(app, description)), {
     jsonDocumentUrl: 'api/docs.json',
+    customSiteTitle: 'Open Quarry: the interface',
+    // The page is ours: no other name at its top.
+    customCss: '.topbar { display: none }',
   });
   if (config.web) servePages(app, config.web);
   await app.init();

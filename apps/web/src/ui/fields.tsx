@@ -33,7 +33,7 @@ interface FrameProps {
 function Frame({ id, label, hint, error, children, wide, beside, bare }: FrameProps) {
   const hintText = hint && (
     <div
-      className={`fig ink-2 text-[11px] leading-4 whitespace-nowrap ${beside ? 'w-[4.2rem] text-right shrink-0' : wide ? '' : 'text-right'}`}
+      className={`fig ink-2 text-[11px] leading-4 whitespace-nowrap ${beside ? 'w-[4rem] text-right shrink-0' : wide ? '' : 'text-right'}`}
     >
       {hint}
     </div>

@@ -106,7 +106,7 @@ export function Dialog({
   }, [open]);
   return (
     <dialog ref={ref} className="modal" aria-label={title} onClose={onClose}>
-      <div className="modal-box border hair max-w-xl p-4">
+      <div className="modal-box border hair max-w-xl p-4 shadow-none">
         <div className="flex justify-between items-baseline gap-4 pb-2">
           <h2 className="text-base font-semibold">{title}</h2>
           <button type="button" className="btn btn-xs btn-ghost" onClick={onClose}>

@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
+import { counted } from '@quarry/core/check';
 import { adoptCutting, cutProblemOf, type Cutting } from '@quarry/core/cut';
 import { displayOf, listOf, reduce, type Scene } from '@quarry/core/scene';
 import { Board } from '../../board/Board.tsx';
@@ -34,7 +35,7 @@ export function CutPage() {
     if (
       stated.ok &&
       edit.change(
-        `took a cutting of ${cutting.modules.length} modules`,
+        `took a cutting of ${counted(cutting.modules.length, 'module')}`,
         adoptCutting(scene, cutting, stated.origin),
       )
     )
@@ -42,7 +43,7 @@ export function CutPage() {
   };
 
   return (
-    <div className="h-full grid lg:grid-cols-[268px_minmax(0,1fr)_300px] min-h-0">
+    <div className="h-full grid lg:grid-cols-[284px_minmax(0,1fr)_300px] min-h-0">
       <section aria-label="The problem" className="border-r hair bg-base-100 overflow-auto px-3 py-2.5">
         <Heading>Cut into modules</Heading>
         <ModuleSize display={display} disabled={!plans} onSet={set} />
@@ -81,7 +82,7 @@ export function CutPage() {
         )}
         {stated.ok && (
           <p className="ink-2 text-xs py-2">
-            {stated.problem.keep?.length ?? 0} buildings are kept whole;{' '}
+            {counted(stated.problem.keep?.length ?? 0, 'building')} kept whole;{' '}
             {stated.problem.bases.map(({ w, d, stock }) => `${stock} × ${w}×${d}`).join(', ')} owned.{' '}
             <Link className="link" to={`/d/${link.id}/stockpile`}>
               Change the bases
@@ -197,7 +198,7 @@ function Found({
   const money = (value: number) => `${value.toFixed(2)} ${currency}`;
   return (
     <>
-      <Heading aside={`${cutting.modules.length} modules`}>Cutting found</Heading>
+      <Heading aside={counted(cutting.modules.length, 'module')}>Cutting found</Heading>
       <dl>
         <Line label="Bases to buy">{money(cost.bases)}</Line>
         <Line label="Modules">{money(cost.modules)}</Line>

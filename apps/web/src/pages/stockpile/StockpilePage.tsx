@@ -1,6 +1,7 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
+import { counted } from '@quarry/core/check';
 import { baseNeeds, type BaseNeed } from '@quarry/core/cut';
 import { displayOf, listOf, type BaseType } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit, useLink, usePlans } from '../../data/useDisplay.tsx';
@@ -55,7 +56,7 @@ export function StockpilePage() {
           <Line label="At the prices typed" note={total === 0 && short > 0 ? 'no prices yet' : undefined}>
             {total.toFixed(2)} {currency}
           </Line>
-          <Line label="For">{modules} modules</Line>
+          <Line label="For">{counted(modules, 'module')}</Line>
         </dl>
         <Basis>
           Each module’s bases are counted by size, whichever way round they lie; what is owned is taken off,
