@@ -16,14 +16,13 @@ import type { Response } from 'express';
 import { createZodDto } from 'nestjs-zod';
 import { z } from 'zod';
 import {
-  PRESETS,
   blankDisplay,
   displayOf,
+  presetSchema,
   readFile,
   toRows,
   writeFile,
   type Actor,
-  type Preset,
   type Row,
 } from '@quarry/core/scene';
 import type { User } from '../accounts/accounts.service.ts';
@@ -31,10 +30,9 @@ import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
 import { ApiError, parseBody } from '../http/errors.ts';
 import { DisplaysService, type DisplayLine } from './displays.service.ts';
 
-const PRESET_NAMES = Object.keys(PRESETS) as [Preset, ...Preset[]];
 const createSchema = z.strictObject({
   name: z.string().trim().min(1, 'a name is needed').max(80),
-  preset: z.enum(PRESET_NAMES),
+  preset: presetSchema,
 });
 class CreateDisplayDto extends createZodDto(createSchema) {}
 

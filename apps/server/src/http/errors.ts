@@ -17,8 +17,11 @@ export interface Problem {
 
 /** An error with a status, a code and a sentence; extra fields travel along (a refusal's current entity). */
 export class ApiError extends HttpException {
+  readonly problem: Problem;
+
   constructor(status: HttpStatus, code: string, message: string, extra: Record<string, unknown> = {}) {
-    super({ code, message, ...extra }, status);
+    super(message, status);
+    this.problem = { ...extra, code, message };
   }
 }
 
@@ -57,7 +60,7 @@ export class ErrorFilter implements ExceptionFilter {
   }
 
   private describe(error: unknown): [number, Problem] {
-    if (error instanceof ApiError) return [error.getStatus(), error.getResponse() as Problem];
+    if (error instanceof ApiError) return [error.getStatus(), error.problem];
     if (isDiskFull(error))
       return [
         507,

@@ -1,31 +1,21 @@
 import type Konva from 'konva';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import {
-  Label,
-  Layer as KonvaLayer,
-  Line,
-  Rect as KonvaRect,
-  Shape,
-  Stage,
-  Tag,
-  Text,
-  Transformer,
-} from 'react-konva';
+import { Layer as KonvaLayer, Rect as KonvaRect, Shape, Stage } from 'react-konva';
 import type { Rect } from '@quarry/core/lattice';
 import type { Judged } from '@quarry/core/check';
 import { footprintBounds } from '@quarry/core/relief';
 import type { Scene } from '@quarry/core/scene';
 import { useView, type Picked, type Tool } from '../data/view.ts';
-import { say, sayAlso } from '../ui/quantity.ts';
 import { useSize } from '../ui/useSize.ts';
 import type { Survey } from '../workers/core.worker.ts';
 import type { Picture } from './ink.ts';
 import { groundArt } from './groundArt.ts';
+import { Measured, Selection, SizeTag, box } from './overlays.tsx';
 import { PALETTES } from './palette.ts';
 import { usePointer } from './pointer.ts';
 import { Sheet } from './sheet.ts';
 import { STEPS, fieldsOf, isPlaced, pickAt, placeOf, snapRect, type Placed } from './pick.ts';
-import { bringIn, fit, rectToScreen, rectToStuds, toStuds, zoomAt, type Viewport } from './viewport.ts';
+import { bringIn, fit, rectToScreen, toStuds, zoomAt, type Viewport } from './viewport.ts';
 
 /** What a tool draws. */
 export type Drawn = Exclude<Tool, 'pick' | 'measure'>;
@@ -48,6 +38,7 @@ interface BoardProps {
 
 /** Pixels the pointer may move before a press is a drag. */
 const SLOP = 4;
+
 /** The display shown before anything has a size, studs. */
 const BLANK: Rect = { x: 0, y: 0, w: 96, d: 48 };
 
@@ -87,7 +78,9 @@ export function Board({
   const [fontsReady, setFontsReady] = useState(false);
   useEffect(() => {
     void Promise.all(
-      ["500 11px 'Archivo Variable'", "10px 'Spline Sans Mono'"].map((font) => document.fonts.load(font)),
+      ["500 11px 'Archivo Variable'", "10px 'Spline Sans Mono'", "500 11px 'Spline Sans Mono'"].map((font) =>
+        document.fonts.load(font),
+      ),
     ).then(() => setFontsReady(true));
   }, []);
 
@@ -285,10 +278,11 @@ export function Board({
                   view={view}
                   palette={palette}
                   metric={metric}
+                  room={size}
                 />
               )}
               {draft && tool === 'measure' && (
-                <SizeTag rect={draft} view={view} palette={palette} metric={metric} measure />
+                <SizeTag rect={draft} view={view} palette={palette} metric={metric} room={size} measure />
               )}
             </KonvaLayer>
           </Stage>
@@ -328,7 +322,6 @@ export function Board({
 }
 
 const NOTHING: ReadonlySet<never> = new Set<never>();
-const box = ({ x, y, w, d }: Rect) => ({ x, y, width: w, height: d });
 
 /** The rectangle between two points; for measuring, w and d keep their sign. */
 function between(a: { x: number; y: number }, b: { x: number; y: number }, tool: Tool, snap: number): Rect {
@@ -338,120 +331,5 @@ function between(a: { x: number; y: number }, b: { x: number; y: number }, tool:
   return snapRect(
     { x: Math.min(a.x, b.x), y: Math.min(a.y, b.y), w: Math.abs(b.x - a.x), d: Math.abs(b.y - a.y) },
     step,
-  );
-}
-
-interface SelectionProps {
-  place: Rect;
-  step: number;
-  view: Viewport;
-  editable: boolean;
-  iron: string;
-  onMove: (rect: Rect) => void;
-  onSize: (rect: Rect) => void;
-  onPlace: (rect: Rect) => void;
-  onClick: (x: number, y: number) => void;
-}
-
-/** The outline of what is picked, with handles where it may be changed; it moves and grows by its steps. */
-function Selection({ place, step, view, editable, iron, onMove, onSize, onPlace, onClick }: SelectionProps) {
-  const shape = useRef<Konva.Rect>(null);
-  const handles = useRef<Konva.Transformer>(null);
-  useEffect(() => {
-    if (handles.current && shape.current) handles.current.nodes([shape.current]);
-  }, [editable]);
-  const on = rectToScreen(view, place);
-  const snapped = (rect: Rect) => snapRect(rectToStuds(view, rect), step);
-  const read = (node: Konva.Rect): Rect =>
-    snapped({ x: node.x(), y: node.y(), w: node.width() * node.scaleX(), d: node.height() * node.scaleY() });
-  const settle = (node: Konva.Rect) => {
-    const rect = read(node);
-    node.scale({ x: 1, y: 1 });
-    onPlace(rect);
-  };
-  return (
-    <>
-      <KonvaRect
-        ref={shape}
-        {...box(on)}
-        stroke={iron}
-        strokeWidth={2.5}
-        strokeScaleEnabled={false}
-        fill={`${iron}1c`}
-        draggable={editable}
-        dragBoundFunc={({ x, y }) => {
-          const { x: sx, y: sy } = snapped({ x, y, w: on.w, d: on.d });
-          return { x: view.x + sx * view.scale, y: view.y + sy * view.scale };
-        }}
-        onDragMove={({ target }) => onMove(read(target as Konva.Rect))}
-        onDragEnd={({ target }) => settle(target as Konva.Rect)}
-        onClick={({ target }) => {
-          const at = target.getStage()?.getPointerPosition();
-          if (at) onClick(at.x, at.y);
-        }}
-        onTransform={() => shape.current && onSize(read(shape.current))}
-        onTransformEnd={() => shape.current && settle(shape.current)}
-      />
-      {editable && (
-        <Transformer
-          ref={handles}
-          rotateEnabled={false}
-          flipEnabled={false}
-          keepRatio={false}
-          ignoreStroke
-          borderEnabled={false}
-          anchorSize={8}
-          anchorCornerRadius={0}
-          anchorStroke={iron}
-          anchorFill="#ffffff"
-          boundBoxFunc={(_, next) => {
-            const { x, y, w, d } = rectToScreen(
-              view,
-              snapped({ x: next.x, y: next.y, w: next.width, d: next.height }),
-            );
-            return { ...next, x, y, width: w, height: d };
-          }}
-        />
-      )}
-    </>
-  );
-}
-
-function Measured({ draft, view, iron }: { draft: Rect; view: Viewport; iron: string }) {
-  const { x, y, w, d } = rectToScreen(view, draft);
-  return <Line points={[x, y, x + w, y + d]} stroke={iron} strokeWidth={2} dash={[6, 3]} listening={false} />;
-}
-
-/** The size while it changes: studs and millimetres (or inches) beside the pointer's rectangle. */
-function SizeTag({
-  rect,
-  view,
-  palette,
-  metric,
-  measure,
-}: {
-  rect: Rect;
-  view: Viewport;
-  palette: (typeof PALETTES)['day'];
-  metric: 'mm' | 'in';
-  measure?: boolean;
-}) {
-  const on = rectToScreen(view, rect);
-  const reach = Math.hypot(rect.w, rect.d);
-  const words = measure
-    ? `${say(reach, 'studs')}  ${sayAlso(reach, 'studs', metric)}\n${say(Math.abs(rect.w), 'studs')} across, ${say(Math.abs(rect.d), 'studs')} deep`
-    : `${say(rect.w, 'studs')} × ${say(rect.d, 'studs')}\n${sayAlso(rect.w, 'studs', metric)} × ${sayAlso(rect.d, 'studs', metric)}\nat ${Number(rect.x.toFixed(2))}, ${Number(rect.y.toFixed(2))}`;
-  return (
-    <Label x={on.x + Math.max(0, on.w) + 8} y={on.y} listening={false}>
-      <Tag fill={palette.ink} />
-      <Text
-        text={words}
-        fill={palette.paper}
-        padding={5}
-        fontSize={11}
-        lineHeight={1.3}
-        fontFamily="Spline Sans Mono"
-      />
-    </Label>
   );
 }

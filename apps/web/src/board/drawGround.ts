@@ -75,7 +75,7 @@ export function drawContours(ctx: CanvasRenderingContext2D, picture: Picture, ar
     }
     ctx.globalAlpha = 1;
   });
-  ctx.font = `10px ${MONO}`;
+  ctx.font = `500 11px ${MONO}`;
   ctx.textAlign = 'center';
   ctx.textBaseline = 'middle';
   for (const { label } of art.contours) {
@@ -83,6 +83,7 @@ export function drawContours(ctx: CanvasRenderingContext2D, picture: Picture, ar
     const { x, y } = toScreen(view, label.x, label.y);
     halo(ctx, label.text, x, y, palette.contour, palette.sheet);
   }
+  ctx.font = `10px ${MONO}`;
   // A spot height at the highest ground of each section.
   ctx.textAlign = 'left';
   for (const section of listOf(picture.scene, 'section')) {

@@ -1,6 +1,14 @@
 import { QueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import { PRESETS, ROLES, batchSchema, rowSchema, type Batch, type Preset } from '@quarry/core/scene';
+import {
+  PRESETS,
+  ROLES,
+  presetSchema,
+  batchSchema,
+  rowSchema,
+  type Batch,
+  type Preset,
+} from '@quarry/core/scene';
 
 /** The one fetch layer: every request of the pages goes through `call`, every answer through its schema. */
 
@@ -106,7 +114,7 @@ export const api = {
 export const fileUrl = (id: string) => `/api/displays/${id}/file`;
 export const streamUrl = (id: string, after: number) => `/api/displays/${id}/stream?after=${after}`;
 
-export const PRESET_LIST = Object.entries(PRESETS).map(([id, { word }]) => ({ id: id as Preset, word }));
+export const PRESET_LIST = presetSchema.options.map((id) => ({ id, word: PRESETS[id].word }));
 
 /** What was asked and not found or not allowed is not asked again by itself. */
 export const queryClient = new QueryClient({

@@ -7,16 +7,8 @@ export interface Picked {
 }
 export const TOOLS = ['pick', 'footprint', 'pad', 'plot', 'section', 'table', 'measure'] as const;
 export type Tool = (typeof TOOLS)[number];
-export const LAYERS = {
-  tables: 'Tables',
-  ground: 'Ground',
-  contours: 'Contours',
-  plots: 'Plots',
-  sections: 'Sections',
-  modules: 'Modules',
-  findings: 'Findings',
-} as const;
-export type Layer = keyof typeof LAYERS;
+export const LAYERS = ['tables', 'ground', 'contours', 'plots', 'sections', 'modules', 'findings'] as const;
+export type Layer = (typeof LAYERS)[number];
 type Theme = 'day' | 'night';
 type Metric = 'mm' | 'in';
 

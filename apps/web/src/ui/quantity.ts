@@ -28,5 +28,5 @@ export function say(value: number, measure: Measure): string {
 export function sayAlso(value: number, measure: Measure, metric: 'mm' | 'in'): string {
   const length = Math.round(value * MEASURES[measure].size);
   if (metric === 'in') return formatInches(length);
-  return measure === 'mm' ? formatStuds(length) : formatMm(length);
+  return measure === 'mm' ? `${formatStuds(length).split(' ')[0]} st` : formatMm(length);
 }

@@ -188,12 +188,14 @@ export interface Relaxation {
  * Bounds the cost from below by column generation: the relaxation starts from the modules of known cuttings and
  * takes in those of negative reduced cost until none is left. Stopped early, the bound is Lagrange's:
  * the objective plus the least reduced cost times the most modules there can be.
+ * @param mostModules no cutting worth having has more modules than this; at most the cells of the region
  */
 export function relaxation(
   highs: Highs,
   grid: Grid,
   candidates: Candidates,
   start: readonly Cells[],
+  mostModules: number,
   outOfTime: () => boolean,
 ): Relaxation {
   const { infinity } = highs;
@@ -217,7 +219,6 @@ export function relaxation(
     if (index >= 0 && !present[index]) take(columns, index);
   }
   const reduced = new Float64Array(candidates.count);
-  const most = Math.ceil(grid.cellCount);
   let bound = -Infinity;
   const model = highs.createModel({
     numCols: columns.cost.length,
@@ -247,7 +248,7 @@ export function relaxation(
           least = Math.min(least, reduced[i]);
         }
       }
-      bound = Math.max(bound, model.getObjectiveValue() + least * most);
+      bound = Math.max(bound, model.getObjectiveValue() + least * mostModules);
       if (negative.length === 0)
         return {
           bound: model.getObjectiveValue(),

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import loadHighs, { type Highs } from 'highs';
+import { quickBound } from './bound.ts';
 import { guillotine } from './construct.ts';
 import { gridOf, type Cells } from './grid.ts';
 import { candidatesOf, relaxation } from './master.ts';
@@ -227,12 +228,14 @@ describe('the bound', () => {
       fc.property(problems, fc.integer({ min: 0, max: 3 }), (problem, rounds) => {
         const least = leastCost(problem);
         const grid = gridOf(problem);
+        expect(quickBound(grid)).toBeLessThanOrEqual(least + 1e-6);
         let asked = 0;
         const { bound, converged } = relaxation(
           highs,
           grid,
           candidatesOf(grid, new TilingBook(problem)),
           [],
+          grid.cellCount,
           () => asked++ >= rounds,
         );
         if (least < Infinity) expect(bound).toBeLessThanOrEqual(least + 1e-6);
@@ -255,6 +258,17 @@ describe('the bound', () => {
       { numRuns: 30 },
     );
   }, 120_000);
+});
+
+test('the quick bound is exact where every module is full: 96 × 96 in two modules of 96 × 48 on bases of one size', () => {
+  const problem: CutProblem = {
+    region: area(12, 12),
+    bases: [base(6, 6, 14, 1)],
+    module: { maxW: 96, maxD: 48 },
+    weights: { module: 5, seam: 0.05 },
+  };
+  // By hand: 2 modules, 3 bases bought, one seam of 96 studs.
+  expect(quickBound(gridOf(problem))).toBeCloseTo(2 * 5 + 3 * 14 + 96 * 0.05, 9);
 });
 
 describe('writing a cutting', () => {

@@ -1,4 +1,5 @@
 import type { Highs } from 'highs';
+import { quickBound } from './bound.ts';
 import { guillotine } from './construct.ts';
 import { plainFaults, uncovered } from './explain.ts';
 import { gridOf, type Cells, type Grid } from './grid.ts';
@@ -21,6 +22,8 @@ export interface SolveOptions {
   stopped?: () => boolean;
 }
 
+/** Share of the time after which an unfinished relaxation gives way to looking for better cuttings. */
+const RELAXATION_SHARE = 0.6;
 /** Most candidates the exact solver is given: beyond it the best by reduced cost, and its bound is not used. */
 const MAX_POOL = 40_000;
 
@@ -42,7 +45,10 @@ export function solveCut(problem: CutProblem, options: SolveOptions): CutAnswer 
   const grid = gridOf(problem);
   const book = new TilingBook(problem);
   let best: Plan | null = null;
-  let bound = trivialBound(grid);
+  let bound = quickBound(grid);
+  const leastSoFar = (): number => best?.cost.total ?? Infinity;
+  /** What a better cutting may cost more than the bound: nothing when the best is proven. */
+  const limit = () => leastSoFar() - bound + 1e-6;
   const report = (): Cutting | null => {
     if (!best) return null;
     const cutting = toCutting(grid, best, Math.min(bound, best.cost.total), elapsed());
@@ -59,7 +65,7 @@ export function solveCut(problem: CutProblem, options: SolveOptions): CutAnswer 
   };
 
   const seen = firstAnswers(grid, book, offer, () => stopped() || elapsed() > Math.min(0.25, seconds));
-  if (outOfTime() && best) return answer(report());
+  if (best && (outOfTime() || limit() <= 1e-5)) return answer(report());
   const candidates = candidatesOf(grid, book);
   const bare = uncovered(grid, candidates);
   if (bare) return { feasible: false, reasons: [bare] };
@@ -71,13 +77,25 @@ export function solveCut(problem: CutProblem, options: SolveOptions): CutAnswer 
           reasons: ['No cutting by straight cuts was found, and the exact solver is not loaded.'],
         };
 
-  const relaxed = relaxation(highs, grid, candidates, seen, outOfTime);
+  // A better cutting than the best costs less than it, so has at most so many modules.
+  const { module: moduleWeight } = problem.weights;
+  const mostModules = Math.min(
+    grid.cellCount,
+    moduleWeight > 0 ? Math.ceil(leastSoFar() / moduleWeight) : Infinity,
+  );
+  const relaxed = relaxation(
+    highs,
+    grid,
+    candidates,
+    seen,
+    mostModules,
+    () => stopped() || elapsed() >= seconds * RELAXATION_SHARE,
+  );
   bound = Math.max(bound, relaxed.bound);
   report();
-  const limit = () => (best?.cost.total ?? Infinity) - bound + 1e-6;
   const solve = (pool: number[], time: number, whole: boolean) => {
-    // Whatever was left out costs at least the bound plus its reduced cost, so cannot beat the best.
-    const ceiling = best?.cost.total ?? Infinity;
+    // Whatever was left out costs at least the relaxation's bound plus its reduced cost, so cannot beat the best.
+    const ceiling = leastSoFar();
     const raise = (value: number) => {
       if (whole && Math.min(value, ceiling) > bound + 1e-6) {
         bound = Math.min(value, ceiling);
@@ -94,8 +112,10 @@ export function solveCut(problem: CutProblem, options: SolveOptions): CutAnswer 
   if (!outOfTime() && best && limit() > 1e-5) solve([...relaxed.active], left() * 0.3, false);
   if (!outOfTime() && limit() > 1e-5) {
     const whole = relaxed.converged;
+    // The reduced costs belong to the relaxation's own bound, whatever better bound is known besides.
+    const slack = leastSoFar() - relaxed.bound + 1e-6;
     let pool: number[] = [];
-    for (let i = 0; i < candidates.count; i++) if (!whole || relaxed.reduced[i] <= limit()) pool.push(i);
+    for (let i = 0; i < candidates.count; i++) if (!whole || relaxed.reduced[i] <= slack) pool.push(i);
     const all = pool.length <= MAX_POOL;
     if (!all) pool = pool.sort((a, b) => relaxed.reduced[a] - relaxed.reduced[b]).slice(0, MAX_POOL);
     const complete = candidates.sizes.every((size) => size.complete);
@@ -115,11 +135,6 @@ export function solveCut(problem: CutProblem, options: SolveOptions): CutAnswer 
 
 function answer(cutting: Cutting | null): CutAnswer {
   return cutting ? { feasible: true, cutting } : { feasible: false, reasons: ['No cutting was found.'] };
-}
-
-/** At least one module for each full load of the largest module's area. */
-function trivialBound(grid: Grid): number {
-  return grid.problem.weights.module * Math.ceil(grid.cellCount / Math.max(1, grid.long * grid.short));
 }
 
 /** Straight-cut answers under a few prices for stocked bases. @returns every module rectangle seen, to start the relaxation */

@@ -1,4 +1,4 @@
-import { INCH, UNITS, type Length, type Unit } from './units.ts';
+import { INCH, UNITS, UNIT_NAMES, type Length, type Unit } from './units.ts';
 
 /** A quantity as read, or the sentence that says what is wrong with it. */
 export type Parsed = { ok: true; length: Length; units: Unit[] } | { ok: false; error: string };
@@ -25,7 +25,7 @@ const FRACTIONS: Record<string, string> = {
   '⅞': ' 7/8',
 };
 const WORDS = new Map<string, Unit>(
-  Object.entries(UNITS).flatMap(([unit, { words }]) => words.map((word) => [word, unit as Unit] as const)),
+  UNIT_NAMES.flatMap((unit) => UNITS[unit].words.map((word) => [word, unit] as const)),
 );
 /**
  * `15 1/8`, `1/8`, `3.5`, `3,5`, `1,152` or `12`, then a unit word or none. A comma before exactly three digits

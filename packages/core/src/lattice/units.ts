@@ -27,7 +27,11 @@ export const MM_PER_STUD = STUD / MM;
 export const MM_PER_PLATE = PLATE / MM;
 export const PLATES_PER_BRICK = BRICK / PLATE;
 
-/** Each unit a person may type, with its exact length and the words for it; the first word is the printed one. */
+/** The units a person may type. */
+export const UNIT_NAMES = ['stud', 'brick', 'plate', 'tick', 'mm', 'cm', 'm', 'in', 'ft'] as const;
+export type Unit = (typeof UNIT_NAMES)[number];
+
+/** Each of them with its exact length and the words for it; the first word is the printed one. */
 export const UNITS = {
   stud: { length: STUD, words: ['studs', 'stud', 'st', 's'] },
   brick: { length: BRICK, words: ['bricks', 'brick', 'b'] },
@@ -38,9 +42,7 @@ export const UNITS = {
   m: { length: 1000 * MM, words: ['m', 'metre', 'metres'] },
   in: { length: INCH, words: ['in', 'inch', 'inches', '"', '″'] },
   ft: { length: 12 * INCH, words: ['ft', 'foot', 'feet', "'", '′'] },
-} as const satisfies Record<string, { length: Length; words: readonly string[] }>;
-
-export type Unit = keyof typeof UNITS;
+} as const satisfies Record<Unit, { length: Length; words: readonly string[] }>;
 
 /**
  * Outer size of a row of `studs` studs, in nm: 8n − 0.2 mm, 0.1 mm of play at each end (from memory).

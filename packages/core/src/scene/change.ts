@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { KIND_NAMES, idSchema } from './schema.ts';
+import { idSchema, kindSchema } from './schema.ts';
 
 /**
  * All writing is a change. A patch or a removal names the version it was made against; a batch of changes lands
@@ -7,12 +7,11 @@ import { KIND_NAMES, idSchema } from './schema.ts';
  */
 const fields = z.record(z.string().max(40), z.unknown());
 const version = z.int().min(1);
-const kind = z.enum(KIND_NAMES);
 
 export const changeSchema = z.discriminatedUnion('op', [
-  z.strictObject({ op: z.literal('add'), kind, id: idSchema, data: fields }),
-  z.strictObject({ op: z.literal('patch'), kind, id: idSchema, v: version, set: fields }),
-  z.strictObject({ op: z.literal('remove'), kind, id: idSchema, v: version }),
+  z.strictObject({ op: z.literal('add'), kind: kindSchema, id: idSchema, data: fields }),
+  z.strictObject({ op: z.literal('patch'), kind: kindSchema, id: idSchema, v: version, set: fields }),
+  z.strictObject({ op: z.literal('remove'), kind: kindSchema, id: idSchema, v: version }),
 ]);
 export type Change = z.infer<typeof changeSchema>;
 

@@ -5,5 +5,5 @@ export { reduce, type Refusal, type Reduction } from './reduce.ts';
 export * from './undo.ts';
 export * from './file.ts';
 export * from './permission.ts';
-export { blankDisplay, PRESETS, type Preset } from './presets.ts';
+export { blankDisplay, presetSchema, PRESETS, type Preset } from './presets.ts';
 export { fromRows, rowSchema, toRows, type Row } from './snapshot.ts';

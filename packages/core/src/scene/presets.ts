@@ -1,15 +1,19 @@
+import { z } from 'zod';
 import { sceneFrom } from './file.ts';
 import type { Scene } from './scene.ts';
 
-/** Starting points for a new display: each is small, valid, and says what to do first. */
+/** Starting points for a new display. */
+export const presetSchema = z.enum(['vignette16', 'vignette8', 'shelf', 'table', 'city']);
+export type Preset = z.infer<typeof presetSchema>;
+
+/** Each is small, valid and ready to be changed; sizes in studs. `limit`: the size is a rule, not only a start. */
 export const PRESETS = {
   vignette16: { word: 'Vignette 16×16', kind: 'vignette', w: 16, d: 16, limit: true },
   vignette8: { word: 'Vignette 8×8', kind: 'vignette', w: 8, d: 8, limit: true },
   shelf: { word: 'Shelf diorama 96×48', kind: 'diorama', w: 96, d: 48, limit: false },
   table: { word: 'Table diorama 192×96', kind: 'diorama', w: 192, d: 96, limit: false },
   city: { word: 'City on two tables 288×96', kind: 'city', w: 288, d: 96, limit: false },
-} as const;
-export type Preset = keyof typeof PRESETS;
+} as const satisfies Record<Preset, object>;
 
 /** Common base sizes with a price guess in the display's currency (common practice, no source: change them). */
 const BASES = [

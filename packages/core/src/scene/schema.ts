@@ -158,6 +158,23 @@ const acceptanceSchema = z.strictObject({
   at: z.iso.datetime().nullable().default(null),
 });
 
+export const kindSchema = z.enum([
+  'display',
+  'level',
+  'footprint',
+  'table',
+  'passage',
+  'pad',
+  'plot',
+  'person',
+  'section',
+  'baseType',
+  'module',
+  'acceptance',
+]);
+export type Kind = z.infer<typeof kindSchema>;
+export const KIND_NAMES = kindSchema.options;
+
 /** Every kind of entity with its schema, the key of its group in a file, and the word for it. */
 export const KINDS = {
   display: { schema: displaySchema, group: 'display', word: 'display' },
@@ -172,10 +189,7 @@ export const KINDS = {
   baseType: { schema: baseTypeSchema, group: 'bases', word: 'base size' },
   module: { schema: moduleSchema, group: 'modules', word: 'module' },
   acceptance: { schema: acceptanceSchema, group: 'acceptances', word: 'acceptance' },
-} as const;
-
-export type Kind = keyof typeof KINDS;
-export const KIND_NAMES = Object.keys(KINDS) as [Kind, ...Kind[]];
+} as const satisfies Record<Kind, { schema: z.ZodObject; group: string; word: string }>;
 
 /** What an entity of a kind says, without its id and version. */
 export type DataOf<K extends Kind> = z.output<(typeof KINDS)[K]['schema']>;

@@ -1,12 +1,12 @@
 import { z } from 'zod';
 import type { Change } from './change.ts';
-import { KIND_NAMES, idSchema } from './schema.ts';
+import { KIND_NAMES, idSchema, kindSchema } from './schema.ts';
 import { emptyScene, keyOf, listOf, type Scene } from './scene.ts';
 import { reduce } from './reduce.ts';
 
 /** An entity as a row: how scenes are stored and sent. `data` is null for a removed one, whose last version is kept. */
 export const rowSchema = z.strictObject({
-  kind: z.enum(KIND_NAMES),
+  kind: kindSchema,
   id: idSchema,
   v: z.int().min(1),
   data: z.record(z.string(), z.unknown()).nullable(),

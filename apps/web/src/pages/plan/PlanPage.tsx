@@ -8,8 +8,9 @@ import { Profile } from '../../board/Profile.tsx';
 import { fieldsOf } from '../../board/pick.ts';
 import { usePointer } from '../../board/pointer.ts';
 import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
-import { LAYERS, useView, type Layer } from '../../data/view.ts';
+import { LAYERS, useView } from '../../data/view.ts';
 import { TOOL_LIST } from '../../frame/pages.ts';
+import { capital } from '../../ui/words.ts';
 import { Quantity } from '../../ui/parts.tsx';
 import { useSurvey } from '../../workers/survey.tsx';
 import { Inspector } from './Inspector.tsx';
@@ -120,7 +121,7 @@ function Toolbar({ forbids }: { forbids: string | null }) {
       <span className="w-px h-5 bg-base-300 mx-2" />
       <Layers size={13} aria-hidden className="ink-2" />
       <div role="group" aria-label="Layers" className="flex">
-        {(Object.keys(LAYERS) as Layer[]).map((layer) => (
+        {LAYERS.map((layer) => (
           <button
             key={layer}
             type="button"
@@ -128,7 +129,7 @@ function Toolbar({ forbids }: { forbids: string | null }) {
             onClick={() => toggleLayer(layer)}
             className={`btn btn-xs btn-ghost px-1.5 font-normal ${hidden.has(layer) ? 'line-through ink-2' : ''}`}
           >
-            {LAYERS[layer]}
+            {capital(layer)}
           </button>
         ))}
       </div>
