@@ -101,6 +101,7 @@ export function Board({
     view: at,
     hidden: readOnly ? NOTHING : hidden,
     cutRow,
+    metric,
     ...size,
   });
   const whole = footprintBounds(scene) ?? BLANK;
@@ -289,7 +290,7 @@ export function Board({
         )}
       </div>
       {!readOnly && view && (
-        <div className="absolute right-3 bottom-16 flex flex-col border hair bg-base-100">
+        <div className="absolute right-7 bottom-20 flex flex-col border hair bg-base-100">
           <button
             type="button"
             className="btn btn-xs btn-ghost btn-square fig"

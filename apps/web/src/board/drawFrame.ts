@@ -1,5 +1,6 @@
+import { MM_PER_STUD } from '@quarry/core/lattice';
 import { MONO, RULER, SANS, halo, type Picture } from './ink.ts';
-import { toScreen, toStuds } from './viewport.ts';
+import { toScreen } from './viewport.ts';
 
 /** Draws what stays where it is on the screen: rulers, scale bar and north. */
 export function drawFrame(ctx: CanvasRenderingContext2D, picture: Picture): void {
@@ -17,7 +18,7 @@ export function drawCutRow(
   if (!art) return;
   const { y } = toScreen(view, 0, row + 0.5);
   const from = Math.max(RULER, toScreen(view, art.relief.x, 0).x - 12);
-  const to = Math.min(width - 8, toScreen(view, art.relief.x + art.relief.w, 0).x + 12);
+  const to = Math.min(width - RULER - 8, toScreen(view, art.relief.x + art.relief.w, 0).x + 12);
   ctx.strokeStyle = palette.ink;
   ctx.lineWidth = 1;
   ctx.setLineDash([6, 4]);
@@ -33,58 +34,101 @@ export function drawCutRow(
   halo(ctx, 'S′', to - 5, y - 1, palette.ink, palette.paper);
 }
 
-/** A step of 8 × 1, 2, 3, 6, 12 … studs whose ticks are far enough apart to be labelled. */
-function tickStep(scale: number): number {
-  return [1, 4, 8, 16, 48, 96, 192, 384, 768].find((step) => step * scale >= 44) ?? 1536;
+/** The least step of a scale whose ticks are far enough apart to be labelled. @param pixels px a unit of the scale */
+const stepOf = (steps: readonly number[], pixels: number) =>
+  steps.find((step) => step * pixels >= 44) ?? steps[steps.length - 1];
+
+/** Steps that fit the grid (studs) and the tape (centimetres, inches). */
+const STUD_STEPS = [1, 4, 8, 16, 48, 96, 192, 384, 768, 1536];
+const TAPE_STEPS = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000];
+
+/** Studs along the far and west sides, the tape along the near and east sides. */
+function drawRulers(ctx: CanvasRenderingContext2D, picture: Picture): void {
+  const { palette, width, height, metric } = picture;
+  const tape =
+    metric === 'in' ? { studs: 25.4 / MM_PER_STUD, word: 'in' } : { studs: 10 / MM_PER_STUD, word: 'cm' };
+  ruler(ctx, picture, { across: true, at: 0, unit: 1, steps: STUD_STEPS });
+  ruler(ctx, picture, { across: false, at: 0, unit: 1, steps: STUD_STEPS });
+  ruler(ctx, picture, { across: true, at: height - RULER, unit: tape.studs, steps: TAPE_STEPS });
+  ruler(ctx, picture, { across: false, at: width - RULER, unit: tape.studs, steps: TAPE_STEPS });
+  ctx.font = `10px ${MONO}`;
+  ctx.textAlign = 'center';
+  ctx.textBaseline = 'middle';
+  for (const [x, y, word] of [
+    [0, 0, 'st'],
+    [width - RULER, height - RULER, tape.word],
+    [width - RULER, 0, ''],
+    [0, height - RULER, ''],
+  ] as const) {
+    ctx.fillStyle = palette.sheet;
+    ctx.fillRect(x, y, RULER, RULER);
+    ctx.fillStyle = palette.ink2;
+    ctx.fillText(word, x + RULER / 2, y + RULER / 2);
+  }
 }
 
-function drawRulers(ctx: CanvasRenderingContext2D, { palette, view, width, height }: Picture): void {
+interface Ruler {
+  across: boolean;
+  /** Screen place of its near side, px. */
+  at: number;
+  /** Studs in one unit of its scale. */
+  unit: number;
+  steps: readonly number[];
+}
+
+function ruler(
+  ctx: CanvasRenderingContext2D,
+  { palette, view, width, height }: Picture,
+  { across, at, unit, steps }: Ruler,
+): void {
+  const length = across ? width : height;
+  const origin = across ? view.x : view.y;
+  const pixels = unit * view.scale;
+  const step = stepOf(steps, pixels);
+  // Ticks stand on the side towards the plan.
+  const [inner, outer] = at === 0 ? [RULER - 6, RULER] : [at, at + 6];
+  const line = (a: number, b: number, c: number, d: number) => {
+    ctx.moveTo(across ? a : b, across ? b : a);
+    ctx.lineTo(across ? c : d, across ? d : c);
+  };
   ctx.fillStyle = palette.sheet;
-  ctx.fillRect(0, 0, width, RULER);
-  ctx.fillRect(0, 0, RULER, height);
-  ctx.strokeStyle = palette.line;
+  ctx.fillRect(across ? 0 : at, across ? at : 0, across ? width : RULER, across ? RULER : height);
   ctx.lineWidth = 1;
+  ctx.strokeStyle = palette.line;
   ctx.beginPath();
-  ctx.moveTo(0, RULER + 0.5);
-  ctx.lineTo(width, RULER + 0.5);
-  ctx.moveTo(RULER + 0.5, 0);
-  ctx.lineTo(RULER + 0.5, height);
+  const edge = (at === 0 ? RULER : at) + 0.5;
+  line(0, edge, length, edge);
   ctx.stroke();
-  const step = tickStep(view.scale);
-  ctx.fillStyle = palette.ink2;
   ctx.strokeStyle = palette.ink2;
+  ctx.fillStyle = palette.ink2;
   ctx.font = `10px ${MONO}`;
-  const from = toStuds(view, RULER, RULER);
-  const to = toStuds(view, width, height);
-  ctx.beginPath();
-  ctx.textBaseline = 'middle';
   ctx.textAlign = 'left';
-  for (let stud = Math.ceil(from.x / step) * step; stud <= to.x; stud += step) {
-    const { x } = toScreen(view, stud, 0);
-    ctx.moveTo(x + 0.5, RULER - 6);
-    ctx.lineTo(x + 0.5, RULER);
-    ctx.fillText(String(stud), x + 3, 9);
-  }
-  for (let stud = Math.ceil(from.y / step) * step; stud <= to.y; stud += step) {
-    const { y } = toScreen(view, 0, stud);
-    ctx.moveTo(RULER - 6, y + 0.5);
-    ctx.lineTo(RULER, y + 0.5);
+  ctx.textBaseline = 'middle';
+  ctx.beginPath();
+  for (
+    let tick = Math.ceil((RULER - origin) / pixels / step);
+    tick * step * pixels + origin <= length - RULER;
+    tick++
+  ) {
+    const along = tick * step * pixels + origin;
+    line(along + 0.5, inner, along + 0.5, outer);
     ctx.save();
-    ctx.translate(9, y + 3);
-    ctx.rotate(Math.PI / 2);
-    ctx.fillText(String(stud), 0, 0);
+    const middle = at === 0 ? 9 : at + 12;
+    ctx.translate(across ? along + 3 : middle, across ? middle : along + 3);
+    if (!across) ctx.rotate(Math.PI / 2);
+    const label = String(tick * step);
+    // A label that would run into the corner is left out; its tick stays.
+    if (along + 3 + ctx.measureText(label).width < length - RULER) ctx.fillText(label, 0, 0);
     ctx.restore();
   }
   ctx.stroke();
-  ctx.fillStyle = palette.sheet;
-  ctx.fillRect(0, 0, RULER, RULER);
 }
 
 function drawScale(ctx: CanvasRenderingContext2D, { palette, view, width, height }: Picture): void {
-  const step = tickStep(view.scale / 2);
+  const step = stepOf(STUD_STEPS, view.scale / 2);
   const length = step * view.scale;
-  const right = width - 14;
-  const y = height - 22;
+  const right = width - 14 - RULER;
+  const y = height - 22 - RULER;
   ctx.fillStyle = palette.sheet;
   ctx.strokeStyle = palette.line;
   ctx.lineWidth = 1;
@@ -97,7 +141,7 @@ function drawScale(ctx: CanvasRenderingContext2D, { palette, view, width, height
   ctx.font = `10px ${MONO}`;
   ctx.textBaseline = 'top';
   ctx.textAlign = 'right';
-  ctx.fillText(`${step} st · ${((step * 8) / 10).toFixed(1)} cm`, right, y + 2);
+  ctx.fillText(`${step} st · ${((step * MM_PER_STUD) / 10).toFixed(1)} cm`, right, y + 2);
   // North: the far edge is at the top of the sheet.
   const n = right - length - 30;
   ctx.beginPath();

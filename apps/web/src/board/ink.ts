@@ -16,6 +16,8 @@ export interface Picture {
   width: number;
   height: number;
   hidden: ReadonlySet<Layer>;
+  /** What the tape beside the studs counts. */
+  metric: 'mm' | 'in';
   /** Row of the section cut, studs; null: none. */
   cutRow: number | null;
 }
@@ -24,7 +26,7 @@ export const MONO = "'Spline Sans Mono'";
 
 export const SANS = "'Archivo Variable'";
 
-/** Width of the rulers at the top and the left, px. */
+/** Width of the rulers on all four sides, px. */
 export const RULER = 20;
 
 /** Whether any of a rectangle of studs is on the screen. */

@@ -33,7 +33,7 @@ export const rectToStuds = (view: Viewport, { x, y, w, d }: Rect): Rect => ({
 
 /** The whole of a rectangle of studs in a screen of this size, with margins for rulers and flags. */
 export function fit({ x, y, w, d }: Rect, width: number, height: number): Viewport {
-  const margin = { left: 34, top: 54, right: 26, bottom: 44 };
+  const margin = { left: 34, top: 50, right: 38, bottom: 56 };
   const scale = clampScale(
     Math.min((width - margin.left - margin.right) / w, (height - margin.top - margin.bottom) / d),
   );

@@ -45,8 +45,28 @@ export function publishedSchema(): Record<string, unknown> {
 /** A scene, or a sentence about what is wrong with a file and where. */
 export type Reading = { ok: true; scene: Scene } | { ok: false; error: string };
 
+type Migration = (raw: Record<string, unknown>) => Record<string, unknown>;
 /** One step from an older version of the file to the next, on the raw JSON object. None is needed yet. */
-const MIGRATIONS: Readonly<Record<number, (raw: Record<string, unknown>) => Record<string, unknown>>> = {};
+const MIGRATIONS: Readonly<Record<number, Migration>> = {};
+
+/**
+ * Carries a raw file from its version to another, one step after the other; each step sets the version it leads to.
+ * @throws Error when a step is missing, which is a fault of this program and not of the file
+ */
+export function migrate(
+  raw: Record<string, unknown>,
+  from: number,
+  to: number,
+  steps = MIGRATIONS,
+): Record<string, unknown> {
+  let body = raw;
+  for (let version = from; version < to; version++) {
+    const step = steps[version];
+    if (!step) throw new Error(`there is no step from file version ${version} to ${version + 1}`);
+    body = { ...step(body), version: version + 1 };
+  }
+  return body;
+}
 
 /**
  * Reads a display file. Nothing is taken on trust: size, nesting, types, ranges, unknown keys, ids and references
@@ -75,12 +95,11 @@ export function readDocument(raw: unknown): Reading {
     return fail(
       `This is not a display file: it must begin with "format": "${FILE_FORMAT}" and a whole "version".`,
     );
-  let body: Record<string, unknown> = head.data;
   if (head.data.version > FILE_VERSION)
     return fail(
       `The file has version ${head.data.version}; this program reads up to version ${FILE_VERSION}. Update the program to open it.`,
     );
-  for (let version = head.data.version; version < FILE_VERSION; version++) body = MIGRATIONS[version](body);
+  const body = migrate(head.data, head.data.version, FILE_VERSION);
 
   const groups: readonly string[] = KIND_NAMES.map((kind) => KINDS[kind].group);
   const stranger = Object.keys(body).find((key) => !['format', 'version', ...groups].includes(key));

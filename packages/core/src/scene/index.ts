@@ -3,7 +3,17 @@ export * from './scene.ts';
 export * from './change.ts';
 export { reduce, type Refusal, type Reduction } from './reduce.ts';
 export * from './undo.ts';
-export * from './file.ts';
+export {
+  FILE_FORMAT,
+  FILE_VERSION,
+  MAX_FILE_BYTES,
+  publishedSchema,
+  readDocument,
+  readFile,
+  sceneFrom,
+  writeFile,
+  type Reading,
+} from './file.ts';
 export * from './permission.ts';
 export { blankDisplay, presetSchema, PRESETS, type Preset } from './presets.ts';
 export { fromRows, rowSchema, toRows, type Row } from './snapshot.ts';

@@ -22,6 +22,7 @@ import {
   type Change,
   type Scene,
 } from './index.ts';
+import { migrate } from './file.ts';
 
 const small = () =>
   sceneFrom({
@@ -194,6 +195,15 @@ describe('display files', () => {
       ok: false,
       error: expect.stringContaining('20,000,000'),
     });
+  });
+  test('an older file is carried forward step by step; a missing step is a fault of ours', () => {
+    const steps = {
+      1: (raw: Record<string, unknown>) => ({ ...raw, grounds: raw.pads }),
+      2: ({ pads: _pads, ...raw }: Record<string, unknown>) => raw,
+    };
+    expect(migrate({ version: 1, pads: [7] }, 1, 3, steps)).toEqual({ version: 3, grounds: [7] });
+    expect(migrate({ version: 3 }, 3, 3, steps)).toEqual({ version: 3 });
+    expect(() => migrate({ version: 1 }, 1, 4, steps)).toThrow('no step from file version 3 to 4');
   });
   test('a prototype cannot be smuggled in', () => {
     const reading = readFile(
