@@ -128,7 +128,9 @@ function BaseRow({
         <dl>
           <Line
             label="Needed"
-            note={need.modules.map(({ name, count }) => (count > 1 ? `${name} (${count})` : name)).join(', ')}
+            note={need.modules
+              .map(({ name, count }) => (count > 1 ? `${name}\u00a0(${count})` : name))
+              .join(', ')}
           >
             {need.needed}
           </Line>
