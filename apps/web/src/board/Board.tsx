@@ -326,7 +326,7 @@ const NOTHING: ReadonlySet<never> = new Set<never>();
 
 /** The rectangle between two points; for measuring, w and d keep their sign. */
 function between(a: { x: number; y: number }, b: { x: number; y: number }, tool: Tool, snap: number): Rect {
-  const step = tool === 'table' ? 10 / 8 : tool === 'footprint' ? 1 : snap;
+  const step = tool === 'table' ? (STEPS.table ?? 1) : tool === 'footprint' ? 1 : snap;
   const on = (value: number) => Math.round(value / step) * step;
   if (tool === 'measure') return { x: on(a.x), y: on(a.y), w: on(b.x) - on(a.x), d: on(b.y) - on(a.y) };
   return snapRect(

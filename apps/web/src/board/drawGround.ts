@@ -1,4 +1,4 @@
-import { formatPlates, overlap, type Rect } from '@quarry/core/lattice';
+import { MM_PER_STUD, formatPlates, overlap, type Rect } from '@quarry/core/lattice';
 import { tableInStuds } from '@quarry/core/check';
 import { OUTSIDE, type Relief } from '@quarry/core/relief';
 import { listOf } from '@quarry/core/scene';
@@ -28,7 +28,7 @@ export function drawTables(ctx: CanvasRenderingContext2D, picture: Picture): voi
     if (on.w < 110) continue;
     // Under the table, or over it when the scene goes on below.
     const scene = picture.art?.relief;
-    const covered = scene && table.y + table.d < (scene.y + scene.d) * 8;
+    const covered = scene && table.y + table.d < (scene.y + scene.d) * MM_PER_STUD;
     ctx.textBaseline = covered ? 'bottom' : 'top';
     ctx.textAlign = 'left';
     ctx.fillText(

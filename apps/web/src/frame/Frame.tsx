@@ -4,6 +4,7 @@ import { useEffect, useRef, useState, type Ref } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { toast } from 'sonner';
+import { MM_PER_STUD } from '@quarry/core/lattice';
 import { displayOf, labelOf, listOf } from '@quarry/core/scene';
 import { footprintBounds } from '@quarry/core/relief';
 import { useDisplay, useLink } from '../data/useDisplay.tsx';
@@ -179,7 +180,7 @@ function Chips() {
   const chips = [
     `${display.kind[0].toUpperCase()}${display.kind.slice(1)} · 1:${display.ratio}`,
     bounds &&
-      `${bounds.w} × ${bounds.d} studs · ${((bounds.w * 8) / 1000).toFixed(2)} × ${((bounds.d * 8) / 1000).toFixed(2)} m`,
+      `${bounds.w} × ${bounds.d} studs · ${((bounds.w * MM_PER_STUD) / 1000).toFixed(2)} × ${((bounds.d * MM_PER_STUD) / 1000).toFixed(2)} m`,
     days !== null &&
       (days < 0
         ? 'the show is over'

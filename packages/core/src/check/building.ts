@@ -1,4 +1,14 @@
-import { BRICK, MM, PLATE, centreOf, formatMm, formatPlates, overlap, outerSize } from '../lattice/index.ts';
+import {
+  BRICK,
+  MM,
+  MM_PER_STUD,
+  PLATE,
+  centreOf,
+  formatMm,
+  formatPlates,
+  overlap,
+  outerSize,
+} from '../lattice/index.ts';
 import { displayOf, listOf, type Module } from '../scene/index.ts';
 import { OUTSIDE, heightRange } from '../relief/index.ts';
 import { baseNeeds } from '../cut/index.ts';
@@ -109,7 +119,7 @@ const modulePassage: Rule = {
             ? `Module ${module.name} is ${formatMm(across * MM)} across its narrow side; the ${passage.name} lets ${formatMm(passage.width * MM)} through.`
             : `Module ${module.name} is ${formatMm(tall * MM)} tall; the ${passage.name} lets ${formatMm(passage.height * MM)} through.`,
           remedy: wide
-            ? `Make it at most ${Math.floor(passage.width / 8)} studs on one side, or carry it another way.`
+            ? `Make it at most ${Math.floor(passage.width / MM_PER_STUD)} studs on one side, or carry it another way.`
             : 'Plan the tall part to lift off.',
           place: centreOf(module),
           things: [

@@ -1,5 +1,6 @@
 import {
   MM,
+  MM_PER_STUD,
   PLATE,
   STUD,
   centreOf,
@@ -15,11 +16,9 @@ import { displayOf, listOf, type Table } from '../scene/index.ts';
 import { OUTSIDE, footprintBounds, type Relief } from '../relief/index.ts';
 import { counted, type Draft, type Rule } from './finding.ts';
 
-const MM_A_STUD = STUD / MM;
-
 /** A table's top on the stud grid, in studs (rarely whole ones). */
 export function tableInStuds({ x, y, w, d }: Pick<Table, 'x' | 'y' | 'w' | 'd'>): Rect {
-  return { x: x / MM_A_STUD, y: y / MM_A_STUD, w: w / MM_A_STUD, d: d / MM_A_STUD };
+  return { x: x / MM_PER_STUD, y: y / MM_PER_STUD, w: w / MM_PER_STUD, d: d / MM_PER_STUD };
 }
 
 /** How far each stud of the footprint hangs over: from its outer edge to the nearest table top, studs; 0 when carried. */

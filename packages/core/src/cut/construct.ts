@@ -1,4 +1,5 @@
 import type { Cells, Grid } from './grid.ts';
+import { CELL } from './problem.ts';
 import type { TilingBook } from './tilings.ts';
 
 /** How many interval pairs the dynamic program may look at; beyond it the lines are thinned. */
@@ -76,11 +77,11 @@ function linesOf({ problem, x, y, columns, rows }: Grid): { xs: number[]; ys: nu
     xs: [
       ...areas.flatMap((part) => [part.x, part.x + part.w]),
       ...pins.flatMap((pin) => [pin.x1, pin.x2]),
-    ].map((value) => (value - x) / 8),
+    ].map((value) => (value - x) / CELL),
     ys: [
       ...areas.flatMap((part) => [part.y, part.y + part.d]),
       ...pins.flatMap((pin) => [pin.y1, pin.y2]),
-    ].map((value) => (value - y) / 8),
+    ].map((value) => (value - y) / CELL),
   };
   const pick = (count: number, step: number, lines: number[]) =>
     all(count).filter((line) => line % step === 0 || line === count || lines.includes(line));

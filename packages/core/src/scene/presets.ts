@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { MM_PER_STUD } from '../lattice/index.ts';
 import { sceneFrom } from './file.ts';
 import type { Scene } from './scene.ts';
 
@@ -45,8 +46,8 @@ export function blankDisplay(name: string, preset: Preset, owner: { name: string
         name: kind === 'vignette' ? 'Stand' : 'Table',
         x: -40,
         y: -40,
-        w: w * 8 + 80,
-        d: d * 8 + 80,
+        w: w * MM_PER_STUD + 80,
+        d: d * MM_PER_STUD + 80,
       },
     ],
     pads: [{ id: 'pad', name: 'Base ground', ...ground, level: 'ground', ground: 'grass' }],

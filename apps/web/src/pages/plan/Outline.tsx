@@ -1,5 +1,6 @@
 import { ChevronRight } from 'lucide-react';
 import { useState } from 'react';
+import { MM_PER_STUD } from '@quarry/core/lattice';
 import { footprintBounds } from '@quarry/core/relief';
 import { KINDS, displayOf, labelOf, listOf, type Kind, type Scene } from '@quarry/core/scene';
 import { PLACED, placeOf } from '../../board/pick.ts';
@@ -20,15 +21,15 @@ export function Outline() {
         {bounds && (
           <Line
             label="Scene"
-            note={`${(bounds.w * 8).toLocaleString('en')} × ${(bounds.d * 8).toLocaleString('en')} mm`}
+            note={`${(bounds.w * MM_PER_STUD).toLocaleString('en')} × ${(bounds.d * MM_PER_STUD).toLocaleString('en')} mm`}
           >
             {bounds.w} × {bounds.d} st
           </Line>
         )}
         {bounds && (
           <Line label={`Shows, at 1:${display.ratio}`}>
-            {((bounds.w * 8 * display.ratio) / 1000).toFixed(0)} ×{' '}
-            {((bounds.d * 8 * display.ratio) / 1000).toFixed(0)} m
+            {((bounds.w * MM_PER_STUD * display.ratio) / 1000).toFixed(0)} ×{' '}
+            {((bounds.d * MM_PER_STUD * display.ratio) / 1000).toFixed(0)} m
           </Line>
         )}
       </dl>
@@ -99,6 +100,6 @@ function detail(scene: Scene, picked: Picked): string {
   const place = placeOf(scene, picked);
   if (!place) return '';
   return picked.kind === 'table'
-    ? `${Math.round(place.w * 8)} × ${Math.round(place.d * 8)} mm`
+    ? `${Math.round(place.w * MM_PER_STUD)} × ${Math.round(place.d * MM_PER_STUD)} mm`
     : `${place.w} × ${place.d} studs`;
 }

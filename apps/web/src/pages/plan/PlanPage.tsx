@@ -1,6 +1,7 @@
 import { Layers } from 'lucide-react';
 import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { MM_PER_STUD } from '@quarry/core/lattice';
 import { groundAt, indexAt, type Relief } from '@quarry/core/relief';
 import { displayOf, labelOf, listOf } from '@quarry/core/scene';
 import { Board, type Drawn } from '../../board/Board.tsx';
@@ -158,7 +159,7 @@ function StatusStrip({ half, onHalf }: { half: boolean; onHalf: () => void }) {
         <span className="ink-2">Pointer</span>
         <span className="fig">
           {pointer
-            ? `${Math.floor(pointer.x)}, ${Math.floor(pointer.y)} st · ${Math.floor(pointer.x) * 8} × ${Math.floor(pointer.y) * 8} mm`
+            ? `${Math.floor(pointer.x)}, ${Math.floor(pointer.y)} st · ${Math.floor(pointer.x) * MM_PER_STUD} × ${Math.floor(pointer.y) * MM_PER_STUD} mm`
             : '—'}
         </span>
       </span>

@@ -1,4 +1,4 @@
-import { MM, formatPlates, outerSize, type Rect } from '@quarry/core/lattice';
+import { MM_PER_STUD, MM, formatPlates, outerSize, type Rect } from '@quarry/core/lattice';
 import { footprintBounds, heightRange } from '@quarry/core/relief';
 import {
   GROUNDS,
@@ -178,7 +178,7 @@ export function PlotSheet({ plot, disabled }: { plot: Plot; disabled: boolean })
     edit.patch(`${what} ${plot.name}`, 'plot', plot, fields);
   const range = survey ? heightRange(survey.relief, plot) : null;
   const inside = Math.max(0, plot.w - 2) * Math.max(0, plot.d - 2);
-  const metres = (studs: number) => ((studs * 8 * ratio) / 1000).toFixed(1);
+  const metres = (studs: number) => ((studs * MM_PER_STUD * ratio) / 1000).toFixed(1);
   return (
     <>
       <PlaceFields place={plot} step={0.5} disabled={disabled} set={set} />
@@ -364,7 +364,8 @@ export function TableSheet({ table, disabled }: { table: Table; disabled: boolea
       />
       {bounds && (
         <p className="ink-2 text-xs pt-2">
-          The scene begins at 0, 0 in its north-west corner and is {bounds.w * 8} × {bounds.d * 8} mm.
+          The scene begins at 0, 0 in its north-west corner and is {bounds.w * MM_PER_STUD} ×{' '}
+          {bounds.d * MM_PER_STUD} mm.
         </p>
       )}
     </>

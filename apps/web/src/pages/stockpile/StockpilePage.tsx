@@ -1,6 +1,7 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
+import { MM_PER_STUD } from '@quarry/core/lattice';
 import { counted } from '@quarry/core/check';
 import { baseNeeds, type BaseNeed } from '@quarry/core/cut';
 import { displayOf, listOf, type BaseType } from '@quarry/core/scene';
@@ -93,7 +94,7 @@ function BaseRow({
           </span>
         </h3>
         <span className="fig ink-2 text-xs">
-          {need.w * 8} × {need.d * 8} mm
+          {need.w * MM_PER_STUD} × {need.d * MM_PER_STUD} mm
         </span>
         <span className="flex-1" />
         <span className={`fig font-medium ${need.short > 0 ? 'text-error' : 'text-success'}`}>
