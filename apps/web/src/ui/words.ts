@@ -1,2 +1,12 @@
 /** A phrase with its first letter large. */
 export const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+
+/** The bases of a module: `2 × 48×48, 1 × 32×16`. */
+export function basesInWords(bases: readonly { w: number; d: number }[]): string {
+  const counts = new Map<string, number>();
+  for (const { w, d } of bases) {
+    const size = `${Math.max(w, d)}×${Math.min(w, d)}`;
+    counts.set(size, (counts.get(size) ?? 0) + 1);
+  }
+  return [...counts].map(([size, count]) => `${count} × ${size}`).join(', ');
+}

@@ -1,12 +1,12 @@
 import {
   BRICK,
   MM,
-  MM_PER_STUD,
   PLATE,
   centreOf,
   formatMm,
   formatPlates,
   overlap,
+  studsWithin,
   outerSize,
 } from '../lattice/index.ts';
 import { displayOf, listOf, type Module } from '../scene/index.ts';
@@ -119,7 +119,7 @@ const modulePassage: Rule = {
             ? `Module ${module.name} is ${formatMm(across * MM)} across its narrow side; the ${passage.name} lets ${formatMm(passage.width * MM)} through.`
             : `Module ${module.name} is ${formatMm(tall * MM)} tall; the ${passage.name} lets ${formatMm(passage.height * MM)} through.`,
           remedy: wide
-            ? `Make it at most ${Math.floor(passage.width / MM_PER_STUD)} studs on one side, or carry it another way.`
+            ? `Make it at most ${studsWithin(passage.width * MM)} studs on one side, or carry it another way.`
             : 'Plan the tall part to lift off.',
           place: centreOf(module),
           things: [

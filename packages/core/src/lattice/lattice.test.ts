@@ -16,6 +16,7 @@ import {
   outerSize,
   parseLength,
   studsOf,
+  studsWithin,
   unionArea,
   overlap,
   type Unit,
@@ -41,6 +42,10 @@ describe('the grid (common practice, no source)', () => {
     expect(outerSize(48) / MM).toBeCloseTo(383.8, 9);
     expect(outerSize(0)).toBe(0);
     expect(() => outerSize(-1)).toThrow('-1');
+    for (const studs of [1, 48, 95]) {
+      expect(studsWithin(outerSize(studs))).toBe(studs);
+      expect(studsWithin(outerSize(studs) - 1)).toBe(studs - 1);
+    }
   });
 });
 

@@ -44,11 +44,19 @@ export const UNITS = {
   ft: { length: 12 * INCH, words: ['ft', 'foot', 'feet', "'", '′'] },
 } as const satisfies Record<Unit, { length: Length; words: readonly string[] }>;
 
+/** What a row of studs is shorter than its pitch: 0.1 mm at each end (from memory). */
+const PLAY: Length = 200_000;
+
 /**
  * Outer size of a row of `studs` studs, in nm: 8n − 0.2 mm, 0.1 mm of play at each end (from memory).
  * @param studs a count of studs ≥ 0; half studs are allowed. 0 gives 0.
  */
 export function outerSize(studs: number): Length {
   if (!(studs >= 0)) throw new RangeError(`a row of ${studs} studs has no size: the least is 0 studs`);
-  return studs === 0 ? 0 : Math.round(studs * STUD) - 200_000;
+  return studs === 0 ? 0 : Math.round(studs * STUD) - PLAY;
+}
+
+/** The longest row of whole studs whose outer size fits a length: the inverse of `outerSize`. */
+export function studsWithin(length: Length): number {
+  return Math.max(0, Math.floor((length + PLAY) / STUD));
 }

@@ -1,15 +1,11 @@
 import { differenceInCalendarDays, parseISO } from 'date-fns';
-import { MM_PER_PLATE, MM_PER_STUD, formatPlates } from '@quarry/core/lattice';
+import { MM_PER_STUD, formatPlates } from '@quarry/core/lattice';
 import { footprintBounds } from '@quarry/core/relief';
-import { STAGES, displayOf, listOf } from '@quarry/core/scene';
+import { STEPS, progressOf } from '@quarry/core/progress';
+import { FIGURE_MM, metresOf, nearestRailScale, platesFor, studsFor } from '@quarry/core/scale';
+import { displayOf } from '@quarry/core/scene';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { Basis, Empty, Heading, Line, Quantity } from '../../ui/parts.tsx';
-
-/** Height of a figure without hair, mm (from memory). */
-const FIGURE_MM = 40;
-
-/** Published nominal scales (NEM 010), for orientation beside one's own. */
-const NEM_010 = [22.5, 32, 45, 64, 87, 120, 160, 220];
 
 /** What the brief comes to, worked out. */
 export function Means() {
@@ -18,13 +14,10 @@ export function Means() {
   const bounds = footprintBounds(scene);
   const { ratio } = display;
   const figure = (FIGURE_MM * ratio) / 1000;
-  const nearest = NEM_010.reduce((best, scale) =>
-    Math.abs(Math.log(scale / ratio)) < Math.abs(Math.log(best / ratio)) ? scale : best,
-  );
-  const studsOf = (metres: number) => (metres * 1000) / ratio / MM_PER_STUD;
+  const nearest = nearestRailScale(ratio);
+  const metres = (studs: number) => metresOf(studs, ratio);
   const days = display.showDate ? differenceInCalendarDays(parseISO(display.showDate), new Date()) : null;
-  const sections = listOf(scene, 'section');
-  const toGo = sections.reduce((sum, { stage }) => sum + STAGES.length - 1 - STAGES.indexOf(stage), 0);
+  const { sections, toGo } = progressOf(scene);
   const limits =
     display.limitW !== null && display.limitD !== null ? { w: display.limitW, d: display.limitD } : null;
   return (
@@ -45,12 +38,8 @@ export function Means() {
           </Line>
         )}
         {bounds && (
-          <Line
-            label="It shows"
-            note={`${((bounds.w * bounds.d * MM_PER_STUD ** 2 * ratio ** 2) / 1e10).toFixed(2)} ha`}
-          >
-            {((bounds.w * MM_PER_STUD * ratio) / 1000).toFixed(0)} ×{' '}
-            {((bounds.d * MM_PER_STUD * ratio) / 1000).toFixed(0)} m
+          <Line label="It shows" note={`${((metres(bounds.w) * metres(bounds.d)) / 10_000).toFixed(2)} ha`}>
+            {metres(bounds.w).toFixed(0)} × {metres(bounds.d).toFixed(0)} m
           </Line>
         )}
         {limits && bounds && (
@@ -65,13 +54,13 @@ export function Means() {
           label="A door of 2.00 × 0.85 m is"
           note={`${(2000 / ratio).toFixed(1)} × ${(850 / ratio).toFixed(1)} mm`}
         >
-          {formatPlates(2000 / ratio / MM_PER_PLATE)} × {studsOf(0.85).toFixed(1)} st
+          {formatPlates(platesFor(2, ratio))} × {studsFor(0.85, ratio).toFixed(1)} st
         </Line>
         <Line label="A storey of 3.00 m is">
-          <Quantity value={Math.round(3000 / ratio / MM_PER_PLATE)} measure="plates" />
+          <Quantity value={Math.round(platesFor(3, ratio))} measure="plates" />
         </Line>
-        <Line label="A car of 4.20 m is">{studsOf(4.2).toFixed(1)} studs</Line>
-        <Line label="One stud stands for">{((MM_PER_STUD * ratio) / 10).toFixed(0)} cm</Line>
+        <Line label="A car of 4.20 m is">{studsFor(4.2, ratio).toFixed(1)} studs</Line>
+        <Line label="One stud stands for">{(metres(1) * 100).toFixed(0)} cm</Line>
         <Line label="Nearest model-rail scale" note={`${(100 * (ratio / nearest - 1)).toFixed(0)} % off`}>
           1:{nearest}
         </Line>
@@ -88,8 +77,8 @@ export function Means() {
           <Line label={days >= 0 ? 'Left to the show' : 'Since the show'} note={`${Math.abs(days)} days`}>
             {Math.floor(Math.abs(days) / 7)} weeks
           </Line>
-          <Line label="Stages to go" note={`${sections.length} sections of ${STAGES.length - 1} steps`}>
-            {toGo}
+          <Line label="Stages to go" note={`${sections} sections of ${STEPS} steps`}>
+            {toGo.toFixed(1)}
           </Line>
           {days > 0 && <Line label="That is, a week">{(toGo / (days / 7)).toFixed(1)} stages</Line>}
         </dl>

@@ -1,5 +1,5 @@
 import { Plus, Trash2 } from 'lucide-react';
-import { MM_PER_STUD, formatPlates } from '@quarry/core/lattice';
+import { MM, formatPlates, studsWithin } from '@quarry/core/lattice';
 import { displayOf, listOf, type Entity } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField, TextField } from '../../ui/fields.tsx';
@@ -114,7 +114,7 @@ export function Passages({ disabled }: { disabled: boolean }) {
               disabled={disabled}
               hint={
                 <span className="block text-left pl-1">
-                  a module of {Math.floor((passage.width + 0.2) / MM_PER_STUD)} studs passes
+                  a module of {studsWithin(passage.width * MM)} studs passes
                 </span>
               }
               onCommit={(name) => change({ name })}

@@ -9,6 +9,7 @@ import { FindingItem } from '../../frame/Findings.tsx';
 import { NumberField } from '../../ui/fields.tsx';
 import { ModuleSize } from '../../ui/ModuleSize.tsx';
 import { Basis, Empty, Failure, Heading, Line } from '../../ui/parts.tsx';
+import { basesInWords } from '../../ui/words.ts';
 import { useSurvey } from '../../workers/survey.tsx';
 import { useCutRun, type CutRun } from '../../workers/useCutRun.ts';
 
@@ -294,14 +295,4 @@ function ModuleTable({
       </tbody>
     </table>
   );
-}
-
-/** `2 × 48×48, 1 × 32×16`. */
-function basesInWords(bases: readonly { w: number; d: number }[]): string {
-  const counts = new Map<string, number>();
-  for (const { w, d } of bases) {
-    const size = `${Math.max(w, d)}×${Math.min(w, d)}`;
-    counts.set(size, (counts.get(size) ?? 0) + 1);
-  }
-  return [...counts].map(([size, count]) => `${count} × ${size}`).join(', ');
 }

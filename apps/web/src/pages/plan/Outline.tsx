@@ -1,6 +1,7 @@
 import { ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import { MM_PER_STUD } from '@quarry/core/lattice';
+import { metresOf } from '@quarry/core/scale';
 import { footprintBounds } from '@quarry/core/relief';
 import { KINDS, displayOf, labelOf, listOf, type Kind, type Scene } from '@quarry/core/scene';
 import { PLACED, placeOf } from '../../board/pick.ts';
@@ -28,8 +29,7 @@ export function Outline() {
         )}
         {bounds && (
           <Line label={`Shows, at 1:${display.ratio}`}>
-            {((bounds.w * MM_PER_STUD * display.ratio) / 1000).toFixed(0)} ×{' '}
-            {((bounds.d * MM_PER_STUD * display.ratio) / 1000).toFixed(0)} m
+            {metresOf(bounds.w, display.ratio).toFixed(0)} × {metresOf(bounds.d, display.ratio).toFixed(0)} m
           </Line>
         )}
       </dl>

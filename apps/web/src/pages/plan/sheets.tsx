@@ -1,4 +1,5 @@
 import { MM_PER_STUD, MM, formatPlates, outerSize, type Rect } from '@quarry/core/lattice';
+import { metresOf } from '@quarry/core/scale';
 import { footprintBounds, heightRange } from '@quarry/core/relief';
 import {
   GROUNDS,
@@ -17,7 +18,7 @@ import {
 import { useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { CheckField, NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading, Line, Quantity } from '../../ui/parts.tsx';
-import { capital } from '../../ui/words.ts';
+import { basesInWords, capital } from '../../ui/words.ts';
 import { useSurvey } from '../../workers/survey.tsx';
 
 type Place = Rect & { name: string };
@@ -178,7 +179,7 @@ export function PlotSheet({ plot, disabled }: { plot: Plot; disabled: boolean })
     edit.patch(`${what} ${plot.name}`, 'plot', plot, fields);
   const range = survey ? heightRange(survey.relief, plot) : null;
   const inside = Math.max(0, plot.w - 2) * Math.max(0, plot.d - 2);
-  const metres = (studs: number) => ((studs * MM_PER_STUD * ratio) / 1000).toFixed(1);
+  const metres = (studs: number) => metresOf(studs, ratio).toFixed(1);
   return (
     <>
       <PlaceFields place={plot} step={0.5} disabled={disabled} set={set} />
@@ -224,7 +225,7 @@ export function PlotSheet({ plot, disabled }: { plot: Plot; disabled: boolean })
         </Line>
         <Line
           label="Inside, one-stud walls"
-          note={`${((inside * 64 * ratio * ratio) / 1e6).toFixed(0)} m² a floor`}
+          note={`${(inside * metresOf(1, ratio) ** 2).toFixed(0)} m² a floor`}
         >
           {inside.toLocaleString('en')} studs
         </Line>
@@ -378,11 +379,6 @@ export function ModuleSheet({ module }: { module: Module }) {
   const range = survey ? heightRange(survey.relief, module) : null;
   const narrow = outerSize(Math.min(module.w, module.d)) / MM;
   const passage = listOf(scene, 'passage').sort((a, b) => a.width - b.width)[0];
-  const sizes = new Map<string, number>();
-  for (const { w, d } of module.bases) {
-    const size = `${Math.max(w, d)}×${Math.min(w, d)}`;
-    sizes.set(size, (sizes.get(size) ?? 0) + 1);
-  }
   const owners = listOf(scene, 'section').filter(
     (section) =>
       section.x < module.x + module.w &&
@@ -403,9 +399,7 @@ export function ModuleSheet({ module }: { module: Module }) {
           {formatPlates(range.low)} to {formatPlates(range.high)}
         </Line>
       )}
-      <Line label="Bases">
-        {[...sizes].map(([size, count]) => `${count} × ${size}`).join(', ') || 'none'}
-      </Line>
+      <Line label="Bases">{basesInWords(module.bases) || 'none'}</Line>
       <Line label="Sections">{owners.map(({ letter }) => letter).join(', ') || 'none'}</Line>
       {passage && (
         <Line

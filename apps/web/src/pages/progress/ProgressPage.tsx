@@ -1,28 +1,19 @@
 import { differenceInCalendarDays, parseISO } from 'date-fns';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { Link } from 'react-router';
+import { STEPS, progressOf, stepsDone } from '@quarry/core/progress';
 import { STAGES, displayOf, listOf, type Section } from '@quarry/core/scene';
 import { useDisplay, useEdit, useLink, useMay } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { NumberField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, Line } from '../../ui/parts.tsx';
 
-/** Steps from «planned» to «done». */
-const STEPS = STAGES.length - 1;
-/** Steps a section has behind it, with its share of the current stage. */
-const stepsDone = ({ stage, stageDone }: Section) => Math.min(STEPS, STAGES.indexOf(stage) + stageDone / 100);
-
 export function ProgressPage() {
   const { scene } = useDisplay();
   const link = useLink();
   const sections = listOf(scene, 'section').sort((a, b) => (a.letter < b.letter ? -1 : 1));
   const { showDate } = displayOf(scene);
-  const area = sections.reduce((sum, { w, d }) => sum + w * d, 0);
-  const done = sections.reduce(
-    (sum, section) => sum + (stepsDone(section) / STEPS) * section.w * section.d,
-    0,
-  );
-  const toGo = sections.reduce((sum, section) => sum + STEPS - stepsDone(section), 0);
+  const { area, done, toGo } = progressOf(scene);
   const weeks = showDate ? differenceInCalendarDays(parseISO(showDate), new Date()) / 7 : null;
   if (sections.length === 0)
     return (
@@ -56,7 +47,7 @@ export function ProgressPage() {
         <Heading id="whole">The whole display</Heading>
         <dl>
           <Line label="Done, by area" note={`${area.toLocaleString('en')} studs in sections`}>
-            {area > 0 ? ((100 * done) / area).toFixed(0) : 0} %
+            {(100 * done).toFixed(0)} %
           </Line>
           <Line label="Stages to go">{toGo.toFixed(1)}</Line>
           {weeks !== null && <Line label="Weeks to the show">{weeks.toFixed(1)}</Line>}
