@@ -21,10 +21,21 @@ export interface Finding {
   numbers: Record<string, number>;
 }
 
+/** A stud that no table carries: its centre and how far its outer edge is from the nearest table top, studs. */
+export interface Hanging {
+  x: number;
+  y: number;
+  by: number;
+  /** Index of that table, by id order. */
+  table: number;
+}
+
 /** What every rule may look at. */
 export interface Context {
   scene: Scene;
   relief: Relief;
+  /** The studs that no table carries: worked out when a rule first asks, once for all rules. */
+  hanging(): readonly Hanging[];
   /** The day it is, ISO date; null when dates are not to be judged. */
   today: string | null;
 }

@@ -2,8 +2,15 @@ import { listOf, type Scene } from '../scene/index.ts';
 import { compileRelief, type Relief } from '../relief/index.ts';
 import { BUILDING_RULES } from './building.ts';
 import { PEOPLE_RULES } from './people.ts';
-import { PLACE_RULES } from './places.ts';
-import { fingerprint, type Finding, type Rule, type Severity } from './finding.ts';
+import { PLACE_RULES, hangingStuds } from './places.ts';
+import {
+  fingerprint,
+  type Context,
+  type Finding,
+  type Hanging,
+  type Rule,
+  type Severity,
+} from './finding.ts';
 
 export { fingerprint, counted, type Finding, type Page, type Rule, type Severity } from './finding.ts';
 export { tableInStuds } from './places.ts';
@@ -28,7 +35,14 @@ const RANK: Record<Severity, number> = { error: 0, warning: 1, note: 2 };
  * @param options.today ISO date for the rules about dates; left out, dates are not judged
  */
 export function checkScene(scene: Scene, options: { today?: string; relief?: Relief } = {}): Judged[] {
-  const context = { scene, relief: options.relief ?? compileRelief(scene), today: options.today ?? null };
+  const relief = options.relief ?? compileRelief(scene);
+  let hanging: readonly Hanging[] | null = null;
+  const context: Context = {
+    scene,
+    relief,
+    hanging: () => (hanging ??= hangingStuds(scene, relief)),
+    today: options.today ?? null,
+  };
   const acceptances = listOf(scene, 'acceptance');
   return RULES.flatMap((rule) =>
     rule.check(context).map((draft): Judged => {

@@ -12,21 +12,20 @@ import {
   studsOf,
   type Rect,
 } from '../lattice/index.ts';
-import { displayOf, listOf, type Table } from '../scene/index.ts';
+import { displayOf, listOf, type Scene, type Table } from '../scene/index.ts';
 import { OUTSIDE, footprintBounds, type Relief } from '../relief/index.ts';
-import { counted, type Draft, type Rule } from './finding.ts';
+import { counted, type Draft, type Hanging, type Rule } from './finding.ts';
 
 /** A table's top on the stud grid, in studs (rarely whole ones). */
 export function tableInStuds({ x, y, w, d }: Pick<Table, 'x' | 'y' | 'w' | 'd'>): Rect {
   return { x: x / MM_PER_STUD, y: y / MM_PER_STUD, w: w / MM_PER_STUD, d: d / MM_PER_STUD };
 }
 
-/** How far each stud of the footprint hangs over: from its outer edge to the nearest table top, studs; 0 when carried. */
-function hanging(
-  relief: Relief,
-  tables: readonly Rect[],
-  visit: (x: number, y: number, by: number, table: number) => void,
-): void {
+/** The studs of the footprint whose centres lie on no table top; none without a table. */
+export function hangingStuds(scene: Scene, relief: Relief): Hanging[] {
+  const tables = listOf(scene, 'table').map(tableInStuds);
+  const found: Hanging[] = [];
+  if (tables.length === 0) return found;
   for (let row = 0; row < relief.d; row++)
     for (let column = 0; column < relief.w; column++) {
       if (relief.ground[row * relief.w + column] === OUTSIDE) continue;
@@ -44,8 +43,9 @@ function hanging(
           nearest = i;
         }
       }
-      if (by > 0) visit(x, y, by, nearest);
+      if (by > 0) found.push({ x, y, by, table: nearest });
     }
+  return found;
 }
 
 const offTable: Rule = {
@@ -55,16 +55,15 @@ const offTable: Rule = {
     'Each stud of the footprint whose centre lies on no table top is measured to the nearest one, along the longer axis, from its outer edge. The limit is the display’s overhang (common practice: about 6 studs).',
   page: 'plan',
   severity: 'error',
-  check({ scene, relief }) {
+  check({ scene, hanging }) {
     const tables = listOf(scene, 'table');
-    if (tables.length === 0) return [];
     const limit = displayOf(scene).overhang;
     const worst = tables.map(() => ({ by: 0, x: 0, y: 0, studs: 0 }));
-    hanging(relief, tables.map(tableInStuds), (x, y, by, table) => {
+    for (const { x, y, by, table } of hanging()) {
       const entry = worst[table];
       if (by > limit) entry.studs++;
       if (by > entry.by) worst[table] = { ...entry, by, x, y };
-    });
+    }
     return tables.flatMap((table, i): Draft[] => {
       const { by, x, y, studs } = worst[i];
       if (studs === 0) return [];
@@ -88,17 +87,15 @@ const plotOverhangs: Rule = {
     'Studs of the plot whose centres lie on no table top. An overhang of a few studs is common practice only where nothing heavy stands.',
   page: 'plan',
   severity: 'warning',
-  check({ scene, relief }) {
-    const tables = listOf(scene, 'table');
-    if (tables.length === 0) return [];
+  check({ scene, relief, hanging }) {
     const found = new Map<string, { studs: number; by: number; x: number; y: number }>();
-    hanging(relief, tables.map(tableInStuds), (x, y, by) => {
+    for (const { x, y, by } of hanging()) {
       const owner = relief.owner[(Math.floor(y) - relief.y) * relief.w + Math.floor(x) - relief.x];
-      if (owner === 0) return;
+      if (owner === 0) continue;
       const id = relief.plots[owner - 1];
       const entry = found.get(id) ?? { studs: 0, by: 0, x, y };
       found.set(id, { studs: entry.studs + 1, by: Math.max(entry.by, by), x, y });
-    });
+    }
     return [...found].map(([id, { studs, by, x, y }]) => ({
       sentence: `«${scene.plot[id].name}» stands with ${counted(studs, 'stud')} over a table edge, up to ${formatStuds(by * STUD)} (${formatMm(by * STUD)}) out; nothing heavy belongs there.`,
       remedy: 'Move the plot back onto a table or bring a table under it.',
