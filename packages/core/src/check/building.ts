@@ -11,6 +11,7 @@ import {
 } from '../lattice/index.ts';
 import { displayOf, listOf, type Module } from '../scene/index.ts';
 import { OUTSIDE, heightRange } from '../relief/index.ts';
+import { judgePassage, wayOf, widestOf } from '../site/index.ts';
 import { baseNeeds } from '../cut/index.ts';
 import { counted, type Draft, type Rule } from './finding.ts';
 import { pairs } from './places.ts';
@@ -100,35 +101,42 @@ function seamBetween(a: Module, b: Module): { x: number; y: number } | null {
 
 const modulePassage: Rule = {
   id: 'module-passage',
-  title: 'A module does not pass a door',
+  title: 'A module does not pass the way in',
   basis:
-    'The narrow side of the module (8 mm a stud less 0.2 mm of play) and its height over the tallest stud, carried level, against each passage.',
+    'The module (8 mm a stud less 0.2 mm of play, as tall as its tallest stud) is carried upright and level, either way round, through each passage of the Survey; how each kind of passage is judged stands there.',
   page: 'cut',
   severity: 'error',
   check({ scene, relief }) {
-    const passages = listOf(scene, 'passage').sort((a, b) => a.width - b.width);
+    const way = wayOf(scene).sort((a, b) => widestOf(a) - widestOf(b));
     return listOf(scene, 'module').flatMap((module): Draft[] => {
-      const across = outerSize(Math.min(module.w, module.d)) / MM;
-      const tall = (topOf(relief, module) * PLATE) / MM;
-      const passage = passages.find(({ width, height }) => across > width || tall > height);
-      if (!passage) return [];
-      const wide = across > passage.width;
-      return [
-        {
-          sentence: wide
-            ? `Module ${module.name} is ${formatMm(across * MM)} across its narrow side; the ${passage.name} lets ${formatMm(passage.width * MM)} through.`
-            : `Module ${module.name} is ${formatMm(tall * MM)} tall; the ${passage.name} lets ${formatMm(passage.height * MM)} through.`,
-          remedy: wide
-            ? `Make it at most ${studsWithin(passage.width * MM)} studs on one side, or carry it another way.`
-            : 'Plan the tall part to lift off.',
-          place: centreOf(module),
-          things: [
-            { kind: 'module', id: module.id },
-            { kind: 'passage', id: passage.id },
-          ],
-          numbers: wide ? { across, passage: passage.width } : { tall, passage: passage.height },
-        },
-      ];
+      const box = {
+        short: outerSize(Math.min(module.w, module.d)) / MM,
+        long: outerSize(Math.max(module.w, module.d)) / MM,
+        height: (topOf(relief, module) * PLATE) / MM,
+      };
+      for (const passage of way) {
+        const judged = judgePassage(passage, box);
+        if (judged.passes) continue;
+        const { by, has, limit } = judged;
+        const measure = { width: 'across its narrow side', height: 'tall', length: 'long' }[by];
+        return [
+          {
+            sentence: `Module ${module.name} is ${formatMm(has * MM)} ${measure}; the ${passage.name} lets ${formatMm(limit * MM)} through${by === 'length' ? ' at its width' : ''}.`,
+            remedy: {
+              width: `Make it at most ${studsWithin(limit * MM)} studs on one side, or carry it another way.`,
+              height: 'Plan the tall part to lift off.',
+              length: `Make it at most ${studsWithin(limit * MM)} studs long, or narrower, or carry it another way.`,
+            }[by],
+            place: centreOf(module),
+            things: [
+              { kind: 'module', id: module.id },
+              { kind: 'passage', id: passage.id },
+            ],
+            numbers: { [by]: has, passage: limit },
+          },
+        ];
+      }
+      return [];
     });
   },
 };

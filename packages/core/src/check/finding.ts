@@ -1,8 +1,10 @@
 import type { Kind, Scene } from '../scene/index.ts';
 import type { Relief } from '../relief/index.ts';
+import type { Reach } from '../sight/index.ts';
+import type { Hanging } from '../site/index.ts';
 
 export type Severity = 'error' | 'warning' | 'note';
-export type Page = 'brief' | 'plan' | 'cut' | 'stockpile' | 'progress';
+export type Page = 'brief' | 'survey' | 'plan' | 'cut' | 'stockpile' | 'progress';
 
 /** What a check says: one plain sentence with the thing, the number and the limit, and one thing to do. */
 export interface Finding {
@@ -21,21 +23,14 @@ export interface Finding {
   numbers: Record<string, number>;
 }
 
-/** A stud that no table carries: its centre and how far its outer edge is from the nearest table top, studs. */
-export interface Hanging {
-  x: number;
-  y: number;
-  by: number;
-  /** Index of that table, by id order. */
-  table: number;
-}
-
 /** What every rule may look at. */
 export interface Context {
   scene: Scene;
   relief: Relief;
   /** The studs that no table carries: worked out when a rule first asks, once for all rules. */
   hanging(): readonly Hanging[];
+  /** How far each stud is from a place to stand: worked out likewise. */
+  reach(): Reach;
   /** The day it is, ISO date; null when dates are not to be judged. */
   today: string | null;
 }

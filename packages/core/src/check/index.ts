@@ -2,22 +2,26 @@ import { listOf, type Scene } from '../scene/index.ts';
 import { compileRelief, type Relief } from '../relief/index.ts';
 import { BUILDING_RULES } from './building.ts';
 import { PEOPLE_RULES } from './people.ts';
-import { PLACE_RULES, hangingStuds } from './places.ts';
-import {
-  fingerprint,
-  type Context,
-  type Finding,
-  type Hanging,
-  type Rule,
-  type Severity,
-} from './finding.ts';
+import { hangingStuds, type Hanging } from '../site/index.ts';
+import { reachOf, type Reach } from '../sight/index.ts';
+import { BRIEF_RULES } from './brief.ts';
+import { PLACE_RULES } from './places.ts';
+import { PUBLIC_RULES } from './public.ts';
+import { SURVEY_RULES } from './survey.ts';
+import { fingerprint, type Context, type Finding, type Rule, type Severity } from './finding.ts';
 
 export { fingerprint, counted, type Finding, type Page, type Rule, type Severity } from './finding.ts';
-export { tableInStuds } from './places.ts';
 export { daysBetween } from './people.ts';
 
 /** Every rule there is: the one registry. A new check is a rule in this list. */
-export const RULES: readonly Rule[] = [...PLACE_RULES, ...BUILDING_RULES, ...PEOPLE_RULES];
+export const RULES: readonly Rule[] = [
+  ...BRIEF_RULES,
+  ...SURVEY_RULES,
+  ...PUBLIC_RULES,
+  ...PLACE_RULES,
+  ...BUILDING_RULES,
+  ...PEOPLE_RULES,
+];
 
 /** A finding as a page shows it, with what has been said about it. */
 export interface Judged extends Finding {
@@ -34,13 +38,18 @@ const RANK: Record<Severity, number> = { error: 0, warning: 1, note: 2 };
  * All findings of a scene, the gravest first, then by rule and key.
  * @param options.today ISO date for the rules about dates; left out, dates are not judged
  */
-export function checkScene(scene: Scene, options: { today?: string; relief?: Relief } = {}): Judged[] {
+export function checkScene(
+  scene: Scene,
+  options: { today?: string; relief?: Relief; reach?: Reach } = {},
+): Judged[] {
   const relief = options.relief ?? compileRelief(scene);
   let hanging: readonly Hanging[] | null = null;
+  let reach = options.reach ?? null;
   const context: Context = {
     scene,
     relief,
     hanging: () => (hanging ??= hangingStuds(scene, relief)),
+    reach: () => (reach ??= reachOf(scene, relief)),
     today: options.today ?? null,
   };
   const acceptances = listOf(scene, 'acceptance');

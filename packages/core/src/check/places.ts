@@ -1,10 +1,10 @@
 import {
   MM,
-  MM_PER_STUD,
   PLATE,
   STUD,
   centreOf,
   contains,
+  formatHeight,
   formatMm,
   formatPlates,
   formatStuds,
@@ -12,41 +12,10 @@ import {
   studsOf,
   type Rect,
 } from '../lattice/index.ts';
-import { displayOf, listOf, type Scene, type Table } from '../scene/index.ts';
+import { displayOf, listOf } from '../scene/index.ts';
 import { OUTSIDE, footprintBounds, type Relief } from '../relief/index.ts';
-import { counted, type Draft, type Hanging, type Rule } from './finding.ts';
-
-/** A table's top on the stud grid, in studs (rarely whole ones). */
-export function tableInStuds({ x, y, w, d }: Pick<Table, 'x' | 'y' | 'w' | 'd'>): Rect {
-  return { x: x / MM_PER_STUD, y: y / MM_PER_STUD, w: w / MM_PER_STUD, d: d / MM_PER_STUD };
-}
-
-/** The studs of the footprint whose centres lie on no table top; none without a table. */
-export function hangingStuds(scene: Scene, relief: Relief): Hanging[] {
-  const tables = listOf(scene, 'table').map(tableInStuds);
-  const found: Hanging[] = [];
-  if (tables.length === 0) return found;
-  for (let row = 0; row < relief.d; row++)
-    for (let column = 0; column < relief.w; column++) {
-      if (relief.ground[row * relief.w + column] === OUTSIDE) continue;
-      const x = relief.x + column + 0.5;
-      const y = relief.y + row + 0.5;
-      let by = Infinity;
-      let nearest = -1;
-      for (let i = 0; i < tables.length && by > 0; i++) {
-        const table = tables[i];
-        const dx = Math.max(table.x - x, 0, x - table.x - table.w);
-        const dy = Math.max(table.y - y, 0, y - table.y - table.d);
-        const distance = dx === 0 && dy === 0 ? 0 : Math.max(dx, dy) + 0.5;
-        if (distance < by) {
-          by = distance;
-          nearest = i;
-        }
-      }
-      if (by > 0) found.push({ x, y, by, table: nearest });
-    }
-  return found;
-}
+import { hereOf, tableInStuds } from '../site/index.ts';
+import { counted, type Draft, type Rule } from './finding.ts';
 
 const offTable: Rule = {
   id: 'off-table',
@@ -56,7 +25,7 @@ const offTable: Rule = {
   page: 'plan',
   severity: 'error',
   check({ scene, hanging }) {
-    const tables = listOf(scene, 'table');
+    const tables = hereOf(scene, 'table');
     const limit = displayOf(scene).overhang;
     const worst = tables.map(() => ({ by: 0, x: 0, y: 0, studs: 0 }));
     for (const { x, y, by, table } of hanging()) {
@@ -110,10 +79,10 @@ const noTable: Rule = {
   id: 'no-table',
   title: 'Nothing carries the display',
   basis: 'The count of tables in the display; at least one must stand under its footprint.',
-  page: 'plan',
+  page: 'survey',
   severity: 'note',
   check: ({ scene }) =>
-    listOf(scene, 'table').length > 0 || !footprintBounds(scene)
+    hereOf(scene, 'table').length > 0 || !footprintBounds(scene)
       ? []
       : [
           {
@@ -130,17 +99,17 @@ const tablesOverlap: Rule = {
   id: 'tables-overlap',
   title: 'Tables overlap',
   basis: 'The area two table tops share, from their sizes and places in millimetres.',
-  page: 'plan',
+  page: 'survey',
   severity: 'warning',
   check: ({ scene }) =>
-    pairs(listOf(scene, 'table')).flatMap(([a, b]): Draft[] => {
+    pairs(hereOf(scene, 'table')).flatMap(([a, b]): Draft[] => {
       const shared = overlap(a, b);
       if (!shared) return [];
       return [
         {
           sentence: `«${a.name}» and «${b.name}» overlap by ${formatMm(shared.w * MM)} × ${formatMm(shared.d * MM)}; two tables cannot stand in one place.`,
           remedy: 'Pull one of them aside.',
-          place: centreOf(tableInStuds(shared)),
+          place: centreOf(tableInStuds(scene, shared)),
           things: [
             { kind: 'table', id: a.id },
             { kind: 'table', id: b.id },
@@ -160,10 +129,10 @@ const tableSteps: Rule = {
   id: 'table-step',
   title: 'Neighbouring tables differ in height',
   basis: `Height difference of tables less than ${JOINT} mm apart, against one plate (${STEP_LIMIT} mm), which a base can bridge.`,
-  page: 'plan',
+  page: 'survey',
   severity: 'warning',
   check: ({ scene }) =>
-    pairs(listOf(scene, 'table')).flatMap(([a, b]): Draft[] => {
+    pairs(hereOf(scene, 'table')).flatMap(([a, b]): Draft[] => {
       const step = Math.abs(a.height - b.height);
       const near = overlap({ x: a.x - JOINT, y: a.y - JOINT, w: a.w + 2 * JOINT, d: a.d + 2 * JOINT }, b);
       // Tables that meet at a corner only share no joint.
@@ -172,8 +141,8 @@ const tableSteps: Rule = {
       return [
         {
           sentence: `«${a.name}» is ${formatMm(a.height * MM)} high and «${b.name}» ${formatMm(b.height * MM)}: a step of ${formatMm(step * MM)} under the scene; one plate (${STEP_LIMIT} mm) is the most a base bridges.`,
-          remedy: `Raise «${low.name}» by ${formatMm(step * MM)} with blocks under its legs.`,
-          place: centreOf(tableInStuds(near)),
+          remedy: `Raise «${low.name}» by ${formatMm(step * MM)} (${formatHeight(Math.round(step * MM))} of shim) with blocks under its legs.`,
+          place: centreOf(tableInStuds(scene, near)),
           things: [
             { kind: 'table', id: a.id },
             { kind: 'table', id: b.id },
@@ -248,6 +217,8 @@ const outside: Rule = {
     return (['pad', 'plot', 'section'] as const).flatMap((kind) =>
       listOf(scene, kind).flatMap((thing): Draft[] => {
         if (parts.some((part) => contains(part, thing))) return [];
+        // What a vignette's card allows over the edge is judged by the card.
+        if (kind === 'plot' && displayOf(scene).kind === 'vignette') return [];
         const studs = studsOutside(relief, thing);
         // A pad may run past the edge, where it is simply cut off; it is a mistake only when none of it is left.
         if (studs === 0 || (kind === 'pad' && studs < studsOf(thing).w * studsOf(thing).d)) return [];

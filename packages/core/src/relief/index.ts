@@ -1,2 +1,3 @@
 export * from './relief.ts';
 export * from './contours.ts';
+export * from './mass.ts';

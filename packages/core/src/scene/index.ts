@@ -1,4 +1,6 @@
 export * from './schema.ts';
+export { OPENING_USES, PASSAGE_KINDS, TABLE_KINDS } from './siteSchema.ts';
+export { FURNITURE_USES, type FurnitureUse } from './briefSchema.ts';
 export * from './scene.ts';
 export * from './change.ts';
 export { reduce, type Refusal, type Reduction } from './reduce.ts';

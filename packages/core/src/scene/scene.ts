@@ -25,6 +25,16 @@ export function emptyScene(): Scene {
     baseType: {},
     module: {},
     acceptance: {},
+    place: {},
+    opening: {},
+    obstacle: {},
+    socket: {},
+    barrier: {},
+    requirement: {},
+    milestone: {},
+    space: {},
+    vehicle: {},
+    furnishing: {},
     removed: {},
   };
 }

@@ -1,4 +1,35 @@
 import { z } from 'zod';
+import {
+  MAX_STUDS,
+  date,
+  idSchema,
+  money,
+  name,
+  plates,
+  reference,
+  studArea,
+  text,
+  wholeSize,
+  wholeStud,
+} from './fields.ts';
+import {
+  furnishingSchema,
+  milestoneSchema,
+  requirementSchema,
+  spaceSchema,
+  vehicleSchema,
+} from './briefSchema.ts';
+import {
+  barrierSchema,
+  obstacleSchema,
+  openingSchema,
+  passageSchema,
+  placeSchema,
+  socketSchema,
+  tableSchema,
+} from './siteSchema.ts';
+
+export { MAX_STUDS, idSchema } from './fields.ts';
 
 /**
  * The display document, version 1: small flat entities with ids, grouped by kind.
@@ -9,31 +40,22 @@ import { z } from 'zod';
  * New fields get a default so that older files still open; anything else needs a step in `file.ts`.
  */
 
-/** No display is larger than this many studs a side (4,096 studs = 32.8 m). */
-export const MAX_STUDS = 4096;
-const MAX_MM = 40_000;
-const MAX_PLATES = 3000;
-
-export const idSchema = z
-  .string()
-  .regex(/^[a-z0-9][a-z0-9-]{0,39}$/, 'an id is 1 to 40 small letters, digits or hyphens');
-const name = z.string().trim().min(1, 'a name is needed').max(80, 'a name has at most 80 characters');
-const text = z.string().max(2000, 'a text has at most 2,000 characters');
-const halfStud = z.number().multipleOf(0.5, 'positions stand on half studs');
-const position = halfStud.min(-MAX_STUDS).max(MAX_STUDS);
-const size = halfStud.min(0.5).max(MAX_STUDS);
-const mm = z.number().min(-MAX_MM).max(MAX_MM);
-const mmSize = z.number().min(1).max(MAX_MM);
-const plates = z.int().min(-MAX_PLATES).max(MAX_PLATES);
-const money = z.number().min(0).max(1_000_000);
-const reference = idSchema.nullable();
-const date = z.iso.date().nullable();
-const studArea = { x: position, y: position, w: size, d: size };
-const wholeStud = z.int().min(-MAX_STUDS).max(MAX_STUDS);
-const wholeSize = z.int().min(1).max(MAX_STUDS);
-
 export const KINDS_OF_DISPLAY = ['city', 'diorama', 'vignette'] as const;
 export const SCHOOLS = ['height', 'width', 'rail', 'small', 'eye'] as const;
+/** How a vignette is shown. */
+export const STANCES = ['standing', 'lying', 'hung'] as const;
+/** Where parts may come from. */
+export const SOURCE_RULES = ['any', 'own', 'kit'] as const;
+/** Sides of the display, by the compass of its plan: north is the far edge. */
+export const SIDES = ['n', 'e', 's', 'w'] as const;
+export type Side = (typeof SIDES)[number];
+export const WINDS = ['n', 'ne', 'e', 'se', 's', 'sw', 'w', 'nw'] as const;
+export const SEASONS = ['spring', 'summer', 'autumn', 'winter'] as const;
+export const COLOUR_POLICIES = ['strict', 'aged', 'free'] as const;
+export const BACKS = ['bare', 'plain', 'finished'] as const;
+export const GLUES = ['none', 'hidden', 'allowed'] as const;
+export const PLACEHOLDERS = ['none', 'listed', 'allowed'] as const;
+export const RHYTHMS = ['none', 'weekly', 'fortnightly'] as const;
 export const GROUNDS = ['grass', 'rock', 'soil', 'sand', 'paving', 'road', 'ballast', 'water'] as const;
 export const STAGES = [
   'planned',
@@ -73,23 +95,45 @@ const displaySchema = z.strictObject({
   seamWeight: money.default(0.05),
   currency: z.string().trim().min(1).max(4).default('¤'),
   notes: text.default(''),
+  /** Where the display stands now: the place whose tables and room are judged; null: tables of no place. */
+  place: reference.default(null),
+  /** Why the largest module is what it is, such as the passage that sets it. */
+  moduleReason: text.default(''),
+
+  /** The rule card: how far parts may stand out over the base's sides, studs, and above which height, plates. */
+  cardOverhang: z.number().min(0).max(64).default(0),
+  cardOverhangFrom: plates.min(0).default(0),
+  stance: z.enum(STANCES).default('standing'),
+  sourceRule: z.enum(SOURCE_RULES).default('any'),
+  kitName: z.string().max(80).default(''),
+  kitCopies: z.int().min(1).max(1000).default(1),
+  /** The sides from which the display is looked at. */
+  viewedSides: z.array(z.enum(SIDES)).max(4).default([]),
+  /** How much street front is still to come, studs. */
+  growth: z.int().min(0).max(MAX_STUDS).default(0),
+
+  /** How far a thing's own scale may lie from the display's, percent. */
+  scaleSpread: z.number().min(0).max(100).default(15),
+  /** How much of the ground vehicles may cover, percent (a default of ours, no source). */
+  vehicleShare: z.number().min(0).max(100).default(10),
+
+  /** House rules. */
+  wind: z.enum(WINDS).nullable().default(null),
+  season: z.enum(SEASONS).nullable().default(null),
+  datum: z.string().max(80).default('table top'),
+  streetDepth: wholeSize.nullable().default(null),
+  streetWidths: z.array(wholeSize).max(12).default([16, 32, 48, 64]),
+  colourSeen: z.enum(COLOUR_POLICIES).default('strict'),
+  colourHidden: z.enum(COLOUR_POLICIES).default('free'),
+  backs: z.enum(BACKS).default('bare'),
+  glue: z.enum(GLUES).default('none'),
+  placeholders: z.enum(PLACEHOLDERS).default('listed'),
+  rhythm: z.enum(RHYTHMS).default('fortnightly'),
 });
 
 const levelSchema = z.strictObject({ name, height: plates });
 
 const footprintSchema = z.strictObject({ name, x: wholeStud, y: wholeStud, w: wholeSize, d: wholeSize });
-
-const tableSchema = z.strictObject({
-  name,
-  x: mm,
-  y: mm,
-  w: mmSize,
-  d: mmSize,
-  height: z.number().min(0).max(3000).default(740),
-  ratedKg: z.number().min(0).max(5000).nullable().default(null),
-});
-
-const passageSchema = z.strictObject({ name, width: mmSize, height: mmSize });
 
 const padSchema = z.strictObject({
   name,
@@ -111,6 +155,10 @@ const plotSchema = z.strictObject({
   storeys: z.int().min(0).max(60).default(1),
   mount: z.enum(['pinned', 'jumpers', 'loose']).default('pinned'),
   mayCut: z.boolean().default(false),
+  /** A street front keeps the street standard of the house rules. */
+  streetFront: z.boolean().default(false),
+  /** What stands out over the base begins this high above the building's ground, plates. */
+  overhangFrom: plates.min(0).default(0),
   notes: text.default(''),
 });
 
@@ -128,6 +176,8 @@ const sectionSchema = z.strictObject({
   stage: z.enum(STAGES).default('planned'),
   /** Share of the current stage that is done, percent. */
   stageDone: z.int().min(0).max(100).default(0),
+  /** A colour policy of its own; null: the house rules'. */
+  colour: z.enum(COLOUR_POLICIES).nullable().default(null),
   notes: text.default(''),
 });
 
@@ -171,6 +221,16 @@ export const kindSchema = z.enum([
   'baseType',
   'module',
   'acceptance',
+  'place',
+  'opening',
+  'obstacle',
+  'socket',
+  'barrier',
+  'requirement',
+  'milestone',
+  'space',
+  'vehicle',
+  'furnishing',
 ]);
 export type Kind = z.infer<typeof kindSchema>;
 export const KIND_NAMES = kindSchema.options;
@@ -189,6 +249,16 @@ export const KINDS = {
   baseType: { schema: baseTypeSchema, group: 'bases', word: 'base size' },
   module: { schema: moduleSchema, group: 'modules', word: 'module' },
   acceptance: { schema: acceptanceSchema, group: 'acceptances', word: 'acceptance' },
+  place: { schema: placeSchema, group: 'places', word: 'place' },
+  opening: { schema: openingSchema, group: 'openings', word: 'opening' },
+  obstacle: { schema: obstacleSchema, group: 'obstacles', word: 'obstacle' },
+  socket: { schema: socketSchema, group: 'sockets', word: 'socket' },
+  barrier: { schema: barrierSchema, group: 'barriers', word: 'barrier' },
+  requirement: { schema: requirementSchema, group: 'requirements', word: 'required piece' },
+  milestone: { schema: milestoneSchema, group: 'milestones', word: 'milestone' },
+  space: { schema: spaceSchema, group: 'spaces', word: 'room or yard' },
+  vehicle: { schema: vehicleSchema, group: 'vehicles', word: 'vehicle' },
+  furnishing: { schema: furnishingSchema, group: 'furnishings', word: 'furnishing' },
 } as const satisfies Record<Kind, { schema: z.ZodObject; group: string; word: string }>;
 
 /** What an entity of a kind says, without its id and version. */
@@ -199,6 +269,9 @@ export type Entity<K extends Kind> = DataOf<K> & { readonly id: string; readonly
 export type Display = Entity<'display'>;
 export type Level = Entity<'level'>;
 export type Table = Entity<'table'>;
+export type Passage = Entity<'passage'>;
+export type Place = Entity<'place'>;
+export type Opening = Entity<'opening'>;
 export type Pad = Entity<'pad'>;
 export type Plot = Entity<'plot'>;
 export type Section = Entity<'section'>;
@@ -212,6 +285,13 @@ export const DISPLAY_ID = 'display';
 export const REFERENCES: readonly { kind: Kind; field: string; to: Kind }[] = [
   { kind: 'pad', field: 'level', to: 'level' },
   { kind: 'section', field: 'owner', to: 'person' },
+  { kind: 'display', field: 'place', to: 'place' },
+  ...(['table', 'passage', 'opening', 'obstacle', 'socket', 'barrier'] as const).map((kind) => ({
+    kind,
+    field: 'place',
+    to: 'place' as const,
+  })),
+  { kind: 'space', field: 'plot', to: 'plot' },
 ];
 
 /** How many entities of one kind a scene may hold. */

@@ -1,0 +1,138 @@
+import { MM, centreOf, formatMm } from '../lattice/index.ts';
+import { displayOf, type Side } from '../scene/index.ts';
+import { footprintBounds } from '../relief/index.ts';
+import {
+  clearances,
+  currentPlace,
+  frameOf,
+  hereOf,
+  judgeBarriers,
+  pointToScene,
+  rectToRoom,
+  sidesOf,
+  tableInStuds,
+  tableLoads,
+} from '../site/index.ts';
+import type { Draft, Rule } from './finding.ts';
+
+const mm = (value: number) => formatMm(Math.round(value * 10) * (MM / 10));
+
+const aisleNarrow: Rule = {
+  id: 'aisle-narrow',
+  title: 'The public’s aisle is narrow',
+  basis:
+    'The least clear width behind each barrier, square to it, to a wall, table or obstacle, against the place’s aisle. As one published example, 36 in (915 mm) is the least clear width of an accessible route in the 2010 ADA Standards, 403.5.1; local rules decide.',
+  page: 'survey',
+  severity: 'error',
+  check({ scene }) {
+    const place = currentPlace(scene);
+    if (!place) return [];
+    return judgeBarriers(scene).flatMap(({ barrier, aisle }): Draft[] => {
+      if (aisle === null || aisle >= place.aisle) return [];
+      return [
+        {
+          sentence: `Behind «${barrier.name}» ${mm(aisle)} stay clear for the public; the aisle asked for is ${mm(place.aisle)}.`,
+          remedy:
+            'Bring the barrier nearer to the display, or the display away from the wall. Local rules decide.',
+          place: pointToScene(frameOf(scene), {
+            x: (barrier.x1 + barrier.x2) / 2,
+            y: (barrier.y1 + barrier.y2) / 2,
+          }),
+          things: [{ kind: 'barrier', id: barrier.id }],
+          numbers: { aisle: Math.round(aisle), limit: place.aisle },
+        },
+      ];
+    });
+  },
+};
+
+const barrierClose: Rule = {
+  id: 'barrier-close',
+  title: 'Visitors can touch the scene',
+  basis:
+    'The distance from the barrier to the nearest edge of the scene against the place’s arm reach: a visitor’s arm is as long as a builder’s. Small parts are not for children under three.',
+  page: 'survey',
+  severity: 'note',
+  check({ scene }) {
+    const arm = currentPlace(scene)?.armReach ?? 0;
+    return judgeBarriers(scene).flatMap(({ barrier, toScene }): Draft[] => {
+      if (toScene === null || toScene >= arm) return [];
+      return [
+        {
+          sentence: `«${barrier.name}» stands ${mm(toScene)} from the scene; an arm reaches ${mm(arm)}.`,
+          remedy: `Move it ${mm(arm - toScene)} out, or put nothing loose within reach.`,
+          place: null,
+          things: [{ kind: 'barrier', id: barrier.id }],
+          numbers: { distance: Math.round(toScene), arm },
+        },
+      ];
+    });
+  },
+};
+
+const eyesBelow: Rule = {
+  id: 'eyes-below',
+  title: 'Some visitors look from below',
+  basis:
+    'The eye heights of the place (from memory, yours to change) against the height of each table that carries scene.',
+  page: 'survey',
+  severity: 'note',
+  check({ scene, relief }) {
+    const place = currentPlace(scene);
+    if (!place) return [];
+    return tableLoads(scene, relief).flatMap(({ table, studs }): Draft[] => {
+      if (studs === 0) return [];
+      const low = [
+        { who: 'A child’s', eye: place.eyeChild },
+        { who: 'A seated visitor’s', eye: place.eyeSeated },
+        { who: 'An adult’s', eye: place.eyeAdult },
+      ].filter(({ eye }) => eye <= table.height);
+      if (low.length === 0) return [];
+      const { who, eye } = low[0];
+      return [
+        {
+          sentence: `${who} eyes at ${mm(eye)} are ${mm(table.height - eye)} below the top of «${table.name}», ${mm(table.height)}: they see its edge and no ground.`,
+          remedy: 'Lower the table, or leave something to see at the edge.',
+          place: centreOf(tableInStuds(scene, table)),
+          things: [{ kind: 'table', id: table.id }],
+          numbers: { eye, top: table.height },
+        },
+      ];
+    });
+  },
+};
+
+const ROUND: readonly Side[] = ['n', 'e', 's', 'w'];
+const SIDE_WORDS: Record<Side, string> = { n: 'north', e: 'east', s: 'south', w: 'west' };
+
+const viewedSide: Rule = {
+  id: 'viewed-side',
+  title: 'A side to be looked at faces a wall',
+  basis:
+    'The clear floor before each side that the Brief says is looked at, to the nearest wall or obstacle, against the place’s aisle.',
+  page: 'survey',
+  severity: 'warning',
+  check({ scene }) {
+    const place = currentPlace(scene);
+    const bounds = footprintBounds(scene);
+    if (!place || !bounds) return [];
+    const frame = frameOf(scene);
+    const clear = clearances(rectToRoom(frame, bounds), hereOf(scene, 'obstacle'), sidesOf(place.walls));
+    return displayOf(scene).viewedSides.flatMap((side): Draft[] => {
+      const inRoom = ROUND[(ROUND.indexOf(side) + frame.turn / 90) % 4];
+      const free = clear[inRoom];
+      if (free === null || free >= place.aisle) return [];
+      return [
+        {
+          sentence: `The ${SIDE_WORDS[side]} side is to be looked at and has ${mm(free)} of floor before it in «${place.name}»; the public needs ${mm(place.aisle)}.`,
+          remedy: 'Pull the display off the wall, turn it, or take the side off the Brief’s list.',
+          place: null,
+          things: [{ kind: 'place', id: place.id }],
+          numbers: { [`free-${side}`]: Math.round(free), limit: place.aisle },
+        },
+      ];
+    });
+  },
+};
+
+export const PUBLIC_RULES: readonly Rule[] = [aisleNarrow, barrierClose, eyesBelow, viewedSide];

@@ -1,0 +1,26 @@
+import { z } from 'zod';
+
+/** The fields that the schemas of the document are made of, each with its limits. */
+
+/** No display is larger than this many studs a side (4,096 studs = 32.8 m). */
+export const MAX_STUDS = 4096;
+const MAX_MM = 40_000;
+const MAX_PLATES = 3000;
+
+export const idSchema = z
+  .string()
+  .regex(/^[a-z0-9][a-z0-9-]{0,39}$/, 'an id is 1 to 40 small letters, digits or hyphens');
+export const name = z.string().trim().min(1, 'a name is needed').max(80, 'a name has at most 80 characters');
+export const text = z.string().max(2000, 'a text has at most 2,000 characters');
+export const halfStud = z.number().multipleOf(0.5, 'positions stand on half studs');
+export const position = halfStud.min(-MAX_STUDS).max(MAX_STUDS);
+export const size = halfStud.min(0.5).max(MAX_STUDS);
+export const mm = z.number().min(-MAX_MM).max(MAX_MM);
+export const mmSize = z.number().min(1).max(MAX_MM);
+export const plates = z.int().min(-MAX_PLATES).max(MAX_PLATES);
+export const money = z.number().min(0).max(1_000_000);
+export const reference = idSchema.nullable();
+export const date = z.iso.date().nullable();
+export const studArea = { x: position, y: position, w: size, d: size };
+export const wholeStud = z.int().min(-MAX_STUDS).max(MAX_STUDS);
+export const wholeSize = z.int().min(1).max(MAX_STUDS);

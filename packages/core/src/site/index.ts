@@ -1,0 +1,8 @@
+export * from './frame.ts';
+export * from './room.ts';
+export * from './passage.ts';
+export * from './standing.ts';
+export * from './snap.ts';
+export * from './public.ts';
+export { COMMON_TABLES, type CommonTable } from './tables.ts';
+export * from './card.ts';

@@ -1,0 +1,165 @@
+import { MM_PER_PLATE, MM_PER_STUD, overlap, type Rect } from '../lattice/index.ts';
+import { type Scene, type Side, type Table } from '../scene/index.ts';
+import { OUTSIDE, massOf, type Relief } from '../relief/index.ts';
+import { hereOf, sceneInRoom, tableInStuds } from './frame.ts';
+
+/** A stud that no table carries: its centre and how far its outer edge is from the nearest table top, studs. */
+export interface Hanging {
+  x: number;
+  y: number;
+  by: number;
+  /** Index of that table, by id order. */
+  table: number;
+  /** Which way it hangs from that table, by the compass of the plan. */
+  side: Side;
+}
+
+/** The studs of the footprint whose centres lie on no table top; none without a table. */
+export function hangingStuds(scene: Scene, relief: Relief): Hanging[] {
+  const tables = hereOf(scene, 'table').map((table) => tableInStuds(scene, table));
+  const found: Hanging[] = [];
+  if (tables.length === 0) return found;
+  for (let row = 0; row < relief.d; row++)
+    for (let column = 0; column < relief.w; column++) {
+      if (relief.ground[row * relief.w + column] === OUTSIDE) continue;
+      const x = relief.x + column + 0.5;
+      const y = relief.y + row + 0.5;
+      const { by, table, side } = nearestTable(tables, x, y);
+      if (by > 0) found.push({ x, y, by, table, side });
+    }
+  return found;
+}
+
+/** The table nearest to a stud's centre, along the longer axis: `by` is 0 on a table, else to the stud's outer edge. */
+function nearestTable(tables: readonly Rect[], x: number, y: number): Omit<Hanging, 'x' | 'y'> {
+  let [by, nearest] = [Infinity, -1];
+  let side: Side = 'n';
+  for (let i = 0; i < tables.length && by > 0; i++) {
+    const table = tables[i];
+    const dx = Math.max(table.x - x, 0, x - table.x - table.w);
+    const dy = Math.max(table.y - y, 0, y - table.y - table.d);
+    const distance = dx === 0 && dy === 0 ? 0 : Math.max(dx, dy) + 0.5;
+    if (distance >= by) continue;
+    [by, nearest] = [distance, i];
+    side = dx >= dy ? (x < table.x ? 'w' : 'e') : y < table.y ? 'n' : 's';
+  }
+  return { by, table: nearest, side };
+}
+
+/** What stands on one table. */
+export interface TableLoad {
+  table: Table;
+  /** Studs of the scene that it carries, those that hang from it included. */
+  studs: number;
+  /** Estimated from the relief by area densities, kg. */
+  kg: number;
+}
+
+/** The estimated load of each table: a stud rests on the table under its centre, else on the nearest one. */
+export function tableLoads(scene: Scene, relief: Relief): TableLoad[] {
+  const tables = hereOf(scene, 'table');
+  const rects = tables.map((table) => tableInStuds(scene, table));
+  const grams = massOf(relief);
+  const loads = tables.map((table): TableLoad => ({ table, studs: 0, kg: 0 }));
+  if (tables.length === 0) return loads;
+  for (let i = 0; i < grams.length; i++) {
+    if (relief.ground[i] === OUTSIDE) continue;
+    const { table } = nearestTable(
+      rects,
+      relief.x + (i % relief.w) + 0.5,
+      relief.y + Math.trunc(i / relief.w) + 0.5,
+    );
+    loads[table].studs++;
+    loads[table].kg += grams[i] / 1000;
+  }
+  return loads;
+}
+
+/** Tables farther apart than this are not bridged but two places, mm. */
+const WIDEST_GAP = 400;
+
+/** A joint between two tables that the scene lies across. */
+export interface Joint {
+  a: Table;
+  b: Table;
+  /** Clear gap between the tops, mm; 0: they touch. */
+  gap: number;
+  /** How long the joint is under the scene, mm. */
+  length: number;
+  /** Height of a less that of b, mm, and the shim under the lower one: whole plates and what is left over, mm. */
+  step: number;
+  shim: { plates: number; rest: number; under: Table };
+  /** Middle of the joint, mm in the room. */
+  at: { x: number; y: number };
+}
+
+/** The joints the scene lies across, the widest step first. */
+export function jointsOf(scene: Scene): Joint[] {
+  const tables = hereOf(scene, 'table');
+  const parts = sceneInRoom(scene);
+  const joints: Joint[] = [];
+  for (const [i, a] of tables.entries())
+    for (const b of tables.slice(i + 1)) {
+      const strip = stripBetween(a, b);
+      if (!strip) continue;
+      const { rect, gap, along } = strip;
+      // A joint without width is widened by a hair, so that it has an area to share with the scene.
+      const under = parts.map((part) => overlap(part, rect)).filter((shared) => shared !== null);
+      const length = under.reduce((sum, shared) => sum + (along === 'x' ? shared.w : shared.d), 0);
+      if (length < MM_PER_STUD) continue;
+      const step = a.height - b.height;
+      const plates = Math.floor((Math.abs(step) + 1e-9) / MM_PER_PLATE);
+      joints.push({
+        a,
+        b,
+        gap,
+        length,
+        step,
+        shim: { plates, rest: Math.abs(step) - plates * MM_PER_PLATE, under: step < 0 ? a : b },
+        at: { x: rect.x + rect.w / 2, y: rect.y + rect.d / 2 },
+      });
+    }
+  return joints.sort((p, q) => Math.abs(q.step) - Math.abs(p.step) || q.gap - p.gap);
+}
+
+/** The strip between two tables that face each other closely, or null. */
+function stripBetween(a: Rect, b: Rect): { rect: Rect; gap: number; along: 'x' | 'y' } | null {
+  const shared = (p: number, pl: number, q: number, ql: number) =>
+    [Math.max(p, q), Math.min(p + pl, q + ql)] as const;
+  const [x0, x1] = shared(a.x, a.w, b.x, b.w);
+  const [y0, y1] = shared(a.y, a.d, b.y, b.d);
+  const [gapX, gapY] = [x0 - x1, y0 - y1];
+  if (gapX >= 0 && gapX <= WIDEST_GAP && y1 > y0)
+    return { rect: { x: x1 - 0.5, y: y0, w: gapX + 1, d: y1 - y0 }, gap: gapX, along: 'y' };
+  if (gapY >= 0 && gapY <= WIDEST_GAP && x1 > x0)
+    return { rect: { x: x0, y: y1 - 0.5, w: x1 - x0, d: gapY + 1 }, gap: gapY, along: 'x' };
+  return null;
+}
+
+/** The gaps between the leaves of a table, mm in the room: equal leaves along its longer side. */
+export function leafGaps({ x, y, w, d, leaves, leafGap }: Table): Rect[] {
+  if (leaves < 2 || leafGap <= 0) return [];
+  const across = w >= d;
+  const leaf = ((across ? w : d) - (leaves - 1) * leafGap) / leaves;
+  return Array.from({ length: leaves - 1 }, (_, i) => {
+    const from = (i + 1) * leaf + i * leafGap;
+    return across ? { x: x + from, y, w: leafGap, d } : { x, y: y + from, w, d: leafGap };
+  });
+}
+
+/** How a scene stands, in one look. */
+export interface Standing {
+  /** Studs of the footprint, and those whose centres lie on a table. */
+  studs: number;
+  carried: number;
+  /** The widest overhang on each side of the plan, studs; 0: none. */
+  overhang: Record<Side, number>;
+}
+
+export function standingOf(relief: Relief, hanging: readonly Hanging[]): Standing {
+  let studs = 0;
+  for (const ground of relief.ground) if (ground !== OUTSIDE) studs++;
+  const overhang: Record<Side, number> = { n: 0, e: 0, s: 0, w: 0 };
+  for (const { by, side } of hanging) overhang[side] = Math.max(overhang[side], by);
+  return { studs, carried: studs - hanging.length, overhang };
+}
