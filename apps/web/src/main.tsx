@@ -7,22 +7,25 @@ import { ApiProblem, api, keys, queryClient } from './data/api.ts';
 import { DisplayProvider } from './data/useDisplay.tsx';
 import { useView } from './data/view.ts';
 import { Frame } from './frame/Frame.tsx';
-import { BriefPage } from './pages/brief/BriefPage.tsx';
 import { DisplaysPage } from './pages/displays/DisplaysPage.tsx';
-import { ProgressPage } from './pages/progress/ProgressPage.tsx';
-import { StockpilePage } from './pages/stockpile/StockpilePage.tsx';
 import { SetUpPage, WelcomePage } from './pages/welcome/WelcomePage.tsx';
 import { Failure, Loading } from './ui/parts.tsx';
 import { SurveyProvider } from './workers/survey.tsx';
 import './styles.css';
 
-// The board and the solver are heavy: they come when they are needed.
-const PlanPage = lazy(() =>
-  import('./pages/plan/PlanPage.tsx').then(({ PlanPage: page }) => ({ default: page })),
-);
-const CutPage = lazy(() =>
-  import('./pages/cut/CutPage.tsx').then(({ CutPage: page }) => ({ default: page })),
-);
+// Each page comes when it is opened; the board and the solver are heavy.
+const PAGES = {
+  brief: lazy(() => import('./pages/brief/BriefPage.tsx').then((page) => ({ default: page.BriefPage }))),
+  survey: lazy(() => import('./pages/survey/SurveyPage.tsx').then((page) => ({ default: page.SurveyPage }))),
+  plan: lazy(() => import('./pages/plan/PlanPage.tsx').then((page) => ({ default: page.PlanPage }))),
+  cut: lazy(() => import('./pages/cut/CutPage.tsx').then((page) => ({ default: page.CutPage }))),
+  stockpile: lazy(() =>
+    import('./pages/stockpile/StockpilePage.tsx').then((page) => ({ default: page.StockpilePage })),
+  ),
+  progress: lazy(() =>
+    import('./pages/progress/ProgressPage.tsx').then((page) => ({ default: page.ProgressPage })),
+  ),
+};
 
 /** Whoever is not signed in gets the welcome page in place of the page asked for. */
 function SignedIn({
@@ -95,25 +98,14 @@ const router = createBrowserRouter([
     ),
     children: [
       { index: true, element: <Navigate to="plan" replace /> },
-      { path: 'brief', element: <BriefPage /> },
-      {
-        path: 'plan',
+      ...Object.entries(PAGES).map(([path, Page]) => ({
+        path,
         element: (
-          <Suspense fallback={<Loading what="Unrolling the sheet" />}>
-            <PlanPage />
+          <Suspense fallback={<Loading what="Opening the page" />}>
+            <Page />
           </Suspense>
         ),
-      },
-      {
-        path: 'cut',
-        element: (
-          <Suspense fallback={<Loading what="Setting up the saw" />}>
-            <CutPage />
-          </Suspense>
-        ),
-      },
-      { path: 'stockpile', element: <StockpilePage /> },
-      { path: 'progress', element: <ProgressPage /> },
+      })),
       { path: '*', element: <Failure title="There is no such page" message="Pick one from the rail." /> },
     ],
   },

@@ -75,6 +75,13 @@ function shiftDates(scene: Scene, today: Date): Scene {
       v: entry.v,
       set: { at: entry.at === null ? null : addDays(parseISO(entry.at), days).toISOString() },
     })),
+    ...listOf(scene, 'milestone').map((milestone) => ({
+      op: 'patch' as const,
+      kind: 'milestone' as const,
+      id: milestone.id,
+      v: milestone.v,
+      set: { date: moved(milestone.date) },
+    })),
   ]);
   if (!reduction.ok) throw new Error(reduction.refusal.sentence);
   return reduction.scene;

@@ -182,7 +182,7 @@ export function Board({
         onPlace?.(
           picked.kind,
           picked.id,
-          fieldsOf(picked.kind, { ...place, x: place.x + dx * by, y: place.y + dy * by }),
+          fieldsOf(scene, picked.kind, { ...place, x: place.x + dx * by, y: place.y + dy * by }),
         );
       } else setView({ ...view, x: view.x - dx * 60, y: view.y - dy * 60 });
     } else if (event.key === '+' || event.key === '=') setView(zoomAt(view, 1.25, middle.x, middle.y));
@@ -258,7 +258,8 @@ export function Board({
                   onPlace={(rect) => {
                     setMoving(null);
                     setSizing(null);
-                    if (isPlaced(picked.kind)) onPlace?.(picked.kind, picked.id, fieldsOf(picked.kind, rect));
+                    if (isPlaced(picked.kind))
+                      onPlace?.(picked.kind, picked.id, fieldsOf(scene, picked.kind, rect));
                   }}
                   onClick={(x, y) => pick(pickAt(scene, hidden, view, x, y, picked))}
                 />

@@ -1,7 +1,7 @@
-import { MM_PER_STUD, formatPlates, overlap, type Rect } from '@quarry/core/lattice';
-import { tableInStuds } from '@quarry/core/check';
+import { formatPlates, overlap, type Rect } from '@quarry/core/lattice';
 import { OUTSIDE, type Relief } from '@quarry/core/relief';
 import { listOf } from '@quarry/core/scene';
+import { hereOf, tableInStuds } from '@quarry/core/site';
 import type { GroundArt } from './groundArt.ts';
 import { MONO, RULER, SANS, halo, inStuds, visible, type Picture } from './ink.ts';
 import { HATCH_SCALE } from './palette.ts';
@@ -13,8 +13,9 @@ const NEAR = 9;
 export function drawTables(ctx: CanvasRenderingContext2D, picture: Picture): void {
   const { palette } = picture;
   ctx.font = `11px ${SANS}`;
-  for (const table of listOf(picture.scene, 'table')) {
-    const on = visible(picture, tableInStuds(table));
+  for (const table of hereOf(picture.scene, 'table')) {
+    const rect = tableInStuds(picture.scene, table);
+    const on = visible(picture, rect);
     if (!on) continue;
     ctx.fillStyle = palette.line;
     ctx.globalAlpha = 0.35;
@@ -28,7 +29,7 @@ export function drawTables(ctx: CanvasRenderingContext2D, picture: Picture): voi
     if (on.w < 110) continue;
     // Under the table, or over it when the scene goes on below.
     const scene = picture.art?.relief;
-    const covered = scene && table.y + table.d < (scene.y + scene.d) * MM_PER_STUD;
+    const covered = scene && rect.y + rect.d < scene.y + scene.d;
     ctx.textBaseline = covered ? 'bottom' : 'top';
     ctx.textAlign = 'left';
     ctx.fillText(

@@ -125,8 +125,8 @@ export function SizeTag({
   const y = Math.min(Math.max(on.y, 24), room.height - 60);
   const reach = Math.hypot(rect.w, rect.d);
   const words = measure
-    ? `${say(reach, 'studs')}  ${sayAlso(reach, 'studs', metric)}\n${say(Math.abs(rect.w), 'studs')} across, ${say(Math.abs(rect.d), 'studs')} deep`
-    : `${say(rect.w, 'studs')} × ${say(rect.d, 'studs')}\n${sayAlso(rect.w, 'studs', metric)} × ${sayAlso(rect.d, 'studs', metric)}\nat ${Number(rect.x.toFixed(2))}, ${Number(rect.y.toFixed(2))}`;
+    ? `${say(reach, 'studs', metric)}  ${sayAlso(reach, 'studs', metric)}\n${say(Math.abs(rect.w), 'studs', metric)} across, ${say(Math.abs(rect.d), 'studs', metric)} deep`
+    : `${say(rect.w, 'studs', metric)} × ${say(rect.d, 'studs', metric)}\n${sayAlso(rect.w, 'studs', metric)} × ${sayAlso(rect.d, 'studs', metric)}\nat ${Number(rect.x.toFixed(2))}, ${Number(rect.y.toFixed(2))}`;
   return (
     <Label x={x} y={y} listening={false}>
       <Tag fill={palette.ink} />

@@ -1,6 +1,6 @@
 import { MM_PER_STUD, type Rect } from '@quarry/core/lattice';
-import { tableInStuds } from '@quarry/core/check';
 import { listOf, padsInOrder, type Kind, type Scene } from '@quarry/core/scene';
+import { frameOf, hereOf, rectToRoom, tableInStuds } from '@quarry/core/site';
 import type { Layer, Picked } from '../data/view.ts';
 import { sectionMark } from './drawThings.ts';
 import { rectToScreen, toStuds, type Viewport } from './viewport.ts';
@@ -31,15 +31,16 @@ export function placeOf(scene: Scene, picked: Picked | null): Rect | null {
   if (!picked || !isPlaced(picked.kind)) return null;
   if (picked.kind === 'table') {
     const table = scene.table[picked.id];
-    return table ? tableInStuds(table) : null;
+    return table ? tableInStuds(scene, table) : null;
   }
   return scene[picked.kind][picked.id] ?? null;
 }
 
-/** A place as the fields of its entity: millimetres for tables, studs for the rest. */
-export function fieldsOf(kind: Placed, { x, y, w, d }: Rect): Rect {
-  const mm = (studs: number) => Math.round(studs * MM_PER_STUD);
-  return kind === 'table' ? { x: mm(x), y: mm(y), w: mm(w), d: mm(d) } : { x, y, w, d };
+/** A place as the fields of its entity: millimetres in the room for tables, studs for the rest. */
+export function fieldsOf(scene: Scene, kind: Placed, rect: Rect): Rect {
+  if (kind !== 'table') return { x: rect.x, y: rect.y, w: rect.w, d: rect.d };
+  const { x, y, w, d } = rectToRoom(frameOf(scene), rect);
+  return { x: Math.round(x), y: Math.round(y), w: Math.round(w), d: Math.round(d) };
 }
 
 /** Everything under a point of the screen, the nearest first: marks before areas, small before what carries them. */
@@ -76,7 +77,7 @@ function hits(scene: Scene, hidden: ReadonlySet<Layer>, view: Viewport, px: numb
   if (!hidden.has('tables'))
     take(
       'table',
-      listOf(scene, 'table').filter((table) => inside(tableInStuds(table))),
+      hereOf(scene, 'table').filter((table) => inside(tableInStuds(scene, table))),
     );
   return found;
 }

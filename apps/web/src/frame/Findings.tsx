@@ -5,6 +5,7 @@ import { useNavigate } from 'react-router';
 import { RULES, type Judged, type Page, type Severity } from '@quarry/core/check';
 import { freshId, useDisplay, useEdit, useLink, useMay } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
+import { useSay } from '../ui/quantity.ts';
 import { Basis, Empty, Loading, SEVERITY } from '../ui/parts.tsx';
 import { useSurvey } from '../workers/survey.tsx';
 import { PAGES } from './pages.ts';
@@ -140,11 +141,14 @@ export function FindingItem({ finding, onGone }: { finding: Judged; onGone?: () 
   const navigate = useNavigate();
   const [keeping, setKeeping] = useState(false);
   const [reason, setReason] = useState('');
+  const { tell } = useSay();
   const look = SEVERITY[finding.severity];
   const forbids = may({ op: 'add', kind: 'acceptance', id: 'a', data: {} });
+  // What stands in the room is shown on the Survey; what has a place in the scene, on the Plan.
+  const target = finding.place && finding.page !== 'survey' ? 'plan' : finding.page;
   const go = () => {
     view.show(finding.place, finding.things[0] ?? null);
-    void navigate(`/d/${link.id}/${finding.place ? 'plan' : finding.page}`);
+    void navigate(`/d/${link.id}/${target}`);
     if (window.innerWidth < 640) onGone?.();
   };
   const keep = () => {
@@ -165,7 +169,7 @@ export function FindingItem({ finding, onGone }: { finding: Judged; onGone?: () 
         <span className={`${look.text} font-semibold`}>
           <span aria-hidden>{look.mark}</span> {look.word}.
         </span>{' '}
-        {finding.sentence}
+        {tell(finding.sentence)}
       </p>
       {finding.accepted ? (
         <p className="ink-2 pt-0.5">
@@ -174,14 +178,16 @@ export function FindingItem({ finding, onGone }: { finding: Judged; onGone?: () 
           {finding.accepted.reason}
         </p>
       ) : (
-        <p className="text-secondary pt-0.5">{finding.remedy}</p>
+        <p className="text-secondary pt-0.5">{tell(finding.remedy)}</p>
       )}
       {finding.lapsed && (
         <p className="ink-2 pt-0.5">Was kept («{finding.lapsed}»), but its numbers have changed.</p>
       )}
       <div className="flex flex-wrap gap-x-3 items-center pt-0.5">
         <button type="button" className="link link-hover text-secondary font-semibold" onClick={go}>
-          {finding.place ? 'Show on the plan' : `Go to ${PAGES.find(({ id }) => id === finding.page)?.word}`}
+          {target === 'plan'
+            ? 'Show on the plan'
+            : `${target === 'survey' ? 'Show on the' : 'Go to'} ${PAGES.find(({ id }) => id === target)?.word}`}
         </button>
         {finding.accepted
           ? !forbids && (

@@ -9,6 +9,12 @@ export const PAGES: readonly { id: Page; word: string; key: string; question: st
     key: 'b',
     question: 'What are we showing, under which rules, at which scale, by when?',
   },
+  {
+    id: 'survey',
+    word: 'Survey',
+    key: 's',
+    question: 'Where does it stand, what can be reached, what can get in',
+  },
   { id: 'plan', word: 'Plan', key: 'p', question: 'What stands where, on the stud grid' },
   { id: 'cut', word: 'Cut', key: 'c', question: 'Which modules, on which bases' },
   { id: 'stockpile', word: 'Stockpile', key: 'k', question: 'What is owned, needed and short' },

@@ -1,5 +1,5 @@
 import { useId, useState, type KeyboardEvent, type ReactNode } from 'react';
-import { MM, parseLength } from '@quarry/core/lattice';
+import { parseLength } from '@quarry/core/lattice';
 import { useView } from '../data/view.ts';
 import { MEASURES, say, sayAlso, type Measure } from './quantity.ts';
 
@@ -110,14 +110,17 @@ export function QuantityField(
   const { label, value, measure, min, max, step, onCommit, disabled } = props;
   const metric = useView((view) => view.metric);
   const { size, bare } = MEASURES[measure];
-  const { id, error, input } = useDraft(say(value, measure), (text) => {
+  const { id, error, input } = useDraft(say(value, measure, metric), (text) => {
     const limits = {
       name: label,
       ...(min === undefined ? {} : { min: min * size }),
       ...(max === undefined ? {} : { max: max * size }),
-      ...(measure === 'mm' ? { step: MM / 10 } : { step: (step ?? (measure === 'plates' ? 1 : 0.5)) * size }),
+      // What a tape measures stands on no grid.
+      ...(measure === 'mm' || measure === 'm'
+        ? {}
+        : { step: (step ?? (measure === 'plates' ? 1 : 0.5)) * size }),
     };
-    const parsed = parseLength(text, bare, limits);
+    const parsed = parseLength(text.replace('≈', ''), bare[metric], limits);
     if (!parsed.ok) return parsed.error;
     onCommit(parsed.length / size);
     return null;
@@ -193,15 +196,30 @@ export function TextField(
     required?: boolean;
     long?: boolean;
     placeholder?: string;
+    /** What else may be wrong with the text, as a sentence. */
+    check?: (text: string) => string | null;
     onCommit: (value: string) => void;
   },
 ) {
-  const { label, value, max = 80, required, long, onCommit, disabled, hint, placeholder, bare } = props;
+  const {
+    label,
+    value,
+    max = 80,
+    required,
+    long,
+    check,
+    onCommit,
+    disabled,
+    hint,
+    placeholder,
+    bare,
+  } = props;
   const { id, error, input } = useDraft(value, (text) => {
     if (required && text.trim() === '') return `${label}: a name is needed.`;
     if (text.length > max) return `${label}: ${text.length} characters; the most is ${max}.`;
-    onCommit(long ? text : text.trim());
-    return null;
+    const wrong = check?.(text) ?? null;
+    if (wrong === null) onCommit(long ? text : text.trim());
+    return wrong;
   });
   return (
     <Frame id={id} label={label} error={error} hint={hint} wide={long} bare={bare}>
@@ -233,13 +251,13 @@ export function SelectField<T extends string>(
     onCommit: (value: T) => void;
   },
 ) {
-  const { label, value, options, onCommit, disabled, hint } = props;
+  const { label, value, options, onCommit, disabled, hint, bare } = props;
   const id = useId();
   return (
-    <Frame id={id} label={label} error={null} hint={hint}>
+    <Frame id={id} label={label} error={null} hint={hint} bare={bare}>
       <select
         id={id}
-        className="select select-xs h-6 w-44 ps-1 bg-base-content/5 shrink-0 border-transparent hover:border-base-300"
+        className={`select select-xs h-6 ${bare ? 'w-full' : 'w-44'} ps-1 bg-base-content/5 shrink-0 border-transparent hover:border-base-300`}
         value={value}
         disabled={disabled}
         onChange={(event) => {
@@ -263,6 +281,7 @@ export function DateField({
   onCommit,
   disabled,
   hint,
+  bare,
 }: Committed & { value: string | null; onCommit: (value: string | null) => void }) {
   const { id, error, input } = useDraft(value ?? '', (text) => {
     if (text !== '' && !/^\d{4}-\d{2}-\d{2}$/.test(text)) return `${label}: «${text}» is not a date.`;
@@ -270,7 +289,7 @@ export function DateField({
     return null;
   });
   return (
-    <Frame id={id} label={label} error={error} hint={hint}>
+    <Frame id={id} label={label} error={error} hint={hint} bare={bare}>
       <input {...input} type="date" className={`${INPUT} text-right w-36`} disabled={disabled} />
     </Frame>
   );
@@ -282,10 +301,11 @@ export function CheckField({
   onCommit,
   disabled,
   hint,
+  bare,
 }: Committed & { value: boolean; onCommit: (value: boolean) => void }) {
   const id = useId();
   return (
-    <Frame id={id} label={label} error={null} hint={hint}>
+    <Frame id={id} label={label} error={null} hint={hint} bare={bare}>
       <input
         id={id}
         type="checkbox"

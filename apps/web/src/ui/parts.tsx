@@ -22,7 +22,8 @@ export function Quantity({ value, measure }: { value: number; measure: Measure }
   const metric = useView((view) => view.metric);
   return (
     <span className="fig whitespace-nowrap">
-      {say(value, measure)} <span className="ink-2 text-[11px]">{sayAlso(value, measure, metric)}</span>
+      {say(value, measure, metric)}{' '}
+      <span className="ink-2 text-[11px]">{sayAlso(value, measure, metric)}</span>
     </span>
   );
 }

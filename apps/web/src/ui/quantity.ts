@@ -2,31 +2,57 @@ import {
   MM,
   PLATE,
   STUD,
+  formatFeet,
   formatInches,
   formatMm,
   formatPlates,
   formatStuds,
+  inInches,
   type Length,
   type Unit,
 } from '@quarry/core/lattice';
+import { useView } from '../data/view.ts';
 
-/** The measures of the document: what one of it is, and how a bare number is meant. */
+export type Metric = 'mm' | 'in';
+
+/** The measures of the document: what one of it is, and how a bare number is meant by users of either unit. */
 export const MEASURES = {
-  studs: { size: STUD, bare: 'stud' },
-  plates: { size: PLATE, bare: 'plate' },
-  mm: { size: MM, bare: 'mm' },
-} as const satisfies Record<string, { size: Length; bare: Unit }>;
+  studs: { size: STUD, bare: { mm: 'stud', in: 'stud' } },
+  plates: { size: PLATE, bare: { mm: 'plate', in: 'plate' } },
+  /** What is measured with a tape: rooms, tables, doors. */
+  mm: { size: MM, bare: { mm: 'mm', in: 'in' } },
+  /** True sizes. */
+  m: { size: 1000 * MM, bare: { mm: 'm', in: 'ft' } },
+} as const satisfies Record<string, { size: Length; bare: Record<Metric, Unit> }>;
 export type Measure = keyof typeof MEASURES;
 
-/** A value of the document in its own words: `48 studs`, `6b2p`, `740 mm`. */
-export function say(value: number, measure: Measure): string {
+/** A value of the document in its own words: `48 studs`, `6b2p`, `740 mm` or `29 1/8 in`, `2.75 m` or `9 ft 1/4 in`. */
+export function say(value: number, measure: Measure, metric: Metric): string {
   if (measure === 'plates') return formatPlates(value);
-  return measure === 'studs' ? formatStuds(value * STUD) : formatMm(value * MM);
+  if (measure === 'studs') return formatStuds(value * STUD);
+  const length = Math.round(value * MEASURES[measure].size);
+  if (measure === 'm') return metric === 'in' ? formatFeet(length) : `${Number(value.toFixed(3))} m`;
+  return metric === 'in' ? formatInches(length) : formatMm(length);
 }
 
-/** The same length the other way: millimetres or inches for studs and plates, studs for millimetres. */
-export function sayAlso(value: number, measure: Measure, metric: 'mm' | 'in'): string {
+/** The same length the other way: millimetres or inches for studs and plates, studs for what a tape measures. */
+export function sayAlso(value: number, measure: Measure, metric: Metric): string {
   const length = Math.round(value * MEASURES[measure].size);
-  if (metric === 'in') return formatInches(length);
-  return measure === 'mm' ? `${formatStuds(length).split(' ')[0]} st` : formatMm(length);
+  if (measure === 'mm') return `${formatStuds(length).split(' ')[0]} st`;
+  if (measure === 'm') return metric === 'in' ? `${Number(value.toFixed(2))} m` : '';
+  return metric === 'in' ? formatInches(length) : formatMm(length);
+}
+
+/** Says lengths in the unit this person works in. */
+export function useSay() {
+  const metric = useView((view) => view.metric);
+  return {
+    metric,
+    say: (value: number, measure: Measure) => say(value, measure, metric),
+    /** A sentence of the core, its millimetres in inches for those who measure in inches. */
+    tell: (sentence: string) => (metric === 'in' ? inInches(sentence) : sentence),
+    /** An area of true ground, m² or square feet. */
+    area: (squareMetres: number) =>
+      metric === 'in' ? `${(squareMetres * 10.7639).toFixed(0)} sq ft` : `${squareMetres.toFixed(0)} m²`,
+  };
 }

@@ -8,15 +8,17 @@ import type { CoreWorker, Survey } from './core.worker.ts';
 interface SurveyState {
   survey: Survey | null;
   error: string | null;
+  /** Asks the worker for what is worked out only on demand; null until it runs. */
+  core: Remote<CoreWorker> | null;
 }
-const SurveyContext = createContext<SurveyState>({ survey: null, error: null });
+const SurveyContext = createContext<SurveyState>({ survey: null, error: null, core: null });
 
 export const today = () => formatISO(new Date(), { representation: 'date' });
 
 /** Keeps the worker's survey of the scene fresh: one question at a time, always about the latest scene. */
 export function SurveyProvider({ children }: { children: ReactNode }) {
   const { scene } = useDisplay();
-  const [state, setState] = useState<SurveyState>({ survey: null, error: null });
+  const [state, setState] = useState<SurveyState>({ survey: null, error: null, core: null });
   const latest = useRef<Scene>(scene);
   const ask = useRef<() => void>(() => undefined);
   latest.current = scene;
@@ -33,10 +35,11 @@ export function SurveyProvider({ children }: { children: ReactNode }) {
       core
         .survey(asked, today())
         .then(
-          (survey) => !ended && setState({ survey, error: null }),
+          (survey) => !ended && setState({ survey, error: null, core }),
           (error: unknown) =>
             !ended &&
             setState(({ survey }) => ({
+              core,
               survey,
               error: error instanceof Error ? error.message : String(error),
             })),

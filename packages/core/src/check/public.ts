@@ -109,13 +109,14 @@ const viewedSide: Rule = {
   id: 'viewed-side',
   title: 'A side to be looked at faces a wall',
   basis:
-    'The clear floor before each side that the Brief says is looked at, to the nearest wall or obstacle, against the place’s aisle.',
+    'The clear floor before each side that the Brief says is looked at, to the nearest wall or obstacle, against the place’s aisle. Asked only of places with a barrier: a workshop has no public.',
   page: 'survey',
   severity: 'warning',
   check({ scene }) {
     const place = currentPlace(scene);
     const bounds = footprintBounds(scene);
-    if (!place || !bounds) return [];
+    // A workshop has no public.
+    if (!place || !bounds || hereOf(scene, 'barrier').length === 0) return [];
     const frame = frameOf(scene);
     const clear = clearances(rectToRoom(frame, bounds), hereOf(scene, 'obstacle'), sidesOf(place.walls));
     return displayOf(scene).viewedSides.flatMap((side): Draft[] => {

@@ -69,3 +69,19 @@ export function formatFit(length: Length, step: 'stud' | 'brick' | 'plate'): str
   const sign = remainder < 0 ? '-' : '+';
   return `${plural(Number(trim(length / size, 1)))}: ${plural(count)} ${sign} ${trim(Math.abs(remainder) / MM, 2)} mm`;
 }
+
+/** `7 ft 2 5/8 in`, `11 in`, `12 ft`: feet and inches to the nearest 1/16 inch, `≈` in front when that is not exact. */
+export function formatFeet(length: Length): string {
+  const feet = Math.trunc((length + (length < 0 ? -1 : 1) * (INCH / 32)) / (12 * INCH));
+  if (feet === 0) return formatInches(length);
+  const rest = formatInches(Math.abs(length - feet * 12 * INCH));
+  const words = rest.replace(/^≈ -?/, '').replace(/^-/, '');
+  return `${rest.startsWith('≈') ? '≈ ' : ''}${feet} ft${words === '0 in' ? '' : ` ${words}`}`;
+}
+
+/** A sentence of the core with its millimetres told in inches: «830 mm» becomes «≈ 32 11/16 in». */
+export function inInches(sentence: string): string {
+  return sentence.replace(/(\d[\d,]*(?:\.\d+)?) mm\b/g, (_, digits: string) =>
+    formatInches(Math.round(Number(digits.replaceAll(',', '')) * MM)),
+  );
+}

@@ -77,7 +77,7 @@ describe('what people type', () => {
     ['6b 2', 'mixes numbers'],
     ['1/0 in', 'divides by zero'],
     ['1/3 in', 'finer than 1/64 in'],
-    ['1000000000 studs', '100 m'],
+    ['1000000000 studs', '10000 m'],
     ['NaN', 'cannot be read'],
     ['1e9', '«e» is not a unit'],
     ['9'.repeat(90), 'too long'],

@@ -13,8 +13,8 @@ export interface ParseLimits {
   step?: Length;
 }
 
-/** 100 m: no display is larger, and a slip of a digit is caught. */
-const FARTHEST: Length = 100_000_000_000;
+/** 10 km: no true thing that is built is larger, and a slip of a digit is caught; fields have limits of their own. */
+const FARTHEST: Length = 10_000_000_000_000;
 const FRACTIONS: Record<string, string> = {
   '½': ' 1/2',
   '¼': ' 1/4',

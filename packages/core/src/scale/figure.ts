@@ -51,12 +51,14 @@ export interface FurnitureRule {
   why: string;
 }
 
+/** An inch, m. */
+const INCH = 0.0254;
+
 /**
  * Limits as shares of the stature a figure stands for. Seats: 17 to 19 in (2010 ADA Standards, 903.5); tables and
  * counters: 28 to 34 in (902.3); service counters: at most 36 in (904.4.1) and not below a table; doorways: at
  * least 80 in clear (307.4). A seat must never reach the chest, about 0.72 of the stature (from memory).
  */
-const INCH = 0.0254;
 export const FURNITURE_RULES: Readonly<Record<'seat' | 'table' | 'counter' | 'doorway', FurnitureRule>> = {
   seat: {
     least: (17 * INCH) / STATURE,

@@ -41,10 +41,11 @@ export function bestMoves(scene: Scene): Move[] {
   const tables = hereOf(scene, 'table');
   const under = tables.map((table) => layout.scene.some((part) => overlap(part, table)));
   const others: Layout = { ...layout, tables: layout.tables.filter((_, i) => !under[i]) };
-  const moves: Move[] = [];
-  const offer = (kind: Move['kind'], words: string, next: Layout, changes: Change[]) => {
+  const moves: Tried[] = [];
+  /** Of the tries of one group only the best is shown. */
+  const offer = (kind: Move['kind'], group: string, words: string, next: Layout, changes: Change[]) => {
     const after = outOfReach(next, arm);
-    if (before - after >= 0.01) moves.push({ kind, words, before, after, changes });
+    if (before - after >= 0.01) moves.push({ group, kind, words, before, after, changes });
   };
   const carry = (shift: (rect: Rect) => Rect): Layout => ({
     ...layout,
@@ -74,7 +75,7 @@ export function bestMoves(scene: Scene): Move[] {
       // A longer pull is offered only for what it adds.
       if (after > last - 0.005) continue;
       last = after;
-      offer('pull', `Pull everything ${by} mm to the ${way.word}`, next, [
+      offer('pull', `pull ${way.word}`, `Pull everything ${by} mm to the ${way.word}`, next, [
         ...tablesTo(shift),
         ...sceneTo(
           place,
@@ -87,11 +88,23 @@ export function bestMoves(scene: Scene): Move[] {
   const all = boundsOf([...layout.tables.filter((_, i) => under[i]), ...layout.scene]);
   const middle = { x: all.x + all.w / 2, y: all.y + all.d / 2 };
   for (const turn of [90, 180, 270] as const) {
-    const shift = (rect: Rect) => turnedAbout(rect, middle, turn);
+    // What would go through a wall is pushed back into the room.
+    const push = intoRoom(layout.walls, turnedAbout(all, middle, turn));
+    const shift = (rect: Rect) => {
+      const turnedRect = turnedAbout(rect, middle, turn);
+      return { ...turnedRect, x: turnedRect.x + push.x, y: turnedRect.y + push.y };
+    };
     const next = carry(shift);
     if (!fits(next)) continue;
-    const changes = place ? [...tablesTo(shift), ...sceneTo(place, turnedFrame(place, middle, turn))] : [];
-    offer('turn', `Turn everything by ${turn}°`, next, changes);
+    const frame = place && turnedFrame(place, middle, turn);
+    const to = frame && { ...frame, x: frame.x + push.x, y: frame.y + push.y };
+    offer(
+      'turn',
+      `turn ${turn}`,
+      `Turn everything by ${turn}°`,
+      next,
+      place ? [...tablesTo(shift), ...sceneTo(place, to)] : [],
+    );
   }
 
   for (const axis of ['x', 'y'] as const)
@@ -109,6 +122,7 @@ export function bestMoves(scene: Scene): Move[] {
         const way = axis === 'x' ? (sign > 0 ? 'east' : 'west') : sign > 0 ? 'south' : 'north';
         offer(
           'split',
+          `split ${axis} ${at}`,
           `Part the scene at the table joint and move its ${way} half ${layout.standDepth} mm off`,
           next,
           [],
@@ -119,6 +133,7 @@ export function bestMoves(scene: Scene): Move[] {
     if (under[i]) continue;
     offer(
       'clear',
+      table.id,
       `Take «${table.name}» away from the scene`,
       { ...layout, tables: layout.tables.filter((_, j) => j !== i) },
       [],
@@ -127,15 +142,16 @@ export function bestMoves(scene: Scene): Move[] {
   return bestOfEach(moves).slice(0, 3);
 }
 
-/** Of pulls one way and splits at one joint only the best is worth showing. */
-function bestOfEach(moves: Move[]): Move[] {
+interface Tried extends Move {
+  group: string;
+}
+
+function bestOfEach(moves: Tried[]): Move[] {
   const seen = new Set<string>();
   return moves
     .sort((a, b) => a.after - b.after)
-    .filter(({ kind, words }) => {
-      const key = kind === 'pull' ? `pull ${words.split(' ').at(-1)}` : kind === 'split' ? 'split' : words;
-      return !seen.has(key) && seen.add(key);
-    });
+    .filter(({ group }) => !seen.has(group) && seen.add(group))
+    .map(({ group: _, ...move }) => move);
 }
 
 /** Share of the scene past an arm's reach, on a coarse grid. */
@@ -183,6 +199,19 @@ function boundsOf(rects: readonly Rect[]): Rect {
     y,
     w: Math.max(...rects.map((rect) => rect.x + rect.w)) - x,
     d: Math.max(...rects.map((rect) => rect.y + rect.d)) - y,
+  };
+}
+
+/** The least push that brings a rectangle within the box of the walls, mm; none where no walls are known. */
+function intoRoom(walls: Layout['walls'], rect: Rect): { x: number; y: number } {
+  if (walls.length < 3) return { x: 0, y: 0 };
+  const push = (low: number, high: number, from: number, length: number) =>
+    from < low ? low - from : from + length > high ? high - from - length : 0;
+  const xs = walls.map(({ x }) => x);
+  const ys = walls.map(({ y }) => y);
+  return {
+    x: push(Math.min(...xs), Math.max(...xs), rect.x, rect.w),
+    y: push(Math.min(...ys), Math.max(...ys), rect.y, rect.d),
   };
 }
 

@@ -87,3 +87,9 @@ export function sceneInRoom(scene: Scene): Rect[] {
   const frame = frameOf(scene);
   return listOf(scene, 'footprint').map((part) => rectToRoom(frame, part));
 }
+
+/** The same scene as if it stood in another place: for looking at a place without moving there. */
+export function withPlace(scene: Scene, place: string | null): Scene {
+  const display = displayOf(scene);
+  return display.place === place ? scene : { ...scene, display: { [display.id]: { ...display, place } } };
+}

@@ -1,6 +1,6 @@
 import { MM_PER_PLATE, MM_PER_STUD, overlap, type Rect } from '../lattice/index.ts';
 import { type Scene, type Side, type Table } from '../scene/index.ts';
-import { OUTSIDE, massOf, type Relief } from '../relief/index.ts';
+import { OUTSIDE, footprintBounds, massOf, type Relief } from '../relief/index.ts';
 import { hereOf, sceneInRoom, tableInStuds } from './frame.ts';
 
 /** A stud that no table carries: its centre and how far its outer edge is from the nearest table top, studs. */
@@ -162,4 +162,36 @@ export function standingOf(relief: Relief, hanging: readonly Hanging[]): Standin
   const overhang: Record<Side, number> = { n: 0, e: 0, s: 0, w: 0 };
   for (const { by, side } of hanging) overhang[side] = Math.max(overhang[side], by);
   return { studs, carried: studs - hanging.length, overhang };
+}
+
+/** Steps in which ground grows, studs: the smallest base. */
+const GROW_STEP = 8;
+const GROW_MOST = 480;
+
+/**
+ * How far the scene could grow over each of its sides before it leaves the tables as they stand, studs in steps of 8:
+ * a strip along the whole side whose every stud has its centre on a table.
+ */
+export function roomToGrow(scene: Scene): Record<Side, number> {
+  const bounds = footprintBounds(scene);
+  const room: Record<Side, number> = { n: 0, e: 0, s: 0, w: 0 };
+  if (!bounds) return room;
+  const tables = hereOf(scene, 'table').map((table) => tableInStuds(scene, table));
+  const carried = (x: number, y: number) => nearestTable(tables, x, y).by === 0;
+  const { x, y, w, d } = bounds;
+  for (const side of ['n', 'e', 's', 'w'] as const) {
+    const lines = side === 'n' || side === 's' ? w : d;
+    const stud = (along: number, out: number): boolean => {
+      if (side === 'n') return carried(x + along + 0.5, y - out - 0.5);
+      if (side === 's') return carried(x + along + 0.5, y + d + out + 0.5);
+      return side === 'w'
+        ? carried(x - out - 0.5, y + along + 0.5)
+        : carried(x + w + out + 0.5, y + along + 0.5);
+    };
+    const row = (out: number) => Array.from({ length: lines }, (_, i) => i).every((i) => stud(i, out));
+    let out = 0;
+    while (out < GROW_MOST && row(out)) out++;
+    room[side] = out - (out % GROW_STEP);
+  }
+  return room;
 }

@@ -1,5 +1,6 @@
 import { Trash2 } from 'lucide-react';
 import { KINDS, labelOf, type Entity, type Kind } from '@quarry/core/scene';
+import { isPlaced } from '../../board/pick.ts';
 import { useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
 import { FindingItem } from '../../frame/Findings.tsx';
@@ -7,14 +8,15 @@ import { Heading } from '../../ui/parts.tsx';
 import { capital } from '../../ui/words.ts';
 import { useSurvey } from '../../workers/survey.tsx';
 import { Outline } from './Outline.tsx';
-import { FootprintSheet, ModuleSheet, PadSheet, PlotSheet, SectionSheet, TableSheet } from './sheets.tsx';
+import { TableSheet } from '../../ui/TableSheet.tsx';
+import { FootprintSheet, ModuleSheet, PadSheet, PlotSheet, SectionSheet } from './sheets.tsx';
 
 /** The data sheet of what is picked, or the outline of the whole scene. */
 export function Inspector() {
   const { scene } = useDisplay();
   const { picked, pick } = useView();
   const entity = picked ? scene[picked.kind][picked.id] : null;
-  if (!picked || !entity) return <Outline />;
+  if (!picked || !entity || !isPlaced(picked.kind)) return <Outline />;
   return (
     <>
       <button type="button" className="link link-hover text-secondary text-xs" onClick={() => pick(null)}>

@@ -4,6 +4,7 @@ import { MM_PER_STUD } from '@quarry/core/lattice';
 import { metresOf } from '@quarry/core/scale';
 import { footprintBounds } from '@quarry/core/relief';
 import { KINDS, displayOf, labelOf, listOf, type Kind, type Scene } from '@quarry/core/scene';
+import { hereOf } from '@quarry/core/site';
 import { PLACED, placeOf } from '../../board/pick.ts';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
@@ -54,7 +55,7 @@ function Group({ kind, startsOpen }: { kind: (typeof PLACED)[number]; startsOpen
   const { scene } = useDisplay();
   const show = useView((view) => view.show);
   const [open, setOpen] = useState(startsOpen);
-  const things = listOf(scene, kind);
+  const things = kind === 'table' ? hereOf(scene, kind) : listOf(scene, kind);
   return (
     <details
       open={open}

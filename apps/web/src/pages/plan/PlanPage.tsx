@@ -6,7 +6,7 @@ import { groundAt, indexAt, type Relief } from '@quarry/core/relief';
 import { displayOf, labelOf, listOf } from '@quarry/core/scene';
 import { Board, type Drawn } from '../../board/Board.tsx';
 import { Profile } from '../../board/Profile.tsx';
-import { fieldsOf } from '../../board/pick.ts';
+import { fieldsOf, isPlaced } from '../../board/pick.ts';
 import { usePointer } from '../../board/pointer.ts';
 import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { LAYERS, useView } from '../../data/view.ts';
@@ -29,7 +29,7 @@ export function PlanPage() {
 
   const draw = (kind: Drawn, place: { x: number; y: number; w: number; d: number }) => {
     const id = freshId(kind);
-    const data = drawnData(scene, kind, fieldsOf(kind, place));
+    const data = drawnData(scene, kind, fieldsOf(scene, kind, place));
     if (edit.change(`drew ${data.words}`, [...data.before, { op: 'add', kind, id, data: data.data }])) {
       pick({ kind, id });
       takeTool('pick');
@@ -40,7 +40,7 @@ export function PlanPage() {
     if (
       picked &&
       entity &&
-      picked.kind !== 'display' &&
+      isPlaced(picked.kind) &&
       edit.remove(`removed ${labelOf(scene, picked.kind, picked.id)}`, picked.kind, picked.id, entity.v)
     )
       pick(null);

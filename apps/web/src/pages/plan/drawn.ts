@@ -1,5 +1,6 @@
 import type { Rect } from '@quarry/core/lattice';
-import { listOf, padsInOrder, type Change, type Scene } from '@quarry/core/scene';
+import { displayOf, listOf, padsInOrder, type Change, type Scene } from '@quarry/core/scene';
+import { hereOf } from '@quarry/core/site';
 import type { Drawn } from '../../board/Board.tsx';
 
 interface DrawnThing {
@@ -26,7 +27,12 @@ export function drawnData(scene: Scene, kind: Drawn, place: Rect): DrawnThing {
     case 'table':
       return {
         words: 'a table',
-        data: { name: name('Table'), ...place, height: listOf(scene, 'table')[0]?.height ?? 740 },
+        data: {
+          name: name('Table'),
+          ...place,
+          height: hereOf(scene, 'table')[0]?.height ?? 740,
+          place: displayOf(scene).place,
+        },
         before: [],
       };
     case 'plot':

@@ -1,7 +1,8 @@
-import { MM_PER_STUD, MM, formatPlates, outerSize, type Rect } from '@quarry/core/lattice';
+import { MM, formatMm, formatPlates, outerSize, type Rect } from '@quarry/core/lattice';
 import { metresOf } from '@quarry/core/scale';
-import { footprintBounds, heightRange } from '@quarry/core/relief';
+import { heightRange } from '@quarry/core/relief';
 import {
+  COLOUR_POLICIES,
   GROUNDS,
   MAX_STUDS,
   STAGES,
@@ -13,8 +14,8 @@ import {
   type Pad,
   type Plot,
   type Section,
-  type Table,
 } from '@quarry/core/scene';
+import { wayOf, widestOf } from '@quarry/core/site';
 import { useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { CheckField, NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading, Line, Quantity } from '../../ui/parts.tsx';
@@ -174,7 +175,7 @@ export function PlotSheet({ plot, disabled }: { plot: Plot; disabled: boolean })
   const { scene } = useDisplay();
   const { survey } = useSurvey();
   const edit = useEdit();
-  const { ratio } = displayOf(scene);
+  const { ratio, kind } = displayOf(scene);
   const set = (what: string, fields: Partial<Plot>) =>
     edit.patch(`${what} ${plot.name}`, 'plot', plot, fields);
   const range = survey ? heightRange(survey.relief, plot) : null;
@@ -218,6 +219,23 @@ export function PlotSheet({ plot, disabled }: { plot: Plot; disabled: boolean })
         disabled={disabled}
         onCommit={(mayCut) => set('changed', { mayCut })}
       />
+      <CheckField
+        label="Street front"
+        value={plot.streetFront}
+        disabled={disabled}
+        onCommit={(streetFront) => set('changed', { streetFront })}
+      />
+      {kind === 'vignette' && (
+        <QuantityField
+          label="Stands out from"
+          value={plot.overhangFrom}
+          measure="plates"
+          min={0}
+          max={3000}
+          disabled={disabled}
+          onCommit={(overhangFrom) => set('changed', { overhangFrom })}
+        />
+      )}
       <Heading>At 1:{ratio}</Heading>
       <dl>
         <Line label="Real size">
@@ -276,6 +294,13 @@ export function SectionSheet({ section }: { section: Section }) {
         onCommit={(owner) => set('gave away', { owner: owner === '' ? null : owner })}
       />
       <SelectField
+        label="Colours"
+        value={section.colour ?? ''}
+        disabled={plan}
+        options={[{ value: '', word: 'As the house rules' }, ...wordsOf(COLOUR_POLICIES)]}
+        onCommit={(colour) => set('set the colours of', { colour: colour === '' ? null : colour })}
+      />
+      <SelectField
         label="Stage"
         value={section.stage}
         disabled={forbids({ stage: section.stage })}
@@ -297,88 +322,12 @@ export function SectionSheet({ section }: { section: Section }) {
   );
 }
 
-export function TableSheet({ table, disabled }: { table: Table; disabled: boolean }) {
-  const { scene } = useDisplay();
-  const edit = useEdit();
-  const set = (what: string, fields: Partial<Table>) =>
-    edit.patch(`${what} ${table.name}`, 'table', table, fields);
-  const bounds = footprintBounds(scene);
-  const common = { measure: 'mm', disabled } as const;
-  return (
-    <>
-      <TextField
-        label="Name"
-        required
-        value={table.name}
-        disabled={disabled}
-        onCommit={(name) => set('renamed', { name })}
-      />
-      <QuantityField
-        label="Width, east"
-        value={table.w}
-        min={1}
-        max={40_000}
-        {...common}
-        onCommit={(w) => set('resized', { w })}
-      />
-      <QuantityField
-        label="Depth, south"
-        value={table.d}
-        min={1}
-        max={40_000}
-        {...common}
-        onCommit={(d) => set('resized', { d })}
-      />
-      <QuantityField
-        label="From west"
-        value={table.x}
-        min={-40_000}
-        max={40_000}
-        {...common}
-        onCommit={(x) => set('moved', { x })}
-      />
-      <QuantityField
-        label="From north"
-        value={table.y}
-        min={-40_000}
-        max={40_000}
-        {...common}
-        onCommit={(y) => set('moved', { y })}
-      />
-      <QuantityField
-        label="Height"
-        value={table.height}
-        min={0}
-        max={3000}
-        {...common}
-        onCommit={(height) => set('changed the height of', { height })}
-      />
-      <NumberField
-        label="Rated load"
-        unit="kg"
-        optional="not known"
-        value={table.ratedKg}
-        min={0}
-        max={5000}
-        disabled={disabled}
-        onCommit={(ratedKg) => set('changed the rating of', { ratedKg })}
-      />
-      {bounds && (
-        <p className="ink-2 text-xs pt-2">
-          The scene begins at 0, 0 in its north-west corner and is {bounds.w * MM_PER_STUD} ×{' '}
-          {bounds.d * MM_PER_STUD} mm.
-        </p>
-      )}
-    </>
-  );
-}
-
 export function ModuleSheet({ module }: { module: Module }) {
   const { scene } = useDisplay();
   const { survey } = useSurvey();
   const range = survey ? heightRange(survey.relief, module) : null;
-  const narrow = outerSize(Math.min(module.w, module.d)) / MM;
-  const passage = listOf(scene, 'passage').sort((a, b) => a.width - b.width)[0];
+  const sides = [outerSize(module.w) / MM, outerSize(module.d) / MM].sort((a, b) => a - b);
+  const passage = wayOf(scene).sort((a, b) => widestOf(a) - widestOf(b))[0];
   const owners = listOf(scene, 'section').filter(
     (section) =>
       section.x < module.x + module.w &&
@@ -404,9 +353,9 @@ export function ModuleSheet({ module }: { module: Module }) {
       {passage && (
         <Line
           label="Tightest passage"
-          note={`${(passage.width - narrow).toFixed(1)} mm ${narrow > passage.width ? 'too narrow' : 'to spare'}`}
+          note={`${formatMm(Math.abs(widestOf(passage) - sides[0]) * MM)} ${sides[0] > widestOf(passage) ? 'too narrow' : 'to spare'}`}
         >
-          {passage.name} {passage.width} mm
+          {passage.name} {formatMm(widestOf(passage) * MM)}
         </Line>
       )}
     </dl>

@@ -1,0 +1,88 @@
+import { SIDES, displayOf, listOf, type Side } from '@quarry/core/scene';
+import { footprintBounds } from '@quarry/core/relief';
+import { roomToGrow } from '@quarry/core/site';
+import { useDisplay } from '../../data/useDisplay.tsx';
+import { CheckField, QuantityField } from '../../ui/fields.tsx';
+import { Basis, Heading, Line, Quantity } from '../../ui/parts.tsx';
+import { SIDE_WORDS } from '../../ui/words.ts';
+import { useSetDisplay } from './useSetDisplay.ts';
+
+/** A city: how much street front it has, how much is to come, and where it can grow. */
+export function CityQuestions({ disabled }: { disabled: boolean }) {
+  const { scene } = useDisplay();
+  const set = useSetDisplay();
+  const { growth } = displayOf(scene);
+  const fronts = listOf(scene, 'plot').filter(({ streetFront }) => streetFront);
+  const front = fronts.reduce((sum, { w, d }) => sum + Math.max(w, d), 0);
+  const room = roomToGrow(scene);
+  const best = SIDES.reduce((a, b) => (room[b] > room[a] ? b : a));
+  return (
+    <section aria-labelledby="city">
+      <Heading id="city">Growth of the city</Heading>
+      <QuantityField
+        label="Street front still to come"
+        value={growth}
+        measure="studs"
+        step={1}
+        min={0}
+        max={4096}
+        disabled={disabled}
+        onCommit={(value) => set('planned more street front', { growth: value })}
+      />
+      <dl>
+        <Line label="Street front now" note={`${fronts.length} plots marked as street fronts`}>
+          <Quantity value={front} measure="studs" />
+        </Line>
+        <Line
+          label="Room to grow on the tables"
+          note={SIDES.map((side) => `${SIDE_WORDS[side]} ${room[side]}`).join(' · ')}
+        >
+          {room[best] > 0 ? `${room[best]} studs to the ${SIDE_WORDS[best]}` : 'none'}
+        </Line>
+      </dl>
+      {growth > room[best] && (
+        <p className="text-warning text-xs pt-1">
+          △ {growth} studs are to come and the tables carry {room[best]} more on their best side.
+        </p>
+      )}
+      <Basis>
+        The widest strip along a whole side of the footprint whose every stud has its centre on a table, in
+        steps of 8 studs. A street front counts with its longer side.
+      </Basis>
+    </section>
+  );
+}
+
+/** A diorama: from which sides it is looked at. */
+export function DioramaQuestions({ disabled }: { disabled: boolean }) {
+  const { scene } = useDisplay();
+  const set = useSetDisplay();
+  const { viewedSides } = displayOf(scene);
+  const bounds = footprintBounds(scene);
+  const edge = (side: Side) => (bounds ? (side === 'n' || side === 's' ? bounds.w : bounds.d) : 0);
+  const all = SIDES.reduce((sum, side) => sum + edge(side), 0);
+  const seen = viewedSides.reduce((sum, side) => sum + edge(side), 0);
+  return (
+    <section aria-labelledby="viewed">
+      <Heading id="viewed">Looked at from</Heading>
+      {SIDES.map((side) => (
+        <CheckField
+          key={side}
+          label={`The ${SIDE_WORDS[side]} side`}
+          value={viewedSides.includes(side)}
+          disabled={disabled}
+          onCommit={(on) =>
+            set('changed the sides looked at', {
+              viewedSides: SIDES.filter((one) => (one === side ? on : viewedSides.includes(one))),
+            })
+          }
+        />
+      ))}
+      <dl>
+        <Line label="Edge that is seen" note={`of ${all} studs all round`}>
+          {seen} studs, {all > 0 ? Math.round((100 * seen) / all) : 0} %
+        </Line>
+      </dl>
+    </section>
+  );
+}

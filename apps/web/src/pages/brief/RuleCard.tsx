@@ -1,0 +1,250 @@
+import { SIDES, SOURCE_RULES, STANCES, displayOf, listOf } from '@quarry/core/scene';
+import { RULE_CARDS, cardOf, isCard } from '@quarry/core/site';
+import { MM_PER_STUD } from '@quarry/core/lattice';
+import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
+import { Basis, Heading } from '../../ui/parts.tsx';
+import { useSay } from '../../ui/quantity.ts';
+import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
+import { SIDE_WORDS, capital } from '../../ui/words.ts';
+import { useSurvey } from '../../workers/survey.tsx';
+import { FootprintLimit } from './RulesSheet.tsx';
+import { useSetDisplay } from './useSetDisplay.ts';
+
+const SOURCE_WORDS: Record<(typeof SOURCE_RULES)[number], string> = {
+  any: 'Any parts',
+  own: 'Own stock only',
+  kit: 'Only from copies of one kit',
+};
+
+/** A contest's rules, and whether the scene keeps them as it stands. */
+export function RuleCard({ disabled }: { disabled: boolean }) {
+  const { scene } = useDisplay();
+  const set = useSetDisplay();
+  const display = displayOf(scene);
+  const card = RULE_CARDS.find((one) => isCard(scene, one));
+  return (
+    <section aria-labelledby="card">
+      <Heading id="card">Rule card</Heading>
+      <SelectField
+        label="Begin from"
+        value={card?.id ?? 'own'}
+        disabled={disabled}
+        options={[
+          { value: 'own', word: 'Rules of its own' },
+          ...RULE_CARDS.map(({ id, word }) => ({ value: id as string, word })),
+        ]}
+        onCommit={(id) => {
+          const picked = RULE_CARDS.find((one) => one.id === id);
+          if (!picked) return;
+          const { id: _id, word, ...fields } = picked;
+          set(`took the rule card ${word}`, fields);
+        }}
+      />
+      <FootprintLimit disabled={disabled} />
+      <QuantityField
+        label="Over the base’s sides at most"
+        value={display.cardOverhang}
+        measure="studs"
+        min={0}
+        max={64}
+        disabled={disabled}
+        onCommit={(cardOverhang) => set('changed the rule card', { cardOverhang })}
+      />
+      {display.cardOverhang > 0 && (
+        <QuantityField
+          label="and only from this height"
+          value={display.cardOverhangFrom}
+          measure="plates"
+          min={0}
+          max={3000}
+          disabled={disabled}
+          onCommit={(cardOverhangFrom) => set('changed the rule card', { cardOverhangFrom })}
+        />
+      )}
+      <SelectField
+        label="Shown"
+        value={display.stance}
+        disabled={disabled}
+        options={STANCES.map((value) => ({ value, word: capital(value) }))}
+        onCommit={(stance) => set('changed the rule card', { stance })}
+      />
+      <SelectField
+        label="Parts"
+        value={display.sourceRule}
+        disabled={disabled}
+        options={SOURCE_RULES.map((value) => ({ value, word: SOURCE_WORDS[value] }))}
+        onCommit={(sourceRule) => set('changed the rule card', { sourceRule })}
+      />
+      {display.sourceRule === 'kit' && (
+        <>
+          <TextField
+            label="Kit"
+            value={display.kitName}
+            disabled={disabled}
+            onCommit={(kitName) => set('changed the rule card', { kitName })}
+          />
+          <NumberField
+            label="Copies"
+            whole
+            value={display.kitCopies}
+            min={1}
+            max={1000}
+            disabled={disabled}
+            onCommit={(kitCopies) => set('changed the rule card', { kitCopies: kitCopies ?? 1 })}
+          />
+        </>
+      )}
+      <Required disabled={disabled} />
+      <Verdict />
+    </section>
+  );
+}
+
+const COLUMNS = 'minmax(0,1fr) 4.5rem 4.5rem auto';
+
+function Required({ disabled }: { disabled: boolean }) {
+  const { scene } = useDisplay();
+  const edit = useEdit();
+  const count = { whole: true, bare: true, max: 1000, disabled } as const;
+  return (
+    <Rows
+      id="required"
+      title="Required pieces"
+      columns={COLUMNS}
+      words={['Piece', 'Asked', 'Placed', '']}
+      empty={<p className="ink-2 text-xs">None.</p>}
+      add={{
+        word: 'Add a required piece',
+        disabled,
+        onClick: () =>
+          void edit.add('added a required piece', 'requirement', freshId('requirement'), {
+            name: 'clear round 1×1',
+          }),
+      }}
+    >
+      {listOf(scene, 'requirement').map((piece) => (
+        <Row key={piece.id} label={piece.name} columns={COLUMNS}>
+          <TextField
+            bare
+            label="Piece"
+            required
+            value={piece.name}
+            disabled={disabled}
+            onCommit={(name) => edit.patch('renamed a required piece', 'requirement', piece, { name })}
+          />
+          <NumberField
+            label={`Asked of ${piece.name}`}
+            value={piece.count}
+            min={1}
+            {...count}
+            onCommit={(asked) =>
+              edit.patch('changed a required piece', 'requirement', piece, { count: asked ?? 1 })
+            }
+          />
+          <NumberField
+            label={`Placed of ${piece.name}`}
+            value={piece.placed}
+            min={0}
+            {...count}
+            onCommit={(placed) =>
+              edit.patch('placed a required piece', 'requirement', piece, { placed: placed ?? 0 })
+            }
+          />
+          <RemoveButton
+            what={piece.name}
+            disabled={disabled}
+            onClick={() => edit.remove(`removed ${piece.name}`, 'requirement', piece.id, piece.v)}
+          />
+        </Row>
+      ))}
+    </Rows>
+  );
+}
+
+/** The card held against everything placed, live. */
+function Verdict() {
+  const { scene } = useDisplay();
+  const { survey } = useSurvey();
+  const { say } = useSay();
+  if (!survey) return null;
+  const display = displayOf(scene);
+  const state = cardOf(scene, survey.relief);
+  const base = {
+    w: state.w - state.overhang.e - state.overhang.w,
+    d: state.d - state.overhang.n - state.overhang.s,
+  };
+  const { limitW, limitD, limitHeight, cardOverhang } = display;
+  const fits =
+    limitW === null ||
+    limitD === null ||
+    (base.w <= limitW && base.d <= limitD) ||
+    (base.d <= limitW && base.w <= limitD);
+  const pieces = listOf(scene, 'requirement');
+  const missing = pieces.filter(({ placed, count }) => placed < count).length;
+  const over = SIDES.filter((side) => state.overhang[side] > 0);
+  const lines: { word: string; is: string; limit: string; kept: boolean }[] = [
+    {
+      word: 'Base',
+      is: `${base.w} × ${base.d} studs`,
+      limit: limitW === null || limitD === null ? 'no limit' : `${limitW} × ${limitD}`,
+      kept: fits,
+    },
+    {
+      word: 'All that is placed',
+      is: `${state.w} × ${state.d} studs`,
+      limit: `${say(state.w * MM_PER_STUD, 'mm')} × ${say(state.d * MM_PER_STUD, 'mm')}`,
+      kept: true,
+    },
+    {
+      word: 'Over the base',
+      is:
+        over.length > 0
+          ? over.map((side) => `${SIDE_WORDS[side]} ${state.overhang[side]}`).join(', ')
+          : 'nothing',
+      limit: `${cardOverhang} studs${cardOverhang > 0 ? ` from ${say(display.cardOverhangFrom, 'plates')} up` : ''}`,
+      kept: state.over.every(({ by, begins }) => by <= cardOverhang && begins >= display.cardOverhangFrom),
+    },
+    {
+      word: 'Height from the base',
+      is: say(state.height, 'plates'),
+      limit: limitHeight === null ? 'no limit' : say(limitHeight, 'plates'),
+      kept: limitHeight === null || state.height <= limitHeight,
+    },
+    {
+      word: 'Required pieces',
+      is: `${pieces.length - missing} of ${pieces.length}`,
+      limit: 'all',
+      kept: missing === 0,
+    },
+  ];
+  return (
+    <>
+      <table className="table table-xs mt-3" aria-label="The card against the scene">
+        <thead>
+          <tr>
+            <th className="pl-0">Held against the scene</th>
+            <th className="text-right">Is</th>
+            <th className="text-right">Card</th>
+            <th className="text-right pr-0">Kept</th>
+          </tr>
+        </thead>
+        <tbody>
+          {lines.map(({ word, is, limit, kept }) => (
+            <tr key={word} className={kept ? '' : 'text-error'}>
+              <td className="pl-0">{word}</td>
+              <td className="fig text-right whitespace-nowrap">{is}</td>
+              <td className="fig text-right whitespace-nowrap ink-2">{limit}</td>
+              <td className="text-right font-semibold pr-0">{kept ? 'yes' : '! no'}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <Basis>
+        The box round the footprint and every building, as a judge’s ruler finds it. What stands out is
+        measured from the footprint’s own box, side by side; it begins at the ground under the building plus
+        its «stands out from», which is set on the Plan.
+      </Basis>
+    </>
+  );
+}

@@ -1,0 +1,118 @@
+import { useState } from 'react';
+import { MM_PER_STUD } from '@quarry/core/lattice';
+import type { Place, Scene } from '@quarry/core/scene';
+import { currentPlace, hereOf, judgeBarriers, judgeEyes } from '@quarry/core/site';
+import { useEdit } from '../../data/useDisplay.tsx';
+import { QuantityField } from '../../ui/fields.tsx';
+import { Basis, Heading, Line } from '../../ui/parts.tsx';
+import { useSay } from '../../ui/quantity.ts';
+
+const WHO = { adult: 'Adult', seated: 'In a wheelchair', child: 'Child' } as const;
+
+/** The public's side: barriers and aisles, eye heights, and what a front hides from them. */
+export function PublicPanel({ scene, disabled }: { scene: Scene; disabled: boolean }) {
+  const edit = useEdit();
+  const { say } = useSay();
+  const [front, setFront] = useState(30);
+  const place = currentPlace(scene);
+  if (!place) return null;
+  const barriers = judgeBarriers(scene);
+  const set = (what: string, fields: Partial<Place>) => edit.patch(`changed ${what}`, 'place', place, fields);
+  const size = { measure: 'mm', min: 100, max: 10_000, disabled } as const;
+  const nearest = barriers.reduce((least, { toScene }) => Math.min(least, toScene ?? Infinity), Infinity);
+  const distance = Number.isFinite(nearest) ? nearest : 600;
+  const top = Math.max(0, ...hereOf(scene, 'table').map(({ height }) => height));
+  return (
+    <>
+      <Heading>Barriers and aisles</Heading>
+      {barriers.length === 0 && (
+        <p className="ink-2">None: add a barrier above to see the aisle it leaves.</p>
+      )}
+      <dl>
+        {barriers.map(({ barrier, toScene, aisle }) => (
+          <Line
+            key={barrier.id}
+            label={barrier.name}
+            note={toScene === null ? undefined : `${say(Math.round(toScene), 'mm')} from the scene`}
+          >
+            {aisle === null ? (
+              'open floor behind it'
+            ) : (
+              <span className={aisle < place.aisle ? 'text-error' : ''}>
+                {aisle < place.aisle && '! '}
+                {say(Math.round(aisle), 'mm')} clear behind it
+              </span>
+            )}
+          </Line>
+        ))}
+      </dl>
+      <QuantityField
+        label="Aisle asked for"
+        value={place.aisle}
+        {...size}
+        onCommit={(aisle) => set('the aisle', { aisle })}
+      />
+      <p className="ink-2 text-xs">
+        One published example: {say(915, 'mm')} clear (36 in, 2010 ADA Standards 403.5.1). Local rules decide.
+      </p>
+      <Heading aside={`${say(Math.round(distance), 'mm')} from the front`}>What their eyes get</Heading>
+      <QuantityField
+        label="A front as high as"
+        value={front}
+        measure="plates"
+        min={1}
+        max={600}
+        onCommit={setFront}
+      />
+      <table className="table table-xs" aria-label="Eyes of the public">
+        <thead>
+          <tr>
+            <th className="pl-0">Who</th>
+            <th className="text-right">Over the table</th>
+            <th className="text-right pr-0">Hidden behind</th>
+          </tr>
+        </thead>
+        <tbody>
+          {judgeEyes(place, top, distance, front).map(({ who, above, hidden }) => (
+            <tr key={who} className={above <= 0 ? 'text-warning' : ''}>
+              <td className="pl-0">{WHO[who]}</td>
+              <td className="fig text-right whitespace-nowrap">
+                {above <= 0 && '△ '}
+                {say(Math.abs(above), 'mm')} {above < 0 ? 'below' : ''}
+              </td>
+              <td className="fig text-right pr-0 whitespace-nowrap">
+                {hidden === null ? 'everything' : `${(hidden / MM_PER_STUD).toFixed(0)} studs`}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <QuantityField
+        label="Eyes of an adult"
+        value={place.eyeAdult}
+        {...size}
+        max={2500}
+        onCommit={(eyeAdult) => set('the eye heights', { eyeAdult })}
+      />
+      <QuantityField
+        label="Eyes in a wheelchair"
+        value={place.eyeSeated}
+        {...size}
+        max={2500}
+        onCommit={(eyeSeated) => set('the eye heights', { eyeSeated })}
+      />
+      <QuantityField
+        label="Eyes of a child"
+        value={place.eyeChild}
+        {...size}
+        max={2500}
+        onCommit={(eyeChild) => set('the eye heights', { eyeChild })}
+      />
+      <Basis>
+        The aisle is the least clear width behind a barrier, square to it, to a wall, table or obstacle. A
+        front of height h on the table hides distance × h ÷ (eye over the table − h) behind it, by similar
+        triangles; the highest table counts. Eye heights are from memory: put in your own.
+      </Basis>
+    </>
+  );
+}

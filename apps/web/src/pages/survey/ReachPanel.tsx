@@ -1,0 +1,154 @@
+import { useEffect, useState } from 'react';
+import { type Scene } from '@quarry/core/scene';
+import { sectionShares, shareOf, type Move, type Reach } from '@quarry/core/sight';
+import { currentPlace } from '@quarry/core/site';
+import { useEdit } from '../../data/useDisplay.tsx';
+import { QuantityField } from '../../ui/fields.tsx';
+import { Basis, Heading, Line, Loading } from '../../ui/parts.tsx';
+import { useSay } from '../../ui/quantity.ts';
+import { useSurvey } from '../../workers/survey.tsx';
+
+/** What can be reached from where one can stand, section by section, and what would mend most. */
+export function ReachPanel({
+  scene,
+  reach,
+  disabled,
+}: {
+  scene: Scene;
+  reach: Reach | null;
+  disabled: boolean;
+}) {
+  const edit = useEdit();
+  const { say } = useSay();
+  const place = currentPlace(scene);
+  if (!place) return null;
+  if (!reach) return <Loading what="Measuring" />;
+  const all = shareOf(reach);
+  const size = { measure: 'mm', min: 100, max: 3000, disabled } as const;
+  const percent = (count: number, of: number) => (of === 0 ? '0 %' : `${((100 * count) / of).toFixed(0)} %`);
+  return (
+    <>
+      <dl>
+        <Line
+          label="Past an arm’s reach"
+          note={`${all.pastArm.toLocaleString('en')} of ${all.studs.toLocaleString('en')} studs`}
+        >
+          <span className={all.pastArm > 0 ? 'text-warning' : ''}>{percent(all.pastArm, all.studs)}</span>
+        </Line>
+        <Line
+          label="Past a step ladder’s"
+          note={`farthest ${Number.isFinite(all.farthest) ? say(Math.round(all.farthest), 'mm') : 'without end'}`}
+        >
+          <span className={all.pastLadder > 0 ? 'text-error' : ''}>{percent(all.pastLadder, all.studs)}</span>
+        </Line>
+      </dl>
+      <table className="table table-xs mt-1" aria-label="Reach by section">
+        <thead>
+          <tr>
+            <th className="pl-0">Section</th>
+            <th className="text-right">Past arm</th>
+            <th className="text-right">Past ladder</th>
+            <th className="text-right pr-0">Farthest</th>
+          </tr>
+        </thead>
+        <tbody>
+          {sectionShares(scene, reach).map(({ section, share }) => (
+            <tr key={section.id}>
+              <td className="pl-0 max-w-32 truncate">
+                <b>{section.letter}</b> {section.name}
+              </td>
+              <td className={`fig text-right ${share.pastArm > 0 ? 'text-warning' : 'ink-2'}`}>
+                {percent(share.pastArm, share.studs)}
+              </td>
+              <td className={`fig text-right ${share.pastLadder > 0 ? 'text-error' : 'ink-2'}`}>
+                {percent(share.pastLadder, share.studs)}
+              </td>
+              <td className="fig text-right pr-0 whitespace-nowrap">
+                {Number.isFinite(share.farthest) ? say(Math.round(share.farthest), 'mm') : '—'}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <Moves scene={scene} disabled={disabled} worth={all.pastArm > 0} />
+      <Heading>Measured with</Heading>
+      <QuantityField
+        label="An arm reaches"
+        value={place.armReach}
+        {...size}
+        onCommit={(armReach) => edit.patch('changed the arm reach', 'place', place, { armReach })}
+      />
+      <QuantityField
+        label="A step ladder from"
+        value={place.ladderReach}
+        {...size}
+        onCommit={(ladderReach) => edit.patch('changed the ladder reach', 'place', place, { ladderReach })}
+      />
+      <QuantityField
+        label="Floor one stands on"
+        value={place.standDepth}
+        {...size}
+        onCommit={(standDepth) => edit.patch('changed the standing depth', 'place', place, { standDepth })}
+      />
+      <p className="ink-2 text-xs pt-1">
+        △ Reaching over about 1 m from a step ladder breaks things, and people fall: have somebody hold it,
+        and follow the ladder’s own rules.
+      </p>
+      <Basis>
+        The straight distance from each stud’s centre to the nearest edge of a table or of the scene with free
+        floor before it: as deep as one stands on, at least 450 mm wide, clear of walls, tables and obstacles.
+        It is not asked whether one can walk there.
+      </Basis>
+    </>
+  );
+}
+
+/** Rearrangements tried by computation, the best three, each to be taken with one press. */
+function Moves({ scene, disabled, worth }: { scene: Scene; disabled: boolean; worth: boolean }) {
+  const { core } = useSurvey();
+  const { tell } = useSay();
+  const edit = useEdit();
+  const [moves, setMoves] = useState<Move[] | null>(null);
+  useEffect(() => {
+    if (!core || !worth) return setMoves([]);
+    let wanted = true;
+    void core.moves(scene).then((found) => wanted && setMoves(found));
+    return () => {
+      wanted = false;
+    };
+  }, [scene, core, worth]);
+  if (!worth) return <p className="text-success pt-2">Everything can be reached by hand.</p>;
+  return (
+    <section aria-labelledby="moves">
+      <Heading id="moves">What would mend most</Heading>
+      {moves === null && <Loading what="Trying moves" />}
+      {moves?.length === 0 && (
+        <p className="ink-2">No pull, turn, split or cleared table that fits the room brings 1 % or more.</p>
+      )}
+      <ol>
+        {moves?.map((move) => (
+          <li key={move.words} className="border-b hair py-1">
+            <p>{tell(move.words)}.</p>
+            <p className="flex items-center justify-between gap-2">
+              <span className="fig text-xs">
+                {(100 * move.before).toFixed(0)} % → {(100 * move.after).toFixed(0)} % past an arm
+              </span>
+              {move.changes.length > 0 ? (
+                <button
+                  type="button"
+                  className="btn btn-xs"
+                  disabled={disabled}
+                  onClick={() => edit.change(move.words.toLowerCase(), move.changes)}
+                >
+                  Do it
+                </button>
+              ) : (
+                <span className="ink-2 text-xs">while building</span>
+              )}
+            </p>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}

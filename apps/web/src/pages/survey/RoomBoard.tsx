@@ -1,0 +1,383 @@
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import type { Rect } from '@quarry/core/lattice';
+import { footprintBounds } from '@quarry/core/relief';
+import type { Place, Scene } from '@quarry/core/scene';
+import type { Reach } from '@quarry/core/sight';
+import {
+  clearances,
+  currentPlace,
+  frameOf,
+  hereOf,
+  rectToRoom,
+  sceneInRoom,
+  sidesOf,
+  snapTo,
+  type Guide,
+} from '@quarry/core/site';
+import { PALETTES } from '../../board/palette.ts';
+import { useEdit } from '../../data/useDisplay.tsx';
+import { useView } from '../../data/view.ts';
+import { useSize } from '../../ui/useSize.ts';
+import { Barrier, Corner, Obstacle, OpeningMark, SceneMark, Socket, TableMark, Walls } from './marks.tsx';
+import { Clearances, Guides, ScaleBar } from './roomOverlays.tsx';
+import { reachImage } from './reachImage.ts';
+import { slideOpening } from './slide.ts';
+
+/** How the room comes to the screen: px a mm, and the screen place of the room's origin. */
+export interface RoomView {
+  scale: number;
+  x: number;
+  y: number;
+}
+
+/** What is being dragged: how far, in mm, and what it was brought to. */
+interface Drag {
+  key: string;
+  dx: number;
+  dy: number;
+  guides: Guide[];
+  rect: Rect | null;
+}
+
+/** Pixels within which an edge snaps; Alt leaves it free. */
+const SNAP_PX = 8;
+/** A free drag stands on whole centimetres, or half inches. */
+const step = (metric: 'mm' | 'in') => (metric === 'in' ? 12.7 : 10);
+
+/**
+ * The room to scale. Everything in it can be reached with the keyboard, picked, and moved by hand or with the arrows;
+ * while it moves, edges snap to others and to walls, and the clear distances on its four sides are told.
+ */
+export function RoomBoard({
+  scene,
+  reach,
+  disabled,
+}: {
+  scene: Scene;
+  reach: Reach | null;
+  disabled: boolean;
+}) {
+  const [host, size] = useSize<HTMLDivElement>();
+  const edit = useEdit();
+  const { picked, pick, metric, theme } = useView();
+  const palette = PALETTES[theme];
+  const place = currentPlace(scene);
+  const frame = frameOf(scene);
+  const bounds = footprintBounds(scene);
+  const tables = hereOf(scene, 'table');
+  const obstacles = hereOf(scene, 'obstacle');
+  const sides = useMemo(() => sidesOf(place?.walls ?? []), [place]);
+  const whole = useMemo(() => extentOf(place, [...tables, ...obstacles, ...sceneInRoom(scene)]), [scene]);
+  const [view, setView] = useState<RoomView | null>(null);
+  const [drag, setDrag] = useState<Drag | null>(null);
+  const press = useRef<{ x: number; y: number; view: RoomView } | null>(null);
+  const fit = () => setView(fitted(whole, size));
+  useEffect(() => {
+    if (size.width > 0) fit();
+    // Fitted anew for another room or window, not for each change in it.
+  }, [place?.id, place?.walls, size.width, size.height]);
+  const image = useMemo(
+    () => (reach ? reachImage(reach, palette.ochre, palette.iron) : null),
+    [reach, palette],
+  );
+
+  const others = (key: string) => [
+    ...tables.filter(({ id }) => `table ${id}` !== key),
+    ...obstacles.filter(({ id }) => `obstacle ${id}` !== key),
+    ...(key === 'scene' ? [] : sceneInRoom(scene)),
+  ];
+
+  /** Begins to move a rectangle; `commit` gets where it lands. */
+  const grab = (event: PointerEvent<SVGElement>, key: string, rect: Rect, commit: (to: Rect) => void) => {
+    if (disabled || event.button !== 0 || !view) return;
+    const from = { x: event.clientX, y: event.clientY };
+    const target = event.currentTarget;
+    target.setPointerCapture(event.pointerId);
+    let last: Rect | null = null;
+    // The neighbours do not move meanwhile: gathered once, so that a move costs little with sixty tables.
+    const around = others(key);
+    const unit = step(metric);
+    const on = (value: number) => Math.round(value / unit) * unit;
+    const move = (now: globalThis.PointerEvent) => {
+      if (last === null && Math.hypot(now.clientX - from.x, now.clientY - from.y) < 3) return;
+      const [dx, dy] = [(now.clientX - from.x) / view.scale, (now.clientY - from.y) / view.scale];
+      const free = { ...rect, x: on(rect.x + dx), y: on(rect.y + dy) };
+      const snapped = now.altKey
+        ? { rect: free, guides: [] }
+        : snapTo(free, around, sides, SNAP_PX / view.scale);
+      last = snapped.rect;
+      setDrag({ key, dx: last.x - rect.x, dy: last.y - rect.y, guides: snapped.guides, rect: last });
+    };
+    const end = () => {
+      target.removeEventListener('pointermove', move);
+      target.removeEventListener('pointerup', end);
+      target.removeEventListener('pointercancel', end);
+      setDrag(null);
+      if (last) commit(last);
+    };
+    target.addEventListener('pointermove', move);
+    target.addEventListener('pointerup', end);
+    target.addEventListener('pointercancel', end);
+  };
+  const arrows = (event: KeyboardEvent, rect: Rect, commit: (to: Rect) => void) => {
+    const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
+    if (!way || disabled) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const by = step(metric) * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
+    commit({ ...rect, x: rect.x + way[0] * by, y: rect.y + way[1] * by });
+  };
+  /** What a mark needs to be picked, moved and told apart; one object a kind of thing keeps the marks still. */
+  const handles = (key: string, rect: Rect, commit: (to: Rect) => void, onPick: () => void) => ({
+    shift: drag?.key === key ? drag : null,
+    onPointerDown: (event: PointerEvent<SVGElement>) => {
+      event.stopPropagation();
+      onPick();
+      grab(event, key, rect, commit);
+    },
+    onFocus: onPick,
+    onKeyDown: (event: KeyboardEvent) => arrows(event, rect, commit),
+  });
+
+  const sceneRect = bounds ? rectToRoom(frame, bounds) : null;
+  const is = (kind: string, id: string) => picked?.kind === kind && picked.id === id;
+  const mm = (value: number) => Math.round(value * 10) / 10;
+  return (
+    <div
+      ref={host}
+      className="relative min-h-0 min-w-0 overflow-hidden touch-none bg-base-200"
+      role="application"
+      aria-label={`Room «${place?.name ?? 'not described'}» to scale. Tab goes from thing to thing, arrow keys move it.`}
+    >
+      {view && size.width > 0 && (
+        <svg
+          width={size.width}
+          height={size.height}
+          className="block text-base-content select-none"
+          onPointerDown={(event) => {
+            if (event.button !== 0) return;
+            press.current = { x: event.clientX, y: event.clientY, view };
+            event.currentTarget.setPointerCapture(event.pointerId);
+            pick(null);
+          }}
+          onPointerMove={(event) => {
+            const { current } = press;
+            if (current)
+              setView({
+                ...current.view,
+                x: current.view.x + event.clientX - current.x,
+                y: current.view.y + event.clientY - current.y,
+              });
+          }}
+          onPointerUp={() => (press.current = null)}
+          onWheel={(event) => {
+            const box = event.currentTarget.getBoundingClientRect();
+            const factor = Math.exp(-event.deltaY * 0.0015);
+            setView((now) => now && zoomed(now, factor, event.clientX - box.x, event.clientY - box.y));
+          }}
+        >
+          <Walls place={place} view={view} metric={metric} />
+          {tables.map((table) => (
+            <TableMark
+              key={table.id}
+              table={table}
+              scene={scene}
+              view={view}
+              metric={metric}
+              picked={is('table', table.id)}
+              {...handles(
+                `table ${table.id}`,
+                table,
+                ({ x, y }) => edit.patch(`moved ${table.name}`, 'table', table, { x: mm(x), y: mm(y) }),
+                () => pick({ kind: 'table', id: table.id }),
+              )}
+            />
+          ))}
+          {sceneRect && bounds && (
+            <SceneMark
+              scene={scene}
+              view={view}
+              rect={sceneRect}
+              image={image}
+              reach={reach}
+              {...handles(
+                'scene',
+                sceneRect,
+                (to) =>
+                  place &&
+                  edit.patch('moved the scene in its place', 'place', place, {
+                    sceneX: mm(place.sceneX + to.x - sceneRect.x),
+                    sceneY: mm(place.sceneY + to.y - sceneRect.y),
+                  }),
+                () => pick(null),
+              )}
+            />
+          )}
+          {obstacles.map((obstacle) => (
+            <Obstacle
+              key={obstacle.id}
+              obstacle={obstacle}
+              view={view}
+              picked={is('obstacle', obstacle.id)}
+              {...handles(
+                `obstacle ${obstacle.id}`,
+                obstacle,
+                ({ x, y }) =>
+                  edit.patch(`moved ${obstacle.name}`, 'obstacle', obstacle, { x: mm(x), y: mm(y) }),
+                () => pick({ kind: 'obstacle', id: obstacle.id }),
+              )}
+            />
+          ))}
+          {hereOf(scene, 'opening').map((opening) => {
+            const box = { x: 0, y: 0, w: 0, d: 0 };
+            const slide = (to: Rect) => {
+              const next = place && slideOpening(place.walls, opening, to);
+              if (next) edit.patch(`moved ${opening.name}`, 'opening', opening, next);
+            };
+            const moved =
+              drag?.key === `opening ${opening.id}` && place
+                ? slideOpening(place.walls, opening, { ...box, x: drag.dx, y: drag.dy })
+                : null;
+            return (
+              <OpeningMark
+                key={opening.id}
+                opening={moved ? { ...opening, ...moved } : opening}
+                walls={place?.walls ?? []}
+                view={view}
+                metric={metric}
+                picked={is('opening', opening.id)}
+                {...handles(`opening ${opening.id}`, box, slide, () =>
+                  pick({ kind: 'opening', id: opening.id }),
+                )}
+                shift={null}
+              />
+            );
+          })}
+          {hereOf(scene, 'socket').map((socket) => (
+            <Socket
+              key={socket.id}
+              socket={socket}
+              view={view}
+              picked={is('socket', socket.id)}
+              {...handles(
+                `socket ${socket.id}`,
+                { x: socket.x, y: socket.y, w: 0, d: 0 },
+                ({ x, y }) => edit.patch(`moved ${socket.name}`, 'socket', socket, { x: mm(x), y: mm(y) }),
+                () => pick({ kind: 'socket', id: socket.id }),
+              )}
+            />
+          ))}
+          {hereOf(scene, 'barrier').map((barrier) => {
+            const box = {
+              x: Math.min(barrier.x1, barrier.x2),
+              y: Math.min(barrier.y1, barrier.y2),
+              w: Math.abs(barrier.x2 - barrier.x1),
+              d: Math.abs(barrier.y2 - barrier.y1),
+            };
+            return (
+              <Barrier
+                key={barrier.id}
+                barrier={barrier}
+                view={view}
+                picked={is('barrier', barrier.id)}
+                {...handles(
+                  `barrier ${barrier.id}`,
+                  box,
+                  ({ x, y }) =>
+                    edit.patch(`moved ${barrier.name}`, 'barrier', barrier, {
+                      x1: mm(barrier.x1 + x - box.x),
+                      y1: mm(barrier.y1 + y - box.y),
+                      x2: mm(barrier.x2 + x - box.x),
+                      y2: mm(barrier.y2 + y - box.y),
+                    }),
+                  () => pick({ kind: 'barrier', id: barrier.id }),
+                )}
+              />
+            );
+          })}
+          {place &&
+            !disabled &&
+            picked === null &&
+            place.walls.map((corner, i) => (
+              <Corner
+                key={i}
+                corner={corner}
+                index={i}
+                view={view}
+                {...handles(
+                  `corner ${i}`,
+                  { ...corner, w: 0, d: 0 },
+                  ({ x, y }) =>
+                    edit.patch(`moved a corner of ${place.name}`, 'place', place, {
+                      walls: place.walls.map((one, j) => (j === i ? { x: mm(x), y: mm(y) } : one)),
+                    }),
+                  () => undefined,
+                )}
+              />
+            ))}
+          {drag?.rect && drag.rect.w > 0 && (
+            <>
+              <Guides guides={drag.guides} view={view} size={size} />
+              <Clearances
+                rect={drag.rect}
+                clear={clearances(drag.rect, others(drag.key), sides)}
+                view={view}
+                metric={metric}
+              />
+            </>
+          )}
+          <ScaleBar view={view} size={size} metric={metric} />
+        </svg>
+      )}
+      {reach && view && (
+        <div className="absolute left-2 bottom-2 bg-base-100 border hair px-2 py-1 text-[11px] ink-2 pointer-events-none">
+          <span className="text-secondary font-semibold">━</span> one can stand here
+          <span className="pl-2 text-warning">▨</span> past an arm
+          <span className="pl-2 text-error">▩</span> past a ladder’s reach
+        </div>
+      )}
+      <div className="absolute right-2 bottom-2 flex border hair bg-base-100">
+        {(
+          [
+            ['Zoom in', '+', 1.25],
+            ['Zoom out', '−', 0.8],
+          ] as const
+        ).map(([label, sign, factor]) => (
+          <button
+            key={label}
+            type="button"
+            className="btn btn-xs btn-ghost btn-square fig"
+            aria-label={label}
+            onClick={() => setView((now) => now && zoomed(now, factor, size.width / 2, size.height / 2))}
+          >
+            {sign}
+          </button>
+        ))}
+        <button type="button" className="btn btn-xs btn-ghost fig" onClick={fit}>
+          Fit
+        </button>
+      </div>
+    </div>
+  );
+}
+
+/** What the whole drawing takes in, mm. */
+function extentOf(place: Place | null, rects: readonly Rect[]): Rect {
+  const xs = [...(place?.walls.map(({ x }) => x) ?? []), ...rects.flatMap(({ x, w }) => [x, x + w])];
+  const ys = [...(place?.walls.map(({ y }) => y) ?? []), ...rects.flatMap(({ y, d }) => [y, y + d])];
+  if (xs.length === 0) return { x: 0, y: 0, w: 4000, d: 3000 };
+  const [x, y] = [Math.min(...xs), Math.min(...ys)];
+  return { x, y, w: Math.max(1, Math.max(...xs) - x), d: Math.max(1, Math.max(...ys) - y) };
+}
+
+function fitted({ x, y, w, d }: Rect, { width, height }: { width: number; height: number }): RoomView {
+  const margin = 52;
+  const scale = Math.max(0.005, Math.min((width - 2 * margin) / w, (height - 2 * margin) / d));
+  return { scale, x: (width - w * scale) / 2 - x * scale, y: (height - d * scale) / 2 - y * scale };
+}
+
+function zoomed(view: RoomView, factor: number, px: number, py: number): RoomView {
+  const scale = Math.min(2, Math.max(0.005, view.scale * factor));
+  const real = scale / view.scale;
+  return { scale, x: px - (px - view.x) * real, y: py - (py - view.y) * real };
+}

@@ -1,0 +1,191 @@
+import { Download, Plus } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { displayOf, labelOf, listOf } from '@quarry/core/scene';
+import { SITE_KINDS, withPlace, type SiteKind } from '@quarry/core/site';
+import { freshId, useDisplay, useEdit, useLink, useMay } from '../../data/useDisplay.tsx';
+import { useView, type Picked } from '../../data/view.ts';
+import { Empty } from '../../ui/parts.tsx';
+import { PublicPanel } from './PublicPanel.tsx';
+import { ReachPanel } from './ReachPanel.tsx';
+import { RoomBoard } from './RoomBoard.tsx';
+import { RoomPanel } from './RoomPanel.tsx';
+import { StandingPanel } from './StandingPanel.tsx';
+import { ThingSheet } from './ThingSheet.tsx';
+import { AddBar } from './AddBar.tsx';
+import { WayPanel } from './WayPanel.tsx';
+import { firstPlace } from './newThings.ts';
+import { useReach } from './useReach.ts';
+
+const PANELS = [
+  { id: 'room', word: 'Room' },
+  { id: 'way', word: 'Way in' },
+  { id: 'reach', word: 'Reach' },
+  { id: 'standing', word: 'Standing' },
+  { id: 'public', word: 'Public' },
+] as const;
+
+export const isSiteKind = (kind: Picked['kind']): kind is SiteKind => SITE_KINDS.some((one) => one === kind);
+
+/** Where the display stands: the room to scale, what one can reach, what the way lets in, what the public sees. */
+export function SurveyPage() {
+  const { scene } = useDisplay();
+  const edit = useEdit();
+  const link = useLink();
+  const may = useMay();
+  const { picked, pick, metric } = useView();
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [panel, setPanel] = useState<(typeof PANELS)[number]['id']>('room');
+  const [wantsReach, setWantsReach] = useState(true);
+  const places = listOf(scene, 'place');
+  const current = displayOf(scene).place;
+  const viewedId = chosen !== null && scene.place[chosen] ? chosen : current;
+  // Everything below looks at the chosen place, as if the display stood there.
+  const seen = useMemo(() => withPlace(scene, viewedId), [scene, viewedId]);
+  const reach = useReach(seen, viewedId === current);
+  const disabled = may({ op: 'add', kind: 'table', id: 'x', data: {} }) !== null;
+  const thing = picked && isSiteKind(picked.kind) ? (scene[picked.kind][picked.id] ?? null) : null;
+  const shown = thing && thing.place === viewedId ? picked : null;
+
+  useHotkeys('delete, backspace', () => {
+    if (!shown || disabled) return;
+    const entity = scene[shown.kind][shown.id];
+    if (
+      entity &&
+      edit.remove(`removed ${labelOf(scene, shown.kind, shown.id)}`, shown.kind, shown.id, entity.v)
+    )
+      pick(null);
+  });
+  useHotkeys('escape', () => pick(null));
+
+  const addPlace = () => {
+    const id = freshId('place');
+    if (edit.change('added a place', firstPlace(scene, id))) setChosen(id);
+  };
+  const sheet = (kind: string) =>
+    `/api/displays/${link.id}/sheets/survey.${kind}?units=${metric}${viewedId ? `&place=${viewedId}` : ''}`;
+  return (
+    <div className="h-full grid grid-rows-[36px_minmax(0,1fr)]">
+      <div className="flex items-center gap-1 px-2 bg-base-100 border-b hair overflow-x-auto">
+        <div role="tablist" aria-label="Places" className="flex items-center gap-0.5">
+          {places.map(({ id, name }) => (
+            <button
+              key={id}
+              type="button"
+              role="tab"
+              aria-selected={id === viewedId}
+              className={`px-2 h-7 rounded-[3px] whitespace-nowrap cursor-pointer ${id === viewedId ? 'bg-base-content text-base-100' : 'hover:bg-base-200'}`}
+              onClick={() => setChosen(id)}
+            >
+              {name}
+              {id === current && <span className="text-xs opacity-80"> · stands here</span>}
+            </button>
+          ))}
+        </div>
+        {!disabled && (
+          <button type="button" className="btn btn-xs btn-ghost" onClick={addPlace}>
+            <Plus size={12} aria-hidden /> Place
+          </button>
+        )}
+        {viewedId !== null && viewedId !== current && !disabled && (
+          <button
+            type="button"
+            className="btn btn-xs btn-primary"
+            onClick={() =>
+              edit.patch(`moved the display to ${scene.place[viewedId].name}`, 'display', displayOf(scene), {
+                place: viewedId,
+              })
+            }
+          >
+            Let it stand here
+          </button>
+        )}
+        <span className="w-px h-5 bg-base-300 mx-1 shrink-0" />
+        <AddBar scene={seen} disabled={disabled} />
+        <span className="flex-1" />
+        <label className="flex items-center gap-1 text-xs whitespace-nowrap">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={wantsReach}
+            onChange={(event) => setWantsReach(event.currentTarget.checked)}
+          />
+          Reach
+        </label>
+        {(['pdf', 'svg', 'dxf'] as const).map((kind) => (
+          <a
+            key={kind}
+            className="btn btn-xs btn-ghost"
+            href={sheet(kind)}
+            target="_blank"
+            rel="noreferrer"
+            title={kind === 'pdf' ? 'Survey sheet to scale, with dimensions' : 'Room and scene outlines'}
+          >
+            <Download size={12} aria-hidden /> {kind.toUpperCase()}
+          </a>
+        ))}
+      </div>
+      <div className="grid grid-rows-[minmax(0,1fr)_minmax(0,1fr)] md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_340px] min-h-0">
+        <RoomBoard scene={seen} reach={wantsReach ? reach : null} disabled={disabled} />
+        <aside
+          aria-label="Survey"
+          className="border-t md:border-t-0 md:border-l hair bg-base-100 overflow-auto px-3 pb-3 min-h-0"
+        >
+          {shown ? (
+            <ThingSheet picked={shown} scene={seen} disabled={disabled} />
+          ) : (
+            <>
+              <div
+                role="tablist"
+                aria-label="What to see"
+                className="flex border-b hair sticky top-0 bg-base-100 z-10"
+              >
+                {PANELS.map(({ id, word }) => (
+                  <button
+                    key={id}
+                    type="button"
+                    role="tab"
+                    aria-selected={id === panel}
+                    className={`flex-1 h-9 text-xs border-b-2 cursor-pointer ${id === panel ? 'border-primary font-semibold' : 'border-transparent ink-2'}`}
+                    onClick={() => setPanel(id)}
+                  >
+                    {word}
+                  </button>
+                ))}
+              </div>
+              <div role="tabpanel" aria-label={PANELS.find(({ id }) => id === panel)?.word} className="pt-2">
+                {places.length === 0 && panel !== 'way' && panel !== 'standing' && (
+                  <Empty
+                    title="No room yet"
+                    act={
+                      <button
+                        type="button"
+                        className="btn btn-xs btn-primary"
+                        disabled={disabled}
+                        onClick={addPlace}
+                      >
+                        Describe the room
+                      </button>
+                    }
+                  >
+                    Give the room its size and put the tables where they stand: then you see what can be
+                    reached, and whether visitors have their aisle.
+                  </Empty>
+                )}
+                {panel === 'room' && (
+                  <RoomPanel scene={seen} disabled={disabled} onGone={() => setChosen(null)} />
+                )}
+                {panel === 'way' && <WayPanel scene={seen} disabled={disabled} />}
+                {panel === 'reach' && places.length > 0 && (
+                  <ReachPanel scene={seen} reach={reach} disabled={disabled} />
+                )}
+                {panel === 'standing' && <StandingPanel scene={seen} />}
+                {panel === 'public' && places.length > 0 && <PublicPanel scene={seen} disabled={disabled} />}
+              </div>
+            </>
+          )}
+        </aside>
+      </div>
+    </div>
+  );
+}

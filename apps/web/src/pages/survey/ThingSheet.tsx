@@ -1,0 +1,375 @@
+import { Trash2 } from 'lucide-react';
+import { KINDS, OPENING_USES, labelOf, type Entity, type Scene } from '@quarry/core/scene';
+import { clearances, currentPlace, hereOf, lengthOf, sceneInRoom, sidesOf } from '@quarry/core/site';
+import { useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { useView, type Picked } from '../../data/view.ts';
+import { FindingItem } from '../../frame/Findings.tsx';
+import { QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
+import { Heading, Line } from '../../ui/parts.tsx';
+import { useSay } from '../../ui/quantity.ts';
+import { TableSheet } from '../../ui/TableSheet.tsx';
+import { SIDE_WORDS, capital } from '../../ui/words.ts';
+import { useSurvey } from '../../workers/survey.tsx';
+
+interface Sheet<K extends 'opening' | 'obstacle' | 'socket' | 'barrier'> {
+  thing: Entity<K>;
+  disabled: boolean;
+}
+const LONG = { measure: 'mm', min: -40_000, max: 40_000 } as const;
+const SIZE = { measure: 'mm', min: 1, max: 40_000 } as const;
+
+/** The data sheet of a thing picked in the room. */
+export function ThingSheet({ picked, scene, disabled }: { picked: Picked; scene: Scene; disabled: boolean }) {
+  const edit = useEdit();
+  const pick = useView((view) => view.pick);
+  const { kind, id } = picked;
+  const entity = scene[kind][id];
+  return (
+    <>
+      <button
+        type="button"
+        className="link link-hover text-secondary text-xs pt-1"
+        onClick={() => pick(null)}
+      >
+        Whole place
+      </button>
+      <div className="flex items-start justify-between gap-2 pb-1">
+        <h2 className="font-bold text-base leading-5">{capital(labelOf(scene, kind, id))}</h2>
+        {!disabled && entity && (
+          <button
+            type="button"
+            className="btn btn-xs btn-ghost btn-square"
+            aria-label={`Remove ${labelOf(scene, kind, id)}`}
+            title="Remove (Delete)"
+            onClick={() =>
+              edit.remove(`removed ${labelOf(scene, kind, id)}`, kind, id, entity.v) && pick(null)
+            }
+          >
+            <Trash2 size={13} aria-hidden />
+          </button>
+        )}
+      </div>
+      <p className="ink-2 text-xs pb-2">{KINDS[kind].word}</p>
+      {kind === 'table' && scene.table[id] && (
+        <>
+          <TableSheet table={scene.table[id]} disabled={disabled} />
+          <TurnTable id={id} scene={scene} disabled={disabled} />
+        </>
+      )}
+      {kind === 'opening' && scene.opening[id] && (
+        <OpeningSheet thing={scene.opening[id]} disabled={disabled} />
+      )}
+      {kind === 'obstacle' && scene.obstacle[id] && (
+        <ObstacleSheet thing={scene.obstacle[id]} disabled={disabled} />
+      )}
+      {kind === 'socket' && scene.socket[id] && <SocketSheet thing={scene.socket[id]} disabled={disabled} />}
+      {kind === 'barrier' && scene.barrier[id] && (
+        <BarrierSheet thing={scene.barrier[id]} disabled={disabled} />
+      )}
+      {(kind === 'table' || kind === 'obstacle') && <Distances kind={kind} id={id} scene={scene} />}
+      <FindingsHere picked={picked} />
+    </>
+  );
+}
+
+/** A quarter turn about the middle: width and depth change places. */
+function TurnTable({ id, scene, disabled }: { id: string; scene: Scene; disabled: boolean }) {
+  const edit = useEdit();
+  const table = scene.table[id];
+  const { x, y, w, d } = table;
+  return (
+    <button
+      type="button"
+      className="btn btn-xs mt-2"
+      disabled={disabled}
+      onClick={() =>
+        edit.patch(`turned ${table.name}`, 'table', table, {
+          x: x + (w - d) / 2,
+          y: y + (d - w) / 2,
+          w: d,
+          d: w,
+        })
+      }
+    >
+      Turn by 90°
+    </button>
+  );
+}
+
+/** Clear distances to whatever is next to it. */
+function Distances({ kind, id, scene }: { kind: 'table' | 'obstacle'; id: string; scene: Scene }) {
+  const { say } = useSay();
+  const thing = scene[kind][id];
+  if (!thing) return null;
+  const others = [...hereOf(scene, 'table'), ...hereOf(scene, 'obstacle')].filter((other) => other.id !== id);
+  const scenes = kind === 'obstacle' ? sceneInRoom(scene) : [];
+  const clear = clearances(thing, [...others, ...scenes], sidesOf(currentPlace(scene)?.walls ?? []));
+  return (
+    <>
+      <Heading>Clear to the next thing</Heading>
+      <dl>
+        {(['n', 'e', 's', 'w'] as const).map((side) => {
+          const by = clear[side];
+          return (
+            <Line key={side} label={capital(SIDE_WORDS[side])}>
+              {by === null ? 'nothing' : say(Math.round(by), 'mm')}
+            </Line>
+          );
+        })}
+      </dl>
+    </>
+  );
+}
+
+function OpeningSheet({ thing, disabled }: Sheet<'opening'>) {
+  const { scene } = useDisplay();
+  const edit = useEdit();
+  const { say } = useSay();
+  const set = (fields: Partial<typeof thing>) =>
+    edit.patch(`changed ${thing.name}`, 'opening', thing, fields);
+  const walls = (thing.place && scene.place[thing.place]?.walls) || [];
+  const sides = sidesOf(walls);
+  return (
+    <>
+      <TextField
+        label="Name"
+        required
+        value={thing.name}
+        disabled={disabled}
+        onCommit={(name) => set({ name })}
+      />
+      <SelectField
+        label="Kind"
+        value={thing.use}
+        disabled={disabled}
+        options={OPENING_USES.map((value) => ({
+          value,
+          word: { door: 'Door', opening: 'Open way', window: 'Window' }[value],
+        }))}
+        onCommit={(use) => set({ use })}
+      />
+      <SelectField
+        label="In wall"
+        value={String(thing.wall)}
+        disabled={disabled}
+        options={sides.map((side, i) => ({
+          value: String(i),
+          word: `${i + 1}, ${say(Math.round(lengthOf(side)), 'mm')}`,
+        }))}
+        onCommit={(wall) => set({ wall: Number(wall) })}
+      />
+      <QuantityField
+        label="From its first corner"
+        value={thing.at}
+        {...LONG}
+        min={0}
+        disabled={disabled}
+        onCommit={(along) => set({ at: along })}
+      />
+      <QuantityField
+        label="Clear width"
+        value={thing.width}
+        {...SIZE}
+        disabled={disabled}
+        onCommit={(width) => set({ width })}
+      />
+      <QuantityField
+        label="Clear height"
+        value={thing.height}
+        {...SIZE}
+        disabled={disabled}
+        onCommit={(height) => set({ height })}
+      />
+      {thing.use !== 'window' && !disabled && <AddToWay thing={thing} />}
+    </>
+  );
+}
+
+/** A door of the room is often a step of the way in: one press lists it there with its own size. */
+function AddToWay({ thing }: { thing: Entity<'opening'> }) {
+  const { scene } = useDisplay();
+  const edit = useEdit();
+  const id = `way-${thing.id}`.slice(0, 40);
+  if (scene.passage[id]) return <p className="ink-2 text-xs pt-2">It is a step of the way in.</p>;
+  return (
+    <button
+      type="button"
+      className="btn btn-xs mt-2"
+      onClick={() =>
+        edit.add(`put ${thing.name} on the way in`, 'passage', id, {
+          name: thing.name,
+          width: thing.width,
+          height: thing.height,
+          place: thing.place,
+          order: 1000,
+        })
+      }
+    >
+      Put it on the way in
+    </button>
+  );
+}
+
+function ObstacleSheet({ thing, disabled }: Sheet<'obstacle'>) {
+  const edit = useEdit();
+  const set = (fields: Partial<typeof thing>) =>
+    edit.patch(`changed ${thing.name}`, 'obstacle', thing, fields);
+  return (
+    <>
+      <TextField
+        label="Name"
+        required
+        value={thing.name}
+        disabled={disabled}
+        onCommit={(name) => set({ name })}
+      />
+      <QuantityField
+        label="Width, east"
+        value={thing.w}
+        {...SIZE}
+        disabled={disabled}
+        onCommit={(w) => set({ w })}
+      />
+      <QuantityField
+        label="Depth, south"
+        value={thing.d}
+        {...SIZE}
+        disabled={disabled}
+        onCommit={(d) => set({ d })}
+      />
+      <QuantityField
+        label="From west"
+        value={thing.x}
+        {...LONG}
+        disabled={disabled}
+        onCommit={(x) => set({ x })}
+      />
+      <QuantityField
+        label="From north"
+        value={thing.y}
+        {...LONG}
+        disabled={disabled}
+        onCommit={(y) => set({ y })}
+      />
+      <QuantityField
+        label="Height"
+        value={thing.height}
+        {...SIZE}
+        disabled={disabled}
+        onCommit={(height) => set({ height })}
+      />
+    </>
+  );
+}
+
+function SocketSheet({ thing, disabled }: Sheet<'socket'>) {
+  const edit = useEdit();
+  const { say } = useSay();
+  const { scene } = useDisplay();
+  const set = (fields: Partial<typeof thing>) => edit.patch(`changed ${thing.name}`, 'socket', thing, fields);
+  const to = (rects: { x: number; y: number; w: number; d: number }[]) =>
+    Math.min(
+      ...rects.map(({ x, y, w, d }) =>
+        Math.hypot(Math.max(x - thing.x, 0, thing.x - x - w), Math.max(y - thing.y, 0, thing.y - y - d)),
+      ),
+    );
+  const near = to(sceneInRoom(scene));
+  return (
+    <>
+      <TextField
+        label="Name"
+        required
+        value={thing.name}
+        disabled={disabled}
+        onCommit={(name) => set({ name })}
+      />
+      <QuantityField
+        label="From west"
+        value={thing.x}
+        {...LONG}
+        disabled={disabled}
+        onCommit={(x) => set({ x })}
+      />
+      <QuantityField
+        label="From north"
+        value={thing.y}
+        {...LONG}
+        disabled={disabled}
+        onCommit={(y) => set({ y })}
+      />
+      {Number.isFinite(near) && (
+        <dl>
+          <Line label="Cable to the scene, straight">{say(Math.round(near), 'mm')}</Line>
+        </dl>
+      )}
+      <p className="ink-2 text-xs pt-1">
+        Keep cables off aisles, or cover them: they trip people. The venue and a qualified person decide what
+        may be plugged in.
+      </p>
+    </>
+  );
+}
+
+function BarrierSheet({ thing, disabled }: Sheet<'barrier'>) {
+  const edit = useEdit();
+  const set = (fields: Partial<typeof thing>) =>
+    edit.patch(`changed ${thing.name}`, 'barrier', thing, fields);
+  return (
+    <>
+      <TextField
+        label="Name"
+        required
+        value={thing.name}
+        disabled={disabled}
+        onCommit={(name) => set({ name })}
+      />
+      <QuantityField
+        label="One end, from west"
+        value={thing.x1}
+        {...LONG}
+        disabled={disabled}
+        onCommit={(x1) => set({ x1 })}
+      />
+      <QuantityField
+        label="One end, from north"
+        value={thing.y1}
+        {...LONG}
+        disabled={disabled}
+        onCommit={(y1) => set({ y1 })}
+      />
+      <QuantityField
+        label="Other end, from west"
+        value={thing.x2}
+        {...LONG}
+        disabled={disabled}
+        onCommit={(x2) => set({ x2 })}
+      />
+      <QuantityField
+        label="Other end, from north"
+        value={thing.y2}
+        {...LONG}
+        disabled={disabled}
+        onCommit={(y2) => set({ y2 })}
+      />
+    </>
+  );
+}
+
+function FindingsHere({ picked }: { picked: Picked }) {
+  const { survey } = useSurvey();
+  const here =
+    survey?.findings.filter(({ things }) =>
+      things.some(({ kind, id }) => kind === picked.kind && id === picked.id),
+    ) ?? [];
+  if (here.length === 0) return null;
+  return (
+    <>
+      <Heading>Findings here</Heading>
+      <ul className="flex flex-col gap-2">
+        {here.map((finding) => (
+          <FindingItem key={finding.key} finding={finding} />
+        ))}
+      </ul>
+    </>
+  );
+}

@@ -1,0 +1,435 @@
+import { memo, type FocusEventHandler, type KeyboardEvent, type PointerEvent } from 'react';
+import { MM_PER_STUD, type Rect } from '@quarry/core/lattice';
+import { listOf, type Entity, type Opening, type Place, type Scene, type Table } from '@quarry/core/scene';
+import type { Reach } from '@quarry/core/sight';
+import {
+  frameOf,
+  leafGaps,
+  lengthOf,
+  openingFloor,
+  openingLine,
+  pointToRoom,
+  rectToRoom,
+  sceneInRoom,
+  sidesOf,
+  signedArea,
+  type Point,
+} from '@quarry/core/site';
+import { say, type Metric } from '../../ui/quantity.ts';
+import type { RoomView } from './RoomBoard.tsx';
+
+/** What every mark in the room can do. */
+interface Handled {
+  /** While it is dragged: by how much, mm. */
+  shift: { dx: number; dy: number } | null;
+  onPointerDown: (event: PointerEvent<SVGElement>) => void;
+  onFocus: FocusEventHandler<SVGElement>;
+  onKeyDown: (event: KeyboardEvent) => void;
+}
+interface Mark extends Handled {
+  view: RoomView;
+  picked?: boolean;
+}
+
+const on = (view: RoomView, { x, y, w, d }: Rect) => ({
+  x: view.x + x * view.scale,
+  y: view.y + y * view.scale,
+  width: w * view.scale,
+  height: d * view.scale,
+});
+const at = (view: RoomView, { x, y }: Point) => ({ x: view.x + x * view.scale, y: view.y + y * view.scale });
+const path = (view: RoomView, points: readonly Point[]) =>
+  `M${points.map((point) => `${at(view, point).x} ${at(view, point).y}`).join('L')}Z`;
+const moved = (view: RoomView, shift: Handled['shift']) =>
+  shift ? `translate(${shift.dx * view.scale} ${shift.dy * view.scale})` : undefined;
+
+/** A focusable group; the drag only shifts it. */
+function Group({
+  mark: { view, shift, onPointerDown, onFocus, onKeyDown },
+  label,
+  children,
+}: {
+  mark: Mark;
+  label: string;
+  children: React.ReactNode;
+}) {
+  return (
+    <g
+      tabIndex={0}
+      role="button"
+      aria-label={label}
+      transform={moved(view, shift)}
+      className="cursor-grab outline-none focus-visible:[&>*:first-child]:stroke-secondary"
+      onPointerDown={onPointerDown}
+      onFocus={onFocus}
+      onKeyDown={onKeyDown}
+    >
+      {children}
+    </g>
+  );
+}
+
+/** Walls with their lengths outside. */
+export function Walls({ place, view, metric }: { place: Place | null; view: RoomView; metric: Metric }) {
+  if (!place || place.walls.length < 3) return null;
+  const out = signedArea(place.walls) >= 0 ? -1 : 1;
+  return (
+    <g pointerEvents="none">
+      <path
+        d={path(view, place.walls)}
+        className="fill-base-100"
+        stroke="currentColor"
+        strokeWidth="4"
+        strokeLinejoin="miter"
+      />
+      {sidesOf(place.walls).map((side, i) => {
+        const length = lengthOf(side);
+        if (length * view.scale < 40) return null;
+        const [a, b] = [at(view, side.a), at(view, side.b)];
+        const turn = (Math.atan2(b.y - a.y, b.x - a.x) * 180) / Math.PI;
+        const upright = turn > 90 || turn <= -90 ? turn + 180 : turn;
+        const normal = {
+          x: (-(b.y - a.y) / Math.hypot(b.x - a.x, b.y - a.y)) * out,
+          y: ((b.x - a.x) / Math.hypot(b.x - a.x, b.y - a.y)) * out,
+        };
+        const [x, y] = [(a.x + b.x) / 2 + normal.x * 20, (a.y + b.y) / 2 + normal.y * 20];
+        return (
+          <text
+            key={i}
+            x={x}
+            y={y}
+            transform={`rotate(${upright} ${x} ${y})`}
+            textAnchor="middle"
+            dominantBaseline="middle"
+            fontSize="11"
+            fill="currentColor"
+            className="fig"
+          >
+            {say(Math.round(length), 'mm', metric)}
+          </text>
+        );
+      })}
+    </g>
+  );
+}
+
+export const TableMark = memo(
+  function TableMark({
+    table,
+    metric,
+    scene: _,
+    ...mark
+  }: Mark & { table: Table; metric: Metric; scene: Scene }) {
+    const { view, picked } = mark;
+    const box = on(view, table);
+    return (
+      <Group
+        mark={mark}
+        label={`${table.name}, ${say(table.w, 'mm', metric)} by ${say(table.d, 'mm', metric)}`}
+      >
+        <rect
+          {...box}
+          className={`fill-base-300/60 ${picked ? 'stroke-primary' : ''}`}
+          stroke={picked ? undefined : 'currentColor'}
+          strokeWidth={picked ? 2.5 : 1}
+          strokeDasharray={table.kind === 'floor' ? '6 4' : table.kind === 'shelf' ? '10 3' : undefined}
+        />
+        {leafGaps(table).map((gap) => (
+          <rect key={`${gap.x} ${gap.y}`} {...on(view, gap)} className="fill-base-100" />
+        ))}
+        {box.height > 20 && box.width > table.name.length * 6 + 12 && (
+          <text
+            x={box.x + 7}
+            y={box.y + 17}
+            fontSize="11"
+            fill="currentColor"
+            className="stroke-base-100"
+            strokeWidth="3"
+            paintOrder="stroke"
+            pointerEvents="none"
+          >
+            {table.name}
+            {box.width > table.name.length * 6 + 90 && (
+              <tspan className="fig" dx="5">
+                {say(table.height, 'mm', metric)} high
+              </tspan>
+            )}
+          </text>
+        )}
+      </Group>
+    );
+  },
+  // The handlers are made anew each time and do the same as long as the scene is the same.
+  (a, b) =>
+    a.scene === b.scene &&
+    a.table === b.table &&
+    a.view === b.view &&
+    a.picked === b.picked &&
+    a.shift === b.shift &&
+    a.metric === b.metric,
+);
+
+/** The scene as it lies in the room: outline, sections, and how far one must reach. */
+export function SceneMark({
+  scene,
+  rect,
+  image,
+  reach,
+  ...mark
+}: Mark & { scene: Scene; rect: Rect; image: string | null; reach: Reach | null }) {
+  const { view } = mark;
+  const frame = frameOf(scene);
+  const parts = sceneInRoom(scene);
+  const origin = at(view, pointToRoom(frame, { x: reach?.x ?? 0, y: reach?.y ?? 0 }));
+  const stud = MM_PER_STUD * view.scale;
+  return (
+    <>
+      <Group mark={mark} label="The scene in its place">
+        <path
+          d={parts.map((part) => path(view, cornersOf(part))).join('')}
+          className="fill-secondary/15"
+          stroke="currentColor"
+          strokeWidth="1.6"
+        />
+        {image && reach && (
+          <image
+            href={image}
+            width={reach.w}
+            height={reach.d}
+            preserveAspectRatio="none"
+            transform={`translate(${origin.x} ${origin.y}) rotate(${frame.turn}) scale(${stud})`}
+            style={{ imageRendering: 'pixelated' }}
+            pointerEvents="none"
+          />
+        )}
+        {listOf(scene, 'section').map((section) => {
+          const box = on(view, rectToRoom(frame, section));
+          return (
+            <g key={section.id} pointerEvents="none">
+              <rect {...box} fill="none" stroke="currentColor" strokeDasharray="2 3" strokeWidth="0.8" />
+              {box.width > 24 && box.height > 24 && (
+                <>
+                  <circle
+                    cx={box.x + box.width / 2}
+                    cy={box.y + box.height / 2}
+                    r="9"
+                    className="fill-base-100"
+                    stroke="currentColor"
+                  />
+                  <text
+                    x={box.x + box.width / 2}
+                    y={box.y + box.height / 2 + 4}
+                    textAnchor="middle"
+                    fontSize="11"
+                    fontWeight="600"
+                    fill="currentColor"
+                  >
+                    {section.letter}
+                  </text>
+                </>
+              )}
+            </g>
+          );
+        })}
+        <North view={view} rect={rect} turn={frame.turn} />
+      </Group>
+      {reach?.sides.map(({ x1, y1, x2, y2 }) => {
+        const [a, b] = [at(view, { x: x1, y: y1 }), at(view, { x: x2, y: y2 })];
+        return (
+          <line
+            key={`${x1} ${y1} ${x2} ${y2}`}
+            x1={a.x}
+            y1={a.y}
+            x2={b.x}
+            y2={b.y}
+            className="stroke-secondary"
+            strokeWidth="4"
+            pointerEvents="none"
+          />
+        );
+      })}
+    </>
+  );
+}
+
+const cornersOf = ({ x, y, w, d }: Rect): Point[] => [
+  { x, y },
+  { x: x + w, y },
+  { x: x + w, y: y + d },
+  { x, y: y + d },
+];
+
+/** Which side of the scene is the plan's north. */
+function North({ view, rect, turn }: { view: RoomView; rect: Rect; turn: number }) {
+  const box = on(view, rect);
+  const [cx, cy] = [box.x + box.width - 14, box.y + 14];
+  return (
+    <g transform={`rotate(${turn} ${cx} ${cy})`} pointerEvents="none">
+      <path
+        d={`M${cx} ${cy + 8}V${cy - 8}M${cx - 4} ${cy - 3}L${cx} ${cy - 9}L${cx + 4} ${cy - 3}`}
+        stroke="currentColor"
+        fill="none"
+      />
+    </g>
+  );
+}
+
+export function Obstacle({ obstacle, ...mark }: Mark & { obstacle: Entity<'obstacle'> }) {
+  const { view, picked } = mark;
+  const box = on(view, obstacle);
+  return (
+    <Group mark={mark} label={`Obstacle ${obstacle.name}`}>
+      <rect
+        {...box}
+        className={`fill-base-content/25 ${picked ? 'stroke-primary' : ''}`}
+        stroke={picked ? undefined : 'currentColor'}
+        strokeWidth={picked ? 2.5 : 1}
+      />
+      <path
+        d={`M${box.x} ${box.y}l${box.width} ${box.height}m0 ${-box.height}l${-box.width} ${box.height}`}
+        stroke="currentColor"
+        strokeWidth="0.7"
+      />
+      {box.width > 50 && (
+        <text x={box.x + box.width / 2} y={box.y - 3} textAnchor="middle" fontSize="10" fill="currentColor">
+          {obstacle.name}
+        </text>
+      )}
+    </Group>
+  );
+}
+
+export function OpeningMark({
+  opening,
+  walls,
+  metric,
+  ...mark
+}: Mark & { opening: Opening; walls: readonly Point[]; metric: Metric }) {
+  const { view, picked } = mark;
+  const line = openingLine(walls, opening);
+  if (!line) return null;
+  const [a, b] = [at(view, line.a), at(view, line.b)];
+  const floor = openingFloor(walls, line, opening.width).map((point) => at(view, point));
+  const radius = opening.width * view.scale;
+  const middle = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
+  // The name stands in the swing of a door, and close to the wall of a window.
+  const deep = opening.use === 'window' ? Math.min(1, 16 / radius) : 0.5;
+  const inside = {
+    x: middle.x + (floor[3].x - a.x) * deep,
+    y: middle.y + (floor[3].y - a.y) * deep,
+  };
+  const sweep = signedArea(walls) >= 0 ? 1 : 0;
+  return (
+    <Group mark={mark} label={`${opening.name}, ${say(opening.width, 'mm', metric)} wide`}>
+      <line
+        x1={a.x}
+        y1={a.y}
+        x2={b.x}
+        y2={b.y}
+        className={picked ? 'stroke-primary' : 'stroke-base-100'}
+        strokeWidth="6"
+      />
+      {opening.use === 'door' && (
+        <path
+          d={`M${a.x} ${a.y}L${floor[3].x} ${floor[3].y}A${radius} ${radius} 0 0 ${1 - sweep} ${b.x} ${b.y}`}
+          fill="none"
+          stroke="currentColor"
+          strokeWidth="0.9"
+          strokeDasharray="3 2"
+        />
+      )}
+      {opening.use === 'window' && (
+        <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} className="stroke-secondary" strokeWidth="2" />
+      )}
+      <text
+        x={inside.x}
+        y={inside.y + 3}
+        textAnchor="middle"
+        fontSize="10"
+        fill="currentColor"
+        className="stroke-base-100"
+        strokeWidth="3"
+        paintOrder="stroke"
+      >
+        {opening.name}
+      </text>
+    </Group>
+  );
+}
+
+export function Socket({ socket, ...mark }: Mark & { socket: Entity<'socket'> }) {
+  const { x, y } = at(mark.view, socket);
+  return (
+    <Group mark={mark} label={`Socket ${socket.name}`}>
+      <circle
+        cx={x}
+        cy={y}
+        r="8"
+        className={`fill-base-100 ${mark.picked ? 'stroke-primary' : ''}`}
+        stroke={mark.picked ? undefined : 'currentColor'}
+        strokeWidth={mark.picked ? 2.5 : 1.2}
+      />
+      <path
+        d={`M${x + 1} ${y - 5}L${x - 3} ${y + 1}H${x + 2}L${x - 1} ${y + 5}`}
+        fill="none"
+        stroke="currentColor"
+        pointerEvents="none"
+      />
+    </Group>
+  );
+}
+
+export function Barrier({ barrier, ...mark }: Mark & { barrier: Entity<'barrier'> }) {
+  const { view, picked } = mark;
+  const [a, b] = [at(view, { x: barrier.x1, y: barrier.y1 }), at(view, { x: barrier.x2, y: barrier.y2 })];
+  return (
+    <Group mark={mark} label={`Barrier ${barrier.name}`}>
+      <line
+        x1={a.x}
+        y1={a.y}
+        x2={b.x}
+        y2={b.y}
+        className={picked ? 'stroke-primary' : 'stroke-warning'}
+        strokeWidth={picked ? 3 : 2.2}
+        strokeDasharray="9 4 2 4"
+      />
+      <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="transparent" strokeWidth="14" />
+      {[a, b].map(({ x, y }) => (
+        <circle
+          key={`${x} ${y}`}
+          cx={x}
+          cy={y}
+          r="4"
+          className="fill-base-100 stroke-warning"
+          strokeWidth="1.6"
+        />
+      ))}
+      <text
+        x={(a.x + b.x) / 2}
+        y={(a.y + b.y) / 2 + 15}
+        textAnchor="middle"
+        fontSize="10.5"
+        fill="currentColor"
+      >
+        {barrier.name}
+      </text>
+    </Group>
+  );
+}
+
+/** A corner of the room, to be moved. */
+export function Corner({ corner, index, ...mark }: Mark & { corner: Point; index: number }) {
+  const { x, y } = at(mark.view, corner);
+  return (
+    <Group mark={mark} label={`Corner ${index + 1} of the room`}>
+      <rect
+        x={x - 5}
+        y={y - 5}
+        width="10"
+        height="10"
+        className="fill-base-100 stroke-primary"
+        strokeWidth="1.6"
+      />
+    </Group>
+  );
+}

@@ -1,0 +1,19 @@
+import { useEffect, useState } from 'react';
+import type { Scene } from '@quarry/core/scene';
+import type { Reach } from '@quarry/core/sight';
+import { useSurvey } from '../../workers/survey.tsx';
+
+/** The reach of a scene as it is looked at: the survey's own where it is the current place, else asked for. */
+export function useReach(seen: Scene, current: boolean): Reach | null {
+  const { survey, core } = useSurvey();
+  const [other, setOther] = useState<Reach | null>(null);
+  useEffect(() => {
+    if (current || !core) return;
+    let wanted = true;
+    void core.reach(seen).then((reach) => wanted && setOther(reach));
+    return () => {
+      wanted = false;
+    };
+  }, [seen, current, core]);
+  return current ? (survey?.reach ?? null) : other;
+}
