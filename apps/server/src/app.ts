@@ -26,6 +26,7 @@ import { DisplaysService } from './displays/displays.service.ts';
 import { ErrorFilter } from './http/errors.ts';
 import { sameOrigin } from './http/guard.ts';
 import { HealthController } from './http/health.controller.ts';
+import { SheetsController } from './sheets/sheets.controller.ts';
 import { openStore, type Store } from './store/database.ts';
 
 const BODY_LIMIT = 4_000_000;
@@ -42,6 +43,7 @@ class AppModule {
         ChangesController,
         DemoController,
         HealthController,
+        SheetsController,
       ],
       providers: [
         { provide: CONFIG, useValue: config },

@@ -3,6 +3,8 @@ export interface Config {
   /** The database file. */
   database: string;
   migrations: string;
+  /** Folder of the font files for printed sheets. */
+  fonts: string;
   /** Folder of the built pages, or null to serve the interface only. */
   web: string | null;
   /** Demo mode: a crew that signs in by one click. Never on a real instance. */

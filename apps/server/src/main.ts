@@ -48,6 +48,7 @@ async function main(): Promise<void> {
   const running = await createApp({
     database,
     migrations: join(HERE, '..', 'drizzle'),
+    fonts: join(ROOT, 'node_modules', '@fontsource', 'archivo', 'files'),
     web: join(ROOT, 'apps', 'web', 'dist'),
     demo: values.demo,
     signInLimit: 10,

@@ -9,6 +9,7 @@ import { DemoService } from '../src/demo/demo.service.ts';
 
 /** Real HTTP against a real SQLite file, in a folder of its own. */
 
+const FONTS = join(__dirname, '../../../node_modules/@fontsource/archivo/files');
 export const MIGRATIONS = join(__dirname, '..', 'drizzle');
 const DEMO = join(__dirname, '..', '..', '..', 'demo');
 
@@ -58,6 +59,7 @@ export class Harness {
     return {
       database,
       migrations: MIGRATIONS,
+      fonts: FONTS,
       web: null,
       demo: true,
       signInLimit: 5,

@@ -78,6 +78,11 @@ describe('roles on every route', () => {
   const matrix: [string, (client: Client, id: string) => Promise<{ status: number }>, number[]][] = [
     ['read', (client, id) => client('GET', `/api/displays/${id}`), [200, 200, 200, 200]],
     ['file', (client, id) => client('GET', `/api/displays/${id}/file`), [200, 200, 200, 200]],
+    [
+      'survey sheet',
+      (client, id) => client('GET', `/api/displays/${id}/sheets/survey.svg`),
+      [200, 200, 200, 200],
+    ],
     ['log', (client, id) => client('GET', `/api/displays/${id}/batches`), [200, 200, 200, 200]],
     ['stage of section B', section({ stage: 'lit' }), [200, 200, 200, 403]],
     ['owner of section B', section({ owner: 'mads' }), [200, 200, 403, 403]],
@@ -120,7 +125,7 @@ describe('roles on every route', () => {
     const { body } = await owner('POST', '/api/displays', { name: 'Mine alone', preset: 'vignette16' });
     const other = await as('tobin');
     const nobody = clientOf(() => harness.url);
-    for (const path of ['', '/file', '/batches', '/stream']) {
+    for (const path of ['', '/file', '/batches', '/stream', '/sheets/survey.pdf', '/sheets/rules.pdf']) {
       expect((await other('GET', `/api/displays/${String(body.id)}${path}`)).status).toBe(404);
       expect((await nobody('GET', `/api/displays/${id}${path}`)).status).toBe(401);
     }

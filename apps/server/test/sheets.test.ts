@@ -1,0 +1,85 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Harness, valleyOf } from './harness.ts';
+
+const harness = new Harness();
+beforeAll(() => harness.start());
+afterAll(() => harness.end());
+
+interface PdfPage {
+  w: number;
+  d: number;
+  texts: { text: string; x: number; y: number }[];
+  lines: [number, number][][];
+}
+
+/** Fetches a sheet and reads it with a general reader of its format. */
+async function pagesOf(path: string): Promise<PdfPage[]> {
+  const client = await harness.as('suri');
+  const id = await valleyOf(client);
+  const response = await fetch(`${harness.url}/api/displays/${id}/sheets/${path}`, {
+    headers: { cookie: client.cookie },
+  });
+  expect([response.status, response.headers.get('content-type')]).toEqual([200, 'application/pdf']);
+  const folder = mkdtempSync(join(tmpdir(), 'quarry-pdf-'));
+  try {
+    const file = join(folder, 'sheet.pdf');
+    writeFileSync(file, Buffer.from(await response.arrayBuffer()));
+    return JSON.parse(
+      execFileSync(process.execPath, [join(__dirname, 'readPdf.mjs'), file], { encoding: 'utf8' }),
+    ) as PdfPage[];
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
+}
+const longest = (lines: PdfPage['lines']) =>
+  lines.flatMap((points) =>
+    points.slice(1).map(([x, y], i) => Math.hypot(x - points[i][0], y - points[i][1])),
+  );
+
+test('the Survey sheet is A4 and true to its scale: a wall of 4,200 mm at 1 : 25 is 168 mm on paper', async () => {
+  const [page, ...rest] = await pagesOf('survey.pdf');
+  expect(rest).toEqual([]);
+  expect([page.w, page.d]).toEqual([expect.closeTo(297, 1), expect.closeTo(210, 1)]);
+  const texts = page.texts.map(({ text }) => text);
+  expect(texts).toEqual(
+    expect.arrayContaining(['Skarn Edge', 'Survey of Club workshop', '4,200 mm', '1,920 mm']),
+  );
+  const scale = Number(/1 : (\d+) on A4/.exec(texts.join('\n'))?.[1]);
+  expect(scale).toBe(25);
+  const lengths = longest(page.lines);
+  for (const mm of [4200, 1920, 1000])
+    expect(Math.min(...lengths.map((length) => Math.abs(length - mm / scale)))).toBeLessThan(0.02);
+  // Everything lies on the paper.
+  for (const points of page.lines)
+    for (const [x, y] of points) expect(x >= 0 && y >= 0 && x <= 297 && y <= 210).toBe(true);
+});
+test('inch users get Letter, feet and inches, of the place they ask for', async () => {
+  const [page] = await pagesOf('survey.pdf?units=in&place=larkmoor');
+  expect([page.w, page.d]).toEqual([expect.closeTo(279.4, 1), expect.closeTo(215.9, 1)]);
+  const texts = page.texts.map(({ text }) => text).join('\n');
+  expect(texts).toContain('Survey of Larkmoor drill hall');
+  expect(texts).toMatch(/1 : (24|48|96) on Letter/);
+  expect(texts).not.toMatch(/\d mm/);
+});
+test('the house rules fit one upright sheet, with the crew on it', async () => {
+  const pages = await pagesOf('rules.pdf');
+  expect(pages).toHaveLength(1);
+  expect(pages[0].d).toBeGreaterThan(pages[0].w);
+  const texts = pages[0].texts.map(({ text }) => text).join('\n');
+  for (const words of ['House rules', 'Brenna Rook', '11b (105.6 mm)', 'old and new mixed'])
+    expect(texts).toContain(words);
+});
+test('a place or a sheet that is not there is named; a wrong unit too', async () => {
+  const client = await harness.as('suri');
+  const id = await valleyOf(client);
+  const get = (path: string) => client('GET', `/api/displays/${id}/sheets/${path}`);
+  expect(await get('survey.svg?place=moon')).toMatchObject({
+    status: 404,
+    body: { message: 'This display has no place «moon».' },
+  });
+  expect((await get('poster.pdf')).status).toBe(404);
+  expect((await get('survey.svg?units=ells')).status).toBe(422);
+});

@@ -1,0 +1,49 @@
+import type { Rect } from '../lattice/index.ts';
+
+/** Layers of a drawing, by what lies on them: the same names in every format. */
+export const LAYERS = [
+  'WALLS',
+  'OPENINGS',
+  'OBSTACLES',
+  'TABLES',
+  'SCENE',
+  'SECTIONS',
+  'SOCKETS',
+  'BARRIERS',
+  'DIMENSIONS',
+] as const;
+export type DrawingLayer = (typeof LAYERS)[number];
+
+export interface Point {
+  x: number;
+  y: number;
+}
+
+/** A line through points, mm. */
+export interface DrawnLine {
+  kind: 'line';
+  layer: DrawingLayer;
+  points: Point[];
+  closed: boolean;
+  dashed: boolean;
+  /** 1 fine, 2 plain, 4 heavy. */
+  weight: number;
+}
+
+/** A text, its middle on a point; `turn` degrees clockwise, `size` its height in mm of the drawing. */
+export interface DrawnText {
+  kind: 'text';
+  layer: DrawingLayer;
+  at: Point;
+  text: string;
+  size: number;
+  turn: number;
+}
+
+/** A drawing in true millimetres, x east and y south: what every writer of outlines starts from. */
+export interface Drawing {
+  title: string;
+  /** What all items take in, dimensions included, mm. */
+  bounds: Rect;
+  items: (DrawnLine | DrawnText)[];
+}

@@ -1,0 +1,115 @@
+import { MM_PER_PLATE, MM, formatInches, formatMm, formatPlates } from '../lattice/index.ts';
+import { displayOf, listOf, type Scene, type Side } from '../scene/index.ts';
+import { SCHOOL_LIST } from '../scale/index.ts';
+import type { DrawingUnits } from './surveyDrawing.ts';
+
+/** A heading and its lines: what it is about, and what was agreed. */
+export interface RuleGroup {
+  heading: string;
+  lines: [string, string][];
+}
+
+const SIDES: Record<Side, string> = { n: 'north', e: 'east', s: 'south', w: 'west' };
+const COMPASS = {
+  n: 'north',
+  ne: 'north-east',
+  e: 'east',
+  se: 'south-east',
+  s: 'south',
+  sw: 'south-west',
+  w: 'west',
+  nw: 'north-west',
+};
+const COLOURS = { strict: 'strict, as the recipe', aged: 'old and new mixed', free: 'any colour' };
+
+/** What the crew agreed on, as one sheet says it. Lengths in the unit asked for. */
+export function houseRules(scene: Scene, units: DrawingUnits): RuleGroup[] {
+  const display = displayOf(scene);
+  const length = (plates: number) =>
+    units === 'in'
+      ? formatInches(plates * MM_PER_PLATE * MM)
+      : formatMm(Math.round(plates * MM_PER_PLATE * 10) * (MM / 10));
+  const levels = listOf(scene, 'level').sort((a, b) => b.height - a.height);
+  const shows = listOf(scene, 'milestone').sort((a, b) => (a.date < b.date ? -1 : 1));
+  const groups: RuleGroup[] = [
+    {
+      heading: 'What is shown',
+      lines: [
+        ['Kind', display.kind],
+        [
+          'Scale',
+          `1:${display.ratio}, ${SCHOOL_LIST[display.school].word.toLowerCase()}; things may differ by ${display.scaleSpread} %`,
+        ],
+        ['Looked at from', display.viewedSides.map((side) => SIDES[side]).join(', ') || 'not agreed'],
+        ['Wind blows from', display.wind ? COMPASS[display.wind] : 'not agreed'],
+        ['Season', display.season ?? 'not agreed'],
+      ],
+    },
+    {
+      heading: `Levels, above the ${display.datum}`,
+      lines: [
+        ...levels.map(({ name, height }): [string, string] => [
+          name,
+          `${formatPlates(height)} (${length(height)})`,
+        ]),
+        [
+          'Step between levels',
+          display.levelStep === null
+            ? 'none agreed'
+            : `${formatPlates(display.levelStep)} (${length(display.levelStep)})`,
+        ],
+      ],
+    },
+    {
+      heading: 'How it is built',
+      lines: [
+        [
+          'Street fronts',
+          display.streetDepth === null
+            ? 'no standard'
+            : `${display.streetDepth} studs deep, ${display.streetWidths.join(', ')} wide`,
+        ],
+        ['Largest module', `${display.moduleMaxW} × ${display.moduleMaxD} studs`],
+        ['Over a table edge', `at most ${display.overhang} studs, nothing heavy`],
+        ['Colours where seen', COLOURS[display.colourSeen]],
+        ['Colours where hidden', COLOURS[display.colourHidden]],
+        ...listOf(scene, 'section').flatMap(({ letter, colour }): [string, string][] =>
+          colour === null ? [] : [[`  in section ${letter}`, COLOURS[colour]]],
+        ),
+        ['Backs', display.backs],
+        ['Glue', { none: 'none', hidden: 'only where unseen', allowed: 'allowed' }[display.glue]],
+        [
+          'Placeholders',
+          {
+            none: 'none may be built in',
+            listed: 'each is listed, to be swapped',
+            allowed: 'allowed to stay',
+          }[display.placeholders],
+        ],
+      ],
+    },
+    {
+      heading: 'When',
+      lines: [
+        ['Begun', display.startDate ?? 'not set'],
+        ['Show', `${display.showName || 'the show'}, ${display.showDate ?? 'day not set'}`],
+        ...shows.map(({ name, date, show }): [string, string] => [show ? `${name} (show)` : name, date]),
+        [
+          'Updates',
+          { none: 'none agreed', weekly: 'every week', fortnightly: 'every two weeks' }[display.rhythm],
+        ],
+      ],
+    },
+    {
+      heading: 'Who',
+      lines: listOf(scene, 'section')
+        .sort((a, b) => (a.letter < b.letter ? -1 : 1))
+        .map(({ letter, name, owner }): [string, string] => [
+          `${letter}  ${name}`,
+          owner === null ? 'nobody yet' : (scene.person[owner]?.name ?? ''),
+        ]),
+    },
+  ];
+  if (display.notes.trim()) groups.push({ heading: 'And besides', lines: [['', display.notes.trim()]] });
+  return groups.filter(({ lines }) => lines.length > 0);
+}
