@@ -1,5 +1,3 @@
-import { mkdirSync } from 'node:fs';
-import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
 import {
   boardReady,
@@ -14,39 +12,9 @@ import {
   startServer,
   valueOf,
 } from './stage.ts';
-import { useDemo } from './suite.ts';
+import { useJourneys } from './suite.ts';
 
-const demo = useDemo();
-
-/** A journey with its pages; when it fails, each page is pictured in e2e/failures. */
-function journey(
-  name: string,
-  walk: (open: (who: string, size?: { width: number; height: number }) => Promise<Page>) => Promise<void>,
-) {
-  test(name, async () => {
-    const pages: Page[] = [];
-    const faults: string[] = [];
-    try {
-      await walk(async (who, size) => {
-        const page = await signedInPage(demo.browser(), demo.server(), who, size);
-        page.on('pageerror', (error) => faults.push(String(error)));
-        pages.push(page);
-        return page;
-      });
-      expect(faults).toEqual([]);
-    } catch (error) {
-      const folder = join(__dirname, 'failures');
-      mkdirSync(folder, { recursive: true });
-      for (const [i, page] of pages.entries())
-        await page.screenshot({
-          path: join(folder, `${name.replace(/\W+/g, '-')}-${i}.png`) as `${string}.png`,
-        });
-      throw error;
-    } finally {
-      for (const page of pages) await page.browserContext().close();
-    }
-  });
-}
+const { demo, journey } = useJourneys();
 
 /** Drags on the board from one stud to another, at the scale it has. */
 async function dragStuds(page: Page, from: [number, number], to: [number, number]): Promise<void> {
@@ -83,8 +51,8 @@ journey('from the plan to bases, stages and findings, and back by undo', async (
 
   // A table moves by its figures, in any unit, and tells its fault.
   await pickFromOutline(page, 'Tables', 'Table 2');
-  await fill(page, 'From west', '3 ft 1 in');
-  expect(await valueOf(page, 'From west')).toBe('939.8 mm');
+  await fill(page, 'From west', '6 ft 5 1/2 in');
+  expect(await valueOf(page, 'From west')).toBe('1,968.5 mm');
   await fill(page, 'Width, east', '0.2 furlongs');
   await sees(page, '«furlongs» is not a unit');
   await page.keyboard.press('Escape');

@@ -1,11 +1,17 @@
 import { readFileSync } from 'node:fs';
 import type { AxeResults } from 'axe-core';
 import type { Page } from 'puppeteer-core';
-import { goTo, openDisplay, signedInPage } from './stage.ts';
+import { goTo, openDisplay, openTab, signedInPage } from './stage.ts';
 import { useDemo } from './suite.ts';
 
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
-const PAGES = ['brief', 'plan', 'cut', 'stockpile', 'progress'];
+const PAGES = ['brief', 'survey', 'plan', 'cut', 'stockpile', 'progress'];
+
+/** Sheets and panels within pages. */
+const TABS: Partial<Record<string, string[]>> = {
+  brief: ['Scale', 'Space', 'Dates'],
+  survey: ['Larkmoor', 'Way in', 'Reach', 'Standing', 'Public', 'Room'],
+};
 
 /** What axe-core finds by WCAG 2.2 AA, one line each. */
 async function axe(page: Page): Promise<string[]> {
@@ -42,6 +48,10 @@ describe.each(['day', 'night'])('axe finds nothing, %s', (theme) => {
     for (const at of PAGES) {
       await goTo(page, at);
       expect({ at, found: await axe(page) }).toEqual({ at, found: [] });
+      for (const tab of TABS[at] ?? []) {
+        await openTab(page, tab);
+        expect({ tab, found: await axe(page) }).toEqual({ tab, found: [] });
+      }
     }
     await page.locator('button[data-findings]').click();
     await page.waitForSelector('aside[aria-label="Findings"] li');

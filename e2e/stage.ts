@@ -114,6 +114,10 @@ export async function openDisplay(page: Page, name: string, at = 'plan'): Promis
 export async function goTo(page: Page, at: string): Promise<void> {
   await page.locator(`nav[aria-label="Pages"] a[href$="/${at}"]`).click();
   await page.waitForFunction((end) => location.pathname.endsWith(end), {}, `/${at}`);
+  // Pages come when they are opened.
+  await page.waitForFunction(
+    () => !document.querySelector('main')?.textContent?.startsWith('Opening the page'),
+  );
   if (at === 'plan') await boardReady(page);
 }
 
@@ -157,6 +161,28 @@ export const saved = (page: Page) =>
 export async function valueOf(page: Page, label: string): Promise<string> {
   const field = await page.waitForSelector(`::-p-aria([name="${label}"])`);
   return field ? field.evaluate((element) => ('value' in element ? String(element.value) : '')) : '';
+}
+
+/** Opens a tab by its word: a sheet of the brief, a place or a panel of the survey. */
+export async function openTab(page: Page, word: string): Promise<void> {
+  await page
+    .locator(`::-p-xpath(//button[@role="tab" and starts-with(normalize-space(), "${word}")])`)
+    .click();
+  await page.waitForSelector(
+    `::-p-xpath(//button[@role="tab" and @aria-selected="true" and starts-with(normalize-space(), "${word}")])`,
+  );
+}
+
+/** Picks from a list by the option's word. */
+export async function choose(page: Page, label: string, word: string): Promise<void> {
+  const list = await page.waitForSelector(`::-p-aria([name="${label}"])`);
+  const value = await list?.evaluate(
+    (element, text) =>
+      [...element.querySelectorAll('option')].find((option) => option.textContent?.startsWith(text))?.value,
+    word,
+  );
+  if (value === undefined) throw new Error(`«${label}» has no option «${word}»`);
+  await list?.select(value);
 }
 
 /** Picks something from the plan's outline. */

@@ -1,7 +1,10 @@
 import { MAX_STUDS, type Display } from '@quarry/core/scene';
 import { QuantityField } from './fields.tsx';
 
-/** The largest module, either way round: asked on the Brief and on Cut. */
+/**
+ * The largest module, either way round, with the reason it was agreed: asked on the Brief and on Cut. Typed anew, the
+ * reason no longer holds.
+ */
 export function ModuleSize({
   display,
   disabled,
@@ -18,14 +21,15 @@ export function ModuleSize({
         label="Module at most"
         value={display.moduleMaxW}
         {...common}
-        onCommit={(moduleMaxW) => onSet({ moduleMaxW })}
+        onCommit={(moduleMaxW) => onSet({ moduleMaxW, moduleReason: '' })}
       />
       <QuantityField
         label="by"
         value={display.moduleMaxD}
         {...common}
-        onCommit={(moduleMaxD) => onSet({ moduleMaxD })}
+        onCommit={(moduleMaxD) => onSet({ moduleMaxD, moduleReason: '' })}
       />
+      {display.moduleReason && <p className="ink-2 text-xs py-1">{display.moduleReason}</p>}
     </>
   );
 }

@@ -41,8 +41,7 @@ export const TRUE_SIZES: readonly TrueSize[] = [
     length: 12,
     width: 2.55,
     height: 3.2,
-    source:
-      'width 2.55 m, Directive 96/53/EC; length and height from memory (at most 13.5 m and 4.0 m there)',
+    source: 'width of Directive 96/53/EC (at most 13.5 × 4.0 m there); the rest from memory',
   },
   {
     id: 'locomotive',

@@ -85,9 +85,8 @@ function Limits({ disabled }: { disabled: boolean }) {
       <ModuleSize
         display={display}
         disabled={disabled}
-        onSet={(fields) => set('changed the largest module', { ...fields, moduleReason: '' })}
+        onSet={(fields) => set('changed the largest module', fields)}
       />
-      {display.moduleReason && <p className="ink-2 text-xs pt-1">{display.moduleReason}</p>}
     </section>
   );
 }

@@ -32,7 +32,7 @@ export function ScaleSheet({ disabled }: { disabled: boolean }) {
         </div>
         <div className="flex flex-col gap-4 min-w-0">
           <LineUp ratio={ratio} />
-          <div className="grid gap-x-8 gap-y-4 xl:grid-cols-[1fr_1.35fr] items-start">
+          <div className="grid gap-x-8 gap-y-4 xl:grid-cols-[300px_minmax(0,1fr)] items-start">
             <WhatScale />
             <Furniture disabled={disabled} />
           </div>
@@ -207,7 +207,7 @@ function WhatScale() {
   return (
     <section aria-labelledby="which">
       <Heading id="which">What scale is this?</Heading>
-      <div className="grid grid-cols-[3.5rem_minmax(0,1fr)_6rem] gap-x-2 items-center">
+      <div className="grid grid-cols-[4rem_1fr_1fr] gap-x-2 items-center">
         <span className="ink-2 text-[11px]" />
         <span className="ink-2 text-[11px]">As built</span>
         <span className="ink-2 text-[11px]">Really</span>
@@ -216,6 +216,7 @@ function WhatScale() {
             <span>{capital(side)}</span>
             <QuantityField
               bare
+              hint=""
               label={`${capital(side)} as built`}
               value={model[side]}
               {...(side === 'height' ? { measure: 'plates', min: 1, max: 3000 } : studs)}
@@ -223,6 +224,7 @@ function WhatScale() {
             />
             <QuantityField
               bare
+              hint=""
               label={`${capital(side)} really`}
               value={real[side]}
               {...size}

@@ -25,7 +25,10 @@ export function ReachPanel({
   if (!reach) return <Loading what="Measuring" />;
   const all = shareOf(reach);
   const size = { measure: 'mm', min: 100, max: 3000, disabled } as const;
-  const percent = (count: number, of: number) => (of === 0 ? '0 %' : `${((100 * count) / of).toFixed(0)} %`);
+  const percent = (count: number, of: number) => {
+    const share = of === 0 ? 0 : (100 * count) / of;
+    return share > 0 && share < 0.5 ? '< 1 %' : `${share.toFixed(0)} %`;
+  };
   return (
     <>
       <dl>

@@ -18,7 +18,17 @@ import { PALETTES } from '../../board/palette.ts';
 import { useEdit } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { useSize } from '../../ui/useSize.ts';
-import { Barrier, Corner, Obstacle, OpeningMark, SceneMark, Socket, TableMark, Walls } from './marks.tsx';
+import {
+  Barrier,
+  Corner,
+  Obstacle,
+  OpeningMark,
+  SceneMark,
+  Socket,
+  TableGrip,
+  TableMark,
+  Walls,
+} from './marks.tsx';
 import { Clearances, Guides, ScaleBar } from './roomOverlays.tsx';
 import { reachImage } from './reachImage.ts';
 import { slideOpening } from './slide.ts';
@@ -88,9 +98,16 @@ export function RoomBoard({
   ];
 
   /** Begins to move a rectangle; `commit` gets where it lands. */
-  const grab = (event: PointerEvent<SVGElement>, key: string, rect: Rect, commit: (to: Rect) => void) => {
+  const grab = (
+    event: PointerEvent<SVGElement>,
+    key: string,
+    rect: Rect,
+    commit: (to: Rect) => void,
+    onClick?: (at: { x: number; y: number }) => void,
+  ) => {
     if (disabled || event.button !== 0 || !view) return;
     const from = { x: event.clientX, y: event.clientY };
+    const corner = host.current?.getBoundingClientRect() ?? { x: 0, y: 0 };
     const target = event.currentTarget;
     target.setPointerCapture(event.pointerId);
     let last: Rect | null = null;
@@ -114,6 +131,11 @@ export function RoomBoard({
       target.removeEventListener('pointercancel', end);
       setDrag(null);
       if (last) commit(last);
+      else
+        onClick?.({
+          x: (from.x - corner.x - view.x) / view.scale,
+          y: (from.y - corner.y - view.y) / view.scale,
+        });
     };
     target.addEventListener('pointermove', move);
     target.addEventListener('pointerup', end);
@@ -128,12 +150,18 @@ export function RoomBoard({
     commit({ ...rect, x: rect.x + way[0] * by, y: rect.y + way[1] * by });
   };
   /** What a mark needs to be picked, moved and told apart; one object a kind of thing keeps the marks still. */
-  const handles = (key: string, rect: Rect, commit: (to: Rect) => void, onPick: () => void) => ({
+  const handles = (
+    key: string,
+    rect: Rect,
+    commit: (to: Rect) => void,
+    onPick: () => void,
+    onClick?: (at: { x: number; y: number }) => void,
+  ) => ({
     shift: drag?.key === key ? drag : null,
     onPointerDown: (event: PointerEvent<SVGElement>) => {
       event.stopPropagation();
       onPick();
-      grab(event, key, rect, commit);
+      grab(event, key, rect, commit, onClick);
     },
     onFocus: onPick,
     onKeyDown: (event: KeyboardEvent) => arrows(event, rect, commit),
@@ -142,6 +170,13 @@ export function RoomBoard({
   const sceneRect = bounds ? rectToRoom(frame, bounds) : null;
   const is = (kind: string, id: string) => picked?.kind === kind && picked.id === id;
   const mm = (value: number) => Math.round(value * 10) / 10;
+  const tableHandles = (table: (typeof tables)[number]) =>
+    handles(
+      `table ${table.id}`,
+      table,
+      ({ x, y }) => edit.patch(`moved ${table.name}`, 'table', table, { x: mm(x), y: mm(y) }),
+      () => pick({ kind: 'table', id: table.id }),
+    );
   return (
     <div
       ref={host}
@@ -185,12 +220,7 @@ export function RoomBoard({
               view={view}
               metric={metric}
               picked={is('table', table.id)}
-              {...handles(
-                `table ${table.id}`,
-                table,
-                ({ x, y }) => edit.patch(`moved ${table.name}`, 'table', table, { x: mm(x), y: mm(y) }),
-                () => pick({ kind: 'table', id: table.id }),
-              )}
+              {...tableHandles(table)}
             />
           ))}
           {sceneRect && bounds && (
@@ -210,9 +240,22 @@ export function RoomBoard({
                     sceneY: mm(place.sceneY + to.y - sceneRect.y),
                   }),
                 () => pick(null),
+                // The tables lie under the scene: a click goes through to them, a drag moves the scene.
+                ({ x, y }) => {
+                  const under = tables.find(
+                    (table) => x >= table.x && y >= table.y && x < table.x + table.w && y < table.y + table.d,
+                  );
+                  if (under) pick({ kind: 'table', id: under.id });
+                },
               )}
             />
           )}
+          {tables
+            .filter(({ id }) => is('table', id))
+            .map((table) => (
+              // A picked table can be taken hold of through the scene that lies on it.
+              <TableGrip key={table.id} table={table} view={view} {...tableHandles(table)} />
+            ))}
           {obstacles.map((obstacle) => (
             <Obstacle
               key={obstacle.id}

@@ -125,7 +125,7 @@ export const TableMark = memo(
     return (
       <Group
         mark={mark}
-        label={`${table.name}, ${say(table.w, 'mm', metric)} by ${say(table.d, 'mm', metric)}`}
+        label={`${table.name} ${say(table.height, 'mm', metric)} high, ${say(table.w, 'mm', metric)} by ${say(table.d, 'mm', metric)}`}
       >
         <rect
           {...box}
@@ -150,9 +150,7 @@ export const TableMark = memo(
           >
             {table.name}
             {box.width > table.name.length * 6 + 90 && (
-              <tspan className="fig" dx="5">
-                {say(table.height, 'mm', metric)} high
-              </tspan>
+              <tspan className="fig"> {say(table.height, 'mm', metric)} high</tspan>
             )}
           </text>
         )}
@@ -168,6 +166,20 @@ export const TableMark = memo(
     a.shift === b.shift &&
     a.metric === b.metric,
 );
+
+/** What a pointer takes hold of to move a picked table, over whatever lies on it. */
+export function TableGrip({ table, view, shift, onPointerDown }: Mark & { table: Table }) {
+  return (
+    <rect
+      {...on(view, table)}
+      transform={moved(view, shift)}
+      fill="transparent"
+      className="stroke-primary cursor-grab"
+      strokeWidth="2.5"
+      onPointerDown={onPointerDown}
+    />
+  );
+}
 
 /** The scene as it lies in the room: outline, sections, and how far one must reach. */
 export function SceneMark({
@@ -202,6 +214,9 @@ export function SceneMark({
             pointerEvents="none"
           />
         )}
+        <North view={view} rect={rect} turn={frame.turn} />
+      </Group>
+      <g transform={moved(view, mark.shift)} pointerEvents="none">
         {listOf(scene, 'section').map((section) => {
           const box = on(view, rectToRoom(frame, section));
           return (
@@ -210,15 +225,15 @@ export function SceneMark({
               {box.width > 24 && box.height > 24 && (
                 <>
                   <circle
-                    cx={box.x + box.width / 2}
-                    cy={box.y + box.height / 2}
+                    cx={box.x + box.width - 13}
+                    cy={box.y + box.height - 13}
                     r="9"
                     className="fill-base-100"
                     stroke="currentColor"
                   />
                   <text
-                    x={box.x + box.width / 2}
-                    y={box.y + box.height / 2 + 4}
+                    x={box.x + box.width - 13}
+                    y={box.y + box.height - 9}
                     textAnchor="middle"
                     fontSize="11"
                     fontWeight="600"
@@ -231,8 +246,7 @@ export function SceneMark({
             </g>
           );
         })}
-        <North view={view} rect={rect} turn={frame.turn} />
-      </Group>
+      </g>
       {reach?.sides.map(({ x1, y1, x2, y2 }) => {
         const [a, b] = [at(view, { x: x1, y: y1 }), at(view, { x: x2, y: y2 })];
         return (
