@@ -18,7 +18,7 @@ journey('a weekend builder fills in a contest card and is warned', async (open) 
   const page = await open('Iva Thorsby');
   await openDisplay(page, 'Heron at the weir', 'brief');
   // The demo's card: 12 bricks at most, six clear rounds asked for and four placed.
-  await sees(page, 'Held against the scene');
+  await sees(page, 'The card, held against the scene');
   await fill(page, 'Placed of clear round 1×1', '6');
   await choose(page, 'Begin from', '16 × 16');
   expect(await valueOf(page, 'Height at most')).toBe('24b');

@@ -1,5 +1,6 @@
 import { MAX_STUDS, type Display } from '@quarry/core/scene';
 import { QuantityField } from './fields.tsx';
+import { useSay } from './quantity.ts';
 
 /**
  * The largest module, either way round, with the reason it was agreed: asked on the Brief and on Cut. Typed anew, the
@@ -14,6 +15,7 @@ export function ModuleSize({
   disabled: boolean;
   onSet: (fields: Partial<Display>) => void;
 }) {
+  const { tell } = useSay();
   const common = { measure: 'studs', step: 1, min: 8, max: MAX_STUDS, disabled } as const;
   return (
     <>
@@ -29,7 +31,7 @@ export function ModuleSize({
         {...common}
         onCommit={(moduleMaxD) => onSet({ moduleMaxD, moduleReason: '' })}
       />
-      {display.moduleReason && <p className="ink-2 text-xs py-1">{display.moduleReason}</p>}
+      {display.moduleReason && <p className="ink-2 text-xs py-1">{tell(display.moduleReason)}</p>}
     </>
   );
 }

@@ -136,7 +136,7 @@ export function QuantityField(
     >
       <input
         {...input}
-        className={`${INPUT} text-right shrink-0 ${metric === 'in' && (measure === 'mm' || measure === 'm') ? 'w-28' : 'w-[5.1rem]'}`}
+        className={`${INPUT} text-right shrink-0 ${metric === 'mm' ? 'w-[5.1rem]' : measure === 'm' ? 'w-32' : measure === 'mm' ? 'w-28' : 'w-[5.1rem]'}`}
         disabled={disabled}
         inputMode="text"
         autoComplete="off"

@@ -1,4 +1,5 @@
 import {
+  INCH,
   MM,
   PLATE,
   STUD,
@@ -51,8 +52,15 @@ export function useSay() {
     say: (value: number, measure: Measure) => say(value, measure, metric),
     /** A sentence of the core, its millimetres in inches for those who measure in inches. */
     tell: (sentence: string) => (metric === 'in' ? inInches(sentence) : sentence),
-    /** An area of true ground, m² or square feet. */
+    /** A true size for reading, not for typing: to the centimetre, or to the inch. */
+    rough: (metres: number) =>
+      metric === 'in'
+        ? formatFeet(Math.round(metres / 0.0254) * INCH)
+        : say(Math.round(metres * 100) / 100, 'm', metric),
+    /** An area of true ground. */
     area: (squareMetres: number) =>
-      metric === 'in' ? `${(squareMetres * 10.7639).toFixed(0)} sq ft` : `${squareMetres.toFixed(0)} m²`,
+      metric === 'in'
+        ? `${Math.round(squareMetres / 0.3048 ** 2).toLocaleString('en')} sq ft`
+        : `${Math.round(squareMetres).toLocaleString('en')} m²`,
   };
 }

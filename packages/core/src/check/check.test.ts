@@ -100,7 +100,7 @@ const spoiled: [string, (f: File) => unknown, string[]][] = [
     inRoom((f) => {
       for (const corner of f.places[0].walls) corner.x = corner.x < 0 ? 0 : 768;
       for (const corner of f.places[0].walls) corner.y = corner.y < 0 ? 0 : 1000;
-      f.footprint = [{ ...f.footprint![0], d: 100 }];
+      f.footprint = [{ id: 'f', name: 'All', x: 0, y: 0, w: 96, d: 100 }];
       f.tables[0].d = 800;
       f.openings = [];
       f.obstacles = [];

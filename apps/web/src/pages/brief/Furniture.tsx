@@ -8,7 +8,7 @@ import { useSay } from '../../ui/quantity.ts';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { capital } from '../../ui/words.ts';
 
-const COLUMNS = 'minmax(7rem,1fr) 6.5rem auto 8.2rem auto';
+const COLUMNS = 'minmax(5rem,1fr) 5.8rem auto 6.6rem auto';
 
 /** Seats, tables, counters and doorways, each judged against the figure that stands beside it. */
 export function Furniture({ disabled }: { disabled: boolean }) {

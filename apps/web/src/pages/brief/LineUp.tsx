@@ -9,7 +9,7 @@ const GAP = 14;
 
 /** Things everybody knows, drawn beside each other at the display's scale on the lattice, and their sizes in a table. */
 export function LineUp({ ratio }: { ratio: number }) {
-  const { say } = useSay();
+  const { rough } = useSay();
   const [host, { width }] = useSize<HTMLDivElement>();
   const built = TRUE_SIZES.filter(({ id }) => id !== 'track').map((thing) => ({
     thing,
@@ -79,7 +79,7 @@ export function LineUp({ ratio }: { ratio: number }) {
               <tr key={thing.id}>
                 <td className="pl-0 whitespace-nowrap">{thing.name}</td>
                 <td className="fig text-right whitespace-nowrap">
-                  {say(thing.length, 'm')} × {say(thing.height, 'm')}
+                  {rough(thing.length)} × {rough(thing.height)}
                 </td>
                 <td className="fig text-right whitespace-nowrap ink-2">
                   {long.exact.toFixed(1)} st × {high.exact.toFixed(1)} p

@@ -9,7 +9,7 @@ import { useSay } from '../../ui/quantity.ts';
 /** What the brief comes to, worked out. */
 export function Means() {
   const { scene } = useDisplay();
-  const { say } = useSay();
+  const { say, area } = useSay();
   const display = displayOf(scene);
   const bounds = footprintBounds(scene);
   const { ratio, limitW, limitD } = display;
@@ -30,10 +30,7 @@ export function Means() {
           >
             {bounds.w} × {bounds.d} studs
           </Line>
-          <Line
-            label={`It shows, at 1:${ratio}`}
-            note={`${((metres(bounds.w) * metres(bounds.d)) / 10_000).toFixed(2)} ha`}
-          >
+          <Line label={`It shows, at 1:${ratio}`} note={area(metres(bounds.w) * metres(bounds.d))}>
             {say(Math.round(metres(bounds.w) * 10) / 10, 'm')} ×{' '}
             {say(Math.round(metres(bounds.d) * 10) / 10, 'm')}
           </Line>

@@ -8,7 +8,7 @@ import { useSay } from '../../ui/quantity.ts';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { SIDE_WORDS, capital } from '../../ui/words.ts';
 import { useSurvey } from '../../workers/survey.tsx';
-import { FootprintLimit } from './RulesSheet.tsx';
+import { FootprintLimit } from './FootprintLimit.tsx';
 import { useSetDisplay } from './useSetDisplay.ts';
 
 const SOURCE_WORDS: Record<(typeof SOURCE_RULES)[number], string> = {
@@ -96,7 +96,6 @@ export function RuleCard({ disabled }: { disabled: boolean }) {
         </>
       )}
       <Required disabled={disabled} />
-      <Verdict />
     </section>
   );
 }
@@ -163,7 +162,7 @@ function Required({ disabled }: { disabled: boolean }) {
 }
 
 /** The card held against everything placed, live. */
-function Verdict() {
+export function CardVerdict() {
   const { scene } = useDisplay();
   const { survey } = useSurvey();
   const { say } = useSay();
@@ -219,11 +218,12 @@ function Verdict() {
     },
   ];
   return (
-    <>
-      <table className="table table-xs mt-3" aria-label="The card against the scene">
+    <section aria-labelledby="verdict">
+      <Heading id="verdict">The card, held against the scene</Heading>
+      <table className="table table-xs" aria-label="The card against the scene">
         <thead>
           <tr>
-            <th className="pl-0">Held against the scene</th>
+            <th className="pl-0">Rule</th>
             <th className="text-right">Is</th>
             <th className="text-right">Card</th>
             <th className="text-right pr-0">Kept</th>
@@ -234,7 +234,7 @@ function Verdict() {
             <tr key={word} className={kept ? '' : 'text-error'}>
               <td className="pl-0">{word}</td>
               <td className="fig text-right whitespace-nowrap">{is}</td>
-              <td className="fig text-right whitespace-nowrap ink-2">{limit}</td>
+              <td className="fig text-right ink-2">{limit}</td>
               <td className="text-right font-semibold pr-0">{kept ? 'yes' : '! no'}</td>
             </tr>
           ))}
@@ -245,6 +245,6 @@ function Verdict() {
         measured from the footprint’s own box, side by side; it begins at the ground under the building plus
         its «stands out from», which is set on the Plan.
       </Basis>
-    </>
+    </section>
   );
 }

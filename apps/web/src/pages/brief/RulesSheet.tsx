@@ -1,13 +1,14 @@
 import { KINDS_OF_DISPLAY, displayOf } from '@quarry/core/scene';
 import { useDisplay } from '../../data/useDisplay.tsx';
-import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
+import { QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { ModuleSize } from '../../ui/ModuleSize.tsx';
 import { Heading } from '../../ui/parts.tsx';
 import { CityQuestions, DioramaQuestions } from './KindQuestions.tsx';
+import { FootprintLimit } from './FootprintLimit.tsx';
 import { HouseRules } from './HouseRules.tsx';
 import { Levels } from './Levels.tsx';
 import { Means } from './Means.tsx';
-import { RuleCard } from './RuleCard.tsx';
+import { CardVerdict, RuleCard } from './RuleCard.tsx';
 import { useSetDisplay } from './useSetDisplay.ts';
 
 /** What is shown, within which limits, by which rules. */
@@ -20,6 +21,7 @@ export function RulesSheet({ disabled }: { disabled: boolean }) {
         <What disabled={disabled} />
         {kind === 'city' && <CityQuestions disabled={disabled} />}
         {kind === 'diorama' && <DioramaQuestions disabled={disabled} />}
+        {kind === 'vignette' && <CardVerdict />}
         <Means />
       </div>
       <div className="flex flex-col gap-4">
@@ -88,71 +90,5 @@ function Limits({ disabled }: { disabled: boolean }) {
         onSet={(fields) => set('changed the largest module', fields)}
       />
     </section>
-  );
-}
-
-/** Size of the ground and height allowed: on the limits of a display, and on a vignette's rule card. */
-export function FootprintLimit({ disabled }: { disabled: boolean }) {
-  const { scene } = useDisplay();
-  const display = displayOf(scene);
-  const set = useSetDisplay();
-  const studs = { unit: 'studs', optional: 'no limit', whole: true, min: 1, max: 4096, disabled } as const;
-  return (
-    <>
-      <NumberField
-        label="Footprint at most, width"
-        value={display.limitW}
-        {...studs}
-        onCommit={(limitW) => set('changed the footprint limit', { limitW })}
-      />
-      <NumberField
-        label="Footprint at most, depth"
-        value={display.limitD}
-        {...studs}
-        onCommit={(limitD) => set('changed the footprint limit', { limitD })}
-      />
-      <HeightLimit disabled={disabled} />
-    </>
-  );
-}
-
-function HeightLimit({ disabled }: { disabled: boolean }) {
-  const { scene } = useDisplay();
-  const { limitHeight } = displayOf(scene);
-  const set = useSetDisplay();
-  return limitHeight === null ? (
-    <NumberField
-      label="Height at most"
-      unit="plates"
-      optional="no limit"
-      whole
-      value={null}
-      min={1}
-      max={3000}
-      disabled={disabled}
-      onCommit={(value) => set('set a height limit', { limitHeight: value })}
-    />
-  ) : (
-    <div className="flex items-center gap-1">
-      <div className="flex-1">
-        <QuantityField
-          label="Height at most"
-          value={limitHeight}
-          measure="plates"
-          min={1}
-          max={3000}
-          disabled={disabled}
-          onCommit={(value) => set('changed the height limit', { limitHeight: value })}
-        />
-      </div>
-      <button
-        type="button"
-        className="link link-hover ink-2 text-xs"
-        disabled={disabled}
-        onClick={() => set('took the height limit away', { limitHeight: null })}
-      >
-        no limit
-      </button>
-    </div>
   );
 }

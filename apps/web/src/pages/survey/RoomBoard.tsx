@@ -18,27 +18,12 @@ import { PALETTES } from '../../board/palette.ts';
 import { useEdit } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { useSize } from '../../ui/useSize.ts';
-import {
-  Barrier,
-  Corner,
-  Obstacle,
-  OpeningMark,
-  SceneMark,
-  Socket,
-  TableGrip,
-  TableMark,
-  Walls,
-} from './marks.tsx';
+import { Barrier, Corner, Obstacle, OpeningMark, Socket, TableGrip, TableMark, Walls } from './marks.tsx';
 import { Clearances, Guides, ScaleBar } from './roomOverlays.tsx';
+import { SceneMark } from './SceneMark.tsx';
 import { reachImage } from './reachImage.ts';
+import { fitted, zoomed, type RoomView } from './roomView.ts';
 import { slideOpening } from './slide.ts';
-
-/** How the room comes to the screen: px a mm, and the screen place of the room's origin. */
-export interface RoomView {
-  scale: number;
-  x: number;
-  y: number;
-}
 
 /** What is being dragged: how far, in mm, and what it was brought to. */
 interface Drag {
@@ -373,7 +358,7 @@ export function RoomBoard({
         </svg>
       )}
       {reach && view && (
-        <div className="absolute left-2 bottom-2 bg-base-100 border hair px-2 py-1 text-[11px] ink-2 pointer-events-none">
+        <div className="hidden sm:block absolute left-2 bottom-2 bg-base-100 border hair px-2 py-1 text-[11px] ink-2 pointer-events-none">
           <span className="text-secondary font-semibold">━</span> one can stand here
           <span className="pl-2 text-warning">▨</span> past an arm
           <span className="pl-2 text-error">▩</span> past a ladder’s reach
@@ -411,16 +396,4 @@ function extentOf(place: Place | null, rects: readonly Rect[]): Rect {
   if (xs.length === 0) return { x: 0, y: 0, w: 4000, d: 3000 };
   const [x, y] = [Math.min(...xs), Math.min(...ys)];
   return { x, y, w: Math.max(1, Math.max(...xs) - x), d: Math.max(1, Math.max(...ys) - y) };
-}
-
-function fitted({ x, y, w, d }: Rect, { width, height }: { width: number; height: number }): RoomView {
-  const margin = 52;
-  const scale = Math.max(0.005, Math.min((width - 2 * margin) / w, (height - 2 * margin) / d));
-  return { scale, x: (width - w * scale) / 2 - x * scale, y: (height - d * scale) / 2 - y * scale };
-}
-
-function zoomed(view: RoomView, factor: number, px: number, py: number): RoomView {
-  const scale = Math.min(2, Math.max(0.005, view.scale * factor));
-  const real = scale / view.scale;
-  return { scale, x: px - (px - view.x) * real, y: py - (py - view.y) * real };
 }

@@ -88,7 +88,7 @@ export function WayPanel({ scene, disabled }: { scene: Scene; disabled: boolean 
 /** The limit that follows, the rivals to it, and taking it as the module limit. */
 function Largest({ scene, disabled }: { scene: Scene; disabled: boolean }) {
   const edit = useEdit();
-  const { say } = useSay();
+  const { say, tell } = useSay();
   const { survey } = useSurvey();
   const display = displayOf(scene);
   const way = wayOf(scene);
@@ -128,7 +128,7 @@ function Largest({ scene, disabled }: { scene: Scene; disabled: boolean }) {
                 The tightest is the <b>{best.tightest.name}</b>:{' '}
               </>
             ) : null}
-            {best.reason}
+            {tell(best.reason)}
           </p>
         </>
       ) : (

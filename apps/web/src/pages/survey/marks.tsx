@@ -1,73 +1,17 @@
-import { memo, type FocusEventHandler, type KeyboardEvent, type PointerEvent } from 'react';
-import { MM_PER_STUD, type Rect } from '@quarry/core/lattice';
-import { listOf, type Entity, type Opening, type Place, type Scene, type Table } from '@quarry/core/scene';
-import type { Reach } from '@quarry/core/sight';
+import { memo } from 'react';
+import type { Entity, Opening, Place, Scene, Table } from '@quarry/core/scene';
 import {
-  frameOf,
   leafGaps,
   lengthOf,
   openingFloor,
   openingLine,
-  pointToRoom,
-  rectToRoom,
-  sceneInRoom,
   sidesOf,
   signedArea,
   type Point,
 } from '@quarry/core/site';
 import { say, type Metric } from '../../ui/quantity.ts';
-import type { RoomView } from './RoomBoard.tsx';
-
-/** What every mark in the room can do. */
-interface Handled {
-  /** While it is dragged: by how much, mm. */
-  shift: { dx: number; dy: number } | null;
-  onPointerDown: (event: PointerEvent<SVGElement>) => void;
-  onFocus: FocusEventHandler<SVGElement>;
-  onKeyDown: (event: KeyboardEvent) => void;
-}
-interface Mark extends Handled {
-  view: RoomView;
-  picked?: boolean;
-}
-
-const on = (view: RoomView, { x, y, w, d }: Rect) => ({
-  x: view.x + x * view.scale,
-  y: view.y + y * view.scale,
-  width: w * view.scale,
-  height: d * view.scale,
-});
-const at = (view: RoomView, { x, y }: Point) => ({ x: view.x + x * view.scale, y: view.y + y * view.scale });
-const path = (view: RoomView, points: readonly Point[]) =>
-  `M${points.map((point) => `${at(view, point).x} ${at(view, point).y}`).join('L')}Z`;
-const moved = (view: RoomView, shift: Handled['shift']) =>
-  shift ? `translate(${shift.dx * view.scale} ${shift.dy * view.scale})` : undefined;
-
-/** A focusable group; the drag only shifts it. */
-function Group({
-  mark: { view, shift, onPointerDown, onFocus, onKeyDown },
-  label,
-  children,
-}: {
-  mark: Mark;
-  label: string;
-  children: React.ReactNode;
-}) {
-  return (
-    <g
-      tabIndex={0}
-      role="button"
-      aria-label={label}
-      transform={moved(view, shift)}
-      className="cursor-grab outline-none focus-visible:[&>*:first-child]:stroke-secondary"
-      onPointerDown={onPointerDown}
-      onFocus={onFocus}
-      onKeyDown={onKeyDown}
-    >
-      {children}
-    </g>
-  );
-}
+import { Group, at, moved, on, path, type Mark } from './mark.tsx';
+import type { RoomView } from './roomView.ts';
 
 /** Walls with their lengths outside. */
 export function Walls({ place, view, metric }: { place: Place | null; view: RoomView; metric: Metric }) {
@@ -181,113 +125,6 @@ export function TableGrip({ table, view, shift, onPointerDown }: Mark & { table:
   );
 }
 
-/** The scene as it lies in the room: outline, sections, and how far one must reach. */
-export function SceneMark({
-  scene,
-  rect,
-  image,
-  reach,
-  ...mark
-}: Mark & { scene: Scene; rect: Rect; image: string | null; reach: Reach | null }) {
-  const { view } = mark;
-  const frame = frameOf(scene);
-  const parts = sceneInRoom(scene);
-  const origin = at(view, pointToRoom(frame, { x: reach?.x ?? 0, y: reach?.y ?? 0 }));
-  const stud = MM_PER_STUD * view.scale;
-  return (
-    <>
-      <Group mark={mark} label="The scene in its place">
-        <path
-          d={parts.map((part) => path(view, cornersOf(part))).join('')}
-          className="fill-secondary/15"
-          stroke="currentColor"
-          strokeWidth="1.6"
-        />
-        {image && reach && (
-          <image
-            href={image}
-            width={reach.w}
-            height={reach.d}
-            preserveAspectRatio="none"
-            transform={`translate(${origin.x} ${origin.y}) rotate(${frame.turn}) scale(${stud})`}
-            style={{ imageRendering: 'pixelated' }}
-            pointerEvents="none"
-          />
-        )}
-        <North view={view} rect={rect} turn={frame.turn} />
-      </Group>
-      <g transform={moved(view, mark.shift)} pointerEvents="none">
-        {listOf(scene, 'section').map((section) => {
-          const box = on(view, rectToRoom(frame, section));
-          return (
-            <g key={section.id} pointerEvents="none">
-              <rect {...box} fill="none" stroke="currentColor" strokeDasharray="2 3" strokeWidth="0.8" />
-              {box.width > 24 && box.height > 24 && (
-                <>
-                  <circle
-                    cx={box.x + box.width - 13}
-                    cy={box.y + box.height - 13}
-                    r="9"
-                    className="fill-base-100"
-                    stroke="currentColor"
-                  />
-                  <text
-                    x={box.x + box.width - 13}
-                    y={box.y + box.height - 9}
-                    textAnchor="middle"
-                    fontSize="11"
-                    fontWeight="600"
-                    fill="currentColor"
-                  >
-                    {section.letter}
-                  </text>
-                </>
-              )}
-            </g>
-          );
-        })}
-      </g>
-      {reach?.sides.map(({ x1, y1, x2, y2 }) => {
-        const [a, b] = [at(view, { x: x1, y: y1 }), at(view, { x: x2, y: y2 })];
-        return (
-          <line
-            key={`${x1} ${y1} ${x2} ${y2}`}
-            x1={a.x}
-            y1={a.y}
-            x2={b.x}
-            y2={b.y}
-            className="stroke-secondary"
-            strokeWidth="4"
-            pointerEvents="none"
-          />
-        );
-      })}
-    </>
-  );
-}
-
-const cornersOf = ({ x, y, w, d }: Rect): Point[] => [
-  { x, y },
-  { x: x + w, y },
-  { x: x + w, y: y + d },
-  { x, y: y + d },
-];
-
-/** Which side of the scene is the plan's north. */
-function North({ view, rect, turn }: { view: RoomView; rect: Rect; turn: number }) {
-  const box = on(view, rect);
-  const [cx, cy] = [box.x + box.width - 14, box.y + 14];
-  return (
-    <g transform={`rotate(${turn} ${cx} ${cy})`} pointerEvents="none">
-      <path
-        d={`M${cx} ${cy + 8}V${cy - 8}M${cx - 4} ${cy - 3}L${cx} ${cy - 9}L${cx + 4} ${cy - 3}`}
-        stroke="currentColor"
-        fill="none"
-      />
-    </g>
-  );
-}
-
 export function Obstacle({ obstacle, ...mark }: Mark & { obstacle: Entity<'obstacle'> }) {
   const { view, picked } = mark;
   const box = on(view, obstacle);
@@ -332,6 +169,9 @@ export function OpeningMark({
     x: middle.x + (floor[3].x - a.x) * deep,
     y: middle.y + (floor[3].y - a.y) * deep,
   };
+  const slope = (Math.atan2(b.y - a.y, b.x - a.x) * 180) / Math.PI;
+  // Along the wall for a window, and never upside down.
+  const turn = opening.use === 'window' ? (slope > 90 || slope <= -90 ? slope + 180 : slope) : 0;
   const sweep = signedArea(walls) >= 0 ? 1 : 0;
   return (
     <Group mark={mark} label={`${opening.name}, ${say(opening.width, 'mm', metric)} wide`}>
@@ -358,6 +198,7 @@ export function OpeningMark({
       <text
         x={inside.x}
         y={inside.y + 3}
+        transform={`rotate(${turn} ${inside.x} ${inside.y})`}
         textAnchor="middle"
         fontSize="10"
         fill="currentColor"

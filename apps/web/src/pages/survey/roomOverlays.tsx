@@ -2,7 +2,7 @@ import type { Rect } from '@quarry/core/lattice';
 import type { Side } from '@quarry/core/scene';
 import type { Guide } from '@quarry/core/site';
 import { say, type Metric } from '../../ui/quantity.ts';
-import type { RoomView } from './RoomBoard.tsx';
+import type { RoomView } from './roomView.ts';
 
 /** Lines to which a moving thing was brought. */
 export function Guides({
@@ -94,7 +94,7 @@ export function ScaleBar({
   metric: Metric;
 }) {
   const unit = metric === 'in' ? 304.8 : 1000;
-  const count = [0.5, 1, 2, 5, 10, 20].find((many) => many * unit * view.scale >= 70) ?? 20;
+  const count = [0.05, 0.1, 0.25, 0.5, 1, 2, 5, 10, 20].find((many) => many * unit * view.scale >= 70) ?? 20;
   const length = count * unit * view.scale;
   const [x, y] = [size.width - length - 130, size.height - 16];
   return (
