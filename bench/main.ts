@@ -1,10 +1,16 @@
 /** `npm run bench`: every figure the design sets, measured on this machine. A benchmark never fails a build. */
 import { benchCut } from './cut.ts';
 import { benchServer } from './server.ts';
+import { benchSite } from './site.ts';
 import { printTable, type Row } from './table.ts';
 import { benchWeb } from './web.ts';
 
-const parts: Record<string, () => Promise<Row[]>> = { cut: benchCut, server: benchServer, web: benchWeb };
+const parts: Record<string, () => Promise<Row[]>> = {
+  cut: benchCut,
+  site: benchSite,
+  server: benchServer,
+  web: benchWeb,
+};
 
 async function main() {
   const names = process.argv.slice(2);

@@ -2,7 +2,7 @@ import { format, parseISO } from 'date-fns';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { RULES, type Judged, type Page, type Severity } from '@quarry/core/check';
+import type { Judged, Page, Severity } from '@quarry/core/check';
 import { freshId, useDisplay, useEdit, useLink, useMay } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
 import { useSay } from '../ui/quantity.ts';
@@ -141,6 +141,7 @@ export function FindingItem({ finding, onGone }: { finding: Judged; onGone?: () 
   const navigate = useNavigate();
   const [keeping, setKeeping] = useState(false);
   const [reason, setReason] = useState('');
+  const { survey } = useSurvey();
   const { tell } = useSay();
   const look = SEVERITY[finding.severity];
   const forbids = may({ op: 'add', kind: 'acceptance', id: 'a', data: {} });
@@ -236,7 +237,7 @@ export function FindingItem({ finding, onGone }: { finding: Judged; onGone?: () 
           </button>
         </form>
       )}
-      <Basis>{RULES.find(({ id }) => id === finding.rule)?.basis}</Basis>
+      <Basis>{survey?.basis[finding.rule]}</Basis>
     </li>
   );
 }

@@ -1,5 +1,5 @@
 import { expose, transfer } from 'comlink';
-import { checkScene, type Judged } from '@quarry/core/check';
+import { RULES, checkScene, type Judged } from '@quarry/core/check';
 import { compileRelief, contoursOf, type Contour, type Relief } from '@quarry/core/relief';
 import type { Scene } from '@quarry/core/scene';
 import { bestMoves, reachOf, type Move, type Reach } from '@quarry/core/sight';
@@ -10,14 +10,24 @@ export interface Survey {
   contours: Contour[];
   reach: Reach;
   findings: Judged[];
+  /** How the number of each rule is made, by rule: the rules themselves stay in the worker. */
+  basis: Readonly<Record<string, string>>;
 }
+
+const BASIS = Object.fromEntries(RULES.map(({ id, basis }) => [id, basis]));
 
 const worker = {
   survey(scene: Scene, today: string): Survey {
     const relief = compileRelief(scene);
     const contours = contoursOf(relief);
     const reach = reachOf(scene, relief);
-    const survey = { relief, contours, reach, findings: checkScene(scene, { today, relief, reach }) };
+    const survey = {
+      relief,
+      contours,
+      reach,
+      findings: checkScene(scene, { today, relief, reach }),
+      basis: BASIS,
+    };
     const buffers = [
       relief.height,
       relief.ground,

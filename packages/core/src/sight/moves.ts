@@ -1,7 +1,7 @@
 import { MM_PER_STUD, overlap, type Rect } from '../lattice/index.ts';
 import type { Change, Place, Scene } from '../scene/index.ts';
 import { currentPlace, hereOf, leavesRoom, pointToRoom } from '../site/index.ts';
-import { layoutOf, nearestSide, openSides, reachesOf, type Layout } from './reach.ts';
+import { layoutOf, nearSides, nearestSide, openSides, reachesOf, type Layout } from './reach.ts';
 
 /** A rearrangement that was tried, and what it brings. */
 export interface Move {
@@ -17,6 +17,8 @@ export interface Move {
 
 /** Room coordinates are tried on this grid, mm: the share is an estimate to about half a percent. */
 const SAMPLE = 32;
+/** Tiles in which few sides can be nearest, mm: a whole number of samples. */
+const TILE = 8 * SAMPLE;
 /** How far everything is pulled, mm, in steps. */
 const PULLS = [100, 200, 300, 400, 500, 600, 800, 1000, 1200];
 const WAYS = [
@@ -159,10 +161,15 @@ function outOfReach(layout: Layout, arm: number): number {
   const sides = openSides(layout);
   let [all, past] = [0, 0];
   for (const { x, y, w, d } of layout.scene)
-    for (let v = y + SAMPLE / 2; v < y + d; v += SAMPLE)
-      for (let u = x + SAMPLE / 2; u < x + w; u += SAMPLE) {
-        all++;
-        if (nearestSide(sides, u, v) > arm * arm) past++;
+    for (let top = y; top < y + d; top += TILE)
+      for (let left = x; left < x + w; left += TILE) {
+        const tile = { x: left, y: top, w: Math.min(TILE, x + w - left), d: Math.min(TILE, y + d - top) };
+        const near = nearSides(sides, tile);
+        for (let v = top + SAMPLE / 2; v < tile.y + tile.d; v += SAMPLE)
+          for (let u = left + SAMPLE / 2; u < tile.x + tile.w; u += SAMPLE) {
+            all++;
+            if (nearestSide(near, u, v) > arm * arm) past++;
+          }
       }
   return all === 0 ? 0 : past / all;
 }

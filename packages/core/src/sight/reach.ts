@@ -1,4 +1,4 @@
-import { MM_PER_STUD, type Rect } from '../lattice/index.ts';
+import type { Rect } from '../lattice/index.ts';
 import { listOf, type Scene } from '../scene/index.ts';
 import { OUTSIDE, type Relief } from '../relief/index.ts';
 import {
@@ -8,6 +8,7 @@ import {
   hereOf,
   insideRoom,
   pointToRoom,
+  rectToRoom,
   sceneInRoom,
   sidesOf,
   type Point,
@@ -140,27 +141,49 @@ export function nearestSide(sides: readonly OpenSide[], x: number, y: number): n
   return least;
 }
 
+/** Studs along a tile: small enough that few sides can be nearest to any of its studs. */
+const TILE = 16;
+
+/** The sides that can be nearest to some point of a rectangle: no other comes near it. */
+export function nearSides(sides: readonly OpenSide[], { x, y, w, d }: Rect): OpenSide[] {
+  const gap = (low: number, high: number, from: number, to: number) => Math.max(from - high, low - to, 0);
+  // A point of the rectangle is no farther from a side than its nearest corner to the rectangle and its diagonal.
+  const nearest = sides.map(({ x1, y1, x2, y2 }) => Math.hypot(gap(x, x + w, x1, x2), gap(y, y + d, y1, y2)));
+  const bound = Math.min(...nearest) + Math.hypot(w, d);
+  return sides.filter((_, i) => nearest[i] <= bound);
+}
+
 /** Each stud's distance to the nearest place where one can stand, straight over whatever is between. */
 export function reachOf(scene: Scene, relief: Relief): Reach {
   const sides = openSides(layoutOf(scene));
   const frame = frameOf(scene);
   const distance = new Float32Array(relief.ground.length);
-  const origin = pointToRoom(frame, { x: relief.x + 0.5, y: relief.y + 0.5 });
-  const east = pointToRoom({ x: 0, y: 0, turn: frame.turn }, { x: 1, y: 0 });
-  const south = pointToRoom({ x: 0, y: 0, turn: frame.turn }, { x: 0, y: 1 });
-  for (let row = 0; row < relief.d; row++)
-    for (let column = 0; column < relief.w; column++) {
-      const i = row * relief.w + column;
-      distance[i] =
-        relief.ground[i] === OUTSIDE
-          ? NaN
-          : Math.sqrt(
-              nearestSide(
-                sides,
-                origin.x + column * east.x + row * south.x,
-                origin.y + column * east.y + row * south.y,
-              ),
-            );
+  const centre = (column: number, row: number) =>
+    pointToRoom(frame, { x: relief.x + column + 0.5, y: relief.y + row + 0.5 });
+  const origin = centre(0, 0);
+  const east = { x: centre(1, 0).x - origin.x, y: centre(1, 0).y - origin.y };
+  const south = { x: centre(0, 1).x - origin.x, y: centre(0, 1).y - origin.y };
+  for (let top = 0; top < relief.d; top += TILE)
+    for (let left = 0; left < relief.w; left += TILE) {
+      const [bottom, right] = [Math.min(top + TILE, relief.d), Math.min(left + TILE, relief.w)];
+      const near = nearSides(
+        sides,
+        rectToRoom(frame, { x: relief.x + left, y: relief.y + top, w: right - left, d: bottom - top }),
+      );
+      for (let row = top; row < bottom; row++)
+        for (let column = left; column < right; column++) {
+          const i = row * relief.w + column;
+          distance[i] =
+            relief.ground[i] === OUTSIDE
+              ? NaN
+              : Math.sqrt(
+                  nearestSide(
+                    near,
+                    origin.x + column * east.x + row * south.x,
+                    origin.y + column * east.y + row * south.y,
+                  ),
+                );
+        }
     }
   const { arm, ladder } = reachesOf(scene);
   return { x: relief.x, y: relief.y, w: relief.w, d: relief.d, distance, sides, arm, ladder };
@@ -207,6 +230,3 @@ export const sectionShares = (scene: Scene, reach: Reach) =>
   listOf(scene, 'section')
     .map((section) => ({ section, share: shareOf(reach, section) }))
     .sort((a, b) => (a.section.letter < b.section.letter ? -1 : 1));
-
-/** Size of a stud in the room, mm: the raster's own step. */
-export const REACH_STEP = MM_PER_STUD;

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { compileRelief } from '../relief/index.ts';
 import { reduce, sceneFrom } from '../scene/index.ts';
+import { pointToRoom } from '../site/index.ts';
 import { bestMoves, nearestSide, openSides, reachOf, shareOf, sectionShares, type Layout } from './index.ts';
 
 const room = (w: number, d: number) => [
@@ -102,6 +103,42 @@ describe('reach', () => {
     expect(share.pastLadder).toBe(0);
     const [north, south] = sectionShares(scene, reach);
     expect([north.share.pastArm, south.share.pastArm]).toEqual([31 * 62, 0]);
+  });
+  test('each stud is as far as the nearest of all sides says, turned or not (brute force over all of them)', () => {
+    const turns = fc.constantFrom(0 as const, 90 as const, 180 as const, 270 as const);
+    const at = fc.integer({ min: 0, max: 3000 });
+    const tables = fc.array(fc.tuple(at, at), { minLength: 1, maxLength: 6 });
+    fc.assert(
+      fc.property(
+        turns,
+        tables,
+        fc.integer({ min: 1, max: 60 }),
+        fc.integer({ min: 1, max: 60 }),
+        (turn, places, w, d) => {
+          const scene = sceneFrom({
+            display: { name: 'Any', kind: 'diorama', place: 'hall' },
+            places: [{ id: 'hall', name: 'Hall', sceneX: 1500, sceneY: 1500, turn }],
+            footprint: [{ id: 'f', name: 'All', x: -3, y: 2, w, d }],
+            tables: places.map(([x, y], i) => ({
+              id: `t${i}`,
+              name: 'T',
+              place: 'hall',
+              x,
+              y,
+              w: 700,
+              d: 500,
+            })),
+          });
+          const { distance, sides, x, y, w: columns } = reachOf(scene, compileRelief(scene));
+          for (let i = 0; i < distance.length; i += 7) {
+            const stud = { x: x + (i % columns) + 0.5, y: y + Math.trunc(i / columns) + 0.5 };
+            const { x: u, y: v } = pointToRoom({ x: 1500, y: 1500, turn }, stud);
+            expect(distance[i]).toBeCloseTo(Math.sqrt(nearestSide(sides, u, v)), 2);
+          }
+        },
+      ),
+      { numRuns: 40 },
+    );
   });
   test('the best move pulls it off the wall; what it promises is what one gets', () => {
     const scene = hall();

@@ -23,14 +23,18 @@ export function BriefPage() {
   const open = SHEETS.find(({ id }) => id === search.get('sheet')) ?? SHEETS[0];
   return (
     <div className="max-w-[1400px]">
-      <div role="tablist" aria-label="Sheets of the brief" className="flex gap-1 px-4 pt-2 border-b hair">
+      <div
+        role="tablist"
+        aria-label="Sheets of the brief"
+        className="flex gap-1 px-4 pt-2 border-b hair overflow-x-auto"
+      >
         {SHEETS.map(({ id, word }) => (
           <button
             key={id}
             type="button"
             role="tab"
             aria-selected={id === open.id}
-            className={`px-3 h-8 border-b-2 cursor-pointer ${id === open.id ? 'border-primary font-semibold' : 'border-transparent ink-2 hover:text-base-content'}`}
+            className={`px-3 h-8 whitespace-nowrap border-b-2 cursor-pointer ${id === open.id ? 'border-primary font-semibold' : 'border-transparent ink-2 hover:text-base-content'}`}
             onClick={() => setSearch({ sheet: id }, { replace: true })}
           >
             {word}

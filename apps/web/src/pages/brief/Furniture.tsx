@@ -60,6 +60,7 @@ export function Furniture({ disabled }: { disabled: boolean }) {
               />
               <QuantityField
                 bare
+                hint=""
                 label={`Height of ${piece.name}`}
                 value={piece.height}
                 measure="plates"

@@ -43,6 +43,7 @@ export function ScaleSheet({ disabled }: { disabled: boolean }) {
 }
 
 function School({ disabled }: { disabled: boolean }) {
+  const { say, rough } = useSay();
   const { scene } = useDisplay();
   const set = useSetDisplay();
   const display = displayOf(scene);
@@ -102,10 +103,12 @@ function School({ disabled }: { disabled: boolean }) {
         </p>
       )}
       <dl>
-        <Line label="A figure stands for" note={`${FIGURE_MM} mm without hair`}>
-          {((FIGURE_MM * display.ratio) / 1000).toFixed(2)} m
+        <Line label="A figure stands for" note={`${say(FIGURE_MM, 'mm')} without hair`}>
+          {rough((FIGURE_MM * display.ratio) / 1000)}
         </Line>
-        <Line label={`A person of ${STATURE} m is`}>{((STATURE * 1000) / display.ratio).toFixed(1)} mm</Line>
+        <Line label={`A person of ${rough(STATURE)} is`}>
+          {say(Math.round((STATURE * 10_000) / display.ratio) / 10, 'mm')}
+        </Line>
         <Line label="Nearest rail scale" note={`${(100 * (display.ratio / nearest - 1)).toFixed(0)} % off`}>
           1:{nearest}
         </Line>
