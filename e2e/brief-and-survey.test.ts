@@ -132,3 +132,120 @@ journey('a builder in inches sees the room in inches, and may look but not move'
   await page.locator('::-p-xpath(//aside[@aria-label="Survey"]//button[contains(., "Table 1")])').click();
   expect(await page.$eval('aside[aria-label="Survey"] input', (input) => input.disabled)).toBe(true);
 });
+
+journey('a city keeper lists a room and finds how little of it its plot holds', async (open) => {
+  const page = await open('Iva Thorsby');
+  await openDisplay(page, 'Larch Lane', 'brief');
+  await openTab(page, 'Space');
+  await press(page, 'Add a room or yard');
+  await page.waitForSelector('::-p-aria([name="True width of main room"])');
+  await fill(page, 'True width of main room', '60 ft');
+  expect(await valueOf(page, 'True width of main room')).toBe('18.288 m');
+  await fill(page, 'True depth of main room', '12');
+  await choose(page, 'Plot of main room', 'Tailor');
+  // 18.288 m ÷ 30 ÷ 8 mm = 76.2 studs, 12 m = 50: 30 × 30 inside of 3,810.
+  await sees(page, '△ 24 % of the floor it needs');
+  await sees(page, 'needs 79 × 52, has 32 × 32');
+  const row = (await page.$$('[aria-labelledby="budget"] [role="group"]'))[0];
+  expect(await row?.evaluate((element) => element.getAttribute('aria-label'))).toBe('main room');
+  await fill(page, 'True width of main room', '12000 m');
+  await sees(page, 'is past the limit of 10000 m');
+  await page.keyboard.press('Escape');
+  await openTab(page, 'Scale');
+  await press(page, 'Add a piece');
+  await fill(page, 'Height of bench', '9');
+  await sees(page, '△ reaches the chest');
+  await fill(page, 'Height of bench', '1b');
+  await page.waitForFunction(() => !document.body.innerText.includes('reaches the chest'));
+  // A real thing, even for symmetry; the display's own scale decides.
+  await fill(page, 'True width', '2.55');
+  await choose(page, 'Symmetry', 'Even');
+  await page.waitForFunction(() =>
+    [...document.querySelectorAll('table[aria-label="Buildable sizes"] tbody tr')].every((line) => {
+      const [, long, wide] = /(\d+) × (\d+) ×/.exec(line.textContent ?? '') ?? [];
+      return Number(long) % 2 === 0 && Number(wide) % 2 === 0;
+    }),
+  );
+  await saved(page);
+});
+
+journey(
+  'a display without a room gets one, with a barrier too close to the wall; the prints follow',
+  async (open) => {
+    const page = await open('Mads Elvery');
+    await page.focus('main input');
+    await page.keyboard.type('A display with a name so long that it fills the bar and then some more of it');
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('nav[aria-label="Pages"]');
+    await goTo(page, 'survey');
+    await sees(page, 'No room yet');
+    await press(page, 'Describe the room');
+    await page.waitForSelector('::-p-aria([name="Room, east to west"])');
+    await fill(page, 'Room, east to west', '4 m');
+    await fill(page, 'Room, north to south', '3200');
+    await press(page, 'Barrier');
+    await fill(page, 'One end, from north', '2600');
+    await fill(page, 'Other end, from north', '2600');
+    await sees(page, 'Behind «Barrier 1» 600 mm stay clear for the public; the aisle asked for is 915 mm.');
+    await press(page, 'Whole place');
+    await openTab(page, 'Public');
+    await sees(page, '! 600 mm clear behind it');
+    await fill(page, 'Aisle asked for', '0.5 m');
+    await page.waitForFunction(() => !document.body.innerText.includes('! 600 mm'));
+    // Bad input is named and nothing is lost.
+    await openTab(page, 'Room');
+    await fill(page, 'Room, east to west', '4 miles');
+    await sees(page, '«miles» is not a unit');
+    await page.keyboard.press('Escape');
+    expect(await valueOf(page, 'Room, east to west')).toBe('4,000 mm');
+    await saved(page);
+    const links = await page.$$eval('a[href*="/sheets/"]', (all) => all.map((link) => link.href));
+    expect(links).toHaveLength(3);
+    for (const [i, type] of ['application/pdf', 'image/svg+xml', 'image/vnd.dxf'].entries()) {
+      const answer = await page.evaluate(async (href) => {
+        const response = await fetch(href);
+        return {
+          type: response.headers.get('content-type'),
+          size: (await response.arrayBuffer()).byteLength,
+        };
+      }, links[i]);
+      expect(answer.type).toContain(type);
+      expect(answer.size).toBeGreaterThan(1000);
+    }
+    // The place goes again, with all that stands in it, and comes back by undo.
+    await press(page, 'Remove the place');
+    await sees(page, 'No room yet');
+    await page.locator('button[aria-label^="Undo: removed Home"]').click();
+    await page.waitForSelector('::-p-aria([name="Room, east to west"])');
+    await page.waitForFunction(() => document.querySelector('[aria-label^="Barrier Barrier 1"]') !== null);
+  },
+);
+
+journey(
+  'two people in one room: a table moved by one is moved for the other; too late is told',
+  async (open) => {
+    const [iva, tobin] = [await open('Iva Thorsby'), await open('Tobin Orr')];
+    for (const page of [iva, tobin]) {
+      await openDisplay(page, 'Skarn Edge', 'survey');
+      await openTab(page, 'Club workshop');
+      await page.locator('::-p-xpath(//aside[@aria-label="Survey"]//button[contains(., "Table 4")])').click();
+      await page.waitForSelector('::-p-aria([name="From west"])');
+    }
+    await fill(iva, 'From west', '2000');
+    await tobin.waitForFunction(() =>
+      [...document.querySelectorAll('input')].some((input) => input.value === '2,000 mm'),
+    );
+    await tobin.setOfflineMode(true);
+    await fill(tobin, 'From west', '1900');
+    await sees(tobin, '1 waiting');
+    await fill(iva, 'From west', '2050');
+    await saved(iva);
+    await tobin.setOfflineMode(false);
+    await sees(tobin, 'Somebody changed this first', 30_000);
+    await press(tobin, 'Keep theirs');
+    await tobin.waitForFunction(() =>
+      [...document.querySelectorAll('input')].some((input) => input.value === '2,050 mm'),
+    );
+    await saved(tobin);
+  },
+);

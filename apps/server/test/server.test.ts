@@ -98,6 +98,15 @@ describe('roles on every route', () => {
       },
       [200, 200, 403, 403],
     ],
+    [
+      'a table of the workshop',
+      async (client, id) => {
+        const row = await rowOf(client, id, 'table', 't1');
+        const x = Number(row?.data?.x) + 10;
+        return client('POST', `/api/displays/${id}/batches`, batch(patch('table', 't1', row?.v ?? 1, { x })));
+      },
+      [200, 200, 403, 403],
+    ],
     ['delete', (client, id) => client('DELETE', `/api/displays/${id}`), [204, 403, 403, 403]],
   ];
   test.each(matrix)('%s', async (_, call, expected) => {
@@ -138,6 +147,55 @@ describe('roles on every route', () => {
         )
       ).status,
     ).toBe(404);
+  });
+});
+
+describe('places', () => {
+  test('a place in use is not removed from under its tables; with them, in one batch, it goes', async () => {
+    const client = await as('iva');
+    const id = await valleyOf(client);
+    const path = `/api/displays/${id}/batches`;
+    const place = await rowOf(client, id, 'place', 'larkmoor');
+    const remove = { op: 'remove', kind: 'place', id: 'larkmoor', v: place?.v ?? 1 };
+    const refused = await client('POST', path, batch(remove));
+    expect(refused).toMatchObject({ status: 409, body: { code: 'in-use' } });
+    expect(String(refused.body.message)).toContain('still names the place «larkmoor»');
+    const { body } = await client('GET', `/api/displays/${id}`);
+    const inside = (
+      body.rows as { kind: string; id: string; v: number; data: Record<string, unknown> | null }[]
+    ).filter(({ kind, data }) => kind !== 'display' && data?.place === 'larkmoor');
+    expect(inside.length).toBeGreaterThan(8);
+    const whole = batch(
+      ...inside.map(({ kind, id: thing, v }) => ({ op: 'remove', kind, id: thing, v })),
+      remove,
+    );
+    expect((await client('POST', path, whole)).status).toBe(200);
+    expect((await rowOf(client, id, 'place', 'larkmoor'))?.data ?? null).toBeNull();
+    await harness.reseed();
+  });
+  test('a room is checked at the border: corners, sizes and turns name the field and the limit', async () => {
+    const client = await as('iva');
+    const id = await valleyOf(client);
+    const path = `/api/displays/${id}/batches`;
+    const v = (await rowOf(client, id, 'place', 'workshop'))?.v ?? 1;
+    for (const [set, field] of [
+      [{ walls: Array.from({ length: 61 }, (_, i) => ({ x: i, y: 0 })) }, 'walls'],
+      [{ walls: [{ x: 0, y: 99_999 }] }, 'walls.0.y'],
+      [{ turn: 45 }, 'turn'],
+      [{ armReach: 0 }, 'armReach'],
+    ] as const) {
+      const { status, body } = await client('POST', path, batch(patch('place', 'workshop', v, set)));
+      expect([status, body.code]).toEqual([422, 'invalid']);
+      expect(String(body.message)).toContain(`«workshop», field «${field}»`);
+    }
+    expect((await rowOf(client, id, 'place', 'workshop'))?.v).toBe(v);
+  });
+  test('the demo’s dates move together: milestones keep their distance to the show', async () => {
+    const client = await as('suri');
+    const id = await valleyOf(client);
+    const show = String((await rowOf(client, id, 'display', 'display'))?.data?.showDate);
+    const loaded = String((await rowOf(client, id, 'milestone', 'load'))?.data?.date);
+    expect(Date.parse(show) - Date.parse(loaded)).toBe(86_400_000);
   });
 });
 

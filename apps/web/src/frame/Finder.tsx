@@ -3,12 +3,30 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { centreOf } from '@quarry/core/lattice';
 import { KINDS, labelOf, listOf, type Kind } from '@quarry/core/scene';
+import { SITE_KINDS } from '@quarry/core/site';
 import { useDisplay, useLink } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
 import { useSurvey } from '../workers/survey.tsx';
 import { PAGES } from './pages.ts';
 
-const THINGS = ['section', 'module', 'plot', 'pad', 'table', 'footprint'] as const satisfies readonly Kind[];
+const THINGS = [
+  'section',
+  'module',
+  'plot',
+  'pad',
+  'footprint',
+  ...SITE_KINDS,
+] as const satisfies readonly Kind[];
+
+/** Things that are shown on the Survey rather than on the Plan. */
+const inRoom = (kind: Kind): boolean => SITE_KINDS.some((one) => one === kind);
+
+/** Sheets within the Brief. */
+const SHEETS = [
+  { word: 'Scale workbench', at: 'brief?sheet=scale' },
+  { word: 'Space budget and vehicles', at: 'brief?sheet=space' },
+  { word: 'Dates and people', at: 'brief?sheet=dates' },
+] as const;
 
 /** How many things of one kind the finder shows at once. */
 const MOST_OF_A_KIND = 40;
@@ -40,7 +58,7 @@ export function Finder({
         kind,
         id: thing.id,
         label: labelOf(scene, kind, thing.id),
-        place: kind === 'table' ? null : centreOf(thing),
+        place: 'w' in thing && !inRoom(kind) ? centreOf(thing) : null,
       }))
       .filter(({ label }) => word === '' || `${KINDS[kind].word} ${label}`.toLowerCase().includes(word))
       .slice(0, MOST_OF_A_KIND),
@@ -51,7 +69,7 @@ export function Finder({
   };
   const show = (kind: Kind, id: string, place: { x: number; y: number } | null) => {
     view.show(place, { kind, id });
-    void navigate(`${base}/plan`);
+    void navigate(`${base}/${inRoom(kind) ? 'survey' : 'plan'}`);
   };
   const item = 'px-3 py-1.5 flex justify-between gap-4 cursor-pointer data-[selected=true]:bg-base-300';
   return (
@@ -82,6 +100,16 @@ export function Finder({
                 {word} <span className="ink-2">{question}</span>
               </span>
               <kbd className="fig ink-2">g {key}</kbd>
+            </Command.Item>
+          ))}
+          {SHEETS.map(({ word: sheet, at }) => (
+            <Command.Item
+              key={at}
+              value={`go ${sheet}`}
+              className={item}
+              onSelect={act(() => void navigate(`${base}/${at}`))}
+            >
+              {sheet}
             </Command.Item>
           ))}
         </Command.Group>

@@ -5,7 +5,7 @@ import { useNavigate } from 'react-router';
 import type { Judged, Page, Severity } from '@quarry/core/check';
 import { freshId, useDisplay, useEdit, useLink, useMay } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
-import { useSay } from '../ui/quantity.ts';
+import { useSay } from '../ui/useSay.ts';
 import { Basis, Empty, Loading, SEVERITY } from '../ui/parts.tsx';
 import { useSurvey } from '../workers/survey.tsx';
 import { PAGES } from './pages.ts';

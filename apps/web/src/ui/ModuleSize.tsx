@@ -1,6 +1,6 @@
 import { MAX_STUDS, type Display } from '@quarry/core/scene';
 import { QuantityField } from './fields.tsx';
-import { useSay } from './quantity.ts';
+import { useSay } from './useSay.ts';
 
 /**
  * The largest module, either way round, with the reason it was agreed: asked on the Brief and on Cut. Typed anew, the

@@ -1,5 +1,4 @@
 import {
-  INCH,
   MM,
   PLATE,
   STUD,
@@ -8,11 +7,9 @@ import {
   formatMm,
   formatPlates,
   formatStuds,
-  inInches,
   type Length,
   type Unit,
 } from '@quarry/core/lattice';
-import { useView } from '../data/view.ts';
 
 export type Metric = 'mm' | 'in';
 
@@ -42,25 +39,4 @@ export function sayAlso(value: number, measure: Measure, metric: Metric): string
   if (measure === 'mm') return `${formatStuds(length).split(' ')[0]} st`;
   if (measure === 'm') return metric === 'in' ? `${Number(value.toFixed(2))} m` : '';
   return metric === 'in' ? formatInches(length) : formatMm(length);
-}
-
-/** Says lengths in the unit this person works in. */
-export function useSay() {
-  const metric = useView((view) => view.metric);
-  return {
-    metric,
-    say: (value: number, measure: Measure) => say(value, measure, metric),
-    /** A sentence of the core, its millimetres in inches for those who measure in inches. */
-    tell: (sentence: string) => (metric === 'in' ? inInches(sentence) : sentence),
-    /** A true size for reading, not for typing: to the centimetre, or to the inch. */
-    rough: (metres: number) =>
-      metric === 'in'
-        ? formatFeet(Math.round(metres / 0.0254) * INCH)
-        : say(Math.round(metres * 100) / 100, 'm', metric),
-    /** An area of true ground. */
-    area: (squareMetres: number) =>
-      metric === 'in'
-        ? `${Math.round(squareMetres / 0.3048 ** 2).toLocaleString('en')} sq ft`
-        : `${Math.round(squareMetres).toLocaleString('en')} m²`,
-  };
 }

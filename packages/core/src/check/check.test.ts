@@ -307,3 +307,59 @@ test('the demo displays open, and the valley has its planted flaws', () => {
   expect(rules('heron-weir')).toContain('height-limit');
   expect(rules('larch-lane')).toContain('plots-overlap');
 });
+
+describe('places', () => {
+  /** The quiet display at home; the hall has a table far too weak and a barrier against the wall. */
+  const twoPlaces = (here: string) => {
+    const room = file();
+    return sceneFrom({
+      ...room,
+      display: { ...room.display, place: here },
+      places: [
+        { id: 'home', name: 'Home' },
+        {
+          id: 'hall',
+          name: 'Hall',
+          walls: [
+            { x: -900, y: -900 },
+            { x: 2000, y: -900 },
+            { x: 2000, y: 1800 },
+            { x: -900, y: 1800 },
+          ],
+        },
+      ],
+      tables: [
+        { ...room.tables[0], place: 'home' },
+        { ...room.tables[0], id: 'weak', name: 'Card table', place: 'hall', ratedKg: 2 },
+      ],
+      barriers: [{ id: 'rope', name: 'Rope', place: 'hall', x1: 0, y1: 1500, x2: 700, y2: 1500 }],
+    });
+  };
+  test('only the place where the display stands is judged', () => {
+    expect(findings(twoPlaces('home'))).toEqual([]);
+    expect(findings(twoPlaces('hall')).map(({ rule }) => rule)).toEqual(
+      expect.arrayContaining(['table-load', 'aisle-narrow']),
+    );
+  });
+  test('a finding about a table tells where it stands in the scene, turned or not', () => {
+    const scene = twoPlaces('hall');
+    const turned = reduce(scene, [
+      { op: 'patch', kind: 'place', id: 'hall', v: 1, set: { turn: 180, sceneX: 768, sceneY: 384 } },
+    ]);
+    if (!turned.ok) throw new Error(turned.refusal.sentence);
+    const place = (one: Scene) => findings(one).find(({ rule }) => rule === 'table-load')?.place;
+    expect(place(scene)).toEqual({ x: 48, y: 24 });
+    expect(place(turned.scene)).toEqual({ x: 48, y: 24 });
+  });
+  test('a module that is too long for a lift is told by its length, one too tall by its height', () => {
+    const lift = file();
+    Object.assign(lift.passages[0], { kind: 'lift', width: 900, insideW: 400, insideD: 380 });
+    const told = findings(sceneFrom(lift)).filter(({ rule }) => rule === 'module-passage');
+    expect(told[0].sentence).toBe(
+      'Module A1 is 383.8 mm across its narrow side; the hall door lets 380 mm through.',
+    );
+    Object.assign(lift.passages[0], { insideW: 900, insideD: 900, height: 40 });
+    const tall = findings(sceneFrom(lift)).filter(({ rule }) => rule === 'module-passage');
+    expect(tall[0].sentence).toContain('153.6 mm tall; the hall door lets 40 mm through');
+  });
+});

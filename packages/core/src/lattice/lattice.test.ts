@@ -9,6 +9,7 @@ import {
   UNITS,
   formatFit,
   formatHeight,
+  formatFeet,
   formatInches,
   formatMm,
   formatPlates,
@@ -121,6 +122,27 @@ describe('what is printed', () => {
   test('every unit word of every unit reads as that unit', () => {
     for (const { length, words } of Object.values(UNITS))
       for (const word of words) expect(read(`3 ${word}`)).toBe(3 * length);
+  });
+});
+
+describe('feet and inches', () => {
+  test.each([
+    [0, '0 in'],
+    [INCH, '1 in'],
+    [12 * INCH, '1 ft'],
+    [86 * INCH + (5 * INCH) / 8, '7 ft 2 5/8 in'],
+    [-13 * INCH, '-1 ft 1 in'],
+    [2_750 * MM, '≈ 9 ft 1/4 in'],
+    // A hair under a foot is told as the foot it rounds to.
+    [12 * INCH - 1000, '≈ 1 ft'],
+  ])('%i nm is %s', (length, words) => expect(formatFeet(length)).toBe(words));
+  test('what is told is never farther off than 1/32 inch', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 20_000 }), (mm) => {
+        const parsed = parseLength(formatFeet(mm * MM).replace('≈', ''), 'mm');
+        return parsed.ok && Math.abs(parsed.length - mm * MM) <= INCH / 32;
+      }),
+    );
   });
 });
 

@@ -1,6 +1,19 @@
 import fc from 'fast-check';
 import { sceneFrom } from '../scene/index.ts';
-import { OUTSIDE, compileRelief, contoursOf, groundAt, heightRange, indexAt, type Relief } from './index.ts';
+import {
+  BASE_GRAMS,
+  BUILDING_FILL,
+  GRAMS_PER_STUD_PLATE,
+  GROUND_FILL,
+  OUTSIDE,
+  compileRelief,
+  contoursOf,
+  groundAt,
+  heightRange,
+  indexAt,
+  massOf,
+  type Relief,
+} from './index.ts';
 
 const DISPLAY = { name: 'Test', kind: 'diorama' as const };
 const LEVELS = [{ id: 'low', name: 'Low', height: 3 }];
@@ -155,5 +168,26 @@ describe('contours', () => {
         return true;
       }),
     );
+  });
+});
+
+describe('mass by area', () => {
+  const scene = (more: object) =>
+    sceneFrom({ display: DISPLAY, levels: LEVELS, footprint: FOOTPRINT, ...more });
+  const kg = (more: object) =>
+    massOf(compileRelief(scene(more))).reduce((sum, grams) => sum + grams, 0) / 1000;
+
+  test('solid ground weighs what its bricks weigh (brick 2×4 about 2.3 g, from memory)', () => {
+    // 32 × 16 studs, 3 plates high: 64 bricks of 2×4 if solid, 40 % of it by default, and a base of 0.18 g a stud.
+    expect(kg({ pads: [pad('a', {})] })).toBeCloseTo((64 * 2.3 * GROUND_FILL + 512 * BASE_GRAMS) / 1000, 6);
+  });
+  test('a building adds its own share above the ground; outside the footprint nothing weighs', () => {
+    const house = { id: 'h', name: 'House', x: 24, y: 0, w: 16, d: 8, height: 30 };
+    const added = kg({ pads: [pad('a', {})], plots: [house] }) - kg({ pads: [pad('a', {})] });
+    // Only the eight columns on the footprint count: 64 studs × 30 plates.
+    expect(added).toBeCloseTo((64 * 30 * GRAMS_PER_STUD_PLATE * BUILDING_FILL) / 1000, 6);
+  });
+  test('bare studs carry a base and no ground', () => {
+    expect(kg({})).toBeCloseTo((512 * BASE_GRAMS) / 1000, 6);
   });
 });

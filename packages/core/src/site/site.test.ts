@@ -25,6 +25,7 @@ import {
   quadOf,
   rectToRoom,
   rectToScene,
+  roomToGrow,
   sidesOf,
   signedArea,
   snapTo,
@@ -244,6 +245,48 @@ describe('the scene in its room', () => {
   test('two leaves with a gap of 20 mm on a table of 1,820 mm: each 900', () => {
     const [gap] = leafGaps({ ...hall().table.a, x: 0, y: 0, w: 1820, d: 760, leaves: 2, leafGap: 20 });
     expect(gap).toEqual({ x: 900, y: 0, w: 20, d: 760 });
+  });
+});
+
+describe('room to grow', () => {
+  const city = (w: number, tables: { x: number; y: number; w: number; d: number }[]) =>
+    sceneFrom({
+      display: { name: 'City', kind: 'city' },
+      footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w, d: 48 }],
+      tables: tables.map((table, i) => ({ id: `t${i}`, name: 'T', ...table })),
+    });
+  test('the widest strip on tables along each side, in steps of 8 studs (by hand)', () => {
+    // 150 mm west: 18 studs, so 16; 400 mm east: 50, so 48; the table ends level with the scene in the south.
+    const scene = city(96, [{ x: -150, y: 0, w: 768 + 150 + 400, d: 384 }]);
+    expect(roomToGrow(scene)).toEqual({ n: 0, e: 48, s: 0, w: 16 });
+  });
+  test('two tables together carry a strip that neither carries alone; a gap stops it', () => {
+    const touching = [
+      { x: 0, y: 0, w: 400, d: 800 },
+      { x: 400, y: 0, w: 400, d: 800 },
+    ];
+    expect(roomToGrow(city(96, touching)).s).toBe(48);
+    expect(roomToGrow(city(96, [touching[0], { ...touching[1], x: 420 }])).s).toBe(0);
+  });
+  test('a strip it promises is carried, and one step more is not (property)', () => {
+    const length = fc.integer({ min: 0, max: 60 });
+    fc.assert(
+      fc.property(length, length, length, length, (n, e, s, w) => {
+        const scene = city(32, [{ x: -w * 8, y: -n * 8, w: (32 + w + e) * 8, d: (48 + n + s) * 8 }]);
+        const down = (studs: number) => studs - (studs % 8);
+        expect(roomToGrow(scene)).toEqual({ n: down(n), e: down(e), s: down(s), w: down(w) });
+      }),
+      { numRuns: 30 },
+    );
+  });
+  test('without a table or a footprint there is none', () => {
+    expect(roomToGrow(city(96, []))).toEqual({ n: 0, e: 0, s: 0, w: 0 });
+    expect(roomToGrow(sceneFrom({ display: { name: 'None', kind: 'city' } }))).toEqual({
+      n: 0,
+      e: 0,
+      s: 0,
+      w: 0,
+    });
   });
 });
 

@@ -4,7 +4,7 @@ import { FURNITURE_USES, listOf } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Empty } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/quantity.ts';
+import { useSay } from '../../ui/useSay.ts';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { capital } from '../../ui/words.ts';
 

@@ -1,7 +1,7 @@
 import { MM_PER_PLATE, MM_PER_STUD, formatPlates } from '@quarry/core/lattice';
 import { TRUE_SIZES, fitLength, type TrueSize } from '@quarry/core/scale';
 import { Heading } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/quantity.ts';
+import { useSay } from '../../ui/useSay.ts';
 import { useSize } from '../../ui/useSize.ts';
 
 /** Room between two things, mm as built. */

@@ -4,7 +4,7 @@ import { metresOf } from '@quarry/core/scale';
 import { displayOf } from '@quarry/core/scene';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { Basis, Empty, Heading, Line } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/quantity.ts';
+import { useSay } from '../../ui/useSay.ts';
 
 /** What the brief comes to, worked out. */
 export function Means() {

@@ -4,7 +4,7 @@ import { MM_PER_STUD } from '@quarry/core/lattice';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Heading } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/quantity.ts';
+import { useSay } from '../../ui/useSay.ts';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { SIDE_WORDS, capital } from '../../ui/words.ts';
 import { useSurvey } from '../../workers/survey.tsx';

@@ -13,7 +13,7 @@ import { SCHOOLS, displayOf } from '@quarry/core/scene';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField, SelectField } from '../../ui/fields.tsx';
 import { Basis, Heading, Line } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/quantity.ts';
+import { useSay } from '../../ui/useSay.ts';
 import { capital } from '../../ui/words.ts';
 import { Furniture } from './Furniture.tsx';
 import { LineUp } from './LineUp.tsx';

@@ -2,7 +2,7 @@ import { listOf, type DataOf, type Scene } from '@quarry/core/scene';
 import { COMMON_TABLES, currentPlace, hereOf, sceneInRoom, type SiteKind } from '@quarry/core/site';
 import { freshId, useEdit } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
-import { useSay } from '../../ui/quantity.ts';
+import { useSay } from '../../ui/useSay.ts';
 import { middleOf } from './newThings.ts';
 
 /** Puts new furniture and fittings into the room: each appears in its middle, picked, ready to be moved. */

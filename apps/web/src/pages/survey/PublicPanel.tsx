@@ -5,7 +5,7 @@ import { currentPlace, hereOf, judgeBarriers, judgeEyes } from '@quarry/core/sit
 import { useEdit } from '../../data/useDisplay.tsx';
 import { QuantityField } from '../../ui/fields.tsx';
 import { Basis, Heading, Line } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/quantity.ts';
+import { useSay } from '../../ui/useSay.ts';
 
 const WHO = { adult: 'Adult', seated: 'In a wheelchair', child: 'Child' } as const;
 

@@ -5,7 +5,7 @@ import { currentPlace } from '@quarry/core/site';
 import { useEdit } from '../../data/useDisplay.tsx';
 import { QuantityField } from '../../ui/fields.tsx';
 import { Basis, Heading, Line, Loading } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/quantity.ts';
+import { useSay } from '../../ui/useSay.ts';
 import { useSurvey } from '../../workers/survey.tsx';
 
 /** What can be reached from where one can stand, section by section, and what would mend most. */

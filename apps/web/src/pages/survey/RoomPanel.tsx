@@ -7,7 +7,7 @@ import { useEdit } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { QuantityField, TextField } from '../../ui/fields.tsx';
 import { Heading, Line } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/quantity.ts';
+import { useSay } from '../../ui/useSay.ts';
 import { capital } from '../../ui/words.ts';
 import { rectangle } from './newThings.ts';
 

@@ -3,7 +3,7 @@ import { footprintBounds } from '@quarry/core/relief';
 import { SIDES, displayOf, type Scene } from '@quarry/core/scene';
 import { hangingStuds, hereOf, jointsOf, roomToGrow, standingOf, tableLoads } from '@quarry/core/site';
 import { Basis, Empty, Heading, Line } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/quantity.ts';
+import { useSay } from '../../ui/useSay.ts';
 import { SIDE_WORDS, capital } from '../../ui/words.ts';
 import { useSurvey } from '../../workers/survey.tsx';
 

@@ -1,5 +1,5 @@
 import { Download, Plus } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { displayOf, labelOf, listOf } from '@quarry/core/scene';
 import { SITE_KINDS, withPlace, type SiteKind } from '@quarry/core/site';
@@ -47,6 +47,10 @@ export function SurveyPage() {
   const thing = picked && isSiteKind(picked.kind) ? (scene[picked.kind][picked.id] ?? null) : null;
   const shown = thing && thing.place === viewedId ? picked : null;
 
+  // Whoever comes here to see a thing sees the place it stands in.
+  useEffect(() => {
+    if (thing) setChosen(thing.place);
+  }, [thing?.id]);
   useHotkeys('delete, backspace', () => {
     if (!shown || disabled) return;
     const entity = scene[shown.kind][shown.id];

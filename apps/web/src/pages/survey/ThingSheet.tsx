@@ -6,7 +6,7 @@ import { useView, type Picked } from '../../data/view.ts';
 import { FindingItem } from '../../frame/Findings.tsx';
 import { QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading, Line } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/quantity.ts';
+import { useSay } from '../../ui/useSay.ts';
 import { TableSheet } from '../../ui/TableSheet.tsx';
 import { SIDE_WORDS, capital } from '../../ui/words.ts';
 import { useSurvey } from '../../workers/survey.tsx';

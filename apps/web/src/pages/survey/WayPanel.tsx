@@ -13,7 +13,7 @@ import {
 import { freshId, useEdit } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Heading } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/quantity.ts';
+import { useSay } from '../../ui/useSay.ts';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { useSurvey } from '../../workers/survey.tsx';
 
