@@ -1,7 +1,7 @@
 /** Takes the pictures in docs/screenshots from the demo: `npx tsx e2e/screenshots.ts [folder]`. Needs a build. */
 import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
-import { goTo, openDisplay, signedInPage, startBrowser, startServer } from './stage.ts';
+import { goTo, openDisplay, openTab, signedInPage, startBrowser, startServer } from './stage.ts';
 
 const folder = process.argv[2] ?? join(__dirname, '..', 'docs', 'screenshots');
 const only = process.argv[3];
@@ -27,6 +27,16 @@ async function main() {
     await page.locator('button[data-findings]').click();
     await shot(page, 'findings');
     await page.locator('button[aria-label="Close the findings"]').click();
+    await goTo(page, 'survey');
+    await openTab(page, 'Reach');
+    await shot(page, 'survey');
+    await openTab(page, 'Larkmoor drill hall');
+    await openTab(page, 'Way in');
+    await shot(page, 'survey-way');
+    await goTo(page, 'brief');
+    await openTab(page, 'Scale');
+    await shot(page, 'brief-scale');
+    await openTab(page, 'Rules');
     for (const at of ['brief', 'stockpile', 'progress']) {
       await goTo(page, at);
       await shot(page, at);
@@ -40,6 +50,9 @@ async function main() {
     await page.reload();
     await goTo(page, 'plan');
     await shot(page, 'plan-night');
+    const card = await signedInPage(browser, server, 'Iva Thorsby');
+    await openDisplay(card, 'Heron at the weir', 'brief');
+    await shot(card, 'brief-card');
     const phone = await signedInPage(browser, server, 'Brenna Rook', { width: 390, height: 844 });
     await openDisplay(phone, 'Skarn Edge');
     await goTo(phone, 'progress');
