@@ -1,7 +1,8 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import DxfParser from 'dxf-parser';
 import { cutProblemSchema, verifyCutting } from '@quarry/core/cut';
 
 /** The built program, from a shell, as its contract says: JSON out, complaints on standard error, exit codes 0, 1, 2. */
@@ -88,6 +89,7 @@ describe('quarry check', () => {
     expect(status).toBe(1);
     expect(JSON.parse(stdout)).toEqual([
       expect.objectContaining({ rule: 'height-limit', severity: 'error', numbers: { top: 37, limit: 36 } }),
+      expect.objectContaining({ rule: 'card-piece', severity: 'warning', numbers: { placed: 4, count: 6 } }),
     ]);
   });
   test('a display in order ends with 0; dates are judged only with --today', () => {
@@ -110,6 +112,47 @@ describe('quarry check', () => {
     [['check', 'x.json', '--today', 'soon'], '--today soon'],
     [['cut', 'x.json', '--seconds', '-1'], '--seconds'],
     [['cut', 'x.json', '--fast'], '--fast'],
+  ])('%j is bad input: exit 2', (args, words) => {
+    const { status, stderr } = quarry(...args);
+    expect(status).toBe(2);
+    expect(stderr).toContain(words);
+  });
+});
+
+describe('quarry convert', () => {
+  const valley = join(DEMO, 'skarn-edge.quarry.json');
+  test('outlines of the place asked for, in true millimetres; nothing on standard output', () => {
+    const out = join(folder, 'hall.svg');
+    expect(quarry('convert', valley, out, '--place', 'larkmoor')).toEqual({
+      status: 0,
+      stdout: '',
+      stderr: '',
+    });
+    const svg = readFileSync(out, 'utf8');
+    expect(svg).toContain('Larkmoor drill hall');
+    // The hall is 8,000 × 6,200 mm: its north wall runs from corner to corner.
+    expect(svg).toContain('points="0,0 8000,0"');
+    const inches = join(folder, 'hall-in.svg');
+    expect(quarry('convert', valley, inches, '--place', 'larkmoor', '--units', 'in').status).toBe(0);
+    expect(readFileSync(inches, 'utf8')).toContain('≈ 314 15/16 in');
+  });
+  test('DXF that a general reader opens, and a display file that reads as the one it was made from', () => {
+    const dxf = join(folder, 'workshop.dxf');
+    expect(quarry('convert', valley, dxf).status).toBe(0);
+    const layers = new DxfParser().parseSync(readFileSync(dxf, 'utf8'))?.entities.map(({ layer }) => layer);
+    expect(layers).toEqual(expect.arrayContaining(['WALLS', 'TABLES', 'SCENE', 'DIMENSIONS']));
+    const tidy = join(folder, 'tidy.quarry.json');
+    expect(quarry('convert', valley, tidy).status).toBe(0);
+    expect(quarry('check', tidy, '--today', '2026-08-08').stdout).toBe(
+      quarry('check', valley, '--today', '2026-08-08').stdout,
+    );
+  });
+  test.each([
+    [['convert', valley], 'takes two files'],
+    [['convert', valley, 'out.bmp'], 'no format for this ending; there are .svg, .dxf, .quarry.json'],
+    [['convert', valley, 'out.svg', '--place', 'moon'], '--place moon'],
+    [['convert', valley, 'out.svg', '--units', 'ells'], '--units ells: must be mm or in'],
+    [['convert', valley, join(folder, 'no', 'such', 'folder.svg')], 'cannot be written'],
   ])('%j is bad input: exit 2', (args, words) => {
     const { status, stderr } = quarry(...args);
     expect(status).toBe(2);

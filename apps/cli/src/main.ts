@@ -1,9 +1,11 @@
-import { readFileSync, statSync } from 'node:fs';
+import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import loadHighs from 'highs';
 import { checkScene } from '@quarry/core/check';
 import { cutProblemOf, cutProblemSchema, solveCut, type CutProblem } from '@quarry/core/cut';
-import { MAX_FILE_BYTES, readFile, type Scene } from '@quarry/core/scene';
+import { surveyDrawing, writeDxf, writeSvg, type DrawingUnits } from '@quarry/core/formats';
+import { MAX_FILE_BYTES, readFile, writeFile, type Scene } from '@quarry/core/scene';
+import { withPlace } from '@quarry/core/site';
 
 /** Bad input: the file, the place and the reason; exit code 2. */
 class BadInput extends Error {}
@@ -12,6 +14,8 @@ const USAGE = `quarry: the core's stages from a shell
 
   quarry check <display.quarry.json> [--today 2031-06-01]   findings; exit 1 when one of severity error is not kept
   quarry cut   <problem.json | display.quarry.json> [--seconds 10]   modules and bases; exit 1 when there is no answer
+  quarry convert <display.quarry.json> <out.svg | out.dxf | out.quarry.json> [--units mm|in] [--place id]
+                                                            outlines of its place in true millimetres, or the file tidied
 `;
 
 function read(path: string): string {
@@ -77,28 +81,68 @@ function check(path: string, today: string | undefined): number {
   return findings.some(({ severity, accepted }) => severity === 'error' && !accepted) ? 1 : 0;
 }
 
+/** Height of texts in outlines, mm of the drawing. */
+const OUTLINE_TEXT = 60;
+
+function convert(from: string, to: string, units: DrawingUnits, place: string | undefined): number {
+  const whole = readScene(from, read(from));
+  if (place !== undefined && !whole.place[place])
+    throw new BadInput(`--place ${place}: the display has no such place.`);
+  const scene = place === undefined ? whole : withPlace(whole, place);
+  const drawing = () => surveyDrawing(scene, { units, textSize: OUTLINE_TEXT });
+  const writers: [string, () => string][] = [
+    ['.svg', () => writeSvg(drawing())],
+    ['.dxf', () => writeDxf(drawing())],
+    ['.quarry.json', () => writeFile(whole)],
+  ];
+  const writer = writers.find(([ending]) => to.endsWith(ending));
+  if (!writer)
+    throw new BadInput(
+      `${to}: no format for this ending; there are ${writers.map(([ending]) => ending).join(', ')}.`,
+    );
+  try {
+    writeFileSync(to, writer[1]());
+  } catch (error) {
+    throw new BadInput(
+      `${to}: cannot be written (${error instanceof Error ? error.message : String(error)}).`,
+    );
+  }
+  return 0;
+}
+
 async function main(): Promise<number> {
   let parsed;
   try {
     parsed = parseArgs({
       allowPositionals: true,
-      options: { seconds: { type: 'string' }, today: { type: 'string' }, help: { type: 'boolean' } },
+      options: {
+        seconds: { type: 'string' },
+        today: { type: 'string' },
+        units: { type: 'string' },
+        place: { type: 'string' },
+        help: { type: 'boolean' },
+      },
     });
   } catch (error) {
     throw new BadInput(error instanceof Error ? error.message : String(error));
   }
   const { positionals, values } = parsed;
-  const [verb, path, extra] = positionals;
+  const [verb, path, second, extra] = positionals;
   if (values.help || verb === undefined) {
     process.stdout.write(USAGE);
     return values.help ? 0 : 2;
   }
-  if (path === undefined || extra !== undefined) throw new BadInput(`«${verb}» takes one file.\n\n${USAGE}`);
+  const files = verb === 'convert' ? 2 : 1;
+  if (path === undefined || (second === undefined) === (files === 2) || extra !== undefined)
+    throw new BadInput(`«${verb}» takes ${files === 2 ? 'two files' : 'one file'}.\n\n${USAGE}`);
   const seconds = Number(values.seconds ?? 10);
   if (!(seconds > 0 && seconds <= 3600))
     throw new BadInput(`--seconds ${values.seconds}: must be above 0 and at most 3600.`);
   if (values.today !== undefined && !/^\d{4}-\d{2}-\d{2}$/.test(values.today))
     throw new BadInput(`--today ${values.today}: must be a date such as 2031-06-01.`);
+  const units = values.units ?? 'mm';
+  if (units !== 'mm' && units !== 'in') throw new BadInput(`--units ${units}: must be mm or in.`);
+  if (verb === 'convert') return convert(path, second ?? '', units, values.place);
   if (verb === 'check') return check(path, values.today);
   if (verb === 'cut') return cut(path, seconds);
   throw new BadInput(`«${verb}» is no verb.\n\n${USAGE}`);

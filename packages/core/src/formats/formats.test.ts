@@ -108,3 +108,30 @@ test('the house rules say what was agreed and what was not', () => {
     '6b (≈ 2 1/4 in)',
   );
 });
+test('a vignette’s sheet has its rule card, with what must be in it', () => {
+  const vignette = sceneFrom({
+    display: {
+      name: 'Square',
+      kind: 'vignette',
+      limitW: 16,
+      limitD: 16,
+      limitHeight: 36,
+      cardOverhang: 2,
+      cardOverhangFrom: 6,
+      sourceRule: 'kit',
+      kitCopies: 2,
+      kitName: 'the host’s kit',
+    },
+    requirements: [{ id: 'h', name: 'heron', count: 1 }],
+  });
+  const card = houseRules(vignette, 'mm').find(({ heading }) => heading === 'Rule card');
+  expect(card?.lines).toEqual([
+    ['Base', '16 × 16 studs'],
+    ['Height', 'at most 12b'],
+    ['Over the base’s sides', 'at most 2 studs from 2b up'],
+    ['Shown', 'standing'],
+    ['Parts', 'only from 2 copies of the host’s kit'],
+    ['Must have: heron', '1'],
+  ]);
+  expect(houseRules(scene, 'mm').some(({ heading }) => heading === 'Rule card')).toBe(false);
+});

@@ -110,6 +110,42 @@ export function houseRules(scene: Scene, units: DrawingUnits): RuleGroup[] {
         ]),
     },
   ];
+  if (display.kind === 'vignette') groups.splice(1, 0, ruleCard(scene));
   if (display.notes.trim()) groups.push({ heading: 'And besides', lines: [['', display.notes.trim()]] });
   return groups.filter(({ lines }) => lines.length > 0);
+}
+
+/** The contest's card, for a vignette. */
+function ruleCard(scene: Scene): RuleGroup {
+  const {
+    limitW,
+    limitD,
+    limitHeight,
+    cardOverhang,
+    cardOverhangFrom,
+    stance,
+    sourceRule,
+    kitName,
+    kitCopies,
+  } = displayOf(scene);
+  const from = cardOverhangFrom > 0 ? ` from ${formatPlates(cardOverhangFrom)} up` : '';
+  const parts = {
+    any: 'any',
+    own: 'own stock only',
+    kit: `only from ${kitCopies} ${kitCopies === 1 ? 'copy' : 'copies'} of ${kitName || 'one kit'}`,
+  };
+  return {
+    heading: 'Rule card',
+    lines: [
+      ['Base', limitW === null || limitD === null ? 'no limit' : `${limitW} × ${limitD} studs`],
+      ['Height', limitHeight === null ? 'no limit' : `at most ${formatPlates(limitHeight)}`],
+      ['Over the base’s sides', cardOverhang === 0 ? 'nothing' : `at most ${cardOverhang} studs${from}`],
+      ['Shown', stance],
+      ['Parts', parts[sourceRule]],
+      ...listOf(scene, 'requirement').map(({ name, count }): [string, string] => [
+        `Must have: ${name}`,
+        String(count),
+      ]),
+    ],
+  };
 }

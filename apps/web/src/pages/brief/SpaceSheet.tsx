@@ -42,7 +42,7 @@ function Budget({ disabled }: { disabled: boolean }) {
           'True depth',
           'Walls, studs',
           'Its plot',
-          { right: 'Needs and has' },
+          { right: 'Needs and has, studs' },
           '',
         ]}
         empty={
