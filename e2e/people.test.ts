@@ -74,7 +74,7 @@ test('a builder works in an own section and nowhere else; a viewer looks', async
   await fill(brenna, 'From north', '20');
   await brenna.waitForSelector('::-p-text(does not lie wholly in a section of yours)');
   await goTo(brenna, 'brief');
-  expect(await disabled(brenna, 'Ratio 1 :')).toBe(true);
+  expect(await disabled(brenna, 'Agreed step between levels')).toBe(true);
   await goTo(brenna, 'cut');
   await press(brenna, 'Cut');
   await sees(brenna, 'Proven', 40_000);
@@ -96,22 +96,22 @@ test('a builder works in an own section and nowhere else; a viewer looks', async
 test('a finding is kept with a reason, reopened, and lapses when its number changes', async () => {
   const page = await signedInPage(demo.browser(), demo.server(), 'Iva Thorsby');
   await openDisplay(page, 'Heron at the weir');
-  await page.waitForSelector('button[data-findings="1 0 0"]');
+  await page.waitForSelector('button[data-findings="1 1 0"]');
   await page.locator('button[data-findings]').click();
   await press(page, 'Keep it …');
   await fill(page, 'Why is it kept?', 'The judges measure without the flag.');
-  await page.waitForSelector('button[data-findings="0 0 0"]');
+  await page.waitForSelector('button[data-findings="0 1 0"]');
   await sees(page, 'Kept by Iva Thorsby');
   await press(page, 'Reopen');
-  await page.waitForSelector('button[data-findings="1 0 0"]');
+  await page.waitForSelector('button[data-findings="1 1 0"]');
   await page.keyboard.down('Control');
   await page.keyboard.press('z');
   await page.keyboard.up('Control');
-  await page.waitForSelector('button[data-findings="0 0 0"]');
+  await page.waitForSelector('button[data-findings="0 1 0"]');
   await press(page, 'Close the findings');
   await pickFromOutline(page, 'Plots', 'Eel trap hut');
   await fill(page, 'Height', '11b');
-  await page.waitForSelector('button[data-findings="1 0 0"]');
+  await page.waitForSelector('button[data-findings="1 1 0"]');
   await page.locator('button[data-findings]').click();
   await sees(page, 'Was kept («The judges measure without the flag.»), but its numbers have changed.');
   await close(page);

@@ -114,7 +114,8 @@ export async function openDisplay(page: Page, name: string, at = 'plan'): Promis
 export async function goTo(page: Page, at: string): Promise<void> {
   await page.locator(`nav[aria-label="Pages"] a[href$="/${at}"]`).click();
   await page.waitForFunction((end) => location.pathname.endsWith(end), {}, `/${at}`);
-  // Pages come when they are opened.
+  // Pages come when they are opened; until one is there, the rail still points at the last.
+  await page.waitForSelector(`nav[aria-label="Pages"] a[aria-current="page"][href$="/${at}"]`);
   await page.waitForFunction(
     () => !document.querySelector('main')?.textContent?.startsWith('Opening the page'),
   );

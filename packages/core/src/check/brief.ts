@@ -1,6 +1,6 @@
 import { MM_PER_PLATE, centreOf, formatPlates, formatStuds, STUD } from '../lattice/index.ts';
-import { FIGURE_MM, STATURE, judgeFurniture, spaceBudget, vehicleShare } from '../scale/index.ts';
-import { displayOf, listOf, type Scene } from '../scene/index.ts';
+import { FIGURE_MM, FIGURE_RATIO, STATURE, judgeFurniture, spaceBudget } from '../scale/index.ts';
+import { displayOf, listOf, spacesOf, vehiclesOf } from '../scene/index.ts';
 import { footprintBounds } from '../relief/index.ts';
 import { cardOf } from '../site/index.ts';
 import { counted, type Draft, type Rule } from './finding.ts';
@@ -56,17 +56,6 @@ const cardPiece: Rule = {
       })),
 };
 
-/** The rooms and yards of a display with the plots they are given, as the space budget asks for them. */
-export function spacesOf(scene: Scene) {
-  return listOf(scene, 'space').map(({ id, w, d, wall, plot }) => ({
-    id,
-    w,
-    d,
-    wall,
-    plot: plot === null ? null : (scene.plot[plot] ?? null),
-  }));
-}
-
 const spaceShort: Rule = {
   id: 'space-short',
   title: 'A room does not fit its plot',
@@ -98,16 +87,6 @@ const spaceShort: Rule = {
     });
   },
 };
-
-/** The ratio 1 : n that a figure has by its height. */
-export const FIGURE_RATIO = (STATURE * 1000) / FIGURE_MM;
-
-/** Vehicles against the ground and the figures. */
-export function vehiclesOf(scene: Scene) {
-  let area = 0;
-  for (const { w, d } of listOf(scene, 'footprint')) area += w * d;
-  return vehicleShare(listOf(scene, 'vehicle'), area, FIGURE_RATIO);
-}
 
 const vehicleCover: Rule = {
   id: 'vehicle-cover',

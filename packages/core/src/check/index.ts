@@ -12,7 +12,6 @@ import { fingerprint, type Context, type Finding, type Rule, type Severity } fro
 
 export { fingerprint, counted, type Finding, type Page, type Rule, type Severity } from './finding.ts';
 export { daysBetween } from './people.ts';
-export { FIGURE_RATIO, spacesOf, vehiclesOf } from './brief.ts';
 
 /** Every rule there is: the one registry. A new check is a rule in this list. */
 export const RULES: readonly Rule[] = [

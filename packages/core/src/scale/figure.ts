@@ -2,6 +2,9 @@ import { MM_PER_PLATE } from '../lattice/index.ts';
 import { FIGURE_MM, FIGURE_WIDTH_MM, NEM_010 } from './ratio.ts';
 import { BREADTH, STATURE } from './trueSizes.ts';
 
+/** The ratio 1 : n that a figure has by its height. */
+export const FIGURE_RATIO = (STATURE * 1000) / FIGURE_MM;
+
 /** A way to choose a scale: what it rests on, the ratio it leads to, and the ratios in use. */
 export interface School {
   word: string;

@@ -19,3 +19,4 @@ export {
 export * from './permission.ts';
 export { blankDisplay, presetSchema, PRESETS, type Preset } from './presets.ts';
 export { fromRows, rowSchema, toRows, type Row } from './snapshot.ts';
+export { spacesOf, vehiclesOf } from './brief.ts';

@@ -1,6 +1,5 @@
-import { FIGURE_RATIO, spacesOf, vehiclesOf } from '@quarry/core/check';
-import { spaceBudget } from '@quarry/core/scale';
-import { displayOf, listOf, type Entity } from '@quarry/core/scene';
+import { FIGURE_RATIO, spaceBudget } from '@quarry/core/scale';
+import { displayOf, listOf, spacesOf, vehiclesOf, type Entity } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Empty, Line } from '../../ui/parts.tsx';

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import type { Rect } from '@quarry/core/lattice';
+import { overlap, type Rect } from '@quarry/core/lattice';
 import { footprintBounds } from '@quarry/core/relief';
 import type { Place, Scene } from '@quarry/core/scene';
 import type { Reach } from '@quarry/core/sight';
@@ -23,7 +23,7 @@ import { Clearances, Guides, ScaleBar } from './roomOverlays.tsx';
 import { SceneMark } from './SceneMark.tsx';
 import { reachImage } from './reachImage.ts';
 import { fitted, zoomed, type RoomView } from './roomView.ts';
-import { slideOpening } from './slide.ts';
+import { sceneMoved, slideOpening } from './moving.ts';
 
 /** What is being dragged: how far, in mm, and what it was brought to. */
 interface Drag {
@@ -65,6 +65,7 @@ export function RoomBoard({
   const whole = useMemo(() => extentOf(place, [...tables, ...obstacles, ...sceneInRoom(scene)]), [scene]);
   const [view, setView] = useState<RoomView | null>(null);
   const [drag, setDrag] = useState<Drag | null>(null);
+  const [together, setTogether] = useState(true);
   const press = useRef<{ x: number; y: number; view: RoomView } | null>(null);
   const fit = () => setView(fitted(whole, size));
   useEffect(() => {
@@ -76,8 +77,11 @@ export function RoomBoard({
     [reach, palette],
   );
 
+  const under = (table: Rect) => sceneInRoom(scene).some((part) => overlap(part, table));
   const others = (key: string) => [
-    ...tables.filter(({ id }) => `table ${id}` !== key),
+    ...tables.filter(
+      (table) => `table ${table.id}` !== key && !(key === 'scene' && together && under(table)),
+    ),
     ...obstacles.filter(({ id }) => `obstacle ${id}` !== key),
     ...(key === 'scene' ? [] : sceneInRoom(scene)),
   ];
@@ -206,6 +210,7 @@ export function RoomBoard({
               metric={metric}
               picked={is('table', table.id)}
               {...tableHandles(table)}
+              {...(drag?.key === 'scene' && together && under(table) ? { shift: drag } : {})}
             />
           ))}
           {sceneRect && bounds && (
@@ -220,10 +225,10 @@ export function RoomBoard({
                 sceneRect,
                 (to) =>
                   place &&
-                  edit.patch('moved the scene in its place', 'place', place, {
-                    sceneX: mm(place.sceneX + to.x - sceneRect.x),
-                    sceneY: mm(place.sceneY + to.y - sceneRect.y),
-                  }),
+                  edit.change(
+                    'moved the scene in its place',
+                    sceneMoved(scene, place, to.x - sceneRect.x, to.y - sceneRect.y, together),
+                  ),
                 () => pick(null),
                 // The tables lie under the scene: a click goes through to them, a drag moves the scene.
                 ({ x, y }) => {
@@ -356,6 +361,17 @@ export function RoomBoard({
           )}
           <ScaleBar view={view} size={size} metric={metric} />
         </svg>
+      )}
+      {place && !disabled && (
+        <label className="absolute left-2 top-2 flex items-center gap-1 text-xs bg-base-100 border hair px-2 h-6">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={together}
+            onChange={(event) => setTogether(event.currentTarget.checked)}
+          />
+          Tables move with the scene
+        </label>
       )}
       {reach && view && (
         <div className="hidden sm:block absolute left-2 bottom-2 bg-base-100 border hair px-2 py-1 text-[11px] ink-2 pointer-events-none">

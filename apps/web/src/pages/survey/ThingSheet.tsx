@@ -1,7 +1,7 @@
 import { Trash2 } from 'lucide-react';
-import { KINDS, OPENING_USES, labelOf, type Entity, type Scene } from '@quarry/core/scene';
+import { KINDS, OPENING_USES, labelOf, listOf, type Entity, type Scene } from '@quarry/core/scene';
 import { clearances, currentPlace, hereOf, lengthOf, sceneInRoom, sidesOf } from '@quarry/core/site';
-import { useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
 import { FindingItem } from '../../frame/Findings.tsx';
 import { QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
@@ -53,7 +53,7 @@ export function ThingSheet({ picked, scene, disabled }: { picked: Picked; scene:
       {kind === 'table' && scene.table[id] && (
         <>
           <TableSheet table={scene.table[id]} disabled={disabled} />
-          <TurnTable id={id} scene={scene} disabled={disabled} />
+          <TableActs id={id} scene={scene} disabled={disabled} />
         </>
       )}
       {kind === 'opening' && scene.opening[id] && (
@@ -72,27 +72,40 @@ export function ThingSheet({ picked, scene, disabled }: { picked: Picked; scene:
   );
 }
 
-/** A quarter turn about the middle: width and depth change places. */
-function TurnTable({ id, scene, disabled }: { id: string; scene: Scene; disabled: boolean }) {
+function TableActs({ id, scene, disabled }: { id: string; scene: Scene; disabled: boolean }) {
   const edit = useEdit();
+  const pick = useView((view) => view.pick);
   const table = scene.table[id];
   const { x, y, w, d } = table;
+  const another = () => {
+    const { id: _id, v: _v, ...like } = table;
+    const fresh = freshId('table');
+    const name = `Table ${listOf(scene, 'table').length + 1}`;
+    if (edit.add(`added ${name}`, 'table', fresh, { ...like, name, x: x + w }))
+      pick({ kind: 'table', id: fresh });
+  };
   return (
-    <button
-      type="button"
-      className="btn btn-xs mt-2"
-      disabled={disabled}
-      onClick={() =>
-        edit.patch(`turned ${table.name}`, 'table', table, {
-          x: x + (w - d) / 2,
-          y: y + (d - w) / 2,
-          w: d,
-          d: w,
-        })
-      }
-    >
-      Turn by 90°
-    </button>
+    <div className="flex gap-1 pt-2">
+      <button
+        type="button"
+        className="btn btn-xs"
+        disabled={disabled}
+        // A quarter turn about the middle: width and depth change places.
+        onClick={() =>
+          edit.patch(`turned ${table.name}`, 'table', table, {
+            x: x + (w - d) / 2,
+            y: y + (d - w) / 2,
+            w: d,
+            d: w,
+          })
+        }
+      >
+        Turn by 90°
+      </button>
+      <button type="button" className="btn btn-xs" disabled={disabled} onClick={another}>
+        Another beside it
+      </button>
+    </div>
   );
 }
 

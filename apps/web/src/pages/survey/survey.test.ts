@@ -13,7 +13,7 @@ import {
 } from '@quarry/core/site';
 import { firstPlace, middleOf, rectangle } from './newThings.ts';
 import { fitted, zoomed } from './roomView.ts';
-import { slideOpening } from './slide.ts';
+import { sceneMoved, slideOpening } from './moving.ts';
 
 const after = (scene: Scene, changes: Parameters<typeof reduce>[1]): Scene => {
   const reduction = reduce(scene, changes);
@@ -148,5 +148,36 @@ describe('the room on the screen', () => {
         },
       ),
     );
+  });
+});
+
+describe('the scene is moved in its room', () => {
+  const scene = sceneFrom({
+    display: { name: 'Moved', kind: 'diorama', place: 'home' },
+    places: [{ id: 'home', name: 'Home', sceneX: 1000, sceneY: 500 }],
+    footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 96, d: 48 }],
+    tables: [
+      { id: 'under', name: 'Under', place: 'home', x: 900, y: 400, w: 900, d: 600 },
+      { id: 'aside', name: 'Aside', place: 'home', x: 3000, y: 400, w: 900, d: 600 },
+      { id: 'elsewhere', name: 'Elsewhere', x: 900, y: 400, w: 900, d: 600 },
+    ],
+  });
+  const lies = (one: Scene) => tableInStuds(one, one.table.under);
+  test('with its tables: they lie to it as before, and no other table moves', () => {
+    fc.assert(
+      fc.property(mm, mm, (dx, dy) => {
+        const moved = after(scene, sceneMoved(scene, scene.place.home, dx, dy, true));
+        expect(lies(moved)).toEqual(lies(scene));
+        expect([moved.table.aside, moved.table.elsewhere]).toEqual([
+          scene.table.aside,
+          scene.table.elsewhere,
+        ]);
+      }),
+    );
+  });
+  test('alone: the tables stay where they are', () => {
+    const moved = after(scene, sceneMoved(scene, scene.place.home, 80, 16, false));
+    expect(moved.table).toEqual(scene.table);
+    expect(lies(moved)).toMatchObject({ x: lies(scene).x - 10, y: lies(scene).y - 2 });
   });
 });

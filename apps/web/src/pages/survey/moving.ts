@@ -1,0 +1,61 @@
+import { overlap } from '@quarry/core/lattice';
+import type { Change, Opening, Place, Scene } from '@quarry/core/scene';
+import {
+  distanceTo,
+  hereOf,
+  lengthOf,
+  openingLine,
+  sceneInRoom,
+  sidesOf,
+  type Point,
+} from '@quarry/core/site';
+
+/** Where an opening comes to be when it is pushed by so many mm: along the wall that is nearest then, within its ends. */
+export function slideOpening(
+  walls: readonly Point[],
+  opening: Pick<Opening, 'wall' | 'at' | 'width'>,
+  by: Point,
+): { wall: number; at: number } | null {
+  const line = openingLine(walls, opening);
+  if (!line) return null;
+  const middle = { x: (line.a.x + line.b.x) / 2 + by.x, y: (line.a.y + line.b.y) / 2 + by.y };
+  const sides = sidesOf(walls);
+  const wall = sides.reduce(
+    (best, side, i) => (distanceTo(middle, side) < distanceTo(middle, sides[best]) ? i : best),
+    0,
+  );
+  const side = sides[wall];
+  const length = lengthOf(side);
+  const along =
+    ((middle.x - side.a.x) * (side.b.x - side.a.x) + (middle.y - side.a.y) * (side.b.y - side.a.y)) /
+    (length || 1);
+  const at = Math.max(0, Math.min(length - opening.width, along - opening.width / 2));
+  return { wall, at: Math.round(at / 10) * 10 };
+}
+
+/** A tenth of a millimetre is as fine as a tape or a hand goes. */
+const fine = (value: number) => Math.round(value * 10) / 10;
+
+/** The scene moved in its place by so many mm, with the tables it lies on or without them. */
+export function sceneMoved(scene: Scene, place: Place, dx: number, dy: number, together: boolean): Change[] {
+  const parts = sceneInRoom(scene);
+  const tables = together
+    ? hereOf(scene, 'table').filter((table) => parts.some((part) => overlap(part, table)))
+    : [];
+  return [
+    {
+      op: 'patch',
+      kind: 'place',
+      id: place.id,
+      v: place.v,
+      set: { sceneX: fine(place.sceneX + dx), sceneY: fine(place.sceneY + dy) },
+    },
+    ...tables.map(({ id, v, x, y }): Change => ({
+      op: 'patch',
+      kind: 'table',
+      id,
+      v,
+      set: { x: fine(x + dx), y: fine(y + dy) },
+    })),
+  ];
+}

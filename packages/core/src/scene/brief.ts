@@ -1,0 +1,19 @@
+import { unionArea } from '../lattice/index.ts';
+import { FIGURE_RATIO, vehicleShare, type SpaceAsked } from '../scale/index.ts';
+import { listOf, type Scene } from './scene.ts';
+
+/** The rooms and yards of a display with the plots they are given, as the space budget asks for them. */
+export function spacesOf(scene: Scene): SpaceAsked[] {
+  return listOf(scene, 'space').map(({ id, w, d, wall, plot }) => ({
+    id,
+    w,
+    d,
+    wall,
+    plot: plot === null ? null : (scene.plot[plot] ?? null),
+  }));
+}
+
+/** The vehicles of a display against its ground and the figures. */
+export function vehiclesOf(scene: Scene): ReturnType<typeof vehicleShare> {
+  return vehicleShare(listOf(scene, 'vehicle'), unionArea(listOf(scene, 'footprint')), FIGURE_RATIO);
+}
