@@ -62,4 +62,16 @@ export const KEY_LIST: readonly { group: string; keys: readonly [string, string]
       ['0', 'fit the whole display'],
     ],
   },
+  {
+    group: 'On the survey',
+    keys: [
+      ['Tab', 'from thing to thing in the room'],
+      ['arrows', 'move it by 1 cm, or half an inch'],
+      ['Shift arrows', 'by 10 cm, or 5 inches'],
+      ['Alt arrows', 'by 1 mm, or 1/20 inch'],
+      ['Alt drag', 'without snapping'],
+      ['Delete', 'remove what is picked'],
+      ['Escape', 'let go'],
+    ],
+  },
 ];

@@ -220,6 +220,7 @@ export function RoomBoard({
               rect={sceneRect}
               image={image}
               reach={reach}
+              still={drag === null}
               {...handles(
                 'scene',
                 sceneRect,

@@ -5,14 +5,15 @@ import { frameOf, pointToRoom, quadOf, rectToRoom, sceneInRoom } from '@quarry/c
 import { Group, at, moved, on, path, type Mark } from './mark.tsx';
 import type { RoomView } from './roomView.ts';
 
-/** The scene as it lies in the room: outline, sections, and how far one must reach. */
+/** The scene as it lies in the room: outline, sections, how far one must reach and, while all is still, from where. */
 export function SceneMark({
   scene,
   rect,
   image,
   reach,
+  still,
   ...mark
-}: Mark & { scene: Scene; rect: Rect; image: string | null; reach: Reach | null }) {
+}: Mark & { scene: Scene; rect: Rect; image: string | null; reach: Reach | null; still: boolean }) {
   const { view } = mark;
   const frame = frameOf(scene);
   const parts = sceneInRoom(scene);
@@ -71,7 +72,7 @@ export function SceneMark({
           );
         })}
       </g>
-      {reach?.sides.map(({ x1, y1, x2, y2 }) => {
+      {(still ? (reach?.sides ?? []) : []).map(({ x1, y1, x2, y2 }) => {
         const [a, b] = [at(view, { x: x1, y: y1 }), at(view, { x: x2, y: y2 })];
         return (
           <line
