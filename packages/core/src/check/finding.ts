@@ -1,7 +1,8 @@
+import { MM, formatMm } from '../lattice/index.ts';
 import type { Kind, Scene } from '../scene/index.ts';
 import type { Relief } from '../relief/index.ts';
 import type { Reach } from '../sight/index.ts';
-import type { Hanging } from '../site/index.ts';
+import type { Hanging, TableLoad } from '../site/index.ts';
 
 export type Severity = 'error' | 'warning' | 'note';
 export type Page = 'brief' | 'survey' | 'plan' | 'cut' | 'stockpile' | 'progress';
@@ -29,6 +30,8 @@ export interface Context {
   relief: Relief;
   /** The studs that no table carries: worked out when a rule first asks, once for all rules. */
   hanging(): readonly Hanging[];
+  /** What each table carries: worked out likewise. */
+  loads(): readonly TableLoad[];
   /** How far each stud is from a place to stand: worked out likewise. */
   reach(): Reach;
   /** The day it is, ISO date; null when dates are not to be judged. */
@@ -63,3 +66,6 @@ export function fingerprint({ numbers, severity }: Pick<Finding, 'numbers' | 'se
 /** `3 studs`, `1 module`: a count with its word. */
 export const counted = (count: number, word: string) =>
   `${count.toLocaleString('en')} ${word}${count === 1 ? '' : 's'}`;
+
+/** A length in mm as a sentence says it: to a tenth. */
+export const mm = (value: number) => formatMm(Math.round(value * 10) * (MM / 10));

@@ -2,7 +2,7 @@ import { listOf, type Scene } from '../scene/index.ts';
 import { compileRelief, type Relief } from '../relief/index.ts';
 import { BUILDING_RULES } from './building.ts';
 import { PEOPLE_RULES } from './people.ts';
-import { hangingStuds, type Hanging } from '../site/index.ts';
+import { hangingStuds, tableLoads, type Hanging, type TableLoad } from '../site/index.ts';
 import { reachOf, type Reach } from '../sight/index.ts';
 import { BRIEF_RULES } from './brief.ts';
 import { PLACE_RULES } from './places.ts';
@@ -44,11 +44,13 @@ export function checkScene(
 ): Judged[] {
   const relief = options.relief ?? compileRelief(scene);
   let hanging: readonly Hanging[] | null = null;
+  let loads: readonly TableLoad[] | null = null;
   let reach = options.reach ?? null;
   const context: Context = {
     scene,
     relief,
     hanging: () => (hanging ??= hangingStuds(scene, relief)),
+    loads: () => (loads ??= tableLoads(scene, relief)),
     reach: () => (reach ??= reachOf(scene, relief)),
     today: options.today ?? null,
   };

@@ -1,4 +1,4 @@
-import { MM, centreOf, formatMm } from '../lattice/index.ts';
+import { centreOf } from '../lattice/index.ts';
 import { displayOf, type Side } from '../scene/index.ts';
 import { footprintBounds } from '../relief/index.ts';
 import {
@@ -11,11 +11,8 @@ import {
   rectToRoom,
   sidesOf,
   tableInStuds,
-  tableLoads,
 } from '../site/index.ts';
-import type { Draft, Rule } from './finding.ts';
-
-const mm = (value: number) => formatMm(Math.round(value * 10) * (MM / 10));
+import { mm, type Draft, type Rule } from './finding.ts';
 
 const aisleNarrow: Rule = {
   id: 'aisle-narrow',
@@ -77,10 +74,10 @@ const eyesBelow: Rule = {
     'The eye heights of the place (from memory, yours to change) against the height of each table that carries scene.',
   page: 'survey',
   severity: 'note',
-  check({ scene, relief }) {
+  check({ scene, loads }) {
     const place = currentPlace(scene);
     if (!place) return [];
-    return tableLoads(scene, relief).flatMap(({ table, studs }): Draft[] => {
+    return loads().flatMap(({ table, studs }): Draft[] => {
       if (studs === 0) return [];
       const low = [
         { who: 'A child’s', eye: place.eyeChild },

@@ -2,7 +2,6 @@ import {
   MM,
   MM_PER_STUD,
   centreOf,
-  formatMm,
   formatStuds,
   outerSize,
   overlap,
@@ -30,13 +29,10 @@ import {
   sceneInRoom,
   sidesOf,
   tableInStuds,
-  tableLoads,
   wayOf,
 } from '../site/index.ts';
 import { sectionShares, shareOf } from '../sight/index.ts';
-import { counted, type Context, type Draft, type Rule } from './finding.ts';
-
-const mm = (value: number) => formatMm(Math.round(value * 10) * (MM / 10));
+import { counted, mm, type Context, type Draft, type Rule } from './finding.ts';
 
 /** Tables, obstacles and the scene itself as they stand in the room, each with its name. */
 function standing({ scene }: Context): { kind: Kind; id: string; name: string; rect: Rect }[] {
@@ -62,8 +58,8 @@ const tableLoad: Rule = {
     'Mass by area from the relief: 0.18 g a stud of base, 0.096 g a stud and plate (a 2×4 brick of 2.3 g, from memory), ground 40 % and buildings 20 % solid (defaults of ours). A stud rests on the table under its centre, else on the nearest. An estimate until pieces are counted, and without what people lean on it.',
   page: 'survey',
   severity: 'error',
-  check: ({ scene, relief }) =>
-    tableLoads(scene, relief).flatMap(({ table, kg, studs }): Draft[] => {
+  check: ({ scene, loads }) =>
+    loads().flatMap(({ table, kg, studs }): Draft[] => {
       if (table.ratedKg === null || kg <= table.ratedKg) return [];
       return [
         {
@@ -302,21 +298,23 @@ const moduleLimit: Rule = {
     const height = carriedHeight(relief);
     const [long, short] = [Math.max(moduleMaxW, moduleMaxD), Math.min(moduleMaxW, moduleMaxD)];
     const box = { short: outerSize(short) / MM, long: outerSize(long) / MM, height };
-    const passage = way.find((one) => !judgePassage(one, box).passes);
-    if (!passage) return [];
-    const judged = judgePassage(passage, box);
-    const best = largestModule(way, height, CARRY_STUDS);
-    return [
-      {
-        sentence: `The largest module agreed is ${long} × ${short} studs (${mm(box.long)} × ${mm(box.short)}); the ${passage.name} lets ${judged.passes ? 'less' : mm(judged.limit)} of ${judged.passes ? 'it' : judged.by} through.`,
-        remedy: best
-          ? `Agree on ${best.long} × ${best.short} studs, the largest that passes: press «Make it the module limit» on the Survey.`
-          : 'Find another way in: not even a module of 8 × 8 studs passes.',
-        place: null,
-        things: [{ kind: 'passage', id: passage.id }],
-        numbers: { long, short, limit: judged.passes ? 0 : judged.limit },
-      },
-    ];
+    for (const passage of way) {
+      const judged = judgePassage(passage, box);
+      if (judged.passes) continue;
+      const best = largestModule(way, height, CARRY_STUDS);
+      return [
+        {
+          sentence: `The largest module agreed is ${long} × ${short} studs (${mm(box.long)} × ${mm(box.short)}); the ${passage.name} lets ${mm(judged.limit)} of ${judged.by} through.`,
+          remedy: best
+            ? `Agree on ${best.long} × ${best.short} studs, the largest that passes: press «Make it the module limit» on the Survey.`
+            : 'Find another way in: not even a module of 8 × 8 studs passes.',
+          place: null,
+          things: [{ kind: 'passage', id: passage.id }],
+          numbers: { long, short, limit: judged.limit },
+        },
+      ];
+    }
+    return [];
   },
 };
 

@@ -248,6 +248,48 @@ describe('the scene in its room', () => {
   });
 });
 
+test('what each table bears and what hangs over is what a look at each stud finds (brute force)', () => {
+  const at = fc.integer({ min: -300, max: 700 });
+  const size = fc.integer({ min: 40, max: 600 });
+  fc.assert(
+    fc.property(
+      fc.array(fc.record({ x: at, y: at, w: size, d: size }), { minLength: 1, maxLength: 4 }),
+      fc.integer({ min: 1, max: 70 }),
+      fc.integer({ min: 1, max: 50 }),
+      (tables, w, d) => {
+        const scene = sceneFrom({
+          display: { name: 'Any', kind: 'diorama' },
+          footprint: [{ id: 'f', name: 'All', x: -2, y: 1, w, d }],
+          tables: tables.map((table, i) => ({ id: `t${i}`, name: 'T', ...table })),
+        });
+        const relief = compileRelief(scene);
+        const counts = tables.map(() => 0);
+        const hanging: { x: number; y: number; by: number }[] = [];
+        for (let y = 1.5; y < 1 + d; y++)
+          for (let x = -1.5; x < w - 2; x++) {
+            const away = tables.map((table) =>
+              Math.max(
+                table.x / 8 - x,
+                x - (table.x + table.w) / 8,
+                table.y / 8 - y,
+                y - (table.y + table.d) / 8,
+                0,
+              ),
+            );
+            const least = Math.min(...away);
+            counts[away.indexOf(least)]++;
+            if (least > 0) hanging.push({ x, y, by: least + 0.5 });
+          }
+        const found = hangingStuds(scene, relief);
+        expect(found.map(({ x, y }) => [x, y])).toEqual(hanging.map(({ x, y }) => [x, y]));
+        found.forEach(({ by }, i) => expect(by).toBeCloseTo(hanging[i].by, 9));
+        expect(tableLoads(scene, relief).map(({ studs }) => studs)).toEqual(counts);
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
+
 describe('room to grow', () => {
   const city = (w: number, tables: { x: number; y: number; w: number; d: number }[]) =>
     sceneFrom({

@@ -14,21 +14,46 @@ export interface Hanging {
   side: Side;
 }
 
-/** The studs of the footprint whose centres lie on no table top; none without a table. */
-export function hangingStuds(scene: Scene, relief: Relief): Hanging[] {
-  const tables = hereOf(scene, 'table').map((table) => tableInStuds(scene, table));
-  const found: Hanging[] = [];
-  if (tables.length === 0) return found;
-  for (let row = 0; row < relief.d; row++)
-    for (let column = 0; column < relief.w; column++) {
-      if (relief.ground[row * relief.w + column] === OUTSIDE) continue;
-      const x = relief.x + column + 0.5;
-      const y = relief.y + row + 0.5;
-      const { by, table, side } = nearestTable(tables, x, y);
-      if (by > 0) found.push({ x, y, by, table, side });
-    }
-  return found;
+/** Which table bears each stud of a relief: its index by id order, −1 outside the footprint, and what hangs over. */
+interface Bearing {
+  table: Int16Array;
+  hanging: Hanging[];
 }
+
+/**
+ * Lays the tables over the studs, and measures only those that lie on none to the nearest table. Of two tables that
+ * overlap, the first by id bears.
+ */
+function bearingOf(scene: Scene, relief: Relief): Bearing {
+  const tables = hereOf(scene, 'table').map((table) => tableInStuds(scene, table));
+  const table = new Int16Array(relief.ground.length).fill(-1);
+  const hanging: Hanging[] = [];
+  if (tables.length === 0) return { table, hanging };
+  for (let index = tables.length - 1; index >= 0; index--) {
+    const { x, y, w, d } = tables[index];
+    // A centre on the very edge of a table lies on it.
+    const [left, right] = [Math.ceil(x - relief.x - 0.5), Math.floor(x + w - relief.x - 0.5)];
+    const [top, bottom] = [Math.ceil(y - relief.y - 0.5), Math.floor(y + d - relief.y - 0.5)];
+    for (let row = Math.max(0, top); row <= Math.min(relief.d - 1, bottom); row++)
+      table.fill(index, row * relief.w + Math.max(0, left), row * relief.w + Math.min(relief.w, right + 1));
+  }
+  for (let i = 0; i < table.length; i++) {
+    if (relief.ground[i] === OUTSIDE) {
+      table[i] = -1;
+      continue;
+    }
+    if (table[i] >= 0) continue;
+    const x = relief.x + (i % relief.w) + 0.5;
+    const y = relief.y + Math.trunc(i / relief.w) + 0.5;
+    const nearest = nearestTable(tables, x, y);
+    table[i] = nearest.table;
+    hanging.push({ x, y, ...nearest });
+  }
+  return { table, hanging };
+}
+
+/** The studs of the footprint whose centres lie on no table top; none without a table. */
+export const hangingStuds = (scene: Scene, relief: Relief): Hanging[] => bearingOf(scene, relief).hanging;
 
 /** The table nearest to a stud's centre, along the longer axis: `by` is 0 on a table, else to the stud's outer edge. */
 function nearestTable(tables: readonly Rect[], x: number, y: number): Omit<Hanging, 'x' | 'y'> {
@@ -57,20 +82,13 @@ export interface TableLoad {
 
 /** The estimated load of each table: a stud rests on the table under its centre, else on the nearest one. */
 export function tableLoads(scene: Scene, relief: Relief): TableLoad[] {
-  const tables = hereOf(scene, 'table');
-  const rects = tables.map((table) => tableInStuds(scene, table));
+  const loads = hereOf(scene, 'table').map((table): TableLoad => ({ table, studs: 0, kg: 0 }));
   const grams = massOf(relief);
-  const loads = tables.map((table): TableLoad => ({ table, studs: 0, kg: 0 }));
-  if (tables.length === 0) return loads;
+  const { table } = bearingOf(scene, relief);
   for (let i = 0; i < grams.length; i++) {
-    if (relief.ground[i] === OUTSIDE) continue;
-    const { table } = nearestTable(
-      rects,
-      relief.x + (i % relief.w) + 0.5,
-      relief.y + Math.trunc(i / relief.w) + 0.5,
-    );
-    loads[table].studs++;
-    loads[table].kg += grams[i] / 1000;
+    if (table[i] < 0) continue;
+    loads[table[i]].studs++;
+    loads[table[i]].kg += grams[i] / 1000;
   }
   return loads;
 }

@@ -138,7 +138,7 @@ export function RoomBoard({
     const by = step(metric) * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
     commit({ ...rect, x: rect.x + way[0] * by, y: rect.y + way[1] * by });
   };
-  /** What a mark needs to be picked, moved and told apart; one object a kind of thing keeps the marks still. */
+  /** What a mark needs to be picked and moved. @param onClick where it was pressed, mm, when it did not move */
   const handles = (
     key: string,
     rect: Rect,
