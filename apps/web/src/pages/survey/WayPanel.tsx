@@ -28,8 +28,14 @@ const KIND_WORDS: Record<(typeof PASSAGE_KINDS)[number], string> = {
 /** The way from the workshop to the place, step by step, and the largest module that gets through all of it. */
 export function WayPanel({ scene, disabled }: { scene: Scene; disabled: boolean }) {
   const edit = useEdit();
+  const { survey } = useSurvey();
   const way = wayOf(scene);
-  const place = displayOf(scene).place;
+  const { place, moduleMaxW, moduleMaxD } = displayOf(scene);
+  // What each step is measured with: a module as wide as agreed and as tall as the highest ground.
+  const carried = {
+    width: outerSize(Math.min(moduleMaxW, moduleMaxD)) / MM,
+    height: survey ? carriedHeight(survey.relief) : 0,
+  };
   return (
     <>
       <Largest scene={scene} disabled={disabled} />
@@ -41,7 +47,13 @@ export function WayPanel({ scene, disabled }: { scene: Scene; disabled: boolean 
       )}
       <ol>
         {way.map((passage, i) => (
-          <Step key={passage.id} passage={passage} before={way[i - 1] ?? null} disabled={disabled} />
+          <Step
+            key={passage.id}
+            passage={passage}
+            carried={carried}
+            before={way[i - 1] ?? null}
+            disabled={disabled}
+          />
         ))}
       </ol>
       <select
@@ -180,10 +192,12 @@ function Largest({ scene, disabled }: { scene: Scene; disabled: boolean }) {
 
 function Step({
   passage,
+  carried,
   before,
   disabled,
 }: {
   passage: Passage;
+  carried: { width: number; height: number };
   before: Passage | null;
   disabled: boolean;
 }) {
@@ -194,7 +208,7 @@ function Step({
   const size = { measure: 'mm', min: 1, max: 40_000, disabled } as const;
   const { kind } = passage;
   const inside = kind === 'lift' || kind === 'vehicle';
-  const long = longestFor(passage, 400, 300);
+  const long = longestFor(passage, carried.width, carried.height);
   return (
     <li className="border-l-2 hair pl-2 mb-2" aria-label={passage.name}>
       <div className="flex items-center gap-1">
@@ -293,8 +307,8 @@ function Step({
         {long === Infinity
           ? 'any length.'
           : long > 0
-            ? `${say(Math.floor(long), 'mm')} long at ${say(400, 'mm')} wide and ${say(300, 'mm')} tall.`
-            : `nothing ${say(400, 'mm')} wide passes.`}
+            ? `a module ${say(carried.width, 'mm')} wide may be ${say(Math.floor(long), 'mm')} long.`
+            : `none ${say(carried.width, 'mm')} wide passes.`}
       </p>
     </li>
   );
