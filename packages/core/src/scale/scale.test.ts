@@ -118,6 +118,36 @@ describe('space budget', () => {
     expect(spaces[0]).toMatchObject({ need: { w: 8, d: 8 }, fits: true });
     expect(spaces[0].share).toBeCloseTo(1, 9);
   });
+  test('a room fits exactly when its whole studs and walls go into the plot, one way or the other (brute force)', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 100, max: 2500 }),
+        fc.integer({ min: 100, max: 2500 }),
+        fc.constantFrom(0, 0.5, 1, 2),
+        fc.integer({ min: 4, max: 64 }),
+        fc.integer({ min: 4, max: 64 }),
+        (w, d, wall, plotW, plotD) => {
+          const [space] = spaceBudget(
+            [{ id: 'a', w: w / 100, d: d / 100, wall, plot: { w: plotW, d: plotD } }],
+            45,
+          ).spaces;
+          // The least count of studs whose true length covers the room: 1 stud is 36 cm at 1:45.
+          const count = (centimetres: number) => {
+            let studs = 1;
+            while (studs * 36 < centimetres) studs++;
+            return studs + 2 * wall;
+          };
+          const [a, b] = [count(w), count(d)];
+          expect(space.fits).toBe(
+            plotW > 2 * wall &&
+              plotD > 2 * wall &&
+              ((a <= plotW && b <= plotD) || (b <= plotW && a <= plotD)),
+          );
+          expect([space.need.w, space.need.d].sort()).toEqual([a, b].sort());
+        },
+      ),
+    );
+  });
   test('the worst comes first, and at the ratio given for all every room fits, just below it one does not', () => {
     const asked = fc.array(
       fc.record({

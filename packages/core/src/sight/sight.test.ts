@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { compileRelief } from '../relief/index.ts';
 import { reduce, sceneFrom } from '../scene/index.ts';
-import { pointToRoom } from '../site/index.ts';
+import { overlap } from '../lattice/index.ts';
+import { leavesRoom, pointToRoom, sceneInRoom } from '../site/index.ts';
 import { bestMoves, nearestSide, openSides, reachOf, shareOf, sectionShares, type Layout } from './index.ts';
 
 const room = (w: number, d: number) => [
@@ -173,5 +174,44 @@ describe('reach', () => {
       const share = shareOf(reachOf(moved.scene, compileRelief(moved.scene)));
       expect(share.pastArm / share.studs).toBeCloseTo(move.after, 1);
     }
+  });
+  test('no move goes through a wall or into an obstacle, and each is better than standing still (property)', () => {
+    const at = fc.integer({ min: 0, max: 30 });
+    fc.assert(
+      fc.property(
+        at,
+        at,
+        fc.integer({ min: 60, max: 260 }),
+        fc.integer({ min: 60, max: 200 }),
+        at,
+        at,
+        (x, y, w, d, u, v) => {
+          const pillar = { x: u * 150, y: v * 120, w: 300, d: 300 };
+          const [tx, ty] = [x * 60, y * 50];
+          const scene = sceneFrom({
+            display: { name: 'Any', kind: 'diorama', place: 'hall' },
+            places: [{ id: 'hall', name: 'Hall', walls: room(5000, 4200), sceneX: tx, sceneY: ty }],
+            footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w, d }],
+            tables: [{ id: 't', name: 'Table', place: 'hall', x: tx, y: ty, w: w * 8, d: d * 8 }],
+            obstacles: [{ id: 'p', name: 'Pillar', place: 'hall', ...pillar }],
+          });
+          for (const move of bestMoves(scene)) {
+            expect(move.before - move.after).toBeGreaterThanOrEqual(0.01);
+            if (move.changes.length === 0) continue;
+            const moved = reduce(scene, move.changes);
+            if (!moved.ok) throw new Error(moved.refusal.sentence);
+            const { table } = moved.scene;
+            for (const rect of [table.t, ...sceneInRoom(moved.scene)]) {
+              expect(leavesRoom(room(5000, 4200), rect)).toBeLessThan(1);
+              expect(overlap(rect, pillar)).toBeNull();
+            }
+            // The scene still lies on its table: to a millimetre, since tables stand on whole ones.
+            const [part] = sceneInRoom(moved.scene);
+            expect(Math.abs(part.x - table.t.x) + Math.abs(part.y - table.t.y)).toBeLessThanOrEqual(2);
+          }
+        },
+      ),
+      { numRuns: 40 },
+    );
   });
 });

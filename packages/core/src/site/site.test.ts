@@ -177,6 +177,72 @@ describe('passages, by hand', () => {
   });
 });
 
+describe('the largest module of a whole way', () => {
+  const step = fc.record({
+    kind: fc.constantFrom(
+      'door' as const,
+      'corner' as const,
+      'lift' as const,
+      'stair' as const,
+      'vehicle' as const,
+    ),
+    width: fc.integer({ min: 150, max: 1500 }),
+    height: fc.integer({ min: 300, max: 2200 }),
+    width2: fc.option(fc.integer({ min: 150, max: 1500 })),
+    insideW: fc.option(fc.integer({ min: 150, max: 2000 })),
+    insideD: fc.option(fc.integer({ min: 150, max: 2000 })),
+    insideH: fc.option(fc.integer({ min: 300, max: 2200 })),
+    pitch: fc.integer({ min: 0, max: 50 }),
+  });
+  const way = fc
+    .array(step, { minLength: 1, maxLength: 4 })
+    .map((steps) => steps.map((set, i) => passage({ id: `p${i}`, name: `passage ${i}`, ...set })));
+  const passesAll = (steps: Passage[], short: number, long: number, height: number) =>
+    steps.every((one) => judgePassage(one, { short: short * 8 - 0.2, long: long * 8 - 0.2, height }).passes);
+
+  test('no module on steps of 8 studs is larger (brute force over all of them), and its reason is true', () => {
+    fc.assert(
+      fc.property(way, fc.integer({ min: 50, max: 900 }), (steps, height) => {
+        let most = 0;
+        for (let short = 8; short <= 96; short += 8)
+          for (let long = short; long <= 96; long += 8)
+            if (passesAll(steps, short, long, height)) most = Math.max(most, short * long);
+        const best = largestModule(steps, height, 96);
+        expect(best ? best.short * best.long : 0).toBe(most);
+        if (!best) return;
+        expect(passesAll(steps, best.short, best.long, height)).toBe(true);
+        if (best.tightest) {
+          const [, long, short] = /because (\d+) × (\d+)/.exec(best.reason) ?? [];
+          const box = { short: Number(short) * 8 - 0.2, long: Number(long) * 8 - 0.2, height };
+          expect(judgePassage(best.tightest, box).passes).toBe(false);
+        } else expect(passesAll(steps, 96, 96, height)).toBe(true);
+      }),
+      { numRuns: 150 },
+    );
+  });
+  test('what passes still passes when it is made shorter, narrower or lower', () => {
+    fc.assert(
+      fc.property(
+        way,
+        fc.integer({ min: 100, max: 900 }),
+        fc.integer({ min: 100, max: 1800 }),
+        fc.integer({ min: 50, max: 900 }),
+        fc.double({ min: 0.5, max: 1, noNaN: true }),
+        (steps, a, b, height, part) => {
+          const box = { short: Math.min(a, b), long: Math.max(a, b), height };
+          fc.pre(steps.every((one) => judgePassage(one, box).passes));
+          const lower = { ...box, height: height * part };
+          const shorter = { ...box, long: Math.max(box.short, box.long * part) };
+          const narrower = { ...box, short: box.short * part };
+          return steps.every((one) =>
+            [lower, shorter, narrower].every((less) => judgePassage(one, less).passes),
+          );
+        },
+      ),
+    );
+  });
+});
+
 const hall = (set: object = {}, more: object = {}) =>
   sceneFrom({
     display: { name: 'Hall', kind: 'diorama', place: 'hall' },

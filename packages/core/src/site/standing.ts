@@ -32,10 +32,12 @@ function bearingOf(scene: Scene, relief: Relief): Bearing {
   for (let index = tables.length - 1; index >= 0; index--) {
     const { x, y, w, d } = tables[index];
     // A centre on the very edge of a table lies on it.
-    const [left, right] = [Math.ceil(x - relief.x - 0.5), Math.floor(x + w - relief.x - 0.5)];
-    const [top, bottom] = [Math.ceil(y - relief.y - 0.5), Math.floor(y + d - relief.y - 0.5)];
-    for (let row = Math.max(0, top); row <= Math.min(relief.d - 1, bottom); row++)
-      table.fill(index, row * relief.w + Math.max(0, left), row * relief.w + Math.min(relief.w, right + 1));
+    const from = Math.max(0, Math.ceil(x - relief.x - 0.5));
+    const to = Math.min(relief.w, Math.floor(x + w - relief.x - 0.5) + 1);
+    if (from >= to) continue;
+    const last = Math.min(relief.d - 1, Math.floor(y + d - relief.y - 0.5));
+    for (let row = Math.max(0, Math.ceil(y - relief.y - 0.5)); row <= last; row++)
+      table.fill(index, row * relief.w + from, row * relief.w + to);
   }
   for (let i = 0; i < table.length; i++) {
     if (relief.ground[i] === OUTSIDE) {
