@@ -3,7 +3,7 @@ import { parseArgs } from 'node:util';
 import loadHighs from 'highs';
 import { checkScene } from '@quarry/core/check';
 import { cutProblemOf, cutProblemSchema, solveCut, type CutProblem } from '@quarry/core/cut';
-import { surveyDrawing, writeDxf, writeSvg, type DrawingUnits } from '@quarry/core/formats';
+import { OUTLINE_TEXT, surveyDrawing, writeDxf, writeSvg, type DrawingUnits } from '@quarry/core/formats';
 import { MAX_FILE_BYTES, readFile, writeFile, type Scene } from '@quarry/core/scene';
 import { withPlace } from '@quarry/core/site';
 
@@ -80,9 +80,6 @@ function check(path: string, today: string | undefined): number {
   print(findings);
   return findings.some(({ severity, accepted }) => severity === 'error' && !accepted) ? 1 : 0;
 }
-
-/** Height of texts in outlines, mm of the drawing. */
-const OUTLINE_TEXT = 60;
 
 function convert(from: string, to: string, units: DrawingUnits, place: string | undefined): number {
   const whole = readScene(from, read(from));

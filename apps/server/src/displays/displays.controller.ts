@@ -17,7 +17,6 @@ import { createZodDto } from 'nestjs-zod';
 import { z } from 'zod';
 import {
   blankDisplay,
-  displayOf,
   presetSchema,
   readFile,
   toRows,
@@ -28,6 +27,7 @@ import {
 import type { User } from '../accounts/accounts.service.ts';
 import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
 import { ApiError, parseBody } from '../http/errors.ts';
+import { fileStem } from '../http/fileStem.ts';
 import { DisplaysService, type DisplayLine } from './displays.service.ts';
 
 const createSchema = z.strictObject({
@@ -82,12 +82,10 @@ export class DisplaysController {
   file(@Param('id') id: string, @CurrentUser() user: User, @Res() response: Response): void {
     this.displays.actor(id, user);
     const { scene } = this.displays.hold(id);
-    const name =
-      displayOf(scene)
-        .name.toLowerCase()
-        .replace(/[^a-z0-9]+/g, '-')
-        .replace(/^-|-$/g, '') || 'display';
-    response.type('application/json').attachment(`${name}.quarry.json`).send(writeFile(scene));
+    response
+      .type('application/json')
+      .attachment(`${fileStem(scene)}.quarry.json`)
+      .send(writeFile(scene));
   }
 
   @Delete(':id')

@@ -3,14 +3,15 @@ import { ApiQuery, ApiTags } from '@nestjs/swagger';
 import { formatISO } from 'date-fns';
 import type { Response } from 'express';
 import { z } from 'zod';
-import { surveyDrawing, writeDxf, writeSvg } from '@quarry/core/formats';
-import { displayOf, idSchema, type Scene } from '@quarry/core/scene';
+import { OUTLINE_TEXT, surveyDrawing, writeDxf, writeSvg } from '@quarry/core/formats';
+import { idSchema, type Scene } from '@quarry/core/scene';
 import { withPlace } from '@quarry/core/site';
 import type { User } from '../accounts/accounts.service.ts';
 import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
 import { CONFIG, type Config } from '../config.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import { ApiError, notFound, parseBody } from '../http/errors.ts';
+import { fileStem } from '../http/fileStem.ts';
 import { rulesSheet } from './rulesSheet.ts';
 import { surveySheet } from './surveySheet.ts';
 
@@ -19,9 +20,6 @@ const querySchema = z.strictObject({
   /** The place to draw; left out: where the display stands. */
   place: idSchema.optional(),
 });
-
-/** Texts in outlines, mm of the drawing: read well when the whole room fills a screen. */
-const OUTLINE_TEXT = 60;
 
 /** Sheets to print and outlines to work from, made from the display as it stands. */
 @ApiTags('sheets')
@@ -53,12 +51,7 @@ export class SheetsController {
       fonts: this.config.fonts,
     };
     const outline = () => surveyDrawing(seen, { units, textSize: OUTLINE_TEXT });
-    const name = `${
-      displayOf(scene)
-        .name.toLowerCase()
-        .replace(/[^a-z0-9]+/g, '-')
-        .replace(/^-|-$/g, '') || 'display'
-    }-${file}`;
+    const name = `${fileStem(scene)}-${file}`;
     const send = (type: string, body: Buffer | string) =>
       void response.type(type).set('Content-Disposition', `inline; filename="${name}"`).send(body);
     if (file === 'survey.pdf') send('application/pdf', await surveySheet(seen, print));

@@ -4,9 +4,9 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Judged, Page, Severity } from '@quarry/core/check';
 import { freshId, useDisplay, useEdit, useLink, useMay } from '../data/useDisplay.tsx';
-import { useView } from '../data/view.ts';
+import { useView, type Picked } from '../data/view.ts';
 import { useSay } from '../ui/useSay.ts';
-import { Basis, Empty, Loading, SEVERITY } from '../ui/parts.tsx';
+import { Basis, Empty, Heading, Loading, SEVERITY } from '../ui/parts.tsx';
 import { useSurvey } from '../workers/survey.tsx';
 import { PAGES } from './pages.ts';
 
@@ -239,5 +239,25 @@ export function FindingItem({ finding, onGone }: { finding: Judged; onGone?: () 
       )}
       <Basis>{survey?.basis[finding.rule]}</Basis>
     </li>
+  );
+}
+
+/** The findings about one thing, under its data sheet. */
+export function FindingsHere({ picked }: { picked: Picked }) {
+  const { survey } = useSurvey();
+  const here =
+    survey?.findings.filter(({ things }) =>
+      things.some(({ kind, id }) => kind === picked.kind && id === picked.id),
+    ) ?? [];
+  if (here.length === 0) return null;
+  return (
+    <>
+      <Heading>Findings here</Heading>
+      <ul className="flex flex-col gap-2">
+        {here.map((finding) => (
+          <FindingItem key={finding.key} finding={finding} />
+        ))}
+      </ul>
+    </>
   );
 }

@@ -1,5 +1,3 @@
-import type { Side } from '@quarry/core/scene';
-
 /** A phrase with its first letter large. */
 export const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
@@ -12,6 +10,3 @@ export function basesInWords(bases: readonly { w: number; d: number }[]): string
   }
   return [...counts].map(([size, count]) => `${count} × ${size}`).join(', ');
 }
-
-/** The sides of a display by the compass of its plan. */
-export const SIDE_WORDS: Record<Side, string> = { n: 'north', e: 'east', s: 'south', w: 'west' };

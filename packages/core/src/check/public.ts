@@ -1,5 +1,5 @@
 import { centreOf } from '../lattice/index.ts';
-import { displayOf, type Side } from '../scene/index.ts';
+import { SIDES, SIDE_WORDS, displayOf } from '../scene/index.ts';
 import { footprintBounds } from '../relief/index.ts';
 import {
   clearances,
@@ -99,9 +99,6 @@ const eyesBelow: Rule = {
   },
 };
 
-const ROUND: readonly Side[] = ['n', 'e', 's', 'w'];
-const SIDE_WORDS: Record<Side, string> = { n: 'north', e: 'east', s: 'south', w: 'west' };
-
 const viewedSide: Rule = {
   id: 'viewed-side',
   title: 'A side to be looked at faces a wall',
@@ -117,7 +114,7 @@ const viewedSide: Rule = {
     const frame = frameOf(scene);
     const clear = clearances(rectToRoom(frame, bounds), hereOf(scene, 'obstacle'), sidesOf(place.walls));
     return displayOf(scene).viewedSides.flatMap((side): Draft[] => {
-      const inRoom = ROUND[(ROUND.indexOf(side) + frame.turn / 90) % 4];
+      const inRoom = SIDES[(SIDES.indexOf(side) + frame.turn / 90) % 4];
       const free = clear[inRoom];
       if (free === null || free >= place.aisle) return [];
       return [

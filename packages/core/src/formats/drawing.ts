@@ -1,4 +1,5 @@
 import type { Rect } from '../lattice/index.ts';
+import type { Point } from '../site/index.ts';
 
 /** Layers of a drawing, by what lies on them: the same names in every format. */
 export const LAYERS = [
@@ -13,11 +14,6 @@ export const LAYERS = [
   'DIMENSIONS',
 ] as const;
 export type DrawingLayer = (typeof LAYERS)[number];
-
-export interface Point {
-  x: number;
-  y: number;
-}
 
 /** A line through points, mm. */
 export interface DrawnLine {

@@ -1,5 +1,5 @@
 import { MM_PER_PLATE, MM, formatInches, formatMm, formatPlates } from '../lattice/index.ts';
-import { displayOf, listOf, type Scene, type Side } from '../scene/index.ts';
+import { SIDE_WORDS, displayOf, listOf, type Scene } from '../scene/index.ts';
 import { SCHOOL_LIST } from '../scale/index.ts';
 import type { DrawingUnits } from './surveyDrawing.ts';
 
@@ -9,7 +9,6 @@ export interface RuleGroup {
   lines: [string, string][];
 }
 
-const SIDES: Record<Side, string> = { n: 'north', e: 'east', s: 'south', w: 'west' };
 const COMPASS = {
   n: 'north',
   ne: 'north-east',
@@ -40,7 +39,7 @@ export function houseRules(scene: Scene, units: DrawingUnits): RuleGroup[] {
           'Scale',
           `1:${display.ratio}, ${SCHOOL_LIST[display.school].word.toLowerCase()}; things may differ by ${display.scaleSpread} %`,
         ],
-        ['Looked at from', display.viewedSides.map((side) => SIDES[side]).join(', ') || 'not agreed'],
+        ['Looked at from', display.viewedSides.map((side) => SIDE_WORDS[side]).join(', ') || 'not agreed'],
         ['Wind blows from', display.wind ? COMPASS[display.wind] : 'not agreed'],
         ['Season', display.season ?? 'not agreed'],
       ],

@@ -1,4 +1,4 @@
-import { MM, MM_PER_STUD, formatInches, formatMm, type Rect } from '../lattice/index.ts';
+import { MM, MM_PER_STUD, boundsOf, formatInches, formatMm, type Rect } from '../lattice/index.ts';
 import { displayOf, listOf, type Scene } from '../scene/index.ts';
 import {
   clearances,
@@ -13,8 +13,12 @@ import {
   sceneInRoom,
   sidesOf,
   signedArea,
+  type Point,
 } from '../site/index.ts';
-import type { Drawing, DrawingLayer, DrawnLine, DrawnText, Point } from './drawing.ts';
+import type { Drawing, DrawingLayer, DrawnLine, DrawnText } from './drawing.ts';
+
+/** Height of the texts where only outlines are wanted, mm of the drawing. */
+export const OUTLINE_TEXT = 60;
 
 /** The units lengths are written in on a drawing. */
 export type DrawingUnits = 'mm' | 'in';
@@ -107,7 +111,7 @@ export function surveyDrawing(
   measure();
   return {
     title: `${displayOf(scene).name}${place ? `, ${place.name}` : ''}`,
-    bounds: boundsOf(items),
+    bounds: extentOf(items),
     items,
   };
 
@@ -117,7 +121,7 @@ export function surveyDrawing(
     for (const { a, b } of sidesOf(walls)) dimension(a, b, out * textSize * 2);
     const parts = sceneInRoom(scene);
     if (parts.length === 0) return;
-    const all = boundsOfRects(parts);
+    const all = boundsOf(parts);
     dimension({ x: all.x, y: all.y + all.d }, { x: all.x + all.w, y: all.y + all.d }, textSize * 2);
     dimension({ x: all.x + all.w, y: all.y + all.d }, { x: all.x + all.w, y: all.y }, textSize * 2);
     const clear = clearances(all, hereOf(scene, 'obstacle'), sidesOf(walls));
@@ -193,19 +197,8 @@ function swing([hinge, jamb, , leaf]: Point[]): Point[] {
   return [...arc, hinge];
 }
 
-function boundsOfRects(rects: readonly Rect[]): Rect {
-  const x = Math.min(...rects.map((rect) => rect.x));
-  const y = Math.min(...rects.map((rect) => rect.y));
-  return {
-    x,
-    y,
-    w: Math.max(...rects.map((rect) => rect.x + rect.w)) - x,
-    d: Math.max(...rects.map((rect) => rect.y + rect.d)) - y,
-  };
-}
-
 /** What all items take in: texts with their height and a guess of their length. */
-function boundsOf(items: Drawing['items']): Rect {
+function extentOf(items: Drawing['items']): Rect {
   const rects = items.flatMap((item): Rect[] => {
     if (item.kind === 'line') return item.points.map(({ x, y }) => ({ x, y, w: 0, d: 0 }));
     const { at, size, text, turn } = item;
@@ -214,5 +207,5 @@ function boundsOf(items: Drawing['items']): Rect {
     const [w, d] = upright ? [size, 2 * half] : [2 * half, size];
     return [{ x: at.x - w / 2, y: at.y - d / 2, w, d }];
   });
-  return rects.length === 0 ? { x: 0, y: 0, w: MM_PER_STUD, d: MM_PER_STUD } : boundsOfRects(rects);
+  return rects.length === 0 ? { x: 0, y: 0, w: MM_PER_STUD, d: MM_PER_STUD } : boundsOf(rects);
 }

@@ -52,3 +52,15 @@ export function unionArea(rects: readonly Rect[]): number {
     }
   return area;
 }
+
+/** The least rectangle that holds all of some; there must be at least one. */
+export function boundsOf(rects: readonly Rect[]): Rect {
+  const x = Math.min(...rects.map((rect) => rect.x));
+  const y = Math.min(...rects.map((rect) => rect.y));
+  return {
+    x,
+    y,
+    w: Math.max(...rects.map((rect) => rect.x + rect.w)) - x,
+    d: Math.max(...rects.map((rect) => rect.y + rect.d)) - y,
+  };
+}

@@ -1,4 +1,4 @@
-import { studsOf, type Rect } from '../lattice/index.ts';
+import { boundsOf, studsOf, type Rect } from '../lattice/index.ts';
 import {
   GROUNDS,
   listOf,
@@ -41,14 +41,7 @@ const MAX_AREA = 4_194_304;
 export function footprintBounds(scene: Scene): Rect | null {
   const parts = listOf(scene, 'footprint');
   if (parts.length === 0) return null;
-  const x = Math.min(...parts.map((part) => part.x));
-  const y = Math.min(...parts.map((part) => part.y));
-  return {
-    x,
-    y,
-    w: Math.max(...parts.map((part) => part.x + part.w)) - x,
-    d: Math.max(...parts.map((part) => part.y + part.d)) - y,
-  };
+  return boundsOf(parts);
 }
 
 /**

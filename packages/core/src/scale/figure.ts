@@ -18,7 +18,7 @@ export const SCHOOL_LIST: Readonly<Record<'height' | 'width' | 'rail' | 'small' 
   height: {
     word: 'By figure height',
     rests: `A figure ${FIGURE_MM} mm tall stands for ${STATURE} m.`,
-    ratio: (STATURE * 1000) / FIGURE_MM,
+    ratio: FIGURE_RATIO,
     range: [42, 48],
   },
   width: {

@@ -49,6 +49,7 @@ export const SOURCE_RULES = ['any', 'own', 'kit'] as const;
 /** Sides of the display, by the compass of its plan: north is the far edge. */
 export const SIDES = ['n', 'e', 's', 'w'] as const;
 export type Side = (typeof SIDES)[number];
+export const SIDE_WORDS: Record<Side, string> = { n: 'north', e: 'east', s: 'south', w: 'west' };
 export const WINDS = ['n', 'ne', 'e', 'se', 's', 'sw', 'w', 'nw'] as const;
 export const SEASONS = ['spring', 'summer', 'autumn', 'winter'] as const;
 export const COLOUR_POLICIES = ['strict', 'aged', 'free'] as const;

@@ -1,4 +1,4 @@
-import { MM_PER_STUD, overlap, type Rect } from '../lattice/index.ts';
+import { MM_PER_STUD, boundsOf, overlap, type Rect } from '../lattice/index.ts';
 import type { Change, Place, Scene } from '../scene/index.ts';
 import { currentPlace, hereOf, leavesRoom, pointToRoom } from '../site/index.ts';
 import { layoutOf, nearSides, nearestSide, openSides, reachesOf, type Layout } from './reach.ts';
@@ -196,17 +196,6 @@ function splitAt(part: Rect, axis: 'x' | 'y', at: number): Rect[] {
     { ...part, [size]: at - part[axis] },
     { ...part, [axis]: at, [size]: endOf(part, axis) - at },
   ];
-}
-
-function boundsOf(rects: readonly Rect[]): Rect {
-  const x = Math.min(...rects.map((rect) => rect.x));
-  const y = Math.min(...rects.map((rect) => rect.y));
-  return {
-    x,
-    y,
-    w: Math.max(...rects.map((rect) => rect.x + rect.w)) - x,
-    d: Math.max(...rects.map((rect) => rect.y + rect.d)) - y,
-  };
 }
 
 /** The least push that brings a rectangle within the box of the walls, mm; none where no walls are known. */

@@ -1,4 +1,4 @@
-import { displayOf, listOf, type Scene, type Side } from '../scene/index.ts';
+import { SIDE_WORDS, displayOf, listOf, type Scene, type Side } from '../scene/index.ts';
 import { OUTSIDE, footprintBounds, heightRange, type Relief } from '../relief/index.ts';
 
 /** What a rule card is held against: everything placed, as it stands. */
@@ -12,8 +12,6 @@ export interface CardState {
   /** Buildings that stand out: by how much at most, over which side, and from which height above the base, plates. */
   over: { id: string; by: number; side: string; begins: number }[];
 }
-
-const WORDS: Record<Side, string> = { n: 'north', e: 'east', s: 'south', w: 'west' };
 
 /** Measures the scene as a contest's judge would: against the box of the base. */
 export function cardOf(scene: Scene, relief: Relief): CardState {
@@ -36,7 +34,7 @@ export function cardOf(scene: Scene, relief: Relief): CardState {
     for (const side of sides) overhang[side] = Math.max(overhang[side], out[side]);
     if (sides.length === 0) continue;
     const worst = sides.reduce((a, b) => (out[b] > out[a] ? b : a));
-    over.push({ id: plot.id, by: out[worst], side: WORDS[worst], begins: ground + plot.overhangFrom });
+    over.push({ id: plot.id, by: out[worst], side: SIDE_WORDS[worst], begins: ground + plot.overhangFrom });
   }
   return {
     w: base.w + overhang.e + overhang.w,

@@ -59,7 +59,8 @@ export function clip({ a, b }: Segment, { x, y, w, d }: Rect): Segment | null {
   return { a: at(from), b: at(to) };
 }
 
-const cornersOf = ({ x, y, w, d }: Rect): Point[] => [
+/** The corners of a rectangle, clockwise from its north-west one. */
+export const quadOf = ({ x, y, w, d }: Rect): Point[] => [
   { x, y },
   { x: x + w, y },
   { x: x + w, y: y + d },
@@ -72,7 +73,7 @@ export function leavesRoom(walls: readonly Point[], rect: Rect): number {
   if (sides.length === 0) return 0;
   const toWall = (point: Point) => Math.min(...sides.map((side) => distanceTo(point, side)));
   // A corner on the wall itself is inside.
-  const out = cornersOf(rect).map((corner) => (insideRoom(walls, corner) ? 0 : toWall(corner)));
+  const out = quadOf(rect).map((corner) => (insideRoom(walls, corner) ? 0 : toWall(corner)));
   // A corner of the room that juts into the rectangle.
   const jut = walls.map(({ x, y }) =>
     Math.max(0, Math.min(x - rect.x, rect.x + rect.w - x, y - rect.y, rect.y + rect.d - y)),
@@ -124,5 +125,3 @@ export function overlapDepth(first: readonly Point[], second: readonly Point[]):
     }
   return Number.isFinite(least) ? least : 0;
 }
-
-export const quadOf = cornersOf;

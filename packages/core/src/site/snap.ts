@@ -1,4 +1,4 @@
-import type { Rect } from '../lattice/index.ts';
+import { overlap, type Rect } from '../lattice/index.ts';
 import type { Side } from '../scene/index.ts';
 import { clip, type Segment } from './room.ts';
 
@@ -67,8 +67,8 @@ export function clearances(
     const strip = strips[side];
     const found: number[] = [];
     for (const other of others) {
-      const shared = clipRect(other, strip);
-      if (shared) found.push(gap(side, shared.low, shared.high));
+      const shared = overlap(other, strip);
+      if (shared) found.push(gap(side, shared, { x: shared.x + shared.w, y: shared.y + shared.d }));
     }
     for (const wall of walls) {
       const part = clip(wall, strip);
@@ -85,10 +85,4 @@ export function clearances(
     return found.length > 0 ? Math.max(0, Math.min(...found)) : null;
   };
   return { n: along('n'), e: along('e'), s: along('s'), w: along('w') };
-}
-
-function clipRect(a: Rect, b: Rect) {
-  const low = { x: Math.max(a.x, b.x), y: Math.max(a.y, b.y) };
-  const high = { x: Math.min(a.x + a.w, b.x + b.w), y: Math.min(a.y + a.d, b.y + b.d) };
-  return low.x < high.x && low.y < high.y ? { low, high } : null;
 }

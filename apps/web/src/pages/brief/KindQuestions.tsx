@@ -1,10 +1,9 @@
-import { SIDES, displayOf, listOf, type Side } from '@quarry/core/scene';
+import { SIDE_WORDS, SIDES, displayOf, listOf, type Side } from '@quarry/core/scene';
 import { footprintBounds } from '@quarry/core/relief';
 import { roomToGrow } from '@quarry/core/site';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { CheckField, QuantityField } from '../../ui/fields.tsx';
 import { Basis, Heading, Line, Quantity } from '../../ui/parts.tsx';
-import { SIDE_WORDS } from '../../ui/words.ts';
 import { useSetDisplay } from './useSetDisplay.ts';
 
 /** A city: how much street front it has, how much is to come, and where it can grow. */

@@ -1,4 +1,4 @@
-import { SIDES, SOURCE_RULES, STANCES, displayOf, listOf } from '@quarry/core/scene';
+import { SIDE_WORDS, SIDES, SOURCE_RULES, STANCES, displayOf, listOf } from '@quarry/core/scene';
 import { RULE_CARDS, cardOf, isCard } from '@quarry/core/site';
 import { MM_PER_STUD } from '@quarry/core/lattice';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
@@ -6,7 +6,7 @@ import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fie
 import { Basis, Heading } from '../../ui/parts.tsx';
 import { useSay } from '../../ui/useSay.ts';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
-import { SIDE_WORDS, capital } from '../../ui/words.ts';
+import { capital } from '../../ui/words.ts';
 import { useSurvey } from '../../workers/survey.tsx';
 import { FootprintLimit } from './FootprintLimit.tsx';
 import { useSetDisplay } from './useSetDisplay.ts';

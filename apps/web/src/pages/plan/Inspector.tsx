@@ -3,10 +3,8 @@ import { KINDS, labelOf, type Entity, type Kind } from '@quarry/core/scene';
 import { isPlaced } from '../../board/pick.ts';
 import { useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
-import { FindingItem } from '../../frame/Findings.tsx';
-import { Heading } from '../../ui/parts.tsx';
+import { FindingsHere } from '../../frame/Findings.tsx';
 import { capital } from '../../ui/words.ts';
-import { useSurvey } from '../../workers/survey.tsx';
 import { Outline } from './Outline.tsx';
 import { TableSheet } from '../../ui/TableSheet.tsx';
 import { FootprintSheet, ModuleSheet, PadSheet, PlotSheet, SectionSheet } from './sheets.tsx';
@@ -65,25 +63,6 @@ function Sheet({ picked: { kind, id } }: { picked: Picked }) {
         <FootprintSheet part={scene.footprint[id]} disabled={forbids !== null} />
       )}
       {kind === 'module' && scene.module[id] && <ModuleSheet module={scene.module[id]} />}
-    </>
-  );
-}
-
-function FindingsHere({ picked }: { picked: Picked }) {
-  const { survey } = useSurvey();
-  const here =
-    survey?.findings.filter(({ things }) =>
-      things.some(({ kind, id }) => kind === picked.kind && id === picked.id),
-    ) ?? [];
-  if (here.length === 0) return null;
-  return (
-    <>
-      <Heading>Findings here</Heading>
-      <ul className="flex flex-col gap-2">
-        {here.map((finding) => (
-          <FindingItem key={finding.key} finding={finding} />
-        ))}
-      </ul>
     </>
   );
 }

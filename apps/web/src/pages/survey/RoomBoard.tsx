@@ -23,7 +23,7 @@ import { Clearances, Guides, ScaleBar } from './roomOverlays.tsx';
 import { SceneMark } from './SceneMark.tsx';
 import { reachImage } from './reachImage.ts';
 import { fitted, zoomed, type RoomView } from './roomView.ts';
-import { sceneMoved, slideOpening } from './moving.ts';
+import { fine, sceneMoved, slideOpening } from './moving.ts';
 
 /** What is being dragged: how far, in mm, and what it was brought to. */
 interface Drag {
@@ -158,12 +158,11 @@ export function RoomBoard({
 
   const sceneRect = bounds ? rectToRoom(frame, bounds) : null;
   const is = (kind: string, id: string) => picked?.kind === kind && picked.id === id;
-  const mm = (value: number) => Math.round(value * 10) / 10;
   const tableHandles = (table: (typeof tables)[number]) =>
     handles(
       `table ${table.id}`,
       table,
-      ({ x, y }) => edit.patch(`moved ${table.name}`, 'table', table, { x: mm(x), y: mm(y) }),
+      ({ x, y }) => edit.patch(`moved ${table.name}`, 'table', table, { x: fine(x), y: fine(y) }),
       () => pick({ kind: 'table', id: table.id }),
     );
   return (
@@ -257,7 +256,7 @@ export function RoomBoard({
                 `obstacle ${obstacle.id}`,
                 obstacle,
                 ({ x, y }) =>
-                  edit.patch(`moved ${obstacle.name}`, 'obstacle', obstacle, { x: mm(x), y: mm(y) }),
+                  edit.patch(`moved ${obstacle.name}`, 'obstacle', obstacle, { x: fine(x), y: fine(y) }),
                 () => pick({ kind: 'obstacle', id: obstacle.id }),
               )}
             />
@@ -296,7 +295,8 @@ export function RoomBoard({
               {...handles(
                 `socket ${socket.id}`,
                 { x: socket.x, y: socket.y, w: 0, d: 0 },
-                ({ x, y }) => edit.patch(`moved ${socket.name}`, 'socket', socket, { x: mm(x), y: mm(y) }),
+                ({ x, y }) =>
+                  edit.patch(`moved ${socket.name}`, 'socket', socket, { x: fine(x), y: fine(y) }),
                 () => pick({ kind: 'socket', id: socket.id }),
               )}
             />
@@ -319,10 +319,10 @@ export function RoomBoard({
                   box,
                   ({ x, y }) =>
                     edit.patch(`moved ${barrier.name}`, 'barrier', barrier, {
-                      x1: mm(barrier.x1 + x - box.x),
-                      y1: mm(barrier.y1 + y - box.y),
-                      x2: mm(barrier.x2 + x - box.x),
-                      y2: mm(barrier.y2 + y - box.y),
+                      x1: fine(barrier.x1 + x - box.x),
+                      y1: fine(barrier.y1 + y - box.y),
+                      x2: fine(barrier.x2 + x - box.x),
+                      y2: fine(barrier.y2 + y - box.y),
                     }),
                   () => pick({ kind: 'barrier', id: barrier.id }),
                 )}
@@ -343,7 +343,7 @@ export function RoomBoard({
                   { ...corner, w: 0, d: 0 },
                   ({ x, y }) =>
                     edit.patch(`moved a corner of ${place.name}`, 'place', place, {
-                      walls: place.walls.map((one, j) => (j === i ? { x: mm(x), y: mm(y) } : one)),
+                      walls: place.walls.map((one, j) => (j === i ? { x: fine(x), y: fine(y) } : one)),
                     }),
                   () => undefined,
                 )}

@@ -1,10 +1,10 @@
 import { MM_PER_STUD, formatHeight, MM } from '@quarry/core/lattice';
 import { footprintBounds } from '@quarry/core/relief';
-import { SIDES, displayOf, type Scene } from '@quarry/core/scene';
+import { SIDE_WORDS, SIDES, displayOf, type Scene } from '@quarry/core/scene';
 import { hangingStuds, hereOf, jointsOf, roomToGrow, standingOf, tableLoads } from '@quarry/core/site';
 import { Basis, Empty, Heading, Line } from '../../ui/parts.tsx';
 import { useSay } from '../../ui/useSay.ts';
-import { SIDE_WORDS, capital } from '../../ui/words.ts';
+import { capital } from '../../ui/words.ts';
 import { useSurvey } from '../../workers/survey.tsx';
 
 /** How the scene stands on its tables: what is carried, what hangs over, what is bridged, and what each bears. */

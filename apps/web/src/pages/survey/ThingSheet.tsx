@@ -1,15 +1,22 @@
 import { Trash2 } from 'lucide-react';
-import { KINDS, OPENING_USES, labelOf, listOf, type Entity, type Scene } from '@quarry/core/scene';
+import {
+  SIDE_WORDS,
+  KINDS,
+  OPENING_USES,
+  labelOf,
+  listOf,
+  type Entity,
+  type Scene,
+} from '@quarry/core/scene';
 import { clearances, currentPlace, hereOf, lengthOf, sceneInRoom, sidesOf } from '@quarry/core/site';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
-import { FindingItem } from '../../frame/Findings.tsx';
+import { FindingsHere } from '../../frame/Findings.tsx';
 import { QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading, Line } from '../../ui/parts.tsx';
 import { useSay } from '../../ui/useSay.ts';
 import { TableSheet } from '../../ui/TableSheet.tsx';
-import { SIDE_WORDS, capital } from '../../ui/words.ts';
-import { useSurvey } from '../../workers/survey.tsx';
+import { capital } from '../../ui/words.ts';
 
 interface Sheet<K extends 'opening' | 'obstacle' | 'socket' | 'barrier'> {
   thing: Entity<K>;
@@ -364,25 +371,6 @@ function BarrierSheet({ thing, disabled }: Sheet<'barrier'>) {
         disabled={disabled}
         onCommit={(y2) => set({ y2 })}
       />
-    </>
-  );
-}
-
-function FindingsHere({ picked }: { picked: Picked }) {
-  const { survey } = useSurvey();
-  const here =
-    survey?.findings.filter(({ things }) =>
-      things.some(({ kind, id }) => kind === picked.kind && id === picked.id),
-    ) ?? [];
-  if (here.length === 0) return null;
-  return (
-    <>
-      <Heading>Findings here</Heading>
-      <ul className="flex flex-col gap-2">
-        {here.map((finding) => (
-          <FindingItem key={finding.key} finding={finding} />
-        ))}
-      </ul>
     </>
   );
 }

@@ -34,7 +34,7 @@ export function slideOpening(
 }
 
 /** A tenth of a millimetre is as fine as a tape or a hand goes. */
-const fine = (value: number) => Math.round(value * 10) / 10;
+export const fine = (value: number) => Math.round(value * 10) / 10;
 
 /** The scene moved in its place by so many mm, with the tables it lies on or without them. */
 export function sceneMoved(scene: Scene, place: Place, dx: number, dy: number, together: boolean): Change[] {
