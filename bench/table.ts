@@ -28,3 +28,14 @@ export function printTable(rows: readonly Row[]): void {
         .join('  '),
     );
 }
+
+/** Median of the time a piece of work takes, ms; a few runs before the first that counts, as in a page in use. */
+export function median(runs: number, work: () => void): number {
+  for (let i = 0; i < 5; i++) work();
+  const times = Array.from({ length: runs }, () => {
+    const began = performance.now();
+    work();
+    return performance.now() - began;
+  });
+  return times.sort((a, b) => a - b)[runs >> 1];
+}

@@ -12,8 +12,8 @@ import {
   studsOf,
   type Rect,
 } from '../lattice/index.ts';
-import { displayOf, listOf } from '../scene/index.ts';
-import { OUTSIDE, footprintBounds, type Relief } from '../relief/index.ts';
+import { displayOf, labelOf, listOf } from '../scene/index.ts';
+import { OUTSIDE, footprintBounds, indexAt, ownerAt, type Relief } from '../relief/index.ts';
 import { hereOf, tableInStuds } from '../site/index.ts';
 import { counted, type Draft, type Rule } from './finding.ts';
 
@@ -59,9 +59,9 @@ const plotOverhangs: Rule = {
   check({ scene, relief, hanging }) {
     const found = new Map<string, { studs: number; by: number; x: number; y: number }>();
     for (const { x, y, by } of hanging()) {
-      const owner = relief.owner[(Math.floor(y) - relief.y) * relief.w + Math.floor(x) - relief.x];
-      if (owner === 0) continue;
-      const id = relief.plots[owner - 1];
+      const owner = ownerAt(relief, indexAt(relief, x, y));
+      if (owner?.kind !== 'plot') continue;
+      const { id } = owner;
       const entry = found.get(id) ?? { studs: 0, by: 0, x, y };
       found.set(id, { studs: entry.studs + 1, by: Math.max(entry.by, by), x, y });
     }
@@ -189,9 +189,10 @@ const heightLimit: Rule = {
     for (let i = 0; i < relief.top.length; i++)
       if (relief.ground[i] !== OUTSIDE && (at < 0 || relief.top[i] > relief.top[at])) at = i;
     if (at < 0 || relief.top[at] <= limit) return [];
-    const owner = relief.owner[at];
-    const things = owner > 0 ? [{ kind: 'plot' as const, id: relief.plots[owner - 1] }] : [];
-    const name = owner > 0 ? `«${scene.plot[relief.plots[owner - 1]].name}»` : 'The ground';
+    const owner = ownerAt(relief, at);
+    const stands = owner !== null && relief.top[at] > relief.height[at];
+    const things = stands ? [owner] : [];
+    const name = stands ? `«${labelOf(scene, owner.kind, owner.id)}»` : 'The ground';
     return [
       {
         sentence: `${name} reaches ${formatPlates(relief.top[at])} (${formatMm(relief.top[at] * PLATE)}); the rules allow ${formatPlates(limit)} (${formatMm(limit * PLATE)}).`,

@@ -1,3 +1,10 @@
 export * from './relief.ts';
 export * from './contours.ts';
 export * from './mass.ts';
+export * from './shape.ts';
+export * from './strip.ts';
+export * from './profile.ts';
+export * from './scatter.ts';
+export { packSamples, readSamples } from './terrain.ts';
+export { eachPlotSpan } from './stand.ts';
+export { heightOfStud, type Raster } from './land.ts';

@@ -20,3 +20,7 @@ export * from './permission.ts';
 export { blankDisplay, presetSchema, PRESETS, type Preset } from './presets.ts';
 export { fromRows, rowSchema, toRows, type Row } from './snapshot.ts';
 export { spacesOf, vehiclesOf } from './brief.ts';
+export * from './landSchema.ts';
+export * from './dressSchema.ts';
+export * from './place.ts';
+export * from './track.ts';

@@ -2,7 +2,6 @@ import { z } from 'zod';
 import {
   MAX_STUDS,
   date,
-  idSchema,
   money,
   name,
   plates,
@@ -19,6 +18,34 @@ import {
   spaceSchema,
   vehicleSchema,
 } from './briefSchema.ts';
+import {
+  SEASONS,
+  WINDS,
+  figureSchema,
+  flagSchema,
+  markerSchema,
+  noteSchema,
+  pictureSchema,
+  pieceSchema,
+  plantingSchema,
+  plotSchema,
+  repeatSchema,
+  reservedSchema,
+  runSchema,
+  treeSchema,
+} from './dressSchema.ts';
+import {
+  SIDES,
+  footprintSchema,
+  hillSchema,
+  hollowSchema,
+  padSchema,
+  streamSchema,
+  terrainSchema,
+  trackSchema,
+  waterSchema,
+  waySchema,
+} from './landSchema.ts';
 import {
   barrierSchema,
   obstacleSchema,
@@ -46,18 +73,11 @@ export const SCHOOLS = ['height', 'width', 'rail', 'small', 'eye'] as const;
 export const STANCES = ['standing', 'lying', 'hung'] as const;
 /** Where parts may come from. */
 export const SOURCE_RULES = ['any', 'own', 'kit'] as const;
-/** Sides of the display, by the compass of its plan: north is the far edge. */
-export const SIDES = ['n', 'e', 's', 'w'] as const;
-export type Side = (typeof SIDES)[number];
-export const SIDE_WORDS: Record<Side, string> = { n: 'north', e: 'east', s: 'south', w: 'west' };
-export const WINDS = ['n', 'ne', 'e', 'se', 's', 'sw', 'w', 'nw'] as const;
-export const SEASONS = ['spring', 'summer', 'autumn', 'winter'] as const;
 export const COLOUR_POLICIES = ['strict', 'aged', 'free'] as const;
 export const BACKS = ['bare', 'plain', 'finished'] as const;
 export const GLUES = ['none', 'hidden', 'allowed'] as const;
 export const PLACEHOLDERS = ['none', 'listed', 'allowed'] as const;
 export const RHYTHMS = ['none', 'weekly', 'fortnightly'] as const;
-export const GROUNDS = ['grass', 'rock', 'soil', 'sand', 'paving', 'road', 'ballast', 'water'] as const;
 export const STAGES = [
   'planned',
   'supported',
@@ -69,7 +89,6 @@ export const STAGES = [
   'done',
 ] as const;
 export type Stage = (typeof STAGES)[number];
-export type Ground = (typeof GROUNDS)[number];
 
 const displaySchema = z.strictObject({
   name,
@@ -133,35 +152,6 @@ const displaySchema = z.strictObject({
 });
 
 const levelSchema = z.strictObject({ name, height: plates });
-
-const footprintSchema = z.strictObject({ name, x: wholeStud, y: wholeStud, w: wholeSize, d: wholeSize });
-
-const padSchema = z.strictObject({
-  name,
-  ...studArea,
-  shape: z.enum(['rect', 'oval']).default('rect'),
-  level: idSchema,
-  /** Plates above the level. */
-  offset: plates.default(0),
-  ground: z.enum(GROUNDS),
-  /** Pads are laid in this order, then by id; a later one covers an earlier one. */
-  order: z.int().min(0).max(100_000).default(0),
-});
-
-const plotSchema = z.strictObject({
-  name,
-  ...studArea,
-  /** Height of the building above the ground it stands on, plates. */
-  height: plates.min(1),
-  storeys: z.int().min(0).max(60).default(1),
-  mount: z.enum(['pinned', 'jumpers', 'loose']).default('pinned'),
-  mayCut: z.boolean().default(false),
-  /** A street front keeps the street standard of the house rules. */
-  streetFront: z.boolean().default(false),
-  /** What stands out over the base begins this high above the building's ground, plates. */
-  overhangFrom: plates.min(0).default(0),
-  notes: text.default(''),
-});
 
 const personSchema = z.strictObject({
   name,
@@ -232,6 +222,24 @@ export const kindSchema = z.enum([
   'space',
   'vehicle',
   'furnishing',
+  'terrain',
+  'hill',
+  'hollow',
+  'water',
+  'stream',
+  'way',
+  'track',
+  'run',
+  'repeat',
+  'planting',
+  'tree',
+  'figure',
+  'flag',
+  'marker',
+  'reserved',
+  'note',
+  'picture',
+  'piece',
 ]);
 export type Kind = z.infer<typeof kindSchema>;
 export const KIND_NAMES = kindSchema.options;
@@ -260,6 +268,24 @@ export const KINDS = {
   space: { schema: spaceSchema, group: 'spaces', word: 'room or yard' },
   vehicle: { schema: vehicleSchema, group: 'vehicles', word: 'vehicle' },
   furnishing: { schema: furnishingSchema, group: 'furnishings', word: 'furnishing' },
+  terrain: { schema: terrainSchema, group: 'terrains', word: 'imported ground' },
+  hill: { schema: hillSchema, group: 'hills', word: 'hill' },
+  hollow: { schema: hollowSchema, group: 'hollows', word: 'hollow' },
+  water: { schema: waterSchema, group: 'waters', word: 'water' },
+  stream: { schema: streamSchema, group: 'streams', word: 'stream' },
+  way: { schema: waySchema, group: 'ways', word: 'way' },
+  track: { schema: trackSchema, group: 'tracks', word: 'track' },
+  run: { schema: runSchema, group: 'runs', word: 'wall or fence' },
+  repeat: { schema: repeatSchema, group: 'repeats', word: 'repeat' },
+  planting: { schema: plantingSchema, group: 'plantings', word: 'planting' },
+  tree: { schema: treeSchema, group: 'trees', word: 'tree' },
+  figure: { schema: figureSchema, group: 'figures', word: 'small scene' },
+  flag: { schema: flagSchema, group: 'flags', word: 'flag' },
+  marker: { schema: markerSchema, group: 'markers', word: 'marker' },
+  reserved: { schema: reservedSchema, group: 'reserved', word: 'reserved ground' },
+  note: { schema: noteSchema, group: 'notes', word: 'note' },
+  picture: { schema: pictureSchema, group: 'pictures', word: 'picture' },
+  piece: { schema: pieceSchema, group: 'pieces', word: 'piece' },
 } as const satisfies Record<Kind, { schema: z.ZodObject; group: string; word: string }>;
 
 /** What an entity of a kind says, without its id and version. */
@@ -278,13 +304,26 @@ export type Plot = Entity<'plot'>;
 export type Section = Entity<'section'>;
 export type BaseType = Entity<'baseType'>;
 export type Module = Entity<'module'>;
+export type Hill = Entity<'hill'>;
+export type Hollow = Entity<'hollow'>;
+export type Water = Entity<'water'>;
+export type Stream = Entity<'stream'>;
+export type Way = Entity<'way'>;
+export type Track = Entity<'track'>;
+export type Repeat = Entity<'repeat'>;
+export type Planting = Entity<'planting'>;
+export type Terrain = Entity<'terrain'>;
 
 /** The id of the one display entity of each scene. */
 export const DISPLAY_ID = 'display';
 
 /** Fields of an entity that name another one: the scene never holds a dangling name. */
 export const REFERENCES: readonly { kind: Kind; field: string; to: Kind }[] = [
-  { kind: 'pad', field: 'level', to: 'level' },
+  ...(['pad', 'hill', 'hollow', 'water', 'stream', 'track', 'terrain'] as const).map((kind) => ({
+    kind,
+    field: 'level',
+    to: 'level' as const,
+  })),
   { kind: 'section', field: 'owner', to: 'person' },
   { kind: 'display', field: 'place', to: 'place' },
   ...(['table', 'passage', 'opening', 'obstacle', 'socket', 'barrier'] as const).map((kind) => ({

@@ -1,0 +1,267 @@
+import type { Rect } from '../lattice/index.ts';
+import {
+  GROUNDS,
+  type Ground,
+  type Hill,
+  type Hollow,
+  type Pad,
+  type Side,
+  type Stream,
+  type Terrain,
+  type Water,
+} from '../scene/index.ts';
+import { eachSpan, nearestOn, wayOut } from './shape.ts';
+import { TIE, eachStripStud } from './strip.ts';
+import { heightAlong, streamProfile } from './profile.ts';
+import { readSamples } from './terrain.ts';
+
+/** Ground code of a stud outside the footprint, and of a stud that nothing covers. */
+export const OUTSIDE = 255;
+export const BARE = 254;
+
+/** Heights and grounds at each stud of a rectangle, row by row, and what laid each. */
+export interface Raster extends Rect {
+  /** Plates above datum. */
+  height: Int16Array;
+  /** Index into GROUNDS, BARE or OUTSIDE. */
+  ground: Uint8Array;
+  /** 0: nothing; n: the thing at index n − 1 of the relief's `things`. */
+  owner: Uint16Array;
+}
+
+/** What is laid, by which thing of the list, and the window of studs that are laid anew. */
+interface Laying {
+  raster: Raster;
+  window: Rect;
+  owner: number;
+}
+
+/** The nearest whole plate; halves go up, whatever the last digits of a number say. */
+const wholePlates = (height: number) => Math.floor(height + 0.5 + TIE);
+
+const codeOf = (ground: Ground): number => GROUNDS.indexOf(ground);
+
+function lay({ raster, owner }: Laying, x: number, y: number, height: number, ground: number): void {
+  const i = (y - raster.y) * raster.w + x - raster.x;
+  if (raster.ground[i] === OUTSIDE) return;
+  raster.height[i] = height;
+  raster.ground[i] = ground;
+  raster.owner[i] = owner;
+}
+
+/** The same along a row of studs. */
+function layRow(
+  { raster, owner }: Laying,
+  row: number,
+  from: number,
+  end: number,
+  height: number,
+  ground: number,
+): void {
+  const first = (row - raster.y) * raster.w - raster.x;
+  for (let i = first + from; i < first + end; i++) {
+    if (raster.ground[i] === OUTSIDE) continue;
+    raster.height[i] = height;
+    raster.ground[i] = ground;
+    raster.owner[i] = owner;
+  }
+}
+
+/** Height of the ground at a stud inside the raster, or null outside the footprint. */
+export function heightOfStud(raster: Raster, x: number, y: number): number | null {
+  const [column, row] = [x - raster.x, y - raster.y];
+  if (column < 0 || row < 0 || column >= raster.w || row >= raster.d) return null;
+  const i = row * raster.w + column;
+  return raster.ground[i] === OUTSIDE ? null : raster.height[i];
+}
+
+/** A pad lies flat at its height; slopes and terraces run from its sides to the ground beyond, up or down. */
+export function layPad(to: Laying, pad: Pad, height: number): void {
+  const code = codeOf(pad.ground);
+  if (leadsOn(pad)) layEdges(to, pad, height);
+  eachSpan(pad, to.window, (row, from, end) => layRow(to, row, from, end, height, code));
+}
+
+const isSlope = ({ kind }: Pad['edges']['n']) => kind === 'slope' || kind === 'terrace';
+/** Whether a pad has slopes or terraces that go beyond it. */
+export const leadsOn = ({ shape, reach, edges }: Pad): boolean =>
+  shape === 'rect' && reach > 0 && Object.values(edges).some(isSlope);
+
+function layEdges(to: Laying, pad: Pad, height: number): void {
+  const { raster, window } = to;
+  const { x, y, w, d, edges, reach } = pad;
+  const code = codeOf(pad.ground);
+  const x0 = Math.max(window.x, Math.floor(x - reach));
+  const x1 = Math.min(window.x + window.w, Math.ceil(x + w + reach));
+  const y0 = Math.max(window.y, Math.floor(y - reach));
+  const y1 = Math.min(window.y + window.d, Math.ceil(y + d + reach));
+  const { height: heights, ground } = raster;
+  for (let row = y0; row < y1; row++) {
+    const py = row + 0.5;
+    const along = py < y ? edges.n : py >= y + d ? edges.s : null;
+    const alongBy = py < y ? y - py : py - y - d;
+    if (along && (alongBy > reach || !isSlope(along))) continue;
+    for (let column = x0; column < x1; column++) {
+      const px = column + 0.5;
+      const across = px < x ? edges.w : px >= x + w ? edges.e : null;
+      const acrossBy = px < x ? x - px : px - x - w;
+      // At a corner both sides must lead on; they meet in a mitre.
+      if (across ? acrossBy > reach || !isSlope(across) : !along) continue;
+      const i = (row - raster.y) * raster.w + column - raster.x;
+      const now = heights[i];
+      if (ground[i] === OUTSIDE || now === height) continue;
+      const bricks = Math.max(across ? acrossBy / across.run : 0, along ? alongBy / along.run : 0);
+      const terraced = across?.kind === 'terrace' || along?.kind === 'terrace';
+      const step = terraced ? 3 * Math.ceil(bricks) : wholePlates(3 * bricks);
+      const then = now < height ? Math.max(now, height - step) : Math.min(now, height + step);
+      if (then === now) continue;
+      heights[i] = then;
+      ground[i] = code;
+      raster.owner[i] = to.owner;
+    }
+  }
+}
+
+/** How far up a hill is at a share of the way from its foot (0) to its ridge (1). */
+function riseAt(profile: Hill['profile'], share: number): number {
+  if (profile === 'convex') return 1 - (1 - share) ** 2;
+  if (profile === 'concave') return share ** 2;
+  if (profile === 'sheer') return share > 0 ? 1 : 0;
+  return share;
+}
+
+/** On a rock face the whole height is won in the first quarter of the way. */
+const FACE = 4;
+
+/** How much of a direction looks to one of some sides: all of it up to 30° off, half of it at 45°, none past 60°. */
+function facing(dx: number, dy: number, sides: readonly Side[]): number {
+  const length = dx * dx + dy * dy;
+  if (length === 0 || sides.length === 0) return 0;
+  let sum = 0;
+  if (dy < 0 ? sides.includes('n') : sides.includes('s')) sum += dy * dy;
+  if (dx < 0 ? sides.includes('w') : sides.includes('e')) sum += dx * dx;
+  return Math.min(1, Math.max(0, (2 * sum) / length - 0.5));
+}
+
+/** Height of a hill above its foot at each of its studs, plates, and whether the stud is part of a rock face. */
+function eachRise(
+  window: Rect,
+  form: Omit<Hill, 'height'>,
+  whole: number,
+  visit: (x: number, y: number, rise: number, rock: boolean) => void,
+): void {
+  const { x, y, w, d, ridge, profile, terrace, faces } = form;
+  const a = { x: x + ridge.x1 * w, y: y + ridge.y1 * d };
+  const b = { x: x + ridge.x2 * w, y: y + ridge.y2 * d };
+  eachSpan(form, window, (row, from, to) => {
+    for (let column = from; column < to; column++) {
+      const p = { x: column + 0.5, y: row + 0.5 };
+      const q = nearestOn(a, b, p);
+      const share = 1 - Math.min(1, Math.max(0, wayOut(form, q, p)));
+      const steep = facing(p.x - q.x, p.y - q.y, faces);
+      const even = riseAt(profile, share);
+      const up = whole * (even + (Math.min(1, FACE * share) - even) * steep);
+      const rise = terrace > 0 ? Math.floor(up / terrace + TIE) * terrace : wholePlates(up);
+      visit(column, row, rise, steep > 0.5);
+    }
+  });
+}
+
+const ROCK = codeOf('rock');
+
+/** A hill: the higher of itself and the ground there is. */
+export function layHill(to: Laying, hill: Hill, foot: number): void {
+  const code = codeOf(hill.ground);
+  eachRise(to.window, hill, hill.height, (x, y, rise, rock) => {
+    const now = heightOfStud(to.raster, x, y);
+    if (now !== null && rise > 0 && foot + rise > now) lay(to, x, y, foot + rise, rock ? ROCK : code);
+  });
+}
+
+/** A hollow: the lower of itself and the ground there is. */
+export function layHollow(to: Laying, hollow: Hollow, rim: number): void {
+  const code = codeOf(hollow.ground);
+  eachRise(to.window, hollow, hollow.depth, (x, y, rise, rock) => {
+    const now = heightOfStud(to.raster, x, y);
+    if (now !== null && rise > 0 && rim - rise < now) lay(to, x, y, rim - rise, rock ? ROCK : code);
+  });
+}
+
+/** Still water: level over its area; its bank rises evenly from the water to the ground at its far side. */
+export function layWater(to: Laying, water: Water, level: number): void {
+  const code = codeOf('water');
+  const { bank } = water;
+  if (bank > 0) {
+    const shore = codeOf(water.bankGround);
+    const wide = {
+      ...water,
+      x: water.x - bank,
+      y: water.y - bank,
+      w: water.w + 2 * bank,
+      d: water.d + 2 * bank,
+    };
+    const middle = { x: water.x + water.w / 2, y: water.y + water.d / 2 };
+    eachSpan(wide, to.window, (row, from, end) => {
+      for (let x = from; x < end; x++) {
+        const p = { x: x + 0.5, y: row + 0.5 };
+        const inner = wayOut(water, middle, p);
+        if (inner <= 1) continue;
+        // Where on the way from the water's edge (0) to the bank's end (1): the shares of the way out to both.
+        const outer = wayOut(wide, middle, p);
+        const share = Math.min(1, (1 - 1 / inner) / Math.max(1e-9, 1 / outer - 1 / inner));
+        layBank(to, x, row, level, share, shore);
+      }
+    });
+  }
+  eachSpan(water, to.window, (row, from, end) => layRow(to, row, from, end, level, code));
+}
+
+function layBank(to: Laying, x: number, y: number, level: number, share: number, ground: number): void {
+  const now = heightOfStud(to.raster, x, y);
+  if (now !== null) lay(to, x, y, wholePlates(level + (now - level) * share), ground);
+}
+
+/** A stream: water as wide as it is, its banks rising to the ground beside it. */
+export function layStream(to: Laying, stream: Stream, level: number): void {
+  const surface = heightAlong(streamProfile(stream, level));
+  const half = stream.width / 2;
+  const shore = codeOf(stream.bankGround);
+  if (stream.bank > 0)
+    eachStripStud(stream.points, half + stream.bank, to.window, (x, y, along, off) => {
+      if (off > half) layBank(to, x, y, surface(along), (off - half) / stream.bank, shore);
+    });
+  const code = codeOf('water');
+  eachStripStud(stream.points, half, to.window, (x, y, along) =>
+    lay(to, x, y, wholePlates(surface(along)), code),
+  );
+}
+
+/** A strip of ground at the heights of a line: a way or the bed of a track. */
+export function layStrip(
+  to: Laying,
+  points: readonly { x: number; y: number }[],
+  width: number,
+  heightAt: (along: number) => number,
+  ground: Ground,
+): void {
+  const code = codeOf(ground);
+  eachStripStud(points, width / 2, to.window, (x, y, along) =>
+    lay(to, x, y, wholePlates(heightAt(along)), code),
+  );
+}
+
+/** Imported ground: the nearest sample to each stud, spread from low to high and rounded to plates. */
+export function layTerrain(to: Laying, terrain: Terrain, level: number): void {
+  const samples = readSamples(terrain);
+  const code = codeOf(terrain.ground);
+  const { x, y, w, d, columns, rows, low, high } = terrain;
+  const spread = (high - low) / 65_535;
+  eachSpan({ x, y, w, d, shape: 'rect', outline: [] }, to.window, (row, from, end) => {
+    const r = Math.min(rows - 1, Math.max(0, Math.floor(((row + 0.5 - y) / d) * rows)));
+    for (let column = from; column < end; column++) {
+      const c = Math.min(columns - 1, Math.max(0, Math.floor(((column + 0.5 - x) / w) * columns)));
+      const sample = samples[r * columns + c] ?? 0;
+      lay(to, column, row, level + wholePlates(low + sample * spread), code);
+    }
+  });
+}

@@ -1,0 +1,113 @@
+import { boundsOf, type Rect } from '../lattice/index.ts';
+import { KINDS, type Entity, type Kind, type Plot } from './schema.ts';
+import type { Scene } from './scene.ts';
+import { trackLine } from './track.ts';
+
+/** Kinds that stand on the plan in studs, in the order of the outline. Tables stand in the room: see `site`. */
+export const PLAN_KINDS = [
+  'footprint',
+  'section',
+  'module',
+  'pad',
+  'hill',
+  'hollow',
+  'water',
+  'stream',
+  'terrain',
+  'way',
+  'track',
+  'plot',
+  'run',
+  'repeat',
+  'planting',
+  'tree',
+  'figure',
+  'flag',
+  'marker',
+  'reserved',
+  'note',
+  'picture',
+] as const satisfies readonly Kind[];
+export type PlanKind = (typeof PLAN_KINDS)[number];
+export const isPlanKind = (kind: string): kind is PlanKind => PLAN_KINDS.some((entry) => entry === kind);
+
+type Data = Readonly<Record<string, unknown>>;
+type Point = { x: number; y: number };
+
+/**
+ * The rectangle that holds a thing of the plan, studs: of areas their own, of lines that of their points, of spots
+ * one stud about them (of a tree its crown). A turned plot gives its unturned place. Null for what has no place.
+ */
+export function extentOf(kind: Kind, thing: Data): Rect | null {
+  if (kind === 'track') {
+    const read = KINDS.track.schema.safeParse(bare(thing));
+    return read.success ? boundsOf(trackLine(read.data, 0).line.map(asRect)) : null;
+  }
+  const points = pointsOf(thing);
+  if (points) return points.length > 0 ? boundsOf(points.map(asRect)) : null;
+  const { x, y, w, d, crown } = thing;
+  if (typeof x !== 'number' || typeof y !== 'number') return null;
+  if (typeof w === 'number' && typeof d === 'number') return { x, y, w, d };
+  const wide = typeof crown === 'number' ? crown : 1;
+  return { x: x - wide / 2, y: y - wide / 2, w: wide, d: wide };
+}
+
+/** Where something of the plan stands in a scene; null when it is not there or has no place. */
+export function placeIn(scene: Scene, kind: Kind, id: string): Rect | null {
+  const entity: Entity<Kind> | undefined = scene[kind][id];
+  return entity && isPlanKind(kind) ? extentOf(kind, entity) : null;
+}
+
+/** Whether a thing has a size that can be changed by pulling at its sides. */
+export const hasSize = (thing: Data): boolean => typeof thing.w === 'number' && typeof thing.d === 'number';
+
+/** The points of a thing that is a line; null for others. */
+export function pointsOf(thing: Data): Point[] | null {
+  if (!Array.isArray(thing.points)) return null;
+  return thing.points.filter(
+    (point): point is Point => typeof point?.x === 'number' && typeof point?.y === 'number',
+  );
+}
+
+/**
+ * The fields of a thing that put it in another place: areas take the place's size too, lines and spots only move.
+ * @param to the rectangle its extent should have; of lines and spots only the corner counts
+ */
+export function placedAt(kind: Kind, thing: Data, to: Pick<Rect, 'x' | 'y'> & Partial<Rect>): Data {
+  const now = extentOf(kind, thing);
+  if (!now) return {};
+  const [dx, dy] = [to.x - now.x, to.y - now.y];
+  const { x, y, points } = thing;
+  if (Array.isArray(points))
+    return {
+      points: points.map((point: Point) => ({ ...point, x: point.x + dx, y: point.y + dy })),
+    };
+  if (hasSize(thing)) return { x: to.x, y: to.y, ...(to.w && to.d ? { w: to.w, d: to.d } : {}) };
+  return typeof x === 'number' && typeof y === 'number' ? { x: x + dx, y: y + dy } : {};
+}
+
+/** The four corners of a plot's walls, turned about its middle: studs, from the unturned north-west one clockwise. */
+export function cornersOf({ x, y, w, d, turn }: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'>): Point[] {
+  const [cx, cy] = [x + w / 2, y + d / 2];
+  // Quarters exactly, so that a building on the grid stays on the grid.
+  const quarter = turn % 90 === 0;
+  const cos = quarter ? [1, 0, -1, 0][turn / 90] : Math.cos((turn * Math.PI) / 180);
+  const sin = quarter ? [0, 1, 0, -1][turn / 90] : Math.sin((turn * Math.PI) / 180);
+  return [
+    [-w / 2, -d / 2],
+    [w / 2, -d / 2],
+    [w / 2, d / 2],
+    [-w / 2, d / 2],
+  ].map(([u, v]) => ({ x: cx + u * cos - v * sin, y: cy + u * sin + v * cos }));
+}
+
+/** The rectangle that holds a plot's turned walls. */
+export const plotBounds = (plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'>): Rect =>
+  plot.turn === 0 ? { x: plot.x, y: plot.y, w: plot.w, d: plot.d } : boundsOf(cornersOf(plot).map(asRect));
+
+const asRect = ({ x, y }: Point): Rect => ({ x, y, w: 0, d: 0 });
+
+function bare(thing: Data): Data {
+  const { id: _id, v: _v, ...data } = thing;
+  return data;
+}
