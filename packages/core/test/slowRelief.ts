@@ -138,20 +138,21 @@ interface Point {
 
 /** Whether a point lies in an area: of outlines by a ray to the west. */
 function within(area: Area, p: Point): boolean {
-  if (p.x < area.x || p.y < area.y || p.x >= area.x + area.w || p.y >= area.y + area.d) return false;
-  if (area.shape === 'rect') return true;
+  const { x, y, w, d } = area;
+  if (area.shape === 'rect') return p.x >= x && p.y >= y && p.x < x + w && p.y < y + d;
   if (area.shape === 'oval') {
-    const u = (2 * (p.x - area.x)) / area.w - 1;
+    const u = p.x - area.x - area.w / 2;
     const v = (2 * (p.y - area.y)) / area.d - 1;
     // On the chord as it is laid: west end in, east end out.
-    const chord = Math.sqrt(Math.max(0, 1 - v * v));
-    return chord > 0 && u >= -chord && u < chord;
+    const chord = (Math.sqrt(Math.max(0, 1 - v * v)) * area.w) / 2;
+    return chord > 0 && u >= -chord - TIE && u < chord - TIE;
   }
   let inside = false;
   area.outline.forEach((from, i) => {
     const to = area.outline[(i + 1) % area.outline.length];
     const [a, b] = [from, to].map(({ x, y }) => ({ x: area.x + x * area.w, y: area.y + y * area.d }));
-    if (a.y <= p.y !== b.y <= p.y && a.x + ((p.y - a.y) / (b.y - a.y)) * (b.x - a.x) <= p.x) inside = !inside;
+    if (a.y <= p.y !== b.y <= p.y && a.x + ((p.y - a.y) / (b.y - a.y)) * (b.x - a.x) <= p.x + TIE)
+      inside = !inside;
   });
   return inside;
 }

@@ -10,8 +10,8 @@ import {
   type Terrain,
   type Water,
 } from '../scene/index.ts';
-import { eachSpan, nearestOn, wayOut } from './shape.ts';
-import { TIE, eachStripStud } from './strip.ts';
+import { TIE, eachSpan, nearestOn, wayOut } from './shape.ts';
+import { eachStripStud } from './strip.ts';
 import { heightAlong, streamProfile } from './profile.ts';
 import { readSamples } from './terrain.ts';
 

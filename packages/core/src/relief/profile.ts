@@ -1,7 +1,7 @@
 import { MM_PER_PLATE, MM_PER_STUD } from '../lattice/index.ts';
 import type { Stream, Way } from '../scene/index.ts';
-import type { Point } from './shape.ts';
-import { TIE, stationsOf, type Station } from './strip.ts';
+import { TIE, type Point } from './shape.ts';
+import { stationsOf, type Station } from './strip.ts';
 
 /** Heights along lines: how a way lies on its ground, how a stream falls. */
 

@@ -1,6 +1,9 @@
 import { studsOf, type Rect } from '../lattice/index.ts';
 import type { Area } from '../scene/index.ts';
 
+/** Lengths that differ by less are the same: numbers carry noise in their last digits. Studs. */
+export const TIE = 1e-7;
+
 /** Areas of the plan on the stud grid: which studs belong, and how far within a stud lies. */
 
 export interface Point {
@@ -9,7 +12,7 @@ export interface Point {
 }
 
 /** The first stud whose centre does not lie before an edge: a stud belongs by its centre. */
-const firstStud = (edge: number) => Math.ceil(edge - 0.5) + 0;
+const firstStud = (edge: number) => Math.ceil(edge - 0.5 - TIE) + 0;
 
 /** Corners of an outline in studs. */
 export const cornersOfOutline = ({ x, y, w, d, outline }: Area): Point[] =>

@@ -1,5 +1,5 @@
 import type { Rect } from '../lattice/index.ts';
-import type { Point } from './shape.ts';
+import { TIE, type Point } from './shape.ts';
 
 /** Lines with a width: ways, streams, track beds, walls. */
 
@@ -7,9 +7,6 @@ import type { Point } from './shape.ts';
 export interface Station extends Point {
   along: number;
 }
-
-/** Lengths that differ by less are the same: numbers carry noise in their last digits. */
-export const TIE = 1e-7;
 
 /** Length of a line through points, studs. */
 export const lengthOfLine = (points: readonly Point[]): number =>

@@ -24,3 +24,5 @@ export * from './landSchema.ts';
 export * from './dressSchema.ts';
 export * from './place.ts';
 export * from './track.ts';
+export { deltaOf, withDelta, type Delta } from './delta.ts';
+export * from './edit.ts';
