@@ -4,7 +4,7 @@ import { listOf, padsInOrder, type Area, type Scene } from '../src/scene/index.t
 /**
  * The relief by slow, independent code, for tests and benchmarks: stud by stud, thing by thing, borders found by
  * halving, footprints of turned buildings by clipping. It knows pads with edges, hills, hollows, ways, buildings
- * and trees. `ties` are the studs of ways whose height lies so near to a half that either plate is right.
+ * and trees. `ties` are the studs whose height lies so near to a half that either plate is right.
  */
 export function slowRelief(scene: Scene): { height: number[]; top: number[]; ties: Set<number> } {
   const ties = new Set<number>();
@@ -19,6 +19,7 @@ export function slowRelief(scene: Scene): { height: number[]; top: number[]; tie
 
   for (const [x, y] of grid) {
     const p = { x: x + 0.5, y: y + 0.5 };
+    const tied = () => ties.add((y - part.y) * part.w + x - part.x);
     let height = 0;
     for (const pad of padsInOrder(scene)) {
       const flat = level(pad);
@@ -44,11 +45,11 @@ export function slowRelief(scene: Scene): { height: number[]; top: number[]; tie
       }
     }
     for (const hill of listOf(scene, 'hill')) {
-      const up = within(hill, p) ? rise(hill, hill.height, p) : 0;
+      const up = within(hill, p) ? rise(hill, hill.height, p, tied) : 0;
       if (up > 0) height = Math.max(height, level(hill) + up);
     }
     for (const hollow of listOf(scene, 'hollow')) {
-      const down = within(hollow, p) ? rise(hollow, hollow.depth, p) : 0;
+      const down = within(hollow, p) ? rise(hollow, hollow.depth, p, tied) : 0;
       if (down > 0) height = Math.min(height, level(hollow) - down);
     }
     land.set(`${x} ${y}`, height);
@@ -159,7 +160,7 @@ function within(area: Area, p: Point): boolean {
 
 type Form = Area & Omit<Scene['hill'][string], 'height'>;
 
-function rise(form: Form, whole: number, p: Point): number {
+function rise(form: Form, whole: number, p: Point, tied: () => void): number {
   const a = { x: form.x + form.ridge.x1 * form.w, y: form.y + form.ridge.y1 * form.d };
   const b = { x: form.x + form.ridge.x2 * form.w, y: form.y + form.ridge.y2 * form.d };
   // The ridge's nearest point by trying: the distance to a segment has one valley.
@@ -171,16 +172,18 @@ function rise(form: Form, whole: number, p: Point): number {
     else low = m;
   }
   const q = { x: a.x + low * (b.x - a.x), y: a.y + low * (b.y - a.y) };
-  const share = 1 - Math.min(1, out(form, q, p));
+  const share = 1 - Math.min(1, out(form, q, p, tied));
   const up =
     { even: share, convex: share * (2 - share), concave: share * share, sheer: share > 1e-12 ? 1 : 0 }[
       form.profile
     ] * whole;
+  const steps = form.terrace > 0 ? up / form.terrace : up + 0.5;
+  if (Math.abs(steps - Math.round(steps)) < 1e-4) tied();
   return form.terrace > 0 ? Math.floor(up / form.terrace + TIE) * form.terrace : plates(up);
 }
 
 /** The way out: of convex areas by halving, of outlines as the first crossing beyond the point. */
-function out(form: Form, q: Point, p: Point): number {
+function out(form: Form, q: Point, p: Point, tied: () => void): number {
   const [dx, dy] = [p.x - q.x, p.y - q.y];
   if (Math.hypot(dx, dy) < 1e-9) return 0;
   if (form.shape === 'outline') {
@@ -192,6 +195,8 @@ function out(form: Form, q: Point, p: Point): number {
       if (whole === 0) return [];
       const k = ((a.x - q.x) * (a.y - b.y) - (a.y - q.y) * (a.x - b.x)) / whole;
       const m = (dx * (a.y - q.y) - dy * (a.x - q.x)) / whole;
+      // Through a corner, or on the border: the last digits decide.
+      if (Math.abs(m) < 1e-6 || Math.abs(m - 1) < 1e-6 || Math.abs(k - 1) < 1e-6) tied();
       return m >= 0 && m <= 1 && k > 0 ? [k] : [];
     });
     const beyond = hits.filter((k) => k >= 1);

@@ -4,77 +4,86 @@ import { Layer as KonvaLayer, Rect as KonvaRect, Shape, Stage } from 'react-konv
 import type { Rect } from '@quarry/core/lattice';
 import type { Judged } from '@quarry/core/check';
 import { footprintBounds } from '@quarry/core/relief';
-import type { Scene } from '@quarry/core/scene';
-import { useView, type Picked, type Tool } from '../data/view.ts';
+import { boundsOfAll, canResize, type Scene } from '@quarry/core/scene';
+import {
+  isAreaTool,
+  isLineTool,
+  isSpotTool,
+  useView,
+  type AreaTool,
+  type CutLine,
+  type LineTool,
+  type Picked,
+  type SpotTool,
+} from '../data/view.ts';
 import { useSize } from '../ui/useSize.ts';
-import type { Survey } from '../workers/core.worker.ts';
+import type { Ground } from '../workers/survey.tsx';
 import type { Picture } from './ink.ts';
-import { groundArt } from './groundArt.ts';
-import { Measured, Selection, SizeTag, box } from './overlays.tsx';
+import { groundArt, type GroundArt } from './groundArt.ts';
+import { useGestures, type Draft } from './gestures.ts';
+import { DraftLine, Guides, Measured, Selection, SizeTag, Vertices, box } from './overlays.tsx';
 import { PALETTES } from './palette.ts';
+import { usePictures } from './pictures.ts';
 import { usePointer } from './pointer.ts';
 import { Sheet } from './sheet.ts';
-import { STEPS, fieldsOf, isPlaced, pickAt, placeOf, snapRect, type Placed } from './pick.ts';
+import { lineOf, pickAt, pickIn, placeOf, snapRect, stepOf } from './pick.ts';
+import { useSnap } from './snapping.ts';
 import { bringIn, fit, rectToScreen, toStuds, zoomAt, type Viewport } from './viewport.ts';
+import { ZoomButtons } from './ZoomButtons.tsx';
 
-/** What a tool draws. */
-export type Drawn = Exclude<Tool, 'pick' | 'measure'>;
+/** What somebody has drawn with a tool. */
+export type Drawn =
+  | { tool: AreaTool; rect: Rect }
+  | { tool: LineTool; points: { x: number; y: number }[] }
+  | { tool: SpotTool; at: { x: number; y: number } };
+
+/** What one may do on a board; a board without it is to be looked at only. */
+export interface BoardActs {
+  mayEdit: (picked: Picked) => boolean;
+  /** The least step of moving and drawing, studs. */
+  snap: number;
+  place: (picked: Picked, rect: Rect) => void;
+  shape: (picked: Picked, points: { x: number; y: number }[]) => void;
+  move: (picks: readonly Picked[], dx: number, dy: number) => void;
+  draw: (drawn: Drawn) => void;
+}
 
 interface BoardProps {
   scene: Scene;
-  survey: Pick<Survey, 'relief' | 'contours'> | null;
+  ground: Ground | null;
   findings?: readonly Judged[];
-  /** A board to look at only: no picking, no tools, no keys. */
-  readOnly?: boolean;
+  acts?: BoardActs;
   label: string;
-  cutRow?: number | null;
-  mayEdit?: (picked: Picked) => boolean;
-  /** The least step of moving and drawing, studs. */
-  snap?: number;
-  onPlace?: (kind: Placed, id: string, place: Rect) => void;
-  onDraw?: (tool: Drawn, place: Rect) => void;
-  onClickStud?: (studs: { x: number; y: number }) => void;
+  cut?: CutLine | null;
 }
-
-/** Pixels the pointer may move before a press is a drag. */
-const SLOP = 4;
 
 /** The display shown before anything has a size, studs. */
 const BLANK: Rect = { x: 0, y: 0, w: 96, d: 48 };
+const NOTHING: ReadonlySet<never> = new Set<never>();
+const NO_FINDINGS: readonly Judged[] = [];
 
 /**
  * The plan board: one canvas that draws the scene as a survey sheet, and over it what is being picked, moved,
  * resized or drawn. It changes nothing itself: it says what the person asks for.
  */
-export function Board({
-  scene,
-  survey,
-  findings = [],
-  readOnly = false,
-  label,
-  cutRow = null,
-  mayEdit,
-  snap = 1,
-  onPlace,
-  onDraw,
-  onClickStud,
-}: BoardProps) {
+export function Board({ scene, ground, findings = NO_FINDINGS, acts, label, cut = null }: BoardProps) {
   const [host, size] = useSize<HTMLDivElement>();
   const [view, setView] = useState<Viewport | null>(null);
-  const [draft, setDraft] = useState<Rect | null>(null);
   const [moving, setMoving] = useState<Rect | null>(null);
   const [sizing, setSizing] = useState<Rect | null>(null);
-  const press = useRef<{ x: number; y: number; view: Viewport; moved: boolean; on: 'pan' | 'draw' } | null>(
-    null,
-  );
-  const { picked: pickedAnywhere, pick, tool: toolAnywhere, hidden, goTo, theme, metric } = useView();
-  const picked = readOnly ? null : pickedAnywhere;
-  const tool = readOnly ? 'pick' : toolAnywhere;
+  const readOnly = !acts;
+  const anywhere = useView();
+  const { pick, pickAll, pickToo, hidden, goTo, theme, metric, layCut } = anywhere;
+  const picked = readOnly ? null : anywhere.picked;
+  const tool = readOnly ? 'pick' : anywhere.tool;
+  const picks = useMemo(() => (picked ? [picked, ...anywhere.also] : []), [picked, anywhere.also]);
   const palette = PALETTES[theme];
+  const drawnArt = useRef<GroundArt | null>(null);
   const art = useMemo(
-    () => (survey ? groundArt(survey.relief, survey.contours, palette) : null),
-    [survey, palette],
+    () => (drawnArt.current = ground ? groundArt(ground, palette, drawnArt.current) : null),
+    [ground, palette],
   );
+  const images = usePictures(scene);
   const [fontsReady, setFontsReady] = useState(false);
   useEffect(() => {
     void Promise.all(
@@ -100,7 +109,8 @@ export function Board({
     palette,
     view: at,
     hidden: readOnly ? NOTHING : hidden,
-    cutRow,
+    cut,
+    images,
     metric,
     ...size,
   });
@@ -119,85 +129,85 @@ export function Board({
     if (view && !readOnly) usePointer.setState({ zoom: view.scale });
   }, [view]);
 
-  const place = placeOf(scene, picked);
-  const step =
-    picked && isPlaced(picked.kind)
-      ? Math.max(STEPS[picked.kind] ?? 0, picked.kind === 'table' ? 0 : snap)
-      : 0;
-  const editable = !readOnly && picked !== null && step > 0 && (mayEdit?.(picked) ?? false);
-  const pointerAt = (stage: Konva.Stage | null) => stage?.getPointerPosition() ?? null;
+  const many = picks.length > 1;
+  const place = many ? boundsOfAll(scene, picks) : placeOf(scene, picked);
+  const step = acts && picked ? Math.max(...picks.map(({ kind }) => stepOf(kind, acts.snap))) : 0;
+  const editable = acts !== undefined && picked !== null && step > 0 && picks.every(acts.mayEdit);
+  const line = picked && !many && picked.kind !== 'track' ? lineOf(scene, picked.kind, picked.id) : null;
+  const resizes = picked !== null && !many && (picked.kind === 'table' || canResize(scene, picked));
+  const { snapped, guides, clear } = useSnap(scene, picks, view, moving !== null || sizing !== null);
 
-  const down = ({ evt, target }: Konva.KonvaEventObject<MouseEvent | TouchEvent>) => {
-    if (readOnly || !view) return;
-    // A press on the picked thing or its handles belongs to them.
-    if (tool === 'pick' && target !== target.getStage() && target.name() !== 'sheet') return;
-    const at = pointerAt(target.getStage());
-    if (!at) return;
-    const drawing = tool !== 'pick' && !('button' in evt && evt.button === 1);
-    press.current = { ...at, view, moved: false, on: drawing ? 'draw' : 'pan' };
+  const finish = (draft: Draft) => {
+    if (!acts) return;
+    if (draft.kind === 'box') {
+      const found = pickIn(scene, hidden, draft.rect);
+      pickAll(found);
+    } else if (draft.kind === 'area' && isAreaTool(tool)) acts.draw({ tool, rect: draft.rect });
+    else if (draft.kind === 'line' && isLineTool(tool)) acts.draw({ tool, points: draft.points });
+    else if (draft.kind === 'spot' && isSpotTool(tool)) acts.draw({ tool, at: draft.at });
+    else if (draft.kind === 'cut') layCut(draft.line);
   };
-  const move = ({ evt, target }: Konva.KonvaEventObject<MouseEvent | TouchEvent>) => {
-    // The button was let go outside the board.
-    if ('buttons' in evt && evt.buttons === 0) press.current = null;
-    const at = pointerAt(target.getStage());
-    if (!at || !view) return;
-    if (!readOnly) usePointer.setState({ studs: toStuds(view, at.x, at.y) });
-    const { current } = press;
-    if (!current) return;
-    if (Math.hypot(at.x - current.x, at.y - current.y) > SLOP) current.moved = true;
-    if (!current.moved) return;
-    if (current.on === 'pan')
-      setView({
-        ...current.view,
-        x: current.view.x + at.x - current.x,
-        y: current.view.y + at.y - current.y,
-      });
-    else setDraft(between(toStuds(view, current.x, current.y), toStuds(view, at.x, at.y), tool, snap));
-  };
-  const up = ({ target }: Konva.KonvaEventObject<MouseEvent | TouchEvent>) => {
-    const { current } = press;
-    press.current = null;
-    const at = pointerAt(target.getStage());
-    if (!current || !at || !view) return;
-    if (current.on === 'draw') {
-      if (draft && tool !== 'measure' && tool !== 'pick') onDraw?.(tool, draft);
-      if (tool !== 'measure') setDraft(null);
-      return;
-    }
-    if (current.moved) return;
-    pick(pickAt(scene, hidden, view, at.x, at.y, picked));
-    onClickStud?.(toStuds(view, at.x, at.y));
-  };
-  useEffect(() => setDraft(null), [tool]);
+  const { draft, handlers, keyTaken, clickAt } = useGestures({
+    tool,
+    snap: acts?.snap ?? 1,
+    view,
+    setView,
+    readOnly,
+    finish,
+    click: (x, y, adds) => {
+      if (!view) return;
+      const found = pickAt(scene, hidden, view, x, y, adds ? null : picked);
+      if (adds && found) pickToo(found);
+      else pick(found);
+    },
+  });
 
   const keyDown = (event: React.KeyboardEvent) => {
-    if (readOnly || !view || event.ctrlKey || event.metaKey) return;
+    if (!acts || !view || event.ctrlKey || event.metaKey) return;
+    if (keyTaken(event)) return;
     const arrow = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
     const middle = { x: size.width / 2, y: size.height / 2 };
     if (arrow) {
       event.preventDefault();
       const [dx, dy] = arrow;
-      if (place && editable && picked && isPlaced(picked.kind)) {
+      if (place && editable && picked) {
         const by = event.shiftKey ? 8 : event.altKey && picked.kind !== 'footprint' ? 0.5 : 1;
-        onPlace?.(
-          picked.kind,
-          picked.id,
-          fieldsOf(scene, picked.kind, { ...place, x: place.x + dx * by, y: place.y + dy * by }),
-        );
+        if (many) acts.move(picks, dx * by, dy * by);
+        else acts.place(picked, { ...place, x: place.x + dx * by, y: place.y + dy * by });
       } else setView({ ...view, x: view.x - dx * 60, y: view.y - dy * 60 });
     } else if (event.key === '+' || event.key === '=') setView(zoomAt(view, 1.25, middle.x, middle.y));
     else if (event.key === '-') setView(zoomAt(view, 0.8, middle.x, middle.y));
     else if (event.key === '0') fitAll();
     else if (event.key === 'Escape') {
-      setDraft(null);
       if (tool === 'pick') pick(null);
       else useView.getState().takeTool('pick');
-    } else if (event.key === 'Enter' && tool !== 'pick' && tool !== 'measure') {
+    } else if (event.key === 'Enter' && tool !== 'pick') {
       event.preventDefault();
-      const at = toStuds(view, middle.x, middle.y);
-      onDraw?.(tool, snapRect({ x: at.x - 8, y: at.y - 8, w: 16, d: 16 }, Math.max(1, snap)));
+      const { x, y } = toStuds(view, middle.x, middle.y);
+      const rect = snapRect({ x: x - 8, y: y - 8, w: 16, d: 16 }, Math.max(1, acts.snap));
+      if (isAreaTool(tool)) acts.draw({ tool, rect });
+      else if (isLineTool(tool))
+        acts.draw({
+          tool,
+          points: [
+            { x: rect.x - 16, y: rect.y },
+            { x: rect.x + 16, y: rect.y },
+          ],
+        });
+      else if (isSpotTool(tool)) acts.draw({ tool, at: { x: rect.x, y: rect.y } });
+      else if (tool === 'profile')
+        layCut({ a: { x: whole.x, y: rect.y }, b: { x: whole.x + whole.w, y: rect.y } });
     }
   };
+  const settle = (rect: Rect) => {
+    setMoving(null);
+    setSizing(null);
+    clear();
+    if (!picked || !acts || !place) return;
+    if (many) acts.move(picks, rect.x - place.x, rect.y - place.y);
+    else acts.place(picked, rect);
+  };
+  const shownSize = moving ?? sizing ?? (draft?.kind === 'area' || draft?.kind === 'box' ? draft.rect : null);
 
   return (
     <div className="relative h-full w-full overflow-hidden">
@@ -212,21 +222,7 @@ export function Board({
         onMouseLeave={() => usePointer.setState({ studs: null })}
       >
         {view && size.width > 0 && (
-          <Stage
-            width={size.width}
-            height={size.height}
-            onMouseDown={down}
-            onMouseMove={move}
-            onMouseUp={up}
-            onTouchStart={down}
-            onTouchMove={move}
-            onTouchEnd={up}
-            onWheel={({ evt }) => {
-              if (readOnly) return;
-              evt.preventDefault();
-              setView((now) => now && zoomAt(now, Math.exp(-evt.deltaY * 0.0015), evt.offsetX, evt.offsetY));
-            }}
-          >
+          <Stage width={size.width} height={size.height} {...handlers}>
             <KonvaLayer ref={layer}>
               <Shape
                 name="sheet"
@@ -247,91 +243,101 @@ export function Board({
             <KonvaLayer>
               {place && picked && (
                 <Selection
-                  key={`${picked.kind} ${picked.id}`}
+                  key={picks.map(({ kind, id }) => `${kind} ${id}`).join()}
                   place={moving ?? place}
                   step={step}
                   view={view}
                   editable={editable && tool === 'pick'}
+                  resizes={resizes}
                   iron={palette.iron}
+                  snap={snapped}
                   onMove={setMoving}
                   onSize={setSizing}
-                  onPlace={(rect) => {
-                    setMoving(null);
-                    setSizing(null);
-                    if (isPlaced(picked.kind))
-                      onPlace?.(picked.kind, picked.id, fieldsOf(scene, picked.kind, rect));
-                  }}
-                  onClick={(x, y) => pick(pickAt(scene, hidden, view, x, y, picked))}
+                  onPlace={settle}
+                  onClick={(x, y, adds) => clickAt(x, y, adds)}
                 />
               )}
-              {draft && tool !== 'measure' && (
+              {picks.slice(many ? 0 : 1).map((one) => {
+                const each = placeOf(scene, one);
+                return (
+                  each && (
+                    <KonvaRect
+                      key={`${one.kind} ${one.id}`}
+                      {...box(rectToScreen(view, each))}
+                      stroke={palette.iron}
+                      strokeWidth={1.2}
+                      listening={false}
+                    />
+                  )
+                );
+              })}
+              {line && picked && acts && (
+                <Vertices
+                  key={picked.id}
+                  points={line.points}
+                  view={view}
+                  step={acts.snap}
+                  iron={palette.iron}
+                  editable={editable && tool === 'pick'}
+                  onPoints={(points) => acts.shape(picked, points)}
+                />
+              )}
+              {guides.map((guide) => (
+                <Guides
+                  key={`${guide.axis}${guide.at}`}
+                  guide={guide}
+                  view={view}
+                  room={size}
+                  ink={palette.tarn}
+                />
+              ))}
+              {draft && (draft.kind === 'area' || draft.kind === 'box') && (
                 <KonvaRect
-                  {...box(rectToScreen(view, draft))}
-                  stroke={palette.iron}
+                  {...box(rectToScreen(view, draft.rect))}
+                  stroke={draft.kind === 'box' ? palette.tarn : palette.iron}
                   strokeWidth={2}
                   dash={[6, 3]}
                   listening={false}
                 />
               )}
-              {draft && tool === 'measure' && <Measured draft={draft} view={view} iron={palette.iron} />}
-              {(moving ?? sizing ?? (tool === 'measure' ? null : draft)) && (
+              {draft?.kind === 'line' && (
+                <DraftLine
+                  points={[...draft.points, ...(draft.at ? [draft.at] : [])]}
+                  view={view}
+                  iron={palette.iron}
+                />
+              )}
+              {draft && (draft.kind === 'measure' || draft.kind === 'cut') && (
+                <Measured line={draft.line} view={view} iron={palette.iron} />
+              )}
+              {shownSize && (
+                <SizeTag rect={shownSize} view={view} palette={palette} metric={metric} room={size} />
+              )}
+              {draft?.kind === 'measure' && (
                 <SizeTag
-                  rect={moving ?? sizing ?? draft ?? BLANK}
+                  rect={{
+                    x: draft.line.a.x,
+                    y: draft.line.a.y,
+                    w: draft.line.b.x - draft.line.a.x,
+                    d: draft.line.b.y - draft.line.a.y,
+                  }}
                   view={view}
                   palette={palette}
                   metric={metric}
                   room={size}
+                  measure
                 />
-              )}
-              {draft && tool === 'measure' && (
-                <SizeTag rect={draft} view={view} palette={palette} metric={metric} room={size} measure />
               )}
             </KonvaLayer>
           </Stage>
         )}
       </div>
       {!readOnly && view && (
-        <div className="absolute right-7 bottom-20 flex flex-col border hair bg-base-100">
-          <button
-            type="button"
-            className="btn btn-xs btn-ghost btn-square fig"
-            aria-label="Zoom in"
-            onClick={() => setView(zoomAt(view, 1.25, size.width / 2, size.height / 2))}
-          >
-            +
-          </button>
-          <button
-            type="button"
-            className="btn btn-xs btn-ghost btn-square fig"
-            aria-label="Zoom out"
-            onClick={() => setView(zoomAt(view, 0.8, size.width / 2, size.height / 2))}
-          >
-            −
-          </button>
-          <button
-            type="button"
-            className="btn btn-xs btn-ghost btn-square fig"
-            aria-label="0: fit the whole display"
-            title="Fit (0)"
-            onClick={fitAll}
-          >
-            0
-          </button>
-        </div>
+        <ZoomButtons
+          onZoom={(factor) => setView(zoomAt(view, factor, size.width / 2, size.height / 2))}
+          onFit={fitAll}
+        />
       )}
     </div>
-  );
-}
-
-const NOTHING: ReadonlySet<never> = new Set<never>();
-
-/** The rectangle between two points; for measuring, w and d keep their sign. */
-function between(a: { x: number; y: number }, b: { x: number; y: number }, tool: Tool, snap: number): Rect {
-  const step = tool === 'table' ? (STEPS.table ?? 1) : tool === 'footprint' ? 1 : snap;
-  const on = (value: number) => Math.round(value / step) * step;
-  if (tool === 'measure') return { x: on(a.x), y: on(a.y), w: on(b.x) - on(a.x), d: on(b.y) - on(a.y) };
-  return snapRect(
-    { x: Math.min(a.x, b.x), y: Math.min(a.y, b.y), w: Math.abs(b.x - a.x), d: Math.abs(b.y - a.y) },
-    step,
   );
 }

@@ -1,59 +1,71 @@
-import { useId } from 'react';
+import { useId, useMemo } from 'react';
 import { PLATES_PER_BRICK, formatPlates } from '@quarry/core/lattice';
-import { OUTSIDE, type Relief } from '@quarry/core/relief';
+import type { Relief } from '@quarry/core/relief';
 import { listOf, type Scene } from '@quarry/core/scene';
+import { sectionOf, type Cut } from '@quarry/core/site';
+import type { CutLine } from '../data/view.ts';
+import { say, sayAlso } from '../ui/quantity.ts';
+import { useSay } from '../ui/useSay.ts';
 import { useSize } from '../ui/useSize.ts';
 
 /** Heights are never drawn more than this much taller than widths. */
 const MOST_EXAGGERATION = 4;
+/** How many names of what stands are written; the tallest first. */
+const MOST_NAMES = 6;
 
-/** The section cut under the plan: ground, buildings, named levels and seams along one row of studs. */
-export function Profile({ scene, relief, row }: { scene: Scene; relief: Relief; row: number }) {
+/** The section cut under the plan: ground, what stands on it, named levels, seams and tables along a line. */
+export function Profile({ scene, relief, line }: { scene: Scene; relief: Relief; line: CutLine }) {
   const hatch = useId();
+  const { metric } = useSay();
   const [frame, size] = useSize<HTMLDivElement>();
-  const line = row - relief.y;
-  if (line < 0 || line >= relief.d || relief.w === 0)
-    return <p className="ink-2 px-3 py-2">Click the plan to lay the section cut there.</p>;
-  const at = (column: number) => line * relief.w + column;
+  const section = useMemo(() => sectionOf(scene, relief, line.a, line.b), [scene, relief, line]);
+  const { cuts, length } = section;
+  if (length === 0 || cuts.every(({ ground }) => ground === null))
+    return (
+      <p className="ink-2 px-3 py-2">The line crosses no ground. Press D and draw it across the scene.</p>
+    );
   // A stud is 5 units wide and a plate 2 units tall (5 : 6 for a brick), times the exaggeration.
-  let most = PLATES_PER_BRICK;
-  for (let column = 0; column < relief.w; column++)
-    if (relief.ground[at(column)] !== OUTSIDE) most = Math.max(most, relief.top[at(column)]);
-  const width = relief.w * 5;
+  const most = Math.max(PLATES_PER_BRICK, ...cuts.map(({ top }) => top));
+  const width = length * 5;
   const room = size.width > 0 ? (width * size.height) / size.width : width / 8;
-  const exaggeration = Math.min(MOST_EXAGGERATION, room / (most * 2 * 1.08));
+  const exaggeration = Math.min(MOST_EXAGGERATION, room / (most * 2 * 1.16));
   const unit = 2 * exaggeration;
   const height = most * unit;
   const grain = size.width > 0 ? (10 * width) / size.width : 14;
-  const path = (values: Int16Array) => {
+  const pixel = size.width > 0 ? width / size.width : 1;
+  const path = (of: (cut: Cut) => number) => {
     let d = '';
     let open = false;
-    for (let column = 0; column < relief.w; column++) {
-      const on = relief.ground[at(column)] !== OUTSIDE;
-      const y = height - values[at(column)] * unit;
-      if (on && !open) d += `M${column * 5} ${height}`;
-      if (on) d += `V${y}H${(column + 1) * 5}`;
+    for (const cut of cuts) {
+      const on = cut.ground !== null;
+      const y = height - of(cut) * unit;
+      if (on && !open) d += `M${cut.from * 5} ${height}`;
       if (open && !on) d += `V${height}`;
+      if (on) d += `V${y}H${cut.to * 5}`;
       open = on;
     }
     return open ? `${d}V${height}` : d;
   };
   const levels = listOf(scene, 'level').filter((level) => level.height <= most);
-  const seams = new Set(
-    listOf(scene, 'module').flatMap(({ x, y, w, d }) => (row >= y && row < y + d ? [x, x + w] : [])),
-  );
+  const across =
+    line.a.y === line.b.y
+      ? `y = ${line.a.y}`
+      : line.a.x === line.b.x
+        ? `x = ${line.a.x}`
+        : `${line.a.x}, ${line.a.y} to ${line.b.x}, ${line.b.y}`;
   return (
-    <figure className="h-full flex flex-col px-3 py-1" aria-label={`Section cut along stud row ${row}`}>
-      <figcaption className="text-xs">
+    <figure className="h-full flex flex-col px-3 py-1" aria-label={`Section cut along ${across}`}>
+      <figcaption className="text-xs flex gap-3 whitespace-nowrap overflow-hidden">
         <span className="font-semibold">Section S–S′</span>
-        <span className="fig ink-2 ml-2">
-          y = {row} · heights ×{exaggeration.toFixed(1)} · highest {formatPlates(most)}
+        <span className="fig ink-2">
+          {across} · {say(length, 'studs', metric)} ({sayAlso(length, 'studs', metric)}) long · heights ×
+          {exaggeration.toFixed(1)} · highest {formatPlates(most)} ({sayAlso(most, 'plates', metric)})
         </span>
       </figcaption>
-      <div ref={frame} className="flex-1 min-h-0">
+      <div ref={frame} className="flex-1 min-h-0 relative">
         <svg
           className="w-full h-full"
-          viewBox={`0 ${-height * 0.06} ${width} ${height * 1.08}`}
+          viewBox={`0 ${-height * 0.08} ${width} ${height * 1.16}`}
           preserveAspectRatio="xMinYMax meet"
           role="img"
           aria-label={`Highest point ${formatPlates(most)}`}
@@ -69,8 +81,23 @@ export function Profile({ scene, relief, row }: { scene: Scene; relief: Relief; 
               <line y2={grain} stroke="currentColor" strokeWidth={grain / 14} opacity="0.25" />
             </pattern>
           </defs>
+          {section.tables.map(({ name, from, to, height: high }) => (
+            <rect
+              key={`${name}${from}`}
+              x={from * 5}
+              y={height}
+              width={(to - from) * 5}
+              height={height * 0.05}
+              className="fill-base-300"
+              stroke="currentColor"
+              strokeWidth="0.6"
+              vectorEffect="non-scaling-stroke"
+            >
+              <title>{`${name}, ${say(high, 'mm', metric)} high`}</title>
+            </rect>
+          ))}
           <path
-            d={path(relief.top)}
+            d={path(({ top }) => top)}
             className="fill-base-200"
             stroke="currentColor"
             strokeWidth="1"
@@ -78,12 +105,24 @@ export function Profile({ scene, relief, row }: { scene: Scene; relief: Relief; 
             strokeDasharray="3 2"
           />
           <path
-            d={path(relief.height)}
+            d={path((cut) => cut.height)}
             fill={`url(#${hatch})`}
             stroke="currentColor"
             strokeWidth="1.2"
             vectorEffect="non-scaling-stroke"
           />
+          {waters(cuts).map(({ from, to, height: at }) => (
+            <line
+              key={from}
+              x1={from * 5}
+              x2={to * 5}
+              y1={height - at * unit}
+              y2={height - at * unit}
+              className="stroke-secondary"
+              strokeWidth="2.2"
+              vectorEffect="non-scaling-stroke"
+            />
+          ))}
           {levels.map(({ id, height: level }) => (
             <line
               key={id}
@@ -97,11 +136,11 @@ export function Profile({ scene, relief, row }: { scene: Scene; relief: Relief; 
               vectorEffect="non-scaling-stroke"
             />
           ))}
-          {[...seams].map((x) => (
+          {section.seams.map((at) => (
             <line
-              key={x}
-              x1={(x - relief.x) * 5}
-              x2={(x - relief.x) * 5}
+              key={at}
+              x1={at * 5}
+              x2={at * 5}
               y1={-height * 0.06}
               y2={height}
               className="stroke-primary"
@@ -110,15 +149,61 @@ export function Profile({ scene, relief, row }: { scene: Scene; relief: Relief; 
               vectorEffect="non-scaling-stroke"
             />
           ))}
+          {names(cuts).map(({ stands, middle, top, base }) => (
+            <text
+              key={`${stands}${middle}`}
+              x={middle * 5}
+              y={height - ((top + base) / 2) * unit}
+              fontSize={10.5 * pixel}
+              textAnchor="middle"
+              dominantBaseline="central"
+              className="fill-base-content"
+              stroke="var(--color-base-200)"
+              strokeWidth={3 * pixel}
+              paintOrder="stroke"
+            >
+              {stands} {formatPlates(top - base)}
+            </text>
+          ))}
         </svg>
       </div>
       <div className="flex gap-3 text-[11px] text-warning fig overflow-hidden whitespace-nowrap">
         {levels.map(({ id, name, height: level }) => (
           <span key={id}>
-            {name} {formatPlates(level)}
+            {name} {formatPlates(level)} <span className="ink-2">{sayAlso(level, 'plates', metric)}</span>
           </span>
         ))}
       </div>
     </figure>
   );
+}
+
+/** Stretches of water at one height. */
+function waters(cuts: readonly Cut[]): { from: number; to: number; height: number }[] {
+  const list: { from: number; to: number; height: number }[] = [];
+  for (const { ground, from, to, height } of cuts) {
+    if (ground !== 'water') continue;
+    const last = list.at(-1);
+    if (last && last.to === from && last.height === height) last.to = to;
+    else list.push({ from, to, height });
+  }
+  return list;
+}
+
+/** The tallest buildings the line crosses, each with the middle of its stretch. */
+function names(cuts: readonly Cut[]) {
+  const found = new Map<string, { stands: string; from: number; to: number; top: number; base: number }>();
+  for (const { stands, from, to, top, height } of cuts) {
+    if (stands === null) continue;
+    const known = found.get(stands);
+    if (known) {
+      known.to = to;
+      known.base = Math.max(known.base, height);
+    } else found.set(stands, { stands, from, to, top, base: height });
+  }
+  return [...found.values()]
+    .filter(({ from, to, top, base }) => to - from >= 12 && top - base >= 12)
+    .sort((a, b) => b.top - a.top)
+    .slice(0, MOST_NAMES)
+    .map((entry) => ({ ...entry, middle: (entry.from + entry.to) / 2 }));
 }

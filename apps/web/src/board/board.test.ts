@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { sceneFrom } from '@quarry/core/scene';
-import { STEPS, fieldsOf, pickAt, placeOf, snapRect } from './pick.ts';
+import { fieldsOf, pickAt, pickIn, placeOf, snapRect, stepOf } from './pick.ts';
 import { bringIn, fit, rectToScreen, rectToStuds, toScreen, toStuds, zoomAt } from './viewport.ts';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
@@ -106,10 +106,18 @@ describe('picking', () => {
     });
     expect(pick(5000, 5000)).toBeNull();
   });
+  test('a box picks what lies wholly in it, and nothing that is hidden', () => {
+    const box = { x: 0, y: 0, w: 40, d: 40 };
+    expect(pickIn(scene, new Set(), box)).toEqual([
+      { kind: 'plot', id: 'house' },
+      { kind: 'pad', id: 'oval' },
+    ]);
+    expect(pickIn(scene, new Set(['plots'] as const), { ...box, w: 17 })).toEqual([]);
+  });
   test('tables stand in millimetres and come back in millimetres', () => {
     const place = placeOf(scene, { kind: 'table', id: 't' });
     expect(place).toEqual({ x: 0.5, y: 0.5, w: 75, d: 75 });
-    expect(place && fieldsOf(scene, 'table', place)).toEqual({ x: 4, y: 4, w: 600, d: 600 });
+    expect(place && fieldsOf(scene, { kind: 'table', id: 't' }, place)).toEqual({ x: 4, y: 4, w: 600, d: 600 });
     expect(placeOf(scene, { kind: 'level', id: 'low' })).toBeNull();
     expect(placeOf(scene, { kind: 'pad', id: 'gone' })).toBeNull();
   });
@@ -117,7 +125,7 @@ describe('picking', () => {
 
 test('snapping puts any rectangle on its steps, never smaller than one', () => {
   fc.assert(
-    fc.property(rects, fc.constantFrom(0.5, 1, STEPS.table ?? 1), (rect, step) => {
+    fc.property(rects, fc.constantFrom(0.5, 1, stepOf('table', 1)), (rect, step) => {
       const { x, y, w, d } = snapRect({ ...rect, w: rect.w / 100 }, step);
       const on = (value: number) => Math.abs(value / step - Math.round(value / step)) < 1e-9;
       return [x, y, w, d].every(on) && w >= step && d >= step && Math.abs(x - rect.x) <= step / 2 + 1e-9;

@@ -1,4 +1,5 @@
 import { MM_PER_STUD } from '@quarry/core/lattice';
+import type { CutLine } from '../data/view.ts';
 import { MONO, RULER, SANS, halo, type Picture } from './ink.ts';
 import { toScreen } from './viewport.ts';
 
@@ -10,28 +11,25 @@ export function drawFrame(ctx: CanvasRenderingContext2D, picture: Picture): void
   ctx.restore();
 }
 
-export function drawCutRow(
-  ctx: CanvasRenderingContext2D,
-  { palette, view, width, art }: Picture,
-  row: number,
-): void {
-  if (!art) return;
-  const { y } = toScreen(view, 0, row + 0.5);
-  const from = Math.max(RULER, toScreen(view, art.relief.x, 0).x - 12);
-  const to = Math.min(width - RULER - 8, toScreen(view, art.relief.x + art.relief.w, 0).x + 12);
+/** The line of the section cut, with its letters at both ends. */
+export function drawCut(ctx: CanvasRenderingContext2D, { palette, view }: Picture, { a, b }: CutLine): void {
+  const from = toScreen(view, a.x, a.y);
+  const to = toScreen(view, b.x, b.y);
+  const length = Math.hypot(to.x - from.x, to.y - from.y) || 1;
+  const [u, v] = [(to.x - from.x) / length, (to.y - from.y) / length];
   ctx.strokeStyle = palette.ink;
   ctx.lineWidth = 1;
   ctx.setLineDash([6, 4]);
   ctx.beginPath();
-  ctx.moveTo(from, y);
-  ctx.lineTo(to, y);
+  ctx.moveTo(from.x - 12 * u, from.y - 12 * v);
+  ctx.lineTo(to.x + 12 * u, to.y + 12 * v);
   ctx.stroke();
   ctx.setLineDash([]);
   ctx.font = `600 11px ${SANS}`;
   ctx.textAlign = 'center';
-  ctx.textBaseline = 'bottom';
-  halo(ctx, 'S', from + 5, y - 1, palette.ink, palette.paper);
-  halo(ctx, 'S′', to - 5, y - 1, palette.ink, palette.paper);
+  ctx.textBaseline = 'middle';
+  halo(ctx, 'S', from.x - 16 * u, from.y - 16 * v - 8 * Math.abs(u), palette.ink, palette.paper);
+  halo(ctx, 'S′', to.x + 16 * u, to.y + 16 * v - 8 * Math.abs(u), palette.ink, palette.paper);
 }
 
 /** The least step of a scale whose ticks are far enough apart to be labelled. @param pixels px a unit of the scale */

@@ -48,39 +48,43 @@ export function drawGround(ctx: CanvasRenderingContext2D, picture: Picture, art:
     const on = rectToScreen(view, relief);
     ctx.drawImage(tint, on.x, on.y, on.w, on.d);
   }
+  const tiles = tilesIn(picture, art);
   inStuds(ctx, picture, () => {
     if (!hidden.has('ground'))
-      for (const { path, pattern } of art.hatches) {
+      for (const [ground, pattern] of art.patterns) {
         // The hatch keeps its size on the screen and moves with the ground.
         pattern.setTransform(new DOMMatrix().scale(HATCH_SCALE / view.scale));
         ctx.fillStyle = pattern;
-        ctx.fill(path);
+        for (const { hatches } of tiles)
+          for (const hatch of hatches) if (hatch.ground === ground) ctx.fill(hatch.path);
       }
     ctx.lineWidth = 0.7 / view.scale;
     ctx.strokeStyle = palette.ink2;
-    ctx.stroke(art.borders);
+    for (const { borders } of tiles) ctx.stroke(borders);
     ctx.lineWidth = 1.6 / view.scale;
     ctx.strokeStyle = palette.ink;
-    ctx.stroke(art.outline);
+    for (const { outline } of tiles) ctx.stroke(outline);
   });
 }
+
+const tilesIn = (picture: Picture, art: GroundArt) => art.tiles.filter((tile) => visible(picture, tile));
 
 export function drawContours(ctx: CanvasRenderingContext2D, picture: Picture, art: GroundArt): void {
   const { view, palette } = picture;
   inStuds(ctx, picture, () => {
     ctx.strokeStyle = palette.contour;
-    for (const { path, exact, index } of art.contours) {
-      ctx.lineWidth = (index ? 1.5 : 0.7) / view.scale;
-      ctx.globalAlpha = index ? 0.95 : 0.75;
-      ctx.stroke(view.scale < NEAR ? path : exact);
-    }
+    for (const { contours } of tilesIn(picture, art))
+      for (const { path, exact, index } of contours) {
+        ctx.lineWidth = (index ? 1.5 : 0.7) / view.scale;
+        ctx.globalAlpha = index ? 0.95 : 0.75;
+        ctx.stroke(view.scale < NEAR ? path : exact);
+      }
     ctx.globalAlpha = 1;
   });
   ctx.font = `500 11px ${MONO}`;
   ctx.textAlign = 'center';
   ctx.textBaseline = 'middle';
-  for (const { label } of art.contours) {
-    if (!label) continue;
+  for (const label of art.labels) {
     const { x, y } = toScreen(view, label.x, label.y);
     halo(ctx, label.text, x, y, palette.contour, palette.sheet);
   }
@@ -124,29 +128,4 @@ function highest(relief: Relief, section: Rect): { x: number; y: number; height:
   const far = ({ x, y }: { x: number; y: number }) => Math.hypot(x - middle.x, y - middle.y);
   const nearest = top.reduce((best, stud) => (far(stud) < far(best) ? stud : best));
   return { ...nearest, height: high };
-}
-
-export function drawWaterNames(ctx: CanvasRenderingContext2D, picture: Picture): void {
-  const { palette, scene } = picture;
-  for (const pad of listOf(scene, 'pad')) {
-    if (pad.ground !== 'water') continue;
-    const on = visible(picture, pad);
-    if (!on || on.w < 90 || on.d < 36) continue;
-    ctx.textAlign = 'center';
-    ctx.textBaseline = 'middle';
-    ctx.font = `italic 500 12px ${SANS}`;
-    ctx.letterSpacing = '2px';
-    halo(ctx, pad.name.toUpperCase(), on.x + on.w / 2, on.y + on.d / 2 - 7, palette.tarn, palette.water);
-    ctx.letterSpacing = '0px';
-    ctx.font = `11px ${MONO}`;
-    const height = (scene.level[pad.level]?.height ?? 0) + pad.offset;
-    halo(
-      ctx,
-      `level ${formatPlates(height)}`,
-      on.x + on.w / 2,
-      on.y + on.d / 2 + 9,
-      palette.tarn,
-      palette.water,
-    );
-  }
 }

@@ -1,6 +1,9 @@
-import { drawCutRow } from './drawFrame.ts';
-import { drawContours, drawGround, drawTables, drawWaterNames } from './drawGround.ts';
-import { drawFindings, drawModules, drawPlots, drawSections } from './drawThings.ts';
+import { drawCut } from './drawFrame.ts';
+import { drawContours, drawGround, drawTables } from './drawGround.ts';
+import { drawFindings } from './drawFindings.ts';
+import { drawEdges, drawLandNames, drawPictures, drawReserved, drawWays } from './drawLand.ts';
+import { drawModules, drawSections } from './drawSections.ts';
+import { drawDressing, drawPlots, drawSigns } from './drawThings.ts';
 import type { Picture } from './ink.ts';
 
 /** Draws all that moves with the ground, on a 2D context whose unit is a CSS pixel. */
@@ -15,11 +18,20 @@ export function drawSheet(ctx: CanvasRenderingContext2D, picture: Picture): void
     drawGround(ctx, picture, picture.art);
     if (!hidden.has('contours')) drawContours(ctx, picture, picture.art);
   }
-  drawWaterNames(ctx, picture);
+  // A faded picture lies over the tints, so that it can be drawn after.
+  if (!hidden.has('pictures')) drawPictures(ctx, picture);
+  if (!hidden.has('ground')) drawEdges(ctx, picture);
+  if (!hidden.has('ways')) drawWays(ctx, picture);
+  drawLandNames(ctx, picture);
   if (!hidden.has('plots')) drawPlots(ctx, picture);
+  if (!hidden.has('dressing')) drawDressing(ctx, picture);
+  if (!hidden.has('signs')) {
+    drawReserved(ctx, picture);
+    drawSigns(ctx, picture);
+  }
   if (!hidden.has('modules')) drawModules(ctx, picture);
   if (!hidden.has('sections')) drawSections(ctx, picture);
   if (!hidden.has('findings')) drawFindings(ctx, picture);
-  if (picture.cutRow !== null) drawCutRow(ctx, picture, picture.cutRow);
+  if (picture.cut) drawCut(ctx, picture, picture.cut);
   ctx.restore();
 }

@@ -1,31 +1,46 @@
 import { formatPlates, type Rect } from '@quarry/core/lattice';
-import { listOf } from '@quarry/core/scene';
-import { MONO, SANS, hatch, plate, visible, wrap, type Picture } from './ink.ts';
+import { membersOf, plantsOf, type Plant } from '@quarry/core/relief';
+import { cornersOf, listOf, plotBounds, type Entity, type Planting } from '@quarry/core/scene';
+import { MONO, SANS, halo, hatch, inStuds, plate, visible, wrap, type Picture } from './ink.ts';
 import { toScreen } from './viewport.ts';
 
-export function drawPlots(ctx: CanvasRenderingContext2D, picture: Picture): void {
+type Ctx = CanvasRenderingContext2D;
+
+export function drawPlots(ctx: Ctx, picture: Picture): void {
   const { palette, view } = picture;
   const fills = new Path2D();
   const walls = new Path2D();
-  const labelled: { name: string; on: Rect; note: string }[] = [];
-  // Walls are one stud thick; too thin to see, they are left out.
-  const wall = view.scale > 1.2 ? view.scale : 0;
+  const labelled: { name: string; on: Rect; note: string; hatched: boolean }[] = [];
   for (const plot of listOf(picture.scene, 'plot')) {
-    const on = visible(picture, plot);
+    const on = visible(picture, plotBounds(plot));
     if (!on) continue;
-    fills.rect(on.x, on.y, on.w, on.d);
-    if (wall > 0 && on.w > 4 * wall && on.d > 4 * wall)
-      walls.rect(on.x + wall, on.y + wall, on.w - 2 * wall, on.d - 2 * wall);
+    outline(fills, picture, plot);
+    // Walls too thin to be seen are left out.
+    const wall = plot.wall * view.scale > 1.2 ? plot.wall : 0;
+    if (wall > 0 && plot.w > 4 * wall && plot.d > 4 * wall)
+      outline(walls, picture, {
+        ...plot,
+        x: plot.x + wall,
+        y: plot.y + wall,
+        w: plot.w - 2 * wall,
+        d: plot.d - 2 * wall,
+      });
     if (on.w > 26 && on.d > 12)
-      labelled.push({ name: plot.name, on, note: `${formatPlates(plot.height)} tall` });
+      labelled.push({
+        name: plot.name,
+        on,
+        note: `${formatPlates(plot.height)} tall`,
+        hatched: plot.turn % 90 === 0,
+      });
   }
   ctx.fillStyle = palette.sheet;
   ctx.fill(fills);
   ctx.strokeStyle = palette.line;
   ctx.lineWidth = 0.7;
   ctx.beginPath();
-  for (const { on } of labelled)
-    hatch(ctx, { x: on.x + wall, y: on.y + wall, w: on.w - 2 * wall, d: on.d - 2 * wall });
+  const inset = view.scale > 1.2 ? view.scale : 0;
+  for (const { on, hatched } of labelled)
+    if (hatched) hatch(ctx, { x: on.x + inset, y: on.y + inset, w: on.w - 2 * inset, d: on.d - 2 * inset });
   ctx.stroke();
   ctx.strokeStyle = palette.ink;
   ctx.lineWidth = 1.2;
@@ -46,103 +61,178 @@ export function drawPlots(ctx: CanvasRenderingContext2D, picture: Picture): void
   }
 }
 
-export function drawModules(ctx: CanvasRenderingContext2D, picture: Picture): void {
-  const { palette } = picture;
-  const modules = listOf(picture.scene, 'module').flatMap((module) => {
-    const on = visible(picture, module);
-    return on ? [{ name: module.name, on }] : [];
+function outline(path: Path2D, { view }: Picture, plot: Parameters<typeof cornersOf>[0]): void {
+  cornersOf(plot).forEach((corner, i) => {
+    const { x, y } = toScreen(view, corner.x, corner.y);
+    if (i === 0) path.moveTo(x, y);
+    else path.lineTo(x, y);
   });
-  ctx.strokeStyle = palette.iron;
-  ctx.lineWidth = 1.3;
-  ctx.setLineDash([12, 4, 2, 4]);
-  ctx.beginPath();
-  for (const { on } of modules) ctx.rect(on.x, on.y, on.w, on.d);
-  ctx.stroke();
-  ctx.setLineDash([]);
-  ctx.font = `500 10.5px ${MONO}`;
-  ctx.textAlign = 'left';
+  path.closePath();
+}
+
+/** Plants are worked out once for each planting: entities never change. */
+const plants = new WeakMap<Planting, Plant[]>();
+const plantsIn = (planting: Planting): Plant[] => {
+  const known = plants.get(planting) ?? plantsOf(planting);
+  plants.set(planting, known);
+  return known;
+};
+
+/** Walls and fences, repeats, plants: what dresses the ground, seen from above. */
+export function drawDressing(ctx: Ctx, picture: Picture): void {
+  const { palette, scene, view } = picture;
+  const px = 1 / view.scale;
+  inStuds(ctx, picture, () => {
+    ctx.strokeStyle = palette.ink;
+    ctx.fillStyle = palette.sheet;
+    ctx.lineWidth = 0.8 * px;
+    for (const planting of listOf(scene, 'planting')) {
+      ctx.setLineDash([1 * px, 3 * px]);
+      ctx.strokeRect(planting.x, planting.y, planting.w, planting.d);
+      ctx.setLineDash([]);
+      for (const plant of plantsIn(planting)) crown(ctx, picture, plant.x, plant.y, plant.crown);
+    }
+    for (const tree of listOf(scene, 'tree')) crown(ctx, picture, tree.x, tree.y, tree.crown);
+    for (const run of listOf(scene, 'run')) {
+      ctx.lineWidth = Math.max(run.use === 'wall' || run.use === 'hedge' ? run.thick : 0, 1.6 * px);
+      ctx.strokeStyle = run.use === 'hedge' ? palette.ink2 : palette.ink;
+      ctx.setLineDash(
+        run.use === 'hedge' ? [2.5 * px, 1.5 * px] : run.use === 'fence' ? [5 * px, 2 * px] : [],
+      );
+      ctx.beginPath();
+      run.points.forEach(({ x, y }, i) => (i === 0 ? ctx.moveTo(x, y) : ctx.lineTo(x, y)));
+      ctx.stroke();
+    }
+    ctx.setLineDash([]);
+    ctx.lineWidth = 1.2 * px;
+    ctx.strokeStyle = palette.ink;
+    const modules = listOf(scene, 'module');
+    for (const repeat of listOf(scene, 'repeat')) {
+      ctx.setLineDash([1 * px, 3 * px]);
+      ctx.beginPath();
+      repeat.points.forEach(({ x, y }, i) => (i === 0 ? ctx.moveTo(x, y) : ctx.lineTo(x, y)));
+      ctx.stroke();
+      ctx.setLineDash([]);
+      const { members, dropped } = membersOf(repeat, modules);
+      for (const { x, y, angle } of members) {
+        ctx.save();
+        ctx.translate(x, y);
+        ctx.rotate(angle);
+        const [w, d] = [Math.max(repeat.length, 4 * px), Math.max(1, 4 * px)];
+        ctx.fillRect(-w / 2, -d / 2, w, d);
+        ctx.strokeRect(-w / 2, -d / 2, w, d);
+        ctx.restore();
+      }
+      // One that keeps off a seam is a cross where it would have stood.
+      ctx.beginPath();
+      for (const { x, y } of dropped)
+        for (const lean of [1, -1]) {
+          ctx.moveTo(x - 3 * px, y - 3 * px * lean);
+          ctx.lineTo(x + 3 * px, y + 3 * px * lean);
+        }
+      ctx.stroke();
+    }
+  });
+  for (const flag of listOf(scene, 'flag')) drawFlag(ctx, picture, flag);
+  ctx.textAlign = 'center';
   ctx.textBaseline = 'middle';
-  for (const { name, on } of modules) {
-    if (on.w < 30 || on.d < 22) continue;
-    const width = ctx.measureText(name).width + 8;
-    ctx.fillStyle = palette.iron;
-    ctx.fillRect(on.x + 5, on.y + 5, width, 14);
-    ctx.fillStyle = palette.onIron;
-    ctx.fillText(name, on.x + 9, on.y + 12.5);
+  ctx.font = `600 10px ${MONO}`;
+  for (const figure of listOf(scene, 'figure')) {
+    const { x, y } = toScreen(view, figure.x, figure.y);
+    ctx.beginPath();
+    ctx.arc(x, y, 8, 0, Math.PI * 2);
+    ctx.fillStyle = figure.state === 'placed' ? palette.ink : palette.sheet;
+    ctx.fill();
+    ctx.lineWidth = 1.2;
+    ctx.setLineDash(figure.state === 'idea' ? [2, 2] : []);
+    ctx.strokeStyle = palette.ink;
+    ctx.stroke();
+    ctx.setLineDash([]);
+    ctx.fillStyle = figure.state === 'placed' ? palette.sheet : palette.ink;
+    ctx.fillText(String(figure.cast), x, y + 0.5);
   }
 }
 
-export function drawSections(ctx: CanvasRenderingContext2D, picture: Picture): void {
-  const { palette } = picture;
-  ctx.textAlign = 'center';
+function crown(ctx: Ctx, { view }: Picture, x: number, y: number, width: number): void {
+  const px = 1 / view.scale;
+  ctx.beginPath();
+  ctx.arc(x, y, Math.max(width / 2, 1.5 * px), 0, Math.PI * 2);
+  if (width * view.scale > 5) ctx.fill();
+  ctx.stroke();
+  if (width * view.scale < 8) return;
+  ctx.beginPath();
+  for (const lean of [1, -1]) {
+    ctx.moveTo(x - width * 0.18, y - width * 0.18 * lean);
+    ctx.lineTo(x + width * 0.18, y + width * 0.18 * lean);
+  }
+  ctx.stroke();
+}
+
+/** Sixteenths of a turn clockwise from east, by the compass. */
+const TURNS = { e: 0, se: 1, s: 2, sw: 3, w: 4, nw: 5, n: 6, ne: 7 } as const;
+
+function drawFlag(ctx: Ctx, { palette, view }: Picture, flag: Entity<'flag'>): void {
+  const { x, y } = toScreen(view, flag.x, flag.y);
+  ctx.save();
+  ctx.translate(x, y);
+  ctx.rotate((TURNS[flag.heading] * Math.PI) / 4);
+  ctx.beginPath();
+  ctx.moveTo(2, -4);
+  ctx.lineTo(15, 0);
+  ctx.lineTo(2, 4);
+  ctx.closePath();
+  ctx.fillStyle = palette.iron;
+  ctx.fill();
+  ctx.beginPath();
+  ctx.arc(0, 0, 2.5, 0, Math.PI * 2);
+  ctx.fillStyle = palette.ink;
+  ctx.fill();
+  ctx.restore();
+}
+
+/** What is written on the plan for people: placeholders to be decided, and notes. */
+export function drawSigns(ctx: Ctx, picture: Picture): void {
+  const { palette, scene, view } = picture;
   ctx.textBaseline = 'middle';
-  for (const section of listOf(picture.scene, 'section')) {
-    const on = visible(picture, section);
+  for (const marker of listOf(scene, 'marker')) {
+    const on = visible(picture, marker);
     if (!on) continue;
-    ctx.strokeStyle = palette.ink;
-    ctx.lineWidth = 0.9;
-    ctx.setLineDash([2, 3]);
+    ctx.strokeStyle = palette.ochre;
+    ctx.lineWidth = 1.4;
+    ctx.setLineDash([4, 3]);
     ctx.strokeRect(on.x, on.y, on.w, on.d);
     ctx.setLineDash([]);
-    const { x, y } = sectionMark(on);
-    ctx.beginPath();
-    ctx.arc(x, y, 10, 0, Math.PI * 2);
-    ctx.fillStyle = palette.sheet;
-    ctx.fill();
-    ctx.lineWidth = 1.4;
-    ctx.stroke();
-    ctx.fillStyle = palette.ink;
     ctx.font = `600 11px ${SANS}`;
-    ctx.fillText(section.letter, x, y + 0.5);
+    ctx.textAlign = 'center';
+    const words = marker.state === 'open' ? `${marker.name} ?` : marker.name;
+    const lines = on.w > 40 ? wrap(ctx, words, on.w - 6, Math.trunc(on.d / 13)) : ['?'];
+    lines.forEach((line, i) =>
+      halo(
+        ctx,
+        line,
+        on.x + on.w / 2,
+        on.y + on.d / 2 + (i - (lines.length - 1) / 2) * 13,
+        palette.ochre,
+        palette.sheet,
+      ),
+    );
   }
-}
-
-/** Where a section's letter stands on the screen: in the far corner that the module flags leave free. */
-export const sectionMark = (on: Rect) => ({
-  x: on.x + on.w - Math.min(18, on.w / 2),
-  y: on.y + Math.min(18, on.d / 2),
-});
-
-/** Marks closer than this are drawn as one with their count, px. */
-const CROWD = 24;
-
-export function drawFindings(ctx: CanvasRenderingContext2D, picture: Picture): void {
-  const { palette, view } = picture;
-  const marks = new Map<string, { x: number; y: number; grave: boolean; count: number }>();
-  for (const { place, severity, accepted } of picture.findings) {
-    if (!place || accepted || severity === 'note') continue;
-    const { x, y } = toScreen(view, place.x, place.y);
-    const grave = severity === 'error';
-    // Errors and warnings of one place stand side by side.
-    const key = `${Math.round(x / CROWD)} ${Math.round(y / CROWD)} ${grave}`;
-    const mark = marks.get(key);
-    if (mark) mark.count++;
-    else
-      marks.set(key, {
-        x: grave || !marks.has(key.replace('false', 'true')) ? x : x + 18,
-        y,
-        grave,
-        count: 1,
-      });
-  }
-  ctx.textAlign = 'center';
-  ctx.textBaseline = 'middle';
-  ctx.font = `700 11px ${SANS}`;
-  for (const { x, y, grave, count } of marks.values()) {
+  ctx.font = `500 11px ${SANS}`;
+  ctx.textAlign = 'left';
+  for (const note of listOf(scene, 'note')) {
+    const { x, y } = toScreen(view, note.x, note.y);
+    ctx.fillStyle = palette.sheet;
+    ctx.strokeStyle = palette.tarn;
+    ctx.lineWidth = 1.2;
     ctx.beginPath();
-    if (grave) ctx.arc(x, y, 8, 0, Math.PI * 2);
-    else {
-      ctx.moveTo(x, y - 9);
-      ctx.lineTo(x + 9, y + 6.5);
-      ctx.lineTo(x - 9, y + 6.5);
-      ctx.closePath();
-    }
-    ctx.fillStyle = grave ? palette.iron : palette.ochre;
+    ctx.moveTo(x - 6, y - 7);
+    ctx.lineTo(x + 2, y - 7);
+    ctx.lineTo(x + 6, y - 3);
+    ctx.lineTo(x + 6, y + 7);
+    ctx.lineTo(x - 6, y + 7);
+    ctx.closePath();
     ctx.fill();
-    ctx.strokeStyle = palette.sheet;
-    ctx.lineWidth = 1.5;
     ctx.stroke();
-    ctx.fillStyle = palette.onIron;
-    ctx.fillText(count === 1 ? '!' : String(Math.min(count, 99)), x, y + (grave ? 0.5 : 1.5));
+    if (view.scale > 2.5) halo(ctx, note.name, x + 10, y, palette.tarn, palette.sheet);
   }
 }

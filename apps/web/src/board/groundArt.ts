@@ -1,62 +1,145 @@
+import type { Rect } from '@quarry/core/lattice';
 import { BARE, OUTSIDE, type Contour, type Relief } from '@quarry/core/relief';
-import { GROUNDS } from '@quarry/core/scene';
+import { GROUNDS, type Ground } from '@quarry/core/scene';
+import type { Tile } from '../workers/core.worker.ts';
+import type { Ground as TiledGround } from '../workers/survey.tsx';
 import { groundTint, hatchOf, type Palette } from './palette.ts';
 
-/** The ground of one relief, ready to be drawn at any zoom: paths in studs, tints as one pixel a stud. */
-export interface GroundArt {
-  relief: Relief;
-  tint: HTMLCanvasElement | null;
-  hatches: { path: Path2D; pattern: CanvasPattern }[];
+/** The ground of one tile, ready to be drawn at any zoom: paths in studs. */
+interface TileArt extends Rect {
+  hatches: { path: Path2D; ground: Ground }[];
   /** Borders between one ground and another, and of the footprint. */
   borders: Path2D;
   outline: Path2D;
   /** `path` turns its corners softly, `exact` follows the stud edges: for a far and a near look. */
-  contours: {
-    path: Path2D;
-    exact: Path2D;
-    index: boolean;
-    label: { text: string; x: number; y: number } | null;
-  }[];
+  contours: { path: Path2D; exact: Path2D; index: boolean }[];
+  labels: Label[];
 }
 
-export function groundArt(relief: Relief, contours: readonly Contour[], palette: Palette): GroundArt {
-  const hatches = [...GROUNDS.entries()].flatMap(([code, ground]) => {
-    const pattern = hatchOf(ground, palette);
-    const path = pattern && areaOf(relief, code);
-    return pattern && path ? [{ path, pattern }] : [];
+/** The height of an index contour, bricks, where it is written. */
+interface Label {
+  text: string;
+  x: number;
+  y: number;
+  length: number;
+}
+
+/** The ground of one relief: its tiles, the tints as one pixel a stud, and the hatches they are filled with. */
+export interface GroundArt {
+  relief: Relief;
+  palette: Palette;
+  tint: HTMLCanvasElement | null;
+  tiles: readonly TileArt[];
+  labels: readonly Label[];
+  patterns: Map<Ground, CanvasPattern>;
+}
+
+const known = new WeakMap<Tile, TileArt>();
+
+/** @param before the art drawn last: what did not change since is taken over */
+export function groundArt(
+  { relief, tiles }: TiledGround,
+  palette: Palette,
+  before: GroundArt | null,
+): GroundArt {
+  const follows =
+    before !== null &&
+    before.palette === palette &&
+    (['x', 'y', 'w', 'd'] as const).every((side) => before.relief[side] === relief[side]);
+  const fresh = follows ? tiles.filter((tile) => !known.has(tile)) : tiles;
+  const tint = follows ? before.tint : blankTint(relief);
+  if (tint) paintTint(tint, relief, fresh, palette);
+  const art = tiles.map((tile) => {
+    const drawn = known.get(tile) ?? tileArt(relief, tile);
+    known.set(tile, drawn);
+    return drawn;
   });
   return {
     relief,
-    tint: tintOf(relief, palette),
-    hatches,
-    ...bordersOf(relief),
-    contours: contours.map(contourArt),
+    palette,
+    tint,
+    tiles: art,
+    labels: spaced(art.flatMap(({ labels }) => labels)),
+    patterns: follows ? before.patterns : patternsOf(palette),
   };
 }
 
-function tintOf(relief: Relief, palette: Palette): HTMLCanvasElement | null {
-  const { w, d, ground, height } = relief;
+function patternsOf(palette: Palette): Map<Ground, CanvasPattern> {
+  return new Map(
+    GROUNDS.flatMap((ground): [Ground, CanvasPattern][] => {
+      const pattern = hatchOf(ground, palette);
+      return pattern ? [[ground, pattern]] : [];
+    }),
+  );
+}
+
+function tileArt(relief: Relief, tile: Tile): TileArt {
+  const { x, y, w, d } = tile;
+  const drawn = tile.contours.map(contourArt);
+  return {
+    ...{ x, y, w, d },
+    hatches: [...GROUNDS.entries()].flatMap(([code, ground]) => {
+      const path = areaOf(relief, tile, code);
+      return path ? [{ path, ground }] : [];
+    }),
+    ...bordersOf(relief, tile),
+    contours: drawn,
+    labels: drawn.flatMap(({ label }) => (label ? [label] : [])),
+  };
+}
+
+/** Studs between two labels of the same height. */
+const LABELS_APART = 72;
+
+/** The longest lines are labelled first, others of the same height only at a distance. */
+function spaced(labels: Label[]): Label[] {
+  const kept: Label[] = [];
+  for (const label of labels.sort((a, b) => b.length - a.length))
+    if (
+      kept.every(
+        (other) =>
+          other.text !== label.text || Math.hypot(other.x - label.x, other.y - label.y) > LABELS_APART,
+      )
+    )
+      kept.push(label);
+  return kept;
+}
+
+function blankTint({ w, d }: Relief): HTMLCanvasElement | null {
   if (w === 0 || d === 0) return null;
   const canvas = document.createElement('canvas');
   canvas.width = w;
   canvas.height = d;
+  return canvas;
+}
+
+function paintTint(
+  canvas: HTMLCanvasElement,
+  relief: Relief,
+  tiles: readonly Rect[],
+  palette: Palette,
+): void {
   const ctx = canvas.getContext('2d');
-  if (!ctx) return null;
-  const image = ctx.createImageData(w, d);
-  const pixels = new Uint32Array(image.data.buffer);
+  if (!ctx) return;
   const own = [...GROUNDS, 'bare' as const]
     .map((name) => groundTint(palette, name))
     .map((tint) => (tint === null ? null : pixelOf(tint)));
   const tints = palette.tints.map(pixelOf);
-  for (let i = 0; i < pixels.length; i++) {
-    const code = ground[i];
-    if (code === OUTSIDE) continue;
-    const fixed = own[code === BARE ? GROUNDS.length : code];
-    // One tint for each three bricks above datum.
-    pixels[i] = fixed ?? tints[Math.min(tints.length - 1, Math.max(0, Math.trunc((height[i] - 9) / 9)))];
+  for (const { x, y, w, d } of tiles) {
+    const image = ctx.createImageData(w, d);
+    const pixels = new Uint32Array(image.data.buffer);
+    for (let row = 0; row < d; row++)
+      for (let column = 0; column < w; column++) {
+        const i = (y - relief.y + row) * relief.w + x - relief.x + column;
+        const code = relief.ground[i];
+        if (code === OUTSIDE) continue;
+        const fixed = own[code === BARE ? GROUNDS.length : code];
+        // One tint for each three bricks above datum.
+        const step = Math.min(tints.length - 1, Math.max(0, Math.trunc((relief.height[i] - 9) / 9)));
+        pixels[row * w + column] = fixed ?? tints[step];
+      }
+    ctx.putImageData(image, x - relief.x, y - relief.y);
   }
-  ctx.putImageData(image, 0, 0);
-  return canvas;
 }
 
 /** `#rrggbb` as a little-endian RGBA pixel. */
@@ -66,7 +149,8 @@ function pixelOf(colour: string): number {
 }
 
 /** The studs of one ground as few rectangles: runs of a row, carried down while the next row has the same run. */
-function areaOf({ x, y, w, d, ground }: Relief, code: number): Path2D | null {
+function areaOf(relief: Relief, tile: Rect, code: number): Path2D | null {
+  const { x, y, w, d } = tile;
   const path = new Path2D();
   let open = new Map<number, { to: number; from: number; row: number }>();
   let any = false;
@@ -75,10 +159,11 @@ function areaOf({ x, y, w, d, ground }: Relief, code: number): Path2D | null {
   };
   for (let row = 0; row <= d; row++) {
     const next: typeof open = new Map();
+    const first = (y - relief.y + row) * relief.w + x - relief.x;
     for (let column = 0; row < d && column < w; column++) {
-      if (ground[row * w + column] !== code) continue;
+      if (relief.ground[first + column] !== code) continue;
       const from = column;
-      while (column < w && ground[row * w + column] === code) column++;
+      while (column < w && relief.ground[first + column] === code) column++;
       const before = open.get(from);
       const same = before?.to === column ? before : null;
       if (same) open.delete(from);
@@ -91,30 +176,37 @@ function areaOf({ x, y, w, d, ground }: Relief, code: number): Path2D | null {
   return any ? path : null;
 }
 
-function bordersOf({ x, y, w, d, ground }: Relief): { borders: Path2D; outline: Path2D } {
+/** The borders on the west and north sides of a tile's studs; at the relief's end on the others too. */
+function bordersOf(relief: Relief, tile: Rect): { borders: Path2D; outline: Path2D } {
   const borders = new Path2D();
   const outline = new Path2D();
   const at = (column: number, row: number) =>
-    column < 0 || row < 0 || column >= w || row >= d ? OUTSIDE : ground[row * w + column];
+    column < 0 || row < 0 || column >= relief.w || row >= relief.d
+      ? OUTSIDE
+      : relief.ground[row * relief.w + column];
   const kind = (a: number, b: number) =>
     a === b ? null : a === OUTSIDE || b === OUTSIDE ? outline : borders;
-  for (let row = 0; row <= d; row++)
-    for (let column = 0; column <= w; column++) {
-      // Runs along a row and a column: begin where the border begins, end where it ends.
+  const x0 = tile.x - relief.x;
+  const y0 = tile.y - relief.y;
+  const x1 = x0 + tile.w;
+  const y1 = y0 + tile.d;
+  for (let row = y0; row <= (y1 === relief.d ? y1 : y1 - 1); row++)
+    for (let column = x0; column < x1;) {
       const north = kind(at(column, row - 1), at(column, row));
-      if (north && kind(at(column - 1, row - 1), at(column - 1, row)) !== north) {
-        let end = column;
-        while (kind(at(end, row - 1), at(end, row)) === north) end++;
-        north.moveTo(x + column, y + row);
-        north.lineTo(x + end, y + row);
-      }
+      const from = column;
+      do column++;
+      while (column < x1 && kind(at(column, row - 1), at(column, row)) === north);
+      north?.moveTo(relief.x + from, relief.y + row);
+      north?.lineTo(relief.x + column, relief.y + row);
+    }
+  for (let column = x0; column <= (x1 === relief.w ? x1 : x1 - 1); column++)
+    for (let row = y0; row < y1;) {
       const west = kind(at(column - 1, row), at(column, row));
-      if (west && kind(at(column - 1, row - 1), at(column, row - 1)) !== west) {
-        let end = row;
-        while (kind(at(column - 1, end), at(column, end)) === west) end++;
-        west.moveTo(x + column, y + row);
-        west.lineTo(x + column, y + end);
-      }
+      const from = row;
+      do row++;
+      while (row < y1 && kind(at(column - 1, row), at(column, row)) === west);
+      west?.moveTo(relief.x + column, relief.y + from);
+      west?.lineTo(relief.x + column, relief.y + row);
     }
   return { borders, outline };
 }
@@ -122,7 +214,11 @@ function bordersOf({ x, y, w, d, ground }: Relief): { borders: Path2D; outline: 
 /** How far from a corner a contour starts to turn, studs: enough to make stairs of studs a line, little enough to stay true. */
 const TURN = 0.75;
 
-function contourArt({ height, index, lines }: Contour): GroundArt['contours'][number] {
+function contourArt({
+  height,
+  index,
+  lines,
+}: Contour): TileArt['contours'][number] & { label: Label | null } {
   const path = new Path2D();
   const exact = new Path2D();
   let longest: { length: number; x: number; y: number } | null = null;
@@ -164,6 +260,6 @@ function contourArt({ height, index, lines }: Contour): GroundArt['contours'][nu
     path,
     exact,
     index,
-    label: longest && longest.length > 12 ? { text: String(bricks), x: longest.x, y: longest.y } : null,
+    label: longest && longest.length > 12 ? { text: String(bricks), ...longest } : null,
   };
 }

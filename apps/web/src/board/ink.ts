@@ -1,7 +1,7 @@
 import { overlap, type Rect } from '@quarry/core/lattice';
 import type { Judged } from '@quarry/core/check';
 import type { Scene } from '@quarry/core/scene';
-import type { Layer } from '../data/view.ts';
+import type { CutLine, Layer } from '../data/view.ts';
 import type { GroundArt } from './groundArt.ts';
 import type { Palette } from './palette.ts';
 import { rectToScreen, type Viewport } from './viewport.ts';
@@ -18,8 +18,10 @@ export interface Picture {
   hidden: ReadonlySet<Layer>;
   /** What the tape beside the studs counts. */
   metric: 'mm' | 'in';
-  /** Row of the section cut, studs; null: none. */
-  cutRow: number | null;
+  /** Where the section cut lies; null: none. */
+  cut: CutLine | null;
+  /** Pictures under the plan that have loaded, by id. */
+  images: ReadonlyMap<string, CanvasImageSource>;
 }
 
 export const MONO = "'Spline Sans Mono'";
@@ -75,9 +77,9 @@ export function plate(
   ctx.fillText(text, x, y);
 }
 
-/** 45° hairlines that end exactly on a rectangle's sides. */
-export function hatch(ctx: CanvasRenderingContext2D, { x, y, w, d }: Rect): void {
-  for (let shift = 6; shift < w + d; shift += 6) {
+/** 45° hairlines, `apart` px from one to the next, that end exactly on a rectangle's sides. */
+export function hatch(ctx: CanvasRenderingContext2D, { x, y, w, d }: Rect, apart = 6): void {
+  for (let shift = apart; shift < w + d; shift += apart) {
     ctx.moveTo(x + Math.min(shift, w), y + Math.max(0, shift - w));
     ctx.lineTo(x + Math.max(0, shift - d), y + Math.min(shift, d));
   }

@@ -1,11 +1,13 @@
 import type Konva from 'konva';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Label, Line, Rect as KonvaRect, Tag, Text, Transformer } from 'react-konva';
 import type { Rect } from '@quarry/core/lattice';
+import type { Guide } from '@quarry/core/site';
+import type { CutLine } from '../data/view.ts';
 import { say, sayAlso } from '../ui/quantity.ts';
 import type { PALETTES } from './palette.ts';
 import { snapRect } from './pick.ts';
-import { rectToScreen, rectToStuds, type Viewport } from './viewport.ts';
+import { rectToScreen, rectToStuds, toScreen, toStuds, type Viewport } from './viewport.ts';
 
 export const box = ({ x, y, w, d }: Rect) => ({ x, y, width: w, height: d });
 
@@ -14,11 +16,15 @@ interface SelectionProps {
   step: number;
   view: Viewport;
   editable: boolean;
+  /** Whether pulling at its sides changes its size. */
+  resizes: boolean;
   iron: string;
+  /** Where a moved rectangle is brought to. */
+  snap: (rect: Rect, step: number) => Rect;
   onMove: (rect: Rect) => void;
   onSize: (rect: Rect) => void;
   onPlace: (rect: Rect) => void;
-  onClick: (x: number, y: number) => void;
+  onClick: (x: number, y: number, adds: boolean) => void;
 }
 
 /** The outline of what is picked, with handles where it may be changed; it moves and grows by its steps. */
@@ -27,7 +33,9 @@ export function Selection({
   step,
   view,
   editable,
+  resizes,
   iron,
+  snap,
   onMove,
   onSize,
   onPlace,
@@ -37,13 +45,15 @@ export function Selection({
   const handles = useRef<Konva.Transformer>(null);
   useEffect(() => {
     if (handles.current && shape.current) handles.current.nodes([shape.current]);
-  }, [editable]);
+  }, [editable, resizes]);
   const on = rectToScreen(view, place);
   const snapped = (rect: Rect) => snapRect(rectToStuds(view, rect), step);
   const read = (node: Konva.Rect): Rect =>
     snapped({ x: node.x(), y: node.y(), w: node.width() * node.scaleX(), d: node.height() * node.scaleY() });
+  const boxed = (node: Konva.Rect): Rect => ({ x: node.x(), y: node.y(), w: node.width(), d: node.height() });
   const settle = (node: Konva.Rect) => {
-    const rect = read(node);
+    const resized = node.scaleX() !== 1 || node.scaleY() !== 1;
+    const rect = resized ? read(node) : snap(rectToStuds(view, boxed(node)), step);
     node.scale({ x: 1, y: 1 });
     onPlace(rect);
   };
@@ -58,19 +68,19 @@ export function Selection({
         fill={`${iron}1c`}
         draggable={editable}
         dragBoundFunc={({ x, y }) => {
-          const { x: sx, y: sy } = snapped({ x, y, w: on.w, d: on.d });
+          const { x: sx, y: sy } = snap(rectToStuds(view, { x, y, w: on.w, d: on.d }), step);
           return { x: view.x + sx * view.scale, y: view.y + sy * view.scale };
         }}
-        onDragMove={() => shape.current && onMove(read(shape.current))}
+        onDragMove={() => shape.current && onMove(rectToStuds(view, boxed(shape.current)))}
         onDragEnd={() => shape.current && settle(shape.current)}
-        onClick={({ target }) => {
+        onClick={({ target, evt }) => {
           const at = target.getStage()?.getPointerPosition();
-          if (at) onClick(at.x, at.y);
+          if (at) onClick(at.x, at.y, evt.shiftKey);
         }}
         onTransform={() => shape.current && onSize(read(shape.current))}
         onTransformEnd={() => shape.current && settle(shape.current)}
       />
-      {editable && (
+      {editable && resizes && (
         <Transformer
           ref={handles}
           rotateEnabled={false}
@@ -95,9 +105,147 @@ export function Selection({
   );
 }
 
-export function Measured({ draft, view, iron }: { draft: Rect; view: Viewport; iron: string }) {
-  const { x, y, w, d } = rectToScreen(view, draft);
-  return <Line points={[x, y, x + w, y + d]} stroke={iron} strokeWidth={2} dash={[6, 3]} listening={false} />;
+export function Measured({ line: { a, b }, view, iron }: { line: CutLine; view: Viewport; iron: string }) {
+  const [from, to] = [toScreen(view, a.x, a.y), toScreen(view, b.x, b.y)];
+  return (
+    <Line
+      points={[from.x, from.y, to.x, to.y]}
+      stroke={iron}
+      strokeWidth={2}
+      dash={[6, 3]}
+      listening={false}
+    />
+  );
+}
+
+type Point = { x: number; y: number };
+const flat = (points: readonly Point[], view: Viewport) =>
+  points.flatMap(({ x, y }) => Object.values(toScreen(view, x, y)));
+
+/** A line while its points are being set. */
+export function DraftLine({
+  points,
+  view,
+  iron,
+}: {
+  points: readonly Point[];
+  view: Viewport;
+  iron: string;
+}) {
+  return (
+    <>
+      <Line points={flat(points, view)} stroke={iron} strokeWidth={2} dash={[6, 3]} listening={false} />
+      {points.map((point, i) => {
+        const { x, y } = toScreen(view, point.x, point.y);
+        return <KonvaRect key={i} x={x - 3} y={y - 3} width={6} height={6} fill={iron} listening={false} />;
+      })}
+    </>
+  );
+}
+
+/** A line that something was brought to, across the whole board. */
+export function Guides({
+  guide,
+  view,
+  room,
+  ink,
+}: {
+  guide: Guide;
+  view: Viewport;
+  room: { width: number; height: number };
+  ink: string;
+}) {
+  const { x, y } = toScreen(view, guide.at, guide.at);
+  const points = guide.axis === 'x' ? [x, 0, x, room.height] : [0, y, room.width, y];
+  return <Line points={points} stroke={ink} strokeWidth={1} dash={[2, 3]} listening={false} />;
+}
+
+/**
+ * The points of a picked line, each to be dragged; a small one between two becomes a new point when it is dragged.
+ * A double click takes a point out.
+ */
+export function Vertices({
+  points,
+  view,
+  step,
+  iron,
+  editable,
+  onPoints,
+}: {
+  points: readonly Point[];
+  view: Viewport;
+  step: number;
+  iron: string;
+  editable: boolean;
+  onPoints: (points: Point[]) => void;
+}) {
+  const [draft, setDraft] = useState<Point[] | null>(null);
+  const shown = draft ?? points;
+  const on = ({ x, y }: Point): Point => {
+    const studs = toStuds(view, x, y);
+    return { x: Math.round(studs.x / step) * step, y: Math.round(studs.y / step) * step };
+  };
+  const settle = (next: Point[]) => {
+    setDraft(null);
+    onPoints(next);
+  };
+  const handle = (
+    key: string,
+    at: Point,
+    small: boolean,
+    moved: (to: Point) => Point[],
+    remove?: () => Point[],
+  ) => {
+    const { x, y } = toScreen(view, at.x, at.y);
+    const half = small ? 3 : 5;
+    return (
+      <KonvaRect
+        key={key}
+        x={x}
+        y={y}
+        offsetX={half}
+        offsetY={half}
+        width={2 * half}
+        height={2 * half}
+        fill={small ? iron : '#ffffff'}
+        opacity={small ? 0.6 : 1}
+        stroke={iron}
+        strokeWidth={1.5}
+        hitStrokeWidth={14}
+        draggable
+        onDragMove={({ target }) => setDraft(moved(on(target.position())))}
+        onDragEnd={({ target }) => settle(moved(on(target.position())))}
+        onDblClick={() => remove && settle(remove())}
+      />
+    );
+  };
+  return (
+    <>
+      <Line points={flat(shown, view)} stroke={iron} strokeWidth={2} listening={false} />
+      {editable &&
+        points.flatMap((point, i) => {
+          const next = points[i + 1];
+          return [
+            ...(next
+              ? [
+                  handle(`m${i}`, { x: (point.x + next.x) / 2, y: (point.y + next.y) / 2 }, true, (to) => [
+                    ...points.slice(0, i + 1),
+                    { ...point, z: null, ...to },
+                    ...points.slice(i + 1),
+                  ]),
+                ]
+              : []),
+            handle(
+              `p${i}`,
+              point,
+              false,
+              (to) => points.map((old, j) => (j === i ? { ...old, ...to } : old)),
+              points.length > 2 ? () => points.filter((_, j) => j !== i) : undefined,
+            ),
+          ];
+        })}
+    </>
+  );
 }
 
 /** Room for the longest size, px. */

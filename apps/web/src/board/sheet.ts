@@ -83,7 +83,8 @@ function sameContent(a: Picture, b: Picture): boolean {
     a.findings === b.findings &&
     a.palette === b.palette &&
     a.hidden === b.hidden &&
-    a.cutRow === b.cutRow &&
+    a.cut === b.cut &&
+    a.images === b.images &&
     a.width === b.width &&
     a.height === b.height
   );

@@ -1,27 +1,81 @@
 import { create } from 'zustand';
-import type { Kind } from '@quarry/core/scene';
+import type { Kind, Scene } from '@quarry/core/scene';
 
 export interface Picked {
   kind: Kind;
   id: string;
 }
-export const TOOLS = ['pick', 'footprint', 'pad', 'plot', 'section', 'table', 'measure'] as const;
-export type Tool = (typeof TOOLS)[number];
-export const LAYERS = ['tables', 'ground', 'contours', 'plots', 'sections', 'modules', 'findings'] as const;
+/** Tools that draw an area, a line point by point, or set one spot. */
+export const AREA_TOOLS = [
+  'footprint',
+  'section',
+  'table',
+  'pad',
+  'hill',
+  'hollow',
+  'water',
+  'plot',
+  'planting',
+  'marker',
+  'reserved',
+] as const satisfies readonly Kind[];
+export const LINE_TOOLS = ['stream', 'way', 'run', 'repeat'] as const satisfies readonly Kind[];
+export const SPOT_TOOLS = ['track', 'tree', 'figure', 'flag', 'note'] as const satisfies readonly Kind[];
+export type AreaTool = (typeof AREA_TOOLS)[number];
+export type LineTool = (typeof LINE_TOOLS)[number];
+export type SpotTool = (typeof SPOT_TOOLS)[number];
+/** `measure` measures, `profile` lays the section cut along a line. */
+export type Tool = 'pick' | AreaTool | LineTool | SpotTool | 'measure' | 'profile';
+export const isAreaTool = (tool: Tool): tool is AreaTool => AREA_TOOLS.some((one) => one === tool);
+export const isLineTool = (tool: Tool): tool is LineTool => LINE_TOOLS.some((one) => one === tool);
+export const isSpotTool = (tool: Tool): tool is SpotTool => SPOT_TOOLS.some((one) => one === tool);
+
+export const LAYERS = [
+  'tables',
+  'pictures',
+  'ground',
+  'contours',
+  'ways',
+  'plots',
+  'dressing',
+  'signs',
+  'sections',
+  'modules',
+  'findings',
+] as const;
 export type Layer = (typeof LAYERS)[number];
+/** A line across the plan, studs. */
+export interface CutLine {
+  a: { x: number; y: number };
+  b: { x: number; y: number };
+}
 type Theme = 'day' | 'night';
 type Metric = 'mm' | 'in';
 
 /** What one person looks at: never sent anywhere. Theme and unit are kept in the browser. */
 interface View {
   picked: Picked | null;
+  /** What else is picked with it. */
+  also: readonly Picked[];
   tool: Tool;
   hidden: ReadonlySet<Layer>;
   /** Where the board should go next, studs; a new object each time. */
   goTo: { x: number; y: number } | null;
+  /** Where the section cut lies; null: where it shows most. */
+  cutLine: CutLine | null;
+  /** The scene as it was when somebody said «keep this»: one display's, for as long as the page is open. */
+  before: { display: string; scene: Scene; kept: string } | null;
+  /** The board shows what was kept. */
+  showsBefore: boolean;
   theme: Theme;
   metric: Metric;
   pick(picked: Picked | null): void;
+  pickAll(picks: readonly Picked[]): void;
+  /** Adds a thing to what is picked, or takes it out again. */
+  pickToo(picked: Picked): void;
+  layCut(line: CutLine | null): void;
+  keepBefore(before: View['before']): void;
+  flip(shows: boolean): void;
   takeTool(tool: Tool): void;
   toggleLayer(layer: Layer): void;
   show(place: { x: number; y: number } | null, picked: Picked | null): void;
@@ -46,12 +100,27 @@ const recall = (key: string): string | null => {
 
 export const useView = create<View>((set) => ({
   picked: null,
+  also: [],
+  cutLine: null,
+  before: null,
+  showsBefore: false,
   tool: 'pick',
   hidden: new Set(),
   goTo: null,
   theme: document.documentElement.dataset.theme === 'night' ? 'night' : 'day',
   metric: recall('quarry-metric') === 'in' ? 'in' : 'mm',
-  pick: (picked) => set({ picked }),
+  pick: (picked) => set({ picked, also: [] }),
+  pickAll: ([picked = null, ...also]) => set({ picked, also }),
+  pickToo: (one) =>
+    set(({ picked, also }) => {
+      const all = picked ? [picked, ...also] : [];
+      const rest = all.filter(({ kind, id }) => kind !== one.kind || id !== one.id);
+      const [first = null, ...others] = rest.length < all.length ? rest : [...all, one];
+      return { picked: first, also: others };
+    }),
+  layCut: (cutLine) => set({ cutLine }),
+  keepBefore: (before) => set({ before, showsBefore: false }),
+  flip: (showsBefore) => set({ showsBefore }),
   takeTool: (tool) => set({ tool }),
   toggleLayer: (layer) =>
     set(({ hidden }) => {
@@ -59,7 +128,7 @@ export const useView = create<View>((set) => ({
       if (!next.delete(layer)) next.add(layer);
       return { hidden: next };
     }),
-  show: (goTo, picked) => set({ goTo, picked, tool: 'pick' }),
+  show: (goTo, picked) => set({ goTo, picked, also: [], tool: 'pick' }),
   setTheme: (theme) => {
     document.documentElement.dataset.theme = theme;
     remember('quarry-theme', theme);

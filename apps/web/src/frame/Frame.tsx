@@ -16,6 +16,10 @@ import { FindingsPanel, countOpen } from './Findings.tsx';
 import { KEY_LIST, PAGES, TOOL_LIST } from './pages.ts';
 
 /** How long after `g` a letter still means a page. */
+/** Every letter that goes to a page or takes up a tool. */
+const LETTERS = [...new Set(['f', ...PAGES.map(({ key }) => key), ...TOOL_LIST.map(({ key }) => key)])].join(
+  ', ',
+);
 const GO_MS = 1500;
 
 /** The frame round every page of a display: rail, top bar, findings, finder, keys and the word about saving. */
@@ -49,7 +53,7 @@ export function Frame() {
     goArmed.current = timeStamp;
   });
   // One place for the letters: after `g` they go to a page, otherwise they take up a tool of the plan.
-  useHotkeys('b, p, c, k, r, f, s, t, m', ({ key, timeStamp }) => {
+  useHotkeys(LETTERS, ({ key, timeStamp }) => {
     const letter = key.toLowerCase();
     const goes = timeStamp - goArmed.current < GO_MS;
     goArmed.current = 0;

@@ -21,15 +21,31 @@ export const PAGES: readonly { id: Page; word: string; key: string; question: st
   { id: 'progress', word: 'Progress', key: 'r', question: 'Where each section is' },
 ];
 
-/** The plan's tools with their letters. */
-export const TOOL_LIST: readonly { id: Tool; word: string; key: string }[] = [
+/** The plan's tools with their letters; those that are taken up less often stand under «More». */
+export const TOOL_LIST: readonly { id: Tool; word: string; key: string; more?: boolean }[] = [
   { id: 'pick', word: 'Pick', key: 's' },
-  { id: 'footprint', word: 'Footprint', key: 'f' },
   { id: 'pad', word: 'Pad', key: 'p' },
+  { id: 'hill', word: 'Hill', key: 'h' },
+  { id: 'water', word: 'Water', key: 'w' },
+  { id: 'way', word: 'Way', key: 'y' },
+  { id: 'track', word: 'Track', key: 't' },
   { id: 'plot', word: 'Plot', key: 'b' },
-  { id: 'section', word: 'Section', key: 'c' },
-  { id: 'table', word: 'Table', key: 't' },
+  { id: 'repeat', word: 'Repeat', key: 'r' },
+  { id: 'planting', word: 'Planting', key: 'j' },
+  { id: 'marker', word: 'Marker', key: 'k' },
+  { id: 'footprint', word: 'Footprint', key: 'f', more: true },
+  { id: 'section', word: 'Section', key: 'c', more: true },
+  { id: 'table', word: 'Table', key: 'l', more: true },
+  { id: 'hollow', word: 'Hollow', key: 'o', more: true },
+  { id: 'stream', word: 'Stream', key: 'v', more: true },
+  { id: 'run', word: 'Wall or fence', key: 'a', more: true },
+  { id: 'tree', word: 'Tree', key: 'e', more: true },
+  { id: 'figure', word: 'Small scene', key: 'i', more: true },
+  { id: 'flag', word: 'Flag', key: 'n', more: true },
+  { id: 'reserved', word: 'Reserved ground', key: 'q', more: true },
+  { id: 'note', word: 'Note', key: 'u', more: true },
   { id: 'measure', word: 'Measure', key: 'm' },
+  { id: 'profile', word: 'Section cut', key: 'd' },
 ];
 
 /** The keys of the whole program, as `?` lists them. */
@@ -50,9 +66,15 @@ export const KEY_LIST: readonly { group: string; keys: readonly [string, string]
     keys: [
       ...TOOL_LIST.map(({ id, word, key }): [string, string] => [
         key,
-        id === 'pick' || id === 'measure' ? word.toLowerCase() : `draw a ${word.toLowerCase()}`,
+        ['pick', 'measure', 'profile'].includes(id) ? word.toLowerCase() : `draw: ${word.toLowerCase()}`,
       ]),
-      ['Enter', 'with a drawing tool: place one in the middle of the view'],
+      ['Enter', 'with a drawing tool: place one in the middle of the view; end a line'],
+      ['Backspace', 'while drawing a line: take back its last point'],
+      ['Shift drag', 'pick all in a box'],
+      ['Shift click', 'pick one more'],
+      ['x', 'flip between what was kept and now'],
+      ['Ctrl D', 'duplicate what is picked'],
+      [', . /', 'with a track picked: go on left, straight, right'],
       ['arrows', 'move what is picked by 1 stud'],
       ['Shift arrows', 'by 8 studs'],
       ['Alt arrows', 'by half a stud'],

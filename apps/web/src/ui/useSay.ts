@@ -1,6 +1,6 @@
 import { INCH, formatFeet, inInches } from '@quarry/core/lattice';
 import { useView } from '../data/view.ts';
-import { say, type Measure } from './quantity.ts';
+import { say, sayAlso, type Measure } from './quantity.ts';
 
 /** Says lengths in the unit this person works in. */
 export function useSay() {
@@ -8,6 +8,8 @@ export function useSay() {
   return {
     metric,
     say: (value: number, measure: Measure) => say(value, measure, metric),
+    /** The same length the other way. */
+    sayAlso: (value: number, measure: Measure) => sayAlso(value, measure, metric),
     /** A sentence of the core, its millimetres in inches for those who measure in inches. */
     tell: (sentence: string) => (metric === 'in' ? inInches(sentence) : sentence),
     /** A true size for reading, not for typing: to the centimetre, or to the inch. */

@@ -1,13 +1,32 @@
 import { expose, transfer } from 'comlink';
 import { RULES, checkScene, type Judged } from '@quarry/core/check';
-import { compileRelief, contoursOf, type Contour, type Relief } from '@quarry/core/relief';
-import type { Scene } from '@quarry/core/scene';
+import { overlap, type Rect } from '@quarry/core/lattice';
+import {
+  compile,
+  compileRelief,
+  contoursOf,
+  recompile,
+  type Compiled,
+  type Contour,
+  type Relief,
+} from '@quarry/core/relief';
+import { emptyScene, withDelta, type Delta, type Scene } from '@quarry/core/scene';
 import { bestMoves, reachOf, type Move, type Reach } from '@quarry/core/sight';
 
-/** What the core says of a scene: the relief at each stud, its contours, how far one must reach, and every finding. */
-export interface Survey {
-  relief: Relief;
+/** A square of the relief with its contours: what is drawn anew when something in it changes. */
+export interface Tile extends Rect {
   contours: Contour[];
+}
+
+/** The compiled ground and the tiles that are not as they were; `whole`: these are all there are. */
+export interface GroundStep {
+  relief: Relief;
+  tiles: Tile[];
+  whole: boolean;
+}
+
+/** What the core says of a scene: how far one must reach, and every finding. */
+export interface Judgement {
   reach: Reach;
   findings: Judged[];
   /** How the number of each rule is made, by rule: the rules themselves stay in the worker. */
@@ -15,36 +34,80 @@ export interface Survey {
 }
 
 const BASIS = Object.fromEntries(RULES.map(({ id, basis }) => [id, basis]));
+/** Side of a tile, studs. */
+const TILE = 64;
+
+/** This worker's own copy of the scene, kept up by what changes. */
+let scene = emptyScene();
+let compiled: Compiled | null = null;
+
+/** Takes in what changed. @returns where the relief may differ; null: everywhere */
+function follow(delta: readonly Delta[]): readonly Rect[] | null {
+  scene = withDelta(scene, delta);
+  const before = compiled;
+  // Until a scene has compiled, the next one is compiled whole.
+  compiled = null;
+  if (!before) {
+    compiled = compile(scene);
+    return null;
+  }
+  const step = recompile(before, scene);
+  ({ compiled } = step);
+  return step.changed;
+}
+
+function tilesOf(relief: Relief, changed: readonly Rect[] | null): Tile[] {
+  const tiles: Tile[] = [];
+  for (let y = relief.y; y < relief.y + relief.d; y += TILE)
+    for (let x = relief.x; x < relief.x + relief.w; x += TILE) {
+      const square = {
+        x,
+        y,
+        w: Math.min(TILE, relief.x + relief.w - x),
+        d: Math.min(TILE, relief.y + relief.d - y),
+      };
+      // A tile draws the edges towards its east and south neighbours too.
+      const near = { x: x - 1, y: y - 1, w: square.w + 2, d: square.d + 2 };
+      if (changed && !changed.some((rect) => overlap(rect, near))) continue;
+      tiles.push({ ...square, contours: contoursOf(relief, square) });
+    }
+  return tiles;
+}
 
 const worker = {
-  survey(scene: Scene, today: string): Survey {
-    const relief = compileRelief(scene);
-    const contours = contoursOf(relief);
-    const reach = reachOf(scene, relief);
-    const survey = {
-      relief,
-      contours,
-      reach,
-      findings: checkScene(scene, { today, relief, reach }),
-      basis: BASIS,
+  /** The ground after a change: asked of one worker, so that no judging stands in its way. */
+  ground(delta: readonly Delta[]): GroundStep {
+    const changed = follow(delta);
+    if (!compiled) throw new Error('the ground has not been compiled');
+    const own = compiled.relief;
+    const relief = {
+      ...own,
+      height: own.height.slice(),
+      ground: own.ground.slice(),
+      top: own.top.slice(),
+      owner: own.owner.slice(),
     };
-    const buffers = [
-      relief.height,
-      relief.ground,
-      relief.top,
-      relief.owner,
-      reach.distance,
-      ...contours.flatMap(({ lines }) => lines),
-    ];
+    const tiles = tilesOf(own, changed);
+    const arrays = [relief.height, relief.ground, relief.top, relief.owner];
+    const lines = tiles.flatMap(({ contours }) => contours.flatMap((contour) => contour.lines));
     return transfer(
-      survey,
-      buffers.map(({ buffer }) => buffer),
+      { relief, tiles, whole: changed === null },
+      [...arrays, ...lines].map(({ buffer }) => buffer),
     );
   },
+  /** What is to be said of the scene after a change: asked of another worker. */
+  judge(delta: readonly Delta[], today: string): Judgement {
+    follow(delta);
+    if (!compiled) throw new Error('the ground has not been compiled');
+    const { relief } = compiled;
+    const reach = reachOf(scene, relief);
+    const judgement = { reach, findings: checkScene(scene, { today, relief, reach }), basis: BASIS };
+    return transfer(judgement, [reach.distance.buffer]);
+  },
   /** The reach in a place one only looks at. */
-  reach: (scene: Scene): Reach => reachOf(scene, compileRelief(scene)),
+  reach: (of: Scene): Reach => reachOf(of, compileRelief(of)),
   /** The rearrangements of the room that bring most within reach. */
-  moves: (scene: Scene): Move[] => bestMoves(scene),
+  moves: (of: Scene): Move[] => bestMoves(of),
 };
 export type CoreWorker = typeof worker;
 expose(worker);

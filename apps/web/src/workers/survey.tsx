@@ -1,63 +1,120 @@
 import { wrap, type Remote } from 'comlink';
 import { formatISO } from 'date-fns';
 import { createContext, use, useEffect, useRef, useState, type ReactNode } from 'react';
-import type { Scene } from '@quarry/core/scene';
+import type { Relief } from '@quarry/core/relief';
+import { deltaOf, emptyScene, type Delta, type Scene } from '@quarry/core/scene';
 import { useDisplay } from '../data/useDisplay.tsx';
-import type { CoreWorker, Survey } from './core.worker.ts';
+import type { CoreWorker, GroundStep, Judgement, Tile } from './core.worker.ts';
+
+/** The compiled ground as the board draws it. Tiles that did not change are the same objects as before. */
+export interface Ground {
+  relief: Relief;
+  tiles: readonly Tile[];
+}
+
+/** The latest ground with the latest judgement; while the scene is being changed the judgement is a moment older. */
+export type Survey = Judgement & { relief: Relief };
 
 interface SurveyState {
+  ground: Ground | null;
+  judgement: Judgement | null;
+  /** Both together, once both are there. */
   survey: Survey | null;
   error: string | null;
-  /** Asks the worker for what is worked out only on demand; null until it runs. */
+  /** Asks a worker for what is worked out only on demand; null until it runs. */
   core: Remote<CoreWorker> | null;
 }
-const SurveyContext = createContext<SurveyState>({ survey: null, error: null, core: null });
+const NOTHING_YET: SurveyState = { ground: null, judgement: null, survey: null, error: null, core: null };
+const SurveyContext = createContext<SurveyState>(NOTHING_YET);
 
 export const today = () => formatISO(new Date(), { representation: 'date' });
 
-/** Keeps the worker's survey of the scene fresh: one question at a time, always about the latest scene. */
+/** Tells a worker what changed in the scene since it was last asked: one question at a time, about the latest scene. */
+class Follower<T> {
+  private told: Scene = emptyScene();
+  private latest: Scene | null = null;
+  private busy = false;
+
+  constructor(
+    private readonly ask: (delta: Delta[]) => Promise<T>,
+    private readonly answer: (answer: T | null, error: string | null) => void,
+    /** How long it waits for more changes before it asks, ms. */
+    private readonly patience: number,
+  ) {}
+
+  see(scene: Scene): void {
+    this.latest = scene;
+    if (!this.busy) void this.run();
+  }
+
+  private async run(): Promise<void> {
+    this.busy = true;
+    while (this.latest && this.latest !== this.told) {
+      if (this.patience > 0 && Object.keys(this.told.display).length > 0)
+        await new Promise((resolve) => setTimeout(resolve, this.patience));
+      const scene = this.latest;
+      const delta = deltaOf(this.told, scene);
+      this.told = scene;
+      try {
+        this.answer(await this.ask(delta), null);
+      } catch (error) {
+        this.answer(null, error instanceof Error ? error.message : String(error));
+      }
+    }
+    this.busy = false;
+  }
+}
+
+/** Long enough to let a drag of arrow keys pass, short enough to be at once, ms. */
+const JUDGE_AFTER = 60;
+
+/** Keeps the ground and the judgement of the scene fresh, each in a worker of its own. */
 export function SurveyProvider({ children }: { children: ReactNode }) {
   const { scene } = useDisplay();
-  const [state, setState] = useState<SurveyState>({ survey: null, error: null, core: null });
-  const latest = useRef<Scene>(scene);
-  const ask = useRef<() => void>(() => undefined);
-  latest.current = scene;
+  const [state, setState] = useState<SurveyState>(NOTHING_YET);
+  const see = useRef<(scene: Scene) => void>(() => undefined);
   useEffect(() => {
-    const worker = new Worker(new URL('./core.worker.ts', import.meta.url), { type: 'module' });
-    const core: Remote<CoreWorker> = wrap<CoreWorker>(worker);
-    let busy = false;
-    let asked: Scene | null = null;
     let ended = false;
-    ask.current = () => {
-      if (busy || asked === latest.current) return;
-      busy = true;
-      asked = latest.current;
-      core
-        .survey(asked, today())
-        .then(
-          (survey) => !ended && setState({ survey, error: null, core }),
-          (error: unknown) =>
-            !ended &&
-            setState(({ survey }) => ({
-              core,
-              survey,
-              error: error instanceof Error ? error.message : String(error),
-            })),
-        )
-        .finally(() => {
-          busy = false;
-          if (!ended) ask.current();
-        });
-    };
-    ask.current();
+    const workers = [0, 1].map(
+      () => new Worker(new URL('./core.worker.ts', import.meta.url), { type: 'module' }),
+    );
+    const [grounds, judge] = workers.map((worker): Remote<CoreWorker> => wrap<CoreWorker>(worker));
+    const update = (change: (state: SurveyState) => SurveyState) => !ended && setState(change);
+    const followers = [
+      new Follower<GroundStep>(
+        (delta) => grounds.ground(delta),
+        (step, error) =>
+          update((now) =>
+            step ? told({ ...now, error: null, ground: merged(now.ground, step) }) : { ...now, error },
+          ),
+        0,
+      ),
+      new Follower<Judgement>(
+        (delta) => judge.judge(delta, today()),
+        (judgement) => judgement && update((now) => told({ ...now, core: judge, judgement })),
+        JUDGE_AFTER,
+      ),
+    ];
+    see.current = (latest) => followers.forEach((follower) => follower.see(latest));
     return () => {
       ended = true;
-      ask.current = () => undefined;
-      worker.terminate();
+      see.current = () => undefined;
+      workers.forEach((worker) => worker.terminate());
     };
   }, []);
-  useEffect(() => ask.current(), [scene]);
+  useEffect(() => see.current(scene), [scene]);
   return <SurveyContext value={state}>{children}</SurveyContext>;
+}
+
+const told = (state: SurveyState): SurveyState => ({
+  ...state,
+  survey: state.ground && state.judgement && { ...state.judgement, relief: state.ground.relief },
+});
+
+function merged(before: Ground | null, { relief, tiles, whole }: GroundStep): Ground {
+  if (whole || !before) return { relief, tiles };
+  const fresh = new Map(tiles.map((tile) => [`${tile.x} ${tile.y}`, tile]));
+  return { relief, tiles: before.tiles.map((tile) => fresh.get(`${tile.x} ${tile.y}`) ?? tile) };
 }
 
 export const useSurvey = () => use(SurveyContext);

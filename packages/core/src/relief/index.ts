@@ -8,3 +8,4 @@ export * from './scatter.ts';
 export { packSamples, readSamples } from './terrain.ts';
 export { eachPlotSpan } from './stand.ts';
 export { heightOfStud, type Raster } from './land.ts';
+export * from './plotCard.ts';

@@ -15,7 +15,7 @@ import { useCutRun, type CutRun } from '../../workers/useCutRun.ts';
 
 export function CutPage() {
   const { scene } = useDisplay();
-  const { survey } = useSurvey();
+  const { survey, ground } = useSurvey();
   const edit = useEdit();
   const plans = usePlans();
   const link = useLink();
@@ -126,9 +126,8 @@ export function CutPage() {
       </section>
       <div className="min-h-64 min-w-0 relative">
         <Board
-          readOnly
           scene={preview}
-          survey={survey}
+          ground={ground}
           label={
             best
               ? `The cutting found: ${best.modules.length} modules`

@@ -5,14 +5,20 @@ import { useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
 import { FindingsHere } from '../../frame/Findings.tsx';
 import { capital } from '../../ui/words.ts';
-import { Outline } from './Outline.tsx';
 import { TableSheet } from '../../ui/TableSheet.tsx';
-import { FootprintSheet, ModuleSheet, PadSheet, PlotSheet, SectionSheet } from './sheets.tsx';
+import { CopyPart, GroupSheet } from './GroupSheet.tsx';
+import { Outline } from './Outline.tsx';
+import { PadPart, PointsPart, RisePart, WayPart } from './groundParts.tsx';
+import { PlantingPart, RepeatPart } from './manyParts.tsx';
+import { PlotPart } from './PlotPart.tsx';
+import { TrackPart } from './TrackPart.tsx';
+import { ModuleSheet, SectionSheet } from './sheets.tsx';
+import { ThingFields } from './ThingSheet.tsx';
 
 /** The data sheet of what is picked, or the outline of the whole scene. */
 export function Inspector() {
   const { scene } = useDisplay();
-  const { picked, pick } = useView();
+  const { picked, also, pick } = useView();
   const entity = picked ? scene[picked.kind][picked.id] : null;
   if (!picked || !entity || !isPlaced(picked.kind)) return <Outline />;
   return (
@@ -20,19 +26,27 @@ export function Inspector() {
       <button type="button" className="link link-hover text-secondary text-xs" onClick={() => pick(null)}>
         Whole display
       </button>
-      <Sheet key={`${picked.kind} ${picked.id}`} picked={picked} />
-      <FindingsHere picked={picked} />
+      {also.length > 0 ? (
+        <GroupSheet picks={[picked, ...also]} />
+      ) : (
+        <>
+          <Sheet key={`${picked.kind} ${picked.id}`} picked={picked} />
+          <FindingsHere picked={picked} />
+        </>
+      )}
     </>
   );
 }
 
-function Sheet({ picked: { kind, id } }: { picked: Picked }) {
+function Sheet({ picked }: { picked: Picked }) {
+  const { kind, id } = picked;
   const { scene } = useDisplay();
   const edit = useEdit();
   const may = useMay();
   const pick = useView((view) => view.pick);
   const entity: Entity<Kind> | undefined = scene[kind][id];
   const forbids = may({ op: 'patch', kind, id, v: entity?.v ?? 1, set: {} });
+  const disabled = forbids !== null;
   return (
     <>
       <div className="flex items-start justify-between gap-2 pb-1">
@@ -53,16 +67,24 @@ function Sheet({ picked: { kind, id } }: { picked: Picked }) {
       </div>
       <p className="ink-2 text-xs pb-2">{KINDS[kind].word}</p>
       {forbids && <p className="ink-2 text-xs pb-2">{forbids}</p>}
-      {kind === 'pad' && scene.pad[id] && <PadSheet pad={scene.pad[id]} disabled={forbids !== null} />}
-      {kind === 'plot' && scene.plot[id] && <PlotSheet plot={scene.plot[id]} disabled={forbids !== null} />}
+      <ThingFields picked={picked} disabled={disabled} />
+      {kind === 'pad' && scene.pad[id] && <PadPart pad={scene.pad[id]} disabled={disabled} />}
+      {kind === 'hill' && scene.hill[id] && <RisePart {...scene.hill[id]} />}
+      {kind === 'hollow' && scene.hollow[id] && (
+        <RisePart {...scene.hollow[id]} height={scene.hollow[id].depth} />
+      )}
+      {kind === 'plot' && scene.plot[id] && <PlotPart plot={scene.plot[id]} disabled={disabled} />}
+      {kind === 'way' && scene.way[id] && <WayPart way={scene.way[id]} />}
+      {kind === 'track' && scene.track[id] && <TrackPart track={scene.track[id]} disabled={disabled} />}
+      {kind === 'repeat' && scene.repeat[id] && <RepeatPart repeat={scene.repeat[id]} />}
+      {kind === 'planting' && scene.planting[id] && (
+        <PlantingPart planting={scene.planting[id]} disabled={disabled} />
+      )}
+      <PointsPart picked={picked} disabled={disabled} />
       {kind === 'section' && scene.section[id] && <SectionSheet section={scene.section[id]} />}
-      {kind === 'table' && scene.table[id] && (
-        <TableSheet table={scene.table[id]} disabled={forbids !== null} />
-      )}
-      {kind === 'footprint' && scene.footprint[id] && (
-        <FootprintSheet part={scene.footprint[id]} disabled={forbids !== null} />
-      )}
+      {kind === 'table' && scene.table[id] && <TableSheet table={scene.table[id]} disabled={disabled} />}
       {kind === 'module' && scene.module[id] && <ModuleSheet module={scene.module[id]} />}
+      <CopyPart picks={[picked]} />
     </>
   );
 }

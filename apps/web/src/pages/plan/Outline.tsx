@@ -1,14 +1,17 @@
 import { ChevronRight } from 'lucide-react';
 import { useState } from 'react';
+import { toast } from 'sonner';
 import { MM_PER_STUD } from '@quarry/core/lattice';
 import { metresOf } from '@quarry/core/scale';
 import { footprintBounds } from '@quarry/core/relief';
-import { KINDS, displayOf, labelOf, listOf, type Kind, type Scene } from '@quarry/core/scene';
+import { KINDS, displayOf, labelOf, listOf, setOut, type Kind, type Scene } from '@quarry/core/scene';
 import { hereOf } from '@quarry/core/site';
 import { PLACED, placeOf } from '../../board/pick.ts';
-import { useDisplay } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
 import { Empty, Heading, Line } from '../../ui/parts.tsx';
+import { RemoveButton } from '../../ui/rows.tsx';
+import { usualLevel } from './drawn.ts';
 import { capital } from '../../ui/words.ts';
 
 /** Everything there is, by kind: the board for those who do not use a pointer. */
@@ -16,6 +19,7 @@ export function Outline() {
   const { scene } = useDisplay();
   const display = displayOf(scene);
   const bounds = footprintBounds(scene);
+  const [search, setSearch] = useState('');
   return (
     <>
       <h2 className="font-bold text-base">Whole display</h2>
@@ -36,13 +40,83 @@ export function Outline() {
       </dl>
       {!bounds && (
         <Empty title="Begin with the footprint">
-          Press F and draw the ground the scene stands on; then a table under it, levels on the Brief, and
-          pads.
+          Press F and draw the ground the scene stands on; then pads, hills and water on it, ways across, and
+          plots.
         </Empty>
       )}
       <Heading>Outline</Heading>
+      <input
+        type="search"
+        className="input input-xs w-full mb-1"
+        placeholder="Search by name or kind"
+        aria-label="Search the outline"
+        value={search}
+        onChange={(event) => setSearch(event.currentTarget.value)}
+      />
       {PLACED.map((kind) => (
-        <Group key={kind} kind={kind} startsOpen={kind === 'plot' || kind === 'section'} />
+        <Group
+          key={kind}
+          kind={kind}
+          search={search.trim().toLowerCase()}
+          startsOpen={kind === 'plot' || kind === 'section'}
+        />
+      ))}
+      <Pieces />
+    </>
+  );
+}
+
+const PLURALS: Partial<Record<Kind, string>> = {
+  terrain: 'imported ground',
+  water: 'still water',
+  run: 'walls and fences',
+  reserved: 'reserved ground',
+};
+
+/** Pieces that somebody kept, to be set out in the middle of the scene. */
+function Pieces() {
+  const { scene } = useDisplay();
+  const edit = useEdit();
+  const may = useMay();
+  const pickAll = useView((view) => view.pickAll);
+  const bounds = footprintBounds(scene);
+  const pieces = listOf(scene, 'piece');
+  if (pieces.length === 0 || !bounds) return null;
+  return (
+    <>
+      <Heading aside={String(pieces.length)}>Pieces</Heading>
+      {pieces.map(({ id, v, name, w, d, things }) => (
+        <div key={id} className="border-b hair py-1">
+          <div className="flex items-center gap-1">
+            <span className="flex-1 truncate">
+              {name}{' '}
+              <span className="ink-2 text-xs">
+                {w} × {d} studs, {things.length} things
+              </span>
+            </span>
+            <button
+              type="button"
+              className="btn btn-xs"
+              disabled={may({ op: 'add', kind: 'pad', id: 'x', data: { ...bounds } }) !== null}
+              onClick={() => {
+                const at = {
+                  x: Math.round(bounds.x + (bounds.w - w) / 2),
+                  y: Math.round(bounds.y + (bounds.d - d) / 2),
+                };
+                const out = setOut(scene, id, at, usualLevel(scene).id, freshId);
+                if (!out.ok) toast.error(out.error);
+                else if (edit.change(`set out ${name}`, out.changes)) pickAll(out.picks);
+              }}
+            >
+              Set out
+            </button>
+            <RemoveButton
+              what={name}
+              disabled={may({ op: 'remove', kind: 'piece', id, v }) !== null}
+              onClick={() => edit.remove(`removed the piece ${name}`, 'piece', id, v)}
+            />
+          </div>
+        </div>
       ))}
     </>
   );
@@ -51,23 +125,44 @@ export function Outline() {
 /** How many of a kind the outline lists; the finder reaches the rest. */
 const MOST_LISTED = 120;
 
-function Group({ kind, startsOpen }: { kind: (typeof PLACED)[number]; startsOpen: boolean }) {
+function Group({
+  kind,
+  search,
+  startsOpen,
+}: {
+  kind: (typeof PLACED)[number];
+  search: string;
+  startsOpen: boolean;
+}) {
   const { scene } = useDisplay();
   const show = useView((view) => view.show);
   const [open, setOpen] = useState(startsOpen);
-  const things = kind === 'table' ? hereOf(scene, kind) : listOf(scene, kind);
+  const all = kind === 'table' ? hereOf(scene, kind) : listOf(scene, kind);
+  const things =
+    search === ''
+      ? all
+      : all.filter(({ id }) =>
+          `${KINDS[kind].word} ${labelOf(scene, kind, id)}`.toLowerCase().includes(search),
+        );
+  const isOpen = open || (search !== '' && things.length > 0);
+  // What there is none of is left out, except for what a display begins with.
+  if (
+    things.length === 0 &&
+    (search !== '' || !['table', 'footprint', 'section', 'plot', 'pad'].includes(kind))
+  )
+    return null;
   return (
     <details
-      open={open}
+      open={isOpen}
       onToggle={(event) => setOpen(event.currentTarget.open)}
       className="border-b hair py-1"
     >
       <summary className="cursor-pointer flex items-center gap-1">
         <ChevronRight size={12} aria-hidden className="[details[open]_&]:rotate-90" />
-        <span className="flex-1">{capital(KINDS[kind].word)}s</span>
+        <span className="flex-1">{capital(PLURALS[kind] ?? `${KINDS[kind].word}s`)}</span>
         <span className="fig ink-2">{things.length}</span>
       </summary>
-      {open && (
+      {isOpen && (
         <ul>
           {things.slice(0, MOST_LISTED).map(({ id }) => (
             <li key={id}>

@@ -1,78 +1,160 @@
-import { Layers } from 'lucide-react';
-import { useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { MM_PER_STUD } from '@quarry/core/lattice';
-import { groundAt, indexAt, type Relief } from '@quarry/core/relief';
-import { displayOf, labelOf, listOf } from '@quarry/core/scene';
-import { Board, type Drawn } from '../../board/Board.tsx';
+import { groundAt, indexAt, ownerAt, type Relief } from '@quarry/core/relief';
+import {
+  displayOf,
+  isCopied,
+  labelOf,
+  listOf,
+  moveAll,
+  copyAll,
+  removeAll,
+  type Change,
+  type Entity,
+  type Kind,
+} from '@quarry/core/scene';
+import { Board, type BoardActs, type Drawn } from '../../board/Board.tsx';
 import { Profile } from '../../board/Profile.tsx';
-import { fieldsOf, isPlaced } from '../../board/pick.ts';
+import { fieldsOf, isPlaced, placeOf } from '../../board/pick.ts';
 import { usePointer } from '../../board/pointer.ts';
-import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
-import { LAYERS, useView } from '../../data/view.ts';
-import { TOOL_LIST } from '../../frame/pages.ts';
-import { capital } from '../../ui/words.ts';
+import { freshId, useDisplay, useEdit, useLink, useMay } from '../../data/useDisplay.tsx';
+import { useView, type CutLine, type Picked } from '../../data/view.ts';
 import { Quantity } from '../../ui/parts.tsx';
+import { useSay } from '../../ui/useSay.ts';
 import { useSurvey } from '../../workers/survey.tsx';
+import { BeforeBar } from './BeforeBar.tsx';
 import { Inspector } from './Inspector.tsx';
+import { Toolbar } from './Toolbar.tsx';
 import { drawnData } from './drawn.ts';
+import { extendTrack } from './track.ts';
+import { useBefore } from './useBefore.ts';
+
+/** What comes in and goes out is loaded when somebody asks for it. */
+const Exchange = lazy(() => import('./Exchange.tsx').then((module) => ({ default: module.Exchange })));
 
 export function PlanPage() {
   const { scene } = useDisplay();
-  const { survey, error } = useSurvey();
+  const link = useLink();
+  const { ground, survey, error } = useSurvey();
   const edit = useEdit();
   const may = useMay();
-  const { picked, pick, tool, takeTool } = useView();
+  const { picked, also, pick, pickAll, tool, takeTool, cutLine, layCut } = useView();
   const [half, setHalf] = useState(false);
-  const [row, setRow] = useState<number | null>(null);
-  const cutRow = row ?? (survey ? highestRow(survey.relief) : null);
+  const shown = useBefore(link.id, scene, ground);
+  const cut = useMemo(() => cutLine ?? (ground ? highestRow(ground.relief) : null), [cutLine, ground]);
+  const picks = picked ? [picked, ...also] : [];
 
-  const draw = (kind: Drawn, place: { x: number; y: number; w: number; d: number }) => {
+  const words = (list: readonly Picked[]) =>
+    list.length === 1 ? labelOf(scene, list[0].kind, list[0].id) : `${list.length} things`;
+  const draw = (drawn: Drawn) => {
+    const kind = drawn.tool;
     const id = freshId(kind);
-    const data = drawnData(scene, kind, fieldsOf(scene, kind, place));
+    const data = drawnData(scene, drawn);
     if (edit.change(`drew ${data.words}`, [...data.before, { op: 'add', kind, id, data: data.data }])) {
       pick({ kind, id });
       takeTool('pick');
     }
   };
+  const patch = (verb: string, one: Picked, set: Record<string, unknown>) => {
+    const entity: Entity<Kind> | undefined = scene[one.kind][one.id];
+    if (!entity) return;
+    const before: Record<string, unknown> = { ...entity };
+    if (Object.keys(set).every((key) => JSON.stringify(before[key]) === JSON.stringify(set[key]))) return;
+    edit.change(`${verb} ${words([one])}`, [{ op: 'patch', kind: one.kind, id: one.id, v: entity.v, set }]);
+  };
+  const acts: BoardActs = {
+    snap: half ? 0.5 : 1,
+    mayEdit: ({ kind, id }) => may({ op: 'patch', kind, id, v: 1, set: {} }) === null,
+    place: (one, rect) => {
+      const now = placeOf(scene, one);
+      if (!now) return;
+      patch(now.w === rect.w && now.d === rect.d ? 'moved' : 'resized', one, fieldsOf(scene, one, rect));
+    },
+    shape: (one, points) => patch('drew anew', one, { points }),
+    move: (list, dx, dy) => {
+      const changes = moveAll(scene, list, dx, dy);
+      if (changes.length > 0) edit.change(`moved ${words(list)}`, changes);
+    },
+    draw,
+  };
+  const lookOnly = shown.before;
   useHotkeys('delete, backspace', () => {
-    const entity = picked && scene[picked.kind][picked.id];
-    if (
-      picked &&
-      entity &&
-      isPlaced(picked.kind) &&
-      edit.remove(`removed ${labelOf(scene, picked.kind, picked.id)}`, picked.kind, picked.id, entity.v)
-    )
-      pick(null);
+    const gone = picks.filter(({ kind }) => isPlaced(kind));
+    const changes: Change[] = gone.flatMap(({ kind, id }): Change[] =>
+      kind === 'table'
+        ? [{ op: 'remove', kind, id, v: scene.table[id]?.v ?? 1 }]
+        : removeAll(scene, [{ kind, id }]),
+    );
+    if (changes.length > 0 && edit.change(`removed ${words(gone)}`, changes)) pick(null);
+  });
+  useHotkeys(
+    'mod+d',
+    () => {
+      const copies = copyAll(
+        scene,
+        picks.filter(({ kind }) => isCopied(kind)),
+        { dx: 4, dy: 4 },
+        freshId,
+      );
+      if (copies.changes.length > 0 && edit.change(`duplicated ${words(picks)}`, copies.changes))
+        pickAll(copies.picks);
+    },
+    { preventDefault: true },
+  );
+  useHotkeys('comma, period, slash', ({ key }) => {
+    const track = picked?.kind === 'track' ? scene.track[picked.id] : undefined;
+    const go = ({ ',': 'left', '.': 'straight', '/': 'right' } as const)[key];
+    if (track && go) edit.patch(`extended ${track.name}`, 'track', track, extendTrack(track, go));
   });
 
   return (
     <div className="h-full grid grid-rows-[36px_minmax(0,1fr)_26px]">
-      <Toolbar forbids={may({ op: 'add', kind: 'table', id: 'x', data: {} })} />
+      <Toolbar
+        plans={may({ op: 'add', kind: 'table', id: 'x', data: {} }) === null}
+        may={
+          may({ op: 'add', kind: 'pad', id: 'x', data: {} }) !==
+          'Viewers may look at this display but not change it.'
+        }
+      >
+        <BeforeBar />
+        <Suspense fallback={null}>
+          <Exchange />
+        </Suspense>
+      </Toolbar>
       <div className="grid grid-rows-[minmax(0,3fr)_minmax(0,2fr)] md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_264px] min-h-0">
-        <div className="grid grid-rows-[minmax(0,1fr)_116px] min-h-0 min-w-0">
-          <Board
-            label={`Plan of ${displayOf(scene).name}. Arrow keys move what is picked; the outline at the right lists everything.`}
-            scene={scene}
-            survey={survey}
-            findings={survey?.findings}
-            cutRow={cutRow}
-            snap={half ? 0.5 : 1}
-            mayEdit={({ kind, id }) => may({ op: 'patch', kind, id, v: 1, set: {} }) === null}
-            onPlace={(kind, id, place) => {
-              const entity = scene[kind][id];
-              if (!entity) return;
-              const verb = entity.w === place.w && entity.d === place.d ? 'moved' : 'resized';
-              edit.patch(`${verb} ${labelOf(scene, kind, id)}`, kind, entity, place);
-            }}
-            onDraw={draw}
-            onClickStud={({ y }) => setRow(Math.floor(y))}
-          />
-          <div className="border-t hair bg-base-100 min-h-0">
-            {survey && cutRow !== null ? (
-              <Profile scene={scene} relief={survey.relief} row={cutRow} />
+        <div className="grid grid-rows-[minmax(0,1fr)_128px] min-h-0 min-w-0">
+          <div className="relative min-h-0 min-w-0">
+            <Board
+              label={`Plan of ${displayOf(scene).name}. Arrow keys move what is picked; the outline at the right lists everything.`}
+              scene={shown.scene}
+              ground={shown.ground}
+              findings={lookOnly ? undefined : survey?.findings}
+              cut={cut}
+              acts={lookOnly ? { ...acts, mayEdit: () => false } : acts}
+            />
+            {shown.words && (
+              <p
+                role="status"
+                className="absolute left-7 top-7 bg-neutral text-neutral-content px-2 py-0.5 text-xs"
+              >
+                {shown.words}
+              </p>
+            )}
+          </div>
+          <div className="border-t hair bg-base-100 min-h-0 relative">
+            {ground && cut ? (
+              <Profile scene={shown.scene} relief={shown.ground?.relief ?? ground.relief} line={cut} />
             ) : (
               <p className="ink-2 p-2">{error ?? 'Compiling the ground …'}</p>
+            )}
+            {cutLine && (
+              <button
+                type="button"
+                className="link link-hover text-secondary text-xs absolute right-3 top-1"
+                onClick={() => layCut(null)}
+              >
+                Back to the highest row
+              </button>
             )}
           </div>
         </div>
@@ -91,61 +173,24 @@ export function PlanPage() {
   );
 }
 
-/** The row of the highest stud, buildings included: where a section cut shows most. */
-function highestRow({ y, w, top }: Relief): number | null {
+/** Through the row of the highest stud, buildings included: where a section cut shows most. */
+function highestRow({ x, y, w, top }: Relief): CutLine | null {
   let best = 0;
   for (let i = 1; i < top.length; i++) if (top[i] > top[best]) best = i;
-  return w > 0 ? y + Math.trunc(best / w) : null;
-}
-
-function Toolbar({ forbids }: { forbids: string | null }) {
-  const { tool, takeTool, hidden, toggleLayer } = useView();
-  return (
-    <div
-      className="flex items-center gap-0.5 px-2 bg-base-100 border-b hair overflow-x-auto"
-      role="toolbar"
-      aria-label="Plan tools"
-    >
-      {TOOL_LIST.map(({ id, word, key }) => (
-        <button
-          key={id}
-          type="button"
-          aria-pressed={tool === id}
-          disabled={forbids !== null && id !== 'pick' && id !== 'measure' && id !== 'pad' && id !== 'plot'}
-          onClick={() => takeTool(id)}
-          className={`btn btn-xs h-7 font-semibold ${tool === id ? 'btn-neutral' : 'btn-ghost'}`}
-          aria-keyshortcuts={key}
-        >
-          {word} <kbd className="fig font-normal text-[10px] uppercase opacity-80">{key}</kbd>
-        </button>
-      ))}
-      <span className="w-px h-5 bg-base-300 mx-2" />
-      <Layers size={13} aria-hidden className="ink-2" />
-      <div role="group" aria-label="Layers" className="flex">
-        {LAYERS.map((layer) => (
-          <button
-            key={layer}
-            type="button"
-            aria-pressed={!hidden.has(layer)}
-            onClick={() => toggleLayer(layer)}
-            className={`btn btn-xs btn-ghost px-1.5 font-normal ${hidden.has(layer) ? 'line-through ink-2' : ''}`}
-          >
-            {capital(layer)}
-          </button>
-        ))}
-      </div>
-      {forbids && <span className="ink-2 text-xs ml-auto pl-2 whitespace-nowrap">{forbids}</span>}
-    </div>
-  );
+  if (w === 0) return null;
+  const row = y + Math.trunc(best / w) + 0.5;
+  return { a: { x, y: row }, b: { x: x + w, y: row } };
 }
 
 function StatusStrip({ half, onHalf }: { half: boolean; onHalf: () => void }) {
   const { studs: pointer, zoom } = usePointer();
   const { scene } = useDisplay();
-  const { survey } = useSurvey();
-  const relief = survey?.relief;
+  const { ground } = useSurvey();
+  const { say, sayAlso } = useSay();
+  const relief = ground?.relief;
   const index = relief && pointer ? indexAt(relief, pointer.x, pointer.y) : -1;
   const on = relief && index >= 0 ? groundAt(relief, index) : null;
+  const owner = relief && ownerAt(relief, index);
   const inside = <T extends { x: number; y: number; w: number; d: number }>(list: T[]) =>
     pointer
       ? list.find(
@@ -153,26 +198,31 @@ function StatusStrip({ half, onHalf }: { half: boolean; onHalf: () => void }) {
         )
       : undefined;
   const item = 'flex gap-1.5 items-baseline whitespace-nowrap';
+  const [px, py] = pointer ? [Math.floor(pointer.x), Math.floor(pointer.y)] : [0, 0];
   return (
     <div className="flex items-center gap-5 px-3 bg-base-100 border-t border-base-content text-xs overflow-hidden">
       <span className={item}>
         <span className="ink-2">Pointer</span>
         <span className="fig">
-          {pointer
-            ? `${Math.floor(pointer.x)}, ${Math.floor(pointer.y)} st · ${Math.floor(pointer.x) * MM_PER_STUD} × ${Math.floor(pointer.y) * MM_PER_STUD} mm`
-            : '—'}
+          {pointer ? `${px}, ${py} st · ${sayAlso(px, 'studs')}, ${sayAlso(py, 'studs')}` : '—'}
         </span>
       </span>
       <span className={item}>
         <span className="ink-2">Height</span>{' '}
         {relief && on ? (
-          <Quantity value={relief.height[index]} measure="plates" />
+          <>
+            <Quantity value={relief.height[index]} measure="plates" />
+            {relief.top[index] > relief.height[index] && (
+              <span className="fig ink-2">top {say(relief.top[index], 'plates')}</span>
+            )}
+          </>
         ) : (
           <span className="fig">—</span>
         )}
       </span>
       <span className={item}>
         <span className="ink-2">Ground</span> <span className="fig">{on ?? '—'}</span>
+        {owner && <span className="ink-2 truncate max-w-40">{labelOf(scene, owner.kind, owner.id)}</span>}
       </span>
       <span className={item}>
         <span className="ink-2">Section</span>{' '}

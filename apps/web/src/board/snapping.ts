@@ -1,0 +1,76 @@
+import { useMemo, useRef, useState } from 'react';
+import { overlap, type Rect } from '@quarry/core/lattice';
+import { keyOf, listOf, type Scene } from '@quarry/core/scene';
+import { hereOf, snapTo, tableInStuds, type Guide } from '@quarry/core/site';
+import type { Picked } from '../data/view.ts';
+import { placeOf, snapRect } from './pick.ts';
+import type { Viewport } from './viewport.ts';
+
+/** How near an edge must come to another to be brought there, px. */
+const NEAR = 7;
+/** What the edges of a moving thing are brought to. */
+const TO = [
+  'footprint',
+  'plot',
+  'pad',
+  'hill',
+  'hollow',
+  'water',
+  'module',
+  'section',
+  'marker',
+  'reserved',
+] as const;
+/** Only what is near is looked at, studs. */
+const WITHIN = 64;
+
+/** Brings what is moved to the edges and middles of what stands about, and says to which lines it was brought. */
+export function useSnap(scene: Scene, picks: readonly Picked[], view: Viewport | null, active: boolean) {
+  const [guides, setGuides] = useState<readonly Guide[]>([]);
+  const last = useRef('');
+  const others = useMemo((): Rect[] => {
+    if (!active) return [];
+    const own = new Set(picks.map(({ kind, id }) => keyOf(kind, id)));
+    return [
+      ...TO.flatMap((kind) =>
+        listOf(scene, kind).flatMap(({ id }) => {
+          const place = own.has(keyOf(kind, id)) ? null : placeOf(scene, { kind, id });
+          return place ? [place] : [];
+        }),
+      ),
+      ...hereOf(scene, 'table').map((table) => tableInStuds(scene, table)),
+    ];
+  }, [scene, picks, active]);
+  const show = (next: readonly Guide[]) => {
+    const key = JSON.stringify(next);
+    if (key === last.current) return;
+    last.current = key;
+    setGuides(next);
+  };
+  return {
+    guides,
+    clear: () => show([]),
+    /** The place a moved rectangle is brought to, on the step of its kind. */
+    snapped: (rect: Rect, step: number): Rect => {
+      const onStep = snapRect(rect, step);
+      if (!view) return onStep;
+      const about = {
+        x: rect.x - WITHIN,
+        y: rect.y - WITHIN,
+        w: rect.w + 2 * WITHIN,
+        d: rect.d + 2 * WITHIN,
+      };
+      const near = others.filter((other) => overlap(other, about));
+      const { rect: brought } = snapTo(rect, near, [], NEAR / view.scale);
+      const placed = { ...onStep, ...onlyOn(brought, step) };
+      // Only lines the thing really stands on, after its step, are shown.
+      show(snapTo(placed, near, [], 1e-6).guides);
+      return placed;
+    },
+  };
+}
+
+const onlyOn = ({ x, y }: Rect, step: number) => ({
+  x: Math.round(x / step) * step,
+  y: Math.round(y / step) * step,
+});

@@ -1,0 +1,56 @@
+import { format } from 'date-fns';
+import { History } from 'lucide-react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { useDisplay, useLink } from '../../data/useDisplay.tsx';
+import { useView } from '../../data/view.ts';
+import { Menu } from './Toolbar.tsx';
+
+/** Keeps the plan as it is now, to flip between it and what comes of it. */
+export function BeforeBar() {
+  const { scene } = useDisplay();
+  const { id } = useLink();
+  const { before, showsBefore, keepBefore, flip } = useView();
+  const kept = before?.display === id ? before : null;
+  useHotkeys('x', () => kept && flip(!showsBefore));
+  return (
+    <>
+      {kept && (
+        <button
+          type="button"
+          aria-pressed={showsBefore}
+          title="Flip (X)"
+          className={`btn btn-xs h-7 px-1.5 ${showsBefore ? 'btn-neutral' : 'btn-ghost'}`}
+          onClick={() => flip(!showsBefore)}
+        >
+          {showsBefore ? `Before, ${kept.kept}` : 'Now'}{' '}
+          <kbd className="fig font-normal text-[10px] uppercase opacity-80">x</kbd>
+        </button>
+      )}
+      <Menu name="Before and now" end label={<History size={13} aria-hidden />}>
+        {(close) => (
+          <div className="p-1 w-60">
+            <p className="ink-2 text-xs pb-1">
+              Keep the plan as it is, work on, and flip between then and now (X). It is kept in this browser
+              until the page is closed.
+            </p>
+            <button
+              type="button"
+              className="btn btn-xs w-full"
+              onClick={() => {
+                keepBefore({ display: id, scene, kept: format(new Date(), 'HH:mm') });
+                close();
+              }}
+            >
+              {kept ? 'Keep this moment instead' : 'Keep this moment'}
+            </button>
+            {kept && (
+              <button type="button" className="btn btn-xs btn-ghost w-full" onClick={() => keepBefore(null)}>
+                Forget it
+              </button>
+            )}
+          </div>
+        )}
+      </Menu>
+    </>
+  );
+}

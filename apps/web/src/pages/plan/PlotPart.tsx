@@ -1,0 +1,224 @@
+import { formatPlates } from '@quarry/core/lattice';
+import { heightRange, plotCard } from '@quarry/core/relief';
+import { PART_USES, displayOf, plotBounds, type Plot } from '@quarry/core/scene';
+import { useDisplay } from '../../data/useDisplay.tsx';
+import { NumberField, SelectField, TextField } from '../../ui/fields.tsx';
+import { Basis, Heading, Line, Quantity } from '../../ui/parts.tsx';
+import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
+import { useSay } from '../../ui/useSay.ts';
+import { capital } from '../../ui/words.ts';
+import { useSurvey } from '../../workers/survey.tsx';
+import { useSetThing } from './ThingSheet.tsx';
+
+/** The plot card: what a building's numbers come to, what lifts off, and what its roof would hit. */
+export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) {
+  const { scene } = useDisplay();
+  const { ground } = useSurvey();
+  const { rough, area, say } = useSay();
+  const set = useSetThing({ kind: 'plot', id: plot.id });
+  const { ratio } = displayOf(scene);
+  const card = plotCard(plot, ratio);
+  const range = ground ? heightRange(ground.relief, plotBounds(plot)) : null;
+  const partColumns = '1fr 4.6rem 4rem 4rem 24px';
+  const parts = (fields: Record<string, unknown>) => set('changed what lifts off', fields);
+  return (
+    <>
+      <Heading>At 1:{ratio}</Heading>
+      <dl>
+        <Line label="Real size">
+          {rough(card.trueW)} × {rough(card.trueD)}
+        </Line>
+        <Line
+          label="Inside a floor"
+          note={`${area(card.trueFloor)} · ${card.floors.toLocaleString('en')} studs on ${Math.max(1, plot.storeys)} floors`}
+        >
+          {card.inside.toLocaleString('en')} studs
+        </Line>
+        {card.storey !== null && (
+          <Line label="A storey">
+            <Quantity value={Math.round(card.storey)} measure="plates" />
+          </Line>
+        )}
+        {card.sweptMore !== 0 && (
+          <Line
+            label="Touches, turned"
+            note={`${card.sweptMore > 0 ? '+' : '−'}${Math.abs(card.sweptMore)} against unturned`}
+          >
+            {card.swept} studs
+          </Line>
+        )}
+        {range && (
+          <Line label="Stands on">
+            {formatPlates(range.high)}
+            {range.low !== range.high && ` (lowest ${formatPlates(range.low)})`}
+          </Line>
+        )}
+        {range && (
+          <Line label="Roof at">
+            <Quantity value={range.high + plot.height} measure="plates" />
+          </Line>
+        )}
+        <Line label="Mass, a guess">about {card.kg.toFixed(1)} kg</Line>
+        {card.connectors.map(({ from, to }) => (
+          <Line key={from} label="Connector, each side" note="from the front">
+            studs {from + 1} to {to}
+          </Line>
+        ))}
+      </dl>
+      <Basis>
+        Inside: width and depth less two walls. Mass: its volume × 0.096 g a stud and plate × 20 %, because
+        buildings are shells (our guess, until pieces are counted). Connectors: 9 + 2 + 10 + 2 + 9 = 32 studs
+        (common practice).
+      </Basis>
+      <Rows
+        id="lift-off"
+        title="Lifts off"
+        columns={partColumns}
+        words={['Part', 'It is a', { right: 'high, p' }, { right: 'clears, p' }]}
+        add={{
+          word: 'Part',
+          disabled: disabled || plot.parts.length >= 24,
+          onClick: () =>
+            parts({
+              parts: [
+                ...plot.parts,
+                {
+                  name: plot.parts.length === 0 ? 'Roof' : `Floor ${plot.parts.length}`,
+                  use: plot.parts.length === 0 ? 'roof' : 'floor',
+                  height: 12,
+                  clears: 18,
+                },
+              ],
+            }),
+        }}
+      >
+        {plot.parts.map((part, i) => {
+          const change = (fields: object) =>
+            parts({ parts: plot.parts.map((one, j) => (i === j ? { ...one, ...fields } : one)) });
+          return (
+            <Row key={i} label={part.name} columns={partColumns}>
+              <TextField
+                bare
+                required
+                label={`Part ${i + 1}`}
+                value={part.name}
+                disabled={disabled}
+                onCommit={(name) => change({ name })}
+              />
+              <SelectField
+                bare
+                label={`${part.name}, it is a`}
+                value={part.use}
+                disabled={disabled}
+                options={PART_USES.map((value) => ({ value, word: capital(value) }))}
+                onCommit={(use) => change({ use })}
+              />
+              <NumberField
+                bare
+                label={`${part.name}, high`}
+                value={part.height}
+                min={1}
+                max={3000}
+                whole
+                disabled={disabled}
+                onCommit={(height) => height !== null && change({ height })}
+              />
+              <NumberField
+                bare
+                label={`${part.name}, clears`}
+                value={part.clears}
+                min={0}
+                max={3000}
+                whole
+                disabled={disabled}
+                onCommit={(clears) => clears !== null && change({ clears })}
+              />
+              <RemoveButton
+                what={part.name}
+                disabled={disabled}
+                onClick={() => parts({ parts: plot.parts.filter((_, j) => j !== i) })}
+              />
+            </Row>
+          );
+        })}
+      </Rows>
+      <Rows
+        id="fittings"
+        title="Under the roof"
+        columns={partColumns}
+        words={['Furniture, door', { right: 'stands at' }, { right: 'high, p' }, { right: 'off wall' }]}
+        add={{
+          word: 'Fitting',
+          disabled: disabled || plot.fittings.length >= 40,
+          onClick: () =>
+            set('furnished', {
+              fittings: [...plot.fittings, { name: `Fitting ${plot.fittings.length + 1}`, height: 9 }],
+            }),
+        }}
+      >
+        {plot.fittings.map((fitting, i) => {
+          const change = (fields: object) =>
+            set('furnished', {
+              fittings: plot.fittings.map((one, j) => (i === j ? { ...one, ...fields } : one)),
+            });
+          const { clear, roof } = card.clearances[i];
+          return (
+            <div key={i}>
+              <Row label={fitting.name} columns={partColumns}>
+                <TextField
+                  bare
+                  required
+                  label={`Fitting ${i + 1}`}
+                  value={fitting.name}
+                  disabled={disabled}
+                  onCommit={(name) => change({ name })}
+                />
+                <NumberField
+                  bare
+                  label={`${fitting.name}, stands at`}
+                  value={fitting.on}
+                  min={0}
+                  max={3000}
+                  whole
+                  disabled={disabled}
+                  onCommit={(on) => on !== null && change({ on })}
+                />
+                <NumberField
+                  bare
+                  label={`${fitting.name}, high`}
+                  value={fitting.height}
+                  min={1}
+                  max={3000}
+                  whole
+                  disabled={disabled}
+                  onCommit={(height) => height !== null && change({ height })}
+                />
+                <NumberField
+                  bare
+                  label={`${fitting.name}, off the wall`}
+                  value={fitting.fromWall}
+                  min={0}
+                  max={256}
+                  disabled={disabled}
+                  onCommit={(fromWall) =>
+                    fromWall !== null && change({ fromWall: Math.round(fromWall * 2) / 2 })
+                  }
+                />
+                <RemoveButton
+                  what={fitting.name}
+                  disabled={disabled}
+                  onClick={() => set('furnished', { fittings: plot.fittings.filter((_, j) => j !== i) })}
+                />
+              </Row>
+              <p className={`text-[11px] ${clear < 0 ? 'text-error' : 'ink-2'}`}>
+                {clear < 0
+                  ? `The roof is at ${say(Math.round(roof), 'plates')} there and hits it by ${say(Math.ceil(-clear), 'plates')}.`
+                  : `${say(Math.floor(clear), 'plates')} to spare under the roof.`}
+              </p>
+            </div>
+          );
+        })}
+      </Rows>
+    </>
+  );
+}
