@@ -117,7 +117,12 @@ describe('picking', () => {
   test('tables stand in millimetres and come back in millimetres', () => {
     const place = placeOf(scene, { kind: 'table', id: 't' });
     expect(place).toEqual({ x: 0.5, y: 0.5, w: 75, d: 75 });
-    expect(place && fieldsOf(scene, { kind: 'table', id: 't' }, place)).toEqual({ x: 4, y: 4, w: 600, d: 600 });
+    expect(place && fieldsOf(scene, { kind: 'table', id: 't' }, place)).toEqual({
+      x: 4,
+      y: 4,
+      w: 600,
+      d: 600,
+    });
     expect(placeOf(scene, { kind: 'level', id: 'low' })).toBeNull();
     expect(placeOf(scene, { kind: 'pad', id: 'gone' })).toBeNull();
   });

@@ -96,8 +96,27 @@ export function drawLandNames(ctx: CanvasRenderingContext2D, picture: Picture): 
         x: on.x + ((ridge.x1 + ridge.x2) / 2) * on.w,
         y: on.y + ((ridge.y1 + ridge.y2) / 2) * on.d,
       };
-      spacedName(ctx, name, at.x, at.y - 12, palette.ink, palette.sheet);
+      const [x, y] = inScene(picture, ctx, name, at.x, at.y - 12);
+      spacedName(ctx, name, x, y, palette.ink, palette.sheet);
     }
+}
+
+/** Brings a name into the scene: a hill may have its top beyond the edge. */
+function inScene(
+  picture: Picture,
+  ctx: CanvasRenderingContext2D,
+  name: string,
+  x: number,
+  y: number,
+): [number, number] {
+  if (!picture.art) return [x, y];
+  const on = rectToScreen(picture.view, picture.art.relief);
+  ctx.font = `italic 500 12px ${SANS}`;
+  const half = ctx.measureText(name.toUpperCase()).width / 2 + name.length + 8;
+  return [
+    Math.min(Math.max(x, on.x + half), Math.max(on.x + half, on.x + on.w - half)),
+    Math.min(Math.max(y, on.y + 30), on.y + on.d - 12),
+  ];
 }
 
 function spacedName(

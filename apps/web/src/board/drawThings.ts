@@ -1,7 +1,7 @@
 import { formatPlates, type Rect } from '@quarry/core/lattice';
 import { membersOf, plantsOf, type Plant } from '@quarry/core/relief';
 import { cornersOf, listOf, plotBounds, type Entity, type Planting } from '@quarry/core/scene';
-import { MONO, SANS, halo, hatch, inStuds, plate, visible, wrap, type Picture } from './ink.ts';
+import { MONO, RULER, SANS, halo, hatch, inStuds, plate, visible, wrap, type Picture } from './ink.ts';
 import { toScreen } from './viewport.ts';
 
 type Ctx = CanvasRenderingContext2D;
@@ -233,6 +233,10 @@ export function drawSigns(ctx: Ctx, picture: Picture): void {
     ctx.closePath();
     ctx.fill();
     ctx.stroke();
-    if (view.scale > 2.5) halo(ctx, note.name, x + 10, y, palette.tarn, palette.sheet);
+    if (view.scale <= 2.5) continue;
+    // To the other side where it would run off the sheet.
+    const west = x + 14 + ctx.measureText(note.name).width > picture.width - RULER;
+    ctx.textAlign = west ? 'right' : 'left';
+    halo(ctx, note.name, x + (west ? -10 : 10), y, palette.tarn, palette.sheet);
   }
 }

@@ -9,12 +9,12 @@ import {
   studsWithin,
   outerSize,
 } from '../lattice/index.ts';
-import { displayOf, listOf, type Module } from '../scene/index.ts';
+import { displayOf, listOf, plotBounds, type Module, type Plot } from '../scene/index.ts';
 import { OUTSIDE, heightRange } from '../relief/index.ts';
 import { judgePassage, wayOf, widestOf } from '../site/index.ts';
 import { baseNeeds } from '../cut/index.ts';
 import { counted, type Draft, type Rule } from './finding.ts';
-import { pairs } from './places.ts';
+import { overlapping } from './places.ts';
 
 const plotsOverlap: Rule = {
   id: 'plots-overlap',
@@ -23,8 +23,10 @@ const plotsOverlap: Rule = {
   page: 'plan',
   severity: 'error',
   check: ({ scene }) =>
-    pairs(listOf(scene, 'plot')).flatMap(([a, b]): Draft[] => {
-      const shared = overlap(a, b);
+    overlapping(listOf(scene, 'plot'), plotBounds).flatMap(([a, b]): Draft[] => {
+      // What is turned off the grid is judged by the studs it touches: see «turn-reaches».
+      if (a.turn % 90 !== 0 || b.turn % 90 !== 0) return [];
+      const shared = overlap(plotBounds(a), plotBounds(b));
       if (!shared) return [];
       return [
         {
@@ -50,7 +52,7 @@ const plotUneven: Rule = {
   severity: 'warning',
   check: ({ scene, relief }) =>
     listOf(scene, 'plot').flatMap((plot): Draft[] => {
-      const range = heightRange(relief, plot);
+      const range = heightRange(relief, plotBounds(plot));
       if (!range || range.low === range.high) return [];
       const gap = range.high - range.low;
       return [
@@ -68,16 +70,37 @@ const plotUneven: Rule = {
 const plotOverSeam: Rule = {
   id: 'plot-over-seam',
   title: 'A seam cuts a building',
-  basis: 'The modules whose areas a plot shares, for plots that may not be cut.',
+  basis:
+    'The modules whose areas a plot shares, for plots that may not be cut; for those that may be cut at named places only, the seams that run elsewhere.',
   page: 'cut',
   severity: 'error',
   check({ scene }) {
     const modules = listOf(scene, 'module');
     return listOf(scene, 'plot').flatMap((plot): Draft[] => {
-      if (plot.mayCut) return [];
-      const under = modules.filter((module) => overlap(module, plot));
+      if (plot.mayCut && plot.cutAt.length === 0) return [];
+      const bounds = plotBounds(plot);
+      const under = modules.filter((module) => overlap(module, bounds));
       if (under.length < 2) return [];
       const [first, second] = under;
+      if (plot.mayCut) {
+        const seam = seamElsewhere(plot, under);
+        if (!seam) return [];
+        const allowed = plot.cutAt.map(
+          ({ across, at }) => `${at} studs from the ${across === 'x' ? 'west' : 'north'}`,
+        );
+        return [
+          {
+            sentence: `A seam cuts «${plot.name}» ${counted(seam.at, 'stud')} from its ${seam.across === 'x' ? 'west' : 'north'} wall; it may be cut ${allowed.join(' or ')}.`,
+            remedy: 'Cut again, move the plot, or name that place too.',
+            place: centreOf(plot),
+            things: [
+              { kind: 'plot', id: plot.id },
+              ...under.map(({ id }) => ({ kind: 'module' as const, id })),
+            ],
+            numbers: { at: seam.at, modules: under.length },
+          },
+        ];
+      }
       return [
         {
           sentence: `«${plot.name}» stands on ${under.length} modules (${under.map(({ name }) => name).join(', ')}); a building that may not be cut stands on 1.`,
@@ -93,6 +116,18 @@ const plotOverSeam: Rule = {
     });
   },
 };
+
+/** A seam through a plot where it may not be cut, studs from its west or north wall. */
+function seamElsewhere(plot: Plot, under: readonly Module[]): { across: 'x' | 'y'; at: number } | null {
+  for (const across of ['x', 'y'] as const)
+    for (const module of under) {
+      const at = module[across] - plot[across];
+      const inside = at > 0 && at < (across === 'x' ? plot.w : plot.d);
+      if (inside && !plot.cutAt.some((place) => place.across === across && place.at === at))
+        return { across, at };
+    }
+  return null;
+}
 
 function seamBetween(a: Module, b: Module): { x: number; y: number } | null {
   const near = overlap({ x: a.x - 0.5, y: a.y - 0.5, w: a.w + 1, d: a.d + 1 }, b);

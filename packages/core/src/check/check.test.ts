@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { readFile, reduce, sceneFrom, type Scene } from '../scene/index.ts';
+import { planCases } from '../../test/planCases.ts';
 import { RULES, checkScene } from './index.ts';
 
 /** A display that is in order: no finding at all. Each case below spoils one thing. */
@@ -38,6 +39,8 @@ type File = ReturnType<typeof file>;
 /** The quiet display in a room of 6 × 5 m, 2 m from the west and north walls, with what the case adds. */
 function inRoom(spoil: (f: RoomFile) => unknown) {
   return (f: File) => {
+    // What is looked at has a dressed edge.
+    Object.assign(f.pads[0], { edges: { s: { kind: 'cliff' } } });
     const room: RoomFile = Object.assign(f, {
       display: { ...f.display, place: 'hall', viewedSides: ['s' as const] },
       places: [
@@ -253,6 +256,7 @@ const spoiled: [string, (f: File) => unknown, string[]][] = [
   ],
   ['no-section', (f) => (f.sections[0].w = 95), ['48 studs']],
   ['show-near', (f) => (f.display.showDate = '2031-06-15'), ['in 14 days', '7 stages']],
+  ...planCases,
 ];
 
 test.each(spoiled)('%s: names the thing, the number and the limit', (rule, spoil, words) => {

@@ -5,9 +5,13 @@ import { PEOPLE_RULES } from './people.ts';
 import { hangingStuds, tableLoads, type Hanging, type TableLoad } from '../site/index.ts';
 import { reachOf, type Reach } from '../sight/index.ts';
 import { BRIEF_RULES } from './brief.ts';
+import { DRESS_RULES } from './dress.ts';
+import { LAND_RULES } from './land.ts';
 import { PLACE_RULES } from './places.ts';
+import { PLOT_RULES } from './plots.ts';
 import { PUBLIC_RULES } from './public.ts';
 import { SURVEY_RULES } from './survey.ts';
+import { WAY_RULES } from './ways.ts';
 import { fingerprint, type Context, type Finding, type Rule, type Severity } from './finding.ts';
 
 export { fingerprint, counted, type Finding, type Page, type Rule, type Severity } from './finding.ts';
@@ -20,6 +24,10 @@ export const RULES: readonly Rule[] = [
   ...PUBLIC_RULES,
   ...PLACE_RULES,
   ...BUILDING_RULES,
+  ...PLOT_RULES,
+  ...LAND_RULES,
+  ...WAY_RULES,
+  ...DRESS_RULES,
   ...PEOPLE_RULES,
 ];
 

@@ -259,6 +259,21 @@ export function pairs<T>(list: readonly T[]): [T, T][] {
   return list.flatMap((a, i) => list.slice(i + 1).map((b): [T, T] => [a, b]));
 }
 
+/** The pairs whose rectangles overlap, found from west to east: few of thousands are compared. Places are in the list's order. */
+export function overlapping<T>(list: readonly T[], placeOf: (thing: T) => Rect): [T, T][] {
+  const sorted = list
+    .map((thing, order) => ({ thing, order, place: placeOf(thing) }))
+    .sort((a, b) => a.place.x - b.place.x);
+  const found: [T, T][] = [];
+  sorted.forEach((a, i) => {
+    for (let j = i + 1; j < sorted.length && sorted[j].place.x < a.place.x + a.place.w; j++) {
+      const b = sorted[j];
+      if (overlap(a.place, b.place)) found.push(a.order < b.order ? [a.thing, b.thing] : [b.thing, a.thing]);
+    }
+  });
+  return found;
+}
+
 export const PLACE_RULES: readonly Rule[] = [
   noTable,
   offTable,

@@ -1,5 +1,5 @@
 import { studsOf, type Rect } from '../lattice/index.ts';
-import { displayOf, listOf, type Change, type Scene } from '../scene/index.ts';
+import { displayOf, listOf, plotBounds, type Change, type Scene } from '../scene/index.ts';
 import { footprintBounds } from '../relief/index.ts';
 import { CELL, type CutBase, type Cutting, type CutProblem } from './problem.ts';
 
@@ -54,12 +54,17 @@ export function cutProblemOf(scene: Scene): SceneProblem {
     );
   const keep = listOf(scene, 'plot')
     .filter((plot) => !plot.mayCut)
-    .map((plot) => ({ ...cellsAround(shift(studsOf(plot), origin)), name: plot.name }))
+    .map((plot) => ({ ...cellsAround(shift(studsOf(plotBounds(plot)), origin)), name: plot.name }))
     // A plot that leaves the scene is a finding of its own and must not make the cutting impossible.
     .filter((part) => everyCell(part, inside));
-  const seamCost = listOf(scene, 'pad')
-    .filter(({ ground }) => ground === 'water')
-    .map((pad) => ({ ...cellsAround(shift(studsOf(pad), origin)), cost: WATER_SEAM }));
+  const waters = [
+    ...listOf(scene, 'water'),
+    ...listOf(scene, 'pad').filter(({ ground }) => ground === 'water'),
+  ];
+  const seamCost = waters.map((water) => ({
+    ...cellsAround(shift(studsOf(water), origin)),
+    cost: WATER_SEAM,
+  }));
   return {
     ok: true,
     origin,

@@ -168,6 +168,7 @@ function eachRise(
 }
 
 const ROCK = codeOf('rock');
+const WATER = codeOf('water');
 
 /** A hill: the higher of itself and the ground there is. */
 export function layHill(to: Laying, hill: Hill, foot: number): void {
@@ -218,7 +219,9 @@ export function layWater(to: Laying, water: Water, level: number): void {
 
 function layBank(to: Laying, x: number, y: number, level: number, share: number, ground: number): void {
   const now = heightOfStud(to.raster, x, y);
-  if (now !== null) lay(to, x, y, wholePlates(level + (now - level) * share), ground);
+  // A bank ends where there is water already: a stream's mouth is open.
+  const water = to.raster.ground[(y - to.raster.y) * to.raster.w + x - to.raster.x] === WATER;
+  if (now !== null && !water) lay(to, x, y, wholePlates(level + (now - level) * share), ground);
 }
 
 /** A stream: water as wide as it is, its banks rising to the ground beside it. */

@@ -173,12 +173,19 @@ export function PlanPage() {
   );
 }
 
-/** Through the row of the highest stud, buildings included: where a section cut shows most. */
-function highestRow({ x, y, w, top }: Relief): CutLine | null {
-  let best = 0;
-  for (let i = 1; i < top.length; i++) if (top[i] > top[best]) best = i;
+/** Through the row of the highest ground, in the middle of it where it is flat: where a section cut shows most. */
+function highestRow({ x, y, w, height }: Relief): CutLine | null {
+  let best = -Infinity;
+  let rows: number[] = [];
+  for (let i = 0; i < height.length; i++) {
+    if (height[i] < best) continue;
+    const row = Math.trunc(i / w);
+    if (height[i] > best) rows = [];
+    best = height[i];
+    if (rows.at(-1) !== row) rows.push(row);
+  }
   if (w === 0) return null;
-  const row = y + Math.trunc(best / w) + 0.5;
+  const row = y + rows[rows.length >> 1] + 0.5;
   return { a: { x, y: row }, b: { x: x + w, y: row } };
 }
 

@@ -1,0 +1,334 @@
+import { formatPlates } from '../lattice/index.ts';
+import {
+  OUTSIDE,
+  PERCENT_PER_PLATE,
+  eachStripStud,
+  heightOfStud,
+  holds,
+  indexAt,
+  lengthOfLine,
+  nearestOn,
+  ownerAt,
+  steepest,
+  wayProfile,
+} from '../relief/index.ts';
+import {
+  labelOf,
+  listOf,
+  missOf,
+  pieceLength,
+  reversed,
+  trackLine,
+  type Scene,
+  type Track,
+  type Way,
+} from '../scene/index.ts';
+import { counted, type Draft, type Rule } from './finding.ts';
+
+/** What is judged of ways and track: grade, bends, ends, clearance, seams. */
+
+const tenth = (value: number) => Number(value.toFixed(1));
+const percent = (value: number) => `${tenth(value)} %`;
+const place = ({ x, y }: { x: number; y: number }) => ({ x, y });
+
+const waySteep: Rule = {
+  id: 'way-steep',
+  title: 'A way is too steep',
+  basis: `Height over length along the middle of the way as it is built, over 8 studs; one plate a stud is ${PERCENT_PER_PLATE} %. Ways built as steps are not judged.`,
+  page: 'plan',
+  severity: 'warning',
+  check: ({ scene, relief }) =>
+    listOf(scene, 'way').flatMap((way): Draft[] => {
+      if (way.onSteep === 'steps') return [];
+      const worst = steepest(
+        wayProfile({ ...way, rise: 0, onSteep: 'follow' }, (x, y) =>
+          heightOfStud(relief, Math.floor(x), Math.floor(y)),
+        ),
+      );
+      // On the ground a plate more or less is the grid's doing.
+      if (!worst || worst.grade <= way.maxGrade + (holds(way) ? 0 : PERCENT_PER_PLATE / 8)) return [];
+      return [
+        {
+          sentence: `«${way.name}» climbs at ${percent(worst.grade)} near ${worst.at.x.toFixed(0)}, ${worst.at.y.toFixed(0)}; its limit is ${percent(way.maxGrade)}.`,
+          remedy: 'Level it to a ramp, build steps there, or lead it round.',
+          place: place(worst.at),
+          things: [{ kind: 'way', id: way.id }],
+          numbers: { grade: worst.grade, limit: way.maxGrade },
+        },
+      ];
+    }),
+};
+
+const wayTight: Rule = {
+  id: 'way-tight',
+  title: 'A way bends too sharply for its width',
+  basis:
+    'At a bend the inner edge folds over itself unless both stretches are at least half the width × tan(half the turn) long.',
+  page: 'plan',
+  severity: 'warning',
+  check: ({ scene }) =>
+    listOf(scene, 'way').flatMap((way): Draft[] =>
+      way.points.slice(1, -1).flatMap((at, i): Draft[] => {
+        const [a, b] = [way.points[i], way.points[i + 2]];
+        const into = Math.atan2(at.y - a.y, at.x - a.x);
+        const out = Math.atan2(b.y - at.y, b.x - at.x);
+        const turn = Math.abs(Math.atan2(Math.sin(out - into), Math.cos(out - into)));
+        const needs = turn > Math.PI - 0.05 ? Infinity : (way.width / 2) * Math.tan(turn / 2);
+        const has = Math.min(Math.hypot(at.x - a.x, at.y - a.y), Math.hypot(b.x - at.x, b.y - at.y));
+        if (needs <= has) return [];
+        const degrees = Math.round((turn * 180) / Math.PI);
+        return [
+          {
+            sentence: `«${way.name}», ${way.width} studs wide, turns by ${degrees}° with ${has.toFixed(1)} studs to do it in; ${Number.isFinite(needs) ? `it needs ${needs.toFixed(1)}` : 'it turns back on itself'}.`,
+            remedy: 'Draw the bend wider, or make the way narrower.',
+            place: place(at),
+            things: [{ kind: 'way', id: way.id }],
+            numbers: { point: i + 1, degrees, has },
+          },
+        ];
+      }),
+    ),
+};
+
+/** An end this near to another way, studs, was meant to reach it. */
+const NEARLY = 4;
+
+const wayEnds: Rule = {
+  id: 'way-ends',
+  title: 'A way ends just short of another',
+  basis: `The distance from each end of a way to the edge of the nearest other one, when it is more than 0 and at most ${NEARLY} studs; and the difference of heights where they do meet.`,
+  page: 'plan',
+  severity: 'warning',
+  check({ scene, relief }) {
+    const ways = listOf(scene, 'way');
+    const heightAt = (x: number, y: number) => heightOfStud(relief, Math.floor(x), Math.floor(y));
+    return ways.flatMap((way): Draft[] =>
+      [way.points, way.points.toReversed()].flatMap(([end, inner], which): Draft[] => {
+        const near = ways
+          .filter(({ id }) => id !== way.id)
+          .map((other) => ({ other, off: offLine(other, end) - other.width / 2 }))
+          .sort((a, b) => a.off - b.off)[0];
+        if (!near || near.off <= 0.5 || near.off > NEARLY || heightAt(end.x, end.y) === null) return [];
+        // Only where it leads: a way that runs beside another was not meant to reach it.
+        const long = Math.hypot(end.x - inner.x, end.y - inner.y) || 1;
+        const on = {
+          x: end.x + ((end.x - inner.x) / long) * NEARLY,
+          y: end.y + ((end.y - inner.y) / long) * NEARLY,
+        };
+        if (offLine(near.other, on) - near.other.width / 2 > 0.5) return [];
+        return [
+          {
+            sentence: `«${way.name}» ends ${tenth(near.off)} studs short of «${near.other.name}»; ways that meet touch.`,
+            remedy: `Draw its ${which === 0 ? 'first' : 'last'} point on to «${near.other.name}», or well away from it.`,
+            place: place(end),
+            things: [
+              { kind: 'way', id: way.id },
+              { kind: 'way', id: near.other.id },
+            ],
+            numbers: { off: near.off, which },
+          },
+        ];
+      }),
+    );
+  },
+};
+
+function offLine({ points }: Way, at: { x: number; y: number }): number {
+  return Math.min(
+    ...points.slice(1).map((to, i) => {
+      const on = nearestOn(points[i], to, at);
+      return Math.hypot(on.x - at.x, on.y - at.y);
+    }),
+  );
+}
+
+const lineOf = (scene: Scene, track: Track) =>
+  trackLine(track, (scene.level[track.level]?.height ?? 0) + track.offset);
+
+const trackSteep: Rule = {
+  id: 'track-steep',
+  title: 'Track is too steep',
+  basis: 'Plates a piece climbs over its length, by its own limit.',
+  page: 'plan',
+  severity: 'warning',
+  check: ({ scene }) =>
+    listOf(scene, 'track').flatMap((track): Draft[] => {
+      const { joints } = lineOf(scene, track);
+      const grades = track.pieces.map(
+        (piece) => (Math.abs(piece.rise) / pieceLength(piece)) * PERCENT_PER_PLATE,
+      );
+      const worst = grades.indexOf(Math.max(...grades));
+      if (grades[worst] <= track.maxGrade) return [];
+      return [
+        {
+          sentence: `Piece ${worst + 1} of «${track.name}» climbs at ${percent(grades[worst])}; its limit is ${percent(track.maxGrade)}.`,
+          remedy: 'Spread the climb over more pieces.',
+          place: place(joints[worst]),
+          things: [{ kind: 'track', id: track.id }],
+          numbers: { grade: grades[worst], limit: track.maxGrade },
+        },
+      ];
+    }),
+};
+
+/** The tightest curve that common track runs through, studs at its middle (common practice, no source). */
+const TIGHTEST = 40;
+
+const trackTight: Rule = {
+  id: 'track-tight',
+  title: 'Track curves too tightly',
+  basis: `The radius of each curve at its middle; ${TIGHTEST} studs is the usual least (common practice, no source).`,
+  page: 'plan',
+  severity: 'warning',
+  check: ({ scene }) =>
+    listOf(scene, 'track').flatMap((track): Draft[] => {
+      const tight = track.pieces.findIndex(({ go, radius }) => go !== 'straight' && radius < TIGHTEST);
+      if (tight < 0) return [];
+      return [
+        {
+          sentence: `Piece ${tight + 1} of «${track.name}» has a radius of ${track.pieces[tight].radius} studs; the least is ${TIGHTEST}.`,
+          remedy: 'Use wider curves, or check that what runs there takes this one.',
+          place: place(lineOf(scene, track).joints[tight]),
+          things: [{ kind: 'track', id: track.id }],
+          numbers: { radius: track.pieces[tight].radius },
+        },
+      ];
+    }),
+};
+
+/** Ends nearer than this were meant to meet, studs. */
+const MEANT = 6;
+
+const trackEnds: Rule = {
+  id: 'track-ends',
+  title: 'Two ends of track do not meet',
+  basis: `Each end of track against the nearest other end within ${MEANT} studs: how far apart, turned how much, how much higher. Ends meet within 0.05 studs, in one direction and at one height.`,
+  page: 'plan',
+  severity: 'error',
+  check({ scene }) {
+    const ends = listOf(scene, 'track').flatMap((track) => {
+      const { joints } = lineOf(scene, track);
+      return [
+        { track, out: reversed(joints[0]), key: `${track.id} a` },
+        { track, out: joints[joints.length - 1], key: `${track.id} b` },
+      ];
+    });
+    return ends.flatMap((end, i): Draft[] => {
+      const near = ends
+        .map((other, j) => ({ other, j, miss: missOf(end.out, reversed(other.out)) }))
+        .filter(({ other, miss }) => other.key !== end.key && miss.studs <= MEANT)
+        .sort((a, b) => a.miss.studs - b.miss.studs)[0];
+      if (!near || near.j < i) return [];
+      const { studs, turn, plates } = near.miss;
+      if (studs < 0.05 && turn === 0 && plates < 0.5) return [];
+      const faults = [
+        studs >= 0.05 &&
+          `${Number(studs.toFixed(2))} ${Math.abs(studs - 1) < 0.005 ? 'stud' : 'studs'} apart`,
+        turn > 0 && `turned by ${turn * 22.5}°`,
+        plates >= 0.5 && `${formatPlates(Math.round(plates))} higher or lower`,
+      ].filter(Boolean);
+      const same = near.other.track.id === end.track.id;
+      return [
+        {
+          sentence: `${same ? `Both ends of «${end.track.name}»` : `The ends of «${end.track.name}» and «${near.other.track.name}»`} nearly meet, but are ${faults.join(', ')}.`,
+          remedy: 'Move one of them, or put a piece of another length in.',
+          place: place(end.out),
+          things: [...new Set([end.track.id, near.other.track.id])].map((id) => ({
+            kind: 'track' as const,
+            id,
+          })),
+          numbers: { studs, turn, plates },
+        },
+      ];
+    });
+  },
+};
+
+const trackClear: Rule = {
+  id: 'track-clear',
+  title: 'Something stands too near to the track',
+  basis:
+    'Studs within the track’s clear width, from its middle to each side, on which something stands higher than the bed; and the bed itself.',
+  page: 'plan',
+  severity: 'error',
+  check: ({ scene, relief }) =>
+    listOf(scene, 'track').flatMap((track): Draft[] => {
+      const { line } = lineOf(scene, track);
+      const found = new Map<string, { studs: number; at: { x: number; y: number }; off: number }>();
+      eachStripStud(line, Math.max(track.clearSide, track.bed / 2), relief, (x, y, _, off) => {
+        const i = indexAt(relief, x, y);
+        const owner = ownerAt(relief, i);
+        if (relief.ground[i] === OUTSIDE || !owner || relief.top[i] <= relief.height[i]) return;
+        const key = `${owner.kind} ${owner.id}`;
+        const known = found.get(key);
+        if (!known) found.set(key, { studs: 1, at: { x: x + 0.5, y: y + 0.5 }, off });
+        else found.set(key, { ...known, studs: known.studs + 1, off: Math.min(known.off, off) });
+      });
+      return [...found].map(([key, { studs, at, off }]) => {
+        const [kind, id] = key.split(' ');
+        const thing = relief.things.find((one) => one.kind === kind && one.id === id) ?? {
+          kind: 'track' as const,
+          id: track.id,
+        };
+        return {
+          sentence: `«${labelOf(scene, thing.kind, thing.id)}» stands ${tenth(off)} studs from the middle of «${track.name}», on ${counted(studs, 'stud')} that must be free up to ${track.clearSide}.`,
+          remedy: 'Move it or the track.',
+          place: at,
+          things: [{ kind: 'track' as const, id: track.id }, thing],
+          numbers: { studs, off },
+        };
+      });
+    }),
+};
+
+const trackSeam: Rule = {
+  id: 'track-seam',
+  title: 'Track crosses a seam at an angle',
+  basis:
+    'Where the middle of the track passes from one module to another, its direction against the seam: only a square crossing lets both rails part cleanly.',
+  page: 'cut',
+  severity: 'warning',
+  check({ scene }) {
+    const modules = listOf(scene, 'module');
+    const moduleAt = ({ x, y }: { x: number; y: number }) =>
+      modules.find((one) => x >= one.x && y >= one.y && x < one.x + one.w && y < one.y + one.d) ?? null;
+    return listOf(scene, 'track').flatMap((track): Draft[] => {
+      const { line } = lineOf(scene, track);
+      return line.slice(1).flatMap((to, i): Draft[] => {
+        const from = line[i];
+        if (lengthOfLine([from, to]) === 0) return [];
+        const [a, b] = [moduleAt(from), moduleAt(to)];
+        if (!a || !b || a.id === b.id) return [];
+        const off = Math.min(Math.abs(to.x - from.x), Math.abs(to.y - from.y));
+        if (off < 1e-6) return [];
+        const degrees = tenth(
+          (Math.atan2(off, Math.max(Math.abs(to.x - from.x), Math.abs(to.y - from.y))) * 180) / Math.PI,
+        );
+        return [
+          {
+            sentence: `«${track.name}» crosses the seam between ${a.name} and ${b.name} ${degrees}° off square; track crosses squarely.`,
+            remedy: 'Move the seam, or lead the track straight across it.',
+            place: { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 },
+            things: [
+              { kind: 'track', id: track.id },
+              { kind: 'module', id: a.id },
+              { kind: 'module', id: b.id },
+            ],
+            numbers: { degrees },
+          },
+        ];
+      });
+    });
+  },
+};
+
+export const WAY_RULES: readonly Rule[] = [
+  waySteep,
+  wayTight,
+  wayEnds,
+  trackSteep,
+  trackTight,
+  trackEnds,
+  trackClear,
+  trackSeam,
+];

@@ -1,0 +1,243 @@
+import type { sceneFrom } from '../src/scene/index.ts';
+
+/** For each rule of the plan: one thing that spoils the quiet display of the checks, and what must be said of it. */
+
+type File = Parameters<typeof sceneFrom>[0];
+type More = Partial<Omit<File, 'display'>> & { display?: Partial<File['display']> };
+type Quiet = File & { plots: object[]; pads: object[] };
+
+const add = (more: More) => (f: Quiet) => {
+  const { display, ...rest } = more;
+  Object.assign(f, rest);
+  Object.assign(f.display, display);
+};
+const plot =
+  (which: number, fields: object, more: More = {}) =>
+  (f: Quiet) => {
+    Object.assign(f.plots[which], fields);
+    add(more)(f);
+  };
+const pad = {
+  id: 'q',
+  name: 'Deck',
+  x: 40,
+  y: 20,
+  w: 10,
+  d: 10,
+  level: 'street',
+  ground: 'grass' as const,
+  order: 1,
+};
+const way = { id: 'w', name: 'Lane', width: 8 };
+const track = { id: 't1', name: 'Main', x: 10, y: 40, level: 'street', offset: 0 };
+const straight = { go: 'straight' as const };
+
+export const planCases: [string, (f: Quiet) => void, string[]][] = [
+  // Turned by 45°, a square of 16 is 22.6 across: it reaches 3.3 studs past its side.
+  ['turn-reaches', plot(0, { turn: 45 }), ['«Baker»', '45°', '«Dyer»', 'should touch 0']],
+  [
+    'plots-gap',
+    (f) => {
+      plot(0, { streetFront: true })(f);
+      plot(1, { streetFront: true, x: 18 })(f);
+    },
+    ['«Baker» and «Dyer» there are 2 studs', 'at least 6'],
+  ],
+  [
+    'door-cliff',
+    add({ pads: [pad, { ...pad, id: 'p', name: 'Green', x: 0, y: 0, w: 96, d: 17, order: 0 }] }),
+    ['«Baker», to the south', '6b (57.6 mm) above', 'at most 1b'],
+  ],
+  [
+    'roof-hits',
+    // Half the span is 7 studs: 1 stud from the wall the roof is at 9 + 21 / 7 = 12.
+    plot(0, { eaves: 9, fittings: [{ name: 'Oven', height: 15, fromWall: 1 }] }),
+    ['«Baker» the roof is at 4b over «Oven»', '1b (9.6 mm) too tall'],
+  ],
+  [
+    'front-base',
+    plot(0, { streetFront: true, pavement: 6, connectors: 'none' }),
+    ['«Baker»', 'pavement is 6 studs deep where 8 meet', 'no connectors where 2'],
+  ],
+  [
+    'tall-first',
+    plot(1, { x: 0, y: 24, height: 42 }, { display: { viewedSides: ['s'], limitHeight: 80 } }),
+    ['Seen from the south, «Dyer» stands before «Baker» and is 4b taller'],
+  ],
+  [
+    'bare-step',
+    (f) => void f.pads.push({ ...pad, offset: 6 }),
+    ['«Deck» falls by up to 2b (19.2 mm)', '10 studs', 'is open'],
+  ],
+  [
+    'raw-edge',
+    add({ display: { viewedSides: ['n'] } }),
+    ['north side', '64 studs', '6b (57.6 mm)', '0 should'],
+  ],
+  [
+    'water-levels',
+    add({
+      waters: [
+        { id: 'a', name: 'Upper pond', x: 40, y: 20, w: 10, d: 8, level: 'street' },
+        { id: 'b', name: 'Lower pond', x: 50, y: 20, w: 10, d: 8, level: 'street', offset: -3 },
+      ],
+    }),
+    ['«Upper pond» and «Lower pond»', 'along 8 studs', 'differ by 1b'],
+  ],
+  [
+    'wall-course',
+    (f) => void f.pads.push({ ...pad, offset: 7, edges: { n: { kind: 'wall' } } }),
+    ['north of «Deck» is 2b1p high', '1 plate on top of 2 bricks', '10 studs'],
+  ],
+  [
+    'way-steep',
+    add({
+      ways: [
+        {
+          ...way,
+          points: [
+            { x: 36, y: 40, z: 18 },
+            { x: 56, y: 40, z: 28 },
+          ],
+        },
+      ],
+    }),
+    // 10 plates in 20 studs: half a plate a stud, 20 %.
+    ['«Lane» climbs at 20 %', 'limit is 15 %'],
+  ],
+  [
+    'way-tight',
+    add({
+      ways: [
+        {
+          ...way,
+          points: [
+            { x: 40, y: 30 },
+            { x: 42, y: 30 },
+            { x: 42, y: 44 },
+          ],
+        },
+      ],
+    }),
+    ['8 studs wide, turns by 90° with 2.0 studs', 'needs 4.0'],
+  ],
+  [
+    'way-ends',
+    add({
+      ways: [
+        {
+          ...way,
+          points: [
+            { x: 40, y: 30 },
+            { x: 80, y: 30 },
+          ],
+        },
+        {
+          ...way,
+          id: 'v',
+          name: 'Spur',
+          points: [
+            { x: 60, y: 36 },
+            { x: 60, y: 44 },
+          ],
+        },
+      ],
+    }),
+    ['«Spur» ends 2 studs short of «Lane»'],
+  ],
+  [
+    'track-steep',
+    add({ tracks: [{ ...track, pieces: [straight, { ...straight, rise: 2 }] }] }),
+    // 2 plates (6.4 mm) over 16 studs (128 mm).
+    ['Piece 2 of «Main» climbs at 5 %', 'limit is 4 %'],
+  ],
+  [
+    'track-tight',
+    add({ tracks: [{ ...track, pieces: [straight, { go: 'left', radius: 24 }] }] }),
+    ['Piece 2 of «Main» has a radius of 24 studs', 'least is 40'],
+  ],
+  [
+    'track-ends',
+    add({
+      tracks: [
+        { ...track, pieces: [straight] },
+        { ...track, id: 't2', name: 'Siding', x: 27.5, offset: 1, pieces: [straight] },
+      ],
+    }),
+    ['«Main» and «Siding»', '1.5 studs apart', '1p higher or lower'],
+  ],
+  [
+    'track-clear',
+    add({ tracks: [{ ...track, y: 20, pieces: [straight] }] }),
+    ['«Baker» stands 4.5 studs from the middle of «Main»', 'free up to 5'],
+  ],
+  [
+    'track-seam',
+    add({ tracks: [{ ...track, x: 44, y: 30, heading: 1, pieces: [straight] }] }),
+    ['«Main» crosses the seam between A1 and A2 22.5° off square'],
+  ],
+  [
+    'flag-wind',
+    add({ flags: [{ id: 'g', name: 'Pennant', x: 60, y: 20, heading: 'n' }], display: { wind: 'w' } }),
+    ['«Pennant» points north', 'wind from the west flags point east'],
+  ],
+  [
+    'plant-season',
+    add({
+      plantings: [
+        { id: 'g', name: 'Wood', x: 60, y: 20, w: 10, d: 10, mix: [{ name: 'Maple', season: 'autumn' }] },
+      ],
+      display: { season: 'summer' },
+    }),
+    ['Maple in «Wood» shows autumn', 'season is summer'],
+  ],
+  [
+    'repeat-seam',
+    add({
+      repeats: [
+        {
+          id: 'g',
+          name: 'Arches',
+          points: [
+            { x: 36, y: 40 },
+            { x: 60, y: 40 },
+          ],
+          spacing: 'count',
+          count: 1,
+          length: 8,
+        },
+      ],
+    }),
+    ['1 member of «Arches» would be cut'],
+  ],
+  [
+    'span-ties',
+    add({
+      runs: [
+        {
+          id: 'g',
+          name: 'Long wall',
+          points: [
+            { x: 40, y: 40 },
+            { x: 71, y: 40 },
+          ],
+          height: 18,
+        },
+      ],
+    }),
+    ['«Long wall», 6b high', '31 studs straight', '3 ties'],
+  ],
+  [
+    'marker-open',
+    add({
+      markers: [{ id: 'g', name: 'Fountain', x: 60, y: 20, w: 8, d: 8 }],
+      display: { showDate: '2031-07-01' },
+    }),
+    ['«Fountain» is still to be decided 4 weeks before', 'decide 6 weeks'],
+  ],
+  [
+    'reserved-built',
+    add({ reserved: [{ id: 'g', name: 'Footbridge', x: 24, y: 8, w: 16, d: 16 }] }),
+    ['64 studs of the ground reserved for «Footbridge»', '«Dyer»'],
+  ],
+];
