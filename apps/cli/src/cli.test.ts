@@ -149,9 +149,10 @@ describe('quarry convert', () => {
   });
   test.each([
     [['convert', valley], 'takes two files'],
-    [['convert', valley, 'out.bmp'], 'no format for this ending; there are .svg, .dxf, .quarry.json'],
+    [['convert', valley, 'out.bmp'], 'no format for this ending; there are .svg, .dxf, .asc, .quarry.json'],
     [['convert', valley, 'out.svg', '--place', 'moon'], '--place moon'],
     [['convert', valley, 'out.svg', '--units', 'ells'], '--units ells: must be mm or in'],
+    [['convert', valley, 'out.svg', '--sheet', 'bed'], '--sheet bed: must be plan or survey'],
     [['convert', valley, join(folder, 'no', 'such', 'folder.svg')], 'cannot be written'],
   ])('%j is bad input: exit 2', (args, words) => {
     const { status, stderr } = quarry(...args);

@@ -3,7 +3,16 @@ import { parseArgs } from 'node:util';
 import loadHighs from 'highs';
 import { checkScene } from '@quarry/core/check';
 import { cutProblemOf, cutProblemSchema, solveCut, type CutProblem } from '@quarry/core/cut';
-import { OUTLINE_TEXT, surveyDrawing, writeDxf, writeSvg, type DrawingUnits } from '@quarry/core/formats';
+import {
+  OUTLINE_TEXT,
+  planDrawing,
+  surveyDrawing,
+  writeAsc,
+  writeDxf,
+  writeSvg,
+  type DrawingUnits,
+} from '@quarry/core/formats';
+import { compileRelief } from '@quarry/core/relief';
 import { MAX_FILE_BYTES, readFile, writeFile, type Scene } from '@quarry/core/scene';
 import { withPlace } from '@quarry/core/site';
 
@@ -14,8 +23,9 @@ const USAGE = `quarry: the core's stages from a shell
 
   quarry check <display.quarry.json> [--today 2031-06-01]   findings; exit 1 when one of severity error is not kept
   quarry cut   <problem.json | display.quarry.json> [--seconds 10]   modules and bases; exit 1 when there is no answer
-  quarry convert <display.quarry.json> <out.svg | out.dxf | out.quarry.json> [--units mm|in] [--place id]
-                                                            outlines of its place in true millimetres, or the file tidied
+  quarry convert <display.quarry.json> <out.svg | out.dxf | out.asc | out.quarry.json>
+                 [--sheet survey|plan] [--units mm|in] [--place id]   outlines of its place or its plan in true
+                                                            millimetres, its heights stud by stud, or the file tidied
 `;
 
 function read(path: string): string {
@@ -81,15 +91,25 @@ function check(path: string, today: string | undefined): number {
   return findings.some(({ severity, accepted }) => severity === 'error' && !accepted) ? 1 : 0;
 }
 
-function convert(from: string, to: string, units: DrawingUnits, place: string | undefined): number {
+function convert(
+  from: string,
+  to: string,
+  units: DrawingUnits,
+  place: string | undefined,
+  sheet: 'plan' | 'survey',
+): number {
   const whole = readScene(from, read(from));
   if (place !== undefined && !whole.place[place])
     throw new BadInput(`--place ${place}: the display has no such place.`);
   const scene = place === undefined ? whole : withPlace(whole, place);
-  const drawing = () => surveyDrawing(scene, { units, textSize: OUTLINE_TEXT });
+  const drawing = () =>
+    sheet === 'plan'
+      ? planDrawing(scene, compileRelief(scene), { textSize: 14 })
+      : surveyDrawing(scene, { units, textSize: OUTLINE_TEXT });
   const writers: [string, () => string][] = [
     ['.svg', () => writeSvg(drawing())],
     ['.dxf', () => writeDxf(drawing())],
+    ['.asc', () => writeAsc(compileRelief(whole))],
     ['.quarry.json', () => writeFile(whole)],
   ];
   const writer = writers.find(([ending]) => to.endsWith(ending));
@@ -117,6 +137,7 @@ async function main(): Promise<number> {
         today: { type: 'string' },
         units: { type: 'string' },
         place: { type: 'string' },
+        sheet: { type: 'string' },
         help: { type: 'boolean' },
       },
     });
@@ -139,7 +160,9 @@ async function main(): Promise<number> {
     throw new BadInput(`--today ${values.today}: must be a date such as 2031-06-01.`);
   const units = values.units ?? 'mm';
   if (units !== 'mm' && units !== 'in') throw new BadInput(`--units ${units}: must be mm or in.`);
-  if (verb === 'convert') return convert(path, second ?? '', units, values.place);
+  const sheet = values.sheet ?? 'survey';
+  if (sheet !== 'plan' && sheet !== 'survey') throw new BadInput(`--sheet ${sheet}: must be plan or survey.`);
+  if (verb === 'convert') return convert(path, second ?? '', units, values.place, sheet);
   if (verb === 'check') return check(path, values.today);
   if (verb === 'cut') return cut(path, seconds);
   throw new BadInput(`«${verb}» is no verb.\n\n${USAGE}`);

@@ -83,3 +83,57 @@ test('a place or a sheet that is not there is named; a wrong unit too', async ()
   expect((await get('poster.pdf')).status).toBe(404);
   expect((await get('survey.svg?units=ells')).status).toBe(422);
 });
+
+test('the plan on one sheet: the footprint of 1,920 mm is true to the scale asked for; too large a scale is refused', async () => {
+  const [page, ...rest] = await pagesOf('plan.pdf?scale=10');
+  expect(rest).toEqual([]);
+  expect([page.w, page.d]).toEqual([expect.closeTo(297, 1), expect.closeTo(210, 1)]);
+  expect(page.texts.map(({ text }) => text)).toEqual(
+    expect.arrayContaining(['Skarn Edge', '1 : 10 on A4', '48 studs']),
+  );
+  expect(Math.min(...longest(page.lines).map((length) => Math.abs(length - 192)))).toBeLessThan(0.02);
+  const client = await harness.as('suri');
+  const refused = await fetch(
+    `${harness.url}/api/displays/${await valleyOf(client)}/sheets/plan.pdf?scale=2`,
+    {
+      headers: { cookie: client.cookie },
+    },
+  );
+  expect([refused.status, await refused.text()]).toEqual([422, expect.stringContaining('960 × 576 mm')]);
+});
+test('tiles of one module are 1 : 1: a stud is 8 mm, each page says which it is, pages meet stud for stud', async () => {
+  const pages = await pagesOf('tiles.pdf?module=module-a1');
+  // A1 is 48 × 48 studs; a page of A4 holds 23 × 33.
+  expect(pages).toHaveLength(6);
+  const [first] = pages;
+  expect([first.w, first.d]).toEqual([expect.closeTo(210, 1), expect.closeTo(297, 1)]);
+  const heads = pages.flatMap(({ texts }) =>
+    texts.map(({ text }) => text).filter((text) => text.startsWith('studs')),
+  );
+  expect(
+    heads.map((text) => /studs (\d+) to (\d+) east, (\d+) to (\d+)/.exec(text)?.slice(1).map(Number)),
+  ).toEqual([
+    [0, 23, 0, 33],
+    [23, 46, 0, 33],
+    [46, 48, 0, 33],
+    [0, 23, 33, 48],
+    [23, 46, 33, 48],
+    [46, 48, 33, 48],
+  ]);
+  const across = first.lines
+    .filter((line) => line.length === 2 && line[0][1] === line[1][1])
+    .map(([a]) => a[1]);
+  const rows = [...new Set(across.map((y) => y.toFixed(2)))].map(Number).sort((a, b) => a - b);
+  expect(rows.some((y) => rows.some((other) => Math.abs(other - y - 8) < 0.01))).toBe(true);
+  expect(Math.max(...longest(first.lines))).toBeCloseTo(33 * 8, 1);
+});
+test('the plan’s outlines and heights as open files, for those who may see the display', async () => {
+  const client = await harness.as('suri');
+  const at = `${harness.url}/api/displays/${await valleyOf(client)}/sheets`;
+  const body = async (file: string) =>
+    (await fetch(`${at}/${file}`, { headers: { cookie: client.cookie } })).text();
+  expect(await body('plan.svg')).toContain('data-name="Skarn meadow"');
+  expect(await body('plan.dxf')).toContain('CONTOURS');
+  expect((await body('heights.asc')).split('\n').slice(0, 2)).toEqual(['ncols 240', 'nrows 144']);
+  expect((await fetch(`${at}/heights.asc`)).status).toBe(401);
+});

@@ -97,6 +97,14 @@ export class Sheet {
     });
   }
 
+  /** Draws only inside a rectangle of the sheet. */
+  clipped({ x, y, w, d }: { x: number; y: number; w: number; d: number }, paint: () => void): void {
+    this.doc.save();
+    this.doc.rect(x * POINTS, y * POINTS, w * POINTS, d * POINTS).clip();
+    paint();
+    this.doc.restore();
+  }
+
   newPage(): void {
     this.doc.addPage();
   }

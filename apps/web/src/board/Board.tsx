@@ -73,7 +73,7 @@ export function Board({ scene, ground, findings = NO_FINDINGS, acts, label, cut 
   const [sizing, setSizing] = useState<Rect | null>(null);
   const readOnly = !acts;
   const anywhere = useView();
-  const { pick, pickAll, pickToo, hidden, goTo, theme, metric, layCut } = anywhere;
+  const { pick, pickAll, pickToo, hidden, goTo, theme, metric, layCut, measure } = anywhere;
   const picked = readOnly ? null : anywhere.picked;
   const tool = readOnly ? 'pick' : anywhere.tool;
   const picks = useMemo(() => (picked ? [picked, ...anywhere.also] : []), [picked, anywhere.also]);
@@ -146,6 +146,7 @@ export function Board({ scene, ground, findings = NO_FINDINGS, acts, label, cut 
     else if (draft.kind === 'line' && isLineTool(tool)) acts.draw({ tool, points: draft.points });
     else if (draft.kind === 'spot' && isSpotTool(tool)) acts.draw({ tool, at: draft.at });
     else if (draft.kind === 'cut') layCut(draft.line);
+    else if (draft.kind === 'measure') measure(draft.line);
   };
   const { draft, handlers, keyTaken, clickAt } = useGestures({
     tool,

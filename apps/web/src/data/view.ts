@@ -63,6 +63,8 @@ interface View {
   goTo: { x: number; y: number } | null;
   /** Where the section cut lies; null: where it shows most. */
   cutLine: CutLine | null;
+  /** The line measured last. */
+  measured: CutLine | null;
   /** The scene as it was when somebody said «keep this»: one display's, for as long as the page is open. */
   before: { display: string; scene: Scene; kept: string } | null;
   /** The board shows what was kept. */
@@ -74,6 +76,7 @@ interface View {
   /** Adds a thing to what is picked, or takes it out again. */
   pickToo(picked: Picked): void;
   layCut(line: CutLine | null): void;
+  measure(line: CutLine): void;
   keepBefore(before: View['before']): void;
   flip(shows: boolean): void;
   takeTool(tool: Tool): void;
@@ -102,6 +105,7 @@ export const useView = create<View>((set) => ({
   picked: null,
   also: [],
   cutLine: null,
+  measured: null,
   before: null,
   showsBefore: false,
   tool: 'pick',
@@ -119,6 +123,7 @@ export const useView = create<View>((set) => ({
       return { picked: first, also: others };
     }),
   layCut: (cutLine) => set({ cutLine }),
+  measure: (measured) => set({ measured }),
   keepBefore: (before) => set({ before, showsBefore: false }),
   flip: (showsBefore) => set({ showsBefore }),
   takeTool: (tool) => set({ tool }),

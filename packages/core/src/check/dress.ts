@@ -1,5 +1,5 @@
 import { PLATES_PER_BRICK, centreOf, formatPlates, overlap } from '../lattice/index.ts';
-import { indexAt, membersOf, ownerAt, reachOfThing, seamDistance } from '../relief/index.ts';
+import { indexAt, membersOf, ownerAt, spreadIn, seamDistance } from '../relief/index.ts';
 import { WINDS, displayOf, labelOf, listOf } from '../scene/index.ts';
 import { counted, type Draft, type Rule } from './finding.ts';
 import { daysBetween } from './people.ts';
@@ -186,7 +186,7 @@ const reservedBuilt: Rule = {
     listOf(scene, 'reserved').flatMap((area): Draft[] => {
       const takers = (['plot', 'run', 'way', 'track'] as const).flatMap((kind) =>
         listOf(scene, kind).flatMap(({ id }) => {
-          const reach = reachOfThing(scene, kind, id);
+          const reach = spreadIn(scene, kind, id);
           return reach && overlap(reach, area) ? [{ kind, id }] : [];
         }),
       );

@@ -12,6 +12,16 @@ export const LAYERS = [
   'SOCKETS',
   'BARRIERS',
   'DIMENSIONS',
+  'FOOTPRINT',
+  'PADS',
+  'GROUND',
+  'CONTOURS',
+  'WAYS',
+  'TRACKS',
+  'PLOTS',
+  'DRESSING',
+  'MODULES',
+  'NAMES',
 ] as const;
 export type DrawingLayer = (typeof LAYERS)[number];
 
@@ -24,6 +34,8 @@ export interface DrawnLine {
   dashed: boolean;
   /** 1 fine, 2 plain, 4 heavy. */
   weight: number;
+  /** What it is the outline of, for formats that can say so. */
+  name?: string;
 }
 
 /** A text, its middle on a point; `turn` degrees clockwise, `size` its height in mm of the drawing. */

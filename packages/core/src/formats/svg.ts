@@ -5,10 +5,13 @@ const escape = (text: string) =>
 const number = (value: number) => String(Number(value.toFixed(2)) + 0);
 
 /** Stroke width of a weight, mm of the drawing: a heavy wall reads at 1 : 20. */
-const WIDTH = 4;
+const PEN = 4;
 
-/** A drawing as an SVG document in true millimetres: 1 unit is 1 mm, and so is its size. One group a layer. */
-export function writeSvg({ title, bounds, items }: Drawing): string {
+/**
+ * A drawing as an SVG document in true millimetres: 1 unit is 1 mm, and so is its size. One group a layer.
+ * @param pen stroke width of the finest line, mm of the drawing
+ */
+export function writeSvg({ title, bounds, items }: Drawing, pen = PEN): string {
   const margin = 20;
   const [x, y, w, d] = [bounds.x - margin, bounds.y - margin, bounds.w + 2 * margin, bounds.d + 2 * margin];
   const layers = [...new Set(items.map(({ layer }) => layer))];
@@ -18,8 +21,9 @@ export function writeSvg({ title, bounds, items }: Drawing): string {
       .map((item) => {
         if (item.kind === 'line') {
           const points = item.points.map((point) => `${number(point.x)},${number(point.y)}`).join(' ');
-          const dash = item.dashed ? ` stroke-dasharray="${WIDTH * 6} ${WIDTH * 4}"` : '';
-          return `    <${item.closed ? 'polygon' : 'polyline'} points="${points}" stroke-width="${item.weight * WIDTH}"${dash}/>`;
+          const dash = item.dashed ? ` stroke-dasharray="${number(pen * 6)} ${number(pen * 4)}"` : '';
+          const name = item.name === undefined ? '' : ` data-name="${escape(item.name)}"`;
+          return `    <${item.closed ? 'polygon' : 'polyline'} points="${points}" stroke-width="${number(item.weight * pen)}"${dash}${name}/>`;
         }
         const { at, size, turn, text } = item;
         const place =

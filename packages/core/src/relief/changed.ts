@@ -1,6 +1,5 @@
-import { leadsOn } from './land.ts';
 import { boundsOf, overlap, type Rect } from '../lattice/index.ts';
-import { extentOf, plotBounds, type Entity, type Kind, type Scene } from '../scene/index.ts';
+import { spreadOf, type Entity, type Kind, type Scene } from '../scene/index.ts';
 
 /** Which parts of a relief a change of the scene can touch. */
 
@@ -16,46 +15,17 @@ const WAYS = ['way', 'track'] as const;
 const TOPS = ['plot', 'run', 'repeat', 'planting', 'tree'] as const;
 
 /** How far a thing lays or stands, studs; null when it is not there. */
-export function reachOfThing(scene: Scene, kind: Kind, id: string): Rect | null {
+export function spreadIn(scene: Scene, kind: Kind, id: string): Rect | null {
   const entity: Entity<Kind> | undefined = scene[kind][id];
   if (!entity) return null;
   const known = reaches.get(entity);
   if (known) return known;
-  const extent = kind === 'plot' ? plotBounds(scene.plot[id]) : extentOf(kind, entity);
-  if (!extent) return null;
-  const by = beyond(scene, kind, id);
-  const reach = { x: extent.x - by, y: extent.y - by, w: extent.w + 2 * by, d: extent.d + 2 * by };
-  reaches.set(entity, reach);
+  const reach = spreadOf(kind, entity);
+  if (reach) reaches.set(entity, reach);
   return reach;
 }
 /** Entities never change, so that how far each reaches is worked out once. */
 const reaches = new WeakMap<object, Rect>();
-
-/** How far a thing goes beyond its extent on each side, studs. */
-function beyond(scene: Scene, kind: Kind, id: string): number {
-  switch (kind) {
-    case 'pad':
-      return leadsOn(scene.pad[id]) ? scene.pad[id].reach : 0;
-    case 'water':
-      return scene.water[id].bank;
-    case 'stream':
-      return scene.stream[id].width / 2 + scene.stream[id].bank;
-    case 'way':
-      return scene.way[id].width / 2;
-    case 'track':
-      return scene.track[id].bed / 2;
-    case 'run':
-      return Math.max(0.5, scene.run[id].thick / 2);
-    case 'repeat':
-      return scene.repeat[id].length / 2 + 1;
-    case 'planting':
-      return Math.max(...scene.planting[id].mix.map(({ crown }) => crown)) / 2 + 1;
-    case 'tree':
-      return 1;
-    default:
-      return 0;
-  }
-}
 
 /** What changed from one scene to the next; null when the footprint did, so that nothing stays. */
 export function changedAreas(before: Scene, after: Scene): Changed | null {
@@ -74,14 +44,14 @@ export function changedAreas(before: Scene, after: Scene): Changed | null {
     return ids.flatMap((id) =>
       old[id] === fresh[id] && !onLevel(fresh[id], moved)
         ? []
-        : [reachOfThing(before, kind, id), reachOfThing(after, kind, id)].filter((rect) => rect !== null),
+        : [spreadIn(before, kind, id), spreadIn(after, kind, id)].filter((rect) => rect !== null),
     );
   };
   const tops = TOPS.flatMap(touched);
   // Members that keep off seams move with the modules.
   if (before.module !== after.module)
     for (const { id, keepOff } of Object.values(after.repeat)) {
-      const reach = keepOff > 0 ? reachOfThing(after, 'repeat', id) : null;
+      const reach = keepOff > 0 ? spreadIn(after, 'repeat', id) : null;
       if (reach) tops.push(reach);
     }
   return { land: LAND.flatMap(touched), ways: WAYS.flatMap(touched), tops };

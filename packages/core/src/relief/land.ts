@@ -84,7 +84,7 @@ export function layPad(to: Laying, pad: Pad, height: number): void {
 
 const isSlope = ({ kind }: Pad['edges']['n']) => kind === 'slope' || kind === 'terrace';
 /** Whether a pad has slopes or terraces that go beyond it. */
-export const leadsOn = ({ shape, reach, edges }: Pad): boolean =>
+const leadsOn = ({ shape, reach, edges }: Pad): boolean =>
   shape === 'rect' && reach > 0 && Object.values(edges).some(isSlope);
 
 function layEdges(to: Laying, pad: Pad, height: number): void {

@@ -24,7 +24,7 @@ import {
   type Raster,
 } from './land.ts';
 import { heightAlong, wayProfile } from './profile.ts';
-import { changedAreas, joined, reachOfThing, type Changed } from './changed.ts';
+import { changedAreas, joined, spreadIn, type Changed } from './changed.ts';
 import { standAll } from './stand.ts';
 
 export { BARE, OUTSIDE } from './land.ts';
@@ -207,7 +207,7 @@ function layLand(work: Work, window: Rect): void {
 }
 
 const touchesThing = (scene: Scene, kind: Kind, id: string, window: Rect) => {
-  const reach = reachOfThing(scene, kind, id);
+  const reach = spreadIn(scene, kind, id);
   return reach !== null && overlap(reach, window) !== null;
 };
 
@@ -267,7 +267,7 @@ function stand(work: Work, window: Rect): void {
 function waysTouched(before: Scene, scene: Scene, land: readonly Rect[], changed: Changed): Rect[] {
   const areas = [...land, ...changed.ways];
   for (const way of listOf(scene, 'way')) {
-    const reach = reachOfThing(scene, 'way', way.id);
+    const reach = spreadIn(scene, 'way', way.id);
     if (!reach || before.way[way.id] !== way) continue;
     for (const rect of land) {
       const touched = overlap(grown(rect, way.width / 2 + 2), reach);
@@ -284,7 +284,7 @@ function topsTouched(scene: Scene, ground: readonly Rect[], changed: Changed): R
   let areas = [...ground, ...changed.tops];
   for (const kind of ['plot', 'tree', 'planting'] as const)
     for (const id of Object.keys(scene[kind])) {
-      const reach = reachOfThing(scene, kind, id);
+      const reach = spreadIn(scene, kind, id);
       if (!reach) continue;
       const touching = ground.filter((rect) => overlap(rect, reach));
       if (touching.length === 0) continue;

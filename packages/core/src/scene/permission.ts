@@ -1,6 +1,7 @@
 import { contains } from '../lattice/index.ts';
 import type { Change } from './change.ts';
-import { KINDS } from './schema.ts';
+import { spreadOf } from './place.ts';
+import { KINDS, type Kind } from './schema.ts';
 import { labelOf, listOf, type Scene } from './scene.ts';
 
 export const ROLES = ['owner', 'planner', 'builder', 'viewer'] as const;
@@ -15,9 +16,30 @@ export interface Actor {
 /** What a builder may say of a section of their own. */
 const OWN_SECTION_FIELDS = new Set(['stage', 'stageDone', 'notes']);
 
+/** What builders build: what is drawn on the plan, but not how it is divided, where it stands, or pictures of it. */
+const BUILT = [
+  'pad',
+  'hill',
+  'hollow',
+  'water',
+  'stream',
+  'way',
+  'track',
+  'plot',
+  'run',
+  'repeat',
+  'planting',
+  'tree',
+  'figure',
+  'flag',
+  'marker',
+  'reserved',
+  'note',
+] as const satisfies readonly Kind[];
+
 /**
  * Why an actor may not make a change, or null when they may. Owners and planners change everything; a builder
- * moves the stage of their own sections and works on the pads and plots that lie wholly in them; a viewer looks.
+ * moves the stage of their own sections and works on what lies wholly in them; a viewer looks.
  * Asked by the server for every batch, and by the pages to disable what would be refused.
  */
 export function forbidden(actor: Actor, scene: Scene, change: Change): string | null {
@@ -32,22 +54,16 @@ export function forbidden(actor: Actor, scene: Scene, change: Change): string | 
     const field = Object.keys(change.set).find((key) => !OWN_SECTION_FIELDS.has(key));
     return field ? `Builders may set the stage and notes of their section, not its ${field}.` : null;
   }
-  if (change.kind !== 'pad' && change.kind !== 'plot')
-    return `Builders may not change a ${KINDS[change.kind].word}; ask a planner.`;
-  const before = change.op === 'add' ? null : scene[change.kind][change.id];
+  const { kind } = change;
+  if (!BUILT.some((one) => one === kind))
+    return `Builders may not change a ${KINDS[kind].word}; ask a planner.`;
+  const before = change.op === 'add' ? null : scene[kind][change.id];
   const after =
     change.op === 'remove' ? null : { ...before, ...(change.op === 'add' ? change.data : change.set) };
-  const inside = (thing: { x?: unknown; y?: unknown; w?: unknown; d?: unknown }) =>
-    own.some((section) => {
-      const { x, y, w, d } = thing;
-      return (
-        typeof x === 'number' &&
-        typeof y === 'number' &&
-        typeof w === 'number' &&
-        typeof d === 'number' &&
-        contains(section, { x, y, w, d })
-      );
-    });
+  const inside = (thing: Readonly<Record<string, unknown>>) => {
+    const reach = spreadOf(kind, thing);
+    return reach !== null && own.some((section) => contains(section, reach));
+  };
   if ((before && !inside(before)) || (after && !inside(after)))
     return `${before ? labelOf(scene, change.kind, change.id) : `The new ${change.kind}`} does not lie wholly in a section of yours.`;
   return null;

@@ -52,6 +52,53 @@ export function extentOf(kind: Kind, thing: Data): Rect | null {
   return { x: x - wide / 2, y: y - wide / 2, w: wide, d: wide };
 }
 
+/**
+ * The rectangle that holds all a thing lays or stands on, studs: its extent, with half a line's width, with banks,
+ * slopes and crowns; of a turned plot that of its turned walls.
+ */
+export function spreadOf(kind: Kind, thing: Data): Rect | null {
+  if (kind === 'plot') {
+    const read = KINDS.plot.schema.safeParse(bare(thing));
+    return read.success ? plotBounds(read.data) : null;
+  }
+  const extent = extentOf(kind, thing);
+  if (!extent) return null;
+  const by = beyond(kind, thing);
+  return { x: extent.x - by, y: extent.y - by, w: extent.w + 2 * by, d: extent.d + 2 * by };
+}
+
+/** How far a thing goes beyond its extent on each side, studs. */
+function beyond(kind: Kind, thing: Data): number {
+  const of = (key: string) => (typeof thing[key] === 'number' ? thing[key] : 0);
+  switch (kind) {
+    case 'pad':
+      return JSON.stringify(thing.edges ?? {}).match(/"(slope|terrace)"/) ? of('reach') : 0;
+    case 'water':
+      return of('bank');
+    case 'stream':
+      return of('width') / 2 + of('bank');
+    case 'way':
+      return of('width') / 2;
+    case 'track':
+      return of('bed') / 2;
+    case 'run':
+      return Math.max(0.5, of('thick') / 2);
+    case 'repeat':
+      return of('length') / 2 + 1;
+    case 'planting':
+      return widestCrown(thing) / 2 + 1;
+    case 'tree':
+      return 1;
+    default:
+      return 0;
+  }
+}
+
+const widestCrown = ({ mix }: Data): number =>
+  Array.isArray(mix)
+    ? Math.max(0, ...mix.map((plant) => (typeof plant?.crown === 'number' ? plant.crown : 2)))
+    : 0;
+
 /** Where something of the plan stands in a scene; null when it is not there or has no place. */
 export function placeIn(scene: Scene, kind: Kind, id: string): Rect | null {
   const entity: Entity<Kind> | undefined = scene[kind][id];

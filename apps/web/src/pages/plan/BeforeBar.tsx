@@ -26,7 +26,7 @@ export function BeforeBar() {
           <kbd className="fig font-normal text-[10px] uppercase opacity-80">x</kbd>
         </button>
       )}
-      <Menu name="Before and now" end label={<History size={13} aria-hidden />}>
+      <Menu name="Before and now" worded={false} end label={<History size={13} aria-hidden />}>
         {(close) => (
           <div className="p-1 w-60">
             <p className="ink-2 text-xs pb-1">

@@ -9,6 +9,7 @@ import { TableSheet } from '../../ui/TableSheet.tsx';
 import { CopyPart, GroupSheet } from './GroupSheet.tsx';
 import { Outline } from './Outline.tsx';
 import { PadPart, PointsPart, RisePart, WayPart } from './groundParts.tsx';
+import { PicturePart } from './PicturePart.tsx';
 import { PlantingPart, RepeatPart } from './manyParts.tsx';
 import { PlotPart } from './PlotPart.tsx';
 import { TrackPart } from './TrackPart.tsx';
@@ -79,6 +80,9 @@ function Sheet({ picked }: { picked: Picked }) {
       {kind === 'repeat' && scene.repeat[id] && <RepeatPart repeat={scene.repeat[id]} />}
       {kind === 'planting' && scene.planting[id] && (
         <PlantingPart planting={scene.planting[id]} disabled={disabled} />
+      )}
+      {kind === 'picture' && scene.picture[id] && (
+        <PicturePart picture={scene.picture[id]} disabled={disabled} />
       )}
       <PointsPart picked={picked} disabled={disabled} />
       {kind === 'section' && scene.section[id] && <SectionSheet section={scene.section[id]} />}

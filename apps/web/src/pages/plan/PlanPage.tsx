@@ -109,13 +109,7 @@ export function PlanPage() {
 
   return (
     <div className="h-full grid grid-rows-[36px_minmax(0,1fr)_26px]">
-      <Toolbar
-        plans={may({ op: 'add', kind: 'table', id: 'x', data: {} }) === null}
-        may={
-          may({ op: 'add', kind: 'pad', id: 'x', data: {} }) !==
-          'Viewers may look at this display but not change it.'
-        }
-      >
+      <Toolbar forbids={may({ op: 'add', kind: 'table', id: 'x', data: {} })}>
         <BeforeBar />
         <Suspense fallback={null}>
           <Exchange />

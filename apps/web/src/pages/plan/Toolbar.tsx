@@ -1,5 +1,6 @@
 import { ChevronDown, Layers } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { useDisplay } from '../../data/useDisplay.tsx';
 import { LAYERS, useView, type Tool } from '../../data/view.ts';
 import { TOOL_LIST } from '../../frame/pages.ts';
 import { capital } from '../../ui/words.ts';
@@ -10,9 +11,18 @@ const LOOKING: readonly Tool[] = ['pick', 'measure', 'profile'];
 const PLANNED: readonly Tool[] = ['footprint', 'section', 'table'];
 
 /** The plan's tools, its layers with their legend, and what comes in and goes out. */
-export function Toolbar({ plans, may, children }: { plans: boolean; may: boolean; children: ReactNode }) {
+export function Toolbar({
+  forbids,
+  children,
+}: {
+  /** Why one may not plan; null when one may. */
+  forbids: string | null;
+  children: ReactNode;
+}) {
+  const { role } = useDisplay().actor;
   const { tool, takeTool, hidden, toggleLayer } = useView();
-  const disabled = (id: Tool) => !LOOKING.includes(id) && (PLANNED.includes(id) ? !plans : !may);
+  const disabled = (id: Tool) =>
+    !LOOKING.includes(id) && (PLANNED.includes(id) ? forbids !== null : role === 'viewer');
   const less = TOOL_LIST.filter(({ more }) => more);
   const inMore = less.find(({ id }) => id === tool);
   return (
@@ -56,12 +66,18 @@ export function Toolbar({ plans, may, children }: { plans: boolean; may: boolean
         }
       </Menu>
       <span className="flex-1" />
+      {forbids && (
+        <span className="ink-2 text-xs px-2 truncate min-w-0" title={forbids}>
+          {forbids}
+        </span>
+      )}
       <Menu
         name="Layers"
         end
         label={
           <>
-            <Layers size={13} aria-hidden /> {LAYERS.length - hidden.size}
+            <Layers size={13} aria-hidden /> Layers{' '}
+            {hidden.size > 0 && `${LAYERS.length - hidden.size} of ${LAYERS.length}`}
           </>
         }
       >
@@ -104,12 +120,15 @@ const LEGEND: Record<(typeof LAYERS)[number], string> = {
 export function Menu({
   label,
   name,
+  worded = true,
   pressed = false,
   end = false,
   children,
 }: {
   label: ReactNode;
   name: string;
+  /** Its label says in words what it opens. */
+  worded?: boolean;
   pressed?: boolean;
   end?: boolean;
   children: (close: () => void) => ReactNode;
@@ -127,7 +146,7 @@ export function Menu({
       }}
     >
       <summary
-        aria-label={name}
+        aria-label={worded ? undefined : name}
         title={name}
         className={`btn btn-xs h-7 px-1.5 list-none ${pressed ? 'btn-neutral' : 'btn-ghost'}`}
       >

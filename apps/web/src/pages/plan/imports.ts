@@ -1,0 +1,143 @@
+import { readAsc, readOutlines, readPgm, samplesOf, type HeightReading } from '@quarry/core/formats';
+import { footprintBounds } from '@quarry/core/relief';
+import { MAX_PICTURE, MAX_SAMPLES, padsInOrder, type Change, type Scene } from '@quarry/core/scene';
+import { freshId } from '../../data/useDisplay.tsx';
+import type { Picked } from '../../data/view.ts';
+import { usualLevel } from './drawn.ts';
+
+/** What a chosen file becomes: changes to make, and what to pick then; or the sentence that says why it cannot be used. */
+export type Import =
+  { ok: true; label: string; changes: Change[]; picks: Picked[] } | { ok: false; error: string };
+
+const MOST_BYTES = 20_000_000;
+/** The longest side of a picture that is kept, px. */
+const MOST_PIXELS = 1600;
+
+/**
+ * Reads a file by its ending: height grids (.asc, .pgm) and grey pictures as ground, other pictures to draw after,
+ * and plans exported here (.svg) as pads.
+ * @param as what a picture file is meant as
+ */
+export async function importFile(scene: Scene, file: File, as: 'picture' | 'ground'): Promise<Import> {
+  const fail = (why: string): Import => ({ ok: false, error: `«${file.name}»: ${why}` });
+  if (file.size > MOST_BYTES)
+    return fail(`${file.size.toLocaleString('en')} bytes; the most is ${MOST_BYTES.toLocaleString('en')}.`);
+  const ending = file.name.toLowerCase().split('.').at(-1) ?? '';
+  const whole = footprintBounds(scene) ?? { x: 0, y: 0, w: 96, d: 96 };
+  const name = file.name.replace(/\.[^.]*$/, '').slice(0, 80) || 'Imported';
+  if (ending === 'svg') {
+    const reading = readOutlines(await file.text());
+    if (!reading.ok) return fail(reading.error);
+    const level = usualLevel(scene);
+    const last = padsInOrder(scene).at(-1)?.order ?? 0;
+    const pads = reading.outlines.map((outline, i) => ({
+      id: freshId('pad'),
+      data: { ...outline, level: level.id, ground: 'grass', order: Math.min(100_000, last + 10 + i) },
+    }));
+    return {
+      ok: true,
+      label: `imported ${pads.length} outlines from ${name}`,
+      changes: [
+        ...level.before,
+        ...pads.map(({ id, data }): Change => ({ op: 'add', kind: 'pad', id, data })),
+      ],
+      picks: pads.map(({ id }) => ({ kind: 'pad', id })),
+    };
+  }
+  if (ending === 'asc' || ending === 'pgm' || as === 'ground') {
+    const reading: HeightReading =
+      ending === 'asc'
+        ? readAsc(await file.text())
+        : ending === 'pgm'
+          ? readPgm(new Uint8Array(await file.arrayBuffer()))
+          : await readGrey(file);
+    if (!reading.ok) return fail(reading.error);
+    const { columns, rows, samples, lowest, highest } = samplesOf(reading.grid);
+    const level = usualLevel(scene);
+    const id = freshId('terrain');
+    // Heights of a grid are plates; of a grey map they are only shares of the whole.
+    const plates =
+      ending === 'asc' && Math.abs(lowest) <= 3000 && Math.abs(highest) <= 3000
+        ? { low: Math.round(lowest), high: Math.round(highest) }
+        : { low: 0, high: 30 };
+    const base = scene.level[level.id]?.height ?? 3;
+    const data = {
+      name,
+      ...whole,
+      ...(ending === 'asc' ? { w: Math.min(columns, 4096), d: Math.min(rows, 4096) } : {}),
+      level: level.id,
+      offset: ending === 'asc' ? -base : 0,
+      ...plates,
+      columns,
+      rows,
+      samples,
+      notes: `From ${file.name}: ${columns} × ${rows} samples, ${lowest} to ${highest}.`,
+    };
+    return {
+      ok: true,
+      label: `imported the ground ${name}`,
+      changes: [...level.before, { op: 'add', kind: 'terrain', id, data }],
+      picks: [{ kind: 'terrain', id }],
+    };
+  }
+  const image = await decoded(file);
+  if (!image) return fail('this is no picture that the browser can read.');
+  const encoded = encode(image, MOST_PIXELS);
+  if (!encoded)
+    return fail(
+      `the picture is larger than ${MAX_PICTURE.toLocaleString('en')} characters even when made smaller.`,
+    );
+  const id = freshId('picture');
+  const w = whole.w;
+  const d = Math.max(0.5, Number(((whole.w * image.height) / image.width).toFixed(3)));
+  return {
+    ok: true,
+    label: `laid the picture ${name} under the plan`,
+    changes: [
+      { op: 'add', kind: 'picture', id, data: { name, x: whole.x, y: whole.y, w, d, image: encoded } },
+    ],
+    picks: [{ kind: 'picture', id }],
+  };
+}
+
+async function decoded(file: File): Promise<ImageBitmap | null> {
+  try {
+    return await createImageBitmap(file);
+  } catch {
+    return null;
+  }
+}
+
+function canvasOf(image: ImageBitmap, most: number): CanvasRenderingContext2D | null {
+  const share = Math.min(1, most / Math.max(image.width, image.height));
+  const canvas = document.createElement('canvas');
+  canvas.width = Math.max(2, Math.round(image.width * share));
+  canvas.height = Math.max(2, Math.round(image.height * share));
+  const ctx = canvas.getContext('2d');
+  ctx?.drawImage(image, 0, 0, canvas.width, canvas.height);
+  return ctx;
+}
+
+/** A picture drawn anew and encoded as JPEG: nothing of the file but its pixels is kept. Smaller until it fits. */
+function encode(image: ImageBitmap, most: number): string | null {
+  for (const pixels of [most, most / 2, most / 4]) {
+    const url = canvasOf(image, pixels)?.canvas.toDataURL('image/jpeg', 0.8);
+    if (url && url.length <= MAX_PICTURE) return url;
+  }
+  return null;
+}
+
+/** A picture as heights: light is high. */
+async function readGrey(file: File): Promise<HeightReading> {
+  const image = await decoded(file);
+  const ctx = image && canvasOf(image, MAX_SAMPLES);
+  if (!ctx) return { ok: false, error: 'this is no picture that the browser can read.' };
+  const { width: columns, height: rows } = ctx.canvas;
+  const { data } = ctx.getImageData(0, 0, columns, rows);
+  // Luma of sRGB (ITU-R BT.709); grey pictures have all three alike.
+  const values = Float64Array.from(
+    { length: columns * rows },
+    (_, i) => 0.2126 * data[4 * i] + 0.7152 * data[4 * i + 1] + 0.0722 * data[4 * i + 2],
+  );
+  return { ok: true, grid: { columns, rows, values } };
+}

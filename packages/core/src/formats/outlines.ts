@@ -1,0 +1,73 @@
+import { MM_PER_STUD, boundsOf } from '../lattice/index.ts';
+import { MAX_STUDS } from '../scene/index.ts';
+
+/** The most outlines read from one drawing, and the most corners of one. */
+const MOST_OUTLINES = 500;
+const MOST_CORNERS = 400;
+const MOST_CHARACTERS = 5_000_000;
+
+/** An outline as the fields of a pad: its place in studs, its corners as shares of it. */
+export interface Outline {
+  name: string;
+  x: number;
+  y: number;
+  w: number;
+  d: number;
+  shape: 'rect' | 'outline';
+  outline: { x: number; y: number }[];
+}
+
+/**
+ * Reads the pads of a plan that this program wrote as SVG: the closed outlines of its layer PADS, in millimetres.
+ * Corners are put on half studs. Drawings of other programs are not understood, and say so.
+ * @returns the outlines, or the sentence that says what is wrong and where
+ */
+export function readOutlines(svg: string): { ok: true; outlines: Outline[] } | { ok: false; error: string } {
+  if (svg.length > MOST_CHARACTERS)
+    return fail(
+      `The drawing has ${svg.length.toLocaleString('en')} characters; the most is ${MOST_CHARACTERS.toLocaleString('en')}.`,
+    );
+  const start = svg.indexOf('<g id="PADS">');
+  if (start < 0)
+    return fail('The drawing has no layer PADS: only plans that were exported here as SVG can be read.');
+  const layer = svg.slice(start, svg.indexOf('</g>', start));
+  const outlines: Outline[] = [];
+  for (const [tag, body] of [...layer.matchAll(/<polygon ([^>]*)\/>/g)].map((match, i) => [
+    `outline ${i + 1}`,
+    match[1],
+  ])) {
+    if (outlines.length >= MOST_OUTLINES) return fail(`The drawing has more than ${MOST_OUTLINES} outlines.`);
+    const points = /points="([^"]*)"/.exec(body)?.[1] ?? '';
+    const corners = points
+      .trim()
+      .split(/\s+/)
+      .map((pair) => pair.split(',').map(Number));
+    if (corners.length < 3 || corners.length > MOST_CORNERS)
+      return fail(`The ${tag} has ${corners.length} corners; 3 to ${MOST_CORNERS} are read.`);
+    const wrong = corners.find((corner) => corner.length !== 2 || !corner.every(Number.isFinite));
+    if (wrong) return fail(`The ${tag} has a corner «${wrong.join(',')}», which is no pair of numbers.`);
+    const studs = corners.map(([x, y]) => ({ x: half(x / MM_PER_STUD), y: half(y / MM_PER_STUD) }));
+    const { x, y, w, d } = boundsOf(studs.map((at) => ({ ...at, w: 0, d: 0 })));
+    if (w < 0.5 || d < 0.5) return fail(`The ${tag} is ${w} × ${d} studs; the least is half a stud.`);
+    if ([x, y, x + w, y + d].some((value) => Math.abs(value) > MAX_STUDS))
+      return fail(`The ${tag} lies beyond ${MAX_STUDS} studs.`);
+    const name = unescape(/data-name="([^"]*)"/.exec(body)?.[1] ?? '')
+      .slice(0, 80)
+      .trim();
+    const isRect =
+      studs.length === 4 &&
+      studs.every((at) => (at.x === x || at.x === x + w) && (at.y === y || at.y === y + d));
+    outlines.push({
+      name: name === '' ? `Outline ${outlines.length + 1}` : name,
+      ...{ x, y, w, d },
+      shape: isRect ? 'rect' : 'outline',
+      outline: isRect ? [] : studs.map((at) => ({ x: (at.x - x) / w, y: (at.y - y) / d })),
+    });
+  }
+  return outlines.length > 0 ? { ok: true, outlines } : fail('The layer PADS holds no closed outline.');
+}
+
+const half = (value: number) => Math.round(value * 2) / 2 + 0;
+const fail = (error: string) => ({ ok: false as const, error });
+const unescape = (text: string) =>
+  text.replaceAll('&lt;', '<').replaceAll('&gt;', '>').replaceAll('&quot;', '"').replaceAll('&amp;', '&');

@@ -1,0 +1,152 @@
+import DxfParser from 'dxf-parser';
+import fc from 'fast-check';
+import { compileRelief } from '../relief/index.ts';
+import { sceneFrom } from '../scene/index.ts';
+import {
+  planDrawing,
+  readAsc,
+  readOutlines,
+  readPgm,
+  samplesOf,
+  writeAsc,
+  writeDxf,
+  writeSvg,
+} from './index.ts';
+
+const pads = [
+  { id: 'a', name: 'Yard & <lane>', x: 0, y: 0, w: 40, d: 24, level: 'l', ground: 'grass' as const },
+  {
+    id: 'b',
+    name: 'Wedge',
+    x: 8,
+    y: 4,
+    w: 16,
+    d: 8,
+    order: 1,
+    level: 'l',
+    offset: 6,
+    ground: 'paving' as const,
+    shape: 'outline' as const,
+    outline: [
+      { x: 0, y: 0 },
+      { x: 1, y: 0.25 },
+      { x: 0.5, y: 1 },
+    ],
+  },
+];
+const scene = sceneFrom({
+  display: { name: 'Plan', kind: 'diorama' },
+  levels: [{ id: 'l', name: 'Street', height: 3 }],
+  footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 40, d: 24 }],
+  pads,
+  plots: [{ id: 'p', name: 'House', x: 26, y: 4, w: 8, d: 6, turn: 90, height: 20 }],
+});
+const relief = compileRelief(scene);
+
+describe('the plan as outlines', () => {
+  const drawing = planDrawing(scene, relief, { textSize: 14 });
+  test('true millimetres: a plot of 8 × 6 studs turned by a quarter is 48 × 64 mm, read by a general DXF reader', () => {
+    const entities = new DxfParser().parseSync(writeDxf(drawing))?.entities ?? [];
+    const [plot] = entities.filter(({ layer }) => layer === 'PLOTS');
+    const { vertices } = plot as unknown as { vertices: { x: number; y: number }[] };
+    const span = (axis: 'x' | 'y') =>
+      Math.max(...vertices.map((at) => at[axis])) - Math.min(...vertices.map((at) => at[axis]));
+    expect([span('x'), span('y')].map((value) => Number(value.toFixed(6)))).toEqual([48, 64]);
+  });
+  test('the outlines of paving enclose as much as its studs cover (shoelace against count)', () => {
+    const area = drawing.items.reduce((sum, item) => {
+      if (item.kind !== 'line' || item.layer !== 'GROUND' || item.name !== 'paving') return sum;
+      const { points } = item;
+      return (
+        sum +
+        points.reduce((twice, a, i) => {
+          const b = points[(i + 1) % points.length];
+          return twice + a.x * b.y - b.x * a.y;
+        }, 0) /
+          2
+      );
+    }, 0);
+    const studs = relief.ground.reduce((count, code) => count + (code === 4 ? 1 : 0), 0);
+    expect(studs).toBeGreaterThan(40);
+    expect(Math.abs(area)).toBeCloseTo(studs * 64, 3);
+  });
+  test('the pads of an exported plan come back as they were drawn', () => {
+    const back = readOutlines(writeSvg(drawing));
+    if (!back.ok) throw new Error(back.error);
+    expect(back.outlines.map(({ name, x, y, w, d, shape }) => ({ name, x, y, w, d, shape }))).toEqual(
+      pads.map(({ name, x, y, w, d, ...pad }) => ({
+        name,
+        x,
+        y,
+        w,
+        d,
+        shape: 'shape' in pad ? pad.shape : 'rect',
+      })),
+    );
+    expect(back.outlines[1].outline).toEqual(pads[1].outline);
+  });
+  test.each([
+    ['<svg/>', 'no layer PADS'],
+    ['<g id="PADS"></g>', 'no closed outline'],
+    ['<g id="PADS"><polygon points="0,0 8,8"/></g>', '2 corners; 3 to 400'],
+    ['<g id="PADS"><polygon points="0,0 8,8 x,9"/></g>', 'no pair of numbers'],
+    ['<g id="PADS"><polygon points="0,0 9000000,0 0,80"/></g>', 'beyond 4096 studs'],
+    [`<g id="PADS">${'<polygon points="0,0 80,0 0,80"/>'.repeat(501)}</g>`, 'more than 500 outlines'],
+  ])('%.40s is refused with what is wrong', (svg, words) => {
+    expect(readOutlines(svg)).toEqual({ ok: false, error: expect.stringContaining(words) });
+  });
+});
+
+describe('height files', () => {
+  test('a grid written and read again has the height of each stud, the far row first', () => {
+    const text = writeAsc(relief);
+    expect(text.split('\n').slice(0, 6)).toEqual([
+      'ncols 40',
+      'nrows 24',
+      'xllcorner 0',
+      'yllcorner -192',
+      'cellsize 8',
+      'NODATA_value -9999',
+    ]);
+    const back = readAsc(text);
+    if (!back.ok) throw new Error(back.error);
+    expect([...back.grid.values]).toEqual([...relief.height]);
+  });
+  test('grey maps of 8 and 16 bits, plain and binary, say the same heights', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 0, max: 60_000 }), { minLength: 6, maxLength: 6 }), (values) => {
+        const plain = new TextEncoder().encode(`P2\n# by hand\n3 2\n65535\n${values.join(' ')}\n`);
+        const head = new TextEncoder().encode('P5 3 2 65535\n');
+        const binary = Uint8Array.from([...head, ...values.flatMap((value) => [value >> 8, value & 255])]);
+        return [plain, binary].every((bytes) => {
+          const read = readPgm(bytes);
+          return read.ok && read.grid.values.join() === values.join();
+        });
+      }),
+    );
+  });
+  test('samples run from the lowest to the highest value; where nothing is said they are lowest', () => {
+    const grid = { columns: 2, rows: 2, values: Float64Array.from([10, 20, NaN, 15]) };
+    expect(samplesOf(grid)).toMatchObject({ columns: 2, rows: 2, lowest: 10, highest: 20 });
+  });
+  test.each([
+    ['hello', 'does not begin with ncols'],
+    ['ncols 3\nnrows 900\n', '900 rows; 2 to 512'],
+    ['ncols 2\nnrows 2\n1 2 3\n', '3 values; its header names 4'],
+    ['ncols 2\nnrows 2\n1 2 3 4 5\n', 'more than the 4 values'],
+    ['ncols 2\nnrows 2\n1 2\n3 x\n', '«x» on line 4'],
+  ])('%j is refused with what is wrong', (text, words) => {
+    expect(readAsc(text)).toEqual({ ok: false, error: expect.stringContaining(words) });
+  });
+  test.each([
+    ['P6 2 2 255\n', 'begin with P2 or P5'],
+    ['P5 2 2 255\nab', 'ends after 2 of 4 values'],
+    ['P2 2 2 255\n1 2 3 300', '«300» as value 4; 0 to 255'],
+    ['P5 2 2 99999\n', 'white is 99999'],
+  ])('the grey map %j is refused with what is wrong', (text, words) => {
+    expect(readPgm(new TextEncoder().encode(text))).toEqual({
+      ok: false,
+      error: expect.stringContaining(words),
+    });
+  });
+});
