@@ -1,6 +1,6 @@
-import type { Page } from 'puppeteer-core';
 import {
   boardReady,
+  dragStuds,
   fill,
   goTo,
   openDisplay,
@@ -15,34 +15,6 @@ import {
 import { useJourneys } from './suite.ts';
 
 const { demo, journey } = useJourneys();
-
-/** Drags on the board from one stud to another, at the scale it has. */
-async function dragStuds(page: Page, from: [number, number], to: [number, number]): Promise<void> {
-  const at = await page.evaluate(() => {
-    const box = document.querySelector('[role="application"]')?.getBoundingClientRect();
-    const zoom = Number(/([\d.]+) px\/stud/.exec(document.body.innerText)?.[1]);
-    return { x: box?.x ?? 0, y: box?.y ?? 0, w: box?.width ?? 0, h: box?.height ?? 0, zoom };
-  });
-  // Two pointer readings of the status strip give the place of stud 0 exactly.
-  const read = async (x: number, y: number) => {
-    await page.mouse.move(x, y);
-    await page.waitForFunction(() => /Pointer\s*-?\d+, -?\d+ st/.test(document.body.innerText));
-    const [, sx, sy] =
-      /Pointer\s*(-?\d+), (-?\d+) st/.exec(await page.evaluate(() => document.body.innerText)) ?? [];
-    return { sx: Number(sx), sy: Number(sy) };
-  };
-  const [cx, cy] = [at.x + at.w / 2, at.y + at.h / 2];
-  const centre = await read(cx, cy);
-  const place = ([x, y]: [number, number]) => ({
-    x: cx + (x - centre.sx) * at.zoom,
-    y: cy + (y - centre.sy) * at.zoom,
-  });
-  await page.mouse.move(place(from).x, place(from).y);
-  await page.mouse.down();
-  await page.mouse.move((place(from).x + place(to).x) / 2, (place(from).y + place(to).y) / 2, { steps: 4 });
-  await page.mouse.move(place(to).x, place(to).y, { steps: 4 });
-  await page.mouse.up();
-}
 
 journey('from the plan to bases, stages and findings, and back by undo', async (open) => {
   const page = await open('Iva Thorsby');

@@ -199,3 +199,42 @@ export async function pickFromOutline(page: Page, group: string, name: string): 
     .click();
   await page.waitForSelector(`::-p-xpath(//aside[@aria-label="Inspector"]//h2[normalize-space()="${name}"])`);
 }
+
+/** Finds where studs are on the screen, by what the status strip says of two places. */
+async function studsOnScreen(page: Page): Promise<(stud: [number, number]) => { x: number; y: number }> {
+  const at = await page.evaluate(() => {
+    const box = document.querySelector('[role="application"]')?.getBoundingClientRect();
+    const zoom = Number(/([\d.]+) px\/stud/.exec(document.body.innerText)?.[1]);
+    return { x: box?.x ?? 0, y: box?.y ?? 0, w: box?.width ?? 0, h: box?.height ?? 0, zoom };
+  });
+  const [cx, cy] = [at.x + at.w / 2, at.y + at.h / 2];
+  await page.mouse.move(cx, cy);
+  await page.waitForFunction(() => /Pointer\s*-?\d+, -?\d+ st/.test(document.body.innerText));
+  const [, sx, sy] =
+    /Pointer\s*(-?\d+), (-?\d+) st/.exec(await page.evaluate(() => document.body.innerText)) ?? [];
+  return ([x, y]) => ({ x: cx + (x - Number(sx)) * at.zoom, y: cy + (y - Number(sy)) * at.zoom });
+}
+
+/** Drags on the board from one stud to another, at the scale it has. */
+export async function dragStuds(page: Page, from: [number, number], to: [number, number]): Promise<void> {
+  const place = await studsOnScreen(page);
+  const [a, b] = [place(from), place(to)];
+  await page.mouse.move(a.x, a.y);
+  await page.mouse.down();
+  await page.mouse.move((a.x + b.x) / 2, (a.y + b.y) / 2, { steps: 4 });
+  await page.mouse.move(b.x, b.y, { steps: 4 });
+  await page.mouse.up();
+}
+
+/** Clicks studs on the board one after the other. */
+export async function clickStuds(page: Page, ...studs: [number, number][]): Promise<void> {
+  const place = await studsOnScreen(page);
+  for (const stud of studs) {
+    const { x, y } = place(stud);
+    await page.mouse.click(x, y);
+  }
+}
+
+/** Waits until the inspector shows the data sheet of a thing by this name. */
+export const shows = (page: Page, name: string) =>
+  page.waitForSelector(`::-p-xpath(//aside[@aria-label="Inspector"]//h2[normalize-space()="${name}"])`);

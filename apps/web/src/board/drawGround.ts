@@ -84,10 +84,11 @@ export function drawContours(ctx: CanvasRenderingContext2D, picture: Picture, ar
   ctx.font = `500 11px ${MONO}`;
   ctx.textAlign = 'center';
   ctx.textBaseline = 'middle';
-  for (const label of art.labels) {
-    const { x, y } = toScreen(view, label.x, label.y);
-    halo(ctx, label.text, x, y, palette.contour, palette.sheet);
-  }
+  for (const { labels } of tilesIn(picture, art))
+    for (const label of labels) {
+      const { x, y } = toScreen(view, label.x, label.y);
+      halo(ctx, label.text, x, y, palette.contour, palette.sheet);
+    }
   ctx.font = `10px ${MONO}`;
   // A spot height at the highest ground of each section.
   ctx.textAlign = 'left';

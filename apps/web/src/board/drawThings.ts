@@ -1,7 +1,7 @@
 import { formatPlates, type Rect } from '@quarry/core/lattice';
 import { membersOf, plantsOf, type Plant } from '@quarry/core/relief';
 import { cornersOf, listOf, plotBounds, type Entity, type Planting } from '@quarry/core/scene';
-import { MONO, RULER, SANS, halo, hatch, inStuds, plate, visible, wrap, type Picture } from './ink.ts';
+import { MONO, SANS, halo, hatch, inStuds, plate, visible, wrap, type Picture } from './ink.ts';
 import { toScreen } from './viewport.ts';
 
 type Ctx = CanvasRenderingContext2D;
@@ -87,6 +87,7 @@ export function drawDressing(ctx: Ctx, picture: Picture): void {
     ctx.fillStyle = palette.sheet;
     ctx.lineWidth = 0.8 * px;
     for (const planting of listOf(scene, 'planting')) {
+      if (!visible(picture, planting)) continue;
       ctx.setLineDash([1 * px, 3 * px]);
       ctx.strokeRect(planting.x, planting.y, planting.w, planting.d);
       ctx.setLineDash([]);
@@ -153,8 +154,13 @@ export function drawDressing(ctx: Ctx, picture: Picture): void {
   }
 }
 
-function crown(ctx: Ctx, { view }: Picture, x: number, y: number, width: number): void {
+function crown(ctx: Ctx, picture: Picture, x: number, y: number, width: number): void {
+  const { view } = picture;
   const px = 1 / view.scale;
+  if (
+    !visible(picture, { x: x - width / 2 - px, y: y - width / 2 - px, w: width + 2 * px, d: width + 2 * px })
+  )
+    return;
   ctx.beginPath();
   ctx.arc(x, y, Math.max(width / 2, 1.5 * px), 0, Math.PI * 2);
   if (width * view.scale > 5) ctx.fill();
@@ -234,8 +240,9 @@ export function drawSigns(ctx: Ctx, picture: Picture): void {
     ctx.fill();
     ctx.stroke();
     if (view.scale <= 2.5) continue;
-    // To the other side where it would run off the sheet.
-    const west = x + 14 + ctx.measureText(note.name).width > picture.width - RULER;
+    // To the other side where it would run off the scene.
+    const east = toScreen(view, (picture.art?.relief.x ?? 0) + (picture.art?.relief.w ?? 0), 0).x;
+    const west = x + 14 + ctx.measureText(note.name).width > east;
     ctx.textAlign = west ? 'right' : 'left';
     halo(ctx, note.name, x + (west ? -10 : 10), y, palette.tarn, palette.sheet);
   }

@@ -30,7 +30,6 @@ export interface GroundArt {
   palette: Palette;
   tint: HTMLCanvasElement | null;
   tiles: readonly TileArt[];
-  labels: readonly Label[];
   patterns: Map<Ground, CanvasPattern>;
 }
 
@@ -59,7 +58,6 @@ export function groundArt(
     palette,
     tint,
     tiles: art,
-    labels: spaced(art.flatMap(({ labels }) => labels)),
     patterns: follows ? before.patterns : patternsOf(palette),
   };
 }
@@ -86,23 +84,6 @@ function tileArt(relief: Relief, tile: Tile): TileArt {
     contours: drawn,
     labels: drawn.flatMap(({ label }) => (label ? [label] : [])),
   };
-}
-
-/** Studs between two labels of the same height. */
-const LABELS_APART = 72;
-
-/** The longest lines are labelled first, others of the same height only at a distance. */
-function spaced(labels: Label[]): Label[] {
-  const kept: Label[] = [];
-  for (const label of labels.sort((a, b) => b.length - a.length))
-    if (
-      kept.every(
-        (other) =>
-          other.text !== label.text || Math.hypot(other.x - label.x, other.y - label.y) > LABELS_APART,
-      )
-    )
-      kept.push(label);
-  return kept;
 }
 
 function blankTint({ w, d }: Relief): HTMLCanvasElement | null {
@@ -260,6 +241,6 @@ function contourArt({
     path,
     exact,
     index,
-    label: longest && longest.length > 12 ? { text: String(bricks), ...longest } : null,
+    label: longest && longest.length > 20 ? { text: String(bricks), ...longest } : null,
   };
 }

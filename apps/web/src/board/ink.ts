@@ -18,6 +18,8 @@ export interface Picture {
   hidden: ReadonlySet<Layer>;
   /** What the tape beside the studs counts. */
   metric: 'mm' | 'in';
+  /** The part of the screen that is to be drawn, px; left out: all of it. */
+  part?: Rect;
   /** Where the section cut lies; null: none. */
   cut: CutLine | null;
   /** Pictures under the plan that have loaded, by id. */
@@ -31,10 +33,10 @@ export const SANS = "'Archivo Variable'";
 /** Width of the rulers on all four sides, px. */
 export const RULER = 20;
 
-/** Whether any of a rectangle of studs is on the screen. */
-export function visible({ view, width, height }: Picture, rect: Rect): Rect | null {
+/** Where a rectangle of studs is on the screen, if any of it is to be drawn. */
+export function visible({ view, width, height, part }: Picture, rect: Rect): Rect | null {
   const on = rectToScreen(view, rect);
-  return overlap(on, { x: 0, y: 0, w: width, d: height }) ? on : null;
+  return overlap(on, part ?? { x: 0, y: 0, w: width, d: height }) ? on : null;
 }
 
 /** Goes into stud space; line widths are then divided by the scale. */

@@ -1,3 +1,5 @@
+import type { Rect } from '@quarry/core/lattice';
+import { dirtyParts } from './dirty.ts';
 import { drawFrame } from './drawFrame.ts';
 import { drawSheet } from './drawSheet.ts';
 import type { Picture } from './ink.ts';
@@ -26,19 +28,22 @@ export class Sheet {
   draw(ctx: CanvasRenderingContext2D, picture: Picture, pixelRatio: number): void {
     const { kept } = this;
     clearTimeout(this.timer);
-    const same = kept !== null && sameContent(kept, picture);
-    const moved =
-      kept !== null && (kept.view.scale !== picture.view.scale || shiftOf(kept.view, picture.view) > 0);
-    const covers =
-      kept !== null && kept.view.scale === picture.view.scale && shiftOf(kept.view, picture.view) <= MARGIN;
+    const scaled = kept !== null && kept.view.scale !== picture.view.scale;
+    const shift = kept === null ? 0 : shiftOf(kept.view, picture.view);
+    const moved = scaled || shift > 0;
     const now = performance.now();
-    if (!same || (moved && !covers && now - this.drawnAt > PATIENCE_MS))
+    // What differs is looked for in the view the kept picture has.
+    const parts = kept && dirtyParts(kept, { ...picture, view: kept.view });
+    if (!kept || !parts || ((scaled || shift > MARGIN) && now - this.drawnAt > PATIENCE_MS))
       this.render(picture, pixelRatio, now);
-    else if (moved)
-      this.timer = setTimeout(() => {
-        this.kept = null;
-        this.onRest();
-      }, REST_MS);
+    else {
+      if (parts.length > 0) this.mend({ ...picture, view: kept.view }, parts);
+      if (moved)
+        this.timer = setTimeout(() => {
+          this.kept = null;
+          this.onRest();
+        }, REST_MS);
+    }
     this.blit(ctx, picture);
     drawFrame(ctx, picture);
   }
@@ -49,17 +54,39 @@ export class Sheet {
   }
 
   private render(picture: Picture, pixelRatio: number, now: number): void {
-    const width = picture.width + 2 * MARGIN;
-    const height = picture.height + 2 * MARGIN;
+    const { width, height } = withMargin(picture);
     this.canvas.width = width * pixelRatio;
     this.canvas.height = height * pixelRatio;
     const ctx = this.canvas.getContext('2d');
     if (!ctx) return;
     ctx.setTransform(pixelRatio, 0, 0, pixelRatio, 0, 0);
-    const { view } = picture;
-    drawSheet(ctx, { ...picture, width, height, view: { ...view, x: view.x + MARGIN, y: view.y + MARGIN } });
+    drawSheet(ctx, withMargin(picture));
     this.kept = picture;
     this.drawnAt = now;
+  }
+
+  /** Draws only some parts anew, in the view the kept picture has. */
+  private mend(picture: Picture, parts: readonly Rect[]): void {
+    const ctx = this.canvas.getContext('2d');
+    if (!ctx) return;
+    const whole = withMargin(picture);
+    for (const { x, y, w, d } of parts) {
+      // On whole pixels, so that no hairline of the old picture stays at the edges.
+      const [west, north] = [Math.floor(x + MARGIN), Math.floor(y + MARGIN)];
+      const part = {
+        x: west,
+        y: north,
+        w: Math.ceil(x + w + MARGIN) - west,
+        d: Math.ceil(y + d + MARGIN) - north,
+      };
+      ctx.save();
+      ctx.beginPath();
+      ctx.rect(part.x, part.y, part.w, part.d);
+      ctx.clip();
+      drawSheet(ctx, { ...whole, part });
+      ctx.restore();
+    }
+    this.kept = picture;
   }
 
   private blit(ctx: CanvasRenderingContext2D, { view, palette, width, height }: Picture): void {
@@ -74,18 +101,12 @@ export class Sheet {
   }
 }
 
-const shiftOf = (a: Viewport, b: Viewport) => Math.max(Math.abs(a.x - b.x), Math.abs(a.y - b.y));
+/** The picture with the margin that is kept beyond the screen. */
+const withMargin = (picture: Picture): Picture => ({
+  ...picture,
+  width: picture.width + 2 * MARGIN,
+  height: picture.height + 2 * MARGIN,
+  view: { ...picture.view, x: picture.view.x + MARGIN, y: picture.view.y + MARGIN },
+});
 
-function sameContent(a: Picture, b: Picture): boolean {
-  return (
-    a.scene === b.scene &&
-    a.art === b.art &&
-    a.findings === b.findings &&
-    a.palette === b.palette &&
-    a.hidden === b.hidden &&
-    a.cut === b.cut &&
-    a.images === b.images &&
-    a.width === b.width &&
-    a.height === b.height
-  );
-}
+const shiftOf = (a: Viewport, b: Viewport) => Math.max(Math.abs(a.x - b.x), Math.abs(a.y - b.y));

@@ -1,6 +1,6 @@
 import { differenceInCalendarDays, parseISO } from 'date-fns';
 import { Moon, Redo2, Search, Sun, Undo2 } from 'lucide-react';
-import { useEffect, useRef, useState, type Ref } from 'react';
+import { Suspense, lazy, type Ref, useEffect, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { toast } from 'sonner';
@@ -11,16 +11,20 @@ import { useDisplay, useLink } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
 import { Dialog } from '../ui/parts.tsx';
 import { useSurvey } from '../workers/survey.tsx';
-import { Finder } from './Finder.tsx';
 import { FindingsPanel, countOpen } from './Findings.tsx';
 import { KEY_LIST, PAGES, TOOL_LIST } from './pages.ts';
 
 /** How long after `g` a letter still means a page. */
+/** The finder is loaded once the page has come to rest, or when it is asked for before. */
+const loadFinder = () => import('./Finder.tsx').then((module) => ({ default: module.Finder }));
+const Finder = lazy(loadFinder);
+
 /** Every letter that goes to a page or takes up a tool. */
 const LETTERS = [...new Set(['f', ...PAGES.map(({ key }) => key), ...TOOL_LIST.map(({ key }) => key)])].join(
   ', ',
 );
 const GO_MS = 1500;
+const REST_MS = 2000;
 
 /** The frame round every page of a display: rail, top bar, findings, finder, keys and the word about saving. */
 export function Frame() {
@@ -45,6 +49,10 @@ export function Frame() {
     if (heard) toast(`${heard.author} ${heard.label || 'changed the display'}`, { duration: 2500 });
   }, [heard]);
 
+  useEffect(() => {
+    const timer = setTimeout(() => void loadFinder(), REST_MS);
+    return () => clearTimeout(timer);
+  }, []);
   useHotkeys('mod+k', () => setFinder(true), { preventDefault: true, enableOnFormTags: true });
   useHotkeys('mod+z', () => link.undo(), { preventDefault: true });
   useHotkeys('mod+shift+z', () => link.redo(), { preventDefault: true });
@@ -150,12 +158,16 @@ export function Frame() {
           }}
         />
       )}
-      <Finder
-        open={finder}
-        onClose={() => setFinder(false)}
-        onKeys={() => setKeysOpen(true)}
-        onFindings={() => setFindingsOpen(true)}
-      />
+      {finder && (
+        <Suspense fallback={null}>
+          <Finder
+            open={finder}
+            onClose={() => setFinder(false)}
+            onKeys={() => setKeysOpen(true)}
+            onFindings={() => setFindingsOpen(true)}
+          />
+        </Suspense>
+      )}
       <Dialog title="Keys" open={keysOpen} onClose={() => setKeysOpen(false)}>
         <div className="grid sm:grid-cols-2 gap-6">
           {KEY_LIST.map(({ group, keys }) => (

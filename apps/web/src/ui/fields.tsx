@@ -174,10 +174,10 @@ export function NumberField(
   });
   return (
     <Frame id={id} label={label} error={error} hint={hint} bare={bare}>
-      <span className="flex items-center gap-1 shrink-0">
+      <span className={`flex items-center gap-1 ${bare ? 'min-w-0 w-full' : 'shrink-0'}`}>
         <input
           {...input}
-          className={`${INPUT} text-right w-16`}
+          className={`${INPUT} text-right ${bare ? 'w-full min-w-0' : 'w-16'}`}
           disabled={disabled}
           inputMode="decimal"
           autoComplete="off"

@@ -35,7 +35,7 @@ export interface Judgement {
 
 const BASIS = Object.fromEntries(RULES.map(({ id, basis }) => [id, basis]));
 /** Side of a tile, studs. */
-const TILE = 64;
+const TILE = 32;
 
 /** This worker's own copy of the scene, kept up by what changes. */
 let scene = emptyScene();

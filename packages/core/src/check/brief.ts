@@ -1,9 +1,9 @@
-import { MM_PER_PLATE, centreOf, formatPlates, formatStuds, STUD } from '../lattice/index.ts';
+import { MM_PER_PLATE, centreOf, formatPlates, formatStuds, STUD, counted } from '../lattice/index.ts';
 import { FIGURE_MM, FIGURE_RATIO, STATURE, judgeFurniture, spaceBudget } from '../scale/index.ts';
 import { displayOf, listOf, spacesOf, vehiclesOf } from '../scene/index.ts';
 import { footprintBounds } from '../relief/index.ts';
 import { cardOf } from '../site/index.ts';
-import { counted, type Draft, type Rule } from './finding.ts';
+import { type Draft, type Rule } from './finding.ts';
 import { daysBetween } from './people.ts';
 
 const percent = (share: number) => `${(100 * share).toFixed(0)} %`;

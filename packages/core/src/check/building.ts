@@ -8,12 +8,13 @@ import {
   overlap,
   studsWithin,
   outerSize,
+  counted,
 } from '../lattice/index.ts';
 import { displayOf, listOf, plotBounds, type Module, type Plot } from '../scene/index.ts';
 import { OUTSIDE, heightRange } from '../relief/index.ts';
 import { judgePassage, wayOf, widestOf } from '../site/index.ts';
 import { baseNeeds } from '../cut/index.ts';
-import { counted, type Draft, type Rule } from './finding.ts';
+import { type Draft, type Rule } from './finding.ts';
 import { overlapping } from './places.ts';
 
 const plotsOverlap: Rule = {

@@ -63,9 +63,5 @@ export function fingerprint({ numbers, severity }: Pick<Finding, 'numbers' | 'se
     .slice(0, 200);
 }
 
-/** `3 studs`, `1 module`: a count with its word. */
-export const counted = (count: number, word: string) =>
-  `${count.toLocaleString('en')} ${word}${count === 1 ? '' : 's'}`;
-
 /** A length in mm as a sentence says it: to a tenth. */
 export const mm = (value: number) => formatMm(Math.round(value * 10) * (MM / 10));

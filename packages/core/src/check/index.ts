@@ -14,7 +14,7 @@ import { SURVEY_RULES } from './survey.ts';
 import { WAY_RULES } from './ways.ts';
 import { fingerprint, type Context, type Finding, type Rule, type Severity } from './finding.ts';
 
-export { fingerprint, counted, type Finding, type Page, type Rule, type Severity } from './finding.ts';
+export { fingerprint, type Finding, type Page, type Rule, type Severity } from './finding.ts';
 export { daysBetween } from './people.ts';
 
 /** Every rule there is: the one registry. A new check is a rule in this list. */

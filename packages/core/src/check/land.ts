@@ -1,4 +1,4 @@
-import { PLATE, PLATES_PER_BRICK, formatMm, formatPlates } from '../lattice/index.ts';
+import { PLATE, PLATES_PER_BRICK, formatMm, formatPlates, counted } from '../lattice/index.ts';
 import { OUTSIDE, ownerAt, type Relief } from '../relief/index.ts';
 import {
   GROUNDS,
@@ -10,7 +10,7 @@ import {
   type Scene,
   type Side,
 } from '../scene/index.ts';
-import { counted, type Draft, type Rule } from './finding.ts';
+import { type Draft, type Rule } from './finding.ts';
 
 /** What is judged of the ground itself: steps nobody dressed, raw edges, waters that meet. */
 

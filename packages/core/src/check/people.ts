@@ -1,7 +1,7 @@
-import { centreOf, overlap } from '../lattice/index.ts';
+import { centreOf, overlap, counted } from '../lattice/index.ts';
 import { STAGES, displayOf, listOf } from '../scene/index.ts';
 import { OUTSIDE } from '../relief/index.ts';
-import { counted, type Draft, type Rule } from './finding.ts';
+import { type Draft, type Rule } from './finding.ts';
 import { pairs } from './places.ts';
 
 const sectionOwner: Rule = {

@@ -11,11 +11,12 @@ import {
   overlap,
   studsOf,
   type Rect,
+  counted,
 } from '../lattice/index.ts';
 import { displayOf, labelOf, listOf } from '../scene/index.ts';
 import { OUTSIDE, footprintBounds, indexAt, ownerAt, type Relief } from '../relief/index.ts';
 import { hereOf, tableInStuds } from '../site/index.ts';
-import { counted, type Draft, type Rule } from './finding.ts';
+import { type Draft, type Rule } from './finding.ts';
 
 const offTable: Rule = {
   id: 'off-table',

@@ -1,7 +1,7 @@
-import { PLATE, centreOf, formatMm, formatPlates, overlap, type Rect } from '../lattice/index.ts';
+import { PLATE, centreOf, formatMm, formatPlates, overlap, type Rect, counted } from '../lattice/index.ts';
 import { FRONT_DEPTH, OUTSIDE, eachPlotSpan, indexAt, plotCard, type Relief } from '../relief/index.ts';
 import { SIDE_WORDS, displayOf, listOf, plotBounds, type Plot, type Scene } from '../scene/index.ts';
-import { counted, type Draft, type Rule } from './finding.ts';
+import { type Draft, type Rule } from './finding.ts';
 import { overlapping, pairs } from './places.ts';
 
 /** What is judged of buildings as they stand: neighbours, doors, roofs, street fronts. */

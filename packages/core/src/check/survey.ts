@@ -7,6 +7,7 @@ import {
   overlap,
   STUD,
   type Rect,
+  counted,
 } from '../lattice/index.ts';
 import { displayOf, listOf, type Kind } from '../scene/index.ts';
 import {
@@ -32,7 +33,7 @@ import {
   wayOf,
 } from '../site/index.ts';
 import { sectionShares, shareOf } from '../sight/index.ts';
-import { counted, mm, type Context, type Draft, type Rule } from './finding.ts';
+import { mm, type Context, type Draft, type Rule } from './finding.ts';
 
 /** Tables, obstacles and the scene itself as they stand in the room, each with its name. */
 function standing({ scene }: Context): { kind: Kind; id: string; name: string; rect: Rect }[] {

@@ -1,4 +1,4 @@
-import { formatPlates } from '../lattice/index.ts';
+import { formatPlates, counted } from '../lattice/index.ts';
 import {
   OUTSIDE,
   PERCENT_PER_PLATE,
@@ -23,7 +23,7 @@ import {
   type Track,
   type Way,
 } from '../scene/index.ts';
-import { counted, type Draft, type Rule } from './finding.ts';
+import { type Draft, type Rule } from './finding.ts';
 
 /** What is judged of ways and track: grade, bends, ends, clearance, seams. */
 

@@ -85,3 +85,7 @@ export function inInches(sentence: string): string {
     formatInches(Math.round(Number(digits.replaceAll(',', '')) * MM)),
   );
 }
+
+/** `3 studs`, `1 module`: a count with its word. */
+export const counted = (count: number, word: string) =>
+  `${count.toLocaleString('en')} ${word}${count === 1 ? '' : 's'}`;

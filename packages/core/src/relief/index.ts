@@ -9,4 +9,4 @@ export { packSamples, readSamples } from './terrain.ts';
 export { eachPlotSpan } from './stand.ts';
 export { heightOfStud, type Raster } from './land.ts';
 export * from './plotCard.ts';
-export { spreadIn } from './changed.ts';
+export { joined, spreadIn } from './changed.ts';

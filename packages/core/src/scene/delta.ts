@@ -17,10 +17,16 @@ export function deltaOf(before: Scene, after: Scene): Delta[] {
     const gone = Object.keys(old).filter((id) => !Object.hasOwn(fresh, id));
     return [
       ...gone.map((id) => ({ kind, id, entity: null })),
-      ...Object.keys(fresh).flatMap((id) => (old[id] === fresh[id] ? [] : [{ kind, id, entity: fresh[id] }])),
+      ...Object.keys(fresh).flatMap((id) =>
+        isSame(old[id], fresh[id]) ? [] : [{ kind, id, entity: fresh[id] }],
+      ),
     ];
   });
 }
+
+/** One's own change comes back from the server as another object that says the same. */
+const isSame = (a: Entity<Kind> | undefined, b: Entity<Kind>): boolean =>
+  a === b || (a?.v === b.v && JSON.stringify(a) === JSON.stringify(b));
 
 /** The scene with a difference applied; groups that do not change are shared. Versions of what was removed are not kept. */
 export function withDelta(scene: Scene, delta: readonly Delta[]): Scene {

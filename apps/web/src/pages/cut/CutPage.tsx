@@ -1,6 +1,6 @@
+import { counted } from '@quarry/core/lattice';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { counted } from '@quarry/core/check';
 import { adoptCutting, cutProblemOf, type Cutting } from '@quarry/core/cut';
 import { displayOf, listOf, reduce, type Scene } from '@quarry/core/scene';
 import { Board } from '../../board/Board.tsx';

@@ -1,20 +1,13 @@
-import { Trash2 } from 'lucide-react';
-import { KINDS, labelOf, type Entity, type Kind } from '@quarry/core/scene';
+import { Suspense, lazy } from 'react';
 import { isPlaced } from '../../board/pick.ts';
-import { useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
-import { useView, type Picked } from '../../data/view.ts';
+import { useDisplay } from '../../data/useDisplay.tsx';
+import { useView } from '../../data/view.ts';
 import { FindingsHere } from '../../frame/Findings.tsx';
-import { capital } from '../../ui/words.ts';
-import { TableSheet } from '../../ui/TableSheet.tsx';
-import { CopyPart, GroupSheet } from './GroupSheet.tsx';
+import { Loading } from '../../ui/parts.tsx';
 import { Outline } from './Outline.tsx';
-import { PadPart, PointsPart, RisePart, WayPart } from './groundParts.tsx';
-import { PicturePart } from './PicturePart.tsx';
-import { PlantingPart, RepeatPart } from './manyParts.tsx';
-import { PlotPart } from './PlotPart.tsx';
-import { TrackPart } from './TrackPart.tsx';
-import { ModuleSheet, SectionSheet } from './sheets.tsx';
-import { ThingFields } from './ThingSheet.tsx';
+
+const DataSheet = lazy(() => import('./DataSheet.tsx').then((module) => ({ default: module.DataSheet })));
+const GroupSheet = lazy(() => import('./GroupSheet.tsx').then((module) => ({ default: module.GroupSheet })));
 
 /** The data sheet of what is picked, or the outline of the whole scene. */
 export function Inspector() {
@@ -27,68 +20,16 @@ export function Inspector() {
       <button type="button" className="link link-hover text-secondary text-xs" onClick={() => pick(null)}>
         Whole display
       </button>
-      {also.length > 0 ? (
-        <GroupSheet picks={[picked, ...also]} />
-      ) : (
-        <>
-          <Sheet key={`${picked.kind} ${picked.id}`} picked={picked} />
-          <FindingsHere picked={picked} />
-        </>
-      )}
-    </>
-  );
-}
-
-function Sheet({ picked }: { picked: Picked }) {
-  const { kind, id } = picked;
-  const { scene } = useDisplay();
-  const edit = useEdit();
-  const may = useMay();
-  const pick = useView((view) => view.pick);
-  const entity: Entity<Kind> | undefined = scene[kind][id];
-  const forbids = may({ op: 'patch', kind, id, v: entity?.v ?? 1, set: {} });
-  const disabled = forbids !== null;
-  return (
-    <>
-      <div className="flex items-start justify-between gap-2 pb-1">
-        <h2 className="font-bold text-base leading-5">{capital(labelOf(scene, kind, id))}</h2>
-        {!forbids && entity && (
-          <button
-            type="button"
-            className="btn btn-xs btn-ghost btn-square"
-            aria-label={`Remove ${labelOf(scene, kind, id)}`}
-            title="Remove (Delete)"
-            onClick={() =>
-              edit.remove(`removed ${labelOf(scene, kind, id)}`, kind, id, entity.v) && pick(null)
-            }
-          >
-            <Trash2 size={13} aria-hidden />
-          </button>
+      <Suspense fallback={<Loading what="Opening its data sheet …" />}>
+        {also.length > 0 ? (
+          <GroupSheet picks={[picked, ...also]} />
+        ) : (
+          <>
+            <DataSheet key={`${picked.kind} ${picked.id}`} picked={picked} />
+            <FindingsHere picked={picked} />
+          </>
         )}
-      </div>
-      <p className="ink-2 text-xs pb-2">{KINDS[kind].word}</p>
-      {forbids && <p className="ink-2 text-xs pb-2">{forbids}</p>}
-      <ThingFields picked={picked} disabled={disabled} />
-      {kind === 'pad' && scene.pad[id] && <PadPart pad={scene.pad[id]} disabled={disabled} />}
-      {kind === 'hill' && scene.hill[id] && <RisePart {...scene.hill[id]} />}
-      {kind === 'hollow' && scene.hollow[id] && (
-        <RisePart {...scene.hollow[id]} height={scene.hollow[id].depth} />
-      )}
-      {kind === 'plot' && scene.plot[id] && <PlotPart plot={scene.plot[id]} disabled={disabled} />}
-      {kind === 'way' && scene.way[id] && <WayPart way={scene.way[id]} />}
-      {kind === 'track' && scene.track[id] && <TrackPart track={scene.track[id]} disabled={disabled} />}
-      {kind === 'repeat' && scene.repeat[id] && <RepeatPart repeat={scene.repeat[id]} />}
-      {kind === 'planting' && scene.planting[id] && (
-        <PlantingPart planting={scene.planting[id]} disabled={disabled} />
-      )}
-      {kind === 'picture' && scene.picture[id] && (
-        <PicturePart picture={scene.picture[id]} disabled={disabled} />
-      )}
-      <PointsPart picked={picked} disabled={disabled} />
-      {kind === 'section' && scene.section[id] && <SectionSheet section={scene.section[id]} />}
-      {kind === 'table' && scene.table[id] && <TableSheet table={scene.table[id]} disabled={disabled} />}
-      {kind === 'module' && scene.module[id] && <ModuleSheet module={scene.module[id]} />}
-      <CopyPart picks={[picked]} />
+      </Suspense>
     </>
   );
 }

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { groundAt, indexAt, ownerAt, type Relief } from '@quarry/core/relief';
 import {
@@ -23,14 +23,12 @@ import { Quantity } from '../../ui/parts.tsx';
 import { useSay } from '../../ui/useSay.ts';
 import { useSurvey } from '../../workers/survey.tsx';
 import { BeforeBar } from './BeforeBar.tsx';
+import { Exchange } from './Exchange.tsx';
 import { Inspector } from './Inspector.tsx';
 import { Toolbar } from './Toolbar.tsx';
 import { drawnData } from './drawn.ts';
 import { extendTrack } from './track.ts';
 import { useBefore } from './useBefore.ts';
-
-/** What comes in and goes out is loaded when somebody asks for it. */
-const Exchange = lazy(() => import('./Exchange.tsx').then((module) => ({ default: module.Exchange })));
 
 export function PlanPage() {
   const { scene } = useDisplay();
@@ -111,9 +109,7 @@ export function PlanPage() {
     <div className="h-full grid grid-rows-[36px_minmax(0,1fr)_26px]">
       <Toolbar forbids={may({ op: 'add', kind: 'table', id: 'x', data: {} })}>
         <BeforeBar />
-        <Suspense fallback={null}>
-          <Exchange />
-        </Suspense>
+        <Exchange />
       </Toolbar>
       <div className="grid grid-rows-[minmax(0,3fr)_minmax(0,2fr)] md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_264px] min-h-0">
         <div className="grid grid-rows-[minmax(0,1fr)_128px] min-h-0 min-w-0">

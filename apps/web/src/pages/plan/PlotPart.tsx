@@ -19,7 +19,8 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
   const { ratio } = displayOf(scene);
   const card = plotCard(plot, ratio);
   const range = ground ? heightRange(ground.relief, plotBounds(plot)) : null;
-  const partColumns = '1fr 4.6rem 4rem 4rem 24px';
+  const nameColumns = 'minmax(0,1fr) 24px';
+  const partColumns = '1.4fr 1fr 1fr';
   const parts = (fields: Record<string, unknown>) => set('changed what lifts off', fields);
   return (
     <>
@@ -74,7 +75,7 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
         id="lift-off"
         title="Lifts off"
         columns={partColumns}
-        words={['Part', 'It is a', { right: 'high, p' }, { right: 'clears, p' }]}
+        words={['Part, and what it is', { right: 'high, p' }, { right: 'clears, p' }]}
         add={{
           word: 'Part',
           disabled: disabled || plot.parts.length >= 24,
@@ -96,49 +97,53 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
           const change = (fields: object) =>
             parts({ parts: plot.parts.map((one, j) => (i === j ? { ...one, ...fields } : one)) });
           return (
-            <Row key={i} label={part.name} columns={partColumns}>
-              <TextField
-                bare
-                required
-                label={`Part ${i + 1}`}
-                value={part.name}
-                disabled={disabled}
-                onCommit={(name) => change({ name })}
-              />
-              <SelectField
-                bare
-                label={`${part.name}, it is a`}
-                value={part.use}
-                disabled={disabled}
-                options={PART_USES.map((value) => ({ value, word: capital(value) }))}
-                onCommit={(use) => change({ use })}
-              />
-              <NumberField
-                bare
-                label={`${part.name}, high`}
-                value={part.height}
-                min={1}
-                max={3000}
-                whole
-                disabled={disabled}
-                onCommit={(height) => height !== null && change({ height })}
-              />
-              <NumberField
-                bare
-                label={`${part.name}, clears`}
-                value={part.clears}
-                min={0}
-                max={3000}
-                whole
-                disabled={disabled}
-                onCommit={(clears) => clears !== null && change({ clears })}
-              />
-              <RemoveButton
-                what={part.name}
-                disabled={disabled}
-                onClick={() => parts({ parts: plot.parts.filter((_, j) => j !== i) })}
-              />
-            </Row>
+            <div key={i} className="pt-1">
+              <Row label={`Name of ${part.name}`} columns={nameColumns}>
+                <TextField
+                  bare
+                  required
+                  label={`Part ${i + 1}`}
+                  value={part.name}
+                  disabled={disabled}
+                  onCommit={(name) => change({ name })}
+                />
+                <RemoveButton
+                  what={part.name}
+                  disabled={disabled}
+                  onClick={() => parts({ parts: plot.parts.filter((_, j) => j !== i) })}
+                />
+              </Row>
+              <Row label={part.name} columns={partColumns}>
+                <SelectField
+                  bare
+                  label={`${part.name}, it is a`}
+                  value={part.use}
+                  disabled={disabled}
+                  options={PART_USES.map((value) => ({ value, word: capital(value) }))}
+                  onCommit={(use) => change({ use })}
+                />
+                <NumberField
+                  bare
+                  label={`${part.name}, high`}
+                  value={part.height}
+                  min={1}
+                  max={3000}
+                  whole
+                  disabled={disabled}
+                  onCommit={(height) => height !== null && change({ height })}
+                />
+                <NumberField
+                  bare
+                  label={`${part.name}, clears`}
+                  value={part.clears}
+                  min={0}
+                  max={3000}
+                  whole
+                  disabled={disabled}
+                  onCommit={(clears) => clears !== null && change({ clears })}
+                />
+              </Row>
+            </div>
           );
         })}
       </Rows>
@@ -146,7 +151,7 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
         id="fittings"
         title="Under the roof"
         columns={partColumns}
-        words={['Furniture, door', { right: 'stands at' }, { right: 'high, p' }, { right: 'off wall' }]}
+        words={['Furniture or door, stands at, p', { right: 'high, p' }, { right: 'off wall, st' }]}
         add={{
           word: 'Fitting',
           disabled: disabled || plot.fittings.length >= 40,
@@ -164,7 +169,7 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
           const { clear, roof } = card.clearances[i];
           return (
             <div key={i}>
-              <Row label={fitting.name} columns={partColumns}>
+              <Row label={`Name of ${fitting.name}`} columns={nameColumns}>
                 <TextField
                   bare
                   required
@@ -173,6 +178,13 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
                   disabled={disabled}
                   onCommit={(name) => change({ name })}
                 />
+                <RemoveButton
+                  what={fitting.name}
+                  disabled={disabled}
+                  onClick={() => set('furnished', { fittings: plot.fittings.filter((_, j) => j !== i) })}
+                />
+              </Row>
+              <Row label={fitting.name} columns={partColumns}>
                 <NumberField
                   bare
                   label={`${fitting.name}, stands at`}
@@ -203,11 +215,6 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
                   onCommit={(fromWall) =>
                     fromWall !== null && change({ fromWall: Math.round(fromWall * 2) / 2 })
                   }
-                />
-                <RemoveButton
-                  what={fitting.name}
-                  disabled={disabled}
-                  onClick={() => set('furnished', { fittings: plot.fittings.filter((_, j) => j !== i) })}
                 />
               </Row>
               <p className={`text-[11px] ${clear < 0 ? 'text-error' : 'ink-2'}`}>

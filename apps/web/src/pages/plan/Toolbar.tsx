@@ -1,5 +1,5 @@
 import { ChevronDown, Layers } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { LAYERS, useView, type Tool } from '../../data/view.ts';
 import { TOOL_LIST } from '../../frame/pages.ts';
@@ -133,9 +133,11 @@ export function Menu({
   end?: boolean;
   children: (close: () => void) => ReactNode;
 }) {
+  const [open, setOpen] = useState(false);
   return (
     <details
       className="relative shrink-0"
+      onToggle={(event) => setOpen(event.currentTarget.open)}
       onKeyDown={(event) => {
         if (event.key !== 'Escape') return;
         event.currentTarget.open = false;
@@ -157,7 +159,7 @@ export function Menu({
         tabIndex={-1}
         className={`absolute z-20 mt-1 ${end ? 'right-0' : 'left-0'} min-w-44 max-h-[70vh] overflow-auto border hair bg-base-100 p-1`}
       >
-        {children(closeMenu)}
+        {open && children(closeMenu)}
       </div>
     </details>
   );

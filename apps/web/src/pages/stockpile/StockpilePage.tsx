@@ -1,8 +1,7 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
-import { MM_PER_STUD } from '@quarry/core/lattice';
-import { counted } from '@quarry/core/check';
+import { MM_PER_STUD, counted } from '@quarry/core/lattice';
 import { baseNeeds, type BaseNeed } from '@quarry/core/cut';
 import { displayOf, listOf, type BaseType } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit, useLink, usePlans } from '../../data/useDisplay.tsx';
