@@ -20,7 +20,11 @@ import { useJourneys } from './suite.ts';
 
 const { journey } = useJourneys();
 
-const take = (page: Page, key: string) => page.keyboard.press(key as 'h');
+/** Takes up a tool by its letter, the board in hand rather than a field. */
+const take = async (page: Page, key: 'h' | 'w' | 'y' | 't' | 'b' | 'j' | 'd' | 'e') => {
+  await page.focus('[role="application"]');
+  await page.keyboard.press(key);
+};
 const withShift = async (page: Page, act: () => Promise<void>) => {
   await page.keyboard.down('Shift');
   await act();
@@ -37,7 +41,7 @@ journey(
     const page = await open('Tobin Orr');
     await page.focus('main input');
     await page.keyboard.type('Linden vale');
-    await choose(page, 'Start from', 'Table diorama');
+    await choose(page, 'Begin with', 'Table diorama');
     await page.keyboard.press('Enter');
     await boardReady(page);
     await take(page, 'h');
@@ -222,13 +226,16 @@ journey(
     const [iva, brenna] = [await open('Iva Thorsby'), await open('Brenna Rook')];
     for (const page of [iva, brenna]) await openDisplay(page, 'Skarn Edge');
     const trees = await counted(iva, 'Trees');
+    // What a page needs is there a moment after it has opened.
+    await pickFromOutline(brenna, 'Plots', 'Baker');
+    await press(brenna, 'Whole display');
     await brenna.setOfflineMode(true);
     await take(brenna, 'e');
     // Section B, Brenna's own; section D is not.
     await clickStuds(brenna, [30, 138]);
     await shows(brenna, `Tree ${trees + 1}`);
     await take(brenna, 'y');
-    await clickStuds(brenna, [90, 139], [120, 139]);
+    await clickStuds(brenna, [90, 136], [120, 136]);
     await brenna.focus('[role="application"]');
     await brenna.keyboard.press('Enter');
     await shows(brenna, 'Way 5');

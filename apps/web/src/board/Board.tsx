@@ -250,6 +250,7 @@ export function Board({ scene, ground, findings = NO_FINDINGS, acts, label, cut 
                   view={view}
                   editable={editable && tool === 'pick'}
                   resizes={resizes}
+                  listening={tool === 'pick'}
                   iron={palette.iron}
                   snap={snapped}
                   onMove={setMoving}

@@ -18,6 +18,8 @@ interface SelectionProps {
   editable: boolean;
   /** Whether pulling at its sides changes its size. */
   resizes: boolean;
+  /** With a tool in hand the board below it takes the pointer. */
+  listening: boolean;
   iron: string;
   /** Where a moved rectangle is brought to. */
   snap: (rect: Rect, step: number) => Rect;
@@ -34,6 +36,7 @@ export function Selection({
   view,
   editable,
   resizes,
+  listening,
   iron,
   snap,
   onMove,
@@ -67,6 +70,7 @@ export function Selection({
         strokeScaleEnabled={false}
         fill={`${iron}1c`}
         draggable={editable}
+        listening={listening}
         dragBoundFunc={({ x, y }) => {
           const { x: sx, y: sy } = snap(rectToStuds(view, { x, y, w: on.w, d: on.d }), step);
           return { x: view.x + sx * view.scale, y: view.y + sy * view.scale };

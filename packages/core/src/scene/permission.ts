@@ -58,8 +58,7 @@ export function forbidden(actor: Actor, scene: Scene, change: Change): string | 
   if (!BUILT.some((one) => one === kind))
     return `Builders may not change a ${KINDS[kind].word}; ask a planner.`;
   const before = change.op === 'add' ? null : scene[kind][change.id];
-  const after =
-    change.op === 'remove' ? null : { ...before, ...(change.op === 'add' ? change.data : change.set) };
+  const after = change.op === 'remove' ? null : withDefaults(kind, { ...before, ...said(change) });
   const inside = (thing: Readonly<Record<string, unknown>>) => {
     const reach = spreadOf(kind, thing);
     return reach !== null && own.some((section) => contains(section, reach));
@@ -67,4 +66,17 @@ export function forbidden(actor: Actor, scene: Scene, change: Change): string | 
   if ((before && !inside(before)) || (after && !inside(after)))
     return `${before ? labelOf(scene, change.kind, change.id) : `The new ${change.kind}`} does not lie wholly in a section of yours.`;
   return null;
+}
+
+const said = (change: Exclude<Change, { op: 'remove' }>) => (change.op === 'add' ? change.data : change.set);
+
+/** What an entity will be: fields that are not said take their defaults, so that their size counts too. */
+function withDefaults(
+  kind: Kind,
+  data: Readonly<Record<string, unknown>>,
+): Readonly<Record<string, unknown>> {
+  const { id: _id, v: _v, ...fields } = data;
+  const read = KINDS[kind].schema.safeParse(fields);
+  // What does not fit its schema is refused by the reducer, with better words.
+  return read.success ? read.data : data;
 }

@@ -1,4 +1,4 @@
-import { Suspense, lazy } from 'react';
+import { Suspense, lazy, useEffect } from 'react';
 import { isPlaced } from '../../board/pick.ts';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
@@ -6,13 +6,21 @@ import { FindingsHere } from '../../frame/Findings.tsx';
 import { Loading } from '../../ui/parts.tsx';
 import { Outline } from './Outline.tsx';
 
-const DataSheet = lazy(() => import('./DataSheet.tsx').then((module) => ({ default: module.DataSheet })));
-const GroupSheet = lazy(() => import('./GroupSheet.tsx').then((module) => ({ default: module.GroupSheet })));
+const loadDataSheet = () => import('./DataSheet.tsx').then((module) => ({ default: module.DataSheet }));
+const loadGroupSheet = () => import('./GroupSheet.tsx').then((module) => ({ default: module.GroupSheet }));
+/** Data sheets are loaded once the plan has come to rest: without the network they must be there already. */
+const DataSheet = lazy(loadDataSheet);
+const GroupSheet = lazy(loadGroupSheet);
+const REST_MS = 1500;
 
 /** The data sheet of what is picked, or the outline of the whole scene. */
 export function Inspector() {
   const { scene } = useDisplay();
   const { picked, also, pick } = useView();
+  useEffect(() => {
+    const timer = setTimeout(() => void Promise.all([loadDataSheet(), loadGroupSheet()]), REST_MS);
+    return () => clearTimeout(timer);
+  }, []);
   const entity = picked ? scene[picked.kind][picked.id] : null;
   if (!picked || !entity || !isPlaced(picked.kind)) return <Outline />;
   return (

@@ -106,7 +106,7 @@ export function PlanPage() {
   });
 
   return (
-    <div className="h-full grid grid-rows-[36px_minmax(0,1fr)_26px]">
+    <div className="h-full grid grid-cols-[minmax(0,1fr)] grid-rows-[36px_minmax(0,1fr)_26px]">
       <Toolbar forbids={may({ op: 'add', kind: 'table', id: 'x', data: {} })}>
         <BeforeBar />
         <Exchange />
