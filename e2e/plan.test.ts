@@ -93,7 +93,7 @@ journey(
     // The section cut is laid where one draws it.
     await take(page, 'd');
     await dragStuds(page, [10, 10], [150, 50]);
-    await page.waitForSelector('figure[aria-label^="Section cut along 10, 10 to"]');
+    await page.waitForSelector('figure[aria-label^="Section cut along"][aria-label*=" to "]');
     await saved(page);
     await page.reload();
     await boardReady(page);
