@@ -1,21 +1,10 @@
 import { PLATES_PER_BRICK, centreOf, formatPlates, overlap, counted } from '../lattice/index.ts';
 import { indexAt, membersOf, ownerAt, spreadIn, seamDistance } from '../relief/index.ts';
-import { WINDS, displayOf, labelOf, listOf } from '../scene/index.ts';
+import { WINDS, WIND_WORDS, displayOf, labelOf, listOf } from '../scene/index.ts';
 import { type Draft, type Rule } from './finding.ts';
 import { daysBetween } from './people.ts';
 
 /** What is judged of what dresses the ground: flags, seasons, repeats, walls, and signs left for later. */
-
-const COMPASS = {
-  n: 'north',
-  ne: 'north-east',
-  e: 'east',
-  se: 'south-east',
-  s: 'south',
-  sw: 'south-west',
-  w: 'west',
-  nw: 'north-west',
-} as const;
 
 const flagWind: Rule = {
   id: 'flag-wind',
@@ -31,8 +20,8 @@ const flagWind: Rule = {
     return listOf(scene, 'flag')
       .filter(({ heading }) => heading !== downwind)
       .map(({ id, name, heading, x, y }) => ({
-        sentence: `«${name}» points ${COMPASS[heading]}; in the agreed wind from the ${COMPASS[wind]} flags point ${COMPASS[downwind]}.`,
-        remedy: `Turn it to point ${COMPASS[downwind]}.`,
+        sentence: `«${name}» points ${WIND_WORDS[heading]}; in the agreed wind from the ${WIND_WORDS[wind]} flags point ${WIND_WORDS[downwind]}.`,
+        remedy: `Turn it to point ${WIND_WORDS[downwind]}.`,
         place: { x, y },
         things: [{ kind: 'flag' as const, id }],
         numbers: { heading: WINDS.indexOf(heading), wind: WINDS.indexOf(wind) },

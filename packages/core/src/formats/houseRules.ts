@@ -1,5 +1,5 @@
 import { MM_PER_PLATE, MM, formatInches, formatMm, formatPlates } from '../lattice/index.ts';
-import { SIDE_WORDS, displayOf, listOf, type Scene } from '../scene/index.ts';
+import { SIDE_WORDS, WIND_WORDS, displayOf, listOf, type Scene } from '../scene/index.ts';
 import { SCHOOL_LIST } from '../scale/index.ts';
 import type { DrawingUnits } from './surveyDrawing.ts';
 
@@ -9,16 +9,6 @@ export interface RuleGroup {
   lines: [string, string][];
 }
 
-const COMPASS = {
-  n: 'north',
-  ne: 'north-east',
-  e: 'east',
-  se: 'south-east',
-  s: 'south',
-  sw: 'south-west',
-  w: 'west',
-  nw: 'north-west',
-};
 const COLOURS = { strict: 'strict, as the recipe', aged: 'old and new mixed', free: 'any colour' };
 
 /** What the crew agreed on, as one sheet says it. Lengths in the unit asked for. */
@@ -40,7 +30,7 @@ export function houseRules(scene: Scene, units: DrawingUnits): RuleGroup[] {
           `1:${display.ratio}, ${SCHOOL_LIST[display.school].word.toLowerCase()}; things may differ by ${display.scaleSpread} %`,
         ],
         ['Looked at from', display.viewedSides.map((side) => SIDE_WORDS[side]).join(', ') || 'not agreed'],
-        ['Wind blows from', display.wind ? COMPASS[display.wind] : 'not agreed'],
+        ['Wind blows from', display.wind ? WIND_WORDS[display.wind] : 'not agreed'],
         ['Season', display.season ?? 'not agreed'],
       ],
     },

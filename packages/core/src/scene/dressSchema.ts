@@ -5,6 +5,16 @@ import { SIDES, area, linePoints } from './landSchema.ts';
 /** What stands on the ground: buildings, walls, repeats, planting, figures, and what people leave as signs. */
 
 export const WINDS = ['n', 'ne', 'e', 'se', 's', 'sw', 'w', 'nw'] as const;
+export const WIND_WORDS: Record<(typeof WINDS)[number], string> = {
+  n: 'north',
+  ne: 'north-east',
+  e: 'east',
+  se: 'south-east',
+  s: 'south',
+  sw: 'south-west',
+  w: 'west',
+  nw: 'north-west',
+};
 export const SEASONS = ['spring', 'summer', 'autumn', 'winter'] as const;
 export const MOUNTS = ['pinned', 'jumpers', 'loose', 'turntable'] as const;
 export const PART_USES = ['roof', 'floor', 'wing', 'other'] as const;

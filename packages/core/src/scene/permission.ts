@@ -1,6 +1,6 @@
 import { contains } from '../lattice/index.ts';
 import type { Change } from './change.ts';
-import { spreadOf } from './place.ts';
+import { isPlanKind, spreadOf } from './place.ts';
 import { KINDS, type Kind } from './schema.ts';
 import { labelOf, listOf, type Scene } from './scene.ts';
 
@@ -16,26 +16,8 @@ export interface Actor {
 /** What a builder may say of a section of their own. */
 const OWN_SECTION_FIELDS = new Set(['stage', 'stageDone', 'notes']);
 
-/** What builders build: what is drawn on the plan, but not how it is divided, where it stands, or pictures of it. */
-const BUILT = [
-  'pad',
-  'hill',
-  'hollow',
-  'water',
-  'stream',
-  'way',
-  'track',
-  'plot',
-  'run',
-  'repeat',
-  'planting',
-  'tree',
-  'figure',
-  'flag',
-  'marker',
-  'reserved',
-  'note',
-] as const satisfies readonly Kind[];
+/** Of the plan, what builders do not build: how it is divided, where it stands, pictures and heights brought in. */
+const PLANNED: readonly Kind[] = ['footprint', 'section', 'module', 'terrain', 'picture'];
 
 /**
  * Why an actor may not make a change, or null when they may. Owners and planners change everything; a builder
@@ -55,7 +37,7 @@ export function forbidden(actor: Actor, scene: Scene, change: Change): string | 
     return field ? `Builders may set the stage and notes of their section, not its ${field}.` : null;
   }
   const { kind } = change;
-  if (!BUILT.some((one) => one === kind))
+  if (!isPlanKind(kind) || PLANNED.includes(kind))
     return `Builders may not change a ${KINDS[kind].word}; ask a planner.`;
   const before = change.op === 'add' ? null : scene[kind][change.id];
   const after = change.op === 'remove' ? null : withDefaults(kind, { ...before, ...said(change) });
