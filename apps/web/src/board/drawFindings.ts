@@ -1,4 +1,4 @@
-import { SANS, type Picture } from './ink.ts';
+import { SANS, visible, type Picture } from './ink.ts';
 import { toScreen } from './viewport.ts';
 
 /** Marks closer than this are drawn as one with their count, px. */
@@ -9,6 +9,7 @@ export function drawFindings(ctx: CanvasRenderingContext2D, picture: Picture): v
   const marks = new Map<string, { x: number; y: number; grave: boolean; count: number }>();
   for (const { place, severity, accepted } of picture.findings) {
     if (!place || accepted || severity === 'note') continue;
+    if (!visible(picture, { ...place, w: 0, d: 0 }, 2 * CROWD)) continue;
     const { x, y } = toScreen(view, place.x, place.y);
     const grave = severity === 'error';
     // Errors and warnings of one place stand side by side.

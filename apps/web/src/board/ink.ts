@@ -1,4 +1,4 @@
-import { overlap, type Rect } from '@quarry/core/lattice';
+import type { Rect } from '@quarry/core/lattice';
 import type { Judged } from '@quarry/core/check';
 import type { Scene } from '@quarry/core/scene';
 import type { CutLine, Layer } from '../data/view.ts';
@@ -33,10 +33,16 @@ export const SANS = "'Archivo Variable'";
 /** Width of the rulers on all four sides, px. */
 export const RULER = 20;
 
-/** Where a rectangle of studs is on the screen, if any of it is to be drawn. */
-export function visible({ view, width, height, part }: Picture, rect: Rect): Rect | null {
+/** Where a rectangle of studs is on the screen, if any of it or of its surroundings, px, is to be drawn. */
+export function visible({ view, width, height, part }: Picture, rect: Rect, around = 0): Rect | null {
   const on = rectToScreen(view, rect);
-  return overlap(on, part ?? { x: 0, y: 0, w: width, d: height }) ? on : null;
+  const seen = part ?? { x: 0, y: 0, w: width, d: height };
+  return on.x + on.w + around > seen.x &&
+    on.x - around < seen.x + seen.w &&
+    on.y + on.d + around > seen.y &&
+    on.y - around < seen.y + seen.d
+    ? on
+    : null;
 }
 
 /** Goes into stud space; line widths are then divided by the scale. */

@@ -138,9 +138,12 @@ test('a change is on the screen at once, is saved, and the stream’s echo chang
   const link = await open();
   expect(move(link, { x: 4 })).toBe(true);
   expect([pad(link).x, link.getState().save]).toEqual([4, { state: 'saving' }]);
+  const shown = link.getState().scene;
   await settle();
   expect(link.getState().save).toEqual({ state: 'saved' });
   same(link);
+  // The very object: nothing that is drawn from it is drawn again.
+  expect(link.getState().scene).toBe(shown);
   expect([pad(link).v, kept.size, link.getState().heard]).toEqual([2, 0, null]);
 });
 

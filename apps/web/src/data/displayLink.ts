@@ -69,6 +69,8 @@ export class DisplayLink {
   private conflict: Conflict | null = null;
   private heard: Landed | null = null;
   private readonly onTrouble: (message: string) => void;
+  /** What became of a scene by a batch: one that lands leaves the very scene that is on the screen. */
+  private readonly outcomes = new WeakMap<Scene, { id: string; scene: Scene }>();
 
   private constructor(
     readonly id: string,
@@ -185,7 +187,7 @@ export class DisplayLink {
         this.trouble = null;
         this.retryMs = 1000;
         this.settle(batch);
-        if (seq === this.document.seq + 1) this.advance(batch.changes, seq);
+        if (seq === this.document.seq + 1) this.advance(batch, seq);
         // Otherwise the stream brings it, with what came before it.
         else if (seq > this.document.seq) await this.catchUp();
       } catch (error) {
@@ -260,20 +262,27 @@ export class DisplayLink {
       if (this.pending.some(({ id }) => id === landed.data.id))
         this.pending = this.pending.filter(({ id }) => id !== landed.data.id);
       else this.heard = landed.data;
-      this.advance(landed.data.changes, landed.data.seq);
+      this.advance(landed.data, landed.data.seq);
     });
     // The browser reconnects by itself, with the last number it heard; what is waiting is tried again then.
     this.stream.addEventListener('open', this.retryNow);
   }
 
   /** Takes a landed batch into the server's scene. */
-  private advance(changes: Change[], seq: number): void {
-    const reduction = reduce(this.document.scene, changes);
-    if (!reduction.ok) {
-      void this.catchUp();
-      return;
-    }
-    this.keep({ ...this.document, scene: reduction.scene, seq });
+  private advance(batch: Pick<Batch, 'id' | 'changes'>, seq: number): void {
+    const scene = this.after(this.document.scene, batch);
+    if (scene) this.keep({ ...this.document, scene, seq });
+    else void this.catchUp();
+  }
+
+  /** The scene after a batch, the same object each time one asks; null when the batch does not fit. */
+  private after(before: Scene, { id, changes }: Pick<Batch, 'id' | 'changes'>): Scene | null {
+    const known = this.outcomes.get(before);
+    if (known?.id === id) return known.scene;
+    const reduction = reduce(before, changes);
+    if (!reduction.ok) return null;
+    this.outcomes.set(before, { id, scene: reduction.scene });
+    return reduction.scene;
   }
 
   private async catchUp(): Promise<void> {
@@ -300,11 +309,8 @@ export class DisplayLink {
 
   private derive(): LinkState {
     let { scene } = this.document;
-    for (const { changes } of this.pending) {
-      const reduction = reduce(scene, changes);
-      // One that no longer fits is left out here; the server's refusal will say why.
-      if (reduction.ok) scene = reduction.scene;
-    }
+    // One that no longer fits is left out here; the server's refusal will say why.
+    for (const batch of this.pending) scene = this.after(scene, batch) ?? scene;
     const count = this.pending.length;
     const save: SaveState =
       this.trouble && count > 0

@@ -48,9 +48,10 @@ export function useLink(): DisplayLink {
   return link;
 }
 
-export function useDisplay(): LinkState {
+/** A part of the display's state, as `useView` has it: one is drawn anew when that part is another. */
+export function useDisplay<T>(select: (state: LinkState) => T): T {
   const link = useLink();
-  return useSyncExternalStore(link.subscribe, link.getState);
+  return useSyncExternalStore(link.subscribe, () => select(link.getState()));
 }
 
 /** Writing to the display, in the words of the change log. */
@@ -79,13 +80,14 @@ export function useEdit() {
 
 /** Whether the signed-in person may make a change like this one; the reason when not. */
 export function useMay(): (change: Change) => string | null {
-  const { actor, scene } = useDisplay();
+  const actor = useDisplay(({ actor }) => actor);
+  const scene = useDisplay(({ scene }) => scene);
   return (change) => forbidden(actor, scene, change);
 }
 
 /** True for those who plan: owners and planners. */
 export function usePlans(): boolean {
-  const { role } = useDisplay().actor;
+  const { role } = useDisplay(({ actor }) => actor);
   return role === 'owner' || role === 'planner';
 }
 

@@ -45,8 +45,10 @@ export function Finder({
 }) {
   const navigate = useNavigate();
   const link = useLink();
-  const { scene, canUndo, canRedo } = useDisplay();
-  const { survey } = useSurvey();
+  const scene = useDisplay(({ scene }) => scene);
+  const canUndo = useDisplay(({ canUndo }) => canUndo);
+  const canRedo = useDisplay(({ canRedo }) => canRedo);
+  const judgement = useSurvey(({ judgement }) => judgement);
   const view = useView();
   const [search, setSearch] = useState('');
   const base = `/d/${link.id}`;
@@ -159,7 +161,7 @@ export function Finder({
           ))}
         </Command.Group>
         <Command.Group heading={<GroupName>Findings</GroupName>}>
-          {survey?.findings.map((finding) => (
+          {judgement?.findings.map((finding) => (
             <Command.Item
               key={finding.key}
               value={`finding ${finding.sentence}`}

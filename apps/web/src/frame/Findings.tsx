@@ -19,9 +19,10 @@ export function countOpen(findings: readonly Judged[]): Record<Severity, number>
 
 /** The one list of findings: filtered by page, gone to with a click, kept with a reason. */
 export function FindingsPanel({ onClose, page }: { onClose: () => void; page: Page | null }) {
-  const { survey, error } = useSurvey();
+  const judgement = useSurvey(({ judgement }) => judgement);
+  const error = useSurvey(({ error }) => error);
   const [only, setOnly] = useState<Page | null>(null);
-  const findings = survey?.findings ?? [];
+  const findings = judgement?.findings ?? [];
   const shown = findings.filter((finding) => only === null || finding.page === only);
   const open = shown.filter(({ accepted }) => !accepted);
   const kept = shown.filter(({ accepted }) => accepted);
@@ -79,8 +80,8 @@ export function FindingsPanel({ onClose, page }: { onClose: () => void; page: Pa
             The scene could not be checked: {error}
           </p>
         )}
-        {!survey && !error && <Loading what="Checking the scene" />}
-        {survey && open.length === 0 && (
+        {!judgement && !error && <Loading what="Checking the scene" />}
+        {judgement && open.length === 0 && (
           <Empty title="Nothing is wrong here">
             Every check of {only ?? 'every page'} passes or has been accepted.
           </Empty>
@@ -133,7 +134,8 @@ function Filter({
 
 /** One finding: the sentence, the remedy, where it is, how it was found, and keeping it. */
 export function FindingItem({ finding, onGone }: { finding: Judged; onGone?: () => void }) {
-  const { scene, actor } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
+  const actor = useDisplay(({ actor }) => actor);
   const link = useLink();
   const edit = useEdit();
   const may = useMay();
@@ -141,7 +143,7 @@ export function FindingItem({ finding, onGone }: { finding: Judged; onGone?: () 
   const navigate = useNavigate();
   const [keeping, setKeeping] = useState(false);
   const [reason, setReason] = useState('');
-  const { survey } = useSurvey();
+  const judgement = useSurvey(({ judgement }) => judgement);
   const { tell } = useSay();
   const look = SEVERITY[finding.severity];
   const forbids = may({ op: 'add', kind: 'acceptance', id: 'a', data: {} });
@@ -237,16 +239,16 @@ export function FindingItem({ finding, onGone }: { finding: Judged; onGone?: () 
           </button>
         </form>
       )}
-      <Basis>{survey?.basis[finding.rule]}</Basis>
+      <Basis>{judgement?.basis[finding.rule]}</Basis>
     </li>
   );
 }
 
 /** The findings about one thing, under its data sheet. */
 export function FindingsHere({ picked }: { picked: Picked }) {
-  const { survey } = useSurvey();
+  const judgement = useSurvey(({ judgement }) => judgement);
   const here =
-    survey?.findings.filter(({ things }) =>
+    judgement?.findings.filter(({ things }) =>
       things.some(({ kind, id }) => kind === picked.kind && id === picked.id),
     ) ?? [];
   if (here.length === 0) return null;

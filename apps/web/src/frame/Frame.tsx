@@ -29,8 +29,9 @@ const REST_MS = 2000;
 /** The frame round every page of a display: rail, top bar, findings, finder, keys and the word about saving. */
 export function Frame() {
   const link = useLink();
-  const { scene, heard } = useDisplay();
-  const { survey } = useSurvey();
+  const scene = useDisplay(({ scene }) => scene);
+  const heard = useDisplay(({ heard }) => heard);
+  const judgement = useSurvey(({ judgement }) => judgement);
   const navigate = useNavigate();
   const takeTool = useView((view) => view.takeTool);
   const [finder, setFinder] = useState(false);
@@ -75,7 +76,7 @@ export function Frame() {
     }
   });
 
-  const open = survey ? survey.findings.filter(({ accepted }) => !accepted) : [];
+  const open = judgement ? judgement.findings.filter(({ accepted }) => !accepted) : [];
   return (
     <div className="h-dvh grid grid-rows-[44px_minmax(0,1fr)_auto] sm:grid-rows-[44px_minmax(0,1fr)] sm:grid-cols-[112px_minmax(0,1fr)]">
       <header className="sm:col-span-2 flex items-center gap-2 px-3 bg-base-100 border-b border-base-content min-w-0">
@@ -189,7 +190,7 @@ export function Frame() {
 }
 
 function Chips() {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const display = displayOf(scene);
   const bounds = footprintBounds(scene);
   const days = display.showDate ? differenceInCalendarDays(parseISO(display.showDate), new Date()) : null;
@@ -220,7 +221,8 @@ function Chips() {
 
 function UndoRedo() {
   const link = useLink();
-  const { canUndo, canRedo } = useDisplay();
+  const canUndo = useDisplay(({ canUndo }) => canUndo);
+  const canRedo = useDisplay(({ canRedo }) => canRedo);
   return (
     <div className="join">
       <button
@@ -256,8 +258,8 @@ function FindingsButton({
   onClick: () => void;
   ref: Ref<HTMLButtonElement>;
 }) {
-  const { survey } = useSurvey();
-  const count = countOpen(survey?.findings ?? []);
+  const judgement = useSurvey(({ judgement }) => judgement);
+  const count = countOpen(judgement?.findings ?? []);
   return (
     <button
       ref={ref}
@@ -289,7 +291,7 @@ function FindingsButton({
 }
 
 function Crew() {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const people = listOf(scene, 'person');
   return (
     <div className="hidden xl:flex" role="group" aria-label="People of this display">
@@ -334,7 +336,7 @@ function Switches() {
 }
 
 function Save() {
-  const { save } = useDisplay();
+  const save = useDisplay(({ save }) => save);
   const [words, tone] =
     save.state === 'waiting'
       ? [`${save.count} waiting`, 'text-warning']
@@ -360,7 +362,8 @@ function Save() {
 /** A change of one's own that came too late: both versions, and whose shall stand. */
 function ConflictDialog() {
   const link = useLink();
-  const { conflict, scene } = useDisplay();
+  const conflict = useDisplay(({ conflict }) => conflict);
+  const scene = useDisplay(({ scene }) => scene);
   return (
     <Dialog title="Somebody changed this first" open={conflict !== null} onClose={() => link.keepTheirs()}>
       {conflict && (

@@ -104,6 +104,11 @@ const worker = {
     const judgement = { reach, findings: checkScene(scene, { today, relief, reach }), basis: BASIS };
     return transfer(judgement, [reach.distance.buffer]);
   },
+  /** The ground of a scene that is not the one followed. */
+  groundOf(of: Scene): GroundStep {
+    const relief = compileRelief(of);
+    return { relief, tiles: tilesOf(relief, null), whole: true };
+  },
   /** The reach in a place one only looks at. */
   reach: (of: Scene): Reach => reachOf(of, compileRelief(of)),
   /** The rearrangements of the room that bring most within reach. */

@@ -1,6 +1,7 @@
 import { wrap, type Remote } from 'comlink';
 import { formatISO } from 'date-fns';
 import { createContext, use, useEffect, useRef, useState, type ReactNode } from 'react';
+import { createStore, useStore, type StoreApi } from 'zustand';
 import type { Relief } from '@quarry/core/relief';
 import { deltaOf, emptyScene, type Delta, type Scene } from '@quarry/core/scene';
 import { useDisplay } from '../data/useDisplay.tsx';
@@ -12,20 +13,15 @@ export interface Ground {
   tiles: readonly Tile[];
 }
 
-/** The latest ground with the latest judgement; while the scene is being changed the judgement is a moment older. */
-export type Survey = Judgement & { relief: Relief };
-
 interface SurveyState {
   ground: Ground | null;
+  /** The latest; while the scene is being changed it is a moment older than the ground. */
   judgement: Judgement | null;
-  /** Both together, once both are there. */
-  survey: Survey | null;
   error: string | null;
   /** Asks a worker for what is worked out only on demand; null until it runs. */
   core: Remote<CoreWorker> | null;
 }
-const NOTHING_YET: SurveyState = { ground: null, judgement: null, survey: null, error: null, core: null };
-const SurveyContext = createContext<SurveyState>(NOTHING_YET);
+const SurveyContext = createContext<StoreApi<SurveyState> | null>(null);
 
 export const today = () => formatISO(new Date(), { representation: 'date' });
 
@@ -70,8 +66,10 @@ const JUDGE_AFTER = 60;
 
 /** Keeps the ground and the judgement of the scene fresh, each in a worker of its own. */
 export function SurveyProvider({ children }: { children: ReactNode }) {
-  const { scene } = useDisplay();
-  const [state, setState] = useState<SurveyState>(NOTHING_YET);
+  const scene = useDisplay(({ scene }) => scene);
+  const [store] = useState(() =>
+    createStore<SurveyState>(() => ({ ground: null, judgement: null, error: null, core: null })),
+  );
   const see = useRef<(scene: Scene) => void>(() => undefined);
   useEffect(() => {
     let ended = false;
@@ -79,19 +77,21 @@ export function SurveyProvider({ children }: { children: ReactNode }) {
       () => new Worker(new URL('./core.worker.ts', import.meta.url), { type: 'module' }),
     );
     const [grounds, judge] = workers.map((worker): Remote<CoreWorker> => wrap<CoreWorker>(worker));
-    const update = (change: (state: SurveyState) => SurveyState) => !ended && setState(change);
     const followers = [
       new Follower<GroundStep>(
         (delta) => grounds.ground(delta),
-        (step, error) =>
-          update((now) =>
-            step ? told({ ...now, error: null, ground: merged(now.ground, step) }) : { ...now, error },
-          ),
+        (step, error) => {
+          if (ended) return;
+          store.setState(step ? { error, ground: merged(store.getState().ground, step) } : { error });
+        },
         0,
       ),
       new Follower<Judgement>(
         (delta) => judge.judge(delta, today()),
-        (judgement) => judgement && update((now) => told({ ...now, core: judge, judgement })),
+        (judgement, error) => {
+          if (ended) return;
+          store.setState(judgement ? { judgement, core: judge } : { error });
+        },
         JUDGE_AFTER,
       ),
     ];
@@ -101,15 +101,10 @@ export function SurveyProvider({ children }: { children: ReactNode }) {
       see.current = () => undefined;
       workers.forEach((worker) => worker.terminate());
     };
-  }, []);
+  }, [store]);
   useEffect(() => see.current(scene), [scene]);
-  return <SurveyContext value={state}>{children}</SurveyContext>;
+  return <SurveyContext value={store}>{children}</SurveyContext>;
 }
-
-const told = (state: SurveyState): SurveyState => ({
-  ...state,
-  survey: state.ground && state.judgement && { ...state.judgement, relief: state.ground.relief },
-});
 
 function merged(before: Ground | null, { relief, tiles, whole }: GroundStep): Ground {
   if (whole || !before) return { relief, tiles };
@@ -117,4 +112,9 @@ function merged(before: Ground | null, { relief, tiles, whole }: GroundStep): Gr
   return { relief, tiles: before.tiles.map((tile) => fresh.get(`${tile.x} ${tile.y}`) ?? tile) };
 }
 
-export const useSurvey = () => use(SurveyContext);
+/** A part of what the core says of the scene. */
+export function useSurvey<T>(select: (state: SurveyState) => T): T {
+  const store = use(SurveyContext);
+  if (!store) throw new Error('this part belongs inside a survey');
+  return useStore(store, select);
+}

@@ -290,7 +290,7 @@ const levelSteps: Rule = {
   check({ scene }) {
     const step = displayOf(scene).levelStep;
     if (step === null) return [];
-    const levels = listOf(scene, 'level').sort((a, b) => a.height - b.height);
+    const levels = listOf(scene, 'level').toSorted((a, b) => a.height - b.height);
     return levels.slice(1).flatMap((level, i): Draft[] => {
       const below = levels[i];
       const rise = level.height - below.height;

@@ -18,8 +18,8 @@ export function houseRules(scene: Scene, units: DrawingUnits): RuleGroup[] {
     units === 'in'
       ? formatInches(plates * MM_PER_PLATE * MM)
       : formatMm(Math.round(plates * MM_PER_PLATE * 10) * (MM / 10));
-  const levels = listOf(scene, 'level').sort((a, b) => b.height - a.height);
-  const shows = listOf(scene, 'milestone').sort((a, b) => (a.date < b.date ? -1 : 1));
+  const levels = listOf(scene, 'level').toSorted((a, b) => b.height - a.height);
+  const shows = listOf(scene, 'milestone').toSorted((a, b) => (a.date < b.date ? -1 : 1));
   const groups: RuleGroup[] = [
     {
       heading: 'What is shown',
@@ -92,7 +92,7 @@ export function houseRules(scene: Scene, units: DrawingUnits): RuleGroup[] {
     {
       heading: 'Who',
       lines: listOf(scene, 'section')
-        .sort((a, b) => (a.letter < b.letter ? -1 : 1))
+        .toSorted((a, b) => (a.letter < b.letter ? -1 : 1))
         .map(({ letter, name, owner }): [string, string] => [
           `${letter}  ${name}`,
           owner === null ? 'nobody yet' : (scene.person[owner]?.name ?? ''),

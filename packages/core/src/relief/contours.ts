@@ -119,11 +119,12 @@ class Chains {
   }
 }
 
-/** Whether three corner points lie on one stud line. */
+/** Whether three corner points, two stud edges apart or more, lie on one stud line. */
 function collinear(p: number, q: number, r: number, corners: number): boolean {
-  const column = (corner: number) => corner % corners;
-  const row = (corner: number) => Math.trunc(corner / corners);
-  return (column(p) === column(q) && column(q) === column(r)) || (row(p) === row(q) && row(q) === row(r));
+  const column = q % corners;
+  if (p % corners === column) return r % corners === column;
+  const row = q - column;
+  return p - (p % corners) === row && r - (r % corners) === row;
 }
 
 function place(line: number[], corners: number, { x, y }: { x: number; y: number }): Float64Array {

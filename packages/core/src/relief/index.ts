@@ -1,5 +1,6 @@
 export * from './relief.ts';
 export * from './contours.ts';
+export * from './difference.ts';
 export * from './mass.ts';
 export * from './shape.ts';
 export * from './strip.ts';

@@ -110,6 +110,15 @@ export function heightAlong(profile: readonly Height[]): (along: number) => numb
   };
 }
 
+/** The mean grade of a hill or a hollow, percent: its height, plates, over half its lesser side, studs. */
+export function meanGrade({ height, w, d }: { height: number; w: number; d: number }): {
+  grade: number;
+  run: number;
+} {
+  const run = Math.max(Math.min(w, d) / 2, 0.5);
+  return { grade: (height / run) * PERCENT_PER_PLATE, run };
+}
+
 /** The steepest grade of a profile, percent, over stretches of about `span` studs, and the middle of that stretch. */
 export function steepest(profile: readonly Height[], span = 8): { grade: number; at: Station } | null {
   let worst: { grade: number; at: Station } | null = null;

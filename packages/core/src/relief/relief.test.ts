@@ -9,6 +9,7 @@ import {
   compileRelief,
   contoursOf,
   groundAt,
+  groundDifference,
   heightRange,
   indexAt,
   massOf,
@@ -50,6 +51,32 @@ describe('the relief', () => {
     expect(at(relief, 4, 0)).toEqual({ height: 3, top: 18, ground: 'grass' });
     expect(heightRange(relief, { x: 4, y: 0, w: 8, d: 8 })).toEqual({ low: 3, high: 9 });
     expect(indexAt(relief, 32, 0)).toBe(-1);
+  });
+
+  test('what was raised and dug out since is told in stud-plates (a prism: area times height)', () => {
+    const before = compileRelief(
+      sceneFrom({ display: DISPLAY, levels: LEVELS, footprint: FOOTPRINT, pads: [pad('a', {})] }),
+    );
+    const now = compileRelief(
+      sceneFrom({
+        display: DISPLAY,
+        levels: LEVELS,
+        footprint: FOOTPRINT,
+        pads: [
+          pad('a', {}),
+          pad('b', { order: 1, w: 5, d: 4, offset: 6 }),
+          pad('c', { order: 2, x: 20, w: 3, d: 3, offset: -2 }),
+        ],
+      }),
+    );
+    expect(groundDifference(before, now)).toEqual({ raised: 20, lowered: 9, volume: 20 * 6 - 9 * 2 });
+    const wider = [...FOOTPRINT, { id: 'g', name: 'More', x: 32, y: 0, w: 8, d: 8 }];
+    expect(
+      groundDifference(
+        before,
+        compileRelief(sceneFrom({ display: DISPLAY, levels: LEVELS, footprint: wider })),
+      ),
+    ).toBeNull();
   });
 
   test('an L of footprint parts leaves its corner outside', () => {

@@ -149,8 +149,17 @@ export function cornersOf({ x, y, w, d, turn }: Pick<Plot, 'x' | 'y' | 'w' | 'd'
 }
 
 /** The rectangle that holds a plot's turned walls. */
-export const plotBounds = (plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'>): Rect =>
-  plot.turn === 0 ? { x: plot.x, y: plot.y, w: plot.w, d: plot.d } : boundsOf(cornersOf(plot).map(asRect));
+export function plotBounds(plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'>): Rect {
+  let bounds = known.get(plot);
+  if (!bounds) {
+    const { x, y, w, d, turn } = plot;
+    bounds = turn === 0 ? { x, y, w, d } : boundsOf(cornersOf(plot).map(asRect));
+    known.set(plot, bounds);
+  }
+  return bounds;
+}
+/** Plots never change, and a board asks for the bounds of all of them at every drawing. */
+const known = new WeakMap<object, Rect>();
 
 const asRect = ({ x, y }: Point): Rect => ({ x, y, w: 0, d: 0 });
 

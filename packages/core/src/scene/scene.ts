@@ -64,18 +64,26 @@ export function displayOf(scene: Scene): Display {
   return display;
 }
 
-/** All entities of a kind in a stable order: by id. */
-export function listOf<K extends Kind>(scene: Scene, kind: K): Entity<K>[] {
+/** All entities of a kind in a stable order: by id; the same list for the same group. */
+export function listOf<K extends Kind>(scene: Scene, kind: K): readonly Entity<K>[] {
   const groups: Groups = scene;
+  const known: WeakMap<Groups[K], readonly Entity<K>[]> = lists;
   const group = groups[kind];
-  return Object.keys(group)
-    .sort()
-    .map((id) => group[id]);
+  let list = known.get(group);
+  if (!list) {
+    list = Object.keys(group)
+      .sort()
+      .map((id) => group[id]);
+    known.set(group, list);
+  }
+  return list;
 }
+/** Groups never change, so that each is put in order once. */
+const lists = new WeakMap();
 
 /** Pads in the order they are laid: `order`, then id. */
 export function padsInOrder(scene: Scene): Entity<'pad'>[] {
-  return listOf(scene, 'pad').sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
+  return listOf(scene, 'pad').toSorted((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
 }
 
 /** How a person calls an entity: «Upper yard», «section B», «base 48×48». */

@@ -12,9 +12,9 @@ export function currentPlace(scene: Scene): Place | null {
 }
 
 /** The things of a kind that stand in the current place, by id. */
-export function hereOf<K extends SiteKind>(scene: Scene, kind: K): Entity<K>[] {
+export function hereOf<K extends SiteKind>(scene: Scene, kind: K): readonly Entity<K>[] {
   const { place } = displayOf(scene);
-  const list: Entity<K>[] = listOf(scene, kind);
+  const list: readonly Entity<K>[] = listOf(scene, kind);
   return list.filter((thing) => thing.place === place);
 }
 

@@ -15,7 +15,7 @@ const SHEETS = [
 
 /** The brief, on four sheets. Which one is open stands in the address, so that it can be sent to somebody. */
 export function BriefPage() {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const may = useMay();
   const [search, setSearch] = useSearchParams();
   const display = displayOf(scene);

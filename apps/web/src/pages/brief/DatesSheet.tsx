@@ -37,7 +37,7 @@ function away(date: string): string {
 }
 
 function Dates({ disabled }: { disabled: boolean }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const set = useSetDisplay();
   const display = displayOf(scene);
   const { showDate, startDate, rhythm } = display;
@@ -115,10 +115,10 @@ function nextUpdate(start: string | null, rhythm: 'weekly' | 'fortnightly'): str
 const COLUMNS = 'minmax(7rem,1fr) 9.2rem 7rem 2.4rem auto';
 
 function Milestones({ disabled }: { disabled: boolean }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const { showDate } = displayOf(scene);
-  const list = listOf(scene, 'milestone').sort((a, b) => (a.date < b.date ? -1 : 1));
+  const list = listOf(scene, 'milestone').toSorted((a, b) => (a.date < b.date ? -1 : 1));
   return (
     <Rows
       id="milestones"

@@ -5,7 +5,7 @@ import { useSetDisplay } from './useSetDisplay.ts';
 
 /** Size of the ground and height allowed: on the limits of a display, and on a vignette's rule card. */
 export function FootprintLimit({ disabled }: { disabled: boolean }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const display = displayOf(scene);
   const set = useSetDisplay();
   const studs = { unit: 'studs', optional: 'no limit', whole: true, min: 1, max: 4096, disabled } as const;
@@ -29,7 +29,7 @@ export function FootprintLimit({ disabled }: { disabled: boolean }) {
 }
 
 function HeightLimit({ disabled }: { disabled: boolean }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const { limitHeight } = displayOf(scene);
   const set = useSetDisplay();
   return limitHeight === null ? (

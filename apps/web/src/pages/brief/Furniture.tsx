@@ -12,7 +12,7 @@ const COLUMNS = 'minmax(5rem,1fr) 5.8rem auto 6.6rem auto';
 
 /** Seats, tables, counters and doorways, each judged against the figure that stands beside it. */
 export function Furniture({ disabled }: { disabled: boolean }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const { say } = useSay();
   return (

@@ -43,7 +43,7 @@ const options = <T extends string>(values: readonly T[], words: Record<T, string
 
 /** What the whole crew agrees on, on one sheet that can be printed. */
 export function HouseRules({ disabled }: { disabled: boolean }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const link = useLink();
   const metric = useView((view) => view.metric);
   const set = useSetDisplay();

@@ -8,7 +8,7 @@ import { useSetDisplay } from './useSetDisplay.ts';
 
 /** A city: how much street front it has, how much is to come, and where it can grow. */
 export function CityQuestions({ disabled }: { disabled: boolean }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const set = useSetDisplay();
   const { growth } = displayOf(scene);
   const fronts = listOf(scene, 'plot').filter(({ streetFront }) => streetFront);
@@ -54,7 +54,7 @@ export function CityQuestions({ disabled }: { disabled: boolean }) {
 
 /** A diorama: from which sides it is looked at. */
 export function DioramaQuestions({ disabled }: { disabled: boolean }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const set = useSetDisplay();
   const { viewedSides } = displayOf(scene);
   const bounds = footprintBounds(scene);

@@ -10,11 +10,11 @@ const COLUMNS = 'minmax(5rem,1fr) minmax(0,1.4fr) auto auto';
 
 /** The named heights the scene is made of, and the step agreed between them. */
 export function Levels({ disabled }: { disabled: boolean }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const set = useSetDisplay();
   const display = displayOf(scene);
-  const levels = listOf(scene, 'level').sort((a, b) => b.height - a.height);
+  const levels = listOf(scene, 'level').toSorted((a, b) => b.height - a.height);
   const change = (level: Entity<'level'>, what: string, fields: Partial<Entity<'level'>>) =>
     edit.patch(`${what} level ${level.name}`, 'level', level, fields);
   return (

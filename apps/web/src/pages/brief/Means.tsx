@@ -8,7 +8,7 @@ import { useSay } from '../../ui/useSay.ts';
 
 /** What the brief comes to, worked out. */
 export function Means() {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const { say, area } = useSay();
   const display = displayOf(scene);
   const bounds = footprintBounds(scene);

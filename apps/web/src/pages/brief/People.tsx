@@ -6,7 +6,7 @@ import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 const COLUMNS = '2rem minmax(0,1fr) minmax(0,1fr) auto';
 
 export function People({ disabled }: { disabled: boolean }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const people = listOf(scene, 'person');
   return (

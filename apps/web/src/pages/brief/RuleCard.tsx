@@ -19,7 +19,7 @@ const SOURCE_WORDS: Record<(typeof SOURCE_RULES)[number], string> = {
 
 /** A contest's rules, and whether the scene keeps them as it stands. */
 export function RuleCard({ disabled }: { disabled: boolean }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const set = useSetDisplay();
   const display = displayOf(scene);
   const card = RULE_CARDS.find((one) => isCard(scene, one));
@@ -103,7 +103,7 @@ export function RuleCard({ disabled }: { disabled: boolean }) {
 const COLUMNS = 'minmax(0,1fr) 4.5rem 4.5rem auto';
 
 function Required({ disabled }: { disabled: boolean }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const count = { whole: true, bare: true, max: 1000, disabled } as const;
   return (
@@ -163,12 +163,12 @@ function Required({ disabled }: { disabled: boolean }) {
 
 /** The card held against everything placed, live. */
 export function CardVerdict() {
-  const { scene } = useDisplay();
-  const { survey } = useSurvey();
+  const scene = useDisplay(({ scene }) => scene);
+  const ground = useSurvey(({ ground }) => ground);
   const { say } = useSay();
-  if (!survey) return null;
+  if (!ground) return null;
   const display = displayOf(scene);
-  const state = cardOf(scene, survey.relief);
+  const state = cardOf(scene, ground.relief);
   const base = {
     w: state.w - state.overhang.e - state.overhang.w,
     d: state.d - state.overhang.n - state.overhang.s,

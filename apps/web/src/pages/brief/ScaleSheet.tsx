@@ -21,7 +21,7 @@ import { useSetDisplay } from './useSetDisplay.ts';
 
 /** The workbench of scale: how it is chosen, what things come to at it, and what scale a model has. */
 export function ScaleSheet({ disabled }: { disabled: boolean }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const { ratio } = displayOf(scene);
   return (
     <div className="grid gap-x-8 gap-y-4">
@@ -44,7 +44,7 @@ export function ScaleSheet({ disabled }: { disabled: boolean }) {
 
 function School({ disabled }: { disabled: boolean }) {
   const { say, rough } = useSay();
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const set = useSetDisplay();
   const display = displayOf(scene);
   const school = SCHOOL_LIST[display.school];
@@ -125,7 +125,7 @@ const PARITIES: readonly { value: Parity; word: string }[] = [
 
 /** A real size in; what one can build out, with the error. */
 function RealThing() {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const { say } = useSay();
   const { ratio, scaleSpread } = displayOf(scene);
   const [real, setReal] = useState({ length: 12, width: 2.55, height: 3.2 });
@@ -199,7 +199,7 @@ const signed = (share: number) =>
 
 /** A model in, its scale out. */
 function WhatScale() {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const { ratio, scaleSpread } = displayOf(scene);
   const [model, setModel] = useState({ length: 16, width: 6, height: 13 });
   const [real, setReal] = useState({ length: 4.3, width: 1.8, height: 1.5 });

@@ -20,11 +20,11 @@ const BUDGET = 'minmax(7rem,1fr) 8.5rem 8.5rem 5.5rem minmax(7rem,1fr) minmax(11
 
 /** The plot each room needs at scale beside the plot it has, the worst first. */
 function Budget({ disabled }: { disabled: boolean }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const { ratio } = displayOf(scene);
   const budget = spaceBudget(spacesOf(scene), ratio);
-  const plots = listOf(scene, 'plot').sort((a, b) => a.name.localeCompare(b.name));
+  const plots = listOf(scene, 'plot').toSorted((a, b) => a.name.localeCompare(b.name));
   const size = { measure: 'm', min: 0.01, max: 10_000, bare: true, disabled } as const;
   const change = (space: Entity<'space'>, fields: Partial<Entity<'space'>>) =>
     edit.patch(`changed the ${space.name}`, 'space', space, fields);
@@ -153,7 +153,7 @@ const VEHICLES = 'minmax(7rem,1fr) 4.5rem 10rem 10rem 9.5rem minmax(9rem,1fr) au
 
 /** Big things make a scene look small: how much ground vehicles cover, and their scale beside the figures'. */
 function Vehicles({ disabled }: { disabled: boolean }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const set = useSetDisplay();
   const { vehicleShare, scaleSpread } = displayOf(scene);

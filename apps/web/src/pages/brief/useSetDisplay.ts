@@ -4,6 +4,6 @@ import { useDisplay, useEdit } from '../../data/useDisplay.tsx';
 /** Sets fields of the display itself, with the words for the history. */
 export function useSetDisplay() {
   const edit = useEdit();
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   return (label: string, fields: Partial<Display>) => edit.patch(label, 'display', displayOf(scene), fields);
 }

@@ -14,8 +14,9 @@ import { useSurvey } from '../../workers/survey.tsx';
 import { useCutRun, type CutRun } from '../../workers/useCutRun.ts';
 
 export function CutPage() {
-  const { scene } = useDisplay();
-  const { survey, ground } = useSurvey();
+  const scene = useDisplay(({ scene }) => scene);
+  const judgement = useSurvey(({ judgement }) => judgement);
+  const ground = useSurvey(({ ground }) => ground);
   const edit = useEdit();
   const plans = usePlans();
   const link = useLink();
@@ -29,7 +30,7 @@ export function CutPage() {
     [best, scene, stated],
   );
   const modules = listOf(scene, 'module');
-  const findings = survey?.findings.filter(({ page, accepted }) => page === 'cut' && !accepted) ?? [];
+  const findings = judgement?.findings.filter(({ page, accepted }) => page === 'cut' && !accepted) ?? [];
   const set = (fields: Partial<typeof display>) =>
     edit.patch('changed the limits of the cutting', 'display', display, fields);
   const take = (cutting: Cutting) => {

@@ -7,7 +7,7 @@ import { Menu } from './Toolbar.tsx';
 
 /** Keeps the plan as it is now, to flip between it and what comes of it. */
 export function BeforeBar() {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const { id } = useLink();
   const { before, showsBefore, keepBefore, flip } = useView();
   const kept = before?.display === id ? before : null;

@@ -6,7 +6,7 @@ import { importFile } from './imports.ts';
 
 /** Files that become ground, pads, or a picture to draw after. */
 export function BringIn({ onDone }: { onDone: () => void }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const may = useMay();
   const pickAll = useView((view) => view.pickAll);

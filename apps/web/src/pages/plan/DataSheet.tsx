@@ -1,8 +1,7 @@
-import { Trash2 } from 'lucide-react';
-import { KINDS, labelOf, type Entity, type Kind } from '@quarry/core/scene';
-import { useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
-import { useView, type Picked } from '../../data/view.ts';
-import { capital } from '../../ui/words.ts';
+import type { Entity, Kind } from '@quarry/core/scene';
+import { useDisplay, useMay } from '../../data/useDisplay.tsx';
+import type { Picked } from '../../data/view.ts';
+import { SheetHead } from '../../ui/SheetHead.tsx';
 import { TableSheet } from '../../ui/TableSheet.tsx';
 import { CopyPart } from './GroupSheet.tsx';
 import { PadPart, PointsPart, RisePart, WayPart } from './groundParts.tsx';
@@ -16,32 +15,14 @@ import { ThingFields } from './ThingSheet.tsx';
 /** What one thing of the plan is, to be read and changed. */
 export function DataSheet({ picked }: { picked: Picked }) {
   const { kind, id } = picked;
-  const { scene } = useDisplay();
-  const edit = useEdit();
+  const scene = useDisplay(({ scene }) => scene);
   const may = useMay();
-  const pick = useView((view) => view.pick);
   const entity: Entity<Kind> | undefined = scene[kind][id];
   const forbids = may({ op: 'patch', kind, id, v: entity?.v ?? 1, set: {} });
   const disabled = forbids !== null;
   return (
     <>
-      <div className="flex items-start justify-between gap-2 pb-1">
-        <h2 className="font-bold text-base leading-5">{capital(labelOf(scene, kind, id))}</h2>
-        {!forbids && entity && (
-          <button
-            type="button"
-            className="btn btn-xs btn-ghost btn-square"
-            aria-label={`Remove ${labelOf(scene, kind, id)}`}
-            title="Remove (Delete)"
-            onClick={() =>
-              edit.remove(`removed ${labelOf(scene, kind, id)}`, kind, id, entity.v) && pick(null)
-            }
-          >
-            <Trash2 size={13} aria-hidden />
-          </button>
-        )}
-      </div>
-      <p className="ink-2 text-xs pb-2">{KINDS[kind].word}</p>
+      <SheetHead picked={picked} scene={scene} fixed={disabled} />
       {forbids && <p className="ink-2 text-xs pb-2">{forbids}</p>}
       <ThingFields picked={picked} disabled={disabled} />
       {kind === 'pad' && scene.pad[id] && <PadPart pad={scene.pad[id]} disabled={disabled} />}

@@ -32,7 +32,7 @@ const SIDE_WORDS = {
 
 /** What can be done with several things at once, or with one: copy, keep as a piece. */
 export function GroupSheet({ picks }: { picks: readonly Picked[] }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const { pickAll, pickToo, pick } = useView();
   const edit = useEdit();
   const may = useMay();
@@ -200,7 +200,7 @@ const GROUND_WORDS = ['grass', 'rock', 'soil', 'sand', 'paving', 'road', 'ballas
 
 /** Copies in a row, and keeping what is picked as a piece to be set out again. */
 export function CopyPart({ picks }: { picks: readonly Picked[] }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const may = useMay();
   const pickAll = useView((view) => view.pickAll);

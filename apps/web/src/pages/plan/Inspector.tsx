@@ -15,7 +15,7 @@ const REST_MS = 1500;
 
 /** The data sheet of what is picked, or the outline of the whole scene. */
 export function Inspector() {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const { picked, also, pick } = useView();
   useEffect(() => {
     const timer = setTimeout(() => void Promise.all([loadDataSheet(), loadGroupSheet()]), REST_MS);

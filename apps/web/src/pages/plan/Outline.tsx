@@ -16,7 +16,7 @@ import { capital } from '../../ui/words.ts';
 
 /** Everything there is, by kind: the board for those who do not use a pointer. */
 export function Outline() {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const display = displayOf(scene);
   const bounds = footprintBounds(scene);
   const [search, setSearch] = useState('');
@@ -75,7 +75,7 @@ const PLURALS: Partial<Record<Kind, string>> = {
 
 /** Pieces that somebody kept, to be set out in the middle of the scene. */
 function Pieces() {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const may = useMay();
   const pickAll = useView((view) => view.pickAll);
@@ -134,7 +134,7 @@ function Group({
   search: string;
   startsOpen: boolean;
 }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const show = useView((view) => view.show);
   const [open, setOpen] = useState(startsOpen);
   const all = kind === 'table' ? hereOf(scene, kind) : listOf(scene, kind);

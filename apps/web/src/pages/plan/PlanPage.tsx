@@ -31,9 +31,11 @@ import { extendTrack } from './track.ts';
 import { useBefore } from './useBefore.ts';
 
 export function PlanPage() {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const link = useLink();
-  const { ground, survey, error } = useSurvey();
+  const ground = useSurvey(({ ground }) => ground);
+  const judgement = useSurvey(({ judgement }) => judgement);
+  const error = useSurvey(({ error }) => error);
   const edit = useEdit();
   const may = useMay();
   const { picked, also, pick, pickAll, tool, takeTool, cutLine, layCut } = useView();
@@ -118,7 +120,7 @@ export function PlanPage() {
               label={`Plan of ${displayOf(scene).name}. Arrow keys move what is picked; the outline at the right lists everything.`}
               scene={shown.scene}
               ground={shown.ground}
-              findings={lookOnly ? undefined : survey?.findings}
+              findings={lookOnly ? undefined : judgement?.findings}
               cut={cut}
               acts={lookOnly ? { ...acts, mayEdit: () => false } : acts}
             />
@@ -181,14 +183,14 @@ function highestRow({ x, y, w, height }: Relief): CutLine | null {
 
 function StatusStrip({ half, onHalf }: { half: boolean; onHalf: () => void }) {
   const { studs: pointer, zoom } = usePointer();
-  const { scene } = useDisplay();
-  const { ground } = useSurvey();
+  const scene = useDisplay(({ scene }) => scene);
+  const ground = useSurvey(({ ground }) => ground);
   const { say, sayAlso } = useSay();
   const relief = ground?.relief;
   const index = relief && pointer ? indexAt(relief, pointer.x, pointer.y) : -1;
   const on = relief && index >= 0 ? groundAt(relief, index) : null;
   const owner = relief && ownerAt(relief, index);
-  const inside = <T extends { x: number; y: number; w: number; d: number }>(list: T[]) =>
+  const inside = <T extends { x: number; y: number; w: number; d: number }>(list: readonly T[]) =>
     pointer
       ? list.find(
           ({ x, y, w, d }) => pointer.x >= x && pointer.y >= y && pointer.x < x + w && pointer.y < y + d,

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { formatPlates } from '@quarry/core/lattice';
 import { heightRange, plotCard } from '@quarry/core/relief';
 import { PART_USES, displayOf, plotBounds, type Plot } from '@quarry/core/scene';
@@ -12,15 +13,13 @@ import { useSetThing } from './ThingSheet.tsx';
 
 /** The plot card: what a building's numbers come to, what lifts off, and what its roof would hit. */
 export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) {
-  const { scene } = useDisplay();
-  const { ground } = useSurvey();
+  const scene = useDisplay(({ scene }) => scene);
+  const ground = useSurvey(({ ground }) => ground);
   const { rough, area, say } = useSay();
   const set = useSetThing({ kind: 'plot', id: plot.id });
   const { ratio } = displayOf(scene);
   const card = plotCard(plot, ratio);
   const range = ground ? heightRange(ground.relief, plotBounds(plot)) : null;
-  const nameColumns = 'minmax(0,1fr) 24px';
-  const partColumns = '1.4fr 1fr 1fr';
   const parts = (fields: Record<string, unknown>) => set('changed what lifts off', fields);
   return (
     <>
@@ -74,7 +73,7 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
       <Rows
         id="lift-off"
         title="Lifts off"
-        columns={partColumns}
+        columns={COLUMNS}
         words={['Part, and what it is', { right: 'high, p' }, { right: 'clears, p' }]}
         add={{
           word: 'Part',
@@ -97,60 +96,43 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
           const change = (fields: object) =>
             parts({ parts: plot.parts.map((one, j) => (i === j ? { ...one, ...fields } : one)) });
           return (
-            <div key={i} className="pt-1">
-              <Row label={`Name of ${part.name}`} columns={nameColumns}>
-                <TextField
-                  bare
-                  required
-                  label={`Part ${i + 1}`}
-                  value={part.name}
-                  disabled={disabled}
-                  onCommit={(name) => change({ name })}
-                />
-                <RemoveButton
-                  what={part.name}
-                  disabled={disabled}
-                  onClick={() => parts({ parts: plot.parts.filter((_, j) => j !== i) })}
-                />
-              </Row>
-              <Row label={part.name} columns={partColumns}>
-                <SelectField
-                  bare
-                  label={`${part.name}, it is a`}
-                  value={part.use}
-                  disabled={disabled}
-                  options={PART_USES.map((value) => ({ value, word: capital(value) }))}
-                  onCommit={(use) => change({ use })}
-                />
-                <NumberField
-                  bare
-                  label={`${part.name}, high`}
-                  value={part.height}
-                  min={1}
-                  max={3000}
-                  whole
-                  disabled={disabled}
-                  onCommit={(height) => height !== null && change({ height })}
-                />
-                <NumberField
-                  bare
-                  label={`${part.name}, clears`}
-                  value={part.clears}
-                  min={0}
-                  max={3000}
-                  whole
-                  disabled={disabled}
-                  onCommit={(clears) => clears !== null && change({ clears })}
-                />
-              </Row>
-            </div>
+            <NamedRow
+              key={i}
+              nth={`Part ${i + 1}`}
+              name={part.name}
+              disabled={disabled}
+              onName={(name) => change({ name })}
+              onRemove={() => parts({ parts: plot.parts.filter((_, j) => j !== i) })}
+            >
+              <SelectField
+                bare
+                label={`${part.name}, it is a`}
+                value={part.use}
+                disabled={disabled}
+                options={PART_USES.map((value) => ({ value, word: capital(value) }))}
+                onCommit={(use) => change({ use })}
+              />
+              <PlatesField
+                label={`${part.name}, high`}
+                value={part.height}
+                min={1}
+                disabled={disabled}
+                onCommit={(height) => change({ height })}
+              />
+              <PlatesField
+                label={`${part.name}, clears`}
+                value={part.clears}
+                disabled={disabled}
+                onCommit={(clears) => change({ clears })}
+              />
+            </NamedRow>
           );
         })}
       </Rows>
       <Rows
         id="fittings"
         title="Under the roof"
-        columns={partColumns}
+        columns={COLUMNS}
         words={['Furniture or door, stands at, p', { right: 'high, p' }, { right: 'off wall, st' }]}
         add={{
           word: 'Fitting',
@@ -169,41 +151,25 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
           const { clear, roof } = card.clearances[i];
           return (
             <div key={i}>
-              <Row label={`Name of ${fitting.name}`} columns={nameColumns}>
-                <TextField
-                  bare
-                  required
-                  label={`Fitting ${i + 1}`}
-                  value={fitting.name}
-                  disabled={disabled}
-                  onCommit={(name) => change({ name })}
-                />
-                <RemoveButton
-                  what={fitting.name}
-                  disabled={disabled}
-                  onClick={() => set('furnished', { fittings: plot.fittings.filter((_, j) => j !== i) })}
-                />
-              </Row>
-              <Row label={fitting.name} columns={partColumns}>
-                <NumberField
-                  bare
+              <NamedRow
+                nth={`Fitting ${i + 1}`}
+                name={fitting.name}
+                disabled={disabled}
+                onName={(name) => change({ name })}
+                onRemove={() => set('furnished', { fittings: plot.fittings.filter((_, j) => j !== i) })}
+              >
+                <PlatesField
                   label={`${fitting.name}, stands at`}
                   value={fitting.on}
-                  min={0}
-                  max={3000}
-                  whole
                   disabled={disabled}
-                  onCommit={(on) => on !== null && change({ on })}
+                  onCommit={(on) => change({ on })}
                 />
-                <NumberField
-                  bare
+                <PlatesField
                   label={`${fitting.name}, high`}
                   value={fitting.height}
                   min={1}
-                  max={3000}
-                  whole
                   disabled={disabled}
-                  onCommit={(height) => height !== null && change({ height })}
+                  onCommit={(height) => change({ height })}
                 />
                 <NumberField
                   bare
@@ -216,7 +182,7 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
                     fromWall !== null && change({ fromWall: Math.round(fromWall * 2) / 2 })
                   }
                 />
-              </Row>
+              </NamedRow>
               <p className={`text-[11px] ${clear < 0 ? 'text-error' : 'ink-2'}`}>
                 {clear < 0
                   ? `The roof is at ${say(Math.round(roof), 'plates')} there and hits it by ${say(Math.ceil(-clear), 'plates')}.`
@@ -227,5 +193,64 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
         })}
       </Rows>
     </>
+  );
+}
+
+const COLUMNS = '1.4fr 1fr 1fr';
+
+/** A part or a fitting: its name with the button that takes it away, and under it its figures. */
+function NamedRow({
+  nth,
+  name,
+  disabled,
+  onName,
+  onRemove,
+  children,
+}: {
+  nth: string;
+  name: string;
+  disabled: boolean;
+  onName: (name: string) => void;
+  onRemove: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <div className="pt-1">
+      <Row label={`Name of ${name}`} columns="minmax(0,1fr) 24px">
+        <TextField bare required label={nth} value={name} disabled={disabled} onCommit={onName} />
+        <RemoveButton what={name} disabled={disabled} onClick={onRemove} />
+      </Row>
+      <Row label={name} columns={COLUMNS}>
+        {children}
+      </Row>
+    </div>
+  );
+}
+
+/** A height in plates, without room for its unit: the column says it. */
+function PlatesField({
+  label,
+  value,
+  min = 0,
+  disabled,
+  onCommit,
+}: {
+  label: string;
+  value: number;
+  min?: number;
+  disabled: boolean;
+  onCommit: (plates: number) => void;
+}) {
+  return (
+    <NumberField
+      bare
+      whole
+      label={label}
+      value={value}
+      min={min}
+      max={3000}
+      disabled={disabled}
+      onCommit={(plates) => plates !== null && onCommit(plates)}
+    />
   );
 }

@@ -17,9 +17,9 @@ const MOST_PIXELS = 6000;
 
 /** The plan on paper, as outlines, as heights and as a picture. */
 export function TakeOut() {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const { id } = useLink();
-  const { ground } = useSurvey();
+  const ground = useSurvey(({ ground }) => ground);
   const { metric, hidden } = useView();
   const images = usePictures(scene);
   const at = (file: string, more = '') => `/api/displays/${id}/sheets/${file}?units=${metric}${more}`;

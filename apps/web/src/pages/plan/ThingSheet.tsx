@@ -7,7 +7,7 @@ import { FIELDS, type Field } from './thingFields.ts';
 
 /** Sets fields of one thing of the plan, with the words for the history. */
 export function useSetThing({ kind, id }: Picked) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const entity: Entity<Kind> | undefined = scene[kind][id];
   return (verb: string, set: Record<string, unknown>) => {
@@ -35,7 +35,7 @@ const VERBS: Readonly<Record<string, string>> = {
 
 /** The fields of a thing, from the table of its kind. */
 export function ThingFields({ picked, disabled }: { picked: Picked; disabled: boolean }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const set = useSetThing(picked);
   const entity: Entity<Kind> | undefined = scene[picked.kind][picked.id];
   if (!entity) return null;
@@ -64,7 +64,7 @@ function FieldOf({
   disabled: boolean;
   onCommit: (value: unknown) => void;
 }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const { label } = field;
   switch (field.as) {
     case 'text':

@@ -19,7 +19,7 @@ export function Toolbar({
   forbids: string | null;
   children: ReactNode;
 }) {
-  const { role } = useDisplay().actor;
+  const { role } = useDisplay(({ actor }) => actor);
   const { tool, takeTool, hidden, toggleLayer } = useView();
   const disabled = (id: Tool) =>
     !LOOKING.includes(id) && (PLANNED.includes(id) ? forbids !== null : role === 'viewer');

@@ -11,7 +11,7 @@ import { extendTrack } from './track.ts';
 
 /** The pieces of a track, and whether its end meets another or its own beginning. */
 export function TrackPart({ track, disabled }: { track: Track; disabled: boolean }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const set = useSetThing({ kind: 'track', id: track.id });
   const start = (scene.level[track.level]?.height ?? 0) + track.offset;
   const { joints } = trackLine(track, start);

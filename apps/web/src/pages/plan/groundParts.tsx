@@ -1,4 +1,11 @@
-import { PERCENT_PER_PLATE, heightOfStud, lengthOfLine, steepest, wayProfile } from '@quarry/core/relief';
+import {
+  PERCENT_PER_PLATE,
+  meanGrade,
+  heightOfStud,
+  lengthOfLine,
+  steepest,
+  wayProfile,
+} from '@quarry/core/relief';
 import {
   EDGES,
   MAX_STUDS,
@@ -30,7 +37,7 @@ const EDGE_WORDS = {
 } as const;
 
 export function PadPart({ pad, disabled }: { pad: Pad; disabled: boolean }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const set = useSetThing({ kind: 'pad', id: pad.id });
   const pads = padsInOrder(scene);
   return (
@@ -103,7 +110,7 @@ export function PadPart({ pad, disabled }: { pad: Pad; disabled: boolean }) {
 
 /** Where the points of a line are, to be typed; of ways and streams with the height each holds. */
 export function PointsPart({ picked, disabled }: { picked: Picked; disabled: boolean }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const set = useSetThing(picked);
   const entity = scene[picked.kind][picked.id];
   const points = entity ? pointsOf(entity) : null;
@@ -214,7 +221,7 @@ function HeightCell({
 
 /** How steep a way comes out, and where. */
 export function WayPart({ way }: { way: Way }) {
-  const { ground } = useSurvey();
+  const ground = useSurvey(({ ground }) => ground);
   const relief = ground?.relief;
   const worst =
     relief && steepest(wayProfile(way, (x, y) => heightOfStud(relief, Math.floor(x), Math.floor(y))));
@@ -240,14 +247,19 @@ export function WayPart({ way }: { way: Way }) {
 /** The ground's own numbers of a hill or a hollow. */
 export function RisePart({ height, w, d }: { height: number; w: number; d: number }) {
   const { say, sayAlso } = useSay();
-  const run = Math.min(w, d) / 2;
-  const grade = (height / Math.max(run, 0.5)) * PERCENT_PER_PLATE;
+  const { grade, run } = meanGrade({ height, w, d });
   return (
-    <Line
-      label="Mean slope"
-      note={`${say(height, 'plates')} in ${run.toFixed(1)} studs (${sayAlso(height, 'plates')})`}
-    >
-      {grade.toFixed(0)} %
-    </Line>
+    <>
+      <Line
+        label="Mean slope"
+        note={`${say(height, 'plates')} in ${run.toFixed(1)} studs (${sayAlso(height, 'plates')})`}
+      >
+        {grade.toFixed(0)} %
+      </Line>
+      <Basis>
+        Its height over half its lesser side: one plate a stud is {PERCENT_PER_PLATE} % (3.2 mm over 8 mm).
+        Where the profile is not even, some of it is steeper.
+      </Basis>
+    </>
   );
 }

@@ -10,7 +10,7 @@ import { useSetThing } from './ThingSheet.tsx';
 /** What comes of repeats and plantings: how many, how far apart, of which kind. */
 
 export function RepeatPart({ repeat }: { repeat: Repeat }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const { members, dropped } = membersOf(repeat, listOf(scene, 'module'));
   const apart = members.length > 1 ? members[1].along - members[0].along : null;
   return (

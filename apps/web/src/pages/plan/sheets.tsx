@@ -72,7 +72,7 @@ const wordsOf = <T extends string>(list: readonly T[]) =>
   list.map((value) => ({ value, word: capital(value) }));
 
 export function SectionSheet({ section }: { section: Section }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const may = useMay();
   const set = (what: string, fields: Partial<Section>) =>
@@ -131,9 +131,9 @@ export function SectionSheet({ section }: { section: Section }) {
 }
 
 export function ModuleSheet({ module }: { module: Module }) {
-  const { scene } = useDisplay();
-  const { survey } = useSurvey();
-  const range = survey ? heightRange(survey.relief, module) : null;
+  const scene = useDisplay(({ scene }) => scene);
+  const ground = useSurvey(({ ground }) => ground);
+  const range = ground ? heightRange(ground.relief, module) : null;
   const sides = [outerSize(module.w) / MM, outerSize(module.d) / MM].sort((a, b) => a - b);
   const passage = wayOf(scene).sort((a, b) => widestOf(a) - widestOf(b))[0];
   const owners = listOf(scene, 'section').filter(

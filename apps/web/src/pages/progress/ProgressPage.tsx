@@ -9,9 +9,9 @@ import { NumberField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, Line } from '../../ui/parts.tsx';
 
 export function ProgressPage() {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const link = useLink();
-  const sections = listOf(scene, 'section').sort((a, b) => (a.letter < b.letter ? -1 : 1));
+  const sections = listOf(scene, 'section').toSorted((a, b) => (a.letter < b.letter ? -1 : 1));
   const { showDate } = displayOf(scene);
   const { area, done, toGo } = progressOf(scene);
   const weeks = showDate ? differenceInCalendarDays(parseISO(showDate), new Date()) / 7 : null;
@@ -66,7 +66,7 @@ export function ProgressPage() {
 }
 
 function SectionRow({ section }: { section: Section }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const may = useMay();
   const show = useView((view) => view.show);

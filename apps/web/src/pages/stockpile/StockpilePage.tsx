@@ -10,7 +10,7 @@ import { Basis, Empty, Heading, Line } from '../../ui/parts.tsx';
 
 /** First version: the bases. What is owned, what the modules need, what is short and what it costs. */
 export function StockpilePage() {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const link = useLink();
   const plans = usePlans();
   const needs = baseNeeds(scene);

@@ -108,7 +108,7 @@ export function ReachPanel({
 
 /** Rearrangements tried by computation, the best three, each to be taken with one press. */
 function Moves({ scene, disabled, worth }: { scene: Scene; disabled: boolean; worth: boolean }) {
-  const { core } = useSurvey();
+  const core = useSurvey(({ core }) => core);
   const { tell } = useSay();
   const edit = useEdit();
   const [moves, setMoves] = useState<Move[] | null>(null);

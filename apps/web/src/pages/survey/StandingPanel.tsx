@@ -9,10 +9,10 @@ import { useSurvey } from '../../workers/survey.tsx';
 
 /** How the scene stands on its tables: what is carried, what hangs over, what is bridged, and what each bears. */
 export function StandingPanel({ scene }: { scene: Scene }) {
-  const { survey } = useSurvey();
+  const ground = useSurvey(({ ground }) => ground);
   const { say } = useSay();
-  if (!survey) return null;
-  const { relief } = survey;
+  if (!ground) return null;
+  const { relief } = ground;
   if (!footprintBounds(scene))
     return <Empty title="No scene yet">Draw a footprint on the Plan; here you see how it stands.</Empty>;
   if (hereOf(scene, 'table').length === 0)

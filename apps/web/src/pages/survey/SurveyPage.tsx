@@ -29,7 +29,7 @@ export const isSiteKind = (kind: Picked['kind']): kind is SiteKind => SITE_KINDS
 
 /** Where the display stands: the room to scale, what one can reach, what the way lets in, what the public sees. */
 export function SurveyPage() {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const link = useLink();
   const may = useMay();

@@ -1,13 +1,4 @@
-import { Trash2 } from 'lucide-react';
-import {
-  SIDE_WORDS,
-  KINDS,
-  OPENING_USES,
-  labelOf,
-  listOf,
-  type Entity,
-  type Scene,
-} from '@quarry/core/scene';
+import { SIDE_WORDS, OPENING_USES, listOf, type Entity, type Scene } from '@quarry/core/scene';
 import { clearances, currentPlace, hereOf, lengthOf, sceneInRoom, sidesOf } from '@quarry/core/site';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
@@ -15,6 +6,7 @@ import { FindingsHere } from '../../frame/Findings.tsx';
 import { QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading, Line } from '../../ui/parts.tsx';
 import { useSay } from '../../ui/useSay.ts';
+import { SheetHead } from '../../ui/SheetHead.tsx';
 import { TableSheet } from '../../ui/TableSheet.tsx';
 import { capital } from '../../ui/words.ts';
 
@@ -27,10 +19,8 @@ const SIZE = { measure: 'mm', min: 1, max: 40_000 } as const;
 
 /** The data sheet of a thing picked in the room. */
 export function ThingSheet({ picked, scene, disabled }: { picked: Picked; scene: Scene; disabled: boolean }) {
-  const edit = useEdit();
   const pick = useView((view) => view.pick);
   const { kind, id } = picked;
-  const entity = scene[kind][id];
   return (
     <>
       <button
@@ -40,23 +30,7 @@ export function ThingSheet({ picked, scene, disabled }: { picked: Picked; scene:
       >
         Whole place
       </button>
-      <div className="flex items-start justify-between gap-2 pb-1">
-        <h2 className="font-bold text-base leading-5">{capital(labelOf(scene, kind, id))}</h2>
-        {!disabled && entity && (
-          <button
-            type="button"
-            className="btn btn-xs btn-ghost btn-square"
-            aria-label={`Remove ${labelOf(scene, kind, id)}`}
-            title="Remove (Delete)"
-            onClick={() =>
-              edit.remove(`removed ${labelOf(scene, kind, id)}`, kind, id, entity.v) && pick(null)
-            }
-          >
-            <Trash2 size={13} aria-hidden />
-          </button>
-        )}
-      </div>
-      <p className="ink-2 text-xs pb-2">{KINDS[kind].word}</p>
+      <SheetHead picked={picked} scene={scene} fixed={disabled} />
       {kind === 'table' && scene.table[id] && (
         <>
           <TableSheet table={scene.table[id]} disabled={disabled} />
@@ -142,7 +116,7 @@ function Distances({ kind, id, scene }: { kind: 'table' | 'obstacle'; id: string
 }
 
 function OpeningSheet({ thing, disabled }: Sheet<'opening'>) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const { say } = useSay();
   const set = (fields: Partial<typeof thing>) =>
@@ -207,7 +181,7 @@ function OpeningSheet({ thing, disabled }: Sheet<'opening'>) {
 
 /** A door of the room is often a step of the way in: one press lists it there with its own size. */
 function AddToWay({ thing }: { thing: Entity<'opening'> }) {
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const id = `way-${thing.id}`.slice(0, 40);
   if (scene.passage[id]) return <p className="ink-2 text-xs pt-2">It is a step of the way in.</p>;
@@ -285,7 +259,7 @@ function ObstacleSheet({ thing, disabled }: Sheet<'obstacle'>) {
 function SocketSheet({ thing, disabled }: Sheet<'socket'>) {
   const edit = useEdit();
   const { say } = useSay();
-  const { scene } = useDisplay();
+  const scene = useDisplay(({ scene }) => scene);
   const set = (fields: Partial<typeof thing>) => edit.patch(`changed ${thing.name}`, 'socket', thing, fields);
   const to = (rects: { x: number; y: number; w: number; d: number }[]) =>
     Math.min(

@@ -28,13 +28,13 @@ const KIND_WORDS: Record<(typeof PASSAGE_KINDS)[number], string> = {
 /** The way from the workshop to the place, step by step, and the largest module that gets through all of it. */
 export function WayPanel({ scene, disabled }: { scene: Scene; disabled: boolean }) {
   const edit = useEdit();
-  const { survey } = useSurvey();
+  const ground = useSurvey(({ ground }) => ground);
   const way = wayOf(scene);
   const { place, moduleMaxW, moduleMaxD } = displayOf(scene);
   // What each step is measured with: a module as wide as agreed and as tall as the highest ground.
   const carried = {
     width: outerSize(Math.min(moduleMaxW, moduleMaxD)) / MM,
-    height: survey ? carriedHeight(survey.relief) : 0,
+    height: ground ? carriedHeight(ground.relief) : 0,
   };
   return (
     <>
@@ -101,11 +101,11 @@ export function WayPanel({ scene, disabled }: { scene: Scene; disabled: boolean 
 function Largest({ scene, disabled }: { scene: Scene; disabled: boolean }) {
   const edit = useEdit();
   const { say, tell } = useSay();
-  const { survey } = useSurvey();
+  const ground = useSurvey(({ ground }) => ground);
   const display = displayOf(scene);
   const way = wayOf(scene);
-  if (!survey || way.length === 0) return null;
-  const height = carriedHeight(survey.relief);
+  if (!ground || way.length === 0) return null;
+  const height = carriedHeight(ground.relief);
   const best = largestModule(way, height, CARRY_STUDS);
   const limits = moduleLimits(way, height, CARRY_STUDS);
   const mm = (studs: number) => say(outerSize(studs) / MM, 'mm');

@@ -5,7 +5,8 @@ import { useSurvey } from '../../workers/survey.tsx';
 
 /** The reach of a scene as it is looked at: the survey's own where it is the current place, else asked for. */
 export function useReach(seen: Scene, current: boolean): Reach | null {
-  const { survey, core } = useSurvey();
+  const judgement = useSurvey(({ judgement }) => judgement);
+  const core = useSurvey(({ core }) => core);
   const [other, setOther] = useState<Reach | null>(null);
   useEffect(() => {
     if (current || !core) return;
@@ -15,5 +16,5 @@ export function useReach(seen: Scene, current: boolean): Reach | null {
       wanted = false;
     };
   }, [seen, current, core]);
-  return current ? (survey?.reach ?? null) : other;
+  return current ? (judgement?.reach ?? null) : other;
 }
