@@ -3,7 +3,8 @@ export interface Row {
   what: string;
   measured: number;
   unit: string;
-  aim: number;
+  /** Left out where nothing is aimed for. */
+  aim?: number;
   better: 'more' | 'less';
 }
 
@@ -11,6 +12,7 @@ export interface Row {
 export function printTable(rows: readonly Row[]): void {
   const number = (value: number) => (value >= 100 ? value.toFixed(0) : value.toFixed(2));
   const lines = rows.map(({ what, measured, unit, aim, better }) => {
+    if (aim === undefined) return [what, `${number(measured)} ${unit}`, '', ''];
     const ratio = better === 'more' ? measured / aim : aim / Math.max(measured, 1e-9);
     return [
       what,

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { readFile, reduce, sceneFrom, type Scene } from '../scene/index.ts';
 import { planCases } from '../../test/planCases.ts';
+import { seamCases } from '../../test/seamCases.ts';
 import { RULES, checkScene } from './index.ts';
 
 /** A display that is in order: no finding at all. Each case below spoils one thing. */
@@ -257,6 +258,7 @@ const spoiled: [string, (f: File) => unknown, string[]][] = [
   ['no-section', (f) => (f.sections[0].w = 95), ['48 studs']],
   ['show-near', (f) => (f.display.showDate = '2031-06-15'), ['in 14 days', '7 stages']],
   ...planCases,
+  ...seamCases,
 ];
 
 test.each(spoiled)('%s: names the thing, the number and the limit', (rule, spoil, words) => {

@@ -10,6 +10,7 @@ import { LAND_RULES } from './land.ts';
 import { PLACE_RULES } from './places.ts';
 import { PLOT_RULES } from './plots.ts';
 import { PUBLIC_RULES } from './public.ts';
+import { SEAM_RULES } from './seams.ts';
 import { SURVEY_RULES } from './survey.ts';
 import { WAY_RULES } from './ways.ts';
 import { fingerprint, type Context, type Finding, type Rule, type Severity } from './finding.ts';
@@ -24,6 +25,7 @@ export const RULES: readonly Rule[] = [
   ...PUBLIC_RULES,
   ...PLACE_RULES,
   ...BUILDING_RULES,
+  ...SEAM_RULES,
   ...PLOT_RULES,
   ...LAND_RULES,
   ...WAY_RULES,

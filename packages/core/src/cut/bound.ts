@@ -1,4 +1,3 @@
-import { CELL } from './problem.ts';
 import type { Grid } from './grid.ts';
 
 /**
@@ -14,10 +13,10 @@ export function quickBound(grid: Grid): number {
   const { bases, weights } = problem;
   const modules = Math.ceil(cellCount / Math.max(1, long * short));
   const stocked = bases.reduce((sum, { w, d, stock, max }) => sum + w * d * Math.min(stock, max ?? stock), 0);
-  const open = Math.max(0, cellCount * CELL * CELL - stocked);
+  const open = Math.max(0, cellCount * grid.cell ** 2 - stocked);
   const money = open * Math.min(...bases.map(({ w, d, price }) => price / (w * d)));
   const outline = cellCount * 2 * (1 / Math.max(1, long) + 1 / Math.max(1, short));
-  const seams = Math.max(0, (outline - outlineOf(grid)) / 2) * CELL;
+  const seams = Math.max(0, (outline - outlineOf(grid)) / 2) * grid.cell;
   return weights.module * modules + money + weights.seam * seams;
 }
 

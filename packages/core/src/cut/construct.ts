@@ -1,9 +1,16 @@
 import type { Cells, Grid } from './grid.ts';
-import { CELL } from './problem.ts';
 import type { TilingBook } from './tilings.ts';
 
 /** How many interval pairs the dynamic program may look at; beyond it the lines are thinned. */
 const MAX_STEPS = 4_000_000;
+
+/** Where straight cuts may go, and which cells are to be covered. */
+export interface Field {
+  xs: readonly number[];
+  ys: readonly number[];
+  /** Cells to be covered in a rectangle. */
+  open(cells: Cells): number;
+}
 
 /**
  * The best cutting by straight cuts from side to side (guillotine cuts), by dynamic programming over all rectangles
@@ -11,17 +18,24 @@ const MAX_STEPS = 4_000_000;
  * @param basePrice price of each base to count with; stock is the caller's business
  * @returns the modules' rectangles, or null when straight cuts along these lines cannot do it
  */
-export function guillotine(grid: Grid, book: TilingBook, basePrice: readonly number[]): Cells[] | null {
-  const { xs, ys } = linesOf(grid);
+export function guillotine(
+  grid: Grid,
+  book: TilingBook,
+  basePrice: readonly number[],
+  { xs, ys, open }: Field,
+): Cells[] | null {
   const nx = xs.length - 1;
   const ny = ys.length - 1;
   const stride = ny + 1;
+  // Rectangles by their four lines; those that share all but the last are neighbours.
   const at = (i0: number, i1: number, j0: number, j1: number) =>
     ((i0 * (nx + 1) + i1) * stride + j0) * stride + j1;
-  const cost = new Float64Array((nx + 1) ** 2 * stride ** 2).fill(Infinity);
-  /** −1: one module; −2: nothing of the region; k < nx: cut at line k of xs; else at line k − nx − 1 of ys. */
-  const choice = new Int16Array(cost.length).fill(-1);
+  const cost = new Float64Array((nx + 1) ** 2 * stride ** 2);
+  /** −1: one module; −2: nothing to cover; k < nx: cut at line k of xs; else at line k − nx − 1 of ys. */
+  const choice = new Int16Array(cost.length);
   const tilingCost = book.cheapest(basePrice);
+  const across = (nx + 1) * stride * stride;
+  const along = stride * stride;
   for (let w = 1; w <= nx; w++)
     for (let d = 1; d <= ny; d++)
       for (let i0 = 0; i0 + w <= nx; i0++)
@@ -29,20 +43,28 @@ export function guillotine(grid: Grid, book: TilingBook, basePrice: readonly num
           const [i1, j1] = [i0 + w, j0 + d];
           const cells = { x0: xs[i0], y0: ys[j0], x1: xs[i1], y1: ys[j1] };
           const here = at(i0, i1, j0, j1);
-          if (grid.insideCount(cells) === 0) {
+          const count = open(cells);
+          if (count === 0) {
             cost[here] = 0;
             choice[here] = -2;
             continue;
           }
-          let best = grid.moduleCost(cells);
-          if (best < Infinity) best += tilingCost(cells.x1 - cells.x0, cells.y1 - cells.y0);
+          let best = Infinity;
+          if (count === (cells.x1 - cells.x0) * (cells.y1 - cells.y0)) {
+            best = grid.moduleCost(cells);
+            if (best < Infinity) best += tilingCost(cells.x1 - cells.x0, cells.y1 - cells.y0);
+          }
           let cut = -1;
-          for (let k = i0 + 1; k < i1; k++) {
-            const sum = cost[at(i0, k, j0, j1)] + cost[at(k, i1, j0, j1)];
+          let left = at(i0, i0 + 1, j0, j1);
+          let right = at(i0 + 1, i1, j0, j1);
+          for (let k = i0 + 1; k < i1; k++, left += along, right += across) {
+            const sum = cost[left] + cost[right];
             if (sum < best - 1e-9) [best, cut] = [sum, k];
           }
-          for (let k = j0 + 1; k < j1; k++) {
-            const sum = cost[at(i0, i1, j0, k)] + cost[at(i0, i1, k, j1)];
+          left = at(i0, i1, j0, j0 + 1);
+          right = at(i0, i1, j0 + 1, j1);
+          for (let k = j0 + 1; k < j1; k++, left++, right += stride) {
+            const sum = cost[left] + cost[right];
             if (sum < best - 1e-9) [best, cut] = [sum, nx + 1 + k];
           }
           cost[here] = best;
@@ -66,32 +88,42 @@ export function guillotine(grid: Grid, book: TilingBook, basePrice: readonly num
   return modules;
 }
 
-/** The lines to cut along: all of them when that is quick, else the ones the problem speaks of and even steps between. */
-function linesOf({ problem, x, y, columns, rows }: Grid): { xs: number[]; ys: number[] } {
-  const all = (count: number) => Array.from({ length: count + 1 }, (_, i) => i);
-  const steps = (nx: number, ny: number) => ((nx * ny) ** 2 * (nx + ny)) / 12;
-  if (steps(columns, rows) <= MAX_STEPS) return { xs: all(columns), ys: all(rows) };
+/** Even steps between the lines, cells; all divisors that base sizes are likely to have in common. */
+const STEPS = [1, 2, 3, 4, 6, 8, 12];
+
+/**
+ * The lines to cut along, the most promising choice first: all of them when that is quick, else the finest even steps
+ * that are, then coarser ones together with the lines the problem speaks of.
+ */
+export function fieldsOf(grid: Grid): Field[] {
+  const { problem, cell, x, y, columns, rows } = grid;
+  const quick = (nx: number, ny: number) => ((nx * ny) ** 2 * (nx + ny)) / 12 <= MAX_STEPS;
   const areas = [...problem.region, ...(problem.keep ?? [])];
   const pins = problem.pins ?? [];
+  const line = (from: number) => (value: number) => Math.round((value - from) / cell);
   const spoken = {
     xs: [
       ...areas.flatMap((part) => [part.x, part.x + part.w]),
-      ...pins.flatMap((pin) => [pin.x1, pin.x2]),
-    ].map((value) => (value - x) / CELL),
+      ...pins.flatMap(({ x1, x2 }) => [x1, x2]),
+    ].map(line(x)),
     ys: [
       ...areas.flatMap((part) => [part.y, part.y + part.d]),
-      ...pins.flatMap((pin) => [pin.y1, pin.y2]),
-    ].map((value) => (value - y) / CELL),
+      ...pins.flatMap(({ y1, y2 }) => [y1, y2]),
+    ].map(line(y)),
   };
   const pick = (count: number, step: number, lines: number[]) =>
-    all(count).filter((line) => line % step === 0 || line === count || lines.includes(line));
-  for (let step = 2; ; step++) {
-    const xs = pick(columns, step, spoken.xs);
-    const ys = pick(rows, step, spoken.ys);
-    if (steps(xs.length, ys.length) <= MAX_STEPS) return { xs, ys };
-    if (step > 6) {
-      const coarse = (count: number) => pick(count, 6, []);
-      return { xs: coarse(columns), ys: coarse(rows) };
-    }
-  }
+    Array.from({ length: count + 1 }, (_, i) => i).filter(
+      (at) => at % step === 0 || at === count || lines.includes(at),
+    );
+  const fields = (more: typeof spoken) =>
+    STEPS.map((step) => ({
+      xs: pick(columns, step, more.xs),
+      ys: pick(rows, step, more.ys),
+      open: grid.insideCount,
+    })).filter(({ xs, ys }) => quick(xs.length, ys.length));
+  const even = fields({ xs: [], ys: [] });
+  // With every line among them nothing else can do better.
+  return even[0]?.xs.length === columns + 1
+    ? even.slice(0, 1)
+    : [...even.slice(0, 2), ...fields(spoken).slice(0, 2), ...even.slice(2)];
 }

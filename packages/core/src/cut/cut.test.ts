@@ -326,7 +326,21 @@ describe('what cannot be cut says why', () => {
       'cuts «mill»',
     ],
     ['a keep outside', { keep: [{ ...cell(3, 0, 2, 1), name: 'mill' }] }, '«mill» leaves the region at 32,0'],
-    ['no base that fits', { bases: [{ w: 24, d: 24, price: 1, stock: 0 }] }, '1,024 studs cannot be covered'],
+    [
+      'no base that fits',
+      { bases: [{ w: 24, d: 24, price: 1, stock: 0 }] },
+      'The studs at 24,0 cannot be covered: every base is a multiple of 24 studs',
+    ],
+    [
+      'no base that fits the module',
+      { bases: [{ w: 8, d: 24, price: 1, stock: 0 }] },
+      '1,024 studs cannot be covered',
+    ],
+    [
+      'a pin between the steps of the bases',
+      { pins: [{ x1: 8, y1: 0, x2: 8, y2: 32 }] },
+      'cannot be: every base',
+    ],
     [
       'a base listed twice',
       {

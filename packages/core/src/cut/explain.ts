@@ -1,5 +1,5 @@
 import { CELL, type CutProblem } from './problem.ts';
-import type { Grid } from './grid.ts';
+import { basesUnit, latticeOf, type Grid } from './grid.ts';
 import type { Candidates } from './master.ts';
 
 /** Faults of a problem that no cutting can mend, each in one sentence; empty when none is plain to see. */
@@ -45,20 +45,80 @@ export function plainFaults(problem: CutProblem): string[] {
         faults.push(`The pinned seam from ${pin.x1},${pin.y1} to ${pin.x2},${pin.y2} cuts ${name}.`);
     }
   }
+  return [...faults, ...latticeFaults(problem)];
+}
+
+/** What the common measure of the bases forbids: edges of the region and pinned seams between its steps. */
+function latticeFaults(problem: CutProblem): string[] {
+  const unit = basesUnit(problem.bases);
+  if (unit <= CELL) return [];
+  const why = `every base is a multiple of ${unit} studs each way, so that seams and edges lie in steps of ${unit}`;
+  const inside = new Set<string>();
+  for (const { x, y, w, d } of problem.region)
+    for (let row = y; row < y + d; row += CELL)
+      for (let column = x; column < x + w; column += CELL) inside.add(`${column},${row}`);
+  const faults = piecesOf(inside).flatMap((piece) => {
+    const cells = [...piece].map((key) => key.split(',').map(Number));
+    const [ox, oy] = cells.reduce((a, b) => (b[1] < a[1] || (b[1] === a[1] && b[0] < a[0]) ? b : a));
+    const down = (value: number, from: number) => from + Math.floor((value - from) / unit) * unit;
+    const torn = cells.find(([x, y]) => {
+      const [west, north] = [down(x, ox), down(y, oy)];
+      for (let row = north; row < north + unit; row += CELL)
+        for (let column = west; column < west + unit; column += CELL)
+          if (!piece.has(`${column},${row}`)) return true;
+      return false;
+    });
+    return torn ? [`The studs at ${torn[0]},${torn[1]} cannot be covered: ${why} from ${ox},${oy}.`] : [];
+  });
+  const { region } = problem;
+  if (faults.length === 0 && latticeOf(problem) > CELL)
+    for (const { x1, y1, x2, y2 } of problem.pins ?? []) {
+      const upright = x1 === x2;
+      const off = upright ? (x1 - region[0].x) % unit : (y1 - region[0].y) % unit;
+      const [from, to] = upright
+        ? [Math.min(y1, y2), Math.max(y1, y2)]
+        : [Math.min(x1, x2), Math.max(x1, x2)];
+      for (let at = from; off !== 0 && at < to; at += CELL) {
+        const [x, y] = upright ? [x1, at] : [at, y1];
+        if (!inside.has(`${x},${y}`) || !inside.has(upright ? `${x - CELL},${y}` : `${x},${y - CELL}`))
+          continue;
+        faults.push(`The pinned seam from ${x1},${y1} to ${x2},${y2} cannot be: ${why}.`);
+        break;
+      }
+    }
   return faults;
+}
+
+/** The parts of a set of cells that hang together by their sides. */
+function piecesOf(cells: ReadonlySet<string>): Set<string>[] {
+  const left = new Set(cells);
+  const pieces: Set<string>[] = [];
+  for (const start of cells) {
+    if (!left.delete(start)) continue;
+    const piece = new Set([start]);
+    for (const key of piece) {
+      const [x, y] = key.split(',').map(Number);
+      for (const next of [`${x + CELL},${y}`, `${x - CELL},${y}`, `${x},${y + CELL}`, `${x},${y - CELL}`])
+        if (left.delete(next)) piece.add(next);
+    }
+    pieces.push(piece);
+  }
+  return pieces;
 }
 
 /** Studs that no module can cover, as one sentence, or null. */
 export function uncovered(grid: Grid, candidates: Candidates): string | null {
   const covered = new Uint8Array(grid.inside.length);
-  for (const { x0, y0, x1, y1 } of candidates.cells)
+  for (let index = 0; index < candidates.count; index++) {
+    const { x0, y0, x1, y1 } = candidates.at(index);
     for (let row = y0; row < y1; row++) covered.fill(1, row * grid.columns + x0, row * grid.columns + x1);
+  }
   const bare: number[] = [];
   for (let i = 0; i < covered.length; i++) if (grid.inside[i] && !covered[i]) bare.push(i);
   if (bare.length === 0) return null;
   const [first] = bare;
-  const x = grid.x + (first % grid.columns) * CELL;
-  const y = grid.y + Math.trunc(first / grid.columns) * CELL;
-  const studs = (bare.length * CELL * CELL).toLocaleString('en');
+  const x = grid.x + (first % grid.columns) * grid.cell;
+  const y = grid.y + Math.trunc(first / grid.columns) * grid.cell;
+  const studs = (bare.length * grid.cell ** 2).toLocaleString('en');
   return `${studs} studs cannot be covered, the first at ${x},${y}: no module there keeps within size, mass, keeps and pins and is made of the listed bases.`;
 }

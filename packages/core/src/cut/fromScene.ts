@@ -1,27 +1,39 @@
-import { studsOf, type Rect } from '../lattice/index.ts';
-import { displayOf, listOf, plotBounds, type Change, type Scene } from '../scene/index.ts';
-import { footprintBounds } from '../relief/index.ts';
-import { CELL, type CutBase, type Cutting, type CutProblem } from './problem.ts';
-
-/** Extra seam cost a stud across water: it is seen there and hard to close (a default of ours, no source). */
-const WATER_SEAM = 2;
+import { overlap, studsOf, type Rect } from '../lattice/index.ts';
+import { displayOf, listOf, plotBounds, type Change, type Module, type Scene } from '../scene/index.ts';
+import { compileRelief, footprintBounds, type Relief } from '../relief/index.ts';
+import type { GridLine } from './crossing.ts';
+import { basesUnit } from './grid.ts';
+import { massTable } from './lifting.ts';
+import { namesFor } from './naming.ts';
+import { CELL, type Cutting, type CutProblem } from './problem.ts';
+import { SEAM_COSTS, seamPieces } from './seamCosts.ts';
 
 /** A scene's cutting problem with where its origin stands in the display, or the sentences that prevent one. */
 export type SceneProblem =
-  { ok: true; problem: CutProblem; origin: { x: number; y: number } } | { ok: false; reasons: string[] };
+  | {
+      ok: true;
+      problem: CutProblem;
+      origin: { x: number; y: number };
+      /** What was wished for and cannot be, such as a section border between the bases' steps. */
+      remarks: string[];
+    }
+  | { ok: false; reasons: string[] };
 
 /**
- * States the cutting problem of a scene: its footprint as region, its base stock and limits, its plots as keeps
- * (unless they may be cut), seams across water dearer. The lattice of 8 starts at the footprint's corner.
+ * States the cutting problem of a scene: its footprint less what is locked as region, its base stock and limits, its
+ * plots as keeps (unless they may be cut), each possible piece of seam with what it costs there, section borders as
+ * seams that must be, and masses by area. The lattice of 8 starts at the footprint's corner.
+ * @param relief of the scene; compiled when left out
  */
-export function cutProblemOf(scene: Scene): SceneProblem {
+export function cutProblemOf(scene: Scene, relief: Relief = compileRelief(scene)): SceneProblem {
   const display = displayOf(scene);
   const bounds = footprintBounds(scene);
   if (!bounds)
     return { ok: false, reasons: ['The display has no footprint yet: draw one on the Plan first.'] };
   const reasons: string[] = [];
   const origin = { x: bounds.x, y: bounds.y };
-  const region = listOf(scene, 'footprint').map((part) => {
+  const locked = listOf(scene, 'module').filter((module) => module.locked);
+  const parts = listOf(scene, 'footprint').map((part) => {
     const { x, y, w, d } = shift(part, origin);
     const odd = [x, y, w, d].find((value) => value % CELL !== 0);
     if (odd !== undefined)
@@ -36,13 +48,26 @@ export function cutProblemOf(scene: Scene): SceneProblem {
   const bases = types.map(({ w, d, price, stock, max }) => {
     if (w % CELL !== 0 || d % CELL !== 0)
       reasons.push(`The base ${w} × ${d} is no multiple of ${CELL} studs.`);
-    return { w, d, price, stock, ...(max === null ? {} : { max }) };
+    const inLocked = locked
+      .flatMap((module) => module.bases)
+      .filter((base) => (base.w === w && base.d === d) || (base.w === d && base.d === w)).length;
+    return {
+      ...{ w, d, price },
+      stock: Math.max(0, stock - inLocked),
+      ...(max === null ? {} : { max: Math.max(0, max - inLocked) }),
+    };
   });
   const longest = Math.max(display.moduleMaxW, display.moduleMaxD);
   const widest = Math.min(display.moduleMaxW, display.moduleMaxD);
   if (widest < CELL)
     reasons.push(`The largest module is ${longest} × ${widest} studs; the least is ${CELL} × ${CELL}.`);
   if (reasons.length > 0) return { ok: false, reasons };
+  const region = without(
+    parts,
+    locked.map((module) => shift(module, origin)),
+  );
+  if (region.length === 0)
+    return { ok: false, reasons: ['Every module is locked: unlock those that are to be cut anew.'] };
 
   const inside = (cell: Rect) =>
     region.some(
@@ -57,51 +82,182 @@ export function cutProblemOf(scene: Scene): SceneProblem {
     .map((plot) => ({ ...cellsAround(shift(studsOf(plotBounds(plot)), origin)), name: plot.name }))
     // A plot that leaves the scene is a finding of its own and must not make the cutting impossible.
     .filter((part) => everyCell(part, inside));
-  const waters = [
-    ...listOf(scene, 'water'),
-    ...listOf(scene, 'pad').filter(({ ground }) => ground === 'water'),
-  ];
-  const seamCost = waters.map((water) => ({
-    ...cellsAround(shift(studsOf(water), origin)),
-    cost: WATER_SEAM,
-  }));
+  const { lines, pins, remarks } = seamsOf(scene, relief, origin, basesUnit(bases), keep);
   return {
     ok: true,
     origin,
+    remarks,
     problem: {
       region,
       bases,
-      module: { maxW: Math.max(CELL, display.moduleMaxW), maxD: Math.max(CELL, display.moduleMaxD) },
+      module: {
+        maxW: Math.max(CELL, display.moduleMaxW),
+        maxD: Math.max(CELL, display.moduleMaxD),
+        ...(display.moduleMaxKg === null ? {} : { maxMassKg: display.moduleMaxKg }),
+      },
+      mass: { cell: CELL, kg: massTable(relief, CELL) },
       keep,
-      seamCost,
+      lines,
+      pins,
       weights: { module: display.moduleWeight, seam: display.seamWeight },
     },
   };
 }
 
-/** The changes that put a cutting in place of the modules there are; modules that stay as they are stay untouched. */
-export function adoptCutting(scene: Scene, cutting: Cutting, origin: { x: number; y: number }): Change[] {
+/** What each possible piece of seam costs, and the section borders that must be seams. */
+function seamsOf(
+  scene: Scene,
+  relief: Relief,
+  origin: { x: number; y: number },
+  unit: number,
+  keep: readonly Rect[],
+) {
+  const pieces = seamPieces(scene, relief);
+  const ends = ({ x, y, upright, length }: GridLine) => ({
+    x1: x - origin.x,
+    y1: y - origin.y,
+    x2: x - origin.x + (upright ? 0 : length),
+    y2: y - origin.y + (upright ? length : 0),
+  });
+  const lines = pieces.map((piece) => ({ ...ends(piece), cost: SEAM_COSTS[piece.over] }));
+  const pins: NonNullable<CutProblem['pins']> = [];
+  const remarks = new Set<string>();
+  const sections = listOf(scene, 'section');
+  const sectionAt = (x: number, y: number) =>
+    sections.find(
+      (section) => x >= section.x && y >= section.y && x < section.x + section.w && y < section.y + section.d,
+    );
+  const borders = displayOf(scene).cutAtSections ? sections : [];
+  for (const { x, y, w, d, letter } of borders)
+    for (const line of [
+      { x, y, upright: true, length: d },
+      { x: x + w, y, upright: true, length: d },
+      { x, y, upright: false, length: w },
+      { x, y: y + d, upright: false, length: w },
+    ]) {
+      const at = line.upright ? line.x - origin.x : line.y - origin.y;
+      if (at <= 0 || at >= (line.upright ? relief.w : relief.d)) continue;
+      const other = line.upright
+        ? (sectionAt(line.x === x ? line.x - 1 : line.x, line.y) ?? null)
+        : (sectionAt(line.x, line.y === y ? line.y - 1 : line.y) ?? null);
+      if (!other || other.letter === letter) continue;
+      const pair = [letter, other.letter].sort().join(' and ');
+      if (at % unit !== 0)
+        remarks.add(
+          `The border of ${pair} at ${line.upright ? 'x' : 'y'} = ${line.upright ? line.x : line.y} lies between the bases’ steps of ${unit} studs: a module may lie in both.`,
+        );
+      else
+        pins.push(
+          ...pieces
+            .filter(
+              (piece) =>
+                piece.upright === line.upright &&
+                (line.upright
+                  ? piece.x === line.x && piece.y >= line.y && piece.y + piece.length <= line.y + line.length
+                  : piece.y === line.y &&
+                    piece.x >= line.x &&
+                    piece.x + piece.length <= line.x + line.length),
+            )
+            .map(ends)
+            // A building that may not be cut and stands in both sections keeps its module.
+            .filter((pin) => !keep.some((part) => cuts(pin, part))),
+        );
+    }
+  const known = new Set<string>();
+  return {
+    lines,
+    remarks: [...remarks],
+    pins: pins.filter((pin) => {
+      const key = `${pin.x1} ${pin.y1} ${pin.x2} ${pin.y2}`;
+      return !known.has(key) && known.add(key);
+    }),
+  };
+}
+
+/** Whether a line runs through the inside of a rectangle. */
+function cuts(
+  { x1, y1, x2, y2 }: { x1: number; y1: number; x2: number; y2: number },
+  { x, y, w, d }: Rect,
+): boolean {
+  return x1 === x2
+    ? x1 > x && x1 < x + w && Math.max(y1, y2) > y && Math.min(y1, y2) < y + d
+    : y1 > y && y1 < y + d && Math.max(x1, x2) > x && Math.min(x1, x2) < x + w;
+}
+
+/** Rectangles less others, on whole cells: what is left in strips. */
+function without(parts: readonly Rect[], gone: readonly Rect[]): Rect[] {
+  return gone.reduce<Rect[]>(
+    (left, hole) =>
+      left.flatMap((part) => {
+        const shared = overlap(part, hole);
+        if (!shared) return [part];
+        const south = shared.y + shared.d;
+        return [
+          { x: part.x, y: part.y, w: part.w, d: shared.y - part.y },
+          { x: part.x, y: south, w: part.w, d: part.y + part.d - south },
+          { x: part.x, y: shared.y, w: shared.x - part.x, d: shared.d },
+          { x: shared.x + shared.w, y: shared.y, w: part.x + part.w - shared.x - shared.w, d: shared.d },
+        ].filter(({ w, d }) => w > 0 && d > 0);
+      }),
+    parts.map(place),
+  );
+}
+
+/**
+ * The changes that put a cutting in place of the modules there are, but for the locked ones; modules that stay as
+ * they are stay untouched, and names stay (see `namesFor`).
+ */
+export function adoptCutting(
+  scene: Scene,
+  cutting: Pick<Cutting, 'modules'>,
+  origin: { x: number; y: number },
+): Change[] {
   const back = { x: -origin.x, y: -origin.y };
-  const changes: Change[] = [];
-  const kept = new Set<string>();
-  for (const module of cutting.modules) {
-    const id = `module-${module.id.toLowerCase()}`;
-    kept.add(id);
-    const data = {
-      name: module.id,
+  return setModules(
+    scene,
+    cutting.modules.map((module) => ({
       ...place(shift(module, back)),
       bases: module.bases.map((base) => place(shift(base, back))),
-    };
-    const current = scene.module[id];
-    if (!current) changes.push({ op: 'add', kind: 'module', id, data });
-    else {
-      const { id: _id, v, ...before } = current;
+    })),
+    listOf(scene, 'module').filter(({ locked }) => !locked),
+  );
+}
+
+/** A module as it is to be: its place and its bases, in studs of the display. */
+export type FreshModule = Rect & { bases: Rect[] };
+
+/** The changes that put fresh modules in place of some of those there are. */
+export function setModules(scene: Scene, fresh: readonly FreshModule[], gone: readonly Module[]): Change[] {
+  const names = namesFor(gone, fresh);
+  const others = new Set(
+    listOf(scene, 'module')
+      .filter((module) => !gone.includes(module))
+      .map(({ name }) => name),
+  );
+  const changes: Change[] = [];
+  const kept = new Set<string>();
+  fresh.forEach((module, i) => {
+    let { name } = names[i];
+    // Others keep theirs: the next number of the row is taken instead.
+    const letters = name.replace(/\d+$/, '');
+    for (let number = 1; names[i].follows === null && others.has(name); number++)
+      name = `${letters}${number}`;
+    others.add(name);
+    const data = { name, ...place(module), bases: module.bases.map(place) };
+    const current = names[i].follows === null ? undefined : scene.module[names[i].follows];
+    if (current) {
+      kept.add(current.id);
+      const { id, v, locked: _locked, ...before } = current;
       if (JSON.stringify(before) !== JSON.stringify(data))
         changes.push({ op: 'patch', kind: 'module', id, v, set: data });
+      return;
     }
-  }
-  for (const { id, v } of listOf(scene, 'module'))
-    if (!kept.has(id)) changes.unshift({ op: 'remove', kind: 'module', id, v });
+    const stem = `module-${name.toLowerCase()}`;
+    let id = stem;
+    for (let n = 2; scene.module[id]; n++) id = `${stem}-${n}`;
+    changes.push({ op: 'add', kind: 'module', id, data });
+  });
+  for (const { id, v } of gone) if (!kept.has(id)) changes.unshift({ op: 'remove', kind: 'module', id, v });
   return changes;
 }
 
@@ -164,7 +320,7 @@ const shift = <R extends Rect>(rect: R, by: { x: number; y: number }): R => ({
   x: rect.x - by.x,
   y: rect.y - by.y,
 });
-const place = ({ x, y, w, d }: CutBase): CutBase => ({ x, y, w, d });
+const place = ({ x, y, w, d }: Rect): Rect => ({ x, y, w, d });
 
 /** The cells a shape touches: a seam can cut it only along lines strictly inside them. */
 function cellsAround({ x, y, w, d }: Rect): Rect {

@@ -9,12 +9,35 @@ export interface Cells {
 }
 
 /**
+ * The side of the squares a problem can be laid out in, studs: the greatest length of which every side of every base
+ * is a multiple, when every edge of the region is one too. All seams then lie on that lattice: the first cell still
+ * open, row by row, is a corner of what is open, so the module there begins on the lattice and ends on it, and what
+ * stays open has its corners on it again.
+ */
+export function latticeOf({ region, bases }: CutProblem): number {
+  const unit = basesUnit(bases);
+  const [first] = region;
+  return region.every((part) =>
+    [part.x - first.x, part.y - first.y, part.w, part.d].every((value) => value % unit === 0),
+  )
+    ? unit
+    : CELL;
+}
+
+/** The greatest common measure of all sides of all bases, studs. */
+export const basesUnit = (bases: CutProblem['bases']): number =>
+  bases.flatMap(({ w, d }) => [w, d]).reduce(common);
+const common = (a: number, b: number): number => (b === 0 ? a : common(b, a % b));
+
+/**
  * A problem on its cell grid, with prefix sums so that any rectangle of cells is judged in constant time.
  * `lines` run between cells: vertical line v of row r stands at `v * rows + r`, horizontal line h of column c at
  * `h * columns + c`.
  */
 export interface Grid {
   problem: CutProblem;
+  /** Side of a cell, studs: `latticeOf` the problem. */
+  cell: number;
   /** Studs of the grid's north-west corner. */
   x: number;
   y: number;
@@ -38,32 +61,57 @@ export interface Grid {
 export function gridOf(problem: CutProblem): Grid {
   const x = Math.min(...problem.region.map((part) => part.x));
   const y = Math.min(...problem.region.map((part) => part.y));
-  const columns = (Math.max(...problem.region.map((part) => part.x + part.w)) - x) / CELL;
-  const rows = (Math.max(...problem.region.map((part) => part.y + part.d)) - y) / CELL;
-  if (columns * rows > MAX_CELLS)
+  const cell = latticeOf(problem);
+  const step = cell / CELL;
+  const columns = (Math.max(...problem.region.map((part) => part.x + part.w)) - x) / cell;
+  const rows = (Math.max(...problem.region.map((part) => part.y + part.d)) - y) / cell;
+  const small = { columns: columns * step, rows: rows * step };
+  if (small.columns * small.rows > MAX_CELLS)
     throw new RangeError(
-      `the region spans ${columns * CELL} × ${rows * CELL} studs, ${columns * rows} cells of ${CELL} × ${CELL}; the most is ${MAX_CELLS} cells`,
+      `the region spans ${small.columns * CELL} × ${small.rows * CELL} studs, ${small.columns * small.rows} cells of ${CELL} × ${CELL}; the most is ${MAX_CELLS} cells`,
     );
   const cellsOf = (part: { x: number; y: number; w: number; d: number }): Cells => ({
-    x0: Math.max(0, (part.x - x) / CELL),
-    y0: Math.max(0, (part.y - y) / CELL),
-    x1: Math.min(columns, (part.x + part.w - x) / CELL),
-    y1: Math.min(rows, (part.y + part.d - y) / CELL),
+    x0: Math.max(0, Math.floor((part.x - x) / cell)),
+    y0: Math.max(0, Math.floor((part.y - y) / cell)),
+    x1: Math.min(columns, Math.ceil((part.x + part.w - x) / cell)),
+    y1: Math.min(rows, Math.ceil((part.y + part.d - y) / cell)),
   });
-  const paint = <T extends Uint8Array | Float64Array>(
-    target: T,
-    part: Cells,
-    value: (before: number) => number,
-  ) => {
-    for (let row = part.y0; row < part.y1; row++)
-      for (let column = part.x0; column < part.x1; column++)
-        target[row * columns + column] = value(target[row * columns + column]);
-  };
   const inside = new Uint8Array(columns * rows);
-  for (const part of problem.region) paint(inside, cellsOf(part), () => 1);
-  const dear = new Float64Array(columns * rows);
-  for (const part of problem.seamCost ?? [])
-    paint(dear, cellsOf(part), (before) => Math.max(before, part.cost));
+  for (const part of problem.region) {
+    const { x0, y0, x1, y1 } = cellsOf(part);
+    for (let row = y0; row < y1; row++) inside.fill(1, row * columns + x0, row * columns + x1);
+  }
+  // What a seam costs is told by the 8-stud cells beside it; a line of larger cells takes the sum of its pieces.
+  const dear = new Float64Array(small.columns * small.rows);
+  for (const { cost, ...part } of problem.seamCost ?? []) {
+    const west = Math.max(0, (part.x - x) / CELL);
+    const east = Math.min(small.columns, (part.x + part.w - x) / CELL);
+    for (
+      let row = Math.max(0, (part.y - y) / CELL);
+      row < Math.min(small.rows, (part.y + part.d - y) / CELL);
+      row++
+    )
+      for (let column = west; column < east; column++) {
+        const i = row * small.columns + column;
+        dear[i] = Math.max(dear[i], cost);
+      }
+  }
+  const pieceCost = (i: number, j: number) => CELL * (1 + Math.max(dear[i], dear[j]));
+
+  // Lines say what a piece of 8 studs costs, whatever lies beside it.
+  const saidV = new Map<number, number>();
+  const saidH = new Map<number, number>();
+  for (const { x1, y1, x2, y2, cost } of problem.lines ?? []) {
+    const [column, row] = [(Math.min(x1, x2) - x) / CELL, (Math.min(y1, y2) - y) / CELL];
+    const length = (Math.abs(x2 - x1) + Math.abs(y2 - y1)) / CELL;
+    for (let k = 0; k < length; k++)
+      if (x1 === x2) saidV.set((row + k) * small.columns + column, cost);
+      else saidH.set(row * small.columns + column + k, cost);
+  }
+  const across = (said: Map<number, number>, i: number, j: number) => {
+    const cost = said.get(i);
+    return cost === undefined ? pieceCost(i, j) : CELL * (1 + cost);
+  };
 
   // Seam cost, forbidden seams (inside a keep) and forced seams (pins) of each unit line.
   const seamV = new Float64Array((columns + 1) * rows);
@@ -72,10 +120,13 @@ export function gridOf(problem: CutProblem): Grid {
     for (let column = 0; column < columns; column++) {
       const i = row * columns + column;
       if (!inside[i]) continue;
-      if (column > 0 && inside[i - 1])
-        seamV[column * rows + row] = CELL * (1 + Math.max(dear[i], dear[i - 1]));
-      if (row > 0 && inside[i - columns])
-        seamH[row * columns + column] = CELL * (1 + Math.max(dear[i], dear[i - columns]));
+      const corner = row * step * small.columns + column * step;
+      for (let k = 0; k < step; k++) {
+        const [down, along] = [corner + k * small.columns, corner + k];
+        if (column > 0 && inside[i - 1]) seamV[column * rows + row] += across(saidV, down, down - 1);
+        if (row > 0 && inside[i - columns])
+          seamH[row * columns + column] += across(saidH, along, along - small.columns);
+      }
     }
   const keptV = new Uint8Array(seamV.length);
   const keptH = new Uint8Array(seamH.length);
@@ -95,6 +146,8 @@ export function gridOf(problem: CutProblem): Grid {
       w: Math.abs(pin.x2 - pin.x1),
       d: Math.abs(pin.y2 - pin.y1),
     });
+    // Off the lattice no seam can be: `plainFaults` says so.
+    if ((pin.x1 === pin.x2 ? pin.x1 - x : pin.y1 - y) % cell !== 0) continue;
     if (pin.x1 === pin.x2 && part.x0 <= columns && part.y1 > part.y0)
       pinnedV.fill(1, part.x0 * rows + part.y0, part.x0 * rows + part.y1);
     if (pin.y1 === pin.y2 && part.y0 <= rows && part.x1 > part.x0)
@@ -103,7 +156,7 @@ export function gridOf(problem: CutProblem): Grid {
 
   const insideSum = table(columns, rows, (column, row) => inside[row * columns + column]);
   const massSum = table(columns, rows, (column, row) =>
-    problem.mass ? massOfCell(problem, x + column * CELL, y + row * CELL) : 0,
+    problem.mass ? massOfCell(problem, x + column * cell, y + row * cell, cell) : 0,
   );
   const pinSumV = table(columns + 1, rows, (line, row) => pinnedV[line * rows + row]);
   const pinSumH = table(columns, rows + 1, (column, line) => pinnedH[line * columns + column]);
@@ -115,8 +168,8 @@ export function gridOf(problem: CutProblem): Grid {
     sums[line * (length + 1) + to] - sums[line * (length + 1) + from];
 
   const { maxW, maxD, maxMassKg } = problem.module;
-  const long = Math.floor(Math.max(maxW, maxD) / CELL);
-  const short = Math.floor(Math.min(maxW, maxD) / CELL);
+  const long = Math.floor(Math.max(maxW, maxD) / cell);
+  const short = Math.floor(Math.min(maxW, maxD) / cell);
   const { module: moduleWeight, seam: seamWeight } = problem.weights;
   const perimeter = (v: Float64Array, h: Float64Array, { x0, y0, x1, y1 }: Cells) =>
     side(v, rows, x0, y0, y1) +
@@ -126,6 +179,7 @@ export function gridOf(problem: CutProblem): Grid {
 
   return {
     problem,
+    cell,
     x,
     y,
     columns,
@@ -151,19 +205,19 @@ export function gridOf(problem: CutProblem): Grid {
   };
 }
 
-/** Mass of one cell, taking parts of the mass squares by area. Squares past the end of the table weigh nothing. */
-function massOfCell({ mass }: CutProblem, x: number, y: number): number {
+/** Mass of a square, taking parts of the mass squares by area. Squares past the end of the table weigh nothing. */
+function massOfCell({ mass }: CutProblem, x: number, y: number, side: number): number {
   if (!mass) return 0;
   const { cell, kg } = mass;
   let sum = 0;
-  for (let row = Math.max(0, Math.floor(y / cell)); row * cell < y + CELL && row < kg.length; row++)
+  for (let row = Math.max(0, Math.floor(y / cell)); row * cell < y + side && row < kg.length; row++)
     for (
       let column = Math.max(0, Math.floor(x / cell));
-      column * cell < x + CELL && column < kg[row].length;
+      column * cell < x + side && column < kg[row].length;
       column++
     ) {
-      const w = Math.min(x + CELL, (column + 1) * cell) - Math.max(x, column * cell);
-      const d = Math.min(y + CELL, (row + 1) * cell) - Math.max(y, row * cell);
+      const w = Math.min(x + side, (column + 1) * cell) - Math.max(x, column * cell);
+      const d = Math.min(y + side, (row + 1) * cell) - Math.max(y, row * cell);
       if (w > 0 && d > 0) sum += (kg[row][column] * w * d) / (cell * cell);
     }
   return sum;

@@ -1,5 +1,13 @@
 export * from './problem.ts';
-export { solveCut, type SolveOptions } from './solve.ts';
+export { plainExact, solveCut, type SolveOptions } from './solve.ts';
 export { verifyCutting } from './verify.ts';
 export { rowLetters } from './plan.ts';
 export { cutProblemOf, adoptCutting, baseNeeds, type BaseNeed, type SceneProblem } from './fromScene.ts';
+export * from './crossing.ts';
+export * from './lifting.ts';
+export * from './seamCosts.ts';
+export * from './seams.ts';
+export * from './arrangement.ts';
+export * from './hand.ts';
+export * from './rivals.ts';
+export { setModules, type FreshModule } from './fromScene.ts';

@@ -1,61 +1,93 @@
 import type { Highs } from 'highs';
 import type { Cells, Grid } from './grid.ts';
-import { CELL } from './problem.ts';
 import type { Tiling, TilingBook } from './tilings.ts';
 
-/** Every rectangle that may be a module, as columns of the model. */
+/** Every rectangle that may be a module, as columns of the model: in the order of their north-west cells. */
 export interface Candidates {
   count: number;
-  cells: Cells[];
+  x0: Int16Array;
+  y0: Int16Array;
+  x1: Int16Array;
+  y1: Int16Array;
   cost: Float64Array;
   /** Index of each candidate's size in `sizes`. */
-  size: Int32Array;
+  size: Int16Array;
   sizes: { tilings: Tiling[]; complete: boolean; area: number }[];
+  /** For each cell the index of the first candidate that begins there, and one more at the end. */
+  first: Int32Array;
+  at(index: number): Cells;
+  /** The index of a rectangle, −1 when it is no candidate. */
   index(cells: Cells): number;
 }
 
-/** Lists the candidates. A size without a tiling is none. */
-export function candidatesOf(grid: Grid, book: TilingBook): Candidates {
-  const cells: Cells[] = [];
+/** The most candidates that are listed: beyond it a cutting is searched for and bounded without them. */
+const MOST_CANDIDATES = 1_500_000;
+
+/** Lists the candidates; null when there are too many. A size without a tiling is none. */
+export function candidatesOf(grid: Grid, book: TilingBook): Candidates | null {
+  const { columns, rows, long, short } = grid;
+  const x0: number[] = [];
+  const y0: number[] = [];
+  const x1: number[] = [];
+  const y1: number[] = [];
   const cost: number[] = [];
   const size: number[] = [];
   const sizes: Candidates['sizes'] = [];
   const sizeIndex = new Map<number, number>();
-  const byPlace = new Map<string, number>();
-  for (let y0 = 0; y0 < grid.rows; y0++)
-    for (let x0 = 0; x0 < grid.columns; x0++)
-      for (let y1 = y0 + 1; y1 <= Math.min(grid.rows, y0 + grid.long); y1++) {
-        const longest = y1 - y0 > grid.short ? grid.short : grid.long;
-        for (let x1 = x0 + 1; x1 <= Math.min(grid.columns, x0 + longest); x1++) {
-          const candidate = { x0, y0, x1, y1 };
-          const price = grid.moduleCost(candidate);
-          if (price === Infinity) continue;
-          const [short, long] = [Math.min(x1 - x0, y1 - y0), Math.max(x1 - x0, y1 - y0)];
-          let index = sizeIndex.get(short * 4096 + long);
-          if (index === undefined) {
-            const { list, complete } = book.of(short, long);
-            index = list.length === 0 && complete ? -1 : sizes.length;
-            if (index >= 0) sizes.push({ tilings: list, complete, area: short * long });
-            sizeIndex.set(short * 4096 + long, index);
-          }
-          if (index < 0) continue;
-          byPlace.set(placeOf(candidate), cells.length);
-          cells.push(candidate);
-          cost.push(price);
-          size.push(index);
-        }
+  const indexOfSize = (w: number, d: number): number => {
+    const key = Math.min(w, d) * 4096 + Math.max(w, d);
+    let index = sizeIndex.get(key);
+    if (index === undefined) {
+      const { list, complete } = book.of(w, d);
+      index = list.length === 0 && complete ? -1 : sizes.length;
+      if (index >= 0) sizes.push({ tilings: list, complete, area: w * d });
+      sizeIndex.set(key, index);
+    }
+    return index;
+  };
+  const first = new Int32Array(grid.inside.length + 1);
+  for (let corner = 0; corner < grid.inside.length; corner++) {
+    first[corner] = cost.length;
+    if (!grid.inside[corner]) continue;
+    if (cost.length > MOST_CANDIDATES) return null;
+    const [west, north] = [corner % columns, Math.trunc(corner / columns)];
+    for (let south = north + 1; south <= Math.min(rows, north + long); south++) {
+      // Nothing further south is inside either.
+      if (!grid.inside[(south - 1) * columns + west]) break;
+      const longest = south - north > short ? short : long;
+      for (let east = west + 1; east <= Math.min(columns, west + longest); east++) {
+        const price = grid.moduleCost({ x0: west, y0: north, x1: east, y1: south });
+        if (price === Infinity) continue;
+        const index = indexOfSize(east - west, south - north);
+        if (index < 0) continue;
+        x0.push(west);
+        y0.push(north);
+        x1.push(east);
+        y1.push(south);
+        cost.push(price);
+        size.push(index);
       }
+    }
+  }
+  first[grid.inside.length] = cost.length;
+  const at = (index: number): Cells => ({ x0: x0[index], y0: y0[index], x1: x1[index], y1: y1[index] });
   return {
-    count: cells.length,
-    cells,
+    count: cost.length,
+    x0: Int16Array.from(x0),
+    y0: Int16Array.from(y0),
+    x1: Int16Array.from(x1),
+    y1: Int16Array.from(y1),
     cost: Float64Array.from(cost),
-    size: Int32Array.from(size),
-    sizes,
-    index: (place) => byPlace.get(placeOf(place)) ?? -1,
+    size: Int16Array.from(size),
+    ...{ sizes, first, at },
+    index(cells) {
+      const corner = cells.y0 * columns + cells.x0;
+      for (let index = first[corner]; index < first[corner + 1]; index++)
+        if (x1[index] === cells.x1 && y1[index] === cells.y1) return index;
+      return -1;
+    },
   };
 }
-
-const placeOf = ({ x0, y0, x1, y1 }: Cells) => `${x0},${y0},${x1},${y1}`;
 
 /**
  * The model both solvers share. Rows: each cell covered once; for each size, as many tilings as modules; for each
@@ -145,7 +177,7 @@ function baseColumns(grid: Grid, candidates: Candidates, layout: Layout, infinit
       complete || !relax
         ? tilings
         : bases.map(({ w, d }, base) => ({
-            counts: bases.map((_, b) => (b === base ? (area * CELL * CELL) / (w * d) : 0)),
+            counts: bases.map((_, b) => (b === base ? (area * grid.cell ** 2) / (w * d) : 0)),
             pieces: [],
           }));
     for (const tiling of vectors) {
@@ -165,7 +197,7 @@ function addModule(
   layout: Layout,
   index: number,
 ): void {
-  const { x0, y0, x1, y1 } = candidates.cells[index];
+  const { x0, y0, x1, y1 } = candidates.at(index);
   const entries: [number, number][] = [];
   for (let row = y0; row < y1; row++)
     for (let column = x0; column < x1; column++)
@@ -242,7 +274,7 @@ export function relaxation(
       const negative: number[] = [];
       for (let i = 0; i < candidates.count; i++) {
         reduced[i] =
-          candidates.cost[i] - dual(candidates.cells[i]) - rowDual[layout.sizeRow(candidates.size[i])];
+          candidates.cost[i] - dual(candidates.at(i)) - rowDual[layout.sizeRow(candidates.size[i])];
         if (reduced[i] < -1e-7 && !present[i]) {
           negative.push(i);
           least = Math.min(least, reduced[i]);
@@ -329,7 +361,7 @@ export function exact(
     });
     const tilings = modules.map((index) => stack.get(candidates.size[index])?.pop());
     return {
-      modules: modules.map((index) => candidates.cells[index]),
+      modules: modules.map((index) => candidates.at(index)),
       tilings: tilings.filter((tiling) => tiling !== undefined),
     };
   };

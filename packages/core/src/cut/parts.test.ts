@@ -3,6 +3,7 @@ import loadHighs, { type Highs } from 'highs';
 import { quickBound } from './bound.ts';
 import { guillotine } from './construct.ts';
 import { gridOf, type Cells } from './grid.ts';
+import { Lagrange } from './lagrange.ts';
 import { candidatesOf, relaxation } from './master.ts';
 import { chooseTilings, priced, rowLetters, toCutting } from './plan.ts';
 import type { CutProblem } from './problem.ts';
@@ -229,11 +230,13 @@ describe('the bound', () => {
         const least = leastCost(problem);
         const grid = gridOf(problem);
         expect(quickBound(grid)).toBeLessThanOrEqual(least + 1e-6);
+        const candidates = candidatesOf(grid, new TilingBook(problem, grid.cell));
+        if (!candidates) throw new Error('too many candidates');
         let asked = 0;
         const { bound, converged } = relaxation(
           highs,
           grid,
-          candidatesOf(grid, new TilingBook(problem)),
+          candidates,
           [],
           grid.cellCount,
           () => asked++ >= rounds,
@@ -244,6 +247,33 @@ describe('the bound', () => {
       { numRuns: 30 },
     );
   });
+
+  test('by prices it is never above the least cost, nor is what a module of the best cutting is said to cost with it', () => {
+    fc.assert(
+      fc.property(problems, fc.integer({ min: 1, max: 200 }), (problem, rounds) => {
+        const answer = solveCut(problem, { seconds: 10, now: () => performance.now(), highs });
+        if (!answer.feasible) return;
+        const { modules, cost } = answer.cutting;
+        const grid = gridOf(problem);
+        const book = new TilingBook(problem, grid.cell);
+        const candidates = candidatesOf(grid, book);
+        const cells = modules.map(({ x, y, w, d }) => {
+          const [x0, y0] = [(x - grid.x) / grid.cell, (y - grid.y) / grid.cell];
+          return { x0, y0, x1: x0 + w / grid.cell, y1: y0 + d / grid.cell };
+        });
+        const tilings = chooseTilings(grid, book, cells);
+        if (!candidates || !tilings) return;
+        const lagrange = new Lagrange(grid, candidates, priced(grid, cells, tilings));
+        let asked = 0;
+        lagrange.run(cost.total * 1.1 + 1, () => asked++ >= rounds);
+        expect(lagrange.bound).toBeLessThanOrEqual(cost.total + 1e-6);
+        const costWith = lagrange.costWith();
+        for (const module of cells)
+          expect(costWith(candidates.index(module))).toBeLessThanOrEqual(cost.total + 1e-6);
+      }),
+      { numRuns: 30 },
+    );
+  }, 120_000);
 
   test('with masses, keeps, pins and dear seams the whole solver reaches the brute-force cost and proves it', () => {
     fc.assert(
@@ -275,13 +305,14 @@ describe('writing a cutting', () => {
   test('modules are named by row and place: A1 is the north-west one', () => {
     const problem: CutProblem = {
       region: area(4, 4),
+      // Of one size only, so that the grid is laid out in cells of 16 studs.
       bases: [base(2, 2)],
       module: { maxW: 16, maxD: 16 },
       weights,
     };
     const grid = gridOf(problem);
-    const book = new TilingBook(problem);
-    const modules = [2, 0].flatMap((y0) => [2, 0].map((x0) => ({ x0, y0, x1: x0 + 2, y1: y0 + 2 })));
+    const book = new TilingBook(problem, grid.cell);
+    const modules = [1, 0].flatMap((y0) => [1, 0].map((x0) => ({ x0, y0, x1: x0 + 1, y1: y0 + 1 })));
     const tilings = chooseTilings(grid, book, modules);
     if (!tilings) throw new Error('no tilings');
     const cutting = toCutting(grid, priced(grid, modules, tilings), 0, 1);

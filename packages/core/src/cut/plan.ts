@@ -1,4 +1,4 @@
-import { CELL, type CutModule, type Cutting, type CutProblem } from './problem.ts';
+import type { CutModule, Cutting, CutProblem } from './problem.ts';
 import type { Cells, Grid } from './grid.ts';
 import { placed, type Tiling, type TilingBook } from './tilings.ts';
 
@@ -10,7 +10,7 @@ export interface Plan {
 }
 
 /** Money for a use of bases: what is past the stock is bought; Infinity past a maximum. */
-function basesCost({ bases }: CutProblem, used: readonly number[]): number {
+export function basesCost({ bases }: CutProblem, used: readonly number[]): number {
   return bases.reduce((sum, { price, stock, max }, base) => {
     if (max !== undefined && used[base] > max) return Infinity;
     return sum + Math.max(0, used[base] - stock) * price;
@@ -19,13 +19,20 @@ function basesCost({ bases }: CutProblem, used: readonly number[]): number {
 
 /**
  * Chooses a tiling for each module so that little is bought: each in turn the cheapest given the stock left, then
- * single swaps until none helps. @returns null when a module has no tiling or a maximum cannot be kept this way
+ * single swaps until none helps.
+ * @param elsewhere bases that other modules use
+ * @returns null when a module has no tiling or a maximum cannot be kept this way
  */
-export function chooseTilings(grid: Grid, book: TilingBook, modules: readonly Cells[]): Tiling[] | null {
+export function chooseTilings(
+  grid: Pick<Grid, 'problem'>,
+  book: TilingBook,
+  modules: readonly Cells[],
+  elsewhere: readonly number[] = grid.problem.bases.map(() => 0),
+): Tiling[] | null {
   const { problem } = grid;
   const lists = modules.map(({ x0, y0, x1, y1 }) => book.of(x1 - x0, y1 - y0).list);
   if (lists.some((list) => list.length === 0)) return null;
-  const used = problem.bases.map(() => 0);
+  const used = [...elsewhere];
   const add = (tiling: Tiling, sign: number) =>
     tiling.counts.forEach((count, base) => (used[base] += sign * count));
   const withTiling = (tiling: Tiling) => {
@@ -72,10 +79,14 @@ export function chooseTilings(grid: Grid, book: TilingBook, modules: readonly Ce
   return basesCost(problem, used) < Infinity ? chosen : null;
 }
 
+/** How many of each base some tilings use. */
+export const usedBy = ({ bases }: CutProblem, tilings: readonly Tiling[]): number[] =>
+  bases.map((_, base) => tilings.reduce((sum, { counts }) => sum + counts[base], 0));
+
 /** Prices a plan by the contract's formula. */
 export function priced(grid: Grid, modules: Cells[], tilings: Tiling[]): Plan {
-  const { weights, bases } = grid.problem;
-  const used = bases.map((_, base) => tilings.reduce((sum, { counts }) => sum + counts[base], 0));
+  const { weights } = grid.problem;
+  const used = usedBy(grid.problem, tilings);
   const money = basesCost(grid.problem, used);
   const modulesCost = weights.module * modules.length;
   const total = modules.reduce((sum, cells) => sum + grid.moduleCost(cells), money);
@@ -129,8 +140,8 @@ export function toCutting(grid: Grid, plan: Plan, bound: number, seconds: number
   };
 }
 
-function inStuds({ x, y }: Grid, { x0, y0, x1, y1 }: Cells) {
-  return { x: x + x0 * CELL, y: y + y0 * CELL, w: (x1 - x0) * CELL, d: (y1 - y0) * CELL };
+function inStuds({ x, y, cell }: Grid, { x0, y0, x1, y1 }: Cells) {
+  return { x: x + x0 * cell, y: y + y0 * cell, w: (x1 - x0) * cell, d: (y1 - y0) * cell };
 }
 
 /** A, B, … Z, AA, AB, … for row 0, 1, … */

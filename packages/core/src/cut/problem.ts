@@ -37,6 +37,19 @@ export const cutProblemSchema = z.strictObject({
     .array(z.strictObject({ ...rect, cost: z.number().min(0).max(1e6) }))
     .max(5000)
     .optional(),
+  /** What a seam along a line costs there, in place of `seamCost`; of several the last one counts. */
+  lines: z
+    .array(
+      z.strictObject({
+        x1: onLattice,
+        y1: onLattice,
+        x2: onLattice,
+        y2: onLattice,
+        cost: z.number().min(0).max(1e6),
+      }),
+    )
+    .max(60_000)
+    .optional(),
   pins: z
     .array(z.strictObject({ x1: onLattice, y1: onLattice, x2: onLattice, y2: onLattice }))
     .max(1000)

@@ -55,9 +55,13 @@ export class TilingBook {
   private readonly shapes: { w: number; d: number; base: number }[];
   private workLeft = MOST_WORK;
 
-  constructor(private readonly problem: CutProblem) {
+  /** @param cell side of the cells that sizes are told in, studs */
+  constructor(
+    private readonly problem: CutProblem,
+    private readonly cell: number = CELL,
+  ) {
     this.shapes = problem.bases.flatMap(({ w, d }, base) => {
-      const [cw, cd] = [w / CELL, d / CELL];
+      const [cw, cd] = [w / cell, d / cell];
       return cw === cd
         ? [{ w: cw, d: cd, base }]
         : [
@@ -107,7 +111,7 @@ export class TilingBook {
     let top = 1;
     const place = this.problem.bases.map(({ w, d }) => {
       const here = top;
-      top *= Math.floor((cells * CELL * CELL) / (w * d)) + 1;
+      top *= Math.floor((cells * this.cell ** 2) / (w * d)) + 1;
       return here;
     });
     return { place, top };

@@ -80,6 +80,12 @@ export function verifyCutting(problem: CutProblem, cutting: Cutting): string[] {
         .filter((r) => x >= r.x && y >= r.y && x < r.x + r.w && y < r.y + r.d)
         .map((r) => r.cost),
     );
+  const said = (x: number, y: number, upright: boolean) =>
+    (problem.lines ?? []).findLast(({ x1, y1, x2, y2 }) =>
+      upright
+        ? x1 === x2 && x1 === x && y >= Math.min(y1, y2) && y < Math.max(y1, y2)
+        : y1 === y2 && y1 === y && x >= Math.min(x1, x2) && x < Math.max(x1, x2),
+    )?.cost;
   const parted = (x: number, y: number, dx: number, dy: number) => {
     const here = owner.get(`${x},${y}`);
     const there = owner.get(`${x + dx},${y + dy}`);
@@ -91,7 +97,8 @@ export function verifyCutting(problem: CutProblem, cutting: Cutting): string[] {
       [CELL, 0],
       [0, CELL],
     ])
-      if (parted(x, y, dx, dy)) seams += CELL * (1 + Math.max(dear(x, y), dear(x + dx, y + dy)));
+      if (parted(x, y, dx, dy))
+        seams += CELL * (1 + (said(x + dx, y + dy, dx > 0) ?? Math.max(dear(x, y), dear(x + dx, y + dy))));
   }
   for (const pin of problem.pins ?? []) {
     const upright = pin.x1 === pin.x2;

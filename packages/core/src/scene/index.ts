@@ -21,6 +21,7 @@ export { blankDisplay, presetSchema, PRESETS, type Preset } from './presets.ts';
 export { fromRows, rowSchema, toRows, type Row } from './snapshot.ts';
 export { spacesOf, vehiclesOf } from './brief.ts';
 export * from './landSchema.ts';
+export { SEAM_SIDES, edgeSchema, seamSchema, type SeamSide } from './cutSchema.ts';
 export * from './dressSchema.ts';
 export * from './place.ts';
 export * from './track.ts';

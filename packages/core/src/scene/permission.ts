@@ -1,5 +1,6 @@
-import { contains } from '../lattice/index.ts';
+import { contains, overlap, type Rect } from '../lattice/index.ts';
 import type { Change } from './change.ts';
+import { SEAM_SIDES, seamSchema, type SeamSide } from './cutSchema.ts';
 import { isPlanKind, spreadOf } from './place.ts';
 import { KINDS, type Kind } from './schema.ts';
 import { labelOf, listOf, type Scene } from './scene.ts';
@@ -36,6 +37,7 @@ export function forbidden(actor: Actor, scene: Scene, change: Change): string | 
     const field = Object.keys(change.set).find((key) => !OWN_SECTION_FIELDS.has(key));
     return field ? `Builders may set the stage and notes of their section, not its ${field}.` : null;
   }
+  if (change.kind === 'seam') return seamForbidden(actor, scene, change, own);
   const { kind } = change;
   if (!isPlanKind(kind) || PLANNED.includes(kind))
     return `Builders may not change a ${KINDS[kind].word}; ask a planner.`;
@@ -47,6 +49,45 @@ export function forbidden(actor: Actor, scene: Scene, change: Change): string | 
   };
   if ((before && !inside(before)) || (after && !inside(after)))
     return `${before ? labelOf(scene, change.kind, change.id) : `The new ${change.kind}`} does not lie wholly in a section of yours.`;
+  return null;
+}
+
+/** Builders sign, and read what stands, on their own side of a seam; what the other side signed is not theirs to set. */
+function seamForbidden({ person }: Actor, scene: Scene, change: Change, own: readonly Rect[]): string | null {
+  if (change.op === 'remove') return 'Builders may not do away with what is agreed on a seam; ask a planner.';
+  const before = change.op === 'add' ? null : scene.seam[change.id];
+  const { id: _id, v: _v, ...fields } = { ...before, ...said(change) };
+  const after = seamSchema.safeParse(fields);
+  // What does not fit its schema is refused by the reducer, with better words.
+  if (!after.success) return null;
+  if (
+    before &&
+    (before.a !== after.data.a || before.b !== after.data.b || before.tolerance !== after.data.tolerance)
+  )
+    return 'Builders may not change which modules a seam parts, nor how far it may differ; ask a planner.';
+  const mine = SEAM_SIDES.filter((side) => {
+    const module = scene.module[after.data[side]];
+    return module !== undefined && own.some((section) => overlap(section, module) !== null);
+  });
+  if (mine.length === 0) return 'Neither side of this seam lies in a section of yours.';
+  const foreign = (list: readonly { side: SeamSide }[]) =>
+    JSON.stringify(list.filter(({ side }) => !mine.includes(side)));
+  const signs = after.data.signs;
+  if (
+    signs.some(
+      (sign) =>
+        mine.includes(sign.side) &&
+        sign.person !== person &&
+        !before?.signs.some((one) => JSON.stringify(one) === JSON.stringify(sign)),
+    )
+  )
+    return 'You may sign a seam in your own name only.';
+  const kept = foreign(signs) === foreign(before?.signs ?? []);
+  const anew = JSON.stringify(after.data.agreed) !== JSON.stringify(before?.agreed ?? null);
+  // When something else is agreed, the other side has to sign again.
+  if (anew ? foreign(signs) !== '[]' : !kept) return 'You may sign your own side of a seam only.';
+  if (foreign(after.data.readings) !== foreign(before?.readings ?? []))
+    return 'You may read what stands on your own side of a seam only.';
   return null;
 }
 

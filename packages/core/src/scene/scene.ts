@@ -24,6 +24,7 @@ export function emptyScene(): Scene {
     section: {},
     baseType: {},
     module: {},
+    seam: {},
     acceptance: {},
     place: {},
     opening: {},
@@ -97,6 +98,11 @@ export function labelOf(scene: Scene, kind: Kind, id: string): string {
     return section ? `section ${section.letter}, ${section.name}` : 'section';
   }
   if (kind === 'module') return scene.module[id] ? `module ${scene.module[id].name}` : 'module';
+  if (kind === 'seam') {
+    const seam = scene.seam[id];
+    const name = (module: string) => scene.module[module]?.name ?? module;
+    return seam ? `seam ${name(seam.a)}–${name(seam.b)}` : 'seam';
+  }
   if (kind === 'acceptance') return 'accepted finding';
   const entity = scene[kind][id];
   return entity ? entity.name : KINDS[kind].word;

@@ -1,16 +1,5 @@
 import { z } from 'zod';
-import {
-  MAX_STUDS,
-  date,
-  money,
-  name,
-  plates,
-  reference,
-  studArea,
-  text,
-  wholeSize,
-  wholeStud,
-} from './fields.ts';
+import { MAX_STUDS, date, money, name, plates, reference, studArea, text, wholeSize } from './fields.ts';
 import {
   furnishingSchema,
   milestoneSchema,
@@ -18,6 +7,7 @@ import {
   spaceSchema,
   vehicleSchema,
 } from './briefSchema.ts';
+import { baseTypeSchema, moduleSchema, seamSchema } from './cutSchema.ts';
 import {
   SEASONS,
   WINDS,
@@ -113,6 +103,10 @@ const displaySchema = z.strictObject({
   /** What one more module and one stud of seam are worth, in money: the weights of a cutting. */
   moduleWeight: money.default(5),
   seamWeight: money.default(0.05),
+  /** The most a module may weigh, kg; null: no limit. */
+  moduleMaxKg: z.number().positive().max(1000).nullable().default(null),
+  /** Modules keep to one section: where a border lies on the bases' steps a seam must be. */
+  cutAtSections: z.boolean().default(true),
   currency: z.string().trim().min(1).max(4).default('¤'),
   notes: text.default(''),
   /** Where the display stands now: the place whose tables and room are judged; null: tables of no place. */
@@ -172,24 +166,6 @@ const sectionSchema = z.strictObject({
   notes: text.default(''),
 });
 
-const baseTypeSchema = z.strictObject({
-  w: wholeSize,
-  d: wholeSize,
-  price: money,
-  stock: z.int().min(0).max(10_000),
-  /** The most that can be had in all; null: as many as one buys. */
-  max: z.int().min(0).max(10_000).nullable().default(null),
-});
-
-const moduleSchema = z.strictObject({
-  name,
-  x: wholeStud,
-  y: wholeStud,
-  w: wholeSize,
-  d: wholeSize,
-  bases: z.array(z.strictObject({ x: wholeStud, y: wholeStud, w: wholeSize, d: wholeSize })).max(2000),
-});
-
 /** A finding somebody looked at and keeps. It holds only while the finding still says what it said then. */
 const acceptanceSchema = z.strictObject({
   finding: z.string().min(1).max(200),
@@ -211,6 +187,7 @@ export const kindSchema = z.enum([
   'section',
   'baseType',
   'module',
+  'seam',
   'acceptance',
   'place',
   'opening',
@@ -257,6 +234,7 @@ export const KINDS = {
   section: { schema: sectionSchema, group: 'sections', word: 'section' },
   baseType: { schema: baseTypeSchema, group: 'bases', word: 'base size' },
   module: { schema: moduleSchema, group: 'modules', word: 'module' },
+  seam: { schema: seamSchema, group: 'seams', word: 'seam' },
   acceptance: { schema: acceptanceSchema, group: 'acceptances', word: 'acceptance' },
   place: { schema: placeSchema, group: 'places', word: 'place' },
   opening: { schema: openingSchema, group: 'openings', word: 'opening' },
@@ -304,6 +282,7 @@ export type Plot = Entity<'plot'>;
 export type Section = Entity<'section'>;
 export type BaseType = Entity<'baseType'>;
 export type Module = Entity<'module'>;
+export type Seam = Entity<'seam'>;
 export type Hill = Entity<'hill'>;
 export type Hollow = Entity<'hollow'>;
 export type Water = Entity<'water'>;

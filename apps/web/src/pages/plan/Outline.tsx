@@ -1,5 +1,5 @@
 import { ChevronRight } from 'lucide-react';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { MM_PER_STUD } from '@quarry/core/lattice';
 import { metresOf } from '@quarry/core/scale';
@@ -122,6 +122,8 @@ function Pieces() {
   );
 }
 
+const collator = new Intl.Collator('en', { numeric: true });
+
 /** How many of a kind the outline lists; the finder reaches the rest. */
 const MOST_LISTED = 120;
 
@@ -137,13 +139,17 @@ function Group({
   const scene = useDisplay(({ scene }) => scene);
   const show = useView((view) => view.show);
   const [open, setOpen] = useState(startsOpen);
-  const all = kind === 'table' ? hereOf(scene, kind) : listOf(scene, kind);
+  const all = useMemo(() => {
+    const list = kind === 'table' ? hereOf(scene, kind) : listOf(scene, kind);
+    // «House 9» before «House 10».
+    return list
+      .map(({ id }) => ({ id, label: capital(labelOf(scene, kind, id)) }))
+      .sort((a, b) => collator.compare(a.label, b.label));
+  }, [scene, kind]);
   const things =
     search === ''
       ? all
-      : all.filter(({ id }) =>
-          `${KINDS[kind].word} ${labelOf(scene, kind, id)}`.toLowerCase().includes(search),
-        );
+      : all.filter(({ label }) => `${KINDS[kind].word} ${label}`.toLowerCase().includes(search));
   const isOpen = open || (search !== '' && things.length > 0);
   // What there is none of is left out, except for what a display begins with.
   if (
@@ -164,15 +170,14 @@ function Group({
       </summary>
       {isOpen && (
         <ul>
-          {things.slice(0, MOST_LISTED).map(({ id }) => (
+          {things.slice(0, MOST_LISTED).map(({ id, label }) => (
             <li key={id}>
               <button
                 type="button"
                 className="link link-hover text-left pl-4 w-full truncate"
                 onClick={() => show(middle(scene, kind, id), { kind, id })}
               >
-                {capital(labelOf(scene, kind, id))}{' '}
-                <span className="ink-2 text-xs">{detail(scene, { kind, id })}</span>
+                {label} <span className="ink-2 text-xs">{detail(scene, { kind, id })}</span>
               </button>
             </li>
           ))}

@@ -137,7 +137,12 @@ export function PlanPage() {
             {ground && cut ? (
               <Profile scene={shown.scene} relief={shown.ground?.relief ?? ground.relief} line={cut} />
             ) : (
-              <p className="ink-2 p-2">{error ?? 'Compiling the ground …'}</p>
+              <p className="ink-2 p-2">
+                {error ??
+                  (ground
+                    ? 'Here the ground is drawn from the side, once there is a footprint.'
+                    : 'Compiling the ground …')}
+              </p>
             )}
             {cutLine && (
               <button

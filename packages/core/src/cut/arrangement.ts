@@ -1,0 +1,87 @@
+import { MM, MM_PER_PLATE, outerSize } from '../lattice/index.ts';
+import { displayOf, listOf, type Module, type Passage, type Scene } from '../scene/index.ts';
+import type { Relief } from '../relief/index.ts';
+import { longestFor, wayOf } from '../site/index.ts';
+import { baseNeeds } from './fromScene.ts';
+import type { GridLine } from './crossing.ts';
+import { moduleLoads, type ModuleLoad } from './lifting.ts';
+import { CELL } from './problem.ts';
+import { SEAM_COSTS, seamJudge, type SeamOver } from './seamCosts.ts';
+import { neighboursOf } from './seams.ts';
+
+/** What a way of dividing the scene comes to: of the modules there are, or of a rival laid in their place. */
+export interface Arrangement {
+  modules: number;
+  /** By the Brief's weights, whoever made the cutting. */
+  cost: { bases: number; modules: number; seams: number; total: number };
+  bought: { w: number; d: number; count: number }[];
+  loads: ModuleLoad[];
+  heaviest: ModuleLoad | null;
+  /** The passage that leaves least room, for which module, and how much, mm (negative: it does not pass). */
+  tightest: { passage: Passage; module: string; spare: number } | null;
+  /** Studs of seam by what they lie over, the longest first. */
+  over: { over: SeamOver; studs: number }[];
+}
+
+/** @param judge of the scene's seams, when it is known already */
+export function arrangementOf(
+  scene: Scene,
+  relief: Relief,
+  judge: (line: GridLine) => SeamOver = seamJudge(scene, relief),
+): Arrangement {
+  const modules = listOf(scene, 'module');
+  const { moduleWeight, seamWeight } = displayOf(scene);
+  const over = new Map<SeamOver, number>();
+  let seams = 0;
+  for (const { line } of neighboursOf(scene))
+    for (const piece of piecesOf(line)) {
+      const what = judge(piece);
+      over.set(what, (over.get(what) ?? 0) + piece.length);
+      seams += seamWeight * piece.length * (1 + SEAM_COSTS[what]);
+    }
+  const needs = baseNeeds(scene);
+  const bases = needs.reduce((sum, { cost }) => sum + cost, 0);
+  const loads = moduleLoads(scene, relief);
+  const weight = moduleWeight * modules.length;
+  return {
+    modules: modules.length,
+    cost: { bases, modules: weight, seams, total: bases + weight + seams },
+    bought: needs.filter(({ short }) => short > 0).map(({ w, d, short }) => ({ w, d, count: short })),
+    loads,
+    heaviest: loads.reduce<ModuleLoad | null>((a, b) => (a && a.bulk.kg >= b.bulk.kg ? a : b), null),
+    tightest: tightestOf(modules, loads, wayOf(scene)),
+    over: [...over].map(([what, studs]) => ({ over: what, studs })).sort((a, b) => b.studs - a.studs),
+  };
+}
+
+/** A line in pieces of 8 studs, from one step of the lattice to the next. */
+function piecesOf(line: GridLine): GridLine[] {
+  const pieces: GridLine[] = [];
+  const from = line.upright ? line.y : line.x;
+  for (let at = from; at < from + line.length;) {
+    const next = Math.min(from + line.length, Math.floor(at / CELL) * CELL + CELL);
+    pieces.push(line.upright ? { ...line, y: at, length: next - at } : { ...line, x: at, length: next - at });
+    at = next;
+  }
+  return pieces;
+}
+
+function tightestOf(
+  modules: readonly Module[],
+  loads: readonly ModuleLoad[],
+  way: readonly Passage[],
+): Arrangement['tightest'] {
+  let tightest: Arrangement['tightest'] = null;
+  for (const { id, name, w, d } of modules) {
+    const height = loads.find((load) => load.id === id)?.tall ?? MM_PER_PLATE;
+    for (const passage of way) {
+      const longest = longestFor(passage, outerSize(Math.min(w, d)) / MM, height);
+      // Through a door of any length the narrow side decides; what is left of it is the spare.
+      const spare = Number.isFinite(longest)
+        ? longest - outerSize(Math.max(w, d)) / MM
+        : Math.min(passage.width - outerSize(Math.min(w, d)) / MM, passage.height - height);
+      if (!tightest || spare < tightest.spare) tightest = { passage, module: name, spare };
+    }
+  }
+  return tightest;
+}

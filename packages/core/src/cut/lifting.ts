@@ -1,0 +1,209 @@
+import { MM_PER_PLATE, MM_PER_STUD, overlap, type Rect } from '../lattice/index.ts';
+import { listOf, type Plot, type Scene, type Table } from '../scene/index.ts';
+import {
+  BASE_GRAMS,
+  BUILDING_FILL,
+  GRAMS_PER_STUD_PLATE,
+  GROUND_FILL,
+  OUTSIDE,
+  massOf,
+  type Relief,
+} from '../relief/index.ts';
+import { hereOf, tableInStuds } from '../site/index.ts';
+
+/** What something weighs and where its centre of mass is. */
+export interface Bulk {
+  kg: number;
+  /** Studs of the display, and mm above the table. */
+  x: number;
+  y: number;
+  z: number;
+}
+
+/** Mass and centre of what stands on a rectangle, by the area densities of the relief. Null where nothing is. */
+export function bulkOf(relief: Relief, area: Rect): Bulk | null {
+  const on = overlap(area, relief);
+  if (!on) return null;
+  let [grams, mx, my, mz] = [0, 0, 0, 0];
+  for (let y = Math.floor(on.y); y < on.y + on.d; y++)
+    for (let x = Math.floor(on.x); x < on.x + on.w; x++) {
+      const i = (y - relief.y) * relief.w + x - relief.x;
+      if (relief.ground[i] === OUTSIDE) continue;
+      const ground = Math.max(0, relief.height[i]);
+      const above = Math.max(0, relief.top[i] - relief.height[i]);
+      const [low, high] = [
+        GRAMS_PER_STUD_PLATE * GROUND_FILL * ground,
+        GRAMS_PER_STUD_PLATE * BUILDING_FILL * above,
+      ];
+      const each = BASE_GRAMS + low + high;
+      grams += each;
+      mx += each * (x + 0.5);
+      my += each * (y + 0.5);
+      mz += (low * ground) / 2 + high * (relief.height[i] + above / 2);
+    }
+  if (grams === 0) return null;
+  return { kg: grams / 1000, x: mx / grams, y: my / grams, z: (mz / grams) * MM_PER_PLATE };
+}
+
+/** The masses of squares of `cell` studs over the relief, kg, as the cutting problem takes them. */
+export function massTable(relief: Relief, cell: number): number[][] {
+  const grams = massOf(relief);
+  const rows = Math.ceil(relief.d / cell);
+  const columns = Math.ceil(relief.w / cell);
+  const kg = Array.from({ length: rows }, () => new Array<number>(columns).fill(0));
+  for (let i = 0; i < grams.length; i++)
+    kg[Math.trunc(Math.trunc(i / relief.w) / cell)][Math.trunc((i % relief.w) / cell)] += grams[i] / 1000;
+  // To a tenth of a gram, so that the sums do not hang on the order of adding.
+  return kg.map((row) => row.map((value) => Math.round(value * 1e4) / 1e4));
+}
+
+/**
+ * The revised NIOSH lifting equation (Waters et al. 1993; DHHS (NIOSH) 94-110), metric:
+ * RWL = 23 kg × HM × VM × DM × AM × FM × CM. Lengths in cm, the angle in degrees.
+ */
+export interface LiftTask {
+  kg: number;
+  /** From the middle of the ankles to the hands, cm. */
+  horizontal: number;
+  /** Of the hands above the floor, cm, and how far they travel up or down. */
+  vertical: number;
+  travel: number;
+  /** How far the body turns, degrees. */
+  asymmetry: number;
+  coupling: 'good' | 'fair' | 'poor';
+}
+
+export interface LiftJudged {
+  /** Recommended weight limit, kg. */
+  limit: number;
+  /** Load over limit: above 1 more people are at risk, above 3 many. Infinity where no load is recommended. */
+  index: number;
+  multipliers: {
+    horizontal: number;
+    vertical: number;
+    distance: number;
+    asymmetry: number;
+    frequency: number;
+    coupling: number;
+  };
+}
+
+const LOAD_CONSTANT = 23;
+
+/** Judges one lift, done now and then (up to 0.2 a minute for at most an hour: frequency multiplier 1.00). */
+export function judgeLift({ kg, horizontal, vertical, travel, asymmetry, coupling }: LiftTask): LiftJudged {
+  const multipliers = {
+    horizontal: horizontal > 63 ? 0 : Math.min(1, 25 / Math.max(25, horizontal)),
+    vertical: vertical < 0 || vertical > 175 ? 0 : 1 - 0.003 * Math.abs(vertical - 75),
+    distance: travel > 175 ? 0 : Math.min(1, 0.82 + 4.5 / Math.max(25, travel)),
+    asymmetry: asymmetry > 135 ? 0 : 1 - 0.0032 * asymmetry,
+    frequency: 1,
+    coupling: coupling === 'good' ? 1 : coupling === 'poor' ? 0.9 : vertical < 75 ? 0.95 : 1,
+  };
+  const limit = Object.values(multipliers).reduce((product, each) => product * each, LOAD_CONSTANT);
+  return { limit, index: limit > 0 ? kg / limit : Infinity, multipliers };
+}
+
+/** Where hands are when one walks with a load, cm above the floor (knuckle height; NIOSH’s reference height). */
+const CARRIED_AT = 75;
+/** From the ankles to the hands with a load that begins at the body: 20 cm and half its depth (NIOSH 94-110, §1.1). */
+const BODY = 20;
+/** Two people at the two ends hold it one grip before them, cm (a default of ours, no source). */
+const GRIP = 30;
+
+/** One lift of a module: alone with its narrow side to the body, and by two, one at each end with half of it. */
+export interface ModuleLift {
+  one: LiftJudged & { task: LiftTask };
+  two: LiftJudged & { task: LiftTask };
+}
+
+/**
+ * @param size of the module, studs
+ * @param tableHeight where it is lifted from, mm above the floor
+ */
+export function moduleLift(kg: number, size: { w: number; d: number }, tableHeight: number): ModuleLift {
+  const depth = (Math.min(size.w, size.d) * MM_PER_STUD) / 10;
+  const vertical = tableHeight / 10;
+  const common = {
+    vertical,
+    travel: Math.abs(vertical - CARRIED_AT),
+    asymmetry: 0,
+    coupling: 'poor' as const,
+  };
+  const one: LiftTask = { ...common, kg, horizontal: BODY + depth / 2 };
+  const two: LiftTask = { ...common, kg: kg / 2, horizontal: GRIP };
+  return { one: { ...judgeLift(one), task: one }, two: { ...judgeLift(two), task: two } };
+}
+
+/** How far a block may lean before it tips over its narrow side, degrees: atan(half base ÷ centre height). */
+export const tippingAngle = (halfBaseMm: number, centreMm: number): number =>
+  centreMm <= 0 ? 90 : (Math.atan(halfBaseMm / centreMm) * 180) / Math.PI;
+
+/** The least angle over the four sides, for a centre of mass that need not be in the middle. */
+export function tippingOf(area: Rect, { x, y, z }: Bulk): number {
+  const half = Math.min(x - area.x, area.x + area.w - x, y - area.y, area.y + area.d - y);
+  return tippingAngle(Math.max(0, half) * MM_PER_STUD, z);
+}
+
+/** What is to be known of a module before one lifts it. */
+export interface ModuleLoad {
+  id: string;
+  name: string;
+  bulk: Bulk;
+  lift: ModuleLift;
+  /** Degrees it may lean before it tips. */
+  tips: number;
+  /** The tables under it, with the share of its studs on each, and how many studs no table carries. */
+  tables: { table: Table; studs: number }[];
+  hanging: number;
+  /** Of its tallest stud, mm above its base. */
+  tall: number;
+}
+
+/** Usual table height where none stands under a module, mm (a default of ours, no source). */
+const TABLE_HEIGHT = 740;
+
+/** Every module's mass, lift, lean and tables. */
+export function moduleLoads(scene: Scene, relief: Relief): ModuleLoad[] {
+  const tables = hereOf(scene, 'table').map((table) => ({ table, on: tableInStuds(scene, table) }));
+  return listOf(scene, 'module').flatMap((module): ModuleLoad[] => {
+    const bulk = bulkOf(relief, module);
+    if (!bulk) return [];
+    let hanging = 0;
+    let tall = 0;
+    const under = tables.map(({ table }) => ({ table, studs: 0 }));
+    for (let y = module.y; y < module.y + module.d; y++)
+      for (let x = module.x; x < module.x + module.w; x++) {
+        const i = (y - relief.y) * relief.w + x - relief.x;
+        if (x < relief.x || y < relief.y || x >= relief.x + relief.w || y >= relief.y + relief.d) continue;
+        if (relief.ground[i] === OUTSIDE) continue;
+        tall = Math.max(tall, relief.top[i]);
+        const at = tables.findIndex(
+          ({ on }) => x + 0.5 >= on.x && x + 0.5 < on.x + on.w && y + 0.5 >= on.y && y + 0.5 < on.y + on.d,
+        );
+        if (at < 0) hanging++;
+        else under[at].studs++;
+      }
+    const carried = under.filter(({ studs }) => studs > 0).sort((a, b) => b.studs - a.studs);
+    const height = carried[0]?.table.height ?? TABLE_HEIGHT;
+    return [
+      {
+        id: module.id,
+        name: module.name,
+        bulk,
+        lift: moduleLift(bulk.kg, module, height),
+        tips: tippingOf(module, bulk),
+        tables: carried,
+        hanging,
+        tall: tall * MM_PER_PLATE,
+      },
+    ];
+  });
+}
+
+/** How far each lift-off part of a building may lean, set down by itself: its centre taken at half its height. */
+export const partLeans = ({ w, d, parts }: Plot): { name: string; tips: number }[] =>
+  parts.map(({ name, height }) => ({
+    name,
+    tips: tippingAngle((Math.min(w, d) * MM_PER_STUD) / 2, (height * MM_PER_PLATE) / 2),
+  }));

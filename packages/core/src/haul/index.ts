@@ -1,0 +1,2 @@
+export * from './graph.ts';
+export * from './order.ts';
