@@ -3,9 +3,23 @@ import { ApiQuery, ApiTags } from '@nestjs/swagger';
 import { formatISO } from 'date-fns';
 import type { Response } from 'express';
 import { z } from 'zod';
-import { OUTLINE_TEXT, planDrawing, surveyDrawing, writeAsc, writeDxf, writeSvg } from '@quarry/core/formats';
-import { compileRelief } from '@quarry/core/relief';
-import { idSchema, type Scene } from '@quarry/core/scene';
+import { mendList, neighboursOf, seamSheet, seamState } from '@quarry/core/cut';
+import {
+  OUTLINE_TEXT,
+  edgeRelief,
+  planDrawing,
+  seamCsv,
+  seamJson,
+  seamStrip,
+  surveyDrawing,
+  writeAsc,
+  writeDxf,
+  writeSvg,
+} from '@quarry/core/formats';
+import { buildUp } from '@quarry/core/haul';
+import { compileRelief, type Relief } from '@quarry/core/relief';
+import { reachOf } from '@quarry/core/sight';
+import { SEAM_SIDES, idSchema, type Scene } from '@quarry/core/scene';
 import { withPlace } from '@quarry/core/site';
 import type { User } from '../accounts/accounts.service.ts';
 import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
@@ -14,6 +28,7 @@ import { DisplaysService } from '../displays/displays.service.ts';
 import { ApiError, notFound, parseBody } from '../http/errors.ts';
 import { fileStem } from '../http/fileStem.ts';
 import { planSheet, planTiles } from './planSheet.ts';
+import { orderSheet, seamSheetPdf, seamStripPdf } from './seamSheet.ts';
 import { rulesSheet } from './rulesSheet.ts';
 import { surveySheet } from './surveySheet.ts';
 
@@ -25,11 +40,27 @@ const querySchema = z.strictObject({
   scale: z.coerce.number().int().min(1).max(500).optional(),
   /** Of the tiles: one module only. */
   module: idSchema.optional(),
+  /** Of seam sheets: which seam, and of an edge which side. */
+  seam: idSchema.optional(),
+  side: z.enum(SEAM_SIDES).default('a'),
 });
 
 /** Texts and the finest line of a plan's outlines, mm of the drawing. */
 const PLAN_TEXT = 14;
 const PLAN_PEN = 0.8;
+
+const SEAM_FILES = ['seam.pdf', 'strip.pdf', 'strip.svg', 'seam.csv', 'seam.json', 'edge.asc'] as const;
+/** The finest line of a strip, mm. */
+const STRIP_PEN = 0.12;
+
+/** A seam that somebody asks for, with how it stands. */
+function seamOf(scene: Scene, relief: Relief, id: string | undefined) {
+  const neighbours = neighboursOf(scene).find((pair) => pair.id === id);
+  if (!neighbours) throw notFound('seam');
+  const sheet = seamSheet(scene, relief, neighbours);
+  const written = scene.seam[neighbours.id];
+  return { sheet, written, state: seamState(written, sheet), mends: written ? mendList(written, sheet) : [] };
+}
 
 /** Sheets to print and outlines to work from, made from the display as it stands. */
 @ApiTags('sheets')
@@ -46,6 +77,8 @@ export class SheetsController {
   @ApiQuery({ name: 'place', required: false })
   @ApiQuery({ name: 'scale', required: false })
   @ApiQuery({ name: 'module', required: false })
+  @ApiQuery({ name: 'seam', required: false })
+  @ApiQuery({ name: 'side', enum: ['a', 'b'], required: false })
   async sheet(
     @Param('id') id: string,
     @Param('file') file: string,
@@ -54,7 +87,7 @@ export class SheetsController {
     @Res() response: Response,
   ): Promise<void> {
     this.displays.actor(id, user);
-    const { units, place, scale, module } = parseBody(querySchema, query);
+    const { units, place, scale, module, seam, side } = parseBody(querySchema, query);
     const { scene } = this.displays.hold(id);
     const seen = place === undefined ? scene : this.at(scene, place);
     const print = {
@@ -89,6 +122,24 @@ export class SheetsController {
     } else if (file === 'heights.asc') {
       response.attachment(name);
       response.type('text/plain').send(writeAsc(compileRelief(scene)));
+    } else if (file === 'order.pdf') {
+      const relief = compileRelief(scene);
+      send('application/pdf', await orderSheet(scene, buildUp(scene, relief, reachOf(scene, relief)), print));
+    } else if (SEAM_FILES.some((one) => one === file)) {
+      const relief = compileRelief(scene);
+      const found = seamOf(scene, relief, seam);
+      if (file === 'seam.pdf') send('application/pdf', await seamSheetPdf(scene, found, print));
+      else if (file === 'strip.pdf') send('application/pdf', await seamStripPdf(scene, found.sheet, print));
+      else if (file === 'strip.svg') send('image/svg+xml', writeSvg(seamStrip(found.sheet), STRIP_PEN));
+      else {
+        response.attachment(name);
+        if (file === 'seam.csv') response.type('text/csv').send(seamCsv(found.sheet));
+        else if (file === 'seam.json')
+          response
+            .type('application/json')
+            .send(seamJson(found.sheet, found.written, found.state, found.mends));
+        else response.type('text/plain').send(writeAsc(edgeRelief(relief, found.sheet, side)));
+      }
     } else throw notFound('sheet');
   }
 

@@ -1,5 +1,23 @@
 import { expose, transfer } from 'comlink';
 import { RULES, checkScene, type Judged } from '@quarry/core/check';
+import {
+  adoptCutting,
+  arrangementOf,
+  byHand,
+  costOf,
+  mendList,
+  neighboursOf,
+  seamJudge,
+  seamSheet,
+  seamState,
+  type Arrangement,
+  type Cutting,
+  type HandAct,
+  type Mend,
+  type SeamSheet,
+  type SeamState,
+} from '@quarry/core/cut';
+import { buildUp, freeModule, type BuildUp, type Freed } from '@quarry/core/haul';
 import { overlap, type Rect } from '@quarry/core/lattice';
 import {
   compile,
@@ -10,7 +28,7 @@ import {
   type Contour,
   type Relief,
 } from '@quarry/core/relief';
-import { emptyScene, withDelta, type Delta, type Scene } from '@quarry/core/scene';
+import { emptyScene, reduce, withDelta, type Change, type Delta, type Scene } from '@quarry/core/scene';
 import { bestMoves, reachOf, type Move, type Reach } from '@quarry/core/sight';
 
 /** A square of the relief with its contours: what is drawn anew when something in it changes. */
@@ -31,6 +49,18 @@ export interface Judgement {
   findings: Judged[];
   /** How the number of each rule is made, by rule: the rules themselves stay in the worker. */
   basis: Readonly<Record<string, string>>;
+}
+
+/** An act by hand with what it costs before and after. */
+export type HandAnswer =
+  | { ok: true; changes: Change[]; words: string; before: number; after: number }
+  | { ok: false; error: string };
+
+/** A seam as the list of seams shows it. */
+export interface SeamEntry {
+  sheet: SeamSheet;
+  state: SeamState;
+  mends: Mend[];
 }
 
 const BASIS = Object.fromEntries(RULES.map(({ id, basis }) => [id, basis]));
@@ -74,6 +104,20 @@ function tilesOf(relief: Relief, changed: readonly Rect[] | null): Tile[] {
   return tiles;
 }
 
+/** The compiled ground of the followed scene. */
+function followed(): Relief {
+  compiled ??= compile(scene);
+  return compiled.relief;
+}
+
+/** The judge of the scene's seams, made once for each ground: modules do not change it. */
+function judgeOfSeams(): ReturnType<typeof seamJudge> {
+  const relief = followed();
+  if (seamsJudged?.relief !== relief) seamsJudged = { relief, judge: seamJudge(scene, relief) };
+  return seamsJudged.judge;
+}
+let seamsJudged: { relief: Relief; judge: ReturnType<typeof seamJudge> } | null = null;
+
 const worker = {
   /** The ground after a change: asked of one worker, so that no judging stands in its way. */
   ground(delta: readonly Delta[]): GroundStep {
@@ -111,6 +155,38 @@ const worker = {
   },
   /** The reach in a place one only looks at. */
   reach: (of: Scene): Reach => reachOf(of, compileRelief(of)),
+  /** What the modules of the followed scene come to. */
+  arrangement: (): Arrangement => arrangementOf(scene, followed(), judgeOfSeams()),
+  /** What another cutting of it would come to. */
+  rival(cutting: Cutting, origin: { x: number; y: number }): Arrangement | null {
+    const taken = reduce(scene, adoptCutting(scene, cutting, origin));
+    return taken.ok ? arrangementOf(taken.scene, followed(), judgeOfSeams()) : null;
+  },
+  /** What an act by hand would change, and the cost before and after; or why it cannot be. */
+  byHand(act: HandAct): HandAnswer {
+    const hand = byHand(scene, act);
+    if (!hand.ok) return hand;
+    const done = reduce(scene, hand.changes);
+    if (!done.ok) return { ok: false, error: done.refusal.sentence };
+    const judge = judgeOfSeams();
+    const [before, after] = [scene, done.scene].map((each) => costOf(each, followed(), judge).cost.total);
+    return { ...hand, before, after };
+  },
+  /** Every seam with how it stands. */
+  seams(): SeamEntry[] {
+    const relief = followed();
+    return neighboursOf(scene).map((neighbours) => {
+      const seam = scene.seam[neighbours.id];
+      const sheet = seamSheet(scene, relief, neighbours);
+      return { sheet, state: seamState(seam, sheet), mends: seam ? mendList(seam, sheet) : [] };
+    });
+  },
+  /** The order of building up, by where one can stand. */
+  order(): BuildUp {
+    const relief = followed();
+    return buildUp(scene, relief, reachOf(scene, relief));
+  },
+  free: (id: string): Freed | null => freeModule(scene, reachOf(scene, followed()), id),
   /** The rearrangements of the room that bring most within reach. */
   moves: (of: Scene): Move[] => bestMoves(of),
 };

@@ -1,20 +1,59 @@
 import { expose } from 'comlink';
 import loadHighs from 'highs';
 import wasmUrl from 'highs/runtime?url';
-import { solveCut, type CutAnswer, type Cutting, type CutProblem } from '@quarry/core/cut';
+import {
+  LIGHTER,
+  RIVALS,
+  heaviestOf,
+  rivalProblem,
+  solveCut,
+  type Cutting,
+  type CutProblem,
+  type Rival,
+} from '@quarry/core/cut';
+
+/** Time for each rival's first answer, before the solver is loaded, s. */
+const FIRST = 0.4;
 
 const worker = {
-  /** Cuts within a time; `onProgress` hears of every better cutting. Ending the worker ends the search. */
-  async cut(
+  /**
+   * Looks for all rivals: first an answer to each, then better ones in turn; `onBetter` hears of every step.
+   * Ending the worker ends the search.
+   * @returns the reasons when there is no cutting at all; else none
+   */
+  async rivals(
     problem: CutProblem,
     seconds: number,
-    onProgress: (cutting: Cutting) => void,
-  ): Promise<CutAnswer> {
-    // The first answer needs no solver: it is on the screen while the solver is still loading.
-    const first = solveCut(problem, { seconds, now: () => performance.now(), onProgress });
-    if (first.feasible && first.cutting.proven) return first;
+    onBetter: (rival: Rival, problem: CutProblem, cutting: Cutting) => void,
+  ): Promise<string[]> {
+    const now = () => performance.now();
+    const found = new Map<Rival, Cutting>();
+    const run = (rival: Rival, time: number, highs?: Awaited<ReturnType<typeof loadHighs>>): string[] => {
+      let reasons: string[] = [];
+      const balanced = found.get('balanced');
+      const shares = rival === 'lightest' ? LIGHTER : [1];
+      for (const share of shares) {
+        const stated = rivalProblem(problem, rival, balanced && heaviestOf(balanced), share);
+        const tell = (cutting: Cutting) => {
+          found.set(rival, cutting);
+          onBetter(rival, stated, cutting);
+        };
+        const answer = solveCut(stated, { seconds: time / shares.length, now, highs, onProgress: tell });
+        if (answer.feasible) return [];
+        ({ reasons } = answer);
+      }
+      return reasons;
+    };
+    const first = run('balanced', FIRST);
+    for (const rival of RIVALS) if (rival !== 'balanced' && first.length === 0) run(rival, FIRST);
     const highs = await loadHighs({ locateFile: () => wasmUrl });
-    return solveCut(problem, { seconds, now: () => performance.now(), highs, onProgress });
+    // The balanced one bounds all the others: it has the larger part of the time.
+    const reasons = run('balanced', seconds * 0.4, highs);
+    if (reasons.length > 0 && !found.has('balanced')) return reasons;
+    for (const rival of RIVALS)
+      if (rival !== 'balanced' && !(found.get(rival)?.proven && rival !== 'lightest'))
+        run(rival, seconds * 0.15, highs);
+    return [];
   },
 };
 export type CutWorker = typeof worker;

@@ -23,12 +23,12 @@ export interface Arrangement {
   over: { over: SeamOver; studs: number }[];
 }
 
-/** @param judge of the scene's seams, when it is known already */
-export function arrangementOf(
+/** What the modules there are cost, and what their seams lie over. @param judge of the scene's seams, when it is known already */
+export function costOf(
   scene: Scene,
   relief: Relief,
   judge: (line: GridLine) => SeamOver = seamJudge(scene, relief),
-): Arrangement {
+): Pick<Arrangement, 'modules' | 'cost' | 'bought' | 'over'> {
   const modules = listOf(scene, 'module');
   const { moduleWeight, seamWeight } = displayOf(scene);
   const over = new Map<SeamOver, number>();
@@ -41,16 +41,27 @@ export function arrangementOf(
     }
   const needs = baseNeeds(scene);
   const bases = needs.reduce((sum, { cost }) => sum + cost, 0);
-  const loads = moduleLoads(scene, relief);
   const weight = moduleWeight * modules.length;
   return {
     modules: modules.length,
     cost: { bases, modules: weight, seams, total: bases + weight + seams },
     bought: needs.filter(({ short }) => short > 0).map(({ w, d, short }) => ({ w, d, count: short })),
+    over: [...over].map(([what, studs]) => ({ over: what, studs })).sort((a, b) => b.studs - a.studs),
+  };
+}
+
+/** All there is to say of the modules there are. @param judge as in `costOf` */
+export function arrangementOf(
+  scene: Scene,
+  relief: Relief,
+  judge?: (line: GridLine) => SeamOver,
+): Arrangement {
+  const loads = moduleLoads(scene, relief);
+  return {
+    ...costOf(scene, relief, judge),
     loads,
     heaviest: loads.reduce<ModuleLoad | null>((a, b) => (a && a.bulk.kg >= b.bulk.kg ? a : b), null),
-    tightest: tightestOf(modules, loads, wayOf(scene)),
-    over: [...over].map(([what, studs]) => ({ over: what, studs })).sort((a, b) => b.studs - a.studs),
+    tightest: tightestOf(listOf(scene, 'module'), loads, wayOf(scene)),
   };
 }
 

@@ -3,7 +3,7 @@ import { displayOf, listOf, type Change, type Module, type Scene } from '../scen
 import { setModules, type FreshModule } from './fromScene.ts';
 import { chooseTilings } from './plan.ts';
 import { CELL, type CutProblem } from './problem.ts';
-import type { Neighbours } from './seams.ts';
+import { neighboursOf, type Neighbours } from './seams.ts';
 import { TilingBook, placed } from './tilings.ts';
 
 /** What a cut by hand comes to: changes that can be made, or a sentence why not. */
@@ -16,6 +16,18 @@ export interface Knife {
   /** From and to along the line, studs. */
   from: number;
   to: number;
+}
+
+/** An act by hand, as a page asks for it; seams by their id (see `neighboursOf`). */
+export type HandAct =
+  { act: 'split'; knife: Knife } | { act: 'glue'; seam: string } | { act: 'shift'; seam: string; by: number };
+
+/** What an act comes to. */
+export function byHand(scene: Scene, act: HandAct): ByHand {
+  if (act.act === 'split') return split(scene, act.knife);
+  const pair = neighboursOf(scene).find(({ id }) => id === act.seam);
+  if (!pair) return { ok: false, error: 'That seam is no longer there.' };
+  return act.act === 'glue' ? glue(scene, pair.a, pair.b) : shiftSeam(scene, pair, act.by);
 }
 
 /** Parts every module that a line runs through from side to side. */

@@ -1,7 +1,6 @@
 export * from './problem.ts';
 export { plainExact, solveCut, type SolveOptions } from './solve.ts';
 export { verifyCutting } from './verify.ts';
-export { rowLetters } from './plan.ts';
 export { cutProblemOf, adoptCutting, baseNeeds, type BaseNeed, type SceneProblem } from './fromScene.ts';
 export * from './crossing.ts';
 export * from './lifting.ts';

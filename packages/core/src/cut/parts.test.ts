@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import loadHighs, { type Highs } from 'highs';
 import { quickBound } from './bound.ts';
-import { guillotine } from './construct.ts';
+import { fieldsOf, guillotine } from './construct.ts';
 import { gridOf, type Cells } from './grid.ts';
 import { Lagrange } from './lagrange.ts';
 import { candidatesOf, relaxation } from './master.ts';
@@ -212,6 +212,7 @@ describe('straight cuts', () => {
           grid,
           book,
           problem.bases.map(({ price }) => price),
+          fieldsOf(grid)[0],
         );
         const expected = recursive(problem);
         if (!modules) return expected === Infinity;

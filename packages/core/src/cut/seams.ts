@@ -1,5 +1,13 @@
-import { counted, formatPlates, overlap } from '../lattice/index.ts';
-import { listOf, plotBounds, type Module, type Scene, type Seam, type SeamSide } from '../scene/index.ts';
+import { PLATE, counted, formatPlates, overlap, parseLength } from '../lattice/index.ts';
+import {
+  listOf,
+  plotBounds,
+  type Change,
+  type Module,
+  type Scene,
+  type Seam,
+  type SeamSide,
+} from '../scene/index.ts';
 import { CONNECTOR_PLACES, FRONT_DEPTH, groundAt, ownerAt, type Relief } from '../relief/index.ts';
 import { crossingsOf, stripsOf, type Crossing, type GridLine } from './crossing.ts';
 import { pairsAlong, seamJudge, type SeamOver } from './seamCosts.ts';
@@ -288,4 +296,60 @@ export function inWords({ a, b }: Neighbours, differences: readonly EdgeDifferen
   return runs.length > 3
     ? `${words.join('; ')} and ${counted(runs.length - 3, 'place')} more`
     : words.join('; ');
+}
+
+/** Whether two edges say the same. */
+const isSameEdge = (a: Seam['agreed'], b: Seam['agreed']) => JSON.stringify(a) === JSON.stringify(b);
+
+/**
+ * The change by which one side signs a seam as it is now. A signature under what is no longer so falls away, and so
+ * does the other side's.
+ */
+export function signSeam(seam: Seam | undefined, sheet: SeamSheet, sign: Seam['signs'][number]): Change {
+  const { id, a, b } = sheet.neighbours;
+  const agreed = edgeOf(sheet);
+  if (!seam) return { op: 'add', kind: 'seam', id, data: { a: a.id, b: b.id, agreed, signs: [sign] } };
+  const stands = isSameEdge(seam.agreed, agreed);
+  const others = stands ? seam.signs.filter(({ side }) => side !== sign.side) : [];
+  const set = stands ? { signs: [...others, sign] } : { agreed, signs: [sign] };
+  return { op: 'patch', kind: 'seam', id, v: seam.v, set };
+}
+
+/**
+ * Reads heights measured at a seam: a line each of side, stud and height, parted by commas, semicolons or blanks.
+ * The side is the module's name (or a, b), the stud counts from 1, the height is in plates or as people say it (5b1p).
+ * A first line of words is taken for a heading.
+ * @returns the readings, or a sentence with the line, the value and the limit
+ */
+export function readReadings(
+  text: string,
+  { a, b, line }: Neighbours,
+): { ok: true; readings: Seam['readings'] } | { ok: false; error: string } {
+  const readings: Seam['readings'] = [];
+  const lines = text.split(/\r?\n/);
+  for (const [i, raw] of lines.entries()) {
+    const fields = raw.trim().split(/\s*[,;\t]\s*|\s+/);
+    if (fields[0] === '' || (i === 0 && fields.every((field) => !/\d/.test(field)))) continue;
+    const where = `Line ${i + 1}, «${raw.trim().slice(0, 40)}»`;
+    if (fields.length !== 3)
+      return { ok: false, error: `${where}: three values are needed, side, stud and height.` };
+    const [name, stud, tall] = fields;
+    const side = [a.name.toLowerCase(), 'a'].includes(name.toLowerCase())
+      ? 'a'
+      : [b.name.toLowerCase(), 'b'].includes(name.toLowerCase())
+        ? 'b'
+        : null;
+    if (!side) return { ok: false, error: `${where}: the side is ${a.name} or ${b.name}.` };
+    const at = Number(stud);
+    if (!Number.isInteger(at) || at < 1 || at > line.length)
+      return { ok: false, error: `${where}: the stud is a whole number from 1 to ${line.length}.` };
+    const height = parseLength(tall, 'plate', { min: 0, max: 3000 * PLATE });
+    if (!height.ok) return { ok: false, error: `${where}: ${height.error}` };
+    if (height.length % PLATE !== 0)
+      return { ok: false, error: `${where}: heights are in whole plates, such as 16 or 5b1p.` };
+    const index = readings.findIndex((one) => one.side === side && one.at === at - 1);
+    if (index >= 0) readings.splice(index, 1);
+    readings.push({ side, at: at - 1, height: height.length / PLATE });
+  }
+  return { ok: true, readings };
 }

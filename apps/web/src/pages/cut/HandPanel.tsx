@@ -1,0 +1,259 @@
+import { Lock, LockOpen } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { toast } from 'sonner';
+import { neighboursOf, type HandAct } from '@quarry/core/cut';
+import { displayOf, listOf, type Module } from '@quarry/core/scene';
+import { useDisplay, useEdit, usePlans } from '../../data/useDisplay.tsx';
+import { useView } from '../../data/view.ts';
+import { NumberField, SelectField } from '../../ui/fields.tsx';
+import { Basis, Empty, Heading } from '../../ui/parts.tsx';
+import { basesInWords } from '../../ui/words.ts';
+import { useAsked } from '../../workers/useAsked.ts';
+
+/** Knife, glue, moved seams and locks, each with its price before one does it. */
+export function HandPanel() {
+  const scene = useDisplay(({ scene }) => scene);
+  const plans = usePlans();
+  const { picked, pick } = useView();
+  const modules = [...listOf(scene, 'module')].sort((a, b) =>
+    a.name.localeCompare(b.name, 'en', { numeric: true }),
+  );
+  const edit = useEdit();
+  const now = useAsked((core) => core.arrangement());
+  if (modules.length === 0)
+    return <Empty title="Not cut yet">Press Cut under Rivals first; then change it here by hand.</Empty>;
+  const chosen = picked?.kind === 'module' ? modules.find(({ id }) => id === picked.id) : undefined;
+  return (
+    <>
+      <Heading aside={now ? `cost ${now.cost.total.toFixed(2)} ${displayOf(scene).currency}` : undefined}>
+        Modules
+      </Heading>
+      <table className="w-full text-xs">
+        <caption className="sr-only">Modules</caption>
+        <tbody>
+          {modules.map((module) => (
+            <tr key={module.id} className={`border-b hair ${module === chosen ? 'bg-base-200' : ''}`}>
+              <th scope="row" className="text-left py-0.5">
+                <button
+                  type="button"
+                  aria-pressed={module === chosen}
+                  className="fig font-medium cursor-pointer link-hover px-1"
+                  onClick={() => pick(module === chosen ? null : { kind: 'module', id: module.id })}
+                >
+                  {module.name}
+                </button>
+              </th>
+              <td className="fig whitespace-nowrap">
+                {module.w} × {module.d} studs
+              </td>
+              <td className="fig">{basesInWords(module.bases)}</td>
+              <td className="text-right">
+                <button
+                  type="button"
+                  className="btn btn-xs btn-ghost btn-square"
+                  aria-pressed={module.locked}
+                  aria-label={module.locked ? `Unlock ${module.name}` : `Lock ${module.name}`}
+                  title={
+                    module.locked ? 'Locked: stays when the rest is cut' : 'Lock: stays when the rest is cut'
+                  }
+                  disabled={!plans}
+                  onClick={() =>
+                    edit.patch(`${module.locked ? 'unlocked' : 'locked'} ${module.name}`, 'module', module, {
+                      locked: !module.locked,
+                    })
+                  }
+                >
+                  {module.locked ? <Lock size={12} aria-hidden /> : <LockOpen size={12} aria-hidden />}
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {chosen ? (
+        <>
+          <KnifePart key={chosen.id} module={chosen} disabled={!plans} />
+          <SeamsOf module={chosen} disabled={!plans} />
+        </>
+      ) : (
+        <p className="ink-2 py-2">
+          Pick a module, here or on the board, to split it, join it or move its seams.
+        </p>
+      )}
+      <Basis>
+        A price is what the whole would cost after the act less what it costs now: bases to buy (chosen anew
+        for what is touched, with the stock the rest leaves), modules, and studs of seam by what they cross.
+      </Basis>
+    </>
+  );
+}
+
+/** Acts in a row, each with its price; under them why some cannot be. */
+function Acts({ acts, disabled }: { acts: { word: string; act: HandAct }[]; disabled: boolean }) {
+  const [why, setWhy] = useState<Record<string, string>>({});
+  return (
+    <span className="flex-1">
+      <span className="flex flex-wrap gap-1.5">
+        {acts.map(({ word, act }) => (
+          <ActButton
+            key={word}
+            word={word}
+            act={act}
+            disabled={disabled}
+            onWhy={(error) =>
+              setWhy((before) => (before[word] === error ? before : { ...before, [word]: error }))
+            }
+          />
+        ))}
+      </span>
+      {[...new Set(acts.map(({ word }) => why[word]).filter(Boolean))].map((error) => (
+        <span key={error} className="block ink-2 text-[11px] leading-4">
+          {error}
+        </span>
+      ))}
+    </span>
+  );
+}
+
+/** One act: its price, and the button that does it. @param onWhy hears why it cannot be; empty when it can */
+function ActButton({
+  act,
+  word,
+  disabled,
+  onWhy,
+}: {
+  act: HandAct;
+  word: string;
+  disabled: boolean;
+  onWhy: (error: string) => void;
+}) {
+  const edit = useEdit();
+  const { pick } = useView();
+  const answer = useAsked((core) => core.byHand(act), JSON.stringify(act));
+  const price = answer?.ok ? answer.after - answer.before : null;
+  useEffect(() => {
+    if (answer) onWhy(answer.ok ? '' : answer.error);
+  }, [answer]);
+  return (
+    <button
+      type="button"
+      className="btn btn-xs"
+      disabled={disabled || !answer?.ok}
+      title={answer && !answer.ok ? answer.error : undefined}
+      onClick={() => {
+        if (!answer?.ok || price === null) return;
+        if (!edit.change(answer.words, answer.changes)) return;
+        toast(`${answer.words}: ${signed(price)}`);
+        if (act.act !== 'shift') pick(null);
+      }}
+    >
+      {word} {price !== null && <span className="fig font-normal">{signed(price)}</span>}
+    </button>
+  );
+}
+
+const signed = (price: number) => `${price < 0 ? '−' : '+'}${Math.abs(price).toFixed(2)}`;
+
+function KnifePart({ module, disabled }: { module: Module; disabled: boolean }) {
+  const [across, setAcross] = useState<'x' | 'y'>(module.w >= module.d ? 'x' : 'y');
+  const [at, setAt] = useState<number | null>(null);
+  const [start, length] = across === 'x' ? [module.x, module.w] : [module.y, module.d];
+  const [side, along] = across === 'x' ? [module.y, module.d] : [module.x, module.w];
+  const middle = Math.round(length / 32) * 16 || 8;
+  const from = at ?? middle;
+  return (
+    <>
+      <Heading>Split {module.name}</Heading>
+      <div className="grid grid-cols-2 gap-x-3">
+        <SelectField
+          label="Line"
+          value={across}
+          disabled={disabled}
+          options={[
+            { value: 'x', word: 'north to south' },
+            { value: 'y', word: 'west to east' },
+          ]}
+          onCommit={(value) => {
+            setAcross(value);
+            setAt(null);
+          }}
+        />
+        <NumberField
+          label={across === 'x' ? 'Studs from its west side' : 'Studs from its north side'}
+          value={from}
+          min={1}
+          max={length - 1}
+          whole
+          disabled={disabled}
+          onCommit={setAt}
+        />
+      </div>
+      <div className="py-1">
+        <Acts
+          disabled={disabled}
+          acts={[
+            {
+              word: 'Split',
+              act: {
+                act: 'split',
+                knife: { upright: across === 'x', at: start + from, from: side, to: side + along },
+              },
+            },
+          ]}
+        />
+      </div>
+    </>
+  );
+}
+
+function SeamsOf({ module, disabled }: { module: Module; disabled: boolean }) {
+  const scene = useDisplay(({ scene }) => scene);
+  const pairs = neighboursOf(scene).filter(({ a, b }) => a.id === module.id || b.id === module.id);
+  const unit = commonStep(listOf(scene, 'baseType'));
+  const [typed, setBy] = useState<number | null>(null);
+  const by = typed ?? unit;
+  if (pairs.length === 0) return null;
+  return (
+    <>
+      <Heading>Its seams</Heading>
+      <NumberField
+        label="Move a seam by"
+        unit="studs"
+        value={by}
+        min={8}
+        max={256}
+        whole
+        disabled={disabled}
+        onCommit={setBy}
+      />
+      <ul>
+        {pairs.map(({ id, a, b, line }) => {
+          const other = a.id === module.id ? b : a;
+          const [less, more] = line.upright ? ['West', 'East'] : ['North', 'South'];
+          return (
+            <li key={id} className="border-b hair py-1 flex items-start gap-1.5">
+              <span className="w-24">
+                with <b className="fig">{other.name}</b>{' '}
+                <span className="ink-2 text-xs block">{line.length} studs</span>
+              </span>
+              <Acts
+                disabled={disabled}
+                acts={[
+                  { word: less, act: { act: 'shift', seam: id, by: -by } },
+                  { word: more, act: { act: 'shift', seam: id, by } },
+                  { word: 'Join', act: { act: 'glue', seam: id } },
+                ]}
+              />
+            </li>
+          );
+        })}
+      </ul>
+    </>
+  );
+}
+
+/** The step that all bases are multiples of, studs: the least by which a seam can move. */
+function commonStep(bases: readonly { w: number; d: number }[]): number {
+  const divide = (a: number, b: number): number => (b === 0 ? a : divide(b, a % b));
+  return bases.flatMap(({ w, d }) => [w, d]).reduce(divide, 0) || 8;
+}

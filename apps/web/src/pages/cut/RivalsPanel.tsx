@@ -1,0 +1,470 @@
+import { counted } from '@quarry/core/lattice';
+import { Link } from 'react-router';
+import {
+  RIVALS,
+  RIVAL_WORDS,
+  SEAM_WORDS,
+  adoptCutting,
+  blocksOf,
+  setModules,
+  type Arrangement,
+  type Cutting,
+  type Rival,
+  type SceneProblem,
+} from '@quarry/core/cut';
+import { displayOf, listOf } from '@quarry/core/scene';
+import { useDisplay, useEdit, useLink, usePlans } from '../../data/useDisplay.tsx';
+import { CheckField, NumberField } from '../../ui/fields.tsx';
+import { ModuleSize } from '../../ui/ModuleSize.tsx';
+import { Basis, Failure, Heading, Line } from '../../ui/parts.tsx';
+import { useSay } from '../../ui/useSay.ts';
+import { basesInWords } from '../../ui/words.ts';
+import { useAsked } from '../../workers/useAsked.ts';
+import type { useRivals } from '../../workers/useRivals.ts';
+import { MiniPlan } from './MiniPlan.tsx';
+
+/** How long all rivals together may be looked for, s. */
+const SECONDS = 20;
+
+/** Rival cuttings side by side, each with what it costs, weighs and crosses, and how far it is from a proven bound. */
+export function RivalsPanel({
+  stated,
+  rivals,
+  chosen,
+  onChoose,
+}: {
+  stated: SceneProblem | null;
+  rivals: ReturnType<typeof useRivals>;
+  chosen: Rival | null;
+  onChoose: (rival: Rival | null) => void;
+}) {
+  const scene = useDisplay(({ scene }) => scene);
+  const edit = useEdit();
+  const plans = usePlans();
+  const link = useLink();
+  const { run, start, stop, clear } = rivals;
+  const display = displayOf(scene);
+  const now = useAsked((core) => core.arrangement());
+  const found = chosen ? run.found[chosen] : undefined;
+  const set = (fields: Partial<typeof display>) =>
+    edit.patch('changed the limits of the cutting', 'display', display, fields);
+  const any = Object.keys(run.found).length > 0;
+  return (
+    <>
+      <details open={!any && listOf(scene, 'module').length === 0} className="border-b hair pb-1">
+        <summary className="cursor-pointer font-semibold text-[13px]">
+          Limits and weights{' '}
+          <span className="ink-2 font-normal text-xs">
+            {display.moduleMaxW} × {display.moduleMaxD} studs
+            {display.moduleMaxKg === null ? '' : `, ${display.moduleMaxKg} kg`}
+          </span>
+        </summary>
+        <ModuleSize display={display} disabled={!plans} onSet={set} />
+        <NumberField
+          label="A module weighs at most"
+          unit="kg"
+          value={display.moduleMaxKg}
+          min={0.1}
+          max={1000}
+          disabled={!plans}
+          onCommit={(moduleMaxKg) => set({ moduleMaxKg })}
+        />
+        <NumberField
+          label="One module more costs"
+          unit={display.currency}
+          value={display.moduleWeight}
+          min={0}
+          max={1e6}
+          disabled={!plans}
+          onCommit={(moduleWeight) => set({ moduleWeight: moduleWeight ?? 5 })}
+        />
+        <NumberField
+          label="A stud of seam costs"
+          unit={display.currency}
+          value={display.seamWeight}
+          min={0}
+          max={1e6}
+          disabled={!plans}
+          onCommit={(seamWeight) => set({ seamWeight: seamWeight ?? 0.05 })}
+        />
+        <CheckField
+          label="Modules keep to one section"
+          value={display.cutAtSections}
+          disabled={!plans}
+          onCommit={(cutAtSections) => set({ cutAtSections })}
+        />
+        {stated?.ok && (
+          <p className="ink-2 text-xs py-1">
+            {counted(stated.problem.keep?.length ?? 0, 'building')} kept whole;{' '}
+            {stated.problem.bases.map(({ w, d, stock }) => `${stock} × ${w}×${d}`).join(', ')} to hand.{' '}
+            <Link className="link" to={`/d/${link.id}/stockpile`}>
+              Change the bases
+            </Link>
+          </p>
+        )}
+      </details>
+      {stated && !stated.ok && (
+        <div role="alert" className="text-error py-2">
+          {stated.reasons.map((reason) => (
+            <p key={reason}>{reason}</p>
+          ))}
+        </div>
+      )}
+      <div className="flex items-center gap-2 py-2">
+        {run.state === 'running' ? (
+          <button type="button" className="btn btn-sm btn-primary w-44" onClick={stop}>
+            Stop, keep the best
+          </button>
+        ) : (
+          <button
+            type="button"
+            className="btn btn-sm btn-primary w-44"
+            disabled={!stated?.ok}
+            onClick={() => {
+              if (!stated?.ok) return;
+              onChoose('balanced');
+              start(stated.problem, SECONDS);
+            }}
+          >
+            {any ? 'Cut again' : 'Cut'}
+          </button>
+        )}
+        <div role="status" className="text-xs ink-2 flex-1">
+          {run.state === 'running' && (
+            <>
+              <progress className="progress progress-primary w-full" aria-label="Searching" /> better and
+              better, {SECONDS} s at most
+            </>
+          )}
+          {run.state === 'done' && any && (run.stopped ? 'Stopped; the best so far are kept.' : 'Done.')}
+        </div>
+        {any && run.state !== 'running' && (
+          <button
+            type="button"
+            className="btn btn-sm btn-ghost"
+            onClick={() => {
+              clear();
+              onChoose(null);
+            }}
+          >
+            Drop them
+          </button>
+        )}
+      </div>
+      {run.reasons.length > 0 && <Failure title="No cutting" message={run.reasons.join(' ')} />}
+      {stated?.ok && stated.remarks.length > 0 && (
+        <ul className="ink-2 text-xs pb-1">
+          {stated.remarks.map((remark) => (
+            <li key={remark}>{remark}</li>
+          ))}
+        </ul>
+      )}
+      <table className="w-full text-xs">
+        <caption className="sr-only">Rival cuttings</caption>
+        <thead>
+          <tr className="ink-2 border-b hair text-left">
+            <th className="font-normal py-1" scope="col">
+              Cutting
+            </th>
+            <th className="font-normal text-right pl-2" scope="col">
+              Modules
+            </th>
+            <th className="font-normal text-right pl-2" scope="col">
+              To buy
+            </th>
+            <th className="font-normal text-right pl-2" scope="col">
+              Heaviest
+            </th>
+            <th className="font-normal text-right pl-2" scope="col">
+              To spare
+            </th>
+            <th className="font-normal text-right pl-2" scope="col">
+              Cost
+            </th>
+            <th
+              className="font-normal text-right pl-2"
+              scope="col"
+              title="Above what is proven to be the least"
+            >
+              Above
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {now && now.modules > 0 && (
+            <RivalRow
+              word="As it is"
+              on={chosen === null}
+              plan={listOf(scene, 'module')}
+              arrangement={now}
+              bound={run.bound}
+              onClick={() => onChoose(null)}
+            />
+          )}
+          {RIVALS.map((rival) => {
+            const one = run.found[rival];
+            return (
+              one && (
+                <FoundRow
+                  key={rival}
+                  rival={rival}
+                  on={chosen === rival}
+                  cutting={one.cutting}
+                  stated={stated}
+                  bound={run.bound}
+                  onClick={() => onChoose(rival)}
+                />
+              )
+            );
+          })}
+        </tbody>
+      </table>
+      <Basis>
+        Cost = price of the bases to buy + what a module costs × modules + what a stud of seam costs × each
+        stud × (1 + what it crosses). «Above» is how far a cutting lies over the proven least of the balanced
+        one: the linear relaxation, a bound by prices, and an exact solver. To spare: at the tightest passage.
+        Each cutting is checked by a second program before it is shown. Masses are by area, until pieces are
+        counted.
+      </Basis>
+      {found && chosen && stated?.ok ? (
+        <Found
+          rival={chosen}
+          cutting={found.cutting}
+          origin={stated.origin}
+          plans={plans}
+          busy={run.state === 'running'}
+          onTaken={() => {
+            clear();
+            onChoose(null);
+          }}
+        />
+      ) : (
+        now && now.modules > 0 && <Over arrangement={now} />
+      )}
+    </>
+  );
+}
+
+function FoundRow({
+  rival,
+  on,
+  cutting,
+  stated,
+  bound,
+  onClick,
+}: {
+  rival: Rival;
+  on: boolean;
+  cutting: Cutting;
+  stated: SceneProblem | null;
+  bound: number;
+  onClick: () => void;
+}) {
+  const origin = stated?.ok ? stated.origin : null;
+  const arrangement = useAsked(
+    origin ? (core) => core.rival(cutting, origin) : null,
+    `${rival} ${cutting.modules.length} ${cutting.cost.total}`,
+  );
+  return (
+    <RivalRow
+      word={RIVAL_WORDS[rival].word}
+      how={RIVAL_WORDS[rival].how}
+      on={on}
+      plan={cutting.modules}
+      arrangement={arrangement}
+      bound={bound}
+      onClick={onClick}
+    />
+  );
+}
+
+function RivalRow({
+  word,
+  how,
+  on,
+  plan,
+  arrangement,
+  bound,
+  onClick,
+}: {
+  word: string;
+  how?: string;
+  on: boolean;
+  plan: readonly { x: number; y: number; w: number; d: number }[];
+  arrangement: Arrangement | null;
+  bound: number;
+  onClick: () => void;
+}) {
+  const { say } = useSay();
+  const cell = 'fig text-right align-middle whitespace-nowrap pl-2';
+  const spare = arrangement?.tightest?.spare;
+  return (
+    <tr className={`border-b hair ${on ? 'bg-base-200' : ''}`}>
+      <th scope="row" className="text-left font-normal py-1">
+        <button
+          type="button"
+          aria-pressed={on}
+          title={how}
+          className="flex items-center gap-1.5 cursor-pointer text-left"
+          onClick={onClick}
+        >
+          <MiniPlan modules={plan} label={`Plan of ${word}`} />
+          <span className={on ? 'font-semibold' : ''}>{word}</span>
+        </button>
+      </th>
+      <td className={cell}>{arrangement?.modules ?? '…'}</td>
+      <td className={cell}>{arrangement?.cost.bases.toFixed(2)}</td>
+      <td className={cell}>{arrangement?.heaviest ? `${arrangement.heaviest.bulk.kg.toFixed(1)} kg` : ''}</td>
+      <td className={`${cell} ${spare !== undefined && spare < 0 ? 'text-error font-semibold' : ''}`}>
+        {spare === undefined ? '' : say(Math.round(spare), 'mm')}
+      </td>
+      <td className={cell}>{arrangement?.cost.total.toFixed(2)}</td>
+      <td className={cell}>
+        {arrangement && bound > 0
+          ? `${Math.max(0, (100 * (arrangement.cost.total - bound)) / bound).toFixed(1)} %`
+          : ''}
+      </td>
+    </tr>
+  );
+}
+
+function Found({
+  rival,
+  cutting,
+  origin,
+  plans,
+  busy,
+  onTaken,
+}: {
+  rival: Rival;
+  cutting: Cutting;
+  origin: { x: number; y: number };
+  plans: boolean;
+  busy: boolean;
+  onTaken: () => void;
+}) {
+  const scene = useDisplay(({ scene }) => scene);
+  const edit = useEdit();
+  const arrangement = useAsked(
+    (core) => core.rival(cutting, origin),
+    `${rival} ${cutting.modules.length} ${cutting.cost.total}`,
+  );
+  const modules = listOf(scene, 'module').filter(({ locked }) => !locked);
+  const there = cutting.modules.map(({ bases, ...module }) => ({
+    ...moved(module, origin),
+    bases: bases.map((base) => moved(base, origin)),
+  }));
+  const blocks = modules.length > 0 ? blocksOf(modules, there) : [];
+  const take = () =>
+    edit.change(
+      `took a cutting of ${counted(cutting.modules.length, 'module')}`,
+      adoptCutting(scene, cutting, origin),
+    ) && onTaken();
+  return (
+    <>
+      <div className="flex gap-2 pt-2">
+        <button
+          type="button"
+          className="btn btn-sm btn-primary flex-1"
+          disabled={!plans || busy}
+          title={plans ? undefined : 'Planners and owners take a cutting'}
+          onClick={take}
+        >
+          Take this cutting
+        </button>
+      </div>
+      {blocks.length > 1 && (
+        <>
+          <Heading aside="each by itself">Or a part of it</Heading>
+          <ul>
+            {blocks.map((block) => {
+              const here = block.here.map(({ name }) => name).join(', ');
+              return (
+                <li key={here} className="flex items-center gap-2 border-b hair py-0.5">
+                  <span className="flex-1">
+                    {here}{' '}
+                    <span className="ink-2 text-xs">
+                      {counted(block.here.length, 'module')} becomes {block.there.length}
+                    </span>
+                  </span>
+                  <button
+                    type="button"
+                    className="btn btn-xs"
+                    disabled={!plans || busy}
+                    onClick={() =>
+                      edit.change(
+                        `took a part of a cutting: ${here}`,
+                        setModules(scene, block.there, block.here),
+                      )
+                    }
+                  >
+                    Take
+                  </button>
+                </li>
+              );
+            })}
+          </ul>
+        </>
+      )}
+      {arrangement && <Over arrangement={arrangement} />}
+      <Heading aside={counted(cutting.modules.length, 'module')}>Its modules</Heading>
+      <table className="w-full text-xs">
+        <tbody>
+          {cutting.modules.map(({ id, w, d, massKg, bases }) => (
+            <tr key={id} className="border-b hair">
+              <th scope="row" className="fig text-left font-medium py-0.5">
+                {id}
+              </th>
+              <td className="fig whitespace-nowrap">
+                {w} × {d} studs
+              </td>
+              <td className="fig text-right whitespace-nowrap">{massKg?.toFixed(1)} kg</td>
+              <td className="fig pl-2">{basesInWords(bases)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+const moved = <R extends { x: number; y: number }>(rect: R, by: { x: number; y: number }): R => ({
+  ...rect,
+  x: rect.x + by.x,
+  y: rect.y + by.y,
+});
+
+/** What the seams lie over, what is bought, and which passage is tightest. */
+function Over({ arrangement }: { arrangement: Arrangement }) {
+  const { say } = useSay();
+  const { over, bought, tightest } = arrangement;
+  return (
+    <>
+      <Heading aside={`${over.reduce((sum, { studs }) => sum + studs, 0).toLocaleString('en')} studs`}>
+        Seams lie over
+      </Heading>
+      <dl>
+        {over.map(({ over: what, studs }) => (
+          <Line key={what} label={SEAM_WORDS[what]}>
+            <span className={what === 'forbidden' ? 'text-error font-semibold' : ''}>{studs} studs</span>
+          </Line>
+        ))}
+      </dl>
+      <Heading>To buy</Heading>
+      <p>
+        {bought.length === 0
+          ? 'Nothing: the bases owned are enough.'
+          : bought.map(({ w, d, count }) => `${count} × ${w}×${d}`).join(', ')}
+      </p>
+      {tightest && (
+        <p className="ink-2 text-xs pt-1">
+          Tightest: {tightest.module} through the {tightest.passage.name},{' '}
+          {tightest.spare < 0
+            ? `${say(Math.round(-tightest.spare), 'mm')} too large`
+            : `${say(Math.round(tightest.spare), 'mm')} to spare`}
+          .
+        </p>
+      )}
+    </>
+  );
+}
