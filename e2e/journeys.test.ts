@@ -114,7 +114,7 @@ journey('a vignette of one’s own, by keyboard alone', async (open) => {
   await page.waitForFunction(() => location.pathname.endsWith('/cut'));
   await press(page, 'Cut');
   await sees(page, 'Proven', 30_000);
-  await sees(page, 'Base 16×16');
+  await sees(page, '1 × 16×16');
   await press(page, 'Take this cutting');
   await page.keyboard.down('Control');
   await page.keyboard.press('k');

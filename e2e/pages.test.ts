@@ -10,6 +10,7 @@ const PAGES = ['brief', 'survey', 'plan', 'cut', 'stockpile', 'progress'];
 /** Sheets and panels within pages. */
 const TABS: Partial<Record<string, string[]>> = {
   brief: ['Scale', 'Space', 'Dates'],
+  cut: ['By hand', 'Lifting', 'Seams', 'Order', 'Rivals'],
   survey: ['Larkmoor', 'Way in', 'Reach', 'Standing', 'Public', 'Room'],
 };
 

@@ -78,6 +78,7 @@ test('a builder works in an own section and nowhere else; a viewer looks', async
   await goTo(brenna, 'cut');
   await press(brenna, 'Cut');
   await sees(brenna, 'Proven', 40_000);
+  await press(brenna, 'Stop, keep the best');
   expect(await disabled(brenna, 'Take this cutting')).toBe(true);
 
   const suri = await signedInPage(demo.browser(), demo.server(), 'Suri Vale');

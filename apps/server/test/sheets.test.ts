@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import Papa from 'papaparse';
 import { Harness, valleyOf } from './harness.ts';
 
 const harness = new Harness();
@@ -136,4 +137,82 @@ test('the plan’s outlines and heights as open files, for those who may see the
   expect(await body('plan.dxf')).toContain('CONTOURS');
   expect((await body('heights.asc')).split('\n').slice(0, 2)).toEqual(['ncols 240', 'nrows 144']);
   expect((await fetch(`${at}/heights.asc`)).status).toBe(401);
+});
+
+describe('seam sheets', () => {
+  test('the strip is true to 1 : 1: stud lines of B3–C1 lie 8 mm apart, over two pages that overlap', async () => {
+    const pages = await pagesOf('strip.pdf?seam=seam-b3-c1');
+    // 48 studs of 8 mm and 4 mm of margin at both ends; a page takes 269 mm, 16 of them twice.
+    expect(pages).toHaveLength(2);
+    // Stud lines on the first page: short ones up and down through the middle of the paper.
+    const ticks = pages[0].lines
+      .filter(
+        (points) =>
+          points.length === 2 && points[0][0] === points[1][0] && Math.abs(points[0][1] - points[1][1]) < 4,
+      )
+      .map(([[x]]) => x)
+      .sort((a, b) => a - b);
+    expect(ticks.length).toBeGreaterThan(20);
+    for (const [i, x] of ticks.slice(1).entries()) {
+      const step = x - ticks[i];
+      expect(Math.abs(step / 8 - Math.round(step / 8))).toBeLessThan(0.01);
+    }
+  });
+  test('the seam sheet says what crosses, where connectors go and what is to be mended', async () => {
+    const [page] = await pagesOf('seam.pdf?seam=seam-b1-b2');
+    const words = page.texts.map(({ text }) => text).join('\n');
+    for (const part of [
+      'Seam B1–B2',
+      'signed by one side',
+      'Brenna Rook',
+      'Mill street',
+      'Connectors',
+      'raise by 1p',
+    ])
+      expect(words).toContain(part);
+  });
+  test('CSV, JSON and the neighbour’s edge agree, each read by a general reader', async () => {
+    const client = await harness.as('suri');
+    const id = await valleyOf(client);
+    const get = async (path: string) => {
+      const response = await fetch(`${harness.url}/api/displays/${id}/sheets/${path}`, {
+        headers: { cookie: client.cookie },
+      });
+      expect(response.status).toBe(200);
+      return response.text();
+    };
+    const csv = Papa.parse<Record<string, string>>(await get('seam.csv?seam=seam-b3-c1'), {
+      header: true,
+      skipEmptyLines: true,
+    });
+    expect(csv.errors).toEqual([]);
+    const json = JSON.parse(await get('seam.json?seam=seam-b3-c1'));
+    expect(json).toMatchObject({ seam: 'B3–C1', state: 'open', line: { length: 48 } });
+    expect(csv.data.map((row) => Number(row['C1 plates']))).toEqual(
+      json.studs.map(({ b }: { b: { height: number } }) => b.height),
+    );
+    const asc = (await get('edge.asc?seam=seam-b3-c1&side=b')).split('\n');
+    expect(asc.slice(0, 2)).toEqual(['ncols 8', 'nrows 48']);
+    expect(asc.slice(6, 54).map((row) => Number(row.split(' ')[0]))).toEqual(
+      csv.data.map((row) => Number(row['C1 plates'])),
+    );
+    expect(
+      (
+        await fetch(`${harness.url}/api/displays/${id}/sheets/seam.csv?seam=seam-a1-z9`, {
+          headers: { cookie: client.cookie },
+        })
+      ).status,
+    ).toBe(404);
+  });
+  test('the order of building up is a list to tick off', async () => {
+    const pages = await pagesOf('order.pdf');
+    const words = pages.flatMap(({ texts }) => texts.map(({ text }) => text)).join('\n');
+    for (const part of [
+      'Order of building up',
+      'Set down A2',
+      'Pin B2 to B3',
+      'local rules and qualified people decide',
+    ])
+      expect(words).toContain(part);
+  });
 });

@@ -308,6 +308,8 @@ test('the demo displays open, and the valley has its planted flaws', () => {
     'section-owner',
     'bases-short',
     'table-step',
+    'seam-reopened',
+    'seam-built',
   ])
     expect(rules('skarn-edge')).toContain(rule);
   expect(rules('heron-weir')).toContain('height-limit');

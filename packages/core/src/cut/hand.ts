@@ -1,5 +1,5 @@
 import { overlap, type Rect } from '../lattice/index.ts';
-import { displayOf, listOf, type Change, type Module, type Scene } from '../scene/index.ts';
+import { displayOf, listOf, plotBounds, type Change, type Module, type Scene } from '../scene/index.ts';
 import { setModules, type FreshModule } from './fromScene.ts';
 import { chooseTilings } from './plan.ts';
 import { CELL, type CutProblem } from './problem.ts';
@@ -123,6 +123,11 @@ function anew(scene: Scene, gone: readonly Module[], parts: readonly Rect[], wor
         ? `A part of ${off.w} × ${off.d} studs stands on no bases: they come in steps of ${CELL}.`
         : `Bases come in steps of ${CELL} studs: list some on Stockpile.`,
     };
+  const cut = listOf(scene, 'plot').find((plot) => {
+    const on = (rects: readonly Rect[]) => rects.filter((rect) => overlap(rect, plotBounds(plot))).length;
+    return !plot.mayCut && on(parts) > Math.max(1, on(gone));
+  });
+  if (cut) return { ok: false, error: `The line runs through «${cut.name}», which may not be cut.` };
   const problem: CutProblem = {
     region: [...parts],
     bases,

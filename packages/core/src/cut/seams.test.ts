@@ -350,8 +350,14 @@ describe('by hand', () => {
       '96 × 32 studs; the largest module agreed is 64 × 48',
     ],
     ['nothing left', (s) => shiftSeam(s, neighboursOf(s)[0], 48), 'Nothing would be left of A2'],
+    [
+      'a building in the way',
+      (s) => split(s, { upright: true, at: 16, from: 0, to: 32 }),
+      'runs through «Mill», which may not be cut',
+    ],
   ])('says why not: %s', (_, act, words) => {
-    const answer = act(sceneFrom(file()));
+    const mill = { id: 'p', name: 'Mill', x: 8, y: 8, w: 12, d: 12, height: 30 };
+    const answer = act(sceneFrom(file({ plots: [mill] })));
     expect(answer.ok ? '' : answer.error).toContain(words);
   });
   test('what is locked is neither cut by hand nor anew, and its bases are taken', () => {

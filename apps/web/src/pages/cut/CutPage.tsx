@@ -76,9 +76,9 @@ export function CutPage() {
         <span className="flex-1" />
         <span className="ink-2 text-xs whitespace-nowrap px-1">
           {shown
-            ? `${count} modules as found, not taken yet`
+            ? `As found, not taken yet: ${count} modules`
             : count > 0
-              ? `${count} modules as they are`
+              ? `As it is now: ${count} modules`
               : 'Not cut yet'}
         </span>
       </div>

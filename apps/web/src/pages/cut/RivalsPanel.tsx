@@ -14,11 +14,13 @@ import {
 } from '@quarry/core/cut';
 import { displayOf, listOf } from '@quarry/core/scene';
 import { useDisplay, useEdit, useLink, usePlans } from '../../data/useDisplay.tsx';
+import { FindingItem } from '../../frame/Findings.tsx';
 import { CheckField, NumberField } from '../../ui/fields.tsx';
 import { ModuleSize } from '../../ui/ModuleSize.tsx';
 import { Basis, Failure, Heading, Line } from '../../ui/parts.tsx';
 import { useSay } from '../../ui/useSay.ts';
 import { basesInWords } from '../../ui/words.ts';
+import { useSurvey } from '../../workers/survey.tsx';
 import { useAsked } from '../../workers/useAsked.ts';
 import type { useRivals } from '../../workers/useRivals.ts';
 import { MiniPlan } from './MiniPlan.tsx';
@@ -45,6 +47,8 @@ export function RivalsPanel({
   const { run, start, stop, clear } = rivals;
   const display = displayOf(scene);
   const now = useAsked((core) => core.arrangement());
+  const judgement = useSurvey(({ judgement }) => judgement);
+  const findings = judgement?.findings.filter(({ page, accepted }) => page === 'cut' && !accepted) ?? [];
   const found = chosen ? run.found[chosen] : undefined;
   const set = (fields: Partial<typeof display>) =>
     edit.patch('changed the limits of the cutting', 'display', display, fields);
@@ -226,6 +230,9 @@ export function RivalsPanel({
         Each cutting is checked by a second program before it is shown. Masses are by area, until pieces are
         counted.
       </Basis>
+      {found && chosen && (
+        <p className="text-xs py-1">{proofOf(chosen, found.cutting, run.bound, found.cost)}</p>
+      )}
       {found && chosen && stated?.ok ? (
         <Found
           rival={chosen}
@@ -239,10 +246,30 @@ export function RivalsPanel({
           }}
         />
       ) : (
-        now && now.modules > 0 && <Over arrangement={now} />
+        <>
+          {now && now.modules > 0 && <Over arrangement={now} />}
+          <Heading>Findings of the modules</Heading>
+          {findings.length === 0 && (
+            <p className="ink-2">None: every module passes, fits and cuts no building.</p>
+          )}
+          <ul className="flex flex-col gap-2">
+            {findings.map((finding) => (
+              <FindingItem key={finding.key} finding={finding} />
+            ))}
+          </ul>
+        </>
       )}
     </>
   );
+}
+
+/** How good a rival is, in words: by the Brief's weights, against the least that is proven. */
+function proofOf(rival: Rival, cutting: Cutting, bound: number, cost: number): string {
+  if (rival === 'balanced' && cutting.proven) return 'Proven: no cutting costs less.';
+  if (bound <= 0) return '';
+  const above = Math.max(0, (100 * (cost - bound)) / bound).toFixed(1);
+  const own = rival !== 'balanced' && cutting.proven ? ' By its own weights it is proven the best.' : '';
+  return `Costs at most ${above} % more than the least that is proven.${own}`;
 }
 
 function FoundRow({

@@ -1,0 +1,141 @@
+import type { Page } from 'puppeteer-core';
+import {
+  fill,
+  goTo,
+  openDisplay,
+  openTab,
+  pickFromOutline,
+  press,
+  saved,
+  sees,
+  signedInPage,
+} from './stage.ts';
+import { useJourneys } from './suite.ts';
+
+const { demo, journey } = useJourneys();
+
+/** Presses a button within the panel beside the board. */
+const inPanel = (page: Page, xpath: string) =>
+  page.locator(`::-p-xpath(//section[@role="tabpanel"]//button[${xpath}])`).click();
+const modulesNow = (page: Page, count: number) => sees(page, `As it is now: ${count} modules`);
+const undo = async (page: Page) => {
+  await page.keyboard.down('Control');
+  await page.keyboard.press('z');
+  await page.keyboard.up('Control');
+};
+
+journey(
+  'rivals are compared, one is taken, one module locked, another split and joined, all undone',
+  async (open) => {
+    const page = await open('Iva Thorsby');
+    await openDisplay(page, 'Skarn Edge');
+    await goTo(page, 'cut');
+    await modulesNow(page, 7);
+    // What is wrong with them as they are.
+    await sees(page, 'the club stair door lets');
+    await press(page, 'Cut');
+    await sees(page, 'Quietest seams', 20_000);
+    await sees(page, 'Proven: no cutting costs less', 40_000);
+    await press(page, 'Stop, keep the best');
+    await inPanel(page, 'contains(., "Quietest seams")');
+    await sees(page, 'more than the least that is proven');
+    await inPanel(page, 'contains(., "Balanced")');
+    await sees(page, 'As found, not taken yet');
+    const found = await page.evaluate(() =>
+      Number(/not taken yet: (\d+)/.exec(document.body.innerText)?.[1]),
+    );
+    expect(found).toBeGreaterThan(7);
+    await press(page, 'Take this cutting');
+    await modulesNow(page, found);
+
+    // A locked module is not cut by hand; the price of a split is told before it is made.
+    await openTab(page, 'By hand');
+    await press(page, 'Lock A1');
+    await page.waitForSelector('::-p-aria([name="Unlock A1"])');
+    await inPanel(page, 'normalize-space()="A1"');
+    await sees(page, 'Module A1 is locked; unlock it to cut it.');
+    await inPanel(page, 'normalize-space()="A1"');
+    await inPanel(page, 'normalize-space()="A3"');
+    await sees(page, 'Split A3');
+    const split = await page.waitForSelector(
+      '::-p-xpath(//section[@role="tabpanel"]//button[starts-with(normalize-space(), "Split +") and not(@disabled)])',
+    );
+    await split?.click();
+    await modulesNow(page, found + 1);
+    await undo(page);
+    await modulesNow(page, found);
+    await undo(page);
+    await page.waitForSelector('::-p-aria([name="Lock A1"])');
+    await undo(page);
+    await modulesNow(page, 7);
+
+    // What it weighs, and in which order it goes on.
+    await openTab(page, 'Lifting');
+    await inPanel(page, 'normalize-space()="A3"');
+    await sees(page, 'A3: how the limit is made');
+    await openTab(page, 'Order');
+    await sees(page, 'Building up');
+    await sees(page, 'Set down A1');
+    await saved(page);
+  },
+);
+
+journey(
+  'two builders disagree at a seam, mend, sign, and a later change of the ground reopens it',
+  async (open) => {
+    const brenna = await open('Brenna Rook');
+    await openDisplay(brenna, 'Skarn Edge');
+    await goTo(brenna, 'cut');
+    await openTab(brenna, 'Seams');
+    await inPanel(brenna, 'contains(., "B3–C1")');
+    await sees(brenna, 'not signed');
+    // What she has built is two plates low for three studs; the list says what to mend, by module and stud.
+    const planned = await brenna.evaluate(async () => {
+      const id = location.pathname.split('/')[2];
+      const text = await (await fetch(`/api/displays/${id}/sheets/seam.csv?seam=seam-b3-c1`)).text();
+      return text
+        .split('\r\n')
+        .slice(1)
+        .map((row) => Number(row.split(',')[1]));
+    });
+    const readings = brenna.locator('textarea');
+    await brenna.locator('::-p-xpath(//summary[contains(., "What stands there")])').click();
+    await readings.fill(`B3, 1, ${planned[0]}\nB3, 99, 4`);
+    await press(brenna, 'Keep readings');
+    await sees(brenna, 'the stud is a whole number from 1 to 48');
+    await readings.fill([21, 22, 23].map((stud) => `B3, ${stud}, ${planned[stud - 1] - 2}`).join('\n'));
+    await press(brenna, 'Keep readings');
+    await sees(brenna, 'raise by 2p');
+    await readings.fill([21, 22, 23].map((stud) => `B3, ${stud}, ${planned[stud - 1]}`).join('\n'));
+    await press(brenna, 'Keep readings');
+    await brenna.waitForFunction(() => !document.body.innerText.includes('raise by 2p'));
+    await press(brenna, 'Sign for B3');
+    await sees(brenna, 'one side signed');
+    await saved(brenna);
+
+    const mads = await signedInPage(demo.browser(), demo.server(), 'Mads Elvery');
+    await openDisplay(mads, 'Skarn Edge');
+    await goTo(mads, 'cut');
+    await openTab(mads, 'Seams');
+    await inPanel(mads, 'contains(., "B3–C1")');
+    await sees(mads, 'Brenna Rook');
+    await press(mads, 'Sign for C1');
+    await sees(mads, 'agreed');
+    await sees(brenna, 'C1 signed');
+
+    // Iva raises the meadow under the seam: both see it reopened, with the studs that differ.
+    const iva = await signedInPage(demo.browser(), demo.server(), 'Iva Thorsby');
+    await openDisplay(iva, 'Skarn Edge');
+    await pickFromOutline(iva, 'Pads', 'Skarn meadow');
+    await fill(iva, 'Above it', '1b');
+    await saved(iva);
+    for (const page of [brenna, mads]) {
+      await sees(page, 'studs are not as they were signed');
+      await page.locator('button[data-findings]').click();
+      await sees(page, 'The seam B3–C1, signed by Brenna Rook and Mads');
+    }
+    await undo(iva);
+    await saved(iva);
+    for (const page of [mads, iva]) await page.browserContext().close();
+  },
+);
