@@ -119,6 +119,7 @@ journey('a vignette of one’s own, by keyboard alone', async (open) => {
   await page.keyboard.down('Control');
   await page.keyboard.press('k');
   await page.keyboard.up('Control');
+  await page.waitForSelector('[cmdk-input]');
   await page.keyboard.type('go brief');
   await page.keyboard.press('Enter');
   await sees(page, '16 × 16 studs allowed');

@@ -23,6 +23,8 @@ const Finder = lazy(loadFinder);
 const LETTERS = [...new Set(['f', ...PAGES.map(({ key }) => key), ...TOOL_LIST.map(({ key }) => key)])].join(
   ', ',
 );
+/** Without the network it is loaded when it is asked for. */
+const laterThen = () => undefined;
 const GO_MS = 1500;
 const REST_MS = 2000;
 
@@ -51,7 +53,7 @@ export function Frame() {
   }, [heard]);
 
   useEffect(() => {
-    const timer = setTimeout(() => void loadFinder(), REST_MS);
+    const timer = setTimeout(() => loadFinder().catch(laterThen), REST_MS);
     return () => clearTimeout(timer);
   }, []);
   useHotkeys('mod+k', () => setFinder(true), { preventDefault: true, enableOnFormTags: true });

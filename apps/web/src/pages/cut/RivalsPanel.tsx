@@ -44,6 +44,7 @@ export function RivalsPanel({
   const edit = useEdit();
   const plans = usePlans();
   const link = useLink();
+  const { tell } = useSay();
   const { run, start, stop, clear } = rivals;
   const display = displayOf(scene);
   const now = useAsked((core) => core.arrangement());
@@ -61,6 +62,7 @@ export function RivalsPanel({
           <span className="ink-2 font-normal text-xs">
             {display.moduleMaxW} × {display.moduleMaxD} studs
             {display.moduleMaxKg === null ? '' : `, ${display.moduleMaxKg} kg`}
+            {display.moduleReason && ` · ${tell(display.moduleReason)}`}
           </span>
         </summary>
         <ModuleSize display={display} disabled={!plans} onSet={set} />

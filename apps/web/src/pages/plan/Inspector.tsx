@@ -18,7 +18,11 @@ export function Inspector() {
   const scene = useDisplay(({ scene }) => scene);
   const { picked, also, pick } = useView();
   useEffect(() => {
-    const timer = setTimeout(() => void Promise.all([loadDataSheet(), loadGroupSheet()]), REST_MS);
+    const timer = setTimeout(
+      // Without the network they are loaded when they are asked for.
+      () => Promise.all([loadDataSheet(), loadGroupSheet()]).catch(() => undefined),
+      REST_MS,
+    );
     return () => clearTimeout(timer);
   }, []);
   const entity = picked ? scene[picked.kind][picked.id] : null;
