@@ -44,8 +44,17 @@ async function main() {
     await goTo(page, 'cut');
     await page.locator('::-p-xpath(//button[normalize-space()="Cut"])').click();
     await page.waitForSelector('::-p-text(Proven)', { timeout: 30_000 });
-    await pause(6000);
+    await page.waitForSelector('::-p-text(Quietest seams)');
+    await pause(9000);
     await shot(page, 'cut');
+    await openTab(page, 'Lifting');
+    await page.locator('::-p-xpath(//section[@role="tabpanel"]//button[normalize-space()="A3"])').click();
+    await pause(800);
+    await shot(page, 'cut-lifting');
+    await openTab(page, 'Seams');
+    await page.locator('::-p-xpath(//section[@role="tabpanel"]//button[contains(., "A3–C1")])').click();
+    await pause(800);
+    await shot(page, 'cut-seams');
     await page.evaluate(() => localStorage.setItem('quarry-theme', 'night'));
     await page.reload();
     await goTo(page, 'plan');

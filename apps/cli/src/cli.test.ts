@@ -112,6 +112,7 @@ describe('quarry check', () => {
     [['check', 'x.json', '--today', 'soon'], '--today soon'],
     [['cut', 'x.json', '--seconds', '-1'], '--seconds'],
     [['cut', 'x.json', '--fast'], '--fast'],
+    [['cut', 'x.json', '--seed', '0.5'], '--seed'],
   ])('%j is bad input: exit 2', (args, words) => {
     const { status, stderr } = quarry(...args);
     expect(status).toBe(2);

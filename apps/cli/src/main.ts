@@ -22,7 +22,7 @@ class BadInput extends Error {}
 const USAGE = `quarry: the core's stages from a shell
 
   quarry check <display.quarry.json> [--today 2031-06-01]   findings; exit 1 when one of severity error is not kept
-  quarry cut   <problem.json | display.quarry.json> [--seconds 10]   modules and bases; exit 1 when there is no answer
+  quarry cut   <problem.json | display.quarry.json> [--seconds 10] [--seed 1]   modules and bases; exit 1 when there is no answer
   quarry convert <display.quarry.json> <out.svg | out.dxf | out.asc | out.quarry.json>
                  [--sheet survey|plan] [--units mm|in] [--place id]   outlines of its place or its plan in true
                                                             millimetres, its heights stud by stud, or the file tidied
@@ -70,11 +70,11 @@ function readProblem(path: string): CutProblem | string[] {
 
 const print = (value: unknown) => process.stdout.write(`${JSON.stringify(value, null, 2)}\n`);
 
-async function cut(path: string, seconds: number): Promise<number> {
+async function cut(path: string, seconds: number, seed: number): Promise<number> {
   const problem = readProblem(path);
   if (Array.isArray(problem)) return complain(problem);
   const highs = await loadHighs();
-  const answer = solveCut(problem, { seconds, now: () => performance.now(), highs });
+  const answer = solveCut(problem, { seconds, seed, now: () => performance.now(), highs });
   if (!answer.feasible) return complain(answer.reasons);
   print({ ...answer.cutting, seconds: Number(answer.cutting.seconds.toFixed(2)) });
   return 0;
@@ -137,6 +137,7 @@ async function main(): Promise<number> {
         today: { type: 'string' },
         units: { type: 'string' },
         place: { type: 'string' },
+        seed: { type: 'string' },
         sheet: { type: 'string' },
         help: { type: 'boolean' },
       },
@@ -156,6 +157,9 @@ async function main(): Promise<number> {
   const seconds = Number(values.seconds ?? 10);
   if (!(seconds > 0 && seconds <= 3600))
     throw new BadInput(`--seconds ${values.seconds}: must be above 0 and at most 3600.`);
+  const seed = Number(values.seed ?? 1);
+  if (!Number.isInteger(seed) || seed < 1 || seed > 2 ** 31)
+    throw new BadInput(`--seed ${values.seed}: must be a whole number from 1 to 2147483648.`);
   if (values.today !== undefined && !/^\d{4}-\d{2}-\d{2}$/.test(values.today))
     throw new BadInput(`--today ${values.today}: must be a date such as 2031-06-01.`);
   const units = values.units ?? 'mm';
@@ -164,7 +168,7 @@ async function main(): Promise<number> {
   if (sheet !== 'plan' && sheet !== 'survey') throw new BadInput(`--sheet ${sheet}: must be plan or survey.`);
   if (verb === 'convert') return convert(path, second ?? '', units, values.place, sheet);
   if (verb === 'check') return check(path, values.today);
-  if (verb === 'cut') return cut(path, seconds);
+  if (verb === 'cut') return cut(path, seconds, seed);
   throw new BadInput(`«${verb}» is no verb.\n\n${USAGE}`);
 }
 

@@ -1,7 +1,7 @@
 import { MM, MM_PER_PLATE, outerSize } from '../lattice/index.ts';
 import { displayOf, listOf, type Module, type Passage, type Scene } from '../scene/index.ts';
 import type { Relief } from '../relief/index.ts';
-import { longestFor, wayOf } from '../site/index.ts';
+import { longestFor, tableLoads, wayOf, type TableLoad } from '../site/index.ts';
 import { baseNeeds } from './fromScene.ts';
 import type { GridLine } from './crossing.ts';
 import { moduleLoads, type ModuleLoad } from './lifting.ts';
@@ -16,6 +16,8 @@ export interface Arrangement {
   cost: { bases: number; modules: number; seams: number; total: number };
   bought: { w: number; d: number; count: number }[];
   loads: ModuleLoad[];
+  /** What each table carries. */
+  tables: TableLoad[];
   heaviest: ModuleLoad | null;
   /** The passage that leaves least room, for which module, and how much, mm (negative: it does not pass). */
   tightest: { passage: Passage; module: string; spare: number } | null;
@@ -60,6 +62,7 @@ export function arrangementOf(
   return {
     ...costOf(scene, relief, judge),
     loads,
+    tables: tableLoads(scene, relief),
     heaviest: loads.reduce<ModuleLoad | null>((a, b) => (a && a.bulk.kg >= b.bulk.kg ? a : b), null),
     tightest: tightestOf(listOf(scene, 'module'), loads, wayOf(scene)),
   };

@@ -92,6 +92,20 @@ export function LiftPanel() {
         centre of mass). Masses by area, until pieces are counted.
       </Basis>
       {chosen && <Multipliers load={chosen} />}
+      <Heading>Load on tables</Heading>
+      <dl>
+        {now.tables.map(({ table, kg }) => (
+          <Line
+            key={table.id}
+            label={table.name}
+            note={table.ratedKg === null ? 'no rating said' : `rated for ${table.ratedKg} kg`}
+          >
+            <span className={table.ratedKg !== null && kg > table.ratedKg ? 'text-error font-semibold' : ''}>
+              {kg.toFixed(1)} kg
+            </span>
+          </Line>
+        ))}
+      </dl>
       <Heading>Lift-off parts that tip easily</Heading>
       {tippy.length === 0 ? (
         <p className="ink-2">None leans less than {EASILY}° when set down by itself.</p>

@@ -9,7 +9,7 @@ export function MiniPlan({ modules, label }: { modules: readonly Rect[]; label: 
       role="img"
       aria-label={label}
       viewBox={`${x - 1} ${y - 1} ${w + 2} ${d + 2}`}
-      className="w-[58px] h-[36px]"
+      className="w-[42px] h-[26px] shrink-0"
       preserveAspectRatio="xMidYMid meet"
     >
       {modules.map((module) => (

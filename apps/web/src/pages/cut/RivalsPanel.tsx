@@ -159,72 +159,80 @@ export function RivalsPanel({
       </div>
       {run.reasons.length > 0 && <Failure title="No cutting" message={run.reasons.join(' ')} />}
       {stated?.ok && stated.remarks.length > 0 && (
-        <ul className="ink-2 text-xs pb-1">
-          {stated.remarks.map((remark) => (
-            <li key={remark}>{remark}</li>
-          ))}
-        </ul>
+        <details className="ink-2 text-xs pb-1">
+          <summary className="cursor-pointer">
+            {counted(stated.remarks.length, 'section border')} between the bases’ steps: modules may lie in
+            both sections there
+          </summary>
+          <ul>
+            {stated.remarks.map((remark) => (
+              <li key={remark}>{remark}</li>
+            ))}
+          </ul>
+        </details>
       )}
-      <table className="w-full text-xs">
-        <caption className="sr-only">Rival cuttings</caption>
-        <thead>
-          <tr className="ink-2 border-b hair text-left">
-            <th className="font-normal py-1" scope="col">
-              Cutting
-            </th>
-            <th className="font-normal text-right pl-2" scope="col">
-              Modules
-            </th>
-            <th className="font-normal text-right pl-2" scope="col">
-              To buy
-            </th>
-            <th className="font-normal text-right pl-2" scope="col">
-              Heaviest
-            </th>
-            <th className="font-normal text-right pl-2" scope="col">
-              To spare
-            </th>
-            <th className="font-normal text-right pl-2" scope="col">
-              Cost
-            </th>
-            <th
-              className="font-normal text-right pl-2"
-              scope="col"
-              title="Above what is proven to be the least"
-            >
-              Above
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {now && now.modules > 0 && (
-            <RivalRow
-              word="As it is"
-              on={chosen === null}
-              plan={listOf(scene, 'module')}
-              arrangement={now}
-              bound={run.bound}
-              onClick={() => onChoose(null)}
-            />
-          )}
-          {RIVALS.map((rival) => {
-            const one = run.found[rival];
-            return (
-              one && (
-                <FoundRow
-                  key={rival}
-                  rival={rival}
-                  on={chosen === rival}
-                  cutting={one.cutting}
-                  stated={stated}
-                  bound={run.bound}
-                  onClick={() => onChoose(rival)}
-                />
-              )
-            );
-          })}
-        </tbody>
-      </table>
+      <div className="overflow-x-auto" role="region" aria-label="Rival cuttings" tabIndex={0}>
+        <table className="w-full text-xs">
+          <caption className="sr-only">Rival cuttings</caption>
+          <thead>
+            <tr className="ink-2 border-b hair text-left">
+              <th className="font-normal py-1" scope="col">
+                Cutting
+              </th>
+              <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
+                Modules
+              </th>
+              <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
+                To buy
+              </th>
+              <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
+                Heaviest
+              </th>
+              <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
+                To spare
+              </th>
+              <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
+                Cost
+              </th>
+              <th
+                className="font-normal text-right pl-2"
+                scope="col"
+                title="Above what is proven to be the least"
+              >
+                Above
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {now && now.modules > 0 && (
+              <RivalRow
+                word="As it is"
+                on={chosen === null}
+                plan={listOf(scene, 'module')}
+                arrangement={now}
+                bound={run.bound}
+                onClick={() => onChoose(null)}
+              />
+            )}
+            {RIVALS.map((rival) => {
+              const one = run.found[rival];
+              return (
+                one && (
+                  <FoundRow
+                    key={rival}
+                    rival={rival}
+                    on={chosen === rival}
+                    cutting={one.cutting}
+                    stated={stated}
+                    bound={run.bound}
+                    onClick={() => onChoose(rival)}
+                  />
+                )
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
       <Basis>
         Cost = price of the bases to buy + what a module costs × modules + what a stud of seam costs × each
         stud × (1 + what it crosses). «Above» is how far a cutting lies over the proven least of the balanced
@@ -338,7 +346,7 @@ function RivalRow({
           onClick={onClick}
         >
           <MiniPlan modules={plan} label={`Plan of ${word}`} />
-          <span className={on ? 'font-semibold' : ''}>{word}</span>
+          <span className={`whitespace-nowrap ${on ? 'font-semibold' : ''}`}>{word}</span>
         </button>
       </th>
       <td className={cell}>{arrangement?.modules ?? '…'}</td>

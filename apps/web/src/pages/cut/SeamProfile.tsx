@@ -113,6 +113,17 @@ export function SeamProfile({
           strokeWidth={1.6}
           strokeDasharray="4 2"
         />
+        {differences.map(({ side, at, was }) => (
+          <line
+            key={`was ${side} ${at}`}
+            x1={x(at)}
+            x2={x(at + 1)}
+            y1={y(was)}
+            y2={y(was)}
+            className="stroke-error"
+            strokeWidth={2}
+          />
+        ))}
         {read.map(({ side, at, height }) => (
           <circle
             key={`${side} ${at}`}
@@ -130,6 +141,7 @@ export function SeamProfile({
         <span>
           <b className="text-secondary">- -</b> {b.name}, {line.upright ? 'east' : 'south'}
         </span>
+        {differences.length > 0 && <span className="text-error">— as signed</span>}
         {read.length > 0 && <span>● as read</span>}
         <span className="flex-1 text-right">studs from the {line.upright ? 'north' : 'west'} end</span>
       </figcaption>
