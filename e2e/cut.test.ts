@@ -69,6 +69,17 @@ journey(
     await undo(page);
     await modulesNow(page, 7);
 
+    // The knife is drawn on the board: through the middle of everything it meets what may not be cut.
+    await press(page, 'Knife');
+    const board = await (await page.$('[role="application"]'))?.boundingBox();
+    if (!board) throw new Error('the board has no size');
+    await page.mouse.move(board.x + board.width / 3, board.y + 80);
+    await page.mouse.down();
+    await page.mouse.move(board.x + board.width / 3 + 4, board.y + board.height - 120, { steps: 6 });
+    await page.mouse.up();
+    await sees(page, 'which may not be cut');
+    await press(page, 'Forget it');
+
     // What it weighs, and in which order it goes on.
     await openTab(page, 'Lifting');
     await inPanel(page, 'normalize-space()="A3"');

@@ -5,6 +5,7 @@ import {
   arrangementOf,
   byHand,
   costOf,
+  cutProblemOf,
   mendList,
   neighboursOf,
   seamJudge,
@@ -14,6 +15,7 @@ import {
   type Cutting,
   type HandAct,
   type Mend,
+  type SceneProblem,
   type SeamSheet,
   type SeamState,
 } from '@quarry/core/cut';
@@ -155,6 +157,8 @@ const worker = {
   },
   /** The reach in a place one only looks at. */
   reach: (of: Scene): Reach => reachOf(of, compileRelief(of)),
+  /** The cutting problem of the followed scene. */
+  problem: (): SceneProblem => cutProblemOf(scene, followed()),
   /** What the modules of the followed scene come to. */
   arrangement: (): Arrangement => arrangementOf(scene, followed(), judgeOfSeams()),
   /** What another cutting of it would come to. */

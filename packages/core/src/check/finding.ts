@@ -1,6 +1,7 @@
 import { MM, formatMm } from '../lattice/index.ts';
 import type { Kind, Scene } from '../scene/index.ts';
 import type { Relief } from '../relief/index.ts';
+import type { ModuleLoad } from '../cut/index.ts';
 import type { Reach } from '../sight/index.ts';
 import type { Hanging, TableLoad } from '../site/index.ts';
 
@@ -30,6 +31,8 @@ export interface Context {
   relief: Relief;
   /** The studs that no table carries: worked out when a rule first asks, once for all rules. */
   hanging(): readonly Hanging[];
+  /** What each module weighs and how it is lifted: worked out likewise. */
+  modules(): readonly ModuleLoad[];
   /** What each table carries: worked out likewise. */
   loads(): readonly TableLoad[];
   /** How far each stud is from a place to stand: worked out likewise. */

@@ -5,7 +5,6 @@ import {
   crossingsOf,
   inWords,
   mendList,
-  moduleLoads,
   neighboursOf,
   seamSheet,
   seamState,
@@ -148,8 +147,8 @@ const moduleHeavy: Rule = {
     'Mass by area (an estimate until pieces are counted) over the weight the revised NIOSH equation recommends to each of two people, from the table to knuckle height. A caution, not advice: local rules and qualified people decide.',
   page: 'cut',
   severity: 'warning',
-  check: ({ scene, relief }) =>
-    moduleLoads(scene, relief).flatMap(({ id, name, bulk, lift }): Draft[] => {
+  check: ({ modules }) =>
+    modules().flatMap(({ id, name, bulk, lift }): Draft[] => {
       if (lift.two.index <= RISKY) return [];
       return [
         {
@@ -169,10 +168,10 @@ const moduleMass: Rule = {
   basis: 'Mass by area (an estimate until pieces are counted) against the most a module may weigh.',
   page: 'cut',
   severity: 'warning',
-  check({ scene, relief }) {
+  check({ scene, modules }) {
     const { moduleMaxKg } = displayOf(scene);
     if (moduleMaxKg === null) return [];
-    return moduleLoads(scene, relief).flatMap(({ id, name, bulk }): Draft[] =>
+    return modules().flatMap(({ id, name, bulk }): Draft[] =>
       bulk.kg <= moduleMaxKg
         ? []
         : [
@@ -195,8 +194,8 @@ const moduleTips: Rule = {
     'The angle at which the centre of mass stands over the nearest edge: atan(distance to the edge ÷ height of the centre). Masses by area.',
   page: 'cut',
   severity: 'warning',
-  check: ({ scene, relief }) =>
-    moduleLoads(scene, relief).flatMap(({ id, name, bulk, tips }): Draft[] =>
+  check: ({ modules }) =>
+    modules().flatMap(({ id, name, bulk, tips }): Draft[] =>
       tips >= EASILY_TIPS
         ? []
         : [

@@ -25,8 +25,8 @@ export function latticeOf({ region, bases }: CutProblem): number {
 }
 
 /** The greatest common measure of all sides of all bases, studs. */
-export const basesUnit = (bases: CutProblem['bases']): number =>
-  bases.flatMap(({ w, d }) => [w, d]).reduce(common);
+export const basesUnit = (bases: readonly { w: number; d: number }[]): number =>
+  bases.flatMap(({ w, d }) => [w, d]).reduce(common, 0) || CELL;
 const common = (a: number, b: number): number => (b === 0 ? a : common(b, a % b));
 
 /**

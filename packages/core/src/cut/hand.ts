@@ -18,6 +18,27 @@ export interface Knife {
   to: number;
 }
 
+/**
+ * The cut that a line drawn by hand means: straight along the grid the way it mostly runs, on the nearest step of the
+ * bases from the footprint's corner, its ends taken out to the next steps.
+ */
+export function knifeAlong(
+  { a, b }: { a: { x: number; y: number }; b: { x: number; y: number } },
+  unit: number,
+  corner: { x: number; y: number },
+): Knife {
+  const upright = Math.abs(b.x - a.x) < Math.abs(b.y - a.y);
+  const [across, along] = upright ? (['x', 'y'] as const) : (['y', 'x'] as const);
+  const step = (value: number, from: number, round: (n: number) => number) =>
+    from + round((value - from) / unit) * unit;
+  return {
+    upright,
+    at: step((a[across] + b[across]) / 2, corner[across], Math.round),
+    from: step(Math.min(a[along], b[along]), corner[along], Math.floor),
+    to: step(Math.max(a[along], b[along]), corner[along], Math.ceil),
+  };
+}
+
 /** An act by hand, as a page asks for it; seams by their id (see `neighboursOf`). */
 export type HandAct =
   { act: 'split'; knife: Knife } | { act: 'glue'; seam: string } | { act: 'shift'; seam: string; by: number };

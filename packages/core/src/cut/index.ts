@@ -10,3 +10,4 @@ export * from './arrangement.ts';
 export * from './hand.ts';
 export * from './rivals.ts';
 export { setModules, type FreshModule } from './fromScene.ts';
+export { basesUnit } from './grid.ts';

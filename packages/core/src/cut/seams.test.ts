@@ -10,6 +10,7 @@ import {
   cutProblemOf,
   edgeOf,
   glue,
+  knifeAlong,
   mendList,
   neighboursOf,
   seamJudge,
@@ -359,6 +360,12 @@ describe('by hand', () => {
     const mill = { id: 'p', name: 'Mill', x: 8, y: 8, w: 12, d: 12, height: 30 };
     const answer = act(sceneFrom(file({ plots: [mill] })));
     expect(answer.ok ? '' : answer.error).toContain(words);
+  });
+  test('a line drawn crookedly means the nearest step of the bases', () => {
+    const line = { a: { x: 30.2, y: -1 }, b: { x: 35, y: 30.4 } };
+    expect(knifeAlong(line, 16, { x: 0, y: 0 })).toEqual({ upright: true, at: 32, from: -16, to: 32 });
+    const flat = { a: { x: 50, y: 21 }, b: { x: 3, y: 18 } };
+    expect(knifeAlong(flat, 8, { x: 4, y: 0 })).toEqual({ upright: false, at: 16, from: -4, to: 52 });
   });
   test('what is locked is neither cut by hand nor anew, and its bases are taken', () => {
     const locked = file();

@@ -5,6 +5,7 @@ import { DatesSheet } from './DatesSheet.tsx';
 import { RulesSheet } from './RulesSheet.tsx';
 import { ScaleSheet } from './ScaleSheet.tsx';
 import { SpaceSheet } from './SpaceSheet.tsx';
+import { Tabs } from '../../ui/Tabs.tsx';
 
 const SHEETS = [
   { id: 'rules', word: 'Rules', Sheet: RulesSheet },
@@ -23,24 +24,15 @@ export function BriefPage() {
   const open = SHEETS.find(({ id }) => id === search.get('sheet')) ?? SHEETS[0];
   return (
     <div className="max-w-[1400px]">
-      <div
-        role="tablist"
-        aria-label="Sheets of the brief"
-        className="flex gap-1 px-4 pt-2 border-b hair overflow-x-auto"
-      >
-        {SHEETS.map(({ id, word }) => (
-          <button
-            key={id}
-            type="button"
-            role="tab"
-            aria-selected={id === open.id}
-            className={`px-3 h-8 whitespace-nowrap border-b-2 cursor-pointer ${id === open.id ? 'border-primary font-semibold' : 'border-transparent ink-2 hover:text-base-content'}`}
-            onClick={() => setSearch({ sheet: id }, { replace: true })}
-          >
-            {word}
-          </button>
-        ))}
-      </div>
+      <Tabs
+        label="Sheets of the brief"
+        look="line"
+        className="gap-1 px-4 pt-1 border-b hair overflow-x-auto"
+        each="px-3"
+        tabs={SHEETS}
+        open={open.id}
+        onOpen={(sheet) => setSearch({ sheet }, { replace: true })}
+      />
       <div role="tabpanel" aria-label={open.word} className="p-4">
         <open.Sheet disabled={disabled} />
       </div>

@@ -1,10 +1,12 @@
 import { useMemo, useState } from 'react';
-import { adoptCutting, cutProblemOf, neighboursOf, type Rival } from '@quarry/core/cut';
+import { adoptCutting, neighboursOf, type Rival } from '@quarry/core/cut';
 import { listOf, reduce, type Scene } from '@quarry/core/scene';
 import { Board, type BoardActs } from '../../board/Board.tsx';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
+import { Tabs } from '../../ui/Tabs.tsx';
 import { useSurvey } from '../../workers/survey.tsx';
+import { useAsked } from '../../workers/useAsked.ts';
 import { useRivals } from '../../workers/useRivals.ts';
 import { HandPanel } from './HandPanel.tsx';
 import { LiftPanel } from './LiftPanel.tsx';
@@ -35,13 +37,13 @@ export function CutPage() {
   const scene = useDisplay(({ scene }) => scene);
   const ground = useSurvey(({ ground }) => ground);
   const judgement = useSurvey(({ judgement }) => judgement);
-  const pick = useView((view) => view.pick);
+  const { pick, cutLine } = useView();
   const [panel, setPanel] = useState<(typeof PANELS)[number]['id']>('rivals');
   const [chosen, setChosen] = useState<Rival | null>(null);
   const rivals = useRivals();
   const [seam, setSeam] = useState<string | null>(null);
   const seamLine = useMemo(() => (panel === 'seams' ? lineOf(scene, seam) : null), [scene, panel, seam]);
-  const stated = useMemo(() => (ground ? cutProblemOf(scene, ground.relief) : null), [scene, ground]);
+  const stated = useAsked((core) => core.problem());
   const shown = panel === 'rivals' && chosen ? (rivals.run.found[chosen]?.cutting ?? null) : null;
   const preview = useMemo(
     () => (shown && stated?.ok ? withCutting(scene, shown, stated.origin) : scene),
@@ -54,25 +56,8 @@ export function CutPage() {
   const count = listOf(preview, 'module').length;
   return (
     <div className="h-full grid grid-rows-[36px_minmax(0,1fr)]">
-      <div
-        role="tablist"
-        aria-label="Cut"
-        className="flex items-center gap-0.5 px-2 bg-base-100 border-b hair overflow-x-auto"
-      >
-        {PANELS.map(({ id, word }) => (
-          <button
-            key={id}
-            type="button"
-            role="tab"
-            id={`cut-tab-${id}`}
-            aria-selected={id === panel}
-            aria-controls="cut-panel"
-            className={`px-2.5 h-7 rounded-[3px] whitespace-nowrap cursor-pointer ${id === panel ? 'bg-base-content text-base-100' : 'hover:bg-base-200'}`}
-            onClick={() => setPanel(id)}
-          >
-            {word}
-          </button>
-        ))}
+      <div className="flex items-center px-2 bg-base-100 border-b hair overflow-x-auto">
+        <Tabs label="Cut" look="bar" tabs={PANELS} open={panel} onOpen={setPanel} />
         <span className="flex-1" />
         <span className="ink-2 text-xs whitespace-nowrap px-1">
           {shown
@@ -89,7 +74,7 @@ export function CutPage() {
             ground={ground}
             findings={shown ? undefined : findings}
             acts={LOOK}
-            cut={seamLine}
+            cut={panel === 'hand' ? cutLine : seamLine}
             label={
               shown
                 ? `The cutting found: ${count} modules`
@@ -98,9 +83,8 @@ export function CutPage() {
           />
         </div>
         <section
-          id="cut-panel"
           role="tabpanel"
-          aria-labelledby={`cut-tab-${panel}`}
+          aria-label={PANELS.find(({ id }) => id === panel)?.word}
           className="border-t md:border-t-0 md:border-l hair bg-base-100 overflow-auto px-3 py-2.5 min-h-0"
         >
           {panel === 'rivals' && (

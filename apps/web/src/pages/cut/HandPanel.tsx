@@ -1,7 +1,8 @@
-import { Lock, LockOpen } from 'lucide-react';
+import { Lock, LockOpen, Slice } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
-import { neighboursOf, type HandAct } from '@quarry/core/cut';
+import { basesUnit, knifeAlong, neighboursOf, type HandAct } from '@quarry/core/cut';
+import { footprintBounds } from '@quarry/core/relief';
 import { displayOf, listOf, type Module } from '@quarry/core/scene';
 import { useDisplay, useEdit, usePlans } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
@@ -70,6 +71,7 @@ export function HandPanel() {
           ))}
         </tbody>
       </table>
+      <KnifeLine disabled={!plans} />
       {chosen ? (
         <>
           <KnifePart key={chosen.id} module={chosen} disabled={!plans} />
@@ -154,6 +156,51 @@ function ActButton({
 
 const signed = (price: number) => `${price < 0 ? '−' : '+'}${Math.abs(price).toFixed(2)}`;
 
+/** The knife drawn on the board: a straight cut over every module it runs through from side to side. */
+function KnifeLine({ disabled }: { disabled: boolean }) {
+  const scene = useDisplay(({ scene }) => scene);
+  const { cutLine, layCut, tool, takeTool } = useView();
+  const corner = footprintBounds(scene);
+  // The line is this panel's own: the Plan's section cut is not shown here, nor this one there.
+  useEffect(() => {
+    layCut(null);
+    return () => {
+      layCut(null);
+      takeTool('pick');
+    };
+  }, []);
+  useEffect(() => {
+    if (cutLine) takeTool('pick');
+  }, [cutLine]);
+  if (!corner) return null;
+  const knife = cutLine && knifeAlong(cutLine, basesUnit(listOf(scene, 'baseType')), corner);
+  const armed = tool === 'profile';
+  return (
+    <div className="py-1.5 border-b hair flex items-start gap-2">
+      <button
+        type="button"
+        className={`btn btn-xs ${armed ? 'btn-neutral' : ''}`}
+        aria-pressed={armed}
+        disabled={disabled}
+        onClick={() => takeTool(armed ? 'pick' : 'profile')}
+      >
+        <Slice size={12} aria-hidden /> {armed ? 'Draw the line on the board' : 'Knife'}
+      </button>
+      {knife && (
+        <>
+          <span className="ink-2 text-xs pt-0.5">
+            {knife.upright ? 'x' : 'y'} = {knife.at}, from {knife.from} to {knife.to}
+          </span>
+          <Acts disabled={disabled} acts={[{ word: 'Cut here', act: { act: 'split', knife } }]} />
+          <button type="button" className="btn btn-xs btn-ghost" onClick={() => layCut(null)}>
+            Forget it
+          </button>
+        </>
+      )}
+    </div>
+  );
+}
+
 function KnifePart({ module, disabled }: { module: Module; disabled: boolean }) {
   const [across, setAcross] = useState<'x' | 'y'>(module.w >= module.d ? 'x' : 'y');
   const [at, setAt] = useState<number | null>(null);
@@ -209,7 +256,7 @@ function KnifePart({ module, disabled }: { module: Module; disabled: boolean }) 
 function SeamsOf({ module, disabled }: { module: Module; disabled: boolean }) {
   const scene = useDisplay(({ scene }) => scene);
   const pairs = neighboursOf(scene).filter(({ a, b }) => a.id === module.id || b.id === module.id);
-  const unit = commonStep(listOf(scene, 'baseType'));
+  const unit = basesUnit(listOf(scene, 'baseType'));
   const [typed, setBy] = useState<number | null>(null);
   const by = typed ?? unit;
   if (pairs.length === 0) return null;
@@ -250,10 +297,4 @@ function SeamsOf({ module, disabled }: { module: Module; disabled: boolean }) {
       </ul>
     </>
   );
-}
-
-/** The step that all bases are multiples of, studs: the least by which a seam can move. */
-function commonStep(bases: readonly { w: number; d: number }[]): number {
-  const divide = (a: number, b: number): number => (b === 0 ? a : divide(b, a % b));
-  return bases.flatMap(({ w, d }) => [w, d]).reduce(divide, 0) || 8;
 }

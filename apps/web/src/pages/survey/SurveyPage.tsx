@@ -16,6 +16,7 @@ import { AddBar } from './AddBar.tsx';
 import { WayPanel } from './WayPanel.tsx';
 import { firstPlace } from './newThings.ts';
 import { useReach } from './useReach.ts';
+import { Tabs } from '../../ui/Tabs.tsx';
 
 const PANELS = [
   { id: 'room', word: 'Room' },
@@ -71,21 +72,21 @@ export function SurveyPage() {
   return (
     <div className="h-full grid grid-rows-[36px_minmax(0,1fr)]">
       <div className="flex items-center gap-1 px-2 bg-base-100 border-b hair overflow-x-auto">
-        <div role="tablist" aria-label="Places" className="flex items-center gap-0.5">
-          {places.map(({ id, name }) => (
-            <button
-              key={id}
-              type="button"
-              role="tab"
-              aria-selected={id === viewedId}
-              className={`px-2 h-7 rounded-[3px] whitespace-nowrap cursor-pointer ${id === viewedId ? 'bg-base-content text-base-100' : 'hover:bg-base-200'}`}
-              onClick={() => setChosen(id)}
-            >
-              {name}
-              {id === current && <span className="text-xs opacity-80"> · stands here</span>}
-            </button>
-          ))}
-        </div>
+        <Tabs
+          label="Places"
+          look="bar"
+          tabs={places.map(({ id, name }) => ({
+            id,
+            word: (
+              <>
+                {name}
+                {id === current && <span className="text-xs opacity-80"> · stands here</span>}
+              </>
+            ),
+          }))}
+          open={viewedId}
+          onOpen={setChosen}
+        />
         {!disabled && (
           <button type="button" className="btn btn-xs btn-ghost" onClick={addPlace}>
             <Plus size={12} aria-hidden /> Place
@@ -139,24 +140,15 @@ export function SurveyPage() {
             <ThingSheet picked={shown} scene={seen} disabled={disabled} />
           ) : (
             <>
-              <div
-                role="tablist"
-                aria-label="What to see"
-                className="flex border-b hair sticky top-0 bg-base-100 z-10"
-              >
-                {PANELS.map(({ id, word }) => (
-                  <button
-                    key={id}
-                    type="button"
-                    role="tab"
-                    aria-selected={id === panel}
-                    className={`flex-1 h-9 text-xs border-b-2 cursor-pointer ${id === panel ? 'border-primary font-semibold' : 'border-transparent ink-2'}`}
-                    onClick={() => setPanel(id)}
-                  >
-                    {word}
-                  </button>
-                ))}
-              </div>
+              <Tabs
+                label="What to see"
+                look="line"
+                className="border-b hair sticky top-0 bg-base-100 z-10"
+                each="flex-1 text-xs"
+                tabs={PANELS}
+                open={panel}
+                onOpen={setPanel}
+              />
               <div role="tabpanel" aria-label={PANELS.find(({ id }) => id === panel)?.word} className="pt-2">
                 {places.length === 0 && panel !== 'way' && panel !== 'standing' && (
                   <Empty

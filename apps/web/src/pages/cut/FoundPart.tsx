@@ -1,0 +1,158 @@
+import { counted } from '@quarry/core/lattice';
+import {
+  SEAM_WORDS,
+  adoptCutting,
+  blocksOf,
+  setModules,
+  type Arrangement,
+  type Cutting,
+  type Rival,
+} from '@quarry/core/cut';
+import { listOf } from '@quarry/core/scene';
+import { useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { Heading, Line } from '../../ui/parts.tsx';
+import { useSay } from '../../ui/useSay.ts';
+import { basesInWords } from '../../ui/words.ts';
+import { useAsked } from '../../workers/useAsked.ts';
+
+/** A rival one looks at: to be taken, whole or in part. */
+export function Found({
+  rival,
+  cutting,
+  origin,
+  plans,
+  busy,
+  onTaken,
+}: {
+  rival: Rival;
+  cutting: Cutting;
+  origin: { x: number; y: number };
+  plans: boolean;
+  busy: boolean;
+  onTaken: () => void;
+}) {
+  const scene = useDisplay(({ scene }) => scene);
+  const edit = useEdit();
+  const arrangement = useAsked(
+    (core) => core.rival(cutting, origin),
+    `${rival} ${cutting.modules.length} ${cutting.cost.total}`,
+  );
+  const modules = listOf(scene, 'module').filter(({ locked }) => !locked);
+  const there = cutting.modules.map(({ bases, ...module }) => ({
+    ...moved(module, origin),
+    bases: bases.map((base) => moved(base, origin)),
+  }));
+  const blocks = modules.length > 0 ? blocksOf(modules, there) : [];
+  const take = () =>
+    edit.change(
+      `took a cutting of ${counted(cutting.modules.length, 'module')}`,
+      adoptCutting(scene, cutting, origin),
+    ) && onTaken();
+  return (
+    <>
+      <div className="flex gap-2 pt-2">
+        <button
+          type="button"
+          className="btn btn-sm btn-primary flex-1"
+          disabled={!plans || busy}
+          title={plans ? undefined : 'Planners and owners take a cutting'}
+          onClick={take}
+        >
+          Take this cutting
+        </button>
+      </div>
+      {blocks.length > 1 && (
+        <>
+          <Heading aside="each by itself">Or a part of it</Heading>
+          <ul>
+            {blocks.map((block) => {
+              const here = block.here.map(({ name }) => name).join(', ');
+              return (
+                <li key={here} className="flex items-center gap-2 border-b hair py-0.5">
+                  <span className="flex-1">
+                    {here}{' '}
+                    <span className="ink-2 text-xs">
+                      {counted(block.here.length, 'module')} becomes {block.there.length}
+                    </span>
+                  </span>
+                  <button
+                    type="button"
+                    className="btn btn-xs"
+                    disabled={!plans || busy}
+                    onClick={() =>
+                      edit.change(
+                        `took a part of a cutting: ${here}`,
+                        setModules(scene, block.there, block.here),
+                      )
+                    }
+                  >
+                    Take
+                  </button>
+                </li>
+              );
+            })}
+          </ul>
+        </>
+      )}
+      {arrangement && <Over arrangement={arrangement} />}
+      <Heading aside={counted(cutting.modules.length, 'module')}>Its modules</Heading>
+      <table className="w-full text-xs">
+        <tbody>
+          {cutting.modules.map(({ id, w, d, massKg, bases }) => (
+            <tr key={id} className="border-b hair">
+              <th scope="row" className="fig text-left font-medium py-0.5">
+                {id}
+              </th>
+              <td className="fig whitespace-nowrap">
+                {w} × {d} studs
+              </td>
+              <td className="fig text-right whitespace-nowrap">{massKg?.toFixed(1)} kg</td>
+              <td className="fig pl-2">{basesInWords(bases)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+const moved = <R extends { x: number; y: number }>(rect: R, by: { x: number; y: number }): R => ({
+  ...rect,
+  x: rect.x + by.x,
+  y: rect.y + by.y,
+});
+
+/** What the seams lie over, what is bought, and which passage is tightest. */
+export function Over({ arrangement }: { arrangement: Arrangement }) {
+  const { say } = useSay();
+  const { over, bought, tightest } = arrangement;
+  return (
+    <>
+      <Heading aside={`${over.reduce((sum, { studs }) => sum + studs, 0).toLocaleString('en')} studs`}>
+        Seams lie over
+      </Heading>
+      <dl>
+        {over.map(({ over: what, studs }) => (
+          <Line key={what} label={SEAM_WORDS[what]}>
+            <span className={what === 'forbidden' ? 'text-error font-semibold' : ''}>{studs} studs</span>
+          </Line>
+        ))}
+      </dl>
+      <Heading>To buy</Heading>
+      <p>
+        {bought.length === 0
+          ? 'Nothing: the bases owned are enough.'
+          : bought.map(({ w, d, count }) => `${count} × ${w}×${d}`).join(', ')}
+      </p>
+      {tightest && (
+        <p className="ink-2 text-xs pt-1">
+          Tightest: {tightest.module} through the {tightest.passage.name},{' '}
+          {tightest.spare < 0
+            ? `${say(Math.round(-tightest.spare), 'mm')} too large`
+            : `${say(Math.round(tightest.spare), 'mm')} to spare`}
+          .
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,89 @@
+import { RIVAL_WORDS, type Arrangement, type Cutting, type Rival, type SceneProblem } from '@quarry/core/cut';
+import { useSay } from '../../ui/useSay.ts';
+import { useAsked } from '../../workers/useAsked.ts';
+import { MiniPlan } from './MiniPlan.tsx';
+
+/** A rival that was found, as a row of the table. */
+export function FoundRow({
+  rival,
+  on,
+  cutting,
+  stated,
+  bound,
+  onClick,
+}: {
+  rival: Rival;
+  on: boolean;
+  cutting: Cutting;
+  stated: SceneProblem | null;
+  bound: number;
+  onClick: () => void;
+}) {
+  const origin = stated?.ok ? stated.origin : null;
+  const arrangement = useAsked(
+    origin ? (core) => core.rival(cutting, origin) : null,
+    `${rival} ${cutting.modules.length} ${cutting.cost.total}`,
+  );
+  return (
+    <RivalRow
+      word={RIVAL_WORDS[rival].word}
+      how={RIVAL_WORDS[rival].how}
+      on={on}
+      plan={cutting.modules}
+      arrangement={arrangement}
+      bound={bound}
+      onClick={onClick}
+    />
+  );
+}
+
+/** A way of dividing, as it is or as a rival has it. */
+export function RivalRow({
+  word,
+  how,
+  on,
+  plan,
+  arrangement,
+  bound,
+  onClick,
+}: {
+  word: string;
+  how?: string;
+  on: boolean;
+  plan: readonly { x: number; y: number; w: number; d: number }[];
+  arrangement: Arrangement | null;
+  bound: number;
+  onClick: () => void;
+}) {
+  const { say } = useSay();
+  const cell = 'fig text-right align-middle whitespace-nowrap pl-2';
+  const spare = arrangement?.tightest?.spare;
+  return (
+    <tr className={`border-b hair ${on ? 'bg-base-200' : ''}`}>
+      <th scope="row" className="text-left font-normal py-1">
+        <button
+          type="button"
+          aria-pressed={on}
+          title={how}
+          className="flex items-center gap-1.5 cursor-pointer text-left"
+          onClick={onClick}
+        >
+          <MiniPlan modules={plan} label={`Plan of ${word}`} />
+          <span className={`whitespace-nowrap ${on ? 'font-semibold' : ''}`}>{word}</span>
+        </button>
+      </th>
+      <td className={cell}>{arrangement?.modules ?? '…'}</td>
+      <td className={cell}>{arrangement?.cost.bases.toFixed(2)}</td>
+      <td className={cell}>{arrangement?.heaviest ? `${arrangement.heaviest.bulk.kg.toFixed(1)} kg` : ''}</td>
+      <td className={`${cell} ${spare !== undefined && spare < 0 ? 'text-error font-semibold' : ''}`}>
+        {spare === undefined ? '' : say(Math.round(spare), 'mm')}
+      </td>
+      <td className={cell}>{arrangement?.cost.total.toFixed(2)}</td>
+      <td className={cell}>
+        {arrangement && bound > 0
+          ? `${Math.max(0, (100 * (arrangement.cost.total - bound)) / bound).toFixed(1)} %`
+          : ''}
+      </td>
+    </tr>
+  );
+}
