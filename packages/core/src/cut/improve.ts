@@ -33,13 +33,6 @@ export class Improver {
     this.owner = ownersOf(grid, start);
   }
 
-  /** Takes over a better cutting found elsewhere. */
-  take(plan: Plan): void {
-    if (plan.cost.total >= this.best.cost.total - 1e-9) return;
-    this.best = plan;
-    this.work(plan);
-  }
-
   /**
    * Cuts windows anew until `stop` says so, or no more than `most` of them.
    * @param prices what a base is worth with the stock in mind, by the bound's prices: one of the scenarios tried
