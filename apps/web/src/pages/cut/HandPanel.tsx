@@ -1,5 +1,5 @@
 import { Lock, LockOpen, Slice } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { basesUnit, knifeAlong, neighboursOf, type HandAct } from '@quarry/core/cut';
 import { footprintBounds } from '@quarry/core/relief';
@@ -161,11 +161,12 @@ function KnifeLine({ disabled }: { disabled: boolean }) {
   const scene = useDisplay(({ scene }) => scene);
   const { cutLine, layCut, tool, takeTool } = useView();
   const corner = footprintBounds(scene);
-  // The line is this panel's own: the Plan's section cut is not shown here, nor this one there.
+  // The line is this panel's own: the Plan's section cut is not shown here, and is there again afterwards.
+  const ofThePlan = useRef(cutLine);
   useEffect(() => {
     layCut(null);
     return () => {
-      layCut(null);
+      layCut(ofThePlan.current);
       takeTool('pick');
     };
   }, []);

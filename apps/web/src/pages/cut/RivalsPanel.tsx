@@ -15,7 +15,7 @@ import { Found, Over } from './FoundPart.tsx';
 import { FoundRow, RivalRow } from './RivalRows.tsx';
 
 /** How long all rivals together may be looked for, s. */
-const SECONDS = 20;
+const SECONDS = 30;
 
 /** Rival cuttings side by side, each with what it costs, weighs and crosses, and how far it is from a proven bound. */
 export function RivalsPanel({
