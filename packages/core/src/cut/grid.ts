@@ -104,9 +104,12 @@ export function gridOf(problem: CutProblem): Grid {
   for (const { x1, y1, x2, y2, cost } of problem.lines ?? []) {
     const [column, row] = [(Math.min(x1, x2) - x) / CELL, (Math.min(y1, y2) - y) / CELL];
     const length = (Math.abs(x2 - x1) + Math.abs(y2 - y1)) / CELL;
-    for (let k = 0; k < length; k++)
-      if (x1 === x2) saidV.set((row + k) * small.columns + column, cost);
-      else saidH.set(row * small.columns + column + k, cost);
+    for (let k = 0; k < length; k++) {
+      const [at, down] = x1 === x2 ? [column, row + k] : [column + k, row];
+      // What lies beyond the grid parts nothing.
+      if (at < 0 || down < 0 || at >= small.columns || down >= small.rows) continue;
+      (x1 === x2 ? saidV : saidH).set(down * small.columns + at, cost);
+    }
   }
   const across = (said: Map<number, number>, i: number, j: number) => {
     const cost = said.get(i);

@@ -45,6 +45,10 @@ const problems = fc
       keep:
         hole < columns * rows || kept.x + 16 > columns * 8 ? [] : [{ ...kept, w: 16, d: 8, name: 'mill' }],
       seamCost: [{ ...at(dear), w: 8, d: 16, cost: 2 }],
+      lines: [
+        { x1: at(dear).x, y1: at(dear).y, x2: at(dear).x + 16, y2: at(dear).y, cost: 0 },
+        { x1: at(keep).x, y1: 0, x2: at(keep).x, y2: 8, cost: 5 },
+      ],
       pins: pin > 0 && pin < columns ? [{ x1: pin * 8, y1: 0, x2: pin * 8, y2: rows * 8 }] : [],
       weights,
     };
@@ -273,6 +277,38 @@ describe('the bound', () => {
           expect(costWith(candidates.index(module))).toBeLessThanOrEqual(cost.total + 1e-6);
       }),
       { numRuns: 30 },
+    );
+  }, 120_000);
+
+  test('in the bases’ own steps nothing is lost: the same least cost as on the lattice of 8', () => {
+    const cell = fc.nat(11);
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(cell, { minLength: 3, maxLength: 9 }),
+        cell,
+        fc.nat(3),
+        (at, dear, stock) => {
+          const square = (i: number) => ({ x: (i % 4) * 16, y: Math.trunc(i / 4) * 16, w: 16, d: 16 });
+          const problem: CutProblem = {
+            region: at.map(square),
+            bases: [base(2, 2, 2, stock), base(2, 4, 3, 1)],
+            module: { maxW: 48, maxD: 32 },
+            // Beside the steps, so that a piece of 8 studs counts by itself.
+            seamCost: [{ ...square(dear), x: square(dear).x + 8, w: 8, cost: 3 }],
+            weights,
+          };
+          // A base that cannot be had changes nothing but the steps.
+          const fine = { ...problem, bases: [...problem.bases, { ...base(1, 1), max: 0 }] };
+          expect([gridOf(problem).cell, gridOf(fine).cell]).toEqual([16, 8]);
+          const [coarse, all] = [problem, fine].map((each) =>
+            solveCut(each, { seconds: 10, now: () => performance.now(), highs }),
+          );
+          if (!coarse.feasible || !all.feasible) throw new Error('single bases always cover it');
+          expect(coarse.cutting.cost.total).toBeCloseTo(all.cutting.cost.total, 6);
+          expect([coarse.cutting.proven, all.cutting.proven]).toEqual([true, true]);
+        },
+      ),
+      { numRuns: 20 },
     );
   }, 120_000);
 
