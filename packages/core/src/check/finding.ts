@@ -1,7 +1,7 @@
 import { MM, formatMm } from '../lattice/index.ts';
-import type { Kind, Scene } from '../scene/index.ts';
+import type { Kind, Scene, Seam } from '../scene/index.ts';
 import type { Relief } from '../relief/index.ts';
-import type { ModuleLoad } from '../cut/index.ts';
+import type { ModuleLoad, Neighbours, SeamSheet } from '../cut/index.ts';
 import type { Reach } from '../sight/index.ts';
 import type { Hanging, TableLoad } from '../site/index.ts';
 
@@ -33,6 +33,8 @@ export interface Context {
   hanging(): readonly Hanging[];
   /** What each module weighs and how it is lifted: worked out likewise. */
   modules(): readonly ModuleLoad[];
+  /** The seams somebody has written something down about, with what is along each: worked out likewise. */
+  seams(): readonly { pair: Neighbours; seam: Seam; sheet: SeamSheet }[];
   /** What each table carries: worked out likewise. */
   loads(): readonly TableLoad[];
   /** How far each stud is from a place to stand: worked out likewise. */

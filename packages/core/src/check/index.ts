@@ -4,7 +4,7 @@ import { BUILDING_RULES } from './building.ts';
 import { PEOPLE_RULES } from './people.ts';
 import { hangingStuds, tableLoads, type Hanging, type TableLoad } from '../site/index.ts';
 import { reachOf, type Reach } from '../sight/index.ts';
-import { moduleLoads, type ModuleLoad } from '../cut/index.ts';
+import { moduleLoads, neighboursOf, seamSheet, type ModuleLoad } from '../cut/index.ts';
 import { BRIEF_RULES } from './brief.ts';
 import { DRESS_RULES } from './dress.ts';
 import { LAND_RULES } from './land.ts';
@@ -57,12 +57,18 @@ export function checkScene(
   let hanging: readonly Hanging[] | null = null;
   let loads: readonly TableLoad[] | null = null;
   let modules: readonly ModuleLoad[] | null = null;
+  let seams: ReturnType<Context['seams']> | null = null;
   let reach = options.reach ?? null;
   const context: Context = {
     scene,
     relief,
     hanging: () => (hanging ??= hangingStuds(scene, relief)),
     modules: () => (modules ??= moduleLoads(scene, relief)),
+    seams: () =>
+      (seams ??= neighboursOf(scene).flatMap((pair) => {
+        const seam = scene.seam[pair.id];
+        return seam ? [{ pair, seam, sheet: seamSheet(scene, relief, pair) }] : [];
+      })),
     loads: () => (loads ??= tableLoads(scene, relief)),
     reach: () => (reach ??= reachOf(scene, relief)),
     today: options.today ?? null,

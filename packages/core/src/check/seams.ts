@@ -1,12 +1,10 @@
 import { centreOf, formatPlates, counted, overlap } from '../lattice/index.ts';
-import { displayOf, listOf, type Scene, type Seam } from '../scene/index.ts';
-import type { Relief } from '../relief/index.ts';
+import { displayOf, listOf, type Seam } from '../scene/index.ts';
 import {
   crossingsOf,
   inWords,
   mendList,
   neighboursOf,
-  seamSheet,
   seamState,
   slantsOver,
   stripsOf,
@@ -28,13 +26,6 @@ const thingsOf = ({ a, b }: Neighbours, seam?: Seam) => [
   { kind: 'module' as const, id: b.id },
 ];
 
-/** The seams somebody has written something down about, with what is along each now. */
-const written = (scene: Scene, relief: Relief) =>
-  neighboursOf(scene).flatMap((pair) => {
-    const seam = scene.seam[pair.id];
-    return seam ? [{ pair, seam, sheet: seamSheet(scene, relief, pair) }] : [];
-  });
-
 const seamReopened: Rule = {
   id: 'seam-reopened',
   title: 'A seam is not as it was signed',
@@ -42,8 +33,8 @@ const seamReopened: Rule = {
     'Height and ground of each stud on both sides against what was signed. Streets, ways and tracks may not differ, rough ground by the seam’s tolerance.',
   page: 'cut',
   severity: 'warning',
-  check: ({ scene, relief }) =>
-    written(scene, relief).flatMap(({ pair, seam, sheet }): Draft[] => {
+  check: ({ seams }) =>
+    seams().flatMap(({ pair, seam, sheet }): Draft[] => {
       const state = seamState(seam, sheet);
       if (state.state !== 'reopened') return [];
       const signers = seam.signs.map(({ by }) => by).join(' and ');
@@ -71,8 +62,8 @@ const seamHalf: Rule = {
   basis: 'The sides that signed the seam as it is now.',
   page: 'cut',
   severity: 'note',
-  check: ({ scene, relief }) =>
-    written(scene, relief).flatMap(({ pair, seam, sheet }): Draft[] => {
+  check: ({ seams }) =>
+    seams().flatMap(({ pair, seam, sheet }): Draft[] => {
       const state = seamState(seam, sheet);
       if (state.state !== 'half') return [];
       const other = state.side === 'a' ? pair.b : pair.a;
@@ -95,8 +86,8 @@ const seamBuilt: Rule = {
     'Heights read at the table against those signed, or planned where nothing is signed; within the tolerance on rough ground.',
   page: 'cut',
   severity: 'warning',
-  check: ({ scene, relief }) =>
-    written(scene, relief).flatMap(({ pair, seam, sheet }): Draft[] => {
+  check: ({ seams }) =>
+    seams().flatMap(({ pair, seam, sheet }): Draft[] => {
       const mends = mendList(seam, sheet);
       if (mends.length === 0) return [];
       const studs = mends.reduce((sum, { from, to }) => sum + to - from, 0);

@@ -48,9 +48,7 @@ export function cutProblemOf(scene: Scene, relief: Relief = compileRelief(scene)
   const bases = types.map(({ w, d, price, stock, max }) => {
     if (w % CELL !== 0 || d % CELL !== 0)
       reasons.push(`The base ${w} × ${d} is no multiple of ${CELL} studs.`);
-    const inLocked = locked
-      .flatMap((module) => module.bases)
-      .filter((base) => (base.w === w && base.d === d) || (base.w === d && base.d === w)).length;
+    const inLocked = basesOf(locked, { w, d });
     return {
       ...{ w, d, price },
       stock: Math.max(0, stock - inLocked),
@@ -212,15 +210,23 @@ export function adoptCutting(
   cutting: Pick<Cutting, 'modules'>,
   origin: { x: number; y: number },
 ): Change[] {
-  const back = { x: -origin.x, y: -origin.y };
   return setModules(
     scene,
-    cutting.modules.map((module) => ({
-      ...place(shift(module, back)),
-      bases: module.bases.map((base) => place(shift(base, back))),
-    })),
+    inDisplay(cutting, origin),
     listOf(scene, 'module').filter(({ locked }) => !locked),
   );
+}
+
+/** The modules of a cutting where they lie in the display. */
+export function inDisplay(
+  { modules }: Pick<Cutting, 'modules'>,
+  origin: { x: number; y: number },
+): FreshModule[] {
+  const back = { x: -origin.x, y: -origin.y };
+  return modules.map((module) => ({
+    ...place(shift(module, back)),
+    bases: module.bases.map((base) => place(shift(base, back))),
+  }));
 }
 
 /** A module as it is to be: its place and its bases, in studs of the display. */
@@ -260,6 +266,12 @@ export function setModules(scene: Scene, fresh: readonly FreshModule[], gone: re
   for (const { id, v } of gone) if (!kept.has(id)) changes.unshift({ op: 'remove', kind: 'module', id, v });
   return changes;
 }
+
+/** How many bases of a size some modules take, whichever way round they lie. */
+export const basesOf = (modules: readonly Module[], { w, d }: { w: number; d: number }): number =>
+  modules
+    .flatMap(({ bases }) => bases)
+    .filter((base) => (base.w === w && base.d === d) || (base.w === d && base.d === w)).length;
 
 /** What one base size is needed for, against what is owned. */
 export interface BaseNeed {

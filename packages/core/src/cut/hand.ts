@@ -1,6 +1,6 @@
 import { overlap, type Rect } from '../lattice/index.ts';
 import { displayOf, listOf, plotBounds, type Change, type Module, type Scene } from '../scene/index.ts';
-import { setModules, type FreshModule } from './fromScene.ts';
+import { basesOf, setModules, type FreshModule } from './fromScene.ts';
 import { chooseTilings } from './plan.ts';
 import { CELL, type CutProblem } from './problem.ts';
 import { neighboursOf, type Neighbours } from './seams.ts';
@@ -165,12 +165,7 @@ function anew(scene: Scene, gone: readonly Module[], parts: readonly Rect[], wor
       error: `A part of ${parts[none].w} × ${parts[none].d} studs cannot be laid with the bases listed (${sizes}).`,
     };
   const others = listOf(scene, 'module').filter((module) => !gone.includes(module));
-  const elsewhere = bases.map(
-    ({ w, d }) =>
-      others
-        .flatMap((module) => module.bases)
-        .filter((base) => (base.w === w && base.d === d) || (base.w === d && base.d === w)).length,
-  );
+  const elsewhere = bases.map((base) => basesOf(others, base));
   const tilings = chooseTilings({ problem }, book, cells, elsewhere);
   if (!tilings)
     return { ok: false, error: 'That would take more bases than can be had: see their most on Stockpile.' };

@@ -9,5 +9,5 @@ export * from './seams.ts';
 export * from './arrangement.ts';
 export * from './hand.ts';
 export * from './rivals.ts';
-export { setModules, type FreshModule } from './fromScene.ts';
+export { inDisplay, setModules, type FreshModule } from './fromScene.ts';
 export { basesUnit } from './grid.ts';

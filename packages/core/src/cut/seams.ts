@@ -43,6 +43,10 @@ export function neighboursOf(scene: Scene): Neighbours[] {
 
 const order = (a: string, b: string) => a.localeCompare(b, 'en', { numeric: true });
 
+/** The modules as one reads them: A2 before A10. */
+export const modulesByName = (scene: Scene): Module[] =>
+  listOf(scene, 'module').toSorted((a, b) => order(a.name, b.name));
+
 /** Ids have at most 40 characters: module ids are cut short the same way each time. */
 export const seamId = (a: { id: string }, b: { id: string }) =>
   `seam-${a.id.replace(/^module-/, '').slice(0, 16)}-${b.id.replace(/^module-/, '').slice(0, 16)}`;

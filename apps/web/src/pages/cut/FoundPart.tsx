@@ -3,6 +3,7 @@ import {
   SEAM_WORDS,
   adoptCutting,
   blocksOf,
+  inDisplay,
   setModules,
   type Arrangement,
   type Cutting,
@@ -38,10 +39,7 @@ export function Found({
     `${rival} ${cutting.modules.length} ${cutting.cost.total}`,
   );
   const modules = listOf(scene, 'module').filter(({ locked }) => !locked);
-  const there = cutting.modules.map(({ bases, ...module }) => ({
-    ...moved(module, origin),
-    bases: bases.map((base) => moved(base, origin)),
-  }));
+  const there = inDisplay(cutting, origin);
   const blocks = modules.length > 0 ? blocksOf(modules, there) : [];
   const take = () =>
     edit.change(
@@ -115,12 +113,6 @@ export function Found({
     </>
   );
 }
-
-const moved = <R extends { x: number; y: number }>(rect: R, by: { x: number; y: number }): R => ({
-  ...rect,
-  x: rect.x + by.x,
-  y: rect.y + by.y,
-});
 
 /** What the seams lie over, what is bought, and which passage is tightest. */
 export function Over({ arrangement }: { arrangement: Arrangement }) {

@@ -1,7 +1,7 @@
 import { Lock, LockOpen, Slice } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
-import { basesUnit, knifeAlong, neighboursOf, type HandAct } from '@quarry/core/cut';
+import { basesUnit, knifeAlong, modulesByName, neighboursOf, type HandAct } from '@quarry/core/cut';
 import { footprintBounds } from '@quarry/core/relief';
 import { displayOf, listOf, type Module } from '@quarry/core/scene';
 import { useDisplay, useEdit, usePlans } from '../../data/useDisplay.tsx';
@@ -16,9 +16,7 @@ export function HandPanel() {
   const scene = useDisplay(({ scene }) => scene);
   const plans = usePlans();
   const { picked, pick } = useView();
-  const modules = [...listOf(scene, 'module')].sort((a, b) =>
-    a.name.localeCompare(b.name, 'en', { numeric: true }),
-  );
+  const modules = modulesByName(scene);
   const edit = useEdit();
   const now = useAsked((core) => core.arrangement());
   if (modules.length === 0)

@@ -1,6 +1,6 @@
 import { Printer } from 'lucide-react';
 import { useState } from 'react';
-import { listOf } from '@quarry/core/scene';
+import { modulesByName } from '@quarry/core/cut';
 import { useDisplay, useLink } from '../../data/useDisplay.tsx';
 import { SelectField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, Loading } from '../../ui/parts.tsx';
@@ -11,9 +11,7 @@ export function OrderPanel() {
   const scene = useDisplay(({ scene }) => scene);
   const link = useLink();
   const order = useAsked((core) => core.order());
-  const modules = [...listOf(scene, 'module')].sort((a, b) =>
-    a.name.localeCompare(b.name, 'en', { numeric: true }),
-  );
+  const modules = modulesByName(scene);
   const [freed, setFreed] = useState<string | null>(null);
   const id = freed ?? modules[0]?.id ?? null;
   const free = useAsked(id === null ? null : (core) => core.free(id), `free ${id}`);
