@@ -5,11 +5,12 @@
 const STAIR = [
   'lattice',
   'scale',
+  'catalogue',
   'scene',
   'relief',
+  'masonry',
   'site',
   'cut',
-  'masonry',
   'sight',
   'check',
   'ledger',
@@ -40,7 +41,7 @@ module.exports = {
       comment: 'the core imports no interface code, nothing of Node and only its own libraries',
       severity: 'error',
       from: { path: '^packages/core/src/', pathNot: '\\.test\\.ts$' },
-      to: { pathNot: ['^packages/core/', 'node_modules/(zod|highs|dxf-writer)/'] },
+      to: { pathNot: ['^packages/core/', 'node_modules/(zod|highs|dxf-writer|culori|@types/culori)/'] },
     },
     {
       name: 'apps-stand-apart',

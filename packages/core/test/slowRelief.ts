@@ -158,7 +158,7 @@ function within(area: Area, p: Point): boolean {
   return inside;
 }
 
-type Form = Area & Omit<Scene['hill'][string], 'height'>;
+type Form = Area & Omit<Scene['hill'][string], 'height' | 'method'>;
 
 function rise(form: Form, whole: number, p: Point, tied: () => void): number {
   const a = { x: form.x + form.ridge.x1 * form.w, y: form.y + form.ridge.y1 * form.d };

@@ -146,7 +146,7 @@ function facing(dx: number, dy: number, sides: readonly Side[]): number {
 /** Height of a hill above its foot at each of its studs, plates, and whether the stud is part of a rock face. */
 function eachRise(
   window: Rect,
-  form: Omit<Hill, 'height'>,
+  form: Omit<Hill, 'height' | 'method'>,
   whole: number,
   visit: (x: number, y: number, rise: number, rock: boolean) => void,
 ): void {

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { explain, reduce } from './reduce.ts';
 import type { Change } from './change.ts';
-import { DISPLAY_ID, KINDS, KIND_NAMES, MAX_ENTITIES, idSchema, type Kind } from './schema.ts';
+import { DISPLAY_ID, KINDS, KIND_NAMES, idSchema, mostOf, type Kind } from './schema.ts';
 import { emptyScene, listOf, type Scene } from './scene.ts';
 
 /** The display file: JSON, one group of entities a kind. Its JSON Schema is published in docs/schema. */
@@ -31,7 +31,7 @@ const fileSchema = z.strictObject({
       KINDS[kind].group,
       z
         .array(KINDS[kind].schema.extend({ id: idSchema }))
-        .max(MAX_ENTITIES)
+        .max(mostOf(kind))
         .default([]),
     ]),
   ),
@@ -114,8 +114,8 @@ export function readDocument(raw: unknown): Reading {
     const { group, word } = KINDS[kind];
     const list = z.array(record).safeParse(body[group] ?? []);
     if (!list.success) return fail(`«${group}» must be a list of objects.`);
-    if (list.data.length > MAX_ENTITIES)
-      return fail(`«${group}» has ${list.data.length} entries; the most is ${MAX_ENTITIES}.`);
+    if (list.data.length > mostOf(kind))
+      return fail(`«${group}» has ${list.data.length} entries; the most is ${mostOf(kind)}.`);
     for (const [index, { id, ...data }] of list.data.entries()) {
       const read = idSchema.safeParse(id);
       if (!read.success) return fail(explain(word, `${group}[${index}]`, read.error));

@@ -23,6 +23,7 @@ export { spacesOf, vehiclesOf } from './brief.ts';
 export * from './landSchema.ts';
 export { SEAM_SIDES, edgeSchema, seamSchema, type SeamSide } from './cutSchema.ts';
 export * from './dressSchema.ts';
+export * from './stockSchema.ts';
 export * from './place.ts';
 export * from './track.ts';
 export { deltaOf, withDelta, type Delta } from './delta.ts';

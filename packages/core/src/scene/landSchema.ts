@@ -34,6 +34,12 @@ export const ON_STEEP = ['follow', 'ramp', 'steps'] as const;
 export const FALLS = ['even', 'points'] as const;
 export const TRACK_MOVES = ['straight', 'left', 'right'] as const;
 
+/** How ground is filled under its skin: see `masonry`. */
+export const METHODS = ['solid', 'raft', 'filler', 'stepped', 'frame', 'moulded', 'reuse'] as const;
+export type Method = (typeof METHODS)[number];
+/** A method of its own; null: as its section's. */
+const method = z.enum(METHODS).nullable().default(null);
+
 const ground = z.enum(GROUNDS);
 const share = z.number().min(0).max(1);
 const atLevel = { level: idSchema, offset: plates.default(0) };
@@ -92,6 +98,7 @@ export const padSchema = z.strictObject({
   /** How each side of a rectangle meets the ground beyond it; slopes go no further than `reach` studs. */
   edges: z.strictObject({ n: edge, e: edge, s: edge, w: edge }).prefault({}),
   reach: z.number().min(0).max(256).default(16),
+  method,
 });
 
 const rising = {
@@ -110,7 +117,7 @@ const rising = {
   ground: ground.default('grass'),
 };
 /** A hill rises from its level to `height` above it; where the ground is higher already, that stays. */
-export const hillSchema = z.strictObject({ ...rising, height: plates.min(1) });
+export const hillSchema = z.strictObject({ ...rising, height: plates.min(1), method });
 /** A hollow is dug from its level to `depth` below it; where the ground is lower already, that stays. */
 export const hollowSchema = z.strictObject({ ...rising, depth: plates.min(1) });
 

@@ -38,6 +38,7 @@ export function forbidden(actor: Actor, scene: Scene, change: Change): string | 
     return field ? `Builders may set the stage and notes of their section, not its ${field}.` : null;
   }
   if (change.kind === 'seam') return seamForbidden(actor, scene, change, own);
+  if (change.kind in MINE) return stockForbidden(actor, scene, change, own);
   const { kind } = change;
   if (!isPlanKind(kind) || PLANNED.includes(kind))
     return `Builders may not change a ${KINDS[kind].word}; ask a planner.`;
@@ -49,6 +50,40 @@ export function forbidden(actor: Actor, scene: Scene, change: Change): string | 
   };
   if ((before && !inside(before)) || (after && !inside(after)))
     return `${before ? labelOf(scene, change.kind, change.id) : `The new ${change.kind}`} does not lie wholly in a section of yours.`;
+  return null;
+}
+
+/** Of stock, the fields by which a thing is a builder's own: one of them must name the person, or their section. */
+const MINE: Partial<Record<Kind, readonly string[]>> = {
+  lot: ['owner'],
+  loan: ['from', 'to'],
+  order: ['by'],
+  promise: ['person'],
+  placeholder: ['section'],
+  // What people know of parts, and what words mean, is everybody's.
+  partType: [],
+  alias: [],
+};
+
+function stockForbidden(
+  { person }: Actor,
+  scene: Scene,
+  change: Change,
+  own: readonly { id: string }[],
+): string | null {
+  const fields = MINE[change.kind] ?? [];
+  const before: Readonly<Record<string, unknown>> | null =
+    change.op === 'add' ? null : (scene[change.kind][change.id] ?? null);
+  const after = change.op === 'remove' ? null : { ...before, ...said(change) };
+  const mine = (thing: Readonly<Record<string, unknown>>) =>
+    fields.length === 0 ||
+    fields.some((field) =>
+      field === 'section'
+        ? own.some(({ id }) => id === thing.section)
+        : person !== null && thing[field] === person,
+    );
+  if ((before && !mine(before)) || (after && !mine(after)))
+    return `Builders may change only what is their own: this ${KINDS[change.kind].word} is not yours.`;
   return null;
 }
 

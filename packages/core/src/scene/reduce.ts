@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import type { Change } from './change.ts';
-import { DISPLAY_ID, KINDS, MAX_ENTITIES, REFERENCES, type Entity, type Kind } from './schema.ts';
+import { DISPLAY_ID, KINDS, REFERENCES, mostOf, type Entity, type Kind } from './schema.ts';
 import { keyOf, labelOf, listOf, type Scene } from './scene.ts';
 
 /** Why a batch did not land. `stale` carries the entity as it stands, so that a page can show both. */
@@ -49,10 +49,10 @@ export function reduce(scene: Scene, changes: readonly Change[]): Reduction {
       if (kind === 'display' && id !== DISPLAY_ID)
         return refuse('invalid', `A scene has one display, called «${DISPLAY_ID}».`);
       const count = counts.get(kind) ?? Object.keys(next[kind]).length;
-      if (count >= MAX_ENTITIES)
+      if (count >= mostOf(kind))
         return refuse(
           'invalid',
-          `A scene holds at most ${MAX_ENTITIES} of a kind; this would be one ${word} more.`,
+          `A scene holds at most ${mostOf(kind).toLocaleString('en')} of a kind; this would be one ${word} more.`,
         );
       const read = KINDS[kind].schema.safeParse(change.data);
       if (!read.success) return refuse('invalid', explain(word, id, read.error));

@@ -1,3 +1,4 @@
+import { colourName, partName } from '../catalogue/index.ts';
 import { DISPLAY_ID, KINDS, type Display, type Entity, type Kind } from './schema.ts';
 
 /**
@@ -54,6 +55,16 @@ export function emptyScene(): Scene {
     note: {},
     picture: {},
     piece: {},
+    partType: {},
+    recipe: {},
+    partList: {},
+    lot: {},
+    loan: {},
+    order: {},
+    placeholder: {},
+    substitute: {},
+    promise: {},
+    alias: {},
     removed: {},
   };
 }
@@ -87,6 +98,9 @@ export function padsInOrder(scene: Scene): Entity<'pad'>[] {
   return listOf(scene, 'pad').toSorted((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
 }
 
+const OF_PARTS = ['lot', 'loan', 'placeholder', 'substitute', 'promise'] as const;
+const isOfParts = (kind: Kind): kind is (typeof OF_PARTS)[number] => OF_PARTS.some((one) => one === kind);
+
 /** How a person calls an entity: «Upper yard», «section B», «base 48×48». */
 export function labelOf(scene: Scene, kind: Kind, id: string): string {
   if (kind === 'baseType') {
@@ -104,6 +118,12 @@ export function labelOf(scene: Scene, kind: Kind, id: string): string {
     return seam ? `seam ${name(seam.a)}–${name(seam.b)}` : 'seam';
   }
   if (kind === 'acceptance') return 'accepted finding';
+  if (kind === 'partType') return partName(id);
+  if (kind === 'alias') return scene.alias[id] ? `alias «${scene.alias[id].word}»` : 'alias';
+  if (isOfParts(kind)) {
+    const of = scene[kind][id];
+    return of ? `${KINDS[kind].word}: ${partName(of.part)} in ${colourName(of.colour)}` : KINDS[kind].word;
+  }
   const entity = scene[kind][id];
   return entity ? entity.name : KINDS[kind].word;
 }

@@ -25,6 +25,7 @@ import {
   treeSchema,
 } from './dressSchema.ts';
 import {
+  METHODS,
   SIDES,
   footprintSchema,
   hillSchema,
@@ -45,6 +46,18 @@ import {
   socketSchema,
   tableSchema,
 } from './siteSchema.ts';
+import {
+  aliasSchema,
+  loanSchema,
+  lotSchema,
+  orderSchema,
+  partListSchema,
+  partTypeSchema,
+  placeholderSchema,
+  promiseSchema,
+  recipeSchema,
+  substituteSchema,
+} from './stockSchema.ts';
 
 export { MAX_STUDS, idSchema } from './fields.ts';
 
@@ -143,6 +156,15 @@ const displaySchema = z.strictObject({
   glue: z.enum(GLUES).default('none'),
   placeholders: z.enum(PLACEHOLDERS).default('listed'),
   rhythm: z.enum(RHYTHMS).default('fortnightly'),
+
+  /** How ground is filled where nothing else is said; the largest plate of a deck and its free span, studs. */
+  method: z.enum(METHODS).default('raft'),
+  deckMost: z.int().min(2).max(16).default(16),
+  deckSpan: z.int().min(2).max(14).default(8),
+  /** Base sheets may lie in decks, level with the plates. */
+  deckSheets: z.boolean().default(false),
+  /** Bought over the count, percent, where a family has no figure of its own; null: each family's usual one. */
+  spares: z.number().min(0).max(100).nullable().default(null),
 });
 
 const levelSchema = z.strictObject({ name, height: plates });
@@ -161,6 +183,10 @@ const sectionSchema = z.strictObject({
   stage: z.enum(STAGES).default('planned'),
   /** Share of the current stage that is done, percent. */
   stageDone: z.int().min(0).max(100).default(0),
+  /** How its ground is filled; null: as the display's. */
+  method: z.enum(METHODS).nullable().default(null),
+  /** The day its parts are needed; null: by the show. */
+  partsBy: date.default(null),
   /** A colour policy of its own; null: the house rules'. */
   colour: z.enum(COLOUR_POLICIES).nullable().default(null),
   notes: text.default(''),
@@ -217,6 +243,16 @@ export const kindSchema = z.enum([
   'note',
   'picture',
   'piece',
+  'partType',
+  'recipe',
+  'partList',
+  'lot',
+  'loan',
+  'order',
+  'placeholder',
+  'substitute',
+  'promise',
+  'alias',
 ]);
 export type Kind = z.infer<typeof kindSchema>;
 export const KIND_NAMES = kindSchema.options;
@@ -264,6 +300,16 @@ export const KINDS = {
   note: { schema: noteSchema, group: 'notes', word: 'note' },
   picture: { schema: pictureSchema, group: 'pictures', word: 'picture' },
   piece: { schema: pieceSchema, group: 'pieces', word: 'piece' },
+  partType: { schema: partTypeSchema, group: 'partTypes', word: 'part' },
+  recipe: { schema: recipeSchema, group: 'recipes', word: 'recipe' },
+  partList: { schema: partListSchema, group: 'partLists', word: 'parts list' },
+  lot: { schema: lotSchema, group: 'lots', word: 'stock' },
+  loan: { schema: loanSchema, group: 'loans', word: 'loan' },
+  order: { schema: orderSchema, group: 'orders', word: 'order' },
+  placeholder: { schema: placeholderSchema, group: 'placeholders', word: 'placeholder' },
+  substitute: { schema: substituteSchema, group: 'substitutes', word: 'substitute' },
+  promise: { schema: promiseSchema, group: 'promises', word: 'promise' },
+  alias: { schema: aliasSchema, group: 'aliases', word: 'alias' },
 } as const satisfies Record<Kind, { schema: z.ZodObject; group: string; word: string }>;
 
 /** What an entity of a kind says, without its id and version. */
@@ -292,6 +338,15 @@ export type Track = Entity<'track'>;
 export type Repeat = Entity<'repeat'>;
 export type Planting = Entity<'planting'>;
 export type Terrain = Entity<'terrain'>;
+export type PartType = Entity<'partType'>;
+export type Recipe = Entity<'recipe'>;
+export type PartList = Entity<'partList'>;
+export type Lot = Entity<'lot'>;
+export type Loan = Entity<'loan'>;
+export type Order = Entity<'order'>;
+export type Placeholder = Entity<'placeholder'>;
+export type Substitute = Entity<'substitute'>;
+export type Promised = Entity<'promise'>;
 
 /** The id of the one display entity of each scene. */
 export const DISPLAY_ID = 'display';
@@ -311,7 +366,22 @@ export const REFERENCES: readonly { kind: Kind; field: string; to: Kind }[] = [
     to: 'place' as const,
   })),
   { kind: 'space', field: 'plot', to: 'plot' },
+  ...(['recipe', 'partList', 'placeholder', 'substitute', 'promise'] as const).map((kind) => ({
+    kind,
+    field: 'section',
+    to: 'section' as const,
+  })),
+  ...(
+    [
+      ['partList', 'owner'],
+      ['lot', 'owner'],
+      ['loan', 'from'],
+      ['loan', 'to'],
+      ['order', 'by'],
+      ['promise', 'person'],
+    ] as const
+  ).map(([kind, field]) => ({ kind, field, to: 'person' as const })),
 ];
 
-/** How many entities of one kind a scene may hold. */
-export const MAX_ENTITIES = 5000;
+/** How many entities of one kind a scene may hold; of stock as many as a long list of drawers. */
+export const mostOf = (kind: Kind): number => (kind === 'lot' ? 20_000 : 5000);

@@ -1,0 +1,3 @@
+export * from './palette.ts';
+export * from './colour.ts';
+export * from './parts.ts';

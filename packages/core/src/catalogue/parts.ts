@@ -1,0 +1,217 @@
+import { MM_PER_PLATE, MM_PER_STUD } from '../lattice/index.ts';
+
+/**
+ * The catalogue: families of parts with sizes in studs and heights in plates. An id is made of family and size, so
+ * that nobody has to look one up: `brick-2x4`, `slope-1x2-45`, `rock-panel-4x6x6`. Sizes and shares are common
+ * practice, no source.
+ */
+
+interface FamilySpec {
+  word: string;
+  /** Height when the id says none, plates. */
+  height: number;
+  /** How its plastic is spread: a hollow shell with studs, a smooth shell, half a shell, or a share of its box. */
+  body: 'studded' | 'smooth' | 'slanted' | number;
+  /** Of what a piece costs by its mass, how much more or less: a guess of ours. */
+  dear: number;
+  /** What is usually bought over the count, percent (a default of ours). */
+  spares: number;
+  /** Width is told before depth: it has a front. Else the shorter side comes first. */
+  fronted?: boolean;
+}
+
+export const FAMILIES = {
+  brick: { word: 'brick', height: 3, body: 'studded', dear: 1, spares: 3 },
+  plate: { word: 'plate', height: 1, body: 'studded', dear: 1, spares: 3 },
+  tile: { word: 'tile', height: 1, body: 'smooth', dear: 1.1, spares: 3 },
+  slope: { word: 'slope', height: 3, body: 'slanted', dear: 1.4, spares: 5, fronted: true },
+  wedge: { word: 'wedge', height: 1, body: 'slanted', dear: 1.6, spares: 5 },
+  jumper: { word: 'jumper', height: 1, body: 'smooth', dear: 1.3, spares: 5 },
+  bracket: { word: 'bracket', height: 1, body: 'studded', dear: 2, spares: 5 },
+  arch: { word: 'arch', height: 3, body: 0.2, dear: 2, spares: 2 },
+  panel: { word: 'panel', height: 3, body: 0.22, dear: 1.8, spares: 3, fronted: true },
+  'rock-panel': { word: 'rock panel', height: 18, body: 0.07, dear: 1.6, spares: 0, fronted: true },
+  base: { word: 'base', height: 1, body: 0.84, dear: 1, spares: 0 },
+  round: { word: 'round', height: 3, body: 'studded', dear: 1.3, spares: 5 },
+  clear: { word: 'clear piece', height: 1, body: 'studded', dear: 1.8, spares: 5 },
+  window: { word: 'window', height: 9, body: 0.12, dear: 3, spares: 2, fronted: true },
+  door: { word: 'door', height: 18, body: 0.1, dear: 3, spares: 2, fronted: true },
+  fence: { word: 'fence', height: 6, body: 0.12, dear: 2.5, spares: 3, fronted: true },
+  track: { word: 'track', height: 2, body: 0.15, dear: 3, spares: 0, fronted: true },
+  plant: { word: 'plant', height: 3, body: 0.12, dear: 3, spares: 5 },
+  figure: { word: 'figure', height: 12, body: 0.2, dear: 12, spares: 0 },
+  light: { word: 'light', height: 1, body: 0.3, dear: 40, spares: 5 },
+  mechanical: { word: 'mechanical piece', height: 3, body: 0.25, dear: 2, spares: 3 },
+  special: { word: 'special piece', height: 3, body: 0.2, dear: 4, spares: 0 },
+} as const satisfies Record<string, FamilySpec>;
+export type Family = keyof typeof FAMILIES;
+export const FAMILY_NAMES = Object.keys(FAMILIES) as readonly string[] as readonly Family[];
+
+/** A part of the catalogue. `w` and `d` in studs, `h` in plates, `angle` of slopes in degrees. */
+export interface Part {
+  id: string;
+  family: Family;
+  w: number;
+  d: number;
+  h: number;
+  angle?: number;
+}
+
+const spec = (family: Family): FamilySpec => FAMILIES[family];
+const PART_ID = /^([a-z]+(?:-[a-z]+)*)-(\d{1,2})x(\d{1,2})(?:x(\d{1,2})(p?))?(?:-(\d{2}))?$/;
+
+/**
+ * The id of a part. The height is told in bricks (`x3`) or, where no whole number of them makes it, in plates
+ * (`x2p`), and only when it is not the family's usual one.
+ */
+export function partId(family: Family, w: number, d: number, h?: number, angle?: number): string {
+  const { height, fronted } = spec(family);
+  const [first, second] = fronted ? [w, d] : [Math.min(w, d), Math.max(w, d)];
+  const tall = h === undefined || h === height ? '' : h % 3 === 0 ? `x${h / 3}` : `x${h}p`;
+  return `${family}-${first}x${second}${tall}${angle === undefined ? '' : `-${angle}`}`;
+}
+
+/** Reads a part from its id; null when it is none that a family and a size make. Sizes are 1 to 64 studs. */
+export function partOf(id: string): Part | null {
+  const match = PART_ID.exec(id);
+  if (!match) return null;
+  const family = FAMILY_NAMES.find((one) => one === match[1]);
+  if (!family) return null;
+  const [w, d] = [Number(match[2]), Number(match[3])];
+  const h = match[4] === undefined ? spec(family).height : Number(match[4]) * (match[5] === 'p' ? 1 : 3);
+  const angle = match[6] === undefined ? undefined : Number(match[6]);
+  if (w < 1 || d < 1 || w > 64 || d > 64 || h < 1) return null;
+  // An id is told one way only.
+  if (partId(family, w, d, h, angle) !== id) return null;
+  return { id, family, w, d, h, ...(angle === undefined ? {} : { angle }) };
+}
+
+/** «brick 2×4», «slope 1×2 45°», «rock panel 4×6×6»; ids that nobody can read are said as they are. */
+export function partName(id: string): string {
+  const part = partOf(id);
+  if (!part) return id;
+  const { family, w, d, h, angle } = part;
+  const { word, height } = spec(family);
+  const always = family === 'rock-panel' || family === 'window' || family === 'door';
+  const tall = h !== height || always ? (h % 3 === 0 ? `×${h / 3}` : ` of ${h} plates`) : '';
+  return `${word} ${w}×${d}${tall}${angle === undefined ? '' : ` ${angle}°`}`;
+}
+
+/** ABS, g/mm³: 1.03 to 1.07 g/cm³ (polymer handbooks; from memory). */
+const ABS = 1.05e-3;
+/** Play between neighbours, walls and tops of a shell, mm (from memory, and chosen so that a brick 2×4 is 2.3 g). */
+const [PLAY, WALL, TOP] = [0.2, 1.4, 1];
+/** A stud 1.7 mm high and 4.8 mm across, and the tube between four studs, 6.51 mm across with a 4.8 mm bore. */
+const STUD = Math.PI * 2.4 ** 2 * 1.7;
+const TUBE = Math.PI * (3.255 ** 2 - 2.4 ** 2);
+
+/**
+ * What a part weighs by its volume, grams: walls, top, studs and tubes of a shell, or a share of its box. A builder
+ * who weighs twenty of them knows better: see `grams` of a part of one's own.
+ */
+export function gramsOf(part: Part): number {
+  const [w, d, h] = [part.w * MM_PER_STUD - PLAY, part.d * MM_PER_STUD - PLAY, part.h * MM_PER_PLATE];
+  const { body } = spec(part.family);
+  if (typeof body === 'number') return w * d * h * body * ABS;
+  const walls = (2 * (w + d) - 4 * WALL) * WALL * h;
+  const top = (w - 2 * WALL) * (d - 2 * WALL) * TOP;
+  const tubes = (part.w - 1) * (part.d - 1) * TUBE * (h - TOP);
+  const studs = body === 'studded' ? part.w * part.d * STUD : 0;
+  const whole = walls + top + tubes + studs;
+  // A slope keeps its base, one row of studs and about two thirds of its walls.
+  return (body === 'slanted' ? whole * 0.7 : whole) * ABS;
+}
+
+/** What one usually costs, in whole units of money: a guess of ours from its mass, good for a first sum only. */
+export const priceGuess = (part: Part): number =>
+  Math.round((0.02 + 0.045 * gramsOf(part)) * spec(part.family).dear * 100) / 100;
+
+const sizes = (text: string): [number, number][] =>
+  text.split(' ').map((size) => {
+    const [w, d] = size.split('x').map(Number);
+    return [w, d];
+  });
+
+/** The sizes each family is commonly made in. */
+export const BRICK_SIZES = sizes('1x1 1x2 1x3 1x4 2x2 2x3 2x4');
+export const PLATE_SIZES = sizes(
+  '1x1 1x2 1x3 1x4 1x6 1x8 1x10 1x12 2x2 2x3 2x4 2x6 2x8 2x10 2x12 2x16 4x4 4x6 4x8 4x10 4x12 6x6 6x8 6x10 6x12 6x14 6x16 8x8 8x16 16x16',
+);
+export const TILE_SIZES = sizes('1x1 1x2 1x3 1x4 1x6 1x8 2x2 2x3 2x4 4x4');
+
+/** The parts the program knows by itself, by family and size; people add their own. */
+export const CATALOGUE: readonly Part[] = [
+  ...BRICK_SIZES.concat(sizes('1x6 1x8 2x6 2x8 1x10 1x12')).map(([w, d]) => partId('brick', w, d)),
+  ...sizes('2x2 2x4').map(([w, d]) => partId('brick', w, d, 9)),
+  ...PLATE_SIZES.map(([w, d]) => partId('plate', w, d)),
+  ...TILE_SIZES.map(([w, d]) => partId('tile', w, d)),
+  ...sizes('1x1 2x1').map(([w, d]) => partId('slope', w, d, 2, 30)),
+  ...[1, 2, 3, 4].flatMap((w) => [
+    partId('slope', w, 2, 3, 45),
+    ...(w <= 2 ? [partId('slope', w, 2, 6, 65), partId('slope', w, 2, 9, 75)] : []),
+    partId('slope', w, 3, 3, 33),
+  ]),
+  ...sizes('2x3 2x4 4x4 6x6').map(([w, d]) => partId('wedge', w, d)),
+  ...sizes('1x2 2x2').map(([w, d]) => partId('jumper', w, d)),
+  ...sizes('1x1 1x2 2x2').map(([w, d]) => partId('bracket', w, d)),
+  ...[1, 2].flatMap((h) => sizes('1x3 1x4 1x6 1x8').map(([w, d]) => partId('arch', w, d, h * 3))),
+  ...sizes('2x1 4x1').flatMap(([w, d]) => [3, 9, 18].map((h) => partId('panel', w, d, h))),
+  ...sizes('6x4 4x2 6x2').map(([w, d]) => partId('rock-panel', w, d, 18)),
+  ...sizes('8x8 8x16 16x16 16x32 32x32 48x48').map(([w, d]) => partId('base', w, d)),
+  ...sizes('1x1 2x2 4x4').flatMap(([w, d]) => [3, 1].map((h) => partId('round', w, d, h))),
+  ...sizes('1x1 1x2 2x2').map(([w, d]) => partId('clear', w, d)),
+  ...sizes('1x2 2x2 4x2').map(([w, d]) => partId('window', w, d, w === 1 ? 6 : 9)),
+  partId('door', 4, 1, 18),
+  ...sizes('4x1 8x1').map(([w, d]) => partId('fence', w, d)),
+  ...sizes('8x16 8x8').map(([w, d]) => partId('track', w, d)),
+  ...sizes('1x1 2x2 4x4 6x6').flatMap(([w, d]) =>
+    [3, 12].map((h) => partId('plant', w, d, h * w > 30 ? 24 : h)),
+  ),
+  partId('figure', 2, 1),
+  partId('light', 1, 1),
+  ...sizes('1x4 2x2').map(([w, d]) => partId('mechanical', w, d)),
+].map((id) => {
+  const part = partOf(id);
+  if (!part) throw new Error(`the catalogue lists «${id}», which is no part`);
+  return part;
+});
+const KNOWN = new Map(CATALOGUE.map((part) => [part.id, part]));
+
+/** Whether the catalogue lists a part by itself. */
+export const isListed = (id: string): boolean => KNOWN.has(id);
+
+/**
+ * A part by what people call it: an id, or «brick 2x4», «2 × 4 brick», «2x4 plate», «slope 45 2x1». The size may be
+ * told either way round; a height in bricks may follow («brick 2x4x3»).
+ */
+export function partNamed(word: string): Part | null {
+  const plain = word
+    .trim()
+    .toLowerCase()
+    .replaceAll('×', 'x')
+    .replace(/\s*x\s*/g, 'x');
+  const whole = partOf(plain);
+  if (whole) return whole;
+  const size = /(\d{1,2})x(\d{1,2})(?:x(\d{1,2}))?/.exec(plain);
+  if (!size) return null;
+  const rest = plain.replace(size[0], ' ');
+  const angle = /(\d{2})\s*°?/.exec(rest);
+  const said = rest
+    .replace(/\d{2}\s*°?/, ' ')
+    .replace(/[^a-z ]/g, ' ')
+    .replace(/\s+/g, ' ')
+    .trim();
+  const family = FAMILY_NAMES.find(
+    (one) => said === one || said === spec(one).word || said === `${spec(one).word}s`,
+  );
+  if (!family) return null;
+  const [a, b] = [Number(size[1]), Number(size[2])];
+  const h = size[3] === undefined ? undefined : Number(size[3]) * 3;
+  const turn = family === 'slope' ? Number(angle?.[1] ?? 45) : undefined;
+  const ways: [number, number][] = [
+    [a, b],
+    [b, a],
+  ];
+  const ids = ways.map(([w, d]) => partId(family, w, d, h, turn));
+  return partOf(ids.find(isListed) ?? ids[0]);
+}

@@ -1,0 +1,162 @@
+import { overlap, type Rect } from '../lattice/index.ts';
+import { BARE, OUTSIDE, indexAt, type Compiled, type Relief } from '../relief/index.ts';
+import { METHODS, displayOf, listOf, type Entity, type Method, type Scene } from '../scene/index.ts';
+import { groundNamed, groundNumber, skinOf, dressesOf, type Dress } from './dress.ts';
+import type { Fill } from './fill.ts';
+
+/** A scene's ground, block by block, as it is filled: a module, or a square of what is in no module. */
+
+export interface Block extends Rect {
+  id: string;
+  /** The module's name; of the rest its place. */
+  name: string;
+  /** In no module: the studs of modules are left out of it. */
+  rest: boolean;
+}
+
+/** Side of the squares of what is in no module, studs. */
+const SQUARE = 64;
+
+/** The blocks of a scene: its modules, and squares over the footprint that no module takes. */
+export function blocksOf(scene: Scene, relief: Relief): Block[] {
+  const modules = listOf(scene, 'module').map(({ id, name, x, y, w, d }) => ({
+    id,
+    name,
+    x,
+    y,
+    w,
+    d,
+    rest: false,
+  }));
+  const rest: Block[] = [];
+  for (let y = relief.y; y < relief.y + relief.d; y += SQUARE)
+    for (let x = relief.x; x < relief.x + relief.w; x += SQUARE) {
+      const w = Math.min(SQUARE, relief.x + relief.w - x);
+      const d = Math.min(SQUARE, relief.y + relief.d - y);
+      const square = { id: `rest-${x}-${y}`, name: `rest at ${x},${y}`, ...{ x, y, w, d }, rest: true };
+      const near = modules.filter((module) => overlap(module, square));
+      if (
+        someStud(
+          square,
+          (column, row) =>
+            isGround(relief, column, row) && !near.some((module) => holds(module, column, row)),
+        )
+      )
+        rest.push(square);
+    }
+  return [...modules, ...rest];
+}
+
+const isGround = (relief: Relief, x: number, y: number) => {
+  const i = indexAt(relief, x, y);
+  return i >= 0 && relief.ground[i] !== OUTSIDE;
+};
+
+const holds = ({ x, y, w, d }: Rect, column: number, row: number) =>
+  column >= x && row >= y && column < x + w && row < y + d;
+
+function someStud({ x, y, w, d }: Rect, test: (column: number, row: number) => boolean): boolean {
+  for (let row = y; row < y + d; row++)
+    for (let column = x; column < x + w; column++) if (test(column, row)) return true;
+  return false;
+}
+
+/** A block as it is filled, with the section and dress of each stud. */
+export interface BlockGround {
+  block: Block;
+  fill: Fill;
+  /** Index in `sections` of each stud; −1: in none. */
+  section: Int16Array;
+  /** `groundNumber` of each stud. */
+  ground: Uint8Array;
+  /** Plates above datum at which the floor lies: 0, or lower where ground is dug below the datum. */
+  floor: number;
+  dressAt: (i: number) => Dress;
+}
+
+/** Reads the ground of blocks out of a compiled scene. */
+export class Grounds {
+  readonly sections: readonly Entity<'section'>[];
+  private readonly sectionMethods: Int8Array;
+  private readonly usual: number;
+  /** The method that a pad or a hill has of its own, by owner number. */
+  private readonly own = new Map<number, number>();
+  private readonly dress: ReturnType<typeof dressesOf>;
+
+  constructor(
+    private readonly scene: Scene,
+    private readonly compiled: Compiled,
+  ) {
+    const numberOf = (method: Method) => METHODS.indexOf(method);
+    this.sections = listOf(scene, 'section');
+    this.usual = numberOf(displayOf(scene).method);
+    this.sectionMethods = Int8Array.from(this.sections, ({ method }) =>
+      method === null ? this.usual : numberOf(method),
+    );
+    this.dress = dressesOf(scene);
+    compiled.relief.things.forEach(({ kind, id }, index) => {
+      const method = kind === 'pad' || kind === 'hill' ? scene[kind][id]?.method : null;
+      if (method) this.own.set(index + 1, numberOf(method));
+    });
+  }
+
+  /**
+   * @param only leaves out every stud that a test does not let in
+   * @param method instead of those that are set
+   */
+  of(block: Block, only?: (x: number, y: number, owner: number) => boolean, method?: Method): BlockGround {
+    const { relief, land } = this.compiled;
+    const { w, d } = block;
+    const display = displayOf(this.scene);
+    const modules = block.rest ? listOf(this.scene, 'module').filter((module) => overlap(module, block)) : [];
+    const near = this.sections.flatMap((section, index) =>
+      overlap(section, block) ? [{ section, index }] : [],
+    );
+    const at = new Int32Array(w * d).fill(-1);
+    let floor = 0;
+    for (let row = 0; row < d; row++)
+      for (let column = 0; column < w; column++) {
+        const [x, y] = [block.x + column, block.y + row];
+        const i = indexAt(relief, x, y);
+        if (i < 0 || relief.ground[i] === OUTSIDE || modules.some((module) => holds(module, x, y))) continue;
+        if (only && !only(x, y, land.owner[i])) continue;
+        at[row * w + column] = i;
+        floor = Math.min(floor, relief.height[i]);
+      }
+    const height = new Int16Array(w * d).fill(-1);
+    const section = new Int16Array(w * d).fill(-1);
+    const ground = new Uint8Array(w * d);
+    const methods = new Uint8Array(w * d);
+    const skin = new Uint8Array(w * d);
+    for (let k = 0; k < w * d; k++) {
+      const i = at[k];
+      if (i < 0) continue;
+      const [x, y] = [block.x + (k % w), block.y + Math.floor(k / w)];
+      const within = near.find((one) => holds(one.section, x, y));
+      height[k] = relief.height[i] - floor;
+      section[k] = within ? within.index : -1;
+      ground[k] = relief.ground[i] === BARE ? groundNumber('bare') : relief.ground[i];
+      skin[k] = skinOf(groundNamed(ground[k]));
+      methods[k] = method
+        ? METHODS.indexOf(method)
+        : (this.own.get(land.owner[i]) ?? (within ? this.sectionMethods[within.index] : this.usual));
+    }
+    const beyond = (x: number, y: number) => {
+      const i = indexAt(relief, block.x + x, block.y + y);
+      return i < 0 || relief.ground[i] === OUTSIDE ? -1 : Math.max(0, relief.height[i] - floor);
+    };
+    const dresses = new Map<number, Dress>();
+    const dressAt = (k: number): Dress => {
+      const key = section[k] * 64 + ground[k];
+      let dress = dresses.get(key);
+      if (!dress) {
+        dress = this.dress(groundNamed(ground[k]), this.sections[section[k]]?.id ?? null);
+        dresses.set(key, dress);
+      }
+      return dress;
+    };
+    const { deckMost, deckSpan: span, deckSheets: sheets } = display;
+    const fill: Fill = { ...{ w, d, height, method: methods, skin, beyond }, ...{ deckMost, span, sheets } };
+    return { block, fill, section, ground, floor, dressAt };
+  }
+}

@@ -1,0 +1,191 @@
+import { ANY_COLOUR, partOf } from '../catalogue/index.ts';
+import { GROUNDS, listOf, type Ground, type Recipe, type Scene } from '../scene/index.ts';
+import { countsOf, scatterOrder } from './scatter.ts';
+import { SKIN, heightAround, type Fill } from './fill.ts';
+import type { Layer } from './layers.ts';
+
+/** Which colour each piece gets, and what is scattered on the ground. */
+
+/** What ground looks like: see the recipe's schema. */
+export type Dress = Pick<Recipe, 'tones' | 'accents' | 'seed'> & { side: string };
+
+const plain = (base: string, side: string): Dress => ({
+  tones: [{ colour: base, share: 1 }],
+  accents: [],
+  seed: 1,
+  side,
+});
+/** What ground is made of where no recipe is written (defaults of ours). */
+export const PLAIN_DRESS: Record<Ground | 'bare', Dress> = {
+  grass: plain('moss', 'loam'),
+  rock: plain('slate', 'slate'),
+  soil: plain('loam', 'loam'),
+  sand: plain('sandbank', 'sandbank'),
+  paving: plain('pebble', 'pebble'),
+  road: plain('basalt', 'basalt'),
+  ballast: plain('mist', 'pebble'),
+  water: plain('brook', 'tarn'),
+  bare: plain('pebble', 'pebble'),
+};
+
+const SMOOTH: readonly (Ground | 'bare')[] = ['paving', 'road', 'water'];
+const LOOSE: readonly (Ground | 'bare')[] = ['grass', 'rock', 'soil', 'sand'];
+/** How a ground is covered. */
+export const skinOf = (ground: Ground | 'bare'): number =>
+  SMOOTH.includes(ground) ? SKIN.tiles : LOOSE.includes(ground) ? SKIN.natural : SKIN.plates;
+
+/** The dresses of a scene: one for each ground, and for each ground of a section that has a recipe of its own. */
+export function dressesOf(scene: Scene): (ground: Ground | 'bare', section: string | null) => Dress {
+  const recipes = new Map<string, Dress>();
+  for (const recipe of listOf(scene, 'recipe'))
+    recipes.set(`${recipe.ground} ${recipe.section ?? ''}`, {
+      ...recipe,
+      side: recipe.side ?? recipe.tones[0].colour,
+    });
+  return (ground, section) =>
+    recipes.get(`${ground} ${section ?? ''}`) ?? recipes.get(`${ground} `) ?? PLAIN_DRESS[ground];
+}
+
+/** A piece scattered on the ground, by its north-west stud. */
+export interface Accent {
+  part: string;
+  colour: string;
+  x: number;
+  y: number;
+  /** Its underside, plates above the floor. */
+  z: number;
+}
+
+/** A region that one dress covers. */
+export interface Dressed {
+  dress: Dress;
+  /** Indices of its studs. */
+  studs: readonly number[];
+}
+
+/**
+ * Colours of a masonry's pieces, layer by layer and piece by piece: covers by the tones of their ground, in even
+ * scatter and with counts that sum exactly; cores the ground's side colour where a side of theirs shows, else any.
+ * @param dressAt the dress of each stud
+ */
+export function coloursOf(fill: Fill, layers: readonly Layer[], dressAt: (i: number) => Dress): string[][] {
+  const { w } = fill;
+  const colours = layers.map(({ laid }) => new Array<string>(laid.length / 4).fill(ANY_COLOUR));
+  const covers = new Map<Dress, { layer: number; piece: number; x: number; y: number }[]>();
+  layers.forEach((layer, index) => {
+    const { laid, z, h, purpose } = layer;
+    for (let p = 0; p < laid.length; p += 4) {
+      const [x, y, pw, pd] = laid.subarray(p, p + 4);
+      const dress = dressAt(y * w + x);
+      if (purpose === 'cover' || purpose === 'slope') {
+        const list = covers.get(dress) ?? [];
+        list.push({ layer: index, piece: p / 4, x, y });
+        covers.set(dress, list);
+        continue;
+      }
+      const lower = (column: number, row: number) => heightAround(fill, column, row) < z + h;
+      const shows =
+        some(x, pw, (column) => lower(column, y - 1) || lower(column, y + pd)) ||
+        some(y, pd, (row) => lower(x - 1, row) || lower(x + pw, row));
+      if (shows) colours[index][p / 4] = dress.side;
+    }
+  });
+  for (const [dress, pieces] of covers) {
+    const counts = countsOf(
+      dress.tones.map(({ share }) => share),
+      pieces.length,
+    );
+    const order = dress.tones.length > 1 ? scatterOrder(pieces, dress.seed) : pieces.map((_, i) => i);
+    let at = 0;
+    // The base comes last in the scatter, so that the rarer tones are spread the most evenly.
+    for (const tone of [...dress.tones.keys()].toReversed())
+      for (let k = 0; k < counts[tone]; k++) {
+        const piece = pieces[order[at++]];
+        colours[piece.layer][piece.piece] = dress.tones[tone].colour;
+      }
+  }
+  return colours;
+}
+
+function some(from: number, count: number, test: (at: number) => boolean): boolean {
+  for (let at = from; at < from + count; at++) if (test(at)) return true;
+  return false;
+}
+
+/** Accents that could not all be laid, since nothing nearer than asked was allowed. */
+export interface AccentTally {
+  part: string;
+  colour: string;
+  wanted: number;
+  laid: number;
+}
+
+/**
+ * Lays a dress's accents over studs: each to its percentage of them, groups together, none nearer to its like than
+ * asked, none on another.
+ * @param studs indices of the studs, on a grid `w` wide
+ * @param topOf the height on which they lie, plates
+ */
+export function accentsOf(
+  dress: Dress,
+  studs: readonly number[],
+  w: number,
+  topOf: (i: number) => number,
+): { accents: Accent[]; tally: AccentTally[] } {
+  const free = new Set(studs);
+  const cells = studs.map((i) => ({ x: i % w, y: Math.floor(i / w) }));
+  const order = scatterOrder(cells, dress.seed).map((k) => studs[k]);
+  const accents: Accent[] = [];
+  const tally: AccentTally[] = [];
+  const lines = dress.accents
+    .map((accent) => ({ ...accent, size: sizeOf(accent.part) }))
+    .toSorted((a, b) => b.size[0] * b.size[1] - a.size[0] * a.size[1]);
+  for (const { part, colour, percent, group, apart, size } of lines) {
+    const [pw, pd] = size;
+    const wanted = Math.round(((percent / 100) * studs.length) / (pw * pd));
+    const centres: { x: number; y: number }[] = [];
+    let laid = 0;
+    const fits = (x: number, y: number, z: number) => {
+      for (let row = y; row < y + pd; row++)
+        for (let column = x; column < x + pw; column++)
+          if (column >= w || !free.has(row * w + column) || topOf(row * w + column) !== z) return false;
+      return true;
+    };
+    const put = (x: number, y: number): boolean => {
+      const z = topOf(y * w + x);
+      if (x < 0 || y < 0 || !fits(x, y, z)) return false;
+      for (let row = y; row < y + pd; row++)
+        for (let column = x; column < x + pw; column++) free.delete(row * w + column);
+      accents.push({ part, colour, x, y, z });
+      laid++;
+      return true;
+    };
+    for (const i of order) {
+      if (laid >= wanted) break;
+      const [x, y] = [i % w, Math.floor(i / w)];
+      if (!free.has(i) || centres.some((one) => Math.hypot(one.x - x, one.y - y) < apart)) continue;
+      if (!put(x, y)) continue;
+      centres.push({ x, y });
+      // The rest of a group stands close by, never in a row.
+      for (const [dx, dy] of [
+        [pw + 1, pd],
+        [-pw, pd + 1],
+        [pw, -pd - 1],
+        [-pw - 1, -pd],
+      ].slice(0, group - 1))
+        if (laid < wanted) put(x + dx, y + dy);
+    }
+    tally.push({ part, colour, wanted, laid });
+  }
+  return { accents, tally };
+}
+
+function sizeOf(id: string): [number, number] {
+  const part = partOf(id);
+  return part ? [part.w, part.d] : [1, 1];
+}
+
+/** The number of a ground, «bare» last, for arrays. */
+export const groundNumber = (ground: Ground | 'bare'): number =>
+  ground === 'bare' ? GROUNDS.length : GROUNDS.indexOf(ground);
+export const groundNamed = (code: number): Ground | 'bare' => GROUNDS[code] ?? 'bare';

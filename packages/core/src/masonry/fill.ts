@@ -1,0 +1,29 @@
+/** Ground to be filled with pieces: what `buildLayers` starts from. */
+
+/** A piece of ground to fill. */
+export interface Fill {
+  w: number;
+  d: number;
+  /** Plates above the floor; −1 where there is no ground. */
+  height: Int16Array;
+  /** Index in METHODS of each stud. */
+  method: Uint8Array;
+  /** What covers each stud; null: no skin, the fill goes up to the height. */
+  skin: Uint8Array | null;
+  /** Heights of studs that are not its own, for what shows at the sides; −1 where there is nothing. */
+  beyond: (x: number, y: number) => number;
+  /** Largest plate of a deck, studs; widest square of deck with nothing under it, studs. */
+  deckMost: number;
+  span: number;
+  /** Base sheets may lie in decks. */
+  sheets: boolean;
+}
+
+/** What covers a stud: nothing, plates and slopes, plates only, tiles. */
+export const SKIN = { none: 0, natural: 1, plates: 2, tiles: 3 } as const;
+
+/** Height of a stud, its own or beyond; −1 where there is nothing. */
+export function heightAround({ w, d, height, beyond }: Fill, x: number, y: number): number {
+  const own = x < 0 || y < 0 || x >= w || y >= d ? -1 : height[y * w + x];
+  return own >= 0 ? own : beyond(x, y);
+}

@@ -1,0 +1,32 @@
+export { pieceSet, tileLayer, type Laid, type PieceSet } from './tile.ts';
+export { BRICKS, METHOD_SPECS, PLATES, type MethodSpec } from './method.ts';
+export { SKIN, type Fill } from './fill.ts';
+export { MAX_HEIGHT, buildLayers, type Layer, type Masonry, type Purpose } from './layers.ts';
+export type { Bond, ThroughJoint } from './bond.ts';
+export { pieceId, verifyMasonry } from './verify.ts';
+export { bendCounts, blueNoise, countsOf, scatterOrder } from './scatter.ts';
+export { PLAIN_DRESS, accentsOf, dressesOf, type Accent, type AccentTally, type Dress } from './dress.ts';
+export {
+  countMasonry,
+  dressMasonry,
+  familyOfPart,
+  gramsOfPart,
+  layerCounts,
+  priceOfPart,
+  type Counted,
+  type CountLine,
+  type DressedMasonry,
+  type Knowledge,
+} from './count.ts';
+export { blocksOf, type Block } from './blocks.ts';
+export {
+  MasonryBook,
+  builtBlock,
+  compareMethods,
+  type BlockCount,
+  type BlockLine,
+  type Built,
+  type CountedMass,
+  type MethodCount,
+  type SceneCount,
+} from './book.ts';

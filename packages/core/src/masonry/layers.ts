@@ -1,0 +1,324 @@
+import { type Family } from '../catalogue/index.ts';
+import { METHODS } from '../scene/index.ts';
+import { BRICKS, COVERS, METHOD_SPECS, PLATES, SHEETS, TILES, deckSet } from './method.ts';
+import { SKIN, heightAround, type Fill } from './fill.ts';
+import { BondWatch, type Bond } from './bond.ts';
+import { crestsOf } from './crest.ts';
+import { number, tileLayer, tileSome, type Laid, type PieceSet } from './tile.ts';
+
+/**
+ * Heights compiled to layers of placed pieces. All positions in studs from the ground's corner, heights in plates
+ * above its floor.
+ */
+
+export const PURPOSES = ['core', 'deck', 'cover', 'slope'] as const;
+export type Purpose = (typeof PURPOSES)[number];
+
+export interface Layer {
+  /** Its underside, plates above the floor, and its height. */
+  z: number;
+  h: number;
+  purpose: Purpose;
+  family: Family;
+  /** Of slopes: the angle, and the side they fall to (0 east, 1 south, 2 west, 3 north). */
+  angle?: number;
+  falls?: number;
+  /** x, y, w, d of each piece. */
+  laid: Laid;
+}
+
+/** The most plates that are stacked up: 1,000 plates = 3.2 m. */
+export const MAX_HEIGHT = 1000;
+
+export interface Masonry {
+  w: number;
+  d: number;
+  layers: Layer[];
+  /** Height as built, plates; −1 outside. */
+  built: Int16Array;
+  bond: Bond;
+  /** Side of the widest square of deck that has nothing under it, studs. */
+  span: number;
+}
+
+/**
+ * Compiles a fill. Columns of bricks stand from the floor, with plates on top where less than a brick is left. Hollow
+ * methods are built in storeys of six bricks, each closed by a deck that carries what is above; under every deck
+ * there are columns under its edges, under both sides of its joints, and pillars so that no square of it wider than
+ * the span hangs free.
+ * @throws RangeError when the ground is higher than `MAX_HEIGHT`
+ */
+export function buildLayers(fill: Fill): Masonry {
+  const { w, d, height, skin } = fill;
+  const n = w * d;
+  let highest = 0;
+  for (let i = 0; i < n; i++) highest = Math.max(highest, height[i]);
+  if (highest > MAX_HEIGHT)
+    throw new RangeError(`the ground is ${highest} plates high; the most is ${MAX_HEIGHT}`);
+  const crests = skin ? crestsOf(fill) : null;
+  const plan = planOf(fill, crests?.on ?? null);
+  const decks: Layer[] = [];
+  let span = 0;
+  for (const storey of storeysOf(fill, plan)) {
+    decks.push(...storey.decks);
+    span = Math.max(span, storey.span);
+  }
+  const layers: Layer[] = [];
+  const watch = new BondWatch(w, d);
+  const take = (layer: Layer) => {
+    if (layer.laid.length === 0) return;
+    layers.push(layer);
+    watch.see(layer);
+  };
+  const lay = (z: number, h: number, purpose: Purpose, family: Family, set: PieceSet) =>
+    take({ z, h, purpose, family, laid: tileLayer(mask, w, d, set, watch.open) });
+  const taken = new Int16Array(n);
+  const mask = new Uint8Array(n);
+  const bricks = (i: number, z: number) => {
+    const base = plan.baseAt(i, z);
+    return (z - base) % 3 === 0 && plan.topAt(i, z) >= z + 3;
+  };
+  const plates = (i: number, z: number) => {
+    const [base, top] = [plan.baseAt(i, z), plan.topAt(i, z)];
+    return z < top && z >= top - ((top - base) % 3);
+  };
+  for (let z = 0; z < highest; z++) {
+    layTall(fill, plan, z, taken, mask, take);
+    const open = (i: number) => plan.stands(i, z) && taken[i] <= z;
+    if (masked(mask, (i) => open(i) && bricks(i, z))) lay(z, 3, 'core', 'brick', BRICKS);
+    if (masked(mask, (i) => open(i) && plates(i, z))) lay(z, 1, 'core', 'plate', PLATES);
+    for (const deck of decks) if (deck.z === z) take(deck);
+    for (const crest of crests?.layers ?? []) if (crest.z === z) take(crest);
+    if (!skin) continue;
+    const covers = (i: number) => plan.cover[i] === z;
+    if (masked(mask, (i) => covers(i) && skin[i] !== SKIN.tiles)) lay(z, 1, 'cover', 'plate', COVERS);
+    if (masked(mask, (i) => covers(i) && skin[i] === SKIN.tiles)) lay(z, 1, 'cover', 'tile', TILES);
+  }
+  return { w, d, layers, built: plan.built, bond: watch.done(), span };
+}
+
+/** Fills a mask by a test; says whether anything is in it. */
+function masked(mask: Uint8Array, test: (i: number) => unknown): boolean {
+  let any = false;
+  for (let i = 0; i < mask.length; i++) {
+    const on = test(i) ? 1 : 0;
+    mask[i] = on;
+    if (on) any = true;
+  }
+  return any;
+}
+
+/** What stands on each stud, from the floor up. */
+class Plan {
+  /** Top of the core, plates. */
+  readonly core: Int16Array;
+  /** Underside of the uppermost deck, or −1. */
+  readonly deck: Int16Array;
+  /** Underside of the ground cover, or −1. */
+  readonly cover: Int16Array;
+  readonly built: Int16Array;
+  /** How many storeys are under the core's uppermost part: each is `STOREY` plates high, with its deck. */
+  readonly storeys: Uint8Array;
+  /** Where columns stand in each storey; `columns[storeys[i]][i]` in the uppermost part. */
+  readonly columns: Uint8Array[] = [];
+
+  constructor(n: number) {
+    this.core = new Int16Array(n);
+    this.deck = new Int16Array(n).fill(-1);
+    this.cover = new Int16Array(n).fill(-1);
+    this.built = new Int16Array(n).fill(-1);
+    this.storeys = new Uint8Array(n);
+  }
+
+  private storeyAt = (i: number, z: number) => Math.min(this.storeys[i], Math.floor(z / STOREY));
+  /** Where the storey at a height begins, and where the columns of it end. */
+  baseAt = (i: number, z: number) => this.storeyAt(i, z) * STOREY;
+  topAt(i: number, z: number): number {
+    const storey = this.storeyAt(i, z);
+    return storey < this.storeys[i] ? (storey + 1) * STOREY - 1 : this.core[i];
+  }
+  stands(i: number, z: number): boolean {
+    return z < this.core[i] && this.columns[this.storeyAt(i, z)][i] === 1;
+  }
+}
+
+/** A storey of a hollow method, plates: six bricks and a deck. */
+const STOREY = 19;
+
+function planOf(fill: Fill, crests: Uint8Array | null): Plan {
+  const n = fill.w * fill.d;
+  const plan = new Plan(n);
+  const specs = METHODS.map((method) => METHOD_SPECS[method]);
+  let most = 0;
+  for (let i = 0; i < n; i++) {
+    const height = fill.height[i];
+    if (height < 0) continue;
+    const spec = specs[fill.method[i]];
+    if (METHODS[fill.method[i]] === 'reuse') {
+      plan.built[i] = height;
+      continue;
+    }
+    const crest = crests?.[i] ?? 0;
+    const covered = fill.skin && fill.skin[i] !== SKIN.none && height > 0 && crest === 0 ? 1 : 0;
+    const decked = spec.shell > 0 && crest === 0 && height - covered > 0 ? 1 : 0;
+    let core = height - covered - decked - crest;
+    if (spec.shell > 0) plan.storeys[i] = Math.floor(Math.max(0, core - 3) / STOREY);
+    if (spec.steps && crest === 0) core -= (core - plan.storeys[i] * STOREY) % 3;
+    plan.core[i] = core;
+    if (decked) plan.deck[i] = core;
+    if (covered) plan.cover[i] = core + decked;
+    plan.built[i] = core + decked + covered + crest;
+    most = Math.max(most, plan.storeys[i]);
+  }
+  for (let storey = 0; storey <= most; storey++) {
+    const columns = new Uint8Array(n);
+    for (let i = 0; i < n; i++)
+      if (
+        plan.core[i] > 0 &&
+        (specs[fill.method[i]].shell === 0 || (storey === plan.storeys[i] && plan.deck[i] < 0))
+      )
+        columns[i] = 1;
+    plan.columns.push(columns);
+  }
+  return plan;
+}
+
+/** The decks of a hollow fill, with columns set under each: those over whole storeys, and the uppermost ones. */
+function* storeysOf(fill: Fill, plan: Plan): Generator<{ decks: Layer[]; span: number }> {
+  const n = fill.w * fill.d;
+  for (let storey = 1; storey < plan.columns.length; storey++) {
+    const deck = new Int16Array(n).fill(-1);
+    for (let i = 0; i < n; i++) if (plan.storeys[i] >= storey) deck[i] = storey * STOREY - 1;
+    const decks = layDecks(fill, deck);
+    yield { decks, span: openColumns(fill, deck, decks, () => storey - 1, plan) };
+  }
+  const decks = layDecks(fill, plan.deck);
+  yield { decks, span: openColumns(fill, plan.deck, decks, (i) => plan.storeys[i], plan) };
+}
+
+/** Decks level by level: sheets where they fit whole, plates over the rest. */
+function layDecks(fill: Fill, deck: Int16Array): Layer[] {
+  const { w, d } = fill;
+  const levels = new Set<number>();
+  for (const z of deck) if (z >= 0) levels.add(z);
+  const mask = new Uint8Array(w * d);
+  return [...levels]
+    .sort((a, b) => a - b)
+    .flatMap((z) => {
+      masked(mask, (i) => deck[i] === z);
+      const layers: Layer[] = [];
+      if (fill.sheets)
+        layers.push({ z, h: 1, purpose: 'deck', family: 'base', laid: tileSome(mask, w, d, SHEETS) });
+      const laid = tileLayer(mask, w, d, deckSet(fill.deckMost));
+      layers.push({ z, h: 1, purpose: 'deck', family: 'plate', laid });
+      return layers.filter((layer) => layer.laid.length > 0);
+    });
+}
+
+/**
+ * Sets the columns under decks: under every edge as deep as the method's shell, under both sides of every joint, and
+ * pillars between.
+ * @param deck the underside of the deck on each stud, −1 for none
+ * @param storeyOf the storey under the deck
+ * @returns the side of the widest square of deck without a column under it
+ */
+function openColumns(
+  fill: Fill,
+  deck: Int16Array,
+  decks: readonly Layer[],
+  storeyOf: (i: number) => number,
+  plan: Plan,
+): number {
+  const { w, d, method } = fill;
+  if (decks.length === 0) return 0;
+  const shells = METHODS.map((one) => METHOD_SPECS[one].shell);
+  const piece = new Int32Array(w * d);
+  let first = 1;
+  for (const { laid } of decks) {
+    number(laid, w, piece, first);
+    first += laid.length / 4;
+  }
+  const stand = (i: number) => {
+    plan.columns[storeyOf(i)][i] = 1;
+  };
+  const around = [-1, 1, -w, w, -w - 1, -w + 1, w - 1, w + 1];
+  const rim = new Uint8Array(w * d);
+  for (let y = 0; y < d; y++)
+    for (let x = 0; x < w; x++) {
+      const i = y * w + x;
+      if (deck[i] < 0) continue;
+      const inner =
+        x > 0 && y > 0 && x < w - 1 && y < d - 1 && around.every((step) => deck[i + step] === deck[i]);
+      if (inner && around.slice(0, 4).every((step) => piece[i + step] === piece[i])) continue;
+      if (!inner) rim[i] = 1;
+      stand(i);
+    }
+  for (let ring = 2; ring <= Math.max(...shells); ring++) {
+    const grown = rim.slice();
+    for (let y = 1; y < d - 1; y++)
+      for (let x = 1; x < w - 1; x++) {
+        const i = y * w + x;
+        if (rim[i] || deck[i] < 0 || shells[method[i]] < ring) continue;
+        if (!around.some((step) => rim[i + step])) continue;
+        grown[i] = 1;
+        stand(i);
+      }
+    rim.set(grown);
+  }
+  return pillars(fill, (i) => deck[i] > 0 && !plan.columns[storeyOf(i)][i], stand);
+}
+
+/** Sets pillars of 2 × 2 wherever a square of deck would hang free over more than the span. */
+function pillars({ w, d, span }: Fill, hollow: (i: number) => boolean, stand: (i: number) => void): number {
+  const free = new Int16Array(w * d);
+  let widest = 0;
+  for (let y = 0; y < d; y++)
+    for (let x = 0; x < w; x++) {
+      const i = y * w + x;
+      if (!hollow(i)) continue;
+      free[i] = x === 0 || y === 0 ? 1 : 1 + Math.min(free[i - 1], free[i - w], free[i - w - 1]);
+      if (free[i] <= span) {
+        widest = Math.max(widest, free[i]);
+        continue;
+      }
+      for (const j of [i, i - 1, i - w, i - w - 1]) {
+        stand(j);
+        free[j] = 0;
+      }
+    }
+  return widest;
+}
+
+/** Tall pieces of a method whose turn it is at this height. */
+function layTall(
+  fill: Fill,
+  plan: Plan,
+  z: number,
+  taken: Int16Array,
+  mask: Uint8Array,
+  take: (layer: Layer) => void,
+): void {
+  const { w, d } = fill;
+  for (const [index, name] of METHODS.entries())
+    for (const tall of METHOD_SPECS[name].tall) {
+      const room = (i: number) =>
+        fill.method[i] === index &&
+        plan.stands(i, z) &&
+        taken[i] <= z &&
+        (z - plan.baseAt(i, z)) % tall.h === 0 &&
+        plan.topAt(i, z) >= z + tall.h;
+      // What shows stays brickwork where tall pieces are only filling; panels hang only where it shows.
+      const shows = (i: number) => {
+        const [x, y] = [i % w, Math.floor(i / w)];
+        const lower = (ax: number, ay: number) => heightAround(fill, ax, ay) < z + tall.h;
+        return lower(x - 1, y) || lower(x + 1, y) || lower(x, y - 1) || lower(x, y + 1);
+      };
+      const wanted = (i: number) => tall.at === 'anywhere' || (tall.at === 'face') === shows(i);
+      if (!masked(mask, (i) => room(i) && wanted(i))) continue;
+      const laid = tileSome(mask, w, d, tall.set);
+      for (let p = 0; p < laid.length; p += 4)
+        for (let row = laid[p + 1]; row < laid[p + 1] + laid[p + 3]; row++)
+          taken.fill(z + tall.h, row * w + laid[p], row * w + laid[p] + laid[p + 2]);
+      take({ z, h: tall.h, purpose: 'core', family: tall.family, laid });
+    }
+}

@@ -1,0 +1,430 @@
+import loadHighs from 'highs';
+import fc from 'fast-check';
+import { BRICK_SIZES, partOf } from '../catalogue/index.ts';
+import { compile } from '../relief/index.ts';
+import { METHODS, reduce, type Change, type Method, type Scene } from '../scene/index.ts';
+import { sceneOf } from '../../test/materials.ts';
+import {
+  BRICKS,
+  MasonryBook,
+  SKIN,
+  accentsOf,
+  bendCounts,
+  blueNoise,
+  buildLayers,
+  builtBlock,
+  compareMethods,
+  countMasonry,
+  countsOf,
+  dressMasonry,
+  pieceId,
+  scatterOrder,
+  tileLayer,
+  verifyMasonry,
+  type Dress,
+  type Fill,
+} from './index.ts';
+
+const fillOf = (heights: readonly number[], w: number, method: Method, set: Partial<Fill> = {}): Fill => ({
+  w,
+  d: heights.length / w,
+  height: Int16Array.from(heights),
+  method: new Uint8Array(heights.length).fill(METHODS.indexOf(method)),
+  skin: null,
+  beyond: () => -1,
+  deckMost: 16,
+  span: 8,
+  sheets: false,
+  ...set,
+});
+const flat = (w: number, d: number, height: number) => new Array<number>(w * d).fill(height);
+const piecesOf = ({ layers }: ReturnType<typeof buildLayers>) =>
+  layers.flatMap((layer) =>
+    Array.from({ length: layer.laid.length / 4 }, (_, i) =>
+      pieceId(layer, layer.laid[4 * i + 2], layer.laid[4 * i + 3]),
+    ),
+  );
+
+describe('layers', () => {
+  test('32 × 32 and 6 bricks high, solid: 768 bricks 2 × 4 (by hand)', () => {
+    const fill = fillOf(flat(32, 32, 18), 32, 'solid');
+    const masonry = buildLayers(fill);
+    expect(piecesOf(masonry)).toEqual(new Array(768).fill('brick-2x4'));
+    expect(verifyMasonry(fill, masonry)).toEqual([]);
+    expect(masonry.layers.map(({ z }) => z)).toEqual([0, 3, 6, 9, 12, 15]);
+  });
+  test('no joint runs through it: each is bridged within three layers', () => {
+    const { bond } = buildLayers(fillOf(flat(32, 32, 18), 32, 'solid'));
+    expect(bond.through).toEqual([]);
+    // In steps of two studs: a layer of 128 bricks has 352 joints and can bridge at most 128 of those below.
+    expect(bond.bridged / bond.joints).toBeCloseTo(128 / 352, 2);
+  });
+  test('a tower one stud wide is one joint all the way, and is listed as such', () => {
+    const heights = flat(2, 1, 30);
+    const fill = fillOf(heights, 2, 'solid');
+    expect(buildLayers(fill).bond.through).toEqual([]);
+    const split = { ...fill, w: 3, d: 1, height: Int16Array.from([30, -1, 30]), method: new Uint8Array(3) };
+    expect(verifyMasonry(split, buildLayers(split))).toEqual([]);
+  });
+  test('a raft of 32 × 32: four plates 16 × 16, a row under both sides of each joint, far fewer bricks than solid', () => {
+    const fill = fillOf(flat(32, 32, 19), 32, 'raft');
+    const masonry = buildLayers(fill);
+    expect(piecesOf(masonry).filter((id) => id === 'plate-16x16')).toHaveLength(4);
+    expect(verifyMasonry(fill, masonry)).toEqual([]);
+    expect(masonry.span).toBeLessThanOrEqual(8);
+    expect(piecesOf(masonry).length).toBeLessThan(768 * 0.5);
+  });
+  test('base sheets lie level with the plates of a deck', () => {
+    const fill = fillOf(flat(48, 32, 10), 48, 'raft', { sheets: true });
+    const masonry = buildLayers(fill);
+    expect(verifyMasonry(fill, masonry)).toEqual([]);
+    expect(piecesOf(masonry).filter((id) => id === 'base-32x32')).toHaveLength(1);
+  });
+  test('steps of whole bricks leave at most two plates away', () => {
+    const fill = fillOf(
+      Array.from({ length: 400 }, (_, i) => i % 20),
+      20,
+      'stepped',
+    );
+    const masonry = buildLayers(fill);
+    expect(verifyMasonry(fill, masonry)).toEqual([]);
+    const off = [...masonry.built].map((built, i) => fill.height[i] - built);
+    expect([Math.min(...off), Math.max(...off)]).toEqual([0, 2]);
+  });
+  test('slopes by steepness: a fall of 9 plates gets the steepest, 2 plates the flattest; ways get tiles', () => {
+    const slopes = (fall: number) => {
+      const heights = Array.from({ length: 8 * 12 }, (_, i) => (i % 8 < 4 ? 12 : 12 - fall));
+      const fill = fillOf(heights, 8, 'solid', { skin: new Uint8Array(96).fill(SKIN.natural) });
+      const masonry = buildLayers(fill);
+      expect(verifyMasonry(fill, masonry)).toEqual([]);
+      return [
+        ...new Set(
+          piecesOf(masonry)
+            .filter((id) => id.startsWith('slope'))
+            .map((id) => partOf(id)?.angle),
+        ),
+      ];
+    };
+    expect([9, 6, 3, 2, 1].map(slopes)).toEqual([[75], [65], [45], [30], []]);
+    const way = fillOf(flat(8, 8, 4), 8, 'solid', { skin: new Uint8Array(64).fill(SKIN.tiles) });
+    expect(piecesOf(buildLayers(way)).filter((id) => id.startsWith('tile')).length).toBeGreaterThan(0);
+  });
+  test('any ground by any method passes the recount', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 26 }),
+        fc.integer({ min: 1, max: 18 }),
+        fc.constantFrom(...METHODS),
+        fc.boolean(),
+        fc.boolean(),
+        fc.integer({ min: 2, max: 12 }),
+        fc.constantFrom(4, 8, 16),
+        fc.infiniteStream(fc.integer({ min: 0, max: 99 })),
+        (w, d, method, skinned, sheets, span, deckMost, random) => {
+          const next = () => random.next().value ?? 0;
+          const [steep, base] = [next() % 7, next() % 40];
+          const heights = Array.from({ length: w * d }, (_, i) => {
+            const roll = next();
+            if (roll < 6) return -1;
+            return base + Math.floor((i % w) / (1 + (roll % 3))) * steep + (roll % 4);
+          });
+          const skin = Uint8Array.from(heights, () => next() % 4);
+          const fill = fillOf(heights, w, method, { skin: skinned ? skin : null, sheets, span, deckMost });
+          expect(verifyMasonry(fill, buildLayers(fill))).toEqual([]);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+  test('the recount sees what is wrong', () => {
+    const fill = fillOf(flat(16, 16, 7), 16, 'raft');
+    const spoil = (change: (masonry: ReturnType<typeof buildLayers>) => void) => {
+      const masonry = buildLayers(fill);
+      change(masonry);
+      return verifyMasonry(fill, masonry).join('\n');
+    };
+    expect(spoil(() => undefined)).toBe('');
+    expect(
+      spoil(
+        ({ layers }) =>
+          void layers.splice(
+            layers.findIndex(({ purpose }) => purpose === 'deck'),
+            1,
+          ),
+      ),
+    ).toContain('not covered');
+    expect(spoil(({ layers }) => void (layers[0].laid[0] += 1))).toContain('in another piece');
+    expect(spoil(({ layers }) => layers.splice(0, 2))).toContain('stands on nothing');
+    expect(spoil(({ layers }) => void layers[0].laid.set([0, 0, 5, 5]))).toContain(
+      'brick-5x5 at 0,0,0: no such part',
+    );
+    expect(spoil(({ layers }) => void (layers[0].z = 40))).toContain('higher than');
+    expect(() => buildLayers(fillOf([1001], 1, 'solid'))).toThrow('1001 plates high; the most is 1000');
+  });
+});
+
+describe('few pieces', () => {
+  test('small layers within 2 % of the least number that HiGHS proves', async () => {
+    const highs = await loadHighs();
+    let [ours, least] = [0, 0];
+    for (let seed = 1; seed <= 8; seed++) {
+      const [w, d] = [14, 12];
+      const mask = new Uint8Array(w * d).map((_, i) => {
+        const [x, y] = [i % w, Math.floor(i / w)];
+        return Math.hypot(x - 6.5 - (seed % 3), y - 5.5) < 4.2 + (seed % 4) * 0.9 || (y > 7 && x < seed)
+          ? 1
+          : 0;
+      });
+      ours += tileLayer(mask, w, d, BRICKS).length / 4;
+      least += leastPieces(highs, mask, w, d);
+    }
+    expect(ours).toBeGreaterThanOrEqual(least);
+    expect(ours / least).toBeLessThanOrEqual(1.02);
+  });
+});
+
+/** The least number of bricks that cover a mask, as a set partition solved by HiGHS. */
+function leastPieces(
+  highs: Awaited<ReturnType<typeof loadHighs>>,
+  mask: Uint8Array,
+  w: number,
+  d: number,
+): number {
+  const row = new Map<number, number>();
+  mask.forEach((on, i) => on && row.set(i, row.size));
+  const starts = [0];
+  const indices: number[] = [];
+  for (const [a, b] of BRICK_SIZES)
+    for (const [pw, pd] of a === b
+      ? [[a, b]]
+      : [
+          [a, b],
+          [b, a],
+        ])
+      for (let y = 0; y + pd <= d; y++)
+        for (let x = 0; x + pw <= w; x++) {
+          const cells = Array.from(
+            { length: pw * pd },
+            (_, k) => (y + Math.floor(k / pw)) * w + x + (k % pw),
+          );
+          const rows = cells.map((i) => row.get(i));
+          if (rows.some((one) => one === undefined)) continue;
+          indices.push(...rows.map((one) => one ?? 0));
+          starts.push(indices.length);
+        }
+  const columns = starts.length - 1;
+  const model = highs.createModel({
+    numCols: columns,
+    numRows: row.size,
+    colCost: new Array<number>(columns).fill(1),
+    colLower: new Array<number>(columns).fill(0),
+    colUpper: new Array<number>(columns).fill(1),
+    rowLower: new Array<number>(row.size).fill(1),
+    rowUpper: new Array<number>(row.size).fill(1),
+    matrix: {
+      format: 'csc',
+      numRows: row.size,
+      numCols: columns,
+      starts: Int32Array.from(starts),
+      indices: Int32Array.from(indices),
+      values: new Float64Array(indices.length).fill(1),
+    },
+    integrality: new Array(columns).fill(highs.constants.variableType.integer),
+  });
+  try {
+    model.options.set({ output_flag: false, time_limit: 30 });
+    model.run();
+    expect(model.getModelStatus()).toBe(highs.constants.modelStatus.optimal);
+    return Math.round(model.getObjectiveValue());
+  } finally {
+    model.dispose();
+  }
+}
+
+describe('colours and scatter', () => {
+  const dress: Dress = {
+    tones: [
+      { colour: 'moss', share: 6 },
+      { colour: 'fern', share: 3 },
+      { colour: 'olive', share: 1 },
+    ],
+    accents: [
+      { part: 'plate-1x1', colour: 'meadow', percent: 5, group: 3, apart: 0 },
+      { part: 'round-1x1x1p', colour: 'poppy', percent: 2, group: 1, apart: 4 },
+    ],
+    seed: 5,
+    side: 'loam',
+  };
+  test('counts sum exactly and lie within one of their share', () => {
+    fc.assert(
+      fc.property(fc.array(fc.nat(50), { minLength: 1, maxLength: 8 }), fc.nat(5000), (shares, total) => {
+        const counts = countsOf(shares, total);
+        const sum = shares.reduce((a, b) => a + b, 0);
+        expect(counts.reduce((a, b) => a + b, 0)).toBe(total);
+        if (sum > 0)
+          counts.forEach((count, i) => expect(Math.abs(count - (shares[i] / sum) * total)).toBeLessThan(1));
+      }),
+    );
+  });
+  test('tones come out as asked, spread over all quarters: χ² of each quarter below the 0.999 point', () => {
+    const fill = fillOf(flat(64, 64, 1), 64, 'solid', { skin: new Uint8Array(4096).fill(SKIN.natural) });
+    // One stud a piece, so that a quarter has enough of them.
+    const studs = Array.from({ length: 4096 }, (_, i) => ({ x: i % 64, y: Math.floor(i / 64) }));
+    const order = scatterOrder(studs, 3);
+    const [olive, fern] = [410, 1229];
+    const tone = new Array<number>(4096).fill(0);
+    order.forEach((i, k) => (tone[i] = k < olive ? 2 : k < olive + fern ? 1 : 0));
+    for (const quarter of [0, 1, 2, 3]) {
+      const inside = studs.flatMap(({ x, y }, i) =>
+        (x < 32 ? 0 : 1) + (y < 32 ? 0 : 2) === quarter ? [tone[i]] : [],
+      );
+      const expected = [4096 - olive - fern, fern, olive].map((count) => count / 4);
+      const chi = expected.reduce(
+        (sum, want, k) => sum + (inside.filter((one) => one === k).length - want) ** 2 / want,
+        0,
+      );
+      // Two degrees of freedom: 13.8.
+      expect(chi).toBeLessThan(13.8);
+    }
+    const bare = { ...dress, accents: [] };
+    const built = dressMasonry(fill, buildLayers(fill), () => bare);
+    const flatColours = built.colours.flat();
+    const total = flatColours.length;
+    const counts = ['moss', 'fern', 'olive'].map(
+      (id) => flatColours.filter((colour) => colour === id).length,
+    );
+    expect(counts).toEqual(countsOf([6, 3, 1], total));
+  });
+  test('blue noise is a permutation whose first cells keep their distance', () => {
+    const rank = blueNoise();
+    expect(new Set(rank).size).toBe(4096);
+    const first = [...rank].flatMap((value, i) =>
+      value < 256 ? [{ x: i % 64, y: Math.floor(i / 64) }] : [],
+    );
+    const round = (a: number) => Math.min(Math.abs(a), 64 - Math.abs(a));
+    const nearest = first.map((p) =>
+      Math.min(...first.filter((q) => q !== p).map((q) => Math.hypot(round(p.x - q.x), round(p.y - q.y)))),
+    );
+    // By chance the nearest of 256 in 4,096 lies about 2 away and some touch.
+    expect(Math.min(...nearest)).toBeGreaterThanOrEqual(2);
+    expect(nearest.reduce((a, b) => a + b, 0) / nearest.length).toBeGreaterThan(3);
+  });
+  test('accents: to their share, none on another, none nearer than asked, the same each time', () => {
+    const studs = Array.from({ length: 2500 }, (_, i) => i);
+    const once = accentsOf(dress, studs, 50, () => 4);
+    expect(once).toEqual(accentsOf(dress, studs, 50, () => 4));
+    expect(once.tally).toEqual([
+      { part: 'plate-1x1', colour: 'meadow', wanted: 125, laid: 125 },
+      { part: 'round-1x1x1p', colour: 'poppy', wanted: 50, laid: 50 },
+    ]);
+    expect(new Set(once.accents.map(({ x, y }) => `${x} ${y}`)).size).toBe(175);
+    const poppies = once.accents.filter(({ colour }) => colour === 'poppy');
+    for (const p of poppies)
+      for (const q of poppies)
+        if (p !== q) expect(Math.hypot(p.x - q.x, p.y - q.y)).toBeGreaterThanOrEqual(4);
+    const crowded = accentsOf(
+      { ...dress, accents: [{ ...dress.accents[1], percent: 60 }] },
+      studs,
+      50,
+      () => 4,
+    );
+    expect(crowded.tally[0].laid).toBeLessThan(crowded.tally[0].wanted);
+  });
+  test('a recipe bends to stock within its limit and keeps its sum', () => {
+    expect(bendCounts([60, 30, 10], [40, 100, 100], 0.1)).toEqual({
+      counts: [50, 40, 10],
+      bent: [-10, 10, 0],
+      short: [10, 0, 0],
+    });
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.nat(90), fc.nat(90)), { minLength: 1, maxLength: 6 }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (lines, limit) => {
+          const counts = lines.map(([count]) => count);
+          const bent = bendCounts(
+            counts,
+            lines.map(([, have]) => have),
+            limit,
+          );
+          const total = counts.reduce((a, b) => a + b, 0);
+          expect(bent.counts.reduce((a, b) => a + b, 0)).toBe(total);
+          for (const by of bent.bent) expect(Math.abs(by)).toBeLessThanOrEqual(limit * total + 1e-9);
+          for (const count of bent.counts) expect(count).toBeGreaterThanOrEqual(0);
+        },
+      ),
+    );
+  });
+});
+
+describe('a scene counted', () => {
+  const scene = sceneOf();
+  const [hill] = Object.values(scene.hill);
+  test('every piece is in one line of one block; masses are those of the pieces; all blocks pass the recount', () => {
+    const compiled = compile(scene);
+    const counted = new MasonryBook().count(scene, compiled);
+    expect(counted?.blocks.length).toBeGreaterThan(2);
+    let grams = 0;
+    for (const block of counted?.blocks ?? []) {
+      expect(block.lines.reduce((sum, { qty }) => sum + qty, 0)).toBe(block.counted.pieces);
+      const built = builtBlock(scene, compiled, block.block.id);
+      if (!built) throw new Error('no such block');
+      expect(verifyMasonry(built.ground.fill, built.masonry)).toEqual([]);
+      grams += block.counted.grams;
+    }
+    const studs = compiled.relief.ground.length;
+    const spread = counted?.mass.grams.reduce((a, b) => a + b, 0) ?? 0;
+    expect(spread / (grams + studs * 0.18)).toBeCloseTo(1, 3);
+    expect(builtBlock(scene, compiled, 'nowhere')).toBeNull();
+  });
+  test('a change of one hill counts its modules only, and the same as counting all anew', () => {
+    const book = new MasonryBook();
+    book.count(scene, compile(scene));
+    const changes: Change[] = [
+      { op: 'patch', kind: 'hill', id: hill.id, v: hill.v, set: { height: hill.height + 3 } },
+    ];
+    const next = reduce(scene, changes);
+    if (!next.ok) throw new Error(next.refusal.sentence);
+    const compiled = compile(next.scene);
+    const again = book.count(next.scene, compiled);
+    const anew = new MasonryBook().count(next.scene, compiled);
+    expect(again?.fresh).toBe(1);
+    expect(again?.blocks).toEqual(anew?.blocks);
+    expect(book.count(next.scene, compiled, () => false)).toBeNull();
+  });
+  test('methods side by side: a raft is lighter than solid, steps are less exact, what hangs keeps the span', () => {
+    const of = compareMethods(scene, compile(scene), { kind: 'hill', id: hill.id });
+    const by = (method: Method) => of.find((one) => one.method === method) ?? of[0];
+    expect(of.map(({ method }) => method)).toEqual(METHODS.filter((method) => method !== 'reuse'));
+    expect(by('raft').grams).toBeLessThan(by('solid').grams);
+    expect([by('solid').error.most, by('solid').span]).toEqual([0, 0]);
+    expect(by('stepped').error.mean).toBeGreaterThan(0);
+    expect(by('raft').span).toBeLessThanOrEqual(8);
+    expect(compareMethods(scene, compile(scene), { kind: 'hill', id: 'none' })).toEqual([]);
+  });
+  test('its own method is taken for a hill, and what stands already is not counted', () => {
+    const reused: Scene = { ...scene, hill: { [hill.id]: { ...hill, method: 'reuse' } } };
+    const pieces = (of: Scene) =>
+      new MasonryBook()
+        .count(of, compile(of))
+        ?.blocks.reduce((sum, { counted }) => sum + counted.pieces, 0) ?? 0;
+    expect(pieces(reused)).toBeLessThan(pieces(scene) / 2);
+  });
+  test('pieces weigh what somebody weighed', () => {
+    const fill = fillOf(flat(8, 8, 3), 8, 'solid');
+    const built = dressMasonry(fill, buildLayers(fill), () => ({
+      tones: [{ colour: 'moss', share: 1 }],
+      accents: [],
+      seed: 1,
+      side: 'loam',
+    }));
+    const known = { 'brick-2x4': { grams: 2.5, price: 0.2, family: 'brick' as const } };
+    const counted = countMasonry(fill, built, () => -1, known);
+    expect([counted.pieces, counted.grams, counted.money]).toEqual([8, 20, expect.closeTo(1.6)]);
+    expect(counted.centre).toEqual({ x: 4, y: 4, z: 1.5 });
+    // All of its edge shows.
+    expect(counted.lines.map(({ colour, qty }) => [colour, qty])).toEqual(
+      expect.arrayContaining([['loam', expect.any(Number)]]),
+    );
+  });
+});

@@ -1,0 +1,444 @@
+/**
+ * Covering a layer with pieces: exactly, with few of them, and so that the joints below are bridged.
+ *
+ * A layer is a mask of studs, row-major. It is laid in bands: runs of full columns are cut along by dynamic
+ * programming, least pieces first and, among equals, fewest joints over joints. Both directions and several phases
+ * of the bands are tried; on small layers, windows are then laid anew by exact search.
+ */
+
+/** Sizes a layer may be laid with, for both ways round. */
+export interface PieceSet {
+  /** Depths of bands, deepest first. */
+  depths: readonly number[];
+  /** Lengths along a band of each depth, longest first: `lengths[depth]`. */
+  lengths: readonly (readonly number[])[];
+  /** `has[w][d]` where a piece of w × d studs exists. */
+  has: readonly (readonly boolean[])[];
+  longest: number;
+  /** Studs of the largest piece. */
+  largest: number;
+}
+
+export function pieceSet(sizes: readonly (readonly [number, number])[]): PieceSet {
+  const longest = Math.max(...sizes.flat());
+  const has = Array.from({ length: longest + 1 }, () => new Array<boolean>(longest + 1).fill(false));
+  for (const [w, d] of sizes) has[w][d] = has[d][w] = true;
+  const lengths = has.map((row) => row.flatMap((there, length) => (there ? [length] : [])).toReversed());
+  const depths = lengths.flatMap((list, depth) => (list.length > 0 ? [depth] : [])).toReversed();
+  const largest = Math.max(...sizes.map(([w, d]) => w * d));
+  return { depths, lengths, has, longest, largest };
+}
+
+/** Pieces as laid: x, y, w, d of each, four numbers a piece, in studs from the mask's corner. */
+export type Laid = Int16Array;
+
+/**
+ * The joints of what a layer lies on: for each stud, how much it matters that the joint before it (to its west, to
+ * its north) is bridged; 0 where there is none. A joint that has run through several layers matters more.
+ */
+export interface Joints {
+  west: Uint8Array;
+  north: Uint8Array;
+}
+
+/** One more piece is worth any number of joints bridged on it. */
+const PIECE = 65_536;
+/** Grounds of up to this many studs have their layers improved by exact search in windows. */
+const SMALL = 600;
+/** How many of the best bandings are improved so. */
+const RELAID = 2;
+/** Above this many studs fewer phases are tried. */
+const LARGE = 6000;
+
+/**
+ * Covers a mask exactly.
+ * @param mask 1 where a piece must lie; any set that has 1 × 1 covers every mask
+ * @param below the joints it lies on; null: nothing that has joints
+ * @throws RangeError when the set cannot cover the mask
+ */
+export function tileLayer(
+  mask: Uint8Array,
+  w: number,
+  d: number,
+  set: PieceSet,
+  below: Joints | null = null,
+): Laid {
+  const window = boundsOfMask(mask, w, d);
+  if (!window) return new Int16Array(0);
+  const area = window.w * window.d;
+  const own = cropped(mask, w, window);
+  const joints = below && { west: cropped(below.west, w, window), north: cropped(below.north, w, window) };
+  const turned = transposed(own, window.w, window.d);
+  const jointsTurned = joints && {
+    west: transposed(joints.north, window.w, window.d),
+    north: transposed(joints.west, window.w, window.d),
+  };
+  const step = set.depths.find((depth) => depth <= 4) ?? 1;
+  const phases = area > LARGE ? [0, step / 2] : Array.from({ length: step }, (_, phase) => phase);
+  // No cover can have fewer pieces than the largest would make.
+  const floor = Math.ceil(own.reduce((sum, on) => sum + on, 0) / set.largest);
+  const found: { laid: Laid; upright: boolean; cost: number }[] = [];
+  const [mw, md] = [window.w, window.d];
+  const judged = (laid: Laid, upright: boolean) => ({
+    laid,
+    upright,
+    cost:
+      (laid.length / 4) * PIECE +
+      (upright ? jointsOver(laid, md, mw, jointsTurned) : jointsOver(laid, mw, md, joints)),
+  });
+  for (const upright of [false, true])
+    for (const phase of phases) {
+      const laid = upright
+        ? inBands(turned, md, mw, set, jointsTurned, Math.floor(phase))
+        : inBands(own, mw, md, set, joints, Math.floor(phase));
+      if (laid) found.push(judged(laid, upright));
+    }
+  if (found.length === 0) throw new RangeError(`no pieces of this set cover a layer of ${area} studs`);
+  found.sort((a, b) => a.cost - b.cost);
+  if (w * d <= SMALL && found[0].laid.length / 4 > floor)
+    for (const { laid, upright } of found.slice(0, RELAID)) {
+      const again = upright ? relaid(laid, md, mw, set, floor) : relaid(laid, mw, md, set, floor);
+      found.push(judged(again, upright));
+    }
+  const [first] = found.toSorted((a, b) => a.cost - b.cost);
+  const best = first.upright ? swapped(first.laid) : first.laid;
+  for (let i = 0; i < best.length; i += 4) {
+    best[i] += window.x;
+    best[i + 1] += window.y;
+  }
+  return best;
+}
+
+/**
+ * Lays as many large pieces as fit on whole runs of a mask, and leaves the rest open.
+ * @returns the pieces; what they cover is taken out of the mask
+ */
+export function tileSome(mask: Uint8Array, w: number, d: number, set: PieceSet): Laid {
+  const pieces = new Pieces();
+  const run = new Run(set, null, w);
+  for (const depth of set.depths)
+    for (let y = 0; y + depth <= d; y++)
+      for (let x = 0; x < w;) {
+        while (x < w && !full(mask, w, x, y, depth)) x++;
+        const from = x;
+        while (x < w && full(mask, w, x, y, depth)) x++;
+        if (x > from) run.lay(mask, from, x - from, y, depth, pieces);
+      }
+  return pieces.done();
+}
+
+interface Window {
+  x: number;
+  y: number;
+  w: number;
+  d: number;
+}
+
+function boundsOfMask(mask: Uint8Array, w: number, d: number): Window | null {
+  let [x0, y0, x1, y1] = [w, d, -1, -1];
+  for (let y = 0; y < d; y++)
+    for (let x = 0; x < w; x++)
+      if (mask[y * w + x]) {
+        x0 = Math.min(x0, x);
+        x1 = Math.max(x1, x);
+        y0 = Math.min(y0, y);
+        y1 = y;
+      }
+  return x1 < 0 ? null : { x: x0, y: y0, w: x1 - x0 + 1, d: y1 - y0 + 1 };
+}
+
+function cropped(grid: Uint8Array, w: number, window: Window): Uint8Array {
+  const out = new Uint8Array(window.w * window.d);
+  for (let y = 0; y < window.d; y++) {
+    const from = (window.y + y) * w + window.x;
+    out.set(grid.subarray(from, from + window.w), y * window.w);
+  }
+  return out;
+}
+
+function transposed(grid: Uint8Array, w: number, d: number): Uint8Array {
+  const out = new Uint8Array(w * d);
+  for (let y = 0; y < d; y++) for (let x = 0; x < w; x++) out[x * d + y] = grid[y * w + x];
+  return out;
+}
+
+function swapped(laid: Laid): Laid {
+  const out = new Int16Array(laid.length);
+  for (let i = 0; i < laid.length; i += 4) {
+    out[i] = laid[i + 1];
+    out[i + 1] = laid[i];
+    out[i + 2] = laid[i + 3];
+    out[i + 3] = laid[i + 2];
+  }
+  return out;
+}
+
+/** A growing list of pieces. */
+class Pieces {
+  private data = new Int16Array(256);
+  length = 0;
+
+  add(x: number, y: number, w: number, d: number): void {
+    if (this.length + 4 > this.data.length) {
+      const more = new Int16Array(this.data.length * 2);
+      more.set(this.data);
+      this.data = more;
+    }
+    this.data[this.length] = x;
+    this.data[this.length + 1] = y;
+    this.data[this.length + 2] = w;
+    this.data[this.length + 3] = d;
+    this.length += 4;
+  }
+
+  done = (): Laid => this.data.slice(0, this.length);
+}
+
+/** Lays a mask in bands along x, the deepest first; null when something stays uncovered. */
+function inBands(
+  mask: Uint8Array,
+  w: number,
+  d: number,
+  set: PieceSet,
+  under: Joints | null,
+  phase: number,
+): Laid | null {
+  const open = mask.slice();
+  let left = 0;
+  for (let i = 0; i < open.length; i++) left += open[i];
+  const pieces = new Pieces();
+  const run = new Run(set, under, w);
+  for (const depth of set.depths) {
+    if (left === 0) break;
+    // Bands of each depth on their own steps; whatever lies across those steps is caught at the other phases.
+    for (let shift = 0; shift < depth && left > 0; shift++) {
+      for (let y = ((phase + shift) % depth) - (depth > 1 ? depth : 0); y + depth <= d; y += depth) {
+        if (y < 0) continue;
+        for (let x = 0; x < w;) {
+          while (x < w && !full(open, w, x, y, depth)) x++;
+          const from = x;
+          while (x < w && full(open, w, x, y, depth)) x++;
+          if (x > from) left -= run.lay(open, from, x - from, y, depth, pieces);
+        }
+      }
+      // On a wide layer the shifted bands find only scraps: the shallower depths cover those as well.
+      if (depth > 4 && shift === 0) break;
+    }
+  }
+  return left === 0 ? pieces.done() : null;
+}
+
+function full(open: Uint8Array, w: number, x: number, y: number, depth: number): boolean {
+  for (let row = y; row < y + depth; row++) if (!open[row * w + x]) return false;
+  return true;
+}
+
+/** Cuts runs of a band along, by dynamic programming. */
+class Run {
+  private cost = new Float64Array(0);
+  private choice = new Int16Array(0);
+
+  constructor(
+    private readonly set: PieceSet,
+    private readonly under: Joints | null,
+    private readonly w: number,
+  ) {}
+
+  /** Lays the run of `length` columns from `from`; returns how many studs it covered. */
+  lay(open: Uint8Array, from: number, length: number, y: number, depth: number, pieces: Pieces): number {
+    const { set, w } = this;
+    const single = set.lengths[depth];
+    const half = depth % 2 === 0 ? depth / 2 : 0;
+    const paired = half > 0 && half <= 2 ? set.lengths[half] : [];
+    if (this.cost.length <= length) {
+      this.cost = new Float64Array(2 * length + 2);
+      this.choice = new Int16Array(2 * length + 2);
+    }
+    const { cost, choice } = this;
+    const wholly = single.includes(1) || paired.includes(1);
+    // A column that this depth cannot cover costs about what shallower bands will need for it.
+    const skip = (PIECE * depth) / Math.min(set.longest, 4) + PIECE / 2;
+    for (let at = 1; at <= length; at++) {
+      let [least, taken] = wholly ? [Infinity, 0] : [cost[at - 1] + skip, 0];
+      const joint = at < length ? this.jointsAcross(from + at, y, depth) : 0;
+      for (const l of single) {
+        if (l > at) continue;
+        const price = cost[at - l] + PIECE + joint;
+        if (price < least) [least, taken] = [price, l];
+      }
+      for (const l of paired) {
+        if (l > at) continue;
+        const price = cost[at - l] + 2 * PIECE + joint + this.jointsAlong(from + at - l, l, y + half);
+        if (price < least) [least, taken] = [price, -l];
+      }
+      cost[at] = least;
+      choice[at] = taken;
+    }
+    let covered = 0;
+    for (let at = length; at > 0;) {
+      const taken = choice[at];
+      if (taken === 0) {
+        at--;
+        continue;
+      }
+      const l = Math.abs(taken);
+      const x = from + at - l;
+      if (taken > 0) pieces.add(x, y, l, depth);
+      else {
+        pieces.add(x, y, l, half);
+        pieces.add(x, y + half, l, half);
+      }
+      for (let row = y; row < y + depth; row++) open.fill(0, row * w + x, row * w + x + l);
+      covered += l * depth;
+      at -= l;
+    }
+    return covered;
+  }
+
+  /** What a joint before column x costs. */
+  private jointsAcross(x: number, y: number, depth: number): number {
+    const { under, w } = this;
+    let cost = 0;
+    if (under) for (let row = y; row < y + depth; row++) cost += under.west[row * w + x];
+    return cost;
+  }
+
+  private jointsAlong(x: number, length: number, y: number): number {
+    const { under, w } = this;
+    let cost = 0;
+    if (under) for (let i = y * w + x; i < y * w + x + length; i++) cost += under.north[i];
+    return cost;
+  }
+}
+
+/** Writes the number of each piece on its studs, from `first` on. */
+export function number(laid: Laid, w: number, into: Int32Array, first: number): void {
+  for (let i = 0; i < laid.length; i += 4)
+    for (let row = laid[i + 1]; row < laid[i + 1] + laid[i + 3]; row++) {
+      const at = row * w + laid[i];
+      into.fill(first + i / 4, at, at + laid[i + 2]);
+    }
+}
+
+/** What the joints of a layer cost over those below. */
+function jointsOver(laid: Laid, w: number, d: number, under: Joints | null): number {
+  if (!under) return 0;
+  const piece = new Int32Array(w * d);
+  number(laid, w, piece, 1);
+  let cost = 0;
+  for (let y = 0; y < d; y++)
+    for (let x = 0; x < w; x++) {
+      const i = y * w + x;
+      if (piece[i] === 0) continue;
+      if (x > 0 && piece[i - 1] > 0 && piece[i] !== piece[i - 1]) cost += under.west[i];
+      if (y > 0 && piece[i - w] > 0 && piece[i] !== piece[i - w]) cost += under.north[i];
+    }
+  return cost;
+}
+
+/** Sides of the windows that are laid anew, and how many steps one search may take. */
+const WINDOWS = [8, 12] as const;
+const STEPS = 1500;
+/** How many steps all searches of a layer may take. */
+const BUDGET = 12_000;
+
+/**
+ * Takes the pieces that touch a window away and lays their studs anew with fewer, window after window, until none
+ * gains or the layer has as few as `floor`.
+ */
+function relaid(laid: Laid, w: number, d: number, set: PieceSet, floor: number): Laid {
+  let pieces: Piece[] = [];
+  let left = BUDGET;
+  for (let i = 0; i < laid.length; i += 4)
+    pieces.push({ x: laid[i], y: laid[i + 1], w: laid[i + 2], d: laid[i + 3] });
+  for (const side of WINDOWS)
+    for (let gained = true; gained && pieces.length > floor;) {
+      gained = false;
+      for (let y = -side / 2; y < d; y += side / 2)
+        for (let x = -side / 2; x < w; x += side / 2) {
+          const within = (piece: Piece) =>
+            piece.x < x + side && piece.y < y + side && piece.x + piece.w > x && piece.y + piece.d > y;
+          const gone = pieces.filter(within);
+          if (gone.length < 2) continue;
+          const fewer = fewest(gone, set, Math.min(STEPS, left));
+          left -= fewer.steps;
+          if (!fewer.pieces) continue;
+          pieces = [...pieces.filter((piece) => !within(piece)), ...fewer.pieces];
+          gained = true;
+        }
+    }
+  const out = new Int16Array(pieces.length * 4);
+  pieces.forEach((piece, i) => out.set([piece.x, piece.y, piece.w, piece.d], i * 4));
+  return out;
+}
+
+interface Piece {
+  x: number;
+  y: number;
+  w: number;
+  d: number;
+}
+
+/** Covers the studs of some pieces with fewer pieces, by exact search of bounded length; null when none were found. */
+function fewest(
+  pieces: readonly Piece[],
+  set: PieceSet,
+  mostSteps: number,
+): { pieces: Piece[] | null; steps: number } {
+  const x0 = Math.min(...pieces.map(({ x }) => x));
+  const y0 = Math.min(...pieces.map(({ y }) => y));
+  const w = Math.max(...pieces.map((piece) => piece.x + piece.w)) - x0;
+  const d = Math.max(...pieces.map((piece) => piece.y + piece.d)) - y0;
+  const open = new Uint8Array(w * d);
+  let left = 0;
+  for (const piece of pieces)
+    for (let y = piece.y - y0; y < piece.y - y0 + piece.d; y++) {
+      open.fill(1, y * w + piece.x - x0, y * w + piece.x - x0 + piece.w);
+      left += piece.w;
+    }
+  // As few as its area asks for: nothing to gain.
+  if (Math.ceil(left / set.largest) >= pieces.length) return { pieces: null, steps: 0 };
+  let best: Piece[] | null = null;
+  let most = pieces.length - 1;
+  let steps = 0;
+  const trail: Piece[] = [];
+  const search = (from: number, remaining: number): void => {
+    if (remaining === 0) {
+      best = trail.slice();
+      most = trail.length - 1;
+      return;
+    }
+    if (trail.length + Math.ceil(remaining / set.largest) > most || ++steps > mostSteps) return;
+    let first = from;
+    while (!open[first]) first++;
+    const [x, y] = [first % w, Math.floor(first / w)];
+    let wide = 0;
+    while (x + wide < w && wide < set.longest && open[first + wide]) wide++;
+    const choices: [number, number][] = [];
+    for (let pw = wide; pw >= 1; pw--) {
+      const deep = set.lengths[pw];
+      for (const pd of deep) {
+        if (y + pd > d) continue;
+        let fits = true;
+        for (let row = y; row < y + pd && fits; row++)
+          for (let column = x; column < x + pw; column++)
+            if (!open[row * w + column]) {
+              fits = false;
+              break;
+            }
+        if (fits) choices.push([pw, pd]);
+      }
+    }
+    choices.sort((a, b) => b[0] * b[1] - a[0] * a[1]);
+    for (const [pw, pd] of choices) {
+      for (let row = y; row < y + pd; row++) open.fill(0, row * w + x, row * w + x + pw);
+      trail.push({ x: x + x0, y: y + y0, w: pw, d: pd });
+      search(first, remaining - pw * pd);
+      trail.pop();
+      for (let row = y; row < y + pd; row++) open.fill(1, row * w + x, row * w + x + pw);
+      if (steps > mostSteps) return;
+    }
+  };
+  search(0, left);
+  return { pieces: best, steps };
+}

@@ -1,0 +1,85 @@
+import { isListed, partId } from '../catalogue/index.ts';
+import { METHODS } from '../scene/index.ts';
+import type { Fill } from './fill.ts';
+import { METHOD_SPECS } from './method.ts';
+import type { Layer, Masonry } from './layers.ts';
+
+/** The id of a layer's piece. Slopes are told by their width along the edge first. */
+export function pieceId({ family, h, angle, falls }: Layer, w: number, d: number): string {
+  const turned = falls !== undefined && falls % 2 === 0;
+  const wide =
+    turned || (falls === undefined && w < d && family === 'panel') || (family === 'rock-panel' && w < d);
+  return wide ? partId(family, d, w, h, angle) : partId(family, w, d, h, angle);
+}
+
+/**
+ * Recounts a masonry plate by plate, by another way than it was made, and says everything that is wrong: pieces
+ * nobody makes, pieces outside or in one another, ground that is not covered or built too high, pieces that nothing
+ * carries, deck joints without a column under both sides, decks that hang free over more than the span.
+ * @returns one sentence a fault, at most 20; none when all holds
+ */
+export function verifyMasonry(fill: Fill, masonry: Masonry): string[] {
+  const faults: string[] = [];
+  const { w, d } = fill;
+  const built = masonry.built;
+  const tall = Math.max(0, ...built) + 1;
+  const voxel = new Int32Array(w * d * tall);
+  const say = (fault: string) => {
+    if (faults.length < 20) faults.push(fault);
+  };
+  let piece = 0;
+  const decks = new Map<number, Layer>();
+  for (const layer of masonry.layers)
+    for (let p = 0; p < layer.laid.length; p += 4) {
+      const [x, y, pw, pd] = layer.laid.subarray(p, p + 4);
+      const id = pieceId(layer, pw, pd);
+      piece++;
+      if (layer.purpose === 'deck') decks.set(piece, layer);
+      if (!isListed(id)) say(`${id} at ${x},${y},${layer.z}: no such part`);
+      if (x < 0 || y < 0 || x + pw > w || y + pd > d) {
+        say(`${id} at ${x},${y},${layer.z}: outside the ground`);
+        continue;
+      }
+      let carried = layer.z === 0;
+      for (let row = y; row < y + pd; row++)
+        for (let column = x; column < x + pw; column++) {
+          const i = row * w + column;
+          if (layer.z + layer.h > Math.max(0, built[i]))
+            say(
+              `${id} at ${x},${y},${layer.z}: higher than the ${built[i]} plates that are built on ${column},${row}`,
+            );
+          else
+            for (let z = layer.z; z < layer.z + layer.h; z++) {
+              const v = i * tall + z;
+              if (voxel[v]) say(`${id} at ${x},${y},${layer.z}: in another piece at ${column},${row}`);
+              voxel[v] = piece;
+            }
+          if (layer.z > 0 && voxel[i * tall + layer.z - 1]) carried = true;
+        }
+      if (!carried) say(`${id} at ${x},${y},${layer.z}: nothing carries it`);
+    }
+  for (let i = 0; i < w * d; i++) {
+    if (fill.height[i] < 0 || METHODS[fill.method[i]] === 'reuse') continue;
+    const stud = `stud ${i % w},${Math.floor(i / w)}`;
+    if (built[i] > 0 && !voxel[i * tall + built[i] - 1]) say(`${stud}: not covered`);
+    if (built[i] > fill.height[i] || built[i] < fill.height[i] - 2)
+      say(`${stud}: built ${built[i]} plates high instead of ${fill.height[i]}`);
+    if (METHOD_SPECS[METHODS[fill.method[i]]].shell === 0)
+      for (let z = 0; z < built[i]; z++) if (!voxel[i * tall + z]) say(`${stud}: a hole ${z} plates up`);
+  }
+  for (let z = 1; z < tall; z++) {
+    const free = new Int16Array(w * d);
+    for (let i = 0; i < w * d; i++) {
+      const own = voxel[i * tall + z];
+      if (!decks.has(own) || voxel[i * tall + z - 1]) continue;
+      const [x, y] = [i % w, Math.floor(i / w)];
+      free[i] = x === 0 || y === 0 ? 1 : 1 + Math.min(free[i - 1], free[i - w], free[i - w - 1]);
+      if (free[i] > fill.span)
+        say(`deck at ${x},${y},${z}: ${free[i]} studs square without support; the span is ${fill.span}`);
+      const beside = [x > 0 && i - 1, x < w - 1 && i + 1, y > 0 && i - w, y < d - 1 && i + w];
+      if (beside.some((j) => j === false || voxel[j * tall + z] !== own))
+        say(`deck at ${x},${y},${z}: its edge or joint stands on nothing`);
+    }
+  }
+  return faults;
+}
