@@ -120,6 +120,104 @@ describe('quarry check', () => {
   });
 });
 
+describe('quarry masonry', () => {
+  const heights = (w: number, d: number, plates: number) =>
+    `ncols ${w}\nnrows ${d}\nxllcorner 0\nyllcorner 0\ncellsize 8\nNODATA_value -9999\n${`${`${plates} `.repeat(w).trim()}\n`.repeat(d)}`;
+  const rows = (csv: string) => csv.trim().split('\r\n').slice(1);
+  test('32 × 32 and 6 bricks high, solid: 768 bricks 2 × 4 (by hand), layer by layer and piece by piece', () => {
+    const path = file('block.asc', heights(32, 32, 18));
+    const { status, stdout } = quarry('masonry', path, '--method', 'solid', '--colour', 'slate');
+    expect(status).toBe(0);
+    expect(rows(stdout)).toEqual([1, 2, 3, 4, 5, 6].map((layer) => `${layer},brick-2x4,slate,128`));
+    const pieces = rows(quarry('masonry', path, '--method', 'solid', '--pieces').stdout);
+    expect(pieces).toHaveLength(768);
+    // Recounted here: each stud of each layer lies under one piece.
+    const seen = new Set(
+      pieces.flatMap((row) => {
+        const [, , x, y, w, d, z] = row.split(',').map(Number);
+        return Array.from({ length: w * d }, (_, i) => `${z} ${x + (i % w)} ${y + Math.floor(i / w)}`);
+      }),
+    );
+    expect(seen.size).toBe(6 * 32 * 32);
+  });
+  test('a raft has a deck of plates no larger than asked', () => {
+    const { stdout } = quarry(
+      'masonry',
+      file('deck.asc', heights(16, 16, 10)),
+      '--method',
+      'raft',
+      '--deck',
+      '8',
+    );
+    expect(rows(stdout).at(-1)).toBe('4,plate-8x8,any,4');
+  });
+  test.each([
+    [['--method', 'magic'], '--method magic: must be one of solid, raft'],
+    [[], 'needs --method'],
+    [['--method', 'raft', '--deck', '20'], '--deck 20'],
+    [['--method', 'raft', '--colour', 'plaid'], '--colour plaid'],
+  ])('%j is bad input: exit 2', (args, words) => {
+    const { status, stderr } = quarry('masonry', file('small.asc', heights(4, 4, 3)), ...args);
+    expect({ status, stderr }).toEqual({ status: 2, stderr: expect.stringContaining(words) });
+  });
+  test('a height between plates is named with its place', () => {
+    const { status, stderr } = quarry('masonry', file('odd.asc', heights(4, 4, 1.5)), '--method', 'solid');
+    expect({ status, stderr }).toEqual({
+      status: 2,
+      stderr: expect.stringContaining('1.5 plates at column 1, row 1'),
+    });
+  });
+});
+
+describe('quarry source', () => {
+  const needs = 'part,colour,qty\nbrick-2x4,slate,100\nplate-1x2,moss,40\n';
+  const head = 'seller,part,colour,qty,price,shipping,min_order\n';
+  const offers = `${head}Ash,brick-2x4,slate,80,0.1,3,0\nAsh,plate-1x2,moss,40,0.05,3,0\nBeech,brick-2x4,slate,200,0.12,2,5\nBeech,plate-1x2,moss,10,0.02,2,5\n`;
+  test('the cheapest complete buy, by hand: all bricks and ten plates from one, the rest from the other', () => {
+    const { status, stdout, stderr } = quarry('source', file('needs.csv', needs), file('offers.csv', offers));
+    expect(status).toBe(0);
+    // Ash 80 × 0.1 + 40 × 0.05 + 3 = 13 leaves 20 bricks for Beech, whose least order is 5: 42 bricks or 34 and plates.
+    const rows = stdout
+      .trim()
+      .split('\r\n')
+      .slice(1)
+      .map((row) => row.split(','));
+    const goods = rows.reduce((sum, [, , , qty, price]) => sum + Number(qty) * Number(price), 0);
+    expect(stderr).toBe(`total ${(goods + 5).toFixed(2)} bound ${(goods + 5).toFixed(2)} gap 0.0000\n`);
+    expect(
+      rows.filter(([, part]) => part === 'brick-2x4').reduce((sum, [, , , qty]) => sum + Number(qty), 0),
+    ).toBe(100);
+    const beech = rows
+      .filter(([seller]) => seller === 'Beech')
+      .reduce((sum, [, , , qty, price]) => sum + Number(qty) * Number(price), 0);
+    expect(beech).toBeGreaterThanOrEqual(5);
+  });
+  test('what nobody offers: exit 1, listed', () => {
+    const { status, stderr } = quarry(
+      'source',
+      file('more.csv', `${needs}tile-2x2,chalk,3\n`),
+      file('offers.csv', offers),
+    );
+    expect({ status, stderr }).toEqual({
+      status: 1,
+      stderr: expect.stringContaining('not covered: 3 × tile-2x2 in chalk'),
+    });
+  });
+  test.each([
+    [
+      'a strange column',
+      `${needs}`,
+      `seller,part,colour,qty,price,shipping,min_order,mood\n`,
+      '«mood» is no column',
+    ],
+    ['no number', 'part,colour,qty\nbrick-2x4,slate,many\n', offers, 'row 2: qty «many»'],
+    ['two postages', needs, `${offers}Ash,tile-2x2,chalk,1,1,9,0\n`, 'row 6: «Ash» has another shipping'],
+  ])('%s: exit 2 with the file and the row', (name, left, right, words) => {
+    const { status, stderr } = quarry('source', file('n.csv', left), file('o.csv', right));
+    expect({ name, status, stderr }).toEqual({ name, status: 2, stderr: expect.stringContaining(words) });
+  });
+});
+
 describe('quarry convert', () => {
   const valley = join(DEMO, 'skarn-edge.quarry.json');
   test('outlines of the place asked for, in true millimetres; nothing on standard output', () => {

@@ -1,4 +1,4 @@
-import { readFileSync, statSync, writeFileSync } from 'node:fs';
+import { writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import loadHighs from 'highs';
 import { checkScene } from '@quarry/core/check';
@@ -15,9 +15,8 @@ import {
 import { compileRelief } from '@quarry/core/relief';
 import { MAX_FILE_BYTES, readFile, writeFile, type Scene } from '@quarry/core/scene';
 import { withPlace } from '@quarry/core/site';
-
-/** Bad input: the file, the place and the reason; exit code 2. */
-class BadInput extends Error {}
+import { BadInput, complain, readText } from './input.ts';
+import { buy, masonry } from './materials.ts';
 
 const USAGE = `quarry: the core's stages from a shell
 
@@ -26,23 +25,13 @@ const USAGE = `quarry: the core's stages from a shell
   quarry convert <display.quarry.json> <out.svg | out.dxf | out.asc | out.quarry.json>
                  [--sheet survey|plan] [--units mm|in] [--place id]   outlines of its place or its plan in true
                                                             millimetres, its heights stud by stud, or the file tidied
+  quarry masonry <heights.asc> --method solid|raft|filler|stepped|frame|moulded [--colour any] [--deck 16] [--pieces]
+                                                            layers of pieces as CSV, heights in plates
+  quarry source <needs.csv> <offers.csv> [--max-orders n] [--seconds 10]   the cheapest complete buy as CSV;
+                                                            exit 1 when something is not covered
 `;
 
-function read(path: string): string {
-  try {
-    const { size } = statSync(path);
-    if (size > MAX_FILE_BYTES)
-      throw new BadInput(
-        `${path}: ${size.toLocaleString('en')} bytes; the most is ${MAX_FILE_BYTES.toLocaleString('en')}.`,
-      );
-    return readFileSync(path, 'utf8');
-  } catch (error) {
-    if (error instanceof BadInput) throw error;
-    throw new BadInput(
-      `${path}: cannot be read (${error instanceof Error ? error.message : String(error)}).`,
-    );
-  }
-}
+const read = (path: string) => readText(path, MAX_FILE_BYTES);
 
 function readScene(path: string, text: string): Scene {
   const reading = readFile(text);
@@ -78,11 +67,6 @@ async function cut(path: string, seconds: number, seed: number): Promise<number>
   if (!answer.feasible) return complain(answer.reasons);
   print({ ...answer.cutting, seconds: Number(answer.cutting.seconds.toFixed(2)) });
   return 0;
-}
-
-function complain(reasons: string[]): number {
-  process.stderr.write(`${reasons.join('\n')}\n`);
-  return 1;
 }
 
 function check(path: string, today: string | undefined): number {
@@ -139,6 +123,11 @@ async function main(): Promise<number> {
         place: { type: 'string' },
         seed: { type: 'string' },
         sheet: { type: 'string' },
+        method: { type: 'string' },
+        colour: { type: 'string' },
+        deck: { type: 'string' },
+        pieces: { type: 'boolean' },
+        'max-orders': { type: 'string' },
         help: { type: 'boolean' },
       },
     });
@@ -151,7 +140,7 @@ async function main(): Promise<number> {
     process.stdout.write(USAGE);
     return values.help ? 0 : 2;
   }
-  const files = verb === 'convert' ? 2 : 1;
+  const files = verb === 'convert' || verb === 'source' ? 2 : 1;
   if (path === undefined || (second === undefined) === (files === 2) || extra !== undefined)
     throw new BadInput(`«${verb}» takes ${files === 2 ? 'two files' : 'one file'}.\n\n${USAGE}`);
   const seconds = Number(values.seconds ?? 10);
@@ -169,6 +158,12 @@ async function main(): Promise<number> {
   if (verb === 'convert') return convert(path, second ?? '', units, values.place, sheet);
   if (verb === 'check') return check(path, values.today);
   if (verb === 'cut') return cut(path, seconds, seed);
+  if (verb === 'source') return buy(path, second ?? '', seconds, values['max-orders']);
+  if (verb === 'masonry') {
+    const { method, colour = 'any', deck = '16', pieces = false } = values;
+    if (method === undefined) throw new BadInput('«masonry» needs --method, such as --method raft.');
+    return masonry(path, { method, colour, deck, pieces });
+  }
   throw new BadInput(`«${verb}» is no verb.\n\n${USAGE}`);
 }
 

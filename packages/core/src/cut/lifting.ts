@@ -20,7 +20,7 @@ export interface Bulk {
   z: number;
 }
 
-/** Mass and centre of what stands on a rectangle, by the area densities of the relief. Null where nothing is. */
+/** Mass and centre of what stands on a rectangle: counted ground, or by area densities. Null where nothing is. */
 export function bulkOf(relief: Relief, area: Rect): Bulk | null {
   const on = overlap(area, relief);
   if (!on) return null;
@@ -31,15 +31,13 @@ export function bulkOf(relief: Relief, area: Rect): Bulk | null {
       if (relief.ground[i] === OUTSIDE) continue;
       const ground = Math.max(0, relief.height[i]);
       const above = Math.max(0, relief.top[i] - relief.height[i]);
-      const [low, high] = [
-        GRAMS_PER_STUD_PLATE * GROUND_FILL * ground,
-        GRAMS_PER_STUD_PLATE * BUILDING_FILL * above,
-      ];
-      const each = BASE_GRAMS + low + high;
+      const low = GRAMS_PER_STUD_PLATE * GROUND_FILL * ground;
+      const high = GRAMS_PER_STUD_PLATE * BUILDING_FILL * above;
+      const each = (relief.counted?.grams[i] ?? BASE_GRAMS + low) + high;
       grams += each;
       mx += each * (x + 0.5);
       my += each * (y + 0.5);
-      mz += (low * ground) / 2 + high * (relief.height[i] + above / 2);
+      mz += (relief.counted?.moment[i] ?? (low * ground) / 2) + high * (relief.height[i] + above / 2);
     }
   if (grams === 0) return null;
   return { kg: grams / 1000, x: mx / grams, y: my / grams, z: (mz / grams) * MM_PER_PLATE };

@@ -7,3 +7,4 @@ export { planDrawing } from './planDrawing.ts';
 export { readOutlines, type Outline } from './outlines.ts';
 export { readAsc, readPgm, samplesOf, writeAsc, type HeightGrid, type HeightReading } from './heights.ts';
 export { EDGE_DEPTH, edgeRelief, seamCsv, seamJson, seamLines, seamStrip } from './seam.ts';
+export { writeCsv } from './csv.ts';

@@ -2,6 +2,7 @@ import { MM_PER_PLATE, MM_PER_STUD, formatPlates, type Rect } from '../lattice/i
 import type { Relief } from '../relief/index.ts';
 import type { Seam, SeamSide } from '../scene/index.ts';
 import { SEAM_WORDS, type Mend, type SeamSheet, type SeamState } from '../cut/index.ts';
+import { writeCsv } from './csv.ts';
 import type { Drawing } from './drawing.ts';
 
 /** What leaves with a builder: the seam sheet as CSV and JSON, a strip to lay along the edge, the neighbour's edge. */
@@ -12,13 +13,8 @@ export function seamCsv({ neighbours: { a, b }, studs }: SeamSheet): string {
     pair ? [[at + 1, pair.a.height, pair.a.ground, pair.b.height, pair.b.ground]] : [],
   );
   const head = ['stud', `${a.name} plates`, `${a.name} ground`, `${b.name} plates`, `${b.name} ground`];
-  return [head, ...rows].map((row) => `${row.map(quoted).join(',')}\r\n`).join('');
+  return writeCsv([head, ...rows]);
 }
-
-const quoted = (value: string | number) => {
-  const text = String(value);
-  return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
-};
 
 /** The sheet for programs: lengths in studs, heights in plates. */
 export function seamJson(

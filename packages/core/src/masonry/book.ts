@@ -1,5 +1,5 @@
 import { overlap, type Rect } from '../lattice/index.ts';
-import { BASE_GRAMS, OUTSIDE, indexAt, type Compiled } from '../relief/index.ts';
+import { BASE_GRAMS, OUTSIDE, indexAt, type Compiled, type CountedMass } from '../relief/index.ts';
 import { METHODS, type Method, type Scene } from '../scene/index.ts';
 import { Grounds, blocksOf, type Block, type BlockGround } from './blocks.ts';
 import type { Bond } from './bond.ts';
@@ -19,12 +19,6 @@ export interface BlockCount {
   /** Side of the widest square of deck with nothing under it, studs. */
   span: number;
   layers: number;
-}
-
-/** Mass of counted ground on each stud of a relief, grams, and its moment over the datum, grams × plates. */
-export interface CountedMass {
-  grams: Float32Array;
-  moment: Float32Array;
 }
 
 export interface SceneCount {

@@ -26,7 +26,6 @@ export {
   type BlockCount,
   type BlockLine,
   type Built,
-  type CountedMass,
   type MethodCount,
   type SceneCount,
 } from './book.ts';

@@ -11,14 +11,18 @@ export const BUILDING_FILL = 0.2;
 /** A base sheet under everything, grams a stud (from memory: about 0.4 kg for 48 × 48). */
 export const BASE_GRAMS = 0.18;
 
-/** Grams on each stud of a relief, estimated from its heights; 0 outside the footprint. */
+/**
+ * Grams on each stud of a relief: its ground as counted where it is, else estimated from its height, with what
+ * stands on it; 0 outside the footprint.
+ */
 export function massOf(relief: Relief): Float32Array {
   const grams = new Float32Array(relief.ground.length);
   for (let i = 0; i < grams.length; i++) {
     if (relief.ground[i] === OUTSIDE) continue;
     const ground = relief.ground[i] === BARE ? 0 : Math.max(1, relief.height[i]);
     const building = Math.max(0, relief.top[i] - relief.height[i]);
-    grams[i] = BASE_GRAMS + GRAMS_PER_STUD_PLATE * (ground * GROUND_FILL + building * BUILDING_FILL);
+    const under = relief.counted?.grams[i] ?? BASE_GRAMS + GRAMS_PER_STUD_PLATE * ground * GROUND_FILL;
+    grams[i] = under + GRAMS_PER_STUD_PLATE * building * BUILDING_FILL;
   }
   return grams;
 }

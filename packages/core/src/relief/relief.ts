@@ -38,6 +38,14 @@ export interface Relief extends Raster {
   top: Int16Array;
   /** What `owner` counts: whatever is uppermost on a stud, be it a building, a way or the pad it lies on. */
   things: readonly { kind: Kind; id: string }[];
+  /** The ground as counted piece by piece, where that is done; else masses are estimated by area. */
+  counted?: CountedMass;
+}
+
+/** Mass of counted ground on each stud of a relief, grams, and its moment over the datum, grams × plates. */
+export interface CountedMass {
+  grams: Float32Array;
+  moment: Float32Array;
 }
 
 /**

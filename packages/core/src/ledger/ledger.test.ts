@@ -1,0 +1,586 @@
+import loadHighs from 'highs';
+import fc from 'fast-check';
+import { compile } from '../relief/index.ts';
+import { MasonryBook } from '../masonry/index.ts';
+import { emptyScene, reduce, type Change, type Order, type Scene } from '../scene/index.ts';
+import { sceneOf } from '../../test/materials.ts';
+import {
+  alternativesTo,
+  balances,
+  blockedSections,
+  changedNeeds,
+  copiesNeeded,
+  costBySection,
+  daysLate,
+  demandsOf,
+  fewestParcels,
+  fitKits,
+  guessColumns,
+  needsOf,
+  net,
+  nextStates,
+  piecesByWeight,
+  readRows,
+  receive,
+  simulatedMarket,
+  soonest,
+  source,
+  splitsOf,
+  suppliesOf,
+  waitingPlaceholders,
+  type Demand,
+  type Market,
+  type Supply,
+} from './index.ts';
+
+const add = (kind: Change['kind'], id: string, data: Record<string, unknown>): Change => ({
+  op: 'add',
+  kind,
+  id,
+  data,
+});
+const brick = { part: 'brick-2x4', colour: 'slate' };
+const clock = () => 0;
+const seconds = { seconds: 5, now: clock };
+
+/** A crew of three with drawers, promises and orders, small enough to try everything. */
+const crew = fc.record({
+  demands: fc.array(
+    fc.record({
+      person: fc.constantFrom('ada', 'bo', 'cy'),
+      qty: fc.integer({ min: 1, max: 6 }),
+      by: fc.constantFrom('2031-05-01', '2031-06-01', null),
+    }),
+    { minLength: 1, maxLength: 4 },
+  ),
+  supplies: fc.array(
+    fc.record({
+      person: fc.constantFrom('ada', 'bo', 'cy', null),
+      qty: fc.integer({ min: 1, max: 6 }),
+      kind: fc.constantFrom('lot' as const, 'order' as const),
+      from: fc.constantFrom('2031-04-20', '2031-05-20', null),
+    }),
+    { maxLength: 5 },
+  ),
+});
+type Crew = typeof crew extends fc.Arbitrary<infer T> ? T : never;
+
+const demandOf = (index: number, set: Partial<Demand>): Demand => ({
+  ...{
+    id: `d${index}`,
+    section: `s${index}`,
+    ...brick,
+    needs: [],
+    counted: 1,
+    qty: 1,
+    by: null,
+    person: null,
+  },
+  ...set,
+});
+const supplyOf = (index: number, set: Partial<Supply>): Supply => ({
+  ...{
+    id: `u${index}`,
+    kind: 'lot',
+    person: null,
+    ...brick,
+    qty: 1,
+    from: null,
+    place: 'drawer',
+    section: null,
+  },
+  ...set,
+});
+const stated = ({ demands, supplies }: Crew) => ({
+  demands: demands.map((one, i) => demandOf(i, { ...one, counted: one.qty })),
+  supplies: supplies.map((one, i) => supplyOf(i, { ...one, from: one.kind === 'lot' ? null : one.from })),
+});
+
+describe('netting', () => {
+  test('nothing is made or lost, and nothing is short that somebody has (brute force on small crews)', () => {
+    fc.assert(
+      fc.property(crew, (small) => {
+        const { demands, supplies } = stated(small);
+        const { rows, left } = net(emptyScene(), demands, supplies);
+        for (const { demand, given, own, handed, ordered, late, short } of rows) {
+          expect(own + handed + ordered + late + short).toBe(demand.qty);
+          expect(given.reduce((sum, { qty }) => sum + qty, 0)).toBe(demand.qty - short);
+        }
+        for (const supply of supplies) {
+          const used = rows.flatMap(({ given }) => given).filter(({ supply: id }) => id === supply.id);
+          expect(used.reduce((sum, { qty }) => sum + qty, 0) + (left.get(supply.id) ?? 0)).toBe(supply.qty);
+        }
+        const sum = (list: readonly { qty: number }[]) => list.reduce((total, { qty }) => total + qty, 0);
+        expect(rows.reduce((total, { short }) => total + short, 0)).toBe(
+          Math.max(0, sum(demands) - sum(supplies)),
+        );
+      }),
+    );
+  });
+  test('own pieces stay with their owner as far as they are needed there', () => {
+    fc.assert(
+      fc.property(crew, (small) => {
+        const { demands, supplies } = stated(small);
+        const { rows } = net(emptyScene(), demands, supplies);
+        for (const person of ['ada', 'bo', 'cy']) {
+          const needed = demands
+            .filter((one) => one.person === person)
+            .reduce((sum, { qty }) => sum + qty, 0);
+          const has = supplies
+            .filter((one) => one.person === person && one.kind === 'lot')
+            .reduce((sum, { qty }) => sum + qty, 0);
+          const bulk = supplies
+            .filter((one) => one.person === null && one.kind === 'lot')
+            .reduce((sum, { qty }) => sum + qty, 0);
+          const own = rows
+            .filter(({ demand }) => demand.person === person)
+            .reduce((sum, row) => sum + row.own, 0);
+          expect(own).toBeGreaterThanOrEqual(Math.min(needed, has));
+          expect(own).toBeLessThanOrEqual(Math.min(needed, has + bulk));
+        }
+      }),
+    );
+  });
+  test('one demand is handed over by as few people as can be (all subsets tried)', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 1, max: 9 }), { minLength: 1, maxLength: 6 }),
+        fc.integer({ min: 1, max: 30 }),
+        (has, qty) => {
+          const supplies = has.map((count, i) => supplyOf(i, { person: `p${i}`, qty: count }));
+          const { handOvers, rows } = net(emptyScene(), [demandOf(0, { qty, person: 'ada' })], supplies);
+          let fewest = has.length;
+          for (let set = 0; set < 1 << has.length; set++) {
+            const sum = has.reduce((total, count, i) => total + (set & (1 << i) ? count : 0), 0);
+            if (sum >= qty)
+              fewest = Math.min(fewest, [...set.toString(2)].filter((bit) => bit === '1').length);
+          }
+          expect(handOvers).toHaveLength(fewest);
+          expect(rows[0].short).toBe(Math.max(0, qty - has.reduce((a, b) => a + b, 0)));
+        },
+      ),
+    );
+  });
+  test('the nearest date goes first; orders in time, then others’, then what comes late', () => {
+    const demands = [
+      demandOf(0, { qty: 10, by: '2031-06-01', person: 'ada' }),
+      demandOf(1, { qty: 10, by: '2031-05-01', person: 'ada' }),
+    ];
+    const supplies = [
+      supplyOf(0, { person: 'ada', qty: 5 }),
+      supplyOf(1, { person: 'bo', qty: 6 }),
+      supplyOf(2, { kind: 'order', person: 'ada', qty: 7, from: '2031-05-20' }),
+    ];
+    const [june, may] = net(emptyScene(), demands, supplies).rows;
+    expect([may.own, may.ordered, may.handed, may.late, may.short]).toEqual([5, 0, 5, 0, 0]);
+    expect([june.own, june.ordered, june.handed, june.late, june.short]).toEqual([0, 7, 1, 0, 2]);
+    expect(blockedSections([june, may])).toEqual([
+      { section: 's0', by: '2031-06-01', short: 2, late: 0, parts: 1 },
+    ]);
+  });
+  test('any colour takes what nobody needs for its colour; a promise comes before everything', () => {
+    const scene: Scene = {
+      ...emptyScene(),
+      promise: { p: { id: 'p', v: 1, ...brick, qty: 3, person: 'bo', section: 's1', note: '' } },
+    };
+    const demands = [demandOf(0, { qty: 4, colour: 'any' }), demandOf(1, { qty: 4, person: 'ada' })];
+    const supplies = [supplyOf(0, { person: 'bo', qty: 5 }), supplyOf(1, { qty: 2, colour: 'rust' })];
+    const { rows, handOvers } = net(scene, demands, supplies);
+    expect([rows[1].handed, rows[1].short]).toEqual([4, 0]);
+    expect([rows[0].own, rows[0].handed, rows[0].short]).toEqual([2, 1, 1]);
+    expect(handOvers.map(({ qty, promised }) => [qty, promised])).toEqual(
+      expect.arrayContaining([[4, true]]),
+    );
+  });
+  test('an accepted substitute makes up what is short, whole sets only', () => {
+    const scene: Scene = {
+      ...emptyScene(),
+      substitute: {
+        s: { id: 's', v: 1, ...brick, use: [{ part: 'brick-2x2', colour: 'slate', qty: 2 }], section: null },
+      },
+    };
+    const { rows, left } = net(
+      scene,
+      [demandOf(0, { qty: 5 })],
+      [supplyOf(0, { qty: 1 }), supplyOf(1, { part: 'brick-2x2', qty: 7 })],
+    );
+    expect([rows[0].own, rows[0].substituted, rows[0].short]).toEqual([1, 3, 1]);
+    expect(left.get('u1')).toBe(1);
+  });
+  test('lending moves pieces and makes none', () => {
+    fc.assert(
+      fc.property(fc.nat(20), fc.integer({ min: 1, max: 30 }), (has, lent) => {
+        const scene = sceneOf([
+          add('lot', 'l', { ...brick, qty: has, owner: 'ada' }),
+          add('loan', 'n', { ...brick, qty: lent, from: 'ada', to: 'bo' }),
+        ]);
+        const supplies = suppliesOf(scene);
+        expect(supplies.reduce((sum, { qty }) => sum + qty, 0)).toBe(has);
+        expect(supplies.filter(({ person }) => person === 'bo').reduce((sum, { qty }) => sum + qty, 0)).toBe(
+          Math.min(has, lent),
+        );
+      }),
+    );
+  });
+});
+
+describe('needs', () => {
+  const scene = sceneOf([
+    add('partList', 'mill', { name: 'Mill', section: 'b', copies: 2, lines: [{ ...brick, qty: 30 }] }),
+    add('figure', 'f', { name: 'Market', x: 40, y: 10, cast: 7 }),
+    add('tree', 't', { name: 'Ash', x: 50, y: 10 }),
+  ]);
+  const lines = (of: Scene) =>
+    new MasonryBook()
+      .count(of, compile(of))
+      ?.blocks.flatMap(({ block, lines: own }) => own.map((line) => ({ ...line, block: block.name }))) ?? [];
+  test('counted, set out and listed needs, each in its section with its day, its builder and its spares', () => {
+    const needs = needsOf(scene, lines(scene));
+    const demands = demandsOf(scene, needs);
+    const listed = demands.find(
+      ({ section, part, colour }) => section === 'b' && part === 'brick-2x4' && colour === 'slate',
+    );
+    // 60 by the list and 3 % spares of bricks.
+    expect([listed?.counted, listed?.qty, listed?.person]).toEqual([60, 62, 'bo']);
+    expect(needs.find(({ purpose }) => purpose === 'figures')).toMatchObject({
+      section: 'b',
+      qty: 7,
+      from: ['Market'],
+    });
+    expect(needs.find(({ purpose }) => purpose === 'planting')?.qty).toBe(1);
+    expect(needs.filter(({ purpose }) => purpose === 'core').some(({ from }) => from.includes('A1'))).toBe(
+      true,
+    );
+  });
+  test('what changed and by how much, the most first', () => {
+    const before = needsOf(scene, lines(scene));
+    expect(changedNeeds(before, before)).toEqual([]);
+    const list = scene.partList.mill;
+    const after = needsOf({ ...scene, partList: { mill: { ...list, copies: 5 } } }, lines(scene));
+    expect(changedNeeds(before, after)).toEqual([
+      expect.objectContaining({ part: 'brick-2x4', before: 60, after: 150 }),
+    ]);
+    expect(changedNeeds(after, []).length).toBe(after.length);
+  });
+});
+
+describe('kits and substitutes', () => {
+  test('what fits, what is missing, what is left to trade', () => {
+    const kit = [
+      { ...brick, qty: 4 },
+      { part: 'plate-1x2', colour: 'rust', qty: 6 },
+    ];
+    const need = [
+      { ...brick, qty: 10 },
+      { part: 'plate-1x2', colour: 'any', qty: 4 },
+    ];
+    const fit = fitKits(need, [{ lines: kit, copies: 2 }]);
+    expect(fit).toMatchObject({
+      fits: 12,
+      needed: 14,
+      missing: [{ ...brick, qty: 2 }],
+      leftover: [{ part: 'plate-1x2', qty: 8 }],
+    });
+    expect(fit.trade).toBeGreaterThan(0);
+    expect(copiesNeeded(need, kit)).toBe(3);
+    expect(copiesNeeded([{ ...brick, qty: 401 }], kit)).toBe(101);
+    expect(copiesNeeded([{ part: 'door-4x1', colour: 'any', qty: 1 }], kit)).toBeNull();
+  });
+  test('1 × 8 is two of 1 × 4 (common practice), a brick is three plates; every split has the very size', () => {
+    expect(splitsOf('brick-1x8')[0]).toEqual({ part: 'brick-1x4', qty: 2 });
+    expect(splitsOf('brick-2x4')).toContainEqual({ part: 'plate-2x4', qty: 3 });
+    expect(splitsOf('figure-1x2')).toEqual([]);
+  });
+  test('the same size in a near colour and smaller pieces, with what they cost in look, joints and money', () => {
+    const stock = new Map([['brick-2x2 slate', 9]]);
+    const list = alternativesTo('brick-2x4', 'slate', stock);
+    expect(list[0]).toMatchObject({
+      use: [{ part: 'brick-2x2', colour: 'slate', qty: 2 }],
+      off: 0,
+      more: 1,
+      makes: 4,
+    });
+    expect(list.some(({ more, off }) => more === 0 && off > 0 && off < 18)).toBe(true);
+  });
+});
+
+describe('buying', () => {
+  /** A small market with integer prices in cents. */
+  const market = fc.record({
+    qty: fc.array(fc.integer({ min: 1, max: 3 }), { minLength: 1, maxLength: 3 }),
+    sellers: fc.array(
+      fc.record({ shipping: fc.integer({ min: 0, max: 6 }), minOrder: fc.integer({ min: 0, max: 8 }) }),
+      { minLength: 1, maxLength: 3 },
+    ),
+    offers: fc.array(
+      fc.record({
+        line: fc.nat(2),
+        seller: fc.nat(2),
+        qty: fc.integer({ min: 1, max: 3 }),
+        price: fc.integer({ min: 1, max: 5 }),
+      }),
+      { maxLength: 7 },
+    ),
+  });
+  const built = ({ qty, sellers, offers }: typeof market extends fc.Arbitrary<infer T> ? T : never) => {
+    const needs = qty.map((count, i) => ({ part: `brick-1x${i + 1}`, colour: 'slate', qty: count }));
+    const seen = new Set<string>();
+    const stated: Market = {
+      sellers: sellers.map((one, i) => ({ ...one, name: `s${i}`, days: i + 1 })),
+      offers: offers.flatMap(({ line, seller, qty: stock, price }) => {
+        const key = `${line} ${seller}`;
+        if (line >= qty.length || seller >= sellers.length || seen.has(key)) return [];
+        seen.add(key);
+        return [{ seller: `s${seller}`, part: `brick-1x${line + 1}`, colour: 'slate', qty: stock, price }];
+      }),
+    };
+    return { needs, market: stated };
+  };
+  /** Every way of taking pieces from offers; null when none is complete. */
+  const leastCost = (
+    needs: ReturnType<typeof built>['needs'],
+    { sellers, offers }: Market,
+    maxOrders = 9,
+  ): number | null => {
+    let best: number | null = null;
+    const taken = offers.map(() => 0);
+    const left = needs.map(({ qty }) => qty);
+    const visit = (i: number) => {
+      if (i === offers.length) {
+        if (left.some((qty) => qty > 0)) return;
+        let [total, used] = [0, 0];
+        for (const { name, shipping, minOrder } of sellers) {
+          const goods = offers.reduce(
+            (sum, offer, k) => sum + (offer.seller === name ? taken[k] * offer.price : 0),
+            0,
+          );
+          const any = offers.some((offer, k) => offer.seller === name && taken[k] > 0);
+          if (any && goods < minOrder) return;
+          if (any) used++;
+          total += goods + (any ? shipping : 0);
+        }
+        if (used <= maxOrders) best = best === null ? total : Math.min(best, total);
+        return;
+      }
+      const line = needs.findIndex(({ part }) => part === offers[i].part);
+      for (let qty = 0; qty <= Math.min(offers[i].qty, left[line]); qty++) {
+        taken[i] = qty;
+        left[line] -= qty;
+        visit(i + 1);
+        left[line] += qty;
+      }
+      taken[i] = 0;
+    };
+    visit(0);
+    return best;
+  };
+  test('the cheapest complete purchase, its bound never above, by brute force; also with few parcels', async () => {
+    const highs = await loadHighs();
+    fc.assert(
+      fc.property(market, fc.integer({ min: 1, max: 3 }), (small, maxOrders) => {
+        const { needs, market: stated } = built(small);
+        for (const most of [undefined, maxOrders]) {
+          const least = leastCost(needs, stated, most);
+          const plain = source(needs, stated, { ...seconds, maxOrders: most });
+          if (plain.ok && least !== null) {
+            expect(plain.purchase.bound).toBeLessThanOrEqual(least + 1e-6);
+            expect(plain.purchase.total).toBeGreaterThanOrEqual(least - 1e-6);
+          }
+          const exact = source(needs, stated, { ...seconds, maxOrders: most, highs });
+          expect(exact.ok).toBe(least !== null);
+          if (exact.ok && least !== null) {
+            expect(exact.purchase.total).toBeCloseTo(least, 6);
+            expect(exact.purchase.lines.reduce((sum, { qty }) => sum + qty, 0)).toBe(
+              needs.reduce((sum, { qty }) => sum + qty, 0),
+            );
+          }
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+  test('what no offer covers is named', () => {
+    const answer = source(
+      [{ ...brick, qty: 5 }],
+      {
+        sellers: [{ name: 'a', shipping: 0, minOrder: 0, days: 1 }],
+        offers: [{ seller: 'a', ...brick, qty: 3, price: 1 }],
+      },
+      seconds,
+    );
+    expect(answer).toEqual({
+      ok: false,
+      uncovered: [{ ...brick, qty: 2 }],
+      reason: '1 lines are not covered by any offer.',
+    });
+  });
+  test('in the simulated market: fewer parcels cost more, sooner costs more, and it is the same each time', () => {
+    const needs = ['brick-2x4', 'brick-2x2', 'plate-2x4', 'tile-2x2'].flatMap((part) =>
+      ['slate', 'moss', 'pebble'].map((colour) => ({ part, colour, qty: 40 })),
+    );
+    const stated = simulatedMarket(needs, 3);
+    expect(stated).toEqual(simulatedMarket(needs, 3));
+    const cheapest = source(needs, stated, seconds);
+    const few = fewestParcels(needs, stated, seconds);
+    const soon = soonest(needs, stated, seconds);
+    if (!cheapest.ok || !few.ok || !soon.ok) throw new Error('the market does not cover this');
+    expect(few.purchase.sellers.length).toBeLessThanOrEqual(cheapest.purchase.sellers.length);
+    expect(few.purchase.total).toBeGreaterThanOrEqual(cheapest.purchase.total - 1e-6);
+    expect(soon.purchase.days).toBeLessThanOrEqual(cheapest.purchase.days ?? 0);
+  });
+});
+
+describe('orders', () => {
+  const scene = sceneOf([
+    add('order', 'o', {
+      name: 'Greys',
+      by: 'ada',
+      state: 'mail',
+      expected: '2031-05-01',
+      guess: 20,
+      paid: 31.01,
+      postage: 4,
+      shares: [
+        { person: 'ada', share: 1 },
+        { person: 'bo', share: 2 },
+      ],
+      lines: [
+        { ...brick, qty: 100, price: 0.2, section: 'a' },
+        { part: 'plate-1x2', colour: 'moss', qty: 50, price: 0.2, section: 'b' },
+      ],
+    }),
+    add('lot', 'drawer', { ...brick, qty: 7, owner: 'ada', place: 'drawer 4' }),
+  ]);
+  const order: Order = scene.order.o;
+  test('half of it arrives: the lines say so, the drawer has it, the rest is still on its way', () => {
+    const done = reduce(
+      scene,
+      receive(scene, order, [60, 10], 'drawer 4', (i) => `new-${i}`),
+    );
+    if (!done.ok) throw new Error(done.refusal.sentence);
+    expect(done.scene.order.o.state).toBe('part');
+    expect(done.scene.lot.drawer.qty).toBe(67);
+    expect(done.scene.lot['new-1']).toMatchObject({ part: 'plate-1x2', qty: 10, owner: 'ada' });
+    expect(
+      suppliesOf(done.scene)
+        .filter(({ kind }) => kind === 'order')
+        .map(({ qty }) => qty),
+    ).toEqual([40, 40]);
+    const rest = reduce(
+      done.scene,
+      receive(done.scene, done.scene.order.o, [40, 40], 'drawer 4', (i) => `more-${i}`),
+    );
+    expect(rest.ok && rest.scene.order.o.state).toBe('away');
+    expect(rest.ok && suppliesOf(rest.scene).filter(({ kind }) => kind === 'order')).toEqual([]);
+  });
+  test('lateness in days, the next state, cost by section, and a split that sums to the cent', () => {
+    expect([
+      daysLate(order, '2031-05-04'),
+      daysLate(order, '2031-04-30'),
+      daysLate({ ...order, state: 'away' }, '2031-06-01'),
+    ]).toEqual([3, 0, 0]);
+    expect([nextStates('draft'), nextStates('away')]).toEqual([['sent'], []]);
+    const costs = costBySection(scene);
+    expect(costs.map(({ section, guess }) => [section, Number(guess.toFixed(2))])).toEqual([
+      ['a', 13.33],
+      ['b', 6.67],
+    ]);
+    expect(balances(scene)).toEqual([
+      { person: 'ada', paid: 31.01, bears: 10.34, owed: 20.67 },
+      { person: 'bo', paid: 0, bears: 20.67, owed: -20.67 },
+    ]);
+  });
+  test('by weight: 46 g of bricks 2 × 4 are 20 (from memory: 2.3 g each); as weighed when somebody did', () => {
+    expect(piecesByWeight('brick-2x4', 46)?.pieces).toBe(20);
+    expect(
+      piecesByWeight('brick-2x4', 50, { 'brick-2x4': { grams: 2.5, price: null, family: 'brick' } })?.pieces,
+    ).toBe(20);
+  });
+  test('placeholders: the ones visitors see come first', () => {
+    const placed = sceneOf([
+      add('placeholder', 'back', { ...brick, stands: 'rust', x: 10, y: 2 }),
+      add('placeholder', 'front', { ...brick, stands: 'rust', x: 10, y: 30 }),
+      add('placeholder', 'done', { ...brick, stands: 'rust', x: 10, y: 31, swapped: '2031-01-01' }),
+      add('lot', 'l', { ...brick, qty: 3, owner: 'ada' }),
+    ]);
+    const list = waitingPlaceholders(placed, { x: 0, y: 0, w: 80, d: 32 }, ['s'], suppliesOf(placed));
+    expect(list.map(({ placeholder, seen, here }) => [placeholder.id, seen, here])).toEqual([
+      ['front', true, 3],
+      ['back', true, 3],
+    ]);
+    expect(waitingPlaceholders(placed, null, [], [])[0].seen).toBeNull();
+  });
+});
+
+describe('lists', () => {
+  const none = new Map<string, string>();
+  test('columns are guessed from their headings', () => {
+    expect(guessColumns(['Drawer', 'Piece', 'Colour', 'Qty', 'Price each', 'Notes'])).toEqual([
+      'place',
+      'part',
+      'colour',
+      'qty',
+      'price',
+      'none',
+    ]);
+  });
+  test('rows are read, put together, or reported with their number and reason', () => {
+    const read = readRows(
+      [
+        ['brick 2x4', 'Slate', '10'],
+        ['2 × 4 brick', 'slate', '5'],
+        ['brick 2x4', 'dark gray', '2'],
+        ['widget', 'slate', '1'],
+        ['brick 2x4', 'slate', 'ten'],
+        ['', 'slate', '3'],
+        ['', '', ''],
+      ],
+      ['part', 'colour', 'qty'],
+      none,
+      new Set(),
+    );
+    expect(read.lines).toEqual([{ ...brick, qty: 15, place: '', price: null }]);
+    expect(read.rows).toBe(6);
+    expect(read.bad).toEqual([
+      { row: 4, reason: 'the colour «dark gray» is not known' },
+      { row: 5, reason: 'the part «widget» is not known' },
+      { row: 6, reason: '«ten» is no quantity from 0 to 1,000,000' },
+      { row: 7, reason: 'no part is named' },
+    ]);
+    expect(read.unknown.find(({ word }) => word === 'dark gray')?.offers.length).toBe(3);
+    const taught = readRows(
+      [['widget', 'dark gray', '2']],
+      ['part', 'colour', 'qty'],
+      new Map([
+        ['part widget', 'brick-1x1'],
+        ['colour dark gray', 'basalt'],
+      ]),
+      new Set(),
+    );
+    expect(taught.lines).toEqual([{ part: 'brick-1x1', colour: 'basalt', qty: 2, place: '', price: null }]);
+  });
+  test('every row is in a line or reported: no piece is dropped silently', () => {
+    const cell = fc.constantFrom(
+      'brick 2x4',
+      'plate 1x2',
+      'nonsense',
+      '',
+      '12',
+      '-3',
+      'slate',
+      'moss',
+      '1e9',
+    );
+    fc.assert(
+      fc.property(fc.array(fc.array(cell, { minLength: 3, maxLength: 3 }), { maxLength: 30 }), (rows) => {
+        const read = readRows(rows, ['part', 'colour', 'qty'], none, new Set());
+        const bad = new Set(read.bad.map(({ row }) => row));
+        const sum = rows.reduce(
+          (total, [, , qty], i) => total + (bad.has(i + 2) || qty.trim() === '' ? 0 : Number(qty)),
+          0,
+        );
+        expect(read.lines.reduce((total, { qty }) => total + qty, 0)).toBe(sum);
+      }),
+    );
+  });
+});

@@ -1,0 +1,194 @@
+import { coloursNamed, nearColours, labOf, partNamed, ANY_COLOUR } from '../catalogue/index.ts';
+import { listOf, type PartLine, type Scene } from '../scene/index.ts';
+
+/** Lists that people paste or bring as a file: which column says what, what their words mean, and which rows are bad. */
+
+export const COLUMN_USES = ['part', 'colour', 'qty', 'price', 'place', 'none'] as const;
+export type ColumnUse = (typeof COLUMN_USES)[number];
+
+/** A word of a list that nobody knows yet, on how many rows, with what it may mean. */
+export interface UnknownWord {
+  about: 'part' | 'colour';
+  word: string;
+  rows: number;
+  /** Ids it may mean, likeliest first. */
+  offers: string[];
+}
+
+/** Row numbers count from 1, with the heading. */
+export interface BadRow {
+  row: number;
+  reason: string;
+}
+
+export interface ReadList {
+  /** Each part, colour and place once; prices averaged by quantity. */
+  lines: (PartLine & { place: string; price: number | null })[];
+  rows: number;
+  bad: BadRow[];
+  unknown: UnknownWord[];
+}
+
+const HEADS: Record<Exclude<ColumnUse, 'none'>, RegExp> = {
+  part: /part|piece|item|element|what/i,
+  colour: /colou?r|shade|tone/i,
+  qty: /qty|quant|count|amount|number|how many|pieces/i,
+  price: /price|cost|each/i,
+  place: /place|drawer|crate|box|where|location/i,
+};
+
+/** A first guess at what columns say, from their headings; people put it right. */
+export function guessColumns(head: readonly string[]): ColumnUse[] {
+  const taken = new Set<ColumnUse>();
+  return head.map((word) => {
+    const use =
+      COLUMN_USES.find((one) => one !== 'none' && !taken.has(one) && HEADS[one].test(word)) ?? 'none';
+    if (use !== 'none') taken.add(use);
+    return use;
+  });
+}
+
+/** What people's words mean: what the scene remembers. */
+export function aliasesOf(scene: Scene): Map<string, string> {
+  return new Map(listOf(scene, 'alias').map(({ about, word, means }) => [aliasKey(about, word), means]));
+}
+export const aliasKey = (about: 'part' | 'colour', word: string): string =>
+  `${about} ${word.trim().toLowerCase()}`;
+
+const WHOLE = /^\s*(\d{1,7})(?:[.,]0+)?\s*$/;
+const MONEY = /^[^\d-]*(\d{1,6}(?:[.,]\d{1,4})?)[^\d]*$/;
+const MOST = 1_000_000;
+
+/**
+ * Reads the rows of a list. No row is dropped without its number and the reason.
+ * @param rows without the heading
+ * @param first the number of the first of them in the file, from 1
+ * @param own parts that somebody added, which any list may name by id
+ */
+export function readRows(
+  rows: readonly (readonly string[])[],
+  columns: readonly ColumnUse[],
+  aliases: ReadonlyMap<string, string>,
+  own: ReadonlySet<string>,
+  first = 2,
+): ReadList {
+  const at = (use: ColumnUse) => columns.indexOf(use);
+  const [partAt, colourAt, qtyAt, priceAt, placeAt] = [
+    at('part'),
+    at('colour'),
+    at('qty'),
+    at('price'),
+    at('place'),
+  ];
+  const lines = new Map<string, ReadList['lines'][number]>();
+  const bad: BadRow[] = [];
+  const unknown = new Map<string, UnknownWord>();
+  const meanings = new Map<string, string | null>();
+  const meaning = (about: 'part' | 'colour', word: string): string | null => {
+    const key = aliasKey(about, word);
+    let means = meanings.get(key);
+    if (means === undefined) {
+      means = aliases.get(key) ?? (about === 'part' ? partMeant(word, own) : colourMeant(word));
+      meanings.set(key, means);
+    }
+    if (means !== null) return means;
+    const entry = unknown.get(key) ?? {
+      about,
+      word: word.trim(),
+      rows: 0,
+      offers: about === 'part' ? [] : offersFor(word),
+    };
+    entry.rows++;
+    unknown.set(key, entry);
+    return null;
+  };
+  if (partAt < 0 || qtyAt < 0)
+    return {
+      ...{ lines: [], rows: rows.length, unknown: [] },
+      bad: [{ row: first - 1, reason: 'say which column names the part and which the quantity' }],
+    };
+  let count = 0;
+  for (const [index, cells] of rows.entries()) {
+    const row = first + index;
+    const cell = (column: number) => (column < 0 ? '' : (cells[column] ?? '').trim());
+    if (cells.every((value) => value.trim() === '')) continue;
+    count++;
+    const reject = (reason: string) => void bad.push({ row, reason });
+    const word = cell(partAt);
+    if (word === '') {
+      reject('no part is named');
+      continue;
+    }
+    const qty = WHOLE.exec(cell(qtyAt));
+    if (!qty || Number(qty[1]) > MOST) {
+      reject(`«${cell(qtyAt)}» is no quantity from 0 to ${MOST.toLocaleString('en')}`);
+      continue;
+    }
+    const money = priceAt < 0 || cell(priceAt) === '' ? null : MONEY.exec(cell(priceAt));
+    if (priceAt >= 0 && cell(priceAt) !== '' && !money) {
+      reject(`«${cell(priceAt)}» is no price`);
+      continue;
+    }
+    const part = meaning('part', word);
+    const colour = colourAt < 0 || cell(colourAt) === '' ? ANY_COLOUR : meaning('colour', cell(colourAt));
+    if (part === null || colour === null) {
+      reject(
+        part === null ? `the part «${word}» is not known` : `the colour «${cell(colourAt)}» is not known`,
+      );
+      continue;
+    }
+    const place = cell(placeAt).slice(0, 80);
+    const price = money ? Number(money[1].replace(',', '.')) : null;
+    const key = `${part} ${colour} ${place}`;
+    const line = lines.get(key);
+    const n = Number(qty[1]);
+    if (!line) lines.set(key, { part, colour, qty: n, place, price });
+    else {
+      if (price !== null)
+        line.price =
+          line.price === null ? price : (line.price * line.qty + price * n) / Math.max(1, line.qty + n);
+      line.qty += n;
+    }
+  }
+  return {
+    lines: [...lines.values()],
+    rows: count,
+    bad,
+    unknown: [...unknown.values()].toSorted((a, b) => b.rows - a.rows),
+  };
+}
+
+const partMeant = (word: string, own: ReadonlySet<string>): string | null =>
+  own.has(word.trim()) ? word.trim() : (partNamed(word)?.id ?? null);
+
+const colourMeant = (word: string): string | null =>
+  word.trim().toLowerCase() === ANY_COLOUR ? ANY_COLOUR : (coloursNamed(word).exact?.id ?? null);
+
+/** Colours that an unknown word may mean: by its letters, by a value such as #66707a, else plain ones. */
+function offersFor(word: string): string[] {
+  const { alike } = coloursNamed(word);
+  if (alike.length > 0) return alike.map(({ id }) => id);
+  for (const [pattern, hex] of PLAIN_WORDS)
+    if (pattern.test(word)) {
+      const lab = labOf(hex);
+      const lighter = /light|pale/i.test(word) ? 14 : /dark|deep/i.test(word) ? -16 : 0;
+      const finish = /clear|trans/i.test(word) ? 'clear' : 'solid';
+      return nearColours({ ...lab, l: lab.l + lighter }, 3, finish).map(({ colour }) => colour.id);
+    }
+  return [];
+}
+/** What plain colour words look like. */
+const PLAIN_WORDS: readonly [RegExp, string][] = [
+  [/gr[ae]y/i, '#8a8c8a'],
+  [/black/i, '#1c1f22'],
+  [/white/i, '#f4f2ec'],
+  [/brown/i, '#6b4a2f'],
+  [/tan|beige/i, '#cdb98a'],
+  [/orange/i, '#ee7a16'],
+  [/yellow/i, '#f0c419'],
+  [/green/i, '#3f7d3a'],
+  [/blue/i, '#1f4aa0'],
+  [/red/i, '#c8281f'],
+  [/pink/i, '#e3a0b4'],
+  [/purple|violet/i, '#6d4a86'],
+];

@@ -1,0 +1,93 @@
+import { listOf, type Scene } from '../scene/index.ts';
+
+/** What is there and what is coming: drawers, donated bulk, opened kits, loans and orders. */
+
+export type SupplyKind = 'lot' | 'kit' | 'loan' | 'order';
+export interface Supply {
+  id: string;
+  kind: SupplyKind;
+  /** Whose it is; null: everybody's (donated bulk, or nobody said). */
+  person: string | null;
+  part: string;
+  colour: string;
+  qty: number;
+  /** The day it comes; null: it is there, or of orders: nobody knows when. */
+  from: string | null;
+  /** The drawer, kit or order. */
+  place: string;
+  /** Of orders whose lines are meant for one section. */
+  section: string | null;
+}
+
+/** States in which what has not come yet is on its way. */
+const COMING = ['sent', 'paid', 'mail', 'part'];
+
+/**
+ * All supplies. What somebody lent is taken off their drawers and added to those of who has it, until it is back.
+ */
+export function suppliesOf(scene: Scene): Supply[] {
+  const supplies: Supply[] = [];
+  const lots = listOf(scene, 'lot').map((lot) => ({ ...lot }));
+  for (const loan of listOf(scene, 'loan')) {
+    if (loan.back !== null) continue;
+    let lent = loan.qty;
+    for (const lot of lots) {
+      if (lent === 0) break;
+      if (lot.bulk || lot.owner !== loan.from || lot.part !== loan.part || lot.colour !== loan.colour)
+        continue;
+      const taken = Math.min(lot.qty, lent);
+      lot.qty -= taken;
+      lent -= taken;
+    }
+    const { id, to, from, part, colour, qty } = loan;
+    const lender = from === null ? 'somebody' : (scene.person[from]?.name ?? from);
+    supplies.push({
+      ...{ id: `loan ${id}`, kind: 'loan', person: to, part, colour, from: null, section: null },
+      // Only what the lender's drawers gave: nothing is made by lending. Drawers that were never counted give all.
+      qty: lots.some((lot) => lot.owner === from && lot.part === part && lot.colour === colour)
+        ? qty - lent
+        : qty,
+      place: `lent by ${lender}`,
+    });
+  }
+  for (const { id, owner, part, colour, qty, place, bulk } of lots)
+    if (qty > 0)
+      supplies.push({
+        ...{
+          id: `lot ${id}`,
+          kind: 'lot',
+          person: bulk ? null : owner,
+          part,
+          colour,
+          qty,
+          from: null,
+          section: null,
+        },
+        place: place || (bulk ? 'donated bulk' : 'no drawer'),
+      });
+  for (const list of listOf(scene, 'partList'))
+    if (list.use === 'kit')
+      for (const [index, { part, colour, qty }] of list.lines.entries())
+        if (qty > 0)
+          supplies.push({
+            ...{
+              id: `kit ${list.id} ${index}`,
+              kind: 'kit',
+              person: list.owner,
+              part,
+              colour,
+              from: null,
+              section: null,
+            },
+            ...{ qty: qty * list.copies, place: list.name },
+          });
+  for (const order of listOf(scene, 'order'))
+    if (COMING.includes(order.state))
+      for (const [index, { part, colour, qty, came, section }] of order.lines.entries())
+        if (qty > came)
+          supplies.push({
+            ...{ id: `order ${order.id} ${index}`, kind: 'order', person: order.by, part, colour, section },
+            ...{ qty: qty - came, from: order.expected, place: order.name },
+          });
+  return supplies;
+}
