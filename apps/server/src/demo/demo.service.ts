@@ -3,7 +3,7 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { Inject, Injectable } from '@nestjs/common';
 import { addDays, differenceInCalendarDays, formatISO, parseISO } from 'date-fns';
-import { displayOf, listOf, readFile, reduce, type Role, type Scene } from '@quarry/core/scene';
+import { displayOf, listOf, readFile, reduce, type Kind, type Role, type Scene } from '@quarry/core/scene';
 import { AccountsService, type User } from '../accounts/accounts.service.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 
@@ -53,6 +53,15 @@ export class DemoService {
   }
 }
 
+/** What else has dates, and which fields they are. */
+const DATED: readonly (readonly [Kind, ...string[]])[] = [
+  ['milestone', 'date'],
+  ['section', 'partsBy'],
+  ['order', 'expected'],
+  ['loan', 'due', 'back'],
+  ['placeholder', 'built', 'swapped'],
+];
+
 /** Moves every date of a display so that its show is ten weeks from today: the demo never looks stale. */
 function shiftDates(scene: Scene, today: Date): Scene {
   const { showDate, startDate, v } = displayOf(scene);
@@ -75,13 +84,15 @@ function shiftDates(scene: Scene, today: Date): Scene {
       v: entry.v,
       set: { at: entry.at === null ? null : addDays(parseISO(entry.at), days).toISOString() },
     })),
-    ...listOf(scene, 'milestone').map((milestone) => ({
-      op: 'patch' as const,
-      kind: 'milestone' as const,
-      id: milestone.id,
-      v: milestone.v,
-      set: { date: moved(milestone.date) },
-    })),
+    ...DATED.flatMap(([kind, ...fields]) =>
+      listOf(scene, kind).map((entity) => {
+        const said: Readonly<Record<string, unknown>> = { ...entity };
+        const set = Object.fromEntries(
+          fields.map((field) => [field, moved(typeof said[field] === 'string' ? said[field] : null)]),
+        );
+        return { op: 'patch' as const, kind, id: entity.id, v: entity.v, set };
+      }),
+    ),
   ]);
   if (!reduction.ok) throw new Error(reduction.refusal.sentence);
   return reduction.scene;

@@ -57,6 +57,14 @@ export class Sheet {
     doc.stroke();
   }
 
+  /** A rectangle of one colour, without an outline. */
+  fill(x: number, y: number, w: number, d: number, colour: string): void {
+    this.doc
+      .rect(x * POINTS, y * POINTS, w * POINTS, d * POINTS)
+      .fillColor(colour)
+      .fill();
+  }
+
   /** One line of text, its baseline about on the point's height; returns its width, mm. */
   text(
     text: string,

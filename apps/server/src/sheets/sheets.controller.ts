@@ -1,4 +1,16 @@
-import { Controller, Get, HttpStatus, Inject, Param, Query, Res, UseGuards } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Get,
+  HttpCode,
+  HttpStatus,
+  Inject,
+  Param,
+  Post,
+  Query,
+  Res,
+  UseGuards,
+} from '@nestjs/common';
 import { ApiQuery, ApiTags } from '@nestjs/swagger';
 import { formatISO } from 'date-fns';
 import type { Response } from 'express';
@@ -17,7 +29,8 @@ import {
   writeSvg,
 } from '@quarry/core/formats';
 import { buildUp } from '@quarry/core/haul';
-import { compileRelief, type Relief } from '@quarry/core/relief';
+import { builtBlock } from '@quarry/core/masonry';
+import { compile, compileRelief, type Relief } from '@quarry/core/relief';
 import { reachOf } from '@quarry/core/sight';
 import { SEAM_SIDES, idSchema, type Scene } from '@quarry/core/scene';
 import { withPlace } from '@quarry/core/site';
@@ -27,6 +40,7 @@ import { CONFIG, type Config } from '../config.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import { ApiError, notFound, parseBody } from '../http/errors.ts';
 import { fileStem } from '../http/fileStem.ts';
+import { layerSheets, pickSchema, pickSheet } from './materialsSheet.ts';
 import { planSheet, planTiles } from './planSheet.ts';
 import { orderSheet, seamSheetPdf, seamStripPdf } from './seamSheet.ts';
 import { rulesSheet } from './rulesSheet.ts';
@@ -125,6 +139,14 @@ export class SheetsController {
     } else if (file === 'order.pdf') {
       const relief = compileRelief(scene);
       send('application/pdf', await orderSheet(scene, buildUp(scene, relief, reachOf(scene, relief)), print));
+    } else if (file === 'layers.pdf') {
+      const built = module === undefined ? null : builtBlock(scene, compile(scene), module);
+      if (!built || module === undefined) throw notFound('module');
+      const { printed, fonts } = print;
+      const sheets = await layerSheets(scene, `Module ${built.ground.block.name}`, built, {
+        ...{ printed, fonts, paper: units === 'in' ? 'letter' : 'a4' },
+      });
+      send('application/pdf', sheets);
     } else if (SEAM_FILES.some((one) => one === file)) {
       const relief = compileRelief(scene);
       const found = seamOf(scene, relief, seam);
@@ -141,6 +163,24 @@ export class SheetsController {
         else response.type('text/plain').send(writeAsc(edgeRelief(relief, found.sheet, side)));
       }
     } else throw notFound('sheet');
+  }
+
+  /** Prints a list that the page worked out: nothing of the display is changed. */
+  @Post('pick.pdf')
+  @HttpCode(HttpStatus.OK)
+  async pick(
+    @Param('id') id: string,
+    @Body() body: unknown,
+    @CurrentUser() user: User,
+    @Res() response: Response,
+  ): Promise<void> {
+    this.displays.actor(id, user);
+    const { scene } = this.displays.hold(id);
+    const printed = formatISO(new Date(), { representation: 'date' });
+    const sheet = await pickSheet(scene, parseBody(pickSchema, body), {
+      ...{ printed, fonts: this.config.fonts, paper: 'a4' },
+    });
+    response.type('application/pdf').send(sheet);
   }
 
   private at(scene: Scene, place: string): Scene {

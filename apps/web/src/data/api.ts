@@ -107,6 +107,17 @@ export const api = {
   importDisplay: (text: string) => call('POST', '/displays/import', lineSchema, text, true),
   removeDisplay: (id: string) => call('DELETE', `/displays/${id}`, nothing),
   display: (id: string) => call('GET', `/displays/${id}`, documentSchema),
+  /** A list to print, made by the server: the one answer that is no JSON. */
+  async pickList(id: string, lines: readonly object[]): Promise<Blob> {
+    const response = await fetch(`/api/displays/${id}/sheets/pick.pdf`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ lines }),
+    }).catch(() => null);
+    if (!response?.ok)
+      throw new Error(`The pick list could not be printed (${response?.status ?? 'no answer'}).`);
+    return response.blob();
+  },
   land: (id: string, batch: Batch) =>
     call('POST', `/displays/${id}/batches`, z.object({ seq: z.int() }), batch),
 };

@@ -93,5 +93,5 @@ export function usePlans(): boolean {
 
 /** An id for a new entity: the kind and something that nobody else makes. */
 export function freshId(kind: Kind): string {
-  return `${kind.toLowerCase()}-${crypto.randomUUID().slice(0, 8)}`;
+  return `${kind.toLowerCase()}-${crypto.randomUUID().slice(0, 13)}`;
 }

@@ -1,3 +1,5 @@
+import { format, parseISO } from 'date-fns';
+
 /** A phrase with its first letter large. */
 export const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
@@ -10,3 +12,6 @@ export function basesInWords(bases: readonly { w: number; d: number }[]): string
   }
   return [...counts].map(([size, count]) => `${count} × ${size}`).join(', ');
 }
+
+/** A day as people write it: «21 Nov 2026». */
+export const dayWord = (iso: string): string => format(parseISO(iso), 'd MMM yyyy');

@@ -28,6 +28,7 @@ import {
   recompile,
   type Compiled,
   type Contour,
+  type CountedMass,
   type Relief,
 } from '@quarry/core/relief';
 import { emptyScene, reduce, withDelta, type Change, type Delta, type Scene } from '@quarry/core/scene';
@@ -106,10 +107,18 @@ function tilesOf(relief: Relief, changed: readonly Rect[] | null): Tile[] {
   return tiles;
 }
 
-/** The compiled ground of the followed scene. */
+/** The ground's mass as it was counted last; null until it is. */
+let mass: CountedMass | null = null;
+let weighed: { from: Relief; mass: CountedMass; relief: Relief } | null = null;
+
+/** The compiled ground of the followed scene, with its mass as counted last: one object for as long as both hold. */
 function followed(): Relief {
   compiled ??= compile(scene);
-  return compiled.relief;
+  const { relief } = compiled;
+  if (!mass || mass.grams.length !== relief.height.length) return relief;
+  if (weighed?.from !== relief || weighed.mass !== mass)
+    weighed = { from: relief, mass, relief: { ...relief, counted: mass } };
+  return weighed.relief;
 }
 
 /** The judge of the scene's seams, made once for each ground: modules do not change it. */
@@ -144,11 +153,14 @@ const worker = {
   /** What is to be said of the scene after a change: asked of another worker. */
   judge(delta: readonly Delta[], today: string): Judgement {
     follow(delta);
-    if (!compiled) throw new Error('the ground has not been compiled');
-    const { relief } = compiled;
+    const relief = followed();
     const reach = reachOf(scene, relief);
     const judgement = { reach, findings: checkScene(scene, { today, relief, reach }), basis: BASIS };
     return transfer(judgement, [reach.distance.buffer]);
+  },
+  /** Takes the ground's mass as it was counted piece by piece. */
+  weigh(counted: CountedMass): void {
+    mass = counted;
   },
   /** The ground of a scene that is not the one followed. */
   groundOf(of: Scene): GroundStep {

@@ -1,4 +1,4 @@
-import { wrap, type Remote } from 'comlink';
+import { proxy, wrap, type Remote } from 'comlink';
 import { formatISO } from 'date-fns';
 import { createContext, use, useEffect, useRef, useState, type ReactNode } from 'react';
 import { createStore, useStore, type StoreApi } from 'zustand';
@@ -6,6 +6,7 @@ import type { Relief } from '@quarry/core/relief';
 import { deltaOf, emptyScene, type Delta, type Scene } from '@quarry/core/scene';
 import { useDisplay } from '../data/useDisplay.tsx';
 import type { CoreWorker, GroundStep, Judgement, Tile } from './core.worker.ts';
+import type { Materials, MaterialsWorker } from './materials.worker.ts';
 
 /** The compiled ground as the board draws it. Tiles that did not change are the same objects as before. */
 export interface Ground {
@@ -20,6 +21,11 @@ interface SurveyState {
   error: string | null;
   /** Asks a worker for what is worked out only on demand; null until it runs. */
   core: Remote<CoreWorker> | null;
+  /** What is needed and short; a moment older than the ground. */
+  materials: Materials | null;
+  /** Blocks of ground that are counted, of how many; null: nothing is being counted. */
+  counting: { done: number; of: number } | null;
+  masons: Remote<MaterialsWorker> | null;
 }
 const SurveyContext = createContext<StoreApi<SurveyState> | null>(null);
 
@@ -30,6 +36,7 @@ class Follower<T> {
   private told: Scene = emptyScene();
   private latest: Scene | null = null;
   private busy = false;
+  private stale = false;
 
   constructor(
     private readonly ask: (delta: Delta[]) => Promise<T>,
@@ -43,14 +50,21 @@ class Follower<T> {
     if (!this.busy) void this.run();
   }
 
+  /** Asks once more of the same scene, for what else has changed. */
+  again(): void {
+    this.stale = true;
+    if (!this.busy) void this.run();
+  }
+
   private async run(): Promise<void> {
     this.busy = true;
-    while (this.latest && this.latest !== this.told) {
+    while (this.latest && (this.latest !== this.told || this.stale)) {
       if (this.patience > 0 && Object.keys(this.told.display).length > 0)
         await new Promise((resolve) => setTimeout(resolve, this.patience));
       const scene = this.latest;
       const delta = deltaOf(this.told, scene);
       this.told = scene;
+      this.stale = false;
       try {
         this.answer(await this.ask(delta), null);
       } catch (error) {
@@ -63,12 +77,17 @@ class Follower<T> {
 
 /** Long enough to let a drag of arrow keys pass, short enough to be at once, ms. */
 const JUDGE_AFTER = 60;
+/** Counting may wait until a hand rests, ms. */
+const COUNT_AFTER = 250;
 
 /** Keeps the ground and the judgement of the scene fresh, each in a worker of its own. */
 export function SurveyProvider({ children }: { children: ReactNode }) {
   const scene = useDisplay(({ scene }) => scene);
   const [store] = useState(() =>
-    createStore<SurveyState>(() => ({ ground: null, judgement: null, error: null, core: null })),
+    createStore<SurveyState>(() => ({
+      ...{ ground: null, judgement: null, error: null, core: null },
+      ...{ materials: null, counting: null, masons: null },
+    })),
   );
   const see = useRef<(scene: Scene) => void>(() => undefined);
   useEffect(() => {
@@ -77,6 +96,19 @@ export function SurveyProvider({ children }: { children: ReactNode }) {
       () => new Worker(new URL('./core.worker.ts', import.meta.url), { type: 'module' }),
     );
     const [grounds, judge] = workers.map((worker): Remote<CoreWorker> => wrap<CoreWorker>(worker));
+    const counter = new Worker(new URL('./materials.worker.ts', import.meta.url), { type: 'module' });
+    const masons: Remote<MaterialsWorker> = wrap<MaterialsWorker>(counter);
+    const onBlock = proxy((done: number, of: number) => {
+      if (!ended) store.setState({ counting: { done, of } });
+    });
+    const judging = new Follower<Judgement>(
+      (delta) => judge.judge(delta, today()),
+      (judgement, error) => {
+        if (ended) return;
+        store.setState(judgement ? { judgement, core: judge } : { error });
+      },
+      JUDGE_AFTER,
+    );
     const followers = [
       new Follower<GroundStep>(
         (delta) => grounds.ground(delta),
@@ -86,20 +118,24 @@ export function SurveyProvider({ children }: { children: ReactNode }) {
         },
         0,
       ),
-      new Follower<Judgement>(
-        (delta) => judge.judge(delta, today()),
-        (judgement, error) => {
+      judging,
+      new Follower<Materials>(
+        (delta) => masons.materials(delta, onBlock),
+        (materials, error) => {
           if (ended) return;
-          store.setState(judgement ? { judgement, core: judge } : { error });
+          store.setState({ counting: null, ...(materials ? { materials, masons } : { error }) });
+          // Counted masses take the place of the guesses by area.
+          if (materials && materials.fresh > 0)
+            void judge.weigh(materials.mass).then(() => !ended && judging.again());
         },
-        JUDGE_AFTER,
+        COUNT_AFTER,
       ),
     ];
     see.current = (latest) => followers.forEach((follower) => follower.see(latest));
     return () => {
       ended = true;
       see.current = () => undefined;
-      workers.forEach((worker) => worker.terminate());
+      [...workers, counter].forEach((worker) => worker.terminate());
     };
   }, [store]);
   useEffect(() => see.current(scene), [scene]);

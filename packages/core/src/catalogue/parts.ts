@@ -93,7 +93,8 @@ export function partName(id: string): string {
   const { family, w, d, h, angle } = part;
   const { word, height } = spec(family);
   const always = family === 'rock-panel' || family === 'window' || family === 'door';
-  const tall = h !== height || always ? (h % 3 === 0 ? `×${h / 3}` : ` of ${h} plates`) : '';
+  const tall =
+    h !== height || always ? (h % 3 === 0 ? `×${h / 3}` : ` of ${h} ${h === 1 ? 'plate' : 'plates'}`) : '';
   return `${word} ${w}×${d}${tall}${angle === undefined ? '' : ` ${angle}°`}`;
 }
 

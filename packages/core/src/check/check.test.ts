@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { readFile, reduce, sceneFrom, type Scene } from '../scene/index.ts';
 import { planCases } from '../../test/planCases.ts';
 import { seamCases } from '../../test/seamCases.ts';
+import { stockCases } from '../../test/stockCases.ts';
 import { RULES, checkScene } from './index.ts';
 
 /** A display that is in order: no finding at all. Each case below spoils one thing. */
@@ -259,6 +260,7 @@ const spoiled: [string, (f: File) => unknown, string[]][] = [
   ['show-near', (f) => (f.display.showDate = '2031-06-15'), ['in 14 days', '7 stages']],
   ...planCases,
   ...seamCases,
+  ...stockCases,
 ];
 
 test.each(spoiled)('%s: names the thing, the number and the limit', (rule, spoil, words) => {

@@ -12,6 +12,7 @@ import { PLACE_RULES } from './places.ts';
 import { PLOT_RULES } from './plots.ts';
 import { PUBLIC_RULES } from './public.ts';
 import { SEAM_RULES } from './seams.ts';
+import { STOCK_RULES } from './stock.ts';
 import { SURVEY_RULES } from './survey.ts';
 import { WAY_RULES } from './ways.ts';
 import { fingerprint, type Context, type Finding, type Rule, type Severity } from './finding.ts';
@@ -31,6 +32,7 @@ export const RULES: readonly Rule[] = [
   ...LAND_RULES,
   ...WAY_RULES,
   ...DRESS_RULES,
+  ...STOCK_RULES,
   ...PEOPLE_RULES,
 ];
 

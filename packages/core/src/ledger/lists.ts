@@ -1,5 +1,6 @@
 import { coloursNamed, nearColours, labOf, partNamed, ANY_COLOUR } from '../catalogue/index.ts';
 import { listOf, type PartLine, type Scene } from '../scene/index.ts';
+import type { Market, Offer, Seller } from './source.ts';
 
 /** Lists that people paste or bring as a file: which column says what, what their words mean, and which rows are bad. */
 
@@ -192,3 +193,48 @@ const PLAIN_WORDS: readonly [RegExp, string][] = [
   [/pink/i, '#e3a0b4'],
   [/purple|violet/i, '#6d4a86'],
 ];
+
+/** A market from the rows of a list of offers, with their heading. Bad rows are reported and left out. */
+export function readOffers(
+  rows: readonly (readonly string[])[],
+): { ok: true; market: Market; bad: BadRow[] } | { ok: false; error: string } {
+  const [head = [], ...body] = rows;
+  const at = new Map(head.map((word, i) => [word.trim().toLowerCase(), i]));
+  const missing = ['seller', 'part', 'colour', 'qty', 'price'].find((column) => !at.has(column));
+  if (missing !== undefined) return { ok: false, error: `the column «${missing}» is missing` };
+  const sellers = new Map<string, Seller>();
+  const offers: Offer[] = [];
+  const bad: BadRow[] = [];
+  for (const [index, cells] of body.entries()) {
+    if (cells.every((cell) => cell.trim() === '')) continue;
+    const cell = (column: string) => (cells[at.get(column) ?? -1] ?? '').trim();
+    const number = (column: string) => (cell(column) === '' ? 0 : Number(cell(column).replace(',', '.')));
+    const reject = (reason: string) => void bad.push({ row: index + 2, reason });
+    const part = partNamed(cell('part'));
+    const colour = coloursNamed(cell('colour')).exact;
+    const wrong = ['qty', 'price', 'shipping', 'min_order'].find(
+      (column) => !(number(column) >= 0 && number(column) <= 1e6),
+    );
+    if (cell('seller') === '') reject('no seller is named');
+    else if (!part) reject(`the part «${cell('part')}» is not known`);
+    else if (!colour) reject(`the colour «${cell('colour')}» is not known`);
+    else if (wrong !== undefined || !Number.isInteger(number('qty')))
+      reject(`«${cell(wrong ?? 'qty')}» is no ${wrong ?? 'whole quantity'} from 0 to 1,000,000`);
+    else {
+      const name = cell('seller').slice(0, 80);
+      if (!sellers.has(name))
+        sellers.set(name, {
+          ...{ name, shipping: number('shipping'), minOrder: number('min_order') },
+          days: at.has('days') && cell('days') !== '' && number('days') >= 0 ? number('days') : null,
+        });
+      offers.push({
+        seller: name,
+        part: part.id,
+        colour: colour.id,
+        qty: number('qty'),
+        price: number('price'),
+      });
+    }
+  }
+  return { ok: true, market: { sellers: [...sellers.values()], offers }, bad };
+}

@@ -1,0 +1,98 @@
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { priceOfPart } from '@quarry/core/masonry';
+import { displayOf, listOf, type Change } from '@quarry/core/scene';
+import { api } from '../../data/api.ts';
+import { freshId, useDisplay, useEdit, useLink } from '../../data/useDisplay.tsx';
+import { useSurvey } from '../../workers/survey.tsx';
+import { needsCsv, needsXlsx, pickLines, save } from './takeOut.ts';
+import type { NeedRow } from './rows.ts';
+
+/** What is done with many rows at once: those that are selected, else all that are shown. */
+export function BulkBar({
+  rows,
+  picked,
+  onDone,
+}: {
+  rows: readonly NeedRow[];
+  picked: readonly NeedRow[];
+  onDone: () => void;
+}) {
+  const scene = useDisplay(({ scene }) => scene);
+  const { role, person } = useDisplay(({ actor }) => actor);
+  const supplies = useSurvey(({ materials }) => materials?.supplies) ?? [];
+  const link = useLink();
+  const edit = useEdit();
+  const [busy, setBusy] = useState(false);
+  const chosen = picked.length > 0 ? picked : rows;
+  const short = chosen.filter((row) => row.short > 0);
+  const name = displayOf(scene).name;
+  const drafts = listOf(scene, 'order').filter(
+    ({ state, by }) => state === 'draft' && (role !== 'builder' || by === person),
+  );
+  const toOrder = (into: string) => {
+    const lines = short.map(({ part, colour, short: qty, section }) => ({
+      ...{ part, colour, qty, section, came: 0 },
+      price: priceOfPart(part, scene.partType).price,
+    }));
+    const goods = lines.reduce((sum, { qty, price }) => sum + qty * price, 0);
+    const before = scene.order[into];
+    const change: Change = before
+      ? {
+          ...{ op: 'patch', kind: 'order', id: into, v: before.v },
+          set: { lines: [...before.lines, ...lines], guess: Math.round(100 * (before.guess + goods)) / 100 },
+        }
+      : {
+          ...{ op: 'add', kind: 'order', id: freshId('order') },
+          data: { name: 'What is short', by: person, lines, guess: Math.round(100 * goods) / 100 },
+        };
+    if (edit.change(`put ${lines.length} short lines on ${before ? before.name : 'a new order'}`, [change]))
+      onDone();
+  };
+  const file = async (kind: 'csv' | 'xlsx' | 'pdf') => {
+    setBusy(true);
+    try {
+      if (kind === 'csv') save(needsCsv(chosen), `${name} needs.csv`);
+      else if (kind === 'xlsx') save(await needsXlsx(chosen, name), `${name} needs.xlsx`);
+      else save(await api.pickList(link.id, pickLines(scene, chosen, supplies)), `${name} pick list.pdf`);
+    } catch (error) {
+      toast.error(error instanceof Error ? error.message : String(error));
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <span className="flex flex-wrap items-center gap-1">
+      <span className="ink-2 text-xs">
+        {picked.length > 0 ? `${picked.length} selected` : `${rows.length.toLocaleString('en')} lines`}
+      </span>
+      <select
+        aria-label="Put what is short on an order"
+        className="select select-xs w-auto max-w-44"
+        value=""
+        disabled={short.length === 0 || role === 'viewer'}
+        onChange={(event) => toOrder(event.currentTarget.value)}
+      >
+        <option value="">Order {short.length} short…</option>
+        <option value="new">on a new order</option>
+        {drafts.map(({ id, name: word }) => (
+          <option key={id} value={id}>
+            on «{word}»
+          </option>
+        ))}
+      </select>
+      {(['csv', 'xlsx', 'pdf'] as const).map((kind) => (
+        <button
+          key={kind}
+          type="button"
+          className="btn btn-xs btn-ghost"
+          disabled={busy || chosen.length === 0}
+          title={kind === 'pdf' ? 'A pick list by drawer, to print' : `The lines as ${kind.toUpperCase()}`}
+          onClick={() => void file(kind)}
+        >
+          {kind === 'pdf' ? 'Pick list' : kind.toUpperCase()}
+        </button>
+      ))}
+    </span>
+  );
+}

@@ -1,0 +1,349 @@
+import { useMemo, useState } from 'react';
+import { toast } from 'sonner';
+import { nearColours, colourName, partName, ANY_COLOUR } from '@quarry/core/catalogue';
+import { readOffers, simulatedMarket, type Market, type Purchase, type Sourcing } from '@quarry/core/ledger';
+import { displayOf, type PartLine } from '@quarry/core/scene';
+import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
+import { PartColour } from '../../ui/Swatch.tsx';
+import { useSurvey } from '../../workers/survey.tsx';
+import type { BuyGoal } from '../../workers/source.worker.ts';
+import { readTable } from './readTable.ts';
+import { sectionChoices } from './rows.ts';
+import { useBuy } from './useBuy.ts';
+
+const GOALS: readonly { id: BuyGoal; word: string; what: string }[] = [
+  { id: 'cheapest', word: 'Cheapest', what: 'goods and postage together' },
+  { id: 'fewest', word: 'Fewest parcels', what: 'and the cheapest of those' },
+  { id: 'soonest', word: 'Soonest', what: 'and the cheapest of those' },
+];
+
+/** Where to buy what is short: a complete purchase with its distance from a proven bound. */
+export function BuyPanel() {
+  const scene = useDisplay(({ scene }) => scene);
+  const { role, person } = useDisplay(({ actor }) => actor);
+  const materials = useSurvey(({ materials }) => materials);
+  const edit = useEdit();
+  const { currency } = displayOf(scene);
+  const [section, setSection] = useState('');
+  const [own, setOwn] = useState<{ name: string; market: Market } | null>(null);
+  const [goal, setGoal] = useState<BuyGoal>('cheapest');
+  const [nearer, setNearer] = useState(false);
+  const { found, running, start, stop, clear } = useBuy();
+  const wanted = useMemo(() => shortLines(materials?.rows ?? [], section), [materials, section]);
+  const market = useMemo(() => own?.market ?? simulatedMarket(withNear(wanted)), [own, wanted]);
+  const needs = useMemo(() => coveredBy(wanted, market, nearer), [wanted, market, nearer]);
+  if (!materials) return <Loading what="Counting what the plan needs" />;
+  const bring = async (file: File | undefined) => {
+    if (!file) return;
+    try {
+      const read = readOffers(await readTable(file));
+      if (!read.ok) throw new Error(`${file.name}: ${read.error}`);
+      setOwn({ name: file.name, market: read.market });
+      clear();
+      if (read.bad.length > 0)
+        toast.warning(
+          `${file.name}: ${read.bad.length} rows were left out: row ${read.bad[0].row}: ${read.bad[0].reason}.`,
+        );
+    } catch (error) {
+      toast.error(error instanceof Error ? error.message : String(error));
+    }
+  };
+  const sourcing = found[goal] ?? null;
+  const pieces = needs.lines.reduce((sum, { qty }) => sum + qty, 0);
+  const order = (purchase: Purchase) => {
+    const changes = purchase.sellers.map(({ seller, goods }) => ({
+      ...({ op: 'add', kind: 'order', id: freshId('order') } as const),
+      data: {
+        ...{ name: `From ${seller.name}`, seller: seller.name, by: person, postage: seller.shipping },
+        guess: Math.round(100 * (goods + seller.shipping)) / 100,
+        lines: purchase.lines
+          .filter((line) => line.seller === seller.name)
+          .map(({ part, colour, qty, price }) => ({
+            part,
+            colour,
+            qty,
+            price,
+            came: 0,
+            section: section === '' || section === '-' ? null : section,
+          })),
+      },
+    }));
+    edit.change(`drafted ${changes.length} orders from a purchase`, changes);
+  };
+  return (
+    <div className="p-4 grid gap-8 lg:grid-cols-[300px_minmax(0,1fr)] items-start max-w-[1240px]">
+      <section aria-label="What to buy">
+        <p className="border-l-4 border-warning pl-2 mb-2 text-xs">
+          {own
+            ? `Offers from ${own.name}.`
+            : 'Simulated: this market, its sellers, stock and prices are made up and ship with the program. Bring a list of real offers to plan a real purchase.'}
+        </p>
+        <Heading>What to buy</Heading>
+        <label className="flex items-center gap-2 border-b hair py-1">
+          <span className="flex-1">Section</span>
+          <select
+            className="select select-xs w-40"
+            value={section}
+            onChange={(event) => {
+              setSection(event.currentTarget.value);
+              clear();
+            }}
+          >
+            {sectionChoices(scene).map(({ value, word }) => (
+              <option key={value} value={value}>
+                {word}
+              </option>
+            ))}
+          </select>
+        </label>
+        <dl>
+          <Line label="Lines short">{wanted.length}</Line>
+          <Line
+            label="Offered by somebody"
+            note={needs.missing.length > 0 ? `${needs.missing.length} lines nobody offers` : undefined}
+          >
+            {needs.lines.length} lines, {pieces.toLocaleString('en')} pieces
+          </Line>
+          <Line label="Sellers">{market.sellers.length}</Line>
+        </dl>
+        <label className="flex items-center gap-2 py-1">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={nearer}
+            onChange={(event) => {
+              setNearer(event.currentTarget.checked);
+              clear();
+            }}
+          />
+          <span>Accept the nearest colour where the right one is not offered</span>
+        </label>
+        {needs.swapped.length > 0 && (
+          <p className="ink-2 text-xs pb-1">
+            {needs.swapped.length} lines in a nearer colour, the furthest off by{' '}
+            {Math.max(...needs.swapped.map(({ off }) => off)).toFixed(1)}.
+          </p>
+        )}
+        <label className="block py-1">
+          <span className="block ink-2 text-xs">
+            Offers of your own: CSV or XLSX with seller, part, colour, qty, price, shipping, min_order, days
+          </span>
+          <input
+            type="file"
+            accept=".csv,.tsv,.txt,.xlsx"
+            className="file-input file-input-xs w-full"
+            onChange={(event) => void bring(event.currentTarget.files?.[0])}
+          />
+        </label>
+        <Basis>
+          Exactly what is short is bought. The price is goods and the postage of each parcel; an order reaches
+          its seller’s least order. Found by opening and closing sellers one by one, then by a mixed-integer
+          solver; the bound comes from a relaxation in which each line pays its own price, so no complete
+          purchase is cheaper.
+        </Basis>
+      </section>
+      <section aria-label="The purchase" aria-live="polite">
+        <div className="flex flex-wrap gap-2 pb-2">
+          {GOALS.map(({ id, word, what }) => {
+            const answer = found[id];
+            return (
+              <button
+                key={id}
+                type="button"
+                aria-pressed={goal === id}
+                disabled={needs.lines.length === 0}
+                className={`border text-left px-3 py-1.5 min-w-44 cursor-pointer ${goal === id ? 'border-base-content bg-base-200' : 'hair'}`}
+                onClick={() => {
+                  setGoal(id);
+                  if (!found[id]) void start(needs.lines, market, id);
+                }}
+              >
+                <b>{word}</b> <span className="ink-2 text-xs">{what}</span>
+                <div className="fig text-xs">
+                  {answer?.ok
+                    ? `${answer.purchase.total.toFixed(2)} ${currency} · ${answer.purchase.sellers.length} parcels${answer.purchase.days === null ? '' : ` · ${answer.purchase.days} days`}`
+                    : running === id
+                      ? 'looking…'
+                      : answer
+                        ? 'none found'
+                        : 'not looked for yet'}
+                </div>
+              </button>
+            );
+          })}
+          {running && (
+            <button type="button" className="btn btn-xs self-center" onClick={stop}>
+              Stop
+            </button>
+          )}
+        </div>
+        {needs.lines.length === 0 && (
+          <Empty title="Nothing to buy">
+            {wanted.length === 0 ? 'Nothing is short here.' : 'Nobody offers any of what is short.'}
+          </Empty>
+        )}
+        {sourcing && (
+          <Answer
+            sourcing={sourcing}
+            currency={currency}
+            busy={running === goal}
+            mayOrder={role !== 'viewer'}
+            onOrder={order}
+          />
+        )}
+        {needs.missing.length > 0 && (
+          <>
+            <Heading aside={`${needs.missing.length} lines`}>Nobody offers</Heading>
+            <ul className="text-xs">
+              {needs.missing.slice(0, 12).map((line) => (
+                <li key={`${line.part} ${line.colour}`} className="border-b hair py-0.5 flex gap-2">
+                  <span className="fig w-12 text-right">{line.qty}</span> <PartColour {...line} />
+                  <span className="ink-2">
+                    near:{' '}
+                    {nearColours(line.colour, 2)
+                      .map(({ colour, difference }) => `${colour.name} (${difference.toFixed(1)})`)
+                      .join(', ')}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+      </section>
+    </div>
+  );
+}
+
+function Answer({
+  sourcing,
+  currency,
+  busy,
+  mayOrder,
+  onOrder,
+}: {
+  sourcing: Sourcing;
+  currency: string;
+  busy: boolean;
+  mayOrder: boolean;
+  onOrder: (purchase: Purchase) => void;
+}) {
+  if (!sourcing.ok) return <Empty title="No complete purchase">{sourcing.reason}</Empty>;
+  const { purchase } = sourcing;
+  return (
+    <>
+      <div className="grid sm:grid-cols-2 gap-x-8">
+        <dl>
+          <Line label="Goods">
+            {purchase.goods.toFixed(2)} {currency}
+          </Line>
+          <Line label="Postage">
+            {purchase.postage.toFixed(2)} {currency}
+          </Line>
+          <Line label="Total">
+            <b>
+              {purchase.total.toFixed(2)} {currency}
+            </b>
+          </Line>
+        </dl>
+        <dl>
+          <Line label="No purchase costs less than">
+            {purchase.bound.toFixed(2)} {currency}
+          </Line>
+          <Line label="So it is off by at most" note={busy ? 'still looking' : undefined}>
+            {purchase.gap < 1e-6 ? 'nothing: proven' : `${(100 * purchase.gap).toFixed(1)} %`}
+          </Line>
+          <Line label="Last parcel">{purchase.days === null ? 'not said' : `in ${purchase.days} days`}</Line>
+        </dl>
+      </div>
+      {mayOrder && (
+        <button
+          type="button"
+          className="btn btn-xs btn-primary my-2"
+          disabled={busy}
+          onClick={() => onOrder(purchase)}
+        >
+          Draft these {purchase.sellers.length} orders
+        </button>
+      )}
+      {purchase.sellers.map(({ seller, pieces, goods }) => (
+        <details key={seller.name} className="border-b hair py-1">
+          <summary className="cursor-pointer flex gap-3 items-baseline">
+            <b className="flex-1">{seller.name}</b>
+            <span className="ink-2 text-xs">{pieces.toLocaleString('en')} pieces</span>
+            <span className="fig text-xs">
+              {goods.toFixed(2)} + {seller.shipping.toFixed(2)} {currency}
+            </span>
+          </summary>
+          <ul className="text-xs pl-4">
+            {purchase.lines
+              .filter((line) => line.seller === seller.name)
+              .map((line) => (
+                <li key={`${line.part} ${line.colour}`} className="flex gap-3 border-t hair py-0.5">
+                  <span className="fig w-12 text-right">{line.qty}</span>
+                  <span className="flex-1">
+                    {partName(line.part)} in {colourName(line.colour)}
+                  </span>
+                  <span className="fig">{line.price.toFixed(2)}</span>
+                </li>
+              ))}
+          </ul>
+        </details>
+      ))}
+    </>
+  );
+}
+
+/** What is short, each part and colour once. */
+function shortLines(
+  rows: readonly { demand: { section: string | null; part: string; colour: string }; short: number }[],
+  section: string,
+): PartLine[] {
+  const lines = new Map<string, PartLine>();
+  for (const { demand, short } of rows) {
+    if (short === 0 || (section !== '' && (demand.section ?? '-') !== section)) continue;
+    const key = `${demand.part} ${demand.colour}`;
+    const line = lines.get(key) ?? { part: demand.part, colour: demand.colour, qty: 0 };
+    line.qty += short;
+    lines.set(key, line);
+  }
+  return [...lines.values()];
+}
+
+const nearest = (colour: string) => (colour === ANY_COLOUR ? null : (nearColours(colour, 1)[0] ?? null));
+
+/** The lines and their nearest colours, so that a market can be asked for both. */
+const withNear = (lines: readonly PartLine[]) =>
+  lines.flatMap((line) => {
+    const near = nearest(line.colour);
+    return near ? [line, { ...line, colour: near.colour.id }] : [line];
+  });
+
+/** What of the lines the market can sell in full, in the right colour or where accepted in the nearest. */
+function coveredBy(lines: readonly PartLine[], market: Market, nearer: boolean) {
+  const stock = new Map<string, number>();
+  for (const { part, colour, qty } of market.offers)
+    for (const key of [`${part} ${colour}`, `${part} ${ANY_COLOUR}`])
+      stock.set(key, (stock.get(key) ?? 0) + qty);
+  const taken = new Map<string, PartLine>();
+  const missing: PartLine[] = [];
+  const swapped: { line: PartLine; off: number }[] = [];
+  const add = (line: PartLine) => {
+    const key = `${line.part} ${line.colour}`;
+    const before = taken.get(key)?.qty ?? 0;
+    const fits = Math.min(line.qty, Math.max(0, (stock.get(key) ?? 0) - before));
+    if (fits > 0) taken.set(key, { ...line, qty: before + fits });
+    return line.qty - fits;
+  };
+  for (const line of lines) {
+    let left = add(line);
+    const near = left > 0 && nearer ? nearest(line.colour) : null;
+    if (near) {
+      const rest = add({ ...line, colour: near.colour.id, qty: left });
+      if (rest < left) swapped.push({ line, off: near.difference });
+      left = rest;
+    }
+    if (left > 0) missing.push({ ...line, qty: left });
+  }
+  return { lines: [...taken.values()], missing, swapped };
+}

@@ -1,0 +1,297 @@
+import { OrbitControls } from '@react-three/drei';
+import { Canvas } from '@react-three/fiber';
+import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { Color, Matrix4, type InstancedMesh } from 'three';
+import { ANY_COLOUR, colourOf } from '@quarry/core/catalogue';
+import { formatPlates } from '@quarry/core/lattice';
+import { layerCounts, type Layer } from '@quarry/core/masonry';
+import { useLink } from '../../data/useDisplay.tsx';
+import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
+import { PartColour } from '../../ui/Swatch.tsx';
+import { useSurvey } from '../../workers/survey.tsx';
+import type { BlockLayers } from '../../workers/materials.worker.ts';
+import { useMasons } from './useMasons.ts';
+
+const PURPOSES = { core: 'core', deck: 'deck', cover: 'ground cover', slope: 'slopes' } as const;
+/** A plate is 0.4 studs high (3.2 mm to 8 mm). */
+const PLATE = 0.4;
+
+/** A module layer by layer: in three dimensions, as a plan of pieces, and as the list of what the layer takes. */
+export function LayersPanel() {
+  const blocks = useSurvey(({ materials }) => materials?.blocks);
+  const link = useLink();
+  const [chosen, setChosen] = useState('');
+  const [at, setAt] = useState(0);
+  const block = blocks?.find(({ block: one }) => one.id === chosen) ?? blocks?.[0];
+  const id = block?.block.id ?? '';
+  const built = useMasons((masons) => masons.layers(id), id);
+  const steps = useMemo(() => (built ? stepsOf(built) : []), [built]);
+  if (!blocks) return <Loading what="Counting the layers" />;
+  if (!block)
+    return (
+      <div className="p-4">
+        <Empty title="No ground yet">Lay ground on the Plan first.</Empty>
+      </div>
+    );
+  const step = Math.min(at, Math.max(0, steps.length - 1));
+  const layers = steps[step] ?? [];
+  const move = (by: number) => setAt(Math.max(0, Math.min(steps.length - 1, step + by)));
+  return (
+    <div className="h-full grid grid-rows-[auto_minmax(0,1fr)] md:grid-cols-[minmax(0,1fr)_340px]">
+      <div className="flex flex-wrap items-center gap-2 px-3 py-1.5 border-b hair md:col-span-2">
+        <select
+          className="select select-xs w-36"
+          aria-label="Module"
+          value={id}
+          onChange={(event) => {
+            setChosen(event.currentTarget.value);
+            setAt(0);
+          }}
+        >
+          {blocks.map(({ block: one }) => (
+            <option key={one.id} value={one.id}>
+              {one.rest ? one.name : `Module ${one.name}`}
+            </option>
+          ))}
+        </select>
+        <button
+          type="button"
+          className="btn btn-xs btn-square"
+          aria-label="Layer below"
+          disabled={step === 0}
+          onClick={() => move(-1)}
+        >
+          <ChevronLeft size={14} aria-hidden />
+        </button>
+        <input
+          type="range"
+          className="range range-xs w-40"
+          aria-label="Layer"
+          min={0}
+          max={Math.max(0, steps.length - 1)}
+          value={step}
+          onChange={(event) => setAt(Number(event.currentTarget.value))}
+        />
+        <button
+          type="button"
+          className="btn btn-xs btn-square"
+          aria-label="Layer above"
+          disabled={step >= steps.length - 1}
+          onClick={() => move(1)}
+        >
+          <ChevronRight size={14} aria-hidden />
+        </button>
+        <span className="fig text-xs" aria-live="polite">
+          layer {steps.length === 0 ? 0 : step + 1} of {steps.length}
+          {layers[0] && `, ${formatPlates(layers[0].layer.z + (built?.floor ?? 0))} above datum`}
+        </span>
+        <span className="flex-1" />
+        {!block.block.rest && (
+          <a
+            className="btn btn-xs"
+            href={`/api/displays/${link.id}/sheets/layers.pdf?module=${id}`}
+            target="_blank"
+            rel="noreferrer"
+          >
+            Build sheets (PDF)
+          </a>
+        )}
+      </div>
+      <div className="relative min-h-0 min-w-0 bg-base-200">
+        {built ? <Pieces built={built} steps={steps} upTo={step} /> : <Loading what="Building the layers" />}
+      </div>
+      <aside
+        aria-label="Pieces of the layer"
+        className="border-t md:border-t-0 md:border-l hair overflow-auto px-3 py-2.5 min-h-0"
+      >
+        {built && layers.length > 0 && <LayerPlan built={built} layers={layers} />}
+        {layers.map(({ layer, colours }) => (
+          <section
+            key={`${layer.purpose} ${layer.family} ${layer.h} ${layer.falls}`}
+            aria-label={PURPOSES[layer.purpose]}
+          >
+            <Heading
+              aside={`${(layer.laid.length / 4).toLocaleString('en')} pieces, ${formatPlates(layer.h)} high`}
+            >
+              {PURPOSES[layer.purpose]}
+            </Heading>
+            <ul className="text-xs">
+              {layerCounts(layer, colours).map((one) => (
+                <li key={`${one.part} ${one.colour}`} className="flex gap-2 border-b hair py-0.5">
+                  <span className="fig w-10 text-right">{one.qty}</span>
+                  <PartColour part={one.part} colour={one.colour} />
+                </li>
+              ))}
+            </ul>
+          </section>
+        ))}
+        <Heading>The whole {block.block.rest ? 'square' : 'module'}</Heading>
+        <dl>
+          <Line label="Pieces">{block.counted.pieces.toLocaleString('en')}</Line>
+          <Line label="Mass of its ground">{(block.counted.grams / 1000).toFixed(2)} kg</Line>
+          <Line label="Joints bridged">
+            {block.bond.joints > 0 ? `${Math.round((100 * block.bond.bridged) / block.bond.joints)} %` : '–'}
+          </Line>
+          <Line label="Widest free span">{block.span === 0 ? 'filled' : `${block.span} studs`}</Line>
+          <Line
+            label="Joints that run through"
+            note={
+              block.bond.through[0]
+                ? `longest ${block.bond.through[0].length} studs, ${formatPlates(block.bond.through[0].to - block.bond.through[0].from)} high`
+                : undefined
+            }
+          >
+            {block.bond.through.length === 0
+              ? 'none'
+              : block.bond.through.length >= 12
+                ? '12 or more'
+                : block.bond.through.length}
+          </Line>
+        </dl>
+        <Basis>
+          A joint runs through when four layers or more leave it unbridged. Layers are in the order in which
+          they are built. Pieces of any colour are drawn pale.
+        </Basis>
+      </aside>
+    </div>
+  );
+}
+
+interface Coloured {
+  layer: Layer;
+  colours: string[];
+}
+
+/** Layers that begin at the same height are one step of building. */
+function stepsOf({ layers, colours }: BlockLayers): Coloured[][] {
+  const steps: Coloured[][] = [];
+  layers.forEach((layer, i) => {
+    const last = steps.at(-1);
+    if (last && last[0].layer.z === layer.z) last.push({ layer, colours: colours[i] });
+    else steps.push([{ layer, colours: colours[i] }]);
+  });
+  return steps;
+}
+
+const paintOf = (colour: string) =>
+  colour === ANY_COLOUR ? '#d8d2c4' : (colourOf(colour)?.hex ?? '#888888');
+
+function Pieces({ built, steps, upTo }: { built: BlockLayers; steps: readonly Coloured[][]; upTo: number }) {
+  const { w, d } = built;
+  const pieces = useMemo(() => {
+    const list: {
+      x: number;
+      y: number;
+      z: number;
+      w: number;
+      d: number;
+      h: number;
+      colour: string;
+      now: boolean;
+    }[] = [];
+    steps.slice(0, upTo + 1).forEach((layers, step) => {
+      for (const { layer, colours } of layers)
+        for (let p = 0; p < layer.laid.length; p += 4)
+          list.push({
+            ...{ x: layer.laid[p], y: layer.laid[p + 1], w: layer.laid[p + 2], d: layer.laid[p + 3] },
+            ...{ z: layer.z, h: layer.h, colour: colours[p / 4], now: step === upTo },
+          });
+    });
+    if (upTo === steps.length - 1)
+      for (const { x, y, z, colour } of built.accents)
+        list.push({ x, y, z, w: 1, d: 1, h: 1, colour, now: true });
+    return list;
+  }, [built, steps, upTo]);
+  const far = Math.max(w, d);
+  return (
+    <Canvas
+      frameloop="demand"
+      camera={{ position: [far * 0.85, far * 0.95, far * 1.3], fov: 35, near: 1, far: far * 8 }}
+      aria-label={`The layers up to number ${upTo + 1}, ${pieces.length} pieces`}
+      role="img"
+    >
+      <ambientLight intensity={1.4} />
+      <directionalLight position={[far, far * 2, far * 0.7]} intensity={1.6} />
+      <group position={[-w / 2, 0, -d / 2]}>
+        <mesh position={[w / 2, -0.15, d / 2]}>
+          <boxGeometry args={[w, 0.3, d]} />
+          <meshStandardMaterial color="#9a9c98" />
+        </mesh>
+        <Boxes pieces={pieces} />
+      </group>
+      <OrbitControls makeDefault target={[0, 0, 0]} maxPolarAngle={Math.PI / 2.05} />
+    </Canvas>
+  );
+}
+
+function Boxes({
+  pieces,
+}: {
+  pieces: readonly {
+    x: number;
+    y: number;
+    z: number;
+    w: number;
+    d: number;
+    h: number;
+    colour: string;
+    now: boolean;
+  }[];
+}) {
+  const mesh = useRef<InstancedMesh>(null);
+  useLayoutEffect(() => {
+    const target = mesh.current;
+    if (!target) return;
+    const matrix = new Matrix4();
+    const colour = new Color();
+    pieces.forEach(({ x, y, z, w, d, h, colour: id, now }, i) => {
+      // A hair of play between pieces shows the joints.
+      matrix.makeScale(w - 0.06, h * PLATE - 0.03, d - 0.06);
+      matrix.setPosition(x + w / 2, (z + h / 2) * PLATE, y + d / 2);
+      target.setMatrixAt(i, matrix);
+      colour.set(paintOf(id));
+      if (!now) colour.lerp(GREY, 0.45);
+      target.setColorAt(i, colour);
+    });
+    target.instanceMatrix.needsUpdate = true;
+    if (target.instanceColor) target.instanceColor.needsUpdate = true;
+    target.computeBoundingSphere();
+  }, [pieces]);
+  return (
+    <instancedMesh key={pieces.length} ref={mesh} args={[undefined, undefined, pieces.length]}>
+      <boxGeometry args={[1, 1, 1]} />
+      <meshStandardMaterial roughness={0.7} />
+    </instancedMesh>
+  );
+}
+const GREY = new Color('#c9c4b8');
+
+/** The layer from above, piece by piece. */
+function LayerPlan({ built, layers }: { built: BlockLayers; layers: readonly Coloured[] }) {
+  const { w, d } = built;
+  return (
+    <svg
+      viewBox={`-0.5 -0.5 ${w + 1} ${d + 1}`}
+      className="w-full border hair mb-1 max-h-64"
+      role="img"
+      aria-label="The layer from above"
+    >
+      <rect x={0} y={0} width={w} height={d} fill="none" stroke="currentColor" strokeWidth={0.12} />
+      {layers.flatMap(({ layer, colours }, k) =>
+        Array.from({ length: layer.laid.length / 4 }, (_, i) => (
+          <rect
+            key={`${k} ${i}`}
+            x={layer.laid[4 * i]}
+            y={layer.laid[4 * i + 1]}
+            width={layer.laid[4 * i + 2]}
+            height={layer.laid[4 * i + 3]}
+            fill={paintOf(colours[i])}
+            stroke="#22292e"
+            strokeWidth={0.08}
+          />
+        )),
+      )}
+    </svg>
+  );
+}

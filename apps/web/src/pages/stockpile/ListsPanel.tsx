@@ -1,0 +1,315 @@
+import { FileDown } from 'lucide-react';
+import { lazy, Suspense, useState } from 'react';
+import { copiesNeeded, fitKits } from '@quarry/core/ledger';
+import { writeCsv } from '@quarry/core/formats';
+import { LIST_PURPOSES, displayOf, listOf, type PartList } from '@quarry/core/scene';
+import { useDisplay, useEdit, usePlans } from '../../data/useDisplay.tsx';
+import { CheckField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
+import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
+import { RemoveButton } from '../../ui/rows.tsx';
+import { PartColour } from '../../ui/Swatch.tsx';
+import { save } from './takeOut.ts';
+
+const ImportSheet = lazy(() => import('./ImportSheet.tsx').then((sheet) => ({ default: sheet.ImportSheet })));
+const PURPOSES: Record<(typeof LIST_PURPOSES)[number], string> = {
+  building: 'a building',
+  figures: 'figures and casts',
+  ground: 'ground',
+  planting: 'planting',
+  lights: 'lights',
+  other: 'something else',
+};
+const piecesOf = ({ lines }: PartList) => lines.reduce((sum, { qty }) => sum + qty, 0);
+
+/** Lists that people bring: what buildings and casts need, and what kits hold. */
+export function ListsPanel() {
+  const scene = useDisplay(({ scene }) => scene);
+  const plans = usePlans();
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [importing, setImporting] = useState(false);
+  const lists = listOf(scene, 'partList');
+  const list = lists.find(({ id }) => id === chosen) ?? null;
+  return (
+    <div className="h-full grid grid-rows-[minmax(120px,2fr)_minmax(0,3fr)] md:grid-rows-1 md:grid-cols-[320px_minmax(0,1fr)]">
+      <div className="overflow-auto border-b md:border-b-0 md:border-r hair px-3 py-2.5">
+        {plans && (
+          <button
+            type="button"
+            className="btn btn-xs btn-primary mb-2"
+            onClick={() => {
+              setImporting(true);
+              setChosen(null);
+            }}
+          >
+            <FileDown size={12} aria-hidden /> Bring a list
+          </button>
+        )}
+        {(['need', 'kit'] as const).map((use) => (
+          <section key={use} aria-label={use === 'need' ? 'Needed' : 'Kits'}>
+            <Heading>{use === 'need' ? 'What is needed' : 'Kits, as sources'}</Heading>
+            <ul>
+              {lists
+                .filter((one) => one.use === use)
+                .map((one) => (
+                  <li key={one.id}>
+                    <button
+                      type="button"
+                      aria-pressed={one.id === chosen}
+                      className={`w-full flex gap-2 text-left border-b hair py-1 px-1 cursor-pointer hover:bg-base-200 ${one.id === chosen ? 'bg-base-200' : ''}`}
+                      onClick={() => {
+                        setChosen(one.id);
+                        setImporting(false);
+                      }}
+                    >
+                      <span className="flex-1 truncate">{one.name}</span>
+                      <span className="ink-2 fig text-xs whitespace-nowrap">
+                        {one.copies > 1 && `${one.copies} × `}
+                        {piecesOf(one).toLocaleString('en')} pcs
+                      </span>
+                    </button>
+                  </li>
+                ))}
+            </ul>
+          </section>
+        ))}
+        {lists.length === 0 && (
+          <Empty title="No list yet">Paste what a building needs, or bring a file; kits are lists too.</Empty>
+        )}
+      </div>
+      <div className="overflow-auto px-4 py-2.5 min-h-0">
+        {importing && (
+          <Suspense fallback={<Loading what="Opening" />}>
+            <ImportSheet
+              onDone={(id) => {
+                setImporting(false);
+                setChosen(id);
+              }}
+            />
+          </Suspense>
+        )}
+        {!importing && list && (
+          <ListSheet key={list.id} list={list} plans={plans} onGone={() => setChosen(null)} />
+        )}
+        {!importing && !list && (
+          <p className="ink-2">Pick a list to see its lines and how far the kits go.</p>
+        )}
+      </div>
+    </div>
+  );
+}
+
+function ListSheet({ list, plans, onGone }: { list: PartList; plans: boolean; onGone: () => void }) {
+  const scene = useDisplay(({ scene }) => scene);
+  const edit = useEdit();
+  const { currency } = displayOf(scene);
+  const set = (what: string, fields: Partial<PartList>) =>
+    edit.patch(`${what} of ${list.name}`, 'partList', list, fields);
+  const kits = listOf(scene, 'partList').filter(({ use }) => use === 'kit');
+  const need = list.lines.map((line) => ({ ...line, qty: line.qty * list.copies }));
+  const fit = list.use === 'need' && kits.length > 0 ? fitKits(need, kits, scene.partType) : null;
+  return (
+    <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_300px] items-start">
+      <section aria-label={`Lines of ${list.name}`}>
+        <div className="flex items-center gap-2">
+          <h2 className="font-bold text-base flex-1">{list.name}</h2>
+          <button
+            type="button"
+            className="btn btn-xs btn-ghost"
+            onClick={() =>
+              save(
+                new Blob(
+                  [
+                    writeCsv([
+                      ['part', 'colour', 'qty'],
+                      ...list.lines.map(({ part, colour, qty }) => [part, colour, qty]),
+                    ]),
+                  ],
+                  { type: 'text/csv' },
+                ),
+                `${list.name}.csv`,
+              )
+            }
+          >
+            CSV
+          </button>
+          {plans && (
+            <RemoveButton
+              what={list.name}
+              disabled={false}
+              onClick={() =>
+                edit.remove(`removed the list ${list.name}`, 'partList', list.id, list.v) && onGone()
+              }
+            />
+          )}
+        </div>
+        <table className="w-full text-xs">
+          <caption className="sr-only">Lines of {list.name}</caption>
+          <thead>
+            <tr className="ink-2 text-left border-b hair">
+              <th scope="col" className="font-normal py-1">
+                Part
+              </th>
+              <th scope="col" className="font-normal text-right w-24">
+                Pieces
+              </th>
+              {list.copies > 1 && (
+                <th scope="col" className="font-normal text-right w-24">
+                  In all
+                </th>
+              )}
+            </tr>
+          </thead>
+          <tbody>
+            {list.lines.slice(0, 400).map((line, i) => (
+              <tr key={`${line.part} ${line.colour}`} className="border-b hair">
+                <th scope="row" className="text-left font-normal">
+                  <PartColour {...line} />
+                </th>
+                <td>
+                  <NumberField
+                    label={`Pieces of ${line.part} in ${line.colour}`}
+                    bare
+                    whole
+                    value={line.qty}
+                    min={0}
+                    max={1_000_000}
+                    disabled={!plans}
+                    onCommit={(qty) =>
+                      set('changed a line', {
+                        lines: list.lines.map((one, k) => (k === i ? { ...one, qty: qty ?? 0 } : one)),
+                      })
+                    }
+                  />
+                </td>
+                {list.copies > 1 && (
+                  <td className="fig text-right">{(line.qty * list.copies).toLocaleString('en')}</td>
+                )}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {list.lines.length > 400 && (
+          <p className="ink-2 text-xs pt-1">
+            {list.lines.length - 400} more lines: take the CSV to see them all.
+          </p>
+        )}
+      </section>
+      <aside>
+        <Heading>The list</Heading>
+        <TextField
+          label="Name"
+          required
+          value={list.name}
+          disabled={!plans}
+          onCommit={(name) => set('renamed', { name })}
+        />
+        <NumberField
+          label={list.use === 'kit' ? 'Copies owned' : 'How many of it'}
+          whole
+          value={list.copies}
+          min={1}
+          max={1000}
+          disabled={!plans}
+          onCommit={(copies) => set('changed the copies', { copies: copies ?? 1 })}
+        />
+        {list.use === 'need' ? (
+          <>
+            <SelectField
+              label="For"
+              value={list.purpose}
+              options={LIST_PURPOSES.map((value) => ({ value, word: PURPOSES[value] }))}
+              disabled={!plans}
+              onCommit={(purpose) => set('changed the purpose', { purpose })}
+            />
+            <SelectField
+              label="Section"
+              value={list.section ?? ''}
+              options={[
+                { value: '', word: 'none' },
+                ...listOf(scene, 'section').map(({ id, letter, name }) => ({
+                  value: id,
+                  word: `${letter}, ${name}`,
+                })),
+              ]}
+              disabled={!plans}
+              onCommit={(section) => set('moved', { section: section === '' ? null : section })}
+            />
+            <CheckField
+              label="Only from these kits"
+              value={list.kitsOnly}
+              disabled={!plans}
+              onCommit={(kitsOnly) => set('changed the source', { kitsOnly })}
+            />
+          </>
+        ) : (
+          <>
+            <SelectField
+              label="Whose"
+              value={list.owner ?? ''}
+              options={[
+                { value: '', word: 'everybody’s' },
+                ...listOf(scene, 'person').map(({ id, name }) => ({ value: id, word: name })),
+              ]}
+              disabled={!plans}
+              onCommit={(owner) => set('changed the owner', { owner: owner === '' ? null : owner })}
+            />
+            <NumberField
+              label="One cost"
+              unit={currency}
+              value={list.price}
+              min={0}
+              max={1e6}
+              disabled={!plans}
+              onCommit={(price) => set('changed the price', { price: price ?? 0 })}
+            />
+          </>
+        )}
+        {fit && (
+          <>
+            <Heading aside={list.kitsOnly ? 'the only source' : 'if they were the only source'}>
+              From the kits alone
+            </Heading>
+            <dl>
+              <Line label="Fits">
+                {fit.needed > 0 ? `${Math.floor((100 * fit.fits) / fit.needed)} %` : '–'}
+              </Line>
+              <Line label="Missing" note={fit.missing.length > 0 ? `${fit.missing.length} lines` : undefined}>
+                {fit.missing.reduce((sum, { qty }) => sum + qty, 0).toLocaleString('en')} pieces
+              </Line>
+              <Line
+                label="Left over, to trade"
+                note={`${fit.leftover.reduce((sum, { qty }) => sum + qty, 0)} pieces`}
+              >
+                {fit.trade.toFixed(2)} {currency}
+              </Line>
+              {kits.map((kit) => {
+                const copies = copiesNeeded(
+                  need.filter(({ part, colour }) =>
+                    kit.lines.some((line) => line.part === part && line.colour === colour),
+                  ),
+                  kit.lines,
+                );
+                return (
+                  <Line key={kit.id} label={`${kit.name}: copies for what it has`}>
+                    {copies ?? 'never'}
+                  </Line>
+                );
+              })}
+            </dl>
+            <ul className="text-xs">
+              {fit.missing.slice(0, 6).map((line) => (
+                <li key={`${line.part} ${line.colour}`} className="border-b hair py-0.5">
+                  {line.qty} × <PartColour {...line} />
+                </li>
+              ))}
+            </ul>
+            <Basis>
+              The lines are taken out of the kits’ lines times their copies, exact colours first. What is left
+              over is priced as typed, else by a guess from its mass.
+            </Basis>
+          </>
+        )}
+      </aside>
+    </div>
+  );
+}

@@ -1,0 +1,262 @@
+import { useState } from 'react';
+import { METHOD_SPECS } from '@quarry/core/masonry';
+import { METHODS, displayOf, listOf, type Method } from '@quarry/core/scene';
+import { useDisplay, useEdit, usePlans } from '../../data/useDisplay.tsx';
+import { CheckField, NumberField, SelectField } from '../../ui/fields.tsx';
+import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
+import { useMasons } from './useMasons.ts';
+import { useSurvey } from '../../workers/survey.tsx';
+
+type Target = { kind: 'hill' | 'pad' | 'section'; id: string };
+const OPTIONS = METHODS.map((value) => ({ value, word: METHOD_SPECS[value].word }));
+
+/** How ground is filled: the methods side by side for a hill, a pad or a section, counted piece by piece. */
+export function MethodsPanel() {
+  const scene = useDisplay(({ scene }) => scene);
+  const plans = usePlans();
+  const edit = useEdit();
+  const blocks = useSurvey(({ materials }) => materials?.blocks);
+  const display = displayOf(scene);
+  const targets = [
+    ...listOf(scene, 'hill').map(({ id, name, method }) => ({ kind: 'hill' as const, id, name, method })),
+    ...listOf(scene, 'section').map(({ id, letter, name, method }) => ({
+      kind: 'section' as const,
+      id,
+      name: `Section ${letter}, ${name}`,
+      method,
+    })),
+    ...listOf(scene, 'pad').map(({ id, name, method }) => ({ kind: 'pad' as const, id, name, method })),
+  ];
+  const [chosen, setChosen] = useState<Target | null>(null);
+  const target =
+    targets.find(({ kind, id }) => kind === chosen?.kind && id === chosen.id) ?? targets[0] ?? null;
+  const counts = useMasons(
+    (masons) => (target ? masons.compare(target.kind, target.id) : Promise.resolve([])),
+    `${target?.kind} ${target?.id}`,
+  );
+  const set = (method: Method | null) => {
+    if (!target) return;
+    const label = `fills ${target.name} ${method === null ? 'as what it lies in' : METHOD_SPECS[method].word}`;
+    if (target.kind === 'hill') edit.patch(label, 'hill', scene.hill[target.id], { method });
+    else if (target.kind === 'pad') edit.patch(label, 'pad', scene.pad[target.id], { method });
+    else edit.patch(label, 'section', scene.section[target.id], { method });
+  };
+  const least = (of: (one: NonNullable<typeof counts>[number]) => number) =>
+    Math.min(...(counts ?? []).map(of));
+  const pieces = blocks?.reduce((sum, { counted }) => sum + counted.pieces, 0) ?? 0;
+  const joints = blocks?.reduce((sum, { bond }) => sum + bond.joints, 0) ?? 0;
+  const bridged = blocks?.reduce((sum, { bond }) => sum + bond.bridged, 0) ?? 0;
+  return (
+    <div className="p-4 grid gap-8 lg:grid-cols-[minmax(0,1fr)_300px] items-start max-w-[1240px]">
+      <section aria-label="Methods side by side">
+        <div className="flex flex-wrap items-center gap-2 pb-2">
+          <h2 className="font-semibold text-[13px]">Fill</h2>
+          <select
+            className="select select-xs w-56"
+            aria-label="What is filled"
+            value={target ? `${target.kind} ${target.id}` : ''}
+            onChange={(event) => {
+              const found = targets.find(({ kind, id }) => `${kind} ${id}` === event.currentTarget.value);
+              if (found) setChosen({ kind: found.kind, id: found.id });
+            }}
+          >
+            {targets.map(({ kind, id, name }) => (
+              <option key={`${kind} ${id}`} value={`${kind} ${id}`}>
+                {name}
+              </option>
+            ))}
+          </select>
+          <span className="ink-2 text-xs">
+            {target &&
+              (target.method ? `set to ${METHOD_SPECS[target.method].word}` : 'no method of its own')}
+          </span>
+        </div>
+        {!target && (
+          <Empty title="No ground yet">
+            Lay a pad or a hill on the Plan; then its methods are compared here.
+          </Empty>
+        )}
+        {target && !counts && <Loading what={`Counting ${target.name} six ways`} />}
+        {counts?.length === 0 && (
+          <Empty title="No ground of its own shows">
+            Something else covers it all; choose a section instead.
+          </Empty>
+        )}
+        {counts && counts.length > 0 && (
+          <div className="overflow-x-auto">
+            <table className="w-full text-xs" data-methods>
+              <caption className="sr-only">Methods for {target?.name}</caption>
+              <thead>
+                <tr className="ink-2 border-b hair text-right">
+                  <th scope="col" className="font-normal text-left py-1">
+                    Method
+                  </th>
+                  <th scope="col" className="font-normal">
+                    Pieces
+                  </th>
+                  <th scope="col" className="font-normal">
+                    Mass
+                  </th>
+                  <th scope="col" className="font-normal">
+                    Money
+                  </th>
+                  <th scope="col" className="font-normal">
+                    Hours
+                  </th>
+                  <th scope="col" className="font-normal">
+                    Height off
+                  </th>
+                  <th scope="col" className="font-normal">
+                    Free span
+                  </th>
+                  <th scope="col" className="font-normal">
+                    Bond
+                  </th>
+                  <th scope="col" />
+                </tr>
+              </thead>
+              <tbody>
+                {counts.map((one) => (
+                  <tr
+                    key={one.method}
+                    className={`border-b hair ${target?.method === one.method ? 'bg-base-200' : ''}`}
+                  >
+                    <th scope="row" className="text-left font-normal py-1">
+                      <b>{METHOD_SPECS[one.method].word}</b>
+                      <div className="ink-2 text-[11px] leading-4 max-w-72">
+                        {METHOD_SPECS[one.method].how}
+                      </div>
+                    </th>
+                    <Figure best={one.pieces === least(({ pieces: p }) => p)}>
+                      {one.pieces.toLocaleString('en')}
+                    </Figure>
+                    <Figure best={one.grams === least(({ grams }) => grams)}>
+                      {(one.grams / 1000).toFixed(1)} kg
+                    </Figure>
+                    <Figure best={one.money === least(({ money }) => money)}>
+                      {one.money.toFixed(0)} {display.currency}
+                    </Figure>
+                    <Figure best={one.hours === least(({ hours }) => hours)}>{one.hours.toFixed(1)} h</Figure>
+                    <Figure best={false}>
+                      {one.error.most === 0 ? 'none' : `≤ ${one.error.most} plates`}
+                    </Figure>
+                    <Figure best={false}>{one.span === 0 ? 'filled' : `${one.span} studs`}</Figure>
+                    <Figure best={false}>
+                      {one.bond.joints > 0
+                        ? `${Math.round((100 * one.bond.bridged) / one.bond.joints)} %`
+                        : '–'}
+                    </Figure>
+                    <td className="text-right">
+                      {plans && (
+                        <button
+                          type="button"
+                          className="btn btn-xs"
+                          disabled={target?.method === one.method}
+                          onClick={() => set(one.method)}
+                        >
+                          Choose<span className="sr-only"> {METHOD_SPECS[one.method].word}</span>
+                        </button>
+                      )}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+        )}
+        {plans && target?.method && (
+          <button type="button" className="btn btn-xs btn-ghost mt-1" onClick={() => set(null)}>
+            No method of its own
+          </button>
+        )}
+        {plans && target && target.method !== 'reuse' && (
+          <button type="button" className="btn btn-xs btn-ghost mt-1" onClick={() => set('reuse')}>
+            It stands already: reuse it
+          </button>
+        )}
+        <Basis>
+          Each method is built here piece by piece with its skin: courses of bricks, plates where less than a
+          brick is left, decks with a column under every edge and joint and pillars so that no square wider
+          than the free span hangs. Bond: of the joints that a layer lies on, how many it bridges. Mass by
+          volume or as weighed; money at known prices or guesses; hours at default rates (
+          {METHODS.filter((method) => method !== 'reuse')
+            .map((method) => `${METHOD_SPECS[method].word} ${METHOD_SPECS[method].rate}`)
+            .join(', ')}{' '}
+          pieces an hour), ours until own rates are known.
+        </Basis>
+      </section>
+      <aside aria-label="The whole display">
+        <Heading>The whole display</Heading>
+        <dl>
+          <Line label="Pieces of ground">{pieces.toLocaleString('en')}</Line>
+          <Line label="Their mass">
+            {((blocks?.reduce((sum, { counted }) => sum + counted.grams, 0) ?? 0) / 1000).toFixed(1)} kg
+          </Line>
+          <Line label="Hours at default rates">
+            {(blocks?.reduce((sum, { counted }) => sum + counted.hours, 0) ?? 0).toFixed(0)} h
+          </Line>
+          <Line label="Joints bridged">{joints > 0 ? `${Math.round((100 * bridged) / joints)} %` : '–'}</Line>
+        </dl>
+        <Heading>Where nothing else is said</Heading>
+        <SelectField
+          label="Method"
+          value={display.method}
+          options={OPTIONS}
+          disabled={!plans}
+          onCommit={(method) => edit.patch('changed the usual method', 'display', display, { method })}
+        />
+        <NumberField
+          label="Largest plate of a deck"
+          unit="studs"
+          whole
+          value={display.deckMost}
+          min={2}
+          max={16}
+          disabled={!plans}
+          onCommit={(deckMost) =>
+            edit.patch('changed the largest deck plate', 'display', display, { deckMost: deckMost ?? 16 })
+          }
+        />
+        <NumberField
+          label="Widest free span"
+          unit="studs"
+          whole
+          value={display.deckSpan}
+          min={2}
+          max={14}
+          disabled={!plans}
+          onCommit={(deckSpan) =>
+            edit.patch('changed the free span', 'display', display, { deckSpan: deckSpan ?? 8 })
+          }
+        />
+        <CheckField
+          label="Base sheets in decks"
+          value={display.deckSheets}
+          disabled={!plans}
+          onCommit={(deckSheets) =>
+            edit.patch('changed the use of sheets in decks', 'display', display, { deckSheets })
+          }
+        />
+        <NumberField
+          label="Spares"
+          unit="%"
+          optional="by family"
+          value={display.spares}
+          min={0}
+          max={100}
+          disabled={!plans}
+          onCommit={(spares) => edit.patch('changed the spares', 'display', display, { spares })}
+        />
+      </aside>
+    </div>
+  );
+}
+
+function Figure({ best, children }: { best: boolean; children: React.ReactNode }) {
+  return (
+    <td className={`fig text-right whitespace-nowrap px-1.5 ${best ? 'text-success font-medium' : ''}`}>
+      {children}
+      {best && <span className="sr-only"> (least)</span>}
+    </td>
+  );
+}

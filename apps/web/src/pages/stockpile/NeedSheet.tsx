@@ -1,0 +1,234 @@
+import { useMemo } from 'react';
+import { colourName, partName } from '@quarry/core/catalogue';
+import { PURPOSE_WORDS, alternativesTo, type Alternative } from '@quarry/core/ledger';
+import { gramsOfPart, priceOfPart } from '@quarry/core/masonry';
+import { displayOf, listOf } from '@quarry/core/scene';
+import { freshId, useDisplay, useEdit, useMay, usePlans } from '../../data/useDisplay.tsx';
+import { NumberField, SelectField } from '../../ui/fields.tsx';
+import { Heading, Line } from '../../ui/parts.tsx';
+import { PartColour, Swatch } from '../../ui/Swatch.tsx';
+import { dayWord } from '../../ui/words.ts';
+import { useSurvey } from '../../workers/survey.tsx';
+import type { NeedRow } from './rows.ts';
+
+const HOW = {
+  own: 'own stock',
+  promised: 'promised',
+  handed: 'from',
+  ordered: 'on order',
+  late: 'on order, late',
+  substitute: 'substitute',
+} as const;
+
+/** One need: where it comes from, what covers it, what may stand in for it, and what its part is known to weigh and cost. */
+export function NeedSheet({ row, onClose }: { row: NeedRow; onClose: () => void }) {
+  const scene = useDisplay(({ scene }) => scene);
+  const materials = useSurvey(({ materials }) => materials);
+  const edit = useEdit();
+  const plans = usePlans();
+  const may = useMay();
+  const { currency } = displayOf(scene);
+  const { demand } = row;
+  const byId = useMemo(() => new Map(materials?.supplies.map((one) => [one.id, one])), [materials]);
+  const spare = useMemo(() => {
+    const stock = new Map<string, number>();
+    for (const supply of materials?.supplies ?? [])
+      if (supply.kind !== 'order') {
+        const key = `${supply.part} ${supply.colour}`;
+        stock.set(key, (stock.get(key) ?? 0) + (materials?.left.get(supply.id) ?? 0));
+      }
+    return stock;
+  }, [materials]);
+  const alternatives = alternativesTo(row.part, row.colour, spare, scene.partType);
+  const accepted = listOf(scene, 'substitute').filter(
+    (one) => one.part === row.part && one.colour === row.colour,
+  );
+  const type = scene.partType[row.part];
+  const typeChange = { op: 'add' as const, kind: 'partType' as const, id: row.part, data: {} };
+  const know = (
+    label: string,
+    set: { grams?: number | null; price?: number | null; spares?: number | null },
+  ) =>
+    type
+      ? edit.patch(label, 'partType', type, set)
+      : edit.add(label, 'partType', row.part, { family: row.family, ...set });
+  const accept = (one: Alternative, section: string | null) =>
+    edit.add(
+      `accepted ${one.use.map(({ part, colour, qty }) => `${qty} × ${partName(part)} in ${colourName(colour)}`).join(', ')} for ${row.partWord} in ${row.colourWord}`,
+      'substitute',
+      freshId('substitute'),
+      { part: row.part, colour: row.colour, use: one.use, section },
+    );
+  const { price, guess } = priceOfPart(row.part, scene.partType);
+  const givers = listOf(scene, 'person').filter(({ id }) => id !== demand.person);
+  return (
+    <>
+      <div className="flex items-start justify-between gap-2">
+        <h2 className="font-bold text-base leading-5">
+          <Swatch colour={row.colour} /> {row.partWord} in {row.colourWord}
+        </h2>
+        <button type="button" className="btn btn-xs btn-ghost" onClick={onClose}>
+          Close
+        </button>
+      </div>
+      <p className="ink-2 text-xs pb-1">
+        for {row.sectionWord}, built by {row.owner}
+        {row.by && `, needed by ${dayWord(row.by)}`}
+      </p>
+      <dl>
+        {demand.needs.map((need) => (
+          <Line key={need.purpose} label={PURPOSE_WORDS[need.purpose]} note={need.from.join(', ')}>
+            {need.qty.toLocaleString('en')}
+          </Line>
+        ))}
+        <Line label="Spares">{(demand.qty - demand.counted).toLocaleString('en')}</Line>
+        <Line label="Needed">{demand.qty.toLocaleString('en')}</Line>
+      </dl>
+      <Heading aside={row.short > 0 ? <span className="text-error">{row.short} short</span> : 'all covered'}>
+        Covered by
+      </Heading>
+      <dl>
+        {row.given.map((given) => {
+          const supply = byId.get(given.supply);
+          const whose = supply?.person ? (scene.person[supply.person]?.name ?? supply.person) : 'everybody’s';
+          return (
+            <Line
+              key={`${given.supply} ${given.how}`}
+              label={
+                given.how === 'handed' || given.how === 'promised'
+                  ? `${HOW[given.how]} ${whose}`
+                  : HOW[given.how]
+              }
+              note={`${supply?.place ?? ''}${supply?.kind === 'order' ? `, ${supply.from ? dayWord(supply.from) : 'no day known'}` : ''}${row.colour === 'any' && supply ? `, ${colourName(supply.colour)}` : ''}`}
+            >
+              {given.qty.toLocaleString('en')}
+            </Line>
+          );
+        })}
+        {row.given.length === 0 && <p className="ink-2 text-xs">Nobody has any.</p>}
+      </dl>
+      {plans && row.section !== null && givers.length > 0 && (
+        <SelectField
+          label="Put by for it from"
+          value=""
+          options={[
+            { value: '', word: 'nobody in particular' },
+            ...givers.map(({ id, name }) => ({ value: id, word: name })),
+          ]}
+          onCommit={(person) =>
+            person !== '' &&
+            edit.add(`put ${row.partWord} by for ${row.sectionWord}`, 'promise', freshId('promise'), {
+              ...{ part: row.part, colour: row.colour, person, section: row.section },
+              qty: Math.max(1, row.short || row.qty),
+            })
+          }
+        />
+      )}
+      {listOf(scene, 'promise')
+        .filter((one) => one.part === row.part && one.section === row.section)
+        .map((one) => (
+          <p key={one.id} className="text-xs flex justify-between border-b hair py-0.5">
+            <span>
+              {scene.person[one.person ?? '']?.name} puts {one.qty} by
+            </span>
+            {may({ op: 'remove', kind: 'promise', id: one.id, v: one.v }) === null && (
+              <button
+                type="button"
+                className="btn btn-xs btn-ghost"
+                onClick={() => edit.remove('let a promise go', 'promise', one.id, one.v)}
+              >
+                Let go
+              </button>
+            )}
+          </p>
+        ))}
+      <Heading aside="by look, joints and money">What may stand in</Heading>
+      <ul className="text-xs" data-alternatives>
+        {accepted.map((one) => (
+          <li key={one.id} className="border-b hair py-1 flex items-center gap-2">
+            <span className="flex-1">
+              accepted {one.section ? 'here' : 'always'}:{' '}
+              {one.use.map((line) => (
+                <span key={line.part}>
+                  {line.qty} × <PartColour {...line} />
+                </span>
+              ))}
+            </span>
+            {plans && (
+              <button
+                type="button"
+                className="btn btn-xs btn-ghost"
+                onClick={() => edit.remove('took an accepted substitute back', 'substitute', one.id, one.v)}
+              >
+                Take back
+              </button>
+            )}
+          </li>
+        ))}
+        {alternatives.slice(0, 5).map((one) => (
+          <li key={JSON.stringify(one.use)} className="border-b hair py-1">
+            {one.use.map((line) => (
+              <span key={line.part}>
+                {line.qty > 1 && `${line.qty} × `}
+                <PartColour {...line} />
+              </span>
+            ))}
+            <div className="ink-2 flex flex-wrap gap-x-2 items-center">
+              <span>{one.off === 0 ? 'same colour' : `colour off by ${one.off.toFixed(1)}`}</span>
+              <span>
+                {one.more === 0
+                  ? 'no more joints'
+                  : `${one.more} more ${one.more === 1 ? 'piece' : 'pieces'} each`}
+              </span>
+              <span>
+                {one.dearer >= 0 ? '+' : '−'}
+                {Math.abs(one.dearer).toFixed(2)} {currency} each
+              </span>
+              <span className={one.makes > 0 ? 'text-success' : ''}>stock makes {one.makes}</span>
+              {plans && (
+                <span className="ml-auto">
+                  <button
+                    type="button"
+                    className="btn btn-xs btn-ghost"
+                    onClick={() => accept(one, row.section)}
+                  >
+                    Here
+                  </button>
+                  <button type="button" className="btn btn-xs btn-ghost" onClick={() => accept(one, null)}>
+                    Always
+                  </button>
+                </span>
+              )}
+            </div>
+          </li>
+        ))}
+        {alternatives.length === 0 && (
+          <li className="ink-2">Nothing makes this size or comes near its colour.</li>
+        )}
+      </ul>
+      <Heading>The part</Heading>
+      <NumberField
+        label="One weighs"
+        unit="g"
+        optional={gramsOfPart(row.part, scene.partType).toFixed(2)}
+        value={type?.grams ?? null}
+        min={0.01}
+        max={5000}
+        disabled={may(typeChange) !== null}
+        onCommit={(grams) => know(`weighed ${row.partWord}`, { grams })}
+        hint={type?.grams ? 'as weighed' : 'by its volume, until weighed'}
+      />
+      <NumberField
+        label="One costs"
+        unit={currency}
+        optional={price.toFixed(2)}
+        value={type?.price ?? null}
+        min={0}
+        max={100000}
+        disabled={may(typeChange) !== null}
+        onCommit={(value) => know(`priced ${row.partWord}`, { price: value })}
+        hint={guess ? 'a guess by its mass' : 'as typed'}
+      />
+    </>
+  );
+}

@@ -1,0 +1,380 @@
+import {
+  getCoreRowModel,
+  getExpandedRowModel,
+  getGroupedRowModel,
+  getSortedRowModel,
+  useReactTable,
+  type ColumnDef,
+  type RowSelectionState,
+  type SortingState,
+} from '@tanstack/react-table';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { format, parseISO } from 'date-fns';
+import { ChevronDown, ChevronRight } from 'lucide-react';
+import { useMemo, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { FAMILIES, FAMILY_NAMES } from '@quarry/core/catalogue';
+import { byPart } from '@quarry/core/ledger';
+import { useDisplay } from '../../data/useDisplay.tsx';
+import { Empty, Loading } from '../../ui/parts.tsx';
+import { Swatch } from '../../ui/Swatch.tsx';
+import { useSurvey } from '../../workers/survey.tsx';
+import { BulkBar } from './BulkBar.tsx';
+import { NeedSheet } from './NeedSheet.tsx';
+import { NeedsSum } from './NeedsSum.tsx';
+import {
+  GROUPS,
+  GROUP_WORDS,
+  STATES,
+  STATE_WORDS,
+  matches,
+  rowsOf,
+  sectionChoices,
+  type NeedRow,
+} from './rows.ts';
+
+const ROW = 26;
+const TONE = {
+  short: 'text-error font-semibold',
+  late: 'text-warning',
+  coming: '',
+  handed: '',
+  covered: 'ink-2',
+};
+const count = (value: number) => (value === 0 ? '' : value.toLocaleString('en'));
+
+const COLUMNS: ColumnDef<NeedRow>[] = [
+  {
+    id: 'part',
+    accessorFn: (row) => row.part,
+    header: 'Part',
+    sortingFn: (a, b) => byPart(a.original.part, b.original.part),
+  },
+  { id: 'colour', accessorFn: (row) => row.colourWord, header: 'Colour' },
+  { id: 'section', accessorFn: (row) => row.sectionWord, header: 'Section' },
+  { id: 'family', accessorFn: (row) => row.familyWord, header: 'Family' },
+  { id: 'owner', accessorFn: (row) => row.owner, header: 'Owner' },
+  ...(['qty', 'own', 'handed', 'ordered', 'late', 'short'] as const).map((key): ColumnDef<NeedRow> => ({
+    id: key,
+    accessorFn: (row) => row[key],
+    header: key,
+    aggregationFn: 'sum',
+  })),
+  { id: 'state', accessorFn: (row) => STATE_WORDS[row.state], header: 'State' },
+];
+/** At phone width only what is needed and what is short. */
+const WIDE = 'hidden sm:table-cell';
+const FIGURES = [
+  { id: 'qty', word: 'Needed', wide: '' },
+  { id: 'own', word: 'Own', wide: WIDE },
+  { id: 'handed', word: 'Others', wide: WIDE },
+  { id: 'ordered', word: 'Ordered', wide: WIDE },
+  { id: 'late', word: 'Late', wide: WIDE },
+  { id: 'short', word: 'Short', wide: '' },
+] as const;
+
+/** Every part and colour that a section needs, what covers it, and what is short. */
+export function NeedsPanel() {
+  const scene = useDisplay(({ scene }) => scene);
+  const materials = useSurvey(({ materials }) => materials);
+  const error = useSurvey(({ error }) => error);
+  const [query, setQuery] = useSearchParams();
+  const [sorting, setSorting] = useState<SortingState>([{ id: 'short', desc: true }]);
+  const [selection, setSelection] = useState<RowSelectionState>({});
+  const [chosen, setChosen] = useState<string | null>(null);
+  const scroller = useRef<HTMLDivElement>(null);
+  const set = (key: string, value: string) =>
+    setQuery(
+      (before) => {
+        const next = new URLSearchParams(before);
+        if (value === '') next.delete(key);
+        else next.set(key, value);
+        return next;
+      },
+      { replace: true },
+    );
+  const [words, section, family, state] = ['q', 'section', 'family', 'state'].map(
+    (key) => query.get(key) ?? '',
+  );
+  const group = GROUPS.find((one) => one === query.get('group')) ?? 'none';
+  const all = useMemo(() => (materials ? rowsOf(scene, materials.rows) : []), [scene, materials]);
+  const rows = useMemo(
+    () => all.filter((row) => matches(row, { words, section, family, state })),
+    [all, words, section, family, state],
+  );
+  // The table takes a new list for a new grouping.
+  const grouping = useMemo(() => (group === 'none' ? [] : [group]), [group]);
+  const table = useReactTable({
+    data: rows,
+    columns: COLUMNS,
+    state: { sorting, rowSelection: selection, grouping },
+    getRowId: (row) => row.id,
+    onSortingChange: setSorting,
+    onRowSelectionChange: setSelection,
+    getCoreRowModel: getCoreRowModel(),
+    getGroupedRowModel: getGroupedRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+    getExpandedRowModel: getExpandedRowModel(),
+    autoResetExpanded: false,
+    autoResetPageIndex: false,
+  });
+  const shown = table.getRowModel().rows;
+  const virtual = useVirtualizer({
+    count: shown.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+  });
+  const picked = useMemo(() => all.filter(({ id }) => selection[id]), [all, selection]);
+  if (!materials && error) return <Empty title="The needs could not be counted">{error}</Empty>;
+  if (!materials) return <Loading what="Counting what the plan needs" />;
+  if (all.length === 0)
+    return (
+      <div className="p-4">
+        <Empty title="Nothing is needed yet">
+          Lay ground on the Plan, or bring a list of parts under «Lists and kits»: both are counted here.
+        </Empty>
+      </div>
+    );
+  const items = virtual.getVirtualItems();
+  const [before, after] = [items[0]?.start ?? 0, virtual.getTotalSize() - (items.at(-1)?.end ?? 0)];
+  const sheet = all.find(({ id }) => id === chosen) ?? null;
+  return (
+    <div className="h-full grid grid-rows-[auto_minmax(0,1fr)_minmax(0,36%)] lg:grid-rows-[auto_minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_324px]">
+      <div className="flex flex-wrap items-center gap-2 px-3 py-1.5 border-b hair lg:col-span-2">
+        <input
+          className="input input-xs w-40"
+          type="search"
+          placeholder="brick 2×4 slate"
+          aria-label="Find parts"
+          value={words}
+          onChange={(event) => set('q', event.currentTarget.value)}
+        />
+        <Choice
+          label="Section"
+          value={section}
+          onChange={(value) => set('section', value)}
+          options={sectionChoices(scene)}
+        />
+        <Choice
+          label="Family"
+          value={family}
+          onChange={(value) => set('family', value)}
+          options={[
+            { value: '', word: 'all families' },
+            ...FAMILY_NAMES.map((value) => ({ value, word: FAMILIES[value].word })),
+          ]}
+        />
+        <Choice
+          label="State"
+          value={state}
+          onChange={(value) => set('state', value)}
+          options={[
+            { value: '', word: 'all states' },
+            ...STATES.map((value) => ({ value, word: STATE_WORDS[value] })),
+          ]}
+        />
+        <Choice
+          label="Group"
+          value={group}
+          onChange={(value) => set('group', value === 'none' ? '' : value)}
+          options={GROUPS.map((value) => ({ value, word: GROUP_WORDS[value] }))}
+        />
+        <span className="flex-1" />
+        <BulkBar rows={rows} picked={picked} onDone={() => setSelection({})} />
+      </div>
+      <div ref={scroller} className="overflow-auto min-h-0" data-needs>
+        <table className="w-full text-xs border-collapse">
+          <caption className="sr-only">Parts needed, what covers them and what is short</caption>
+          <thead className="sticky top-0 bg-base-100 z-10">
+            <tr className="ink-2 text-left border-b hair">
+              <th scope="col" className="w-8 pl-3">
+                <input
+                  type="checkbox"
+                  className="checkbox checkbox-xs"
+                  aria-label="Select all rows"
+                  checked={table.getIsAllRowsSelected()}
+                  onChange={table.getToggleAllRowsSelectedHandler()}
+                />
+              </th>
+              {(['part', 'colour', 'section'] as const).map((id) => (
+                <Head
+                  key={id}
+                  word={{ part: 'Part', colour: 'Colour', section: 'Section' }[id]}
+                  column={table.getColumn(id)}
+                />
+              ))}
+              {FIGURES.map(({ id, word, wide }) => (
+                <Head key={id} word={word} column={table.getColumn(id)} right wide={wide} />
+              ))}
+              <th scope="col" className="font-normal pl-3 pr-2 hidden xl:table-cell">
+                By
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {before > 0 && (
+              <tr aria-hidden style={{ height: before }}>
+                <td colSpan={11} />
+              </tr>
+            )}
+            {items.map(({ index }) => {
+              const row = shown[index];
+              const { original: need } = row;
+              if (row.getIsGrouped())
+                return (
+                  <tr key={row.id} className="border-b hair bg-base-200" style={{ height: ROW }}>
+                    <td className="pl-2">
+                      <button
+                        type="button"
+                        className="cursor-pointer px-1"
+                        aria-expanded={row.getIsExpanded()}
+                        aria-label={`Rows of ${String(row.getGroupingValue(group))}`}
+                        onClick={row.getToggleExpandedHandler()}
+                      >
+                        {row.getIsExpanded() ? (
+                          <ChevronDown size={13} aria-hidden />
+                        ) : (
+                          <ChevronRight size={13} aria-hidden />
+                        )}
+                      </button>
+                    </td>
+                    <th scope="row" colSpan={3} className="text-left font-semibold">
+                      {String(row.getGroupingValue(group))}{' '}
+                      <span className="ink-2 font-normal">{row.subRows.length} lines</span>
+                    </th>
+                    {FIGURES.map(({ id, wide }) => (
+                      <td
+                        key={id}
+                        className={`fig text-right px-1.5 ${wide} ${id === 'short' && row.getValue<number>(id) > 0 ? TONE.short : ''}`}
+                      >
+                        {count(row.getValue<number>(id))}
+                      </td>
+                    ))}
+                    <td className="hidden xl:table-cell" />
+                  </tr>
+                );
+              return (
+                <tr
+                  key={row.id}
+                  className={`border-b hair cursor-pointer hover:bg-base-200 ${need.id === chosen ? 'bg-base-200' : ''}`}
+                  style={{ height: ROW }}
+                  onClick={() => setChosen(need.id)}
+                >
+                  <td className="pl-3" onClick={(event) => event.stopPropagation()}>
+                    <input
+                      type="checkbox"
+                      className="checkbox checkbox-xs"
+                      aria-label={`Select ${need.partWord} in ${need.colourWord}, ${need.sectionWord}`}
+                      checked={row.getIsSelected()}
+                      onChange={row.getToggleSelectedHandler()}
+                    />
+                  </td>
+                  <th scope="row" className="text-left font-normal whitespace-nowrap pr-2">
+                    <button
+                      type="button"
+                      className="cursor-pointer text-left"
+                      onClick={() => setChosen(need.id)}
+                    >
+                      {need.partWord}
+                    </button>
+                  </th>
+                  <td className="whitespace-nowrap pr-2">
+                    <Swatch colour={need.colour} /> {need.colourWord}
+                  </td>
+                  <td className="ink-2 whitespace-nowrap max-w-40 truncate" title={need.sectionWord}>
+                    {need.sectionWord}
+                  </td>
+                  {FIGURES.map(({ id, wide }) => (
+                    <td
+                      key={id}
+                      className={`fig text-right px-1.5 ${wide} ${id === 'short' || id === 'late' ? TONE[id] : ''}`}
+                    >
+                      {count(need[id])}
+                    </td>
+                  ))}
+                  <td className="fig ink-2 pl-3 pr-2 whitespace-nowrap hidden xl:table-cell">
+                    {need.by && format(parseISO(need.by), 'd MMM')}
+                  </td>
+                </tr>
+              );
+            })}
+            {after > 0 && (
+              <tr aria-hidden style={{ height: after }}>
+                <td colSpan={11} />
+              </tr>
+            )}
+          </tbody>
+        </table>
+        {rows.length === 0 && <p className="ink-2 p-4">Nothing matches these filters.</p>}
+      </div>
+      <aside
+        aria-label="Need"
+        className="border-t lg:border-t-0 lg:border-l hair overflow-auto px-3 py-2.5 min-h-0"
+      >
+        {sheet ? (
+          <NeedSheet key={sheet.id} row={sheet} onClose={() => setChosen(null)} />
+        ) : (
+          <NeedsSum rows={rows} changed={materials.changed} />
+        )}
+      </aside>
+    </div>
+  );
+}
+
+function Head({
+  word,
+  column,
+  right,
+  wide = '',
+}: {
+  word: string;
+  right?: boolean;
+  wide?: string;
+  column: { getIsSorted(): false | 'asc' | 'desc'; toggleSorting(desc?: boolean): void } | undefined;
+}) {
+  const sorted = column?.getIsSorted() ?? false;
+  return (
+    <th
+      scope="col"
+      className={`font-normal ${right ? 'text-right px-1.5' : 'pr-2'} ${wide}`}
+      aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}
+    >
+      <button
+        type="button"
+        className="cursor-pointer h-7"
+        onClick={() => column?.toggleSorting(sorted !== 'desc')}
+      >
+        {word}
+        <span aria-hidden>{sorted === 'asc' ? ' ▴' : sorted === 'desc' ? ' ▾' : ''}</span>
+      </button>
+    </th>
+  );
+}
+
+function Choice({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  options: readonly { value: string; word: string }[];
+  onChange: (value: string) => void;
+}) {
+  return (
+    <select
+      aria-label={label}
+      className="select select-xs w-auto max-w-40"
+      value={value}
+      onChange={(event) => onChange(event.currentTarget.value)}
+    >
+      {options.map((option) => (
+        <option key={option.value} value={option.value}>
+          {option.word}
+        </option>
+      ))}
+    </select>
+  );
+}

@@ -1,0 +1,112 @@
+import { colourName, partName } from '@quarry/core/catalogue';
+import { PURPOSE_WORDS, blockedSections, type NeedChange } from '@quarry/core/ledger';
+import { priceOfPart } from '@quarry/core/masonry';
+import { displayOf } from '@quarry/core/scene';
+import { useDisplay } from '../../data/useDisplay.tsx';
+import { Basis, Heading, Line } from '../../ui/parts.tsx';
+import { dayWord } from '../../ui/words.ts';
+import type { NeedRow } from './rows.ts';
+
+/** What the rows come to: pieces, money, what each section waits for, and what changed last. */
+export function NeedsSum({ rows, changed }: { rows: readonly NeedRow[]; changed: readonly NeedChange[] }) {
+  const scene = useDisplay(({ scene }) => scene);
+  const { currency } = displayOf(scene);
+  const sum = (of: (row: NeedRow) => number) => rows.reduce((total, row) => total + of(row), 0);
+  const [needed, short, late] = [sum(({ qty }) => qty), sum(({ short: s }) => s), sum(({ late: l }) => l)];
+  const prices = rows.map(({ part }) => priceOfPart(part, scene.partType));
+  const money = (of: (row: NeedRow) => number) =>
+    rows.reduce((total, row, i) => total + of(row) * prices[i].price, 0);
+  const guessed = prices.filter(({ guess }) => guess).length;
+  const blocked = blockedSections(rows);
+  return (
+    <>
+      <Heading>These {rows.length.toLocaleString('en')} lines</Heading>
+      <dl>
+        <Line label="Pieces needed, with spares">{needed.toLocaleString('en')}</Line>
+        <Line label="Covered by what is there">
+          {needed > 0 ? `${Math.round((100 * sum((row) => row.own + row.handed)) / needed)} %` : '–'}
+        </Line>
+        <Line label="Short">{short.toLocaleString('en')}</Line>
+        <Line label="On order, but late">{late.toLocaleString('en')}</Line>
+        <Line label="All of it would cost" note={guessed > 0 ? `${guessed} prices are guesses` : undefined}>
+          {money(({ qty }) => qty).toFixed(0)} {currency}
+        </Line>
+        <Line label="What is short">
+          {money(({ short: s }) => s).toFixed(0)} {currency}
+        </Line>
+      </dl>
+      <Basis>
+        Ground is counted piece by piece from the plan: each module’s layers by its method, every piece
+        placed. Things of the plan and lists are added; spares come on top by family. Then, part by part:
+        promises, own stock and donated bulk by the nearest date, orders that come in time, others’ stock from
+        as few hands as can be, late orders, accepted substitutes. The rest is short. Prices are as typed,
+        else guesses by mass.
+      </Basis>
+      {blocked.length > 0 && (
+        <>
+          <Heading>Who waits for what</Heading>
+          <ul className="text-xs">
+            {blocked.map(({ section, by, short: missing, late: coming, parts }) => {
+              const at = section === null ? null : scene.section[section];
+              return (
+                <li key={section ?? ''} className="border-b hair py-1">
+                  <CoverBar rows={rows.filter((row) => row.section === section)} />
+                  <b>{at ? `${at.letter}, ${at.name}` : 'No section'}</b>: {missing.toLocaleString('en')}{' '}
+                  pieces short
+                  {coming > 0 && `, ${coming.toLocaleString('en')} late`} in {parts} lines
+                  {by && <span className="ink-2"> · by {dayWord(by)}</span>}
+                </li>
+              );
+            })}
+          </ul>
+        </>
+      )}
+      <Heading aside={changed.length > 0 ? 'by the plan or a list' : undefined}>Changed last</Heading>
+      {changed.length === 0 ? (
+        <p className="ink-2 text-xs">Nothing since this display was opened.</p>
+      ) : (
+        <ul className="text-xs" data-changed>
+          {changed.slice(0, 8).map((one) => (
+            <li
+              key={`${one.section} ${one.part} ${one.colour} ${one.purpose}`}
+              className="border-b hair py-0.5"
+            >
+              <span className="fig">
+                {one.after >= one.before ? '+' : '−'}
+                {Math.abs(one.after - one.before).toLocaleString('en')}
+              </span>{' '}
+              {partName(one.part)} in {colourName(one.colour)}{' '}
+              <span className="ink-2">
+                for {PURPOSE_WORDS[one.purpose]}: {one.from.join(', ')}
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}
+
+/** How much of a section's pieces is there, is coming, and is short, as one bar. */
+function CoverBar({ rows }: { rows: readonly NeedRow[] }) {
+  const sum = (of: (row: NeedRow) => number) => rows.reduce((total, row) => total + of(row), 0);
+  const all = Math.max(
+    1,
+    sum(({ qty }) => qty),
+  );
+  const [here, coming] = [
+    sum(({ own, handed, substituted }) => own + handed + substituted),
+    sum(({ ordered, late }) => ordered + late),
+  ];
+  const share = (count: number) => Math.round((100 * count) / all);
+  return (
+    <div
+      role="img"
+      aria-label={`${share(here)} % is there, ${share(coming)} % is coming, ${share(all - here - coming)} % is short`}
+      className="h-2 border border-base-content/60 flex mb-0.5"
+    >
+      <span className="bg-base-content" style={{ width: `${(100 * here) / all}%` }} />
+      <span className="hatch text-base-content" style={{ width: `${(100 * coming) / all}%` }} />
+    </div>
+  );
+}

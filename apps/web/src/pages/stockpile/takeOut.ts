@@ -1,0 +1,88 @@
+import { colourName, partName } from '@quarry/core/catalogue';
+import { writeCsv } from '@quarry/core/formats';
+import type { Supply } from '@quarry/core/ledger';
+import type { Scene } from '@quarry/core/scene';
+import { STATE_WORDS, type NeedRow } from './rows.ts';
+
+/** Needs and pick lists as files. */
+
+const HEAD = [
+  'section',
+  'part',
+  'part id',
+  'colour',
+  'colour id',
+  'family',
+  'owner',
+  'needed',
+  'own',
+  'from others',
+  'ordered',
+  'late',
+  'short',
+  'state',
+  'needed by',
+];
+
+const cellsOf = (row: NeedRow): (string | number)[] => [
+  ...[row.sectionWord, row.partWord, row.part, row.colourWord, row.colour, row.familyWord, row.owner],
+  ...[row.qty, row.own, row.handed, row.ordered, row.late, row.short, STATE_WORDS[row.state], row.by ?? ''],
+];
+
+export const needsCsv = (rows: readonly NeedRow[]): Blob =>
+  new Blob([writeCsv([HEAD, ...rows.map(cellsOf)])], { type: 'text/csv' });
+
+/** A workbook; the library that writes it is loaded when it is asked for. */
+export async function needsXlsx(rows: readonly NeedRow[], name: string): Promise<Blob> {
+  const { Workbook } = (await import('exceljs')).default;
+  const book = new Workbook();
+  const sheet = book.addWorksheet('Needs', { views: [{ state: 'frozen', ySplit: 1 }] });
+  sheet.addRow(HEAD).font = { bold: true };
+  for (const row of rows) sheet.addRow(cellsOf(row));
+  sheet.autoFilter = { from: 'A1', to: { row: 1, column: HEAD.length } };
+  book.title = name;
+  return new Blob([await book.xlsx.writeBuffer()], {
+    type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  });
+}
+
+/** What is taken out of which drawer for some needs, drawer by drawer. */
+export interface PickLine {
+  place: string;
+  person: string;
+  part: string;
+  colour: string;
+  qty: number;
+  section: string;
+}
+
+export function pickLines(scene: Scene, rows: readonly NeedRow[], supplies: readonly Supply[]): PickLine[] {
+  const byId = new Map(supplies.map((one) => [one.id, one]));
+  const lines = rows.flatMap((row) =>
+    row.given.flatMap(({ supply: id, qty }) => {
+      const supply = byId.get(id);
+      if (!supply || supply.kind === 'order') return [];
+      return [
+        {
+          place: supply.place,
+          person: (supply.person !== null && scene.person[supply.person]?.name) || 'everybody’s',
+          part: partName(supply.part),
+          colour: colourName(supply.colour),
+          qty,
+          section: row.section === null ? '–' : (scene.section[row.section]?.letter ?? '–'),
+        },
+      ];
+    }),
+  );
+  const key = ({ person, place, part, colour }: PickLine) => `${person} ${place} ${part} ${colour}`;
+  return lines.toSorted((a, b) => (key(a) < key(b) ? -1 : 1));
+}
+
+/** Hands a file to the browser's downloads. */
+export function save(blob: Blob, name: string): void {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(blob);
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+}

@@ -1,0 +1,105 @@
+import { expose } from 'comlink';
+import {
+  changedNeeds,
+  demandsOf,
+  needsOf,
+  net,
+  suppliesOf,
+  type HandOver,
+  type Need,
+  type NeedChange,
+  type Netted,
+  type Supply,
+} from '@quarry/core/ledger';
+import {
+  MasonryBook,
+  builtBlock,
+  compareMethods,
+  type Accent,
+  type BlockCount,
+  type Layer,
+  type MethodCount,
+} from '@quarry/core/masonry';
+import { compile, recompile, type Compiled, type CountedMass } from '@quarry/core/relief';
+import { emptyScene, withDelta, type Delta, type Scene } from '@quarry/core/scene';
+
+/** A block as it was counted, without its lines: those are in the needs. */
+export type BlockSum = Omit<BlockCount, 'lines'>;
+
+/** What the scene needs and what there is of it, after a change. */
+export interface Materials {
+  needs: Need[];
+  rows: Netted[];
+  handOvers: HandOver[];
+  supplies: Supply[];
+  /** What no demand takes, by supply id. */
+  left: ReadonlyMap<string, number>;
+  blocks: BlockSum[];
+  mass: CountedMass;
+  /** What is needed now and was not before the last change that needed anything else. */
+  changed: NeedChange[];
+  /** How many blocks were counted anew for it. */
+  fresh: number;
+}
+
+/** The layers of one block with the colour of each piece. */
+export interface BlockLayers {
+  w: number;
+  d: number;
+  floor: number;
+  layers: Layer[];
+  colours: string[][];
+  accents: Accent[];
+}
+
+let scene: Scene = emptyScene();
+let compiled: Compiled | null = null;
+let needs: Need[] | null = null;
+let changed: NeedChange[] = [];
+const book = new MasonryBook();
+
+function followed(): Compiled {
+  compiled ??= compile(scene);
+  return compiled;
+}
+
+const worker = {
+  /** Counts what a change needs and nets it. @param onBlock told how many blocks of how many are counted */
+  materials(delta: readonly Delta[], onBlock: (done: number, of: number) => void): Materials {
+    scene = withDelta(scene, delta);
+    const before = compiled;
+    compiled = null;
+    compiled = before ? recompile(before, scene).compiled : compile(scene);
+    const counted = book.count(scene, compiled, (done, of) => {
+      if (done % 4 === 0 || done === of) onBlock(done, of);
+      return true;
+    });
+    if (!counted) throw new Error('the count was ended');
+    const lines = counted.blocks.flatMap((block) =>
+      block.lines.map((line) => ({ ...line, block: block.block.name })),
+    );
+    const now = needsOf(scene, lines);
+    const differs = needs ? changedNeeds(needs, now) : [];
+    if (differs.length > 0) changed = differs;
+    needs = now;
+    const supplies = suppliesOf(scene);
+    const { rows, left, handOvers } = net(scene, demandsOf(scene, now), supplies);
+    return {
+      ...{ needs: now, rows, left, handOvers, supplies, changed: changed.slice(0, 60), fresh: counted.fresh },
+      blocks: counted.blocks.map(({ lines: _lines, ...block }) => block),
+      mass: counted.mass,
+    };
+  },
+  /** The methods side by side for a hill, a pad or a section. */
+  compare: (kind: 'hill' | 'pad' | 'section', id: string): MethodCount[] =>
+    compareMethods(scene, followed(), { kind, id }),
+  /** One block as placed pieces. */
+  layers(id: string): BlockLayers | null {
+    const built = builtBlock(scene, followed(), id);
+    if (!built) return null;
+    const { masonry, colours, accents, ground } = built;
+    return { w: masonry.w, d: masonry.d, floor: ground.floor, layers: masonry.layers, colours, accents };
+  },
+};
+export type MaterialsWorker = typeof worker;
+expose(worker);

@@ -1,0 +1,163 @@
+import { ANY_COLOUR, colourName, colourOf, differenceSeen, partName } from '../catalogue/index.ts';
+import { counted } from '../lattice/index.ts';
+import { displayOf, listOf, type Order } from '../scene/index.ts';
+import type { Draft, Rule } from './finding.ts';
+import { daysBetween } from './people.ts';
+
+/** Parcels, loans, placeholders and colours. */
+
+const coming = ({ state }: Order) => state !== 'draft' && state !== 'away';
+const outstanding = ({ lines }: Order) =>
+  lines.reduce((sum, { qty, came }) => sum + Math.max(0, qty - came), 0);
+
+const parcelLate: Rule = {
+  id: 'parcel-late',
+  title: 'A parcel is late',
+  basis: 'The days since an order that is not put away was expected, and the pieces of it that did not come.',
+  page: 'stockpile',
+  severity: 'warning',
+  check: ({ scene, today }) =>
+    listOf(scene, 'order').flatMap((order): Draft[] => {
+      const late = order.expected && today ? daysBetween(order.expected, today) : 0;
+      const pieces = outstanding(order);
+      if (!coming(order) || late <= 0 || pieces === 0) return [];
+      const waiting = [
+        ...new Set(
+          order.lines.flatMap(({ section, qty, came }) => (section !== null && came < qty ? [section] : [])),
+        ),
+      ];
+      const letters = waiting.flatMap((id) => scene.section[id]?.letter ?? []).sort();
+      return [
+        {
+          sentence: `«${order.name}» is ${counted(late, 'day')} late with ${counted(pieces, 'piece')}${letters.length > 0 ? `; section ${letters.join(', ')} waits for it` : ''}.`,
+          remedy: 'Ask the seller, set another day, or borrow the pieces.',
+          place: null,
+          things: [
+            { kind: 'order', id: order.id },
+            ...waiting.map((id) => ({ kind: 'section' as const, id })),
+          ],
+          numbers: { late, pieces },
+        },
+      ];
+    }),
+};
+
+const parcelAfterNeed: Rule = {
+  id: 'parcel-after-need',
+  title: 'A parcel comes after its parts are needed',
+  basis: 'The day an order is expected against the day its section needs parts, or else the show.',
+  page: 'stockpile',
+  severity: 'warning',
+  check: ({ scene }) =>
+    listOf(scene, 'order').flatMap((order): Draft[] => {
+      const { expected } = order;
+      if (!coming(order) || expected === null) return [];
+      const sections = [
+        ...new Set(
+          order.lines.flatMap(({ section, qty, came }) => (section !== null && came < qty ? [section] : [])),
+        ),
+      ];
+      return sections.flatMap((id): Draft[] => {
+        const section = scene.section[id];
+        const by = section?.partsBy ?? displayOf(scene).showDate;
+        const days = by ? daysBetween(by, expected) : 0;
+        if (!section || days <= 0) return [];
+        return [
+          {
+            sentence: `«${order.name}» is expected ${counted(days, 'day')} after section ${section.letter} needs its parts (${by}).`,
+            remedy: 'Order it elsewhere, or build that section later.',
+            place: null,
+            things: [
+              { kind: 'order', id: order.id },
+              { kind: 'section', id },
+            ],
+            numbers: { days },
+          },
+        ];
+      });
+    }),
+};
+
+const loanOverdue: Rule = {
+  id: 'loan-overdue',
+  title: 'A loan is overdue',
+  basis: 'The days since lent pieces that are not back were due.',
+  page: 'stockpile',
+  severity: 'note',
+  check: ({ scene, today }) =>
+    listOf(scene, 'loan').flatMap((loan): Draft[] => {
+      const late = loan.due && today ? daysBetween(loan.due, today) : 0;
+      if (loan.back !== null || late <= 0) return [];
+      const name = (id: string | null) => (id === null ? 'somebody' : (scene.person[id]?.name ?? id));
+      return [
+        {
+          sentence: `${name(loan.to)} was to give ${loan.qty} × ${partName(loan.part)} in ${colourName(loan.colour)} back to ${name(loan.from)} ${counted(late, 'day')} ago.`,
+          remedy: 'Bring them to the next meeting, or agree on another day.',
+          place: null,
+          things: [{ kind: 'loan', id: loan.id }],
+          numbers: { late, qty: loan.qty },
+        },
+      ];
+    }),
+};
+
+const placeholderRule: Rule = {
+  id: 'placeholder-forbidden',
+  title: 'A placeholder stands where the house rules allow none',
+  basis: 'Placeholders that are not swapped, while the house rules say that none may be built in.',
+  page: 'stockpile',
+  severity: 'warning',
+  check: ({ scene }) =>
+    displayOf(scene).placeholders !== 'none'
+      ? []
+      : listOf(scene, 'placeholder')
+          .filter(({ swapped }) => swapped === null)
+          .map((one) => ({
+            sentence: `${one.qty} × ${partName(one.part)} stand in ${colourName(one.stands)} instead of ${colourName(one.colour)}; the house rules allow 0 placeholders.`,
+            remedy: 'Swap them, or allow placeholders in the house rules.',
+            place: { x: one.x, y: one.y },
+            things: [{ kind: 'placeholder' as const, id: one.id }],
+            numbers: { qty: one.qty },
+          })),
+};
+
+/** Accents nearer to their ground than this are not seen by some (CIEDE2000). */
+const LOST = 5;
+
+const accentLost: Rule = {
+  id: 'accent-lost',
+  title: 'An accent is lost on its ground to some visitors',
+  basis:
+    'The CIEDE2000 difference between an accent and the base of its recipe as red-blind and green-blind visitors see them (simulated); below 5 it is lost.',
+  page: 'stockpile',
+  severity: 'note',
+  check: ({ scene }) =>
+    listOf(scene, 'recipe').flatMap((recipe) => {
+      const base = colourOf(recipe.tones[0].colour);
+      return recipe.accents.flatMap(({ colour: id }): Draft[] => {
+        const colour = id === ANY_COLOUR ? null : colourOf(id);
+        if (!base || !colour) return [];
+        const difference = Math.min(
+          ...(['protan', 'deutan'] as const).map((sight) => differenceSeen(base, colour, sight)),
+        );
+        if (difference >= LOST) return [];
+        return [
+          {
+            sentence: `${colour.name} on ${base.name} in «${recipe.name}» differs by ${difference.toFixed(1)} to colour-blind visitors; at least ${LOST} is seen.`,
+            remedy: 'Take a lighter or a darker accent.',
+            place: null,
+            things: [{ kind: 'recipe', id: recipe.id }],
+            numbers: { difference },
+          },
+        ];
+      });
+    }),
+};
+
+export const STOCK_RULES: readonly Rule[] = [
+  parcelLate,
+  parcelAfterNeed,
+  loanOverdue,
+  placeholderRule,
+  accentLost,
+];

@@ -1,0 +1,62 @@
+/** For each rule of stock and colour: one thing that spoils the quiet display of the checks (it is 2031-06-01 there). */
+
+const add = (more: object) => (f: object) => Object.assign(f, more);
+const line = { part: 'brick-2x4', colour: 'slate', qty: 40, price: 0.2, came: 10, section: 's' };
+const order = { id: 'o', name: 'Greys', state: 'mail', lines: [line] };
+
+export const stockCases: [string, (f: object) => unknown, string[]][] = [
+  [
+    'parcel-late',
+    add({ orders: [{ ...order, expected: '2031-05-28' }] }),
+    ['«Greys» is 4 days late with 30 pieces', 'section A waits'],
+  ],
+  [
+    'parcel-after-need',
+    (f) => {
+      add({ orders: [{ ...order, expected: '2031-07-04' }] })(f);
+      if ('sections' in f && Array.isArray(f.sections))
+        Object.assign(f.sections[0], { partsBy: '2031-07-01' });
+    },
+    ['«Greys» is expected 3 days after section A needs its parts (2031-07-01)'],
+  ],
+  [
+    'loan-overdue',
+    add({
+      loans: [
+        { id: 'l', part: 'brick-2x4', colour: 'slate', qty: 6, from: 'ada', to: null, due: '2031-05-30' },
+      ],
+    }),
+    ['somebody was to give 6 × brick 2×4 in Slate back to Ada Fenn 2 days ago'],
+  ],
+  [
+    'placeholder-forbidden',
+    (f) => {
+      add({
+        placeholders: [{ id: 'p', part: 'tile-2x2', colour: 'slate', stands: 'rust', qty: 3, x: 4, y: 4 }],
+      })(f);
+      if ('display' in f) Object.assign(f.display ?? {}, { placeholders: 'none' });
+    },
+    ['3 × tile 2×2 stand in Rust instead of Slate', 'allow 0'],
+  ],
+  [
+    'accent-lost',
+    add({
+      recipes: [
+        {
+          id: 'r',
+          name: 'Heath',
+          ground: 'grass',
+          tones: [{ colour: 'rowan' }],
+          accents: [
+            { colour: 'loam', percent: 2 },
+            { colour: 'elder', percent: 2 },
+            { colour: 'pine', percent: 2 },
+            { colour: 'brick', percent: 2 },
+            { colour: 'peat', percent: 2 },
+          ],
+        },
+      ],
+    }),
+    ['in «Heath» differs by', 'at least 5'],
+  ],
+];
