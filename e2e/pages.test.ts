@@ -11,6 +11,19 @@ const PAGES = ['brief', 'survey', 'plan', 'cut', 'stockpile', 'progress'];
 const TABS: Partial<Record<string, string[]>> = {
   brief: ['Scale', 'Space', 'Dates'],
   cut: ['By hand', 'Lifting', 'Seams', 'Order', 'Rivals'],
+  stockpile: [
+    'Matrix',
+    'Count',
+    'Lists',
+    'Orders',
+    'Buy',
+    'Placeholders',
+    'Colours',
+    'Methods',
+    'Layers',
+    'Bases',
+    'Needs',
+  ],
   survey: ['Larkmoor', 'Way in', 'Reach', 'Standing', 'Public', 'Room'],
 };
 

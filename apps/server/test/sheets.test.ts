@@ -24,10 +24,14 @@ async function pagesOf(path: string): Promise<PdfPage[]> {
     headers: { cookie: client.cookie },
   });
   expect([response.status, response.headers.get('content-type')]).toEqual([200, 'application/pdf']);
+  return readPdf(Buffer.from(await response.arrayBuffer()));
+}
+
+async function readPdf(bytes: Buffer): Promise<PdfPage[]> {
   const folder = mkdtempSync(join(tmpdir(), 'quarry-pdf-'));
   try {
     const file = join(folder, 'sheet.pdf');
-    writeFileSync(file, Buffer.from(await response.arrayBuffer()));
+    writeFileSync(file, bytes);
     return JSON.parse(
       execFileSync(process.execPath, [join(__dirname, 'readPdf.mjs'), file], { encoding: 'utf8' }),
     ) as PdfPage[];
@@ -203,6 +207,47 @@ describe('seam sheets', () => {
         })
       ).status,
     ).toBe(404);
+  });
+  test('build sheets: a page for each step, whose lists add up to what the shell counts', async () => {
+    const pages = await pagesOf('layers.pdf?module=a1');
+    const words = pages.map(({ texts }) => texts.map(({ text }) => text).join('\n'));
+    expect(pages.length).toBeGreaterThan(10);
+    expect(words[0]).toContain('Module A1, layer 1 of ');
+    expect(words[0]).toContain('brick 2×4 in any colour');
+    expect(words.join('\n')).toContain('plate 16×16 in any colour');
+  });
+  test('a pick list goes drawer by drawer; what is no list is refused, and nobody from outside gets one', async () => {
+    const client = await harness.as('brenna');
+    const id = await valleyOf(client);
+    const ask = (body: unknown, cookie = client.cookie) =>
+      fetch(`${harness.url}/api/displays/${id}/sheets/pick.pdf`, {
+        method: 'POST',
+        headers: { cookie, 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+      });
+    const line = {
+      place: 'drawer 3',
+      person: 'Brenna Rook',
+      part: 'brick 2×4',
+      colour: 'Slate',
+      section: 'B',
+      qty: 12,
+    };
+    const made = await ask({ lines: [line, { ...line, place: 'drawer 7', qty: 5 }] });
+    expect([made.status, made.headers.get('content-type')]).toEqual([200, 'application/pdf']);
+    const words = (await readPdf(Buffer.from(await made.arrayBuffer()))).flatMap(({ texts }) =>
+      texts.map(({ text }) => text),
+    );
+    for (const part of [
+      'drawer 3, Brenna Rook',
+      'drawer 7, Brenna Rook',
+      'brick 2×4 in Slate',
+      '17 pieces in all. Printed',
+    ])
+      expect(words.join('\n')).toContain(part);
+    expect((await ask({ lines: [] })).status).toBe(400);
+    expect((await ask({ lines: [{ ...line, qty: -1 }] })).status).toBe(400);
+    expect((await ask({ lines: [line] }, '')).status).toBe(401);
   });
   test('the order of building up is a list to tick off', async () => {
     const pages = await pagesOf('order.pdf');

@@ -135,7 +135,7 @@ const moduleHeavy: Rule = {
   id: 'module-heavy',
   title: 'A module is heavy to lift, even for two',
   basis:
-    'Mass by area (an estimate until pieces are counted) over the weight the revised NIOSH equation recommends to each of two people, from the table to knuckle height. A caution, not advice: local rules and qualified people decide.',
+    'Mass of the ground as counted (by area until it is) and of buildings by area, over the weight the revised NIOSH equation recommends to each of two people, from the table to knuckle height. A caution, not advice: local rules and qualified people decide.',
   page: 'cut',
   severity: 'warning',
   check: ({ modules }) =>
@@ -156,7 +156,8 @@ const moduleHeavy: Rule = {
 const moduleMass: Rule = {
   id: 'module-mass',
   title: 'A module is heavier than agreed',
-  basis: 'Mass by area (an estimate until pieces are counted) against the most a module may weigh.',
+  basis:
+    'Mass of the ground as counted (by area until it is) and of buildings by area, against the most a module may weigh.',
   page: 'cut',
   severity: 'warning',
   check({ scene, modules }) {
@@ -182,7 +183,7 @@ const moduleTips: Rule = {
   id: 'module-tips',
   title: 'A module tips easily',
   basis:
-    'The angle at which the centre of mass stands over the nearest edge: atan(distance to the edge ÷ height of the centre). Masses by area.',
+    'The angle at which the centre of mass stands over the nearest edge: atan(distance to the edge ÷ height of the centre). Masses as counted, by area until they are.',
   page: 'cut',
   severity: 'warning',
   check: ({ modules }) =>

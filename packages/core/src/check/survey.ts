@@ -56,7 +56,7 @@ const tableLoad: Rule = {
   id: 'table-load',
   title: 'A table carries more than it is rated for',
   basis:
-    'Mass by area from the relief: 0.18 g a stud of base, 0.096 g a stud and plate (a 2×4 brick of 2.3 g, from memory), ground 40 % and buildings 20 % solid (defaults of ours). A stud rests on the table under its centre, else on the nearest. An estimate until pieces are counted, and without what people lean on it.',
+    'Ground as counted piece by piece where it is, else by area from the relief: 0.18 g a stud of base, 0.096 g a stud and plate (a 2×4 brick of 2.3 g, from memory), ground 40 % and buildings 20 % solid (defaults of ours). A stud rests on the table under its centre, else on the nearest. An estimate, without what people lean on it.',
   page: 'survey',
   severity: 'error',
   check: ({ scene, loads }) =>

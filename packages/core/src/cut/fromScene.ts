@@ -22,7 +22,7 @@ export type SceneProblem =
 /**
  * States the cutting problem of a scene: its footprint less what is locked as region, its base stock and limits, its
  * plots as keeps (unless they may be cut), each possible piece of seam with what it costs there, section borders as
- * seams that must be, and masses by area. The lattice of 8 starts at the footprint's corner.
+ * seams that must be, and masses as counted, else by area. The lattice of 8 starts at the footprint's corner.
  * @param relief of the scene; compiled when left out
  */
 export function cutProblemOf(scene: Scene, relief: Relief = compileRelief(scene)): SceneProblem {

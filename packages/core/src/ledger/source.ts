@@ -188,7 +188,6 @@ class Search {
         if (taken < 0) break;
         cost = least;
         moves[taken].forEach((on, i) => (open[i] = on));
-        gained = true;
       }
       const answer = this.fill(open);
       const within = answer && usedIn(this.problem, answer).filter(Boolean).length <= maxOrders;

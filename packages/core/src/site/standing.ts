@@ -78,7 +78,7 @@ export interface TableLoad {
   table: Table;
   /** Studs of the scene that it carries, those that hang from it included. */
   studs: number;
-  /** Estimated from the relief by area densities, kg. */
+  /** Of the ground as counted, else by area densities, kg. */
   kg: number;
 }
 

@@ -32,8 +32,8 @@ export function LiftPanel() {
   return (
     <>
       <p className="border-l-4 border-warning pl-2 mb-2 text-xs">
-        A caution, not advice: numbers by a published equation from estimated masses. Lift with bent knees,
-        two at a long module, path clear first; local rules and qualified people decide.
+        A caution, not advice: numbers by a published equation from computed masses. Lift with bent knees, two
+        at a long module, path clear first; local rules and qualified people decide.
       </p>
       <Heading aside={`${total.toFixed(1)} kg in all`}>Heaviest first</Heading>
       <table className="w-full text-xs">
@@ -89,7 +89,7 @@ export function LiftPanel() {
         «Lifts» is the lifting index of the revised NIOSH equation (Waters et al. 1993; DHHS (NIOSH) 94-110):
         load ÷ recommended limit, 23 kg × six multipliers. Above 1 the risk grows, above 3 it is high. The
         equation is made for one person; for two each takes half. Leans: atan(nearest edge ÷ height of the
-        centre of mass). Masses by area, until pieces are counted.
+        centre of mass). Ground as counted piece by piece, by area until it is; buildings by area.
       </Basis>
       {chosen && <Multipliers load={chosen} />}
       <Heading>Load on tables</Heading>

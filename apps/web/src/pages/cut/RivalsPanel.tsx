@@ -226,8 +226,8 @@ export function RivalsPanel({
         Cost = price of the bases to buy + what a module costs × modules + what a stud of seam costs × each
         stud × (1 + what it crosses). «Above» is how far a cutting lies over the proven least of the balanced
         one: the linear relaxation, a bound by prices, and an exact solver. To spare: at the tightest passage.
-        Each cutting is checked by a second program before it is shown. Masses are by area, until pieces are
-        counted.
+        Each cutting is checked by a second program before it is shown. Masses are of the ground as counted
+        and of buildings by area.
       </Basis>
       {found && chosen && (
         <p className="text-xs py-1">{proofOf(chosen, found.cutting, run.bound, found.cost)}</p>

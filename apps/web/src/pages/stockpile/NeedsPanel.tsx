@@ -93,9 +93,11 @@ export function NeedsPanel() {
       },
       { replace: true },
     );
-  const [words, section, family, state] = ['q', 'section', 'family', 'state'].map(
+  const [asked, section, family, state] = ['q', 'section', 'family', 'state'].map(
     (key) => query.get(key) ?? '',
   );
+  // The address follows what is typed, a moment later: the field must not wait for it.
+  const [words, setWords] = useState(asked);
   const group = GROUPS.find((one) => one === query.get('group')) ?? 'none';
   const all = useMemo(() => (materials ? rowsOf(scene, materials.rows) : []), [scene, materials]);
   const rows = useMemo(
@@ -148,7 +150,10 @@ export function NeedsPanel() {
           placeholder="brick 2×4 slate"
           aria-label="Find parts"
           value={words}
-          onChange={(event) => set('q', event.currentTarget.value)}
+          onChange={(event) => {
+            setWords(event.currentTarget.value);
+            set('q', event.currentTarget.value);
+          }}
         />
         <Choice
           label="Section"

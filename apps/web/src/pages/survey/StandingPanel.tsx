@@ -117,8 +117,8 @@ export function StandingPanel({ scene }: { scene: Scene }) {
         </tbody>
       </table>
       <p className="ink-2 text-xs pt-1">
-        △ An estimate by area until pieces are counted, without people leaning on it: the table’s own plate
-        and the venue decide.
+        △ Ground as counted piece by piece, buildings by area: an estimate, without people leaning on it: the
+        table’s own plate and the venue decide.
       </p>
       <Basis>
         A stud rests on the table under its centre, else on the nearest. Its mass: 0.18 g of base, 0.096 g a

@@ -1,0 +1,72 @@
+import { Workbook } from 'exceljs';
+import Papa from 'papaparse';
+import { demandsOf, net, suppliesOf, type Need } from '@quarry/core/ledger';
+import { emptyScene, reduce, type Change } from '@quarry/core/scene';
+import { matches, rowsOf } from './rows.ts';
+import { needsCsv, needsXlsx, pickLines } from './takeOut.ts';
+
+const add = (kind: Change['kind'], id: string, data: Record<string, unknown>): Change => ({
+  op: 'add',
+  kind,
+  id,
+  data,
+});
+const made = reduce(emptyScene(), [
+  add('display', 'display', { name: 'Yard', kind: 'city' }),
+  add('person', 'ada', { name: 'Ada, called «Fenn»', initials: 'AF' }),
+  add('section', 's', { letter: 'A', name: 'North, upper', x: 0, y: 0, w: 8, d: 8, owner: 'ada' }),
+  add('lot', 'l1', { part: 'brick-2x4', colour: 'slate', qty: 8, owner: 'ada', place: 'drawer 2' }),
+  add('lot', 'l2', { part: 'brick-2x4', colour: 'slate', qty: 5, owner: 'ada', place: 'drawer 1' }),
+]);
+if (!made.ok) throw new Error(made.refusal.sentence);
+const { scene } = made;
+const need = (part: string, colour: string, qty: number): Need => ({
+  section: 's',
+  part,
+  colour,
+  purpose: 'building',
+  qty,
+  from: ['Mill'],
+});
+const demands = demandsOf(scene, [need('brick-2x4', 'slate', 20), need('plate-1x2', 'moss', 4)]);
+const supplies = suppliesOf(scene);
+const rows = rowsOf(scene, net(scene, demands, supplies).rows);
+
+test('needs as CSV, read back by a general reader, with commas and quotes in names', async () => {
+  const { data, errors } = Papa.parse<Record<string, string>>(await needsCsv(rows).text(), {
+    header: true,
+    skipEmptyLines: true,
+  });
+  expect(errors).toEqual([]);
+  expect(data).toHaveLength(2);
+  expect(data[0]).toMatchObject({
+    section: 'A, North, upper',
+    'part id': 'brick-2x4',
+    owner: 'Ada, called «Fenn»',
+    needed: '21',
+    own: '13',
+    short: '8',
+    state: 'short',
+  });
+});
+test('needs as a workbook, read back: a heading, numbers as numbers', async () => {
+  const blob = await needsXlsx(rows, 'Yard');
+  const book = new Workbook();
+  await book.xlsx.load(await blob.arrayBuffer());
+  const sheet = book.worksheets[0];
+  expect([sheet.rowCount, sheet.getCell('A1').value, sheet.getCell('H2').value]).toEqual([3, 'section', 21]);
+});
+test('a pick list goes by drawer and has what is there, no more', () => {
+  expect(pickLines(scene, rows, supplies).map(({ place, qty }) => [place, qty])).toEqual([
+    ['drawer 1', 5],
+    ['drawer 2', 8],
+  ]);
+});
+test('rows are found by words in any order, however a size is typed', () => {
+  const filter = { words: 'slate 2x4', section: '', family: '', state: '' };
+  expect(rows.filter((row) => matches(row, filter))).toHaveLength(1);
+  expect(rows.filter((row) => matches(row, { ...filter, words: '', state: 'covered' }))).toHaveLength(0);
+  expect(
+    rows.filter((row) => matches(row, { ...filter, words: '', family: 'plate', section: 's' })),
+  ).toHaveLength(1);
+});

@@ -1,0 +1,206 @@
+import type { Page } from 'puppeteer-core';
+import { choose, fill, openDisplay, openTab, press, saved, sees } from './stage.ts';
+import { useJourneys } from './suite.ts';
+
+const { journey } = useJourneys();
+
+const open = async (page: Page, tab: string) => {
+  await openDisplay(page, 'Skarn Edge', 'stockpile');
+  await openTab(page, tab);
+};
+/** Presses a button within the panel by words it has. */
+const inPanel = (page: Page, words: string) =>
+  page.locator(`::-p-xpath(//section[@role="tabpanel"]//button[contains(., "${words}")])`).click();
+const find = async (page: Page, words: string) => {
+  const field = await page.waitForSelector('::-p-aria([name="Find parts"])');
+  await field?.click({ count: 3 });
+  await field?.type(words);
+};
+/** The text of the first row of the table of needs. */
+const firstRow = (page: Page) =>
+  page.waitForFunction(() => document.querySelector('[data-needs] tbody th')?.closest('tr')?.innerText);
+
+journey('a hill by six methods: one is chosen, and what is needed follows; taken back', async (signIn) => {
+  const page = await signIn('Iva Thorsby');
+  await open(page, 'Methods');
+  await choose(page, 'What is filled', 'East fell');
+  await page.waitForSelector('[data-methods]');
+  const pieces = await page.$$eval('[data-methods] tbody tr', (rows) =>
+    rows.map((row) => [
+      row.querySelector('b')?.textContent,
+      Number(row.children[1].textContent?.replace(/\D/g, '')),
+    ]),
+  );
+  const of = (method: string) => Number(pieces.find(([word]) => word === method)?.[1]);
+  expect(of('moulded rock panels')).toBeLessThan(of('solid'));
+  expect(of('filler under slopes')).toBeLessThan(of('raft on pillars'));
+  await openTab(page, 'Needs');
+  await sees(page, 'Nothing since this display was opened');
+  await openTab(page, 'Methods');
+  await choose(page, 'What is filled', 'East fell');
+  await page.locator('::-p-aria([name="Choose moulded rock panels"])').click();
+  await saved(page);
+  await sees(page, 'set to moulded rock panels');
+  await openTab(page, 'Needs');
+  await page.waitForSelector('[data-changed] li');
+  await sees(page, 'for core');
+  await page.keyboard.down('Control');
+  await page.keyboard.press('z');
+  await page.keyboard.up('Control');
+  await openTab(page, 'Methods');
+  await choose(page, 'What is filled', 'East fell');
+  await sees(page, 'no method of its own');
+});
+
+journey(
+  'a list is brought and mapped, parts are lent, ordered, received by halves, a placeholder is swapped',
+  async (signIn) => {
+    const page = await signIn('Iva Thorsby');
+    await open(page, 'Lists and kits');
+    await press(page, 'Bring a list');
+    const paste = await page.waitForSelector('textarea');
+    await paste?.type(
+      'Piece;Shade;Count\nbrick 2x4;dark stone;120\ncheese wedge;Slate;30\nplate 1x2;grubby gold;12\nbrick 2x4;Slate;many\n',
+    );
+    await press(page, 'Read it');
+    // Two words were taught before; one is new; one row is bad and says why.
+    await sees(page, '4 rows make 2 lines of 150 pieces. 2 rows are left out.');
+    await choose(page, 'What colour «grubby gold» means', 'Ochre');
+    await sees(page, '4 rows make 3 lines of 162 pieces. 1 rows are left out.');
+    await page.locator('::-p-xpath(//summary[contains(., "Rows that are left out")])').click();
+    await sees(page, 'row 5: «many» is no quantity');
+    await choose(page, 'For section', 'A');
+    await press(page, 'Take 3 lines');
+    await saved(page);
+    await sees(page, 'plate 1×2 in Ochre');
+    await openTab(page, 'Needs');
+    await find(page, 'plate 1×2 Ochre');
+    await sees(page, '1 lines');
+    expect(await (await firstRow(page)).jsonValue()).toContain('A, Skarn benches');
+
+    // What is short of it goes on an order.
+    await choose(page, 'Put what is short on an order', 'on a new order');
+    await saved(page);
+    await openTab(page, 'Orders');
+    await inPanel(page, 'What is short');
+    for (const state of ['sent', 'paid', 'in the mail']) {
+      await press(page, `Mark as ${state}`);
+      await saved(page);
+    }
+    await fill(page, 'Comes now of plate 1×2 in ochre', '7');
+    const drawer = await page.waitForSelector('::-p-aria([name="Into which drawer"])');
+    await drawer?.type('drawer 3');
+    await press(page, 'Put 7 away');
+    await saved(page);
+    await sees(page, 'arrived in part');
+    await openTab(page, 'Needs');
+    await find(page, 'plate 1×2 Ochre');
+    // Seven lie in Iva's drawer now and go from hand to hand; the rest is on its way, on no day known.
+    await inPanel(page, 'plate 1×2');
+    await sees(page, 'from Iva Thorsby');
+    await sees(page, 'on order, late');
+
+    // Lending moves pieces; the loan is listed until they are back.
+    await openTab(page, 'Orders');
+    const lend = await page.waitForSelector('::-p-aria([name="What you lend"])');
+    await lend?.type('20 brick 2x4 in Slate');
+    await choose(page, 'To whom', 'Tobin Orr');
+    await press(page, 'Lend');
+    await saved(page);
+    await sees(page, '3 out');
+
+    await openTab(page, 'Placeholders');
+    await sees(page, '1 swapped so far');
+    await page.locator('::-p-xpath(//li[@data-swap="ph-3"]//button[normalize-space()="Swapped"])').click();
+    await saved(page);
+    await sees(page, '2 swapped so far');
+  },
+);
+
+journey(
+  'two at the table: each counts their own drawers on a phone, by ones, tens and grams, and both see it',
+  async (signIn) => {
+    const phone = { width: 390, height: 844 };
+    const brenna = await signIn('Brenna Rook', phone);
+    await open(brenna, 'Count');
+    const iva = await signIn('Iva Thorsby');
+    await open(iva, 'Count');
+    await choose(iva, 'Whose', 'Brenna Rook');
+    const entry = '::-p-xpath(//ul[@aria-label="Drawers"]//button)';
+    await brenna.locator(entry).click();
+    const word = await brenna.$eval(
+      'section[aria-label^="Count "] h2',
+      (head) => head.textContent?.trim() ?? '',
+    );
+    const count = () =>
+      brenna.$eval('section[aria-label^="Count "] output', (out) =>
+        Number(out.textContent?.replace(/\D/g, '')),
+      );
+    const before = await count();
+    await press(brenna, '10 more');
+    await press(brenna, '1 more');
+    await saved(brenna);
+    expect(await count()).toBe(before + 11);
+    await iva.locator(entry).click();
+    await iva.waitForFunction(
+      (qty) =>
+        document.querySelector('section[aria-label^="Count "] output')?.textContent?.replace(/\D/g, '') ===
+        String(qty),
+      { timeout: 5000 },
+      before + 11,
+    );
+    expect(await iva.$eval('section[aria-label^="Count "] h2', (head) => head.textContent?.trim())).toBe(
+      word,
+    );
+    const scale = await brenna.waitForSelector('::-p-aria([name="Grams on the scale"])');
+    await scale?.type('50');
+    await scale?.press('Enter');
+    await saved(brenna);
+    expect(await count()).not.toBe(before + 11);
+    // Another's drawer is not hers to count.
+    await choose(brenna, 'Whose', 'Tobin Orr');
+    await brenna.locator(entry).click();
+    await sees(brenna, 'this stock is not yours');
+  },
+);
+
+journey(
+  'what is short is bought in the simulated market, by price, parcels and time, and drafted as orders',
+  async (signIn) => {
+    const page = await signIn('Iva Thorsby');
+    await open(page, 'Buy');
+    await sees(page, 'Simulated: this market');
+    await choose(page, 'Section', 'F');
+    await inPanel(page, 'Cheapest');
+    await sees(page, 'nothing: proven', 40_000);
+    await inPanel(page, 'Fewest parcels');
+    await page.waitForFunction(
+      () =>
+        [...document.querySelectorAll('button[aria-pressed]')].every(
+          (button) => !button.textContent?.includes('looking'),
+        ),
+      { timeout: 60_000 },
+    );
+    const totals = await page.$$eval('button[aria-pressed]', (buttons) =>
+      buttons.flatMap(
+        (button) =>
+          /([\d.]+) cr · (\d+) parcels/
+            .exec(button.textContent ?? '')
+            ?.slice(1)
+            .map(Number) ?? [],
+      ),
+    );
+    const [cheapest, parcels, dearer, fewer] = totals;
+    expect(dearer).toBeGreaterThanOrEqual(cheapest - 0.01);
+    expect(fewer).toBeLessThanOrEqual(parcels);
+    await press(page, `Draft these ${fewer} orders`);
+    await saved(page);
+    await openTab(page, 'Orders');
+    expect(
+      await page.$$eval(
+        'ul[aria-label="Orders"] li',
+        (rows) => rows.filter((row) => row.textContent?.includes('From ')).length,
+      ),
+    ).toBe(fewer);
+  },
+);
