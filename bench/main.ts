@@ -1,5 +1,6 @@
 /** `npm run bench`: every figure the design sets, measured on this machine. A benchmark never fails a build. */
 import { benchCut } from './cut.ts';
+import { benchMaterials } from './materials.ts';
 import { benchRelief } from './relief.ts';
 import { benchServer } from './server.ts';
 import { benchSite } from './site.ts';
@@ -9,6 +10,7 @@ import { benchWeb } from './web.ts';
 const parts: Record<string, () => Promise<Row[]>> = {
   cut: benchCut,
   relief: () => Promise.resolve(benchRelief()),
+  materials: benchMaterials,
   site: benchSite,
   server: benchServer,
   web: benchWeb,

@@ -4,6 +4,7 @@ import {
   fill,
   goTo,
   openDisplay,
+  openTab,
   pickFromOutline,
   press,
   saved,
@@ -77,6 +78,7 @@ journey('from the plan to bases, stages and findings, and back by undo', async (
   await sees(page, 'As it is now');
   await saved(page);
   await goTo(page, 'stockpile');
+  await openTab(page, 'Bases');
   await sees(page, 'Bases short');
   await fill(page, 'Owned', '40');
   await sees(page, 'enough');

@@ -39,8 +39,17 @@ async function main() {
     await openTab(page, 'Rules');
     for (const at of ['brief', 'stockpile', 'progress']) {
       await goTo(page, at);
+      if (at === 'stockpile') await page.waitForSelector('[data-needs] tbody th');
       await shot(page, at);
     }
+    await goTo(page, 'stockpile');
+    await openTab(page, 'Colours');
+    await shot(page, 'stockpile-colours');
+    await openTab(page, 'Layers');
+    await page.waitForSelector('[aria-label="The layer from above"]');
+    for (let i = 0; i < 12; i++) await page.locator('button[aria-label="Layer above"]').click();
+    await pause(1500);
+    await shot(page, 'stockpile-layers');
     await goTo(page, 'cut');
     await page.locator('::-p-xpath(//button[normalize-space()="Cut"])').click();
     await page.waitForSelector('::-p-text(Proven)', { timeout: 30_000 });

@@ -209,7 +209,7 @@ describe('seam sheets', () => {
     ).toBe(404);
   });
   test('build sheets: a page for each step, whose lists add up to what the shell counts', async () => {
-    const pages = await pagesOf('layers.pdf?module=a1');
+    const pages = await pagesOf('layers.pdf?module=module-a1');
     const words = pages.map(({ texts }) => texts.map(({ text }) => text).join('\n'));
     expect(pages.length).toBeGreaterThan(10);
     expect(words[0]).toContain('Module A1, layer 1 of ');
@@ -245,8 +245,8 @@ describe('seam sheets', () => {
       '17 pieces in all. Printed',
     ])
       expect(words.join('\n')).toContain(part);
-    expect((await ask({ lines: [] })).status).toBe(400);
-    expect((await ask({ lines: [{ ...line, qty: -1 }] })).status).toBe(400);
+    expect((await ask({ lines: [] })).status).toBe(422);
+    expect((await ask({ lines: [{ ...line, qty: -1 }] })).status).toBe(422);
     expect((await ask({ lines: [line] }, '')).status).toBe(401);
   });
   test('the order of building up is a list to tick off', async () => {

@@ -9,6 +9,7 @@ import {
   balances,
   blockedSections,
   changedNeeds,
+  coloursKnown,
   copiesNeeded,
   costBySection,
   daysLate,
@@ -252,6 +253,17 @@ describe('needs', () => {
       true,
     );
   });
+  test('a part is known in the colours that lie here or that somebody named', () => {
+    const known = sceneOf([
+      add('partType', 'door-4x1', { family: 'door', colours: ['chalk'] }),
+      add('lot', 'l', { part: 'door-4x1', colour: 'pine', qty: 1 }),
+      add('order', 'o', { name: 'Doors', lines: [{ part: 'door-4x1', colour: 'any', qty: 2 }] }),
+    ]);
+    expect([coloursKnown(known, 'door-4x1'), coloursKnown(known, 'brick-1x1')]).toEqual([
+      ['chalk', 'pine'],
+      [],
+    ]);
+  });
   test('what changed and by how much, the most first', () => {
     const before = needsOf(scene, lines(scene));
     expect(changedNeeds(before, before)).toEqual([]);
@@ -427,6 +439,7 @@ describe('buying', () => {
     expect(few.purchase.sellers.length).toBeLessThanOrEqual(cheapest.purchase.sellers.length);
     expect(few.purchase.total).toBeGreaterThanOrEqual(cheapest.purchase.total - 1e-6);
     expect(soon.purchase.days).toBeLessThanOrEqual(cheapest.purchase.days ?? 0);
+    expect(soon.purchase.total).toBeGreaterThanOrEqual(cheapest.purchase.total - 1e-6);
   });
 });
 

@@ -1,5 +1,6 @@
 import type { Highs } from 'highs';
 import { ANY_COLOUR } from '../catalogue/index.ts';
+import { seeded } from '../relief/index.ts';
 import type { PartLine } from '../scene/index.ts';
 
 /**
@@ -84,9 +85,10 @@ export function source(needs: readonly PartLine[], market: Market, options: Sour
   const stated = state(needs, market, options);
   if (!stated.ok) return stated;
   const { problem } = stated;
-  const search = new Search(problem);
-  const open = search.best();
-  const late = () => options.now() - began > options.seconds * 1000 || options.stopped?.() === true;
+  const past = (seconds: number) => options.now() - began > seconds * 1000 || options.stopped?.() === true;
+  const late = () => past(options.seconds);
+  // The search has the first part of the time; the bound and the solver the rest.
+  const open = new Search(problem).best(() => past(Math.min(1, options.seconds / 5)));
   let bound = relax(problem, open?.total ?? Infinity, late);
   let answer = open;
   const solved = () => answer !== null && answer.total - bound <= 1e-6 * Math.max(1, answer.total);
@@ -158,15 +160,21 @@ interface Answer {
 class Search {
   constructor(private readonly problem: Problem) {}
 
-  best(): Answer | null {
+  /** @param late asked before each start but the first two */
+  best(late: () => boolean): Answer | null {
     const { sellers, maxOrders } = this.problem;
-    const starts = [sellers.map(() => true), this.fewest()];
+    const random = seeded(11);
     let best: Answer | null = null;
-    for (const start of starts) {
-      const open = start.slice();
+    for (let start = 0; start < STARTS; start++) {
+      if (start >= 2 && late()) break;
+      const open =
+        start === 0
+          ? sellers.map(() => true)
+          : start === 1
+            ? this.fewest()
+            : sellers.map(() => random() < start / STARTS);
       let cost = this.cost(open);
-      for (let gained = true; gained;) {
-        gained = false;
+      for (;;) {
         const moves: boolean[][] = [];
         sellers.forEach((_, i) => {
           const flipped = open.slice();
@@ -262,6 +270,8 @@ class Search {
   }
 }
 
+/** From all sellers, from few, and from chance. */
+const STARTS = 12;
 /** What a missing piece, or a unit of money under a least order, costs in the search. */
 const HARD = 1e5;
 

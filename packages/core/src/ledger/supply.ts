@@ -1,3 +1,4 @@
+import { ANY_COLOUR } from '../catalogue/index.ts';
 import { listOf, type Scene } from '../scene/index.ts';
 
 /** What is there and what is coming: drawers, donated bulk, opened kits, loans and orders. */
@@ -90,4 +91,19 @@ export function suppliesOf(scene: Scene): Supply[] {
             ...{ qty: qty - came, from: order.expected, place: order.name },
           });
   return supplies;
+}
+
+/**
+ * The colours a part is known to come in: as somebody said, and as it lies in drawers, kits and orders here. Empty:
+ * nobody knows yet.
+ */
+export function coloursKnown(scene: Scene, part: string): string[] {
+  const known = new Set(Object.hasOwn(scene.partType, part) ? scene.partType[part].colours : []);
+  const see = (line: { part: string; colour: string }) => {
+    if (line.part === part && line.colour !== ANY_COLOUR) known.add(line.colour);
+  };
+  listOf(scene, 'lot').forEach(see);
+  for (const { use, lines } of listOf(scene, 'partList')) if (use === 'kit') lines.forEach(see);
+  for (const { lines } of listOf(scene, 'order')) lines.forEach(see);
+  return [...known].filter((colour) => colour !== ANY_COLOUR).sort();
 }

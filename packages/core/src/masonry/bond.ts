@@ -1,4 +1,4 @@
-import type { Layer } from './layers.ts';
+import type { Layer } from './fill.ts';
 import { number, type Joints } from './tile.ts';
 
 /** How well layers are bonded: joints that the layer above bridges, and joints that run through. */

@@ -1,5 +1,4 @@
-import { SKIN, heightAround, type Fill } from './fill.ts';
-import type { Layer } from './layers.ts';
+import { SKIN, heightAround, type Fill, type Layer } from './fill.ts';
 import { METHODS } from '../scene/index.ts';
 
 /**

@@ -1,8 +1,7 @@
 import { ANY_COLOUR, partOf } from '../catalogue/index.ts';
 import { GROUNDS, listOf, type Ground, type Recipe, type Scene } from '../scene/index.ts';
 import { countsOf, scatterOrder } from './scatter.ts';
-import { SKIN, heightAround, type Fill } from './fill.ts';
-import type { Layer } from './layers.ts';
+import { SKIN, heightAround, type Fill, type Layer } from './fill.ts';
 
 /** Which colour each piece gets, and what is scattered on the ground. */
 
@@ -54,13 +53,6 @@ export interface Accent {
   y: number;
   /** Its underside, plates above the floor. */
   z: number;
-}
-
-/** A region that one dress covers. */
-export interface Dressed {
-  dress: Dress;
-  /** Indices of its studs. */
-  studs: readonly number[];
 }
 
 /**

@@ -1,4 +1,7 @@
-/** Ground to be filled with pieces: what `buildLayers` starts from. */
+import type { Family } from '../catalogue/index.ts';
+import type { Laid } from './tile.ts';
+
+/** Ground to be filled with pieces, and the layers it is filled with. */
 
 /** A piece of ground to fill. */
 export interface Fill {
@@ -26,4 +29,20 @@ export const SKIN = { none: 0, natural: 1, plates: 2, tiles: 3 } as const;
 export function heightAround({ w, d, height, beyond }: Fill, x: number, y: number): number {
   const own = x < 0 || y < 0 || x >= w || y >= d ? -1 : height[y * w + x];
   return own >= 0 ? own : beyond(x, y);
+}
+
+/** What a layer is for. */
+export type Purpose = 'core' | 'deck' | 'cover' | 'slope';
+
+export interface Layer {
+  /** Its underside, plates above the floor, and its height. */
+  z: number;
+  h: number;
+  purpose: Purpose;
+  family: Family;
+  /** Of slopes: the angle, and the side they fall to (0 east, 1 south, 2 west, 3 north). */
+  angle?: number;
+  falls?: number;
+  /** x, y, w, d of each piece. */
+  laid: Laid;
 }

@@ -1,7 +1,7 @@
 export { pieceSet, tileLayer, type Laid, type PieceSet } from './tile.ts';
 export { BRICKS, METHOD_SPECS, PLATES, type MethodSpec } from './method.ts';
-export { SKIN, type Fill } from './fill.ts';
-export { MAX_HEIGHT, buildLayers, type Layer, type Masonry, type Purpose } from './layers.ts';
+export { SKIN, type Fill, type Layer, type Purpose } from './fill.ts';
+export { MAX_HEIGHT, buildLayers, type Masonry } from './layers.ts';
 export type { Bond, ThroughJoint } from './bond.ts';
 export { pieceId, verifyMasonry } from './verify.ts';
 export { bendCounts, blueNoise, countsOf, scatterOrder } from './scatter.ts';

@@ -1,31 +1,15 @@
 import { type Family } from '../catalogue/index.ts';
 import { METHODS } from '../scene/index.ts';
 import { BRICKS, COVERS, METHOD_SPECS, PLATES, SHEETS, TILES, deckSet } from './method.ts';
-import { SKIN, heightAround, type Fill } from './fill.ts';
+import { SKIN, heightAround, type Fill, type Layer, type Purpose } from './fill.ts';
 import { BondWatch, type Bond } from './bond.ts';
 import { crestsOf } from './crest.ts';
-import { number, tileLayer, tileSome, type Laid, type PieceSet } from './tile.ts';
+import { number, tileLayer, tileSome, type PieceSet } from './tile.ts';
 
 /**
  * Heights compiled to layers of placed pieces. All positions in studs from the ground's corner, heights in plates
  * above its floor.
  */
-
-export const PURPOSES = ['core', 'deck', 'cover', 'slope'] as const;
-export type Purpose = (typeof PURPOSES)[number];
-
-export interface Layer {
-  /** Its underside, plates above the floor, and its height. */
-  z: number;
-  h: number;
-  purpose: Purpose;
-  family: Family;
-  /** Of slopes: the angle, and the side they fall to (0 east, 1 south, 2 west, 3 north). */
-  angle?: number;
-  falls?: number;
-  /** x, y, w, d of each piece. */
-  laid: Laid;
-}
 
 /** The most plates that are stacked up: 1,000 plates = 3.2 m. */
 export const MAX_HEIGHT = 1000;

@@ -1,8 +1,9 @@
 import loadHighs from 'highs';
 import fc from 'fast-check';
-import { BRICK_SIZES, partOf } from '../catalogue/index.ts';
+import { partOf } from '../catalogue/index.ts';
 import { compile } from '../relief/index.ts';
 import { METHODS, reduce, type Change, type Method, type Scene } from '../scene/index.ts';
+import { leastPieces, smallMasks } from '../../test/leastPieces.ts';
 import { sceneOf } from '../../test/materials.ts';
 import {
   BRICKS,
@@ -167,14 +168,7 @@ describe('few pieces', () => {
   test('small layers within 2 % of the least number that HiGHS proves', async () => {
     const highs = await loadHighs();
     let [ours, least] = [0, 0];
-    for (let seed = 1; seed <= 8; seed++) {
-      const [w, d] = [14, 12];
-      const mask = new Uint8Array(w * d).map((_, i) => {
-        const [x, y] = [i % w, Math.floor(i / w)];
-        return Math.hypot(x - 6.5 - (seed % 3), y - 5.5) < 4.2 + (seed % 4) * 0.9 || (y > 7 && x < seed)
-          ? 1
-          : 0;
-      });
+    for (const { mask, w, d } of smallMasks(8)) {
       ours += tileLayer(mask, w, d, BRICKS).length / 4;
       least += leastPieces(highs, mask, w, d);
     }
@@ -182,64 +176,6 @@ describe('few pieces', () => {
     expect(ours / least).toBeLessThanOrEqual(1.02);
   });
 });
-
-/** The least number of bricks that cover a mask, as a set partition solved by HiGHS. */
-function leastPieces(
-  highs: Awaited<ReturnType<typeof loadHighs>>,
-  mask: Uint8Array,
-  w: number,
-  d: number,
-): number {
-  const row = new Map<number, number>();
-  mask.forEach((on, i) => on && row.set(i, row.size));
-  const starts = [0];
-  const indices: number[] = [];
-  for (const [a, b] of BRICK_SIZES)
-    for (const [pw, pd] of a === b
-      ? [[a, b]]
-      : [
-          [a, b],
-          [b, a],
-        ])
-      for (let y = 0; y + pd <= d; y++)
-        for (let x = 0; x + pw <= w; x++) {
-          const cells = Array.from(
-            { length: pw * pd },
-            (_, k) => (y + Math.floor(k / pw)) * w + x + (k % pw),
-          );
-          const rows = cells.map((i) => row.get(i));
-          if (rows.some((one) => one === undefined)) continue;
-          indices.push(...rows.map((one) => one ?? 0));
-          starts.push(indices.length);
-        }
-  const columns = starts.length - 1;
-  const model = highs.createModel({
-    numCols: columns,
-    numRows: row.size,
-    colCost: new Array<number>(columns).fill(1),
-    colLower: new Array<number>(columns).fill(0),
-    colUpper: new Array<number>(columns).fill(1),
-    rowLower: new Array<number>(row.size).fill(1),
-    rowUpper: new Array<number>(row.size).fill(1),
-    matrix: {
-      format: 'csc',
-      numRows: row.size,
-      numCols: columns,
-      starts: Int32Array.from(starts),
-      indices: Int32Array.from(indices),
-      values: new Float64Array(indices.length).fill(1),
-    },
-    integrality: new Array(columns).fill(highs.constants.variableType.integer),
-  });
-  try {
-    model.options.set({ output_flag: false, time_limit: 30 });
-    model.run();
-    expect(model.getModelStatus()).toBe(highs.constants.modelStatus.optimal);
-    return Math.round(model.getObjectiveValue());
-  } finally {
-    model.dispose();
-  }
-}
 
 describe('colours and scatter', () => {
   const dress: Dress = {

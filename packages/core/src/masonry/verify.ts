@@ -1,8 +1,8 @@
 import { isListed, partId } from '../catalogue/index.ts';
 import { METHODS } from '../scene/index.ts';
-import type { Fill } from './fill.ts';
+import type { Fill, Layer } from './fill.ts';
 import { METHOD_SPECS } from './method.ts';
-import type { Layer, Masonry } from './layers.ts';
+import type { Masonry } from './layers.ts';
 
 /** The id of a layer's piece. Slopes are told by their width along the edge first. */
 export function pieceId({ family, h, angle, falls }: Layer, w: number, d: number): string {

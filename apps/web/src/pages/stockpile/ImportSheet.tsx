@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { CATALOGUE, PALETTE, colourName, partName } from '@quarry/core/catalogue';
+import { counted } from '@quarry/core/lattice';
 import {
   COLUMN_USES,
   aliasKey,
@@ -24,6 +25,16 @@ const USES: Record<ColumnUse, string> = {
   place: 'drawer',
   none: 'not used',
 };
+const OWN_PART = 'own-';
+/** An id for a part nobody makes by family and size, from what it is called. */
+const ownPartId = (word: string) =>
+  `${OWN_PART}${
+    word
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-|-$/g, '')
+      .slice(0, 30) || 'part'
+  }`;
 type Into = 'need' | 'kit' | 'stock';
 const INTO: Record<Into, string> = { need: 'a list of what is needed', kit: 'a kit', stock: 'drawers' };
 
@@ -70,6 +81,16 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
       ...{ op: 'add', kind: 'alias', id: freshId('alias') },
       data: { about, word: word.slice(0, 120), means },
     }));
+    // A part of one's own is known by what people call it.
+    const mine = [...taught.values()].filter(
+      ({ about, means }) => about === 'part' && means.startsWith(OWN_PART),
+    );
+    for (const { word, means } of mine)
+      if (!scene.partType[means])
+        remembered.push({
+          ...{ op: 'add', kind: 'partType', id: means },
+          data: { family: 'special', name: word.slice(0, 80) },
+        });
     const id = freshId('partList');
     const changes: Change[] =
       into === 'stock'
@@ -138,11 +159,13 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
       {table && read && (
         <>
           <p className="pb-1">
-            <b>{table.name}</b>: {read.rows.toLocaleString('en')} rows make{' '}
-            {read.lines.length.toLocaleString('en')} lines of{' '}
+            <b>{table.name}</b>: {counted(read.rows, 'row')} {read.rows === 1 ? 'makes' : 'make'}{' '}
+            {counted(read.lines.length, 'line')} of{' '}
             {read.lines.reduce((sum, { qty }) => sum + qty, 0).toLocaleString('en')} pieces.{' '}
             {read.bad.length > 0 && (
-              <span className="text-error">{read.bad.length.toLocaleString('en')} rows are left out.</span>
+              <span className="text-error">
+                {counted(read.bad.length, 'row')} {read.bad.length === 1 ? 'is' : 'are'} left out.
+              </span>
             )}
           </p>
           <div className="overflow-x-auto">
@@ -275,7 +298,7 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
               disabled={read.lines.length === 0 || read.lines.length > most}
               onClick={take}
             >
-              Take {read.lines.length.toLocaleString('en')} lines
+              Take {counted(read.lines.length, 'line')}
             </button>
             <button type="button" className="btn btn-xs btn-ghost" onClick={() => setTable(null)}>
               Another list
@@ -334,7 +357,7 @@ function Words({
           >
             <span className="w-48 truncate" title={one.word}>
               {one.about} «{one.word}»
-              {one.rows !== null && <span className="ink-2"> on {one.rows} rows</span>}
+              {one.rows !== null && <span className="ink-2"> on {counted(one.rows, 'row')}</span>}
             </span>
             {one.offers.map((id) => (
               <button key={id} type="button" className="btn btn-xs" onClick={() => onTeach(one, id)}>
@@ -348,6 +371,7 @@ function Words({
               onChange={(event) => onTeach(one, event.currentTarget.value)}
             >
               <option value="">not said</option>
+              {one.about === 'part' && <option value={ownPartId(one.word)}>a part of our own</option>}
               {choices[one.about].map(({ id, word }) => (
                 <option key={id} value={id}>
                   {word}

@@ -3,7 +3,7 @@ import { Canvas } from '@react-three/fiber';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Color, Matrix4, type InstancedMesh } from 'three';
-import { ANY_COLOUR, colourOf } from '@quarry/core/catalogue';
+import { ANY_COLOUR, FAMILIES, colourOf } from '@quarry/core/catalogue';
 import { formatPlates } from '@quarry/core/lattice';
 import { layerCounts, type Layer } from '@quarry/core/masonry';
 import { useLink } from '../../data/useDisplay.tsx';
@@ -13,6 +13,7 @@ import { useSurvey } from '../../workers/survey.tsx';
 import type { BlockLayers } from '../../workers/materials.worker.ts';
 import { useMasons } from './useMasons.ts';
 
+const WAYS = ['east', 'south', 'west', 'north'];
 const PURPOSES = { core: 'core', deck: 'deck', cover: 'ground cover', slope: 'slopes' } as const;
 /** A plate is 0.4 studs high (3.2 mm to 8 mm). */
 const PLATE = 0.4;
@@ -109,7 +110,7 @@ export function LayersPanel() {
         {layers.map(({ layer, colours }) => (
           <section
             key={`${layer.purpose} ${layer.family} ${layer.h} ${layer.falls}`}
-            aria-label={PURPOSES[layer.purpose]}
+            aria-label={`${PURPOSES[layer.purpose]}, ${FAMILIES[layer.family].word}, ${formatPlates(layer.h)}${layer.falls === undefined ? '' : ` to the ${WAYS[layer.falls]}`}`}
           >
             <Heading
               aside={`${(layer.laid.length / 4).toLocaleString('en')} pieces, ${formatPlates(layer.h)} high`}

@@ -120,7 +120,7 @@ function MatrixCell({ cell, label, onOpen }: { cell: Cell | undefined; label: st
       <button
         type="button"
         className="relative w-full min-w-14 h-6 px-1.5 text-right border hair cursor-pointer hover:border-base-content overflow-hidden"
-        aria-label={`${label}: ${short} short and ${late} late of ${qty}`}
+        aria-label={`${label}: ${short.toLocaleString('en')} short and ${late.toLocaleString('en')} late of ${qty.toLocaleString('en')}`}
         onClick={onOpen}
       >
         <span

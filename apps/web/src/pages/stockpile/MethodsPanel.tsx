@@ -112,7 +112,9 @@ export function MethodsPanel() {
                   <th scope="col" className="font-normal">
                     Bond
                   </th>
-                  <th scope="col" />
+                  <th scope="col">
+                    <span className="sr-only">Choose</span>
+                  </th>
                 </tr>
               </thead>
               <tbody>

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { colourName, partName } from '@quarry/core/catalogue';
-import { PURPOSE_WORDS, alternativesTo, type Alternative } from '@quarry/core/ledger';
+import { PURPOSE_WORDS, alternativesTo, coloursKnown, type Alternative } from '@quarry/core/ledger';
 import { gramsOfPart, priceOfPart } from '@quarry/core/masonry';
 import { displayOf, listOf } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit, useMay, usePlans } from '../../data/useDisplay.tsx';
@@ -59,6 +59,7 @@ export function NeedSheet({ row, onClose }: { row: NeedRow; onClose: () => void 
       freshId('substitute'),
       { part: row.part, colour: row.colour, use: one.use, section },
     );
+  const known = coloursKnown(scene, row.part);
   const { price, guess } = priceOfPart(row.part, scene.partType);
   const givers = listOf(scene, 'person').filter(({ id }) => id !== demand.person);
   return (
@@ -105,8 +106,8 @@ export function NeedSheet({ row, onClose }: { row: NeedRow; onClose: () => void 
             </Line>
           );
         })}
-        {row.given.length === 0 && <p className="ink-2 text-xs">Nobody has any.</p>}
       </dl>
+      {row.given.length === 0 && <p className="ink-2 text-xs">Nobody has any.</p>}
       {plans && row.section !== null && givers.length > 0 && (
         <SelectField
           label="Put by for it from"
@@ -207,6 +208,24 @@ export function NeedSheet({ row, onClose }: { row: NeedRow; onClose: () => void 
         )}
       </ul>
       <Heading>The part</Heading>
+      <p className="text-xs py-0.5" data-known>
+        {known.length === 0 ? (
+          <span className="ink-2">Nobody knows yet in which colours it comes.</span>
+        ) : (
+          <>
+            Known in{' '}
+            {known.map((colour, i) => (
+              <span key={colour}>
+                {i > 0 && ', '}
+                <Swatch colour={colour} size={10} /> {colourName(colour)}
+              </span>
+            ))}
+            {!known.includes(row.colour) && row.colour !== 'any' && (
+              <b className="text-error"> – not seen in {row.colourWord} yet</b>
+            )}
+          </>
+        )}
+      </p>
       <NumberField
         label="One weighs"
         unit="g"

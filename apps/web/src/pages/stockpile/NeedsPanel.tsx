@@ -193,7 +193,7 @@ export function NeedsPanel() {
           <caption className="sr-only">Parts needed, what covers them and what is short</caption>
           <thead className="sticky top-0 bg-base-100 z-10">
             <tr className="ink-2 text-left border-b hair">
-              <th scope="col" className="w-8 pl-3">
+              <th scope="col" className="w-11 pl-3">
                 <input
                   type="checkbox"
                   className="checkbox checkbox-xs"
@@ -347,7 +347,7 @@ function Head({
     >
       <button
         type="button"
-        className="cursor-pointer h-7"
+        className="cursor-pointer h-7 min-w-8"
         onClick={() => column?.toggleSorting(sorted !== 'desc')}
       >
         {word}
