@@ -12,6 +12,7 @@ import {
   useView,
   type AreaTool,
   type CutLine,
+  type Layer,
   type LineTool,
   type Picked,
   type SpotTool,
@@ -55,18 +56,37 @@ interface BoardProps {
   acts?: BoardActs;
   label: string;
   cut?: CutLine | null;
+  /** The ground in its true colours, a pixel a stud, instead of hatches; what stands on it is left out. */
+  paint?: HTMLCanvasElement | null;
 }
 
 /** The display shown before anything has a size, studs. */
 const BLANK: Rect = { x: 0, y: 0, w: 96, d: 48 };
 const NOTHING: ReadonlySet<never> = new Set<never>();
+/** What would hide painted ground. */
+const PAINTED: ReadonlySet<Layer> = new Set<Layer>([
+  'ground',
+  'ways',
+  'plots',
+  'dressing',
+  'signs',
+  'findings',
+]);
 const NO_FINDINGS: readonly Judged[] = [];
 
 /**
  * The plan board: one canvas that draws the scene as a survey sheet, and over it what is being picked, moved,
  * resized or drawn. It changes nothing itself: it says what the person asks for.
  */
-export function Board({ scene, ground, findings = NO_FINDINGS, acts, label, cut = null }: BoardProps) {
+export function Board({
+  scene,
+  ground,
+  findings = NO_FINDINGS,
+  acts,
+  label,
+  cut = null,
+  paint = null,
+}: BoardProps) {
   const [host, size] = useSize<HTMLDivElement>();
   const [view, setView] = useState<Viewport | null>(null);
   const [moving, setMoving] = useState<Rect | null>(null);
@@ -79,10 +99,11 @@ export function Board({ scene, ground, findings = NO_FINDINGS, acts, label, cut 
   const picks = useMemo(() => (picked ? [picked, ...anywhere.also] : []), [picked, anywhere.also]);
   const palette = PALETTES[theme];
   const drawnArt = useRef<GroundArt | null>(null);
-  const art = useMemo(
+  const survey = useMemo(
     () => (drawnArt.current = ground ? groundArt(ground, palette, drawnArt.current) : null),
     [ground, palette],
   );
+  const art = useMemo(() => (survey && paint ? { ...survey, tint: paint } : survey), [survey, paint]);
   const images = usePictures(scene);
   const [fontsReady, setFontsReady] = useState(false);
   useEffect(() => {
@@ -108,7 +129,7 @@ export function Board({ scene, ground, findings = NO_FINDINGS, acts, label, cut 
     findings,
     palette,
     view: at,
-    hidden: readOnly ? NOTHING : hidden,
+    hidden: paint ? PAINTED : readOnly ? NOTHING : hidden,
     cut,
     images,
     metric,

@@ -15,10 +15,12 @@ import {
   MasonryBook,
   builtBlock,
   compareMethods,
+  paintedGround,
   type Accent,
   type BlockCount,
   type Layer,
   type MethodCount,
+  type Painted,
 } from '@quarry/core/masonry';
 import { compile, recompile, type Compiled, type CountedMass } from '@quarry/core/relief';
 import { emptyScene, withDelta, type Delta, type Scene } from '@quarry/core/scene';
@@ -93,6 +95,8 @@ const worker = {
   /** The methods side by side for a hill, a pad or a section. */
   compare: (kind: 'hill' | 'pad' | 'section', id: string): MethodCount[] =>
     compareMethods(scene, followed(), { kind, id }),
+  /** The colour of each stud from above. */
+  painted: (): Painted => paintedGround(scene, followed()),
   /** One block as placed pieces. */
   layers(id: string): BlockLayers | null {
     const built = builtBlock(scene, followed(), id);

@@ -4,6 +4,7 @@ export * from './supply.ts';
 export * from './net.ts';
 export * from './kits.ts';
 export * from './substitutes.ts';
+export type { Market, Offer, Seller } from './buyProblem.ts';
 export * from './source.ts';
 export * from './market.ts';
 export * from './lists.ts';

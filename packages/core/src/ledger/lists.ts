@@ -1,6 +1,6 @@
 import { coloursNamed, nearColours, labOf, partNamed, ANY_COLOUR } from '../catalogue/index.ts';
 import { listOf, type PartLine, type Scene } from '../scene/index.ts';
-import type { Market, Offer, Seller } from './source.ts';
+import type { Market, Offer, Seller } from './buyProblem.ts';
 
 /** Lists that people paste or bring as a file: which column says what, what their words mean, and which rows are bad. */
 

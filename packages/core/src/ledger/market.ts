@@ -1,7 +1,7 @@
 import { ANY_COLOUR, CATALOGUE, PALETTE, colourOf, partOf } from '../catalogue/index.ts';
 import { priceOfPart } from '../masonry/index.ts';
 import { seeded } from '../relief/index.ts';
-import type { Market, Offer, Seller } from './source.ts';
+import type { Market, Offer, Seller } from './buyProblem.ts';
 
 /** A market of our own making, for planning without one: invented sellers, stock and prices. It says so. */
 

@@ -156,7 +156,11 @@ export class Grounds {
       return dress;
     };
     const { deckMost, deckSpan: span, deckSheets: sheets } = display;
-    const fill: Fill = { ...{ w, d, height, method: methods, skin, beyond }, ...{ deckMost, span, sheets } };
+    const fine = Uint8Array.from(height, (value, k) => (value >= 0 && dressAt(k).tones.length > 1 ? 1 : 0));
+    const fill: Fill = {
+      ...{ w, d, height, method: methods, skin, fine, beyond },
+      ...{ deckMost, span, sheets },
+    };
     return { block, fill, section, ground, floor, dressAt };
   }
 }

@@ -1,5 +1,6 @@
 import type { Layer } from './fill.ts';
-import { number, type Joints } from './tile.ts';
+import { number } from './pieces.ts';
+import type { Joints } from './tile.ts';
 
 /** How well layers are bonded: joints that the layer above bridges, and joints that run through. */
 

@@ -1,3 +1,4 @@
+import { partOf } from '../catalogue/index.ts';
 import { overlap, type Rect } from '../lattice/index.ts';
 import { BASE_GRAMS, OUTSIDE, indexAt, type Compiled, type CountedMass } from '../relief/index.ts';
 import { METHODS, type Method, type Scene } from '../scene/index.ts';
@@ -128,6 +129,45 @@ export function builtBlock(scene: Scene, compiled: Compiled, id: string): Built 
   if (!block) return null;
   const ground = new Grounds(scene, compiled).of(block);
   return { ground, ...buildBlock(ground) };
+}
+
+/** The colour that is uppermost on each stud of a scene's ground. */
+export interface Painted {
+  /** Ids of colours, by number. */
+  colours: string[];
+  /** The number of each stud's colour, row by row as the relief; −1: nothing lies there. */
+  studs: Int16Array;
+}
+
+/** What the ground looks like from above: its covers and slopes, and what is scattered on them. */
+export function paintedGround(scene: Scene, compiled: Compiled): Painted {
+  const { relief } = compiled;
+  const studs = new Int16Array(relief.ground.length).fill(-1);
+  const numbers = new Map<string, number>();
+  const grounds = new Grounds(scene, compiled);
+  for (const block of blocksOf(scene, relief)) {
+    const ground = grounds.of(block);
+    const { masonry, colours, accents } = buildBlock(ground);
+    const paint = (colour: string, x: number, y: number, w: number, d: number) => {
+      const number = numbers.get(colour) ?? numbers.size;
+      numbers.set(colour, number);
+      for (let row = y; row < y + d; row++)
+        for (let column = x; column < x + w; column++) {
+          const i = indexAt(relief, block.x + column, block.y + row);
+          if (i >= 0) studs[i] = number;
+        }
+    };
+    masonry.layers.forEach(({ purpose, laid }, layer) => {
+      if (purpose !== 'cover' && purpose !== 'slope') return;
+      for (let p = 0; p < laid.length; p += 4)
+        paint(colours[layer][p / 4], laid[p], laid[p + 1], laid[p + 2], laid[p + 3]);
+    });
+    for (const { colour, x, y, part } of accents) {
+      const size = partOf(part) ?? { w: 1, d: 1 };
+      paint(colour, x, y, size.w, size.d);
+    }
+  }
+  return { colours: [...numbers.keys()], studs };
 }
 
 function spread({ grams, moment }: Kept, block: Block, relief: Rect, mass: CountedMass): void {

@@ -1,5 +1,5 @@
 import type { Family } from '../catalogue/index.ts';
-import type { Laid } from './tile.ts';
+import type { Laid } from './pieces.ts';
 
 /** Ground to be filled with pieces, and the layers it is filled with. */
 
@@ -13,6 +13,8 @@ export interface Fill {
   method: Uint8Array;
   /** What covers each stud; null: no skin, the fill goes up to the height. */
   skin: Uint8Array | null;
+  /** 1 where tones are mixed, so that the cover is laid in small pieces; left out: nowhere. */
+  fine?: Uint8Array;
   /** Heights of studs that are not its own, for what shows at the sides; −1 where there is nothing. */
   beyond: (x: number, y: number) => number;
   /** Largest plate of a deck, studs; widest square of deck with nothing under it, studs. */

@@ -1,4 +1,4 @@
-export { pieceSet, tileLayer, type Laid, type PieceSet } from './tile.ts';
+export { tileLayer } from './tile.ts';
 export { BRICKS, METHOD_SPECS, PLATES, type MethodSpec } from './method.ts';
 export { SKIN, type Fill, type Layer, type Purpose } from './fill.ts';
 export { MAX_HEIGHT, buildLayers, type Masonry } from './layers.ts';
@@ -23,9 +23,11 @@ export {
   MasonryBook,
   builtBlock,
   compareMethods,
+  paintedGround,
   type BlockCount,
   type BlockLine,
   type Built,
   type MethodCount,
+  type Painted,
   type SceneCount,
 } from './book.ts';

@@ -1,10 +1,21 @@
 import { type Family } from '../catalogue/index.ts';
 import { METHODS } from '../scene/index.ts';
-import { BRICKS, COVERS, METHOD_SPECS, PLATES, SHEETS, TILES, deckSet } from './method.ts';
+import {
+  BRICKS,
+  COVERS,
+  FINE_COVERS,
+  FINE_TILES,
+  METHOD_SPECS,
+  PLATES,
+  SHEETS,
+  TILES,
+  deckSet,
+} from './method.ts';
 import { SKIN, heightAround, type Fill, type Layer, type Purpose } from './fill.ts';
 import { BondWatch, type Bond } from './bond.ts';
 import { crestsOf } from './crest.ts';
-import { number, tileLayer, tileSome, type PieceSet } from './tile.ts';
+import { number, type PieceSet } from './pieces.ts';
+import { tileLayer, tileSome } from './tile.ts';
 
 /**
  * Heights compiled to layers of placed pieces. All positions in studs from the ground's corner, heights in plates
@@ -74,12 +85,25 @@ export function buildLayers(fill: Fill): Masonry {
     for (const deck of decks) if (deck.z === z) take(deck);
     for (const crest of crests?.layers ?? []) if (crest.z === z) take(crest);
     if (!skin) continue;
-    const covers = (i: number) => plan.cover[i] === z;
-    if (masked(mask, (i) => covers(i) && skin[i] !== SKIN.tiles)) lay(z, 1, 'cover', 'plate', COVERS);
-    if (masked(mask, (i) => covers(i) && skin[i] === SKIN.tiles)) lay(z, 1, 'cover', 'tile', TILES);
+    for (const [tiled, fine, set] of SKINS)
+      if (
+        masked(
+          mask,
+          (i) => plan.cover[i] === z && (skin[i] === SKIN.tiles) === tiled && (fill.fine?.[i] === 1) === fine,
+        )
+      )
+        lay(z, 1, 'cover', tiled ? 'tile' : 'plate', set);
   }
   return { w, d, layers, built: plan.built, bond: watch.done(), span };
 }
+
+/** Covers by whether they are tiles, whether their tones are mixed, and what they are then laid with. */
+const SKINS = [
+  [false, false, COVERS],
+  [false, true, FINE_COVERS],
+  [true, false, TILES],
+  [true, true, FINE_TILES],
+] as const;
 
 /** Fills a mask by a test; says whether anything is in it. */
 function masked(mask: Uint8Array, test: (i: number) => unknown): boolean {

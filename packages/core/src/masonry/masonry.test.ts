@@ -18,6 +18,7 @@ import {
   countMasonry,
   countsOf,
   dressMasonry,
+  paintedGround,
   pieceId,
   scatterOrder,
   tileLayer,
@@ -345,6 +346,28 @@ describe('a scene counted', () => {
         .count(of, compile(of))
         ?.blocks.reduce((sum, { counted }) => sum + counted.pieces, 0) ?? 0;
     expect(pieces(reused)).toBeLessThan(pieces(scene) / 2);
+  });
+  test('painted from above: every stud of covered ground has a colour of its recipe', () => {
+    const tones = [
+      { colour: 'moss', share: 3 },
+      { colour: 'straw', share: 1 },
+    ];
+    const recipe = {
+      id: 'r',
+      v: 1,
+      name: 'Field',
+      ground: 'grass' as const,
+      section: null,
+      tones,
+      side: null,
+      accents: [],
+      bend: 0,
+      seed: 3,
+    };
+    const field: Scene = { ...scene, hill: {}, way: {}, recipe: { r: recipe } };
+    const { colours, studs } = paintedGround(field, compile(field));
+    expect(colours.toSorted()).toEqual(['moss', 'straw']);
+    expect(Math.min(...studs)).toBe(0);
   });
   test('pieces weigh what somebody weighed', () => {
     const fill = fillOf(flat(8, 8, 3), 8, 'solid');

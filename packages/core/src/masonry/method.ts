@@ -1,6 +1,6 @@
 import { BRICK_SIZES, PLATE_SIZES, TILE_SIZES } from '../catalogue/index.ts';
 import type { Method } from '../scene/index.ts';
-import { pieceSet, type PieceSet } from './tile.ts';
+import { pieceSet, type PieceSet } from './pieces.ts';
 
 /** How ground is filled under its skin. */
 
@@ -87,6 +87,9 @@ export const PLATES = pieceSet(PLATE_SIZES);
 /** Ground cover: no plates that nobody could press on over uneven ground. */
 export const COVERS = pieceSet(PLATE_SIZES.filter(([w, d]) => w * d <= 64 && d <= 12));
 export const TILES = pieceSet(TILE_SIZES);
+/** Small pieces, where tones are mixed: large ones would show as blocks of one colour. */
+export const FINE_COVERS = pieceSet(PLATE_SIZES.filter(([w, d]) => w * d <= 6 && d <= 4));
+export const FINE_TILES = pieceSet(TILE_SIZES.filter(([w, d]) => w * d <= 4));
 /** Sheets that may lie in a deck, level with its plates. */
 export const SHEETS = pieceSet([
   [32, 32],

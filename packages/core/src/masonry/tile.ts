@@ -1,3 +1,6 @@
+import { number, type Laid, type PieceSet } from './pieces.ts';
+import { relaid } from './relay.ts';
+
 /**
  * Covering a layer with pieces: exactly, with few of them, and so that the joints below are bridged.
  *
@@ -5,32 +8,6 @@
  * programming, least pieces first and, among equals, fewest joints over joints. Both directions and several phases
  * of the bands are tried; on small layers, windows are then laid anew by exact search.
  */
-
-/** Sizes a layer may be laid with, for both ways round. */
-export interface PieceSet {
-  /** Depths of bands, deepest first. */
-  depths: readonly number[];
-  /** Lengths along a band of each depth, longest first: `lengths[depth]`. */
-  lengths: readonly (readonly number[])[];
-  /** `has[w][d]` where a piece of w × d studs exists. */
-  has: readonly (readonly boolean[])[];
-  longest: number;
-  /** Studs of the largest piece. */
-  largest: number;
-}
-
-export function pieceSet(sizes: readonly (readonly [number, number])[]): PieceSet {
-  const longest = Math.max(...sizes.flat());
-  const has = Array.from({ length: longest + 1 }, () => new Array<boolean>(longest + 1).fill(false));
-  for (const [w, d] of sizes) has[w][d] = has[d][w] = true;
-  const lengths = has.map((row) => row.flatMap((there, length) => (there ? [length] : [])).toReversed());
-  const depths = lengths.flatMap((list, depth) => (list.length > 0 ? [depth] : [])).toReversed();
-  const largest = Math.max(...sizes.map(([w, d]) => w * d));
-  return { depths, lengths, has, longest, largest };
-}
-
-/** Pieces as laid: x, y, w, d of each, four numbers a piece, in studs from the mask's corner. */
-export type Laid = Int16Array;
 
 /**
  * The joints of what a layer lies on: for each stud, how much it matters that the joint before it (to its west, to
@@ -311,15 +288,6 @@ class Run {
   }
 }
 
-/** Writes the number of each piece on its studs, from `first` on. */
-export function number(laid: Laid, w: number, into: Int32Array, first: number): void {
-  for (let i = 0; i < laid.length; i += 4)
-    for (let row = laid[i + 1]; row < laid[i + 1] + laid[i + 3]; row++) {
-      const at = row * w + laid[i];
-      into.fill(first + i / 4, at, at + laid[i + 2]);
-    }
-}
-
 /** What the joints of a layer cost over those below. */
 function jointsOver(laid: Laid, w: number, d: number, under: Joints | null): number {
   if (!under) return 0;
@@ -334,111 +302,4 @@ function jointsOver(laid: Laid, w: number, d: number, under: Joints | null): num
       if (y > 0 && piece[i - w] > 0 && piece[i] !== piece[i - w]) cost += under.north[i];
     }
   return cost;
-}
-
-/** Sides of the windows that are laid anew, and how many steps one search may take. */
-const WINDOWS = [8, 12] as const;
-const STEPS = 1500;
-/** How many steps all searches of a layer may take. */
-const BUDGET = 12_000;
-
-/**
- * Takes the pieces that touch a window away and lays their studs anew with fewer, window after window, until none
- * gains or the layer has as few as `floor`.
- */
-function relaid(laid: Laid, w: number, d: number, set: PieceSet, floor: number): Laid {
-  let pieces: Piece[] = [];
-  let left = BUDGET;
-  for (let i = 0; i < laid.length; i += 4)
-    pieces.push({ x: laid[i], y: laid[i + 1], w: laid[i + 2], d: laid[i + 3] });
-  for (const side of WINDOWS)
-    for (let gained = true; gained && pieces.length > floor;) {
-      gained = false;
-      for (let y = -side / 2; y < d; y += side / 2)
-        for (let x = -side / 2; x < w; x += side / 2) {
-          const within = (piece: Piece) =>
-            piece.x < x + side && piece.y < y + side && piece.x + piece.w > x && piece.y + piece.d > y;
-          const gone = pieces.filter(within);
-          if (gone.length < 2) continue;
-          const fewer = fewest(gone, set, Math.min(STEPS, left));
-          left -= fewer.steps;
-          if (!fewer.pieces) continue;
-          pieces = [...pieces.filter((piece) => !within(piece)), ...fewer.pieces];
-          gained = true;
-        }
-    }
-  const out = new Int16Array(pieces.length * 4);
-  pieces.forEach((piece, i) => out.set([piece.x, piece.y, piece.w, piece.d], i * 4));
-  return out;
-}
-
-interface Piece {
-  x: number;
-  y: number;
-  w: number;
-  d: number;
-}
-
-/** Covers the studs of some pieces with fewer pieces, by exact search of bounded length; null when none were found. */
-function fewest(
-  pieces: readonly Piece[],
-  set: PieceSet,
-  mostSteps: number,
-): { pieces: Piece[] | null; steps: number } {
-  const x0 = Math.min(...pieces.map(({ x }) => x));
-  const y0 = Math.min(...pieces.map(({ y }) => y));
-  const w = Math.max(...pieces.map((piece) => piece.x + piece.w)) - x0;
-  const d = Math.max(...pieces.map((piece) => piece.y + piece.d)) - y0;
-  const open = new Uint8Array(w * d);
-  let left = 0;
-  for (const piece of pieces)
-    for (let y = piece.y - y0; y < piece.y - y0 + piece.d; y++) {
-      open.fill(1, y * w + piece.x - x0, y * w + piece.x - x0 + piece.w);
-      left += piece.w;
-    }
-  // As few as its area asks for: nothing to gain.
-  if (Math.ceil(left / set.largest) >= pieces.length) return { pieces: null, steps: 0 };
-  let best: Piece[] | null = null;
-  let most = pieces.length - 1;
-  let steps = 0;
-  const trail: Piece[] = [];
-  const search = (from: number, remaining: number): void => {
-    if (remaining === 0) {
-      best = trail.slice();
-      most = trail.length - 1;
-      return;
-    }
-    if (trail.length + Math.ceil(remaining / set.largest) > most || ++steps > mostSteps) return;
-    let first = from;
-    while (!open[first]) first++;
-    const [x, y] = [first % w, Math.floor(first / w)];
-    let wide = 0;
-    while (x + wide < w && wide < set.longest && open[first + wide]) wide++;
-    const choices: [number, number][] = [];
-    for (let pw = wide; pw >= 1; pw--) {
-      const deep = set.lengths[pw];
-      for (const pd of deep) {
-        if (y + pd > d) continue;
-        let fits = true;
-        for (let row = y; row < y + pd && fits; row++)
-          for (let column = x; column < x + pw; column++)
-            if (!open[row * w + column]) {
-              fits = false;
-              break;
-            }
-        if (fits) choices.push([pw, pd]);
-      }
-    }
-    choices.sort((a, b) => b[0] * b[1] - a[0] * a[1]);
-    for (const [pw, pd] of choices) {
-      for (let row = y; row < y + pd; row++) open.fill(0, row * w + x, row * w + x + pw);
-      trail.push({ x: x + x0, y: y + y0, w: pw, d: pd });
-      search(first, remaining - pw * pd);
-      trail.pop();
-      for (let row = y; row < y + pd; row++) open.fill(1, row * w + x, row * w + x + pw);
-      if (steps > mostSteps) return;
-    }
-  };
-  search(0, left);
-  return { pieces: best, steps };
 }

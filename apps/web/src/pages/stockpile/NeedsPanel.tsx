@@ -207,6 +207,7 @@ export function NeedsPanel() {
                   key={id}
                   word={{ part: 'Part', colour: 'Colour', section: 'Section' }[id]}
                   column={table.getColumn(id)}
+                  wide={id === 'section' ? WIDE : ''}
                 />
               ))}
               {FIGURES.map(({ id, word, wide }) => (
@@ -287,7 +288,10 @@ export function NeedsPanel() {
                   <td className="whitespace-nowrap pr-2">
                     <Swatch colour={need.colour} /> {need.colourWord}
                   </td>
-                  <td className="ink-2 whitespace-nowrap max-w-40 truncate" title={need.sectionWord}>
+                  <td
+                    className={`ink-2 whitespace-nowrap max-w-40 truncate ${WIDE}`}
+                    title={need.sectionWord}
+                  >
                     {need.sectionWord}
                   </td>
                   {FIGURES.map(({ id, wide }) => (

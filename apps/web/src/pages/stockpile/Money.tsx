@@ -1,0 +1,87 @@
+import { lazy, Suspense } from 'react';
+import { balances, costBySection } from '@quarry/core/ledger';
+import { displayOf, listOf } from '@quarry/core/scene';
+import { useDisplay } from '../../data/useDisplay.tsx';
+import { Basis, Heading, Line, Loading } from '../../ui/parts.tsx';
+
+const CostChart = lazy(() => import('./CostChart.tsx').then((chart) => ({ default: chart.CostChart })));
+
+/** Guess against actual, by section and over time, and who owes whom. */
+export function Money() {
+  const scene = useDisplay(({ scene }) => scene);
+  const { currency } = displayOf(scene);
+  const costs = costBySection(scene);
+  const owed = balances(scene);
+  const guess = costs.reduce((sum, one) => sum + one.guess, 0);
+  const actual = costs.reduce((sum, one) => sum + one.actual, 0);
+  if (costs.length === 0)
+    return <p className="ink-2">Pick an order to see its lines; what orders cost is summed here.</p>;
+  return (
+    <div className="grid gap-8 xl:grid-cols-2 items-start">
+      <section aria-label="Cost by section">
+        <Heading aside={`${actual.toFixed(2)} of ${guess.toFixed(2)} ${currency} guessed`}>
+          Guess against actual
+        </Heading>
+        <table className="w-full text-xs">
+          <caption className="sr-only">Cost by section</caption>
+          <thead>
+            <tr className="ink-2 border-b hair">
+              <th scope="col" className="text-left font-normal py-1">
+                Section
+              </th>
+              <th scope="col" className="text-right font-normal">
+                Guess
+              </th>
+              <th scope="col" className="text-right font-normal">
+                Paid
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {costs.map(({ section, guess: g, actual: a }) => {
+              const at = section === null ? null : scene.section[section];
+              return (
+                <tr key={section ?? ''} className="border-b hair">
+                  <th scope="row" className="text-left font-normal">
+                    {at ? `${at.letter}, ${at.name}` : 'no section'}
+                  </th>
+                  <td className="fig text-right">{g.toFixed(2)}</td>
+                  <td className={`fig text-right ${a > g ? 'text-error' : ''}`}>
+                    {a > 0 ? a.toFixed(2) : '–'}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+        <Suspense fallback={<Loading what="Drawing" />}>
+          <CostChart orders={listOf(scene, 'order')} currency={currency} />
+        </Suspense>
+      </section>
+      <section aria-label="Shared cost">
+        <Heading>Shared cost</Heading>
+        {owed.length === 0 && <p className="ink-2 text-xs">Nothing is paid yet.</p>}
+        <dl>
+          {owed.map(({ person, paid, bears, owed: balance }) => (
+            <Line
+              key={person}
+              label={scene.person[person]?.name ?? person}
+              note={`paid ${paid.toFixed(2)}, bears ${bears.toFixed(2)}`}
+            >
+              {balance === 0
+                ? 'even'
+                : balance > 0
+                  ? `gets ${balance.toFixed(2)} ${currency}`
+                  : `owes ${(-balance).toFixed(2)} ${currency}`}
+            </Line>
+          ))}
+        </dl>
+        <Basis>
+          Who ordered has paid. Each order is borne by its shares, rounded so that the cents add up; without
+          shares by who ordered. An order’s money goes to its lines’ sections by their part of its goods,
+          postage with it.
+        </Basis>
+      </section>
+    </div>
+  );
+}

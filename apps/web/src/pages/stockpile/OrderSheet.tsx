@@ -1,0 +1,290 @@
+import { useState } from 'react';
+import { coloursNamed, partNamed, partName } from '@quarry/core/catalogue';
+import { nextStates, receive, sumOrder } from '@quarry/core/ledger';
+import { priceOfPart } from '@quarry/core/masonry';
+import { ORDER_STATES, ORDER_WORDS, displayOf, listOf, type Order } from '@quarry/core/scene';
+import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+import { DateField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
+import { Heading, Line } from '../../ui/parts.tsx';
+import { RemoveButton } from '../../ui/rows.tsx';
+import { PartColour } from '../../ui/Swatch.tsx';
+
+/** One order: its lines, what of it came, its state and day, and what it costs whom. */
+export function OrderSheet({ order }: { order: Order }) {
+  const scene = useDisplay(({ scene }) => scene);
+  const edit = useEdit();
+  const may = useMay();
+  const { currency } = displayOf(scene);
+  const [came, setCame] = useState<Record<number, number>>({});
+  const [place, setPlace] = useState('');
+  const locked = may({ op: 'patch', kind: 'order', id: order.id, v: order.v, set: {} }) !== null;
+  const set = (what: string, fields: Partial<Order>) =>
+    edit.patch(`${what} of order ${order.name}`, 'order', order, fields);
+  const { pieces, goods, expected, over } = sumOrder(order);
+  const [next] = nextStates(order.state);
+  const coming = order.state !== 'draft' && order.state !== 'away';
+  const arriving = Object.values(came).reduce((sum, qty) => sum + qty, 0);
+  const put = () => {
+    const list = order.lines.map((_, i) => came[i] ?? 0);
+    if (
+      edit.change(
+        `put ${arriving} pieces of ${order.name} away`,
+        receive(scene, order, list, place.trim(), () => freshId('lot')),
+      )
+    )
+      setCame({});
+  };
+  const people = listOf(scene, 'person');
+  return (
+    <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_300px] items-start">
+      <section aria-label={`Lines of ${order.name}`}>
+        <div className="flex items-center gap-2 pb-1">
+          <h2 className="font-bold text-base flex-1">{order.name}</h2>
+          {next && next !== 'part' && !locked && (
+            <button
+              type="button"
+              className="btn btn-xs btn-primary"
+              onClick={() => set(`moved to ${ORDER_WORDS[next]} the state`, { state: next })}
+            >
+              Mark as {ORDER_WORDS[next]}
+            </button>
+          )}
+          <RemoveButton
+            what={order.name}
+            disabled={locked}
+            onClick={() => edit.remove(`removed the order ${order.name}`, 'order', order.id, order.v)}
+          />
+        </div>
+        <table className="w-full text-xs">
+          <caption className="sr-only">Lines of {order.name}</caption>
+          <thead>
+            <tr className="ink-2 border-b hair text-left">
+              <th scope="col" className="font-normal py-1">
+                Part
+              </th>
+              <th scope="col" className="font-normal">
+                For
+              </th>
+              <th scope="col" className="font-normal text-right">
+                Pieces
+              </th>
+              <th scope="col" className="font-normal text-right">
+                Each
+              </th>
+              <th scope="col" className="font-normal text-right">
+                Came
+              </th>
+              {coming && (
+                <th scope="col" className="font-normal text-right w-24">
+                  Comes now
+                </th>
+              )}
+            </tr>
+          </thead>
+          <tbody>
+            {order.lines.map((line, i) => (
+              <tr key={`${line.part} ${line.colour} ${line.section}`} className="border-b hair">
+                <th scope="row" className="font-normal text-left">
+                  <PartColour {...line} />
+                </th>
+                <td className="ink-2">
+                  {line.section === null ? '–' : (scene.section[line.section]?.letter ?? '–')}
+                </td>
+                <td className="fig text-right">{line.qty}</td>
+                <td className="fig text-right">{line.price.toFixed(2)}</td>
+                <td className={`fig text-right ${line.came >= line.qty ? 'text-success' : ''}`}>
+                  {line.came}
+                </td>
+                {coming && (
+                  <td>
+                    <NumberField
+                      label={`Comes now of ${partName(line.part)} in ${line.colour}`}
+                      bare
+                      whole
+                      value={came[i] ?? 0}
+                      min={0}
+                      max={1_000_000}
+                      disabled={locked}
+                      onCommit={(qty) => setCame({ ...came, [i]: qty ?? 0 })}
+                    />
+                  </td>
+                )}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {order.lines.length === 0 && (
+          <p className="ink-2 text-xs py-1">No line yet: add one, or put short lines on it under «Needs».</p>
+        )}
+        {!locked && order.state === 'draft' && <AddLine order={order} />}
+        {coming && !locked && (
+          <div className="flex flex-wrap items-center gap-2 pt-2">
+            <button
+              type="button"
+              className="btn btn-xs"
+              onClick={() =>
+                setCame(
+                  Object.fromEntries(order.lines.map(({ qty, came: has }, i) => [i, Math.max(0, qty - has)])),
+                )
+              }
+            >
+              All of it came
+            </button>
+            <input
+              className="input input-xs w-40"
+              aria-label="Into which drawer"
+              placeholder="drawer"
+              maxLength={80}
+              value={place}
+              onChange={(event) => setPlace(event.currentTarget.value)}
+            />
+            <button type="button" className="btn btn-xs btn-primary" disabled={arriving === 0} onClick={put}>
+              Put {arriving.toLocaleString('en')} away
+            </button>
+          </div>
+        )}
+      </section>
+      <aside aria-label="The order">
+        <Heading>The order</Heading>
+        <TextField
+          label="Name"
+          required
+          value={order.name}
+          disabled={locked}
+          onCommit={(name) => set('renamed', { name })}
+        />
+        <TextField
+          label="Seller"
+          value={order.seller}
+          disabled={locked}
+          onCommit={(seller) => set('changed the seller', { seller })}
+        />
+        <SelectField
+          label="State"
+          value={order.state}
+          options={ORDER_STATES.map((value) => ({ value, word: ORDER_WORDS[value] }))}
+          disabled={locked}
+          onCommit={(state) => set('changed the state', { state })}
+        />
+        <DateField
+          label="Expected"
+          value={order.expected}
+          disabled={locked}
+          onCommit={(date) => set('changed the day', { expected: date })}
+        />
+        <dl>
+          <Line label="Pieces">{pieces.toLocaleString('en')}</Line>
+          <Line label="Goods and postage" note={`${goods.toFixed(2)} + ${order.postage.toFixed(2)}`}>
+            {expected.toFixed(2)} {currency}
+          </Line>
+        </dl>
+        <NumberField
+          label="Postage"
+          unit={currency}
+          value={order.postage}
+          min={0}
+          max={1e6}
+          disabled={locked}
+          onCommit={(postage) => set('changed the postage', { postage: postage ?? 0 })}
+        />
+        <NumberField
+          label="Guessed"
+          unit={currency}
+          value={order.guess}
+          min={0}
+          max={1e6}
+          disabled={locked}
+          onCommit={(guess) => set('changed the guess', { guess: guess ?? 0 })}
+        />
+        <NumberField
+          label="Paid"
+          unit={currency}
+          optional="not yet"
+          value={order.paid}
+          min={0}
+          max={1e6}
+          disabled={locked}
+          onCommit={(paid) => set('changed what was paid', { paid })}
+          hint={
+            over === null
+              ? undefined
+              : `${over >= 0 ? '+' : '−'}${Math.abs(over).toFixed(2)} against the guess`
+          }
+        />
+        <Heading>Borne by</Heading>
+        {people.map(({ id, name }) => {
+          const share = order.shares.find(({ person }) => person === id)?.share ?? 0;
+          return (
+            <NumberField
+              key={id}
+              label={name}
+              unit="parts"
+              value={share}
+              min={0}
+              max={1000}
+              disabled={locked}
+              onCommit={(value) =>
+                set('changed who bears the cost', {
+                  shares: [
+                    ...order.shares.filter(({ person }) => person !== id),
+                    ...(value ? [{ person: id, share: value }] : []),
+                  ],
+                })
+              }
+            />
+          );
+        })}
+      </aside>
+    </div>
+  );
+}
+
+function AddLine({ order }: { order: Order }) {
+  const scene = useDisplay(({ scene }) => scene);
+  const edit = useEdit();
+  const [text, setText] = useState('');
+  const [error, setError] = useState<string | null>(null);
+  const add = () => {
+    const match = /^\s*(\d{1,6})\s+(.+?)\s+in\s+(.+?)\s*$/i.exec(text);
+    if (!match) return setError('A line: type for instance «40 plate 2x4 in Slate».');
+    const part = partNamed(match[2]);
+    const colour = coloursNamed(match[3]).exact;
+    if (!part) return setError(`Part: «${match[2]}» is not known.`);
+    if (!colour) return setError(`Colour: «${match[3]}» is not known.`);
+    const line = {
+      part: part.id,
+      colour: colour.id,
+      qty: Number(match[1]),
+      price: priceOfPart(part.id, scene.partType).price,
+      came: 0,
+      section: null,
+    };
+    if (edit.patch(`added a line to ${order.name}`, 'order', order, { lines: [...order.lines, line] })) {
+      setText('');
+      setError(null);
+    }
+  };
+  return (
+    <form
+      className="pt-1 flex gap-2 items-center"
+      onSubmit={(event) => {
+        event.preventDefault();
+        add();
+      }}
+    >
+      <input
+        className="input input-xs w-64"
+        aria-label="One more line"
+        placeholder="40 plate 2x4 in Slate"
+        value={text}
+        onChange={(event) => setText(event.currentTarget.value)}
+      />
+      <button type="submit" className="btn btn-xs" disabled={text.trim() === ''}>
+        Add
+      </button>
+      <span role="alert" className="text-error text-xs">
+        {error}
+      </span>
+    </form>
+  );
+}

@@ -1,0 +1,33 @@
+import { useMemo } from 'react';
+import { colourOf } from '@quarry/core/catalogue';
+import { useDisplay } from '../../data/useDisplay.tsx';
+import { Board } from '../../board/Board.tsx';
+import { Loading } from '../../ui/parts.tsx';
+import { useSurvey } from '../../workers/survey.tsx';
+import { useMasons } from './useMasons.ts';
+
+/** The whole display from above in the colours its recipes give it. */
+export function PaintedBoard() {
+  const scene = useDisplay(({ scene }) => scene);
+  const ground = useSurvey(({ ground }) => ground);
+  const painted = useMasons((masons) => masons.painted(), 'painted');
+  const relief = ground?.relief;
+  const paint = useMemo(() => {
+    if (!painted || !relief || painted.studs.length !== relief.w * relief.d) return null;
+    const canvas = document.createElement('canvas');
+    canvas.width = relief.w;
+    canvas.height = relief.d;
+    const ctx = canvas.getContext('2d');
+    if (!ctx) return null;
+    const image = ctx.createImageData(relief.w, relief.d);
+    const rgb = painted.colours.map((id) => Number.parseInt((colourOf(id)?.hex ?? '#888888').slice(1), 16));
+    painted.studs.forEach((number, i) => {
+      if (number < 0) return;
+      image.data.set([rgb[number] >> 16, (rgb[number] >> 8) & 255, rgb[number] & 255, 255], 4 * i);
+    });
+    ctx.putImageData(image, 0, 0);
+    return canvas;
+  }, [painted, relief]);
+  if (!paint) return <Loading what="Painting the ground" />;
+  return <Board scene={scene} ground={ground} paint={paint} label="The ground in its colours, from above" />;
+}

@@ -1,0 +1,316 @@
+import { useMemo } from 'react';
+import { PALETTE, colourOf, partName, partNamed } from '@quarry/core/catalogue';
+import { accentsOf, bendCounts, countsOf, scatterOrder, type Dress } from '@quarry/core/masonry';
+import { GROUNDS, listOf, type Recipe } from '@quarry/core/scene';
+import { useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { NumberField, SelectField, TextField } from '../../ui/fields.tsx';
+import { Basis, Heading, Line } from '../../ui/parts.tsx';
+import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
+import { Swatch } from '../../ui/Swatch.tsx';
+import { useSurvey } from '../../workers/survey.tsx';
+
+const COLUMNS = '1fr 64px 24px';
+const ACCENT_COLUMNS = '92px minmax(80px,1fr) 58px 46px 46px 24px';
+
+/** A recipe with its tones and accents, and a patch of it as it is laid. */
+export function RecipeSheet({ recipe, plans }: { recipe: Recipe; plans: boolean }) {
+  const scene = useDisplay(({ scene }) => scene);
+  const edit = useEdit();
+  const set = (what: string, fields: Partial<Recipe>) =>
+    edit.patch(`${what} of ${recipe.name}`, 'recipe', recipe, fields);
+  const colours = PALETTE.map(({ id, name }) => ({ value: id, word: name }));
+  const whole = recipe.tones.reduce((sum, { share }) => sum + share, 0);
+  return (
+    <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_minmax(0,300px)] items-start">
+      <div>
+        <TextField
+          label="Name"
+          required
+          value={recipe.name}
+          disabled={!plans}
+          onCommit={(name) => set('renamed', { name })}
+        />
+        <SelectField
+          label="Ground"
+          value={recipe.ground}
+          options={GROUNDS.map((value) => ({ value, word: value }))}
+          disabled={!plans}
+          onCommit={(ground) => set('changed the ground', { ground })}
+        />
+        <SelectField
+          label="Where"
+          value={recipe.section ?? ''}
+          options={[
+            { value: '', word: 'everywhere' },
+            ...listOf(scene, 'section').map(({ id, letter, name }) => ({
+              value: id,
+              word: `${letter}, ${name}`,
+            })),
+          ]}
+          disabled={!plans}
+          onCommit={(section) => set('moved', { section: section === '' ? null : section })}
+        />
+        <SelectField
+          label="Sides that show"
+          value={recipe.side ?? ''}
+          options={[{ value: '', word: 'as its base' }, ...colours]}
+          disabled={!plans}
+          onCommit={(side) => set('changed the sides', { side: side === '' ? null : side })}
+        />
+        <NumberField
+          label="May bend to stock by"
+          unit="%"
+          value={recipe.bend}
+          min={0}
+          max={100}
+          disabled={!plans}
+          onCommit={(bend) => set('changed the bend', { bend: bend ?? 0 })}
+        />
+        <Rows
+          id="tones"
+          title="Cover, the base first"
+          columns={COLUMNS}
+          words={['Colour', { right: 'Parts' }]}
+          add={{
+            word: 'Tone',
+            disabled: !plans || recipe.tones.length >= 8,
+            onClick: () => set('added a tone', { tones: [...recipe.tones, { colour: 'olive', share: 1 }] }),
+          }}
+        >
+          {recipe.tones.map((tone, i) => {
+            const put = (fields: Partial<typeof tone>) =>
+              set('changed a tone', {
+                tones: recipe.tones.map((one, k) => (k === i ? { ...one, ...fields } : one)),
+              });
+            return (
+              <Row key={i} label={`Tone ${i + 1}`} columns={COLUMNS}>
+                <span className="flex items-center gap-2">
+                  <Swatch colour={tone.colour} />
+                  <SelectField
+                    bare
+                    label={`Colour of tone ${i + 1}`}
+                    value={tone.colour}
+                    options={colours}
+                    disabled={!plans}
+                    onCommit={(colour) => put({ colour })}
+                  />
+                  <span className="ink-2 fig text-xs w-12 text-right">
+                    {whole > 0 ? Math.round((100 * tone.share) / whole) : 0} %
+                  </span>
+                </span>
+                <NumberField
+                  bare
+                  label={`Parts of tone ${i + 1}`}
+                  value={tone.share}
+                  min={0}
+                  max={1000}
+                  disabled={!plans}
+                  onCommit={(share) => put({ share: share ?? 0 })}
+                />
+                <RemoveButton
+                  what={`tone ${i + 1}`}
+                  disabled={!plans || recipe.tones.length === 1}
+                  onClick={() => set('removed a tone', { tones: recipe.tones.filter((_, k) => k !== i) })}
+                />
+              </Row>
+            );
+          })}
+        </Rows>
+        <Rows
+          id="accents"
+          title="Scattered on it"
+          aside="the base shows through"
+          columns={ACCENT_COLUMNS}
+          words={['Part', 'Colour', { right: '% of studs' }, { right: 'Group' }, { right: 'Apart' }]}
+          add={{
+            word: 'Accent',
+            disabled: !plans || recipe.accents.length >= 12,
+            onClick: () =>
+              set('added an accent', {
+                accents: [
+                  ...recipe.accents,
+                  { part: 'plate-1x1', colour: 'willow', percent: 2, group: 3, apart: 4 },
+                ],
+              }),
+          }}
+        >
+          {recipe.accents.map((accent, i) => {
+            const put = (fields: Partial<typeof accent>) =>
+              set('changed an accent', {
+                accents: recipe.accents.map((one, k) => (k === i ? { ...one, ...fields } : one)),
+              });
+            return (
+              <Row key={i} label={`Accent ${i + 1}`} columns={ACCENT_COLUMNS}>
+                <TextField
+                  bare
+                  label={`Part of accent ${i + 1}`}
+                  value={partName(accent.part)}
+                  disabled={!plans}
+                  check={(text) =>
+                    partNamed(text) ? null : `«${text}» is no part; type for instance plate 1x1.`
+                  }
+                  onCommit={(text) => put({ part: partNamed(text)?.id ?? accent.part })}
+                />
+                <SelectField
+                  bare
+                  label={`Colour of accent ${i + 1}`}
+                  value={accent.colour}
+                  options={colours}
+                  disabled={!plans}
+                  onCommit={(colour) => put({ colour })}
+                />
+                <NumberField
+                  bare
+                  label={`Percent of accent ${i + 1}`}
+                  value={accent.percent}
+                  min={0}
+                  max={60}
+                  disabled={!plans}
+                  onCommit={(percent) => put({ percent: percent ?? 0 })}
+                />
+                <NumberField
+                  bare
+                  whole
+                  label={`Group of accent ${i + 1}`}
+                  value={accent.group}
+                  min={1}
+                  max={5}
+                  disabled={!plans}
+                  onCommit={(group) => put({ group: group ?? 1 })}
+                />
+                <NumberField
+                  bare
+                  label={`Studs apart of accent ${i + 1}`}
+                  value={accent.apart}
+                  min={0}
+                  max={64}
+                  disabled={!plans}
+                  onCommit={(apart) => put({ apart: apart ?? 0 })}
+                />
+                <RemoveButton
+                  what={`accent ${i + 1}`}
+                  disabled={!plans}
+                  onClick={() =>
+                    set('removed an accent', { accents: recipe.accents.filter((_, k) => k !== i) })
+                  }
+                />
+              </Row>
+            );
+          })}
+        </Rows>
+        {plans && (
+          <button
+            type="button"
+            className="btn btn-xs btn-ghost mt-2"
+            onClick={() => edit.remove(`removed the recipe ${recipe.name}`, 'recipe', recipe.id, recipe.v)}
+          >
+            Remove this recipe
+          </button>
+        )}
+      </div>
+      <Preview recipe={recipe} />
+    </div>
+  );
+}
+
+const SIDE = 32;
+
+/** A patch of 32 × 32 studs as the recipe lays it, and how far it would bend to what is in stock. */
+function Preview({ recipe }: { recipe: Recipe }) {
+  const supplies = useSurvey(({ materials }) => materials?.supplies);
+  const { cells, tally, order } = useMemo(() => {
+    const studs = Array.from({ length: SIDE * SIDE }, (_, i) => i);
+    const spread = scatterOrder(
+      studs.map((i) => ({ x: i % SIDE, y: Math.floor(i / SIDE) })),
+      recipe.seed,
+    );
+    const dress: Dress = { ...recipe, side: recipe.side ?? recipe.tones[0].colour };
+    return {
+      order: spread,
+      cells: accentsOf(dress, studs, SIDE, () => 1).accents,
+      tally: accentsOf(dress, studs, SIDE, () => 1).tally,
+    };
+  }, [recipe]);
+  const counts = countsOf(
+    recipe.tones.map(({ share }) => share),
+    SIDE * SIDE,
+  );
+  const stock = recipe.tones.map(({ colour }) =>
+    (supplies ?? [])
+      .filter((one) => one.colour === colour && one.part.startsWith('plate') && one.kind !== 'order')
+      .reduce((sum, { qty }) => sum + qty, 0),
+  );
+  const bent = bendCounts(counts, stock, recipe.bend / 100);
+  const tones = new Array<string>(SIDE * SIDE).fill(recipe.tones[0].colour);
+  let at = 0;
+  for (const tone of [...recipe.tones.keys()].toReversed())
+    for (let k = 0; k < counts[tone]; k++) tones[order[at++]] = recipe.tones[tone].colour;
+  const hex = (id: string) => colourOf(id)?.hex ?? '#888888';
+  return (
+    <div>
+      <Heading aside="32 × 32 studs">As it is laid</Heading>
+      <svg
+        viewBox={`0 0 ${SIDE} ${SIDE}`}
+        className="w-full max-w-80 border border-base-content"
+        role="img"
+        aria-label={`A patch of ${recipe.name}`}
+      >
+        {tones.map((colour, i) => (
+          <rect key={i} x={i % SIDE} y={Math.floor(i / SIDE)} width={1.02} height={1.02} fill={hex(colour)} />
+        ))}
+        {cells.map(({ x, y, colour, part }, i) => {
+          const long = part.includes('1x2') ? 2 : 1;
+          return (
+            <rect
+              key={`a${i}`}
+              x={x + 0.12}
+              y={y + 0.12}
+              width={long - 0.24}
+              height={0.76}
+              fill={hex(colour)}
+              stroke="#22292e"
+              strokeWidth={0.07}
+            />
+          );
+        })}
+      </svg>
+      <dl>
+        {recipe.tones.map(({ colour }, i) => (
+          <Line
+            key={i}
+            label={
+              <>
+                <Swatch colour={colour} /> {colourOf(colour)?.name ?? colour}
+              </>
+            }
+            note={
+              recipe.bend > 0 && bent.bent[i] !== 0
+                ? `bent to stock by ${bent.bent[i] > 0 ? '+' : '−'}${Math.abs(bent.bent[i])}`
+                : undefined
+            }
+          >
+            {counts[i]} studs
+          </Line>
+        ))}
+        {tally.map(({ part, colour, wanted, laid }, i) => (
+          <Line
+            key={`t${i}`}
+            label={
+              <>
+                <Swatch colour={colour} /> {partName(part)}
+              </>
+            }
+            note={laid < wanted ? `${wanted - laid} found no room that far apart` : undefined}
+          >
+            {laid}
+          </Line>
+        ))}
+      </dl>
+      <Basis>
+        Counts are shares of the whole, rounded so that they sum exactly; the rarest tone is scattered first.
+        Places come from a blue-noise pattern (void and cluster, Ulichney 1993): even, without rows or clumps,
+        the same for the same seed. Stock counts plates in drawers and kits, in studs of this patch.
+      </Basis>
+    </div>
+  );
+}

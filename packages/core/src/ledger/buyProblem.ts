@@ -1,0 +1,64 @@
+import type { PartLine } from '../scene/index.ts';
+
+/** The problem of buying: what is offered, what may be chosen, and what a choice costs. */
+
+export interface Offer {
+  seller: string;
+  part: string;
+  colour: string;
+  /** Pieces in stock. */
+  qty: number;
+  price: number;
+}
+export interface Seller {
+  name: string;
+  /** Postage of one parcel, and the least order in goods; money. */
+  shipping: number;
+  minOrder: number;
+  /** Days from order to door; null: not said. */
+  days: number | null;
+}
+export interface Market {
+  sellers: Seller[];
+  offers: Offer[];
+}
+
+/** An offer of one line, the seller by number. */
+interface Choice {
+  seller: number;
+  price: number;
+  stock: number;
+}
+export interface Problem {
+  lines: PartLine[];
+  sellers: Seller[];
+  /** Offers of each line, cheapest first. */
+  choices: Choice[][];
+  maxOrders: number;
+}
+
+/** A complete purchase: how many of each line's choices. */
+export interface Answer {
+  taken: number[][];
+  total: number;
+}
+
+export function goodsOf({ sellers, choices }: Problem, taken: readonly (readonly number[])[]): number[] {
+  const goods = sellers.map(() => 0);
+  choices.forEach((of, line) =>
+    of.forEach(({ seller, price }, i) => (goods[seller] += taken[line][i] * price)),
+  );
+  return goods;
+}
+
+export function usedIn({ sellers, choices }: Problem, { taken }: Answer): boolean[] {
+  const used = sellers.map(() => false);
+  choices.forEach((of, line) => of.forEach(({ seller }, i) => (used[seller] ||= taken[line][i] > 0)));
+  return used;
+}
+
+export function totalOf(problem: Problem, taken: number[][]): number {
+  const used = usedIn(problem, { taken, total: 0 });
+  const goods = goodsOf(problem, taken).reduce((sum, one) => sum + one, 0);
+  return goods + problem.sellers.reduce((sum, { shipping }, i) => sum + (used[i] ? shipping : 0), 0);
+}

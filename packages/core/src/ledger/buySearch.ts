@@ -1,0 +1,121 @@
+import { seeded } from '../relief/index.ts';
+import { goodsOf, totalOf, usedIn, type Answer, type Problem } from './buyProblem.ts';
+
+/** Opens and closes sellers one by one while that makes the whole cheaper. */
+export class Search {
+  constructor(private readonly problem: Problem) {}
+
+  /** @param late asked before each start but the first two */
+  best(late: () => boolean): Answer | null {
+    const { sellers, maxOrders } = this.problem;
+    const random = seeded(11);
+    let best: Answer | null = null;
+    for (let start = 0; start < STARTS; start++) {
+      if (start >= 2 && late()) break;
+      const open =
+        start === 0
+          ? sellers.map(() => true)
+          : start === 1
+            ? this.fewest()
+            : sellers.map(() => random() < start / STARTS);
+      let cost = this.cost(open);
+      for (;;) {
+        const moves: boolean[][] = [];
+        sellers.forEach((_, i) => {
+          const flipped = open.slice();
+          flipped[i] = !flipped[i];
+          moves.push(flipped);
+          if (open[i])
+            sellers.forEach((_other, j) => {
+              if (open[j]) return;
+              const swapped = flipped.slice();
+              swapped[j] = true;
+              moves.push(swapped);
+            });
+        });
+        let [least, taken] = [cost, -1];
+        moves.forEach((move, i) => {
+          const price = this.cost(move);
+          if (price < least - 1e-9) [least, taken] = [price, i];
+        });
+        if (taken < 0) break;
+        cost = least;
+        moves[taken].forEach((on, i) => (open[i] = on));
+      }
+      const answer = this.fill(open);
+      const within = answer && usedIn(this.problem, answer).filter(Boolean).length <= maxOrders;
+      if (answer && within && (!best || answer.total < best.total)) best = answer;
+    }
+    return best;
+  }
+
+  /** Sellers taken greedily by how much they cover, until all is covered. */
+  private fewest(): boolean[] {
+    const { sellers, choices, lines } = this.problem;
+    const open = sellers.map(() => false);
+    const left = lines.map(({ qty }) => qty);
+    while (left.some((qty) => qty > 0)) {
+      const covers = sellers.map(() => 0);
+      choices.forEach((of, line) => {
+        for (const { seller, stock } of of) if (!open[seller]) covers[seller] += Math.min(stock, left[line]);
+      });
+      const next = covers.indexOf(Math.max(...covers));
+      if (covers[next] === 0) break;
+      open[next] = true;
+      choices.forEach((of, line) => {
+        for (const { seller, stock } of of) if (seller === next) left[line] -= Math.min(stock, left[line]);
+      });
+    }
+    return open;
+  }
+
+  /** What the open sellers would cost; what they cannot cover, or a least order missed, costs a great deal. */
+  private cost(open: readonly boolean[]): number {
+    const { lines, sellers, choices, maxOrders } = this.problem;
+    const goods = new Float64Array(sellers.length);
+    let [total, missing] = [0, 0];
+    choices.forEach((of, line) => {
+      let left = lines[line].qty;
+      for (const { seller, price, stock } of of) {
+        if (left === 0) break;
+        if (!open[seller]) continue;
+        const qty = Math.min(left, stock);
+        goods[seller] += qty * price;
+        total += qty * price;
+        left -= qty;
+      }
+      missing += left;
+    });
+    let used = 0;
+    let under = 0;
+    sellers.forEach(({ shipping, minOrder }, i) => {
+      if (goods[i] === 0) return;
+      used++;
+      total += shipping;
+      if (goods[i] < minOrder - 1e-9) under += 1 + minOrder - goods[i];
+    });
+    return total + HARD * (missing + under + Math.max(0, used - maxOrders) * 10);
+  }
+
+  /** The purchase of open sellers, cheapest offers first; null when it is not complete or misses a least order. */
+  private fill(open: readonly boolean[]): Answer | null {
+    const { lines, choices, sellers } = this.problem;
+    const taken = choices.map((of, line) => {
+      let left = lines[line].qty;
+      return of.map(({ seller, stock }) => {
+        const qty = open[seller] ? Math.min(left, stock) : 0;
+        left -= qty;
+        return qty;
+      });
+    });
+    if (taken.some((of, line) => of.reduce((sum, qty) => sum + qty, 0) < lines[line].qty)) return null;
+    const answer = { taken, total: totalOf(this.problem, taken) };
+    const goods = goodsOf(this.problem, taken);
+    return sellers.some(({ minOrder }, i) => goods[i] > 0 && goods[i] < minOrder - 1e-9) ? null : answer;
+  }
+}
+
+/** From all sellers, from few, and from chance. */
+const STARTS = 12;
+/** What a missing piece, or a unit of money under a least order, costs in the search. */
+const HARD = 1e5;
