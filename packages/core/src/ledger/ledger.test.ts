@@ -2,7 +2,7 @@ import loadHighs from 'highs';
 import fc from 'fast-check';
 import { compile } from '../relief/index.ts';
 import { MasonryBook } from '../masonry/index.ts';
-import { emptyScene, reduce, type Change, type Order, type Scene } from '../scene/index.ts';
+import { emptyScene, forbidden, reduce, type Change, type Order, type Scene } from '../scene/index.ts';
 import { sceneOf } from '../../test/materials.ts';
 import {
   alternativesTo,
@@ -222,6 +222,56 @@ describe('netting', () => {
         );
       }),
     );
+  });
+});
+
+describe('whose stock it is', () => {
+  const scene = sceneOf([
+    add('lot', 'mine', { ...brick, qty: 5, owner: 'ada' }),
+    add('lot', 'theirs', { ...brick, qty: 5, owner: 'bo' }),
+    add('placeholder', 'p', { ...brick, stands: 'rust', section: 'b', x: 40, y: 4 }),
+  ]);
+  const may = (change: Change, role: 'builder' | 'viewer' | 'planner' = 'builder') =>
+    forbidden({ role, person: 'ada' }, scene, change) === null;
+  const patch = (id: string, set: Record<string, unknown>): Change => ({
+    op: 'patch',
+    kind: 'lot',
+    id,
+    v: 1,
+    set,
+  });
+  test('builders count their own, note placeholders in their own sections, and give nothing that is another’s', () => {
+    expect([
+      may(patch('mine', { qty: 6 })),
+      may(patch('theirs', { qty: 6 })),
+      may(patch('mine', { owner: 'bo' })),
+    ]).toEqual([true, false, false]);
+    expect(may({ op: 'remove', kind: 'lot', id: 'theirs', v: 1 })).toBe(false);
+    expect([
+      may(add('lot', 'n', { ...brick, qty: 1, owner: 'ada' })),
+      may(add('lot', 'n', { ...brick, qty: 1, owner: null })),
+    ]).toEqual([true, false]);
+    const note = (section: string) =>
+      add('placeholder', 'q', { ...brick, stands: 'rust', section, x: 1, y: 1 });
+    expect([may(note('a')), may(note('b'))]).toEqual([true, false]);
+    expect([
+      may(add('loan', 'l', { ...brick, qty: 1, from: 'ada', to: 'bo' })),
+      may(add('loan', 'l', { ...brick, qty: 1, from: 'bo', to: null })),
+    ]).toEqual([true, false]);
+    expect([
+      may(add('order', 'o', { name: 'O', by: 'ada', lines: [] })),
+      may(add('order', 'o', { name: 'O', by: 'bo', lines: [] })),
+    ]).toEqual([true, false]);
+  });
+  test('lists, recipes and substitutes are planned; viewers change nothing', () => {
+    for (const change of [
+      add('partList', 'l', { name: 'L', lines: [] }),
+      add('recipe', 'r', { name: 'R', ground: 'grass', tones: [{ colour: 'moss' }] }),
+      add('substitute', 's', { ...brick, use: [{ ...brick, qty: 1 }] }),
+    ])
+      expect([may(change), may(change, 'planner')]).toEqual([false, true]);
+    expect(may(patch('mine', { qty: 6 }), 'viewer')).toBe(false);
+    expect(may(add('alias', 'a', { about: 'colour', word: 'dusk', means: 'slate' }))).toBe(true);
   });
 });
 
