@@ -60,7 +60,7 @@ journey(
     await press(page, 'Bring a list');
     const paste = await page.waitForSelector('textarea');
     await paste?.type(
-      'Piece;Shade;Count\nbrick 2x4;dark stone;120\ncheese wedge;Slate;30\nplate 1x2;grubby gold;12\nbrick 2x4;Slate;many\n',
+      'Piece;Shade;Count\nbrick 2x4;dark stone;120\nlittle ramp;Slate;30\nplate 1x2;grubby gold;12\nbrick 2x4;Slate;many\n',
     );
     await press(page, 'Read it');
     // Two words were taught before; one is new; one row is bad and says why.

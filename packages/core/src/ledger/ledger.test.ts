@@ -21,6 +21,7 @@ import {
   net,
   nextStates,
   piecesByWeight,
+  readOffers,
   readRows,
   receive,
   simulatedMarket,
@@ -208,6 +209,60 @@ describe('netting', () => {
     expect([rows[0].own, rows[0].substituted, rows[0].short]).toEqual([1, 3, 1]);
     expect(left.get('u1')).toBe(1);
   });
+  test('nothing is made or lost with promises, any colours and substitutes either', () => {
+    const colour = fc.constantFrom('slate', 'rust');
+    const person = fc.constantFrom('ada', 'bo');
+    const qty = fc.integer({ min: 1, max: 8 });
+    const part = fc.constantFrom('brick-2x4', 'brick-2x2');
+    fc.assert(
+      fc.property(
+        fc.array(fc.record({ part, colour: fc.constantFrom('slate', 'rust', 'any'), person, qty }), {
+          minLength: 1,
+          maxLength: 5,
+        }),
+        fc.array(fc.record({ part, colour, person, qty }), { maxLength: 6 }),
+        fc.array(fc.record({ part, colour, person, qty, section: fc.constantFrom('s0', 's1') }), {
+          maxLength: 2,
+        }),
+        fc.integer({ min: 1, max: 3 }),
+        (wanted, had, promises, makes) => {
+          const scene: Scene = {
+            ...emptyScene(),
+            promise: Object.fromEntries(
+              promises.map((one, i) => [`p${i}`, { ...one, id: `p${i}`, v: 1, note: '' }]),
+            ),
+            substitute: {
+              s: {
+                id: 's',
+                v: 1,
+                ...brick,
+                use: [{ part: 'brick-2x2', colour: 'slate', qty: makes }],
+                section: null,
+              },
+            },
+          };
+          const demands = wanted.map((one, i) => demandOf(i, { ...one, counted: one.qty }));
+          const supplies = had.map((one, i) => supplyOf(i, one));
+          const { rows, left, handOvers } = net(scene, demands, supplies);
+          for (const { demand, own, handed, ordered, late, substituted, short } of rows) {
+            expect(own + handed + ordered + late + substituted + short).toBe(demand.qty);
+            expect(short).toBeGreaterThanOrEqual(0);
+          }
+          for (const supply of supplies) {
+            const used = rows.flatMap(({ given }) => given).filter((one) => one.supply === supply.id);
+            expect(used.reduce((sum, one) => sum + one.qty, 0) + (left.get(supply.id) ?? 0)).toBe(supply.qty);
+          }
+          // Hand-over notes say what goes to somebody else, and no more.
+          const foreign = rows.flatMap(({ demand, given }) =>
+            given.filter((one) => supplies.find(({ id }) => id === one.supply)?.person !== demand.person),
+          );
+          expect(handOvers.reduce((sum, one) => sum + one.qty, 0)).toBe(
+            foreign.reduce((sum, one) => sum + one.qty, 0),
+          );
+        },
+      ),
+    );
+  });
   test('lending moves pieces and makes none', () => {
     fc.assert(
       fc.property(fc.nat(20), fc.integer({ min: 1, max: 30 }), (has, lent) => {
@@ -347,6 +402,35 @@ describe('kits and substitutes', () => {
     expect(copiesNeeded(need, kit)).toBe(3);
     expect(copiesNeeded([{ ...brick, qty: 401 }], kit)).toBe(101);
     expect(copiesNeeded([{ part: 'door-4x1', colour: 'any', qty: 1 }], kit)).toBeNull();
+  });
+  test('kits: what fits and what is missing make the need, what fits and what is left make the kits', () => {
+    const line = fc.record({
+      part: fc.constantFrom('brick-2x4', 'plate-1x2'),
+      colour: fc.constantFrom('slate', 'rust'),
+      qty: fc.integer({ min: 0, max: 9 }),
+    });
+    fc.assert(
+      fc.property(
+        fc.array(line, { maxLength: 4 }),
+        fc.array(line, { maxLength: 4 }),
+        fc.integer({ min: 1, max: 3 }),
+        (need, lines, copies) => {
+          const sum = (list: readonly { qty: number }[]) => list.reduce((total, { qty }) => total + qty, 0);
+          const { fits, needed, missing, leftover } = fitKits(need, [{ lines, copies }]);
+          expect(fits + sum(missing)).toBe(needed);
+          expect(fits + sum(leftover)).toBe(copies * sum(lines));
+          // Nothing is both missing and left over in the same colour.
+          for (const { part, colour } of missing)
+            expect(leftover.some((one) => one.part === part && one.colour === colour)).toBe(false);
+          const copiesOf = copiesNeeded(need, lines, 40);
+          if (copiesOf !== null) {
+            expect(fitKits(need, [{ lines, copies: copiesOf }]).missing).toEqual([]);
+            if (copiesOf > 1)
+              expect(fitKits(need, [{ lines, copies: copiesOf - 1 }]).missing).not.toEqual([]);
+          }
+        },
+      ),
+    );
   });
   test('1 × 8 is two of 1 × 4 (common practice), a brick is three plates; every split has the very size', () => {
     expect(splitsOf('brick-1x8')[0]).toEqual({ part: 'brick-1x4', qty: 2 });
@@ -621,6 +705,31 @@ describe('lists', () => {
       new Set(),
     );
     expect(taught.lines).toEqual([{ part: 'brick-1x1', colour: 'basalt', qty: 2, place: '', price: null }]);
+  });
+  test('a list of offers becomes a market; bad rows are left out with their reason', () => {
+    const head = ['seller', 'part', 'colour', 'qty', 'price', 'shipping', 'min_order', 'days'];
+    const read = readOffers([
+      head,
+      ['Ash', 'brick 2x4', 'Slate', '40', '0,12', '3.5', '', '4'],
+      ['Beech', 'brick 2x4', 'Slate', '10', '0.1', '2', '5', ''],
+      ['', 'brick 2x4', 'Slate', '10', '0.1', '2', '5', ''],
+      ['Cedar', 'brick 2x4', 'plaid', '10', '0.1', '2', '5', ''],
+      ['Cedar', 'brick 2x4', 'Slate', '1.5', '0.1', '2', '5', ''],
+      ['Cedar', 'brick 2x4', 'Slate', '10', '-1', '2', '5', ''],
+    ]);
+    if (!read.ok) throw new Error(read.error);
+    expect(read.market.sellers).toEqual([
+      { name: 'Ash', shipping: 3.5, minOrder: 0, days: 4 },
+      { name: 'Beech', shipping: 2, minOrder: 5, days: null },
+    ]);
+    expect(read.market.offers[0]).toEqual({ seller: 'Ash', ...brick, qty: 40, price: 0.12 });
+    expect(read.bad).toEqual([
+      { row: 4, reason: 'no seller is named' },
+      { row: 5, reason: 'the colour «plaid» is not known' },
+      { row: 6, reason: '«1.5» is no whole quantity from 0 to 1,000,000' },
+      { row: 7, reason: '«-1» is no price from 0 to 1,000,000' },
+    ]);
+    expect(readOffers([['seller', 'part']])).toEqual({ ok: false, error: 'the column «colour» is missing' });
   });
   test('every row is in a line or reported: no piece is dropped silently', () => {
     const cell = fc.constantFrom(

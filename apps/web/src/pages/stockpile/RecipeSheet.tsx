@@ -208,7 +208,17 @@ export function RecipeSheet({ recipe, plans }: { recipe: Recipe; plans: boolean 
           </button>
         )}
       </div>
-      <Preview recipe={recipe} />
+      <Preview
+        recipe={recipe}
+        onBend={
+          plans
+            ? (shares) =>
+                set('bent to stock the tones', {
+                  tones: recipe.tones.map((tone, i) => ({ ...tone, share: shares[i] })),
+                })
+            : null
+        }
+      />
     </div>
   );
 }
@@ -216,7 +226,7 @@ export function RecipeSheet({ recipe, plans }: { recipe: Recipe; plans: boolean 
 const SIDE = 32;
 
 /** A patch of 32 × 32 studs as the recipe lays it, and how far it would bend to what is in stock. */
-function Preview({ recipe }: { recipe: Recipe }) {
+function Preview({ recipe, onBend }: { recipe: Recipe; onBend: ((shares: number[]) => void) | null }) {
   const supplies = useSurvey(({ materials }) => materials?.supplies);
   const { cells, tally, order } = useMemo(() => {
     const studs = Array.from({ length: SIDE * SIDE }, (_, i) => i);
@@ -306,6 +316,15 @@ function Preview({ recipe }: { recipe: Recipe }) {
           </Line>
         ))}
       </dl>
+      {onBend && recipe.bend > 0 && bent.bent.some((by) => by !== 0) && (
+        <button
+          type="button"
+          className="btn btn-xs mt-1"
+          onClick={() => onBend(bent.counts.map((count) => Math.round((1000 * count) / (SIDE * SIDE)) / 10))}
+        >
+          Lay it as bent to stock
+        </button>
+      )}
       <Basis>
         Counts are shares of the whole, rounded so that they sum exactly; the rarest tone is scattered first.
         Places come from a blue-noise pattern (void and cluster, Ulichney 1993): even, without rows or clumps,
