@@ -49,6 +49,11 @@ test('needs as CSV, read back by a general reader, with commas and quotes in nam
     state: 'short',
   });
 });
+test('a name that a spreadsheet would run is a text', async () => {
+  const [row] = rows;
+  const evil = await needsCsv([{ ...row, owner: '=HYPERLINK("x")' }]).text();
+  expect(evil).toContain(`"'=HYPERLINK(""x"")"`);
+});
 test('needs as a workbook, read back: a heading, numbers as numbers', async () => {
   const blob = await needsXlsx(rows, 'Yard');
   const book = new Workbook();
