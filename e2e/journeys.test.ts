@@ -108,6 +108,9 @@ journey('a vignette of one’s own, by keyboard alone', async (open) => {
   await page.keyboard.press('Enter');
   await boardReady(page);
   await page.keyboard.press('p');
+  await page.waitForSelector(
+    '::-p-xpath(//button[@aria-pressed="true" and starts-with(normalize-space(), "Pad")])',
+  );
   await page.focus('[role="application"]');
   await page.keyboard.press('Enter');
   await page.waitForSelector('::-p-xpath(//h2[normalize-space()="Pad 2"])');

@@ -12,6 +12,7 @@ import {
   writeSvg,
   type DrawingUnits,
 } from '@quarry/core/formats';
+import { countedRelief } from '@quarry/core/masonry';
 import { compileRelief } from '@quarry/core/relief';
 import { MAX_FILE_BYTES, readFile, writeFile, type Scene } from '@quarry/core/scene';
 import { withPlace } from '@quarry/core/site';
@@ -48,7 +49,8 @@ function readProblem(path: string): CutProblem | string[] {
     throw new BadInput(`${path}: not JSON: ${error instanceof Error ? error.message : String(error)}.`);
   }
   if (typeof raw === 'object' && raw !== null && 'format' in raw) {
-    const stated = cutProblemOf(readScene(path, text));
+    const scene = readScene(path, text);
+    const stated = cutProblemOf(scene, countedRelief(scene));
     return stated.ok ? stated.problem : stated.reasons;
   }
   const problem = cutProblemSchema.safeParse(raw);
@@ -70,7 +72,10 @@ async function cut(path: string, seconds: number, seed: number): Promise<number>
 }
 
 function check(path: string, today: string | undefined): number {
-  const findings = checkScene(readScene(path, read(path)), today === undefined ? {} : { today });
+  const scene = readScene(path, read(path));
+  // As the pages judge it: by the mass of counted ground.
+  const relief = countedRelief(scene);
+  const findings = checkScene(scene, today === undefined ? { relief } : { today, relief });
   print(findings);
   return findings.some(({ severity, accepted }) => severity === 'error' && !accepted) ? 1 : 0;
 }

@@ -187,6 +187,8 @@ export function Board({
   const keyDown = (event: React.KeyboardEvent) => {
     if (!acts || !view || event.ctrlKey || event.metaKey) return;
     if (keyTaken(event)) return;
+    // The tool as it is this moment: a quick hand presses Enter before the board is drawn with a new one.
+    const { tool: held } = useView.getState();
     const arrow = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
     const middle = { x: size.width / 2, y: size.height / 2 };
     if (arrow) {
@@ -201,23 +203,23 @@ export function Board({
     else if (event.key === '-') setView(zoomAt(view, 0.8, middle.x, middle.y));
     else if (event.key === '0') fitAll();
     else if (event.key === 'Escape') {
-      if (tool === 'pick') pick(null);
+      if (held === 'pick') pick(null);
       else useView.getState().takeTool('pick');
-    } else if (event.key === 'Enter' && tool !== 'pick') {
+    } else if (event.key === 'Enter' && held !== 'pick') {
       event.preventDefault();
       const { x, y } = toStuds(view, middle.x, middle.y);
       const rect = snapRect({ x: x - 8, y: y - 8, w: 16, d: 16 }, Math.max(1, acts.snap));
-      if (isAreaTool(tool)) acts.draw({ tool, rect });
-      else if (isLineTool(tool))
+      if (isAreaTool(held)) acts.draw({ tool: held, rect });
+      else if (isLineTool(held))
         acts.draw({
-          tool,
+          tool: held,
           points: [
             { x: rect.x - 16, y: rect.y },
             { x: rect.x + 16, y: rect.y },
           ],
         });
-      else if (isSpotTool(tool)) acts.draw({ tool, at: { x: rect.x, y: rect.y } });
-      else if (tool === 'profile')
+      else if (isSpotTool(held)) acts.draw({ tool: held, at: { x: rect.x, y: rect.y } });
+      else if (held === 'profile')
         layCut({ a: { x: whole.x, y: rect.y }, b: { x: whole.x + whole.w, y: rect.y } });
     }
   };

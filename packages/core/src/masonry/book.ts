@@ -1,11 +1,19 @@
 import { partOf } from '../catalogue/index.ts';
 import { overlap, type Rect } from '../lattice/index.ts';
-import { BASE_GRAMS, OUTSIDE, indexAt, type Compiled, type CountedMass } from '../relief/index.ts';
+import {
+  BASE_GRAMS,
+  OUTSIDE,
+  compile,
+  indexAt,
+  type Compiled,
+  type CountedMass,
+  type Relief,
+} from '../relief/index.ts';
 import { METHODS, type Method, type Scene } from '../scene/index.ts';
 import { Grounds, blocksOf, type Block, type BlockGround } from './blocks.ts';
 import type { Bond } from './bond.ts';
 import { countMasonry, dressMasonry, type CountLine, type Counted, type DressedMasonry } from './count.ts';
-import { buildLayers } from './layers.ts';
+import { MAX_HEIGHT, buildLayers } from './layers.ts';
 
 /** A scene counted, block by block: a block whose ground did not change is not counted again. */
 
@@ -121,6 +129,18 @@ function countBlock(scene: Scene, grounds: Grounds, ground: BlockGround): Omit<K
 
 function buildBlock({ fill, dressAt }: BlockGround): DressedMasonry {
   return dressMasonry(fill, buildLayers(fill), dressAt);
+}
+
+/**
+ * A scene's relief with its ground counted, so that masses are those of pieces. Ground higher than is ever built of
+ * them stays uncounted: its mass is guessed by area.
+ */
+export function countedRelief(scene: Scene): Relief {
+  const compiled = compile(scene);
+  const { relief } = compiled;
+  if (relief.height.some((height) => height > MAX_HEIGHT)) return relief;
+  const count = new MasonryBook().count(scene, compiled);
+  return count ? { ...relief, counted: count.mass } : relief;
 }
 
 /** The pieces of one block as they are placed; null for a block the scene does not have. */

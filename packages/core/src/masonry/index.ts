@@ -23,6 +23,7 @@ export {
   MasonryBook,
   builtBlock,
   compareMethods,
+  countedRelief,
   paintedGround,
   type BlockCount,
   type BlockLine,

@@ -15,6 +15,7 @@ import {
   buildLayers,
   builtBlock,
   compareMethods,
+  countedRelief,
   countMasonry,
   countsOf,
   dressMasonry,
@@ -338,6 +339,15 @@ describe('a scene counted', () => {
     expect(by('stepped').error.mean).toBeGreaterThan(0);
     expect(by('raft').span).toBeLessThanOrEqual(8);
     expect(compareMethods(scene, compile(scene), { kind: 'hill', id: 'none' })).toEqual([]);
+  });
+  test('a relief with its ground counted weighs as its pieces; ground no one builds is not counted', () => {
+    const relief = countedRelief(scene);
+    const mass = new MasonryBook().count(scene, compile(scene))?.mass;
+    expect(relief.counted).toEqual(mass);
+    const { street } = scene.level;
+    expect(
+      countedRelief({ ...scene, level: { street: { ...street, height: 2000 } } }).counted,
+    ).toBeUndefined();
   });
   test('its own method is taken for a hill, and what stands already is not counted', () => {
     const reused: Scene = { ...scene, hill: { [hill.id]: { ...hill, method: 'reuse' } } };
