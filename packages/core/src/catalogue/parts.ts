@@ -45,7 +45,8 @@ export const FAMILIES = {
   special: { word: 'special piece', height: 3, body: 0.2, dear: 4, spares: 0 },
 } as const satisfies Record<string, FamilySpec>;
 export type Family = keyof typeof FAMILIES;
-export const FAMILY_NAMES = Object.keys(FAMILIES) as readonly string[] as readonly Family[];
+const isFamily = (word: string): word is Family => Object.hasOwn(FAMILIES, word);
+export const FAMILY_NAMES = Object.keys(FAMILIES).filter(isFamily);
 
 /** A part of the catalogue. `w` and `d` in studs, `h` in plates, `angle` of slopes in degrees. */
 export interface Part {
@@ -71,12 +72,24 @@ export function partId(family: Family, w: number, d: number, h?: number, angle?:
   return `${family}-${first}x${second}${tall}${angle === undefined ? '' : `-${angle}`}`;
 }
 
-/** Reads a part from its id; null when it is none that a family and a size make. Sizes are 1 to 64 studs. */
+/**
+ * Reads a part from its id; null when it is none that a family and a size make. Sizes are 1 to 64 studs. Parts are
+ * asked for again and again, by thousands of rows: each id is read once.
+ */
 export function partOf(id: string): Part | null {
+  const known = read.get(id);
+  if (known) return known;
+  const part = readPart(id);
+  if (part) read.set(id, part);
+  return part;
+}
+const read = new Map<string, Part>();
+
+function readPart(id: string): Part | null {
   const match = PART_ID.exec(id);
   if (!match) return null;
-  const family = FAMILY_NAMES.find((one) => one === match[1]);
-  if (!family) return null;
+  const family = match[1];
+  if (!isFamily(family)) return null;
   const [w, d] = [Number(match[2]), Number(match[3])];
   const h = match[4] === undefined ? spec(family).height : Number(match[4]) * (match[5] === 'p' ? 1 : 3);
   const angle = match[6] === undefined ? undefined : Number(match[6]);

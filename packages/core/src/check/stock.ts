@@ -1,14 +1,18 @@
 import { ANY_COLOUR, colourName, colourOf, differenceSeen, partName } from '../catalogue/index.ts';
 import { counted } from '../lattice/index.ts';
-import { displayOf, listOf, type Order } from '../scene/index.ts';
+import { displayOf, isComing, listOf, type Order } from '../scene/index.ts';
 import type { Draft, Rule } from './finding.ts';
 import { daysBetween } from './people.ts';
 
 /** Parcels, loans, placeholders and colours. */
 
-const coming = ({ state }: Order) => state !== 'draft' && state !== 'away';
 const outstanding = ({ lines }: Order) =>
   lines.reduce((sum, { qty, came }) => sum + Math.max(0, qty - came), 0);
+
+/** The sections whose pieces of an order did not come yet. */
+const waitingFor = ({ lines }: Order): string[] => [
+  ...new Set(lines.flatMap(({ section, qty, came }) => (section !== null && came < qty ? [section] : []))),
+];
 
 const parcelLate: Rule = {
   id: 'parcel-late',
@@ -20,12 +24,8 @@ const parcelLate: Rule = {
     listOf(scene, 'order').flatMap((order): Draft[] => {
       const late = order.expected && today ? daysBetween(order.expected, today) : 0;
       const pieces = outstanding(order);
-      if (!coming(order) || late <= 0 || pieces === 0) return [];
-      const waiting = [
-        ...new Set(
-          order.lines.flatMap(({ section, qty, came }) => (section !== null && came < qty ? [section] : [])),
-        ),
-      ];
+      if (!isComing(order) || late <= 0 || pieces === 0) return [];
+      const waiting = waitingFor(order);
       const letters = waiting.flatMap((id) => scene.section[id]?.letter ?? []).sort();
       return [
         {
@@ -51,13 +51,8 @@ const parcelAfterNeed: Rule = {
   check: ({ scene }) =>
     listOf(scene, 'order').flatMap((order): Draft[] => {
       const { expected } = order;
-      if (!coming(order) || expected === null) return [];
-      const sections = [
-        ...new Set(
-          order.lines.flatMap(({ section, qty, came }) => (section !== null && came < qty ? [section] : [])),
-        ),
-      ];
-      return sections.flatMap((id): Draft[] => {
+      if (!isComing(order) || expected === null) return [];
+      return waitingFor(order).flatMap((id): Draft[] => {
         const section = scene.section[id];
         const by = section?.partsBy ?? displayOf(scene).showDate;
         const days = by ? daysBetween(by, expected) : 0;

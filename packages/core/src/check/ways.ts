@@ -1,4 +1,4 @@
-import { formatPlates, counted } from '../lattice/index.ts';
+import { formatPlates, counted, inRect } from '../lattice/index.ts';
 import {
   OUTSIDE,
   PERCENT_PER_PLATE,
@@ -290,8 +290,7 @@ const trackSeam: Rule = {
   severity: 'warning',
   check({ scene }) {
     const modules = listOf(scene, 'module');
-    const moduleAt = ({ x, y }: { x: number; y: number }) =>
-      modules.find((one) => x >= one.x && y >= one.y && x < one.x + one.w && y < one.y + one.d) ?? null;
+    const moduleAt = ({ x, y }: { x: number; y: number }) => modules.find((one) => inRect(one, x, y)) ?? null;
     return listOf(scene, 'track').flatMap((track): Draft[] => {
       const { line } = lineOf(scene, track);
       return line.slice(1).flatMap((to, i): Draft[] => {

@@ -1,3 +1,4 @@
+import { inRect } from '../lattice/index.ts';
 import { CELL, type CutProblem } from './problem.ts';
 import { basesUnit, latticeOf, type Grid } from './grid.ts';
 import type { Candidates } from './master.ts';
@@ -5,8 +6,7 @@ import type { Candidates } from './master.ts';
 /** Faults of a problem that no cutting can mend, each in one sentence; empty when none is plain to see. */
 export function plainFaults(problem: CutProblem): string[] {
   const faults: string[] = [];
-  const inRegion = (x: number, y: number) =>
-    problem.region.some((r) => x >= r.x && y >= r.y && x < r.x + r.w && y < r.y + r.d);
+  const inRegion = (x: number, y: number) => problem.region.some((r) => inRect(r, x, y));
   const { maxW, maxD } = problem.module;
   const [long, short] = [Math.max(maxW, maxD), Math.min(maxW, maxD)];
   problem.bases.forEach(({ w, d }, index) => {

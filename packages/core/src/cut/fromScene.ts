@@ -1,4 +1,4 @@
-import { overlap, studsOf, type Rect } from '../lattice/index.ts';
+import { overlap, studsOf, type Rect, inRect } from '../lattice/index.ts';
 import { displayOf, listOf, plotBounds, type Change, type Module, type Scene } from '../scene/index.ts';
 import { compileRelief, footprintBounds, type Relief } from '../relief/index.ts';
 import type { GridLine } from './crossing.ts';
@@ -121,10 +121,7 @@ function seamsOf(
   const pins: NonNullable<CutProblem['pins']> = [];
   const remarks = new Set<string>();
   const sections = listOf(scene, 'section');
-  const sectionAt = (x: number, y: number) =>
-    sections.find(
-      (section) => x >= section.x && y >= section.y && x < section.x + section.w && y < section.y + section.d,
-    );
+  const sectionAt = (x: number, y: number) => sections.find((section) => inRect(section, x, y));
   const borders = displayOf(scene).cutAtSections ? sections : [];
   for (const { x, y, w, d, letter } of borders)
     for (const line of [

@@ -25,6 +25,16 @@ export function contains(outer: Rect, inner: Rect): boolean {
   );
 }
 
+/** Whether a point lies in a rectangle; its west and north edges belong to it, its east and south edges do not. */
+export const inRect = (rect: Rect, x: number, y: number): boolean =>
+  x >= rect.x && y >= rect.y && x < rect.x + rect.w && y < rect.y + rect.d;
+
+/** The least rectangle of whole numbers that holds one. */
+export function outward({ x, y, w, d }: Rect): Rect {
+  const [west, north] = [Math.floor(x), Math.floor(y)];
+  return { x: west, y: north, w: Math.ceil(x + w) - west, d: Math.ceil(y + d) - north };
+}
+
 /** Centre of a rectangle, in the rectangle's own unit. */
 export function centreOf({ x, y, w, d }: Rect): { x: number; y: number } {
   return { x: x + w / 2, y: y + d / 2 };

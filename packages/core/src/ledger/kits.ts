@@ -1,6 +1,6 @@
 import { ANY_COLOUR } from '../catalogue/index.ts';
 import { priceOfPart, type Knowledge } from '../masonry/index.ts';
-import type { PartLine } from '../scene/index.ts';
+import { mergeLines, type PartLine } from '../scene/index.ts';
 
 /** «Only from these kits»: what so many copies give, what is missing, and what is left over to trade. */
 
@@ -14,8 +14,6 @@ export interface KitFit {
   trade: number;
 }
 
-const keyOf = ({ part, colour }: { part: string; colour: string }) => `${part} ${colour}`;
-
 /**
  * @param need lines to be built; any colour takes what the exact ones leave
  * @param kits lines of one copy each, and how many copies
@@ -25,20 +23,16 @@ export function fitKits(
   kits: readonly { lines: readonly PartLine[]; copies: number }[],
   known: Knowledge = {},
 ): KitFit {
-  const have = new Map<string, PartLine>();
-  for (const { lines, copies } of kits)
-    for (const line of lines) {
-      const entry = have.get(keyOf(line)) ?? { ...line, qty: 0 };
-      entry.qty += line.qty * copies;
-      have.set(keyOf(line), entry);
-    }
+  const have = mergeLines(
+    kits.flatMap(({ lines, copies }) => lines.map((line) => ({ ...line, qty: line.qty * copies }))),
+  );
   let [fits, needed] = [0, 0];
   const missing: PartLine[] = [];
   const ordered = need.toSorted((a, b) => Number(a.colour === ANY_COLOUR) - Number(b.colour === ANY_COLOUR));
   for (const line of ordered) {
     let open = line.qty;
     needed += line.qty;
-    for (const entry of have.values()) {
+    for (const entry of have) {
       if (open === 0) break;
       if (entry.part !== line.part || (line.colour !== ANY_COLOUR && entry.colour !== line.colour)) continue;
       const taken = Math.min(open, entry.qty);
@@ -48,7 +42,7 @@ export function fitKits(
     }
     if (open > 0) missing.push({ ...line, qty: open });
   }
-  const leftover = [...have.values()].filter(({ qty }) => qty > 0);
+  const leftover = have.filter(({ qty }) => qty > 0);
   const trade = leftover.reduce((sum, { part, qty }) => sum + qty * priceOfPart(part, known).price, 0);
   return { fits, needed, missing, leftover, trade };
 }

@@ -194,6 +194,17 @@ const PLAIN_WORDS: readonly [RegExp, string][] = [
   [/purple|violet/i, '#6d4a86'],
 ];
 
+/** A line as people type it: «40 plate 2x4 in Slate»; or a sentence about what is wrong with it. */
+export function lineTyped(text: string): { ok: true; line: PartLine } | { ok: false; error: string } {
+  const match = /^\s*(\d{1,6})\s+(.+?)\s+in\s+(.+?)\s*$/i.exec(text);
+  if (!match) return { ok: false, error: 'A line: type for instance «40 plate 2x4 in Slate».' };
+  const part = partNamed(match[2]);
+  const colour = coloursNamed(match[3]).exact;
+  if (!part) return { ok: false, error: `Part: «${match[2]}» is not known.` };
+  if (!colour) return { ok: false, error: `Colour: «${match[3]}» is not known.` };
+  return { ok: true, line: { part: part.id, colour: colour.id, qty: Number(match[1]) } };
+}
+
 /** A market from the rows of a list of offers, with their heading. Bad rows are reported and left out. */
 export function readOffers(
   rows: readonly (readonly string[])[],

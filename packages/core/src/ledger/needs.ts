@@ -1,4 +1,5 @@
 import { FAMILIES, partOf } from '../catalogue/index.ts';
+import { inRect } from '../lattice/index.ts';
 import { familyOfPart, type BlockLine } from '../masonry/index.ts';
 import { displayOf, listOf, type Scene } from '../scene/index.ts';
 import { thingLines, type ThingLine } from './things.ts';
@@ -73,7 +74,7 @@ export function needsOf(scene: Scene, lines: readonly (BlockLine & { block: stri
     add({ section, part, colour, purpose, qty }, block);
   const sections = listOf(scene, 'section');
   for (const { x, y, part, colour, qty, purpose, from } of thingLines(scene)) {
-    const at = sections.find((one) => x >= one.x && y >= one.y && x < one.x + one.w && y < one.y + one.d);
+    const at = sections.find((one) => inRect(one, x, y));
     add({ section: at?.id ?? null, part, colour, qty, purpose }, from);
   }
   for (const list of listOf(scene, 'partList'))

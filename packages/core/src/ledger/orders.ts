@@ -1,6 +1,7 @@
+import { daysBetween } from '../check/index.ts';
 import { gramsOfPart, type Knowledge } from '../masonry/index.ts';
 import type { Change, Order, OrderState, Scene } from '../scene/index.ts';
-import { ORDER_STATES, listOf } from '../scene/index.ts';
+import { ORDER_STATES, isComing, listOf, mergeLines } from '../scene/index.ts';
 
 /** Orders from draft to put away, what they cost and who bears it; counting by weight. */
 
@@ -23,10 +24,8 @@ export function sumOrder({ lines, postage, paid, guess }: Order): OrderSum {
 }
 
 /** Days a parcel is late, from its expected day; 0 when it is not, or nobody said when. */
-export function daysLate({ state, expected }: Order, today: string): number {
-  if (expected === null || state === 'away' || state === 'draft' || expected >= today) return 0;
-  return Math.round((Date.parse(today) - Date.parse(expected)) / 86_400_000);
-}
+export const daysLate = (order: Order, today: string): number =>
+  order.expected !== null && isComing(order) ? Math.max(0, daysBetween(order.expected, today)) : 0;
 
 /** The states an order may go to next. */
 export const nextStates = (state: OrderState): readonly OrderState[] =>
@@ -119,14 +118,10 @@ export function receive(
     { op: 'patch', kind: 'order', id: order.id, v: order.v, set: { lines, state: all ? 'away' : 'part' } },
   ];
   const lots = listOf(scene, 'lot');
-  const more = new Map<string, number>();
-  lines.forEach((_, i) => {
-    const qty = Math.max(0, came[i] ?? 0);
-    const { part, colour } = order.lines[i];
-    if (qty > 0) more.set(`${part} ${colour}`, (more.get(`${part} ${colour}`) ?? 0) + qty);
-  });
-  [...more].forEach(([key, qty], index) => {
-    const [part, colour] = key.split(' ');
+  const more = mergeLines(
+    order.lines.map(({ part, colour }, i) => ({ part, colour, qty: Math.max(0, came[i] ?? 0) })),
+  ).filter(({ qty }) => qty > 0);
+  more.forEach(({ part, colour, qty }, index) => {
     const known = lots.find(
       (lot) =>
         lot.part === part &&

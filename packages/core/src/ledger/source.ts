@@ -1,6 +1,6 @@
 import type { Highs } from 'highs';
 import { ANY_COLOUR } from '../catalogue/index.ts';
-import type { PartLine } from '../scene/index.ts';
+import { mergeLines, type PartLine } from '../scene/index.ts';
 import { relax } from './buyBound.ts';
 import { solveExactly } from './buyExact.ts';
 import {
@@ -53,7 +53,6 @@ export interface SourceOptions {
   maxOrders?: number;
   /** Only sellers who deliver within so many days. */
   withinDays?: number;
-  stopped?: () => boolean;
 }
 
 /** Finds the cheapest complete purchase. Lines of any colour take any; of one part and colour there is one line. */
@@ -62,7 +61,7 @@ export function source(needs: readonly PartLine[], market: Market, options: Sour
   const stated = state(needs, market, options);
   if (!stated.ok) return stated;
   const { problem } = stated;
-  const past = (seconds: number) => options.now() - began > seconds * 1000 || options.stopped?.() === true;
+  const past = (seconds: number) => options.now() - began > seconds * 1000;
   const late = () => past(options.seconds);
   // The search has the first part of the time; the bound and the solver the rest.
   const open = new Search(problem).best(() => past(Math.min(1, options.seconds / 5)));
@@ -100,7 +99,7 @@ function state(
   for (const offer of market.offers)
     if (offer.qty > 0 && index.has(offer.seller))
       byPart.set(offer.part, [...(byPart.get(offer.part) ?? []), offer]);
-  const lines = merged(needs);
+  const lines = mergeLines(needs.filter(({ qty }) => qty > 0));
   const uncovered: PartLine[] = [];
   const choices = lines.map((line) => {
     const of = (byPart.get(line.part) ?? [])
@@ -114,17 +113,6 @@ function state(
   if (uncovered.length > 0)
     return { ok: false, uncovered, reason: `${uncovered.length} lines are not covered by any offer.` };
   return { ok: true, problem: { lines, sellers, choices, maxOrders: maxOrders ?? sellers.length } };
-}
-
-function merged(needs: readonly PartLine[]): PartLine[] {
-  const lines = new Map<string, PartLine>();
-  for (const { part, colour, qty } of needs) {
-    const key = `${part} ${colour}`;
-    const line = lines.get(key);
-    if (line) line.qty += qty;
-    else if (qty > 0) lines.set(key, { part, colour, qty });
-  }
-  return [...lines.values()];
 }
 
 function purchaseOf(problem: Problem, answer: Answer, bound: number): Purchase {
@@ -167,7 +155,7 @@ function purchaseOf(problem: Problem, answer: Answer, bound: number): Purchase {
 export function fewestParcels(needs: readonly PartLine[], market: Market, options: SourceOptions): Sourcing {
   const share = options.seconds / 4;
   let best = source(needs, market, { ...options, seconds: share });
-  for (let tries = 0; best.ok && tries < 12 && !options.stopped?.(); tries++) {
+  for (let tries = 0; best.ok && tries < 12; tries++) {
     const fewer: Sourcing = source(needs, market, {
       ...options,
       seconds: share,

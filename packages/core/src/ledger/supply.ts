@@ -1,5 +1,5 @@
 import { ANY_COLOUR } from '../catalogue/index.ts';
-import { listOf, type Scene } from '../scene/index.ts';
+import { isComing, listOf, type Scene } from '../scene/index.ts';
 
 /** What is there and what is coming: drawers, donated bulk, opened kits, loans and orders. */
 
@@ -19,9 +19,6 @@ export interface Supply {
   /** Of orders whose lines are meant for one section. */
   section: string | null;
 }
-
-/** States in which what has not come yet is on its way. */
-const COMING = ['sent', 'paid', 'mail', 'part'];
 
 /**
  * All supplies. What somebody lent is taken off their drawers and added to those of who has it, until it is back.
@@ -83,7 +80,7 @@ export function suppliesOf(scene: Scene): Supply[] {
             ...{ qty: qty * list.copies, place: list.name },
           });
   for (const order of listOf(scene, 'order'))
-    if (COMING.includes(order.state))
+    if (isComing(order))
       for (const [index, { part, colour, qty, came, section }] of order.lines.entries())
         if (qty > came)
           supplies.push({

@@ -1,4 +1,4 @@
-import { overlap, type Rect } from '../lattice/index.ts';
+import { inRect, overlap, type Rect } from '../lattice/index.ts';
 import { BARE, OUTSIDE, indexAt, type Compiled, type Relief } from '../relief/index.ts';
 import { METHODS, displayOf, listOf, type Entity, type Method, type Scene } from '../scene/index.ts';
 import { groundNamed, groundNumber, skinOf, dressesOf, type Dress } from './dress.ts';
@@ -39,7 +39,7 @@ export function blocksOf(scene: Scene, relief: Relief): Block[] {
         someStud(
           square,
           (column, row) =>
-            isGround(relief, column, row) && !near.some((module) => holds(module, column, row)),
+            isGround(relief, column, row) && !near.some((module) => inRect(module, column, row)),
         )
       )
         rest.push(square);
@@ -51,9 +51,6 @@ const isGround = (relief: Relief, x: number, y: number) => {
   const i = indexAt(relief, x, y);
   return i >= 0 && relief.ground[i] !== OUTSIDE;
 };
-
-const holds = ({ x, y, w, d }: Rect, column: number, row: number) =>
-  column >= x && row >= y && column < x + w && row < y + d;
 
 function someStud({ x, y, w, d }: Rect, test: (column: number, row: number) => boolean): boolean {
   for (let row = y; row < y + d; row++)
@@ -118,7 +115,7 @@ export class Grounds {
       for (let column = 0; column < w; column++) {
         const [x, y] = [block.x + column, block.y + row];
         const i = indexAt(relief, x, y);
-        if (i < 0 || relief.ground[i] === OUTSIDE || modules.some((module) => holds(module, x, y))) continue;
+        if (i < 0 || relief.ground[i] === OUTSIDE || modules.some((module) => inRect(module, x, y))) continue;
         if (only && !only(x, y, land.owner[i])) continue;
         at[row * w + column] = i;
         floor = Math.min(floor, relief.height[i]);
@@ -132,7 +129,7 @@ export class Grounds {
       const i = at[k];
       if (i < 0) continue;
       const [x, y] = [block.x + (k % w), block.y + Math.floor(k / w)];
-      const within = near.find((one) => holds(one.section, x, y));
+      const within = near.find((one) => inRect(one.section, x, y));
       height[k] = relief.height[i] - floor;
       section[k] = within ? within.index : -1;
       ground[k] = relief.ground[i] === BARE ? groundNumber('bare') : relief.ground[i];

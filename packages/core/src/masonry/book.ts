@@ -1,5 +1,5 @@
 import { partOf } from '../catalogue/index.ts';
-import { overlap, type Rect } from '../lattice/index.ts';
+import { outward, overlap, type Rect } from '../lattice/index.ts';
 import {
   BASE_GRAMS,
   OUTSIDE,
@@ -277,9 +277,4 @@ function areaOf({ land }: Compiled, owner: number): Rect | null {
       y1 = y;
     }
   return x1 < 0 ? null : { x: land.x + x0, y: land.y + y0, w: x1 - x0 + 1, d: y1 - y0 + 1 };
-}
-
-function outward({ x, y, w, d }: Rect): Rect {
-  const [west, north] = [Math.floor(x), Math.floor(y)];
-  return { x: west, y: north, w: Math.ceil(x + w) - west, d: Math.ceil(y + d) - north };
 }

@@ -2,9 +2,8 @@ import { gramsOf, partOf, priceGuess, type Family } from '../catalogue/index.ts'
 import { METHODS, type PartType } from '../scene/index.ts';
 import { METHOD_SPECS } from './method.ts';
 import { coloursOf, accentsOf, type Accent, type AccentTally, type Dress } from './dress.ts';
-import type { Fill, Layer, Purpose } from './fill.ts';
+import { pieceId, type Fill, type Layer, type Purpose } from './fill.ts';
 import type { Masonry } from './layers.ts';
-import { pieceId } from './verify.ts';
 
 /** What a masonry needs and weighs. */
 

@@ -1,4 +1,4 @@
-import type { Family } from '../catalogue/index.ts';
+import { partId, type Family } from '../catalogue/index.ts';
 import type { Laid } from './pieces.ts';
 
 /** Ground to be filled with pieces, and the layers it is filled with. */
@@ -47,4 +47,12 @@ export interface Layer {
   falls?: number;
   /** x, y, w, d of each piece. */
   laid: Laid;
+}
+
+/** The id of a layer's piece. Slopes are told by their width along the edge first. */
+export function pieceId({ family, h, angle, falls }: Layer, w: number, d: number): string {
+  const turned = falls !== undefined && falls % 2 === 0;
+  const wide =
+    turned || (falls === undefined && w < d && family === 'panel') || (family === 'rock-panel' && w < d);
+  return wide ? partId(family, d, w, h, angle) : partId(family, w, d, h, angle);
 }

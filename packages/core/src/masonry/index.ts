@@ -1,9 +1,9 @@
 export { tileLayer } from './tile.ts';
 export { BRICKS, METHOD_SPECS, PLATES, type MethodSpec } from './method.ts';
-export { SKIN, type Fill, type Layer, type Purpose } from './fill.ts';
+export { SKIN, pieceId, type Fill, type Layer, type Purpose } from './fill.ts';
 export { MAX_HEIGHT, buildLayers, type Masonry } from './layers.ts';
 export type { Bond, ThroughJoint } from './bond.ts';
-export { pieceId, verifyMasonry } from './verify.ts';
+export { verifyMasonry } from './verify.ts';
 export { bendCounts, blueNoise, countsOf, scatterOrder } from './scatter.ts';
 export { PLAIN_DRESS, accentsOf, dressesOf, type Accent, type AccentTally, type Dress } from './dress.ts';
 export {

@@ -67,6 +67,7 @@ export function buildLayers(fill: Fill): Masonry {
   };
   const lay = (z: number, h: number, purpose: Purpose, family: Family, set: PieceSet) =>
     take({ z, h, purpose, family, laid: tileLayer(mask, w, d, set, watch.open) });
+  const methods = [...new Set(fill.method)].toSorted((a, b) => a - b);
   const taken = new Int16Array(n);
   const mask = new Uint8Array(n);
   const bricks = (i: number, z: number) => {
@@ -78,7 +79,7 @@ export function buildLayers(fill: Fill): Masonry {
     return z < top && z >= top - ((top - base) % 3);
   };
   for (let z = 0; z < highest; z++) {
-    layTall(fill, plan, z, taken, mask, take);
+    layTall(fill, methods, plan, z, taken, mask, take);
     const open = (i: number) => plan.stands(i, z) && taken[i] <= z;
     if (masked(mask, (i) => open(i) && bricks(i, z))) lay(z, 3, 'core', 'brick', BRICKS);
     if (masked(mask, (i) => open(i) && plates(i, z))) lay(z, 1, 'core', 'plate', PLATES);
@@ -297,9 +298,10 @@ function pillars({ w, d, span }: Fill, hollow: (i: number) => boolean, stand: (i
   return widest;
 }
 
-/** Tall pieces of a method whose turn it is at this height. */
+/** Tall pieces, of the methods there are, whose turn it is at this height. */
 function layTall(
   fill: Fill,
+  methods: readonly number[],
   plan: Plan,
   z: number,
   taken: Int16Array,
@@ -307,8 +309,8 @@ function layTall(
   take: (layer: Layer) => void,
 ): void {
   const { w, d } = fill;
-  for (const [index, name] of METHODS.entries())
-    for (const tall of METHOD_SPECS[name].tall) {
+  for (const index of methods)
+    for (const tall of METHOD_SPECS[METHODS[index]].tall) {
       const room = (i: number) =>
         fill.method[i] === index &&
         plan.stands(i, z) &&

@@ -1,16 +1,8 @@
-import { isListed, partId } from '../catalogue/index.ts';
+import { isListed } from '../catalogue/index.ts';
 import { METHODS } from '../scene/index.ts';
-import type { Fill, Layer } from './fill.ts';
+import { pieceId, type Fill, type Layer } from './fill.ts';
 import { METHOD_SPECS } from './method.ts';
 import type { Masonry } from './layers.ts';
-
-/** The id of a layer's piece. Slopes are told by their width along the edge first. */
-export function pieceId({ family, h, angle, falls }: Layer, w: number, d: number): string {
-  const turned = falls !== undefined && falls % 2 === 0;
-  const wide =
-    turned || (falls === undefined && w < d && family === 'panel') || (family === 'rock-panel' && w < d);
-  return wide ? partId(family, d, w, h, angle) : partId(family, w, d, h, angle);
-}
 
 /**
  * Recounts a masonry plate by plate, by another way than it was made, and says everything that is wrong: pieces

@@ -1,4 +1,4 @@
-import { boundsOf, overlap, studsOf, type Rect } from '../lattice/index.ts';
+import { boundsOf, outward, overlap, studsOf, type Rect } from '../lattice/index.ts';
 import {
   GROUNDS,
   keyOf,
@@ -311,12 +311,6 @@ const grown = ({ x, y, w, d }: Rect, by: number): Rect => ({
   w: w + 2 * by,
   d: d + 2 * by,
 });
-
-/** Whole studs that hold a rectangle. */
-function outward({ x, y, w, d }: Rect): Rect {
-  const [west, north] = [Math.floor(x), Math.floor(y)];
-  return { x: west, y: north, w: Math.ceil(x + w) - west, d: Math.ceil(y + d) - north };
-}
 
 const areaOf = (rects: readonly Rect[]) => rects.reduce((sum, { w, d }) => sum + w * d, 0);
 

@@ -1,4 +1,4 @@
-import { studsOf, type Rect } from '../lattice/index.ts';
+import { studsOf, type Rect, inRect } from '../lattice/index.ts';
 import type { Area } from '../scene/index.ts';
 
 /** Lengths that differ by less are the same: numbers carry noise in their last digits. Studs. */
@@ -67,7 +67,7 @@ export function isIn(area: Area, x: number, y: number): boolean {
     return (
       ((x - area.x - area.w / 2) / (area.w / 2)) ** 2 + ((y - area.y - area.d / 2) / (area.d / 2)) ** 2 <= 1
     );
-  if (area.shape === 'rect') return x >= area.x && y >= area.y && x < area.x + area.w && y < area.y + area.d;
+  if (area.shape === 'rect') return inRect(area, x, y);
   return crossings(cornersOfOutline(area), y).filter((cut) => cut <= x).length % 2 === 1;
 }
 

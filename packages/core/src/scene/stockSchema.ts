@@ -17,6 +17,8 @@ export const ORDER_WORDS: Record<OrderState, string> = {
   part: 'arrived in part',
   away: 'put away',
 };
+/** Whether what has not come of an order is on its way. */
+export const isComing = ({ state }: { state: OrderState }): boolean => state !== 'draft' && state !== 'away';
 export const ALIAS_ABOUT = ['part', 'colour'] as const;
 
 /** Ids of parts are made of family and size; anything else is a part that somebody added. */
@@ -28,6 +30,18 @@ const quantity = z.int('parts are counted whole').min(0).max(1_000_000);
 
 export const lineSchema = z.strictObject({ part, colour, qty: quantity });
 export type PartLine = z.infer<typeof lineSchema>;
+/** One name for a part in a colour. */
+export const lineKey = ({ part, colour }: { part: string; colour: string }): string => `${part} ${colour}`;
+/** Each part and colour once, in the order in which they first come. */
+export function mergeLines(lines: readonly PartLine[]): PartLine[] {
+  const merged = new Map<string, PartLine>();
+  for (const { part, colour, qty } of lines) {
+    const line = merged.get(lineKey({ part, colour }));
+    if (line) line.qty += qty;
+    else merged.set(lineKey({ part, colour }), { part, colour, qty });
+  }
+  return [...merged.values()];
+}
 /** The most lines one list holds: each part and colour stands once. */
 export const MAX_LINES = 5000;
 const lines = z.array(lineSchema).max(MAX_LINES, 'a list has at most 5,000 lines');
