@@ -1,8 +1,15 @@
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { nearColours, colourName, partName, ANY_COLOUR } from '@quarry/core/catalogue';
-import { readOffers, simulatedMarket, type Market, type Purchase, type Sourcing } from '@quarry/core/ledger';
-import { displayOf, type PartLine } from '@quarry/core/scene';
+import {
+  readOffers,
+  simulatedMarket,
+  type Market,
+  type Netted,
+  type Purchase,
+  type Sourcing,
+} from '@quarry/core/ledger';
+import { displayOf, mergeLines, type PartLine } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
 import { PartColour } from '../../ui/Swatch.tsx';
@@ -295,20 +302,12 @@ function Answer({
 }
 
 /** What is short, each part and colour once. */
-function shortLines(
-  rows: readonly { demand: { section: string | null; part: string; colour: string }; short: number }[],
-  section: string,
-): PartLine[] {
-  const lines = new Map<string, PartLine>();
-  for (const { demand, short } of rows) {
-    if (short === 0 || (section !== '' && (demand.section ?? '-') !== section)) continue;
-    const key = `${demand.part} ${demand.colour}`;
-    const line = lines.get(key) ?? { part: demand.part, colour: demand.colour, qty: 0 };
-    line.qty += short;
-    lines.set(key, line);
-  }
-  return [...lines.values()];
-}
+const shortLines = (rows: readonly Netted[], section: string): PartLine[] =>
+  mergeLines(
+    rows.flatMap(({ demand: { part, colour, section: of }, short }) =>
+      short > 0 && (section === '' || (of ?? '-') === section) ? [{ part, colour, qty: short }] : [],
+    ),
+  );
 
 const nearest = (colour: string) => (colour === ANY_COLOUR ? null : (nearColours(colour, 1)[0] ?? null));
 

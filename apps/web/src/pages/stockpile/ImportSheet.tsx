@@ -11,7 +11,7 @@ import {
   type ColumnUse,
   type UnknownWord,
 } from '@quarry/core/ledger';
-import { MAX_LINES, listOf, type Change } from '@quarry/core/scene';
+import { MAX_LINES, listOf, mergeLines, type Change } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { Heading } from '../../ui/parts.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
@@ -106,7 +106,7 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
                 use: into,
                 section: section === '' ? null : section,
                 owner: into === 'kit' ? person : null,
-                lines: merged(lines),
+                lines: mergeLines(lines),
               },
             },
           ];
@@ -314,18 +314,6 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
       )}
     </section>
   );
-}
-
-/** Each part and colour once, whatever drawer it was in. */
-function merged(lines: readonly { part: string; colour: string; qty: number }[]) {
-  const all = new Map<string, { part: string; colour: string; qty: number }>();
-  for (const line of lines) {
-    const key = `${line.part} ${line.colour}`;
-    const known = all.get(key);
-    if (known) known.qty += line.qty;
-    else all.set(key, { ...line });
-  }
-  return [...all.values()];
 }
 
 /** Words nobody knows yet: say what they mean once, and every later list is read with it. */

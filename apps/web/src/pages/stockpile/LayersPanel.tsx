@@ -178,19 +178,22 @@ function stepsOf({ layers, colours }: BlockLayers): Coloured[][] {
 const paintOf = (colour: string) =>
   colour === ANY_COLOUR ? '#d8d2c4' : (colourOf(colour)?.hex ?? '#888888');
 
+/** A piece where it lies: studs of the block, plates above its floor; `now`: of the layer that is looked at. */
+interface Placed {
+  x: number;
+  y: number;
+  z: number;
+  w: number;
+  d: number;
+  h: number;
+  colour: string;
+  now: boolean;
+}
+
 function Pieces({ built, steps, upTo }: { built: BlockLayers; steps: readonly Coloured[][]; upTo: number }) {
   const { w, d } = built;
   const pieces = useMemo(() => {
-    const list: {
-      x: number;
-      y: number;
-      z: number;
-      w: number;
-      d: number;
-      h: number;
-      colour: string;
-      now: boolean;
-    }[] = [];
+    const list: Placed[] = [];
     steps.slice(0, upTo + 1).forEach((layers, step) => {
       for (const { layer, colours } of layers)
         for (let p = 0; p < layer.laid.length; p += 4)
@@ -226,20 +229,7 @@ function Pieces({ built, steps, upTo }: { built: BlockLayers; steps: readonly Co
   );
 }
 
-function Boxes({
-  pieces,
-}: {
-  pieces: readonly {
-    x: number;
-    y: number;
-    z: number;
-    w: number;
-    d: number;
-    h: number;
-    colour: string;
-    now: boolean;
-  }[];
-}) {
+function Boxes({ pieces }: { pieces: readonly Placed[] }) {
   const mesh = useRef<InstancedMesh>(null);
   useLayoutEffect(() => {
     const target = mesh.current;

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { coloursNamed, partNamed, partName } from '@quarry/core/catalogue';
+import { partName } from '@quarry/core/catalogue';
+import { lineTyped } from '@quarry/core/ledger';
 import { listOf, type Loan } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { Heading } from '../../ui/parts.tsx';
@@ -20,18 +21,16 @@ export function Loans() {
   const name = (id: Loan['from']) => (id === null ? 'somebody' : (scene.person[id]?.name ?? id));
   const people = listOf(scene, 'person').filter(({ id }) => id !== person);
   const lend = () => {
-    const match = /^\s*(\d{1,6})\s+(.+?)\s+in\s+(.+?)\s*$/i.exec(text);
-    const part = match && partNamed(match[2]);
-    const colour = match && coloursNamed(match[3]).exact;
-    if (!match || !part || !colour) return setError('Lend: type for instance «20 brick 2x4 in Slate».');
+    const typed = lineTyped(text);
+    if (!typed.ok) return setError(typed.error);
     if (!to) return setError('Say to whom.');
-    const done = edit.add(`lent ${match[1]} × ${partName(part.id)} to ${name(to)}`, 'loan', freshId('loan'), {
-      part: part.id,
-      colour: colour.id,
-      qty: Number(match[1]),
-      from: person,
-      to,
-    });
+    const { line } = typed;
+    const done = edit.add(
+      `lent ${line.qty} × ${partName(line.part)} to ${name(to)}`,
+      'loan',
+      freshId('loan'),
+      { ...line, from: person, to },
+    );
     if (!done) return;
     setText('');
     setError(null);

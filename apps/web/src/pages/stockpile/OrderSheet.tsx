@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { coloursNamed, partNamed, partName } from '@quarry/core/catalogue';
-import { nextStates, receive, sumOrder } from '@quarry/core/ledger';
+import { partName } from '@quarry/core/catalogue';
+import { lineTyped, nextStates, receive, sumOrder } from '@quarry/core/ledger';
 import { priceOfPart } from '@quarry/core/masonry';
 import { ORDER_STATES, ORDER_WORDS, displayOf, listOf, type Order } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
@@ -245,20 +245,10 @@ function AddLine({ order }: { order: Order }) {
   const [text, setText] = useState('');
   const [error, setError] = useState<string | null>(null);
   const add = () => {
-    const match = /^\s*(\d{1,6})\s+(.+?)\s+in\s+(.+?)\s*$/i.exec(text);
-    if (!match) return setError('A line: type for instance «40 plate 2x4 in Slate».');
-    const part = partNamed(match[2]);
-    const colour = coloursNamed(match[3]).exact;
-    if (!part) return setError(`Part: «${match[2]}» is not known.`);
-    if (!colour) return setError(`Colour: «${match[3]}» is not known.`);
-    const line = {
-      part: part.id,
-      colour: colour.id,
-      qty: Number(match[1]),
-      price: priceOfPart(part.id, scene.partType).price,
-      came: 0,
-      section: null,
-    };
+    const typed = lineTyped(text);
+    if (!typed.ok) return setError(typed.error);
+    const { price } = priceOfPart(typed.line.part, scene.partType);
+    const line = { ...typed.line, price, came: 0, section: null };
     if (edit.patch(`added a line to ${order.name}`, 'order', order, { lines: [...order.lines, line] })) {
       setText('');
       setError(null);

@@ -235,11 +235,8 @@ function Preview({ recipe, onBend }: { recipe: Recipe; onBend: ((shares: number[
       recipe.seed,
     );
     const dress: Dress = { ...recipe, side: recipe.side ?? recipe.tones[0].colour };
-    return {
-      order: spread,
-      cells: accentsOf(dress, studs, SIDE, () => 1).accents,
-      tally: accentsOf(dress, studs, SIDE, () => 1).tally,
-    };
+    const { accents, tally } = accentsOf(dress, studs, SIDE, () => 1);
+    return { order: spread, cells: accents, tally };
   }, [recipe]);
   const counts = countsOf(
     recipe.tones.map(({ share }) => share),
