@@ -15,6 +15,7 @@ const STAIR = [
   'check',
   'ledger',
   'progress',
+  'record',
   'haul',
   'formats',
 ];

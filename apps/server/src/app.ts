@@ -15,17 +15,28 @@ import { pinoHttp } from 'pino-http';
 import { MAX_FILE_BYTES } from '@quarry/core/scene';
 import { AccountsController } from './accounts/accounts.controller.ts';
 import { AccountsService } from './accounts/accounts.service.ts';
+import { ExportController } from './accounts/export.controller.ts';
 import { ChangesController } from './changes/changes.controller.ts';
 import { HubService } from './changes/hub.service.ts';
 import { WriterService } from './changes/writer.service.ts';
 import { CONFIG, STORE, type Config } from './config.ts';
+import { CrewController, JoinController } from './crew/crew.controller.ts';
+import { CrewService } from './crew/crew.service.ts';
+import { InvitationsService } from './crew/invitations.service.ts';
+import { MarksService } from './crew/marks.service.ts';
 import { DemoController } from './demo/demo.controller.ts';
 import { DemoService } from './demo/demo.service.ts';
 import { DisplaysController } from './displays/displays.controller.ts';
 import { DisplaysService } from './displays/displays.service.ts';
+import { HistoryController } from './history/history.controller.ts';
+import { HistoryService } from './history/history.service.ts';
 import { ErrorFilter } from './http/errors.ts';
 import { sameOrigin } from './http/guard.ts';
 import { HealthController } from './http/health.controller.ts';
+import { LettersController } from './letters/letters.controller.ts';
+import { LettersService } from './letters/letters.service.ts';
+import { PublicController, ShareController } from './share/share.controller.ts';
+import { ShareService } from './share/share.service.ts';
 import { SheetsController } from './sheets/sheets.controller.ts';
 import { openStore, type Store } from './store/database.ts';
 
@@ -39,6 +50,13 @@ class AppModule {
       imports: [ThrottlerModule.forRoot([{ ttl: 60_000, limit: config.signInLimit }])],
       controllers: [
         AccountsController,
+        ExportController,
+        JoinController,
+        CrewController,
+        HistoryController,
+        LettersController,
+        ShareController,
+        PublicController,
         DisplaysController,
         ChangesController,
         DemoController,
@@ -52,6 +70,12 @@ class AppModule {
         DisplaysService,
         HubService,
         WriterService,
+        LettersService,
+        CrewService,
+        InvitationsService,
+        MarksService,
+        HistoryService,
+        ShareService,
         DemoService,
       ],
     };

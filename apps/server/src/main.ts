@@ -5,7 +5,8 @@ import { parseArgs } from 'node:util';
 import { AccountsService } from './accounts/accounts.service.ts';
 import { createApp } from './app.ts';
 import { DemoService } from './demo/demo.service.ts';
-import { StoreError, backupStore } from './store/database.ts';
+import { backupStore, keepCopies, restoreStore } from './store/copies.ts';
+import { StoreError } from './store/database.ts';
 
 const HERE = dirname(fileURLToPath(import.meta.url));
 const ROOT = join(HERE, '..', '..', '..');
@@ -16,7 +17,10 @@ const USAGE = `Open Quarry server
   --host 127.0.0.1  address to listen on
   --data .data/main folder of the database
   --demo            seed and serve the demo, with one-click sign-in
-  --backup FILE     copy the database of --data to FILE and end
+  --backup FILE     copy the database of --data to FILE and end; a server may be running
+  --restore FILE    put the copy FILE in the place of the database of --data and end; no server may be running
+  --copies 7        how many copies stay in the folder «copies» beside the database; 0: make none
+  --copy-every 24   hours from one copy to the next
 `;
 
 async function main(): Promise<void> {
@@ -27,6 +31,9 @@ async function main(): Promise<void> {
       data: { type: 'string' },
       demo: { type: 'boolean', default: false },
       backup: { type: 'string' },
+      restore: { type: 'string' },
+      copies: { type: 'string', default: '7' },
+      'copy-every': { type: 'string', default: '24' },
       help: { type: 'boolean', default: false },
     },
   });
@@ -41,13 +48,21 @@ async function main(): Promise<void> {
     process.stdout.write(`Copied ${database} to ${resolve(values.backup)}.\n`);
     return;
   }
-  const port = Number(values.port);
-  if (!Number.isInteger(port) || port < 0 || port > 65_535)
-    throw new StoreError(`--port ${values.port}: a port is a whole number from 0 to 65535.`);
+  const migrations = join(HERE, '..', 'drizzle');
+  if (values.restore !== undefined) {
+    const aside = restoreStore(resolve(values.restore), database, migrations, new Date());
+    process.stdout.write(
+      `Restored ${database} from ${resolve(values.restore)}.${aside ? ` What stood there is kept as ${aside}.` : ''}\n`,
+    );
+    return;
+  }
+  const port = wholeNumber('port', values.port, 0, 65_535);
+  const copies = wholeNumber('copies', values.copies, 0, 1000);
+  const copyEvery = wholeNumber('copy-every', values['copy-every'], 1, 24 * 365);
 
   const running = await createApp({
     database,
-    migrations: join(HERE, '..', 'drizzle'),
+    migrations,
     fonts: join(ROOT, 'node_modules', '@fontsource', 'archivo', 'files'),
     web: join(ROOT, 'apps', 'web', 'dist'),
     demo: values.demo,
@@ -72,6 +87,9 @@ async function main(): Promise<void> {
       );
   }
 
+  // A demo is made anew by itself: nobody needs its copies.
+  if (!values.demo && copies > 0) scheduleCopies(database, join(data, 'copies'), copies, copyEvery);
+
   const stop = () => {
     process.off('SIGTERM', stop);
     process.off('SIGINT', stop);
@@ -82,6 +100,29 @@ async function main(): Promise<void> {
   };
   process.on('SIGTERM', stop);
   process.on('SIGINT', stop);
+}
+
+/** @throws StoreError naming the option, its value and the limits */
+function wholeNumber(option: string, text: string, least: number, most: number): number {
+  const value = Number(text);
+  if (!Number.isInteger(value) || value < least || value > most)
+    throw new StoreError(`--${option} ${text}: it is a whole number from ${least} to ${most}.`);
+  return value;
+}
+
+/** Keeps copies of the database while the server runs. One that fails is told and tried again the next time. */
+function scheduleCopies(database: string, folder: string, keep: number, hours: number): void {
+  const copy = () => {
+    try {
+      keepCopies(database, folder, keep, new Date());
+    } catch (error) {
+      process.stderr.write(
+        `No copy of the database was made: ${error instanceof Error ? error.message : String(error)}\n`,
+      );
+    }
+  };
+  copy();
+  setInterval(copy, hours * 3_600_000).unref();
 }
 
 main().catch((error: unknown) => {

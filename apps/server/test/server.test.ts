@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { AccountsService } from '../src/accounts/accounts.service.ts';
-import { backupStore, openStore } from '../src/store/database.ts';
+import { backupStore } from '../src/store/copies.ts';
+import { openStore } from '../src/store/database.ts';
 import { Harness, MIGRATIONS, batch, clientOf, patch, rowOf, valleyOf, type Client } from './harness.ts';
 
 const harness = new Harness();

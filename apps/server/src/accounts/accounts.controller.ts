@@ -1,34 +1,52 @@
-import { Body, Controller, Delete, Get, HttpCode, Inject, Post, Req, Res, UseGuards } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  HttpStatus,
+  Inject,
+  Param,
+  Post,
+  Put,
+  Req,
+  Res,
+  UseGuards,
+} from '@nestjs/common';
 import { ApiBody, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { ThrottlerGuard } from '@nestjs/throttler';
 import type { Request, Response } from 'express';
 import { createZodDto } from 'nestjs-zod';
 import { z } from 'zod';
+import { HubService } from '../changes/hub.service.ts';
 import { CONFIG, type Config } from '../config.ts';
-import { parseBody } from '../http/errors.ts';
-import { AccountsService, type User } from './accounts.service.ts';
-import { CurrentUser, SignedInGuard, clearSessionCookie, sessionToken, setSessionCookie } from './session.ts';
+import { ApiError, notFound, parseBody } from '../http/errors.ts';
+import { AccountsService, sessionDigest, type SessionLine, type User } from './accounts.service.ts';
+import { CurrentUser, SignedInGuard, beginSession, clearSessionCookie, sessionToken } from './session.ts';
+import { anyPassword, fullName, login, newPassword } from './words.ts';
 
-const login = z
-  .string()
-  .trim()
-  .toLowerCase()
-  .regex(/^[a-z0-9._-]{2,40}$/, 'a sign-in name has 2 to 40 letters, digits, dots, hyphens or underscores');
-const signInSchema = z.strictObject({ login, password: z.string().min(1).max(200) });
+const signInSchema = z.strictObject({ login, password: anyPassword });
 const setUpSchema = z.strictObject({
   code: z.string().max(40),
   login,
-  name: z.string().trim().min(1).max(80),
-  password: z.string().min(10, 'a password has at least 10 characters').max(200),
+  name: fullName,
+  password: newPassword,
 });
+const passwordSchema = z.strictObject({ old: anyPassword, password: newPassword });
+const resetSchema = z.strictObject({ login, code: z.string().max(40), password: newPassword });
+const leaveSchema = z.strictObject({ password: anyPassword });
 class SignInDto extends createZodDto(signInSchema) {}
 class SetUpDto extends createZodDto(setUpSchema) {}
+class PasswordDto extends createZodDto(passwordSchema) {}
+class ResetDto extends createZodDto(resetSchema) {}
+class LeaveDto extends createZodDto(leaveSchema) {}
 
 @ApiTags('accounts')
 @Controller('api')
 export class AccountsController {
   constructor(
     @Inject(AccountsService) private readonly accounts: AccountsService,
+    @Inject(HubService) private readonly hub: HubService,
     @Inject(CONFIG) private readonly config: Config,
   ) {}
 
@@ -55,15 +73,7 @@ export class AccountsController {
     @Res({ passthrough: true }) response: Response,
   ): Promise<User> {
     const { login: name, password } = parseBody(signInSchema, body);
-    return this.begin(await this.accounts.signIn(name, password), request, response);
-  }
-
-  @Delete('session')
-  @HttpCode(204)
-  signOut(@Req() request: Request, @Res({ passthrough: true }) response: Response): void {
-    const token = sessionToken(request);
-    if (token) this.accounts.endSession(token);
-    clearSessionCookie(response);
+    return beginSession(this.accounts, await this.accounts.signIn(name, password), request, response);
   }
 
   @Post('setup')
@@ -74,13 +84,86 @@ export class AccountsController {
     @Req() request: Request,
     @Res({ passthrough: true }) response: Response,
   ): Promise<User> {
-    const { code, login: name, name: fullName, password } = parseBody(setUpSchema, body);
-    return this.begin(await this.accounts.setUp(code, name, fullName, password), request, response);
+    const { code, login: name, name: full, password } = parseBody(setUpSchema, body);
+    return beginSession(this.accounts, await this.accounts.setUp(code, name, full, password), request, response);
   }
 
-  private begin(user: User, request: Request, response: Response): User {
-    const { token, maxAge } = this.accounts.startSession(user);
-    setSessionCookie(request, response, token, maxAge);
-    return user;
+  @Delete('session')
+  @HttpCode(204)
+  signOut(@Req() request: Request, @Res({ passthrough: true }) response: Response): void {
+    const token = sessionToken(request);
+    if (token) {
+      this.accounts.endSession(token);
+      this.hub.endSession(sessionDigest(token));
+    }
+    clearSessionCookie(response);
+  }
+
+  /** Where one is signed in. */
+  @Get('sessions')
+  @UseGuards(SignedInGuard)
+  sessions(@CurrentUser() user: User, @Req() request: Request): SessionLine[] {
+    return this.accounts.sessionsOf(user, sessionDigest(sessionToken(request) ?? ''));
+  }
+
+  @Delete('sessions/:session')
+  @UseGuards(SignedInGuard)
+  @HttpCode(204)
+  endSession(@Param('session') id: string, @CurrentUser() user: User): void {
+    const ended = this.accounts.endSessionById(user, id);
+    if (!ended) throw notFound('session');
+    this.hub.endSession(ended);
+  }
+
+  /** Sets another password and ends every other session. */
+  @Put('me/password')
+  @UseGuards(ThrottlerGuard, SignedInGuard)
+  @HttpCode(204)
+  @ApiBody({ type: PasswordDto })
+  async password(@Body() body: unknown, @CurrentUser() user: User, @Req() request: Request): Promise<void> {
+    const { old, password } = parseBody(passwordSchema, body);
+    await this.accounts.checkPassword(user, old);
+    const here = sessionDigest(sessionToken(request) ?? '');
+    await this.accounts.setPassword(user.id, password, here);
+    this.hub.endUser(user.id, here);
+  }
+
+  /** Sets a password by a code that an owner handed over, and signs in. */
+  @Post('reset')
+  @UseGuards(ThrottlerGuard)
+  @HttpCode(200)
+  @ApiBody({ type: ResetDto })
+  async reset(
+    @Body() body: unknown,
+    @Req() request: Request,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<User> {
+    const { login: name, code, password } = parseBody(resetSchema, body);
+    const user = await this.accounts.useReset(name, code, password);
+    this.hub.endUser(user.id, null);
+    return beginSession(this.accounts, user, request, response);
+  }
+
+  /** Deletes one's own account. What one built and said stays on the displays, under one's name. */
+  @Delete('me')
+  @UseGuards(ThrottlerGuard, SignedInGuard)
+  @HttpCode(204)
+  @ApiBody({ type: LeaveDto })
+  async leave(
+    @Body() body: unknown,
+    @CurrentUser() user: User,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<void> {
+    await this.accounts.checkPassword(user, parseBody(leaveSchema, body).password);
+    const held = this.accounts.soleOwnerOf(user.id);
+    if (held.length > 0)
+      throw new ApiError(
+        HttpStatus.CONFLICT,
+        'sole-owner',
+        `You are the only owner of ${held.map(({ name }) => `«${name}»`).join(', ')}. Make somebody else owner there, or delete it; then your account can go.`,
+      );
+    this.accounts.remove(user.id);
+    this.hub.endUser(user.id, null);
+    clearSessionCookie(response);
   }
 }

@@ -1,11 +1,11 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { HttpStatus, Inject, Injectable, Logger } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
-import { count, eq, lt, sql } from 'drizzle-orm';
+import { and, count, eq, gt, like, lt, ne, sql } from 'drizzle-orm';
 import { STORE } from '../config.ts';
 import { ApiError } from '../http/errors.ts';
-import type { Store } from '../store/database.ts';
-import { sessions, users } from '../store/tables.ts';
+import { transact, type Store } from '../store/database.ts';
+import { displays, members, resets, sessions, users } from '../store/tables.ts';
 
 export interface User {
   id: string;
@@ -13,8 +13,27 @@ export interface User {
   name: string;
 }
 
+/** A session as its owner sees it. */
+export interface SessionLine {
+  /** The beginning of its digest. */
+  id: string;
+  agent: string;
+  createdAt: number;
+  seenAt: number;
+  /** The one that asks. */
+  here: boolean;
+}
+
 const SESSION_MS = 30 * 24 * 3_600_000;
-const digest = (token: string) => createHash('sha256').update(token).digest('base64url');
+/** Letters of a session's digest by which its owner names it. */
+const SESSION_ID = 12;
+/** How long a code for a new password can be used. */
+const RESET_MS = 24 * 3_600_000;
+/** A session says when it was last seen to the nearest few minutes: every request would be too many writes. */
+const SEEN_MS = 300_000;
+export const digest = (token: string) => createHash('sha256').update(token).digest('base64url');
+/** What a session is called in the store and on the hub: never the token itself. */
+export const sessionDigest = digest;
 
 /** Accounts and their sessions. */
 @Injectable()
@@ -30,7 +49,13 @@ export class AccountsService {
 
   constructor(@Inject(STORE) private readonly store: Store) {
     this.findSession = store.db
-      .select({ id: users.id, login: users.login, name: users.name, expiresAt: sessions.expiresAt })
+      .select({
+        id: users.id,
+        login: users.login,
+        name: users.name,
+        expiresAt: sessions.expiresAt,
+        seenAt: sessions.seenAt,
+      })
       .from(sessions)
       .innerJoin(users, eq(users.id, sessions.userId))
       .where(eq(sessions.tokenHash, sql.placeholder('tokenHash')))
@@ -58,18 +83,143 @@ export class AccountsService {
         'wrong-code',
         'This is not the code that the server printed when it started.',
       );
-    const user = await this.create(login, name, password);
+    const user = await this.create(login, name, password, true);
     this.setupCode = null;
     return user;
   }
 
-  async create(login: string, name: string, password: string): Promise<User> {
+  /** @throws ApiError 409 when the sign-in name is somebody's */
+  async create(login: string, name: string, password: string, keeper = false): Promise<User> {
     const user = { id: randomUUID(), login, name };
+    const passwordHash = await hash(password);
+    // Asked after the slow hashing, so that nothing comes between question and answer.
+    if (this.byLogin(login))
+      throw new ApiError(
+        HttpStatus.CONFLICT,
+        'login-taken',
+        `«${login}» cannot be had as a sign-in name; choose another.`,
+      );
     this.store.db
       .insert(users)
-      .values({ ...user, passwordHash: await hash(password), createdAt: Date.now() })
+      .values({ ...user, passwordHash, createdAt: Date.now(), keeper })
       .run();
     return user;
+  }
+
+  isKeeper(userId: string): boolean {
+    return (
+      this.store.db.select({ keeper: users.keeper }).from(users).where(eq(users.id, userId)).get()?.keeper ??
+      false
+    );
+  }
+
+  /** @throws ApiError 403 when the password is not the user's */
+  async checkPassword(user: User, password: string): Promise<void> {
+    const row = this.store.db
+      .select({ passwordHash: users.passwordHash })
+      .from(users)
+      .where(eq(users.id, user.id))
+      .get();
+    if (!row || !(await verify(row.passwordHash, password)))
+      throw new ApiError(
+        HttpStatus.FORBIDDEN,
+        'wrong-password',
+        'This is not your password; nothing was changed.',
+      );
+  }
+
+  /** Sets a password and ends every session but the one given: whoever knew the old one is out. */
+  async setPassword(userId: string, password: string, keepSession: string | null): Promise<void> {
+    const passwordHash = await hash(password);
+    transact(this.store.db, (tx) => {
+      tx.update(users).set({ passwordHash }).where(eq(users.id, userId)).run();
+      tx.delete(resets).where(eq(resets.userId, userId)).run();
+      tx.delete(sessions)
+        .where(and(eq(sessions.userId, userId), ne(sessions.tokenHash, keepSession ?? '')))
+        .run();
+    });
+  }
+
+  /** A code for somebody who forgot a password; one made before is void. @returns the code, of which a digest is kept */
+  makeReset(userId: string, madeBy: string): { code: string; expiresAt: number } {
+    const code = randomBytes(8).toString('hex').toUpperCase();
+    const createdAt = Date.now();
+    const expiresAt = createdAt + RESET_MS;
+    transact(this.store.db, (tx) => {
+      tx.delete(resets).where(eq(resets.userId, userId)).run();
+      tx.insert(resets)
+        .values({ codeHash: digest(code), userId, madeBy, createdAt, expiresAt })
+        .run();
+    });
+    return { code, expiresAt };
+  }
+
+  /** Uses up a code. @returns whose it was @throws ApiError 403 with the same words whatever was wrong */
+  async useReset(login: string, code: string, password: string): Promise<User> {
+    const user = this.byLogin(login);
+    const codeHash = digest(code.trim().toUpperCase());
+    const used = this.store.db
+      .delete(resets)
+      .where(
+        and(
+          eq(resets.codeHash, codeHash),
+          eq(resets.userId, user?.id ?? ''),
+          gt(resets.expiresAt, Date.now()),
+        ),
+      )
+      .run();
+    if (!user || used.changes === 0)
+      throw new ApiError(
+        HttpStatus.FORBIDDEN,
+        'wrong-code',
+        'This name and code do not belong together, or the code has been used or is older than a day.',
+      );
+    await this.setPassword(user.id, password, null);
+    return user;
+  }
+
+  sessionsOf(user: User, here: string): SessionLine[] {
+    return this.store.db
+      .select()
+      .from(sessions)
+      .where(and(eq(sessions.userId, user.id), gt(sessions.expiresAt, Date.now())))
+      .all()
+      .map(({ tokenHash, agent, createdAt, seenAt }) => ({
+        ...{ id: tokenHash.slice(0, SESSION_ID), agent, createdAt },
+        ...{ seenAt: Math.max(createdAt, seenAt), here: tokenHash === here },
+      }))
+      .sort((a, b) => Number(b.here) - Number(a.here) || b.seenAt - a.seenAt);
+  }
+
+  /** Ends a session of one's own by the beginning of its digest. @returns the digest; null when there is none */
+  endSessionById(user: User, id: string): string | null {
+    const rows = this.store.db
+      .select({ tokenHash: sessions.tokenHash })
+      .from(sessions)
+      .where(and(eq(sessions.userId, user.id), like(sessions.tokenHash, `${id.replace(/[%_]/g, '')}%`)))
+      .all()
+      .filter(({ tokenHash }) => tokenHash.startsWith(id));
+    if (id.length !== SESSION_ID || rows.length !== 1) return null;
+    const [{ tokenHash }] = rows;
+    this.store.db.delete(sessions).where(eq(sessions.tokenHash, tokenHash)).run();
+    return tokenHash;
+  }
+
+  /** Displays of which somebody is the only owner: they need another before that account can go. */
+  soleOwnerOf(userId: string): { id: string; name: string; others: number }[] {
+    const owners = sql<number>`(SELECT count(*) FROM members m WHERE m.displayId = ${displays.id} AND m.role = 'owner')`;
+    const others = sql<number>`(SELECT count(*) FROM members m WHERE m.displayId = ${displays.id} AND m.userId <> ${userId})`;
+    return this.store.db
+      .select({ id: displays.id, name: displays.name, others })
+      .from(members)
+      .innerJoin(displays, eq(displays.id, members.displayId))
+      .where(and(eq(members.userId, userId), eq(members.role, 'owner'), eq(owners, 1)))
+      .all();
+  }
+
+  /** Deletes an account with its sessions and standings. What it did stays in the logs, under its name. */
+  remove(userId: string): void {
+    this.store.db.delete(users).where(eq(users.id, userId)).run();
   }
 
   byLogin(login: string): User | undefined {
@@ -90,12 +240,19 @@ export class AccountsService {
   }
 
   /** Starts a session. @returns the token for the cookie; only its digest is kept */
-  startSession(user: User): { token: string; maxAge: number } {
+  startSession(user: User, agent: string): { token: string; maxAge: number } {
     const token = randomBytes(32).toString('base64url');
     const createdAt = Date.now();
     this.store.db
       .insert(sessions)
-      .values({ tokenHash: digest(token), userId: user.id, createdAt, expiresAt: createdAt + SESSION_MS })
+      .values({
+        tokenHash: digest(token),
+        userId: user.id,
+        createdAt,
+        expiresAt: createdAt + SESSION_MS,
+        agent: agent.slice(0, 200),
+        seenAt: createdAt,
+      })
       .run();
     return { token, maxAge: SESSION_MS };
   }
@@ -108,7 +265,12 @@ export class AccountsService {
   }
 
   userOf(token: string): User | null {
-    const row = this.findSession.get({ tokenHash: digest(token) });
-    return row && row.expiresAt > Date.now() ? { id: row.id, login: row.login, name: row.name } : null;
+    const tokenHash = digest(token);
+    const row = this.findSession.get({ tokenHash });
+    const now = Date.now();
+    if (!row || row.expiresAt <= now) return null;
+    if (now - row.seenAt > SEEN_MS)
+      this.store.db.update(sessions).set({ seenAt: now }).where(eq(sessions.tokenHash, tokenHash)).run();
+    return { id: row.id, login: row.login, name: row.name };
   }
 }

@@ -18,7 +18,7 @@ export function sessionToken(request: Request): string | null {
   return parseCookie(request.headers.cookie ?? '')[COOKIE] ?? null;
 }
 
-export function setSessionCookie(request: Request, response: Response, token: string, maxAge: number): void {
+function setSessionCookie(request: Request, response: Response, token: string, maxAge: number): void {
   response.cookie(COOKIE, token, {
     httpOnly: true,
     sameSite: 'strict',
@@ -26,6 +26,18 @@ export function setSessionCookie(request: Request, response: Response, token: st
     path: '/',
     maxAge,
   });
+}
+
+/** Starts a session for somebody and gives their browser its cookie. */
+export function beginSession(
+  accounts: AccountsService,
+  user: User,
+  request: Request,
+  response: Response,
+): User {
+  const { token, maxAge } = accounts.startSession(user, request.get('user-agent') ?? '');
+  setSessionCookie(request, response, token, maxAge);
+  return user;
 }
 
 export function clearSessionCookie(response: Response): void {

@@ -16,18 +16,31 @@ import { ApiBody, ApiQuery, ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { createZodDto } from 'nestjs-zod';
 import { z } from 'zod';
-import { batchSchema } from '@quarry/core/scene';
-import type { User } from '../accounts/accounts.service.ts';
-import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
+import { batchSchema, idSchema, kindSchema } from '@quarry/core/scene';
+import { sessionDigest, type User } from '../accounts/accounts.service.ts';
+import { CurrentUser, SignedInGuard, sessionToken } from '../accounts/session.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import { parseBody } from '../http/errors.ts';
-import { HubService, type Landed } from './hub.service.ts';
+import { HubService, landedText, type Landed, type Listener } from './hub.service.ts';
 import { WriterService } from './writer.service.ts';
 
 class BatchDto extends createZodDto(batchSchema) {}
 const afterSchema = z.coerce.number().int().min(0).catch(0);
+const clientSchema = z.uuid().catch('');
+const hereSchema = z.strictObject({
+  client: z.uuid(),
+  page: z.string().max(20),
+  section: idSchema.nullable(),
+  picked: z.array(z.strictObject({ kind: kindSchema, id: idSchema })).max(20),
+});
+class HereDto extends createZodDto(hereSchema) {}
+
 /** Proxies close a silent line after half a minute or more. */
 const HEARTBEAT_MS = 20_000;
+/** Somebody who missed more than this loads the display anew: it is less to send. */
+const MOST_MISSED = 1000;
+/** A reader that takes nothing off its line is let go at this many bytes; it comes back by itself. */
+const MOST_UNREAD = 4_000_000;
 
 @ApiTags('changes')
 @Controller('api/displays/:id')
@@ -52,35 +65,70 @@ export class ChangesController {
     return { seq: await this.writer.write(id, user, actor, parseBody(batchSchema, body)) };
   }
 
+  /** The log after a number, at most a thousand batches at a time. */
   @Get('batches')
   @ApiQuery({ name: 'after', required: false, description: 'number of the last batch already known' })
   since(@Param('id') id: string, @Query('after') after: unknown, @CurrentUser() user: User): Landed[] {
     this.displays.actor(id, user);
-    return this.writer.since(id, afterSchema.parse(after));
+    return this.writer.since(id, afterSchema.parse(after), MOST_MISSED);
   }
 
-  /** Server-sent events: first what was missed, then every batch as it lands. */
+  /** Says where a window is: which page, which section, what is picked. Forgotten when its stream ends. */
+  @Post('here')
+  @HttpCode(204)
+  @ApiBody({ type: HereDto })
+  here(@Param('id') id: string, @Body() body: unknown, @CurrentUser() user: User): void {
+    this.displays.actor(id, user);
+    const { client, ...where } = parseBody(hereSchema, body);
+    this.hub.moved(id, user.id, client, where);
+  }
+
+  /**
+   * Server-sent events: first what was missed, then every batch as it lands (unnamed events, numbered); `here` with
+   * everybody's whereabouts, `standing` when one's own role changed, `behind` when too much was missed to send,
+   * `gone` when one may not listen any longer.
+   */
   @Get('stream')
   stream(
     @Param('id') id: string,
     @Query('after') after: unknown,
+    @Query('client') client: unknown,
     @Headers('last-event-id') last: unknown,
     @CurrentUser() user: User,
     @Req() request: Request,
     @Res() response: Response,
   ): void {
-    this.displays.actor(id, user);
+    const { person } = this.displays.actor(id, user);
     response.writeHead(200, {
       'content-type': 'text/event-stream',
       'cache-control': 'no-store',
       connection: 'keep-alive',
       'x-accel-buffering': 'no',
     });
-    const send = (landed: Landed) => response.write(`id: ${landed.seq}\ndata: ${JSON.stringify(landed)}\n\n`);
-    response.write(': open\n\n');
-    for (const landed of this.writer.since(id, afterSchema.parse(last ?? after))) send(landed);
-    const leave = this.hub.subscribe(id, { deliver: send, end: () => response.end() });
-    const beat = setInterval(() => response.write(': still here\n\n'), HEARTBEAT_MS);
+    const send = (text: string) => {
+      if (response.writableLength > MOST_UNREAD) response.destroy();
+      else response.write(text);
+    };
+    send(': open\n\n');
+    const known = afterSchema.parse(last ?? after);
+    if (this.displays.hold(id).seq - known > MOST_MISSED) send('event: behind\ndata: {}\n\n');
+    else for (const landed of this.writer.since(id, known, MOST_MISSED)) send(landedText(landed));
+    const listener: Listener = {
+      userId: user.id,
+      session: sessionDigest(sessionToken(request) ?? ''),
+      present: {
+        client: clientSchema.parse(client),
+        name: user.name,
+        person,
+        page: '',
+        section: null,
+        picked: [],
+      },
+      send,
+      end: () => response.end(),
+    };
+    const leave = this.hub.subscribe(id, listener);
+    const beat = setInterval(() => send(': still here\n\n'), HEARTBEAT_MS);
     request.on('close', () => {
       clearInterval(beat);
       leave();

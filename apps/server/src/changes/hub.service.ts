@@ -1,5 +1,5 @@
 import { Injectable, type OnModuleDestroy } from '@nestjs/common';
-import type { Batch } from '@quarry/core/scene';
+import type { Batch, Kind } from '@quarry/core/scene';
 
 /** An accepted batch as it stands in the log and goes down the stream. */
 export interface Landed extends Batch {
@@ -8,27 +8,127 @@ export interface Landed extends Batch {
   at: number;
 }
 
-type Listener = { deliver(landed: Landed): void; end(): void };
+/** Where somebody is: told to everybody on the display, kept nowhere. */
+export interface Whereabouts {
+  page: string;
+  section: string | null;
+  picked: readonly { kind: Kind; id: string }[];
+}
+export interface Present extends Whereabouts {
+  /** One window of one person. */
+  client: string;
+  name: string;
+  person: string | null;
+}
 
-/** Who listens to which display. */
+export interface Listener {
+  userId: string;
+  /** Digest of the session that opened the stream. */
+  session: string;
+  /** The window that listens, and who is at it. */
+  present: Present;
+  /** Sends a piece of the event stream, as it is. */
+  send(text: string): void;
+  end(): void;
+}
+
+/** Presence is told at most this often, ms: a person sees no difference, thirty people moving do not flood the rest. */
+const PRESENCE_MS = 250;
+
+const eventText = (event: string, data: unknown) => `event: ${event}\ndata: ${JSON.stringify(data)}\n\n`;
+/** The event stream's text of a batch: made once for all who hear it. */
+export const landedText = (landed: Landed) => `id: ${landed.seq}\ndata: ${JSON.stringify(landed)}\n\n`;
+
+/** Who listens to which display, and where they are. */
 @Injectable()
 export class HubService implements OnModuleDestroy {
   private readonly listeners = new Map<string, Set<Listener>>();
+  private readonly telling = new Map<string, NodeJS.Timeout>();
 
   subscribe(displayId: string, listener: Listener): () => void {
     const set = this.listeners.get(displayId) ?? new Set();
     this.listeners.set(displayId, set.add(listener));
+    this.tellPresence(displayId);
     return () => {
       set.delete(listener);
       if (set.size === 0) this.listeners.delete(displayId);
+      this.tellPresence(displayId);
     };
   }
 
   publish(displayId: string, landed: Landed): void {
-    for (const listener of this.listeners.get(displayId) ?? []) listener.deliver(landed);
+    const set = this.listeners.get(displayId);
+    if (!set) return;
+    const text = landedText(landed);
+    for (const { send } of set) send(text);
+  }
+
+  /** Notes where a window is. @returns false when no stream of this person has that window */
+  moved(displayId: string, userId: string, client: string, where: Whereabouts): boolean {
+    const listener = [...(this.listeners.get(displayId) ?? [])].find(
+      (one) => one.userId === userId && one.present.client === client,
+    );
+    if (!listener) return false;
+    listener.present = { ...listener.present, ...where };
+    this.tellPresence(displayId);
+    return true;
+  }
+
+  isHere = (displayId: string, userId: string): boolean =>
+    [...(this.listeners.get(displayId) ?? [])].some((listener) => listener.userId === userId);
+
+  /** Tells somebody that their standing on a display is another now: their pages ask again. */
+  standingChanged(displayId: string, userId: string): void {
+    for (const listener of this.listeners.get(displayId) ?? [])
+      if (listener.userId === userId) listener.send(eventText('standing', {}));
+  }
+
+  /** Ends the streams of somebody who is no longer on a display. */
+  sendAway(displayId: string, userId: string): void {
+    this.endThose((listener, id) => id === displayId && listener.userId === userId);
+  }
+
+  /** Ends the streams of everybody on a display that is gone. */
+  close(displayId: string): void {
+    this.endThose((_listener, id) => id === displayId);
+  }
+
+  /** Ends the streams that a session opened; of a user, all but those of one session. */
+  endSession(session: string): void {
+    this.endThose((listener) => listener.session === session);
+  }
+  endUser(userId: string, exceptSession: string | null): void {
+    this.endThose((listener) => listener.userId === userId && listener.session !== exceptSession);
   }
 
   onModuleDestroy(): void {
+    for (const timer of this.telling.values()) clearTimeout(timer);
+    this.telling.clear();
     for (const set of this.listeners.values()) for (const listener of set) listener.end();
+  }
+
+  private endThose(which: (listener: Listener, displayId: string) => boolean): void {
+    for (const [displayId, set] of this.listeners)
+      for (const listener of [...set])
+        if (which(listener, displayId)) {
+          listener.send(eventText('gone', {}));
+          listener.end();
+        }
+  }
+
+  private tellPresence(displayId: string): void {
+    if (this.telling.has(displayId)) return;
+    const timer = setTimeout(() => {
+      this.telling.delete(displayId);
+      const set = this.listeners.get(displayId);
+      if (!set) return;
+      const text = eventText(
+        'here',
+        [...set].map(({ present }) => present),
+      );
+      for (const { send } of set) send(text);
+    }, PRESENCE_MS);
+    timer.unref();
+    this.telling.set(displayId, timer);
   }
 }

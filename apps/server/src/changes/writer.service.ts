@@ -1,12 +1,23 @@
 import { HttpStatus, Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { and, asc, eq, gt, sql } from 'drizzle-orm';
-import { displayOf, forbidden, keyOf, reduce, type Actor, type Batch, type Scene } from '@quarry/core/scene';
+import { tellBatch } from '@quarry/core/record';
+import {
+  displayOf,
+  forbidden,
+  keyOf,
+  reduce,
+  toRows,
+  type Actor,
+  type Batch,
+  type Scene,
+} from '@quarry/core/scene';
 import type { User } from '../accounts/accounts.service.ts';
 import { STORE } from '../config.ts';
 import { DisplaysService, type Held } from '../displays/displays.service.ts';
 import { ApiError } from '../http/errors.ts';
 import { transact, type Store } from '../store/database.ts';
-import { batches, displays, entities } from '../store/tables.ts';
+import { LettersService } from '../letters/letters.service.ts';
+import { batches, checkpoints, displays, entities } from '../store/tables.ts';
 import { HubService, type Landed } from './hub.service.ts';
 
 interface Waiting {
@@ -17,6 +28,9 @@ interface Waiting {
   resolve(seq: number): void;
   reject(error: unknown): void;
 }
+
+/** A whole scene is kept each time this many batches have landed: what lies between is replayed. */
+export const CHECKPOINT_EVERY = 500;
 
 /** Batches that share a commit: enough to spare syncs, few enough that nobody waits long. */
 const MOST_TOGETHER = 200;
@@ -35,6 +49,7 @@ export class WriterService implements OnModuleDestroy {
     @Inject(STORE) private readonly store: Store,
     @Inject(DisplaysService) private readonly held: DisplaysService,
     @Inject(HubService) private readonly hub: HubService,
+    @Inject(LettersService) private readonly letters: LettersService,
   ) {
     this.statements = prepareStatements(store);
   }
@@ -47,13 +62,14 @@ export class WriterService implements OnModuleDestroy {
     });
   }
 
-  /** The log of a display after a number, in order. */
-  since(displayId: string, after: number): Landed[] {
+  /** The log of a display after a number, in order. @param most how many batches at most */
+  since(displayId: string, after: number, most: number): Landed[] {
     return this.store.db
       .select()
       .from(batches)
       .where(and(eq(batches.displayId, displayId), gt(batches.seq, after)))
       .orderBy(asc(batches.seq))
+      .limit(most)
       .all()
       .map(({ seq, batchId, author, at, label, changes }) => ({
         seq,
@@ -84,7 +100,7 @@ export class WriterService implements OnModuleDestroy {
     if (together.length === 0) return;
     const scenes = new Map<string, Held>();
     const done: (() => void)[] = [];
-    const { find, append, touch, put } = this.statements;
+    const { find, append, touch, put, mark } = this.statements;
     try {
       transact(this.store.db, () => {
         for (const waiting of together) {
@@ -98,7 +114,8 @@ export class WriterService implements OnModuleDestroy {
             const held = scenes.get(displayId) ?? this.held.hold(displayId);
             const scene = judge(held.scene, waiting);
             const seq = held.seq + 1;
-            const at = Date.now();
+            // A clock that was set back does not turn the log round.
+            const at = Math.max(Date.now(), held.at);
             const { name, kind } = displayOf(scene);
             append.run({
               displayId,
@@ -109,10 +126,14 @@ export class WriterService implements OnModuleDestroy {
               at,
               label: batch.label,
               changes: JSON.stringify(batch.changes),
+              told: JSON.stringify(tellBatch(held.scene, scene, batch.changes)),
             });
             touch.run({ displayId, seq, at, name, kind });
             for (const row of rowsOf(displayId, scene, batch)) put.run(row);
-            scenes.set(displayId, { scene, seq });
+            if (seq % CHECKPOINT_EVERY === 0)
+              mark.run({ displayId, seq, at, rows: JSON.stringify(toRows(scene)) });
+            this.letters.afterBatch(displayId, user, scene, batch, at);
+            scenes.set(displayId, { scene, seq, at });
             done.push(() => {
               waiting.resolve(seq);
               this.hub.publish(displayId, {
@@ -163,7 +184,13 @@ function prepareStatements({ db }: Store) {
         at: at('at'),
         label: at('label'),
         changes: at('changes'),
+        told: at('told'),
       })
+      .prepare(),
+    mark: db
+      .insert(checkpoints)
+      .values({ displayId: at('displayId'), seq: at('seq'), at: at('at'), rows: at('rows') })
+      .onConflictDoNothing()
       .prepare(),
     touch: db
       .update(displays)

@@ -3,7 +3,7 @@ import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { z } from 'zod';
 import { AccountsService, type User } from '../accounts/accounts.service.ts';
-import { setSessionCookie } from '../accounts/session.ts';
+import { beginSession } from '../accounts/session.ts';
 import { CONFIG, type Config } from '../config.ts';
 import { notFound, parseBody } from '../http/errors.ts';
 import { DemoService, type CrewMember } from './demo.service.ts';
@@ -39,8 +39,6 @@ export class DemoController {
       ? this.accounts.byLogin(login)
       : undefined;
     if (!user) throw notFound('member of the demo crew');
-    const { token, maxAge } = this.accounts.startSession(user);
-    setSessionCookie(request, response, token, maxAge);
-    return user;
+    return beginSession(this.accounts, user, request, response);
   }
 }

@@ -28,6 +28,7 @@ import type { User } from '../accounts/accounts.service.ts';
 import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
 import { ApiError, parseBody } from '../http/errors.ts';
 import { fileStem } from '../http/fileStem.ts';
+import { initialsOf } from '../http/initials.ts';
 import { DisplaysService, type DisplayLine } from './displays.service.ts';
 
 const createSchema = z.strictObject({
@@ -93,9 +94,4 @@ export class DisplaysController {
   remove(@Param('id') id: string, @CurrentUser() user: User): void {
     this.displays.remove(id, user);
   }
-}
-
-function initialsOf(name: string): string {
-  const letters = name.split(/\s+/).map((word) => word.charAt(0).toUpperCase());
-  return letters.join('').slice(0, 2) || 'ME';
 }

@@ -11,15 +11,18 @@ import {
   type Scene,
 } from '@quarry/core/scene';
 import type { User } from '../accounts/accounts.service.ts';
+import { HubService } from '../changes/hub.service.ts';
 import { STORE } from '../config.ts';
 import { ApiError, notFound } from '../http/errors.ts';
 import { transact, type Store } from '../store/database.ts';
-import { displays, entities, members } from '../store/tables.ts';
+import { checkpoints, displays, entities, members } from '../store/tables.ts';
 
 /** A display in memory: its scene and the number of the last batch in it. */
 export interface Held {
   scene: Scene;
   seq: number;
+  /** When the last batch landed, ms since the epoch. */
+  at: number;
 }
 
 export interface DisplayLine {
@@ -41,7 +44,10 @@ export class DisplaysService {
   /** Asked with every request, so prepared once. */
   private readonly findMember;
 
-  constructor(@Inject(STORE) private readonly store: Store) {
+  constructor(
+    @Inject(STORE) private readonly store: Store,
+    @Inject(HubService) private readonly hub: HubService,
+  ) {
     this.findMember = store.db
       .select({ role: members.role, person: members.personId })
       .from(members)
@@ -70,17 +76,21 @@ export class DisplaysService {
       .all();
   }
 
-  /** Stores a scene as a new display of which the user is the owner. */
-  create(user: User, scene: Scene, personId: string | null): DisplayLine {
+  /** Stores a scene as a new display of which the user is the owner. @param now ms since the epoch */
+  create(user: User, scene: Scene, personId: string | null, now = Date.now()): DisplayLine {
     const { name, kind } = displayOf(scene);
-    const now = Date.now();
     const line = { id: randomUUID(), name, kind, changedAt: now };
     transact(this.store.db, (tx) => {
       tx.insert(displays)
         .values({ ...line, createdAt: now })
         .run();
       tx.insert(members).values({ displayId: line.id, userId: user.id, role: 'owner', personId }).run();
-      const rows = toRows(scene).map(({ data, ...row }) => ({
+      const whole = toRows(scene);
+      // Where its log begins.
+      tx.insert(checkpoints)
+        .values({ displayId: line.id, seq: 0, at: now, rows: JSON.stringify(whole) })
+        .run();
+      const rows = whole.map(({ data, ...row }) => ({
         displayId: line.id,
         ...row,
         data: data && JSON.stringify(data),
@@ -114,6 +124,7 @@ export class DisplaysService {
       throw new ApiError(HttpStatus.FORBIDDEN, 'forbidden', 'Only the owner may delete a display.');
     this.store.db.delete(displays).where(eq(displays.id, displayId)).run();
     this.held.delete(displayId);
+    this.hub.close(displayId);
   }
 
   /** The scene of a display, from memory or from its rows. */
@@ -126,12 +137,13 @@ export class DisplaysService {
       return known;
     }
     const row = this.store.db
-      .select({ seq: displays.seq })
+      .select({ seq: displays.seq, at: displays.changedAt })
       .from(displays)
       .where(eq(displays.id, displayId))
       .get();
     if (!row) throw notFound('display');
-    const held = { scene: this.load(displayId), seq: row.seq };
+    const held = { scene: this.load(displayId), ...row };
+    this.beginLog(displayId, held);
     this.keep(displayId, held);
     return held;
   }
@@ -146,6 +158,21 @@ export class DisplaysService {
 
   forget(displayId: string): void {
     this.held.delete(displayId);
+  }
+
+  /** A display from before checkpoints were kept: what can be looked back at begins where it stands now. */
+  private beginLog(displayId: string, { scene, seq, at }: Held): void {
+    const has = this.store.db
+      .select({ seq: checkpoints.seq })
+      .from(checkpoints)
+      .where(eq(checkpoints.displayId, displayId))
+      .limit(1)
+      .get();
+    if (!has)
+      this.store.db
+        .insert(checkpoints)
+        .values({ displayId, seq, at, rows: JSON.stringify(toRows(scene)) })
+        .run();
   }
 
   private load(displayId: string): Scene {

@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync } from 'node:fs';
+import { mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
 import type { TablesRelationalConfig } from 'drizzle-orm';
 import { BetterSQLiteSession } from 'drizzle-orm/better-sqlite3/session';
@@ -51,7 +51,9 @@ export function openStore(path: string, migrationsFolder: string): Store {
       {},
     );
     const db: Db = new BaseSQLiteDatabase('sync', dialect, session, undefined);
-    dialect.migrate(readMigrationFiles({ migrationsFolder }), session, { migrationsFolder });
+    const migrations = readMigrationFiles({ migrationsFolder });
+    refuseNewer(client, path, Math.max(...migrations.map(({ folderMillis }) => folderMillis)));
+    dialect.migrate(migrations, session, { migrationsFolder });
     return {
       db,
       client,
@@ -67,6 +69,17 @@ export function openStore(path: string, migrationsFolder: string): Store {
       `The database ${path} does not open: ${error instanceof Error ? error.message : String(error)}.`,
     );
   }
+}
+
+/** A database that a newer program has migrated is not touched: what it added would be lost. @throws StoreError */
+function refuseNewer(client: Database.Database, path: string, newest: number): void {
+  const has = client.prepare("SELECT 1 FROM sqlite_master WHERE name = '__drizzle_migrations'").get();
+  const row: unknown = has && client.prepare('SELECT max(created_at) AS at FROM __drizzle_migrations').get();
+  const at = typeof row === 'object' && row !== null && 'at' in row ? Number(row.at) : 0;
+  if (at > newest)
+    throw new StoreError(
+      `The database ${path} was written by a newer version of Open Quarry (its last step is of ${new Date(at).toISOString().slice(0, 10)}, this program knows steps up to ${new Date(newest).toISOString().slice(0, 10)}). Update the program; nothing was changed.`,
+    );
 }
 
 /**
@@ -90,7 +103,8 @@ export function transact<T>(db: Db, work: (tx: Parameters<Parameters<Db['transac
   }
 }
 
-function takeLock(path: string): Database.Database {
+/** Holds the lock of a database file until it is closed. @throws StoreError when somebody else holds it */
+export function takeLock(path: string): Database.Database {
   const lock = new Database(`${path}.lock`);
   try {
     lock.exec('PRAGMA locking_mode = EXCLUSIVE; BEGIN EXCLUSIVE; COMMIT;');
@@ -101,17 +115,5 @@ function takeLock(path: string): Database.Database {
     throw new StoreError(
       `Another server is using ${path}. Stop it first, or start this one with another --data folder.`,
     );
-  }
-}
-
-/** Copies a database to a new file while a server may be writing it (`VACUUM INTO`). @throws StoreError */
-export function backupStore(path: string, target: string): void {
-  if (!existsSync(path)) throw new StoreError(`There is no database at ${path}.`);
-  if (existsSync(target)) throw new StoreError(`${target} exists already; a backup never overwrites.`);
-  const client = new Database(path);
-  try {
-    client.prepare('VACUUM INTO ?').run(target);
-  } finally {
-    client.close();
   }
 }

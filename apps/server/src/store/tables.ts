@@ -7,6 +7,8 @@ export const users = sqliteTable('users', {
   name: text().notNull(),
   passwordHash: text().notNull(),
   createdAt: integer().notNull(),
+  /** Keeps the instance: made the first account, and may let anybody in again who forgot a password. */
+  keeper: integer({ mode: 'boolean' }).notNull().default(false),
 });
 
 export const sessions = sqliteTable(
@@ -19,6 +21,9 @@ export const sessions = sqliteTable(
       .references(() => users.id, { onDelete: 'cascade' }),
     createdAt: integer().notNull(),
     expiresAt: integer().notNull(),
+    /** What the browser called itself when it signed in, shortened. */
+    agent: text().notNull().default(''),
+    seenAt: integer().notNull().default(0),
   },
   (table) => [index('sessions_user').on(table.userId)],
 );
@@ -82,9 +87,110 @@ export const batches = sqliteTable(
     at: integer().notNull(),
     label: text().notNull(),
     changes: text().notNull(),
+    /** What it did in sentences, as JSON: told when it landed. */
+    told: text().notNull().default('[]'),
   },
   (table) => [
     primaryKey({ columns: [table.displayId, table.seq] }),
     uniqueIndex('batches_id').on(table.displayId, table.batchId),
   ],
 );
+
+/** Whole scenes along the log, so that any moment is a short replay away; the first is where the log begins. */
+export const checkpoints = sqliteTable(
+  'checkpoints',
+  {
+    displayId: text()
+      .notNull()
+      .references(() => displays.id, { onDelete: 'cascade' }),
+    /** The scene after this number of the log. */
+    seq: integer().notNull(),
+    at: integer().notNull(),
+    /** JSON: the scene's rows, removed ones included. */
+    rows: text().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.displayId, table.seq] })],
+);
+
+/** Links by which somebody joins a display, once. */
+export const invitations = sqliteTable(
+  'invitations',
+  {
+    id: text().primaryKey(),
+    /** SHA-256 of the link's token. */
+    tokenHash: text().notNull().unique(),
+    displayId: text()
+      .notNull()
+      .references(() => displays.id, { onDelete: 'cascade' }),
+    role: text({ enum: ['planner', 'builder', 'viewer'] }).notNull(),
+    /** The person entity that whoever joins will be; null: a new one. */
+    personId: text(),
+    madeBy: text().notNull(),
+    note: text().notNull().default(''),
+    createdAt: integer().notNull(),
+    expiresAt: integer().notNull(),
+    usedAt: integer(),
+    usedBy: text(),
+    revokedAt: integer(),
+  },
+  (table) => [index('invitations_display').on(table.displayId)],
+);
+
+/** Codes by which somebody who forgot a password sets another, once. */
+export const resets = sqliteTable('resets', {
+  codeHash: text().primaryKey(),
+  userId: text()
+    .notNull()
+    .references(() => users.id, { onDelete: 'cascade' }),
+  madeBy: text().notNull(),
+  createdAt: integer().notNull(),
+  expiresAt: integer().notNull(),
+});
+
+/** Mail that this instance would send: it sends none, it keeps it here to be read. */
+export const letters = sqliteTable(
+  'letters',
+  {
+    id: integer().primaryKey({ autoIncrement: true }),
+    userId: text()
+      .notNull()
+      .references(() => users.id, { onDelete: 'cascade' }),
+    displayId: text().references(() => displays.id, { onDelete: 'cascade' }),
+    at: integer().notNull(),
+    about: text({ enum: ['mention', 'answer', 'digest', 'reset', 'crew', 'reminder'] }).notNull(),
+    subject: text().notNull(),
+    body: text().notNull(),
+    /** A page of this instance it leads to. */
+    link: text().notNull().default(''),
+    readAt: integer(),
+  },
+  (table) => [index('letters_user').on(table.userId, table.id)],
+);
+
+/** How far somebody has read: a thread by its stamp, the log by its number. */
+export const marks = sqliteTable(
+  'marks',
+  {
+    displayId: text()
+      .notNull()
+      .references(() => displays.id, { onDelete: 'cascade' }),
+    userId: text()
+      .notNull()
+      .references(() => users.id, { onDelete: 'cascade' }),
+    /** `log`, or a thread's id. */
+    what: text().notNull(),
+    upTo: integer().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.displayId, table.userId, table.what] })],
+);
+
+/** The address under which the public may look at a display. */
+export const shares = sqliteTable('shares', {
+  displayId: text()
+    .primaryKey()
+    .references(() => displays.id, { onDelete: 'cascade' }),
+  /** Not hashed: the crew must be able to read the address again, and it opens nothing but what is public. */
+  token: text().notNull().unique(),
+  names: integer({ mode: 'boolean' }).notNull().default(false),
+  createdAt: integer().notNull(),
+});

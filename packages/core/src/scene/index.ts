@@ -24,6 +24,8 @@ export * from './landSchema.ts';
 export { SEAM_SIDES, edgeSchema, seamSchema, type SeamSide } from './cutSchema.ts';
 export * from './dressSchema.ts';
 export * from './stockSchema.ts';
+export { MAX_PROPOSED, THREAD_STATES, type ThreadState } from './crewSchema.ts';
+export * from './crew.ts';
 export * from './place.ts';
 export * from './track.ts';
 export { deltaOf, withDelta, type Delta } from './delta.ts';

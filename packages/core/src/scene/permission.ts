@@ -2,7 +2,7 @@ import { contains, overlap, type Rect } from '../lattice/index.ts';
 import type { Change } from './change.ts';
 import { SEAM_SIDES, seamSchema, type SeamSide } from './cutSchema.ts';
 import { isPlanKind, spreadOf } from './place.ts';
-import { KINDS, type Kind } from './schema.ts';
+import { KINDS, type Kind, type Section } from './schema.ts';
 import { labelOf, listOf, type Scene } from './scene.ts';
 
 export const ROLES = ['owner', 'planner', 'builder', 'viewer'] as const;
@@ -22,18 +22,18 @@ const PLANNED: readonly Kind[] = ['footprint', 'section', 'module', 'terrain', '
 
 /**
  * Why an actor may not make a change, or null when they may. Owners and planners change everything; a builder
- * moves the stage of their own sections and works on what lies wholly in them; a viewer looks.
+ * moves the stage of the sections they own or help on and works on what lies wholly in them; a viewer looks.
+ * All of them may give advice.
  * Asked by the server for every batch, and by the pages to disable what would be refused.
  */
 export function forbidden(actor: Actor, scene: Scene, change: Change): string | null {
   if (actor.role === 'owner' || actor.role === 'planner') return null;
+  const own = sectionsOf(scene, actor.person);
+  if (change.kind === 'thread' || change.kind === 'reply') return saidForbidden(actor, scene, change, own);
   if (actor.role === 'viewer') return 'Viewers may look at this display but not change it.';
-  const own = listOf(scene, 'section').filter(
-    (section) => actor.person !== null && section.owner === actor.person,
-  );
   if (change.kind === 'section') {
     if (change.op !== 'patch' || !own.some(({ id }) => id === change.id))
-      return 'Builders may change only the sections they own.';
+      return 'Builders may change only the sections they own or help on.';
     const field = Object.keys(change.set).find((key) => !OWN_SECTION_FIELDS.has(key));
     return field ? `Builders may set the stage and notes of their section, not its ${field}.` : null;
   }
@@ -51,6 +51,51 @@ export function forbidden(actor: Actor, scene: Scene, change: Change): string | 
   if ((before && !inside(before)) || (after && !inside(after)))
     return `${before ? labelOf(scene, change.kind, change.id) : `The new ${change.kind}`} does not lie wholly in a section of yours.`;
   return null;
+}
+
+/** The sections somebody builds: as owner or as helper. */
+export const sectionsOf = (scene: Scene, person: string | null): readonly Section[] =>
+  listOf(scene, 'section').filter(
+    ({ owner, helpers }) => person !== null && (owner === person || helpers.includes(person)),
+  );
+
+/** What of a thread the one who wrote it may change, and what those may who are asked. */
+const WRITTEN: ReadonlySet<string> = new Set(['title', 'text', 'mentions', 'proposal', 'state']);
+const ANSWERED: ReadonlySet<string> = new Set(['state', 'reason', 'answeredBy']);
+
+/** Everybody on a display may give advice in their own name; those who hold its section answer for it. */
+function saidForbidden(
+  { person }: Actor,
+  scene: Scene,
+  change: Change,
+  own: readonly { id: string }[],
+): string | null {
+  if (change.op === 'add') {
+    if (person === null || change.data.by !== person) return 'Advice is given in your own name only.';
+    return change.kind === 'thread' && !['open', undefined].some((state) => state === change.data.state)
+      ? 'Advice begins open; others accept or decline it.'
+      : null;
+  }
+  if (change.kind === 'reply')
+    return scene.reply[change.id]?.by === person && person !== null
+      ? null
+      : 'You may change your own answers only.';
+  const thread = scene.thread[change.id];
+  // What is not there is refused by the reducer, with better words.
+  if (!thread) return null;
+  const writes = person !== null && thread.by === person;
+  const answers = own.some(({ id }) => id === thread.section);
+  if (change.op === 'remove') return writes ? null : 'You may take back your own advice only.';
+  const allowed = (key: string) =>
+    (writes && WRITTEN.has(key)) ||
+    (answers && (key === 'answeredBy' ? change.set.answeredBy === person : ANSWERED.has(key)));
+  const no = Object.keys(change.set).find((key) => !allowed(key));
+  if (no) return `You may not set the ${no} of this advice: it is not yours, nor about a section of yours.`;
+  return !answers &&
+    change.set.state !== undefined &&
+    !['open', 'resolved'].includes(String(change.set.state))
+    ? 'Your own advice is accepted or declined by those it is about.'
+    : null;
 }
 
 /** Of stock, the fields by which a thing is a builder's own: one of them must name the person, or their section. */

@@ -110,9 +110,12 @@ function danglingReference(scene: Scene, changes: readonly Change[]): string | n
       change.op === 'remove' ? change.kind === to : change.kind === kind,
     );
     for (const entity of concerned ? listOf(scene, kind) : []) {
-      const named = Object.entries(entity).find(([key]) => key === field)?.[1];
-      if (typeof named === 'string' && !Object.hasOwn(scene[to], named))
-        return `${capital(labelOf(scene, kind, entity.id))} still names the ${KINDS[to].word} «${named}» as its ${field}; give it another first.`;
+      const value: unknown = Object.entries(entity).find(([key]) => key === field)?.[1];
+      const gone = (Array.isArray(value) ? value : [value]).find(
+        (named) => typeof named === 'string' && !Object.hasOwn(scene[to], named),
+      );
+      if (typeof gone === 'string')
+        return `${capital(labelOf(scene, kind, entity.id))} still names the ${KINDS[to].word} «${gone}» as its ${field}; give it another first.`;
     }
   }
   return null;

@@ -65,6 +65,9 @@ export function emptyScene(): Scene {
     substitute: {},
     promise: {},
     alias: {},
+    thread: {},
+    reply: {},
+    report: {},
     removed: {},
   };
 }
@@ -120,6 +123,11 @@ export function labelOf(scene: Scene, kind: Kind, id: string): string {
   if (kind === 'acceptance') return 'accepted finding';
   if (kind === 'partType') return partName(id);
   if (kind === 'alias') return scene.alias[id] ? `alias «${scene.alias[id].word}»` : 'alias';
+  if (kind === 'thread') return scene.thread[id] ? `«${scene.thread[id].title}»` : 'advice';
+  if (kind === 'reply') {
+    const thread = scene.thread[scene.reply[id]?.thread ?? ''];
+    return thread ? `answer to «${thread.title}»` : 'answer';
+  }
   if (isOfParts(kind)) {
     const of = scene[kind][id];
     return of ? `${KINDS[kind].word}: ${partName(of.part)} in ${colourName(of.colour)}` : KINDS[kind].word;

@@ -1,5 +1,16 @@
 import { z } from 'zod';
-import { MAX_STUDS, date, money, name, plates, reference, studArea, text, wholeSize } from './fields.ts';
+import {
+  MAX_STUDS,
+  date,
+  idSchema,
+  money,
+  name,
+  plates,
+  reference,
+  studArea,
+  text,
+  wholeSize,
+} from './fields.ts';
 import {
   furnishingSchema,
   milestoneSchema,
@@ -7,6 +18,7 @@ import {
   spaceSchema,
   vehicleSchema,
 } from './briefSchema.ts';
+import { replySchema, reportSchema, threadSchema } from './crewSchema.ts';
 import { baseTypeSchema, moduleSchema, seamSchema } from './cutSchema.ts';
 import {
   SEASONS,
@@ -180,6 +192,8 @@ const sectionSchema = z.strictObject({
   name,
   ...studArea,
   owner: reference.default(null),
+  /** Who else builds here: they may do what its owner may. */
+  helpers: z.array(idSchema).max(20).default([]),
   stage: z.enum(STAGES).default('planned'),
   /** Share of the current stage that is done, percent. */
   stageDone: z.int().min(0).max(100).default(0),
@@ -253,6 +267,9 @@ export const kindSchema = z.enum([
   'substitute',
   'promise',
   'alias',
+  'thread',
+  'reply',
+  'report',
 ]);
 export type Kind = z.infer<typeof kindSchema>;
 export const KIND_NAMES = kindSchema.options;
@@ -310,6 +327,9 @@ export const KINDS = {
   substitute: { schema: substituteSchema, group: 'substitutes', word: 'substitute' },
   promise: { schema: promiseSchema, group: 'promises', word: 'promise' },
   alias: { schema: aliasSchema, group: 'aliases', word: 'alias' },
+  thread: { schema: threadSchema, group: 'threads', word: 'advice' },
+  reply: { schema: replySchema, group: 'replies', word: 'answer' },
+  report: { schema: reportSchema, group: 'reports', word: 'report' },
 } as const satisfies Record<Kind, { schema: z.ZodObject; group: string; word: string }>;
 
 /** What an entity of a kind says, without its id and version. */
@@ -347,11 +367,14 @@ export type Order = Entity<'order'>;
 export type Placeholder = Entity<'placeholder'>;
 export type Substitute = Entity<'substitute'>;
 export type Promised = Entity<'promise'>;
+export type Thread = Entity<'thread'>;
+export type Reply = Entity<'reply'>;
+export type Report = Entity<'report'>;
 
 /** The id of the one display entity of each scene. */
 export const DISPLAY_ID = 'display';
 
-/** Fields of an entity that name another one: the scene never holds a dangling name. */
+/** Fields of an entity that name another one, or a list of others: the scene never holds a dangling name. */
 export const REFERENCES: readonly { kind: Kind; field: string; to: Kind }[] = [
   ...(['pad', 'hill', 'hollow', 'water', 'stream', 'track', 'terrain'] as const).map((kind) => ({
     kind,
@@ -359,6 +382,8 @@ export const REFERENCES: readonly { kind: Kind; field: string; to: Kind }[] = [
     to: 'level' as const,
   })),
   { kind: 'section', field: 'owner', to: 'person' },
+  { kind: 'section', field: 'helpers', to: 'person' },
+  { kind: 'reply', field: 'thread', to: 'thread' },
   { kind: 'display', field: 'place', to: 'place' },
   ...(['table', 'passage', 'opening', 'obstacle', 'socket', 'barrier'] as const).map((kind) => ({
     kind,
@@ -366,11 +391,13 @@ export const REFERENCES: readonly { kind: Kind; field: string; to: Kind }[] = [
     to: 'place' as const,
   })),
   { kind: 'space', field: 'plot', to: 'plot' },
-  ...(['recipe', 'partList', 'placeholder', 'substitute', 'promise'] as const).map((kind) => ({
-    kind,
-    field: 'section',
-    to: 'section' as const,
-  })),
+  ...(['recipe', 'partList', 'placeholder', 'substitute', 'promise', 'thread', 'report'] as const).map(
+    (kind) => ({
+      kind,
+      field: 'section',
+      to: 'section' as const,
+    }),
+  ),
   ...(
     [
       ['partList', 'owner'],
@@ -379,6 +406,8 @@ export const REFERENCES: readonly { kind: Kind; field: string; to: Kind }[] = [
       ['loan', 'to'],
       ['order', 'by'],
       ['promise', 'person'],
+      ['thread', 'by'],
+      ['reply', 'by'],
     ] as const
   ).map(([kind, field]) => ({ kind, field, to: 'person' as const })),
 ];

@@ -1,0 +1,173 @@
+import { randomBytes, randomUUID } from 'node:crypto';
+import { HttpStatus, Inject, Injectable } from '@nestjs/common';
+import { and, desc, eq, gt, isNull } from 'drizzle-orm';
+import { displayOf, type Change } from '@quarry/core/scene';
+import { digest, type User } from '../accounts/accounts.service.ts';
+import { WriterService } from '../changes/writer.service.ts';
+import { STORE } from '../config.ts';
+import { DisplaysService } from '../displays/displays.service.ts';
+import { ApiError, notFound } from '../http/errors.ts';
+import { initialsOf } from '../http/initials.ts';
+import { LettersService } from '../letters/letters.service.ts';
+import type { Store } from '../store/database.ts';
+import { displays, invitations, users } from '../store/tables.ts';
+import { CrewService } from './crew.service.ts';
+
+type InvitedRole = (typeof invitations.$inferSelect)['role'];
+export interface InvitationLine {
+  id: string;
+  role: InvitedRole;
+  person: string | null;
+  note: string;
+  createdAt: number;
+  expiresAt: number;
+  state: 'open' | 'used' | 'revoked' | 'expired';
+  usedBy: string | null;
+}
+/** What somebody with a link may know before joining. */
+export interface Invited {
+  display: string;
+  role: InvitedRole;
+  by: string;
+  note: string;
+  expiresAt: number;
+}
+
+const DAY_MS = 24 * 3_600_000;
+
+/** Links by which people join, each once and for a while. */
+@Injectable()
+export class InvitationsService {
+  constructor(
+    @Inject(STORE) private readonly store: Store,
+    @Inject(CrewService) private readonly crew: CrewService,
+    @Inject(DisplaysService) private readonly displaysService: DisplaysService,
+    @Inject(WriterService) private readonly writer: WriterService,
+    @Inject(LettersService) private readonly letters: LettersService,
+  ) {}
+
+  /** @returns the token of the link; only its digest is kept, so it is shown this once */
+  make(
+    displayId: string,
+    user: User,
+    { role, person, days, note }: { role: InvitedRole; person: string | null; days: number; note: string },
+  ): { id: string; token: string; expiresAt: number } {
+    this.crew.owner(displayId, user, 'invite people');
+    if (person !== null) {
+      if (!Object.hasOwn(this.displaysService.hold(displayId).scene.person, person)) throw notFound('person');
+      this.crew.freePerson(displayId, person, null);
+    }
+    const token = randomBytes(24).toString('base64url');
+    const createdAt = Date.now();
+    const id = randomUUID();
+    const expiresAt = createdAt + days * DAY_MS;
+    this.store.db
+      .insert(invitations)
+      .values({
+        ...{ id, displayId, role, note, createdAt, expiresAt },
+        ...{ tokenHash: digest(token), personId: person, madeBy: user.id },
+      })
+      .run();
+    return { id, token, expiresAt };
+  }
+
+  list(displayId: string, user: User): InvitationLine[] {
+    this.crew.owner(displayId, user, 'see its invitations');
+    const now = Date.now();
+    return this.store.db
+      .select()
+      .from(invitations)
+      .where(eq(invitations.displayId, displayId))
+      .orderBy(desc(invitations.createdAt))
+      .limit(100)
+      .all()
+      .map(({ id, role, personId, note, createdAt, expiresAt, usedAt, usedBy, revokedAt }) => ({
+        ...{ id, role, person: personId, note, createdAt, expiresAt, usedBy },
+        state: usedAt ? 'used' : revokedAt ? 'revoked' : expiresAt < now ? 'expired' : 'open',
+      }));
+  }
+
+  revoke(displayId: string, user: User, id: string): void {
+    this.crew.owner(displayId, user, 'take back invitations');
+    const { changes } = this.store.db
+      .update(invitations)
+      .set({ revokedAt: Date.now() })
+      .where(and(eq(invitations.id, id), eq(invitations.displayId, displayId), isNull(invitations.usedAt)))
+      .run();
+    if (changes === 0) throw notFound('open invitation');
+  }
+
+  /** @throws ApiError 404 with the same words for a link that never was, is used, taken back or too old */
+  look(token: string): Invited {
+    const row = this.store.db
+      .select({
+        display: displays.name,
+        role: invitations.role,
+        by: users.name,
+        note: invitations.note,
+        expiresAt: invitations.expiresAt,
+      })
+      .from(invitations)
+      .innerJoin(displays, eq(displays.id, invitations.displayId))
+      .leftJoin(users, eq(users.id, invitations.madeBy))
+      .where(this.open(token))
+      .get();
+    if (!row) throw noInvitation();
+    return { ...row, by: row.by ?? 'somebody who has left' };
+  }
+
+  /** Joins by a link: uses it up, makes the person of the display if there is none. @returns the display's id */
+  async join(token: string, user: User): Promise<string> {
+    this.look(token);
+    const found = this.store.db.select().from(invitations).where(this.open(token)).get();
+    if (!found) throw noInvitation();
+    const { displayId, role, personId, madeBy } = found;
+    const standing = this.displaysService.list(user).find(({ id }) => id === displayId);
+    if (standing)
+      throw new ApiError(
+        HttpStatus.CONFLICT,
+        'on-it',
+        `You are on «${standing.name}» already, as ${standing.role}; the link stays good for somebody else.`,
+      );
+    // Whoever comes second finds it used: the update is the one that decides.
+    const { changes } = this.store.db
+      .update(invitations)
+      .set({ usedAt: Date.now(), usedBy: user.name })
+      .where(this.open(token))
+      .run();
+    if (changes === 0) throw noInvitation();
+    const { scene } = this.displaysService.hold(displayId);
+    const known = personId !== null && Object.hasOwn(scene.person, personId) ? personId : null;
+    const person = known ?? `person-${randomUUID().slice(0, 13)}`;
+    if (!known) {
+      const add: Change = {
+        ...{ op: 'add', kind: 'person', id: person },
+        data: { name: user.name, initials: initialsOf(user.name) },
+      };
+      const batch = { id: randomUUID(), label: `joined as ${role}`, changes: [add] };
+      await this.writer.write(displayId, user, { role: 'planner', person: null }, batch);
+    }
+    this.displaysService.join(displayId, user.id, role, person);
+    this.letters.put({
+      ...{ userId: madeBy, displayId, at: Date.now(), about: 'crew', body: '', link: `/d/${displayId}/crew` },
+      subject: `${user.name} joined ${displayOf(scene).name} as ${role}`,
+    });
+    return displayId;
+  }
+
+  private open(token: string) {
+    return and(
+      eq(invitations.tokenHash, digest(token)),
+      isNull(invitations.usedAt),
+      isNull(invitations.revokedAt),
+      gt(invitations.expiresAt, Date.now()),
+    );
+  }
+}
+
+const noInvitation = () =>
+  new ApiError(
+    HttpStatus.NOT_FOUND,
+    'no-invitation',
+    'This invitation is not open: it has been used, taken back or is too old. Ask for another.',
+  );

@@ -1,0 +1,206 @@
+import { HttpStatus, Inject, Injectable } from '@nestjs/common';
+import { and, asc, desc, eq, gt, gte, lt, lte, sql, type SQL } from 'drizzle-orm';
+import { countOps, replay, restoring, takeBackBatch, type Entry, type TakingBack } from '@quarry/core/record';
+import { fromRows, rowSchema, type Change, type Scene } from '@quarry/core/scene';
+import { z } from 'zod';
+import type { User } from '../accounts/accounts.service.ts';
+import { WriterService } from '../changes/writer.service.ts';
+import { STORE } from '../config.ts';
+import { DisplaysService } from '../displays/displays.service.ts';
+import { ApiError, notFound } from '../http/errors.ts';
+import type { Store } from '../store/database.ts';
+import { batches, checkpoints } from '../store/tables.ts';
+
+const toldSchema = z.array(
+  z.object({ kind: z.string(), id: z.string(), sentence: z.string(), section: z.string().nullable() }),
+);
+export interface HistoryLine {
+  seq: number;
+  id: string;
+  author: string;
+  /** Whether the one who asks made it. */
+  mine: boolean;
+  at: number;
+  label: string;
+  told: z.infer<typeof toldSchema>;
+}
+export interface HistoryPage {
+  lines: HistoryLine[];
+  /** The log can be looked back at from this number and moment on. */
+  begins: { seq: number; at: number };
+  seq: number;
+  authors: string[];
+}
+/** What of the log is asked for. Times are ms since the epoch. */
+export interface HistoryFilter {
+  before?: number;
+  after?: number;
+  author?: string;
+  section?: string;
+  kind?: string;
+  from?: number;
+  to?: number;
+  limit: number;
+}
+
+/** The log as people read it, and what it makes possible. */
+@Injectable()
+export class HistoryService {
+  constructor(
+    @Inject(STORE) private readonly store: Store,
+    @Inject(DisplaysService) private readonly displays: DisplaysService,
+    @Inject(WriterService) private readonly writer: WriterService,
+  ) {}
+
+  /** The newest first. */
+  page(displayId: string, user: User, filter: HistoryFilter): HistoryPage {
+    this.displays.actor(displayId, user);
+    const { before, after, author, section, kind, from, to, limit } = filter;
+    const tells = (field: 'section' | 'kind', value: string) =>
+      sql`EXISTS (SELECT 1 FROM json_each(${batches.told}) WHERE json_extract(value, ${`$.${field}`}) = ${value})`;
+    const wanted: (SQL | undefined)[] = [
+      eq(batches.displayId, displayId),
+      before === undefined ? undefined : lt(batches.seq, before),
+      after === undefined ? undefined : gt(batches.seq, after),
+      author === undefined ? undefined : eq(batches.author, author),
+      from === undefined ? undefined : gte(batches.at, from),
+      to === undefined ? undefined : lt(batches.at, to),
+      section === undefined ? undefined : tells('section', section),
+      kind === undefined ? undefined : tells('kind', kind),
+    ];
+    const { db } = this.store;
+    const lines = db
+      .select()
+      .from(batches)
+      .where(and(...wanted))
+      .orderBy(desc(batches.seq))
+      .limit(limit)
+      .all()
+      .map(({ seq, batchId, author: by, userId, at, label, told }) => ({
+        ...{ seq, id: batchId, author: by, mine: userId === user.id, at, label },
+        told: toldSchema.parse(JSON.parse(told)),
+      }));
+    const authors = db
+      .selectDistinct({ author: batches.author })
+      .from(batches)
+      .where(eq(batches.displayId, displayId))
+      .orderBy(batches.author)
+      .all()
+      .map((row) => row.author);
+    const { seq, at } = this.beginning(displayId);
+    return { lines, authors, begins: { seq, at }, seq: this.displays.hold(displayId).seq };
+  }
+
+  /** The scene after a number of the log. @throws ApiError 404 for what is before the log begins or after its end */
+  sceneAt(displayId: string, seq: number): { scene: Scene; seq: number; at: number } {
+    const held = this.displays.hold(displayId);
+    if (seq === held.seq) return held;
+    const base = this.store.db
+      .select()
+      .from(checkpoints)
+      .where(and(eq(checkpoints.displayId, displayId), lte(checkpoints.seq, seq)))
+      .orderBy(desc(checkpoints.seq))
+      .limit(1)
+      .get();
+    if (!base || seq > held.seq) {
+      const { seq: first } = this.beginning(displayId);
+      throw new ApiError(
+        HttpStatus.NOT_FOUND,
+        'not-kept',
+        `Change ${seq} of this display is not kept: its log goes from ${first} to ${held.seq}.`,
+      );
+    }
+    const entries = this.entries(displayId, base.seq, seq);
+    const rows = z.array(rowSchema).parse(JSON.parse(base.rows));
+    return { scene: replay(fromRows(rows), entries), seq, at: entries.at(-1)?.at ?? base.at };
+  }
+
+  /** The number of the last batch at a moment. @param at ms since the epoch */
+  seqAt(displayId: string, at: number): number {
+    const row = this.store.db
+      .select({ seq: batches.seq })
+      .from(batches)
+      .where(and(eq(batches.displayId, displayId), lte(batches.at, at)))
+      .orderBy(desc(batches.seq))
+      .limit(1)
+      .get();
+    const { seq: first } = this.beginning(displayId);
+    return Math.max(first, row?.seq ?? first);
+  }
+
+  /** Changes that take a batch back, or what later batches stand in the way. Builders take back their own only. */
+  takingBack(displayId: string, user: User, seq: number): TakingBack {
+    const { role } = this.displays.actor(displayId, user);
+    const row = this.store.db
+      .select({ userId: batches.userId })
+      .from(batches)
+      .where(and(eq(batches.displayId, displayId), eq(batches.seq, seq)))
+      .get();
+    if (!row) throw notFound('change');
+    if (row.userId !== user.id && role !== 'owner' && role !== 'planner')
+      throw new ApiError(
+        HttpStatus.FORBIDDEN,
+        'forbidden',
+        'You may take back your own changes; a planner may take back any.',
+      );
+    const before = this.sceneAt(displayId, seq - 1);
+    const [batch, ...since] = this.entries(displayId, seq - 1, this.displays.hold(displayId).seq);
+    return takeBackBatch(before.scene, batch, since, this.displays.hold(displayId).scene);
+  }
+
+  /** What bringing a display back to a moment would change. */
+  restoringTo(displayId: string, user: User, seq: number): Record<Change['op'], number> {
+    this.displays.actor(displayId, user);
+    return countOps(restoring(this.displays.hold(displayId).scene, this.sceneAt(displayId, seq).scene));
+  }
+
+  /**
+   * Brings a whole display back to what it was, as one new batch. What came in between stays in the log.
+   * @param batchId made by the page, so that a request sent twice restores once
+   * @returns the number of the batch; null when nothing differs
+   */
+  async restore(
+    displayId: string,
+    user: User,
+    seq: number,
+    batchId: string,
+  ): Promise<{ seq: number | null }> {
+    const actor = this.displays.actor(displayId, user);
+    if (actor.role !== 'owner' && actor.role !== 'planner')
+      throw new ApiError(
+        HttpStatus.FORBIDDEN,
+        'forbidden',
+        'Only owners and planners may bring a display back.',
+      );
+    const then = this.sceneAt(displayId, seq);
+    const changes = restoring(this.displays.hold(displayId).scene, then.scene);
+    if (changes.length === 0) return { seq: null };
+    const label = `brought the display back to change ${seq}`;
+    return { seq: await this.writer.write(displayId, user, actor, { id: batchId, label, changes }) };
+  }
+
+  private entries(displayId: string, after: number, upTo: number): Entry[] {
+    return this.store.db
+      .select()
+      .from(batches)
+      .where(and(eq(batches.displayId, displayId), gt(batches.seq, after), lte(batches.seq, upTo)))
+      .orderBy(asc(batches.seq))
+      .all()
+      .map(({ seq, batchId, author, at, label, changes }) => ({
+        ...{ seq, author, at, label, id: batchId },
+        changes: JSON.parse(changes),
+      }));
+  }
+
+  private beginning(displayId: string): { seq: number; at: number } {
+    const row = this.store.db
+      .select({ seq: checkpoints.seq, at: checkpoints.at })
+      .from(checkpoints)
+      .where(eq(checkpoints.displayId, displayId))
+      .orderBy(asc(checkpoints.seq))
+      .limit(1)
+      .get();
+    if (!row) throw notFound('display');
+    return row;
+  }
+}

@@ -1,0 +1,234 @@
+import { counted } from '../lattice/index.ts';
+import { colourName, partName } from '../catalogue/index.ts';
+import { STEPS, progressOf, stepsDone } from '../progress/index.ts';
+import { STAGES, displayOf, isComing, listOf, type Scene } from '../scene/index.ts';
+import type { ToldEntry } from './sentences.ts';
+
+/** «Since last report»: what changed, the figures, what is missing, what is next. Computed, then edited by a person. */
+
+export interface Missing {
+  part: string;
+  colour: string;
+  qty: number;
+}
+export interface SectionReport {
+  id: string | null;
+  /** «B, Mill street», or «The whole display» for what belongs to no section. */
+  name: string;
+  owner: string | null;
+  /** Shares of its stages done, 0 to 1; null where it was not there, or has no stages. */
+  before: number | null;
+  after: number | null;
+  stage: string | null;
+  /** The latest first, each once. */
+  sentences: string[];
+}
+export interface Figure {
+  word: string;
+  before: number;
+  after: number;
+}
+export interface SinceReport {
+  title: string;
+  /** The log after `from` up to and with `upto`. */
+  from: number;
+  upto: number;
+  fromAt: number | null;
+  at: number;
+  batches: number;
+  people: string[];
+  done: { before: number; after: number };
+  sections: SectionReport[];
+  figures: Figure[];
+  missing: Missing[];
+  /** Short altogether, pieces; null: not counted. */
+  short: number | null;
+  next: string[];
+}
+
+const COUNTED = [
+  ['pad', 'pads'],
+  ['hill', 'hills'],
+  ['plot', 'plots'],
+  ['tree', 'single trees'],
+  ['module', 'modules'],
+  ['figure', 'small scenes'],
+] as const;
+/** The most sentences a section's part has, and lines of what is missing. */
+const MOST_SENTENCES = 12;
+const MOST_MISSING = 12;
+const DAY_MS = 86_400_000;
+
+/**
+ * @param before the scene at the last report
+ * @param after the scene as it stands
+ * @param told the log between them
+ * @param options.section only what belongs to this section
+ * @param options.names whether people are named
+ * @param options.missing what is short, of all sections or of that one; null: not counted
+ */
+export function reportSince(
+  before: Scene,
+  after: Scene,
+  told: readonly ToldEntry[],
+  options: {
+    from: number;
+    fromAt: number | null;
+    upto: number;
+    at: number;
+    section: string | null;
+    names: boolean;
+    missing: readonly (Missing & { section: string | null })[] | null;
+  },
+): SinceReport {
+  const { section: only, names, missing, from, fromAt, upto, at } = options;
+  const of = only === null ? undefined : after.section[only];
+  const concerned = told.filter(
+    (entry) => only === null || entry.told.some(({ section }) => section === only),
+  );
+  const sections = sectionReports(before, after, concerned, only, names);
+  const short = missing?.filter(({ section }) => only === null || section === only) ?? null;
+  return {
+    title: of ? `${displayOf(after).name}: section ${of.letter}, ${of.name}` : displayOf(after).name,
+    ...{ from, upto, fromAt, at },
+    batches: concerned.length,
+    people: names ? [...new Set(concerned.map(({ author }) => author))].sort() : [],
+    done: of
+      ? { before: shareOf(before, of.id) ?? 0, after: shareOf(after, of.id) ?? 0 }
+      : { before: progressOf(before).done, after: progressOf(after).done },
+    sections,
+    figures: figuresOf(before, after),
+    missing: mostMissing(short ?? []),
+    short: short && short.reduce((sum, { qty }) => sum + qty, 0),
+    next: nextOf(after, only, names, at),
+  };
+}
+
+const shareOf = (scene: Scene, id: string): number | null =>
+  scene.section[id] ? stepsDone(scene.section[id]) / STEPS : null;
+
+function sectionReports(
+  before: Scene,
+  after: Scene,
+  told: readonly ToldEntry[],
+  only: string | null,
+  names: boolean,
+): SectionReport[] {
+  const bySection = new Map<string | null, Set<string>>();
+  for (const { told: sentences, author } of told.toReversed())
+    for (const { section, sentence, kind } of sentences) {
+      // What people said to each other stays between them.
+      if (kind === 'thread' || kind === 'reply' || (only !== null && section !== only)) continue;
+      const set = bySection.get(section) ?? new Set();
+      bySection.set(section, set.add(names ? `${author} ${sentence}` : sentence));
+    }
+  const part = (id: string | null, name: string): SectionReport => {
+    const all = [...(bySection.get(id) ?? [])];
+    const more = all.length - MOST_SENTENCES;
+    const owner = id === null ? null : after.section[id]?.owner;
+    return {
+      id,
+      name,
+      owner: names && owner ? (after.person[owner]?.name ?? null) : null,
+      before: id === null ? null : shareOf(before, id),
+      after: id === null ? null : shareOf(after, id),
+      stage: id === null ? null : (after.section[id]?.stage ?? null),
+      sentences: more > 0 ? [...all.slice(0, MOST_SENTENCES), `and ${counted(more, 'change')} more`] : all,
+    };
+  };
+  const named = listOf(after, 'section')
+    .filter(({ id }) => only === null || id === only)
+    .toSorted((a, b) => (a.letter < b.letter ? -1 : 1))
+    .map(({ id, letter, name }) => part(id, `${letter}, ${name}`));
+  return only === null && bySection.has(null) ? [...named, part(null, 'The whole display')] : named;
+}
+
+const figuresOf = (before: Scene, after: Scene): Figure[] =>
+  COUNTED.map(([kind, word]) => ({
+    word,
+    before: Object.keys(before[kind]).length,
+    after: Object.keys(after[kind]).length,
+  })).filter((figure) => figure.before + figure.after > 0);
+
+function mostMissing(short: readonly (Missing & { section: string | null })[]): Missing[] {
+  const lines = new Map<string, Missing>();
+  for (const { part, colour, qty } of short) {
+    const line = lines.get(`${part} ${colour}`) ?? { part, colour, qty: 0 };
+    lines.set(`${part} ${colour}`, { ...line, qty: line.qty + qty });
+  }
+  return [...lines.values()]
+    .sort((a, b) => b.qty - a.qty || (a.part + a.colour < b.part + b.colour ? -1 : 1))
+    .slice(0, MOST_MISSING);
+}
+
+/** The next stage of each section, and what the calendar brings within four weeks. */
+function nextOf(scene: Scene, only: string | null, names: boolean, at: number): string[] {
+  const soon = new Date(at + 28 * DAY_MS).toISOString().slice(0, 10);
+  const today = new Date(at).toISOString().slice(0, 10);
+  const stages = listOf(scene, 'section')
+    .filter(({ id, stage }) => (only === null || id === only) && stage !== 'done')
+    .toSorted((a, b) => (a.letter < b.letter ? -1 : 1))
+    .map(({ letter, stage, stageDone, owner }) => {
+      const who = names && owner ? ` (${scene.person[owner]?.name ?? owner})` : '';
+      const left = stageDone > 0 ? `the other ${100 - stageDone} % of ${stage}` : stage;
+      return `Section ${letter}${who}: ${left}, then ${STAGES[STAGES.indexOf(stage) + 1]}`;
+    });
+  const { showDate, showName } = displayOf(scene);
+  const days = [
+    ...listOf(scene, 'milestone').map(({ date, name }) => ({ date, name })),
+    ...(showDate ? [{ date: showDate, name: showName || 'the show' }] : []),
+    ...listOf(scene, 'order').flatMap((order) =>
+      order.expected && isComing(order) ? [{ date: order.expected, name: `parcel: ${order.name}` }] : [],
+    ),
+  ];
+  return [
+    ...stages,
+    ...days
+      .filter(({ date }) => date >= today && date <= soon)
+      .sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0))
+      .map(({ date, name }) => `${date}: ${name}`),
+  ];
+}
+
+const percent = (share: number | null) => (share === null ? 'new' : `${(100 * share).toFixed(0)} %`);
+const day = (at: number | null) => (at === null ? 'the beginning' : new Date(at).toISOString().slice(0, 10));
+/** Characters that Markdown would take for marks of its own. */
+const plain = (text: string) => text.replace(/[\\`*_{}[\]<>#|~]/g, '\\$&').replace(/\n/g, ' ');
+
+/** The report as Markdown. @param words what somebody wrote above it */
+export function reportMarkdown(report: SinceReport, words = ''): string {
+  const { title, fromAt, at, done, sections, figures, missing, short, next, batches, people } = report;
+  const lines = [`# ${plain(title)}`, '', `From ${day(fromAt)} to ${day(at)}.`];
+  if (words.trim() !== '') lines.push('', words.trim());
+  lines.push(
+    '',
+    `Done: ${percent(done.before)} → **${percent(done.after)}**, in ${counted(batches, 'change')}${people.length > 0 ? ` by ${people.map(plain).join(', ')}` : ''}.`,
+    '',
+    '## What changed',
+  );
+  const changed = sections.filter(({ sentences, before, after }) => sentences.length > 0 || before !== after);
+  if (changed.length === 0) lines.push('', 'Nothing.');
+  for (const { name, owner, before, after, stage, sentences } of changed) {
+    lines.push('', `### ${plain(name)}${owner ? ` (${plain(owner)})` : ''}`, '');
+    if (after !== null) lines.push(`- ${percent(before)} → ${percent(after)}, at ${stage}`);
+    lines.push(...sentences.map((sentence) => `- ${plain(sentence)}`));
+  }
+  lines.push('', '## Figures', '', '| | before | now |', '|---|---:|---:|');
+  lines.push(...figures.map(({ word, before, after }) => `| ${word} | ${before} | ${after} |`));
+  if (short !== null) {
+    lines.push(
+      '',
+      '## Missing',
+      '',
+      short === 0 ? 'Nothing is short.' : `${counted(short, 'piece')} in all.`,
+      '',
+    );
+    lines.push(
+      ...missing.map(
+        ({ part, colour, qty }) => `- ${qty} × ${plain(partName(part))} in ${plain(colourName(colour))}`,
+      ),
+    );
+  }
+  lines.push('', '## Next', '', ...next.map((line) => `- ${plain(line)}`));
+  return `${lines.join('\n').trimEnd()}\n`;
+}

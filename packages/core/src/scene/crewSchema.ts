@@ -1,0 +1,70 @@
+import { z } from 'zod';
+import { idSchema, name, position, reference } from './fields.ts';
+
+/** What people say to each other about a display: advice with its answers, and the reports that go out. */
+
+export const THREAD_STATES = ['open', 'accepted', 'declined', 'resolved'] as const;
+export type ThreadState = (typeof THREAD_STATES)[number];
+export const THREAD_USES = ['advice', 'handover'] as const;
+
+const said = z.string().trim().min(1, 'say something').max(4000, 'a message has at most 4,000 characters');
+const when = z.iso.datetime().nullable().default(null);
+/** Whom it names: they hear of it. */
+const mentions = z.array(idSchema).max(20).default([]);
+
+/** The most changes one proposal carries. */
+export const MAX_PROPOSED = 200;
+
+/** Advice pinned to a thing, a place or a finding; or a section handed over with its open matters. */
+export const threadSchema = z.strictObject({
+  title: z.string().trim().min(1, 'say in a few words what it is about').max(120),
+  text: said,
+  by: reference,
+  at: when,
+  use: z.enum(THREAD_USES).default('advice'),
+  mentions,
+  /** The thing it is about; it may be gone by now. */
+  about: z
+    .strictObject({ kind: z.string().max(20), id: idSchema })
+    .nullable()
+    .default(null),
+  /** The finding it is about, by its key. */
+  finding: z.string().max(200).nullable().default(null),
+  /** Where on the plan, studs. */
+  x: position.nullable().default(null),
+  y: position.nullable().default(null),
+  section: reference.default(null),
+  state: z.enum(THREAD_STATES).default('open'),
+  /** Why it was taken or declined, and by whom. */
+  reason: z.string().trim().max(500).default(''),
+  answeredBy: reference.default(null),
+  /** Changes that can be taken over as they are: read with `proposalOf`. */
+  proposal: z
+    .array(z.record(z.string().max(40), z.unknown()))
+    .max(MAX_PROPOSED, `a proposal has at most ${MAX_PROPOSED} changes`)
+    .default([]),
+});
+
+export const replySchema = z.strictObject({
+  thread: idSchema,
+  text: said,
+  by: reference,
+  at: when,
+  mentions,
+});
+
+/** What went out to everybody at one moment: the log between two of its numbers, in somebody's words. */
+export const reportSchema = z.strictObject({
+  name,
+  section: reference.default(null),
+  /** The log after `from` up to and with `upto`. */
+  from: z.int().min(0),
+  upto: z.int().min(0),
+  fromAt: when,
+  at: when,
+  by: reference.default(null),
+  /** Markdown: the first lines of the report as somebody edited them. */
+  text: z.string().max(20_000).default(''),
+  /** On the share page for everybody to read. */
+  published: z.boolean().default(false),
+});
