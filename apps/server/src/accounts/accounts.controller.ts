@@ -85,7 +85,12 @@ export class AccountsController {
     @Res({ passthrough: true }) response: Response,
   ): Promise<User> {
     const { code, login: name, name: full, password } = parseBody(setUpSchema, body);
-    return beginSession(this.accounts, await this.accounts.setUp(code, name, full, password), request, response);
+    return beginSession(
+      this.accounts,
+      await this.accounts.setUp(code, name, full, password),
+      request,
+      response,
+    );
   }
 
   @Delete('session')

@@ -25,6 +25,8 @@ interface Waiting {
   user: User;
   actor: Actor;
   batch: Batch;
+  /** When it is to have happened, ms since the epoch; null: now. */
+  at: number | null;
   resolve(seq: number): void;
   reject(error: unknown): void;
 }
@@ -54,10 +56,20 @@ export class WriterService implements OnModuleDestroy {
     this.statements = prepareStatements(store);
   }
 
-  /** Lands a batch. @returns its number in the log; the same number when it had landed before */
-  write(displayId: string, user: User, actor: Actor, batch: Batch): Promise<number> {
+  /**
+   * Lands a batch.
+   * @param at when it is to have happened, ms since the epoch: only a demo's past was not now
+   * @returns its number in the log; the same number when it had landed before
+   */
+  write(
+    displayId: string,
+    user: User,
+    actor: Actor,
+    batch: Batch,
+    at: number | null = null,
+  ): Promise<number> {
     return new Promise((resolve, reject) => {
-      this.queue.push({ displayId, user, actor, batch, resolve, reject });
+      this.queue.push({ displayId, user, actor, batch, at, resolve, reject });
       this.schedule();
     });
   }
@@ -115,7 +127,7 @@ export class WriterService implements OnModuleDestroy {
             const scene = judge(held.scene, waiting);
             const seq = held.seq + 1;
             // A clock that was set back does not turn the log round.
-            const at = Math.max(Date.now(), held.at);
+            const at = Math.max(waiting.at ?? Date.now(), held.at);
             const { name, kind } = displayOf(scene);
             append.run({
               displayId,

@@ -1,11 +1,23 @@
-import { randomBytes } from 'node:crypto';
-import { readFileSync, readdirSync } from 'node:fs';
+import { randomUUID } from 'node:crypto';
+import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { Inject, Injectable } from '@nestjs/common';
-import { addDays, differenceInCalendarDays, formatISO, parseISO } from 'date-fns';
-import { displayOf, listOf, readFile, reduce, type Kind, type Role, type Scene } from '@quarry/core/scene';
+import { addDays, differenceInCalendarDays, formatISO, parseISO, subDays } from 'date-fns';
+import {
+  displayOf,
+  listOf,
+  readFile,
+  reduce,
+  type Change,
+  type Kind,
+  type Role,
+  type Scene,
+} from '@quarry/core/scene';
 import { AccountsService, type User } from '../accounts/accounts.service.ts';
+import { WriterService } from '../changes/writer.service.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
+import { ShareService } from '../share/share.service.ts';
+import { pastOf } from './past.ts';
 
 /** The invented crew; the sign-in name of each is the id of their person in the demo files. */
 const CREW: readonly { login: string; name: string; role: Role; line: string }[] = [
@@ -19,6 +31,8 @@ const CREW: readonly { login: string; name: string; role: Role; line: string }[]
 const SHARED = 'skarn-edge.quarry.json';
 /** Days from the day the demo starts to a show. */
 const DAYS_TO_SHOW = 70;
+/** Of everybody on the demo: it guards nothing, it is there so that one can try how a password is changed. */
+export const DEMO_PASSWORD = 'slate and tarn';
 
 export type CrewMember = (typeof CREW)[number];
 
@@ -27,6 +41,8 @@ export class DemoService {
   constructor(
     @Inject(AccountsService) private readonly accounts: AccountsService,
     @Inject(DisplaysService) private readonly displays: DisplaysService,
+    @Inject(WriterService) private readonly writer: WriterService,
+    @Inject(ShareService) private readonly share: ShareService,
   ) {}
 
   crew(): readonly CrewMember[] {
@@ -37,17 +53,36 @@ export class DemoService {
   async seed(folder: string, today: Date): Promise<void> {
     if (this.accounts.byLogin(CREW[0].login)) return;
     const users = new Map<string, User>();
-    for (const { login, name } of CREW)
-      users.set(login, await this.accounts.create(login, name, randomBytes(24).toString('base64')));
+    for (const { login, name, role } of CREW)
+      users.set(login, await this.accounts.create(login, name, DEMO_PASSWORD, role === 'owner'));
     const [owner] = users.values();
     for (const file of readdirSync(folder).filter((name) => name.endsWith('.quarry.json'))) {
       const reading = readFile(readFileSync(join(folder, file), 'utf8'));
       if (!reading.ok) throw new Error(`${file}: ${reading.error}`);
-      const { id } = this.displays.create(owner, shiftDates(reading.scene, today), CREW[0].login);
-      if (file !== SHARED) continue;
-      for (const { login, role } of CREW.slice(1)) {
-        const user = users.get(login);
-        if (user) this.displays.join(id, user.id, role, reading.scene.person[login] ? login : null);
+      const scene = shiftDates(reading.scene, today);
+      const log = join(folder, file.replace('.quarry.json', '.log.json'));
+      const { origin, batches } = existsSync(log)
+        ? pastOf(scene, readFileSync(log, 'utf8'), today)
+        : { origin: scene, batches: [] };
+      const began = batches.length > 0 ? subDays(batches[0].at, 1) : today;
+      const { id } = this.displays.create(owner, origin, CREW[0].login, began.getTime());
+      if (file === SHARED) {
+        for (const { login, role } of CREW.slice(1)) {
+          const user = users.get(login);
+          if (user) this.displays.join(id, user.id, role, scene.person[login] ? login : null);
+        }
+        this.share.set(id, owner, { names: false, fresh: false });
+      }
+      for (const { by, at, label, changesIn } of batches) {
+        const changes = changesIn(this.displays.hold(id).scene);
+        const batch = { id: randomUUID(), label, changes };
+        await this.writer.write(
+          id,
+          users.get(by) ?? owner,
+          { role: 'owner', person: by },
+          batch,
+          at.getTime(),
+        );
       }
     }
   }
@@ -60,6 +95,14 @@ const DATED: readonly (readonly [Kind, ...string[]])[] = [
   ['order', 'expected'],
   ['loan', 'due', 'back'],
   ['placeholder', 'built', 'swapped'],
+];
+
+/** What happened at a moment, and which fields say when. */
+const TIMED: readonly (readonly [Kind, ...string[]])[] = [
+  ['acceptance', 'at'],
+  ['thread', 'at'],
+  ['reply', 'at'],
+  ['report', 'at', 'fromAt'],
 ];
 
 /** Moves every date of a display so that its show is ten weeks from today: the demo never looks stale. */
@@ -77,23 +120,26 @@ function shiftDates(scene: Scene, today: Date): Scene {
       v,
       set: { showDate: moved(showDate), startDate: moved(startDate) },
     },
-    ...listOf(scene, 'acceptance').map((entry) => ({
-      op: 'patch' as const,
-      kind: 'acceptance' as const,
-      id: entry.id,
-      v: entry.v,
-      set: { at: entry.at === null ? null : addDays(parseISO(entry.at), days).toISOString() },
-    })),
-    ...DATED.flatMap(([kind, ...fields]) =>
-      listOf(scene, kind).map((entity) => {
-        const said: Readonly<Record<string, unknown>> = { ...entity };
-        const set = Object.fromEntries(
-          fields.map((field) => [field, moved(typeof said[field] === 'string' ? said[field] : null)]),
-        );
-        return { op: 'patch' as const, kind, id: entity.id, v: entity.v, set };
-      }),
+    ...DATED.flatMap((entry) => shifted(scene, entry, moved)),
+    ...TIMED.flatMap((entry) =>
+      shifted(scene, entry, (moment) => moment && addDays(parseISO(moment), days).toISOString()),
     ),
   ]);
   if (!reduction.ok) throw new Error(reduction.refusal.sentence);
   return reduction.scene;
+}
+
+/** Patches that move some fields of every entity of a kind. */
+function shifted(
+  scene: Scene,
+  [kind, ...fields]: readonly [Kind, ...string[]],
+  move: (text: string | null) => string | null,
+): Change[] {
+  return listOf(scene, kind).map((entity) => {
+    const said: Readonly<Record<string, unknown>> = { ...entity };
+    const set = Object.fromEntries(
+      fields.map((field) => [field, move(typeof said[field] === 'string' ? said[field] : null)]),
+    );
+    return { op: 'patch', kind, id: entity.id, v: entity.v, set };
+  });
 }
