@@ -3,7 +3,8 @@ import { StrictMode, Suspense, lazy } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Link, Navigate, RouterProvider, createBrowserRouter, useParams } from 'react-router';
 import { Toaster } from 'sonner';
-import { ApiProblem, api, keys, queryClient } from './data/api.ts';
+import { ApiProblem, keys, queryClient, type User } from './data/api.ts';
+import { rememberedMe } from './data/me.ts';
 import { DisplayProvider } from './data/useDisplay.tsx';
 import { useView } from './data/view.ts';
 import { Frame } from './frame/Frame.tsx';
@@ -25,15 +26,27 @@ const PAGES = {
   progress: lazy(() =>
     import('./pages/progress/ProgressPage.tsx').then((page) => ({ default: page.ProgressPage })),
   ),
+  crew: lazy(() => import('./pages/crew/CrewPage.tsx').then((page) => ({ default: page.CrewPage }))),
 };
+const AccountPage = lazy(() =>
+  import('./pages/account/AccountPage.tsx').then((page) => ({ default: page.AccountPage })),
+);
+const LettersPage = lazy(() =>
+  import('./pages/account/LettersPage.tsx').then((page) => ({ default: page.LettersPage })),
+);
+const JoinPage = lazy(() =>
+  import('./pages/welcome/JoinPage.tsx').then((page) => ({ default: page.JoinPage })),
+);
+const ResetPage = lazy(() =>
+  import('./pages/welcome/ResetPage.tsx').then((page) => ({ default: page.ResetPage })),
+);
+const SharePage = lazy(() =>
+  import('./pages/share/SharePage.tsx').then((page) => ({ default: page.SharePage })),
+);
 
 /** Whoever is not signed in gets the welcome page in place of the page asked for. */
-function SignedIn({
-  children,
-}: {
-  children: (user: { id: string; login: string; name: string }) => React.ReactNode;
-}) {
-  const me = useQuery({ queryKey: keys.me, queryFn: api.me });
+function SignedIn({ children }: { children: (user: User) => React.ReactNode }) {
+  const me = useQuery({ queryKey: keys.me, queryFn: rememberedMe });
   if (me.isPending) return <Loading what="Opening" />;
   if (me.data) return children(me.data);
   if (me.error instanceof ApiProblem && me.error.status === 401) return <WelcomePage />;
@@ -50,13 +63,19 @@ function SignedIn({
   );
 }
 
+/** A page that comes when it is opened. */
+const Later = ({ children }: { children: React.ReactNode }) => (
+  <Suspense fallback={<Loading what="Opening the page" />}>{children}</Suspense>
+);
+
 function DisplayPages() {
   const { id = '' } = useParams();
   return (
     <SignedIn>
-      {() => (
+      {(user) => (
         <DisplayProvider
           id={id}
+          user={user.id}
           loading={<Loading what="Opening the display" />}
           failed={(error) => (
             <Failure
@@ -83,6 +102,42 @@ const router = createBrowserRouter([
   { path: '/', element: <SignedIn>{(user) => <DisplaysPage user={user} />}</SignedIn> },
   { path: '/setup', element: <SetUpPage /> },
   {
+    path: '/account',
+    element: (
+      <SignedIn>
+        {(user) => (
+          <Later>
+            <AccountPage user={user} />
+          </Later>
+        )}
+      </SignedIn>
+    ),
+  },
+  {
+    path: '/letters',
+    element: (
+      <SignedIn>
+        {() => (
+          <Later>
+            <LettersPage />
+          </Later>
+        )}
+      </SignedIn>
+    ),
+  },
+  ...[
+    { path: '/join/:token', Page: JoinPage },
+    { path: '/reset', Page: ResetPage },
+    { path: '/s/:token', Page: SharePage },
+  ].map(({ path, Page }) => ({
+    path,
+    element: (
+      <Later>
+        <Page />
+      </Later>
+    ),
+  })),
+  {
     path: '/d/:id',
     element: <DisplayPages />,
     errorElement: (
@@ -101,9 +156,9 @@ const router = createBrowserRouter([
       ...Object.entries(PAGES).map(([path, Page]) => ({
         path,
         element: (
-          <Suspense fallback={<Loading what="Opening the page" />}>
+          <Later>
             <Page />
-          </Suspense>
+          </Later>
         ),
       })),
       { path: '*', element: <Failure title="There is no such page" message="Pick one from the rail." /> },
@@ -156,3 +211,9 @@ if (root)
       </QueryClientProvider>
     </StrictMode>,
   );
+
+/** Long enough for the page to be there first, ms. */
+const KEEP_AFTER = 4000;
+// Kept for when there is no server; a browser that may not keep anything goes on without.
+if (import.meta.env.PROD && 'serviceWorker' in navigator)
+  setTimeout(() => void navigator.serviceWorker.register('/sw.js').catch(() => undefined), KEEP_AFTER);

@@ -214,6 +214,26 @@ function frame(sheet: Sheet, { x, y, w, d }: Rect): void {
   );
 }
 
+/** Draws a plan as large as it fits into a rectangle of the sheet, mm. @returns how deep it is there, mm */
+export function drawPlan(
+  sheet: Sheet,
+  drawing: Drawing,
+  box: { x: number; y: number; w: number; d: number },
+): number {
+  const { bounds } = drawing;
+  const scale = Math.max(bounds.w / box.w, bounds.d / box.d);
+  const deep = bounds.d / scale;
+  sheet.clipped({ ...box, d: deep }, () =>
+    draw(
+      sheet,
+      drawing,
+      ({ x, y }) => ({ x: box.x + (x - bounds.x) / scale, y: box.y + (y - bounds.y) / scale }),
+      scale,
+    ),
+  );
+  return deep;
+}
+
 function draw(
   sheet: Sheet,
   drawing: Drawing,

@@ -38,11 +38,13 @@ import type { User } from '../accounts/accounts.service.ts';
 import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
 import { CONFIG, type Config } from '../config.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
+import { HistoryService } from '../history/history.service.ts';
 import { ApiError, notFound, parseBody } from '../http/errors.ts';
 import { fileStem } from '../http/fileStem.ts';
 import { layerSheets, pickSchema, pickSheet } from './materialsSheet.ts';
 import { planSheet, planTiles } from './planSheet.ts';
 import { orderSheet, seamSheetPdf, seamStripPdf } from './seamSheet.ts';
+import { reportBodySchema, reportSheet } from './reportSheet.ts';
 import { rulesSheet } from './rulesSheet.ts';
 import { surveySheet } from './surveySheet.ts';
 
@@ -83,6 +85,7 @@ function seamOf(scene: Scene, relief: Relief, id: string | undefined) {
 export class SheetsController {
   constructor(
     @Inject(DisplaysService) private readonly displays: DisplaysService,
+    @Inject(HistoryService) private readonly history: HistoryService,
     @Inject(CONFIG) private readonly config: Config,
   ) {}
 
@@ -180,6 +183,26 @@ export class SheetsController {
     const sheet = await pickSheet(scene, parseBody(pickSchema, body), {
       ...{ printed, fonts: this.config.fonts, paper: 'a4' },
     });
+    response.type('application/pdf').send(sheet);
+  }
+
+  /** Prints a report that the page worked out and somebody edited, with the plans of both its moments. */
+  @Post('report.pdf')
+  @HttpCode(HttpStatus.OK)
+  async report(
+    @Param('id') id: string,
+    @Body() body: unknown,
+    @CurrentUser() user: User,
+    @Res() response: Response,
+  ): Promise<void> {
+    this.displays.actor(id, user);
+    const read = parseBody(reportBodySchema, body);
+    const plans = {
+      before: this.history.sceneAt(id, read.report.from).scene,
+      now: this.history.sceneAt(id, read.report.upto).scene,
+    };
+    const printed = formatISO(new Date(), { representation: 'date' });
+    const sheet = await reportSheet(read, plans, { printed, fonts: this.config.fonts, paper: 'a4' });
     response.type('application/pdf').send(sheet);
   }
 

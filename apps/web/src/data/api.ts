@@ -5,74 +5,18 @@ import {
   ROLES,
   presetSchema,
   batchSchema,
+  kindSchema,
   rowSchema,
   type Batch,
   type Preset,
 } from '@quarry/core/scene';
+import { ApiProblem, call, callForFile } from './call.ts';
 
-/** The one fetch layer: every request of the pages goes through `call`, every answer through its schema. */
+export { ApiProblem } from './call.ts';
 
-const problemSchema = z.looseObject({ code: z.string(), message: z.string() });
-/** What the server sends with a refusal: the entity as it stands, when that is why. */
-const refusalSchema = problemSchema.extend({
-  current: z.looseObject({ id: z.string(), v: z.int() }).nullable().optional(),
-});
-export type Refused = z.infer<typeof refusalSchema>;
-
-/** An answer that is not a success. `status` 0: the server was not reached. */
-export class ApiProblem extends Error {
-  constructor(
-    readonly status: number,
-    readonly body: Refused,
-  ) {
-    super(body.message);
-  }
-}
-
-async function call<T>(
-  method: string,
-  path: string,
-  schema: z.ZodType<T>,
-  body?: unknown,
-  raw = false,
-): Promise<T> {
-  let response: Response;
-  try {
-    response = await fetch(`/api${path}`, {
-      method,
-      ...(body === undefined
-        ? {}
-        : {
-            headers: { 'content-type': 'application/json' },
-            body: raw ? String(body) : JSON.stringify(body),
-          }),
-    });
-  } catch {
-    throw new ApiProblem(0, { code: 'offline', message: 'The server cannot be reached.' });
-  }
-  const answer = readJson(await response.text(), response.status);
-  if (response.ok) return schema.parse(answer);
-  const problem = refusalSchema.safeParse(answer);
-  throw new ApiProblem(
-    response.status,
-    problem.success ? problem.data : { code: 'error', message: `The server answered ${response.status}.` },
-  );
-}
-
-function readJson(text: string, status: number): unknown {
-  try {
-    return text === '' ? null : JSON.parse(text);
-  } catch {
-    throw new ApiProblem(status, {
-      code: 'unreadable',
-      message: `The server answered ${status} with something that is not JSON.`,
-    });
-  }
-}
-
-const userSchema = z.object({ id: z.string(), login: z.string(), name: z.string() });
+export const userSchema = z.object({ id: z.string(), login: z.string(), name: z.string() });
 export type User = z.infer<typeof userSchema>;
-const roleSchema = z.enum(ROLES);
+export const roleSchema = z.enum(ROLES);
 const lineSchema = z.object({
   id: z.string(),
   name: z.string(),
@@ -92,6 +36,19 @@ const documentSchema = z.object({
 export const landedSchema = batchSchema.extend({ seq: z.int(), author: z.string(), at: z.number() });
 export type Landed = z.infer<typeof landedSchema>;
 const nothing = z.unknown();
+const whereSchema = z.object({
+  page: z.string(),
+  section: z.string().nullable(),
+  picked: z.array(z.object({ kind: kindSchema, id: z.string() })),
+});
+/** Where a window is. */
+export type Whereabouts = z.infer<typeof whereSchema>;
+export const presentSchema = whereSchema.extend({
+  client: z.string(),
+  name: z.string(),
+  person: z.string().nullable(),
+});
+export type Present = z.infer<typeof presentSchema>;
 
 export const api = {
   welcome: () => call('GET', '/welcome', z.object({ setupNeeded: z.boolean(), demo: z.boolean() })),
@@ -107,23 +64,17 @@ export const api = {
   importDisplay: (text: string) => call('POST', '/displays/import', lineSchema, text, true),
   removeDisplay: (id: string) => call('DELETE', `/displays/${id}`, nothing),
   display: (id: string) => call('GET', `/displays/${id}`, documentSchema),
-  /** A list to print, made by the server: the one answer that is no JSON. */
-  async pickList(id: string, lines: readonly object[]): Promise<Blob> {
-    const response = await fetch(`/api/displays/${id}/sheets/pick.pdf`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ lines }),
-    }).catch(() => null);
-    if (!response?.ok)
-      throw new Error(`The pick list could not be printed (${response?.status ?? 'no answer'}).`);
-    return response.blob();
-  },
+  pickList: (id: string, lines: readonly object[]) =>
+    callForFile(`/displays/${id}/sheets/pick.pdf`, { lines }),
+  here: (id: string, client: string, where: Whereabouts) =>
+    call('POST', `/displays/${id}/here`, nothing, { client, ...where }),
   land: (id: string, batch: Batch) =>
     call('POST', `/displays/${id}/batches`, z.object({ seq: z.int() }), batch),
 };
 
 export const fileUrl = (id: string) => `/api/displays/${id}/file`;
-export const streamUrl = (id: string, after: number) => `/api/displays/${id}/stream?after=${after}`;
+export const streamUrl = (id: string, after: number, client: string) =>
+  `/api/displays/${id}/stream?after=${after}&client=${client}`;
 
 export const PRESET_LIST = presetSchema.options.map((id) => ({ id, word: PRESETS[id].word }));
 
@@ -143,4 +94,12 @@ export const keys = {
   crew: ['demo-crew'],
   displays: ['displays'],
   display: (id: string) => ['display', id],
+  members: (id: string) => ['display', id, 'members'],
+  invitations: (id: string) => ['display', id, 'invitations'],
+  share: (id: string) => ['display', id, 'share'],
+  marks: (id: string) => ['display', id, 'marks'],
+  history: (id: string) => ['display', id, 'history'],
+  past: (id: string, seq: number) => ['display', id, 'past', seq],
+  sessions: ['sessions'],
+  letters: ['letters'],
 };

@@ -3,30 +3,29 @@ import {
   keyOf,
   reduce,
   takeBack,
+  toRows,
   undoable,
   type Actor,
   type Batch,
   type Change,
-  type Entity,
-  type Kind,
   type Scene,
   type Undoable,
 } from '@quarry/core/scene';
-import { ApiProblem, api, keys, landedSchema, queryClient, streamUrl, type Landed } from './api.ts';
-import { dropWaiting, keepWaiting, waitingFor } from './outbox.ts';
-
-/** A patch of one's own that came too late: the fields as one wanted them, and the entity as it stands. */
-export interface Conflict {
-  batch: Batch;
-  sentence: string;
-  patches: {
-    kind: Kind;
-    id: string;
-    mine: Record<string, unknown>;
-    theirs: Record<string, unknown>;
-    v: number;
-  }[];
-}
+import {
+  ApiProblem,
+  api,
+  keys,
+  landedSchema,
+  presentSchema,
+  queryClient,
+  streamUrl,
+  type Landed,
+  type Present,
+  type Whereabouts,
+} from './api.ts';
+import { choiceKey, conflictOf, decided, wasOf, type Conflict, type Was } from './conflicts.ts';
+import { dropWaiting, keepDocument, keepWaiting, keptDocument, waitingFor } from './outbox.ts';
+import { Teller } from './whereabouts.ts';
 
 /** How far one's changes have got. */
 export type SaveState =
@@ -35,8 +34,18 @@ export type SaveState =
 export interface LinkState {
   scene: Scene;
   actor: Actor;
+  /** Number of the last batch of the log that is in the scene. */
+  seq: number;
   save: SaveState;
+  /** The first of what is to be decided, and how many there are. */
   conflict: Conflict | null;
+  conflicts: number;
+  /** What is being put together as a proposal; null: changes are made at once. */
+  draft: readonly DraftStep[] | null;
+  /** Everybody who has the display open, oneself included. */
+  here: readonly Present[];
+  /** One may not look at it any longer, or is signed out. */
+  gone: 'display' | 'session' | null;
   canUndo: string | null;
   canRedo: string | null;
   /** The last change somebody else made, for a quiet word. */
@@ -48,6 +57,16 @@ interface Document {
   seq: number;
   actor: Actor;
 }
+
+/** One act of a proposal that is being put together. */
+export interface DraftStep {
+  label: string;
+  changes: Change[];
+}
+
+/** A display is kept for a start without the server when it has rested this long, ms. */
+const KEEP_AFTER = 3000;
+const LISTEN_AGAIN_MS = 3000;
 
 const MOST_UNDO = 200;
 
@@ -66,7 +85,14 @@ export class DisplayLink {
   private trouble: string | null = null;
   private retryMs = 1000;
   private timer: ReturnType<typeof setTimeout> | undefined;
-  private conflict: Conflict | null = null;
+  private relisten: ReturnType<typeof setTimeout> | undefined;
+  private readonly conflicts: Conflict[] = [];
+  private readonly was = new Map<string, Was>();
+  private draft: DraftStep[] | null = null;
+  private here: readonly Present[] = [];
+  private gone: LinkState['gone'] = null;
+  private keeping: ReturnType<typeof setTimeout> | undefined;
+  private readonly teller: Teller;
   private heard: Landed | null = null;
   private readonly onTrouble: (message: string) => void;
   /** What became of a scene by a batch: one that lands leaves the very scene that is on the screen. */
@@ -74,22 +100,41 @@ export class DisplayLink {
 
   private constructor(
     readonly id: string,
+    private readonly user: string,
     private document: Document,
     onTrouble: (message: string) => void,
   ) {
     this.onTrouble = onTrouble;
+    this.teller = new Teller(id, crypto.randomUUID());
     this.state = this.derive();
   }
 
-  /** Loads a display, puts what was still waiting back on top and begins to listen. */
-  static async open(id: string, onTrouble: (message: string) => void): Promise<DisplayLink> {
-    const [document, waiting] = await Promise.all([loadDocument(id), waitingFor(id)]);
-    const link = new DisplayLink(id, document, onTrouble);
-    link.pending = waiting;
+  /** The window of this link, as others' pages name it. */
+  get client(): string {
+    return this.teller.client;
+  }
+
+  /**
+   * Loads a display, puts what was still waiting back on top and begins to listen. Without the server it opens as it
+   * was last seen in this browser.
+   */
+  static async open(id: string, user: string, onTrouble: (message: string) => void): Promise<DisplayLink> {
+    const [document, waiting] = await Promise.all([
+      loadDocument(id).catch(async (error: unknown) => {
+        const kept = isOffline(error) ? await keptDocument(id, user) : null;
+        if (!kept) throw error;
+        return { seq: kept.seq, actor: kept.actor, scene: fromRows(kept.rows) };
+      }),
+      waitingFor(id, user),
+    ]);
+    const link = new DisplayLink(id, user, document, onTrouble);
+    link.pending = waiting.map(({ batch }) => batch);
+    for (const { batch, was } of waiting) link.was.set(batch.id, was);
     link.update();
     link.listen();
     window.addEventListener('online', link.retryNow);
     void link.send();
+    link.keepSoon(0);
     return link;
   }
 
@@ -97,8 +142,16 @@ export class DisplayLink {
     this.stream?.close();
     this.stream = null;
     clearTimeout(this.timer);
+    clearTimeout(this.keeping);
+    clearTimeout(this.relisten);
+    this.teller.close();
     window.removeEventListener('online', this.retryNow);
     this.listeners.clear();
+  }
+
+  /** Tells the others where this window is. */
+  tellWhere(where: Whereabouts): void {
+    this.teller.tell(where);
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -110,6 +163,10 @@ export class DisplayLink {
 
   /** Makes a change: on the screen at once, then on its way. @returns whether it fits the scene as it stands */
   change(label: string, changes: Change[]): boolean {
+    return this.draft ? this.drafted(this.draft, { label, changes }) : this.make(label, changes);
+  }
+
+  private make(label: string, changes: Change[]): boolean {
     const landed = this.put(label, changes);
     if (landed) {
       push(this.undoStack, landed);
@@ -120,40 +177,64 @@ export class DisplayLink {
   }
 
   undo(): void {
-    this.step(this.undoStack, this.redoStack);
+    if (this.draft) {
+      this.draft = this.draft.slice(0, -1);
+      this.update();
+    } else this.step(this.undoStack, this.redoStack);
   }
 
   redo(): void {
-    this.step(this.redoStack, this.undoStack);
+    if (!this.draft) this.step(this.redoStack, this.undoStack);
   }
 
-  /** Sends a refused patch again, against the entity as it stands now. */
-  putMineOnTop(): void {
-    const { conflict } = this;
-    this.conflict = null;
-    if (conflict)
-      this.change(
-        conflict.batch.label,
-        conflict.patches.map(({ kind, id, mine }) => ({
-          op: 'patch',
-          kind,
-          id,
-          v: this.state.scene[kind][id]?.v ?? 1,
-          set: mine,
-        })),
-      );
+  /** From now on changes are put together as a proposal: on one's own screen only. */
+  beginDraft(): void {
+    this.draft ??= [];
     this.update();
+  }
+
+  /** Lets a proposal go, or hands over what was put together. @returns its changes, in order */
+  endDraft(): Change[] {
+    const changes = (this.draft ?? []).flatMap((step) => step.changes);
+    this.draft = null;
+    this.update();
+    return changes;
+  }
+
+  private drafted(draft: readonly DraftStep[], step: DraftStep): boolean {
+    const reduction = reduce(this.state.scene, step.changes);
+    if (reduction.ok) this.draft = [...draft, step];
+    else this.onTrouble(reduction.refusal.sentence);
+    this.update();
+    return reduction.ok;
+  }
+
+  /** Decides the first conflict: these fields (by `choiceKey`) stay as the others have them, the rest lands. */
+  decide(theirs: ReadonlySet<string>): void {
+    const conflict = this.conflicts.shift();
+    if (conflict) this.settleConflict(conflict, theirs);
+  }
+
+  private settleConflict(conflict: Conflict, theirs: ReadonlySet<string>): void {
+    const left = decided(this.unsentScene(), conflict, theirs);
+    if (!left.ok) this.onTrouble(`Not saved: ${left.sentence}`);
+    else if (left.changes.length > 0) this.make(conflict.label, left.changes);
+    for (const id of conflict.waiting) void dropWaiting(this.id, id);
+    this.update();
+  }
+
+  putMineOnTop(): void {
+    this.decide(new Set());
   }
 
   keepTheirs(): void {
-    this.conflict = null;
-    this.update();
+    this.decide(new Set(this.conflicts[0]?.fields.map(choiceKey)));
   }
 
   private step(from: Undoable[], to: Undoable[]): void {
     const entry = from.pop();
     if (!entry) return;
-    const back = takeBack(this.state.scene, entry);
+    const back = takeBack(this.unsentScene(), entry);
     const landed = back.ok ? this.put(entry.label, back.changes) : null;
     if (!back.ok) this.onTrouble(back.sentence);
     if (landed) push(to, landed);
@@ -161,14 +242,17 @@ export class DisplayLink {
   }
 
   private put(label: string, changes: Change[]): Undoable | null {
-    const reduction = reduce(this.state.scene, changes);
+    const before = this.unsentScene();
+    const reduction = reduce(before, changes);
     if (!reduction.ok) {
       this.onTrouble(reduction.refusal.sentence);
       return null;
     }
     const batch: Batch = { id: crypto.randomUUID(), label, changes };
     this.pending = [...this.pending, batch];
-    void keepWaiting(this.id, batch).catch(() =>
+    const was = wasOf(before, changes);
+    this.was.set(batch.id, was);
+    void keepWaiting(this.id, this.user, { batch, was }).catch(() =>
       this.onTrouble('This browser keeps no copy of unsent changes; do not reload before they are saved.'),
     );
     void this.send();
@@ -198,11 +282,13 @@ export class DisplayLink {
           error.status !== 429 &&
           error.status !== 401
         ) {
-          this.settle(batch);
+          this.pending = this.pending.filter(({ id }) => id !== batch.id);
           await this.catchUp();
           this.refused(batch, error);
           continue;
         }
+        // Before the page is reloaded without a server, what it stands on is kept.
+        if (this.trouble === null) this.keepSoon(0);
         this.trouble = error instanceof Error ? error.message : String(error);
         this.timer = setTimeout(this.retryNow, this.retryMs);
         this.retryMs = Math.min(this.retryMs * 2, 15_000);
@@ -219,24 +305,36 @@ export class DisplayLink {
 
   private settle(batch: Batch): void {
     this.pending = this.pending.filter(({ id }) => id !== batch.id);
+    this.was.delete(batch.id);
     void dropWaiting(this.id, batch.id);
   }
 
   private refused(batch: Batch, problem: ApiProblem): void {
-    const patches = batch.changes.flatMap((change) => {
-      const current: Entity<Kind> | undefined = this.state.scene[change.kind][change.id];
-      return change.op === 'patch' && current && current.v !== change.v
-        ? [{ kind: change.kind, id: change.id, mine: change.set, theirs: { ...current }, v: current.v }]
-        : [];
-    });
-    if (
-      problem.body.code === 'stale' &&
-      patches.length > 0 &&
-      batch.changes.every(({ op }) => op === 'patch')
-    )
-      this.conflict = { batch, sentence: problem.message, patches };
-    else this.onTrouble(`Not saved: ${problem.message}`);
     this.forgetUndo(batch);
+    const late = problem.body.code === 'stale' && batch.changes.some(({ op }) => op === 'patch');
+    if (!late) {
+      this.settle(batch);
+      this.onTrouble(`Not saved: ${problem.message}`);
+      this.update();
+      return;
+    }
+    // Later changes of one's own to the same things would land unseen over the others': they belong to the matter.
+    const touched = new Set(batch.changes.map(({ kind, id }) => keyOf(kind, id)));
+    const also = this.pending.filter(({ changes }) =>
+      changes.some(({ kind, id }) => touched.has(keyOf(kind, id))),
+    );
+    this.pending = this.pending.filter((one) => !also.includes(one));
+    also.forEach((one) => this.forgetUndo(one));
+    const batches = [batch, ...also];
+    // The first thing remembered of a field is what it was before any of them.
+    const was: Was = {};
+    for (const { id } of batches)
+      for (const [key, fields] of Object.entries(this.was.get(id) ?? {}))
+        was[key] = { ...fields, ...was[key] };
+    const conflict = conflictOf(this.document.scene, batches, was, problem.message);
+    // Where nobody changed what one changed oneself there is nothing to ask.
+    if (conflict.fields.some(({ clash }) => clash)) this.conflicts.push(conflict);
+    else this.settleConflict(conflict, new Set());
     this.update();
   }
 
@@ -251,11 +349,12 @@ export class DisplayLink {
 
   private listen(): void {
     this.stream?.close();
-    this.stream = new EventSource(streamUrl(this.id, this.document.seq));
-    this.stream.addEventListener('message', ({ data }) => {
+    const stream = new EventSource(streamUrl(this.id, this.document.seq, this.client));
+    this.stream = stream;
+    stream.addEventListener('message', ({ data }) => {
       const landed = landedSchema.safeParse(JSON.parse(String(data)));
-      if (!landed.success || landed.data.seq <= this.document.seq) return;
-      if (landed.data.seq > this.document.seq + 1) {
+      if (landed.success && landed.data.seq <= this.document.seq) return;
+      if (!landed.success || landed.data.seq > this.document.seq + 1) {
         void this.catchUp();
         return;
       }
@@ -264,8 +363,32 @@ export class DisplayLink {
       else this.heard = landed.data;
       this.advance(landed.data, landed.data.seq);
     });
+    stream.addEventListener('here', ({ data }) => {
+      const here = presentSchema.array().safeParse(JSON.parse(String(data)));
+      if (!here.success) return;
+      this.here = here.data;
+      this.update();
+    });
+    for (const event of ['behind', 'standing']) stream.addEventListener(event, () => void this.catchUp());
+    stream.addEventListener('gone', () => {
+      stream.close();
+      void this.catchUp().then(() => this.listenLater());
+    });
     // The browser reconnects by itself, with the last number it heard; what is waiting is tried again then.
-    this.stream.addEventListener('open', this.retryNow);
+    stream.addEventListener('open', () => {
+      this.teller.again();
+      this.retryNow();
+    });
+    // But not after an answer that was no stream: a proxy without its server, an ended session.
+    stream.addEventListener('error', () => {
+      if (stream.readyState === 2) void this.catchUp().then(() => this.listenLater());
+    });
+  }
+
+  private listenLater(): void {
+    clearTimeout(this.relisten);
+    if (this.stream && this.gone === null)
+      this.relisten = setTimeout(() => this.stream && this.listen(), LISTEN_AGAIN_MS);
   }
 
   /** Takes a landed batch into the server's scene. */
@@ -290,6 +413,8 @@ export class DisplayLink {
       await queryClient.invalidateQueries({ queryKey: keys.display(this.id), refetchType: 'none' });
       this.keep(await loadDocument(this.id));
     } catch (error) {
+      if (error instanceof ApiProblem && (error.status === 404 || error.status === 401))
+        this.gone = error.status === 404 ? 'display' : 'session';
       this.trouble = error instanceof Error ? error.message : String(error);
       this.update();
     }
@@ -299,7 +424,17 @@ export class DisplayLink {
     if (document.seq < this.document.seq) return;
     this.document = document;
     queryClient.setQueryData(keys.display(this.id), document);
+    this.keepSoon(KEEP_AFTER);
     this.update();
+  }
+
+  /** Keeps the server's scene in the browser once it rests. A browser that keeps nothing starts with the server only. */
+  private keepSoon(ms: number): void {
+    clearTimeout(this.keeping);
+    this.keeping = setTimeout(() => {
+      const { scene, seq, actor } = this.document;
+      void keepDocument(this.id, this.user, { seq, actor, rows: toRows(scene) }).catch(() => undefined);
+    }, ms);
   }
 
   private update(): void {
@@ -307,10 +442,20 @@ export class DisplayLink {
     for (const listener of this.listeners) listener();
   }
 
-  private derive(): LinkState {
+  /** The server's scene with one's own unsent batches on top; without what is only being proposed. */
+  private unsentScene(): Scene {
     let { scene } = this.document;
     // One that no longer fits is left out here; the server's refusal will say why.
     for (const batch of this.pending) scene = this.after(scene, batch) ?? scene;
+    return scene;
+  }
+
+  private derive(): LinkState {
+    let scene = this.unsentScene();
+    for (const step of this.draft ?? []) {
+      const reduction = reduce(scene, step.changes);
+      if (reduction.ok) scene = reduction.scene;
+    }
     const count = this.pending.length;
     const save: SaveState =
       this.trouble && count > 0
@@ -321,10 +466,15 @@ export class DisplayLink {
     return {
       scene,
       actor: this.document.actor,
+      seq: this.document.seq,
       save,
-      conflict: this.conflict,
-      canUndo: this.undoStack.at(-1)?.label ?? null,
-      canRedo: this.redoStack.at(-1)?.label ?? null,
+      conflict: this.conflicts[0] ?? null,
+      conflicts: this.conflicts.length,
+      draft: this.draft,
+      here: this.here,
+      gone: this.gone,
+      canUndo: (this.draft ?? this.undoStack).at(-1)?.label ?? null,
+      canRedo: this.draft ? null : (this.redoStack.at(-1)?.label ?? null),
       heard: this.heard,
     };
   }
@@ -334,6 +484,8 @@ function push(stack: Undoable[], entry: Undoable): void {
   stack.push(entry);
   if (stack.length > MOST_UNDO) stack.shift();
 }
+
+const isOffline = (error: unknown) => error instanceof ApiProblem && error.status === 0;
 
 async function loadDocument(id: string): Promise<Document> {
   return queryClient.fetchQuery({

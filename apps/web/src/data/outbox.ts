@@ -1,33 +1,72 @@
-import { createStore, del, entries, set } from 'idb-keyval';
+import { clear, createStore, del, entries, get, set } from 'idb-keyval';
 import { z } from 'zod';
-import { batchSchema, type Batch } from '@quarry/core/scene';
+import { batchSchema, rowSchema, type Batch } from '@quarry/core/scene';
+import type { Was } from './conflicts.ts';
 
 /**
- * Batches that the server has not acknowledged, in IndexedDB: they survive a reload and a dead battery.
- * One key a batch, so that two tabs never write over each other's.
+ * What the browser keeps for when the server cannot be reached: batches that were not acknowledged, and each display
+ * as it was last seen. They survive a reload and a dead battery. One key a batch, so that two tabs never write over
+ * each other's; each with its author, so that nobody sends another's.
  */
-const store = createStore('open-quarry', 'outbox');
-const waitingSchema = z.object({ order: z.number(), batch: batchSchema });
+const outbox = createStore('open-quarry', 'outbox');
+const documents = createStore('open-quarry-displays', 'documents');
+const waitingSchema = z.object({
+  order: z.number(),
+  user: z.string().default(''),
+  batch: batchSchema,
+  was: z.record(z.string(), z.record(z.string(), z.unknown())).default({}),
+});
+export interface WaitingBatch {
+  batch: Batch;
+  was: Was;
+}
 let last = 0;
 
-export async function keepWaiting(displayId: string, batch: Batch): Promise<void> {
+export async function keepWaiting(
+  displayId: string,
+  user: string,
+  { batch, was }: WaitingBatch,
+): Promise<void> {
   last = Math.max(Date.now(), last + 1);
-  await set(`${displayId} ${batch.id}`, { order: last, batch }, store);
+  await set(`${displayId} ${batch.id}`, { order: last, user, batch, was }, outbox);
 }
 
 export async function dropWaiting(displayId: string, batchId: string): Promise<void> {
-  await del(`${displayId} ${batchId}`, store);
+  await del(`${displayId} ${batchId}`, outbox);
 }
 
-/** What is still waiting for a display, oldest first. What cannot be read is left out. */
-export async function waitingFor(displayId: string): Promise<Batch[]> {
-  const all = await entries<IDBValidKey, unknown>(store);
+/** What somebody still has waiting for a display, oldest first. What cannot be read is left out. */
+export async function waitingFor(displayId: string, user: string): Promise<WaitingBatch[]> {
+  const all = await entries<IDBValidKey, unknown>(outbox);
   return all
     .filter(([key]) => String(key).startsWith(`${displayId} `))
     .flatMap(([, value]) => {
       const read = waitingSchema.safeParse(value);
-      return read.success ? [read.data] : [];
+      return read.success && (read.data.user === user || read.data.user === '') ? [read.data] : [];
     })
     .sort((a, b) => a.order - b.order)
-    .map(({ batch }) => batch);
+    .map(({ batch, was }) => ({ batch, was }));
 }
+
+const keptSchema = z.object({
+  seq: z.int(),
+  actor: z.object({
+    role: z.enum(['owner', 'planner', 'builder', 'viewer']),
+    person: z.string().nullable(),
+  }),
+  rows: z.array(rowSchema),
+});
+export type KeptDocument = z.infer<typeof keptSchema>;
+
+/** Keeps a display as it stands, for a start without the server. */
+export async function keepDocument(displayId: string, user: string, document: KeptDocument): Promise<void> {
+  await set(`${displayId} ${user}`, document, documents);
+}
+
+export async function keptDocument(displayId: string, user: string): Promise<KeptDocument | null> {
+  const read = keptSchema.safeParse(await get<unknown>(`${displayId} ${user}`, documents));
+  return read.success ? read.data : null;
+}
+
+/** Forgets every kept display: whoever signs in next at this browser sees only their own. Waiting batches stay. */
+export const forgetDocuments = (): Promise<void> => clear(documents);

@@ -8,11 +8,14 @@ const LinkContext = createContext<DisplayLink | null>(null);
 /** Opens a display for the pages inside it. */
 export function DisplayProvider({
   id,
+  user,
   loading,
   failed,
   children,
 }: {
   id: string;
+  /** Id of the account that is signed in. */
+  user: string;
   loading: ReactNode;
   failed: (error: Error) => ReactNode;
   children: ReactNode;
@@ -22,7 +25,7 @@ export function DisplayProvider({
     let open: DisplayLink | null = null;
     let gone = false;
     setLink(null);
-    DisplayLink.open(id, (message) => toast.error(message)).then(
+    DisplayLink.open(id, user, (message) => toast.error(message)).then(
       (fresh) => {
         open = fresh;
         if (gone) fresh.close();
@@ -36,7 +39,7 @@ export function DisplayProvider({
       gone = true;
       open?.close();
     };
-  }, [id]);
+  }, [id, user]);
   if (link === null) return loading;
   if (link instanceof Error) return failed(link);
   return <LinkContext value={link}>{children}</LinkContext>;
@@ -78,11 +81,12 @@ export function useEdit() {
   };
 }
 
-/** Whether the signed-in person may make a change like this one; the reason when not. */
+/** Whether the signed-in person may make a change like this one; the reason when not. A proposal may change anything. */
 export function useMay(): (change: Change) => string | null {
+  const drafting = useDisplay(({ draft }) => draft !== null);
   const actor = useDisplay(({ actor }) => actor);
   const scene = useDisplay(({ scene }) => scene);
-  return (change) => forbidden(actor, scene, change);
+  return (change) => (drafting ? null : forbidden(actor, scene, change));
 }
 
 /** True for those who plan: owners and planners. */

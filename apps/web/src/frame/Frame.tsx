@@ -5,13 +5,16 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { MM_PER_STUD } from '@quarry/core/lattice';
-import { displayOf, labelOf, listOf } from '@quarry/core/scene';
+import { displayOf } from '@quarry/core/scene';
 import { footprintBounds } from '@quarry/core/relief';
 import { useDisplay, useLink } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
 import { Dialog } from '../ui/parts.tsx';
 import { useSurvey } from '../workers/survey.tsx';
+import { ConflictDialog, GoneDialog } from './Conflict.tsx';
+import { CrewHere, useTellWhere, useUnread } from './CrewHere.tsx';
 import { FindingsPanel, countOpen } from './Findings.tsx';
+import { ProposalBar } from './ProposalBar.tsx';
 import { KEY_LIST, PAGES, TOOL_LIST } from './pages.ts';
 
 /** How long after `g` a letter still means a page. */
@@ -42,6 +45,8 @@ export function Frame() {
   const findingsButton = useRef<HTMLButtonElement>(null);
   const { pathname } = useLocation();
   const page = PAGES.find(({ id }) => pathname.endsWith(`/${id}`))?.id ?? null;
+  const unread = useUnread();
+  useTellWhere(page ?? '');
   const goArmed = useRef(0);
   const base = `/d/${link.id}`;
   const display = displayOf(scene);
@@ -105,7 +110,7 @@ export function Frame() {
           open={findingsOpen}
           onClick={() => setFindingsOpen(!findingsOpen)}
         />
-        <Crew />
+        <CrewHere />
         <Switches />
         <Save />
       </header>
@@ -128,6 +133,12 @@ export function Frame() {
                 {key}
               </kbd>
               <span className="sm:flex-1">{word}</span>
+              {id === 'crew' && unread > 0 && (
+                <span className="fig text-xs text-secondary" title={`${unread} advice to read`}>
+                  {unread}
+                  <span className="sr-only"> to read</span>
+                </span>
+              )}
               {count.length > 0 && (
                 <span
                   className={`fig text-xs hidden sm:inline ${grave ? 'text-error' : 'text-warning'}`}
@@ -149,8 +160,11 @@ export function Frame() {
           ? for keys
         </button>
       </nav>
-      <main className="min-w-0 min-h-0 overflow-auto">
-        <Outlet />
+      <main className="min-w-0 min-h-0 overflow-auto flex flex-col">
+        <ProposalBar />
+        <div className="flex-1 min-h-0">
+          <Outlet />
+        </div>
       </main>
       {findingsOpen && (
         <FindingsPanel
@@ -187,6 +201,7 @@ export function Frame() {
         </div>
       </Dialog>
       <ConflictDialog />
+      <GoneDialog />
     </div>
   );
 }
@@ -292,24 +307,6 @@ function FindingsButton({
   );
 }
 
-function Crew() {
-  const scene = useDisplay(({ scene }) => scene);
-  const people = listOf(scene, 'person');
-  return (
-    <div className="hidden xl:flex" role="group" aria-label="People of this display">
-      {people.slice(0, 5).map(({ id, name, initials }) => (
-        <span
-          key={id}
-          title={name}
-          className="w-6 h-6 -ml-1.5 first:ml-0 rounded-full border border-base-content bg-base-100 text-[10px] font-semibold flex items-center justify-center"
-        >
-          {initials}
-        </span>
-      ))}
-    </div>
-  );
-}
-
 function Switches() {
   const view = useView();
   const night = view.theme === 'night';
@@ -341,7 +338,7 @@ function Save() {
   const save = useDisplay(({ save }) => save);
   const [words, tone] =
     save.state === 'waiting'
-      ? [`${save.count} waiting`, 'text-warning']
+      ? [`${save.count} ${save.count === 1 ? 'change' : 'changes'} waiting`, 'text-warning']
       : save.state === 'saving'
         ? ['Saving', 'ink-2']
         : ['Saved', 'text-success'];
@@ -349,7 +346,7 @@ function Save() {
     <span
       role="status"
       aria-label="Saving"
-      className={`${tone} font-semibold text-xs w-16 text-right shrink-0`}
+      className={`${tone} font-semibold text-xs min-w-12 text-right shrink-0`}
       title={
         save.state === 'waiting'
           ? `${save.why} Your changes are kept in this browser and will be sent.`
@@ -358,50 +355,5 @@ function Save() {
     >
       {words}
     </span>
-  );
-}
-
-/** A change of one's own that came too late: both versions, and whose shall stand. */
-function ConflictDialog() {
-  const link = useLink();
-  const conflict = useDisplay(({ conflict }) => conflict);
-  const scene = useDisplay(({ scene }) => scene);
-  return (
-    <Dialog title="Somebody changed this first" open={conflict !== null} onClose={() => link.keepTheirs()}>
-      {conflict && (
-        <>
-          <p>{conflict.sentence}</p>
-          {conflict.patches.map(({ kind, id, mine, theirs }) => (
-            <table key={id} className="table table-xs my-2">
-              <caption className="text-left font-semibold">{labelOf(scene, kind, id)}</caption>
-              <thead>
-                <tr>
-                  <th>Field</th>
-                  <th>Yours</th>
-                  <th>Theirs</th>
-                </tr>
-              </thead>
-              <tbody>
-                {Object.keys(mine).map((field) => (
-                  <tr key={field}>
-                    <td>{field}</td>
-                    <td className="fig">{JSON.stringify(mine[field])}</td>
-                    <td className="fig">{JSON.stringify(theirs[field])}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          ))}
-          <div className="flex gap-2">
-            <button type="button" className="btn btn-sm btn-primary" onClick={() => link.putMineOnTop()}>
-              Put mine on top
-            </button>
-            <button type="button" className="btn btn-sm" onClick={() => link.keepTheirs()}>
-              Keep theirs
-            </button>
-          </div>
-        </>
-      )}
-    </Dialog>
   );
 }

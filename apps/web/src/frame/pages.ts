@@ -19,6 +19,12 @@ export const PAGES: readonly { id: Page; word: string; key: string; question: st
   { id: 'cut', word: 'Cut', key: 'c', question: 'Which modules, on which bases' },
   { id: 'stockpile', word: 'Stockpile', key: 'k', question: 'What is owned, needed and short' },
   { id: 'progress', word: 'Progress', key: 'r', question: 'Where each section is' },
+  {
+    id: 'crew',
+    word: 'Crew',
+    key: 'w',
+    question: 'Who is in, who holds what, what changed, what was advised and answered',
+  },
 ];
 
 /** The plan's tools with their letters; those that are taken up less often stand under «More». */

@@ -6,7 +6,7 @@ import type { Reach } from '../sight/index.ts';
 import type { Hanging, TableLoad } from '../site/index.ts';
 
 export type Severity = 'error' | 'warning' | 'note';
-export type Page = 'brief' | 'survey' | 'plan' | 'cut' | 'stockpile' | 'progress';
+export type Page = 'brief' | 'survey' | 'plan' | 'cut' | 'stockpile' | 'progress' | 'crew';
 
 /** What a check says: one plain sentence with the thing, the number and the limit, and one thing to do. */
 export interface Finding {

@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import { counted } from '../lattice/index.ts';
 import { colourName, partName } from '../catalogue/index.ts';
 import { STEPS, progressOf, stepsDone } from '../progress/index.ts';
@@ -6,45 +7,46 @@ import type { ToldEntry } from './sentences.ts';
 
 /** «Since last report»: what changed, the figures, what is missing, what is next. Computed, then edited by a person. */
 
-export interface Missing {
-  part: string;
-  colour: string;
-  qty: number;
-}
-export interface SectionReport {
-  id: string | null;
+const share = z.number().min(0).max(1);
+const count = z.int().min(0).max(1e9);
+const words = z.string().max(400);
+const missingSchema = z.strictObject({ part: z.string().max(60), colour: z.string().max(60), qty: count });
+const sectionReportSchema = z.strictObject({
+  id: z.string().max(60).nullable(),
   /** «B, Mill street», or «The whole display» for what belongs to no section. */
-  name: string;
-  owner: string | null;
+  name: words,
+  owner: words.nullable(),
   /** Shares of its stages done, 0 to 1; null where it was not there, or has no stages. */
-  before: number | null;
-  after: number | null;
-  stage: string | null;
+  before: share.nullable(),
+  after: share.nullable(),
+  stage: words.nullable(),
   /** The latest first, each once. */
-  sentences: string[];
-}
-export interface Figure {
-  word: string;
-  before: number;
-  after: number;
-}
-export interface SinceReport {
-  title: string;
+  sentences: z.array(z.string().max(8000)).max(60),
+});
+
+/** A report as it is worked out, and as it is sent to be printed. */
+export const sinceReportSchema = z.strictObject({
+  title: words,
   /** The log after `from` up to and with `upto`. */
-  from: number;
-  upto: number;
-  fromAt: number | null;
-  at: number;
-  batches: number;
-  people: string[];
-  done: { before: number; after: number };
-  sections: SectionReport[];
-  figures: Figure[];
-  missing: Missing[];
+  from: count,
+  upto: count,
+  /** Milliseconds since the epoch, UTC; null: since the beginning. */
+  fromAt: z.number().nullable(),
+  at: z.number(),
+  batches: count,
+  people: z.array(words).max(200),
+  done: z.strictObject({ before: share, after: share }),
+  sections: z.array(sectionReportSchema).max(5001),
+  figures: z.array(z.strictObject({ word: words, before: count, after: count })).max(20),
+  missing: z.array(missingSchema).max(100),
   /** Short altogether, pieces; null: not counted. */
-  short: number | null;
-  next: string[];
-}
+  short: count.nullable(),
+  next: z.array(words).max(6000),
+});
+export type SinceReport = z.infer<typeof sinceReportSchema>;
+export type Missing = z.infer<typeof missingSchema>;
+type SectionReport = z.infer<typeof sectionReportSchema>;
+type Figure = SinceReport['figures'][number];
 
 const COUNTED = [
   ['pad', 'pads'],

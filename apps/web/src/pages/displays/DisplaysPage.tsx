@@ -5,6 +5,8 @@ import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { MAX_FILE_BYTES, type Preset } from '@quarry/core/scene';
 import { PRESET_LIST, api, fileUrl, keys, queryClient, type User } from '../../data/api.ts';
+import { crewApi } from '../../data/crewApi.ts';
+import { signOut } from '../../data/me.ts';
 import { Dialog, Empty, Failure, Loading } from '../../ui/parts.tsx';
 
 /** Every display one is on, and the ways to begin another. */
@@ -12,14 +14,15 @@ export function DisplaysPage({ user }: { user: User }) {
   const displays = useQuery({ queryKey: keys.displays, queryFn: api.displays, staleTime: 0 });
   const navigate = useNavigate();
   const [leaving, setLeaving] = useState<{ id: string; name: string } | null>(null);
-  const signOut = useMutation({
-    mutationFn: api.signOut,
+  const leave = useMutation({
+    mutationFn: signOut,
     onSettled: () => {
-      queryClient.removeQueries({ queryKey: keys.displays });
       void queryClient.resetQueries({ queryKey: keys.me });
       void navigate('/');
     },
   });
+  const letters = useQuery({ queryKey: keys.letters, queryFn: crewApi.letters, staleTime: 0 });
+  const unread = letters.data?.filter(({ readAt }) => readAt === null).length ?? 0;
   const remove = useMutation({
     mutationFn: api.removeDisplay,
     onSuccess: () => {
@@ -32,8 +35,13 @@ export function DisplaysPage({ user }: { user: User }) {
       <div className="flex items-center gap-3 pb-4 border-b border-base-content">
         <img src="/mark.svg" alt="" width={24} height={24} />
         <h1 className="text-lg font-bold flex-1">Displays</h1>
-        <span className="ink-2">{user.name}</span>
-        <button type="button" className="btn btn-xs" onClick={() => signOut.mutate()}>
+        <Link to="/letters" className="link link-hover">
+          Letters{unread > 0 && <span className="fig text-secondary"> {unread} new</span>}
+        </Link>
+        <Link to="/account" className="link link-hover">
+          {user.name}
+        </Link>
+        <button type="button" className="btn btn-xs" onClick={() => leave.mutate()}>
           Sign out
         </button>
       </div>

@@ -1,4 +1,5 @@
 import { toast } from 'sonner';
+import { save } from '../../ui/save.ts';
 import { MM_PER_STUD } from '@quarry/core/lattice';
 import { footprintBounds } from '@quarry/core/relief';
 import { listOf } from '@quarry/core/scene';
@@ -54,11 +55,7 @@ export function TakeOut() {
         toast.error('The browser could not make the picture; hide some layers and try again.');
         return;
       }
-      const link = document.createElement('a');
-      link.href = URL.createObjectURL(blob);
-      link.download = 'plan.png';
-      link.click();
-      URL.revokeObjectURL(link.href);
+      save(blob, 'plan.png');
     });
   };
   const item = 'btn btn-xs btn-ghost justify-start font-normal w-full';

@@ -5,7 +5,8 @@ import { displayOf, listOf, type Change } from '@quarry/core/scene';
 import { api } from '../../data/api.ts';
 import { freshId, useDisplay, useEdit, useLink } from '../../data/useDisplay.tsx';
 import { useSurvey } from '../../workers/survey.tsx';
-import { needsCsv, needsXlsx, pickLines, save } from './takeOut.ts';
+import { save } from '../../ui/save.ts';
+import { needsCsv, needsXlsx, pickLines } from './takeOut.ts';
 import type { NeedRow } from './rows.ts';
 
 /** What is done with many rows at once: those that are selected, else all that are shown. */

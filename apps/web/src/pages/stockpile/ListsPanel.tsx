@@ -8,7 +8,7 @@ import { CheckField, NumberField, SelectField, TextField } from '../../ui/fields
 import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { PartColour } from '../../ui/Swatch.tsx';
-import { save } from './takeOut.ts';
+import { save } from '../../ui/save.ts';
 
 const ImportSheet = lazy(() => import('./ImportSheet.tsx').then((sheet) => ({ default: sheet.ImportSheet })));
 const PURPOSES: Record<(typeof LIST_PURPOSES)[number], string> = {

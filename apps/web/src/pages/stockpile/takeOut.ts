@@ -77,12 +77,3 @@ export function pickLines(scene: Scene, rows: readonly NeedRow[], supplies: read
   const key = ({ person, place, part, colour }: PickLine) => `${person} ${place} ${part} ${colour}`;
   return lines.toSorted((a, b) => (key(a) < key(b) ? -1 : 1));
 }
-
-/** Hands a file to the browser's downloads. */
-export function save(blob: Blob, name: string): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(blob);
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
-}

@@ -1,9 +1,11 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useForm } from 'react-hook-form';
-import { Navigate, useNavigate } from 'react-router';
+import { Link, Navigate, useNavigate } from 'react-router';
 import { z } from 'zod';
-import { api, keys, queryClient, type User } from '../../data/api.ts';
+import { api, keys } from '../../data/api.ts';
+import { signedIn } from '../../data/me.ts';
+import { NEW_ACCOUNT, TextInput } from '../../ui/forms.tsx';
 import { Failure, Loading } from '../../ui/parts.tsx';
 
 const signInSchema = z.object({
@@ -12,25 +14,11 @@ const signInSchema = z.object({
 });
 const setUpSchema = z.object({
   code: z.string().trim().min(1, 'Type the code that the server printed.'),
-  name: z.string().trim().min(1, 'Type your name.').max(80, 'A name has at most 80 characters.'),
-  login: z
-    .string()
-    .trim()
-    .toLowerCase()
-    .regex(
-      /^[a-z0-9._-]{2,40}$/,
-      'A sign-in name has 2 to 40 letters, digits, dots, hyphens or underscores.',
-    ),
-  password: z.string().min(10, 'A password has at least 10 characters.'),
+  ...NEW_ACCOUNT,
 });
 
 /** Whether the first account is still to be made: asked anew each time, since the answer changes once. */
 const useWelcome = () => useQuery({ queryKey: keys.welcome, queryFn: api.welcome, staleTime: 0, gcTime: 0 });
-
-function signedIn(user: User): void {
-  queryClient.removeQueries({ queryKey: keys.displays });
-  queryClient.setQueryData(keys.me, user);
-}
 
 /** The first page for whoever is not signed in: the demo's crew, a sign-in, or the first account of an instance. */
 export function WelcomePage() {
@@ -120,17 +108,19 @@ function SignIn() {
       className="flex flex-col gap-3"
       onSubmit={(event) => void handleSubmit((values) => signIn.mutate(values))(event)}
     >
-      <Field label="Sign-in name" error={formState.errors.login?.message}>
-        <input {...register('login')} className="input input-sm w-full" autoComplete="username" autoFocus />
-      </Field>
-      <Field label="Password" error={formState.errors.password?.message}>
-        <input
-          {...register('password')}
-          type="password"
-          className="input input-sm w-full"
-          autoComplete="current-password"
-        />
-      </Field>
+      <TextInput
+        label="Sign-in name"
+        autoComplete="username"
+        {...register('login')}
+        error={formState.errors.login}
+      />
+      <TextInput
+        label="Password"
+        type="password"
+        autoComplete="current-password"
+        {...register('password')}
+        error={formState.errors.password}
+      />
       {signIn.error && (
         <p role="alert" className="text-error">
           {signIn.error.message}
@@ -139,6 +129,9 @@ function SignIn() {
       <button type="submit" className="btn btn-sm btn-primary" disabled={signIn.isPending}>
         Sign in
       </button>
+      <Link to="/reset" className="link link-hover ink-2 text-xs">
+        I have forgotten my password
+      </Link>
     </form>
   );
 }
@@ -156,12 +149,6 @@ function SetUp() {
       void navigate('/');
     },
   });
-  const fields = [
-    ['code', 'One-time code from the terminal', 'text', 'off'],
-    ['name', 'Your name', 'text', 'name'],
-    ['login', 'Sign-in name', 'text', 'username'],
-    ['password', 'Password', 'password', 'new-password'],
-  ] as const;
   return (
     <form
       aria-label="First account"
@@ -169,16 +156,26 @@ function SetUp() {
       onSubmit={(event) => void handleSubmit((values) => setUp.mutate(values))(event)}
     >
       <h2 className="font-semibold">Make the first account</h2>
-      {fields.map(([name, label, type, autoComplete]) => (
-        <Field key={name} label={label} error={formState.errors[name]?.message}>
-          <input
-            {...register(name)}
-            type={type}
-            className="input input-sm w-full"
-            autoComplete={autoComplete}
-          />
-        </Field>
-      ))}
+      <TextInput
+        label="One-time code from the terminal"
+        autoComplete="off"
+        {...register('code')}
+        error={formState.errors.code}
+      />
+      <TextInput label="Your name" autoComplete="name" {...register('name')} error={formState.errors.name} />
+      <TextInput
+        label="Sign-in name"
+        autoComplete="username"
+        {...register('login')}
+        error={formState.errors.login}
+      />
+      <TextInput
+        label="Password"
+        type="password"
+        autoComplete="new-password"
+        {...register('password')}
+        error={formState.errors.password}
+      />
       {setUp.error && (
         <p role="alert" className="text-error">
           {setUp.error.message}
@@ -188,19 +185,5 @@ function SetUp() {
         Begin
       </button>
     </form>
-  );
-}
-
-function Field({ label, error, children }: { label: string; error?: string; children: React.ReactNode }) {
-  return (
-    <label className="block">
-      <span className="block pb-0.5">{label}</span>
-      {children}
-      {error && (
-        <span role="alert" className="block text-error text-xs pt-0.5">
-          {error}
-        </span>
-      )}
-    </label>
   );
 }

@@ -1,0 +1,36 @@
+import { ApiProblem, api, keys, queryClient, userSchema, type User } from './api.ts';
+import { forgetDocuments } from './outbox.ts';
+
+/** Who is signed in, also when the server cannot be asked: then whoever it was last in this browser. */
+
+const KEY = 'quarry-me';
+
+export async function rememberedMe(): Promise<User> {
+  try {
+    const me = await api.me();
+    localStorage.setItem(KEY, JSON.stringify(me));
+    return me;
+  } catch (error) {
+    const known = localStorage.getItem(KEY);
+    if (error instanceof ApiProblem && error.status === 0 && known !== null) {
+      const read = userSchema.safeParse(JSON.parse(known));
+      if (read.success) return read.data;
+    }
+    if (error instanceof ApiProblem && error.status === 401) localStorage.removeItem(KEY);
+    throw error;
+  }
+}
+
+/** Somebody has signed in: what the last one saw is not shown to them. */
+export function signedIn(user: User): void {
+  queryClient.removeQueries({ queryKey: keys.displays });
+  queryClient.setQueryData(keys.me, user);
+}
+
+/** Signs out and forgets what this browser kept for a start without the server. Changes that wait are kept. */
+export async function signOut(): Promise<void> {
+  await api.signOut();
+  localStorage.removeItem(KEY);
+  await forgetDocuments().catch(() => undefined);
+  queryClient.clear();
+}

@@ -1,0 +1,76 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useMemo } from 'react';
+import { Link } from 'react-router';
+import { listOf, sectionOf, stampOf } from '@quarry/core/scene';
+import { keys } from '../data/api.ts';
+import { crewApi } from '../data/crewApi.ts';
+import { useDisplay, useLink } from '../data/useDisplay.tsx';
+import { useView } from '../data/view.ts';
+import { Avatar, ringOf } from '../ui/Avatar.tsx';
+import { PAGES } from './pages.ts';
+
+/** The most rings in the bar. */
+const MOST = 6;
+
+/** Who has the display open, and on which page and section. */
+export function CrewHere() {
+  const scene = useDisplay(({ scene }) => scene);
+  const here = useDisplay(({ here }) => here);
+  const link = useLink();
+  const others = here.filter(({ client }) => client !== link.client);
+  if (others.length === 0) return null;
+  const people = [...new Map(others.map((one) => [one.person ?? one.client, one])).values()];
+  return (
+    <Link
+      to={`/d/${link.id}/crew`}
+      className="hidden md:flex items-center -space-x-1.5"
+      aria-label={`${people.length} ${people.length === 1 ? 'other is' : 'others are'} here: ${people.map(({ name }) => name).join(', ')}`}
+    >
+      {people.slice(0, MOST).map(({ client, person, name, page, section }) => {
+        const letter = section ? scene.section[section]?.letter : null;
+        const where = [PAGES.find(({ id }) => id === page)?.word, letter && `section ${letter}`]
+          .filter(Boolean)
+          .join(', ');
+        return (
+          <Avatar
+            key={client}
+            name={where ? `${name}: ${where}` : name}
+            initials={(person ? scene.person[person]?.initials : null) ?? name.slice(0, 2)}
+            ring={ringOf(person ?? client)}
+          />
+        );
+      })}
+      {people.length > MOST && <span className="fig text-xs pl-2">+{people.length - MOST}</span>}
+    </Link>
+  );
+}
+
+/** Tells the others where this window is. */
+export function useTellWhere(page: string): void {
+  const link = useLink();
+  const scene = useDisplay(({ scene }) => scene);
+  const picked = useView((view) => view.picked);
+  const also = useView((view) => view.also);
+  const section = picked ? sectionOf(scene, picked.kind, picked.id) : null;
+  useEffect(() => {
+    link.tellWhere({ page, section, picked: (picked ? [picked, ...also] : []).slice(0, 20) });
+  }, [link, page, section, picked, also]);
+}
+
+/** How many threads have something that this person has not read. */
+export function useUnread(): number {
+  const scene = useDisplay(({ scene }) => scene);
+  const person = useDisplay(({ actor }) => actor.person);
+  const link = useLink();
+  const marks = useQuery({ queryKey: keys.marks(link.id), queryFn: () => crewApi.marks(link.id) });
+  return useMemo(
+    () =>
+      marks.data
+        ? listOf(scene, 'thread').filter(
+            (thread) =>
+              stampOf(scene, thread) > (marks.data[thread.id] ?? (thread.by === person ? thread.v : 0)),
+          ).length
+        : 0,
+    [scene, marks.data, person],
+  );
+}

@@ -1,0 +1,66 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { keys, queryClient } from '../../data/api.ts';
+import { crewApi } from '../../data/crewApi.ts';
+import { Empty, Failure, Loading } from '../../ui/parts.tsx';
+import { momentWord } from '../../ui/words.ts';
+
+/** The letters this instance would send, were there mail to send them with. */
+export function LettersPage() {
+  const letters = useQuery({ queryKey: keys.letters, queryFn: crewApi.letters, staleTime: 0 });
+  const read = useMutation({
+    mutationFn: crewApi.readLetter,
+    onSettled: () => queryClient.invalidateQueries({ queryKey: keys.letters }),
+  });
+  return (
+    <main className="max-w-2xl mx-auto p-4 sm:p-8">
+      <div className="flex items-baseline gap-3 pb-3 border-b border-base-content">
+        <h1 className="text-lg font-bold flex-1">Letters</h1>
+        <Link className="link" to="/">
+          All displays
+        </Link>
+      </div>
+      <p className="border-l-2 border-warning pl-2 my-2">
+        Mail is simulated: this server sends none. What it would send to you stands here.
+      </p>
+      {letters.isPending && <Loading what="Fetching the letters" />}
+      {letters.isError && <Failure title="The letters cannot be read" message={letters.error.message} />}
+      {letters.data?.length === 0 && (
+        <Empty title="No letters">
+          When somebody names or answers you, changes what you may do, or asks for a new password, it stands
+          here; and once a day what the others did, if you have not looked.
+        </Empty>
+      )}
+      <ul>
+        {letters.data?.map(({ id, subject, body, link, at, readAt }) => (
+          <li key={id} className="border-b hair py-2">
+            <div className="flex items-baseline gap-3">
+              <h2 className={`flex-1 break-words ${readAt === null ? 'font-semibold' : ''}`}>
+                {readAt === null && (
+                  <span className="text-secondary" title="not read">
+                    ●<span className="sr-only"> not read: </span>{' '}
+                  </span>
+                )}
+                {subject}
+              </h2>
+              <span className="ink-2 text-xs whitespace-nowrap">{momentWord(at)}</span>
+            </div>
+            {body && <p className="whitespace-pre-line max-w-prose ink-2 break-words">{body}</p>}
+            <div className="flex gap-3 text-xs">
+              {link !== '' && (
+                <Link className="link text-secondary font-semibold" to={link} onClick={() => read.mutate(id)}>
+                  Go there
+                </Link>
+              )}
+              {readAt === null && (
+                <button type="button" className="link link-hover ink-2" onClick={() => read.mutate(id)}>
+                  I have read it
+                </button>
+              )}
+            </div>
+          </li>
+        ))}
+      </ul>
+    </main>
+  );
+}

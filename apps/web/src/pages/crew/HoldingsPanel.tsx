@@ -1,0 +1,257 @@
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { handoverWords, holdingsOf, type Holding } from '@quarry/core/record';
+import { listOf } from '@quarry/core/scene';
+import { freshId, useDisplay, useEdit, useLink, usePlans } from '../../data/useDisplay.tsx';
+import { Avatar, ringOf } from '../../ui/Avatar.tsx';
+import { Basis, Dialog, Empty, Heading } from '../../ui/parts.tsx';
+import { useSurvey } from '../../workers/survey.tsx';
+
+/** Every section with who holds it, how far it is, and what it waits for. */
+export function HoldingsPanel() {
+  const scene = useDisplay(({ scene }) => scene);
+  const here = useDisplay(({ here }) => here);
+  const findings = useSurvey(({ judgement }) => judgement?.findings ?? null);
+  const netted = useSurvey(({ materials }) => materials?.rows ?? null);
+  const plans = usePlans();
+  const link = useLink();
+  const [handing, setHanding] = useState<Holding | null>(null);
+  const holdings = useMemo(() => holdingsOf(scene, { findings, netted }), [scene, findings, netted]);
+  if (holdings.length === 0)
+    return (
+      <div className="p-4">
+        <Empty
+          title="Nothing to hold yet"
+          act={
+            <Link className="btn btn-xs" to={`/d/${link.id}/plan`}>
+              Go to the Plan
+            </Link>
+          }
+        >
+          Draw sections on the Plan (C). Each gets an owner and helpers, and its open matters stand here.
+        </Empty>
+      </div>
+    );
+  const byPerson = listOf(scene, 'person').map((person) => ({
+    person,
+    holds: holdings.filter(({ section }) => section.owner === person.id),
+    helps: holdings.filter(({ section }) => section.helpers.includes(person.id)),
+  }));
+  return (
+    <div className="p-3 sm:p-4 grid gap-6 xl:grid-cols-[minmax(0,1fr)_300px] items-start">
+      <section aria-labelledby="holdings">
+        <Heading
+          id="holdings"
+          aside={
+            findings === null || netted === null ? 'checking and counting …' : `${holdings.length} sections`
+          }
+        >
+          Sections and what they wait for
+        </Heading>
+        <div className="overflow-x-auto" role="region" aria-label="Sections" tabIndex={0}>
+          <table className="table table-xs w-full">
+            <thead>
+              <tr>
+                <th scope="col">Section</th>
+                <th scope="col">Held by</th>
+                <th scope="col">Stage</th>
+                <th scope="col" className="text-right">
+                  Done
+                </th>
+                <th scope="col">Waits for</th>
+                <th scope="col">
+                  <span className="sr-only">Acts</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {holdings.map((holding) => {
+                const { section, done, waits } = holding;
+                const present = here.filter((one) => one.section === section.id);
+                const name = (id: string) => scene.person[id]?.name ?? id;
+                return (
+                  <tr key={section.id} className="align-top">
+                    <th scope="row" className="font-semibold whitespace-nowrap">
+                      {section.letter}, {section.name}
+                      {present.length > 0 && (
+                        <span className="block font-normal text-secondary">
+                          {[...new Set(present.map((one) => one.name))].join(', ')} here now
+                        </span>
+                      )}
+                    </th>
+                    <td>
+                      {section.owner ? name(section.owner) : <span className="text-warning">nobody</span>}
+                      {section.helpers.length > 0 && (
+                        <span className="block ink-2">with {section.helpers.map(name).join(', ')}</span>
+                      )}
+                    </td>
+                    <td>{section.stage}</td>
+                    <td className="fig text-right">{(100 * done).toFixed(0)} %</td>
+                    <td>
+                      {waits.length === 0 ? (
+                        <span className="ink-2">nothing</span>
+                      ) : (
+                        <ul>
+                          {waits.map(({ why, sentence, page }) => (
+                            <li key={why + sentence}>
+                              <Link
+                                className="link link-hover"
+                                to={`/d/${link.id}/${page === 'crew' && why === 'advice' ? `crew?sheet=advice&section=${section.id}` : page}`}
+                              >
+                                {sentence}
+                              </Link>
+                            </li>
+                          ))}
+                        </ul>
+                      )}
+                    </td>
+                    <td className="text-right whitespace-nowrap">
+                      {plans && (
+                        <button type="button" className="btn btn-xs" onClick={() => setHanding(holding)}>
+                          Hand over …<span className="sr-only"> section {section.letter}</span>
+                        </button>
+                      )}
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        </div>
+        <Basis>
+          Done is the stages behind a section of all its stages, as on Progress. Errors are findings of the
+          gravest kind in or about it that nobody keeps. Pieces are short after stock, loans and orders, as on
+          Stockpile. A seam waits when it parts two sections and has fewer than two signatures.
+        </Basis>
+      </section>
+      <section aria-labelledby="hands">
+        <Heading id="hands">By person</Heading>
+        <ul>
+          {byPerson.map(({ person, holds, helps }) => (
+            <li key={person.id} className="flex gap-2 py-1.5 border-b hair">
+              <Avatar
+                name={person.name}
+                initials={person.initials}
+                ring={here.some((one) => one.person === person.id) ? ringOf(person.id) : undefined}
+              />
+              <div className="min-w-0">
+                <span className="font-semibold">{person.name}</span>
+                {person.town && <span className="ink-2"> {person.town}</span>}
+                <div className="ink-2 text-xs">
+                  {holds.length === 0 && helps.length === 0
+                    ? 'holds nothing'
+                    : [
+                        holds.length > 0 && `holds ${holds.map(({ section }) => section.letter).join(', ')}`,
+                        helps.length > 0 &&
+                          `helps on ${helps.map(({ section }) => section.letter).join(', ')}`,
+                        `${holds.reduce((sum, { waits }) => sum + waits.length, 0)} matters open`,
+                      ]
+                        .filter(Boolean)
+                        .join('; ')}
+                </div>
+              </div>
+            </li>
+          ))}
+        </ul>
+      </section>
+      {handing && <HandOver holding={handing} onClose={() => setHanding(null)} />}
+    </div>
+  );
+}
+
+/** Gives a section to somebody with all that is open in it, and writes that down. */
+function HandOver({ holding, onClose }: { holding: Holding; onClose: () => void }) {
+  const scene = useDisplay(({ scene }) => scene);
+  const me = useDisplay(({ actor }) => actor.person);
+  const edit = useEdit();
+  const { section } = holding;
+  const [owner, setOwner] = useState(section.owner ?? '');
+  const [helpers, setHelpers] = useState<readonly string[]>(section.helpers);
+  const people = listOf(scene, 'person');
+  const name = (id: string | null) => (id ? (scene.person[id]?.name ?? id) : null);
+  const to = owner === '' ? null : owner;
+  const changesHands = to !== section.owner;
+  const words = changesHands && to ? handoverWords(holding, name(to) ?? to, name(section.owner)) : null;
+  const hand = () => {
+    const helping = helpers.filter((id) => id !== owner);
+    const set = { owner: to, helpers: helping };
+    const title = `Section ${section.letter} goes to ${name(to)}`;
+    const done = edit.change(
+      changesHands
+        ? `handed section ${section.letter} to ${name(to) ?? 'nobody'}`
+        : `set who helps on section ${section.letter}`,
+      [
+        { op: 'patch', kind: 'section', id: section.id, v: section.v, set },
+        ...(words && me
+          ? [
+              {
+                op: 'add' as const,
+                kind: 'thread' as const,
+                id: freshId('thread'),
+                data: {
+                  ...{ title, text: words, by: me, at: new Date().toISOString(), use: 'handover' },
+                  ...{ section: section.id, mentions: to && to !== me ? [to] : [] },
+                },
+              },
+            ]
+          : []),
+      ],
+    );
+    if (done) onClose();
+  };
+  return (
+    <Dialog title={`Section ${section.letter}, ${section.name}`} open onClose={onClose}>
+      <label className="flex items-center gap-2 py-1">
+        <span className="w-24">Held by</span>
+        <select
+          className="select select-sm flex-1"
+          value={owner}
+          onChange={(event) => setOwner(event.currentTarget.value)}
+        >
+          <option value="">nobody</option>
+          {people.map((person) => (
+            <option key={person.id} value={person.id}>
+              {person.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <fieldset className="py-1">
+        <legend>Who else builds here</legend>
+        <div className="flex flex-wrap gap-x-4 gap-y-1">
+          {people
+            .filter(({ id }) => id !== owner)
+            .map((person) => (
+              <label key={person.id} className="flex items-center gap-1.5">
+                <input
+                  type="checkbox"
+                  className="checkbox checkbox-xs"
+                  checked={helpers.includes(person.id)}
+                  onChange={(event) =>
+                    setHelpers(
+                      event.currentTarget.checked
+                        ? [...helpers, person.id]
+                        : helpers.filter((id) => id !== person.id),
+                    )
+                  }
+                />
+                {person.name}
+              </label>
+            ))}
+        </div>
+      </fieldset>
+      {words && (
+        <>
+          <h3 className="font-semibold pt-2">What goes with it</h3>
+          <p className="whitespace-pre-line border-l-2 hair pl-2 my-1">{words}</p>
+          <p className="ink-2 text-xs pb-2">
+            This is written down under Advice, and {name(to)} gets a letter.
+          </p>
+        </>
+      )}
+      <button type="button" className="btn btn-sm btn-primary mt-2" onClick={hand}>
+        {changesHands ? 'Hand it over' : 'Save'}
+      </button>
+    </Dialog>
+  );
+}

@@ -1,0 +1,346 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { subDays } from 'date-fns';
+import { useMemo, useState } from 'react';
+import { colourName, partName } from '@quarry/core/catalogue';
+import { reportMarkdown, reportSince, type SinceReport } from '@quarry/core/record';
+import { kindSchema, listOf, type Scene } from '@quarry/core/scene';
+import { Board } from '../../board/Board.tsx';
+import { keys } from '../../data/api.ts';
+import { crewApi, type HistoryLine } from '../../data/crewApi.ts';
+import { freshId, useDisplay, useEdit, useLink, usePlans } from '../../data/useDisplay.tsx';
+import { Trouble } from '../../ui/forms.tsx';
+import { Basis, Failure, Heading, Line, Loading } from '../../ui/parts.tsx';
+import { save } from '../../ui/save.ts';
+import { capital, dayWord } from '../../ui/words.ts';
+import { useSurvey } from '../../workers/survey.tsx';
+import { usePast } from './usePast.ts';
+
+/** From when a report may reach. */
+const REACHES = [
+  { id: 'last', word: 'the last report' },
+  { id: 'week', word: 'a week ago', days: 7 },
+  { id: 'fortnight', word: 'two weeks ago', days: 14 },
+  { id: 'month', word: 'four weeks ago', days: 28 },
+  { id: 'all', word: 'the beginning' },
+] as const;
+type Reach = (typeof REACHES)[number]['id'];
+
+/** A log longer than this is reported by its latest part. */
+const MOST_LINES = 2000;
+
+async function linesSince(id: string, after: number): Promise<HistoryLine[]> {
+  const lines: HistoryLine[] = [];
+  let before: number | undefined;
+  while (lines.length < MOST_LINES) {
+    const page = await crewApi.history(id, { after, limit: 500, before });
+    lines.push(...page.lines);
+    if (page.lines.length < 500) break;
+    before = page.lines[page.lines.length - 1].seq;
+  }
+  return lines.reverse();
+}
+
+/** What changed since the last report, worked out from the log, edited by a person, and sent. */
+export function ReportPanel() {
+  const scene = useDisplay(({ scene }) => scene);
+  const seq = useDisplay(({ seq }) => seq);
+  const link = useLink();
+  const [reach, setReach] = useState<Reach>('last');
+  const [section, setSection] = useState('');
+  const reports = listOf(scene, 'report')
+    .filter((report) => (report.section ?? '') === section)
+    .toSorted((a, b) => b.upto - a.upto);
+  const [last] = reports;
+  const days = REACHES.find((one) => one.id === reach);
+  const from = useQuery({
+    queryKey: [...keys.history(link.id), 'since', reach, last?.upto ?? 0, section],
+    queryFn: async () => {
+      if (reach === 'last' && last) return last.upto;
+      const at = days && 'days' in days ? subDays(new Date(), days.days).getTime() : 0;
+      return (await crewApi.moment(link.id, at)).seq;
+    },
+  });
+  const since = from.data ?? null;
+  const past = usePast(since);
+  const log = useQuery({
+    queryKey: [...keys.history(link.id), 'lines', since, seq],
+    enabled: since !== null,
+    queryFn: () => linesSince(link.id, since ?? 0),
+  });
+  const trouble = from.error ?? past.error ?? log.error;
+  return (
+    <div className="p-3 sm:p-4 max-w-[1180px]">
+      <div className="flex flex-wrap items-center gap-3 pb-2 border-b border-base-content">
+        <label className="flex items-center gap-2">
+          <span>Since</span>
+          <select
+            className="select select-sm w-44"
+            value={reach}
+            onChange={(event) =>
+              setReach(REACHES.find(({ id }) => id === event.currentTarget.value)?.id ?? reach)
+            }
+          >
+            {REACHES.map(({ id, word }) => (
+              <option key={id} value={id}>
+                {id === 'last' && last?.at
+                  ? `${word}, ${dayWord(last.at)}`
+                  : id === 'last' && !last
+                    ? 'the beginning (no report yet)'
+                    : word}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="flex items-center gap-2">
+          <span>about</span>
+          <select
+            className="select select-sm w-44"
+            value={section}
+            onChange={(event) => setSection(event.currentTarget.value)}
+          >
+            <option value="">the whole display</option>
+            {listOf(scene, 'section').map(({ id, letter, name }) => (
+              <option key={id} value={id}>
+                {letter}, {name}
+              </option>
+            ))}
+          </select>
+        </label>
+        {last && (
+          <span className="ink-2 text-xs">
+            {reports.length} sent, the last «{last.name}»
+          </span>
+        )}
+      </div>
+      {trouble && <Failure title="The report cannot be made" message={trouble.message} />}
+      {!trouble && (!past.scene || !log.data || since === null) && <Loading what="Going through the log" />}
+      {past.scene && log.data && since !== null && (
+        <Report
+          key={`${since} ${section}`}
+          before={past.scene}
+          beforeGround={past.ground}
+          lines={log.data}
+          since={since}
+          sinceAt={past.at}
+          section={section === '' ? null : section}
+        />
+      )}
+    </div>
+  );
+}
+
+function Report({
+  before,
+  beforeGround,
+  lines,
+  since,
+  sinceAt,
+  section,
+}: {
+  before: Scene;
+  beforeGround: ReturnType<typeof usePast>['ground'];
+  lines: readonly HistoryLine[];
+  since: number;
+  sinceAt: number | null;
+  section: string | null;
+}) {
+  const scene = useDisplay(({ scene }) => scene);
+  const seq = useDisplay(({ seq }) => seq);
+  const me = useDisplay(({ actor }) => actor.person);
+  const rows = useSurvey(({ materials }) => materials?.rows ?? null);
+  const ground = useSurvey(({ ground }) => ground);
+  const share = useShareNames();
+  const edit = useEdit();
+  const link = useLink();
+  const plans = usePlans();
+  const [words, setWords] = useState('');
+  const [published, setPublished] = useState(false);
+  const [now] = useState(() => Date.now());
+  const report = useMemo((): ((names: boolean) => SinceReport) => {
+    const told = lines.map((line) => ({
+      ...line,
+      changes: line.told.length,
+      told: line.told.flatMap(({ kind, ...one }) => {
+        const known = kindSchema.safeParse(kind);
+        return known.success ? [{ kind: known.data, ...one }] : [];
+      }),
+    }));
+    const missing =
+      rows?.flatMap(({ demand: { part, colour, section: of }, short }) =>
+        short > 0 ? [{ part, colour, qty: short, section: of }] : [],
+      ) ?? null;
+    return (names) =>
+      reportSince(before, scene, told, {
+        ...{ from: since, fromAt: since === 0 ? null : sinceAt, upto: seq, at: now, section, names, missing },
+      });
+  }, [lines, rows, before, scene, since, sinceAt, seq, now, section]);
+  const made = useMemo(() => report(true), [report]);
+  const name = `${made.title}, ${new Date(now).toISOString().slice(0, 10)}`;
+  const print = useMutation({
+    mutationFn: () => crewApi.reportSheet(link.id, { report: made, words }),
+    onSuccess: (file) => save(file, `${name}.pdf`),
+  });
+  const send = () => {
+    const text = reportMarkdown(report(published ? share : true), words).slice(0, 20_000);
+    edit.add('sent a report', 'report', freshId('report'), {
+      ...{ name: name.slice(0, 80), section, from: since, upto: seq, by: me, text, published },
+      fromAt: sinceAt === null ? null : new Date(sinceAt).toISOString(),
+      at: new Date().toISOString(),
+    });
+  };
+  const changed = made.sections.filter(
+    ({ sentences, before: was, after }) => sentences.length > 0 || was !== after,
+  );
+  return (
+    <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_300px] pt-3 items-start">
+      <article aria-label="Report">
+        <h2 className="font-bold text-base">{made.title}</h2>
+        <p className="ink-2">
+          {percent(made.done.before)} done then,{' '}
+          <strong className="text-base-content">{percent(made.done.after)}</strong> now; {made.batches}{' '}
+          {made.batches === 1 ? 'change' : 'changes'}
+          {made.people.length > 0 && ` by ${made.people.join(', ')}`}.
+        </p>
+        <div className="grid sm:grid-cols-2 gap-3 py-3">
+          <Plan title="Before" scene={before} ground={beforeGround} />
+          <Plan title="Now" scene={scene} ground={ground} />
+        </div>
+        <Heading>What changed</Heading>
+        {changed.length === 0 && <p className="ink-2">Nothing since then.</p>}
+        {changed.map(({ id, name: of, owner, before: was, after, stage, sentences }) => (
+          <section key={id ?? ''} className="pb-2">
+            <h3 className="font-semibold">
+              {of}
+              {owner && <span className="font-normal ink-2"> {owner}</span>}
+              {after !== null && (
+                <span className="fig font-normal text-xs">
+                  {' '}
+                  {percent(was)} → {percent(after)}, {stage}
+                </span>
+              )}
+            </h3>
+            <ul className="list-disc pl-5">
+              {sentences.map((sentence) => (
+                <li key={sentence} className="break-words">
+                  {capital(sentence)}
+                </li>
+              ))}
+            </ul>
+          </section>
+        ))}
+        <Heading>Next</Heading>
+        <ul className="list-disc pl-5">
+          {made.next.map((line) => (
+            <li key={line}>{line}</li>
+          ))}
+        </ul>
+      </article>
+      <aside aria-label="Figures and sending">
+        <Heading>Figures</Heading>
+        <dl>
+          {made.figures.map(({ word, before: was, after }) => (
+            <Line key={word} label={capital(word)} note={was === after ? undefined : `${was} before`}>
+              {after}
+            </Line>
+          ))}
+          <Line label="Pieces short">
+            {made.short === null ? 'counting …' : made.short.toLocaleString('en')}
+          </Line>
+        </dl>
+        {made.missing.length > 0 && (
+          <details>
+            <summary className="cursor-pointer py-1">What is missing most</summary>
+            <ul className="text-xs">
+              {made.missing.map(({ part, colour, qty }) => (
+                <li key={`${part} ${colour}`}>
+                  <span className="fig">{qty.toLocaleString('en')}</span> × {partName(part)} in{' '}
+                  {colourName(colour)}
+                </li>
+              ))}
+            </ul>
+          </details>
+        )}
+        <Basis>
+          The log between the two moments, told by section; done is weighed by area as on Progress; pieces are
+          short after stock, loans and orders as on Stockpile; next is the following stage of each section and
+          what the calendar brings within four weeks. Advice is left out.
+        </Basis>
+        <Heading>Send it</Heading>
+        <label>
+          <span className="block pb-0.5">A few words above it</span>
+          <textarea
+            className="textarea textarea-sm w-full"
+            rows={4}
+            maxLength={4000}
+            value={words}
+            onChange={(event) => setWords(event.currentTarget.value)}
+          />
+        </label>
+        {plans && (
+          <>
+            <label className="flex items-center gap-1.5 py-1">
+              <input
+                type="checkbox"
+                className="checkbox checkbox-xs"
+                checked={published}
+                onChange={(event) => setPublished(event.currentTarget.checked)}
+              />
+              Also on the page for the public{share ? '' : ', without names'}
+            </label>
+            <button type="button" className="btn btn-sm btn-primary" onClick={send}>
+              Send the report
+            </button>
+          </>
+        )}
+        <div className="flex gap-2 py-2">
+          <button
+            type="button"
+            className="btn btn-xs"
+            onClick={() =>
+              save(new Blob([reportMarkdown(made, words)], { type: 'text/markdown' }), `${name}.md`)
+            }
+          >
+            Markdown
+          </button>
+          <button
+            type="button"
+            className="btn btn-xs"
+            disabled={print.isPending}
+            onClick={() => print.mutate()}
+          >
+            PDF
+          </button>
+        </div>
+        <Trouble error={print.error} />
+      </aside>
+    </div>
+  );
+}
+
+function Plan({
+  title,
+  scene,
+  ground,
+}: {
+  title: string;
+  scene: Scene;
+  ground: ReturnType<typeof usePast>['ground'];
+}) {
+  return (
+    <figure>
+      <figcaption className="font-semibold">{title}</figcaption>
+      <div className="h-52 border hair relative">
+        <Board scene={scene} ground={ground} label={`Plan ${title.toLowerCase()}`} />
+      </div>
+    </figure>
+  );
+}
+
+const percent = (share: number | null) => (share === null ? 'new' : `${(100 * share).toFixed(0)} %`);
+
+/** Whether the public page names people. */
+function useShareNames(): boolean {
+  const link = useLink();
+  const share = useQuery({ queryKey: keys.share(link.id), queryFn: () => crewApi.share(link.id) });
+  return share.data?.names ?? false;
+}

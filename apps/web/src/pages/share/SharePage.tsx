@@ -1,0 +1,108 @@
+import { useQuery } from '@tanstack/react-query';
+import { differenceInCalendarDays, parseISO } from 'date-fns';
+import { useEffect } from 'react';
+import Markdown from 'react-markdown';
+import { useParams } from 'react-router';
+import remarkGfm from 'remark-gfm';
+import { crewApi } from '../../data/crewApi.ts';
+import { Failure, Loading } from '../../ui/parts.tsx';
+import { dayWord, momentWord } from '../../ui/words.ts';
+
+/** The page asks anew this often, ms. */
+const FRESH_MS = 20_000;
+
+/** What the public and the venue see of a display. */
+export function SharePage() {
+  const { token = '' } = useParams();
+  const page = useQuery({
+    queryKey: ['share', token],
+    queryFn: () => crewApi.sharePage(token),
+    refetchInterval: FRESH_MS,
+    retry: false,
+  });
+  const name = page.data?.name;
+  useEffect(() => {
+    if (name) document.title = name;
+  }, [name]);
+  if (page.isPending) return <Loading what="Opening" />;
+  if (!page.data)
+    return (
+      <Failure
+        title="There is nothing to see here"
+        message={page.error?.message ?? 'The page was switched off.'}
+      />
+    );
+  const { plan, sections, figures, done, showName, showDate, at, reports, ratio, kind } = page.data;
+  const days = showDate ? differenceInCalendarDays(parseISO(showDate), new Date()) : null;
+  return (
+    <main className="max-w-5xl mx-auto p-4 sm:p-8">
+      <div className="flex flex-wrap items-baseline gap-x-4 border-b border-base-content pb-2">
+        <h1 className="text-2xl font-bold flex-1">{page.data.name}</h1>
+        <p className="ink-2">
+          {kind} at 1:{ratio}
+          {showDate && (
+            <>
+              {', '}
+              {showName || 'shown'} {dayWord(showDate)}
+              {days !== null && days > 0 && `, in ${days} days`}
+            </>
+          )}
+        </p>
+      </div>
+      <figure className="py-3">
+        {/* A drawing from our own server, shown as a picture: nothing in it is run. */}
+        <img
+          className="w-full bg-white border hair p-2"
+          src={`data:image/svg+xml;charset=utf-8,${encodeURIComponent(plan)}`}
+          alt={`Plan of ${page.data.name} from above, with its sections ${sections.map(({ letter }) => letter).join(', ')}`}
+        />
+        <figcaption className="ink-2 text-xs">
+          From above, north at the top; contours each brick. Last changed {momentWord(at)}.
+        </figcaption>
+      </figure>
+      <div className="grid md:grid-cols-[minmax(0,1fr)_240px] gap-8">
+        <section aria-labelledby="how-far">
+          <h2 id="how-far" className="font-semibold">
+            {(100 * done).toFixed(0)} % built
+          </h2>
+          <ul>
+            {sections.map((section) => (
+              <li key={section.letter + section.name} className="border-b hair py-1.5">
+                <div className="flex items-baseline gap-2">
+                  <span className="font-semibold">
+                    {section.letter}, {section.name}
+                  </span>
+                  <span className="ink-2 flex-1">{section.owner}</span>
+                  <span>{section.stage}</span>
+                  <span className="fig w-12 text-right">{(100 * section.done).toFixed(0)} %</span>
+                </div>
+                <div className="h-1.5 border border-base-content mt-1" aria-hidden>
+                  <div className="h-full bg-base-content" style={{ width: `${100 * section.done}%` }} />
+                </div>
+              </li>
+            ))}
+          </ul>
+        </section>
+        <section aria-labelledby="figures">
+          <h2 id="figures" className="font-semibold">
+            Figures
+          </h2>
+          <dl>
+            {figures.map(({ word, count }) => (
+              <div key={word} className="flex justify-between border-b hair py-1">
+                <dt>{word}</dt>
+                <dd className="fig">{count.toLocaleString('en')}</dd>
+              </div>
+            ))}
+          </dl>
+        </section>
+      </div>
+      {reports.map((report) => (
+        <article key={report.name + (report.at ?? '')} className="report pt-6 max-w-prose">
+          <Markdown remarkPlugins={[remarkGfm]} disallowedElements={['img']}>{report.text}</Markdown>
+        </article>
+      ))}
+      <p className="ink-2 text-xs pt-8">Shown by its builders with Open Quarry.</p>
+    </main>
+  );
+}
