@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { eq } from 'drizzle-orm';
-import { planDrawing, writeSvg } from '@quarry/core/formats';
+import { writePagePlan } from '@quarry/core/formats';
 import { compileRelief } from '@quarry/core/relief';
 import { publicProgress, publicScene, type PublicFigure, type PublicSection } from '@quarry/core/record';
 import { displayOf, listOf } from '@quarry/core/scene';
@@ -36,8 +36,8 @@ export interface SharePage {
 
 /** A busy display is drawn anew for the public at most this often, ms: a thousand visitors cost one drawing. */
 const FRESH_MS = 10_000;
-const TEXT_MM = 22;
-const PEN_MM = 1.6;
+/** Height of the names on the plan, mm of the drawing. */
+const TEXT_MM = 19;
 /** The most reports a page shows, the newest first. */
 const MOST_REPORTS = 12;
 
@@ -109,7 +109,7 @@ export class ShareService {
     return {
       ...{ name, kind, ratio, showName, showDate, at },
       ...publicProgress(scene, names),
-      plan: writeSvg(planDrawing(seen, compileRelief(seen), { textSize: TEXT_MM }), PEN_MM),
+      plan: writePagePlan(seen, compileRelief(seen), { textSize: TEXT_MM }),
       reports: listOf(scene, 'report')
         .filter(({ published }) => published)
         .sort((a, b) => b.upto - a.upto)

@@ -22,7 +22,17 @@ import type { Ground } from '../workers/survey.tsx';
 import type { Picture } from './ink.ts';
 import { groundArt, type GroundArt } from './groundArt.ts';
 import { useGestures, type Draft } from './gestures.ts';
-import { DraftLine, Guides, Measured, Selection, SizeTag, Vertices, box } from './overlays.tsx';
+import {
+  DraftLine,
+  Guides,
+  Measured,
+  OthersPicked,
+  Selection,
+  SizeTag,
+  Vertices,
+  box,
+  type OtherPick,
+} from './overlays.tsx';
 import { PALETTES } from './palette.ts';
 import { usePictures } from './pictures.ts';
 import { usePointer } from './pointer.ts';
@@ -58,6 +68,8 @@ interface BoardProps {
   cut?: CutLine | null;
   /** The ground in its true colours, a pixel a stud, instead of hatches; what stands on it is left out. */
   paint?: HTMLCanvasElement | null;
+  /** What others on the display have picked. */
+  others?: readonly OtherPick[];
 }
 
 /** The display shown before anything has a size, studs. */
@@ -86,6 +98,7 @@ export function Board({
   label,
   cut = null,
   paint = null,
+  others = [],
 }: BoardProps) {
   const [host, size] = useSize<HTMLDivElement>();
   const [view, setView] = useState<Viewport | null>(null);
@@ -265,6 +278,7 @@ export function Board({
               />
             </KonvaLayer>
             <KonvaLayer>
+              <OthersPicked others={others} view={view} />
               {place && picked && (
                 <Selection
                   key={picks.map(({ kind, id }) => `${kind} ${id}`).join()}

@@ -1,5 +1,5 @@
 import type Konva from 'konva';
-import { useEffect, useRef, useState } from 'react';
+import { Fragment, useEffect, useRef, useState } from 'react';
 import { Label, Line, Rect as KonvaRect, Tag, Text, Transformer } from 'react-konva';
 import type { Rect } from '@quarry/core/lattice';
 import type { Guide } from '@quarry/core/site';
@@ -292,4 +292,42 @@ export function SizeTag({
       />
     </Label>
   );
+}
+
+/** What others have picked: a dashed ring in their colour, with their initials. */
+export function OthersPicked({ others, view }: { others: readonly OtherPick[]; view: Viewport }) {
+  return (
+    <>
+      {others.map(({ key, place, initials, ring }) => {
+        const { x, y, w, d } = rectToScreen(view, place);
+        return (
+          <Fragment key={key}>
+            <KonvaRect
+              {...{ x: x - 2, y: y - 2, width: w + 4, height: d + 4 }}
+              stroke={ring}
+              strokeWidth={2}
+              dash={[3, 3]}
+              listening={false}
+            />
+            <Label x={x - 2} y={y - 17} listening={false}>
+              <Tag fill={ring} />
+              <Text
+                text={initials}
+                fontFamily="'Archivo Variable'"
+                fontSize={10}
+                padding={2}
+                fill="#ffffff"
+              />
+            </Label>
+          </Fragment>
+        );
+      })}
+    </>
+  );
+}
+export interface OtherPick {
+  key: string;
+  place: Rect;
+  initials: string;
+  ring: string;
 }

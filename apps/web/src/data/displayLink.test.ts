@@ -9,15 +9,21 @@ import {
   type Scene,
 } from '@quarry/core/scene';
 
-/** IndexedDB in small: one map for all links of a test, as one browser has. */
-const kept = new Map<string, unknown>();
-jest.mock('idb-keyval', () => ({
-  createStore: () => ({}),
-  set: async (key: string, value: unknown) => void kept.set(key, structuredClone(value)),
-  del: async (key: string) => void kept.delete(key),
-  entries: async () => [...kept.entries()],
-}));
+/** IndexedDB in small: one map a store for all links of a test, as one browser has. */
+jest.mock('idb-keyval', () => {
+  const stores: Record<string, Map<string, unknown>> = { outbox: new Map(), documents: new Map() };
+  return {
+    createStore: (_database: string, name: string) => stores[name],
+    get: async (key: string, store: Map<string, unknown>) => store.get(key),
+    set: async (key: string, value: unknown, store: Map<string, unknown>) =>
+      void store.set(key, structuredClone(value)),
+    del: async (key: string, store: Map<string, unknown>) => void store.delete(key),
+    clear: async (store: Map<string, unknown>) => store.clear(),
+    entries: async (store: Map<string, unknown>) => [...store.entries()],
+  };
+});
 
+import { createStore } from 'idb-keyval';
 import { queryClient } from './api.ts';
 import { DisplayLink } from './displayLink.ts';
 
@@ -97,6 +103,8 @@ class FakeStream {
   }
 }
 
+const storeOf = (name: string) => createStore('', name) as unknown as Map<string, unknown>;
+const [kept, documents] = ['outbox', 'documents'].map(storeOf);
 let server: FakeServer;
 let troubles: string[];
 const online = new Map<string, () => void>();
@@ -105,6 +113,7 @@ beforeEach(() => {
   server = new FakeServer();
   troubles = [];
   kept.clear();
+  documents.clear();
   queryClient.clear();
   Object.assign(globalThis, {
     fetch: server.fetch,
@@ -120,8 +129,8 @@ afterEach(() => {
   queryClient.clear();
 });
 
-const open = async () => {
-  const link = await DisplayLink.open('d', (message) => troubles.push(message));
+const open = async (user = 'ann') => {
+  const link = await DisplayLink.open('d', user, (message) => troubles.push(message));
   links.push(link);
   return link;
 };
@@ -213,7 +222,7 @@ describe('a change that comes too late', () => {
   test('is shown with both versions; putting mine on top keeps the other fields theirs', async () => {
     const link = await late();
     expect(link.getState().conflict).toMatchObject({
-      patches: [{ mine: { w: 10 }, theirs: { w: 12, name: 'Lawn' } }],
+      fields: [{ kind: 'pad', id: 'pad', field: 'w', was: 8, mine: 10, theirs: 12, clash: true }],
     });
     expect(pad(link).w).toBe(12);
     link.putMineOnTop();
@@ -229,6 +238,86 @@ describe('a change that comes too late', () => {
     expect([pad(link).w, link.getState().conflict, link.getState().canUndo]).toEqual([12, null, null]);
     same(link);
   });
+  test('field by field: what they changed may stay theirs while the rest of the act lands', async () => {
+    const link = await open();
+    server.plugged = false;
+    move(link, { w: 10, d: 10 });
+    await settle();
+    server.plugged = true;
+    server.streams.forEach((stream) => stream.close());
+    server.other({ op: 'patch', kind: 'pad', id: 'pad', v: 1, set: { w: 12 } });
+    online.get('online')?.();
+    await settle();
+    expect(link.getState().conflict?.fields.map(({ field, clash }) => [field, clash])).toEqual([
+      ['w', true],
+      ['d', false],
+    ]);
+    link.decide(new Set(['pad/pad w']));
+    await settle();
+    expect(pad(link)).toMatchObject({ w: 12, d: 10 });
+    same(link);
+  });
+  test('where nobody touched the same field there is nothing to ask: both changes stand', async () => {
+    const link = await open();
+    server.plugged = false;
+    move(link, { w: 10 });
+    await settle();
+    server.plugged = true;
+    server.streams.forEach((stream) => stream.close());
+    server.other({ op: 'patch', kind: 'pad', id: 'pad', v: 1, set: { name: 'Lawn' } });
+    online.get('online')?.();
+    await settle();
+    expect([pad(link).w, pad(link).name, link.getState().conflict, troubles]).toEqual([10, 'Lawn', null, []]);
+    same(link);
+  });
+  test('later changes to the same thing do not land unseen over theirs; the first value was what it was', async () => {
+    const link = await open();
+    server.plugged = false;
+    move(link, { w: 10 });
+    move(link, { w: 11 });
+    link.change('raised Low', [{ op: 'patch', kind: 'level', id: 'low', v: 1, set: { height: 6 } }]);
+    await settle();
+    server.plugged = true;
+    server.streams.forEach((stream) => stream.close());
+    server.other({ op: 'patch', kind: 'pad', id: 'pad', v: 1, set: { w: 12 } });
+    online.get('online')?.();
+    await settle();
+    // The level is another matter and has landed; of the pad nothing has.
+    expect([server.scene.level.low.height, server.scene.pad.pad.w]).toEqual([6, 12]);
+    expect(link.getState().conflict?.fields).toMatchObject([{ was: 8, mine: 11, theirs: 12 }]);
+    // Undecided, they are still kept: a reload asks again.
+    expect(kept.size).toBe(2);
+    link.close();
+    const again = await open();
+    await settle();
+    expect(again.getState().conflict?.fields).toMatchObject([{ was: 8, mine: 11, theirs: 12 }]);
+    again.putMineOnTop();
+    await settle();
+    expect([server.scene.pad.pad.w, kept.size]).toEqual([11, 0]);
+    same(again);
+  });
+  test('several are asked one after the other', async () => {
+    const link = await open();
+    server.plugged = false;
+    move(link, { w: 10 });
+    link.change('raised Low', [{ op: 'patch', kind: 'level', id: 'low', v: 1, set: { height: 6 } }]);
+    await settle();
+    server.plugged = true;
+    server.streams.forEach((stream) => stream.close());
+    server.other({ op: 'patch', kind: 'pad', id: 'pad', v: 1, set: { w: 12 } });
+    server.other({ op: 'patch', kind: 'level', id: 'low', v: 1, set: { height: 9 } });
+    online.get('online')?.();
+    await settle();
+    expect(link.getState().conflicts).toBe(2);
+    link.keepTheirs();
+    expect(link.getState().conflict?.fields[0]).toMatchObject({ kind: 'level', mine: 6, theirs: 9 });
+    link.putMineOnTop();
+    await settle();
+    expect([server.scene.pad.pad.w, server.scene.level.low.height, link.getState().conflicts]).toEqual([
+      12, 6, 0,
+    ]);
+    same(link);
+  });
   test('on something that was removed says so', async () => {
     const link = await open();
     server.plugged = false;
@@ -242,6 +331,45 @@ describe('a change that comes too late', () => {
     expect(troubles).toEqual([expect.stringContaining('Not saved: The pad «pad» is not in this display')]);
     same(link);
   });
+});
+
+test('without a server at the start the display opens as it was last seen; nobody sends another’s changes', async () => {
+  const link = await open();
+  move(link, { x: 1 });
+  await settle();
+  server.plugged = false;
+  move(link, { x: 2 });
+  await settle();
+  // What is kept for a start without the server is kept as soon as it is missed.
+  await new Promise((resolve) => setTimeout(resolve, 20));
+  link.close();
+  queryClient.clear();
+  await expect(open('ben')).rejects.toThrow('cannot be reached');
+  const alone = await open();
+  expect([pad(alone).x, pad(alone).v]).toEqual([2, 3]);
+  await settle();
+  expect(alone.getState().save).toMatchObject({ state: 'waiting', count: 1 });
+  alone.close();
+  server.plugged = true;
+  const other = await open('ben');
+  await settle();
+  expect([pad(other).x, server.log.length]).toEqual([1, 1]);
+  const back = await open();
+  await settle();
+  expect(server.scene.pad.pad.x).toBe(2);
+  same(back);
+});
+
+test('a proposal is on one’s own screen only, can be undone step by step, and is handed over whole', async () => {
+  const link = await open();
+  link.beginDraft();
+  expect([move(link, { x: 4 }), move(link, { x: 6 }), move(link, { w: -1 })]).toEqual([true, true, false]);
+  await settle();
+  expect([pad(link).x, server.scene.pad.pad.x, kept.size]).toEqual([6, 0, 0]);
+  link.undo();
+  expect([pad(link).x, link.getState().canUndo]).toEqual([4, 'moved Green']);
+  expect(link.endDraft()).toEqual([{ op: 'patch', kind: 'pad', id: 'pad', v: 1, set: { x: 4 } }]);
+  expect([pad(link).x, link.getState().draft]).toEqual([0, null]);
 });
 
 describe('undo', () => {

@@ -491,6 +491,8 @@ async function loadDocument(id: string): Promise<Document> {
   return queryClient.fetchQuery({
     queryKey: keys.display(id),
     staleTime: 0,
+    // What was kept in the browser is there at once.
+    retry: false,
     queryFn: async () => {
       const { seq, actor, rows } = await api.display(id);
       return { seq, actor, scene: fromRows(rows) };

@@ -1,7 +1,7 @@
 import { format, parseISO } from 'date-fns';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import type { Judged, Page, Severity } from '@quarry/core/check';
 import { freshId, useDisplay, useEdit, useLink, useMay } from '../data/useDisplay.tsx';
 import { useView, type Picked } from '../data/view.ts';
@@ -192,6 +192,13 @@ export function FindingItem({ finding, onGone }: { finding: Judged; onGone?: () 
             ? 'Show on the plan'
             : `${target === 'survey' ? 'Show on the' : 'Go to'} ${PAGES.find(({ id }) => id === target)?.word}`}
         </button>
+        <Link
+          className="link link-hover ink-2"
+          to={`/d/${link.id}/crew?sheet=advice&new=&finding=${encodeURIComponent(finding.key)}`}
+          onClick={onGone}
+        >
+          Ask the crew
+        </Link>
         {finding.accepted
           ? !forbids && (
               <button

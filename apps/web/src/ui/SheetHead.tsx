@@ -1,6 +1,7 @@
 import { Trash2 } from 'lucide-react';
+import { Link } from 'react-router';
 import { KINDS, labelOf, type Entity, type Kind, type Scene } from '@quarry/core/scene';
-import { useEdit } from '../data/useDisplay.tsx';
+import { useEdit, useLink } from '../data/useDisplay.tsx';
 import { useView, type Picked } from '../data/view.ts';
 import { capital } from './words.ts';
 
@@ -8,6 +9,7 @@ import { capital } from './words.ts';
 export function SheetHead({ picked, scene, fixed }: { picked: Picked; scene: Scene; fixed: boolean }) {
   const { kind, id } = picked;
   const edit = useEdit();
+  const link = useLink();
   const pick = useView((view) => view.pick);
   const entity: Entity<Kind> | undefined = scene[kind][id];
   const name = labelOf(scene, kind, id);
@@ -27,7 +29,12 @@ export function SheetHead({ picked, scene, fixed }: { picked: Picked; scene: Sce
           </button>
         )}
       </div>
-      <p className="ink-2 text-xs pb-2">{KINDS[kind].word}</p>
+      <p className="ink-2 text-xs pb-2 flex justify-between">
+        {KINDS[kind].word}
+        <Link className="link link-hover" to={`/d/${link.id}/crew?sheet=advice&new=&about=${kind}/${id}`}>
+          Advise on it
+        </Link>
+      </p>
     </>
   );
 }

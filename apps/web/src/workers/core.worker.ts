@@ -19,6 +19,7 @@ import {
   type SeamSheet,
   type SeamState,
 } from '@quarry/core/cut';
+import { writePagePlan } from '@quarry/core/formats';
 import { buildUp, freeModule, type BuildUp, type Freed } from '@quarry/core/haul';
 import { overlap, type Rect } from '@quarry/core/lattice';
 import {
@@ -67,6 +68,8 @@ export interface SeamEntry {
 }
 
 const BASIS = Object.fromEntries(RULES.map(({ id, basis }) => [id, basis]));
+/** Height of the names on a small plan, mm of the drawing. */
+const SMALL_PLAN_TEXT = 30;
 /** Side of a tile, studs. */
 const TILE = 32;
 
@@ -167,6 +170,9 @@ const worker = {
     const relief = compileRelief(of);
     return { relief, tiles: tilesOf(relief, null), whole: true };
   },
+  /** A plan of a scene as a picture (SVG), some places pointed out. */
+  pagePlan: (of: Scene, changed: readonly Rect[]): string =>
+    writePagePlan(of, compileRelief(of), { textSize: SMALL_PLAN_TEXT, changed }),
   /** The reach in a place one only looks at. */
   reach: (of: Scene): Reach => reachOf(of, compileRelief(of)),
   /** The cutting problem of the followed scene. */

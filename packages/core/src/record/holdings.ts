@@ -1,7 +1,6 @@
 import { counted, inRect, overlap } from '../lattice/index.ts';
 import type { Judged } from '../check/index.ts';
 import { neighboursOf } from '../cut/index.ts';
-import type { Netted } from '../ledger/index.ts';
 import { STEPS, stepsDone } from '../progress/index.ts';
 import { listOf, type Scene, type Section } from '../scene/index.ts';
 
@@ -24,7 +23,7 @@ export interface Holding {
 /** What other rooms know of a scene; null: not known yet. */
 export interface Known {
   findings: readonly Judged[] | null;
-  netted: readonly Pick<Netted, 'demand' | 'short' | 'late'>[] | null;
+  netted: readonly { demand: { section: string | null }; short: number; late: number }[] | null;
 }
 
 /** Every section by its letter, with what it waits for; done ones wait for nothing. */

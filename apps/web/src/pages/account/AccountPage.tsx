@@ -1,27 +1,26 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { formatDistanceToNow } from 'date-fns';
 import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { keys, queryClient, type User } from '../../data/api.ts';
 import { crewApi, exportUrl } from '../../data/crewApi.ts';
 import { signOut } from '../../data/me.ts';
 import { TextInput, Trouble } from '../../ui/forms.tsx';
 import { Dialog, Heading, Loading } from '../../ui/parts.tsx';
+import { SmallPage } from '../../ui/SmallPage.tsx';
 
 /** One's own account: password, where one is signed in, everything to take along, and the way out. */
 export function AccountPage({ user }: { user: User }) {
   return (
-    <main className="max-w-2xl mx-auto p-4 sm:p-8">
-      <div className="flex items-baseline gap-3 pb-3 border-b border-base-content">
-        <h1 className="text-lg font-bold flex-1">{user.name}</h1>
+    <SmallPage
+      title={user.name}
+      aside={
         <span className="ink-2">
           signs in as <span className="fig">{user.login}</span>
         </span>
-        <Link className="link" to="/">
-          All displays
-        </Link>
-      </div>
+      }
+    >
       <Password />
       <Sessions />
       <section aria-labelledby="take">
@@ -34,7 +33,7 @@ export function AccountPage({ user }: { user: User }) {
         </a>
       </section>
       <Leave user={user} />
-    </main>
+    </SmallPage>
   );
 }
 

@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { keys, queryClient } from '../../data/api.ts';
 import { crewApi } from '../../data/crewApi.ts';
 import { Empty, Failure, Loading } from '../../ui/parts.tsx';
+import { SmallPage } from '../../ui/SmallPage.tsx';
 import { momentWord } from '../../ui/words.ts';
 
 /** The letters this instance would send, were there mail to send them with. */
@@ -13,14 +14,8 @@ export function LettersPage() {
     onSettled: () => queryClient.invalidateQueries({ queryKey: keys.letters }),
   });
   return (
-    <main className="max-w-2xl mx-auto p-4 sm:p-8">
-      <div className="flex items-baseline gap-3 pb-3 border-b border-base-content">
-        <h1 className="text-lg font-bold flex-1">Letters</h1>
-        <Link className="link" to="/">
-          All displays
-        </Link>
-      </div>
-      <p className="border-l-2 border-warning pl-2 my-2">
+    <SmallPage title="Letters">
+      <p className="border-l-2 border-warning pl-2">
         Mail is simulated: this server sends none. What it would send to you stands here.
       </p>
       {letters.isPending && <Loading what="Fetching the letters" />}
@@ -46,7 +41,7 @@ export function LettersPage() {
               <span className="ink-2 text-xs whitespace-nowrap">{momentWord(at)}</span>
             </div>
             {body && <p className="whitespace-pre-line max-w-prose ink-2 break-words">{body}</p>}
-            <div className="flex gap-3 text-xs">
+            <div className="flex items-baseline gap-3 text-xs">
               {link !== '' && (
                 <Link className="link text-secondary font-semibold" to={link} onClick={() => read.mutate(id)}>
                   Go there
@@ -61,6 +56,6 @@ export function LettersPage() {
           </li>
         ))}
       </ul>
-    </main>
+    </SmallPage>
   );
 }

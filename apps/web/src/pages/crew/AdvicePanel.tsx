@@ -1,21 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import {
-  THREAD_STATES,
-  listOf,
-  repliesOf,
-  stampOf,
-  type Scene,
-  type Thread,
-  type ThreadState,
-} from '@quarry/core/scene';
+import { listOf, repliesOf, stampOf, type Scene, type Thread } from '@quarry/core/scene';
 import { keys, queryClient } from '../../data/api.ts';
 import { crewApi } from '../../data/crewApi.ts';
 import { useDisplay, useLink } from '../../data/useDisplay.tsx';
 import { Empty } from '../../ui/parts.tsx';
-import { capital, momentWord } from '../../ui/words.ts';
+import { capital } from '../../ui/words.ts';
 import { NewAdvice } from './NewAdvice.tsx';
+import { StateWord } from './said.tsx';
 import { ThreadView } from './ThreadView.tsx';
 
 const SHOWN = ['open', 'mine', 'all'] as const;
@@ -164,17 +157,6 @@ export function AdvicePanel() {
   );
 }
 
-const STATE_TONE: Record<ThreadState, string> = {
-  open: 'text-warning',
-  accepted: 'text-success',
-  declined: 'ink-2',
-  resolved: 'ink-2',
-};
-/** The state in words, with a colour besides. */
-export const StateWord = ({ state }: { state: ThreadState }) => (
-  <span className={`${STATE_TONE[state]} font-semibold`}>{THREAD_STATES.find((one) => one === state)}</span>
-);
-
 /** Whether somebody wrote in a thread, is named in it, or holds its section. */
 function concerns(scene: Scene, thread: Thread, person: string | null): boolean {
   if (person === null) return false;
@@ -190,17 +172,3 @@ function concerns(scene: Scene, thread: Thread, person: string | null): boolean 
 
 const lastAt = (scene: Scene, thread: Thread): string =>
   repliesOf(scene, thread.id).at(-1)?.at ?? thread.at ?? '';
-
-/** Who said it and when, over what was said. */
-export function Said({ by, at, text }: { by: string | null; at: string | null; text: string }) {
-  const scene = useDisplay(({ scene }) => scene);
-  return (
-    <div className="py-1.5">
-      <p className="text-xs">
-        <span className="font-semibold">{by ? (scene.person[by]?.name ?? by) : 'Somebody'}</span>{' '}
-        <span className="ink-2">{at && momentWord(at)}</span>
-      </p>
-      <p className="whitespace-pre-line max-w-prose break-words">{text}</p>
-    </div>
-  );
-}

@@ -62,7 +62,7 @@ export function HistoryPanel() {
           <input
             type="date"
             aria-label="Day"
-            className="input input-xs w-32"
+            className="input input-xs w-28"
             value={day}
             onChange={(event) => setDay(event.currentTarget.value)}
           />
@@ -142,7 +142,7 @@ function Pick({
   return (
     <select
       aria-label={label}
-      className="select select-xs w-28"
+      className="select select-xs w-24"
       value={value}
       onChange={(event) => onPick(event.currentTarget.value)}
     >

@@ -16,7 +16,7 @@ const ROLE_WORDS: Record<Member['role'], string> = {
   owner: 'everything, and who is on it',
   planner: 'all of the plan',
   builder: 'own sections and stock; may propose elsewhere',
-  viewer: 'looks and advises',
+  viewer: 'nothing; looks and advises',
 };
 
 /** Accounts on this display, what each may do, and the links by which others join. */
@@ -311,12 +311,11 @@ function Invitations({ members }: { members: readonly Member[] }) {
             }
           >
             {INVITED_ROLES.map((one) => (
-              <option key={one} value={one}>
-                {one}: {ROLE_WORDS[one]}
-              </option>
+              <option key={one}>{one}</option>
             ))}
           </select>
         </label>
+        <p className="ink-2 text-xs">May change: {ROLE_WORDS[role]}.</p>
         <label className="flex items-center gap-2">
           <span className="w-20">Will be</span>
           <select

@@ -1,15 +1,17 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { subDays } from 'date-fns';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { colourName, partName } from '@quarry/core/catalogue';
 import { reportMarkdown, reportSince, type SinceReport } from '@quarry/core/record';
-import { kindSchema, listOf, type Scene } from '@quarry/core/scene';
-import { Board } from '../../board/Board.tsx';
+import type { Rect } from '@quarry/core/lattice';
+import { footprintBounds } from '@quarry/core/relief';
+import { kindSchema, listOf, placeIn, type Scene } from '@quarry/core/scene';
 import { keys } from '../../data/api.ts';
 import { crewApi, type HistoryLine } from '../../data/crewApi.ts';
 import { freshId, useDisplay, useEdit, useLink, usePlans } from '../../data/useDisplay.tsx';
 import { Trouble } from '../../ui/forms.tsx';
 import { Basis, Failure, Heading, Line, Loading } from '../../ui/parts.tsx';
+import { PlanPicture } from '../../ui/PlanPicture.tsx';
 import { save } from '../../ui/save.ts';
 import { capital, dayWord } from '../../ui/words.ts';
 import { useSurvey } from '../../workers/survey.tsx';
@@ -118,7 +120,6 @@ export function ReportPanel() {
         <Report
           key={`${since} ${section}`}
           before={past.scene}
-          beforeGround={past.ground}
           lines={log.data}
           since={since}
           sinceAt={past.at}
@@ -131,14 +132,12 @@ export function ReportPanel() {
 
 function Report({
   before,
-  beforeGround,
   lines,
   since,
   sinceAt,
   section,
 }: {
   before: Scene;
-  beforeGround: ReturnType<typeof usePast>['ground'];
   lines: readonly HistoryLine[];
   since: number;
   sinceAt: number | null;
@@ -148,7 +147,6 @@ function Report({
   const seq = useDisplay(({ seq }) => seq);
   const me = useDisplay(({ actor }) => actor.person);
   const rows = useSurvey(({ materials }) => materials?.rows ?? null);
-  const ground = useSurvey(({ ground }) => ground);
   const share = useShareNames();
   const edit = useEdit();
   const link = useLink();
@@ -175,6 +173,7 @@ function Report({
       });
   }, [lines, rows, before, scene, since, sinceAt, seq, now, section]);
   const made = useMemo(() => report(true), [report]);
+  const places = useMemo(() => placesOf(scene, lines), [scene, lines]);
   const name = `${made.title}, ${new Date(now).toISOString().slice(0, 10)}`;
   const print = useMutation({
     mutationFn: () => crewApi.reportSheet(link.id, { report: made, words }),
@@ -202,8 +201,8 @@ function Report({
           {made.people.length > 0 && ` by ${made.people.join(', ')}`}.
         </p>
         <div className="grid sm:grid-cols-2 gap-3 py-3">
-          <Plan title="Before" scene={before} ground={beforeGround} />
-          <Plan title="Now" scene={scene} ground={ground} />
+          <Plan title="Before" scene={before} />
+          <Plan title="Now, with what changed" scene={scene} changed={places} />
         </div>
         <Heading>What changed</Heading>
         {changed.length === 0 && <p className="ink-2">Nothing since then.</p>}
@@ -320,20 +319,42 @@ function Report({
 function Plan({
   title,
   scene,
-  ground,
+  changed = NOWHERE,
 }: {
   title: string;
   scene: Scene;
-  ground: ReturnType<typeof usePast>['ground'];
+  changed?: readonly Rect[];
 }) {
+  const core = useSurvey(({ core }) => core);
+  const [svg, setSvg] = useState<string | null>(null);
+  useEffect(() => {
+    let wanted = true;
+    void core?.pagePlan(scene, changed).then((drawn) => wanted && setSvg(drawn));
+    return () => {
+      wanted = false;
+    };
+  }, [core, scene, changed]);
   return (
     <figure>
-      <figcaption className="font-semibold">{title}</figcaption>
-      <div className="h-52 border hair relative">
-        <Board scene={scene} ground={ground} label={`Plan ${title.toLowerCase()}`} />
-      </div>
+      <figcaption className="font-semibold pb-0.5">{title}</figcaption>
+      {svg ? <PlanPicture svg={svg} alt={`Plan: ${title.toLowerCase()}`} /> : <Loading what="Drawing" />}
     </figure>
   );
+}
+
+const NOWHERE: readonly Rect[] = [];
+
+/** Where things of the plan have changed: what is small enough to be pointed at. */
+function placesOf(scene: Scene, lines: readonly HistoryLine[]): Rect[] {
+  const whole = footprintBounds(scene);
+  const keys = new Set(lines.flatMap(({ told }) => told.map(({ kind, id }) => `${kind}/${id}`)));
+  return [...keys].flatMap((key) => {
+    const [kind, id] = key.split('/');
+    const known = kindSchema.safeParse(kind);
+    if (!known.success || ['section', 'module', 'footprint'].includes(known.data)) return [];
+    const place = placeIn(scene, known.data, id);
+    return place && whole && place.w * place.d < (whole.w * whole.d) / 4 ? [place] : [];
+  });
 }
 
 const percent = (share: number | null) => (share === null ? 'new' : `${(100 * share).toFixed(0)} %`);

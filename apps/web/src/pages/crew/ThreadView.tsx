@@ -19,7 +19,7 @@ import { useView } from '../../data/view.ts';
 import { Heading } from '../../ui/parts.tsx';
 import { capital } from '../../ui/words.ts';
 import { useSurvey } from '../../workers/survey.tsx';
-import { Said, StateWord } from './AdvicePanel.tsx';
+import { Said, StateWord } from './said.tsx';
 
 /** One piece of advice: what was said, what it proposes, the answers, and what was decided. */
 export function ThreadView({ thread }: { thread: Thread }) {

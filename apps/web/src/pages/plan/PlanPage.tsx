@@ -29,6 +29,7 @@ import { Toolbar } from './Toolbar.tsx';
 import { drawnData } from './drawn.ts';
 import { extendTrack } from './track.ts';
 import { useBefore } from './useBefore.ts';
+import { useOthersPicked } from './useOthersPicked.ts';
 
 export function PlanPage() {
   const scene = useDisplay(({ scene }) => scene);
@@ -43,6 +44,7 @@ export function PlanPage() {
   const shown = useBefore(link.id, scene, ground);
   const cut = useMemo(() => cutLine ?? (ground ? highestRow(ground.relief) : null), [cutLine, ground]);
   const picks = picked ? [picked, ...also] : [];
+  const others = useOthersPicked(scene);
 
   const words = (list: readonly Picked[]) =>
     list.length === 1 ? labelOf(scene, list[0].kind, list[0].id) : `${list.length} things`;
@@ -123,6 +125,7 @@ export function PlanPage() {
               findings={lookOnly ? undefined : judgement?.findings}
               cut={cut}
               acts={lookOnly ? { ...acts, mayEdit: () => false } : acts}
+              others={lookOnly ? [] : others}
             />
             {shown.words && (
               <p

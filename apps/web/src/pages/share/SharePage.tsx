@@ -6,6 +6,7 @@ import { useParams } from 'react-router';
 import remarkGfm from 'remark-gfm';
 import { crewApi } from '../../data/crewApi.ts';
 import { Failure, Loading } from '../../ui/parts.tsx';
+import { PlanPicture } from '../../ui/PlanPicture.tsx';
 import { dayWord, momentWord } from '../../ui/words.ts';
 
 /** The page asks anew this often, ms. */
@@ -50,10 +51,8 @@ export function SharePage() {
         </p>
       </div>
       <figure className="py-3">
-        {/* A drawing from our own server, shown as a picture: nothing in it is run. */}
-        <img
-          className="w-full bg-white border hair p-2"
-          src={`data:image/svg+xml;charset=utf-8,${encodeURIComponent(plan)}`}
+        <PlanPicture
+          svg={plan}
           alt={`Plan of ${page.data.name} from above, with its sections ${sections.map(({ letter }) => letter).join(', ')}`}
         />
         <figcaption className="ink-2 text-xs">
@@ -99,7 +98,9 @@ export function SharePage() {
       </div>
       {reports.map((report) => (
         <article key={report.name + (report.at ?? '')} className="report pt-6 max-w-prose">
-          <Markdown remarkPlugins={[remarkGfm]} disallowedElements={['img']}>{report.text}</Markdown>
+          <Markdown remarkPlugins={[remarkGfm]} disallowedElements={['img']}>
+            {report.text}
+          </Markdown>
         </article>
       ))}
       <p className="ink-2 text-xs pt-8">Shown by its builders with Open Quarry.</p>

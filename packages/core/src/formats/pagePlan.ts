@@ -1,0 +1,73 @@
+import { MM_PER_STUD, type Rect } from '../lattice/index.ts';
+import type { Relief } from '../relief/index.ts';
+import { GROUNDS, type Ground, type Scene } from '../scene/index.ts';
+import { planDrawing } from './planDrawing.ts';
+import { writeSvg } from './svg.ts';
+
+/** Grounds as a page shows them: a tint, and marks so that the tint is not the only sign. Marks repeat each 64 mm. */
+const LOOKS: Readonly<Record<Ground, { tint: string; marks: string }>> = {
+  grass: { tint: '#e6e8d0', marks: 'M14 20l4 -8l4 8M44 50l4 -8l4 8' },
+  rock: { tint: '#d6d2c9', marks: 'M8 24l8 -10l8 10M38 56l8 -10l8 10' },
+  soil: { tint: '#e0d2bb', marks: 'M12 16h6M42 46h6' },
+  sand: { tint: '#f1e7cb', marks: 'M16 16h1M48 48h1M32 32h1M8 52h1' },
+  paving: { tint: '#dbd6cc', marks: 'M0 32h64M32 0v32M0 64h64M0 32v32' },
+  road: { tint: '#c4bfb6', marks: '' },
+  ballast: { tint: '#cbc3b5', marks: 'M10 10l6 6M42 42l6 6M42 10l6 6M10 42l6 6' },
+  water: { tint: '#bedbde', marks: 'M4 16q8 -8 16 0t16 0M28 48q8 -8 16 0t16 0' },
+};
+const PEN_MM = 1.8;
+
+/**
+ * The plan as a picture for a page or a report: ground in tints with marks, contours, buildings, sections, modules.
+ * @param textSize height of the names, mm of the drawing: larger for a smaller picture
+ * @param changed rectangles to point out, studs
+ * @returns an SVG document in true millimetres
+ */
+export function writePagePlan(
+  scene: Scene,
+  relief: Relief,
+  { textSize, changed = [] }: { textSize: number; changed?: readonly Rect[] },
+): string {
+  const drawing = planDrawing(scene, relief, { textSize });
+  // The pads show by their grounds and contours; tables belong to the room.
+  const items = drawing.items.filter(({ layer }) => !['PADS', 'TABLES', 'GROUND'].includes(layer));
+  const svg = writeSvg({ ...drawing, items }, PEN_MM);
+  const patterns = GROUNDS.map(
+    (ground) =>
+      `<pattern id="${ground}" width="64" height="64" patternUnits="userSpaceOnUse"><path d="M0 0h64v64h-64z" fill="${LOOKS[ground].tint}"/><path d="${LOOKS[ground].marks}" fill="none" stroke="#8a8a78" stroke-width="1.6"/></pattern>`,
+  );
+  const fills = GROUNDS.flatMap((ground, code) => {
+    const path = runsOf(relief, code);
+    return path === '' ? [] : [`<path d="${path}" fill="url(#${ground})"/>`];
+  });
+  const marks = changed.map(
+    ({ x, y, w, d }) =>
+      `<rect x="${x * MM_PER_STUD}" y="${y * MM_PER_STUD}" width="${w * MM_PER_STUD}" height="${d * MM_PER_STUD}" fill="#a8442a22" stroke="#a8442a" stroke-width="9" stroke-dasharray="28 16"/>`,
+  );
+  const at = svg.indexOf('</style>') + '</style>'.length;
+  return [
+    svg.slice(0, at),
+    // Names stand on paper, and so do buildings.
+    '<style>#PLOTS polygon{fill:#faf8f3cc}text{paint-order:stroke;stroke:#faf8f3;stroke-width:6;stroke-linejoin:round}</style>',
+    `<defs>${patterns.join('')}</defs>`,
+    ...fills,
+    svg.slice(at).replace(/<\/svg>\s*$/, ''),
+    ...marks,
+    '</svg>\n',
+  ].join('\n');
+}
+
+/** All studs of one ground as one path: each row's runs as rectangles, mm. */
+function runsOf({ x, y, w, d, ground }: Relief, code: number): string {
+  const parts: string[] = [];
+  for (let row = 0; row < d; row++)
+    for (let column = 0; column < w; column++) {
+      const begin = column;
+      while (column < w && ground[row * w + column] === code) column++;
+      if (column > begin)
+        parts.push(
+          `M${(x + begin) * MM_PER_STUD} ${(y + row) * MM_PER_STUD}h${(column - begin) * MM_PER_STUD}v${MM_PER_STUD}h${(begin - column) * MM_PER_STUD}z`,
+        );
+    }
+  return parts.join('');
+}
