@@ -83,11 +83,11 @@ export class Harness {
   }
 
   /** Throws the demo's data away and seeds it anew. */
-  async reseed(): Promise<void> {
+  async reseed(more: Partial<Config> = {}): Promise<void> {
     await this.running?.close();
     this.running = null;
     rmSync(join(this.folder, 'main'), { recursive: true, force: true });
-    await this.start();
+    await this.start(more);
   }
 
   async end(): Promise<void> {
@@ -128,3 +128,55 @@ export const patch = (kind: string, id: string, v: number, set: object) => ({
   v,
   set,
 });
+
+/** A window that listens to an event stream. */
+export interface Ear {
+  /** What was heard, in order: the event's name (`message` for batches), its number and its data. */
+  heard: { event: string; id: number | null; data: unknown }[];
+  /** Waits until something like this has been heard. @throws after five seconds */
+  until(like: (one: { event: string; data: unknown }) => boolean): Promise<void>;
+  /** Whether the server has ended the stream. */
+  ended: boolean;
+  close(): void;
+}
+
+export async function listen(client: Client, url: string): Promise<Ear> {
+  const abort = new AbortController();
+  const answer = await fetch(url, { headers: { cookie: client.cookie }, signal: abort.signal });
+  if (!answer.ok || !answer.body) throw new Error(`the stream answered ${answer.status}`);
+  const ear: Ear = {
+    heard: [],
+    ended: false,
+    close: () => abort.abort(),
+    async until(like) {
+      for (let i = 0; i < 500 && !ear.heard.some(like); i++) await new Promise((go) => setTimeout(go, 10));
+      if (!ear.heard.some(like))
+        throw new Error(`not heard; only ${JSON.stringify(ear.heard).slice(0, 500)}`);
+    },
+  };
+  const reader = answer.body.pipeThrough(new TextDecoderStream()).getReader();
+  const read = async () => {
+    let text = '';
+    for (;;) {
+      const { value, done } = await reader.read();
+      if (done) break;
+      text += value;
+      const blocks = text.split('\n\n');
+      text = blocks.pop() ?? '';
+      for (const block of blocks) {
+        const field = (name: string) => new RegExp(`^${name}: (.*)$`, 'm').exec(block)?.[1];
+        const data = field('data');
+        if (data === undefined) continue;
+        const id = field('id');
+        ear.heard.push({
+          event: field('event') ?? 'message',
+          id: id === undefined ? null : Number(id),
+          data: JSON.parse(data),
+        });
+      }
+    }
+    ear.ended = true;
+  };
+  read().catch(() => (ear.ended = true));
+  return ear;
+}

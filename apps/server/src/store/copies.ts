@@ -1,4 +1,4 @@
-import { copyFileSync, existsSync, mkdirSync, readdirSync, renameSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, renameSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import Database from 'libsql';
 import { StoreError, openStore, takeLock } from './database.ts';
@@ -31,13 +31,17 @@ export function restoreStore(copy: string, path: string, migrations: string, now
   try {
     const fresh = `${path}.restoring`;
     removeAll(fresh);
-    copyFileSync(copy, fresh);
     try {
+      // Read as a database, not as a file: what it still has in its log comes along.
+      backupStore(copy, fresh);
       // Opening checks it whole, refuses a newer one and brings an older one up to this program.
       openStore(fresh, migrations).close();
     } catch (error) {
       removeAll(fresh);
-      throw error;
+      if (error instanceof StoreError) throw error;
+      throw new StoreError(
+        `${copy} cannot be read as a database: ${error instanceof Error ? error.message : String(error)}.`,
+      );
     }
     const aside = existsSync(path) ? `${path}.before-${stamp(now)}` : null;
     if (aside) for (const end of ENDS) if (existsSync(path + end)) renameSync(path + end, aside + end);
