@@ -1,4 +1,5 @@
 /** `npm run bench`: every figure the design sets, measured on this machine. A benchmark never fails a build. */
+import { benchCrew } from './crew.ts';
 import { benchCut } from './cut.ts';
 import { benchMaterials } from './materials.ts';
 import { benchRelief } from './relief.ts';
@@ -13,6 +14,7 @@ const parts: Record<string, () => Promise<Row[]>> = {
   materials: benchMaterials,
   site: benchSite,
   server: benchServer,
+  crew: benchCrew,
   web: benchWeb,
 };
 

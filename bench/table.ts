@@ -13,7 +13,8 @@ export function printTable(rows: readonly Row[]): void {
   const number = (value: number) => (value >= 100 ? value.toFixed(0) : value.toFixed(2));
   const lines = rows.map(({ what, measured, unit, aim, better }) => {
     if (aim === undefined) return [what, `${number(measured)} ${unit}`, '', ''];
-    const ratio = better === 'more' ? measured / aim : aim / Math.max(measured, 1e-9);
+    const reached = measured === aim;
+    const ratio = reached ? 1 : better === 'more' ? measured / aim : aim / Math.max(measured, 1e-9);
     return [
       what,
       `${number(measured)} ${unit}`,

@@ -1,15 +1,16 @@
 import { readFileSync } from 'node:fs';
 import type { AxeResults } from 'axe-core';
 import type { Page } from 'puppeteer-core';
-import { goTo, openDisplay, openTab, signedInPage } from './stage.ts';
+import { goTo, openDisplay, openTab, sees, signedInPage } from './stage.ts';
 import { useDemo } from './suite.ts';
 
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
-const PAGES = ['brief', 'survey', 'plan', 'cut', 'stockpile', 'progress'];
+const PAGES = ['brief', 'survey', 'plan', 'cut', 'stockpile', 'progress', 'crew'];
 
 /** Sheets and panels within pages. */
 const TABS: Partial<Record<string, string[]>> = {
   brief: ['Scale', 'Space', 'Dates'],
+  crew: ['People', 'Advice', 'History', 'Since last report', 'Who holds what'],
   cut: ['By hand', 'Lifting', 'Seams', 'Order', 'Rivals'],
   stockpile: [
     'Matrix',
@@ -70,6 +71,21 @@ describe.each(['day', 'night'])('axe finds nothing, %s', (theme) => {
     await page.locator('button[data-findings]').click();
     await page.waitForSelector('aside[aria-label="Findings"] li');
     expect(await axe(page)).toEqual([]);
+    const token = await page.evaluate(async () => {
+      const id = location.pathname.split('/')[2];
+      return String((await (await fetch(`/api/displays/${id}/share`)).json()).token);
+    });
+    for (const [path, words] of [
+      ['/account', 'Where you are signed in'],
+      ['/letters', 'Mail is simulated'],
+      ['/reset', 'A new password'],
+      ['/join/none', 'opens nothing'],
+      [`/s/${token}`, 'built'],
+    ]) {
+      await page.goto(demo.server().url + path);
+      await sees(page, words);
+      expect({ path, found: await axe(page) }).toEqual({ path, found: [] });
+    }
     for (const page_ of [first, page]) await page_.browserContext().close();
   });
 });

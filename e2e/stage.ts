@@ -8,6 +8,7 @@ import puppeteer, { type Browser, type Page } from 'puppeteer-core';
 
 export interface Server {
   url: string;
+  pid: number;
   folder: string;
   /** What the server printed, such as the one-time code. */
   output: () => string;
@@ -52,6 +53,7 @@ export async function startServer(
   };
   return {
     url,
+    pid: child.pid ?? 0,
     folder,
     output: () => output,
     stop,

@@ -11,6 +11,8 @@ import { StoreError } from './store/database.ts';
 const HERE = dirname(fileURLToPath(import.meta.url));
 const ROOT = join(HERE, '..', '..', '..');
 
+const KEEP_ALIVE_MS = 65_000;
+
 const USAGE = `Open Quarry server
 
   --port 4310       port to listen on
@@ -71,6 +73,8 @@ async function main(): Promise<void> {
   });
   const { app } = running;
   if (values.demo) await app.get(DemoService).seed(join(ROOT, 'demo'), new Date());
+  // A page that asks every twenty seconds keeps its line; a proxy's idle limit is usually a minute.
+  app.getHttpServer().keepAliveTimeout = KEEP_ALIVE_MS;
   await app.listen(port, values.host);
   const address: unknown = app.getHttpServer().address();
   const bound =

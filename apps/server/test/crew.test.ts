@@ -537,16 +537,14 @@ describe('keeping', () => {
     expect(readdirSync(folder)).toEqual([3, 4, 5].map((n) => `quarry-2031050${n}-000000.sqlite`));
     const copy = join(folder, 'quarry-20310505-000000.sqlite');
     expect(() => restoreStore(copy, database, MIGRATIONS, day(6))).toThrow('Another server is using');
-    await harness.running?.close();
-    harness.running = null;
+    await harness.stop();
     const aside = restoreStore(copy, database, MIGRATIONS, day(6));
     expect([aside !== null && existsSync(aside), existsSync(`${database}.restoring`)]).toEqual([true, false]);
     await harness.start(MANY);
     expect((await (await as('iva'))('GET', `/api/displays/${await valleyOf(await as('iva'))}`)).status).toBe(
       200,
     );
-    await harness.running?.close();
-    harness.running = null;
+    await harness.stop();
     const newer = openStore(copy, MIGRATIONS);
     newer.client.exec("INSERT INTO __drizzle_migrations (hash, created_at) VALUES ('later', 9999999999999)");
     newer.close();

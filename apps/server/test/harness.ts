@@ -82,10 +82,14 @@ export class Harness {
     await this.running?.app.get(DemoService).seed(DEMO, new Date('2031-05-01T12:00:00Z'));
   }
 
-  /** Throws the demo's data away and seeds it anew. */
-  async reseed(more: Partial<Config> = {}): Promise<void> {
+  async stop(): Promise<void> {
     await this.running?.close();
     this.running = null;
+  }
+
+  /** Throws the demo's data away and seeds it anew. */
+  async reseed(more: Partial<Config> = {}): Promise<void> {
+    await this.stop();
     rmSync(join(this.folder, 'main'), { recursive: true, force: true });
     await this.start(more);
   }

@@ -21,7 +21,7 @@ import { z } from 'zod';
 import { HubService } from '../changes/hub.service.ts';
 import { CONFIG, type Config } from '../config.ts';
 import { ApiError, notFound, parseBody } from '../http/errors.ts';
-import { AccountsService, sessionDigest, type SessionLine, type User } from './accounts.service.ts';
+import { AccountsService, digest, type SessionLine, type User } from './accounts.service.ts';
 import { CurrentUser, SignedInGuard, beginSession, clearSessionCookie, sessionToken } from './session.ts';
 import { anyPassword, fullName, login, newPassword } from './words.ts';
 
@@ -99,7 +99,7 @@ export class AccountsController {
     const token = sessionToken(request);
     if (token) {
       this.accounts.endSession(token);
-      this.hub.endSession(sessionDigest(token));
+      this.hub.endSession(digest(token));
     }
     clearSessionCookie(response);
   }
@@ -108,7 +108,7 @@ export class AccountsController {
   @Get('sessions')
   @UseGuards(SignedInGuard)
   sessions(@CurrentUser() user: User, @Req() request: Request): SessionLine[] {
-    return this.accounts.sessionsOf(user, sessionDigest(sessionToken(request) ?? ''));
+    return this.accounts.sessionsOf(user, digest(sessionToken(request) ?? ''));
   }
 
   @Delete('sessions/:session')
@@ -128,7 +128,7 @@ export class AccountsController {
   async password(@Body() body: unknown, @CurrentUser() user: User, @Req() request: Request): Promise<void> {
     const { old, password } = parseBody(passwordSchema, body);
     await this.accounts.checkPassword(user, old);
-    const here = sessionDigest(sessionToken(request) ?? '');
+    const here = digest(sessionToken(request) ?? '');
     await this.accounts.setPassword(user.id, password, here);
     this.hub.endUser(user.id, here);
   }

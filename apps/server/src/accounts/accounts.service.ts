@@ -31,9 +31,8 @@ const SESSION_ID = 12;
 const RESET_MS = 24 * 3_600_000;
 /** A session says when it was last seen to the nearest few minutes: every request would be too many writes. */
 const SEEN_MS = 300_000;
+/** What a secret is called in the store and on the hub: never the token or code itself. */
 export const digest = (token: string) => createHash('sha256').update(token).digest('base64url');
-/** What a session is called in the store and on the hub: never the token itself. */
-export const sessionDigest = digest;
 
 /** Accounts and their sessions. */
 @Injectable()

@@ -17,7 +17,7 @@ import type { Request, Response } from 'express';
 import { createZodDto } from 'nestjs-zod';
 import { z } from 'zod';
 import { batchSchema, idSchema, kindSchema } from '@quarry/core/scene';
-import { sessionDigest, type User } from '../accounts/accounts.service.ts';
+import { digest, type User } from '../accounts/accounts.service.ts';
 import { CurrentUser, SignedInGuard, sessionToken } from '../accounts/session.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import { parseBody } from '../http/errors.ts';
@@ -115,7 +115,7 @@ export class ChangesController {
     else for (const landed of this.writer.since(id, known, MOST_MISSED)) send(landedText(landed));
     const listener: Listener = {
       userId: user.id,
-      session: sessionDigest(sessionToken(request) ?? ''),
+      session: digest(sessionToken(request) ?? ''),
       present: {
         client: clientSchema.parse(client),
         name: user.name,
