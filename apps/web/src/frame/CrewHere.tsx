@@ -21,11 +21,10 @@ export function CrewHere() {
   if (others.length === 0) return null;
   const people = [...new Map(others.map((one) => [one.person ?? one.client, one])).values()];
   return (
-    <Link
-      to={`/d/${link.id}/crew`}
-      className="hidden md:flex items-center -space-x-1.5"
-      aria-label={`${people.length} ${people.length === 1 ? 'other is' : 'others are'} here: ${people.map(({ name }) => name).join(', ')}`}
-    >
+    <Link to={`/d/${link.id}/crew`} className="hidden md:flex items-center -space-x-1.5">
+      <span className="sr-only">
+        {people.length === 1 ? '1 other is here:' : `${people.length} others are here:`}
+      </span>
       {people.slice(0, MOST).map(({ client, person, name, page, section }) => {
         const letter = section ? scene.section[section]?.letter : null;
         const where = [PAGES.find(({ id }) => id === page)?.word, letter && `section ${letter}`]

@@ -24,13 +24,13 @@ export function ProposalBar() {
       </span>
       <button
         type="button"
-        className="btn btn-xs"
+        className="btn btn-xs bg-base-100 text-base-content disabled:opacity-60"
         disabled={count === 0 || count > 200}
         onClick={() => setSending(true)}
       >
         Send as advice …
       </button>
-      <button type="button" className="btn btn-xs btn-ghost" onClick={() => link.endDraft()}>
+      <button type="button" className="link text-xs" onClick={() => link.endDraft()}>
         Let it go
       </button>
       {sending && <SendDialog onClose={() => setSending(false)} />}

@@ -254,12 +254,14 @@ describe('a report', () => {
     const changes = [patch(before, 'section', 'west', { stage: 'ground' })];
     const middle = after(before, changes);
     const more = [patch(middle, 'plot', 'mill', { name: 'Mill *one*' })];
+    const handed = [patch(after(middle, more), 'section', 'west', { owner: 'bo' })];
     const { told, scene } = tellLog(before, [
       { seq: 1, id: 'a', author: 'Ada Fenn', at: 1, label: '', changes },
       { seq: 2, id: 'b', author: 'Bo Lind', at: 2, label: '', changes: more },
+      { seq: 3, id: 'c', author: 'Bo Lind', at: 3, label: '', changes: handed },
     ]);
     const options = {
-      ...{ from: 0, fromAt: null, upto: 2, at: Date.parse('2031-07-01T12:00:00Z'), section: null },
+      ...{ from: 0, fromAt: null, upto: 3, at: Date.parse('2031-07-01T12:00:00Z'), section: null },
       missing: [
         { part: 'brick-2x4', colour: 'slate', qty: 5, section: 'west' },
         { part: 'brick-2x4', colour: 'slate', qty: 7, section: 'east' },
@@ -271,12 +273,18 @@ describe('a report', () => {
     expect(report.done.after).toBeCloseTo(2 / 7 / 2, 12);
     expect(report.sections.map(({ name, sentences }) => [name, sentences])).toEqual([
       ['E, East', ['Bo Lind renamed Mill to Mill *one*']],
-      ['W, West', ['Ada Fenn moved section W from planned to ground']],
+      [
+        'W, West',
+        [
+          'Bo Lind handed section W from Ada Fenn to Bo Lind',
+          'Ada Fenn moved section W from planned to ground',
+        ],
+      ],
     ]);
     expect([report.short, report.missing]).toEqual([12, [{ part: 'brick-2x4', colour: 'slate', qty: 12 }]]);
     expect(report.next).toEqual([
       'Section E: planned, then supported',
-      'Section W (Ada Fenn): ground, then structures',
+      'Section W (Bo Lind): ground, then structures',
       '2031-07-10: the show',
     ]);
     const markdown = reportMarkdown(report, 'We go on.');
@@ -284,7 +292,8 @@ describe('a report', () => {
     expect(markdown).toContain('We go on.');
     // Of one section; and for the public without anybody's name.
     const west = reportSince(before, scene, told, { ...options, section: 'west', names: false });
-    expect([west.batches, west.sections.length, west.short]).toEqual([1, 1, 5]);
+    expect([west.batches, west.sections.length, west.short]).toEqual([2, 1, 5]);
+    expect(west.sections[0].sentences[0]).toBe('handed section W from a builder to a builder');
     expect(reportMarkdown(west)).not.toMatch(/Ada|Bo/);
   });
 });

@@ -116,13 +116,15 @@ function sectionReports(
   only: string | null,
   names: boolean,
 ): SectionReport[] {
+  const people = [...listOf(before, 'person'), ...listOf(after, 'person')].map(({ name }) => name);
   const bySection = new Map<string | null, Set<string>>();
   for (const { told: sentences, author } of told.toReversed())
     for (const { section, sentence, kind } of sentences) {
-      // What people said to each other stays between them.
-      if (kind === 'thread' || kind === 'reply' || (only !== null && section !== only)) continue;
+      // What people said to each other stays between them, and reports do not tell of reports.
+      if (kind === 'thread' || kind === 'reply' || kind === 'report' || (only !== null && section !== only))
+        continue;
       const set = bySection.get(section) ?? new Set();
-      bySection.set(section, set.add(names ? `${author} ${sentence}` : sentence));
+      bySection.set(section, set.add(names ? `${author} ${sentence}` : nameless(sentence, people)));
     }
   const part = (id: string | null, name: string): SectionReport => {
     const all = [...(bySection.get(id) ?? [])];
@@ -144,6 +146,10 @@ function sectionReports(
     .map(({ id, letter, name }) => part(id, `${letter}, ${name}`));
   return only === null && bySection.has(null) ? [...named, part(null, 'The whole display')] : named;
 }
+
+/** A sentence without anybody's name: what it says of people is «a builder». */
+const nameless = (sentence: string, people: readonly string[]): string =>
+  people.reduce((text, name) => text.replaceAll(name, 'a builder'), sentence);
 
 const figuresOf = (before: Scene, after: Scene): Figure[] =>
   COUNTED.map(([kind, word]) => ({

@@ -97,7 +97,7 @@ export function HistoryPanel() {
             {lines.map((line, i) => (
               <li key={line.seq}>
                 {(i === 0 || !isSameDay(line.at, lines[i - 1].at)) && (
-                  <h3 className="font-semibold px-3 pt-3 pb-0.5">{format(line.at, 'EEEE d MMMM')}</h3>
+                  <h2 className="font-semibold px-3 pt-3 pb-0.5">{format(line.at, 'EEEE d MMMM')}</h2>
                 )}
                 <Entry line={line} on={moment === line.seq} onShow={() => setMoment(line.seq)} />
               </li>

@@ -91,18 +91,19 @@ export function HoldingsPanel() {
                       {waits.length === 0 ? (
                         <span className="ink-2">nothing</span>
                       ) : (
-                        <ul>
-                          {waits.map(({ why, sentence, page }) => (
-                            <li key={why + sentence}>
+                        <p className="leading-6">
+                          {waits.map(({ why, sentence, page }, i) => (
+                            <span key={why + sentence}>
+                              {i > 0 && '; '}
                               <Link
-                                className="link link-hover"
-                                to={`/d/${link.id}/${page === 'crew' && why === 'advice' ? `crew?sheet=advice&section=${section.id}` : page}`}
+                                className="underline underline-offset-2 decoration-base-300 hover:decoration-current"
+                                to={`/d/${link.id}/${why === 'advice' ? `crew?sheet=advice&section=${section.id}` : page}`}
                               >
                                 {sentence}
                               </Link>
-                            </li>
+                            </span>
                           ))}
-                        </ul>
+                        </p>
                       )}
                     </td>
                     <td className="text-right whitespace-nowrap">

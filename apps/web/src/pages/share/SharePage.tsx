@@ -5,7 +5,7 @@ import Markdown from 'react-markdown';
 import { useParams } from 'react-router';
 import remarkGfm from 'remark-gfm';
 import { crewApi } from '../../data/crewApi.ts';
-import { Failure, Loading } from '../../ui/parts.tsx';
+import { Loading } from '../../ui/parts.tsx';
 import { PlanPicture } from '../../ui/PlanPicture.tsx';
 import { dayWord, momentWord } from '../../ui/words.ts';
 
@@ -28,10 +28,10 @@ export function SharePage() {
   if (page.isPending) return <Loading what="Opening" />;
   if (!page.data)
     return (
-      <Failure
-        title="There is nothing to see here"
-        message={page.error?.message ?? 'The page was switched off.'}
-      />
+      <main className="p-8">
+        <h1 className="text-lg font-bold">There is nothing to see here</h1>
+        <p role="alert">{page.error?.message ?? 'The page was switched off.'}</p>
+      </main>
     );
   const { plan, sections, figures, done, showName, showDate, at, reports, ratio, kind } = page.data;
   const days = showDate ? differenceInCalendarDays(parseISO(showDate), new Date()) : null;

@@ -6,7 +6,8 @@ import { z } from 'zod';
 import { api, keys, queryClient } from '../../data/api.ts';
 import { crewApi } from '../../data/crewApi.ts';
 import { NEW_ACCOUNT, TextInput, Trouble } from '../../ui/forms.tsx';
-import { Failure, Loading } from '../../ui/parts.tsx';
+import { Loading } from '../../ui/parts.tsx';
+import { SmallPage } from '../../ui/SmallPage.tsx';
 import { dayWord } from '../../ui/words.ts';
 
 const schema = z.object(NEW_ACCOUNT);
@@ -36,15 +37,9 @@ export function JoinPage() {
   if (invited.isPending || me.isPending) return <Loading what="Opening the invitation" />;
   if (invited.isError)
     return (
-      <Failure
-        title="This invitation opens nothing"
-        message={invited.error.message}
-        act={
-          <Link className="link" to="/">
-            To Open Quarry
-          </Link>
-        }
-      />
+      <SmallPage title="This invitation opens nothing">
+        <p role="alert">{invited.error.message}</p>
+      </SmallPage>
     );
   const { display, role, by, note, expiresAt } = invited.data;
   return (
