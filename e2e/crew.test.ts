@@ -344,8 +344,8 @@ journey('a script in every text somebody can write runs nowhere', async (open) =
     'crew?sheet=history',
     'crew?sheet=report',
   ]) {
-    await iva.goto(`${demo.server().url}/d/${id}/${path}`);
-    await sees(iva, 'Saved');
+    await iva.goto(`${demo.server().url}/d/${id}/${path}`, { waitUntil: 'domcontentloaded' });
+    await sees(iva, 'Saved', 30_000);
     await new Promise((resolve) => setTimeout(resolve, 400));
     expect([path, await iva.evaluate(() => 'hurt' in window)]).toEqual([path, false]);
   }

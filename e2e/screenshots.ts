@@ -20,10 +20,6 @@ async function main() {
     await shot(page, 'displays');
     await openDisplay(page, 'Skarn Edge');
     await shot(page, 'plan');
-    await page
-      .locator('::-p-xpath(//aside[@aria-label="Inspector"]//button[contains(., "Weigh house")])')
-      .click();
-    await shot(page, 'plan-picked');
     await page.locator('button[data-findings]').click();
     await shot(page, 'findings');
     await page.locator('button[aria-label="Close the findings"]').click();
@@ -50,6 +46,19 @@ async function main() {
     for (let i = 0; i < 12; i++) await page.locator('button[aria-label="Layer above"]').click();
     await pause(1500);
     await shot(page, 'stockpile-layers');
+    const other = await signedInPage(browser, server, 'Brenna Rook');
+    await openDisplay(other, 'Skarn Edge');
+    await goTo(page, 'crew');
+    await page.waitForSelector('::-p-text(pieces short)');
+    await shot(page, 'crew');
+    const visitor = await page.evaluate(async () => {
+      const id = location.pathname.split('/')[2];
+      return String((await (await fetch(`/api/displays/${id}/share`)).json()).token);
+    });
+    await other.goto(`${server.url}/s/${visitor}`);
+    await other.waitForSelector('figure img');
+    await shot(other, 'share');
+    await other.browserContext().close();
     await goTo(page, 'cut');
     await page.locator('::-p-xpath(//button[normalize-space()="Cut"])').click();
     await page.waitForSelector('::-p-text(Proven)', { timeout: 30_000 });

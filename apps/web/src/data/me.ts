@@ -30,7 +30,13 @@ export function signedIn(user: User): void {
 /** Signs out and forgets what this browser kept for a start without the server. Changes that wait are kept. */
 export async function signOut(): Promise<void> {
   await api.signOut();
+  await signedOut();
+}
+
+/** Nobody is signed in here any more: what was seen is forgotten, and whoever asks is asked who they are. */
+export async function signedOut(): Promise<void> {
   localStorage.removeItem(KEY);
   await forgetDocuments().catch(() => undefined);
-  queryClient.clear();
+  queryClient.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== keys.me[0] });
+  await queryClient.resetQueries({ queryKey: keys.me });
 }

@@ -5,7 +5,7 @@ import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { keys, queryClient, type User } from '../../data/api.ts';
 import { crewApi, exportUrl } from '../../data/crewApi.ts';
-import { signOut } from '../../data/me.ts';
+import { signOut, signedOut } from '../../data/me.ts';
 import { TextInput, Trouble } from '../../ui/forms.tsx';
 import { Dialog, Heading, Loading } from '../../ui/parts.tsx';
 import { SmallPage } from '../../ui/SmallPage.tsx';
@@ -102,7 +102,7 @@ function Sessions() {
     mutationFn: ({ id, here }: { id: string; here: boolean }) => (here ? signOut() : crewApi.endSession(id)),
     onSuccess: (_, { here }) => {
       if (here) void navigate('/');
-      return queryClient.invalidateQueries({ queryKey: here ? keys.me : keys.sessions });
+      else return queryClient.invalidateQueries({ queryKey: keys.sessions });
     },
   });
   return (
@@ -141,8 +141,8 @@ function Leave({ user }: { user: User }) {
   const [password, setPassword] = useState('');
   const remove = useMutation({
     mutationFn: () => crewApi.removeAccount(password),
-    onSuccess: () => {
-      queryClient.clear();
+    onSuccess: async () => {
+      await signedOut();
       void navigate('/');
     },
   });

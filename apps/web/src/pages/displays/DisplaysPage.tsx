@@ -16,10 +16,7 @@ export function DisplaysPage({ user }: { user: User }) {
   const [leaving, setLeaving] = useState<{ id: string; name: string } | null>(null);
   const leave = useMutation({
     mutationFn: signOut,
-    onSettled: () => {
-      void queryClient.resetQueries({ queryKey: keys.me });
-      void navigate('/');
-    },
+    onSettled: () => void navigate('/'),
   });
   const letters = useQuery({ queryKey: keys.letters, queryFn: crewApi.letters, staleTime: 0 });
   const unread = letters.data?.filter(({ readAt }) => readAt === null).length ?? 0;
