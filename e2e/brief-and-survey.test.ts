@@ -237,7 +237,7 @@ journey(
     );
     await tobin.setOfflineMode(true);
     await fill(tobin, 'From west', '1900');
-    await sees(tobin, '1 waiting');
+    await sees(tobin, '1 change waiting');
     await fill(iva, 'From west', '2050');
     await saved(iva);
     await tobin.setOfflineMode(false);

@@ -150,7 +150,7 @@ journey(
     // Both change one number while Brenna is cut off: hers comes too late, and she decides.
     await brenna.setOfflineMode(true);
     await fill(brenna, 'Percent of lit done in section B', '30');
-    await sees(brenna, '1 waiting');
+    await sees(brenna, '1 change waiting');
     await fill(iva, 'Percent of lit done in section B', '50');
     await saved(iva);
     await brenna.setOfflineMode(false);
@@ -174,7 +174,7 @@ journey(
       await pickFromOutline(page, 'Plots', 'Kiosk');
       await own.stop('SIGKILL');
       await fill(page, 'From west', '150');
-      await sees(page, '1 waiting');
+      await sees(page, '1 change waiting');
       const port = Number(new URL(own.url).port);
       const again = await startServer({ demo: true, folder: own.folder, port });
       await saved(page);

@@ -105,6 +105,10 @@ const MINE: Partial<Record<Kind, readonly string[]>> = {
   order: ['by'],
   promise: ['person'],
   placeholder: ['section'],
+  // Whoever was at the table logs it; what is to be done in a section is its builders' to say.
+  session: ['person'],
+  calendar: ['person'],
+  task: ['owner', 'section'],
   // What people know of parts, and what words mean, is everybody's.
   partType: [],
   alias: [],

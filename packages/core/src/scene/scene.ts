@@ -68,6 +68,9 @@ export function emptyScene(): Scene {
     thread: {},
     reply: {},
     report: {},
+    session: {},
+    task: {},
+    calendar: {},
     removed: {},
   };
 }
@@ -124,6 +127,10 @@ export function labelOf(scene: Scene, kind: Kind, id: string): string {
   if (kind === 'partType') return partName(id);
   if (kind === 'alias') return scene.alias[id] ? `alias «${scene.alias[id].word}»` : 'alias';
   if (kind === 'thread') return scene.thread[id] ? `«${scene.thread[id].title}»` : 'advice';
+  if (kind === 'session' || kind === 'calendar') {
+    const { person } = scene[kind][id] ?? { person: null };
+    return `${KINDS[kind].word} of ${person ? (scene.person[person]?.name ?? person) : 'somebody'}`;
+  }
   if (kind === 'reply') {
     const thread = scene.thread[scene.reply[id]?.thread ?? ''];
     return thread ? `answer to «${thread.title}»` : 'answer';

@@ -70,6 +70,7 @@ import {
   recipeSchema,
   substituteSchema,
 } from './stockSchema.ts';
+import { calendarSchema, sessionSchema, taskSchema } from './workSchema.ts';
 
 export { MAX_STUDS, idSchema } from './fields.ts';
 
@@ -169,6 +170,9 @@ const displaySchema = z.strictObject({
   placeholders: z.enum(PLACEHOLDERS).default('listed'),
   rhythm: z.enum(RHYTHMS).default('fortnightly'),
 
+  /** What share of a section's work each stage before «done» is, by parts of the whole (a default of ours, no source). */
+  stageWeights: z.array(z.number().min(0).max(1000)).length(7).default([5, 10, 30, 30, 15, 5, 5]),
+
   /** How ground is filled where nothing else is said; the largest plate of a deck and its free span, studs. */
   method: z.enum(METHODS).default('raft'),
   deckMost: z.int().min(2).max(16).default(16),
@@ -197,6 +201,8 @@ const sectionSchema = z.strictObject({
   stage: z.enum(STAGES).default('planned'),
   /** Share of the current stage that is done, percent. */
   stageDone: z.int().min(0).max(100).default(0),
+  /** The whole of its work as somebody guesses it, hours; null: not guessed. */
+  hours: z.number().min(0).max(100_000).nullable().default(null),
   /** How its ground is filled; null: as the display's. */
   method: z.enum(METHODS).nullable().default(null),
   /** The day its parts are needed; null: by the show. */
@@ -270,6 +276,9 @@ export const kindSchema = z.enum([
   'thread',
   'reply',
   'report',
+  'session',
+  'task',
+  'calendar',
 ]);
 export type Kind = z.infer<typeof kindSchema>;
 export const KIND_NAMES = kindSchema.options;
@@ -330,6 +339,9 @@ export const KINDS = {
   thread: { schema: threadSchema, group: 'threads', word: 'advice' },
   reply: { schema: replySchema, group: 'replies', word: 'answer' },
   report: { schema: reportSchema, group: 'reports', word: 'report' },
+  session: { schema: sessionSchema, group: 'sessions', word: 'session' },
+  task: { schema: taskSchema, group: 'tasks', word: 'task' },
+  calendar: { schema: calendarSchema, group: 'calendars', word: 'calendar' },
 } as const satisfies Record<Kind, { schema: z.ZodObject; group: string; word: string }>;
 
 /** What an entity of a kind says, without its id and version. */
@@ -370,6 +382,9 @@ export type Promised = Entity<'promise'>;
 export type Thread = Entity<'thread'>;
 export type Reply = Entity<'reply'>;
 export type Report = Entity<'report'>;
+export type Session = Entity<'session'>;
+export type Task = Entity<'task'>;
+export type Calendar = Entity<'calendar'>;
 
 /** The id of the one display entity of each scene. */
 export const DISPLAY_ID = 'display';
@@ -384,6 +399,7 @@ export const REFERENCES: readonly { kind: Kind; field: string; to: Kind }[] = [
   { kind: 'section', field: 'owner', to: 'person' },
   { kind: 'section', field: 'helpers', to: 'person' },
   { kind: 'reply', field: 'thread', to: 'thread' },
+  { kind: 'task', field: 'after', to: 'task' },
   { kind: 'display', field: 'place', to: 'place' },
   ...(['table', 'passage', 'opening', 'obstacle', 'socket', 'barrier'] as const).map((kind) => ({
     kind,
@@ -391,13 +407,23 @@ export const REFERENCES: readonly { kind: Kind; field: string; to: Kind }[] = [
     to: 'place' as const,
   })),
   { kind: 'space', field: 'plot', to: 'plot' },
-  ...(['recipe', 'partList', 'placeholder', 'substitute', 'promise', 'thread', 'report'] as const).map(
-    (kind) => ({
-      kind,
-      field: 'section',
-      to: 'section' as const,
-    }),
-  ),
+  ...(
+    [
+      'recipe',
+      'partList',
+      'placeholder',
+      'substitute',
+      'promise',
+      'thread',
+      'report',
+      'session',
+      'task',
+    ] as const
+  ).map((kind) => ({
+    kind,
+    field: 'section',
+    to: 'section' as const,
+  })),
   ...(
     [
       ['partList', 'owner'],
@@ -408,6 +434,9 @@ export const REFERENCES: readonly { kind: Kind; field: string; to: Kind }[] = [
       ['promise', 'person'],
       ['thread', 'by'],
       ['reply', 'by'],
+      ['session', 'person'],
+      ['task', 'owner'],
+      ['calendar', 'person'],
     ] as const
   ).map(([kind, field]) => ({ kind, field, to: 'person' as const })),
 ];

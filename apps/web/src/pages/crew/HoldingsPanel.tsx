@@ -79,7 +79,7 @@ export function HoldingsPanel() {
                         </span>
                       )}
                     </th>
-                    <td>
+                    <td className="whitespace-nowrap">
                       {section.owner ? name(section.owner) : <span className="text-warning">nobody</span>}
                       {section.helpers.length > 0 && (
                         <span className="block ink-2">with {section.helpers.map(name).join(', ')}</span>
@@ -91,7 +91,7 @@ export function HoldingsPanel() {
                       {waits.length === 0 ? (
                         <span className="ink-2">nothing</span>
                       ) : (
-                        <p className="leading-6">
+                        <p className="leading-5">
                           {waits.map(({ why, sentence, page }, i) => (
                             <span key={why + sentence}>
                               {i > 0 && '; '}

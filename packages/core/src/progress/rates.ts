@@ -1,0 +1,77 @@
+import { listOf, type Scene, type Session, type Work } from '../scene/index.ts';
+
+/** What people's sessions say of how fast they build. */
+
+/** Pieces an hour where nobody has logged enough: guesses of ours, no source; shown as such. */
+export const DEFAULT_RATES: Readonly<Record<Work, number>> = {
+  planning: 0,
+  sorting: 900,
+  ground: 300,
+  structures: 150,
+  dressing: 200,
+  lights: 30,
+  figures: 60,
+  other: 150,
+};
+/** A rate is learnt from this many counted sessions on. */
+export const LEAST_SESSIONS = 3;
+/** The spread of a rate nobody has logged enough of: the standard deviation of its logarithm (ours, no source). */
+export const DEFAULT_SPREAD = 0.5;
+
+export interface Rate {
+  /** Pieces an hour. */
+  perHour: number;
+  /** Standard deviation of the logarithm of the sessions' rates. */
+  spread: number;
+  sessions: number;
+  hours: number;
+  pieces: number;
+  learnt: boolean;
+}
+
+/** Sessions that are over and have their pieces counted. */
+const counts = (session: Session): session is Session & { minutes: number; pieces: number } =>
+  session.minutes !== null && session.minutes > 0 && session.pieces !== null && session.pieces > 0;
+
+/**
+ * How fast somebody does a kind of work: all their pieces over all their hours of it, and how the sessions scatter.
+ * With fewer than three counted sessions the default stands.
+ * @param person null: everybody together
+ */
+export function rateOf(scene: Scene, person: string | null, work: Work): Rate {
+  const mine = listOf(scene, 'session')
+    .filter(counts)
+    .filter((session) => session.work === work && (person === null || session.person === person));
+  const minutes = mine.reduce((sum, session) => sum + session.minutes, 0);
+  const pieces = mine.reduce((sum, session) => sum + session.pieces, 0);
+  const told = { sessions: mine.length, hours: minutes / 60, pieces };
+  if (mine.length < LEAST_SESSIONS)
+    return { perHour: DEFAULT_RATES[work], spread: DEFAULT_SPREAD, ...told, learnt: false };
+  return { perHour: (60 * pieces) / minutes, spread: scatterOf(mine), ...told, learnt: true };
+}
+
+/** Standard deviation of the logarithm of the sessions' rates. */
+function scatterOf(sessions: readonly { minutes: number; pieces: number }[]): number {
+  const logs = sessions.map(({ minutes, pieces }) => Math.log((60 * pieces) / minutes));
+  const mean = logs.reduce((sum, log) => sum + log, 0) / logs.length;
+  return Math.sqrt(logs.reduce((sum, log) => sum + (log - mean) ** 2, 0) / (logs.length - 1));
+}
+
+/**
+ * How the whole of somebody's speed may turn out: the scatter of single sessions evens out over many, what is left is
+ * the error of their mean. The default until there are three counted sessions.
+ */
+export function speedSpread(scene: Scene, person: string): number {
+  const mine = listOf(scene, 'session')
+    .filter(counts)
+    .filter((session) => session.person === person);
+  return mine.length < LEAST_SESSIONS ? DEFAULT_SPREAD : scatterOf(mine) / Math.sqrt(mine.length);
+}
+
+/** Hours logged so far, by section; null: of no section. A session that runs counts up to now only where it is told. */
+export function hoursBySection(scene: Scene): Map<string | null, number> {
+  const hours = new Map<string | null, number>();
+  for (const { section, minutes } of listOf(scene, 'session'))
+    if (minutes !== null) hours.set(section, (hours.get(section) ?? 0) + minutes / 60);
+  return hours;
+}
