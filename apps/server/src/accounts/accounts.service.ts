@@ -1,7 +1,7 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { HttpStatus, Inject, Injectable, Logger } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
-import { and, count, eq, gt, like, lt, ne, sql } from 'drizzle-orm';
+import { and, count, eq, gt, lt, ne, sql } from 'drizzle-orm';
 import { STORE } from '../config.ts';
 import { ApiError } from '../http/errors.ts';
 import { transact, type Store } from '../store/database.ts';
@@ -195,7 +195,7 @@ export class AccountsService {
     const rows = this.store.db
       .select({ tokenHash: sessions.tokenHash })
       .from(sessions)
-      .where(and(eq(sessions.userId, user.id), like(sessions.tokenHash, `${id.replace(/[%_]/g, '')}%`)))
+      .where(eq(sessions.userId, user.id))
       .all()
       .filter(({ tokenHash }) => tokenHash.startsWith(id));
     if (id.length !== SESSION_ID || rows.length !== 1) return null;
