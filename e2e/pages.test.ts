@@ -11,6 +11,7 @@ const PAGES = ['brief', 'survey', 'plan', 'cut', 'stockpile', 'progress', 'crew'
 const TABS: Partial<Record<string, string[]>> = {
   brief: ['Scale', 'Space', 'Dates'],
   crew: ['People', 'Advice', 'History', 'Since last report', 'Who holds what'],
+  progress: ['Sessions', 'Outlook', 'Sections'],
   cut: ['By hand', 'Lifting', 'Seams', 'Order', 'Rivals'],
   stockpile: [
     'Matrix',

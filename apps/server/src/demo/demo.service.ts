@@ -103,6 +103,7 @@ const TIMED: readonly (readonly [Kind, ...string[]])[] = [
   ['thread', 'at'],
   ['reply', 'at'],
   ['report', 'at', 'fromAt'],
+  ['session', 'start'],
 ];
 
 /** Moves every date of a display so that its show is ten weeks from today: the demo never looks stale. */

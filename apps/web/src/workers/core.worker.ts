@@ -33,6 +33,7 @@ import {
   type Relief,
 } from '@quarry/core/relief';
 import { emptyScene, reduce, withDelta, type Change, type Delta, type Scene } from '@quarry/core/scene';
+import { outlook, type OutlookAnswer } from '@quarry/core/progress';
 import { bestMoves, reachOf, type Move, type Reach } from '@quarry/core/sight';
 
 /** A square of the relief with its contours: what is drawn anew when something in it changes. */
@@ -170,6 +171,9 @@ const worker = {
     const relief = compileRelief(of);
     return { relief, tiles: tilesOf(relief, null), whole: true };
   },
+  /** When a scene will be done, with odds. */
+  outlook: (of: Scene, day: string, how: { runs: number; seed: number }): OutlookAnswer =>
+    outlook(of, day, how),
   /** A plan of a scene as a picture (SVG), some places pointed out. */
   pagePlan: (of: Scene, changed: readonly Rect[]): string =>
     writePagePlan(of, compileRelief(of), { textSize: SMALL_PLAN_TEXT, changed }),

@@ -8,7 +8,8 @@ import { useView } from '../../data/view.ts';
 import { NumberField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, Line } from '../../ui/parts.tsx';
 
-export function ProgressPage() {
+/** Each section through its stages, and how far the whole is. */
+export function SectionsPanel() {
   const scene = useDisplay(({ scene }) => scene);
   const link = useLink();
   const sections = listOf(scene, 'section').toSorted((a, b) => (a.letter < b.letter ? -1 : 1));

@@ -1,0 +1,270 @@
+import { addMinutes, differenceInMinutes, format, formatISO, parseISO } from 'date-fns';
+import { useEffect, useState } from 'react';
+import { WORKS, listOf, sectionsOf, type Session, type Work } from '@quarry/core/scene';
+import { rateOf } from '@quarry/core/progress';
+import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+import { Basis, Empty, Heading } from '../../ui/parts.tsx';
+import { RemoveButton } from '../../ui/rows.tsx';
+import { capital, momentWord } from '../../ui/words.ts';
+
+/** How often a running session shows its time anew, ms. */
+const TICK_MS = 15_000;
+const MOST_MINUTES = 1440;
+/** The latest sessions that are listed. */
+const SHOWN = 40;
+
+/** One's hours at the table: started and stopped with a thumb, or typed later; and what they teach. */
+export function SessionsPanel() {
+  const scene = useDisplay(({ scene }) => scene);
+  const person = useDisplay(({ actor }) => actor.person);
+  const may = useMay();
+  const sessions = listOf(scene, 'session').toSorted((a, b) => (a.start < b.start ? 1 : -1));
+  const running = sessions.find((session) => session.person === person && session.minutes === null);
+  const forbids =
+    person === null
+      ? 'Your account is nobody on this display yet; its owner says under Crew, People, who you are.'
+      : may({ op: 'add', kind: 'session', id: 'x', data: { person } });
+  return (
+    <div className="p-3 sm:p-4 grid gap-6 lg:grid-cols-[minmax(0,380px)_minmax(0,1fr)] items-start max-w-[1200px]">
+      <section aria-labelledby="table">
+        <Heading id="table">At the table</Heading>
+        {forbids ? (
+          <p className="ink-2">{forbids}</p>
+        ) : running ? (
+          <Running session={running} />
+        ) : (
+          <Start person={person ?? ''} />
+        )}
+        <Rates />
+      </section>
+      <section aria-labelledby="sessions">
+        <Heading id="sessions" aside={`${sessions.length}`}>
+          Sessions
+        </Heading>
+        {sessions.length === 0 && (
+          <Empty title="No session yet">
+            Press Start when you sit down and Stop when you get up. From three sessions with counted pieces
+            on, your own rate stands here in place of a guess.
+          </Empty>
+        )}
+        <ul>
+          {sessions.slice(0, SHOWN).map((session) => (
+            <SessionRow key={session.id} session={session} />
+          ))}
+        </ul>
+      </section>
+    </div>
+  );
+}
+
+function Start({ person }: { person: string }) {
+  const scene = useDisplay(({ scene }) => scene);
+  const edit = useEdit();
+  const own = sectionsOf(scene, person);
+  const [section, setSection] = useState(own[0]?.id ?? '');
+  const [work, setWork] = useState<Work>('ground');
+  const [minutes, setMinutes] = useState('');
+  const add = (start: Date, lasted: number | null) =>
+    edit.add(lasted === null ? 'began a session' : 'wrote down a session', 'session', freshId('session'), {
+      ...{ person, section: section || null, work, minutes: lasted },
+      start: start.toISOString(),
+    });
+  const typed = Number(minutes);
+  const whole = Number.isInteger(typed) && typed >= 1 && typed <= MOST_MINUTES;
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-2">
+        <label>
+          <span className="block pb-0.5">Section</span>
+          <select
+            className="select w-full"
+            value={section}
+            onChange={(event) => setSection(event.currentTarget.value)}
+          >
+            <option value="">none</option>
+            {listOf(scene, 'section').map(({ id, letter, name }) => (
+              <option key={id} value={id}>
+                {letter}, {name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label>
+          <span className="block pb-0.5">Work</span>
+          <select
+            className="select w-full"
+            value={work}
+            onChange={(event) => setWork(WORKS.find((one) => one === event.currentTarget.value) ?? work)}
+          >
+            {WORKS.map((one) => (
+              <option key={one} value={one}>
+                {capital(one)}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <button
+        type="button"
+        className="btn btn-primary w-full h-16 text-lg mt-2"
+        onClick={() => add(new Date(), null)}
+      >
+        Start
+      </button>
+      <form
+        className="flex items-end gap-2 pt-2"
+        aria-label="Type a session"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (add(addMinutes(new Date(), -typed), typed)) setMinutes('');
+        }}
+      >
+        <label className="flex-1">
+          <span className="block pb-0.5">Or typed: minutes, until now</span>
+          <input
+            className="input w-full fig"
+            inputMode="numeric"
+            value={minutes}
+            aria-invalid={minutes !== '' && !whole}
+            onChange={(event) => setMinutes(event.currentTarget.value)}
+          />
+        </label>
+        <button type="submit" className="btn" disabled={!whole}>
+          Write down
+        </button>
+      </form>
+      {minutes !== '' && !whole && (
+        <p role="alert" className="text-error text-xs">
+          Minutes: «{minutes}» is not a whole number from 1 to {MOST_MINUTES.toLocaleString('en')}.
+        </p>
+      )}
+    </>
+  );
+}
+
+function Running({ session }: { session: Session }) {
+  const scene = useDisplay(({ scene }) => scene);
+  const edit = useEdit();
+  const [now, setNow] = useState(() => new Date());
+  const [pieces, setPieces] = useState('');
+  const [note, setNote] = useState('');
+  useEffect(() => {
+    const timer = setInterval(() => setNow(new Date()), TICK_MS);
+    return () => clearInterval(timer);
+  }, []);
+  const lasted = Math.max(0, differenceInMinutes(now, parseISO(session.start)));
+  const counted = pieces === '' ? null : Number(pieces);
+  const whole = counted === null || (Number.isInteger(counted) && counted >= 0 && counted <= 1_000_000);
+  const stop = () =>
+    edit.patch('ended a session', 'session', session, {
+      minutes: Math.min(MOST_MINUTES, Math.max(1, differenceInMinutes(new Date(), parseISO(session.start)))),
+      ...{ pieces: counted, note: note.trim() },
+    });
+  const letter = session.section ? scene.section[session.section]?.letter : null;
+  return (
+    <div className="border border-base-content p-3">
+      <p>
+        {capital(session.work)}
+        {letter && `, section ${letter}`} since {format(parseISO(session.start), 'HH:mm')}
+      </p>
+      <p className="fig text-3xl py-1" role="timer">
+        {Math.floor(lasted / 60)}:{String(lasted % 60).padStart(2, '0')}{' '}
+        <span className="text-sm ink-2">h:min</span>
+      </p>
+      <label className="block">
+        <span className="block pb-0.5">Pieces placed, if you counted</span>
+        <input
+          className="input w-full fig"
+          inputMode="numeric"
+          value={pieces}
+          aria-invalid={!whole}
+          onChange={(event) => setPieces(event.currentTarget.value)}
+        />
+      </label>
+      {!whole && (
+        <p role="alert" className="text-error text-xs">
+          Pieces placed: «{pieces}» is not a whole number from 0 to 1,000,000.
+        </p>
+      )}
+      <label className="block pt-1">
+        <span className="block pb-0.5">What was done</span>
+        <input
+          className="input w-full"
+          maxLength={2000}
+          value={note}
+          onChange={(event) => setNote(event.currentTarget.value)}
+        />
+      </label>
+      <button
+        type="button"
+        className="btn btn-primary w-full h-16 text-lg mt-2"
+        disabled={!whole}
+        onClick={stop}
+      >
+        Stop
+      </button>
+    </div>
+  );
+}
+
+function SessionRow({ session }: { session: Session }) {
+  const scene = useDisplay(({ scene }) => scene);
+  const edit = useEdit();
+  const may = useMay();
+  const { id, v, person, section, start, minutes, pieces, work, note } = session;
+  const forbids = may({ op: 'remove', kind: 'session', id, v });
+  const rate = minutes && pieces ? Math.round((60 * pieces) / minutes) : null;
+  return (
+    <li className="flex items-baseline gap-2 border-b hair py-1.5">
+      <div className="flex-1 min-w-0">
+        <span className="font-semibold">{person ? (scene.person[person]?.name ?? '') : 'Somebody'}</span>{' '}
+        <span className="ink-2">
+          {momentWord(start)}, {work}
+          {section && `, section ${scene.section[section]?.letter ?? ''}`}
+        </span>
+        {note && <p className="break-words">{note}</p>}
+      </div>
+      <span className="fig text-right whitespace-nowrap">
+        {minutes === null ? <span className="text-secondary">runs</span> : `${minutes} min`}
+        {pieces !== null && <span className="block ink-2 text-xs">{pieces.toLocaleString('en')} pieces</span>}
+        {rate !== null && <span className="block ink-2 text-xs">{rate.toLocaleString('en')} an hour</span>}
+      </span>
+      <RemoveButton
+        what={`the session of ${formatISO(parseISO(start), { representation: 'date' })}`}
+        disabled={forbids !== null}
+        onClick={() => edit.remove('removed a session', 'session', id, v)}
+      />
+    </li>
+  );
+}
+
+/** What counted sessions say of one's own speed, and what stands in where they say too little. */
+function Rates() {
+  const scene = useDisplay(({ scene }) => scene);
+  const person = useDisplay(({ actor }) => actor.person);
+  const rates = WORKS.map((work) => ({ work, ...rateOf(scene, person, work) })).filter(
+    ({ perHour }) => perHour > 0,
+  );
+  return (
+    <>
+      <Heading>Your rates</Heading>
+      <dl>
+        {rates.map(({ work, perHour, learnt, sessions, spread }) => (
+          <div key={work} className="flex items-baseline justify-between gap-2 border-b hair py-0.5">
+            <dt>{capital(work)}</dt>
+            <dd className="fig text-right">
+              {Math.round(perHour).toLocaleString('en')} <span className="text-xs">pieces/h</span>
+              <span className="block ink-2 text-[11px]">
+                {learnt ? `learnt from ${sessions}, ± ${Math.round(100 * spread)} %` : 'a guess of ours'}
+              </span>
+            </dd>
+          </div>
+        ))}
+      </dl>
+      <Basis>
+        All counted pieces of your sessions of a kind over all their hours; the spread is the standard
+        deviation of the logarithm of single sessions. Below three counted sessions a guess of ours stands.
+      </Basis>
+    </>
+  );
+}
