@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo } from 'react';
 import { Link } from 'react-router';
-import { listOf, sectionOf, stampOf } from '@quarry/core/scene';
+import { sectionOf, unreadThreads } from '@quarry/core/scene';
 import { keys } from '../data/api.ts';
 import { crewApi } from '../data/crewApi.ts';
 import { useDisplay, useLink } from '../data/useDisplay.tsx';
@@ -56,20 +56,20 @@ export function useTellWhere(page: string): void {
   }, [link, page, section, picked, also]);
 }
 
-/** How many threads have something that this person has not read. */
-export function useUnread(): number {
-  const scene = useDisplay(({ scene }) => scene);
-  const person = useDisplay(({ actor }) => actor.person);
+/** Stamps of what this person has read, by thread; undefined until they are known. */
+export function useMarks(): Readonly<Record<string, number>> | undefined {
   const link = useLink();
-  const marks = useQuery({ queryKey: keys.marks(link.id), queryFn: () => crewApi.marks(link.id) });
+  return useQuery({ queryKey: keys.marks(link.id), queryFn: () => crewApi.marks(link.id) }).data;
+}
+
+/** Threads that have something this person has not read; worked out anew only when something is said or read. */
+export function useUnread(): ReadonlySet<string> {
+  const thread = useDisplay(({ scene }) => scene.thread);
+  const reply = useDisplay(({ scene }) => scene.reply);
+  const person = useDisplay(({ actor }) => actor.person);
+  const marks = useMarks();
   return useMemo(
-    () =>
-      marks.data
-        ? listOf(scene, 'thread').filter(
-            (thread) =>
-              stampOf(scene, thread) > (marks.data[thread.id] ?? (thread.by === person ? thread.v : 0)),
-          ).length
-        : 0,
-    [scene, marks.data, person],
+    () => (marks ? unreadThreads({ thread, reply }, person, marks) : new Set<string>()),
+    [thread, reply, marks, person],
   );
 }

@@ -45,7 +45,7 @@ export function Frame() {
   const findingsButton = useRef<HTMLButtonElement>(null);
   const { pathname } = useLocation();
   const page = PAGES.find(({ id }) => pathname.endsWith(`/${id}`))?.id ?? null;
-  const unread = useUnread();
+  const unread = useUnread().size;
   useTellWhere(page ?? '');
   const goArmed = useRef(0);
   const base = `/d/${link.id}`;

@@ -11,7 +11,9 @@ import {
   refit,
   sceneFrom,
   sectionOf,
+  stampOf,
   toRows,
+  unreadThreads,
   writeFile,
   type Change,
   type Kind,
@@ -355,6 +357,17 @@ describe('advice', () => {
     if (fitted.ok) expect(after(later, fitted.changes).plot.mill).toMatchObject({ x: 20, height: 30 });
     const gone = after(scene, [{ op: 'remove', kind: 'plot', id: 'mill', v: 1 }]);
     expect(refit(gone, proposal)).toMatchObject({ ok: false, sentence: expect.stringContaining('mill') });
+  });
+  test('unread is what others said since one’s mark; one’s own thread is read until somebody answers', () => {
+    const asked = after(start(), [
+      { op: 'add', kind: 'thread', id: 'q', data: { title: 'Q', text: 'Q', by: 'bo' } },
+    ]);
+    expect([unreadThreads(asked, 'bo', {}).size, unreadThreads(asked, 'ada', {}).size]).toEqual([0, 1]);
+    const answered = after(asked, [
+      { op: 'add', kind: 'reply', id: 'r', data: { thread: 'q', text: 'R', by: 'ada' } },
+    ]);
+    expect([...unreadThreads(answered, 'bo', {})]).toEqual(['q']);
+    expect(unreadThreads(answered, 'bo', { q: stampOf(answered, answered.thread.q) }).size).toBe(0);
   });
   test('a row that came over the wire reads back', () => {
     const scene = after(start(), [

@@ -70,6 +70,22 @@ export const repliesOf = (scene: Scene, thread: string): Reply[] =>
 export const stampOf = (scene: Scene, thread: Thread): number =>
   repliesOf(scene, thread.id).reduce((sum, { v }) => sum + v, thread.v);
 
+/** Threads in which something is said that somebody has not read; one's own words are read. @param marks stamps by thread */
+export function unreadThreads(
+  scene: Pick<Scene, 'thread' | 'reply'>,
+  person: string | null,
+  marks: Readonly<Record<string, number>>,
+): Set<string> {
+  // The stamps of all threads in one pass over the answers: this is asked again with everything that is said.
+  const stamps = new Map(Object.values(scene.thread).map(({ id, v }) => [id, v]));
+  for (const { thread, v } of Object.values(scene.reply)) stamps.set(thread, (stamps.get(thread) ?? 0) + v);
+  return new Set(
+    Object.values(scene.thread)
+      .filter(({ id, by, v }) => (stamps.get(id) ?? 0) > (marks[id] ?? (by === person ? v : 0)))
+      .map(({ id }) => id),
+  );
+}
+
 /** Whom a text names with «@»: people by their whole name or the first word of it, the longest name first. */
 export function mentionsIn(scene: Scene, text: string): string[] {
   const lower = text.toLowerCase();

@@ -1,10 +1,10 @@
-import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { listOf, repliesOf, stampOf, type Scene, type Thread } from '@quarry/core/scene';
 import { keys, queryClient } from '../../data/api.ts';
 import { crewApi } from '../../data/crewApi.ts';
 import { useDisplay, useLink } from '../../data/useDisplay.tsx';
+import { useMarks, useUnread } from '../../frame/CrewHere.tsx';
 import { Empty } from '../../ui/parts.tsx';
 import { capital } from '../../ui/words.ts';
 import { NewAdvice } from './NewAdvice.tsx';
@@ -21,10 +21,8 @@ export function AdvicePanel() {
   const [query, setQuery] = useSearchParams();
   const [shown, setShown] = useState<(typeof SHOWN)[number]>('open');
   const section = query.get('section') ?? '';
-  const marks = useQuery({ queryKey: keys.marks(link.id), queryFn: () => crewApi.marks(link.id) });
-  const unread = (thread: Thread) =>
-    marks.data !== undefined &&
-    stampOf(scene, thread) > (marks.data[thread.id] ?? (thread.by === person ? thread.v : 0));
+  const marks = useMarks();
+  const unread = useUnread();
   const threads = useMemo(
     () =>
       listOf(scene, 'thread')
@@ -52,12 +50,12 @@ export function AdvicePanel() {
   const stamp = picked ? stampOf(scene, picked) : 0;
   // What is looked at is read.
   useEffect(() => {
-    if (pickedId === null || (marks.data?.[pickedId] ?? 0) >= stamp || !marks.data) return;
+    if (pickedId === null || (marks?.[pickedId] ?? 0) >= stamp || !marks) return;
     void crewApi
       .mark(link.id, pickedId, stamp)
       .then(() => queryClient.invalidateQueries({ queryKey: keys.marks(link.id) }))
       .catch(() => undefined);
-  }, [link, pickedId, stamp, marks.data]);
+  }, [link, pickedId, stamp, marks]);
   return (
     <div className="h-full grid grid-rows-[auto_minmax(0,1fr)] md:grid-rows-1 md:grid-cols-[320px_minmax(0,1fr)] min-h-0">
       <div className="border-b md:border-b-0 md:border-r hair flex flex-col min-h-0 max-h-[40vh] md:max-h-none">
@@ -98,7 +96,7 @@ export function AdvicePanel() {
         </div>
         <ul className="overflow-auto flex-1" aria-label="Advice">
           {threads.map((thread) => {
-            const fresh = unread(thread);
+            const fresh = unread.has(thread.id);
             const answers = repliesOf(scene, thread.id).length;
             return (
               <li key={thread.id}>

@@ -19,7 +19,7 @@ type SheetId = (typeof SHEETS)[number];
 /** Who is in, who holds what, what was advised and answered, what changed, and the report of it. */
 export function CrewPage() {
   const [query, setQuery] = useSearchParams();
-  const unread = useUnread();
+  const unread = useUnread().size;
   const asked = query.get('sheet');
   const sheet: SheetId = SHEETS.find((id) => id === asked) ?? 'holdings';
   const words: Record<SheetId, string> = {
