@@ -87,8 +87,9 @@ class FakeServer {
 }
 
 class FakeStream {
+  static readonly CLOSED = 2;
+  readyState = 1;
   private readonly handlers = new Map<string, (event: { data: string }) => void>();
-  closed = false;
   constructor() {
     server.streams.push(this);
   }
@@ -96,10 +97,11 @@ class FakeStream {
     this.handlers.set(name, handler);
   }
   deliver(landed: object): void {
-    if (!this.closed && server.plugged) this.handlers.get('message')?.({ data: JSON.stringify(landed) });
+    if (this.readyState === 1 && server.plugged)
+      this.handlers.get('message')?.({ data: JSON.stringify(landed) });
   }
   close(): void {
-    this.closed = true;
+    this.readyState = FakeStream.CLOSED;
   }
 }
 
@@ -107,7 +109,7 @@ const storeOf = (name: string) => createStore('', name) as unknown as Map<string
 const [kept, documents] = ['outbox', 'documents'].map(storeOf);
 let server: FakeServer;
 let troubles: string[];
-const online = new Map<string, () => void>();
+const told = new Map<string, () => void>();
 const links: DisplayLink[] = [];
 beforeEach(() => {
   server = new FakeServer();
@@ -115,13 +117,15 @@ beforeEach(() => {
   kept.clear();
   documents.clear();
   queryClient.clear();
+  const events = {
+    addEventListener: (name: string, handler: () => void) => told.set(name, handler),
+    removeEventListener: () => undefined,
+  };
   Object.assign(globalThis, {
     fetch: server.fetch,
     EventSource: FakeStream,
-    window: {
-      addEventListener: (name: string, handler: () => void) => online.set(name, handler),
-      removeEventListener: () => undefined,
-    },
+    window: events,
+    document: { ...events, visibilityState: 'visible' },
   });
 });
 afterEach(() => {
@@ -174,7 +178,7 @@ test('an answer that gets lost: the batch is sent again and lands once', async (
   server.loseAnswers = 1;
   move(link, { x: 4 });
   await settle();
-  online.get('online')?.();
+  told.get('online')?.();
   await settle();
   expect(server.log).toHaveLength(1);
   expect(link.getState().save).toEqual({ state: 'saved' });
@@ -215,7 +219,7 @@ describe('a change that comes too late', () => {
     server.plugged = true;
     server.streams.forEach((stream) => stream.close());
     server.other({ op: 'patch', kind: 'pad', id: 'pad', v: 1, set: { w: 12, name: 'Lawn' } });
-    online.get('online')?.();
+    told.get('online')?.();
     await settle();
     return link;
   };
@@ -246,7 +250,7 @@ describe('a change that comes too late', () => {
     server.plugged = true;
     server.streams.forEach((stream) => stream.close());
     server.other({ op: 'patch', kind: 'pad', id: 'pad', v: 1, set: { w: 12 } });
-    online.get('online')?.();
+    told.get('online')?.();
     await settle();
     expect(link.getState().conflict?.fields.map(({ field, clash }) => [field, clash])).toEqual([
       ['w', true],
@@ -265,7 +269,7 @@ describe('a change that comes too late', () => {
     server.plugged = true;
     server.streams.forEach((stream) => stream.close());
     server.other({ op: 'patch', kind: 'pad', id: 'pad', v: 1, set: { name: 'Lawn' } });
-    online.get('online')?.();
+    told.get('online')?.();
     await settle();
     expect([pad(link).w, pad(link).name, link.getState().conflict, troubles]).toEqual([10, 'Lawn', null, []]);
     same(link);
@@ -280,7 +284,7 @@ describe('a change that comes too late', () => {
     server.plugged = true;
     server.streams.forEach((stream) => stream.close());
     server.other({ op: 'patch', kind: 'pad', id: 'pad', v: 1, set: { w: 12 } });
-    online.get('online')?.();
+    told.get('online')?.();
     await settle();
     // The level is another matter and has landed; of the pad nothing has.
     expect([server.scene.level.low.height, server.scene.pad.pad.w]).toEqual([6, 12]);
@@ -306,7 +310,7 @@ describe('a change that comes too late', () => {
     server.streams.forEach((stream) => stream.close());
     server.other({ op: 'patch', kind: 'pad', id: 'pad', v: 1, set: { w: 12 } });
     server.other({ op: 'patch', kind: 'level', id: 'low', v: 1, set: { height: 9 } });
-    online.get('online')?.();
+    told.get('online')?.();
     await settle();
     expect(link.getState().conflicts).toBe(2);
     link.keepTheirs();
@@ -326,7 +330,7 @@ describe('a change that comes too late', () => {
     server.plugged = true;
     server.streams.forEach((stream) => stream.close());
     server.other({ op: 'remove', kind: 'pad', id: 'pad', v: 1 });
-    online.get('online')?.();
+    told.get('online')?.();
     await settle();
     expect(troubles).toEqual([expect.stringContaining('Not saved: The pad «pad» is not in this display')]);
     same(link);
@@ -423,4 +427,16 @@ test('a gap in the stream is filled by reading the display again', async () => {
   expect(pad(link).x).toBe(2);
   same(link);
   expect(fromRows(toRows(link.getState().scene)).pad.pad.v).toBe(3);
+});
+
+test('a page that is left gives its line back; come back to, it hears what it missed', async () => {
+  const link = await open();
+  told.get('pagehide')?.();
+  expect(server.streams.map(({ readyState }) => readyState)).toEqual([FakeStream.CLOSED]);
+  server.other({ op: 'patch', kind: 'pad', id: 'pad', v: 1, set: { x: 1 } });
+  told.get('pageshow')?.();
+  expect(server.streams.map(({ readyState }) => readyState)).toEqual([FakeStream.CLOSED, 1]);
+  server.other({ op: 'patch', kind: 'pad', id: 'pad', v: 2, set: { x: 2 } });
+  await settle();
+  same(link);
 });

@@ -24,6 +24,7 @@ import {
   type Whereabouts,
 } from './api.ts';
 import { choiceKey, conflictOf, decided, wasOf, type Conflict, type Was } from './conflicts.ts';
+import { Line } from './line.ts';
 import { dropWaiting, keepDocument, keepWaiting, keptDocument, waitingFor } from './outbox.ts';
 import { Teller } from './whereabouts.ts';
 
@@ -66,7 +67,6 @@ export interface DraftStep {
 
 /** A display is kept for a start without the server when it has rested this long, ms. */
 const KEEP_AFTER = 3000;
-const LISTEN_AGAIN_MS = 3000;
 
 const MOST_UNDO = 200;
 
@@ -80,12 +80,11 @@ export class DisplayLink {
   private readonly listeners = new Set<() => void>();
   private readonly undoStack: Undoable[] = [];
   private readonly redoStack: Undoable[] = [];
-  private stream: EventSource | null = null;
+  private readonly line: Line;
   private sending = false;
   private trouble: string | null = null;
   private retryMs = 1000;
   private timer: ReturnType<typeof setTimeout> | undefined;
-  private relisten: ReturnType<typeof setTimeout> | undefined;
   private readonly conflicts: Conflict[] = [];
   private readonly was = new Map<string, Was>();
   private draft: DraftStep[] | null = null;
@@ -106,6 +105,29 @@ export class DisplayLink {
   ) {
     this.onTrouble = onTrouble;
     this.teller = new Teller(id, crypto.randomUUID());
+    this.line = new Line({
+      url: () => streamUrl(id, this.document.seq, this.client),
+      hears: {
+        message: (data) => this.hear(data),
+        here: (data) => {
+          const here = presentSchema.array().safeParse(data);
+          if (!here.success) return;
+          this.here = here.data;
+          this.update();
+        },
+        behind: () => void this.catchUp(),
+        standing: () => void this.catchUp(),
+      },
+      // What is waiting is tried again when the line is back.
+      onOpen: () => {
+        this.teller.again();
+        this.retryNow();
+      },
+      onLost: async () => {
+        await this.catchUp();
+        return this.gone === null;
+      },
+    });
     this.state = this.derive();
   }
 
@@ -131,7 +153,7 @@ export class DisplayLink {
     link.pending = waiting.map(({ batch }) => batch);
     for (const { batch, was } of waiting) link.was.set(batch.id, was);
     link.update();
-    link.listen();
+    link.line.open();
     window.addEventListener('online', link.retryNow);
     void link.send();
     link.keepSoon(0);
@@ -139,11 +161,9 @@ export class DisplayLink {
   }
 
   close(): void {
-    this.stream?.close();
-    this.stream = null;
+    this.line.close();
     clearTimeout(this.timer);
     clearTimeout(this.keeping);
-    clearTimeout(this.relisten);
     this.teller.close();
     window.removeEventListener('online', this.retryNow);
     this.listeners.clear();
@@ -347,48 +367,17 @@ export class DisplayLink {
     if (at >= 0) this.undoStack.splice(at, 1);
   }
 
-  private listen(): void {
-    this.stream?.close();
-    const stream = new EventSource(streamUrl(this.id, this.document.seq, this.client));
-    this.stream = stream;
-    stream.addEventListener('message', ({ data }) => {
-      const landed = landedSchema.safeParse(JSON.parse(String(data)));
-      if (landed.success && landed.data.seq <= this.document.seq) return;
-      if (!landed.success || landed.data.seq > this.document.seq + 1) {
-        void this.catchUp();
-        return;
-      }
-      if (this.pending.some(({ id }) => id === landed.data.id))
-        this.pending = this.pending.filter(({ id }) => id !== landed.data.id);
-      else this.heard = landed.data;
-      this.advance(landed.data, landed.data.seq);
-    });
-    stream.addEventListener('here', ({ data }) => {
-      const here = presentSchema.array().safeParse(JSON.parse(String(data)));
-      if (!here.success) return;
-      this.here = here.data;
-      this.update();
-    });
-    for (const event of ['behind', 'standing']) stream.addEventListener(event, () => void this.catchUp());
-    stream.addEventListener('gone', () => {
-      stream.close();
-      void this.catchUp().then(() => this.listenLater());
-    });
-    // The browser reconnects by itself, with the last number it heard; what is waiting is tried again then.
-    stream.addEventListener('open', () => {
-      this.teller.again();
-      this.retryNow();
-    });
-    // But not after an answer that was no stream: a proxy without its server, an ended session.
-    stream.addEventListener('error', () => {
-      if (stream.readyState === 2) void this.catchUp().then(() => this.listenLater());
-    });
-  }
-
-  private listenLater(): void {
-    clearTimeout(this.relisten);
-    if (this.stream && this.gone === null)
-      this.relisten = setTimeout(() => this.stream && this.listen(), LISTEN_AGAIN_MS);
+  private hear(data: unknown): void {
+    const landed = landedSchema.safeParse(data);
+    if (landed.success && landed.data.seq <= this.document.seq) return;
+    if (!landed.success || landed.data.seq > this.document.seq + 1) {
+      void this.catchUp();
+      return;
+    }
+    if (this.pending.some(({ id }) => id === landed.data.id))
+      this.pending = this.pending.filter(({ id }) => id !== landed.data.id);
+    else this.heard = landed.data;
+    this.advance(landed.data, landed.data.seq);
   }
 
   /** Takes a landed batch into the server's scene. */
