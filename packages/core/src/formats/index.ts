@@ -9,3 +9,4 @@ export { readOutlines, type Outline } from './outlines.ts';
 export { readAsc, readPgm, samplesOf, writeAsc, type HeightGrid, type HeightReading } from './heights.ts';
 export { EDGE_DEPTH, edgeRelief, seamCsv, seamJson, seamLines, seamStrip } from './seam.ts';
 export { writeCsv } from './csv.ts';
+export { writeAgenda } from './agendaIcal.ts';

@@ -7,10 +7,12 @@ import {
   draw,
   earnedIndices,
   earnedValue,
+  effortOf,
   forecast,
   hoursAhead,
   outlook,
   pert,
+  pieceCounts,
   rateOf,
   uniformFrom,
   workDone,
@@ -261,9 +263,47 @@ describe('from a scene', () => {
     // Planned and supported are behind it: 5 + 10 of 100.
     expect(workDone(scene, scene.section.a)).toBeCloseTo(0.15, 12);
     // 7 of 70 days have gone.
-    expect(earnedValue(scene, '2031-05-08')).toEqual({
+    expect(earnedValue(scene, '2031-05-08', {}, 'hours')).toEqual({
       ...{ planned: expect.closeTo(4, 12), earned: expect.closeTo(6, 12), actual: 1.5, budget: 40 },
-      ...{ sections: 1, guessed: 1 },
+      ...{ sections: 1, known: 1 },
+    });
+  });
+  test('where nobody typed hours they are counted pieces over the builder’s rate; earned value in pieces (by hand)', () => {
+    const scene = display({
+      sections: [
+        { id: 'a', letter: 'A', name: 'A', x: 0, y: 0, w: 10, d: 10, owner: 'ada', stage: 'ground' },
+        { id: 'b', letter: 'B', name: 'B', x: 20, y: 0, w: 10, d: 10, owner: 'bo' },
+      ],
+      sessions: [session('s1', 60, 200), session('s2', 60, 300), session('s3', 120, 700)],
+    });
+    const need = (purpose: 'core' | 'deck' | 'figures', qty: number, section: string | null = 'a') => ({
+      ...{ section, purpose, qty, part: 'brick-2x4', colour: 'slate', from: [] },
+    });
+    const counts = pieceCounts([
+      need('core', 500),
+      need('deck', 100),
+      need('figures', 120),
+      need('core', 9, null),
+    ]);
+    expect(counts).toEqual({ a: { ground: 600, figures: 120 } });
+    // Ground at the learnt 300 an hour, figures at our guess of 60.
+    expect(effortOf(scene, scene.section.a, counts)).toMatchObject({
+      hours: 600 / 300 + 120 / 60,
+      how: 'counted',
+    });
+    expect(effortOf(scene, scene.section.b, counts)).toMatchObject({ hours: null, how: null });
+    expect(earnedValue(scene, '2031-05-08', counts, 'pieces')).toEqual({
+      ...{
+        planned: expect.closeTo(72, 12),
+        earned: expect.closeTo(0.15 * 720, 12),
+        actual: 1200,
+        budget: 720,
+      },
+      ...{ sections: 2, known: 1 },
+    });
+    expect(outlook(scene, '2031-05-06', { runs: 10, seed: 1, counts })).toEqual({
+      ok: false,
+      missing: ['Section B: how many hours in all? Nothing is counted for it either.'],
     });
   });
   test('calendars: weekdays from Monday, days away give nothing', () => {
@@ -272,7 +312,7 @@ describe('from a scene', () => {
     expect(hoursAhead(display(), 'bo', '2031-05-05', 7)).toEqual([2, 0, 0, 0, 0, 6, 0]);
   });
   test('odds by show, and what would move them most, found by playing it; nothing is claimed without guesses and calendars', () => {
-    const answer = outlook(display(), '2031-05-06', { runs: 400, seed: 3 });
+    const answer = outlook(display(), '2031-05-06', { runs: 400, seed: 3, counts: {} });
     if (!answer.ok) throw new Error(answer.missing.join());
     const [show] = answer.outlook.shows;
     expect(show).toMatchObject({ name: 'Fair', date: '2031-07-10' });
@@ -284,14 +324,56 @@ describe('from a scene', () => {
       ]),
     );
     for (const move of answer.outlook.moves) expect(move.chance).toBeGreaterThan(show.chance);
-    expect(outlook(display({ calendars: [] }), '2031-05-06', { runs: 10, seed: 1 })).toEqual({
+    expect(outlook(display({ calendars: [] }), '2031-05-06', { runs: 10, seed: 1, counts: {} })).toEqual({
       ok: false,
       missing: ['Ada Fenn: on which days, how many hours?'],
     });
+    const task = (id: string, more: object) => ({ id, name: id, section: 'a', ...more });
+    const circle = [task('x', { after: ['y'] }), task('y', { after: ['x'] })];
+    expect(outlook(display({ tasks: circle }), '2031-05-06', { runs: 10, seed: 1, counts: {} })).toEqual({
+      ok: false,
+      missing: ['These tasks come after each other in a circle: «x», «y».'],
+    });
     const bare = sceneFrom({ display: { name: 'P', kind: 'city' } });
-    expect(outlook(bare, '2031-05-06', { runs: 10, seed: 1 })).toEqual({
+    expect(outlook(bare, '2031-05-06', { runs: 10, seed: 1, counts: {} })).toEqual({
       ok: false,
       missing: ['There are no sections.'],
     });
+  });
+  test('tasks with three guesses are played as told, each by its owner after what comes before; the rest besides them', () => {
+    const task = (id: string, more: object) => ({ id, name: id, section: 'a', stage: 'ground', ...more });
+    const sure = (hours: number) => ({ low: hours, likely: hours, high: hours });
+    const section = {
+      id: 'a',
+      letter: 'A',
+      name: 'A',
+      x: 0,
+      y: 0,
+      w: 10,
+      d: 10,
+      owner: 'ada',
+      stage: 'ground',
+    };
+    // Speeds scatter by half where nobody counted sessions: with hours enough a day the day is sure all the same.
+    const rich = (person: string) => ({ id: person, person, weekly: [24, 24, 24, 24, 24, 24, 24] });
+    const answer = (tasks: object[]) => {
+      const scene = display({
+        sections: [{ ...section, hours: 0 }],
+        calendars: [rich('ada'), rich('bo')],
+        tasks,
+      });
+      const told = outlook(scene, '2031-05-06', { runs: 20, seed: 1, counts: {} });
+      return told.ok ? told.outlook.half : told.missing;
+    };
+    expect(answer([task('x', sure(1))])).toBe('2031-05-06');
+    expect(answer([task('x', { ...sure(1), parts: '2031-05-20' })])).toBe('2031-05-20');
+    expect(
+      answer([
+        task('x', { ...sure(1), parts: '2031-05-20', owner: 'bo' }),
+        task('y', { ...sure(1), after: ['x'] }),
+      ]),
+    ).toBe('2031-05-20');
+    // Done ones are not played; of one that nobody guessed nothing is said.
+    expect(answer([task('x', { ...sure(1), parts: '2031-05-20', done: '2031-05-01' })])).toBe('2031-05-06');
   });
 });

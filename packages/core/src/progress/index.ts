@@ -1,6 +1,7 @@
-export { STEPS, progressOf, stepsDone, type Progress } from './steps.ts';
+export { STEPS, progressOf, stepsDone, workDone, type Progress } from './steps.ts';
 export { earnedIndices, pert, type EarnedIndices, type EarnedValue, type ThreeGuesses } from './earned.ts';
 export { DEFAULT_RATES, LEAST_SESSIONS, hoursBySection, rateOf, type Rate } from './rates.ts';
+export { earnedValue, effortOf, pieceCounts, type Earned, type Effort, type PieceCounts } from './effort.ts';
 export {
   chanceBy,
   dayOf,
@@ -12,12 +13,11 @@ export {
 } from './forecast.ts';
 export { uniformFrom } from './chance.ts';
 export { bestEvening, type Doable } from './tonight.ts';
-export {
-  daysUntil,
-  earnedValue,
-  hoursAhead,
-  outlook,
-  workDone,
-  type Outlook,
-  type OutlookAnswer,
-} from './plan.ts';
+export { circleOf, guessOf, hoursAhead, outlook, type Outlook, type OutlookAnswer } from './plan.ts';
+export { clockIn, dateIn, daysUntil, isoAfter, momentOf } from './days.ts';
+export { offeredTasks, type AskedOf, type CountedBlock, type OfferedTask } from './tasks.ts';
+export { eveningOf, type Evening, type EveningAsk } from './evening.ts';
+export { daysAhead, sittings, together, type Day, type Sitting, type Together } from './agenda.ts';
+export { dayClock, slotsOf, type ClockRow, type DayClock } from './dayClock.ts';
+export { burnUp, plannedLine, type BurnUp } from './burnUp.ts';
+export { sameSpot, spotsOf, type Spot } from './spots.ts';

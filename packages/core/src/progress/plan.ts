@@ -1,54 +1,22 @@
-import { listOf, displayOf, type Scene, type Section } from '../scene/index.ts';
+import { displayOf, listOf, type Scene, type Section, type Task } from '../scene/index.ts';
+import { daysUntil, isoAfter, weekdayOf } from './days.ts';
+import type { ThreeGuesses } from './earned.ts';
+import { effortOf, type PieceCounts } from './effort.ts';
 import { chanceBy, dayOf, forecast, type Forecast, type LeftWork } from './forecast.ts';
-import type { EarnedValue, ThreeGuesses } from './earned.ts';
-import { hoursBySection, speedSpread } from './rates.ts';
-import { STEPS, stepsDone } from './steps.ts';
+import { rateOf, speedSpread } from './rates.ts';
+import { workDone } from './steps.ts';
 
 /** From a scene to what can be said of its end: what is left, who does it, when they can. */
 
-const DAY_MS = 86_400_000;
 /** How far ahead a forecast looks, days. */
 const HORIZON = 730;
 /** Where only one guess is given: at best and at worst, as shares of it (ours, no source). */
 const AT_BEST = 0.7;
 const AT_WORST = 1.8;
 
-/** Days from one ISO date to another. */
-export const daysUntil = (from: string, to: string): number =>
-  Math.round((Date.parse(to) - Date.parse(from)) / DAY_MS);
-const isoAfter = (from: string, days: number): string =>
-  new Date(Date.parse(from) + days * DAY_MS).toISOString().slice(0, 10);
-
-/** The share of a section's work that is behind it, 0 to 1: stages by the display's weights, the present one in part. */
-export function workDone(scene: Scene, section: Pick<Section, 'stage' | 'stageDone'>): number {
-  const weights = displayOf(scene).stageWeights;
-  const all = weights.reduce((sum, weight) => sum + weight, 0);
-  if (all === 0) return stepsDone(section) / STEPS;
-  const steps = stepsDone(section);
-  return weights.reduce((sum, weight, i) => sum + weight * Math.min(1, Math.max(0, steps - i)), 0) / all;
-}
-
-/** Earned value in hours over the sections whose work somebody has guessed; planned evenly from start to show. */
-export function earnedValue(
-  scene: Scene,
-  today: string,
-): EarnedValue & { sections: number; guessed: number } {
-  const { startDate, showDate } = displayOf(scene);
-  const sections = listOf(scene, 'section');
-  const guessed = sections.filter(({ hours }) => hours !== null);
-  const budget = guessed.reduce((sum, { hours }) => sum + (hours ?? 0), 0);
-  const logged = hoursBySection(scene);
-  const span = startDate && showDate ? daysUntil(startDate, showDate) : 0;
-  const gone = startDate && span > 0 ? Math.min(1, Math.max(0, daysUntil(startDate, today) / span)) : 0;
-  return {
-    planned: budget * gone,
-    earned: guessed.reduce((sum, section) => sum + (section.hours ?? 0) * workDone(scene, section), 0),
-    actual: guessed.reduce((sum, { id }) => sum + (logged.get(id) ?? 0), 0),
-    budget,
-    sections: sections.length,
-    guessed: guessed.length,
-  };
-}
+/** What an idea is tried with: fewer runs, of the sections that can matter, the most critical first. */
+const MOVE_RUNS = 400;
+const MOVE_SECTIONS = 8;
 
 /** What changes in a forecast when something is done about it. */
 export interface Scenario {
@@ -57,8 +25,8 @@ export interface Scenario {
   helper?: { section: string; person: string };
   /** A section whose work is made less, as a share of it. */
   simpler?: { section: string; by: number };
-  /** Parts that come at once. */
-  parts?: { section: string };
+  /** Parts that come at once: of one order, or of all for a section. */
+  parts?: { section: string } | { order: string };
 }
 
 export interface Outlook {
@@ -67,40 +35,33 @@ export interface Outlook {
   half: string | null;
   late: string | null;
   shows: { name: string; date: string; chance: number }[];
-  sections: { id: string; half: string | null; critical: number }[];
+  sections: { id: string; half: string | null; late: string | null; critical: number }[];
   /** What moves the odds for the next show most, the best first. */
-  moves: { words: string; chance: number }[];
+  moves: { words: string; chance: number; now: number }[];
   runs: number;
 }
 export type OutlookAnswer = { ok: true; outlook: Outlook } | { ok: false; missing: string[] };
 
 /**
- * When the display will be done, with odds, from guesses of work, calendars and what was logged. It says what it lacks
- * instead of guessing: every section that is not done needs hours, an owner, and that owner a calendar.
+ * When the display will be done, with odds, from guesses of work, tasks, calendars and what was logged. It says what it
+ * lacks instead of guessing: every section that is not done needs hours or counted pieces, an owner, and everybody who
+ * builds a calendar.
  * @param today ISO date
+ * @param options.counts pieces of each section, for those without typed hours
  */
 export function outlook(
   scene: Scene,
   today: string,
-  { runs, seed }: { runs: number; seed: number },
+  { runs, seed, counts }: { runs: number; seed: number; counts: PieceCounts },
 ): OutlookAnswer {
-  const missing = lacking(scene);
+  const missing = lacking(scene, counts);
   if (missing.length > 0) return { ok: false, missing };
   const shows = showsAfter(scene, today);
-  const base = play(scene, today, runs, seed, {});
+  const plan = { scene, today, counts, seed };
+  const base = play(plan, runs, {});
   const date = (day: number) => (day >= base.horizon ? null : isoAfter(today, day));
   const [next] = shows;
-  const chance = (played: Forecast) => (next ? chanceBy(played.finish, daysUntil(today, next.date)) : 0);
-  const now = chance(base);
-  const moves = next
-    ? scenarios(scene, today)
-        .map((scenario) => ({
-          words: scenario.words,
-          chance: chance(play(scene, today, runs, seed, scenario)),
-        }))
-        .filter((move) => move.chance > now)
-        .sort((a, b) => b.chance - a.chance || (a.words < b.words ? -1 : 1))
-    : [];
+  const moves = next ? movesFor(plan, base, daysUntil(today, next.date), Math.min(runs, MOVE_RUNS)) : [];
   return {
     ok: true,
     outlook: {
@@ -111,26 +72,101 @@ export function outlook(
       sections: [...base.bySection].map(([id, finish]) => ({
         id,
         half: date(dayOf(finish, 0.5)),
+        late: date(dayOf(finish, 0.9)),
         critical: (base.critical.get(id) ?? 0) / runs,
       })),
-      moves: moves.slice(0, 6),
+      moves,
       runs,
     },
   };
 }
 
+interface Plan {
+  scene: Scene;
+  today: string;
+  counts: PieceCounts;
+  seed: number;
+}
+
+/** Every idea played with the same luck; those that help, the best first. */
+function movesFor(plan: Plan, base: Forecast, show: number, runs: number): Outlook['moves'] {
+  const chance = (scenario: Partial<Scenario>) => chanceBy(play(plan, runs, scenario).finish, show);
+  const now = chance({});
+  return scenarios(plan, base)
+    .map((scenario) => ({ words: scenario.words, chance: chance(scenario), now }))
+    .filter((move) => move.chance > now)
+    .sort((a, b) => b.chance - a.chance || (a.words < b.words ? -1 : 1))
+    .slice(0, 6);
+}
+
 const unfinished = (scene: Scene) => listOf(scene, 'section').filter(({ stage }) => stage !== 'done');
 
-function lacking(scene: Scene): string[] {
+/** Tasks that are not done and whose work somebody guessed or counted, with three guesses each. */
+function guessedTasks(scene: Scene): { task: Task; guess: ThreeGuesses; owner: string | null }[] {
+  return listOf(scene, 'task').flatMap((task) => {
+    const section = task.section === null ? undefined : scene.section[task.section];
+    if (task.done !== null || section?.stage === 'done') return [];
+    const owner = task.owner ?? section?.owner ?? null;
+    const guess = guessOf(scene, task, owner);
+    return guess ? [{ task, guess, owner }] : [];
+  });
+}
+
+/** Three guesses of a task, hours: as told; else about its one guess, or its pieces at a rate; null: nothing to go by. */
+export function guessOf(
+  scene: Scene,
+  { low, likely, high, pieces, work }: Pick<Task, 'low' | 'likely' | 'high' | 'pieces' | 'work'>,
+  person: string | null,
+): ThreeGuesses | null {
+  const { perHour } = rateOf(scene, person, work);
+  const middle = likely ?? (pieces !== null && perHour > 0 ? pieces / perHour : null);
+  if (middle === null) return null;
+  const about = around(middle);
+  return {
+    low: Math.min(middle, low ?? about.low),
+    likely: middle,
+    high: Math.max(middle, high ?? about.high),
+  };
+}
+
+/** Tasks that come, round about, after themselves. */
+export function circleOf(tasks: readonly Pick<Task, 'id' | 'after'>[]): string[] {
+  const by = new Map(tasks.map((task) => [task.id, task]));
+  const state = new Map<string, 'open' | 'clear'>();
+  const visit = (id: string, path: string[]): string[] | null => {
+    if (state.get(id) === 'clear') return null;
+    if (state.get(id) === 'open') return path.slice(path.indexOf(id));
+    state.set(id, 'open');
+    for (const before of by.get(id)?.after ?? []) {
+      const circle = visit(before, [...path, id]);
+      if (circle) return circle;
+    }
+    state.set(id, 'clear');
+    return null;
+  };
+  for (const { id } of tasks) {
+    const circle = visit(id, []);
+    if (circle) return circle;
+  }
+  return [];
+}
+
+function lacking(scene: Scene, counts: PieceCounts): string[] {
   const has = new Set(listOf(scene, 'calendar').flatMap(({ person }) => (person === null ? [] : [person])));
   const missing: string[] = [];
   const sections = unfinished(scene);
   if (listOf(scene, 'section').length === 0) missing.push('There are no sections.');
-  for (const { letter, hours, owner } of sections) {
-    if (hours === null) missing.push(`Section ${letter}: how many hours in all?`);
-    if (owner === null) missing.push(`Section ${letter}: who builds it?`);
+  for (const section of sections) {
+    if (effortOf(scene, section, counts).hours === null)
+      missing.push(`Section ${section.letter}: how many hours in all? Nothing is counted for it either.`);
+    if (section.owner === null) missing.push(`Section ${section.letter}: who builds it?`);
   }
-  for (const person of new Set(sections.flatMap(({ owner }) => (owner === null ? [] : [owner]))))
+  const tasks = guessedTasks(scene);
+  for (const { task, owner } of tasks) if (owner === null) missing.push(`Task «${task.name}»: who does it?`);
+  const circle = circleOf(listOf(scene, 'task')).map((id) => `«${scene.task[id]?.name ?? id}»`);
+  if (circle.length > 0) missing.push(`These tasks come after each other in a circle: ${circle.join(', ')}.`);
+  const owners = [...sections.map(({ owner }) => owner), ...tasks.map(({ owner }) => owner)];
+  for (const person of new Set(owners.flatMap((owner) => (owner === null ? [] : [owner]))))
     if (!has.has(person))
       missing.push(`${scene.person[person]?.name ?? person}: on which days, how many hours?`);
   return missing;
@@ -153,8 +189,7 @@ export function hoursAhead(scene: Scene, person: string, from: string, days: num
   const calendars = listOf(scene, 'calendar').filter((calendar) => calendar.person === person);
   return Array.from({ length: days }, (_, i) => {
     const date = isoAfter(from, i);
-    // Monday first.
-    const weekday = (new Date(`${date}T00:00:00Z`).getUTCDay() + 6) % 7;
+    const weekday = weekdayOf(date);
     return calendars.reduce(
       (sum, { weekly, away }) =>
         sum + (away.some((gone) => gone.from <= date && date <= gone.to) ? 0 : weekly[weekday]),
@@ -163,30 +198,43 @@ export function hoursAhead(scene: Scene, person: string, from: string, days: num
   });
 }
 
-function play(
-  scene: Scene,
-  today: string,
-  runs: number,
-  seed: number,
-  scenario: Partial<Scenario>,
-): Forecast {
+function play({ scene, today, counts, seed }: Plan, runs: number, scenario: Partial<Scenario>): Forecast {
   const people = [
     ...new Set(listOf(scene, 'calendar').flatMap(({ person }) => (person === null ? [] : [person]))),
   ];
   const { helper, simpler, parts } = scenario;
   const work: LeftWork[] = [];
+  const add = (one: Omit<LeftWork, 'person'>, person: string | null) =>
+    work.push({ ...one, person: people.indexOf(person ?? '') });
+  const tasks = guessedTasks(scene);
+  const indices = new Map(tasks.map(({ task }, i) => [task.id, i]));
+  const share = (section: string | null) => (simpler?.section === section ? 1 - simpler.by : 1);
+  const inTasks = new Map<string, number>();
+  for (const { task, guess, owner } of tasks) {
+    const here = task.section !== null && scene.section[task.section] ? task.section : null;
+    const less = share(here);
+    if (here !== null) inTasks.set(here, (inTasks.get(here) ?? 0) + guess.likely);
+    const arrives = task.parts === null ? 0 : Math.max(0, daysUntil(today, task.parts));
+    add(
+      {
+        id: task.id,
+        section: here ?? '',
+        ready: parts && 'section' in parts && parts.section === here ? 0 : arrives,
+        after: task.after.flatMap((id) => indices.get(id) ?? []),
+        guess: { low: guess.low * less, likely: guess.likely * less, high: guess.high * less },
+      },
+      owner,
+    );
+  }
   for (const section of unfinished(scene)) {
-    const whole = (section.hours ?? 0) * (1 - workDone(scene, section));
-    const left = simpler?.section === section.id ? whole * (1 - simpler.by) : whole;
-    const ready = parts?.section === section.id ? 0 : partsDay(scene, section.id, today);
-    const add = (id: string, person: string | null, hours: number) =>
-      work.push({
-        ...{ id, section: section.id, ready, after: [], guess: around(hours) },
-        person: people.indexOf(person ?? ''),
-      });
+    const whole = (effortOf(scene, section, counts).hours ?? 0) * (1 - workDone(scene, section));
+    // What its tasks do not say of it is left besides them.
+    const left = Math.max(0, whole - (inTasks.get(section.id) ?? 0)) * share(section.id);
+    const ready = partsDay(scene, section.id, today, parts);
     const shared = helper?.section === section.id && people.includes(helper.person);
-    add(section.id, section.owner, shared ? left / 2 : left);
-    if (shared) add(`${section.id} helped`, helper.person, left / 2);
+    const piece = { section: section.id, ready, after: [], guess: around(shared ? left / 2 : left) };
+    add({ id: section.id, ...piece }, section.owner);
+    if (shared) add({ id: `${section.id} helped`, ...piece }, helper.person);
   }
   return forecast({
     work,
@@ -205,29 +253,55 @@ const around = (hours: number): ThreeGuesses => ({
   high: hours * AT_WORST,
 });
 
-/** The day, from today, on which the last parcel for a section is expected. */
-function partsDay(scene: Scene, section: string, today: string): number {
-  const days = listOf(scene, 'order').flatMap(({ state, expected, lines }) =>
-    expected && state !== 'away' && state !== 'draft' && lines.some((line) => line.section === section)
-      ? [daysUntil(today, expected)]
+const awaited = (scene: Scene, section: string) =>
+  listOf(scene, 'order').flatMap(({ id, name, state, expected, lines }) =>
+    expected && state !== 'away' && lines.some((line) => line.section === section && line.came < line.qty)
+      ? [{ id, name, state, expected }]
       : [],
   );
+
+/** The day, from today, on which the last parcel for a section is expected; a draft comes no sooner than it says. */
+function partsDay(scene: Scene, section: string, today: string, at: Scenario['parts'] | undefined): number {
+  if (at && 'section' in at && at.section === section) return 0;
+  const days = awaited(scene, section)
+    .filter(({ id }) => !(at && 'order' in at && at.order === id))
+    .map(({ expected }) => daysUntil(today, expected));
   return Math.max(0, ...days);
 }
 
-/** What one could do about it: a helper for each section, a section made simpler, its parts at once. */
-function scenarios(scene: Scene, today: string): Scenario[] {
+/** What one could do about it, for the sections of those on whom the end hangs. */
+function scenarios({ scene, today }: Plan, base: Forecast): Scenario[] {
   const people = listOf(scene, 'calendar').flatMap(({ person }) => (person === null ? [] : [person]));
-  return unfinished(scene).flatMap(({ id, letter, owner }) => [
-    ...people
-      .filter((person) => person !== owner)
-      .map((person) => ({
-        words: `${scene.person[person]?.name ?? person} takes half of what is left of section ${letter}`,
-        helper: { section: id, person },
+  const critical = ({ id }: Section) => base.critical.get(id) ?? 0;
+  const hangs = new Map<string | null, number>();
+  for (const section of unfinished(scene))
+    hangs.set(section.owner, Math.max(hangs.get(section.owner) ?? 0, critical(section)));
+  const sections = unfinished(scene)
+    .filter(({ owner }) => (hangs.get(owner) ?? 0) > 0)
+    .toSorted((a, b) => (hangs.get(b.owner) ?? 0) - (hangs.get(a.owner) ?? 0) || critical(b) - critical(a))
+    .slice(0, MOVE_SECTIONS);
+  const orders = new Map(sections.flatMap(({ id }) => awaited(scene, id).map((order) => [order.id, order])));
+  return [
+    ...sections.flatMap(({ id, letter, owner }) => [
+      ...people
+        .filter((person) => person !== owner)
+        .map((person) => ({
+          words: `${scene.person[person]?.name ?? person} takes half of what is left of section ${letter}`,
+          helper: { section: id, person },
+        })),
+      { words: `Section ${letter} made a quarter simpler`, simpler: { section: id, by: 0.25 } },
+      ...(partsDay(scene, id, today, undefined) > 0
+        ? [{ words: `The parts of section ${letter} are there at once`, parts: { section: id } }]
+        : []),
+    ]),
+    ...[...orders.values()]
+      .filter(({ expected }) => expected > today)
+      .map(({ id, name, state }) => ({
+        words:
+          state === 'draft'
+            ? `Order «${name}», a draft yet, sent and here today`
+            : `Order «${name}» here today`,
+        parts: { order: id },
       })),
-    { words: `Section ${letter} made a quarter simpler`, simpler: { section: id, by: 0.25 } },
-    ...(partsDay(scene, id, today) > 0
-      ? [{ words: `The parts of section ${letter} are there at once`, parts: { section: id } }]
-      : []),
-  ]);
+  ];
 }

@@ -75,3 +75,11 @@ export function hoursBySection(scene: Scene): Map<string | null, number> {
     if (minutes !== null) hours.set(section, (hours.get(section) ?? 0) + minutes / 60);
   return hours;
 }
+
+/** Pieces placed so far, by section. */
+export function piecesBySection(scene: Scene): Map<string, number> {
+  const placed = new Map<string, number>();
+  for (const { section, pieces } of listOf(scene, 'session'))
+    if (section !== null && pieces !== null) placed.set(section, (placed.get(section) ?? 0) + pieces);
+  return placed;
+}

@@ -1,4 +1,4 @@
-import { STAGES, listOf, type Scene, type Section } from '../scene/index.ts';
+import { STAGES, displayOf, listOf, type Scene, type Section } from '../scene/index.ts';
 
 /** Steps from «planned» to «done». */
 export const STEPS = STAGES.length - 1;
@@ -8,12 +8,24 @@ export function stepsDone({ stage, stageDone }: Pick<Section, 'stage' | 'stageDo
   return Math.min(STEPS, STAGES.indexOf(stage) + stageDone / 100);
 }
 
+/**
+ * The share of a section's work that is behind it, 0 to 1: its stages by the display's weights, the present one in
+ * part. Where every weight is nought all stages count alike.
+ */
+export function workDone(scene: Scene, section: Pick<Section, 'stage' | 'stageDone'>): number {
+  const weights = displayOf(scene).stageWeights;
+  const steps = stepsDone(section);
+  const all = weights.reduce((sum, weight) => sum + weight, 0);
+  if (all === 0) return steps / STEPS;
+  return weights.reduce((sum, weight, i) => sum + weight * Math.min(1, Math.max(0, steps - i)), 0) / all;
+}
+
 /** How far a display is, over all its sections. */
 export interface Progress {
   sections: number;
   /** Studs in sections; ground in two sections counts twice. */
   area: number;
-  /** Share done, 0 to 1, each section weighted by its area. */
+  /** Share of the work done, 0 to 1, each section weighted by its area. */
   done: number;
   /** Steps that are left, the begun ones in part. */
   toGo: number;
@@ -22,10 +34,7 @@ export interface Progress {
 export function progressOf(scene: Scene): Progress {
   const sections = listOf(scene, 'section');
   const area = sections.reduce((sum, { w, d }) => sum + w * d, 0);
-  const done = sections.reduce(
-    (sum, section) => sum + (stepsDone(section) / STEPS) * section.w * section.d,
-    0,
-  );
+  const done = sections.reduce((sum, section) => sum + workDone(scene, section) * section.w * section.d, 0);
   return {
     sections: sections.length,
     area,

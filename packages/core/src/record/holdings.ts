@@ -1,7 +1,7 @@
 import { counted, inRect, overlap } from '../lattice/index.ts';
 import type { Judged } from '../check/index.ts';
 import { neighboursOf } from '../cut/index.ts';
-import { STEPS, stepsDone } from '../progress/index.ts';
+import { workDone } from '../progress/index.ts';
 import { listOf, type Scene, type Section } from '../scene/index.ts';
 
 /** Who holds what, how far it is and what it waits for. */
@@ -15,7 +15,7 @@ export interface Wait {
 }
 export interface Holding {
   section: Section;
-  /** Share of its stages behind it, 0 to 1. */
+  /** Share of its work behind it, 0 to 1. */
   done: number;
   waits: Wait[];
 }
@@ -33,7 +33,7 @@ export function holdingsOf(scene: Scene, known: Known): Holding[] {
     .toSorted((a, b) => (a.letter < b.letter ? -1 : a.letter > b.letter ? 1 : a.id < b.id ? -1 : 1))
     .map((section) => ({
       section,
-      done: stepsDone(section) / STEPS,
+      done: workDone(scene, section),
       waits: section.stage === 'done' ? [] : waitsOf(scene, section, known, seams),
     }));
 }

@@ -1,5 +1,5 @@
-import { STEPS, progressOf, stepsDone } from '../progress/index.ts';
-import { displayOf, emptyScene, listOf, type Kind, type Scene } from '../scene/index.ts';
+import { progressOf, workDone } from '../progress/index.ts';
+import { displayOf, emptyScene, listOf, stageWord, type Kind, type Scene } from '../scene/index.ts';
 
 /** What the public may see of a display: the ground and what stands on it; nobody's words, stock or money. */
 
@@ -82,8 +82,8 @@ export function publicProgress(
     .map((section) => ({
       letter: section.letter,
       name: section.name,
-      stage: section.stage,
-      done: stepsDone(section) / STEPS,
+      stage: stageWord(scene, section.stage),
+      done: workDone(scene, section),
       owner: names && section.owner ? (scene.person[section.owner]?.name ?? null) : null,
     }));
   const cast = listOf(scene, 'figure').reduce((sum, figure) => sum + figure.cast, 0);

@@ -270,9 +270,9 @@ describe('a report', () => {
       ],
     };
     const report = reportSince(before, scene, told, { ...options, names: true });
-    // Two sections of one size, one of them two of seven steps on.
+    // Two sections of one size, one of them planned and supported: 5 + 10 of 100 parts of its work.
     expect(report.done.before).toBe(0);
-    expect(report.done.after).toBeCloseTo(2 / 7 / 2, 12);
+    expect(report.done.after).toBeCloseTo(0.15 / 2, 12);
     expect(report.sections.map(({ name, sentences }) => [name, sentences])).toEqual([
       ['E, East', ['Bo Lind renamed Mill to Mill *one*']],
       [

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { counted } from '../lattice/index.ts';
 import { colourName, partName } from '../catalogue/index.ts';
-import { STEPS, progressOf, stepsDone } from '../progress/index.ts';
-import { STAGES, displayOf, isComing, listOf, type Scene } from '../scene/index.ts';
+import { progressOf, workDone } from '../progress/index.ts';
+import { STAGES, displayOf, isComing, listOf, stageWord, type Scene } from '../scene/index.ts';
 import type { ToldEntry } from './sentences.ts';
 
 /** «Since last report»: what changed, the figures, what is missing, what is next. Computed, then edited by a person. */
@@ -107,7 +107,7 @@ export function reportSince(
 }
 
 const shareOf = (scene: Scene, id: string): number | null =>
-  scene.section[id] ? stepsDone(scene.section[id]) / STEPS : null;
+  scene.section[id] ? workDone(scene, scene.section[id]) : null;
 
 function sectionReports(
   before: Scene,
@@ -136,7 +136,7 @@ function sectionReports(
       owner: names && owner ? (after.person[owner]?.name ?? null) : null,
       before: id === null ? null : shareOf(before, id),
       after: id === null ? null : shareOf(after, id),
-      stage: id === null ? null : (after.section[id]?.stage ?? null),
+      stage: after.section[id ?? ''] ? stageWord(after, after.section[id ?? ''].stage) : null,
       sentences: more > 0 ? [...all.slice(0, MOST_SENTENCES), `and ${counted(more, 'change')} more`] : all,
     };
   };
@@ -178,8 +178,9 @@ function nextOf(scene: Scene, only: string | null, names: boolean, at: number): 
     .toSorted((a, b) => (a.letter < b.letter ? -1 : 1))
     .map(({ letter, stage, stageDone, owner }) => {
       const who = names && owner ? ` (${scene.person[owner]?.name ?? owner})` : '';
-      const left = stageDone > 0 ? `the other ${100 - stageDone} % of ${stage}` : stage;
-      return `Section ${letter}${who}: ${left}, then ${STAGES[STAGES.indexOf(stage) + 1]}`;
+      const word = stageWord(scene, stage);
+      const left = stageDone > 0 ? `the other ${100 - stageDone} % of ${word}` : word;
+      return `Section ${letter}${who}: ${left}, then ${stageWord(scene, STAGES[STAGES.indexOf(stage) + 1])}`;
     });
   const { showDate, showName } = displayOf(scene);
   const days = [

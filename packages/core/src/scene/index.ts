@@ -26,7 +26,7 @@ export * from './dressSchema.ts';
 export * from './stockSchema.ts';
 export { MAX_PROPOSED, THREAD_STATES, type ThreadState } from './crewSchema.ts';
 export * from './crew.ts';
-export { WORKS, type Work } from './workSchema.ts';
+export { STAGES, WORKS, isZone, type Stage, type Work } from './workSchema.ts';
 export * from './place.ts';
 export * from './track.ts';
 export { deltaOf, withDelta, type Delta } from './delta.ts';

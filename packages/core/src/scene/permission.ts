@@ -109,6 +109,9 @@ const MINE: Partial<Record<Kind, readonly string[]>> = {
   session: ['person'],
   calendar: ['person'],
   task: ['owner', 'section'],
+  photo: ['by'],
+  // A day's clock is run by whoever stands at the table.
+  slot: [],
   // What people know of parts, and what words mean, is everybody's.
   partType: [],
   alias: [],

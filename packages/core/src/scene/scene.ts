@@ -1,5 +1,6 @@
 import { colourName, partName } from '../catalogue/index.ts';
 import { DISPLAY_ID, KINDS, type Display, type Entity, type Kind } from './schema.ts';
+import { STAGES, type Stage } from './workSchema.ts';
 
 /**
  * A display as plain data: entities by kind and id, and the last version of each removed one (by `keyOf`), so that
@@ -71,6 +72,8 @@ export function emptyScene(): Scene {
     session: {},
     task: {},
     calendar: {},
+    photo: {},
+    slot: {},
     removed: {},
   };
 }
@@ -81,6 +84,10 @@ export function displayOf(scene: Scene): Display {
   if (!display) throw new Error('the scene has no display entity');
   return display;
 }
+
+/** What this display calls a stage. */
+export const stageWord = (scene: Scene, stage: Stage): string =>
+  displayOf(scene).stageNames[STAGES.indexOf(stage)] ?? stage;
 
 /** All entities of a kind in a stable order: by id; the same list for the same group. */
 export function listOf<K extends Kind>(scene: Scene, kind: K): readonly Entity<K>[] {
@@ -130,6 +137,10 @@ export function labelOf(scene: Scene, kind: Kind, id: string): string {
   if (kind === 'session' || kind === 'calendar') {
     const { person } = scene[kind][id] ?? { person: null };
     return `${KINDS[kind].word} of ${person ? (scene.person[person]?.name ?? person) : 'somebody'}`;
+  }
+  if (kind === 'photo') {
+    const section = scene.section[scene.photo[id]?.section ?? ''];
+    return section ? `photo of section ${section.letter}` : 'photo';
   }
   if (kind === 'reply') {
     const thread = scene.thread[scene.reply[id]?.thread ?? ''];

@@ -70,7 +70,7 @@ import {
   recipeSchema,
   substituteSchema,
 } from './stockSchema.ts';
-import { calendarSchema, sessionSchema, taskSchema } from './workSchema.ts';
+import { STAGES, calendarSchema, photoSchema, sessionSchema, slotSchema, taskSchema } from './workSchema.ts';
 
 export { MAX_STUDS, idSchema } from './fields.ts';
 
@@ -94,18 +94,6 @@ export const BACKS = ['bare', 'plain', 'finished'] as const;
 export const GLUES = ['none', 'hidden', 'allowed'] as const;
 export const PLACEHOLDERS = ['none', 'listed', 'allowed'] as const;
 export const RHYTHMS = ['none', 'weekly', 'fortnightly'] as const;
-export const STAGES = [
-  'planned',
-  'supported',
-  'ground',
-  'structures',
-  'dressed',
-  'lit',
-  'peopled',
-  'done',
-] as const;
-export type Stage = (typeof STAGES)[number];
-
 const displaySchema = z.strictObject({
   name,
   kind: z.enum(KINDS_OF_DISPLAY),
@@ -172,6 +160,13 @@ const displaySchema = z.strictObject({
 
   /** What share of a section's work each stage before «done» is, by parts of the whole (a default of ours, no source). */
   stageWeights: z.array(z.number().min(0).max(1000)).length(7).default([5, 10, 30, 30, 15, 5, 5]),
+  /** What this display calls its stages, in their order. */
+  stageNames: z
+    .array(z.string().trim().min(1, 'a stage needs a name').max(24))
+    .length(8)
+    .default([...STAGES]),
+  /** When a build that is boxed in one day must be over; null: not said. */
+  clockEnd: z.iso.datetime().nullable().default(null),
 
   /** How ground is filled where nothing else is said; the largest plate of a deck and its free span, studs. */
   method: z.enum(METHODS).default('raft'),
@@ -279,6 +274,8 @@ export const kindSchema = z.enum([
   'session',
   'task',
   'calendar',
+  'photo',
+  'slot',
 ]);
 export type Kind = z.infer<typeof kindSchema>;
 export const KIND_NAMES = kindSchema.options;
@@ -342,6 +339,8 @@ export const KINDS = {
   session: { schema: sessionSchema, group: 'sessions', word: 'session' },
   task: { schema: taskSchema, group: 'tasks', word: 'task' },
   calendar: { schema: calendarSchema, group: 'calendars', word: 'calendar' },
+  photo: { schema: photoSchema, group: 'photos', word: 'photo' },
+  slot: { schema: slotSchema, group: 'slots', word: 'slot' },
 } as const satisfies Record<Kind, { schema: z.ZodObject; group: string; word: string }>;
 
 /** What an entity of a kind says, without its id and version. */
@@ -385,6 +384,8 @@ export type Report = Entity<'report'>;
 export type Session = Entity<'session'>;
 export type Task = Entity<'task'>;
 export type Calendar = Entity<'calendar'>;
+export type Photo = Entity<'photo'>;
+export type Slot = Entity<'slot'>;
 
 /** The id of the one display entity of each scene. */
 export const DISPLAY_ID = 'display';
@@ -400,6 +401,7 @@ export const REFERENCES: readonly { kind: Kind; field: string; to: Kind }[] = [
   { kind: 'section', field: 'helpers', to: 'person' },
   { kind: 'reply', field: 'thread', to: 'thread' },
   { kind: 'task', field: 'after', to: 'task' },
+  { kind: 'session', field: 'ticked', to: 'task' },
   { kind: 'display', field: 'place', to: 'place' },
   ...(['table', 'passage', 'opening', 'obstacle', 'socket', 'barrier'] as const).map((kind) => ({
     kind,
@@ -418,6 +420,8 @@ export const REFERENCES: readonly { kind: Kind; field: string; to: Kind }[] = [
       'report',
       'session',
       'task',
+      'photo',
+      'slot',
     ] as const
   ).map((kind) => ({
     kind,
@@ -437,6 +441,7 @@ export const REFERENCES: readonly { kind: Kind; field: string; to: Kind }[] = [
       ['session', 'person'],
       ['task', 'owner'],
       ['calendar', 'person'],
+      ['photo', 'by'],
     ] as const
   ).map(([kind, field]) => ({ kind, field, to: 'person' as const })),
 ];

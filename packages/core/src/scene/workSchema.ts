@@ -1,8 +1,21 @@
 import { z } from 'zod';
-import { date, idSchema, name, reference, text } from './fields.ts';
+import { MAX_STUDS, date, idSchema, name, reference, text } from './fields.ts';
 import { METHODS } from './landSchema.ts';
 
 /** Who works when, on what, and what it took. */
+
+/** What a section goes through, from the first to the last. */
+export const STAGES = [
+  'planned',
+  'supported',
+  'ground',
+  'structures',
+  'dressed',
+  'lit',
+  'peopled',
+  'done',
+] as const;
+export type Stage = (typeof STAGES)[number];
 
 /** Kinds of work, each with a rate of its own. */
 export const WORKS = [
@@ -41,8 +54,12 @@ export const sessionSchema = z.strictObject({
 export const taskSchema = z.strictObject({
   name,
   section: reference.default(null),
+  /** The stage it belongs to; null: any. */
+  stage: z.enum(STAGES).nullable().default(null),
   work,
   owner: reference.default(null),
+  /** What it was made from, such as `finding:…` or `marker:…`; empty: somebody thought of it. */
+  source: z.string().max(220).default(''),
   /** Three guesses, hours: at best, most likely, at worst; null: not guessed. */
   low: hours.nullable().default(null),
   likely: hours.nullable().default(null),
@@ -55,10 +72,25 @@ export const taskSchema = z.strictObject({
   done: date.default(null),
 });
 
+const clockTime = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time of day is told as 19:30');
+
+/** Whether a clock's zone is known; the empty one stands for none said. */
+export function isZone(zone: string): boolean {
+  if (zone === '') return true;
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: zone });
+    return true;
+  } catch {
+    return false;
+  }
+}
+
 /** When somebody can build: hours on each day of the week from Monday, days away, and where their clock stands. */
 export const calendarSchema = z.strictObject({
   person: reference,
   weekly: z.array(z.number().min(0).max(24)).length(7),
+  /** When a session begins, by their own clock. */
+  from: clockTime.default('19:00'),
   away: z
     .array(z.strictObject({ from: z.iso.date(), to: z.iso.date() }))
     .max(60)
@@ -67,6 +99,42 @@ export const calendarSchema = z.strictObject({
   zone: z
     .string()
     .max(60)
-    .regex(/^([A-Za-z]+(\/[A-Za-z0-9_+-]+)*)?$/, 'a zone is told by its IANA name, such as Europe/Oslo')
+    .refine(isZone, {
+      error: ({ input }) => `«${String(input)}» is no zone: it is told by its IANA name, such as Europe/Oslo`,
+    })
     .default(''),
+});
+
+/** A place and a direction from which the display is photographed again and again. */
+export const photoSchema = z.strictObject({
+  /** The picture among the display's files: the SHA-256 of what is kept. */
+  file: z.string().regex(/^[0-9a-f]{64}$/, 'a photo is told by the digest of its file'),
+  /** Of the kept picture, px. */
+  width: z.int().min(1).max(4096),
+  height: z.int().min(1).max(4096),
+  section: reference.default(null),
+  /** Where the camera stood, or what it looks at from nearby: studs. */
+  x: z.number().min(-MAX_STUDS).max(MAX_STUDS).nullable().default(null),
+  y: z.number().min(-MAX_STUDS).max(MAX_STUDS).nullable().default(null),
+  /** Where it looks, degrees clockwise from north; null: not said. */
+  bearing: z.int().min(0).max(359).nullable().default(null),
+  taken: z.iso.datetime(),
+  by: reference.default(null),
+  note: text.default(''),
+});
+
+/** A part of a day that is boxed in time: what is planned for it and what it took. */
+export const slotSchema = z.strictObject({
+  name,
+  day: z.iso.date(),
+  /** Its turn in the day, from 0. */
+  order: z.int().min(0).max(1000).default(0),
+  minutes: z.int().min(1).max(1440, 'a slot has at most 1,440 minutes'),
+  section: reference.default(null),
+  /** What may be dropped when time runs out: nothing (must), or by its worth, 1 the least. */
+  must: z.boolean().default(false),
+  worth: z.int().min(1).max(10).default(5),
+  began: z.iso.datetime().nullable().default(null),
+  ended: z.iso.datetime().nullable().default(null),
+  dropped: z.boolean().default(false),
 });

@@ -1,0 +1,112 @@
+import type { Need, NeedPurpose } from '../ledger/index.ts';
+import { WORKS, displayOf, listOf, type Scene, type Section, type Work } from '../scene/index.ts';
+import type { EarnedValue } from './earned.ts';
+import { daysUntil } from './days.ts';
+import { hoursBySection, piecesBySection, rateOf } from './rates.ts';
+import { workDone } from './steps.ts';
+
+/** How much work a section is: typed hours, or its counted pieces at the rate of whoever builds it. */
+
+/** The kind of work that lays pieces of a purpose. */
+export const WORK_OF: Readonly<Record<NeedPurpose, Work>> = {
+  core: 'ground',
+  deck: 'ground',
+  cover: 'ground',
+  slope: 'ground',
+  ground: 'ground',
+  track: 'ground',
+  accent: 'dressing',
+  planting: 'dressing',
+  figures: 'figures',
+  lights: 'lights',
+  walls: 'structures',
+  building: 'structures',
+  other: 'other',
+};
+
+/** Pieces by section id and kind of work. */
+export type PieceCounts = Readonly<Record<string, Partial<Record<Work, number>>>>;
+
+/** What the plan needs, by section and kind of work; what belongs to no section is nobody's work. */
+export function pieceCounts(needs: readonly Need[]): PieceCounts {
+  const counts: Record<string, Partial<Record<Work, number>>> = {};
+  for (const { section, purpose, qty } of needs) {
+    if (section === null) continue;
+    const work = WORK_OF[purpose];
+    const of = (counts[section] ??= {});
+    of[work] = (of[work] ?? 0) + qty;
+  }
+  return counts;
+}
+
+export interface Effort {
+  /** The whole of it; null: neither typed nor counted. */
+  hours: number | null;
+  how: 'typed' | 'counted' | null;
+  pieces: number;
+  byWork: { work: Work; pieces: number; perHour: number; learnt: boolean }[];
+}
+
+/** The whole work of a section: the hours somebody typed, else its pieces by kind over the rates of its owner. */
+export function effortOf(
+  scene: Scene,
+  section: Pick<Section, 'id' | 'hours' | 'owner'>,
+  counts: PieceCounts,
+): Effort {
+  const counted = counts[section.id] ?? {};
+  const byWork = WORKS.flatMap((work) => {
+    const pieces = counted[work] ?? 0;
+    if (pieces === 0) return [];
+    const { perHour, learnt } = rateOf(scene, section.owner, work);
+    return perHour > 0 ? [{ work, pieces, perHour, learnt }] : [];
+  });
+  const pieces = byWork.reduce((sum, one) => sum + one.pieces, 0);
+  if (section.hours !== null) return { hours: section.hours, how: 'typed', pieces, byWork };
+  if (pieces === 0) return { hours: null, how: null, pieces, byWork };
+  return {
+    hours: byWork.reduce((sum, one) => sum + one.pieces / one.perHour, 0),
+    how: 'counted',
+    pieces,
+    byWork,
+  };
+}
+
+export interface Earned extends EarnedValue {
+  sections: number;
+  /** Sections whose work is known. */
+  known: number;
+}
+
+/**
+ * Earned value over the sections whose work is known, planned evenly from the first day to the show.
+ * @param unit hours: effort, and what sessions took; pieces: counted ones, and what sessions placed
+ * @param today ISO date
+ */
+export function earnedValue(
+  scene: Scene,
+  today: string,
+  counts: PieceCounts,
+  unit: 'hours' | 'pieces',
+): Earned {
+  const { startDate, showDate } = displayOf(scene);
+  const sections = listOf(scene, 'section');
+  const spent = unit === 'hours' ? hoursBySection(scene) : piecesBySection(scene);
+  const known = sections.flatMap((section) => {
+    const { hours, pieces } = effortOf(scene, section, counts);
+    const whole = unit === 'hours' ? hours : pieces > 0 ? pieces : null;
+    return whole === null
+      ? []
+      : [{ whole, done: workDone(scene, section), spent: spent.get(section.id) ?? 0 }];
+  });
+  const budget = known.reduce((sum, { whole }) => sum + whole, 0);
+  const span = startDate && showDate ? daysUntil(startDate, showDate) : 0;
+  const gone = startDate && span > 0 ? Math.min(1, Math.max(0, daysUntil(startDate, today) / span)) : 0;
+  return {
+    planned: budget * gone,
+    earned: known.reduce((sum, { whole, done }) => sum + whole * done, 0),
+    actual: known.reduce((sum, one) => sum + one.spent, 0),
+    budget,
+    sections: sections.length,
+    known: known.length,
+  };
+}
