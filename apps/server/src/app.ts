@@ -35,6 +35,9 @@ import { sameOrigin } from './http/guard.ts';
 import { HealthController } from './http/health.controller.ts';
 import { LettersController } from './letters/letters.controller.ts';
 import { LettersService } from './letters/letters.service.ts';
+import { RemindersService } from './letters/reminders.service.ts';
+import { PhotosController } from './photos/photos.controller.ts';
+import { MOST_PHOTO_BYTES, PhotosService } from './photos/photos.service.ts';
 import { PublicController, ShareController } from './share/share.controller.ts';
 import { ShareService } from './share/share.service.ts';
 import { SheetsController } from './sheets/sheets.controller.ts';
@@ -62,6 +65,7 @@ class AppModule {
         DemoController,
         HealthController,
         SheetsController,
+        PhotosController,
       ],
       providers: [
         { provide: CONFIG, useValue: config },
@@ -76,6 +80,8 @@ class AppModule {
         MarksService,
         HistoryService,
         ShareService,
+        RemindersService,
+        PhotosService,
         DemoService,
       ],
     };
@@ -141,6 +147,7 @@ export async function createApp(config: Config): Promise<Running> {
   );
   app.use('/api', sameOrigin);
   app.use('/api/displays/import', express.text({ type: () => true, limit: MAX_FILE_BYTES }));
+  app.use('/api/displays/:id/photos', express.raw({ type: 'image/*', limit: MOST_PHOTO_BYTES }));
   app.use('/api', express.json({ limit: BODY_LIMIT }));
   app.useGlobalFilters(new ErrorFilter());
   const description = new DocumentBuilder()

@@ -3,6 +3,7 @@ import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { Inject, Injectable } from '@nestjs/common';
 import { addDays, differenceInCalendarDays, formatISO, parseISO, subDays } from 'date-fns';
+import sharp from 'sharp';
 import {
   displayOf,
   listOf,
@@ -16,6 +17,7 @@ import {
 import { AccountsService, type User } from '../accounts/accounts.service.ts';
 import { WriterService } from '../changes/writer.service.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
+import { PhotosService } from '../photos/photos.service.ts';
 import { ShareService } from '../share/share.service.ts';
 import { pastOf } from './past.ts';
 
@@ -34,6 +36,14 @@ const DAYS_TO_SHOW = 70;
 /** Of everybody on the demo: it guards nothing, it is there so that one can try how a password is changed. */
 export const DEMO_PASSWORD = 'slate and tarn';
 
+/** Drawings that stand for photos of the tarn from one spot, with the days before the demo starts. */
+const PHOTOS = [
+  { drawing: 'tarn-1.svg', daysAgo: 30, note: 'Supports and deck' },
+  { drawing: 'tarn-2.svg', daysAgo: 16, note: 'The fell closed, water in' },
+  { drawing: 'tarn-3.svg', daysAgo: 2, note: 'Dam, trees and the keeper’s house' },
+] as const;
+const PHOTO_SPOT = { section: 'tarn-d', by: 'mads', x: 190, y: 150, bearing: 350 };
+
 export type CrewMember = (typeof CREW)[number];
 
 @Injectable()
@@ -43,6 +53,7 @@ export class DemoService {
     @Inject(DisplaysService) private readonly displays: DisplaysService,
     @Inject(WriterService) private readonly writer: WriterService,
     @Inject(ShareService) private readonly share: ShareService,
+    @Inject(PhotosService) private readonly photos: PhotosService,
   ) {}
 
   crew(): readonly CrewMember[] {
@@ -84,7 +95,24 @@ export class DemoService {
           at.getTime(),
         );
       }
+      if (file === SHARED) await this.addPhotos(id, owner, join(folder, 'photos'), today);
     }
+  }
+
+  private async addPhotos(id: string, owner: User, folder: string, today: Date): Promise<void> {
+    const changes: Change[] = [];
+    for (const [i, { drawing, daysAgo, note }] of PHOTOS.entries()) {
+      const kept = await this.photos.keep(id, owner, await sharp(join(folder, drawing)).png().toBuffer());
+      const taken = subDays(today, daysAgo).toISOString();
+      changes.push({
+        op: 'add',
+        kind: 'photo',
+        id: `tarn-${i + 1}`,
+        data: { ...kept, ...PHOTO_SPOT, taken, note },
+      });
+    }
+    const batch = { id: randomUUID(), label: 'added photos of the tarn', changes };
+    await this.writer.write(id, owner, { role: 'owner', person: CREW[0].login }, batch, today.getTime());
   }
 }
 
@@ -95,6 +123,8 @@ const DATED: readonly (readonly [Kind, ...string[]])[] = [
   ['order', 'expected'],
   ['loan', 'due', 'back'],
   ['placeholder', 'built', 'swapped'],
+  ['task', 'parts', 'done'],
+  ['slot', 'day'],
 ];
 
 /** What happened at a moment, and which fields say when. */
@@ -104,6 +134,7 @@ const TIMED: readonly (readonly [Kind, ...string[]])[] = [
   ['reply', 'at'],
   ['report', 'at', 'fromAt'],
   ['session', 'start'],
+  ['slot', 'began', 'ended'],
 ];
 
 /** Moves every date of a display so that its show is ten weeks from today: the demo never looks stale. */

@@ -2,7 +2,7 @@ import { Body, Controller, Get, HttpCode, Inject, Param, Post, Query, UseGuards 
 import { ApiBody, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { createZodDto } from 'nestjs-zod';
 import { z } from 'zod';
-import type { TakingBack } from '@quarry/core/record';
+import type { SharesOfDay, TakingBack } from '@quarry/core/record';
 import { idSchema, toRows, type Change, type Row } from '@quarry/core/scene';
 import type { User } from '../accounts/accounts.service.ts';
 import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
@@ -49,6 +49,12 @@ export class HistoryController {
   moment(@Param('id') id: string, @Query() query: unknown, @CurrentUser() user: User): { seq: number } {
     this.displays.actor(id, user);
     return { seq: this.history.seqAt(id, parseBody(momentSchema, query).at) };
+  }
+
+  /** How far each section was at the end of every day on which one moved. */
+  @Get('shares')
+  shares(@Param('id') id: string, @CurrentUser() user: User): SharesOfDay[] {
+    return this.history.shares(id, user);
   }
 
   /** The display as it was after a number of its log. */

@@ -1,6 +1,15 @@
 import { HttpStatus, Inject, Injectable } from '@nestjs/common';
 import { and, asc, desc, eq, gt, gte, lt, lte, sql, type SQL } from 'drizzle-orm';
-import { countOps, replay, restoring, takeBackBatch, type Entry, type TakingBack } from '@quarry/core/record';
+import {
+  countOps,
+  replay,
+  restoring,
+  sharesByDay,
+  takeBackBatch,
+  type Entry,
+  type SharesOfDay,
+  type TakingBack,
+} from '@quarry/core/record';
 import { fromRows, rowSchema, type Change, type Scene } from '@quarry/core/scene';
 import { z } from 'zod';
 import type { User } from '../accounts/accounts.service.ts';
@@ -126,6 +135,14 @@ export class HistoryService {
       .get();
     const { seq: first } = this.beginning(displayId);
     return Math.max(first, row?.seq ?? first);
+  }
+
+  /** How far the sections were, day by day, as long as the log goes back. */
+  shares(displayId: string, user: User): SharesOfDay[] {
+    this.displays.actor(displayId, user);
+    const { seq, at } = this.beginning(displayId);
+    const first = this.sceneAt(displayId, seq);
+    return sharesByDay(first.scene, at, this.entries(displayId, seq, this.displays.hold(displayId).seq));
   }
 
   /** Changes that take a batch back, or what later batches stand in the way. Builders take back their own only. */

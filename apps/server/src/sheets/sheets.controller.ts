@@ -12,7 +12,7 @@ import {
   UseGuards,
 } from '@nestjs/common';
 import { ApiQuery, ApiTags } from '@nestjs/swagger';
-import { formatISO } from 'date-fns';
+import { addDays, formatISO } from 'date-fns';
 import type { Response } from 'express';
 import { z } from 'zod';
 import { mendList, neighboursOf, seamSheet, seamState } from '@quarry/core/cut';
@@ -24,6 +24,7 @@ import {
   seamJson,
   seamStrip,
   surveyDrawing,
+  writeAgenda,
   writeAsc,
   writeDxf,
   writeSvg,
@@ -66,6 +67,9 @@ const PLAN_TEXT = 14;
 const PLAN_PEN = 0.8;
 
 const SEAM_FILES = ['seam.pdf', 'strip.pdf', 'strip.svg', 'seam.csv', 'seam.json', 'edge.asc'] as const;
+/** How far an agenda goes back and ahead, days. */
+const AGENDA_BACK = 7;
+const AGENDA_AHEAD = 200;
 /** The finest line of a strip, mm. */
 const STRIP_PEN = 0.12;
 
@@ -103,7 +107,7 @@ export class SheetsController {
     @CurrentUser() user: User,
     @Res() response: Response,
   ): Promise<void> {
-    this.displays.actor(id, user);
+    const { person } = this.displays.actor(id, user);
     const { units, place, scale, module, seam, side } = parseBody(querySchema, query);
     const { scene } = this.displays.hold(id);
     const seen = place === undefined ? scene : this.at(scene, place);
@@ -139,6 +143,11 @@ export class SheetsController {
     } else if (file === 'heights.asc') {
       response.attachment(name);
       response.type('text/plain').send(writeAsc(compileRelief(scene)));
+    } else if (file === 'agenda.ics') {
+      const day = (ahead: number) => formatISO(addDays(new Date(), ahead), { representation: 'date' });
+      const span = { from: day(-AGENDA_BACK), to: day(AGENDA_AHEAD), id, stamp: Date.now() };
+      response.attachment(name);
+      response.type('text/calendar').send(writeAgenda(scene, person, span));
     } else if (file === 'order.pdf') {
       const relief = compileRelief(scene);
       send('application/pdf', await orderSheet(scene, buildUp(scene, relief, reachOf(scene, relief)), print));

@@ -1,4 +1,4 @@
-import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 /** Times are milliseconds since the epoch, UTC. */
 export const users = sqliteTable('users', {
@@ -194,3 +194,23 @@ export const shares = sqliteTable('shares', {
   names: integer({ mode: 'boolean' }).notNull().default(false),
   createdAt: integer().notNull(),
 });
+
+/** Photos as they were made anew on arrival, each once by the digest of what is kept. */
+export const photoFiles = sqliteTable(
+  'photo_files',
+  {
+    displayId: text()
+      .notNull()
+      .references(() => displays.id, { onDelete: 'cascade' }),
+    /** SHA-256 of `bytes`. */
+    digest: text().notNull(),
+    userId: text().notNull(),
+    at: integer().notNull(),
+    width: integer().notNull(),
+    height: integer().notNull(),
+    /** JPEG: as it is looked at, and small for a strip. */
+    bytes: blob({ mode: 'buffer' }).notNull(),
+    small: blob({ mode: 'buffer' }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.displayId, table.digest] })],
+);

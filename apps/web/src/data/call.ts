@@ -21,16 +21,17 @@ export class ApiProblem extends Error {
 
 /** Asks the server. @throws ApiProblem with status 0 when it is not reached */
 async function reach(method: string, path: string, body?: unknown, raw = false): Promise<Response> {
-  try {
-    return await fetch(`/api${path}`, {
-      method,
-      ...(body === undefined
-        ? {}
+  const sent =
+    body === undefined
+      ? {}
+      : body instanceof Blob
+        ? { headers: { 'content-type': body.type }, body }
         : {
             headers: { 'content-type': 'application/json' },
             body: raw ? String(body) : JSON.stringify(body),
-          }),
-    });
+          };
+  try {
+    return await fetch(`/api${path}`, { method, ...sent });
   } catch {
     throw new ApiProblem(0, { code: 'offline', message: 'The server cannot be reached.' });
   }
@@ -44,7 +45,7 @@ function problemOf(status: number, answer: unknown): ApiProblem {
   );
 }
 
-/** An answer in JSON, read by its schema. @param raw the body is text as it is @throws ApiProblem */
+/** An answer in JSON, read by its schema. @param body a file is sent as it is @param raw so is a text @throws ApiProblem */
 export async function call<T>(
   method: string,
   path: string,

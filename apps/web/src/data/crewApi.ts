@@ -97,6 +97,7 @@ const sharePageSchema = z.object({
   at: z.number(),
 });
 
+const photoSchema = z.object({ file: z.string(), width: z.int(), height: z.int() });
 const sessionSchema = z.object({
   id: z.string(),
   agent: z.string(),
@@ -162,6 +163,14 @@ export const crewApi = {
 
   history: (id: string, filter: HistoryFilter) =>
     call('GET', `/displays/${id}/history?${query(filter)}`, historySchema),
+  /** Hands a picture to the display's files; the server makes it anew. */
+  keepPhoto: (id: string, picture: Blob) => call('POST', `/displays/${id}/photos`, photoSchema, picture),
+  shares: (id: string) =>
+    call(
+      'GET',
+      `/displays/${id}/shares`,
+      z.array(z.object({ date: z.string(), done: z.record(z.string(), z.number()) })),
+    ),
   moment: (id: string, at: number) =>
     call('GET', `/displays/${id}/moment?at=${at}`, z.object({ seq: z.int() })),
   past: (id: string, seq: number) =>
@@ -195,3 +204,5 @@ export const crewApi = {
   readLetter: (id: number) => call('POST', `/letters/${id}/read`, nothing),
 };
 export const exportUrl = '/api/me/export';
+export const photoUrl = (id: string, file: string, small = false) =>
+  `/api/displays/${id}/photos/${file}${small ? '?small' : ''}`;

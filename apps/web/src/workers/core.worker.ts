@@ -172,7 +172,7 @@ const worker = {
     return { relief, tiles: tilesOf(relief, null), whole: true };
   },
   /** When a scene will be done, with odds. */
-  outlook: (of: Scene, day: string, how: { runs: number; seed: number }): OutlookAnswer =>
+  outlook: (of: Scene, day: string, how: Parameters<typeof outlook>[2]): OutlookAnswer =>
     outlook(of, day, how),
   /** A plan of a scene as a picture (SVG), some places pointed out. */
   pagePlan: (of: Scene, changed: readonly Rect[]): string =>

@@ -21,3 +21,4 @@ export { daysAhead, sittings, together, type Day, type Sitting, type Together } 
 export { dayClock, slotsOf, type ClockRow, type DayClock } from './dayClock.ts';
 export { burnUp, plannedLine, type BurnUp } from './burnUp.ts';
 export { sameSpot, spotsOf, type Spot } from './spots.ts';
+export { IDLE_DAYS, LATE_DAYS, standingsOf, type Standing } from './standing.ts';

@@ -4,3 +4,4 @@ export { countOps, replay, restoring, takeBackBatch, type TakingBack } from './p
 export { handoverWords, holdingsOf, type Holding, type Wait } from './holdings.ts';
 export { reportMarkdown, reportSince, sinceReportSchema, type Missing, type SinceReport } from './report.ts';
 export { publicProgress, publicScene, type PublicFigure, type PublicSection } from './public.ts';
+export * from './shares.ts';

@@ -1,22 +1,42 @@
 import { differenceInCalendarDays, parseISO } from 'date-fns';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { STEPS, progressOf, stepsDone } from '@quarry/core/progress';
-import { STAGES, displayOf, listOf, type Section } from '@quarry/core/scene';
+import { STEPS, progressOf, standingsOf, workDone, type Standing } from '@quarry/core/progress';
+import { holdingsOf } from '@quarry/core/record';
+import { STAGES, displayOf, stageWord, type Section } from '@quarry/core/scene';
 import { useDisplay, useEdit, useLink, useMay } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
-import { NumberField } from '../../ui/fields.tsx';
+import { NumberField, TextField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, Line } from '../../ui/parts.tsx';
+import { today, useSurvey } from '../../workers/survey.tsx';
+import { ProgressMap } from './ProgressMap.tsx';
 
-/** Each section through its stages, and how far the whole is. */
+/** What keeps a section from going on, of all it waits for. */
+const BLOCKS = ['owner', 'finding', 'parts', 'seam'] as const;
+
+/** Each section through its stages, on the plan and in rows, and how far the whole is. */
 export function SectionsPanel() {
   const scene = useDisplay(({ scene }) => scene);
+  const findings = useSurvey(({ judgement }) => judgement?.findings ?? null);
+  const netted = useSurvey(({ materials }) => materials?.rows ?? null);
   const link = useLink();
-  const sections = listOf(scene, 'section').toSorted((a, b) => (a.letter < b.letter ? -1 : 1));
   const { showDate } = displayOf(scene);
   const { area, done, toGo } = progressOf(scene);
+  const standings = useMemo(() => standingsOf(scene, today()), [scene]);
+  const blocks = useMemo(
+    () =>
+      new Map(
+        holdingsOf(scene, { findings, netted }).map(({ section, waits }) => [
+          section.id,
+          waits.filter(({ why }) => BLOCKS.some((one) => one === why)).map(({ sentence }) => sentence),
+        ]),
+      ),
+    [scene, findings, netted],
+  );
+  const blocked = new Set([...blocks].filter(([, waits]) => waits.length > 0).map(([id]) => id));
   const weeks = showDate ? differenceInCalendarDays(parseISO(showDate), new Date()) / 7 : null;
-  if (sections.length === 0)
+  if (standings.length === 0)
     return (
       <div className="p-4">
         <Empty
@@ -32,41 +52,147 @@ export function SectionsPanel() {
         </Empty>
       </div>
     );
+  const count = (list: readonly unknown[], word: string) => `${list.length} ${word}`;
   return (
-    <div className="p-3 sm:p-4 grid gap-8 lg:grid-cols-[minmax(0,1fr)_280px] items-start max-w-[1200px]">
+    <div className="p-3 sm:p-4 grid gap-x-8 lg:grid-cols-[minmax(0,1fr)_420px] items-start max-w-[1320px]">
       <section aria-labelledby="sections">
-        <Heading id="sections" aside={`${sections.length}`}>
+        <Heading id="sections" aside={`${standings.length}`}>
           Sections
         </Heading>
         <ul>
-          {sections.map((section) => (
-            <SectionRow key={section.id} section={section} />
+          {standings.map((standing) => (
+            <SectionRow
+              key={standing.id}
+              section={scene.section[standing.id]}
+              standing={standing}
+              blocks={blocks.get(standing.id) ?? []}
+            />
           ))}
         </ul>
       </section>
-      <section aria-labelledby="whole" className="order-first lg:order-none">
-        <Heading id="whole">The whole display</Heading>
-        <dl>
-          <Line label="Done, by area" note={`${area.toLocaleString('en')} studs in sections`}>
-            {(100 * done).toFixed(0)} %
-          </Line>
-          <Line label="Stages to go">{toGo.toFixed(1)}</Line>
-          {weeks !== null && <Line label="Weeks to the show">{weeks.toFixed(1)}</Line>}
-          {weeks !== null && weeks > 0 && (
-            <Line label="Stages a week from now on">{(toGo / weeks).toFixed(1)}</Line>
-          )}
-        </dl>
-        <Basis>
-          A section has {STEPS} steps from planned to done; its share is the steps behind it plus the
-          percentage of the stage it is in, weighted by its area in studs. No stage is taken to be longer than
-          another yet.
-        </Basis>
-      </section>
+      <div className="order-first lg:order-none">
+        <section aria-labelledby="map">
+          <Heading
+            id="map"
+            aside={[
+              count(
+                standings.filter(({ late }) => late),
+                'late',
+              ),
+              count([...blocked], 'blocked'),
+              count(
+                standings.filter(({ idle }) => idle),
+                'idle',
+              ),
+            ].join(', ')}
+          >
+            On the plan
+          </Heading>
+          <ProgressMap
+            standings={standings}
+            blocked={blocked}
+            label={`How far each section is: ${standings
+              .map(({ id, done: share }) => `${scene.section[id].letter} ${Math.round(100 * share)} %`)
+              .join(', ')}`}
+          />
+        </section>
+        <section aria-labelledby="whole">
+          <Heading id="whole">The whole display</Heading>
+          <dl>
+            <Line label="Done, by area" note={`${area.toLocaleString('en')} studs in sections`}>
+              {(100 * done).toFixed(0)} %
+            </Line>
+            <Line label="Stages to go">{toGo.toFixed(1)}</Line>
+            {weeks !== null && <Line label="Weeks to the show">{weeks.toFixed(1)}</Line>}
+            {weeks !== null && weeks > 0 && (
+              <Line label="Stages a week from now on">{(toGo / weeks).toFixed(1)}</Line>
+            )}
+          </dl>
+          <Basis>
+            A section’s share is the weights of the stages behind it, and of the one it is in as much as is
+            typed, over all weights; the whole counts each by its area in studs. Late is more than a week
+            behind an even pace from the first day to the show; blocked is without an owner, with an error,
+            short of parts or at an unsigned seam; idle is two weeks without a session.
+          </Basis>
+        </section>
+        <Stages />
+      </div>
     </div>
   );
 }
 
-function SectionRow({ section }: { section: Section }) {
+/** What the stages are called here, and how much of the work each is. */
+function Stages() {
+  const scene = useDisplay(({ scene }) => scene);
+  const edit = useEdit();
+  const may = useMay();
+  const display = displayOf(scene);
+  const { stageNames, stageWeights } = display;
+  const fixed =
+    may({ op: 'patch', kind: 'display', id: display.id, v: display.v, set: { stageWeights } }) !== null;
+  const all = stageWeights.reduce((sum, weight) => sum + weight, 0);
+  return (
+    <details className="pt-4">
+      <summary className="cursor-pointer font-semibold text-[13px]">Stages and their weights</summary>
+      {STAGES.map((stage, i) => (
+        <div
+          key={stage}
+          className="grid grid-cols-[minmax(0,1fr)_5rem_3.5rem] items-center gap-2 border-b hair"
+        >
+          <TextField
+            bare
+            label={`Name of the stage ${stage}`}
+            value={stageNames[i]}
+            max={24}
+            required
+            disabled={fixed}
+            onCommit={(name) =>
+              edit.patch('renamed a stage', 'display', display, {
+                stageNames: stageNames.map((was, k) => (k === i ? name : was)),
+              })
+            }
+          />
+          {i < STEPS ? (
+            <>
+              <NumberField
+                bare
+                label={`Weight of the stage ${stage}`}
+                value={stageWeights[i]}
+                min={0}
+                max={1000}
+                disabled={fixed}
+                onCommit={(weight) =>
+                  edit.patch('weighed the stages', 'display', display, {
+                    stageWeights: stageWeights.map((was, k) => (k === i ? (weight ?? 0) : was)),
+                  })
+                }
+              />
+              <span className="fig ink-2 text-right text-xs">
+                {all > 0 ? `${((100 * stageWeights[i]) / all).toFixed(0)} %` : ''}
+              </span>
+            </>
+          ) : (
+            <span className="col-span-2 ink-2 text-xs text-right">the end</span>
+          )}
+        </div>
+      ))}
+      <p className="ink-2 text-xs py-1">
+        A weight is the share of a section’s work that is done while it is at that stage; with 0 a stage is
+        passed over.
+      </p>
+    </details>
+  );
+}
+
+function SectionRow({
+  section,
+  standing,
+  blocks,
+}: {
+  section: Section;
+  standing: Standing;
+  blocks: readonly string[];
+}) {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const may = useMay();
@@ -81,8 +207,9 @@ function SectionRow({ section }: { section: Section }) {
     set: { stage: section.stage },
   });
   const owner = section.owner ? scene.person[section.owner] : null;
+  const word = (step: number) => (STAGES[step] ? stageWord(scene, STAGES[step]) : 'nothing');
   const go = (to: number) =>
-    edit.patch(`moved section ${section.letter} to ${STAGES[to]}`, 'section', section, {
+    edit.patch(`moved section ${section.letter} to ${word(to)}`, 'section', section, {
       stage: STAGES[to],
       stageDone: 0,
     });
@@ -114,14 +241,14 @@ function SectionRow({ section }: { section: Section }) {
         </h3>
         <span className={owner ? 'ink-2' : 'text-warning'}>{owner ? owner.name : 'no owner'}</span>
         <span className="flex-1" />
-        <span className="fig ink-2 text-xs" title="of all its stages">
-          {((100 * stepsDone(section)) / STEPS).toFixed(0)} % in all
+        <span className="fig ink-2 text-xs" title="of its work, by the weights of the stages">
+          {(100 * workDone(scene, section)).toFixed(0)} % in all
         </span>
         {at < STEPS && (
           <NumberField
             bare
-            label={`Percent of ${section.stage} done in section ${section.letter}`}
-            unit={`% of ${section.stage}`}
+            label={`Percent of ${word(at)} done in section ${section.letter}`}
+            unit={`% of ${word(at)}`}
             whole
             value={section.stageDone}
             min={0}
@@ -129,7 +256,7 @@ function SectionRow({ section }: { section: Section }) {
             disabled={forbids !== null}
             onCommit={(stageDone) =>
               edit.patch(
-                `set section ${section.letter} to ${stageDone} % of ${section.stage}`,
+                `set section ${section.letter} to ${stageDone} % of ${word(at)}`,
                 'section',
                 section,
                 { stageDone: stageDone ?? 0 },
@@ -142,17 +269,17 @@ function SectionRow({ section }: { section: Section }) {
             type="button"
             className="btn btn-sm btn-square btn-outline border-base-300"
             disabled={forbids !== null || at === 0}
-            aria-label={`Section ${section.letter} back to ${STAGES[at - 1] ?? 'nothing'}`}
+            aria-label={`Section ${section.letter} back to ${word(at - 1)}`}
             onClick={() => go(at - 1)}
           >
             <ChevronLeft size={16} aria-hidden />
           </button>
-          <span className="w-24 text-center font-semibold">{section.stage}</span>
+          <span className="w-24 text-center font-semibold truncate">{word(at)}</span>
           <button
             type="button"
             className="btn btn-sm btn-square btn-outline border-base-300"
             disabled={forbids !== null || at === STEPS}
-            aria-label={`Section ${section.letter} on to ${STAGES[at + 1] ?? 'nothing'}`}
+            aria-label={`Section ${section.letter} on to ${word(at + 1)}`}
             onClick={() => go(at + 1)}
           >
             <ChevronRight size={16} aria-hidden />
@@ -172,12 +299,27 @@ function SectionRow({ section }: { section: Section }) {
               />
             </div>
             <span className={`hidden sm:block truncate text-[11px] ${i === at ? 'font-semibold' : 'ink-2'}`}>
-              {stage}
+              {word(i)}
             </span>
           </li>
         ))}
       </ol>
-      {forbids && <p className="ink-2 text-xs pt-1">{forbids}</p>}
+      <p className="text-xs pt-1 flex flex-wrap gap-x-3">
+        {standing.late && standing.behind !== null && (
+          <span className="text-primary font-semibold">late: {standing.behind.toFixed(0)} days behind</span>
+        )}
+        {blocks.length > 0 && (
+          <span>
+            <span className="text-primary font-semibold">blocked:</span> {blocks.join('; ')}
+          </span>
+        )}
+        {standing.idle && (
+          <span className="text-primary font-semibold">
+            idle: {standing.rested === null ? 'no session yet' : `${standing.rested} days without a session`}
+          </span>
+        )}
+        {forbids && <span className="ink-2">{forbids}</span>}
+      </p>
     </li>
   );
 }

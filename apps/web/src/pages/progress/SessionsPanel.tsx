@@ -1,11 +1,22 @@
 import { addMinutes, differenceInMinutes, format, formatISO, parseISO } from 'date-fns';
 import { useEffect, useState } from 'react';
-import { WORKS, listOf, sectionsOf, type Session, type Work } from '@quarry/core/scene';
+import {
+  STAGES,
+  WORKS,
+  listOf,
+  sectionsOf,
+  stageWord,
+  type Session,
+  type Stage,
+  type Work,
+} from '@quarry/core/scene';
 import { rateOf } from '@quarry/core/progress';
 import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
+import { sectionOptions } from '../../ui/picks.ts';
 import { capital, momentWord } from '../../ui/words.ts';
+import { today } from '../../workers/survey.tsx';
 
 /** How often a running session shows its time anew, ms. */
 const TICK_MS = 15_000;
@@ -81,10 +92,9 @@ function Start({ person }: { person: string }) {
             value={section}
             onChange={(event) => setSection(event.currentTarget.value)}
           >
-            <option value="">none</option>
-            {listOf(scene, 'section').map(({ id, letter, name }) => (
-              <option key={id} value={id}>
-                {letter}, {name}
+            {sectionOptions(scene, 'none').map(({ value, word }) => (
+              <option key={value} value={value}>
+                {word}
               </option>
             ))}
           </select>
@@ -148,6 +158,16 @@ function Running({ session }: { session: Session }) {
   const [now, setNow] = useState(() => new Date());
   const [pieces, setPieces] = useState('');
   const [note, setNote] = useState('');
+  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
+  const [stage, setStage] = useState<Stage | ''>('');
+  const may = useMay();
+  const section = session.section === null ? undefined : scene.section[session.section];
+  const tasks = listOf(scene, 'task').filter(
+    (task) =>
+      task.done === null &&
+      (task.owner === session.person || (task.section === session.section && task.section !== null)) &&
+      may({ op: 'patch', kind: 'task', id: task.id, v: task.v, set: { done: today() } }) === null,
+  );
   useEffect(() => {
     const timer = setInterval(() => setNow(new Date()), TICK_MS);
     return () => clearInterval(timer);
@@ -155,11 +175,34 @@ function Running({ session }: { session: Session }) {
   const lasted = Math.max(0, differenceInMinutes(now, parseISO(session.start)));
   const counted = pieces === '' ? null : Number(pieces);
   const whole = counted === null || (Number.isInteger(counted) && counted >= 0 && counted <= 1_000_000);
-  const stop = () =>
-    edit.patch('ended a session', 'session', session, {
-      minutes: Math.min(MOST_MINUTES, Math.max(1, differenceInMinutes(new Date(), parseISO(session.start)))),
-      ...{ pieces: counted, note: note.trim() },
-    });
+  const stop = () => {
+    const done = tasks.filter(({ id }) => ticked.has(id));
+    const minutes = differenceInMinutes(new Date(), parseISO(session.start));
+    edit.change('ended a session', [
+      {
+        ...{ op: 'patch', kind: 'session', id: session.id, v: session.v },
+        set: {
+          minutes: Math.min(MOST_MINUTES, Math.max(1, minutes)),
+          ...{ pieces: counted, note: note.trim(), ticked: done.map(({ id }) => id) },
+        },
+      },
+      ...done.map(({ id, v }) => ({
+        op: 'patch' as const,
+        kind: 'task' as const,
+        id,
+        v,
+        set: { done: today() },
+      })),
+      ...(section && stage !== '' && stage !== section.stage
+        ? [
+            {
+              ...{ op: 'patch' as const, kind: 'section' as const, id: section.id, v: section.v },
+              set: { stage, stageDone: 0 },
+            },
+          ]
+        : []),
+    ]);
+  };
   const letter = session.section ? scene.section[session.section]?.letter : null;
   return (
     <div className="border border-base-content p-3">
@@ -195,6 +238,47 @@ function Running({ session }: { session: Session }) {
           onChange={(event) => setNote(event.currentTarget.value)}
         />
       </label>
+      {section && (
+        <label className="block pt-1">
+          <span className="block pb-0.5">Section {section.letter} is now</span>
+          <select
+            className="select w-full"
+            value={stage === '' ? section.stage : stage}
+            onChange={(event) => setStage(STAGES.find((one) => one === event.currentTarget.value) ?? '')}
+          >
+            {STAGES.map((one) => (
+              <option key={one} value={one}>
+                {stageWord(scene, one)}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      {tasks.length > 0 && (
+        <fieldset className="pt-2">
+          <legend>What is finished</legend>
+          <ul className="max-h-44 overflow-y-auto">
+            {tasks.map(({ id, name }) => (
+              <li key={id}>
+                <label className="flex items-center gap-2 py-1.5 border-b hair">
+                  <input
+                    type="checkbox"
+                    className="checkbox"
+                    checked={ticked.has(id)}
+                    onChange={(event) => {
+                      const next = new Set(ticked);
+                      if (event.currentTarget.checked) next.add(id);
+                      else next.delete(id);
+                      setTicked(next);
+                    }}
+                  />
+                  <span className="min-w-0 break-words">{name}</span>
+                </label>
+              </li>
+            ))}
+          </ul>
+        </fieldset>
+      )}
       <button
         type="button"
         className="btn btn-primary w-full h-16 text-lg mt-2"
@@ -211,7 +295,7 @@ function SessionRow({ session }: { session: Session }) {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const may = useMay();
-  const { id, v, person, section, start, minutes, pieces, work, note } = session;
+  const { id, v, person, section, start, minutes, pieces, work, note, ticked } = session;
   const forbids = may({ op: 'remove', kind: 'session', id, v });
   const rate = minutes && pieces ? Math.round((60 * pieces) / minutes) : null;
   return (
@@ -223,6 +307,11 @@ function SessionRow({ session }: { session: Session }) {
           {section && `, section ${scene.section[section]?.letter ?? ''}`}
         </span>
         {note && <p className="break-words">{note}</p>}
+        {ticked.length > 0 && (
+          <p className="ink-2 text-xs break-words">
+            finished {ticked.map((task) => `«${scene.task[task]?.name ?? task}»`).join(', ')}
+          </p>
+        )}
       </div>
       <span className="fig text-right whitespace-nowrap">
         {minutes === null ? <span className="text-secondary">runs</span> : `${minutes} min`}

@@ -1,0 +1,104 @@
+import { createHash } from 'node:crypto';
+import { HttpStatus, Inject, Injectable } from '@nestjs/common';
+import { and, count, eq } from 'drizzle-orm';
+import sharp from 'sharp';
+import type { User } from '../accounts/accounts.service.ts';
+import { STORE } from '../config.ts';
+import { DisplaysService } from '../displays/displays.service.ts';
+import { ApiError, notFound } from '../http/errors.ts';
+import type { Store } from '../store/database.ts';
+import { photoFiles } from '../store/tables.ts';
+
+/** The largest picture that is taken in, bytes as sent and pixels as it opens. */
+export const MOST_PHOTO_BYTES = 15_000_000;
+const MOST_PIXELS = 60_000_000;
+/** What is opened: pictures of dots only, never drawings with instructions in them. */
+const FORMATS = ['jpeg', 'png', 'webp', 'gif', 'tiff', 'heif'] as const;
+/** The longer side of what is kept, px. */
+const KEPT = 1600;
+const SMALL = 240;
+const QUALITY = 80;
+/** The most photos of one display: about 150 MB. */
+const MOST_PHOTOS = 400;
+
+export interface KeptPhoto {
+  file: string;
+  width: number;
+  height: number;
+}
+
+/** Photos of displays: made anew on arrival, so that nothing of the file that was sent is kept, nor where it was taken. */
+@Injectable()
+export class PhotosService {
+  constructor(
+    @Inject(STORE) private readonly store: Store,
+    @Inject(DisplaysService) private readonly displays: DisplaysService,
+  ) {}
+
+  /** Keeps a picture. The same one sent again is kept once. @throws ApiError 400 for what is no picture, 403, 409 */
+  async keep(displayId: string, user: User, sent: Uint8Array): Promise<KeptPhoto> {
+    if (this.displays.actor(displayId, user).role === 'viewer')
+      throw new ApiError(HttpStatus.FORBIDDEN, 'forbidden', 'Viewers may look at photos but not add any.');
+    const kept = await madeAnew(sent);
+    const digest = createHash('sha256').update(kept.bytes).digest('hex');
+    const { db } = this.store;
+    const of = and(eq(photoFiles.displayId, displayId), eq(photoFiles.digest, digest));
+    const known = db.select({ at: photoFiles.at }).from(photoFiles).where(of).get();
+    const total = db
+      .select({ total: count() })
+      .from(photoFiles)
+      .where(eq(photoFiles.displayId, displayId))
+      .get();
+    if (!known && (total?.total ?? 0) >= MOST_PHOTOS)
+      throw new ApiError(
+        HttpStatus.CONFLICT,
+        'too-many',
+        `This display has ${MOST_PHOTOS} photos, which is the most it may have.`,
+      );
+    db.insert(photoFiles)
+      .values({ displayId, digest, userId: user.id, at: Date.now(), ...kept })
+      .onConflictDoNothing()
+      .run();
+    return { file: digest, width: kept.width, height: kept.height };
+  }
+
+  /** The JPEG of a photo. @throws ApiError 404 for anybody who is not on the display */
+  bytes(displayId: string, user: User, digest: string, small: boolean): Buffer {
+    this.displays.actor(displayId, user);
+    const row = this.store.db
+      .select({ bytes: small ? photoFiles.small : photoFiles.bytes })
+      .from(photoFiles)
+      .where(and(eq(photoFiles.displayId, displayId), eq(photoFiles.digest, digest)))
+      .get();
+    if (!row) throw notFound('photo');
+    return row.bytes;
+  }
+}
+
+/** A picture opened and drawn again: upright, no larger than is looked at, without anything that was written into it. */
+async function madeAnew(sent: Uint8Array) {
+  try {
+    const opened = sharp(sent, { limitInputPixels: MOST_PIXELS, failOn: 'error' }).rotate();
+    const { format } = await opened.metadata();
+    if (!FORMATS.some((one) => one === format)) throw new Error(`not ${format}`);
+    const shrink = (side: number) =>
+      opened
+        .clone()
+        .resize(side, side, { fit: 'inside', withoutEnlargement: true })
+        .flatten({ background: '#fff' });
+    const { data, info } = await shrink(KEPT)
+      .jpeg({ quality: QUALITY })
+      .toBuffer({ resolveWithObject: true });
+    const small = await shrink(SMALL).jpeg({ quality: QUALITY }).toBuffer();
+    return { bytes: data, small, width: info.width, height: info.height };
+  } catch (error) {
+    const tooLarge = error instanceof Error && error.message.includes('pixel limit');
+    throw new ApiError(
+      HttpStatus.BAD_REQUEST,
+      tooLarge ? 'too-large' : 'no-picture',
+      tooLarge
+        ? `This picture has more than ${MOST_PIXELS / 1e6} million pixels.`
+        : `This file (${sent.length.toLocaleString('en')} bytes) does not open as a picture: JPEG, PNG, WebP and the like do.`,
+    );
+  }
+}

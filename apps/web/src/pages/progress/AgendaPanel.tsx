@@ -1,0 +1,300 @@
+import { addWeeks, formatISO } from 'date-fns';
+import { Download } from 'lucide-react';
+import { useMemo } from 'react';
+import {
+  clockIn,
+  dateIn,
+  daysAhead,
+  sittings,
+  together,
+  type Day,
+  type Sitting,
+} from '@quarry/core/progress';
+import { isZone, listOf, type Calendar } from '@quarry/core/scene';
+import { freshId, useDisplay, useEdit, useLink, useMay } from '../../data/useDisplay.tsx';
+import { DateField, NumberField, TextField } from '../../ui/fields.tsx';
+import { Basis, Empty, Heading } from '../../ui/parts.tsx';
+import { RemoveButton } from '../../ui/rows.tsx';
+import { dayWord } from '../../ui/words.ts';
+import { today } from '../../workers/survey.tsx';
+
+const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
+/** How far the list looks ahead, weeks, and how many times together it names. */
+const WEEKS = 6;
+const MEETINGS = 4;
+const NO_HOURS = [0, 0, 0, 0, 0, 0, 0];
+const SHOWN_ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone;
+
+const WORDS: Readonly<Record<Day['what'], string>> = {
+  show: 'Show',
+  milestone: 'Milestone',
+  parcel: 'Parcel due',
+  parts: 'Parts wanted',
+};
+
+/** What comes: sessions of everybody by their own clocks, parcels, milestones and shows; and who has time when. */
+export function AgendaPanel() {
+  const scene = useDisplay(({ scene }) => scene);
+  const link = useLink();
+  const from = today();
+  const to = formatISO(addWeeks(new Date(), WEEKS), { representation: 'date' });
+  const all = useMemo(() => sittings(scene, from, to), [scene, from, to]);
+  const days = useMemo(() => daysAhead(scene, from, to), [scene, from, to]);
+  const meetings = useMemo(
+    () =>
+      together(all)
+        .slice(0, MEETINGS)
+        .toSorted((a, b) => a.start - b.start),
+    [all],
+  );
+  const zoneOf = new Map(listOf(scene, 'calendar').map(({ person, zone }) => [person, zone]));
+  const dates = [
+    ...new Set([...all.map(({ start }) => dateIn(start, SHOWN_ZONE)), ...days.map(({ date }) => date)]),
+  ].sort();
+  const name = (id: string) => scene.person[id]?.name ?? id;
+  return (
+    <div className="p-3 sm:p-4 grid gap-6 lg:grid-cols-[minmax(0,1fr)_440px] items-start max-w-[1240px]">
+      <section aria-labelledby="agenda">
+        <Heading id="agenda" aside={`times of ${SHOWN_ZONE.replace('_', ' ')}`}>
+          The next {WEEKS} weeks
+        </Heading>
+        {dates.length === 0 && (
+          <Empty title="Nothing stands in the calendar">
+            Say at the right on which days who builds; milestones and shows are set in the Brief, parcels in
+            the Stockpile.
+          </Empty>
+        )}
+        <ol>
+          {dates.map((date) => (
+            <li key={date} className="grid grid-cols-[6.5rem_minmax(0,1fr)] gap-3 border-b hair py-1.5">
+              <span className="fig ink-2">
+                {DAYS[(new Date(`${date}T00:00:00Z`).getUTCDay() + 6) % 7]} {dayWord(date).slice(0, -5)}
+              </span>
+              <ul>
+                {days
+                  .filter((day) => day.date === date)
+                  .map(({ what, name: words, id }) => (
+                    <li
+                      key={what + id}
+                      className={what === 'show' ? 'font-semibold text-primary' : 'font-semibold'}
+                    >
+                      {WORDS[what]}: {words}
+                    </li>
+                  ))}
+                {all
+                  .filter(({ start }) => dateIn(start, SHOWN_ZONE) === date)
+                  .map((one) => (
+                    <SittingLine
+                      key={one.person + one.start}
+                      sitting={one}
+                      name={name(one.person)}
+                      zone={zoneOf.get(one.person) ?? ''}
+                    />
+                  ))}
+              </ul>
+            </li>
+          ))}
+        </ol>
+      </section>
+      <div>
+        <section aria-labelledby="together">
+          <Heading id="together">At the table at the same time</Heading>
+          {meetings.length === 0 && <p className="ink-2">In these weeks no two calendars meet.</p>}
+          <ul>
+            {meetings.map(({ start, end, people }) => (
+              <li key={start} className="border-b hair py-1">
+                <span className="flex justify-between gap-3">
+                  <span>{people.map(name).join(', ')}</span>
+                  <span className="fig whitespace-nowrap">
+                    {dayWord(dateIn(start, SHOWN_ZONE)).slice(0, -5)}, {clockIn(start, SHOWN_ZONE)}–
+                    {clockIn(end, SHOWN_ZONE)}
+                  </span>
+                </span>
+                <span className="block ink-2 text-xs">
+                  {people
+                    .map(
+                      (id) =>
+                        `${scene.person[id]?.initials ?? id} ${clockIn(start, zoneOf.get(id) ?? '')}–${clockIn(end, zoneOf.get(id) ?? '')}`,
+                    )
+                    .join(', ')}
+                </span>
+              </li>
+            ))}
+          </ul>
+          <Basis>
+            Every sitting of every calendar is laid on one clock (UTC), with the summer time of each town on
+            that day; the times with the most people are named first found, the longest before the shorter.
+          </Basis>
+        </section>
+        <Calendars />
+        <Heading>For your own calendar</Heading>
+        <a className="btn btn-sm" href={`/api/displays/${link.id}/sheets/agenda.ics`}>
+          <Download size={14} aria-hidden /> My agenda as iCalendar
+        </a>
+        <p className="ink-2 text-xs py-1">
+          Your sittings in UTC, and the days of the display: it reads right in any zone. Take it again after
+          changes: the same events are replaced. Reminders come as letters in the morning of the day before,
+          of shows four, two and one week before too (mail is simulated: they stand under Letters).
+        </p>
+      </div>
+    </div>
+  );
+}
+
+function SittingLine({
+  sitting: { start, end },
+  name,
+  zone,
+}: {
+  sitting: Sitting;
+  name: string;
+  zone: string;
+}) {
+  const here = `${clockIn(start, SHOWN_ZONE)}–${clockIn(end, SHOWN_ZONE)}`;
+  const there = `${clockIn(start, zone)}–${clockIn(end, zone)}`;
+  return (
+    <li className="flex justify-between gap-3">
+      <span>{name}</span>
+      <span className="fig whitespace-nowrap">
+        {here}
+        {here !== there && <span className="ink-2 text-xs"> ({there} there)</span>}
+      </span>
+    </li>
+  );
+}
+
+function Calendars() {
+  const scene = useDisplay(({ scene }) => scene);
+  const calendars = listOf(scene, 'calendar');
+  return (
+    <section aria-labelledby="calendars">
+      <Heading id="calendars">Who has time when</Heading>
+      {listOf(scene, 'person').length === 0 && (
+        <p className="ink-2">There are no people yet: name them in the Brief.</p>
+      )}
+      {listOf(scene, 'person').map(({ id, name }) => (
+        <CalendarSheet
+          key={id}
+          person={id}
+          name={name}
+          calendar={calendars.find((one) => one.person === id)}
+        />
+      ))}
+    </section>
+  );
+}
+
+function CalendarSheet({
+  person,
+  name,
+  calendar,
+}: {
+  person: string;
+  name: string;
+  calendar: Calendar | undefined;
+}) {
+  const edit = useEdit();
+  const may = useMay();
+  const weekly = calendar?.weekly ?? NO_HOURS;
+  const fixed = may({ op: 'add', kind: 'calendar', id: 'x', data: { person, weekly } }) !== null;
+  const set = (changed: Partial<Calendar>) =>
+    calendar
+      ? edit.patch(`set the calendar of ${name}`, 'calendar', calendar, changed)
+      : edit.add(`set the calendar of ${name}`, 'calendar', freshId('calendar'), {
+          person,
+          weekly,
+          ...changed,
+        });
+  const away = calendar?.away ?? [];
+  const total = weekly.reduce((sum, hours) => sum + hours, 0);
+  return (
+    <details className="border-b hair py-1">
+      <summary className="cursor-pointer flex justify-between gap-3">
+        <span>{name}</span>
+        <span className="fig ink-2 text-xs">
+          {total === 0
+            ? 'no hours yet'
+            : `${total} h a week, ${DAYS.filter((_, i) => weekly[i] > 0).join(' ')} from ${calendar?.from ?? ''}`}
+        </span>
+      </summary>
+      <div className="pl-3 pb-2">
+        <div className="grid grid-cols-7 gap-1">
+          {DAYS.map((day, i) => (
+            <div key={day} className="text-xs ink-2">
+              {day}
+              <NumberField
+                bare
+                label={`Hours of ${name} on ${day}`}
+                value={weekly[i]}
+                min={0}
+                max={24}
+                disabled={fixed}
+                onCommit={(hours) => set({ weekly: weekly.map((was, k) => (k === i ? (hours ?? 0) : was)) })}
+              />
+            </div>
+          ))}
+        </div>
+        <TextField
+          label="Begins at"
+          value={calendar?.from ?? '19:00'}
+          disabled={fixed}
+          check={(text) =>
+            /^([01]\d|2[0-3]):[0-5]\d$/.test(text)
+              ? null
+              : `Begins at: «${text}» is no time of day, such as 19:30.`
+          }
+          onCommit={(begins) => set({ from: begins })}
+        />
+        <TextField
+          label="Clock of"
+          value={calendar?.zone ?? ''}
+          placeholder={SHOWN_ZONE}
+          max={60}
+          disabled={fixed}
+          check={(text) =>
+            isZone(text)
+              ? null
+              : `Clock of: «${text}» is no zone: told by its IANA name, such as ${SHOWN_ZONE}.`
+          }
+          onCommit={(zone) => set({ zone })}
+        />
+        {away.map((gone, i) => {
+          const put = (changed: { from?: string; to?: string }) =>
+            set({ away: away.map((one, k) => (k === i ? { ...one, ...changed } : one)) });
+          return (
+            <div key={i} className="flex items-center gap-1">
+              <span className="ink-2 text-xs">Away</span>
+              <DateField
+                bare
+                label={`Away from, ${i + 1}`}
+                value={gone.from}
+                disabled={fixed}
+                onCommit={(from) => from && put({ from })}
+              />
+              <DateField
+                bare
+                label={`Away to, ${i + 1}`}
+                value={gone.to}
+                disabled={fixed}
+                onCommit={(to) => to && put({ to })}
+              />
+              <RemoveButton
+                what={`the days away from ${gone.from}`}
+                disabled={fixed}
+                onClick={() => set({ away: away.filter((_, k) => k !== i) })}
+              />
+            </div>
+          );
+        })}
+        <button
+          type="button"
+          className="btn btn-xs mt-1"
+          disabled={fixed}
+          onClick={() => set({ away: [...away, { from: today(), to: today() }] })}
+        >
+          Days away
+        </button>
+      </div>
+    </details>
+  );
+}

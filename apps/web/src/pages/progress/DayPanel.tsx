@@ -1,0 +1,300 @@
+import { format, formatISO, parseISO } from 'date-fns';
+import { Plus } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { dayClock, slotsOf, type ClockRow } from '@quarry/core/progress';
+import { displayOf, type Slot } from '@quarry/core/scene';
+import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+import { CheckField, NumberField, TextField } from '../../ui/fields.tsx';
+import { Basis, Empty, Heading, Line } from '../../ui/parts.tsx';
+import { RemoveButton } from '../../ui/rows.tsx';
+import { today } from '../../workers/survey.tsx';
+
+/** How often the clock is read, ms. */
+const TICK_MS = 15_000;
+const at = (moment: number) => format(moment, 'HH:mm');
+const span = (minutes: number) => {
+  const whole = Math.round(Math.abs(minutes));
+  return whole < 60 ? `${whole} min` : `${Math.floor(whole / 60)} h ${String(whole % 60).padStart(2, '0')}`;
+};
+
+/** A build in one day: planned slots against what they take, and what to drop next. */
+export function DayPanel() {
+  const scene = useDisplay(({ scene }) => scene);
+  const edit = useEdit();
+  const may = useMay();
+  const [now, setNow] = useState(() => Date.now());
+  const [day, setDay] = useState(today);
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), TICK_MS);
+    return () => clearInterval(timer);
+  }, []);
+  const display = displayOf(scene);
+  const end =
+    display.clockEnd !== null && localDay(display.clockEnd) === day ? Date.parse(display.clockEnd) : null;
+  const slots = slotsOf(scene, day);
+  const clock = dayClock(slots, now, end);
+  const forbids = may({ op: 'add', kind: 'slot', id: 'x', data: { name: 'x', day, minutes: 1 } });
+  const planned = slots.filter(({ dropped }) => !dropped).reduce((sum, { minutes }) => sum + minutes, 0);
+  const running = clock.rows.find(({ state }) => state === 'runs');
+  const mayEnd =
+    may({ op: 'patch', kind: 'display', id: display.id, v: display.v, set: { clockEnd: null } }) === null;
+  return (
+    <div className="p-3 sm:p-4 grid gap-6 lg:grid-cols-[minmax(0,1fr)_320px] items-start max-w-[1100px]">
+      <section aria-labelledby="slots">
+        <Heading id="slots" aside={slots.length > 0 ? `${span(planned)} planned` : undefined}>
+          The day in slots
+        </Heading>
+        <label className="flex items-center gap-2 pb-2">
+          Day
+          <input
+            type="date"
+            className="input input-sm fig w-40"
+            value={day}
+            onChange={(event) => event.currentTarget.value && setDay(event.currentTarget.value)}
+          />
+        </label>
+        {slots.length === 0 && (
+          <Empty title="No slot on this day">
+            Box a whole build in one day: planning, figures, hills, plants, each with the minutes it may take.
+            Press the one that begins; what is late says what to drop.
+          </Empty>
+        )}
+        <ol>
+          {clock.rows.map((row, i) => (
+            <SlotRow
+              key={row.slot.id}
+              row={row}
+              toDrop={clock.drop.some(({ id }) => id === row.slot.id)}
+              running={running?.slot ?? null}
+              fixed={forbids !== null}
+              above={i > 0 ? clock.rows[i - 1].slot : null}
+            />
+          ))}
+        </ol>
+        <button
+          type="button"
+          className="btn btn-sm mt-2"
+          disabled={forbids !== null}
+          onClick={() =>
+            edit.add('added a slot', 'slot', freshId('slot'), {
+              ...{ name: 'New slot', day, minutes: 60 },
+              order: Math.max(-1, ...slots.map(({ order }) => order)) + 1,
+            })
+          }
+        >
+          <Plus size={14} aria-hidden /> One more slot
+        </button>
+        {forbids && <p className="ink-2 text-xs pt-1">{forbids}</p>}
+      </section>
+      <section aria-labelledby="clock" className="order-first lg:order-none">
+        <Heading id="clock">How the day goes</Heading>
+        <TextField
+          label="Must be over at"
+          value={end === null ? '' : at(end)}
+          placeholder="18:00"
+          disabled={!mayEnd}
+          check={(text) =>
+            text === '' || /^([01]\d|2[0-3]):[0-5]\d$/.test(text)
+              ? null
+              : `Must be over at: «${text}» is no time of day, such as 18:00.`
+          }
+          onCommit={(text) =>
+            edit.patch('set the end of the day', 'display', display, {
+              clockEnd: text === '' ? null : new Date(`${day}T${text}:00`).toISOString(),
+            })
+          }
+        />
+        {slots.length > 0 && (
+          <dl>
+            <Line label="Over, as it goes">{at(clock.ends)}</Line>
+            {clock.late !== null && (
+              <Line label={clock.late > 0 ? 'Too late by' : 'In hand'}>
+                <span className={clock.late > 0 ? 'text-primary' : ''}>{span(clock.late)}</span>
+              </Line>
+            )}
+            <Line label="Minutes for each planned">{clock.pace === null ? '–' : clock.pace.toFixed(2)}</Line>
+          </dl>
+        )}
+        {clock.drop.length > 0 && (
+          <div role="status" className="border-l-4 border-primary pl-3 my-2">
+            <p className="font-semibold">
+              {clock.fits ? 'Drop, and the rest is done in time' : 'Even without these it is too late'}
+            </p>
+            <ul>
+              {clock.drop.map(({ id, name }) => (
+                <li key={id}>{name}</li>
+              ))}
+            </ul>
+          </div>
+        )}
+        <Basis>
+          What is to come takes its planned minutes times the pace of what is over (minutes taken ÷ planned).
+          If that ends too late, the slots to drop are those worth least together that save enough, found
+          exactly; what must be done and what has begun is kept.
+        </Basis>
+      </section>
+    </div>
+  );
+}
+
+const localDay = (moment: string) => formatISO(parseISO(moment), { representation: 'date' });
+
+const STATE_WORD = { waits: 'to come', runs: 'now', over: 'over', dropped: 'dropped' } as const;
+
+function SlotRow({
+  row: { slot, state, took, ends },
+  toDrop,
+  running,
+  fixed,
+  above,
+}: {
+  row: ClockRow;
+  toDrop: boolean;
+  running: Slot | null;
+  fixed: boolean;
+  above: Slot | null;
+}) {
+  const edit = useEdit();
+  const set = (label: string, changed: Partial<Slot>) => edit.patch(label, 'slot', slot, changed);
+  const begin = () => {
+    const moment = new Date().toISOString();
+    edit.change(`began «${slot.name}»`, [
+      // Who begins one thing has ended the one before.
+      ...(running && running.id !== slot.id
+        ? [
+            {
+              op: 'patch' as const,
+              kind: 'slot' as const,
+              id: running.id,
+              v: running.v,
+              set: { ended: moment },
+            },
+          ]
+        : []),
+      {
+        op: 'patch',
+        kind: 'slot',
+        id: slot.id,
+        v: slot.v,
+        set: { began: moment, ended: null, dropped: false },
+      },
+    ]);
+  };
+  return (
+    <li className={`border-b hair py-2 ${state === 'runs' ? 'bg-base-200' : ''}`} aria-label={slot.name}>
+      <div className="flex flex-wrap items-center gap-2">
+        <div className="flex-1 min-w-40">
+          <TextField
+            bare
+            label={`Name of ${slot.name}`}
+            value={slot.name}
+            required
+            disabled={fixed}
+            onCommit={(name) => set('renamed a slot', { name })}
+          />
+        </div>
+        <span className={`w-16 text-xs ${toDrop ? 'text-primary font-semibold' : 'ink-2'}`}>
+          {toDrop ? 'drop' : STATE_WORD[state]}
+        </span>
+        <span className="fig text-right w-36 text-xs">
+          {took === null ? '' : `${span(took)} of `}
+          {slot.minutes} min
+          <span className="block ink-2">{ends === null ? '' : `until ${at(ends)}`}</span>
+        </span>
+        {state === 'runs' ? (
+          <button
+            type="button"
+            className="btn btn-sm btn-primary w-20"
+            disabled={fixed}
+            onClick={() => set(`ended «${slot.name}»`, { ended: new Date().toISOString() })}
+          >
+            Done
+          </button>
+        ) : (
+          <button
+            type="button"
+            className="btn btn-sm w-20"
+            disabled={fixed}
+            aria-label={`Begin ${slot.name}`}
+            onClick={begin}
+          >
+            {state === 'over' ? 'Again' : 'Begin'}
+          </button>
+        )}
+        <RemoveButton
+          what={`slot ${slot.name}`}
+          disabled={fixed}
+          onClick={() => edit.remove('removed a slot', 'slot', slot.id, slot.v)}
+        />
+      </div>
+      {(state === 'waits' || state === 'dropped') && (
+        <div className="flex flex-wrap items-center gap-3 text-xs">
+          <span className="w-24">
+            <NumberField
+              bare
+              label={`Minutes of ${slot.name}`}
+              unit="min"
+              whole
+              value={slot.minutes}
+              min={1}
+              max={1440}
+              disabled={fixed}
+              onCommit={(minutes) => minutes !== null && set('planned a slot', { minutes })}
+            />
+          </span>
+          <span className="w-28 flex items-center gap-1">
+            <span className="ink-2">worth</span>
+            <NumberField
+              bare
+              label={`Worth of ${slot.name}, 1 to 10`}
+              whole
+              value={slot.worth}
+              min={1}
+              max={10}
+              disabled={fixed}
+              onCommit={(worth) => worth !== null && set('weighed a slot', { worth })}
+            />
+          </span>
+          <label className="flex items-center gap-1">
+            <CheckField
+              bare
+              label={`${slot.name} must be done`}
+              value={slot.must}
+              disabled={fixed}
+              onCommit={(must) => set('changed a slot', { must })}
+            />
+            <span aria-hidden>must</span>
+          </label>
+          <button
+            type="button"
+            className="btn btn-xs"
+            disabled={fixed}
+            onClick={() =>
+              set(state === 'dropped' ? 'took a slot back in' : `dropped «${slot.name}»`, {
+                dropped: state !== 'dropped',
+              })
+            }
+          >
+            {state === 'dropped' ? 'Take back in' : 'Drop'}
+          </button>
+          {above && (
+            <button
+              type="button"
+              className="btn btn-xs"
+              disabled={fixed}
+              aria-label={`${slot.name} earlier`}
+              onClick={() =>
+                edit.change('changed the order of the day', [
+                  { op: 'patch', kind: 'slot', id: slot.id, v: slot.v, set: { order: above.order } },
+                  { op: 'patch', kind: 'slot', id: above.id, v: above.v, set: { order: slot.order } },
+                ])
+              }
+            >
+              Earlier
+            </button>
+          )}
+        </div>
+      )}
+    </li>
+  );
+}
