@@ -38,9 +38,9 @@ export const DEMO_PASSWORD = 'slate and tarn';
 
 /** Drawings that stand for photos of the tarn from one spot, with the days before the demo starts. */
 const PHOTOS = [
-  { drawing: 'tarn-1.svg', daysAgo: 30, note: 'Supports and deck' },
-  { drawing: 'tarn-2.svg', daysAgo: 16, note: 'The fell closed, water in' },
-  { drawing: 'tarn-3.svg', daysAgo: 2, note: 'Dam, trees and the keeper’s house' },
+  { drawing: 'tarn-1.svg', daysAgo: 30, note: 'Drawn for the demo: supports and deck' },
+  { drawing: 'tarn-2.svg', daysAgo: 16, note: 'Drawn for the demo: the fell closed, water in' },
+  { drawing: 'tarn-3.svg', daysAgo: 2, note: 'Drawn for the demo: dam, trees, the keeper’s house' },
 ] as const;
 const PHOTO_SPOT = { section: 'tarn-d', by: 'mads', x: 190, y: 150, bearing: 350 };
 
@@ -134,7 +134,6 @@ const TIMED: readonly (readonly [Kind, ...string[]])[] = [
   ['reply', 'at'],
   ['report', 'at', 'fromAt'],
   ['session', 'start'],
-  ['slot', 'began', 'ended'],
 ];
 
 /** Moves every date of a display so that its show is ten weeks from today: the demo never looks stale. */

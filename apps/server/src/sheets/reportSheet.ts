@@ -1,6 +1,6 @@
 import { colourName, partName } from '@quarry/core/catalogue';
 import { planDrawing } from '@quarry/core/formats';
-import { sinceReportSchema, type SinceReport } from '@quarry/core/record';
+import { sinceReportSchema, workWords, type SinceReport } from '@quarry/core/record';
 import { compileRelief } from '@quarry/core/relief';
 import type { Scene } from '@quarry/core/scene';
 import { z } from 'zod';
@@ -11,14 +11,19 @@ const MARGIN = 16;
 const TEXT = 3.1;
 const ROW = 4.6;
 
-export const reportBodySchema = z.strictObject({ report: sinceReportSchema, words: z.string().max(20_000) });
+export const reportBodySchema = z.strictObject({
+  report: sinceReportSchema,
+  words: z.string().max(20_000),
+  /** Somebody edited the whole of it: the words are all there is besides the plans. */
+  whole: z.boolean().default(false),
+});
 
 const day = (at: number | null) => (at === null ? 'the beginning' : new Date(at).toISOString().slice(0, 10));
 const percent = (share: number | null) => (share === null ? 'new' : `${(100 * share).toFixed(0)} %`);
 
 /** The report on paper: what was written, the plans before and now side by side, what changed, figures, what is next. */
 export async function reportSheet(
-  { report, words }: { report: SinceReport; words: string },
+  { report, words, whole }: { report: SinceReport; words: string; whole: boolean },
   plans: { before: Scene; now: Scene },
   { fonts, paper, printed }: { fonts: string; paper: Paper; printed: string },
 ): Promise<Buffer> {
@@ -44,12 +49,23 @@ export async function reportSheet(
     y += 6.4;
   };
 
+  const finished = () => {
+    room(2 * ROW);
+    sheet.text(`Printed ${printed} from Open Quarry`, MARGIN, y + ROW, { size: 2.6, grey: true });
+    return sheet.finish();
+  };
+
   sheet.text(report.title, MARGIN, y, { size: 6.4, bold: true });
   y += 8;
   write(
     `From ${day(report.fromAt)} to ${day(report.at)}: ${percent(report.done.before)} done before, ${percent(report.done.after)} now.`,
   );
-  if (words.trim() !== '') {
+  if (report.work.sessions > 0 && !whole) write(`${workWords(report.work)}.`);
+  const besides = report.without.length > 0 ? `, but for section ${report.without.join(', ')}` : '';
+  if (!whole)
+    for (const { name, date, chance } of report.odds ?? [])
+      write(`Ready for ${name}, ${date}${besides}: ${percent(chance)}`);
+  if (words.trim() !== '' && !whole) {
     y += 2;
     write(words.trim());
   }
@@ -62,6 +78,14 @@ export async function reportSheet(
   sheet.text('Before', MARGIN, y, { size: TEXT, bold: true });
   sheet.text('Now', MARGIN + half + 6, y, { size: TEXT, bold: true });
   y += depth + 8;
+  if (whole) {
+    for (const line of words.split('\n')) {
+      const mark = /^(#+)\s+(.*)$/.exec(line);
+      if (mark) heading(mark[2]);
+      else if (line.trim() !== '') write(line.replace(/\*\*|\\(?=[\\`*_{}[\]<>#|~])/g, ''));
+    }
+    return finished();
+  }
 
   heading('What changed');
   for (const { name, owner, before, after, stage, sentences } of report.sections) {
@@ -82,9 +106,7 @@ export async function reportSheet(
   }
   heading('Next');
   for (const line of report.next) write(`– ${line}`);
-  room(2 * ROW);
-  sheet.text(`Printed ${printed} from Open Quarry`, MARGIN, y + ROW, { size: 2.6, grey: true });
-  return sheet.finish();
+  return finished();
 }
 
 const drawn = (scene: Scene) => planDrawing(scene, compileRelief(scene), { textSize: 30 });

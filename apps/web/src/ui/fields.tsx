@@ -183,7 +183,7 @@ export function NumberField(
           autoComplete="off"
           placeholder={optional}
         />
-        {unit && <span className="ink-2 text-xs">{unit}</span>}
+        {unit && <span className="ink-2 text-xs whitespace-nowrap">{unit}</span>}
       </span>
     </Frame>
   );

@@ -301,9 +301,14 @@ describe('from a scene', () => {
       },
       ...{ sections: 2, known: 1 },
     });
-    expect(outlook(scene, '2031-05-06', { runs: 10, seed: 1, counts })).toEqual({
-      ok: false,
-      missing: ['Section B: how many hours in all? Nothing is counted for it either.'],
+    // What nothing is known of is left out and named.
+    expect(outlook(scene, '2031-05-06', { runs: 10, seed: 1, counts })).toMatchObject({
+      ok: true,
+      outlook: {
+        missing: ['Section B: how many hours in all? Nothing is counted for it either.'],
+        without: ['B'],
+        sections: [{ id: 'a' }],
+      },
     });
   });
   test('calendars: weekdays from Monday, days away give nothing', () => {

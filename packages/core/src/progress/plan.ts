@@ -39,13 +39,16 @@ export interface Outlook {
   /** What moves the odds for the next show most, the best first. */
   moves: { words: string; chance: number; now: number }[];
   runs: number;
+  /** What is not known, and the letters of the sections that are left out of all this for it. */
+  missing: string[];
+  without: string[];
 }
 export type OutlookAnswer = { ok: true; outlook: Outlook } | { ok: false; missing: string[] };
 
 /**
  * When the display will be done, with odds, from guesses of work, tasks, calendars and what was logged. It says what it
  * lacks instead of guessing: every section that is not done needs hours or counted pieces, an owner, and everybody who
- * builds a calendar.
+ * builds a calendar. Sections that lack any are left out and named; when none is left nothing is said.
  * @param today ISO date
  * @param options.counts pieces of each section, for those without typed hours
  */
@@ -54,10 +57,11 @@ export function outlook(
   today: string,
   { runs, seed, counts }: { runs: number; seed: number; counts: PieceCounts },
 ): OutlookAnswer {
-  const missing = lacking(scene, counts);
-  if (missing.length > 0) return { ok: false, missing };
+  const { missing, without } = lacking(scene, counts);
+  const known = unfinished(scene).filter(({ id }) => !without.has(id));
+  if (missing.length > 0 && known.length === 0) return { ok: false, missing };
   const shows = showsAfter(scene, today);
-  const plan = { scene, today, counts, seed };
+  const plan = { scene, today, counts, seed, without };
   const base = play(plan, runs, {});
   const date = (day: number) => (day >= base.horizon ? null : isoAfter(today, day));
   const [next] = shows;
@@ -77,6 +81,8 @@ export function outlook(
       })),
       moves,
       runs,
+      missing,
+      without: [...without].map((id) => scene.section[id].letter).sort(),
     },
   };
 }
@@ -86,6 +92,8 @@ interface Plan {
   today: string;
   counts: PieceCounts;
   seed: number;
+  /** Sections that are left out, with their tasks. */
+  without: ReadonlySet<string>;
 }
 
 /** Every idea played with the same luck; those that help, the best first. */
@@ -151,25 +159,40 @@ export function circleOf(tasks: readonly Pick<Task, 'id' | 'after'>[]): string[]
   return [];
 }
 
-function lacking(scene: Scene, counts: PieceCounts): string[] {
+/** What one would have to know, and the sections of which nothing can be said until then. */
+function lacking(scene: Scene, counts: PieceCounts): { missing: string[]; without: Set<string> } {
   const has = new Set(listOf(scene, 'calendar').flatMap(({ person }) => (person === null ? [] : [person])));
   const missing: string[] = [];
+  const without = new Set<string>();
   const sections = unfinished(scene);
+  const lack = (section: string | null, words: string) => {
+    if (!missing.includes(words)) missing.push(words);
+    if (section !== null) without.add(section);
+  };
+  const builder = (section: string | null, person: string) => {
+    if (!has.has(person))
+      lack(section, `${scene.person[person]?.name ?? person}: on which days, how many hours?`);
+  };
   if (listOf(scene, 'section').length === 0) missing.push('There are no sections.');
   for (const section of sections) {
+    const { id, letter, owner } = section;
     if (effortOf(scene, section, counts).hours === null)
-      missing.push(`Section ${section.letter}: how many hours in all? Nothing is counted for it either.`);
-    if (section.owner === null) missing.push(`Section ${section.letter}: who builds it?`);
+      lack(id, `Section ${letter}: how many hours in all? Nothing is counted for it either.`);
+    if (owner === null) lack(id, `Section ${letter}: who builds it?`);
+    else builder(id, owner);
   }
-  const tasks = guessedTasks(scene);
-  for (const { task, owner } of tasks) if (owner === null) missing.push(`Task «${task.name}»: who does it?`);
-  const circle = circleOf(listOf(scene, 'task')).map((id) => `«${scene.task[id]?.name ?? id}»`);
-  if (circle.length > 0) missing.push(`These tasks come after each other in a circle: ${circle.join(', ')}.`);
-  const owners = [...sections.map(({ owner }) => owner), ...tasks.map(({ owner }) => owner)];
-  for (const person of new Set(owners.flatMap((owner) => (owner === null ? [] : [owner]))))
-    if (!has.has(person))
-      missing.push(`${scene.person[person]?.name ?? person}: on which days, how many hours?`);
-  return missing;
+  const circle = circleOf(listOf(scene, 'task'));
+  if (circle.length > 0) {
+    const names = circle.map((task) => `«${scene.task[task]?.name ?? task}»`);
+    lack(null, `These tasks come after each other in a circle: ${names.join(', ')}.`);
+    // Nothing can be played in a circle.
+    for (const { id } of sections) without.add(id);
+  }
+  for (const { task, owner } of guessedTasks(scene)) {
+    if (owner === null) lack(task.section, `Task «${task.name}»: who does it?`);
+    else builder(task.section, owner);
+  }
+  return { missing, without };
 }
 
 function showsAfter(scene: Scene, today: string): { name: string; date: string }[] {
@@ -198,7 +221,11 @@ export function hoursAhead(scene: Scene, person: string, from: string, days: num
   });
 }
 
-function play({ scene, today, counts, seed }: Plan, runs: number, scenario: Partial<Scenario>): Forecast {
+function play(
+  { scene, today, counts, seed, without }: Plan,
+  runs: number,
+  scenario: Partial<Scenario>,
+): Forecast {
   const people = [
     ...new Set(listOf(scene, 'calendar').flatMap(({ person }) => (person === null ? [] : [person]))),
   ];
@@ -206,7 +233,9 @@ function play({ scene, today, counts, seed }: Plan, runs: number, scenario: Part
   const work: LeftWork[] = [];
   const add = (one: Omit<LeftWork, 'person'>, person: string | null) =>
     work.push({ ...one, person: people.indexOf(person ?? '') });
-  const tasks = guessedTasks(scene);
+  const tasks = guessedTasks(scene).filter(
+    ({ task, owner }) => people.includes(owner ?? '') && !without.has(task.section ?? ''),
+  );
   const indices = new Map(tasks.map(({ task }, i) => [task.id, i]));
   const share = (section: string | null) => (simpler?.section === section ? 1 - simpler.by : 1);
   const inTasks = new Map<string, number>();
@@ -226,7 +255,7 @@ function play({ scene, today, counts, seed }: Plan, runs: number, scenario: Part
       owner,
     );
   }
-  for (const section of unfinished(scene)) {
+  for (const section of unfinished(scene).filter(({ id }) => !without.has(id))) {
     const whole = (effortOf(scene, section, counts).hours ?? 0) * (1 - workDone(scene, section));
     // What its tasks do not say of it is left besides them.
     const left = Math.max(0, whole - (inTasks.get(section.id) ?? 0)) * share(section.id);
@@ -270,14 +299,14 @@ function partsDay(scene: Scene, section: string, today: string, at: Scenario['pa
 }
 
 /** What one could do about it, for the sections of those on whom the end hangs. */
-function scenarios({ scene, today }: Plan, base: Forecast): Scenario[] {
+function scenarios({ scene, today, without }: Plan, base: Forecast): Scenario[] {
   const people = listOf(scene, 'calendar').flatMap(({ person }) => (person === null ? [] : [person]));
   const critical = ({ id }: Section) => base.critical.get(id) ?? 0;
   const hangs = new Map<string | null, number>();
   for (const section of unfinished(scene))
     hangs.set(section.owner, Math.max(hangs.get(section.owner) ?? 0, critical(section)));
   const sections = unfinished(scene)
-    .filter(({ owner }) => (hangs.get(owner) ?? 0) > 0)
+    .filter(({ id, owner }) => !without.has(id) && (hangs.get(owner) ?? 0) > 0)
     .toSorted((a, b) => (hangs.get(b.owner) ?? 0) - (hangs.get(a.owner) ?? 0) || critical(b) - critical(a))
     .slice(0, MOVE_SECTIONS);
   const orders = new Map(sections.flatMap(({ id }) => awaited(scene, id).map((order) => [order.id, order])));

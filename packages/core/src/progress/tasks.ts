@@ -2,7 +2,7 @@ import { counted, inRect, overlap, type Rect } from '../lattice/index.ts';
 import { colourName, partName } from '../catalogue/index.ts';
 import type { Judged } from '../check/index.ts';
 import { neighboursOf } from '../cut/index.ts';
-import { STAGES, listOf, type Scene, type Section, type Stage, type Work } from '../scene/index.ts';
+import { STAGES, labelOf, listOf, type Scene, type Section, type Stage, type Work } from '../scene/index.ts';
 
 /** Tasks that a display itself asks for: each is offered once and becomes a task when somebody takes it. */
 
@@ -68,7 +68,13 @@ export function offeredTasks(scene: Scene, { findings, blocks }: AskedOf): Offer
     if (severity === 'note' || accepted) continue;
     const thing = things.find(({ kind }) => kind === 'section');
     const section = named(thing?.id ?? null) ?? (place ? at(place.x, place.y) : undefined);
-    offer(`finding:${key}`, remedy, section, { work: 'planning', likely: HOURS.finding });
+    const about = things.find(({ kind }) => kind !== 'section');
+    offer(
+      `finding:${key}`,
+      about ? `${capital(labelOf(scene, about.kind, about.id))}: ${lower(remedy)}` : remedy,
+      section,
+      { work: 'planning', likely: HOURS.finding },
+    );
   }
   for (const marker of listOf(scene, 'marker'))
     if (marker.state === 'open')
@@ -115,6 +121,8 @@ export function offeredTasks(scene: Scene, { findings, blocks }: AskedOf): Offer
   return offers;
 }
 
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 const cut = (text: string) => (text.length > NAME_LENGTH ? `${text.slice(0, NAME_LENGTH - 1)}…` : text);
 
 /** The section that has most of a piece of ground. */

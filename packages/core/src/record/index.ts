@@ -2,6 +2,13 @@ export { fieldWord, unitOf, valueWord } from './words.ts';
 export { tellBatch, tellLog, type Entry, type Told, type ToldEntry } from './sentences.ts';
 export { countOps, replay, restoring, takeBackBatch, type TakingBack } from './past.ts';
 export { handoverWords, holdingsOf, type Holding, type Wait } from './holdings.ts';
-export { reportMarkdown, reportSince, sinceReportSchema, type Missing, type SinceReport } from './report.ts';
+export {
+  reportMarkdown,
+  reportSince,
+  sinceReportSchema,
+  workWords,
+  type Missing,
+  type SinceReport,
+} from './report.ts';
 export { publicProgress, publicScene, type PublicFigure, type PublicSection } from './public.ts';
 export * from './shares.ts';

@@ -28,6 +28,7 @@ import {
   reportMarkdown,
   reportSince,
   restoring,
+  sharesByDay,
   takeBackBatch,
   tellBatch,
   tellLog,
@@ -268,6 +269,7 @@ describe('a report', () => {
         { part: 'brick-2x4', colour: 'slate', qty: 5, section: 'west' },
         { part: 'brick-2x4', colour: 'slate', qty: 7, section: 'east' },
       ],
+      outlook: { shows: [{ name: 'Fair', date: '2031-07-10', chance: 0.374 }], without: ['E'] },
     };
     const report = reportSince(before, scene, told, { ...options, names: true });
     // Two sections of one size, one of them planned and supported: 5 + 10 of 100 parts of its work.
@@ -292,11 +294,64 @@ describe('a report', () => {
     const markdown = reportMarkdown(report, 'We go on.');
     expect(markdown).toContain('- Bo Lind renamed Mill to Mill \\*one\\*');
     expect(markdown).toContain('We go on.');
+    expect(markdown).toContain('- Ready for Fair, 2031-07-10, but for section E: **37 %**');
+    const session = (id: string, start: string, minutes: number | null, section: string) =>
+      ({
+        ...{ op: 'add', kind: 'session', id },
+        data: { person: 'ada', start, minutes, pieces: 120, section },
+      }) as const;
+    const worked = after(scene, [
+      session('in', '2031-06-20T18:00:00Z', 90, 'west'),
+      session('too', '2031-06-21T18:00:00Z', 60, 'east'),
+      session('before', '2031-06-01T18:00:00Z', 90, 'west'),
+      session('runs', '2031-07-01T11:00:00Z', null, 'west'),
+    ]);
+    const span = { ...options, fromAt: Date.parse('2031-06-10T00:00:00Z'), names: true };
+    expect(reportSince(before, worked, told, span).work).toEqual({ sessions: 2, hours: 2.5, pieces: 240 });
+    expect(reportMarkdown(reportSince(before, worked, told, { ...span, section: 'west' }))).toContain(
+      '1.5 hours at the table in 1 session, 120 pieces counted.',
+    );
     // Of one section; and for the public without anybody's name.
     const west = reportSince(before, scene, told, { ...options, section: 'west', names: false });
     expect([west.batches, west.sections.length, west.short]).toEqual([2, 1, 5]);
     expect(west.sections[0].sentences[0]).toBe('handed section W from a builder to a builder');
     expect(reportMarkdown(west)).not.toMatch(/Ada|Bo/);
+  });
+});
+
+describe('how far the sections were', () => {
+  test('at the end of every day on which one moved, by the weights of the time (worked by hand)', () => {
+    const from = start();
+    const at = (day: number, hour = 12) =>
+      Date.parse(`2031-06-${String(day).padStart(2, '0')}T${hour}:00:00Z`);
+    const set = (id: string, set: object) => ({
+      op: 'patch' as const,
+      kind: 'section' as const,
+      id,
+      v: 1,
+      set: { ...set },
+    });
+    const weights = [0, 0, 1, 1, 0, 0, 0];
+    const days = sharesByDay(from, at(1), [
+      { at: at(2), changes: [set('west', { stage: 'ground' })] },
+      {
+        at: at(2, 18),
+        changes: [set('west', { stageDone: 50 }), set('east', { name: 'Nothing of stages' })],
+      },
+      { at: at(3), changes: [set('east', { name: 'Again nothing' })] },
+      {
+        at: at(4),
+        changes: [{ op: 'patch', kind: 'display', id: 'display', v: 1, set: { stageWeights: weights } }],
+      },
+      { at: at(5), changes: [{ op: 'remove', kind: 'section', id: 'east', v: 1 }] },
+    ]);
+    // 5 + 10 of 100 parts, and half of 30; then half of the one stage of two that count.
+    expect(days).toEqual([
+      { date: '2031-06-01', done: { west: 0, east: 0 } },
+      { date: '2031-06-02', done: { west: expect.closeTo(0.3, 12), east: 0 } },
+      { date: '2031-06-04', done: { west: 0.25, east: 0 } },
+      { date: '2031-06-05', done: { west: 0.25 } },
+    ]);
   });
 });
 

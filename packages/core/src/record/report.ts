@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { counted } from '../lattice/index.ts';
 import { colourName, partName } from '../catalogue/index.ts';
-import { progressOf, workDone } from '../progress/index.ts';
+import { progressOf, workDone, type Outlook } from '../progress/index.ts';
 import { STAGES, displayOf, isComing, listOf, stageWord, type Scene } from '../scene/index.ts';
 import type { ToldEntry } from './sentences.ts';
 
@@ -42,6 +42,15 @@ export const sinceReportSchema = z.strictObject({
   /** Short altogether, pieces; null: not counted. */
   short: count.nullable(),
   next: z.array(words).max(6000),
+  /** What sessions logged between the two moments. */
+  work: z.strictObject({ sessions: count, hours: z.number().min(0), pieces: count }),
+  /** The chance to be ready for each show; null: not played. */
+  odds: z
+    .array(z.strictObject({ name: words, date: z.iso.date(), chance: share }))
+    .max(200)
+    .nullable(),
+  /** Letters of the sections that the odds leave out, since too little is known of them. */
+  without: z.array(words).max(5000),
 });
 export type SinceReport = z.infer<typeof sinceReportSchema>;
 export type Missing = z.infer<typeof missingSchema>;
@@ -68,6 +77,7 @@ const DAY_MS = 86_400_000;
  * @param options.section only what belongs to this section
  * @param options.names whether people are named
  * @param options.missing what is short, of all sections or of that one; null: not counted
+ * @param options.outlook the odds for the shows; null: not played
  */
 export function reportSince(
   before: Scene,
@@ -81,9 +91,10 @@ export function reportSince(
     section: string | null;
     names: boolean;
     missing: readonly (Missing & { section: string | null })[] | null;
+    outlook: Pick<Outlook, 'shows' | 'without'> | null;
   },
 ): SinceReport {
-  const { section: only, names, missing, from, fromAt, upto, at } = options;
+  const { section: only, names, missing, from, fromAt, upto, at, outlook } = options;
   const of = only === null ? undefined : after.section[only];
   const concerned = told.filter(
     (entry) => only === null || entry.told.some(({ section }) => section === only),
@@ -103,6 +114,9 @@ export function reportSince(
     missing: mostMissing(short ?? []),
     short: short && short.reduce((sum, { qty }) => sum + qty, 0),
     next: nextOf(after, only, names, at),
+    work: workBetween(after, only, fromAt ?? 0, at),
+    odds: outlook && outlook.shows.map(({ name, date, chance }) => ({ name, date, chance })),
+    without: outlook?.without ?? [],
   };
 }
 
@@ -145,6 +159,19 @@ function sectionReports(
     .toSorted((a, b) => (a.letter < b.letter ? -1 : 1))
     .map(({ id, letter, name }) => part(id, `${letter}, ${name}`));
   return only === null && bySection.has(null) ? [...named, part(null, 'The whole display')] : named;
+}
+
+/** Sessions that began between two moments and are over. */
+function workBetween(scene: Scene, only: string | null, from: number, to: number): SinceReport['work'] {
+  const over = listOf(scene, 'session').filter(({ start, minutes, section }) => {
+    const began = Date.parse(start);
+    return minutes !== null && began > from && began <= to && (only === null || section === only);
+  });
+  return {
+    sessions: over.length,
+    hours: over.reduce((sum, { minutes }) => sum + (minutes ?? 0), 0) / 60,
+    pieces: over.reduce((sum, { pieces }) => sum + (pieces ?? 0), 0),
+  };
 }
 
 /** A sentence without anybody's name: what it says of people is «a builder». */
@@ -204,17 +231,31 @@ const day = (at: number | null) => (at === null ? 'the beginning' : new Date(at)
 /** Characters that Markdown would take for marks of its own. */
 const plain = (text: string) => text.replace(/[\\`*_{}[\]<>#|~]/g, '\\$&').replace(/\n/g, ' ');
 
+/** «12.5 hours at the table in 6 sessions, 3,400 pieces counted». */
+export const workWords = ({ hours, sessions, pieces }: SinceReport['work']): string =>
+  `${hours.toFixed(1)} hours at the table in ${counted(sessions, 'session')}${pieces > 0 ? `, ${counted(pieces, 'piece')} counted` : ''}`;
+
 /** The report as Markdown. @param words what somebody wrote above it */
 export function reportMarkdown(report: SinceReport, words = ''): string {
   const { title, fromAt, at, done, sections, figures, missing, short, next, batches, people } = report;
+  const { work, odds, without } = report;
   const lines = [`# ${plain(title)}`, '', `From ${day(fromAt)} to ${day(at)}.`];
   if (words.trim() !== '') lines.push('', words.trim());
   lines.push(
     '',
     `Done: ${percent(done.before)} → **${percent(done.after)}**, in ${counted(batches, 'change')}${people.length > 0 ? ` by ${people.map(plain).join(', ')}` : ''}.`,
-    '',
-    '## What changed',
   );
+  if (work.sessions > 0) lines.push('', `${workWords(work)}.`);
+  if (odds !== null && odds.length > 0) {
+    lines.push('', '## Odds', '');
+    lines.push(
+      ...odds.map(
+        ({ name, date, chance }) =>
+          `- Ready for ${plain(name)}, ${date}${without.length > 0 ? `, but for section ${without.map(plain).join(', ')}` : ''}: **${percent(chance)}**`,
+      ),
+    );
+  }
+  lines.push('', '## What changed');
   const changed = sections.filter(({ sentences, before, after }) => sentences.length > 0 || before !== after);
   if (changed.length === 0) lines.push('', 'Nothing.');
   for (const { name, owner, before, after, stage, sentences } of changed) {

@@ -2,7 +2,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { subDays } from 'date-fns';
 import { useEffect, useMemo, useState } from 'react';
 import { colourName, partName } from '@quarry/core/catalogue';
-import { reportMarkdown, reportSince, type SinceReport } from '@quarry/core/record';
+import { reportMarkdown, reportSince, workWords, type SinceReport } from '@quarry/core/record';
 import type { Rect } from '@quarry/core/lattice';
 import { footprintBounds } from '@quarry/core/relief';
 import { kindSchema, listOf, placeIn, type Scene } from '@quarry/core/scene';
@@ -15,6 +15,7 @@ import { PlanPicture } from '../../ui/PlanPicture.tsx';
 import { save } from '../../ui/save.ts';
 import { capital, dayWord } from '../../ui/words.ts';
 import { useSurvey } from '../../workers/survey.tsx';
+import { useOutlook } from '../../workers/useOutlook.ts';
 import { usePast } from './usePast.ts';
 
 /** From when a report may reach. */
@@ -27,6 +28,8 @@ const REACHES = [
 ] as const;
 type Reach = (typeof REACHES)[number]['id'];
 
+/** The longest text that is sent, characters. */
+const MOST_TEXT = 20_000;
 /** A log longer than this is reported by its latest part. */
 const MOST_LINES = 2000;
 
@@ -148,10 +151,13 @@ function Report({
   const me = useDisplay(({ actor }) => actor.person);
   const rows = useSurvey(({ materials }) => materials?.rows ?? null);
   const share = useShareNames();
+  const { answer } = useOutlook();
   const edit = useEdit();
   const link = useLink();
   const plans = usePlans();
   const [words, setWords] = useState('');
+  /** The whole text as somebody edited it; null: as it is worked out. */
+  const [edited, setEdited] = useState<string | null>(null);
   const [published, setPublished] = useState(false);
   const [now] = useState(() => Date.now());
   const report = useMemo((): ((names: boolean) => SinceReport) => {
@@ -170,17 +176,19 @@ function Report({
     return (names) =>
       reportSince(before, scene, told, {
         ...{ from: since, fromAt: since === 0 ? null : sinceAt, upto: seq, at: now, section, names, missing },
+        outlook: answer?.ok ? answer.outlook : null,
       });
-  }, [lines, rows, before, scene, since, sinceAt, seq, now, section]);
+  }, [lines, rows, before, scene, since, sinceAt, seq, now, section, answer]);
   const made = useMemo(() => report(true), [report]);
   const places = useMemo(() => placesOf(scene, lines), [scene, lines]);
   const name = `${made.title}, ${new Date(now).toISOString().slice(0, 10)}`;
   const print = useMutation({
-    mutationFn: () => crewApi.reportSheet(link.id, { report: made, words }),
+    mutationFn: () =>
+      crewApi.reportSheet(link.id, { report: made, words: edited ?? words, whole: edited !== null }),
     onSuccess: (file) => save(file, `${name}.pdf`),
   });
   const send = () => {
-    const text = reportMarkdown(report(published ? share : true), words).slice(0, 20_000);
+    const text = (edited ?? reportMarkdown(report(published ? share : true), words)).slice(0, MOST_TEXT);
     edit.add('sent a report', 'report', freshId('report'), {
       ...{ name: name.slice(0, 80), section, from: since, upto: seq, by: me, text, published },
       fromAt: sinceAt === null ? null : new Date(sinceAt).toISOString(),
@@ -204,6 +212,21 @@ function Report({
           <Plan title="Before" scene={before} />
           <Plan title="Now, with what changed" scene={scene} changed={places} />
         </div>
+        {(made.work.sessions > 0 || (made.odds ?? []).length > 0) && (
+          <>
+            <Heading>Work and odds</Heading>
+            {made.work.sessions > 0 && <p>{workWords(made.work)}.</p>}
+            <ul>
+              {(made.odds ?? []).map(({ name: show, date, chance }) => (
+                <li key={show + date}>
+                  Ready for {show}, {dayWord(date)}
+                  {made.without.length > 0 && `, but for section ${made.without.join(', ')}`}:{' '}
+                  <strong>{percent(chance)}</strong>
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
         <Heading>What changed</Heading>
         {changed.length === 0 && <p className="ink-2">Nothing since then.</p>}
         {changed.map(({ id, name: of, owner, before: was, after, stage, sentences }) => (
@@ -265,7 +288,37 @@ function Report({
           what the calendar brings within four weeks. Advice is left out.
         </Basis>
         <Heading>Send it</Heading>
-        <label>
+        {edited !== null && (
+          <label>
+            <span className="block pb-0.5">The whole text, as Markdown</span>
+            <textarea
+              className="textarea textarea-sm w-full font-mono text-xs"
+              rows={16}
+              maxLength={MOST_TEXT}
+              value={edited}
+              onChange={(event) => setEdited(event.currentTarget.value)}
+            />
+          </label>
+        )}
+        <button
+          type="button"
+          className="btn btn-xs mb-1"
+          onClick={() =>
+            setEdited(
+              edited === null
+                ? reportMarkdown(report(published ? share : true), words).slice(0, MOST_TEXT)
+                : null,
+            )
+          }
+        >
+          {edited === null ? 'Edit the whole text' : 'Back to what is worked out'}
+        </button>
+        {edited !== null && published && !share && (
+          <p className="text-warning text-xs">
+            You edit it yourself now: take out the names the public is not to read.
+          </p>
+        )}
+        <label className={edited === null ? '' : 'hidden'}>
           <span className="block pb-0.5">A few words above it</span>
           <textarea
             className="textarea textarea-sm w-full"
@@ -296,7 +349,7 @@ function Report({
             type="button"
             className="btn btn-xs"
             onClick={() =>
-              save(new Blob([reportMarkdown(made, words)], { type: 'text/markdown' }), `${name}.md`)
+              save(new Blob([edited ?? reportMarkdown(made, words)], { type: 'text/markdown' }), `${name}.md`)
             }
           >
             Markdown

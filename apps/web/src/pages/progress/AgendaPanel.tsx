@@ -1,5 +1,5 @@
 import { addWeeks, formatISO } from 'date-fns';
-import { Download } from 'lucide-react';
+import { ChevronRight, Download } from 'lucide-react';
 import { useMemo } from 'react';
 import {
   clockIn,
@@ -167,7 +167,7 @@ function Calendars() {
   const scene = useDisplay(({ scene }) => scene);
   const calendars = listOf(scene, 'calendar');
   return (
-    <section aria-labelledby="calendars">
+    <section aria-labelledby="calendars" className="pt-4">
       <Heading id="calendars">Who has time when</Heading>
       {listOf(scene, 'person').length === 0 && (
         <p className="ink-2">There are no people yet: name them in the Brief.</p>
@@ -208,9 +208,11 @@ function CalendarSheet({
   const away = calendar?.away ?? [];
   const total = weekly.reduce((sum, hours) => sum + hours, 0);
   return (
-    <details className="border-b hair py-1">
+    <details className="group border-b hair py-1">
       <summary className="cursor-pointer flex justify-between gap-3">
-        <span>{name}</span>
+        <span className="flex items-center gap-1">
+          <ChevronRight size={14} aria-hidden className="group-open:rotate-90" /> {name}
+        </span>
         <span className="fig ink-2 text-xs">
           {total === 0
             ? 'no hours yet'

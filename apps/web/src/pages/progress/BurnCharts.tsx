@@ -9,7 +9,7 @@ import { useDisplay, useLink } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { Failure, Heading } from '../../ui/parts.tsx';
 import { today } from '../../workers/survey.tsx';
-import { useCounts } from './useCounts.ts';
+import { useCounts } from '../../workers/useCounts.ts';
 
 /** Hours in time: planned, earned and spent up to today with the shows ahead, and who built how much in each week. */
 export function BurnCharts() {
@@ -43,7 +43,7 @@ export function BurnCharts() {
     ...listOf(scene, 'milestone').filter(({ show }) => show),
   ];
   return (
-    <section aria-labelledby="burn">
+    <section aria-labelledby="burn" className="pt-4">
       <Heading id="burn">Hours so far</Heading>
       <Chart
         label={`Hours planned, earned and spent: ${Math.round(earned.at(-1)?.y ?? 0)} earned and ${Math.round(hours.at(-1) ?? 0)} spent of ${Math.round(budget)}`}

@@ -4,7 +4,7 @@ import { useDisplay } from '../../data/useDisplay.tsx';
 import { Basis, Heading, Line } from '../../ui/parts.tsx';
 import { Tabs } from '../../ui/Tabs.tsx';
 import { today } from '../../workers/survey.tsx';
-import { useCounts } from './useCounts.ts';
+import { useCounts } from '../../workers/useCounts.ts';
 
 const UNITS = [
   { id: 'hours', word: 'In hours' },

@@ -1,20 +1,13 @@
-import { useEffect, useState } from 'react';
-import { effortOf, type Effort, type OutlookAnswer } from '@quarry/core/progress';
+import { effortOf, type Effort } from '@quarry/core/progress';
 import { listOf } from '@quarry/core/scene';
 import { useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { NumberField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
 import { dayWord } from '../../ui/words.ts';
-import { today, useSurvey } from '../../workers/survey.tsx';
 import { BurnCharts } from './BurnCharts.tsx';
 import { EarnedPart } from './EarnedPart.tsx';
-import { useCounts } from './useCounts.ts';
-
-const RUNS = 2000;
-/** One seed for all: two people see the same odds. */
-const SEED = 1;
-/** Changes of guesses and calendars are waited for this long before the odds are played anew, ms. */
-const PLAY_AFTER = 400;
+import { useCounts } from '../../workers/useCounts.ts';
+import { useOutlook } from '../../workers/useOutlook.ts';
 
 /** What is earned, and when it will be done, with odds. */
 export function OutlookPanel() {
@@ -34,23 +27,8 @@ export function OutlookPanel() {
 
 function Odds() {
   const scene = useDisplay(({ scene }) => scene);
-  const core = useSurvey(({ core }) => core);
-  const counts = useCounts();
-  const [answer, setAnswer] = useState<OutlookAnswer | null>(null);
-  useEffect(() => {
-    let wanted = true;
-    const timer = setTimeout(() => {
-      if (counts)
-        void core
-          ?.outlook(scene, today(), { runs: RUNS, seed: SEED, counts })
-          .then((one) => wanted && setAnswer(one));
-    }, PLAY_AFTER);
-    return () => {
-      wanted = false;
-      clearTimeout(timer);
-    };
-  }, [scene, core, counts]);
-  if (!answer) return <Loading what={counts ? 'Playing it through' : 'Counting what is left to build'} />;
+  const { answer, counting } = useOutlook();
+  if (!answer) return <Loading what={counting ? 'Counting what is left to build' : 'Playing it through'} />;
   if (!answer.ok)
     return (
       <section aria-labelledby="odds">
@@ -64,16 +42,31 @@ function Odds() {
         </Empty>
       </section>
     );
-  const { half, late, shows, sections, moves, runs } = answer.outlook;
+  const { half, late, shows, sections, moves, runs, missing, without } = answer.outlook;
+  const but = without.length > 0 ? `, but for ${without.join(', ')}` : '';
   const day = (date: string | null) => (date ? dayWord(date) : 'not within two years');
   return (
     <section aria-labelledby="odds">
       <Heading id="odds">When it will be done</Heading>
+      {missing.length > 0 && (
+        <div role="note" className="border-l-4 border-warning pl-3 mb-2">
+          <p className="font-semibold">
+            {without.length > 0
+              ? `Left out: section ${without.join(', ')}. All this is said of the others only.`
+              : 'Not all is known'}
+          </p>
+          {missing.slice(0, 12).map((line) => (
+            <p key={line} className="ink-2">
+              {line}
+            </p>
+          ))}
+        </div>
+      )}
       <dl>
         <Line label="As likely before as after">{day(half)}</Line>
         <Line label="Nine times in ten by">{day(late)}</Line>
         {shows.map(({ name, date, chance }) => (
-          <Line key={name + date} label={`Ready for ${name}`} note={dayWord(date)}>
+          <Line key={name + date} label={`Ready for ${name}${but}`} note={dayWord(date)}>
             {(100 * chance).toFixed(0)} %
           </Line>
         ))}
@@ -129,7 +122,7 @@ function Hours() {
   const counts = useCounts();
   const sections = listOf(scene, 'section').toSorted((a, b) => (a.letter < b.letter ? -1 : 1));
   return (
-    <section aria-labelledby="hours">
+    <section aria-labelledby="hours" className="pt-4">
       <Heading id="hours">Hours in all, by section</Heading>
       {sections.map((section) => (
         <NumberField

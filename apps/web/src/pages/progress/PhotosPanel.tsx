@@ -35,7 +35,7 @@ export function PhotosPanel() {
         )}
       </div>
       <div>
-        <TakePhoto spot={spot} />
+        <TakePhoto spot={spot} spots={spots} />
         {spots.length > 0 && (
           <>
             <Heading aside={`${spots.length}`}>Spots</Heading>
@@ -115,7 +115,7 @@ function SpotView({ spot: { photos } }: { spot: Spot }) {
     <figure aria-label="Before and after">
       <div
         className="relative border hair bg-base-200 overflow-hidden"
-        style={{ aspectRatio: `${other.width} / ${other.height}`, maxHeight: '62vh' }}
+        style={{ aspectRatio: `${other.width} / ${other.height}`, maxHeight: '52vh' }}
       >
         <img
           src={photoUrl(link.id, other.file)}
@@ -205,7 +205,7 @@ interface Aim {
   bearing: number | null;
 }
 
-function TakePhoto({ spot }: { spot: Spot | undefined }) {
+function TakePhoto({ spot, spots }: { spot: Spot | undefined; spots: readonly Spot[] }) {
   const scene = useDisplay(({ scene }) => scene);
   const person = useDisplay(({ actor }) => actor.person);
   const link = useLink();
@@ -267,11 +267,14 @@ function TakePhoto({ spot }: { spot: Spot | undefined }) {
           />
           <ProgressMap
             label="Where the photo is taken: click the place, or type it below"
-            marks={
-              aim.x === null || aim.y === null
+            marks={[
+              ...spots.flatMap(({ photos: [{ x, y, bearing }] }) =>
+                x === null || y === null ? [] : [{ x, y, bearing, word: 'A spot', picked: false }],
+              ),
+              ...(aim.x === null || aim.y === null
                 ? []
-                : [{ x: aim.x, y: aim.y, bearing: aim.bearing, word: 'here', picked: true }]
-            }
+                : [{ x: aim.x, y: aim.y, bearing: aim.bearing, word: 'The new photo', picked: true }]),
+            ]}
             onPick={(x, y) => setAim({ ...aim, x, y })}
           />
           <NumberField

@@ -3,9 +3,8 @@ import { listOf, stageWord, type Section } from '@quarry/core/scene';
 import type { Standing } from '@quarry/core/progress';
 import { useDisplay } from '../../data/useDisplay.tsx';
 
-/** Studs round the plan, and the least side of a section that has room for its letter. */
+/** Studs round the plan. */
 const MARGIN = 6;
-const PER_LETTER = 14;
 
 interface Mark {
   x: number;
@@ -93,14 +92,21 @@ export function ProgressMap({
       {sections.map((section) => {
         const { id, x, y, w, d, letter } = section;
         const standing = standings.find((one) => one.id === id);
-        const size = Math.min(unit * 3.4, Math.min(w, d) / (PER_LETTER / 4));
+        // A flat section has its words beside its letter, others below it.
+        const flat = d < unit * 16;
+        const size = Math.min(unit * 3.4, d / 3.2);
+        const at = flat ? { x: x + size * 1.8, y: y + d / 2 } : { x: x + w / 2, y: y + d / 2 - size };
+        const [share, ...rest] = words(section);
+        const lines = flat
+          ? [[share, ...rest].filter(Boolean).join(', ')]
+          : [share, rest.join(', ')].filter(Boolean);
         return (
           <g key={id}>
-            <title>{`Section ${letter}, ${section.name}: ${stageWord(scene, section.stage)}, ${words(section).join(', ')}`}</title>
+            <title>{`Section ${letter}, ${section.name}: ${[stageWord(scene, section.stage), ...words(section)].join(', ')}`}</title>
             <rect
               {...{ x, y, width: w * (standing?.done ?? 0), height: d }}
               fill={`url(#${pattern})`}
-              className="text-base-content/55"
+              className="text-base-content/45"
             />
             <rect
               {...{ x, y, width: w, height: d }}
@@ -109,15 +115,15 @@ export function ProgressMap({
               strokeWidth={standing?.late ? unit * 0.6 : unit * 0.3}
             />
             <circle
-              cx={x + w / 2}
-              cy={y + d / 2 - size * 0.5}
+              cx={at.x}
+              cy={at.y}
               r={size}
               className="fill-base-100 stroke-base-content"
               strokeWidth={unit * 0.2}
             />
             <text
-              x={x + w / 2}
-              y={y + d / 2 - size * 0.5}
+              x={at.x}
+              y={at.y}
               fontSize={size * 1.1}
               textAnchor="middle"
               dominantBaseline="central"
@@ -125,16 +131,19 @@ export function ProgressMap({
             >
               {letter}
             </text>
-            {words(section).map((word, i) => (
+            {lines.map((line, i) => (
               <text
-                key={word}
-                x={x + w / 2}
-                y={y + d / 2 + size * (1.3 + 0.95 * i)}
-                fontSize={size * 0.85}
-                textAnchor="middle"
-                className={`paper-edge ${i === 0 ? 'fill-base-content' : 'fill-primary font-semibold'}`}
+                key={line}
+                x={flat ? at.x + size * 1.5 : at.x}
+                y={flat ? at.y : at.y + size * (1.75 + 1.15 * i)}
+                fontSize={unit * 2.9}
+                textAnchor={flat ? 'start' : 'middle'}
+                dominantBaseline="central"
+                className={`stroke-base-100 ${standing?.late && (flat || i > 0) ? 'fill-primary' : 'fill-base-content'} font-semibold`}
+                strokeWidth={unit * 0.9}
+                paintOrder="stroke"
               >
-                {word}
+                {line}
               </text>
             ))}
           </g>

@@ -96,7 +96,7 @@ export function SectionsPanel() {
               .join(', ')}`}
           />
         </section>
-        <section aria-labelledby="whole">
+        <section aria-labelledby="whole" className="pt-4">
           <Heading id="whole">The whole display</Heading>
           <dl>
             <Line label="Done, by area" note={`${area.toLocaleString('en')} studs in sections`}>
@@ -245,24 +245,26 @@ function SectionRow({
           {(100 * workDone(scene, section)).toFixed(0)} % in all
         </span>
         {at < STEPS && (
-          <NumberField
-            bare
-            label={`Percent of ${word(at)} done in section ${section.letter}`}
-            unit={`% of ${word(at)}`}
-            whole
-            value={section.stageDone}
-            min={0}
-            max={100}
-            disabled={forbids !== null}
-            onCommit={(stageDone) =>
-              edit.patch(
-                `set section ${section.letter} to ${stageDone} % of ${word(at)}`,
-                'section',
-                section,
-                { stageDone: stageDone ?? 0 },
-              )
-            }
-          />
+          <span className="w-40 shrink-0">
+            <NumberField
+              bare
+              label={`Percent of ${word(at)} done in section ${section.letter}`}
+              unit={`% of ${word(at)}`}
+              whole
+              value={section.stageDone}
+              min={0}
+              max={100}
+              disabled={forbids !== null}
+              onCommit={(stageDone) =>
+                edit.patch(
+                  `set section ${section.letter} to ${stageDone} % of ${word(at)}`,
+                  'section',
+                  section,
+                  { stageDone: stageDone ?? 0 },
+                )
+              }
+            />
+          </span>
         )}
         <div className="flex items-center gap-1">
           <button

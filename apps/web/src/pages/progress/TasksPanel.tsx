@@ -9,7 +9,7 @@ import { personOptions, sectionOptions } from '../../ui/picks.ts';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { capital, dayWord } from '../../ui/words.ts';
 import { today, useSurvey } from '../../workers/survey.tsx';
-import { useBlocks } from './useCounts.ts';
+import { useBlocks } from '../../workers/useCounts.ts';
 
 /** So many offers and done tasks are listed at once. */
 const SHOWN = 60;

@@ -101,7 +101,7 @@ function Chosen({ evening, minutes, counting }: { evening: Evening; minutes: num
     });
   };
   return (
-    <section aria-labelledby="finish">
+    <section aria-labelledby="finish" className="pt-4">
       <Heading id="finish" aside={counting ? 'counting parts …' : `${clock(spent)} of ${clock(minutes)}`}>
         What can be finished
       </Heading>
@@ -194,7 +194,7 @@ function Around({ evening: { order, next, bring, fetch, seams } }: { evening: Ev
     list.reduce((sum, { qty }) => sum + qty, 0).toLocaleString('en');
   const hands = (id: string, title: string, list: readonly HandOver[], who: (one: HandOver) => string) =>
     list.length > 0 && (
-      <section aria-labelledby={id}>
+      <section aria-labelledby={id} className="pt-4">
         <Heading id={id} aside={`${pieces(list)} pieces`}>
           {title}
         </Heading>
@@ -239,7 +239,7 @@ function Around({ evening: { order, next, bring, fetch, seams } }: { evening: Ev
       )}
       {hands('fetch', 'To ask of the others', fetch, ({ from }) => `from ${name(from)}`)}
       {seams.length > 0 && (
-        <section aria-labelledby="neighbours">
+        <section aria-labelledby="neighbours" className="pt-4">
           <Heading id="neighbours">With a neighbour</Heading>
           <ul>
             {seams.map(({ id, name: what, source }) => (

@@ -1,0 +1,33 @@
+import { useEffect, useState } from 'react';
+import type { OutlookAnswer } from '@quarry/core/progress';
+import { useDisplay } from '../data/useDisplay.tsx';
+import { today, useSurvey } from './survey.tsx';
+import { useCounts } from './useCounts.ts';
+
+const RUNS = 2000;
+/** One seed for all: two people see the same odds. */
+const SEED = 1;
+/** Changes of guesses and calendars are waited for this long before the odds are played anew, ms. */
+const PLAY_AFTER = 400;
+
+/** When the display will be done, with odds, a moment after each change; null until it is counted and played. */
+export function useOutlook(): { answer: OutlookAnswer | null; counting: boolean } {
+  const scene = useDisplay(({ scene }) => scene);
+  const core = useSurvey(({ core }) => core);
+  const counts = useCounts();
+  const [answer, setAnswer] = useState<OutlookAnswer | null>(null);
+  useEffect(() => {
+    let wanted = true;
+    const timer = setTimeout(() => {
+      if (counts)
+        void core
+          ?.outlook(scene, today(), { runs: RUNS, seed: SEED, counts })
+          .then((one) => wanted && setAnswer(one));
+    }, PLAY_AFTER);
+    return () => {
+      wanted = false;
+      clearTimeout(timer);
+    };
+  }, [scene, core, counts]);
+  return { answer, counting: counts === null };
+}
