@@ -2,6 +2,7 @@
 import { benchCrew } from './crew.ts';
 import { benchCut } from './cut.ts';
 import { benchMaterials } from './materials.ts';
+import { benchProgress } from './progress.ts';
 import { benchRelief } from './relief.ts';
 import { benchServer } from './server.ts';
 import { benchSite } from './site.ts';
@@ -13,6 +14,7 @@ const parts: Record<string, () => Promise<Row[]>> = {
   relief: () => Promise.resolve(benchRelief()),
   materials: benchMaterials,
   site: benchSite,
+  progress: () => Promise.resolve(benchProgress()),
   server: benchServer,
   crew: benchCrew,
   web: benchWeb,

@@ -11,7 +11,7 @@ const PAGES = ['brief', 'survey', 'plan', 'cut', 'stockpile', 'progress', 'crew'
 const TABS: Partial<Record<string, string[]>> = {
   brief: ['Scale', 'Space', 'Dates'],
   crew: ['People', 'Advice', 'History', 'Since last report', 'Who holds what'],
-  progress: ['Sessions', 'Outlook', 'Sections'],
+  progress: ['Tonight', 'Sessions', 'Tasks', 'Outlook', 'Agenda', 'Photos', 'One day', 'Sections'],
   cut: ['By hand', 'Lifting', 'Seams', 'Order', 'Rivals'],
   stockpile: [
     'Matrix',
@@ -96,6 +96,14 @@ test('at phone width no page scrolls sideways', async () => {
   await openDisplay(page, 'Skarn Edge');
   for (const at of PAGES) {
     await goTo(page, at);
+    for (const tab of at === 'progress' ? (TABS.progress ?? []) : []) {
+      await openTab(page, tab);
+      const wide = await page.evaluate(
+        () =>
+          document.querySelector('[role="tabpanel"]')?.scrollWidth ?? document.documentElement.scrollWidth,
+      );
+      expect({ tab, wide }).toEqual({ tab, wide: 390 });
+    }
     expect({ at, wide: await page.evaluate(() => document.documentElement.scrollWidth) }).toEqual({
       at,
       wide: 390,

@@ -36,8 +36,14 @@ async function main() {
     for (const at of ['brief', 'stockpile', 'progress']) {
       await goTo(page, at);
       if (at === 'stockpile') await page.waitForSelector('[data-needs] tbody th');
+      if (at === 'progress') await page.waitForSelector('::-p-text(pieces short)', { timeout: 60_000 });
       await shot(page, at);
     }
+    await goTo(page, 'progress');
+    await openTab(page, 'Outlook');
+    await page.waitForSelector('::-p-text(What moves the odds most)', { timeout: 60_000 });
+    await page.waitForSelector('.apexcharts-series path');
+    await shot(page, 'progress-outlook');
     await goTo(page, 'stockpile');
     await openTab(page, 'Colours');
     await shot(page, 'stockpile-colours');
@@ -83,6 +89,8 @@ async function main() {
     const phone = await signedInPage(browser, server, 'Brenna Rook', { width: 390, height: 844 });
     await openDisplay(phone, 'Skarn Edge');
     await goTo(phone, 'progress');
+    await openTab(phone, 'Tonight');
+    await phone.waitForSelector('::-p-text(2 h 20 of 2 h 30)', { timeout: 60_000 });
     await shot(phone, 'progress-phone');
   } finally {
     await browser.close();

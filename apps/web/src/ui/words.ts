@@ -19,3 +19,7 @@ export const dayWord = (iso: string): string => format(parseISO(iso), 'd MMM yyy
 /** A moment as people write it, in the reader's own time: «21 Nov, 19:40». */
 export const momentWord = (at: string | number): string =>
   format(typeof at === 'number' ? at : parseISO(at), 'd MMM, HH:mm');
+
+/** A chance as runs of a simulation can tell it: they are never sure. @param chance 0 to 1 */
+export const chanceWord = (chance: number): string =>
+  chance >= 0.995 ? '> 99 %' : chance < 0.005 ? '< 1 %' : `${(100 * chance).toFixed(0)} %`;

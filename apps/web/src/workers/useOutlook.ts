@@ -4,7 +4,7 @@ import { useDisplay } from '../data/useDisplay.tsx';
 import { today, useSurvey } from './survey.tsx';
 import { useCounts } from './useCounts.ts';
 
-const RUNS = 2000;
+const RUNS = 5000;
 /** One seed for all: two people see the same odds. */
 const SEED = 1;
 /** Changes of guesses and calendars are waited for this long before the odds are played anew, ms. */

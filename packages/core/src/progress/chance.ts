@@ -27,3 +27,10 @@ export function gamma(shape: number, uniform: () => number): number {
     if (v > 0 && Math.log(1 - uniform()) < 0.5 * x * x + d - d * v + d * Math.log(v)) return d * v;
   }
 }
+
+/** A seed of its own for everything that has a name: FNV-1a over both. @param seed any whole number */
+export function seedFor(seed: number, name: string): number {
+  let hash = (0x811c9dc5 ^ seed) >>> 0;
+  for (let i = 0; i < name.length; i++) hash = Math.imul(hash ^ name.charCodeAt(i), 0x01000193) >>> 0;
+  return hash;
+}

@@ -1,4 +1,4 @@
-import { gamma, normal, uniformFrom } from './chance.ts';
+import { gamma, normal, seedFor, uniformFrom } from './chance.ts';
 import type { ThreeGuesses } from './earned.ts';
 
 /** When it will be done, with odds: many runs of the same calendar with other luck. */
@@ -25,8 +25,41 @@ export interface ForecastProblem {
     /** How this person's speed scatters: standard deviation of the logarithm of a factor on all their hours. */
     spread: number;
   }[];
-  runs: number;
-  seed: number;
+  /** Plays that share it have the same luck. */
+  luck: Luck;
+  /** How many runs of the luck's are played; left out: all. */
+  runs?: number;
+}
+
+/** The draws of many runs, each made once: by piece of work and by person, whatever else is played beside them. */
+export class Luck {
+  private readonly drawn = new Map<string, Float64Array>();
+
+  constructor(
+    readonly runs: number,
+    private readonly seed: number,
+  ) {}
+
+  /** Where between its guesses a piece of work ends up in each run, 0 to 1. */
+  places(id: string, guess: ThreeGuesses): Float64Array {
+    const [alpha, beta] = shapeOf(guess);
+    return this.column(`work ${id} ${alpha.toFixed(6)}`, (uniform) => betaDraw(alpha, beta, uniform));
+  }
+
+  /** Standard normal draws of the speed of a person. */
+  speeds(person: number): Float64Array {
+    return this.column(`person ${person}`, normal);
+  }
+
+  private column(name: string, draw: (uniform: () => number) => number): Float64Array {
+    let column = this.drawn.get(name);
+    if (!column) {
+      const uniform = uniformFrom(seedFor(this.seed, name));
+      column = Float64Array.from({ length: this.runs }, () => draw(uniform));
+      this.drawn.set(name, column);
+    }
+    return column;
+  }
 }
 
 export interface Forecast {
@@ -45,7 +78,7 @@ export interface Forecast {
  * what comes before it is done and its parts are there, in the hours their calendar has.
  * @throws Error when what comes after what goes round in a circle
  */
-export function forecast({ work, people, runs, seed }: ForecastProblem): Forecast {
+export function forecast({ work, people, luck, runs = luck.runs }: ForecastProblem): Forecast {
   const horizon = people[0]?.hours.length ?? 0;
   const order = topological(work);
   // Hours up to and with each day: where in a person's time a day ends.
@@ -54,45 +87,68 @@ export function forecast({ work, people, runs, seed }: ForecastProblem): Forecas
     hours.forEach((h, day) => (sums[day] = (sums[day - 1] ?? 0) + h));
     return sums;
   });
+  // Piece by piece in the order they are played, as plain numbers: the loop below runs millions of times.
+  const pieces = order.map((i) => work[i]);
+  const turn = new Map(order.map((i, k) => [i, k]));
+  const after = pieces.map((piece) => Int32Array.from(piece.after, (i) => turn.get(i) ?? 0));
+  const person = Int32Array.from(pieces, (piece) => piece.person);
+  const ready = Int32Array.from(pieces, (piece) => piece.ready);
+  const low = Float64Array.from(pieces, ({ guess }) => guess.low);
+  const span = Float64Array.from(pieces, ({ guess }) => guess.high - guess.low);
+  const places = pieces.map(({ id, guess }) => luck.places(id, guess));
+  const normals = people.map((_, p) => luck.speeds(p));
   const sections = [...new Set(work.map(({ section }) => section))];
+  const sectionOf = Int32Array.from(pieces, ({ section }) => sections.indexOf(section));
   const finish = new Int32Array(runs);
-  const bySection = new Map(sections.map((section) => [section, new Int32Array(runs)]));
-  const critical = new Map(sections.map((section) => [section, 0]));
-  const uniform = uniformFrom(seed);
+  const bySection = sections.map(() => new Int32Array(runs));
+  const critical = new Int32Array(sections.length);
   const at = new Float64Array(people.length);
-  const done = new Int32Array(work.length);
-  const last = new Map<string, number>();
+  const speed = new Float64Array(people.length);
+  const done = new Int32Array(pieces.length);
+  const last = new Int32Array(sections.length);
   for (let run = 0; run < runs; run++) {
     at.fill(0);
-    last.clear();
-    const speed = people.map(({ spread }) => Math.exp(spread * normal(uniform)));
-    for (const i of order) {
-      const { person, guess, after, ready, section } = work[i];
-      let begins = ready;
+    last.fill(0);
+    for (let p = 0; p < speed.length; p++) speed[p] = Math.exp(people[p].spread * normals[p][run]);
+    for (let k = 0; k < pieces.length; k++) {
+      const p = person[k];
+      let begins = ready[k];
       // What comes before is done on its day; this begins on that day at the earliest.
-      for (const before of after) begins = Math.max(begins, done[before]);
-      const hours = draw(guess, uniform) * speed[person];
-      const sums = until[person];
-      const from = Math.max(at[person], begins > 0 ? (sums[Math.min(begins, horizon) - 1] ?? 0) : 0);
-      at[person] = begins >= horizon ? Infinity : from + hours;
-      done[i] = Math.max(begins, firstReaching(sums, at[person]));
-      last.set(section, Math.max(last.get(section) ?? 0, done[i]));
+      const before = after[k];
+      for (let b = 0; b < before.length; b++) if (done[before[b]] > begins) begins = done[before[b]];
+      const hours = (low[k] + span[k] * places[k][run]) * speed[p];
+      const sums = until[p];
+      const from = begins > 0 ? Math.max(at[p], sums[Math.min(begins, horizon) - 1] ?? 0) : at[p];
+      at[p] = begins >= horizon ? Infinity : from + hours;
+      const day = Math.max(begins, firstReaching(sums, at[p], begins));
+      done[k] = day;
+      if (day > last[sectionOf[k]]) last[sectionOf[k]] = day;
     }
     let all = 0;
-    for (const [section, day] of last) {
-      bySection.get(section)?.fill(day, run, run + 1);
-      all = Math.max(all, day);
+    for (let s = 0; s < last.length; s++) {
+      bySection[s][run] = last[s];
+      if (last[s] > all) all = last[s];
     }
     finish[run] = Math.min(all, horizon);
-    for (const [section, day] of last)
-      if (day === all) critical.set(section, (critical.get(section) ?? 0) + 1);
+    for (let s = 0; s < last.length; s++) if (last[s] === all) critical[s]++;
   }
-  return { finish, bySection, critical, horizon };
+  return {
+    finish,
+    bySection: new Map(sections.map((section, s) => [section, bySection[s]])),
+    critical: new Map(sections.map((section, s) => [section, critical[s]])),
+    horizon,
+  };
 }
 
 /** The first day by whose end so many hours have been worked; the number of days when there are too few. */
-function firstReaching(sums: Float64Array, hours: number): number {
-  let [low, high] = [0, sums.length];
+function firstReaching(sums: Float64Array, hours: number, from: number): number {
+  // By doubling steps first: most work ends soon after it begins.
+  let [low, step] = [Math.min(from, sums.length), 1];
+  while (low + step < sums.length && sums[low + step] < hours) {
+    low += step;
+    step *= 2;
+  }
+  let high = Math.min(sums.length, low + step + 1);
   while (low < high) {
     const middle = (low + high) >> 1;
     // A sum of many hours may fall short by the last digit.
@@ -102,13 +158,20 @@ function firstReaching(sums: Float64Array, hours: number): number {
   return low;
 }
 
-/** A draw from three guesses: the beta distribution of PERT, whose mean is (a + 4m + b) / 6. */
-export function draw({ low, likely, high }: ThreeGuesses, uniform: () => number): number {
-  if (high <= low) return likely;
+/** The shape of PERT's beta distribution: its mean is (a + 4m + b) / 6. Guesses without a span have any. */
+function shapeOf({ low, likely, high }: ThreeGuesses): [number, number] {
   const span = high - low;
-  const a = gamma(1 + (4 * (likely - low)) / span, uniform);
-  const b = gamma(1 + (4 * (high - likely)) / span, uniform);
-  return low + (span * a) / (a + b);
+  return span > 0 ? [1 + (4 * (likely - low)) / span, 1 + (4 * (high - likely)) / span] : [1, 1];
+}
+
+function betaDraw(alpha: number, beta: number, uniform: () => number): number {
+  const a = gamma(alpha, uniform);
+  return a / (a + gamma(beta, uniform));
+}
+
+/** A draw from three guesses: the beta distribution of PERT, whose mean is (a + 4m + b) / 6. */
+export function draw(guess: ThreeGuesses, uniform: () => number): number {
+  return guess.low + (guess.high - guess.low) * betaDraw(...shapeOf(guess), uniform);
 }
 
 function topological(work: readonly LeftWork[]): number[] {

@@ -3,6 +3,7 @@ export { earnedIndices, pert, type EarnedIndices, type EarnedValue, type ThreeGu
 export { DEFAULT_RATES, LEAST_SESSIONS, hoursBySection, rateOf, type Rate } from './rates.ts';
 export { earnedValue, effortOf, pieceCounts, type Earned, type Effort, type PieceCounts } from './effort.ts';
 export {
+  Luck,
   chanceBy,
   dayOf,
   draw,

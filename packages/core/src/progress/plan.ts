@@ -2,7 +2,15 @@ import { displayOf, listOf, type Scene, type Section, type Task } from '../scene
 import { daysUntil, isoAfter, weekdayOf } from './days.ts';
 import type { ThreeGuesses } from './earned.ts';
 import { effortOf, type PieceCounts } from './effort.ts';
-import { chanceBy, dayOf, forecast, type Forecast, type LeftWork } from './forecast.ts';
+import {
+  Luck,
+  chanceBy,
+  dayOf,
+  forecast,
+  type Forecast,
+  type ForecastProblem,
+  type LeftWork,
+} from './forecast.ts';
 import { rateOf, speedSpread } from './rates.ts';
 import { workDone } from './steps.ts';
 
@@ -16,7 +24,7 @@ const AT_WORST = 1.8;
 
 /** What an idea is tried with: fewer runs, of the sections that can matter, the most critical first. */
 const MOVE_RUNS = 400;
-const MOVE_SECTIONS = 8;
+const MOVE_SECTIONS = 6;
 
 /** What changes in a forecast when something is done about it. */
 export interface Scenario {
@@ -36,8 +44,11 @@ export interface Outlook {
   late: string | null;
   shows: { name: string; date: string; chance: number }[];
   sections: { id: string; half: string | null; late: string | null; critical: number }[];
-  /** What moves the odds for the next show most, the best first. */
-  moves: { words: string; chance: number; now: number }[];
+  /**
+   * What moves the odds for the next show most, the best first: the chance with it and without, and by how many days
+   * the middle of the runs ends sooner.
+   */
+  moves: { words: string; chance: number; now: number; sooner: number }[];
   runs: number;
   /** What is not known, and the letters of the sections that are left out of all this for it. */
   missing: string[];
@@ -61,11 +72,11 @@ export function outlook(
   const known = unfinished(scene).filter(({ id }) => !without.has(id));
   if (missing.length > 0 && known.length === 0) return { ok: false, missing };
   const shows = showsAfter(scene, today);
-  const plan = { scene, today, counts, seed, without };
+  const plan = { scene, today, counts, without, luck: new Luck(runs, seed), ...peopleOf(scene, today) };
   const base = play(plan, runs, {});
   const date = (day: number) => (day >= base.horizon ? null : isoAfter(today, day));
   const [next] = shows;
-  const moves = next ? movesFor(plan, base, daysUntil(today, next.date), Math.min(runs, MOVE_RUNS)) : [];
+  const moves = next ? movesFor(plan, daysUntil(today, next.date), Math.min(runs, MOVE_RUNS)) : [];
   return {
     ok: true,
     outlook: {
@@ -91,19 +102,42 @@ interface Plan {
   scene: Scene;
   today: string;
   counts: PieceCounts;
-  seed: number;
+  luck: Luck;
   /** Sections that are left out, with their tasks. */
   without: ReadonlySet<string>;
+  /** Everybody with a calendar: their ids, and their hours on each day with how their speed scatters. */
+  ids: readonly string[];
+  people: ForecastProblem['people'];
+}
+
+function peopleOf(scene: Scene, today: string): Pick<Plan, 'ids' | 'people'> {
+  const ids = [
+    ...new Set(listOf(scene, 'calendar').flatMap(({ person }) => (person === null ? [] : [person]))),
+  ];
+  return {
+    ids,
+    people: ids.map((person) => ({
+      hours: hoursAhead(scene, person, today, HORIZON),
+      spread: speedSpread(scene, person),
+    })),
+  };
 }
 
 /** Every idea played with the same luck; those that help, the best first. */
-function movesFor(plan: Plan, base: Forecast, show: number, runs: number): Outlook['moves'] {
-  const chance = (scenario: Partial<Scenario>) => chanceBy(play(plan, runs, scenario).finish, show);
-  const now = chance({});
+function movesFor(plan: Plan, show: number, runs: number): Outlook['moves'] {
+  const base = play(plan, runs, {});
+  const now = chanceBy(base.finish, show);
+  const half = dayOf(base.finish, 0.5);
   return scenarios(plan, base)
-    .map((scenario) => ({ words: scenario.words, chance: chance(scenario), now }))
-    .filter((move) => move.chance > now)
-    .sort((a, b) => b.chance - a.chance || (a.words < b.words ? -1 : 1))
+    .map((scenario) => {
+      const { finish } = play(plan, runs, scenario);
+      return {
+        words: scenario.words,
+        ...{ chance: chanceBy(finish, show), now, sooner: half - dayOf(finish, 0.5) },
+      };
+    })
+    .filter((move) => move.chance > move.now || move.sooner > 0)
+    .sort((a, b) => b.chance - a.chance || b.sooner - a.sooner || (a.words < b.words ? -1 : 1))
     .slice(0, 6);
 }
 
@@ -221,20 +255,14 @@ export function hoursAhead(scene: Scene, person: string, from: string, days: num
   });
 }
 
-function play(
-  { scene, today, counts, seed, without }: Plan,
-  runs: number,
-  scenario: Partial<Scenario>,
-): Forecast {
-  const people = [
-    ...new Set(listOf(scene, 'calendar').flatMap(({ person }) => (person === null ? [] : [person]))),
-  ];
+function play(plan: Plan, runs: number, scenario: Partial<Scenario>): Forecast {
+  const { scene, today, counts, without, ids, people, luck } = plan;
   const { helper, simpler, parts } = scenario;
   const work: LeftWork[] = [];
   const add = (one: Omit<LeftWork, 'person'>, person: string | null) =>
-    work.push({ ...one, person: people.indexOf(person ?? '') });
+    work.push({ ...one, person: ids.indexOf(person ?? '') });
   const tasks = guessedTasks(scene).filter(
-    ({ task, owner }) => people.includes(owner ?? '') && !without.has(task.section ?? ''),
+    ({ task, owner }) => ids.includes(owner ?? '') && !without.has(task.section ?? ''),
   );
   const indices = new Map(tasks.map(({ task }, i) => [task.id, i]));
   const share = (section: string | null) => (simpler?.section === section ? 1 - simpler.by : 1);
@@ -260,19 +288,12 @@ function play(
     // What its tasks do not say of it is left besides them.
     const left = Math.max(0, whole - (inTasks.get(section.id) ?? 0)) * share(section.id);
     const ready = partsDay(scene, section.id, today, parts);
-    const shared = helper?.section === section.id && people.includes(helper.person);
+    const shared = helper?.section === section.id && ids.includes(helper.person);
     const piece = { section: section.id, ready, after: [], guess: around(shared ? left / 2 : left) };
     add({ id: section.id, ...piece }, section.owner);
     if (shared) add({ id: `${section.id} helped`, ...piece }, helper.person);
   }
-  return forecast({
-    work,
-    people: people.map((person) => ({
-      hours: hoursAhead(scene, person, today, HORIZON),
-      spread: speedSpread(scene, person),
-    })),
-    ...{ runs, seed },
-  });
+  return forecast({ work, people, runs, luck });
 }
 
 /** Three guesses about one. */
@@ -299,8 +320,7 @@ function partsDay(scene: Scene, section: string, today: string, at: Scenario['pa
 }
 
 /** What one could do about it, for the sections of those on whom the end hangs. */
-function scenarios({ scene, today, without }: Plan, base: Forecast): Scenario[] {
-  const people = listOf(scene, 'calendar').flatMap(({ person }) => (person === null ? [] : [person]));
+function scenarios({ scene, today, without, ids }: Plan, base: Forecast): Scenario[] {
   const critical = ({ id }: Section) => base.critical.get(id) ?? 0;
   const hangs = new Map<string | null, number>();
   for (const section of unfinished(scene))
@@ -312,7 +332,7 @@ function scenarios({ scene, today, without }: Plan, base: Forecast): Scenario[] 
   const orders = new Map(sections.flatMap(({ id }) => awaited(scene, id).map((order) => [order.id, order])));
   return [
     ...sections.flatMap(({ id, letter, owner }) => [
-      ...people
+      ...ids
         .filter((person) => person !== owner)
         .map((person) => ({
           words: `${scene.person[person]?.name ?? person} takes half of what is left of section ${letter}`,

@@ -49,8 +49,7 @@ export function offeredTasks(scene: Scene, { findings, blocks }: AskedOf): Offer
   const taken = new Set(listOf(scene, 'task').map(({ source }) => source));
   const offers: OfferedTask[] = [];
   const offer = (source: string, name: string, section: Section | undefined, more: Partial<OfferedTask>) => {
-    const ahead =
-      more.stage == null || !section || STAGES.indexOf(section.stage) <= STAGES.indexOf(more.stage);
+    const ahead = !more.stage || !section || STAGES.indexOf(section.stage) <= STAGES.indexOf(more.stage);
     if (taken.has(source) || section?.stage === 'done' || !ahead) return;
     const { stage = null, work = 'other', pieces = null, likely = null } = more;
     offers.push({

@@ -2,7 +2,7 @@ import { counted, inRect, overlap } from '../lattice/index.ts';
 import type { Judged } from '../check/index.ts';
 import { neighboursOf } from '../cut/index.ts';
 import { workDone } from '../progress/index.ts';
-import { listOf, type Scene, type Section } from '../scene/index.ts';
+import { listOf, stageWord, type Scene, type Section } from '../scene/index.ts';
 
 /** Who holds what, how far it is and what it waits for. */
 
@@ -91,12 +91,13 @@ function waitsOf(
 }
 
 /** What goes with a section when it is handed over, as the words of the hand-over; one line a matter. */
-export function handoverWords(holding: Holding, to: string, from: string | null): string {
+export function handoverWords(scene: Scene, holding: Holding, to: string, from: string | null): string {
   const { section, waits } = holding;
+  const stage = stageWord(scene, section.stage);
   const stands =
     section.stage === 'done' || section.stageDone === 0
-      ? `It stands at «${section.stage}».`
-      : `It stands at «${section.stage}», ${section.stageDone} % of it done.`;
+      ? `It stands at «${stage}».`
+      : `It stands at «${stage}», ${section.stageDone} % of it done.`;
   const matters = waits.filter(({ why }) => why !== 'owner').map(({ sentence }) => `– ${sentence}`);
   return [
     `Section ${section.letter}, ${section.name}, goes ${from ? `from ${from} ` : ''}to ${to}.`,

@@ -243,7 +243,7 @@ describe('who holds what', () => {
       '1 seam not signed by both: A1–A2',
       '1 advice to answer',
     ]);
-    const words = handoverWords(east, 'Bo Lind', null);
+    const words = handoverWords(scene, east, 'Bo Lind', null);
     expect(words).toContain('Section E, East, goes to Bo Lind.');
     expect(words).toContain('– 12 pieces short');
     const done = after(scene, [patch(scene, 'section', 'east', { stage: 'done' })]);
@@ -297,7 +297,9 @@ describe('a report', () => {
     expect(markdown).toContain('- Ready for Fair, 2031-07-10, but for section E: **37 %**');
     const session = (id: string, start: string, minutes: number | null, section: string) =>
       ({
-        ...{ op: 'add', kind: 'session', id },
+        op: 'add',
+        kind: 'session',
+        id,
         data: { person: 'ada', start, minutes, pieces: 120, section },
       }) as const;
     const worked = after(scene, [

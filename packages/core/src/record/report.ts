@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { counted } from '../lattice/index.ts';
 import { colourName, partName } from '../catalogue/index.ts';
 import { progressOf, workDone, type Outlook } from '../progress/index.ts';
-import { STAGES, displayOf, isComing, listOf, stageWord, type Scene } from '../scene/index.ts';
+import { STAGES, displayOf, isComing, listOf, stageWord, type Kind, type Scene } from '../scene/index.ts';
 import type { ToldEntry } from './sentences.ts';
 
 /** «Since last report»: what changed, the figures, what is missing, what is next. Computed, then edited by a person. */
@@ -123,6 +123,9 @@ export function reportSince(
 const shareOf = (scene: Scene, id: string): number | null =>
   scene.section[id] ? workDone(scene, scene.section[id]) : null;
 
+/** What people said to each other stays between them; sessions are summed up; and reports do not tell of reports. */
+const UNTOLD: ReadonlySet<Kind> = new Set<Kind>(['thread', 'reply', 'report', 'session', 'calendar', 'slot']);
+
 function sectionReports(
   before: Scene,
   after: Scene,
@@ -134,9 +137,7 @@ function sectionReports(
   const bySection = new Map<string | null, Set<string>>();
   for (const { told: sentences, author } of told.toReversed())
     for (const { section, sentence, kind } of sentences) {
-      // What people said to each other stays between them, and reports do not tell of reports.
-      if (kind === 'thread' || kind === 'reply' || kind === 'report' || (only !== null && section !== only))
-        continue;
+      if (UNTOLD.has(kind) || (only !== null && section !== only)) continue;
       const set = bySection.get(section) ?? new Set();
       bySection.set(section, set.add(names ? `${author} ${sentence}` : nameless(sentence, people)));
     }

@@ -1,9 +1,11 @@
 import { counted } from '../lattice/index.ts';
 import {
   KINDS,
+  STAGES,
   labelOf,
   reduce,
   sectionOf,
+  stageWord,
   type Batch,
   type Change,
   type Entity,
@@ -115,8 +117,15 @@ function added(after: Scene, kind: Kind, id: string): string {
   }
   if (kind === 'reply') return `answered «${after.thread[after.reply[id].thread]?.title ?? 'advice'}»`;
   if (kind === 'person') return `added ${after.person[id].name} to the people`;
+  if (kind === 'session') {
+    const { minutes, pieces } = after.session[id];
+    return minutes === null ? 'sat down at the table' : satFor(minutes, pieces);
+  }
   return `added ${nameIn(after, kind, id)}`;
 }
+
+const satFor = (minutes: number, pieces: number | null): string =>
+  `was at the table for ${minutes} min${pieces === null ? '' : `, ${counted(pieces, 'piece')} placed`}`;
 
 /** Phrases for all that changed of one thing; the commonest fields have verbs of their own. */
 function patched(
@@ -170,6 +179,13 @@ function patched(
     phrases.push(now.state === 'open' ? `opened ${name} again` : `${String(now.state)} ${name}${reason}`);
     take('state', 'reason', 'answeredBy');
   }
+  if (kind === 'session' && old.minutes === null && now.minutes !== null) {
+    const { minutes, pieces } = after.session[id];
+    phrases.push(satFor(minutes ?? 0, pieces));
+    take('minutes', 'pieces', 'ticked', 'note');
+  }
+  if (kind === 'task' && take('done'))
+    phrases.push(now.done === null ? `took up ${name} again` : `finished ${name}`);
   for (const field of changed) {
     const plain = [old[field], now[field]].every(
       (value) => value === null || ['string', 'number', 'boolean'].includes(typeof value),
@@ -190,12 +206,16 @@ function patched(
 function sectionPhrases(after: Scene, id: string, old: Fields, now: Fields, changed: Set<string>): string[] {
   const section = `section ${after.section[id].letter}`;
   const phrases: string[] = [];
+  const word = (stage: unknown) => {
+    const known = STAGES.find((one) => one === stage);
+    return known ? stageWord(after, known) : String(stage);
+  };
   if (changed.delete('stage')) {
-    phrases.push(`moved ${section} from ${String(old.stage)} to ${String(now.stage)}`);
+    phrases.push(`moved ${section} from ${word(old.stage)} to ${word(now.stage)}`);
     changed.delete('stageDone');
   }
   if (changed.delete('stageDone'))
-    phrases.push(`brought ${section} to ${String(now.stageDone)} % of ${String(now.stage)}`);
+    phrases.push(`brought ${section} to ${String(now.stageDone)} % of ${word(now.stage)}`);
   if (changed.delete('owner')) {
     const person = (of: unknown) => (typeof of === 'string' ? (after.person[of]?.name ?? of) : 'nobody');
     phrases.push(

@@ -4,7 +4,8 @@ import { REFERENCES, labelOf, type Kind, type Scene } from '../scene/index.ts';
 
 /** The fields of the document in words, and what they hold with their units. */
 
-type Unit = 'studs' | 'plates' | 'mm' | 'percent' | 'kg' | 'metres' | 'degrees' | 'grams';
+type Unit =
+  'studs' | 'plates' | 'mm' | 'percent' | 'kg' | 'metres' | 'degrees' | 'grams' | 'hours' | 'minutes';
 
 /** Kinds that stand in a room: their lengths are millimetres. */
 const IN_MM: readonly Kind[] = ['table', 'passage', 'place', 'opening', 'obstacle', 'socket', 'barrier'];
@@ -27,8 +28,10 @@ const UNITS: Readonly<Record<Unit, readonly string[]>> = {
   percent: ['stageDone', 'maxGrade', 'shows', 'spares', 'bend', 'scaleSpread', 'vehicleShare'],
   kg: ['ratedKg', 'moduleMaxKg'],
   metres: ['trueLength'],
-  degrees: ['turn', 'pitch'],
+  degrees: ['turn', 'pitch', 'bearing'],
   grams: ['grams'],
+  hours: ['hours', 'likely'],
+  minutes: ['minutes'],
 };
 const UNIT_OF = new Map<string, Unit>();
 for (const [unit, fields] of Object.entries(UNITS))
@@ -46,11 +49,14 @@ const WRITE: Readonly<Record<Unit, (value: number) => string>> = {
   metres: (value) => `${value} m`,
   degrees: (value) => `${value}°`,
   grams: (value) => `${value} g`,
+  hours: (value) => `${value} h`,
+  minutes: (value) => `${value} min`,
 };
 
 /** What a field's number is counted in; null for one without a unit. */
 export function unitOf(kind: Kind, field: string): Unit | null {
   if (kind === 'space' && (field === 'w' || field === 'd')) return 'metres';
+  if (kind === 'task' && (field === 'low' || field === 'high')) return 'hours';
   const unit = UNIT_OF.get(field) ?? null;
   return IN_MM.includes(kind) && (unit === 'studs' || unit === 'plates') ? 'mm' : unit;
 }
@@ -72,6 +78,9 @@ const WORDS: Readonly<Record<string, string>> = {
   colourSeen: 'colours where seen',
   colourHidden: 'colours where hidden',
   by: 'author',
+  low: 'least',
+  high: 'most',
+  after: 'order',
   upto: 'end',
 };
 

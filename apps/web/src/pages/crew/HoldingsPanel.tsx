@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { handoverWords, holdingsOf, type Holding } from '@quarry/core/record';
-import { listOf } from '@quarry/core/scene';
+import { listOf, stageWord } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit, useLink, usePlans } from '../../data/useDisplay.tsx';
 import { Avatar, ringOf } from '../../ui/Avatar.tsx';
 import { Basis, Dialog, Empty, Heading } from '../../ui/parts.tsx';
@@ -85,7 +85,7 @@ export function HoldingsPanel() {
                         <span className="block ink-2">with {section.helpers.map(name).join(', ')}</span>
                       )}
                     </td>
-                    <td>{section.stage}</td>
+                    <td>{stageWord(scene, section.stage)}</td>
                     <td className="fig text-right">{(100 * done).toFixed(0)} %</td>
                     <td>
                       {waits.length === 0 ? (
@@ -172,7 +172,8 @@ function HandOver({ holding, onClose }: { holding: Holding; onClose: () => void 
   const name = (id: string | null) => (id ? (scene.person[id]?.name ?? id) : null);
   const to = owner === '' ? null : owner;
   const changesHands = to !== section.owner;
-  const words = changesHands && to ? handoverWords(holding, name(to) ?? to, name(section.owner)) : null;
+  const words =
+    changesHands && to ? handoverWords(scene, holding, name(to) ?? to, name(section.owner)) : null;
   const hand = () => {
     const helping = helpers.filter((id) => id !== owner);
     const set = { owner: to, helpers: helping };

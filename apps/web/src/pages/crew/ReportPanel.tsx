@@ -13,7 +13,7 @@ import { Trouble } from '../../ui/forms.tsx';
 import { Basis, Failure, Heading, Line, Loading } from '../../ui/parts.tsx';
 import { PlanPicture } from '../../ui/PlanPicture.tsx';
 import { save } from '../../ui/save.ts';
-import { capital, dayWord } from '../../ui/words.ts';
+import { capital, chanceWord, dayWord } from '../../ui/words.ts';
 import { useSurvey } from '../../workers/survey.tsx';
 import { useOutlook } from '../../workers/useOutlook.ts';
 import { usePast } from './usePast.ts';
@@ -221,7 +221,7 @@ function Report({
                 <li key={show + date}>
                   Ready for {show}, {dayWord(date)}
                   {made.without.length > 0 && `, but for section ${made.without.join(', ')}`}:{' '}
-                  <strong>{percent(chance)}</strong>
+                  <strong>{chanceWord(chance)}</strong>
                 </li>
               ))}
             </ul>
@@ -287,7 +287,7 @@ function Report({
           short after stock, loans and orders as on Stockpile; next is the following stage of each section and
           what the calendar brings within four weeks. Advice is left out.
         </Basis>
-        <Heading>Send it</Heading>
+        <Heading aside={answer === null ? 'working out the odds …' : undefined}>Send it</Heading>
         {edited !== null && (
           <label>
             <span className="block pb-0.5">The whole text, as Markdown</span>
@@ -303,6 +303,7 @@ function Report({
         <button
           type="button"
           className="btn btn-xs mb-1"
+          disabled={answer === null}
           onClick={() =>
             setEdited(
               edited === null
@@ -339,7 +340,12 @@ function Report({
               />
               Also on the page for the public{share ? '' : ', without names'}
             </label>
-            <button type="button" className="btn btn-sm btn-primary" onClick={send}>
+            <button
+              type="button"
+              className="btn btn-sm btn-primary"
+              disabled={answer === null}
+              onClick={send}
+            >
               Send the report
             </button>
           </>

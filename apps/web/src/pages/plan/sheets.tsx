@@ -1,10 +1,19 @@
 import { MM, formatMm, formatPlates, outerSize, type Rect } from '@quarry/core/lattice';
 import { heightRange } from '@quarry/core/relief';
-import { COLOUR_POLICIES, MAX_STUDS, STAGES, listOf, type Module, type Section } from '@quarry/core/scene';
+import {
+  COLOUR_POLICIES,
+  MAX_STUDS,
+  STAGES,
+  listOf,
+  stageWord,
+  type Module,
+  type Section,
+} from '@quarry/core/scene';
 import { wayOf, widestOf } from '@quarry/core/site';
 import { useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Line } from '../../ui/parts.tsx';
+import { personOptions } from '../../ui/picks.ts';
 import { basesInWords, capital } from '../../ui/words.ts';
 import { useSurvey } from '../../workers/survey.tsx';
 
@@ -95,10 +104,7 @@ export function SectionSheet({ section }: { section: Section }) {
         label="Owner"
         value={section.owner ?? ''}
         disabled={plan}
-        options={[
-          { value: '', word: 'Nobody yet' },
-          ...listOf(scene, 'person').map(({ id, name }) => ({ value: id, word: name })),
-        ]}
+        options={personOptions(scene, 'Nobody yet')}
         onCommit={(owner) => set('gave away', { owner: owner === '' ? null : owner })}
       />
       <SelectField
@@ -112,7 +118,7 @@ export function SectionSheet({ section }: { section: Section }) {
         label="Stage"
         value={section.stage}
         disabled={forbids({ stage: section.stage })}
-        options={wordsOf(STAGES)}
+        options={STAGES.map((value) => ({ value, word: capital(stageWord(scene, value)) }))}
         onCommit={(stage) => set('moved the stage of', { stage, stageDone: 0 })}
       />
       <NumberField

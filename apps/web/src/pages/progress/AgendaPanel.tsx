@@ -66,7 +66,7 @@ export function AgendaPanel() {
         )}
         <ol>
           {dates.map((date) => (
-            <li key={date} className="grid grid-cols-[6.5rem_minmax(0,1fr)] gap-3 border-b hair py-1.5">
+            <li key={date} className="grid grid-cols-[5.2rem_minmax(0,1fr)] gap-3 border-b hair py-1.5">
               <span className="fig ink-2">
                 {DAYS[(new Date(`${date}T00:00:00Z`).getUTCDay() + 6) % 7]} {dayWord(date).slice(0, -5)}
               </span>
@@ -155,9 +155,9 @@ function SittingLine({
   return (
     <li className="flex justify-between gap-3">
       <span>{name}</span>
-      <span className="fig whitespace-nowrap">
+      <span className="fig text-right whitespace-nowrap">
         {here}
-        {here !== there && <span className="ink-2 text-xs"> ({there} there)</span>}
+        {here !== there && <span className="ink-2 text-xs block sm:inline"> ({there} there)</span>}
       </span>
     </li>
   );

@@ -3,7 +3,7 @@ import { listOf } from '@quarry/core/scene';
 import { useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { NumberField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
-import { dayWord } from '../../ui/words.ts';
+import { chanceWord, dayWord } from '../../ui/words.ts';
 import { BurnCharts } from './BurnCharts.tsx';
 import { EarnedPart } from './EarnedPart.tsx';
 import { useCounts } from '../../workers/useCounts.ts';
@@ -67,7 +67,7 @@ function Odds() {
         <Line label="Nine times in ten by">{day(late)}</Line>
         {shows.map(({ name, date, chance }) => (
           <Line key={name + date} label={`Ready for ${name}${but}`} note={dayWord(date)}>
-            {(100 * chance).toFixed(0)} %
+            {chanceWord(chance)}
           </Line>
         ))}
       </dl>
@@ -75,11 +75,12 @@ function Odds() {
         <>
           <Heading aside={`for ${shows[0]?.name ?? 'the show'}`}>What moves the odds most</Heading>
           <ol>
-            {moves.map(({ words, chance, now }) => (
+            {moves.map(({ words, chance, now, sooner }) => (
               <li key={words} className="flex justify-between gap-3 border-b hair py-1">
                 <span>{words}</span>
-                <span className="fig whitespace-nowrap">
-                  {(100 * now).toFixed(0)} → {(100 * chance).toFixed(0)} %
+                <span className="fig text-right whitespace-nowrap">
+                  {chance > now ? `${(100 * now).toFixed(0)} → ${chanceWord(chance)}` : chanceWord(chance)}
+                  {sooner > 0 && <span className="block ink-2 text-[11px]">{sooner} days sooner</span>}
                 </span>
               </li>
             ))}

@@ -1,4 +1,4 @@
-import { addMinutes, differenceInMinutes, format, formatISO, parseISO } from 'date-fns';
+import { addMinutes, differenceInMinutes, format, parseISO } from 'date-fns';
 import { useEffect, useState } from 'react';
 import {
   STAGES,
@@ -13,14 +13,13 @@ import {
 import { rateOf } from '@quarry/core/progress';
 import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
-import { RemoveButton } from '../../ui/rows.tsx';
 import { sectionOptions } from '../../ui/picks.ts';
-import { capital, momentWord } from '../../ui/words.ts';
+import { capital } from '../../ui/words.ts';
 import { today } from '../../workers/survey.tsx';
+import { MOST_MINUTES, SessionRow } from './SessionRow.tsx';
 
 /** How often a running session shows its time anew, ms. */
 const TICK_MS = 15_000;
-const MOST_MINUTES = 1440;
 /** The latest sessions that are listed. */
 const SHOWN = 40;
 
@@ -288,42 +287,6 @@ function Running({ session }: { session: Session }) {
         Stop
       </button>
     </div>
-  );
-}
-
-function SessionRow({ session }: { session: Session }) {
-  const scene = useDisplay(({ scene }) => scene);
-  const edit = useEdit();
-  const may = useMay();
-  const { id, v, person, section, start, minutes, pieces, work, note, ticked } = session;
-  const forbids = may({ op: 'remove', kind: 'session', id, v });
-  const rate = minutes && pieces ? Math.round((60 * pieces) / minutes) : null;
-  return (
-    <li className="flex items-baseline gap-2 border-b hair py-1.5">
-      <div className="flex-1 min-w-0">
-        <span className="font-semibold">{person ? (scene.person[person]?.name ?? '') : 'Somebody'}</span>{' '}
-        <span className="ink-2">
-          {momentWord(start)}, {work}
-          {section && `, section ${scene.section[section]?.letter ?? ''}`}
-        </span>
-        {note && <p className="break-words">{note}</p>}
-        {ticked.length > 0 && (
-          <p className="ink-2 text-xs break-words">
-            finished {ticked.map((task) => `«${scene.task[task]?.name ?? task}»`).join(', ')}
-          </p>
-        )}
-      </div>
-      <span className="fig text-right whitespace-nowrap">
-        {minutes === null ? <span className="text-secondary">runs</span> : `${minutes} min`}
-        {pieces !== null && <span className="block ink-2 text-xs">{pieces.toLocaleString('en')} pieces</span>}
-        {rate !== null && <span className="block ink-2 text-xs">{rate.toLocaleString('en')} an hour</span>}
-      </span>
-      <RemoveButton
-        what={`the session of ${formatISO(parseISO(start), { representation: 'date' })}`}
-        disabled={forbids !== null}
-        onClick={() => edit.remove('removed a session', 'session', id, v)}
-      />
-    </li>
   );
 }
 
