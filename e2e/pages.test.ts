@@ -47,28 +47,36 @@ async function axe(page: Page): Promise<string[]> {
 
 const demo = useDemo();
 
-describe.each(['day', 'night'])('axe finds nothing, %s', (theme) => {
-  test('on the welcome and display pages, on every page of a display and in its panels', async () => {
+describe.each(['day', 'night'])('axe finds nothing, %s:', (theme) => {
+  let page: Page;
+  beforeAll(async () => {
+    page = await signedInPage(demo.browser(), demo.server(), 'Iva Thorsby');
+    await page.evaluate((name) => localStorage.setItem('quarry-theme', name), theme);
+    await page.reload();
+    await page.waitForSelector('::-p-text(Skarn Edge)');
+  });
+  afterAll(() => page.browserContext().close());
+
+  test('welcome and the displays', async () => {
     const context = await demo.browser().createBrowserContext();
     const first = await context.newPage();
     await first.evaluateOnNewDocument((name) => localStorage.setItem('quarry-theme', name), theme);
     await first.goto(demo.server().url);
     await first.waitForSelector('::-p-text(Iva Thorsby)');
     expect(await axe(first)).toEqual([]);
-    const page = await signedInPage(demo.browser(), demo.server(), 'Iva Thorsby');
-    await page.evaluate((name) => localStorage.setItem('quarry-theme', name), theme);
-    await page.reload();
-    await page.waitForSelector('::-p-text(Skarn Edge)');
+    await context.close();
     expect(await axe(page)).toEqual([]);
     await openDisplay(page, 'Skarn Edge');
-    for (const at of PAGES) {
-      await goTo(page, at);
-      expect({ at, found: await axe(page) }).toEqual({ at, found: [] });
-      for (const tab of TABS[at] ?? []) {
-        await openTab(page, tab);
-        expect({ tab, found: await axe(page) }).toEqual({ tab, found: [] });
-      }
+  });
+  test.each(PAGES)('%s and its sheets', async (at) => {
+    await goTo(page, at);
+    expect({ at, found: await axe(page) }).toEqual({ at, found: [] });
+    for (const tab of TABS[at] ?? []) {
+      await openTab(page, tab);
+      expect({ tab, found: await axe(page) }).toEqual({ tab, found: [] });
     }
+  });
+  test('findings, and the pages outside a display', async () => {
     await page.locator('button[data-findings]').click();
     await page.waitForSelector('aside[aria-label="Findings"] li');
     expect(await axe(page)).toEqual([]);
@@ -87,7 +95,6 @@ describe.each(['day', 'night'])('axe finds nothing, %s', (theme) => {
       await sees(page, words);
       expect({ path, found: await axe(page) }).toEqual({ path, found: [] });
     }
-    for (const page_ of [first, page]) await page_.browserContext().close();
   });
 });
 

@@ -35,9 +35,9 @@ journey(
     await fill(mads, 'Or typed: minutes, until now', '45');
     await saved(mads);
     await sees(mads, '45 min');
-    // The pieces one had forgotten.
+    // The pieces one had forgotten, of the session that began before the last one.
     await mads
-      .locator('::-p-xpath((//button[starts-with(@aria-label, "Change the session of Mads Elvery")])[1])')
+      .locator('::-p-xpath((//button[starts-with(@aria-label, "Change the session of Mads Elvery")])[2])')
       .click();
     await fill(mads, 'Pieces placed', '150');
     await saved(mads);

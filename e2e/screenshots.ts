@@ -17,7 +17,6 @@ async function main() {
   };
   try {
     const page = await signedInPage(browser, server, 'Iva Thorsby');
-    await shot(page, 'displays');
     await openDisplay(page, 'Skarn Edge');
     await shot(page, 'plan');
     await page.locator('button[data-findings]').click();
