@@ -57,13 +57,19 @@ async function suffer(
       }
     };
     const writers = Array.from({ length: 8 }, (_, writer) => write(writer));
-    // Somewhere in the middle, a different place each time.
-    await new Promise((resolve) => setTimeout(resolve, 100 + ((cut * 37) % 90)));
+    // Somewhere in the middle, a different place each time; on a slow machine too, not before some have landed.
+    const before = acknowledged.length;
+    for (let waited = 0; acknowledged.length < before + LEAST && waited < 10_000; waited += 10)
+      await new Promise((resolve) => setTimeout(resolve, 10));
+    await new Promise((resolve) => setTimeout(resolve, 20 + ((cut * 37) % 90)));
     await server.stop('SIGKILL');
     await Promise.all(writers);
   }
   return { display, acknowledged };
 }
+
+/** A cut comes after so many batches of its round have been acknowledged. */
+const LEAST = 4;
 
 /** Every batch that was acknowledged must be in the log and in the rows, and the file must be whole. */
 test(`after ${CUTS} power cuts every acknowledged batch is there`, async () => {

@@ -152,12 +152,17 @@ journey(
     const text = await page.waitForSelector('::-p-aria([name="The whole text, as Markdown"])');
     const written = await text?.evaluate((element) => ('value' in element ? String(element.value) : ''));
     expect(written).toContain('- Ready for Larkmoor Brick Show');
-    await text?.click({ count: 3 });
-    await text?.evaluate(
+    // The public page names nobody: a text that does is not sent there.
+    await page.locator('::-p-xpath(//label[contains(., "Also on the page for the public")]//input)').click();
+    await sees(page, 'this text names');
+    await press(page, 'Back to what is worked out');
+    await press(page, 'Edit the whole text');
+    const anew = await page.waitForSelector('::-p-aria([name="The whole text, as Markdown"])');
+    await anew?.click();
+    await anew?.evaluate(
       (element) => element instanceof HTMLTextAreaElement && element.setSelectionRange(0, 0),
     );
-    await text?.type('Written by hand in front. ');
-    await page.locator('::-p-xpath(//label[contains(., "Also on the page for the public")]//input)').click();
+    await anew?.type('Written by hand in front. ');
     await press(page, 'Send the report');
     await saved(page);
     const address = await page.evaluate(async () => {

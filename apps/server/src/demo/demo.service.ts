@@ -2,8 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { Inject, Injectable } from '@nestjs/common';
-import { addDays, differenceInCalendarDays, formatISO, parseISO, subDays } from 'date-fns';
-import sharp from 'sharp';
+import { addDays, addMinutes, differenceInCalendarDays, formatISO, parseISO, subDays } from 'date-fns';
 import {
   displayOf,
   listOf,
@@ -18,6 +17,7 @@ import { AccountsService, type User } from '../accounts/accounts.service.ts';
 import { WriterService } from '../changes/writer.service.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import { PhotosService } from '../photos/photos.service.ts';
+import { drawn } from '../photos/picture.ts';
 import { ShareService } from '../share/share.service.ts';
 import { pastOf } from './past.ts';
 
@@ -95,14 +95,17 @@ export class DemoService {
           at.getTime(),
         );
       }
-      if (file === SHARED) await this.addPhotos(id, owner, join(folder, 'photos'), today);
+      const last = batches.at(-1)?.at ?? today;
+      if (file === SHARED)
+        await this.addPhotos(id, owner, join(folder, 'photos'), today, addMinutes(last, 1));
     }
   }
 
-  private async addPhotos(id: string, owner: User, folder: string, today: Date): Promise<void> {
+  /** @param at when they were added: after everything else in the demo's past */
+  private async addPhotos(id: string, owner: User, folder: string, today: Date, at: Date): Promise<void> {
     const changes: Change[] = [];
     for (const [i, { drawing, daysAgo, note }] of PHOTOS.entries()) {
-      const kept = await this.photos.keep(id, owner, await sharp(join(folder, drawing)).png().toBuffer());
+      const kept = await this.photos.keep(id, owner, await drawn(join(folder, drawing)));
       const taken = subDays(today, daysAgo).toISOString();
       changes.push({
         op: 'add',
@@ -112,7 +115,7 @@ export class DemoService {
       });
     }
     const batch = { id: randomUUID(), label: 'added photos of the tarn', changes };
-    await this.writer.write(id, owner, { role: 'owner', person: CREW[0].login }, batch, today.getTime());
+    await this.writer.write(id, owner, { role: 'owner', person: CREW[0].login }, batch, at.getTime());
   }
 }
 

@@ -16,7 +16,7 @@ import type { Request, Response } from 'express';
 import { z } from 'zod';
 import type { User } from '../accounts/accounts.service.ts';
 import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
-import { ApiError, parseBody } from '../http/errors.ts';
+import { parseBody } from '../http/errors.ts';
 import { PhotosService, type KeptPhoto } from './photos.service.ts';
 
 const digestSchema = z.string().regex(/^[0-9a-f]{64}$/, 'a photo is told by the digest of its file');
@@ -32,13 +32,7 @@ export class PhotosController {
   @ApiConsumes('image/jpeg', 'image/png', 'image/webp')
   keep(@Param('id') id: string, @Req() request: Request, @CurrentUser() user: User): Promise<KeptPhoto> {
     const body: unknown = request.body;
-    if (!(body instanceof Uint8Array) || body.length === 0)
-      throw new ApiError(
-        HttpStatus.BAD_REQUEST,
-        'no-picture',
-        'Send the picture itself as the body, as image/jpeg.',
-      );
-    return this.photos.keep(id, user, body);
+    return this.photos.keep(id, user, body instanceof Uint8Array ? body : null);
   }
 
   @Get(':digest')

@@ -1,23 +1,16 @@
 import { createHash } from 'node:crypto';
 import { HttpStatus, Inject, Injectable } from '@nestjs/common';
 import { and, count, eq } from 'drizzle-orm';
-import sharp from 'sharp';
 import type { User } from '../accounts/accounts.service.ts';
 import { STORE } from '../config.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import { ApiError, notFound } from '../http/errors.ts';
 import type { Store } from '../store/database.ts';
 import { photoFiles } from '../store/tables.ts';
+import { madeAnew } from './picture.ts';
 
-/** The largest picture that is taken in, bytes as sent and pixels as it opens. */
+/** The largest picture that is taken in, bytes as sent. */
 export const MOST_PHOTO_BYTES = 15_000_000;
-const MOST_PIXELS = 60_000_000;
-/** What is opened: pictures of dots only, never drawings with instructions in them. */
-const FORMATS = ['jpeg', 'png', 'webp', 'gif', 'tiff', 'heif'] as const;
-/** The longer side of what is kept, px. */
-const KEPT = 1600;
-const SMALL = 240;
-const QUALITY = 80;
 /** The most photos of one display: about 150 MB. */
 const MOST_PHOTOS = 400;
 
@@ -35,10 +28,20 @@ export class PhotosService {
     @Inject(DisplaysService) private readonly displays: DisplaysService,
   ) {}
 
-  /** Keeps a picture. The same one sent again is kept once. @throws ApiError 400 for what is no picture, 403, 409 */
-  async keep(displayId: string, user: User, sent: Uint8Array): Promise<KeptPhoto> {
+  /**
+   * Keeps a picture. The same one sent again is kept once.
+   * @param sent null: what was sent is no picture by its own word
+   * @throws ApiError 400 for what is no picture, 403, 409
+   */
+  async keep(displayId: string, user: User, sent: Uint8Array | null): Promise<KeptPhoto> {
     if (this.displays.actor(displayId, user).role === 'viewer')
       throw new ApiError(HttpStatus.FORBIDDEN, 'forbidden', 'Viewers may look at photos but not add any.');
+    if (sent === null || sent.length === 0)
+      throw new ApiError(
+        HttpStatus.BAD_REQUEST,
+        'no-picture',
+        'Send the picture itself as the body, as image/jpeg.',
+      );
     const kept = await madeAnew(sent);
     const digest = createHash('sha256').update(kept.bytes).digest('hex');
     const { db } = this.store;
@@ -72,33 +75,5 @@ export class PhotosService {
       .get();
     if (!row) throw notFound('photo');
     return row.bytes;
-  }
-}
-
-/** A picture opened and drawn again: upright, no larger than is looked at, without anything that was written into it. */
-async function madeAnew(sent: Uint8Array) {
-  try {
-    const opened = sharp(sent, { limitInputPixels: MOST_PIXELS, failOn: 'error' }).rotate();
-    const { format } = await opened.metadata();
-    if (!FORMATS.some((one) => one === format)) throw new Error(`not ${format}`);
-    const shrink = (side: number) =>
-      opened
-        .clone()
-        .resize(side, side, { fit: 'inside', withoutEnlargement: true })
-        .flatten({ background: '#fff' });
-    const { data, info } = await shrink(KEPT)
-      .jpeg({ quality: QUALITY })
-      .toBuffer({ resolveWithObject: true });
-    const small = await shrink(SMALL).jpeg({ quality: QUALITY }).toBuffer();
-    return { bytes: data, small, width: info.width, height: info.height };
-  } catch (error) {
-    const tooLarge = error instanceof Error && error.message.includes('pixel limit');
-    throw new ApiError(
-      HttpStatus.BAD_REQUEST,
-      tooLarge ? 'too-large' : 'no-picture',
-      tooLarge
-        ? `This picture has more than ${MOST_PIXELS / 1e6} million pixels.`
-        : `This file (${sent.length.toLocaleString('en')} bytes) does not open as a picture: JPEG, PNG, WebP and the like do.`,
-    );
   }
 }

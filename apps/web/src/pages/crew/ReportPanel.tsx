@@ -1,21 +1,20 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { subDays } from 'date-fns';
 import { useEffect, useMemo, useState } from 'react';
 import { colourName, partName } from '@quarry/core/catalogue';
-import { reportMarkdown, reportSince, workWords, type SinceReport } from '@quarry/core/record';
+import { reportSince, workWords, type SinceReport } from '@quarry/core/record';
 import type { Rect } from '@quarry/core/lattice';
 import { footprintBounds } from '@quarry/core/relief';
 import { kindSchema, listOf, placeIn, type Scene } from '@quarry/core/scene';
 import { keys } from '../../data/api.ts';
 import { crewApi, type HistoryLine } from '../../data/crewApi.ts';
-import { freshId, useDisplay, useEdit, useLink, usePlans } from '../../data/useDisplay.tsx';
-import { Trouble } from '../../ui/forms.tsx';
+import { useDisplay, useLink } from '../../data/useDisplay.tsx';
 import { Basis, Failure, Heading, Line, Loading } from '../../ui/parts.tsx';
 import { PlanPicture } from '../../ui/PlanPicture.tsx';
-import { save } from '../../ui/save.ts';
 import { capital, chanceWord, dayWord } from '../../ui/words.ts';
 import { useSurvey } from '../../workers/survey.tsx';
 import { useOutlook } from '../../workers/useOutlook.ts';
+import { SendReport } from './SendReport.tsx';
 import { usePast } from './usePast.ts';
 
 /** From when a report may reach. */
@@ -28,8 +27,6 @@ const REACHES = [
 ] as const;
 type Reach = (typeof REACHES)[number]['id'];
 
-/** The longest text that is sent, characters. */
-const MOST_TEXT = 20_000;
 /** A log longer than this is reported by its latest part. */
 const MOST_LINES = 2000;
 
@@ -148,17 +145,8 @@ function Report({
 }) {
   const scene = useDisplay(({ scene }) => scene);
   const seq = useDisplay(({ seq }) => seq);
-  const me = useDisplay(({ actor }) => actor.person);
   const rows = useSurvey(({ materials }) => materials?.rows ?? null);
-  const share = useShareNames();
   const { answer } = useOutlook();
-  const edit = useEdit();
-  const link = useLink();
-  const plans = usePlans();
-  const [words, setWords] = useState('');
-  /** The whole text as somebody edited it; null: as it is worked out. */
-  const [edited, setEdited] = useState<string | null>(null);
-  const [published, setPublished] = useState(false);
   const [now] = useState(() => Date.now());
   const report = useMemo((): ((names: boolean) => SinceReport) => {
     const told = lines.map((line) => ({
@@ -181,20 +169,6 @@ function Report({
   }, [lines, rows, before, scene, since, sinceAt, seq, now, section, answer]);
   const made = useMemo(() => report(true), [report]);
   const places = useMemo(() => placesOf(scene, lines), [scene, lines]);
-  const name = `${made.title}, ${new Date(now).toISOString().slice(0, 10)}`;
-  const print = useMutation({
-    mutationFn: () =>
-      crewApi.reportSheet(link.id, { report: made, words: edited ?? words, whole: edited !== null }),
-    onSuccess: (file) => save(file, `${name}.pdf`),
-  });
-  const send = () => {
-    const text = (edited ?? reportMarkdown(report(published ? share : true), words)).slice(0, MOST_TEXT);
-    edit.add('sent a report', 'report', freshId('report'), {
-      ...{ name: name.slice(0, 80), section, from: since, upto: seq, by: me, text, published },
-      fromAt: sinceAt === null ? null : new Date(sinceAt).toISOString(),
-      at: new Date().toISOString(),
-    });
-  };
   const changed = made.sections.filter(
     ({ sentences, before: was, after }) => sentences.length > 0 || was !== after,
   );
@@ -287,89 +261,7 @@ function Report({
           short after stock, loans and orders as on Stockpile; next is the following stage of each section and
           what the calendar brings within four weeks. Advice is left out.
         </Basis>
-        <Heading aside={answer === null ? 'working out the odds …' : undefined}>Send it</Heading>
-        {edited !== null && (
-          <label>
-            <span className="block pb-0.5">The whole text, as Markdown</span>
-            <textarea
-              className="textarea textarea-sm w-full font-mono text-xs"
-              rows={16}
-              maxLength={MOST_TEXT}
-              value={edited}
-              onChange={(event) => setEdited(event.currentTarget.value)}
-            />
-          </label>
-        )}
-        <button
-          type="button"
-          className="btn btn-xs mb-1"
-          disabled={answer === null}
-          onClick={() =>
-            setEdited(
-              edited === null
-                ? reportMarkdown(report(published ? share : true), words).slice(0, MOST_TEXT)
-                : null,
-            )
-          }
-        >
-          {edited === null ? 'Edit the whole text' : 'Back to what is worked out'}
-        </button>
-        {edited !== null && published && !share && (
-          <p className="text-warning text-xs">
-            You edit it yourself now: take out the names the public is not to read.
-          </p>
-        )}
-        <label className={edited === null ? '' : 'hidden'}>
-          <span className="block pb-0.5">A few words above it</span>
-          <textarea
-            className="textarea textarea-sm w-full"
-            rows={4}
-            maxLength={4000}
-            value={words}
-            onChange={(event) => setWords(event.currentTarget.value)}
-          />
-        </label>
-        {plans && (
-          <>
-            <label className="flex items-center gap-1.5 py-1">
-              <input
-                type="checkbox"
-                className="checkbox checkbox-xs"
-                checked={published}
-                onChange={(event) => setPublished(event.currentTarget.checked)}
-              />
-              Also on the page for the public{share ? '' : ', without names'}
-            </label>
-            <button
-              type="button"
-              className="btn btn-sm btn-primary"
-              disabled={answer === null}
-              onClick={send}
-            >
-              Send the report
-            </button>
-          </>
-        )}
-        <div className="flex gap-2 py-2">
-          <button
-            type="button"
-            className="btn btn-xs"
-            onClick={() =>
-              save(new Blob([edited ?? reportMarkdown(made, words)], { type: 'text/markdown' }), `${name}.md`)
-            }
-          >
-            Markdown
-          </button>
-          <button
-            type="button"
-            className="btn btn-xs"
-            disabled={print.isPending}
-            onClick={() => print.mutate()}
-          >
-            PDF
-          </button>
-        </div>
-        <Trouble error={print.error} />
+        <SendReport {...{ report, made, since, sinceAt, section, now }} playing={answer === null} />
       </aside>
     </div>
   );
@@ -417,10 +309,3 @@ function placesOf(scene: Scene, lines: readonly HistoryLine[]): Rect[] {
 }
 
 const percent = (share: number | null) => (share === null ? 'new' : `${(100 * share).toFixed(0)} %`);
-
-/** Whether the public page names people. */
-function useShareNames(): boolean {
-  const link = useLink();
-  const share = useQuery({ queryKey: keys.share(link.id), queryFn: () => crewApi.share(link.id) });
-  return share.data?.names ?? false;
-}

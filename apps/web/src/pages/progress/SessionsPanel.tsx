@@ -12,6 +12,7 @@ import {
 } from '@quarry/core/scene';
 import { rateOf } from '@quarry/core/progress';
 import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+import { More } from '../../ui/More.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { sectionOptions } from '../../ui/picks.ts';
 import { capital } from '../../ui/words.ts';
@@ -20,7 +21,7 @@ import { MOST_MINUTES, SessionRow } from './SessionRow.tsx';
 
 /** How often a running session shows its time anew, ms. */
 const TICK_MS = 15_000;
-/** The latest sessions that are listed. */
+/** So many sessions are listed at once. */
 const SHOWN = 40;
 
 /** One's hours at the table: started and stopped with a thumb, or typed later; and what they teach. */
@@ -57,11 +58,9 @@ export function SessionsPanel() {
             on, your own rate stands here in place of a guess.
           </Empty>
         )}
-        <ul>
-          {sessions.slice(0, SHOWN).map((session) => (
-            <SessionRow key={session.id} session={session} />
-          ))}
-        </ul>
+        <More list={sessions} step={SHOWN}>
+          {(session) => <SessionRow key={session.id} session={session} />}
+        </More>
       </section>
     </div>
   );

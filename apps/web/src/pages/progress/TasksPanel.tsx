@@ -4,6 +4,7 @@ import { circleOf, guessOf, offeredTasks, pert, type OfferedTask } from '@quarry
 import { STAGES, WORKS, listOf, stageWord, type Stage, type Task, type Work } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { DateField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
+import { More } from '../../ui/More.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { personOptions, sectionOptions } from '../../ui/picks.ts';
 import { RemoveButton } from '../../ui/rows.tsx';
@@ -11,7 +12,7 @@ import { capital, dayWord } from '../../ui/words.ts';
 import { today, useSurvey } from '../../workers/survey.tsx';
 import { useBlocks } from '../../workers/useCounts.ts';
 
-/** So many offers and done tasks are listed at once. */
+/** So many tasks of a section, and offers, are listed at once. */
 const SHOWN = 60;
 const MOST_AFTER = 20;
 
@@ -51,22 +52,18 @@ export function TasksPanel() {
         {groups.map((group) => (
           <div key={group.id ?? '-'}>
             <Heading aside={`${group.tasks.length}`}>{group.word}</Heading>
-            <ul>
-              {group.tasks.map((task) => (
-                <TaskRow key={task.id} task={task} />
-              ))}
-            </ul>
+            <More list={group.tasks} step={SHOWN}>
+              {(task) => <TaskRow key={task.id} task={task} />}
+            </More>
           </div>
         ))}
         <NewTask />
         {done.length > 0 && (
           <details className="pt-4">
             <summary className="cursor-pointer font-semibold">Done, the latest first</summary>
-            <ul>
-              {done.slice(0, SHOWN).map((task) => (
-                <TaskRow key={task.id} task={task} />
-              ))}
-            </ul>
+            <More list={done} step={SHOWN}>
+              {(task) => <TaskRow key={task.id} task={task} />}
+            </More>
           </details>
         )}
       </section>
@@ -390,6 +387,9 @@ function Offers() {
           </li>
         ))}
       </ul>
+      {wanted.length > SHOWN && (
+        <p className="ink-2 text-xs py-1">and {wanted.length - SHOWN} more: pick a section to see its own</p>
+      )}
       {shown.length > 1 && shown.some(allowed) && (
         <button type="button" className="btn btn-sm mt-2" onClick={() => take(shown.filter(allowed))}>
           Take over all {shown.filter(allowed).length} shown

@@ -1,0 +1,160 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { reportMarkdown, type SinceReport } from '@quarry/core/record';
+import { listOf } from '@quarry/core/scene';
+import { keys } from '../../data/api.ts';
+import { crewApi } from '../../data/crewApi.ts';
+import { freshId, useDisplay, useEdit, useLink, usePlans } from '../../data/useDisplay.tsx';
+import { Trouble } from '../../ui/forms.tsx';
+import { Heading } from '../../ui/parts.tsx';
+import { save } from '../../ui/save.ts';
+
+/** The longest text that is sent, characters. */
+const MOST_TEXT = 20_000;
+
+/** The report in somebody's words: a few above it or the whole of it edited; sent, published, and taken out as files. */
+export function SendReport({
+  report,
+  made,
+  since,
+  sinceAt,
+  section,
+  now,
+  playing,
+}: {
+  /** The report with people's names or without. */
+  report: (names: boolean) => SinceReport;
+  made: SinceReport;
+  since: number;
+  sinceAt: number | null;
+  section: string | null;
+  now: number;
+  /** The odds are still being worked out. */
+  playing: boolean;
+}) {
+  const people = listOf(
+    useDisplay(({ scene }) => scene),
+    'person',
+  );
+  const me = useDisplay(({ actor }) => actor.person);
+  const share = useShareNames();
+  const edit = useEdit();
+  const link = useLink();
+  const plans = usePlans();
+  const [words, setWords] = useState('');
+  /** The whole text as somebody edited it; null: as it is worked out. */
+  const [edited, setEdited] = useState<string | null>(null);
+  const [published, setPublished] = useState(false);
+  /** People whom a text for the public would name although it may not. */
+  const named =
+    published && !share ? people.map((one) => one.name).filter((one) => (edited ?? words).includes(one)) : [];
+  const name = `${made.title}, ${new Date(now).toISOString().slice(0, 10)}`;
+  const print = useMutation({
+    mutationFn: () =>
+      crewApi.reportSheet(link.id, { report: made, words: edited ?? words, whole: edited !== null }),
+    onSuccess: (file) => save(file, `${name}.pdf`),
+  });
+  const send = () => {
+    const text = (edited ?? reportMarkdown(report(published ? share : true), words)).slice(0, MOST_TEXT);
+    edit.add('sent a report', 'report', freshId('report'), {
+      ...{ name: name.slice(0, 80), section, from: since, upto: made.upto, by: me, text, published },
+      fromAt: sinceAt === null ? null : new Date(sinceAt).toISOString(),
+      at: new Date().toISOString(),
+    });
+  };
+  return (
+    <>
+      <Heading aside={playing ? 'working out the odds …' : undefined}>Send it</Heading>
+      {edited !== null && (
+        <label>
+          <span className="block pb-0.5">The whole text, as Markdown</span>
+          <textarea
+            className="textarea textarea-sm w-full font-mono text-xs"
+            rows={16}
+            maxLength={MOST_TEXT}
+            value={edited}
+            onChange={(event) => setEdited(event.currentTarget.value)}
+          />
+        </label>
+      )}
+      <button
+        type="button"
+        className="btn btn-xs mb-1"
+        disabled={playing}
+        onClick={() =>
+          setEdited(
+            edited === null
+              ? reportMarkdown(report(published ? share : true), words).slice(0, MOST_TEXT)
+              : null,
+          )
+        }
+      >
+        {edited === null ? 'Edit the whole text' : 'Back to what is worked out'}
+      </button>
+      {named.length > 0 && (
+        <p role="alert" className="text-error text-xs">
+          The public page names nobody, but this text names {named.join(', ')}: take that out, or allow names
+          under Crew, People.
+        </p>
+      )}
+      <label className={edited === null ? '' : 'hidden'}>
+        <span className="block pb-0.5">A few words above it</span>
+        <textarea
+          className="textarea textarea-sm w-full"
+          rows={4}
+          maxLength={4000}
+          value={words}
+          onChange={(event) => setWords(event.currentTarget.value)}
+        />
+      </label>
+      {plans && (
+        <>
+          <label className="flex items-center gap-1.5 py-1">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-xs"
+              checked={published}
+              onChange={(event) => setPublished(event.currentTarget.checked)}
+            />
+            Also on the page for the public{share ? '' : ', without names'}
+          </label>
+          <button
+            type="button"
+            className="btn btn-sm btn-primary"
+            disabled={playing || named.length > 0}
+            onClick={send}
+          >
+            Send the report
+          </button>
+        </>
+      )}
+      <div className="flex gap-2 py-2">
+        <button
+          type="button"
+          className="btn btn-xs"
+          onClick={() =>
+            save(new Blob([edited ?? reportMarkdown(made, words)], { type: 'text/markdown' }), `${name}.md`)
+          }
+        >
+          Markdown
+        </button>
+        <button
+          type="button"
+          className="btn btn-xs"
+          disabled={print.isPending}
+          onClick={() => print.mutate()}
+        >
+          PDF
+        </button>
+      </div>
+      <Trouble error={print.error} />
+    </>
+  );
+}
+
+/** Whether the public page names people. */
+function useShareNames(): boolean {
+  const link = useLink();
+  const share = useQuery({ queryKey: keys.share(link.id), queryFn: () => crewApi.share(link.id) });
+  return share.data?.names ?? false;
+}
