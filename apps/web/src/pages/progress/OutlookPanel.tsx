@@ -92,7 +92,9 @@ function Odds() {
         {sections.map(({ id, half: done, critical }) => (
           <li key={id} className="flex justify-between gap-3 border-b hair py-1">
             <span>
-              {scene.section[id]?.letter}, {scene.section[id]?.name}
+              {scene.section[id]
+                ? `${scene.section[id].letter}, ${scene.section[id].name}`
+                : 'Tasks of no section'}
             </span>
             <span className="fig text-right">
               {day(done)}
