@@ -1,5 +1,5 @@
 import { displayOf, listOf, type Scene } from '../scene/index.ts';
-import { dateIn } from './days.ts';
+import { dateIn, isoAfter, weekdayOf } from './days.ts';
 
 /** What was done, day by day, summed. */
 
@@ -43,11 +43,7 @@ export function burnUp(scene: Scene): BurnUp {
   };
 }
 
-function mondayOf(date: string): string {
-  const at = new Date(`${date}T00:00:00Z`);
-  at.setUTCDate(at.getUTCDate() - ((at.getUTCDay() + 6) % 7));
-  return at.toISOString().slice(0, 10);
-}
+const mondayOf = (date: string): string => isoAfter(date, -weekdayOf(date));
 
 /** The straight line from the first day to the show that a budget is planned along; null where a day is not set. */
 export function plannedLine(scene: Scene, budget: number): { date: string; value: number }[] | null {

@@ -1,9 +1,8 @@
 import type { Need, NeedPurpose } from '../ledger/index.ts';
-import { WORKS, displayOf, listOf, type Scene, type Section, type Work } from '../scene/index.ts';
+import { WORKS, listOf, type Scene, type Section, type Work } from '../scene/index.ts';
 import type { EarnedValue } from './earned.ts';
-import { daysUntil } from './days.ts';
 import { hoursBySection, piecesBySection, rateOf } from './rates.ts';
-import { workDone } from './steps.ts';
+import { evenPace, workDone } from './steps.ts';
 
 /** How much work a section is: typed hours, or its counted pieces at the rate of whoever builds it. */
 
@@ -88,7 +87,6 @@ export function earnedValue(
   counts: PieceCounts,
   unit: 'hours' | 'pieces',
 ): Earned {
-  const { startDate, showDate } = displayOf(scene);
   const sections = listOf(scene, 'section');
   const spent = unit === 'hours' ? hoursBySection(scene) : piecesBySection(scene);
   const known = sections.flatMap((section) => {
@@ -99,10 +97,8 @@ export function earnedValue(
       : [{ whole, done: workDone(scene, section), spent: spent.get(section.id) ?? 0 }];
   });
   const budget = known.reduce((sum, { whole }) => sum + whole, 0);
-  const span = startDate && showDate ? daysUntil(startDate, showDate) : 0;
-  const gone = startDate && span > 0 ? Math.min(1, Math.max(0, daysUntil(startDate, today) / span)) : 0;
   return {
-    planned: budget * gone,
+    planned: budget * (evenPace(scene, today)?.gone ?? 0),
     earned: known.reduce((sum, { whole, done }) => sum + whole * done, 0),
     actual: known.reduce((sum, one) => sum + one.spent, 0),
     budget,

@@ -14,7 +14,7 @@ export {
 } from './forecast.ts';
 export { uniformFrom } from './chance.ts';
 export { bestEvening, type Doable } from './tonight.ts';
-export { circleOf, guessOf, hoursAhead, outlook, type Outlook, type OutlookAnswer } from './plan.ts';
+export { circleOf, guessOf, hoursAhead, outlook, showsOf, type Outlook, type OutlookAnswer } from './plan.ts';
 export { clockIn, dateIn, daysUntil, isoAfter, momentOf } from './days.ts';
 export { offeredTasks, type AskedOf, type CountedBlock, type OfferedTask } from './tasks.ts';
 export { eveningOf, type Evening, type EveningAsk } from './evening.ts';

@@ -71,7 +71,7 @@ export function outlook(
   const { missing, without } = lacking(scene, counts);
   const known = unfinished(scene).filter(({ id }) => !without.has(id));
   if (missing.length > 0 && known.length === 0) return { ok: false, missing };
-  const shows = showsAfter(scene, today);
+  const shows = showsOf(scene).filter(({ date }) => date >= today);
   const plan = { scene, today, counts, without, luck: new Luck(runs, seed), ...peopleOf(scene, today) };
   const base = play(plan, runs, {});
   const date = (day: number) => (day >= base.horizon ? null : isoAfter(today, day));
@@ -229,16 +229,15 @@ function lacking(scene: Scene, counts: PieceCounts): { missing: string[]; withou
   return { missing, without };
 }
 
-function showsAfter(scene: Scene, today: string): { name: string; date: string }[] {
+/** The shows a display is built for, by their dates. */
+export function showsOf(scene: Scene): { name: string; date: string }[] {
   const { showDate, showName } = displayOf(scene);
   return [
     ...(showDate ? [{ name: showName || 'the show', date: showDate }] : []),
     ...listOf(scene, 'milestone')
       .filter(({ show }) => show)
       .map(({ name, date }) => ({ name, date })),
-  ]
-    .filter(({ date }) => date >= today)
-    .sort((a, b) => (a.date < b.date ? -1 : 1));
+  ].sort((a, b) => (a.date < b.date ? -1 : 1));
 }
 
 /** The hours somebody has on each day from a date on. */

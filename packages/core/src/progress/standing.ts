@@ -1,6 +1,6 @@
-import { displayOf, listOf, type Scene } from '../scene/index.ts';
+import { listOf, type Scene } from '../scene/index.ts';
 import { daysUntil } from './days.ts';
-import { workDone } from './steps.ts';
+import { evenPace, workDone } from './steps.ts';
 
 /** Which sections are late and which nobody has worked on. */
 
@@ -23,9 +23,8 @@ export interface Standing {
 
 /** How each section stands against an even pace, by its letter. @param today ISO date */
 export function standingsOf(scene: Scene, today: string): Standing[] {
-  const { startDate, showDate } = displayOf(scene);
-  const span = startDate && showDate ? daysUntil(startDate, showDate) : 0;
-  const planned = startDate && span > 0 ? Math.min(1, Math.max(0, daysUntil(startDate, today) / span)) : null;
+  const pace = evenPace(scene, today);
+  const planned = pace && pace.gone;
   const sessions = listOf(scene, 'session');
   const last = new Map<string, string>();
   for (const { section, start } of sessions)
@@ -35,7 +34,7 @@ export function standingsOf(scene: Scene, today: string): Standing[] {
     .map((section) => {
       const done = workDone(scene, section);
       const over = section.stage === 'done';
-      const behind = planned === null ? null : (planned - done) * span;
+      const behind = pace && (pace.gone - done) * pace.days;
       const start = last.get(section.id);
       const rested = start === undefined ? null : Math.max(0, daysUntil(start.slice(0, 10), today));
       return {

@@ -1,4 +1,5 @@
 import { STAGES, displayOf, listOf, type Scene, type Section } from '../scene/index.ts';
+import { daysUntil } from './days.ts';
 
 /** Steps from «planned» to «done». */
 export const STEPS = STAGES.length - 1;
@@ -18,6 +19,18 @@ export function workDone(scene: Scene, section: Pick<Section, 'stage' | 'stageDo
   const all = weights.reduce((sum, weight) => sum + weight, 0);
   if (all === 0) return steps / STEPS;
   return weights.reduce((sum, weight, i) => sum + weight * Math.min(1, Math.max(0, steps - i)), 0) / all;
+}
+
+/**
+ * An even pace from the first day to the show.
+ * @param today ISO date
+ * @returns its length in days and the share of it that has gone, 0 to 1; null where the days are not set
+ */
+export function evenPace(scene: Scene, today: string): { days: number; gone: number } | null {
+  const { startDate, showDate } = displayOf(scene);
+  if (!startDate || !showDate || showDate <= startDate) return null;
+  const days = daysUntil(startDate, showDate);
+  return { days, gone: Math.min(1, Math.max(0, daysUntil(startDate, today) / days)) };
 }
 
 /** How far a display is, over all its sections. */

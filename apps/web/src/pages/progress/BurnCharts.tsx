@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import ApexCharts, { type ApexOptions } from 'apexcharts';
 import { useEffect, useRef } from 'react';
-import { burnUp, earnedValue, effortOf, plannedLine } from '@quarry/core/progress';
-import { displayOf, listOf } from '@quarry/core/scene';
+import { burnUp, earnedValue, effortOf, plannedLine, showsOf } from '@quarry/core/progress';
+import { listOf } from '@quarry/core/scene';
 import { keys } from '../../data/api.ts';
 import { crewApi } from '../../data/crewApi.ts';
 import { useDisplay, useLink } from '../../data/useDisplay.tsx';
@@ -37,11 +37,6 @@ export function BurnCharts() {
     x: date,
     y: Object.entries(done).reduce((sum, [id, share]) => sum + share * (effort.get(id) ?? 0), 0),
   }));
-  const { showDate, showName } = displayOf(scene);
-  const shows = [
-    ...(showDate ? [{ date: showDate, name: showName || 'the show' }] : []),
-    ...listOf(scene, 'milestone').filter(({ show }) => show),
-  ];
   return (
     <section aria-labelledby="burn" className="pt-4">
       <Heading id="burn">Hours so far</Heading>
@@ -53,7 +48,10 @@ export function BurnCharts() {
           { name: 'earned', data: earned },
           { name: 'spent', data: days.map((date, i) => ({ x: date, y: hours[i] })) },
         ]}
-        lines={[...shows.map(({ date, name }) => ({ date, word: name })), { date: today(), word: 'today' }]}
+        lines={[
+          ...showsOf(scene).map(({ date, name }) => ({ date, word: name })),
+          { date: today(), word: 'today' },
+        ]}
       />
       {weeks.length > 0 && (
         <>
