@@ -106,6 +106,44 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
     ['«Lane» climbs at 20 %', 'limit is 15 %'],
   ],
   [
+    'way-hangs',
+    (f) => {
+      // A cliff of 15 plates, and a ramp of 15 % (0.375 plates a stud) that has 20 studs for it: it wins 7.5 of them,
+      // and ends 3.75 off the ground on both sides.
+      f.pads.push({ ...pad, x: 40, y: 20, w: 40, d: 20, offset: 15 });
+      add({
+        ways: [
+          {
+            ...way,
+            onSteep: 'ramp',
+            points: [
+              { x: 30, y: 30 },
+              { x: 50, y: 30 },
+            ],
+          },
+        ],
+      })(f);
+    },
+    ['first end of «Lane» lies 1b1p above', 'at most 1p', '11 studs further'],
+  ],
+  [
+    'way-over-water',
+    add({
+      waters: [{ id: 'a', name: 'Pond', x: 40, y: 20, w: 12, d: 8, level: 'street', offset: -3 }],
+      ways: [
+        {
+          ...way,
+          points: [
+            { x: 46, y: 4, z: 18 },
+            { x: 46, y: 44, z: 18 },
+          ],
+        },
+      ],
+    }),
+    // 8 wide over 8 studs of water.
+    ['«Lane» covers 64 studs of «Pond»', 'up to 6b (57.6 mm)'],
+  ],
+  [
     'way-tight',
     add({
       ways: [

@@ -17,6 +17,13 @@ export function slowRelief(scene: Scene): { height: number[]; top: number[]; tie
     for (let x = part.x; x < part.x + part.w; x++) grid.push([x, y]);
   const level = ({ level: id, offset }: { level: string; offset: number }) => scene.level[id].height + offset;
 
+  const crests = new Map<object, number>();
+  const unsure = new Set<object>();
+  for (const form of [...listOf(scene, 'hill'), ...listOf(scene, 'hollow')])
+    crests.set(
+      form,
+      crestOf(form, () => unsure.add(form)),
+    );
   for (const [x, y] of grid) {
     const p = { x: x + 0.5, y: y + 0.5 };
     const tied = () => ties.add((y - part.y) * part.w + x - part.x);
@@ -45,11 +52,13 @@ export function slowRelief(scene: Scene): { height: number[]; top: number[]; tie
       }
     }
     for (const hill of listOf(scene, 'hill')) {
-      const up = within(hill, p) ? rise(hill, hill.height, p, tied) : 0;
+      const up = within(hill, p) ? rise(hill, hill.height, crests.get(hill) ?? 1, p, tied) : 0;
+      if (up > 0 && unsure.has(hill)) tied();
       if (up > 0) height = Math.max(height, level(hill) + up);
     }
     for (const hollow of listOf(scene, 'hollow')) {
-      const down = within(hollow, p) ? rise(hollow, hollow.depth, p, tied) : 0;
+      const down = within(hollow, p) ? rise(hollow, hollow.depth, crests.get(hollow) ?? 1, p, tied) : 0;
+      if (down > 0 && unsure.has(hollow)) tied();
       if (down > 0) height = Math.min(height, level(hollow) - down);
     }
     land.set(`${x} ${y}`, height);
@@ -72,14 +81,32 @@ export function slowRelief(scene: Scene): { height: number[]; top: number[]; tie
     });
     if (fixed.length === 0 && way.onSteep === 'ramp') {
       const most = way.maxGrade / 100 / (MM_PER_PLATE / MM_PER_STUD);
-      z = z.map((_, i) => {
+      const stretch = (i: number, j: number) => Math.abs(line[i].along - line[j].along) * most;
+      const mean = z.map((_, i) => {
         let [fill, cut] = [-Infinity, Infinity];
         z.forEach((other, j) => {
-          const reach = Math.abs(line[i].along - line[j].along) * most;
-          fill = Math.max(fill, other - reach);
-          cut = Math.min(cut, other + reach);
+          fill = Math.max(fill, other - stretch(i, j));
+          cut = Math.min(cut, other + stretch(i, j));
         });
         return (fill + cut) / 2;
+      });
+      // Between the mean and the ground: from the places where the ground crosses the mean, and from those beside them.
+      const sign = (i: number) => (z[i] >= mean[i] ? 1 : -1);
+      z = z.map((own, i) => {
+        let best = own;
+        const nearer = (other: number) =>
+          (best = sign(i) > 0 ? Math.min(best, other) : Math.max(best, other));
+        for (const step of [-1, 1])
+          for (let j = i + step; j >= 0 && j < z.length; j += step) {
+            if (sign(j) === sign(i)) {
+              nearer(z[j] + sign(i) * stretch(i, j));
+              continue;
+            }
+            const along = (stretch(i, j) + stretch(i, j - step)) / 2;
+            nearer((mean[j] + mean[j - step]) / 2 + sign(i) * along);
+            break;
+          }
+        return best;
       });
     }
     for (const [x, y] of grid) {
@@ -160,7 +187,19 @@ function within(area: Area, p: Point): boolean {
 
 type Form = Area & Omit<Scene['hill'][string], 'height' | 'method'>;
 
-function rise(form: Form, whole: number, p: Point, tied: () => void): number {
+function rise(form: Form, whole: number, crest: number, p: Point, tied: () => void): number {
+  const { share } = shareOf(form, p, tied);
+  // The studs nearest to the ridge are drawn up to it.
+  const drawn = crest === 0 ? 1 : share + (1 - crest) * (share / crest) ** 8;
+  const up = { even: drawn, convex: drawn * (2 - drawn), concave: drawn * drawn, sheer: 1 }[form.profile];
+  const steps = form.terrace > 0 ? up * Math.ceil(whole / form.terrace) : up * whole + 0.5;
+  if (Math.abs(steps - Math.round(steps)) < 1e-4) tied();
+  // The outermost terrace stands on the outline, the last is what is left of the height.
+  if (form.terrace > 0) return Math.min(whole, form.terrace * (1 + Math.floor(steps + TIE)));
+  return Math.max(1, Math.min(whole, Math.floor(steps + TIE)));
+}
+
+function shareOf(form: Form, p: Point, tied: () => void): { far: number; share: number } {
   const a = { x: form.x + form.ridge.x1 * form.w, y: form.y + form.ridge.y1 * form.d };
   const b = { x: form.x + form.ridge.x2 * form.w, y: form.y + form.ridge.y2 * form.d };
   // The ridge's nearest point by trying: the distance to a segment has one valley.
@@ -172,14 +211,22 @@ function rise(form: Form, whole: number, p: Point, tied: () => void): number {
     else low = m;
   }
   const q = { x: a.x + low * (b.x - a.x), y: a.y + low * (b.y - a.y) };
-  const share = 1 - Math.min(1, out(form, q, p, tied));
-  const up =
-    { even: share, convex: share * (2 - share), concave: share * share, sheer: share > 1e-12 ? 1 : 0 }[
-      form.profile
-    ] * whole;
-  const steps = form.terrace > 0 ? up / form.terrace : up + 0.5;
-  if (Math.abs(steps - Math.round(steps)) < 1e-4) tied();
-  return form.terrace > 0 ? Math.floor(up / form.terrace + TIE) * form.terrace : plates(up);
+  return { far: far(low), share: 1 - Math.min(1, out(form, q, p, tied)) };
+}
+
+/** The share of the way to the ridge of the stud that has the most, of those within two studs of it; 1 without. */
+function crestOf(form: Form, tied: () => void): number {
+  let most = -1;
+  for (let y = Math.floor(form.y) - 1; y < form.y + form.d + 1; y++)
+    for (let x = Math.floor(form.x) - 1; x < form.x + form.w + 1; x++) {
+      const p = { x: x + 0.5, y: y + 0.5 };
+      let unsure = false;
+      const { far, share } = shareOf(form, p, () => (unsure = true));
+      if (!within(form, p) || far > 2 + 1e-9) continue;
+      most = Math.max(most, share);
+      if (unsure) tied();
+    }
+  return most < 0 ? 1 : most;
 }
 
 /** The way out: of convex areas by halving, of outlines as the first crossing beyond the point. */

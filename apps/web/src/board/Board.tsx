@@ -4,7 +4,7 @@ import { Layer as KonvaLayer, Rect as KonvaRect, Shape, Stage } from 'react-konv
 import type { Rect } from '@quarry/core/lattice';
 import type { Judged } from '@quarry/core/check';
 import { footprintBounds } from '@quarry/core/relief';
-import { boundsOfAll, canResize, type Scene } from '@quarry/core/scene';
+import { boundsOfAll, canResize, type Hill, type Scene } from '@quarry/core/scene';
 import {
   isAreaTool,
   isLineTool,
@@ -35,6 +35,7 @@ import {
 } from './overlays.tsx';
 import { PALETTES } from './palette.ts';
 import { usePictures } from './pictures.ts';
+import { ridgeEnds, ridgeFrom } from './ridge.ts';
 import { usePointer } from './pointer.ts';
 import { Sheet } from './sheet.ts';
 import { lineOf, pickAt, pickIn, placeOf, snapRect, stepOf } from './pick.ts';
@@ -55,6 +56,7 @@ export interface BoardActs {
   snap: number;
   place: (picked: Picked, rect: Rect) => void;
   shape: (picked: Picked, points: { x: number; y: number }[]) => void;
+  ridge: (picked: Picked, ridge: Hill['ridge']) => void;
   move: (picks: readonly Picked[], dx: number, dy: number) => void;
   draw: (drawn: Drawn) => void;
 }
@@ -168,6 +170,10 @@ export function Board({
   const step = acts && picked ? Math.max(...picks.map(({ kind }) => stepOf(kind, acts.snap))) : 0;
   const editable = acts !== undefined && picked !== null && step > 0 && picks.every(acts.mayEdit);
   const line = picked && !many && picked.kind !== 'track' ? lineOf(scene, picked.kind, picked.id) : null;
+  const ridge =
+    picked && !many && (picked.kind === 'hill' || picked.kind === 'hollow')
+      ? (scene[picked.kind][picked.id] ?? null)
+      : null;
   const resizes = picked !== null && !many && (picked.kind === 'table' || canResize(scene, picked));
   const { snapped, guides, clear } = useSnap(scene, picks, view, moving !== null || sizing !== null);
 
@@ -319,6 +325,18 @@ export function Board({
                   iron={palette.iron}
                   editable={editable && tool === 'pick'}
                   onPoints={(points) => acts.shape(picked, points)}
+                />
+              )}
+              {ridge && ridge.profile !== 'sheer' && picked && acts && (
+                <Vertices
+                  key={`ridge ${picked.id}`}
+                  points={ridgeEnds(ridge)}
+                  view={view}
+                  step={0.5}
+                  iron={palette.ochre}
+                  editable={editable && tool === 'pick'}
+                  fixed
+                  onPoints={(ends) => acts.ridge(picked, ridgeFrom(ridge, ends))}
                 />
               )}
               {guides.map((guide) => (

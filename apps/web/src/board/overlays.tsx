@@ -174,6 +174,7 @@ export function Vertices({
   step,
   iron,
   editable,
+  fixed = false,
   onPoints,
 }: {
   points: readonly Point[];
@@ -181,6 +182,8 @@ export function Vertices({
   step: number;
   iron: string;
   editable: boolean;
+  /** No point is added or taken out. */
+  fixed?: boolean;
   onPoints: (points: Point[]) => void;
 }) {
   const [draft, setDraft] = useState<Point[] | null>(null);
@@ -230,7 +233,7 @@ export function Vertices({
         points.flatMap((point, i) => {
           const next = points[i + 1];
           return [
-            ...(next
+            ...(next && !fixed
               ? [
                   handle(`m${i}`, { x: (point.x + next.x) / 2, y: (point.y + next.y) / 2 }, true, (to) => [
                     ...points.slice(0, i + 1),
@@ -244,7 +247,7 @@ export function Vertices({
               point,
               false,
               (to) => points.map((old, j) => (j === i ? { ...old, ...to } : old)),
-              points.length > 2 ? () => points.filter((_, j) => j !== i) : undefined,
+              points.length > 2 && !fixed ? () => points.filter((_, j) => j !== i) : undefined,
             ),
           ];
         })}

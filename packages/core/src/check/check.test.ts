@@ -295,13 +295,44 @@ test('an accepted finding stays accepted until its numbers change', () => {
   expect(findings(worse.scene)[0]).toMatchObject({ accepted: null, lapsed: 'lent by the club' });
 });
 
+test('what is accepted of one part of a thing says nothing of its other parts, nor of what was accepted of all', () => {
+  const bends = file();
+  const points = [
+    { x: 40, y: 30 },
+    { x: 42, y: 30 },
+    { x: 42, y: 32 },
+    { x: 60, y: 32 },
+  ];
+  Object.assign(bends, { ways: [{ id: 'w', name: 'Lane', width: 8, points }] });
+  const scene = sceneFrom(bends);
+  const tight = (one: Scene) => findings(one).filter(({ rule }) => rule === 'way-tight');
+  const [first, second] = tight(scene);
+  const accept = (finding: string, print: string) =>
+    reduce(scene, [
+      {
+        op: 'add',
+        kind: 'acceptance',
+        id: 'acc',
+        data: { finding, fingerprint: print, reason: 'a lane of cobbles' },
+      },
+    ]);
+  for (const key of [first.key, 'way-tight:w']) {
+    const kept = accept(key, first.fingerprint);
+    if (!kept.ok) throw new Error(kept.refusal.sentence);
+    expect(tight(kept.scene)[0].accepted).toMatchObject({ reason: 'a lane of cobbles' });
+    expect(tight(kept.scene)[1]).toMatchObject({ accepted: null, lapsed: null, key: second.key });
+  }
+});
+
 test('the demo displays open, and the valley has its planted flaws', () => {
   const demo = (name: string) =>
     readFileSync(join(__dirname, '../../../../demo', `${name}.quarry.json`), 'utf8');
   const rules = (name: string) => {
     const reading = readFile(demo(name));
     if (!reading.ok) throw new Error(reading.error);
-    return new Set(findings(reading.scene, '2026-08-08').map(({ rule }) => rule));
+    const found = findings(reading.scene, '2026-08-08');
+    expect(new Set(found.map(({ key }) => key)).size).toBe(found.length);
+    return new Set(found.map(({ rule }) => rule));
   };
   for (const rule of [
     'module-passage',

@@ -10,7 +10,7 @@ export type Page = 'brief' | 'survey' | 'plan' | 'cut' | 'stockpile' | 'progress
 
 /** What a check says: one plain sentence with the thing, the number and the limit, and one thing to do. */
 export interface Finding {
-  /** Rule and things: the same finding keeps its key from run to run. */
+  /** Rule, part and things: the same finding keeps its key from run to run, and no other has it. */
   key: string;
   rule: string;
   severity: Severity;
@@ -54,7 +54,11 @@ export interface Rule {
 }
 
 /** What a rule hands over; the registry adds rule, page, key and the rule's severity where none is given. */
-export type Draft = Omit<Finding, 'key' | 'rule' | 'page' | 'severity'> & { severity?: Severity };
+export type Draft = Omit<Finding, 'key' | 'rule' | 'page' | 'severity'> & {
+  severity?: Severity;
+  /** Which part of its things it is about, where one thing can have several: «north edge», «point 2». */
+  part?: string;
+};
 
 /** The numbers of a finding as text: an acceptance holds while they stay the same. */
 export function fingerprint({ numbers, severity }: Pick<Finding, 'numbers' | 'severity'>): string {

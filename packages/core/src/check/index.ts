@@ -45,6 +45,15 @@ export interface Judged extends Finding {
   lapsed: string | null;
 }
 
+/** A key is part of an acceptance, which keeps at most 200 letters of it; what is longer ends in a hash of the whole. */
+function keyOfFinding(rule: string, things: Finding['things'], part: string | undefined): string {
+  const key = [rule, ...things.map(({ id }) => id), ...(part ? [part.replaceAll(' ', '-')] : [])].join(':');
+  if (key.length <= 200) return key;
+  let hash = 0x811c9dc5;
+  for (const letter of key) hash = Math.imul(hash ^ (letter.codePointAt(0) ?? 0), 0x01000193) >>> 0;
+  return `${key.slice(0, 191)}~${hash.toString(16).padStart(8, '0')}`;
+}
+
 const RANK: Record<Severity, number> = { error: 0, warning: 1, note: 2 };
 
 /**
@@ -77,17 +86,15 @@ export function checkScene(
   };
   const acceptances = listOf(scene, 'acceptance');
   return RULES.flatMap((rule) =>
-    rule.check(context).map((draft): Judged => {
+    rule.check(context).map(({ part, ...draft }): Judged => {
       const { id, page, severity } = rule;
-      const finding = {
-        severity,
-        ...draft,
-        rule: id,
-        page,
-        key: [id, ...draft.things.map((thing) => thing.id)].join(':').slice(0, 200),
-      };
-      const said = acceptances.filter((entry) => entry.finding === finding.key);
+      const finding = { severity, ...draft, rule: id, page, key: keyOfFinding(id, draft.things, part) };
       const print = fingerprint(finding);
+      // Before findings named their part, one key stood for all of a thing's: such an acceptance holds for its numbers.
+      const whole = part ? keyOfFinding(id, draft.things, undefined) : null;
+      const said = acceptances.filter(
+        (entry) => entry.finding === finding.key || (entry.finding === whole && entry.fingerprint === print),
+      );
       const holds = said.find((entry) => entry.fingerprint === print);
       return {
         ...finding,

@@ -91,6 +91,7 @@ const bareStep: Rule = {
         sentence: `«${labelOf(scene, owner.kind, owner.id)}» falls by up to ${formatPlates(most)} (${formatMm(most * PLATE)}) to the ${SIDE_WORDS[side]} along ${counted(studs, 'stud')}, and its edge there is open.`,
         remedy: 'Give that edge a slope, a terrace, a wall or a cliff.',
         place: at,
+        part: SIDE_WORDS[side],
         things: [owner],
         numbers: { studs, most, side: SIDES.indexOf(side) },
       }))
@@ -131,6 +132,7 @@ const rawEdge: Rule = {
           sentence: `On the ${SIDE_WORDS[side]} side, which is looked at, raw core shows along ${counted(studs, 'stud')}, up to ${formatPlates(most)} (${formatMm(most * PLATE)}) high; 0 should.`,
           remedy: 'Name a cliff or a wall on that edge of what lies there, or plan a skirt of panels.',
           place: at,
+          part: SIDE_WORDS[side],
           things: [],
           numbers: { studs, most, side: SIDES.indexOf(side) },
         },
@@ -208,6 +210,7 @@ const wallCourse: Rule = {
             sentence: `The wall on the ${SIDE_WORDS[side]} of «${pad.name}» is ${formatPlates(tallest)} high: ${counted(rest, 'plate')} on top of ${counted((tallest - rest) / PLATES_PER_BRICK, 'brick')}, along ${counted(odd.length, 'stud')}.`,
             remedy: `Raise or lower the pad by ${formatPlates(rest === 1 ? 1 : PLATES_PER_BRICK - rest)} for whole bricks, or leave play where it meets bricks.`,
             place: { x: pad.x + pad.w / 2, y: side === 'n' ? pad.y : pad.y + pad.d },
+            part: SIDE_WORDS[side],
             things: [{ kind: 'pad', id: pad.id }],
             numbers: { tallest, studs: odd.length, side: SIDES.indexOf(side) },
           },

@@ -1,14 +1,20 @@
-import { formatPlates, counted, inRect } from '../lattice/index.ts';
+import { PLATE, counted, formatMm, formatPlates, inRect, overlap, type Rect } from '../lattice/index.ts';
 import {
   OUTSIDE,
+  PERCENT_OF_STEPS,
   PERCENT_PER_PLATE,
+  RISER,
+  eachSpan,
   eachStripStud,
+  gradeLimit,
+  groundAt,
   heightOfStud,
   holds,
   indexAt,
   lengthOfLine,
   nearestOn,
   ownerAt,
+  spreadIn,
   steepest,
   wayProfile,
 } from '../relief/index.ts';
@@ -34,30 +40,149 @@ const place = ({ x, y }: { x: number; y: number }) => ({ x, y });
 const waySteep: Rule = {
   id: 'way-steep',
   title: 'A way is too steep',
-  basis: `Height over length along the middle of the way as it is built, over 8 studs; one plate a stud is ${PERCENT_PER_PLATE} %. Ways built as steps are not judged.`,
+  basis: `Height over length along the middle of the way as it is built, over 8 studs; one plate a stud is ${PERCENT_PER_PLATE} %. Steps of a brick on two studs are ${PERCENT_OF_STEPS} %.`,
   page: 'plan',
   severity: 'warning',
   check: ({ scene, relief }) =>
     listOf(scene, 'way').flatMap((way): Draft[] => {
-      if (way.onSteep === 'steps') return [];
       const worst = steepest(
         wayProfile({ ...way, rise: 0, onSteep: 'follow' }, (x, y) =>
           heightOfStud(relief, Math.floor(x), Math.floor(y)),
         ),
       );
-      // On the ground a plate more or less is the grid's doing.
-      if (!worst || worst.grade <= way.maxGrade + (holds(way) ? 0 : PERCENT_PER_PLATE / 8)) return [];
+      const limit = gradeLimit(way);
+      // On the ground a plate more or less is the grid's doing, in a flight a riser.
+      const play = holds(way) ? 0 : (way.onSteep === 'steps' ? RISER : 1) * (PERCENT_PER_PLATE / 8);
+      if (!worst || worst.grade <= limit + play) return [];
       return [
         {
-          sentence: `«${way.name}» climbs at ${percent(worst.grade)} near ${worst.at.x.toFixed(0)}, ${worst.at.y.toFixed(0)}; its limit is ${percent(way.maxGrade)}.`,
-          remedy: 'Level it to a ramp, build steps there, or lead it round.',
+          sentence: `«${way.name}» climbs at ${percent(worst.grade)} near ${worst.at.x.toFixed(0)}, ${worst.at.y.toFixed(0)}; its limit is ${percent(limit)}.`,
+          remedy: steepRemedy(way, worst.grade),
           place: place(worst.at),
           things: [{ kind: 'way', id: way.id }],
-          numbers: { grade: worst.grade, limit: way.maxGrade },
+          numbers: { grade: worst.grade, limit },
         },
       ];
     }),
 };
+
+/** What would mend a steep way: steps only where they may be as steep as it is. */
+function steepRemedy(way: Way, grade: number): string {
+  if (holds(way)) return 'Let go of the heights of its points, bring them nearer together, or lead it round.';
+  if (way.onSteep === 'follow' && grade <= PERCENT_OF_STEPS)
+    return 'Build steps there, level it to a ramp, or lead it round.';
+  return way.onSteep === 'follow'
+    ? 'Level it to a ramp where there is room for one, or lead it round.'
+    : 'Lead it round.';
+}
+
+/** An end may lie this far off the ground before it, plates: the grid's doing. */
+const END_PLAY = 1;
+
+const wayHangs: Rule = {
+  id: 'way-hangs',
+  title: 'A way ends above or below the ground',
+  basis: `The height of each end of a way as it is built, against the ground a stud beyond it; ${END_PLAY} plate is allowed, or as much as the way rises above its ground. Ends at the edge of the scene and over water are not judged.`,
+  page: 'plan',
+  severity: 'warning',
+  check: ({ scene, relief }) =>
+    listOf(scene, 'way').flatMap((way): Draft[] =>
+      [way.points, way.points.toReversed()].flatMap(([end, inner], which): Draft[] => {
+        const long = Math.hypot(end.x - inner.x, end.y - inner.y) || 1;
+        const at = (by: number) =>
+          indexAt(relief, end.x + ((end.x - inner.x) / long) * by, end.y + ((end.y - inner.y) / long) * by);
+        const [last, next] = [at(-0.5), at(0.75)];
+        if (last < 0 || next < 0 || relief.ground[last] === OUTSIDE) return [];
+        const beyond = groundAt(relief, next);
+        if (beyond === null || beyond === 'water') return [];
+        const by = relief.height[last] - relief.height[next];
+        if (Math.abs(by) <= Math.max(END_PLAY, Math.abs(way.rise))) return [];
+        const short = !holds(way) && way.onSteep !== 'follow';
+        return [
+          {
+            sentence: `The ${which === 0 ? 'first' : 'last'} end of «${way.name}» lies ${formatPlates(Math.abs(by))} ${by > 0 ? 'above' : 'below'} the ground it leads to; at most ${formatPlates(Math.max(END_PLAY, Math.abs(way.rise)))} is level enough.`,
+            remedy: short
+              ? `It is too short for its climb: draw that end ${counted(Math.ceil(Math.abs(by) / (gradeLimit(way) / PERCENT_PER_PLATE)), 'stud')} further on level ground, or allow a steeper grade.`
+              : 'Give that end the height of the ground there, or raise the ground to it.',
+            place: place(end),
+            part: which === 0 ? 'first end' : 'last end',
+            things: [{ kind: 'way', id: way.id }],
+            numbers: { by, which },
+          },
+        ];
+      }),
+    ),
+};
+
+const wayDrowns: Rule = {
+  id: 'way-over-water',
+  title: 'A way or track fills in water',
+  basis:
+    'Studs of still water and of streams over which a way or the bed of a track is laid. The ground has one height a stud: there is no water under it, and what is held above the water is solid down to the table.',
+  page: 'plan',
+  severity: 'warning',
+  check: ({ scene, relief }) => {
+    const strips = [
+      ...listOf(scene, 'way').map(({ id, points, width }) => ({ kind: 'way' as const, id, points, width })),
+      ...listOf(scene, 'track').map((track) => ({
+        kind: 'track' as const,
+        id: track.id,
+        points: lineOf(scene, track).line,
+        width: track.bed,
+      })),
+    ];
+    const waters = (['water', 'stream'] as const).flatMap((kind) =>
+      listOf(scene, kind).map(({ id }) => ({ kind, id })),
+    );
+    return strips.flatMap(({ kind, id, points, width }): Draft[] => {
+      const reach = spreadIn(scene, kind, id);
+      const near = waters.filter((water) => {
+        const other = spreadIn(scene, water.kind, water.id);
+        return reach && other && overlap(reach, other);
+      });
+      if (near.length === 0) return [];
+      const studs = new Set<number>();
+      eachStripStud(points, width / 2, relief, (x, y) => {
+        const i = indexAt(relief, x, y);
+        if (relief.ground[i] !== OUTSIDE) studs.add(i);
+      });
+      return near.flatMap((water): Draft[] => {
+        const found: number[] = [];
+        eachWaterStud(scene, water, relief, (x, y) => {
+          const i = indexAt(relief, x, y);
+          if (studs.has(i)) found.push(i);
+        });
+        if (found.length === 0) return [];
+        const top = Math.max(...found.map((i) => relief.height[i]));
+        const at = found[found.length >> 1];
+        return [
+          {
+            sentence: `«${labelOf(scene, kind, id)}» covers ${counted(found.length, 'stud')} of «${labelOf(scene, water.kind, water.id)}»: there is no water under it, and it is counted solid from the table up to ${formatPlates(top)} (${formatMm(top * PLATE)}).`,
+            remedy:
+              'Lead it round the water, or end it at both shores and build the bridge as something that stands there.',
+            place: { x: relief.x + (at % relief.w) + 0.5, y: relief.y + Math.trunc(at / relief.w) + 0.5 },
+            things: [{ kind, id }, water],
+            numbers: { studs: found.length, top },
+          },
+        ];
+      });
+    });
+  },
+};
+
+/** Calls `visit` with each stud that a water of its own would lie on. */
+function eachWaterStud(
+  scene: Scene,
+  { kind, id }: { kind: 'water' | 'stream'; id: string },
+  window: Rect,
+  visit: (x: number, y: number) => void,
+): void {
+  if (kind === 'stream') eachStripStud(scene.stream[id].points, scene.stream[id].width / 2, window, visit);
+  else
+    eachSpan(scene.water[id], window, (row, from, to) => {
+      for (let x = from; x < to; x++) visit(x, row);
+    });
+}
 
 const wayTight: Rule = {
   id: 'way-tight',
@@ -82,6 +207,7 @@ const wayTight: Rule = {
             sentence: `«${way.name}», ${way.width} studs wide, turns by ${degrees}° with ${has.toFixed(1)} studs to do it in; ${Number.isFinite(needs) ? `it needs ${needs.toFixed(1)}` : 'it turns back on itself'}.`,
             remedy: 'Draw the bend wider, or make the way narrower.',
             place: place(at),
+            part: `point ${i + 2}`,
             things: [{ kind: 'way', id: way.id }],
             numbers: { point: i + 1, degrees, has },
           },
@@ -125,6 +251,7 @@ const wayEnds: Rule = {
               { kind: 'way', id: way.id },
               { kind: 'way', id: near.other.id },
             ],
+            part: which === 0 ? 'first end' : 'last end',
             numbers: { off: near.off, which },
           },
         ];
@@ -323,6 +450,8 @@ const trackSeam: Rule = {
 
 export const WAY_RULES: readonly Rule[] = [
   waySteep,
+  wayHangs,
+  wayDrowns,
   wayTight,
   wayEnds,
   trackSteep,

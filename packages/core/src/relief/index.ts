@@ -8,6 +8,6 @@ export * from './profile.ts';
 export * from './scatter.ts';
 export { packSamples, readSamples } from './terrain.ts';
 export { eachPlotSpan } from './stand.ts';
-export { heightOfStud, type Raster } from './land.ts';
+export { heightOfStud, riseCard, type Raster, type RiseCard } from './land.ts';
 export * from './plotCard.ts';
 export { joined, spreadIn } from './changed.ts';

@@ -122,7 +122,42 @@ describe('what lies on what', () => {
     const south = indexAt(relief, 32, 55);
     const north = indexAt(relief, 32, 8);
     expect([groundAt(relief, south), relief.height[south]]).toEqual(['rock', 33]);
-    expect([groundAt(relief, north), relief.height[north]]).toEqual(['grass', 9]);
+    // Five terraces over 32 studs: the stud 8.5 from the border lies on the second.
+    expect([groundAt(relief, north), relief.height[north]]).toEqual(['grass', 15]);
+  });
+  test('a hill or hollow of any form reaches what was typed and lies on its whole outline', () => {
+    const side = fc.integer({ min: 3, max: 80 }).map((n) => n / 2);
+    fc.assert(
+      fc.property(
+        side,
+        side,
+        fc.constantFrom('rect' as const, 'oval' as const),
+        fc.constantFrom('even' as const, 'convex' as const, 'concave' as const, 'sheer' as const),
+        fc.integer({ min: 0, max: 9 }),
+        fc.integer({ min: 1, max: 60 }),
+        fc.boolean(),
+        fc.constantFrom(0, 0.5),
+        (w, d, shape, profile, terrace, height, long, off) => {
+          const ridge = long && shape === 'rect' ? { x1: 0, y1: 0.5, x2: 1, y2: 0.5 } : undefined;
+          const form = { ...thing, id: 'h', x: 2 + off, y: 2, w, d, shape, profile, terrace, ridge };
+          const pad = { ...thing, id: 'p', x: 2 + off, y: 2, w, d, shape };
+          const scene = (more: Partial<File>) => compileRelief(sceneOf(50, 50, more));
+          const outline = scene({ pads: [{ ...pad, offset: 1, ground: 'soil' }] });
+          const hill = scene({ hills: [{ ...form, height }] });
+          const hollow = scene({ hollows: [{ ...form, depth: height }], pads: [{ ...pad, ground: 'soil' }] });
+          const least = terrace > 0 ? Math.min(terrace, height) : profile === 'sheer' ? height : 1;
+          const studs = [...outline.ground.keys()].filter((i) => outline.ground[i] !== BARE);
+          const ups = studs.map((i) => hill.height[i] - 3);
+          const downs = studs.map((i) => 3 - hollow.height[i]);
+          for (const rises of [ups, downs])
+            if (studs.length > 0) {
+              expect(Math.max(...rises)).toBe(height);
+              expect(Math.min(...rises)).toBeGreaterThanOrEqual(least);
+            }
+        },
+      ),
+      { numRuns: 300 },
+    );
   });
   test('a slope leads from a pad down to the ground, a terrace brick by brick, a corner in a mitre', () => {
     const pads = [
@@ -170,8 +205,8 @@ describe('what lies on what', () => {
     const scene = sceneOf(100, 30, { pads, ways: [ramp] });
     const relief = compileRelief(scene);
     const middle = [...relief.height.subarray(15 * 100, 16 * 100)];
-    // 20 % is half a plate a stud: filled, 12 plates take 24 studs before the step; cut, 24 studs behind it.
-    expect([24, 49, 50, 75].map((x) => middle[x])).toEqual([3, 9, 9, 15]);
+    // 20 % is half a plate a stud: 12 plates take 24 studs, half of them filled before the step, half cut behind it.
+    expect([24, 36, 49, 50, 63, 75].map((x) => middle[x])).toEqual([3, 3, 9, 10, 15, 15]);
     expect(Math.max(...middle.map((z, x) => (x > 0 ? z - middle[x - 1] : 0)))).toBe(1);
     expect(relief.height[11 * 100 + 45]).toBe(3);
     const profile = wayProfile(scene.way.w, (x) => (x < 50 ? 3 : 15));
@@ -185,6 +220,80 @@ describe('what lies on what', () => {
     };
     const even = compileRelief(sceneOf(100, 30, { pads, ways: [held] }));
     expect([0, 20, 99].map((x) => even.height[15 * 100 + x])).toEqual([0, 10, 50]);
+  });
+  test('the bank of a lake of any outline lies all about it, and rises with the distance from its border', () => {
+    const lake = {
+      ...thing,
+      id: 'w',
+      x: 20,
+      y: 20,
+      w: 40,
+      d: 40,
+      bank: 6,
+      shape: 'outline' as const,
+      // An L with arms of 12 studs.
+      outline: [
+        { x: 0, y: 0 },
+        { x: 0.3, y: 0 },
+        { x: 0.3, y: 0.7 },
+        { x: 1, y: 0.7 },
+        { x: 1, y: 1 },
+        { x: 0, y: 1 },
+      ],
+    };
+    const arms = [
+      { x: 20, y: 20, w: 12, d: 40 },
+      { x: 20, y: 48, w: 40, d: 12 },
+    ];
+    const pads = [{ ...thing, id: 'a', x: 0, y: 0, w: 80, d: 80, offset: 6, ground: 'grass' as const }];
+    const relief = compileRelief(sceneOf(80, 80, { pads, waters: [lake] }));
+    for (let y = 0; y < 80; y++)
+      for (let x = 0; x < 80; x++) {
+        // How far a stud's centre is from two rectangles, by their sides.
+        const off = Math.min(
+          ...arms.map((arm) =>
+            Math.hypot(
+              Math.max(arm.x - x - 0.5, 0, x + 0.5 - arm.x - arm.w),
+              Math.max(arm.y - y - 0.5, 0, y + 0.5 - arm.y - arm.d),
+            ),
+          ),
+        );
+        const up = off === 0 ? 0 : Math.floor(Math.min(off, 6) + 0.5 + 1e-7);
+        expect([x, y, relief.height[y * 80 + x] - 3]).toEqual([x, y, up]);
+      }
+    const round = { ...lake, shape: 'oval' as const, w: 30, d: 30, outline: [] };
+    const pond = compileRelief(sceneOf(80, 80, { pads, waters: [round] }));
+    for (let x = 50; x < 60; x++) {
+      // Eastward from its middle at 35, 35: the border lies 15 studs on.
+      const off = Math.hypot(x + 0.5 - 35, 0.5) - 15;
+      expect(pond.height[35 * 80 + x] - 3).toBe(Math.floor(Math.min(off, 6) + 0.5));
+    }
+  });
+  test('steps climb a cliff by whole bricks on two studs, and leave what is gentle as it is', () => {
+    const pads = [
+      { ...thing, id: 'a', x: 0, y: 0, w: 100, d: 30, ground: 'grass' as const },
+      { ...thing, id: 'b', order: 1, x: 50, y: 0, w: 50, d: 30, offset: 12, ground: 'grass' as const },
+    ];
+    const stair = {
+      id: 'w',
+      name: 'Stair',
+      points: [
+        { x: 0, y: 15 },
+        { x: 100, y: 15 },
+      ],
+      width: 6,
+      onSteep: 'steps' as const,
+    };
+    const middle = [...compileRelief(sceneOf(100, 30, { pads, ways: [stair] })).height.subarray(1500, 1600)];
+    const climbs = middle.flatMap((z, x) => (x > 0 && z !== middle[x - 1] ? [[x, z - middle[x - 1]]] : []));
+    // 12 plates are 4 bricks: 4 risers, 2 studs apart, half of them before the cliff at 50.
+    expect(climbs).toEqual([
+      [47, 3],
+      [49, 3],
+      [51, 3],
+      [53, 3],
+    ]);
+    expect([middle[0], middle[99]]).toEqual([3, 15]);
   });
   test('sixteen curves of one radius close a circle (regular polygon); its bed is as wide as it says', () => {
     const pieces = Array.from({ length: 16 }, () => ({ go: 'right' as const }));
@@ -432,6 +541,8 @@ describe('random scenes', () => {
         const scene = added(empty, list);
         const { height, top } = compileRelief(scene);
         const slow = slowRelief(scene);
+        // A way follows ground that may be either of two plates: what it comes to then is open too.
+        fc.pre(slow.ties.size === 0 || !list.some(({ kind }) => kind === 'way'));
         const [fast, like] = [[...height], slow.height].map((list) =>
           list.map((plates, i) => (slow.ties.has(i) ? '±' : plates)).join(),
         );

@@ -1,6 +1,7 @@
-import type { Rect } from '../lattice/index.ts';
+import { outward, type Rect } from '../lattice/index.ts';
 import {
   GROUNDS,
+  SIDES,
   type Ground,
   type Hill,
   type Hollow,
@@ -10,9 +11,9 @@ import {
   type Terrain,
   type Water,
 } from '../scene/index.ts';
-import { TIE, eachSpan, nearestOn, wayOut } from './shape.ts';
+import { TIE, eachNearBorder, eachSpan, nearestOn, wayOut, type Point } from './shape.ts';
 import { eachStripStud } from './strip.ts';
-import { heightAlong, streamProfile } from './profile.ts';
+import { PERCENT_PER_PLATE, heightAlong, streamProfile } from './profile.ts';
 import { readSamples } from './terrain.ts';
 
 /** Ground code of a stud outside the footprint, and of a stud that nothing covers. */
@@ -126,8 +127,7 @@ function layEdges(to: Laying, pad: Pad, height: number): void {
 function riseAt(profile: Hill['profile'], share: number): number {
   if (profile === 'convex') return 1 - (1 - share) ** 2;
   if (profile === 'concave') return share ** 2;
-  if (profile === 'sheer') return share > 0 ? 1 : 0;
-  return share;
+  return profile === 'sheer' ? 1 : share;
 }
 
 /** On a rock face the whole height is won in the first quarter of the way. */
@@ -143,28 +143,128 @@ function facing(dx: number, dy: number, sides: readonly Side[]): number {
   return Math.min(1, Math.max(0, (2 * sum) / length - 0.5));
 }
 
-/** Height of a hill above its foot at each of its studs, plates, and whether the stud is part of a rock face. */
+type Form = Omit<Hill, 'height' | 'method'>;
+
+const ridgeOf = ({ x, y, w, d, ridge }: Form): [Point, Point] => [
+  { x: x + ridge.x1 * w, y: y + ridge.y1 * d },
+  { x: x + ridge.x2 * w, y: y + ridge.y2 * d },
+];
+
+/** How far a point lies on the way from the foot of a hill (0) to its ridge (1), and the ridge's nearest point. */
+function shareAt(form: Form, [a, b]: readonly [Point, Point], p: Point): { share: number; from: Point } {
+  const from = nearestOn(a, b, p);
+  return { share: 1 - Math.min(1, Math.max(0, wayOut(form, from, p))), from };
+}
+
+/** Studs this near to the ridge may be the highest. */
+const ABOUT = 2;
+
+/**
+ * The greatest share of the way that the centre of a stud beside the ridge has: less than 1 unless the ridge meets a
+ * centre. 1 where no stud of the hill lies beside its ridge: such a hill does not reach its height.
+ */
+function crestOf(form: Form): number {
+  const known = crests.get(form);
+  if (known !== undefined) return known;
+  const ridge = ridgeOf(form);
+  const [a, b] = ridge;
+  const about = outward({
+    x: Math.min(a.x, b.x) - ABOUT,
+    y: Math.min(a.y, b.y) - ABOUT,
+    w: Math.abs(a.x - b.x) + 2 * ABOUT,
+    d: Math.abs(a.y - b.y) + 2 * ABOUT,
+  });
+  let most = -1;
+  eachSpan(form, about, (row, from, to) => {
+    for (let column = from; column < to; column++) {
+      const p = { x: column + 0.5, y: row + 0.5 };
+      const near = nearestOn(a, b, p);
+      if (Math.hypot(near.x - p.x, near.y - p.y) <= ABOUT)
+        most = Math.max(most, shareAt(form, ridge, p).share);
+    }
+  });
+  const crest = most < 0 ? 1 : most;
+  crests.set(form, crest);
+  return crest;
+}
+/** Hills and hollows never change, so that each crest is found once. */
+const crests = new WeakMap<object, number>();
+
+/**
+ * Height of a hill above its foot at each of its studs, plates, and whether the stud is part of a rock face. Every
+ * stud rises by a plate at least (by a terrace where it has any), and the highest by the whole: where no stud's
+ * centre lies on the ridge, the uppermost studs are drawn up to it, by the eighth power of their way so that the
+ * slopes below keep their grade.
+ */
 function eachRise(
   window: Rect,
-  form: Omit<Hill, 'height' | 'method'>,
+  form: Form,
   whole: number,
   visit: (x: number, y: number, rise: number, rock: boolean) => void,
 ): void {
-  const { x, y, w, d, ridge, profile, terrace, faces } = form;
-  const a = { x: x + ridge.x1 * w, y: y + ridge.y1 * d };
-  const b = { x: x + ridge.x2 * w, y: y + ridge.y2 * d };
+  const { profile, terrace, faces } = form;
+  const ridge = ridgeOf(form);
+  const crest = crestOf(form);
+  const steps = terrace > 0 ? Math.ceil(whole / terrace) : 0;
   eachSpan(form, window, (row, from, to) => {
     for (let column = from; column < to; column++) {
       const p = { x: column + 0.5, y: row + 0.5 };
-      const q = nearestOn(a, b, p);
-      const share = 1 - Math.min(1, Math.max(0, wayOut(form, q, p)));
+      const { share: flat, from: q } = shareAt(form, ridge, p);
+      const share = crest > 0 ? Math.min(1, flat + (1 - crest) * (flat / crest) ** 8) : 1;
       const steep = facing(p.x - q.x, p.y - q.y, faces);
       const even = riseAt(profile, share);
-      const up = whole * (even + (Math.min(1, FACE * share) - even) * steep);
-      const rise = terrace > 0 ? Math.floor(up / terrace + TIE) * terrace : wholePlates(up);
-      visit(column, row, rise, steep > 0.5);
+      const up = even + (Math.min(1, FACE * share) - even) * steep;
+      const rise =
+        terrace > 0 ? terrace * (Math.floor(up * steps + TIE) + 1) : Math.max(1, wholePlates(up * whole));
+      visit(column, row, Math.min(whole, rise), steep > 0.5);
     }
   });
+}
+
+/** A hill's or hollow's own numbers, before anything else lies there. */
+export interface RiseCard {
+  /** The most it rises (or falls), plates: less than was typed only where no stud lies at its ridge. */
+  reaches: number;
+  /** Studs it lies on. */
+  studs: number;
+  /** Terraces with the last; 0: it has none. */
+  terraces: number;
+  /** From the ridge to the border on each side, studs, and the grade there, percent; null: it falls at once. */
+  sides: { side: Side; run: number; grade: number | null }[];
+}
+
+const LOOK: Record<Side, Point> = {
+  n: { x: 0, y: -1 },
+  e: { x: 1, y: 0 },
+  s: { x: 0, y: 1 },
+  w: { x: -1, y: 0 },
+};
+
+/** @param whole its height or depth, plates */
+export function riseCard(form: Form, whole: number): RiseCard {
+  let [reaches, studs] = [0, 0];
+  eachRise(outward(form), form, whole, (_x, _y, rise) => {
+    studs++;
+    reaches = Math.max(reaches, rise);
+  });
+  const [a, b] = ridgeOf(form);
+  return {
+    reaches,
+    studs,
+    terraces: form.terrace > 0 ? Math.ceil(whole / form.terrace) : 0,
+    sides: SIDES.map((side) => {
+      const { x, y } = LOOK[side];
+      // From the end of the ridge that is nearer to that side.
+      const q = a.x * x + a.y * y >= b.x * x + b.y * y ? a : b;
+      const out = wayOut(form, q, { x: q.x + x, y: q.y + y });
+      const run = Number.isFinite(1 / out) ? 1 / out : 0;
+      return {
+        side,
+        run,
+        grade: form.profile === 'sheer' || run < 1 ? null : (whole / run) * PERCENT_PER_PLATE,
+      };
+    }),
+  };
 }
 
 const ROCK = codeOf('rock');
@@ -175,7 +275,7 @@ export function layHill(to: Laying, hill: Hill, foot: number): void {
   const code = codeOf(hill.ground);
   eachRise(to.window, hill, hill.height, (x, y, rise, rock) => {
     const now = heightOfStud(to.raster, x, y);
-    if (now !== null && rise > 0 && foot + rise > now) lay(to, x, y, foot + rise, rock ? ROCK : code);
+    if (now !== null && foot + rise > now) lay(to, x, y, foot + rise, rock ? ROCK : code);
   });
 }
 
@@ -184,35 +284,17 @@ export function layHollow(to: Laying, hollow: Hollow, rim: number): void {
   const code = codeOf(hollow.ground);
   eachRise(to.window, hollow, hollow.depth, (x, y, rise, rock) => {
     const now = heightOfStud(to.raster, x, y);
-    if (now !== null && rise > 0 && rim - rise < now) lay(to, x, y, rim - rise, rock ? ROCK : code);
+    if (now !== null && rim - rise < now) lay(to, x, y, rim - rise, rock ? ROCK : code);
   });
 }
 
-/** Still water: level over its area; its bank rises evenly from the water to the ground at its far side. */
+/** Still water: level over its area; all about it a bank rises evenly from the water's border to the ground. */
 export function layWater(to: Laying, water: Water, level: number): void {
   const code = codeOf('water');
   const { bank } = water;
   if (bank > 0) {
     const shore = codeOf(water.bankGround);
-    const wide = {
-      ...water,
-      x: water.x - bank,
-      y: water.y - bank,
-      w: water.w + 2 * bank,
-      d: water.d + 2 * bank,
-    };
-    const middle = { x: water.x + water.w / 2, y: water.y + water.d / 2 };
-    eachSpan(wide, to.window, (row, from, end) => {
-      for (let x = from; x < end; x++) {
-        const p = { x: x + 0.5, y: row + 0.5 };
-        const inner = wayOut(water, middle, p);
-        if (inner <= 1) continue;
-        // Where on the way from the water's edge (0) to the bank's end (1): the shares of the way out to both.
-        const outer = wayOut(wide, middle, p);
-        const share = Math.min(1, (1 - 1 / inner) / Math.max(1e-9, 1 / outer - 1 / inner));
-        layBank(to, x, row, level, share, shore);
-      }
-    });
+    eachNearBorder(water, bank, to.window, (x, y, off) => layBank(to, x, y, level, off / bank, shore));
   }
   eachSpan(water, to.window, (row, from, end) => layRow(to, row, from, end, level, code));
 }

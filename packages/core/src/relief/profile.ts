@@ -17,8 +17,8 @@ export const holds = ({ points }: Pick<Way, 'points'>): boolean => points.some((
 /**
  * The height of a way along its middle, at most a stud from one station to the next. Where points carry a height,
  * it runs evenly between them (and level beyond the first and last). Otherwise it lies `rise` above the ground;
- * as a ramp it is then eased to its grade limit with the least cutting and filling at any place: the mean of the
- * lowest such line that lies nowhere under the ground and the highest that lies nowhere above it (McShane 1934).
+ * as a ramp it is then eased to its grade limit with the least cutting and filling at any place, as steps to the
+ * grade of steps.
  * @param groundAt height of the ground at a place, plates; null outside the scene
  */
 export function wayProfile(way: Way, groundAt: (x: number, y: number) => number | null): Height[] {
@@ -31,21 +31,110 @@ export function wayProfile(way: Way, groundAt: (x: number, y: number) => number 
     before = groundAt(station.x, station.y) ?? before;
     return { ...station, z: before + way.rise };
   });
-  return way.onSteep === 'ramp' ? eased(heights, way.maxGrade / PERCENT_PER_PLATE) : heights;
+  if (way.onSteep === 'ramp') return eased(heights, way.maxGrade / PERCENT_PER_PLATE);
+  return way.onSteep === 'steps' ? stepped(heights, way.maxGrade / PERCENT_PER_PLATE) : heights;
 }
 
-/** @param most plates a stud */
+/** Steps rise by a brick and are two studs deep: 60 %, as stairs of 17 over 29 cm have it (2 × 17 + 29 = 63 cm, Blondel 1675). */
+export const RISER = 3;
+export const TREAD = 2;
+export const PERCENT_OF_STEPS = (RISER / TREAD) * PERCENT_PER_PLATE;
+
+/**
+ * Steps where the ground is steeper than a way may be: there it climbs in flights of whole risers, elsewhere it
+ * follows. Where the ground is steeper than steps are, the flight is led out over it with the least cut and fill.
+ * @param most the steepest grade without steps, plates a stud
+ */
+function stepped(heights: readonly Height[], most: number): Height[] {
+  const slope = eased(heights, Math.max(most, RISER / TREAD));
+  const climbs = (i: number) =>
+    Math.abs(slope[i].z - slope[i - 1].z) > most * (slope[i].along - slope[i - 1].along) + TIE;
+  const made: Height[] = [slope[0]];
+  for (let i = 1; i < slope.length;) {
+    let end = i;
+    const rises = Math.sign(slope[i].z - slope[i - 1].z);
+    while (end < slope.length && climbs(end) && Math.sign(slope[end].z - slope[end - 1].z) === rises) end++;
+    if (end > i) made.push(...flight(slope.slice(i - 1, end)).slice(1));
+    else made.push(slope[i]);
+    i = Math.max(end, i + 1);
+  }
+  return made;
+}
+
+/** A slope made into equal steps about its middle, on whole studs of its way: each riser is two stations. */
+function flight(slope: readonly Height[]): Height[] {
+  const [foot, head] = [slope[0], slope[slope.length - 1]];
+  const whole = head.along - foot.along;
+  const count = Math.ceil(Math.abs(head.z - foot.z) / RISER - TIE);
+  const tread = Math.max(TREAD, Math.floor(whole / count));
+  const middle = (foot.along + head.along) / 2;
+  const risers = Array.from({ length: count }, (_, i) =>
+    Math.min(head.along, Math.max(foot.along, Math.round(middle + (i - (count - 1) / 2) * tread + TIE))),
+  );
+  const after = (passed: number) => foot.z + ((head.z - foot.z) * passed) / count;
+  return slope.flatMap((station, i) => {
+    const before = i > 0 ? slope[i - 1] : null;
+    const own = { ...station, z: after(risers.filter((along) => along <= station.along).length) };
+    if (!before) return [{ ...own, z: foot.z }];
+    const between = risers.flatMap((along, passed) => {
+      if (along <= before.along || along > station.along) return [];
+      const share = (along - before.along) / (station.along - before.along);
+      const at = {
+        x: before.x + share * (station.x - before.x),
+        y: before.y + share * (station.y - before.y),
+        along,
+      };
+      return [
+        { ...at, z: after(passed) },
+        { ...at, z: after(passed + 1) },
+      ];
+    });
+    return [...between, own];
+  });
+}
+
+/**
+ * Heights eased to a grade. The mean of the two lines between which every such line lies (McShane 1934) says which
+ * places are cut and which are filled; within each of them the line keeps as near to the ground as the grade lets it.
+ * @param most plates a stud
+ */
 function eased(heights: readonly Height[], most: number): Height[] {
-  const fill = heights.map(({ z }) => z);
-  const cut = heights.map(({ z }) => z);
-  const sweep = (i: number, from: number) => {
-    const drop = Math.abs(heights[i].along - heights[from].along) * most;
-    fill[i] = Math.max(fill[i], fill[from] - drop);
-    cut[i] = Math.min(cut[i], cut[from] + drop);
-  };
-  for (let i = 1; i < heights.length; i++) sweep(i, i - 1);
-  for (let i = heights.length - 2; i >= 0; i--) sweep(i, i + 1);
-  return heights.map((height, i) => ({ ...height, z: (fill[i] + cut[i]) / 2 }));
+  const ground = heights.map(({ z }) => z);
+  const reach = heights.map(({ along }, i) => (i === 0 ? 0 : (along - heights[i - 1].along) * most));
+  const fill = envelope(ground, reach, Math.max);
+  const mean = envelope(ground, reach, Math.min).map((cut, i) => (fill[i] + cut) / 2);
+  const side = ground.map((z, i) => (z >= mean[i] ? 1 : -1));
+  const made: Height[] = [];
+  for (let from = 0; from < heights.length;) {
+    let end = from + 1;
+    while (end < heights.length && side[end] === side[from]) end++;
+    // Where cut turns into fill, the line goes through the mean, half-way between two stations.
+    const bounds = [from, end].map((i) =>
+      i > 0 && i < heights.length ? { z: (mean[i - 1] + mean[i]) / 2, reach: reach[i] / 2 } : null,
+    );
+    const pick = side[from] > 0 ? Math.min : Math.max;
+    const zs = [...ground.slice(from, end)];
+    const reaches = reach.slice(from, end);
+    const [before, after] = bounds;
+    if (before) zs[0] = pick(zs[0], before.z + side[from] * before.reach);
+    if (after) zs[zs.length - 1] = pick(zs[zs.length - 1], after.z + side[from] * after.reach);
+    envelope(zs, reaches, pick).forEach((z, k) => made.push({ ...heights[from + k], z }));
+    from = end;
+  }
+  return made;
+}
+
+/** The lowest line over heights (`Math.max`), or the highest under them, that is nowhere steeper than its reaches. */
+function envelope(
+  zs: readonly number[],
+  reach: readonly number[],
+  pick: typeof Math.max | typeof Math.min,
+): number[] {
+  const line = [...zs];
+  const sign = pick === Math.max ? -1 : 1;
+  for (let i = 1; i < line.length; i++) line[i] = pick(line[i], line[i - 1] + sign * reach[i]);
+  for (let i = line.length - 2; i >= 0; i--) line[i] = pick(line[i], line[i + 1] + sign * reach[i + 1]);
+  return line;
 }
 
 /** The surface of a stream along its middle. Between points of given height it falls evenly, or at the point. */
@@ -110,14 +199,9 @@ export function heightAlong(profile: readonly Height[]): (along: number) => numb
   };
 }
 
-/** The mean grade of a hill or a hollow, percent: its height, plates, over half its lesser side, studs. */
-export function meanGrade({ height, w, d }: { height: number; w: number; d: number }): {
-  grade: number;
-  run: number;
-} {
-  const run = Math.max(Math.min(w, d) / 2, 0.5);
-  return { grade: (height / run) * PERCENT_PER_PLATE, run };
-}
+/** The steepest that a way may be as it is built, percent: its own limit, and that of steps where it is to have any. */
+export const gradeLimit = ({ maxGrade, onSteep }: Pick<Way, 'maxGrade' | 'onSteep'>): number =>
+  onSteep === 'steps' ? Math.max(maxGrade, PERCENT_OF_STEPS) : maxGrade;
 
 /** The steepest grade of a profile, percent, over stretches of about `span` studs, and the middle of that stretch. */
 export function steepest(profile: readonly Height[], span = 8): { grade: number; at: Station } | null {

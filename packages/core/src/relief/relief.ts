@@ -280,8 +280,8 @@ function waysTouched(before: Scene, scene: Scene, land: readonly Rect[], changed
     for (const rect of land) {
       const touched = overlap(grown(rect, way.width / 2 + 2), reach);
       if (!touched) continue;
-      // A ramp is eased over its whole length; a way that follows the ground changes only near it.
-      areas.push(way.onSteep === 'ramp' ? reach : touched);
+      // Ramps and steps are eased over their whole length; a way that follows the ground changes only near it.
+      areas.push(way.onSteep === 'follow' ? touched : reach);
     }
   }
   return areas;

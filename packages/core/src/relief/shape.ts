@@ -1,4 +1,4 @@
-import { studsOf, type Rect, inRect } from '../lattice/index.ts';
+import { inRect, outward, overlap, studsOf, type Rect } from '../lattice/index.ts';
 import type { Area } from '../scene/index.ts';
 
 /** Lengths that differ by less are the same: numbers carry noise in their last digits. Studs. */
@@ -117,6 +117,67 @@ export function nearestOn(a: Point, b: Point, p: Point): Point & { along: number
   const length = dx * dx + dy * dy;
   const along = length === 0 ? 0 : Math.min(1, Math.max(0, ((p.x - a.x) * dx + (p.y - a.y) * dy) / length));
   return { x: a.x + along * dx, y: a.y + along * dy, along };
+}
+
+/** Corners of an area's border, studs; of an oval as many as keep within a hundredth of a stud of it. */
+export function borderOf(area: Area): Point[] {
+  const { x, y, w, d } = area;
+  if (area.shape === 'outline') return cornersOfOutline(area);
+  if (area.shape === 'rect')
+    return [
+      { x, y },
+      { x: x + w, y },
+      { x: x + w, y: y + d },
+      { x, y: y + d },
+    ];
+  // A chord of an arc of radius r lies r (1 − cos(half its angle)) inside it.
+  const corners = Math.ceil(Math.PI / Math.acos(1 - 0.01 / Math.max(w, d, 1)));
+  return Array.from({ length: corners }, (_, i) => {
+    const angle = (2 * Math.PI * i) / corners;
+    return { x: x + (w / 2) * (1 + Math.cos(angle)), y: y + (d / 2) * (1 + Math.sin(angle)) };
+  });
+}
+
+/**
+ * Calls `visit` once for each stud of a window whose centre lies no further than `most` from the border of an area,
+ * inside or outside of it, with how far, studs.
+ */
+export function eachNearBorder(
+  area: Area,
+  most: number,
+  window: Rect,
+  visit: (x: number, y: number, off: number) => void,
+): void {
+  const corners = borderOf(area);
+  const whole = overlap(
+    outward({ x: area.x - most, y: area.y - most, w: area.w + 2 * most, d: area.d + 2 * most }),
+    window,
+  );
+  if (!whole) return;
+  const off = new Float64Array(whole.w * whole.d).fill(Infinity);
+  corners.forEach((a, i) => {
+    const b = corners[(i + 1) % corners.length];
+    const about = overlap(
+      whole,
+      outward({
+        x: Math.min(a.x, b.x) - most,
+        y: Math.min(a.y, b.y) - most,
+        w: Math.abs(a.x - b.x) + 2 * most,
+        d: Math.abs(a.y - b.y) + 2 * most,
+      }),
+    );
+    if (!about) return;
+    for (let row = about.y; row < about.y + about.d; row++)
+      for (let column = about.x; column < about.x + about.w; column++) {
+        const p = { x: column + 0.5, y: row + 0.5 };
+        const q = nearestOn(a, b, p);
+        const at = (row - whole.y) * whole.w + column - whole.x;
+        off[at] = Math.min(off[at], Math.hypot(p.x - q.x, p.y - q.y));
+      }
+  });
+  off.forEach((far, at) => {
+    if (far <= most + TIE) visit(whole.x + (at % whole.w), whole.y + Math.trunc(at / whole.w), far);
+  });
 }
 
 /**

@@ -28,6 +28,7 @@ const LOOK: BoardActs = {
   snap: 8,
   place: () => undefined,
   shape: () => undefined,
+  ridge: () => undefined,
   move: () => undefined,
   draw: () => undefined,
 };

@@ -26,9 +26,8 @@ export function DataSheet({ picked }: { picked: Picked }) {
       {forbids && <p className="ink-2 text-xs pb-2">{forbids}</p>}
       <ThingFields picked={picked} disabled={disabled} />
       {kind === 'pad' && scene.pad[id] && <PadPart pad={scene.pad[id]} disabled={disabled} />}
-      {kind === 'hill' && scene.hill[id] && <RisePart {...scene.hill[id]} />}
-      {kind === 'hollow' && scene.hollow[id] && (
-        <RisePart {...scene.hollow[id]} height={scene.hollow[id].depth} />
+      {(kind === 'hill' || kind === 'hollow') && scene[kind][id] && (
+        <RisePart picked={picked} thing={scene[kind][id]} disabled={disabled} />
       )}
       {kind === 'plot' && scene.plot[id] && <PlotPart plot={scene.plot[id]} disabled={disabled} />}
       {kind === 'way' && scene.way[id] && <WayPart way={scene.way[id]} />}

@@ -73,6 +73,7 @@ export function PlanPage() {
       patch(now.w === rect.w && now.d === rect.d ? 'moved' : 'resized', one, fieldsOf(scene, one, rect));
     },
     shape: (one, points) => patch('drew anew', one, { points }),
+    ridge: (one, ridge) => patch('moved the ridge of', one, { ridge }),
     move: (list, dx, dy) => {
       const changes = moveAll(scene, list, dx, dy);
       if (changes.length > 0) edit.change(`moved ${words(list)}`, changes);

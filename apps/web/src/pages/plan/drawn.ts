@@ -1,4 +1,4 @@
-import { formatPlates } from '@quarry/core/lattice';
+import { PLATES_PER_BRICK, formatPlates } from '@quarry/core/lattice';
 import {
   trackLine,
   reversed,
@@ -100,13 +100,27 @@ export function drawnData(scene: Scene, drawn: Drawn): DrawnThing {
     case 'hill':
       return {
         words: 'a hill',
-        data: { name: name('Hill'), ...drawn.rect, shape: 'oval', ...onLevel, height: 18 },
+        data: {
+          name: name('Hill'),
+          ...drawn.rect,
+          shape: 'oval',
+          ...onLevel,
+          height: 18,
+          terrace: PLATES_PER_BRICK,
+        },
         before,
       };
     case 'hollow':
       return {
         words: 'a hollow',
-        data: { name: name('Hollow'), ...drawn.rect, shape: 'oval', ...onLevel, depth: 6 },
+        data: {
+          name: name('Hollow'),
+          ...drawn.rect,
+          shape: 'oval',
+          ...onLevel,
+          depth: 6,
+          terrace: PLATES_PER_BRICK,
+        },
         before,
       };
     case 'water':

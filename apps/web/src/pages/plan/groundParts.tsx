@@ -1,8 +1,11 @@
 import {
+  PERCENT_OF_STEPS,
   PERCENT_PER_PLATE,
-  meanGrade,
+  gradeLimit,
   heightOfStud,
+  holds,
   lengthOfLine,
+  riseCard,
   steepest,
   wayProfile,
 } from '@quarry/core/relief';
@@ -13,6 +16,8 @@ import {
   SIDE_WORDS,
   padsInOrder,
   pointsOf,
+  type Hill,
+  type Hollow,
   type Pad,
   type Way,
 } from '@quarry/core/scene';
@@ -223,43 +228,121 @@ function HeightCell({
 export function WayPart({ way }: { way: Way }) {
   const ground = useSurvey(({ ground }) => ground);
   const relief = ground?.relief;
+  // The ground that is there now has the way on it: its own surface is what is measured.
   const worst =
-    relief && steepest(wayProfile(way, (x, y) => heightOfStud(relief, Math.floor(x), Math.floor(y))));
+    relief &&
+    steepest(
+      wayProfile(holds(way) ? way : { ...way, rise: 0, onSteep: 'follow' }, (x, y) =>
+        heightOfStud(relief, Math.floor(x), Math.floor(y)),
+      ),
+    );
   if (!worst) return null;
+  const limit = gradeLimit(way);
   return (
     <>
       <Line
         label="Steepest stretch"
-        note={`at ${worst.at.x.toFixed(0)}, ${worst.at.y.toFixed(0)} · limit ${way.maxGrade} %`}
+        note={`at ${worst.at.x.toFixed(0)}, ${worst.at.y.toFixed(0)} · limit ${limit} %`}
       >
-        <span className={worst.grade > way.maxGrade ? 'text-error font-semibold' : ''}>
+        <span className={worst.grade > limit + PERCENT_PER_PLATE / 8 ? 'text-error font-semibold' : ''}>
           {worst.grade.toFixed(0)} %
         </span>
       </Line>
       <Basis>
         Height over length along the middle of the way, over 8 studs: one plate a stud is {PERCENT_PER_PLATE}{' '}
         % (3.2 mm over 8 mm).
+        {way.onSteep === 'steps' &&
+          ` Where the ground is steeper than ${way.maxGrade} % there are steps: a brick up on two studs, ${PERCENT_OF_STEPS} %.`}
       </Basis>
     </>
   );
 }
 
-/** The ground's own numbers of a hill or a hollow. */
-export function RisePart({ height, w, d }: { height: number; w: number; d: number }) {
+type Rising = Hill | Hollow;
+const ENDS = [
+  { name: 'One end', x: 'x1', y: 'y1' },
+  { name: 'Other end', x: 'x2', y: 'y2' },
+] as const;
+
+/** The ridge of a hill (of a hollow: its deepest line) to be placed, and the numbers it comes to. */
+export function RisePart({ picked, thing, disabled }: { picked: Picked; thing: Rising; disabled: boolean }) {
   const { say, sayAlso } = useSay();
-  const { grade, run } = meanGrade({ height, w, d });
+  const set = useSetThing(picked);
+  const { x, y, w, d, ridge, shape, profile } = thing;
+  const whole = 'height' in thing ? thing.height : thing.depth;
+  const card = riseCard(thing, whole);
+  const columns = '4.6rem minmax(0,1fr) minmax(0,1fr)';
+  const peak = ridge.x1 === ridge.x2 && ridge.y1 === ridge.y2;
+  const down = !('height' in thing);
   return (
     <>
-      <Line
-        label="Mean slope"
-        note={`${say(height, 'plates')} in ${run.toFixed(1)} studs (${sayAlso(height, 'plates')})`}
-      >
-        {grade.toFixed(0)} %
+      {profile !== 'sheer' && (
+        <>
+          <Heading aside="studs from west, from north">
+            {peak ? (down ? 'Deepest point' : 'Peak') : down ? 'Deepest line' : 'Ridge'}
+          </Heading>
+          {ENDS.map((end) => (
+            <Row key={end.name} label={end.name} columns={columns}>
+              <span>{end.name}</span>
+              <NumberField
+                bare
+                label={`${end.name} of the ridge, from west`}
+                value={x + ridge[end.x] * w}
+                min={x}
+                max={x + w}
+                disabled={disabled}
+                onCommit={(at) =>
+                  at !== null && set('moved the ridge of', { ridge: { ...ridge, [end.x]: (at - x) / w } })
+                }
+              />
+              <NumberField
+                bare
+                label={`${end.name} of the ridge, from north`}
+                value={y + ridge[end.y] * d}
+                min={y}
+                max={y + d}
+                disabled={disabled}
+                onCommit={(at) =>
+                  at !== null && set('moved the ridge of', { ridge: { ...ridge, [end.y]: (at - y) / d } })
+                }
+              />
+            </Row>
+          ))}
+        </>
+      )}
+      <Heading>What it comes to</Heading>
+      <Line label={down ? 'Reaches down' : 'Reaches'} note={sayAlso(card.reaches, 'plates')}>
+        <span className={card.reaches < whole ? 'text-error font-semibold' : ''}>
+          {say(card.reaches, 'plates')}
+        </span>
       </Line>
-      <Basis>
-        Its height over half its lesser side: one plate a stud is {PERCENT_PER_PLATE} % (3.2 mm over 8 mm).
-        Where the profile is not even, some of it is steeper.
-      </Basis>
+      {card.reaches < whole && (
+        <p className="text-error text-xs py-1">
+          No stud of it lies at its {peak ? 'peak' : 'ridge'}: move that inside the {shape}.
+        </p>
+      )}
+      <Line label="Lies on">{card.studs.toLocaleString('en')} studs</Line>
+      {card.terraces > 0 && profile !== 'sheer' && <Line label="Terraces">{card.terraces}</Line>}
+      {profile === 'sheer' ? (
+        <Line label="Sides">sheer: {say(whole, 'plates')} at once</Line>
+      ) : (
+        <>
+          {card.sides.map(({ side, run, grade }) => (
+            <Line
+              key={side}
+              label={`Slope ${SIDE_WORDS[side]}`}
+              note={`${say(whole, 'plates')} in ${run.toFixed(1)} studs`}
+            >
+              {grade === null ? 'sheer' : `${grade.toFixed(0)} %`}
+            </Line>
+          ))}
+          <Basis>
+            Its {down ? 'depth' : 'height'} over the studs from its ridge to its border on that side: one
+            plate a stud is {PERCENT_PER_PLATE} % (3.2 mm over 8 mm). Where the slope is not even, some of it
+            is steeper; a rock face gains all of it in a quarter of the way.
+          </Basis>
+        </>
+      )}
     </>
   );
 }
