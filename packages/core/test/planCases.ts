@@ -36,6 +36,68 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
   // Turned by 45°, a square of 16 is 22.6 across: it reaches 3.3 studs past its side.
   ['turn-reaches', plot(0, { turn: 45 }), ['«Baker»', '45°', '«Dyer»', 'should touch 0']],
   [
+    'turntable-sweep',
+    // The corners of 16 × 16 lie 8 √2 from its middle: a circle of 22.6 across, and «Dyer» begins 8 studs off.
+    plot(0, { mount: 'turntable' }),
+    ['«Baker» sweeps a circle of 22.6 studs', '«Dyer» stands in it'],
+  ],
+  ['pinned-half', plot(0, { y: 24, x: 0.5 }), ['«Baker» is pinned 0.5 studs from the west', 'jumpers']],
+  [
+    'plot-across',
+    plot(
+      0,
+      {},
+      {
+        ways: [
+          {
+            ...way,
+            points: [
+              { x: 8, y: 4 },
+              { x: 8, y: 30 },
+            ],
+          },
+        ],
+      },
+    ),
+    // 8 wide, from 4 to the wall at 16.
+    ['«Baker» stands on 96 studs of «Lane»', 'on 0'],
+  ],
+  [
+    'plot-tips',
+    // A tower 8 studs across and 90 plates tall: its centre half-way up, at 144 mm or a little more: atan(32/145).
+    plot(0, { w: 8, d: 8, height: 285, storeys: 0 }, { display: { limitHeight: 400, tipLimit: 10 } }),
+    ['«Baker» tips at 4°: 8 studs across and 912 mm tall', 'at least 10°'],
+  ],
+  [
+    'good-side',
+    plot(0, { goodSides: ['s'], turn: 90 }, { display: { viewedSides: ['e'] } }),
+    ['good sides of «Baker» look west', 'looked at from the east', 'Turn it by 180°'],
+  ],
+  [
+    'stance-loose',
+    plot(0, { mount: 'loose' }, { display: { stance: 'hung' } }),
+    ['«Baker» stands loose', '0 things may'],
+  ],
+  [
+    'loose-passage',
+    (f) => {
+      plot(0, { mount: 'loose', height: 60 })(f);
+      Object.assign(f, { passages: [{ id: 'door', name: 'hall door', width: 390, height: 190 }] });
+    },
+    ['«Baker», carried by itself, is 192 mm tall', 'hall door lets 190 mm', 'at most 19b2p'],
+  ],
+  [
+    'overhang-heavy',
+    (f) => {
+      f.pads.push({ ...pad, x: 40, y: 40, w: 10, d: 8, offset: 12 });
+      Object.assign(f, {
+        tables: [{ id: 't', name: 'Long table', x: 0, y: 0, w: 768, d: 352, height: 740 }],
+      });
+    },
+    // 4 rows of 10 studs, 30 plates high: 0.18 + 0.4 × 2.3 / 24 × 30 g each.
+    ['40 studs of ground past the edge of «Long table» weigh 53 g', 'up to 1.3 g a stud', 'at most 1 g'],
+  ],
+  [
     'plots-gap',
     (f) => {
       plot(0, { streetFront: true })(f);
@@ -61,8 +123,16 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
   ],
   [
     'tall-first',
-    plot(1, { x: 0, y: 24, height: 42 }, { display: { viewedSides: ['s'], limitHeight: 80 } }),
-    ['Seen from the south, «Dyer» stands before «Baker» and is 4b taller'],
+    // A tree of 6 studs and a planting hide what is left of a building of 16: 10 of 16 studs.
+    plot(
+      1,
+      { x: 0, y: 24, w: 4, height: 42 },
+      {
+        display: { viewedSides: ['s'], limitHeight: 80 },
+        trees: [{ id: 't', name: 'Elm', x: 9, y: 20, crown: 6, height: 42 }],
+      },
+    ),
+    ['Seen from the south, «Elm» and 1 other thing stand before «Baker»', '63 % of its width', '4b taller'],
   ],
   [
     'bare-step',

@@ -67,8 +67,8 @@ export const seamCases: [string, (f: Quiet) => unknown, string[]][] = [
     ['A1–A2', '«Tip line»', '23° from square'],
   ],
   // 2,304 studs × 450 plates × 0.0958 g × 0.4 = 39.7 kg, 0.4 kg of base and 0.3 kg of houses, for two: 23 × 25/30 × 0.997 × 0.9 = 17.2 kg each.
-  ['module-heavy', (f) => (f.levels[1].height = 450), ['Module A1', '40.5 kg', '17.2 kg']],
-  ['module-mass', (f) => Object.assign(f.display, { moduleMaxKg: 2 }), ['Module A1', '2.3 kg', '2 kg']],
+  ['module-heavy', (f) => (f.levels[1].height = 450), ['Module A1', '40.6 kg', '17.2 kg']],
+  ['module-mass', (f) => Object.assign(f.display, { moduleMaxKg: 2 }), ['Module A1', '2.4 kg', '2 kg']],
   // The centre is half of 450 × 3.2 mm up, the edge 192 mm away: atan(192 / 720) is about 15°.
   ['module-tips', (f) => (f.levels[1].height = 450), ['Module A', '15°', '20°']],
   [

@@ -71,8 +71,8 @@ function outline(path: Path2D, { view }: Picture, plot: Parameters<typeof corner
 }
 
 /** Plants are worked out once for each planting: entities never change. */
-const plants = new WeakMap<Planting, Plant[]>();
-const plantsIn = (planting: Planting): Plant[] => {
+const plants = new WeakMap<Planting, readonly Plant[]>();
+const plantsIn = (planting: Planting): readonly Plant[] => {
   const known = plants.get(planting) ?? plantsOf(planting);
   plants.set(planting, known);
   return known;

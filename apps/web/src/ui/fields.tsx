@@ -20,7 +20,7 @@ interface FrameProps {
   id: string;
   label: string;
   hint?: ReactNode;
-  error: string | null;
+  refusal: (Refusal & { take: (at: number) => boolean }) | null;
   children: ReactNode;
   /** The field under its label instead of beside it. */
   wide?: boolean;
@@ -30,7 +30,7 @@ interface FrameProps {
   bare?: boolean;
 }
 
-function Frame({ id, label, hint, error, children, wide, beside, bare }: FrameProps) {
+function Frame({ id, label, hint, refusal, children, wide, beside, bare }: FrameProps) {
   const hintText = hint && (
     <div
       className={`fig ink-2 text-[11px] leading-4 whitespace-nowrap ${beside ? 'w-[4rem] text-right shrink-0' : wide ? '' : 'text-right'}`}
@@ -48,46 +48,92 @@ function Frame({ id, label, hint, error, children, wide, beside, bare }: FramePr
         {beside && hintText}
       </div>
       {!beside && hintText}
-      {error && (
-        <p role="alert" id={`${id}-error`} className="text-error text-xs py-0.5">
-          {error}
-        </p>
+      {refusal && (
+        <div role="alert" id={`${id}-error`} className="text-error text-xs py-0.5">
+          {refusal.error}
+          {refusal.near && refusal.near.length > 0 && (
+            <span className="flex flex-wrap gap-1 pt-1">
+              {refusal.near.map(({ words }, i) => (
+                <button key={words} type="button" className="btn btn-xs fig" onClick={() => refusal.take(i)}>
+                  Take {words} <kbd className="ink-2">{i === 0 ? '↓' : '↑'}</kbd>
+                </button>
+              ))}
+            </span>
+          )}
+        </div>
       )}
     </div>
   );
 }
 
-function useDraft(value: string, commit: (text: string) => string | null) {
-  const [draft, setDraft] = useState<string | null>(null);
-  const [error, setError] = useState<string | null>(null);
+/** Why a text cannot be written, and values that can be taken in its place by one key: the first by ↓, the last by ↑. */
+interface Refusal {
+  error: string;
+  near?: readonly { words: string; take: () => void }[];
+}
+
+/** Texts that were refused, by place and field: they wait there until they are mended or given up. */
+const refused = new Map<string, { text: string; base: string; refusal: Refusal }>();
+
+function useDraft(label: string, value: string, commit: (text: string) => Refusal | null) {
+  const picked = useView((view) => view.picked);
+  const place = `${window.location.pathname} ${picked ? `${picked.kind} ${picked.id}` : ''} ${label}`;
+  const waiting = () => {
+    const before = refused.get(place);
+    return before && before.base === value ? before : null;
+  };
+  const [own, setOwn] = useState(() => ({
+    place,
+    draft: waiting()?.text ?? null,
+    refusal: waiting()?.refusal ?? null,
+  }));
+  // A field that now shows another thing has nothing of the one before it.
+  const now =
+    own.place === place
+      ? own
+      : { place, draft: waiting()?.text ?? null, refusal: waiting()?.refusal ?? null };
+  if (now !== own) setOwn(now);
   const id = useId();
+  const { draft, refusal } = now;
+  const rest = () => {
+    refused.delete(place);
+    setOwn({ place, draft: null, refusal: null });
+  };
   const finish = () => {
     if (draft === null) return;
-    if (draft === value) {
-      setDraft(null);
-      setError(null);
-      return;
-    }
+    if (draft === value) return rest();
     const wrong = commit(draft);
-    setError(wrong);
-    if (wrong === null) setDraft(null);
+    if (!wrong) return rest();
+    refused.set(place, { text: draft, base: value, refusal: wrong });
+    setOwn({ place, draft, refusal: wrong });
+  };
+  const take = (at: number) => {
+    const one = refusal?.near?.at(at);
+    if (!one) return false;
+    rest();
+    one.take();
+    return true;
   };
   return {
     id,
-    error,
+    refusal: refusal && { ...refusal, take },
     input: {
       id,
       value: draft ?? value,
-      'aria-invalid': error !== null,
-      'aria-describedby': error ? `${id}-error` : undefined,
-      onChange: (event: { currentTarget: { value: string } }) => setDraft(event.currentTarget.value),
+      'aria-invalid': refusal !== null,
+      'aria-describedby': refusal ? `${id}-error` : undefined,
+      onChange: (event: { currentTarget: { value: string } }) =>
+        setOwn({ place, draft: event.currentTarget.value, refusal }),
       onBlur: finish,
       onKeyDown: (event: KeyboardEvent<HTMLInputElement | HTMLTextAreaElement>) => {
         if (event.key === 'Enter' && event.currentTarget.tagName === 'INPUT') finish();
-        if (event.key !== 'Escape' || draft === null) return;
-        event.stopPropagation();
-        setDraft(null);
-        setError(null);
+        if (event.key === 'ArrowDown' && take(0)) event.preventDefault();
+        if (event.key === 'ArrowUp' && take(-1)) event.preventDefault();
+        if (event.key !== 'Escape') return;
+        if (draft !== null) event.stopPropagation();
+        rest();
+        // The next letter is a tool's, not the field's.
+        event.currentTarget.blur();
       },
     },
   };
@@ -96,21 +142,32 @@ function useDraft(value: string, commit: (text: string) => string | null) {
 const INPUT =
   'input input-xs h-6 px-1 fig bg-base-content/5 disabled:bg-transparent border-transparent hover:border-base-300 focus:border-base-content';
 
+type QuantityProps = Committed & { measure: Measure; min?: number; max?: number; step?: number };
+
 /** A length typed as people say it, shown both ways. */
-export function QuantityField(
-  props: Committed & {
-    value: number;
-    measure: Measure;
-    min?: number;
-    max?: number;
-    step?: number;
-    onCommit: (value: number) => void;
-  },
+export function QuantityField(props: QuantityProps & { value: number; onCommit: (value: number) => void }) {
+  return <LengthInput {...props} onCommit={(value) => value !== null && props.onCommit(value)} />;
+}
+
+/** The same for a length that need not be said: an empty field is null. @param props.none what is shown then */
+export function OptionalQuantityField(
+  props: QuantityProps & { value: number | null; none: string; onCommit: (value: number | null) => void },
 ) {
-  const { label, value, measure, min, max, step, onCommit, disabled } = props;
+  return <LengthInput {...props} />;
+}
+
+function LengthInput(
+  props: QuantityProps & { value: number | null; none?: string; onCommit: (value: number | null) => void },
+) {
+  const { label, value, measure, min, max, step, none, onCommit, disabled } = props;
   const metric = useView((view) => view.metric);
   const { size, bare } = MEASURES[measure];
-  const { id, error, input } = useDraft(say(value, measure, metric), (text) => {
+  const shown = value === null ? '' : say(value, measure, metric);
+  const { id, refusal, input } = useDraft(label, shown, (text) => {
+    if (none !== undefined && text.trim() === '') {
+      onCommit(null);
+      return null;
+    }
     const limits = {
       name: label,
       ...(min === undefined ? {} : { min: min * size }),
@@ -121,7 +178,14 @@ export function QuantityField(
         : { step: (step ?? (measure === 'plates' ? 1 : 0.5)) * size }),
     };
     const parsed = parseLength(text.replace('≈', ''), bare[metric], limits);
-    if (!parsed.ok) return parsed.error;
+    if (!parsed.ok)
+      return {
+        error: parsed.error,
+        near: parsed.near?.map((length) => ({
+          words: say(length / size, measure, metric),
+          take: () => onCommit(length / size),
+        })),
+      };
     onCommit(parsed.length / size);
     return null;
   });
@@ -129,17 +193,18 @@ export function QuantityField(
     <Frame
       id={id}
       label={label}
-      error={error}
+      refusal={refusal}
       beside
       bare={props.bare}
-      hint={props.hint ?? sayAlso(value, measure, metric)}
+      hint={props.hint ?? (value === null ? undefined : sayAlso(value, measure, metric))}
     >
       <input
         {...input}
-        className={`${INPUT} text-right shrink-0 ${metric === 'mm' ? 'w-[5.1rem]' : measure === 'm' ? 'w-32' : measure === 'mm' ? 'w-28' : 'w-[5.1rem]'}`}
+        className={`${INPUT} text-right ${props.bare ? 'min-w-0 flex-1' : 'shrink-0'} ${metric === 'mm' ? 'w-[5.1rem]' : measure === 'm' ? 'w-32' : measure === 'mm' ? 'w-28' : 'w-[5.1rem]'}`}
         disabled={disabled}
         inputMode="text"
         autoComplete="off"
+        placeholder={none}
       />
     </Frame>
   );
@@ -158,22 +223,22 @@ export function NumberField(
   },
 ) {
   const { label, value, min, max, whole, unit, optional, onCommit, disabled, hint, bare } = props;
-  const { id, error, input } = useDraft(value === null ? '' : String(value), (text) => {
+  const { id, refusal, input } = useDraft(label, value === null ? '' : String(value), (text) => {
     const trimmed = text.trim().replace(',', '.');
     if (trimmed === '' && optional !== undefined) {
       onCommit(null);
       return null;
     }
     const number = Number(trimmed);
-    if (trimmed === '' || !Number.isFinite(number)) return `${label}: «${text}» is not a number.`;
-    if (whole && !Number.isInteger(number)) return `${label}: ${number} is not a whole number.`;
-    if (number < min) return `${label}: ${number} is below the least, ${min}.`;
-    if (number > max) return `${label}: ${number} is above the most, ${max}.`;
+    if (trimmed === '' || !Number.isFinite(number)) return { error: `${label}: «${text}» is not a number.` };
+    if (whole && !Number.isInteger(number)) return { error: `${label}: ${number} is not a whole number.` };
+    if (number < min) return { error: `${label}: ${number} is below the least, ${min}.` };
+    if (number > max) return { error: `${label}: ${number} is above the most, ${max}.` };
     onCommit(number);
     return null;
   });
   return (
-    <Frame id={id} label={label} error={error} hint={hint} bare={bare}>
+    <Frame id={id} label={label} refusal={refusal} hint={hint} bare={bare}>
       <span className={`flex items-center gap-1 ${bare ? 'min-w-0 w-full' : 'shrink-0'}`}>
         <input
           {...input}
@@ -214,15 +279,16 @@ export function TextField(
     placeholder,
     bare,
   } = props;
-  const { id, error, input } = useDraft(value, (text) => {
-    if (required && text.trim() === '') return `${label}: a name is needed.`;
-    if (text.length > max) return `${label}: ${text.length} characters; the most is ${max}.`;
+  const { id, refusal, input } = useDraft(label, value, (text) => {
+    if (required && text.trim() === '') return { error: `${label}: a name is needed.` };
+    if (text.length > max) return { error: `${label}: ${text.length} characters; the most is ${max}.` };
     const wrong = check?.(text) ?? null;
-    if (wrong === null) onCommit(long ? text : text.trim());
-    return wrong;
+    if (wrong !== null) return { error: wrong };
+    onCommit(long ? text : text.trim());
+    return null;
   });
   return (
-    <Frame id={id} label={label} error={error} hint={hint} wide={long} bare={bare}>
+    <Frame id={id} label={label} refusal={refusal} hint={hint} wide={long} bare={bare}>
       {long ? (
         <textarea
           {...input}
@@ -254,7 +320,7 @@ export function SelectField<T extends string>(
   const { label, value, options, onCommit, disabled, hint, bare } = props;
   const id = useId();
   return (
-    <Frame id={id} label={label} error={null} hint={hint} bare={bare}>
+    <Frame id={id} label={label} refusal={null} hint={hint} bare={bare}>
       <select
         id={id}
         className={`select select-xs h-6 ${bare ? 'w-full' : 'w-44'} ps-1 bg-base-content/5 shrink-0 border-transparent hover:border-base-300`}
@@ -283,13 +349,14 @@ export function DateField({
   hint,
   bare,
 }: Committed & { value: string | null; onCommit: (value: string | null) => void }) {
-  const { id, error, input } = useDraft(value ?? '', (text) => {
-    if (text !== '' && !/^\d{4}-\d{2}-\d{2}$/.test(text)) return `${label}: «${text}» is not a date.`;
+  const { id, refusal, input } = useDraft(label, value ?? '', (text) => {
+    if (text !== '' && !/^\d{4}-\d{2}-\d{2}$/.test(text))
+      return { error: `${label}: «${text}» is not a date.` };
     onCommit(text === '' ? null : text);
     return null;
   });
   return (
-    <Frame id={id} label={label} error={error} hint={hint} bare={bare}>
+    <Frame id={id} label={label} refusal={refusal} hint={hint} bare={bare}>
       <input {...input} type="date" className={`${INPUT} text-right w-36`} disabled={disabled} />
     </Frame>
   );
@@ -305,7 +372,7 @@ export function CheckField({
 }: Committed & { value: boolean; onCommit: (value: boolean) => void }) {
   const id = useId();
   return (
-    <Frame id={id} label={label} error={null} hint={hint} bare={bare}>
+    <Frame id={id} label={label} refusal={null} hint={hint} bare={bare}>
       <input
         id={id}
         type="checkbox"

@@ -7,6 +7,7 @@ import {
   costOf,
   cutProblemOf,
   mendList,
+  moduleLoads,
   neighboursOf,
   seamJudge,
   seamSheet,
@@ -15,6 +16,7 @@ import {
   type Cutting,
   type HandAct,
   type Mend,
+  type ModuleLoad,
   type SceneProblem,
   type SeamSheet,
   type SeamState,
@@ -26,14 +28,25 @@ import {
   compile,
   compileRelief,
   contoursOf,
+  loadsOf,
   recompile,
   type Compiled,
   type Contour,
-  type CountedMass,
+  type LoosePiece,
+  type MassRaster,
   type Relief,
 } from '@quarry/core/relief';
-import { emptyScene, reduce, withDelta, type Change, type Delta, type Scene } from '@quarry/core/scene';
+import {
+  displayOf,
+  emptyScene,
+  reduce,
+  withDelta,
+  type Change,
+  type Delta,
+  type Scene,
+} from '@quarry/core/scene';
 import { outlook, type OutlookAnswer } from '@quarry/core/progress';
+import { tableLoads, type TableLoad } from '@quarry/core/site';
 import { bestMoves, reachOf, type Move, type Reach } from '@quarry/core/sight';
 
 /** A square of the relief with its contours: what is drawn anew when something in it changes. */
@@ -112,8 +125,8 @@ function tilesOf(relief: Relief, changed: readonly Rect[] | null): Tile[] {
 }
 
 /** The ground's mass as it was counted last; null until it is. */
-let mass: CountedMass | null = null;
-let weighed: { from: Relief; mass: CountedMass; relief: Relief } | null = null;
+let mass: MassRaster | null = null;
+let weighed: { from: Relief; mass: MassRaster; relief: Relief } | null = null;
 
 /** The compiled ground of the followed scene, with its mass as counted last: one object for as long as both hold. */
 function followed(): Relief {
@@ -163,7 +176,7 @@ const worker = {
     return transfer(judgement, [reach.distance.buffer]);
   },
   /** Takes the ground's mass as it was counted piece by piece. */
-  weigh(counted: CountedMass): void {
+  weigh(counted: MassRaster): void {
     mass = counted;
   },
   /** The ground of a scene that is not the one followed. */
@@ -183,6 +196,26 @@ const worker = {
   problem: (): SceneProblem => cutProblemOf(scene, followed()),
   /** What the modules of the followed scene come to. */
   arrangement: (): Arrangement => arrangementOf(scene, followed(), judgeOfSeams()),
+  /**
+   * What modules and tables carry in a place, and whether the ground is counted or still estimated.
+   * @param place whose tables it stands on
+   */
+  loads(place: string | null): {
+    modules: ModuleLoad[];
+    tables: TableLoad[];
+    loose: readonly LoosePiece[];
+    counted: boolean;
+  } {
+    const relief = followed();
+    const display = displayOf(scene);
+    const there = { ...scene, display: { [display.id]: { ...display, place } } };
+    return {
+      modules: moduleLoads(there, relief),
+      tables: tableLoads(there, relief),
+      loose: loadsOf(there, relief).pieces,
+      counted: relief.counted !== undefined,
+    };
+  },
   /** What another cutting of it would come to. */
   rival(cutting: Cutting, origin: { x: number; y: number }): Arrangement | null {
     const taken = reduce(scene, adoptCutting(scene, cutting, origin));

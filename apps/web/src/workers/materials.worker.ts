@@ -22,7 +22,7 @@ import {
   type MethodCount,
   type Painted,
 } from '@quarry/core/masonry';
-import { compile, recompile, type Compiled, type CountedMass } from '@quarry/core/relief';
+import { compile, recompile, type Compiled, type MassRaster } from '@quarry/core/relief';
 import { emptyScene, withDelta, type Delta, type Scene } from '@quarry/core/scene';
 
 /** A block as it was counted, without its lines: those are in the needs. */
@@ -37,7 +37,7 @@ export interface Materials {
   /** What no demand takes, by supply id. */
   left: ReadonlyMap<string, number>;
   blocks: BlockSum[];
-  mass: CountedMass;
+  mass: MassRaster;
   /** What is needed now and was not before the last change that needed anything else. */
   changed: NeedChange[];
   /** How many blocks were counted anew for it. */

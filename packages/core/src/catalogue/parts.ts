@@ -229,3 +229,20 @@ export function partNamed(word: string): Part | null {
   const ids = ways.map(([w, d]) => partId(family, w, d, h, turn));
   return partOf(ids.find(isListed) ?? ids[0]);
 }
+
+/** Grams of one piece: as weighed, else by volume; a part that nobody knows weighs as a brick 2×2. */
+export function gramsOfPart(
+  id: string,
+  known: Readonly<Record<string, { grams: number | null }>> = {},
+): number {
+  const own = Object.hasOwn(known, id) ? known[id].grams : null;
+  if (own !== null) return own;
+  let grams = volumes.get(id);
+  if (grams === undefined) {
+    const part = partOf(id);
+    grams = part ? gramsOf(part) : 1.2;
+    volumes.set(id, grams);
+  }
+  return grams;
+}
+const volumes = new Map<string, number>();

@@ -1,8 +1,7 @@
 import { MM_PER_PLATE, centreOf, formatPlates, formatStuds, STUD, counted } from '../lattice/index.ts';
 import { FIGURE_MM, FIGURE_RATIO, STATURE, judgeFurniture, spaceBudget } from '../scale/index.ts';
-import { displayOf, listOf, spacesOf, vehiclesOf } from '../scene/index.ts';
+import { SIDE_WORDS, builtRect, displayOf, labelOf, listOf, spacesOf, vehiclesOf } from '../scene/index.ts';
 import { footprintBounds } from '../relief/index.ts';
-import { cardOf } from '../site/index.ts';
 import { type Draft, type Rule } from './finding.ts';
 import { daysBetween } from './people.ts';
 
@@ -12,25 +11,25 @@ const cardOverhang: Rule = {
   id: 'card-overhang',
   title: 'More stands out over the base than the card allows',
   basis:
-    'How far each building reaches past the footprint’s bounding box on each side, in studs, and how high above the base that begins (its ground and its own «stands out from»), against the rule card. Judged for vignettes.',
+    'How far each building, wall, plant, figure and flag reaches past the footprint’s bounding box on each side, turned as it is, in studs, and how high above the base that begins (its ground and its own «stands out from»), against the rule card. Judged for vignettes.',
   page: 'brief',
   severity: 'error',
-  check({ scene, relief }) {
-    const { kind, cardOverhang: limit, cardOverhangFrom: from } = displayOf(scene);
-    if (kind !== 'vignette') return [];
-    return cardOf(scene, relief).over.flatMap(({ id, by, side, begins }): Draft[] => {
+  check({ scene, card }) {
+    const { kind: sort, cardOverhang: limit, cardOverhangFrom: from } = displayOf(scene);
+    if (sort !== 'vignette') return [];
+    return card().over.flatMap(({ kind, id, by, side, begins, at }): Draft[] => {
       const low = begins < from;
       if (by <= limit && !low) return [];
-      const { name } = scene.plot[id];
+      const name = labelOf(scene, kind, id);
       return [
         {
           sentence:
             by > limit
-              ? `«${name}» stands ${formatStuds(by * STUD)} out over the ${side} side of the base; the card allows ${formatStuds(limit * STUD)}.`
+              ? `«${name}» stands ${formatStuds(Math.round(by * STUD))} out over the ${side} side of the base; the card allows ${formatStuds(limit * STUD)}.`
               : `«${name}» begins to stand out at ${formatPlates(begins)}; the card allows it from ${formatPlates(from)} on.`,
           remedy: 'Move it in, let it begin higher, or correct the card on the Brief.',
-          place: centreOf(scene.plot[id]),
-          things: [{ kind: 'plot', id }],
+          place: at,
+          things: [{ kind, id }],
           numbers: by > limit ? { by, limit } : { begins, from },
         },
       ];
@@ -60,7 +59,7 @@ const spaceShort: Rule = {
   id: 'space-short',
   title: 'A room does not fit its plot',
   basis:
-    'True size ÷ ratio ÷ 8 mm, rounded up to whole studs, and the walls on both sides, against the plot either way round. The share is floor inside over floor needed.',
+    'True size ÷ ratio ÷ 8 mm, rounded up to whole studs, and the walls on both sides, against the plot without its pavement, either way round. The share is floor inside over floor needed.',
   page: 'brief',
   severity: 'warning',
   check({ scene }) {
@@ -70,11 +69,12 @@ const spaceShort: Rule = {
       const space = scene.space[id];
       const plot = space.plot === null ? null : scene.plot[space.plot];
       if (!plot) return [];
+      const built = builtRect(plot);
       const floor =
         share < 1 ? `has ${percent(share)} of the floor it needs` : 'has floor enough but not the shape';
       return [
         {
-          sentence: `The ${space.name} ${floor}: ${need.w} × ${need.d} studs at 1:${ratio}, and «${plot.name}» is ${plot.w} × ${plot.d}.`,
+          sentence: `The ${space.name} ${floor}: ${need.w} × ${need.d} studs at 1:${ratio}, and «${plot.name}» is ${built.w} × ${built.d}${built.w * built.d < plot.w * plot.d ? ' without its pavement' : ''}.`,
           remedy: 'Widen the plot, choose a smaller true room, or another scale for it.',
           place: centreOf(plot),
           things: [
@@ -160,24 +160,27 @@ const furniture: Rule = {
 const streetStandard: Rule = {
   id: 'street-standard',
   title: 'A street front breaks the standard',
-  basis: 'Depth and width of each plot marked as a street front, either way round, against the house rules.',
+  basis:
+    'Depth of each plot marked as a street front, from its front to its back, and its width along the street, against the house rules.',
   page: 'brief',
   severity: 'warning',
   check({ scene }) {
     const { streetDepth, streetWidths } = displayOf(scene);
     if (streetDepth === null) return [];
     const widths = [...streetWidths].sort((a, b) => a - b);
-    return listOf(scene, 'plot').flatMap(({ id, name, streetFront, ...plot }): Draft[] => {
-      const { w, d } = plot;
-      const keeps = (wide: number, deep: number) => deep === streetDepth && widths.includes(wide);
-      if (!streetFront || keeps(w, d) || keeps(d, w)) return [];
+    return listOf(scene, 'plot').flatMap(({ id, name, streetFront, front, ...plot }): Draft[] => {
+      const [wide, deep] = front === 'n' || front === 's' ? [plot.w, plot.d] : [plot.d, plot.w];
+      if (!streetFront || (deep === streetDepth && widths.includes(wide))) return [];
       return [
         {
-          sentence: `The street front «${name}» is ${w} × ${d} studs; the standard is ${streetDepth} deep and ${widths.join(', ')} wide.`,
-          remedy: 'Resize it, or take the mark of a street front off.',
+          sentence: `The street front «${name}» is ${plot.w} × ${plot.d} studs, ${deep} deep from its front to the ${SIDE_WORDS[front]}; the standard is ${streetDepth} deep and ${widths.join(', ')} wide.`,
+          remedy:
+            wide === streetDepth && widths.includes(deep)
+              ? 'Turn its front to a longer side, or resize it.'
+              : 'Resize it, or take the mark of a street front off.',
           place: centreOf(plot),
           things: [{ kind: 'plot', id }],
-          numbers: { w, d, depth: streetDepth },
+          numbers: { wide, deep, depth: streetDepth },
         },
       ];
     });

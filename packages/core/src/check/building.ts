@@ -1,48 +1,38 @@
 import {
   BRICK,
   MM,
+  MM_PER_PLATE,
   PLATE,
   centreOf,
+  counted,
   formatMm,
   formatPlates,
+  outerSize,
   overlap,
   studsWithin,
-  outerSize,
-  counted,
 } from '../lattice/index.ts';
-import { displayOf, listOf, plotBounds, type Module, type Plot } from '../scene/index.ts';
-import { OUTSIDE, heightRange } from '../relief/index.ts';
-import { judgePassage, wayOf, widestOf } from '../site/index.ts';
+import {
+  displayOf,
+  listOf,
+  plotBounds,
+  type Module,
+  type Passage,
+  type Plot,
+  type Scene,
+} from '../scene/index.ts';
+import {
+  OUTSIDE,
+  eachPlotSpan,
+  fixedHeight,
+  indexAt,
+  isLoose,
+  loadsOf,
+  ownerAt,
+  type Relief,
+} from '../relief/index.ts';
+import { judgePassage, wayOf, widestOf, type Box } from '../site/index.ts';
 import { baseNeeds } from '../cut/index.ts';
 import { type Draft, type Rule } from './finding.ts';
-import { overlapping } from './places.ts';
-
-const plotsOverlap: Rule = {
-  id: 'plots-overlap',
-  title: 'Buildings overlap',
-  basis: 'The studs two plots share, from their places and sizes.',
-  page: 'plan',
-  severity: 'error',
-  check: ({ scene }) =>
-    overlapping(listOf(scene, 'plot'), plotBounds).flatMap(([a, b]): Draft[] => {
-      // What is turned off the grid is judged by the studs it touches: see «turn-reaches».
-      if (a.turn % 90 !== 0 || b.turn % 90 !== 0) return [];
-      const shared = overlap(plotBounds(a), plotBounds(b));
-      if (!shared) return [];
-      return [
-        {
-          sentence: `«${a.name}» and «${b.name}» share ${shared.w} × ${shared.d} studs; two buildings need 0.`,
-          remedy: `Move «${b.name}» by ${Math.min(shared.w, shared.d)} studs.`,
-          place: centreOf(shared),
-          things: [
-            { kind: 'plot', id: a.id },
-            { kind: 'plot', id: b.id },
-          ],
-          numbers: { w: shared.w, d: shared.d },
-        },
-      ];
-    }),
-};
 
 const plotUneven: Rule = {
   id: 'plot-uneven',
@@ -53,7 +43,7 @@ const plotUneven: Rule = {
   severity: 'warning',
   check: ({ scene, relief }) =>
     listOf(scene, 'plot').flatMap((plot): Draft[] => {
-      const range = heightRange(relief, plotBounds(plot));
+      const range = rangeUnder(relief, plot);
       if (!range || range.low === range.high) return [];
       const gap = range.high - range.low;
       return [
@@ -68,17 +58,31 @@ const plotUneven: Rule = {
     }),
 };
 
+/** Lowest and highest ground under a building, every stud that its walls touch. */
+function rangeUnder(relief: Relief, plot: Plot): { low: number; high: number } | null {
+  let [low, high] = [Infinity, -Infinity];
+  eachPlotSpan(plot, relief, (row, from, to) => {
+    for (let x = from; x < to; x++) {
+      const i = indexAt(relief, x, row);
+      if (i < 0 || relief.ground[i] === OUTSIDE) continue;
+      low = Math.min(low, relief.height[i]);
+      high = Math.max(high, relief.height[i]);
+    }
+  });
+  return low > high ? null : { low, high };
+}
+
 const plotOverSeam: Rule = {
   id: 'plot-over-seam',
   title: 'A seam cuts a building',
   basis:
-    'The modules whose areas a plot shares, for plots that may not be cut; for those that may be cut at named places only, the seams that run elsewhere.',
+    'The modules whose areas a plot shares, for plots that may not be cut; for those that may be cut at named places only, the seams that run elsewhere. What stands loose is set on when its modules stand, and may bridge their seam.',
   page: 'cut',
   severity: 'error',
   check({ scene }) {
     const modules = listOf(scene, 'module');
     return listOf(scene, 'plot').flatMap((plot): Draft[] => {
-      if (plot.mayCut && plot.cutAt.length === 0) return [];
+      if (isLoose(plot) || (plot.mayCut && plot.cutAt.length === 0)) return [];
       const bounds = plotBounds(plot);
       const under = modules.filter((module) => overlap(module, bounds));
       if (under.length < 2) return [];
@@ -105,7 +109,7 @@ const plotOverSeam: Rule = {
       return [
         {
           sentence: `«${plot.name}» stands on ${under.length} modules (${under.map(({ name }) => name).join(', ')}); a building that may not be cut stands on 1.`,
-          remedy: 'Cut again, move the plot, or allow it to be cut.',
+          remedy: 'Cut again, move the plot, stand it loose, or allow it to be cut.',
           place: seamBetween(first, second) ?? centreOf(plot),
           things: [
             { kind: 'plot', id: plot.id },
@@ -139,16 +143,17 @@ const modulePassage: Rule = {
   id: 'module-passage',
   title: 'A module does not pass the way in',
   basis:
-    'The module (8 mm a stud less 0.2 mm of play, as tall as its tallest stud) is carried upright and level, either way round, through each passage of the Survey; how each kind of passage is judged stands there.',
+    'The module (8 mm a stud less 0.2 mm of play, as tall as its tallest stud with what is fixed to it: loose buildings, parts that lift off and trees are taken off first) is carried upright and level, either way round, through each passage of the Survey; how each kind of passage is judged stands there.',
   page: 'cut',
   severity: 'error',
-  check({ scene, relief }) {
+  check({ scene, relief, modules }) {
     const way = wayOf(scene).sort((a, b) => widestOf(a) - widestOf(b));
-    return listOf(scene, 'module').flatMap((module): Draft[] => {
+    return modules().flatMap(({ id, name, tall }): Draft[] => {
+      const module = scene.module[id];
       const box = {
         short: outerSize(Math.min(module.w, module.d)) / MM,
         long: outerSize(Math.max(module.w, module.d)) / MM,
-        height: (topOf(relief, module) * PLATE) / MM,
+        height: tall,
       };
       for (const passage of way) {
         const judged = judgePassage(passage, box);
@@ -157,12 +162,13 @@ const modulePassage: Rule = {
         const measure = { width: 'across its narrow side', height: 'tall', length: 'long' }[by];
         return [
           {
-            sentence: `Module ${module.name} is ${formatMm(has * MM)} ${measure}; the ${passage.name} lets ${formatMm(limit * MM)} through${by === 'length' ? ' at its width' : ''}.`,
-            remedy: {
-              width: `Make it at most ${studsWithin(limit * MM)} studs on one side, or carry it another way.`,
-              height: 'Plan the tall part to lift off.',
-              length: `Make it at most ${studsWithin(limit * MM)} studs long, or narrower, or carry it another way.`,
-            }[by],
+            sentence: `Module ${name} is ${formatMm(has * MM)} ${measure}; the ${passage.name} lets ${formatMm(limit * MM)} through${by === 'length' ? ' at its width' : ''}.`,
+            remedy:
+              by === 'width'
+                ? `Make it at most ${studsWithin(limit * MM)} studs on one side, or carry it another way.`
+                : by === 'length'
+                  ? `Make it at most ${studsWithin(limit * MM)} studs long, or narrower, or carry it another way.`
+                  : heightRemedy(scene, relief, module, box, passage, limit),
             place: centreOf(module),
             things: [
               { kind: 'module', id: module.id },
@@ -177,18 +183,91 @@ const modulePassage: Rule = {
   },
 };
 
-function topOf(
-  relief: { x: number; y: number; w: number; d: number; top: Int16Array; ground: Uint8Array },
+/** What would bring a module that is too tall through a passage: tried, before it is said. */
+function heightRemedy(
+  scene: Scene,
+  relief: Relief,
   module: Module,
-): number {
-  let top = 0;
-  for (let y = Math.max(module.y, relief.y); y < Math.min(module.y + module.d, relief.y + relief.d); y++)
-    for (let x = Math.max(module.x, relief.x); x < Math.min(module.x + module.w, relief.x + relief.w); x++) {
-      const i = (y - relief.y) * relief.w + x - relief.x;
-      if (relief.ground[i] !== OUTSIDE) top = Math.max(top, relief.top[i]);
+  box: Box,
+  passage: Passage,
+  limit: number,
+): string {
+  const { top } = loadsOf(scene, relief);
+  const tall = new Set<string>();
+  let left = 0;
+  eachStudOf(relief, module, (i) => {
+    if (top[i] * MM_PER_PLATE <= limit) left = Math.max(left, top[i]);
+    else {
+      const owner = ownerAt(relief, i);
+      if (owner?.kind === 'plot' && fixedHeight(scene.plot[owner.id]) > 0) tall.add(owner.id);
+      left = Math.max(left, owner?.kind === 'plot' ? relief.height[i] : top[i]);
     }
-  return top;
+  });
+  const plots = [...tall].map((id) => scene.plot[id]);
+  const names = plots.map(({ name }) => `«${name}»`).join(', ');
+  const rest = formatMm(Math.round(left * MM_PER_PLATE * MM));
+  if (plots.length === 0 || !judgePassage(passage, { ...box, height: left * MM_PER_PLATE }).passes)
+    return 'Lower its ground, carry it another way, or build that height at the place.';
+  const boxOf = (plot: Plot, height: number): Box => ({
+    short: outerSize(Math.min(plot.w, plot.d)) / MM,
+    long: outerSize(Math.max(plot.w, plot.d)) / MM,
+    height,
+  });
+  if (plots.every((plot) => judgePassage(passage, boxOf(plot, fixedHeight(plot) * MM_PER_PLATE)).passes))
+    return `Let ${names} lift off (mount: loose): then the module is ${rest} tall and passes, and so does what is lifted off.`;
+  const most = Math.floor(limit / MM_PER_PLATE);
+  if (most > 0 && plots.every((plot) => judgePassage(passage, boxOf(plot, most * MM_PER_PLATE)).passes)) {
+    const pieces = Math.max(...plots.map((plot) => Math.ceil(fixedHeight(plot) / most)));
+    return `Let ${names} lift off in ${pieces} pieces of at most ${formatPlates(most)} each: then the module is ${rest} tall, and all of it passes.`;
+  }
+  return 'Carry it another way, or build that height at the place: what would be lifted off does not pass either.';
 }
+
+function eachStudOf(relief: Relief, area: Module, visit: (i: number) => void): void {
+  for (let y = area.y; y < area.y + area.d; y++)
+    for (let x = area.x; x < area.x + area.w; x++) {
+      const i = indexAt(relief, x, y);
+      if (i >= 0 && relief.ground[i] !== OUTSIDE) visit(i);
+    }
+}
+
+const loosePassage: Rule = {
+  id: 'loose-passage',
+  title: 'A loose building or a part does not pass the way in',
+  basis:
+    'What lifts off is carried by itself, upright and level: its outer size on the plan and its own height, through each passage of the Survey.',
+  page: 'cut',
+  severity: 'error',
+  check({ scene, relief }) {
+    const way = wayOf(scene).sort((a, b) => widestOf(a) - widestOf(b));
+    return loadsOf(scene, relief).pieces.flatMap((piece): Draft[] => {
+      const box = { short: Math.min(piece.w, piece.d), long: Math.max(piece.w, piece.d), height: piece.h };
+      for (const passage of way) {
+        const judged = judgePassage(passage, box);
+        if (judged.passes) continue;
+        const { by, has, limit } = judged;
+        const measure = { width: 'across its narrow side', height: 'tall', length: 'long' }[by];
+        return [
+          {
+            sentence: `«${piece.name}»${piece.part === null ? '' : ` of «${scene.plot[piece.plot].name}»`}, carried by itself, is ${formatMm(Math.round(has * MM))} ${measure}; the ${passage.name} lets ${formatMm(Math.round(limit * MM))} through.`,
+            remedy:
+              by === 'height'
+                ? `Part it into pieces of at most ${formatPlates(Math.floor(limit / MM_PER_PLATE))}.`
+                : 'Part it, or carry it another way.',
+            place: centreOf(scene.plot[piece.plot]),
+            part: piece.part === null ? 'whole' : `part ${piece.part}`,
+            things: [
+              { kind: 'plot', id: piece.plot },
+              { kind: 'passage', id: passage.id },
+            ],
+            numbers: { [by]: has, passage: limit },
+          },
+        ];
+      }
+      return [];
+    });
+  },
+};
 
 const moduleSize: Rule = {
   id: 'module-size',
@@ -309,10 +388,10 @@ const levelSteps: Rule = {
 };
 
 export const BUILDING_RULES: readonly Rule[] = [
-  plotsOverlap,
   plotUneven,
   plotOverSeam,
   modulePassage,
+  loosePassage,
   moduleSize,
   modulesCover,
   basesShort,

@@ -1,9 +1,9 @@
 import { MM, formatMm } from '../lattice/index.ts';
 import type { Kind, Scene, Seam } from '../scene/index.ts';
-import type { Relief } from '../relief/index.ts';
+import type { Body, Relief } from '../relief/index.ts';
 import type { ModuleLoad, Neighbours, SeamSheet } from '../cut/index.ts';
 import type { Reach } from '../sight/index.ts';
-import type { Hanging, TableLoad } from '../site/index.ts';
+import type { CardState, Hanging, TableLoad } from '../site/index.ts';
 
 export type Severity = 'error' | 'warning' | 'note';
 export type Page = 'brief' | 'survey' | 'plan' | 'cut' | 'stockpile' | 'progress' | 'crew';
@@ -29,6 +29,10 @@ export interface Finding {
 export interface Context {
   scene: Scene;
   relief: Relief;
+  /** Everything that stands in the scene, as bodies: worked out when a rule first asks, once for all rules. */
+  bodies(): readonly Body[];
+  /** The scene as a rule card sees it: worked out likewise. */
+  card(): CardState;
   /** The studs that no table carries: worked out when a rule first asks, once for all rules. */
   hanging(): readonly Hanging[];
   /** What each module weighs and how it is lifted: worked out likewise. */

@@ -1,8 +1,15 @@
 import { listOf, type Scene } from '../scene/index.ts';
-import { compileRelief, type Relief } from '../relief/index.ts';
+import { bodiesOf, compileRelief, type Body, type Relief } from '../relief/index.ts';
 import { BUILDING_RULES } from './building.ts';
 import { PEOPLE_RULES } from './people.ts';
-import { hangingStuds, tableLoads, type Hanging, type TableLoad } from '../site/index.ts';
+import {
+  cardOf,
+  hangingStuds,
+  tableLoads,
+  type CardState,
+  type Hanging,
+  type TableLoad,
+} from '../site/index.ts';
 import { reachOf, type Reach } from '../sight/index.ts';
 import { moduleLoads, neighboursOf, seamSheet, type ModuleLoad } from '../cut/index.ts';
 import { BRIEF_RULES } from './brief.ts';
@@ -65,6 +72,8 @@ export function checkScene(
   options: { today?: string; relief?: Relief; reach?: Reach } = {},
 ): Judged[] {
   const relief = options.relief ?? compileRelief(scene);
+  let bodies: readonly Body[] | null = null;
+  let card: CardState | null = null;
   let hanging: readonly Hanging[] | null = null;
   let loads: readonly TableLoad[] | null = null;
   let modules: readonly ModuleLoad[] | null = null;
@@ -73,6 +82,8 @@ export function checkScene(
   const context: Context = {
     scene,
     relief,
+    bodies: () => (bodies ??= bodiesOf(scene, relief)),
+    card: () => (card ??= cardOf(scene, relief, context.bodies())),
     hanging: () => (hanging ??= hangingStuds(scene, relief)),
     modules: () => (modules ??= moduleLoads(scene, relief)),
     seams: () =>

@@ -5,16 +5,26 @@ import {
   centreOf,
   contains,
   formatHeight,
+  formatKg,
   formatMm,
   formatPlates,
   formatStuds,
+  outward,
   overlap,
   studsOf,
   type Rect,
   counted,
 } from '../lattice/index.ts';
-import { displayOf, labelOf, listOf } from '../scene/index.ts';
-import { OUTSIDE, footprintBounds, indexAt, ownerAt, type Relief } from '../relief/index.ts';
+import { displayOf, labelOf, listOf, plotBounds, type Plot } from '../scene/index.ts';
+import {
+  OUTSIDE,
+  eachPlotSpan,
+  footprintBounds,
+  groundMass,
+  indexAt,
+  ownerAt,
+  type Relief,
+} from '../relief/index.ts';
 import { hereOf, tableInStuds } from '../site/index.ts';
 import { type Draft, type Rule } from './finding.ts';
 
@@ -73,6 +83,58 @@ const plotOverhangs: Rule = {
       things: [{ kind: 'plot' as const, id }],
       numbers: { studs, overhang: by },
     }));
+  },
+};
+
+/** Ground heavier than this is too heavy past a table's edge, grams a stud: about 12 bricks of hollow ground (ours, no source). */
+const HEAVY = 1;
+
+const overhangHeavy: Rule = {
+  id: 'overhang-heavy',
+  title: 'Heavy ground hangs over a table edge',
+  basis: `Mass of the ground on each stud whose centre lies on no table, as counted, else estimated from its height; more than ${HEAVY} g a stud is heavy (a default of ours, no source). And whether the centre of mass of each module lies over the studs that tables carry.`,
+  page: 'plan',
+  severity: 'warning',
+  check({ scene, relief, hanging, modules }) {
+    const tables = hereOf(scene, 'table');
+    const worst = tables.map(() => ({ studs: 0, grams: 0, most: 0, x: 0, y: 0 }));
+    for (const { x, y, table } of hanging()) {
+      const { grams } = groundMass(relief, indexAt(relief, x, y));
+      const entry = worst[table];
+      if (grams <= HEAVY || !entry) continue;
+      entry.studs++;
+      entry.grams += grams;
+      if (grams > entry.most) Object.assign(entry, { most: grams, x, y });
+    }
+    const heavy = tables.flatMap((table, i): Draft[] => {
+      const { studs, grams, most, x, y } = worst[i];
+      if (studs === 0) return [];
+      return [
+        {
+          sentence: `${counted(studs, 'stud')} of ground past the edge of «${table.name}» weigh ${formatKg(grams)}, up to ${most.toFixed(1)} g a stud; at most ${HEAVY} g a stud belongs there.`,
+          remedy: 'Move the table under it, or keep the ground there low and hollow.',
+          place: { x, y },
+          things: [{ kind: 'table', id: table.id }],
+          numbers: { studs, grams: Math.round(grams), limit: HEAVY },
+        },
+      ];
+    });
+    const falling = modules().flatMap(({ id, name, bulk, offTable }): Draft[] => {
+      if (offTable <= 0) return [];
+      const module = scene.module[id];
+      return [
+        {
+          severity: 'error',
+          sentence: `The centre of mass of module ${name} lies ${formatStuds(Math.round(offTable * STUD))} (${formatMm(Math.round(offTable * STUD))}) past what tables carry of it; it must lie at least 0 inside.`,
+          remedy: 'Move the table under it, or make the part on the table heavier than what hangs over.',
+          place: centreOf(module),
+          things: [{ kind: 'module', id }],
+          part: 'falls',
+          numbers: { off: Number(offTable.toFixed(2)), kg: Number(bulk.kg.toFixed(2)) },
+        },
+      ];
+    });
+    return [...heavy, ...falling];
   },
 };
 
@@ -180,27 +242,29 @@ const footprintLimit: Rule = {
 const heightLimit: Rule = {
   id: 'height-limit',
   title: 'Taller than the rules allow',
-  basis: 'The highest stud of the relief, buildings included, against the display’s height limit.',
+  basis:
+    'The highest of all that stands in the scene, flags and figures included, against the display’s height limit.',
   page: 'brief',
   severity: 'error',
-  check({ scene, relief }) {
+  check({ scene, relief, card, bodies }) {
     const limit = displayOf(scene).limitHeight;
     if (limit === null) return [];
-    let at = -1;
-    for (let i = 0; i < relief.top.length; i++)
-      if (relief.ground[i] !== OUTSIDE && (at < 0 || relief.top[i] > relief.top[at])) at = i;
-    if (at < 0 || relief.top[at] <= limit) return [];
-    const owner = ownerAt(relief, at);
-    const stands = owner !== null && relief.top[at] > relief.height[at];
-    const things = stands ? [owner] : [];
-    const name = stands ? `«${labelOf(scene, owner.kind, owner.id)}»` : 'The ground';
+    const { height, tallest } = card();
+    if (height <= limit) return [];
+    const name = tallest ? `«${labelOf(scene, tallest.kind, tallest.id)}»` : 'The ground';
+    const body =
+      tallest &&
+      bodies().find(({ kind, id, top }) => kind === tallest.kind && id === tallest.id && top === height);
+    const i = relief.height.indexOf(height);
     return [
       {
-        sentence: `${name} reaches ${formatPlates(relief.top[at])} (${formatMm(relief.top[at] * PLATE)}); the rules allow ${formatPlates(limit)} (${formatMm(limit * PLATE)}).`,
+        sentence: `${name} reaches ${formatPlates(height)} (${formatMm(height * PLATE)}); the rules allow ${formatPlates(limit)} (${formatMm(limit * PLATE)}).`,
         remedy: 'Lower it, or correct the limit on the Brief.',
-        place: { x: relief.x + (at % relief.w) + 0.5, y: relief.y + Math.trunc(at / relief.w) + 0.5 },
-        things,
-        numbers: { top: relief.top[at], limit },
+        place: body
+          ? centreOf(body.bounds)
+          : { x: relief.x + (i % relief.w) + 0.5, y: relief.y + Math.trunc(i / relief.w) + 0.5 },
+        things: tallest ? [tallest] : [],
+        numbers: { top: height, limit },
       },
     ];
   },
@@ -210,7 +274,7 @@ const outside: Rule = {
   id: 'outside-footprint',
   title: 'Something leaves the footprint',
   basis:
-    'Plots and sections against the union of the footprint parts, stud by stud; a pad only when it lies wholly outside.',
+    'Each stud that a plot’s walls touch, turned as they are, and those of sections, against the union of the footprint parts; a pad only when it lies wholly outside.',
   page: 'plan',
   severity: 'warning',
   check({ scene, relief }) {
@@ -218,10 +282,11 @@ const outside: Rule = {
     if (parts.length === 0) return [];
     return (['pad', 'plot', 'section'] as const).flatMap((kind) =>
       listOf(scene, kind).flatMap((thing): Draft[] => {
-        if (parts.some((part) => contains(part, thing))) return [];
+        const place = kind === 'plot' ? plotBounds(scene.plot[thing.id]) : thing;
+        if (parts.some((part) => contains(part, place))) return [];
         // What a vignette's card allows over the edge is judged by the card.
         if (kind === 'plot' && displayOf(scene).kind === 'vignette') return [];
-        const studs = studsOutside(relief, thing);
+        const studs = kind === 'plot' ? studsOff(relief, scene.plot[thing.id]) : studsOutside(relief, thing);
         // A pad may run past the edge, where it is simply cut off; it is a mistake only when none of it is left.
         if (studs === 0 || (kind === 'pad' && studs < studsOf(thing).w * studsOf(thing).d)) return [];
         const name =
@@ -233,7 +298,7 @@ const outside: Rule = {
             ...(kind === 'plot' ? { severity: 'error' as const } : {}),
             sentence: `${name} has ${counted(studs, 'stud')} outside the footprint; 0 may be.`,
             remedy: 'Move or shrink it, or widen the footprint.',
-            place: centreOf(thing),
+            place: centreOf(place),
             things: [{ kind, id: thing.id }],
             numbers: { studs },
           },
@@ -242,6 +307,25 @@ const outside: Rule = {
     );
   },
 };
+
+/** Studs that a plot's walls touch outside the footprint. */
+function studsOff(relief: Relief, plot: Plot): number {
+  let studs = 0;
+  eachPlotSpan(plot, outward(grownBy(plotBounds(plot), 1)), (row, from, to) => {
+    for (let x = from; x < to; x++) {
+      const i = indexAt(relief, x, row);
+      if (i < 0 || relief.ground[i] === OUTSIDE) studs++;
+    }
+  });
+  return studs;
+}
+
+const grownBy = ({ x, y, w, d }: Rect, by: number): Rect => ({
+  x: x - by,
+  y: y - by,
+  w: w + 2 * by,
+  d: d + 2 * by,
+});
 
 function studsOutside(relief: Relief, shape: Rect): number {
   const area = studsOf(shape);
@@ -279,6 +363,7 @@ export const PLACE_RULES: readonly Rule[] = [
   noTable,
   offTable,
   plotOverhangs,
+  overhangHeavy,
   tablesOverlap,
   tableSteps,
   footprintLimit,

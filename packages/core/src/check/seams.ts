@@ -1,13 +1,17 @@
-import { centreOf, formatPlates, counted, overlap } from '../lattice/index.ts';
+import { centreOf, counted, formatKg, formatPlates, overlap } from '../lattice/index.ts';
 import { displayOf, listOf, type Seam } from '../scene/index.ts';
 import {
   crossingsOf,
   inWords,
+  liftOff,
   mendList,
   neighboursOf,
   seamState,
   slantsOver,
   stripsOf,
+  tippingOf,
+  type Bulk,
+  type ModuleLoad,
   type Neighbours,
 } from '../cut/index.ts';
 import type { Draft, Rule } from './finding.ts';
@@ -131,20 +135,27 @@ const seamTrack: Rule = {
   },
 };
 
+/** The pinned buildings that would have to lift off to mend a module, as part of a remedy; empty where that mends nothing. */
+function liftingHelps(load: ModuleLoad, mends: (bulk: Bulk) => boolean): string {
+  const off = liftOff(load, mends);
+  return off.length > 0 ? `, let ${off.map(({ name }) => `«${name}»`).join(', ')} lift off` : '';
+}
+
 const moduleHeavy: Rule = {
   id: 'module-heavy',
   title: 'A module is heavy to lift, even for two',
   basis:
-    'Mass of the ground as counted (by area until it is) and of buildings by area, over the weight the revised NIOSH equation recommends to each of two people, from the table to knuckle height. A caution, not advice: local rules and qualified people decide.',
+    'Mass of the ground as counted (by area until it is) and of pinned buildings by their lists or plain shells, over the weight the revised NIOSH equation recommends to each of two people, from the table to knuckle height. A caution, not advice: local rules and qualified people decide.',
   page: 'cut',
   severity: 'warning',
   check: ({ modules }) =>
-    modules().flatMap(({ id, name, bulk, lift }): Draft[] => {
+    modules().flatMap((load): Draft[] => {
+      const { id, name, bulk, lift } = load;
       if (lift.two.index <= RISKY) return [];
       return [
         {
-          sentence: `Module ${name} weighs about ${bulk.kg.toFixed(1)} kg: for each of two people that is ${lift.two.index.toFixed(1)} times the ${lift.two.limit.toFixed(1)} kg of the lifting equation; the most is 1.`,
-          remedy: 'Cut it smaller, let heavy parts lift off, or take more people or a trolley.',
+          sentence: `Module ${name} weighs about ${formatKg(1000 * bulk.kg)}: for each of two people that is ${lift.two.index.toFixed(1)} times the ${lift.two.limit.toFixed(1)} kg of the lifting equation; the most is 1.`,
+          remedy: `Cut it smaller${liftingHelps(load, ({ kg }) => kg / 2 <= lift.two.limit)}, or take more people or a trolley.`,
           place: { x: bulk.x, y: bulk.y },
           things: [{ kind: 'module', id }],
           numbers: { kg: bulk.kg, limit: lift.two.limit },
@@ -157,25 +168,26 @@ const moduleMass: Rule = {
   id: 'module-mass',
   title: 'A module is heavier than agreed',
   basis:
-    'Mass of the ground as counted (by area until it is) and of buildings by area, against the most a module may weigh.',
+    'Mass of the ground as counted (by area until it is) and of pinned buildings by their lists or plain shells, against the most a module may weigh.',
   page: 'cut',
   severity: 'warning',
   check({ scene, modules }) {
     const { moduleMaxKg } = displayOf(scene);
     if (moduleMaxKg === null) return [];
-    return modules().flatMap(({ id, name, bulk }): Draft[] =>
-      bulk.kg <= moduleMaxKg
+    return modules().flatMap((load): Draft[] => {
+      const { id, name, bulk } = load;
+      return bulk.kg <= moduleMaxKg
         ? []
         : [
             {
-              sentence: `Module ${name} weighs about ${bulk.kg.toFixed(1)} kg; the most agreed is ${moduleMaxKg} kg.`,
-              remedy: 'Cut again with this limit, or let heavy parts lift off.',
+              sentence: `Module ${name} weighs about ${formatKg(1000 * bulk.kg)}; the most agreed is ${moduleMaxKg} kg.`,
+              remedy: `Cut again with this limit${liftingHelps(load, ({ kg }) => kg <= moduleMaxKg)}.`,
               place: { x: bulk.x, y: bulk.y },
               things: [{ kind: 'module', id }],
               numbers: { kg: bulk.kg, most: moduleMaxKg },
             },
-          ],
-    );
+          ];
+    });
   },
 };
 
@@ -186,21 +198,21 @@ const moduleTips: Rule = {
     'The angle at which the centre of mass stands over the nearest edge: atan(distance to the edge ÷ height of the centre). Masses as counted, by area until they are.',
   page: 'cut',
   severity: 'warning',
-  check: ({ modules }) =>
-    modules().flatMap(({ id, name, bulk, tips }): Draft[] =>
-      tips >= EASILY_TIPS
+  check: ({ scene, modules }) =>
+    modules().flatMap((load): Draft[] => {
+      const { id, name, bulk, tips } = load;
+      return tips >= EASILY_TIPS
         ? []
         : [
             {
               sentence: `Module ${name} tips over at ${tips.toFixed(0)}°: its centre of mass is ${bulk.z.toFixed(0)} mm up; at least ${EASILY_TIPS}° are wanted where visitors pass, children above all.`,
-              remedy:
-                'Make it wider, let the tall part lift off, or pin it to its neighbours before anything else.',
+              remedy: `Make it wider${liftingHelps(load, (left) => tippingOf(scene.module[id], left) >= EASILY_TIPS)}, or pin it to its neighbours before anything else.`,
               place: { x: bulk.x, y: bulk.y },
               things: [{ kind: 'module', id }],
               numbers: { tips, least: EASILY_TIPS },
             },
-          ],
-    ),
+          ];
+    }),
 };
 
 const moduleSections: Rule = {

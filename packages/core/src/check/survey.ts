@@ -290,13 +290,13 @@ const moduleLimit: Rule = {
   id: 'module-limit',
   title: 'The largest module does not pass the way in',
   basis:
-    'The largest module agreed, upright and level, as tall as the highest ground and with buildings lifted off, through every passage of the Survey. The largest that passes is searched on steps of 8 studs, up to 192 studs (1.5 m) long.',
+    'The largest module agreed, upright and level, as tall as the highest stud with all that lifts off taken off, through every passage of the Survey. The largest that passes is searched on steps of 8 studs, up to 192 studs (1.5 m) long.',
   page: 'survey',
   severity: 'warning',
   check({ scene, relief }) {
     const { moduleMaxW, moduleMaxD } = displayOf(scene);
     const way = wayOf(scene);
-    const height = carriedHeight(relief);
+    const height = carriedHeight(scene, relief);
     const [long, short] = [Math.max(moduleMaxW, moduleMaxD), Math.min(moduleMaxW, moduleMaxD)];
     const box = { short: outerSize(short) / MM, long: outerSize(long) / MM, height };
     for (const passage of way) {

@@ -1,7 +1,7 @@
 import { MM, MM_PER_PLATE, outerSize } from '../lattice/index.ts';
 import { displayOf, listOf, type Module, type Passage, type Scene } from '../scene/index.ts';
 import type { Relief } from '../relief/index.ts';
-import { longestFor, tableLoads, wayOf, type TableLoad } from '../site/index.ts';
+import { clearanceOf, tableLoads, wayOf, type TableLoad } from '../site/index.ts';
 import { baseNeeds } from './fromScene.ts';
 import type { GridLine } from './crossing.ts';
 import { moduleLoads, type ModuleLoad } from './lifting.ts';
@@ -89,11 +89,11 @@ function tightestOf(
   for (const { id, name, w, d } of modules) {
     const height = loads.find((load) => load.id === id)?.tall ?? MM_PER_PLATE;
     for (const passage of way) {
-      const longest = longestFor(passage, outerSize(Math.min(w, d)) / MM, height);
-      // Through a door of any length the narrow side decides; what is left of it is the spare.
-      const spare = Number.isFinite(longest)
-        ? longest - outerSize(Math.max(w, d)) / MM
-        : Math.min(passage.width - outerSize(Math.min(w, d)) / MM, passage.height - height);
+      const spare = clearanceOf(passage, {
+        short: outerSize(Math.min(w, d)) / MM,
+        long: outerSize(Math.max(w, d)) / MM,
+        height,
+      });
       if (!tightest || spare < tightest.spare) tightest = { passage, module: name, spare };
     }
   }

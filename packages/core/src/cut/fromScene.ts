@@ -1,6 +1,6 @@
 import { overlap, studsOf, type Rect, inRect } from '../lattice/index.ts';
 import { displayOf, listOf, plotBounds, type Change, type Module, type Scene } from '../scene/index.ts';
-import { compileRelief, footprintBounds, type Relief } from '../relief/index.ts';
+import { compileRelief, footprintBounds, isLoose, type Relief } from '../relief/index.ts';
 import type { GridLine } from './crossing.ts';
 import { basesUnit } from './grid.ts';
 import { massTable } from './lifting.ts';
@@ -21,7 +21,7 @@ export type SceneProblem =
 
 /**
  * States the cutting problem of a scene: its footprint less what is locked as region, its base stock and limits, its
- * plots as keeps (unless they may be cut), each possible piece of seam with what it costs there, section borders as
+ * plots as keeps (unless they may be cut or stand loose), each possible piece of seam with what it costs there, section borders as
  * seams that must be, and masses as counted, else by area. The lattice of 8 starts at the footprint's corner.
  * @param relief of the scene; compiled when left out
  */
@@ -76,7 +76,7 @@ export function cutProblemOf(scene: Scene, relief: Relief = compileRelief(scene)
         cell.y + cell.d <= part.y + part.d,
     );
   const keep = listOf(scene, 'plot')
-    .filter((plot) => !plot.mayCut)
+    .filter((plot) => !plot.mayCut && !isLoose(plot))
     .map((plot) => ({ ...cellsAround(shift(studsOf(plotBounds(plot)), origin)), name: plot.name }))
     // A plot that leaves the scene is a finding of its own and must not make the cutting impossible.
     .filter((part) => everyCell(part, inside));
@@ -93,7 +93,7 @@ export function cutProblemOf(scene: Scene, relief: Relief = compileRelief(scene)
         maxD: Math.max(CELL, display.moduleMaxD),
         ...(display.moduleMaxKg === null ? {} : { maxMassKg: display.moduleMaxKg }),
       },
-      mass: { cell: CELL, kg: massTable(relief, CELL) },
+      mass: { cell: CELL, kg: massTable(scene, relief, CELL) },
       keep,
       lines,
       pins,

@@ -1,12 +1,17 @@
-import { MM_PER_PLATE, MM_PER_STUD, overlap, type Rect } from '../lattice/index.ts';
-import { listOf, type Plot, type Scene, type Table } from '../scene/index.ts';
+import { MM_PER_PLATE, MM_PER_STUD, centreOf, inRect, overlap, type Rect } from '../lattice/index.ts';
+import { listOf, type Scene, type Table } from '../scene/index.ts';
 import {
-  BASE_GRAMS,
-  BUILDING_FILL,
-  GRAMS_PER_STUD_PLATE,
-  GROUND_FILL,
   OUTSIDE,
+  fixedHeight,
+  listedMass,
+  loadsOf,
   massOf,
+  standsOn,
+  tippingAngle,
+  weightOf,
+  type ListedMass,
+  type Loads,
+  type MassRaster,
   type Relief,
 } from '../relief/index.ts';
 import { hereOf, tableInStuds } from '../site/index.ts';
@@ -20,32 +25,39 @@ export interface Bulk {
   z: number;
 }
 
-/** Mass and centre of what stands on a rectangle: counted ground, or by area densities. Null where nothing is. */
-export function bulkOf(relief: Relief, area: Rect): Bulk | null {
+/** Mass and centre of a rectangle of the scene, as it is carried as a module. Null where nothing is. */
+export function bulkOf(scene: Scene, relief: Relief, area: Rect): Bulk | null {
   const on = overlap(area, relief);
   if (!on) return null;
+  const mass = carriedMass(scene, relief);
   let [grams, mx, my, mz] = [0, 0, 0, 0];
   for (let y = Math.floor(on.y); y < on.y + on.d; y++)
     for (let x = Math.floor(on.x); x < on.x + on.w; x++) {
       const i = (y - relief.y) * relief.w + x - relief.x;
-      if (relief.ground[i] === OUTSIDE) continue;
-      const ground = Math.max(0, relief.height[i]);
-      const above = Math.max(0, relief.top[i] - relief.height[i]);
-      const low = GRAMS_PER_STUD_PLATE * GROUND_FILL * ground;
-      const high = GRAMS_PER_STUD_PLATE * BUILDING_FILL * above;
-      const each = (relief.counted?.grams[i] ?? BASE_GRAMS + low) + high;
+      const each = mass.grams[i];
       grams += each;
       mx += each * (x + 0.5);
       my += each * (y + 0.5);
-      mz += (relief.counted?.moment[i] ?? (low * ground) / 2) + high * (relief.height[i] + above / 2);
+      mz += mass.moment[i];
     }
   if (grams === 0) return null;
   return { kg: grams / 1000, x: mx / grams, y: my / grams, z: (mz / grams) * MM_PER_PLATE };
 }
 
-/** The masses of squares of `cell` studs over the relief, kg, as the cutting problem takes them. */
-export function massTable(relief: Relief, cell: number): number[][] {
-  const grams = massOf(relief);
+const carried = new WeakMap<Loads, { counted: unknown; mass: MassRaster }>();
+/** The mass of what modules are carried with; worked out once for what stands there and how its ground is counted. */
+function carriedMass(scene: Scene, relief: Relief): MassRaster {
+  const loads = loadsOf(scene, relief);
+  const before = carried.get(loads);
+  if (before && before.counted === relief.counted) return before.mass;
+  const mass = massOf(scene, relief, true);
+  carried.set(loads, { counted: relief.counted, mass });
+  return mass;
+}
+
+/** The masses of squares of `cell` studs over the relief, kg, as carried and as the cutting problem takes them. */
+export function massTable(scene: Scene, relief: Relief, cell: number): number[][] {
+  const { grams } = carriedMass(scene, relief);
   const rows = Math.ceil(relief.d / cell);
   const columns = Math.ceil(relief.w / cell);
   const kg = Array.from({ length: rows }, () => new Array<number>(columns).fill(0));
@@ -104,8 +116,11 @@ export function judgeLift({ kg, horizontal, vertical, travel, asymmetry, couplin
 
 /** Where hands are when one walks with a load, cm above the floor (knuckle height; NIOSH’s reference height). */
 const CARRIED_AT = 75;
-/** From the ankles to the hands with a load that begins at the body: 20 cm and half its depth (NIOSH 94-110, §1.1). */
-const BODY = 20;
+/**
+ * From the ankles to the hands with a load that begins at the body: 20 cm and half its depth where the hands are 25 cm
+ * above the floor or higher, 25 cm and half its depth below that (NIOSH 94-110, §1.1).
+ */
+const bodyTo = (vertical: number) => (vertical >= 25 ? 20 : 25);
 /** Two people at the two ends hold it one grip before them, cm (a default of ours, no source). */
 const GRIP = 30;
 
@@ -128,14 +143,10 @@ export function moduleLift(kg: number, size: { w: number; d: number }, tableHeig
     asymmetry: 0,
     coupling: 'poor' as const,
   };
-  const one: LiftTask = { ...common, kg, horizontal: BODY + depth / 2 };
+  const one: LiftTask = { ...common, kg, horizontal: bodyTo(vertical) + depth / 2 };
   const two: LiftTask = { ...common, kg: kg / 2, horizontal: GRIP };
   return { one: { ...judgeLift(one), task: one }, two: { ...judgeLift(two), task: two } };
 }
-
-/** How far a block may lean before it tips over its narrow side, degrees: atan(half base ÷ centre height). */
-export const tippingAngle = (halfBaseMm: number, centreMm: number): number =>
-  centreMm <= 0 ? 90 : (Math.atan(halfBaseMm / centreMm) * 180) / Math.PI;
 
 /** The least angle over the four sides, for a centre of mass that need not be in the middle. */
 export function tippingOf(area: Rect, { x, y, z }: Bulk): number {
@@ -154,7 +165,11 @@ export interface ModuleLoad {
   /** The tables under it, with the share of its studs on each, and how many studs no table carries. */
   tables: { table: Table; studs: number }[];
   hanging: number;
-  /** Of its tallest stud, mm above its base. */
+  /** How far its centre of mass lies past the box of its studs on tables, studs; 0: over them, or no table at all. */
+  offTable: number;
+  /** Pinned buildings that are carried with it, the heaviest first. */
+  fixed: (Bulk & { id: string; name: string })[];
+  /** Of its tallest stud with what is fixed to it, mm above its base. */
   tall: number;
 }
 
@@ -164,23 +179,32 @@ const TABLE_HEIGHT = 740;
 /** Every module's mass, lift, lean and tables. */
 export function moduleLoads(scene: Scene, relief: Relief): ModuleLoad[] {
   const tables = hereOf(scene, 'table').map((table) => ({ table, on: tableInStuds(scene, table) }));
+  const { top } = loadsOf(scene, relief);
+  const listed = listedMass(scene);
   return listOf(scene, 'module').flatMap((module): ModuleLoad[] => {
-    const bulk = bulkOf(relief, module);
+    const bulk = bulkOf(scene, relief, module);
     if (!bulk) return [];
     let hanging = 0;
     let tall = 0;
+    const borne = { west: Infinity, north: Infinity, east: -Infinity, south: -Infinity };
     const under = tables.map(({ table }) => ({ table, studs: 0 }));
     for (let y = module.y; y < module.y + module.d; y++)
       for (let x = module.x; x < module.x + module.w; x++) {
         const i = (y - relief.y) * relief.w + x - relief.x;
         if (x < relief.x || y < relief.y || x >= relief.x + relief.w || y >= relief.y + relief.d) continue;
         if (relief.ground[i] === OUTSIDE) continue;
-        tall = Math.max(tall, relief.top[i]);
+        tall = Math.max(tall, top[i]);
         const at = tables.findIndex(
           ({ on }) => x + 0.5 >= on.x && x + 0.5 < on.x + on.w && y + 0.5 >= on.y && y + 0.5 < on.y + on.d,
         );
         if (at < 0) hanging++;
-        else under[at].studs++;
+        else {
+          under[at].studs++;
+          borne.west = Math.min(borne.west, x);
+          borne.north = Math.min(borne.north, y);
+          borne.east = Math.max(borne.east, x + 1);
+          borne.south = Math.max(borne.south, y + 1);
+        }
       }
     const carried = under.filter(({ studs }) => studs > 0).sort((a, b) => b.studs - a.studs);
     const height = carried[0]?.table.height ?? TABLE_HEIGHT;
@@ -193,15 +217,39 @@ export function moduleLoads(scene: Scene, relief: Relief): ModuleLoad[] {
         tips: tippingOf(module, bulk),
         tables: carried,
         hanging,
+        fixed: fixedOn(scene, relief, listed, module),
+        offTable: !Number.isFinite(borne.west)
+          ? 0
+          : Math.max(0, borne.west - bulk.x, bulk.x - borne.east, borne.north - bulk.y, bulk.y - borne.south),
         tall: tall * MM_PER_PLATE,
       },
     ];
   });
 }
 
-/** How far each lift-off part of a building may lean, set down by itself: its centre taken at half its height. */
-export const partLeans = ({ w, d, parts }: Plot): { name: string; tips: number }[] =>
-  parts.map(({ name, height }) => ({
-    name,
-    tips: tippingAngle((Math.min(w, d) * MM_PER_STUD) / 2, (height * MM_PER_PLATE) / 2),
-  }));
+/** Buildings that stand on a module with their middle and are carried with it, as they weigh without what lifts off. */
+function fixedOn(scene: Scene, relief: Relief, listed: ListedMass, module: Rect): ModuleLoad['fixed'] {
+  return listOf(scene, 'plot')
+    .flatMap((plot) => {
+      const height = fixedHeight(plot);
+      const { x, y } = centreOf(plot);
+      if (height === 0 || !inRect(module, x, y)) return [];
+      const { grams, z } = weightOf(plot, listed, height);
+      const up = ((standsOn(relief, plot) ?? 0) + z) * MM_PER_PLATE;
+      return [{ id: plot.id, name: plot.name, kg: grams / 1000, x, y, z: up }];
+    })
+    .sort((a, b) => b.kg - a.kg);
+}
+
+/** The fewest of the heaviest pinned buildings without which a module is as it should be; none where that never is. */
+export function liftOff({ bulk, fixed }: ModuleLoad, mends: (bulk: Bulk) => boolean): ModuleLoad['fixed'] {
+  let left = bulk;
+  for (const [i, piece] of fixed.entries()) {
+    const kg = left.kg - piece.kg;
+    if (kg <= 0) return [];
+    const at = (whole: number, own: number) => (whole * left.kg - own * piece.kg) / kg;
+    left = { kg, x: at(left.x, piece.x), y: at(left.y, piece.y), z: at(left.z, piece.z) };
+    if (mends(left)) return fixed.slice(0, i + 1);
+  }
+  return [];
+}

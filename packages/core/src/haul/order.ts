@@ -1,4 +1,4 @@
-import { counted, overlap, type Rect } from '../lattice/index.ts';
+import { counted, formatKg, overlap, type Rect } from '../lattice/index.ts';
 import {
   labelOf,
   listOf,
@@ -46,7 +46,7 @@ export function buildUp(scene: Scene, relief: Relief, reach: Reach): BuildUp {
   const add = (step: Step) => steps.set(step.key, step);
   const modules = listOf(scene, 'module');
   const far = new Map(modules.map((module) => [module.id, shareOf(reach, module).farthest]));
-  const kg = new Map(moduleLoads(scene, relief).map(({ id, bulk }) => [id, bulk.kg]));
+  const kg = new Map(moduleLoads(scene, relief).map(({ id, bulk }) => [id, 1000 * bulk.kg]));
   const pairs = neighboursOf(scene);
   const fartherThan = (module: Module) =>
     pairs.flatMap(({ a, b }) => {
@@ -57,7 +57,7 @@ export function buildUp(scene: Scene, relief: Relief, reach: Reach): BuildUp {
     add({
       key: `module ${module.id}`,
       act: 'module',
-      words: `Set down ${module.name} (${module.w} × ${module.d} studs, about ${(kg.get(module.id) ?? 0).toFixed(1)} kg)`,
+      words: `Set down ${module.name} (${module.w} × ${module.d} studs, about ${formatKg(kg.get(module.id) ?? 0)})`,
       after: fartherThan(module).map(({ id }) => `module ${id}`),
       modules: [module.name],
     });

@@ -89,3 +89,7 @@ export function inInches(sentence: string): string {
 /** `3 studs`, `1 module`: a count with its word. */
 export const counted = (count: number, word: string) =>
   `${count.toLocaleString('en')} ${word}${count === 1 ? '' : 's'}`;
+
+/** A mass as people say it: whole grams below a kilogram, kilograms with a tenth from there on. */
+export const formatKg = (grams: number): string =>
+  Math.round(grams) < 1000 ? `${Math.round(grams)} g` : `${(grams / 1000).toFixed(1)} kg`;

@@ -94,6 +94,24 @@ describe('what people type', () => {
       ok: false,
       error: expect.stringContaining('0.3 studs is not a whole number of steps of 4 mm'),
     });
+    // What people say and no step meets: told with the steps on both sides.
+    const plates = (text: string) => parseLength(text, 'plate', { step: PLATE });
+    expect(plates('36 in')).toMatchObject({
+      error: expect.stringContaining('it is 285.75 plates; 95b or 95b1p would be'),
+      near: [285 * PLATE, 286 * PLATE],
+    });
+    const feet: [string, number][] = [
+      ['75 cm', 234],
+      ['1.4 m', 437],
+      ['3 ft', 285],
+      ['5.5 ft', 523],
+      ['4 ft 8 in', 444],
+      ['2.5 bricks', 7],
+      ["4'8\"", 444],
+    ];
+    for (const [text, below] of feet)
+      expect(plates(text)).toMatchObject({ ok: false, near: [below * PLATE, (below + 1) * PLATE] });
+    expect(parseLength('42 cm', 'stud', { step: STUD, max: 52 * STUD })).toMatchObject({ near: [52 * STUD] });
     expect(parseLength('600', 'stud', { max: 512 * STUD })).toMatchObject({
       error: expect.stringContaining('512 stud'),
     });

@@ -1,7 +1,13 @@
+import { formatHeight } from './format.ts';
 import { INCH, UNITS, UNIT_NAMES, type Length, type Unit } from './units.ts';
 
-/** A quantity as read, or the sentence that says what is wrong with it. */
-export type Parsed = { ok: true; length: Length; units: Unit[] } | { ok: false; error: string };
+/**
+ * A quantity as read, or the sentence that says what is wrong with it. Of a length that is no whole number of steps
+ * `near` has the steps on both sides, the lower first, as far as they keep the limits.
+ */
+export type Parsed =
+  | { ok: true; length: Length; units: Unit[] }
+  | { ok: false; error: string; near?: readonly Length[] };
 
 /** Limits of a field: a sentence names the field, the value and the limit when one is passed. */
 export interface ParseLimits {
@@ -91,9 +97,24 @@ export function parseLength(text: string, bare: Unit, limits: ParseLimits = {}):
     `${limit / 1e6} mm (${Number((limit / UNITS[bare].length).toFixed(2))} ${bare})`;
   if (min !== undefined && length < min) return fail(`${text.trim()} is below the least, ${tell(min)}.`);
   if (max !== undefined && length > max) return fail(`${text.trim()} is above the most, ${tell(max)}.`);
-  if (step !== undefined && length % step !== 0)
-    return fail(`${text.trim()} is not a whole number of steps of ${tell(step)}.`);
+  if (step !== undefined && length % step !== 0) {
+    const below = Math.floor(length / step) * step;
+    const near = [below, below + step].filter((one) => one >= (min ?? -Infinity) && one <= (max ?? Infinity));
+    const words = near.map((one) => (bare === 'plate' ? formatHeight(one) : formatExact(one, bare)));
+    return {
+      ok: false,
+      error: `${name}: ${text.trim()} is not a whole number of steps of ${tell(step)}: it is ${formatExact(length, bare)}; ${words.join(' or ')} would be.`,
+      near,
+    };
+  }
   return { ok: true, length, units };
+}
+
+/** `285.75 studs`, `1 plate`: to a hundredth of the unit. */
+function formatExact(length: Length, unit: Unit): string {
+  const count = Number((length / UNITS[unit].length).toFixed(2)) + 0;
+  const [plural, singular = plural] = UNITS[unit].words;
+  return `${count} ${Math.abs(count) === 1 ? singular : plural}`;
 }
 
 /** A decimal as integer digits over a power of ten, so that 0.1 in stays exact. */

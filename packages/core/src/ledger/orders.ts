@@ -1,5 +1,6 @@
 import { daysBetween } from '../check/index.ts';
-import { gramsOfPart, type Knowledge } from '../masonry/index.ts';
+import { gramsOfPart } from '../catalogue/index.ts';
+import type { Knowledge } from '../masonry/index.ts';
 import type { Change, Order, OrderState, Scene } from '../scene/index.ts';
 import { ORDER_STATES, isComing, listOf, mergeLines } from '../scene/index.ts';
 

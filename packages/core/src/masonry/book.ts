@@ -6,7 +6,7 @@ import {
   compile,
   indexAt,
   type Compiled,
-  type CountedMass,
+  type MassRaster,
   type Relief,
 } from '../relief/index.ts';
 import { METHODS, type Method, type Scene } from '../scene/index.ts';
@@ -32,7 +32,7 @@ export interface BlockCount {
 
 export interface SceneCount {
   blocks: BlockCount[];
-  mass: CountedMass;
+  mass: MassRaster;
   /** How many blocks had to be counted for it. */
   fresh: number;
 }
@@ -190,7 +190,7 @@ export function paintedGround(scene: Scene, compiled: Compiled): Painted {
   return { colours: [...numbers.keys()], studs };
 }
 
-function spread({ grams, moment }: Kept, block: Block, relief: Rect, mass: CountedMass): void {
+function spread({ grams, moment }: Kept, block: Block, relief: Rect, mass: MassRaster): void {
   const on = overlap(block, relief);
   if (!on) return;
   for (let y = on.y; y < on.y + on.d; y++)

@@ -1,4 +1,4 @@
-import { gramsOf, partOf, priceGuess, type Family } from '../catalogue/index.ts';
+import { gramsOfPart, partOf, priceGuess, type Family } from '../catalogue/index.ts';
 import { METHODS, type PartType } from '../scene/index.ts';
 import { METHOD_SPECS } from './method.ts';
 import { coloursOf, accentsOf, type Accent, type AccentTally, type Dress } from './dress.ts';
@@ -9,20 +9,6 @@ import type { Masonry } from './layers.ts';
 
 /** What people know of parts, by id; the catalogue's own figures where nobody does. */
 export type Knowledge = Readonly<Record<string, Pick<PartType, 'grams' | 'price' | 'family'>>>;
-
-/** Grams of one piece: as weighed, else by volume; a part that nobody knows weighs as a brick 2×2. */
-export function gramsOfPart(id: string, known: Knowledge = {}): number {
-  const own = Object.hasOwn(known, id) ? known[id].grams : null;
-  if (own !== null) return own;
-  let grams = volumes.get(id);
-  if (grams === undefined) {
-    const part = partOf(id);
-    grams = part ? gramsOf(part) : 1.2;
-    volumes.set(id, grams);
-  }
-  return grams;
-}
-const volumes = new Map<string, number>();
 
 /** The price of one piece: as known, else a guess. */
 export function priceOfPart(id: string, known: Knowledge = {}): { price: number; guess: boolean } {

@@ -10,7 +10,6 @@ export {
   countMasonry,
   dressMasonry,
   familyOfPart,
-  gramsOfPart,
   layerCounts,
   priceOfPart,
   type Counted,

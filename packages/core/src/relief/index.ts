@@ -11,3 +11,4 @@ export { eachPlotSpan } from './stand.ts';
 export { heightOfStud, riseCard, type Raster, type RiseCard } from './land.ts';
 export * from './plotCard.ts';
 export { joined, spreadIn } from './changed.ts';
+export { bodiesOf, plotBodies, standsOn, type Body } from './bodies.ts';

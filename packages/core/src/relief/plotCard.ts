@@ -1,6 +1,5 @@
-import type { Plot } from '../scene/index.ts';
+import { insideOf, type Plot } from '../scene/index.ts';
 import { metresOf } from '../scale/index.ts';
-import { BUILDING_FILL, GRAMS_PER_STUD_PLATE } from './mass.ts';
 import { eachPlotSpan } from './stand.ts';
 
 /** What a plot's numbers come to: what one would otherwise work out with paper beside the model. */
@@ -17,8 +16,6 @@ export interface PlotCard {
   /** Studs that the turned walls touch, and how many more than unturned. */
   swept: number;
   sweptMore: number;
-  /** A guess by volume, kilograms. */
-  kg: number;
   /** Of what stands inside: how much room stays above it, plates; negative: the roof hits it. */
   clearances: { name: string; clear: number; roof: number }[];
   /** Where the connectors of a street front belong on its sides, studs from the front edge; empty for others. */
@@ -46,8 +43,9 @@ export function roofAt({ w, d, wall, height, eaves, parts }: Plot, from: number)
 
 /** @param ratio the display's scale, 1 : n */
 export function plotCard(plot: Plot, ratio: number): PlotCard {
-  const { w, d, wall, height, storeys, fittings } = plot;
-  const inside = Math.max(0, w - 2 * wall) * Math.max(0, d - 2 * wall);
+  const { w, d, height, storeys, fittings } = plot;
+  const room = insideOf(plot);
+  const inside = room.w * room.d;
   let swept = 0;
   const everywhere = { x: -20_000, y: -20_000, w: 40_000, d: 40_000 };
   eachPlotSpan(plot, everywhere, (_, from, to) => (swept += to - from));
@@ -62,7 +60,6 @@ export function plotCard(plot: Plot, ratio: number): PlotCard {
     storey: storeys > 0 ? height / storeys : null,
     swept,
     sweptMore: swept - flat,
-    kg: (w * d * height * GRAMS_PER_STUD_PLATE * BUILDING_FILL) / 1000,
     clearances: fittings.map(({ name, on, height: tall, fromWall }) => {
       const roof = roofAt(plot, fromWall);
       return { name, roof, clear: roof - on - tall };

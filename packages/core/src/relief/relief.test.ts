@@ -1,8 +1,8 @@
 import fc from 'fast-check';
+import { gramsOfPart } from '../catalogue/index.ts';
 import { sceneFrom } from '../scene/index.ts';
 import {
   BASE_GRAMS,
-  BUILDING_FILL,
   GRAMS_PER_STUD_PLATE,
   GROUND_FILL,
   OUTSIDE,
@@ -13,6 +13,7 @@ import {
   heightRange,
   indexAt,
   massOf,
+  shellOf,
   type Relief,
 } from './index.ts';
 
@@ -204,18 +205,53 @@ describe('contours', () => {
 describe('mass by area', () => {
   const scene = (more: object) =>
     sceneFrom({ display: DISPLAY, levels: LEVELS, footprint: FOOTPRINT, ...more });
-  const kg = (more: object) =>
-    massOf(compileRelief(scene(more))).reduce((sum, grams) => sum + grams, 0) / 1000;
+  const kg = (more: object) => {
+    const made = scene(more);
+    return massOf(made, compileRelief(made)).grams.reduce((sum, grams) => sum + grams, 0) / 1000;
+  };
 
   test('solid ground weighs what its bricks weigh (brick 2×4 about 2.3 g, from memory)', () => {
     // 32 × 16 studs, 3 plates high: 64 bricks of 2×4 if solid, 40 % of it by default, and a base of 0.18 g a stud.
     expect(kg({ pads: [pad('a', {})] })).toBeCloseTo((64 * 2.3 * GROUND_FILL + 512 * BASE_GRAMS) / 1000, 6);
   });
-  test('a building adds its own share above the ground; outside the footprint nothing weighs', () => {
-    const house = { id: 'h', name: 'House', x: 24, y: 0, w: 16, d: 8, height: 30 };
-    const added = kg({ pads: [pad('a', {})], plots: [house] }) - kg({ pads: [pad('a', {})] });
-    // Only the eight columns on the footprint count: 64 studs × 30 plates.
-    expect(added).toBeCloseTo((64 * 30 * GRAMS_PER_STUD_PLATE * BUILDING_FILL) / 1000, 6);
+  test('a building weighs its walls, floors and roof, wherever it stands', () => {
+    // By hand: an 8 × 8 shell of one-stud walls has 28 studs a course: 30 plates of that, two floors of 36 and a roof
+    // of 64 studs, a plate each.
+    const house = { id: 'h', name: 'House', x: 4, y: 4, w: 8, d: 8, height: 30, storeys: 2 };
+    const plain = kg({ pads: [pad('a', {})] });
+    const by = kg({ pads: [pad('a', {})], plots: [house] }) - plain;
+    expect(by).toBeCloseTo(((28 * 30 + 2 * 36 + 64) * GRAMS_PER_STUD_PLATE) / 1000, 4);
+    // Half over the edge of the scene it weighs as much: what stands out hangs on the rest.
+    const out = kg({ pads: [pad('a', {})], plots: [{ ...house, x: -4 }] }) - plain;
+    expect(out).toBeCloseTo(by, 4);
+  });
+  test('a list of parts takes the place of the shell, shared by the buildings that have no list of their own', () => {
+    const houses = [
+      { id: 'a', name: 'A', x: 0, y: 0, w: 8, d: 8, height: 30 },
+      { id: 'b', name: 'B', x: 16, y: 0, w: 8, d: 8, height: 30 },
+    ];
+    const sections = [{ id: 's', letter: 'S', name: 'All', x: 0, y: 0, w: 32, d: 16 }];
+    const list = {
+      id: 'l',
+      name: 'Parts',
+      section: 's',
+      lines: [{ part: 'brick-2x4', colour: 'slate', qty: 1000 }],
+    };
+    const plain = kg({ sections });
+    expect(kg({ sections, plots: houses, partLists: [list] }) - plain).toBeCloseTo(
+      (1000 * gramsOfPart('brick-2x4')) / 1000,
+      3,
+    );
+    const own = kg({ sections, plots: houses, partLists: [{ ...list, plot: 'a', copies: 2 }] }) - plain;
+    expect(own * 1000).toBeCloseTo(
+      2000 * gramsOfPart('brick-2x4') + shellOf(scene({ plots: houses }).plot.b).grams,
+      1,
+    );
+    // No building is there to be it: it lies somewhere in its section.
+    expect(kg({ sections, partLists: [list] }) - plain).toBeCloseTo(
+      (1000 * gramsOfPart('brick-2x4')) / 1000,
+      3,
+    );
   });
   test('bare studs carry a base and no ground', () => {
     expect(kg({})).toBeCloseTo((512 * BASE_GRAMS) / 1000, 6);

@@ -39,11 +39,11 @@ export interface Relief extends Raster {
   /** What `owner` counts: whatever is uppermost on a stud, be it a building, a way or the pad it lies on. */
   things: readonly { kind: Kind; id: string }[];
   /** The ground as counted piece by piece, where that is done; else masses are estimated by area. */
-  counted?: CountedMass;
+  counted?: MassRaster;
 }
 
-/** Mass of counted ground on each stud of a relief, grams, and its moment over the datum, grams × plates. */
-export interface CountedMass {
+/** Mass on each stud of a relief, grams, and its moment over the datum, grams × plates. */
+export interface MassRaster {
   grams: Float32Array;
   moment: Float32Array;
 }

@@ -34,7 +34,15 @@ const TRIES = 6;
  * for it, on the one farthest from those there are (so that they scatter evenly without a pattern). The kinds
  * share the plants as their parts in the mix say, to within one plant. The same seed gives the same plants.
  */
-export function plantsOf(planting: Planting): Plant[] {
+export function plantsOf(planting: Planting): readonly Plant[] {
+  let plants = grown.get(planting);
+  if (!plants) grown.set(planting, (plants = plantsIn(planting)));
+  return plants;
+}
+/** Plantings never change, so that each is grown once. */
+const grown = new WeakMap<Planting, readonly Plant[]>();
+
+function plantsIn(planting: Planting): Plant[] {
   const { density, mix, seed } = planting;
   const studs: number[] = [];
   const bounds = boundsOf([planting]);

@@ -1,5 +1,14 @@
 import type { Rect } from '../lattice/index.ts';
-import { cornersOf, listOf, type Entity, type Plot, type Repeat, type Scene } from '../scene/index.ts';
+import {
+  cornersOf,
+  listOf,
+  outerCorners,
+  standsOut,
+  type Entity,
+  type Plot,
+  type Repeat,
+  type Scene,
+} from '../scene/index.ts';
 import { OUTSIDE, type Raster } from './land.ts';
 import { eachTouched, type Point } from './shape.ts';
 import { membersOf, plantsOf } from './scatter.ts';
@@ -40,7 +49,7 @@ export function eachPlotSpan(
   eachTouched(cornersOf(plot), window, visit);
 }
 
-/** A building stands on the highest ground under it. A later one covers an earlier one. */
+/** A building stands on the highest ground under it. A later one covers an earlier one; what stands out lies over both. */
 export function standPlot({ to, window, owner }: Setting, plot: Plot): void {
   const { land } = to;
   let ground = -32_768;
@@ -54,6 +63,11 @@ export function standPlot({ to, window, owner }: Setting, plot: Plot): void {
         to.top[i] = ground + plot.height;
         to.owner[i] = owner;
       }
+  });
+  if (!standsOut(plot)) return;
+  eachTouched(outerCorners(plot), window, (row, from, end) => {
+    for (let i = indexOf(land, from, row); i < indexOf(land, end, row); i++)
+      raise({ to, window, owner }, i, ground + plot.height);
   });
 }
 

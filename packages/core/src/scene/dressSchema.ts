@@ -26,6 +26,7 @@ export const FIGURE_STATES = ['idea', 'planned', 'built', 'placed'] as const;
 export const MARKER_STATES = ['open', 'decided'] as const;
 const PLANT_SEASONS = ['any', ...SEASONS] as const;
 
+const out = halfStud.min(0).max(64).default(0);
 export const plotSchema = z.strictObject({
   name,
   ...studArea,
@@ -80,7 +81,11 @@ export const plotSchema = z.strictObject({
     )
     .max(40)
     .default([]),
-  /** What stands out over the base begins this high above the building's ground, plates. */
+  /**
+   * What stands out over the walls on each side of the unturned building (eaves, lights, oriels), studs, and how high
+   * above the building's ground it begins, plates: below that there are the walls alone.
+   */
+  overhang: z.strictObject({ n: out, e: out, s: out, w: out }).prefault({}),
   overhangFrom: plates.min(0).default(0),
   notes: text.default(''),
 });

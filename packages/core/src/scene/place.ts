@@ -54,12 +54,12 @@ export function extentOf(kind: Kind, thing: Data): Rect | null {
 
 /**
  * The rectangle that holds all a thing lays or stands on, studs: its extent, with half a line's width, with banks,
- * slopes and crowns; of a turned plot that of its turned walls.
+ * slopes and crowns; of a plot that of its turned walls and what stands out over them.
  */
 export function spreadOf(kind: Kind, thing: Data): Rect | null {
   if (kind === 'plot') {
     const read = KINDS.plot.schema.safeParse(bare(thing));
-    return read.success ? plotBounds(read.data) : null;
+    return read.success ? boundsOf(outerCorners(read.data).map(asRect)) : null;
   }
   const extent = extentOf(kind, thing);
   if (!extent) return null;
@@ -133,19 +133,77 @@ export function placedAt(kind: Kind, thing: Data, to: Pick<Rect, 'x' | 'y'> & Pa
   return typeof x === 'number' && typeof y === 'number' ? { x: x + dx, y: y + dy } : {};
 }
 
-/** The four corners of a plot's walls, turned about its middle: studs, from the unturned north-west one clockwise. */
-export function cornersOf({ x, y, w, d, turn }: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'>): Point[] {
+/** What a plot is built on: its place less its pavement, which lies before its front. Unturned, studs. */
+export function builtRect({
+  x,
+  y,
+  w,
+  d,
+  front,
+  streetFront,
+  pavement,
+}: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'front' | 'streetFront' | 'pavement'>): Rect {
+  const by = streetFront ? Math.min(pavement ?? 0, front === 'n' || front === 's' ? d : w) : 0;
+  if (front === 'n') return { x, y: y + by, w, d: d - by };
+  if (front === 's') return { x, y, w, d: d - by };
+  return front === 'w' ? { x: x + by, y, w: w - by, d } : { x, y, w: w - by, d };
+}
+
+/** Studs inside the walls of one floor of a plot, along x and along y: walls and pavement taken off; 0 where none is left. */
+export function insideOf(plot: Parameters<typeof builtRect>[0] & Pick<Plot, 'wall'>): {
+  w: number;
+  d: number;
+} {
+  const { w, d } = builtRect(plot);
+  return { w: Math.max(0, w - 2 * plot.wall), d: Math.max(0, d - 2 * plot.wall) };
+}
+
+/** Whether anything of a building stands out over its walls. */
+export const standsOut = ({ overhang }: Pick<Plot, 'overhang'>): boolean =>
+  Object.values(overhang).some((by) => by > 0);
+
+type Turned = Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'>;
+
+/** Corners of a rectangle that is wider than a plot by so much on each side (narrower where negative), turned with it. */
+function cornersAround(plot: Turned, by: Plot['overhang']): Point[] {
+  const { x, y, w, d, turn } = plot;
+  const outer = { x: x - by.w, y: y - by.n, w: w + by.w + by.e, d: d + by.n + by.s };
   const [cx, cy] = [x + w / 2, y + d / 2];
-  // Quarters exactly, so that a building on the grid stays on the grid.
-  const quarter = turn % 90 === 0;
-  const cos = quarter ? [1, 0, -1, 0][turn / 90] : Math.cos((turn * Math.PI) / 180);
-  const sin = quarter ? [0, 1, 0, -1][turn / 90] : Math.sin((turn * Math.PI) / 180);
+  const { cos, sin } = direction(turn);
   return [
-    [-w / 2, -d / 2],
-    [w / 2, -d / 2],
-    [w / 2, d / 2],
-    [-w / 2, d / 2],
-  ].map(([u, v]) => ({ x: cx + u * cos - v * sin, y: cy + u * sin + v * cos }));
+    [outer.x, outer.y],
+    [outer.x + outer.w, outer.y],
+    [outer.x + outer.w, outer.y + outer.d],
+    [outer.x, outer.y + outer.d],
+  ].map(([px, py]) => ({
+    x: cx + (px - cx) * cos - (py - cy) * sin,
+    y: cy + (px - cx) * sin + (py - cy) * cos,
+  }));
+}
+
+/** Quarters exactly, so that a building on the grid stays on the grid. */
+function direction(turn: number): { cos: number; sin: number } {
+  if (turn % 90 === 0) return { cos: [1, 0, -1, 0][turn / 90], sin: [0, 1, 0, -1][turn / 90] };
+  const angle = (turn * Math.PI) / 180;
+  return { cos: Math.cos(angle), sin: Math.sin(angle) };
+}
+
+/** The four corners of a plot's walls, turned about its middle: studs, from the unturned north-west one clockwise. */
+export const cornersOf = (plot: Turned): Point[] => cornersAround(plot, { n: 0, e: 0, s: 0, w: 0 });
+
+/** Corners of what stands out over a building's walls, turned with it. */
+export const outerCorners = (plot: Turned & Pick<Plot, 'overhang'>): Point[] =>
+  cornersAround(plot, plot.overhang);
+
+/** Corners of what a plot is built on, without its pavement, turned with it. */
+export function builtCorners(plot: Turned & Parameters<typeof builtRect>[0]): Point[] {
+  const built = builtRect(plot);
+  return cornersAround(plot, {
+    n: plot.y - built.y,
+    w: plot.x - built.x,
+    e: built.x + built.w - plot.x - plot.w,
+    s: built.y + built.d - plot.y - plot.d,
+  });
 }
 
 /** The rectangle that holds a plot's turned walls. */

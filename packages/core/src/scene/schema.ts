@@ -112,6 +112,8 @@ const displaySchema = z.strictObject({
   moduleMaxD: wholeSize.default(48),
   /** How far the scene may hang over a table edge, studs (common practice: about 6). */
   overhang: z.number().min(0).max(64).default(6),
+  /** What leans less than this before it tips is found, degrees (common practice toward visitors, no source). */
+  tipLimit: z.number().min(1).max(45).default(10),
   /** The agreed step between named levels, plates (common practice: 5 or 6 bricks); null: none agreed. */
   levelStep: plates.min(1).nullable().default(null),
   /** What one more module and one stud of seam are worth, in money: the weights of a cutting. */
@@ -409,6 +411,7 @@ export const REFERENCES: readonly { kind: Kind; field: string; to: Kind }[] = [
     to: 'place' as const,
   })),
   { kind: 'space', field: 'plot', to: 'plot' },
+  { kind: 'partList', field: 'plot', to: 'plot' },
   ...(
     [
       'recipe',

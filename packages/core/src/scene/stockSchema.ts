@@ -96,6 +96,8 @@ export const partListSchema = z.strictObject({
   use: z.enum(LIST_USES).default('need'),
   purpose: z.enum(LIST_PURPOSES).default('building'),
   section: reference.default(null),
+  /** Of needs: the building it is the list of; it then takes the place of what is estimated of that building. */
+  plot: reference.default(null),
   /** How many of it: buildings of a kind, copies of a kit. */
   copies: z.int().min(1).max(1000).default(1),
   /** Of kits: whose, and what one cost. */

@@ -1,47 +1,98 @@
-import { SIDE_WORDS, displayOf, listOf, type Scene, type Side } from '../scene/index.ts';
-import { OUTSIDE, footprintBounds, heightRange, type Relief } from '../relief/index.ts';
+import { SIDE_WORDS, displayOf, listOf, type Kind, type Scene, type Side } from '../scene/index.ts';
+import { OUTSIDE, bodiesOf, footprintBounds, type Body, type Relief } from '../relief/index.ts';
 
 /** What a rule card is held against: everything placed, as it stands. */
 export interface CardState {
+  base: { w: number; d: number };
   /** Box round the footprint and everything that stands out of it, studs, and the height above the base, plates. */
   w: number;
   d: number;
   height: number;
+  /** What reaches that height; null: the ground itself. */
+  tallest: { kind: Kind; id: string } | null;
   /** The widest overhang on each side of the base, studs. */
   overhang: Record<Side, number>;
-  /** Buildings that stand out: by how much at most, over which side, and from which height above the base, plates. */
-  over: { id: string; by: number; side: string; begins: number }[];
+  /** What stands out: by how much at most, over which side, and from which height above the base, plates. */
+  over: { kind: Kind; id: string; by: number; side: string; begins: number; at: { x: number; y: number } }[];
 }
 
-/** Measures the scene as a contest's judge would: against the box of the base. */
-export function cardOf(scene: Scene, relief: Relief): CardState {
+const SIDES = ['n', 'e', 's', 'w'] as const;
+/** Hundredths of a stud: what is turned off the grid has no fewer digits. */
+const rounded = (studs: number) => Math.round(studs * 100) / 100;
+
+/** Measures the scene as a contest's judge would: everything that stands in it against the box of the base. */
+export function cardOf(
+  scene: Scene,
+  relief: Relief,
+  bodies: readonly Body[] = bodiesOf(scene, relief),
+): CardState {
   const base = footprintBounds(scene) ?? { x: 0, y: 0, w: 0, d: 0 };
   const overhang: Record<Side, number> = { n: 0, e: 0, s: 0, w: 0 };
-  const over: CardState['over'] = [];
+  const over = new Map<string, CardState['over'][number]>();
   let height = 0;
-  for (let i = 0; i < relief.top.length; i++)
-    if (relief.ground[i] !== OUTSIDE) height = Math.max(height, relief.top[i]);
-  for (const plot of listOf(scene, 'plot')) {
+  let tallest: CardState['tallest'] = null;
+  for (let i = 0; i < relief.height.length; i++)
+    if (relief.ground[i] !== OUTSIDE) height = Math.max(height, relief.height[i]);
+  for (const { kind, id, bounds, begins, top } of bodies) {
+    if (top > height) [height, tallest] = [top, { kind, id }];
     const out: Record<Side, number> = {
-      n: base.y - plot.y,
-      e: plot.x + plot.w - base.x - base.w,
-      s: plot.y + plot.d - base.y - base.d,
-      w: base.x - plot.x,
+      n: rounded(base.y - bounds.y),
+      e: rounded(bounds.x + bounds.w - base.x - base.w),
+      s: rounded(bounds.y + bounds.d - base.y - base.d),
+      w: rounded(base.x - bounds.x),
     };
-    const sides = (['n', 'e', 's', 'w'] as const).filter((side) => out[side] > 0);
-    const ground = heightRange(relief, plot)?.high ?? 0;
-    if (sides.length > 0) height = Math.max(height, ground + plot.height);
-    for (const side of sides) overhang[side] = Math.max(overhang[side], out[side]);
+    const sides = SIDES.filter((side) => out[side] > 0);
     if (sides.length === 0) continue;
+    for (const side of sides) overhang[side] = Math.max(overhang[side], out[side]);
     const worst = sides.reduce((a, b) => (out[b] > out[a] ? b : a));
-    over.push({ id: plot.id, by: out[worst], side: SIDE_WORDS[worst], begins: ground + plot.overhangFrom });
+    const key = `${kind} ${id}`;
+    const known = over.get(key);
+    const at = { x: bounds.x + bounds.w / 2, y: bounds.y + bounds.d / 2 };
+    if (!known) over.set(key, { kind, id, by: out[worst], side: SIDE_WORDS[worst], begins, at });
+    else {
+      if (out[worst] > known.by) Object.assign(known, { by: out[worst], side: SIDE_WORDS[worst], at });
+      known.begins = Math.min(known.begins, begins);
+    }
   }
   return {
-    w: base.w + overhang.e + overhang.w,
-    d: base.d + overhang.n + overhang.s,
+    base: { w: base.w, d: base.d },
+    w: rounded(base.w + overhang.e + overhang.w),
+    d: rounded(base.d + overhang.n + overhang.s),
     height,
+    tallest,
     overhang,
-    over,
+    over: [...over.values()],
+  };
+}
+
+/** Whether each rule of the card is kept; null: the card says nothing about it. */
+export interface CardKept {
+  base: boolean | null;
+  /** The base with what the card lets stand out, studs, and whether all that is placed keeps within it. */
+  all: { w: number; d: number; kept: boolean } | null;
+  over: boolean;
+  height: boolean | null;
+  pieces: { placed: number; asked: number; kept: boolean };
+}
+
+/** Whether a size keeps within another, one way round or the other. */
+const fits = (w: number, d: number, limitW: number, limitD: number) =>
+  (w <= limitW && d <= limitD) || (d <= limitW && w <= limitD);
+
+/** Holds a state against the card of its display. */
+export function judgeCard(scene: Scene, state: CardState): CardKept {
+  const { limitW, limitD, limitHeight, cardOverhang, cardOverhangFrom } = displayOf(scene);
+  const { base, w, d, height, over } = state;
+  const limited = limitW !== null && limitD !== null;
+  const whole = limited ? { w: limitW + 2 * cardOverhang, d: limitD + 2 * cardOverhang } : null;
+  const pieces = listOf(scene, 'requirement');
+  const placed = pieces.filter((piece) => piece.placed >= piece.count).length;
+  return {
+    base: limited ? fits(base.w, base.d, limitW, limitD) : null,
+    all: whole && { ...whole, kept: fits(w, d, whole.w, whole.d) },
+    over: over.every(({ by, begins }) => by <= cardOverhang && begins >= cardOverhangFrom),
+    height: limitHeight === null ? null : height <= limitHeight,
+    pieces: { placed, asked: pieces.length, kept: placed === pieces.length },
   };
 }
 

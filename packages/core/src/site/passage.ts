@@ -1,6 +1,6 @@
 import { MM, MM_PER_PLATE, outerSize } from '../lattice/index.ts';
-import type { Passage } from '../scene/index.ts';
-import { OUTSIDE, type Relief } from '../relief/index.ts';
+import type { Passage, Scene } from '../scene/index.ts';
+import { OUTSIDE, loadsOf, type Relief } from '../relief/index.ts';
 
 /** What is carried: a rigid box kept upright, mm. `short` and `long` are its sides on the floor. */
 export interface Box {
@@ -80,6 +80,16 @@ export function judgePassage(
   return { passes: false, by: 'length', has: box.long, limit: Math.max(0, longest) };
 }
 
+/** How much room a passage leaves a box in the measure that is tightest, mm; negative: how much it is too large. */
+export function clearanceOf(passage: Passage, box: Box): number {
+  const beside = widestOf(passage) - box.short;
+  const above = Math.min(passage.height, passage.insideH ?? Infinity) - box.height;
+  // Too wide or too tall it does not pass at any length: by that it is told.
+  if (beside < 0 || above < 0) return Math.min(beside, above);
+  const longest = longestFor(passage, box.short, box.height);
+  return Math.min(beside, above, Number.isFinite(longest) ? longest - box.long : Infinity);
+}
+
 /** The widest narrow side that passes at all, mm. */
 export function widestOf({ kind, width, width2, insideW, insideD }: Passage): number {
   if (kind === 'corner') return Math.max(width, width2 ?? width);
@@ -100,11 +110,11 @@ export interface ModuleLimit {
 /** The longest module looked for, studs: 1.5 m between two carriers (a default of ours, no source). */
 export const CARRY_STUDS = 192;
 
-/** How tall the tallest module is carried, mm: the highest ground, with buildings lifted off. */
-export function carriedHeight(relief: Relief): number {
+/** How tall the scene is carried, mm: its tallest stud with what is fixed to it; what lifts off is off. */
+export function carriedHeight(scene: Scene, relief: Relief): number {
+  const { top } = loadsOf(scene, relief);
   let highest = 0;
-  for (let i = 0; i < relief.height.length; i++)
-    if (relief.ground[i] !== OUTSIDE) highest = Math.max(highest, relief.height[i]);
+  for (let i = 0; i < top.length; i++) if (relief.ground[i] !== OUTSIDE) highest = Math.max(highest, top[i]);
   return highest * MM_PER_PLATE;
 }
 

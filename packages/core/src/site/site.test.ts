@@ -3,6 +3,7 @@ import { compileRelief } from '../relief/index.ts';
 import { sceneFrom, type Passage } from '../scene/index.ts';
 import {
   cardOf,
+  judgeCard,
   clearances,
   frameOf,
   hereOf,
@@ -476,11 +477,65 @@ test('a rule card is held against everything placed: box, overhang by side, heig
     pads: [{ id: 'p', name: 'Bank', x: 0, y: 0, w: 16, d: 16, level: 'l', ground: 'grass' }],
     plots: [{ id: 'h', name: 'Hut', x: 12, y: 2, w: 6.5, d: 6, height: 20, overhangFrom: 4 }],
   });
-  expect(cardOf(scene, compileRelief(scene))).toEqual({
+  expect(cardOf(scene, compileRelief(scene))).toMatchObject({
+    base: { w: 16, d: 16 },
+    tallest: { kind: 'plot', id: 'h' },
     w: 18.5,
     d: 16,
     height: 23,
     overhang: { n: 0, e: 2.5, s: 0, w: 0 },
-    over: [{ id: 'h', by: 2.5, side: 'east', begins: 7 }],
+    over: [{ kind: 'plot', id: 'h', by: 2.5, side: 'east', begins: 7 }],
   });
+});
+
+test('the card measures what is turned as it is turned, and all that stands, from where it stands out', () => {
+  const ten = (more: object) =>
+    sceneFrom({
+      display: { name: 'V', kind: 'vignette', limitW: 10, limitD: 10, limitHeight: 36, cardOverhang: 1 },
+      footprint: [{ id: 'f', name: 'Square', x: 0, y: 0, w: 10, d: 10 }],
+      ...more,
+    });
+  const card = (more: object) => {
+    const scene = ten(more);
+    const state = cardOf(scene, compileRelief(scene));
+    return { ...state, kept: judgeCard(scene, state) };
+  };
+  const house = { id: 'h', name: 'H', x: 0, y: 0, w: 9, d: 3, height: 20 };
+  // Turned by a quarter about its middle at 4.5, 1.5 it lies from −3 to 6 along y.
+  expect(card({ plots: [{ ...house, turn: 90 }] }).overhang).toEqual({ n: 3, e: 0, s: 0, w: 0 });
+  // Turned by an eighth its corners lie (9 + 3) / 2 √2 = 4.24 from its middle.
+  expect(card({ plots: [{ ...house, turn: 45 }] }).overhang).toEqual({ n: 2.74, e: 0, s: 0, w: 0 });
+  const eaves = { ...house, x: 0, overhang: { w: 1 }, overhangFrom: 9 };
+  expect(card({ plots: [eaves] })).toMatchObject({
+    overhang: { n: 0, e: 0, s: 0, w: 1 },
+    over: [{ by: 1, side: 'west', begins: 9 }],
+    kept: { base: true, all: { w: 12, d: 12, kept: true }, over: true },
+  });
+  const things: [object, object, string][] = [
+    [{ trees: [{ id: 't', name: 'T', x: 0, y: 8, crown: 6 }] }, { n: 0, e: 0, s: 1, w: 3 }, 'tree'],
+    [
+      {
+        runs: [
+          {
+            id: 'r',
+            name: 'R',
+            points: [
+              { x: 5, y: 5 },
+              { x: 12, y: 5 },
+            ],
+          },
+        ],
+      },
+      { n: 0, e: 2, s: 0, w: 0 },
+      'run',
+    ],
+    [{ flags: [{ id: 'g', name: 'G', x: 0, y: 5, height: 40 }] }, { n: 0, e: 0, s: 0, w: 0.5 }, 'flag'],
+    [{ figures: [{ id: 'g', name: 'G', x: 9.5, y: 5 }] }, { n: 0, e: 0.5, s: 0, w: 0 }, 'figure'],
+  ];
+  for (const [more, overhang, kind] of things) {
+    const state = card(more);
+    expect(state.overhang).toEqual(overhang);
+    expect(state.over[0].kind).toBe(kind);
+    expect(state.kept.height).toBe(kind !== 'flag');
+  }
 });

@@ -85,7 +85,7 @@ export interface TableLoad {
 /** The estimated load of each table: a stud rests on the table under its centre, else on the nearest one. */
 export function tableLoads(scene: Scene, relief: Relief): TableLoad[] {
   const loads = hereOf(scene, 'table').map((table): TableLoad => ({ table, studs: 0, kg: 0 }));
-  const grams = massOf(relief);
+  const { grams } = massOf(scene, relief);
   const { table } = bearingOf(scene, relief);
   for (let i = 0; i < grams.length; i++) {
     if (table[i] < 0) continue;

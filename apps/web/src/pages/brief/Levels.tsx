@@ -1,7 +1,7 @@
 import { formatPlates } from '@quarry/core/lattice';
 import { displayOf, listOf, type Entity } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
-import { NumberField, QuantityField, TextField } from '../../ui/fields.tsx';
+import { OptionalQuantityField, QuantityField, TextField } from '../../ui/fields.tsx';
 import { Empty } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { useSetDisplay } from './useSetDisplay.ts';
@@ -76,16 +76,14 @@ export function Levels({ disabled }: { disabled: boolean }) {
           );
         })}
       </Rows>
-      <NumberField
+      <OptionalQuantityField
         label="Agreed step between levels"
-        unit="plates"
-        optional="none"
-        whole
+        none="none"
+        measure="plates"
         value={display.levelStep}
         min={1}
         max={3000}
         disabled={disabled}
-        hint={display.levelStep === null ? undefined : formatPlates(display.levelStep)}
         onCommit={(levelStep) => set('agreed on a step', { levelStep })}
       />
     </>

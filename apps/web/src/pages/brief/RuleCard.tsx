@@ -1,5 +1,5 @@
 import { SIDE_WORDS, SIDES, SOURCE_RULES, STANCES, displayOf, listOf } from '@quarry/core/scene';
-import { RULE_CARDS, cardOf, isCard } from '@quarry/core/site';
+import { RULE_CARDS, cardOf, isCard, judgeCard } from '@quarry/core/site';
 import { MM_PER_STUD } from '@quarry/core/lattice';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
@@ -169,52 +169,43 @@ export function CardVerdict() {
   if (!ground) return null;
   const display = displayOf(scene);
   const state = cardOf(scene, ground.relief);
-  const base = {
-    w: state.w - state.overhang.e - state.overhang.w,
-    d: state.d - state.overhang.n - state.overhang.s,
-  };
+  const kept = judgeCard(scene, state);
   const { limitW, limitD, limitHeight, cardOverhang } = display;
-  const fits =
-    limitW === null ||
-    limitD === null ||
-    (base.w <= limitW && base.d <= limitD) ||
-    (base.d <= limitW && base.w <= limitD);
-  const pieces = listOf(scene, 'requirement');
-  const missing = pieces.filter(({ placed, count }) => placed < count).length;
   const over = SIDES.filter((side) => state.overhang[side] > 0);
-  const lines: { word: string; is: string; limit: string; kept: boolean }[] = [
+  const size = (w: number, d: number) => `${w} × ${d} studs`;
+  const lines: { word: string; is: string; limit: string; kept: boolean | null }[] = [
     {
       word: 'Base',
-      is: `${base.w} × ${base.d} studs`,
+      is: size(state.base.w, state.base.d),
       limit: limitW === null || limitD === null ? 'no limit' : `${limitW} × ${limitD}`,
-      kept: fits,
+      kept: kept.base,
     },
     {
       word: 'All that is placed',
-      is: `${state.w} × ${state.d} studs`,
-      limit: `${say(state.w * MM_PER_STUD, 'mm')} × ${say(state.d * MM_PER_STUD, 'mm')}`,
-      kept: true,
+      is: `${size(state.w, state.d)}, ${say(Math.round(state.w * MM_PER_STUD), 'mm')} × ${say(Math.round(state.d * MM_PER_STUD), 'mm')}`,
+      limit: kept.all ? `${kept.all.w} × ${kept.all.d}` : 'no limit',
+      kept: kept.all && kept.all.kept,
     },
     {
       word: 'Over the base',
       is:
         over.length > 0
-          ? over.map((side) => `${SIDE_WORDS[side]} ${state.overhang[side]}`).join(', ')
+          ? over.map((side) => `${SIDE_WORDS[side]} ${say(state.overhang[side], 'studs')}`).join(', ')
           : 'nothing',
       limit: `${cardOverhang} studs${cardOverhang > 0 ? ` from ${say(display.cardOverhangFrom, 'plates')} up` : ''}`,
-      kept: state.over.every(({ by, begins }) => by <= cardOverhang && begins >= display.cardOverhangFrom),
+      kept: kept.over,
     },
     {
       word: 'Height from the base',
       is: say(state.height, 'plates'),
       limit: limitHeight === null ? 'no limit' : say(limitHeight, 'plates'),
-      kept: limitHeight === null || state.height <= limitHeight,
+      kept: kept.height,
     },
     {
       word: 'Required pieces',
-      is: `${pieces.length - missing} of ${pieces.length}`,
+      is: `${kept.pieces.placed} of ${kept.pieces.asked}`,
       limit: 'all',
-      kept: missing === 0,
+      kept: kept.pieces.kept,
     },
   ];
   return (
@@ -231,19 +222,20 @@ export function CardVerdict() {
         </thead>
         <tbody>
           {lines.map(({ word, is, limit, kept }) => (
-            <tr key={word} className={kept ? '' : 'text-error'}>
+            <tr key={word} className={kept === false ? 'text-error' : ''}>
               <td className="pl-0">{word}</td>
               <td className="fig text-right whitespace-nowrap">{is}</td>
               <td className="fig text-right ink-2">{limit}</td>
-              <td className="text-right font-semibold pr-0">{kept ? 'yes' : '! no'}</td>
+              <td className="text-right font-semibold pr-0">{kept === null ? '–' : kept ? 'yes' : '! no'}</td>
             </tr>
           ))}
         </tbody>
       </table>
       <Basis>
-        The box round the footprint and every building, as a judge’s ruler finds it. What stands out is
-        measured from the footprint’s own box, side by side; it begins at the ground under the building plus
-        its «stands out from», which is set on the Plan.
+        The box round the footprint and all that stands in the scene, turned as it is: buildings, walls,
+        plants, figures and flags, as a judge’s ruler finds it. What stands out is measured from the
+        footprint’s own box, side by side; of a building it begins at its ground plus its «stands out from»,
+        which is set on the Plan. The whole may be as large as the base with the overhang on both sides.
       </Basis>
     </section>
   );

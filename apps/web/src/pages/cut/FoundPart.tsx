@@ -1,3 +1,4 @@
+import { formatKg } from '@quarry/core/lattice';
 import { counted } from '@quarry/core/lattice';
 import {
   SEAM_WORDS,
@@ -104,7 +105,9 @@ export function Found({
               <td className="fig whitespace-nowrap">
                 {w} × {d} studs
               </td>
-              <td className="fig text-right whitespace-nowrap">{massKg?.toFixed(1)} kg</td>
+              <td className="fig text-right whitespace-nowrap">
+                {massKg === undefined ? '' : formatKg(1000 * massKg)}
+              </td>
               <td className="fig pl-2">{basesInWords(bases)}</td>
             </tr>
           ))}

@@ -1,41 +1,41 @@
-import { partLeans, type ModuleLoad } from '@quarry/core/cut';
-import { listOf } from '@quarry/core/scene';
+import type { ModuleLoad } from '@quarry/core/cut';
+import { formatKg } from '@quarry/core/lattice';
+import { displayOf } from '@quarry/core/scene';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
 import { useSay } from '../../ui/useSay.ts';
 import { useAsked } from '../../workers/useAsked.ts';
 
-/** Lift-off parts that lean less than this are named, degrees. */
-const EASILY = 30;
-
 /** What each module weighs, who can lift it, how far it leans and what it stands on. */
 export function LiftPanel() {
   const scene = useDisplay(({ scene }) => scene);
   const { picked, pick } = useView();
-  const now = useAsked((core) => core.arrangement());
+  const { say } = useSay();
+  const { tipLimit, place } = displayOf(scene);
+  const now = useAsked((core) => core.loads(place), place ?? '');
   if (!now) return <Loading what="Weighing the modules" />;
-  if (now.loads.length === 0)
+  if (now.modules.length === 0)
     return (
       <Empty title="Nothing to lift yet">
         Cut the scene first; then each module is weighed by what stands on it.
       </Empty>
     );
-  const loads = [...now.loads].sort((a, b) => b.bulk.kg - a.bulk.kg);
+  const loads = [...now.modules].sort((a, b) => b.bulk.kg - a.bulk.kg);
   const chosen = loads.find(({ id }) => picked?.kind === 'module' && picked.id === id) ?? null;
   const total = loads.reduce((sum, { bulk }) => sum + bulk.kg, 0);
-  const tippy = listOf(scene, 'plot').flatMap((plot) =>
-    partLeans(plot)
-      .filter(({ tips }) => tips < EASILY)
-      .map((part) => ({ plot, part })),
-  );
+  const loose = [...now.loose].sort((a, b) => b.grams - a.grams);
   return (
     <>
       <p className="border-l-4 border-warning pl-2 mb-2 text-xs">
         A caution, not advice: numbers by a published equation from computed masses. Lift with bent knees, two
         at a long module, path clear first; local rules and qualified people decide.
       </p>
-      <Heading aside={`${total.toFixed(1)} kg in all`}>Heaviest first</Heading>
+      <Heading
+        aside={`${formatKg(1000 * total)} in all, ${now.counted ? 'ground as counted' : 'estimate until counted'}`}
+      >
+        Heaviest first
+      </Heading>
       <table className="w-full text-xs">
         <caption className="sr-only">Modules by mass</caption>
         <thead>
@@ -47,13 +47,13 @@ export function LiftPanel() {
               Mass
             </th>
             <th scope="col" className="font-normal text-right">
-              One lifts
+              Lift index, 1 person
             </th>
             <th scope="col" className="font-normal text-right">
-              Two lift
+              2 people
             </th>
             <th scope="col" className="font-normal text-right">
-              Leans to
+              Tips at
             </th>
             <th scope="col" className="font-normal pl-3">
               Stands on
@@ -73,7 +73,7 @@ export function LiftPanel() {
                   {load.name}
                 </button>
               </th>
-              <td className="fig text-right whitespace-nowrap">{load.bulk.kg.toFixed(1)} kg</td>
+              <td className="fig text-right whitespace-nowrap">{formatKg(1000 * load.bulk.kg)}</td>
               <Index value={load.lift.one.index} />
               <Index value={load.lift.two.index} />
               <td className="fig text-right">{load.tips.toFixed(0)}°</td>
@@ -89,7 +89,9 @@ export function LiftPanel() {
         «Lifts» is the lifting index of the revised NIOSH equation (Waters et al. 1993; DHHS (NIOSH) 94-110):
         load ÷ recommended limit, 23 kg × six multipliers. Above 1 the risk grows, above 3 it is high. The
         equation is made for one person; for two each takes half. Leans: atan(nearest edge ÷ height of the
-        centre of mass). Ground as counted piece by piece, by area until it is; buildings by area.
+        centre of mass). Ground as counted piece by piece, by area until it is; buildings by their lists or
+        plain shells. Loose buildings, parts that lift off and trees are not in it: they are carried by
+        themselves.
       </Basis>
       {chosen && <Multipliers load={chosen} />}
       <Heading>Load on tables</Heading>
@@ -101,22 +103,59 @@ export function LiftPanel() {
             note={table.ratedKg === null ? 'no rating said' : `rated for ${table.ratedKg} kg`}
           >
             <span className={table.ratedKg !== null && kg > table.ratedKg ? 'text-error font-semibold' : ''}>
-              {kg.toFixed(1)} kg
+              {formatKg(1000 * kg)}
             </span>
           </Line>
         ))}
       </dl>
-      <Heading>Lift-off parts that tip easily</Heading>
-      {tippy.length === 0 ? (
-        <p className="ink-2">None leans less than {EASILY}° when set down by itself.</p>
+      <Heading>Carried by themselves</Heading>
+      {loose.length === 0 ? (
+        <p className="ink-2">No building stands loose and none has parts that lift off.</p>
       ) : (
-        <dl>
-          {tippy.map(({ plot, part }) => (
-            <Line key={`${plot.id} ${part.name}`} label={`${part.name} of ${plot.name}`}>
-              {part.tips.toFixed(0)}°
-            </Line>
-          ))}
-        </dl>
+        <table className="w-full text-xs">
+          <caption className="sr-only">Loose buildings and parts that lift off</caption>
+          <thead>
+            <tr className="ink-2 border-b hair text-left">
+              <th scope="col" className="font-normal py-1">
+                Piece
+              </th>
+              <th scope="col" className="font-normal text-right">
+                Mass
+              </th>
+              <th scope="col" className="font-normal text-right">
+                Size
+              </th>
+              <th scope="col" className="font-normal text-right">
+                Tips at
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {loose.map(({ plot, part, name, grams, w, d, h, tips }) => (
+              <tr key={`${plot} ${part}`} className="border-b hair">
+                <th scope="row" className="text-left font-normal py-0.5">
+                  <button
+                    type="button"
+                    className="link link-hover text-left"
+                    onClick={() => pick({ kind: 'plot', id: plot })}
+                  >
+                    {name}
+                    {part !== null && <span className="ink-2"> of {scene.plot[plot]?.name}</span>}
+                  </button>
+                </th>
+                <td className="fig text-right whitespace-nowrap">{formatKg(grams)}</td>
+                <td className="fig text-right whitespace-nowrap">
+                  {[w, d].map((mm) => say(Math.round(mm), 'mm').replace(/ mm$/, '')).join(' × ')} ×{' '}
+                  {say(Math.round(h), 'mm')}
+                </td>
+                <td className={`fig text-right ${tips < tipLimit ? 'text-error font-semibold' : ''}`}>
+                  {tips < tipLimit && '! '}
+                  {tips.toFixed(0)}°
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
       )}
     </>
   );

@@ -1,3 +1,4 @@
+import { formatKg } from '@quarry/core/lattice';
 import { RIVAL_WORDS, type Arrangement, type Cutting, type Rival, type SceneProblem } from '@quarry/core/cut';
 import { useSay } from '../../ui/useSay.ts';
 import { useAsked } from '../../workers/useAsked.ts';
@@ -74,7 +75,7 @@ export function RivalRow({
       </th>
       <td className={cell}>{arrangement?.modules ?? '…'}</td>
       <td className={cell}>{arrangement?.cost.bases.toFixed(2)}</td>
-      <td className={cell}>{arrangement?.heaviest ? `${arrangement.heaviest.bulk.kg.toFixed(1)} kg` : ''}</td>
+      <td className={cell}>{arrangement?.heaviest ? formatKg(1000 * arrangement.heaviest.bulk.kg) : ''}</td>
       <td className={`${cell} ${spare !== undefined && spare < 0 ? 'text-error font-semibold' : ''}`}>
         {spare === undefined ? '' : say(Math.round(spare), 'mm')}
       </td>

@@ -1,9 +1,18 @@
 import type { ReactNode } from 'react';
-import { formatPlates } from '@quarry/core/lattice';
-import { heightRange, plotCard } from '@quarry/core/relief';
-import { PART_USES, displayOf, plotBounds, type Plot } from '@quarry/core/scene';
+import { MM_PER_PLATE, MM_PER_STUD, STUD, formatKg, formatPlates, formatStuds } from '@quarry/core/lattice';
+import { heightRange, listedMass, plotCard, tippingAngle, weightOf } from '@quarry/core/relief';
+import {
+  PART_USES,
+  SIDES,
+  SIDE_WORDS,
+  builtRect,
+  displayOf,
+  outerCorners,
+  plotBounds,
+  type Plot,
+} from '@quarry/core/scene';
 import { useDisplay } from '../../data/useDisplay.tsx';
-import { NumberField, SelectField, TextField } from '../../ui/fields.tsx';
+import { QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Heading, Line, Quantity } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { useSay } from '../../ui/useSay.ts';
@@ -20,6 +29,13 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
   const { ratio } = displayOf(scene);
   const card = plotCard(plot, ratio);
   const range = ground ? heightRange(ground.relief, plotBounds(plot)) : null;
+  const { tipLimit } = displayOf(scene);
+  const weight = weightOf(plot, listedMass(scene));
+  const built = builtRect(plot);
+  const tips = tippingAngle((Math.min(built.w, built.d) * MM_PER_STUD) / 2, weight.z * MM_PER_PLATE);
+  const sweep = Math.max(
+    ...outerCorners(plot).map(({ x, y }) => Math.hypot(x - plot.x - plot.w / 2, y - plot.y - plot.d / 2)),
+  );
   const parts = (fields: Record<string, unknown>) => set('changed what lifts off', fields);
   return (
     <>
@@ -58,7 +74,21 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
             <Quantity value={range.high + plot.height} measure="plates" />
           </Line>
         )}
-        <Line label="Mass, a guess">about {card.kg.toFixed(1)} kg</Line>
+        <Line
+          label="Mass, estimate"
+          note={weight.listed ? 'by its parts list' : 'by its plain shell, a guess'}
+        >
+          {formatKg(weight.grams)}
+        </Line>
+        <Line label="Tips at, on its own feet" note={`limit ${tipLimit}°`}>
+          <span className={tips < tipLimit ? 'text-error font-semibold' : ''}>
+            {tips < tipLimit && '! '}
+            {tips.toFixed(0)}°
+          </span>
+        </Line>
+        {plot.mount === 'turntable' && (
+          <Line label="Sweeps, turning">{formatStuds(Math.round(2 * sweep * STUD))} across</Line>
+        )}
         {card.connectors.map(({ from, to }) => (
           <Line key={from} label="Connector, each side" note="from the front">
             studs {from + 1} to {to}
@@ -66,15 +96,32 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
         ))}
       </dl>
       <Basis>
-        Inside: width and depth less two walls. Mass: its volume × 0.096 g a stud and plate × 20 %, because
-        buildings are shells (our guess, until pieces are counted). Connectors: 9 + 2 + 10 + 2 + 9 = 32 studs
-        (common practice).
+        Inside: width and depth less two walls and the pavement. Mass: the parts list that is said to be this
+        building’s (Stockpile, Lists); without one its walls, a floor of plates for each storey and a roof, at
+        0.096 g a stud and plate. Tips at: half its narrower side over the height of its centre of mass.
+        Connectors: 9 + 2 + 10 + 2 + 9 = 32 studs (common practice).
+        {plot.streetFront &&
+          card.connectors.length === 0 &&
+          ' Its sides are not 32 studs deep: no standard connectors.'}
       </Basis>
+      <Heading aside={`from ${formatPlates(plot.overhangFrom)} up`}>Stands out over its walls</Heading>
+      {SIDES.map((side) => (
+        <QuantityField
+          key={side}
+          label={`To the ${SIDE_WORDS[side]}`}
+          value={plot.overhang[side]}
+          measure="studs"
+          min={0}
+          max={64}
+          disabled={disabled}
+          onCommit={(by) => set('changed what stands out of', { overhang: { ...plot.overhang, [side]: by } })}
+        />
+      ))}
       <Rows
         id="lift-off"
         title="Lifts off"
         columns={COLUMNS}
-        words={['Part, and what it is', { right: 'high, p' }, { right: 'clears, p' }]}
+        words={['Part, and what it is', { right: 'high' }, { right: 'clears' }]}
         add={{
           word: 'Part',
           disabled: disabled || plot.parts.length >= 24,
@@ -133,7 +180,7 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
         id="fittings"
         title="Under the roof"
         columns={COLUMNS}
-        words={['Furniture or door, stands at, p', { right: 'high, p' }, { right: 'off wall, st' }]}
+        words={['Furniture or door, stands at', { right: 'high' }, { right: 'off wall' }]}
         add={{
           word: 'Fitting',
           disabled: disabled || plot.fittings.length >= 40,
@@ -171,16 +218,16 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
                   disabled={disabled}
                   onCommit={(height) => change({ height })}
                 />
-                <NumberField
+                <QuantityField
                   bare
                   label={`${fitting.name}, off the wall`}
                   value={fitting.fromWall}
+                  measure="studs"
+                  hint=" "
                   min={0}
                   max={256}
                   disabled={disabled}
-                  onCommit={(fromWall) =>
-                    fromWall !== null && change({ fromWall: Math.round(fromWall * 2) / 2 })
-                  }
+                  onCommit={(fromWall) => change({ fromWall })}
                 />
               </NamedRow>
               <p className={`text-[11px] ${clear < 0 ? 'text-error' : 'ink-2'}`}>
@@ -242,15 +289,16 @@ function PlatesField({
   onCommit: (plates: number) => void;
 }) {
   return (
-    <NumberField
+    <QuantityField
       bare
-      whole
       label={label}
       value={value}
+      measure="plates"
+      hint=" "
       min={min}
       max={3000}
       disabled={disabled}
-      onCommit={(plates) => plates !== null && onCommit(plates)}
+      onCommit={onCommit}
     />
   );
 }

@@ -117,6 +117,7 @@ export function PadPart({ pad, disabled }: { pad: Pad; disabled: boolean }) {
 export function PointsPart({ picked, disabled }: { picked: Picked; disabled: boolean }) {
   const scene = useDisplay(({ scene }) => scene);
   const set = useSetThing(picked);
+  const relief = useSurvey(({ ground }) => ground?.relief);
   const entity = scene[picked.kind][picked.id];
   const points = entity ? pointsOf(entity) : null;
   if (!points) return null;
@@ -126,6 +127,8 @@ export function PointsPart({ picked, disabled }: { picked: Picked; disabled: boo
     set('drew anew', { points: points.map((point, j) => (i === j ? { ...point, ...fields } : point)) });
   const heightOf = (point: object): number | null =>
     'z' in point && typeof point.z === 'number' ? point.z : null;
+  const groundUnder = ({ x, y }: { x: number; y: number }) =>
+    (relief && heightOfStud(relief, Math.floor(x), Math.floor(y))) ?? 0;
   const last = points[points.length - 1];
   return (
     <Rows
@@ -143,21 +146,24 @@ export function PointsPart({ picked, disabled }: { picked: Picked; disabled: boo
       {points.map((point, i) => (
         <Row key={i} label={`Point ${i + 1}`} columns={columns}>
           {(['x', 'y'] as const).map((axis) => (
-            <NumberField
+            <QuantityField
               key={axis}
               bare
               label={`Point ${i + 1}, ${axis === 'x' ? 'east' : 'south'}`}
               value={point[axis]}
+              measure="studs"
+              hint=" "
               min={-MAX_STUDS}
               max={MAX_STUDS}
               disabled={disabled}
-              onCommit={(value) => value !== null && change(i, { [axis]: Math.round(value * 2) / 2 })}
+              onCommit={(value) => change(i, { [axis]: value })}
             />
           ))}
           {heights && (
             <HeightCell
               label={`Point ${i + 1}, height`}
               value={heightOf(point)}
+              ground={groundUnder(point)}
               disabled={disabled}
               onCommit={(z) => change(i, { z })}
             />
@@ -177,11 +183,14 @@ export function PointsPart({ picked, disabled }: { picked: Picked; disabled: boo
 function HeightCell({
   label,
   value,
+  ground,
   disabled,
   onCommit,
 }: {
   label: string;
   value: number | null;
+  /** Height of the ground there now: where holding begins, plates. */
+  ground: number;
   disabled: boolean;
   onCommit: (value: number | null) => void;
 }) {
@@ -192,7 +201,7 @@ function HeightCell({
         className="btn btn-xs h-6 font-normal"
         disabled={disabled}
         aria-label={`${label}: hold one`}
-        onClick={() => onCommit(0)}
+        onClick={() => onCommit(ground)}
       >
         free
       </button>

@@ -1,7 +1,8 @@
 import { useMemo } from 'react';
 import { colourName, partName } from '@quarry/core/catalogue';
 import { PURPOSE_WORDS, alternativesTo, coloursKnown, type Alternative } from '@quarry/core/ledger';
-import { gramsOfPart, priceOfPart } from '@quarry/core/masonry';
+import { gramsOfPart } from '@quarry/core/catalogue';
+import { priceOfPart } from '@quarry/core/masonry';
 import { displayOf, listOf } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit, useMay, usePlans } from '../../data/useDisplay.tsx';
 import { NumberField, SelectField } from '../../ui/fields.tsx';

@@ -1,16 +1,19 @@
-import { MM_PER_STUD, formatHeight, MM } from '@quarry/core/lattice';
+import { MM, MM_PER_STUD, formatHeight, formatKg } from '@quarry/core/lattice';
 import { footprintBounds } from '@quarry/core/relief';
 import { SIDE_WORDS, SIDES, displayOf, type Scene } from '@quarry/core/scene';
-import { hangingStuds, hereOf, jointsOf, roomToGrow, standingOf, tableLoads } from '@quarry/core/site';
+import { hangingStuds, hereOf, jointsOf, roomToGrow, standingOf } from '@quarry/core/site';
 import { Basis, Empty, Heading, Line } from '../../ui/parts.tsx';
 import { useSay } from '../../ui/useSay.ts';
 import { capital } from '../../ui/words.ts';
+import { useAsked } from '../../workers/useAsked.ts';
 import { useSurvey } from '../../workers/survey.tsx';
 
 /** How the scene stands on its tables: what is carried, what hangs over, what is bridged, and what each bears. */
 export function StandingPanel({ scene }: { scene: Scene }) {
   const ground = useSurvey(({ ground }) => ground);
   const { say } = useSay();
+  const { place } = displayOf(scene);
+  const now = useAsked((core) => core.loads(place), place ?? '');
   if (!ground) return null;
   const { relief } = ground;
   if (!footprintBounds(scene))
@@ -87,7 +90,9 @@ export function StandingPanel({ scene }: { scene: Scene }) {
           </tbody>
         </table>
       )}
-      <Heading>Load, estimated</Heading>
+      <Heading aside={now ? (now.counted ? 'ground as counted' : 'estimate until counted') : 'weighing …'}>
+        Load on tables
+      </Heading>
       <table className="table table-xs" aria-label="Load of each table">
         <thead>
           <tr>
@@ -98,7 +103,7 @@ export function StandingPanel({ scene }: { scene: Scene }) {
           </tr>
         </thead>
         <tbody>
-          {tableLoads(scene, relief).map(({ table, studs: on, kg }) => {
+          {(now?.tables ?? []).map(({ table, studs: on, kg }) => {
             const over = table.ratedKg !== null && kg > table.ratedKg;
             return (
               <tr key={table.id} className={over ? 'text-error' : ''}>
@@ -106,7 +111,7 @@ export function StandingPanel({ scene }: { scene: Scene }) {
                 <td className="fig text-right">{on.toLocaleString('en')}</td>
                 <td className="fig text-right whitespace-nowrap">
                   {over && '! '}
-                  {kg.toFixed(1)} kg
+                  {formatKg(1000 * kg)}
                 </td>
                 <td className="fig text-right pr-0 whitespace-nowrap">
                   {table.ratedKg === null ? 'not known' : `${table.ratedKg} kg`}
@@ -117,13 +122,14 @@ export function StandingPanel({ scene }: { scene: Scene }) {
         </tbody>
       </table>
       <p className="ink-2 text-xs pt-1">
-        △ Ground as counted piece by piece, buildings by area: an estimate, without people leaning on it: the
-        table’s own plate and the venue decide.
+        △ Ground as counted piece by piece, buildings by their lists or plain shells, loose ones too: without
+        people leaning on it; the table’s own plate and the venue decide.
       </p>
       <Basis>
         A stud rests on the table under its centre, else on the nearest. Its mass: 0.18 g of base, 0.096 g a
-        plate (a 2×4 brick of 2.3 g, from memory), ground 40 % and buildings 20 % solid (defaults of ours). A
-        shim is the step in whole plates of 3.2 mm and what is left over.
+        plate (a 2×4 brick of 2.3 g, from memory), ground 40 % solid until it is counted (a default of ours),
+        buildings as walls, floors and roof. A shim is the step in whole plates of 3.2 mm and what is left
+        over.
       </Basis>
     </>
   );

@@ -34,7 +34,7 @@ export function WayPanel({ scene, disabled }: { scene: Scene; disabled: boolean 
   // What each step is measured with: a module as wide as agreed and as tall as the highest ground.
   const carried = {
     width: outerSize(Math.min(moduleMaxW, moduleMaxD)) / MM,
-    height: ground ? carriedHeight(ground.relief) : 0,
+    height: ground ? carriedHeight(scene, ground.relief) : 0,
   };
   return (
     <>
@@ -105,7 +105,7 @@ function Largest({ scene, disabled }: { scene: Scene; disabled: boolean }) {
   const display = displayOf(scene);
   const way = wayOf(scene);
   if (!ground || way.length === 0) return null;
-  const height = carriedHeight(ground.relief);
+  const height = carriedHeight(scene, ground.relief);
   const best = largestModule(way, height, CARRY_STUDS);
   const limits = moduleLimits(way, height, CARRY_STUDS);
   const mm = (studs: number) => say(outerSize(studs) / MM, 'mm');
@@ -183,8 +183,9 @@ function Largest({ scene, disabled }: { scene: Scene; disabled: boolean }) {
         </table>
       </details>
       <p className="ink-2 text-xs pt-1">
-        Carried {say(Math.round(height), 'mm')} tall: the highest ground, buildings lifted off. Two people
-        lift what is wide or heavy; local rules and your own back decide.
+        Carried {say(Math.round(height), 'mm')} tall: the tallest stud with what is fixed to it; loose
+        buildings, parts that lift off and trees are taken off first. Two people lift what is wide or heavy;
+        local rules and your own back decide.
       </p>
     </section>
   );
