@@ -17,7 +17,7 @@ const { demo, journey } = useJourneys();
 /** Presses a button within the panel beside the board. */
 const inPanel = (page: Page, xpath: string) =>
   page.locator(`::-p-xpath(//section[@role="tabpanel"]//button[${xpath}])`).click();
-const modulesNow = (page: Page, count: number) => sees(page, `As it is now: ${count} modules`);
+const modulesNow = (page: Page, count: number) => sees(page, `Current: ${count} modules`);
 const undo = async (page: Page) => {
   await page.keyboard.down('Control');
   await page.keyboard.press('z');
@@ -40,12 +40,10 @@ journey(
     await inPanel(page, 'contains(., "Quietest seams")');
     await sees(page, 'more than the least that is proven');
     await inPanel(page, 'contains(., "Balanced")');
-    await sees(page, 'As found, not taken yet');
-    const found = await page.evaluate(() =>
-      Number(/not taken yet: (\d+)/.exec(document.body.innerText)?.[1]),
-    );
+    await sees(page, 'Proposed:');
+    const found = await page.evaluate(() => Number(/Proposed: (\d+)/.exec(document.body.innerText)?.[1]));
     expect(found).toBeGreaterThan(7);
-    await press(page, 'Take this cutting');
+    await press(page, 'Use this cutting');
     await modulesNow(page, found);
 
     // A locked module is not cut by hand; the price of a split is told before it is made.

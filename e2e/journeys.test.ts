@@ -74,8 +74,8 @@ journey('from the plan to bases, stages and findings, and back by undo', async (
   await goTo(page, 'cut');
   await press(page, 'Cut');
   await sees(page, 'Proven: no cutting costs less', 40_000);
-  await press(page, 'Take this cutting');
-  await sees(page, 'As it is now');
+  await press(page, 'Use this cutting');
+  await sees(page, 'Current:');
   await saved(page);
   await goTo(page, 'stockpile');
   await openTab(page, 'Bases');
@@ -120,7 +120,7 @@ journey('a vignette of one’s own, by keyboard alone', async (open) => {
   await press(page, 'Cut');
   await sees(page, 'Proven', 30_000);
   await sees(page, '1 × 16×16');
-  await press(page, 'Take this cutting');
+  await press(page, 'Use this cutting');
   await page.keyboard.down('Control');
   await page.keyboard.press('k');
   await page.keyboard.up('Control');

@@ -79,7 +79,7 @@ test('a builder works in an own section and nowhere else; a viewer looks', async
   await press(brenna, 'Cut');
   await sees(brenna, 'Proven', 40_000);
   await press(brenna, 'Stop, keep the best');
-  expect(await disabled(brenna, 'Take this cutting')).toBe(true);
+  expect(await disabled(brenna, 'Use this cutting')).toBe(true);
 
   const suri = await signedInPage(demo.browser(), demo.server(), 'Suri Vale');
   await openDisplay(suri, 'Skarn Edge');

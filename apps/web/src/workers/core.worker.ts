@@ -9,6 +9,7 @@ import {
   mendList,
   moduleLoads,
   neighboursOf,
+  rimsOf,
   seamJudge,
   seamSheet,
   seamState,
@@ -228,7 +229,10 @@ const worker = {
     const done = reduce(scene, hand.changes);
     if (!done.ok) return { ok: false, error: done.refusal.sentence };
     const judge = judgeOfSeams();
-    const [before, after] = [scene, done.scene].map((each) => costOf(each, followed(), judge).cost.total);
+    const [before, after] = [scene, done.scene].map(
+      (each) =>
+        costOf(each, followed(), judge).cost.total + rimsOf(each).reduce((sum, { cost }) => sum + cost, 0),
+    );
     return { ...hand, before, after };
   },
   /** Every seam with how it stands. */

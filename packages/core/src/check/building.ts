@@ -31,7 +31,7 @@ import {
   type Relief,
 } from '../relief/index.ts';
 import { judgePassage, wayOf, widestOf, type Box } from '../site/index.ts';
-import { baseNeeds } from '../cut/index.ts';
+import { baseGroundOf, baseNeeds } from '../cut/index.ts';
 import { type Draft, type Rule } from './finding.ts';
 
 const plotUneven: Rule = {
@@ -321,6 +321,8 @@ const modulesCover: Rule = {
       else twice++;
       place ??= { x: relief.x + (i % relief.w) + 0.5, y: relief.y + Math.trunc(i / relief.w) + 0.5 };
     }
+    // A rim that is to be left bare is in no module, and is not missing.
+    if (displayOf(scene).rim === 'bare' && bare <= (baseGroundOf(scene)?.rim ?? 0)) bare = 0;
     if (bare + twice + astray === 0) return [];
     const parts = [
       bare > 0 && `${counted(bare, 'stud')} in no module`,

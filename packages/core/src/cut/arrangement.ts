@@ -6,6 +6,7 @@ import { baseNeeds } from './fromScene.ts';
 import type { GridLine } from './crossing.ts';
 import { moduleLoads, type ModuleLoad } from './lifting.ts';
 import { CELL } from './problem.ts';
+import { baseGroundOf, rimsOf } from './rim.ts';
 import { SEAM_COSTS, seamJudge, type SeamOver } from './seamCosts.ts';
 import { neighboursOf } from './seams.ts';
 
@@ -23,6 +24,8 @@ export interface Arrangement {
   tightest: { passage: Passage; module: string; spare: number } | null;
   /** Studs of seam by what they lie over, the longest first. */
   over: { over: SeamOver; studs: number }[];
+  /** Plates beside the bases of modules of odd sizes, and what they cost by prices known and guessed: in no other figure. */
+  rim: { studs: number; pieces: number; cost: number };
 }
 
 /** What the modules there are cost, and what their seams lie over. @param judge of the scene's seams, when it is known already */
@@ -34,9 +37,10 @@ export function costOf(
   const modules = listOf(scene, 'module');
   const { moduleWeight, seamWeight } = displayOf(scene);
   const over = new Map<SeamOver, number>();
+  const corner = baseGroundOf(scene)?.origin ?? { x: 0, y: 0 };
   let seams = 0;
   for (const { line } of neighboursOf(scene))
-    for (const piece of piecesOf(line)) {
+    for (const piece of piecesOf(line, corner)) {
       const what = judge(piece);
       over.set(what, (over.get(what) ?? 0) + piece.length);
       seams += seamWeight * piece.length * (1 + SEAM_COSTS[what]);
@@ -61,6 +65,7 @@ export function arrangementOf(
   const loads = moduleLoads(scene, relief);
   return {
     ...costOf(scene, relief, judge),
+    rim: rimOf(scene),
     loads,
     tables: tableLoads(scene, relief),
     heaviest: loads.reduce<ModuleLoad | null>((a, b) => (a && a.bulk.kg >= b.bulk.kg ? a : b), null),
@@ -68,12 +73,22 @@ export function arrangementOf(
   };
 }
 
-/** A line in pieces of 8 studs, from one step of the lattice to the next. */
-function piecesOf(line: GridLine): GridLine[] {
+function rimOf(scene: Scene): Arrangement['rim'] {
+  const sum = { studs: 0, pieces: 0, cost: 0 };
+  for (const { studs, pieces, cost } of rimsOf(scene)) {
+    sum.studs += studs;
+    sum.pieces += pieces.reduce((all, { qty }) => all + qty, 0);
+    sum.cost += cost;
+  }
+  return sum;
+}
+
+/** A line in pieces of 8 studs, from one step of the lattice of bases to the next. */
+function piecesOf(line: GridLine, corner: { x: number; y: number }): GridLine[] {
   const pieces: GridLine[] = [];
-  const from = line.upright ? line.y : line.x;
+  const [from, start] = line.upright ? [line.y, corner.y] : [line.x, corner.x];
   for (let at = from; at < from + line.length;) {
-    const next = Math.min(from + line.length, Math.floor(at / CELL) * CELL + CELL);
+    const next = Math.min(from + line.length, start + Math.floor((at - start) / CELL) * CELL + CELL);
     pieces.push(line.upright ? { ...line, y: at, length: next - at } : { ...line, x: at, length: next - at });
     at = next;
   }

@@ -1,11 +1,14 @@
 import fc from 'fast-check';
 import loadHighs, { type Highs } from 'highs';
+import { partOf } from '../catalogue/index.ts';
 import { reduce, sceneFrom } from '../scene/index.ts';
 import {
   adoptCutting,
   baseNeeds,
+  byHand,
   cutProblemOf,
   cutProblemSchema,
+  rimsOf,
   solveCut,
   verifyCutting,
   type CutProblem,
@@ -388,17 +391,155 @@ describe('from a scene and back', () => {
     expect(baseNeeds(adopted.scene)).toMatchObject([{ needed: 3, owned: 1, short: 2, cost: 15 }]);
     expect(adoptCutting(adopted.scene, cutting, stated.origin)).toEqual([]);
   });
-  test('a footprint off the steps of 8 names itself and the number', () => {
-    const odd = sceneFrom({
-      display: { name: 'Odd', kind: 'city' },
-      footprint: [{ id: 'f', name: 'Row', x: 0, y: 0, w: 100, d: 32 }],
-    });
-    expect(cutProblemOf(odd)).toEqual({
-      ok: false,
-      reasons: [
-        expect.stringContaining('100 studs is no multiple of 8'),
-        expect.stringContaining('No base sizes'),
+  test('a footprint without bases says so; what no base fits can still be cut by hand', () => {
+    const odd = (more: object) =>
+      sceneFrom({
+        display: { name: 'Odd', kind: 'city' },
+        footprint: [{ id: 'f', name: 'Row', x: 0, y: 0, w: 100, d: 7 }],
+        ...more,
+      });
+    const reasons = (more: object) => {
+      const stated = cutProblemOf(odd(more));
+      return stated.ok ? [] : stated.reasons;
+    };
+    expect(reasons({})).toEqual([expect.stringContaining('No base sizes')]);
+    const small = { bases: [{ id: 'b', w: 1, d: 1, price: 1, stock: 0 }] };
+    expect(reasons(small)).toEqual([expect.stringContaining('None of the bases listed (1 × 1)')]);
+    const wide = { bases: [{ id: 'b', w: 8, d: 8, price: 1, stock: 0 }] };
+    expect(reasons(wide)).toEqual([expect.stringContaining('No base of 8 × 8 studs fits')]);
+    const begun = byHand(odd(small), { act: 'begin' });
+    if (!begun.ok) throw new Error(begun.error);
+    const made = reduce(odd(small), begun.changes);
+    if (!made.ok) throw new Error(made.refusal.sentence);
+    expect(rimsOf(made.scene).reduce((sum, { studs }) => sum + studs, 0)).toBe(700);
+  });
+
+  const odd = fc.integer({ min: 9, max: 90 });
+  const parts = fc.array(fc.record({ x: fc.nat(60), y: fc.nat(40), w: odd, d: odd }), {
+    minLength: 1,
+    maxLength: 2,
+  });
+  const scenes = fc.record({
+    parts,
+    sizes: fc.constantFrom<[number, number][]>(
+      [[8, 8]],
+      [
+        [8, 8],
+        [16, 32],
       ],
-    });
+      [
+        [16, 16],
+        [32, 32],
+      ],
+      [
+        [1, 1],
+        [8, 16],
+        [8, 8],
+      ],
+    ),
+    rim: fc.constantFrom('plates' as const, 'bare' as const),
+    max: fc.constantFrom(40, 48, 96),
+  });
+  test('any footprint can be cut: every stud lies in one module, on its bases or its rim of plates', () => {
+    fc.assert(
+      fc.property(scenes, fc.boolean(), ({ parts: list, sizes, rim, max }, hand) => {
+        const made = sceneFrom({
+          display: { name: 'Odd', kind: 'city', rim, moduleMaxW: max, moduleMaxD: 48 },
+          footprint: list.map((part, i) => ({ id: `f${i}`, name: 'F', ...part })),
+          bases: sizes.map(([w, d], i) => ({ id: `b${i}`, w, d, price: 1, stock: 0 })),
+        });
+        const changes = () => {
+          if (hand) {
+            const begun = byHand(made, { act: 'begin' });
+            return begun.ok ? begun.changes : null;
+          }
+          const stated = cutProblemOf(made);
+          if (!stated.ok) return null;
+          const answer = solveCut(stated.problem, { seconds: 0.3, now: clock });
+          return answer.feasible ? adoptCutting(made, answer.cutting, stated.origin) : null;
+        };
+        const found = changes();
+        // Bases of 16 and 32 alone lay no ground that is 8 over: the cutter says so, by hand plates make up for it.
+        if (!found) return void expect([hand, sizes.every(([w]) => w % 16 === 0)]).toEqual([false, true]);
+        const after = reduce(made, found);
+        if (!after.ok) throw new Error(after.refusal.sentence);
+        const modules = Object.values(after.scene.module);
+        const count = new Map<string, number>();
+        const each = (r: { x: number; y: number; w: number; d: number }, visit: (key: string) => void) => {
+          for (let y = r.y; y < r.y + r.d; y++) for (let x = r.x; x < r.x + r.w; x++) visit(`${x} ${y}`);
+        };
+        const ground = new Set<string>();
+        for (const part of list) each(part, (key) => ground.add(key));
+        let laid = 0;
+        for (const module of modules) {
+          each(module, (key) => count.set(key, (count.get(key) ?? 0) + 1));
+          expect([
+            Math.max(module.w, module.d) <= Math.max(max, 48),
+            Math.min(module.w, module.d) <= Math.min(max, 48),
+          ]).toEqual([true, true]);
+          const own = new Set<string>();
+          for (const base of module.bases) each(base, (key) => own.add(key));
+          const area = module.bases.reduce((sum, { w, d }) => sum + w * d, 0);
+          expect(own.size).toBe(area);
+          each(module, (key) => own.delete(key));
+          expect(own.size).toBe(0);
+          laid += area;
+        }
+        expect([...count.values()].every((times) => times === 1)).toBe(true);
+        expect([...count.keys()].every((key) => ground.has(key))).toBe(true);
+        if (rim === 'plates' || hand) expect(count.size).toBe(ground.size);
+        const rims = rimsOf(after.scene);
+        expect(laid + rims.reduce((sum, { studs }) => sum + studs, 0)).toBe(count.size);
+        for (const { studs, pieces } of rims) {
+          const plates = pieces.map(({ part, qty }) => qty * (partOf(part)?.w ?? 0) * (partOf(part)?.d ?? 0));
+          expect(plates.reduce((sum, area) => sum + area, 0)).toBe(studs);
+        }
+      }),
+      { numRuns: 40 },
+    );
+  });
+  test('no region is refused that squares can cover (its rows shifted by half a square too)', () => {
+    const rows = fc.array(
+      fc.record({ x: fc.nat(3), w: fc.integer({ min: 1, max: 5 }), d: fc.integer({ min: 1, max: 3 }) }),
+      {
+        minLength: 1,
+        maxLength: 4,
+      },
+    );
+    fc.assert(
+      fc.property(rows, (list) => {
+        let down = 0;
+        const region = list.map(({ x, w, d }) => {
+          const part = { x: 8 * x, y: 8 * down, w: 8 * w, d: 8 * d };
+          down += d;
+          return part;
+        });
+        const left = new Set<string>();
+        for (const { x, y, w, d } of region)
+          for (let row = y; row < y + d; row += 8)
+            for (let col = x; col < x + w; col += 8) left.add(`${row / 8} ${col / 8}`);
+        // The first open square, row by row, must hold the corner of a base of 16 × 16: there is no choice.
+        const order = [...left]
+          .map((key) => key.split(' ').map(Number))
+          .sort((a, b) => a[0] - b[0] || a[1] - b[1]);
+        const covers = order.every(([row, col]) => {
+          if (!left.has(`${row} ${col}`)) return true;
+          return [`${row} ${col}`, `${row} ${col + 1}`, `${row + 1} ${col}`, `${row + 1} ${col + 1}`].every(
+            (key) => left.delete(key),
+          );
+        });
+        const answer = solveCut(
+          {
+            region,
+            bases: [{ w: 16, d: 16, price: 3, stock: 0 }],
+            module: { maxW: 64, maxD: 32 },
+            weights: { module: 2, seam: 0.05 },
+          },
+          { seconds: 2, now: clock, highs },
+        );
+        expect(answer.feasible).toBe(covers);
+      }),
+      { numRuns: 120 },
+    );
   });
 });

@@ -48,62 +48,53 @@ export function plainFaults(problem: CutProblem): string[] {
   return [...faults, ...latticeFaults(problem)];
 }
 
-/** What the common measure of the bases forbids: edges of the region and pinned seams between its steps. */
+/**
+ * What the common measure of the bases forbids: a run of ground from border to border, along a row or a column, that is
+ * no multiple of it (each module across the run takes a multiple), and, where the whole region lies on its steps,
+ * pinned seams between them.
+ */
 function latticeFaults(problem: CutProblem): string[] {
   const unit = basesUnit(problem.bases);
   if (unit <= CELL) return [];
-  const why = `every base is a multiple of ${unit} studs each way, so that seams and edges lie in steps of ${unit}`;
   const inside = new Set<string>();
   for (const { x, y, w, d } of problem.region)
     for (let row = y; row < y + d; row += CELL)
       for (let column = x; column < x + w; column += CELL) inside.add(`${column},${row}`);
-  const faults = piecesOf(inside).flatMap((piece) => {
-    const cells = [...piece].map((key) => key.split(',').map(Number));
-    const [ox, oy] = cells.reduce((a, b) => (b[1] < a[1] || (b[1] === a[1] && b[0] < a[0]) ? b : a));
-    const down = (value: number, from: number) => from + Math.floor((value - from) / unit) * unit;
-    const torn = cells.find(([x, y]) => {
-      const [west, north] = [down(x, ox), down(y, oy)];
-      for (let row = north; row < north + unit; row += CELL)
-        for (let column = west; column < west + unit; column += CELL)
-          if (!piece.has(`${column},${row}`)) return true;
-      return false;
-    });
-    return torn ? [`The studs at ${torn[0]},${torn[1]} cannot be covered: ${why} from ${ox},${oy}.`] : [];
-  });
-  const { region } = problem;
-  if (faults.length === 0 && latticeOf(problem) > CELL)
-    for (const { x1, y1, x2, y2 } of problem.pins ?? []) {
-      const upright = x1 === x2;
-      const off = upright ? (x1 - region[0].x) % unit : (y1 - region[0].y) % unit;
-      const [from, to] = upright
-        ? [Math.min(y1, y2), Math.max(y1, y2)]
-        : [Math.min(x1, x2), Math.max(x1, x2)];
-      for (let at = from; off !== 0 && at < to; at += CELL) {
-        const [x, y] = upright ? [x1, at] : [at, y1];
-        if (!inside.has(`${x},${y}`) || !inside.has(upright ? `${x - CELL},${y}` : `${x},${y - CELL}`))
-          continue;
-        faults.push(`The pinned seam from ${x1},${y1} to ${x2},${y2} cannot be: ${why}.`);
-        break;
-      }
+  const has = (x: number, y: number) => inside.has(`${x},${y}`);
+  for (const key of inside) {
+    const [x, y] = key.split(',').map(Number);
+    for (const [dx, dy, way] of [
+      [CELL, 0, 'from west to east'],
+      [0, CELL, 'from north to south'],
+    ] as const) {
+      if (has(x - dx, y - dy)) continue;
+      let length = CELL;
+      while (has(x + (dx / CELL) * length, y + (dy / CELL) * length)) length += CELL;
+      if (length % unit === 0) continue;
+      const over = Math.floor(length / unit) * unit;
+      const at = dx > 0 ? `${x + over},${y}` : `${x},${y + over}`;
+      return [
+        `The studs at ${at} cannot be covered: every base is a multiple of ${unit} studs each way, and the ground is ${length} studs ${way} there.`,
+      ];
     }
-  return faults;
-}
-
-/** The parts of a set of cells that hang together by their sides. */
-function piecesOf(cells: ReadonlySet<string>): Set<string>[] {
-  const left = new Set(cells);
-  const pieces: Set<string>[] = [];
-  for (const start of cells) {
-    if (!left.delete(start)) continue;
-    const piece = new Set([start]);
-    for (const key of piece) {
-      const [x, y] = key.split(',').map(Number);
-      for (const next of [`${x + CELL},${y}`, `${x - CELL},${y}`, `${x},${y + CELL}`, `${x},${y - CELL}`])
-        if (left.delete(next)) piece.add(next);
-    }
-    pieces.push(piece);
   }
-  return pieces;
+  if (latticeOf(problem) <= CELL) return [];
+  const [{ x: ox, y: oy }] = problem.region;
+  const faults: string[] = [];
+  for (const { x1, y1, x2, y2 } of problem.pins ?? []) {
+    const upright = x1 === x2;
+    const off = upright ? (x1 - ox) % unit : (y1 - oy) % unit;
+    const [from, to] = upright ? [Math.min(y1, y2), Math.max(y1, y2)] : [Math.min(x1, x2), Math.max(x1, x2)];
+    for (let at = from; off !== 0 && at < to; at += CELL) {
+      const [x, y] = upright ? [x1, at] : [at, y1];
+      if (!has(x, y) || !has(upright ? x - CELL : x, upright ? y : y - CELL)) continue;
+      faults.push(
+        `The pinned seam from ${x1},${y1} to ${x2},${y2} cannot be: every base is a multiple of ${unit} studs each way, so that seams lie in steps of ${unit}.`,
+      );
+      break;
+    }
+  }
+  return faults;
 }
 
 /** Studs that no module can cover, as one sentence, or null. */

@@ -1,11 +1,12 @@
-import { overlap, studsOf, type Rect, inRect } from '../lattice/index.ts';
+import { boundsOf, contains, counted, inRect, studsOf, type Rect } from '../lattice/index.ts';
 import { displayOf, listOf, plotBounds, type Change, type Module, type Scene } from '../scene/index.ts';
-import { compileRelief, footprintBounds, isLoose, type Relief } from '../relief/index.ts';
+import { OUTSIDE, compileRelief, indexAt, isLoose, type Relief } from '../relief/index.ts';
 import type { GridLine } from './crossing.ts';
 import { basesUnit } from './grid.ts';
 import { massTable } from './lifting.ts';
 import { namesFor } from './naming.ts';
 import { CELL, type Cutting, type CutProblem } from './problem.ts';
+import { baseGround, baseGroundOf, maskOf, withRim } from './rim.ts';
 import { SEAM_COSTS, seamPieces } from './seamCosts.ts';
 
 /** A scene's cutting problem with where its origin stands in the display, or the sentences that prevent one. */
@@ -20,34 +21,29 @@ export type SceneProblem =
   | { ok: false; reasons: string[] };
 
 /**
- * States the cutting problem of a scene: its footprint less what is locked as region, its base stock and limits, its
- * plots as keeps (unless they may be cut or stand loose), each possible piece of seam with what it costs there, section borders as
- * seams that must be, and masses as counted, else by area. The lattice of 8 starts at the footprint's corner.
+ * States the cutting problem of a scene: its footprint less what is locked as region (of an odd size: what whole cells
+ * of the lattice cover, see `baseGround`), its base stock and limits, its plots as keeps (unless they may be cut or
+ * stand loose), each possible piece of seam with what it costs there, section borders as seams that must be, and masses
+ * as carried.
  * @param relief of the scene; compiled when left out
  */
 export function cutProblemOf(scene: Scene, relief: Relief = compileRelief(scene)): SceneProblem {
   const display = displayOf(scene);
-  const bounds = footprintBounds(scene);
-  if (!bounds)
+  const whole = baseGroundOf(scene);
+  if (!whole)
     return { ok: false, reasons: ['The display has no footprint yet: draw one on the Plan first.'] };
   const reasons: string[] = [];
-  const origin = { x: bounds.x, y: bounds.y };
+  const { origin } = whole;
   const locked = listOf(scene, 'module').filter((module) => module.locked);
-  const parts = listOf(scene, 'footprint').map((part) => {
-    const { x, y, w, d } = shift(part, origin);
-    const odd = [x, y, w, d].find((value) => value % CELL !== 0);
-    if (odd !== undefined)
-      reasons.push(
-        `Footprint part «${part.name}» (${part.w} × ${part.d} studs at ${part.x},${part.y}) does not stand on steps of ${CELL} studs from the footprint's corner: ${odd} studs is no multiple of ${CELL}, the smallest base.`,
-      );
-    return { x, y, w, d };
-  });
   const types = listOf(scene, 'baseType');
+  const [onCells, offCells] = [types.filter(isOnCells), types.filter((type) => !isOnCells(type))];
   if (types.length === 0)
     reasons.push('No base sizes are listed: add the ones you own or can buy on Stockpile.');
-  const bases = types.map(({ w, d, price, stock, max }) => {
-    if (w % CELL !== 0 || d % CELL !== 0)
-      reasons.push(`The base ${w} × ${d} is no multiple of ${CELL} studs.`);
+  else if (onCells.length === 0)
+    reasons.push(
+      `None of the bases listed (${sizesOf(types)}) is a multiple of ${CELL} studs each way: list one on Stockpile, or cut by hand, on plates.`,
+    );
+  const bases = onCells.map(({ w, d, price, stock, max }) => {
     const inLocked = basesOf(locked, { w, d });
     return {
       ...{ w, d, price },
@@ -60,27 +56,38 @@ export function cutProblemOf(scene: Scene, relief: Relief = compileRelief(scene)
   if (widest < CELL)
     reasons.push(`The largest module is ${longest} × ${widest} studs; the least is ${CELL} × ${CELL}.`);
   if (reasons.length > 0) return { ok: false, reasons };
-  const region = without(
-    parts,
-    locked.map((module) => shift(module, origin)),
-  );
+  const { region } = baseGround(maskOf(listOf(scene, 'footprint'), locked), origin);
   if (region.length === 0)
-    return { ok: false, reasons: ['Every module is locked: unlock those that are to be cut anew.'] };
-
-  const inside = (cell: Rect) =>
-    region.some(
-      (part) =>
-        cell.x >= part.x &&
-        cell.y >= part.y &&
-        cell.x + cell.w <= part.x + part.w &&
-        cell.y + cell.d <= part.y + part.d,
-    );
+    return {
+      ok: false,
+      reasons: [
+        locked.length > 0
+          ? 'Every module is locked: unlock those that are to be cut anew.'
+          : `No base of ${CELL} × ${CELL} studs fits in the footprint: cut it by hand, on plates.`,
+      ],
+    };
+  const inside = (cell: Rect) => region.some((part) => contains(part, cell));
   const keep = listOf(scene, 'plot')
-    .filter((plot) => !plot.mayCut && !isLoose(plot))
-    .map((plot) => ({ ...cellsAround(shift(studsOf(plotBounds(plot)), origin)), name: plot.name }))
     // A plot that leaves the scene is a finding of its own and must not make the cutting impossible.
-    .filter((part) => everyCell(part, inside));
+    .filter((plot) => !plot.mayCut && !isLoose(plot) && isOnScene(relief, studsOf(plotBounds(plot))))
+    .flatMap((plot) => {
+      const cells = cellsOf(cellsAround(shift(studsOf(plotBounds(plot)), origin))).filter(inside);
+      return cells.length === 0 ? [] : [{ ...boundsOf(cells), name: plot.name }];
+    })
+    .filter((part) => cellsOf(part).every(inside));
   const { lines, pins, remarks } = seamsOf(scene, relief, origin, basesUnit(bases), keep);
+  if (whole.rim > 0)
+    remarks.unshift(
+      `${counted(whole.rim, 'stud')} at the edges lie on no whole step of ${CELL} studs: ${display.rim === 'plates' ? 'they go with the modules beside them, on plates' : 'they are left bare'}.`,
+    );
+  if (offCells.length > 0)
+    remarks.unshift(`Bases of ${sizesOf(offCells)} are no multiple of ${CELL} studs: they are not laid.`);
+  // Room for the rim that a module takes with it, where it would else be too large.
+  const limit = (most: number) => {
+    const rim = display.rim === 'plates' ? Math.max(whole.wide.x, whole.wide.y) : 0;
+    const steps = Math.floor(most / CELL) * CELL;
+    return Math.max(CELL, steps + rim > most ? Math.floor((most - rim) / CELL) * CELL : steps);
+  };
   return {
     ok: true,
     origin,
@@ -89,11 +96,11 @@ export function cutProblemOf(scene: Scene, relief: Relief = compileRelief(scene)
       region,
       bases,
       module: {
-        maxW: Math.max(CELL, display.moduleMaxW),
-        maxD: Math.max(CELL, display.moduleMaxD),
+        maxW: limit(display.moduleMaxW),
+        maxD: limit(display.moduleMaxD),
         ...(display.moduleMaxKg === null ? {} : { maxMassKg: display.moduleMaxKg }),
       },
-      mass: { cell: CELL, kg: massTable(scene, relief, CELL) },
+      mass: { cell: CELL, kg: massTable(scene, relief, CELL, origin) },
       keep,
       lines,
       pins,
@@ -101,6 +108,19 @@ export function cutProblemOf(scene: Scene, relief: Relief = compileRelief(scene)
     },
   };
 }
+
+function isOnScene(relief: Relief, { x, y, w, d }: Rect): boolean {
+  for (let row = y; row < y + d; row++)
+    for (let column = x; column < x + w; column++) {
+      const i = indexAt(relief, column, row);
+      if (i < 0 || relief.ground[i] === OUTSIDE) return false;
+    }
+  return true;
+}
+
+const isOnCells = ({ w, d }: { w: number; d: number }) => w % CELL === 0 && d % CELL === 0;
+const sizesOf = (types: readonly { w: number; d: number }[]) =>
+  types.map(({ w, d }) => `${w} × ${d}`).join(', ');
 
 /** What each possible piece of seam costs, and the section borders that must be seams. */
 function seamsOf(
@@ -110,7 +130,7 @@ function seamsOf(
   unit: number,
   keep: readonly Rect[],
 ) {
-  const pieces = seamPieces(scene, relief);
+  const pieces = seamPieces(scene, relief, origin);
   const ends = ({ x, y, upright, length }: GridLine) => ({
     x1: x - origin.x,
     y1: y - origin.y,
@@ -179,25 +199,6 @@ function cuts(
     : y1 > y && y1 < y + d && Math.max(x1, x2) > x && Math.min(x1, x2) < x + w;
 }
 
-/** Rectangles less others, on whole cells: what is left in strips. */
-function without(parts: readonly Rect[], gone: readonly Rect[]): Rect[] {
-  return gone.reduce<Rect[]>(
-    (left, hole) =>
-      left.flatMap((part) => {
-        const shared = overlap(part, hole);
-        if (!shared) return [part];
-        const south = shared.y + shared.d;
-        return [
-          { x: part.x, y: part.y, w: part.w, d: shared.y - part.y },
-          { x: part.x, y: south, w: part.w, d: part.y + part.d - south },
-          { x: part.x, y: shared.y, w: shared.x - part.x, d: shared.d },
-          { x: shared.x + shared.w, y: shared.y, w: part.x + part.w - shared.x - shared.w, d: shared.d },
-        ].filter(({ w, d }) => w > 0 && d > 0);
-      }),
-    parts.map(place),
-  );
-}
-
 /**
  * The changes that put a cutting in place of the modules there are, but for the locked ones; modules that stay as
  * they are stay untouched, and names stay (see `namesFor`).
@@ -209,21 +210,29 @@ export function adoptCutting(
 ): Change[] {
   return setModules(
     scene,
-    inDisplay(cutting, origin),
+    inDisplay(scene, cutting, origin),
     listOf(scene, 'module').filter(({ locked }) => !locked),
   );
 }
 
-/** The modules of a cutting where they lie in the display. */
+/** The modules of a cutting where they lie in the display, with the rim that goes with them. */
 export function inDisplay(
+  scene: Scene,
   { modules }: Pick<Cutting, 'modules'>,
   origin: { x: number; y: number },
 ): FreshModule[] {
   const back = { x: -origin.x, y: -origin.y };
-  return modules.map((module) => ({
+  const laid = modules.map((module) => ({
     ...place(shift(module, back)),
     bases: module.bases.map((base) => place(shift(base, back))),
   }));
+  const { rim, moduleMaxW, moduleMaxD } = displayOf(scene);
+  if (rim === 'bare' || (baseGroundOf(scene)?.rim ?? 0) === 0) return laid;
+  const locked = listOf(scene, 'module').filter((module) => module.locked);
+  return withRim(laid, maskOf(listOf(scene, 'footprint'), locked), {
+    long: Math.max(moduleMaxW, moduleMaxD),
+    short: Math.min(moduleMaxW, moduleMaxD),
+  });
 }
 
 /** A module as it is to be: its place and its bases, in studs of the display. */
@@ -338,9 +347,11 @@ function cellsAround({ x, y, w, d }: Rect): Rect {
   return { x: x0, y: y0, w: Math.ceil((x + w) / CELL) * CELL - x0, d: Math.ceil((y + d) / CELL) * CELL - y0 };
 }
 
-function everyCell({ x, y, w, d }: Rect, test: (cell: Rect) => boolean): boolean {
-  for (let row = y; row < y + d; row += CELL)
-    for (let column = x; column < x + w; column += CELL)
-      if (!test({ x: column, y: row, w: CELL, d: CELL })) return false;
-  return true;
-}
+/** The cells of a rectangle on the lattice. */
+const cellsOf = ({ x, y, w, d }: Rect): Rect[] =>
+  Array.from({ length: (w / CELL) * (d / CELL) }, (_, i) => ({
+    x: x + (i % (w / CELL)) * CELL,
+    y: y + Math.trunc(i / (w / CELL)) * CELL,
+    w: CELL,
+    d: CELL,
+  }));

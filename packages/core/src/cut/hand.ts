@@ -1,8 +1,10 @@
 import { overlap, type Rect } from '../lattice/index.ts';
+import { isLoose } from '../relief/index.ts';
 import { displayOf, listOf, plotBounds, type Change, type Module, type Scene } from '../scene/index.ts';
 import { basesOf, setModules, type FreshModule } from './fromScene.ts';
 import { chooseTilings } from './plan.ts';
 import { CELL, type CutProblem } from './problem.ts';
+import { baseGroundOf } from './rim.ts';
 import { neighboursOf, type Neighbours } from './seams.ts';
 import { TilingBook, placed } from './tilings.ts';
 
@@ -41,11 +43,16 @@ export function knifeAlong(
 
 /** An act by hand, as a page asks for it; seams by their id (see `neighboursOf`). */
 export type HandAct =
-  { act: 'split'; knife: Knife } | { act: 'glue'; seam: string } | { act: 'shift'; seam: string; by: number };
+  | { act: 'split'; knife: Knife }
+  | { act: 'glue'; seam: string }
+  | { act: 'shift'; seam: string; by: number }
+  /** Where nothing is cut yet: the footprint in as few modules of the largest size as make it up. */
+  | { act: 'begin' };
 
 /** What an act comes to. */
 export function byHand(scene: Scene, act: HandAct): ByHand {
   if (act.act === 'split') return split(scene, act.knife);
+  if (act.act === 'begin') return begin(scene);
   const pair = neighboursOf(scene).find(({ id }) => id === act.seam);
   if (!pair) return { ok: false, error: 'That seam is no longer there.' };
   return act.act === 'glue' ? glue(scene, pair.a, pair.b) : shiftSeam(scene, pair, act.by);
@@ -82,6 +89,49 @@ export function split(scene: Scene, { upright, at, from, to }: Knife): ByHand {
     parts,
     `split ${across.map(({ name }) => name).join(', ')} at ${upright ? 'x' : 'y'} = ${at}`,
   );
+}
+
+/** Parts each part of the footprint evenly into modules no larger than agreed, on whole steps of the bases where they fit. */
+function begin(scene: Scene): ByHand {
+  const { moduleMaxW, moduleMaxD } = displayOf(scene);
+  const [long, short] = [Math.max(moduleMaxW, moduleMaxD), Math.min(moduleMaxW, moduleMaxD)];
+  const parts = listOf(scene, 'footprint').reduce<Rect[]>(
+    (all, part) => [
+      ...all,
+      ...all.reduce<Rect[]>((left, other) => left.flatMap((one) => less(one, other)), [part]),
+    ],
+    [],
+  );
+  if (parts.length === 0)
+    return { ok: false, error: 'The display has no footprint yet: draw one on the Plan first.' };
+  const steps = (from: number, size: number, most: number) => {
+    const count = Math.ceil(size / most);
+    const step = Math.min(most, Math.ceil(size / count / CELL) * CELL);
+    return Array.from({ length: Math.ceil(size / step) }, (_, i) => ({
+      from: from + i * step,
+      size: Math.min(step, size - i * step),
+    }));
+  };
+  const modules = parts.flatMap(({ x, y, w, d }) => {
+    const [across, down] = w >= d ? [long, short] : [short, long];
+    return steps(y, d, down).flatMap((row) =>
+      steps(x, w, across).map((column) => ({ x: column.from, y: row.from, w: column.size, d: row.size })),
+    );
+  });
+  return anew(scene, [], modules, 'cut the footprint evenly');
+}
+
+/** A rectangle less another, in strips. */
+function less(part: Rect, hole: Rect): Rect[] {
+  const shared = overlap(part, hole);
+  if (!shared) return [part];
+  const south = shared.y + shared.d;
+  return [
+    { x: part.x, y: part.y, w: part.w, d: shared.y - part.y },
+    { x: part.x, y: south, w: part.w, d: part.y + part.d - south },
+    { x: part.x, y: shared.y, w: shared.x - part.x, d: shared.d },
+    { x: shared.x + shared.w, y: shared.y, w: part.x + part.w - shared.x - shared.w, d: shared.d },
+  ].filter(({ w, d }) => w > 0 && d > 0);
 }
 
 /** Makes one module of two. */
@@ -129,56 +179,62 @@ export function shiftSeam(scene: Scene, { a, b, line }: Neighbours, by: number):
   return anew(scene, [a, b], parts, `moved the seam of ${a.name} and ${b.name} by ${by} studs`);
 }
 
-/** Puts rectangles in place of modules, each on bases chosen with the stock the others leave. */
+/**
+ * Puts rectangles in place of modules, each on bases chosen with the stock the others leave. What the bases listed
+ * cannot cover of a rectangle stays beside them as its rim.
+ */
 function anew(scene: Scene, gone: readonly Module[], parts: readonly Rect[], words: string): ByHand {
-  const types = listOf(scene, 'baseType');
-  const bases: CutProblem['bases'] = types.map(({ w, d, price, stock, max }) => ({
-    ...{ w, d, price, stock },
-    ...(max === null ? {} : { max }),
-  }));
-  const off = parts.find(({ w, d }) => w % CELL !== 0 || d % CELL !== 0);
-  if (off || bases.length === 0 || bases.some(({ w, d }) => w % CELL !== 0 || d % CELL !== 0))
-    return {
-      ok: false,
-      error: off
-        ? `A part of ${off.w} × ${off.d} studs stands on no bases: they come in steps of ${CELL}.`
-        : `Bases come in steps of ${CELL} studs: list some on Stockpile.`,
-    };
+  const bases: CutProblem['bases'] = listOf(scene, 'baseType')
+    .filter(({ w, d }) => w % CELL === 0 && d % CELL === 0)
+    .map(({ w, d, price, stock, max }) => ({ ...{ w, d, price, stock }, ...(max === null ? {} : { max }) }));
   const cut = listOf(scene, 'plot').find((plot) => {
     const on = (rects: readonly Rect[]) => rects.filter((rect) => overlap(rect, plotBounds(plot))).length;
-    return !plot.mayCut && on(parts) > Math.max(1, on(gone));
+    return !plot.mayCut && !isLoose(plot) && on(parts) > Math.max(1, on(gone));
   });
   if (cut) return { ok: false, error: `The line runs through «${cut.name}», which may not be cut.` };
+  const origin = baseGroundOf(scene)?.origin ?? { x: 0, y: 0 };
   const problem: CutProblem = {
     region: [...parts],
     bases,
     module: { maxW: 4096, maxD: 4096 },
     weights: { module: 0, seam: 0 },
   };
-  const book = new TilingBook(problem);
-  const cells = parts.map(({ w, d }) => ({ x0: 0, y0: 0, x1: w / CELL, y1: d / CELL }));
-  const none = parts.findIndex((_, i) => book.of(cells[i].x1, cells[i].y1).list.length === 0);
-  const sizes = bases.map(({ w, d }) => `${w}×${d}`).join(', ');
-  if (none >= 0)
-    return {
-      ok: false,
-      error: `A part of ${parts[none].w} × ${parts[none].d} studs cannot be laid with the bases listed (${sizes}).`,
-    };
+  const book = bases.length > 0 ? new TilingBook(problem) : null;
+  const laid = parts.map((part) => (book ? groundIn(part, origin, book) : null));
+  const onBases = laid.flatMap((ground, i) => (ground ? [{ i, ground }] : []));
+  const cells = onBases.map(({ ground }) => ({ x0: 0, y0: 0, x1: ground.w / CELL, y1: ground.d / CELL }));
   const others = listOf(scene, 'module').filter((module) => !gone.includes(module));
   const elsewhere = bases.map((base) => basesOf(others, base));
-  const tilings = chooseTilings({ problem }, book, cells, elsewhere);
+  const tilings = book && cells.length > 0 ? chooseTilings({ problem }, book, cells, elsewhere) : [];
   if (!tilings)
     return { ok: false, error: 'That would take more bases than can be had: see their most on Stockpile.' };
-  const fresh = parts.map((part, i): FreshModule => ({
-    ...part,
-    bases: placed(tilings[i], cells[i].x1, cells[i].y1).map((piece) => ({
-      x: part.x + piece.x * CELL,
-      y: part.y + piece.y * CELL,
+  const fresh = parts.map((part): FreshModule => ({ ...part, bases: [] }));
+  onBases.forEach(({ i, ground }, k) => {
+    fresh[i].bases = placed(tilings[k], cells[k].x1, cells[k].y1).map((piece) => ({
+      x: ground.x + piece.x * CELL,
+      y: ground.y + piece.y * CELL,
       w: piece.w * CELL,
       d: piece.d * CELL,
-    })),
-  }));
+    }));
+  });
   return { ok: true, changes: setModules(scene, fresh, gone), words };
+}
+
+/** The largest part of a rectangle, on the lattice, that the bases listed can lay; null when that is none. */
+function groundIn(part: Rect, origin: { x: number; y: number }, book: TilingBook): Rect | null {
+  const up = (value: number, from: number) => from + Math.ceil((value - from) / CELL) * CELL;
+  const down = (value: number, from: number) => from + Math.floor((value - from) / CELL) * CELL;
+  // On the lattice where that loses nothing, else from the rectangle's own corner.
+  const start = (at: number, size: number, from: number) =>
+    down(at + size, from) - up(at, from) >= Math.floor(size / CELL) * CELL ? up(at, from) : at;
+  const [x, y] = [start(part.x, part.w, origin.x), start(part.y, part.d, origin.y)];
+  const columns = Math.floor((part.x + part.w - x) / CELL);
+  const rows = Math.floor((part.y + part.d - y) / CELL);
+  const sizes: { w: number; d: number }[] = [];
+  for (let w = columns; w > 0; w--) for (let d = rows; d > 0; d--) sizes.push({ w, d });
+  sizes.sort((a, b) => b.w * b.d - a.w * a.d);
+  const best = sizes.find(({ w, d }) => book.of(w, d).list.length > 0);
+  return best ? { x, y, w: best.w * CELL, d: best.d * CELL } : null;
 }
 
 /** Where two ways of dividing differ: the modules there are, and those of the other one, that make up the same ground. */

@@ -11,3 +11,4 @@ export * from './hand.ts';
 export * from './rivals.ts';
 export { inDisplay, setModules, type FreshModule } from './fromScene.ts';
 export { basesUnit } from './grid.ts';
+export { baseGroundOf, rimsOf, type BaseGround, type ModuleRim } from './rim.ts';

@@ -121,7 +121,15 @@ describe('what is carried', () => {
     }),
     { maxLength: 5 },
   );
-  const sceneOf = (list: readonly { off: number[] }[]) =>
+  interface Stood {
+    x: number;
+    y: number;
+    w: number;
+    d: number;
+    height: number;
+    off: number[];
+  }
+  const sceneOf = (list: readonly Stood[]) =>
     sceneFrom({
       display: { name: 'M', kind: 'diorama' },
       levels: [{ id: 'l', name: 'L', height: 6 }],

@@ -55,14 +55,24 @@ function carriedMass(scene: Scene, relief: Relief): MassRaster {
   return mass;
 }
 
-/** The masses of squares of `cell` studs over the relief, kg, as carried and as the cutting problem takes them. */
-export function massTable(scene: Scene, relief: Relief, cell: number): number[][] {
+/**
+ * The masses of squares of `cell` studs from a corner of the relief on, kg, as carried and as the cutting problem takes
+ * them. What lies before the corner, or past the last whole square, counts to the nearest square.
+ */
+export function massTable(
+  scene: Scene,
+  relief: Relief,
+  cell: number,
+  corner: { x: number; y: number } = relief,
+): number[][] {
   const { grams } = carriedMass(scene, relief);
-  const rows = Math.ceil(relief.d / cell);
-  const columns = Math.ceil(relief.w / cell);
+  const [ox, oy] = [corner.x - relief.x, corner.y - relief.y];
+  const rows = Math.max(1, Math.floor((relief.d - oy) / cell));
+  const columns = Math.max(1, Math.floor((relief.w - ox) / cell));
+  const square = (at: number, most: number) => Math.min(most - 1, Math.max(0, Math.floor(at / cell)));
   const kg = Array.from({ length: rows }, () => new Array<number>(columns).fill(0));
   for (let i = 0; i < grams.length; i++)
-    kg[Math.trunc(Math.trunc(i / relief.w) / cell)][Math.trunc((i % relief.w) / cell)] += grams[i] / 1000;
+    kg[square(Math.trunc(i / relief.w) - oy, rows)][square((i % relief.w) - ox, columns)] += grams[i] / 1000;
   // To a tenth of a gram, so that the sums do not hang on the order of adding.
   return kg.map((row) => row.map((value) => Math.round(value * 1e4) / 1e4));
 }

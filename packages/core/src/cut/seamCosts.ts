@@ -125,14 +125,19 @@ export function pairsAlong(
   })).filter(({ a, b }) => a >= 0 && b >= 0 && relief.ground[a] !== OUTSIDE && relief.ground[b] !== OUTSIDE);
 }
 
-/** Every piece of 8 studs that could be a seam within the relief, on the lattice from its corner. */
-export function seamPieces(scene: Scene, relief: Relief): SeamPiece[] {
+/** Every piece of 8 studs that could be a seam within the relief, on the lattice from a corner of it. */
+export function seamPieces(
+  scene: Scene,
+  relief: Relief,
+  corner: { x: number; y: number } = relief,
+): SeamPiece[] {
   const judge = seamJudge(scene, relief);
   const pieces: SeamPiece[] = [];
+  const [w, d] = [relief.x + relief.w - corner.x, relief.y + relief.d - corner.y];
   for (const upright of [true, false])
-    for (let y = upright ? 0 : CELL; y + (upright ? CELL : 0) <= relief.d - (upright ? 0 : 1); y += CELL)
-      for (let x = upright ? CELL : 0; x + (upright ? 0 : CELL) <= relief.w - (upright ? 1 : 0); x += CELL) {
-        const line = { x: relief.x + x, y: relief.y + y, upright, length: CELL };
+    for (let y = upright ? 0 : CELL; y + (upright ? CELL : 0) <= d - (upright ? 0 : 1); y += CELL)
+      for (let x = upright ? CELL : 0; x + (upright ? 0 : CELL) <= w - (upright ? 1 : 0); x += CELL) {
+        const line = { x: corner.x + x, y: corner.y + y, upright, length: CELL };
         if (pairsAlong(relief, line).length > 0) pieces.push({ ...line, over: judge(line) });
       }
   return pieces;

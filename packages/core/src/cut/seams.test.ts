@@ -24,6 +24,7 @@ import {
   type ByHand,
 } from './index.ts';
 import { namesFor } from './naming.ts';
+import { rimsOf } from './rim.ts';
 
 /** Two modules of 48 × 32 side by side, grass at 6 bricks; more as a test asks. */
 type File = Parameters<typeof sceneFrom>[0];
@@ -335,12 +336,6 @@ describe('by hand', () => {
   });
   test.each<[string, (scene: Scene) => ByHand, string]>([
     [
-      'off the bases’ steps',
-      (s) => split(s, { upright: true, at: 24, from: 0, to: 32 }),
-      '24 × 32 studs cannot be laid with the bases listed (16×16)',
-    ],
-    ['off the lattice', (s) => split(s, { upright: true, at: 20, from: 0, to: 32 }), 'steps of 8'],
-    [
       'a line that ends inside',
       (s) => split(s, { upright: true, at: 32, from: 0, to: 16 }),
       'through no module from side to side',
@@ -360,6 +355,19 @@ describe('by hand', () => {
     const mill = { id: 'p', name: 'Mill', x: 8, y: 8, w: 12, d: 12, height: 30 };
     const answer = act(sceneFrom(file({ plots: [mill] })));
     expect(answer.ok ? '' : answer.error).toContain(words);
+  });
+  test('what bases cannot cover of a part stays beside them, on plates', () => {
+    for (const [at, onBases] of [
+      [24, 16 + 64],
+      [20, 16 + 64],
+      [32, 32 + 64],
+    ]) {
+      const scene = sceneFrom(file({}));
+      const parted = after(scene, split(scene, { upright: true, at, from: 0, to: 32 }));
+      const covered = Object.values(parted.module).flatMap(({ bases }) => bases);
+      expect(covered.reduce((sum, { w, d }) => sum + w * d, 0)).toBe(32 * onBases);
+      expect(rimsOf(parted).reduce((sum, { studs }) => sum + studs, 0)).toBe(32 * (96 - onBases));
+    }
   });
   test('a line drawn crookedly means the nearest step of the bases', () => {
     const line = { a: { x: 30.2, y: -1 }, b: { x: 35, y: 30.4 } };

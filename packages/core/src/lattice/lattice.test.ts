@@ -107,7 +107,7 @@ describe('what people type', () => {
       ['5.5 ft', 523],
       ['4 ft 8 in', 444],
       ['2.5 bricks', 7],
-      ["4'8\"", 444],
+      ['4\'8"', 444],
     ];
     for (const [text, below] of feet)
       expect(plates(text)).toMatchObject({ ok: false, near: [below * PLATE, (below + 1) * PLATE] });

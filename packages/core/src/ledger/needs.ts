@@ -18,6 +18,7 @@ export const PURPOSE_WORDS: Record<NeedPurpose, string> = {
   lights: 'lights',
   walls: 'walls, fences',
   track: 'track',
+  rim: 'rims of modules',
   building: 'buildings',
   ground: 'ground, listed',
   other: 'other',

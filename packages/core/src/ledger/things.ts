@@ -1,4 +1,5 @@
 import { partId, type Family } from '../catalogue/index.ts';
+import { rimsOf } from '../cut/index.ts';
 import { membersOf, plantsOf } from '../relief/index.ts';
 import { listOf, type Scene } from '../scene/index.ts';
 
@@ -8,7 +9,7 @@ export interface ThingLine {
   part: string;
   colour: string;
   qty: number;
-  purpose: 'planting' | 'figures' | 'lights' | 'walls' | 'track';
+  purpose: 'planting' | 'figures' | 'lights' | 'walls' | 'track' | 'rim';
   /** Where it stands, studs of the display. */
   x: number;
   y: number;
@@ -80,6 +81,9 @@ export function thingLines(scene: Scene): ThingLine[] {
       else add('walls', piece('fence', 4, 1), 'bark', count, middle, run.name);
     }
   }
+  for (const { module, pieces } of rimsOf(scene))
+    for (const { part, qty } of pieces)
+      add('rim', part, 'any', qty, { x: module.x + module.w / 2, y: module.y + module.d / 2 }, module.name);
   for (const track of listOf(scene, 'track'))
     for (const { go, length } of track.pieces) {
       const short = go === 'straight' && length <= 8;

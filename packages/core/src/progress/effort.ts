@@ -14,6 +14,7 @@ export const WORK_OF: Readonly<Record<NeedPurpose, Work>> = {
   slope: 'ground',
   ground: 'ground',
   track: 'ground',
+  rim: 'ground',
   accent: 'dressing',
   planting: 'dressing',
   figures: 'figures',

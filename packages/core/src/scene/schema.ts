@@ -93,6 +93,7 @@ export const COLOUR_POLICIES = ['strict', 'aged', 'free'] as const;
 export const BACKS = ['bare', 'plain', 'finished'] as const;
 export const GLUES = ['none', 'hidden', 'allowed'] as const;
 export const PLACEHOLDERS = ['none', 'listed', 'allowed'] as const;
+export const RIMS = ['plates', 'bare'] as const;
 export const RHYTHMS = ['none', 'weekly', 'fortnightly'] as const;
 const displaySchema = z.strictObject({
   name,
@@ -121,6 +122,8 @@ const displaySchema = z.strictObject({
   seamWeight: money.default(0.05),
   /** The most a module may weigh, kg; null: no limit. */
   moduleMaxKg: z.number().positive().max(1000).nullable().default(null),
+  /** What bases cannot cover at the edge of the footprint: laid with plates as part of its modules, or left bare. */
+  rim: z.enum(RIMS).default('plates'),
   /** Modules keep to one section: where a border lies on the bases' steps a seam must be. */
   cutAtSections: z.boolean().default(true),
   currency: z.string().trim().min(1).max(4).default('¤'),

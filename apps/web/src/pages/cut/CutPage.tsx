@@ -61,11 +61,7 @@ export function CutPage() {
         <Tabs label="Cut" look="bar" tabs={PANELS} open={panel} onOpen={setPanel} />
         <span className="flex-1" />
         <span className="ink-2 text-xs whitespace-nowrap px-1">
-          {shown
-            ? `As found, not taken yet: ${count} modules`
-            : count > 0
-              ? `As it is now: ${count} modules`
-              : 'Not cut yet'}
+          {shown ? `Proposed: ${count} modules` : count > 0 ? `Current: ${count} modules` : 'Not cut yet'}
         </span>
       </div>
       <div className="grid grid-rows-[minmax(0,2fr)_minmax(0,3fr)] md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_472px] min-h-0">

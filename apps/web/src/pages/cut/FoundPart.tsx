@@ -1,5 +1,4 @@
-import { formatKg } from '@quarry/core/lattice';
-import { counted } from '@quarry/core/lattice';
+import { counted, formatKg } from '@quarry/core/lattice';
 import {
   SEAM_WORDS,
   adoptCutting,
@@ -40,7 +39,7 @@ export function Found({
     `${rival} ${cutting.modules.length} ${cutting.cost.total}`,
   );
   const modules = listOf(scene, 'module').filter(({ locked }) => !locked);
-  const there = inDisplay(cutting, origin);
+  const there = inDisplay(scene, cutting, origin);
   const blocks = modules.length > 0 ? blocksOf(modules, there) : [];
   const take = () =>
     edit.change(
@@ -57,7 +56,7 @@ export function Found({
           title={plans ? undefined : 'Planners and owners take a cutting'}
           onClick={take}
         >
-          Take this cutting
+          Use this cutting
         </button>
       </div>
       {blocks.length > 1 && (
@@ -133,6 +132,14 @@ export function Over({ arrangement }: { arrangement: Arrangement }) {
           </Line>
         ))}
       </dl>
+      {arrangement.rim.studs > 0 && (
+        <Line
+          label="Rim of plates"
+          note={`${arrangement.rim.studs.toLocaleString('en')} studs, ${counted(arrangement.rim.pieces, 'plate')}, tied from above over the joint`}
+        >
+          about {arrangement.rim.cost.toFixed(2)}
+        </Line>
+      )}
       <Heading>To buy</Heading>
       <p>
         {bought.length === 0

@@ -1,7 +1,14 @@
 import { Lock, LockOpen, Slice } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
-import { basesUnit, knifeAlong, modulesByName, neighboursOf, type HandAct } from '@quarry/core/cut';
+import {
+  baseGroundOf,
+  basesUnit,
+  knifeAlong,
+  modulesByName,
+  neighboursOf,
+  type HandAct,
+} from '@quarry/core/cut';
 import { footprintBounds } from '@quarry/core/relief';
 import { displayOf, listOf, type Module } from '@quarry/core/scene';
 import { useDisplay, useEdit, usePlans } from '../../data/useDisplay.tsx';
@@ -20,7 +27,17 @@ export function HandPanel() {
   const edit = useEdit();
   const now = useAsked((core) => core.arrangement());
   if (modules.length === 0)
-    return <Empty title="Not cut yet">Press Cut under Rivals first; then change it here by hand.</Empty>;
+    return (
+      <>
+        <Empty title="Not cut yet">
+          Begin with even modules of the largest size agreed and change them here, or let Alternatives look
+          for the best.
+        </Empty>
+        <div className="py-2">
+          <Acts disabled={!plans} acts={[{ word: 'Cut evenly', act: { act: 'begin' } }]} />
+        </div>
+      </>
+    );
   const chosen = picked?.kind === 'module' ? modules.find(({ id }) => id === picked.id) : undefined;
   return (
     <>
@@ -45,7 +62,7 @@ export function HandPanel() {
               <td className="fig whitespace-nowrap">
                 {module.w} × {module.d} studs
               </td>
-              <td className="fig">{basesInWords(module.bases)}</td>
+              <td className="fig">{module.bases.length > 0 ? basesInWords(module.bases) : 'plates'}</td>
               <td className="text-right">
                 <button
                   type="button"
@@ -82,7 +99,8 @@ export function HandPanel() {
       )}
       <Basis>
         A price is what the whole would cost after the act less what it costs now: bases to buy (chosen anew
-        for what is touched, with the stock the rest leaves), modules, and studs of seam by what they cross.
+        for what is touched, with the stock the rest leaves), modules, studs of seam by what they cross, and
+        the plates of rims that no base covers.
       </Basis>
     </>
   );
@@ -172,7 +190,9 @@ function KnifeLine({ disabled }: { disabled: boolean }) {
     if (cutLine) takeTool('pick');
   }, [cutLine]);
   if (!corner) return null;
-  const knife = cutLine && knifeAlong(cutLine, basesUnit(listOf(scene, 'baseType')), corner);
+  const knife =
+    cutLine &&
+    knifeAlong(cutLine, basesUnit(listOf(scene, 'baseType')), baseGroundOf(scene)?.origin ?? corner);
   const armed = tool === 'profile';
   return (
     <div className="py-1.5 border-b hair flex items-start gap-2">
@@ -266,7 +286,7 @@ function SeamsOf({ module, disabled }: { module: Module; disabled: boolean }) {
         label="Move a seam by"
         unit="studs"
         value={by}
-        min={8}
+        min={1}
         max={256}
         whole
         disabled={disabled}

@@ -10,6 +10,7 @@ export function FoundRow({
   on,
   cutting,
   stated,
+  same,
   bound,
   onClick,
 }: {
@@ -17,6 +18,7 @@ export function FoundRow({
   on: boolean;
   cutting: Cutting;
   stated: SceneProblem | null;
+  same: string | null;
   bound: number;
   onClick: () => void;
 }) {
@@ -30,6 +32,7 @@ export function FoundRow({
       word={RIVAL_WORDS[rival].word}
       how={RIVAL_WORDS[rival].how}
       on={on}
+      same={same}
       plan={cutting.modules}
       arrangement={arrangement}
       bound={bound}
@@ -43,6 +46,7 @@ export function RivalRow({
   word,
   how,
   on,
+  same = null,
   plan,
   arrangement,
   bound,
@@ -51,6 +55,8 @@ export function RivalRow({
   word: string;
   how?: string;
   on: boolean;
+  /** A cutting listed above that has the very same modules. */
+  same?: string | null;
   plan: readonly { x: number; y: number; w: number; d: number }[];
   arrangement: Arrangement | null;
   bound: number;
@@ -59,6 +65,7 @@ export function RivalRow({
   const { say } = useSay();
   const cell = 'fig text-right align-middle whitespace-nowrap pl-2';
   const spare = arrangement?.tightest?.spare;
+  const isBelow = arrangement !== null && arrangement.cost.total < bound - 0.005;
   return (
     <tr className={`border-b hair ${on ? 'bg-base-200' : ''}`}>
       <th scope="row" className="text-left font-normal py-1">
@@ -71,6 +78,7 @@ export function RivalRow({
         >
           <MiniPlan modules={plan} label={`Plan of ${word}`} />
           <span className={`whitespace-nowrap ${on ? 'font-semibold' : ''}`}>{word}</span>
+          {same && <span className="ink-2 whitespace-nowrap">same as {same}</span>}
         </button>
       </th>
       <td className={cell}>{arrangement?.modules ?? '…'}</td>
@@ -80,10 +88,16 @@ export function RivalRow({
         {spare === undefined ? '' : say(Math.round(spare), 'mm')}
       </td>
       <td className={cell}>{arrangement?.cost.total.toFixed(2)}</td>
-      <td className={cell}>
-        {arrangement && bound > 0
-          ? `${Math.max(0, (100 * (arrangement.cost.total - bound)) / bound).toFixed(1)} %`
-          : ''}
+      <td className={`${cell} ${isBelow ? 'text-warning' : ''}`}>
+        {!arrangement || bound <= 0 ? (
+          ''
+        ) : isBelow ? (
+          <span title="It costs less than any cutting that keeps the limits: see its findings.">
+            △ breaks a limit
+          </span>
+        ) : (
+          `${((100 * (arrangement.cost.total - bound)) / bound).toFixed(1)} %`
+        )}
       </td>
     </tr>
   );

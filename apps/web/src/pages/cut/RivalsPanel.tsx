@@ -1,10 +1,17 @@
-import { counted } from '@quarry/core/lattice';
+import { counted, type Rect } from '@quarry/core/lattice';
 import { Link } from 'react-router';
-import { RIVALS, type Cutting, type Rival, type SceneProblem } from '@quarry/core/cut';
-import { displayOf, listOf } from '@quarry/core/scene';
+import {
+  RIVALS,
+  RIVAL_WORDS,
+  inDisplay,
+  type Cutting,
+  type Rival,
+  type SceneProblem,
+} from '@quarry/core/cut';
+import { RIMS, displayOf, listOf } from '@quarry/core/scene';
 import { useDisplay, useEdit, useLink, usePlans } from '../../data/useDisplay.tsx';
 import { FindingItem } from '../../frame/Findings.tsx';
-import { CheckField, NumberField } from '../../ui/fields.tsx';
+import { CheckField, NumberField, SelectField } from '../../ui/fields.tsx';
 import { ModuleSize } from '../../ui/ModuleSize.tsx';
 import { Basis, Failure, Heading } from '../../ui/parts.tsx';
 import { useSay } from '../../ui/useSay.ts';
@@ -82,6 +89,16 @@ export function RivalsPanel({
           disabled={!plans}
           onCommit={(seamWeight) => set({ seamWeight: seamWeight ?? 0.05 })}
         />
+        <SelectField
+          label="Edges that bases do not cover"
+          value={display.rim}
+          disabled={!plans}
+          options={RIMS.map((value) => ({
+            value,
+            word: { plates: 'Rim of plates', bare: 'Left bare' }[value],
+          }))}
+          onCommit={(rim) => set({ rim })}
+        />
         <CheckField
           label="Modules keep to one section"
           value={display.cutAtSections}
@@ -142,7 +159,7 @@ export function RivalsPanel({
               onChoose(null);
             }}
           >
-            Drop them
+            Discard
           </button>
         )}
       </div>
@@ -150,8 +167,7 @@ export function RivalsPanel({
       {stated?.ok && stated.remarks.length > 0 && (
         <details className="ink-2 text-xs pb-1">
           <summary className="cursor-pointer">
-            {counted(stated.remarks.length, 'section border')} between the bases’ steps: modules may lie in
-            both sections there
+            {counted(stated.remarks.length, 'thing')} to know about the bases’ steps
           </summary>
           <ul>
             {stated.remarks.map((remark) => (
@@ -178,7 +194,7 @@ export function RivalsPanel({
                 Heaviest
               </th>
               <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
-                To spare
+                Clearance
               </th>
               <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
                 Cost
@@ -195,7 +211,7 @@ export function RivalsPanel({
           <tbody>
             {now && now.modules > 0 && (
               <RivalRow
-                word="As it is"
+                word="Current"
                 on={chosen === null}
                 plan={listOf(scene, 'module')}
                 arrangement={now}
@@ -213,6 +229,12 @@ export function RivalsPanel({
                     on={chosen === rival}
                     cutting={one.cutting}
                     stated={stated}
+                    same={sameAs(
+                      rival,
+                      run.found,
+                      stated?.ok ? inDisplay(scene, one.cutting, stated.origin) : [],
+                      listOf(scene, 'module'),
+                    )}
                     bound={run.bound}
                     onClick={() => onChoose(rival)}
                   />
@@ -225,9 +247,10 @@ export function RivalsPanel({
       <Basis>
         Cost = price of the bases to buy + what a module costs × modules + what a stud of seam costs × each
         stud × (1 + what it crosses). «Above» is how far a cutting lies over the proven least of the balanced
-        one: the linear relaxation, a bound by prices, and an exact solver. To spare: at the tightest passage.
-        Each cutting is checked by a second program before it is shown. Masses are of the ground as counted
-        and of buildings by area.
+        one: the linear relaxation, a bound by prices, and an exact solver. Clearance: at the tightest
+        passage; negative: by how much a module is too large for it. A rim of plates is priced by itself,
+        under the table. Each cutting is checked by a second program before it is shown. Masses are as
+        carried: the ground as counted, pinned buildings by their lists or plain shells.
       </Basis>
       {found && chosen && (
         <p className="text-xs py-1">{proofOf(chosen, found.cutting, run.bound, found.cost)}</p>
@@ -260,6 +283,27 @@ export function RivalsPanel({
       )}
     </>
   );
+}
+
+/** The word of a cutting above a rival in the table that divides the scene in the very same way; null: it is its own. */
+function sameAs(
+  rival: Rival,
+  found: Partial<Record<Rival, { cutting: Cutting }>>,
+  laid: readonly Rect[],
+  modules: readonly Rect[],
+): string | null {
+  const shape = (list: readonly Rect[]) =>
+    list
+      .map(({ x, y, w, d }) => `${x} ${y} ${w} ${d}`)
+      .sort()
+      .join();
+  if (modules.length > 0 && shape(laid) === shape(modules)) return 'Current';
+  const own = found[rival];
+  const before = RIVALS.slice(0, RIVALS.indexOf(rival)).find((one) => {
+    const other = found[one];
+    return own && other && shape(other.cutting.modules) === shape(own.cutting.modules);
+  });
+  return before ? RIVAL_WORDS[before].word : null;
 }
 
 /** How good a rival is, in words: by the Brief's weights, against the least that is proven. */
