@@ -12,7 +12,9 @@ import {
   writeSvg,
   type DrawingUnits,
 } from '@quarry/core/formats';
-import { countedRelief } from '@quarry/core/masonry';
+import { MasonryBook, countedRelief } from '@quarry/core/masonry';
+import { compile } from '@quarry/core/relief';
+import { materialsOf } from '@quarry/core/ledger';
 import { compileRelief } from '@quarry/core/relief';
 import { MAX_FILE_BYTES, readFile, writeFile, type Scene } from '@quarry/core/scene';
 import { withPlace } from '@quarry/core/site';
@@ -75,7 +77,12 @@ function check(path: string, today: string | undefined): number {
   const scene = readScene(path, read(path));
   // As the pages judge it: by the mass of counted ground.
   const relief = countedRelief(scene);
-  const findings = checkScene(scene, today === undefined ? { relief } : { today, relief });
+  const rows = relief.counted ? materialsOf(scene, compile(scene), new MasonryBook())?.rows : undefined;
+  const findings = checkScene(scene, {
+    relief,
+    ...(today === undefined ? {} : { today }),
+    ...(rows ? { rows } : {}),
+  });
   print(findings);
   return findings.some(({ severity, accepted }) => severity === 'error' && !accepted) ? 1 : 0;
 }

@@ -135,6 +135,11 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
     ['Seen from the south, «Elm» and 1 other thing stand before «Baker»', '63 % of its width', '4b taller'],
   ],
   [
+    'ground-uncounted',
+    add({ waters: [{ id: 'a', name: 'Pond', x: 40, y: 20, w: 10, d: 8, level: 'low', offset: -3 }] }),
+    ['80 studs of «Pond» lie at 0b', '0 pieces', 'at least 1 plate'],
+  ],
+  [
     'bare-step',
     (f) => void f.pads.push({ ...pad, offset: 6 }),
     ['«Deck» falls by up to 2b (19.2 mm)', '10 studs', 'is open'],

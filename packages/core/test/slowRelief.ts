@@ -190,7 +190,7 @@ type Form = Area & Omit<Scene['hill'][string], 'height' | 'method'>;
 function rise(form: Form, whole: number, crest: number, p: Point, tied: () => void): number {
   const { share } = shareOf(form, p, tied);
   // The studs nearest to the ridge are drawn up to it.
-  const drawn = crest === 0 ? 1 : share + (1 - crest) * (share / crest) ** 8;
+  const drawn = crest < 1e-7 ? 1 : share + (1 - crest) * (share / crest) ** 8;
   const up = { even: drawn, convex: drawn * (2 - drawn), concave: drawn * drawn, sheer: 1 }[form.profile];
   const steps = form.terrace > 0 ? up * Math.ceil(whole / form.terrace) : up * whole + 0.5;
   if (Math.abs(steps - Math.round(steps)) < 1e-4) tied();

@@ -59,4 +59,20 @@ export const stockCases: [string, (f: object) => unknown, string[]][] = [
     }),
     ['in «Heath» differs by', 'at least 5'],
   ],
+  [
+    'source-beyond',
+    add({
+      partLists: [
+        {
+          id: 'k',
+          name: 'Big box',
+          use: 'kit',
+          copies: 4,
+          lines: [{ part: 'plate-2x4', colour: 'moss', qty: 10 }],
+        },
+        { id: 'h', name: 'Hall', kitsOnly: true, lines: [{ part: 'plate-2x4', colour: 'moss', qty: 50 }] },
+      ],
+    }),
+    ['«Hall», only from kits, needs 50 pieces', 'lack 10 of them: 10 × plate 2×4 in Moss', 'not bought'],
+  ],
 ];

@@ -24,6 +24,7 @@ import {
 } from '@quarry/core/cut';
 import { writePagePlan } from '@quarry/core/formats';
 import { buildUp, freeModule, type BuildUp, type Freed } from '@quarry/core/haul';
+import type { Netted } from '@quarry/core/ledger';
 import { overlap, type Rect } from '@quarry/core/lattice';
 import {
   compile,
@@ -127,6 +128,7 @@ function tilesOf(relief: Relief, changed: readonly Rect[] | null): Tile[] {
 
 /** The ground's mass as it was counted last; null until it is. */
 let mass: MassRaster | null = null;
+let rows: readonly Netted[] | null = null;
 let weighed: { from: Relief; mass: MassRaster; relief: Relief } | null = null;
 
 /** The compiled ground of the followed scene, with its mass as counted last: one object for as long as both hold. */
@@ -173,12 +175,17 @@ const worker = {
     follow(delta);
     const relief = followed();
     const reach = reachOf(scene, relief);
-    const judgement = { reach, findings: checkScene(scene, { today, relief, reach }), basis: BASIS };
+    const judgement = {
+      reach,
+      findings: checkScene(scene, { today, relief, reach, ...(rows ? { rows } : {}) }),
+      basis: BASIS,
+    };
     return transfer(judgement, [reach.distance.buffer]);
   },
-  /** Takes the ground's mass as it was counted piece by piece. */
-  weigh(counted: MassRaster): void {
+  /** Takes the ground's mass as it was counted piece by piece, and what its pieces may only come from kits or own stock. */
+  weigh(counted: MassRaster, bound: readonly Netted[]): void {
     mass = counted;
+    rows = bound;
   },
   /** The ground of a scene that is not the one followed. */
   groundOf(of: Scene): GroundStep {

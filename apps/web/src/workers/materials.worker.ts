@@ -1,10 +1,7 @@
 import { expose } from 'comlink';
 import {
   changedNeeds,
-  demandsOf,
-  needsOf,
-  net,
-  suppliesOf,
+  materialsOf,
   type HandOver,
   type Need,
   type NeedChange,
@@ -72,24 +69,19 @@ const worker = {
     const before = compiled;
     compiled = null;
     compiled = before ? recompile(before, scene).compiled : compile(scene);
-    const counted = book.count(scene, compiled, (done, of) => {
+    const made = materialsOf(scene, compiled, book, (done, of) => {
       if (done % 4 === 0 || done === of) onBlock(done, of);
       return true;
     });
-    if (!counted) throw new Error('the count was ended');
-    const lines = counted.blocks.flatMap((block) =>
-      block.lines.map((line) => ({ ...line, block: block.block.name })),
-    );
-    const now = needsOf(scene, lines);
+    if (!made) throw new Error('the count was ended');
+    const { count, needs: now, supplies, rows, left, handOvers } = made;
     const differs = needs ? changedNeeds(needs, now) : [];
     if (differs.length > 0) changed = differs;
     needs = now;
-    const supplies = suppliesOf(scene);
-    const { rows, left, handOvers } = net(scene, demandsOf(scene, now), supplies);
     return {
-      ...{ needs: now, rows, left, handOvers, supplies, changed: changed.slice(0, 60), fresh: counted.fresh },
-      blocks: counted.blocks.map(({ lines: _lines, ...block }) => block),
-      mass: counted.mass,
+      ...{ needs: now, rows, left, handOvers, supplies, changed: changed.slice(0, 60), fresh: count.fresh },
+      blocks: count.blocks.map(({ lines: _lines, ...block }) => block),
+      mass: count.mass,
     };
   },
   /** The methods side by side for a hill, a pad or a section. */

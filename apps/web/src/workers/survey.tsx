@@ -92,6 +92,7 @@ export function SurveyProvider({ children }: { children: ReactNode }) {
   const see = useRef<(scene: Scene) => void>(() => undefined);
   useEffect(() => {
     let ended = false;
+    let boundTold = '';
     const workers = [0, 1].map(
       () => new Worker(new URL('./core.worker.ts', import.meta.url), { type: 'module' }),
     );
@@ -124,9 +125,13 @@ export function SurveyProvider({ children }: { children: ReactNode }) {
         (materials, error) => {
           if (ended) return;
           store.setState({ counting: null, ...(materials ? { materials, masons } : { error }) });
-          // Counted masses take the place of the guesses by area.
-          if (materials && materials.fresh > 0)
-            void judge.weigh(materials.mass).then(() => !ended && judging.again());
+          if (!materials) return;
+          // Counted masses take the place of the guesses by area, counted needs that of the lists alone.
+          const bound = materials.rows.filter(({ demand }) => demand.source !== null);
+          const told = bound.map(({ demand, short }) => `${demand.id} ${demand.qty} ${short}`).join();
+          if (materials.fresh > 0 || told !== boundTold)
+            void judge.weigh(materials.mass, bound).then(() => !ended && judging.again());
+          boundTold = told;
         },
         COUNT_AFTER,
       ),

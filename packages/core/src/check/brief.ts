@@ -1,9 +1,17 @@
 import { MM_PER_PLATE, centreOf, formatPlates, formatStuds, STUD, counted } from '../lattice/index.ts';
 import { FIGURE_MM, FIGURE_RATIO, STATURE, judgeFurniture, spaceBudget } from '../scale/index.ts';
-import { SIDE_WORDS, builtRect, displayOf, labelOf, listOf, spacesOf, vehiclesOf } from '../scene/index.ts';
+import {
+  SIDE_WORDS,
+  builtRect,
+  displayOf,
+  labelOf,
+  listOf,
+  spacesOf,
+  vehiclesOf,
+  daysBetween,
+} from '../scene/index.ts';
 import { footprintBounds } from '../relief/index.ts';
 import { type Draft, type Rule } from './finding.ts';
-import { daysBetween } from './people.ts';
 
 const percent = (share: number) => `${(100 * share).toFixed(0)} %`;
 

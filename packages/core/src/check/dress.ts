@@ -1,8 +1,7 @@
 import { PLATES_PER_BRICK, centreOf, formatPlates, overlap, counted } from '../lattice/index.ts';
 import { indexAt, membersOf, ownerAt, spreadIn, seamDistance } from '../relief/index.ts';
-import { WINDS, WIND_WORDS, displayOf, labelOf, listOf } from '../scene/index.ts';
+import { WINDS, WIND_WORDS, displayOf, labelOf, listOf, daysBetween } from '../scene/index.ts';
 import { type Draft, type Rule } from './finding.ts';
-import { daysBetween } from './people.ts';
 
 /** What is judged of what dresses the ground: flags, seasons, repeats, walls, and signs left for later. */
 

@@ -1,6 +1,7 @@
 import { MM, formatMm } from '../lattice/index.ts';
 import type { Kind, Scene, Seam } from '../scene/index.ts';
 import type { Body, Relief } from '../relief/index.ts';
+import type { Netted } from '../ledger/index.ts';
 import type { ModuleLoad, Neighbours, SeamSheet } from '../cut/index.ts';
 import type { Reach } from '../sight/index.ts';
 import type { CardState, Hanging, TableLoad } from '../site/index.ts';
@@ -41,6 +42,8 @@ export interface Context {
   seams(): readonly { pair: Neighbours; seam: Seam; sheet: SeamSheet }[];
   /** What each table carries: worked out likewise. */
   loads(): readonly TableLoad[];
+  /** What may only come from kits or own stock, netted; of counted ground too where it was counted: worked out likewise. */
+  bound(): readonly Netted[];
   /** How far each stud is from a place to stand: worked out likewise. */
   reach(): Reach;
   /** The day it is, ISO date; null when dates are not to be judged. */

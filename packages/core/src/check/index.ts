@@ -10,6 +10,7 @@ import {
   type Hanging,
   type TableLoad,
 } from '../site/index.ts';
+import { demandsOf, needsOf, net, suppliesOf, type Netted } from '../ledger/index.ts';
 import { reachOf, type Reach } from '../sight/index.ts';
 import { moduleLoads, neighboursOf, seamSheet, type ModuleLoad } from '../cut/index.ts';
 import { BRIEF_RULES } from './brief.ts';
@@ -25,7 +26,6 @@ import { WAY_RULES } from './ways.ts';
 import { fingerprint, type Context, type Finding, type Rule, type Severity } from './finding.ts';
 
 export { fingerprint, type Finding, type Page, type Rule, type Severity } from './finding.ts';
-export { daysBetween } from './people.ts';
 
 /** Every rule there is: the one registry. A new check is a rule in this list. */
 export const RULES: readonly Rule[] = [
@@ -66,10 +66,11 @@ const RANK: Record<Severity, number> = { error: 0, warning: 1, note: 2 };
 /**
  * All findings of a scene, the gravest first, then by rule and key.
  * @param options.today ISO date for the rules about dates; left out, dates are not judged
+ * @param options.rows what is needed with counted ground, netted; left out, ground is not among what is judged of sources
  */
 export function checkScene(
   scene: Scene,
-  options: { today?: string; relief?: Relief; reach?: Reach } = {},
+  options: { today?: string; relief?: Relief; reach?: Reach; rows?: readonly Netted[] } = {},
 ): Judged[] {
   const relief = options.relief ?? compileRelief(scene);
   let bodies: readonly Body[] | null = null;
@@ -78,6 +79,7 @@ export function checkScene(
   let loads: readonly TableLoad[] | null = null;
   let modules: readonly ModuleLoad[] | null = null;
   let seams: ReturnType<Context['seams']> | null = null;
+  let bound: readonly Netted[] | null = null;
   let reach = options.reach ?? null;
   const context: Context = {
     scene,
@@ -92,6 +94,10 @@ export function checkScene(
         return seam ? [{ pair, seam, sheet: seamSheet(scene, relief, pair) }] : [];
       })),
     loads: () => (loads ??= tableLoads(scene, relief)),
+    bound: () =>
+      (bound ??= (
+        options.rows ?? net(scene, demandsOf(scene, needsOf(scene, [])), suppliesOf(scene)).rows
+      ).filter(({ demand }) => demand.source !== null)),
     reach: () => (reach ??= reachOf(scene, relief)),
     today: options.today ?? null,
   };

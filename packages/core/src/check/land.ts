@@ -1,5 +1,5 @@
 import { PLATE, PLATES_PER_BRICK, formatMm, formatPlates, counted } from '../lattice/index.ts';
-import { OUTSIDE, ownerAt, type Relief } from '../relief/index.ts';
+import { BARE, OUTSIDE, ownerAt, type Relief } from '../relief/index.ts';
 import {
   GROUNDS,
   SIDES,
@@ -242,4 +242,37 @@ function wallHeights(
   });
 }
 
-export const LAND_RULES: readonly Rule[] = [bareStep, rawEdge, waterLevels, wallCourse];
+const groundUncounted: Rule = {
+  id: 'ground-uncounted',
+  title: 'Ground that has no pieces',
+  basis:
+    'Studs of named ground that lie at the datum, on the table: nothing is under them and no cover is counted. Ground that is dug below the datum makes everything stand on a lower floor, and is counted.',
+  page: 'plan',
+  severity: 'note',
+  check({ scene, relief }) {
+    const found = new Map<
+      string,
+      { studs: number; water: boolean; at: number; owner: { kind: Kind; id: string } }
+    >();
+    if (relief.height.some((height, i) => height < 0 && relief.ground[i] !== OUTSIDE)) return [];
+    for (let i = 0; i < relief.height.length; i++) {
+      if (relief.height[i] !== 0 || relief.ground[i] === OUTSIDE || relief.ground[i] === BARE) continue;
+      const owner = groundOwner(scene, relief, i);
+      if (!owner || owner.kind === 'plot') continue;
+      const key = `${owner.kind} ${owner.id}`;
+      const known = found.get(key);
+      if (known) known.studs++;
+      else found.set(key, { studs: 1, water: relief.ground[i] === WATER, at: i, owner });
+    }
+    return [...found.values()].map(({ studs, water, at, owner }) => ({
+      severity: water ? ('warning' as const) : ('note' as const),
+      sentence: `${counted(studs, 'stud')} of «${labelOf(scene, owner.kind, owner.id)}» lie at 0b, on the table: 0 pieces are counted for ${water ? 'the water' : 'them'}, at least 1 plate of height is needed.`,
+      remedy: `Raise ${water ? 'the water and the ground about it' : 'it'} by a plate or a brick, or keep this where a base sheet of that colour is the ground.`,
+      place: { x: relief.x + (at % relief.w) + 0.5, y: relief.y + Math.trunc(at / relief.w) + 0.5 },
+      things: [owner],
+      numbers: { studs },
+    }));
+  },
+};
+
+export const LAND_RULES: readonly Rule[] = [groundUncounted, bareStep, rawEdge, waterLevels, wallCourse];

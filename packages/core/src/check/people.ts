@@ -1,5 +1,5 @@
 import { centreOf, overlap, counted } from '../lattice/index.ts';
-import { STAGES, displayOf, listOf } from '../scene/index.ts';
+import { STAGES, displayOf, listOf, daysBetween } from '../scene/index.ts';
 import { OUTSIDE } from '../relief/index.ts';
 import { type Draft, type Rule } from './finding.ts';
 import { pairs } from './places.ts';
@@ -78,11 +78,6 @@ const noSection: Rule = {
     ];
   },
 };
-
-/** Whole days from one ISO date to another, by UTC midnights. */
-export function daysBetween(from: string, to: string): number {
-  return Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / 86_400_000);
-}
 
 const showNear: Rule = {
   id: 'show-near',

@@ -1,8 +1,8 @@
 import { ANY_COLOUR, colourName, colourOf, differenceSeen, partName } from '../catalogue/index.ts';
 import { counted } from '../lattice/index.ts';
-import { displayOf, isComing, listOf, type Order } from '../scene/index.ts';
+import { displayOf, isComing, listOf, type Order, daysBetween } from '../scene/index.ts';
+import type { Netted } from '../ledger/index.ts';
 import type { Draft, Rule } from './finding.ts';
-import { daysBetween } from './people.ts';
 
 /** Parcels, loans, placeholders and colours. */
 
@@ -40,6 +40,42 @@ const parcelLate: Rule = {
         },
       ];
     }),
+};
+
+const sourceBeyond: Rule = {
+  id: 'source-beyond',
+  title: 'More is needed than its source has',
+  basis:
+    'What lists that may only be built from kits need of the kits together, list by list in their order; and where the card lets in one kit or own stock only, all that is counted, set out and listed. What is beyond is not bought.',
+  page: 'stockpile',
+  severity: 'warning',
+  check({ scene, bound }) {
+    const { sourceRule } = displayOf(scene);
+    if (sourceRule === 'any' && !listOf(scene, 'partList').some(({ kitsOnly }) => kitsOnly)) return [];
+    const groups = new Map<string, Netted[]>();
+    for (const row of bound())
+      groups.set(row.demand.list ?? '', [...(groups.get(row.demand.list ?? '') ?? []), row]);
+    return [...groups].flatMap(([id, rows]): Draft[] => {
+      const lacking = rows.filter(({ short }) => short > 0).toSorted((a, b) => b.short - a.short);
+      const short = lacking.reduce((sum, row) => sum + row.short, 0);
+      const needed = rows.reduce((sum, { demand }) => sum + demand.qty, 0);
+      if (short === 0) return [];
+      const list = id === '' ? null : scene.partList[id];
+      const most = lacking
+        .slice(0, 3)
+        .map(({ demand, short: qty }) => `${qty} × ${partName(demand.part)} in ${colourName(demand.colour)}`);
+      return [
+        {
+          sentence: `${list ? `«${list.name}», only from kits,` : 'The display'} needs ${counted(needed, 'piece')}; ${sourceRule === 'own' && !list ? 'own stock' : 'the kits'} lack${sourceRule === 'own' && !list ? 's' : ''} ${short.toLocaleString('en')} of them: ${most.join(', ')}${lacking.length > most.length ? ` and ${lacking.length - most.length} lines more` : ''}.`,
+          remedy:
+            'Build it with other parts, add copies of a kit, or let it come from elsewhere: what is beyond is not bought.',
+          place: null,
+          things: list ? [{ kind: 'partList', id: list.id }] : [],
+          numbers: { needed, short },
+        },
+      ];
+    });
+  },
 };
 
 const parcelAfterNeed: Rule = {
@@ -150,6 +186,7 @@ const accentLost: Rule = {
 };
 
 export const STOCK_RULES: readonly Rule[] = [
+  sourceBeyond,
   parcelLate,
   parcelAfterNeed,
   loanOverdue,

@@ -9,7 +9,7 @@ import {
   type Plot,
   type Scene,
 } from '../scene/index.ts';
-import type { Relief } from '../relief/index.ts';
+import { membersOf, type Relief } from '../relief/index.ts';
 import { moduleLoads, neighboursOf } from '../cut/index.ts';
 import { shareOf, type Reach } from '../sight/index.ts';
 import { orderOf } from './graph.ts';
@@ -154,10 +154,27 @@ function bridges(scene: Scene): { kind: Kind; id: string; under: Module[] }[] {
   return BRIDGING.flatMap((kind) =>
     listOf(scene, kind).flatMap((thing) => {
       const area = spreadOf(kind, { ...thing });
-      const under = area ? on(modules, area) : [];
+      const all = area ? on(modules, area) : [];
+      // Of a repeat each member belongs to its module: only those that stand on two are laid over a seam.
+      const under = kind === 'repeat' ? straddled(scene, thing.id, all) : all;
       return under.length > 1 ? [{ kind, id: thing.id, under }] : [];
     }),
   );
+}
+
+/** The modules over whose seams a member of a repeat lies. */
+function straddled(scene: Scene, id: string, modules: readonly Module[]): Module[] {
+  const repeat = scene.repeat[id];
+  const over = new Set<Module>();
+  for (const { x, y, angle } of membersOf(repeat, listOf(scene, 'module')).members) {
+    const [u, v] = [
+      Math.max(0.5, (Math.abs(Math.cos(angle)) * repeat.length) / 2),
+      Math.max(0.5, (Math.abs(Math.sin(angle)) * repeat.length) / 2),
+    ];
+    const under = on(modules, { x: x - u, y: y - v, w: 2 * u, d: 2 * v });
+    if (under.length > 1) for (const module of under) over.add(module);
+  }
+  return [...over];
 }
 
 function dressingOn(scene: Scene, module: Module): number {

@@ -92,6 +92,7 @@ describe('what people type', () => {
     const parsed = parseLength('0.3 studs', 'stud', { name: 'Pad width', step: STUD / 2 });
     expect(parsed).toEqual({
       ok: false,
+      near: [0, STUD / 2],
       error: expect.stringContaining('0.3 studs is not a whole number of steps of 4 mm'),
     });
     // What people say and no step meets: told with the steps on both sides.

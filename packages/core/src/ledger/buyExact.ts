@@ -7,7 +7,7 @@ import { totalOf, usedIn, type Answer, type Problem } from './buyProblem.ts';
  */
 export function solveExactly(
   highs: Highs,
-  { lines, sellers, choices, maxOrders }: Problem,
+  { lines, sellers, choices, stocks, maxOrders }: Problem,
   known: Answer | null,
   bound: number,
   seconds: number,
@@ -39,8 +39,17 @@ export function solveExactly(
   rowLower.push(0);
   rowUpper.push(maxOrders);
   const links: [number, number][][] = sellers.map(() => []);
+  // An offer that several lines may use has one stock for all of them.
+  const users = stocks.map(() => 0);
+  for (const of of choices) for (const { offer } of of) users[offer]++;
+  const stockRow = users.map((count, offer) => {
+    if (count < 2) return -1;
+    rowLower.push(-highs.infinity);
+    rowUpper.push(stocks[offer]);
+    return rowLower.length - 1;
+  });
   choices.forEach((of, line) =>
-    of.forEach(({ seller, price, stock }) => {
+    of.forEach(({ seller, price, stock, offer }) => {
       const most = Math.min(stock, lines[line].qty);
       const link = rowLower.length;
       rowLower.push(-highs.infinity);
@@ -50,6 +59,7 @@ export function solveExactly(
         [line, 1],
         ...(minRow[seller] >= 0 ? [[minRow[seller], price] as const] : []),
         [link, 1],
+        ...(stockRow[offer] >= 0 ? [[stockRow[offer], 1] as const] : []),
       ]);
     }),
   );
@@ -86,7 +96,7 @@ export function solveExactly(
       const start = new Float64Array(cost.length);
       let column = 0;
       choices.forEach((of, line) => of.forEach((_, i) => (start[column++] = known.taken[line][i])));
-      usedIn({ lines, sellers, choices, maxOrders }, known).forEach(
+      usedIn({ lines, sellers, choices, stocks, maxOrders }, known).forEach(
         (on, i) => (start[offers + i] = on ? 1 : 0),
       );
       model.setSolution({ colValue: start });
@@ -104,7 +114,7 @@ export function solveExactly(
     let column = 0;
     const taken = choices.map((of) => of.map(() => Math.round(colValue[column++])));
     return {
-      answer: { taken, total: totalOf({ lines, sellers, choices, maxOrders }, taken) },
+      answer: { taken, total: totalOf({ lines, sellers, choices, stocks, maxOrders }, taken) },
       bound: proven,
     };
   } finally {

@@ -23,17 +23,21 @@ export interface Market {
   offers: Offer[];
 }
 
-/** An offer of one line, the seller by number. */
+/** An offer as one line may use it, the seller and the offer by number: other lines may use the same offer. */
 interface Choice {
   seller: number;
+  offer: number;
+  colour: string;
   price: number;
   stock: number;
 }
 export interface Problem {
   lines: PartLine[];
   sellers: Seller[];
-  /** Offers of each line, cheapest first. */
+  /** Offers of each line, cheapest first. Lines of any colour come after those of one. */
   choices: Choice[][];
+  /** Pieces in stock of each offer, whatever lines it serves. */
+  stocks: number[];
   maxOrders: number;
 }
 

@@ -71,15 +71,19 @@ export class Search {
 
   /** What the open sellers would cost; what they cannot cover, or a least order missed, costs a great deal. */
   private cost(open: readonly boolean[]): number {
-    const { lines, sellers, choices, maxOrders } = this.problem;
+    const { lines, sellers, choices, stocks, maxOrders } = this.problem;
     const goods = new Float64Array(sellers.length);
+    const pieces = new Float64Array(sellers.length);
+    const free = stocks.slice();
     let [total, missing] = [0, 0];
     choices.forEach((of, line) => {
       let left = lines[line].qty;
-      for (const { seller, price, stock } of of) {
+      for (const { seller, price, offer } of of) {
         if (left === 0) break;
         if (!open[seller]) continue;
-        const qty = Math.min(left, stock);
+        const qty = Math.min(left, free[offer]);
+        free[offer] -= qty;
+        pieces[seller] += qty;
         goods[seller] += qty * price;
         total += qty * price;
         left -= qty;
@@ -89,7 +93,7 @@ export class Search {
     let used = 0;
     let under = 0;
     sellers.forEach(({ shipping, minOrder }, i) => {
-      if (goods[i] === 0) return;
+      if (pieces[i] === 0) return;
       used++;
       total += shipping;
       if (goods[i] < minOrder - 1e-9) under += 1 + minOrder - goods[i];
@@ -99,11 +103,13 @@ export class Search {
 
   /** The purchase of open sellers, cheapest offers first; null when it is not complete or misses a least order. */
   private fill(open: readonly boolean[]): Answer | null {
-    const { lines, choices, sellers } = this.problem;
+    const { lines, choices, sellers, stocks } = this.problem;
+    const free = stocks.slice();
     const taken = choices.map((of, line) => {
       let left = lines[line].qty;
-      return of.map(({ seller, stock }) => {
-        const qty = open[seller] ? Math.min(left, stock) : 0;
+      return of.map(({ seller, offer }) => {
+        const qty = open[seller] ? Math.min(left, free[offer]) : 0;
+        free[offer] -= qty;
         left -= qty;
         return qty;
       });
@@ -111,7 +117,8 @@ export class Search {
     if (taken.some((of, line) => of.reduce((sum, qty) => sum + qty, 0) < lines[line].qty)) return null;
     const answer = { taken, total: totalOf(this.problem, taken) };
     const goods = goodsOf(this.problem, taken);
-    return sellers.some(({ minOrder }, i) => goods[i] > 0 && goods[i] < minOrder - 1e-9) ? null : answer;
+    const used = usedIn(this.problem, answer);
+    return sellers.some(({ minOrder }, i) => used[i] && goods[i] < minOrder - 1e-9) ? null : answer;
   }
 }
 

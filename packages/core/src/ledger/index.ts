@@ -10,3 +10,4 @@ export * from './market.ts';
 export * from './lists.ts';
 export * from './orders.ts';
 export * from './placeholders.ts';
+export * from './materials.ts';

@@ -27,6 +27,7 @@ import {
   simulatedMarket,
   soonest,
   source,
+  sparesOf,
   splitsOf,
   suppliesOf,
   waitingPlaceholders,
@@ -77,6 +78,8 @@ const demandOf = (index: number, set: Partial<Demand>): Demand => ({
     qty: 1,
     by: null,
     person: null,
+    source: null,
+    list: null,
   },
   ...set,
 });
@@ -263,6 +266,27 @@ describe('netting', () => {
       ),
     );
   });
+  test('a substitute of two lines that draw on one supply takes no piece twice', () => {
+    const twice = (colour: string) =>
+      net(
+        sceneOf([
+          add('substitute', 's', {
+            ...{ part: 'brick-2x4', colour: 'slate' },
+            use: [
+              { part: 'brick-2x2', colour, qty: 1 },
+              { part: 'brick-2x2', colour: 'slate', qty: 1 },
+            ],
+          }),
+        ]),
+        [demandOf(0, { counted: 3, qty: 3 })],
+        [supplyOf(0, { part: 'brick-2x2', qty: 5 })],
+      ).rows[0];
+    for (const colour of ['any', 'slate']) {
+      const row = twice(colour);
+      expect([row.substituted, row.short]).toEqual([2, 1]);
+      expect(row.given.reduce((sum, { qty }) => sum + qty, 0)).toBe(4);
+    }
+  });
   test('lending moves pieces and makes none', () => {
     fc.assert(
       fc.property(fc.nat(20), fc.integer({ min: 1, max: 30 }), (has, lent) => {
@@ -346,8 +370,20 @@ describe('needs', () => {
     const listed = demands.find(
       ({ section, part, colour }) => section === 'b' && part === 'brick-2x4' && colour === 'slate',
     );
-    // 60 by the list and 3 % spares of bricks.
-    expect([listed?.counted, listed?.qty, listed?.person]).toEqual([60, 62, 'bo']);
+    expect([listed?.counted, listed?.qty, listed?.person]).toEqual([60, 60, 'bo']);
+    // Spares stand apart: of each part and colour of the whole display 3 % (bricks), to the nearest piece.
+    for (const spare of demands.filter(({ counted }) => counted === 0)) {
+      const all = needs.filter(({ part, colour }) => part === spare.part && colour === spare.colour);
+      const counted = all.reduce((sum, { qty }) => sum + qty, 0);
+      expect([spare.section, spare.qty]).toEqual([
+        null,
+        Math.round((counted * sparesOf(scene, spare.part)) / 100),
+      ]);
+    }
+    expect(demands.find(({ id }) => id === 'spares brick-2x4 slate')?.qty).toBe(Math.round(60 * 0.03));
+    expect(demands.reduce((sum, { counted }) => sum + counted, 0)).toBe(
+      needs.reduce((sum, { qty }) => sum + qty, 0),
+    );
     expect(needs.find(({ purpose }) => purpose === 'figures')).toMatchObject({
       section: 'b',
       qty: 7,
@@ -382,6 +418,49 @@ describe('needs', () => {
 });
 
 describe('kits and substitutes', () => {
+  test('lists that may only be built from kits share them, have no spares, and leave everything else to others', () => {
+    const kit = {
+      use: 'kit',
+      owner: 'ada',
+      copies: 4,
+      lines: [{ part: 'plate-2x4', colour: 'moss', qty: 10 }],
+    };
+    const need = (qty: number) => ({ kitsOnly: true, lines: [{ part: 'plate-2x4', colour: 'moss', qty }] });
+    const scene = sceneOf([
+      add('partList', 'box', { name: 'Big box', ...kit }),
+      add('partList', 'hall', { name: 'Hall', ...need(30) }),
+      add('partList', 'shed', { name: 'Shed', ...need(25) }),
+      add('lot', 'l', { part: 'plate-2x4', colour: 'moss', qty: 100, owner: 'bo' }),
+    ]);
+    const { rows, left } = net(scene, demandsOf(scene, needsOf(scene, [])), suppliesOf(scene));
+    const of = (list: string) => rows.filter(({ demand }) => demand.list === list);
+    const [[hall], [shed]] = [of('hall'), of('shed')];
+    // 40 plates in four boxes: 30 for the first, 10 for the second; the drawer's hundred are not asked.
+    expect([hall.own, hall.short, shed.own, shed.short]).toEqual([30, 0, 10, 15]);
+    expect(rows.filter(({ demand }) => demand.part === 'plate-2x4' && demand.counted === 0)).toEqual([]);
+    expect(left.get('lot l')).toBe(100);
+    // The card's one kit, two copies of it: everything must come from those.
+    const card = reduce(scene, [
+      {
+        op: 'patch',
+        kind: 'display',
+        id: 'display',
+        v: 1,
+        set: { sourceRule: 'kit', kitName: 'big box', kitCopies: 2 },
+      },
+    ]);
+    if (!card.ok) throw new Error(card.refusal.sentence);
+    const bound = net(card.scene, demandsOf(card.scene, needsOf(card.scene, [])), suppliesOf(card.scene));
+    const plates = bound.rows.filter(({ demand }) => demand.part === 'plate-2x4');
+    expect(plates.reduce((sum, { short }) => sum + short, 0)).toBe(55 - 20);
+    expect(bound.rows.every(({ demand }) => demand.source === 'kits')).toBe(true);
+    const own = reduce(scene, [
+      { op: 'patch', kind: 'display', id: 'display', v: 1, set: { sourceRule: 'own' } },
+    ]);
+    if (!own.ok) throw new Error(own.refusal.sentence);
+    const stock = net(own.scene, demandsOf(own.scene, needsOf(own.scene, [])), suppliesOf(own.scene));
+    expect(stock.rows.every(({ ordered, late }) => ordered + late === 0)).toBe(true);
+  });
   test('what fits, what is missing, what is left to trade', () => {
     const kit = [
       { ...brick, qty: 4 },
@@ -544,6 +623,98 @@ describe('buying', () => {
       }),
       { numRuns: 60 },
     );
+  });
+  test('a need of any colour and needs of one share an offer: nothing is bought twice (brute force)', async () => {
+    const highs = await loadHighs();
+    const colours = ['slate', 'moss', 'any'] as const;
+    const stalls = fc.record({
+      wants: fc.tuple(fc.nat(3), fc.nat(3), fc.integer({ min: 1, max: 3 })),
+      sellers: fc.array(fc.record({ shipping: fc.nat(4), minOrder: fc.nat(4) }), {
+        minLength: 1,
+        maxLength: 2,
+      }),
+      offers: fc.array(
+        fc.record({
+          seller: fc.nat(1),
+          colour: fc.nat(1),
+          qty: fc.integer({ min: 1, max: 4 }),
+          price: fc.nat(3),
+        }),
+        { minLength: 1, maxLength: 4 },
+      ),
+    });
+    fc.assert(
+      fc.property(stalls, ({ wants, sellers, offers }) => {
+        const needs = wants.map((qty, i) => ({ part: 'brick-2x4', colour: colours[i], qty }));
+        const stated: Market = {
+          sellers: sellers.map((one, i) => ({ ...one, name: `s${i}`, days: 1 })),
+          offers: offers
+            .filter(({ seller }) => seller < sellers.length)
+            .map(({ seller, colour, qty, price }) => ({
+              seller: `s${seller}`,
+              part: 'brick-2x4',
+              colour: colours[colour],
+              qty,
+              price,
+            })),
+        };
+        // So many of each offer that each colour is had, and as many in all as are wanted.
+        let least: number | null = null;
+        const taken = stated.offers.map(() => 0);
+        const visit = (i: number): void => {
+          if (i < taken.length) {
+            for (let qty = 0; qty <= stated.offers[i].qty; qty++) {
+              taken[i] = qty;
+              visit(i + 1);
+            }
+            taken[i] = 0;
+            return;
+          }
+          const of = (colour: string) =>
+            taken.reduce((sum, qty, k) => sum + (stated.offers[k].colour === colour ? qty : 0), 0);
+          const all = taken.reduce((sum, qty) => sum + qty, 0);
+          if (all !== wants[0] + wants[1] + wants[2] || of('slate') < wants[0] || of('moss') < wants[1])
+            return;
+          let total = 0;
+          for (const { name, shipping, minOrder } of stated.sellers) {
+            const mine = taken.flatMap((qty, k) =>
+              stated.offers[k].seller === name && qty > 0 ? [qty * stated.offers[k].price] : [],
+            );
+            const goods = mine.reduce((sum, one) => sum + one, 0);
+            if (mine.length > 0 && goods < minOrder) return;
+            total += goods + (mine.length > 0 ? shipping : 0);
+          }
+          least = least === null ? total : Math.min(least, total);
+        };
+        visit(0);
+        const answer = source(needs, stated, { ...seconds, highs });
+        expect(answer.ok).toBe(least !== null);
+        if (!answer.ok || least === null) return;
+        expect(answer.purchase.total).toBeCloseTo(least, 6);
+        expect(answer.purchase.bound).toBeLessThanOrEqual(answer.purchase.total + 1e-6);
+        // Each line bought names a colour that its seller has, and no more of it than is there.
+        for (const { seller, colour, price, qty } of answer.purchase.lines) {
+          const has = stated.offers.filter(
+            (offer) => offer.seller === seller && offer.colour === colour && offer.price === price,
+          );
+          expect(has.reduce((sum, offer) => sum + offer.qty, 0)).toBeGreaterThanOrEqual(qty);
+        }
+      }),
+      { numRuns: 120 },
+    );
+  });
+  test('what cannot be is told from what was not found', async () => {
+    const stall: Market = {
+      sellers: [{ name: 'Ash', shipping: 1, minOrder: 3, days: 1 }],
+      offers: [{ seller: 'Ash', ...brick, qty: 5, price: 0 }],
+    };
+    // Free pieces make no order of three.
+    const proven = source([{ ...brick, qty: 5 }], stall, { ...seconds, highs: await loadHighs() });
+    expect(proven).toMatchObject({ ok: false, reason: expect.stringContaining('exists') });
+    expect(source([{ ...brick, qty: 5 }], stall, seconds)).toMatchObject({
+      ok: false,
+      reason: expect.stringContaining('not proven'),
+    });
   });
   test('what no offer covers is named', () => {
     const answer = source(

@@ -6,7 +6,11 @@ import { thingLines, type ThingLine } from './things.ts';
 
 /** What sections need: counted from the plan, set out on it, and listed by people. */
 
-export type NeedPurpose = BlockLine['purpose'] | ThingLine['purpose'] | 'building' | 'ground' | 'other';
+export type NeedPurpose =
+  BlockLine['purpose'] | ThingLine['purpose'] | 'building' | 'ground' | 'other' | 'spares';
+
+/** Where parts may come from: kits only, own stock only, or anywhere (null). */
+export type Source = 'kits' | 'own' | null;
 export const PURPOSE_WORDS: Record<NeedPurpose, string> = {
   core: 'core',
   deck: 'decks',
@@ -22,6 +26,7 @@ export const PURPOSE_WORDS: Record<NeedPurpose, string> = {
   building: 'buildings',
   ground: 'ground, listed',
   other: 'other',
+  spares: 'spares',
 };
 
 /** So many of a part in a colour, for one section and purpose. */
@@ -32,21 +37,30 @@ export interface Need {
   purpose: NeedPurpose;
   /** Counted, without spares. */
   qty: number;
+  source: Source;
+  /** The list that may only be built from kits; null: none. */
+  list: string | null;
   /** Where it comes from: modules, things of the plan or lists, at most three names. */
   from: string[];
 }
 
-/** A part in a colour for one section: its purposes together, with spares. */
+/**
+ * A part in a colour for one section, its purposes together; or the spares of a part and colour for the whole display:
+ * they are no section's. What may only come from kits stands apart, list by list.
+ */
 export interface Demand {
-  /** `section part colour`. */
+  /** `section part colour`, of bound ones with their list or source. */
   id: string;
   section: string | null;
   part: string;
   colour: string;
   needs: Need[];
-  /** Without and with spares. */
+  /** Pieces that are counted, set out or listed; 0 for spares. */
   counted: number;
+  /** Pieces to be had: as counted, or the spares. */
   qty: number;
+  source: Source;
+  list: string | null;
   /** The day it is needed, or null. */
   by: string | null;
   /** Who builds with it. */
@@ -61,9 +75,14 @@ const FROM = 3;
  */
 export function needsOf(scene: Scene, lines: readonly (BlockLine & { block: string })[]): Need[] {
   const needs = new Map<string, Need>();
-  const add = (need: Omit<Need, 'from'>, from: string) => {
+  const usual: Source = { any: null, own: 'own' as const, kit: 'kits' as const }[displayOf(scene).sourceRule];
+  const add = (
+    one: Omit<Need, 'from' | 'source' | 'list'> & Partial<Pick<Need, 'source' | 'list'>>,
+    from: string,
+  ) => {
+    const need = { source: usual, list: null, ...one };
     if (need.qty <= 0) return;
-    const key = `${need.section ?? ''} ${need.part} ${need.colour} ${need.purpose}`;
+    const key = `${need.section ?? ''} ${need.part} ${need.colour} ${need.purpose} ${need.source} ${need.list}`;
     const known = needs.get(key);
     if (!known) needs.set(key, { ...need, from: [from] });
     else {
@@ -82,7 +101,10 @@ export function needsOf(scene: Scene, lines: readonly (BlockLine & { block: stri
     if (list.use === 'need')
       for (const { part, colour, qty } of list.lines)
         add(
-          { section: list.section, part, colour, qty: qty * list.copies, purpose: list.purpose },
+          {
+            ...{ section: list.section, part, colour, qty: qty * list.copies, purpose: list.purpose },
+            ...(list.kitsOnly ? { source: 'kits' as const, list: list.id } : {}),
+          },
           list.name,
         );
   return [...needs.values()];
@@ -94,28 +116,49 @@ export function sparesOf(scene: Scene, part: string): number {
   return own ?? displayOf(scene).spares ?? FAMILIES[familyOfPart(part, scene.partType)].spares;
 }
 
-/** Needs gathered by section, part and colour, with spares, the day and the builder. */
+/**
+ * Needs gathered by section, part and colour, with the day and the builder, and the spares of the whole display: of each
+ * part and colour so many percent of all that is counted of it, to the nearest piece. What may only come from kits or
+ * own stock has none.
+ */
 export function demandsOf(scene: Scene, needs: readonly Need[]): Demand[] {
   const demands = new Map<string, Demand>();
   const { showDate } = displayOf(scene);
+  const totals = new Map<string, { part: string; colour: string; qty: number }>();
   for (const need of needs) {
-    const { section, part, colour, qty } = need;
-    const id = `${section ?? '-'} ${part} ${colour}`;
+    const { section, part, colour, qty, source, list } = need;
+    if (source === null) {
+      const total = totals.get(`${part} ${colour}`);
+      if (total) total.qty += qty;
+      else totals.set(`${part} ${colour}`, { part, colour, qty });
+    }
+    const id = [section ?? '-', part, colour, ...(source ? [list ?? source] : [])].join(' ');
     const known = demands.get(id);
     if (known) {
       known.needs.push(need);
       known.counted += qty;
+      known.qty += qty;
       continue;
     }
     const at = section === null ? null : scene.section[section];
     demands.set(id, {
-      ...{ id, section, part, colour, needs: [need], counted: qty, qty: 0 },
+      ...{ id, section, part, colour, needs: [need], counted: qty, qty, source, list },
       by: at?.partsBy ?? showDate,
       person: at?.owner ?? null,
     });
   }
-  for (const demand of demands.values())
-    demand.qty = demand.counted + Math.ceil((demand.counted * sparesOf(scene, demand.part)) / 100 - 1e-9);
+  for (const { part, colour, qty } of totals.values()) {
+    const spares = Math.round((qty * sparesOf(scene, part)) / 100);
+    if (spares === 0) continue;
+    const need: Need = {
+      ...{ section: null, part, colour, purpose: 'spares', qty: spares, source: null, list: null },
+      from: [`${sparesOf(scene, part)} % of ${qty.toLocaleString('en')}`],
+    };
+    demands.set(`spares ${part} ${colour}`, {
+      ...{ id: `spares ${part} ${colour}`, section: null, part, colour, needs: [need] },
+      ...{ counted: 0, qty: spares, source: null, list: null, by: showDate, person: null },
+    });
+  }
   return [...demands.values()];
 }
 
@@ -132,7 +175,8 @@ export interface NeedChange {
 
 /** What is needed now and was not before, or was and is not: the largest changes first. */
 export function changedNeeds(before: readonly Need[], after: readonly Need[]): NeedChange[] {
-  const key = ({ section, part, colour, purpose }: Need) => `${section ?? ''} ${part} ${colour} ${purpose}`;
+  const key = ({ section, part, colour, purpose, list }: Need) =>
+    `${section ?? ''} ${part} ${colour} ${purpose} ${list}`;
   const old = new Map(before.map((need) => [key(need), need]));
   const changes: NeedChange[] = [];
   for (const need of after) {

@@ -1,6 +1,6 @@
 import { ANY_COLOUR } from '../catalogue/index.ts';
 import { listOf, type Scene } from '../scene/index.ts';
-import type { Demand } from './needs.ts';
+import type { Demand, Source } from './needs.ts';
 import type { Supply } from './supply.ts';
 
 /** Need less stock, less what is lent, less what comes in time: what is short, and who gives what to whom. */
@@ -19,9 +19,9 @@ export interface Netted {
   /** Pieces by how they are covered. */
   own: number;
   handed: number;
-  /** On its way, in time. */
+  /** On its way, in time as far as its day is known. */
   ordered: number;
-  /** On its way, after the day it is needed, or of no known day. */
+  /** On its way, after the day it is needed. */
   late: number;
   /** Made up by accepted substitutes. */
   substituted: number;
@@ -81,9 +81,11 @@ class Netter {
   remaining = (supply: Supply) => this.left.get(supply.id) ?? 0;
   leftovers = () => this.left;
 
-  /** Supplies that would do for a demand: of its colour, or of any where any will do. */
-  fitting({ part, colour }: { part: string; colour: string }): Supply[] {
-    return (this.byPart.get(part) ?? []).filter((one) => colour === ANY_COLOUR || one.colour === colour);
+  /** Supplies that would do for a demand: of its colour, or of any where any will do, from where it may come. */
+  fitting({ part, colour, source }: { part: string; colour: string; source?: Source }): Supply[] {
+    return (this.byPart.get(part) ?? []).filter(
+      (one) => (colour === ANY_COLOUR || one.colour === colour) && mayCome(one, source ?? null),
+    );
   }
 
   give(row: Netted, supply: Supply, most: number, how: Given['how']): number {
@@ -106,37 +108,56 @@ class Netter {
   }
 }
 
+/** Whether a supply is where a demand may come from: a kit, or what is here already. */
+const mayCome = ({ kind }: Supply, source: Source) =>
+  source === null || (source === 'kits' ? kind === 'kit' : kind !== 'order');
+
+/** Whose pieces a demand takes as its own: its builder's and everybody's; of what only kits or own stock may give, all. */
+const isOwn = (supply: Supply, { person, source }: Demand) =>
+  supply.person === null || supply.person === person || (person === null && source !== null);
+
 const isHere = ({ kind }: Supply) => kind !== 'order';
-/** Comes on the day it is needed or before; what is needed at no day is never late, an order of no day always is. */
-const inTime = ({ from }: Supply, { by }: Demand) => from !== null && (by === null || from <= by);
+/** Comes on the day it is needed or before; what is needed at no day is never late, nor is an order of no day. */
+const inTime = ({ from }: Supply, { by }: Demand) => from === null || by === null || from <= by;
 
 /**
  * Nets demands against supplies, part by part. The rules, one after the other: what is promised; one's own pieces
  * and what belongs to everybody, nearest date first; what is on order and comes in time; others' pieces, nearest
- * date first, from as few hands as can be; what comes late; accepted substitutes. Pieces of any colour come last, so
- * that they take what nobody needs for its colour.
+ * date first, from as few hands as can be; what comes late; accepted substitutes. What may only come from kits goes
+ * first, spares last; among each, pieces of any colour come last, so that they take what nobody needs for its colour.
  */
 export function net(scene: Scene, demands: readonly Demand[], supplies: readonly Supply[]): Netting {
   const netter = new Netter(demands, supplies);
   const promises = listOf(scene, 'promise');
   const rows = netter.rowsInOrder().toSorted((a, b) => byDate(a.demand, b.demand));
-  const exact = rows.filter(({ demand }) => demand.colour !== ANY_COLOUR);
-  const any = rows.filter(({ demand }) => demand.colour === ANY_COLOUR);
+  // What may only come from kits chooses before what may come from anywhere, spares after everything.
+  const bound = (source: Source) => rows.filter(({ demand }) => demand.source === source);
+  const isSpare = ({ demand }: Netted) => demand.counted === 0;
+  const groups = [
+    bound('kits'),
+    bound('own'),
+    bound(null).filter((row) => !isSpare(row)),
+    rows.filter(isSpare),
+  ]
+    .flatMap((list) => [
+      list.filter(({ demand }) => demand.colour !== ANY_COLOUR),
+      list.filter(({ demand }) => demand.colour === ANY_COLOUR),
+    ])
+    .filter((list) => list.length > 0);
   for (const { part, colour, person, section, qty } of promises) {
     let open = qty;
     for (const row of rows) {
       const { demand } = row;
       if (demand.section !== section || demand.part !== part) continue;
       if (demand.colour !== colour && demand.colour !== ANY_COLOUR) continue;
-      for (const supply of netter.fitting({ part, colour }))
+      for (const supply of netter.fitting({ part, colour, source: demand.source }))
         if (supply.person === person && isHere(supply)) open -= netter.give(row, supply, open, 'promised');
     }
   }
-  for (const group of [exact, any]) {
+  for (const group of groups) {
     for (const row of group)
       for (const supply of netter.fitting(row.demand))
-        if (isHere(supply) && (supply.person === null || supply.person === row.demand.person))
-          netter.give(row, supply, Infinity, 'own');
+        if (isHere(supply) && isOwn(supply, row.demand)) netter.give(row, supply, Infinity, 'own');
     for (const row of group) giveOrders(netter, row, (supply) => inTime(supply, row.demand), 'ordered');
     for (const row of group) giveFromOthers(netter, row);
     for (const row of group) giveOrders(netter, row, () => true, 'late');
@@ -197,34 +218,52 @@ function giveSubstitutes(netter: Netter, scene: Scene, row: Netted): void {
     const { demand } = row;
     if (demand.part !== part || demand.colour !== colour || (section !== null && section !== demand.section))
       continue;
-    const stocks = use.map((line) => ({
+    // Coloured lines first: one that takes any colour makes do with what they leave.
+    const lines = use.toSorted((a, b) => Number(a.colour === ANY_COLOUR) - Number(b.colour === ANY_COLOUR));
+    const stocks = lines.map((line) => ({
       line,
       // Only one's own and everybody's: a substitute is no reason to ask others.
       from: netter
-        .fitting(line)
-        .filter((one) => isHere(one) && (one.person === null || one.person === demand.person)),
+        .fitting({ ...line, source: demand.source })
+        .filter((one) => isHere(one) && isOwn(one, demand)),
     }));
-    const sets = Math.min(
-      row.short,
-      ...stocks.map(({ line, from }) =>
-        line.qty === 0
-          ? Infinity
-          : Math.floor(from.reduce((sum, one) => sum + netter.remaining(one), 0) / line.qty),
-      ),
-    );
-    if (!(sets > 0)) continue;
-    for (const { line, from } of stocks) {
-      let open = sets * line.qty;
+    const used = new Map<string, number>();
+    let sets = 0;
+    while (sets < row.short && takeSet(netter, stocks, used)) sets++;
+    if (sets === 0) continue;
+    for (const { from } of stocks)
       for (const supply of from) {
-        const qty = Math.min(open, netter.remaining(supply));
+        const qty = used.get(supply.id) ?? 0;
+        used.delete(supply.id);
+        if (qty === 0) continue;
         netter.use(supply, qty);
-        open -= qty;
-        if (qty > 0) row.given.push({ demand: demand.id, supply: supply.id, qty, how: 'substitute' });
+        row.given.push({ demand: demand.id, supply: supply.id, qty, how: 'substitute' });
       }
-    }
     row.substituted += sets;
     row.short -= sets;
   }
+}
+
+/** Puts by what one set of a substitute takes of each line; false, and nothing more put by, where one line has too little. */
+function takeSet(
+  netter: Netter,
+  stocks: readonly { line: { qty: number }; from: readonly Supply[] }[],
+  used: Map<string, number>,
+): boolean {
+  const taken = new Map<string, number>();
+  for (const { line, from } of stocks) {
+    let open = line.qty;
+    for (const supply of from) {
+      const free = netter.remaining(supply) - (used.get(supply.id) ?? 0) - (taken.get(supply.id) ?? 0);
+      const qty = Math.min(open, free);
+      if (qty <= 0) continue;
+      taken.set(supply.id, (taken.get(supply.id) ?? 0) + qty);
+      open -= qty;
+    }
+    if (open > 0) return false;
+  }
+  for (const [id, qty] of taken) used.set(id, (used.get(id) ?? 0) + qty);
+  return taken.size > 0;
 }
 
 /** What goes from hand to hand, one entry a giver, section, part and colour. */
@@ -234,7 +273,7 @@ function handOvers(netter: Netter, supplies: readonly Supply[]): HandOver[] {
   for (const { demand, given } of netter.rowsInOrder())
     for (const { supply: id, qty, how } of given) {
       const supply = byId.get(id);
-      if (!supply || supply.person === null || supply.person === demand.person || !isHere(supply)) continue;
+      if (!supply || supply.person === null || isOwn(supply, demand) || !isHere(supply)) continue;
       const key = `${supply.person} ${demand.section} ${demand.part} ${supply.colour} ${supply.place}`;
       const note = notes.get(key);
       if (note) note.qty += qty;

@@ -1,8 +1,7 @@
-import { daysBetween } from '../check/index.ts';
 import { gramsOfPart } from '../catalogue/index.ts';
 import type { Knowledge } from '../masonry/index.ts';
 import type { Change, Order, OrderState, Scene } from '../scene/index.ts';
-import { ORDER_STATES, isComing, listOf, mergeLines } from '../scene/index.ts';
+import { ORDER_STATES, isComing, listOf, mergeLines, daysBetween } from '../scene/index.ts';
 
 /** Orders from draft to put away, what they cost and who bears it; counting by weight. */
 

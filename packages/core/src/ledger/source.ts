@@ -55,7 +55,10 @@ export interface SourceOptions {
   withinDays?: number;
 }
 
-/** Finds the cheapest complete purchase. Lines of any colour take any; of one part and colour there is one line. */
+/**
+ * Finds the cheapest complete purchase. Lines of any colour take any, from what lines of one colour leave: no piece is
+ * bought twice. The lines bought name the colour that the seller has.
+ */
 export function source(needs: readonly PartLine[], market: Market, options: SourceOptions): Sourcing {
   const began = options.now();
   const stated = state(needs, market, options);
@@ -67,24 +70,35 @@ export function source(needs: readonly PartLine[], market: Market, options: Sour
   const open = new Search(problem).best(() => past(Math.min(1, options.seconds / 5)));
   let bound = relax(problem, open?.total ?? Infinity, late);
   let answer = open;
+  let proven = false;
   const solved = () => answer !== null && answer.total - bound <= 1e-6 * Math.max(1, answer.total);
   if (options.highs && !solved() && !late()) {
     const left = Math.max(0.1, options.seconds - (options.now() - began) / 1000);
     const exact = solveExactly(options.highs, problem, answer, bound, left);
     bound = Math.max(bound, exact.bound);
+    proven = exact.answer === null && exact.bound === Infinity;
     if (exact.answer && (!answer || exact.answer.total < answer.total)) answer = exact.answer;
   }
+  if (!answer && proven)
+    return {
+      ok: false,
+      uncovered: [],
+      reason: `No complete purchase exists ${limits(problem)}: that is proven.`,
+    };
   if (!answer)
     return {
       ok: false,
       uncovered: [],
-      reason:
-        problem.maxOrders < problem.sellers.length
-          ? `No complete purchase was found with at most ${problem.maxOrders} orders.`
-          : 'No complete purchase was found that reaches each seller’s least order.',
+      reason: `No complete purchase was found ${limits(problem)} in ${options.seconds} s; that none exists is not proven.`,
     };
   return { ok: true, purchase: purchaseOf(problem, answer, Math.min(bound, answer.total)) };
 }
+
+/** What a purchase must keep to, in words. */
+const limits = ({ maxOrders, sellers }: Problem) =>
+  maxOrders < sellers.length
+    ? `with at most ${maxOrders} ${maxOrders === 1 ? 'order' : 'orders'} that reach each seller’s least order`
+    : 'that reaches each seller’s least order';
 
 function state(
   needs: readonly PartLine[],
@@ -95,33 +109,53 @@ function state(
     ({ days }) => withinDays === undefined || (days !== null && days <= withinDays),
   );
   const index = new Map(sellers.map(({ name }, i) => [name, i]));
-  const byPart = new Map<string, Offer[]>();
-  for (const offer of market.offers)
-    if (offer.qty > 0 && index.has(offer.seller))
-      byPart.set(offer.part, [...(byPart.get(offer.part) ?? []), offer]);
-  const lines = mergeLines(needs.filter(({ qty }) => qty > 0));
+  const offers = market.offers.filter(({ qty, seller }) => qty > 0 && index.has(seller));
+  const byPart = new Map<string, { offer: Offer; number: number }[]>();
+  offers.forEach((offer, number) =>
+    byPart.set(offer.part, [...(byPart.get(offer.part) ?? []), { offer, number }]),
+  );
+  // Lines of any colour take what those of one leave.
+  const lines = mergeLines(needs.filter(({ qty }) => qty > 0)).toSorted(
+    (a, b) => Number(a.colour === ANY_COLOUR) - Number(b.colour === ANY_COLOUR),
+  );
   const uncovered: PartLine[] = [];
+  const spoken = new Map<string, number>();
   const choices = lines.map((line) => {
     const of = (byPart.get(line.part) ?? [])
-      .filter(({ colour }) => line.colour === ANY_COLOUR || colour === line.colour)
-      .map(({ seller, price, qty }) => ({ seller: index.get(seller) ?? 0, price, stock: qty }))
+      .filter(({ offer }) => line.colour === ANY_COLOUR || offer.colour === line.colour)
+      .map(({ offer, number }) => ({
+        ...{ seller: index.get(offer.seller) ?? 0, offer: number, colour: offer.colour },
+        ...{ price: offer.price, stock: offer.qty },
+      }))
       .toSorted((a, b) => a.price - b.price || a.seller - b.seller);
     const stock = of.reduce((sum, one) => sum + one.stock, 0);
-    if (stock < line.qty) uncovered.push({ ...line, qty: line.qty - stock });
+    const taken = line.colour === ANY_COLOUR ? (spoken.get(line.part) ?? 0) : 0;
+    const has = Math.min(line.qty, Math.max(0, stock - taken));
+    if (has < line.qty) uncovered.push({ ...line, qty: line.qty - has });
+    spoken.set(line.part, (spoken.get(line.part) ?? 0) + has);
     return of;
   });
   if (uncovered.length > 0)
     return { ok: false, uncovered, reason: `${uncovered.length} lines are not covered by any offer.` };
-  return { ok: true, problem: { lines, sellers, choices, maxOrders: maxOrders ?? sellers.length } };
+  const stocks = offers.map(({ qty }) => qty);
+  return { ok: true, problem: { lines, sellers, choices, stocks, maxOrders: maxOrders ?? sellers.length } };
 }
 
 function purchaseOf(problem: Problem, answer: Answer, bound: number): Purchase {
   const { lines, sellers, choices } = problem;
   const bought: Bought[] = [];
   choices.forEach((of, line) =>
-    of.forEach(({ seller, price }, i) => {
+    of.forEach(({ seller, price, colour }, i) => {
       const qty = answer.taken[line][i];
-      if (qty > 0) bought.push({ ...lines[line], qty, price, seller: sellers[seller].name });
+      if (qty === 0) return;
+      const { part } = lines[line];
+      const name = sellers[seller].name;
+      // What two lines take of one offer is one line of the order, in the colour that the seller has.
+      const same = bought.find(
+        (one) => one.seller === name && one.part === part && one.colour === colour && one.price === price,
+      );
+      if (same) same.qty += qty;
+      else bought.push({ part, colour, qty, price, seller: name });
     }),
   );
   const goods = goodsOf(problem, answer.taken);

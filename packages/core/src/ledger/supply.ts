@@ -1,5 +1,5 @@
 import { ANY_COLOUR } from '../catalogue/index.ts';
-import { isComing, listOf, type Scene } from '../scene/index.ts';
+import { displayOf, isComing, listOf, type Scene } from '../scene/index.ts';
 
 /** What is there and what is coming: drawers, donated bulk, opened kits, loans and orders. */
 
@@ -63,8 +63,12 @@ export function suppliesOf(scene: Scene): Supply[] {
         },
         place: place || (bulk ? 'donated bulk' : 'no drawer'),
       });
+  const { sourceRule, kitName, kitCopies } = displayOf(scene);
+  const isCards = (name: string) =>
+    kitName === '' || name.trim().toLowerCase() === kitName.trim().toLowerCase();
   for (const list of listOf(scene, 'partList'))
-    if (list.use === 'kit')
+    // Where the card lets one kit in, other kits and further copies give nothing.
+    if (list.use === 'kit' && (sourceRule !== 'kit' || isCards(list.name)))
       for (const [index, { part, colour, qty }] of list.lines.entries())
         if (qty > 0)
           supplies.push({
@@ -77,7 +81,10 @@ export function suppliesOf(scene: Scene): Supply[] {
               from: null,
               section: null,
             },
-            ...{ qty: qty * list.copies, place: list.name },
+            ...{
+              qty: qty * (sourceRule === 'kit' ? Math.min(list.copies, kitCopies) : list.copies),
+              place: list.name,
+            },
           });
   for (const order of listOf(scene, 'order'))
     if (isComing(order))

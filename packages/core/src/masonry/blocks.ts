@@ -1,8 +1,17 @@
 import { inRect, overlap, type Rect } from '../lattice/index.ts';
-import { BARE, OUTSIDE, indexAt, type Compiled, type Relief } from '../relief/index.ts';
-import { METHODS, displayOf, listOf, type Entity, type Method, type Scene } from '../scene/index.ts';
+import { BARE, OUTSIDE, eachTouched, indexAt, type Compiled, type Relief } from '../relief/index.ts';
+import {
+  METHODS,
+  builtCorners,
+  displayOf,
+  listOf,
+  plotBounds,
+  type Entity,
+  type Method,
+  type Scene,
+} from '../scene/index.ts';
 import { groundNamed, groundNumber, skinOf, dressesOf, type Dress } from './dress.ts';
-import type { Fill } from './fill.ts';
+import { SKIN, type Fill } from './fill.ts';
 
 /** A scene's ground, block by block, as it is filled: a module, or a square of what is in no module. */
 
@@ -120,6 +129,7 @@ export class Grounds {
         at[row * w + column] = i;
         floor = Math.min(floor, relief.height[i]);
       }
+    const covered = this.builtOver(block);
     const height = new Int16Array(w * d).fill(-1);
     const section = new Int16Array(w * d).fill(-1);
     const ground = new Uint8Array(w * d);
@@ -133,7 +143,7 @@ export class Grounds {
       height[k] = relief.height[i] - floor;
       section[k] = within ? within.index : -1;
       ground[k] = relief.ground[i] === BARE ? groundNumber('bare') : relief.ground[i];
-      skin[k] = skinOf(groundNamed(ground[k]));
+      skin[k] = covered[k] ? SKIN.none : skinOf(groundNamed(ground[k]));
       methods[k] = method
         ? METHODS.indexOf(method)
         : (this.own.get(land.owner[i]) ?? (within ? this.sectionMethods[within.index] : this.usual));
@@ -153,11 +163,32 @@ export class Grounds {
       return dress;
     };
     const { deckMost, deckSpan: span, deckSheets: sheets } = display;
+    const looks = new Map<string | Dress, number>();
+    const look = Uint8Array.from(height, (value, k) => {
+      if (value < 0) return 0;
+      const dress = dressAt(k);
+      // Two grounds of one colour are one; mixed ones keep to themselves.
+      const key = dress.tones.length === 1 && dress.accents.length === 0 ? dress.tones[0].colour : dress;
+      const known = looks.get(key) ?? looks.size;
+      looks.set(key, known);
+      return known;
+    });
     const fine = Uint8Array.from(height, (value, k) => (value >= 0 && dressAt(k).tones.length > 1 ? 1 : 0));
     const fill: Fill = {
-      ...{ w, d, height, method: methods, skin, fine, beyond },
+      ...{ w, d, height, method: methods, skin, fine, look, beyond },
       ...{ deckMost, span, sheets },
     };
     return { block, fill, section, ground, floor, dressAt };
+  }
+
+  /** The studs of a block on which a building stands that has no ground cover under it: 1, else 0. */
+  private builtOver(block: Rect): Uint8Array {
+    const built = new Uint8Array(block.w * block.d);
+    for (const plot of listOf(this.scene, 'plot'))
+      if (!plot.coverUnder && overlap(plotBounds(plot), block))
+        eachTouched(builtCorners(plot), block, (row, from, to) =>
+          built.fill(1, (row - block.y) * block.w + from - block.x, (row - block.y) * block.w + to - block.x),
+        );
+    return built;
   }
 }

@@ -52,6 +52,7 @@ export function crestsOf(fill: Fill): { layers: Layer[]; on: Uint8Array } {
         at(bx, by) === height[i] &&
         skin[back] === SKIN.natural &&
         !on[back] &&
+        fill.look?.[back] === fill.look?.[i] &&
         fill.method[back] === fill.method[i];
       const index = KINDS.findIndex(
         (one) => fall >= one.fall && height[i] >= one.h && (one.depth === 1 || backed),
@@ -66,7 +67,7 @@ export function crestsOf(fill: Fill): { layers: Layer[]; on: Uint8Array } {
 }
 
 /** Joins slopes that stand side by side into wider ones, by height, kind and way. */
-function gathered({ w, d, height }: Fill, kind: Uint8Array): Layer[] {
+function gathered({ w, d, height, look }: Fill, kind: Uint8Array): Layer[] {
   const lists = new Map<string, { layer: Omit<Layer, 'laid'>; laid: number[] }>();
   const done = new Uint8Array(w * d);
   for (let y = 0; y < d; y++)
@@ -77,7 +78,8 @@ function gathered({ w, d, height }: Fill, kind: Uint8Array): Layer[] {
       const along = falls % 2 === 0 ? w : 1;
       const room = falls % 2 === 0 ? d - y : w - x;
       let run = 0;
-      while (run < room && kind[i + run * along] === kind[i] && height[i + run * along] === height[i]) run++;
+      const isLike = (j: number) => kind[j] === kind[i] && height[j] === height[i] && look?.[j] === look?.[i];
+      while (run < room && isLike(i + run * along)) run++;
       for (let from = 0; from < run;) {
         const width = crest.widths.find((one) => one <= run - from) ?? 1;
         const [ex, ey] = along === 1 ? [x + from, y] : [x, y + from];

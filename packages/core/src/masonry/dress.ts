@@ -134,7 +134,8 @@ export function accentsOf(
     .toSorted((a, b) => b.size[0] * b.size[1] - a.size[0] * a.size[1]);
   for (const { part, colour, percent, group, apart, size } of lines) {
     const [pw, pd] = size;
-    const wanted = Math.round(((percent / 100) * studs.length) / (pw * pd));
+    const groups = Math.round(((percent / 100) * studs.length) / (pw * pd * group));
+    const wanted = groups * group;
     const centres: { x: number; y: number }[] = [];
     let laid = 0;
     const fits = (x: number, y: number, z: number) => {
@@ -143,29 +144,44 @@ export function accentsOf(
           if (column >= w || !free.has(row * w + column) || topOf(row * w + column) !== z) return false;
       return true;
     };
+    const each = (x: number, y: number, visit: (i: number) => void) => {
+      for (let row = y; row < y + pd; row++)
+        for (let column = x; column < x + pw; column++) visit(row * w + column);
+    };
     const put = (x: number, y: number): boolean => {
       const z = topOf(y * w + x);
       if (x < 0 || y < 0 || !fits(x, y, z)) return false;
-      for (let row = y; row < y + pd; row++)
-        for (let column = x; column < x + pw; column++) free.delete(row * w + column);
+      each(x, y, (i) => free.delete(i));
       accents.push({ part, colour, x, y, z });
       laid++;
       return true;
+    };
+    const takeBack = () => {
+      const gone = accents.pop();
+      if (!gone) return;
+      each(gone.x, gone.y, (i) => free.add(i));
+      laid--;
     };
     for (const i of order) {
       if (laid >= wanted) break;
       const [x, y] = [i % w, Math.floor(i / w)];
       if (!free.has(i) || centres.some((one) => Math.hypot(one.x - x, one.y - y) < apart)) continue;
       if (!put(x, y)) continue;
-      centres.push({ x, y });
-      // The rest of a group stands close by, never in a row.
+      // The rest of a group stands close by, never in a row; where it has no room there is no group.
+      let members = 1;
       for (const [dx, dy] of [
         [pw + 1, pd],
         [-pw, pd + 1],
         [pw, -pd - 1],
         [-pw - 1, -pd],
-      ].slice(0, group - 1))
-        if (laid < wanted) put(x + dx, y + dy);
+        [pw, pd + 1],
+        [-pw - 1, pd],
+        [pw + 1, -pd],
+        [-pw, -pd - 1],
+      ])
+        if (members < group && put(x + dx, y + dy)) members++;
+      if (members === group) centres.push({ x, y });
+      else while (members-- > 0) takeBack();
     }
     tally.push({ part, colour, wanted, laid });
   }

@@ -15,6 +15,8 @@ export interface Fill {
   skin: Uint8Array | null;
   /** 1 where tones are mixed, so that the cover is laid in small pieces; left out: nowhere. */
   fine?: Uint8Array;
+  /** A number for the colours that cover each stud: no piece of cover lies over two of them; left out: all are alike. */
+  look?: Uint8Array;
   /** Heights of studs that are not its own, for what shows at the sides; −1 where there is nothing. */
   beyond: (x: number, y: number) => number;
   /** Largest plate of a deck, studs; widest square of deck with nothing under it, studs. */

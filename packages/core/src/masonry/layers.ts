@@ -68,6 +68,7 @@ export function buildLayers(fill: Fill): Masonry {
   const lay = (z: number, h: number, purpose: Purpose, family: Family, set: PieceSet) =>
     take({ z, h, purpose, family, laid: tileLayer(mask, w, d, set, watch.open) });
   const methods = [...new Set(fill.method)].toSorted((a, b) => a - b);
+  const covers = coversOf(fill, plan);
   const taken = new Int16Array(n);
   const mask = new Uint8Array(n);
   const bricks = (i: number, z: number) => {
@@ -85,15 +86,11 @@ export function buildLayers(fill: Fill): Masonry {
     if (masked(mask, (i) => open(i) && plates(i, z))) lay(z, 1, 'core', 'plate', PLATES);
     for (const deck of decks) if (deck.z === z) take(deck);
     for (const crest of crests?.layers ?? []) if (crest.z === z) take(crest);
-    if (!skin) continue;
-    for (const [tiled, fine, set] of SKINS)
-      if (
-        masked(
-          mask,
-          (i) => plan.cover[i] === z && (skin[i] === SKIN.tiles) === tiled && (fill.fine?.[i] === 1) === fine,
-        )
-      )
-        lay(z, 1, 'cover', tiled ? 'tile' : 'plate', set);
+    for (const { tiled, set, studs } of covers.get(z) ?? []) {
+      mask.fill(0);
+      for (const i of studs) mask[i] = 1;
+      lay(z, 1, 'cover', tiled ? 'tile' : 'plate', set);
+    }
   }
   return { w, d, layers, built: plan.built, bond: watch.done(), span };
 }
@@ -105,6 +102,32 @@ const SKINS = [
   [true, false, TILES],
   [true, true, FINE_TILES],
 ] as const;
+
+interface Cover {
+  tiled: boolean;
+  set: PieceSet;
+  studs: number[];
+}
+
+/** The studs of ground cover by their underside, each kind and each colour by itself: no piece lies over two of them. */
+function coversOf({ skin, fine, look }: Fill, { cover }: Plan): Map<number, Cover[]> {
+  const covers = new Map<number, Cover[]>();
+  const known = new Map<string, Cover>();
+  for (let i = 0; skin && i < cover.length; i++) {
+    if (cover[i] < 0) continue;
+    const [tiled, mixed] = [skin[i] === SKIN.tiles, fine?.[i] === 1];
+    const key = `${cover[i]} ${tiled} ${mixed} ${look?.[i] ?? 0}`;
+    let list = known.get(key);
+    if (!list) {
+      const set = SKINS.find(([isTiled, isMixed]) => isTiled === tiled && isMixed === mixed)?.[2] ?? COVERS;
+      list = { tiled, set, studs: [] };
+      known.set(key, list);
+      covers.set(cover[i], [...(covers.get(cover[i]) ?? []), list]);
+    }
+    list.studs.push(i);
+  }
+  return covers;
+}
 
 /** Fills a mask by a test; says whether anything is in it. */
 function masked(mask: Uint8Array, test: (i: number) => unknown): boolean {

@@ -1,8 +1,18 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import loadHighs from 'highs';
 import fc from 'fast-check';
 import { partOf } from '../catalogue/index.ts';
 import { compile } from '../relief/index.ts';
-import { METHODS, reduce, type Change, type Method, type Scene } from '../scene/index.ts';
+import {
+  METHODS,
+  readFile,
+  reduce,
+  sceneFrom,
+  type Change,
+  type Method,
+  type Scene,
+} from '../scene/index.ts';
 import { leastPieces, smallMasks } from '../../test/leastPieces.ts';
 import { sceneOf } from '../../test/materials.ts';
 import {
@@ -132,7 +142,11 @@ describe('layers', () => {
             return base + Math.floor((i % w) / (1 + (roll % 3))) * steep + (roll % 4);
           });
           const skin = Uint8Array.from(heights, () => next() % 4);
-          const fill = fillOf(heights, w, method, { skin: skinned ? skin : null, sheets, span, deckMost });
+          const look = Uint8Array.from(heights, () => Math.trunc(next() / 80));
+          const fill = fillOf(heights, w, method, {
+            ...{ skin: skinned ? skin : null, sheets, span, deckMost },
+            ...(base % 2 ? { look } : {}),
+          });
           expect(verifyMasonry(fill, buildLayers(fill))).toEqual([]);
         },
       ),
@@ -252,10 +266,11 @@ describe('colours and scatter', () => {
     const once = accentsOf(dress, studs, 50, () => 4);
     expect(once).toEqual(accentsOf(dress, studs, 50, () => 4));
     expect(once.tally).toEqual([
-      { part: 'plate-1x1', colour: 'meadow', wanted: 125, laid: 125 },
+      // 5 % of 2,500 studs are 125: the nearest number of whole groups of three is 42.
+      { part: 'plate-1x1', colour: 'meadow', wanted: 126, laid: 126 },
       { part: 'round-1x1x1p', colour: 'poppy', wanted: 50, laid: 50 },
     ]);
-    expect(new Set(once.accents.map(({ x, y }) => `${x} ${y}`)).size).toBe(175);
+    expect(new Set(once.accents.map(({ x, y }) => `${x} ${y}`)).size).toBe(176);
     const poppies = once.accents.filter(({ colour }) => colour === 'poppy');
     for (const p of poppies)
       for (const q of poppies)
@@ -267,6 +282,17 @@ describe('colours and scatter', () => {
       () => 4,
     );
     expect(crowded.tally[0].laid).toBeLessThan(crowded.tally[0].wanted);
+    // A group lies together or not at all, on ground with holes too.
+    const holes = studs.filter((i) => (i * 7) % 5 > 1);
+    for (const group of [2, 3, 4, 5]) {
+      const line = { ...dress.accents[0], group, percent: 8 };
+      const { tally, accents } = accentsOf({ ...dress, accents: [line] }, holes, 50, () => 4);
+      expect([tally[0].wanted % group, tally[0].laid % group, accents.length]).toEqual([0, 0, tally[0].laid]);
+      expect(tally[0].laid).toBeGreaterThan(0);
+      for (let at = 0; at < accents.length; at += group)
+        for (const { x, y } of accents.slice(at, at + group))
+          expect(Math.max(Math.abs(x - accents[at].x), Math.abs(y - accents[at].y))).toBeLessThanOrEqual(2);
+    }
   });
   test('a recipe bends to stock within its limit and keeps its sum', () => {
     expect(bendCounts([60, 30, 10], [40, 100, 100], 0.1)).toEqual({
@@ -296,6 +322,66 @@ describe('colours and scatter', () => {
 });
 
 describe('a scene counted', () => {
+  test('ground is laid in its own colour to the very stud, and none under a building unless it is asked for', () => {
+    const tiles = (more: object) => {
+      const scene = sceneFrom({
+        display: { name: 'Green', kind: 'diorama' },
+        levels: [{ id: 'ground', name: 'Ground', height: 6 }],
+        footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 80, d: 32 }],
+        pads: [{ id: 'p', name: 'Green', x: 0, y: 0, w: 80, d: 32, level: 'ground', ground: 'grass' }],
+        waters: [{ id: 'w', name: 'Pond', x: 0, y: 16, w: 80, d: 16, level: 'ground', offset: -1 }],
+        ways: [
+          {
+            id: 'v',
+            name: 'Causeway',
+            use: 'path',
+            width: 6,
+            points: [
+              { x: 44, y: 20 },
+              { x: 60, y: 20 },
+            ],
+          },
+        ],
+        ...more,
+      });
+      const count = new MasonryBook().count(scene, compile(scene));
+      const studs = new Map<string, number>();
+      for (const { lines } of count?.blocks ?? [])
+        for (const { part, colour, purpose, qty } of lines)
+          if (purpose === 'cover') {
+            const { w, d } = partOf(part) ?? { w: 0, d: 0 };
+            studs.set(colour, (studs.get(colour) ?? 0) + qty * w * d);
+          }
+      return studs;
+    };
+    const plain = tiles({});
+    expect([plain.get('basalt'), plain.get('brook')]).toEqual([96, 80 * 16 - 96]);
+    const store = { id: 's', name: 'Store', x: 4, y: 18, w: 24, d: 8, height: 30 };
+    expect(tiles({ plots: [store] }).get('brook')).toBe(80 * 16 - 96 - 24 * 8);
+    expect(tiles({ plots: [{ ...store, coverUnder: true }] }).get('brook')).toBe(80 * 16 - 96);
+  });
+  test('on the demo displays too each stud of cover has a colour of its own ground', () => {
+    for (const name of ['skarn-edge', 'larch-lane']) {
+      const file = readFileSync(join(__dirname, '../../../../demo', `${name}.quarry.json`), 'utf8');
+      const reading = readFile(file);
+      if (!reading.ok) throw new Error(reading.error);
+      const compiled = compile(reading.scene);
+      for (const block of new MasonryBook().count(reading.scene, compiled)?.blocks ?? []) {
+        const built = builtBlock(reading.scene, compiled, block.block.id);
+        if (!built) throw new Error('a block that was counted is there');
+        const { fill, dressAt } = built.ground;
+        built.masonry.layers.forEach(({ purpose, laid }, layer) => {
+          if (purpose !== 'cover' && purpose !== 'slope') return;
+          for (let p = 0; p < laid.length; p += 4)
+            for (let y = laid[p + 1]; y < laid[p + 1] + laid[p + 3]; y++)
+              for (let x = laid[p]; x < laid[p] + laid[p + 2]; x++)
+                expect(dressAt(y * fill.w + x).tones.map(({ colour }) => colour)).toContain(
+                  built.colours[layer][p / 4],
+                );
+        });
+      }
+    }
+  });
   const scene = sceneOf();
   const [hill] = Object.values(scene.hill);
   test('every piece is in one line of one block; masses are those of the pieces; all blocks pass the recount', () => {

@@ -7,7 +7,7 @@ import type { Masonry } from './layers.ts';
 /**
  * Recounts a masonry plate by plate, by another way than it was made, and says everything that is wrong: pieces
  * nobody makes, pieces outside or in one another, ground that is not covered or built too high, pieces that nothing
- * carries, deck joints without a column under both sides, decks that hang free over more than the span.
+ * carries, covers over the border of two colours, deck joints without a column under both sides, decks that hang free over more than the span.
  * @returns one sentence a fault, at most 20; none when all holds
  */
 export function verifyMasonry(fill: Fill, masonry: Masonry): string[] {
@@ -32,10 +32,12 @@ export function verifyMasonry(fill: Fill, masonry: Masonry): string[] {
         say(`${id} at ${x},${y},${layer.z}: outside the ground`);
         continue;
       }
+      const looks = new Set<number>();
       let carried = layer.z === 0;
       for (let row = y; row < y + pd; row++)
         for (let column = x; column < x + pw; column++) {
           const i = row * w + column;
+          if (fill.look) looks.add(fill.look[i]);
           if (layer.z + layer.h > Math.max(0, built[i]))
             say(
               `${id} at ${x},${y},${layer.z}: higher than the ${built[i]} plates that are built on ${column},${row}`,
@@ -48,6 +50,8 @@ export function verifyMasonry(fill: Fill, masonry: Masonry): string[] {
             }
           if (layer.z > 0 && voxel[i * tall + layer.z - 1]) carried = true;
         }
+      if ((layer.purpose === 'cover' || layer.purpose === 'slope') && looks.size > 1)
+        say(`${id} at ${x},${y},${layer.z}: lies over the border of two colours`);
       if (!carried) say(`${id} at ${x},${y},${layer.z}: nothing carries it`);
     }
   for (let i = 0; i < w * d; i++) {

@@ -4,10 +4,6 @@ import { TZDate } from '@date-fns/tz';
 
 const DAY_MS = 86_400_000;
 
-/** Days from one ISO date to another. */
-export const daysUntil = (from: string, to: string): number =>
-  Math.round((Date.parse(to) - Date.parse(from)) / DAY_MS);
-
 /** The ISO date so many days after another. */
 export const isoAfter = (from: string, days: number): string =>
   new Date(Date.parse(from) + days * DAY_MS).toISOString().slice(0, 10);

@@ -15,6 +15,7 @@ export const WORK_OF: Readonly<Record<NeedPurpose, Work>> = {
   ground: 'ground',
   track: 'ground',
   rim: 'ground',
+  spares: 'other',
   accent: 'dressing',
   planting: 'dressing',
   figures: 'figures',

@@ -277,7 +277,7 @@ describe('from a scene', () => {
       sessions: [session('s1', 60, 200), session('s2', 60, 300), session('s3', 120, 700)],
     });
     const need = (purpose: 'core' | 'deck' | 'figures', qty: number, section: string | null = 'a') => ({
-      ...{ section, purpose, qty, part: 'brick-2x4', colour: 'slate', from: [] },
+      ...{ section, purpose, qty, part: 'brick-2x4', colour: 'slate', source: null, list: null, from: [] },
     });
     const counts = pieceCounts([
       need('core', 500),

@@ -15,7 +15,7 @@ export {
 export { uniformFrom } from './chance.ts';
 export { bestEvening, type Doable } from './tonight.ts';
 export { circleOf, guessOf, hoursAhead, outlook, showsOf, type Outlook, type OutlookAnswer } from './plan.ts';
-export { clockIn, dateIn, daysUntil, isoAfter, momentOf } from './days.ts';
+export { clockIn, dateIn, isoAfter, momentOf } from './days.ts';
 export { offeredTasks, type AskedOf, type CountedBlock, type OfferedTask } from './tasks.ts';
 export { eveningOf, type Evening, type EveningAsk } from './evening.ts';
 export { daysAhead, sittings, together, type Day, type Sitting, type Together } from './agenda.ts';

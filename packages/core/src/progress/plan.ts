@@ -1,5 +1,5 @@
-import { displayOf, listOf, type Scene, type Section, type Task } from '../scene/index.ts';
-import { daysUntil, isoAfter, weekdayOf } from './days.ts';
+import { displayOf, listOf, type Scene, type Section, type Task, daysBetween } from '../scene/index.ts';
+import { isoAfter, weekdayOf } from './days.ts';
 import type { ThreeGuesses } from './earned.ts';
 import { effortOf, type PieceCounts } from './effort.ts';
 import {
@@ -76,14 +76,14 @@ export function outlook(
   const base = play(plan, runs, {});
   const date = (day: number) => (day >= base.horizon ? null : isoAfter(today, day));
   const [next] = shows;
-  const moves = next ? movesFor(plan, daysUntil(today, next.date), Math.min(runs, MOVE_RUNS)) : [];
+  const moves = next ? movesFor(plan, daysBetween(today, next.date), Math.min(runs, MOVE_RUNS)) : [];
   return {
     ok: true,
     outlook: {
       today,
       half: date(dayOf(base.finish, 0.5)),
       late: date(dayOf(base.finish, 0.9)),
-      shows: shows.map((show) => ({ ...show, chance: chanceBy(base.finish, daysUntil(today, show.date)) })),
+      shows: shows.map((show) => ({ ...show, chance: chanceBy(base.finish, daysBetween(today, show.date)) })),
       sections: [...base.bySection].map(([id, finish]) => ({
         id,
         half: date(dayOf(finish, 0.5)),
@@ -270,7 +270,7 @@ function play(plan: Plan, runs: number, scenario: Partial<Scenario>): Forecast {
     const here = task.section !== null && scene.section[task.section] ? task.section : null;
     const less = share(here);
     if (here !== null) inTasks.set(here, (inTasks.get(here) ?? 0) + guess.likely);
-    const arrives = task.parts === null ? 0 : Math.max(0, daysUntil(today, task.parts));
+    const arrives = task.parts === null ? 0 : Math.max(0, daysBetween(today, task.parts));
     add(
       {
         id: task.id,
@@ -314,7 +314,7 @@ function partsDay(scene: Scene, section: string, today: string, at: Scenario['pa
   if (at && 'section' in at && at.section === section) return 0;
   const days = awaited(scene, section)
     .filter(({ id }) => !(at && 'order' in at && at.order === id))
-    .map(({ expected }) => daysUntil(today, expected));
+    .map(({ expected }) => daysBetween(today, expected));
   return Math.max(0, ...days);
 }
 

@@ -1,5 +1,4 @@
-import { listOf, type Scene } from '../scene/index.ts';
-import { daysUntil } from './days.ts';
+import { listOf, type Scene, daysBetween } from '../scene/index.ts';
 import { evenPace, workDone } from './steps.ts';
 
 /** Which sections are late and which nobody has worked on. */
@@ -36,7 +35,7 @@ export function standingsOf(scene: Scene, today: string): Standing[] {
       const over = section.stage === 'done';
       const behind = pace && (pace.gone - done) * pace.days;
       const start = last.get(section.id);
-      const rested = start === undefined ? null : Math.max(0, daysUntil(start.slice(0, 10), today));
+      const rested = start === undefined ? null : Math.max(0, daysBetween(start.slice(0, 10), today));
       return {
         ...{ id: section.id, done, planned, behind, rested },
         late: !over && behind !== null && behind > LATE_DAYS,

@@ -1,5 +1,4 @@
-import { STAGES, displayOf, listOf, type Scene, type Section } from '../scene/index.ts';
-import { daysUntil } from './days.ts';
+import { STAGES, displayOf, listOf, type Scene, type Section, daysBetween } from '../scene/index.ts';
 
 /** Steps from «planned» to «done». */
 export const STEPS = STAGES.length - 1;
@@ -29,8 +28,8 @@ export function workDone(scene: Scene, section: Pick<Section, 'stage' | 'stageDo
 export function evenPace(scene: Scene, today: string): { days: number; gone: number } | null {
   const { startDate, showDate } = displayOf(scene);
   if (!startDate || !showDate || showDate <= startDate) return null;
-  const days = daysUntil(startDate, showDate);
-  return { days, gone: Math.min(1, Math.max(0, daysUntil(startDate, today) / days)) };
+  const days = daysBetween(startDate, showDate);
+  return { days, gone: Math.min(1, Math.max(0, daysBetween(startDate, today) / days)) };
 }
 
 /** How far a display is, over all its sections. */

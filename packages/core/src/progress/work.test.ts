@@ -132,8 +132,18 @@ describe('tonight', () => {
     const row = (part: string, given: { short?: number; late?: number }) => ({
       demand: {
         ...{ id: part, section: 'a', part, colour: 'slate', counted: 9, qty: 9, by: null, person: 'ada' },
+        ...{ source: null, list: null },
         needs: [
-          { section: 'a', part, colour: 'slate', purpose: 'building' as const, qty: 9, from: ['Toll house'] },
+          {
+            section: 'a',
+            part,
+            colour: 'slate',
+            purpose: 'building' as const,
+            qty: 9,
+            source: null,
+            list: null,
+            from: ['Toll house'],
+          },
         ],
       },
       ...{ given: [], own: 0, handed: 0, ordered: 0, late: 0, substituted: 0, short: 0, ...given },

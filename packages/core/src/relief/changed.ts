@@ -48,10 +48,10 @@ export function changedAreas(before: Scene, after: Scene): Changed | null {
     );
   };
   const tops = TOPS.flatMap(touched);
-  // Members that keep off seams move with the modules.
+  // Members that keep off seams or are so many to a base move with the modules.
   if (before.module !== after.module)
-    for (const { id, keepOff } of Object.values(after.repeat)) {
-      const reach = keepOff > 0 ? spreadIn(after, 'repeat', id) : null;
+    for (const { id, keepOff, spacing } of Object.values(after.repeat)) {
+      const reach = keepOff > 0 || spacing === 'base' ? spreadIn(after, 'repeat', id) : null;
       if (reach) tops.push(reach);
     }
   return { land: LAND.flatMap(touched), ways: WAYS.flatMap(touched), tops };

@@ -433,6 +433,39 @@ describe('many of a kind', () => {
       { x: 0, y: 0, w: 48, d: 20 },
       { x: 48, y: 0, w: 48, d: 20 },
     ];
+    // A line that begins 8 studs on has the bays of the bases all the same: those that lie wholly on it.
+    const late = {
+      spacing: 'base',
+      count: 3,
+      points: [
+        { x: 8, y: 10 },
+        { x: 95, y: 10 },
+      ],
+    };
+    expect(xs(late)).toEqual([24, 40, 56, 72]);
+    expect(xs(late, modules)).toEqual([24, 40, 56, 72]);
+    const bases = [
+      {
+        x: 0,
+        y: 0,
+        w: 96,
+        d: 20,
+        bases: [
+          { x: 0, y: 0, w: 32, d: 20 },
+          { x: 32, y: 0, w: 64, d: 20 },
+        ],
+      },
+    ];
+    expect(xs({ spacing: 'base', count: 2 }, bases)).toEqual([8, 24, 48, 80]);
+    const back = {
+      spacing: 'base',
+      count: 1,
+      points: [
+        { x: 96, y: 10 },
+        { x: 0, y: 10 },
+      ],
+    };
+    expect(xs(back, modules)).toEqual([72, 24]);
     expect(xs({ spacing: 'every', every: 20, keepOff: 2 }, modules)).toEqual([8, 28, 68, 88]);
   });
 });

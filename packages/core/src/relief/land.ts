@@ -210,7 +210,7 @@ function eachRise(
     for (let column = from; column < to; column++) {
       const p = { x: column + 0.5, y: row + 0.5 };
       const { share: flat, from: q } = shareAt(form, ridge, p);
-      const share = crest > 0 ? Math.min(1, flat + (1 - crest) * (flat / crest) ** 8) : 1;
+      const share = crest > TIE ? Math.min(1, flat + (1 - crest) * (flat / crest) ** 8) : 1;
       const steep = facing(p.x - q.x, p.y - q.y, faces);
       const even = riseAt(profile, share);
       const up = even + (Math.min(1, FACE * share) - even) * steep;

@@ -134,14 +134,15 @@ export interface Member {
 
 /**
  * Where the members of a repeat stand. By count: evenly divided, half a bay before the first and after the last.
- * One every so many studs: as many as fit, the rest shared between both ends. To each base: `count` bays to every
- * base length from the line's beginning, each member in the middle of its bay.
+ * One every so many studs: as many as fit, the rest shared between both ends. To each base: each base that the line
+ * runs over has `count` bays from its own edge, and every bay that lies wholly on the line has its member in the middle;
+ * until the scene is cut, bases of the length said lie from the display's corner on.
  * Those that would stand nearer to a seam than it keeps off are left out.
- * @param seams where modules meet: sides of modules, studs
+ * @param modules where bases lie and modules meet, studs
  */
 export function membersOf(
   repeat: Repeat,
-  modules: readonly Rect[] = [],
+  modules: readonly (Rect & { bases?: readonly Rect[] })[] = [],
 ): { members: Member[]; dropped: Member[] } {
   const length = lengthOfLine(repeat.points);
   const places: number[] = [];
@@ -150,14 +151,56 @@ export function membersOf(
   else if (repeat.spacing === 'every') {
     const bays = Math.min(5000, Math.floor(length / repeat.every + 1e-9));
     for (let i = 0; i <= bays; i++) places.push((length - bays * repeat.every) / 2 + i * repeat.every);
-  } else {
-    const bay = repeat.base / repeat.count;
-    for (let i = 0; i < Math.min(5000, Math.floor(length / bay + 1e-9)); i++) places.push((i + 0.5) * bay);
-  }
+  } else places.push(...baysOf(repeat, modules));
   const all = places.map((along): Member => ({ ...atAlong(repeat.points, along), along }));
   const keeps = (member: Member) =>
     repeat.keepOff === 0 || seamDistance(member, modules) >= repeat.keepOff + repeat.length / 2 - 1e-9;
   return { members: all.filter(keeps), dropped: all.filter((member) => !keeps(member)) };
+}
+
+/** Middles of the bays of a line that lie wholly on it, from its beginning, studs. */
+function baysOf(
+  { points, base, count }: Repeat,
+  modules: readonly (Rect & { bases?: readonly Rect[] })[],
+): number[] {
+  const bases = modules.flatMap((module) =>
+    module.bases && module.bases.length > 0 ? module.bases : [module],
+  );
+  const places: number[] = [];
+  let begun = 0;
+  for (let i = 1; i < points.length; i++) {
+    const [a, b] = [points[i - 1], points[i]];
+    const length = Math.hypot(b.x - a.x, b.y - a.y);
+    const along = Math.abs(b.x - a.x) >= Math.abs(b.y - a.y) ? 'x' : 'y';
+    const size = along === 'x' ? 'w' : 'd';
+    const [from, to] = [Math.min(a[along], b[along]), Math.max(a[along], b[along])];
+    // How far along the line one stud across the bases is: more than 1 where it runs aslant.
+    const slant = to > from ? length / (to - from) : 0;
+    const middle = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
+    const touches = (rect: Rect) =>
+      along === 'x'
+        ? middle.y >= rect.y && middle.y <= rect.y + rect.d
+        : middle.x >= rect.x && middle.x <= rect.x + rect.w;
+    const under: { at: number; length: number }[] = [];
+    if (bases.length > 0)
+      for (const rect of bases) {
+        if (touches(rect) && rect[along] < to && rect[along] + rect[size] > from)
+          under.push({ at: rect[along], length: rect[size] });
+      }
+    else for (let at = Math.floor(from / base) * base; at < to; at += base) under.push({ at, length: base });
+    const known = new Set<number>();
+    for (const { at, length: whole } of under)
+      for (let bay = 0; bay < count; bay++) {
+        const [start, end] = [at + (bay * whole) / count, at + ((bay + 1) * whole) / count];
+        const place = (start + end) / 2;
+        // A line along the joint of two rows of bases has its bays once.
+        if (start < from - 1e-9 || end > to + 1e-9 || known.has(place) || places.length >= 5000) continue;
+        known.add(place);
+        places.push(begun + (b[along] >= a[along] ? place - from : to - place) * slant);
+      }
+    begun += length;
+  }
+  return places.sort((p, q) => p - q);
 }
 
 /** How far a place is from the nearest side of a module that another one meets, studs. */

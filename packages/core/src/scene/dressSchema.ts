@@ -44,6 +44,8 @@ export const plotSchema = z.strictObject({
     .array(z.strictObject({ across: z.enum(['x', 'y']), at: halfStud.min(0).max(4096) }))
     .max(12)
     .default([]),
+  /** Ground cover is laid under it too: what is uncovered when it is taken off. */
+  coverUnder: z.boolean().default(false),
   /** A street front keeps the street standard of the house rules. */
   streetFront: z.boolean().default(false),
   /** The side with the street door; the sides that are worth showing. */

@@ -31,3 +31,4 @@ export * from './place.ts';
 export * from './track.ts';
 export { deltaOf, withDelta, type Delta } from './delta.ts';
 export * from './edit.ts';
+export { daysBetween } from './days.ts';

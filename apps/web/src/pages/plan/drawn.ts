@@ -126,7 +126,14 @@ export function drawnData(scene: Scene, drawn: Drawn): DrawnThing {
     case 'water':
       return {
         words: 'water',
-        data: { name: name('Water'), ...drawn.rect, shape: 'oval', ...onLevel, offset: -3, bank: 3 },
+        data: {
+          name: name('Water'),
+          ...drawn.rect,
+          shape: 'oval',
+          ...onLevel,
+          offset: surfaceUnder(scene, level.id),
+          bank: 3,
+        },
         before,
       };
     case 'planting':
@@ -189,6 +196,10 @@ export function drawnData(scene: Scene, drawn: Drawn): DrawnThing {
       return { words: 'a note', data: { name: name('Note'), ...drawn.at }, before: [] };
   }
 }
+
+/** A brick under its level, or as far as leaves a plate for the water itself. */
+const surfaceUnder = (scene: Scene, level: string): number =>
+  Math.max(-PLATES_PER_BRICK, Math.min(0, 1 - (scene.level[level]?.height ?? PLATES_PER_BRICK)));
 
 const withHeights = (points: readonly { x: number; y: number }[]) =>
   points.map((point) => ({ ...point, z: null }));

@@ -205,6 +205,7 @@ export const FIELDS: Partial<Record<Kind, readonly Field[]>> = {
       turntable: 'On a turntable',
     }),
     check('mayCut', 'A seam may cut it'),
+    check('coverUnder', 'Ground cover under it'),
     check('streetFront', 'Street front'),
     choice('front', 'Door to the', ['n', 'e', 's', 'w'], COMPASS),
     sides('goodSides', 'Good sides'),

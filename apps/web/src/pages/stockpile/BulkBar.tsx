@@ -26,7 +26,8 @@ export function BulkBar({
   const edit = useEdit();
   const [busy, setBusy] = useState(false);
   const chosen = picked.length > 0 ? picked : rows;
-  const short = chosen.filter((row) => row.short > 0);
+  // What is bound to kits or own stock is never ordered.
+  const short = chosen.filter((row) => row.short > 0 && row.demand.source === null);
   const name = displayOf(scene).name;
   const drafts = listOf(scene, 'order').filter(
     ({ state, by }) => state === 'draft' && (role !== 'builder' || by === person),

@@ -301,11 +301,13 @@ function Answer({
   );
 }
 
-/** What is short, each part and colour once. */
+/** What is short and may be bought, each part and colour once: what is bound to kits or own stock never is. */
 const shortLines = (rows: readonly Netted[], section: string): PartLine[] =>
   mergeLines(
-    rows.flatMap(({ demand: { part, colour, section: of }, short }) =>
-      short > 0 && (section === '' || (of ?? '-') === section) ? [{ part, colour, qty: short }] : [],
+    rows.flatMap(({ demand: { part, colour, section: of, source }, short }) =>
+      short > 0 && source === null && (section === '' || (of ?? '-') === section)
+        ? [{ part, colour, qty: short }]
+        : [],
     ),
   );
 

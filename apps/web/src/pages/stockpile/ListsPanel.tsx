@@ -2,13 +2,15 @@ import { FileDown } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
 import { copiesNeeded, fitKits } from '@quarry/core/ledger';
 import { writeCsv } from '@quarry/core/formats';
-import { LIST_PURPOSES, displayOf, listOf, type PartList } from '@quarry/core/scene';
+import { priceOfPart } from '@quarry/core/masonry';
+import { LIST_PURPOSES, displayOf, listOf, type PartLine, type PartList } from '@quarry/core/scene';
 import { useDisplay, useEdit, usePlans } from '../../data/useDisplay.tsx';
 import { CheckField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { PartColour } from '../../ui/Swatch.tsx';
 import { save } from '../../ui/save.ts';
+import { useSurvey } from '../../workers/survey.tsx';
 
 const ImportSheet = lazy(() => import('./ImportSheet.tsx').then((sheet) => ({ default: sheet.ImportSheet })));
 const PURPOSES: Record<(typeof LIST_PURPOSES)[number], string> = {
@@ -19,7 +21,6 @@ const PURPOSES: Record<(typeof LIST_PURPOSES)[number], string> = {
   lights: 'lights',
   other: 'something else',
 };
-const piecesOf = ({ lines }: PartList) => lines.reduce((sum, { qty }) => sum + qty, 0);
 
 /** Lists that people bring: what buildings and casts need, and what kits hold. */
 export function ListsPanel() {
@@ -64,7 +65,7 @@ export function ListsPanel() {
                       <span className="flex-1 truncate">{one.name}</span>
                       <span className="ink-2 fig text-xs whitespace-nowrap">
                         {one.copies > 1 && `${one.copies} × `}
-                        {piecesOf(one).toLocaleString('en')} pcs
+                        {piecesOf(one.lines).toLocaleString('en')} pcs
                       </span>
                     </button>
                   </li>
@@ -234,6 +235,16 @@ function ListSheet({ list, plans, onGone }: { list: PartList; plans: boolean; on
               disabled={!plans}
               onCommit={(section) => set('moved', { section: section === '' ? null : section })}
             />
+            <SelectField
+              label="Is the list of"
+              value={list.plot ?? ''}
+              options={[
+                { value: '', word: 'no building in particular' },
+                ...listOf(scene, 'plot').map(({ id, name }) => ({ value: id, word: name })),
+              ]}
+              disabled={!plans}
+              onCommit={(plot) => set('changed the building', { plot: plot === '' ? null : plot })}
+            />
             <CheckField
               label="Only from these kits"
               value={list.kitsOnly}
@@ -264,23 +275,16 @@ function ListSheet({ list, plans, onGone }: { list: PartList; plans: boolean; on
             />
           </>
         )}
-        {fit && (
+        {list.use === 'need' && list.kitsOnly && <KitShare list={list} />}
+        {fit && !list.kitsOnly && (
           <>
-            <Heading aside={list.kitsOnly ? 'the only source' : 'if they were the only source'}>
-              From the kits alone
-            </Heading>
+            <Heading aside="if they were the only source">From the kits alone</Heading>
             <dl>
               <Line label="Fits">
                 {fit.needed > 0 ? `${Math.floor((100 * fit.fits) / fit.needed)} %` : '–'}
               </Line>
               <Line label="Missing" note={fit.missing.length > 0 ? `${fit.missing.length} lines` : undefined}>
                 {fit.missing.reduce((sum, { qty }) => sum + qty, 0).toLocaleString('en')} pieces
-              </Line>
-              <Line
-                label="Left over, to trade"
-                note={`${fit.leftover.reduce((sum, { qty }) => sum + qty, 0)} pieces`}
-              >
-                {fit.trade.toFixed(2)} {currency}
               </Line>
               {kits.map((kit) => {
                 const copies = copiesNeeded(
@@ -296,20 +300,81 @@ function ListSheet({ list, plans, onGone }: { list: PartList; plans: boolean; on
                 );
               })}
             </dl>
-            <ul className="text-xs">
-              {fit.missing.slice(0, 6).map((line) => (
-                <li key={`${line.part} ${line.colour}`} className="border-b hair py-0.5">
-                  {line.qty} × <PartColour {...line} />
-                </li>
-              ))}
-            </ul>
+            <Lines lines={fit.missing} />
             <Basis>
-              The lines are taken out of the kits’ lines times their copies, exact colours first. What is left
-              over is priced as typed, else by a guess from its mass.
+              This list by itself against all kits, whatever else uses them: the lines are taken out of the
+              kits’ lines times their copies, exact colours first.
             </Basis>
           </>
         )}
+        {list.use === 'kit' && <KitLeft list={list} />}
       </aside>
     </div>
+  );
+}
+
+const piecesOf = (lines: readonly { qty: number }[]) => lines.reduce((sum, { qty }) => sum + qty, 0);
+
+function Lines({ lines }: { lines: readonly PartLine[] }) {
+  return (
+    <ul className="text-xs">
+      {lines.slice(0, 12).map((line) => (
+        <li key={`${line.part} ${line.colour}`} className="border-b hair py-0.5">
+          {line.qty} × <PartColour {...line} />
+        </li>
+      ))}
+      {lines.length > 12 && <li className="ink-2">and {lines.length - 12} lines more</li>}
+    </ul>
+  );
+}
+
+/** What the kits give a list that may only be built from them, with all other such lists: as on Needs. */
+function KitShare({ list }: { list: PartList }) {
+  const rows = useSurvey(({ materials }) => materials?.rows);
+  if (!rows) return <Loading what="Counting what the kits give" />;
+  const own = rows.filter(({ demand }) => demand.list === list.id);
+  const needed = own.reduce((sum, { demand }) => sum + demand.qty, 0);
+  const missing = own
+    .filter(({ short }) => short > 0)
+    .map(({ demand: { part, colour }, short }) => ({ part, colour, qty: short }));
+  const short = piecesOf(missing);
+  return (
+    <>
+      <Heading aside="the only source">From the kits</Heading>
+      <dl>
+        <Line label="Fits">{needed > 0 ? `${Math.floor((100 * (needed - short)) / needed)} %` : '–'}</Line>
+        <Line label="Missing" note={missing.length > 0 ? `${missing.length} lines, not bought` : undefined}>
+          {short.toLocaleString('en')} pieces
+        </Line>
+      </dl>
+      <Lines lines={missing} />
+      <Basis>
+        All lists that may only be built from kits share them, one after the other; exact colours first. The
+        same numbers stand under Needs, without spares. What is missing is a finding and never goes to Buy.
+      </Basis>
+    </>
+  );
+}
+
+/** What nothing takes of a kit: by name, with what it would fetch. */
+function KitLeft({ list }: { list: PartList }) {
+  const scene = useDisplay(({ scene }) => scene);
+  const materials = useSurvey(({ materials }) => materials);
+  if (!materials) return null;
+  const left = materials.supplies
+    .filter(({ id, kind }) => kind === 'kit' && id.startsWith(`kit ${list.id} `))
+    .map(({ id, part, colour }) => ({ part, colour, qty: materials.left.get(id) ?? 0 }))
+    .filter(({ qty }) => qty > 0);
+  const price = left.reduce((sum, { part, qty }) => sum + qty * priceOfPart(part, scene.partType).price, 0);
+  return (
+    <>
+      <Heading aside={`${piecesOf(left).toLocaleString('en')} pieces`}>Left over, to trade</Heading>
+      <dl>
+        <Line label="Would fetch" note="prices typed, else guesses">
+          {price.toFixed(2)} {displayOf(scene).currency}
+        </Line>
+      </dl>
+      <Lines lines={left} />
+    </>
   );
 }

@@ -74,7 +74,9 @@ export function NeedSheet({ row, onClose }: { row: NeedRow; onClose: () => void 
         </button>
       </div>
       <p className="ink-2 text-xs pb-1">
-        for {row.sectionWord}, built by {row.owner}
+        for {row.sectionWord}
+        {demand.counted > 0 && `, built by ${row.owner}`}
+        {row.sourceWord && `, ${row.sourceWord}`}
         {row.by && `, needed by ${dayWord(row.by)}`}
       </p>
       <dl>
@@ -83,7 +85,6 @@ export function NeedSheet({ row, onClose }: { row: NeedRow; onClose: () => void 
             {need.qty.toLocaleString('en')}
           </Line>
         ))}
-        <Line label="Spares">{(demand.qty - demand.counted).toLocaleString('en')}</Line>
         <Line label="Needed">{demand.qty.toLocaleString('en')}</Line>
       </dl>
       <Heading aside={row.short > 0 ? <span className="text-error">{row.short} short</span> : 'all covered'}>

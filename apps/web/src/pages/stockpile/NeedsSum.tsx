@@ -22,25 +22,30 @@ export function NeedsSum({ rows, changed }: { rows: readonly NeedRow[]; changed:
     <>
       <Heading>These {rows.length.toLocaleString('en')} lines</Heading>
       <dl>
-        <Line label="Pieces needed, with spares">{needed.toLocaleString('en')}</Line>
+        <Line label="Pieces counted">{sum(({ demand }) => demand.counted).toLocaleString('en')}</Line>
+        <Line label="Spares" note="of each part and colour, for the whole display">
+          {sum(({ demand, qty }) => (demand.counted === 0 ? qty : 0)).toLocaleString('en')}
+        </Line>
+        <Line label="Needed">{needed.toLocaleString('en')}</Line>
         <Line label="Covered by what is there">
           {needed > 0 ? `${Math.round((100 * sum((row) => row.own + row.handed)) / needed)} %` : '–'}
         </Line>
         <Line label="Short">{short.toLocaleString('en')}</Line>
         <Line label="On order, but late">{late.toLocaleString('en')}</Line>
         <Line label="All of it would cost" note={guessed > 0 ? `${guessed} prices are guesses` : undefined}>
-          {money(({ qty }) => qty).toFixed(0)} {currency}
+          {money(({ qty }) => qty).toFixed(2)} {currency}
         </Line>
         <Line label="What is short">
-          {money(({ short: s }) => s).toFixed(0)} {currency}
+          {money(({ short: s }) => s).toFixed(2)} {currency}
         </Line>
       </dl>
       <Basis>
         Ground is counted piece by piece from the plan: each module’s layers by its method, every piece
-        placed. Things of the plan and lists are added; spares come on top by family. Then, part by part:
-        promises, own stock and donated bulk by the nearest date, orders that come in time, others’ stock from
-        as few hands as can be, late orders, accepted substitutes. The rest is short. Prices are as typed,
-        else guesses by mass.
+        placed. Things of the plan and lists are added. Spares are so many percent of all that is counted of a
+        part and colour, to the nearest piece; what may only come from kits has none. Then, part by part: what
+        may only come from kits; promises, own stock and donated bulk by the nearest date, orders that come in
+        time or on no known day, others’ stock from as few hands as can be, late orders, accepted substitutes.
+        The rest is short. Prices are as typed, else guesses by mass.
       </Basis>
       {blocked.length > 0 && (
         <>

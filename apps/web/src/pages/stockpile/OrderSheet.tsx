@@ -20,6 +20,8 @@ export function OrderSheet({ order }: { order: Order }) {
   const locked = may({ op: 'patch', kind: 'order', id: order.id, v: order.v, set: {} }) !== null;
   const set = (what: string, fields: Partial<Order>) =>
     edit.patch(`${what} of order ${order.name}`, 'order', order, fields);
+  const setLine = (at: number, what: string, fields: Partial<Order['lines'][number]>) =>
+    set(what, { lines: order.lines.map((line, k) => (k === at ? { ...line, ...fields } : line)) });
   const { pieces, goods, expected, over } = sumOrder(order);
   const [next] = nextStates(order.state);
   const coming = order.state !== 'draft' && order.state !== 'away';
@@ -74,6 +76,11 @@ export function OrderSheet({ order }: { order: Order }) {
               <th scope="col" className="font-normal text-right">
                 Came
               </th>
+              {order.state === 'draft' && (
+                <th scope="col" className="w-8">
+                  <span className="sr-only">Take off</span>
+                </th>
+              )}
               {coming && (
                 <th scope="col" className="font-normal text-right w-24">
                   Comes now
@@ -83,18 +90,58 @@ export function OrderSheet({ order }: { order: Order }) {
           </thead>
           <tbody>
             {order.lines.map((line, i) => (
-              <tr key={`${line.part} ${line.colour} ${line.section}`} className="border-b hair">
+              <tr key={`${i} ${line.part} ${line.colour} ${line.section}`} className="border-b hair">
                 <th scope="row" className="font-normal text-left">
                   <PartColour {...line} />
                 </th>
                 <td className="ink-2">
                   {line.section === null ? '–' : (scene.section[line.section]?.letter ?? '–')}
                 </td>
-                <td className="fig text-right">{line.qty}</td>
-                <td className="fig text-right">{line.price.toFixed(2)}</td>
+                <td className="fig text-right">
+                  {locked || order.state === 'away' ? (
+                    line.qty.toLocaleString('en')
+                  ) : (
+                    <NumberField
+                      label={`Pieces of ${partName(line.part)} in ${line.colour}`}
+                      bare
+                      whole
+                      value={line.qty}
+                      min={Math.max(1, line.came)}
+                      max={1_000_000}
+                      onCommit={(qty) => qty !== null && setLine(i, 'changed the pieces', { qty })}
+                    />
+                  )}
+                </td>
+                <td className="fig text-right">
+                  {locked || order.state === 'away' ? (
+                    line.price.toFixed(2)
+                  ) : (
+                    <NumberField
+                      label={`Price of one ${partName(line.part)} in ${line.colour}`}
+                      bare
+                      value={line.price}
+                      min={0}
+                      max={1e6}
+                      onCommit={(price) => price !== null && setLine(i, 'changed the price', { price })}
+                    />
+                  )}
+                </td>
                 <td className={`fig text-right ${line.came >= line.qty ? 'text-success' : ''}`}>
                   {line.came}
                 </td>
+                {order.state === 'draft' && (
+                  <td className="text-right">
+                    <RemoveButton
+                      what={`${line.qty} ${partName(line.part)}`}
+                      disabled={locked}
+                      onClick={() =>
+                        set(`took ${partName(line.part)} off the lines`, {
+                          lines: order.lines.filter((_, k) => k !== i),
+                        })
+                      }
+                    />
+                  </td>
+                )}
                 {coming && (
                   <td>
                     <NumberField

@@ -27,10 +27,14 @@ export interface NeedRow extends Netted {
   /** «A, Skarn benches». */
   sectionWord: string;
   owner: string;
+  /** Where it may come from only; empty: anywhere. */
+  sourceWord: string;
   state: State;
   qty: number;
   by: string | null;
 }
+
+const SOURCE_WORDS = { any: '', kits: 'kits only', own: 'own stock only' } as const;
 
 const stateOf = ({ short, late, ordered, handed }: Netted): State =>
   short > 0 ? 'short' : late > 0 ? 'late' : ordered > 0 ? 'coming' : handed > 0 ? 'handed' : 'covered';
@@ -46,7 +50,8 @@ export function rowsOf(scene: Scene, netted: readonly Netted[]): NeedRow[] {
       partWord: scene.partType[part]?.name || partName(part),
       colourWord: colourName(colour),
       familyWord: FAMILIES[family].word,
-      sectionWord: at ? `${at.letter}, ${at.name}` : 'no section',
+      sectionWord: at ? `${at.letter}, ${at.name}` : one.demand.counted === 0 ? 'spares' : 'no section',
+      sourceWord: SOURCE_WORDS[one.demand.source ?? 'any'],
       owner: (person !== null && scene.person[person]?.name) || 'nobody yet',
       state: stateOf(one),
     };

@@ -26,6 +26,8 @@ const need = (part: string, colour: string, qty: number): Need => ({
   colour,
   purpose: 'building',
   qty,
+  source: null,
+  list: null,
   from: ['Mill'],
 });
 const demands = demandsOf(scene, [need('brick-2x4', 'slate', 20), need('plate-1x2', 'moss', 4)]);
