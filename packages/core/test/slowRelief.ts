@@ -190,7 +190,7 @@ type Form = Area & Omit<Scene['hill'][string], 'height' | 'method'>;
 function rise(form: Form, whole: number, crest: number, p: Point, tied: () => void): number {
   const { share } = shareOf(form, p, tied);
   // The studs nearest to the ridge are drawn up to it.
-  const drawn = crest < 1e-7 ? 1 : share + (1 - crest) * (share / crest) ** 8;
+  const drawn = crest < 1e-7 ? 1 : Math.min(1, share + (1 - crest) * (share / crest) ** 8);
   const up = { even: drawn, convex: drawn * (2 - drawn), concave: drawn * drawn, sheer: 1 }[form.profile];
   const steps = form.terrace > 0 ? up * Math.ceil(whole / form.terrace) : up * whole + 0.5;
   if (Math.abs(steps - Math.round(steps)) < 1e-4) tied();
@@ -214,7 +214,7 @@ function shareOf(form: Form, p: Point, tied: () => void): { far: number; share: 
   return { far: far(low), share: 1 - Math.min(1, out(form, q, p, tied)) };
 }
 
-/** The share of the way to the ridge of the stud that has the most, of those within two studs of it; 1 without. */
+/** The share of the way to the ridge of the stud that has the most, of those within two studs of it, of outlines of all; 1 without. */
 function crestOf(form: Form, tied: () => void): number {
   let most = -1;
   for (let y = Math.floor(form.y) - 1; y < form.y + form.d + 1; y++)
@@ -222,7 +222,7 @@ function crestOf(form: Form, tied: () => void): number {
       const p = { x: x + 0.5, y: y + 0.5 };
       let unsure = false;
       const { far, share } = shareOf(form, p, () => (unsure = true));
-      if (!within(form, p) || far > 2 + 1e-9) continue;
+      if (!within(form, p) || (form.shape !== 'outline' && far > 2 + 1e-9)) continue;
       most = Math.max(most, share);
       if (unsure) tied();
     }

@@ -75,4 +75,14 @@ export const stockCases: [string, (f: object) => unknown, string[]][] = [
     }),
     ['«Hall», only from kits, needs 50 pieces', 'lack 10 of them: 10 × plate 2×4 in Moss', 'not bought'],
   ],
+  [
+    'task-late',
+    add({ tasks: [{ id: 't', name: 'Roofs', owner: 'ada', due: '2031-05-30' }] }),
+    ['«Roofs», Ada Fenn’s, was due 2 days ago', '0 may be'],
+  ],
+  [
+    'glue-forbidden',
+    add({ tasks: [{ id: 't', name: 'Flag poles', drying: 'glue', rests: 12 }] }),
+    ['«Flag poles» waits for glue', '0 glue'],
+  ],
 ];

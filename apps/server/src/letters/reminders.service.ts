@@ -1,7 +1,7 @@
 import { Inject, Injectable, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
 import { and, desc, eq, gt, isNotNull } from 'drizzle-orm';
-import { clockIn, dateIn, daysAhead, isoAfter, sittings, type Day } from '@quarry/core/progress';
-import { displayOf, listOf, sectionsOf, type Scene } from '@quarry/core/scene';
+import { DAY_WORDS, clockIn, concerns, dateIn, daysAhead, isoAfter, sittings } from '@quarry/core/progress';
+import { displayOf, listOf, type Scene } from '@quarry/core/scene';
 import { STORE } from '../config.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import type { Store } from '../store/database.ts';
@@ -13,13 +13,6 @@ const HOUR_MS = 3_600_000;
 const FROM_HOUR = '07:00';
 /** Days before a show on which one is reminded of it; of other days on the day before. */
 const SHOW_DAYS = [28, 14, 7, 3, 1];
-
-const WORDS: Readonly<Record<Day['what'], string>> = {
-  show: 'show',
-  milestone: 'milestone',
-  parcel: 'parcel due',
-  parts: 'parts wanted',
-};
 
 /** A letter in the morning, by everybody's own clock, about what comes: at most one a day and display. */
 @Injectable()
@@ -79,13 +72,14 @@ export class RemindersService implements OnModuleInit, OnModuleDestroy {
 
 /** What somebody is reminded of on a day of theirs: what is tomorrow, shows some days ahead, and sitting down today. */
 export function reminders(scene: Scene, person: string, today: string, zone: string): string[] {
-  const own = new Set(sectionsOf(scene, person).map(({ id }) => id));
   const tomorrow = isoAfter(today, 1);
   const lines = SHOW_DAYS.flatMap((ahead) => {
     const date = isoAfter(today, ahead);
     return daysAhead(scene, date, date)
-      .filter(({ what, id }) => (date === tomorrow || what === 'show') && (what !== 'parts' || own.has(id)))
-      .map(({ what, name }) => `${ahead === 1 ? 'tomorrow' : `in ${ahead} days`}: ${WORDS[what]} «${name}»`);
+      .filter((day) => (date === tomorrow || day.what === 'show') && concerns(scene, day, person))
+      .map(
+        ({ what, name }) => `${ahead === 1 ? 'tomorrow' : `in ${ahead} days`}: ${DAY_WORDS[what]} «${name}»`,
+      );
   });
   const sits = sittings(scene, today, today).filter((one) => one.person === person);
   // A day at the table alone is no news: it goes with the rest.

@@ -362,6 +362,36 @@ export function DateField({
   );
 }
 
+const CLOCK_TIME = /^([01]?\d|2[0-3])[:.]?[0-5]\d$/;
+
+/** A time of day by a clock of 24 hours; 9:30, 09.30 and 0930 are the same. Empty is null where `optional`. */
+export function TimeField(
+  props: Committed & {
+    value: string | null;
+    optional?: string;
+    placeholder?: string;
+    onCommit: (value: string | null) => void;
+  },
+) {
+  const { label, value, optional, onCommit } = props;
+  return (
+    <TextField
+      {...props}
+      value={value ?? ''}
+      placeholder={optional ?? props.placeholder}
+      check={(text) => {
+        const typed = text.trim();
+        if (typed === '' && optional !== undefined) return null;
+        return CLOCK_TIME.test(typed) ? null : `${label}: «${text}» is no time of day, such as 18:00.`;
+      }}
+      onCommit={(text) => {
+        const digits = text.replace(/\D/g, '').padStart(4, '0');
+        onCommit(text.trim() === '' ? null : `${digits.slice(0, 2)}:${digits.slice(2)}`);
+      }}
+    />
+  );
+}
+
 export function CheckField({
   label,
   value,

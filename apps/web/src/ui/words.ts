@@ -1,4 +1,5 @@
 import { format, parseISO } from 'date-fns';
+import { DRYINGS, type Drying } from '@quarry/core/scene';
 
 /** A phrase with its first letter large. */
 export const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
@@ -23,3 +24,22 @@ export const momentWord = (at: string | number): string =>
 /** A chance as runs of a simulation can tell it: they are never sure. @param chance 0 to 1 */
 export const chanceWord = (chance: number): string =>
   chance >= 0.995 ? '> 99 %' : chance < 0.005 ? '< 1 %' : `${(100 * chance).toFixed(0)} %`;
+
+/** What is to be minded while something dries. */
+const DRYING_CAUTIONS: Readonly<Record<Drying, string>> = {
+  glue: 'Glue: an open window, off the skin, out of the reach of children.',
+  sealant:
+    'Sealant and lacquer: outdoors or at an open window, a mask against vapours if sprayed, no flame near.',
+  decals: 'Decal fluids: an open window, off the skin.',
+  paint: 'Paint: outdoors or at an open window, a mask against vapours if sprayed, no flame near.',
+};
+
+/** The caution for what dries, with how long it was said to take. */
+export const dryingCaution = (what: Drying, long: string): string =>
+  `${DRYING_CAUTIONS[what]} Nobody is needed for ${long}; what the maker says of the time, local rules and qualified people decide.`;
+
+/** What may dry, to choose from. */
+export const DRYING_OPTIONS: readonly { value: Drying | ''; word: string }[] = [
+  { value: '', word: 'nothing dries' },
+  ...DRYINGS.map((value) => ({ value, word: capital(value) })),
+];

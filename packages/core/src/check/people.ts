@@ -79,6 +79,51 @@ const noSection: Rule = {
   },
 };
 
+const taskLate: Rule = {
+  id: 'task-late',
+  title: 'A task is past its day',
+  basis: 'The days since a task that is not done was due.',
+  page: 'progress',
+  severity: 'warning',
+  check: ({ scene, today }) =>
+    listOf(scene, 'task').flatMap((task): Draft[] => {
+      const late = task.due && today && task.done === null ? daysBetween(task.due, today) : 0;
+      if (late <= 0) return [];
+      const owner = task.owner ?? (task.section ? (scene.section[task.section]?.owner ?? null) : null);
+      return [
+        {
+          sentence: `Task «${task.name}»${owner ? `, ${scene.person[owner]?.name ?? owner}’s,` : ''} was due ${counted(late, 'day')} ago; 0 may be.`,
+          remedy: 'Do it, give it another day, or leave it out.',
+          place: null,
+          things: [{ kind: 'task', id: task.id }],
+          numbers: { late },
+        },
+      ];
+    }),
+};
+
+const glueForbidden: Rule = {
+  id: 'glue-forbidden',
+  title: 'Something is to be glued where the house rules have no glue',
+  basis: 'Tasks and slots of a day that wait for glue to dry, against the glue of the house rules.',
+  page: 'progress',
+  severity: 'warning',
+  check: ({ scene }) =>
+    displayOf(scene).glue !== 'none'
+      ? []
+      : (['task', 'slot'] as const).flatMap((kind) =>
+          listOf(scene, kind)
+            .filter(({ drying }) => drying === 'glue')
+            .map(({ id, name }) => ({
+              sentence: `«${name}» waits for glue; the house rules allow 0 glue.`,
+              remedy: 'Hold it with studs or ties, or change the house rule on the Brief.',
+              place: null,
+              things: [{ kind, id }],
+              numbers: { glue: 0 },
+            })),
+        ),
+};
+
 const showNear: Rule = {
   id: 'show-near',
   title: 'The show is near and sections are not done',
@@ -113,4 +158,11 @@ const showNear: Rule = {
   },
 };
 
-export const PEOPLE_RULES: readonly Rule[] = [sectionOwner, sectionsOverlap, noSection, showNear];
+export const PEOPLE_RULES: readonly Rule[] = [
+  taskLate,
+  glueForbidden,
+  sectionOwner,
+  sectionsOverlap,
+  noSection,
+  showNear,
+];

@@ -1,13 +1,6 @@
 import ical from 'ical-generator';
-import { daysAhead, sittings, type Day } from '../progress/index.ts';
+import { concerns, dayLine, daysAhead, sittings } from '../progress/index.ts';
 import { displayOf, sectionsOf, type Scene } from '../scene/index.ts';
-
-const WORDS: Readonly<Record<Day['what'], string>> = {
-  show: 'Show',
-  milestone: 'Milestone',
-  parcel: 'Parcel due',
-  parts: 'Parts wanted',
-};
 
 /**
  * Somebody's agenda of a display as iCalendar (RFC 5545): their sittings with start and end in UTC, so that every
@@ -36,16 +29,15 @@ export function writeAgenda(
         summary: `${name}: at the table`,
         description: letters.length > 0 ? `Sections ${letters.join(', ')}` : null,
       });
-  const mine = new Set(own.map((section) => section.id));
   for (const day of daysAhead(scene, from, to)) {
-    if (day.what === 'parts' && !mine.has(day.id)) continue;
+    if (!concerns(scene, day, person)) continue;
     calendar.createEvent({
       id: `${id}-${day.what}-${day.id}@open-quarry`,
       stamp: new Date(stamp),
       // Whole days are written by their date in UTC.
       start: new Date(`${day.date}T00:00:00Z`),
       allDay: true,
-      summary: `${WORDS[day.what]}: ${day.name}`,
+      summary: dayLine(day),
     });
   }
   return calendar.toString();

@@ -85,7 +85,12 @@ export function houseRules(scene: Scene, units: DrawingUnits): RuleGroup[] {
         ...shows.map(({ name, date, show }): [string, string] => [show ? `${name} (show)` : name, date]),
         [
           'Updates',
-          { none: 'none agreed', weekly: 'every week', fortnightly: 'every two weeks' }[display.rhythm],
+          {
+            none: 'none agreed',
+            weekly: 'every week',
+            fortnightly: 'every two weeks',
+            days: `every ${display.rhythmDays} days`,
+          }[display.rhythm],
         ],
       ],
     },

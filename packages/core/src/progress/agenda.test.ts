@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { sceneFrom } from '../scene/index.ts';
+import { sceneFrom, nextUpdate } from '../scene/index.ts';
 import { burnUp, clockIn, dateIn, daysAhead, momentOf, sittings, together } from './index.ts';
 
 const iso = (moment: number) => new Date(moment).toISOString();
@@ -90,20 +90,58 @@ describe('a crew in three zones', () => {
   });
 });
 
+test('each day of the week has its own beginning (by hand)', () => {
+  const scene = crew({
+    calendars: [
+      {
+        id: 'c',
+        person: 'york',
+        weekly: [0, 3, 0, 0, 0, 5, 0],
+        from: '18:00',
+        starts: [null, null, null, null, null, '09:00', null],
+        zone: 'America/New_York',
+      },
+    ],
+  });
+  // 20 October 2026 is a Tuesday, the 24th a Saturday; New York is four hours behind UTC then.
+  expect(
+    sittings(scene, '2026-10-19', '2026-10-25').map(({ start, end }) =>
+      [start, end].map((moment) => new Date(moment).toISOString().slice(0, 16)),
+    ),
+  ).toEqual([
+    ['2026-10-20T22:00', '2026-10-21T01:00'],
+    ['2026-10-24T13:00', '2026-10-24T18:00'],
+  ]);
+});
+test('updates every so many days, counted from the start', () => {
+  const every = (rhythm: 'none' | 'weekly' | 'days', today: string) =>
+    nextUpdate({ rhythm, rhythmDays: 10, startDate: '2026-10-01' }, today);
+  expect([
+    every('days', '2026-10-01'),
+    every('days', '2026-10-11'),
+    every('weekly', '2026-10-09'),
+    every('none', '2026-10-09'),
+  ]).toEqual(['2026-10-11', '2026-10-21', '2026-10-15', null]);
+});
 test('the days ahead: shows, milestones, parcels that are coming, wanted parts', () => {
   const order = (id: string, state: string) => ({ id, name: id, state, expected: '2026-10-20', lines: [] });
   const scene = crew({
     milestones: [{ id: 'm', name: 'Ground done', date: '2026-10-22' }],
     orders: [order('sent', 'sent'), order('draft', 'draft')],
+    tasks: [
+      { id: 't', name: 'Roofs', due: '2026-10-23' },
+      { id: 'd', name: 'Done', due: '2026-10-23', done: '2026-10-20' },
+    ],
     sections: [{ id: 'a', letter: 'A', name: 'A', x: 0, y: 0, w: 8, d: 8, partsBy: '2026-10-21' }],
   });
   expect(daysAhead(scene, '2026-10-19', '2026-11-30').map(({ date, what }) => `${date} ${what}`)).toEqual([
     '2026-10-20 parcel',
     '2026-10-21 parts',
     '2026-10-22 milestone',
+    '2026-10-23 task',
     '2026-11-07 show',
   ]);
-  expect(daysAhead(scene, '2026-10-23', '2026-11-01')).toEqual([]);
+  expect(daysAhead(scene, '2026-10-24', '2026-11-01')).toEqual([]);
 });
 
 test('what was done is summed by the builder’s own days and weeks (worked by hand)', () => {

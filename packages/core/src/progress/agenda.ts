@@ -1,4 +1,4 @@
-import { displayOf, isComing, listOf, type Scene } from '../scene/index.ts';
+import { displayOf, isComing, listOf, sectionsOf, type Scene } from '../scene/index.ts';
 import { isoAfter, momentOf, weekdayOf } from './days.ts';
 
 /** Who sits down when, in their own towns, and the days that are waited for. */
@@ -18,12 +18,13 @@ export interface Sitting {
 /** The sittings of every calendar from one date to another, both within, by their start: clocks as in each zone. */
 export function sittings(scene: Scene, from: string, to: string): Sitting[] {
   const found: Sitting[] = [];
-  for (const { person, weekly, away, zone, from: begins } of listOf(scene, 'calendar')) {
+  for (const { person, weekly, away, zone, from: begins, starts } of listOf(scene, 'calendar')) {
     if (person === null) continue;
     for (let date = from; date <= to; date = isoAfter(date, 1)) {
-      const hours = weekly[weekdayOf(date)];
+      const weekday = weekdayOf(date);
+      const hours = weekly[weekday];
       if (hours === 0 || away.some((gone) => gone.from <= date && date <= gone.to)) continue;
-      const start = momentOf(date, begins, zone);
+      const start = momentOf(date, starts[weekday] ?? begins, zone);
       found.push({ person, date, start, end: start + hours * HOUR_MS });
     }
   }
@@ -56,16 +57,39 @@ export function together(all: readonly Sitting[], least = 2): Together[] {
   );
 }
 
+/** What a whole day is waited for, in words. */
+export const DAY_WORDS = {
+  show: 'show',
+  milestone: 'milestone',
+  parcel: 'parcel due',
+  parts: 'parts wanted',
+  task: 'task due',
+} as const;
+
 /** A whole day that is waited for. */
 export interface Day {
   date: string;
-  what: 'show' | 'milestone' | 'parcel' | 'parts';
+  what: keyof typeof DAY_WORDS;
   name: string;
   /** Of the thing it comes from. */
   id: string;
 }
 
-/** Shows, milestones, parcels on their way, and the days by which sections want their parts; by date. */
+/** Such as «Task due: letter the signs». */
+export const dayLine = ({ what, name }: Day): string =>
+  `${DAY_WORDS[what].charAt(0).toUpperCase()}${DAY_WORDS[what].slice(1)}: ${name}`;
+
+/** Whether a day concerns somebody: the parts of their own sections, tasks of theirs, and what concerns all. */
+export function concerns(scene: Scene, { what, id }: Day, person: string | null): boolean {
+  if (what === 'parts')
+    return sectionsOf(scene, person).some((section) => section.id === id && section.stage !== 'done');
+  if (what !== 'task') return true;
+  const task = scene.task[id];
+  // A task is its owner's, or else its section's builder's.
+  return (task?.owner ?? scene.section[task?.section ?? '']?.owner ?? null) === person;
+}
+
+/** Shows, milestones, parcels on their way, tasks with a day, and the days by which sections want their parts; by date. */
 export function daysAhead(scene: Scene, from: string, to: string): Day[] {
   const { showDate, showName } = displayOf(scene);
   const days: Day[] = [
@@ -80,6 +104,9 @@ export function daysAhead(scene: Scene, from: string, to: string): Day[] {
       order.expected && isComing(order)
         ? [{ date: order.expected, what: 'parcel' as const, name: order.name, id: order.id }]
         : [],
+    ),
+    ...listOf(scene, 'task').flatMap(({ id, name, due, done }) =>
+      due && done === null ? [{ date: due, what: 'task' as const, name, id }] : [],
     ),
     ...listOf(scene, 'section').flatMap(({ id, letter, partsBy }) =>
       partsBy

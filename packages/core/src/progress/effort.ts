@@ -1,4 +1,7 @@
+import { gramsOfPart } from '../catalogue/index.ts';
+import { centreOf, inRect } from '../lattice/index.ts';
 import type { Need, NeedPurpose } from '../ledger/index.ts';
+import { listedMass, shellOf } from '../relief/index.ts';
 import { WORKS, listOf, type Scene, type Section, type Work } from '../scene/index.ts';
 import type { EarnedValue } from './earned.ts';
 import { hoursBySection, piecesBySection, rateOf } from './rates.ts';
@@ -44,11 +47,17 @@ export interface Effort {
   /** The whole of it; null: neither typed nor counted. */
   hours: number | null;
   how: 'typed' | 'counted' | null;
+  /** Counted pieces; what is guessed of buildings is not among them. */
   pieces: number;
   byWork: { work: Work; pieces: number; perHour: number; learnt: boolean }[];
+  /** Buildings that have no parts list: pieces of their plain shells, and the hours those take. */
+  guessed: { plot: string; name: string; pieces: number; hours: number }[];
 }
 
-/** The whole work of a section: the hours somebody typed, else its pieces by kind over the rates of its owner. */
+/**
+ * The whole work of a section: the hours that were typed, else its pieces by kind over the rates of its owner, and those
+ * of the plain shells of its buildings that have no parts list.
+ */
 export function effortOf(
   scene: Scene,
   section: Pick<Section, 'id' | 'hours' | 'owner'>,
@@ -62,14 +71,35 @@ export function effortOf(
     return perHour > 0 ? [{ work, pieces, perHour, learnt }] : [];
   });
   const pieces = byWork.reduce((sum, one) => sum + one.pieces, 0);
-  if (section.hours !== null) return { hours: section.hours, how: 'typed', pieces, byWork };
-  if (pieces === 0) return { hours: null, how: null, pieces, byWork };
+  if (section.hours !== null) return { hours: section.hours, how: 'typed', pieces, byWork, guessed: [] };
+  const { perHour } = rateOf(scene, section.owner, 'structures');
+  const guessed =
+    perHour > 0 ? unlisted(scene, section.id).map((one) => ({ ...one, hours: one.pieces / perHour })) : [];
+  if (pieces === 0 && guessed.length === 0) return { hours: null, how: null, pieces, byWork, guessed };
   return {
-    hours: byWork.reduce((sum, one) => sum + one.pieces / one.perHour, 0),
+    hours:
+      byWork.reduce((sum, one) => sum + one.pieces / one.perHour, 0) +
+      guessed.reduce((sum, one) => sum + one.hours, 0),
     how: 'counted',
     pieces,
     byWork,
+    guessed,
   };
+}
+
+/** Grams of a usual piece of a building: a brick 1×4, of which plain walls are made. */
+const SHELL_PIECE = gramsOfPart('brick-1x4');
+
+/** The buildings of a section that no list is of, with the pieces of their plain shells: bricks 1×4 of the same mass. */
+function unlisted(scene: Scene, section: string): { plot: string; name: string; pieces: number }[] {
+  const at = scene.section[section];
+  if (!at) return [];
+  const listed = listedMass(scene);
+  return listOf(scene, 'plot').flatMap((plot) => {
+    const { x, y } = centreOf(plot);
+    if (!inRect(at, x, y) || listed.plots.has(plot.id)) return [];
+    return [{ plot: plot.id, name: plot.name, pieces: Math.ceil(shellOf(plot).grams / SHELL_PIECE) }];
+  });
 }
 
 export interface Earned extends EarnedValue {

@@ -103,9 +103,61 @@ describe('the forecast', () => {
     const { bySection, critical } = forecast({ work, people, luck: new Luck(4, 1) });
     expect([...bySection].map(([id, days]) => [id, days[0]])).toEqual([
       ['a', 2],
-      ['b', 2],
+      // The first needs the whole of its third day: the other begins on the next.
+      ['b', 3],
     ]);
     expect(critical.get('b')).toBe(4);
+  });
+  test('what is handed on costs its time: three chained days of three people take three days (by hand)', () => {
+    const people = [0, 1, 2].map(() => ({ hours: [8, 8, 8, 8, 8], spread: 0 }));
+    const chain = (hours: number, more: Partial<LeftWork> = {}) =>
+      [0, 1, 2].map((person) =>
+        piece(`p${person}`, hours, { person, after: person > 0 ? [person - 1] : [], ...more }),
+      );
+    const last = (work: LeftWork[]) => forecast({ work, people, luck: new Luck(1, 1) }).finish[0];
+    expect(last(chain(8))).toBe(2);
+    // Half a day each: the second has the afternoon, the third the next morning.
+    expect(last(chain(4))).toBe(1);
+    // Two hours are a quarter of a day: all in one.
+    expect(last(chain(2))).toBe(0);
+    // What dries for a day in between holds up who comes after, not who dries it.
+    expect(last(chain(2, { rests: 1 }))).toBe(3);
+    expect(last([piece('a', 2, { rests: 1 }), piece('b', 2)])).toBe(1);
+    expect(last([])).toBe(-1);
+  });
+  test('no chain over people is done sooner than its days laid end to end (slow code, hour by hour)', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.record({ person: fc.nat(2), hours: fc.integer({ min: 1, max: 12 }) }), {
+          minLength: 1,
+          maxLength: 5,
+        }),
+        fc.array(fc.integer({ min: 1, max: 8 }), { minLength: 3, maxLength: 3 }),
+        (list, daily) => {
+          const people = daily.map((hours) => ({
+            hours: Array.from({ length: 60 }, () => hours),
+            spread: 0,
+          }));
+          const work = list.map(({ person, hours }, i) =>
+            piece(`p${i}`, hours, { person, after: i > 0 ? [i - 1] : [] }),
+          );
+          // Each works through the same share of a day in the same share of its hours.
+          let [day, share] = [0, 0];
+          let finished = 0;
+          for (const { person, hours } of list) {
+            let left = hours;
+            while (left > 1e-9) {
+              if (share > 1 - 1e-9) [day, share] = [day + 1, 0];
+              const step = Math.min(left, (1 - share) * daily[person]);
+              left -= step;
+              share += step / daily[person];
+              finished = day;
+            }
+          }
+          expect(forecast({ work, people, luck: new Luck(1, 1) }).finish[0]).toBe(finished);
+        },
+      ),
+    );
   });
   // Thirty pieces by one person add up to nearly a normal distribution: its mean and variance are the sums
   // (closed form; Lyapunov), so the chance of any day is known.
@@ -322,6 +374,22 @@ describe('from a scene', () => {
     const [show] = answer.outlook.shows;
     expect(show).toMatchObject({ name: 'Fair', date: '2031-07-10' });
     expect(show.chance).toBeGreaterThan(0.5);
+    // The evening of the show's own day comes too late: what needs it has no chance; what is done has every one.
+    const left = (hours: number) => [
+      { id: 'a', letter: 'A', name: 'A', x: 0, y: 0, w: 9, d: 9, owner: 'ada', hours },
+    ];
+    const calendars = [{ id: 'c', person: 'ada', weekly: [3, 3, 3, 3, 3, 3, 3] }];
+    const chance = (today: string, hours: number) => {
+      const made = outlook(display({ sections: left(hours), calendars, tasks: [] }), today, {
+        runs: 50,
+        seed: 1,
+        counts: {},
+      });
+      return made.ok ? made.outlook.shows[0].chance : null;
+    };
+    expect([chance('2031-07-10', 0.3), chance('2031-07-09', 0.3), chance('2031-07-10', 0)]).toEqual([
+      0, 1, 1,
+    ]);
     expect(answer.outlook.moves.map(({ words }) => words)).toEqual(
       expect.arrayContaining([
         'Bo Lind takes half of what is left of section A',

@@ -15,6 +15,8 @@ export interface LeftWork {
   after: readonly number[];
   /** First day on which it can begin, from 0: its parts are there. */
   ready: number;
+  /** Days that it then needs nobody: glue, sealant and decals dry; what comes after it waits for them. */
+  rests?: number;
 }
 
 export interface ForecastProblem {
@@ -63,7 +65,7 @@ export class Luck {
 }
 
 export interface Forecast {
-  /** The day on which all is done, one a run, in no order; the horizon where it never is. */
+  /** The day on which all is done, one a run, in no order; the horizon where it never is, −1 where nothing is left. */
   finish: Int32Array;
   /** By section, the same. */
   bySection: ReadonlyMap<string, Int32Array>;
@@ -75,7 +77,8 @@ export interface Forecast {
 /**
  * Plays the work through many times. Each run draws every piece of work from its three guesses (a beta distribution
  * with the mean of PERT) and every person's speed; each person takes their work in the order it is listed, as soon as
- * what comes before it is done and its parts are there, in the hours their calendar has.
+ * what comes before it is done and its parts are there, in the hours their calendar has. What is done when a share of a
+ * day's hours has gone leaves to others the rest of that day, what takes the whole of it the next one.
  * @throws Error when what comes after what goes round in a circle
  */
 export function forecast({ work, people, luck, runs = luck.runs }: ForecastProblem): Forecast {
@@ -104,27 +107,38 @@ export function forecast({ work, people, luck, runs = luck.runs }: ForecastProbl
   const critical = new Int32Array(sections.length);
   const at = new Float64Array(people.length);
   const speed = new Float64Array(people.length);
-  const done = new Int32Array(pieces.length);
+  // Days from 0, with the share of the last one that has gone.
+  const done = new Float64Array(pieces.length);
+  const rests = Float64Array.from(pieces, ({ rests: days }) => days ?? 0);
   const last = new Int32Array(sections.length);
   for (let run = 0; run < runs; run++) {
     at.fill(0);
-    last.fill(0);
+    last.fill(-1);
     for (let p = 0; p < speed.length; p++) speed[p] = Math.exp(people[p].spread * normals[p][run]);
     for (let k = 0; k < pieces.length; k++) {
       const p = person[k];
       let begins = ready[k];
-      // What comes before is done on its day; this begins on that day at the earliest.
       const before = after[k];
       for (let b = 0; b < before.length; b++) if (done[before[b]] > begins) begins = done[before[b]];
       const hours = (low[k] + span[k] * places[k][run]) * speed[p];
       const sums = until[p];
-      const from = begins > 0 ? Math.max(at[p], sums[Math.min(begins, horizon) - 1] ?? 0) : at[p];
+      const first = Math.floor(begins);
+      const gone = first > 0 ? (sums[Math.min(first, horizon) - 1] ?? 0) : 0;
+      const share = begins - first;
+      const from = Math.max(
+        at[p],
+        share > 0 ? gone + share * (sums[Math.min(first, horizon - 1)] - gone) : gone,
+      );
       at[p] = begins >= horizon ? Infinity : from + hours;
-      const day = Math.max(begins, firstReaching(sums, at[p], begins));
-      done[k] = day;
-      if (day > last[sectionOf[k]]) last[sectionOf[k]] = day;
+      const day = Math.max(first, firstReaching(sums, at[p], first));
+      const upTo = day > 0 ? (sums[Math.min(day, horizon) - 1] ?? 0) : 0;
+      const whole = day < horizon ? sums[day] - upTo : 0;
+      done[k] = day + (whole > 0 ? Math.min(1, Math.max(0, (at[p] - upTo) / whole)) : 0) + rests[k];
+      // Done in the course of a day it is done that day; what takes no time is done the moment it begins.
+      const over = day >= horizon ? horizon : Math.min(horizon, Math.ceil(done[k] - 1e-9) - 1);
+      if (over > last[sectionOf[k]]) last[sectionOf[k]] = over;
     }
-    let all = 0;
+    let all = -1;
     for (let s = 0; s < last.length; s++) {
       bySection[s][run] = last[s];
       if (last[s] > all) all = last[s];

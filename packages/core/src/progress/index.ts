@@ -18,8 +18,18 @@ export { circleOf, guessOf, hoursAhead, outlook, showsOf, type Outlook, type Out
 export { clockIn, dateIn, isoAfter, momentOf } from './days.ts';
 export { offeredTasks, type AskedOf, type CountedBlock, type OfferedTask } from './tasks.ts';
 export { eveningOf, type Evening, type EveningAsk } from './evening.ts';
-export { daysAhead, sittings, together, type Day, type Sitting, type Together } from './agenda.ts';
-export { dayClock, slotsOf, type ClockRow, type DayClock } from './dayClock.ts';
+export {
+  DAY_WORDS,
+  concerns,
+  dayLine,
+  daysAhead,
+  sittings,
+  together,
+  type Day,
+  type Sitting,
+  type Together,
+} from './agenda.ts';
+export { PACE_BOUNDS, dayClock, slotsOf, type ClockRow, type DayClock } from './dayClock.ts';
 export { burnUp, plannedLine, type BurnUp } from './burnUp.ts';
 export { sameSpot, spotsOf, type Spot } from './spots.ts';
 export { IDLE_DAYS, LATE_DAYS, standingsOf, type Standing } from './standing.ts';

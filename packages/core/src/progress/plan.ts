@@ -74,16 +74,16 @@ export function outlook(
   const shows = showsOf(scene).filter(({ date }) => date >= today);
   const plan = { scene, today, counts, without, luck: new Luck(runs, seed), ...peopleOf(scene, today) };
   const base = play(plan, runs, {});
-  const date = (day: number) => (day >= base.horizon ? null : isoAfter(today, day));
+  const date = (day: number) => (day >= base.horizon ? null : isoAfter(today, Math.max(0, day)));
   const [next] = shows;
-  const moves = next ? movesFor(plan, daysBetween(today, next.date), Math.min(runs, MOVE_RUNS)) : [];
+  const moves = next ? movesFor(plan, next.date, Math.min(runs, MOVE_RUNS)) : [];
   return {
     ok: true,
     outlook: {
       today,
       half: date(dayOf(base.finish, 0.5)),
       late: date(dayOf(base.finish, 0.9)),
-      shows: shows.map((show) => ({ ...show, chance: chanceBy(base.finish, daysBetween(today, show.date)) })),
+      shows: shows.map((show) => ({ ...show, chance: readyBy(base.finish, today, show.date) })),
       sections: [...base.bySection].map(([id, finish]) => ({
         id,
         half: date(dayOf(finish, 0.5)),
@@ -123,17 +123,21 @@ function peopleOf(scene: Scene, today: string): Pick<Plan, 'ids' | 'people'> {
   };
 }
 
+/** The share of runs that are done before the day of a show: what its own evening would still give comes too late. */
+const readyBy = (finish: Int32Array, today: string, show: string): number =>
+  chanceBy(finish, daysBetween(today, show) - 1);
+
 /** Every idea played with the same luck; those that help, the best first. */
-function movesFor(plan: Plan, show: number, runs: number): Outlook['moves'] {
+function movesFor(plan: Plan, show: string, runs: number): Outlook['moves'] {
   const base = play(plan, runs, {});
-  const now = chanceBy(base.finish, show);
+  const now = readyBy(base.finish, plan.today, show);
   const half = dayOf(base.finish, 0.5);
   return scenarios(plan, base)
     .map((scenario) => {
       const { finish } = play(plan, runs, scenario);
       return {
         words: scenario.words,
-        ...{ chance: chanceBy(finish, show), now, sooner: half - dayOf(finish, 0.5) },
+        ...{ chance: readyBy(finish, plan.today, show), now, sooner: half - dayOf(finish, 0.5) },
       };
     })
     .filter((move) => move.chance > move.now || move.sooner > 0)
@@ -210,8 +214,14 @@ function lacking(scene: Scene, counts: PieceCounts): { missing: string[]; withou
   if (listOf(scene, 'section').length === 0) missing.push('There are no sections.');
   for (const section of sections) {
     const { id, letter, owner } = section;
-    if (effortOf(scene, section, counts).hours === null)
+    const { hours, guessed } = effortOf(scene, section, counts);
+    if (hours === null)
       lack(id, `Section ${letter}: how many hours in all? Nothing is counted for it either.`);
+    if (guessed.length > 0)
+      lack(
+        null,
+        `Section ${letter}: ${guessed.map(({ name, hours: each }) => `«${name}» ${each.toFixed(1)} h`).join(', ')} by ${guessed.length === 1 ? 'its plain shell' : 'their plain shells'}, a guess; ${guessed.length === 1 ? 'it has' : 'they have'} no parts list.`,
+      );
     if (owner === null) lack(id, `Section ${letter}: who builds it?`);
     else builder(id, owner);
   }
@@ -278,6 +288,7 @@ function play(plan: Plan, runs: number, scenario: Partial<Scenario>): Forecast {
         ready: parts && 'section' in parts && parts.section === here ? 0 : arrives,
         after: task.after.flatMap((id) => indices.get(id) ?? []),
         guess: { low: guess.low * less, likely: guess.likely * less, high: guess.high * less },
+        rests: task.rests / 24,
       },
       owner,
     );

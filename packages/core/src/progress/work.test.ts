@@ -194,7 +194,8 @@ describe('the day’s clock', () => {
   const at = (clock: string) => `2031-05-06T${clock}:00Z`;
   const slot = (id: string, minutes: number, more: Partial<Slot> = {}): Slot => ({
     ...{ id, v: 1, name: id, day: '2031-05-06', order: 0, minutes, section: null, must: false, worth: 5 },
-    ...{ began: null, ended: null, dropped: false, ...more },
+    ...{ began: null, ended: null, dropped: false, took: null, after: null },
+    ...{ work: 'other', unattended: false, drying: null, ...more },
   });
   test('half again as slow as planned: what is to come is stretched, and the least worth is dropped (by hand)', () => {
     const slots = [
@@ -206,7 +207,7 @@ describe('the day’s clock', () => {
     ];
     // At 11:00 an hour of the hill is left, then 60, 30 and 60 minutes: over at 14:30, an hour after the end.
     const clock = dayClock(slots, Date.parse(at('11:00')), Date.parse(at('13:30')));
-    expect([clock.pace, new Date(clock.ends).toISOString(), clock.late]).toEqual([
+    expect([clock.paces[0].pace, new Date(clock.ends).toISOString(), clock.late]).toEqual([
       1.5,
       '2031-05-06T14:30:00.000Z',
       60,
@@ -215,6 +216,25 @@ describe('the day’s clock', () => {
     expect(clock.rows.map(({ state }) => state)).toEqual(['over', 'runs', 'waits', 'waits', 'waits']);
     expect(dayClock(slots, Date.parse(at('11:00')), Date.parse(at('11:30'))).fits).toBe(false);
     expect(dayClock(slots, Date.parse(at('11:00')), null)).toMatchObject({ late: null, drop: [] });
+  });
+  test('a pace is of its kind of work and bounded; what took another time is said; what dries holds nobody up', () => {
+    const evening = slot('figures', 45, { work: 'figures', began: at('09:00'), ended: at('09:01') });
+    const ends = (slots: Slot[], now = '09:01') =>
+      new Date(dayClock(slots, Date.parse(at(now)), null).ends).toISOString().slice(11, 16);
+    // Done within a minute, the evening before: hills are another kind of work, and take what was planned.
+    expect(ends([evening, slot('hills', 300, { work: 'ground' })])).toBe('14:01');
+    // Of its own kind no more than twice as fast is believed, until the time it took is said.
+    expect(ends([evening, slot('more', 60, { work: 'figures' })])).toBe('09:31');
+    expect(ends([{ ...evening, took: 45 }, slot('more', 60, { work: 'figures' })])).toBe('10:01');
+    const glue = slot('glue', 120, { unattended: true, began: at('09:00') });
+    const rows = [glue, slot('trees', 60), slot('roof', 30, { after: 'glue' })];
+    // Trees until 10:00; the roof waits for the glue, until 11:00, and takes half an hour.
+    expect(ends(rows, '09:00')).toBe('11:30');
+    expect(
+      dayClock(rows, Date.parse(at('09:00')), null).rows.map(({ ends: end }) =>
+        new Date(end ?? 0).toISOString().slice(11, 16),
+      ),
+    ).toEqual(['11:00', '10:00', '11:30']);
   });
   test('no other set of slots that saves enough is worth less', () => {
     const some = fc.array(

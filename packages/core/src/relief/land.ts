@@ -156,30 +156,33 @@ function shareAt(form: Form, [a, b]: readonly [Point, Point], p: Point): { share
   return { share: 1 - Math.min(1, Math.max(0, wayOut(form, from, p))), from };
 }
 
-/** Studs this near to the ridge may be the highest. */
+/** Of what has no corner that points inwards, a stud this near to the ridge is the highest. */
 const ABOUT = 2;
 
 /**
- * The greatest share of the way that the centre of a stud beside the ridge has: less than 1 unless the ridge meets a
- * centre. 1 where no stud of the hill lies beside its ridge: such a hill does not reach its height.
+ * The greatest share of the way that the centre of a stud has: less than 1 unless the ridge meets a centre. 1 where no
+ * stud of the hill lies beside its ridge: such a hill does not reach its height.
  */
 function crestOf(form: Form): number {
   const known = crests.get(form);
   if (known !== undefined) return known;
   const ridge = ridgeOf(form);
   const [a, b] = ridge;
-  const about = outward({
-    x: Math.min(a.x, b.x) - ABOUT,
-    y: Math.min(a.y, b.y) - ABOUT,
-    w: Math.abs(a.x - b.x) + 2 * ABOUT,
-    d: Math.abs(a.y - b.y) + 2 * ABOUT,
-  });
+  const everywhere = form.shape === 'outline';
+  const about = everywhere
+    ? outward(form)
+    : outward({
+        x: Math.min(a.x, b.x) - ABOUT,
+        y: Math.min(a.y, b.y) - ABOUT,
+        w: Math.abs(a.x - b.x) + 2 * ABOUT,
+        d: Math.abs(a.y - b.y) + 2 * ABOUT,
+      });
   let most = -1;
   eachSpan(form, about, (row, from, to) => {
     for (let column = from; column < to; column++) {
       const p = { x: column + 0.5, y: row + 0.5 };
       const near = nearestOn(a, b, p);
-      if (Math.hypot(near.x - p.x, near.y - p.y) <= ABOUT)
+      if (everywhere || Math.hypot(near.x - p.x, near.y - p.y) <= ABOUT)
         most = Math.max(most, shareAt(form, ridge, p).share);
     }
   });

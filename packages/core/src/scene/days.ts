@@ -1,5 +1,25 @@
+import type { Display } from './schema.ts';
+
 /** Whole days from one ISO date to another, by UTC midnights; negative when the second is earlier. */
 export const daysBetween = (from: string, to: string): number =>
   Math.round(
     (Date.parse(`${to.slice(0, 10)}T00:00:00Z`) - Date.parse(`${from.slice(0, 10)}T00:00:00Z`)) / 86_400_000,
   );
+
+/** Days from one update of a display to the next; null: none are agreed. */
+export const updateDays = ({ rhythm, rhythmDays }: Pick<Display, 'rhythm' | 'rhythmDays'>): number | null =>
+  ({ none: null, weekly: 7, fortnightly: 14, days: rhythmDays })[rhythm];
+
+/** The day of the first update after a day, counted in whole rhythms from the start; null: none are agreed. */
+export function nextUpdate(
+  display: Pick<Display, 'rhythm' | 'rhythmDays' | 'startDate'>,
+  today: string,
+): string | null {
+  const step = updateDays(display);
+  if (step === null) return null;
+  const from = display.startDate ?? today;
+  const gone = Math.max(0, daysBetween(from, today));
+  return new Date(Date.parse(from) + (Math.floor(gone / step) + 1) * step * 86_400_000)
+    .toISOString()
+    .slice(0, 10);
+}

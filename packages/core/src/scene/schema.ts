@@ -94,7 +94,7 @@ export const BACKS = ['bare', 'plain', 'finished'] as const;
 export const GLUES = ['none', 'hidden', 'allowed'] as const;
 export const PLACEHOLDERS = ['none', 'listed', 'allowed'] as const;
 export const RIMS = ['plates', 'bare'] as const;
-export const RHYTHMS = ['none', 'weekly', 'fortnightly'] as const;
+export const RHYTHMS = ['none', 'weekly', 'fortnightly', 'days'] as const;
 const displaySchema = z.strictObject({
   name,
   kind: z.enum(KINDS_OF_DISPLAY),
@@ -162,6 +162,8 @@ const displaySchema = z.strictObject({
   glue: z.enum(GLUES).default('none'),
   placeholders: z.enum(PLACEHOLDERS).default('listed'),
   rhythm: z.enum(RHYTHMS).default('fortnightly'),
+  /** Days from one update to the next, where the rhythm is of days. */
+  rhythmDays: z.int().min(1).max(365).default(10),
 
   /** What share of a section's work each stage before «done» is, by parts of the whole (a default of ours, no source). */
   stageWeights: z.array(z.number().min(0).max(1000)).length(7).default([5, 10, 30, 30, 15, 5, 5]),
@@ -406,6 +408,7 @@ export const REFERENCES: readonly { kind: Kind; field: string; to: Kind }[] = [
   { kind: 'section', field: 'helpers', to: 'person' },
   { kind: 'reply', field: 'thread', to: 'thread' },
   { kind: 'task', field: 'after', to: 'task' },
+  { kind: 'slot', field: 'after', to: 'slot' },
   { kind: 'session', field: 'ticked', to: 'task' },
   { kind: 'display', field: 'place', to: 'place' },
   ...(['table', 'passage', 'opening', 'obstacle', 'socket', 'barrier'] as const).map((kind) => ({

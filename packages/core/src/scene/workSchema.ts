@@ -50,6 +50,10 @@ export const sessionSchema = z.strictObject({
   note: text.default(''),
 });
 
+/** What dries before work goes on. */
+export const DRYINGS = ['glue', 'sealant', 'decals', 'paint'] as const;
+export type Drying = (typeof DRYINGS)[number];
+
 /** A piece of work that can be finished. */
 export const taskSchema = z.strictObject({
   name,
@@ -69,6 +73,11 @@ export const taskSchema = z.strictObject({
   after: z.array(idSchema).max(20).default([]),
   /** The day its parts are there; null: they are. */
   parts: date.default(null),
+  /** The day by which it is to be done; null: none. */
+  due: date.default(null),
+  /** Hours that it then needs nobody, and what for: what comes after it waits, other work goes on. */
+  rests: hours.default(0),
+  drying: z.enum(DRYINGS).nullable().default(null),
   done: date.default(null),
 });
 
@@ -91,6 +100,8 @@ export const calendarSchema = z.strictObject({
   weekly: z.array(z.number().min(0).max(24)).length(7),
   /** When a session begins, by their own clock. */
   from: clockTime.default('19:00'),
+  /** When it begins on a day of the week, from Monday; null: as on the others. */
+  starts: z.array(clockTime.nullable()).length(7).default([null, null, null, null, null, null, null]),
   away: z
     .array(z.strictObject({ from: z.iso.date(), to: z.iso.date() }))
     .max(60)
@@ -134,6 +145,14 @@ export const slotSchema = z.strictObject({
   /** What may be dropped when time runs out: nothing (must), or by its worth, 1 the least. */
   must: z.boolean().default(false),
   worth: z.int().min(1).max(10).default(5),
+  work,
+  /** It goes on by itself while others are worked on (drying), and what for. */
+  unattended: z.boolean().default(false),
+  drying: z.enum(DRYINGS).nullable().default(null),
+  /** The slot that must be over before it begins; null: the turn decides. */
+  after: reference.default(null),
+  /** Minutes it really took, where the clock does not know; null: as the clock says. */
+  took: z.int().min(0).max(1440).nullable().default(null),
   began: z.iso.datetime().nullable().default(null),
   ended: z.iso.datetime().nullable().default(null),
   dropped: z.boolean().default(false),

@@ -1,10 +1,11 @@
-import { addDays, addWeeks, differenceInCalendarDays, format, formatISO, parseISO } from 'date-fns';
+import { addWeeks, differenceInCalendarDays, format, formatISO, parseISO } from 'date-fns';
 import { progressOf, STEPS } from '@quarry/core/progress';
-import { RHYTHMS, displayOf, listOf } from '@quarry/core/scene';
+import { RHYTHMS, displayOf, listOf, nextUpdate, updateDays } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
-import { CheckField, DateField, SelectField, TextField } from '../../ui/fields.tsx';
+import { CheckField, DateField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading, Line } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
+import { today } from '../../workers/survey.tsx';
 import { People } from './People.tsx';
 import { useSetDisplay } from './useSetDisplay.ts';
 
@@ -12,6 +13,7 @@ const RHYTHM_WORDS: Record<(typeof RHYTHMS)[number], string> = {
   none: 'None agreed',
   weekly: 'Every week',
   fortnightly: 'Every two weeks',
+  days: 'Every so many days',
 };
 
 export function DatesSheet({ disabled }: { disabled: boolean }) {
@@ -43,6 +45,8 @@ function Dates({ disabled }: { disabled: boolean }) {
   const { showDate, startDate, rhythm } = display;
   const days = showDate ? differenceInCalendarDays(parseISO(showDate), new Date()) : null;
   const { sections, toGo } = progressOf(scene);
+  const every = updateDays(display);
+  const next = nextUpdate(display, today());
   return (
     <section aria-labelledby="dates">
       <Heading id="dates">Dates</Heading>
@@ -71,6 +75,18 @@ function Dates({ disabled }: { disabled: boolean }) {
         options={RHYTHMS.map((value) => ({ value, word: RHYTHM_WORDS[value] }))}
         onCommit={(value) => set('changed the rhythm of updates', { rhythm: value })}
       />
+      {rhythm === 'days' && (
+        <NumberField
+          label="Days from one to the next"
+          unit="days"
+          whole
+          value={display.rhythmDays}
+          min={1}
+          max={365}
+          disabled={disabled}
+          onCommit={(value) => value !== null && set('changed the rhythm of updates', { rhythmDays: value })}
+        />
+      )}
       {days === null || !showDate ? (
         <p className="ink-2 pt-2">Set the show day to see the weeks left.</p>
       ) : (
@@ -87,9 +103,14 @@ function Dates({ disabled }: { disabled: boolean }) {
             {toGo.toFixed(1)}
           </Line>
           {days > 0 && <Line label="That is, a week">{(toGo / (days / 7)).toFixed(1)} stages</Line>}
-          {days > 0 && rhythm !== 'none' && (
-            <Line label="Updates before the show" note={`the next on ${nextUpdate(startDate, rhythm)}`}>
-              {Math.floor(days / (rhythm === 'weekly' ? 7 : 14))}
+          {days > 0 && every !== null && (
+            <Line
+              label="Updates before the show"
+              note={next === null ? undefined : `the next on ${format(parseISO(next), 'EEE d MMM')}`}
+            >
+              {next === null || next > showDate
+                ? 0
+                : Math.floor(differenceInCalendarDays(parseISO(showDate), parseISO(next)) / every) + 1}
             </Line>
           )}
         </dl>
@@ -102,14 +123,6 @@ function spent(from: string, to: string): number {
   const all = differenceInCalendarDays(parseISO(to), parseISO(from));
   const gone = differenceInCalendarDays(new Date(), parseISO(from));
   return all <= 0 ? 100 : Math.round((100 * Math.min(all, Math.max(0, gone))) / all);
-}
-
-/** The next update: counted in whole rhythms from the start, or from today without one. */
-function nextUpdate(start: string | null, rhythm: 'weekly' | 'fortnightly'): string {
-  const step = rhythm === 'weekly' ? 7 : 14;
-  const from = start ? parseISO(start) : new Date();
-  const gone = Math.max(0, differenceInCalendarDays(new Date(), from));
-  return format(addDays(from, (Math.floor(gone / step) + 1) * step), 'EEE d MMM');
 }
 
 const COLUMNS = 'minmax(7rem,1fr) 9.2rem 7rem 2.4rem auto';

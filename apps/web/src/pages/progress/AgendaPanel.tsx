@@ -1,18 +1,10 @@
 import { addWeeks, formatISO } from 'date-fns';
 import { ChevronRight, Download } from 'lucide-react';
 import { useMemo } from 'react';
-import {
-  clockIn,
-  dateIn,
-  daysAhead,
-  sittings,
-  together,
-  type Day,
-  type Sitting,
-} from '@quarry/core/progress';
+import { clockIn, dateIn, dayLine, daysAhead, sittings, together, type Sitting } from '@quarry/core/progress';
 import { isZone, listOf, type Calendar } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit, useLink, useMay } from '../../data/useDisplay.tsx';
-import { DateField, NumberField, TextField } from '../../ui/fields.tsx';
+import { DateField, NumberField, TextField, TimeField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { dayWord } from '../../ui/words.ts';
@@ -23,14 +15,8 @@ const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
 const WEEKS = 6;
 const MEETINGS = 4;
 const NO_HOURS = [0, 0, 0, 0, 0, 0, 0];
+const NO_STARTS = [null, null, null, null, null, null, null];
 const SHOWN_ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone;
-
-const WORDS: Readonly<Record<Day['what'], string>> = {
-  show: 'Show',
-  milestone: 'Milestone',
-  parcel: 'Parcel due',
-  parts: 'Parts wanted',
-};
 
 /** What comes: sessions of everybody by their own clocks, parcels, milestones and shows; and who has time when. */
 export function AgendaPanel() {
@@ -73,12 +59,12 @@ export function AgendaPanel() {
               <ul>
                 {days
                   .filter((day) => day.date === date)
-                  .map(({ what, name: words, id }) => (
+                  .map((day) => (
                     <li
-                      key={what + id}
-                      className={what === 'show' ? 'font-semibold text-primary' : 'font-semibold'}
+                      key={day.what + day.id}
+                      className={day.what === 'show' ? 'font-semibold text-primary' : 'font-semibold'}
                     >
-                      {WORDS[what]}: {words}
+                      {dayLine(day)}
                     </li>
                   ))}
                 {all
@@ -206,6 +192,7 @@ function CalendarSheet({
           ...changed,
         });
   const away = calendar?.away ?? [];
+  const starts = calendar?.starts ?? NO_STARTS;
   const total = weekly.reduce((sum, hours) => sum + hours, 0);
   return (
     <details className="group border-b hair py-1">
@@ -216,7 +203,7 @@ function CalendarSheet({
         <span className="fig ink-2 text-xs">
           {total === 0
             ? 'no hours yet'
-            : `${total} h a week, ${DAYS.filter((_, i) => weekly[i] > 0).join(' ')} from ${calendar?.from ?? ''}`}
+            : `${total} h a week: ${DAYS.flatMap((day, i) => (weekly[i] > 0 ? [`${day} ${starts[i] ?? calendar?.from ?? ''}`] : [])).join(', ')}`}
         </span>
       </summary>
       <div className="pl-3 pb-2">
@@ -236,17 +223,25 @@ function CalendarSheet({
             </div>
           ))}
         </div>
-        <TextField
+        <TimeField
           label="Begins at"
           value={calendar?.from ?? '19:00'}
           disabled={fixed}
-          check={(text) =>
-            /^([01]\d|2[0-3]):[0-5]\d$/.test(text)
-              ? null
-              : `Begins at: «${text}» is no time of day, such as 19:30.`
-          }
-          onCommit={(begins) => set({ from: begins })}
+          onCommit={(begins) => begins !== null && set({ from: begins })}
         />
+        {DAYS.map(
+          (day, i) =>
+            weekly[i] > 0 && (
+              <TimeField
+                key={day}
+                label={`On ${day} begins at`}
+                value={starts[i]}
+                optional={calendar?.from ?? '19:00'}
+                disabled={fixed}
+                onCommit={(begins) => set({ starts: starts.map((was, k) => (k === i ? begins : was)) })}
+              />
+            ),
+        )}
         <TextField
           label="Clock of"
           value={calendar?.zone ?? ''}

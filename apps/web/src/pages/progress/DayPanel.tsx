@@ -1,12 +1,13 @@
 import { format, formatISO, parseISO } from 'date-fns';
 import { Plus } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { dayClock, slotsOf, type ClockRow } from '@quarry/core/progress';
-import { displayOf, type Slot } from '@quarry/core/scene';
+import { PACE_BOUNDS, dayClock, slotsOf, type ClockRow } from '@quarry/core/progress';
+import { WORKS, displayOf, type Drying, type Slot, type Work } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
-import { CheckField, NumberField, TextField } from '../../ui/fields.tsx';
+import { CheckField, NumberField, SelectField, TextField, TimeField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, Line } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
+import { DRYING_OPTIONS, capital, dryingCaution } from '../../ui/words.ts';
 import { today } from '../../workers/survey.tsx';
 
 /** How often the clock is read, ms. */
@@ -35,7 +36,7 @@ export function DayPanel() {
   const clock = dayClock(slots, now, end);
   const forbids = may({ op: 'add', kind: 'slot', id: 'x', data: { name: 'x', day, minutes: 1 } });
   const planned = slots.filter(({ dropped }) => !dropped).reduce((sum, { minutes }) => sum + minutes, 0);
-  const running = clock.rows.find(({ state }) => state === 'runs');
+  const running = clock.rows.find(({ slot, state }) => state === 'runs' && !slot.unattended);
   const mayEnd =
     may({ op: 'patch', kind: 'display', id: display.id, v: display.v, set: { clockEnd: null } }) === null;
   return (
@@ -68,6 +69,7 @@ export function DayPanel() {
               running={running?.slot ?? null}
               fixed={forbids !== null}
               above={i > 0 ? clock.rows[i - 1].slot : null}
+              before={slots.slice(0, i)}
             />
           ))}
         </ol>
@@ -88,19 +90,14 @@ export function DayPanel() {
       </section>
       <section aria-labelledby="clock" className="order-first lg:order-none">
         <Heading id="clock">How the day goes</Heading>
-        <TextField
+        <TimeField
           label="Must be over at"
-          value={end === null ? '' : at(end)}
-          placeholder="18:00"
+          value={end === null ? null : at(end)}
+          optional="18:00"
           disabled={!mayEnd}
-          check={(text) =>
-            text === '' || /^([01]\d|2[0-3]):[0-5]\d$/.test(text)
-              ? null
-              : `Must be over at: «${text}» is no time of day, such as 18:00.`
-          }
-          onCommit={(text) =>
+          onCommit={(time) =>
             edit.patch('set the end of the day', 'display', display, {
-              clockEnd: text === '' ? null : new Date(`${day}T${text}:00`).toISOString(),
+              clockEnd: time === null ? null : new Date(`${day}T${time}:00`).toISOString(),
             })
           }
         />
@@ -112,7 +109,15 @@ export function DayPanel() {
                 <span className={clock.late > 0 ? 'text-primary' : ''}>{span(clock.late)}</span>
               </Line>
             )}
-            <Line label="Minutes for each planned">{clock.pace === null ? '–' : clock.pace.toFixed(2)}</Line>
+            {clock.paces.map(({ work, pace, slots: over }) => (
+              <Line
+                key={work}
+                label={`${capital(work)}: minutes for each planned`}
+                note={`by ${over} slot${over === 1 ? '' : 's'}`}
+              >
+                {pace.toFixed(2)}
+              </Line>
+            ))}
           </dl>
         )}
         {clock.drop.length > 0 && (
@@ -128,9 +133,11 @@ export function DayPanel() {
           </div>
         )}
         <Basis>
-          What is to come takes its planned minutes times the pace of what is over (minutes taken ÷ planned).
-          If that ends too late, the slots to drop are those worth least together that save enough, found
-          exactly; what must be done and what has begun is kept.
+          What is to come takes its planned minutes times the pace of what is over of the same kind of work
+          (minutes taken ÷ planned, between {PACE_BOUNDS.least} and {PACE_BOUNDS.most}); where nothing of a
+          kind is over, its plan. What goes on by itself holds up only what comes after it. If that ends too
+          late, the slots to drop are those worth least together that save enough, found exactly; what must be
+          done and what has begun is kept.
         </Basis>
       </section>
     </div>
@@ -147,20 +154,23 @@ function SlotRow({
   running,
   fixed,
   above,
+  before,
 }: {
   row: ClockRow;
   toDrop: boolean;
   running: Slot | null;
   fixed: boolean;
   above: Slot | null;
+  before: readonly Slot[];
 }) {
+  const [open, setOpen] = useState(false);
   const edit = useEdit();
   const set = (label: string, changed: Partial<Slot>) => edit.patch(label, 'slot', slot, changed);
   const begin = () => {
     const moment = new Date().toISOString();
     edit.change(`began «${slot.name}»`, [
-      // Who begins one thing has ended the one before.
-      ...(running && running.id !== slot.id
+      // Who begins one thing has ended the one before; what goes on by itself goes on.
+      ...(running && running.id !== slot.id && !slot.unattended
         ? [
             {
               op: 'patch' as const,
@@ -176,7 +186,7 @@ function SlotRow({
         kind: 'slot',
         id: slot.id,
         v: slot.v,
-        set: { began: moment, ended: null, dropped: false },
+        set: { began: moment, ended: null, took: null, dropped: false },
       },
     ]);
   };
@@ -198,7 +208,7 @@ function SlotRow({
         </span>
         <span className="fig text-right w-36 text-xs">
           {took === null ? '' : `${span(took)} of `}
-          {slot.minutes} min
+          {slot.minutes} min{slot.unattended ? ' by itself' : ''}
           <span className="block ink-2">{ends === null ? '' : `until ${at(ends)}`}</span>
         </span>
         {state === 'runs' ? (
@@ -221,6 +231,15 @@ function SlotRow({
             {state === 'over' ? 'Again' : 'Begin'}
           </button>
         )}
+        <button
+          type="button"
+          className="btn btn-sm btn-ghost"
+          aria-expanded={open}
+          aria-label={`More of ${slot.name}`}
+          onClick={() => setOpen(!open)}
+        >
+          {open ? 'Less' : 'More'}
+        </button>
         <RemoveButton
           what={`slot ${slot.name}`}
           disabled={fixed}
@@ -295,6 +314,84 @@ function SlotRow({
           )}
         </div>
       )}
+      {open && (
+        <SlotSheet
+          slot={slot}
+          took={state === 'over' ? took : null}
+          before={before}
+          fixed={fixed}
+          set={set}
+        />
+      )}
     </li>
+  );
+}
+
+/** What is seldom changed: the kind of work, what it waits for, and the time it really took. */
+function SlotSheet({
+  slot,
+  took,
+  before,
+  fixed,
+  set,
+}: {
+  slot: Slot;
+  took: number | null;
+  before: readonly Slot[];
+  fixed: boolean;
+  set: (label: string, changed: Partial<Slot>) => void;
+}) {
+  return (
+    <div className="ml-3 pl-3 my-1 border-l border-base-300 max-w-md">
+      <SelectField<Work>
+        label="Work"
+        value={slot.work}
+        options={WORKS.map((value) => ({ value, word: capital(value) }))}
+        disabled={fixed}
+        onCommit={(work) => set('changed a slot', { work })}
+      />
+      <SelectField
+        label="Not before is over"
+        value={slot.after ?? ''}
+        options={[
+          { value: '', word: 'the turn decides' },
+          ...before.map(({ id, name }) => ({ value: id, word: name })),
+        ]}
+        disabled={fixed}
+        onCommit={(after) => set('changed a slot', { after: after || null })}
+      />
+      <CheckField
+        label="Goes on by itself, while others are worked on"
+        value={slot.unattended}
+        disabled={fixed}
+        onCommit={(unattended) => set('changed a slot', { unattended })}
+      />
+      {slot.unattended && (
+        <SelectField<Drying | ''>
+          label="Because it dries"
+          value={slot.drying ?? ''}
+          options={DRYING_OPTIONS}
+          disabled={fixed}
+          onCommit={(drying) => set('changed a slot', { drying: drying || null })}
+        />
+      )}
+      {slot.unattended && slot.drying && (
+        <p className="text-xs ink-2 py-1">{dryingCaution(slot.drying, `${slot.minutes} min`)}</p>
+      )}
+      {took !== null && (
+        <NumberField
+          label="Really took"
+          unit="min"
+          whole
+          optional={String(Math.round(took))}
+          value={slot.took}
+          min={0}
+          max={1440}
+          disabled={fixed}
+          hint="empty: as the clock says"
+          onCommit={(minutes) => set('corrected a slot', { took: minutes })}
+        />
+      )}
+    </div>
   );
 }

@@ -107,12 +107,12 @@ function Odds() {
       </ul>
       <Basis>
         {runs.toLocaleString('en')} runs with one seed. In each the hours left of a section, typed or its
-        counted pieces over its builder’s rates, are drawn between 0.7 and 1.8 of the guess (a beta
-        distribution with the mean of PERT, (a + 4m + b) / 6; the shares are ours); a task with three guesses
-        between those, after what it comes after. Every builder’s speed is drawn from the scatter of their
-        counted sessions, and all is worked off in the hours their calendar has, not before the parts that are
-        on their way. What moves the odds is played with the same luck, in 400 runs each, for the sections of
-        those on whom the end hangs.
+        counted pieces and the plain shells of buildings without a list over its builder’s rates, are drawn
+        between 0.7 and 1.8 of the guess (a beta distribution with the mean of PERT, (a + 4m + b) / 6; the
+        shares are ours); a task with three guesses between those, after what it comes after. Every builder’s
+        speed is drawn from the scatter of their counted sessions, and all is worked off in the hours their
+        calendar has before the day of the show, not before the parts that are on their way. What moves the
+        odds is played with the same luck, in 400 runs each, for the sections of those on whom the end hangs.
       </Basis>
     </section>
   );
@@ -150,7 +150,7 @@ function Hours() {
 }
 
 /** What the count says of the hours, for who types none. */
-const countedHint = ({ hours, pieces, byWork }: Effort) =>
+const countedHint = ({ hours, pieces, byWork, guessed }: Effort) =>
   hours === null
     ? 'nothing counted'
-    : `${Math.round(hours).toLocaleString('en')} h by ${pieces.toLocaleString('en')} pieces${byWork.every(({ learnt }) => learnt) ? '' : ', at guessed rates'}`;
+    : `${Math.round(hours).toLocaleString('en')} h by ${pieces.toLocaleString('en')} pieces${guessed.length === 0 ? '' : ` and ${guessed.length} plain shell${guessed.length === 1 ? '' : 's'}`}${byWork.every(({ learnt }) => learnt) ? '' : ', at guessed rates'}`;

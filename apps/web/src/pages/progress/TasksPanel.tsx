@@ -1,14 +1,30 @@
 import { Plus } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { circleOf, guessOf, offeredTasks, pert, type OfferedTask } from '@quarry/core/progress';
-import { STAGES, WORKS, listOf, stageWord, type Stage, type Task, type Work } from '@quarry/core/scene';
+import {
+  circleOf,
+  guessOf,
+  offeredTasks,
+  pert,
+  type OfferedTask,
+  type ThreeGuesses,
+} from '@quarry/core/progress';
+import {
+  STAGES,
+  WORKS,
+  listOf,
+  stageWord,
+  type Drying,
+  type Stage,
+  type Task,
+  type Work,
+} from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { DateField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { More } from '../../ui/More.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { personOptions, sectionOptions } from '../../ui/picks.ts';
 import { RemoveButton } from '../../ui/rows.tsx';
-import { capital, dayWord } from '../../ui/words.ts';
+import { DRYING_OPTIONS, capital, dayWord, dryingCaution } from '../../ui/words.ts';
 import { today, useSurvey } from '../../workers/survey.tsx';
 import { useBlocks } from '../../workers/useCounts.ts';
 
@@ -77,7 +93,7 @@ function TaskRow({ task }: { task: Task }) {
   const edit = useEdit();
   const may = useMay();
   const [open, setOpen] = useState(false);
-  const { id, v, name, owner, work, done, after, parts, pieces } = task;
+  const { id, v, name, owner, work, done, after, parts, pieces, due, rests } = task;
   const forbids = may({ op: 'patch', kind: 'task', id, v, set: { done: today() } });
   const person = owner ?? scene.section[task.section ?? '']?.owner ?? null;
   const guess = guessOf(scene, task, person);
@@ -90,6 +106,8 @@ function TaskRow({ task }: { task: Task }) {
     ...(person ? [scene.person[person]?.name ?? person] : ['nobody’s yet']),
     ...(pieces === null ? [] : [`${pieces.toLocaleString('en')} pieces`]),
     ...(parts && parts > today() ? [`parts on ${dayWord(parts)}`] : []),
+    ...(due ? [`due ${dayWord(due)}`] : []),
+    ...(rests > 0 ? [`then ${rests} h by itself`] : []),
     ...(waits.length > 0 ? [`after «${waits.join('», «')}»`] : []),
   ];
   return (
@@ -122,7 +140,10 @@ function TaskRow({ task }: { task: Task }) {
           <span className="block ink-2 text-xs">{done ? `done ${dayWord(done)}` : told.join(', ')}</span>
         </button>
         <span className="fig text-right whitespace-nowrap">
-          {guess ? `${pert(guess).mean.toFixed(1)} h` : <span className="text-warning">no guess</span>}
+          {guess ? hoursWord(task, guess) : <span className="text-warning">no guess</span>}
+          {due !== null && done === null && due < today() && (
+            <span className="block text-xs text-error">△ late</span>
+          )}
         </span>
         <RemoveButton
           what={`task ${name}`}
@@ -134,6 +155,10 @@ function TaskRow({ task }: { task: Task }) {
     </li>
   );
 }
+
+/** Hours as they were typed or counted; of three guesses their mean, as reckoned with. */
+const hoursWord = ({ low, high }: Task, guess: ThreeGuesses): string =>
+  low === null && high === null ? `${Number(guess.likely.toFixed(1))} h` : `${pert(guess).mean.toFixed(1)} h`;
 
 const guessed = (task: Task, set: Partial<Pick<Task, 'low' | 'likely' | 'high'>>): string | null => {
   const { low, likely, high } = { ...task, ...set };
@@ -236,6 +261,33 @@ function TaskSheet({ task, disabled }: { task: Task; disabled: boolean }) {
           disabled={disabled}
           onCommit={(parts) => set({ parts })}
         />
+        <DateField
+          label="To be done by"
+          value={task.due}
+          disabled={disabled}
+          onCommit={(due) => set({ due })}
+        />
+        <NumberField
+          label="Then waits by itself"
+          unit="h"
+          value={task.rests}
+          min={0}
+          max={10_000}
+          disabled={disabled}
+          onCommit={(rests) => rests !== null && set({ rests })}
+        />
+        {task.rests > 0 && (
+          <SelectField<Drying | ''>
+            label="Because it dries"
+            value={task.drying ?? ''}
+            options={DRYING_OPTIONS}
+            disabled={disabled}
+            onCommit={(drying) => set({ drying: drying || null })}
+          />
+        )}
+        {task.rests > 0 && task.drying && (
+          <p className="text-xs ink-2 py-1">{dryingCaution(task.drying, `${task.rests} h`)}</p>
+        )}
         <SelectField
           label="Comes after"
           value=""
