@@ -284,6 +284,24 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
     add({ tracks: [{ ...track, y: 20, pieces: [straight] }] }),
     ['«Baker» stands 4.5 studs from the middle of «Main»', 'free up to 5'],
   ],
+  // Baker's roof stands 8 studs out from 9 bricks up, 27 plates: lower than the 33 plates that must be free.
+  [
+    'track-clear',
+    (quiet) => {
+      plot(0, { overhang: { n: 0, e: 0, s: 8, w: 0 }, overhangFrom: 27 })(quiet);
+      add({ tracks: [{ ...track, y: 23, pieces: [straight] }] })(quiet);
+    },
+    ['«Baker» hangs 9b above the bed 0.5 studs from the middle of «Main»', 'free up to 5 and up to 11b'],
+  ],
+  [
+    'water-bed',
+    add({ waters: [{ id: 'w', name: 'Tarn', x: 40, y: 20, w: 10, d: 10, level: 'low', depth: 5 }] }),
+    [
+      '«Tarn» is said to be 1b2p deep',
+      'surface lies 1b above',
+      'at most 1b deep, or raise its surface by 2p',
+    ],
+  ],
   [
     'track-seam',
     add({ tracks: [{ ...track, x: 44, y: 30, heading: 1, pieces: [straight] }] }),

@@ -275,4 +275,47 @@ const groundUncounted: Rule = {
   },
 };
 
-export const LAND_RULES: readonly Rule[] = [groundUncounted, bareStep, rawEdge, waterLevels, wallCourse];
+const waterBed: Rule = {
+  id: 'water-bed',
+  title: 'A water is deeper than the ground under it',
+  basis:
+    'The surface of each water less how deep it is said to be, against the table (or the lowest ground that is dug below it). Of a stream that falls, its lowest stretch.',
+  page: 'plan',
+  severity: 'warning',
+  check({ scene, relief }) {
+    let floor = 0;
+    const lowest = new Map<number, number>();
+    for (let i = 0; i < relief.height.length; i++) {
+      if (relief.ground[i] === OUTSIDE) continue;
+      floor = Math.min(floor, relief.height[i]);
+      if (relief.ground[i] !== WATER) continue;
+      const known = lowest.get(relief.owner[i]);
+      if (known === undefined || relief.height[i] < relief.height[known]) lowest.set(relief.owner[i], i);
+    }
+    return [...lowest.values()].flatMap((i): Draft[] => {
+      const owner = groundOwner(scene, relief, i);
+      if (owner?.kind !== 'water' && owner?.kind !== 'stream') return [];
+      const { depth, name } = owner.kind === 'water' ? scene.water[owner.id] : scene.stream[owner.id];
+      const deepest = relief.height[i] - floor;
+      if (depth <= deepest || deepest <= 0) return [];
+      return [
+        {
+          sentence: `«${name}» is said to be ${formatPlates(depth)} deep; its surface lies ${formatPlates(deepest)} above the lowest that can be built on.`,
+          remedy: `Make it at most ${formatPlates(deepest)} deep, or raise its surface by ${formatPlates(depth - deepest)}.`,
+          place: { x: relief.x + (i % relief.w) + 0.5, y: relief.y + Math.floor(i / relief.w) + 0.5 },
+          things: [owner],
+          numbers: { depth, deepest },
+        },
+      ];
+    });
+  },
+};
+
+export const LAND_RULES: readonly Rule[] = [
+  groundUncounted,
+  bareStep,
+  rawEdge,
+  waterLevels,
+  waterBed,
+  wallCourse,
+];

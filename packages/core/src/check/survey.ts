@@ -1,7 +1,9 @@
 import {
   MM,
   MM_PER_STUD,
+  PLATE,
   centreOf,
+  formatPlates,
   formatStuds,
   outerSize,
   overlap,
@@ -9,7 +11,7 @@ import {
   type Rect,
   counted,
 } from '../lattice/index.ts';
-import { displayOf, listOf, type Kind } from '../scene/index.ts';
+import { displayOf, labelOf, listOf, type Kind } from '../scene/index.ts';
 import {
   CARRY_STUDS,
   carriedHeight,
@@ -152,21 +154,27 @@ const throughWall: Rule = {
 const obstacleHit: Rule = {
   id: 'obstacle-hit',
   title: 'A table or the scene stands in an obstacle',
-  basis: 'The area that a table or a footprint part shares with a fixed obstacle of the room.',
+  basis:
+    'The area that a table or a footprint part shares with a fixed obstacle of the room. What is no higher than a table may stand under it.',
   page: 'survey',
   severity: 'error',
   check(context) {
     const { scene } = context;
     const frame = frameOf(scene);
     const things = standing(context).filter(({ kind }) => kind !== 'obstacle');
+    const tables = hereOf(scene, 'table');
     return hereOf(scene, 'obstacle').flatMap((obstacle) =>
       withoutEchoes(
         things.flatMap(({ kind, id, name, rect }): Draft[] => {
           const shared = overlap(rect, obstacle);
           if (!shared) return [];
+          const carrying =
+            kind === 'table' ? [scene.table[id]] : tables.filter((table) => overlap(table, shared));
+          const under = carrying.length === 0 ? 0 : Math.min(...carrying.map(({ height }) => height));
+          if (obstacle.height <= under) return [];
           return [
             {
-              sentence: `${name} stands ${mm(shared.w)} × ${mm(shared.d)} in «${obstacle.name}»; they need 0.`,
+              sentence: `${name} stands ${mm(shared.w)} × ${mm(shared.d)} in «${obstacle.name}», ${mm(obstacle.height)} high; they need 0.`,
               remedy: `Move it ${mm(Math.min(shared.w, shared.d))} aside.`,
               place: pointToScene(frame, centreOf(shared)),
               things: [
@@ -179,6 +187,32 @@ const obstacleHit: Rule = {
         }),
       ),
     );
+  },
+};
+
+const ceilingLow: Rule = {
+  id: 'ceiling-low',
+  title: 'The display is taller than the room',
+  basis:
+    'The highest of all that stands in the scene, on the highest table of the place (on the floor where there is none), against the ceiling.',
+  page: 'survey',
+  severity: 'error',
+  check({ scene, card }) {
+    const ceiling = currentPlace(scene)?.ceiling ?? null;
+    if (ceiling === null) return [];
+    const under = Math.max(0, ...hereOf(scene, 'table').map(({ height }) => height));
+    const { height, tallest } = card();
+    const top = under + (height * PLATE) / MM;
+    if (top <= ceiling) return [];
+    return [
+      {
+        sentence: `${tallest ? `«${labelOf(scene, tallest.kind, tallest.id)}»` : 'The ground'} reaches ${mm(top)} above the floor, ${formatPlates(height)} on a table of ${mm(under)}; the ceiling is at ${mm(ceiling)}.`,
+        remedy: 'Lower it or the table, or build it up where the ceiling is higher.',
+        place: null,
+        things: tallest ? [tallest] : [],
+        numbers: { top: Math.round(top), ceiling },
+      },
+    ];
   },
 };
 
@@ -324,6 +358,7 @@ export const SURVEY_RULES: readonly Rule[] = [
   outOfReach,
   throughWall,
   obstacleHit,
+  ceilingLow,
   doorBlocked,
   openingOff,
   jointGap,

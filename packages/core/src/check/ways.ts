@@ -4,8 +4,10 @@ import {
   PERCENT_OF_STEPS,
   PERCENT_PER_PLATE,
   RISER,
+  atAlong,
   eachSpan,
   eachStripStud,
+  eachTouched,
   gradeLimit,
   groundAt,
   heightOfStud,
@@ -13,10 +15,10 @@ import {
   indexAt,
   lengthOfLine,
   nearestOn,
-  ownerAt,
   spreadIn,
   steepest,
   wayProfile,
+  type Body,
 } from '../relief/index.ts';
 import {
   labelOf,
@@ -375,36 +377,52 @@ const trackClear: Rule = {
   id: 'track-clear',
   title: 'Something stands too near to the track',
   basis:
-    'Studs within the track’s clear width, from its middle to each side, on which something stands higher than the bed; and the bed itself.',
+    'Studs within the track’s clear width, from its middle to each side, and over the bed itself, over which something stands lower than the clear height above the bed. What begins higher, such as a roof, is no hindrance, nor is a small scene: it may be a train.',
   page: 'plan',
   severity: 'error',
-  check: ({ scene, relief }) =>
+  check: ({ scene, relief, bodies }) =>
     listOf(scene, 'track').flatMap((track): Draft[] => {
       const { line } = lineOf(scene, track);
-      const found = new Map<string, { studs: number; at: { x: number; y: number }; off: number }>();
-      eachStripStud(line, Math.max(track.clearSide, track.bed / 2), relief, (x, y, _, off) => {
+      const free = new Map<number, { off: number; bed: number }>();
+      eachStripStud(line, Math.max(track.clearSide, track.bed / 2), relief, (x, y, along, off) => {
         const i = indexAt(relief, x, y);
-        const owner = ownerAt(relief, i);
-        if (relief.ground[i] === OUTSIDE || !owner || relief.top[i] <= relief.height[i]) return;
-        const key = `${owner.kind} ${owner.id}`;
-        const known = found.get(key);
-        if (!known) found.set(key, { studs: 1, at: { x: x + 0.5, y: y + 0.5 }, off });
-        else found.set(key, { ...known, studs: known.studs + 1, off: Math.min(known.off, off) });
+        if (relief.ground[i] === OUTSIDE) return;
+        const middle = atAlong(line, along);
+        const bed = heightOfStud(relief, Math.floor(middle.x), Math.floor(middle.y)) ?? relief.height[i];
+        free.set(i, { off, bed });
       });
-      return [...found].map(([key, { studs, at, off }]) => {
-        const [kind, id] = key.split(' ');
-        const thing = relief.things.find((one) => one.kind === kind && one.id === id) ?? {
-          kind: 'track' as const,
-          id: track.id,
-        };
-        return {
-          sentence: `«${labelOf(scene, thing.kind, thing.id)}» stands ${tenth(off)} studs from the middle of «${track.name}», on ${counted(studs, 'stud')} that must be free up to ${track.clearSide}.`,
-          remedy: 'Move it or the track.',
-          place: at,
-          things: [{ kind: 'track' as const, id: track.id }, thing],
-          numbers: { studs, off },
-        };
-      });
+      const found = new Map<
+        string,
+        { body: Body; studs: Set<number>; off: number; first: number; above: number }
+      >();
+      for (const body of bodies())
+        // A small scene may be a train on its track.
+        if (body.kind !== 'figure')
+          eachTouched(body.corners, relief, (row, from, to) => {
+            for (let i = indexAt(relief, from, row); i < indexAt(relief, to, row); i++) {
+              const stud = free.get(i);
+              if (!stud || body.top <= stud.bed || body.begins >= stud.bed + track.clearHeight) continue;
+              const key = `${body.kind} ${body.id}`;
+              const known = found.get(key);
+              const above = Math.max(0, body.begins - stud.bed);
+              if (!known) found.set(key, { body, studs: new Set([i]), off: stud.off, first: i, above });
+              else {
+                known.studs.add(i);
+                known.off = Math.min(known.off, stud.off);
+                known.above = Math.min(known.above, above);
+              }
+            }
+          });
+      return [...found.values()].map(({ body: { kind, id }, studs, off, first, above }) => ({
+        sentence: `«${labelOf(scene, kind, id)}» ${above > 0 ? `hangs ${formatPlates(above)} above the bed` : 'stands'} ${tenth(off)} studs from the middle of «${track.name}», on ${counted(studs.size, 'stud')} that must be free up to ${track.clearSide}${above > 0 ? ` and up to ${formatPlates(track.clearHeight)}` : ''}.`,
+        remedy: above > 0 ? 'Let it begin higher, or move it or the track.' : 'Move it or the track.',
+        place: { x: relief.x + (first % relief.w) + 0.5, y: relief.y + Math.floor(first / relief.w) + 0.5 },
+        things: [
+          { kind: 'track' as const, id: track.id },
+          { kind, id },
+        ],
+        numbers: { studs: studs.size, off, above },
+      }));
     }),
 };
 

@@ -1,5 +1,5 @@
 import { inRect, overlap, type Rect } from '../lattice/index.ts';
-import { BARE, OUTSIDE, eachTouched, indexAt, type Compiled, type Relief } from '../relief/index.ts';
+import { BARE, OUTSIDE, TOWARDS, eachTouched, indexAt, type Compiled, type Relief } from '../relief/index.ts';
 import {
   METHODS,
   builtCorners,
@@ -9,8 +9,9 @@ import {
   type Entity,
   type Method,
   type Scene,
+  type Side,
 } from '../scene/index.ts';
-import { groundNamed, groundNumber, skinOf, dressesOf, type Dress } from './dress.ts';
+import { SURF, groundNamed, groundNumber, skinOf, dressesOf, surfOf, type Dress } from './dress.ts';
 import { SKIN, type Fill } from './fill.ts';
 
 /** A scene's ground, block by block, as it is filled: a module, or a square of what is in no module. */
@@ -87,6 +88,8 @@ export class Grounds {
   private readonly usual: number;
   /** The method that a pad or a hill has of its own, by owner number. */
   private readonly own = new Map<number, number>();
+  /** The sides from which waves strike, by owner number of the water. */
+  private readonly struck = new Map<number, readonly Side[]>();
   private readonly dress: ReturnType<typeof dressesOf>;
 
   constructor(
@@ -103,6 +106,8 @@ export class Grounds {
     compiled.relief.things.forEach(({ kind, id }, index) => {
       const method = kind === 'pad' || kind === 'hill' ? scene[kind][id]?.method : null;
       if (method) this.own.set(index + 1, numberOf(method));
+      const struck = kind === 'water' ? scene.water[id]?.struck : null;
+      if (struck && struck.length > 0) this.struck.set(index + 1, struck);
     });
   }
 
@@ -135,6 +140,7 @@ export class Grounds {
     const ground = new Uint8Array(w * d);
     const methods = new Uint8Array(w * d);
     const skin = new Uint8Array(w * d);
+    const surf = new Uint8Array(w * d);
     for (let k = 0; k < w * d; k++) {
       const i = at[k];
       if (i < 0) continue;
@@ -144,6 +150,7 @@ export class Grounds {
       section[k] = within ? within.index : -1;
       ground[k] = relief.ground[i] === BARE ? groundNumber('bare') : relief.ground[i];
       skin[k] = covered[k] ? SKIN.none : skinOf(groundNamed(ground[k]));
+      surf[k] = this.isSurf(x, y, land.owner[i]) ? 1 : 0;
       methods[k] = method
         ? METHODS.indexOf(method)
         : (this.own.get(land.owner[i]) ?? (within ? this.sectionMethods[within.index] : this.usual));
@@ -154,10 +161,11 @@ export class Grounds {
     };
     const dresses = new Map<number, Dress>();
     const dressAt = (k: number): Dress => {
-      const key = section[k] * 64 + ground[k];
+      const key = (section[k] * 64 + ground[k]) * 2 + surf[k];
       let dress = dresses.get(key);
       if (!dress) {
         dress = this.dress(groundNamed(ground[k]), this.sections[section[k]]?.id ?? null);
+        if (surf[k]) dress = surfOf(dress);
         dresses.set(key, dress);
       }
       return dress;
@@ -179,6 +187,24 @@ export class Grounds {
       ...{ deckMost, span, sheets },
     };
     return { block, fill, section, ground, floor, dressAt };
+  }
+
+  /** Whether waves break on a stud of water: its shore is near, on a side that is struck. */
+  private isSurf(x: number, y: number, owner: number): boolean {
+    const { relief } = this.compiled;
+    const water = groundNumber('water');
+    const isWater = (i: number) => relief.ground[i] === water;
+    if (!isWater(indexAt(relief, x, y))) return false;
+    return (this.struck.get(owner) ?? []).some((side) => {
+      const { x: dx, y: dy } = TOWARDS[side];
+      for (let far = 1; far <= SURF; far++) {
+        const i = indexAt(relief, x + far * dx, y + far * dy);
+        // The end of the display is no shore.
+        if (i < 0 || relief.ground[i] === OUTSIDE) return false;
+        if (!isWater(i)) return true;
+      }
+      return false;
+    });
   }
 
   /** The studs of a block on which a building stands that has no ground cover under it: 1, else 0. */

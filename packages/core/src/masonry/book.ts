@@ -206,7 +206,7 @@ function spread({ grams, moment }: Kept, block: Block, relief: Rect, mass: MassR
 function printOf({ fill, section, ground, floor, block }: BlockGround, about: string): number {
   let print = 2_166_136_261;
   const mix = (value: number) => (print = Math.imul(print ^ value, 16_777_619));
-  for (const array of [fill.height, fill.method, section, ground, fill.skin ?? []])
+  for (const array of [fill.height, fill.method, section, ground, fill.skin ?? [], fill.look ?? []])
     for (const value of array) mix(value);
   for (const value of [fill.w, fill.d, fill.deckMost, fill.span, fill.sheets ? 1 : 0, floor]) mix(value);
   for (let i = 0; i < about.length; i++) mix(about.charCodeAt(i));

@@ -27,6 +27,18 @@ export const PLAIN_DRESS: Record<Ground | 'bare', Dress> = {
   bare: plain('pebble', 'pebble'),
 };
 
+/** How far from a shore the water is broken where waves strike it, studs (ours, no source). */
+export const SURF = 2;
+/** Broken water: white and clear among the water's own colour, as builders mix it where it strikes the shore. */
+export const surfOf = (water: Dress): Dress => ({
+  ...water,
+  tones: [
+    { colour: water.tones[0].colour, share: 2 },
+    { colour: 'ice', share: 1 },
+    { colour: 'chalk', share: 1 },
+  ],
+});
+
 const SMOOTH: readonly (Ground | 'bare')[] = ['paving', 'road', 'water'];
 const LOOSE: readonly (Ground | 'bare')[] = ['grass', 'rock', 'soil', 'sand'];
 /** How a ground is covered. */

@@ -443,6 +443,50 @@ describe('a scene counted', () => {
         ?.blocks.reduce((sum, { counted }) => sum + counted.pieces, 0) ?? 0;
     expect(pieces(reused)).toBeLessThan(pieces(scene) / 2);
   });
+  test('water is broken, white and clear in it, where waves strike a shore and nowhere else (by hand)', () => {
+    // A pond of 20 × 16 in grass, its east half at the end of the display: no shore there.
+    const pond = (struck: readonly string[]) =>
+      sceneFrom({
+        display: { name: 'Pond', kind: 'diorama' },
+        levels: [{ id: 'ground', name: 'Ground', height: 3 }],
+        footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 32, d: 32 }],
+        pads: [
+          { id: 'p', name: 'Green', x: 0, y: 0, w: 32, d: 32, level: 'ground', ground: 'grass' as const },
+        ],
+        waters: [
+          {
+            id: 'w',
+            name: 'Pond',
+            x: 12,
+            y: 8,
+            w: 20,
+            d: 16,
+            level: 'ground',
+            struck: [...struck] as ('n' | 'e')[],
+          },
+        ],
+      });
+    const broken = (struck: readonly string[]) => {
+      const scene = pond(struck);
+      const { colours, studs } = paintedGround(scene, compile(scene));
+      return [...studs].flatMap((number, i) =>
+        ['ice', 'chalk'].includes(colours[number]) ? [{ x: i % 32, y: Math.floor(i / 32) }] : [],
+      );
+    };
+    expect(broken([])).toEqual([]);
+    expect(broken(['e'])).toEqual([]);
+    const north = broken(['n', 'e']);
+    // Half of what is laid in the two rows beside the shore.
+    expect(north.length).toBeGreaterThan(0.3 * 40);
+    expect(north.length).toBeLessThan(0.7 * 40);
+    expect(north.every(({ x, y }) => x >= 12 && (y === 8 || y === 9))).toBe(true);
+    // What was counted before waves struck is counted anew.
+    const book = new MasonryBook();
+    const lines = (scene: Scene) =>
+      book.count(scene, compile(scene))?.blocks.flatMap((block) => block.lines.map(({ colour }) => colour));
+    expect(lines(pond([]))).not.toContain('ice');
+    expect(lines(pond(['n']))).toContain('ice');
+  });
   test('painted from above: every stud of covered ground has a colour of its recipe', () => {
     const tones = [
       { colour: 'moss', share: 3 },

@@ -11,7 +11,7 @@ import {
   type Terrain,
   type Water,
 } from '../scene/index.ts';
-import { TIE, eachNearBorder, eachSpan, nearestOn, wayOut, type Point } from './shape.ts';
+import { TIE, TOWARDS, eachNearBorder, eachSpan, nearestOn, wayOut, type Point } from './shape.ts';
 import { eachStripStud } from './strip.ts';
 import { PERCENT_PER_PLATE, heightAlong, streamProfile } from './profile.ts';
 import { readSamples } from './terrain.ts';
@@ -236,13 +236,6 @@ export interface RiseCard {
   sides: { side: Side; run: number; grade: number | null }[];
 }
 
-const LOOK: Record<Side, Point> = {
-  n: { x: 0, y: -1 },
-  e: { x: 1, y: 0 },
-  s: { x: 0, y: 1 },
-  w: { x: -1, y: 0 },
-};
-
 /** @param whole its height or depth, plates */
 export function riseCard(form: Form, whole: number): RiseCard {
   let [reaches, studs] = [0, 0];
@@ -256,7 +249,7 @@ export function riseCard(form: Form, whole: number): RiseCard {
     studs,
     terraces: form.terrace > 0 ? Math.ceil(whole / form.terrace) : 0,
     sides: SIDES.map((side) => {
-      const { x, y } = LOOK[side];
+      const { x, y } = TOWARDS[side];
       // From the end of the ridge that is nearer to that side.
       const q = a.x * x + a.y * y >= b.x * x + b.y * y ? a : b;
       const out = wayOut(form, q, { x: q.x + x, y: q.y + y });

@@ -1,5 +1,5 @@
 import { inRect, outward, overlap, studsOf, type Rect } from '../lattice/index.ts';
-import type { Area } from '../scene/index.ts';
+import type { Area, Side } from '../scene/index.ts';
 
 /** Lengths that differ by less are the same: numbers carry noise in their last digits. Studs. */
 export const TIE = 1e-7;
@@ -10,6 +10,14 @@ export interface Point {
   x: number;
   y: number;
 }
+
+/** One stud towards each side. */
+export const TOWARDS: Readonly<Record<Side, Point>> = {
+  n: { x: 0, y: -1 },
+  e: { x: 1, y: 0 },
+  s: { x: 0, y: 1 },
+  w: { x: -1, y: 0 },
+};
 
 /** The first stud whose centre does not lie before an edge: a stud belongs by its centre. */
 const firstStud = (edge: number) => Math.ceil(edge - 0.5 - TIE) + 0;

@@ -52,8 +52,8 @@ export function CityQuestions({ disabled }: { disabled: boolean }) {
   );
 }
 
-/** A diorama: from which sides it is looked at. */
-export function DioramaQuestions({ disabled }: { disabled: boolean }) {
+/** A diorama or a vignette: from which sides it is looked at. */
+export function ViewedFrom({ disabled }: { disabled: boolean }) {
   const scene = useDisplay(({ scene }) => scene);
   const set = useSetDisplay();
   const { viewedSides } = displayOf(scene);

@@ -3,7 +3,7 @@ import { useDisplay } from '../../data/useDisplay.tsx';
 import { QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { ModuleSize } from '../../ui/ModuleSize.tsx';
 import { Heading } from '../../ui/parts.tsx';
-import { CityQuestions, DioramaQuestions } from './KindQuestions.tsx';
+import { CityQuestions, ViewedFrom } from './KindQuestions.tsx';
 import { FootprintLimit } from './FootprintLimit.tsx';
 import { HouseRules } from './HouseRules.tsx';
 import { Levels } from './Levels.tsx';
@@ -20,7 +20,7 @@ export function RulesSheet({ disabled }: { disabled: boolean }) {
       <div className="flex flex-col gap-4">
         <What disabled={disabled} />
         {kind === 'city' && <CityQuestions disabled={disabled} />}
-        {kind === 'diorama' && <DioramaQuestions disabled={disabled} />}
+        {kind !== 'city' && <ViewedFrom disabled={disabled} />}
         {kind === 'vignette' && <CardVerdict />}
         <Means />
       </div>
