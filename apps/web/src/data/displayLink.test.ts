@@ -38,11 +38,17 @@ class FakeServer {
   plugged = true;
   /** Answers that get lost on the way back: the batch has landed, the page does not know. */
   loseAnswers = 0;
+  /** So many batches are refused, whatever is in them. */
+  refuse = 0;
   streams: FakeStream[] = [];
 
   land(batch: Batch, author: string): { status: number; body: unknown } {
     const before = this.log.find(({ id }) => id === batch.id);
     if (before) return { status: 200, body: { seq: before.seq } };
+    if (this.refuse > 0) {
+      this.refuse--;
+      return { status: 403, body: { code: 'forbidden', message: 'Not yours.' } };
+    }
     const reduction = reduce(this.scene, batch.changes);
     if (!reduction.ok) {
       const { reason, sentence, current } = reduction.refusal;
@@ -404,6 +410,21 @@ describe('undo', () => {
     await settle();
     expect(pad(link).w).toBe(6);
     expect(troubles).toEqual([expect.stringContaining('had its w changed since')]);
+  });
+  test('an undo that is refused cannot be redone, and the act before it, of the same name, can still be undone', async () => {
+    const link = await open();
+    move(link, { x: 1 });
+    move(link, { y: 2 });
+    await settle();
+    server.refuse = 1;
+    link.undo();
+    await settle();
+    expect([pad(link).y, link.getState().canUndo, link.getState().canRedo]).toEqual([2, 'moved Green', null]);
+    expect(troubles).toEqual([expect.stringContaining('Not yours.')]);
+    link.undo();
+    await settle();
+    expect([pad(link).x, pad(link).y]).toEqual([0, 2]);
+    same(link);
   });
   test('a new act ends what could be redone', async () => {
     const link = await open();

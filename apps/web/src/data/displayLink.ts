@@ -78,8 +78,8 @@ export class DisplayLink {
   private pending: Batch[] = [];
   private state: LinkState;
   private readonly listeners = new Set<() => void>();
-  private readonly undoStack: Undoable[] = [];
-  private readonly redoStack: Undoable[] = [];
+  private readonly undoStack: Step[] = [];
+  private readonly redoStack: Step[] = [];
   private readonly line: Line;
   private sending = false;
   private trouble: string | null = null;
@@ -251,7 +251,7 @@ export class DisplayLink {
     this.decide(new Set(this.conflicts[0]?.fields.map(choiceKey)));
   }
 
-  private step(from: Undoable[], to: Undoable[]): void {
+  private step(from: Step[], to: Step[]): void {
     const entry = from.pop();
     if (!entry) return;
     const back = takeBack(this.unsentScene(), entry);
@@ -261,7 +261,7 @@ export class DisplayLink {
     this.update();
   }
 
-  private put(label: string, changes: Change[]): Undoable | null {
+  private put(label: string, changes: Change[]): Step | null {
     const before = this.unsentScene();
     const reduction = reduce(before, changes);
     if (!reduction.ok) {
@@ -276,7 +276,7 @@ export class DisplayLink {
       this.onTrouble('This browser keeps no copy of unsent changes; do not reload before they are saved.'),
     );
     void this.send();
-    return undoable(label, reduction.inverse, reduction.scene);
+    return { ...undoable(label, reduction.inverse, reduction.scene), batch: batch.id };
   }
 
   private async send(): Promise<void> {
@@ -358,13 +358,12 @@ export class DisplayLink {
     this.update();
   }
 
-  /** What never landed cannot be taken back. */
-  private forgetUndo(batch: Batch): void {
-    const touched = new Set(batch.changes.map(({ kind, id }) => keyOf(kind, id)));
-    const at = this.undoStack.findLastIndex(
-      ({ label, after }) => label === batch.label && Object.keys(after).every((key) => touched.has(key)),
-    );
-    if (at >= 0) this.undoStack.splice(at, 1);
+  /** What never landed can be neither taken back nor brought again. */
+  private forgetUndo({ id }: Batch): void {
+    for (const stack of [this.undoStack, this.redoStack]) {
+      const at = stack.findIndex(({ batch }) => batch === id);
+      if (at >= 0) stack.splice(at, 1);
+    }
   }
 
   private hear(data: unknown): void {
@@ -469,7 +468,12 @@ export class DisplayLink {
   }
 }
 
-function push(stack: Undoable[], entry: Undoable): void {
+/** What can be taken back, or brought again, and the batch that made it so. */
+interface Step extends Undoable {
+  batch: string;
+}
+
+function push(stack: Step[], entry: Step): void {
   stack.push(entry);
   if (stack.length > MOST_UNDO) stack.shift();
 }
