@@ -32,6 +32,7 @@ import {
   takeBackBatch,
   tellBatch,
   tellLog,
+  valueWord,
   type Entry,
 } from './index.ts';
 
@@ -81,7 +82,7 @@ describe('the log as sentences', () => {
     ['moved section W from planned to ground', 'section', 'west', { stage: 'ground', stageDone: 0 }],
     ['brought section W to 40 % of planned', 'section', 'west', { stageDone: 40 }],
     ['renamed Upper yard to Top yard', 'pad', 'yard', { name: 'Top yard' }],
-    ['set the wind of the display from nothing to w', 'display', 'display', { wind: 'w' }],
+    ['set the wind of the display from nothing to west', 'display', 'display', { wind: 'w' }],
     [
       'set the most a module may weigh of the display from nothing to 12 kg',
       'display',
@@ -319,6 +320,39 @@ describe('a report', () => {
     expect(west.sections[0].sentences[0]).toBe('handed section W from a builder to a builder');
     expect(reportMarkdown(west)).not.toMatch(/Ada|Bo/);
   });
+});
+
+test('a report leaves out what is again as it was or came and went, and prints no code', () => {
+  const before = start();
+  let scene = before;
+  const log = [
+    patch(scene, 'table', 't', { w: 1300 }),
+    { ...patch(scene, 'table', 't', { w: 1200 }), v: 2 },
+    { op: 'add', kind: 'flag', id: 'f', data: { name: 'Pennant', x: 2, y: 2 } },
+    { op: 'remove', kind: 'flag', id: 'f', v: 1 },
+    patch(scene, 'display', 'display', { wind: 'nw', viewedSides: ['n', 'e'] }),
+    patch(scene, 'plot', 'mill', { goodSides: ['s', 'w'], front: 'n' }),
+    patch(scene, 'pad', 'yard', { shape: 'oval' }),
+    { ...patch(scene, 'pad', 'yard', { shape: 'rect', ground: 'sand' }), v: 2 },
+  ] as Change[];
+  const entries = log.map((change, i): Entry => {
+    scene = after(scene, [change]);
+    return { seq: i + 1, id: `b${i}`, author: 'Ada Fenn', at: i, label: '', changes: [change] };
+  });
+  const { told } = tellLog(before, entries);
+  const { sections } = reportSince(before, scene, told, {
+    ...{ from: 0, fromAt: null, upto: log.length, at: 0, section: null, names: true },
+    ...{ missing: null, outlook: null },
+  });
+  const said = sections.flatMap(({ sentences }) => sentences);
+  expect(said).toHaveLength(4);
+  expect(said.join(' ')).toMatch(/wind of the display from nothing to north-west/);
+  expect(said.join(' ')).toContain('sides it is looked at from of the display to north, east');
+  expect(said.join(' ')).toContain('good sides of Mill to south, west');
+  expect(said.join(' ')).not.toMatch(/\b(n|e|s|w|nw|rect)\b|Pennant|Table/);
+  // A name that is looked up for somebody who has gone since.
+  const gone = after(before, [{ op: 'remove', kind: 'section', id: 'east', v: 1 }]);
+  expect(valueWord(gone, 'session', 'section', 'east')).toBe('a section that is gone');
 });
 
 describe('how far the sections were', () => {

@@ -2,7 +2,16 @@ import { z } from 'zod';
 import { counted } from '../lattice/index.ts';
 import { colourName, partName } from '../catalogue/index.ts';
 import { progressOf, workDone, type Outlook } from '../progress/index.ts';
-import { STAGES, displayOf, isComing, listOf, stageWord, type Kind, type Scene } from '../scene/index.ts';
+import {
+  STAGES,
+  displayOf,
+  isComing,
+  listOf,
+  stageWord,
+  type Entity,
+  type Kind,
+  type Scene,
+} from '../scene/index.ts';
 import type { ToldEntry } from './sentences.ts';
 
 /** «Since last report»: what changed, the figures, what is missing, what is next. Computed, then edited by a person. */
@@ -136,8 +145,10 @@ function sectionReports(
   const people = [...listOf(before, 'person'), ...listOf(after, 'person')].map(({ name }) => name);
   const bySection = new Map<string | null, Set<string>>();
   for (const { told: sentences, author } of told.toReversed())
-    for (const { section, sentence, kind } of sentences) {
+    for (const { section, sentence, kind, id, counts } of sentences) {
       if (UNTOLD.has(kind) || (only !== null && section !== only)) continue;
+      // What is again as it was, or came and went, is no news.
+      if (!counts && alike(before, after, kind, id)) continue;
       const set = bySection.get(section) ?? new Set();
       bySection.set(section, set.add(names ? `${author} ${sentence}` : nameless(sentence, people)));
     }
@@ -160,6 +171,15 @@ function sectionReports(
     .toSorted((a, b) => (a.letter < b.letter ? -1 : 1))
     .map(({ id, letter, name }) => part(id, `${letter}, ${name}`));
   return only === null && bySection.has(null) ? [...named, part(null, 'The whole display')] : named;
+}
+
+/** Whether a thing is in one scene what it is in another. */
+function alike(before: Scene, after: Scene, kind: Kind, id: string): boolean {
+  const [a, b] = [before, after].map((scene) => {
+    const { v: _v, ...fields }: Partial<Entity<Kind>> = Object.hasOwn(scene[kind], id) ? scene[kind][id] : {};
+    return JSON.stringify(fields);
+  });
+  return a === b;
 }
 
 /** Sessions that began between two moments and are over. */

@@ -24,6 +24,8 @@ export interface Told {
   sentence: string;
   /** The section it belongs to, or belonged to. */
   section: string | null;
+  /** Whether it only counts what is not told. */
+  counts?: true;
 }
 
 /** A batch of the log. */
@@ -55,7 +57,10 @@ export function tellBatch(before: Scene, after: Scene, changes: readonly Change[
   const rest = told.slice(MOST_TOLD - 1);
   return [
     ...told.slice(0, MOST_TOLD - 1),
-    { kind: 'display', id: 'display', section: null, sentence: `and ${counted(rest.length, 'change')} more` },
+    {
+      ...{ kind: 'display', id: 'display', section: null, counts: true },
+      sentence: `and ${counted(rest.length, 'change')} more`,
+    },
   ];
 }
 

@@ -1,6 +1,6 @@
 import { MM, STUD, formatMm, formatPlates, formatStuds } from '../lattice/index.ts';
 import { colourName, partName } from '../catalogue/index.ts';
-import { REFERENCES, labelOf, type Kind, type Scene } from '../scene/index.ts';
+import { KINDS, REFERENCES, WINDS, WIND_WORDS, labelOf, type Kind, type Scene } from '../scene/index.ts';
 
 /** The fields of the document in words, and what they hold with their units. */
 
@@ -81,12 +81,29 @@ const WORDS: Readonly<Record<string, string>> = {
   low: 'least',
   high: 'most',
   after: 'order',
+  struck: 'sides that waves strike',
+  viewedSides: 'sides it is looked at from',
+  onSteep: 'way over steep ground',
+  limitW: 'allowed width',
+  limitD: 'allowed depth',
+  limitHeight: 'allowed height',
+  rhythm: 'rhythm of updates',
+  rhythmDays: 'days from one update to the next',
+  x1: 'one end from west',
+  y1: 'one end from north',
+  x2: 'other end from west',
+  y2: 'other end from north',
   upto: 'end',
 };
 
 /** A field as a sentence names it: «largest module, width», «rated load», «bank ground». */
 export const fieldWord = (field: string): string =>
   WORDS[field] ?? field.replace(/([a-z])([A-Z0-9])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`);
+
+/** Fields that hold points of the compass. */
+const TOWARDS: ReadonlySet<string> = new Set([
+  ...['heading', 'wind', 'front', 'goodSides', 'faces', 'struck', 'viewedSides'],
+]);
 
 /** The longest text that is told whole. */
 const MOST = 60;
@@ -100,12 +117,20 @@ export function valueWord(scene: Scene, kind: Kind, field: string, value: unknow
   if (value === null || value === undefined || value === '') return 'nothing';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'number') {
+    // Of track that goes in sixteenths of a circle.
+    if (kind === 'track' && field === 'heading') return `${value * 22.5}°`;
     const unit = unitOf(kind, field);
     return unit ? WRITE[unit](value) : value.toLocaleString('en');
   }
   if (typeof value === 'string') {
     const to = REFERENCES.find((entry) => entry.kind === kind && entry.field === field)?.to;
-    if (to) return Object.hasOwn(scene[to], value) ? labelOf(scene, to, value) : value;
+    if (to)
+      return Object.hasOwn(scene[to], value) ? labelOf(scene, to, value) : `a ${KINDS[to].word} that is gone`;
+    if (TOWARDS.has(field)) {
+      const wind = WINDS.find((one) => one === value);
+      if (wind) return WIND_WORDS[wind];
+    }
+    if (field === 'shape' && value === 'rect') return 'rectangle';
     if (field === 'part') return partName(value);
     if (field === 'colour' || field === 'stands') return colourName(value);
     return value.includes(' ') || value.length > 12 ? `«${short(value)}»` : value;
@@ -117,5 +142,5 @@ export function valueWord(scene: Scene, kind: Kind, field: string, value: unknow
       ? short(value.map((one) => valueWord(scene, kind, field, one)).join(', '))
       : `${value.length} of them`;
   }
-  return short(JSON.stringify(value));
+  return 'several things';
 }
