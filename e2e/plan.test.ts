@@ -49,7 +49,9 @@ journey(
     await shows(page, 'Hill 1');
     await fill(page, 'Height', '10b');
     await choose(page, 'Slope', 'Convex');
-    await sees(page, 'Mean slope');
+    // What was typed is what it reaches.
+    await page.waitForFunction(() => /Reaches\s*10b/.test(document.body.innerText));
+    await sees(page, 'Slope north');
     await take(page, 'w');
     await dragStuds(page, [110, 20], [160, 56]);
     await shows(page, 'Water 1');

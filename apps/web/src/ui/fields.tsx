@@ -1,4 +1,4 @@
-import { useId, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { parseLength } from '@quarry/core/lattice';
 import { useView } from '../data/view.ts';
 import { MEASURES, say, sayAlso, type Measure } from './quantity.ts';
@@ -10,7 +10,7 @@ import { MEASURES, say, sayAlso, type Measure } from './quantity.ts';
 interface Committed {
   label: string;
   disabled?: boolean;
-  /** A word on what the number means. */
+  /** A word on what the number means; of a length, null leaves out that it is told the other way too. */
   hint?: ReactNode;
   /** Hides the label from the eye, for fields in rows. */
   bare?: boolean;
@@ -99,8 +99,10 @@ function useDraft(label: string, value: string, commit: (text: string) => Refusa
     refused.delete(place);
     setOwn({ place, draft: null, refusal: null });
   };
+  // Leaving a field by Escape is no commit: what was typed is given up before the field knows.
+  const givenUp = useRef(false);
   const finish = () => {
-    if (draft === null) return;
+    if (draft === null || givenUp.current) return;
     if (draft === value) return rest();
     const wrong = commit(draft);
     if (!wrong) return rest();
@@ -132,8 +134,10 @@ function useDraft(label: string, value: string, commit: (text: string) => Refusa
         if (event.key !== 'Escape') return;
         if (draft !== null) event.stopPropagation();
         rest();
+        givenUp.current = true;
         // The next letter is a tool's, not the field's.
         event.currentTarget.blur();
+        givenUp.current = false;
       },
     },
   };
@@ -196,7 +200,7 @@ function LengthInput(
       refusal={refusal}
       beside
       bare={props.bare}
-      hint={props.hint ?? (value === null ? undefined : sayAlso(value, measure, metric))}
+      hint={props.hint !== undefined || value === null ? props.hint : sayAlso(value, measure, metric)}
     >
       <input
         {...input}

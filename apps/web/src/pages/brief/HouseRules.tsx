@@ -2,7 +2,7 @@ import { Printer } from 'lucide-react';
 import { BACKS, COLOUR_POLICIES, GLUES, PLACEHOLDERS, SEASONS, WINDS, displayOf } from '@quarry/core/scene';
 import { useDisplay, useLink } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
-import { NumberField, SelectField, TextField } from '../../ui/fields.tsx';
+import { OptionalQuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading } from '../../ui/parts.tsx';
 import { capital } from '../../ui/words.ts';
 import { useSetDisplay } from './useSetDisplay.ts';
@@ -93,11 +93,11 @@ export function HouseRules({ disabled }: { disabled: boolean }) {
         disabled={disabled}
         onCommit={(datum) => rule({ datum })}
       />
-      <NumberField
+      <OptionalQuantityField
+        measure="studs"
+        step={1}
         label="Street front, depth"
-        unit="studs"
-        optional="none"
-        whole
+        none="none"
         value={display.streetDepth}
         min={1}
         max={4096}

@@ -13,7 +13,7 @@ import { footprintBounds } from '@quarry/core/relief';
 import { displayOf, listOf, type Module } from '@quarry/core/scene';
 import { useDisplay, useEdit, usePlans } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
-import { NumberField, SelectField } from '../../ui/fields.tsx';
+import { NumberField, QuantityField, SelectField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { basesInWords } from '../../ui/words.ts';
 import { useAsked } from '../../workers/useAsked.ts';
@@ -282,13 +282,13 @@ function SeamsOf({ module, disabled }: { module: Module; disabled: boolean }) {
   return (
     <>
       <Heading>Its seams</Heading>
-      <NumberField
+      <QuantityField
+        measure="studs"
+        step={1}
         label="Move a seam by"
-        unit="studs"
         value={by}
         min={1}
         max={256}
-        whole
         disabled={disabled}
         onCommit={setBy}
       />

@@ -5,7 +5,7 @@ import { SEAM_WORDS, readReadings, signSeam, type SeamState } from '@quarry/core
 import { formatPlates } from '@quarry/core/lattice';
 import { SEAM_SIDES, labelOf, type Change, type SeamSide } from '@quarry/core/scene';
 import { useDisplay, useEdit, useLink, useMay } from '../../data/useDisplay.tsx';
-import { NumberField } from '../../ui/fields.tsx';
+import { QuantityField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
 import type { SeamEntry } from '../../workers/core.worker.ts';
 import { useAsked } from '../../workers/useAsked.ts';
@@ -138,13 +138,12 @@ function SeamSheetPart({ entry }: { entry: SeamEntry }) {
         })}
       </div>
       {seam && (
-        <NumberField
+        <QuantityField
+          measure="plates"
           label="Rough ground may differ by"
-          unit="plates"
           value={seam.tolerance}
           min={0}
           max={30}
-          whole
           disabled={
             may({ op: 'patch', kind: 'seam', id, v: seam.v, set: { tolerance: seam.tolerance + 1 } }) !== null
           }

@@ -223,7 +223,7 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
                   label={`${fitting.name}, off the wall`}
                   value={fitting.fromWall}
                   measure="studs"
-                  hint=" "
+                  hint={null}
                   min={0}
                   max={256}
                   disabled={disabled}
@@ -294,7 +294,7 @@ function PlatesField({
       label={label}
       value={value}
       measure="plates"
-      hint=" "
+      hint={null}
       min={min}
       max={3000}
       disabled={disabled}

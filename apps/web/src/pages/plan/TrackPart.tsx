@@ -2,7 +2,7 @@ import { formatPlates } from '@quarry/core/lattice';
 import { PERCENT_PER_PLATE } from '@quarry/core/relief';
 import { listOf, missOf, pieceLength, reversed, trackLine, type Track } from '@quarry/core/scene';
 import { useDisplay } from '../../data/useDisplay.tsx';
-import { NumberField } from '../../ui/fields.tsx';
+import { NumberField, QuantityField } from '../../ui/fields.tsx';
 import { Heading, Line } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { capital } from '../../ui/words.ts';
@@ -103,7 +103,10 @@ export function TrackPart({ track, disabled }: { track: Track; disabled: boolean
           <Row key={i} label={`Piece ${i + 1}`} columns={columns}>
             <span className="fig ink-2">{i + 1}</span>
             <span>{piece.go === 'straight' ? 'Straight' : `${capital(piece.go)} 22.5°`}</span>
-            <NumberField
+            <QuantityField
+              measure="studs"
+              step={0.25}
+              hint={null}
               bare
               label={piece.go === 'straight' ? `Piece ${i + 1}, length` : `Piece ${i + 1}, radius`}
               value={piece.go === 'straight' ? piece.length : piece.radius}
@@ -114,13 +117,14 @@ export function TrackPart({ track, disabled }: { track: Track; disabled: boolean
                 value !== null && change(i, piece.go === 'straight' ? { length: value } : { radius: value })
               }
             />
-            <NumberField
+            <QuantityField
+              measure="plates"
+              hint={null}
               bare
               label={`Piece ${i + 1}, climbs`}
               value={piece.rise}
               min={-30}
               max={30}
-              whole
               disabled={disabled}
               onCommit={(rise) => change(i, { rise: rise ?? 0 })}
             />

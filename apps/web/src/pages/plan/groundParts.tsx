@@ -23,7 +23,7 @@ import {
 } from '@quarry/core/scene';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import type { Picked } from '../../data/view.ts';
-import { NumberField, QuantityField, SelectField } from '../../ui/fields.tsx';
+import { QuantityField, SelectField } from '../../ui/fields.tsx';
 import { Basis, Heading, Line, Quantity } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { useSay } from '../../ui/useSay.ts';
@@ -92,7 +92,10 @@ export function PadPart({ pad, disabled }: { pad: Pad; disabled: boolean }) {
                   onCommit={(kind) => change({ kind })}
                 />
                 {slopes ? (
-                  <NumberField
+                  <QuantityField
+                    measure="studs"
+                    step={0.25}
+                    hint={null}
                     bare
                     label={`${capital(SIDE_WORDS[side])} run, studs a brick`}
                     value={edge.run}
@@ -152,7 +155,7 @@ export function PointsPart({ picked, disabled }: { picked: Picked; disabled: boo
               label={`Point ${i + 1}, ${axis === 'x' ? 'east' : 'south'}`}
               value={point[axis]}
               measure="studs"
-              hint=" "
+              hint={null}
               min={-MAX_STUDS}
               max={MAX_STUDS}
               disabled={disabled}
@@ -215,7 +218,7 @@ function HeightCell({
         measure="plates"
         min={-3000}
         max={3000}
-        hint=" "
+        hint={null}
         disabled={disabled}
         onCommit={onCommit}
       />
@@ -293,27 +296,29 @@ export function RisePart({ picked, thing, disabled }: { picked: Picked; thing: R
           {ENDS.map((end) => (
             <Row key={end.name} label={end.name} columns={columns}>
               <span>{end.name}</span>
-              <NumberField
+              <QuantityField
+                measure="studs"
+                step={0.25}
+                hint={null}
                 bare
                 label={`${end.name} of the ridge, from west`}
                 value={x + ridge[end.x] * w}
                 min={x}
                 max={x + w}
                 disabled={disabled}
-                onCommit={(at) =>
-                  at !== null && set('moved the ridge of', { ridge: { ...ridge, [end.x]: (at - x) / w } })
-                }
+                onCommit={(at) => set('moved the ridge of', { ridge: { ...ridge, [end.x]: (at - x) / w } })}
               />
-              <NumberField
+              <QuantityField
+                measure="studs"
+                step={0.25}
+                hint={null}
                 bare
                 label={`${end.name} of the ridge, from north`}
                 value={y + ridge[end.y] * d}
                 min={y}
                 max={y + d}
                 disabled={disabled}
-                onCommit={(at) =>
-                  at !== null && set('moved the ridge of', { ridge: { ...ridge, [end.y]: (at - y) / d } })
-                }
+                onCommit={(at) => set('moved the ridge of', { ridge: { ...ridge, [end.y]: (at - y) / d } })}
               />
             </Row>
           ))}

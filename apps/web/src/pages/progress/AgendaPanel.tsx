@@ -170,6 +170,17 @@ function Calendars() {
   );
 }
 
+/** «Mon Wed from 20:00, Sat from 09:00»: days that begin alike together. */
+function timesWord(weekly: readonly number[], starts: readonly (string | null)[], from: string): string {
+  const days = DAYS.flatMap((day, i) => (weekly[i] > 0 ? [{ day, begins: starts[i] ?? from }] : []));
+  return [...new Set(days.map(({ begins }) => begins))]
+    .map(
+      (begins) =>
+        `${days.flatMap((one) => (one.begins === begins ? [one.day] : [])).join(' ')} from ${begins}`,
+    )
+    .join(', ');
+}
+
 function CalendarSheet({
   person,
   name,
@@ -203,7 +214,7 @@ function CalendarSheet({
         <span className="fig ink-2 text-xs">
           {total === 0
             ? 'no hours yet'
-            : `${total} h a week: ${DAYS.flatMap((day, i) => (weekly[i] > 0 ? [`${day} ${starts[i] ?? calendar?.from ?? ''}`] : [])).join(', ')}`}
+            : `${total} h a week: ${timesWord(weekly, starts, calendar?.from ?? '')}`}
         </span>
       </summary>
       <div className="pl-3 pb-2">

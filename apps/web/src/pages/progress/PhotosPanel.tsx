@@ -5,7 +5,7 @@ import { spotsOf, type Spot } from '@quarry/core/progress';
 import { sectionsOf, type Photo } from '@quarry/core/scene';
 import { crewApi, photoUrl } from '../../data/crewApi.ts';
 import { freshId, useDisplay, useEdit, useLink, useMay } from '../../data/useDisplay.tsx';
-import { NumberField, SelectField, TextField } from '../../ui/fields.tsx';
+import { NumberField, OptionalQuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Trouble } from '../../ui/forms.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { sectionOptions } from '../../ui/picks.ts';
@@ -277,19 +277,21 @@ function TakePhoto({ spot, spots }: { spot: Spot | undefined; spots: readonly Sp
             ]}
             onPick={(x, y) => setAim({ ...aim, x, y })}
           />
-          <NumberField
+          <OptionalQuantityField
+            measure="studs"
+            step={0.25}
             label="From the west"
-            unit="studs"
-            optional="no place"
+            none="no place"
             value={aim.x}
             min={-4096}
             max={4096}
             onCommit={(x) => setAim({ ...aim, x })}
           />
-          <NumberField
+          <OptionalQuantityField
+            measure="studs"
+            step={0.25}
             label="From the north"
-            unit="studs"
-            optional="no place"
+            none="no place"
             value={aim.y}
             min={-4096}
             max={4096}

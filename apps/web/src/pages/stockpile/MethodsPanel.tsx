@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { METHOD_SPECS } from '@quarry/core/masonry';
 import { METHODS, displayOf, listOf, type Method } from '@quarry/core/scene';
 import { useDisplay, useEdit, usePlans } from '../../data/useDisplay.tsx';
-import { CheckField, NumberField, SelectField } from '../../ui/fields.tsx';
+import { CheckField, NumberField, QuantityField, SelectField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
 import { useMasons } from './useMasons.ts';
 import { useSurvey } from '../../workers/survey.tsx';
@@ -207,10 +207,10 @@ export function MethodsPanel() {
           disabled={!plans}
           onCommit={(method) => edit.patch('changed the usual method', 'display', display, { method })}
         />
-        <NumberField
+        <QuantityField
+          measure="studs"
+          step={1}
           label="Largest plate of a deck"
-          unit="studs"
-          whole
           value={display.deckMost}
           min={2}
           max={16}
@@ -219,10 +219,10 @@ export function MethodsPanel() {
             edit.patch('changed the largest deck plate', 'display', display, { deckMost: deckMost ?? 16 })
           }
         />
-        <NumberField
+        <QuantityField
+          measure="studs"
+          step={1}
           label="Widest free span"
-          unit="studs"
-          whole
           value={display.deckSpan}
           min={2}
           max={14}

@@ -162,7 +162,7 @@ function Corners({
             min={-40_000}
             max={40_000}
             disabled={disabled}
-            hint=" "
+            hint={null}
             onCommit={(value) => put(walls.map((one, j) => (j === i ? { ...one, [axis]: value } : one)))}
           />
         );
