@@ -82,7 +82,7 @@ journey(
     await page.keyboard.press('.');
     await page.keyboard.press(',');
     await sees(page, '3 pieces');
-    expect(await valueOf(page, 'Piece 3, radius')).toBe('40');
+    expect(await valueOf(page, 'Piece 3, radius')).toBe('40 studs');
     await take(page, 'b');
     await dragStuds(page, [84, 8], [100, 24]);
     await shows(page, 'Plot 1');
