@@ -84,6 +84,7 @@ async function main() {
     await shot(page, 'plan-night');
     const card = await signedInPage(browser, server, 'Iva Thorsby');
     await openDisplay(card, 'Heron at the weir', 'brief');
+    await card.waitForSelector('::-p-text(Looked at from)');
     await shot(card, 'brief-card');
     const phone = await signedInPage(browser, server, 'Brenna Rook', { width: 390, height: 844 });
     await openDisplay(phone, 'Skarn Edge');

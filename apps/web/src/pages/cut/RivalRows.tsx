@@ -63,7 +63,7 @@ export function RivalRow({
   onClick: () => void;
 }) {
   const { say } = useSay();
-  const cell = 'fig text-right align-middle whitespace-nowrap pl-2';
+  const cell = 'fig text-right align-middle whitespace-nowrap pl-1';
   const spare = arrangement?.tightest?.spare;
   const isBelow = arrangement !== null && arrangement.cost.total < bound - 0.005;
   return (
@@ -77,8 +77,10 @@ export function RivalRow({
           onClick={onClick}
         >
           <MiniPlan modules={plan} label={`Plan of ${word}`} />
-          <span className={`whitespace-nowrap ${on ? 'font-semibold' : ''}`}>{word}</span>
-          {same && <span className="ink-2 whitespace-nowrap">same as {same}</span>}
+          <span className="leading-tight">
+            <span className={`whitespace-nowrap ${on ? 'font-semibold' : ''}`}>{word}</span>
+            {same && <span className="ink-2 block text-[11px] whitespace-nowrap">same as {same}</span>}
+          </span>
         </button>
       </th>
       <td className={cell}>{arrangement?.modules ?? '…'}</td>
