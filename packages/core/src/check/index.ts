@@ -102,10 +102,16 @@ export function checkScene(
     today: options.today ?? null,
   };
   const acceptances = listOf(scene, 'acceptance');
+  const times = new Map<string, number>();
   return RULES.flatMap((rule) =>
     rule.check(context).map(({ part, ...draft }): Judged => {
       const { id, page, severity } = rule;
-      const finding = { severity, ...draft, rule: id, page, key: keyOfFinding(id, draft.things, part) };
+      const named = keyOfFinding(id, draft.things, part);
+      // What a rule finds several times of the same things, such as a track that crosses a seam twice, is numbered.
+      const time = (times.get(named) ?? 0) + 1;
+      times.set(named, time);
+      const key = time === 1 ? named : keyOfFinding(id, draft.things, `${part ?? ''} again ${time}`.trim());
+      const finding = { severity, ...draft, rule: id, page, key };
       const print = fingerprint(finding);
       // Before findings named their part, one key stood for all of a thing's: such an acceptance holds for its numbers.
       const whole = part ? keyOfFinding(id, draft.things, undefined) : null;

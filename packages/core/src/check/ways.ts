@@ -338,8 +338,8 @@ const trackEnds: Rule = {
     const ends = listOf(scene, 'track').flatMap((track) => {
       const { joints } = lineOf(scene, track);
       return [
-        { track, out: reversed(joints[0]), key: `${track.id} a` },
-        { track, out: joints[joints.length - 1], key: `${track.id} b` },
+        { track, out: reversed(joints[0]), key: `${track.id} a`, which: 'first' },
+        { track, out: joints[joints.length - 1], key: `${track.id} b`, which: 'last' },
       ];
     });
     return ends.flatMap((end, i): Draft[] => {
@@ -362,6 +362,7 @@ const trackEnds: Rule = {
           sentence: `${same ? `Both ends of «${end.track.name}»` : `The ends of «${end.track.name}» and «${near.other.track.name}»`} nearly meet, but are ${faults.join(', ')}.`,
           remedy: 'Move one of them, or put a piece of another length in.',
           place: place(end.out),
+          part: `${end.which} ${near.other.which}`,
           things: [...new Set([end.track.id, near.other.track.id])].map((id) => ({
             kind: 'track' as const,
             id,
