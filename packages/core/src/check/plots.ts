@@ -43,7 +43,7 @@ import {
   type Plot,
   type Side,
 } from '../scene/index.ts';
-import { type Draft, type Rule } from './finding.ts';
+import { type Context, type Draft, type Rule } from './finding.ts';
 import { overlapping, pairs } from './places.ts';
 
 /** What is judged of buildings as they stand: neighbours, doors, roofs, street fronts. */
@@ -63,12 +63,26 @@ const keyOf = (column: number, row: number) => (row + 20_000) * 100_000 + column
 
 const isTurned = ({ turn }: Plot) => turn % 90 !== 0;
 
-/** Bodies of two buildings that are in one place at one height. */
-function clashes(bodies: readonly Body[]): [Body, Body][] {
-  const plots = bodies.filter(({ kind }) => kind === 'plot');
-  return overlapping(plots, ({ bounds }) => grown(bounds, 1)).filter(
-    ([a, b]) => a.id !== b.id && Math.max(a.begins, b.begins) < Math.min(a.top, b.top),
-  );
+/**
+ * What is told of each two buildings of which bodies are about one place at one height: the first that is told of them.
+ * @param turned of those of which one stands off the grid, or of the others
+ */
+function clashes(
+  { scene, bodies }: Pick<Context, 'scene' | 'bodies'>,
+  turned: boolean,
+  tell: (p: Body, q: Body, a: Plot, b: Plot) => Draft | null,
+): Draft[] {
+  const plots = bodies().filter(({ kind }) => kind === 'plot');
+  const told = new Map<string, Draft>();
+  for (const [p, q] of overlapping(plots, ({ bounds }) => grown(bounds, 1))) {
+    if (p.id === q.id || Math.max(p.begins, q.begins) >= Math.min(p.top, q.top)) continue;
+    const [a, b] = [scene.plot[p.id], scene.plot[q.id]];
+    const key = [a.id, b.id].sort().join(' ');
+    if ((isTurned(a) || isTurned(b)) !== turned || told.has(key)) continue;
+    const draft = tell(p, q, a, b);
+    if (draft) told.set(key, draft);
+  }
+  return [...told.values()];
 }
 
 const plotsOverlap: Rule = {
@@ -78,29 +92,21 @@ const plotsOverlap: Rule = {
     'The studs two buildings share at one height: their walls from the ground up, and what stands out over them from where it begins.',
   page: 'plan',
   severity: 'error',
-  check({ scene, bodies }) {
-    const known = new Set<string>();
-    return clashes(bodies()).flatMap(([p, q]): Draft[] => {
-      const [a, b] = [scene.plot[p.id], scene.plot[q.id]];
-      // What is turned off the grid is judged by the studs it touches: see «turn-reaches».
-      if (isTurned(a) || isTurned(b)) return [];
+  // What is turned off the grid is judged by the studs it touches: see «turn-reaches».
+  check: (context) =>
+    clashes(context, false, (p, q, a, b) => {
       const shared = overlap(p.bounds, q.bounds);
-      const key = [a.id, b.id].sort().join(' ');
-      if (!shared || known.has(key)) return [];
-      known.add(key);
+      if (!shared) return null;
       const from = Math.max(p.begins, q.begins);
       const walls = p.begins === p.ground && q.begins === q.ground;
-      return [
-        {
-          sentence: `«${a.name}» and «${b.name}» share ${shared.w} × ${shared.d} studs${walls ? '' : ` from ${formatPlates(from)} up`}; two buildings need 0.`,
-          remedy: `Move «${b.name}» by ${counted(Math.min(shared.w, shared.d), 'stud')}.`,
-          place: centreOf(shared),
-          things: [thing(a), thing(b)],
-          numbers: { w: shared.w, d: shared.d },
-        },
-      ];
-    });
-  },
+      return {
+        sentence: `«${a.name}» and «${b.name}» share ${shared.w} × ${shared.d} studs${walls ? '' : ` from ${formatPlates(from)} up`}; two buildings need 0.`,
+        remedy: `Move «${b.name}» by ${counted(Math.min(shared.w, shared.d), 'stud')}.`,
+        place: centreOf(shared),
+        things: [thing(a), thing(b)],
+        numbers: { w: shared.w, d: shared.d },
+      };
+    }),
 };
 
 const turnReaches: Rule = {
@@ -110,30 +116,22 @@ const turnReaches: Rule = {
     'Every stud that the turned walls and what stands out over them touch, against those of each other building at the same height.',
   page: 'plan',
   severity: 'error',
-  check({ scene, bodies }) {
-    const known = new Set<string>();
-    return clashes(bodies()).flatMap(([p, q]): Draft[] => {
-      const [a, b] = [scene.plot[p.id], scene.plot[q.id]];
-      if (!isTurned(a) && !isTurned(b)) return [];
+  check: (context) =>
+    clashes(context, true, (p, q, a, b) => {
       const [plot, other] = isTurned(a) ? [a, b] : [b, a];
       const shared = overlap(grown(p.bounds, 1), grown(q.bounds, 1));
-      const key = [a.id, b.id].sort().join(' ');
-      if (!shared || known.has(key)) return [];
+      if (!shared) return null;
       const own = touched(p.corners);
       const studs = [...touched(q.corners)].filter((stud) => own.has(stud)).length;
-      if (studs === 0) return [];
-      known.add(key);
-      return [
-        {
-          sentence: `Turned by ${plot.turn}°, «${plot.name}» touches ${counted(studs, 'stud')} of «${other.name}»; it should touch 0.`,
-          remedy: 'Turn it less, or move it away.',
-          place: centreOf(shared),
-          things: [thing(plot), thing(other)],
-          numbers: { turn: plot.turn, studs },
-        },
-      ];
-    });
-  },
+      if (studs === 0) return null;
+      return {
+        sentence: `Turned by ${plot.turn}°, «${plot.name}» touches ${counted(studs, 'stud')} of «${other.name}»; it should touch 0.`,
+        remedy: 'Turn it less, or move it away.',
+        place: centreOf(shared),
+        things: [thing(plot), thing(other)],
+        numbers: { turn: plot.turn, studs },
+      };
+    }),
 };
 
 const turntableSweep: Rule = {
