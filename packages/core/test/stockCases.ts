@@ -39,6 +39,21 @@ export const stockCases: [string, (f: object) => unknown, string[]][] = [
     ['3 × tile 2×2 stand in Rust instead of Slate', 'allow 0'],
   ],
   [
+    'substitute-colour',
+    (f) => {
+      add({
+        substitutes: [
+          {
+            ...{ id: 'u', part: 'brick-2x4', colour: 'slate', section: 's' },
+            use: [{ part: 'brick-2x2', colour: 'pebble', qty: 2 }],
+          },
+        ],
+      })(f);
+      if ('display' in f) Object.assign(f.display ?? {}, { colourSeen: 'aged' });
+    },
+    ['brick 2×2 in Pebble stands in for brick 2×4 in Slate, 18.1 off', 'in section A allows 10'],
+  ],
+  [
     'accent-lost',
     add({
       recipes: [

@@ -34,6 +34,9 @@ export function labOf(hex: string): Lab {
  */
 export const difference = (a: Lab, b: Lab): number => apart({ mode: 'lab65', ...a }, { mode: 'lab65', ...b });
 
+/** Farther apart than this two colours are two, not an old and a new tone of one (see `difference`). */
+export const ANOTHER_COLOUR = 10;
+
 const LABS = new Map(PALETTE.map(({ id, hex }) => [id, labOf(hex)]));
 
 /** How far two colours of the palette are apart; Infinity when one is not of it. */

@@ -1,7 +1,15 @@
-import { ANY_COLOUR, colourName, colourOf, differenceSeen, partName } from '../catalogue/index.ts';
+import {
+  ANOTHER_COLOUR,
+  ANY_COLOUR,
+  colourName,
+  colourOf,
+  differenceOf,
+  differenceSeen,
+  partName,
+} from '../catalogue/index.ts';
 import { counted } from '../lattice/index.ts';
 import { displayOf, isComing, listOf, type Order, daysBetween } from '../scene/index.ts';
-import type { Netted } from '../ledger/index.ts';
+import { colourPolicyOf, mayStandIn, type Netted } from '../ledger/index.ts';
 import type { Draft, Rule } from './finding.ts';
 
 /** Parcels, loans, placeholders and colours. */
@@ -152,6 +160,36 @@ const placeholderRule: Rule = {
           })),
 };
 
+const substituteColour: Rule = {
+  id: 'substitute-colour',
+  title: 'A substitute is of a colour that the house rules keep out',
+  basis:
+    'Accepted substitutes against the rule for colours where they are seen: strict takes the colour that was asked for; old and new mixed takes what differs by at most 10 (CIEDE2000, above which it is another colour: common practice, no source); free takes any.',
+  page: 'stockpile',
+  severity: 'warning',
+  check: ({ scene }) =>
+    listOf(scene, 'substitute').flatMap(({ id, part, colour, use, section }): Draft[] => {
+      const policy = colourPolicyOf(scene, section);
+      const wrong = use.find((line) => !mayStandIn(policy, colour, line.colour));
+      if (!wrong) return [];
+      const difference = differenceOf(colour, wrong.colour);
+      const where = section === null ? 'somewhere' : `in section ${scene.section[section]?.letter ?? ''}`;
+      return [
+        {
+          sentence: `${partName(wrong.part)} in ${colourName(wrong.colour)} stands in for ${partName(part)} in ${colourName(colour)}${Number.isFinite(difference) ? `, ${difference.toFixed(1)} off` : ''}; the rule for colours ${where} allows ${policy === 'strict' ? 0 : ANOTHER_COLOUR}.`,
+          remedy:
+            'Use another substitute, or loosen the rule for colours of the section or of the house rules.',
+          place: null,
+          things: [
+            { kind: 'substitute', id },
+            ...(section === null ? [] : [{ kind: 'section' as const, id: section }]),
+          ],
+          numbers: { difference: Number.isFinite(difference) ? difference : ANOTHER_COLOUR },
+        },
+      ];
+    }),
+};
+
 /** Accents nearer to their ground than this are not seen by some (CIEDE2000). */
 const LOST = 5;
 
@@ -191,5 +229,6 @@ export const STOCK_RULES: readonly Rule[] = [
   parcelAfterNeed,
   loanOverdue,
   placeholderRule,
+  substituteColour,
   accentLost,
 ];

@@ -9,7 +9,7 @@ import {
   type MassRaster,
   type Relief,
 } from '../relief/index.ts';
-import { METHODS, type Method, type Scene } from '../scene/index.ts';
+import { METHODS, displayOf, type Method, type Scene } from '../scene/index.ts';
 import { Grounds, blocksOf, type Block, type BlockGround } from './blocks.ts';
 import type { Bond } from './bond.ts';
 import { countMasonry, dressMasonry, type CountLine, type Counted, type DressedMasonry } from './count.ts';
@@ -74,7 +74,7 @@ export class MasonryBook {
     for (let i = 0; i < mass.grams.length; i++) if (relief.ground[i] !== OUTSIDE) mass.grams[i] = BASE_GRAMS;
     let fresh = 0;
     const counts = [];
-    const about = JSON.stringify([scene.recipe, scene.partType]);
+    const about = JSON.stringify([scene.recipe, scene.partType, displayOf(scene).colourHidden]);
     for (const [index, block] of blocks.entries()) {
       const ground = grounds.of(block);
       const print = printOf(ground, about);

@@ -1,21 +1,22 @@
 import { ANY_COLOUR, partOf } from '../catalogue/index.ts';
-import { GROUNDS, listOf, type Ground, type Recipe, type Scene } from '../scene/index.ts';
+import { GROUNDS, displayOf, listOf, type Ground, type Recipe, type Scene } from '../scene/index.ts';
 import { countsOf, scatterOrder } from './scatter.ts';
 import { SKIN, heightAround, type Fill, type Layer } from './fill.ts';
 
 /** Which colour each piece gets, and what is scattered on the ground. */
 
-/** What ground looks like: see the recipe's schema. */
-export type Dress = Pick<Recipe, 'tones' | 'accents' | 'seed'> & { side: string };
+/** What ground looks like: see the recipe's schema. `core` is the colour of pieces that nobody sees. */
+export type Dress = Pick<Recipe, 'tones' | 'accents' | 'seed'> & { side: string; core: string };
+type Look = Omit<Dress, 'core'>;
 
-const plain = (base: string, side: string): Dress => ({
+const plain = (base: string, side: string): Look => ({
   tones: [{ colour: base, share: 1 }],
   accents: [],
   seed: 1,
   side,
 });
 /** What ground is made of where no recipe is written (defaults of ours). */
-export const PLAIN_DRESS: Record<Ground | 'bare', Dress> = {
+export const PLAIN_DRESS: Record<Ground | 'bare', Look> = {
   grass: plain('moss', 'loam'),
   rock: plain('slate', 'slate'),
   soil: plain('loam', 'loam'),
@@ -45,16 +46,21 @@ const LOOSE: readonly (Ground | 'bare')[] = ['grass', 'rock', 'soil', 'sand'];
 export const skinOf = (ground: Ground | 'bare'): number =>
   SMOOTH.includes(ground) ? SKIN.tiles : LOOSE.includes(ground) ? SKIN.natural : SKIN.plates;
 
-/** The dresses of a scene: one for each ground, and for each ground of a section that has a recipe of its own. */
+/**
+ * The dresses of a scene: one for each ground, and for each ground of a section that has a recipe of its own. What is
+ * hidden is of any colour where the house rules leave it free, else of the colour of the ground's sides.
+ */
 export function dressesOf(scene: Scene): (ground: Ground | 'bare', section: string | null) => Dress {
-  const recipes = new Map<string, Dress>();
+  const isFree = displayOf(scene).colourHidden === 'free';
+  const withCore = (look: Look): Dress => ({ ...look, core: isFree ? ANY_COLOUR : look.side });
+  const bare = withCore(PLAIN_DRESS.bare);
+  const recipes = new Map(GROUNDS.map((ground) => [`${ground} `, withCore(PLAIN_DRESS[ground])]));
   for (const recipe of listOf(scene, 'recipe'))
-    recipes.set(`${recipe.ground} ${recipe.section ?? ''}`, {
-      ...recipe,
-      side: recipe.side ?? recipe.tones[0].colour,
-    });
-  return (ground, section) =>
-    recipes.get(`${ground} ${section ?? ''}`) ?? recipes.get(`${ground} `) ?? PLAIN_DRESS[ground];
+    recipes.set(
+      `${recipe.ground} ${recipe.section ?? ''}`,
+      withCore({ ...recipe, side: recipe.side ?? recipe.tones[0].colour }),
+    );
+  return (ground, section) => recipes.get(`${ground} ${section ?? ''}`) ?? recipes.get(`${ground} `) ?? bare;
 }
 
 /** A piece scattered on the ground, by its north-west stud. */
@@ -69,12 +75,13 @@ export interface Accent {
 
 /**
  * Colours of a masonry's pieces, layer by layer and piece by piece: covers by the tones of their ground, in even
- * scatter and with counts that sum exactly; cores the ground's side colour where a side of theirs shows, else any.
+ * scatter and with counts that sum exactly; cores the ground's side colour where a side of theirs shows, else what the
+ * house rules ask of hidden pieces.
  * @param dressAt the dress of each stud
  */
 export function coloursOf(fill: Fill, layers: readonly Layer[], dressAt: (i: number) => Dress): string[][] {
   const { w } = fill;
-  const colours = layers.map(({ laid }) => new Array<string>(laid.length / 4).fill(ANY_COLOUR));
+  const colours = layers.map(({ laid }) => new Array<string>(laid.length / 4));
   const covers = new Map<Dress, { layer: number; piece: number; x: number; y: number }[]>();
   layers.forEach((layer, index) => {
     const { laid, z, h, purpose } = layer;
@@ -91,7 +98,7 @@ export function coloursOf(fill: Fill, layers: readonly Layer[], dressAt: (i: num
       const shows =
         some(x, pw, (column) => lower(column, y - 1) || lower(column, y + pd)) ||
         some(y, pd, (row) => lower(x - 1, row) || lower(x + pw, row));
-      if (shows) colours[index][p / 4] = dress.side;
+      colours[index][p / 4] = shows ? dress.side : dress.core;
     }
   });
   for (const [dress, pieces] of covers) {
@@ -131,7 +138,7 @@ export interface AccentTally {
  * @param topOf the height on which they lie, plates
  */
 export function accentsOf(
-  dress: Dress,
+  dress: Pick<Dress, 'accents' | 'seed'>,
   studs: readonly number[],
   w: number,
   topOf: (i: number) => number,

@@ -206,6 +206,7 @@ describe('colours and scatter', () => {
     ],
     seed: 5,
     side: 'loam',
+    core: 'any',
   };
   test('counts sum exactly and lie within one of their share', () => {
     fc.assert(
@@ -486,6 +487,28 @@ describe('a scene counted', () => {
       book.count(scene, compile(scene))?.blocks.flatMap((block) => block.lines.map(({ colour }) => colour));
     expect(lines(pond([]))).not.toContain('ice');
     expect(lines(pond(['n']))).toContain('ice');
+  });
+  test('what is hidden has any colour where the house rules leave it free, else the ground’s, counted anew', () => {
+    const hill = (colourHidden: 'free' | 'strict') =>
+      sceneFrom({
+        display: { name: 'Mound', kind: 'diorama', method: 'raft', colourHidden },
+        levels: [{ id: 'ground', name: 'Ground', height: 9 }],
+        footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 32, d: 32 }],
+        pads: [
+          { id: 'p', name: 'Green', x: 0, y: 0, w: 32, d: 32, level: 'ground', ground: 'grass' as const },
+        ],
+      });
+    const book = new MasonryBook();
+    const byColour = (colourHidden: 'free' | 'strict') => {
+      const scene = hill(colourHidden);
+      const sums: Record<string, number> = {};
+      for (const block of book.count(scene, compile(scene))?.blocks ?? [])
+        for (const { colour, qty } of block.lines) sums[colour] = (sums[colour] ?? 0) + qty;
+      return sums;
+    };
+    const [free, strict] = [byColour('free'), byColour('strict')];
+    expect(free.any).toBeGreaterThan(0);
+    expect(strict).toEqual({ moss: free.moss, loam: free.loam + free.any });
   });
   test('painted from above: every stud of covered ground has a colour of its recipe', () => {
     const tones = [

@@ -4,7 +4,7 @@ import type { Need, NeedPurpose } from '../ledger/index.ts';
 import { listedMass, shellOf } from '../relief/index.ts';
 import { WORKS, listOf, type Scene, type Section, type Work } from '../scene/index.ts';
 import type { EarnedValue } from './earned.ts';
-import { hoursBySection, piecesBySection, rateOf } from './rates.ts';
+import { hoursBySection, methodOf, piecesBySection, rateOf } from './rates.ts';
 import { evenPace, workDone } from './steps.ts';
 
 /** How much work a section is: typed hours, or its counted pieces at the rate of whoever builds it. */
@@ -67,7 +67,7 @@ export function effortOf(
   const byWork = WORKS.flatMap((work) => {
     const pieces = counted[work] ?? 0;
     if (pieces === 0) return [];
-    const { perHour, learnt } = rateOf(scene, section.owner, work);
+    const { perHour, learnt } = rateOf(scene, section.owner, work, methodOf(scene, section.id));
     return perHour > 0 ? [{ work, pieces, perHour, learnt }] : [];
   });
   const pieces = byWork.reduce((sum, one) => sum + one.pieces, 0);

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { METHOD_SPECS } from '../masonry/index.ts';
 import { sceneFrom, type Scene } from '../scene/index.ts';
 import {
   Luck,
@@ -309,6 +310,28 @@ describe('from a scene', () => {
     const mean = (logs[0] + logs[1] + logs[2]) / 3;
     expect(rate.spread).toBeCloseTo(Math.sqrt(logs.reduce((sum, log) => sum + (log - mean) ** 2, 0) / 2), 12);
     expect(rateOf(three, 'bo', 'ground').learnt).toBe(false);
+  });
+  test('ground is learnt by its method where three sessions were of it, and the section’s hours follow (by hand)', () => {
+    const scene = display({
+      sessions: [
+        ...['r1', 'r2', 'r3'].map((id) => ({ ...session(id, 60, 400), section: null })),
+        ...['m1', 'm2', 'm3'].map((id) => ({ ...session(id, 60, 100), method: 'moulded' })),
+      ],
+      sections: [
+        { id: 'a', letter: 'A', name: 'A', x: 0, y: 0, w: 10, d: 10, owner: 'ada', method: 'moulded' },
+      ],
+    });
+    const rates = (['raft', 'moulded', 'frame'] as const).map(
+      (method) => rateOf(scene, 'ada', 'ground', method).perHour,
+    );
+    // Nobody logged a frame: all six together, 1,500 pieces in 6 h.
+    expect(rates).toEqual([400, 100, 250]);
+    expect(effortOf(scene, scene.section.a, { a: { ground: 900 } }).hours).toBeCloseTo(9, 12);
+    // Who has logged nothing builds at the rate that the comparison of methods takes.
+    expect(rateOf(scene, 'bo', 'ground', 'moulded')).toMatchObject({
+      learnt: false,
+      perHour: METHOD_SPECS.moulded.rate,
+    });
   });
   test('earned value in hours: stages by their weights, planned evenly from start to show (worked by hand)', () => {
     const scene = display({ sessions: [session('s1', 90, null)] });

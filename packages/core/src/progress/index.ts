@@ -1,6 +1,6 @@
 export { STEPS, progressOf, stepsDone, workDone, type Progress } from './steps.ts';
 export { earnedIndices, pert, type EarnedIndices, type EarnedValue, type ThreeGuesses } from './earned.ts';
-export { DEFAULT_RATES, LEAST_SESSIONS, hoursBySection, rateOf, type Rate } from './rates.ts';
+export { DEFAULT_RATES, LEAST_SESSIONS, hoursBySection, methodOf, rateOf, type Rate } from './rates.ts';
 export { earnedValue, effortOf, pieceCounts, type Earned, type Effort, type PieceCounts } from './effort.ts';
 export {
   Luck,

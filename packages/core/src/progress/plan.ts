@@ -11,7 +11,7 @@ import {
   type ForecastProblem,
   type LeftWork,
 } from './forecast.ts';
-import { rateOf, speedSpread } from './rates.ts';
+import { methodOf, rateOf, speedSpread } from './rates.ts';
 import { workDone } from './steps.ts';
 
 /** From a scene to what can be said of its end: what is left, who does it, when they can. */
@@ -161,10 +161,17 @@ function guessedTasks(scene: Scene): { task: Task; guess: ThreeGuesses; owner: s
 /** Three guesses of a task, hours: as told; else about its one guess, or its pieces at a rate; null: nothing to go by. */
 export function guessOf(
   scene: Scene,
-  { low, likely, high, pieces, work }: Pick<Task, 'low' | 'likely' | 'high' | 'pieces' | 'work'>,
+  {
+    low,
+    likely,
+    high,
+    pieces,
+    work,
+    section,
+  }: Pick<Task, 'low' | 'likely' | 'high' | 'pieces' | 'work' | 'section'>,
   person: string | null,
 ): ThreeGuesses | null {
-  const { perHour } = rateOf(scene, person, work);
+  const { perHour } = rateOf(scene, person, work, methodOf(scene, section));
   const middle = likely ?? (pieces !== null && perHour > 0 ? pieces / perHour : null);
   if (middle === null) return null;
   const about = around(middle);

@@ -1,4 +1,5 @@
-import { listOf, type Scene, type Session, type Work } from '../scene/index.ts';
+import { METHOD_SPECS } from '../masonry/index.ts';
+import { displayOf, listOf, type Method, type Scene, type Session, type Work } from '../scene/index.ts';
 
 /** What people's sessions say of how fast they build. */
 
@@ -35,20 +36,37 @@ const counts = (session: Session): session is Session & { minutes: number; piece
 
 /**
  * How fast somebody does a kind of work: all their pieces over all their hours of it, and how the sessions scatter.
- * With fewer than three counted sessions the default stands.
+ * With fewer than three counted sessions the default stands. Ground goes at another pace by each method: where three
+ * counted sessions were of the one that is asked for, they alone say how fast.
  * @param person null: everybody together
+ * @param method of ground only; null: all methods together
  */
-export function rateOf(scene: Scene, person: string | null, work: Work): Rate {
-  const mine = listOf(scene, 'session')
+export function rateOf(scene: Scene, person: string | null, work: Work, method: Method | null = null): Rate {
+  const all = listOf(scene, 'session')
     .filter(counts)
     .filter((session) => session.work === work && (person === null || session.person === person));
+  const alike =
+    work === 'ground' && method !== null
+      ? all.filter((session) => (session.method ?? methodOf(scene, session.section)) === method)
+      : [];
+  const mine = alike.length >= LEAST_SESSIONS ? alike : all;
   const minutes = mine.reduce((sum, session) => sum + session.minutes, 0);
   const pieces = mine.reduce((sum, session) => sum + session.pieces, 0);
   const told = { sessions: mine.length, hours: minutes / 60, pieces };
   if (mine.length < LEAST_SESSIONS)
-    return { perHour: DEFAULT_RATES[work], spread: DEFAULT_SPREAD, ...told, learnt: false };
+    return { perHour: defaultRate(work, method), spread: DEFAULT_SPREAD, ...told, learnt: false };
   return { perHour: (60 * pieces) / minutes, spread: scatterOf(mine), ...told, learnt: true };
 }
+
+/** Ground at the rate of its method, as where methods are compared; where nothing is laid as ground in general. */
+const defaultRate = (work: Work, method: Method | null): number =>
+  work === 'ground' && method !== null && method !== 'reuse'
+    ? METHOD_SPECS[method].rate
+    : DEFAULT_RATES[work];
+
+/** How ground is built in a section, or where none is named. */
+export const methodOf = (scene: Scene, section: string | null): Method =>
+  (section === null ? null : (scene.section[section]?.method ?? null)) ?? displayOf(scene).method;
 
 /** Standard deviation of the logarithm of the sessions' rates. */
 function scatterOf(sessions: readonly { minutes: number; pieces: number }[]): number {

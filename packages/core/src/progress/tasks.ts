@@ -2,6 +2,7 @@ import { counted, inRect, overlap, type Rect } from '../lattice/index.ts';
 import { colourName, partName } from '../catalogue/index.ts';
 import type { Judged } from '../check/index.ts';
 import { neighboursOf } from '../cut/index.ts';
+import { colourPolicyOf, mayStandIn } from '../ledger/index.ts';
 import { STAGES, labelOf, listOf, type Scene, type Section, type Stage, type Work } from '../scene/index.ts';
 
 /** Tasks that a display itself asks for: each is offered once and becomes a task when somebody takes it. */
@@ -81,7 +82,7 @@ export function offeredTasks(scene: Scene, { findings, blocks }: AskedOf): Offer
         ...{ work: 'planning', likely: HOURS.marker },
       });
   for (const { id, part, colour, stands, qty, section, built, swapped } of listOf(scene, 'placeholder'))
-    if (built !== null && swapped === null)
+    if (built !== null && swapped === null && !mayStandIn(colourPolicyOf(scene, section), colour, stands))
       offer(
         `placeholder:${id}`,
         `Swap ${qty} × ${partName(part)}, ${colourName(stands)} for ${colourName(colour)}`,

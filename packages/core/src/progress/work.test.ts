@@ -67,6 +67,9 @@ describe('tasks that are offered', () => {
       ['block:m1', 'Ground of A1', 'a', 900],
       ['list:h', 'Build 2 × Toll house', 'a', 80],
     ]);
+    // Where any colour may be seen, nothing waits to be swapped.
+    const free = { sections: [section('A', 0, { owner: 'ada', colour: 'free' })] };
+    expect(told(free).map(([source]) => source)).not.toContain('placeholder:p');
     const taken = {
       tasks: [{ id: 'x', name: 'Ground', source: 'block:m1', section: 'a', done: '2031-05-01' }],
     };

@@ -1,7 +1,8 @@
 import { formatISO, parseISO } from 'date-fns';
 import { Pencil } from 'lucide-react';
 import { useState } from 'react';
-import { WORKS, type Session, type Work } from '@quarry/core/scene';
+import { METHOD_SPECS } from '@quarry/core/masonry';
+import { METHODS, WORKS, type Session, type Work } from '@quarry/core/scene';
 import { useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { sectionOptions } from '../../ui/picks.ts';
@@ -105,6 +106,17 @@ function SessionSheet({ session }: { session: Session }) {
         options={WORKS.map((value) => ({ value, word: capital(value) }))}
         onCommit={(work) => set({ work })}
       />
+      {session.work === 'ground' && (
+        <SelectField
+          label="Method of the ground"
+          value={session.method ?? ''}
+          options={[
+            { value: '', word: 'As in its section' },
+            ...METHODS.map((value) => ({ value, word: capital(METHOD_SPECS[value].word) })),
+          ]}
+          onCommit={(method) => set({ method: method === '' ? null : method })}
+        />
+      )}
       <TextField label="Where" value={session.where} onCommit={(where) => set({ where })} />
       <TextField
         label="What was done"

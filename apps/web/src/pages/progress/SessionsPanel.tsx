@@ -10,7 +10,7 @@ import {
   type Stage,
   type Work,
 } from '@quarry/core/scene';
-import { rateOf } from '@quarry/core/progress';
+import { methodOf, rateOf } from '@quarry/core/progress';
 import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { More } from '../../ui/More.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
@@ -293,7 +293,7 @@ function Running({ session }: { session: Session }) {
 function Rates() {
   const scene = useDisplay(({ scene }) => scene);
   const person = useDisplay(({ actor }) => actor.person);
-  const rates = WORKS.map((work) => ({ work, ...rateOf(scene, person, work) })).filter(
+  const rates = WORKS.map((work) => ({ work, ...rateOf(scene, person, work, methodOf(scene, null)) })).filter(
     ({ perHour }) => perHour > 0,
   );
   return (
@@ -315,6 +315,7 @@ function Rates() {
       <Basis>
         All counted pieces of your sessions of a kind over all their hours; the spread is the standard
         deviation of the logarithm of single sessions. Below three counted sessions a guess of ours stands.
+        Ground goes by its method: this is the display’s own.
       </Basis>
     </>
   );

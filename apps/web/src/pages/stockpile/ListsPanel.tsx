@@ -275,6 +275,14 @@ function ListSheet({ list, plans, onGone }: { list: PartList; plans: boolean; on
             />
           </>
         )}
+        <TextField
+          label="Notes"
+          long
+          max={2000}
+          value={list.notes}
+          disabled={!plans}
+          onCommit={(notes) => set('changed the notes', { notes })}
+        />
         {list.use === 'need' && list.kitsOnly && <KitShare list={list} />}
         {fit && !list.kitsOnly && (
           <>

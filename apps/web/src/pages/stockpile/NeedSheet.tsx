@@ -5,7 +5,7 @@ import { gramsOfPart } from '@quarry/core/catalogue';
 import { priceOfPart } from '@quarry/core/masonry';
 import { displayOf, listOf } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit, useMay, usePlans } from '../../data/useDisplay.tsx';
-import { NumberField, SelectField } from '../../ui/fields.tsx';
+import { NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading, Line } from '../../ui/parts.tsx';
 import { PartColour, Swatch } from '../../ui/Swatch.tsx';
 import { dayWord } from '../../ui/words.ts';
@@ -130,10 +130,17 @@ export function NeedSheet({ row, onClose }: { row: NeedRow; onClose: () => void 
       {listOf(scene, 'promise')
         .filter((one) => one.part === row.part && one.section === row.section)
         .map((one) => (
-          <p key={one.id} className="text-xs flex justify-between border-b hair py-0.5">
-            <span>
+          <div key={one.id} className="text-xs flex justify-between gap-2 border-b hair py-0.5">
+            <div className="min-w-0 flex-1">
               {scene.person[one.person ?? '']?.name} puts {one.qty} by
-            </span>
+              <TextField
+                label="Note"
+                max={200}
+                value={one.note}
+                disabled={may({ op: 'patch', kind: 'promise', id: one.id, v: one.v, set: {} }) !== null}
+                onCommit={(note) => edit.patch('noted something of a promise', 'promise', one, { note })}
+              />
+            </div>
             {may({ op: 'remove', kind: 'promise', id: one.id, v: one.v }) === null && (
               <button
                 type="button"
@@ -143,7 +150,7 @@ export function NeedSheet({ row, onClose }: { row: NeedRow; onClose: () => void 
                 Let go
               </button>
             )}
-          </p>
+          </div>
         ))}
       <Heading aside="by look, joints and money">What may stand in</Heading>
       <ul className="text-xs" data-alternatives>

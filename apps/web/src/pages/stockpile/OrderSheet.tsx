@@ -206,6 +206,14 @@ export function OrderSheet({ order }: { order: Order }) {
           disabled={locked}
           onCommit={(seller) => set('changed the seller', { seller })}
         />
+        <TextField
+          label="Notes"
+          long
+          max={2000}
+          value={order.notes}
+          disabled={locked}
+          onCommit={(notes) => set('changed the notes', { notes })}
+        />
         <SelectField
           label="State"
           value={order.state}

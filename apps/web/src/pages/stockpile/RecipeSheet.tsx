@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { PALETTE, colourOf, partName, partNamed } from '@quarry/core/catalogue';
-import { accentsOf, bendCounts, countsOf, scatterOrder, type Dress } from '@quarry/core/masonry';
+import { accentsOf, bendCounts, countsOf, scatterOrder } from '@quarry/core/masonry';
 import { GROUNDS, listOf, type Recipe } from '@quarry/core/scene';
 import { useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { NumberField, SelectField, TextField } from '../../ui/fields.tsx';
@@ -234,8 +234,7 @@ function Preview({ recipe, onBend }: { recipe: Recipe; onBend: ((shares: number[
       studs.map((i) => ({ x: i % SIDE, y: Math.floor(i / SIDE) })),
       recipe.seed,
     );
-    const dress: Dress = { ...recipe, side: recipe.side ?? recipe.tones[0].colour };
-    const { accents, tally } = accentsOf(dress, studs, SIDE, () => 1);
+    const { accents, tally } = accentsOf(recipe, studs, SIDE, () => 1);
     return { order: spread, cells: accents, tally };
   }, [recipe]);
   const counts = countsOf(

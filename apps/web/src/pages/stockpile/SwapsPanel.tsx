@@ -32,7 +32,7 @@ export function SwapsPanel() {
           </Empty>
         )}
         <ul>
-          {waiting.map(({ placeholder: one, seen, depth, here, comes }) => {
+          {waiting.map(({ placeholder: one, seen, mayStay, depth, here, comes }) => {
             const section = one.section === null ? null : scene.section[one.section];
             const locked = may({ op: 'patch', kind: 'placeholder', id: one.id, v: one.v, set: {} });
             return (
@@ -64,6 +64,7 @@ export function SwapsPanel() {
                       <span className="ink-2">deep in: {Math.round(depth)} studs from the viewers</span>
                     )}
                     {' · '}
+                    {mayStay && 'may stay by the colour rule · '}
                     {here >= one.qty ? (
                       <span className="text-success">what replaces it is here</span>
                     ) : comes ? (
@@ -97,8 +98,9 @@ export function SwapsPanel() {
         </ul>
         <Basis>
           Seen: within 48 studs of a side that visitors look at (a default of ours, about an arm’s length),
-          the nearest first. «Here» counts everybody’s drawers and kits in the right colour; «to come» the
-          next order that has it.
+          the nearest first. «May stay»: the section’s rule, or the display’s, leaves colours free, or mixes
+          old and new tones and the two differ by at most 10 (CIEDE2000). «Here» counts everybody’s drawers
+          and kits in the right colour; «to come» the next order that has it.
         </Basis>
       </section>
       <AddPlaceholder />
