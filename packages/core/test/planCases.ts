@@ -41,6 +41,12 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
     plot(0, { mount: 'turntable' }),
     ['«Baker» sweeps a circle of 22.6 studs', '«Dyer» stands in it'],
   ],
+  [
+    'method-unfit',
+    // A rock panel of 18 plates, a deck and a cover: 20. The low level is at 3, and the green's own at 18.
+    (f) => void Object.assign(f.pads[0], { method: 'moulded' }),
+    ['«Green» is set to moulded rock panels and at most 6b high', 'need 6b2p', 'none is laid'],
+  ],
   ['pinned-half', plot(0, { y: 24, x: 0.5 }), ['«Baker» is pinned 0.5 studs from the west', 'jumpers']],
   [
     'plot-across',

@@ -1,4 +1,5 @@
-import { PLATE, PLATES_PER_BRICK, formatMm, formatPlates, counted } from '../lattice/index.ts';
+import { PLATE, PLATES_PER_BRICK, formatMm, formatPlates, counted, inRect } from '../lattice/index.ts';
+import { METHOD_SPECS, leastHeightOf } from '../masonry/index.ts';
 import { BARE, OUTSIDE, ownerAt, type Relief } from '../relief/index.ts';
 import {
   GROUNDS,
@@ -6,7 +7,9 @@ import {
   SIDE_WORDS,
   displayOf,
   labelOf,
+  listOf,
   type Kind,
+  type Method,
   type Scene,
   type Side,
 } from '../scene/index.ts';
@@ -311,6 +314,59 @@ const waterBed: Rule = {
   },
 };
 
+const methodUnfit: Rule = {
+  id: 'method-unfit',
+  title: 'Ground is too low for the large pieces of its method',
+  basis:
+    'The highest ground, above the lowest that is built on, of each pad, hill and section that has a method of its own, against the height of the method’s lowest large piece with a deck, where it has one, and the cover on it.',
+  page: 'plan',
+  severity: 'note',
+  check({ scene, relief }) {
+    const highest = highestGround(scene, relief);
+    return [...highest.values()].flatMap(({ target, method, height }): Draft[] => {
+      const least = leastHeightOf(method);
+      if (least === null || height < 0 || height >= least) return [];
+      return [
+        {
+          sentence: `«${labelOf(scene, target.kind, target.id)}» is set to ${METHOD_SPECS[method].word} and at most ${formatPlates(height)} high; its large pieces need ${formatPlates(least)}, so that none is laid.`,
+          remedy: `Raise it to ${formatPlates(least)}, or choose another method under Stockpile, Methods.`,
+          place: null,
+          things: [target],
+          numbers: { height, least },
+        },
+      ];
+    });
+  },
+};
+
+/** The highest ground of what has a method of its own, plates above the floor; −1 where none of it shows. */
+function highestGround(scene: Scene, relief: Relief) {
+  const sections = listOf(scene, 'section').filter(({ method }) => method !== null);
+  const found = new Map<string, { target: { kind: Kind; id: string }; method: Method; height: number }>();
+  const note = (kind: Kind, id: string, method: Method, height: number) => {
+    const known = found.get(`${kind} ${id}`);
+    if (!known) found.set(`${kind} ${id}`, { target: { kind, id }, method, height });
+    else known.height = Math.max(known.height, height);
+  };
+  let floor = 0;
+  for (let i = 0; i < relief.height.length; i++)
+    if (relief.ground[i] !== OUTSIDE) floor = Math.min(floor, relief.height[i]);
+  for (let i = 0; i < relief.height.length; i++) {
+    if (relief.ground[i] === OUTSIDE) continue;
+    const owner = groundOwner(scene, relief, i);
+    const own = owner?.kind === 'pad' || owner?.kind === 'hill' ? scene[owner.kind][owner.id].method : null;
+    const height = relief.height[i] - floor;
+    if (owner && own !== null) {
+      note(owner.kind, owner.id, own, height);
+      continue;
+    }
+    const [x, y] = [relief.x + (i % relief.w), relief.y + Math.floor(i / relief.w)];
+    const section = sections.find((one) => inRect(one, x, y));
+    if (section?.method) note('section', section.id, section.method, height);
+  }
+  return found;
+}
+
 export const LAND_RULES: readonly Rule[] = [
   groundUncounted,
   bareStep,
@@ -318,4 +374,5 @@ export const LAND_RULES: readonly Rule[] = [
   waterLevels,
   waterBed,
   wallCourse,
+  methodUnfit,
 ];

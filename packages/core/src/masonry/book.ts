@@ -225,6 +225,9 @@ function printOf({ fill, section, ground, floor, block }: BlockGround, about: st
 /** What one method comes to, for a hill, a pad or a section. */
 export interface MethodCount extends Omit<Counted, 'lines' | 'tally'> {
   method: Method;
+  /** Pieces of it that are taller than a brick, and the highest ground they could stand in, plates. */
+  tall: number;
+  highest: number;
   /** Side of the widest square of deck with nothing under it, studs; 0: nothing is hollow. */
   span: number;
   bond: Bond;
@@ -262,7 +265,13 @@ export function compareMethods(
       tally: _tally,
       ...counted
     } = countMasonry(ground.fill, built, () => 0, scene.partType);
-    return { method, ...counted, span: built.masonry.span, bond: built.masonry.bond };
+    const { layers, span, bond } = built.masonry;
+    const tall = layers.reduce(
+      (sum, { purpose, h, laid }) => sum + (purpose === 'core' && h > 3 ? laid.length / 4 : 0),
+      0,
+    );
+    const highest = ground.fill.height.reduce((most, height) => Math.max(most, height), 0);
+    return { method, ...counted, tall, highest, span, bond };
   });
 }
 

@@ -55,6 +55,8 @@ export interface Layer {
 export function pieceId({ family, h, angle, falls }: Layer, w: number, d: number): string {
   const turned = falls !== undefined && falls % 2 === 0;
   const wide =
-    turned || (falls === undefined && w < d && family === 'panel') || (family === 'rock-panel' && w < d);
+    turned ||
+    (falls === undefined && w < d && family === 'panel') ||
+    ((family === 'rock-panel' || family === 'stair') && w < d);
   return wide ? partId(family, d, w, h, angle) : partId(family, w, d, h, angle);
 }

@@ -1,5 +1,5 @@
 export { tileLayer } from './tile.ts';
-export { BRICKS, METHOD_SPECS, PLATES, type MethodSpec } from './method.ts';
+export { BRICKS, METHOD_SPECS, PLATES, leastHeightOf, type MethodSpec } from './method.ts';
 export { SKIN, pieceId, type Fill, type Layer, type Purpose } from './fill.ts';
 export { MAX_HEIGHT, buildLayers, type Masonry } from './layers.ts';
 export type { Bond, ThroughJoint } from './bond.ts';

@@ -341,12 +341,15 @@ function layTall(
         (z - plan.baseAt(i, z)) % tall.h === 0 &&
         plan.topAt(i, z) >= z + tall.h;
       // What shows stays brickwork where tall pieces are only filling; panels hang only where it shows.
-      const shows = (i: number) => {
+      const shows = (i: number, reach: number) => {
         const [x, y] = [i % w, Math.floor(i / w)];
         const lower = (ax: number, ay: number) => heightAround(fill, ax, ay) < z + tall.h;
-        return lower(x - 1, y) || lower(x + 1, y) || lower(x, y - 1) || lower(x, y + 1);
+        for (let far = 1; far <= reach; far++)
+          if (lower(x - far, y) || lower(x + far, y) || lower(x, y - far) || lower(x, y + far)) return true;
+        return false;
       };
-      const wanted = (i: number) => tall.at === 'anywhere' || (tall.at === 'face') === shows(i);
+      const wanted = (i: number) =>
+        tall.at === 'anywhere' || (tall.at === 'face' ? shows(i, 1) : !shows(i, tall.at.behind));
       if (!masked(mask, (i) => room(i) && wanted(i))) continue;
       const laid = tileSome(mask, w, d, tall.set);
       for (let p = 0; p < laid.length; p += 4)

@@ -18,6 +18,7 @@ import { sceneOf } from '../../test/materials.ts';
 import {
   BRICKS,
   MasonryBook,
+  PLATES,
   SKIN,
   accentsOf,
   bendCounts,
@@ -29,6 +30,7 @@ import {
   countMasonry,
   countsOf,
   dressMasonry,
+  leastHeightOf,
   paintedGround,
   pieceId,
   scatterOrder,
@@ -37,6 +39,7 @@ import {
   type Dress,
   type Fill,
 } from './index.ts';
+import { COVERS, TILES } from './method.ts';
 
 const fillOf = (heights: readonly number[], w: number, method: Method, set: Partial<Fill> = {}): Fill => ({
   w,
@@ -181,6 +184,41 @@ describe('layers', () => {
 });
 
 describe('few pieces', () => {
+  test('the largest piece of a set lies wherever whole ones make the layer up', () => {
+    for (const [set, side] of [
+      [PLATES, 16],
+      [COVERS, 8],
+      [TILES, 4],
+    ] as const)
+      fc.assert(
+        fc.property(fc.integer({ min: 1, max: 8 }), fc.integer({ min: 1, max: 8 }), (across, down) => {
+          const [w, d] = [across * side, down * side];
+          const laid = tileLayer(new Uint8Array(w * d).fill(1), w, d, set);
+          expect(laid.length / 4).toBe(across * down);
+        }),
+      );
+  });
+  test('stepped ground: bricks two studs deep in front, stair pieces behind them (by hand)', () => {
+    // Three bricks, a deck and the cover: the shell is four studs deep, so that a ring two wide is left for stairs.
+    const fill = fillOf(flat(16, 16, 11), 16, 'stepped', { skin: new Uint8Array(256).fill(SKIN.natural) });
+    const masonry = buildLayers(fill);
+    expect(verifyMasonry(fill, masonry)).toEqual([]);
+    const stairs = masonry.layers.filter(({ family }) => family === 'stair');
+    expect(stairs.map(({ z, h }) => [z, h])).toEqual([[0, 9]]);
+    const places = [...Array(stairs[0].laid.length / 4).keys()].map((p) => [
+      ...stairs[0].laid.subarray(4 * p, 4 * p + 4),
+    ]);
+    expect(places.length).toBeGreaterThanOrEqual(8);
+    for (const [x, y, w, d] of places) {
+      expect(Math.min(x, y, 16 - x - w, 16 - y - d)).toBeGreaterThanOrEqual(2);
+      expect(pieceId(stairs[0], w, d)).toBe('stair-4x2');
+    }
+    // A brick lower there is no room for any, and the comparison says from which height there is.
+    expect(
+      buildLayers({ ...fill, height: fill.height.map((z) => z - 3) }).layers.map(({ family }) => family),
+    ).not.toContain('stair');
+    expect(leastHeightOf('stepped')).toBe(11);
+  });
   test('small layers within 2 % of the least number that HiGHS proves', async () => {
     const highs = await loadHighs();
     let [ours, least] = [0, 0];

@@ -12,10 +12,11 @@ export interface MethodSpec {
   shell: number;
   /** Tall pieces that are laid first, where they fit whole; bricks and plates make up the rest. */
   tall: readonly {
-    family: 'brick' | 'panel' | 'rock-panel';
+    family: 'brick' | 'panel' | 'rock-panel' | 'stair';
     h: number;
     set: PieceSet;
-    at: 'inside' | 'face' | 'anywhere';
+    /** Where it stands: behind so many studs of what shows, on the face itself, or anywhere. */
+    at: { behind: number } | 'face' | 'anywhere';
   }[];
   /** Steps of whole bricks: what is less than a brick is left away. */
   steps: boolean;
@@ -32,6 +33,7 @@ const flat = pieceSet([
   [4, 1],
   [2, 1],
 ]);
+const stairs = pieceSet([[2, 4]]);
 const rocks = pieceSet([
   [4, 6],
   [2, 6],
@@ -53,12 +55,13 @@ export const METHOD_SPECS: Record<Method, MethodSpec> = {
     word: 'filler under slopes',
     how: 'an outline in bricks, filled with pieces three bricks high',
     ...{ shell: 0, steps: false, rate: 300 },
-    tall: [{ family: 'brick', h: 9, set: two, at: 'inside' }],
+    tall: [{ family: 'brick', h: 9, set: two, at: { behind: 1 } }],
   },
   stepped: {
     word: 'stepped, backed',
-    how: 'steps of whole bricks, four studs deep at every edge, hollow behind, closed by a deck',
-    ...{ shell: 4, tall: none, steps: true, rate: 280 },
+    how: 'steps of whole bricks two studs deep, stair pieces behind them, hollow within, closed by a deck',
+    ...{ shell: 4, steps: true, rate: 280 },
+    tall: [{ family: 'stair', h: 9, set: stairs, at: { behind: 2 } }],
   },
   frame: {
     word: 'hollow frame with panels',
@@ -81,6 +84,15 @@ export const METHOD_SPECS: Record<Method, MethodSpec> = {
     ...{ shell: 0, tall: none, steps: false, rate: 1 },
   },
 };
+
+/**
+ * The least height of covered ground in which a method's tall pieces stand, plates: the lowest of them, with a deck
+ * where it has one and the cover on top. Null for a method that has none.
+ */
+export function leastHeightOf(method: Method): number | null {
+  const { tall, shell } = METHOD_SPECS[method];
+  return tall.length === 0 ? null : Math.min(...tall.map(({ h }) => h)) + (shell > 0 ? 1 : 0) + 1;
+}
 
 export const BRICKS = pieceSet(BRICK_SIZES);
 export const PLATES = pieceSet(PLATE_SIZES);

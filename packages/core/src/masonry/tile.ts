@@ -1,4 +1,4 @@
-import { number, type Laid, type PieceSet } from './pieces.ts';
+import { number, pieceSet, type Laid, type PieceSet } from './pieces.ts';
 import { relaid } from './relay.ts';
 
 /**
@@ -24,6 +24,8 @@ const PIECE = 65_536;
 const SMALL = 600;
 /** How many of the best bandings are improved so. */
 const RELAID = 2;
+/** Pieces of at least this many studs are worth being laid first. */
+const LARGE_PIECE = 16;
 /** Above this many studs fewer phases are tried. */
 const LARGE = 6000;
 
@@ -70,6 +72,14 @@ export function tileLayer(
         : inBands(own, mw, md, set, joints, Math.floor(phase));
       if (laid) found.push(judged(laid, upright));
     }
+  // Bands begin on their own steps: where the largest piece fits across them, it is laid first and the rest in bands.
+  if (set.largest >= LARGE_PIECE && area >= set.largest)
+    for (const upright of [false, true]) {
+      const laid = upright
+        ? largestFirst(turned, md, mw, set, jointsTurned)
+        : largestFirst(own, mw, md, set, joints);
+      if (laid) found.push(judged(laid, upright));
+    }
   if (found.length === 0) throw new RangeError(`no pieces of this set cover a layer of ${area} studs`);
   found.sort((a, b) => a.cost - b.cost);
   if (w * d <= SMALL && found[0].laid.length / 4 > floor)
@@ -85,6 +95,38 @@ export function tileLayer(
   }
   return best;
 }
+
+/** The largest pieces of a set wherever they fit whole, then bands over what is left; null when that leaves a stud. */
+function largestFirst(
+  mask: Uint8Array,
+  w: number,
+  d: number,
+  set: PieceSet,
+  under: Joints | null,
+): Laid | null {
+  const rest = mask.slice();
+  const first = tileSome(rest, w, d, largestOf(set));
+  if (first.length === 0) return null;
+  const bands = inBands(rest, w, d, set, under, 0);
+  if (!bands) return null;
+  const laid = new Int16Array(first.length + bands.length);
+  laid.set(first);
+  laid.set(bands, first.length);
+  return laid;
+}
+
+/** The piece of most studs of a set, as a set of its own. */
+function largestOf(set: PieceSet): PieceSet {
+  const known = largest.get(set);
+  if (known) return known;
+  const size = set.has.flatMap((row, w) =>
+    row.flatMap((there, d): [number, number][] => (there && w * d === set.largest ? [[w, d]] : [])),
+  );
+  const alone = pieceSet(size);
+  largest.set(set, alone);
+  return alone;
+}
+const largest = new WeakMap<PieceSet, PieceSet>();
 
 /**
  * Lays as many large pieces as fit on whole runs of a mask, and leaves the rest open.

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { METHOD_SPECS } from '@quarry/core/masonry';
+import { formatPlates } from '@quarry/core/lattice';
+import { METHOD_SPECS, leastHeightOf, type MethodCount } from '@quarry/core/masonry';
 import { METHODS, displayOf, listOf, type Method } from '@quarry/core/scene';
 import { useDisplay, useEdit, usePlans } from '../../data/useDisplay.tsx';
 import { CheckField, NumberField, QuantityField, SelectField } from '../../ui/fields.tsx';
@@ -127,6 +128,7 @@ export function MethodsPanel() {
                       <b>{METHOD_SPECS[one.method].word}</b>
                       <div className="ink-2 text-[11px] leading-4 max-w-72">
                         {METHOD_SPECS[one.method].how}
+                        <Unfit count={one} />
                       </div>
                     </th>
                     <Figure best={one.pieces === least(({ pieces: p }) => p)}>
@@ -260,5 +262,19 @@ function Figure({ best, children }: { best: boolean; children: React.ReactNode }
       {children}
       {best && <span className="sr-only"> (least)</span>}
     </td>
+  );
+}
+
+/** Why a method with large pieces lays none of them. */
+function Unfit({ count: { method, tall, highest } }: { count: MethodCount }) {
+  const least = leastHeightOf(method);
+  if (least === null || tall > 0) return null;
+  return (
+    <b className="block">
+      None of its large pieces fits:{' '}
+      {highest < least
+        ? `they need ground of ${formatPlates(least)}, this is at most ${formatPlates(highest)}.`
+        : `ground of ${formatPlates(least)} is nowhere wide enough for one.`}
+    </b>
   );
 }
