@@ -1,83 +1,12 @@
 import fc from 'fast-check';
-import { sceneFrom } from '../scene/index.ts';
+import { randomDisplays } from '../../test/randomDisplays.ts';
 import { checkScene } from './index.ts';
 
 // A finding is kept by its key: two findings of one key would be kept, and forgotten, as one.
 
-const half = (min: number, max: number) => fc.integer({ min: 2 * min, max: 2 * max }).map((n) => n / 2);
-const many = <T extends object>(kind: string, shape: { [K in keyof T]: fc.Arbitrary<T[K]> }, most: number) =>
-  fc
-    .array(fc.record(shape), { maxLength: most })
-    .map((list) => list.map((one, i) => ({ ...one, id: `${kind}-${i}`, name: `Thing ${i}` })));
-const place = { x: half(-4, 70), y: half(-4, 44) };
-const size = { w: half(1, 24), d: half(1, 20) };
-const line = fc.array(fc.record({ x: half(-2, 66), y: half(-2, 42) }), { minLength: 2, maxLength: 4 });
-const side = fc.constantFrom('n' as const, 'e' as const, 's' as const, 'w' as const);
-const onLevel = { level: fc.constant('low'), offset: fc.integer({ min: -3, max: 12 }) };
-
-const scenes = fc
-  .record({
-    pads: many(
-      'pads',
-      { ...place, ...size, ...onLevel, ground: fc.constantFrom('grass' as const, 'water' as const) },
-      4,
-    ),
-    waters: many('waters', { ...place, ...size, ...onLevel, depth: fc.integer({ min: 1, max: 9 }) }, 3),
-    plots: many(
-      'plots',
-      {
-        ...{ ...place, ...size },
-        turn: fc.constantFrom(0, 30, 90),
-        height: fc.integer({ min: 1, max: 60 }),
-        mount: fc.constantFrom('pinned' as const, 'loose' as const, 'turntable' as const),
-        streetFront: fc.boolean(),
-        goodSides: fc.uniqueArray(side, { maxLength: 2 }),
-      },
-      7,
-    ),
-    ways: many(
-      'ways',
-      { points: line, width: half(1, 10), onSteep: fc.constantFrom('follow' as const, 'ramp' as const) },
-      3,
-    ),
-    runs: many('runs', { points: line, height: fc.integer({ min: 1, max: 20 }) }, 2),
-    tracks: many(
-      'tracks',
-      {
-        ...place,
-        ...onLevel,
-        heading: fc.nat(15),
-        pieces: fc.array(fc.record({ go: fc.constantFrom('straight' as const, 'left' as const) }), {
-          minLength: 1,
-          maxLength: 4,
-        }),
-      },
-      2,
-    ),
-    trees: many('trees', { ...place, crown: half(1, 8), height: fc.integer({ min: 1, max: 40 }) }, 3),
-    viewedSides: fc.uniqueArray(side, { maxLength: 3 }),
-  })
-  .map(({ viewedSides, ...things }) =>
-    sceneFrom({
-      display: { name: 'Any', kind: 'diorama', limitHeight: 40, levelStep: 4, streetDepth: 16, viewedSides },
-      levels: [
-        { id: 'low', name: 'Low', height: 3 },
-        { id: 'high', name: 'High', height: 11 },
-      ],
-      footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 64, d: 40 }],
-      tables: [{ id: 't', name: 'Table', x: 0, y: 0, w: 400, d: 300, height: 700 }],
-      sections: [{ id: 's', letter: 'A', name: 'All', x: 0, y: 0, w: 32, d: 40 }],
-      modules: [0, 32].map((x, i) => ({
-        ...{ id: `m${i}`, name: `A${i}`, x, y: 0, w: 32, d: 40 },
-        bases: [{ x, y: 0, w: 32, d: 40 }],
-      })),
-      ...things,
-    }),
-  );
-
 test('no two findings of a random display have one key', () => {
   fc.assert(
-    fc.property(scenes, (scene) => {
+    fc.property(randomDisplays, (scene) => {
       const seen = new Set<string>();
       for (const { key, sentence } of checkScene(scene, { today: '2031-06-01' })) {
         expect([seen.has(key), key, sentence]).toEqual([false, key, sentence]);

@@ -10,6 +10,7 @@ import {
   STUD,
   type Rect,
   counted,
+  formatKg,
 } from '../lattice/index.ts';
 import { displayOf, labelOf, listOf, type Kind } from '../scene/index.ts';
 import {
@@ -66,7 +67,7 @@ const tableLoad: Rule = {
       if (table.ratedKg === null || kg <= table.ratedKg) return [];
       return [
         {
-          sentence: `«${table.name}» carries about ${kg.toFixed(1)} kg of scene (${counted(studs, 'stud')}); it is rated for ${table.ratedKg} kg.`,
+          sentence: `«${table.name}» carries about ${formatKg(1000 * kg)} of scene (${counted(studs, 'stud')}); it is rated for ${table.ratedKg} kg.`,
           remedy:
             'Spread the scene, or bring a stronger table. The maker’s plate and the venue’s rules decide, not this estimate.',
           place: centreOf(tableInStuds(scene, table)),
