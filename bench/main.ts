@@ -6,7 +6,7 @@ import { benchProgress } from './progress.ts';
 import { benchRelief } from './relief.ts';
 import { benchServer } from './server.ts';
 import { benchSite } from './site.ts';
-import { printTable, type Row } from './table.ts';
+import { calibration, printTable, type Row } from './table.ts';
 import { benchWeb } from './web.ts';
 
 const parts: Record<string, () => Promise<Row[]>> = {
@@ -22,7 +22,14 @@ const parts: Record<string, () => Promise<Row[]>> = {
 
 async function main() {
   const names = process.argv.slice(2);
-  const rows: Row[] = [];
+  const rows: Row[] = [
+    {
+      what: 'calibration: a fixed loop of 20 million steps',
+      measured: calibration(),
+      unit: 'ms',
+      better: 'less',
+    },
+  ];
   for (const [name, run] of Object.entries(parts)) {
     if (names.length > 0 && !names.includes(name)) continue;
     process.stderr.write(`${name} …\n`);

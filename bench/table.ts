@@ -42,3 +42,18 @@ export function median(runs: number, work: () => void): number {
   });
   return times.sort((a, b) => a - b)[runs >> 1];
 }
+
+/**
+ * How fast this machine is, ms: a fixed loop of multiplications and writes into half a megabyte. Divide other figures
+ * by it, to set two machines beside each other.
+ */
+export function calibration(): number {
+  const field = new Float64Array(65_536);
+  return median(9, () => {
+    let value = 1;
+    for (let i = 0; i < 20_000_000; i++) {
+      value = Math.imul(value ^ i, 16_777_619);
+      field[i & 65_535] += value;
+    }
+  });
+}

@@ -3,6 +3,7 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { sceneFrom, writeFile, type Scene } from '../packages/core/src/scene/index.ts';
+import type { Browser } from 'puppeteer-core';
 import { boardReady, openDisplay, signedInPage, startBrowser, startServer } from '../e2e/stage.ts';
 import { largeScene } from './relief.ts';
 import { largeHall } from './site.ts';
@@ -34,10 +35,23 @@ export async function benchWeb(): Promise<Row[]> {
     const kilobytes = [...new Set(loaded)]
       .filter((path) => !path.includes('worker'))
       .reduce((sum, path) => sum + gzipSync(readFileSync(join(DIST, path))).length / 1000, 0);
+    const { blank, idle } = await calibrated(browser);
     const frames = await panFrames(page, server.url);
     const moving = await roomFrames(page, server.url);
     const large = await largePlan(page, server.url);
     return [
+      {
+        what: 'calibration: an empty page opens and paints',
+        measured: blank,
+        unit: 'ms',
+        better: 'less',
+      },
+      {
+        what: 'calibration: median frame of an empty page',
+        measured: idle,
+        unit: 'ms',
+        better: 'less',
+      },
       {
         what: 'plan of the demo: useful paint from a warm server',
         measured: Math.min(...paints),
@@ -98,6 +112,40 @@ export async function benchWeb(): Promise<Row[]> {
   } finally {
     await browser.close();
     await server.remove();
+  }
+}
+
+/** What an empty page takes in this browser on this machine: to be set beside the figures of ours. */
+async function calibrated(browser: Browser): Promise<{ blank: number; idle: number }> {
+  const page = await browser.newPage();
+  try {
+    const paints: number[] = [];
+    for (let i = 0; i < 5; i++) {
+      const began = performance.now();
+      await page.goto(`data:text/html,<title>${i}</title><p>empty`, { waitUntil: 'load' });
+      await page.evaluate(
+        () =>
+          new Promise<void>((resolve) => {
+            requestAnimationFrame(() => requestAnimationFrame(() => resolve()));
+          }),
+      );
+      paints.push(performance.now() - began);
+    }
+    const frames = await page.evaluate(
+      () =>
+        new Promise<number[]>((resolve) => {
+          const times: number[] = [];
+          const next = (at: number) => {
+            times.push(at);
+            if (times.length <= 60) requestAnimationFrame(next);
+            else resolve(times.slice(1).map((time, i) => time - times[i]));
+          };
+          requestAnimationFrame(next);
+        }),
+    );
+    return { blank: Math.min(...paints), idle: frames.sort((a, b) => a - b)[frames.length >> 1] };
+  } finally {
+    await page.close();
   }
 }
 

@@ -3,15 +3,46 @@ import { goodsOf, totalOf, usedIn, type Answer, type Problem } from './buyProble
 
 /** Opens and closes sellers one by one while that makes the whole cheaper. */
 export class Search {
-  constructor(private readonly problem: Problem) {}
+  /** The offers of all lines in one row, those of line i from `first[i]` on; `shared` where several lines may use one. */
+  private readonly first: Int32Array;
+  private readonly seller: Int32Array;
+  private readonly price: Float64Array;
+  private readonly stock: Float64Array;
+  private readonly shared: Int32Array;
+  private readonly sharedStock: Float64Array;
+  private readonly free: Float64Array;
+  private readonly wanted: Float64Array;
+  private readonly goods: Float64Array;
+  private readonly pieces: Float64Array;
 
-  /** @param late asked before each start but the first two */
+  constructor(private readonly problem: Problem) {
+    const { choices, stocks, lines, sellers } = problem;
+    const users = new Int32Array(stocks.length);
+    for (const of of choices) for (const { offer } of of) users[offer]++;
+    const sharedAs = new Int32Array(stocks.length).fill(-1);
+    const several = [...users.keys()].filter((offer) => users[offer] > 1);
+    several.forEach((offer, i) => (sharedAs[offer] = i));
+    this.sharedStock = Float64Array.from(several, (offer) => stocks[offer]);
+    this.free = this.sharedStock.slice();
+    const all = choices.flat();
+    this.seller = Int32Array.from(all, ({ seller }) => seller);
+    this.price = Float64Array.from(all, ({ price }) => price);
+    this.stock = Float64Array.from(all, ({ stock }) => stock);
+    this.shared = Int32Array.from(all, ({ offer }) => sharedAs[offer]);
+    this.first = new Int32Array(choices.length + 1);
+    choices.forEach((of, line) => (this.first[line + 1] = this.first[line] + of.length));
+    this.wanted = Float64Array.from(lines, ({ qty }) => qty);
+    this.goods = new Float64Array(sellers.length);
+    this.pieces = new Float64Array(sellers.length);
+  }
+
+  /** @param late asked before each start but the first, and between the steps of each: what was found stands */
   best(late: () => boolean): Answer | null {
     const { sellers, maxOrders } = this.problem;
     const random = seeded(11);
     let best: Answer | null = null;
     for (let start = 0; start < STARTS; start++) {
-      if (start >= 2 && late()) break;
+      if (start >= 1 && late()) break;
       const open =
         start === 0
           ? sellers.map(() => true)
@@ -41,6 +72,7 @@ export class Search {
         if (taken < 0) break;
         cost = least;
         moves[taken].forEach((on, i) => (open[i] = on));
+        if (late()) break;
       }
       const answer = this.fill(open);
       const within = answer && usedIn(this.problem, answer).filter(Boolean).length <= maxOrders;
@@ -71,25 +103,27 @@ export class Search {
 
   /** What the open sellers would cost; what they cannot cover, or a least order missed, costs a great deal. */
   private cost(open: readonly boolean[]): number {
-    const { lines, sellers, choices, stocks, maxOrders } = this.problem;
-    const goods = new Float64Array(sellers.length);
-    const pieces = new Float64Array(sellers.length);
-    const free = stocks.slice();
+    const { sellers, maxOrders } = this.problem;
+    const { first, seller, price, stock, shared, free, wanted, goods, pieces } = this;
+    goods.fill(0);
+    pieces.fill(0);
+    free.set(this.sharedStock);
     let [total, missing] = [0, 0];
-    choices.forEach((of, line) => {
-      let left = lines[line].qty;
-      for (const { seller, price, offer } of of) {
-        if (left === 0) break;
-        if (!open[seller]) continue;
-        const qty = Math.min(left, free[offer]);
-        free[offer] -= qty;
-        pieces[seller] += qty;
-        goods[seller] += qty * price;
-        total += qty * price;
+    for (let line = 0; line < wanted.length; line++) {
+      let left = wanted[line];
+      for (let at = first[line]; left > 0 && at < first[line + 1]; at++) {
+        const of = seller[at];
+        if (!open[of]) continue;
+        const common = shared[at];
+        const qty = Math.min(left, common < 0 ? stock[at] : free[common]);
+        if (common >= 0) free[common] -= qty;
+        pieces[of] += qty;
+        goods[of] += qty * price[at];
+        total += qty * price[at];
         left -= qty;
       }
       missing += left;
-    });
+    }
     let used = 0;
     let under = 0;
     sellers.forEach(({ shipping, minOrder }, i) => {

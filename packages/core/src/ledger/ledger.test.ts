@@ -334,9 +334,10 @@ describe('whose stock it is', () => {
       add('placeholder', 'q', { ...brick, stands: 'rust', section, x: 1, y: 1 });
     expect([may(note('a')), may(note('b'))]).toEqual([true, false]);
     expect([
+      may(add('loan', 'l', { ...brick, qty: 1, from: 'bo', to: 'ada' })),
       may(add('loan', 'l', { ...brick, qty: 1, from: 'ada', to: 'bo' })),
       may(add('loan', 'l', { ...brick, qty: 1, from: 'bo', to: null })),
-    ]).toEqual([true, false]);
+    ]).toEqual([true, false, false]);
     expect([
       may(add('order', 'o', { name: 'O', by: 'ada', lines: [] })),
       may(add('order', 'o', { name: 'O', by: 'bo', lines: [] })),

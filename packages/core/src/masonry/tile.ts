@@ -73,13 +73,10 @@ export function tileLayer(
       if (laid) found.push(judged(laid, upright));
     }
   // Bands begin on their own steps: where the largest piece fits across them, it is laid first and the rest in bands.
-  if (set.largest >= LARGE_PIECE && area >= set.largest)
-    for (const upright of [false, true]) {
-      const laid = upright
-        ? largestFirst(turned, md, mw, set, jointsTurned)
-        : largestFirst(own, mw, md, set, joints);
-      if (laid) found.push(judged(laid, upright));
-    }
+  if (set.largest >= LARGE_PIECE && area >= set.largest) {
+    const laid = largestFirst(own, mw, md, set, joints);
+    if (laid) found.push(judged(laid, false));
+  }
   if (found.length === 0) throw new RangeError(`no pieces of this set cover a layer of ${area} studs`);
   found.sort((a, b) => a.cost - b.cost);
   if (w * d <= SMALL && found[0].laid.length / 4 > floor)
@@ -96,7 +93,10 @@ export function tileLayer(
   return best;
 }
 
-/** The largest pieces of a set wherever they fit whole, then bands over what is left; null when that leaves a stud. */
+/**
+ * The largest pieces of a set wherever they fit whole, then bands over what is left.
+ * @returns null when they would cover less than half of it, so that it is not worth trying, or bands leave a stud
+ */
 function largestFirst(
   mask: Uint8Array,
   w: number,
@@ -106,7 +106,8 @@ function largestFirst(
 ): Laid | null {
   const rest = mask.slice();
   const first = tileSome(rest, w, d, largestOf(set));
-  if (first.length === 0) return null;
+  const studs = mask.reduce((sum, on) => sum + on, 0);
+  if ((first.length / 4) * set.largest < studs / 2) return null;
   const bands = inBands(rest, w, d, set, under, 0);
   if (!bands) return null;
   const laid = new Int16Array(first.length + bands.length);

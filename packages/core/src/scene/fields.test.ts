@@ -6,7 +6,7 @@ import ts from 'typescript';
 
 const CORE = join(dirname(__filename), '../..');
 /** Declares fields, or carries all of them alike. */
-const CARRIES = /scene[/](\w*[sS]chema|fields|permission|reduce|file|delta|undo|snapshot)\.ts$/;
+const CARRIES = /scene[/](\w*[sS]chema|fields|authorship|permission|reduce|file|delta|undo|snapshot)\.ts$/;
 
 /**
  * Fields that a page shows as they are, or hands to a computation with the rest of their entity, by the file that

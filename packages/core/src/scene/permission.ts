@@ -1,9 +1,11 @@
 import { contains, overlap, type Rect } from '../lattice/index.ts';
 import type { Change } from './change.ts';
+import { forgery } from './authorship.ts';
 import { SEAM_SIDES, seamSchema, type SeamSide } from './cutSchema.ts';
 import { isPlanKind, spreadOf } from './place.ts';
 import { KINDS, type Kind, type Section } from './schema.ts';
 import { labelOf, listOf, type Scene } from './scene.ts';
+import { orderSchema } from './stockSchema.ts';
 
 export const ROLES = ['owner', 'planner', 'builder', 'viewer'] as const;
 export type Role = (typeof ROLES)[number];
@@ -26,9 +28,21 @@ const PLANNED: readonly Kind[] = ['footprint', 'section', 'module', 'terrain', '
  * All of them may give advice.
  * Asked by the server for every batch, and by the pages to disable what would be refused.
  */
-export function forbidden(actor: Actor, scene: Scene, change: Change): string | null {
-  if (actor.role === 'owner' || actor.role === 'planner') return null;
+export const forbidden = (actor: Actor, scene: Scene, change: Change): string | null =>
+  permitsOf(actor, scene)(scene, change);
+
+/**
+ * What forbids changes of a batch, one after the other. Nobody but owners and planners gives sections away: whose they
+ * are is read once, where the batch begins.
+ * @returns asked with the scene that a change meets
+ */
+export function permitsOf(actor: Actor, scene: Scene): (step: Scene, change: Change) => string | null {
   const own = sectionsOf(scene, actor.person);
+  return (step, change) => forgery(step, change) ?? notAllowed(actor, step, change, own);
+}
+
+function notAllowed(actor: Actor, scene: Scene, change: Change, own: readonly Section[]): string | null {
+  if (actor.role === 'owner' || actor.role === 'planner') return null;
   if (change.kind === 'thread' || change.kind === 'reply') return saidForbidden(actor, scene, change, own);
   if (actor.role === 'viewer') return 'Viewers may look at this display but not change it.';
   if (change.kind === 'section') {
@@ -38,6 +52,11 @@ export function forbidden(actor: Actor, scene: Scene, change: Change): string | 
     return field ? `Builders may set the stage and notes of their section, not its ${field}.` : null;
   }
   if (change.kind === 'seam') return seamForbidden(actor, scene, change, own);
+  if (change.kind === 'loan') return loanForbidden(actor, scene, change);
+  if (change.kind === 'order') {
+    const no = sharesForbidden(actor, scene, change);
+    if (no) return no;
+  }
   if (change.kind in MINE) return stockForbidden(actor, scene, change, own);
   const { kind } = change;
   if (!isPlanKind(kind) || PLANNED.includes(kind))
@@ -61,6 +80,7 @@ export const sectionsOf = (scene: Scene, person: string | null): readonly Sectio
 
 /** What of a thread the one who wrote it may change, and what those may who are asked. */
 const WRITTEN: ReadonlySet<string> = new Set(['title', 'text', 'mentions', 'proposal', 'state']);
+const REPLIED: ReadonlySet<string> = new Set(['text', 'mentions']);
 const ANSWERED: ReadonlySet<string> = new Set(['state', 'reason', 'answeredBy']);
 
 /** Everybody on a display may give advice in their own name; those who hold its section answer for it. */
@@ -72,14 +92,18 @@ function saidForbidden(
 ): string | null {
   if (change.op === 'add') {
     if (person === null || change.data.by !== person) return 'Advice is given in your own name only.';
-    return change.kind === 'thread' && !['open', undefined].some((state) => state === change.data.state)
+    const { state = 'open', reason = '', answeredBy = null } = change.data;
+    return change.kind === 'thread' && (state !== 'open' || reason !== '' || answeredBy !== null)
       ? 'Advice begins open; others accept or decline it.'
       : null;
   }
-  if (change.kind === 'reply')
-    return scene.reply[change.id]?.by === person && person !== null
-      ? null
-      : 'You may change your own answers only.';
+  if (change.kind === 'reply') {
+    if (person === null || scene.reply[change.id]?.by !== person)
+      return 'You may change your own answers only.';
+    const field =
+      change.op === 'patch' ? Object.keys(change.set).find((key) => !REPLIED.has(key)) : undefined;
+    return field ? `You may change the text of your answer, not its ${field}.` : null;
+  }
   const thread = scene.thread[change.id];
   // What is not there is refused by the reducer, with better words.
   if (!thread) return null;
@@ -101,7 +125,6 @@ function saidForbidden(
 /** Of stock, the fields by which a thing is a builder's own: one of them must name the person, or their section. */
 const MINE: Partial<Record<Kind, readonly string[]>> = {
   lot: ['owner'],
-  loan: ['from', 'to'],
   order: ['by'],
   promise: ['person'],
   placeholder: ['section'],
@@ -137,6 +160,42 @@ function stockForbidden(
   if ((before && !mine(before)) || (after && !mine(after)))
     return `Builders may change only what is their own: this ${KINDS[change.kind].word} is not yours.`;
   return null;
+}
+
+/** What a lender may say of a loan: how long, and that it is back. */
+const LENT: ReadonlySet<string> = new Set(['due', 'back']);
+
+/** A loan is a claim: builders write down what they borrow; that it came back, or is forgiven, is for its lender to say. */
+function loanForbidden({ person }: Actor, scene: Scene, change: Change): string | null {
+  if (change.op === 'add')
+    return person !== null && change.data.to === person
+      ? null
+      : 'Builders write down what they borrow themselves; for a loan of others ask them, or a planner.';
+  const loan = scene.loan[change.id];
+  if (!loan) return null;
+  if (person === null || loan.from !== person)
+    return 'That a loan came back, or is given up, is for its lender to say, or for a planner.';
+  const field = change.op === 'patch' ? Object.keys(change.set).find((key) => !LENT.has(key)) : undefined;
+  return field
+    ? `You may say when a loan of yours is due and that it is back, not change its ${field}.`
+    : null;
+}
+
+/** Who bears the cost of an order with others is agreed by a planner: a builder may not bill them. */
+function sharesForbidden({ person }: Actor, scene: Scene, change: Change): string | null {
+  if (change.op === 'remove') return null;
+  const { shares } = said(change);
+  const read = orderSchema.shape.shares.safeParse(shares);
+  // What does not fit its schema is refused by the reducer, with better words.
+  if (shares === undefined || !read.success) return null;
+  const before = change.op === 'patch' ? (scene.order[change.id]?.shares ?? []) : [];
+  const isKept =
+    read.data.length === before.length &&
+    read.data.every((one, i) => one.person === before[i].person && one.share === before[i].share);
+  const bearsAlone = [...read.data, ...before].every((one) => one.person === person);
+  return isKept || bearsAlone
+    ? null
+    : 'Builders may not change how the cost of an order is shared with others; ask a planner.';
 }
 
 /** Builders sign, and read what stands, on their own side of a seam; what the other side signed is not theirs to set. */

@@ -5,7 +5,7 @@ import { keyOf, labelOf, listOf, type Scene } from './scene.ts';
 
 /** Why a batch did not land. `stale` carries the entity as it stands, so that a page can show both. */
 export interface Refusal {
-  reason: 'stale' | 'unknown' | 'duplicate' | 'invalid' | 'in-use';
+  reason: 'stale' | 'unknown' | 'duplicate' | 'invalid' | 'in-use' | 'forbidden';
   sentence: string;
   /** Which change of the batch, from 0. */
   index: number;
@@ -23,6 +23,26 @@ type Groups = { [K in Kind]: Record<string, Entity<K>> } & { removed: Record<str
  * @returns the new scene and the inverse changes (last first), or the first refusal; whole or not at all
  */
 export function reduce(scene: Scene, changes: readonly Change[]): Reduction {
+  const steps = reducing(scene, changes);
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value;
+  }
+}
+
+/** Changes that are applied between two pauses of `reducing`. */
+const BETWEEN_PAUSES = 100;
+
+/**
+ * `reduce` in steps: pauses now and then, so that a long batch need not hold up what else is to be done.
+ * @param forbids says why a change may not be made in the scene it meets, or null; that scene is still being changed,
+ *   and must be neither kept nor listed
+ */
+export function* reducing(
+  scene: Scene,
+  changes: readonly Change[],
+  forbids: (step: Scene, change: Change) => string | null = () => null,
+): Generator<undefined, Reduction> {
   const next: Groups = { ...scene };
   const copied = new Set<Kind | 'removed'>();
   const inverse: Change[] = [];
@@ -41,6 +61,9 @@ export function reduce(scene: Scene, changes: readonly Change[]): Reduction {
       ok: false,
       refusal: { reason, sentence, index, ...(current ? { current } : {}) },
     });
+    if (index % BETWEEN_PAUSES === BETWEEN_PAUSES - 1) yield;
+    const no = forbids(next, change);
+    if (no !== null) return refuse('forbidden', no);
     const word = KINDS[kind].word;
     const current: Entity<Kind> | undefined = Object.hasOwn(next[kind], id) ? next[kind][id] : undefined;
 
@@ -59,7 +82,7 @@ export function reduce(scene: Scene, changes: readonly Change[]): Reduction {
       const v = (next.removed[keyOf(kind, id)] ?? 0) + 1;
       put(own(kind), { ...read.data, id, v });
       counts.set(kind, count + 1);
-      inverse.unshift({ op: 'remove', kind, id, v });
+      inverse.push({ op: 'remove', kind, id, v });
       continue;
     }
     if (!current)
@@ -77,7 +100,7 @@ export function reduce(scene: Scene, changes: readonly Change[]): Reduction {
       delete own(kind)[id];
       counts.delete(kind);
       own('removed')[keyOf(kind, id)] = current.v;
-      inverse.unshift({ op: 'add', kind, id, data });
+      inverse.push({ op: 'add', kind, id, data });
       continue;
     }
     const { id: _id, v: _v, ...data } = current;
@@ -90,12 +113,12 @@ export function reduce(scene: Scene, changes: readonly Change[]): Reduction {
     const read = KINDS[kind].schema.safeParse({ ...data, ...change.set });
     if (!read.success) return refuse('invalid', explain(word, id, read.error));
     put(own(kind), { ...read.data, id, v: current.v + 1 });
-    inverse.unshift({ op: 'patch', kind, id, v: current.v + 1, set: before });
+    inverse.push({ op: 'patch', kind, id, v: current.v + 1, set: before });
   }
   const dangling = danglingReference(next, changes);
   if (dangling)
     return { ok: false, refusal: { reason: 'in-use', sentence: dangling, index: changes.length - 1 } };
-  return { ok: true, scene: next, inverse };
+  return { ok: true, scene: next, inverse: inverse.reverse() };
 }
 
 /** Sets an entity in its group. The schema has just vouched for the shape that belongs to the kind. */
