@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import { Module, type DynamicModule, type LoggerService } from '@nestjs/common';
+import { HttpStatus, Module, type DynamicModule, type LoggerService } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import { ExpressAdapter, type NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
@@ -12,7 +12,7 @@ import helmet from 'helmet';
 import { cleanupOpenApiDoc } from 'nestjs-zod';
 import { pino, type Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
-import { MAX_FILE_BYTES } from '@quarry/core/scene';
+import { MAX_FILE_BYTES, MAX_NESTING, depthOf } from '@quarry/core/scene';
 import { AccountsController } from './accounts/accounts.controller.ts';
 import { AccountsService } from './accounts/accounts.service.ts';
 import { ExportController } from './accounts/export.controller.ts';
@@ -148,7 +148,7 @@ export async function createApp(config: Config): Promise<Running> {
   app.use('/api', sameOrigin);
   app.use('/api/displays/import', express.text({ type: () => true, limit: MAX_FILE_BYTES }));
   app.use('/api/displays/:id/photos', express.raw({ type: 'image/*', limit: MOST_PHOTO_BYTES }));
-  app.use('/api', express.json({ limit: BODY_LIMIT }));
+  app.use('/api', express.json({ limit: BODY_LIMIT }), refuseNested);
   app.useGlobalFilters(new ErrorFilter());
   const description = new DocumentBuilder()
     .setTitle('Open Quarry')
@@ -171,6 +171,15 @@ export async function createApp(config: Config): Promise<Running> {
       store.close();
     },
   };
+}
+
+/** Refuses a body that is nested deeper than anything here is read: what comes after it need not fear its depth. */
+function refuseNested(request: Request, response: Response, next: () => void): void {
+  if (depthOf(request.body) <= MAX_NESTING) next();
+  else
+    response
+      .status(HttpStatus.UNPROCESSABLE_ENTITY)
+      .json({ code: 'invalid', message: `The request is nested more than ${MAX_NESTING} deep.` });
 }
 
 /** The built pages: hashed assets for ever, the page itself fresh, and the page for every address of its own. */

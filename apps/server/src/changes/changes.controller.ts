@@ -22,7 +22,7 @@ import { CurrentUser, SignedInGuard, sessionToken } from '../accounts/session.ts
 import { DisplaysService } from '../displays/displays.service.ts';
 import { parseBody } from '../http/errors.ts';
 import { HubService, landedText, type Landed, type Listener } from './hub.service.ts';
-import { WriterService } from './writer.service.ts';
+import { WriterService, type Acknowledged } from './writer.service.ts';
 
 class BatchDto extends createZodDto(batchSchema) {}
 const afterSchema = z.coerce.number().int().min(0).catch(0);
@@ -60,9 +60,9 @@ export class ChangesController {
     @Param('id') id: string,
     @Body() body: unknown,
     @CurrentUser() user: User,
-  ): Promise<{ seq: number }> {
+  ): Promise<Acknowledged> {
     const actor = this.displays.actor(id, user);
-    return { seq: await this.writer.write(id, user, actor, parseBody(batchSchema, body)) };
+    return this.writer.write(id, user, actor, parseBody(batchSchema, body));
   }
 
   /** The log after a number, at most a thousand batches at a time. */

@@ -1,15 +1,24 @@
-import { HttpStatus, Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
+import { createHash } from 'node:crypto';
+import { setImmediate as nextTurn } from 'node:timers/promises';
+import { HttpStatus, Inject, Injectable, Logger, type OnModuleDestroy } from '@nestjs/common';
 import { and, asc, eq, gt, sql } from 'drizzle-orm';
+import { z } from 'zod';
 import { tellBatch } from '@quarry/core/record';
 import {
+  authorOf,
   displayOf,
-  forbidden,
+  isAuthored,
   keyOf,
-  reduce,
+  permitsOf,
+  reducing,
+  stamped,
   toRows,
   type Actor,
   type Batch,
+  type Change,
+  type Refusal,
   type Scene,
+  type Stamp,
 } from '@quarry/core/scene';
 import type { User } from '../accounts/accounts.service.ts';
 import { STORE } from '../config.ts';
@@ -25,14 +34,37 @@ interface Waiting {
   user: User;
   actor: Actor;
   batch: Batch;
+  /** Of the batch as it was sent: the same id with other content is another batch. */
+  sent: string;
   /** When it is to have happened, ms since the epoch; null: now. */
   at: number | null;
-  resolve(seq: number): void;
+  resolve(landed: Acknowledged): void;
   reject(error: unknown): void;
+}
+
+/** A batch's number in the log, and its changes where the server set who said something and when. */
+export interface Acknowledged {
+  seq: number;
+  changes?: Change[];
+}
+
+/** A batch that may land: what it leads to, and what is written of it. */
+interface Ready {
+  waiting: Waiting;
+  held: Held;
+  changes: Change[];
+  changesText: string;
+  told: string;
+  rows: string;
 }
 
 /** A whole scene is kept each time this many batches have landed: what lies between is replayed. */
 export const CHECKPOINT_EVERY = 500;
+
+/** Batches of more changes than this are judged in slices, so that nobody else waits for them. */
+const LONG = 250;
+/** How long a slice lasts, ms. */
+const SLICE_MS = 8;
 
 /** Batches that share a commit: enough to spare syncs, few enough that nobody waits long. */
 const MOST_TOGETHER = 200;
@@ -45,7 +77,10 @@ const MOST_TOGETHER = 200;
 export class WriterService implements OnModuleDestroy {
   private queue: Waiting[] = [];
   private scheduled = false;
+  /** Displays on which a long batch is being judged: what else is for them waits its turn. */
+  private readonly busy = new Set<string>();
   private readonly statements;
+  private readonly log = new Logger('writer');
 
   constructor(
     @Inject(STORE) private readonly store: Store,
@@ -67,9 +102,10 @@ export class WriterService implements OnModuleDestroy {
     actor: Actor,
     batch: Batch,
     at: number | null = null,
-  ): Promise<number> {
+  ): Promise<Acknowledged> {
+    const sent = createHash('sha256').update(JSON.stringify(batch.changes)).digest('hex');
     return new Promise((resolve, reject) => {
-      this.queue.push({ displayId, user, actor, batch, at, resolve, reject });
+      this.queue.push({ displayId, user, actor, batch, sent, at, resolve, reject });
       this.schedule();
     });
   }
@@ -94,7 +130,8 @@ export class WriterService implements OnModuleDestroy {
   }
 
   onModuleDestroy(): void {
-    while (this.queue.length > 0) this.flush();
+    // What is being judged in slices has not landed: its sender hears nothing, and sends it again.
+    while (this.queue.some(({ displayId }) => !this.busy.has(displayId))) this.flush();
   }
 
   private schedule(): void {
@@ -103,85 +140,220 @@ export class WriterService implements OnModuleDestroy {
     setImmediate(() => {
       this.scheduled = false;
       this.flush();
-      if (this.queue.length > 0) this.schedule();
+      if (this.queue.some(({ displayId }) => !this.busy.has(displayId))) this.schedule();
     });
   }
 
+  /** The batches whose turn it is, in their order on each display; a long one is begun, by itself. */
+  private take(): Waiting[] {
+    const taken: Waiting[] = [];
+    const waits = new Set(this.busy);
+    const rest: Waiting[] = [];
+    const has = new Set<string>();
+    let long: Waiting | null = null;
+    for (const waiting of this.queue) {
+      const { displayId, batch } = waiting;
+      if (waits.has(displayId) || taken.length >= MOST_TOGETHER) {
+        rest.push(waiting);
+        waits.add(displayId);
+      } else if (batch.changes.length <= LONG) {
+        taken.push(waiting);
+        has.add(displayId);
+      } else {
+        waits.add(displayId);
+        if (has.has(displayId) || long) rest.push(waiting);
+        else long = waiting;
+      }
+    }
+    this.queue = rest;
+    if (long) void this.landLong(long);
+    return taken;
+  }
+
   private flush(): void {
-    const together = this.queue.splice(0, MOST_TOGETHER);
-    if (together.length === 0) return;
+    const together = this.take();
+    if (together.length > 0 && !this.land(together)) for (const one of together) this.land([one]);
+  }
+
+  /**
+   * Lands batches in one transaction.
+   * @returns false when something that nobody foresaw befell one of several: none has landed, each is to be tried alone
+   */
+  private land(together: readonly Waiting[]): boolean {
     const scenes = new Map<string, Held>();
     const done: (() => void)[] = [];
-    const { find, append, touch, put, mark } = this.statements;
     try {
       transact(this.store.db, () => {
-        for (const waiting of together) {
-          const { displayId, user, batch } = waiting;
+        for (const waiting of together)
           try {
-            const before = find.get({ displayId, batchId: batch.id });
-            if (before) {
-              done.push(() => waiting.resolve(before.seq));
+            const known = this.known(waiting);
+            if (known) {
+              done.push(() => waiting.resolve(known));
               continue;
             }
-            const held = scenes.get(displayId) ?? this.held.hold(displayId);
-            const scene = judge(held.scene, waiting);
-            const seq = held.seq + 1;
-            // A clock that was set back does not turn the log round.
-            const at = Math.max(waiting.at ?? Date.now(), held.at);
-            const { name, kind } = displayOf(scene);
-            append.run({
-              displayId,
-              seq,
-              batchId: batch.id,
-              userId: user.id,
-              author: user.name,
-              at,
-              label: batch.label,
-              changes: JSON.stringify(batch.changes),
-              told: JSON.stringify(tellBatch(held.scene, scene, batch.changes)),
-            });
-            touch.run({ displayId, seq, at, name, kind });
-            for (const row of rowsOf(displayId, scene, batch)) put.run(row);
-            if (seq % CHECKPOINT_EVERY === 0)
-              mark.run({ displayId, seq, at, rows: JSON.stringify(toRows(scene)) });
-            this.letters.afterBatch(displayId, user, scene, batch, at);
-            scenes.set(displayId, { scene, seq, at });
-            done.push(() => {
-              waiting.resolve(seq);
-              this.hub.publish(displayId, {
-                seq,
-                id: batch.id,
-                author: user.name,
-                at,
-                label: batch.label,
-                changes: batch.changes,
-              });
-            });
+            const before = scenes.get(waiting.displayId) ?? this.held.hold(waiting.displayId);
+            const ready = atOnce(this.preparing(before, waiting));
+            this.append(ready);
+            scenes.set(waiting.displayId, ready.held);
+            done.push(() => this.acknowledge(ready));
           } catch (error) {
-            // A refusal is this batch's alone; anything else (a full disk) undoes the whole transaction.
+            // A refusal is this batch's alone; anything else undoes the whole transaction.
             if (!(error instanceof ApiError)) throw error;
             done.push(() => waiting.reject(error));
           }
-        }
       });
     } catch (error) {
-      for (const { displayId, reject } of together) {
-        this.held.forget(displayId);
-        reject(error);
-      }
-      return;
+      for (const { displayId } of together) this.held.forget(displayId);
+      if (together.length > 1) return false;
+      this.log.error(error instanceof Error ? error.stack : String(error));
+      for (const { reject } of together) reject(error);
+      return true;
     }
     for (const [displayId, held] of scenes) this.held.keep(displayId, held);
     for (const settle of done) settle();
+    return true;
+  }
+
+  /** Lands a long batch by itself, judged in slices. */
+  private async landLong(waiting: Waiting): Promise<void> {
+    const { displayId } = waiting;
+    this.busy.add(displayId);
+    try {
+      const known = this.known(waiting);
+      if (known) {
+        waiting.resolve(known);
+        return;
+      }
+      const ready = await inSlices(this.preparing(this.held.hold(displayId), waiting));
+      transact(this.store.db, () => this.append(ready));
+      this.held.keep(displayId, ready.held);
+      this.acknowledge(ready);
+    } catch (error) {
+      if (!(error instanceof ApiError)) this.held.forget(displayId);
+      waiting.reject(error);
+    } finally {
+      this.busy.delete(displayId);
+      if (this.queue.length > 0) this.schedule();
+    }
+  }
+
+  /** What a batch was answered that has landed before. @throws ApiError 409 when its id was another batch's */
+  private known({ displayId, user, batch, sent }: Waiting): Acknowledged | null {
+    const before = this.statements.find.get({ displayId, batchId: batch.id });
+    if (!before) return null;
+    if (before.userId === user.id && (before.sent === null || before.sent === sent))
+      return { seq: before.seq };
+    throw new ApiError(
+      HttpStatus.CONFLICT,
+      'batch-taken',
+      `Change ${before.seq} of the log has this batch’s id and other content; send yours with an id of its own.`,
+      before.userId === user.id
+        ? { seq: before.seq, landed: JSON.parse(before.changes), sent: batch.changes }
+        : {},
+    );
+  }
+
+  /**
+   * Judges a batch against the scene it meets, and makes ready what is written of it; pauses now and then.
+   * @throws ApiError 403 when the role does not allow it, 409 or 422 when it does not fit
+   */
+  private *preparing(before: Held, waiting: Waiting): Generator<undefined, Ready> {
+    const { actor, batch, user } = waiting;
+    // A clock that was set back does not turn the log round.
+    const at = Math.max(waiting.at ?? Date.now(), before.at);
+    const author = { person: actor.person, name: user.name, at: new Date(at).toISOString() };
+    const refuse = ({ reason, sentence, index, current }: Refusal) => {
+      const status =
+        reason === 'forbidden'
+          ? HttpStatus.FORBIDDEN
+          : reason === 'invalid'
+            ? HttpStatus.UNPROCESSABLE_ENTITY
+            : HttpStatus.CONFLICT;
+      return new ApiError(status, reason, sentence, { index, current: current ?? null });
+    };
+    // Judged as sent, so that who speaks in another's name is told so; then said as the server knows it.
+    const judged = yield* reducing(before.scene, batch.changes, permitsOf(actor, before.scene));
+    if (!judged.ok) throw refuse(judged.refusal);
+    const authored = batch.changes.some(isAuthored);
+    const changes = authored
+      ? batch.changes.map((change) => stamped(change, author, this.formerStamp(waiting, before, change)))
+      : batch.changes;
+    const said = authored ? yield* reducing(before.scene, changes) : judged;
+    if (!said.ok) throw refuse(said.refusal);
+    yield;
+    const told = JSON.stringify(tellBatch(before.scene, said.scene, changes));
+    yield;
+    const changesText = JSON.stringify(changes);
+    const rows = JSON.stringify(rowsOf(before.scene, said.scene, changes));
+    yield;
+    return {
+      ...{ waiting, changes, changesText, told, rows },
+      held: { scene: said.scene, seq: before.seq + 1, at },
+    };
+  }
+
+  /** Who said what is now added again, when it was there before and was removed. */
+  private formerStamp({ displayId }: Waiting, { scene }: Held, { op, kind, id }: Change): Stamp | null {
+    if (op !== 'add' || !Object.hasOwn(scene.removed, keyOf(kind, id))) return null;
+    const row = this.statements.stamp.get({ displayId, kind, id });
+    const read = stampSchema.safeParse(row?.stamp ? JSON.parse(row.stamp) : null);
+    return read.success ? read.data : null;
+  }
+
+  /** Writes a batch that was judged; within a transaction. */
+  private append({ waiting, held, changes, changesText, told, rows }: Ready): void {
+    const { displayId, user, batch, sent } = waiting;
+    const { scene, seq, at } = held;
+    const { append, touch, put, mark } = this.statements;
+    const { name, kind } = displayOf(scene);
+    append.run({
+      ...{ displayId, seq, batchId: batch.id, userId: user.id, author: user.name },
+      ...{ at, label: batch.label, changes: changesText, told, sent },
+    });
+    touch.run({ displayId, seq, at, name, kind });
+    put.run(displayId, rows);
+    if (seq % CHECKPOINT_EVERY === 0) mark.run({ displayId, seq, at, rows: JSON.stringify(toRows(scene)) });
+    this.letters.afterBatch(displayId, user, scene, { ...batch, changes }, at);
+  }
+
+  private acknowledge({ waiting, held, changes }: Ready): void {
+    const { displayId, user, batch, resolve } = waiting;
+    const { seq, at } = held;
+    resolve({ seq, ...(changes === batch.changes ? {} : { changes }) });
+    this.hub.publish(displayId, {
+      ...{ seq, id: batch.id, author: user.name, at, label: batch.label, changes },
+    });
+  }
+}
+
+const stampSchema = z.object({ by: z.string().nullable(), at: z.string().nullable() });
+
+/** Drives what pauses to its end without a pause. */
+function atOnce<T>(steps: Generator<undefined, T>): T {
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value;
+  }
+}
+
+/** Drives what pauses to its end, letting others have their turn between slices of a few milliseconds. */
+async function inSlices<T>(steps: Generator<undefined, T>): Promise<T> {
+  let began = performance.now();
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value;
+    if (performance.now() - began < SLICE_MS) continue;
+    await nextTurn();
+    began = performance.now();
   }
 }
 
 /** The statements of a landing batch, prepared once: building them anew costs more than running them. */
-function prepareStatements({ db }: Store) {
+function prepareStatements({ db, client }: Store) {
   const at = sql.placeholder;
   return {
     find: db
-      .select({ seq: batches.seq })
+      .select({ seq: batches.seq, userId: batches.userId, sent: batches.sent, changes: batches.changes })
       .from(batches)
       .where(and(eq(batches.displayId, at('displayId')), eq(batches.batchId, at('batchId'))))
       .prepare(),
@@ -197,6 +369,7 @@ function prepareStatements({ db }: Store) {
         label: at('label'),
         changes: at('changes'),
         told: at('told'),
+        sent: at('sent'),
       })
       .prepare(),
     mark: db
@@ -214,47 +387,40 @@ function prepareStatements({ db }: Store) {
       })
       .where(eq(displays.id, at('displayId')))
       .prepare(),
-    put: db
-      .insert(entities)
-      .values({ displayId: at('displayId'), kind: at('kind'), id: at('id'), v: at('v'), data: at('data') })
-      .onConflictDoUpdate({
-        target: [entities.displayId, entities.kind, entities.id],
-        set: { v: sql`excluded.v`, data: sql`excluded.data` },
-      })
+    stamp: db
+      .select({ stamp: entities.stamp })
+      .from(entities)
+      .where(
+        and(
+          eq(entities.displayId, at('displayId')),
+          eq(entities.kind, at('kind')),
+          eq(entities.id, at('id')),
+        ),
+      )
       .prepare(),
+    // All rows of a batch in one statement, read out of JSON: Drizzle has no word for it.
+    put: client.prepare(
+      `INSERT INTO entities (displayId, kind, id, v, data, stamp)
+       SELECT ?1, value->>0, value->>1, value->>2, value->>3, value->>4 FROM json_each(?2) WHERE true
+       ON CONFLICT (displayId, kind, id) DO UPDATE
+       SET v = excluded.v, data = excluded.data, stamp = coalesce(excluded.stamp, stamp)`,
+    ),
   };
 }
 
-/** The scene a batch leads to. @throws ApiError 403 when the role does not allow it, 409 or 422 when it does not fit */
-function judge(scene: Scene, { actor, batch }: Waiting): Scene {
-  let step = scene;
-  for (const change of batch.changes) {
-    const no = forbidden(actor, step, change);
-    if (no) throw new ApiError(HttpStatus.FORBIDDEN, 'forbidden', no);
-    // Each change is judged against the scene the ones before it lead to; the whole is reduced once more below.
-    if (actor.role === 'builder') {
-      const reduction = reduce(step, [change]);
-      if (reduction.ok) step = reduction.scene;
-    }
-  }
-  const reduction = reduce(scene, batch.changes);
-  if (reduction.ok) return reduction.scene;
-  const { reason, sentence, index, current } = reduction.refusal;
-  throw new ApiError(
-    reason === 'invalid' ? HttpStatus.UNPROCESSABLE_ENTITY : HttpStatus.CONFLICT,
-    reason,
-    sentence,
-    { index, current: current ?? null },
-  );
-}
-
-/** The rows of what a batch touched, as they stand after it. */
-function rowsOf(displayId: string, scene: Scene, { changes }: Batch) {
+/**
+ * The rows of what a batch touched, as they stand after it: kind, id, version, data, and of what was removed who said
+ * it and when.
+ */
+function rowsOf(before: Scene, after: Scene, changes: readonly Change[]) {
   const touched = new Map(changes.map(({ kind, id }) => [keyOf(kind, id), { kind, id }]));
   return [...touched.values()].map(({ kind, id }) => {
-    const entity = scene[kind][id];
-    if (!entity) return { displayId, kind, id, v: scene.removed[keyOf(kind, id)], data: null };
-    const { id: _id, v, ...data } = entity;
-    return { displayId, kind, id, v, data: JSON.stringify(data) };
+    const entity = after[kind][id];
+    if (entity) {
+      const { id: _id, v, ...data } = entity;
+      return [kind, id, v, JSON.stringify(data), null];
+    }
+    const stamp = authorOf(before, kind, id);
+    return [kind, id, after.removed[keyOf(kind, id)], null, stamp && JSON.stringify(stamp)];
   });
 }

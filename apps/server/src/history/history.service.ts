@@ -193,7 +193,8 @@ export class HistoryService {
     const changes = restoring(this.displays.hold(displayId).scene, then.scene);
     if (changes.length === 0) return { seq: null };
     const label = `brought the display back to change ${seq}`;
-    return { seq: await this.writer.write(displayId, user, actor, { id: batchId, label, changes }) };
+    const { seq: landed } = await this.writer.write(displayId, user, actor, { id: batchId, label, changes });
+    return { seq: landed };
   }
 
   private entries(displayId: string, after: number, upTo: number): Entry[] {

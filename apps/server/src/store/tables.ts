@@ -69,6 +69,8 @@ export const entities = sqliteTable(
     v: integer().notNull(),
     /** JSON by the kind's schema; null when removed. */
     data: text(),
+    /** JSON: who said it and when, of advice and the like that was removed; it stays theirs when it comes back. */
+    stamp: text(),
   },
   (table) => [primaryKey({ columns: [table.displayId, table.kind, table.id] })],
 );
@@ -89,6 +91,8 @@ export const batches = sqliteTable(
     changes: text().notNull(),
     /** What it did in sentences, as JSON: told when it landed. */
     told: text().notNull().default('[]'),
+    /** SHA-256 of the changes as they were sent; null of batches older than this column. */
+    sent: text(),
   },
   (table) => [
     primaryKey({ columns: [table.displayId, table.seq] }),

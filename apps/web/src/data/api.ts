@@ -1,6 +1,7 @@
 import { QueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
 import {
+  changeSchema,
   PRESETS,
   ROLES,
   presetSchema,
@@ -69,7 +70,12 @@ export const api = {
   here: (id: string, client: string, where: Whereabouts) =>
     call('POST', `/displays/${id}/here`, nothing, { client, ...where }),
   land: (id: string, batch: Batch) =>
-    call('POST', `/displays/${id}/batches`, z.object({ seq: z.int() }), batch),
+    call(
+      'POST',
+      `/displays/${id}/batches`,
+      z.object({ seq: z.int(), changes: changeSchema.array().optional() }),
+      batch,
+    ),
 };
 
 export const fileUrl = (id: string) => `/api/displays/${id}/file`;

@@ -1,4 +1,5 @@
 import {
+  isAuthored,
   fromRows,
   keyOf,
   reduce,
@@ -287,11 +288,13 @@ export class DisplayLink {
       const [batch] = this.pending;
       this.update();
       try {
-        const { seq } = await api.land(this.id, batch);
+        const { seq, changes } = await api.land(this.id, batch);
         this.trouble = null;
         this.retryMs = 1000;
         this.settle(batch);
-        if (seq === this.document.seq + 1) this.advance(batch, seq);
+        // Where the server set who said it and when, that is what has landed.
+        if (seq === this.document.seq + 1)
+          this.advance(changes ? { id: `${batch.id} as landed`, changes } : batch, seq);
         // Otherwise the stream brings it, with what came before it.
         else if (seq > this.document.seq) await this.catchUp();
       } catch (error) {
@@ -376,7 +379,8 @@ export class DisplayLink {
     if (this.pending.some(({ id }) => id === landed.data.id))
       this.pending = this.pending.filter(({ id }) => id !== landed.data.id);
     else this.heard = landed.data;
-    this.advance(landed.data, landed.data.seq);
+    const { id, changes, seq } = landed.data;
+    this.advance({ id: changes.some(isAuthored) ? `${id} as landed` : id, changes }, seq);
   }
 
   /** Takes a landed batch into the server's scene. */

@@ -60,9 +60,8 @@ test('masses, sizes, pieces, what is short and hours are the same wherever they 
 
       // Mass: Cut, its arrangement, the order of building up, findings; modules and what comes loose are the table's load.
       const loads = moduleLoads(scene, relief);
-      const steps = buildUp(scene, relief, reachOf(scene, relief))
-        .steps.map(({ words }) => words)
-        .join('\n');
+      const order = buildUp(scene, relief, reachOf(scene, relief));
+      const steps = order.ok ? order.steps.map(({ words }) => words).join('\n') : '';
       const told = new Map(of('module-mass').map(({ things, numbers }) => [things[0].id, numbers.kg]));
       for (const { id, name, bulk } of loads) {
         expect(told.get(id)).toBe(bulk.kg);

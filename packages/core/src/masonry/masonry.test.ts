@@ -577,6 +577,7 @@ describe('a scene counted', () => {
       accents: [],
       seed: 1,
       side: 'loam',
+      core: 'any',
     }));
     const known = { 'brick-2x4': { grams: 2.5, price: 0.2, family: 'brick' as const } };
     const counted = countMasonry(fill, built, () => -1, known);

@@ -29,7 +29,7 @@ export interface Stamp {
 }
 
 /** The stamp of an entity that stands in a scene; null for kinds that have none, or where it is not there. */
-export function stampOf(scene: Scene, kind: Kind, id: string): Stamp | null {
+export function authorOf(scene: Scene, kind: Kind, id: string): Stamp | null {
   if (kind === 'thread' || kind === 'reply' || kind === 'report' || kind === 'acceptance') {
     const entity = scene[kind][id];
     return entity ? { by: entity.by, at: entity.at } : null;
@@ -62,7 +62,7 @@ export function stamped(change: Change, author: Author, former: Stamp | null): C
 export function forgery(scene: Scene, change: Change): string | null {
   const fields = AUTHORED[change.kind];
   if (!fields || change.op !== 'patch' || change.kind === 'acceptance') return null;
-  const stamp = stampOf(scene, change.kind, change.id);
+  const stamp = authorOf(scene, change.kind, change.id);
   const forged =
     stamp !== null &&
     ((change.set.by !== undefined && change.set.by !== stamp.by) ||

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { idSchema, name, position, reference } from './fields.ts';
+import { depthOf } from './nesting.ts';
 
 /** What people say to each other about a display: advice with its answers, and the reports that go out. */
 
@@ -14,6 +15,10 @@ const mentions = z.array(idSchema).max(20).default([]);
 
 /** The most changes one proposal carries. */
 export const MAX_PROPOSED = 200;
+
+/** How deep the changes of a proposal may be nested, and how long they may be as JSON. */
+const MAX_PROPOSAL_NESTING = 12;
+const MAX_PROPOSAL_LETTERS = 200_000;
 
 /** Advice pinned to a thing, a place or a finding; or a section handed over with its open matters. */
 export const threadSchema = z.strictObject({
@@ -42,6 +47,16 @@ export const threadSchema = z.strictObject({
   proposal: z
     .array(z.record(z.string().max(40), z.unknown()))
     .max(MAX_PROPOSED, `a proposal has at most ${MAX_PROPOSED} changes`)
+    .refine(
+      (changes) => depthOf(changes) <= MAX_PROPOSAL_NESTING,
+      `a proposal is nested at most ${MAX_PROPOSAL_NESTING} deep`,
+    )
+    .refine(
+      // What is too deep has been refused already; it is not written out.
+      (changes) =>
+        depthOf(changes) > MAX_PROPOSAL_NESTING || JSON.stringify(changes).length <= MAX_PROPOSAL_LETTERS,
+      `a proposal has at most ${MAX_PROPOSAL_LETTERS.toLocaleString('en')} letters as JSON`,
+    )
     .default([]),
 });
 

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { explain, reduce } from './reduce.ts';
 import type { Change } from './change.ts';
 import { DISPLAY_ID, KINDS, KIND_NAMES, idSchema, mostOf, type Kind } from './schema.ts';
+import { MAX_NESTING, nesting } from './nesting.ts';
 import { emptyScene, listOf, type Scene } from './scene.ts';
 
 /** The display file: JSON, one group of entities a kind. Its JSON Schema is published in docs/schema. */
@@ -78,7 +79,8 @@ export function readFile(json: string): Reading {
     return fail(
       `The file has ${json.length.toLocaleString('en')} characters; the most is ${MAX_FILE_BYTES.toLocaleString('en')}.`,
     );
-  if (nesting(json) > 32) return fail('The file is nested more than 32 deep; a display file needs 4.');
+  if (nesting(json) > MAX_NESTING)
+    return fail(`The file is nested more than ${MAX_NESTING} deep; a display file needs 4.`);
   let raw: unknown;
   try {
     raw = JSON.parse(json);
@@ -143,20 +145,3 @@ export function sceneFrom(file: Omit<FileShape, 'format' | 'version'>): Scene {
 }
 
 const fail = (error: string): Reading => ({ ok: false, error });
-
-/** Deepest nesting of brackets outside strings: a hostile file must not reach a recursive parser. */
-function nesting(json: string): number {
-  let depth = 0;
-  let deepest = 0;
-  let quoted = false;
-  for (let i = 0; i < json.length; i++) {
-    const code = json.charCodeAt(i);
-    if (quoted) {
-      if (code === 92) i++;
-      else if (code === 34) quoted = false;
-    } else if (code === 34) quoted = true;
-    else if (code === 91 || code === 123) deepest = Math.max(deepest, ++depth);
-    else if (code === 93 || code === 125) depth--;
-  }
-  return deepest;
-}

@@ -4,7 +4,7 @@ export { FURNITURE_USES, type FurnitureUse } from './briefSchema.ts';
 export * from './scene.ts';
 export * from './change.ts';
 export { reduce, reducing, type Refusal, type Reduction } from './reduce.ts';
-export { isAuthored, stampOf, stamped, type Author, type Stamp } from './authorship.ts';
+export { authorOf, isAuthored, stamped, type Author, type Stamp } from './authorship.ts';
 export * from './undo.ts';
 export {
   FILE_FORMAT,
@@ -17,6 +17,7 @@ export {
   writeFile,
   type Reading,
 } from './file.ts';
+export { MAX_NESTING, depthOf } from './nesting.ts';
 export * from './permission.ts';
 export { blankDisplay, presetSchema, PRESETS, type Preset } from './presets.ts';
 export { fromRows, rowSchema, toRows, type Row } from './snapshot.ts';

@@ -1,0 +1,2 @@
+ALTER TABLE `batches` ADD `sent` text;--> statement-breakpoint
+ALTER TABLE `entities` ADD `stamp` text;
