@@ -89,20 +89,36 @@ export class AccountsService {
 
   /** @throws ApiError 409 when the sign-in name is somebody's */
   async create(login: string, name: string, password: string, keeper = false): Promise<User> {
+    const { user, insert } = await this.prepare(login, name, password, keeper);
+    insert();
+    return user;
+  }
+
+  /**
+   * Makes an account ready: the slow hashing is done, and nothing is written before `insert`, which may be part of a
+   * larger transaction. @throws ApiError 409 from `insert` when the sign-in name is somebody's
+   */
+  async prepare(
+    login: string,
+    name: string,
+    password: string,
+    keeper = false,
+  ): Promise<{ user: User; insert: () => void }> {
     const user = { id: randomUUID(), login, name };
     const passwordHash = await hash(password);
-    // Asked after the slow hashing, so that nothing comes between question and answer.
-    if (this.byLogin(login))
-      throw new ApiError(
-        HttpStatus.CONFLICT,
-        'login-taken',
-        `«${login}» cannot be had as a sign-in name; choose another.`,
-      );
-    this.store.db
-      .insert(users)
-      .values({ ...user, passwordHash, createdAt: Date.now(), keeper })
-      .run();
-    return user;
+    const insert = () => {
+      if (this.byLogin(login))
+        throw new ApiError(
+          HttpStatus.CONFLICT,
+          'login-taken',
+          `«${login}» cannot be had as a sign-in name; choose another.`,
+        );
+      this.store.db
+        .insert(users)
+        .values({ ...user, passwordHash, createdAt: Date.now(), keeper })
+        .run();
+    };
+    return { user, insert };
   }
 
   isKeeper(userId: string): boolean {

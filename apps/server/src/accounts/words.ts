@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { line } from '@quarry/core/scene';
 
 /** What sign-in names, names and passwords may be, wherever somebody types one. */
 
@@ -7,7 +8,7 @@ export const login = z
   .trim()
   .toLowerCase()
   .regex(/^[a-z0-9._-]{2,40}$/, 'a sign-in name has 2 to 40 letters, digits, dots, hyphens or underscores');
-export const fullName = z.string().trim().min(1, 'a name is needed').max(80);
+export const fullName = line().trim().min(1, 'a name is needed').max(80);
 export const newPassword = z
   .string()
   .min(10, 'a password has at least 10 characters')

@@ -26,6 +26,9 @@ import { WriterService, type Acknowledged } from './writer.service.ts';
 
 class BatchDto extends createZodDto(batchSchema) {}
 const afterSchema = z.coerce.number().int().min(0).catch(0);
+
+/** −1: not said, which is no reason to read anew. */
+const epochSchema = z.coerce.number().int().min(0).catch(-1);
 const clientSchema = z.uuid().catch('');
 const hereSchema = z.strictObject({
   client: z.uuid(),
@@ -92,6 +95,7 @@ export class ChangesController {
   stream(
     @Param('id') id: string,
     @Query('after') after: unknown,
+    @Query('epoch') epoch: unknown,
     @Query('client') client: unknown,
     @Headers('last-event-id') last: unknown,
     @CurrentUser() user: User,
@@ -111,7 +115,11 @@ export class ChangesController {
     };
     send(': open\n\n');
     const known = afterSchema.parse(last ?? after);
-    if (this.displays.hold(id).seq - known > MOST_MISSED) send('event: behind\ndata: {}\n\n');
+    const { seq } = this.displays.hold(id);
+    // What was read from another copy of the database, or from more of its log than there is now, is read anew.
+    const read = epochSchema.parse(epoch ?? -1);
+    const isOther = (read >= 0 && read !== this.displays.epoch) || known > seq;
+    if (isOther || seq - known > MOST_MISSED) send('event: behind\ndata: {}\n\n');
     else for (const landed of this.writer.since(id, known, MOST_MISSED)) send(landedText(landed));
     const listener: Listener = {
       userId: user.id,

@@ -36,10 +36,16 @@ interface Waiting {
   batch: Batch;
   /** Of the batch as it was sent: the same id with other content is another batch. */
   sent: string;
-  /** When it is to have happened, ms since the epoch; null: now. */
-  at: number | null;
+  how: How;
   resolve(landed: Acknowledged): void;
   reject(error: unknown): void;
+}
+
+interface How {
+  /** When it is to have happened, ms since the epoch: only a demo's past was not now. */
+  at?: number;
+  /** Done in the transaction in which the batch lands; refuses (ApiError) before it writes anything. */
+  also?: () => void;
 }
 
 /** A batch's number in the log, and its changes where the server set who said something and when. */
@@ -93,19 +99,12 @@ export class WriterService implements OnModuleDestroy {
 
   /**
    * Lands a batch.
-   * @param at when it is to have happened, ms since the epoch: only a demo's past was not now
    * @returns its number in the log; the same number when it had landed before
    */
-  write(
-    displayId: string,
-    user: User,
-    actor: Actor,
-    batch: Batch,
-    at: number | null = null,
-  ): Promise<Acknowledged> {
+  write(displayId: string, user: User, actor: Actor, batch: Batch, how: How = {}): Promise<Acknowledged> {
     const sent = createHash('sha256').update(JSON.stringify(batch.changes)).digest('hex');
     return new Promise((resolve, reject) => {
-      this.queue.push({ displayId, user, actor, batch, sent, at, resolve, reject });
+      this.queue.push({ displayId, user, actor, batch, sent, how, resolve, reject });
       this.schedule();
     });
   }
@@ -260,7 +259,7 @@ export class WriterService implements OnModuleDestroy {
   private *preparing(before: Held, waiting: Waiting): Generator<undefined, Ready> {
     const { actor, batch, user } = waiting;
     // A clock that was set back does not turn the log round.
-    const at = Math.max(waiting.at ?? Date.now(), before.at);
+    const at = Math.max(waiting.how.at ?? Date.now(), before.at);
     const author = { person: actor.person, name: user.name, at: new Date(at).toISOString() };
     const refuse = ({ reason, sentence, index, current }: Refusal) => {
       const status =
@@ -306,6 +305,7 @@ export class WriterService implements OnModuleDestroy {
     const { scene, seq, at } = held;
     const { append, touch, put, mark } = this.statements;
     const { name, kind } = displayOf(scene);
+    waiting.how.also?.();
     append.run({
       ...{ displayId, seq, batchId: batch.id, userId: user.id, author: user.name },
       ...{ at, label: batch.label, changes: changesText, told, sent },

@@ -18,7 +18,7 @@ import { ThrottlerGuard } from '@nestjs/throttler';
 import type { Request, Response } from 'express';
 import { createZodDto } from 'nestjs-zod';
 import { z } from 'zod';
-import { ROLES, idSchema } from '@quarry/core/scene';
+import { ROLES, idSchema, line } from '@quarry/core/scene';
 import { AccountsService, type User } from '../accounts/accounts.service.ts';
 import { CurrentUser, SignedInGuard, beginSession, sessionToken } from '../accounts/session.ts';
 import { fullName, login, newPassword } from '../accounts/words.ts';
@@ -36,7 +36,7 @@ const inviteSchema = z.strictObject({
   role: z.enum(['planner', 'builder', 'viewer']),
   person: idSchema.nullable().default(null),
   days: z.int().min(1).max(60).default(14),
-  note: z.string().trim().max(200).default(''),
+  note: line().trim().max(200).default(''),
 });
 const joinSchema = z.strictObject({ login, name: fullName, password: newPassword });
 const askSchema = z.strictObject({ login });
@@ -169,8 +169,8 @@ export class JoinController {
     const known = session ? this.accounts.userOf(session) : null;
     if (known) return { display: await this.invitations.join(token, known) };
     const { login: name, name: full, password } = parseBody(joinSchema, body);
-    const user = await this.accounts.create(name, full, password);
-    const display = await this.invitations.join(token, user);
+    const { user, insert } = await this.accounts.prepare(name, full, password);
+    const display = await this.invitations.join(token, user, insert);
     beginSession(this.accounts, user, request, response);
     return { display };
   }

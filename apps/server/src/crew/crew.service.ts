@@ -1,5 +1,5 @@
 import { HttpStatus, Inject, Injectable } from '@nestjs/common';
-import { and, count, eq, max, sql } from 'drizzle-orm';
+import { and, count, eq, isNull, max, sql } from 'drizzle-orm';
 import { displayOf, type Actor, type Role } from '@quarry/core/scene';
 import { AccountsService, type User } from '../accounts/accounts.service.ts';
 import { HubService } from '../changes/hub.service.ts';
@@ -8,7 +8,7 @@ import { DisplaysService } from '../displays/displays.service.ts';
 import { ApiError, notFound } from '../http/errors.ts';
 import { LettersService } from '../letters/letters.service.ts';
 import { transact, type Store } from '../store/database.ts';
-import { marks, members, sessions, users } from '../store/tables.ts';
+import { invitations, marks, members, sessions, users } from '../store/tables.ts';
 
 export interface Member {
   userId: string;
@@ -88,6 +88,7 @@ export class CrewService {
       set.role ?? member.role,
       set.person === undefined ? member.person : set.person,
     );
+    if (set.role && set.role !== 'owner') this.closeLinks(displayId, userId);
     if (set.role && set.role !== member.role)
       this.letters.put({
         ...{ userId, displayId, at: Date.now(), about: 'crew', link: `/d/${displayId}/crew` },
@@ -105,6 +106,7 @@ export class CrewService {
     transact(this.store.db, () => {
       this.displays.join(displayId, userId, 'owner', member.person);
       this.displays.join(displayId, user.id, 'planner', person);
+      this.closeLinks(displayId, user.id);
       this.letters.put({
         ...{ userId, displayId, at: Date.now(), about: 'crew', link: `/d/${displayId}/crew` },
         subject: `${displayOf(this.displays.hold(displayId).scene).name} is yours now`,
@@ -127,6 +129,7 @@ export class CrewService {
       tx.delete(marks)
         .where(and(eq(marks.displayId, displayId), eq(marks.userId, userId)))
         .run();
+      this.closeLinks(displayId, userId);
     });
     this.hub.sendAway(displayId, userId);
   }
@@ -220,6 +223,22 @@ export class CrewService {
         'person-taken',
         'Somebody else is that person on this display already.',
       );
+  }
+
+  /** Links let people in by the right of whoever made them: they end with it. */
+  private closeLinks(displayId: string, userId: string): void {
+    this.store.db
+      .update(invitations)
+      .set({ revokedAt: Date.now() })
+      .where(
+        and(
+          eq(invitations.displayId, displayId),
+          eq(invitations.madeBy, userId),
+          isNull(invitations.usedAt),
+          isNull(invitations.revokedAt),
+        ),
+      )
+      .run();
   }
 
   private keepOneOwner(displayId: string): void {

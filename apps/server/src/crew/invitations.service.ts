@@ -1,6 +1,6 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { HttpStatus, Inject, Injectable } from '@nestjs/common';
-import { and, desc, eq, gt, isNull } from 'drizzle-orm';
+import { and, desc, eq, exists, gt, isNull, sql } from 'drizzle-orm';
 import { displayOf, type Change } from '@quarry/core/scene';
 import { digest, type User } from '../accounts/accounts.service.ts';
 import { WriterService } from '../changes/writer.service.ts';
@@ -9,8 +9,8 @@ import { DisplaysService } from '../displays/displays.service.ts';
 import { ApiError, notFound } from '../http/errors.ts';
 import { initialsOf } from '../http/initials.ts';
 import { LettersService } from '../letters/letters.service.ts';
-import type { Store } from '../store/database.ts';
-import { displays, invitations, users } from '../store/tables.ts';
+import { transact, type Store } from '../store/database.ts';
+import { displays, invitations, members, users } from '../store/tables.ts';
 import { CrewService } from './crew.service.ts';
 
 type InvitedRole = (typeof invitations.$inferSelect)['role'];
@@ -116,11 +116,13 @@ export class InvitationsService {
     return { ...row, by: row.by ?? 'somebody who has left' };
   }
 
-  /** Joins by a link: uses it up, makes the person of the display if there is none. @returns the display's id */
-  async join(token: string, user: User): Promise<string> {
-    this.look(token);
-    const found = this.store.db.select().from(invitations).where(this.open(token)).get();
-    if (!found) throw noInvitation();
+  /**
+   * Joins by a link: uses it up, makes the person of the display if there is none, all in one transaction.
+   * @param insert makes the account of somebody new, once it is certain that they join
+   * @returns the display's id
+   */
+  async join(token: string, user: User, insert: () => void = () => undefined): Promise<string> {
+    const found = this.openOne(token);
     const { displayId, role, personId, madeBy } = found;
     const standing = this.displaysService.list(user).find(({ id }) => id === displayId);
     if (standing)
@@ -129,38 +131,64 @@ export class InvitationsService {
         'on-it',
         `You are on «${standing.name}» already, as ${standing.role}; the link stays good for somebody else.`,
       );
-    // Whoever comes second finds it used: the update is the one that decides.
-    const { changes } = this.store.db
-      .update(invitations)
-      .set({ usedAt: Date.now(), usedBy: user.name })
-      .where(this.open(token))
-      .run();
-    if (changes === 0) throw noInvitation();
     const { scene } = this.displaysService.hold(displayId);
     const known = personId !== null && Object.hasOwn(scene.person, personId) ? personId : null;
     const person = known ?? `person-${randomUUID().slice(0, 13)}`;
-    if (!known) {
+    const enter = () => {
+      // Whoever comes second finds it used. All that can be refused is asked before anything is written.
+      this.openOne(token);
+      this.crew.freePerson(displayId, person, null);
+      insert();
+      this.store.db
+        .update(invitations)
+        .set({ usedAt: Date.now(), usedBy: user.name })
+        .where(eq(invitations.id, found.id))
+        .run();
+      this.displaysService.join(displayId, user.id, role, person);
+      this.letters.put({
+        ...{ userId: madeBy, displayId, at: Date.now(), about: 'crew', body: '' },
+        ...{ link: `/d/${displayId}/crew` },
+        subject: `${user.name} joined ${displayOf(scene).name} as ${role}`,
+      });
+    };
+    if (known) transact(this.store.db, enter);
+    else {
       const add: Change = {
         ...{ op: 'add', kind: 'person', id: person },
         data: { name: user.name, initials: initialsOf(user.name) },
       };
       const batch = { id: randomUUID(), label: `joined as ${role}`, changes: [add] };
-      await this.writer.write(displayId, user, { role: 'planner', person: null }, batch);
+      await this.writer.write(displayId, user, { role: 'planner', person: null }, batch, { also: enter });
     }
-    this.displaysService.join(displayId, user.id, role, person);
-    this.letters.put({
-      ...{ userId: madeBy, displayId, at: Date.now(), about: 'crew', body: '', link: `/d/${displayId}/crew` },
-      subject: `${user.name} joined ${displayOf(scene).name} as ${role}`,
-    });
     return displayId;
   }
 
+  /** @throws ApiError 404 when no such link is open */
+  private openOne(token: string) {
+    const found = this.store.db.select().from(invitations).where(this.open(token)).get();
+    if (!found) throw noInvitation();
+    return found;
+  }
+
+  /** Of a link that is open: not used, not taken back, not too old, and made by somebody who is an owner still. */
   private open(token: string) {
     return and(
       eq(invitations.tokenHash, digest(token)),
       isNull(invitations.usedAt),
       isNull(invitations.revokedAt),
       gt(invitations.expiresAt, Date.now()),
+      exists(
+        this.store.db
+          .select({ one: sql`1` })
+          .from(members)
+          .where(
+            and(
+              eq(members.displayId, invitations.displayId),
+              eq(members.userId, invitations.madeBy),
+              eq(members.role, 'owner'),
+            ),
+          ),
+      ),
     );
   }
 }

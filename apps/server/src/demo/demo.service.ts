@@ -87,13 +87,9 @@ export class DemoService {
       for (const { by, at, label, changesIn } of batches) {
         const changes = changesIn(this.displays.hold(id).scene);
         const batch = { id: randomUUID(), label, changes };
-        await this.writer.write(
-          id,
-          users.get(by) ?? owner,
-          { role: 'owner', person: by },
-          batch,
-          at.getTime(),
-        );
+        await this.writer.write(id, users.get(by) ?? owner, { role: 'owner', person: by }, batch, {
+          at: at.getTime(),
+        });
       }
       const last = batches.at(-1)?.at ?? today;
       if (file === SHARED)
@@ -115,7 +111,9 @@ export class DemoService {
       });
     }
     const batch = { id: randomUUID(), label: 'added photos of the tarn', changes };
-    await this.writer.write(id, owner, { role: 'owner', person: CREW[0].login }, batch, at.getTime());
+    await this.writer.write(id, owner, { role: 'owner', person: CREW[0].login }, batch, {
+      at: at.getTime(),
+    });
   }
 }
 

@@ -16,6 +16,7 @@ import type { Response } from 'express';
 import { createZodDto } from 'nestjs-zod';
 import { z } from 'zod';
 import {
+  line,
   blankDisplay,
   presetSchema,
   readFile,
@@ -32,7 +33,7 @@ import { initialsOf } from '../http/initials.ts';
 import { DisplaysService, type DisplayLine } from './displays.service.ts';
 
 const createSchema = z.strictObject({
-  name: z.string().trim().min(1, 'a name is needed').max(80),
+  name: line().trim().min(1, 'a name is needed').max(80),
   preset: presetSchema,
 });
 class CreateDisplayDto extends createZodDto(createSchema) {}
@@ -73,10 +74,10 @@ export class DisplaysController {
   read(
     @Param('id') id: string,
     @CurrentUser() user: User,
-  ): { id: string; seq: number; actor: Actor; rows: Row[] } {
+  ): { id: string; epoch: number; seq: number; actor: Actor; rows: Row[] } {
     const actor = this.displays.actor(id, user);
     const { scene, seq } = this.displays.hold(id);
-    return { id, actor, seq, rows: toRows(scene) };
+    return { id, actor, epoch: this.displays.epoch, seq, rows: toRows(scene) };
   }
 
   @Get(':id/file')

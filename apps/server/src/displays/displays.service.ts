@@ -60,6 +60,11 @@ export class DisplaysService {
       .prepare();
   }
 
+  /** See `Store`. */
+  get epoch(): number {
+    return this.store.epoch;
+  }
+
   list(user: User): DisplayLine[] {
     return this.store.db
       .select({

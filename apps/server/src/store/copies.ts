@@ -1,7 +1,7 @@
 import { existsSync, mkdirSync, readdirSync, renameSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import Database from 'libsql';
-import { StoreError, openStore, takeLock } from './database.ts';
+import { StoreError, beginEpoch, openStore, takeLock } from './database.ts';
 
 /** Copies of a database: made while a server writes it, brought back when none does. */
 
@@ -35,7 +35,11 @@ export function restoreStore(copy: string, path: string, migrations: string, now
       // Read as a database, not as a file: what it still has in its log comes along.
       backupStore(copy, fresh);
       // Opening checks it whole, refuses a newer one and brings an older one up to this program.
-      openStore(fresh, migrations).close();
+      const store = openStore(fresh, migrations);
+      beginEpoch(store.client);
+      // Only the file itself is moved: what is in its log comes into it first.
+      store.client.exec('PRAGMA wal_checkpoint(TRUNCATE)');
+      store.close();
     } catch (error) {
       removeAll(fresh);
       if (error instanceof StoreError) throw error;

@@ -1,3 +1,4 @@
+import { randomInt } from 'node:crypto';
 import { mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
 import type { TablesRelationalConfig } from 'drizzle-orm';
@@ -5,6 +6,7 @@ import { BetterSQLiteSession } from 'drizzle-orm/better-sqlite3/session';
 import { readMigrationFiles } from 'drizzle-orm/migrator';
 import { BaseSQLiteDatabase, SQLiteSyncDialect } from 'drizzle-orm/sqlite-core';
 import Database from 'libsql';
+import { z } from 'zod';
 
 export type Db = BaseSQLiteDatabase<
   'sync',
@@ -18,6 +20,8 @@ export interface Store {
   db: Db;
   /** For the few statements Drizzle has no word for. */
   client: Database.Database;
+  /** Another one whenever a copy was put back: numbers of a log count within their epoch only. */
+  epoch: number;
   close(): void;
 }
 
@@ -57,6 +61,7 @@ export function openStore(path: string, migrationsFolder: string): Store {
     return {
       db,
       client,
+      epoch: epochOf(client),
       close() {
         client.close();
         lock.close();
@@ -69,6 +74,18 @@ export function openStore(path: string, migrationsFolder: string): Store {
       `The database ${path} does not open: ${error instanceof Error ? error.message : String(error)}.`,
     );
   }
+}
+
+const epochSchema = z.object({ user_version: z.int() });
+
+/** The epoch of a database; a number of its own is kept in the header of the file, which belongs to the program. */
+function epochOf(client: Database.Database): number {
+  return epochSchema.parse(client.prepare('PRAGMA user_version').get()).user_version;
+}
+
+/** Gives a database an epoch of its own: what was read from another copy of it is to be read anew. */
+export function beginEpoch(client: Database.Database): void {
+  client.exec(`PRAGMA user_version = ${randomInt(1, 2 ** 31 - 1)}`);
 }
 
 /** A database that a newer program has migrated is not touched: what it added would be lost. @throws StoreError */

@@ -30,6 +30,7 @@ const crewSchema = z.array(
 );
 const documentSchema = z.object({
   id: z.string(),
+  epoch: z.int(),
   seq: z.int(),
   actor: z.object({ role: roleSchema, person: z.string().nullable() }),
   rows: z.array(rowSchema),
@@ -79,8 +80,8 @@ export const api = {
 };
 
 export const fileUrl = (id: string) => `/api/displays/${id}/file`;
-export const streamUrl = (id: string, after: number, client: string) =>
-  `/api/displays/${id}/stream?after=${after}&client=${client}`;
+export const streamUrl = (id: string, epoch: number, after: number, client: string) =>
+  `/api/displays/${id}/stream?epoch=${epoch}&after=${after}&client=${client}`;
 
 export const PRESET_LIST = presetSchema.options.map((id) => ({ id, word: PRESETS[id].word }));
 

@@ -35,6 +35,7 @@ class FakeServer {
     pads: [{ id: 'pad', name: 'Green', x: 0, y: 0, w: 8, d: 8, level: 'low', ground: 'grass' }],
   });
   log: (Batch & { seq: number; author: string; at: number })[] = [];
+  epoch = 1;
   plugged = true;
   /** Answers that get lost on the way back: the batch has landed, the page does not know. */
   loseAnswers = 0;
@@ -79,6 +80,7 @@ class FakeServer {
     if (init.method !== 'POST')
       return Response.json({
         id: 'd',
+        epoch: this.epoch,
         seq: this.log.length,
         actor: { role: 'owner', person: null },
         rows: toRows(this.scene),

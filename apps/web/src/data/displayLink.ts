@@ -56,6 +56,8 @@ export interface LinkState {
 
 interface Document {
   scene: Scene;
+  /** Of the server’s database: numbers count within it only. */
+  epoch: number;
   seq: number;
   actor: Actor;
 }
@@ -107,7 +109,7 @@ export class DisplayLink {
     this.onTrouble = onTrouble;
     this.teller = new Teller(id, crypto.randomUUID());
     this.line = new Line({
-      url: () => streamUrl(id, this.document.seq, this.client),
+      url: () => streamUrl(id, this.document.epoch, this.document.seq, this.client),
       hears: {
         message: (data) => this.hear(data),
         here: (data) => {
@@ -146,7 +148,7 @@ export class DisplayLink {
       loadDocument(id).catch(async (error: unknown) => {
         const kept = isOffline(error) ? await keptDocument(id, user) : null;
         if (!kept) throw error;
-        return { seq: kept.seq, actor: kept.actor, scene: fromRows(kept.rows) };
+        return { epoch: kept.epoch, seq: kept.seq, actor: kept.actor, scene: fromRows(kept.rows) };
       }),
       waitingFor(id, user),
     ]);
@@ -413,7 +415,7 @@ export class DisplayLink {
   }
 
   private keep(document: Document): void {
-    if (document.seq < this.document.seq) return;
+    if (document.epoch === this.document.epoch && document.seq < this.document.seq) return;
     this.document = document;
     queryClient.setQueryData(keys.display(this.id), document);
     this.keepSoon(KEEP_AFTER);
@@ -424,8 +426,10 @@ export class DisplayLink {
   private keepSoon(ms: number): void {
     clearTimeout(this.keeping);
     this.keeping = setTimeout(() => {
-      const { scene, seq, actor } = this.document;
-      void keepDocument(this.id, this.user, { seq, actor, rows: toRows(scene) }).catch(() => undefined);
+      const { scene, epoch, seq, actor } = this.document;
+      void keepDocument(this.id, this.user, { epoch, seq, actor, rows: toRows(scene) }).catch(
+        () => undefined,
+      );
     }, ms);
   }
 
@@ -491,8 +495,8 @@ async function loadDocument(id: string): Promise<Document> {
     // What was kept in the browser is there at once.
     retry: false,
     queryFn: async () => {
-      const { seq, actor, rows } = await api.display(id);
-      return { seq, actor, scene: fromRows(rows) };
+      const { epoch, seq, actor, rows } = await api.display(id);
+      return { epoch, seq, actor, scene: fromRows(rows) };
     },
   });
 }

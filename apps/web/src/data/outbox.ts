@@ -49,6 +49,7 @@ export async function waitingFor(displayId: string, user: string): Promise<Waiti
 }
 
 const keptSchema = z.object({
+  epoch: z.int().default(0),
   seq: z.int(),
   actor: z.object({
     role: z.enum(['owner', 'planner', 'builder', 'viewer']),

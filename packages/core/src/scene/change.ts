@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { line } from './fields.ts';
 import { idSchema, kindSchema } from './schema.ts';
 
 /**
@@ -22,7 +23,7 @@ export const batchSchema = z.strictObject({
   /** Made by the client, so that a batch sent twice lands once. */
   id: z.uuid(),
   /** What the person did, for the history: «moved Upper yard». */
-  label: z.string().max(200).default(''),
+  label: line().max(200).default(''),
   changes: z.array(changeSchema).min(1).max(MAX_CHANGES),
 });
 export type Batch = z.infer<typeof batchSchema>;

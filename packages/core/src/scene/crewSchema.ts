@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema, name, position, reference } from './fields.ts';
+import { idSchema, line, name, position, prose, reference } from './fields.ts';
 import { depthOf } from './nesting.ts';
 
 /** What people say to each other about a display: advice with its answers, and the reports that go out. */
@@ -8,7 +8,7 @@ export const THREAD_STATES = ['open', 'accepted', 'declined', 'resolved'] as con
 export type ThreadState = (typeof THREAD_STATES)[number];
 export const THREAD_USES = ['advice', 'handover'] as const;
 
-const said = z.string().trim().min(1, 'say something').max(4000, 'a message has at most 4,000 characters');
+const said = prose().trim().min(1, 'say something').max(4000, 'a message has at most 4,000 characters');
 const when = z.iso.datetime().nullable().default(null);
 /** Whom it names: they hear of it. */
 const mentions = z.array(idSchema).max(20).default([]);
@@ -22,7 +22,7 @@ const MAX_PROPOSAL_LETTERS = 200_000;
 
 /** Advice pinned to a thing, a place or a finding; or a section handed over with its open matters. */
 export const threadSchema = z.strictObject({
-  title: z.string().trim().min(1, 'say in a few words what it is about').max(120),
+  title: line().trim().min(1, 'say in a few words what it is about').max(120),
   text: said,
   by: reference,
   at: when,
@@ -41,7 +41,7 @@ export const threadSchema = z.strictObject({
   section: reference.default(null),
   state: z.enum(THREAD_STATES).default('open'),
   /** Why it was taken or declined, and by whom. */
-  reason: z.string().trim().max(500).default(''),
+  reason: prose().trim().max(500).default(''),
   answeredBy: reference.default(null),
   /** Changes that can be taken over as they are: read with `proposalOf`. */
   proposal: z
@@ -79,7 +79,7 @@ export const reportSchema = z.strictObject({
   at: when,
   by: reference.default(null),
   /** Markdown: the first lines of the report as somebody edited them. */
-  text: z.string().max(20_000).default(''),
+  text: prose().max(20_000).default(''),
   /** On the share page for everybody to read. */
   published: z.boolean().default(false),
 });

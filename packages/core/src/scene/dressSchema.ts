@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { halfStud, name, plates, position, size, studArea, text } from './fields.ts';
+import { halfStud, line, name, plates, position, size, studArea, text } from './fields.ts';
 import { SIDES, area, linePoints } from './landSchema.ts';
 
 /** What stands on the ground: buildings, walls, repeats, planting, figures, and what people leave as signs. */
@@ -149,7 +149,7 @@ export const figureSchema = z.strictObject({
   ...spot,
   /** How many figures play in it. */
   cast: z.int().min(1).max(500).default(1),
-  story: z.string().max(200).default(''),
+  story: line().max(200).default(''),
   state: z.enum(FIGURE_STATES).default('idea'),
 });
 export const flagSchema = z.strictObject({

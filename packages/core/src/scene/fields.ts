@@ -10,8 +10,21 @@ const MAX_PLATES = 3000;
 export const idSchema = z
   .string()
   .regex(/^[a-z0-9][a-z0-9-]{0,39}$/, 'an id is 1 to 40 small letters, digits or hyphens');
-export const name = z.string().trim().min(1, 'a name is needed').max(80, 'a name has at most 80 characters');
-export const text = z.string().max(2000, 'a text has at most 2,000 characters');
+/**
+ * Control characters, line separators and marks that turn the direction of writing: what stands in one line of a name
+ * must not end that line in a calendar or a log, nor read backwards. Each run of them becomes a space.
+ */
+const UNSEEN = /[\u0000-\u001f\u007f-\u009f\u2028\u2029\u202a-\u202e\u2066-\u2069\ufeff]+/gu;
+/** The same in texts of several lines, whose line ends and tabs stay. */
+const UNSEEN_IN_TEXT = /[\u0000-\u0008\u000b-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069\ufeff]+/gu;
+
+/** Words in one line. */
+export const line = () => z.string().overwrite((words) => words.replace(UNSEEN, ' '));
+/** Words in several lines, which end as on every system. */
+export const prose = () =>
+  z.string().overwrite((words) => words.replace(/\r\n?/g, '\n').replace(UNSEEN_IN_TEXT, ' '));
+export const name = line().trim().min(1, 'a name is needed').max(80, 'a name has at most 80 characters');
+export const text = prose().max(2000, 'a text has at most 2,000 characters');
 export const halfStud = z.number().multipleOf(0.5, 'positions stand on half studs');
 export const position = halfStud.min(-MAX_STUDS).max(MAX_STUDS);
 export const size = halfStud.min(0.5).max(MAX_STUDS);

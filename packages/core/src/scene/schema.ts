@@ -1,11 +1,13 @@
 import { z } from 'zod';
 import {
-  MAX_STUDS,
   date,
   idSchema,
+  line,
+  MAX_STUDS,
   money,
   name,
   plates,
+  prose,
   reference,
   studArea,
   text,
@@ -103,7 +105,7 @@ const displaySchema = z.strictObject({
   ratio: z.number().min(1).max(2000).default(45),
   startDate: date.default(null),
   showDate: date.default(null),
-  showName: z.string().max(80).default(''),
+  showName: line().max(80).default(''),
   /** Footprint and height the rules or the place allow; null: no limit. Studs and plates. */
   limitW: wholeSize.nullable().default(null),
   limitD: wholeSize.nullable().default(null),
@@ -126,7 +128,7 @@ const displaySchema = z.strictObject({
   rim: z.enum(RIMS).default('plates'),
   /** Modules keep to one section: where a border lies on the bases' steps a seam must be. */
   cutAtSections: z.boolean().default(true),
-  currency: z.string().trim().min(1).max(4).default('¤'),
+  currency: line().trim().min(1).max(4).default('¤'),
   notes: text.default(''),
   /** Where the display stands now: the place whose tables and room are judged; null: tables of no place. */
   place: reference.default(null),
@@ -138,7 +140,7 @@ const displaySchema = z.strictObject({
   cardOverhangFrom: plates.min(0).default(0),
   stance: z.enum(STANCES).default('standing'),
   sourceRule: z.enum(SOURCE_RULES).default('any'),
-  kitName: z.string().max(80).default(''),
+  kitName: line().max(80).default(''),
   kitCopies: z.int().min(1).max(1000).default(1),
   /** The sides from which the display is looked at. */
   viewedSides: z.array(z.enum(SIDES)).max(4).default([]),
@@ -153,7 +155,7 @@ const displaySchema = z.strictObject({
   /** House rules. */
   wind: z.enum(WINDS).nullable().default(null),
   season: z.enum(SEASONS).nullable().default(null),
-  datum: z.string().max(80).default('table top'),
+  datum: line().max(80).default('table top'),
   streetDepth: wholeSize.nullable().default(null),
   streetWidths: z.array(wholeSize).max(12).default([16, 32, 48, 64]),
   colourSeen: z.enum(COLOUR_POLICIES).default('strict'),
@@ -169,7 +171,7 @@ const displaySchema = z.strictObject({
   stageWeights: z.array(z.number().min(0).max(1000)).length(7).default([5, 10, 30, 30, 15, 5, 5]),
   /** What this display calls its stages, in their order. */
   stageNames: z
-    .array(z.string().trim().min(1, 'a stage needs a name').max(24))
+    .array(line().trim().min(1, 'a stage needs a name').max(24))
     .length(8)
     .default([...STAGES]),
   /** When a build that is boxed in one day must be over; null: not said. */
@@ -189,12 +191,12 @@ const levelSchema = z.strictObject({ name, height: plates });
 
 const personSchema = z.strictObject({
   name,
-  initials: z.string().trim().min(1).max(3),
-  town: z.string().max(80).default(''),
+  initials: line().trim().min(1).max(3),
+  town: line().max(80).default(''),
 });
 
 const sectionSchema = z.strictObject({
-  letter: z.string().trim().min(1).max(2),
+  letter: line().trim().min(1).max(2),
   name,
   ...studArea,
   owner: reference.default(null),
@@ -218,8 +220,8 @@ const sectionSchema = z.strictObject({
 const acceptanceSchema = z.strictObject({
   finding: z.string().min(1).max(200),
   fingerprint: z.string().max(200),
-  reason: z.string().trim().min(1, 'say why this finding is kept').max(500),
-  by: z.string().max(80).default(''),
+  reason: prose().trim().min(1, 'say why this finding is kept').max(500),
+  by: line().max(80).default(''),
   at: z.iso.datetime().nullable().default(null),
 });
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { FAMILY_NAMES } from '../catalogue/index.ts';
-import { date, money, name, position, reference, text } from './fields.ts';
+import { date, line, money, name, position, reference, text } from './fields.ts';
 import { GROUNDS } from './landSchema.ts';
 
 /** Parts, colours and who has what: the catalogue's own additions, recipes, needs, stock, loans and orders. */
@@ -48,7 +48,7 @@ const lines = z.array(lineSchema).max(MAX_LINES, 'a list has at most 5,000 lines
 
 /** What a builder knows of a part, listed or their own: its id is the part's. */
 export const partTypeSchema = z.strictObject({
-  name: z.string().trim().max(80).default(''),
+  name: line().trim().max(80).default(''),
   family: z.enum(FAMILY_NAMES),
   /** One piece as weighed, grams; null: by its volume. */
   grams: z.number().positive().max(5000).nullable().default(null),
@@ -116,7 +116,7 @@ export const lotSchema = z.strictObject({
   qty: quantity,
   owner: reference.default(null),
   /** The drawer or crate. */
-  place: z.string().trim().max(80).default(''),
+  place: line().trim().max(80).default(''),
   /** Donated bulk: nobody asks for it back. */
   bulk: z.boolean().default(false),
 });
@@ -133,7 +133,7 @@ export const loanSchema = z.strictObject({
 
 export const orderSchema = z.strictObject({
   name,
-  seller: z.string().trim().max(80).default(''),
+  seller: line().trim().max(80).default(''),
   by: reference.default(null),
   state: z.enum(ORDER_STATES).default('draft'),
   expected: date.default(null),
@@ -192,12 +192,12 @@ export const promiseSchema = z.strictObject({
   qty: quantity.min(1),
   person: reference,
   section: reference,
-  note: z.string().max(200).default(''),
+  note: line().max(200).default(''),
 });
 
 /** A word of somebody's list and what it means here. */
 export const aliasSchema = z.strictObject({
   about: z.enum(ALIAS_ABOUT),
-  word: z.string().trim().min(1).max(120),
+  word: line().trim().min(1).max(120),
   means: z.string().min(1).max(40),
 });

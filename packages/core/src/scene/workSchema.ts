@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { MAX_STUDS, date, idSchema, name, reference, text } from './fields.ts';
+import { date, idSchema, line, MAX_STUDS, name, reference, text } from './fields.ts';
 import { METHODS } from './landSchema.ts';
 
 /** Who works when, on what, and what it took. */
@@ -46,7 +46,7 @@ export const sessionSchema = z.strictObject({
   pieces: pieces.nullable().default(null),
   /** Tasks that were finished in it. */
   ticked: z.array(idSchema).max(50).default([]),
-  where: z.string().trim().max(80).default(''),
+  where: line().trim().max(80).default(''),
   note: text.default(''),
 });
 
@@ -63,7 +63,7 @@ export const taskSchema = z.strictObject({
   work,
   owner: reference.default(null),
   /** What it was made from, such as `finding:…` or `marker:…`; empty: somebody thought of it. */
-  source: z.string().max(220).default(''),
+  source: line().max(220).default(''),
   /** Three guesses, hours: at best, most likely, at worst; null: not guessed. */
   low: hours.nullable().default(null),
   likely: hours.nullable().default(null),
