@@ -175,7 +175,8 @@ export async function createApp(config: Config): Promise<Running> {
 
 /** Refuses a body that is nested deeper than anything here is read: what comes after it need not fear its depth. */
 function refuseNested(request: Request, response: Response, next: () => void): void {
-  if (depthOf(request.body) <= MAX_NESTING) next();
+  // What is large has taken its time already: others have a turn before it is read further.
+  if (depthOf(request.body) <= MAX_NESTING) setImmediate(next);
   else
     response
       .status(HttpStatus.UNPROCESSABLE_ENTITY)

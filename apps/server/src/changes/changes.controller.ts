@@ -1,3 +1,4 @@
+import { setImmediate as nextTurn } from 'node:timers/promises';
 import {
   Body,
   Controller,
@@ -65,7 +66,10 @@ export class ChangesController {
     @CurrentUser() user: User,
   ): Promise<Acknowledged> {
     const actor = this.displays.actor(id, user);
-    return this.writer.write(id, user, actor, parseBody(batchSchema, body));
+    const batch = parseBody(batchSchema, body);
+    // Reading a long one took a while: others have their turn before it is judged.
+    await nextTurn();
+    return this.writer.write(id, user, actor, batch);
   }
 
   /** The log after a number, at most a thousand batches at a time. */

@@ -22,12 +22,15 @@ export function nesting(json: string): number {
 
 /** How deep a value that was read from JSON is nested: 0 for what holds nothing. Without recursion. */
 export function depthOf(value: unknown): number {
-  let level: unknown[] = [value];
-  for (let depth = 0; ; depth++) {
-    const within = level.flatMap((one): unknown[] =>
-      typeof one === 'object' && one !== null ? Object.values(one) : [],
-    );
-    if (!level.some((one) => typeof one === 'object' && one !== null)) return depth;
-    level = within;
+  const open: { value: object; depth: number }[] = [];
+  let deepest = 0;
+  const see = (one: unknown, depth: number) => {
+    if (typeof one === 'object' && one !== null) open.push({ value: one, depth });
+  };
+  see(value, 1);
+  for (let next = open.pop(); next; next = open.pop()) {
+    deepest = Math.max(deepest, next.depth);
+    for (const one of Object.values(next.value)) see(one, next.depth + 1);
   }
+  return deepest;
 }

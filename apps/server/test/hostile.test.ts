@@ -1,0 +1,375 @@
+import { randomUUID } from 'node:crypto';
+import ICAL from 'ical.js';
+import { LettersService } from '../src/letters/letters.service.ts';
+import { restoreStore, backupStore } from '../src/store/copies.ts';
+import {
+  Harness,
+  MIGRATIONS,
+  batch,
+  clientOf,
+  displayOf,
+  listen,
+  patch,
+  rowOf,
+  valleyOf,
+  type Client,
+} from './harness.ts';
+import { join } from 'node:path';
+
+/** What a member who means harm tries: to stop the server, to speak or act for another, to come back unasked. */
+
+const harness = new Harness();
+const as = (login: string) => harness.as(login);
+beforeEach(() => harness.reseed({ signInLimit: 100_000 }));
+afterAll(() => harness.end());
+
+const nobody = () => clientOf(() => harness.url);
+const add = (kind: string, id: string, data: object) => ({ op: 'add', kind, id, data });
+const newcomer = (login: string) => ({ login, name: 'Nell Hythe', password: 'a long enough one' });
+const newDisplay = async (owner: Client, name: string) =>
+  String((await owner('POST', '/api/displays', { name, preset: 'vignette16' })).body.id);
+const invite = async (owner: Client, id: string, more: object = {}) => {
+  const { body } = await owner('POST', `/api/displays/${id}/invitations`, { role: 'builder', ...more });
+  return String(body.token);
+};
+/** Who somebody is on the shared display. */
+const personOf = async (client: Client, id: string): Promise<string> => {
+  const { body } = await client('GET', `/api/displays/${id}`);
+  const { actor } = body as { actor: { person: string } };
+  return actor.person;
+};
+/** The members of the demo's shared display by what they may do. */
+async function crewOf(id: string, owner: Client) {
+  const { body } = await owner('GET', `/api/displays/${id}/members`);
+  const list = Object.values(body) as { login: string; role: string; person: string | null }[];
+  const login = (role: string) => list.find((one) => one.role === role && one.person)?.login ?? '';
+  return { planner: login('planner'), builder: login('builder'), viewer: login('viewer') };
+}
+async function stage() {
+  const owner = await as('iva');
+  const id = await valleyOf(owner);
+  const names = await crewOf(id, owner);
+  const [planner, builder, viewer] = await Promise.all([
+    as(names.planner),
+    as(names.builder),
+    as(names.viewer),
+  ]);
+  const send = (client: Client, ...changes: object[]) =>
+    client('POST', `/api/displays/${id}/batches`, batch(...changes));
+  return { id, owner, planner, builder, viewer, send, url: `/api/displays/${id}/batches` };
+}
+
+describe('nobody stops the server', () => {
+  test('a builder’s 5,000 changes are judged in slices: others are answered meanwhile, what follows them waits its turn', async () => {
+    const { id, builder, owner, send, url } = await stage();
+    const me = await personOf(builder, id);
+    const lots = Array.from({ length: 5000 }, (_, i) =>
+      add('lot', `lot-${i}-x`, { part: 'brick-2x4', colour: 'slate', qty: 1 + i, owner: me, place: 'shelf' }),
+    );
+    const answered: string[] = [];
+    const note = async (what: string, answer: Promise<{ status: number }>) => {
+      const { status } = await answer;
+      answered.push(`${what} ${status}`);
+    };
+    const large = note('large', builder('POST', url, batch(...lots)));
+    // As soon as it has arrived, and again and again while it is being judged.
+    const health: Promise<void>[] = [];
+    for (let i = 0; i < 12; i++) {
+      await new Promise((go) => setTimeout(go, 15));
+      health.push(note('health', owner('GET', '/api/health')));
+    }
+    const other = await displayOf(owner, 'Larch Lane');
+    const elsewhere = note(
+      'other',
+      owner(
+        'POST',
+        `/api/displays/${other}/batches`,
+        batch(patch('display', 'display', 1, { notes: 'meanwhile' })),
+      ),
+    );
+    const after = note('after', send(builder, patch('lot', 'lot-7-x', 1, { qty: 5 })));
+    await Promise.all([large, after, elsewhere, ...health]);
+    expect(answered.filter((one) => one === 'health 200')).toHaveLength(12);
+    expect(answered).toEqual(expect.arrayContaining(['large 200', 'after 200']));
+    // The one that changes what the large one adds was judged behind it, and elsewhere nobody waited for either.
+    expect(answered.indexOf('large 200')).toBeLessThan(answered.indexOf('after 200'));
+    expect((await rowOf(owner, id, 'lot', 'lot-7-x'))?.data?.qty).toBe(5);
+  }, 60_000);
+
+  test('one bad change among thousands lands none of them and names itself', async () => {
+    const { id, builder, owner, send } = await stage();
+    const me = await personOf(builder, id);
+    const lots = Array.from({ length: 400 }, (_, i) =>
+      add('lot', `lot-${i}-x`, {
+        ...{ part: 'brick-2x4', colour: 'slate', qty: 1 },
+        owner: i === 300 ? 'iva' : me,
+      }),
+    );
+    expect(await send(builder, ...lots)).toMatchObject({ status: 403, body: { index: 300 } });
+    expect(await rowOf(owner, id, 'lot', 'lot-0-x')).toBeUndefined();
+  });
+
+  test('a proposal nested without end is refused, and nobody’s saving suffers', async () => {
+    const { id, viewer, owner, url } = await stage();
+    const me = await personOf(viewer, id);
+    const deep = (depth: number) => `${'{"a":'.repeat(depth)}1${'}'.repeat(depth)}`;
+    const body = (depth: number) =>
+      `{"id":"${randomUUID()}","label":"","changes":[{"op":"add","kind":"thread","id":"deep-${depth}","data":{"title":"T","text":"T","by":"${me}","proposal":[${deep(depth)}]}}]}`;
+    const other = await displayOf(owner, 'Larch Lane');
+    const mine = Array.from({ length: 12 }, (_, i) =>
+      owner(
+        'POST',
+        `/api/displays/${other}/batches`,
+        batch(add('note', `note-${i}-x`, { name: `N${i}`, text: 'still here', x: i, y: 0 })),
+      ),
+    );
+    const theirs = [20, 100, 5000, 50_000].map((depth) => viewer('POST', url, body(depth)));
+    expect((await Promise.all(theirs)).map(({ status }) => status)).toEqual([422, 422, 422, 422]);
+    expect((await Promise.all(mine)).map(({ status }) => status)).toEqual(new Array(12).fill(200));
+    const huge = { title: 'T', text: 'T', by: me, proposal: [{ op: 'x'.repeat(250_000) }] };
+    expect(await viewer('POST', url, batch(add('thread', 'huge', huge)))).toMatchObject({
+      status: 422,
+      body: { message: expect.stringContaining('200,000') },
+    });
+  });
+
+  test('what nobody foresaw in one batch is that batch’s alone: its neighbours land, each by itself', async () => {
+    const { id, owner, url } = await stage();
+    const letters = harness.running?.app.get(LettersService);
+    if (!letters) throw new Error('no server');
+    const real = letters.afterBatch.bind(letters);
+    const spy = jest.spyOn(letters, 'afterBatch').mockImplementation((...told) => {
+      if (told[3].label === 'bad') throw new TypeError('nobody foresaw this');
+      real(...told);
+    });
+    try {
+      const answers = await Promise.all(
+        Array.from({ length: 9 }, (_, i) =>
+          owner('POST', url, {
+            ...batch(add('note', `note-${i}-x`, { name: `N${i}`, text: 'words', x: i, y: 0 })),
+            label: i === 4 ? 'bad' : 'good',
+          }),
+        ),
+      );
+      expect(answers.map(({ status }) => status)).toEqual([200, 200, 200, 200, 500, 200, 200, 200, 200]);
+      const seqs = answers.flatMap(({ body }) => (typeof body.seq === 'number' ? [body.seq] : []));
+      expect(new Set(seqs).size).toBe(8);
+    } finally {
+      spy.mockRestore();
+    }
+    expect(await rowOf(owner, id, 'note', 'note-4-x')).toBeUndefined();
+    expect(await rowOf(owner, id, 'note', 'note-5-x')).toBeDefined();
+  });
+});
+
+describe('nobody speaks or acts for another', () => {
+  test('a thread, an answer, a report and an acceptance stay the word of whoever said it, whatever is sent', async () => {
+    const { id, owner, planner, builder, viewer, send } = await stage();
+    const [v, p] = [await personOf(viewer, id), await personOf(planner, id)];
+    const row = async (kind: string, entity: string) => (await rowOf(owner, id, kind, entity))?.data;
+    const before = Date.now();
+    await send(
+      viewer,
+      add('thread', 'mine', { title: 'Rail', text: 'Lower it', by: v, at: '1999-01-01T00:00:00Z' }),
+    );
+    expect((await row('thread', 'mine'))?.by).toBe(v);
+    expect(Date.parse(String((await row('thread', 'mine'))?.at))).toBeGreaterThanOrEqual(before - 1000);
+    await send(viewer, add('reply', 'r', { thread: 'mine', text: 'I mean it', by: v }));
+    // Each of these once stood as another's word.
+    const forged: [Client, object[]][] = [
+      [viewer, [patch('reply', 'r', 1, { by: 'iva', text: 'I, Iva, approve.' })]],
+      [viewer, [patch('reply', 'r', 1, { at: '1999-01-01T00:00:00Z' })]],
+      [viewer, [patch('reply', 'r', 1, { thread: 'other' })]],
+      [viewer, [patch('thread', 'mine', 1, { by: 'iva' })]],
+      [
+        viewer,
+        [
+          add('thread', 't2', { title: 'Buy', text: 'Buy it', by: v }),
+          patch('thread', 't2', 1, { by: 'iva', state: 'accepted', answeredBy: 'tobin', reason: 'yes' }),
+        ],
+      ],
+      [viewer, [add('thread', 't3', { title: 'B', text: 'B', by: v, answeredBy: 'iva', reason: 'yes' })]],
+      [viewer, [add('thread', 't4', { title: 'B', text: 'B', by: 'iva' })]],
+      [builder, [patch('reply', 'r', 1, { text: 'not what they said' })]],
+      [planner, [patch('reply', 'r', 1, { by: p })]],
+      [owner, [patch('thread', 'mine', 1, { at: '1999-01-01T00:00:00Z' })]],
+    ];
+    for (const [client, changes] of forged) expect((await send(client, ...changes)).status).toBe(403);
+    expect(await row('reply', 'r')).toMatchObject({ by: v, text: 'I mean it' });
+    // Planners too are who they are: what they add in another's name is theirs.
+    await send(planner, add('thread', 't5', { title: 'B', text: 'B', by: v }));
+    expect((await row('thread', 't5'))?.by).toBe(p);
+    await send(planner, patch('thread', 'mine', 1, { state: 'accepted', answeredBy: v, reason: 'ok' }));
+    expect(await row('thread', 'mine')).toMatchObject({ state: 'accepted', answeredBy: p });
+    const accepted = { finding: 'x', fingerprint: 'y', reason: 'so be it', by: 'Somebody Else' };
+    await send(planner, add('acceptance', 'acc', accepted));
+    expect((await row('acceptance', 'acc'))?.by).not.toBe('Somebody Else');
+    // What a planner takes away and brings back is still the word of whoever said it.
+    await send(planner, { op: 'remove', kind: 'reply', id: 'r', v: 1 });
+    await send(planner, add('reply', 'r', { thread: 'mine', text: 'I mean it', by: p }));
+    expect((await row('reply', 'r'))?.by).toBe(v);
+  });
+
+  test('a builder bills nobody, and neither invents nor forgives a loan', async () => {
+    const { id, owner, planner, builder, send } = await stage();
+    const me = await personOf(builder, id);
+    const order = { name: 'Greys', by: me, postage: 9999, lines: [] };
+    const brick = { part: 'brick-2x4', colour: 'slate', qty: 6 };
+    const tried: [object, number][] = [
+      [add('order', 'o1', { ...order, shares: [{ person: 'iva', share: 1 }] }), 403],
+      [add('order', 'o2', { ...order, shares: [{ person: me, share: 1 }] }), 200],
+      [
+        patch('order', 'o2', 1, {
+          shares: [
+            { person: me, share: 1 },
+            { person: 'iva', share: 9 },
+          ],
+        }),
+        403,
+      ],
+      [add('loan', 'l1', { ...brick, from: me, to: 'iva' }), 403],
+      [add('loan', 'l2', { ...brick, from: 'iva', to: me }), 200],
+      [patch('loan', 'l2', 1, { back: '2031-05-01' }), 403],
+      [patch('loan', 'l2', 1, { qty: 1 }), 403],
+      [{ op: 'remove', kind: 'loan', id: 'l2', v: 1 }, 403],
+    ];
+    for (const [change, status] of tried)
+      expect([change, (await send(builder, change)).status]).toEqual([change, status]);
+    // A planner shares it; what is shared stays as it is, and the buyer still says what was paid.
+    expect(
+      (
+        await send(
+          planner,
+          patch('order', 'o2', 1, {
+            shares: [
+              { person: me, share: 1 },
+              { person: 'iva', share: 1 },
+            ],
+          }),
+        )
+      ).status,
+    ).toBe(200);
+    expect((await send(builder, patch('order', 'o2', 2, { paid: 12 }))).status).toBe(200);
+    expect(
+      (await send(builder, patch('order', 'o2', 3, { shares: [{ person: 'iva', share: 1 }] }))).status,
+    ).toBe(403);
+    // The lender says that it is back.
+    expect((await send(owner, patch('loan', 'l2', 1, { back: '2031-05-01' }))).status).toBe(200);
+  });
+
+  test('a batch’s id is its sender’s and its content’s', async () => {
+    const { owner, planner, url } = await stage();
+    const first = batch(add('note', 'once', { name: 'Once', text: 'first', x: 1, y: 1 }));
+    const landed = await owner('POST', url, first);
+    expect((await owner('POST', url, first)).body.seq).toBe(landed.body.seq);
+    const other = {
+      ...first,
+      changes: [add('note', 'twice', { name: 'Twice', text: 'second', x: 1, y: 1 })],
+    };
+    const answer = await owner('POST', url, other);
+    expect(answer).toMatchObject({ status: 409, body: { landed: first.changes, sent: other.changes } });
+    const theirs = await planner('POST', url, first);
+    expect(theirs.status).toBe(409);
+    expect(theirs.body.landed).toBeUndefined();
+  });
+
+  test('names keep no line ends nor turned writing: no event is forged through a display’s name', async () => {
+    const owner = await as('iva');
+    const forged = 'X\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTART:20270101\r\nSUMMARY:Pay Bob\r\nEND:VEVENT';
+    const id = await newDisplay(owner, forged);
+    const { body } = await owner('GET', `/api/displays/${id}/sheets/agenda.ics`);
+    const calendar = new ICAL.Component(ICAL.parse(String(body.text)));
+    const summaries = calendar
+      .getAllSubcomponents('vevent')
+      .map((one) => one.getFirstPropertyValue('summary'));
+    expect(summaries).not.toContain('Pay Bob');
+    const client = nobody();
+    const joined = await client('POST', `/api/join/${await invite(owner, id)}`, {
+      ...newcomer('turned'),
+      name: 'A\r\nB\u202E\u0000C',
+    });
+    expect(joined.status).toBe(200);
+    expect((await client('GET', '/api/me')).body).toMatchObject({ name: 'A B C' });
+  });
+});
+
+describe('nobody comes in who was not asked', () => {
+  test('a removed owner’s own link opens nothing, nor that of one who went or is owner no longer', async () => {
+    const owner = await as('iva');
+    const id = await newDisplay(owner, 'Ours');
+    const bo = nobody();
+    await bo('POST', `/api/join/${await invite(owner, id, { role: 'planner' })}`, newcomer('bo-marl'));
+    const { body } = await owner('GET', `/api/displays/${id}/members`);
+    const member = (Object.values(body) as { userId: string; login: string }[]).find(
+      ({ login }) => login === 'bo-marl',
+    );
+    const path = `/api/displays/${id}/members/${member?.userId}`;
+    await owner('PATCH', path, { role: 'owner' });
+    const kept = [await invite(bo, id), await invite(bo, id)];
+    expect((await nobody()('GET', `/api/join/${kept[0]}`)).status).toBe(200);
+    await owner('PATCH', path, { role: 'planner' });
+    expect((await nobody()('GET', `/api/join/${kept[0]}`)).status).toBe(404);
+    await owner('PATCH', path, { role: 'owner' });
+    // Links do not come back to life with the right.
+    expect((await nobody()('GET', `/api/join/${kept[0]}`)).status).toBe(404);
+    const last = await invite(bo, id);
+    expect((await owner('DELETE', path)).status).toBe(204);
+    expect((await bo('POST', `/api/join/${last}`)).status).toBe(404);
+    expect((await bo('GET', `/api/displays/${id}`)).status).toBe(404);
+  });
+
+  test('one link makes one account, however many come at once; two links for one person make one of them', async () => {
+    const owner = await as('iva');
+    const id = await newDisplay(owner, 'Ours');
+    const token = await invite(owner, id);
+    const clients = Array.from({ length: 4 }, () => nobody());
+    const answers = await Promise.all(
+      clients.map((client, i) => client('POST', `/api/join/${token}`, newcomer(`racer-${i}`))),
+    );
+    expect(answers.map(({ status }) => status).sort()).toEqual([200, 404, 404, 404]);
+    const signedIn = await Promise.all(
+      [0, 1, 2, 3].map((i) =>
+        nobody()('POST', '/api/session', { login: `racer-${i}`, password: 'a long enough one' }),
+      ),
+    );
+    expect(signedIn.filter(({ status }) => status < 300)).toHaveLength(1);
+    await owner(
+      'POST',
+      `/api/displays/${id}/batches`,
+      batch(add('person', 'extra', { name: 'Extra', initials: 'EX' })),
+    );
+    const links = [
+      await invite(owner, id, { person: 'extra' }),
+      await invite(owner, id, { person: 'extra' }),
+    ];
+    const two = await Promise.all(
+      links.map((link, i) => nobody()('POST', `/api/join/${link}`, newcomer(`extra-${i}`))),
+    );
+    expect(two.map(({ status }) => status).sort()).toEqual([200, 409]);
+  });
+});
+
+test('after a copy was put back, a page that knows more is told to read anew, and so is one of the same number', async () => {
+  const { id, owner, send } = await stage();
+  const copy = join(harness.folder, 'copy.sqlite');
+  const database = harness.config('main').database;
+  backupStore(database, copy);
+  const { body } = await owner('GET', `/api/displays/${id}`);
+  await send(owner, add('note', 'lost', { name: 'Lost', text: 'x', x: 1, y: 1 }));
+  await harness.stop();
+  restoreStore(copy, database, MIGRATIONS, new Date('2031-06-01T00:00:00Z'));
+  Object.assign(harness, await harness.listen(harness.config('main', { signInLimit: 100_000 })));
+  const again = await as('iva');
+  const now = (await again('GET', `/api/displays/${id}`)).body;
+  expect(now.seq).toBe(body.seq);
+  expect(now.epoch).not.toBe(body.epoch);
+  const isBehind = async (query: string) => {
+    const ear = await listen(again, `${harness.url}/api/displays/${id}/stream?${query}`);
+    await ear.until(({ event }) => event === 'here' || event === 'behind');
+    ear.close();
+    return ear.heard.some(({ event }) => event === 'behind');
+  };
+  expect(await isBehind(`epoch=${String(body.epoch)}&after=${String(body.seq)}`)).toBe(true);
+  expect(await isBehind(`epoch=${String(now.epoch)}&after=${Number(body.seq) + 1}`)).toBe(true);
+  expect(await isBehind(`epoch=${String(now.epoch)}&after=${String(now.seq)}`)).toBe(false);
+});
