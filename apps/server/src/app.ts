@@ -40,6 +40,7 @@ import { PhotosController } from './photos/photos.controller.ts';
 import { MOST_PHOTO_BYTES, PhotosService } from './photos/photos.service.ts';
 import { PublicController, ShareController } from './share/share.controller.ts';
 import { ShareService } from './share/share.service.ts';
+import { PressService } from './sheets/press.service.ts';
 import { SheetsController } from './sheets/sheets.controller.ts';
 import { openStore, type Store } from './store/database.ts';
 
@@ -82,6 +83,7 @@ class AppModule {
         ShareService,
         RemindersService,
         PhotosService,
+        PressService,
         DemoService,
       ],
     };

@@ -65,6 +65,7 @@ async function main(): Promise<void> {
   const running = await createApp({
     database,
     migrations,
+    worker: { file: join(HERE, 'sheets.worker.js'), execArgv: [] },
     fonts: join(ROOT, 'node_modules', '@fontsource', 'archivo', 'files'),
     web: join(ROOT, 'apps', 'web', 'dist'),
     demo: values.demo,

@@ -10,6 +10,8 @@ import { DemoService } from '../src/demo/demo.service.ts';
 /** Real HTTP against a real SQLite file, in a folder of its own. */
 
 const FONTS = join(__dirname, '../../../node_modules/@fontsource/archivo/files');
+/** Not built: run from its source. */
+const WORKER = { file: join(__dirname, '../src/sheets/sheets.worker.ts'), execArgv: ['--import', 'tsx'] };
 export const MIGRATIONS = join(__dirname, '..', 'drizzle');
 const DEMO = join(__dirname, '..', '..', '..', 'demo');
 
@@ -60,6 +62,7 @@ export class Harness {
       database,
       migrations: MIGRATIONS,
       fonts: FONTS,
+      worker: WORKER,
       web: null,
       demo: true,
       signInLimit: 5,

@@ -55,12 +55,12 @@ export class PublicController {
   constructor(@Inject(ShareService) private readonly share: ShareService) {}
 
   @Get(':token')
-  page(
+  async page(
     @Param('token') token: string,
     @Headers('if-none-match') known: string | undefined,
     @Res() response: Response,
-  ): void {
-    const { page, etag } = this.share.page(token);
+  ): Promise<void> {
+    const { page, etag } = await this.share.page(token);
     response.set({ etag, 'cache-control': 'no-cache', 'x-robots-tag': 'noindex' });
     if (known === etag) response.status(304).end();
     else response.type('application/json').send(page);

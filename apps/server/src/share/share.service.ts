@@ -1,15 +1,12 @@
 import { randomBytes } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { eq } from 'drizzle-orm';
-import { writePagePlan } from '@quarry/core/formats';
-import { compileRelief } from '@quarry/core/relief';
-import { publicProgress, publicScene, type PublicFigure, type PublicSection } from '@quarry/core/record';
-import { displayOf, listOf } from '@quarry/core/scene';
 import type { User } from '../accounts/accounts.service.ts';
 import { STORE } from '../config.ts';
 import { CrewService } from '../crew/crew.service.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import { notFound } from '../http/errors.ts';
+import { PressService } from '../sheets/press.service.ts';
 import type { Store } from '../store/database.ts';
 import { shares } from '../store/tables.ts';
 
@@ -17,42 +14,27 @@ export interface ShareState {
   token: string | null;
   names: boolean;
 }
-/** What the public sees of a display. */
-export interface SharePage {
-  name: string;
-  kind: string;
-  ratio: number;
-  showName: string;
-  showDate: string | null;
-  done: number;
-  sections: PublicSection[];
-  figures: PublicFigure[];
-  /** The plan as SVG. */
-  plan: string;
-  reports: { name: string; at: string | null; text: string }[];
-  /** When the display last changed, ms since the epoch. */
-  at: number;
+interface Drawn {
+  page: string;
+  etag: string;
+  madeAt: number;
+  seq: number;
+  names: boolean;
 }
 
 /** A busy display is drawn anew for the public at most this often, ms: a thousand visitors cost one drawing. */
 const FRESH_MS = 10_000;
-/** Height of the names on the plan, mm of the drawing. */
-const TEXT_MM = 19;
-/** The most reports a page shows, the newest first. */
-const MOST_REPORTS = 12;
-
 /** The page of a display that anybody with its address may see. */
 @Injectable()
 export class ShareService {
-  private readonly drawn = new Map<
-    string,
-    { page: string; etag: string; madeAt: number; seq: number; names: boolean }
-  >();
+  private readonly drawn = new Map<string, Drawn>();
+  private readonly drawing = new Map<string, Promise<Drawn>>();
 
   constructor(
     @Inject(STORE) private readonly store: Store,
     @Inject(DisplaysService) private readonly displays: DisplaysService,
     @Inject(CrewService) private readonly crew: CrewService,
+    @Inject(PressService) private readonly press: PressService,
   ) {}
 
   state(displayId: string, user: User): ShareState {
@@ -81,7 +63,7 @@ export class ShareService {
   }
 
   /** The page as JSON text with its tag. @throws ApiError 404 for an address that opens nothing */
-  page(token: string): { page: string; etag: string } {
+  async page(token: string): Promise<Drawn> {
     const share = this.store.db.select().from(shares).where(eq(shares.token, token)).get();
     if (!share) throw notFound('shared display');
     const { displayId, names } = share;
@@ -93,28 +75,29 @@ export class ShareService {
       known.madeAt = now;
       return known;
     }
-    const made = {
-      page: JSON.stringify(this.draw(displayId, names)),
-      etag: `"${seq}-${names ? 'n' : ''}"`,
-      ...{ madeAt: now, seq, names },
-    };
-    this.drawn.set(displayId, made);
-    return made;
+    // However many visitors ask, one drawing is under way.
+    const key = `${displayId} ${names}`;
+    const drawing = this.drawing.get(key) ?? this.draw(displayId, names);
+    this.drawing.set(key, drawing);
+    try {
+      return await drawing;
+    } finally {
+      this.drawing.delete(key);
+    }
   }
 
-  private draw(displayId: string, names: boolean): SharePage {
-    const { scene, at } = this.displays.hold(displayId);
-    const seen = publicScene(scene);
-    const { name, kind, ratio, showName, showDate } = displayOf(seen);
-    return {
-      ...{ name, kind, ratio, showName, showDate, at },
-      ...publicProgress(scene, names),
-      plan: writePagePlan(seen, compileRelief(seen), { textSize: TEXT_MM }),
-      reports: listOf(scene, 'report')
-        .filter(({ published }) => published)
-        .sort((a, b) => b.upto - a.upto)
-        .slice(0, MOST_REPORTS)
-        .map((report) => ({ name: report.name, at: report.at, text: report.text })),
+  private async draw(displayId: string, names: boolean): Promise<Drawn> {
+    const { scene, at, seq } = this.displays.hold(displayId);
+    const job = { what: 'page' as const, rows: this.press.textOf(scene), at, names };
+    const { body } = await this.press.make(`page ${displayId}`, job);
+    const made = {
+      page: typeof body === 'string' ? body : Buffer.from(body).toString('utf8'),
+      etag: `"${seq}-${names ? 'n' : ''}"`,
+      ...{ madeAt: Date.now(), seq, names },
     };
+    // Switched off, or given another address, while it was drawn: nothing is kept.
+    if (this.store.db.select().from(shares).where(eq(shares.displayId, displayId)).get())
+      this.drawn.set(displayId, made);
+    return made;
   }
 }

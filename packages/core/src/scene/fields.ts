@@ -14,9 +14,9 @@ export const idSchema = z
  * Control characters, line separators and marks that turn the direction of writing: what stands in one line of a name
  * must not end that line in a calendar or a log, nor read backwards. Each run of them becomes a space.
  */
-const UNSEEN = /[\u0000-\u001f\u007f-\u009f\u2028\u2029\u202a-\u202e\u2066-\u2069\ufeff]+/gu;
+const UNSEEN = /[\p{Cc}\u2028\u2029\u202a-\u202e\u2066-\u2069\ufeff]+/gu;
 /** The same in texts of several lines, whose line ends and tabs stay. */
-const UNSEEN_IN_TEXT = /[\u0000-\u0008\u000b-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069\ufeff]+/gu;
+const UNSEEN_IN_TEXT = /(?:(?![\n\t])[\p{Cc}\u202a-\u202e\u2066-\u2069\ufeff])+/gu;
 
 /** Words in one line. */
 export const line = () => z.string().overwrite((words) => words.replace(UNSEEN, ' '));

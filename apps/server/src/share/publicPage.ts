@@ -1,0 +1,42 @@
+import { writePagePlan } from '@quarry/core/formats';
+import { publicProgress, publicScene, type PublicFigure, type PublicSection } from '@quarry/core/record';
+import { compileRelief } from '@quarry/core/relief';
+import { displayOf, listOf, type Scene } from '@quarry/core/scene';
+
+/** What the public sees of a display. */
+export interface SharePage {
+  name: string;
+  kind: string;
+  ratio: number;
+  showName: string;
+  showDate: string | null;
+  done: number;
+  sections: PublicSection[];
+  figures: PublicFigure[];
+  /** The plan as SVG. */
+  plan: string;
+  reports: { name: string; at: string | null; text: string }[];
+  /** When the display last changed, ms since the epoch. */
+  at: number;
+}
+
+/** Height of the names on the plan, mm of the drawing. */
+const TEXT_MM = 19;
+/** The most reports a page shows, the newest first. */
+const MOST_REPORTS = 12;
+
+/** The page of a display for the public. @param at when it last changed @param names whether people are named */
+export function publicPage(scene: Scene, at: number, names: boolean): SharePage {
+  const seen = publicScene(scene);
+  const { name, kind, ratio, showName, showDate } = displayOf(seen);
+  return {
+    ...{ name, kind, ratio, showName, showDate, at },
+    ...publicProgress(scene, names),
+    plan: writePagePlan(seen, compileRelief(seen), { textSize: TEXT_MM }),
+    reports: listOf(scene, 'report')
+      .filter(({ published }) => published)
+      .sort((a, b) => b.upto - a.upto)
+      .slice(0, MOST_REPORTS)
+      .map((report) => ({ name: report.name, at: report.at, text: report.text })),
+  };
+}

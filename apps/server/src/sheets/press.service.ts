@@ -1,0 +1,108 @@
+import { pathToFileURL } from 'node:url';
+import { HttpStatus, Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
+import { Piscina } from 'piscina';
+import { toRows, type Scene } from '@quarry/core/scene';
+import type { z } from 'zod';
+import { CONFIG, type Config } from '../config.ts';
+import { ApiError, type Problem } from '../http/errors.ts';
+import type { pickSchema } from './materialsSheet.ts';
+import type { Paper } from './paper.ts';
+import type { reportBodySchema } from './reportSheet.ts';
+import type { Made, SheetAsk } from './sheet.ts';
+
+interface Print {
+  fonts: string;
+  paper: Paper;
+  printed: string;
+}
+
+/** What a worker is to make; scenes as the text of their rows. */
+export type Job = { rows: string } & (
+  | { what: 'sheet'; ask: SheetAsk }
+  | { what: 'pick'; pick: z.infer<typeof pickSchema>; print: Print }
+  | { what: 'report'; before: string; report: z.infer<typeof reportBodySchema>; print: Print }
+  | { what: 'page'; at: number; names: boolean }
+);
+export type Outcome = { ok: true; made: Made } | { ok: false; status: HttpStatus; problem: Problem };
+
+/** Sheets that are made at the same time; what else the server does keeps a core of its own. */
+const AT_ONCE = 2;
+/** Sheets that may wait in all, and of one person: made or waiting. */
+const MOST_WAITING = 60;
+const MOST_OF_ONE = 4;
+/** A sheet that takes longer is given up, ms. */
+const LONGEST_MS = 120_000;
+/** A worker that has nothing to do is let go after this long, ms. */
+const IDLE_MS = 60_000;
+/** Memory of one worker, MB. */
+const MEMORY_MB = 768;
+
+/** Makes sheets and other drawings in worker threads, in turn, so many at a time, a few for each person. */
+@Injectable()
+export class PressService implements OnModuleDestroy {
+  private pool: Piscina | null = null;
+  private readonly mine = new Map<string, number>();
+  private readonly rows = new WeakMap<Scene, string>();
+
+  constructor(@Inject(CONFIG) private readonly config: Config) {}
+
+  /** The text of a scene's rows, written once for each scene. */
+  textOf(scene: Scene): string {
+    const known = this.rows.get(scene);
+    if (known !== undefined) return known;
+    const text = JSON.stringify(toRows(scene));
+    this.rows.set(scene, text);
+    return text;
+  }
+
+  /**
+   * Makes a sheet.
+   * @param who whose turn it takes: an account, or the name of a public page
+   * @param signal ends it when nobody waits for it any longer
+   * @throws ApiError as the sheet itself does; 429 when too many wait; 503 when it takes too long
+   */
+  async make(who: string, job: Job, signal?: AbortSignal): Promise<Made> {
+    const pool = (this.pool ??= this.open());
+    const of = this.mine.get(who) ?? 0;
+    if (of >= MOST_OF_ONE)
+      throw tooMany(`You have ${of} sheets under way; the most is ${MOST_OF_ONE}. Wait for one of them.`);
+    if (pool.queueSize >= MOST_WAITING)
+      throw tooMany(`${pool.queueSize} sheets are waiting to be made; try again in a minute.`);
+    this.mine.set(who, of + 1);
+    const late = AbortSignal.timeout(LONGEST_MS);
+    try {
+      const outcome: Outcome = await pool.run(job, {
+        signal: signal ? AbortSignal.any([signal, late]) : late,
+      });
+      if (outcome.ok) return outcome.made;
+      const { code, message, ...extra } = outcome.problem;
+      throw new ApiError(outcome.status, code, message, extra);
+    } catch (error) {
+      if (!late.aborted) throw error;
+      throw new ApiError(
+        HttpStatus.SERVICE_UNAVAILABLE,
+        'too-slow',
+        `This sheet was not made within ${LONGEST_MS / 1000} s; print less of it at once.`,
+      );
+    } finally {
+      const left = (this.mine.get(who) ?? 1) - 1;
+      if (left > 0) this.mine.set(who, left);
+      else this.mine.delete(who);
+    }
+  }
+
+  async onModuleDestroy(): Promise<void> {
+    await this.pool?.destroy();
+  }
+
+  private open(): Piscina {
+    const { file, execArgv } = this.config.worker;
+    return new Piscina({
+      filename: pathToFileURL(file).href,
+      ...{ execArgv: [...execArgv], minThreads: 0, maxThreads: AT_ONCE, idleTimeout: IDLE_MS },
+      resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
+    });
+  }
+}
+
+const tooMany = (message: string) => new ApiError(HttpStatus.TOO_MANY_REQUESTS, 'too-many', message);

@@ -1,0 +1,42 @@
+import { fromRows, type Scene } from '@quarry/core/scene';
+import { ApiError } from '../http/errors.ts';
+import { publicPage } from '../share/publicPage.ts';
+import { pickSheet } from './materialsSheet.ts';
+import { reportSheet } from './reportSheet.ts';
+import { makeSheet, type Made } from './sheet.ts';
+import type { Job, Outcome } from './press.service.ts';
+
+// Runs in a worker thread: whatever takes long to draw never keeps the thread that saves and streams.
+
+/** Scenes come as the text of their rows: a string crosses to another thread quicker than what it describes. */
+const sceneOf = (rows: string): Scene => fromRows(JSON.parse(rows));
+
+const pdf = (body: Uint8Array): Made => ({ type: 'application/pdf', body, attached: false });
+
+async function make(job: Job): Promise<Made> {
+  switch (job.what) {
+    case 'sheet':
+      return makeSheet(sceneOf(job.rows), job.ask);
+    case 'pick':
+      return pdf(await pickSheet(sceneOf(job.rows), job.pick, job.print));
+    case 'report': {
+      const plans = { before: sceneOf(job.before), now: sceneOf(job.rows) };
+      return pdf(await reportSheet(job.report, plans, job.print));
+    }
+    case 'page':
+      return {
+        ...{ type: 'application/json', attached: false },
+        body: JSON.stringify(publicPage(sceneOf(job.rows), job.at, job.names)),
+      };
+  }
+}
+
+/** Makes what is asked for. A refusal is an outcome too: errors lose their kind between threads. */
+export default async function work(job: Job): Promise<Outcome> {
+  try {
+    return { ok: true, made: await make(job) };
+  } catch (error) {
+    if (!(error instanceof ApiError)) throw error;
+    return { ok: false, status: error.getStatus(), problem: error.problem };
+  }
+}
