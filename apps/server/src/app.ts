@@ -18,6 +18,7 @@ import { AccountsService } from './accounts/accounts.service.ts';
 import { ExportController } from './accounts/export.controller.ts';
 import { ChangesController } from './changes/changes.controller.ts';
 import { HubService } from './changes/hub.service.ts';
+import { LimitsService } from './changes/limits.service.ts';
 import { WriterService } from './changes/writer.service.ts';
 import { CONFIG, STORE, type Config } from './config.ts';
 import { CrewController, JoinController } from './crew/crew.controller.ts';
@@ -74,6 +75,7 @@ class AppModule {
         AccountsService,
         DisplaysService,
         HubService,
+        LimitsService,
         WriterService,
         LettersService,
         CrewService,

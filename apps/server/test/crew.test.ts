@@ -458,13 +458,13 @@ describe('hearing of each other', () => {
     const other = await listen(brenna, stream(two));
     const where = { page: 'plan', section: 'street-b', picked: [{ kind: 'plot', id: 'baker' }] };
     await brenna('POST', `/api/displays/${id}/here`, { client: two, ...where });
-    await ear.until(({ event, data }) => event === 'here' && JSON.stringify(data).includes('"baker"'));
+    await ear.until(({ event, data }) => event === 'moved' && JSON.stringify(data).includes('"baker"'));
     // Nobody moves another's window.
     await iva('POST', `/api/displays/${id}/here`, { client: two, ...where, page: 'forged' });
     other.close();
     await ear.until(
       ({ event, data }) =>
-        event === 'here' && Array.isArray(data) && data.length === 1 && ear.heard.length > 2,
+        event === 'moved' && JSON.stringify(data) === JSON.stringify({ here: [], gone: [two] }),
     );
     expect(JSON.stringify(ear.heard)).not.toContain('forged');
     ear.close();

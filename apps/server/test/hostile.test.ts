@@ -162,6 +162,95 @@ describe('nobody stops the server', () => {
   });
 });
 
+describe('floods are refused in a sentence', () => {
+  test('advice, names and windows: so many of one person, and letters with them', async () => {
+    const { id, owner, viewer, send } = await stage();
+    const me = await personOf(viewer, id);
+    const thread = (n: number, mentions: string[] = []) =>
+      add('thread', `flood-${n}`, { title: 'T', text: 'T', by: me, mentions });
+    const letters = async () => (await owner('GET', '/api/me/letters')).body;
+    const before = JSON.stringify(await letters()).length;
+    const many = Array.from({ length: 4000 }, (_, n) => thread(n, ['iva']));
+    expect(await send(viewer, ...many)).toMatchObject({
+      status: 422,
+      body: { message: expect.stringContaining('40 pieces of advice') },
+    });
+    expect(JSON.stringify(await letters())).toHaveLength(before);
+    expect((await send(viewer, ...many.slice(0, 38))).status).toBe(200);
+    expect((await send(viewer, thread(50), thread(51))).status).toBe(200);
+    expect((await send(viewer, thread(52))).status).toBe(429);
+    const planned = Array.from({ length: 5 }, (_, n) =>
+      add('thread', `named-${n}`, {
+        title: 'T',
+        text: 'T',
+        by: 'iva',
+        mentions: Array.from({ length: 13 }, (_x, i) => (i === 0 ? me : `nobody-${i}`)),
+      }),
+    );
+    expect(await send(owner, ...planned)).toMatchObject({
+      status: 422,
+      body: { message: expect.stringContaining('name 60 people') },
+    });
+    const url = `${harness.url}/api/displays/${id}/stream`;
+    const windows = await Promise.all(Array.from({ length: 20 }, () => listen(viewer, url)));
+    await expect(listen(viewer, url)).rejects.toThrow('429');
+    const moved = () =>
+      windows[0].heard.flatMap(({ event, data }) =>
+        event === 'moved' ? (data as { here: { name: string }[] }).here : [],
+      );
+    await windows[0].until(() => moved().length >= 20);
+    // Another person’s window opens all the same; who comes hears of all, the others only of who came.
+    const theirs = await listen(owner, url);
+    await theirs.until(({ event, data }) => event === 'here' && Array.isArray(data) && data.length === 21);
+    await windows[0].until(() => moved().some(({ name }) => name.startsWith('Iva')));
+    expect(moved()).toHaveLength(21);
+    for (const one of [...windows, theirs]) one.close();
+  });
+
+  test('sheets: four of one person at a time; others are answered meanwhile; what nobody waits for is given up', async () => {
+    const { id, owner, viewer } = await stage();
+    const sheet = (client: Client, file: string) => client('GET', `/api/displays/${id}/sheets/${file}`);
+    // The first one starts the worker.
+    expect((await sheet(owner, 'plan.svg')).status).toBe(200);
+    const order: string[] = [];
+    const tiles = Array.from({ length: 6 }, async () => {
+      const { status } = await sheet(viewer, 'tiles.pdf');
+      order.push(`tiles ${status}`);
+    });
+    await new Promise((go) => setTimeout(go, 60));
+    const health = await owner('GET', '/api/health');
+    order.push(`health ${health.status}`);
+    await Promise.all(tiles);
+    expect(order.filter((one) => one === 'tiles 429')).toHaveLength(2);
+    expect(order.filter((one) => one === 'tiles 200')).toHaveLength(4);
+    expect(order.indexOf('health 200')).toBeLessThan(order.indexOf('tiles 200'));
+    const gone = new AbortController();
+    const asked = Array.from({ length: 4 }, () =>
+      fetch(`${harness.url}/api/displays/${id}/sheets/tiles.pdf`, {
+        headers: { cookie: viewer.cookie },
+        signal: gone.signal,
+      }).catch(() => null),
+    );
+    await new Promise((go) => setTimeout(go, 60));
+    gone.abort();
+    await Promise.all(asked);
+    await new Promise((go) => setTimeout(go, 60));
+    expect((await sheet(viewer, 'plan.svg')).status).toBe(200);
+    for (const query of ['place=constructor', 'module=constructor'])
+      expect((await sheet(owner, `tiles.pdf?${query}`)).status).toBe(404);
+  }, 60_000);
+
+  test('a footprint that cannot be worked out is refused where it is drawn', async () => {
+    const { owner } = await stage();
+    const id = await newDisplay(owner, 'Wide');
+    const wide = add('footprint', 'wide', { name: 'Wide', x: 0, y: 0, w: 4096, d: 4096 });
+    expect(await owner('POST', `/api/displays/${id}/batches`, batch(wide))).toMatchObject({
+      status: 422,
+      body: { message: expect.stringContaining('the most is 4,194,304') },
+    });
+  });
+});
+
 describe('nobody speaks or acts for another', () => {
   test('a thread, an answer, a report and an acceptance stay the word of whoever said it, whatever is sent', async () => {
     const { id, owner, planner, builder, viewer, send } = await stage();

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { setImmediate as nextTurn } from 'node:timers/promises';
 import {
   Body,
@@ -92,7 +93,7 @@ export class ChangesController {
 
   /**
    * Server-sent events: first what was missed, then every batch as it lands (unnamed events, numbered); `here` with
-   * everybody's whereabouts, `standing` when one's own role changed, `behind` when too much was missed to send,
+   * everybody's whereabouts and `moved` with what changes of them, `standing` when one's own role changed, `behind` when too much was missed to send,
    * `gone` when one may not listen any longer.
    */
   @Get('stream')
@@ -107,6 +108,7 @@ export class ChangesController {
     @Res() response: Response,
   ): void {
     const { person } = this.displays.actor(id, user);
+    this.hub.refuseTooMany(id, user.id);
     response.writeHead(200, {
       'content-type': 'text/event-stream',
       'cache-control': 'no-store',
@@ -129,7 +131,7 @@ export class ChangesController {
       userId: user.id,
       session: digest(sessionToken(request) ?? ''),
       present: {
-        client: clientSchema.parse(client),
+        client: clientSchema.parse(client) || randomUUID(),
         name: user.name,
         person,
         page: '',

@@ -1,5 +1,6 @@
-import { Injectable, type OnModuleDestroy } from '@nestjs/common';
+import { HttpStatus, Injectable, type OnModuleDestroy } from '@nestjs/common';
 import type { Batch, Kind } from '@quarry/core/scene';
+import { ApiError } from '../http/errors.ts';
 
 /** An accepted batch as it stands in the log and goes down the stream. */
 export interface Landed extends Batch {
@@ -32,6 +33,8 @@ export interface Listener {
   end(): void;
 }
 
+/** Windows of one display that one person may have open. */
+const MOST_WINDOWS = 20;
 /** Presence is told at most this often, ms: a person sees no difference, thirty people moving do not flood the rest. */
 const PRESENCE_MS = 250;
 
@@ -44,16 +47,40 @@ export const landedText = (landed: Landed) => `id: ${landed.seq}\ndata: ${JSON.s
 export class HubService implements OnModuleDestroy {
   private readonly listeners = new Map<string, Set<Listener>>();
   private readonly telling = new Map<string, NodeJS.Timeout>();
+  /** Windows whose whereabouts are to be told, by display; null: it has gone. */
+  private readonly moves = new Map<string, Map<string, Present | null>>();
 
+  /**
+   * Tells a window of everything from now on: first who is here, then who comes, moves and goes.
+   */
   subscribe(displayId: string, listener: Listener): () => void {
     const set = this.listeners.get(displayId) ?? new Set();
     this.listeners.set(displayId, set.add(listener));
-    this.tellPresence(displayId);
+    const { client } = listener.present;
+    listener.send(
+      eventText(
+        'here',
+        [...set].map(({ present }) => present),
+      ),
+    );
+    this.tellMove(displayId, client, listener.present);
     return () => {
       set.delete(listener);
       if (set.size === 0) this.listeners.delete(displayId);
-      this.tellPresence(displayId);
+      // A window that came back before its old line was known to be cut is here still.
+      if (![...set].some(({ present }) => present.client === client)) this.tellMove(displayId, client, null);
     };
+  }
+
+  /** @throws ApiError 429 when somebody has as many windows of a display open as there may be */
+  refuseTooMany(displayId: string, userId: string): void {
+    const open = [...(this.listeners.get(displayId) ?? [])].filter((one) => one.userId === userId).length;
+    if (open >= MOST_WINDOWS)
+      throw new ApiError(
+        HttpStatus.TOO_MANY_REQUESTS,
+        'too-many',
+        `You have ${open} windows of this display open; the most is ${MOST_WINDOWS}. Close some of them.`,
+      );
   }
 
   publish(displayId: string, landed: Landed): void {
@@ -70,7 +97,7 @@ export class HubService implements OnModuleDestroy {
     );
     if (!listener) return false;
     listener.present = { ...listener.present, ...where };
-    this.tellPresence(displayId);
+    this.tellMove(displayId, client, listener.present);
     return true;
   }
 
@@ -116,17 +143,19 @@ export class HubService implements OnModuleDestroy {
         }
   }
 
-  private tellPresence(displayId: string): void {
+  /** Tells everybody where a window is now: of all that move within a moment at once, and of no others. */
+  private tellMove(displayId: string, client: string, present: Present | null): void {
+    const moves = this.moves.get(displayId) ?? new Map<string, Present | null>();
+    this.moves.set(displayId, moves.set(client, present));
     if (this.telling.has(displayId)) return;
     const timer = setTimeout(() => {
       this.telling.delete(displayId);
-      const set = this.listeners.get(displayId);
-      if (!set) return;
-      const text = eventText(
-        'here',
-        [...set].map(({ present }) => present),
-      );
-      for (const { send } of set) send(text);
+      this.moves.delete(displayId);
+      const text = eventText('moved', {
+        here: [...moves.values()].filter((one) => one !== null),
+        gone: [...moves].flatMap(([id, one]) => (one === null ? [id] : [])),
+      });
+      for (const { send } of this.listeners.get(displayId) ?? []) send(text);
     }, PRESENCE_MS);
     timer.unref();
     this.telling.set(displayId, timer);

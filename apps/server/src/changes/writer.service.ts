@@ -28,6 +28,7 @@ import { transact, type Store } from '../store/database.ts';
 import { LettersService } from '../letters/letters.service.ts';
 import { batches, checkpoints, displays, entities } from '../store/tables.ts';
 import { HubService, type Landed } from './hub.service.ts';
+import { LimitsService } from './limits.service.ts';
 
 interface Waiting {
   displayId: string;
@@ -93,6 +94,7 @@ export class WriterService implements OnModuleDestroy {
     @Inject(DisplaysService) private readonly held: DisplaysService,
     @Inject(HubService) private readonly hub: HubService,
     @Inject(LettersService) private readonly letters: LettersService,
+    @Inject(LimitsService) private readonly limits: LimitsService,
   ) {
     this.statements = prepareStatements(store);
   }
@@ -270,6 +272,7 @@ export class WriterService implements OnModuleDestroy {
             : HttpStatus.CONFLICT;
       return new ApiError(status, reason, sentence, { index, current: current ?? null });
     };
+    if (waiting.how.at === undefined) this.limits.count(waiting.displayId, user.id, actor, batch, at);
     // Judged as sent, so that who speaks in another's name is told so; then said as the server knows it.
     const judged = yield* reducing(before.scene, batch.changes, permitsOf(actor, before.scene));
     if (!judged.ok) throw refuse(judged.refusal);

@@ -50,6 +50,8 @@ export const presentSchema = whereSchema.extend({
   name: z.string(),
   person: z.string().nullable(),
 });
+/** Windows that came or moved, and those that have gone. */
+export const movedSchema = z.object({ here: presentSchema.array(), gone: z.array(z.string()) });
 export type Present = z.infer<typeof presentSchema>;
 
 export const api = {

@@ -17,6 +17,7 @@ import {
   api,
   keys,
   landedSchema,
+  movedSchema,
   presentSchema,
   queryClient,
   streamUrl,
@@ -116,6 +117,21 @@ export class DisplayLink {
           const here = presentSchema.array().safeParse(data);
           if (!here.success) return;
           this.here = here.data;
+          this.update();
+        },
+        moved: (data) => {
+          const moved = movedSchema.safeParse(data);
+          if (!moved.success) return;
+          const { here, gone } = moved.data;
+          // Who moves keeps their place among the others; who is new comes last.
+          const by = new Map(here.map((one) => [one.client, one]));
+          const known = new Set(this.here.map(({ client }) => client));
+          this.here = [
+            ...this.here
+              .filter(({ client }) => !gone.includes(client))
+              .map((one) => by.get(one.client) ?? one),
+            ...here.filter(({ client }) => !known.has(client)),
+          ];
           this.update();
         },
         behind: () => void this.catchUp(),

@@ -120,11 +120,16 @@ describe('the relief', () => {
   });
 
   test('a footprint that would not fit in memory is refused with its size', () => {
-    const scene = sceneFrom({
-      display: DISPLAY,
-      footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 4096, d: 4096 }],
-    });
-    expect(() => compileRelief(scene)).toThrow('16,777,216 studs');
+    const wide = (w: number, d: number) =>
+      sceneFrom({
+        display: DISPLAY,
+        footprint: [
+          { id: 'f', name: 'All', x: 0, y: 0, w: 16, d: 16 },
+          { id: 'g', name: 'Far', x: w - 16, y: d - 16, w: 16, d: 16 },
+        ],
+      });
+    expect(() => wide(4096, 4096)).toThrow('4096 × 4096 = 16,777,216 studs; the most is 4,194,304');
+    expect(compileRelief(wide(1024, 512)).ground).toHaveLength(1024 * 512);
   });
 });
 

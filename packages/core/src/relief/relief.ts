@@ -1,6 +1,7 @@
 import { boundsOf, outward, overlap, studsOf, type Rect } from '../lattice/index.ts';
 import {
   GROUNDS,
+  MAX_FOOTPRINT,
   keyOf,
   listOf,
   padsInOrder,
@@ -60,8 +61,6 @@ export interface Compiled {
   laidBy: Uint16Array;
 }
 
-/** Most studs a relief may have: 4,096 × 1,024. Beyond it a scene would not fit in memory several times over. */
-const MAX_AREA = 4_194_304;
 /** Most things a relief can tell apart; those that were taken away count until all is compiled again. */
 const MOST_THINGS = 65_535;
 /** Where more of the relief than this has changed, all of it is compiled: the windows would cost more. */
@@ -88,9 +87,9 @@ export const compileRelief = (scene: Scene): Relief => compile(scene).relief;
 export function compile(scene: Scene): Compiled {
   const bounds = footprintBounds(scene) ?? { x: 0, y: 0, w: 0, d: 0 };
   const area = bounds.w * bounds.d;
-  if (area > MAX_AREA)
+  if (area > MAX_FOOTPRINT)
     throw new RangeError(
-      `the footprint spans ${area.toLocaleString('en')} studs; the most is ${MAX_AREA.toLocaleString('en')}`,
+      `the footprint spans ${area.toLocaleString('en')} studs; the most is ${MAX_FOOTPRINT.toLocaleString('en')}`,
     );
   const land = blankRaster(bounds);
   const bare = new Uint8Array(area).fill(OUTSIDE);

@@ -4,6 +4,8 @@ import { z } from 'zod';
 
 /** No display is larger than this many studs a side (4,096 studs = 32.8 m). */
 export const MAX_STUDS = 4096;
+/** Nor has its footprint, from corner to corner, more studs than this (2,048 × 2,048). */
+export const MAX_FOOTPRINT = 4_194_304;
 const MAX_MM = 40_000;
 const MAX_PLATES = 3000;
 

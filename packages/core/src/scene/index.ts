@@ -18,7 +18,7 @@ export {
   type Reading,
 } from './file.ts';
 export { MAX_NESTING, depthOf } from './nesting.ts';
-export { line, prose } from './fields.ts';
+export { MAX_FOOTPRINT, line, prose } from './fields.ts';
 export * from './permission.ts';
 export { blankDisplay, presetSchema, PRESETS, type Preset } from './presets.ts';
 export { fromRows, rowSchema, toRows, type Row } from './snapshot.ts';

@@ -1,5 +1,7 @@
 import type { z } from 'zod';
+import { boundsOf } from '../lattice/index.ts';
 import type { Change } from './change.ts';
+import { MAX_FOOTPRINT } from './fields.ts';
 import { DISPLAY_ID, KINDS, REFERENCES, mostOf, type Entity, type Kind } from './schema.ts';
 import { keyOf, labelOf, listOf, type Scene } from './scene.ts';
 
@@ -118,6 +120,9 @@ export function* reducing(
   const dangling = danglingReference(next, changes);
   if (dangling)
     return { ok: false, refusal: { reason: 'in-use', sentence: dangling, index: changes.length - 1 } };
+  const index = changes.findLastIndex(({ kind }) => kind === 'footprint');
+  const wide = index < 0 ? null : tooWide(next);
+  if (wide) return { ok: false, refusal: { reason: 'invalid', sentence: wide, index } };
   return { ok: true, scene: next, inverse: inverse.reverse() };
 }
 
@@ -142,6 +147,16 @@ function danglingReference(scene: Scene, changes: readonly Change[]): string | n
     }
   }
   return null;
+}
+
+/** Why a footprint is larger than a scene is worked out for; null when it is not. */
+function tooWide(scene: Scene): string | null {
+  const parts = Object.values(scene.footprint);
+  if (parts.length === 0) return null;
+  const { w, d } = boundsOf(parts);
+  return w * d <= MAX_FOOTPRINT
+    ? null
+    : `The footprint spans ${w} × ${d} = ${(w * d).toLocaleString('en')} studs; the most is ${MAX_FOOTPRINT.toLocaleString('en')}.`;
 }
 
 /** One sentence from the first complaint of a schema: the thing, the field, the value's fault. */
