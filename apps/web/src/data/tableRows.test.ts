@@ -17,6 +17,31 @@ test.each([
     ['brick 2x4, old', 'Slate', '12'],
   ]);
 });
+test.each([
+  ['UTF-16 with its mark', [0xff, 0xfe], (code: number) => [code & 255, code >> 8]],
+  ['UTF-16 the other way', [0xfe, 0xff], (code: number) => [code >> 8, code & 255]],
+  ['UTF-16 without a mark', [], (code: number) => [code & 255, code >> 8]],
+  ['one byte a letter, as in western Europe', [], (code: number) => [code]],
+])('text in %s', async (_name, mark, write) => {
+  const text = 'sep=;\npart;colour\nplate 1×2;grün\n';
+  const written = Uint8Array.from([
+    ...mark,
+    ...[...text].flatMap((letter) => write(letter.codePointAt(0) ?? 0)),
+  ]);
+  expect(await tableRows('drawers.csv', written.buffer)).toEqual([
+    ['part', 'colour'],
+    ['plate 1×2', 'grün'],
+  ]);
+});
+test('a blank first heading keeps its column; a mark of UTF-8 is no letter; an open quotation names its row', async () => {
+  expect(await tableRows('drawers.tsv', bytes('\uFEFF\n\tpart\tqty\n1\tplate 1x2\t3\n'))).toEqual([
+    ['', 'part', 'qty'],
+    ['1', 'plate 1x2', '3'],
+  ]);
+  await expect(
+    tableRows('drawers.csv', bytes('part,qty\nplate 1x2,3\n"plate 1x4,5\nplate 1x6,7\n')),
+  ).rejects.toThrow('drawers.csv, row 3: a quotation mark is not closed');
+});
 test('a workbook: the first sheet, numbers and formulas as they are shown', async () => {
   const book = new Workbook();
   const sheet = book.addWorksheet('Drawers');

@@ -16,7 +16,7 @@ export async function tableRows(name: string, bytes: ArrayBuffer): Promise<strin
     );
   const rows = name.toLowerCase().endsWith('.xlsx')
     ? await workbookRows(name, bytes)
-    : textRows(new TextDecoder().decode(bytes));
+    : textRows(name, textOf(bytes));
   if (rows.length > MOST_ROWS)
     throw new Error(
       `${name}: ${rows.length.toLocaleString('en')} rows; the most is ${MOST_ROWS.toLocaleString('en')}.`,
@@ -24,8 +24,42 @@ export async function tableRows(name: string, bytes: ArrayBuffer): Promise<strin
   return rows.map((row) => row.slice(0, MOST_COLUMNS));
 }
 
-const textRows = (text: string): string[][] =>
-  Papa.parse<string[]>(text.trim(), { skipEmptyLines: false }).data;
+/**
+ * The text of a file: UTF-8 or UTF-16 by its mark or its zero bytes; what is no UTF-8 is read as Windows-1252, in which
+ * spreadsheet programs of western Europe write.
+ */
+function textOf(buffer: ArrayBuffer): string {
+  const bytes = new Uint8Array(buffer);
+  const as = (encoding: string, fatal = false) => new TextDecoder(encoding, { fatal }).decode(bytes);
+  const [first, second] = bytes;
+  if ((first === 0xff && second === 0xfe) || (second === 0 && first !== 0)) return as('utf-16le');
+  if ((first === 0xfe && second === 0xff) || (first === 0 && second !== 0)) return as('utf-16be');
+  try {
+    return as('utf-8', true);
+  } catch {
+    return as('windows-1252');
+  }
+}
+
+/** A first line by which spreadsheet programs are told what parts the cells. */
+const SEPARATOR = /^sep=(.)\r?\n/i;
+
+/** @throws Error naming the row in which a quotation mark is not closed: what comes after it would be one cell */
+function textRows(name: string, text: string): string[][] {
+  // Blank lines at the ends are none; a blank first heading is one.
+  const trimmed = text.replace(/^(?:[ \t]*\r?\n)+/, '').trimEnd();
+  const delimiter = SEPARATOR.exec(trimmed)?.[1];
+  const { data, errors } = Papa.parse<string[]>(trimmed.replace(SEPARATOR, ''), {
+    skipEmptyLines: false,
+    ...(delimiter === undefined ? {} : { delimiter }),
+  });
+  const open = errors.find(({ type }) => type === 'Quotes');
+  if (open)
+    throw new Error(
+      `${name}, row ${(open.row ?? 0) + 1}: a quotation mark is not closed or stands within a cell.`,
+    );
+  return data;
+}
 
 async function workbookRows(name: string, bytes: ArrayBuffer): Promise<string[][]> {
   const { Workbook } = (await import('exceljs')).default;

@@ -8,6 +8,7 @@ export type { Market, Offer, Seller } from './buyProblem.ts';
 export * from './source.ts';
 export * from './market.ts';
 export * from './lists.ts';
+export { numberStyleOf, readNumber, type Decimal, type NumberStyle } from './numbers.ts';
 export * from './orders.ts';
 export * from './placeholders.ts';
 export * from './materials.ts';

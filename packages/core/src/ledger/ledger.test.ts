@@ -1,5 +1,6 @@
 import loadHighs from 'highs';
 import fc from 'fast-check';
+import { labOf, nearColours } from '../catalogue/index.ts';
 import { compile } from '../relief/index.ts';
 import { MasonryBook } from '../masonry/index.ts';
 import { emptyScene, forbidden, reduce, type Change, type Order, type Scene } from '../scene/index.ts';
@@ -22,6 +23,8 @@ import {
   nextStates,
   piecesByWeight,
   readOffers,
+  numberStyleOf,
+  readNumber,
   readRows,
   receive,
   simulatedMarket,
@@ -858,7 +861,7 @@ describe('lists', () => {
       none,
       new Set(),
     );
-    expect(read.lines).toEqual([{ ...brick, qty: 15, place: '', price: null }]);
+    expect(read.lines).toEqual([{ ...brick, qty: 15, place: '', price: null, owner: null }]);
     expect(read.rows).toBe(6);
     expect(read.bad).toEqual([
       { row: 4, reason: 'the colour «dark gray» is not known' },
@@ -876,7 +879,9 @@ describe('lists', () => {
       ]),
       new Set(),
     );
-    expect(taught.lines).toEqual([{ part: 'brick-1x1', colour: 'basalt', qty: 2, place: '', price: null }]);
+    expect(taught.lines).toEqual([
+      { part: 'brick-1x1', colour: 'basalt', qty: 2, place: '', price: null, owner: null },
+    ]);
   });
   test('a list of offers becomes a market; bad rows are left out with their reason', () => {
     const head = ['seller', 'part', 'colour', 'qty', 'price', 'shipping', 'min_order', 'days'];
@@ -902,6 +907,112 @@ describe('lists', () => {
       { row: 7, reason: '«-1» is no price from 0 to 1,000,000' },
     ]);
     expect(readOffers([['seller', 'part']])).toEqual({ ok: false, error: 'the column «colour» is missing' });
+  });
+  test('numbers are read as the whole column writes them (by hand)', () => {
+    const qty = (...cells: string[]) => {
+      const read = readRows(
+        cells.map((cell, i) => [`brick 1x${i + 1}`, cell]),
+        ['part', 'qty'],
+        none,
+        new Set(),
+      );
+      return [read.lines.map((line) => line.qty), read.bad.length];
+    };
+    expect(qty('1,000', '12', '12,000')).toEqual([[1000, 12, 12_000], 0]);
+    expect(qty('1.000', '12')).toEqual([[1000, 12], 0]);
+    expect(qty('1 250', '1’250', '3 pcs', '1,234,567')).toEqual([[1250, 1250, 3], 1]);
+    expect(qty('12.0', '1,000')).toEqual([[12, 1000], 0]);
+    // A comma parts decimals here, so that 1.000 is a thousand and 1,5 no whole number.
+    expect(qty('12,0', '1.000', '1,5')).toEqual([[12, 1000], 1]);
+    const prices = (...cells: string[]) =>
+      readRows(
+        cells.map((cell, i) => [`brick 1x${i + 1}`, '1', cell]),
+        ['part', 'qty', 'price'],
+        none,
+        new Set(),
+      ).lines.map(({ price }) => price);
+    expect(prices('0,12', '1,250', '3.000,50 €')).toEqual([0.12, 1.25, 3000.5]);
+    expect(prices('0.12', '1,250', '$3,000.50')).toEqual([0.12, 1250, 3000.5]);
+    expect(
+      readRows([['brick 1x1', '1,000']], ['part', 'qty'], none, new Set(), { decimal: ',' }).lines,
+    ).toEqual([expect.objectContaining({ qty: 1 })]);
+  });
+  test('a number written in either style reads back, whatever stands around it', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 9_999_999 }),
+        fc.constantFrom('.' as const, ',' as const),
+        fc.constantFrom('', '€ ', '$'),
+        fc.constantFrom('', ' kr', '€'),
+        fc.boolean(),
+        (cents, decimal, before, after, grouped) => {
+          const text = (cents / 100).toLocaleString('en', { minimumFractionDigits: 2, useGrouping: grouped });
+          const written =
+            decimal === '.' ? text : text.replace(/[.,]/g, (mark) => (mark === '.' ? ',' : '.'));
+          expect(numberStyleOf([written])).toEqual({ decimal, sure: true });
+          expect(readNumber(before + written + after, decimal)).toBe(cents / 100);
+        },
+      ),
+    );
+  });
+  test('offers: nothing is free that has no price; remembered words and parts of one’s own are known', () => {
+    const head = ['seller', 'part', 'colour', 'qty', 'price'];
+    const read = readOffers(
+      [
+        head,
+        ['Ash', 'brick 2x4', 'Slate', '', '0,12'],
+        ['Ash', 'brick 2x4', 'Slate', '1.000', ''],
+        ['Ash', 'own-foo', 'dark gray', '1.000', '0,12'],
+      ],
+      new Map([['colour dark gray', 'basalt']]),
+      new Set(['own-foo']),
+    );
+    if (!read.ok) throw new Error(read.error);
+    expect(read.market.offers).toEqual([
+      { seller: 'Ash', part: 'own-foo', colour: 'basalt', qty: 1000, price: 0.12 },
+    ]);
+    expect(read.bad.map(({ row }) => row)).toEqual([2, 3]);
+  });
+  test('an owner’s column keeps whose pieces they are; whoever is not on the display is named', () => {
+    const read = readRows(
+      [
+        ['brick 2x4', '10', 'Ada Fenn'],
+        ['brick 2x4', '5', 'bm'],
+        ['brick 2x4', '2', ''],
+        ['brick 2x4', '1', 'Cy'],
+      ],
+      ['part', 'qty', 'owner'],
+      none,
+      new Set(),
+      {
+        people: new Map([
+          ['ada fenn', 'ada'],
+          ['bm', 'bo'],
+        ]),
+      },
+    );
+    expect(read.lines.map(({ qty, owner }) => [qty, owner])).toEqual([
+      [10, 'ada'],
+      [5, 'bo'],
+      [2, null],
+    ]);
+    expect(read.bad).toEqual([{ row: 5, reason: '«Cy» is nobody of this display' }]);
+  });
+  test('everyday words for colours are offered by what they mean', () => {
+    const offered = (word: string) =>
+      readRows([['brick 1x1', word, '1']], ['part', 'colour', 'qty'], none, new Set()).unknown[0].offers;
+    for (const [word, looks] of [
+      ['black', '#1c1f22'],
+      ['tan', '#cdb98a'],
+      ['white', '#f4f2ec'],
+      ['dark blue', '#1f4aa0'],
+    ]) {
+      const [first] = offered(word);
+      const lab = labOf(looks);
+      const nearest = nearColours(word.startsWith('dark') ? { ...lab, l: lab.l - 16 } : lab, 1, 'solid')[0]
+        .colour.id;
+      expect([word, first]).toEqual([word, nearest]);
+    }
   });
   test('every row is in a line or reported: no piece is dropped silently', () => {
     const cell = fc.constantFrom(

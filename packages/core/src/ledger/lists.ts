@@ -1,10 +1,11 @@
-import { coloursNamed, nearColours, labOf, partNamed, ANY_COLOUR } from '../catalogue/index.ts';
+import { colourName, coloursNamed, nearColours, labOf, partNamed, ANY_COLOUR } from '../catalogue/index.ts';
 import { listOf, type PartLine, type Scene } from '../scene/index.ts';
 import type { Market, Offer, Seller } from './buyProblem.ts';
+import { numberStyleOf, readNumber, type Decimal, type NumberStyle } from './numbers.ts';
 
 /** Lists that people paste or bring as a file: which column says what, what their words mean, and which rows are bad. */
 
-export const COLUMN_USES = ['part', 'colour', 'qty', 'price', 'place', 'none'] as const;
+export const COLUMN_USES = ['part', 'colour', 'qty', 'price', 'place', 'owner', 'none'] as const;
 export type ColumnUse = (typeof COLUMN_USES)[number];
 
 /** A word of a list that nobody knows yet, on how many rows, with what it may mean. */
@@ -23,19 +24,22 @@ export interface BadRow {
 }
 
 export interface ReadList {
-  /** Each part, colour and place once; prices averaged by quantity. */
-  lines: (PartLine & { place: string; price: number | null })[];
+  /** Each part, colour, place and owner once; prices averaged by quantity. */
+  lines: (PartLine & { place: string; price: number | null; owner: string | null })[];
   rows: number;
   bad: BadRow[];
   unknown: UnknownWord[];
+  /** How quantities and prices were read. */
+  numbers: NumberStyle;
 }
 
 const HEADS: Record<Exclude<ColumnUse, 'none'>, RegExp> = {
   part: /part|piece|item|element|what/i,
   colour: /colou?r|shade|tone/i,
-  qty: /qty|quant|count|amount|number|how many|pieces/i,
+  qty: /qty|quant|count|amount|number|how many|pieces|^needed$/i,
   price: /price|cost|each/i,
   place: /place|drawer|crate|box|where|location/i,
+  owner: /owner|whose|belongs/i,
 };
 
 /** A first guess at what columns say, from their headings; people put it right. */
@@ -56,30 +60,50 @@ export function aliasesOf(scene: Scene): Map<string, string> {
 export const aliasKey = (about: 'part' | 'colour', word: string): string =>
   `${about} ${word.trim().toLowerCase()}`;
 
-const WHOLE = /^\s*(\d{1,7})(?:[.,]0+)?\s*$/;
-const MONEY = /^[^\d-]*(\d{1,6}(?:[.,]\d{1,4})?)[^\d]*$/;
 const MOST = 1_000_000;
+
+/** The style of a list's numbers: as a price or a quantity of it tells; prices first, which have decimals. */
+function styleOf(rows: readonly (readonly string[])[], qtyAt: number, priceAt: number): NumberStyle {
+  const column = (at: number) => (at < 0 ? [] : rows.map((cells) => cells[at] ?? ''));
+  const prices = numberStyleOf(column(priceAt));
+  if (prices.sure) return prices;
+  const counts = numberStyleOf(column(qtyAt), true);
+  return counts.sure || counts.decimal === ',' ? counts : prices;
+}
+
+/** A whole number of pieces; null when it is none, or more than are counted. */
+function readCount(text: string, decimal: Decimal): number | null {
+  const value = readNumber(text, decimal);
+  return value === null || !Number.isInteger(value) || value > MOST ? null : value;
+}
 
 /**
  * Reads the rows of a list. No row is dropped without its number and the reason.
  * @param rows without the heading
- * @param first the number of the first of them in the file, from 1
  * @param own parts that somebody added, which any list may name by id
+ * @param options.first the number of the first of them in the file, from 1
+ * @param options.people ids by what owners may be called, in small letters
+ * @param options.decimal the mark before decimals; left out: found from all of them
  */
 export function readRows(
   rows: readonly (readonly string[])[],
   columns: readonly ColumnUse[],
   aliases: ReadonlyMap<string, string>,
   own: ReadonlySet<string>,
-  first = 2,
+  {
+    first = 2,
+    decimal,
+    people = new Map(),
+  }: { first?: number; decimal?: Decimal; people?: ReadonlyMap<string, string> } = {},
 ): ReadList {
   const at = (use: ColumnUse) => columns.indexOf(use);
-  const [partAt, colourAt, qtyAt, priceAt, placeAt] = [
+  const [partAt, colourAt, qtyAt, priceAt, placeAt, ownerAt] = [
     at('part'),
     at('colour'),
     at('qty'),
     at('price'),
     at('place'),
+    at('owner'),
   ];
   const lines = new Map<string, ReadList['lines'][number]>();
   const bad: BadRow[] = [];
@@ -103,9 +127,10 @@ export function readRows(
     unknown.set(key, entry);
     return null;
   };
+  const numbers = decimal ? { decimal, sure: true } : styleOf(rows, qtyAt, priceAt);
   if (partAt < 0 || qtyAt < 0)
     return {
-      ...{ lines: [], rows: rows.length, unknown: [] },
+      ...{ lines: [], rows: rows.length, unknown: [], numbers },
       bad: [{ row: first - 1, reason: 'say which column names the part and which the quantity' }],
     };
   let count = 0;
@@ -120,13 +145,13 @@ export function readRows(
       reject('no part is named');
       continue;
     }
-    const qty = WHOLE.exec(cell(qtyAt));
-    if (!qty || Number(qty[1]) > MOST) {
+    const n = readCount(cell(qtyAt), numbers.decimal);
+    if (n === null) {
       reject(`«${cell(qtyAt)}» is no quantity from 0 to ${MOST.toLocaleString('en')}`);
       continue;
     }
-    const money = priceAt < 0 || cell(priceAt) === '' ? null : MONEY.exec(cell(priceAt));
-    if (priceAt >= 0 && cell(priceAt) !== '' && !money) {
+    const price = priceAt < 0 ? null : readNumber(cell(priceAt), numbers.decimal);
+    if (priceAt >= 0 && cell(priceAt) !== '' && price === null) {
       reject(`«${cell(priceAt)}» is no price`);
       continue;
     }
@@ -138,12 +163,15 @@ export function readRows(
       );
       continue;
     }
+    const owner = cell(ownerAt) === '' ? null : (people.get(cell(ownerAt).toLowerCase()) ?? undefined);
+    if (owner === undefined) {
+      reject(`«${cell(ownerAt)}» is nobody of this display`);
+      continue;
+    }
     const place = cell(placeAt).slice(0, 80);
-    const price = money ? Number(money[1].replace(',', '.')) : null;
-    const key = `${part} ${colour} ${place}`;
+    const key = `${part} ${colour} ${owner} ${place}`;
     const line = lines.get(key);
-    const n = Number(qty[1]);
-    if (!line) lines.set(key, { part, colour, qty: n, place, price });
+    if (!line) lines.set(key, { part, colour, qty: n, place, price, owner });
     else {
       if (price !== null)
         line.price =
@@ -156,6 +184,7 @@ export function readRows(
     rows: count,
     bad,
     unknown: [...unknown.values()].toSorted((a, b) => b.rows - a.rows),
+    numbers,
   };
 }
 
@@ -163,12 +192,15 @@ const partMeant = (word: string, own: ReadonlySet<string>): string | null =>
   own.has(word.trim()) ? word.trim() : (partNamed(word)?.id ?? null);
 
 const colourMeant = (word: string): string | null =>
-  word.trim().toLowerCase() === ANY_COLOUR ? ANY_COLOUR : (coloursNamed(word).exact?.id ?? null);
+  [ANY_COLOUR, colourName(ANY_COLOUR)].includes(word.trim().toLowerCase())
+    ? ANY_COLOUR
+    : (coloursNamed(word).exact?.id ?? null);
 
-/** Colours that an unknown word may mean: by its letters, by a value such as #66707a, else plain ones. */
+/**
+ * Colours that an unknown word may mean: an everyday word by what it means and how near colours are to that; else a
+ * value such as #66707a, or what is spelt alike.
+ */
 function offersFor(word: string): string[] {
-  const { alike } = coloursNamed(word);
-  if (alike.length > 0) return alike.map(({ id }) => id);
   for (const [pattern, hex] of PLAIN_WORDS)
     if (pattern.test(word)) {
       const lab = labOf(hex);
@@ -176,22 +208,22 @@ function offersFor(word: string): string[] {
       const finish = /clear|trans/i.test(word) ? 'clear' : 'solid';
       return nearColours({ ...lab, l: lab.l + lighter }, 3, finish).map(({ colour }) => colour.id);
     }
-  return [];
+  return coloursNamed(word).alike.map(({ id }) => id);
 }
 /** What plain colour words look like. */
 const PLAIN_WORDS: readonly [RegExp, string][] = [
-  [/gr[ae]y/i, '#8a8c8a'],
-  [/black/i, '#1c1f22'],
-  [/white/i, '#f4f2ec'],
-  [/brown/i, '#6b4a2f'],
-  [/tan|beige/i, '#cdb98a'],
-  [/orange/i, '#ee7a16'],
-  [/yellow/i, '#f0c419'],
-  [/green/i, '#3f7d3a'],
-  [/blue/i, '#1f4aa0'],
-  [/red/i, '#c8281f'],
-  [/pink/i, '#e3a0b4'],
-  [/purple|violet/i, '#6d4a86'],
+  [/\b(?:gr[ae]y)/i, '#8a8c8a'],
+  [/\b(?:black)/i, '#1c1f22'],
+  [/\b(?:white)/i, '#f4f2ec'],
+  [/\b(?:brown)/i, '#6b4a2f'],
+  [/\b(?:tan|beige)/i, '#cdb98a'],
+  [/\b(?:orange)/i, '#ee7a16'],
+  [/\b(?:yellow)/i, '#f0c419'],
+  [/\b(?:green)/i, '#3f7d3a'],
+  [/\b(?:blue)/i, '#1f4aa0'],
+  [/\b(?:red)/i, '#c8281f'],
+  [/\b(?:pink)/i, '#e3a0b4'],
+  [/\b(?:purple|violet)/i, '#6d4a86'],
 ];
 
 /** A line as people type it: «40 plate 2x4 in Slate»; or a sentence about what is wrong with it. */
@@ -205,24 +237,36 @@ export function lineTyped(text: string): { ok: true; line: PartLine } | { ok: fa
   return { ok: true, line: { part: part.id, colour: colour.id, qty: Number(match[1]) } };
 }
 
-/** A market from the rows of a list of offers, with their heading. Bad rows are reported and left out. */
+/**
+ * A market from the rows of a list of offers, with their heading. Bad rows are reported and left out: a price or a
+ * quantity that is not there is none of 0.
+ * @param aliases what people's words mean here, and `own` the parts they added
+ */
 export function readOffers(
   rows: readonly (readonly string[])[],
-): { ok: true; market: Market; bad: BadRow[] } | { ok: false; error: string } {
+  aliases: ReadonlyMap<string, string> = new Map(),
+  own: ReadonlySet<string> = new Set(),
+): { ok: true; market: Market; bad: BadRow[]; numbers: NumberStyle } | { ok: false; error: string } {
   const [head = [], ...body] = rows;
   const at = new Map(head.map((word, i) => [word.trim().toLowerCase(), i]));
   const missing = ['seller', 'part', 'colour', 'qty', 'price'].find((column) => !at.has(column));
   if (missing !== undefined) return { ok: false, error: `the column «${missing}» is missing` };
+  const numbers = styleOf(body, at.get('qty') ?? -1, at.get('price') ?? -1);
   const sellers = new Map<string, Seller>();
   const offers: Offer[] = [];
   const bad: BadRow[] = [];
   for (const [index, cells] of body.entries()) {
     if (cells.every((cell) => cell.trim() === '')) continue;
     const cell = (column: string) => (cells[at.get(column) ?? -1] ?? '').trim();
-    const number = (column: string) => (cell(column) === '' ? 0 : Number(cell(column).replace(',', '.')));
+    // What a parcel costs at least, and its least order, may be left out.
+    const number = (column: string) =>
+      cell(column) === '' && !['qty', 'price'].includes(column)
+        ? 0
+        : (readNumber(cell(column), numbers.decimal) ?? NaN);
     const reject = (reason: string) => void bad.push({ row: index + 2, reason });
-    const part = partNamed(cell('part'));
-    const colour = coloursNamed(cell('colour')).exact;
+    const part = aliases.get(aliasKey('part', cell('part'))) ?? partMeant(cell('part'), own);
+    const colour =
+      aliases.get(aliasKey('colour', cell('colour'))) ?? coloursNamed(cell('colour')).exact?.id ?? null;
     const wrong = ['qty', 'price', 'shipping', 'min_order'].find(
       (column) => !(number(column) >= 0 && number(column) <= 1e6),
     );
@@ -240,12 +284,12 @@ export function readOffers(
         });
       offers.push({
         seller: name,
-        part: part.id,
-        colour: colour.id,
+        part,
+        colour,
         qty: number('qty'),
         price: number('price'),
       });
     }
   }
-  return { ok: true, market: { sellers: [...sellers.values()], offers }, bad };
+  return { ok: true, market: { sellers: [...sellers.values()], offers }, bad, numbers };
 }

@@ -2,6 +2,7 @@ import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { nearColours, colourName, partName, ANY_COLOUR } from '@quarry/core/catalogue';
 import {
+  aliasesOf,
   readOffers,
   simulatedMarket,
   type Market,
@@ -44,7 +45,7 @@ export function BuyPanel() {
   const bring = async (file: File | undefined) => {
     if (!file) return;
     try {
-      const read = readOffers(await readTable(file));
+      const read = readOffers(await readTable(file), aliasesOf(scene), new Set(Object.keys(scene.partType)));
       if (!read.ok) throw new Error(`${file.name}: ${read.error}`);
       setOwn({ name: file.name, market: read.market });
       clear();

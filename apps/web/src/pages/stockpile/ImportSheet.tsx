@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { CATALOGUE, PALETTE, colourName, partName } from '@quarry/core/catalogue';
+import { CATALOGUE, PALETTE, colourName, partName, partOf } from '@quarry/core/catalogue';
 import { counted } from '@quarry/core/lattice';
 import {
   COLUMN_USES,
@@ -9,9 +9,18 @@ import {
   guessColumns,
   readRows,
   type ColumnUse,
+  type Decimal,
   type UnknownWord,
 } from '@quarry/core/ledger';
-import { MAX_LINES, listOf, mergeLines, type Change } from '@quarry/core/scene';
+import {
+  MAX_CHANGES,
+  MAX_LINES,
+  listOf,
+  mergeLines,
+  mostOf,
+  type Change,
+  type Lot,
+} from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { Heading } from '../../ui/parts.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
@@ -23,6 +32,7 @@ const USES: Record<ColumnUse, string> = {
   qty: 'quantity',
   price: 'price',
   place: 'drawer',
+  owner: 'owner',
   none: 'not used',
 };
 const OWN_PART = 'own-';
@@ -35,6 +45,24 @@ const ownPartId = (word: string) =>
       .replace(/^-|-$/g, '')
       .slice(0, 30) || 'part'
   }`;
+/** Pieces of one part and colour in one drawer of one owner are one count. */
+const lotKey = ({ part, colour, place, owner }: Pick<Lot, 'part' | 'colour' | 'place' | 'owner'>): string =>
+  `${part} ${colour} ${owner ?? ''} ${place}`;
+/** What each part costs by a list, to the hundredth: its lines of all colours averaged by their pieces. */
+function pricesOf(
+  lines: readonly { part: string; qty: number; price: number | null }[],
+): Map<string, number> {
+  const sums = new Map<string, { pieces: number; money: number }>();
+  for (const { part, qty, price } of lines) {
+    if (price === null) continue;
+    const { pieces, money } = sums.get(part) ?? { pieces: 0, money: 0 };
+    const weight = Math.max(1, qty);
+    sums.set(part, { pieces: pieces + weight, money: money + price * weight });
+  }
+  return new Map(
+    [...sums].map(([part, { pieces, money }]) => [part, Math.round((100 * money) / pieces) / 100]),
+  );
+}
 type Into = 'need' | 'kit' | 'stock';
 const INTO: Record<Into, string> = { need: 'a list of what is needed', kit: 'a kit', stock: 'drawers' };
 
@@ -52,6 +80,18 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
   const [into, setInto] = useState<Into>('need');
   const [section, setSection] = useState('');
   const [text, setText] = useState('');
+  const [decimal, setDecimal] = useState<Decimal | null>(null);
+  const [replaces, setReplaces] = useState(true);
+  const people = useMemo(
+    () =>
+      new Map(
+        listOf(scene, 'person').flatMap(({ id, name: word, initials }): [string, string][] => [
+          [initials.toLowerCase(), id],
+          [word.toLowerCase(), id],
+        ]),
+      ),
+    [scene],
+  );
   const own = useMemo(() => new Set(Object.keys(scene.partType)), [scene.partType]);
   const aliases = useMemo(() => {
     const all = aliasesOf(scene);
@@ -59,8 +99,11 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
     return all;
   }, [scene, taught]);
   const read = useMemo(
-    () => (table ? readRows(table.rows.slice(1), columns, aliases, own) : null),
-    [table, columns, aliases, own],
+    () =>
+      table
+        ? readRows(table.rows.slice(1), columns, aliases, own, { people, ...(decimal ? { decimal } : {}) })
+        : null,
+    [table, columns, aliases, own, people, decimal],
   );
   const open = async (from: File | string, word: string) => {
     try {
@@ -68,6 +111,7 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
       if (rows.length < 2) throw new Error(`${word}: there is no row under its heading.`);
       setTable({ name: word, rows });
       setColumns(guessColumns(rows[0]));
+      setDecimal(null);
       setName(word.replace(/\.[a-z]+$/i, '').slice(0, 80));
     } catch (error) {
       toast.error(error instanceof Error ? error.message : String(error));
@@ -91,34 +135,64 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
           ...{ op: 'add', kind: 'partType', id: means },
           data: { family: 'special', name: word.slice(0, 80) },
         });
-    const id = freshId('partList');
-    const changes: Change[] =
-      into === 'stock'
-        ? read.lines.map(({ part, colour, qty, place }) => ({
-            ...{ op: 'add', kind: 'lot', id: freshId('lot') },
-            data: { part, colour, qty, owner: person, place },
-          }))
-        : [
-            {
-              ...{ op: 'add', kind: 'partList', id },
+    // What the list says that parts cost is known from now on, where nobody said so before.
+    for (const [part, price] of pricesOf(read.lines)) {
+      const type = scene.partType[part];
+      const added = remembered.find((change) => change.op === 'add' && change.id === part);
+      const family = partOf(part)?.family ?? 'special';
+      if (type?.price === null)
+        remembered.push({ op: 'patch', kind: 'partType', id: part, v: type.v, set: { price } });
+      else if (added?.op === 'add') added.data.price = price;
+      else if (!type) remembered.push({ op: 'add', kind: 'partType', id: part, data: { family, price } });
+    }
+    const id = known?.id ?? freshId('partList');
+    const what = `brought ${table?.name ?? 'a list'}: ${counted(read.lines.length, 'line')}`;
+    if (into !== 'stock') {
+      const fields = { section: section === '' ? null : section, lines: mergeLines(lines) };
+      const change: Change =
+        known && replaces
+          ? { op: 'patch', kind: 'partList', id, v: known.v, set: { lines: fields.lines } }
+          : {
+              ...{ op: 'add', kind: 'partList', id: known ? freshId('partList') : id },
               data: {
-                name: name.trim() || 'List',
-                use: into,
-                section: section === '' ? null : section,
+                ...{ name: name.trim() || 'List', use: into, ...fields },
                 owner: into === 'kit' ? person : null,
-                lines: mergeLines(lines),
               },
-            },
-          ];
-    if (
-      edit.change(`brought ${table?.name ?? 'a list'}: ${read.lines.length} lines`, [
-        ...changes,
-        ...remembered,
-      ])
-    )
-      onDone(into === 'stock' ? null : id);
+            };
+      if (edit.change(what, [change, ...remembered])) onDone(change.id);
+      return;
+    }
+    const drawers = read.lines.map(({ part, colour, qty, place, owner }): Change => {
+      const there = replaces
+        ? lotsThere.get(lotKey({ part, colour, place, owner: owner ?? person }))
+        : undefined;
+      return there
+        ? { op: 'patch', kind: 'lot', id: there.id, v: there.v, set: { qty } }
+        : {
+            ...{ op: 'add', kind: 'lot', id: freshId('lot') },
+            data: { part, colour, qty, owner: owner ?? person, place },
+          };
+    });
+    // More than a batch carries lands in several, one after the other.
+    const all = [...remembered, ...drawers];
+    let landed = true;
+    for (let at = 0; at < all.length && landed; at += MAX_CHANGES)
+      landed = edit.change(what, all.slice(at, at + MAX_CHANGES));
+    if (landed) onDone(null);
   };
-  const most = into === 'stock' ? 4000 : MAX_LINES;
+  const lotsThere = useMemo(() => new Map(listOf(scene, 'lot').map((lot) => [lotKey(lot), lot])), [scene]);
+  const known =
+    into === 'stock'
+      ? undefined
+      : listOf(scene, 'partList').find((list) => list.use === into && list.name === name.trim());
+  const there = read
+    ? into === 'stock'
+      ? read.lines.filter((line) => lotsThere.has(lotKey({ ...line, owner: line.owner ?? person }))).length
+      : known
+        ? 1
+        : 0
+    : 0;
+  const most = into === 'stock' ? mostOf('lot') : MAX_LINES;
   return (
     <section aria-label="Bring a list">
       <Heading>Bring a list</Heading>
@@ -290,6 +364,32 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
                     </option>
                   ))}
                 </select>
+              </label>
+            )}
+            <label>
+              <span className="block ink-2 text-xs">
+                Numbers are written {read.numbers.sure || decimal ? '' : '(a guess)'}
+              </span>
+              <select
+                className="select select-xs w-28 fig"
+                value={read.numbers.decimal}
+                onChange={(event) => setDecimal(event.currentTarget.value === ',' ? ',' : '.')}
+              >
+                <option value=".">1,234.50</option>
+                <option value=",">1.234,50</option>
+              </select>
+            </label>
+            {there > 0 && (
+              <label className="flex items-center gap-1 text-xs">
+                <input
+                  type="checkbox"
+                  className="checkbox checkbox-xs"
+                  checked={replaces}
+                  onChange={(event) => setReplaces(event.currentTarget.checked)}
+                />
+                {into === 'stock'
+                  ? `${counted(there, 'line')} lie in those drawers: count them anew`
+                  : `Replace «${name.trim()}», which is there`}
               </label>
             )}
             <button
