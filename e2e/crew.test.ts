@@ -191,7 +191,7 @@ journey(
       await type(nell, 'Sign-in name', 'nell');
       await type(nell, 'Password', 'short');
       await press(nell, 'Join');
-      await sees(nell, 'A password has at least 10 characters.');
+      await sees(nell, 'A password has at least 12 characters.');
       await type(nell, 'Password', 'long enough by now');
       await press(nell, 'Join');
       await boardReady(nell);

@@ -40,7 +40,7 @@ test('a real instance: the printed code makes the first account, once; sign out 
     await fill(page, 'Your name', 'Ada Fenn');
     await fill(page, 'Sign-in name', 'ada');
     await fill(page, 'Password', 'short');
-    await sees(page, 'A password has at least 10 characters.');
+    await sees(page, 'A password has at least 12 characters.');
     await fill(page, 'Password', 'a long enough one');
     await sees(page, 'not the code that the server printed');
     await fill(page, 'One-time code from the terminal', code);

@@ -32,7 +32,8 @@ import { DisplaysService } from './displays/displays.service.ts';
 import { HistoryController } from './history/history.controller.ts';
 import { HistoryService } from './history/history.service.ts';
 import { ErrorFilter } from './http/errors.ts';
-import { sameOrigin } from './http/guard.ts';
+import { knownHost, sameOrigin } from './http/guard.ts';
+import { throttlers } from './http/signInGuard.ts';
 import { HealthController } from './http/health.controller.ts';
 import { LettersController } from './letters/letters.controller.ts';
 import { LettersService } from './letters/letters.service.ts';
@@ -52,7 +53,7 @@ class AppModule {
   static with(config: Config, store: Store): DynamicModule {
     return {
       module: AppModule,
-      imports: [ThrottlerModule.forRoot([{ ttl: 60_000, limit: config.signInLimit }])],
+      imports: [ThrottlerModule.forRoot(throttlers(config.signInLimit))],
       controllers: [
         AccountsController,
         ExportController,
@@ -109,6 +110,9 @@ export async function createApp(config: Config): Promise<Running> {
     { bodyParser: false, logger: nestLogger(log) },
   );
   app.disable('x-powered-by');
+  // Behind a proxy its word about who asks and how is taken, of one hop only.
+  if (config.behindProxy) app.set('trust proxy', 1);
+  app.use(knownHost(config.hosts));
   app.use(
     pinoHttp({
       logger: log,
@@ -139,7 +143,7 @@ export async function createApp(config: Config): Promise<Running> {
           formAction: ["'self'"],
         },
       },
-      strictTransportSecurity: false,
+      strictTransportSecurity: config.behindProxy,
     }),
   );
   const squeeze = compression({
@@ -149,7 +153,7 @@ export async function createApp(config: Config): Promise<Running> {
   app.use((request: Request, response: Response, next: () => void) =>
     request.method === 'GET' ? squeeze(request, response, next) : next(),
   );
-  app.use('/api', sameOrigin);
+  app.use('/api', keepPrivate, sameOrigin);
   app.use('/api/displays/import', express.text({ type: () => true, limit: MAX_FILE_BYTES }));
   app.use('/api/displays/:id/photos', express.raw({ type: 'image/*', limit: MOST_PHOTO_BYTES }));
   app.use('/api', express.json({ limit: BODY_LIMIT }), refuseNested);
@@ -177,6 +181,12 @@ export async function createApp(config: Config): Promise<Running> {
   };
 }
 
+/** What is somebody's own is kept by no cache on the way; what may be kept says so itself. */
+function keepPrivate(_request: Request, response: Response, next: () => void): void {
+  response.set('cache-control', 'no-store');
+  next();
+}
+
 /** Refuses a body that is nested deeper than anything here is read: what comes after it need not fear its depth. */
 function refuseNested(request: Request, response: Response, next: () => void): void {
   // What is large has taken its time already: others have a turn before it is read further.
@@ -200,7 +210,7 @@ function servePages(app: NestExpressApplication, folder: string): void {
       ),
   });
   app.use((request: Request, response: Response, next: () => void) => {
-    if (request.method !== 'GET' || request.path.startsWith('/api/')) return next();
+    if (!['GET', 'HEAD'].includes(request.method) || request.path.startsWith('/api/')) return next();
     files(request, response, () => {
       response.setHeader('cache-control', 'no-cache');
       response.sendFile(page);

@@ -11,7 +11,11 @@ export interface Config {
   web: string | null;
   /** Demo mode: a crew that signs in by one click. Never on a real instance. */
   demo: boolean;
-  /** Sign-in attempts a minute and address. */
+  /** Names under which the server is asked for, besides localhost and addresses in figures. */
+  hosts: readonly string[];
+  /** Stands behind one proxy that speaks TLS to the world. */
+  behindProxy: boolean;
+  /** Sign-in attempts a minute for one account and address. */
   signInLimit: number;
   logLevel: string;
 }

@@ -18,6 +18,8 @@ const USAGE = `Open Quarry server
   --port 4310       port to listen on
   --host 127.0.0.1  address to listen on
   --data .data/main folder of the database
+  --host-name NAMES names under which browsers ask for it, besides localhost and addresses, with commas between them
+  --behind-proxy    it stands behind one proxy that speaks TLS: cookies are Secure, and the proxy says who asks
   --demo            seed and serve the demo, with one-click sign-in
   --backup FILE     copy the database of --data to FILE and end; a server may be running
   --restore FILE    put the copy FILE in the place of the database of --data and end; no server may be running
@@ -25,20 +27,31 @@ const USAGE = `Open Quarry server
   --copy-every 24   hours from one copy to the next
 `;
 
+const OPTIONS = {
+  port: { type: 'string', default: '4310' },
+  host: { type: 'string', default: '127.0.0.1' },
+  data: { type: 'string' },
+  'host-name': { type: 'string', default: '' },
+  'behind-proxy': { type: 'boolean', default: false },
+  demo: { type: 'boolean', default: false },
+  backup: { type: 'string' },
+  restore: { type: 'string' },
+  copies: { type: 'string', default: '7' },
+  'copy-every': { type: 'string', default: '24' },
+  help: { type: 'boolean', default: false },
+} as const;
+
+/** @throws StoreError naming an option that there is not, or one without its value */
+function optionsGiven() {
+  try {
+    return parseArgs({ options: OPTIONS }).values;
+  } catch (error) {
+    throw new StoreError(`${error instanceof Error ? error.message : String(error)}\n\n${USAGE}`);
+  }
+}
+
 async function main(): Promise<void> {
-  const { values } = parseArgs({
-    options: {
-      port: { type: 'string', default: '4310' },
-      host: { type: 'string', default: '127.0.0.1' },
-      data: { type: 'string' },
-      demo: { type: 'boolean', default: false },
-      backup: { type: 'string' },
-      restore: { type: 'string' },
-      copies: { type: 'string', default: '7' },
-      'copy-every': { type: 'string', default: '24' },
-      help: { type: 'boolean', default: false },
-    },
-  });
+  const values = optionsGiven();
   if (values.help) {
     process.stdout.write(USAGE);
     return;
@@ -69,6 +82,11 @@ async function main(): Promise<void> {
     fonts: join(ROOT, 'node_modules', '@fontsource', 'archivo', 'files'),
     web: join(ROOT, 'apps', 'web', 'dist'),
     demo: values.demo,
+    hosts: values['host-name']
+      .split(',')
+      .map((name) => name.trim().toLowerCase())
+      .filter((name) => name !== ''),
+    behindProxy: values['behind-proxy'],
     signInLimit: 10,
     logLevel: process.env.LOG_LEVEL ?? 'warn',
   });
@@ -76,7 +94,9 @@ async function main(): Promise<void> {
   if (values.demo) await app.get(DemoService).seed(join(ROOT, 'demo'), new Date());
   // A page that asks every twenty seconds keeps its line; a proxy's idle limit is usually a minute.
   app.getHttpServer().keepAliveTimeout = KEEP_ALIVE_MS;
-  await app.listen(port, values.host);
+  await app.listen(port, values.host).catch((error: unknown) => {
+    throw new StoreError(notListening(error, port, values.host));
+  });
   const address: unknown = app.getHttpServer().address();
   const bound =
     typeof address === 'object' && address !== null && 'port' in address ? Number(address.port) : port;
@@ -107,6 +127,16 @@ async function main(): Promise<void> {
   process.on('SIGINT', stop);
 }
 
+/** Why a port cannot be had, as a sentence. */
+function notListening(error: unknown, port: number, host: string): string {
+  const code = error instanceof Error && 'code' in error ? error.code : '';
+  if (code === 'EADDRINUSE')
+    return `Port ${port} of ${host} is in use: another program listens there. Choose another with --port.`;
+  if (code === 'EACCES')
+    return `Port ${port} may not be used by this account; choose one above 1023 with --port.`;
+  return `${host}:${port} cannot be listened at: ${error instanceof Error ? error.message : String(error)}.`;
+}
+
 /** @throws StoreError naming the option, its value and the limits */
 function wholeNumber(option: string, text: string, least: number, most: number): number {
   const value = Number(text);
@@ -134,5 +164,5 @@ main().catch((error: unknown) => {
   process.stderr.write(
     `${error instanceof StoreError ? error.message : error instanceof Error ? error.stack : String(error)}\n`,
   );
-  process.exitCode = 1;
+  process.exit(1);
 });

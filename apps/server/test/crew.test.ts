@@ -288,7 +288,9 @@ describe('passwords and sessions', () => {
     const builder = await joined(keeper, id, 'coder', { role: 'planner' });
     const known = await nobody()('POST', '/api/reset/ask', { login: 'coder' });
     expect(await nobody()('POST', '/api/reset/ask', { login: 'nobody-at-all' })).toEqual(known);
-    expect((await letters(keeper))[0]).toMatchObject({ subject: 'Nell Hythe asks for a new password' });
+    expect((await letters(keeper))[0]).toMatchObject({
+      subject: 'Nell Hythe (coder) asks for a new password',
+    });
     const { userId } = await memberOf(keeper, id, 'coder');
     const { body } = await keeper('POST', `/api/displays/${id}/members/${userId}/reset`);
     const code = String(body.code);

@@ -65,6 +65,8 @@ export class Harness {
       worker: WORKER,
       web: null,
       demo: true,
+      hosts: [],
+      behindProxy: false,
       signInLimit: 5,
       logLevel: 'silent',
       ...more,

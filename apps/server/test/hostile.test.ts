@@ -1,7 +1,12 @@
+import { spawn } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
+import { writeFileSync } from 'node:fs';
+import { request } from 'node:http';
+import { join } from 'node:path';
 import ICAL from 'ical.js';
 import { LettersService } from '../src/letters/letters.service.ts';
-import { restoreStore, backupStore } from '../src/store/copies.ts';
+import { backupStore, restoreStore } from '../src/store/copies.ts';
+import { openStore, transact } from '../src/store/database.ts';
 import {
   Harness,
   MIGRATIONS,
@@ -14,7 +19,6 @@ import {
   valleyOf,
   type Client,
 } from './harness.ts';
-import { join } from 'node:path';
 
 /** What a member who means harm tries: to stop the server, to speak or act for another, to come back unasked. */
 
@@ -168,7 +172,7 @@ describe('floods are refused in a sentence', () => {
     const me = await personOf(viewer, id);
     const thread = (n: number, mentions: string[] = []) =>
       add('thread', `flood-${n}`, { title: 'T', text: 'T', by: me, mentions });
-    const letters = async () => (await owner('GET', '/api/me/letters')).body;
+    const letters = async () => (await owner('GET', '/api/letters')).body;
     const before = JSON.stringify(await letters()).length;
     const many = Array.from({ length: 4000 }, (_, n) => thread(n, ['iva']));
     expect(await send(viewer, ...many)).toMatchObject({
@@ -436,6 +440,185 @@ describe('nobody comes in who was not asked', () => {
     );
     expect(two.map(({ status }) => status).sort()).toEqual([200, 409]);
   });
+});
+
+describe('at the door', () => {
+  const PASSWORD = 'a long enough one';
+  const attempt = (login: string, password: string, headers: Record<string, string> = {}) =>
+    nobody()('POST', '/api/session', { login, password }, headers);
+
+  test('guessing is slowed by account and address: the rest of a hall signs in from the same address', async () => {
+    await harness.reseed({ signInLimit: 4 });
+    const tried = [];
+    for (let i = 0; i < 6; i++) tried.push((await attempt('iva', `guess ${i} of many`)).status);
+    expect(tried).toEqual([401, 401, 401, 401, 429, 429]);
+    // Another account of that address is not held up by it.
+    expect((await attempt('brenna', 'not theirs at all')).status).toBe(401);
+    // Many accounts from one address are.
+    const spray = [];
+    for (let i = 0; i < 90; i++) spray.push((await attempt(`nobody-${i}`, 'Summer of 2031')).status);
+    expect(spray.at(-1)).toBe(429);
+  }, 60_000);
+
+  test('behind a proxy: its word about address and TLS is taken, of one hop; a cookie is Secure then', async () => {
+    await harness.reseed({ signInLimit: 3, behindProxy: true, hosts: ['quarry.example'] });
+    const from = (address: string) => ({
+      'x-forwarded-for': `1.2.3.4, ${address}`,
+      'x-forwarded-proto': 'https',
+    });
+    for (let i = 0; i < 4; i++) await attempt('iva', `guess ${i} of many`, from('10.0.0.1'));
+    expect((await attempt('iva', 'guess again', from('10.0.0.1'))).status).toBe(429);
+    expect((await attempt('iva', 'guess again', from('10.0.0.2'))).status).toBe(401);
+    const signedIn = await fetch(`${harness.url}/api/demo/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', ...from('10.0.0.3') },
+      body: '{"login":"iva"}',
+    });
+    expect(signedIn.headers.get('set-cookie')).toMatch(/; Secure/);
+    expect(signedIn.headers.get('strict-transport-security')).toMatch(/max-age=\d+/);
+    await harness.reseed({ signInLimit: 100_000 });
+    const plain = await fetch(`${harness.url}/api/demo/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'x-forwarded-proto': 'https' },
+      body: '{"login":"iva"}',
+    });
+    expect(plain.headers.get('set-cookie')).not.toMatch(/; Secure/);
+  });
+
+  test('it answers to its own names only: no other name that points here is taken', async () => {
+    await harness.reseed({ signInLimit: 100_000, hosts: ['quarry.example'] });
+    const { port } = new URL(harness.url);
+    const asked = (host: string) =>
+      new Promise<number>((resolve, reject) => {
+        request(
+          { host: new URL(harness.url).hostname, port, path: '/api/welcome', headers: { host } },
+          (answer) => {
+            answer.resume();
+            resolve(answer.statusCode ?? 0);
+          },
+        )
+          .on('error', reject)
+          .end();
+      });
+    expect(await asked(`quarry.example:${port}`)).toBe(200);
+    expect(await asked(`localhost:${port}`)).toBe(200);
+    expect(await asked('192.168.1.20')).toBe(200);
+    expect(await asked('[::1]:80')).toBe(200);
+    expect(await asked('evil.example')).toBe(421);
+  });
+
+  test('passwords: twelve characters at least, none of the common ones; a change writes to its owner', async () => {
+    const owner = await as('iva');
+    const id = await newDisplay(owner, 'Ours');
+    const token = await invite(owner, id);
+    const asked = async (password: string) =>
+      (await nobody()('POST', `/api/join/${token}`, { ...newcomer('careful'), password })).status;
+    for (const password of [
+      '0123456789',
+      'aaaaaaaaaaaa',
+      '012345678901',
+      'Password1234!',
+      'qwertyuiop12',
+      'dragondragon',
+    ])
+      expect([password, await asked(password)]).toEqual([password, 422]);
+    const client = nobody();
+    expect((await client('POST', `/api/join/${token}`, newcomer('careful'))).status).toBe(200);
+    const changed = { old: PASSWORD, password: 'another good long one' };
+    expect((await client('PUT', '/api/me/password', changed)).status).toBe(204);
+    const { body } = await client('GET', '/api/letters');
+    expect(JSON.stringify(body)).toContain('Your password was changed');
+    // One unread letter asks for a new password as well as many.
+    for (let i = 0; i < 5; i++) await nobody()('POST', '/api/reset/ask', { login: 'careful' });
+    const asks = JSON.stringify((await owner('GET', '/api/letters')).body).split(
+      'asks for a new password',
+    );
+    expect(asks).toHaveLength(2);
+  });
+
+  test('what is one’s own is kept by no cache; a session that nobody uses ends', async () => {
+    const owner = await as('iva');
+    const kept = await fetch(`${harness.url}/api/me`, { headers: { cookie: owner.cookie } });
+    expect(kept.headers.get('cache-control')).toBe('no-store');
+    const now = Date.now();
+    const clock = jest.spyOn(Date, 'now').mockReturnValue(now + 15 * 24 * 3_600_000);
+    try {
+      expect((await owner('GET', '/api/me')).status).toBe(401);
+    } finally {
+      clock.mockRestore();
+    }
+  });
+
+  test('a photo that was taken away is gone, bytes and all, unless another shows the same picture', async () => {
+    const { id, owner, send } = await stage();
+    const { body } = await owner('GET', `/api/displays/${id}`);
+    const [photo] = (
+      body.rows as { kind: string; id: string; v: number; data: Record<string, unknown> | null }[]
+    ).filter(({ kind, data }) => kind === 'photo' && data !== null);
+    const status = async () =>
+      (await owner('GET', `/api/displays/${id}/photos/${String(photo.data?.file)}`)).status;
+    expect(await status()).toBe(200);
+    await send(owner, add('photo', 'twin', photo.data ?? {}));
+    await send(owner, { op: 'remove', kind: 'photo', id: photo.id, v: photo.v });
+    expect(await status()).toBe(200);
+    await send(owner, { op: 'remove', kind: 'photo', id: 'twin', v: 1 });
+    expect(await status()).toBe(404);
+  });
+});
+
+describe('at the start', () => {
+  const started = (...options: string[]) =>
+    new Promise<{ code: number | null; told: string }>((resolve) => {
+      const main = join(__dirname, '..', 'src', 'main.ts');
+      const child = spawn(process.execPath, ['--import', 'tsx', main, ...options], {
+        cwd: join(__dirname, '..'),
+      });
+      let told = '';
+      child.stderr.on('data', (text: Buffer) => (told += text.toString()));
+      child.on('exit', (code) => resolve({ code, told }));
+    });
+
+  test('an option that there is not, a port in use and a folder that cannot be written end in a sentence', async () => {
+    const { port } = new URL(harness.url);
+    const folder = join(harness.folder, 'elsewhere');
+    const file = join(harness.folder, 'a-file');
+    writeFileSync(file, 'no folder');
+    const [option, taken, blocked] = await Promise.all([
+      started('--colour', 'red'),
+      started(
+        '--port',
+        port,
+        '--host',
+        new URL(harness.url).hostname.replace(/^\[|\]$/g, ''),
+        '--data',
+        folder,
+        '--copies',
+        '0',
+      ),
+      started('--data', join(file, 'below')),
+    ]);
+    expect(option).toMatchObject({ code: 1, told: expect.stringContaining('--colour') });
+    expect(taken).toMatchObject({ code: 1, told: expect.stringContaining(`Port ${port}`) });
+    expect(blocked).toMatchObject({ code: 1, told: expect.stringContaining('cannot be written') });
+    for (const { told } of [option, taken, blocked]) expect(told).not.toMatch(/\n\s+at /);
+  }, 60_000);
+});
+
+test('a commit that fails is told by its own reason, and nothing of it stays', () => {
+  const store = openStore(join(harness.folder, 'commit', 'quarry.sqlite'), MIGRATIONS);
+  try {
+    store.client.exec(
+      'CREATE TABLE of_it (id INTEGER PRIMARY KEY); CREATE TABLE refers (id INTEGER REFERENCES of_it(id) DEFERRABLE INITIALLY DEFERRED);',
+    );
+    // A reference that is looked at only when all is committed: it fails there, as a full disk does.
+    const fail = () => transact(store.db, () => store.client.exec('INSERT INTO refers VALUES (7)'));
+    expect(fail).toThrow(/FOREIGN KEY/);
+    transact(store.db, () => store.client.exec('INSERT INTO of_it VALUES (1)'));
+    expect(store.client.prepare('SELECT count(*) AS n FROM refers').get()).toMatchObject({ n: 0 });
+    expect(store.client.prepare('SELECT count(*) AS n FROM of_it').get()).toMatchObject({ n: 1 });
+  } finally {
+    store.close();
+  }
 });
 
 test('after a copy was put back, a page that knows more is told to read anew, and so is one of the same number', async () => {

@@ -24,7 +24,7 @@ describe('accounts', () => {
       });
       expect(
         (await client('POST', '/api/setup', { code, ...account, password: 'short' })).body.message,
-      ).toContain('at least 10');
+      ).toContain('at least 12');
       expect((await client('POST', '/api/setup', { code, ...account })).status).toBe(201);
       expect((await client('POST', '/api/setup', { code, ...account, login: 'eve' })).status).toBe(409);
       expect((await client('GET', '/api/me')).body).toMatchObject({ login: 'ada' });

@@ -14,13 +14,14 @@ import {
   UseGuards,
 } from '@nestjs/common';
 import { ApiBody, ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { ThrottlerGuard } from '@nestjs/throttler';
 import type { Request, Response } from 'express';
 import { createZodDto } from 'nestjs-zod';
 import { z } from 'zod';
 import { HubService } from '../changes/hub.service.ts';
 import { CONFIG, type Config } from '../config.ts';
 import { ApiError, notFound, parseBody } from '../http/errors.ts';
+import { SignInGuard } from '../http/signInGuard.ts';
+import { LettersService } from '../letters/letters.service.ts';
 import { AccountsService, digest, type SessionLine, type User } from './accounts.service.ts';
 import { CurrentUser, SignedInGuard, beginSession, clearSessionCookie, sessionToken } from './session.ts';
 import { anyPassword, fullName, login, newPassword } from './words.ts';
@@ -47,6 +48,7 @@ export class AccountsController {
   constructor(
     @Inject(AccountsService) private readonly accounts: AccountsService,
     @Inject(HubService) private readonly hub: HubService,
+    @Inject(LettersService) private readonly letters: LettersService,
     @Inject(CONFIG) private readonly config: Config,
   ) {}
 
@@ -64,7 +66,7 @@ export class AccountsController {
   }
 
   @Post('session')
-  @UseGuards(ThrottlerGuard)
+  @UseGuards(SignInGuard)
   @HttpCode(200)
   @ApiBody({ type: SignInDto })
   async signIn(
@@ -77,7 +79,7 @@ export class AccountsController {
   }
 
   @Post('setup')
-  @UseGuards(ThrottlerGuard)
+  @UseGuards(SignInGuard)
   @ApiBody({ type: SetUpDto })
   async setUp(
     @Body() body: unknown,
@@ -122,7 +124,7 @@ export class AccountsController {
 
   /** Sets another password and ends every other session. */
   @Put('me/password')
-  @UseGuards(ThrottlerGuard, SignedInGuard)
+  @UseGuards(SignInGuard, SignedInGuard)
   @HttpCode(204)
   @ApiBody({ type: PasswordDto })
   async password(@Body() body: unknown, @CurrentUser() user: User, @Req() request: Request): Promise<void> {
@@ -131,11 +133,12 @@ export class AccountsController {
     const here = digest(sessionToken(request) ?? '');
     await this.accounts.setPassword(user.id, password, here);
     this.hub.endUser(user.id, here);
+    this.tellChanged(user, 'by you, with the old one');
   }
 
   /** Sets a password by a code that an owner handed over, and signs in. */
   @Post('reset')
-  @UseGuards(ThrottlerGuard)
+  @UseGuards(SignInGuard)
   @HttpCode(200)
   @ApiBody({ type: ResetDto })
   async reset(
@@ -146,12 +149,22 @@ export class AccountsController {
     const { login: name, code, password } = parseBody(resetSchema, body);
     const user = await this.accounts.useReset(name, code, password);
     this.hub.endUser(user.id, null);
+    this.tellChanged(user, 'by a code that an owner or the keeper made');
     return beginSession(this.accounts, user, request, response);
+  }
+
+  /** Whoever did not change it themselves learns of it. */
+  private tellChanged(user: User, how: string): void {
+    this.letters.put({
+      ...{ userId: user.id, displayId: null, at: Date.now(), about: 'reset', link: '/account' },
+      subject: 'Your password was changed',
+      body: `It was changed ${how}; every other session has ended. If that was not you, ask the keeper of this server for a new one.`,
+    });
   }
 
   /** Deletes one's own account. What one built and said stays on the displays, under one's name. */
   @Delete('me')
-  @UseGuards(ThrottlerGuard, SignedInGuard)
+  @UseGuards(SignInGuard, SignedInGuard)
   @HttpCode(204)
   @ApiBody({ type: LeaveDto })
   async leave(

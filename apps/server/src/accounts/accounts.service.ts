@@ -25,6 +25,8 @@ export interface SessionLine {
 }
 
 const SESSION_MS = 30 * 24 * 3_600_000;
+/** A session that nobody uses ends after this long. */
+const IDLE_MS = 14 * 24 * 3_600_000;
 /** Letters of a session's digest by which its owner names it. */
 const SESSION_ID = 12;
 /** How long a code for a new password can be used. */
@@ -54,6 +56,7 @@ export class AccountsService {
         name: users.name,
         expiresAt: sessions.expiresAt,
         seenAt: sessions.seenAt,
+        createdAt: sessions.createdAt,
       })
       .from(sessions)
       .innerJoin(users, eq(users.id, sessions.userId))
@@ -283,7 +286,7 @@ export class AccountsService {
     const tokenHash = digest(token);
     const row = this.findSession.get({ tokenHash });
     const now = Date.now();
-    if (!row || row.expiresAt <= now) return null;
+    if (!row || row.expiresAt <= now || now - Math.max(row.seenAt, row.createdAt) > IDLE_MS) return null;
     if (now - row.seenAt > SEEN_MS)
       this.store.db.update(sessions).set({ seenAt: now }).where(eq(sessions.tokenHash, tokenHash)).run();
     return { id: row.id, login: row.login, name: row.name };

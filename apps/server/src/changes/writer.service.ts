@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { setImmediate as nextTurn } from 'node:timers/promises';
 import { HttpStatus, Inject, Injectable, Logger, type OnModuleDestroy } from '@nestjs/common';
-import { and, asc, eq, gt, sql } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { tellBatch } from '@quarry/core/record';
 import {
@@ -26,7 +26,7 @@ import { DisplaysService, type Held } from '../displays/displays.service.ts';
 import { ApiError } from '../http/errors.ts';
 import { transact, type Store } from '../store/database.ts';
 import { LettersService } from '../letters/letters.service.ts';
-import { batches, checkpoints, displays, entities } from '../store/tables.ts';
+import { batches, checkpoints, displays, entities, photoFiles } from '../store/tables.ts';
 import { HubService, type Landed } from './hub.service.ts';
 import { LimitsService } from './limits.service.ts';
 
@@ -63,6 +63,8 @@ interface Ready {
   changesText: string;
   told: string;
   rows: string;
+  /** Digests of pictures that no photo shows any longer. */
+  unseen: string[];
 }
 
 /** A whole scene is kept each time this many batches have landed: what lies between is replayed. */
@@ -290,6 +292,7 @@ export class WriterService implements OnModuleDestroy {
     yield;
     return {
       ...{ waiting, changes, changesText, told, rows },
+      unseen: unseenPictures(before.scene, said.scene, changes),
       held: { scene: said.scene, seq: before.seq + 1, at },
     };
   }
@@ -303,7 +306,7 @@ export class WriterService implements OnModuleDestroy {
   }
 
   /** Writes a batch that was judged; within a transaction. */
-  private append({ waiting, held, changes, changesText, told, rows }: Ready): void {
+  private append({ waiting, held, changes, changesText, told, rows, unseen }: Ready): void {
     const { displayId, user, batch, sent } = waiting;
     const { scene, seq, at } = held;
     const { append, touch, put, mark } = this.statements;
@@ -315,6 +318,11 @@ export class WriterService implements OnModuleDestroy {
     });
     touch.run({ displayId, seq, at, name, kind });
     put.run(displayId, rows);
+    if (unseen.length > 0)
+      this.store.db
+        .delete(photoFiles)
+        .where(and(eq(photoFiles.displayId, displayId), inArray(photoFiles.digest, unseen)))
+        .run();
     if (seq % CHECKPOINT_EVERY === 0) mark.run({ displayId, seq, at, rows: JSON.stringify(toRows(scene)) });
     this.letters.afterBatch(displayId, user, scene, { ...batch, changes }, at);
   }
@@ -426,4 +434,14 @@ function rowsOf(before: Scene, after: Scene, changes: readonly Change[]) {
     const stamp = authorOf(before, kind, id);
     return [kind, id, after.removed[keyOf(kind, id)], null, stamp && JSON.stringify(stamp)];
   });
+}
+
+/** The pictures of photos that were taken away: whoever takes one away wants it gone, and at once. */
+function unseenPictures(before: Scene, after: Scene, changes: readonly Change[]): string[] {
+  const files = changes.flatMap(({ op, kind, id }) =>
+    kind === 'photo' && op !== 'add' ? (before.photo[id]?.file ?? []) : [],
+  );
+  if (files.length === 0) return [];
+  const seen = new Set(Object.values(after.photo).map(({ file }) => file));
+  return files.filter((file) => !seen.has(file));
 }

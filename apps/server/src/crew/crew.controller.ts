@@ -14,7 +14,6 @@ import {
   UseGuards,
 } from '@nestjs/common';
 import { ApiBody, ApiTags } from '@nestjs/swagger';
-import { ThrottlerGuard } from '@nestjs/throttler';
 import type { Request, Response } from 'express';
 import { createZodDto } from 'nestjs-zod';
 import { z } from 'zod';
@@ -23,6 +22,7 @@ import { AccountsService, type User } from '../accounts/accounts.service.ts';
 import { CurrentUser, SignedInGuard, beginSession, sessionToken } from '../accounts/session.ts';
 import { fullName, login, newPassword } from '../accounts/words.ts';
 import { parseBody } from '../http/errors.ts';
+import { SignInGuard } from '../http/signInGuard.ts';
 import { CrewService, type Member } from './crew.service.ts';
 import { InvitationsService, type InvitationLine, type Invited } from './invitations.service.ts';
 import { MarksService } from './marks.service.ts';
@@ -141,7 +141,7 @@ export class CrewController {
 /** Joining by a link, and asking for a new password: before anybody is signed in. */
 @ApiTags('crew')
 @Controller('api')
-@UseGuards(ThrottlerGuard)
+@UseGuards(SignInGuard)
 export class JoinController {
   constructor(
     @Inject(AccountsService) private readonly accounts: AccountsService,
@@ -180,7 +180,9 @@ export class JoinController {
   @HttpCode(202)
   @ApiBody({ type: AskDto })
   ask(@Body() body: unknown): { message: string } {
-    this.crew.askReset(parseBody(askSchema, body).login);
+    const { login: name } = parseBody(askSchema, body);
+    // Looked up once the answer is on its way: how long that takes tells nobody whether the name exists.
+    setImmediate(() => this.crew.askReset(name));
     return {
       message:
         'If there is such an account, an owner has been asked. They hand you a code, in person or by telephone.',

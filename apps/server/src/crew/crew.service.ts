@@ -151,9 +151,11 @@ export class CrewService {
   askReset(login: string): void {
     const user = this.accounts.byLogin(login);
     if (!user) return;
+    // One unread letter asks as well as many.
+    const subject = `${user.name} (${user.login}) asks for a new password`;
     const ids = this.store.db.select({ id: users.id }).from(users).all();
     for (const { id } of ids)
-      if (id !== user.id && this.mayReset(id, user.id)) {
+      if (id !== user.id && this.mayReset(id, user.id) && !this.letters.hasUnread(id, 'reset', subject)) {
         const shared = this.store.db
           .select({ displayId: members.displayId })
           .from(members)
@@ -167,7 +169,7 @@ export class CrewService {
           .get();
         this.letters.put({
           ...{ userId: id, displayId: null, at: Date.now(), about: 'reset' },
-          subject: `${user.name} asks for a new password`,
+          subject,
           body: 'Make a code under People on the Crew page and hand it over in person or by telephone. Make sure that it is them who ask.',
           link: shared ? `/d/${shared.displayId}/crew` : '/',
         });

@@ -1,3 +1,4 @@
+import { isIP } from 'node:net';
 import type { NextFunction, Request, Response } from 'express';
 
 /**
@@ -20,3 +21,19 @@ export function sameOrigin(request: Request, response: Response, next: NextFunct
 function hostOf(origin: string): string | null {
   return URL.canParse(origin) ? new URL(origin).host : null;
 }
+
+/**
+ * Answers to the names this server goes by, to localhost and to addresses in figures: another site's page cannot have
+ * its own name point here and then ask in that name.
+ * @param names without port, in small letters
+ */
+export const knownHost =
+  (names: readonly string[]) =>
+  (request: Request, response: Response, next: NextFunction): void => {
+    const host = request.hostname.toLowerCase().replace(/^\[|\]$/g, '');
+    if (host === 'localhost' || isIP(host) !== 0 || names.includes(host)) return next();
+    response.status(421).json({
+      code: 'other-host',
+      message: `This server does not go by the name «${host.slice(0, 80)}». Start it with --host-name ${host.slice(0, 80)} if it should.`,
+    });
+  };

@@ -45,6 +45,23 @@ export class LettersService implements OnModuleInit, OnModuleDestroy {
       .map(({ userId: _, ...letter }) => letter);
   }
 
+  hasUnread(userId: string, about: Letter['about'], subject: string): boolean {
+    return (
+      this.store.db
+        .select({ id: letters.id })
+        .from(letters)
+        .where(
+          and(
+            eq(letters.userId, userId),
+            eq(letters.about, about),
+            eq(letters.subject, subject),
+            isNull(letters.readAt),
+          ),
+        )
+        .get() !== undefined
+    );
+  }
+
   unread(user: User): number {
     return (
       this.store.db

@@ -1,7 +1,7 @@
 import { randomInt } from 'node:crypto';
-import { mkdirSync } from 'node:fs';
+import { accessSync, constants, mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
-import type { TablesRelationalConfig } from 'drizzle-orm';
+import { DrizzleError, sql, type TablesRelationalConfig } from 'drizzle-orm';
 import { BetterSQLiteSession } from 'drizzle-orm/better-sqlite3/session';
 import { readMigrationFiles } from 'drizzle-orm/migrator';
 import { BaseSQLiteDatabase, SQLiteSyncDialect } from 'drizzle-orm/sqlite-core';
@@ -36,7 +36,7 @@ export class StoreError extends Error {}
  * @throws StoreError when another server holds the file or the file is damaged
  */
 export function openStore(path: string, migrationsFolder: string): Store {
-  mkdirSync(dirname(path), { recursive: true });
+  makeFolder(dirname(path));
   const lock = takeLock(path);
   try {
     const client = new Database(path);
@@ -100,23 +100,34 @@ function refuseNewer(client: Database.Database, path: string, newest: number): v
 }
 
 /**
- * Runs work in one transaction: all of it, or nothing.
- * A full disk makes SQLite roll back by itself; the driver's own rollback then fails and would hide the reason,
- * so the first error is the one that is thrown.
+ * Runs work in one transaction: all of it, or nothing. Where the commit itself fails (a full disk) SQLite may have
+ * rolled back already, or not: what went wrong first is what is thrown.
  */
-export function transact<T>(db: Db, work: (tx: Parameters<Parameters<Db['transaction']>[0]>[0]) => T): T {
-  const first: unknown[] = [];
+export function transact<T>(db: Db, work: (tx: Db) => T): T {
+  db.run(sql`BEGIN IMMEDIATE`);
   try {
-    return db.transaction((tx) => {
-      try {
-        return work(tx);
-      } catch (error) {
-        first.push(error);
-        throw error;
-      }
-    });
+    const result = work(db);
+    db.run(sql`COMMIT`);
+    return result;
   } catch (error) {
-    throw first.length > 0 ? first[0] : error;
+    try {
+      db.run(sql`ROLLBACK`);
+    } catch {
+      // There is no transaction any longer.
+    }
+    throw error instanceof DrizzleError && error.cause instanceof Error ? error.cause : error;
+  }
+}
+
+/** @throws StoreError where nothing can be written */
+function makeFolder(folder: string): void {
+  try {
+    mkdirSync(folder, { recursive: true });
+    accessSync(folder, constants.W_OK);
+  } catch (error) {
+    throw new StoreError(
+      `The folder ${folder} cannot be written: ${error instanceof Error ? error.message : String(error)}. Choose another with --data.`,
+    );
   }
 }
 

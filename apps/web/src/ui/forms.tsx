@@ -3,7 +3,7 @@ import { z } from 'zod';
 
 /** Fields of forms that are sent as a whole, with the reason under the one that is not right. */
 
-export const passwordText = z.string().min(10, 'A password has at least 10 characters.');
+export const passwordText = z.string().min(12, 'A password has at least 12 characters.');
 /** What a new account asks. */
 export const NEW_ACCOUNT = {
   name: z.string().trim().min(1, 'Type your name.').max(80, 'A name has at most 80 characters.'),

@@ -72,9 +72,11 @@ export function migrate(
 /**
  * Reads a display file. Nothing is taken on trust: size, nesting, types, ranges, unknown keys, ids and references
  * are checked, and an older version is carried forward step by step.
- * @param json the file's text
+ * @param text the file's text
  */
-export function readFile(json: string): Reading {
+export function readFile(text: string): Reading {
+  // Some editors begin a file with a mark that is no part of its text.
+  const json = text.replace(/^\ufeff/, '');
   if (json.length > MAX_FILE_BYTES)
     return fail(
       `The file has ${json.length.toLocaleString('en')} characters; the most is ${MAX_FILE_BYTES.toLocaleString('en')}.`,

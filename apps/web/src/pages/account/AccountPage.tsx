@@ -69,7 +69,7 @@ function Password() {
           onChange={(event) => setOld(event.currentTarget.value)}
         />
         <TextInput
-          label="The new one, at least 10 characters"
+          label="The new one, at least 12 characters"
           type="password"
           autoComplete="new-password"
           required

@@ -61,7 +61,7 @@ export function ResetPage() {
             onChange={(event) => setCode(event.currentTarget.value)}
           />
           <TextInput
-            label="The new password, at least 10 characters"
+            label="The new password, at least 12 characters"
             type="password"
             autoComplete="new-password"
             required
