@@ -15,21 +15,26 @@ export function Loans() {
   const edit = useEdit();
   const may = useMay();
   const [text, setText] = useState('');
-  const [to, setTo] = useState('');
+  const [other, setOther] = useState('');
+  const [way, setWay] = useState<'lend' | 'borrow'>('lend');
   const [error, setError] = useState<string | null>(null);
   const loans = listOf(scene, 'loan').filter(({ back }) => back === null);
   const name = (id: Loan['from']) => (id === null ? 'somebody' : (scene.person[id]?.name ?? id));
   const people = listOf(scene, 'person').filter(({ id }) => id !== person);
-  const lend = () => {
+  // Builders write down what they borrow; what others owe is for them, or for a planner, to say.
+  const mayLend = may({ op: 'add', kind: 'loan', id: 'x', data: { from: person, to: null } }) === null;
+  const lends = mayLend && way === 'lend';
+  const note = () => {
     const typed = lineTyped(text);
     if (!typed.ok) return setError(typed.error);
-    if (!to) return setError('Say to whom.');
+    if (!other) return setError(lends ? 'Say to whom.' : 'Say from whom.');
     const { line } = typed;
+    const what = `${line.qty} × ${partName(line.part)}`;
     const done = edit.add(
-      `lent ${line.qty} × ${partName(line.part)} to ${name(to)}`,
+      lends ? `lent ${what} to ${name(other)}` : `borrowed ${what} from ${name(other)}`,
       'loan',
       freshId('loan'),
-      { ...line, from: person, to },
+      { ...line, ...(lends ? { from: person, to: other } : { from: other, to: person }) },
     );
     if (!done) return;
     setText('');
@@ -73,23 +78,34 @@ export function Loans() {
           className="pt-1 flex flex-wrap gap-1 items-center"
           onSubmit={(event) => {
             event.preventDefault();
-            lend();
+            note();
           }}
         >
+          {mayLend && (
+            <select
+              className="select select-xs w-24"
+              aria-label="Which way"
+              value={way}
+              onChange={(event) => setWay(event.currentTarget.value === 'borrow' ? 'borrow' : 'lend')}
+            >
+              <option value="lend">I lend</option>
+              <option value="borrow">I borrow</option>
+            </select>
+          )}
           <input
             className="input input-xs w-44"
-            aria-label="What you lend"
+            aria-label={lends ? 'What you lend' : 'What you borrow'}
             placeholder="20 brick 2x4 in Slate"
             value={text}
             onChange={(event) => setText(event.currentTarget.value)}
           />
           <select
             className="select select-xs w-28"
-            aria-label="To whom"
-            value={to}
-            onChange={(event) => setTo(event.currentTarget.value)}
+            aria-label={lends ? 'To whom' : 'From whom'}
+            value={other}
+            onChange={(event) => setOther(event.currentTarget.value)}
           >
-            <option value="">to…</option>
+            <option value="">{lends ? 'to…' : 'from…'}</option>
             {people.map(({ id, name: word }) => (
               <option key={id} value={id}>
                 {word}
@@ -97,7 +113,7 @@ export function Loans() {
             ))}
           </select>
           <button type="submit" className="btn btn-xs" disabled={text.trim() === ''}>
-            Lend
+            {lends ? 'Lend' : 'Borrow'}
           </button>
           <span role="alert" className="text-error text-xs w-full">
             {error}

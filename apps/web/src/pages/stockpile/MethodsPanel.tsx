@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { formatPlates } from '@quarry/core/lattice';
+import { formatKg, formatPlates } from '@quarry/core/lattice';
 import { METHOD_SPECS, leastHeightOf, type MethodCount } from '@quarry/core/masonry';
 import { METHODS, displayOf, listOf, type Method } from '@quarry/core/scene';
 import { useDisplay, useEdit, usePlans } from '../../data/useDisplay.tsx';
@@ -45,6 +45,8 @@ export function MethodsPanel() {
   const least = (of: (one: NonNullable<typeof counts>[number]) => number) =>
     Math.min(...(counts ?? []).map(of));
   const pieces = blocks?.reduce((sum, { counted }) => sum + counted.pieces, 0) ?? 0;
+  const grams = blocks?.reduce((sum, { counted }) => sum + counted.grams, 0) ?? 0;
+  const hours = blocks?.reduce((sum, { counted }) => sum + counted.hours, 0) ?? 0;
   const joints = blocks?.reduce((sum, { bond }) => sum + bond.joints, 0) ?? 0;
   const bridged = blocks?.reduce((sum, { bond }) => sum + bond.bridged, 0) ?? 0;
   return (
@@ -134,9 +136,7 @@ export function MethodsPanel() {
                     <Figure best={one.pieces === least(({ pieces: p }) => p)}>
                       {one.pieces.toLocaleString('en')}
                     </Figure>
-                    <Figure best={one.grams === least(({ grams }) => grams)}>
-                      {(one.grams / 1000).toFixed(1)} kg
-                    </Figure>
+                    <Figure best={one.grams === least(({ grams }) => grams)}>{formatKg(one.grams)}</Figure>
                     <Figure best={one.money === least(({ money }) => money)}>
                       {one.money.toFixed(0)} {display.currency}
                     </Figure>
@@ -192,14 +192,12 @@ export function MethodsPanel() {
       <aside aria-label="The whole display">
         <Heading>The whole display</Heading>
         <dl>
-          <Line label="Pieces of ground">{pieces.toLocaleString('en')}</Line>
-          <Line label="Their mass">
-            {((blocks?.reduce((sum, { counted }) => sum + counted.grams, 0) ?? 0) / 1000).toFixed(1)} kg
+          <Line label="Pieces of ground">{blocks ? pieces.toLocaleString('en') : 'counting'}</Line>
+          <Line label="Their mass">{blocks ? formatKg(grams) : 'counting'}</Line>
+          <Line label="Hours at default rates">{blocks ? `${hours.toFixed(0)} h` : 'counting'}</Line>
+          <Line label="Joints bridged">
+            {joints > 0 ? `${Math.round((100 * bridged) / joints)} %` : blocks ? '–' : 'counting'}
           </Line>
-          <Line label="Hours at default rates">
-            {(blocks?.reduce((sum, { counted }) => sum + counted.hours, 0) ?? 0).toFixed(0)} h
-          </Line>
-          <Line label="Joints bridged">{joints > 0 ? `${Math.round((100 * bridged) / joints)} %` : '–'}</Line>
         </dl>
         <Heading>Where nothing else is said</Heading>
         <SelectField

@@ -3,7 +3,7 @@ import { PALETTE, colourOf, partName, partNamed } from '@quarry/core/catalogue';
 import { accentsOf, bendCounts, countsOf, scatterOrder } from '@quarry/core/masonry';
 import { GROUNDS, listOf, type Recipe } from '@quarry/core/scene';
 import { useDisplay, useEdit } from '../../data/useDisplay.tsx';
-import { NumberField, SelectField, TextField } from '../../ui/fields.tsx';
+import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Heading, Line } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
@@ -178,14 +178,16 @@ export function RecipeSheet({ recipe, plans }: { recipe: Recipe; plans: boolean 
                   disabled={!plans}
                   onCommit={(group) => put({ group: group ?? 1 })}
                 />
-                <NumberField
+                <QuantityField
                   bare
+                  measure="studs"
+                  hint={null}
                   label={`Studs apart of accent ${i + 1}`}
                   value={accent.apart}
                   min={0}
                   max={64}
                   disabled={!plans}
-                  onCommit={(apart) => put({ apart: apart ?? 0 })}
+                  onCommit={(apart) => put({ apart })}
                 />
                 <RemoveButton
                   what={`accent ${i + 1}`}
