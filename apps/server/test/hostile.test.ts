@@ -530,9 +530,7 @@ describe('at the door', () => {
     expect(JSON.stringify(body)).toContain('Your password was changed');
     // One unread letter asks for a new password as well as many.
     for (let i = 0; i < 5; i++) await nobody()('POST', '/api/reset/ask', { login: 'careful' });
-    const asks = JSON.stringify((await owner('GET', '/api/letters')).body).split(
-      'asks for a new password',
-    );
+    const asks = JSON.stringify((await owner('GET', '/api/letters')).body).split('asks for a new password');
     expect(asks).toHaveLength(2);
   });
 
