@@ -11,6 +11,8 @@ import {
   batch,
   clientOf,
   listen,
+  newDisplay,
+  newcomer,
   patch,
   rowOf,
   valleyOf,
@@ -40,13 +42,10 @@ const memberOf = async (owner: Client, id: string, login: string): Promise<Membe
   return found;
 };
 const nobody = () => clientOf(() => harness.url);
-const newDisplay = async (owner: Client, name: string) =>
-  String((await owner('POST', '/api/displays', { name, preset: 'vignette16' })).body.id);
 const invite = async (owner: Client, id: string, more: object = {}) => {
   const { body } = await owner('POST', `/api/displays/${id}/invitations`, { role: 'builder', ...more });
   return { token: String(body.token), id: String(body.id) };
 };
-const newcomer = (login: string) => ({ login, name: 'Nell Hythe', password: 'a long enough one' });
 /** Somebody new on a display. */
 const joined = async (owner: Client, id: string, login: string, more: object = {}): Promise<Client> => {
   const client = nobody();

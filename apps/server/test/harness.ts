@@ -119,6 +119,12 @@ export async function displayOf(client: Client, name: string): Promise<string> {
 }
 export const valleyOf = (client: Client) => displayOf(client, 'Skarn Edge');
 
+/** Whoever joins by a link and has no account yet. */
+export const newcomer = (login: string) => ({ login, name: 'Nell Hythe', password: 'a long enough one' });
+/** A small display of somebody's own. @returns its id */
+export const newDisplay = async (owner: Client, name: string): Promise<string> =>
+  String((await owner('POST', '/api/displays', { name, preset: 'vignette16' })).body.id);
+
 export type Row = { kind: string; id: string; v: number; data: Record<string, unknown> | null };
 export async function rowOf(
   client: Client,

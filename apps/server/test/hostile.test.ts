@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { writeFileSync } from 'node:fs';
 import { request } from 'node:http';
 import { join } from 'node:path';
+import { Logger } from '@nestjs/common';
 import ICAL from 'ical.js';
 import { LettersService } from '../src/letters/letters.service.ts';
 import { backupStore, restoreStore } from '../src/store/copies.ts';
@@ -14,6 +15,8 @@ import {
   clientOf,
   displayOf,
   listen,
+  newDisplay,
+  newcomer,
   patch,
   rowOf,
   valleyOf,
@@ -29,9 +32,6 @@ afterAll(() => harness.end());
 
 const nobody = () => clientOf(() => harness.url);
 const add = (kind: string, id: string, data: object) => ({ op: 'add', kind, id, data });
-const newcomer = (login: string) => ({ login, name: 'Nell Hythe', password: 'a long enough one' });
-const newDisplay = async (owner: Client, name: string) =>
-  String((await owner('POST', '/api/displays', { name, preset: 'vignette16' })).body.id);
 const invite = async (owner: Client, id: string, more: object = {}) => {
   const { body } = await owner('POST', `/api/displays/${id}/invitations`, { role: 'builder', ...more });
   return String(body.token);
@@ -459,6 +459,26 @@ describe('at the door', () => {
     for (let i = 0; i < 90; i++) spray.push((await attempt(`nobody-${i}`, 'Summer of 2031')).status);
     expect(spray.at(-1)).toBe(429);
   }, 60_000);
+
+  test('who was refused what, and from where, stands in the log; the password does not', async () => {
+    await harness.reseed({ signInLimit: 100_000 });
+    const { viewer, send } = await stage();
+    const warned = jest.spyOn(Logger.prototype, 'warn').mockImplementation(() => undefined);
+    try {
+      await attempt('iva', 'not the password');
+      await send(viewer, add('note', 'no', { name: 'No', text: 'no', x: 1, y: 1 }));
+      const lines = warned.mock.calls.map(([line]) => String(line));
+      expect(lines).toEqual(
+        expect.arrayContaining([
+          expect.stringMatching(/refused 401 .*\/api\/session by «iva» \(not signed in\) from [\d.:a-f]+$/),
+          expect.stringMatching(/refused 403 forbidden: POST \/api\/displays\/.*\/batches by \w+ from /),
+        ]),
+      );
+      expect(lines.join(' ')).not.toContain('not the password');
+    } finally {
+      warned.mockRestore();
+    }
+  });
 
   test('behind a proxy: its word about address and TLS is taken, of one hop; a cookie is Secure then', async () => {
     await harness.reseed({ signInLimit: 3, behindProxy: true, hosts: ['quarry.example'] });

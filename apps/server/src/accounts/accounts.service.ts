@@ -1,5 +1,5 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
-import { HttpStatus, Inject, Injectable, Logger } from '@nestjs/common';
+import { HttpStatus, Inject, Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
 import { and, count, eq, gt, lt, ne, sql } from 'drizzle-orm';
 import { STORE } from '../config.ts';
@@ -39,7 +39,6 @@ export const digest = (token: string) => createHash('sha256').update(token).dige
 /** Accounts and their sessions. */
 @Injectable()
 export class AccountsService {
-  private readonly log = new Logger('accounts');
   /** The code printed at the first start; null once there is an account. */
   private setupCode: string | null = null;
   /** A hash of nothing anybody knows: checking it takes as long as checking a real one. */
@@ -253,7 +252,6 @@ export class AccountsService {
     const row = this.store.db.select().from(users).where(eq(users.login, login)).get();
     const right = await verify(row?.passwordHash ?? (await this.decoy), password);
     if (row && right) return { id: row.id, login: row.login, name: row.name };
-    this.log.warn('a sign-in failed');
     throw new ApiError(HttpStatus.UNAUTHORIZED, 'wrong-sign-in', 'The name or the password is not right.');
   }
 

@@ -9,10 +9,10 @@ import {
 import { parseCookie } from 'cookie';
 import type { Request, Response } from 'express';
 import { ApiError } from '../http/errors.ts';
+import { noteAsker, whoAsks } from '../http/whoAsks.ts';
 import { AccountsService, type User } from './accounts.service.ts';
 
 const COOKIE = 'quarry_session';
-const signedIn = new WeakMap<Request, User>();
 
 export function sessionToken(request: Request): string | null {
   return parseCookie(request.headers.cookie ?? '')[COOKIE] ?? null;
@@ -59,14 +59,14 @@ export class SignedInGuard implements CanActivate {
         'signed-out',
         'Sign in first; your session may have ended.',
       );
-    signedIn.set(request, user);
+    noteAsker(request, user);
     return true;
   }
 }
 
 /** The signed-in user of a route behind `SignedInGuard`. */
 export const CurrentUser = createParamDecorator((_: unknown, context: ExecutionContext): User => {
-  const user = signedIn.get(context.switchToHttp().getRequest<Request>());
+  const user = whoAsks(context.switchToHttp().getRequest<Request>());
   if (!user) throw new ApiError(HttpStatus.UNAUTHORIZED, 'signed-out', 'Sign in first.');
   return user;
 });

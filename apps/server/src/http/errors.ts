@@ -6,8 +6,9 @@ import {
   type ArgumentsHost,
   type ExceptionFilter,
 } from '@nestjs/common';
-import type { Response } from 'express';
+import type { Request, Response } from 'express';
 import { z } from 'zod';
+import { whoAsks } from './whoAsks.ts';
 
 /** The body of every answer that is not a success: a code for programs, a sentence for people. */
 export interface Problem {
@@ -37,6 +38,9 @@ const STATUS_CODES: Partial<Record<number, string>> = {
   429: 'too-many',
 };
 
+/** Answers that refuse somebody something. */
+const REFUSED: readonly number[] = [401, 403, 429];
+
 /** SQLite says a disk is full in one of these. */
 const isDiskFull = (error: unknown) =>
   error instanceof Error &&
@@ -50,13 +54,26 @@ export class ErrorFilter implements ExceptionFilter {
   private readonly log = new Logger('errors');
 
   catch(error: unknown, host: ArgumentsHost): void {
-    const response = host.switchToHttp().getResponse<Response>();
+    const http = host.switchToHttp();
+    const response = http.getResponse<Response>();
     if (response.headersSent) {
       response.end();
       return;
     }
     const [status, body] = this.describe(error);
+    if (REFUSED.includes(status)) this.noteRefusal(http.getRequest<Request>(), status, body);
     response.status(status).json(body);
+  }
+
+  /** Who was refused what, from where: what a keeper looks for after somebody has tried doors. */
+  private noteRefusal(request: Request, status: number, { code }: Problem): void {
+    const named = z.object({ login: z.string().max(40) }).safeParse(request.body);
+    const who =
+      whoAsks(request)?.login ??
+      (named.success ? `«${named.data.login}» (not signed in)` : 'nobody signed in');
+    this.log.warn(
+      `refused ${status} ${code}: ${request.method} ${request.path} by ${who} from ${request.ip ?? '?'}`,
+    );
   }
 
   private describe(error: unknown): [number, Problem] {

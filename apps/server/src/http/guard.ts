@@ -30,7 +30,10 @@ function hostOf(origin: string): string | null {
 export const knownHost =
   (names: readonly string[]) =>
   (request: Request, response: Response, next: NextFunction): void => {
-    const host = request.hostname.toLowerCase().replace(/^\[|\]$/g, '');
+    // Old programs name no host at all.
+    const host = String(request.hostname)
+      .toLowerCase()
+      .replace(/^\[|\]$/g, '');
     if (host === 'localhost' || isIP(host) !== 0 || names.includes(host)) return next();
     response.status(421).json({
       code: 'other-host',

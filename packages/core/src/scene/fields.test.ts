@@ -13,7 +13,7 @@ const CARRIES = /scene[/](\w*[sS]chema|fields|authorship|permission|reduce|file|
  * reads them. Nothing else may be read by nothing.
  */
 const SHOWN: Readonly<Record<string, readonly string[]>> = {
-  'apps/server/src/share/share.service.ts': ['report.published'],
+  'apps/server/src/share/publicPage.ts': ['report.published'],
   'apps/web/src/board/drawLand.ts': ['picture.image', 'picture.shows'],
   'apps/web/src/pages/brief/KindQuestions.tsx': ['display.growth'],
   'apps/web/src/pages/crew/HoldingsPanel.tsx': ['person.town'],
