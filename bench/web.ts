@@ -131,18 +131,12 @@ async function calibrated(browser: Browser): Promise<{ blank: number; idle: numb
       );
       paints.push(performance.now() - began);
     }
-    const frames = await page.evaluate(
-      () =>
-        new Promise<number[]>((resolve) => {
-          const times: number[] = [];
-          const next = (at: number) => {
-            times.push(at);
-            if (times.length <= 60) requestAnimationFrame(next);
-            else resolve(times.slice(1).map((time, i) => time - times[i]));
-          };
-          requestAnimationFrame(next);
-        }),
-    );
+    const frames = await page.evaluate(async () => {
+      const times: number[] = [];
+      for (let i = 0; i <= 60; i++)
+        times.push(await new Promise<number>((resolve) => requestAnimationFrame((at) => resolve(at))));
+      return times.slice(1).map((time, i) => time - times[i]);
+    });
     return { blank: Math.min(...paints), idle: frames.sort((a, b) => a - b)[frames.length >> 1] };
   } finally {
     await page.close();
