@@ -17,7 +17,9 @@ import { BRIEF_RULES } from './brief.ts';
 import { DRESS_RULES } from './dress.ts';
 import { LAND_RULES } from './land.ts';
 import { PLACE_RULES } from './places.ts';
+import { FRONT_RULES } from './fronts.ts';
 import { PLOT_RULES } from './plots.ts';
+import { STANCE_RULES } from './stance.ts';
 import { PUBLIC_RULES } from './public.ts';
 import { SEAM_RULES } from './seams.ts';
 import { STOCK_RULES } from './stock.ts';
@@ -36,6 +38,8 @@ export const RULES: readonly Rule[] = [
   ...BUILDING_RULES,
   ...SEAM_RULES,
   ...PLOT_RULES,
+  ...STANCE_RULES,
+  ...FRONT_RULES,
   ...LAND_RULES,
   ...WAY_RULES,
   ...DRESS_RULES,

@@ -82,6 +82,13 @@ function groundOwner(scene: Scene, relief: Relief, i: number) {
   return owner && scene[owner.kind][owner.id] ? owner : null;
 }
 
+/** The lowest that is built on, plates: the datum, or ground that is dug below it. */
+function floorOf({ ground, height }: Relief): number {
+  let floor = 0;
+  for (let i = 0; i < height.length; i++) if (ground[i] !== OUTSIDE) floor = Math.min(floor, height[i]);
+  return floor;
+}
+
 const bareStep: Rule = {
   id: 'bare-step',
   title: 'A step in the ground that nobody has dressed',
@@ -286,11 +293,9 @@ const waterBed: Rule = {
   page: 'plan',
   severity: 'warning',
   check({ scene, relief }) {
-    let floor = 0;
+    const floor = floorOf(relief);
     const lowest = new Map<number, number>();
     for (let i = 0; i < relief.height.length; i++) {
-      if (relief.ground[i] === OUTSIDE) continue;
-      floor = Math.min(floor, relief.height[i]);
       if (relief.ground[i] !== WATER) continue;
       const known = lowest.get(relief.owner[i]);
       if (known === undefined || relief.height[i] < relief.height[known]) lowest.set(relief.owner[i], i);
@@ -348,9 +353,9 @@ function highestGround(scene: Scene, relief: Relief) {
     if (!known) found.set(`${kind} ${id}`, { target: { kind, id }, method, height });
     else known.height = Math.max(known.height, height);
   };
-  let floor = 0;
-  for (let i = 0; i < relief.height.length; i++)
-    if (relief.ground[i] !== OUTSIDE) floor = Math.min(floor, relief.height[i]);
+  if ([...sections, ...listOf(scene, 'pad'), ...listOf(scene, 'hill')].every(({ method }) => method === null))
+    return found;
+  const floor = floorOf(relief);
   for (let i = 0; i < relief.height.length; i++) {
     if (relief.ground[i] === OUTSIDE) continue;
     const owner = groundOwner(scene, relief, i);
