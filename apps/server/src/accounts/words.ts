@@ -10,9 +10,9 @@ export const login = z
   .toLowerCase()
   .regex(/^[a-z0-9._-]{2,40}$/, 'a sign-in name has 2 to 40 letters, digits, dots, hyphens or underscores');
 export const fullName = line().trim().min(1, 'a name is needed').max(80);
-/** Passwords that are tried first, from a list of the commonest ones (letters only, in small letters). */
+/** Passwords that are tried first, from a list of the commonest ones, in small letters. */
 const COMMON = new Set(dictionary.passwords.filter((word): word is string => typeof word === 'string'));
-/** Without figures and marks at its ends, and without doubled words: «password1234!» is «password». */
+/** Without figures and marks at its ends: «password1234!» is «password». */
 const root = (password: string) => password.toLowerCase().replace(/^[^a-z]+|[^a-z]+$/g, '');
 const isCommon = (password: string): boolean => {
   const small = password.toLowerCase();

@@ -5,6 +5,7 @@ import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { tellBatch } from '@quarry/core/record';
 import {
+  atOnce,
   authorOf,
   displayOf,
   isAuthored,
@@ -265,25 +266,14 @@ export class WriterService implements OnModuleDestroy {
     // A clock that was set back does not turn the log round.
     const at = Math.max(waiting.how.at ?? Date.now(), before.at);
     const author = { person: actor.person, name: user.name, at: new Date(at).toISOString() };
-    const refuse = ({ reason, sentence, index, current }: Refusal) => {
-      const status =
-        reason === 'forbidden'
-          ? HttpStatus.FORBIDDEN
-          : reason === 'invalid'
-            ? HttpStatus.UNPROCESSABLE_ENTITY
-            : HttpStatus.CONFLICT;
-      return new ApiError(status, reason, sentence, { index, current: current ?? null });
-    };
     if (waiting.how.at === undefined) this.limits.count(waiting.displayId, user.id, actor, batch, at);
-    // Judged as sent, so that who speaks in another's name is told so; then said as the server knows it.
-    const judged = yield* reducing(before.scene, batch.changes, permitsOf(actor, before.scene));
-    if (!judged.ok) throw refuse(judged.refusal);
-    const authored = batch.changes.some(isAuthored);
-    const changes = authored
+    // Judged as sent, so that who speaks in another's name is told so; applied as the server knows it.
+    const permits = permitsOf(actor, before.scene);
+    const changes = batch.changes.some(isAuthored)
       ? batch.changes.map((change) => stamped(change, author, this.formerStamp(waiting, before, change)))
       : batch.changes;
-    const said = authored ? yield* reducing(before.scene, changes) : judged;
-    if (!said.ok) throw refuse(said.refusal);
+    const said = yield* reducing(before.scene, changes, (step, index) => permits(step, batch.changes[index]));
+    if (!said.ok) throw refusalOf(said.refusal);
     yield;
     const told = JSON.stringify(tellBatch(before.scene, said.scene, changes));
     yield;
@@ -339,12 +329,15 @@ export class WriterService implements OnModuleDestroy {
 
 const stampSchema = z.object({ by: z.string().nullable(), at: z.string().nullable() });
 
-/** Drives what pauses to its end without a pause. */
-function atOnce<T>(steps: Generator<undefined, T>): T {
-  for (;;) {
-    const { done, value } = steps.next();
-    if (done) return value;
-  }
+/** A refusal as an answer. */
+function refusalOf({ reason, sentence, index, current }: Refusal): ApiError {
+  const status =
+    reason === 'forbidden'
+      ? HttpStatus.FORBIDDEN
+      : reason === 'invalid'
+        ? HttpStatus.UNPROCESSABLE_ENTITY
+        : HttpStatus.CONFLICT;
+  return new ApiError(status, reason, sentence, { index, current: current ?? null });
 }
 
 /** Drives what pauses to its end, letting others have their turn between slices of a few milliseconds. */

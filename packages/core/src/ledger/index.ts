@@ -10,5 +10,6 @@ export * from './market.ts';
 export * from './lists.ts';
 export { numberStyleOf, readNumber, type Decimal, type NumberStyle } from './numbers.ts';
 export * from './orders.ts';
+export * from './colourPolicy.ts';
 export * from './placeholders.ts';
 export * from './materials.ts';

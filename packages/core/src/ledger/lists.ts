@@ -212,18 +212,18 @@ function offersFor(word: string): string[] {
 }
 /** What plain colour words look like. */
 const PLAIN_WORDS: readonly [RegExp, string][] = [
-  [/\b(?:gr[ae]y)/i, '#8a8c8a'],
-  [/\b(?:black)/i, '#1c1f22'],
-  [/\b(?:white)/i, '#f4f2ec'],
-  [/\b(?:brown)/i, '#6b4a2f'],
+  [/gr[ae]y/i, '#8a8c8a'],
+  [/black/i, '#1c1f22'],
+  [/white/i, '#f4f2ec'],
+  [/brown/i, '#6b4a2f'],
   [/\b(?:tan|beige)/i, '#cdb98a'],
-  [/\b(?:orange)/i, '#ee7a16'],
-  [/\b(?:yellow)/i, '#f0c419'],
-  [/\b(?:green)/i, '#3f7d3a'],
-  [/\b(?:blue)/i, '#1f4aa0'],
-  [/\b(?:red)/i, '#c8281f'],
-  [/\b(?:pink)/i, '#e3a0b4'],
-  [/\b(?:purple|violet)/i, '#6d4a86'],
+  [/orange/i, '#ee7a16'],
+  [/yellow/i, '#f0c419'],
+  [/green/i, '#3f7d3a'],
+  [/blue/i, '#1f4aa0'],
+  [/red/i, '#c8281f'],
+  [/pink/i, '#e3a0b4'],
+  [/purple|violet/i, '#6d4a86'],
 ];
 
 /** A line as people type it: «40 plate 2x4 in Slate»; or a sentence about what is wrong with it. */

@@ -24,6 +24,7 @@ const bare = (text: string): string => (AROUND.exec(text.trim())?.[1] ?? text).t
  */
 export function numberStyleOf(cells: Iterable<string>, whole = false): NumberStyle {
   const votes: Record<Decimal, number> = { '.': 0, ',': 0 };
+  const leanings: Record<Decimal, number> = { '.': 0, ',': 0 };
   const other = (mark: Decimal): Decimal => (mark === '.' ? ',' : '.');
   for (const cell of cells) {
     const text = bare(cell);
@@ -35,11 +36,13 @@ export function numberStyleOf(cells: Iterable<string>, whole = false): NumberSty
     else {
       const [before, after] = text.split(last);
       if (after.length !== 3 || /^0?$/.test(before) || before.length > 3) votes[last]++;
-      else if (whole) votes[other(last)] += 0.001;
+      else if (whole) leanings[other(last)]++;
     }
   }
-  const decimal = votes[','] > votes['.'] ? ',' : '.';
-  return { decimal, sure: votes[decimal] >= 1 };
+  // What only leans to one reading decides where no cell proves one.
+  const counts = votes['.'] === votes[','] ? leanings : votes;
+  const decimal = counts[','] > counts['.'] ? ',' : '.';
+  return { decimal, sure: votes[decimal] > 0 };
 }
 
 /**

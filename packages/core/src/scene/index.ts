@@ -3,7 +3,7 @@ export { OPENING_USES, PASSAGE_KINDS, TABLE_KINDS } from './siteSchema.ts';
 export { FURNITURE_USES, type FurnitureUse } from './briefSchema.ts';
 export * from './scene.ts';
 export * from './change.ts';
-export { reduce, reducing, type Refusal, type Reduction } from './reduce.ts';
+export { atOnce, reduce, reducing, type Refusal, type Reduction } from './reduce.ts';
 export { authorOf, isAuthored, stamped, type Author, type Stamp } from './authorship.ts';
 export * from './undo.ts';
 export {

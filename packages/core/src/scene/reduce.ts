@@ -25,7 +25,11 @@ type Groups = { [K in Kind]: Record<string, Entity<K>> } & { removed: Record<str
  * @returns the new scene and the inverse changes (last first), or the first refusal; whole or not at all
  */
 export function reduce(scene: Scene, changes: readonly Change[]): Reduction {
-  const steps = reducing(scene, changes);
+  return atOnce(reducing(scene, changes));
+}
+
+/** Drives what pauses to its end without a pause. */
+export function atOnce<T>(steps: Generator<undefined, T>): T {
   for (;;) {
     const { done, value } = steps.next();
     if (done) return value;
@@ -37,13 +41,13 @@ const BETWEEN_PAUSES = 100;
 
 /**
  * `reduce` in steps: pauses now and then, so that a long batch need not hold up what else is to be done.
- * @param forbids says why a change may not be made in the scene it meets, or null; that scene is still being changed,
- *   and must be neither kept nor listed
+ * @param forbids says why the change of an index may not be made in the scene it meets, or null; that scene is still
+ *   being changed, and must be neither kept nor listed
  */
 export function* reducing(
   scene: Scene,
   changes: readonly Change[],
-  forbids: (step: Scene, change: Change) => string | null = () => null,
+  forbids: (step: Scene, index: number) => string | null = () => null,
 ): Generator<undefined, Reduction> {
   const next: Groups = { ...scene };
   const copied = new Set<Kind | 'removed'>();
@@ -64,7 +68,7 @@ export function* reducing(
       refusal: { reason, sentence, index, ...(current ? { current } : {}) },
     });
     if (index % BETWEEN_PAUSES === BETWEEN_PAUSES - 1) yield;
-    const no = forbids(next, change);
+    const no = forbids(next, index);
     if (no !== null) return refuse('forbidden', no);
     const word = KINDS[kind].word;
     const current: Entity<Kind> | undefined = Object.hasOwn(next[kind], id) ? next[kind][id] : undefined;
