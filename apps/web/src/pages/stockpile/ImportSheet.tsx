@@ -1,6 +1,5 @@
 import { useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { CATALOGUE, PALETTE, colourName, partName, partOf } from '@quarry/core/catalogue';
 import { counted } from '@quarry/core/lattice';
 import {
   COLUMN_USES,
@@ -10,21 +9,13 @@ import {
   readRows,
   type ColumnUse,
   type Decimal,
-  type UnknownWord,
 } from '@quarry/core/ledger';
-import {
-  MAX_CHANGES,
-  MAX_LINES,
-  listOf,
-  mergeLines,
-  mostOf,
-  type Change,
-  type Lot,
-} from '@quarry/core/scene';
+import { MAX_LINES, listOf, mostOf } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { Heading } from '../../ui/parts.tsx';
-import { Swatch } from '../../ui/Swatch.tsx';
+import { ImportWords } from './ImportWords.tsx';
 import { readTable } from './readTable.ts';
+import { NOTHING_THERE, standing, takeIn, type Into, type Taught } from './takeIn.ts';
 
 const USES: Record<ColumnUse, string> = {
   part: 'part',
@@ -35,35 +26,6 @@ const USES: Record<ColumnUse, string> = {
   owner: 'owner',
   none: 'not used',
 };
-const OWN_PART = 'own-';
-/** An id for a part nobody makes by family and size, from what it is called. */
-const ownPartId = (word: string) =>
-  `${OWN_PART}${
-    word
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-|-$/g, '')
-      .slice(0, 30) || 'part'
-  }`;
-/** Pieces of one part and colour in one drawer of one owner are one count. */
-const lotKey = ({ part, colour, place, owner }: Pick<Lot, 'part' | 'colour' | 'place' | 'owner'>): string =>
-  `${part} ${colour} ${owner ?? ''} ${place}`;
-/** What each part costs by a list, to the hundredth: its lines of all colours averaged by their pieces. */
-function pricesOf(
-  lines: readonly { part: string; qty: number; price: number | null }[],
-): Map<string, number> {
-  const sums = new Map<string, { pieces: number; money: number }>();
-  for (const { part, qty, price } of lines) {
-    if (price === null) continue;
-    const { pieces, money } = sums.get(part) ?? { pieces: 0, money: 0 };
-    const weight = Math.max(1, qty);
-    sums.set(part, { pieces: pieces + weight, money: money + price * weight });
-  }
-  return new Map(
-    [...sums].map(([part, { pieces, money }]) => [part, Math.round((100 * money) / pieces) / 100]),
-  );
-}
-type Into = 'need' | 'kit' | 'stock';
 const INTO: Record<Into, string> = { need: 'a list of what is needed', kit: 'a kit', stock: 'drawers' };
 
 /** A pasted or brought list: say what its columns and words are, see which rows are bad, take it. */
@@ -73,9 +35,7 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
   const edit = useEdit();
   const [table, setTable] = useState<{ name: string; rows: string[][] } | null>(null);
   const [columns, setColumns] = useState<ColumnUse[]>([]);
-  const [taught, setTaught] = useState<
-    ReadonlyMap<string, { about: 'part' | 'colour'; word: string; means: string }>
-  >(new Map());
+  const [taught, setTaught] = useState<ReadonlyMap<string, Taught>>(new Map());
   const [name, setName] = useState('');
   const [into, setInto] = useState<Into>('need');
   const [section, setSection] = useState('');
@@ -118,80 +78,20 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
     }
   };
   useEffect(() => setTaught(new Map()), [table]);
+  const there = useMemo(
+    () => (read ? standing(scene, read.lines, { into, name, person }) : null),
+    [scene, read, into, name, person],
+  );
   const take = () => {
-    if (!read) return;
-    const lines = read.lines.map(({ part, colour, qty }) => ({ part, colour, qty }));
-    const remembered: Change[] = [...taught.values()].map(({ about, word, means }) => ({
-      ...{ op: 'add', kind: 'alias', id: freshId('alias') },
-      data: { about, word: word.slice(0, 120), means },
-    }));
-    // A part of one's own is known by what people call it.
-    const mine = [...taught.values()].filter(
-      ({ about, means }) => about === 'part' && means.startsWith(OWN_PART),
-    );
-    for (const { word, means } of mine)
-      if (!scene.partType[means])
-        remembered.push({
-          ...{ op: 'add', kind: 'partType', id: means },
-          data: { family: 'special', name: word.slice(0, 80) },
-        });
-    // What the list says that parts cost is known from now on, where nobody said so before.
-    for (const [part, price] of pricesOf(read.lines)) {
-      const type = scene.partType[part];
-      const added = remembered.find((change) => change.op === 'add' && change.id === part);
-      const family = partOf(part)?.family ?? 'special';
-      if (type?.price === null)
-        remembered.push({ op: 'patch', kind: 'partType', id: part, v: type.v, set: { price } });
-      else if (added?.op === 'add') added.data.price = price;
-      else if (!type) remembered.push({ op: 'add', kind: 'partType', id: part, data: { family, price } });
-    }
-    const id = known?.id ?? freshId('partList');
-    const what = `brought ${table?.name ?? 'a list'}: ${counted(read.lines.length, 'line')}`;
-    if (into !== 'stock') {
-      const fields = { section: section === '' ? null : section, lines: mergeLines(lines) };
-      const change: Change =
-        known && replaces
-          ? { op: 'patch', kind: 'partList', id, v: known.v, set: { lines: fields.lines } }
-          : {
-              ...{ op: 'add', kind: 'partList', id: known ? freshId('partList') : id },
-              data: {
-                ...{ name: name.trim() || 'List', use: into, ...fields },
-                owner: into === 'kit' ? person : null,
-              },
-            };
-      if (edit.change(what, [change, ...remembered])) onDone(change.id);
-      return;
-    }
-    const drawers = read.lines.map(({ part, colour, qty, place, owner }): Change => {
-      const there = replaces
-        ? lotsThere.get(lotKey({ part, colour, place, owner: owner ?? person }))
-        : undefined;
-      return there
-        ? { op: 'patch', kind: 'lot', id: there.id, v: there.v, set: { qty } }
-        : {
-            ...{ op: 'add', kind: 'lot', id: freshId('lot') },
-            data: { part, colour, qty, owner: owner ?? person, place },
-          };
+    if (!read || !there) return;
+    const { batches, list } = takeIn(scene, read.lines, [...taught.values()], {
+      ...{ into, name, section: section === '' ? null : section, person },
+      ...{ there: replaces ? there : NOTHING_THERE, fresh: freshId },
     });
-    // More than a batch carries lands in several, one after the other.
-    const all = [...remembered, ...drawers];
-    let landed = true;
-    for (let at = 0; at < all.length && landed; at += MAX_CHANGES)
-      landed = edit.change(what, all.slice(at, at + MAX_CHANGES));
-    if (landed) onDone(null);
+    const what = `brought ${table?.name ?? 'a list'}: ${counted(read.lines.length, 'line')}`;
+    if (batches.every((changes) => edit.change(what, changes))) onDone(list);
   };
-  const lotsThere = useMemo(() => new Map(listOf(scene, 'lot').map((lot) => [lotKey(lot), lot])), [scene]);
-  const known =
-    into === 'stock'
-      ? undefined
-      : listOf(scene, 'partList').find((list) => list.use === into && list.name === name.trim());
-  const there = read
-    ? into === 'stock'
-      ? read.lines.filter((line) => lotsThere.has(lotKey({ ...line, owner: line.owner ?? person }))).length
-      : known
-        ? 1
-        : 0
-    : 0;
+  const known = there ? there.lots.size + (there.list ? 1 : 0) : 0;
   const most = into === 'stock' ? mostOf('lot') : MAX_LINES;
   return (
     <section aria-label="Bring a list">
@@ -291,7 +191,7 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
             </table>
           </div>
           {(read.unknown.length > 0 || taught.size > 0) && (
-            <Words
+            <ImportWords
               unknown={read.unknown}
               taught={taught}
               onTeach={(word, means) => {
@@ -379,7 +279,7 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
                 <option value=",">1.234,50</option>
               </select>
             </label>
-            {there > 0 && (
+            {known > 0 && (
               <label className="flex items-center gap-1 text-xs">
                 <input
                   type="checkbox"
@@ -388,7 +288,7 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
                   onChange={(event) => setReplaces(event.currentTarget.checked)}
                 />
                 {into === 'stock'
-                  ? `${counted(there, 'line')} lie in those drawers: count them anew`
+                  ? `${counted(known, 'line')} lie in those drawers: count them anew`
                   : `Replace «${name.trim()}», which is there`}
               </label>
             )}
@@ -412,64 +312,6 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
           )}
         </>
       )}
-    </section>
-  );
-}
-
-/** Words nobody knows yet: say what they mean once, and every later list is read with it. */
-function Words({
-  unknown,
-  taught,
-  onTeach,
-}: {
-  unknown: readonly UnknownWord[];
-  taught: ReadonlyMap<string, { about: 'part' | 'colour'; word: string; means: string }>;
-  onTeach: (word: { about: 'part' | 'colour'; word: string }, means: string) => void;
-}) {
-  const choices = {
-    part: CATALOGUE.map(({ id }) => ({ id, word: partName(id) })),
-    colour: PALETTE.map(({ id, name }) => ({ id, word: name })),
-  };
-  const rows = [
-    ...[...taught.values()].map((one) => ({ ...one, rows: null, offers: [] as string[] })),
-    ...unknown.slice(0, 40).map((one) => ({ ...one, means: '' })),
-  ];
-  return (
-    <section aria-label="Words to explain" className="border hair p-2 mb-2 max-w-2xl">
-      <Heading aside="remembered for every later list">What do these words mean?</Heading>
-      <ul className="text-xs">
-        {rows.map((one) => (
-          <li
-            key={`${one.about} ${one.word}`}
-            className="flex flex-wrap items-center gap-2 border-b hair py-1"
-          >
-            <span className="w-48 truncate" title={one.word}>
-              {one.about} «{one.word}»
-              {one.rows !== null && <span className="ink-2"> on {counted(one.rows, 'row')}</span>}
-            </span>
-            {one.offers.map((id) => (
-              <button key={id} type="button" className="btn btn-xs" onClick={() => onTeach(one, id)}>
-                <Swatch colour={id} /> {colourName(id)}
-              </button>
-            ))}
-            <select
-              aria-label={`What ${one.about} «${one.word}» means`}
-              className="select select-xs w-44"
-              value={one.means}
-              onChange={(event) => onTeach(one, event.currentTarget.value)}
-            >
-              <option value="">not said</option>
-              {one.about === 'part' && <option value={ownPartId(one.word)}>a part of our own</option>}
-              {choices[one.about].map(({ id, word }) => (
-                <option key={id} value={id}>
-                  {word}
-                </option>
-              ))}
-            </select>
-          </li>
-        ))}
-      </ul>
-      {unknown.length > 40 && <p className="ink-2 text-xs">{unknown.length - 40} more words after these.</p>}
     </section>
   );
 }

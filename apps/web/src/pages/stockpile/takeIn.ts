@@ -1,0 +1,172 @@
+import { partOf } from '@quarry/core/catalogue';
+import type { ReadList } from '@quarry/core/ledger';
+import {
+  MAX_CHANGES,
+  listOf,
+  mergeLines,
+  type Change,
+  type Kind,
+  type Lot,
+  type PartList,
+  type Scene,
+} from '@quarry/core/scene';
+
+/** What becomes of a list that was read: changes that take it in. */
+
+export type Into = 'need' | 'kit' | 'stock';
+type Line = ReadList['lines'][number];
+/** What somebody said that a word of a list means. */
+export interface Taught {
+  about: 'part' | 'colour';
+  word: string;
+  means: string;
+}
+
+/** What a list would be taken into that is there already: a list of that name, or counts of those drawers. */
+export interface Standing {
+  list: PartList | null;
+  lots: ReadonlyMap<string, Lot>;
+}
+export const NOTHING_THERE: Standing = { list: null, lots: new Map() };
+
+const OWN_PART = 'own-';
+/** An id for a part nobody makes by family and size, from what it is called. */
+export const ownPartId = (word: string) =>
+  `${OWN_PART}${
+    word
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-|-$/g, '')
+      .slice(0, 30) || 'part'
+  }`;
+/** Pieces of one part and colour in one drawer of one owner are one count. */
+const lotKey = ({ part, colour, place, owner }: Pick<Lot, 'part' | 'colour' | 'place' | 'owner'>): string =>
+  `${part} ${colour} ${owner ?? ''} ${place}`;
+/** What each part costs by a list, to the hundredth: its lines of all colours averaged by their pieces. */
+function pricesOf(
+  lines: readonly { part: string; qty: number; price: number | null }[],
+): Map<string, number> {
+  const sums = new Map<string, { pieces: number; money: number }>();
+  for (const { part, qty, price } of lines) {
+    if (price === null) continue;
+    const { pieces, money } = sums.get(part) ?? { pieces: 0, money: 0 };
+    const weight = Math.max(1, qty);
+    sums.set(part, { pieces: pieces + weight, money: money + price * weight });
+  }
+  return new Map(
+    [...sums].map(([part, { pieces, money }]) => [part, Math.round((100 * money) / pieces) / 100]),
+  );
+}
+
+/** What is there of a list already. @param person whose drawers they are where the list names no owner */
+export function standing(
+  scene: Scene,
+  lines: readonly Line[],
+  { into, name, person }: { into: Into; name: string; person: string | null },
+): Standing {
+  if (into !== 'stock')
+    return {
+      list: listOf(scene, 'partList').find((list) => list.use === into && list.name === name.trim()) ?? null,
+      lots: new Map(),
+    };
+  const keys = new Set(drawersOf(lines, person).map(lotKey));
+  const lots = new Map<string, Lot>();
+  for (const lot of listOf(scene, 'lot')) if (keys.has(lotKey(lot))) lots.set(lotKey(lot), lot);
+  return { list: null, lots };
+}
+
+/**
+ * The changes that take a list in: what is there of it is counted anew, the rest added; what its words mean and what
+ * its parts cost is remembered.
+ * @param how.there what is to be counted anew
+ * @param how.fresh makes an id for a new entity of a kind
+ * @returns batches of no more changes than one carries, and the list they make or change; null for drawers
+ */
+export function takeIn(
+  scene: Scene,
+  lines: readonly Line[],
+  taught: readonly Taught[],
+  how: {
+    into: Into;
+    name: string;
+    section: string | null;
+    person: string | null;
+    there: Standing;
+    fresh: (kind: Kind) => string;
+  },
+): { batches: Change[][]; list: string | null } {
+  const { into, name, section, person, there, fresh } = how;
+  const remembered = [...wordsKept(taught, fresh), ...partsKnown(scene, lines, taught)];
+  if (into === 'stock') {
+    const drawers = drawersOf(lines, person).map((lot): Change => {
+      const known = there.lots.get(lotKey(lot));
+      return known
+        ? { op: 'patch', kind: 'lot', id: known.id, v: known.v, set: { qty: lot.qty } }
+        : { op: 'add', kind: 'lot', id: fresh('lot'), data: lot };
+    });
+    const all = [...remembered, ...drawers];
+    const batches: Change[][] = [];
+    for (let at = 0; at < all.length; at += MAX_CHANGES) batches.push(all.slice(at, at + MAX_CHANGES));
+    return { batches, list: null };
+  }
+  const merged = mergeLines(lines.map(({ part, colour, qty }) => ({ part, colour, qty })));
+  const known = there.list;
+  const change: Change = known
+    ? {
+        ...{ op: 'patch', kind: 'partList', id: known.id, v: known.v },
+        set: { lines: merged, ...(section === null ? {} : { section }) },
+      }
+    : {
+        ...{ op: 'add', kind: 'partList', id: fresh('partList') },
+        data: {
+          ...{ name: name.trim() || 'List', use: into, section, lines: merged },
+          owner: into === 'kit' ? person : null,
+        },
+      };
+  return { batches: [[change, ...remembered]], list: change.id };
+}
+
+type Drawer = Pick<Lot, 'part' | 'colour' | 'place' | 'owner' | 'qty'>;
+
+/** What lies in each drawer by the list: a line of one's own and one that names no owner are one count. */
+function drawersOf(lines: readonly Line[], person: string | null): Drawer[] {
+  const drawers = new Map<string, Drawer>();
+  for (const { part, colour, place, qty, owner } of lines) {
+    const drawer = { part, colour, place, qty, owner: owner ?? person };
+    const known = drawers.get(lotKey(drawer));
+    if (known) known.qty += qty;
+    else drawers.set(lotKey(drawer), drawer);
+  }
+  return [...drawers.values()];
+}
+
+const wordsKept = (taught: readonly Taught[], fresh: (kind: Kind) => string): Change[] =>
+  taught.map(({ about, word, means }) => ({
+    ...{ op: 'add', kind: 'alias', id: fresh('alias') },
+    data: { about, word: word.slice(0, 120), means },
+  }));
+
+/** Parts of one's own by what people call them, and what parts cost where nobody said so before. */
+function partsKnown(scene: Scene, lines: readonly Line[], taught: readonly Taught[]): Change[] {
+  const prices = pricesOf(lines);
+  const own = new Map(
+    taught.flatMap(({ about, word, means }): [string, string][] =>
+      about === 'part' && means.startsWith(OWN_PART) ? [[means, word.slice(0, 80)]] : [],
+    ),
+  );
+  return [...new Set([...own.keys(), ...prices.keys()])].flatMap((part): Change[] => {
+    const type = scene.partType[part];
+    const price = prices.get(part);
+    if (type)
+      return type.price === null && price !== undefined
+        ? [{ op: 'patch', kind: 'partType', id: part, v: type.v, set: { price } }]
+        : [];
+    const called = own.get(part);
+    const data = {
+      family: partOf(part)?.family ?? 'special',
+      ...(called === undefined ? {} : { name: called }),
+      ...(price === undefined ? {} : { price }),
+    };
+    return [{ op: 'add', kind: 'partType', id: part, data }];
+  });
+}
