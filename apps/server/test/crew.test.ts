@@ -10,6 +10,7 @@ import {
   MIGRATIONS,
   batch,
   clientOf,
+  invite,
   listen,
   newDisplay,
   newcomer,
@@ -42,10 +43,6 @@ const memberOf = async (owner: Client, id: string, login: string): Promise<Membe
   return found;
 };
 const nobody = () => clientOf(() => harness.url);
-const invite = async (owner: Client, id: string, more: object = {}) => {
-  const { body } = await owner('POST', `/api/displays/${id}/invitations`, { role: 'builder', ...more });
-  return { token: String(body.token), id: String(body.id) };
-};
 /** Somebody new on a display. */
 const joined = async (owner: Client, id: string, login: string, more: object = {}): Promise<Client> => {
   const client = nobody();

@@ -125,6 +125,12 @@ export const newcomer = (login: string) => ({ login, name: 'Nell Hythe', passwor
 export const newDisplay = async (owner: Client, name: string): Promise<string> =>
   String((await owner('POST', '/api/displays', { name, preset: 'vignette16' })).body.id);
 
+/** A link by which somebody may join a display. */
+export const invite = async (owner: Client, id: string, more: object = {}) => {
+  const { body } = await owner('POST', `/api/displays/${id}/invitations`, { role: 'builder', ...more });
+  return { token: String(body.token), id: String(body.id) };
+};
+
 export type Row = { kind: string; id: string; v: number; data: Record<string, unknown> | null };
 export async function rowOf(
   client: Client,

@@ -14,6 +14,7 @@ import {
   batch,
   clientOf,
   displayOf,
+  invite,
   listen,
   newDisplay,
   newcomer,
@@ -32,10 +33,8 @@ afterAll(() => harness.end());
 
 const nobody = () => clientOf(() => harness.url);
 const add = (kind: string, id: string, data: object) => ({ op: 'add', kind, id, data });
-const invite = async (owner: Client, id: string, more: object = {}) => {
-  const { body } = await owner('POST', `/api/displays/${id}/invitations`, { role: 'builder', ...more });
-  return String(body.token);
-};
+/** A link's token. */
+const linkTo = async (owner: Client, id: string, more: object = {}) => (await invite(owner, id, more)).token;
 /** Who somebody is on the shared display. */
 const personOf = async (client: Client, id: string): Promise<string> => {
   const { body } = await client('GET', `/api/displays/${id}`);
@@ -377,7 +376,7 @@ describe('nobody speaks or acts for another', () => {
       .map((one) => one.getFirstPropertyValue('summary'));
     expect(summaries).not.toContain('Pay Bob');
     const client = nobody();
-    const joined = await client('POST', `/api/join/${await invite(owner, id)}`, {
+    const joined = await client('POST', `/api/join/${await linkTo(owner, id)}`, {
       ...newcomer('turned'),
       name: 'A\r\nB\u202E\u0000C',
     });
@@ -391,21 +390,21 @@ describe('nobody comes in who was not asked', () => {
     const owner = await as('iva');
     const id = await newDisplay(owner, 'Ours');
     const bo = nobody();
-    await bo('POST', `/api/join/${await invite(owner, id, { role: 'planner' })}`, newcomer('bo-marl'));
+    await bo('POST', `/api/join/${await linkTo(owner, id, { role: 'planner' })}`, newcomer('bo-marl'));
     const { body } = await owner('GET', `/api/displays/${id}/members`);
     const member = (Object.values(body) as { userId: string; login: string }[]).find(
       ({ login }) => login === 'bo-marl',
     );
     const path = `/api/displays/${id}/members/${member?.userId}`;
     await owner('PATCH', path, { role: 'owner' });
-    const kept = [await invite(bo, id), await invite(bo, id)];
+    const kept = [await linkTo(bo, id), await linkTo(bo, id)];
     expect((await nobody()('GET', `/api/join/${kept[0]}`)).status).toBe(200);
     await owner('PATCH', path, { role: 'planner' });
     expect((await nobody()('GET', `/api/join/${kept[0]}`)).status).toBe(404);
     await owner('PATCH', path, { role: 'owner' });
     // Links do not come back to life with the right.
     expect((await nobody()('GET', `/api/join/${kept[0]}`)).status).toBe(404);
-    const last = await invite(bo, id);
+    const last = await linkTo(bo, id);
     expect((await owner('DELETE', path)).status).toBe(204);
     expect((await bo('POST', `/api/join/${last}`)).status).toBe(404);
     expect((await bo('GET', `/api/displays/${id}`)).status).toBe(404);
@@ -414,7 +413,7 @@ describe('nobody comes in who was not asked', () => {
   test('one link makes one account, however many come at once; two links for one person make one of them', async () => {
     const owner = await as('iva');
     const id = await newDisplay(owner, 'Ours');
-    const token = await invite(owner, id);
+    const token = await linkTo(owner, id);
     const clients = Array.from({ length: 4 }, () => nobody());
     const answers = await Promise.all(
       clients.map((client, i) => client('POST', `/api/join/${token}`, newcomer(`racer-${i}`))),
@@ -432,8 +431,8 @@ describe('nobody comes in who was not asked', () => {
       batch(add('person', 'extra', { name: 'Extra', initials: 'EX' })),
     );
     const links = [
-      await invite(owner, id, { person: 'extra' }),
-      await invite(owner, id, { person: 'extra' }),
+      await linkTo(owner, id, { person: 'extra' }),
+      await linkTo(owner, id, { person: 'extra' }),
     ];
     const two = await Promise.all(
       links.map((link, i) => nobody()('POST', `/api/join/${link}`, newcomer(`extra-${i}`))),
@@ -530,7 +529,7 @@ describe('at the door', () => {
   test('passwords: twelve characters at least, none of the common ones; a change writes to its owner', async () => {
     const owner = await as('iva');
     const id = await newDisplay(owner, 'Ours');
-    const token = await invite(owner, id);
+    const token = await linkTo(owner, id);
     const asked = async (password: string) =>
       (await nobody()('POST', `/api/join/${token}`, { ...newcomer('careful'), password })).status;
     for (const password of [
