@@ -1,5 +1,5 @@
 import { useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
-import { parseLength } from '@quarry/core/lattice';
+import { formatMoney, numberTyped, parseLength } from '@quarry/core/lattice';
 import { useView } from '../data/view.ts';
 import { MEASURES, say, sayAlso, type Measure } from './quantity.ts';
 
@@ -221,20 +221,22 @@ export function NumberField(
     min: number;
     max: number;
     whole?: boolean;
+    /** An amount of money: shown to the hundredth. */
+    money?: boolean;
     unit?: string;
     optional?: string;
     onCommit: (value: number | null) => void;
   },
 ) {
-  const { label, value, min, max, whole, unit, optional, onCommit, disabled, hint, bare } = props;
-  const { id, refusal, input } = useDraft(label, value === null ? '' : String(value), (text) => {
-    const trimmed = text.trim().replace(',', '.');
-    if (trimmed === '' && optional !== undefined) {
+  const { label, value, min, max, whole, money, unit, optional, onCommit, disabled, hint, bare } = props;
+  const shown = value === null ? '' : money ? formatMoney(value) : String(value);
+  const { id, refusal, input } = useDraft(label, shown, (text) => {
+    if (text.trim() === '' && optional !== undefined) {
       onCommit(null);
       return null;
     }
-    const number = Number(trimmed);
-    if (trimmed === '' || !Number.isFinite(number)) return { error: `${label}: «${text}» is not a number.` };
+    const number = numberTyped(text, whole);
+    if (number === null) return { error: `${label}: «${text}» is not a number.` };
     if (whole && !Number.isInteger(number)) return { error: `${label}: ${number} is not a whole number.` };
     if (number < min) return { error: `${label}: ${number} is below the least, ${min}.` };
     if (number > max) return { error: `${label}: ${number} is above the most, ${max}.` };

@@ -90,6 +90,10 @@ export function inInches(sentence: string): string {
 export const counted = (count: number, word: string) =>
   `${count.toLocaleString('en')} ${word}${count === 1 ? '' : 's'}`;
 
+/** An amount of money to the hundredth, or as fine as it is: `3.50`, `0.035`. */
+export const formatMoney = (amount: number): string =>
+  amount.toFixed(Math.max(2, String(amount).split('.')[1]?.length ?? 0));
+
 /** A mass as people say it: whole grams below a kilogram, kilograms with a tenth from there on. */
 export const formatKg = (grams: number): string =>
   Math.round(grams) < 1000 ? `${Math.round(grams)} g` : `${(grams / 1000).toFixed(1)} kg`;

@@ -1,6 +1,7 @@
 export * from './units.ts';
 export * from './parse.ts';
 export * from './format.ts';
+export * from './numbers.ts';
 export {
   boundsOf,
   unionArea,

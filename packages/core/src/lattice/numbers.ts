@@ -56,6 +56,21 @@ export function readNumber(text: string, decimal: Decimal): number | null {
   return own.sure ? readAs(text, own.decimal) : null;
 }
 
+/**
+ * Reads what was typed into a field of one number: a mark before exactly three digits parts thousands where whole
+ * numbers are asked for; else a point parts decimals, as it does everywhere on the screen, unless only a comma can.
+ * @returns null for what is no number
+ */
+export function numberTyped(text: string, whole = false): number | null {
+  const [, sign, figures] = /^([-−+]?)\s*(.*)$/.exec(text.trim()) ?? [];
+  if (figures === undefined || figures === '') return null;
+  const value = /^[\d.,\s\u00a0\u2009\u202f'’]+$/u.test(figures)
+    ? readNumber(figures, numberStyleOf([figures], whole).decimal)
+    : Number(figures);
+  if (value === null || !Number.isFinite(value)) return null;
+  return sign === '' || sign === '+' ? value : -value;
+}
+
 function readAs(text: string, decimal: Decimal): number | null {
   const [mark, group] = decimal === '.' ? ['\\.', ','] : [',', '\\.'];
   const match = new RegExp(`^(\\d{1,3}(?:${group}\\d{3})+|\\d+)?(?:${mark}(\\d+))?$`).exec(bare(text));

@@ -8,7 +8,6 @@ export type { Market, Offer, Seller } from './buyProblem.ts';
 export * from './source.ts';
 export * from './market.ts';
 export * from './lists.ts';
-export { numberStyleOf, readNumber, type Decimal, type NumberStyle } from './numbers.ts';
 export * from './orders.ts';
 export * from './colourPolicy.ts';
 export * from './placeholders.ts';

@@ -1,6 +1,7 @@
 import loadHighs from 'highs';
 import fc from 'fast-check';
 import { labOf, nearColours } from '../catalogue/index.ts';
+import { numberStyleOf, readNumber } from '../lattice/index.ts';
 import { compile } from '../relief/index.ts';
 import { MasonryBook } from '../masonry/index.ts';
 import { emptyScene, forbidden, reduce, type Change, type Order, type Scene } from '../scene/index.ts';
@@ -23,8 +24,6 @@ import {
   nextStates,
   piecesByWeight,
   readOffers,
-  numberStyleOf,
-  readNumber,
   readRows,
   receive,
   simulatedMarket,

@@ -1,7 +1,7 @@
 import { colourName, coloursNamed, nearColours, labOf, partNamed, ANY_COLOUR } from '../catalogue/index.ts';
+import { numberStyleOf, readNumber, type Decimal, type NumberStyle } from '../lattice/index.ts';
 import { listOf, type PartLine, type Scene } from '../scene/index.ts';
 import type { Market, Offer, Seller } from './buyProblem.ts';
-import { numberStyleOf, readNumber, type Decimal, type NumberStyle } from './numbers.ts';
 
 /** Lists that people paste or bring as a file: which column says what, what their words mean, and which rows are bad. */
 

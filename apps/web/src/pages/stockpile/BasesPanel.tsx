@@ -151,6 +151,7 @@ function BaseRow({
         {type && (
           <NumberField
             label="Price"
+            money
             unit={currency}
             value={type.price}
             min={0}

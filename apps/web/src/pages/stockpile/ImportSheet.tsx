@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { counted } from '@quarry/core/lattice';
+import { counted, type Decimal } from '@quarry/core/lattice';
 import {
   COLUMN_USES,
   aliasKey,
@@ -8,7 +8,6 @@ import {
   guessColumns,
   readRows,
   type ColumnUse,
-  type Decimal,
 } from '@quarry/core/ledger';
 import { MAX_LINES, listOf, mostOf } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';

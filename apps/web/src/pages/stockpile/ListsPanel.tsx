@@ -266,6 +266,7 @@ function ListSheet({ list, plans, onGone }: { list: PartList; plans: boolean; on
             />
             <NumberField
               label="One cost"
+              money
               unit={currency}
               value={list.price}
               min={0}

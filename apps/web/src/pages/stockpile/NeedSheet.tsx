@@ -248,6 +248,7 @@ export function NeedSheet({ row, onClose }: { row: NeedRow; onClose: () => void 
       />
       <NumberField
         label="One costs"
+        money
         unit={currency}
         optional={price.toFixed(2)}
         value={type?.price ?? null}

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { partName } from '@quarry/core/catalogue';
+import { formatMoney } from '@quarry/core/lattice';
 import { lineTyped, nextStates, receive, sumOrder } from '@quarry/core/ledger';
 import { priceOfPart } from '@quarry/core/masonry';
 import { ORDER_STATES, ORDER_WORDS, displayOf, listOf, type Order } from '@quarry/core/scene';
@@ -64,7 +65,7 @@ export function OrderSheet({ order }: { order: Order }) {
               <th scope="col" className="font-normal py-1">
                 Part
               </th>
-              <th scope="col" className="font-normal">
+              <th scope="col" className="font-normal px-2">
                 For
               </th>
               <th scope="col" className="font-normal text-right">
@@ -73,7 +74,7 @@ export function OrderSheet({ order }: { order: Order }) {
               <th scope="col" className="font-normal text-right">
                 Each
               </th>
-              <th scope="col" className="font-normal text-right">
+              <th scope="col" className="font-normal text-right px-2">
                 Came
               </th>
               {order.state === 'draft' && (
@@ -94,7 +95,7 @@ export function OrderSheet({ order }: { order: Order }) {
                 <th scope="row" className="font-normal text-left">
                   <PartColour {...line} />
                 </th>
-                <td className="ink-2">
+                <td className="ink-2 px-2">
                   {line.section === null ? '–' : (scene.section[line.section]?.letter ?? '–')}
                 </td>
                 <td className="fig text-right">
@@ -114,11 +115,12 @@ export function OrderSheet({ order }: { order: Order }) {
                 </td>
                 <td className="fig text-right">
                   {locked || order.state === 'away' ? (
-                    line.price.toFixed(2)
+                    formatMoney(line.price)
                   ) : (
                     <NumberField
                       label={`Price of one ${partName(line.part)} in ${line.colour}`}
                       bare
+                      money
                       value={line.price}
                       min={0}
                       max={1e6}
@@ -126,7 +128,7 @@ export function OrderSheet({ order }: { order: Order }) {
                     />
                   )}
                 </td>
-                <td className={`fig text-right ${line.came >= line.qty ? 'text-success' : ''}`}>
+                <td className={`fig text-right px-2 ${line.came >= line.qty ? 'text-success' : ''}`}>
                   {line.came}
                 </td>
                 {order.state === 'draft' && (
@@ -235,6 +237,7 @@ export function OrderSheet({ order }: { order: Order }) {
         </dl>
         <NumberField
           label="Postage"
+          money
           unit={currency}
           value={order.postage}
           min={0}
@@ -244,6 +247,7 @@ export function OrderSheet({ order }: { order: Order }) {
         />
         <NumberField
           label="Guessed"
+          money
           unit={currency}
           value={order.guess}
           min={0}
@@ -253,6 +257,7 @@ export function OrderSheet({ order }: { order: Order }) {
         />
         <NumberField
           label="Paid"
+          money
           unit={currency}
           optional="not yet"
           value={order.paid}

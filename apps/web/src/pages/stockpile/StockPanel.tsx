@@ -2,6 +2,7 @@ import { Minus, Plus, Scale } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { coloursNamed, colourName, partName, partNamed } from '@quarry/core/catalogue';
+import { numberTyped } from '@quarry/core/lattice';
 import { byPart, piecesByWeight } from '@quarry/core/ledger';
 import { listOf, type Lot } from '@quarry/core/scene';
 import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
@@ -131,7 +132,7 @@ function CountCard({ lot, locked }: { lot: Lot; locked: string | null }) {
   const [grams, setGrams] = useState('');
   const word = `${partName(lot.part)} in ${colourName(lot.colour)}`;
   const set = (qty: number) => edit.patch(`counted ${word}: ${qty}`, 'lot', lot, { qty });
-  const weighed = Number(grams.replace(',', '.'));
+  const weighed = numberTyped(grams) ?? NaN;
   const byWeight =
     grams.trim() !== '' && weighed >= 0 ? piecesByWeight(lot.part, weighed, scene.partType) : null;
   const owner = lot.bulk ? 'everybody’s' : ((lot.owner && scene.person[lot.owner]?.name) ?? 'nobody said');
