@@ -18,7 +18,11 @@ const project = (displayName, roots) => ({
   roots,
   transform,
   testEnvironment: 'node',
-  moduleNameMapper: { '^@quarry/core/(.*)$': '<rootDir>/packages/core/src/$1/index.ts' },
+  moduleNameMapper: {
+    '^@quarry/core/(.*)$': '<rootDir>/packages/core/src/$1/index.ts',
+    // Its own build for programs without modules.
+    '^rbush$': '<rootDir>/node_modules/rbush/rbush.js',
+  },
 });
 
 export default {

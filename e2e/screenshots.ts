@@ -48,7 +48,7 @@ async function main() {
     await shot(page, 'stockpile-colours');
     await openTab(page, 'Layers');
     await page.waitForSelector('[aria-label="The layer from above"]');
-    for (let i = 0; i < 12; i++) await page.locator('button[aria-label="Layer above"]').click();
+    for (let i = 0; i < 12; i++) await page.locator('button[aria-label="Step above"]').click();
     await pause(1500);
     await shot(page, 'stockpile-layers');
     const other = await signedInPage(browser, server, 'Brenna Rook');

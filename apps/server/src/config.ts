@@ -3,7 +3,7 @@ export interface Config {
   /** The database file. */
   database: string;
   migrations: string;
-  /** Folder of the font files for printed sheets. */
+  /** The folder in which the packages with the fonts of printed sheets lie. */
   fonts: string;
   /** The program of the threads that make sheets, and what Node needs to run it. */
   worker: { file: string; execArgv: readonly string[] };

@@ -79,7 +79,7 @@ async function main(): Promise<void> {
     database,
     migrations,
     worker: { file: join(HERE, 'sheets.worker.js'), execArgv: [] },
-    fonts: join(ROOT, 'node_modules', '@fontsource', 'archivo', 'files'),
+    fonts: join(ROOT, 'node_modules'),
     web: join(ROOT, 'apps', 'web', 'dist'),
     demo: values.demo,
     hosts: values['host-name']

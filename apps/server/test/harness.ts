@@ -9,7 +9,7 @@ import { DemoService } from '../src/demo/demo.service.ts';
 
 /** Real HTTP against a real SQLite file, in a folder of its own. */
 
-const FONTS = join(__dirname, '../../../node_modules/@fontsource/archivo/files');
+const FONTS = join(__dirname, '../../../node_modules');
 /** Not built: run from its source. */
 const WORKER = { file: join(__dirname, '../src/sheets/sheets.worker.ts'), execArgv: ['--import', 'tsx'] };
 export const MIGRATIONS = join(__dirname, '..', 'drizzle');

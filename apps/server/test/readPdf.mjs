@@ -1,4 +1,4 @@
-/** Reads a PDF with a general reader and prints its pages: size in mm, texts with their places, straight lines. */
+/** Reads a PDF with a general reader and prints what it says of itself, and its pages: size in mm, texts with their places, straight lines. */
 import { readFileSync } from 'node:fs';
 import { OPS, getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 
@@ -15,20 +15,28 @@ for (let i = 1; i <= document.numPages; i++) {
   fnArray.forEach((fn, at) => {
     if (fn !== OPS.constructPath) return;
     const [ops, args] = argsArray[at];
-    const points = [];
     let next = 0;
-    for (const op of ops)
-      if (op === OPS.moveTo || op === OPS.lineTo)
-        points.push([args[next++] * MM, args[next++] * MM].map((value) => Number(value.toFixed(3))));
-    lines.push(points);
+    for (const op of ops) {
+      if (op !== OPS.moveTo && op !== OPS.lineTo) continue;
+      const point = [args[next++] * MM, args[next++] * MM].map((value) => Number(value.toFixed(3)));
+      if (op === OPS.moveTo) lines.push([point]);
+      else lines.at(-1)?.push(point);
+    }
   });
   pages.push({
     w: w * MM,
     d: h * MM,
     texts: items
       .filter(({ str }) => str.trim() !== '')
-      .map(({ str, transform }) => ({ text: str, x: transform[4] * MM, y: (h - transform[5]) * MM })),
+      .map(({ str, transform, width }) => ({
+        text: str,
+        x: transform[4] * MM,
+        y: (h - transform[5]) * MM,
+        w: width * MM,
+        size: Math.hypot(transform[0], transform[1]) * MM,
+      })),
     lines,
   });
 }
-process.stdout.write(JSON.stringify(pages));
+const { info } = await document.getMetadata();
+process.stdout.write(JSON.stringify({ info, pages }));

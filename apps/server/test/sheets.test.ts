@@ -12,29 +12,38 @@ afterAll(() => harness.end());
 interface PdfPage {
   w: number;
   d: number;
-  texts: { text: string; x: number; y: number }[];
+  texts: { text: string; x: number; y: number; w: number; size: number }[];
   lines: [number, number][][];
+}
+interface Pdf {
+  info: { Title: string; Author: string; Language: string };
+  pages: PdfPage[];
 }
 
 /** Fetches a sheet and reads it with a general reader of its format. */
-async function pagesOf(path: string): Promise<PdfPage[]> {
+const pagesOf = async (path: string) => (await pdfOf(path)).pages;
+
+async function pdfOf(path: string, of?: string): Promise<Pdf & { name: string }> {
   const client = await harness.as('suri');
-  const id = await valleyOf(client);
+  const id = of ?? (await valleyOf(client));
   const response = await fetch(`${harness.url}/api/displays/${id}/sheets/${path}`, {
     headers: { cookie: client.cookie },
   });
   expect([response.status, response.headers.get('content-type')]).toEqual([200, 'application/pdf']);
-  return readPdf(Buffer.from(await response.arrayBuffer()));
+  const name = response.headers.get('content-disposition') ?? '';
+  return { ...readPdf(Buffer.from(await response.arrayBuffer())), name };
 }
 
-async function readPdf(bytes: Buffer): Promise<PdfPage[]> {
+function readPdf(bytes: Buffer): Pdf {
   const folder = mkdtempSync(join(tmpdir(), 'quarry-pdf-'));
   try {
     const file = join(folder, 'sheet.pdf');
     writeFileSync(file, bytes);
     return JSON.parse(
-      execFileSync(process.execPath, [join(__dirname, 'readPdf.mjs'), file], { encoding: 'utf8' }),
-    ) as PdfPage[];
+      execFileSync(process.execPath, [join(__dirname, 'readPdf.mjs'), file], {
+        ...{ encoding: 'utf8', maxBuffer: 1e8 },
+      }),
+    ) as Pdf;
   } finally {
     rmSync(folder, { recursive: true });
   }
@@ -94,7 +103,7 @@ test('the plan on one sheet: the footprint of 1,920 mm is true to the scale aske
   expect(rest).toEqual([]);
   expect([page.w, page.d]).toEqual([expect.closeTo(297, 1), expect.closeTo(210, 1)]);
   expect(page.texts.map(({ text }) => text)).toEqual(
-    expect.arrayContaining(['Skarn Edge', '1 : 10 on A4', '48 studs']),
+    expect.arrayContaining(['Skarn Edge', '1 : 10 on A4', '48 studs, 38.4 cm']),
   );
   expect(Math.min(...longest(page.lines).map((length) => Math.abs(length - 192)))).toBeLessThan(0.02);
   const client = await harness.as('suri');
@@ -105,6 +114,13 @@ test('the plan on one sheet: the footprint of 1,920 mm is true to the scale aske
     },
   );
   expect([refused.status, await refused.text()]).toEqual([422, expect.stringContaining('960 × 576 mm')]);
+});
+test('tiles of each module, one after the other: as many pages as those of each by itself', async () => {
+  const { pages, name } = await pdfOf('tiles.pdf?of=modules');
+  expect(name).toContain('skarn-edge-tiles-all-modules.pdf');
+  // A page of A4 holds 23 × 33 studs: 48×48 takes 6, 96×48 10, 96×96 15, 48×96 9 pages; A1, A2, A3, B1 to B3, C1.
+  expect(pages).toHaveLength(6 + 10 + 15 + 3 * 9 + 10);
+  expect(pages[6].texts.map(({ text }) => text).join()).toContain('module A2: row 1 of 2, column 1 of 5');
 });
 test('tiles of one module are 1 : 1: a stud is 8 mm, each page says which it is, pages meet stud for stud', async () => {
   const pages = await pagesOf('tiles.pdf?module=module-a1');
@@ -131,6 +147,82 @@ test('tiles of one module are 1 : 1: a stud is 8 mm, each page says which it is,
   const rows = [...new Set(across.map((y) => y.toFixed(2)))].map(Number).sort((a, b) => a - b);
   expect(rows.some((y) => rows.some((other) => Math.abs(other - y - 8) < 0.01))).toBe(true);
   expect(Math.min(...longest(first.lines).map((length) => Math.abs(length - 33 * 8)))).toBeLessThan(0.01);
+});
+test('the plan sheet has a key, north and contour heights, and no name lies on another', async () => {
+  const [page] = await pagesOf('plan.pdf');
+  const words = page.texts.map(({ text }) => text);
+  for (const part of [
+    'Module',
+    'Section',
+    'Table',
+    'Building',
+    'Water',
+    'N',
+    '15b',
+    'A1',
+    'F',
+    'Signal cabin',
+  ])
+    expect(words).toContain(part);
+  // Texts within the plan, by the boxes of their letters (capitals are 0.7 of the size).
+  const boxes = page.texts.map(({ x, y, w, size }) => ({ x0: x, x1: x + w, y0: y - 0.7 * size, y1: y }));
+  boxes.forEach((a, i) =>
+    boxes.slice(i + 1).forEach((b, k) => {
+      const on = a.x0 < b.x1 && b.x0 < a.x1 && a.y0 < b.y1 && b.y0 < a.y1;
+      expect([on, page.texts[i].text, page.texts[i + 1 + k].text]).toEqual([
+        false,
+        expect.anything(),
+        expect.anything(),
+      ]);
+    }),
+  );
+});
+test('names in Greek, Cyrillic and Chinese are printed; what no font has is told; a long word is broken', async () => {
+  const client = await harness.as('suri');
+  const long = 'Brückenbaustellenzufahrtsschrankenwärterhäuschen'.repeat(2).slice(0, 80);
+  const file = await client('GET', `/api/displays/${await valleyOf(client)}/file`);
+  const text = JSON.stringify(file.body)
+    .replaceAll('Mill street', 'Улица Мельница Οδός 磨坊街 さくら ሀ')
+    .replaceAll('Brenna Rook', long);
+  const made = await client('POST', '/api/displays/import', text);
+  expect(made.status).toBe(201);
+  const { pages } = await pdfOf('rules.pdf', String(made.body.id));
+  const words = pages.flatMap(({ texts }) => texts.map(({ text }) => text)).join('');
+  for (const part of ['Улица', 'Οδός', '磨坊街', 'さくら', 'U+1200', long.slice(0, 24)])
+    expect(words).toContain(part);
+  for (const { texts, w } of pages)
+    for (const { x, w: wide } of texts) expect(x >= 0 && x + wide <= w).toBe(true);
+});
+test('every sheet is made on A4 and on Letter, and its file is named after what it shows', async () => {
+  const files = {
+    'survey.pdf': 'survey-club-workshop',
+    'rules.pdf': 'house-rules',
+    'plan.pdf': 'plan',
+    'tiles.pdf?module=module-c1': 'tiles-c1',
+    'order.pdf': 'order-of-building-up',
+    'seam.pdf?seam=seam-b3-c1': 'seam-b3-c1',
+    'strip.pdf?seam=seam-b3-c1': 'strip-b3-c1',
+  };
+  for (const [file, name] of Object.entries(files))
+    for (const [paper, long] of [
+      ['a4', 297],
+      ['letter', 279.4],
+    ] as const) {
+      const made = await pdfOf(`${file}${file.includes('?') ? '&' : '?'}paper=${paper}`);
+      expect(made.name).toBe(`inline; filename="skarn-edge-${name}.pdf"`);
+      const [page] = made.pages;
+      expect(Math.max(page.w, page.d)).toBeCloseTo(long, 1);
+      for (const { x, y, w } of page.texts) expect(x >= 0 && x + w <= page.w && y <= page.d).toBe(true);
+    }
+});
+test('a sheet that cannot be made tells so on a page where a person opens it, in JSON where a program does', async () => {
+  const client = await harness.as('suri');
+  const url = `${harness.url}/api/displays/${await valleyOf(client)}/sheets/plan.pdf?scale=2`;
+  const page = await fetch(url, { headers: { cookie: client.cookie, accept: 'text/html,*/*;q=0.8' } });
+  expect([page.status, page.headers.get('content-type')]).toEqual([422, 'text/html; charset=utf-8']);
+  expect(await page.text()).toContain('960 × 576 mm and does not fit A4; 1 : 8 does');
+  const answer = await fetch(url, { headers: { cookie: client.cookie } });
+  expect(await answer.json()).toMatchObject({ code: 'invalid' });
 });
 test('the plan’s outlines and heights as open files, for those who may see the display', async () => {
   const client = await harness.as('suri');
@@ -208,13 +300,40 @@ describe('seam sheets', () => {
       ).status,
     ).toBe(404);
   });
-  test('build sheets: a page for each step, whose lists add up to what the shell counts', async () => {
-    const pages = await pagesOf('layers.pdf?module=module-a1');
-    const words = pages.map(({ texts }) => texts.map(({ text }) => text).join('\n'));
-    expect(pages.length).toBeGreaterThan(10);
-    expect(words[0]).toContain('Module A1, layer 1 of ');
-    expect(words[0]).toContain('brick 2×4 in any colour');
-    expect(words.join('\n')).toContain('plate 16×16 in any colour');
+  test('build sheets drop nothing: the lists of all steps add up to the summary, and the summary to the counted pieces', async () => {
+    const { pages, info, name } = await pdfOf('layers.pdf?module=module-a1');
+    expect(name).toBe('inline; filename="skarn-edge-build-sheets-a1.pdf"');
+    expect(info).toMatchObject({
+      Author: 'Suri Vale',
+      Language: 'en',
+      Title: 'Build sheets of module A1, Skarn Edge',
+    });
+    const wordsOf = ({ texts }: PdfPage) => texts.map(({ text }) => text);
+    const listed = (some: readonly PdfPage[]) => {
+      const sums = new Map<string, number>();
+      for (const { texts } of some)
+        for (const { text, x, y } of texts) {
+          if (!/ in /.test(text) || !/^[a-z]/.test(text)) continue;
+          // Its number stands to the left of it, on its line.
+          const qty = texts.find(
+            (other) =>
+              Math.abs(other.y - y) < 0.1 && other.x < x && x - other.x < 14 && /^[\d,]+$/.test(other.text),
+          );
+          sums.set(text, (sums.get(text) ?? 0) + Number(qty?.text.replace(',', '')));
+        }
+      return sums;
+    };
+    const isSummary = (page: PdfPage) => wordsOf(page).some((text) => /, summary/.test(text));
+    const [summary, steps] = [pages.filter(isSummary), pages.filter((page) => !isSummary(page))];
+    expect(Object.fromEntries(listed(steps))).toEqual(Object.fromEntries(listed(summary)));
+    const total = [...listed(summary).values()].reduce((sum, qty) => sum + qty, 0);
+    expect(wordsOf(pages[0]).join('\n')).toContain(`${total.toLocaleString('en')} pieces`);
+    expect(listed(summary).get('plate 16×16 in any colour')).toBeGreaterThan(0);
+    pages.forEach((page, i) => expect(wordsOf(page)).toContain(`page ${i + 1} of ${pages.length}`));
+    expect(wordsOf(steps[0])).toEqual(
+      expect.arrayContaining(['Module A1, step 1 of 34', '0', '8', '48', 'A']),
+    );
+    expect(wordsOf(steps[steps.length - 1])).toContain('scattered on the finished ground');
   });
   test('a pick list goes drawer by drawer; what is no list is refused, and nobody from outside gets one', async () => {
     const client = await harness.as('brenna');
@@ -235,7 +354,7 @@ describe('seam sheets', () => {
     };
     const made = await ask({ lines: [line, { ...line, place: 'drawer 7', qty: 5 }] });
     expect([made.status, made.headers.get('content-type')]).toEqual([200, 'application/pdf']);
-    const words = (await readPdf(Buffer.from(await made.arrayBuffer()))).flatMap(({ texts }) =>
+    const words = readPdf(Buffer.from(await made.arrayBuffer())).pages.flatMap(({ texts }) =>
       texts.map(({ text }) => text),
     );
     for (const part of [

@@ -15,9 +15,11 @@ import { ApiBody, ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { createZodDto } from 'nestjs-zod';
 import { z } from 'zod';
+import { fileName } from '@quarry/core/formats';
 import {
   line,
   blankDisplay,
+  displayOf,
   presetSchema,
   readFile,
   toRows,
@@ -28,7 +30,6 @@ import {
 import type { User } from '../accounts/accounts.service.ts';
 import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
 import { ApiError, parseBody } from '../http/errors.ts';
-import { fileStem } from '../http/fileStem.ts';
 import { initialsOf } from '../http/initials.ts';
 import { DisplaysService, type DisplayLine } from './displays.service.ts';
 
@@ -86,7 +87,7 @@ export class DisplaysController {
     const { scene } = this.displays.hold(id);
     response
       .type('application/json')
-      .attachment(`${fileStem(scene)}.quarry.json`)
+      .attachment(fileName([displayOf(scene).name], 'quarry.json'))
       .send(writeFile(scene));
   }
 

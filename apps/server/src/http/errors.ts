@@ -48,6 +48,25 @@ const isDiskFull = (error: unknown) =>
     `${'code' in error ? String(error.code) : ''} ${error.message}`,
   );
 
+const escape = (text: string) =>
+  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
+
+/** A problem as a page, for somebody who opened an address of the interface in a browser. */
+const problemPage = ({ message }: Problem) => `<!doctype html>
+<html lang="en">
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width">
+<title>Open Quarry: this was not made</title>
+<body>
+<main>
+<h1>This was not made</h1>
+<p>${escape(message)}</p>
+<p>Nothing was changed. Close this tab to go back to the display, or <a href="/">open your displays</a>.</p>
+</main>
+</body>
+</html>
+`;
+
 /** Turns whatever was thrown into one shape. What nobody foresaw is logged and told without its insides. */
 @Catch()
 export class ErrorFilter implements ExceptionFilter {
@@ -61,8 +80,12 @@ export class ErrorFilter implements ExceptionFilter {
       return;
     }
     const [status, body] = this.describe(error);
-    if (REFUSED.includes(status)) this.noteRefusal(http.getRequest<Request>(), status, body);
-    response.status(status).json(body);
+    const request = http.getRequest<Request>();
+    if (REFUSED.includes(status)) this.noteRefusal(request, status, body);
+    response.status(status);
+    // A file that was opened in a tab of its own: its reader is a person.
+    if (request.accepts(['json', 'html']) === 'html') response.type('html').send(problemPage(body));
+    else response.json(body);
   }
 
   /** Who was refused what, from where: what a keeper looks for after somebody has tried doors. */

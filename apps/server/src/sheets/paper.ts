@@ -1,18 +1,32 @@
-import { join } from 'node:path';
 import PDFDocument from 'pdfkit';
+import { PAPERS, type DrawingUnits, type Paper } from '@quarry/core/formats';
+import type { Rect } from '@quarry/core/lattice';
+import { faceRuns } from './faces.ts';
 
-/** A sheet of paper: millimetres from its upper left corner, whatever the format counts in. */
+// A sheet of paper: millimetres from its upper left corner, whatever the format counts in.
 
-export const PAPERS = {
-  a4: { word: 'A4', w: 297, d: 210 },
-  letter: { word: 'Letter', w: 279.4, d: 215.9 },
-} as const;
-export type Paper = keyof typeof PAPERS;
+/** What every printed sheet is made with. */
+export interface Print {
+  paper: Paper;
+  units: DrawingUnits;
+  /** The day of printing, ISO. */
+  printed: string;
+  /** The folder in which the font packages lie. */
+  fonts: string;
+  /** Who prints: the author that the file names. */
+  author: string;
+}
 
 const POINTS = 72 / 25.4;
-/** Letters of the second font file: Latin beyond the common ones. */
-const EXTENDED = /[\u0100-\u024f\u1e00-\u1eff]/;
+const INK = '#22292e';
+const GREY = '#5b646a';
+/** From the paper's edge to the page number, mm. */
+const EDGE = 10;
+const FOOT = 5;
+/** From the middle of a capital down to its foot, as a share of the size: one line for all faces. */
+const MIDDLE = 0.35;
 
+type Point = Readonly<{ x: number; y: number }>;
 type Align = 'left' | 'center' | 'right';
 export interface TextStyle {
   size: number;
@@ -21,94 +35,224 @@ export interface TextStyle {
   /** Degrees clockwise about the point. */
   turn?: number;
   grey?: boolean;
+  /** Instead of ink or grey. */
+  colour?: string;
+  /** The most room it may take, mm: a longer text ends in «…». */
+  within?: number;
+  /** A colour behind the letters, so that nothing crosses them. */
+  halo?: string;
 }
+export interface LineStyle {
+  closed?: boolean;
+  dashed?: boolean;
+  /** Length of the dashes and of the gaps, mm; instead of `dashed`. */
+  dash?: readonly [number, number];
+  /** mm. */
+  width?: number;
+  colour?: string;
+}
+
+/** Side of the tile that a hatch repeats, mm. */
+const TILE = 2.4;
+/** Hatches that tell areas apart without colour: strokes over a tile, in shares of its side. */
+const HATCHES = {
+  rise: '0 0 m 1 1 l S',
+  fall: '0 1 m 1 0 l S',
+  across: '0 .5 m 1 .5 l S',
+  along: '.5 0 m .5 1 l S',
+  squares: '0 .5 m 1 .5 l .5 0 m .5 1 l S',
+  diamonds: '0 0 m 1 1 l 0 1 m 1 0 l S',
+  dashes: '.25 .5 m .75 .5 l S',
+  ticks: '.1 .3 m .25 .6 l .4 .3 l .6 .75 m .75 1 l .9 .75 l S',
+  chevrons: '.1 .2 m .35 .6 l .6 .2 l S',
+  strokes: '.05 .25 m .3 .25 l .55 .75 m .8 .75 l S',
+  grains: '.2 .2 m .26 .2 l .7 .7 m .76 .7 l S',
+  bricks: '0 0 m 1 0 l 0 .5 m 1 .5 l .25 0 m .25 .5 l .75 .5 m .75 1 l S',
+  stones: '.15 .15 m .35 .35 l .85 .15 m .65 .35 l .15 .85 m .35 .65 l S',
+  waves: '0 .5 m .25 .2 l .75 .8 l 1 .5 l S',
+} as const;
+export type Hatch = keyof typeof HATCHES;
+
+/** Corners of a rectangle, for its outline. */
+export const cornersOf = ({ x, y, w, d }: Rect): Point[] => [
+  { x, y },
+  { x: x + w, y },
+  { x: x + w, y: y + d },
+  { x, y: y + d },
+];
 
 export class Sheet {
   readonly w: number;
   readonly d: number;
   private readonly doc: PDFKit.PDFDocument;
+  private readonly missing = new Set<string>();
+  private readonly hatches = new Map<Hatch, PDFKit.PDFTilingPattern>();
 
-  /** @param fonts the folder with the font files */
-  constructor(fonts: string, paper: Paper, { title, upright = false }: { title: string; upright?: boolean }) {
-    const { w, d } = PAPERS[paper];
+  /** @param upright the paper stands instead of lying */
+  constructor(
+    private readonly print: Print,
+    { title, upright = false }: { title: string; upright?: boolean },
+  ) {
+    const { w, d } = PAPERS[print.paper];
     [this.w, this.d] = upright ? [d, w] : [w, d];
     this.doc = new PDFDocument({
       size: [this.w * POINTS, this.d * POINTS],
       margin: 0,
-      info: { Title: title, Creator: 'Open Quarry' },
+      // Page numbers are written when the number of pages is known.
+      bufferPages: true,
+      lang: 'en',
+      displayTitle: true,
+      info: { Title: title, Author: print.author, Creator: 'Open Quarry' },
     });
-    for (const weight of [400, 600])
-      for (const set of ['latin', 'latin-ext'])
-        this.doc.registerFont(`${set}-${weight}`, join(fonts, `archivo-${set}-${weight}-normal.woff`));
   }
 
-  line(
-    points: readonly { x: number; y: number }[],
-    { closed = false, dashed = false, width = 0.2 } = {},
+  line(points: readonly Point[], style: LineStyle = {}): void {
+    this.lines([points], style);
+  }
+
+  /** Many lines of one style, stroked at once. */
+  lines(
+    all: readonly (readonly Point[])[],
+    { closed = false, dashed = false, dash, width = 0.2, colour = INK }: LineStyle = {},
   ): void {
     const { doc } = this;
-    doc.lineWidth(width * POINTS).strokeColor('#22292e');
-    if (dashed) doc.dash(1.4 * POINTS, { space: 1 * POINTS });
-    else doc.undash();
-    points.forEach(({ x, y }, i) =>
-      i === 0 ? doc.moveTo(x * POINTS, y * POINTS) : doc.lineTo(x * POINTS, y * POINTS),
-    );
-    if (closed) doc.closePath();
+    const pattern = dash ?? (dashed ? ([1.4, 1] as const) : null);
+    doc.save();
+    doc.lineWidth(width * POINTS).strokeColor(colour);
+    if (pattern) doc.dash(pattern[0] * POINTS, { space: pattern[1] * POINTS });
+    for (const points of all) {
+      this.trace(points);
+      if (closed) doc.closePath();
+    }
     doc.stroke();
+    doc.restore();
+  }
+
+  private trace(points: readonly Point[]): void {
+    points.forEach(({ x, y }, i) =>
+      i === 0 ? this.doc.moveTo(x * POINTS, y * POINTS) : this.doc.lineTo(x * POINTS, y * POINTS),
+    );
   }
 
   /** A rectangle of one colour, without an outline. */
   fill(x: number, y: number, w: number, d: number, colour: string): void {
-    this.doc
-      .rect(x * POINTS, y * POINTS, w * POINTS, d * POINTS)
-      .fillColor(colour)
-      .fill();
+    this.fills([{ x, y, w, d }], colour);
   }
 
-  /** One line of text, its baseline about on the point's height; returns its width, mm. */
-  text(
-    text: string,
-    x: number,
-    y: number,
-    { size, bold, align = 'left', turn = 0, grey }: TextStyle,
-  ): number {
+  /** Rectangles of one colour, filled at once. */
+  fills(rects: readonly Rect[], colour: string): void {
+    if (rects.length === 0) return;
+    for (const { x, y, w, d } of rects) this.doc.rect(x * POINTS, y * POINTS, w * POINTS, d * POINTS);
+    this.doc.fillColor(colour).fill();
+  }
+
+  /** Rectangles under a hatch. */
+  hatch(rects: readonly Rect[], hatch: Hatch, colour: string): void {
+    if (rects.length === 0) return;
+    let pattern = this.hatches.get(hatch);
+    if (!pattern) {
+      const side = TILE * POINTS;
+      const scaled = `${side} 0 0 ${side} 0 0 cm ${0.1 / TILE} w ${HATCHES[hatch]}`;
+      pattern = this.doc.pattern([0, 0, side, side], side, side, scaled);
+      this.hatches.set(hatch, pattern);
+    }
+    for (const { x, y, w, d } of rects) this.doc.rect(x * POINTS, y * POINTS, w * POINTS, d * POINTS);
+    this.doc.fillColor([pattern, colour]).fill();
+  }
+
+  /** A shape of one colour, without an outline. */
+  fillShape(points: readonly Point[], colour: string): void {
+    this.trace(points);
+    this.doc.closePath().fillColor(colour).fill();
+  }
+
+  /** One line of text, the middle of its capitals on the point's height; returns its width, mm. */
+  text(text: string, x: number, y: number, style: TextStyle): number {
+    const { size, bold = false, align = 'left', turn = 0, grey, colour, within, halo } = style;
     const { doc } = this;
-    const runs = this.runs(text, size, bold ?? false);
+    const runs = this.runs(
+      within === undefined ? text : this.shortened(text, within, size, bold),
+      size,
+      bold,
+    );
     const width = runs.reduce((sum, run) => sum + run.width, 0);
     doc.save();
     if (turn !== 0) doc.rotate(turn, { origin: [x * POINTS, y * POINTS] });
-    doc.fillColor(grey ? '#5b646a' : '#22292e');
-    let at = x - (align === 'center' ? width / 2 : align === 'right' ? width : 0);
+    const left = x - (align === 'center' ? width / 2 : align === 'right' ? width : 0);
+    if (halo) this.fill(left - size * 0.15, y - size * 0.55, width + size * 0.3, size * 1.1, halo);
+    doc.fillColor(colour ?? (grey ? GREY : INK));
+    let at = left;
     for (const run of runs) {
       doc
-        .font(run.font)
+        .font(run.file)
         .fontSize(size * POINTS)
-        .text(run.text, at * POINTS, (y - size * 0.36) * POINTS, { lineBreak: false, baseline: 'top' });
+        .text(run.text, at * POINTS, (y + size * MIDDLE) * POINTS, {
+          lineBreak: false,
+          baseline: 'alphabetic',
+        });
       at += run.width;
     }
     doc.restore();
     return width;
   }
 
-  /** Text broken into lines no wider than `width` mm; returns the lines. */
+  /** Width of a text, mm. */
+  widthOf(text: string, size: number, bold = false): number {
+    return this.runs(text, size, bold).reduce((sum, run) => sum + run.width, 0);
+  }
+
+  private shortened(text: string, width: number, size: number, bold: boolean): string {
+    if (this.widthOf(text, size, bold) <= width) return text;
+    const letters = [...text];
+    let [least, most] = [0, letters.length];
+    while (least < most) {
+      const middle = Math.ceil((least + most) / 2);
+      if (this.widthOf(`${letters.slice(0, middle).join('')}…`, size, bold) <= width) least = middle;
+      else most = middle - 1;
+    }
+    return `${letters.slice(0, least).join('').trimEnd()}…`;
+  }
+
+  /** Text broken into lines no wider than `width` mm, a word that is wider between its letters. @returns the lines */
   wrapped(text: string, width: number, size: number, bold = false): string[] {
     return text.split('\n').flatMap((paragraph) => {
-      const lines: string[] = [];
+      const lines: string[] = [''];
       for (const word of paragraph.split(' ')) {
-        const last = lines.at(-1);
-        const joined = last === undefined ? word : `${last} ${word}`;
-        const fits = this.runs(joined, size, bold).reduce((sum, run) => sum + run.width, 0) <= width;
-        if (last !== undefined && fits) lines[lines.length - 1] = joined;
-        else lines.push(word);
+        const last = lines[lines.length - 1];
+        const joined = last === '' ? word : `${last} ${word}`;
+        if (this.widthOf(joined, size, bold) <= width) lines[lines.length - 1] = joined;
+        else {
+          const parts = this.parts(word, width, size, bold);
+          if (last === '') lines.pop();
+          lines.push(...parts);
+        }
       }
       return lines;
     });
   }
 
-  /** Draws only inside a rectangle of the sheet. */
-  clipped({ x, y, w, d }: { x: number; y: number; w: number; d: number }, paint: () => void): void {
+  /** A word in pieces that are no wider than `width`, a letter at least each. */
+  private parts(word: string, width: number, size: number, bold: boolean): string[] {
+    const parts = [''];
+    let used = 0;
+    for (const letter of word.normalize('NFC')) {
+      const wide = this.widthOf(letter, size, bold);
+      if (used > 0 && used + wide > width) {
+        parts.push('');
+        used = 0;
+      }
+      parts[parts.length - 1] += letter;
+      used += wide;
+    }
+    return parts;
+  }
+
+  /** Draws only inside rectangles of the sheet. */
+  clipped(rects: Rect | readonly Rect[], paint: () => void): void {
     this.doc.save();
-    this.doc.rect(x * POINTS, y * POINTS, w * POINTS, d * POINTS).clip();
+    for (const { x, y, w, d } of 'length' in rects ? rects : [rects])
+      this.doc.rect(x * POINTS, y * POINTS, w * POINTS, d * POINTS);
+    this.doc.clip();
     paint();
     this.doc.restore();
   }
@@ -117,8 +261,36 @@ export class Sheet {
     this.doc.addPage();
   }
 
-  /** Ends the document. */
+  /** Pages so far. */
+  get pages(): number {
+    return this.doc.bufferedPageRange().count;
+  }
+
+  /** Title at the left and the display's name at the right of a page's head, `margin` mm from its edges. */
+  head(title: string, name: string, margin: number): void {
+    const room = this.w - 2 * margin;
+    const used = this.text(title, margin, margin + 3, { size: 6, bold: true, within: room * 0.62 });
+    this.text(name, this.w - margin, margin + 3, { size: 4, align: 'right', within: room - used - 6 });
+  }
+
+  /** Numbers the pages and ends the document. */
   async finish(): Promise<Buffer> {
+    const { count } = this.doc.bufferedPageRange();
+    for (let page = 0; page < count; page++) {
+      this.doc.switchToPage(page);
+      this.text(`page ${page + 1} of ${count}`, this.w - EDGE, this.d - FOOT, {
+        size: 2.4,
+        align: 'right',
+        grey: true,
+      });
+      if (this.missing.size > 0)
+        this.text(
+          `□: this print has no letters for ${[...this.missing].map((letter) => `U+${(letter.codePointAt(0) ?? 0).toString(16).toUpperCase().padStart(4, '0')}`).join(', ')}`,
+          EDGE,
+          this.d - FOOT,
+          { size: 2.4, within: this.w - 2 * EDGE - 30 },
+        );
+    }
     const parts: Buffer[] = [];
     this.doc.on('data', (part: Buffer) => parts.push(part));
     const ended = new Promise<void>((resolve) => this.doc.once('end', resolve));
@@ -128,21 +300,16 @@ export class Sheet {
   }
 
   /** Parts of a text by the font file that has their letters, with their widths in mm. */
-  private runs(text: string, size: number, bold: boolean): { text: string; font: string; width: number }[] {
-    const weight = bold ? 600 : 400;
-    const runs: { text: string; font: string; width: number }[] = [];
-    for (const letter of text) {
-      const font = `${EXTENDED.test(letter) ? 'latin-ext' : 'latin'}-${weight}`;
-      const last = runs.at(-1);
-      if (last?.font === font) last.text += letter;
-      else runs.push({ text: letter, font, width: 0 });
-    }
-    for (const run of runs)
-      run.width =
+  private runs(text: string, size: number, bold: boolean): { text: string; file: string; width: number }[] {
+    return faceRuns(text, bold ? 'bold' : 'regular', this.print.fonts, (letter) =>
+      this.missing.add(letter),
+    ).map((run) => ({
+      ...run,
+      width:
         this.doc
-          .font(run.font)
+          .font(run.file)
           .fontSize(size * POINTS)
-          .widthOfString(run.text) / POINTS;
-    return runs;
+          .widthOfString(run.text) / POINTS,
+    }));
   }
 }

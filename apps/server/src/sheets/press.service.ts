@@ -5,16 +5,10 @@ import { toRows, type Scene } from '@quarry/core/scene';
 import type { z } from 'zod';
 import { CONFIG, type Config } from '../config.ts';
 import { ApiError, type Problem } from '../http/errors.ts';
-import type { pickSchema } from './materialsSheet.ts';
-import type { Paper } from './paper.ts';
+import type { pickSchema } from './pickSheet.ts';
+import type { Print } from './paper.ts';
 import type { reportBodySchema } from './reportSheet.ts';
 import type { Made, SheetAsk } from './sheet.ts';
-
-interface Print {
-  fonts: string;
-  paper: Paper;
-  printed: string;
-}
 
 /** What a worker is to make; scenes as the text of their rows. */
 export type Job = { rows: string } & (

@@ -1,21 +1,28 @@
 import { colourName, partName } from '@quarry/core/catalogue';
 import { planDrawing } from '@quarry/core/formats';
-import { sinceReportSchema, workWords, type SinceReport } from '@quarry/core/record';
+import { MM_PER_STUD, type Rect } from '@quarry/core/lattice';
+import { sinceReportSchema, workWords } from '@quarry/core/record';
 import { compileRelief } from '@quarry/core/relief';
-import type { Scene } from '@quarry/core/scene';
+import { MAX_STUDS, listOf, type Scene } from '@quarry/core/scene';
 import { z } from 'zod';
-import { Sheet, type Paper } from './paper.ts';
-import { drawPlan } from './planSheet.ts';
+import { Sheet, cornersOf, type Print } from './paper.ts';
+import { labelsOf, paintPlan } from './planArt.ts';
 
 const MARGIN = 16;
 const TEXT = 3.1;
 const ROW = 4.6;
 
+const stud = z.number().min(-MAX_STUDS).max(MAX_STUDS);
 export const reportBodySchema = z.strictObject({
   report: sinceReportSchema,
   words: z.string().max(20_000),
   /** Somebody edited the whole of it: the words are all there is besides the plans. */
   whole: z.boolean().default(false),
+  /** Where the plan changed between the two moments, studs. */
+  changed: z
+    .array(z.strictObject({ x: stud, y: stud, w: stud, d: stud }))
+    .max(400)
+    .default([]),
 });
 
 const day = (at: number | null) => (at === null ? 'the beginning' : new Date(at).toISOString().slice(0, 10));
@@ -23,11 +30,11 @@ const percent = (share: number | null) => (share === null ? 'new' : `${(100 * sh
 
 /** The report on paper: what was written, the plans before and now side by side, what changed, figures, what is next. */
 export async function reportSheet(
-  { report, words, whole }: { report: SinceReport; words: string; whole: boolean },
+  { report, words, whole, changed }: z.infer<typeof reportBodySchema>,
   plans: { before: Scene; now: Scene },
-  { fonts, paper, printed }: { fonts: string; paper: Paper; printed: string },
+  print: Print,
 ): Promise<Buffer> {
-  const sheet = new Sheet(fonts, paper, { title: `Report of ${report.title}`, upright: true });
+  const sheet = new Sheet(print, { title: `Report of ${report.title}`, upright: true });
   const width = sheet.w - 2 * MARGIN;
   let y = MARGIN + 4;
   const room = (needed: number) => {
@@ -51,12 +58,14 @@ export async function reportSheet(
 
   const finished = () => {
     room(2 * ROW);
-    sheet.text(`Printed ${printed} from Open Quarry`, MARGIN, y + ROW, { size: 2.6, grey: true });
+    sheet.text(`Printed ${print.printed} from Open Quarry`, MARGIN, y + ROW, { size: 2.6, grey: true });
     return sheet.finish();
   };
 
-  sheet.text(report.title, MARGIN, y, { size: 6.4, bold: true });
-  y += 8;
+  for (const line of sheet.wrapped(report.title, width, 6.4, true)) {
+    sheet.text(line, MARGIN, y, { size: 6.4, bold: true });
+    y += 8;
+  }
   write(
     `From ${day(report.fromAt)} to ${day(report.at)}: ${percent(report.done.before)} done before, ${percent(report.done.after)} now.`,
   );
@@ -71,13 +80,23 @@ export async function reportSheet(
   }
   y += 3;
   const half = (width - 6) / 2;
+  room(60);
+  const shares = (of: 'before' | 'after') =>
+    new Map(report.sections.flatMap((one) => (one.id === null ? [] : [[one.id, one[of]] as const])));
   const depth = Math.max(
-    drawPlan(sheet, drawn(plans.before), { x: MARGIN, y: y + 5, w: half, d: 70 }),
-    drawPlan(sheet, drawn(plans.now), { x: MARGIN + half + 6, y: y + 5, w: half, d: 70 }),
+    progressPlan(sheet, plans.before, shares('before'), [], { x: MARGIN, y: y + 4, w: half, d: 80 }),
+    progressPlan(sheet, plans.now, shares('after'), changed, {
+      x: MARGIN + half + 6,
+      y: y + 4,
+      w: half,
+      d: 80,
+    }),
   );
   sheet.text('Before', MARGIN, y, { size: TEXT, bold: true });
   sheet.text('Now', MARGIN + half + 6, y, { size: TEXT, bold: true });
   y += depth + 8;
+  write('Bars: how much of a section is done. Hatched: where the plan changed.', { size: 2.6 });
+  y += 2;
   if (whole) {
     for (const line of words.split('\n')) {
       const mark = /^(#+)\s+(.*)$/.exec(line);
@@ -109,4 +128,57 @@ export async function reportSheet(
   return finished();
 }
 
-const drawn = (scene: Scene) => planDrawing(scene, compileRelief(scene), { textSize: 30 });
+const CHANGED = '#a8442a';
+
+/**
+ * A plan with what is done of each section, and where it changed.
+ * @param shares 0 to 1 by section; null: unknown
+ * @returns how deep it is, mm of the sheet
+ */
+function progressPlan(
+  sheet: Sheet,
+  scene: Scene,
+  shares: ReadonlyMap<string, number | null>,
+  changed: readonly Rect[],
+  box: Rect,
+): number {
+  const relief = compileRelief(scene);
+  const whole = planDrawing(scene, relief, { textSize: 1 });
+  const { bounds } = whole;
+  const scale = Math.max(bounds.w / box.w, bounds.d / box.d);
+  // Small as it is, it shows no modules and of the contours each fifth.
+  const drawing = {
+    ...whole,
+    items: whole.items.filter(
+      (item) =>
+        item.kind === 'line' && item.layer !== 'MODULES' && (item.layer !== 'CONTOURS' || item.weight > 1),
+    ),
+  };
+  const laid = { drawing, relief, scale, origin: bounds, at: { x: box.x, y: box.y }, size: NAMES };
+  paintPlan(sheet, laid, labelsOf(sheet, drawing, relief, NAMES * scale));
+  const on = ({ x, y, w, d }: Rect): Rect => ({
+    x: box.x + (x * MM_PER_STUD - bounds.x) / scale,
+    y: box.y + (y * MM_PER_STUD - bounds.y) / scale,
+    w: (w * MM_PER_STUD) / scale,
+    d: (d * MM_PER_STUD) / scale,
+  });
+  const areas = changed.map(on);
+  sheet.clipped({ ...box, d: bounds.d / scale }, () => {
+    sheet.hatch(areas, 'fall', CHANGED);
+    sheet.lines(areas.map(cornersOf), { closed: true, width: 0.3, colour: CHANGED });
+  });
+  for (const section of listOf(scene, 'section')) {
+    const { x, y, w, d } = on(section);
+    const share = shares.get(section.id) ?? null;
+    const words = share === null ? section.letter : `${section.letter} ${percent(share)}`;
+    sheet.text(words, x + w - 1, y + d - 5, { size: NAMES, align: 'right', halo: '#ffffff' });
+    if (share === null) continue;
+    const bar = { x: x + 1, y: y + d - 3, w: Math.max(0, w - 2), d: 2 };
+    sheet.fills([bar], '#ffffff');
+    sheet.fills([{ ...bar, w: bar.w * share }], '#22292e');
+    sheet.line(cornersOf(bar), { closed: true, width: 0.2 });
+  }
+  return bounds.d / scale;
+}
+/** Height of names on a report's plans, mm. */
+const NAMES = 2.2;

@@ -1,24 +1,17 @@
-import { houseRules, type DrawingUnits } from '@quarry/core/formats';
+import { houseRules } from '@quarry/core/formats';
 import { displayOf, type Scene } from '@quarry/core/scene';
-import { Sheet } from './paper.ts';
+import { Sheet, type Print } from './paper.ts';
 
 const MARGIN = 16;
 const GAP = 10;
 
 /** The house rules on one upright sheet in two columns; more than fits goes on to the next. */
-export async function rulesSheet(
-  scene: Scene,
-  { units, printed, fonts }: { units: DrawingUnits; printed: string; fonts: string },
-): Promise<Buffer> {
+export async function rulesSheet(scene: Scene, print: Print): Promise<Buffer> {
   const { name } = displayOf(scene);
-  const sheet = new Sheet(fonts, units === 'in' ? 'letter' : 'a4', {
-    title: `House rules of ${name}`,
-    upright: true,
-  });
+  const sheet = new Sheet(print, { title: `House rules of ${name}`, upright: true });
   const width = (sheet.w - 2 * MARGIN - GAP) / 2;
   const head = () => {
-    sheet.text(name, MARGIN, MARGIN + 3, { size: 6, bold: true });
-    sheet.text('House rules', sheet.w - MARGIN, MARGIN + 3, { size: 4, align: 'right' });
+    sheet.head('House rules', name, MARGIN);
     sheet.line(
       [
         { x: MARGIN, y: MARGIN + 9 },
@@ -27,7 +20,7 @@ export async function rulesSheet(
       { width: 0.4 },
     );
     sheet.text(
-      `Printed ${printed} from Open Quarry. Local rules and qualified people decide where the work can hurt someone.`,
+      `Printed ${print.printed} from Open Quarry. Local rules and qualified people decide where the work can hurt someone.`,
       MARGIN,
       sheet.d - 10,
       { size: 2.3, grey: true },
@@ -48,7 +41,7 @@ export async function rulesSheet(
     }
     y = top;
   };
-  for (const { heading, lines } of houseRules(scene, units)) {
+  for (const { heading, lines } of houseRules(scene, print.units)) {
     room(16);
     const x = () => MARGIN + column * (width + GAP);
     sheet.text(heading, x(), y, { size: 3.6, bold: true });

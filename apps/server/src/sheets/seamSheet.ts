@@ -1,18 +1,11 @@
-import { seamLines, seamStrip, type Drawing, type DrawingUnits } from '@quarry/core/formats';
+import { seamLines, seamStrip, type Drawing } from '@quarry/core/formats';
 import { formatPlates } from '@quarry/core/lattice';
 import type { Mend, SeamSheet, SeamState } from '@quarry/core/cut';
 import type { BuildUp } from '@quarry/core/haul';
 import { displayOf, type Scene, type Seam } from '@quarry/core/scene';
-import { Sheet, type Paper } from './paper.ts';
+import { Sheet, cornersOf, type Print } from './paper.ts';
 
 const MARGIN = 14;
-
-interface Print {
-  units: DrawingUnits;
-  printed: string;
-  fonts: string;
-}
-const paperOf = ({ units }: Print): Paper => (units === 'in' ? 'letter' : 'a4');
 
 const STATES: Record<SeamState['state'], string> = {
   open: 'not signed',
@@ -33,12 +26,11 @@ export async function seamSheetPdf(
   print: Print,
 ): Promise<Buffer> {
   const { a, b, line } = seam.neighbours;
-  const sheet = new Sheet(print.fonts, paperOf(print), {
+  const sheet = new Sheet(print, {
     title: `Seam ${a.name}–${b.name} of ${displayOf(scene).name}`,
   });
   const right = sheet.w - MARGIN;
-  sheet.text(`Seam ${a.name}–${b.name}`, MARGIN, MARGIN + 3, { size: 6, bold: true });
-  sheet.text(displayOf(scene).name, right, MARGIN + 3, { size: 4, align: 'right' });
+  sheet.head(`Seam ${a.name}–${b.name}`, displayOf(scene).name, MARGIN);
   const signed = written?.signs.map(
     ({ side, by, at }) => `${side === 'a' ? a.name : b.name}: ${by}, ${at.slice(0, 10)}`,
   );
@@ -119,7 +111,7 @@ const OVERLAP = 16;
 /** The strip at 1 : 1, on as many pages as its length takes, each with a cross where the next begins. */
 export async function seamStripPdf(scene: Scene, seam: SeamSheet, print: Print): Promise<Buffer> {
   const drawing = seamStrip(seam);
-  const sheet = new Sheet(print.fonts, paperOf(print), { title: drawing.title });
+  const sheet = new Sheet(print, { title: drawing.title });
   const room = sheet.w - 2 * MARGIN;
   const pages = Math.max(1, Math.ceil((drawing.bounds.w - OVERLAP) / (room - OVERLAP)));
   for (let page = 0; page < pages; page++) {
@@ -140,6 +132,7 @@ export async function seamStripPdf(scene: Scene, seam: SeamSheet, print: Print):
       {
         size: 3.2,
         bold: true,
+        within: room,
       },
     );
     sheet.text(
@@ -175,14 +168,13 @@ function draw(
 
 /** The order of building up as a list to tick off at the table. */
 export async function orderSheet(scene: Scene, order: BuildUp, print: Print): Promise<Buffer> {
-  const sheet = new Sheet(print.fonts, paperOf(print), {
+  const sheet = new Sheet(print, {
     title: `Building up ${displayOf(scene).name}`,
     upright: true,
   });
   let y = 0;
   const head = () => {
-    sheet.text(displayOf(scene).name, MARGIN, MARGIN + 3, { size: 6, bold: true });
-    sheet.text('Order of building up', sheet.w - MARGIN, MARGIN + 3, { size: 4, align: 'right' });
+    sheet.head('Order of building up', displayOf(scene).name, MARGIN);
     sheet.text(
       `Printed ${print.printed} from Open Quarry. Two lift what is long or heavy; local rules and qualified people decide.`,
       MARGIN,
@@ -202,15 +194,7 @@ export async function orderSheet(scene: Scene, order: BuildUp, print: Print): Pr
       sheet.newPage();
       head();
     }
-    sheet.line(
-      [
-        { x: MARGIN, y: y - 2.6 },
-        { x: MARGIN + 3, y: y - 2.6 },
-        { x: MARGIN + 3, y: y + 0.4 },
-        { x: MARGIN, y: y + 0.4 },
-      ],
-      { closed: true },
-    );
+    sheet.line(cornersOf({ x: MARGIN, y: y - 1.5, w: 3, d: 3 }), { closed: true });
     sheet.text(String(i + 1), MARGIN + 12, y, { size: 3.2, align: 'right' });
     lines.forEach((text, k) => sheet.text(text, MARGIN + 15, y + k * 4.6, { size: 3.2 }));
     y += lines.length * 4.6 + 1.4;

@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { mendList, neighboursOf, seamSheet, seamState } from '@quarry/core/cut';
 import {
   OUTLINE_TEXT,
+  PAPER_NAMES,
   edgeRelief,
   planDrawing,
   seamCsv,
@@ -14,28 +15,35 @@ import {
   writeAsc,
   writeDxf,
   writeSvg,
+  type Paper,
 } from '@quarry/core/formats';
 import { buildUp } from '@quarry/core/haul';
-import { builtBlock } from '@quarry/core/masonry';
-import { compile, compileRelief, type Relief } from '@quarry/core/relief';
+import { compileRelief, type Relief } from '@quarry/core/relief';
 import { reachOf } from '@quarry/core/sight';
-import { SEAM_SIDES, idSchema, type Scene } from '@quarry/core/scene';
-import { withPlace } from '@quarry/core/site';
+import { SEAM_SIDES, displayOf, idSchema, listOf, type Scene } from '@quarry/core/scene';
+import { currentPlace, withPlace } from '@quarry/core/site';
 import { ApiError, notFound } from '../http/errors.ts';
-import { layerSheets } from './materialsSheet.ts';
+import { buildSheets } from './buildSheets.ts';
+import type { Print } from './paper.ts';
 import { planSheet, planTiles } from './planSheet.ts';
 import { orderSheet, seamSheetPdf, seamStripPdf } from './seamSheet.ts';
 import { rulesSheet } from './rulesSheet.ts';
 import { surveySheet } from './surveySheet.ts';
 
-export const querySchema = z.strictObject({
+export const paperQuerySchema = z.strictObject({
   units: z.enum(['mm', 'in']).default('mm'),
+  /** Left out: Letter with inches, else A4. */
+  paper: z.enum(PAPER_NAMES).optional(),
+});
+export const querySchema = paperQuerySchema.extend({
   /** The place to draw; left out: where the display stands. */
   place: idSchema.optional(),
   /** Of the plan: 1 to this. Left out: as large as fits. */
   scale: z.coerce.number().int().min(1).max(500).optional(),
-  /** Of the tiles: one module only. */
+  /** Of tiles and build sheets: one module only. */
   module: idSchema.optional(),
+  /** Of tiles: of what, where no module is named: the whole plan, or each module for itself. */
+  of: z.enum(['plan', 'modules']).default('plan'),
   /** Of seam sheets: which seam, and of an edge which side. */
   seam: idSchema.optional(),
   side: z.enum(SEAM_SIDES).default('a'),
@@ -67,6 +75,8 @@ export interface SheetAsk {
   file: string;
   query: z.infer<typeof querySchema>;
   person: string | null;
+  /** Who asks, for the file's author. */
+  author: string;
   fonts: string;
   /** Now, ISO. */
   now: string;
@@ -78,71 +88,93 @@ export interface Made {
   body: Uint8Array | string;
   /** To be kept rather than shown. */
   attached: boolean;
+  /** What it is called, in words: «Skarn Edge», «seam», «A3», «C1», and its ending. */
+  name: readonly string[];
+  ending: string;
 }
 
+/** The paper that units usually go with. */
+export const paperFor = (units: Print['units'], paper?: Paper): Paper =>
+  paper ?? (units === 'in' ? 'letter' : 'a4');
+
 /** Makes one of the files of a display. @throws ApiError 404 for what there is not */
-export async function makeSheet(
-  scene: Scene,
-  { id, file, query, person, fonts, now }: SheetAsk,
-): Promise<Made> {
-  const { units, place, scale, module, seam, side } = query;
+export async function makeSheet(scene: Scene, ask: SheetAsk): Promise<Made> {
+  const { id, file, query, person, author, fonts, now } = ask;
+  const { units, place, scale, module, of, seam, side } = query;
   const seen = place === undefined ? scene : atPlace(scene, place);
   const printed = formatISO(parseISO(now), { representation: 'date' });
-  const print = { units, printed, fonts };
+  const print: Print = { units, printed, fonts, author, paper: paperFor(units, query.paper) };
   const outline = () => surveyDrawing(seen, { units, textSize: OUTLINE_TEXT });
   const plan = () => planDrawing(scene, compileRelief(scene), { textSize: PLAN_TEXT });
-  const pdf = (body: Uint8Array): Made => ({ type: 'application/pdf', body, attached: false });
+  const as =
+    (type: string, attached: boolean) =>
+    (body: Uint8Array | string, ...name: string[]): Made => ({
+      ...{ type, body, attached, ending: file.split('.').at(-1) ?? '' },
+      name: [displayOf(scene).name, ...name],
+    });
+  const pdf = as('application/pdf', false);
   // A drawing made by people with names of their own: shown as a picture, never run.
-  const svg = (body: string): Made => ({ type: 'image/svg+xml', body, attached: false });
-  const kept = (type: string, body: string): Made => ({ type, body, attached: true });
+  const svg = as('image/svg+xml', false);
+  const kept = (type: string) => as(type, true);
   const asked = module === undefined ? undefined : moduleOf(scene, module);
   switch (file) {
     case 'survey.pdf':
-      return pdf(await surveySheet(seen, print));
+      return pdf(await surveySheet(seen, print), 'survey', placeName(seen));
     case 'rules.pdf':
-      return pdf(await rulesSheet(scene, print));
+      return pdf(await rulesSheet(scene, print), 'house rules');
     case 'survey.svg':
-      return svg(writeSvg(outline()));
+      return svg(writeSvg(outline()), 'survey', placeName(seen));
     case 'survey.dxf':
-      return kept('image/vnd.dxf', writeDxf(outline()));
+      return kept('image/vnd.dxf')(writeDxf(outline()), 'survey', placeName(seen));
     case 'plan.pdf':
-      return pdf(await planSheet(scene, print, scale));
-    case 'tiles.pdf':
-      return pdf(await planTiles(scene, print, asked));
+      return pdf(await planSheet(scene, print, scale), 'plan', scale === undefined ? '' : `1 to ${scale}`);
+    case 'tiles.pdf': {
+      const modules = asked ? [asked] : of === 'modules' ? listOf(scene, 'module') : undefined;
+      return pdf(
+        await planTiles(scene, print, modules),
+        'tiles',
+        asked?.name ?? (modules ? 'all modules' : ''),
+      );
+    }
     case 'plan.svg':
-      return svg(writeSvg(plan(), PLAN_PEN));
+      return svg(writeSvg(plan(), PLAN_PEN), 'plan');
     case 'plan.dxf':
-      return kept('image/vnd.dxf', writeDxf(plan()));
+      return kept('image/vnd.dxf')(writeDxf(plan()), 'plan');
     case 'heights.asc':
-      return kept('text/plain', writeAsc(compileRelief(scene)));
+      return kept('text/plain')(writeAsc(compileRelief(scene)), 'heights');
     case 'agenda.ics': {
       const day = (ahead: number) => formatISO(addDays(parseISO(now), ahead), { representation: 'date' });
       const span = { from: day(-AGENDA_BACK), to: day(AGENDA_AHEAD), id, stamp: parseISO(now).getTime() };
-      return kept('text/calendar', writeAgenda(scene, person, span));
+      return kept('text/calendar')(writeAgenda(scene, person, span), 'agenda');
     }
     case 'order.pdf': {
       const relief = compileRelief(scene);
-      return pdf(await orderSheet(scene, buildUp(scene, relief, reachOf(scene, relief)), print));
+      const order = buildUp(scene, relief, reachOf(scene, relief));
+      return pdf(await orderSheet(scene, order, print), 'order of building up');
     }
-    case 'layers.pdf': {
-      const built = asked ? builtBlock(scene, compile(scene), asked.id) : null;
-      if (!built) throw notFound('module');
-      const paper = units === 'in' ? 'letter' : 'a4';
-      const title = `Module ${built.ground.block.name}`;
-      return pdf(await layerSheets(scene, title, built, { printed, fonts, paper }));
-    }
+    case 'layers.pdf':
+      return pdf(await buildSheets(scene, module, print), 'build sheets', asked?.name ?? 'all modules');
   }
   if (!SEAM_FILES.some((one) => one === file)) throw notFound('sheet');
   const relief = compileRelief(scene);
   const found = seamOf(scene, relief, seam);
-  if (file === 'seam.pdf') return pdf(await seamSheetPdf(scene, found, print));
-  if (file === 'strip.pdf') return pdf(await seamStripPdf(scene, found.sheet, print));
-  if (file === 'strip.svg') return svg(writeSvg(seamStrip(found.sheet), STRIP_PEN));
-  if (file === 'seam.csv') return kept('text/csv', seamCsv(found.sheet));
-  if (file === 'seam.json')
-    return kept('application/json', seamJson(found.sheet, found.written, found.state, found.mends));
-  return kept('text/plain', writeAsc(edgeRelief(relief, found.sheet, side)));
+  const { a, b } = found.sheet.neighbours;
+  if (file === 'seam.pdf') return pdf(await seamSheetPdf(scene, found, print), 'seam', a.name, b.name);
+  if (file === 'strip.pdf')
+    return pdf(await seamStripPdf(scene, found.sheet, print), 'strip', a.name, b.name);
+  if (file === 'strip.svg') return svg(writeSvg(seamStrip(found.sheet), STRIP_PEN), 'strip', a.name, b.name);
+  if (file === 'seam.csv') return kept('text/csv')(seamCsv(found.sheet), 'seam', a.name, b.name);
+  if (file === 'seam.json') {
+    const json = seamJson(found.sheet, found.written, found.state, found.mends);
+    return kept('application/json')(json, 'seam', a.name, b.name);
+  }
+  const own = side === 'a' ? a.name : b.name;
+  const other = side === 'a' ? b.name : a.name;
+  const edge = writeAsc(edgeRelief(relief, found.sheet, side));
+  return kept('text/plain')(edge, 'edge of', own, 'at', other);
 }
+
+const placeName = (scene: Scene) => currentPlace(scene)?.name ?? '';
 
 function moduleOf(scene: Scene, module: string) {
   if (!Object.hasOwn(scene.module, module)) throw notFound('module');

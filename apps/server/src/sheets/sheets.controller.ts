@@ -12,7 +12,9 @@ import {
   UseGuards,
 } from '@nestjs/common';
 import { ApiQuery, ApiTags } from '@nestjs/swagger';
+import contentDisposition from 'content-disposition';
 import { formatISO } from 'date-fns';
+import { fileName } from '@quarry/core/formats';
 import type { Response } from 'express';
 import type { User } from '../accounts/accounts.service.ts';
 import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
@@ -20,11 +22,11 @@ import { CONFIG, type Config } from '../config.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import { HistoryService } from '../history/history.service.ts';
 import { parseBody } from '../http/errors.ts';
-import { fileStem } from '../http/fileStem.ts';
-import { pickSchema } from './materialsSheet.ts';
+import { pickSchema } from './pickSheet.ts';
 import { PressService } from './press.service.ts';
 import { reportBodySchema } from './reportSheet.ts';
-import { querySchema, type Made } from './sheet.ts';
+import type { Print } from './paper.ts';
+import { paperFor, paperQuerySchema, querySchema, type Made } from './sheet.ts';
 
 /** Sheets to print and outlines to work from, made from the display as it stands, in worker threads. */
 @ApiTags('sheets')
@@ -40,6 +42,8 @@ export class SheetsController {
 
   @Get(':file')
   @ApiQuery({ name: 'units', enum: ['mm', 'in'], required: false })
+  @ApiQuery({ name: 'paper', enum: ['a4', 'letter'], required: false })
+  @ApiQuery({ name: 'of', enum: ['plan', 'modules'], required: false })
   @ApiQuery({ name: 'place', required: false })
   @ApiQuery({ name: 'scale', required: false })
   @ApiQuery({ name: 'module', required: false })
@@ -55,7 +59,7 @@ export class SheetsController {
     const { person } = this.displays.actor(id, user);
     const { scene } = this.displays.hold(id);
     const ask = {
-      ...{ id, file, person, query: parseBody(querySchema, query) },
+      ...{ id, file, person, author: user.name, query: parseBody(querySchema, query) },
       ...{ fonts: this.config.fonts, now: new Date().toISOString() },
     };
     const made = await this.press.make(
@@ -63,7 +67,7 @@ export class SheetsController {
       { what: 'sheet', rows: this.press.textOf(scene), ask },
       goneSignal(response),
     );
-    send(response, made, `${fileStem(scene)}-${file}`);
+    send(response, made);
   }
 
   /** Prints a list that the page worked out: nothing of the display is changed. */
@@ -71,6 +75,7 @@ export class SheetsController {
   @HttpCode(HttpStatus.OK)
   async pick(
     @Param('id') id: string,
+    @Query() query: unknown,
     @Body() body: unknown,
     @CurrentUser() user: User,
     @Res() response: Response,
@@ -78,8 +83,11 @@ export class SheetsController {
     this.displays.actor(id, user);
     const { scene } = this.displays.hold(id);
     const pick = parseBody(pickSchema, body);
-    const job = { ...{ what: 'pick' as const, rows: this.press.textOf(scene), pick }, print: this.print() };
-    send(response, await this.press.make(user.id, job, goneSignal(response)), `${fileStem(scene)}-pick.pdf`);
+    const job = {
+      ...{ what: 'pick' as const, rows: this.press.textOf(scene), pick },
+      print: this.print(query, user),
+    };
+    send(response, await this.press.make(user.id, job, goneSignal(response)));
   }
 
   /** Prints a report that the page worked out and somebody edited, with the plans of both its moments. */
@@ -87,6 +95,7 @@ export class SheetsController {
   @HttpCode(HttpStatus.OK)
   async report(
     @Param('id') id: string,
+    @Query() query: unknown,
     @Body() body: unknown,
     @CurrentUser() user: User,
     @Res() response: Response,
@@ -95,16 +104,17 @@ export class SheetsController {
     const report = parseBody(reportBodySchema, body);
     const now = this.history.sceneAt(id, report.report.upto).scene;
     const job = {
-      ...{ what: 'report' as const, report, print: this.print() },
+      ...{ what: 'report' as const, report, print: this.print(query, user) },
       before: this.press.textOf(this.history.sceneAt(id, report.report.from).scene),
       rows: this.press.textOf(now),
     };
-    send(response, await this.press.make(user.id, job, goneSignal(response)), `${fileStem(now)}-report.pdf`);
+    send(response, await this.press.make(user.id, job, goneSignal(response)));
   }
 
-  private print() {
+  private print(query: unknown, { name }: User): Print {
+    const { units, paper } = parseBody(paperQuerySchema, query);
     const printed = formatISO(new Date(), { representation: 'date' });
-    return { printed, fonts: this.config.fonts, paper: 'a4' as const };
+    return { printed, units, author: name, fonts: this.config.fonts, paper: paperFor(units, paper) };
   }
 }
 
@@ -115,11 +125,13 @@ function goneSignal(response: Response): AbortSignal {
   return gone.signal;
 }
 
-function send(response: Response, { type, body, attached }: Made, name: string): void {
+function send(response: Response, { type, body, attached, name, ending }: Made): void {
   if (response.destroyed) return;
-  const how = attached ? 'attachment' : 'inline';
   response
     .type(type)
-    .set('Content-Disposition', `${how}; filename="${name}"`)
+    .set(
+      'Content-Disposition',
+      contentDisposition(fileName(name, ending), { type: attached ? 'attachment' : 'inline' }),
+    )
     .send(typeof body === 'string' ? body : Buffer.from(body));
 }

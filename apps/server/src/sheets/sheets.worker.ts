@@ -1,7 +1,7 @@
-import { fromRows, type Scene } from '@quarry/core/scene';
+import { displayOf, fromRows, type Scene } from '@quarry/core/scene';
 import { ApiError } from '../http/errors.ts';
 import { publicPage } from '../share/publicPage.ts';
-import { pickSheet } from './materialsSheet.ts';
+import { pickSheet } from './pickSheet.ts';
 import { reportSheet } from './reportSheet.ts';
 import { makeSheet, type Made } from './sheet.ts';
 import type { Job, Outcome } from './press.service.ts';
@@ -11,21 +11,26 @@ import type { Job, Outcome } from './press.service.ts';
 /** Scenes come as the text of their rows: a string crosses to another thread quicker than what it describes. */
 const sceneOf = (rows: string): Scene => fromRows(JSON.parse(rows));
 
-const pdf = (body: Uint8Array): Made => ({ type: 'application/pdf', body, attached: false });
+const pdf = (body: Uint8Array, scene: Scene, word: string): Made => ({
+  ...{ type: 'application/pdf', body, attached: false },
+  ...{ name: [displayOf(scene).name, word], ending: 'pdf' },
+});
 
 async function make(job: Job): Promise<Made> {
   switch (job.what) {
     case 'sheet':
       return makeSheet(sceneOf(job.rows), job.ask);
-    case 'pick':
-      return pdf(await pickSheet(sceneOf(job.rows), job.pick, job.print));
+    case 'pick': {
+      const scene = sceneOf(job.rows);
+      return pdf(await pickSheet(scene, job.pick, job.print), scene, 'pick list');
+    }
     case 'report': {
       const plans = { before: sceneOf(job.before), now: sceneOf(job.rows) };
-      return pdf(await reportSheet(job.report, plans, job.print));
+      return pdf(await reportSheet(job.report, plans, job.print), plans.now, 'report');
     }
     case 'page':
       return {
-        ...{ type: 'application/json', attached: false },
+        ...{ type: 'application/json', attached: false, name: [], ending: 'json' },
         body: JSON.stringify(publicPage(sceneOf(job.rows), job.at, job.names)),
       };
   }

@@ -1,8 +1,8 @@
-import { surveyDrawing, type Drawing, type DrawingUnits } from '@quarry/core/formats';
+import { PAPERS, surveyDrawing, type Drawing, type DrawingUnits, type Paper } from '@quarry/core/formats';
 import { displayOf, type Scene } from '@quarry/core/scene';
 import { currentPlace, wayOf, widestOf } from '@quarry/core/site';
 import { MM, formatInches, formatMm } from '@quarry/core/lattice';
-import { PAPERS, Sheet, type Paper } from './paper.ts';
+import { Sheet, cornersOf, type Print } from './paper.ts';
 
 /** Scales a sheet may have, the largest drawing first; feet and inches have their own round ones. */
 const SCALES: Record<DrawingUnits, readonly number[]> = {
@@ -27,13 +27,9 @@ function fitted(scene: Scene, units: DrawingUnits, paper: Paper): { drawing: Dra
 }
 
 /** The Survey sheet: the place of a scene to scale with its dimensions, on one sheet of paper. */
-export async function surveySheet(
-  scene: Scene,
-  { units, printed, fonts }: { units: DrawingUnits; printed: string; fonts: string },
-): Promise<Buffer> {
-  const paper: Paper = units === 'in' ? 'letter' : 'a4';
-  const { drawing, scale } = fitted(scene, units, paper);
-  const sheet = new Sheet(fonts, paper, { title: `Survey of ${drawing.title}` });
+export async function surveySheet(scene: Scene, print: Print): Promise<Buffer> {
+  const { drawing, scale } = fitted(scene, print.units, print.paper);
+  const sheet = new Sheet(print, { title: `Survey of ${drawing.title}` });
   const { bounds } = drawing;
   const left = MARGIN + (sheet.w - 2 * MARGIN - bounds.w / scale) / 2;
   const top = MARGIN + (sheet.d - 2 * MARGIN - FOOT - bounds.d / scale) / 2;
@@ -52,36 +48,26 @@ export async function surveySheet(
       const { x, y } = on(item.at);
       sheet.text(item.text, x, y, { size: item.size / scale, align: 'center', turn: item.turn });
     }
-  foot(sheet, scene, { units, scale, paper, printed });
+  foot(sheet, scene, { ...print, scale });
   return sheet.finish();
 }
 
-function foot(
-  sheet: Sheet,
-  scene: Scene,
-  { units, scale, paper, printed }: { units: DrawingUnits; scale: number; paper: Paper; printed: string },
-): void {
+function foot(sheet: Sheet, scene: Scene, { units, scale, paper, printed }: Print & { scale: number }): void {
   const display = displayOf(scene);
   const place = currentPlace(scene);
   const top = sheet.d - MARGIN - FOOT;
   const [left, right] = [MARGIN, sheet.w - MARGIN];
-  sheet.line(
-    [
-      { x: left, y: MARGIN },
-      { x: right, y: MARGIN },
-      { x: right, y: sheet.d - MARGIN },
-      { x: left, y: sheet.d - MARGIN },
-    ],
-    { closed: true, width: 0.35 },
-  );
+  const frame = { x: left, y: MARGIN, w: right - left, d: sheet.d - 2 * MARGIN };
+  sheet.line(cornersOf(frame), { closed: true, width: 0.35 });
   sheet.line([
     { x: left, y: top },
     { x: right, y: top },
   ]);
   const say = (mm: number) => (units === 'in' ? formatInches(Math.round(mm * MM)) : formatMm(mm * MM));
-  sheet.text(display.name, left + 4, top + 6.5, { size: 4.6, bold: true });
+  sheet.text(display.name, left + 4, top + 6.5, { size: 4.6, bold: true, within: 82 });
   sheet.text(place ? `Survey of ${place.name}` : 'Survey, no room described', left + 4, top + 13, {
     size: 3,
+    within: 82,
   });
   sheet.text(`Printed ${printed} from Open Quarry`, left + 4, top + 19.5, { size: 2.4, grey: true });
   const way = wayOf(scene);

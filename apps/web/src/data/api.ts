@@ -11,7 +11,7 @@ import {
   type Batch,
   type Preset,
 } from '@quarry/core/scene';
-import { ApiProblem, call, callForFile } from './call.ts';
+import { ApiProblem, call, callForFile, queryOf, type PaperQuery } from './call.ts';
 
 export { ApiProblem } from './call.ts';
 
@@ -68,8 +68,8 @@ export const api = {
   importDisplay: (text: string) => call('POST', '/displays/import', lineSchema, text, true),
   removeDisplay: (id: string) => call('DELETE', `/displays/${id}`, nothing),
   display: (id: string) => call('GET', `/displays/${id}`, documentSchema),
-  pickList: (id: string, lines: readonly object[]) =>
-    callForFile(`/displays/${id}/sheets/pick.pdf`, { lines }),
+  pickList: (id: string, lines: readonly object[], paper: PaperQuery) =>
+    callForFile(`/displays/${id}/sheets/pick.pdf?${queryOf(paper)}`, { lines }),
   here: (id: string, client: string, where: Whereabouts) =>
     call('POST', `/displays/${id}/here`, nothing, { client, ...where }),
   land: (id: string, batch: Batch) =>

@@ -60,6 +60,10 @@ export async function call<T>(
 }
 
 /** A sheet to print, made by the server from what is sent: the one kind of answer that is no JSON. @throws ApiProblem */
+/** Units and paper that a sheet is asked for with. */
+export type PaperQuery = Readonly<Record<string, string>>;
+export const queryOf = (query: PaperQuery): string => new URLSearchParams(query).toString();
+
 export async function callForFile(path: string, body: unknown): Promise<Blob> {
   const response = await reach('POST', path, body);
   if (response.ok) return response.blob();

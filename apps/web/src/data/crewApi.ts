@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { ROLES, changeSchema, rowSchema } from '@quarry/core/scene';
 import { roleSchema, userSchema } from './api.ts';
-import { call, callForFile } from './call.ts';
+import { call, callForFile, queryOf, type PaperQuery } from './call.ts';
 
 /** The people of a display, its history, its public page, and one's own account. */
 
@@ -185,7 +185,8 @@ export const crewApi = {
     call('POST', `/displays/${id}/history/${seq}/restore`, z.object({ seq: z.int().nullable() }), {
       id: crypto.randomUUID(),
     }),
-  reportSheet: (id: string, report: object) => callForFile(`/displays/${id}/sheets/report.pdf`, report),
+  reportSheet: (id: string, report: object, paper: PaperQuery) =>
+    callForFile(`/displays/${id}/sheets/report.pdf?${queryOf(paper)}`, report),
 
   share: (id: string) => call('GET', `/displays/${id}/share`, shareSchema),
   setShare: (id: string, set: { names: boolean; fresh: boolean }) =>

@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import type { Paper } from '@quarry/core/formats';
 import type { Kind, Scene } from '@quarry/core/scene';
 import type { Tool } from './tools.ts';
 
@@ -30,7 +31,7 @@ export interface CutLine {
 type Theme = 'day' | 'night';
 type Metric = 'mm' | 'in';
 
-/** What one person looks at: never sent anywhere. Theme and unit are kept in the browser. */
+/** What one person looks at: never sent anywhere. Theme, unit and paper are kept in the browser. */
 interface View {
   picked: Picked | null;
   /** What else is picked with it. */
@@ -49,6 +50,8 @@ interface View {
   showsBefore: boolean;
   theme: Theme;
   metric: Metric;
+  /** What sheets are printed on; null: as the unit has it. */
+  paper: Paper | null;
   pick(picked: Picked | null): void;
   pickAll(picks: readonly Picked[]): void;
   /** Adds a thing to what is picked, or takes it out again. */
@@ -62,6 +65,7 @@ interface View {
   show(place: { x: number; y: number } | null, picked: Picked | null): void;
   setTheme(theme: Theme): void;
   setMetric(metric: Metric): void;
+  setPaper(paper: Paper): void;
 }
 
 const remember = (key: string, value: string) => {
@@ -79,6 +83,12 @@ const recall = (key: string): string | null => {
   }
 };
 
+const paperNamed = (name: string | null): Paper | null => (name === 'a4' || name === 'letter' ? name : null);
+
+/** What sheets are printed on: Letter with inches where nothing else is chosen. */
+export const paperOf = ({ paper, metric }: Pick<View, 'paper' | 'metric'>): Paper =>
+  paper ?? (metric === 'in' ? 'letter' : 'a4');
+
 export const useView = create<View>((set) => ({
   picked: null,
   also: [],
@@ -91,6 +101,7 @@ export const useView = create<View>((set) => ({
   goTo: null,
   theme: document.documentElement.dataset.theme === 'night' ? 'night' : 'day',
   metric: recall('quarry-metric') === 'in' ? 'in' : 'mm',
+  paper: paperNamed(recall('quarry-paper')),
   pick: (picked) => set({ picked, also: [] }),
   pickAll: ([picked = null, ...also]) => set({ picked, also }),
   pickToo: (one) =>
@@ -116,6 +127,10 @@ export const useView = create<View>((set) => ({
     document.documentElement.dataset.theme = theme;
     remember('quarry-theme', theme);
     set({ theme });
+  },
+  setPaper: (paper) => {
+    remember('quarry-paper', paper);
+    set({ paper });
   },
   setMetric: (metric) => {
     remember('quarry-metric', metric);

@@ -13,9 +13,9 @@ import {
   builtBlock,
   compareMethods,
   paintedGround,
-  type Accent,
+  buildSteps,
   type BlockCount,
-  type Layer,
+  type BuildSteps,
   type MethodCount,
   type Painted,
 } from '@quarry/core/masonry';
@@ -42,13 +42,11 @@ export interface Materials {
 }
 
 /** The layers of one block with the colour of each piece. */
-export interface BlockLayers {
+export interface BlockLayers extends BuildSteps {
   w: number;
   d: number;
+  /** Plates above datum at which the floor lies. */
   floor: number;
-  layers: Layer[];
-  colours: string[][];
-  accents: Accent[];
 }
 
 let scene: Scene = emptyScene();
@@ -93,8 +91,8 @@ const worker = {
   layers(id: string): BlockLayers | null {
     const built = builtBlock(scene, followed(), id);
     if (!built) return null;
-    const { masonry, colours, accents, ground } = built;
-    return { w: masonry.w, d: masonry.d, floor: ground.floor, layers: masonry.layers, colours, accents };
+    const { masonry, ground } = built;
+    return { w: masonry.w, d: masonry.d, floor: ground.floor, ...buildSteps(built) };
   },
 };
 export type MaterialsWorker = typeof worker;

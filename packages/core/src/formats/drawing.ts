@@ -46,6 +46,8 @@ export interface DrawnText {
   text: string;
   size: number;
   turn: number;
+  /** Who comes first where there is no room for all: the smallest. */
+  rank?: number;
 }
 
 /** A drawing in true millimetres, x east and y south: what every writer of outlines starts from. */

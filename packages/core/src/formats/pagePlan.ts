@@ -4,8 +4,8 @@ import { GROUNDS, type Ground, type Scene } from '../scene/index.ts';
 import { planDrawing } from './planDrawing.ts';
 import { writeSvg } from './svg.ts';
 
-/** Grounds as a page shows them: a tint, and marks so that the tint is not the only sign. Marks repeat each 64 mm. */
-const LOOKS: Readonly<Record<Ground, { tint: string; marks: string }>> = {
+/** Grounds on paper: a tint, and marks so that the tint is not the only sign. Marks repeat each 64 mm of the drawing. */
+export const GROUND_LOOKS: Readonly<Record<Ground, { tint: string; marks: string }>> = {
   grass: { tint: '#e6e8d0', marks: 'M14 20l4 -8l4 8M44 50l4 -8l4 8' },
   rock: { tint: '#d6d2c9', marks: 'M8 24l8 -10l8 10M38 56l8 -10l8 10' },
   soil: { tint: '#e0d2bb', marks: 'M12 16h6M42 46h6' },
@@ -34,7 +34,7 @@ export function writePagePlan(
   const svg = writeSvg({ ...drawing, items }, PEN_MM);
   const patterns = GROUNDS.map(
     (ground) =>
-      `<pattern id="${ground}" width="64" height="64" patternUnits="userSpaceOnUse"><path d="M0 0h64v64h-64z" fill="${LOOKS[ground].tint}"/><path d="${LOOKS[ground].marks}" fill="none" stroke="#8a8a78" stroke-width="1.6"/></pattern>`,
+      `<pattern id="${ground}" width="64" height="64" patternUnits="userSpaceOnUse"><path d="M0 0h64v64h-64z" fill="${GROUND_LOOKS[ground].tint}"/><path d="${GROUND_LOOKS[ground].marks}" fill="none" stroke="#8a8a78" stroke-width="1.6"/></pattern>`,
   );
   const fills = GROUNDS.flatMap((ground, code) => {
     const path = runsOf(relief, code);
@@ -57,17 +57,23 @@ export function writePagePlan(
   ].join('\n');
 }
 
-/** All studs of one ground as one path: each row's runs as rectangles, mm. */
-function runsOf({ x, y, w, d, ground }: Relief, code: number): string {
-  const parts: string[] = [];
+/** All studs of one ground as one path: rectangles, mm. */
+const runsOf = (relief: Relief, code: number): string =>
+  groundRuns(relief, code)
+    .map(({ x, y, w }) => {
+      const wide = w * MM_PER_STUD;
+      return `M${x * MM_PER_STUD} ${y * MM_PER_STUD}h${wide}v${MM_PER_STUD}h${-wide}z`;
+    })
+    .join('');
+
+/** All studs of one ground as rectangles of a row each, studs. @param code index into GROUNDS */
+export function groundRuns({ x, y, w, d, ground }: Relief, code: number): Rect[] {
+  const runs: Rect[] = [];
   for (let row = 0; row < d; row++)
     for (let column = 0; column < w; column++) {
       const begin = column;
       while (column < w && ground[row * w + column] === code) column++;
-      if (column > begin)
-        parts.push(
-          `M${(x + begin) * MM_PER_STUD} ${(y + row) * MM_PER_STUD}h${(column - begin) * MM_PER_STUD}v${MM_PER_STUD}h${(begin - column) * MM_PER_STUD}z`,
-        );
+      if (column > begin) runs.push({ x: x + begin, y: y + row, w: column - begin, d: 1 });
     }
-  return parts.join('');
+  return runs;
 }

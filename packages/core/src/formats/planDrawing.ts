@@ -70,7 +70,7 @@ export function planDrawing(scene: Scene, relief: Relief, { textSize }: { textSi
     line('TRACKS', trackLine(track, 0).line, { weight: 2, name: track.name });
   for (const plot of listOf(scene, 'plot')) {
     line('PLOTS', cornersOf(plot), { closed: true, weight: 2, name: plot.name });
-    write('NAMES', middle(plot), plot.name);
+    write('NAMES', middle(plot), plot.name, { rank: 3 });
   }
   for (const run of listOf(scene, 'run')) line('DRESSING', run.points, { weight: 2, name: run.name });
   const modules = listOf(scene, 'module');
@@ -84,11 +84,11 @@ export function planDrawing(scene: Scene, relief: Relief, { textSize }: { textSi
     line('DRESSING', circle(x, y, crown / 2), { closed: true });
   for (const section of listOf(scene, 'section')) {
     box('SECTIONS', section, { dashed: true, name: section.name });
-    write('NAMES', { x: section.x + section.w - 4, y: section.y + 4 }, section.letter);
+    write('NAMES', { x: section.x + section.w - 4, y: section.y + 4 }, section.letter, { rank: 2 });
   }
   for (const module of modules) {
     box('MODULES', module, { weight: 2, dashed: true, name: module.name });
-    write('NAMES', { x: module.x + 4, y: module.y + 4 }, module.name);
+    write('NAMES', { x: module.x + 4, y: module.y + 4 }, module.name, { rank: 1 });
   }
   for (const table of hereOf(scene, 'table')) box('TABLES', tableInStuds(scene, table), { name: table.name });
   const whole = footprintBounds(scene) ?? { x: 0, y: 0, w: 1, d: 1 };

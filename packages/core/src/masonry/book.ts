@@ -145,10 +145,22 @@ export function countedRelief(scene: Scene): Relief {
 
 /** The pieces of one block as they are placed; null for a block the scene does not have. */
 export function builtBlock(scene: Scene, compiled: Compiled, id: string): Built | null {
-  const block = blocksOf(scene, compiled.relief).find((one) => one.id === id);
-  if (!block) return null;
-  const ground = new Grounds(scene, compiled).of(block);
-  return { ground, ...buildBlock(ground) };
+  for (const built of builtBlocks(scene, compiled, (block) => block.id === id)) return built;
+  return null;
+}
+
+/** The pieces of those blocks that a test lets in, one after the other. */
+export function* builtBlocks(
+  scene: Scene,
+  compiled: Compiled,
+  wanted: (block: Block) => boolean,
+): Generator<Built> {
+  const grounds = new Grounds(scene, compiled);
+  for (const block of blocksOf(scene, compiled.relief)) {
+    if (!wanted(block)) continue;
+    const ground = grounds.of(block);
+    yield { ground, ...buildBlock(ground) };
+  }
 }
 
 /** The colour that is uppermost on each stud of a scene's ground. */

@@ -3,6 +3,16 @@ export { BRICKS, METHOD_SPECS, PLATES, leastHeightOf, type MethodSpec } from './
 export { SKIN, pieceId, type Fill, type Layer, type Purpose } from './fill.ts';
 export { MAX_HEIGHT, buildLayers, type Masonry } from './layers.ts';
 export type { Bond, ThroughJoint } from './bond.ts';
+export {
+  buildSteps,
+  laidBelow,
+  markOf,
+  stepCounts,
+  type BuildStep,
+  type BuildSteps,
+  type StepLine,
+  type StepPiece,
+} from './steps.ts';
 export { verifyMasonry } from './verify.ts';
 export { bendCounts, blueNoise, countsOf, scatterOrder } from './scatter.ts';
 export { PLAIN_DRESS, accentsOf, dressesOf, type Accent, type AccentTally, type Dress } from './dress.ts';
@@ -21,6 +31,7 @@ export { blocksOf, type Block } from './blocks.ts';
 export {
   MasonryBook,
   builtBlock,
+  builtBlocks,
   compareMethods,
   countedRelief,
   paintedGround,

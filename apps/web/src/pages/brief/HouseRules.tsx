@@ -1,7 +1,7 @@
 import { Printer } from 'lucide-react';
 import { BACKS, COLOUR_POLICIES, GLUES, PLACEHOLDERS, SEASONS, WINDS, displayOf } from '@quarry/core/scene';
-import { useDisplay, useLink } from '../../data/useDisplay.tsx';
-import { useView } from '../../data/view.ts';
+import { useSheets } from '../../data/sheets.ts';
+import { useDisplay } from '../../data/useDisplay.tsx';
 import { OptionalQuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading } from '../../ui/parts.tsx';
 import { capital } from '../../ui/words.ts';
@@ -44,8 +44,7 @@ const options = <T extends string>(values: readonly T[], words: Record<T, string
 /** What the whole crew agrees on, on one sheet that can be printed. */
 export function HouseRules({ disabled }: { disabled: boolean }) {
   const scene = useDisplay(({ scene }) => scene);
-  const link = useLink();
-  const metric = useView((view) => view.metric);
+  const sheets = useSheets();
   const set = useSetDisplay();
   const display = displayOf(scene);
   const rule = (fields: Partial<typeof display>) => set('changed the house rules', fields);
@@ -56,7 +55,7 @@ export function HouseRules({ disabled }: { disabled: boolean }) {
         aside={
           <a
             className="link link-hover text-secondary inline-flex items-center gap-1"
-            href={`/api/displays/${link.id}/sheets/rules.pdf?units=${metric}`}
+            href={sheets('rules.pdf')}
             target="_blank"
             rel="noreferrer"
           >

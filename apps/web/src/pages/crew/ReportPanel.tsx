@@ -261,7 +261,11 @@ function Report({
           short after stock, loans and orders as on Stockpile; next is the following stage of each section and
           what the calendar brings within four weeks. Advice is left out.
         </Basis>
-        <SendReport {...{ report, made, since, sinceAt, section, now }} playing={answer === null} />
+        <SendReport
+          {...{ report, made, since, sinceAt, section, now }}
+          changed={places}
+          playing={answer === null}
+        />
       </aside>
     </div>
   );

@@ -1,9 +1,12 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { fileName } from '@quarry/core/formats';
+import type { Rect } from '@quarry/core/lattice';
 import { reportMarkdown, type SinceReport } from '@quarry/core/record';
 import { listOf } from '@quarry/core/scene';
 import { keys } from '../../data/api.ts';
 import { crewApi } from '../../data/crewApi.ts';
+import { usePaper } from '../../data/sheets.ts';
 import { freshId, useDisplay, useEdit, useLink, usePlans } from '../../data/useDisplay.tsx';
 import { Trouble } from '../../ui/forms.tsx';
 import { Heading } from '../../ui/parts.tsx';
@@ -21,6 +24,7 @@ export function SendReport({
   section,
   now,
   playing,
+  changed,
 }: {
   /** The report with people's names or without. */
   report: (names: boolean) => SinceReport;
@@ -31,6 +35,8 @@ export function SendReport({
   now: number;
   /** The odds are still being worked out. */
   playing: boolean;
+  /** Where the plan changed, studs. */
+  changed: readonly Rect[];
 }) {
   const people = listOf(
     useDisplay(({ scene }) => scene),
@@ -40,6 +46,7 @@ export function SendReport({
   const share = useShareNames();
   const edit = useEdit();
   const link = useLink();
+  const paper = usePaper();
   const plans = usePlans();
   const [words, setWords] = useState('');
   /** The whole text as somebody edited it; null: as it is worked out. */
@@ -51,8 +58,12 @@ export function SendReport({
   const name = `${made.title}, ${new Date(now).toISOString().slice(0, 10)}`;
   const print = useMutation({
     mutationFn: () =>
-      crewApi.reportSheet(link.id, { report: made, words: edited ?? words, whole: edited !== null }),
-    onSuccess: (file) => save(file, `${name}.pdf`),
+      crewApi.reportSheet(
+        link.id,
+        { report: made, words: edited ?? words, whole: edited !== null, changed },
+        paper,
+      ),
+    onSuccess: (file) => save(file, fileName([name], 'pdf')),
   });
   const send = () => {
     const text = (edited ?? reportMarkdown(report(published ? share : true), words)).slice(0, MOST_TEXT);
@@ -133,7 +144,10 @@ export function SendReport({
           type="button"
           className="btn btn-xs"
           onClick={() =>
-            save(new Blob([edited ?? reportMarkdown(made, words)], { type: 'text/markdown' }), `${name}.md`)
+            save(
+              new Blob([edited ?? reportMarkdown(made, words)], { type: 'text/markdown' }),
+              fileName([name], 'md'),
+            )
           }
         >
           Markdown

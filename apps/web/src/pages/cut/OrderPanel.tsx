@@ -1,7 +1,8 @@
 import { Printer } from 'lucide-react';
 import { useState } from 'react';
 import { modulesByName } from '@quarry/core/cut';
-import { useDisplay, useLink } from '../../data/useDisplay.tsx';
+import { useSheets } from '../../data/sheets.ts';
+import { useDisplay } from '../../data/useDisplay.tsx';
 import { SelectField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, Loading } from '../../ui/parts.tsx';
 import { useAsked } from '../../workers/useAsked.ts';
@@ -9,7 +10,7 @@ import { useAsked } from '../../workers/useAsked.ts';
 /** In which order everything goes on, and what must come off before one module can be lifted out. */
 export function OrderPanel() {
   const scene = useDisplay(({ scene }) => scene);
-  const link = useLink();
+  const sheets = useSheets();
   const order = useAsked((core) => core.order());
   const modules = modulesByName(scene);
   const [freed, setFreed] = useState<string | null>(null);
@@ -51,12 +52,7 @@ export function OrderPanel() {
       )}
       <Heading
         aside={
-          <a
-            className="link"
-            href={`/api/displays/${link.id}/sheets/order.pdf`}
-            target="_blank"
-            rel="noreferrer"
-          >
+          <a className="link" href={sheets('order.pdf')} target="_blank" rel="noreferrer">
             <Printer size={12} aria-hidden className="inline" /> Print
           </a>
         }

@@ -4,7 +4,8 @@ import { toast } from 'sonner';
 import { SEAM_WORDS, readReadings, signSeam, type SeamState } from '@quarry/core/cut';
 import { formatPlates } from '@quarry/core/lattice';
 import { SEAM_SIDES, labelOf, type Change, type SeamSide } from '@quarry/core/scene';
-import { useDisplay, useEdit, useLink, useMay } from '../../data/useDisplay.tsx';
+import { useSheets } from '../../data/sheets.ts';
+import { useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { QuantityField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
 import type { SeamEntry } from '../../workers/core.worker.ts';
@@ -71,7 +72,7 @@ function SeamSheetPart({ entry }: { entry: SeamEntry }) {
   const { sheet, state, mends } = entry;
   const { neighbours, crossings, connectors, standard, water, over } = sheet;
   const { a, b, line, id } = neighbours;
-  const link = useLink();
+  const sheets = useSheets();
   const scene = useDisplay(({ scene }) => scene);
   const actor = useDisplay(({ actor }) => actor);
   const seam = scene.seam[id];
@@ -85,7 +86,7 @@ function SeamSheetPart({ entry }: { entry: SeamEntry }) {
       by: me?.name ?? actor.role,
       at: new Date().toISOString(),
     });
-  const file = (name: string) => `/api/displays/${link.id}/sheets/${name}?seam=${id}`;
+  const file = (name: string, side?: SeamSide) => sheets(name, { seam: id, ...(side ? { side } : {}) });
   const { word, mark, tone } = STATE_WORDS[state.state];
   return (
     <>
@@ -248,7 +249,7 @@ function SeamSheetPart({ entry }: { entry: SeamEntry }) {
           <a
             key={side}
             className="btn btn-xs btn-ghost"
-            href={`${file('edge.asc')}&side=${side}`}
+            href={file('edge.asc', side)}
             title="The first 8 studs of this side as heights, for whoever builds the other"
           >
             <Download size={12} aria-hidden /> Edge of {side === 'a' ? a.name : b.name}

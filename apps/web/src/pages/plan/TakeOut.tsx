@@ -1,33 +1,40 @@
+import { useState } from 'react';
 import { toast } from 'sonner';
 import { save } from '../../ui/save.ts';
+import { PAPERS, PAPER_NAMES, fileName, planScales } from '@quarry/core/formats';
 import { MM_PER_STUD } from '@quarry/core/lattice';
 import { footprintBounds } from '@quarry/core/relief';
-import { listOf } from '@quarry/core/scene';
+import { displayOf, listOf } from '@quarry/core/scene';
 import { drawSheet } from '../../board/drawSheet.ts';
 import { groundArt } from '../../board/groundArt.ts';
 import { PALETTES } from '../../board/palette.ts';
 import { usePictures } from '../../board/pictures.ts';
-import { useDisplay, useLink } from '../../data/useDisplay.tsx';
-import { useView } from '../../data/view.ts';
+import { useSheets } from '../../data/sheets.ts';
+import { useDisplay } from '../../data/useDisplay.tsx';
+import { paperOf, useView } from '../../data/view.ts';
+import { SelectField } from '../../ui/fields.tsx';
 import { useSurvey } from '../../workers/survey.tsx';
 
-/** Scales one may print a plan at on one sheet. */
-const SCALES = [5, 10, 20, 50] as const;
+/** How many of the scales that fit are offered. */
+const MOST_SCALES = 5;
 /** The longest side of the picture, px. */
 const MOST_PIXELS = 6000;
 
 /** The plan on paper, as outlines, as heights and as a picture. */
 export function TakeOut() {
   const scene = useDisplay(({ scene }) => scene);
-  const { id } = useLink();
   const ground = useSurvey(({ ground }) => ground);
-  const { metric, hidden } = useView();
+  const { metric, hidden, setPaper } = useView();
+  const paper = useView(paperOf);
   const images = usePictures(scene);
-  const at = (file: string, more = '') => `/api/displays/${id}/sheets/${file}?units=${metric}${more}`;
+  const at = useSheets();
   const modules = listOf(scene, 'module');
+  const [chosen, setChosen] = useState('');
+  const module = modules.find((one) => one.id === chosen) ?? modules[0];
+  const whole = footprintBounds(scene);
+  const scales = whole ? planScales({ w: whole.w * MM_PER_STUD, d: whole.d * MM_PER_STUD }, paper) : [];
 
   const png = () => {
-    const whole = footprintBounds(scene);
     if (!whole || !ground) return;
     const margin = 4;
     const scale = Math.min(12, MOST_PIXELS / (Math.max(whole.w, whole.d) + 2 * margin));
@@ -55,22 +62,30 @@ export function TakeOut() {
         toast.error('The browser could not make the picture; hide some layers and try again.');
         return;
       }
-      save(blob, 'plan.png');
+      save(blob, fileName([displayOf(scene).name, 'plan'], 'png'));
     });
   };
   const item = 'btn btn-xs btn-ghost justify-start font-normal w-full';
   return (
     <div className="w-64">
+      <div className="px-2 pt-1">
+        <SelectField
+          label="Paper"
+          value={paper}
+          options={PAPER_NAMES.map((name) => ({ value: name, word: PAPERS[name].word }))}
+          onCommit={setPaper}
+        />
+      </div>
       <a className={item} href={at('plan.pdf')} target="_blank" rel="noreferrer">
         Plan on one sheet, PDF
       </a>
       <p className="flex items-center gap-1 px-2 text-xs">
         <span className="ink-2">at</span>
-        {SCALES.map((scale) => (
+        {scales.slice(0, MOST_SCALES).map((scale) => (
           <a
             key={scale}
             className="link link-hover fig"
-            href={at('plan.pdf', `&scale=${scale}`)}
+            href={at('plan.pdf', { scale: String(scale) })}
             target="_blank"
             rel="noreferrer"
           >
@@ -82,20 +97,42 @@ export function TakeOut() {
         Tiles 1:1 of the whole plan, PDF
       </a>
       {modules.length > 0 && (
-        <p className="flex flex-wrap items-center gap-1 px-2 text-xs">
-          <span className="ink-2">of one module</span>
-          {modules.slice(0, 24).map((module) => (
-            <a
-              key={module.id}
-              className="link link-hover fig"
-              href={at('tiles.pdf', `&module=${module.id}`)}
-              target="_blank"
-              rel="noreferrer"
-            >
-              {module.name}
-            </a>
-          ))}
-        </p>
+        <>
+          <a className={item} href={at('tiles.pdf', { of: 'modules' })} target="_blank" rel="noreferrer">
+            Tiles 1:1 of each module, PDF
+          </a>
+          <a className={item} href={at('layers.pdf')} target="_blank" rel="noreferrer">
+            Build sheets of all modules, PDF
+          </a>
+          <div className="flex items-center gap-1 px-2 py-0.5">
+            <SelectField
+              label="Module"
+              value={module?.id ?? ''}
+              options={modules.map((one) => ({ value: one.id, word: one.name }))}
+              onCommit={setChosen}
+            />
+            {module && (
+              <>
+                <a
+                  className="link text-xs"
+                  href={at('tiles.pdf', { module: module.id })}
+                  target="_blank"
+                  rel="noreferrer"
+                >
+                  Tiles
+                </a>
+                <a
+                  className="link text-xs"
+                  href={at('layers.pdf', { module: module.id })}
+                  target="_blank"
+                  rel="noreferrer"
+                >
+                  Build sheets
+                </a>
+              </>
+            )}
+          </div>
+        </>
       )}
       <button type="button" className={item} onClick={png}>
         Picture of the plan, PNG

@@ -3,7 +3,8 @@ import { ChevronRight, Download } from 'lucide-react';
 import { useMemo } from 'react';
 import { clockIn, dateIn, dayLine, daysAhead, sittings, together, type Sitting } from '@quarry/core/progress';
 import { isZone, listOf, type Calendar } from '@quarry/core/scene';
-import { freshId, useDisplay, useEdit, useLink, useMay } from '../../data/useDisplay.tsx';
+import { useSheets } from '../../data/sheets.ts';
+import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { DateField, NumberField, TextField, TimeField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
@@ -21,7 +22,7 @@ const SHOWN_ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone;
 /** What comes: sessions of everybody by their own clocks, parcels, milestones and shows; and who has time when. */
 export function AgendaPanel() {
   const scene = useDisplay(({ scene }) => scene);
-  const link = useLink();
+  const sheets = useSheets();
   const from = today();
   const to = formatISO(addWeeks(new Date(), WEEKS), { representation: 'date' });
   const all = useMemo(() => sittings(scene, from, to), [scene, from, to]);
@@ -114,7 +115,7 @@ export function AgendaPanel() {
         </section>
         <Calendars />
         <Heading>For your own calendar</Heading>
-        <a className="btn btn-sm" href={`/api/displays/${link.id}/sheets/agenda.ics`}>
+        <a className="btn btn-sm" href={sheets('agenda.ics')}>
           <Download size={14} aria-hidden /> My agenda as iCalendar
         </a>
         <p className="ink-2 text-xs py-1">

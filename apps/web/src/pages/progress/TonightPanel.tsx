@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { eveningOf, hoursAhead, type Evening } from '@quarry/core/progress';
 import { colourName, partName } from '@quarry/core/catalogue';
 import type { HandOver } from '@quarry/core/ledger';
+import { useSheets } from '../../data/sheets.ts';
 import { freshId, useDisplay, useEdit, useLink, useMay } from '../../data/useDisplay.tsx';
 import { SelectField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
@@ -188,6 +189,7 @@ function Chosen({ evening, minutes, counting }: { evening: Evening; minutes: num
 /** What to order and to bring before the next evening. */
 function Around({ evening: { order, next, bring, fetch, seams } }: { evening: Evening }) {
   const scene = useDisplay(({ scene }) => scene);
+  const sheets = useSheets();
   const link = useLink();
   const name = (id: string | null) => (id === null ? 'everybody' : (scene.person[id]?.name ?? id));
   const pieces = (list: readonly { qty: number }[]) =>
@@ -247,7 +249,7 @@ function Around({ evening: { order, next, bring, fetch, seams } }: { evening: Ev
                 <span>{what}</span>
                 <a
                   className="link whitespace-nowrap"
-                  href={`/api/displays/${link.id}/sheets/strip.pdf?seam=${encodeURIComponent(source.slice('seam:'.length))}`}
+                  href={sheets('strip.pdf', { seam: source.slice('seam:'.length) })}
                   target="_blank"
                   rel="noreferrer"
                 >

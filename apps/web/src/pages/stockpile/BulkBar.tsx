@@ -1,8 +1,10 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
+import { fileName } from '@quarry/core/formats';
 import { priceOfPart } from '@quarry/core/masonry';
 import { displayOf, listOf, type Change } from '@quarry/core/scene';
 import { api } from '../../data/api.ts';
+import { usePaper } from '../../data/sheets.ts';
 import { freshId, useDisplay, useEdit, useLink } from '../../data/useDisplay.tsx';
 import { useSurvey } from '../../workers/survey.tsx';
 import { save } from '../../ui/save.ts';
@@ -23,6 +25,7 @@ export function BulkBar({
   const { role, person } = useDisplay(({ actor }) => actor);
   const supplies = useSurvey(({ materials }) => materials?.supplies) ?? [];
   const link = useLink();
+  const paper = usePaper();
   const edit = useEdit();
   const [busy, setBusy] = useState(false);
   const chosen = picked.length > 0 ? picked : rows;
@@ -54,9 +57,12 @@ export function BulkBar({
   const file = async (kind: 'csv' | 'xlsx' | 'pdf') => {
     setBusy(true);
     try {
-      if (kind === 'csv') save(needsCsv(chosen), `${name} needs.csv`);
-      else if (kind === 'xlsx') save(await needsXlsx(chosen, name), `${name} needs.xlsx`);
-      else save(await api.pickList(link.id, pickLines(scene, chosen, supplies)), `${name} pick list.pdf`);
+      if (kind === 'csv') save(needsCsv(chosen), fileName([name, 'needs'], 'csv'));
+      else if (kind === 'xlsx') save(await needsXlsx(chosen, name), fileName([name, 'needs'], 'xlsx'));
+      else {
+        const lines = pickLines(scene, chosen, supplies);
+        save(await api.pickList(link.id, lines, paper), fileName([name, 'pick list'], 'pdf'));
+      }
     } catch (error) {
       toast.error(error instanceof Error ? error.message : String(error));
     } finally {

@@ -3,10 +3,10 @@ import { Canvas } from '@react-three/fiber';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Color, Matrix4, type InstancedMesh } from 'three';
-import { ANY_COLOUR, FAMILIES, colourOf } from '@quarry/core/catalogue';
+import { ANY_COLOUR, colourOf } from '@quarry/core/catalogue';
 import { formatPlates } from '@quarry/core/lattice';
-import { layerCounts, type Layer } from '@quarry/core/masonry';
-import { useLink } from '../../data/useDisplay.tsx';
+import { markOf, stepCounts, type BuildStep, type StepPiece } from '@quarry/core/masonry';
+import { useSheets } from '../../data/sheets.ts';
 import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
 import { PartColour } from '../../ui/Swatch.tsx';
 import { useSurvey } from '../../workers/survey.tsx';
@@ -14,20 +14,26 @@ import type { BlockLayers } from '../../workers/materials.worker.ts';
 import { useMasons } from './useMasons.ts';
 
 const WAYS = ['east', 'south', 'west', 'north'];
-const PURPOSES = { core: 'core', deck: 'deck', cover: 'ground cover', slope: 'slopes' } as const;
+const PURPOSES = {
+  core: 'core',
+  deck: 'deck',
+  cover: 'ground cover',
+  slope: 'slopes',
+  accent: 'scattered on the finished ground',
+} as const;
 /** A plate is 0.4 studs high (3.2 mm to 8 mm). */
 const PLATE = 0.4;
 
 /** A module layer by layer: in three dimensions, as a plan of pieces, and as the list of what the layer takes. */
 export function LayersPanel() {
   const blocks = useSurvey(({ materials }) => materials?.blocks);
-  const link = useLink();
+  const sheets = useSheets();
   const [chosen, setChosen] = useState('');
   const [at, setAt] = useState(0);
   const block = blocks?.find(({ block: one }) => one.id === chosen) ?? blocks?.[0];
   const id = block?.block.id ?? '';
   const built = useMasons((masons) => masons.layers(id), id);
-  const steps = useMemo(() => (built ? stepsOf(built) : []), [built]);
+  const steps = built?.steps ?? NO_STEPS;
   if (!blocks) return <Loading what="Counting the layers" />;
   if (!block)
     return (
@@ -36,7 +42,7 @@ export function LayersPanel() {
       </div>
     );
   const step = Math.min(at, Math.max(0, steps.length - 1));
-  const layers = steps[step] ?? [];
+  const groups = groupsOf(steps[step]);
   const move = (by: number) => setAt(Math.max(0, Math.min(steps.length - 1, step + by)));
   return (
     <div className="h-full grid grid-rows-[auto_minmax(0,1fr)] md:grid-cols-[minmax(0,1fr)_340px]">
@@ -59,7 +65,7 @@ export function LayersPanel() {
         <button
           type="button"
           className="btn btn-xs btn-square"
-          aria-label="Layer below"
+          aria-label="Step below"
           disabled={step === 0}
           onClick={() => move(-1)}
         >
@@ -77,21 +83,21 @@ export function LayersPanel() {
         <button
           type="button"
           className="btn btn-xs btn-square"
-          aria-label="Layer above"
+          aria-label="Step above"
           disabled={step >= steps.length - 1}
           onClick={() => move(1)}
         >
           <ChevronRight size={14} aria-hidden />
         </button>
         <span className="fig text-xs" aria-live="polite">
-          layer {steps.length === 0 ? 0 : step + 1} of {steps.length}
-          {layers[0] && `, ${formatPlates(layers[0].layer.z + (built?.floor ?? 0))} above datum`}
+          step {steps.length === 0 ? 0 : step + 1} of {steps.length}
+          {groups.length > 0 && `, ${placeOf(steps[step], built?.floor ?? 0)}`}
         </span>
         <span className="flex-1" />
         {!block.block.rest && (
           <a
             className="btn btn-xs"
-            href={`/api/displays/${link.id}/sheets/layers.pdf?module=${id}`}
+            href={sheets('layers.pdf', { module: id })}
             target="_blank"
             rel="noreferrer"
           >
@@ -100,33 +106,30 @@ export function LayersPanel() {
         )}
       </div>
       <div className="relative min-h-0 min-w-0 bg-base-200">
-        {built ? <Pieces built={built} steps={steps} upTo={step} /> : <Loading what="Building the layers" />}
+        {built ? <Pieces built={built} upTo={step} /> : <Loading what="Building the layers" />}
       </div>
       <aside
         aria-label="Pieces of the layer"
         className="border-t md:border-t-0 md:border-l hair overflow-auto px-3 py-2.5 min-h-0"
       >
-        {built && layers.length > 0 && <LayerPlan built={built} layers={layers} />}
-        {layers.map(({ layer, colours }) => (
-          <section
-            key={`${layer.purpose} ${layer.family} ${layer.h} ${layer.falls}`}
-            aria-label={`${PURPOSES[layer.purpose]}, ${FAMILIES[layer.family].word}, ${formatPlates(layer.h)}${layer.falls === undefined ? '' : ` to the ${WAYS[layer.falls]}`}`}
-          >
-            <Heading
-              aside={`${(layer.laid.length / 4).toLocaleString('en')} pieces, ${formatPlates(layer.h)} high`}
-            >
-              {PURPOSES[layer.purpose]}
-            </Heading>
-            <ul className="text-xs">
-              {layerCounts(layer, colours).map((one) => (
-                <li key={`${one.part} ${one.colour}`} className="flex gap-2 border-b hair py-0.5">
-                  <span className="fig w-10 text-right">{one.qty}</span>
-                  <PartColour part={one.part} colour={one.colour} />
-                </li>
-              ))}
-            </ul>
-          </section>
-        ))}
+        {built && groups.length > 0 && <LayerPlan built={built} pieces={steps[step].pieces} />}
+        {built &&
+          groups.map(({ key, purpose, word, pieces }) => (
+            <section key={key} aria-label={`${PURPOSES[purpose]}, ${word}`}>
+              <Heading aside={`${pieces.length.toLocaleString('en')} pieces, ${word}`}>
+                {PURPOSES[purpose]}
+              </Heading>
+              <ul className="text-xs">
+                {stepCounts(built.lines, pieces).map((one) => (
+                  <li key={one.line} className="flex gap-2 border-b hair py-0.5">
+                    <span className="fig w-6 font-semibold">{markOf(one.line)}</span>
+                    <span className="fig w-10 text-right">{one.qty}</span>
+                    <PartColour part={one.part} colour={one.colour} />
+                  </li>
+                ))}
+              </ul>
+            </section>
+          ))}
         <Heading>The whole {block.block.rest ? 'square' : 'module'}</Heading>
         <dl>
           <Line label="Pieces">{block.counted.pieces.toLocaleString('en')}</Line>
@@ -151,68 +154,71 @@ export function LayersPanel() {
           </Line>
         </dl>
         <Basis>
-          A joint runs through when four layers or more leave it unbridged. Layers are in the order in which
-          they are built. Pieces of any colour are drawn pale.
+          A joint runs through when four layers or more leave it unbridged. Steps are in the order in which
+          they are built; the letters are the marks on the build sheets. Pieces of any colour are drawn pale.
         </Basis>
       </aside>
     </div>
   );
 }
 
-interface Coloured {
-  layer: Layer;
-  colours: string[];
+const NO_STEPS: readonly BuildStep[] = [];
+
+const placeOf = ({ z }: BuildStep, floor: number) =>
+  z === null ? 'scattered by hand' : `${formatPlates(z + floor)} above datum`;
+
+interface Group {
+  key: string;
+  purpose: StepPiece['purpose'];
+  /** How high its pieces are, and where they fall to. */
+  word: string;
+  pieces: StepPiece[];
 }
 
-/** Layers that begin at the same height are one step of building. */
-function stepsOf({ layers, colours }: BlockLayers): Coloured[][] {
-  const steps: Coloured[][] = [];
-  layers.forEach((layer, i) => {
-    const last = steps.at(-1);
-    if (last && last[0].layer.z === layer.z) last.push({ layer, colours: colours[i] });
-    else steps.push([{ layer, colours: colours[i] }]);
-  });
-  return steps;
+/** The pieces of a step by what they are for, their height and the side they fall to. */
+function groupsOf(step: BuildStep | undefined): Group[] {
+  const groups = new Map<string, Group>();
+  for (const piece of step?.pieces ?? []) {
+    const { purpose, h, falls } = piece;
+    const key = `${purpose} ${h} ${falls ?? ''}`;
+    const word = `${formatPlates(h)} high${falls === undefined ? '' : `, falling ${WAYS[falls]}`}`;
+    const group = groups.get(key) ?? { key, purpose, word, pieces: [] };
+    group.pieces.push(piece);
+    groups.set(key, group);
+  }
+  return [...groups.values()];
 }
 
 const paintOf = (colour: string) =>
   colour === ANY_COLOUR ? '#d8d2c4' : (colourOf(colour)?.hex ?? '#888888');
 
-/** A piece where it lies: studs of the block, plates above its floor; `now`: of the layer that is looked at. */
-interface Placed {
-  x: number;
-  y: number;
-  z: number;
-  w: number;
-  d: number;
-  h: number;
+/** A piece with its paint; `now`: of the step that is looked at. */
+interface Placed extends StepPiece {
   colour: string;
   now: boolean;
 }
 
-function Pieces({ built, steps, upTo }: { built: BlockLayers; steps: readonly Coloured[][]; upTo: number }) {
-  const { w, d } = built;
-  const pieces = useMemo(() => {
-    const list: Placed[] = [];
-    steps.slice(0, upTo + 1).forEach((layers, step) => {
-      for (const { layer, colours } of layers)
-        for (let p = 0; p < layer.laid.length; p += 4)
-          list.push({
-            ...{ x: layer.laid[p], y: layer.laid[p + 1], w: layer.laid[p + 2], d: layer.laid[p + 3] },
-            ...{ z: layer.z, h: layer.h, colour: colours[p / 4], now: step === upTo },
-          });
-    });
-    if (upTo === steps.length - 1)
-      for (const { x, y, z, colour } of built.accents)
-        list.push({ x, y, z, w: 1, d: 1, h: 1, colour, now: true });
-    return list;
-  }, [built, steps, upTo]);
+function Pieces({ built, upTo }: { built: BlockLayers; upTo: number }) {
+  const { w, d, steps, lines } = built;
+  const pieces = useMemo(
+    () =>
+      steps
+        .slice(0, upTo + 1)
+        .flatMap((step, index) =>
+          step.pieces.map((piece): Placed => ({
+            ...piece,
+            colour: lines[piece.line].colour,
+            now: index === upTo,
+          })),
+        ),
+    [steps, lines, upTo],
+  );
   const far = Math.max(w, d);
   return (
     <Canvas
       frameloop="demand"
       camera={{ position: [far * 0.85, far * 0.95, far * 1.3], fov: 35, near: 1, far: far * 8 }}
-      aria-label={`The layers up to number ${upTo + 1}, ${pieces.length} pieces`}
+      aria-label={`The steps up to number ${upTo + 1}, ${pieces.length} pieces`}
       role="img"
     >
       <ambientLight intensity={1.4} />
@@ -258,31 +264,29 @@ function Boxes({ pieces }: { pieces: readonly Placed[] }) {
 }
 const GREY = new Color('#c9c4b8');
 
-/** The layer from above, piece by piece. */
-function LayerPlan({ built, layers }: { built: BlockLayers; layers: readonly Coloured[] }) {
-  const { w, d } = built;
+/** The step from above, piece by piece. */
+function LayerPlan({ built, pieces }: { built: BlockLayers; pieces: readonly StepPiece[] }) {
+  const { w, d, lines } = built;
   return (
     <svg
       viewBox={`-0.5 -0.5 ${w + 1} ${d + 1}`}
       className="w-full border hair mb-1 max-h-64"
       role="img"
-      aria-label="The layer from above"
+      aria-label="The step from above"
     >
       <rect x={0} y={0} width={w} height={d} fill="none" stroke="currentColor" strokeWidth={0.12} />
-      {layers.flatMap(({ layer, colours }, k) =>
-        Array.from({ length: layer.laid.length / 4 }, (_, i) => (
-          <rect
-            key={`${k} ${i}`}
-            x={layer.laid[4 * i]}
-            y={layer.laid[4 * i + 1]}
-            width={layer.laid[4 * i + 2]}
-            height={layer.laid[4 * i + 3]}
-            fill={paintOf(colours[i])}
-            stroke="#22292e"
-            strokeWidth={0.08}
-          />
-        )),
-      )}
+      {pieces.map((piece, i) => (
+        <rect
+          key={i}
+          x={piece.x}
+          y={piece.y}
+          width={piece.w}
+          height={piece.d}
+          fill={paintOf(lines[piece.line].colour)}
+          stroke="#22292e"
+          strokeWidth={0.08}
+        />
+      ))}
     </svg>
   );
 }

@@ -1,7 +1,7 @@
 import { FileDown } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
 import { copiesNeeded, fitKits } from '@quarry/core/ledger';
-import { writeCsv } from '@quarry/core/formats';
+import { fileName, writeCsv } from '@quarry/core/formats';
 import { priceOfPart } from '@quarry/core/masonry';
 import { LIST_PURPOSES, displayOf, listOf, type PartLine, type PartList } from '@quarry/core/scene';
 import { useDisplay, useEdit, usePlans } from '../../data/useDisplay.tsx';
@@ -127,7 +127,7 @@ function ListSheet({ list, plans, onGone }: { list: PartList; plans: boolean; on
                   ],
                   { type: 'text/csv' },
                 ),
-                `${list.name}.csv`,
+                fileName([list.name], 'csv'),
               )
             }
           >

@@ -3,7 +3,8 @@ import { useEffect, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { displayOf, labelOf, listOf } from '@quarry/core/scene';
 import { SITE_KINDS, withPlace, type SiteKind } from '@quarry/core/site';
-import { freshId, useDisplay, useEdit, useLink, useMay } from '../../data/useDisplay.tsx';
+import { useSheets } from '../../data/sheets.ts';
+import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
 import { Empty } from '../../ui/parts.tsx';
 import { PublicPanel } from './PublicPanel.tsx';
@@ -32,9 +33,9 @@ export const isSiteKind = (kind: Picked['kind']): kind is SiteKind => SITE_KINDS
 export function SurveyPage() {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
-  const link = useLink();
+  const sheets = useSheets();
   const may = useMay();
-  const { picked, pick, metric } = useView();
+  const { picked, pick } = useView();
   const [chosen, setChosen] = useState<string | null>(null);
   const [panel, setPanel] = useState<(typeof PANELS)[number]['id']>('room');
   const [wantsReach, setWantsReach] = useState(true);
@@ -67,8 +68,7 @@ export function SurveyPage() {
     const id = freshId('place');
     if (edit.change('added a place', firstPlace(scene, id))) setChosen(id);
   };
-  const sheet = (kind: string) =>
-    `/api/displays/${link.id}/sheets/survey.${kind}?units=${metric}${viewedId ? `&place=${viewedId}` : ''}`;
+  const sheet = (kind: string): string => sheets(`survey.${kind}`, viewedId ? { place: viewedId } : {});
   return (
     <div className="h-full grid grid-rows-[36px_minmax(0,1fr)]">
       <div className="flex items-center gap-1 px-2 bg-base-100 border-b hair overflow-x-auto">

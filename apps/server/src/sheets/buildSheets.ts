@@ -1,0 +1,369 @@
+import { HttpStatus } from '@nestjs/common';
+import { ANY_COLOUR, colourName, colourOf, partName } from '@quarry/core/catalogue';
+import { MM_PER_STUD, formatPlates, type Rect } from '@quarry/core/lattice';
+import {
+  buildSteps,
+  builtBlocks,
+  countMasonry,
+  laidBelow,
+  markOf,
+  stepCounts,
+  type Block,
+  type BuildSteps,
+  type Built,
+  type StepLine,
+  type StepPiece,
+} from '@quarry/core/masonry';
+import { compile } from '@quarry/core/relief';
+import { displayOf, listOf, type Scene } from '@quarry/core/scene';
+import { ApiError } from '../http/errors.ts';
+import { Sheet, cornersOf, type Hatch, type Print } from './paper.ts';
+
+// Build sheets: a summary of each module, then a page for each step, with the pieces from above and what they are.
+
+const MARGIN = 14;
+const ROW = 4;
+/** Width of the list beside the picture, and of its columns elsewhere, mm. */
+const LIST = 76;
+/** The most studs of a picture, so that a mark is legible on a 1×1. */
+const PART_W = 64;
+const PART_D = 54;
+/** The most pages of one print. */
+const MOST_PAGES = 1000;
+
+/** Build sheets of all modules, or of the one asked for, in one file. */
+export async function buildSheets(scene: Scene, module: string | undefined, print: Print): Promise<Buffer> {
+  const wanted = (block: Block) => !block.rest && (module === undefined || block.id === module);
+  const name = displayOf(scene).name;
+  const one = module === undefined ? undefined : scene.module[module]?.name;
+  const sheet = new Sheet(print, {
+    title: `Build sheets of ${one === undefined ? name : `module ${one}, ${name}`}`,
+  });
+  let begun = false;
+  const page = (title: string) => {
+    if (begun) sheet.newPage();
+    begun = true;
+    if (sheet.pages > MOST_PAGES)
+      throw new ApiError(
+        HttpStatus.UNPROCESSABLE_ENTITY,
+        'invalid',
+        `These build sheets take more than ${MOST_PAGES.toLocaleString('en')} pages. Print one module at a time.`,
+      );
+    sheet.head(title, name, MARGIN);
+    sheet.text(`North is up. Printed ${print.printed} from Open Quarry.`, MARGIN, sheet.d - 8, {
+      size: 2.4,
+      grey: true,
+    });
+  };
+  for (const built of builtBlocks(scene, compile(scene), wanted)) moduleSheets(sheet, scene, built, page);
+  if (!begun) {
+    page('Build sheets');
+    sheet.text('Not cut yet: there is no module to build.', MARGIN, MARGIN + 12, { size: 3.4 });
+  }
+  return sheet.finish();
+}
+
+/** How a line is shown: its mark, its paint (null: any colour) and its hatch (null: none). */
+interface Look {
+  mark: string;
+  paint: string | null;
+  hatch: Hatch | null;
+  /** Ink that shows on the paint. */
+  ink: string;
+}
+
+/** Hatches of colours, in turn. */
+const HATCHES: readonly Hatch[] = ['rise', 'fall', 'across', 'along', 'diamonds', 'squares', 'dashes'];
+
+function looksOf(lines: readonly StepLine[]): Look[] {
+  const hatches = new Map<string, Hatch>();
+  return lines.map(({ colour }, line) => {
+    const paint = colour === ANY_COLOUR ? null : (colourOf(colour)?.hex ?? '#ffffff');
+    if (colour !== ANY_COLOUR && !hatches.has(colour))
+      hatches.set(colour, HATCHES[hatches.size % HATCHES.length]);
+    return {
+      mark: markOf(line),
+      paint,
+      hatch: hatches.get(colour) ?? null,
+      ink: paint !== null && luma(paint) < 125 ? '#ffffff' : '#22292e',
+    };
+  });
+}
+
+/** Luma of a colour (ITU-R BT.709), 0 to 255. */
+function luma(hex: string): number {
+  const part = (at: number) => Number.parseInt(hex.slice(at, at + 2), 16);
+  return 0.2126 * part(1) + 0.7152 * part(3) + 0.0722 * part(5);
+}
+
+function moduleSheets(sheet: Sheet, scene: Scene, built: Built, page: (title: string) => void): void {
+  const { block, floor } = built.ground;
+  const steps = buildSteps(built);
+  const looks = looksOf(steps.lines);
+  const title = `Module ${block.name}`;
+  page(`${title}, summary`);
+  summary(sheet, scene, built, { steps, looks, page });
+  const parts = partsOf(block);
+  steps.steps.forEach(({ z, pieces }, step) => {
+    const below = laidBelow(steps, step);
+    const place = z === null ? 'scattered on the finished ground' : `${formatPlates(z + floor)} above datum`;
+    for (const part of parts) {
+      // A piece over the edge of a part is drawn on both and counted where its north-west stud lies.
+      const own = pieces.filter(({ x, y }) => holds(part, x, y));
+      if (own.length === 0) continue;
+      const which = parts.length > 1 ? `, ${part.word}` : '';
+      const head = `${title}, step ${step + 1} of ${steps.steps.length}${which}`;
+      page(head);
+      const studs = `studs ${part.x} to ${part.x + part.w} east and ${part.y} to ${part.y + part.d} south of the module’s corner`;
+      sheet.text(`${place}${parts.length > 1 ? `; ${studs}` : ''}`, MARGIN, MARGIN + 10, { size: 3.2 });
+      const shown = pieces.filter((piece) => touches(part, piece));
+      const seen = below.filter((piece) => touches(part, piece));
+      const bottom = picture(sheet, part, { shown, below: seen, looks });
+      const right = sheet.w - MARGIN;
+      const deep = sheet.d - 2 * MARGIN;
+      const columns: Rect[] = [{ x: right - LIST, y: MARGIN + 16, w: LIST, d: deep - 16 }];
+      const under = { y: bottom + 8, d: sheet.d - MARGIN - bottom - 8 };
+      if (under.d > 4 * ROW)
+        for (let x = MARGIN; x + LIST <= right - LIST - 4; x += LIST + 4)
+          columns.push({ x, w: LIST, ...under });
+      list(sheet, stepCounts(steps.lines, own), looks, columns, () => page(`${head}, list continued`));
+    }
+  });
+}
+
+interface Part extends Rect {
+  word: string;
+}
+
+/** A block in parts that a page can show; one where it is small enough. */
+function partsOf({ w, d }: Rect): Part[] {
+  const [columns, rows] = [Math.ceil(w / PART_W), Math.ceil(d / PART_D)];
+  const cut = (length: number, of: number, i: number) => Math.round((length * i) / of);
+  return Array.from({ length: rows * columns }, (_, i) => {
+    const [row, column] = [Math.trunc(i / columns), i % columns];
+    const [x, y] = [cut(w, columns, column), cut(d, rows, row)];
+    return {
+      ...{ x, y, w: cut(w, columns, column + 1) - x, d: cut(d, rows, row + 1) - y },
+      word: `part ${i + 1} of ${rows * columns}`,
+    };
+  });
+}
+
+const holds = ({ x, y, w, d }: Rect, px: number, py: number) =>
+  px >= x && px < x + w && py >= y && py < y + d;
+const touches = (part: Rect, { x, y, w, d }: Rect) =>
+  x < part.x + part.w && x + w > part.x && y < part.y + part.d && y + d > part.y;
+
+/** The pieces of a step from above. @returns how far down the sheet the picture goes, mm */
+function picture(
+  sheet: Sheet,
+  part: Rect,
+  {
+    shown,
+    below,
+    looks,
+  }: { shown: readonly StepPiece[]; below: readonly StepPiece[]; looks: readonly Look[] },
+): number {
+  const room = {
+    x: MARGIN + 6,
+    y: MARGIN + 20,
+    w: sheet.w - 2 * MARGIN - LIST - 12,
+    d: sheet.d - 2 * MARGIN - 22,
+  };
+  const scale = Math.min(room.w / part.w, room.d / part.d, 8);
+  const on = ({ x, y, w, d }: Rect): Rect => ({
+    ...{ x: room.x + (x - part.x) * scale, y: room.y + (y - part.y) * scale, w: w * scale, d: d * scale },
+  });
+  const frame = on(part);
+  sheet.clipped(frame, () => {
+    sheet.fills(below.map(on), '#e9e8e4');
+    sheet.lines(
+      below.map((piece) => cornersOf(on(piece))),
+      { closed: true, width: 0.08, colour: '#c3c1ba' },
+    );
+    studLines(sheet, frame, part, scale);
+    const byLine = new Map<number, Rect[]>();
+    for (const piece of shown) byLine.set(piece.line, [...(byLine.get(piece.line) ?? []), on(piece)]);
+    for (const [line, rects] of byLine) {
+      const { paint, hatch, ink } = looks[line];
+      sheet.fills(rects, paint ?? '#ffffff');
+      if (hatch !== null) sheet.hatch(rects, hatch, ink);
+    }
+    sheet.lines(
+      shown.map((piece) => cornersOf(on(piece))),
+      { closed: true, width: 0.16 },
+    );
+    for (const piece of shown) {
+      const { mark, paint, ink } = looks[piece.line];
+      const { x, y, w, d } = on(piece);
+      const size = Math.max(1.5, Math.min(2.8, 0.6 * Math.min(w, d)));
+      const turn = d > w * 1.2 && sheet.widthOf(mark, size) > w * 0.9 ? 90 : 0;
+      const style = { size, turn, align: 'center' as const, colour: ink, halo: paint ?? '#ffffff' };
+      sheet.text(mark, x + w / 2, y + d / 2, style);
+      if (piece.falls !== undefined) arrow(sheet, { x, y, w, d }, piece.falls, ink);
+    }
+  });
+  sheet.line(cornersOf(frame), { closed: true, width: 0.4 });
+  for (let stud = 0; stud <= part.w; stud++)
+    if ((part.x + stud) % 8 === 0 || stud === part.w)
+      sheet.text(String(part.x + stud), frame.x + stud * scale, frame.y - 2.6, {
+        size: 2.2,
+        align: 'center',
+      });
+  for (let stud = 0; stud <= part.d; stud++)
+    if ((part.y + stud) % 8 === 0 || stud === part.d)
+      sheet.text(String(part.y + stud), frame.x - 1.4, frame.y + stud * scale, { size: 2.2, align: 'right' });
+  return frame.y + frame.d;
+}
+
+/** Stud lines, each eighth of the module stronger. */
+function studLines(sheet: Sheet, { x, y, w, d }: Rect, part: Rect, scale: number): void {
+  const fine: Point[][] = [];
+  const strong: Point[][] = [];
+  for (let i = 1; i < part.w; i++)
+    ((part.x + i) % 8 === 0 ? strong : fine).push([
+      { x: x + i * scale, y },
+      { x: x + i * scale, y: y + d },
+    ]);
+  for (let i = 1; i < part.d; i++)
+    ((part.y + i) % 8 === 0 ? strong : fine).push([
+      { x, y: y + i * scale },
+      { x: x + w, y: y + i * scale },
+    ]);
+  sheet.lines(fine, { width: 0.05, colour: '#b9b6ae' });
+  sheet.lines(strong, { width: 0.12, colour: '#96938b' });
+}
+
+interface Point {
+  x: number;
+  y: number;
+}
+/** A small point at the side to which a slope falls. */
+function arrow(sheet: Sheet, { x, y, w, d }: Rect, falls: number, colour: string): void {
+  const turn = (falls * Math.PI) / 2;
+  const [dx, dy] = [Math.round(Math.cos(turn)), Math.round(Math.sin(turn))];
+  const tip = { x: x + w / 2 + (dx * w) / 2, y: y + d / 2 + (dy * d) / 2 };
+  const size = 0.28 * Math.min(w, d);
+  const side = (sign: number) => ({
+    x: tip.x - dx * size + sign * dy * size * 0.6,
+    y: tip.y - dy * size + sign * dx * size * 0.6,
+  });
+  sheet.line([side(1), tip, side(-1)], { width: 0.18, colour });
+}
+
+/** Lists lines in columns; where they are full it goes on to pages of their own, in three columns. Nothing is dropped. */
+function list(
+  sheet: Sheet,
+  rows: readonly (StepLine & { line: number })[],
+  looks: readonly Look[],
+  columns: readonly Rect[],
+  next: () => void,
+): void {
+  let [left, column] = [[...columns], 0];
+  let y = left[0].y;
+  for (const { part, colour, qty, line } of rows) {
+    const words = sheet.wrapped(`${partName(part)} in ${colourName(colour)}`, LIST - 26, 3);
+    const deep = ROW * words.length;
+    while (y + deep > left[column].y + left[column].d) {
+      column++;
+      if (column === left.length) {
+        next();
+        left = pageColumns(sheet);
+        column = 0;
+      }
+      y = left[column].y;
+    }
+    const { x } = left[column];
+    const { mark, paint, hatch, ink } = looks[line];
+    const box = { x: x + 8, y: y - 1.6, w: 4.4, d: 3.2 };
+    sheet.text(mark, x + 6.4, y, { size: 3, bold: true, align: 'right' });
+    sheet.fills([box], paint ?? '#ffffff');
+    if (hatch !== null) sheet.hatch([box], hatch, ink);
+    sheet.line(cornersOf(box), { closed: true, width: 0.12 });
+    sheet.text(qty.toLocaleString('en'), x + 22.5, y, { size: 3, bold: true, align: 'right' });
+    words.forEach((text, i) => sheet.text(text, x + 25, y + i * ROW, { size: 3 }));
+    y += deep;
+  }
+}
+
+/** The columns of a page that holds nothing but a list, below `from`. */
+function pageColumns(sheet: Sheet, from = MARGIN + 16): Rect[] {
+  const gap = (sheet.w - 2 * MARGIN - 3 * LIST) / 2;
+  return [0, 1, 2].map((i) => ({
+    ...{ x: MARGIN + i * (LIST + gap), y: from, w: LIST },
+    d: sheet.d - MARGIN - from,
+  }));
+}
+
+/** What a module is, where it lies and all it takes. */
+function summary(
+  sheet: Sheet,
+  scene: Scene,
+  built: Built,
+  { steps, looks, page }: { steps: BuildSteps; looks: readonly Look[]; page: (title: string) => void },
+): void {
+  const { block, fill, floor } = built.ground;
+  const { pieces, grams } = countMasonry(fill, built, () => 0, scene.partType);
+  const top = built.masonry.built.reduce((most, height) => Math.max(most, height), 0);
+  const bases = new Map<string, number>();
+  for (const { w, d } of scene.module[block.id]?.bases ?? [])
+    bases.set(`${w}×${d}`, (bases.get(`${w}×${d}`) ?? 0) + 1);
+  const facts = [
+    ['Size', `${block.w} × ${block.d} studs, ${block.w * MM_PER_STUD} × ${block.d * MM_PER_STUD} mm`],
+    ['Place', `${block.x} studs east and ${block.y} south of the display’s origin`],
+    ['Bases', [...bases].map(([size, count]) => `${count} of ${size}`).join(', ') || 'none named'],
+    ['Highest', `${formatPlates(top + floor)} above datum`],
+    ['Ground', `${pieces.toLocaleString('en')} pieces, ${(grams / 1000).toFixed(2)} kg without its bases`],
+    ['Steps', String(steps.steps.length)],
+  ];
+  const at = MARGIN + 14;
+  facts.forEach(([label, value], i) => {
+    sheet.text(label, MARGIN, at + i * 5, { size: 3, grey: true });
+    sheet.text(value, MARGIN + 22, at + i * 5, { size: 3, within: 150 });
+  });
+  const bottom = keyPlan(sheet, scene, block, { x: sheet.w - MARGIN - LIST, y: at - 2, w: LIST, d: 32 });
+  const from = Math.max(at + facts.length * 5, bottom) + 10;
+  sheet.text(
+    'Grey: what stands already. White: any colour. A point on a slope shows where it falls to.',
+    MARGIN,
+    from - 7,
+    {
+      size: 2.6,
+      grey: true,
+    },
+  );
+  list(
+    sheet,
+    steps.lines.map((line, i) => ({ ...line, line: i })),
+    looks,
+    pageColumns(sheet, from),
+    () => page(`Module ${block.name}, summary continued`),
+  );
+  if (steps.lines.length === 0) sheet.text('Nothing is to be built here.', MARGIN, from, { size: 3.4 });
+}
+
+/** All modules as boxes, one of them filled. @returns its lower edge on the sheet, mm */
+function keyPlan(sheet: Sheet, scene: Scene, { id }: Block, room: Rect): number {
+  const modules = listOf(scene, 'module');
+  const [x0, y0] = [Math.min(...modules.map(({ x }) => x)), Math.min(...modules.map(({ y }) => y))];
+  const w = Math.max(...modules.map((one) => one.x + one.w)) - x0;
+  const d = Math.max(...modules.map((one) => one.y + one.d)) - y0;
+  const scale = Math.min(room.w / w, room.d / d);
+  const left = room.x + room.w - w * scale;
+  for (const module of modules) {
+    const box = {
+      ...{ x: left + (module.x - x0) * scale, y: room.y + (module.y - y0) * scale },
+      ...{ w: module.w * scale, d: module.d * scale },
+    };
+    const own = module.id === id;
+    if (own) sheet.fills([box], '#22292e');
+    sheet.line(cornersOf(box), { closed: true, width: 0.15 });
+    const size = Math.min(2.6, box.d * 0.6);
+    if (size > 1.2)
+      sheet.text(module.name, box.x + box.w / 2, box.y + box.d / 2, {
+        ...{ size, align: 'center', within: box.w },
+        ...(own ? { colour: '#ffffff' } : {}),
+      });
+  }
+  return room.y + d * scale;
+}

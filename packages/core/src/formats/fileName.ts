@@ -1,0 +1,20 @@
+const MOST_LETTERS = 120;
+
+/**
+ * What a file is called: words in small letters of any script, joined by hyphens.
+ * @param words what it is of, from the general to the particular; empty ones are left out
+ * @example fileName(['Skarn Edge', 'seam', 'A3', 'C1'], 'pdf') // skarn-edge-seam-a3-c1.pdf
+ */
+export function fileName(words: readonly string[], ending: string): string {
+  const stem = words
+    .map((word) =>
+      word
+        .normalize('NFC')
+        .toLowerCase()
+        .replace(/[^\p{L}\p{M}\p{N}]+/gu, '-')
+        .replace(/^-|-$/g, ''),
+    )
+    .filter((word) => word !== '')
+    .join('-');
+  return `${[...stem].slice(0, MOST_LETTERS).join('') || 'display'}.${ending}`;
+}
