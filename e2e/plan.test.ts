@@ -174,10 +174,16 @@ journey(
       await sees(page, '«wrong.asc»: The height file has 3 values; its header names 4.');
       await page.keyboard.press('Escape');
       const hill = join(folder, 'knoll.asc');
-      writeFileSync(hill, `ncols 8\nnrows 8\ncellsize 8\n${'0 3 6 9 9 6 3 0\n'.repeat(8)}`);
+      const head = 'ncols 8\nnrows 8\nxllcorner 80\nyllcorner -144\ncellsize 8\n';
+      writeFileSync(hill, `${head}${'0 3 6 9 9 6 3 -9999\n'.repeat(8)}`);
       await bring('Ground from a height file …', hill);
+      for (const words of ['8 × 8, 8 mm each', 'Over studs 10 to 18 east, 10 to 18 south', '8 cells'])
+        await sees(page, words);
+      await press(page, 'Lay as ground');
       await shows(page, 'Knoll');
-      expect([await valueOf(page, 'Highest'), await valueOf(page, 'Width, east')]).toEqual(['3b', '8 studs']);
+      expect(
+        await Promise.all(['Highest', 'Width, east', 'From west', 'From north'].map((label) => valueOf(page, label))),
+      ).toEqual(['3b', '8 studs', '10 studs', '10 studs']);
       await press(page, 'Whole display');
       const picture = join(folder, 'sketch.png');
       const png = await page.evaluate(() => {

@@ -7,7 +7,18 @@ export { GROUND_LOOKS, groundRuns, writePagePlan } from './pagePlan.ts';
 export { placeLabels, type Label, type PlacedLabel } from './labels.ts';
 export { planDrawing } from './planDrawing.ts';
 export { readOutlines, type Outline } from './outlines.ts';
-export { readAsc, readPgm, samplesOf, writeAsc, type HeightGrid, type HeightReading } from './heights.ts';
+export {
+  countGrid,
+  gridRect,
+  readAsc,
+  readPgm,
+  terrainParts,
+  writeAsc,
+  type GridCount,
+  type HeightGrid,
+  type HeightReading,
+  type HeightsAs,
+} from './heights.ts';
 export { EDGE_DEPTH, edgeRelief, seamCsv, seamJson, seamLines, seamStrip } from './seam.ts';
 export { PAPERS, PAPER_NAMES, PLAN_SHEET, keyPlace, planScales, type Paper } from './planLayout.ts';
 export { fileName } from './fileName.ts';

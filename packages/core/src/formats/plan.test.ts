@@ -1,16 +1,21 @@
 import DxfParser from 'dxf-parser';
 import fc from 'fast-check';
-import { compileRelief } from '../relief/index.ts';
+import { outward as roundOut, type Rect } from '../lattice/index.ts';
+import { OUTSIDE, compileRelief, indexAt } from '../relief/index.ts';
+import { randomDisplays } from '../../test/randomDisplays.ts';
 import { sceneFrom } from '../scene/index.ts';
 import {
   planDrawing,
+  gridRect,
   readAsc,
+  countGrid,
   readOutlines,
   readPgm,
-  samplesOf,
+  terrainParts,
   writeAsc,
   writeDxf,
   writeSvg,
+  type HeightGrid,
 } from './index.ts';
 
 const pads = [
@@ -97,6 +102,24 @@ describe('the plan as outlines', () => {
   });
 });
 
+/** Height at each stud of a bare display over which a grid is laid; null where it lays nothing. */
+function laidOver(grid: HeightGrid, where: Rect): (x: number, y: number) => number | null {
+  const { x, y, w, d } = roundOut(where);
+  const bare = sceneFrom({
+    display: { name: 'Bare', kind: 'diorama' },
+    levels: [{ id: 'l', name: 'Datum', height: 0 }],
+    footprint: [{ id: 'f', name: 'All', x, y, w, d }],
+    terrains: terrainParts(grid, where, { as: 'plates' }).map((part, i) => ({
+      ...{ ...part, id: `t${i}`, name: 'Read', level: 'l' },
+    })),
+  });
+  const relief = compileRelief(bare);
+  return (column, row) => {
+    const i = indexAt(relief, column, row);
+    return i < 0 || relief.owner[i] === 0 ? null : relief.height[i];
+  };
+}
+
 describe('height files', () => {
   test('a grid written and read again has the height of each stud, the far row first', () => {
     const text = writeAsc(relief);
@@ -125,13 +148,68 @@ describe('height files', () => {
       }),
     );
   });
-  test('samples run from the lowest to the highest value; where nothing is said they are lowest', () => {
-    const grid = { columns: 2, rows: 2, values: Float64Array.from([10, 20, NaN, 15]) };
-    expect(samplesOf(grid)).toMatchObject({ columns: 2, rows: 2, lowest: 10, highest: 20 });
+  test('a grid comes back where its head says, in its cell size, corner or centre; by hand', () => {
+    const read = (head: string) => {
+      const reading = readAsc(`ncols 2\nnrows 3\n${head}\n1 2\n3 4\n5 -9999\n`);
+      if (!reading.ok) throw new Error(reading.error);
+      return reading.grid;
+    };
+    // Cells of 16 mm are two studs: 4 × 6 studs; the south edge lies 80 mm south of the origin.
+    const corner = read('xllcorner 24\nyllcorner -80\ncellsize 16');
+    expect(gridRect(corner)).toEqual({ x: 3, y: 4, w: 4, d: 6 });
+    expect(gridRect(read('xllcenter 32\nyllcenter -72\ncellsize 16'))).toEqual({ x: 3, y: 4, w: 4, d: 6 });
+    expect(gridRect(read('cellsize 16'))).toBe(null);
+    expect(countGrid(corner)).toEqual({ lowest: 1, highest: 5, gaps: 1, broken: 0 });
+    expect(laidOver(corner, { x: 3, y: 4, w: 4, d: 6 })(6, 9)).toBe(null);
+    expect(laidOver(corner, { x: 3, y: 4, w: 4, d: 6 })(4, 9)).toBe(5);
+    // Cells of 1 mm: a stud takes the cell at its centre, (0.5, 0.5): the first column, the second row.
+    const fine = { ...corner, cell: 1 };
+    expect(terrainParts(fine, { x: 0.4, y: 0, w: 0.25, d: 0.5 }, { as: 'plates' })).toEqual([]);
+    expect(laidOver(fine, { x: 0.4, y: 0.3, w: 0.25, d: 0.375 })(0, 0)).toBe(3);
+  });
+  test('whatever heights a display has, its grid read back lays them at the same studs, gaps and parts beyond 512 too', () => {
+    fc.assert(
+      fc.property(
+        randomDisplays,
+        fc.integer({ min: -9, max: 9 }),
+        fc.constantFrom(1, 9),
+        (display, shift, times) => {
+          const { height, ground, w, d } = compileRelief(display);
+          // The same ground again and again to the east, so that it takes more than one part.
+          const wide = w * times;
+          const at = (x: number, y: number) => y * w + (x % w);
+          const repeated = {
+            ...{ ...compileRelief(display), x: shift, y: -shift, w: wide },
+            height: Int16Array.from(
+              { length: wide * d },
+              (_, i) => height[at(i % wide, Math.trunc(i / wide))],
+            ),
+            ground: Uint8Array.from({ length: wide * d }, (_, i) =>
+              i % 7 === 0 ? OUTSIDE : ground[at(i % wide, Math.trunc(i / wide))],
+            ),
+          };
+          const reading = readAsc(writeAsc(repeated));
+          if (!reading.ok) throw new Error(reading.error);
+          const where = gridRect(reading.grid);
+          if (!where) throw new Error('the grid says no place');
+          const heightAt = laidOver(reading.grid, where);
+          for (let y = 0; y < d; y++)
+            for (let x = 0; x < wide; x++) {
+              const i = y * wide + x;
+              const told = repeated.ground[i] === OUTSIDE ? null : repeated.height[i];
+              if (heightAt(x + shift, y - shift) !== told)
+                expect([x, y, heightAt(x + shift, y - shift)]).toEqual([x, y, told]);
+            }
+        },
+      ),
+      { numRuns: 12 },
+    );
   });
   test.each([
     ['hello', 'does not begin with ncols'],
-    ['ncols 3\nnrows 900\n', '900 rows; 2 to 512'],
+    ['ncols 3\nnrows 90000\n', '90000 rows; 1 to 16,384'],
+    ['ncols 4096\nnrows 4096\n', '16,777,216 cells; the most is 4,194,304'],
+    ['ncols 2\nnrows 2\ncellsize 0\n', 'cell size is 0'],
     ['ncols 2\nnrows 2\n1 2 3\n', '3 values; its header names 4'],
     ['ncols 2\nnrows 2\n1 2 3 4 5\n', 'more than the 4 values'],
     ['ncols 2\nnrows 2\n1 2\n3 x\n', '«x» on line 4'],

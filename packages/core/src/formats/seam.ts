@@ -1,5 +1,5 @@
 import { MM_PER_PLATE, MM_PER_STUD, formatPlates, type Rect } from '../lattice/index.ts';
-import type { Relief } from '../relief/index.ts';
+import { OUTSIDE, indexAt, type Relief } from '../relief/index.ts';
 import type { Seam, SeamSide } from '../scene/index.ts';
 import { SEAM_WORDS, type Mend, type SeamSheet, type SeamState } from '../cut/index.ts';
 import { writeCsv } from './csv.ts';
@@ -174,18 +174,20 @@ export function edgeRelief(relief: Relief, { neighbours: { line } }: SeamSheet, 
   const area: Rect = line.upright
     ? { x: line.x + near, y: line.y, w: EDGE_DEPTH, d: line.length }
     : { x: line.x, y: line.y + near, w: line.length, d: EDGE_DEPTH };
-  const pick = <T extends Int16Array | Uint8Array | Uint16Array>(from: T, to: T): T => {
-    for (let row = 0; row < area.d; row++) {
-      const start = (area.y - relief.y + row) * relief.w + area.x - relief.x;
-      to.set(from.subarray(start, start + area.w), row * area.w);
-    }
+  // Beside a narrow module the edge may reach beyond the display: that is outside.
+  const pick = <T extends Int16Array | Uint8Array | Uint16Array>(from: T, to: T, beyond = 0): T => {
+    for (let row = 0; row < area.d; row++)
+      for (let column = 0; column < area.w; column++) {
+        const at = indexAt(relief, area.x + column, area.y + row);
+        to[row * area.w + column] = at < 0 ? beyond : from[at];
+      }
     return to;
   };
   const size = area.w * area.d;
   return {
     ...area,
     height: pick(relief.height, new Int16Array(size)),
-    ground: pick(relief.ground, new Uint8Array(size)),
+    ground: pick(relief.ground, new Uint8Array(size), OUTSIDE),
     top: pick(relief.top, new Int16Array(size)),
     owner: pick(relief.owner, new Uint16Array(size)),
     things: relief.things,

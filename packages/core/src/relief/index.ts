@@ -6,7 +6,7 @@ export * from './shape.ts';
 export * from './strip.ts';
 export * from './profile.ts';
 export * from './scatter.ts';
-export { packSamples, readSamples } from './terrain.ts';
+export { MAX_SAMPLE, packSamples, readSamples } from './terrain.ts';
 export { eachPlotSpan } from './stand.ts';
 export { heightOfStud, riseCard, type Raster, type RiseCard } from './land.ts';
 export * from './plotCard.ts';

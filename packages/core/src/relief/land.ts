@@ -14,7 +14,7 @@ import {
 import { TIE, TOWARDS, eachNearBorder, eachSpan, nearestOn, wayOut, type Point } from './shape.ts';
 import { eachStripStud } from './strip.ts';
 import { PERCENT_PER_PLATE, heightAlong, streamProfile } from './profile.ts';
-import { readSamples } from './terrain.ts';
+import { MAX_SAMPLE, readSamples } from './terrain.ts';
 
 /** Ground code of a stud outside the footprint, and of a stud that nothing covers. */
 export const OUTSIDE = 255;
@@ -331,18 +331,20 @@ export function layStrip(
   );
 }
 
-/** Imported ground: the nearest sample to each stud, spread from low to high and rounded to plates. */
+/** Imported ground: the nearest sample to each stud, spread from low to high and rounded to plates; gaps are left. */
 export function layTerrain(to: Laying, terrain: Terrain, level: number): void {
   const samples = readSamples(terrain);
   const code = codeOf(terrain.ground);
-  const { x, y, w, d, columns, rows, low, high } = terrain;
-  const spread = (high - low) / 65_535;
+  const { x, y, w, d, columns, rows, low, high, gaps } = terrain;
+  const first = gaps ? 1 : 0;
+  const spread = (high - low) / (MAX_SAMPLE - first);
   eachSpan({ x, y, w, d, shape: 'rect', outline: [] }, to.window, (row, from, end) => {
     const r = Math.min(rows - 1, Math.max(0, Math.floor(((row + 0.5 - y) / d) * rows)));
     for (let column = from; column < end; column++) {
       const c = Math.min(columns - 1, Math.max(0, Math.floor(((column + 0.5 - x) / w) * columns)));
       const sample = samples[r * columns + c] ?? 0;
-      lay(to, column, row, level + wholePlates(low + sample * spread), code);
+      if (sample < first) continue;
+      lay(to, column, row, level + wholePlates(low + (sample - first) * spread), code);
     }
   });
 }

@@ -2,6 +2,8 @@ import type { Terrain } from '../scene/index.ts';
 
 /** Samples of imported ground, packed as base64 text: 16 bits each, the lower byte first. */
 
+/** The highest sample: 16 bits. */
+export const MAX_SAMPLE = 65_535;
 const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/';
 const VALUES = new Uint8Array(128);
 for (let i = 0; i < 64; i++) VALUES[LETTERS.charCodeAt(i)] = i;

@@ -189,7 +189,7 @@ export const trackSchema = z.strictObject({
   clearHeight: plates.min(0).default(33),
 });
 
-/** The most samples of an imported ground, a side. */
+/** The most samples of one imported ground, a side; a larger one comes in parts. */
 export const MAX_SAMPLES = 512;
 /** Ground from a height file: samples of 16 bits, row by row from the north-west, spread from `low` to `high`. */
 export const terrainSchema = z.strictObject({
@@ -206,5 +206,7 @@ export const terrainSchema = z.strictObject({
     .string()
     .max(700_000)
     .regex(/^[A-Za-z0-9+/]*={0,2}$/, 'samples are base64'),
+  /** Samples of 0 stand for no height: those studs stay as they are, and `low` begins at 1. */
+  gaps: z.boolean().default(false),
   notes: text.default(''),
 });

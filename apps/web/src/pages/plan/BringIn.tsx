@@ -1,8 +1,9 @@
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
-import { importFile } from './imports.ts';
+import { HeightsDialog } from './HeightsDialog.tsx';
+import { importFile, type ReadHeights } from './imports.ts';
 
 /** Files that become ground, pads, or a picture to draw after. */
 export function BringIn({ onDone }: { onDone: () => void }) {
@@ -12,13 +13,17 @@ export function BringIn({ onDone }: { onDone: () => void }) {
   const pickAll = useView((view) => view.pickAll);
   const input = useRef<HTMLInputElement>(null);
   const means = useRef<'picture' | 'ground'>('picture');
+  const [heights, setHeights] = useState<ReadHeights | null>(null);
   const forbids = may({ op: 'add', kind: 'picture', id: 'x', data: {} });
 
   const take = async (file: File | undefined) => {
     if (!file) return;
     const read = await importFile(scene, file, means.current);
     if (!read.ok) toast.error(read.error, { duration: 12_000 });
-    else if (edit.change(read.label, read.changes)) pickAll(read.picks);
+    else if (read.as === 'heights') {
+      setHeights(read.heights);
+      return;
+    } else if (edit.change(read.label, read.changes)) pickAll(read.picks);
     onDone();
   };
   const choose = (as: 'picture' | 'ground', accept: string) => {
@@ -29,6 +34,7 @@ export function BringIn({ onDone }: { onDone: () => void }) {
   };
   return (
     <>
+      {heights && <HeightsDialog heights={heights} onDone={onDone} />}
       <input
         ref={input}
         type="file"

@@ -30,7 +30,7 @@ export function TakeOut() {
   const at = useSheets();
   const modules = listOf(scene, 'module');
   const [chosen, setChosen] = useState('');
-  const module = modules.find((one) => one.id === chosen) ?? modules[0];
+  const module = modules.find((one) => one.id === chosen) ?? modules.at(0);
   const whole = footprintBounds(scene);
   const scales = whole ? planScales({ w: whole.w * MM_PER_STUD, d: whole.d * MM_PER_STUD }, paper) : [];
 
@@ -96,7 +96,7 @@ export function TakeOut() {
       <a className={item} href={at('tiles.pdf')} target="_blank" rel="noreferrer">
         Tiles 1:1 of the whole plan, PDF
       </a>
-      {modules.length > 0 && (
+      {module && (
         <>
           <a className={item} href={at('tiles.pdf', { of: 'modules' })} target="_blank" rel="noreferrer">
             Tiles 1:1 of each module, PDF
@@ -104,34 +104,30 @@ export function TakeOut() {
           <a className={item} href={at('layers.pdf')} target="_blank" rel="noreferrer">
             Build sheets of all modules, PDF
           </a>
-          <div className="flex items-center gap-1 px-2 py-0.5">
+          <div className="px-2 py-0.5">
             <SelectField
               label="Module"
-              value={module?.id ?? ''}
+              value={module.id}
               options={modules.map((one) => ({ value: one.id, word: one.name }))}
               onCommit={setChosen}
             />
-            {module && (
-              <>
-                <a
-                  className="link text-xs"
-                  href={at('tiles.pdf', { module: module.id })}
-                  target="_blank"
-                  rel="noreferrer"
-                >
-                  Tiles
-                </a>
-                <a
-                  className="link text-xs"
-                  href={at('layers.pdf', { module: module.id })}
-                  target="_blank"
-                  rel="noreferrer"
-                >
-                  Build sheets
-                </a>
-              </>
-            )}
           </div>
+          {(
+            [
+              ['tiles.pdf', `Tiles 1:1 of ${module.name}, PDF`],
+              ['layers.pdf', `Build sheets of ${module.name}, PDF`],
+            ] as const
+          ).map(([file, word]) => (
+            <a
+              key={file}
+              className={item}
+              href={at(file, { module: module.id })}
+              target="_blank"
+              rel="noreferrer"
+            >
+              {word}
+            </a>
+          ))}
         </>
       )}
       <button type="button" className={item} onClick={png}>

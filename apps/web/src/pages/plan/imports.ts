@@ -1,15 +1,26 @@
-import { readAsc, readOutlines, readPgm, samplesOf, type HeightReading } from '@quarry/core/formats';
+import { readAsc, readOutlines, readPgm, type HeightGrid, type HeightReading } from '@quarry/core/formats';
 import { footprintBounds } from '@quarry/core/relief';
 import { MAX_PICTURE, MAX_SAMPLES, padsInOrder, type Change, type Scene } from '@quarry/core/scene';
 import { freshId } from '../../data/useDisplay.tsx';
 import type { Picked } from '../../data/view.ts';
 import { usualLevel } from './drawn.ts';
 
-/** What a chosen file becomes: changes to make, and what to pick then; or the sentence that says why it cannot be used. */
+/**
+ * What a chosen file becomes: changes to make, and what to pick then; heights, which a person says more about; or the
+ * sentence that says why it cannot be used.
+ */
 export type Import =
-  { ok: true; label: string; changes: Change[]; picks: Picked[] } | { ok: false; error: string };
+  | { ok: true; as: 'changes'; label: string; changes: Change[]; picks: Picked[] }
+  | { ok: true; as: 'heights'; heights: ReadHeights }
+  | { ok: false; error: string };
+export interface ReadHeights {
+  /** What the ground is called, and the file it came from. */
+  name: string;
+  file: string;
+  grid: HeightGrid;
+}
 
-const MOST_BYTES = 20_000_000;
+const MOST_BYTES = 40_000_000;
 /** The longest side of a picture that is kept, px. */
 const MOST_PIXELS = 1600;
 
@@ -23,7 +34,6 @@ export async function importFile(scene: Scene, file: File, as: 'picture' | 'grou
   if (file.size > MOST_BYTES)
     return fail(`${file.size.toLocaleString('en')} bytes; the most is ${MOST_BYTES.toLocaleString('en')}.`);
   const ending = file.name.toLowerCase().split('.').at(-1) ?? '';
-  const whole = footprintBounds(scene) ?? { x: 0, y: 0, w: 96, d: 96 };
   const name = file.name.replace(/\.[^.]*$/, '').slice(0, 80) || 'Imported';
   if (ending === 'svg') {
     const reading = readOutlines(await file.text());
@@ -35,7 +45,7 @@ export async function importFile(scene: Scene, file: File, as: 'picture' | 'grou
       data: { ...outline, level: level.id, ground: 'grass', order: Math.min(100_000, last + 10 + i) },
     }));
     return {
-      ok: true,
+      ...{ ok: true, as: 'changes' },
       label: `imported ${pads.length} outlines from ${name}`,
       changes: [
         ...level.before,
@@ -52,33 +62,7 @@ export async function importFile(scene: Scene, file: File, as: 'picture' | 'grou
           ? readPgm(new Uint8Array(await file.arrayBuffer()))
           : await readGrey(file);
     if (!reading.ok) return fail(reading.error);
-    const { columns, rows, samples, lowest, highest } = samplesOf(reading.grid);
-    const level = usualLevel(scene);
-    const id = freshId('terrain');
-    // Heights of a grid are plates; of a grey map they are only shares of the whole.
-    const plates =
-      ending === 'asc' && Math.abs(lowest) <= 3000 && Math.abs(highest) <= 3000
-        ? { low: Math.round(lowest), high: Math.round(highest) }
-        : { low: 0, high: 30 };
-    const base = scene.level[level.id]?.height ?? 3;
-    const data = {
-      name,
-      ...whole,
-      ...(ending === 'asc' ? { w: Math.min(columns, 4096), d: Math.min(rows, 4096) } : {}),
-      level: level.id,
-      offset: ending === 'asc' ? -base : 0,
-      ...plates,
-      columns,
-      rows,
-      samples,
-      notes: `From ${file.name}: ${columns} × ${rows} samples, ${lowest} to ${highest}.`,
-    };
-    return {
-      ok: true,
-      label: `imported the ground ${name}`,
-      changes: [...level.before, { op: 'add', kind: 'terrain', id, data }],
-      picks: [{ kind: 'terrain', id }],
-    };
+    return { ok: true, as: 'heights', heights: { name, file: file.name, grid: reading.grid } };
   }
   const image = await decoded(file);
   if (!image) return fail('this is no picture that the browser can read.');
@@ -87,11 +71,12 @@ export async function importFile(scene: Scene, file: File, as: 'picture' | 'grou
     return fail(
       `the picture is larger than ${MAX_PICTURE.toLocaleString('en')} characters even when made smaller.`,
     );
+  const whole = footprintBounds(scene) ?? { x: 0, y: 0, w: 96, d: 96 };
   const id = freshId('picture');
   const w = whole.w;
   const d = Math.max(0.5, Number(((whole.w * image.height) / image.width).toFixed(3)));
   return {
-    ok: true,
+    ...{ ok: true, as: 'changes' },
     label: `laid the picture ${name} under the plan`,
     changes: [
       { op: 'add', kind: 'picture', id, data: { name, x: whole.x, y: whole.y, w, d, image: encoded } },
@@ -139,5 +124,5 @@ async function readGrey(file: File): Promise<HeightReading> {
     { length: columns * rows },
     (_, i) => 0.2126 * data[4 * i] + 0.7152 * data[4 * i + 1] + 0.0722 * data[4 * i + 2],
   );
-  return { ok: true, grid: { columns, rows, values } };
+  return { ok: true, grid: { columns, rows, values, cell: null, corner: null } };
 }
