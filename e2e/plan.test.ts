@@ -182,7 +182,9 @@ journey(
       await press(page, 'Lay as ground');
       await shows(page, 'Knoll');
       expect(
-        await Promise.all(['Highest', 'Width, east', 'From west', 'From north'].map((label) => valueOf(page, label))),
+        await Promise.all(
+          ['Highest', 'Width, east', 'From west', 'From north'].map((label) => valueOf(page, label)),
+        ),
       ).toEqual(['3b', '8 studs', '10 studs', '10 studs']);
       await press(page, 'Whole display');
       const picture = join(folder, 'sketch.png');

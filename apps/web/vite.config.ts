@@ -7,15 +7,22 @@ export default defineConfig({
   plugins: [
     react(),
     tailwindcss(),
-    // Without the server the pages still open: what is built is kept in the browser, the page itself is asked for
-    // first. Nothing of the interface is kept here: displays and waiting changes have their own place.
+    // Without the server the pages still open. The page itself and what a phone at the table needs are kept after the
+    // first visit, larger parts when they have been used. Nothing of the interface is kept here: displays and waiting
+    // changes have their own place.
     VitePWA({
       strategies: 'generateSW',
       injectRegister: null,
       manifest: false,
       workbox: {
-        globPatterns: ['**/*.{js,css,woff2,svg,wasm}'],
-        maximumFileSizeToCacheInBytes: 8_000_000,
+        globPatterns: ['index.html', 'theme.js', '**/*.{js,css,woff2,svg}'],
+        globIgnores: [
+          'sw.js',
+          ...['LayersPanel', 'exceljs', 'apexcharts', 'SharePage', 'source.worker', 'cut.worker'].map(
+            (name) => `**/${name}*`,
+          ),
+          '**/*vietnamese*',
+        ],
         dontCacheBustURLsMatching: /\/assets\//,
         navigateFallback: null,
         skipWaiting: true,
@@ -23,14 +30,29 @@ export default defineConfig({
         cleanupOutdatedCaches: true,
         runtimeCaching: [
           {
+            // Every address of ours is the same page: the server's where it answers in time, else the one that is
+            // kept. Written into the worker as it stands: it can name nothing but what a browser has.
             urlPattern: ({ request, url }) =>
               request.mode === 'navigate' && !url.pathname.startsWith('/api/'),
-            handler: 'NetworkFirst',
-            options: {
-              cacheName: 'page',
-              // Every address of ours is the same page.
-              plugins: [{ cacheKeyWillBeUsed: async () => '/' }],
+            handler: async ({ request }) => {
+              const PATIENCE_MS = 3000;
+              const fresh = fetch(request).then(
+                (response) => (response.status < 500 ? response : null),
+                () => null,
+              );
+              const patience = new Promise<null>((resolve) => setTimeout(() => resolve(null), PATIENCE_MS));
+              return (
+                (await Promise.race([fresh, patience])) ??
+                (await caches.match('/index.html', { ignoreSearch: true })) ??
+                (await fresh) ??
+                Response.error()
+              );
             },
+          },
+          {
+            urlPattern: ({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith('/assets/'),
+            handler: 'CacheFirst',
+            options: { cacheName: 'used', expiration: { maxEntries: 60 } },
           },
         ],
       },

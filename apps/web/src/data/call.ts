@@ -31,10 +31,48 @@ async function reach(method: string, path: string, body?: unknown, raw = false):
             body: raw ? String(body) : JSON.stringify(body),
           };
   try {
-    return await fetch(`/api${path}`, { method, ...sent });
+    const response = await fetch(`/api${path}`, { method, ...sent });
+    // A proxy that does not reach the server answers for it, in words of its own.
+    const isJson = response.headers.get('content-type')?.includes('json') === true;
+    if (GATEWAY_ERRORS.includes(response.status) && !isJson) throw unreached();
+    return response;
   } catch {
-    throw new ApiProblem(0, { code: 'offline', message: 'The server cannot be reached.' });
+    throw unreached();
   }
+}
+const GATEWAY_ERRORS: readonly number[] = [502, 503, 504];
+const unreached = () => new ApiProblem(0, { code: 'offline', message: 'The server cannot be reached.' });
+
+/** How long what is kept in the browser waits for a network that hangs, and where it has just been seen to, ms. */
+const PATIENCE_MS = 3000;
+const SHORT_PATIENCE_MS = 500;
+let hangs = false;
+
+/**
+ * An answer for which there is something to go on with where it does not come.
+ * @throws ApiProblem with status 0 after some seconds without an answer; else as the request does
+ */
+export function patient<T>(answer: Promise<T>): Promise<T> {
+  return new Promise((resolve, reject) => {
+    const late = setTimeout(
+      () => {
+        hangs = true;
+        reject(unreached());
+      },
+      hangs ? SHORT_PATIENCE_MS : PATIENCE_MS,
+    );
+    void answer.then(
+      (value) => {
+        hangs = false;
+        clearTimeout(late);
+        resolve(value);
+      },
+      (error: unknown) => {
+        clearTimeout(late);
+        reject(error instanceof Error ? error : new Error(String(error)));
+      },
+    );
+  });
 }
 
 function problemOf(status: number, answer: unknown): ApiProblem {

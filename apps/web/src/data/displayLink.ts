@@ -1,3 +1,4 @@
+import { patient } from './call.ts';
 import {
   isAuthored,
   fromRows,
@@ -160,12 +161,19 @@ export class DisplayLink {
    * was last seen in this browser.
    */
   static async open(id: string, user: string, onTrouble: (message: string) => void): Promise<DisplayLink> {
+    const kept = keptDocument(id, user);
+    const asked = loadDocument(id);
+    // Whoever waits for it takes its error; it may come before anybody does.
+    asked.catch(() => undefined);
     const [document, waiting] = await Promise.all([
-      loadDocument(id).catch(async (error: unknown) => {
-        const kept = isOffline(error) ? await keptDocument(id, user) : null;
-        if (!kept) throw error;
-        return { epoch: kept.epoch, seq: kept.seq, actor: kept.actor, scene: fromRows(kept.rows) };
-      }),
+      // Where nothing is kept there is nothing but to wait.
+      kept
+        .then((known) => (known ? patient(asked) : asked))
+        .catch(async (error: unknown) => {
+          const known = isOffline(error) ? await kept : null;
+          if (!known) throw error;
+          return { epoch: known.epoch, seq: known.seq, actor: known.actor, scene: fromRows(known.rows) };
+        }),
       waitingFor(id, user),
     ]);
     const link = new DisplayLink(id, user, document, onTrouble);
@@ -305,8 +313,13 @@ export class DisplayLink {
     while (this.pending.length > 0) {
       const [batch] = this.pending;
       this.update();
+      const late = setTimeout(() => {
+        this.trouble = 'The server has not answered yet.';
+        this.keepSoon(0);
+        this.update();
+      }, ANSWER_MS);
       try {
-        const { seq, changes } = await api.land(this.id, batch);
+        const { seq, changes } = await api.land(this.id, batch).finally(() => clearTimeout(late));
         this.trouble = null;
         this.retryMs = 1000;
         this.settle(batch);
@@ -502,6 +515,8 @@ function push(stack: Step[], entry: Step): void {
   if (stack.length > MOST_UNDO) stack.shift();
 }
 
+/** A server that has not answered for so long is told of; what was sent is not given up, ms. */
+const ANSWER_MS = 5000;
 const isOffline = (error: unknown) => error instanceof ApiProblem && error.status === 0;
 
 async function loadDocument(id: string): Promise<Document> {

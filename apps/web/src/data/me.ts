@@ -1,4 +1,5 @@
 import { ApiProblem, api, keys, queryClient, userSchema, type User } from './api.ts';
+import { patient } from './call.ts';
 import { forgetDocuments } from './outbox.ts';
 
 /** Who is signed in, also when the server cannot be asked: then whoever it was last in this browser. */
@@ -6,12 +7,12 @@ import { forgetDocuments } from './outbox.ts';
 const KEY = 'quarry-me';
 
 export async function rememberedMe(): Promise<User> {
+  const known = localStorage.getItem(KEY);
   try {
-    const me = await api.me();
+    const me = await (known === null ? api.me() : patient(api.me()));
     localStorage.setItem(KEY, JSON.stringify(me));
     return me;
   } catch (error) {
-    const known = localStorage.getItem(KEY);
     if (error instanceof ApiProblem && error.status === 0 && known !== null) {
       const read = userSchema.safeParse(JSON.parse(known));
       if (read.success) return read.data;
@@ -23,6 +24,7 @@ export async function rememberedMe(): Promise<User> {
 
 /** Somebody has signed in: what the last one saw is not shown to them. */
 export function signedIn(user: User): void {
+  localStorage.setItem(KEY, JSON.stringify(user));
   queryClient.removeQueries({ queryKey: keys.displays });
   queryClient.setQueryData(keys.me, user);
 }
