@@ -25,6 +25,7 @@ const lineSchema = z.object({
   role: roleSchema,
   changedAt: z.number(),
 });
+export const displaysSchema = z.array(lineSchema);
 const crewSchema = z.array(
   z.object({ login: z.string(), name: z.string(), role: roleSchema, line: z.string() }),
 );
@@ -63,7 +64,7 @@ export const api = {
     call('POST', '/setup', userSchema, body),
   demoCrew: () => call('GET', '/demo/crew', crewSchema),
   demoSignIn: (login: string) => call('POST', '/demo/session', userSchema, { login }),
-  displays: () => call('GET', '/displays', z.array(lineSchema)),
+  displays: () => call('GET', '/displays', displaysSchema),
   createDisplay: (name: string, preset: Preset) => call('POST', '/displays', lineSchema, { name, preset }),
   importDisplay: (text: string) => call('POST', '/displays/import', lineSchema, text, true),
   removeDisplay: (id: string) => call('DELETE', `/displays/${id}`, nothing),

@@ -1,30 +1,37 @@
-import { ApiProblem, api, keys, queryClient, userSchema, type User } from './api.ts';
+import type { z } from 'zod';
+import { ApiProblem, api, displaysSchema, keys, queryClient, userSchema, type User } from './api.ts';
 import { patient } from './call.ts';
 import { forgetDocuments } from './outbox.ts';
 
-/** Who is signed in, also when the server cannot be asked: then whoever it was last in this browser. */
+// What a start without the server needs to know: who is signed in, and which displays they have.
 
-const KEY = 'quarry-me';
+const ME = 'quarry-me';
+const DISPLAYS = 'quarry-displays';
 
-export async function rememberedMe(): Promise<User> {
-  const known = localStorage.getItem(KEY);
+/** Asks, and keeps the answer; where the server cannot be asked, what it answered last in this browser. */
+async function askedOrKept<T>(key: string, schema: z.ZodType<T>, ask: () => Promise<T>): Promise<T> {
+  const known = localStorage.getItem(key);
   try {
-    const me = await (known === null ? api.me() : patient(api.me()));
-    localStorage.setItem(KEY, JSON.stringify(me));
-    return me;
+    const answer = await (known === null ? ask() : patient(ask()));
+    localStorage.setItem(key, JSON.stringify(answer));
+    return answer;
   } catch (error) {
     if (error instanceof ApiProblem && error.status === 0 && known !== null) {
-      const read = userSchema.safeParse(JSON.parse(known));
+      const read = schema.safeParse(JSON.parse(known));
       if (read.success) return read.data;
     }
-    if (error instanceof ApiProblem && error.status === 401) localStorage.removeItem(KEY);
+    if (error instanceof ApiProblem && error.status === 401) localStorage.removeItem(key);
     throw error;
   }
 }
 
+export const rememberedMe = (): Promise<User> => askedOrKept(ME, userSchema, api.me);
+export const rememberedDisplays = () => askedOrKept(DISPLAYS, displaysSchema, api.displays);
+
 /** Somebody has signed in: what the last one saw is not shown to them. */
 export function signedIn(user: User): void {
-  localStorage.setItem(KEY, JSON.stringify(user));
+  localStorage.removeItem(DISPLAYS);
+  localStorage.setItem(ME, JSON.stringify(user));
   queryClient.removeQueries({ queryKey: keys.displays });
   queryClient.setQueryData(keys.me, user);
 }
@@ -37,7 +44,8 @@ export async function signOut(): Promise<void> {
 
 /** Nobody is signed in here any more: what was seen is forgotten, and whoever asks is asked who they are. */
 export async function signedOut(): Promise<void> {
-  localStorage.removeItem(KEY);
+  localStorage.removeItem(ME);
+  localStorage.removeItem(DISPLAYS);
   await forgetDocuments().catch(() => undefined);
   queryClient.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== keys.me[0] });
   await queryClient.resetQueries({ queryKey: keys.me });

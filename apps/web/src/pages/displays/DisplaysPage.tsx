@@ -6,12 +6,12 @@ import { Link, useNavigate } from 'react-router';
 import { MAX_FILE_BYTES, type Preset } from '@quarry/core/scene';
 import { PRESET_LIST, api, fileUrl, keys, queryClient, type User } from '../../data/api.ts';
 import { crewApi } from '../../data/crewApi.ts';
-import { signOut } from '../../data/me.ts';
+import { rememberedDisplays, signOut } from '../../data/me.ts';
 import { Dialog, Empty, Failure, Loading } from '../../ui/parts.tsx';
 
 /** Every display one is on, and the ways to begin another. */
 export function DisplaysPage({ user }: { user: User }) {
-  const displays = useQuery({ queryKey: keys.displays, queryFn: api.displays, staleTime: 0 });
+  const displays = useQuery({ queryKey: keys.displays, queryFn: rememberedDisplays, staleTime: 0 });
   const navigate = useNavigate();
   const [leaving, setLeaving] = useState<{ id: string; name: string } | null>(null);
   const leave = useMutation({

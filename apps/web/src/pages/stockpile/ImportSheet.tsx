@@ -90,8 +90,9 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
     const what = `brought ${table?.name ?? 'a list'}: ${counted(read.lines.length, 'line')}`;
     if (batches.every((changes) => edit.change(what, changes))) onDone(list);
   };
-  const known = there ? there.lots.size + (there.list ? 1 : 0) : 0;
-  const most = into === 'stock' ? mostOf('lot') : MAX_LINES;
+  const known = there ? there.lots.size + there.lists.length : 0;
+  // A kit is one box: it goes on in no other.
+  const most = into === 'kit' ? MAX_LINES : mostOf('lot');
   return (
     <section aria-label="Bring a list">
       <Heading>Bring a list</Heading>

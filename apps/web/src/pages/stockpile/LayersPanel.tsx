@@ -202,15 +202,13 @@ function Pieces({ built, upTo }: { built: BlockLayers; upTo: number }) {
   const { w, d, steps, lines } = built;
   const pieces = useMemo(
     () =>
-      steps
-        .slice(0, upTo + 1)
-        .flatMap((step, index) =>
-          step.pieces.map((piece): Placed => ({
-            ...piece,
-            colour: lines[piece.line].colour,
-            now: index === upTo,
-          })),
-        ),
+      steps.slice(0, upTo + 1).flatMap((step, index) =>
+        step.pieces.map((piece): Placed => ({
+          ...piece,
+          colour: lines[piece.line].colour,
+          now: index === upTo,
+        })),
+      ),
     [steps, lines, upTo],
   );
   const far = Math.max(w, d);

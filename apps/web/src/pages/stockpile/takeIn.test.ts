@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { CATALOGUE } from '@quarry/core/catalogue';
+import { CATALOGUE, PALETTE } from '@quarry/core/catalogue';
 import { readRows } from '@quarry/core/ledger';
 import { MAX_CHANGES, listOf, reduce, sceneFrom, type Kind, type Scene } from '@quarry/core/scene';
 import {
@@ -136,6 +136,22 @@ test('twelve thousand drawers land in batches that each carry what one may', () 
   const { scene, sizes } = taken(empty, rows, { into: 'stock' });
   expect(sizes).toEqual([MAX_CHANGES, MAX_CHANGES, 2000]);
   expect(listOf(scene, 'lot')).toHaveLength(12_000);
+});
+
+test('a list of more lines than one holds goes on in others; a shorter one takes fewer of them', () => {
+  const every = CATALOGUE.flatMap(({ id }) => PALETTE.map(({ name }) => [id, name, '2', '', '', '']));
+  const rows = every.slice(0, 5300);
+  expect(rows).toHaveLength(5300);
+  const first = taken(empty, rows, { into: 'need', name: 'All' });
+  const lengths = (scene: Scene) => listOf(scene, 'partList').map(({ name, lines }) => [name, lines.length]);
+  expect(lengths(first.scene)).toEqual([
+    ['All', 5000],
+    ['All (2)', 300],
+  ]);
+  const again = taken(first.scene, rows, { into: 'need', name: 'All' });
+  expect(lengths(again.scene)).toEqual(lengths(first.scene));
+  const less = taken(again.scene, rows.slice(0, 40), { into: 'need', name: 'All' });
+  expect(lengths(less.scene)).toEqual([['All', 40]]);
 });
 
 test('whatever is taken in twice is there once, piece for piece', () => {

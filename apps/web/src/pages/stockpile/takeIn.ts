@@ -2,6 +2,7 @@ import { partOf } from '@quarry/core/catalogue';
 import type { ReadList } from '@quarry/core/ledger';
 import {
   MAX_CHANGES,
+  MAX_LINES,
   listOf,
   mergeLines,
   type Change,
@@ -24,10 +25,19 @@ export interface Taught {
 
 /** What a list would be taken into that is there already: a list of that name, or counts of those drawers. */
 export interface Standing {
-  list: PartList | null;
+  /** The list and those that go on with it, in order. */
+  lists: readonly PartList[];
   lots: ReadonlyMap<string, Lot>;
 }
-export const NOTHING_THERE: Standing = { list: null, lots: new Map() };
+export const NOTHING_THERE: Standing = { lists: [], lots: new Map() };
+
+/** What a list is called that takes the lines for which the ones before it have no room. @param part from 0 */
+const partName = (name: string, part: number) => {
+  const more = part === 0 ? '' : ` (${part + 1})`;
+  return `${(name.trim() || 'List').slice(0, MOST_NAME - more.length)}${more}`;
+};
+/** The longest name of a list, characters. */
+const MOST_NAME = 80;
 
 const OWN_PART = 'own-';
 /** An id for a part nobody makes by family and size, from what it is called. */
@@ -64,15 +74,19 @@ export function standing(
   lines: readonly Line[],
   { into, name, person }: { into: Into; name: string; person: string | null },
 ): Standing {
-  if (into !== 'stock')
-    return {
-      list: listOf(scene, 'partList').find((list) => list.use === into && list.name === name.trim()) ?? null,
-      lots: new Map(),
-    };
+  if (into !== 'stock') {
+    const lists: PartList[] = [];
+    for (;;) {
+      const called = partName(name, lists.length);
+      const found = listOf(scene, 'partList').find((list) => list.use === into && list.name === called);
+      if (!found) return { lists, lots: new Map() };
+      lists.push(found);
+    }
+  }
   const keys = new Set(drawersOf(lines, person).map(lotKey));
   const lots = new Map<string, Lot>();
   for (const lot of listOf(scene, 'lot')) if (keys.has(lotKey(lot))) lots.set(lotKey(lot), lot);
-  return { list: null, lots };
+  return { lists: [], lots };
 }
 
 /**
@@ -104,26 +118,36 @@ export function takeIn(
         ? { op: 'patch', kind: 'lot', id: known.id, v: known.v, set: { qty: lot.qty } }
         : { op: 'add', kind: 'lot', id: fresh('lot'), data: lot };
     });
-    const all = [...remembered, ...drawers];
-    const batches: Change[][] = [];
-    for (let at = 0; at < all.length; at += MAX_CHANGES) batches.push(all.slice(at, at + MAX_CHANGES));
-    return { batches, list: null };
+    return { batches: inBatches([...remembered, ...drawers]), list: null };
   }
   const merged = mergeLines(lines.map(({ part, colour, qty }) => ({ part, colour, qty })));
-  const known = there.list;
-  const change: Change = known
-    ? {
+  const count = Math.max(1, Math.ceil(merged.length / MAX_LINES));
+  const lists = Array.from({ length: count }, (_, part): Change => {
+    const own = merged.slice(part * MAX_LINES, (part + 1) * MAX_LINES);
+    const known = there.lists.at(part);
+    if (known)
+      return {
         ...{ op: 'patch', kind: 'partList', id: known.id, v: known.v },
-        set: { lines: merged, ...(section === null ? {} : { section }) },
-      }
-    : {
-        ...{ op: 'add', kind: 'partList', id: fresh('partList') },
-        data: {
-          ...{ name: name.trim() || 'List', use: into, section, lines: merged },
-          owner: into === 'kit' ? person : null,
-        },
+        set: { lines: own, ...(section === null ? {} : { section }) },
       };
-  return { batches: [[change, ...remembered]], list: change.id };
+    const data = {
+      ...{ name: partName(name, part), use: into, section, lines: own },
+      owner: into === 'kit' ? person : null,
+    };
+    return { op: 'add', kind: 'partList', id: fresh('partList'), data };
+  });
+  // A shorter list than the last one needs fewer to go on with it.
+  const gone = there.lists
+    .slice(count)
+    .map(({ id, v }): Change => ({ op: 'remove', kind: 'partList', id, v }));
+  return { batches: inBatches([...lists, ...gone, ...remembered]), list: lists[0].id };
+}
+
+/** Changes in batches of no more than one carries. */
+function inBatches(all: readonly Change[]): Change[][] {
+  const batches: Change[][] = [];
+  for (let at = 0; at < all.length; at += MAX_CHANGES) batches.push(all.slice(at, at + MAX_CHANGES));
+  return batches;
 }
 
 type Drawer = Pick<Lot, 'part' | 'colour' | 'place' | 'owner' | 'qty'>;
