@@ -1,4 +1,5 @@
-import { readdirSync } from 'node:fs';
+import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import ICAL from 'ical.js';
 import { choose, fill, goTo, openDisplay, openTab, press, saved, sees } from './stage.ts';
@@ -230,6 +231,34 @@ journey('a photo from the same spot lies over the one before', async (open) => {
   await mads.focus('figure input[type=range]');
   await mads.keyboard.press('End');
   await sees(mads, 'Before: ');
+  await mads.locator('::-p-aria([name="On the public page"])').click();
+  await saved(mads);
+  // The display goes out with its photos and comes back with them.
+  const archive = await mads.evaluate(async () => {
+    const id = location.pathname.split('/')[2];
+    const bytes = new Uint8Array(await (await fetch(`/api/displays/${id}/photos`)).arrayBuffer());
+    return btoa(Array.from(bytes, (byte) => String.fromCharCode(byte)).join(''));
+  });
+  const out = mkdtempSync(join(tmpdir(), 'quarry-archive-'));
+  try {
+    writeFileSync(join(out, 'skarn.quarry.zip'), Buffer.from(archive, 'base64'));
+    await mads.goto(new URL('/', mads.url()).href);
+    const field = await mads.waitForSelector('input[aria-label="Display file"]');
+    await (field as unknown as { uploadFile(path: string): Promise<void> }).uploadFile(
+      join(out, 'skarn.quarry.zip'),
+    );
+    await mads.waitForFunction(() => location.pathname.endsWith('/plan'), { timeout: 60_000 });
+    await goTo(mads, 'progress');
+    await openTab(mads, 'Photos');
+    await sees(mads, '4 photos');
+    await mads.waitForFunction(() =>
+      [...document.querySelectorAll('figure[aria-label="Before and after"] img')].every(
+        (one) => one instanceof HTMLImageElement && one.naturalWidth > 0,
+      ),
+    );
+  } finally {
+    rmSync(out, { recursive: true });
+  }
 });
 
 journey(

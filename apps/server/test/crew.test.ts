@@ -101,6 +101,7 @@ describe('what each role may do of the crew’s affairs', () => {
     ['taking back the owner’s change', at('GET', '/history/1/back'), [200, 403, 403, 404, 401, 200]],
     ['what restoring would do', at('GET', '/history/3/restoring'), [200, 200, 200, 404, 401, 200]],
     ['restoring', restore, [200, 403, 403, 404, 401, 200]],
+    ['photos with the display', at('GET', '/photos'), [200, 200, 200, 404, 401, 200]],
     ['how far the sections were', at('GET', '/shares'), [200, 200, 200, 404, 401, 200]],
     ['agenda', at('GET', '/sheets/agenda.ics'), [200, 200, 200, 404, 401, 200]],
     ['adding a photo', at('POST', '/photos', {}), [400, 400, 403, 404, 401, 400]],

@@ -1,6 +1,8 @@
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
+import { unzipSync } from 'fflate';
 import ICAL from 'ical.js';
 import sharp from 'sharp';
+import { listOf, readFile } from '@quarry/core/scene';
 import { RemindersService } from '../src/letters/reminders.service.ts';
 import { Harness, batch, clientOf, patch, rowOf, valleyOf, type Client } from './harness.ts';
 
@@ -10,6 +12,12 @@ const as = (login: string) => harness.as(login);
 beforeAll(() => harness.start({ signInLimit: 100_000 }));
 afterAll(() => harness.end());
 
+interface Row {
+  kind: string;
+  id: string;
+  v: number;
+  data: Record<string, unknown>;
+}
 const photoOf = async (client: Client, id: string, body: Uint8Array, type = 'image/jpeg') => {
   const answer = await fetch(`${harness.url}/api/displays/${id}/photos`, {
     ...{ method: 'POST', headers: { cookie: client.cookie, 'content-type': type } },
@@ -82,6 +90,52 @@ describe('photos', () => {
     expect((await read(mads, other, String(file))).status).toBe(404);
     expect((await read(mads, id, '..%2F..%2Fquarry.sqlite')).status).toBe(422);
     expect((await read(suri, other, String(file))).status).toBe(404);
+  });
+  test('only who took one publishes it; then the public sees it, its notes never, until it is taken off again', async () => {
+    const [iva, tobin, mads] = [await as('iva'), await as('tobin'), await as('mads')];
+    const id = await valleyOf(iva);
+    const rows = async () => (await iva('GET', `/api/displays/${id}`)).body.rows as Row[];
+    const photo = (await rows()).find(({ kind, data }) => kind === 'photo' && data.by === 'mads');
+    if (!photo) throw new Error('the demo has no photo by Mads');
+    const publish = async (client: Client, published: boolean) => {
+      const v = (await rows()).find(({ id: one }) => one === photo.id)?.v ?? 0;
+      const change = patch('photo', photo.id, v, { published });
+      return client('POST', `/api/displays/${id}/batches`, batch(change));
+    };
+    const { token } = (await iva('GET', `/api/displays/${id}/share`)).body;
+    const url = `${harness.url}/api/share/${String(token)}`;
+    const file = `${url}/photos/${String(photo.data.file)}`;
+    const seen = await fetch(file);
+    expect([seen.status, seen.headers.get('content-type')]).toEqual([200, 'image/jpeg']);
+    expect(await (await fetch(url)).text()).not.toContain(photo.data.note);
+    // A planner may take it off; nobody but who took it puts it on again.
+    expect((await publish(tobin, false)).status).toBe(200);
+    expect((await fetch(file)).status).toBe(404);
+    expect(await publish(tobin, true)).toMatchObject({
+      status: 403,
+      body: { message: expect.stringContaining('Only Mads Elvery may publish this photo') },
+    });
+    expect((await fetch(file)).status).toBe(404);
+    expect((await publish(iva, true)).status).toBe(403);
+    expect((await publish(mads, true)).status).toBe(200);
+    expect((await fetch(file)).status).toBe(200);
+  });
+  test('are in the archive with the display, byte for byte, and nobody from outside gets it', async () => {
+    const [mads, suri] = [await as('mads'), await as('suri')];
+    const id = await valleyOf(mads);
+    const url = `${harness.url}/api/displays/${id}/photos`;
+    const answer = await fetch(url, { headers: { cookie: suri.cookie } });
+    expect(answer.headers.get('content-disposition')).toContain('skarn-edge.quarry.zip');
+    const files = unzipSync(new Uint8Array(await answer.arrayBuffer()));
+    const display = readFile(new TextDecoder().decode(files['display.quarry.json']));
+    if (!display.ok) throw new Error(display.error);
+    const digests = new Set(listOf(display.scene, 'photo').map(({ file }) => file));
+    expect(Object.keys(files).sort()).toEqual(
+      ['display.quarry.json', ...[...digests].map((digest) => `photos/${digest}.jpg`)].sort(),
+    );
+    for (const digest of digests)
+      expect(createHash('sha256').update(files[`photos/${digest}.jpg`]).digest('hex')).toBe(digest);
+    expect((await fetch(url)).status).toBe(401);
   });
   test.each([
     ['no picture at all', Buffer.from('hello'), 400, 'does not open as a picture'],

@@ -107,13 +107,11 @@ export class DemoService {
         op: 'add',
         kind: 'photo',
         id: `tarn-${i + 1}`,
-        data: { ...kept, ...PHOTO_SPOT, taken, note },
+        data: { ...kept, ...PHOTO_SPOT, taken, note, published: true },
       });
     }
     const batch = { id: randomUUID(), label: 'added photos of the tarn', changes };
-    await this.writer.write(id, owner, { role: 'owner', person: CREW[0].login }, batch, {
-      at: at.getTime(),
-    });
+    await this.writer.write(id, owner, { role: 'owner', person: PHOTO_SPOT.by }, batch, { at: at.getTime() });
   }
 }
 

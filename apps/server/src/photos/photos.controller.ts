@@ -1,25 +1,12 @@
-import {
-  Controller,
-  Get,
-  Headers,
-  HttpStatus,
-  Inject,
-  Param,
-  Post,
-  Query,
-  Req,
-  Res,
-  UseGuards,
-} from '@nestjs/common';
+import { Controller, Get, Headers, Inject, Param, Post, Query, Req, Res, UseGuards } from '@nestjs/common';
 import { ApiConsumes, ApiQuery, ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
-import { z } from 'zod';
 import type { User } from '../accounts/accounts.service.ts';
 import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
 import { parseBody } from '../http/errors.ts';
+import { sendArchive } from './archive.ts';
 import { PhotosService, type KeptPhoto } from './photos.service.ts';
-
-const digestSchema = z.string().regex(/^[0-9a-f]{64}$/, 'a photo is told by the digest of its file');
+import { digestSchema, sendPhoto } from './sendPhoto.ts';
 
 @ApiTags('photos')
 @Controller('api/displays/:id/photos')
@@ -35,6 +22,18 @@ export class PhotosController {
     return this.photos.keep(id, user, body instanceof Uint8Array ? body : null);
   }
 
+  /** The display file with its photos, in a ZIP archive. */
+  @Get()
+  async archive(
+    @Param('id') id: string,
+    @CurrentUser() user: User,
+    @Res() response: Response,
+  ): Promise<void> {
+    const { name, files } = this.photos.archive(id, user);
+    response.type('application/zip').attachment(name);
+    await sendArchive(response, files);
+  }
+
   @Get(':digest')
   @ApiQuery({ name: 'small', required: false })
   photo(
@@ -46,10 +45,6 @@ export class PhotosController {
     @Res() response: Response,
   ): void {
     const bytes = this.photos.bytes(id, user, parseBody(digestSchema, digest), small !== undefined);
-    const etag = `"${digest}${small === undefined ? '' : '-s'}"`;
-    // Never another's: what is kept is asked for again by its tag, so that whoever left sees nothing more.
-    response.set({ etag, 'cache-control': 'private, no-cache', 'x-content-type-options': 'nosniff' });
-    if (known === etag) response.status(HttpStatus.NOT_MODIFIED).end();
-    else response.type('image/jpeg').send(bytes);
+    sendPhoto(response, { bytes, digest, small: small !== undefined, known });
   }
 }

@@ -1,12 +1,15 @@
 import { createHash } from 'node:crypto';
 import { HttpStatus, Inject, Injectable } from '@nestjs/common';
 import { and, count, eq } from 'drizzle-orm';
+import { ARCHIVED_DISPLAY, archivedPhoto, fileName } from '@quarry/core/formats';
+import { displayOf, listOf, writeFile } from '@quarry/core/scene';
 import type { User } from '../accounts/accounts.service.ts';
 import { STORE } from '../config.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import { ApiError, notFound } from '../http/errors.ts';
 import type { Store } from '../store/database.ts';
 import { photoFiles } from '../store/tables.ts';
+import type { ArchiveFile } from './archive.ts';
 import { madeAnew } from './picture.ts';
 
 /** The largest picture that is taken in, bytes as sent. */
@@ -68,6 +71,40 @@ export class PhotosService {
   /** The JPEG of a photo. @throws ApiError 404 for anybody who is not on the display */
   bytes(displayId: string, user: User, digest: string, small: boolean): Buffer {
     this.displays.actor(displayId, user);
+    return this.kept(displayId, digest, small);
+  }
+
+  /** A display's file and the photos that it tells of, for an archive. */
+  archive(displayId: string, user: User): { name: string; files: Iterable<ArchiveFile> } {
+    this.displays.actor(displayId, user);
+    const { scene } = this.displays.hold(displayId);
+    const digests = new Set(listOf(scene, 'photo').map(({ file }) => file));
+    const keeps = (digest: string) =>
+      this.store.db
+        .select({ bytes: photoFiles.bytes })
+        .from(photoFiles)
+        .where(and(eq(photoFiles.displayId, displayId), eq(photoFiles.digest, digest)))
+        .get()?.bytes;
+    function* files(): Generator<ArchiveFile> {
+      yield { name: ARCHIVED_DISPLAY, read: () => new TextEncoder().encode(writeFile(scene)) };
+      for (const digest of digests) {
+        const bytes = keeps(digest);
+        if (bytes) yield { name: archivedPhoto(digest), read: () => bytes };
+      }
+    }
+    return { name: fileName([displayOf(scene).name], 'quarry.zip'), files: files() };
+  }
+
+  /** The JPEG of a photo for the public. @throws ApiError 404 for one that its owner has not published */
+  published(displayId: string, digest: string, small: boolean): Buffer {
+    const { scene } = this.displays.hold(displayId);
+    if (!listOf(scene, 'photo').some(({ file, published }) => file === digest && published))
+      throw notFound('photo');
+    return this.kept(displayId, digest, small);
+  }
+
+  /** @throws ApiError 404 */
+  private kept(displayId: string, digest: string, small: boolean): Buffer {
     const row = this.store.db
       .select({ bytes: small ? photoFiles.small : photoFiles.bytes })
       .from(photoFiles)

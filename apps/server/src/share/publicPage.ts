@@ -16,14 +16,17 @@ export interface SharePage {
   /** The plan as SVG. */
   plan: string;
   reports: { name: string; at: string | null; text: string }[];
+  /** Photos that whoever took them has published, the newest first; the file opens at `/api/share/…/photos/`. */
+  photos: { file: string; width: number; height: number; taken: string; section: string | null }[];
   /** When the display last changed, ms since the epoch. */
   at: number;
 }
 
 /** Height of the names on the plan, mm of the drawing. */
 const TEXT_MM = 19;
-/** The most reports a page shows, the newest first. */
+/** The most reports and photos a page shows, the newest first. */
 const MOST_REPORTS = 12;
+const MOST_PHOTOS = 24;
 
 /** The page of a display for the public. @param at when it last changed @param names whether people are named */
 export function publicPage(scene: Scene, at: number, names: boolean): SharePage {
@@ -38,5 +41,14 @@ export function publicPage(scene: Scene, at: number, names: boolean): SharePage 
       .sort((a, b) => b.upto - a.upto)
       .slice(0, MOST_REPORTS)
       .map((report) => ({ name: report.name, at: report.at, text: report.text })),
+    // Notes are for the crew.
+    photos: listOf(scene, 'photo')
+      .filter(({ published }) => published)
+      .sort((a, b) => (a.taken < b.taken ? 1 : -1))
+      .slice(0, MOST_PHOTOS)
+      .map(({ file, width, height, taken, section }) => ({
+        ...{ file, width, height, taken },
+        section: section === null ? null : (scene.section[section]?.name ?? null),
+      })),
   };
 }

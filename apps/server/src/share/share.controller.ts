@@ -8,16 +8,18 @@ import {
   Inject,
   Param,
   Put,
+  Query,
   Res,
   UseGuards,
 } from '@nestjs/common';
-import { ApiBody, ApiTags } from '@nestjs/swagger';
+import { ApiBody, ApiQuery, ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { createZodDto } from 'nestjs-zod';
 import { z } from 'zod';
 import type { User } from '../accounts/accounts.service.ts';
 import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
 import { parseBody } from '../http/errors.ts';
+import { digestSchema, sendPhoto } from '../photos/sendPhoto.ts';
 import { ShareService, type ShareState } from './share.service.ts';
 
 const shareSchema = z.strictObject({ names: z.boolean().default(false), fresh: z.boolean().default(false) });
@@ -64,5 +66,18 @@ export class PublicController {
     response.set({ etag, 'cache-control': 'no-cache', 'x-robots-tag': 'noindex' });
     if (known === etag) response.status(304).end();
     else response.type('application/json').send(page);
+  }
+
+  @Get(':token/photos/:digest')
+  @ApiQuery({ name: 'small', required: false })
+  photo(
+    @Param('token') token: string,
+    @Param('digest') digest: string,
+    @Query('small') small: unknown,
+    @Headers('if-none-match') known: string | undefined,
+    @Res() response: Response,
+  ): void {
+    const bytes = this.share.photo(token, parseBody(digestSchema, digest), small !== undefined);
+    sendPhoto(response, { bytes, digest, small: small !== undefined, known });
   }
 }

@@ -6,6 +6,7 @@ import { STORE } from '../config.ts';
 import { CrewService } from '../crew/crew.service.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import { notFound } from '../http/errors.ts';
+import { PhotosService } from '../photos/photos.service.ts';
 import { PressService } from '../sheets/press.service.ts';
 import type { Store } from '../store/database.ts';
 import { shares } from '../store/tables.ts';
@@ -35,6 +36,7 @@ export class ShareService {
     @Inject(DisplaysService) private readonly displays: DisplaysService,
     @Inject(CrewService) private readonly crew: CrewService,
     @Inject(PressService) private readonly press: PressService,
+    @Inject(PhotosService) private readonly photos: PhotosService,
   ) {}
 
   state(displayId: string, user: User): ShareState {
@@ -60,6 +62,13 @@ export class ShareService {
     this.crew.owner(displayId, user, 'switch off the public page');
     this.store.db.delete(shares).where(eq(shares.displayId, displayId)).run();
     this.drawn.delete(displayId);
+  }
+
+  /** A photo of the page. @throws ApiError 404 for an address that opens nothing, or a photo that is not published */
+  photo(token: string, digest: string, small: boolean): Buffer {
+    const share = this.store.db.select().from(shares).where(eq(shares.token, token)).get();
+    if (!share) throw notFound('shared display');
+    return this.photos.published(share.displayId, digest, small);
   }
 
   /** The page as JSON text with its tag. @throws ApiError 404 for an address that opens nothing */

@@ -82,6 +82,7 @@ export const api = {
     ),
 };
 
+export const archiveUrl = (id: string) => `/api/displays/${id}/photos`;
 export const fileUrl = (id: string) => `/api/displays/${id}/file`;
 export const streamUrl = (id: string, epoch: number, after: number, client: string) =>
   `/api/displays/${id}/stream?epoch=${epoch}&after=${after}&client=${client}`;

@@ -94,6 +94,15 @@ const sharePageSchema = z.object({
   figures: z.array(z.object({ word: z.string(), count: z.number() })),
   plan: z.string(),
   reports: z.array(z.object({ name: z.string(), at: z.string().nullable(), text: z.string() })),
+  photos: z.array(
+    z.object({
+      file: z.string(),
+      width: z.int(),
+      height: z.int(),
+      taken: z.string(),
+      section: z.string().nullable(),
+    }),
+  ),
   at: z.number(),
 });
 

@@ -1,5 +1,9 @@
 const MOST_LETTERS = 120;
 
+/** The display file in an archive that has its photos too, and a photo there by the digest it is told by. */
+export const ARCHIVED_DISPLAY = 'display.quarry.json';
+export const archivedPhoto = (digest: string): string => `photos/${digest}.jpg`;
+
 /**
  * What a file is called: words in small letters of any script, joined by hyphens.
  * @param words what it is of, from the general to the particular; empty ones are left out

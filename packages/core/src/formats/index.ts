@@ -21,6 +21,6 @@ export {
 } from './heights.ts';
 export { EDGE_DEPTH, edgeRelief, seamCsv, seamJson, seamLines, seamStrip } from './seam.ts';
 export { PAPERS, PAPER_NAMES, PLAN_SHEET, keyPlace, planScales, type Paper } from './planLayout.ts';
-export { fileName } from './fileName.ts';
+export { ARCHIVED_DISPLAY, archivedPhoto, fileName } from './fileName.ts';
 export { writeCsv } from './csv.ts';
 export { writeAgenda } from './agendaIcal.ts';

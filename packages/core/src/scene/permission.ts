@@ -38,7 +38,17 @@ export const forbidden = (actor: Actor, scene: Scene, change: Change): string | 
  */
 export function permitsOf(actor: Actor, scene: Scene): (step: Scene, change: Change) => string | null {
   const own = sectionsOf(scene, actor.person);
-  return (step, change) => forgery(step, change) ?? notAllowed(actor, step, change, own);
+  return (step, change) =>
+    forgery(step, change) ?? publishing(actor, step, change) ?? notAllowed(actor, step, change, own);
+}
+
+/** Why an actor may not let a photo be seen by the public: that is for the one who took it, whatever the actor's role. */
+function publishing({ person, role }: Actor, scene: Scene, change: Change): string | null {
+  // A photo that is added is by whoever adds it.
+  if (change.kind !== 'photo' || change.op !== 'patch' || change.set.published !== true) return null;
+  const by = scene.photo[change.id]?.by ?? null;
+  if (by === null) return role === 'owner' ? null : 'Only an owner may publish a photo by nobody.';
+  return by === person ? null : `Only ${scene.person[by]?.name ?? by} may publish this photo.`;
 }
 
 function notAllowed(actor: Actor, scene: Scene, change: Change, own: readonly Section[]): string | null {

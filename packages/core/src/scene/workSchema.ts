@@ -131,6 +131,8 @@ export const photoSchema = z.strictObject({
   bearing: z.int().min(0).max(359).nullable().default(null),
   taken: z.iso.datetime(),
   by: reference.default(null),
+  /** It may be on the public page; whoever took it says so. */
+  published: z.boolean().default(false),
   note: text.default(''),
 });
 

@@ -1,10 +1,13 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { formatDistanceToNow } from 'date-fns';
-import { Download, Trash2, Upload } from 'lucide-react';
+import { Download, Images, Trash2, Upload } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { MAX_FILE_BYTES, type Preset } from '@quarry/core/scene';
-import { PRESET_LIST, api, fileUrl, keys, queryClient, type User } from '../../data/api.ts';
+import { toast } from 'sonner';
+import { counted } from '@quarry/core/lattice';
+import type { Preset } from '@quarry/core/scene';
+import { PRESET_LIST, api, archiveUrl, fileUrl, keys, queryClient, type User } from '../../data/api.ts';
+import { importDisplay } from '../../data/importDisplay.ts';
 import { crewApi } from '../../data/crewApi.ts';
 import { rememberedDisplays, signOut } from '../../data/me.ts';
 import { Dialog, Empty, Failure, Loading } from '../../ui/parts.tsx';
@@ -77,6 +80,15 @@ export function DisplaysPage({ user }: { user: User }) {
             >
               <Download size={13} aria-hidden />
             </a>
+            <a
+              className="btn btn-xs btn-ghost btn-square"
+              href={archiveUrl(id)}
+              download
+              aria-label={`Save ${name} with its photos`}
+              title="Save with its photos, as ZIP"
+            >
+              <Images size={13} aria-hidden />
+            </a>
             <button
               type="button"
               className="btn btn-xs btn-ghost btn-square"
@@ -123,6 +135,7 @@ function NewDisplay() {
   const [name, setName] = useState('');
   const [preset, setPreset] = useState<Preset>('vignette16');
   const [trouble, setTrouble] = useState<string | null>(null);
+  const [photos, setPhotos] = useState<string | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const open = ({ id }: { id: string }) => {
     void queryClient.invalidateQueries({ queryKey: keys.displays });
@@ -135,15 +148,14 @@ function NewDisplay() {
     onError: fail,
   });
   const load = useMutation({
-    mutationFn: async (chosen: File) => {
-      if (chosen.size > MAX_FILE_BYTES)
-        throw new Error(
-          `${chosen.name} has ${chosen.size.toLocaleString('en')} bytes; the most is ${MAX_FILE_BYTES.toLocaleString('en')}.`,
-        );
-      return api.importDisplay(await chosen.text());
+    mutationFn: (chosen: File) =>
+      importDisplay(chosen, (done, of) => setPhotos(of > 0 ? `Photo ${done + 1} of ${of}` : null)),
+    onSuccess: ({ id, without }) => {
+      if (without > 0) toast.warning(`${counted(without, 'photo')} of this display are not in the file.`);
+      open({ id });
     },
-    onSuccess: open,
     onError: fail,
+    onSettled: () => setPhotos(null),
   });
   return (
     <section aria-labelledby="new" className="pt-8">
@@ -197,12 +209,12 @@ function NewDisplay() {
           disabled={load.isPending}
           onClick={() => file.current?.click()}
         >
-          <Upload size={14} aria-hidden /> Open a display file
+          <Upload size={14} aria-hidden /> {photos ?? 'Open a display file'}
         </button>
         <input
           ref={file}
           type="file"
-          accept=".json,application/json"
+          accept=".json,.zip,application/json,application/zip"
           className="hidden"
           aria-label="Display file"
           onChange={(event) => {

@@ -2,10 +2,10 @@ import { useMutation } from '@tanstack/react-query';
 import { Camera } from 'lucide-react';
 import { useId, useState } from 'react';
 import { spotsOf, type Spot } from '@quarry/core/progress';
-import { sectionsOf, type Photo } from '@quarry/core/scene';
+import { sectionsOf, type Change, type Photo } from '@quarry/core/scene';
 import { crewApi, photoUrl } from '../../data/crewApi.ts';
 import { freshId, useDisplay, useEdit, useLink, useMay } from '../../data/useDisplay.tsx';
-import { NumberField, OptionalQuantityField, SelectField, TextField } from '../../ui/fields.tsx';
+import { CheckField, NumberField, OptionalQuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Trouble } from '../../ui/forms.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { sectionOptions } from '../../ui/picks.ts';
@@ -102,6 +102,7 @@ function SpotView({ spot: { photos } }: { spot: Spot }) {
   const link = useLink();
   const edit = useEdit();
   const may = useMay();
+  const person = useDisplay(({ actor }) => actor.person);
   const [before, setBefore] = useState(photos[0].id);
   const [after, setAfter] = useState(photos[photos.length - 1].id);
   const [share, setShare] = useState(50);
@@ -156,6 +157,23 @@ function SpotView({ spot: { photos } }: { spot: Spot }) {
             {one.id === other.id ? 'Taken' : 'After'}: {words(other)}
           </span>
         </span>
+        {(person === other.by || other.published) && (
+          <CheckField
+            label="On the public page"
+            value={other.published}
+            disabled={may(publishes(other, !other.published)) !== null}
+            onCommit={(published) =>
+              edit.patch(
+                published ? 'published a photo' : 'took a photo off the public page',
+                'photo',
+                other,
+                {
+                  published,
+                },
+              )
+            }
+          />
+        )}
         <RemoveButton
           what={`the photo of ${momentWord(other.taken)}`}
           disabled={forbids !== null}
@@ -197,6 +215,11 @@ function SpotView({ spot: { photos } }: { spot: Spot }) {
     </figure>
   );
 }
+
+const publishes = ({ id, v }: Photo, published: boolean): Change => ({
+  ...{ op: 'patch', kind: 'photo', id, v },
+  set: { published },
+});
 
 interface Aim {
   section: string;

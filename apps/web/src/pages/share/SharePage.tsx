@@ -33,7 +33,7 @@ export function SharePage() {
         <p role="alert">{page.error?.message ?? 'The page was switched off.'}</p>
       </main>
     );
-  const { plan, sections, figures, done, showName, showDate, at, reports, ratio, kind } = page.data;
+  const { plan, sections, figures, done, showName, showDate, at, reports, photos, ratio, kind } = page.data;
   const days = showDate ? differenceInCalendarDays(parseISO(showDate), new Date()) : null;
   return (
     <main className="max-w-5xl mx-auto p-4 sm:p-8">
@@ -96,6 +96,32 @@ export function SharePage() {
           </dl>
         </section>
       </div>
+      {photos.length > 0 && (
+        <section aria-labelledby="photos" className="pt-6">
+          <h2 id="photos" className="font-semibold pb-2">
+            Photos
+          </h2>
+          <ul className="grid gap-3 grid-cols-2 sm:grid-cols-3 lg:grid-cols-4">
+            {photos.map(({ file, width, height, taken, section }) => (
+              <li key={file}>
+                <a href={`/api/share/${token}/photos/${file}`} target="_blank" rel="noreferrer">
+                  <img
+                    src={`/api/share/${token}/photos/${file}?small`}
+                    alt={`${section ?? 'The display'}, ${momentWord(taken)}`}
+                    loading="lazy"
+                    width={width}
+                    height={height}
+                    className="w-full h-36 object-cover border hair"
+                  />
+                </a>
+                <p className="ink-2 text-xs">
+                  {section ?? 'The display'}, {momentWord(taken)}
+                </p>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       {reports.map((report) => (
         <article key={report.name + (report.at ?? '')} className="report pt-6 max-w-prose">
           <Markdown remarkPlugins={[remarkGfm]} disallowedElements={['img']}>

@@ -1,0 +1,21 @@
+import { HttpStatus } from '@nestjs/common';
+import type { Response } from 'express';
+import { z } from 'zod';
+
+export const digestSchema = z.string().regex(/^[0-9a-f]{64}$/, 'a photo is told by the digest of its file');
+
+/** Sends a photo by its tag. What a browser keeps of it is asked for again: whoever may see it no more sees nothing. */
+export function sendPhoto(
+  response: Response,
+  {
+    bytes,
+    digest,
+    small,
+    known,
+  }: { bytes: Buffer; digest: string; small: boolean; known: string | undefined },
+): void {
+  const etag = `"${digest}${small ? '-s' : ''}"`;
+  response.set({ etag, 'cache-control': 'private, no-cache', 'x-content-type-options': 'nosniff' });
+  if (known === etag) response.status(HttpStatus.NOT_MODIFIED).end();
+  else response.type('image/jpeg').send(bytes);
+}
