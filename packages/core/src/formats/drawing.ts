@@ -36,6 +36,8 @@ export interface DrawnLine {
   weight: number;
   /** What it is the outline of, for formats that can say so. */
   name?: string;
+  /** The thing itself, for formats that can be read back. */
+  thing?: object;
 }
 
 /** A text, its middle on a point; `turn` degrees clockwise, `size` its height in mm of the drawing. */

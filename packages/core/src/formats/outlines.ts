@@ -1,25 +1,26 @@
 import { MM_PER_STUD, boundsOf } from '../lattice/index.ts';
-import { MAX_STUDS } from '../scene/index.ts';
+import { KINDS, MAX_STUDS, type Area, type DataOf } from '../scene/index.ts';
+import type { Point } from '../site/index.ts';
+import { outlineOf } from './planDrawing.ts';
 
 /** The most outlines read from one drawing, and the most corners of one. */
-const MOST_OUTLINES = 500;
+const MOST_OUTLINES = 5000;
 const MOST_CORNERS = 400;
-const MOST_CHARACTERS = 5_000_000;
+const MOST_CHARACTERS = 20_000_000;
+/** A corner that was written lies no further from where it was, mm. */
+const ROUNDING = 0.006;
 
 /** An outline as the fields of a pad: its place in studs, its corners as shares of it. */
-export interface Outline {
+export interface Outline extends Area {
   name: string;
-  x: number;
-  y: number;
-  w: number;
-  d: number;
-  shape: 'rect' | 'outline';
-  outline: { x: number; y: number }[];
+  /** All that the pad was when it was written; null where somebody has drawn it or moved it since. */
+  pad: DataOf<'pad'> | null;
 }
 
 /**
  * Reads the pads of a plan that this program wrote as SVG: the closed outlines of its layer PADS, in millimetres.
- * Corners are put on half studs. Drawings of other programs are not understood, and say so.
+ * A pad that lies as it was written is that pad; of what was moved the corners are put on half studs. Drawings of other
+ * programs are not understood, and say so.
  * @returns the outlines, or the sentence that says what is wrong and where
  */
 export function readOutlines(svg: string): { ok: true; outlines: Outline[] } | { ok: false; error: string } {
@@ -46,6 +47,12 @@ export function readOutlines(svg: string): { ok: true; outlines: Outline[] } | {
       return fail(`The ${tag} has ${corners.length} corners; 3 to ${MOST_CORNERS} are read.`);
     const wrong = corners.find((corner) => corner.length !== 2 || !corner.every(Number.isFinite));
     if (wrong) return fail(`The ${tag} has a corner «${wrong.join(',')}», which is no pair of numbers.`);
+    const pad = padOf(body, corners);
+    if (pad) {
+      const { name, x, y, w, d, shape, outline } = pad;
+      outlines.push({ name, x, y, w, d, shape, outline, pad });
+      continue;
+    }
     const studs = corners.map(([x, y]) => ({ x: half(x / MM_PER_STUD), y: half(y / MM_PER_STUD) }));
     const { x, y, w, d } = boundsOf(studs.map((at) => ({ ...at, w: 0, d: 0 })));
     if (w < 0.5 || d < 0.5) return fail(`The ${tag} is ${w} × ${d} studs; the least is half a stud.`);
@@ -61,10 +68,34 @@ export function readOutlines(svg: string): { ok: true; outlines: Outline[] } | {
       name: name === '' ? `Outline ${outlines.length + 1}` : name,
       ...{ x, y, w, d },
       shape: isRect ? 'rect' : 'outline',
+      pad: null,
       outline: isRect ? [] : studs.map((at) => ({ x: (at.x - x) / w, y: (at.y - y) / d })),
     });
   }
   return outlines.length > 0 ? { ok: true, outlines } : fail('The layer PADS holds no closed outline.');
+}
+
+/** The pad that an outline was written of, if it still lies where that pad lies. */
+function padOf(body: string, corners: readonly number[][]): DataOf<'pad'> | null {
+  const text = /data-thing="([^"]*)"/.exec(body)?.[1];
+  if (text === undefined) return null;
+  let thing: unknown;
+  try {
+    thing = JSON.parse(unescape(text));
+  } catch {
+    return null;
+  }
+  const read = KINDS.pad.schema.safeParse(thing);
+  if (!read.success) return null;
+  const own: Point[] = outlineOf(read.data);
+  const lies =
+    own.length === corners.length &&
+    own.every(
+      ({ x, y }, i) =>
+        Math.abs(x * MM_PER_STUD - corners[i][0]) < ROUNDING &&
+        Math.abs(y * MM_PER_STUD - corners[i][1]) < ROUNDING,
+    );
+  return lies ? read.data : null;
 }
 
 const half = (value: number) => Math.round(value * 2) / 2 + 0;

@@ -51,7 +51,8 @@ export function planDrawing(scene: Scene, relief: Relief, { textSize }: { textSi
   const middle = ({ x, y, w, d }: Rect) => ({ x: x + w / 2, y: y + d / 2 });
 
   for (const part of listOf(scene, 'footprint')) box('FOOTPRINT', part, { weight: 4, name: part.name });
-  for (const pad of padsInOrder(scene)) line('PADS', outlineOf(pad), { closed: true, name: pad.name });
+  for (const { id: _id, v: _v, ...pad } of padsInOrder(scene))
+    line('PADS', outlineOf(pad), { closed: true, name: pad.name, thing: pad });
   for (const ground of OUTLINED) {
     // The outline of an area is the contour of a plateau that stands on it.
     const code = GROUNDS.indexOf(ground);
@@ -96,7 +97,8 @@ export function planDrawing(scene: Scene, relief: Relief, { textSize }: { textSi
   return { title: displayOf(scene).name, bounds, items };
 }
 
-function outlineOf(area: Area): Point[] {
+/** Corners of an area, studs; of an oval 48 of them. */
+export function outlineOf(area: Area): Point[] {
   if (area.shape === 'outline') return cornersOfOutline(area);
   if (area.shape === 'rect') return quadOf(area);
   const { x, y, w, d } = area;

@@ -23,7 +23,8 @@ export function writeSvg({ title, bounds, items }: Drawing, pen = PEN): string {
           const points = item.points.map((point) => `${number(point.x)},${number(point.y)}`).join(' ');
           const dash = item.dashed ? ` stroke-dasharray="${number(pen * 6)} ${number(pen * 4)}"` : '';
           const name = item.name === undefined ? '' : ` data-name="${escape(item.name)}"`;
-          return `    <${item.closed ? 'polygon' : 'polyline'} points="${points}" stroke-width="${number(item.weight * pen)}"${dash}${name}/>`;
+          const thing = item.thing === undefined ? '' : ` data-thing="${escape(JSON.stringify(item.thing))}"`;
+          return `    <${item.closed ? 'polygon' : 'polyline'} points="${points}" stroke-width="${number(item.weight * pen)}"${dash}${name}${thing}/>`;
         }
         const { at, size, turn, text } = item;
         const place =

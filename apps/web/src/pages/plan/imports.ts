@@ -40,9 +40,12 @@ export async function importFile(scene: Scene, file: File, as: 'picture' | 'grou
     if (!reading.ok) return fail(reading.error);
     const level = usualLevel(scene);
     const last = padsInOrder(scene).at(-1)?.order ?? 0;
-    const pads = reading.outlines.map((outline, i) => ({
+    const pads = reading.outlines.map(({ pad, ...outline }, i) => ({
       id: freshId('pad'),
-      data: { ...outline, level: level.id, ground: 'grass', order: Math.min(100_000, last + 10 + i) },
+      // Ground, height and sides as they were written; on the usual level where the display has not that one.
+      data: pad
+        ? { ...pad, level: Object.hasOwn(scene.level, pad.level) ? pad.level : level.id }
+        : { ...outline, level: level.id, ground: 'grass', order: Math.min(100_000, last + 10 + i) },
     }));
     return {
       ...{ ok: true, as: 'changes' },
