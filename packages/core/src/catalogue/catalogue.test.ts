@@ -157,6 +157,11 @@ describe('parts', () => {
     ]).toEqual(['brick 2×4', 'slope 1×2 45°', 'rock panel 6×4×6', 'odd thing']);
     expect([partNamed('banana'), partNamed('boat 2x4')]).toEqual([null, null]);
   });
+  test('the name of every listed part means that part', () => {
+    expect(
+      CATALOGUE.filter(({ id }) => partNamed(partName(id))?.id !== id).map(({ id }) => partName(id)),
+    ).toEqual([]);
+  });
   test('masses by volume: a brick 2 × 4 about 2.3 g (from memory); bigger is heavier', () => {
     const grams = (id: string) => gramsOf(partOf(id) ?? CATALOGUE[0]);
     expect(Math.abs(grams('brick-2x4') - 2.3)).toBeLessThan(0.15);

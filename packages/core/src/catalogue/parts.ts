@@ -198,7 +198,7 @@ export const isListed = (id: string): boolean => KNOWN.has(id);
 
 /**
  * A part by what people call it: an id, or «brick 2x4», «2 × 4 brick», «2x4 plate», «slope 45 2x1». The size may be
- * told either way round; a height in bricks may follow («brick 2x4x3»).
+ * told either way round; a height in bricks may follow («brick 2x4x3»), or in plates («slope 1x1 of 2 plates 30°»).
  */
 export function partNamed(word: string): Part | null {
   const plain = word
@@ -210,7 +210,9 @@ export function partNamed(word: string): Part | null {
   if (whole) return whole;
   const size = /(\d{1,2})x(\d{1,2})(?:x(\d{1,2}))?/.exec(plain);
   if (!size) return null;
-  const rest = plain.replace(size[0], ' ');
+  // «round 1×1 of 1 plate»: a height that no whole number of bricks makes.
+  const flat = / of (\d{1,3}) plates?\b/.exec(plain);
+  const rest = plain.replace(size[0], ' ').replace(flat?.[0] ?? '', ' ');
   const angle = /(\d{2})\s*°?/.exec(rest);
   const said = rest
     .replace(/\d{2}\s*°?/, ' ')
@@ -222,7 +224,8 @@ export function partNamed(word: string): Part | null {
   );
   if (!family) return null;
   const [a, b] = [Number(size[1]), Number(size[2])];
-  const h = size[3] === undefined ? undefined : Number(size[3]) * 3;
+  const bricks = size[3] === undefined ? undefined : Number(size[3]) * 3;
+  const h = flat ? Number(flat[1]) : bricks;
   const turn = family === 'slope' ? Number(angle?.[1] ?? 45) : undefined;
   const ways: [number, number][] = [
     [a, b],

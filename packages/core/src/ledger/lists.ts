@@ -82,7 +82,8 @@ function readCount(text: string, decimal: Decimal): number | null {
  * @param rows without the heading
  * @param own parts that somebody added, which any list may name by id
  * @param options.first the number of the first of them in the file, from 1
- * @param options.people ids by what owners may be called, in small letters
+ * @param options.people ids by what owners may be called, in small letters; left out where nobody's drawers are asked for:
+ *   owners are not read then
  * @param options.decimal the mark before decimals; left out: found from all of them
  */
 export function readRows(
@@ -93,7 +94,7 @@ export function readRows(
   {
     first = 2,
     decimal,
-    people = new Map(),
+    people,
   }: { first?: number; decimal?: Decimal; people?: ReadonlyMap<string, string> } = {},
 ): ReadList {
   const at = (use: ColumnUse) => columns.indexOf(use);
@@ -163,7 +164,8 @@ export function readRows(
       );
       continue;
     }
-    const owner = cell(ownerAt) === '' ? null : (people.get(cell(ownerAt).toLowerCase()) ?? undefined);
+    const owner =
+      !people || cell(ownerAt) === '' ? null : (people.get(cell(ownerAt).toLowerCase()) ?? undefined);
     if (owner === undefined) {
       reject(`«${cell(ownerAt)}» is nobody of this display`);
       continue;

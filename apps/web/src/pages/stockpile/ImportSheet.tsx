@@ -60,9 +60,13 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
   const read = useMemo(
     () =>
       table
-        ? readRows(table.rows.slice(1), columns, aliases, own, { people, ...(decimal ? { decimal } : {}) })
+        ? readRows(table.rows.slice(1), columns, aliases, own, {
+            // Of what is needed and of kits it does not matter whose section or drawer a line was in.
+            ...(into === 'stock' ? { people } : {}),
+            ...(decimal ? { decimal } : {}),
+          })
         : null,
-    [table, columns, aliases, own, people, decimal],
+    [table, columns, aliases, own, people, decimal, into],
   );
   const open = async (from: File | string, word: string) => {
     try {

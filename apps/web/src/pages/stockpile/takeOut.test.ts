@@ -1,7 +1,10 @@
 import { Workbook } from 'exceljs';
+import fc from 'fast-check';
 import Papa from 'papaparse';
-import { demandsOf, net, suppliesOf, type Need } from '@quarry/core/ledger';
+import { ANY_COLOUR, CATALOGUE, PALETTE } from '@quarry/core/catalogue';
+import { demandsOf, guessColumns, net, readRows, suppliesOf, type Need } from '@quarry/core/ledger';
 import { emptyScene, reduce, type Change } from '@quarry/core/scene';
+import { tableRows } from '../../data/tableRows.ts';
 import { matches, rowsOf } from './rows.ts';
 import { needsCsv, needsXlsx, pickLines } from './takeOut.ts';
 
@@ -51,6 +54,44 @@ test('needs as CSV, read back by a general reader, with commas and quotes in nam
     short: '7',
     state: 'short',
   });
+});
+test('needs that went out come back part for part, as text and as a workbook', async () => {
+  const line = fc.record({
+    part: fc.constantFrom(...CATALOGUE.map(({ id }) => id)),
+    colour: fc.constantFrom(ANY_COLOUR, ...PALETTE.map(({ id }) => id)),
+    qty: fc.integer({ min: 1, max: 99_999 }),
+  });
+  await fc.assert(
+    fc.asyncProperty(fc.array(line, { minLength: 1, maxLength: 40 }), async (lines) => {
+      const all = rowsOf(
+        scene,
+        net(
+          scene,
+          demandsOf(
+            scene,
+            lines.map(({ part, colour, qty }) => need(part, colour, qty)),
+          ),
+          [],
+        ).rows,
+      );
+      const tally = (list: readonly { part: string; colour: string; qty: number }[]) => {
+        const sums = new Map<string, number>();
+        for (const { part, colour, qty } of list)
+          sums.set(`${part} ${colour}`, (sums.get(`${part} ${colour}`) ?? 0) + qty);
+        return Object.fromEntries([...sums].sort(([a], [b]) => (a < b ? -1 : 1)));
+      };
+      for (const [name, blob] of [
+        ['needs.csv', needsCsv(all)],
+        ['needs.xlsx', await needsXlsx(all, 'Yard')],
+      ] as const) {
+        const [head, ...table] = await tableRows(name, await blob.arrayBuffer());
+        const read = readRows(table, guessColumns(head), new Map(), new Set());
+        expect([read.bad, read.unknown]).toEqual([[], []]);
+        expect(tally(read.lines)).toEqual(tally(all));
+      }
+    }),
+    { numRuns: 12 },
+  );
 });
 test('a name that a spreadsheet would run is a text', async () => {
   const [row] = rows;
