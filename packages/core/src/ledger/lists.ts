@@ -53,9 +53,17 @@ export function guessColumns(head: readonly string[]): ColumnUse[] {
   });
 }
 
-/** What people's words mean: what the scene remembers. */
+/** What people's words mean: what the scene remembers, and what it calls parts by itself. */
 export function aliasesOf(scene: Scene): Map<string, string> {
-  return new Map(listOf(scene, 'alias').map(({ about, word, means }) => [aliasKey(about, word), means]));
+  return new Map([
+    ...listOf(scene, 'partType')
+      .filter(({ name }) => name !== '')
+      .map(({ id, name }): [string, string] => [aliasKey('part', name), id]),
+    ...listOf(scene, 'alias').map(({ about, word, means }): [string, string] => [
+      aliasKey(about, word),
+      means,
+    ]),
+  ]);
 }
 export const aliasKey = (about: 'part' | 'colour', word: string): string =>
   `${about} ${word.trim().toLowerCase()}`;

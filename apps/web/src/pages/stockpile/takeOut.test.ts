@@ -2,7 +2,15 @@ import { Workbook } from 'exceljs';
 import fc from 'fast-check';
 import Papa from 'papaparse';
 import { ANY_COLOUR, CATALOGUE, PALETTE } from '@quarry/core/catalogue';
-import { demandsOf, guessColumns, net, readRows, suppliesOf, type Need } from '@quarry/core/ledger';
+import {
+  aliasesOf,
+  demandsOf,
+  guessColumns,
+  net,
+  readRows,
+  suppliesOf,
+  type Need,
+} from '@quarry/core/ledger';
 import { emptyScene, reduce, type Change } from '@quarry/core/scene';
 import { tableRows } from '../../data/tableRows.ts';
 import { matches, rowsOf } from './rows.ts';
@@ -18,6 +26,8 @@ const made = reduce(emptyScene(), [
   add('display', 'display', { name: 'Yard', kind: 'city' }),
   add('person', 'ada', { name: 'Ada, called «Fenn»', initials: 'AF' }),
   add('section', 's', { letter: 'A', name: 'North, upper', x: 0, y: 0, w: 8, d: 8, owner: 'ada' }),
+  add('partType', 'own-signal-arm', { name: 'Signal arm, «old» 2×9', family: 'special' }),
+  add('partType', 'brick-2x3', { name: 'Three-er', family: 'brick' }),
   add('lot', 'l1', { part: 'brick-2x4', colour: 'slate', qty: 8, owner: 'ada', place: 'drawer 2' }),
   add('lot', 'l2', { part: 'brick-2x4', colour: 'slate', qty: 5, owner: 'ada', place: 'drawer 1' }),
 ]);
@@ -57,7 +67,10 @@ test('needs as CSV, read back by a general reader, with commas and quotes in nam
 });
 test('needs that went out come back part for part, as text and as a workbook', async () => {
   const line = fc.record({
-    part: fc.constantFrom(...CATALOGUE.map(({ id }) => id)),
+    part: fc.oneof(
+      fc.constantFrom('own-signal-arm', 'brick-2x3'),
+      fc.constantFrom(...CATALOGUE.map(({ id }) => id)),
+    ),
     colour: fc.constantFrom(ANY_COLOUR, ...PALETTE.map(({ id }) => id)),
     qty: fc.integer({ min: 1, max: 99_999 }),
   });
@@ -85,7 +98,7 @@ test('needs that went out come back part for part, as text and as a workbook', a
         ['needs.xlsx', await needsXlsx(all, 'Yard')],
       ] as const) {
         const [head, ...table] = await tableRows(name, await blob.arrayBuffer());
-        const read = readRows(table, guessColumns(head), new Map(), new Set());
+        const read = readRows(table, guessColumns(head), aliasesOf(scene), new Set());
         expect([read.bad, read.unknown]).toEqual([[], []]);
         expect(tally(read.lines)).toEqual(tally(all));
       }
