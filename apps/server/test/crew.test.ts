@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { unzipSync } from 'fflate';
 import { existsSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { DEMO_PASSWORD } from '../src/demo/demo.service.ts';
@@ -517,18 +518,19 @@ describe('hearing of each other', () => {
 });
 
 describe('keeping', () => {
-  test('everything one may see goes out as one file, and nothing else', async () => {
+  test('everything one may see goes out in one archive, photos too, and nothing else', async () => {
     const suri = await as('suri');
-    const text = await (
-      await fetch(`${harness.url}/api/me/export`, { headers: { cookie: suri.cookie } })
-    ).text();
-    const all = JSON.parse(text);
-    expect(all.account).toMatchObject({ login: 'suri' });
-    expect(
-      all.displays.map(({ file }: { file: { display: { name: string } } }) => file.display.name),
-    ).toEqual(['Skarn Edge']);
-    expect(all.displays[0].log.length).toBeGreaterThan(40);
-    expect(text).not.toMatch(/passwordHash|argon2|Larch Lane/);
+    const answer = await fetch(`${harness.url}/api/me/export`, { headers: { cookie: suri.cookie } });
+    const files = unzipSync(new Uint8Array(await answer.arrayBuffer()));
+    const text = (name: string) => new TextDecoder().decode(files[name]);
+    expect(JSON.parse(text('account.json')).account).toMatchObject({ login: 'suri' });
+    const folder = '1-skarn-edge.viewer';
+    expect(JSON.parse(text(`${folder}/display.quarry.json`)).display.name).toBe('Skarn Edge');
+    expect(JSON.parse(text(`${folder}/log.json`)).length).toBeGreaterThan(40);
+    expect(Object.keys(files).filter((name) => name.startsWith(`${folder}/photos/`))).toHaveLength(3);
+    expect(Object.keys(files)).toHaveLength(1 + 2 + 3);
+    for (const name of Object.keys(files).filter((one) => one.endsWith('.json')))
+      expect(text(name)).not.toMatch(/passwordHash|argon2|Larch Lane/);
     expect((await nobody()('GET', '/api/me/export')).status).toBe(401);
   });
 

@@ -1,10 +1,13 @@
 import { Controller, Get, Inject, Res, UseGuards } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
+import { ARCHIVED_DISPLAY, fileName } from '@quarry/core/formats';
 import { writeFile } from '@quarry/core/scene';
 import { WriterService } from '../changes/writer.service.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import { LettersService } from '../letters/letters.service.ts';
+import { sendArchive, textParts, type ArchiveFile } from '../photos/archive.ts';
+import { PhotosService } from '../photos/photos.service.ts';
 import type { User } from './accounts.service.ts';
 import { CurrentUser, SignedInGuard } from './session.ts';
 
@@ -19,31 +22,44 @@ export class ExportController {
     @Inject(DisplaysService) private readonly displays: DisplaysService,
     @Inject(WriterService) private readonly writer: WriterService,
     @Inject(LettersService) private readonly letters: LettersService,
+    @Inject(PhotosService) private readonly photos: PhotosService,
   ) {}
 
-  /** Everything one may see here, as one JSON: the account, its letters, and each display with its log. */
+  /** Everything one may see here: the account, its letters, and each display with its log and photos, in a ZIP archive. */
   @Get()
   async everything(@CurrentUser() user: User, @Res() response: Response): Promise<void> {
-    response.attachment('open-quarry.json').type('application/json');
-    const write = async (text: string) => {
-      if (!response.write(text)) await new Promise((resolve) => response.once('drain', resolve));
-    };
-    await write(
-      `{"account":${JSON.stringify(user)},"letters":${JSON.stringify(this.letters.of(user))},"displays":[`,
-    );
-    for (const [i, { id, role }] of this.displays.list(user).entries()) {
-      const { scene, seq } = this.displays.hold(id);
-      await write(`${i > 0 ? ',' : ''}{"role":"${role}","file":${writeFile(scene).trimEnd()},"log":[`);
-      let after = 0;
-      let part = this.writer.since(id, after, AT_A_TIME);
-      while (part.length > 0 && after < seq) {
-        await write(`${after > 0 ? ',' : ''}${part.map((batch) => JSON.stringify(batch)).join(',')}`);
-        after = part[part.length - 1].seq;
-        part = this.writer.since(id, after, AT_A_TIME);
-      }
-      await write(']}');
+    response.type('application/zip').attachment('open-quarry.zip');
+    await sendArchive(response, this.files(user));
+  }
+
+  private *files(user: User): Generator<ArchiveFile> {
+    const about = { account: user, letters: this.letters.of(user) };
+    yield { name: 'account.json', parts: textParts(`${JSON.stringify(about, null, 2)}\n`) };
+    for (const [i, { id, name, role }] of this.displays.list(user).entries()) {
+      const { scene } = this.displays.hold(id);
+      // Two displays may have one name.
+      const folder = fileName([String(i + 1), name], role);
+      const inside = [
+        { name: ARCHIVED_DISPLAY, parts: textParts(writeFile(scene)) },
+        { name: 'log.json', parts: () => this.log(id) },
+        ...this.photos.archived(id, scene),
+      ];
+      for (const file of inside) yield { ...file, name: `${folder}/${file.name}` };
     }
-    await write(']}\n');
-    response.end();
+  }
+
+  /** A display's log as a JSON list, piece by piece. */
+  private *log(id: string): Generator<Uint8Array> {
+    const encode = (text: string) => new TextEncoder().encode(text);
+    const { seq } = this.displays.hold(id);
+    yield encode('[');
+    let after = 0;
+    let part = this.writer.since(id, after, AT_A_TIME);
+    while (part.length > 0 && after < seq) {
+      yield encode(`${after > 0 ? ',' : ''}${part.map((batch) => JSON.stringify(batch)).join(',\n')}`);
+      after = part[part.length - 1].seq;
+      part = this.writer.since(id, after, AT_A_TIME);
+    }
+    yield encode(']\n');
   }
 }

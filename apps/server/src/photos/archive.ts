@@ -2,14 +2,17 @@ import { once } from 'node:events';
 import { Zip, ZipPassThrough } from 'fflate';
 import type { Response } from 'express';
 
-/** A file of an archive; read when its turn comes, so that no more than one lies in memory. */
+/** A file of an archive; its parts are read when their turn comes, so that no more than one lies in memory. */
 export interface ArchiveFile {
   name: string;
-  read: () => Uint8Array;
+  parts: () => Iterable<Uint8Array>;
 }
 
+/** A text as the parts of a file. */
+export const textParts = (text: string) => (): Uint8Array[] => [new TextEncoder().encode(text)];
+
 /**
- * Writes files into a ZIP archive as it is sent, at the pace at which it is taken: others are answered between files.
+ * Writes files into a ZIP archive as it is sent, at the pace at which it is taken: others are answered between parts.
  * Photos are packed already, so that nothing is packed again.
  */
 export async function sendArchive(response: Response, files: Iterable<ArchiveFile>): Promise<void> {
@@ -19,14 +22,17 @@ export async function sendArchive(response: Response, files: Iterable<ArchiveFil
     if (error) failed = error;
     else if (!response.destroyed) response.write(chunk);
   };
-  for (const { name, read } of files) {
-    if (response.destroyed) return;
+  for (const { name, parts } of files) {
     const entry = new ZipPassThrough(name);
     zip.add(entry);
-    entry.push(read(), true);
-    if (failed) throw failed;
-    if (response.writableNeedDrain) await Promise.race([once(response, 'drain'), once(response, 'close')]);
-    else await new Promise((resolve) => setImmediate(resolve));
+    for (const part of parts()) {
+      if (response.destroyed) return;
+      entry.push(part, false);
+      if (failed) throw failed;
+      if (response.writableNeedDrain) await Promise.race([once(response, 'drain'), once(response, 'close')]);
+      else await new Promise((resolve) => setImmediate(resolve));
+    }
+    entry.push(new Uint8Array(), true);
   }
   zip.end();
   response.end();

@@ -2,14 +2,14 @@ import { createHash } from 'node:crypto';
 import { HttpStatus, Inject, Injectable } from '@nestjs/common';
 import { and, count, eq } from 'drizzle-orm';
 import { ARCHIVED_DISPLAY, archivedPhoto, fileName } from '@quarry/core/formats';
-import { displayOf, listOf, writeFile } from '@quarry/core/scene';
+import { displayOf, listOf, writeFile, type Scene } from '@quarry/core/scene';
 import type { User } from '../accounts/accounts.service.ts';
 import { STORE } from '../config.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import { ApiError, notFound } from '../http/errors.ts';
 import type { Store } from '../store/database.ts';
 import { photoFiles } from '../store/tables.ts';
-import type { ArchiveFile } from './archive.ts';
+import { textParts, type ArchiveFile } from './archive.ts';
 import { madeAnew } from './picture.ts';
 
 /** The largest picture that is taken in, bytes as sent. */
@@ -78,21 +78,41 @@ export class PhotosService {
   archive(displayId: string, user: User): { name: string; files: Iterable<ArchiveFile> } {
     this.displays.actor(displayId, user);
     const { scene } = this.displays.hold(displayId);
-    const digests = new Set(listOf(scene, 'photo').map(({ file }) => file));
-    const keeps = (digest: string) =>
+    return {
+      name: fileName([displayOf(scene).name], 'quarry.zip'),
+      files: [
+        { name: ARCHIVED_DISPLAY, parts: textParts(writeFile(scene)) },
+        ...this.archived(displayId, scene),
+      ],
+    };
+  }
+
+  /** The photos that a display tells of, as files of an archive; each is read when its turn comes. */
+  archived(displayId: string, scene: Scene): ArchiveFile[] {
+    const bytesOf = (digest: string) =>
       this.store.db
         .select({ bytes: photoFiles.bytes })
         .from(photoFiles)
         .where(and(eq(photoFiles.displayId, displayId), eq(photoFiles.digest, digest)))
         .get()?.bytes;
-    function* files(): Generator<ArchiveFile> {
-      yield { name: ARCHIVED_DISPLAY, read: () => new TextEncoder().encode(writeFile(scene)) };
-      for (const digest of digests) {
-        const bytes = keeps(digest);
-        if (bytes) yield { name: archivedPhoto(digest), read: () => bytes };
-      }
-    }
-    return { name: fileName([displayOf(scene).name], 'quarry.zip'), files: files() };
+    const kept = new Set(
+      this.store.db
+        .select({ digest: photoFiles.digest })
+        .from(photoFiles)
+        .where(eq(photoFiles.displayId, displayId))
+        .all()
+        .map(({ digest }) => digest),
+    );
+    const told = new Set(listOf(scene, 'photo').map(({ file }) => file));
+    return [...told]
+      .filter((digest) => kept.has(digest))
+      .map((digest) => ({
+        name: archivedPhoto(digest),
+        *parts() {
+          const bytes = bytesOf(digest);
+          if (bytes) yield bytes;
+        },
+      }));
   }
 
   /** The JPEG of a photo for the public. @throws ApiError 404 for one that its owner has not published */

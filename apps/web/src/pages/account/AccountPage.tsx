@@ -26,7 +26,8 @@ export function AccountPage({ user }: { user: User }) {
       <section aria-labelledby="take">
         <Heading id="take">Everything you may see here</Heading>
         <p className="ink-2 pb-1">
-          Your account, your letters, and every display you are on with its whole log, as one JSON file.
+          Your account, your letters, and every display you are on with its whole log and its photos, in one
+          ZIP archive.
         </p>
         <a className="btn btn-xs" href={exportUrl} download>
           Save it all
