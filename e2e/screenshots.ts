@@ -47,7 +47,7 @@ async function main() {
     await openTab(page, 'Colours');
     await shot(page, 'stockpile-colours');
     await openTab(page, 'Layers');
-    await page.waitForSelector('[aria-label="The layer from above"]');
+    await page.waitForSelector('[aria-label="The step from above"]');
     for (let i = 0; i < 12; i++) await page.locator('button[aria-label="Step above"]').click();
     await pause(1500);
     await shot(page, 'stockpile-layers');
