@@ -144,6 +144,14 @@ test('a first evening without the server: seven changes wait, survive a reload, 
       },
       { timeout: 60_000, polling: 500 },
     );
+    const kept = await page.evaluate(async () => {
+      const names = (await caches.keys()).filter((name) => name.includes('precache'));
+      const all = await Promise.all(names.map(async (name) => (await caches.open(name)).matchAll()));
+      const sizes = all.flat().map(async (response) => (await response.arrayBuffer()).byteLength);
+      return (await Promise.all(sizes)).reduce((sum, size) => sum + size, 0);
+    });
+    expect(kept).toBeGreaterThan(1_000_000);
+    expect(kept).toBeLessThan(3_000_000);
     await server.stop('SIGKILL');
     const path = new URL(page.url()).pathname;
     await pickFromOutline(page, 'Plots', 'Florist');

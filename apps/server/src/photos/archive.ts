@@ -1,4 +1,3 @@
-import { once } from 'node:events';
 import { Zip, ZipPassThrough } from 'fflate';
 import type { Response } from 'express';
 
@@ -13,27 +12,43 @@ export const textParts = (text: string) => (): Uint8Array[] => [new TextEncoder(
 
 /**
  * Writes files into a ZIP archive as it is sent, at the pace at which it is taken: others are answered between parts.
- * Photos are packed already, so that nothing is packed again.
+ * Photos are packed already, so that nothing is packed again. Where it fails the line is broken off: an archive that
+ * ends is whole.
  */
 export async function sendArchive(response: Response, files: Iterable<ArchiveFile>): Promise<void> {
-  const zip = new Zip();
-  let failed: Error | null = null;
-  zip.ondata = (error, chunk) => {
-    if (error) failed = error;
-    else if (!response.destroyed) response.write(chunk);
-  };
-  for (const { name, parts } of files) {
-    const entry = new ZipPassThrough(name);
-    zip.add(entry);
-    for (const part of parts()) {
-      if (response.destroyed) return;
-      entry.push(part, false);
-      if (failed) throw failed;
-      if (response.writableNeedDrain) await Promise.race([once(response, 'drain'), once(response, 'close')]);
-      else await new Promise((resolve) => setImmediate(resolve));
+  try {
+    const zip = new Zip((error, chunk) => {
+      if (error) throw error;
+      if (!response.destroyed) response.write(chunk);
+    });
+    for (const { name, parts } of files) {
+      const entry = new ZipPassThrough(name);
+      zip.add(entry);
+      for (const part of parts()) {
+        if (response.destroyed) return;
+        entry.push(part, false);
+        await taken(response);
+      }
+      entry.push(new Uint8Array(), true);
     }
-    entry.push(new Uint8Array(), true);
+    zip.end();
+    response.end();
+  } catch (error) {
+    response.destroy();
+    throw error;
   }
-  zip.end();
-  response.end();
 }
+
+/** Waits until what was written has gone, or until there is nobody to take it; lets others have their turn. */
+const taken = (response: Response): Promise<void> =>
+  new Promise((resolve) => {
+    if (!response.writableNeedDrain) {
+      setImmediate(resolve);
+      return;
+    }
+    const go = () => {
+      response.off('drain', go).off('close', go);
+      resolve();
+    };
+    response.on('drain', go).on('close', go);
+  });
