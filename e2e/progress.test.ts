@@ -193,7 +193,7 @@ journey('three clocks on one page: who sits down when, and the agenda as a file'
   await saved(iva);
   await sees(iva, '(06:30–08:30 there)');
   const agenda = await iva.evaluate(async () => {
-    const link = document.querySelector('a[href$="agenda.ics"]');
+    const link = document.querySelector('a[href*="agenda.ics"]');
     return (await fetch(link?.getAttribute('href') ?? '')).text();
   });
   const starts = new ICAL.Component(ICAL.parse(agenda))

@@ -2,7 +2,7 @@
  * What every command does first, with nothing but Node: install what is missing, build what is stale.
  * Both are skipped when a stamp in dist says that nothing has changed since.
  */
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
@@ -23,6 +23,39 @@ export function run(command, args, { quiet = false } = {}) {
   process.stderr.write(`\n${command} ${args.join(' ')} failed${error ? `: ${error.message}` : ''}.\n`);
   process.exit(status ?? 1);
 }
+
+/**
+ * Runs commands in the project's folder at the same time. What one prints is shown when it has failed, so that two never
+ * mix.
+ * @param commands each with its arguments
+ * @returns the names of those that failed
+ */
+export async function together(commands) {
+  const failed = [];
+  await Promise.all(
+    Object.entries(commands).map(
+      ([name, [command, ...args]]) =>
+        new Promise((resolve) => {
+          const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] });
+          let output = '';
+          child.stdout.on('data', (chunk) => (output += chunk));
+          child.stderr.on('data', (chunk) => (output += chunk));
+          child.on('error', (error) => (output += error.message));
+          child.on('close', (status) => {
+            if (status !== 0) {
+              failed.push(name);
+              process.stderr.write(`\n${name} failed:\n${output}\n`);
+            }
+            resolve();
+          });
+        }),
+    ),
+  );
+  return failed;
+}
+
+/** An npm script as a command for `together`. */
+export const script = (name, ...args) => [NPM, 'run', '--silent', name, ...args];
 
 function checkNode() {
   const [major, minor] = process.versions.node.split('.').map(Number);

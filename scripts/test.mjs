@@ -1,16 +1,15 @@
 /**
- * `npm test`: everything that must hold. Lint and types, a fresh build, then the core, the server over real HTTP and
- * the browser's journeys. Arguments go to Jest: `npm test -- --selectProjects core`.
+ * `npm test`: everything that must hold. Types beside lint and a fresh build, then the core, the pages and the server over
+ * real HTTP, then the browser's journeys. Arguments go to Jest, which runs once then: `npm test -- --selectProjects core`.
  */
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { ROOT, build, install, run } from './prepare.mjs';
+import { ROOT, build, install, run, script, together } from './prepare.mjs';
 
 const began = Date.now();
 const step = (name) => process.stderr.write(`\n── ${name} (${Math.round((Date.now() - began) / 1000)} s)\n`);
-const npm = (...args) => run('npm', ['run', '--silent', ...args]);
 const args = process.argv.slice(2);
 
 function ensureChromium() {
@@ -28,27 +27,40 @@ function ensureChromium() {
 
 install();
 ensureChromium();
-step('lint: the rules, the format, the stair, nothing unused');
-npm('lint');
-step('types');
-npm('typecheck');
-step('build');
+step('types, lint (the rules, the format, the stair, nothing unused) and build');
+const failed = await together({ types: script('typecheck'), lint: script('lint') });
+if (failed.length > 0) process.exit(1);
 build('web', 'server', 'cli');
-step('tests');
-const folder = mkdtempSync(join(tmpdir(), 'quarry-test-'));
-const report = join(folder, 'report.json');
-const { status } = spawnSync(
-  process.execPath,
-  [join(ROOT, 'node_modules', 'jest', 'bin', 'jest.js'), '--json', `--outputFile=${report}`, ...args],
-  {
-    cwd: ROOT,
-    stdio: ['inherit', 'ignore', 'inherit'],
-  },
-);
-if (existsSync(report)) {
-  const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(report, 'utf8'));
-  step('done');
-  process.stdout.write(`${numPassedTests} passed, ${numFailedTests} failed\n`);
+
+/** Runs Jest once. @returns how many tests passed and failed, and its exit code */
+function jest(...more) {
+  const folder = mkdtempSync(join(tmpdir(), 'quarry-test-'));
+  const report = join(folder, 'report.json');
+  const { status } = spawnSync(
+    process.execPath,
+    [join(ROOT, 'node_modules', 'jest', 'bin', 'jest.js'), '--json', `--outputFile=${report}`, ...more],
+    { cwd: ROOT, stdio: ['inherit', 'ignore', 'inherit'] },
+  );
+  const { numPassedTests, numFailedTests } = existsSync(report)
+    ? JSON.parse(readFileSync(report, 'utf8'))
+    : { numPassedTests: 0, numFailedTests: 0 };
+  rmSync(folder, { recursive: true, force: true });
+  return { passed: numPassedTests, failed: numFailedTests, status: status ?? 1 };
 }
-rmSync(folder, { recursive: true, force: true });
-process.exitCode = status ?? 1;
+
+// Journeys wait for a browser that answers: nothing else computes beside them.
+const parts =
+  args.length > 0
+    ? [args]
+    : [
+        ['--selectProjects', 'core', 'web', 'server'],
+        ['--selectProjects', 'browser'],
+      ];
+const results = parts.map((part) => {
+  step(args.length > 0 ? 'tests' : part.slice(1).join(', '));
+  return jest(...part);
+});
+step('done');
+const sum = (of) => results.reduce((all, result) => all + result[of], 0);
+process.stdout.write(`${sum('passed')} passed, ${sum('failed')} failed\n`);
+process.exitCode = results.find(({ status }) => status !== 0)?.status ?? 0;

@@ -206,7 +206,9 @@ const STRANGE: readonly unknown[] = [
   ...["' OR 1=1 --", '__proto__', {}, [], [[[]]], { constructor: { prototype: 1 } }, NaN, '💥', 'a\u202Eb'],
 ];
 
-test('ten thousand batches of nonsense: refused in words or landed whole, never a fault, and the display still reads', async () => {
+/** `npm run soak` sends ten thousand. */
+const BATCHES = process.env.SOAK === '1' ? 10_000 : 1000;
+test(`${BATCHES} batches of nonsense: refused in words or landed whole, never a fault, and the display still reads`, async () => {
   const owner = await harness.as('iva');
   const viewer = await harness.as('suri');
   const id = await valleyOf(owner);
@@ -274,9 +276,9 @@ test('ten thousand batches of nonsense: refused in words or landed whole, never 
     statuses.set(status, (statuses.get(status) ?? 0) + 1);
     if (status !== 200) expect(typeof answer.message).toBe('string');
   };
-  for (let n = 0; n < 10_000; n += 50) await Promise.all(Array.from({ length: 50 }, one));
+  for (let n = 0; n < BATCHES; n += 50) await Promise.all(Array.from({ length: 50 }, one));
   expect([...statuses.keys()].filter((status) => ![200, 400, 409, 422].includes(status))).toEqual([]);
-  expect(statuses.get(422)).toBeGreaterThan(2000);
+  expect(statuses.get(422)).toBeGreaterThan(BATCHES / 5);
   const after = await sceneOf(viewer, id);
   expect(Object.keys(after.scene.display)).toEqual(['display']);
   expect(({} as Record<string, unknown>).constructor).toBe(Object);

@@ -1,7 +1,8 @@
-import { execFileSync } from 'node:child_process';
+import { execFile } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { promisify } from 'node:util';
 import Papa from 'papaparse';
 import { Harness, valleyOf } from './harness.ts';
 
@@ -31,19 +32,19 @@ async function pdfOf(path: string, of?: string): Promise<Pdf & { name: string }>
   });
   expect([response.status, response.headers.get('content-type')]).toEqual([200, 'application/pdf']);
   const name = response.headers.get('content-disposition') ?? '';
-  return { ...readPdf(Buffer.from(await response.arrayBuffer())), name };
+  return { ...(await readPdf(Buffer.from(await response.arrayBuffer()))), name };
 }
 
-function readPdf(bytes: Buffer): Pdf {
+/** Read in a process of its own that is waited for without stopping this one: the server runs here. */
+async function readPdf(bytes: Buffer): Promise<Pdf> {
   const folder = mkdtempSync(join(tmpdir(), 'quarry-pdf-'));
   try {
     const file = join(folder, 'sheet.pdf');
     writeFileSync(file, bytes);
-    return JSON.parse(
-      execFileSync(process.execPath, [join(__dirname, 'readPdf.mjs'), file], {
-        ...{ encoding: 'utf8', maxBuffer: 1e8 },
-      }),
-    ) as Pdf;
+    const { stdout } = await promisify(execFile)(process.execPath, [join(__dirname, 'readPdf.mjs'), file], {
+      ...{ encoding: 'utf8', maxBuffer: 1e8 },
+    });
+    return JSON.parse(stdout) as Pdf;
   } finally {
     rmSync(folder, { recursive: true });
   }
@@ -354,7 +355,7 @@ describe('seam sheets', () => {
     };
     const made = await ask({ lines: [line, { ...line, place: 'drawer 7', qty: 5 }] });
     expect([made.status, made.headers.get('content-type')]).toEqual([200, 'application/pdf']);
-    const words = readPdf(Buffer.from(await made.arrayBuffer())).pages.flatMap(({ texts }) =>
+    const words = (await readPdf(Buffer.from(await made.arrayBuffer()))).pages.flatMap(({ texts }) =>
       texts.map(({ text }) => text),
     );
     for (const part of [

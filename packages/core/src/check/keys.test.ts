@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { randomDisplays } from '../../test/randomDisplays.ts';
 import { checkScene } from './index.ts';
+import { runs } from '../../test/runs.ts';
 
 // A finding is kept by its key: two findings of one key would be kept, and forgotten, as one.
 
@@ -13,6 +14,6 @@ test('no two findings of a random display have one key', () => {
         seen.add(key);
       }
     }),
-    { numRuns: 25 },
+    { numRuns: runs(25) },
   );
 });

@@ -14,6 +14,7 @@ import {
   type CutProblem,
   type Cutting,
 } from './index.ts';
+import { runs } from '../../test/runs.ts';
 
 let highs: Highs;
 beforeAll(async () => {
@@ -183,7 +184,7 @@ describe('optimality', () => {
           return answer.cutting.proven;
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   }, 60_000);
 
@@ -495,7 +496,7 @@ describe('from a scene and back', () => {
           expect(plates.reduce((sum, area) => sum + area, 0)).toBe(studs);
         }
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
   test('no region is refused that squares can cover (its rows shifted by half a square too)', () => {
@@ -539,7 +540,7 @@ describe('from a scene and back', () => {
         );
         expect(answer.feasible).toBe(covers);
       }),
-      { numRuns: 120 },
+      { numRuns: runs(120) },
     );
   });
 });

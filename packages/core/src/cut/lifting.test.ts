@@ -4,6 +4,7 @@ import { sceneFrom } from '../scene/index.ts';
 import { tableLoads } from '../site/index.ts';
 import { arrangementOf } from './arrangement.ts';
 import { bulkOf, judgeLift, massTable, moduleLift, moduleLoads } from './lifting.ts';
+import { runs } from '../../test/runs.ts';
 
 describe('the lifting equation', () => {
   const task = { kg: 10, horizontal: 25, vertical: 75, travel: 25, asymmetry: 0, coupling: 'good' as const };
@@ -181,7 +182,7 @@ describe('what is carried', () => {
         const spare = Math.min(...[a, b].map(({ tall }) => Math.min(300 - (48 * 8 - 0.2), 200 - tall)));
         expect(now.tightest?.spare).toBeCloseTo(spare, 6);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
   test('a building weighs the same whether it is pinned, loose or in parts: only who carries it differs', () => {

@@ -9,6 +9,7 @@ import { chooseTilings, priced, rowLetters, toCutting } from './plan.ts';
 import type { CutProblem } from './problem.ts';
 import { solveCut, verifyCutting } from './index.ts';
 import { TilingBook, placed } from './tilings.ts';
+import { runs } from '../../test/runs.ts';
 
 let highs: Highs;
 beforeAll(async () => {
@@ -166,7 +167,7 @@ describe('base tilings', () => {
           }
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 
@@ -223,7 +224,7 @@ describe('straight cuts', () => {
         const tilings = chooseTilings(grid, book, modules);
         return tilings !== null && Math.abs(priced(grid, modules, tilings).cost.total - expected) < 1e-6;
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 });
@@ -249,7 +250,7 @@ describe('the bound', () => {
         if (least < Infinity) expect(bound).toBeLessThanOrEqual(least + 1e-6);
         if (rounds === 3 && least < Infinity && converged) expect(bound).toBeGreaterThan(0);
       }),
-      { numRuns: 30 },
+      { numRuns: runs(30) },
     );
   });
 
@@ -276,7 +277,7 @@ describe('the bound', () => {
         for (const module of cells)
           expect(costWith(candidates.index(module))).toBeLessThanOrEqual(cost.total + 1e-6);
       }),
-      { numRuns: 30 },
+      { numRuns: runs(30) },
     );
   }, 120_000);
 
@@ -308,7 +309,7 @@ describe('the bound', () => {
           expect([coarse.cutting.proven, all.cutting.proven]).toEqual([true, true]);
         },
       ),
-      { numRuns: 20 },
+      { numRuns: runs(20) },
     );
   }, 120_000);
 
@@ -322,7 +323,7 @@ describe('the bound', () => {
         expect(answer.cutting).toMatchObject({ proven: true, gap: 0 });
         return true;
       }),
-      { numRuns: 30 },
+      { numRuns: runs(30) },
     );
   }, 120_000);
 });

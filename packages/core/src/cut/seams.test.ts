@@ -25,6 +25,7 @@ import {
 } from './index.ts';
 import { namesFor } from './naming.ts';
 import { rimsOf } from './rim.ts';
+import { runs } from '../../test/runs.ts';
 
 /** Two modules of 48 × 32 side by side, grass at 6 bricks; more as a test asks. */
 type File = Parameters<typeof sceneFrom>[0];
@@ -197,7 +198,7 @@ describe('the seam sheet', () => {
         const changes = points.slice(1).filter(({ x }, i) => x >= 48 !== points[i].x >= 48).length;
         expect(found).toHaveLength(changes);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 });

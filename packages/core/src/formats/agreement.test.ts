@@ -11,6 +11,7 @@ import { listOf, reduce, type Change, type Scene } from '../scene/index.ts';
 import { reachOf } from '../sight/index.ts';
 import { carriedHeight, tableLoads } from '../site/index.ts';
 import { randomDisplays } from '../../test/randomDisplays.ts';
+import { runs } from '../../test/runs.ts';
 
 // What several pages, findings and prints tell, they tell alike: checked on random displays, whose ground is counted.
 
@@ -134,6 +135,6 @@ test('masses, sizes, pieces, what is short and hours are the same wherever they 
             false,
           );
     }),
-    { numRuns: 25 },
+    { numRuns: runs(25) },
   );
 });

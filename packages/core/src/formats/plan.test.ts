@@ -17,6 +17,7 @@ import {
   writeSvg,
   type HeightGrid,
 } from './index.ts';
+import { runs } from '../../test/runs.ts';
 
 const pads = [
   { id: 'a', name: 'Yard & <lane>', x: 0, y: 0, w: 40, d: 24, level: 'l', ground: 'grass' as const },
@@ -121,7 +122,7 @@ describe('the plan as outlines', () => {
           padsInOrder(display).map(({ id: _id, v: _v, ...pad }) => pad),
         );
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
     const moved = writeSvg(drawing).replaceAll(
       'points="0,0 320,0 320,192 0,192"',
@@ -244,7 +245,7 @@ describe('height files', () => {
             }
         },
       ),
-      { numRuns: 12 },
+      { numRuns: runs(12) },
     );
   });
   test.each([

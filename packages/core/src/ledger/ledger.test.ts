@@ -37,6 +37,7 @@ import {
   type Market,
   type Supply,
 } from './index.ts';
+import { runs } from '../../test/runs.ts';
 
 const add = (kind: Change['kind'], id: string, data: Record<string, unknown>): Change => ({
   op: 'add',
@@ -624,7 +625,7 @@ describe('buying', () => {
           }
         }
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
   test('a need of any colour and needs of one share an offer: nothing is bought twice (brute force)', async () => {
@@ -703,7 +704,7 @@ describe('buying', () => {
           expect(has.reduce((sum, offer) => sum + offer.qty, 0)).toBeGreaterThanOrEqual(qty);
         }
       }),
-      { numRuns: 120 },
+      { numRuns: runs(120) },
     );
   });
   test('what cannot be is told from what was not found', async () => {

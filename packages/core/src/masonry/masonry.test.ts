@@ -40,6 +40,7 @@ import {
   type Fill,
 } from './index.ts';
 import { COVERS, TILES } from './method.ts';
+import { runs } from '../../test/runs.ts';
 
 const fillOf = (heights: readonly number[], w: number, method: Method, set: Partial<Fill> = {}): Fill => ({
   w,
@@ -153,7 +154,7 @@ describe('layers', () => {
           expect(verifyMasonry(fill, buildLayers(fill))).toEqual([]);
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
   test('the recount sees what is wrong', () => {

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { compile } from '../relief/index.ts';
 import { randomDisplays } from '../../test/randomDisplays.ts';
 import { MasonryBook, buildSteps, builtBlocks, laidBelow, markOf, stepCounts } from './index.ts';
+import { runs } from '../../test/runs.ts';
 
 test('every counted piece is laid in one step, once: lines and steps add up to the count of each block', () => {
   fc.assert(
@@ -33,7 +34,7 @@ test('every counted piece is laid in one step, once: lines and steps add up to t
         });
       }
     }),
-    { numRuns: 25 },
+    { numRuns: runs(25) },
   );
 });
 

@@ -21,6 +21,7 @@ import {
   type Doable,
   type LeftWork,
 } from './index.ts';
+import { runs } from '../../test/runs.ts';
 
 describe('earned value', () => {
   // A budget of 10,000 after a term in which 4,000 should have been done, 3,000 were, and 5,000 were spent: the
@@ -68,7 +69,7 @@ describe('three guesses', () => {
           expect(drawn.slice(0, 20)).toEqual(Array.from({ length: 20 }, () => draw(guess, again)));
         },
       ),
-      { numRuns: 20 },
+      { numRuns: runs(20) },
     );
   });
 });
@@ -198,7 +199,7 @@ describe('the forecast', () => {
           one.finish.forEach((day, run) => expect(more.finish[run]).toBeGreaterThanOrEqual(day));
         },
       ),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
 });
@@ -245,7 +246,7 @@ describe('an evening', () => {
         order.forEach((i, at) => tasks[i].after.forEach((k) => expect(order.indexOf(k)).toBeLessThan(at)));
         expect(order.every((i) => tasks[i].after.every((k) => order.includes(k)))).toBe(true);
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 });

@@ -20,6 +20,7 @@ import {
   type Relief,
 } from './index.ts';
 import { slowRelief } from '../../test/slowRelief.ts';
+import { runs } from '../../test/runs.ts';
 
 const DISPLAY = { name: 'Test', kind: 'diorama' as const };
 const LEVELS = [{ id: 'low', name: 'Low', height: 3 }];
@@ -156,7 +157,7 @@ describe('what lies on what', () => {
             }
         },
       ),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
   test('a slope leads from a pad down to the ground, a terrace brick by brick, a corner in a mitre', () => {
@@ -582,7 +583,7 @@ describe('random scenes', () => {
         expect(fast).toBe(like);
         if (slow.ties.size === 0) expect([...top].join()).toBe(slow.top.join());
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
   test('compiled from the one before, a scene is the same as compiled whole; nothing outside the changed studs differs', () => {
@@ -634,7 +635,7 @@ describe('random scenes', () => {
           expect(astray).toBe(-1);
         }
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
   test('a level raised raises all that lies on it, and nothing of the old relief is written to', () => {

@@ -15,6 +15,7 @@ import {
   studsFor,
   vehicleShare,
 } from './index.ts';
+import { runs } from '../../test/runs.ts';
 
 test('the nominal scales of NEM 010 are nearest to themselves; between two, proportion decides', () => {
   for (const scale of NEM_010) expect(nearestRailScale(scale)).toBe(scale);
@@ -85,7 +86,7 @@ describe('a real thing on the lattice', () => {
           return Math.abs(best.worst - brute) < 1e-9;
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 });

@@ -13,6 +13,7 @@ import {
   type Change,
   type Scene,
 } from './index.ts';
+import { runs } from '../../test/runs.ts';
 
 /** Several people on one scene: what each may do, and what becomes of changes that cross. */
 const start = () =>
@@ -182,7 +183,7 @@ test('three clients with lost answers, repeats and late news end with the same s
       // What the server stores is what it holds: rows there and back, removed ones included.
       expect(toRows(fromRows(toRows(truth)))).toEqual(toRows(truth));
     }),
-    { numRuns: 150 },
+    { numRuns: runs(150) },
   );
 });
 

@@ -4,6 +4,7 @@ import { reduce, sceneFrom } from '../scene/index.ts';
 import { overlap } from '../lattice/index.ts';
 import { leavesRoom, pointToRoom, sceneInRoom } from '../site/index.ts';
 import { bestMoves, nearestSide, openSides, reachOf, shareOf, sectionShares, type Layout } from './index.ts';
+import { runs } from '../../test/runs.ts';
 
 const room = (w: number, d: number) => [
   { x: 0, y: 0 },
@@ -138,7 +139,7 @@ describe('reach', () => {
           }
         },
       ),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
   test('the best move pulls it off the wall; what it promises is what one gets', () => {
@@ -211,7 +212,7 @@ describe('reach', () => {
           }
         },
       ),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
 });

@@ -16,6 +16,7 @@ import {
   type Point,
   type Segment,
 } from './index.ts';
+import { runs } from '../../test/runs.ts';
 
 /** The geometry of rooms against slow ways of finding the same: points along a line, steps of a push. */
 
@@ -207,7 +208,7 @@ describe('in a room', () => {
             expect(aisle).toBeCloseTo(least, 6);
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 });

@@ -34,6 +34,7 @@ import {
   hangingStuds,
   tableLoads,
 } from './index.ts';
+import { runs } from '../../test/runs.ts';
 
 const passage = (set: Partial<Passage>): Passage => ({
   id: 'p',
@@ -94,7 +95,7 @@ describe('a rectangle round a corner', () => {
         fc.pre(longest > Math.max(a, b) + 1);
         return turns(a, b, w, longest * 0.999) && !turns(a, b, w, longest * 1.002);
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
   test('a wider one is never longer, and what is as wide as the corridor is pushed round', () => {
@@ -218,7 +219,7 @@ describe('the largest module of a whole way', () => {
           expect(judgePassage(best.tightest, box).passes).toBe(false);
         } else expect(passesAll(steps, 96, 96, height)).toBe(true);
       }),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     );
   });
   test('what passes still passes when it is made shorter, narrower or lower', () => {
@@ -353,7 +354,7 @@ test('what each table bears and what hangs over is what a look at each stud find
         expect(tableLoads(scene, relief).map(({ studs }) => studs)).toEqual(counts);
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
 });
 
@@ -385,7 +386,7 @@ describe('room to grow', () => {
         const down = (studs: number) => studs - (studs % 8);
         expect(roomToGrow(scene)).toEqual({ n: down(n), e: down(e), s: down(s), w: down(w) });
       }),
-      { numRuns: 30 },
+      { numRuns: runs(30) },
     );
   });
   test('without a table or a footprint there is none', () => {

@@ -11,6 +11,7 @@ import {
   type Standing,
   type Taught,
 } from './takeIn.ts';
+import { runs } from '../../../../../packages/core/test/runs.ts';
 
 const empty = sceneFrom({
   display: { name: 'Drawers', kind: 'vignette' },
@@ -186,6 +187,6 @@ test('whatever is taken in twice is there once, piece for piece', () => {
         expect([pieces(once.scene), pieces(twice.scene)]).toEqual([all, all]);
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
 });

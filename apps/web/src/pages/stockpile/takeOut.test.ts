@@ -15,6 +15,7 @@ import { emptyScene, reduce, type Change } from '@quarry/core/scene';
 import { tableRows } from '../../data/tableRows.ts';
 import { matches, rowsOf } from './rows.ts';
 import { needsCsv, needsXlsx, pickLines } from './takeOut.ts';
+import { runs } from '../../../../../packages/core/test/runs.ts';
 
 const add = (kind: Change['kind'], id: string, data: Record<string, unknown>): Change => ({
   op: 'add',
@@ -103,7 +104,7 @@ test('needs that went out come back part for part, as text and as a workbook', a
         expect(tally(read.lines)).toEqual(tally(all));
       }
     }),
-    { numRuns: 12 },
+    { numRuns: runs(12) },
   );
 });
 test('a name that a spreadsheet would run is a text', async () => {

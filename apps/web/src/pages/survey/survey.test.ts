@@ -14,6 +14,7 @@ import {
 import { firstPlace, middleOf, rectangle } from './newThings.ts';
 import { fitted, zoomed } from './roomView.ts';
 import { sceneMoved, slideOpening } from './moving.ts';
+import { runs } from '../../../../../packages/core/test/runs.ts';
 
 const after = (scene: Scene, changes: Parameters<typeof reduce>[1]): Scene => {
   const reduction = reduce(scene, changes);
@@ -48,7 +49,7 @@ describe('a display gets its first place', () => {
         for (const table of hereOf(scene, 'table'))
           expect(tableInStuds(placed, placed.table[table.id])).toEqual(tableInStuds(scene, table));
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
   test('its room has at least 1.5 m of floor round the scene and all tables', () => {
@@ -64,7 +65,7 @@ describe('a display gets its first place', () => {
         }
         expect(frameOf(placed).turn).toBe(0);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
   test('a second place takes nothing away from the first and does not move the display', () => {

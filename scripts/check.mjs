@@ -1,0 +1,36 @@
+/**
+ * `npm run check`: what has changed since the last commit, in half a minute: types, the rules and the format of the
+ * changed files, the tests in their folders. The server's and the browser's tests run when they themselves have changed.
+ */
+import { execFileSync } from 'node:child_process';
+import { existsSync, readdirSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { ROOT, install, script, together } from './prepare.mjs';
+
+install();
+const began = Date.now();
+const git = (...args) =>
+  execFileSync('git', args, { cwd: ROOT, encoding: 'utf8' })
+    .split('\n')
+    .filter((path) => path !== '' && existsSync(join(ROOT, path)));
+const changed = [
+  ...new Set([...git('diff', '--name-only', 'HEAD'), ...git('ls-files', '--others', '--exclude-standard')]),
+];
+const code = changed.filter((path) => /\.(ts|tsx|mjs|cjs)$/.test(path));
+const beside = (path) =>
+  readdirSync(join(ROOT, dirname(path)))
+    .filter((name) => name.endsWith('.test.ts'))
+    .map((name) => join(dirname(path), name));
+const tests = [...new Set(code.flatMap((path) => (/\.test\.ts$/.test(path) ? [path] : beside(path))))];
+
+const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
+const failed = await together({
+  types: script('typecheck'),
+  ...(code.length > 0 ? { rules: [bin('eslint'), '--no-warn-ignored', ...code] } : {}),
+  ...(changed.length > 0 ? { format: [bin('prettier'), '--check', '--ignore-unknown', ...changed] } : {}),
+  ...(tests.length > 0 ? { tests: [bin('jest'), '--silent', '--runTestsByPath', ...tests] } : {}),
+});
+process.stderr.write(
+  `${changed.length} changed files, ${tests.length} files of tests: ${failed.length === 0 ? 'good' : `failed: ${failed.join(', ')}`} (${Math.round((Date.now() - began) / 1000)} s)\n`,
+);
+process.exitCode = failed.length === 0 ? 0 : 1;
