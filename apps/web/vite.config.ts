@@ -18,7 +18,7 @@ export default defineConfig({
         globPatterns: ['index.html', 'theme.js', '**/*.{js,css,woff2,svg}'],
         globIgnores: [
           'sw.js',
-          ...['LayersPanel', 'exceljs', 'apexcharts', 'SharePage', 'source.worker', 'cut.worker'].map(
+          ...['LayersPanel', 'apexcharts', 'SharePage', 'source.worker', 'cut.worker'].map(
             (name) => `**/${name}*`,
           ),
           '**/*vietnamese*',

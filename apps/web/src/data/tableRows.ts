@@ -62,18 +62,15 @@ function textRows(name: string, text: string): string[][] {
 }
 
 async function workbookRows(name: string, bytes: ArrayBuffer): Promise<string[][]> {
-  const { Workbook } = (await import('exceljs')).default;
-  const book = new Workbook();
-  await book.xlsx.load(bytes).catch(() => {
+  const { readSheet } = await import('read-excel-file/universal');
+  const rows = await readSheet(bytes).catch(() => {
     throw new Error(`${name}: is no workbook that can be read.`);
   });
-  const [sheet] = book.worksheets;
-  const rows: string[][] = [];
-  sheet?.eachRow({ includeEmpty: true }, (row) => {
-    const cells: string[] = [];
-    for (let column = 1; column <= Math.min(MOST_COLUMNS, row.cellCount); column++)
-      cells.push(row.getCell(column).text);
-    rows.push(cells);
-  });
-  return rows;
+  return rows.map((row) => row.map(textOfCell));
+}
+
+/** A cell as a person would have written it into a list. */
+function textOfCell(value: unknown): string {
+  if (value === null || value === undefined) return '';
+  return value instanceof Date ? value.toISOString().slice(0, 10) : String(value);
 }

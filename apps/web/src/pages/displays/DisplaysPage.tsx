@@ -7,7 +7,6 @@ import { toast } from 'sonner';
 import { counted } from '@quarry/core/lattice';
 import type { Preset } from '@quarry/core/scene';
 import { PRESET_LIST, api, archiveUrl, fileUrl, keys, queryClient, type User } from '../../data/api.ts';
-import { importDisplay } from '../../data/importDisplay.ts';
 import { crewApi } from '../../data/crewApi.ts';
 import { rememberedDisplays, signOut } from '../../data/me.ts';
 import { Dialog, Empty, Failure, Loading } from '../../ui/parts.tsx';
@@ -148,8 +147,10 @@ function NewDisplay() {
     onError: fail,
   });
   const load = useMutation({
-    mutationFn: (chosen: File) =>
-      importDisplay(chosen, (done, of) => setPhotos(of > 0 ? `Photo ${done + 1} of ${of}` : null)),
+    mutationFn: async (chosen: File) => {
+      const { importDisplay } = await import('../../data/importDisplay.ts');
+      return importDisplay(chosen, (done, of) => setPhotos(of > 0 ? `Photo ${done + 1} of ${of}` : null));
+    },
     onSuccess: ({ id, without }) => {
       if (without > 0) toast.warning(`${counted(without, 'photo')} of this display are not in the file.`);
       open({ id });

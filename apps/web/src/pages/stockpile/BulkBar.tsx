@@ -58,7 +58,7 @@ export function BulkBar({
     setBusy(true);
     try {
       if (kind === 'csv') save(needsCsv(chosen), fileName([name, 'needs'], 'csv'));
-      else if (kind === 'xlsx') save(await needsXlsx(chosen, name), fileName([name, 'needs'], 'xlsx'));
+      else if (kind === 'xlsx') save(await needsXlsx(chosen), fileName([name, 'needs'], 'xlsx'));
       else {
         const lines = pickLines(scene, chosen, supplies);
         save(await api.pickList(link.id, lines, paper), fileName([name, 'pick list'], 'pdf'));

@@ -1,4 +1,3 @@
-import { OrbitControls } from '@react-three/drei';
 import { Canvas } from '@react-three/fiber';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useLayoutEffect, useMemo, useRef, useState } from 'react';
@@ -7,6 +6,7 @@ import { ANY_COLOUR, colourOf } from '@quarry/core/catalogue';
 import { formatPlates } from '@quarry/core/lattice';
 import { markOf, stepCounts, type BuildStep, type StepPiece } from '@quarry/core/masonry';
 import { useSheets } from '../../data/sheets.ts';
+import { Orbit } from '../../ui/Orbit.tsx';
 import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
 import { PartColour } from '../../ui/Swatch.tsx';
 import { useSurvey } from '../../workers/survey.tsx';
@@ -228,7 +228,7 @@ function Pieces({ built, upTo }: { built: BlockLayers; upTo: number }) {
         </mesh>
         <Boxes pieces={pieces} />
       </group>
-      <OrbitControls makeDefault target={[0, 0, 0]} maxPolarAngle={Math.PI / 2.05} />
+      <Orbit below={Math.PI / 2.05} />
     </Canvas>
   );
 }

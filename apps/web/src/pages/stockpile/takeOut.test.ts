@@ -96,7 +96,7 @@ test('needs that went out come back part for part, as text and as a workbook', a
       };
       for (const [name, blob] of [
         ['needs.csv', needsCsv(all)],
-        ['needs.xlsx', await needsXlsx(all, 'Yard')],
+        ['needs.xlsx', await needsXlsx(all)],
       ] as const) {
         const [head, ...table] = await tableRows(name, await blob.arrayBuffer());
         const read = readRows(table, guessColumns(head), aliasesOf(scene), new Set());
@@ -113,7 +113,7 @@ test('a name that a spreadsheet would run is a text', async () => {
   expect(evil).toContain(`"'=HYPERLINK(""x"")"`);
 });
 test('needs as a workbook, read back: a heading, numbers as numbers', async () => {
-  const blob = await needsXlsx(rows, 'Yard');
+  const blob = await needsXlsx(rows);
   const book = new Workbook();
   await book.xlsx.load(await blob.arrayBuffer());
   const sheet = book.worksheets[0];

@@ -32,18 +32,19 @@ const cellsOf = (row: NeedRow): (string | number)[] => [
 export const needsCsv = (rows: readonly NeedRow[]): Blob =>
   new Blob([writeCsv([HEAD, ...rows.map(cellsOf)])], { type: 'text/csv' });
 
-/** A workbook; the library that writes it is loaded when it is asked for. */
-export async function needsXlsx(rows: readonly NeedRow[], name: string): Promise<Blob> {
-  const { Workbook } = (await import('exceljs')).default;
-  const book = new Workbook();
-  const sheet = book.addWorksheet('Needs', { views: [{ state: 'frozen', ySplit: 1 }] });
-  sheet.addRow(HEAD).font = { bold: true };
-  for (const row of rows) sheet.addRow(cellsOf(row));
-  sheet.autoFilter = { from: 'A1', to: { row: 1, column: HEAD.length } };
-  book.title = name;
-  return new Blob([await book.xlsx.writeBuffer()], {
-    type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-  });
+/** The widest column of a workbook, letters. */
+const MOST_WIDE = 40;
+
+/** A workbook with a heading that stays; the library that writes it is loaded when it is asked for. */
+export async function needsXlsx(rows: readonly NeedRow[]): Promise<Blob> {
+  // Its other forms work in threads of their own making, which the page forbids.
+  const { default: write } = await import('write-excel-file/universal');
+  const cells = rows.map(cellsOf);
+  const columns = HEAD.map((word, i) => ({
+    width: Math.min(MOST_WIDE, 2 + Math.max(word.length, ...cells.map((row) => String(row[i]).length))),
+  }));
+  const head = HEAD.map((value) => ({ value, fontWeight: 'bold' as const }));
+  return write([head, ...cells], { sheet: 'Needs', stickyRowsCount: 1, columns }).toBlob();
 }
 
 /** What is taken out of which drawer for some needs, drawer by drawer. */

@@ -1,0 +1,22 @@
+import { useThree } from '@react-three/fiber';
+import { useEffect } from 'react';
+import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
+
+/**
+ * Turning, moving and zooming of a scene in three dimensions by mouse and touch; draws a frame for each step.
+ * @param below how far below the horizon the eye may go, radians from straight down
+ */
+export function Orbit({ below }: { below: number }) {
+  const camera = useThree((state) => state.camera);
+  const element = useThree((state) => state.gl.domElement);
+  const invalidate = useThree((state) => state.invalidate);
+  useEffect(() => {
+    const controls = new OrbitControls(camera, element);
+    controls.maxPolarAngle = below;
+    controls.addEventListener('change', () => invalidate());
+    controls.update();
+    invalidate();
+    return () => controls.dispose();
+  }, [camera, element, invalidate, below]);
+  return null;
+}
