@@ -32,7 +32,7 @@ export function relax({ lines, sellers, choices }: Problem, upper: number, late:
           value += offer.stock * (offer.price - multipliers[offer.line]);
           goods += offer.stock * offer.price;
           taken.push({ line: offer.line, qty: offer.stock });
-        } else rest.push(offer);
+        } else if (offer.price > 0) rest.push(offer); // What costs nothing brings no order nearer to its least.
       }
       if (goods < minOrder && value < 0) {
         // Up to the least order by what costs least above its price, for each unit of money.
@@ -40,7 +40,7 @@ export function relax({ lines, sellers, choices }: Problem, upper: number, late:
           (a, b) => (a.price - multipliers[a.line]) / a.price - (b.price - multipliers[b.line]) / b.price,
         );
         for (const offer of rest) {
-          if (goods >= minOrder || offer.price === 0) break;
+          if (goods >= minOrder) break;
           const qty = Math.min(offer.stock, (minOrder - goods) / offer.price);
           value += qty * (offer.price - multipliers[offer.line]);
           goods += qty * offer.price;

@@ -628,6 +628,24 @@ describe('buying', () => {
       { numRuns: runs(60) },
     );
   });
+  test('an offer for nothing bounds no order from below: by hand', async () => {
+    const [piece, any] = [{ part: 'brick-2x4' }, 'any'];
+    const offers = [
+      { seller: 's0', colour: 'slate', qty: 2, price: 1 },
+      { seller: 's0', colour: 'moss', qty: 2, price: 0 },
+      { seller: 's0', colour: 'moss', qty: 1, price: 1 },
+      { seller: 's1', colour: 'moss', qty: 2, price: 0 },
+    ].map((one) => ({ ...one, ...piece }));
+    const needs = [
+      { ...piece, colour: 'slate', qty: 1 },
+      { ...piece, colour: 'moss', qty: 2 },
+      { ...piece, colour: any, qty: 2 },
+    ];
+    const sellers = [2, 0].map((minOrder, i) => ({ shipping: 0, minOrder, name: `s${i}`, days: 1 }));
+    // Two of slate reach the least order of 2; three of moss cost nothing.
+    const answer = source(needs, { sellers, offers }, { ...seconds, highs: await loadHighs() });
+    expect(answer).toMatchObject({ ok: true, purchase: { total: 2, bound: 2 } });
+  });
   test('a need of any colour and needs of one share an offer: nothing is bought twice (brute force)', async () => {
     const highs = await loadHighs();
     const colours = ['slate', 'moss', 'any'] as const;
