@@ -1,3 +1,7 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Workbook } from 'exceljs';
 import type { Page } from 'puppeteer-core';
 import { choose, fill, openDisplay, openTab, press, saved, sees } from './stage.ts';
 import { useJourneys } from './suite.ts';
@@ -73,6 +77,25 @@ journey(
     await press(page, 'Take 3 lines');
     await saved(page);
     await sees(page, 'plate 1×2 in Ochre');
+    // A workbook too; here it is only looked at.
+    await press(page, 'Bring a list');
+    const folder = mkdtempSync(join(tmpdir(), 'quarry-list-'));
+    try {
+      const book = new Workbook();
+      book.addWorksheet('Drawers').addRows([
+        ['Part', 'Colour', 'How many'],
+        ['brick 2x4', 'Slate', 1250],
+        ['plate 1x2', 'Ochre', 3],
+      ]);
+      await book.xlsx.writeFile(join(folder, 'drawers.xlsx'));
+      const file = await page.waitForSelector('section[aria-label="Bring a list"] input[type=file]');
+      await (file as unknown as { uploadFile(path: string): Promise<void> }).uploadFile(
+        join(folder, 'drawers.xlsx'),
+      );
+      await sees(page, '2 rows make 2 lines of 1,253 pieces.');
+    } finally {
+      rmSync(folder, { recursive: true });
+    }
     await openTab(page, 'Needs');
     await find(page, 'plate 1×2 Ochre');
     await sees(page, '1 lines');
