@@ -56,6 +56,8 @@ const LAYERS: readonly PlanLayer[] = [
   'MODULES',
 ];
 const INDEX_WIDTH = 0.22;
+/** Grounds are not told apart by less than this, mm of the sheet. */
+const LEAST_STUD = 0.25;
 /** Size of contour heights against that of names. */
 const SMALL = 0.8;
 
@@ -154,9 +156,10 @@ export function paintPlan(
     y: at.y + (y - origin.y) / scale,
   });
   const box = ({ x, y, w, d }: Rect): Rect => ({ ...on({ x, y }), w: w / scale, d: d / scale });
+  const step = Math.max(1, Math.floor((LEAST_STUD * scale) / MM_PER_STUD));
   sheet.clipped(box(window), () => {
     GROUNDS.forEach((ground, code) => {
-      const rects = groundRuns(relief, code)
+      const rects = groundRuns(relief, code, step)
         .map(({ x, y, w, d }) => ({
           ...{ x: x * MM_PER_STUD, y: y * MM_PER_STUD, w: w * MM_PER_STUD },
           // A hair of overlap, so that no light shows between the rows.

@@ -72,6 +72,12 @@ export class PressService implements OnModuleDestroy {
       const { code, message, ...extra } = outcome.problem;
       throw new ApiError(outcome.status, code, message, extra);
     } catch (error) {
+      if (isOutOfMemory(error))
+        throw new ApiError(
+          HttpStatus.SERVICE_UNAVAILABLE,
+          'too-large',
+          `This sheet takes more than ${MEMORY_MB} MB to make; print less of it at once.`,
+        );
       if (!late.aborted) throw error;
       throw new ApiError(
         HttpStatus.SERVICE_UNAVAILABLE,
@@ -98,5 +104,8 @@ export class PressService implements OnModuleDestroy {
     });
   }
 }
+
+const isOutOfMemory = (error: unknown) =>
+  error instanceof Error && 'code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY';
 
 const tooMany = (message: string) => new ApiError(HttpStatus.TOO_MANY_REQUESTS, 'too-many', message);

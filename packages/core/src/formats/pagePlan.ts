@@ -66,14 +66,22 @@ const runsOf = (relief: Relief, code: number): string =>
     })
     .join('');
 
-/** All studs of one ground as rectangles of a row each, studs. @param code index into GROUNDS */
-export function groundRuns({ x, y, w, d, ground }: Relief, code: number): Rect[] {
+/**
+ * All studs of one ground as rectangles of a row each, studs.
+ * @param code index into GROUNDS
+ * @param step looks at each so many studs only, for pictures in which a stud is too small to be seen
+ */
+export function groundRuns({ x, y, w, d, ground }: Relief, code: number, step = 1): Rect[] {
   const runs: Rect[] = [];
-  for (let row = 0; row < d; row++)
-    for (let column = 0; column < w; column++) {
+  for (let row = 0; row < d; row += step)
+    for (let column = 0; column < w; column += step) {
       const begin = column;
-      while (column < w && ground[row * w + column] === code) column++;
-      if (column > begin) runs.push({ x: x + begin, y: y + row, w: column - begin, d: 1 });
+      while (column < w && ground[row * w + column] === code) column += step;
+      if (column > begin)
+        runs.push({
+          ...{ x: x + begin, y: y + row },
+          ...{ w: Math.min(column, w) - begin, d: Math.min(step, d - row) },
+        });
     }
   return runs;
 }

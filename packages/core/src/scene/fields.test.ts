@@ -13,7 +13,7 @@ const CARRIES = /scene[/](\w*[sS]chema|fields|authorship|permission|reduce|file|
  * reads them. Nothing else may be read by nothing.
  */
 const SHOWN: Readonly<Record<string, readonly string[]>> = {
-  'apps/server/src/share/publicPage.ts': ['report.published'],
+  'apps/server/src/share/publicPage.ts': ['photo.published', 'report.published'],
   'apps/web/src/board/drawLand.ts': ['picture.image', 'picture.shows'],
   'apps/web/src/pages/brief/KindQuestions.tsx': ['display.growth'],
   'apps/web/src/pages/crew/HoldingsPanel.tsx': ['person.town'],
@@ -59,7 +59,7 @@ const SHOWN: Readonly<Record<string, readonly string[]>> = {
   'apps/web/src/pages/progress/SessionRow.tsx': ['session.note', 'session.ticked', 'session.where'],
   'apps/web/src/pages/survey/ThingSheet.tsx': ['opening.height'],
   'apps/web/src/pages/stockpile/ListsPanel.tsx': ['partList.notes', 'partList.price'],
-  'apps/web/src/pages/stockpile/NeedSheet.tsx': ['partType.grams', 'partType.name', 'promise.note'],
+  'apps/web/src/pages/stockpile/NeedSheet.tsx': ['partType.grams', 'promise.note'],
   'apps/web/src/pages/stockpile/OrderSheet.tsx': ['order.notes', 'order.seller'],
   'apps/web/src/pages/stockpile/RecipeSheet.tsx': ['recipe.bend'],
   'apps/web/src/pages/stockpile/SwapsPanel.tsx': ['placeholder.notes'],
