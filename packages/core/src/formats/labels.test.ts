@@ -1,5 +1,7 @@
 import fc from 'fast-check';
-import { fileName, keyPlace, placeLabels, planScales } from './index.ts';
+import { compileRelief } from '../relief/index.ts';
+import { sceneFrom } from '../scene/index.ts';
+import { fileName, keyPlace, placeLabels, planScales, writePagePlan } from './index.ts';
 
 const coordinate = fc.double({ min: 0, max: 300, noNaN: true });
 const labels = fc.array(
@@ -45,6 +47,32 @@ test('a label that has its place free stands there; of two on one place the smal
   );
   expect(placed[0]).toMatchObject({ text: 'high', at: { x: 50, y: 50 } });
   expect(placed[1].at).not.toEqual({ x: 50, y: 50 });
+});
+
+test('names on the picture of a crowded plan do not lie on each other; modules keep theirs', () => {
+  const plots = Array.from({ length: 12 }, (_, i) => ({
+    ...{ id: `p${i}`, name: `Signal cabin ${i}`, x: 20 + (i % 3), y: 8 + i, w: 6, d: 4, height: 9 },
+  }));
+  const scene = sceneFrom({
+    display: { name: 'Crowd', kind: 'diorama' },
+    levels: [{ id: 'l', name: 'Datum', height: 0 }],
+    footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 48, d: 32 }],
+    modules: [{ id: 'm', name: 'A1', x: 18, y: 6, w: 30, d: 26, bases: [] }],
+    plots,
+  });
+  const svg = writePagePlan(scene, compileRelief(scene), { textSize: 19 });
+  const texts = [...svg.matchAll(/<text x="([\d.]+)" y="([\d.]+)" font-size="([\d.]+)">([^<]*)</g)].map(
+    ([, x, y, size, text]) => ({ x: Number(x), y: Number(y), size: Number(size), text }),
+  );
+  expect(texts.map(({ text }) => text)).toContain('A1');
+  expect(texts.length).toBeGreaterThan(3);
+  // A letter of the page's face is about 0.55 of its size wide.
+  texts.forEach((a, i) => {
+    for (const b of texts.slice(i + 1)) {
+      const near = Math.abs(a.x - b.x) < (0.55 * a.size * (a.text.length + b.text.length)) / 2;
+      expect(near && Math.abs(a.y - b.y) < 0.7 * a.size).toBe(false);
+    }
+  });
 });
 
 test('scales that fit, by hand: 1,920 × 1,152 mm lies on A4 at 1 : 8 with its key below, a tall plan beside it', () => {

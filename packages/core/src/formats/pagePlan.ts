@@ -1,6 +1,7 @@
 import { MM_PER_STUD, type Rect } from '../lattice/index.ts';
 import type { Relief } from '../relief/index.ts';
 import { GROUNDS, type Ground, type Scene } from '../scene/index.ts';
+import { placeLabels } from './labels.ts';
 import { planDrawing } from './planDrawing.ts';
 import { writeSvg } from './svg.ts';
 
@@ -16,6 +17,10 @@ export const GROUND_LOOKS: Readonly<Record<Ground, { tint: string; marks: string
   water: { tint: '#bedbde', marks: 'M4 16q8 -8 16 0t16 0M28 48q8 -8 16 0t16 0' },
 };
 const PEN_MM = 1.8;
+/** Width of a letter as a share of its height: what draws the picture has its own face. */
+const LETTER = 0.75;
+/** Of names that have none. */
+const LAST_RANK = 9;
 
 /**
  * The plan as a picture for a page or a report: ground in tints with marks, contours, buildings, sections, modules.
@@ -30,7 +35,13 @@ export function writePagePlan(
 ): string {
   const drawing = planDrawing(scene, relief, { textSize });
   // The pads show by their grounds and contours; tables belong to the room.
-  const items = drawing.items.filter(({ layer }) => !['PADS', 'TABLES', 'GROUND'].includes(layer));
+  const shown = drawing.items.filter(({ layer }) => !['PADS', 'TABLES', 'GROUND'].includes(layer));
+  // Names by their rank, none on another; a name that finds no room is left out of the picture.
+  const names = shown.flatMap((item) =>
+    item.kind === 'text' ? [{ ...item, rank: item.rank ?? LAST_RANK }] : [],
+  );
+  const { placed } = placeLabels(names, (text, size) => LETTER * size * text.length, drawing.bounds);
+  const items = [...shown.filter(({ kind }) => kind === 'line'), ...placed];
   const svg = writeSvg({ ...drawing, items }, PEN_MM);
   const patterns = GROUNDS.map(
     (ground) =>

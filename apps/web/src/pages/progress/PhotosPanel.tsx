@@ -353,7 +353,7 @@ function TakePhoto({ spot, spots }: { spot: Spot | undefined; spots: readonly Sp
           <Trouble error={keep.error} />
           <p className="ink-2 text-xs py-1">
             Kept at most 1,600 px wide, drawn anew: where and with what it was taken is not kept. Only people
-            of this display see it.
+            of this display see it, until you put it on the public page.
           </p>
         </>
       )}
