@@ -7,6 +7,7 @@ import {
   type ExceptionFilter,
 } from '@nestjs/common';
 import type { Request, Response } from 'express';
+import { escapeMarks } from '@quarry/core/formats';
 import { z } from 'zod';
 import { whoAsks } from './whoAsks.ts';
 
@@ -48,9 +49,6 @@ const isDiskFull = (error: unknown) =>
     `${'code' in error ? String(error.code) : ''} ${error.message}`,
   );
 
-const escape = (text: string) =>
-  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
-
 /** A problem as a page, for somebody who opened an address of the interface in a browser. */
 const problemPage = ({ message }: Problem) => `<!doctype html>
 <html lang="en">
@@ -60,7 +58,7 @@ const problemPage = ({ message }: Problem) => `<!doctype html>
 <body>
 <main>
 <h1>This was not made</h1>
-<p>${escape(message)}</p>
+<p>${escapeMarks(message)}</p>
 <p>Nothing was changed. Close this tab to go back to the display, or <a href="/">open your displays</a>.</p>
 </main>
 </body>

@@ -17,7 +17,7 @@ import {
 import { compile } from '@quarry/core/relief';
 import { displayOf, listOf, type Scene } from '@quarry/core/scene';
 import { ApiError } from '../http/errors.ts';
-import { Sheet, cornersOf, type Hatch, type Print } from './paper.ts';
+import { Sheet, cornersOf, type Hatch, type Point, type Print } from './paper.ts';
 
 // Build sheets: a summary of each module, then a page for each step, with the pieces from above and what they are.
 
@@ -183,7 +183,11 @@ function picture(
     );
     studLines(sheet, frame, part, scale);
     const byLine = new Map<number, Rect[]>();
-    for (const piece of shown) byLine.set(piece.line, [...(byLine.get(piece.line) ?? []), on(piece)]);
+    for (const piece of shown) {
+      const rects = byLine.get(piece.line) ?? [];
+      rects.push(on(piece));
+      byLine.set(piece.line, rects);
+    }
     for (const [line, rects] of byLine) {
       const { paint, hatch, ink } = looks[line];
       sheet.fills(rects, paint ?? '#ffffff');
@@ -234,10 +238,6 @@ function studLines(sheet: Sheet, { x, y, w, d }: Rect, part: Rect, scale: number
   sheet.lines(strong, { width: 0.12, colour: '#96938b' });
 }
 
-interface Point {
-  x: number;
-  y: number;
-}
 /** A small point at the side to which a slope falls. */
 function arrow(sheet: Sheet, { x, y, w, d }: Rect, falls: number, colour: string): void {
   const turn = (falls * Math.PI) / 2;

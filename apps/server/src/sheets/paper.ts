@@ -26,7 +26,7 @@ const FOOT = 5;
 /** From the middle of a capital down to its foot, as a share of the size: one line for all faces. */
 const MIDDLE = 0.35;
 
-type Point = Readonly<{ x: number; y: number }>;
+export type Point = Readonly<{ x: number; y: number }>;
 type Align = 'left' | 'center' | 'right';
 export interface TextStyle {
   size: number;

@@ -7,7 +7,7 @@ import {
   type Label,
   type PlacedLabel,
 } from '@quarry/core/formats';
-import { MM_PER_STUD, type Rect } from '@quarry/core/lattice';
+import { MM_PER_STUD, outward as roundOut, type Rect } from '@quarry/core/lattice';
 import type { Relief } from '@quarry/core/relief';
 import { GROUNDS, type Ground } from '@quarry/core/scene';
 import type { Hatch, LineStyle, Sheet } from './paper.ts';
@@ -157,16 +157,19 @@ export function paintPlan(
   });
   const box = ({ x, y, w, d }: Rect): Rect => ({ ...on({ x, y }), w: w / scale, d: d / scale });
   const step = Math.max(1, Math.floor((LEAST_STUD * scale) / MM_PER_STUD));
+  const studs = roundOut({
+    ...{ x: window.x / MM_PER_STUD, y: window.y / MM_PER_STUD },
+    ...{ w: window.w / MM_PER_STUD, d: window.d / MM_PER_STUD },
+  });
   sheet.clipped(box(window), () => {
     GROUNDS.forEach((ground, code) => {
-      const rects = groundRuns(relief, code, step)
-        .map(({ x, y, w, d }) => ({
+      const rects = groundRuns(relief, code, studs, step).map(({ x, y, w, d }) =>
+        box({
           ...{ x: x * MM_PER_STUD, y: y * MM_PER_STUD, w: w * MM_PER_STUD },
           // A hair of overlap, so that no light shows between the rows.
           d: d * MM_PER_STUD + 0.05 * scale,
-        }))
-        .filter((rect) => meets(rect, window))
-        .map(box);
+        }),
+      );
       if (!plain) sheet.fills(rects, GROUND_LOOKS[ground].tint);
       const hatch = GROUND_HATCHES[ground];
       if (hatch) sheet.hatch(rects, hatch, HATCH_INK);

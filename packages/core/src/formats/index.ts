@@ -1,6 +1,6 @@
 export * from './drawing.ts';
 export * from './surveyDrawing.ts';
-export { writeSvg } from './svg.ts';
+export { escapeMarks, writeSvg } from './svg.ts';
 export { writeDxf } from './dxf.ts';
 export { houseRules, type RuleGroup } from './houseRules.ts';
 export { GROUND_LOOKS, groundRuns, writePagePlan } from './pagePlan.ts';

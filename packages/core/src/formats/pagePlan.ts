@@ -80,18 +80,27 @@ const runsOf = (relief: Relief, code: number): string =>
 /**
  * All studs of one ground as rectangles of a row each, studs.
  * @param code index into GROUNDS
- * @param step looks at each so many studs only, for pictures in which a stud is too small to be seen
+ * @param window studs that are looked at; left out: all
+ * @param step looks at each so many of them only, for pictures in which a stud is too small to be seen
  */
-export function groundRuns({ x, y, w, d, ground }: Relief, code: number, step = 1): Rect[] {
+export function groundRuns(
+  { x, y, w, d, ground }: Relief,
+  code: number,
+  window: Rect = { x, y, w, d },
+  step = 1,
+): Rect[] {
+  const [left, top] = [Math.max(0, window.x - x), Math.max(0, window.y - y)];
+  const right = Math.min(w, window.x + window.w - x);
+  const bottom = Math.min(d, window.y + window.d - y);
   const runs: Rect[] = [];
-  for (let row = 0; row < d; row += step)
-    for (let column = 0; column < w; column += step) {
+  for (let row = top; row < bottom; row += step)
+    for (let column = left; column < right; column += step) {
       const begin = column;
-      while (column < w && ground[row * w + column] === code) column += step;
+      while (column < right && ground[row * w + column] === code) column += step;
       if (column > begin)
         runs.push({
           ...{ x: x + begin, y: y + row },
-          ...{ w: Math.min(column, w) - begin, d: Math.min(step, d - row) },
+          ...{ w: Math.min(column, right) - begin, d: Math.min(step, bottom - row) },
         });
     }
   return runs;
