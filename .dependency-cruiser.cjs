@@ -1,22 +1,22 @@
 /**
- * The stair: each room of the core imports only rooms above it (and `lattice` from anywhere).
+ * The stair: each room of the core imports only rooms above it (and `grid` from anywhere).
  * The order here is the order of the stair; a new room is added at its step.
  */
 const STAIR = [
-  'lattice',
+  'grid',
   'scale',
   'catalogue',
-  'scene',
-  'relief',
+  'document',
+  'terrain',
   'masonry',
-  'site',
+  'venue',
   'cut',
-  'sight',
-  'ledger',
-  'check',
+  'reach',
+  'materials',
+  'findings',
   'progress',
-  'record',
-  'haul',
+  'history',
+  'assembly',
   'formats',
 ];
 const room = (name) => `^packages/core/src/${name}/`;

@@ -2,17 +2,17 @@
 import loadHighs from 'highs';
 import Papa from 'papaparse';
 import { CATALOGUE, PALETTE } from '../packages/core/src/catalogue/index.ts';
-import { readRows, source, type Market } from '../packages/core/src/ledger/index.ts';
-import { BRICKS, MasonryBook, tileLayer } from '../packages/core/src/masonry/index.ts';
-import { compile, seeded } from '../packages/core/src/relief/index.ts';
-import { reduce, type Scene } from '../packages/core/src/scene/index.ts';
+import { readRows, source, type Market } from '../packages/core/src/materials/index.ts';
+import { BRICKS, CountCache, tileLayer } from '../packages/core/src/masonry/index.ts';
+import { compile, seeded } from '../packages/core/src/terrain/index.ts';
+import { reduce, type Scene } from '../packages/core/src/document/index.ts';
 import { leastPieces, smallMasks } from '../packages/core/test/leastPieces.ts';
 import { largeScene } from './relief.ts';
 import { median, type Row } from './table.ts';
 
 const countTime = (scene: Scene) => {
   const compiled = compile(scene);
-  return median(3, () => void new MasonryBook().count(scene, compiled));
+  return median(3, () => void new CountCache().count(scene, compiled));
 };
 
 /** A market of 400 lines and 60 sellers, each with about a third of the lines. */
@@ -56,7 +56,7 @@ export async function benchMaterials(): Promise<Row[]> {
   const large = largeScene();
   const compiled = compile(large);
   const highest = compiled.relief.height.reduce((most, value) => Math.max(most, value), 0);
-  const book = new MasonryBook();
+  const book = new CountCache();
   book.count(large, compiled);
   const moved = reduce(large, [{ op: 'patch', kind: 'hill', id: 'hill-7', v: 1, set: { height: 20 } }]);
   if (!moved.ok) throw new Error(moved.refusal.sentence);

@@ -1,6 +1,6 @@
 /** Odds for a large crew: sixty sections, five thousand runs. */
 import { outlook } from '../packages/core/src/progress/index.ts';
-import { sceneFrom } from '../packages/core/src/scene/index.ts';
+import { sceneFrom } from '../packages/core/src/document/index.ts';
 import { median, type Row } from './table.ts';
 
 const SECTIONS = 60;

@@ -1,6 +1,6 @@
 /** Compiling a large scene whole and after one edit, against the slow code of the tests. */
-import { compile, compileRelief, contoursOf, recompile } from '../packages/core/src/relief/index.ts';
-import { reduce, sceneFrom, type Scene } from '../packages/core/src/scene/index.ts';
+import { compile, compileRelief, contoursOf, recompile } from '../packages/core/src/terrain/index.ts';
+import { reduce, sceneFrom, type Scene } from '../packages/core/src/document/index.ts';
 import { slowRelief } from '../packages/core/test/slowRelief.ts';
 import { median, type Row } from './table.ts';
 

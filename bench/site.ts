@@ -1,7 +1,7 @@
 /** Reach over a large scene from many sides, and the moves that would mend most. */
-import { compileRelief } from '../packages/core/src/relief/index.ts';
-import { sceneFrom, type Scene } from '../packages/core/src/scene/index.ts';
-import { bestMoves, reachOf } from '../packages/core/src/sight/index.ts';
+import { compileRelief } from '../packages/core/src/terrain/index.ts';
+import { sceneFrom, type Scene } from '../packages/core/src/document/index.ts';
+import { bestMoves, reachOf } from '../packages/core/src/reach/index.ts';
 import type { Row } from './table.ts';
 
 /** A scene of 480×320 studs on tables of 640 × 640 mm in a hall: 6 × 4 of them, with an aisle all round. */

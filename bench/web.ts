@@ -2,7 +2,7 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { sceneFrom, writeFile, type Scene } from '../packages/core/src/scene/index.ts';
+import { sceneFrom, writeFile, type Scene } from '../packages/core/src/document/index.ts';
 import type { Browser } from 'puppeteer-core';
 import { boardReady, openDisplay, signedInPage, startBrowser, startServer } from '../e2e/stage.ts';
 import { largeScene } from './relief.ts';

@@ -2,7 +2,7 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { publishedSchema } from '@quarry/core/scene';
+import { publishedSchema } from '@quarry/core/document';
 
 const target = join(
   fileURLToPath(new URL('.', import.meta.url)),

@@ -1,7 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import loadHighs from 'highs';
-import { checkScene } from '@quarry/core/check';
+import { evaluateRules } from '@quarry/core/findings';
 import { cutProblemOf, cutProblemSchema, solveCut, type CutProblem } from '@quarry/core/cut';
 import {
   OUTLINE_TEXT,
@@ -12,12 +12,12 @@ import {
   writeSvg,
   type DrawingUnits,
 } from '@quarry/core/formats';
-import { MasonryBook, countedRelief } from '@quarry/core/masonry';
-import { compile } from '@quarry/core/relief';
-import { materialsOf } from '@quarry/core/ledger';
-import { compileRelief } from '@quarry/core/relief';
-import { MAX_FILE_BYTES, readFile, writeFile, type Scene } from '@quarry/core/scene';
-import { withPlace } from '@quarry/core/site';
+import { CountCache, countedRelief } from '@quarry/core/masonry';
+import { compile } from '@quarry/core/terrain';
+import { materialsOf } from '@quarry/core/materials';
+import { compileRelief } from '@quarry/core/terrain';
+import { MAX_FILE_BYTES, readFile, writeFile, type Scene } from '@quarry/core/document';
+import { withPlace } from '@quarry/core/venue';
 import { BadInput, complain, readText } from './input.ts';
 import { buy, masonry } from './materials.ts';
 
@@ -77,8 +77,8 @@ function check(path: string, today: string | undefined): number {
   const scene = readScene(path, read(path));
   // As the pages judge it: by the mass of counted ground.
   const relief = countedRelief(scene);
-  const rows = relief.counted ? materialsOf(scene, compile(scene), new MasonryBook())?.rows : undefined;
-  const findings = checkScene(scene, {
+  const rows = relief.counted ? materialsOf(scene, compile(scene), new CountCache())?.rows : undefined;
+  const findings = evaluateRules(scene, {
     relief,
     ...(today === undefined ? {} : { today }),
     ...(rows ? { rows } : {}),

@@ -2,12 +2,12 @@ import loadHighs from 'highs';
 import Papa from 'papaparse';
 import { ANY_COLOUR, colourOf } from '@quarry/core/catalogue';
 import { readAsc, writeCsv } from '@quarry/core/formats';
-import { source, type Market, type Seller } from '@quarry/core/ledger';
+import { source, type Market, type Seller } from '@quarry/core/materials';
 import { MAX_HEIGHT, buildLayers, layerCounts, pieceId, type Fill } from '@quarry/core/masonry';
-import { METHODS, type Method, type PartLine } from '@quarry/core/scene';
+import { METHODS, type Method, type PartLine } from '@quarry/core/document';
 import { BadInput, complain, readText } from './input.ts';
 
-const MOST_BYTES = 20_000_000;
+const MAX_BYTES = 20_000_000;
 /** The methods that need no more than heights. */
 const SHELL_METHODS: readonly Method[] = METHODS.filter((method) => method !== 'reuse');
 
@@ -23,7 +23,7 @@ export function masonry(
   const deckMost = Number(deck);
   if (!Number.isInteger(deckMost) || deckMost < 2 || deckMost > 16)
     throw new BadInput(`--deck ${deck}: must be a whole number of studs from 2 to 16.`);
-  const reading = readAsc(readText(path, MOST_BYTES));
+  const reading = readAsc(readText(path, MAX_BYTES));
   if (!reading.ok) throw new BadInput(`${path}: ${reading.error}`);
   const { columns: w, rows: d, values } = reading.grid;
   const height = new Int16Array(w * d);
@@ -57,7 +57,7 @@ export function masonry(
 
 /** Reads a table with a heading of the very columns a contract names. */
 function table(path: string, columns: readonly string[]): Record<string, string>[] {
-  const { data, errors, meta } = Papa.parse<Record<string, string>>(readText(path, MOST_BYTES), {
+  const { data, errors, meta } = Papa.parse<Record<string, string>>(readText(path, MAX_BYTES), {
     header: true,
     skipEmptyLines: 'greedy',
   });

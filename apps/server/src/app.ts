@@ -12,7 +12,7 @@ import helmet from 'helmet';
 import { cleanupOpenApiDoc } from 'nestjs-zod';
 import { pino, type Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
-import { MAX_FILE_BYTES, MAX_NESTING, depthOf } from '@quarry/core/scene';
+import { MAX_FILE_BYTES, MAX_NESTING, depthOf } from '@quarry/core/document';
 import { AccountsController } from './accounts/accounts.controller.ts';
 import { AccountsService } from './accounts/accounts.service.ts';
 import { ExportController } from './accounts/export.controller.ts';
@@ -39,7 +39,7 @@ import { LettersController } from './letters/letters.controller.ts';
 import { LettersService } from './letters/letters.service.ts';
 import { RemindersService } from './letters/reminders.service.ts';
 import { PhotosController } from './photos/photos.controller.ts';
-import { MOST_PHOTO_BYTES, PhotosService } from './photos/photos.service.ts';
+import { MAX_PHOTO_BYTES, PhotosService } from './photos/photos.service.ts';
 import { PublicController, ShareController } from './share/share.controller.ts';
 import { ShareService } from './share/share.service.ts';
 import { PressService } from './sheets/press.service.ts';
@@ -155,7 +155,7 @@ export async function createApp(config: Config): Promise<Running> {
   );
   app.use('/api', keepPrivate, sameOrigin);
   app.use('/api/displays/import', express.text({ type: () => true, limit: MAX_FILE_BYTES }));
-  app.use('/api/displays/:id/photos', express.raw({ type: 'image/*', limit: MOST_PHOTO_BYTES }));
+  app.use('/api/displays/:id/photos', express.raw({ type: 'image/*', limit: MAX_PHOTO_BYTES }));
   app.use('/api', express.json({ limit: BODY_LIMIT }), refuseNested);
   app.useGlobalFilters(new ErrorFilter());
   const description = new DocumentBuilder()

@@ -317,19 +317,23 @@ describe('passwords and sessions', () => {
 
 describe('history', () => {
   beforeAll(() => harness.reseed(MANY));
-  test('is told in sentences, filtered; any moment can be looked at; a batch is taken back or says what depends on it', async () => {
+  test('is descriptions in sentences, filtered; any moment can be looked at; a batch is taken back or says what depends on it', async () => {
     const owner = await as('iva');
     const builder = await as('brenna');
     const id = await valleyOf(owner);
     const path = `/api/displays/${id}`;
     const page = async (query: string) =>
       (await owner('GET', `${path}/history?${query}`)).body as {
-        lines: { seq: number; author: string; told: { sentence: string; section: string | null }[] }[];
+        lines: {
+          seq: number;
+          author: string;
+          descriptions: { sentence: string; section: string | null }[];
+        }[];
         seq: number;
       };
     const all = await page('limit=500');
     expect(all.lines.map(({ seq }) => seq)).toEqual(Array.from({ length: all.seq }, (_, i) => all.seq - i));
-    expect(all.lines.flatMap(({ told }) => told.map(({ sentence }) => sentence))).toEqual(
+    expect(all.lines.flatMap(({ descriptions }) => descriptions.map(({ sentence }) => sentence))).toEqual(
       expect.arrayContaining([
         'lowered the level Upper yard from 12b to 11b',
         'moved section B from ground to structures',
@@ -338,7 +342,8 @@ describe('history', () => {
     for (const { author } of (await page('author=Mads%20Elvery')).lines) expect(author).toBe('Mads Elvery');
     const ofB = (await page('section=street-b')).lines;
     expect(ofB.length).toBeGreaterThan(4);
-    for (const { told } of ofB) expect(told.some(({ section }) => section === 'street-b')).toBe(true);
+    for (const { descriptions } of ofB)
+      expect(descriptions.some(({ section }) => section === 'street-b')).toBe(true);
     expect((await page('kind=water')).lines).toHaveLength(1);
     expect(
       (await page(`from=${Date.parse('2031-05-01')}&to=${Date.parse('2031-05-02')}`)).lines,

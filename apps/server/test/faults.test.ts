@@ -1,7 +1,15 @@
 import { randomUUID } from 'node:crypto';
 import { createServer, request, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { reduce, fromRows, toRows, writeFile, type Batch, type Change, type Scene } from '@quarry/core/scene';
+import {
+  reduce,
+  fromRows,
+  toRows,
+  writeFile,
+  type Batch,
+  type Change,
+  type Scene,
+} from '@quarry/core/document';
 import { Harness, batch, clientOf, listen, rowOf, valleyOf, type Client, type Ear } from './harness.ts';
 
 /** What goes wrong between people and the server, and what people may try on purpose. */

@@ -2,7 +2,7 @@ import { createHash, randomUUID } from 'node:crypto';
 import { unzipSync } from 'fflate';
 import ICAL from 'ical.js';
 import sharp from 'sharp';
-import { listOf, readFile } from '@quarry/core/scene';
+import { listOf, readFile } from '@quarry/core/document';
 import { RemindersService } from '../src/letters/reminders.service.ts';
 import { Harness, batch, clientOf, patch, rowOf, valleyOf, type Client } from './harness.ts';
 

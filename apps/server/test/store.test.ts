@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { fromRows, reduce, toRows, writeFile, type Batch, type Scene } from '@quarry/core/scene';
+import { fromRows, reduce, toRows, writeFile, type Batch, type Scene } from '@quarry/core/document';
 import { Harness, batch, clientOf, displayOf, patch, rowOf, valleyOf, type Client } from './harness.ts';
 
 const harness = new Harness();

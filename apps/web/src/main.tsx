@@ -11,7 +11,7 @@ import { Frame } from './frame/Frame.tsx';
 import { DisplaysPage } from './pages/displays/DisplaysPage.tsx';
 import { SetUpPage, WelcomePage } from './pages/welcome/WelcomePage.tsx';
 import { Failure, Loading } from './ui/parts.tsx';
-import { SurveyProvider } from './workers/survey.tsx';
+import { DerivedDataProvider } from './workers/derived.tsx';
 import './styles.css';
 
 // Each page comes when it is opened; the board and the solver are heavy.
@@ -89,9 +89,9 @@ function DisplayPages() {
             />
           )}
         >
-          <SurveyProvider>
+          <DerivedDataProvider>
             <Frame />
-          </SurveyProvider>
+          </DerivedDataProvider>
         </DisplayProvider>
       )}
     </SignedIn>

@@ -1,4 +1,4 @@
-import { emptyScene, reduce, type Change, type Scene } from '../src/scene/index.ts';
+import { emptyScene, reduce, type Change, type Scene } from '../src/document/index.ts';
 
 /** A small valley of two modules and a strip in none, with a hill in the first and a road across. */
 export function sceneOf(more: readonly Change[] = []): Scene {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { METHODS, mergeLines, sceneFrom } from '../src/scene/index.ts';
+import { METHODS, mergeLines, sceneFrom } from '../src/document/index.ts';
 
 const half = (min: number, max: number) => fc.integer({ min: 2 * min, max: 2 * max }).map((n) => n / 2);
 const many = <T extends object>(kind: string, shape: { [K in keyof T]: fc.Arbitrary<T[K]> }, most: number) =>

@@ -1,4 +1,4 @@
-import type { sceneFrom } from '../src/scene/index.ts';
+import type { sceneFrom } from '../src/document/index.ts';
 
 /** For each rule of seams and modules: one thing that spoils the quiet display of the checks, and what must be said. */
 

@@ -1,5 +1,5 @@
-import { MM_PER_PLATE, MM_PER_STUD } from '../src/lattice/index.ts';
-import { listOf, padsInOrder, type Area, type Scene } from '../src/scene/index.ts';
+import { MM_PER_PLATE, MM_PER_STUD } from '../src/grid/index.ts';
+import { listOf, padsInOrder, type Area, type Scene } from '../src/document/index.ts';
 
 /**
  * The relief by slow, independent code, for tests and benchmarks: stud by stud, thing by thing, borders found by

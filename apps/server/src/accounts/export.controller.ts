@@ -2,7 +2,7 @@ import { Controller, Get, Inject, Res, UseGuards } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { ARCHIVED_DISPLAY, fileName } from '@quarry/core/formats';
-import { writeFile } from '@quarry/core/scene';
+import { writeFile } from '@quarry/core/document';
 import { WriterService } from '../changes/writer.service.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import { LettersService } from '../letters/letters.service.ts';
@@ -36,7 +36,7 @@ export class ExportController {
     const about = { account: user, letters: this.letters.of(user) };
     yield { name: 'account.json', parts: textParts(`${JSON.stringify(about, null, 2)}\n`) };
     for (const [i, { id, name, role }] of this.displays.list(user).entries()) {
-      const { scene } = this.displays.hold(id);
+      const { scene } = this.displays.load(id);
       // Two displays may have one name.
       const folder = fileName([String(i + 1), name], role);
       const inside = [
@@ -51,7 +51,7 @@ export class ExportController {
   /** A display's log as a JSON list, piece by piece. */
   private *log(id: string): Generator<Uint8Array> {
     const encode = (text: string) => new TextEncoder().encode(text);
-    const { seq } = this.displays.hold(id);
+    const { seq } = this.displays.load(id);
     yield encode('[');
     let after = 0;
     let part = this.writer.since(id, after, AT_A_TIME);

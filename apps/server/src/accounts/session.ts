@@ -9,7 +9,7 @@ import {
 import { parseCookie } from 'cookie';
 import type { Request, Response } from 'express';
 import { ApiError } from '../http/errors.ts';
-import { noteAsker, whoAsks } from '../http/whoAsks.ts';
+import { noteRequester, requesterOf } from '../http/requester.ts';
 import { AccountsService, type User } from './accounts.service.ts';
 
 const COOKIE = 'quarry_session';
@@ -59,14 +59,14 @@ export class SignedInGuard implements CanActivate {
         'signed-out',
         'Sign in first; your session may have ended.',
       );
-    noteAsker(request, user);
+    noteRequester(request, user);
     return true;
   }
 }
 
 /** The signed-in user of a route behind `SignedInGuard`. */
 export const CurrentUser = createParamDecorator((_: unknown, context: ExecutionContext): User => {
-  const user = whoAsks(context.switchToHttp().getRequest<Request>());
+  const user = requesterOf(context.switchToHttp().getRequest<Request>());
   if (!user) throw new ApiError(HttpStatus.UNAUTHORIZED, 'signed-out', 'Sign in first.');
   return user;
 });

@@ -1,6 +1,6 @@
 import { dictionary } from '@zxcvbn-ts/language-common';
 import { z } from 'zod';
-import { line } from '@quarry/core/scene';
+import { line } from '@quarry/core/document';
 
 /** What sign-in names, names and passwords may be, wherever somebody types one. */
 

@@ -18,12 +18,12 @@ import { ApiBody, ApiQuery, ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { createZodDto } from 'nestjs-zod';
 import { z } from 'zod';
-import { batchSchema, idSchema, kindSchema } from '@quarry/core/scene';
+import { batchSchema, idSchema, kindSchema } from '@quarry/core/document';
 import { digest, type User } from '../accounts/accounts.service.ts';
 import { CurrentUser, SignedInGuard, sessionToken } from '../accounts/session.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import { parseBody } from '../http/errors.ts';
-import { HubService, landedText, type Landed, type Listener } from './hub.service.ts';
+import { HubService, committedText, type CommittedBatch, type Listener } from './hub.service.ts';
 import { WriterService, type Acknowledged } from './writer.service.ts';
 
 class BatchDto extends createZodDto(batchSchema) {}
@@ -43,9 +43,9 @@ class HereDto extends createZodDto(hereSchema) {}
 /** Proxies close a silent line after half a minute or more. */
 const HEARTBEAT_MS = 20_000;
 /** Somebody who missed more than this loads the display anew: it is less to send. */
-const MOST_MISSED = 1000;
+const MAX_MISSED = 1000;
 /** A reader that takes nothing off its line is let go at this many bytes; it comes back by itself. */
-const MOST_UNREAD = 4_000_000;
+const MAX_UNREAD = 4_000_000;
 
 @ApiTags('changes')
 @Controller('api/displays/:id')
@@ -61,7 +61,7 @@ export class ChangesController {
   @Post('batches')
   @HttpCode(200)
   @ApiBody({ type: BatchDto })
-  async land(
+  async commit(
     @Param('id') id: string,
     @Body() body: unknown,
     @CurrentUser() user: User,
@@ -76,9 +76,13 @@ export class ChangesController {
   /** The log after a number, at most a thousand batches at a time. */
   @Get('batches')
   @ApiQuery({ name: 'after', required: false, description: 'number of the last batch already known' })
-  since(@Param('id') id: string, @Query('after') after: unknown, @CurrentUser() user: User): Landed[] {
+  since(
+    @Param('id') id: string,
+    @Query('after') after: unknown,
+    @CurrentUser() user: User,
+  ): CommittedBatch[] {
     this.displays.actor(id, user);
-    return this.writer.since(id, afterSchema.parse(after), MOST_MISSED);
+    return this.writer.since(id, afterSchema.parse(after), MAX_MISSED);
   }
 
   /** Says where a window is: which page, which section, what is picked. Forgotten when its stream ends. */
@@ -93,7 +97,7 @@ export class ChangesController {
 
   /**
    * Server-sent events: first what was missed, then every batch as it lands (unnamed events, numbered); `here` with
-   * everybody's whereabouts and `moved` with what changes of them, `standing` when one's own role changed, `behind` when too much was missed to send,
+   * everybody's whereabouts and `moved` with what changes of them, `membership-changed` when the reader's own role changed, `behind` when too much was missed to send,
    * `gone` when one may not listen any longer.
    */
   @Get('stream')
@@ -116,17 +120,17 @@ export class ChangesController {
       'x-accel-buffering': 'no',
     });
     const send = (text: string) => {
-      if (response.writableLength > MOST_UNREAD) response.destroy();
+      if (response.writableLength > MAX_UNREAD) response.destroy();
       else response.write(text);
     };
     send(': open\n\n');
     const known = afterSchema.parse(last ?? after);
-    const { seq } = this.displays.hold(id);
+    const { seq } = this.displays.load(id);
     // What was read from another copy of the database, or from more of its log than there is now, is read anew.
     const read = epochSchema.parse(epoch ?? -1);
     const isOther = (read >= 0 && read !== this.displays.epoch) || known > seq;
-    if (isOther || seq - known > MOST_MISSED) send('event: behind\ndata: {}\n\n');
-    else for (const landed of this.writer.since(id, known, MOST_MISSED)) send(landedText(landed));
+    if (isOther || seq - known > MAX_MISSED) send('event: behind\ndata: {}\n\n');
+    else for (const landed of this.writer.since(id, known, MAX_MISSED)) send(committedText(landed));
     const listener: Listener = {
       userId: user.id,
       session: digest(sessionToken(request) ?? ''),

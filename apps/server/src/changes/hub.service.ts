@@ -1,9 +1,9 @@
 import { HttpStatus, Injectable, type OnModuleDestroy } from '@nestjs/common';
-import type { Batch, Kind } from '@quarry/core/scene';
+import type { Batch, Kind } from '@quarry/core/document';
 import { ApiError } from '../http/errors.ts';
 
 /** An accepted batch as it stands in the log and goes down the stream. */
-export interface Landed extends Batch {
+export interface CommittedBatch extends Batch {
   seq: number;
   author: string;
   at: number;
@@ -34,13 +34,14 @@ export interface Listener {
 }
 
 /** Windows of one display that one person may have open. */
-const MOST_WINDOWS = 20;
+const MAX_WINDOWS = 20;
 /** Presence is told at most this often, ms: a person sees no difference, thirty people moving do not flood the rest. */
 const PRESENCE_MS = 250;
 
 const eventText = (event: string, data: unknown) => `event: ${event}\ndata: ${JSON.stringify(data)}\n\n`;
 /** The event stream's text of a batch: made once for all who hear it. */
-export const landedText = (landed: Landed) => `id: ${landed.seq}\ndata: ${JSON.stringify(landed)}\n\n`;
+export const committedText = (landed: CommittedBatch) =>
+  `id: ${landed.seq}\ndata: ${JSON.stringify(landed)}\n\n`;
 
 /** Who listens to which display, and where they are. */
 @Injectable()
@@ -75,18 +76,18 @@ export class HubService implements OnModuleDestroy {
   /** @throws ApiError 429 when somebody has as many windows of a display open as there may be */
   refuseTooMany(displayId: string, userId: string): void {
     const open = [...(this.listeners.get(displayId) ?? [])].filter((one) => one.userId === userId).length;
-    if (open >= MOST_WINDOWS)
+    if (open >= MAX_WINDOWS)
       throw new ApiError(
         HttpStatus.TOO_MANY_REQUESTS,
         'too-many',
-        `You have ${open} windows of this display open; the most is ${MOST_WINDOWS}. Close some of them.`,
+        `You have ${open} windows of this display open; the most is ${MAX_WINDOWS}. Close some of them.`,
       );
   }
 
-  publish(displayId: string, landed: Landed): void {
+  publish(displayId: string, landed: CommittedBatch): void {
     const set = this.listeners.get(displayId);
     if (!set) return;
-    const text = landedText(landed);
+    const text = committedText(landed);
     for (const { send } of set) send(text);
   }
 
@@ -104,10 +105,10 @@ export class HubService implements OnModuleDestroy {
   isHere = (displayId: string, userId: string): boolean =>
     [...(this.listeners.get(displayId) ?? [])].some((listener) => listener.userId === userId);
 
-  /** Tells somebody that their standing on a display is another now: their pages ask again. */
-  standingChanged(displayId: string, userId: string): void {
+  /** Tells somebody that their role on a display changed, so that their pages ask again. */
+  membershipChanged(displayId: string, userId: string): void {
     for (const listener of this.listeners.get(displayId) ?? [])
-      if (listener.userId === userId) listener.send(eventText('standing', {}));
+      if (listener.userId === userId) listener.send(eventText('membership-changed', {}));
   }
 
   /** Ends the streams of somebody who is no longer on a display. */

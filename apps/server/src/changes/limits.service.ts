@@ -1,16 +1,16 @@
 import { HttpStatus, Injectable } from '@nestjs/common';
 import { LRUCache } from 'lru-cache';
-import type { Actor, Batch } from '@quarry/core/scene';
+import type { Actor, Batch } from '@quarry/core/document';
 import { ApiError } from '../http/errors.ts';
 
 /** How much one person may say on one display within a while: a person never needs more, a flood always does. */
 const WHILE_MS = 600_000;
 /** Advice and answers of one who plans nothing here, and of planners, who may bring back a long conversation. */
-const MOST_SAID = { few: 40, many: 2000 };
+const MAX_SAID = { few: 40, many: 2000 };
 /** People named in what is said: each is written a letter. */
-const MOST_NAMED = 60;
+const MAX_NAMED = 60;
 /** Batches of one person on one display. */
-const MOST_BATCHES = 12_000;
+const MAX_BATCHES = 12_000;
 
 /** Refuses floods. Counts are kept in memory: after a restart everybody begins anew. */
 @Injectable()
@@ -38,7 +38,7 @@ export class LimitsService {
         named += Array.isArray(change.data.mentions) ? change.data.mentions.length : 0;
       }
     const batches = before.batches + 1;
-    const mostSaid = role === 'owner' || role === 'planner' ? MOST_SAID.many : MOST_SAID.few;
+    const mostSaid = role === 'owner' || role === 'planner' ? MAX_SAID.many : MAX_SAID.few;
     const minutes = WHILE_MS / 60_000;
     // What one batch says too much of is never taken; what is too much after others is taken later.
     const refuse = (own: boolean, message: string) =>
@@ -52,15 +52,15 @@ export class LimitsService {
         said - before.said > mostSaid,
         `You may give ${mostSaid} pieces of advice and answers in ${minutes} minutes; these would be ${said}.`,
       );
-    if (named > MOST_NAMED && named > before.named)
+    if (named > MAX_NAMED && named > before.named)
       throw refuse(
-        named - before.named > MOST_NAMED,
-        `You may name ${MOST_NAMED} people in ${minutes} minutes; these would be ${named}.`,
+        named - before.named > MAX_NAMED,
+        `You may name ${MAX_NAMED} people in ${minutes} minutes; these would be ${named}.`,
       );
-    if (batches > MOST_BATCHES)
+    if (batches > MAX_BATCHES)
       throw refuse(
         false,
-        `You have saved ${MOST_BATCHES.toLocaleString('en')} changes in ${minutes} minutes; wait a while.`,
+        `You have saved ${MAX_BATCHES.toLocaleString('en')} changes in ${minutes} minutes; wait a while.`,
       );
     this.counts.set(key, { since: before.since, said, named, batches });
   }

@@ -3,15 +3,15 @@ import { setImmediate as nextTurn } from 'node:timers/promises';
 import { HttpStatus, Inject, Injectable, Logger, type OnModuleDestroy } from '@nestjs/common';
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { tellBatch } from '@quarry/core/record';
+import { describeBatch } from '@quarry/core/history';
 import {
-  atOnce,
+  drain,
   authorOf,
   displayOf,
   isAuthored,
   keyOf,
-  permitsOf,
-  reducing,
+  denialReasons,
+  reduceSteps,
   stamped,
   toRows,
   type Actor,
@@ -20,15 +20,15 @@ import {
   type Refusal,
   type Scene,
   type Stamp,
-} from '@quarry/core/scene';
+} from '@quarry/core/document';
 import type { User } from '../accounts/accounts.service.ts';
 import { STORE } from '../config.ts';
-import { DisplaysService, type Held } from '../displays/displays.service.ts';
+import { DisplaysService, type CachedDocument } from '../displays/displays.service.ts';
 import { ApiError } from '../http/errors.ts';
 import { transact, type Store } from '../store/database.ts';
 import { LettersService } from '../letters/letters.service.ts';
 import { batches, checkpoints, displays, entities, photoFiles } from '../store/tables.ts';
-import { HubService, type Landed } from './hub.service.ts';
+import { HubService, type CommittedBatch } from './hub.service.ts';
 import { LimitsService } from './limits.service.ts';
 
 interface Waiting {
@@ -59,10 +59,10 @@ export interface Acknowledged {
 /** A batch that may land: what it leads to, and what is written of it. */
 interface Ready {
   waiting: Waiting;
-  held: Held;
+  document: CachedDocument;
   changes: Change[];
   changesText: string;
-  told: string;
+  descriptions: string;
   rows: string;
   /** Digests of pictures that no photo shows any longer. */
   unseen: string[];
@@ -77,7 +77,7 @@ const LONG = 250;
 const SLICE_MS = 8;
 
 /** Batches that share a commit: enough to spare syncs, few enough that nobody waits long. */
-const MOST_TOGETHER = 200;
+const MAX_TOGETHER = 200;
 
 /**
  * The one writer. Batches that arrive together are judged in turn against the scenes in memory and share a
@@ -94,7 +94,7 @@ export class WriterService implements OnModuleDestroy {
 
   constructor(
     @Inject(STORE) private readonly store: Store,
-    @Inject(DisplaysService) private readonly held: DisplaysService,
+    @Inject(DisplaysService) private readonly document: DisplaysService,
     @Inject(HubService) private readonly hub: HubService,
     @Inject(LettersService) private readonly letters: LettersService,
     @Inject(LimitsService) private readonly limits: LimitsService,
@@ -115,7 +115,7 @@ export class WriterService implements OnModuleDestroy {
   }
 
   /** The log of a display after a number, in order. @param most how many batches at most */
-  since(displayId: string, after: number, most: number): Landed[] {
+  since(displayId: string, after: number, most: number): CommittedBatch[] {
     return this.store.db
       .select()
       .from(batches)
@@ -157,7 +157,7 @@ export class WriterService implements OnModuleDestroy {
     let long: Waiting | null = null;
     for (const waiting of this.queue) {
       const { displayId, batch } = waiting;
-      if (waits.has(displayId) || taken.length >= MOST_TOGETHER) {
+      if (waits.has(displayId) || taken.length >= MAX_TOGETHER) {
         rest.push(waiting);
         waits.add(displayId);
       } else if (batch.changes.length <= LONG) {
@@ -176,15 +176,15 @@ export class WriterService implements OnModuleDestroy {
 
   private flush(): void {
     const together = this.take();
-    if (together.length > 0 && !this.land(together)) for (const one of together) this.land([one]);
+    if (together.length > 0 && !this.commit(together)) for (const one of together) this.commit([one]);
   }
 
   /**
    * Lands batches in one transaction.
    * @returns false when something that nobody foresaw befell one of several: none has landed, each is to be tried alone
    */
-  private land(together: readonly Waiting[]): boolean {
-    const scenes = new Map<string, Held>();
+  private commit(together: readonly Waiting[]): boolean {
+    const scenes = new Map<string, CachedDocument>();
     const done: (() => void)[] = [];
     try {
       transact(this.store.db, () => {
@@ -195,10 +195,10 @@ export class WriterService implements OnModuleDestroy {
               done.push(() => waiting.resolve(known));
               continue;
             }
-            const before = scenes.get(waiting.displayId) ?? this.held.hold(waiting.displayId);
-            const ready = atOnce(this.preparing(before, waiting));
+            const before = scenes.get(waiting.displayId) ?? this.document.load(waiting.displayId);
+            const ready = drain(this.preparing(before, waiting));
             this.append(ready);
-            scenes.set(waiting.displayId, ready.held);
+            scenes.set(waiting.displayId, ready.document);
             done.push(() => this.acknowledge(ready));
           } catch (error) {
             // A refusal is this batch's alone; anything else undoes the whole transaction.
@@ -207,13 +207,13 @@ export class WriterService implements OnModuleDestroy {
           }
       });
     } catch (error) {
-      for (const { displayId } of together) this.held.forget(displayId);
+      for (const { displayId } of together) this.document.evict(displayId);
       if (together.length > 1) return false;
       this.log.error(error instanceof Error ? error.stack : String(error));
       for (const { reject } of together) reject(error);
       return true;
     }
-    for (const [displayId, held] of scenes) this.held.keep(displayId, held);
+    for (const [displayId, document] of scenes) this.document.put(displayId, document);
     for (const settle of done) settle();
     return true;
   }
@@ -228,12 +228,12 @@ export class WriterService implements OnModuleDestroy {
         waiting.resolve(known);
         return;
       }
-      const ready = await inSlices(this.preparing(this.held.hold(displayId), waiting));
+      const ready = await inSlices(this.preparing(this.document.load(displayId), waiting));
       transact(this.store.db, () => this.append(ready));
-      this.held.keep(displayId, ready.held);
+      this.document.put(displayId, ready.document);
       this.acknowledge(ready);
     } catch (error) {
-      if (!(error instanceof ApiError)) this.held.forget(displayId);
+      if (!(error instanceof ApiError)) this.document.evict(displayId);
       waiting.reject(error);
     } finally {
       this.busy.delete(displayId);
@@ -261,34 +261,40 @@ export class WriterService implements OnModuleDestroy {
    * Judges a batch against the scene it meets, and makes ready what is written of it; pauses now and then.
    * @throws ApiError 403 when the role does not allow it, 409 or 422 when it does not fit
    */
-  private *preparing(before: Held, waiting: Waiting): Generator<undefined, Ready> {
+  private *preparing(before: CachedDocument, waiting: Waiting): Generator<undefined, Ready> {
     const { actor, batch, user } = waiting;
     // A clock that was set back does not turn the log round.
     const at = Math.max(waiting.how.at ?? Date.now(), before.at);
     const author = { person: actor.person, name: user.name, at: new Date(at).toISOString() };
     if (waiting.how.at === undefined) this.limits.count(waiting.displayId, user.id, actor, batch, at);
     // Judged as sent, so that who speaks in another's name is told so; applied as the server knows it.
-    const permits = permitsOf(actor, before.scene);
+    const permits = denialReasons(actor, before.scene);
     const changes = batch.changes.some(isAuthored)
       ? batch.changes.map((change) => stamped(change, author, this.formerStamp(waiting, before, change)))
       : batch.changes;
-    const said = yield* reducing(before.scene, changes, (step, index) => permits(step, batch.changes[index]));
+    const said = yield* reduceSteps(before.scene, changes, (step, index) =>
+      permits(step, batch.changes[index]),
+    );
     if (!said.ok) throw refusalOf(said.refusal);
     yield;
-    const told = JSON.stringify(tellBatch(before.scene, said.scene, changes));
+    const descriptions = JSON.stringify(describeBatch(before.scene, said.scene, changes));
     yield;
     const changesText = JSON.stringify(changes);
     const rows = JSON.stringify(rowsOf(before.scene, said.scene, changes));
     yield;
     return {
-      ...{ waiting, changes, changesText, told, rows },
+      ...{ waiting, changes, changesText, descriptions, rows },
       unseen: unseenPictures(before.scene, said.scene, changes),
-      held: { scene: said.scene, seq: before.seq + 1, at },
+      document: { scene: said.scene, seq: before.seq + 1, at },
     };
   }
 
   /** Who said what is now added again, when it was there before and was removed. */
-  private formerStamp({ displayId }: Waiting, { scene }: Held, { op, kind, id }: Change): Stamp | null {
+  private formerStamp(
+    { displayId }: Waiting,
+    { scene }: CachedDocument,
+    { op, kind, id }: Change,
+  ): Stamp | null {
     if (op !== 'add' || !Object.hasOwn(scene.removed, keyOf(kind, id))) return null;
     const row = this.statements.stamp.get({ displayId, kind, id });
     const read = stampSchema.safeParse(row?.stamp ? JSON.parse(row.stamp) : null);
@@ -296,15 +302,15 @@ export class WriterService implements OnModuleDestroy {
   }
 
   /** Writes a batch that was judged; within a transaction. */
-  private append({ waiting, held, changes, changesText, told, rows, unseen }: Ready): void {
+  private append({ waiting, document, changes, changesText, descriptions, rows, unseen }: Ready): void {
     const { displayId, user, batch, sent } = waiting;
-    const { scene, seq, at } = held;
+    const { scene, seq, at } = document;
     const { append, touch, put, mark } = this.statements;
     const { name, kind } = displayOf(scene);
     waiting.how.also?.();
     append.run({
       ...{ displayId, seq, batchId: batch.id, userId: user.id, author: user.name },
-      ...{ at, label: batch.label, changes: changesText, told, sent },
+      ...{ at, label: batch.label, changes: changesText, descriptions, sent },
     });
     touch.run({ displayId, seq, at, name, kind });
     put.run(displayId, rows);
@@ -317,9 +323,9 @@ export class WriterService implements OnModuleDestroy {
     this.letters.afterBatch(displayId, user, scene, { ...batch, changes }, at);
   }
 
-  private acknowledge({ waiting, held, changes }: Ready): void {
+  private acknowledge({ waiting, document, changes }: Ready): void {
     const { displayId, user, batch, resolve } = waiting;
-    const { seq, at } = held;
+    const { seq, at } = document;
     resolve({ seq, ...(changes === batch.changes ? {} : { changes }) });
     this.hub.publish(displayId, {
       ...{ seq, id: batch.id, author: user.name, at, label: batch.label, changes },
@@ -372,7 +378,7 @@ function prepareStatements({ db, client }: Store) {
         at: at('at'),
         label: at('label'),
         changes: at('changes'),
-        told: at('told'),
+        descriptions: at('descriptions'),
         sent: at('sent'),
       })
       .prepare(),

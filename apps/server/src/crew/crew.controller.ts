@@ -17,7 +17,7 @@ import { ApiBody, ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { createZodDto } from 'nestjs-zod';
 import { z } from 'zod';
-import { ROLES, idSchema, line } from '@quarry/core/scene';
+import { ROLES, idSchema, line } from '@quarry/core/document';
 import { AccountsService, type User } from '../accounts/accounts.service.ts';
 import { CurrentUser, SignedInGuard, beginSession, sessionToken } from '../accounts/session.ts';
 import { fullName, login, newPassword } from '../accounts/words.ts';

@@ -1,6 +1,6 @@
 import { HttpStatus, Inject, Injectable } from '@nestjs/common';
 import { and, count, eq, isNull, max, sql } from 'drizzle-orm';
-import { displayOf, type Actor, type Role } from '@quarry/core/scene';
+import { displayOf, type Actor, type Role } from '@quarry/core/document';
 import { AccountsService, type User } from '../accounts/accounts.service.ts';
 import { HubService } from '../changes/hub.service.ts';
 import { STORE } from '../config.ts';
@@ -78,7 +78,7 @@ export class CrewService {
   change(displayId: string, user: User, userId: string, set: { role?: Role; person?: string | null }): void {
     this.owner(displayId, user, 'change what people may do');
     const member = this.member(displayId, userId);
-    const { scene } = this.displays.hold(displayId);
+    const { scene } = this.displays.load(displayId);
     if (set.person && !Object.hasOwn(scene.person, set.person)) throw notFound('person');
     if (set.person) this.freePerson(displayId, set.person, userId);
     if (set.role && set.role !== 'owner' && member.role === 'owner') this.keepOneOwner(displayId);
@@ -95,7 +95,7 @@ export class CrewService {
         subject: `You are ${set.role} of ${displayOf(scene).name} now`,
         body: `${user.name} changed what you may do there: from ${member.role} to ${set.role}.`,
       });
-    this.hub.standingChanged(displayId, userId);
+    this.hub.membershipChanged(displayId, userId);
   }
 
   /** Makes another member the owner; the one who gives it away becomes a planner. */
@@ -109,11 +109,11 @@ export class CrewService {
       this.closeLinks(displayId, user.id);
       this.letters.put({
         ...{ userId, displayId, at: Date.now(), about: 'crew', link: `/d/${displayId}/crew` },
-        subject: `${displayOf(this.displays.hold(displayId).scene).name} is yours now`,
+        subject: `${displayOf(this.displays.load(displayId).scene).name} is yours now`,
         body: `${user.name} made you its owner and stays on as planner.`,
       });
     });
-    for (const id of [userId, user.id]) this.hub.standingChanged(displayId, id);
+    for (const id of [userId, user.id]) this.hub.membershipChanged(displayId, id);
   }
 
   /** Takes somebody off a display; anybody may go by themselves. What they built and said stays. */
@@ -184,14 +184,14 @@ export class CrewService {
     if (askerId === userId) return false;
     if (this.accounts.isKeeper(askerId)) return true;
     if (this.accounts.isKeeper(userId)) return false;
-    const standings = this.store.db
+    const memberships = this.store.db
       .select({ displayId: members.displayId })
       .from(members)
       .where(eq(members.userId, userId))
       .all();
     return (
-      standings.length > 0 &&
-      standings.every(
+      memberships.length > 0 &&
+      memberships.every(
         ({ displayId }) =>
           this.store.db
             .select({ role: members.role })

@@ -1,7 +1,7 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { HttpStatus, Inject, Injectable } from '@nestjs/common';
 import { and, desc, eq, exists, gt, isNull, sql } from 'drizzle-orm';
-import { displayOf, type Change } from '@quarry/core/scene';
+import { displayOf, type Change } from '@quarry/core/document';
 import { digest, type User } from '../accounts/accounts.service.ts';
 import { WriterService } from '../changes/writer.service.ts';
 import { STORE } from '../config.ts';
@@ -54,7 +54,7 @@ export class InvitationsService {
   ): { id: string; token: string; expiresAt: number } {
     this.crew.owner(displayId, user, 'invite people');
     if (person !== null) {
-      if (!Object.hasOwn(this.displaysService.hold(displayId).scene.person, person)) throw notFound('person');
+      if (!Object.hasOwn(this.displaysService.load(displayId).scene.person, person)) throw notFound('person');
       this.crew.freePerson(displayId, person, null);
     }
     const token = randomBytes(24).toString('base64url');
@@ -124,14 +124,14 @@ export class InvitationsService {
   async join(token: string, user: User, insert: () => void = () => undefined): Promise<string> {
     const found = this.openOne(token);
     const { displayId, role, personId, madeBy } = found;
-    const standing = this.displaysService.list(user).find(({ id }) => id === displayId);
-    if (standing)
+    const membership = this.displaysService.list(user).find(({ id }) => id === displayId);
+    if (membership)
       throw new ApiError(
         HttpStatus.CONFLICT,
         'on-it',
-        `You are on «${standing.name}» already, as ${standing.role}; the link stays good for somebody else.`,
+        `You are on «${membership.name}» already, as ${membership.role}; the link stays good for somebody else.`,
       );
-    const { scene } = this.displaysService.hold(displayId);
+    const { scene } = this.displaysService.load(displayId);
     const known = personId !== null && Object.hasOwn(scene.person, personId) ? personId : null;
     const person = known ?? `person-${randomUUID().slice(0, 13)}`;
     const enter = () => {

@@ -28,7 +28,7 @@ export class MarksService {
   /** Never goes back: a slow window does not make read things unread. */
   set(displayId: string, user: User, what: string, upTo: number): void {
     this.displays.actor(displayId, user);
-    if (what !== 'log' && !Object.hasOwn(this.displays.hold(displayId).scene.thread, what))
+    if (what !== 'log' && !Object.hasOwn(this.displays.load(displayId).scene.thread, what))
       throw notFound('advice');
     this.store.db
       .insert(marks)

@@ -12,12 +12,12 @@ import {
   type Kind,
   type Role,
   type Scene,
-} from '@quarry/core/scene';
+} from '@quarry/core/document';
 import { AccountsService, type User } from '../accounts/accounts.service.ts';
 import { WriterService } from '../changes/writer.service.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import { PhotosService } from '../photos/photos.service.ts';
-import { drawn } from '../photos/picture.ts';
+import { rasterizeSvg } from '../photos/picture.ts';
 import { ShareService } from '../share/share.service.ts';
 import { pastOf } from './past.ts';
 
@@ -85,7 +85,7 @@ export class DemoService {
         this.share.set(id, owner, { names: false, fresh: false });
       }
       for (const { by, at, label, changesIn } of batches) {
-        const changes = changesIn(this.displays.hold(id).scene);
+        const changes = changesIn(this.displays.load(id).scene);
         const batch = { id: randomUUID(), label, changes };
         await this.writer.write(id, users.get(by) ?? owner, { role: 'owner', person: by }, batch, {
           at: at.getTime(),
@@ -101,7 +101,7 @@ export class DemoService {
   private async addPhotos(id: string, owner: User, folder: string, today: Date, at: Date): Promise<void> {
     const changes: Change[] = [];
     for (const [i, { drawing, daysAgo, note }] of PHOTOS.entries()) {
-      const kept = await this.photos.keep(id, owner, await drawn(join(folder, drawing)));
+      const kept = await this.photos.keep(id, owner, await rasterizeSvg(join(folder, drawing)));
       const taken = subDays(today, daysAgo).toISOString();
       changes.push({
         op: 'add',

@@ -10,7 +10,7 @@ import {
   type Entity,
   type Kind,
   type Scene,
-} from '@quarry/core/scene';
+} from '@quarry/core/document';
 
 /** The demo's own past: what the crew did before the day it starts, told backwards from what stands. */
 

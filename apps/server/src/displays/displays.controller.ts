@@ -25,8 +25,8 @@ import {
   toRows,
   writeFile,
   type Actor,
-  type Row,
-} from '@quarry/core/scene';
+  type EntityRow,
+} from '@quarry/core/document';
 import type { User } from '../accounts/accounts.service.ts';
 import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
 import { ApiError, parseBody } from '../http/errors.ts';
@@ -75,16 +75,16 @@ export class DisplaysController {
   read(
     @Param('id') id: string,
     @CurrentUser() user: User,
-  ): { id: string; epoch: number; seq: number; actor: Actor; rows: Row[] } {
+  ): { id: string; epoch: number; seq: number; actor: Actor; rows: EntityRow[] } {
     const actor = this.displays.actor(id, user);
-    const { scene, seq } = this.displays.hold(id);
+    const { scene, seq } = this.displays.load(id);
     return { id, actor, epoch: this.displays.epoch, seq, rows: toRows(scene) };
   }
 
   @Get(':id/file')
   file(@Param('id') id: string, @CurrentUser() user: User, @Res() response: Response): void {
     this.displays.actor(id, user);
-    const { scene } = this.displays.hold(id);
+    const { scene } = this.displays.load(id);
     response
       .type('application/json')
       .attachment(fileName([displayOf(scene).name], 'quarry.json'))

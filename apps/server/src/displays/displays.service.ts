@@ -9,7 +9,7 @@ import {
   type Actor,
   type Role,
   type Scene,
-} from '@quarry/core/scene';
+} from '@quarry/core/document';
 import type { User } from '../accounts/accounts.service.ts';
 import { HubService } from '../changes/hub.service.ts';
 import { STORE } from '../config.ts';
@@ -18,7 +18,7 @@ import { transact, type Store } from '../store/database.ts';
 import { checkpoints, displays, entities, members } from '../store/tables.ts';
 
 /** A display in memory: its scene and the number of the last batch in it. */
-export interface Held {
+export interface CachedDocument {
   scene: Scene;
   seq: number;
   /** When the last batch landed, ms since the epoch. */
@@ -34,12 +34,12 @@ export interface DisplayLine {
 }
 
 /** How many displays stay in memory. */
-const MOST_HELD = 50;
+const MAX_CACHED = 50;
 
 /** Displays, who is on them, and their scenes as the log has them. */
 @Injectable()
 export class DisplaysService {
-  private readonly held = new Map<string, Held>();
+  private readonly cached = new Map<string, CachedDocument>();
 
   /** Asked with every request, so prepared once. */
   private readonly findMember;
@@ -128,17 +128,17 @@ export class DisplaysService {
     if (this.actor(displayId, user).role !== 'owner')
       throw new ApiError(HttpStatus.FORBIDDEN, 'forbidden', 'Only the owner may delete a display.');
     this.store.db.delete(displays).where(eq(displays.id, displayId)).run();
-    this.held.delete(displayId);
+    this.cached.delete(displayId);
     this.hub.close(displayId);
   }
 
   /** The scene of a display, from memory or from its rows. */
-  hold(displayId: string): Held {
-    const known = this.held.get(displayId);
+  load(displayId: string): CachedDocument {
+    const known = this.cached.get(displayId);
     if (known) {
       // Last used goes last, so that the first of the map is the one to let go.
-      this.held.delete(displayId);
-      this.held.set(displayId, known);
+      this.cached.delete(displayId);
+      this.cached.set(displayId, known);
       return known;
     }
     const row = this.store.db
@@ -147,26 +147,26 @@ export class DisplaysService {
       .where(eq(displays.id, displayId))
       .get();
     if (!row) throw notFound('display');
-    const held = { scene: this.load(displayId), ...row };
-    this.beginLog(displayId, held);
-    this.keep(displayId, held);
-    return held;
+    const cached = { scene: this.readScene(displayId), ...row };
+    this.beginLog(displayId, cached);
+    this.put(displayId, cached);
+    return cached;
   }
 
-  keep(displayId: string, held: Held): void {
-    this.held.set(displayId, held);
-    for (const id of this.held.keys()) {
-      if (this.held.size <= MOST_HELD) break;
-      this.held.delete(id);
+  put(displayId: string, cached: CachedDocument): void {
+    this.cached.set(displayId, cached);
+    for (const id of this.cached.keys()) {
+      if (this.cached.size <= MAX_CACHED) break;
+      this.cached.delete(id);
     }
   }
 
-  forget(displayId: string): void {
-    this.held.delete(displayId);
+  evict(displayId: string): void {
+    this.cached.delete(displayId);
   }
 
   /** A display from before checkpoints were kept: what can be looked back at begins where it stands now. */
-  private beginLog(displayId: string, { scene, seq, at }: Held): void {
+  private beginLog(displayId: string, { scene, seq, at }: CachedDocument): void {
     const has = this.store.db
       .select({ seq: checkpoints.seq })
       .from(checkpoints)
@@ -180,7 +180,7 @@ export class DisplaysService {
         .run();
   }
 
-  private load(displayId: string): Scene {
+  private readScene(displayId: string): Scene {
     const rows = this.store.db.select().from(entities).where(eq(entities.displayId, displayId)).all();
     return fromRows(
       rows.map(({ kind, id, v, data }) =>

@@ -2,8 +2,8 @@ import { Body, Controller, Get, HttpCode, Inject, Param, Post, Query, UseGuards 
 import { ApiBody, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { createZodDto } from 'nestjs-zod';
 import { z } from 'zod';
-import type { SharesOfDay, TakingBack } from '@quarry/core/record';
-import { idSchema, toRows, type Change, type Row } from '@quarry/core/scene';
+import type { SharesOfDay, TakingBack } from '@quarry/core/history';
+import { idSchema, toRows, type Change, type EntityRow } from '@quarry/core/document';
 import type { User } from '../accounts/accounts.service.ts';
 import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
@@ -63,7 +63,7 @@ export class HistoryController {
     @Param('id') id: string,
     @Param('seq') seq: string,
     @CurrentUser() user: User,
-  ): { seq: number; at: number; rows: Row[] } {
+  ): { seq: number; at: number; rows: EntityRow[] } {
     this.displays.actor(id, user);
     const { scene, at, seq: of } = this.history.sceneAt(id, parseBody(count, seq));
     return { seq: of, at, rows: toRows(scene) };

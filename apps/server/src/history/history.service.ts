@@ -9,8 +9,8 @@ import {
   type Entry,
   type SharesOfDay,
   type TakingBack,
-} from '@quarry/core/record';
-import { fromRows, rowSchema, type Change, type Scene } from '@quarry/core/scene';
+} from '@quarry/core/history';
+import { fromRows, rowSchema, type Change, type Scene } from '@quarry/core/document';
 import { z } from 'zod';
 import type { User } from '../accounts/accounts.service.ts';
 import { WriterService } from '../changes/writer.service.ts';
@@ -20,7 +20,7 @@ import { ApiError, notFound } from '../http/errors.ts';
 import type { Store } from '../store/database.ts';
 import { batches, checkpoints } from '../store/tables.ts';
 
-const toldSchema = z.array(
+const descriptionSchema = z.array(
   z.object({ kind: z.string(), id: z.string(), sentence: z.string(), section: z.string().nullable() }),
 );
 export interface HistoryLine {
@@ -31,7 +31,7 @@ export interface HistoryLine {
   mine: boolean;
   at: number;
   label: string;
-  told: z.infer<typeof toldSchema>;
+  descriptions: z.infer<typeof descriptionSchema>;
 }
 export interface HistoryPage {
   lines: HistoryLine[];
@@ -66,7 +66,7 @@ export class HistoryService {
     this.displays.actor(displayId, user);
     const { before, after, author, section, kind, from, to, limit } = filter;
     const tells = (field: 'section' | 'kind', value: string) =>
-      sql`EXISTS (SELECT 1 FROM json_each(${batches.told}) WHERE json_extract(value, ${`$.${field}`}) = ${value})`;
+      sql`EXISTS (SELECT 1 FROM json_each(${batches.descriptions}) WHERE json_extract(value, ${`$.${field}`}) = ${value})`;
     const wanted: (SQL | undefined)[] = [
       eq(batches.displayId, displayId),
       before === undefined ? undefined : lt(batches.seq, before),
@@ -85,9 +85,9 @@ export class HistoryService {
       .orderBy(desc(batches.seq))
       .limit(limit)
       .all()
-      .map(({ seq, batchId, author: by, userId, at, label, told }) => ({
+      .map(({ seq, batchId, author: by, userId, at, label, descriptions }) => ({
         ...{ seq, id: batchId, author: by, mine: userId === user.id, at, label },
-        told: toldSchema.parse(JSON.parse(told)),
+        descriptions: descriptionSchema.parse(JSON.parse(descriptions)),
       }));
     const authors = db
       .selectDistinct({ author: batches.author })
@@ -97,12 +97,12 @@ export class HistoryService {
       .all()
       .map((row) => row.author);
     const { seq, at } = this.beginning(displayId);
-    return { lines, authors, begins: { seq, at }, seq: this.displays.hold(displayId).seq };
+    return { lines, authors, begins: { seq, at }, seq: this.displays.load(displayId).seq };
   }
 
   /** The scene after a number of the log. @throws ApiError 404 for what is before the log begins or after its end */
   sceneAt(displayId: string, seq: number): { scene: Scene; seq: number; at: number } {
-    const held = this.displays.hold(displayId);
+    const held = this.displays.load(displayId);
     if (seq === held.seq) return held;
     const base = this.store.db
       .select()
@@ -142,7 +142,7 @@ export class HistoryService {
     this.displays.actor(displayId, user);
     const { seq, at } = this.beginning(displayId);
     const first = this.sceneAt(displayId, seq);
-    return sharesByDay(first.scene, at, this.entries(displayId, seq, this.displays.hold(displayId).seq));
+    return sharesByDay(first.scene, at, this.entries(displayId, seq, this.displays.load(displayId).seq));
   }
 
   /** Changes that take a batch back, or what later batches stand in the way. Builders take back their own only. */
@@ -161,14 +161,14 @@ export class HistoryService {
         'You may take back your own changes; a planner may take back any.',
       );
     const before = this.sceneAt(displayId, seq - 1);
-    const [batch, ...since] = this.entries(displayId, seq - 1, this.displays.hold(displayId).seq);
-    return takeBackBatch(before.scene, batch, since, this.displays.hold(displayId).scene);
+    const [batch, ...since] = this.entries(displayId, seq - 1, this.displays.load(displayId).seq);
+    return takeBackBatch(before.scene, batch, since, this.displays.load(displayId).scene);
   }
 
   /** What bringing a display back to a moment would change. */
   restoringTo(displayId: string, user: User, seq: number): Record<Change['op'], number> {
     this.displays.actor(displayId, user);
-    return countOps(restoring(this.displays.hold(displayId).scene, this.sceneAt(displayId, seq).scene));
+    return countOps(restoring(this.displays.load(displayId).scene, this.sceneAt(displayId, seq).scene));
   }
 
   /**
@@ -190,7 +190,7 @@ export class HistoryService {
         'Only owners and planners may bring a display back.',
       );
     const then = this.sceneAt(displayId, seq);
-    const changes = restoring(this.displays.hold(displayId).scene, then.scene);
+    const changes = restoring(this.displays.load(displayId).scene, then.scene);
     if (changes.length === 0) return { seq: null };
     const label = `brought the display back to change ${seq}`;
     const { seq: landed } = await this.writer.write(displayId, user, actor, { id: batchId, label, changes });

@@ -9,17 +9,17 @@ import {
 import type { Request, Response } from 'express';
 import { escapeMarks } from '@quarry/core/formats';
 import { z } from 'zod';
-import { whoAsks } from './whoAsks.ts';
+import { requesterOf } from './requester.ts';
 
 /** The body of every answer that is not a success: a code for programs, a sentence for people. */
-export interface Problem {
+export interface ProblemDetails {
   code: string;
   message: string;
 }
 
 /** An error with a status, a code and a sentence; extra fields travel along (a refusal's current entity). */
 export class ApiError extends HttpException {
-  readonly problem: Problem;
+  readonly problem: ProblemDetails;
 
   constructor(status: HttpStatus, code: string, message: string, extra: Record<string, unknown> = {}) {
     super(message, status);
@@ -50,7 +50,7 @@ const isDiskFull = (error: unknown) =>
   );
 
 /** A problem as a page, for somebody who opened an address of the interface in a browser. */
-const problemPage = ({ message }: Problem) => `<!doctype html>
+const problemPage = ({ message }: ProblemDetails) => `<!doctype html>
 <html lang="en">
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width">
@@ -87,17 +87,17 @@ export class ErrorFilter implements ExceptionFilter {
   }
 
   /** Who was refused what, from where: what a keeper looks for after somebody has tried doors. */
-  private noteRefusal(request: Request, status: number, { code }: Problem): void {
+  private noteRefusal(request: Request, status: number, { code }: ProblemDetails): void {
     const named = z.object({ login: z.string().max(40) }).safeParse(request.body);
     const who =
-      whoAsks(request)?.login ??
+      requesterOf(request)?.login ??
       (named.success ? `«${named.data.login}» (not signed in)` : 'nobody signed in');
     this.log.warn(
       `refused ${status} ${code}: ${request.method} ${request.path} by ${who} from ${request.ip ?? '?'}`,
     );
   }
 
-  private describe(error: unknown): [number, Problem] {
+  private describe(error: unknown): [number, ProblemDetails] {
     if (error instanceof ApiError) return [error.getStatus(), error.problem];
     if (isDiskFull(error))
       return [

@@ -1,6 +1,6 @@
 import { HttpStatus, Inject, Injectable, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
 import { and, count, desc, eq, gt, isNull, ne } from 'drizzle-orm';
-import { displayOf, type Batch, type Scene } from '@quarry/core/scene';
+import { displayOf, type Batch, type Scene } from '@quarry/core/document';
 import type { User } from '../accounts/accounts.service.ts';
 import { STORE } from '../config.ts';
 import { ApiError } from '../http/errors.ts';
@@ -13,7 +13,7 @@ export type Letter = Omit<typeof letters.$inferSelect, 'userId'>;
 const HOUR_MS = 3_600_000;
 const DAY_MS = 24 * HOUR_MS;
 /** The most letters one is shown. */
-const MOST_SHOWN = 200;
+const MAX_SHOWN = 200;
 
 /** Mail that this instance would send. It sends none: there is no mail server to reach; everybody reads it here. */
 @Injectable()
@@ -40,7 +40,7 @@ export class LettersService implements OnModuleInit, OnModuleDestroy {
       .from(letters)
       .where(eq(letters.userId, user.id))
       .orderBy(desc(letters.id))
-      .limit(MOST_SHOWN)
+      .limit(MAX_SHOWN)
       .all()
       .map(({ userId: _, ...letter }) => letter);
   }
@@ -134,7 +134,7 @@ export class LettersService implements OnModuleInit, OnModuleDestroy {
       .where(gt(displays.changedAt, now - 14 * DAY_MS))
       .all();
     const byUser = grouped(all);
-    for (const [userId, standings] of byUser) {
+    for (const [userId, memberships] of byUser) {
       const last = db
         .select({ at: letters.at })
         .from(letters)
@@ -143,7 +143,7 @@ export class LettersService implements OnModuleInit, OnModuleDestroy {
         .limit(1)
         .get();
       if (last && now - last.at < DAY_MS) continue;
-      const lines = standings.flatMap(({ displayId, name }) => {
+      const lines = memberships.flatMap(({ displayId, name }) => {
         const mark = db
           .select({ upTo: marks.upTo })
           .from(marks)

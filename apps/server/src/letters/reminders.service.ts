@@ -1,7 +1,7 @@
 import { Inject, Injectable, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
 import { and, desc, eq, gt, isNotNull } from 'drizzle-orm';
 import { DAY_WORDS, clockIn, concerns, dateIn, daysAhead, isoAfter, sittings } from '@quarry/core/progress';
-import { displayOf, listOf, type Scene } from '@quarry/core/scene';
+import { displayOf, listOf, type Scene } from '@quarry/core/document';
 import { STORE } from '../config.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import type { Store } from '../store/database.ts';
@@ -38,7 +38,7 @@ export class RemindersService implements OnModuleInit, OnModuleDestroy {
     const builders = this.store.db.select().from(members).where(isNotNull(members.personId)).all();
     for (const { displayId, userId, personId } of builders) {
       if (personId === null) continue;
-      const { scene } = this.displays.hold(displayId);
+      const { scene } = this.displays.load(displayId);
       const zone = listOf(scene, 'calendar').find(({ person }) => person === personId)?.zone ?? '';
       if (clockIn(now, zone) < FROM_HOUR || this.had(displayId, userId, dateIn(now, zone), zone, now))
         continue;

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { HttpStatus, Inject, Injectable } from '@nestjs/common';
 import { and, count, eq } from 'drizzle-orm';
 import { ARCHIVED_DISPLAY, archivedPhoto, fileName } from '@quarry/core/formats';
-import { displayOf, listOf, writeFile, type Scene } from '@quarry/core/scene';
+import { displayOf, listOf, writeFile, type Scene } from '@quarry/core/document';
 import type { User } from '../accounts/accounts.service.ts';
 import { STORE } from '../config.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
@@ -10,12 +10,12 @@ import { ApiError, notFound } from '../http/errors.ts';
 import type { Store } from '../store/database.ts';
 import { photoFiles } from '../store/tables.ts';
 import { textParts, type ArchiveFile } from './archive.ts';
-import { madeAnew } from './picture.ts';
+import { reencode } from './picture.ts';
 
 /** The largest picture that is taken in, bytes as sent. */
-export const MOST_PHOTO_BYTES = 15_000_000;
+export const MAX_PHOTO_BYTES = 15_000_000;
 /** The most photos of one display: about 150 MB. */
-const MOST_PHOTOS = 400;
+const MAX_PHOTOS = 400;
 
 export interface KeptPhoto {
   file: string;
@@ -45,7 +45,7 @@ export class PhotosService {
         'no-picture',
         'Send the picture itself as the body, as image/jpeg.',
       );
-    const kept = await madeAnew(sent);
+    const kept = await reencode(sent);
     const digest = createHash('sha256').update(kept.bytes).digest('hex');
     const { db } = this.store;
     const of = and(eq(photoFiles.displayId, displayId), eq(photoFiles.digest, digest));
@@ -55,11 +55,11 @@ export class PhotosService {
       .from(photoFiles)
       .where(eq(photoFiles.displayId, displayId))
       .get();
-    if (!known && (total?.total ?? 0) >= MOST_PHOTOS)
+    if (!known && (total?.total ?? 0) >= MAX_PHOTOS)
       throw new ApiError(
         HttpStatus.CONFLICT,
         'too-many',
-        `This display has ${MOST_PHOTOS} photos, which is the most it may have.`,
+        `This display has ${MAX_PHOTOS} photos, which is the most it may have.`,
       );
     db.insert(photoFiles)
       .values({ displayId, digest, userId: user.id, at: Date.now(), ...kept })
@@ -77,7 +77,7 @@ export class PhotosService {
   /** A display's file and the photos that it tells of, for an archive. */
   archive(displayId: string, user: User): { name: string; files: Iterable<ArchiveFile> } {
     this.displays.actor(displayId, user);
-    const { scene } = this.displays.hold(displayId);
+    const { scene } = this.displays.load(displayId);
     return {
       name: fileName([displayOf(scene).name], 'quarry.zip'),
       files: [
@@ -117,7 +117,7 @@ export class PhotosService {
 
   /** The JPEG of a photo for the public. @throws ApiError 404 for one that its owner has not published */
   published(displayId: string, digest: string, small: boolean): Buffer {
-    const { scene } = this.displays.hold(displayId);
+    const { scene } = this.displays.load(displayId);
     if (!listOf(scene, 'photo').some(({ file, published }) => file === digest && published))
       throw notFound('photo');
     return this.kept(displayId, digest, small);

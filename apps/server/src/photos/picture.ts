@@ -2,7 +2,7 @@ import { HttpStatus } from '@nestjs/common';
 import { ApiError } from '../http/errors.ts';
 
 /** The largest picture that is opened. */
-const MOST_PIXELS = 60_000_000;
+const MAX_PIXELS = 60_000_000;
 /** What is opened: pictures of dots only, never drawings with instructions in them. */
 const FORMATS = ['jpeg', 'png', 'webp', 'gif', 'tiff', 'heif'] as const;
 /** The longer side of what is kept, px. */
@@ -14,12 +14,12 @@ const QUALITY = 80;
 const opener = async () => (await import('sharp')).default;
 
 /** A picture opened and drawn again: upright, no larger than is looked at, without anything that was written into it. */
-export async function madeAnew(
+export async function reencode(
   sent: Uint8Array,
 ): Promise<{ bytes: Buffer; small: Buffer; width: number; height: number }> {
   const sharp = await opener();
   try {
-    const opened = sharp(sent, { limitInputPixels: MOST_PIXELS, failOn: 'error' }).rotate();
+    const opened = sharp(sent, { limitInputPixels: MAX_PIXELS, failOn: 'error' }).rotate();
     const { format } = await opened.metadata();
     if (!FORMATS.some((one) => one === format)) throw new Error(`not ${format}`);
     const shrink = (side: number) =>
@@ -38,14 +38,14 @@ export async function madeAnew(
       HttpStatus.BAD_REQUEST,
       tooLarge ? 'too-large' : 'no-picture',
       tooLarge
-        ? `This picture has more than ${MOST_PIXELS / 1e6} million pixels.`
+        ? `This picture has more than ${MAX_PIXELS / 1e6} million pixels.`
         : `This file (${sent.length.toLocaleString('en')} bytes) does not open as a picture: JPEG, PNG, WebP and the like do.`,
     );
   }
 }
 
 /** A drawing of our own as a picture of dots. @param path an SVG file that ships with the program */
-export async function drawn(path: string): Promise<Buffer> {
+export async function rasterizeSvg(path: string): Promise<Buffer> {
   const sharp = await opener();
   return sharp(path).png().toBuffer();
 }

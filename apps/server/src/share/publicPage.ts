@@ -1,7 +1,7 @@
 import { writePagePlan } from '@quarry/core/formats';
-import { publicProgress, publicScene, type PublicFigure, type PublicSection } from '@quarry/core/record';
-import { compileRelief } from '@quarry/core/relief';
-import { displayOf, listOf, type Scene } from '@quarry/core/scene';
+import { publicProgress, publicScene, type PublicFigure, type PublicSection } from '@quarry/core/history';
+import { compileRelief } from '@quarry/core/terrain';
+import { displayOf, listOf, type Scene } from '@quarry/core/document';
 
 /** What the public sees of a display. */
 export interface SharePage {
@@ -25,8 +25,8 @@ export interface SharePage {
 /** Height of the names on the plan, mm of the drawing. */
 const TEXT_MM = 19;
 /** The most reports and photos a page shows, the newest first. */
-const MOST_REPORTS = 12;
-const MOST_PHOTOS = 24;
+const MAX_REPORTS = 12;
+const MAX_PHOTOS = 24;
 
 /** The page of a display for the public. @param at when it last changed @param names whether people are named */
 export function publicPage(scene: Scene, at: number, names: boolean): SharePage {
@@ -39,13 +39,13 @@ export function publicPage(scene: Scene, at: number, names: boolean): SharePage 
     reports: listOf(scene, 'report')
       .filter(({ published }) => published)
       .sort((a, b) => b.upto - a.upto)
-      .slice(0, MOST_REPORTS)
+      .slice(0, MAX_REPORTS)
       .map((report) => ({ name: report.name, at: report.at, text: report.text })),
     // Notes are for the crew.
     photos: listOf(scene, 'photo')
       .filter(({ published }) => published)
       .sort((a, b) => (a.taken < b.taken ? 1 : -1))
-      .slice(0, MOST_PHOTOS)
+      .slice(0, MAX_PHOTOS)
       .map(({ file, width, height, taken, section }) => ({
         ...{ file, width, height, taken },
         section: section === null ? null : (scene.section[section]?.name ?? null),

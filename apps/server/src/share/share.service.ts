@@ -79,7 +79,7 @@ export class ShareService {
     const known = this.drawn.get(displayId);
     const now = Date.now();
     if (known && known.names === names && now - known.madeAt < FRESH_MS) return known;
-    const { seq } = this.displays.hold(displayId);
+    const { seq } = this.displays.load(displayId);
     if (known && known.names === names && known.seq === seq) {
       known.madeAt = now;
       return known;
@@ -96,7 +96,7 @@ export class ShareService {
   }
 
   private async draw(displayId: string, names: boolean): Promise<Drawn> {
-    const { scene, at, seq } = this.displays.hold(displayId);
+    const { scene, at, seq } = this.displays.load(displayId);
     const job = { what: 'page' as const, rows: this.press.textOf(scene), at, names };
     const { body } = await this.press.make(`page ${displayId}`, job);
     const made = {

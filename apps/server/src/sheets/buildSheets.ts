@@ -1,6 +1,6 @@
 import { HttpStatus } from '@nestjs/common';
 import { ANY_COLOUR, colourName, colourOf, partName } from '@quarry/core/catalogue';
-import { MM_PER_STUD, formatPlates, type Rect } from '@quarry/core/lattice';
+import { MM_PER_STUD, formatPlates, type Rect } from '@quarry/core/grid';
 import {
   buildSteps,
   builtBlocks,
@@ -8,16 +8,16 @@ import {
   laidBelow,
   markOf,
   stepCounts,
-  type Block,
+  type CountingBlock,
   type BuildSteps,
   type Built,
   type StepLine,
   type StepPiece,
 } from '@quarry/core/masonry';
-import { compile } from '@quarry/core/relief';
-import { displayOf, listOf, type Scene } from '@quarry/core/scene';
+import { compile } from '@quarry/core/terrain';
+import { displayOf, listOf, type Scene } from '@quarry/core/document';
 import { ApiError } from '../http/errors.ts';
-import { Sheet, cornersOf, type Hatch, type Point, type Print } from './paper.ts';
+import { PdfPage, rectCorners, type Hatch, type PaperPoint, type Print } from './paper.ts';
 
 // Build sheets: a summary of each module, then a page for each step, with the pieces from above and what they are.
 
@@ -29,25 +29,25 @@ const LIST = 76;
 const PART_W = 64;
 const PART_D = 54;
 /** The most pages of one print. */
-const MOST_PAGES = 1000;
+const MAX_PAGES = 1000;
 
 /** Build sheets of all modules, or of the one asked for, in one file. */
 export async function buildSheets(scene: Scene, module: string | undefined, print: Print): Promise<Buffer> {
-  const wanted = (block: Block) => !block.rest && (module === undefined || block.id === module);
+  const wanted = (block: CountingBlock) => !block.rest && (module === undefined || block.id === module);
   const name = displayOf(scene).name;
   const one = module === undefined ? undefined : scene.module[module]?.name;
-  const sheet = new Sheet(print, {
+  const sheet = new PdfPage(print, {
     title: `Build sheets of ${one === undefined ? name : `module ${one}, ${name}`}`,
   });
   let begun = false;
   const page = (title: string) => {
     if (begun) sheet.newPage();
     begun = true;
-    if (sheet.pages > MOST_PAGES)
+    if (sheet.pages > MAX_PAGES)
       throw new ApiError(
         HttpStatus.UNPROCESSABLE_ENTITY,
         'invalid',
-        `These build sheets take more than ${MOST_PAGES.toLocaleString('en')} pages. Print one module at a time.`,
+        `These build sheets take more than ${MAX_PAGES.toLocaleString('en')} pages. Print one module at a time.`,
       );
     sheet.head(title, name, MARGIN);
     sheet.text(`North is up. Printed ${print.printed} from Open Quarry.`, MARGIN, sheet.d - 8, {
@@ -96,7 +96,7 @@ function luma(hex: string): number {
   return 0.2126 * part(1) + 0.7152 * part(3) + 0.0722 * part(5);
 }
 
-function moduleSheets(sheet: Sheet, scene: Scene, built: Built, page: (title: string) => void): void {
+function moduleSheets(sheet: PdfPage, scene: Scene, built: Built, page: (title: string) => void): void {
   const { block, floor } = built.ground;
   const steps = buildSteps(built);
   const looks = looksOf(steps.lines);
@@ -156,7 +156,7 @@ const touches = (part: Rect, { x, y, w, d }: Rect) =>
 
 /** The pieces of a step from above. @returns how far down the sheet the picture goes, mm */
 function picture(
-  sheet: Sheet,
+  sheet: PdfPage,
   part: Rect,
   {
     shown,
@@ -178,7 +178,7 @@ function picture(
   sheet.clipped(frame, () => {
     sheet.fills(below.map(on), '#e9e8e4');
     sheet.lines(
-      below.map((piece) => cornersOf(on(piece))),
+      below.map((piece) => rectCorners(on(piece))),
       { closed: true, width: 0.08, colour: '#c3c1ba' },
     );
     studLines(sheet, frame, part, scale);
@@ -194,7 +194,7 @@ function picture(
       if (hatch !== null) sheet.hatch(rects, hatch, ink);
     }
     sheet.lines(
-      shown.map((piece) => cornersOf(on(piece))),
+      shown.map((piece) => rectCorners(on(piece))),
       { closed: true, width: 0.16 },
     );
     for (const piece of shown) {
@@ -207,7 +207,7 @@ function picture(
       if (piece.falls !== undefined) arrow(sheet, { x, y, w, d }, piece.falls, ink);
     }
   });
-  sheet.line(cornersOf(frame), { closed: true, width: 0.4 });
+  sheet.line(rectCorners(frame), { closed: true, width: 0.4 });
   for (let stud = 0; stud <= part.w; stud++)
     if ((part.x + stud) % 8 === 0 || stud === part.w)
       sheet.text(String(part.x + stud), frame.x + stud * scale, frame.y - 2.6, {
@@ -221,9 +221,9 @@ function picture(
 }
 
 /** Stud lines, each eighth of the module stronger. */
-function studLines(sheet: Sheet, { x, y, w, d }: Rect, part: Rect, scale: number): void {
-  const fine: Point[][] = [];
-  const strong: Point[][] = [];
+function studLines(sheet: PdfPage, { x, y, w, d }: Rect, part: Rect, scale: number): void {
+  const fine: PaperPoint[][] = [];
+  const strong: PaperPoint[][] = [];
   for (let i = 1; i < part.w; i++)
     ((part.x + i) % 8 === 0 ? strong : fine).push([
       { x: x + i * scale, y },
@@ -239,7 +239,7 @@ function studLines(sheet: Sheet, { x, y, w, d }: Rect, part: Rect, scale: number
 }
 
 /** A small point at the side to which a slope falls. */
-function arrow(sheet: Sheet, { x, y, w, d }: Rect, falls: number, colour: string): void {
+function arrow(sheet: PdfPage, { x, y, w, d }: Rect, falls: number, colour: string): void {
   const turn = (falls * Math.PI) / 2;
   const [dx, dy] = [Math.round(Math.cos(turn)), Math.round(Math.sin(turn))];
   const tip = { x: x + w / 2 + (dx * w) / 2, y: y + d / 2 + (dy * d) / 2 };
@@ -253,7 +253,7 @@ function arrow(sheet: Sheet, { x, y, w, d }: Rect, falls: number, colour: string
 
 /** Lists lines in columns; where they are full it goes on to pages of their own, in three columns. Nothing is dropped. */
 function list(
-  sheet: Sheet,
+  sheet: PdfPage,
   rows: readonly (StepLine & { line: number })[],
   looks: readonly Look[],
   columns: readonly Rect[],
@@ -279,7 +279,7 @@ function list(
     sheet.text(mark, x + 6.4, y, { size: 3, bold: true, align: 'right' });
     sheet.fills([box], paint ?? '#ffffff');
     if (hatch !== null) sheet.hatch([box], hatch, ink);
-    sheet.line(cornersOf(box), { closed: true, width: 0.12 });
+    sheet.line(rectCorners(box), { closed: true, width: 0.12 });
     sheet.text(qty.toLocaleString('en'), x + 22.5, y, { size: 3, bold: true, align: 'right' });
     words.forEach((text, i) => sheet.text(text, x + 25, y + i * ROW, { size: 3 }));
     y += deep;
@@ -287,7 +287,7 @@ function list(
 }
 
 /** The columns of a page that holds nothing but a list, below `from`. */
-function pageColumns(sheet: Sheet, from = MARGIN + 16): Rect[] {
+function pageColumns(sheet: PdfPage, from = MARGIN + 16): Rect[] {
   const gap = (sheet.w - 2 * MARGIN - 3 * LIST) / 2;
   return [0, 1, 2].map((i) => ({
     ...{ x: MARGIN + i * (LIST + gap), y: from, w: LIST },
@@ -297,7 +297,7 @@ function pageColumns(sheet: Sheet, from = MARGIN + 16): Rect[] {
 
 /** What a module is, where it lies and all it takes. */
 function summary(
-  sheet: Sheet,
+  sheet: PdfPage,
   scene: Scene,
   built: Built,
   { steps, looks, page }: { steps: BuildSteps; looks: readonly Look[]; page: (title: string) => void },
@@ -343,7 +343,7 @@ function summary(
 }
 
 /** All modules as boxes, one of them filled. @returns its lower edge on the sheet, mm */
-function keyPlan(sheet: Sheet, scene: Scene, { id }: Block, room: Rect): number {
+function keyPlan(sheet: PdfPage, scene: Scene, { id }: CountingBlock, room: Rect): number {
   const modules = listOf(scene, 'module');
   const [x0, y0] = [Math.min(...modules.map(({ x }) => x)), Math.min(...modules.map(({ y }) => y))];
   const w = Math.max(...modules.map((one) => one.x + one.w)) - x0;
@@ -357,7 +357,7 @@ function keyPlan(sheet: Sheet, scene: Scene, { id }: Block, room: Rect): number 
     };
     const own = module.id === id;
     if (own) sheet.fills([box], '#22292e');
-    sheet.line(cornersOf(box), { closed: true, width: 0.15 });
+    sheet.line(rectCorners(box), { closed: true, width: 0.15 });
     const size = Math.min(2.6, box.d * 0.6);
     if (size > 1.2)
       sheet.text(module.name, box.x + box.w / 2, box.y + box.d / 2, {

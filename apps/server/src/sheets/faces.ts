@@ -20,7 +20,7 @@ const FILES = {
     '@embedpdf/fonts-sc/fonts/NotoSansHans-Bold.otf',
   ],
 } as const;
-export type Weight = keyof typeof FILES;
+export type FontWeight = keyof typeof FILES;
 
 /** Stands for a letter that no face has. */
 const BOX = '□';
@@ -52,7 +52,7 @@ export interface FaceRun {
  */
 export function faceRuns(
   text: string,
-  weight: Weight,
+  weight: FontWeight,
   packages: string,
   onMissing: (letter: string) => void,
 ): FaceRun[] {

@@ -1,6 +1,6 @@
 import PDFDocument from 'pdfkit';
 import { PAPERS, type DrawingUnits, type Paper } from '@quarry/core/formats';
-import type { Rect } from '@quarry/core/lattice';
+import type { Rect } from '@quarry/core/grid';
 import { faceRuns } from './faces.ts';
 
 // A sheet of paper: millimetres from its upper left corner, whatever the format counts in.
@@ -26,7 +26,7 @@ const FOOT = 5;
 /** From the middle of a capital down to its foot, as a share of the size: one line for all faces. */
 const MIDDLE = 0.35;
 
-export type Point = Readonly<{ x: number; y: number }>;
+export type PaperPoint = Readonly<{ x: number; y: number }>;
 type Align = 'left' | 'center' | 'right';
 export interface TextStyle {
   size: number;
@@ -74,14 +74,14 @@ const HATCHES = {
 export type Hatch = keyof typeof HATCHES;
 
 /** Corners of a rectangle, for its outline. */
-export const cornersOf = ({ x, y, w, d }: Rect): Point[] => [
+export const rectCorners = ({ x, y, w, d }: Rect): PaperPoint[] => [
   { x, y },
   { x: x + w, y },
   { x: x + w, y: y + d },
   { x, y: y + d },
 ];
 
-export class Sheet {
+export class PdfPage {
   readonly w: number;
   readonly d: number;
   private readonly doc: PDFKit.PDFDocument;
@@ -106,13 +106,13 @@ export class Sheet {
     });
   }
 
-  line(points: readonly Point[], style: LineStyle = {}): void {
+  line(points: readonly PaperPoint[], style: LineStyle = {}): void {
     this.lines([points], style);
   }
 
   /** Many lines of one style, stroked at once. */
   lines(
-    all: readonly (readonly Point[])[],
+    all: readonly (readonly PaperPoint[])[],
     { closed = false, dashed = false, dash, width = 0.2, colour = INK }: LineStyle = {},
   ): void {
     const { doc } = this;
@@ -128,7 +128,7 @@ export class Sheet {
     doc.restore();
   }
 
-  private trace(points: readonly Point[]): void {
+  private trace(points: readonly PaperPoint[]): void {
     points.forEach(({ x, y }, i) =>
       i === 0 ? this.doc.moveTo(x * POINTS, y * POINTS) : this.doc.lineTo(x * POINTS, y * POINTS),
     );
@@ -161,7 +161,7 @@ export class Sheet {
   }
 
   /** A shape of one colour, without an outline. */
-  fillShape(points: readonly Point[], colour: string): void {
+  fillShape(points: readonly PaperPoint[], colour: string): void {
     this.trace(points);
     this.doc.closePath().fillColor(colour).fill();
   }

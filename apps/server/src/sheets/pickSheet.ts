@@ -1,6 +1,6 @@
-import { displayOf, type Scene } from '@quarry/core/scene';
+import { displayOf, type Scene } from '@quarry/core/document';
 import { z } from 'zod';
-import { Sheet, cornersOf, type Print } from './paper.ts';
+import { PdfPage, rectCorners, type Print } from './paper.ts';
 
 const MARGIN = 14;
 const ROW = 5;
@@ -29,7 +29,7 @@ export async function pickSheet(
   print: Print,
 ): Promise<Buffer> {
   const name = displayOf(scene).name;
-  const sheet = new Sheet(print, { title: `Pick list of ${name}`, upright: true });
+  const sheet = new PdfPage(print, { title: `Pick list of ${name}`, upright: true });
   const right = sheet.w - MARGIN;
   let y = MARGIN + 13;
   let drawer = '';
@@ -59,7 +59,7 @@ export async function pickSheet(
     }
     const words = sheet.wrapped(`${line.part} in ${line.colour}`, right - MARGIN - 48, 3.2);
     room(ROW * words.length);
-    const box = cornersOf({ x: MARGIN, y: y - 1.4, w: 2.8, d: 2.8 });
+    const box = rectCorners({ x: MARGIN, y: y - 1.4, w: 2.8, d: 2.8 });
     sheet.line(box, { closed: true });
     sheet.text(line.qty.toLocaleString('en'), MARGIN + 18, y, { size: 3.2, align: 'right', bold: true });
     words.forEach((text, i) => sheet.text(text, MARGIN + 22, y + i * ROW, { size: 3.2 }));

@@ -7,10 +7,10 @@ import {
   type Label,
   type PlacedLabel,
 } from '@quarry/core/formats';
-import { MM_PER_STUD, outward as roundOut, type Rect } from '@quarry/core/lattice';
-import type { Relief } from '@quarry/core/relief';
-import { GROUNDS, type Ground } from '@quarry/core/scene';
-import type { Hatch, LineStyle, Sheet } from './paper.ts';
+import { MM_PER_STUD, roundOut as roundOut, type Rect } from '@quarry/core/grid';
+import type { Relief } from '@quarry/core/terrain';
+import { GROUNDS, type Ground } from '@quarry/core/document';
+import type { Hatch, LineStyle, PdfPage } from './paper.ts';
 
 // A plan as it is drawn on paper: grounds by tint and hatch, each kind of line by its weight and dash, no name on another.
 
@@ -57,7 +57,7 @@ const LAYERS: readonly PlanLayer[] = [
 ];
 const INDEX_WIDTH = 0.22;
 /** Grounds are not told apart by less than this, mm of the sheet. */
-const LEAST_STUD = 0.25;
+const MIN_STUD = 0.25;
 /** Size of contour heights against that of names. */
 const SMALL = 0.8;
 
@@ -97,7 +97,7 @@ const KINDS: Readonly<Record<number, LabelKind>> = { 1: 'module', 2: 'section', 
  * means stands in the key.
  * @param size height of names, mm of the drawing
  */
-export function labelsOf(sheet: Sheet, drawing: Drawing, relief: Relief, size: number): PlanLabels {
+export function labelsOf(sheet: PdfPage, drawing: Drawing, relief: Relief, size: number): PlanLabels {
   const names: PlanLabel[] = drawing.items.flatMap((item) => {
     const kind = item.kind === 'text' && item.rank !== undefined ? KINDS[item.rank] : undefined;
     if (item.kind !== 'text' || !kind) return [];
@@ -145,7 +145,7 @@ export function labelsOf(sheet: Sheet, drawing: Drawing, relief: Relief, size: n
 
 /** Draws a plan: what of it lies in a window of the drawing, mm. */
 export function paintPlan(
-  sheet: Sheet,
+  sheet: PdfPage,
   laid: Laid,
   labels: PlanLabels,
   window: Rect = laid.drawing.bounds,
@@ -156,7 +156,7 @@ export function paintPlan(
     y: at.y + (y - origin.y) / scale,
   });
   const box = ({ x, y, w, d }: Rect): Rect => ({ ...on({ x, y }), w: w / scale, d: d / scale });
-  const step = Math.max(1, Math.floor((LEAST_STUD * scale) / MM_PER_STUD));
+  const step = Math.max(1, Math.floor((MIN_STUD * scale) / MM_PER_STUD));
   const studs = roundOut({
     ...{ x: window.x / MM_PER_STUD, y: window.y / MM_PER_STUD },
     ...{ w: window.w / MM_PER_STUD, d: window.d / MM_PER_STUD },
@@ -198,7 +198,7 @@ export function paintPlan(
 }
 
 function paintLabel(
-  sheet: Sheet,
+  sheet: PdfPage,
   { text, kind }: PlanLabels['placed'][number],
   { x, y }: { x: number; y: number },
   size: number,
@@ -246,7 +246,7 @@ const KEY_TEXT = 2.3;
 /**
  * Writes a key in columns. @returns the entries for which there was no room
  */
-export function paintKey(sheet: Sheet, key: readonly KeyEntry[], room: Rect): KeyEntry[] {
+export function paintKey(sheet: PdfPage, key: readonly KeyEntry[], room: Rect): KeyEntry[] {
   const columns = Math.max(1, Math.floor(room.w / KEY_COLUMN));
   const width = room.w / columns;
   let [column, y] = [0, room.y];
@@ -280,7 +280,7 @@ export function paintKey(sheet: Sheet, key: readonly KeyEntry[], room: Rect): Ke
 }
 
 /** An arrow to the north, its foot at a point. */
-export function paintNorth(sheet: Sheet, x: number, y: number): void {
+export function paintNorth(sheet: PdfPage, x: number, y: number): void {
   sheet.line(
     [
       { x, y },

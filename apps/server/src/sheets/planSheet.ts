@@ -1,17 +1,17 @@
 import { HttpStatus } from '@nestjs/common';
 import { PAPERS, PLAN_SHEET, keyPlace, planDrawing, planScales } from '@quarry/core/formats';
-import { MM_PER_STUD, formatPlates, type Rect } from '@quarry/core/lattice';
-import { compileRelief, footprintBounds } from '@quarry/core/relief';
-import { displayOf, listOf, type Module, type Scene } from '@quarry/core/scene';
+import { MM_PER_STUD, formatPlates, type Rect } from '@quarry/core/grid';
+import { compileRelief, footprintBounds } from '@quarry/core/terrain';
+import { displayOf, listOf, type Module, type Scene } from '@quarry/core/document';
 import { ApiError } from '../http/errors.ts';
-import { Sheet, cornersOf, type Print } from './paper.ts';
+import { PdfPage, rectCorners, type Print } from './paper.ts';
 import { labelsOf, paintKey, paintNorth, paintPlan } from './planArt.ts';
 
 const { margin: MARGIN, foot: FOOT, keyDeep: KEY_DEEP, keyWide: KEY_WIDE } = PLAN_SHEET;
 /** Height of names on paper, mm. */
 const TEXT = 2.4;
 /** The most pages of one print. */
-const MOST_TILES = 600;
+const MAX_TILES = 600;
 
 const refused = (message: string) => new ApiError(HttpStatus.UNPROCESSABLE_ENTITY, 'invalid', message);
 
@@ -30,7 +30,7 @@ export async function planSheet(scene: Scene, print: Print, asked?: number): Pro
   }
   const scale = asked ?? scales[0];
   const beside = keyPlace(bounds, scale, paper) === 'beside';
-  const sheet = new Sheet(print, { title: `Plan of ${drawing.title}` });
+  const sheet = new PdfPage(print, { title: `Plan of ${drawing.title}` });
   const labels = labelsOf(sheet, drawing, relief, TEXT * scale);
   const area = {
     ...{ x: MARGIN, y: MARGIN, w: sheet.w - 2 * MARGIN - (beside ? KEY_WIDE : 0) },
@@ -49,7 +49,7 @@ export async function planSheet(scene: Scene, print: Print, asked?: number): Pro
   paintNorth(sheet, sheet.w - MARGIN - 8, sheet.d - MARGIN - FOOT - 3);
   const foot = sheet.d - MARGIN - FOOT;
   const frame = { x: MARGIN, y: MARGIN, w: sheet.w - 2 * MARGIN, d: sheet.d - 2 * MARGIN };
-  sheet.line(cornersOf(frame), { closed: true, width: 0.35 });
+  sheet.line(rectCorners(frame), { closed: true, width: 0.35 });
   sheet.line([
     { x: MARGIN, y: foot },
     { x: sheet.w - MARGIN, y: foot },
@@ -78,7 +78,7 @@ export async function planSheet(scene: Scene, print: Print, asked?: number): Pro
 }
 
 /** A bar of 48 studs (or more), to check the print with a ruler or with a base. */
-function bar(sheet: Sheet, right: number, y: number, scale: number): void {
+function bar(sheet: PdfPage, right: number, y: number, scale: number): void {
   const studs = [48, 96, 192, 480].find((count) => (count * MM_PER_STUD) / scale >= 15) ?? 480;
   const length = (studs * MM_PER_STUD) / scale;
   const x = right - length;
@@ -126,15 +126,15 @@ async function tiles(scene: Scene, print: Print, parts: readonly Tiled[]): Promi
   const down = Math.floor((w - 2 * MARGIN - 12) / MM_PER_STUD);
   const split = ({ w, d }: Rect) => ({ columns: Math.ceil(w / across), rows: Math.ceil(d / down) });
   const pages = parts.reduce((sum, { area }) => sum + split(area).columns * split(area).rows, 0);
-  if (pages > MOST_TILES)
+  if (pages > MAX_TILES)
     throw refused(
-      `At 1 : 1 this takes ${pages.toLocaleString('en')} pages; the most is ${MOST_TILES}. Print one module at a time.`,
+      `At 1 : 1 this takes ${pages.toLocaleString('en')} pages; the most is ${MAX_TILES}. Print one module at a time.`,
     );
   const relief = compileRelief(scene);
   const drawing = planDrawing(scene, relief, { textSize: TILE_TEXT });
   const name = displayOf(scene).name;
   const title = parts.length === 1 ? `Tiles of ${parts[0].word}, ${name}` : `Tiles of all modules, ${name}`;
-  const sheet = new Sheet(print, { title, upright: true });
+  const sheet = new PdfPage(print, { title, upright: true });
   const labels = labelsOf(sheet, drawing, relief, TILE_TEXT);
   const left = (sheet.w - across * MM_PER_STUD) / 2;
   const top = MARGIN + 2;
@@ -185,7 +185,7 @@ async function tiles(scene: Scene, print: Print, parts: readonly Tiled[]): Promi
 const TILE_TEXT = 4;
 
 /** Stud lines, each eighth stronger, paler than what is drawn. */
-function grid(sheet: Sheet, { x, y, w, d }: Rect): void {
+function grid(sheet: PdfPage, { x, y, w, d }: Rect): void {
   const upright = (i: number) => [
     { x: x + i * MM_PER_STUD, y },
     { x: x + i * MM_PER_STUD, y: y + d * MM_PER_STUD },
@@ -203,7 +203,7 @@ function grid(sheet: Sheet, { x, y, w, d }: Rect): void {
     });
 }
 
-function cross(sheet: Sheet, x: number, y: number): void {
+function cross(sheet: PdfPage, x: number, y: number): void {
   sheet.lines(
     [
       [

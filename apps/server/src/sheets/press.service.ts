@@ -1,29 +1,30 @@
 import { pathToFileURL } from 'node:url';
 import { HttpStatus, Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { Piscina } from 'piscina';
-import { toRows, type Scene } from '@quarry/core/scene';
+import { toRows, type Scene } from '@quarry/core/document';
 import type { z } from 'zod';
 import { CONFIG, type Config } from '../config.ts';
-import { ApiError, type Problem } from '../http/errors.ts';
+import { ApiError, type ProblemDetails } from '../http/errors.ts';
 import type { pickSchema } from './pickSheet.ts';
 import type { Print } from './paper.ts';
 import type { reportBodySchema } from './reportSheet.ts';
-import type { Made, SheetAsk } from './sheet.ts';
+import type { RenderedDocument, DocumentRequest } from './sheet.ts';
 
 /** What a worker is to make; scenes as the text of their rows. */
 export type Job = { rows: string } & (
-  | { what: 'sheet'; ask: SheetAsk }
+  | { what: 'sheet'; ask: DocumentRequest }
   | { what: 'pick'; pick: z.infer<typeof pickSchema>; print: Print }
   | { what: 'report'; before: string; report: z.infer<typeof reportBodySchema>; print: Print }
   | { what: 'page'; at: number; names: boolean }
 );
-export type Outcome = { ok: true; made: Made } | { ok: false; status: HttpStatus; problem: Problem };
+export type Outcome =
+  { ok: true; made: RenderedDocument } | { ok: false; status: HttpStatus; problem: ProblemDetails };
 
 /** Sheets that are made at the same time; what else the server does keeps a core of its own. */
 const AT_ONCE = 2;
 /** Sheets that may wait in all, and of one person: made or waiting. */
-const MOST_WAITING = 60;
-const MOST_OF_ONE = 4;
+const MAX_WAITING = 60;
+const MAX_OF_ONE = 4;
 /** A sheet that takes longer is given up, ms. */
 const LONGEST_MS = 120_000;
 /** A worker that has nothing to do is let go after this long, ms. */
@@ -55,12 +56,12 @@ export class PressService implements OnModuleDestroy {
    * @param signal ends it when nobody waits for it any longer
    * @throws ApiError as the sheet itself does; 429 when too many wait; 503 when it takes too long
    */
-  async make(who: string, job: Job, signal?: AbortSignal): Promise<Made> {
+  async make(who: string, job: Job, signal?: AbortSignal): Promise<RenderedDocument> {
     const pool = (this.pool ??= this.open());
     const of = this.mine.get(who) ?? 0;
-    if (of >= MOST_OF_ONE)
-      throw tooMany(`You have ${of} sheets under way; the most is ${MOST_OF_ONE}. Wait for one of them.`);
-    if (pool.queueSize >= MOST_WAITING)
+    if (of >= MAX_OF_ONE)
+      throw tooMany(`You have ${of} sheets under way; the most is ${MAX_OF_ONE}. Wait for one of them.`);
+    if (pool.queueSize >= MAX_WAITING)
       throw tooMany(`${pool.queueSize} sheets are waiting to be made; try again in a minute.`);
     this.mine.set(who, of + 1);
     const late = AbortSignal.timeout(LONGEST_MS);

@@ -1,11 +1,11 @@
 import { colourName, partName } from '@quarry/core/catalogue';
 import { planDrawing } from '@quarry/core/formats';
-import { MM_PER_STUD, type Rect } from '@quarry/core/lattice';
-import { sinceReportSchema, workWords } from '@quarry/core/record';
-import { compileRelief } from '@quarry/core/relief';
-import { MAX_STUDS, listOf, type Scene } from '@quarry/core/scene';
+import { MM_PER_STUD, type Rect } from '@quarry/core/grid';
+import { sinceReportSchema, workWords } from '@quarry/core/history';
+import { compileRelief } from '@quarry/core/terrain';
+import { MAX_STUDS, listOf, type Scene } from '@quarry/core/document';
 import { z } from 'zod';
-import { Sheet, cornersOf, type Print } from './paper.ts';
+import { PdfPage, rectCorners, type Print } from './paper.ts';
 import { labelsOf, paintPlan } from './planArt.ts';
 
 const MARGIN = 16;
@@ -34,7 +34,7 @@ export async function reportSheet(
   plans: { before: Scene; now: Scene },
   print: Print,
 ): Promise<Buffer> {
-  const sheet = new Sheet(print, { title: `Report of ${report.title}`, upright: true });
+  const sheet = new PdfPage(print, { title: `Report of ${report.title}`, upright: true });
   const width = sheet.w - 2 * MARGIN;
   let y = MARGIN + 4;
   const room = (needed: number) => {
@@ -136,7 +136,7 @@ const CHANGED = '#a8442a';
  * @returns how deep it is, mm of the sheet
  */
 function progressPlan(
-  sheet: Sheet,
+  sheet: PdfPage,
   scene: Scene,
   shares: ReadonlyMap<string, number | null>,
   changed: readonly Rect[],
@@ -165,7 +165,7 @@ function progressPlan(
   const areas = changed.map(on);
   sheet.clipped({ ...box, d: bounds.d / scale }, () => {
     sheet.hatch(areas, 'fall', CHANGED);
-    sheet.lines(areas.map(cornersOf), { closed: true, width: 0.3, colour: CHANGED });
+    sheet.lines(areas.map(rectCorners), { closed: true, width: 0.3, colour: CHANGED });
   });
   for (const section of listOf(scene, 'section')) {
     const { x, y, w, d } = on(section);
@@ -176,7 +176,7 @@ function progressPlan(
     const bar = { x: x + 1, y: y + d - 3, w: Math.max(0, w - 2), d: 2 };
     sheet.fills([bar], '#ffffff');
     sheet.fills([{ ...bar, w: bar.w * share }], '#22292e');
-    sheet.line(cornersOf(bar), { closed: true, width: 0.2 });
+    sheet.line(rectCorners(bar), { closed: true, width: 0.2 });
   }
   return bounds.d / scale;
 }

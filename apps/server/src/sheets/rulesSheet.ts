@@ -1,6 +1,6 @@
 import { houseRules } from '@quarry/core/formats';
-import { displayOf, type Scene } from '@quarry/core/scene';
-import { Sheet, type Print } from './paper.ts';
+import { displayOf, type Scene } from '@quarry/core/document';
+import { PdfPage, type Print } from './paper.ts';
 
 const MARGIN = 16;
 const GAP = 10;
@@ -8,7 +8,7 @@ const GAP = 10;
 /** The house rules on one upright sheet in two columns; more than fits goes on to the next. */
 export async function rulesSheet(scene: Scene, print: Print): Promise<Buffer> {
   const { name } = displayOf(scene);
-  const sheet = new Sheet(print, { title: `House rules of ${name}`, upright: true });
+  const sheet = new PdfPage(print, { title: `House rules of ${name}`, upright: true });
   const width = (sheet.w - 2 * MARGIN - GAP) / 2;
   const head = () => {
     sheet.head('House rules', name, MARGIN);

@@ -1,9 +1,9 @@
 import { seamLines, seamStrip, type Drawing } from '@quarry/core/formats';
-import { formatPlates } from '@quarry/core/lattice';
-import type { Mend, SeamSheet, SeamState } from '@quarry/core/cut';
-import type { BuildUp } from '@quarry/core/haul';
-import { displayOf, type Scene, type Seam } from '@quarry/core/scene';
-import { Sheet, cornersOf, type Print } from './paper.ts';
+import { formatPlates } from '@quarry/core/grid';
+import type { SeamRemedy, SeamSheet, SeamState } from '@quarry/core/cut';
+import type { BuildUp } from '@quarry/core/assembly';
+import { displayOf, type Scene, type Seam } from '@quarry/core/document';
+import { PdfPage, rectCorners, type Print } from './paper.ts';
 
 const MARGIN = 14;
 
@@ -22,11 +22,11 @@ export async function seamSheetPdf(
     state,
     mends,
     written,
-  }: { sheet: SeamSheet; state: SeamState; mends: readonly Mend[]; written?: Seam },
+  }: { sheet: SeamSheet; state: SeamState; mends: readonly SeamRemedy[]; written?: Seam },
   print: Print,
 ): Promise<Buffer> {
   const { a, b, line } = seam.neighbours;
-  const sheet = new Sheet(print, {
+  const sheet = new PdfPage(print, {
     title: `Seam ${a.name}–${b.name} of ${displayOf(scene).name}`,
   });
   const right = sheet.w - MARGIN;
@@ -64,7 +64,7 @@ export async function seamSheetPdf(
 }
 
 function profile(
-  sheet: Sheet,
+  sheet: PdfPage,
   { studs, neighbours: { line } }: SeamSheet,
   box: { x: number; y: number; w: number; d: number },
 ): void {
@@ -111,7 +111,7 @@ const OVERLAP = 16;
 /** The strip at 1 : 1, on as many pages as its length takes, each with a cross where the next begins. */
 export async function seamStripPdf(scene: Scene, seam: SeamSheet, print: Print): Promise<Buffer> {
   const drawing = seamStrip(seam);
-  const sheet = new Sheet(print, { title: drawing.title });
+  const sheet = new PdfPage(print, { title: drawing.title });
   const room = sheet.w - 2 * MARGIN;
   const pages = Math.max(1, Math.ceil((drawing.bounds.w - OVERLAP) / (room - OVERLAP)));
   for (let page = 0; page < pages; page++) {
@@ -149,7 +149,7 @@ export async function seamStripPdf(scene: Scene, seam: SeamSheet, print: Print):
 }
 
 function draw(
-  sheet: Sheet,
+  sheet: PdfPage,
   { items }: Drawing,
   on: (point: { x: number; y: number }) => { x: number; y: number },
 ): void {
@@ -168,7 +168,7 @@ function draw(
 
 /** The order of building up as a list to tick off at the table. */
 export async function orderSheet(scene: Scene, order: BuildUp, print: Print): Promise<Buffer> {
-  const sheet = new Sheet(print, {
+  const sheet = new PdfPage(print, {
     title: `Building up ${displayOf(scene).name}`,
     upright: true,
   });
@@ -194,7 +194,7 @@ export async function orderSheet(scene: Scene, order: BuildUp, print: Print): Pr
       sheet.newPage();
       head();
     }
-    sheet.line(cornersOf({ x: MARGIN, y: y - 1.5, w: 3, d: 3 }), { closed: true });
+    sheet.line(rectCorners({ x: MARGIN, y: y - 1.5, w: 3, d: 3 }), { closed: true });
     sheet.text(String(i + 1), MARGIN + 12, y, { size: 3.2, align: 'right' });
     lines.forEach((text, k) => sheet.text(text, MARGIN + 15, y + k * 4.6, { size: 3.2 }));
     y += lines.length * 4.6 + 1.4;

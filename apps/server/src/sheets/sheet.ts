@@ -1,7 +1,7 @@
 import { HttpStatus } from '@nestjs/common';
 import { addDays, formatISO, parseISO } from 'date-fns';
 import { z } from 'zod';
-import { mendList, neighboursOf, seamSheet, seamState } from '@quarry/core/cut';
+import { seamRemedies, neighboursOf, seamSheet, seamState } from '@quarry/core/cut';
 import {
   OUTLINE_TEXT,
   PAPER_NAMES,
@@ -17,11 +17,11 @@ import {
   writeSvg,
   type Paper,
 } from '@quarry/core/formats';
-import { buildUp } from '@quarry/core/haul';
-import { compileRelief, type Relief } from '@quarry/core/relief';
-import { reachOf } from '@quarry/core/sight';
-import { SEAM_SIDES, displayOf, idSchema, listOf, type Scene } from '@quarry/core/scene';
-import { currentPlace, withPlace } from '@quarry/core/site';
+import { buildUp } from '@quarry/core/assembly';
+import { compileRelief, type Relief } from '@quarry/core/terrain';
+import { reachOf } from '@quarry/core/reach';
+import { SEAM_SIDES, displayOf, idSchema, listOf, type Scene } from '@quarry/core/document';
+import { currentPlace, withPlace } from '@quarry/core/venue';
 import { ApiError, notFound } from '../http/errors.ts';
 import { buildSheets } from './buildSheets.ts';
 import type { Print } from './paper.ts';
@@ -66,11 +66,16 @@ function seamOf(scene: Scene, relief: Relief, id: string | undefined) {
   if (!neighbours) throw notFound('seam');
   const sheet = seamSheet(scene, relief, neighbours);
   const written = scene.seam[neighbours.id];
-  return { sheet, written, state: seamState(written, sheet), mends: written ? mendList(written, sheet) : [] };
+  return {
+    sheet,
+    written,
+    state: seamState(written, sheet),
+    mends: written ? seamRemedies(written, sheet) : [],
+  };
 }
 
 /** What a sheet is made of besides the display. */
-export interface SheetAsk {
+export interface DocumentRequest {
   id: string;
   file: string;
   query: z.infer<typeof querySchema>;
@@ -83,7 +88,7 @@ export interface SheetAsk {
 }
 
 /** A file as it is sent. */
-export interface Made {
+export interface RenderedDocument {
   type: string;
   body: Uint8Array | string;
   /** To be kept rather than shown. */
@@ -98,7 +103,7 @@ export const paperFor = (units: Print['units'], paper?: Paper): Paper =>
   paper ?? (units === 'in' ? 'letter' : 'a4');
 
 /** Makes one of the files of a display. @throws ApiError 404 for what there is not */
-export async function makeSheet(scene: Scene, ask: SheetAsk): Promise<Made> {
+export async function makeSheet(scene: Scene, ask: DocumentRequest): Promise<RenderedDocument> {
   const { id, file, query, person, author, fonts, now } = ask;
   const { units, place, scale, module, of, seam, side } = query;
   const seen = place === undefined ? scene : atPlace(scene, place);
@@ -108,7 +113,7 @@ export async function makeSheet(scene: Scene, ask: SheetAsk): Promise<Made> {
   const plan = () => planDrawing(scene, compileRelief(scene), { textSize: PLAN_TEXT });
   const as =
     (type: string, attached: boolean) =>
-    (body: Uint8Array | string, ...name: string[]): Made => ({
+    (body: Uint8Array | string, ...name: string[]): RenderedDocument => ({
       ...{ type, body, attached, ending: file.split('.').at(-1) ?? '' },
       name: [displayOf(scene).name, ...name],
     });

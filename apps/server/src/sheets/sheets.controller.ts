@@ -26,7 +26,7 @@ import { pickSchema } from './pickSheet.ts';
 import { PressService } from './press.service.ts';
 import { reportBodySchema } from './reportSheet.ts';
 import type { Print } from './paper.ts';
-import { paperFor, paperQuerySchema, querySchema, type Made } from './sheet.ts';
+import { paperFor, paperQuerySchema, querySchema, type RenderedDocument } from './sheet.ts';
 
 /** Sheets to print and outlines to work from, made from the display as it stands, in worker threads. */
 @ApiTags('sheets')
@@ -57,7 +57,7 @@ export class SheetsController {
     @Res() response: Response,
   ): Promise<void> {
     const { person } = this.displays.actor(id, user);
-    const { scene } = this.displays.hold(id);
+    const { scene } = this.displays.load(id);
     const ask = {
       ...{ id, file, person, author: user.name, query: parseBody(querySchema, query) },
       ...{ fonts: this.config.fonts, now: new Date().toISOString() },
@@ -81,7 +81,7 @@ export class SheetsController {
     @Res() response: Response,
   ): Promise<void> {
     this.displays.actor(id, user);
-    const { scene } = this.displays.hold(id);
+    const { scene } = this.displays.load(id);
     const pick = parseBody(pickSchema, body);
     const job = {
       ...{ what: 'pick' as const, rows: this.press.textOf(scene), pick },
@@ -125,7 +125,7 @@ function goneSignal(response: Response): AbortSignal {
   return gone.signal;
 }
 
-function send(response: Response, { type, body, attached, name, ending }: Made): void {
+function send(response: Response, { type, body, attached, name, ending }: RenderedDocument): void {
   if (response.destroyed) return;
   response
     .type(type)

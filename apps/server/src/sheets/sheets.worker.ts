@@ -1,9 +1,9 @@
-import { displayOf, fromRows, type Scene } from '@quarry/core/scene';
+import { displayOf, fromRows, type Scene } from '@quarry/core/document';
 import { ApiError } from '../http/errors.ts';
 import { publicPage } from '../share/publicPage.ts';
 import { pickSheet } from './pickSheet.ts';
 import { reportSheet } from './reportSheet.ts';
-import { makeSheet, type Made } from './sheet.ts';
+import { makeSheet, type RenderedDocument } from './sheet.ts';
 import type { Job, Outcome } from './press.service.ts';
 
 // Runs in a worker thread: whatever takes long to draw never keeps the thread that saves and streams.
@@ -11,12 +11,12 @@ import type { Job, Outcome } from './press.service.ts';
 /** Scenes come as the text of their rows: a string crosses to another thread quicker than what it describes. */
 const sceneOf = (rows: string): Scene => fromRows(JSON.parse(rows));
 
-const pdf = (body: Uint8Array, scene: Scene, word: string): Made => ({
+const pdf = (body: Uint8Array, scene: Scene, word: string): RenderedDocument => ({
   ...{ type: 'application/pdf', body, attached: false },
   ...{ name: [displayOf(scene).name, word], ending: 'pdf' },
 });
 
-async function make(job: Job): Promise<Made> {
+async function make(job: Job): Promise<RenderedDocument> {
   switch (job.what) {
     case 'sheet':
       return makeSheet(sceneOf(job.rows), job.ask);

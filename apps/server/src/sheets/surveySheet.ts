@@ -1,8 +1,8 @@
 import { PAPERS, surveyDrawing, type Drawing, type DrawingUnits, type Paper } from '@quarry/core/formats';
-import { displayOf, type Scene } from '@quarry/core/scene';
-import { currentPlace, wayOf, widestOf } from '@quarry/core/site';
-import { MM, formatInches, formatMm } from '@quarry/core/lattice';
-import { Sheet, cornersOf, type Print } from './paper.ts';
+import { displayOf, type Scene } from '@quarry/core/document';
+import { currentPlace, wayOf, widestOf } from '@quarry/core/venue';
+import { MM, formatInches, formatMm } from '@quarry/core/grid';
+import { PdfPage, rectCorners, type Print } from './paper.ts';
 
 /** Scales a sheet may have, the largest drawing first; feet and inches have their own round ones. */
 const SCALES: Record<DrawingUnits, readonly number[]> = {
@@ -29,7 +29,7 @@ function fitted(scene: Scene, units: DrawingUnits, paper: Paper): { drawing: Dra
 /** The Survey sheet: the place of a scene to scale with its dimensions, on one sheet of paper. */
 export async function surveySheet(scene: Scene, print: Print): Promise<Buffer> {
   const { drawing, scale } = fitted(scene, print.units, print.paper);
-  const sheet = new Sheet(print, { title: `Survey of ${drawing.title}` });
+  const sheet = new PdfPage(print, { title: `Survey of ${drawing.title}` });
   const { bounds } = drawing;
   const left = MARGIN + (sheet.w - 2 * MARGIN - bounds.w / scale) / 2;
   const top = MARGIN + (sheet.d - 2 * MARGIN - FOOT - bounds.d / scale) / 2;
@@ -52,13 +52,17 @@ export async function surveySheet(scene: Scene, print: Print): Promise<Buffer> {
   return sheet.finish();
 }
 
-function foot(sheet: Sheet, scene: Scene, { units, scale, paper, printed }: Print & { scale: number }): void {
+function foot(
+  sheet: PdfPage,
+  scene: Scene,
+  { units, scale, paper, printed }: Print & { scale: number },
+): void {
   const display = displayOf(scene);
   const place = currentPlace(scene);
   const top = sheet.d - MARGIN - FOOT;
   const [left, right] = [MARGIN, sheet.w - MARGIN];
   const frame = { x: left, y: MARGIN, w: right - left, d: sheet.d - 2 * MARGIN };
-  sheet.line(cornersOf(frame), { closed: true, width: 0.35 });
+  sheet.line(rectCorners(frame), { closed: true, width: 0.35 });
   sheet.line([
     { x: left, y: top },
     { x: right, y: top },

@@ -90,7 +90,7 @@ export const batches = sqliteTable(
     label: text().notNull(),
     changes: text().notNull(),
     /** What it did in sentences, as JSON: told when it landed. */
-    told: text().notNull().default('[]'),
+    descriptions: text('told').notNull().default('[]'),
     /** SHA-256 of the changes as they were sent; null of batches older than this column. */
     sent: text(),
   },

@@ -1,10 +1,10 @@
 import type Konva from 'konva';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Layer as KonvaLayer, Rect as KonvaRect, Shape, Stage } from 'react-konva';
-import type { Rect } from '@quarry/core/lattice';
-import type { Judged } from '@quarry/core/check';
-import { footprintBounds } from '@quarry/core/relief';
-import { boundsOfAll, canResize, type Hill, type Scene } from '@quarry/core/scene';
+import type { Rect } from '@quarry/core/grid';
+import type { EvaluatedFinding } from '@quarry/core/findings';
+import { footprintBounds } from '@quarry/core/terrain';
+import { boundsOfAll, canResize, type Hill, type Scene } from '@quarry/core/document';
 import {
   isAreaTool,
   isLineTool,
@@ -12,19 +12,19 @@ import {
   useView,
   type AreaTool,
   type CutLine,
-  type Layer,
+  type BoardLayer,
   type LineTool,
   type Picked,
   type SpotTool,
 } from '../data/view.ts';
 import { useSize } from '../ui/useSize.ts';
-import type { Ground } from '../workers/survey.tsx';
+import type { CompiledGround } from '../workers/derived.tsx';
 import type { Picture } from './ink.ts';
 import { groundArt, type GroundArt } from './groundArt.ts';
-import { useGestures, type Draft } from './gestures.ts';
+import { useGestures, type DraftShape } from './gestures.ts';
 import {
   DraftLine,
-  Guides,
+  SnapGuides,
   Measured,
   OthersPicked,
   Selection,
@@ -37,7 +37,7 @@ import { PALETTES } from './palette.ts';
 import { usePictures } from './pictures.ts';
 import { ridgeEnds, ridgeFrom } from './ridge.ts';
 import { usePointer } from './pointer.ts';
-import { Sheet } from './sheet.ts';
+import { SceneBitmap } from './sceneBitmap.ts';
 import { lineOf, pickAt, pickIn, placeOf, snapRect, stepOf } from './pick.ts';
 import { useSnap } from './snapping.ts';
 import { bringIn, fit, rectToScreen, toStuds, zoomAt, type Viewport } from './viewport.ts';
@@ -63,8 +63,8 @@ export interface BoardActs {
 
 interface BoardProps {
   scene: Scene;
-  ground: Ground | null;
-  findings?: readonly Judged[];
+  ground: CompiledGround | null;
+  findings?: readonly EvaluatedFinding[];
   acts?: BoardActs;
   label: string;
   cut?: CutLine | null;
@@ -78,7 +78,7 @@ interface BoardProps {
 const BLANK: Rect = { x: 0, y: 0, w: 96, d: 48 };
 const NOTHING: ReadonlySet<never> = new Set<never>();
 /** What would hide painted ground. */
-const PAINTED: ReadonlySet<Layer> = new Set<Layer>([
+const PAINTED: ReadonlySet<BoardLayer> = new Set<BoardLayer>([
   'ground',
   'ways',
   'plots',
@@ -86,7 +86,7 @@ const PAINTED: ReadonlySet<Layer> = new Set<Layer>([
   'signs',
   'findings',
 ]);
-const NO_FINDINGS: readonly Judged[] = [];
+const NO_FINDINGS: readonly EvaluatedFinding[] = [];
 
 /**
  * The plan board: one canvas that draws the scene as a survey sheet, and over it what is being picked, moved,
@@ -130,9 +130,9 @@ export function Board({
   }, []);
 
   const layer = useRef<Konva.Layer>(null);
-  const sheet = useRef<Sheet | null>(null);
+  const sheet = useRef<SceneBitmap | null>(null);
   useEffect(() => {
-    const fresh = new Sheet(() => layer.current?.batchDraw());
+    const fresh = new SceneBitmap(() => layer.current?.batchDraw());
     sheet.current = fresh;
     layer.current?.batchDraw();
     return () => fresh.dispose();
@@ -177,7 +177,7 @@ export function Board({
   const resizes = picked !== null && !many && (picked.kind === 'table' || canResize(scene, picked));
   const { snapped, guides, clear } = useSnap(scene, picks, view, moving !== null || sizing !== null);
 
-  const finish = (draft: Draft) => {
+  const finish = (draft: DraftShape) => {
     if (!acts) return;
     if (draft.kind === 'box') {
       const found = pickIn(scene, hidden, draft.rect);
@@ -340,7 +340,7 @@ export function Board({
                 />
               )}
               {guides.map((guide) => (
-                <Guides
+                <SnapGuides
                   key={`${guide.axis}${guide.at}`}
                   guide={guide}
                   view={view}

@@ -1,24 +1,24 @@
 import { useId, useMemo } from 'react';
-import { PLATES_PER_BRICK, formatPlates } from '@quarry/core/lattice';
-import type { Relief } from '@quarry/core/relief';
-import { listOf, type Scene } from '@quarry/core/scene';
-import { sectionOf, type Cut } from '@quarry/core/site';
+import { PLATES_PER_BRICK, formatPlates } from '@quarry/core/grid';
+import type { Relief } from '@quarry/core/terrain';
+import { listOf, type Scene } from '@quarry/core/document';
+import { crossSectionAt, type CrossSectionStep } from '@quarry/core/venue';
 import type { CutLine } from '../data/view.ts';
-import { say, sayAlso } from '../ui/quantity.ts';
-import { useSay } from '../ui/useSay.ts';
+import { formatMeasure, formatBothMeasures } from '../ui/quantity.ts';
+import { useMeasureFormat } from '../ui/useMeasureFormat.ts';
 import { useSize } from '../ui/useSize.ts';
 
 /** Heights are never drawn more than this much taller than widths. */
-const MOST_EXAGGERATION = 4;
+const MAX_EXAGGERATION = 4;
 /** How many names of what stands are written; the tallest first. */
-const MOST_NAMES = 6;
+const MAX_NAMES = 6;
 
 /** The section cut under the plan: ground, what stands on it, named levels, seams and tables along a line. */
 export function Profile({ scene, relief, line }: { scene: Scene; relief: Relief; line: CutLine }) {
   const hatch = useId();
-  const { metric } = useSay();
+  const { metric } = useMeasureFormat();
   const [frame, size] = useSize<HTMLDivElement>();
-  const section = useMemo(() => sectionOf(scene, relief, line.a, line.b), [scene, relief, line]);
+  const section = useMemo(() => crossSectionAt(scene, relief, line.a, line.b), [scene, relief, line]);
   const { cuts, length } = section;
   if (length === 0 || cuts.every(({ ground }) => ground === null))
     return (
@@ -28,12 +28,12 @@ export function Profile({ scene, relief, line }: { scene: Scene; relief: Relief;
   const most = Math.max(PLATES_PER_BRICK, ...cuts.map(({ top }) => top));
   const width = length * 5;
   const room = size.width > 0 ? (width * size.height) / size.width : width / 8;
-  const exaggeration = Math.min(MOST_EXAGGERATION, room / (most * 2 * 1.16));
+  const exaggeration = Math.min(MAX_EXAGGERATION, room / (most * 2 * 1.16));
   const unit = 2 * exaggeration;
   const height = most * unit;
   const grain = size.width > 0 ? (10 * width) / size.width : 14;
   const pixel = size.width > 0 ? width / size.width : 1;
-  const path = (of: (cut: Cut) => number) => {
+  const path = (of: (cut: CrossSectionStep) => number) => {
     let d = '';
     let open = false;
     for (const cut of cuts) {
@@ -58,8 +58,9 @@ export function Profile({ scene, relief, line }: { scene: Scene; relief: Relief;
       <figcaption className="text-xs flex gap-3 whitespace-nowrap overflow-hidden">
         <span className="font-semibold">Section S–S′</span>
         <span className="fig ink-2">
-          {across} · {say(length, 'studs', metric)} ({sayAlso(length, 'studs', metric)}) long · heights ×
-          {exaggeration.toFixed(1)} · highest {formatPlates(most)} ({sayAlso(most, 'plates', metric)})
+          {across} · {formatMeasure(length, 'studs', metric)} ({formatBothMeasures(length, 'studs', metric)})
+          long · heights ×{exaggeration.toFixed(1)} · highest {formatPlates(most)} (
+          {formatBothMeasures(most, 'plates', metric)})
         </span>
       </figcaption>
       <div ref={frame} className="flex-1 min-h-0 relative">
@@ -93,7 +94,7 @@ export function Profile({ scene, relief, line }: { scene: Scene; relief: Relief;
               strokeWidth="0.6"
               vectorEffect="non-scaling-stroke"
             >
-              <title>{`${name}, ${say(high, 'mm', metric)} high`}</title>
+              <title>{`${name}, ${formatMeasure(high, 'mm', metric)} high`}</title>
             </rect>
           ))}
           <path
@@ -170,7 +171,8 @@ export function Profile({ scene, relief, line }: { scene: Scene; relief: Relief;
       <div className="flex gap-3 text-[11px] text-warning fig overflow-hidden whitespace-nowrap">
         {levels.map(({ id, name, height: level }) => (
           <span key={id}>
-            {name} {formatPlates(level)} <span className="ink-2">{sayAlso(level, 'plates', metric)}</span>
+            {name} {formatPlates(level)}{' '}
+            <span className="ink-2">{formatBothMeasures(level, 'plates', metric)}</span>
           </span>
         ))}
       </div>
@@ -179,7 +181,7 @@ export function Profile({ scene, relief, line }: { scene: Scene; relief: Relief;
 }
 
 /** Stretches of water at one height. */
-function waters(cuts: readonly Cut[]): { from: number; to: number; height: number }[] {
+function waters(cuts: readonly CrossSectionStep[]): { from: number; to: number; height: number }[] {
   const list: { from: number; to: number; height: number }[] = [];
   for (const { ground, from, to, height } of cuts) {
     if (ground !== 'water') continue;
@@ -191,7 +193,7 @@ function waters(cuts: readonly Cut[]): { from: number; to: number; height: numbe
 }
 
 /** The tallest buildings the line crosses, each with the middle of its stretch. */
-function names(cuts: readonly Cut[]) {
+function names(cuts: readonly CrossSectionStep[]) {
   const found = new Map<string, { stands: string; from: number; to: number; top: number; base: number }>();
   for (const { stands, from, to, top, height } of cuts) {
     if (stands === null) continue;
@@ -204,6 +206,6 @@ function names(cuts: readonly Cut[]) {
   return [...found.values()]
     .filter(({ from, to, top, base }) => to - from >= 12 && top - base >= 12)
     .sort((a, b) => b.top - a.top)
-    .slice(0, MOST_NAMES)
+    .slice(0, MAX_NAMES)
     .map((entry) => ({ ...entry, middle: (entry.from + entry.to) / 2 }));
 }

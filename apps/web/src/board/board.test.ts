@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { sceneFrom } from '@quarry/core/scene';
-import { fieldsOf, pickAt, pickIn, placeOf, snapRect, stepOf } from './pick.ts';
+import { sceneFrom } from '@quarry/core/document';
+import { fieldsForRect, pickAt, pickIn, placeOf, snapRect, stepOf } from './pick.ts';
 import { bringIn, fit, rectToScreen, rectToStuds, toScreen, toStuds, zoomAt } from './viewport.ts';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
@@ -117,7 +117,7 @@ describe('picking', () => {
   test('tables stand in millimetres and come back in millimetres', () => {
     const place = placeOf(scene, { kind: 'table', id: 't' });
     expect(place).toEqual({ x: 0.5, y: 0.5, w: 75, d: 75 });
-    expect(place && fieldsOf(scene, { kind: 'table', id: 't' }, place)).toEqual({
+    expect(place && fieldsForRect(scene, { kind: 'table', id: 't' }, place)).toEqual({
       x: 4,
       y: 4,
       w: 600,

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { moveAll, reduce, sceneFrom, spreadOf, type Scene } from '@quarry/core/scene';
-import { contains } from '@quarry/core/lattice';
+import { moveAll, reduce, sceneFrom, influenceBounds, type Scene } from '@quarry/core/document';
+import { contains } from '@quarry/core/grid';
 import { dirtyParts } from './dirty.ts';
 import type { Picture } from './ink.ts';
 import { PALETTES } from './palette.ts';
@@ -57,7 +57,7 @@ describe('what must be drawn again', () => {
         const parts = dirtyParts(picture(scene), picture(after));
         if (dx === 0 && dy === 0) return parts?.length === 1;
         return [scene, after].every((one) => {
-          const spread = spreadOf('plot', one.plot[pick.id]);
+          const spread = influenceBounds('plot', one.plot[pick.id]);
           const on = spread && rectToScreen({ scale: 2, x: 0, y: 0 }, spread);
           return on !== null && (parts ?? []).some((part) => contains(part, on));
         });

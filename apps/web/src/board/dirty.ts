@@ -1,7 +1,14 @@
-import { overlap, type Rect } from '@quarry/core/lattice';
-import { joined } from '@quarry/core/relief';
-import { deltaOf, isPlanKind, spreadOf, type Entity, type Kind, type Scene } from '@quarry/core/scene';
-import type { Judged } from '@quarry/core/check';
+import { intersection, type Rect } from '@quarry/core/grid';
+import { mergeOverlapping } from '@quarry/core/terrain';
+import {
+  deltaOf,
+  isPlanKind,
+  influenceBounds,
+  type Entity,
+  type Kind,
+  type Scene,
+} from '@quarry/core/document';
+import type { EvaluatedFinding } from '@quarry/core/findings';
 import type { GroundArt } from './groundArt.ts';
 import type { Picture } from './ink.ts';
 import { rectToScreen, toScreen } from './viewport.ts';
@@ -32,7 +39,11 @@ export function dirtyParts(before: Picture, after: Picture): Rect[] | null {
   const things = thingParts(before.scene, after.scene, after);
   const ground = groundParts(before.art, after.art, after);
   if (!things || !ground) return null;
-  const parts = joined([...things, ...ground, ...findingParts(before.findings, after.findings, after)]);
+  const parts = mergeOverlapping([
+    ...things,
+    ...ground,
+    ...findingParts(before.findings, after.findings, after),
+  ]);
   const area = parts.reduce((sum, { w, d }) => sum + w * d, 0);
   return area > MOST * after.width * after.height ? null : parts;
 }
@@ -53,7 +64,7 @@ function thingParts(before: Scene, after: Scene, { view }: Picture): Rect[] | nu
     if (!isPlanKind(kind) || kind === 'module' || kind === 'section') return null;
     const old: Entity<Kind> | undefined = before[kind][id];
     for (const one of [old, entity]) {
-      const spread = one && spreadOf(kind, one);
+      const spread = one && influenceBounds(kind, one);
       if (spread) parts.push(grown(rectToScreen(view, spread), BEYOND, kind === 'note' ? BESIDE : BEYOND));
     }
   }
@@ -74,13 +85,19 @@ function groundParts(
   const parts = tiles.map((tile) => grown(rectToScreen(view, tile), 12));
   // A section's spot height is that of its highest ground, wherever that is.
   for (const section of Object.values(scene.section))
-    if (tiles.some((tile) => overlap(tile, section))) parts.push(grown(rectToScreen(view, section), BEYOND));
+    if (tiles.some((tile) => intersection(tile, section)))
+      parts.push(grown(rectToScreen(view, section), BEYOND));
   return parts;
 }
 
-function findingParts(before: readonly Judged[], after: readonly Judged[], { view }: Picture): Rect[] {
+function findingParts(
+  before: readonly EvaluatedFinding[],
+  after: readonly EvaluatedFinding[],
+  { view }: Picture,
+): Rect[] {
   if (before === after) return [];
-  const keyOf = ({ key, place, accepted }: Judged) => `${key} ${place?.x} ${place?.y} ${accepted === null}`;
+  const keyOf = ({ key, place, accepted }: EvaluatedFinding) =>
+    `${key} ${place?.x} ${place?.y} ${accepted === null}`;
   const [old, fresh] = [new Set(before.map(keyOf)), new Set(after.map(keyOf))];
   return [...before, ...after].flatMap((finding) => {
     if (!finding.place || (old.has(keyOf(finding)) && fresh.has(keyOf(finding)))) return [];

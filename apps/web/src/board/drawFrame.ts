@@ -1,4 +1,4 @@
-import { MM_PER_STUD } from '@quarry/core/lattice';
+import { MM_PER_STUD } from '@quarry/core/grid';
 import type { CutLine } from '../data/view.ts';
 import { MONO, RULER, SANS, halo, type Picture } from './ink.ts';
 import { toScreen } from './viewport.ts';

@@ -1,7 +1,7 @@
-import { formatPlates, overlap, type Rect } from '@quarry/core/lattice';
-import { OUTSIDE, type Relief } from '@quarry/core/relief';
-import { listOf } from '@quarry/core/scene';
-import { hereOf, tableInStuds } from '@quarry/core/site';
+import { formatPlates, intersection, type Rect } from '@quarry/core/grid';
+import { OUTSIDE, type Relief } from '@quarry/core/terrain';
+import { listOf } from '@quarry/core/document';
+import { currentContents, tableInStuds } from '@quarry/core/venue';
 import type { GroundArt } from './groundArt.ts';
 import { MONO, RULER, SANS, halo, inStuds, visible, type Picture } from './ink.ts';
 import { HATCH_SCALE } from './palette.ts';
@@ -13,7 +13,7 @@ const NEAR = 9;
 export function drawTables(ctx: CanvasRenderingContext2D, picture: Picture): void {
   const { palette } = picture;
   ctx.font = `11px ${SANS}`;
-  for (const table of hereOf(picture.scene, 'table')) {
+  for (const table of currentContents(picture.scene, 'table')) {
     const rect = tableInStuds(picture.scene, table);
     const on = visible(picture, rect);
     if (!on) continue;
@@ -110,7 +110,7 @@ export function drawContours(ctx: CanvasRenderingContext2D, picture: Picture, ar
 
 /** The stud of a section's highest ground that is nearest to the middle of all such studs; plates. */
 function highest(relief: Relief, section: Rect): { x: number; y: number; height: number } | null {
-  const area = overlap(section, relief);
+  const area = intersection(section, relief);
   if (!area) return null;
   let top: { x: number; y: number }[] = [];
   let high = -32_768;

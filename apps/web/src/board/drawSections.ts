@@ -1,5 +1,5 @@
-import type { Rect } from '@quarry/core/lattice';
-import { listOf } from '@quarry/core/scene';
+import type { Rect } from '@quarry/core/grid';
+import { listOf } from '@quarry/core/document';
 import { MONO, SANS, visible, type Picture } from './ink.ts';
 
 export function drawModules(ctx: CanvasRenderingContext2D, picture: Picture): void {

@@ -1,6 +1,6 @@
-import { formatPlates, type Rect } from '@quarry/core/lattice';
-import { membersOf, plantsOf, type Plant } from '@quarry/core/relief';
-import { cornersOf, listOf, plotBounds, type Entity, type Planting } from '@quarry/core/scene';
+import { formatPlates, type Rect } from '@quarry/core/grid';
+import { membersOf, plantsOf, type Plant } from '@quarry/core/terrain';
+import { wallCorners, listOf, plotBounds, type Entity, type Planting } from '@quarry/core/document';
 import { MONO, SANS, halo, hatch, inStuds, plate, visible, wrap, type Picture } from './ink.ts';
 import { toScreen } from './viewport.ts';
 
@@ -61,8 +61,8 @@ export function drawPlots(ctx: Ctx, picture: Picture): void {
   }
 }
 
-function outline(path: Path2D, { view }: Picture, plot: Parameters<typeof cornersOf>[0]): void {
-  cornersOf(plot).forEach((corner, i) => {
+function outline(path: Path2D, { view }: Picture, plot: Parameters<typeof wallCorners>[0]): void {
+  wallCorners(plot).forEach((corner, i) => {
     const { x, y } = toScreen(view, corner.x, corner.y);
     if (i === 0) path.moveTo(x, y);
     else path.lineTo(x, y);

@@ -1,6 +1,6 @@
 import type Konva from 'konva';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
-import type { Rect } from '@quarry/core/lattice';
+import type { Rect } from '@quarry/core/grid';
 import { isAreaTool, isLineTool, isSpotTool, type CutLine, type Tool } from '../data/view.ts';
 import { usePointer } from './pointer.ts';
 import { snapRect, stepOf } from './pick.ts';
@@ -9,7 +9,7 @@ import { toStuds, zoomAt, type Viewport } from './viewport.ts';
 type Point = { x: number; y: number };
 
 /** What is being drawn and not done yet. */
-export type Draft =
+export type DraftShape =
   | { kind: 'area' | 'box'; rect: Rect }
   | { kind: 'line'; points: Point[]; at: Point | null }
   | { kind: 'spot'; at: Point }
@@ -26,7 +26,7 @@ interface Setting {
   view: Viewport | null;
   setView: (change: Viewport | ((now: Viewport | null) => Viewport | null)) => void;
   readOnly: boolean;
-  finish: (draft: Draft) => void;
+  finish: (draft: DraftShape) => void;
   click: (x: number, y: number, adds: boolean) => void;
 }
 
@@ -36,7 +36,7 @@ interface Setting {
  * point and end with a double click or Enter, spots are clicked.
  */
 export function useGestures({ tool, snap, view, setView, readOnly, finish, click }: Setting) {
-  const [draft, setDraft] = useState<Draft | null>(null);
+  const [draft, setDraft] = useState<DraftShape | null>(null);
   const press = useRef<(Point & { view: Viewport; moved: boolean; on: 'pan' | 'draw' }) | null>(null);
   const pinch = useRef<{ apart: number; middle: Point } | null>(null);
   useEffect(() => setDraft(null), [tool]);
@@ -46,7 +46,7 @@ export function useGestures({ tool, snap, view, setView, readOnly, finish, click
     const step = isAreaTool(tool) ? stepOf(tool, snap) || snap : snap;
     return { x: Math.round(point.x / step) * step, y: Math.round(point.y / step) * step };
   };
-  const begun = (a: Point, b: Point, shift: boolean): Draft | null => {
+  const begun = (a: Point, b: Point, shift: boolean): DraftShape | null => {
     const rect = snapRect(
       { x: Math.min(a.x, b.x), y: Math.min(a.y, b.y), w: Math.abs(b.x - a.x), d: Math.abs(b.y - a.y) },
       isAreaTool(tool) ? stepOf(tool, snap) || snap : snap,

@@ -1,8 +1,8 @@
-import type { Rect } from '@quarry/core/lattice';
-import { BARE, OUTSIDE, type Contour, type Relief } from '@quarry/core/relief';
-import { GROUNDS, type Ground } from '@quarry/core/scene';
+import type { Rect } from '@quarry/core/grid';
+import { BARE, OUTSIDE, type Contour, type Relief } from '@quarry/core/terrain';
+import { GROUNDS, type Ground } from '@quarry/core/document';
 import type { Tile } from '../workers/core.worker.ts';
-import type { Ground as TiledGround } from '../workers/survey.tsx';
+import type { CompiledGround as TiledGround } from '../workers/derived.tsx';
 import { groundTint, hatchOf, type Palette } from './palette.ts';
 
 /** The ground of one tile, ready to be drawn at any zoom: paths in studs. */

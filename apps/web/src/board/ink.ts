@@ -1,7 +1,7 @@
-import type { Rect } from '@quarry/core/lattice';
-import type { Judged } from '@quarry/core/check';
-import type { Scene } from '@quarry/core/scene';
-import type { CutLine, Layer } from '../data/view.ts';
+import type { Rect } from '@quarry/core/grid';
+import type { EvaluatedFinding } from '@quarry/core/findings';
+import type { Scene } from '@quarry/core/document';
+import type { CutLine, BoardLayer } from '../data/view.ts';
 import type { GroundArt } from './groundArt.ts';
 import type { Palette } from './palette.ts';
 import { rectToScreen, type Viewport } from './viewport.ts';
@@ -10,12 +10,12 @@ import { rectToScreen, type Viewport } from './viewport.ts';
 export interface Picture {
   scene: Scene;
   art: GroundArt | null;
-  findings: readonly Judged[];
+  findings: readonly EvaluatedFinding[];
   palette: Palette;
   view: Viewport;
   width: number;
   height: number;
-  hidden: ReadonlySet<Layer>;
+  hidden: ReadonlySet<BoardLayer>;
   /** What the tape beside the studs counts. */
   metric: 'mm' | 'in';
   /** The part of the screen that is to be drawn, px; left out: all of it. */

@@ -1,10 +1,10 @@
 import type Konva from 'konva';
 import { Fragment, useEffect, useRef, useState } from 'react';
 import { Label, Line, Rect as KonvaRect, Tag, Text, Transformer } from 'react-konva';
-import type { Rect } from '@quarry/core/lattice';
-import type { Guide } from '@quarry/core/site';
+import type { Rect } from '@quarry/core/grid';
+import type { Guide } from '@quarry/core/venue';
 import type { CutLine } from '../data/view.ts';
-import { say, sayAlso } from '../ui/quantity.ts';
+import { formatMeasure, formatBothMeasures } from '../ui/quantity.ts';
 import type { PALETTES } from './palette.ts';
 import { snapRect } from './pick.ts';
 import { rectToScreen, rectToStuds, toScreen, toStuds, type Viewport } from './viewport.ts';
@@ -148,7 +148,7 @@ export function DraftLine({
 }
 
 /** A line that something was brought to, across the whole board. */
-export function Guides({
+export function SnapGuides({
   guide,
   view,
   room,
@@ -280,8 +280,8 @@ export function SizeTag({
   const y = Math.min(Math.max(on.y, 24), room.height - 60);
   const reach = Math.hypot(rect.w, rect.d);
   const words = measure
-    ? `${say(reach, 'studs', metric)}  ${sayAlso(reach, 'studs', metric)}\n${say(Math.abs(rect.w), 'studs', metric)} across, ${say(Math.abs(rect.d), 'studs', metric)} deep`
-    : `${say(rect.w, 'studs', metric)} × ${say(rect.d, 'studs', metric)}\n${sayAlso(rect.w, 'studs', metric)} × ${sayAlso(rect.d, 'studs', metric)}\nat ${Number(rect.x.toFixed(2))}, ${Number(rect.y.toFixed(2))}`;
+    ? `${formatMeasure(reach, 'studs', metric)}  ${formatBothMeasures(reach, 'studs', metric)}\n${formatMeasure(Math.abs(rect.w), 'studs', metric)} across, ${formatMeasure(Math.abs(rect.d), 'studs', metric)} deep`
+    : `${formatMeasure(rect.w, 'studs', metric)} × ${formatMeasure(rect.d, 'studs', metric)}\n${formatBothMeasures(rect.w, 'studs', metric)} × ${formatBothMeasures(rect.d, 'studs', metric)}\nat ${Number(rect.x.toFixed(2))}, ${Number(rect.y.toFixed(2))}`;
   return (
     <Label x={x} y={y} listening={false}>
       <Tag fill={palette.ink} />

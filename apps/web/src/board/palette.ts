@@ -1,4 +1,4 @@
-import type { Ground } from '@quarry/core/scene';
+import type { Ground } from '@quarry/core/document';
 
 /** The colours of a board, from the look's tokens; ground tints run from low to high. */
 export interface Palette {

@@ -1,8 +1,8 @@
-import { MM_PER_STUD, type Rect } from '@quarry/core/lattice';
-import { isIn, lengthOfLine, nearestOn } from '@quarry/core/relief';
+import { MM_PER_STUD, type Rect } from '@quarry/core/grid';
+import { isIn, lengthOfLine, nearestOn } from '@quarry/core/terrain';
 import {
   PLAN_KINDS,
-  cornersOf,
+  wallCorners,
   isPlanKind,
   listOf,
   padsInOrder,
@@ -14,9 +14,9 @@ import {
   type Kind,
   type PlanKind,
   type Scene,
-} from '@quarry/core/scene';
-import { frameOf, hereOf, rectToRoom, tableInStuds } from '@quarry/core/site';
-import type { Layer, Picked } from '../data/view.ts';
+} from '@quarry/core/document';
+import { frameOf, currentContents, rectToRoom, tableInStuds } from '@quarry/core/venue';
+import type { BoardLayer, Picked } from '../data/view.ts';
 import { sectionMark } from './drawSections.ts';
 import { rectToScreen, toStuds, type Viewport } from './viewport.ts';
 
@@ -44,7 +44,7 @@ export function placeOf(scene: Scene, picked: Picked | null): Rect | null {
 }
 
 /** A place as fields of the thing: millimetres in the room for tables, studs or moved points for the rest. */
-export function fieldsOf(scene: Scene, { kind, id }: Picked, rect: Rect): Record<string, unknown> {
+export function fieldsForRect(scene: Scene, { kind, id }: Picked, rect: Rect): Record<string, unknown> {
   const entity: Entity<Kind> | undefined = scene[kind][id];
   if (kind === 'table') return { ...tableFields(scene, rect) };
   return entity ? { ...placedAt(kind, entity, rect) } : {};
@@ -56,7 +56,7 @@ export function tableFields(scene: Scene, rect: Rect): Rect {
 }
 
 /** The layer a kind is drawn in. */
-const LAYER_OF: Partial<Record<Placed, Layer>> = {
+const LAYER_OF: Partial<Record<Placed, BoardLayer>> = {
   table: 'tables',
   section: 'sections',
   module: 'modules',
@@ -103,7 +103,13 @@ const NEAREST = [
 const NEAR = 9;
 
 /** Everything under a point of the screen, the nearest first. */
-function hits(scene: Scene, hidden: ReadonlySet<Layer>, view: Viewport, px: number, py: number): Picked[] {
+function hits(
+  scene: Scene,
+  hidden: ReadonlySet<BoardLayer>,
+  view: Viewport,
+  px: number,
+  py: number,
+): Picked[] {
   const at = toStuds(view, px, py);
   const found: Picked[] = [];
   const take = (kind: Kind, list: readonly { id: string }[]) =>
@@ -133,7 +139,7 @@ function hits(scene: Scene, hidden: ReadonlySet<Layer>, view: Viewport, px: numb
   if (shown('table'))
     take(
       'table',
-      hereOf(scene, 'table').filter((table) => {
+      currentContents(scene, 'table').filter((table) => {
         const { x, y, w, d } = tableInStuds(scene, table);
         return at.x >= x && at.y >= y && at.x < x + w && at.y < y + d;
       }),
@@ -149,7 +155,7 @@ function isHit(scene: Scene, kind: PlanKind, id: string, at: Point, near: number
   if (!rect) return false;
   const line = lineOf(scene, kind, id);
   if (line) return onLine(line.points, at, Math.max(line.width / 2, near));
-  if (kind === 'plot') return onQuad(cornersOf(scene.plot[id]), at);
+  if (kind === 'plot') return onQuad(wallCorners(scene.plot[id]), at);
   const { x, y, w, d } = rect;
   if (['tree', 'figure', 'flag', 'note'].includes(kind))
     return Math.hypot(at.x - x - w / 2, at.y - y - d / 2) <= Math.max(w / 2, near);
@@ -190,7 +196,7 @@ const onQuad = (corners: readonly Point[], at: Point): boolean =>
   });
 
 /** Everything of the plan that lies wholly in a rectangle of studs, what is hidden left out; ground only if nothing else does. */
-export function pickIn(scene: Scene, hidden: ReadonlySet<Layer>, box: Rect): Picked[] {
+export function pickIn(scene: Scene, hidden: ReadonlySet<BoardLayer>, box: Rect): Picked[] {
   const inside = NEAREST.filter((kind) => kind !== 'footprint').flatMap((kind) => {
     const layer = LAYER_OF[kind];
     if (layer && hidden.has(layer)) return [];
@@ -211,7 +217,7 @@ export function pickIn(scene: Scene, hidden: ReadonlySet<Layer>, box: Rect): Pic
 /** What a click picks: the nearest thing, or the one behind what is picked already. */
 export function pickAt(
   scene: Scene,
-  hidden: ReadonlySet<Layer>,
+  hidden: ReadonlySet<BoardLayer>,
   view: Viewport,
   px: number,
   py: number,

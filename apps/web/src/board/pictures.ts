@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { listOf, type Scene } from '@quarry/core/scene';
+import { listOf, type Scene } from '@quarry/core/document';
 
 /** Pictures under the plan, loaded: by id, for as long as their image stays the same. */
 export function usePictures(scene: Scene): ReadonlyMap<string, CanvasImageSource> {

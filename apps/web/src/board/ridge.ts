@@ -1,4 +1,4 @@
-import type { Hill, Hollow } from '@quarry/core/scene';
+import type { Hill, Hollow } from '@quarry/core/document';
 
 // The ridge of a hill on the board: shares of its width and depth in the document, points of the plan under the hand.
 

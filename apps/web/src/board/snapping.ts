@@ -1,7 +1,7 @@
 import { useMemo, useRef, useState } from 'react';
-import { overlap, type Rect } from '@quarry/core/lattice';
-import { keyOf, listOf, type Scene } from '@quarry/core/scene';
-import { hereOf, snapTo, tableInStuds, type Guide } from '@quarry/core/site';
+import { intersection, type Rect } from '@quarry/core/grid';
+import { keyOf, listOf, type Scene } from '@quarry/core/document';
+import { currentContents, snapTo, tableInStuds, type Guide } from '@quarry/core/venue';
 import type { Picked } from '../data/view.ts';
 import { placeOf, snapRect } from './pick.ts';
 import type { Viewport } from './viewport.ts';
@@ -38,7 +38,7 @@ export function useSnap(scene: Scene, picks: readonly Picked[], view: Viewport |
           return place ? [place] : [];
         }),
       ),
-      ...hereOf(scene, 'table').map((table) => tableInStuds(scene, table)),
+      ...currentContents(scene, 'table').map((table) => tableInStuds(scene, table)),
     ];
   }, [scene, picks, active]);
   const show = (next: readonly Guide[]) => {
@@ -60,7 +60,7 @@ export function useSnap(scene: Scene, picks: readonly Picked[], view: Viewport |
         w: rect.w + 2 * WITHIN,
         d: rect.d + 2 * WITHIN,
       };
-      const near = others.filter((other) => overlap(other, about));
+      const near = others.filter((other) => intersection(other, about));
       const { rect: brought } = snapTo(rect, near, [], NEAR / view.scale);
       const placed = { ...onStep, ...onlyOn(brought, step) };
       // Only lines the thing really stands on, after its step, are shown.

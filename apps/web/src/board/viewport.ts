@@ -1,4 +1,4 @@
-import type { Rect } from '@quarry/core/lattice';
+import type { Rect } from '@quarry/core/grid';
 
 /** How studs come to the screen: `scale` px a stud, and the screen place of stud (0, 0). */
 export interface Viewport {
@@ -7,8 +7,8 @@ export interface Viewport {
   y: number;
 }
 
-export const LEAST_SCALE = 0.3;
-export const MOST_SCALE = 60;
+export const MIN_SCALE = 0.3;
+export const MAX_SCALE = 60;
 
 export const toScreen = (view: Viewport, x: number, y: number) => ({
   x: view.x + x * view.scale,
@@ -58,4 +58,4 @@ export function bringIn(view: Viewport, x: number, y: number, width: number, hei
   return { ...view, x: width / 2 - x * view.scale, y: height / 2 - y * view.scale };
 }
 
-const clampScale = (scale: number) => Math.min(MOST_SCALE, Math.max(LEAST_SCALE, scale));
+const clampScale = (scale: number) => Math.min(MAX_SCALE, Math.max(MIN_SCALE, scale));

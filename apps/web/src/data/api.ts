@@ -10,7 +10,7 @@ import {
   rowSchema,
   type Batch,
   type Preset,
-} from '@quarry/core/scene';
+} from '@quarry/core/document';
 import { ApiProblem, call, callForFile, queryOf, type PaperQuery } from './call.ts';
 
 export { ApiProblem } from './call.ts';
@@ -36,8 +36,8 @@ const documentSchema = z.object({
   actor: z.object({ role: roleSchema, person: z.string().nullable() }),
   rows: z.array(rowSchema),
 });
-export const landedSchema = batchSchema.extend({ seq: z.int(), author: z.string(), at: z.number() });
-export type Landed = z.infer<typeof landedSchema>;
+export const committedBatchSchema = batchSchema.extend({ seq: z.int(), author: z.string(), at: z.number() });
+export type CommittedBatch = z.infer<typeof committedBatchSchema>;
 const nothing = z.unknown();
 const whereSchema = z.object({
   page: z.string(),

@@ -1,12 +1,12 @@
 import {
   keyOf,
-  refit,
+  rebase,
   type Batch,
   type Change,
   type Entity,
   type Kind,
   type Scene,
-} from '@quarry/core/scene';
+} from '@quarry/core/document';
 
 /** What somebody wanted to change, what it was then, and what somebody else made of it meanwhile. */
 export interface ConflictField {
@@ -31,10 +31,10 @@ export interface Conflict {
 }
 
 /** What the fields of the things a batch patches held when it was made: by `keyOf`. */
-export type Was = Record<string, Record<string, unknown>>;
+export type BaseValues = Record<string, Record<string, unknown>>;
 
-export function wasOf(scene: Scene, changes: readonly Change[]): Was {
-  const was: Was = {};
+export function baseValuesOf(scene: Scene, changes: readonly Change[]): BaseValues {
+  const was: BaseValues = {};
   for (const change of changes) {
     const stands: Entity<Kind> | undefined = scene[change.kind][change.id];
     if (change.op !== 'patch' || !stands) continue;
@@ -52,7 +52,12 @@ const isSame = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(
  * @param stands the scene without them
  * @param was what is remembered of the fields as they were; a batch from an older page remembers nothing
  */
-export function conflictOf(stands: Scene, batches: readonly Batch[], was: Was, sentence: string): Conflict {
+export function conflictOf(
+  stands: Scene,
+  batches: readonly Batch[],
+  was: BaseValues,
+  sentence: string,
+): Conflict {
   const changes = merged(batches.flatMap((batch) => batch.changes));
   const fields = changes.flatMap((change) => {
     const entity: Entity<Kind> | undefined = stands[change.kind][change.id];
@@ -96,7 +101,7 @@ export const choiceKey = ({ kind, id, field }: Pick<ConflictField, 'kind' | 'id'
  * The changes that are left to make when it is decided which fields stay as the others have them.
  * @param theirs keys of those fields, by `choiceKey`
  */
-export function decided(
+export function threeWayMerge(
   scene: Scene,
   { changes }: Conflict,
   theirs: ReadonlySet<string>,
@@ -108,5 +113,5 @@ export function decided(
     );
     return Object.keys(set).length > 0 ? [{ ...change, set }] : [];
   });
-  return refit(scene, kept);
+  return rebase(scene, kept);
 }

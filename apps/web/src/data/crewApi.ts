@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { ROLES, changeSchema, rowSchema } from '@quarry/core/scene';
+import { ROLES, changeSchema, rowSchema } from '@quarry/core/document';
 import { roleSchema, userSchema } from './api.ts';
 import { call, callForFile, queryOf, type PaperQuery } from './call.ts';
 
@@ -33,7 +33,7 @@ const invitationSchema = z.object({
 const shareSchema = z.object({ token: z.string().nullable(), names: z.boolean() });
 const codeSchema = z.object({ code: z.string(), expiresAt: z.number() });
 
-const toldSchema = z.object({
+const descriptionSchema = z.object({
   kind: z.string(),
   id: z.string(),
   sentence: z.string(),
@@ -46,7 +46,7 @@ const historyLineSchema = z.object({
   mine: z.boolean(),
   at: z.number(),
   label: z.string(),
-  told: z.array(toldSchema),
+  descriptions: z.array(descriptionSchema),
 });
 export type HistoryLine = z.infer<typeof historyLineSchema>;
 const historySchema = z.object({

@@ -7,7 +7,7 @@ import {
   type Batch,
   type Change,
   type Scene,
-} from '@quarry/core/scene';
+} from '@quarry/core/document';
 
 /** IndexedDB in small: one map a store for all links of a test, as one browser has. */
 jest.mock('idb-keyval', () => {
@@ -237,7 +237,7 @@ describe('a change that comes too late', () => {
       fields: [{ kind: 'pad', id: 'pad', field: 'w', was: 8, mine: 10, theirs: 12, clash: true }],
     });
     expect(pad(link).w).toBe(12);
-    link.putMineOnTop();
+    link.resolveWithMine();
     await settle();
     expect(pad(link)).toMatchObject({ w: 10, name: 'Lawn' });
     expect(link.getState().conflict).toBeNull();
@@ -245,7 +245,7 @@ describe('a change that comes too late', () => {
   });
   test('keeping theirs leaves everything as it stands, and nothing to undo', async () => {
     const link = await late();
-    link.keepTheirs();
+    link.resolveWithTheirs();
     await settle();
     expect([pad(link).w, link.getState().conflict, link.getState().canUndo]).toEqual([12, null, null]);
     same(link);
@@ -303,7 +303,7 @@ describe('a change that comes too late', () => {
     const again = await open();
     await settle();
     expect(again.getState().conflict?.fields).toMatchObject([{ was: 8, mine: 11, theirs: 12 }]);
-    again.putMineOnTop();
+    again.resolveWithMine();
     await settle();
     expect([server.scene.pad.pad.w, kept.size]).toEqual([11, 0]);
     same(again);
@@ -321,9 +321,9 @@ describe('a change that comes too late', () => {
     told.get('online')?.();
     await settle();
     expect(link.getState().conflicts).toBe(2);
-    link.keepTheirs();
+    link.resolveWithTheirs();
     expect(link.getState().conflict?.fields[0]).toMatchObject({ kind: 'level', mine: 6, theirs: 9 });
-    link.putMineOnTop();
+    link.resolveWithMine();
     await settle();
     expect([server.scene.pad.pad.w, server.scene.level.low.height, link.getState().conflicts]).toEqual([
       12, 6, 0,

@@ -12,24 +12,31 @@ import {
   type Change,
   type Scene,
   type Undoable,
-} from '@quarry/core/scene';
+} from '@quarry/core/document';
 import {
   ApiProblem,
   api,
   keys,
-  landedSchema,
+  committedBatchSchema,
   movedSchema,
   presentSchema,
   queryClient,
   streamUrl,
-  type Landed,
+  type CommittedBatch,
   type Present,
   type Whereabouts,
 } from './api.ts';
-import { choiceKey, conflictOf, decided, wasOf, type Conflict, type Was } from './conflicts.ts';
-import { Line } from './line.ts';
+import {
+  choiceKey,
+  conflictOf,
+  threeWayMerge,
+  baseValuesOf,
+  type Conflict,
+  type BaseValues,
+} from './conflicts.ts';
+import { EventStream } from './eventStream.ts';
 import { dropWaiting, keepDocument, keepWaiting, keptDocument, waitingFor } from './outbox.ts';
-import { Teller } from './whereabouts.ts';
+import { PresenceReporter } from './presence.ts';
 
 /** How far one's changes have got. */
 export type SaveState =
@@ -53,7 +60,7 @@ export interface LinkState {
   canUndo: string | null;
   canRedo: string | null;
   /** The last change somebody else made, for a quiet word. */
-  heard: Landed | null;
+  heard: CommittedBatch | null;
 }
 
 interface Document {
@@ -73,7 +80,7 @@ export interface DraftStep {
 /** A display is kept for a start without the server when it has rested this long, ms. */
 const KEEP_AFTER = 3000;
 
-const MOST_UNDO = 200;
+const MAX_UNDO = 200;
 
 /**
  * A display as one browser has it: the server's scene in the query cache, one's own batches on top at once, sent one
@@ -85,19 +92,19 @@ export class DisplayLink {
   private readonly listeners = new Set<() => void>();
   private readonly undoStack: Step[] = [];
   private readonly redoStack: Step[] = [];
-  private readonly line: Line;
+  private readonly stream: EventStream;
   private sending = false;
   private trouble: string | null = null;
   private retryMs = 1000;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private readonly conflicts: Conflict[] = [];
-  private readonly was = new Map<string, Was>();
+  private readonly was = new Map<string, BaseValues>();
   private draft: DraftStep[] | null = null;
   private here: readonly Present[] = [];
   private gone: LinkState['gone'] = null;
   private keeping: ReturnType<typeof setTimeout> | undefined;
-  private readonly teller: Teller;
-  private heard: Landed | null = null;
+  private readonly presence: PresenceReporter;
+  private heard: CommittedBatch | null = null;
   private readonly onTrouble: (message: string) => void;
   /** What became of a scene by a batch: one that lands leaves the very scene that is on the screen. */
   private readonly outcomes = new WeakMap<Scene, { id: string; scene: Scene }>();
@@ -109,11 +116,11 @@ export class DisplayLink {
     onTrouble: (message: string) => void,
   ) {
     this.onTrouble = onTrouble;
-    this.teller = new Teller(id, crypto.randomUUID());
-    this.line = new Line({
+    this.presence = new PresenceReporter(id, crypto.randomUUID());
+    this.stream = new EventStream({
       url: () => streamUrl(id, this.document.epoch, this.document.seq, this.client),
-      hears: {
-        message: (data) => this.hear(data),
+      handlers: {
+        message: (data) => this.receive(data),
         here: (data) => {
           const here = presentSchema.array().safeParse(data);
           if (!here.success) return;
@@ -136,11 +143,11 @@ export class DisplayLink {
           this.update();
         },
         behind: () => void this.catchUp(),
-        standing: () => void this.catchUp(),
+        'membership-changed': () => void this.catchUp(),
       },
       // What is waiting is tried again when the line is back.
       onOpen: () => {
-        this.teller.again();
+        this.presence.repeat();
         this.retryNow();
       },
       onLost: async () => {
@@ -153,7 +160,7 @@ export class DisplayLink {
 
   /** The window of this link, as others' pages name it. */
   get client(): string {
-    return this.teller.client;
+    return this.presence.client;
   }
 
   /**
@@ -180,7 +187,7 @@ export class DisplayLink {
     link.pending = waiting.map(({ batch }) => batch);
     for (const { batch, was } of waiting) link.was.set(batch.id, was);
     link.update();
-    link.line.open();
+    link.stream.open();
     window.addEventListener('online', link.retryNow);
     void link.send();
     link.keepSoon(0);
@@ -188,17 +195,17 @@ export class DisplayLink {
   }
 
   close(): void {
-    this.line.close();
+    this.stream.close();
     clearTimeout(this.timer);
     clearTimeout(this.keeping);
-    this.teller.close();
+    this.presence.close();
     window.removeEventListener('online', this.retryNow);
     this.listeners.clear();
   }
 
   /** Tells the others where this window is. */
-  tellWhere(where: Whereabouts): void {
-    this.teller.tell(where);
+  reportWhereabouts(where: Whereabouts): void {
+    this.presence.report(where);
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -263,18 +270,18 @@ export class DisplayLink {
   }
 
   private settleConflict(conflict: Conflict, theirs: ReadonlySet<string>): void {
-    const left = decided(this.unsentScene(), conflict, theirs);
+    const left = threeWayMerge(this.unsentScene(), conflict, theirs);
     if (!left.ok) this.onTrouble(`Not saved: ${left.sentence}`);
     else if (left.changes.length > 0) this.make(conflict.label, left.changes);
     for (const id of conflict.waiting) void dropWaiting(this.id, id);
     this.update();
   }
 
-  putMineOnTop(): void {
+  resolveWithMine(): void {
     this.decide(new Set());
   }
 
-  keepTheirs(): void {
+  resolveWithTheirs(): void {
     this.decide(new Set(this.conflicts[0]?.fields.map(choiceKey)));
   }
 
@@ -297,7 +304,7 @@ export class DisplayLink {
     }
     const batch: Batch = { id: crypto.randomUUID(), label, changes };
     this.pending = [...this.pending, batch];
-    const was = wasOf(before, changes);
+    const was = baseValuesOf(before, changes);
     this.was.set(batch.id, was);
     void keepWaiting(this.id, this.user, { batch, was }).catch(() =>
       this.onTrouble('This browser keeps no copy of unsent changes; do not reload before they are saved.'),
@@ -322,7 +329,7 @@ export class DisplayLink {
         const { seq, changes } = await api.land(this.id, batch).finally(() => clearTimeout(late));
         this.trouble = null;
         this.retryMs = 1000;
-        this.settle(batch);
+        this.acknowledge(batch);
         // Where the server set who said it and when, that is what has landed.
         if (seq === this.document.seq + 1)
           this.advance(changes ? { id: `${batch.id} as landed`, changes } : batch, seq);
@@ -357,7 +364,7 @@ export class DisplayLink {
     void this.send();
   };
 
-  private settle(batch: Batch): void {
+  private acknowledge(batch: Batch): void {
     this.pending = this.pending.filter(({ id }) => id !== batch.id);
     this.was.delete(batch.id);
     void dropWaiting(this.id, batch.id);
@@ -367,7 +374,7 @@ export class DisplayLink {
     this.forgetUndo(batch);
     const late = problem.body.code === 'stale' && batch.changes.some(({ op }) => op === 'patch');
     if (!late) {
-      this.settle(batch);
+      this.acknowledge(batch);
       this.onTrouble(`Not saved: ${problem.message}`);
       this.update();
       return;
@@ -381,7 +388,7 @@ export class DisplayLink {
     also.forEach((one) => this.forgetUndo(one));
     const batches = [batch, ...also];
     // The first thing remembered of a field is what it was before any of them.
-    const was: Was = {};
+    const was: BaseValues = {};
     for (const { id } of batches)
       for (const [key, fields] of Object.entries(this.was.get(id) ?? {}))
         was[key] = { ...fields, ...was[key] };
@@ -400,8 +407,8 @@ export class DisplayLink {
     }
   }
 
-  private hear(data: unknown): void {
-    const landed = landedSchema.safeParse(data);
+  private receive(data: unknown): void {
+    const landed = committedBatchSchema.safeParse(data);
     if (landed.success && landed.data.seq <= this.document.seq) return;
     if (!landed.success || landed.data.seq > this.document.seq + 1) {
       void this.catchUp();
@@ -512,7 +519,7 @@ interface Step extends Undoable {
 
 function push(stack: Step[], entry: Step): void {
   stack.push(entry);
-  if (stack.length > MOST_UNDO) stack.shift();
+  if (stack.length > MAX_UNDO) stack.shift();
 }
 
 /** A server that has not answered for so long is told of; what was sent is not given up, ms. */

@@ -1,16 +1,16 @@
 import { unzipSync } from 'fflate';
 import { ARCHIVED_DISPLAY, archivedPhoto } from '@quarry/core/formats';
-import { MAX_CHANGES, MAX_FILE_BYTES, type Change } from '@quarry/core/scene';
+import { MAX_CHANGES, MAX_FILE_BYTES, type Change } from '@quarry/core/document';
 import { ApiProblem, api } from './api.ts';
 import { crewApi } from './crewApi.ts';
 
 // A display file, or an archive of one with its photos, made into a new display.
 
 /** The largest archive, and what may be in it, bytes: 400 photos and the display. */
-const MOST_ARCHIVE_BYTES = 220_000_000;
+const MAX_ARCHIVE_BYTES = 220_000_000;
 /** The server takes so many photos a minute of one person; then it is asked again, ms. */
 const AGAIN_MS = 5000;
-const MOST_TRIES = 24;
+const MAX_TRIES = 24;
 
 /** @param tell told how many photos of how many are in @returns the new display's id and the photos that were not in the archive */
 export async function importDisplay(
@@ -18,7 +18,7 @@ export async function importDisplay(
   tell: (done: number, of: number) => void,
 ): Promise<{ id: string; without: number }> {
   const isArchive = /\.zip$/i.test(file.name);
-  const most = isArchive ? MOST_ARCHIVE_BYTES : MAX_FILE_BYTES;
+  const most = isArchive ? MAX_ARCHIVE_BYTES : MAX_FILE_BYTES;
   if (file.size > most)
     throw new Error(
       `${file.name} has ${file.size.toLocaleString('en')} bytes; the most is ${most.toLocaleString('en')}.`,
@@ -34,12 +34,12 @@ export async function importDisplay(
 
 function unpacked(name: string, bytes: Uint8Array): Record<string, Uint8Array> {
   let total = 0;
-  const tooMuch = `${name} unpacks to more than ${MOST_ARCHIVE_BYTES.toLocaleString('en')} bytes.`;
+  const tooMuch = `${name} unpacks to more than ${MAX_ARCHIVE_BYTES.toLocaleString('en')} bytes.`;
   try {
     return unzipSync(bytes, {
       filter: ({ originalSize }) => {
         total += originalSize;
-        if (total > MOST_ARCHIVE_BYTES) throw new Error(tooMuch);
+        if (total > MAX_ARCHIVE_BYTES) throw new Error(tooMuch);
         return true;
       },
     });
@@ -80,7 +80,7 @@ async function bringPhotos(
 async function keep(
   id: string,
   picture: Blob,
-  tries = MOST_TRIES,
+  tries = MAX_TRIES,
 ): Promise<Awaited<ReturnType<typeof crewApi.keepPhoto>> | null> {
   try {
     return await crewApi.keepPhoto(id, picture);

@@ -1,7 +1,7 @@
 import { clear, createStore, del, entries, get, set } from 'idb-keyval';
 import { z } from 'zod';
-import { batchSchema, rowSchema, type Batch } from '@quarry/core/scene';
-import type { Was } from './conflicts.ts';
+import { batchSchema, rowSchema, type Batch } from '@quarry/core/document';
+import type { BaseValues } from './conflicts.ts';
 
 /**
  * What the browser keeps for when the server cannot be reached: batches that were not acknowledged, and each display
@@ -18,7 +18,7 @@ const waitingSchema = z.object({
 });
 export interface WaitingBatch {
   batch: Batch;
-  was: Was;
+  was: BaseValues;
 }
 let last = 0;
 

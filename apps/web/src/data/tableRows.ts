@@ -1,27 +1,27 @@
 import Papa from 'papaparse';
 
 /** The largest file that is read, bytes, and the most rows of it. */
-const MOST_BYTES = 12_000_000;
-const MOST_ROWS = 50_000;
-const MOST_COLUMNS = 60;
+const MAX_BYTES = 12_000_000;
+const MAX_ROWS = 50_000;
+const MAX_COLUMNS = 60;
 
 /**
  * A table's rows from a file's bytes: the first sheet of a workbook, else comma, semicolon or tab separated text.
  * @throws Error naming the file, the value and the limit when it is too large
  */
 export async function tableRows(name: string, bytes: ArrayBuffer): Promise<string[][]> {
-  if (bytes.byteLength > MOST_BYTES)
+  if (bytes.byteLength > MAX_BYTES)
     throw new Error(
-      `${name}: ${bytes.byteLength.toLocaleString('en')} bytes; the most is ${MOST_BYTES.toLocaleString('en')}.`,
+      `${name}: ${bytes.byteLength.toLocaleString('en')} bytes; the most is ${MAX_BYTES.toLocaleString('en')}.`,
     );
   const rows = name.toLowerCase().endsWith('.xlsx')
     ? await workbookRows(name, bytes)
     : textRows(name, textOf(bytes));
-  if (rows.length > MOST_ROWS)
+  if (rows.length > MAX_ROWS)
     throw new Error(
-      `${name}: ${rows.length.toLocaleString('en')} rows; the most is ${MOST_ROWS.toLocaleString('en')}.`,
+      `${name}: ${rows.length.toLocaleString('en')} rows; the most is ${MAX_ROWS.toLocaleString('en')}.`,
     );
-  return rows.map((row) => row.slice(0, MOST_COLUMNS));
+  return rows.map((row) => row.slice(0, MAX_COLUMNS));
 }
 
 /**

@@ -1,4 +1,4 @@
-import type { Kind } from '@quarry/core/scene';
+import type { Kind } from '@quarry/core/document';
 
 /** Tools that draw an area, a line point by point, or set one spot. */
 export const AREA_TOOLS = [

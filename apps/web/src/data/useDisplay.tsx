@@ -1,6 +1,6 @@
 import { createContext, use, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
 import { toast } from 'sonner';
-import { forbidden, type Change, type DataOf, type Entity, type Kind } from '@quarry/core/scene';
+import { denialReason, type Change, type DataOf, type Entity, type Kind } from '@quarry/core/document';
 import { DisplayLink, type LinkState } from './displayLink.ts';
 
 const LinkContext = createContext<DisplayLink | null>(null);
@@ -82,15 +82,15 @@ export function useEdit() {
 }
 
 /** Whether the signed-in person may make a change like this one; the reason when not. A proposal may change anything. */
-export function useMay(): (change: Change) => string | null {
+export function useDenialReason(): (change: Change) => string | null {
   const drafting = useDisplay(({ draft }) => draft !== null);
   const actor = useDisplay(({ actor }) => actor);
   const scene = useDisplay(({ scene }) => scene);
-  return (change) => (drafting ? null : forbidden(actor, scene, change));
+  return (change) => (drafting ? null : denialReason(actor, scene, change));
 }
 
 /** True for those who plan: owners and planners. */
-export function usePlans(): boolean {
+export function useIsPlanner(): boolean {
   const { role } = useDisplay(({ actor }) => actor);
   return role === 'owner' || role === 'planner';
 }

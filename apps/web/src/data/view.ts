@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 import type { Paper } from '@quarry/core/formats';
-import type { Kind, Scene } from '@quarry/core/scene';
+import type { Kind, Scene } from '@quarry/core/document';
 import type { Tool } from './tools.ts';
 
 export * from './tools.ts';
@@ -9,7 +9,7 @@ export interface Picked {
   kind: Kind;
   id: string;
 }
-export const LAYERS = [
+export const BOARD_LAYERS = [
   'tables',
   'pictures',
   'ground',
@@ -22,7 +22,7 @@ export const LAYERS = [
   'modules',
   'findings',
 ] as const;
-export type Layer = (typeof LAYERS)[number];
+export type BoardLayer = (typeof BOARD_LAYERS)[number];
 /** A line across the plan, studs. */
 export interface CutLine {
   a: { x: number; y: number };
@@ -37,7 +37,7 @@ interface View {
   /** What else is picked with it. */
   also: readonly Picked[];
   tool: Tool;
-  hidden: ReadonlySet<Layer>;
+  hidden: ReadonlySet<BoardLayer>;
   /** Where the board should go next, studs; a new object each time. */
   goTo: { x: number; y: number } | null;
   /** Where the section cut lies; null: where it shows most. */
@@ -61,7 +61,7 @@ interface View {
   keepBefore(before: View['before']): void;
   flip(shows: boolean): void;
   takeTool(tool: Tool): void;
-  toggleLayer(layer: Layer): void;
+  toggleLayer(layer: BoardLayer): void;
   show(place: { x: number; y: number } | null, picked: Picked | null): void;
   setTheme(theme: Theme): void;
   setMetric(metric: Metric): void;

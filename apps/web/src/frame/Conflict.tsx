@@ -15,7 +15,7 @@ export function ConflictDialog() {
     <Dialog
       title={count > 1 ? `Somebody changed this first (1 of ${count})` : 'Somebody changed this first'}
       open={conflict !== null}
-      onClose={() => link.keepTheirs()}
+      onClose={() => link.resolveWithTheirs()}
     >
       <Suspense fallback={<Loading what="Laying both versions side by side" />}>
         {conflict && <Choice key={conflict.waiting.join()} conflict={conflict} />}

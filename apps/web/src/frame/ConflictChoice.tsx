@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { fieldWord, valueWord } from '@quarry/core/record';
-import { labelOf } from '@quarry/core/scene';
+import { fieldWord, valueWord } from '@quarry/core/history';
+import { labelOf } from '@quarry/core/document';
 import { choiceKey, type Conflict } from '../data/conflicts.ts';
 import { useDisplay, useLink } from '../data/useDisplay.tsx';
 import { capital } from '../ui/words.ts';
@@ -80,10 +80,10 @@ export function ConflictChoice({ conflict }: { conflict: Conflict }) {
         <button type="button" className="btn btn-sm btn-primary" onClick={() => link.decide(theirs)}>
           Take it as picked
         </button>
-        <button type="button" className="btn btn-sm" onClick={() => link.putMineOnTop()}>
+        <button type="button" className="btn btn-sm" onClick={() => link.resolveWithMine()}>
           Put mine on top
         </button>
-        <button type="button" className="btn btn-sm" onClick={() => link.keepTheirs()}>
+        <button type="button" className="btn btn-sm" onClick={() => link.resolveWithTheirs()}>
           Keep theirs
         </button>
       </div>

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo } from 'react';
 import { Link } from 'react-router';
-import { sectionOf, unreadThreads } from '@quarry/core/scene';
+import { sectionOfEntity, unreadThreads } from '@quarry/core/document';
 import { keys } from '../data/api.ts';
 import { crewApi } from '../data/crewApi.ts';
 import { useDisplay, useLink } from '../data/useDisplay.tsx';
@@ -45,14 +45,14 @@ export function CrewHere() {
 }
 
 /** Tells the others where this window is. */
-export function useTellWhere(page: string): void {
+export function useReportWhereabouts(page: string): void {
   const link = useLink();
   const scene = useDisplay(({ scene }) => scene);
   const picked = useView((view) => view.picked);
   const also = useView((view) => view.also);
-  const section = picked ? sectionOf(scene, picked.kind, picked.id) : null;
+  const section = picked ? sectionOfEntity(scene, picked.kind, picked.id) : null;
   useEffect(() => {
-    link.tellWhere({ page, section, picked: (picked ? [picked, ...also] : []).slice(0, 20) });
+    link.reportWhereabouts({ page, section, picked: (picked ? [picked, ...also] : []).slice(0, 20) });
   }, [link, page, section, picked, also]);
 }
 

@@ -1,12 +1,12 @@
 import { Command } from 'cmdk';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { centreOf } from '@quarry/core/lattice';
-import { KINDS, labelOf, listOf, type Kind } from '@quarry/core/scene';
-import { SITE_KINDS } from '@quarry/core/site';
+import { centreOf } from '@quarry/core/grid';
+import { KINDS, labelOf, listOf, type Kind } from '@quarry/core/document';
+import { VENUE_KINDS } from '@quarry/core/venue';
 import { useDisplay, useLink } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
-import { useSurvey } from '../workers/survey.tsx';
+import { useDerived } from '../workers/derived.tsx';
 import { PAGES } from './pages.ts';
 
 const THINGS = [
@@ -15,11 +15,11 @@ const THINGS = [
   'plot',
   'pad',
   'footprint',
-  ...SITE_KINDS,
+  ...VENUE_KINDS,
 ] as const satisfies readonly Kind[];
 
 /** Things that are shown on the Survey rather than on the Plan. */
-const inRoom = (kind: Kind): boolean => SITE_KINDS.some((one) => one === kind);
+const inRoom = (kind: Kind): boolean => VENUE_KINDS.some((one) => one === kind);
 
 /** Sheets within the Brief. */
 const SHEETS = [
@@ -29,7 +29,7 @@ const SHEETS = [
 ] as const;
 
 /** How many things of one kind the finder shows at once. */
-const MOST_OF_A_KIND = 40;
+const MAX_OF_A_KIND = 40;
 
 /** Find or do anything: pages, acts, things of the scene and findings, by typing. */
 export function Finder({
@@ -48,7 +48,7 @@ export function Finder({
   const scene = useDisplay(({ scene }) => scene);
   const canUndo = useDisplay(({ canUndo }) => canUndo);
   const canRedo = useDisplay(({ canRedo }) => canRedo);
-  const judgement = useSurvey(({ judgement }) => judgement);
+  const judgement = useDerived(({ judgement }) => judgement);
   const view = useView();
   const [search, setSearch] = useState('');
   const base = `/d/${link.id}`;
@@ -63,7 +63,7 @@ export function Finder({
         place: 'w' in thing && !inRoom(kind) ? centreOf(thing) : null,
       }))
       .filter(({ label }) => word === '' || `${KINDS[kind].word} ${label}`.toLowerCase().includes(word))
-      .slice(0, MOST_OF_A_KIND),
+      .slice(0, MAX_OF_A_KIND),
   );
   const act = (run: () => void) => () => {
     onClose();

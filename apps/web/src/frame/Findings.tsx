@@ -2,16 +2,16 @@ import { format, parseISO } from 'date-fns';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import type { Judged, Page, Severity } from '@quarry/core/check';
-import { freshId, useDisplay, useEdit, useLink, useMay } from '../data/useDisplay.tsx';
+import type { EvaluatedFinding, Page, Severity } from '@quarry/core/findings';
+import { freshId, useDisplay, useEdit, useLink, useDenialReason } from '../data/useDisplay.tsx';
 import { useView, type Picked } from '../data/view.ts';
-import { useSay } from '../ui/useSay.ts';
+import { useMeasureFormat } from '../ui/useMeasureFormat.ts';
 import { Basis, Empty, Heading, Loading, SEVERITY } from '../ui/parts.tsx';
-import { useSurvey } from '../workers/survey.tsx';
+import { useDerived } from '../workers/derived.tsx';
 import { PAGES } from './pages.ts';
 
 /** Findings that nobody has accepted, by severity. */
-export function countOpen(findings: readonly Judged[]): Record<Severity, number> {
+export function countOpen(findings: readonly EvaluatedFinding[]): Record<Severity, number> {
   const count = { error: 0, warning: 0, note: 0 };
   for (const { severity, accepted } of findings) if (!accepted) count[severity]++;
   return count;
@@ -19,8 +19,8 @@ export function countOpen(findings: readonly Judged[]): Record<Severity, number>
 
 /** The one list of findings: filtered by page, gone to with a click, kept with a reason. */
 export function FindingsPanel({ onClose, page }: { onClose: () => void; page: Page | null }) {
-  const judgement = useSurvey(({ judgement }) => judgement);
-  const error = useSurvey(({ error }) => error);
+  const judgement = useDerived(({ judgement }) => judgement);
+  const error = useDerived(({ error }) => error);
   const [only, setOnly] = useState<Page | null>(null);
   const findings = judgement?.findings ?? [];
   const shown = findings.filter((finding) => only === null || finding.page === only);
@@ -133,18 +133,18 @@ function Filter({
 }
 
 /** One finding: the sentence, the remedy, where it is, how it was found, and keeping it. */
-export function FindingItem({ finding, onGone }: { finding: Judged; onGone?: () => void }) {
+export function FindingItem({ finding, onGone }: { finding: EvaluatedFinding; onGone?: () => void }) {
   const scene = useDisplay(({ scene }) => scene);
   const actor = useDisplay(({ actor }) => actor);
   const link = useLink();
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const view = useView();
   const navigate = useNavigate();
   const [keeping, setKeeping] = useState(false);
   const [reason, setReason] = useState('');
-  const judgement = useSurvey(({ judgement }) => judgement);
-  const { tell } = useSay();
+  const judgement = useDerived(({ judgement }) => judgement);
+  const { tell } = useMeasureFormat();
   const look = SEVERITY[finding.severity];
   const forbids = may({ op: 'add', kind: 'acceptance', id: 'a', data: {} });
   // What stands in the room is shown on the Survey; what has a place in the scene, on the Plan.
@@ -253,7 +253,7 @@ export function FindingItem({ finding, onGone }: { finding: Judged; onGone?: () 
 
 /** The findings about one thing, under its data sheet. */
 export function FindingsHere({ picked }: { picked: Picked }) {
-  const judgement = useSurvey(({ judgement }) => judgement);
+  const judgement = useDerived(({ judgement }) => judgement);
   const here =
     judgement?.findings.filter(({ things }) =>
       things.some(({ kind, id }) => kind === picked.kind && id === picked.id),

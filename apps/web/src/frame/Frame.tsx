@@ -4,15 +4,15 @@ import { Suspense, lazy, type Ref, useEffect, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import { MM_PER_STUD } from '@quarry/core/lattice';
-import { displayOf } from '@quarry/core/scene';
-import { footprintBounds } from '@quarry/core/relief';
+import { MM_PER_STUD } from '@quarry/core/grid';
+import { displayOf } from '@quarry/core/document';
+import { footprintBounds } from '@quarry/core/terrain';
 import { useDisplay, useLink } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
 import { Dialog } from '../ui/parts.tsx';
-import { useSurvey } from '../workers/survey.tsx';
+import { useDerived } from '../workers/derived.tsx';
 import { ConflictDialog, GoneDialog } from './Conflict.tsx';
-import { CrewHere, useTellWhere, useUnread } from './CrewHere.tsx';
+import { CrewHere, useReportWhereabouts, useUnread } from './CrewHere.tsx';
 import { FindingsPanel, countOpen } from './Findings.tsx';
 import { ProposalBar } from './ProposalBar.tsx';
 import { KEY_LIST, PAGES, TOOL_LIST } from './pages.ts';
@@ -36,7 +36,7 @@ export function Frame() {
   const link = useLink();
   const scene = useDisplay(({ scene }) => scene);
   const heard = useDisplay(({ heard }) => heard);
-  const judgement = useSurvey(({ judgement }) => judgement);
+  const judgement = useDerived(({ judgement }) => judgement);
   const navigate = useNavigate();
   const takeTool = useView((view) => view.takeTool);
   const [finder, setFinder] = useState(false);
@@ -46,7 +46,7 @@ export function Frame() {
   const { pathname } = useLocation();
   const page = PAGES.find(({ id }) => pathname.endsWith(`/${id}`))?.id ?? null;
   const unread = useUnread().size;
-  useTellWhere(page ?? '');
+  useReportWhereabouts(page ?? '');
   const goArmed = useRef(0);
   const base = `/d/${link.id}`;
   const display = displayOf(scene);
@@ -275,7 +275,7 @@ function FindingsButton({
   onClick: () => void;
   ref: Ref<HTMLButtonElement>;
 }) {
-  const judgement = useSurvey(({ judgement }) => judgement);
+  const judgement = useDerived(({ judgement }) => judgement);
   const count = countOpen(judgement?.findings ?? []);
   return (
     <button

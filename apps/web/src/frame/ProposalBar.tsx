@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { mentionsIn, sectionOf } from '@quarry/core/scene';
+import { mentionsIn, sectionOfEntity } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit, useLink } from '../data/useDisplay.tsx';
 import { Dialog } from '../ui/parts.tsx';
 
@@ -48,7 +48,7 @@ function SendDialog({ onClose }: { onClose: () => void }) {
   const [text, setText] = useState('');
   const [first] = draft.flatMap(({ changes }) => changes);
   const send = () => {
-    const section = first ? sectionOf(scene, first.kind, first.id) : null;
+    const section = first ? sectionOfEntity(scene, first.kind, first.id) : null;
     const about = first && first.op !== 'add' ? { kind: first.kind, id: first.id } : null;
     const proposal = link.endDraft();
     const id = freshId('thread');

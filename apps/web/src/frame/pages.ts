@@ -1,4 +1,4 @@
-import type { Page } from '@quarry/core/check';
+import type { Page } from '@quarry/core/findings';
 import type { Tool } from '../data/view.ts';
 
 /** The pages there are, in working order, each with the letter that goes to it after `g`. */

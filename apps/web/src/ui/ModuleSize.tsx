@@ -1,6 +1,6 @@
-import { MAX_STUDS, type Display } from '@quarry/core/scene';
+import { MAX_STUDS, type Display } from '@quarry/core/document';
 import { QuantityField } from './fields.tsx';
-import { useSay } from './useSay.ts';
+import { useMeasureFormat } from './useMeasureFormat.ts';
 
 /**
  * The largest module, either way round, with the reason it was agreed: asked on the Brief and on Cut. Typed anew, the
@@ -15,7 +15,7 @@ export function ModuleSize({
   disabled: boolean;
   onSet: (fields: Partial<Display>) => void;
 }) {
-  const { tell } = useSay();
+  const { tell } = useMeasureFormat();
   const common = { measure: 'studs', step: 1, min: 8, max: MAX_STUDS, disabled } as const;
   return (
     <>

@@ -1,6 +1,6 @@
 import { Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
-import { KINDS, labelOf, type Entity, type Kind, type Scene } from '@quarry/core/scene';
+import { KINDS, labelOf, type Entity, type Kind, type Scene } from '@quarry/core/document';
 import { useEdit, useLink } from '../data/useDisplay.tsx';
 import { useView, type Picked } from '../data/view.ts';
 import { capital } from './words.ts';

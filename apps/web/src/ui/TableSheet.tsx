@@ -1,4 +1,4 @@
-import { TABLE_KINDS, type Table } from '@quarry/core/scene';
+import { TABLE_KINDS, type Table } from '@quarry/core/document';
 import { useEdit } from '../data/useDisplay.tsx';
 import { NumberField, QuantityField, SelectField, TextField } from './fields.tsx';
 

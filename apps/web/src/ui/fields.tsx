@@ -1,7 +1,7 @@
 import { useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
-import { formatMoney, numberTyped, parseLength } from '@quarry/core/lattice';
+import { formatMoney, numberTyped, parseLength } from '@quarry/core/grid';
 import { useView } from '../data/view.ts';
-import { MEASURES, say, sayAlso, type Measure } from './quantity.ts';
+import { MEASURES, formatMeasure, formatBothMeasures, type Measure } from './quantity.ts';
 
 /**
  * Fields commit when one leaves them or presses Enter; Escape puts the value back. Until then nothing is written,
@@ -166,7 +166,7 @@ function LengthInput(
   const { label, value, measure, min, max, step, none, onCommit, disabled } = props;
   const metric = useView((view) => view.metric);
   const { size, bare } = MEASURES[measure];
-  const shown = value === null ? '' : say(value, measure, metric);
+  const shown = value === null ? '' : formatMeasure(value, measure, metric);
   const { id, refusal, input } = useDraft(label, shown, (text) => {
     if (none !== undefined && text.trim() === '') {
       onCommit(null);
@@ -186,7 +186,7 @@ function LengthInput(
       return {
         error: parsed.error,
         near: parsed.near?.map((length) => ({
-          words: say(length / size, measure, metric),
+          words: formatMeasure(length / size, measure, metric),
           take: () => onCommit(length / size),
         })),
       };
@@ -200,7 +200,9 @@ function LengthInput(
       refusal={refusal}
       beside
       bare={props.bare}
-      hint={props.hint !== undefined || value === null ? props.hint : sayAlso(value, measure, metric)}
+      hint={
+        props.hint !== undefined || value === null ? props.hint : formatBothMeasures(value, measure, metric)
+      }
     >
       <input
         {...input}

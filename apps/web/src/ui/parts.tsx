@@ -1,11 +1,19 @@
 import { Info } from 'lucide-react';
 import { useEffect, useRef, type ReactNode } from 'react';
-import type { Severity } from '@quarry/core/check';
+import type { Severity } from '@quarry/core/findings';
 import { useView } from '../data/view.ts';
-import { say, sayAlso, type Measure } from './quantity.ts';
+import { formatMeasure, formatBothMeasures, type Measure } from './quantity.ts';
 
 /** A line of a data sheet: what it is at the left, the figure at the right. */
-export function Line({ label, children, note }: { label: ReactNode; children: ReactNode; note?: ReactNode }) {
+export function DefinitionRow({
+  label,
+  children,
+  note,
+}: {
+  label: ReactNode;
+  children: ReactNode;
+  note?: ReactNode;
+}) {
   return (
     <div className="flex items-baseline justify-between gap-3 border-b hair py-1">
       <dt>{label}</dt>
@@ -22,8 +30,8 @@ export function Quantity({ value, measure }: { value: number; measure: Measure }
   const metric = useView((view) => view.metric);
   return (
     <span className="fig whitespace-nowrap">
-      {say(value, measure, metric)}{' '}
-      <span className="ink-2 text-[11px]">{sayAlso(value, measure, metric)}</span>
+      {formatMeasure(value, measure, metric)}{' '}
+      <span className="ink-2 text-[11px]">{formatBothMeasures(value, measure, metric)}</span>
     </span>
   );
 }

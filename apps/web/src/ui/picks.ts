@@ -1,4 +1,4 @@
-import { listOf, type Scene } from '@quarry/core/scene';
+import { listOf, type Scene } from '@quarry/core/document';
 
 /** What one may pick of a display's sections and people, by letter and by name. */
 

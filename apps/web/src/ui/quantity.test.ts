@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { inInches, parseLength } from '@quarry/core/lattice';
-import { MEASURES, say, sayAlso, type Measure, type Metric } from './quantity.ts';
+import { inInches, parseLength } from '@quarry/core/grid';
+import { MEASURES, formatMeasure, formatBothMeasures, type Measure, type Metric } from './quantity.ts';
 
 /** What a field does with its own text: reads it as it was written. */
 function readBack(text: string, measure: Measure, metric: Metric): number {
@@ -20,18 +20,30 @@ test('what a field says, it can read: exactly in its own grid, to 1/32 inch by t
     for (const metric of ['mm', 'in'] as const)
       fc.assert(
         fc.property(values, (value) => {
-          const read = readBack(say(value, measure, metric), measure, metric);
+          const read = readBack(formatMeasure(value, measure, metric), measure, metric);
           const grain = metric === 'in' && (measure === 'mm' || measure === 'm') ? (25.4e6 / 32) * 1.0001 : 1;
           return Math.abs(read - value) * MEASURES[measure].size <= grain;
         }),
       );
 });
 test('each user sees their own unit; studs and plates are the trade’s for both', () => {
-  expect([say(740, 'mm', 'mm'), say(740, 'mm', 'in')]).toEqual(['740 mm', '≈ 29 1/8 in']);
-  expect([say(2.55, 'm', 'mm'), say(2.55, 'm', 'in')]).toEqual(['2.55 m', '≈ 8 ft 4 3/8 in']);
-  expect([say(48, 'studs', 'mm'), say(48, 'studs', 'in')]).toEqual(['48 studs', '48 studs']);
-  expect([sayAlso(48, 'studs', 'mm'), sayAlso(48, 'studs', 'in')]).toEqual(['384 mm', '≈ 15 1/8 in']);
-  expect([sayAlso(15, 'plates', 'mm'), sayAlso(15, 'plates', 'in')]).toEqual(['48 mm', '≈ 1 7/8 in']);
+  expect([formatMeasure(740, 'mm', 'mm'), formatMeasure(740, 'mm', 'in')]).toEqual(['740 mm', '≈ 29 1/8 in']);
+  expect([formatMeasure(2.55, 'm', 'mm'), formatMeasure(2.55, 'm', 'in')]).toEqual([
+    '2.55 m',
+    '≈ 8 ft 4 3/8 in',
+  ]);
+  expect([formatMeasure(48, 'studs', 'mm'), formatMeasure(48, 'studs', 'in')]).toEqual([
+    '48 studs',
+    '48 studs',
+  ]);
+  expect([formatBothMeasures(48, 'studs', 'mm'), formatBothMeasures(48, 'studs', 'in')]).toEqual([
+    '384 mm',
+    '≈ 15 1/8 in',
+  ]);
+  expect([formatBothMeasures(15, 'plates', 'mm'), formatBothMeasures(15, 'plates', 'in')]).toEqual([
+    '48 mm',
+    '≈ 1 7/8 in',
+  ]);
 });
 test('a bare number means what the user measures in', () => {
   expect(readBack('30', 'mm', 'mm')).toBe(30);

@@ -9,7 +9,7 @@ import {
   formatStuds,
   type Length,
   type Unit,
-} from '@quarry/core/lattice';
+} from '@quarry/core/grid';
 
 export type Metric = 'mm' | 'in';
 
@@ -25,7 +25,7 @@ export const MEASURES = {
 export type Measure = keyof typeof MEASURES;
 
 /** A value of the document in its own words: `48 studs`, `6b2p`, `740 mm` or `29 1/8 in`, `2.75 m` or `9 ft 1/4 in`. */
-export function say(value: number, measure: Measure, metric: Metric): string {
+export function formatMeasure(value: number, measure: Measure, metric: Metric): string {
   if (measure === 'plates') return formatPlates(value);
   if (measure === 'studs') return formatStuds(value * STUD);
   const length = Math.round(value * MEASURES[measure].size);
@@ -34,7 +34,7 @@ export function say(value: number, measure: Measure, metric: Metric): string {
 }
 
 /** The same length the other way: millimetres or inches for studs and plates, studs for what a tape measures. */
-export function sayAlso(value: number, measure: Measure, metric: Metric): string {
+export function formatBothMeasures(value: number, measure: Measure, metric: Metric): string {
   const length = Math.round(value * MEASURES[measure].size);
   if (measure === 'mm') return `${formatStuds(length).split(' ')[0]} st`;
   if (measure === 'm') return metric === 'in' ? `${Number(value.toFixed(2))} m` : '';

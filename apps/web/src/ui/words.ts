@@ -1,5 +1,5 @@
 import { format, parseISO } from 'date-fns';
-import { DRYINGS, type Drying } from '@quarry/core/scene';
+import { DRYINGS, type Drying } from '@quarry/core/document';
 
 /** A phrase with its first letter large. */
 export const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);

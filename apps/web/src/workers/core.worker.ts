@@ -1,31 +1,31 @@
 import { expose, transfer } from 'comlink';
-import { RULES, checkScene, type Judged } from '@quarry/core/check';
+import { RULES, evaluateRules, type EvaluatedFinding } from '@quarry/core/findings';
 import {
   adoptCutting,
   arrangementOf,
   byHand,
   costOf,
   cutProblemOf,
-  mendList,
+  seamRemedies,
   moduleLoads,
   neighboursOf,
   rimsOf,
-  seamJudge,
+  seamClassifier,
   seamSheet,
   seamState,
   type Arrangement,
   type Cutting,
   type HandAct,
-  type Mend,
+  type SeamRemedy,
   type ModuleLoad,
   type SceneProblem,
   type SeamSheet,
   type SeamState,
 } from '@quarry/core/cut';
 import { writePagePlan } from '@quarry/core/formats';
-import { buildUp, freeModule, type BuildUp, type Freed } from '@quarry/core/haul';
-import type { Netted } from '@quarry/core/ledger';
-import { overlap, type Rect } from '@quarry/core/lattice';
+import { buildUp, freeModule, type BuildUp, type Freed } from '@quarry/core/assembly';
+import type { Netted } from '@quarry/core/materials';
+import { intersection, type Rect } from '@quarry/core/grid';
 import {
   compile,
   compileRelief,
@@ -37,7 +37,7 @@ import {
   type LoosePiece,
   type MassRaster,
   type Relief,
-} from '@quarry/core/relief';
+} from '@quarry/core/terrain';
 import {
   displayOf,
   emptyScene,
@@ -46,10 +46,10 @@ import {
   type Change,
   type Delta,
   type Scene,
-} from '@quarry/core/scene';
+} from '@quarry/core/document';
 import { outlook, type OutlookAnswer } from '@quarry/core/progress';
-import { tableLoads, type TableLoad } from '@quarry/core/site';
-import { bestMoves, reachOf, type Move, type Reach } from '@quarry/core/sight';
+import { tableLoads, type TableLoad } from '@quarry/core/venue';
+import { bestMoves, reachOf, type TableMove, type Reach } from '@quarry/core/reach';
 
 /** A square of the relief with its contours: what is drawn anew when something in it changes. */
 export interface Tile extends Rect {
@@ -66,7 +66,7 @@ export interface GroundStep {
 /** What the core says of a scene: how far one must reach, and every finding. */
 export interface Judgement {
   reach: Reach;
-  findings: Judged[];
+  findings: EvaluatedFinding[];
   /** How the number of each rule is made, by rule: the rules themselves stay in the worker. */
   basis: Readonly<Record<string, string>>;
 }
@@ -80,7 +80,7 @@ export type HandAnswer =
 export interface SeamEntry {
   sheet: SeamSheet;
   state: SeamState;
-  mends: Mend[];
+  mends: SeamRemedy[];
 }
 
 const BASIS = Object.fromEntries(RULES.map(({ id, basis }) => [id, basis]));
@@ -120,7 +120,7 @@ function tilesOf(relief: Relief, changed: readonly Rect[] | null): Tile[] {
       };
       // A tile draws the edges towards its east and south neighbours too.
       const near = { x: x - 1, y: y - 1, w: square.w + 2, d: square.d + 2 };
-      if (changed && !changed.some((rect) => overlap(rect, near))) continue;
+      if (changed && !changed.some((rect) => intersection(rect, near))) continue;
       tiles.push({ ...square, contours: contoursOf(relief, square) });
     }
   return tiles;
@@ -142,12 +142,12 @@ function followed(): Relief {
 }
 
 /** The judge of the scene's seams, made once for each ground: modules do not change it. */
-function judgeOfSeams(): ReturnType<typeof seamJudge> {
+function judgeOfSeams(): ReturnType<typeof seamClassifier> {
   const relief = followed();
-  if (seamsJudged?.relief !== relief) seamsJudged = { relief, judge: seamJudge(scene, relief) };
+  if (seamsJudged?.relief !== relief) seamsJudged = { relief, judge: seamClassifier(scene, relief) };
   return seamsJudged.judge;
 }
-let seamsJudged: { relief: Relief; judge: ReturnType<typeof seamJudge> } | null = null;
+let seamsJudged: { relief: Relief; judge: ReturnType<typeof seamClassifier> } | null = null;
 
 const worker = {
   /** The ground after a change: asked of one worker, so that no judging stands in its way. */
@@ -177,7 +177,7 @@ const worker = {
     const reach = reachOf(scene, relief);
     const judgement = {
       reach,
-      findings: checkScene(scene, { today, relief, reach, ...(rows ? { rows } : {}) }),
+      findings: evaluateRules(scene, { today, relief, reach, ...(rows ? { rows } : {}) }),
       basis: BASIS,
     };
     return transfer(judgement, [reach.distance.buffer]);
@@ -248,7 +248,7 @@ const worker = {
     return neighboursOf(scene).map((neighbours) => {
       const seam = scene.seam[neighbours.id];
       const sheet = seamSheet(scene, relief, neighbours);
-      return { sheet, state: seamState(seam, sheet), mends: seam ? mendList(seam, sheet) : [] };
+      return { sheet, state: seamState(seam, sheet), mends: seam ? seamRemedies(seam, sheet) : [] };
     });
   },
   /** The order of building up, by where one can stand. */
@@ -258,7 +258,7 @@ const worker = {
   },
   free: (id: string): Freed | null => freeModule(scene, reachOf(scene, followed()), id),
   /** The rearrangements of the room that bring most within reach. */
-  moves: (of: Scene): Move[] => bestMoves(of),
+  moves: (of: Scene): TableMove[] => bestMoves(of),
 };
 export type CoreWorker = typeof worker;
 expose(worker);

@@ -3,13 +3,13 @@ import loadHighs from 'highs';
 import wasmUrl from 'highs/runtime?url';
 import {
   LIGHTER,
-  RIVALS,
+  ALTERNATIVES,
   heaviestOf,
-  rivalProblem,
+  alternativeProblem,
   solveCut,
   type Cutting,
   type CutProblem,
-  type Rival,
+  type Alternative,
 } from '@quarry/core/cut';
 
 /** Time for each rival's first answer, before the solver is loaded, s. */
@@ -24,16 +24,20 @@ const worker = {
   async rivals(
     problem: CutProblem,
     seconds: number,
-    onBetter: (rival: Rival, problem: CutProblem, cutting: Cutting) => void,
+    onBetter: (rival: Alternative, problem: CutProblem, cutting: Cutting) => void,
   ): Promise<string[]> {
     const now = () => performance.now();
-    const found = new Map<Rival, Cutting>();
-    const run = (rival: Rival, time: number, highs?: Awaited<ReturnType<typeof loadHighs>>): string[] => {
+    const found = new Map<Alternative, Cutting>();
+    const run = (
+      rival: Alternative,
+      time: number,
+      highs?: Awaited<ReturnType<typeof loadHighs>>,
+    ): string[] => {
       let reasons: string[] = [];
       const balanced = found.get('balanced');
       const shares = rival === 'lightest' ? LIGHTER : [1];
       for (const share of shares) {
-        const stated = rivalProblem(problem, rival, balanced && heaviestOf(balanced), share);
+        const stated = alternativeProblem(problem, rival, balanced && heaviestOf(balanced), share);
         const tell = (cutting: Cutting) => {
           found.set(rival, cutting);
           onBetter(rival, stated, cutting);
@@ -45,12 +49,12 @@ const worker = {
       return reasons;
     };
     const first = run('balanced', FIRST);
-    for (const rival of RIVALS) if (rival !== 'balanced' && first.length === 0) run(rival, FIRST);
+    for (const rival of ALTERNATIVES) if (rival !== 'balanced' && first.length === 0) run(rival, FIRST);
     const highs = await loadHighs({ locateFile: () => wasmUrl });
     // The balanced one bounds all the others: it has the larger part of the time.
     const reasons = run('balanced', seconds * 0.4, highs);
     if (reasons.length > 0 && !found.has('balanced')) return reasons;
-    for (const rival of RIVALS)
+    for (const rival of ALTERNATIVES)
       if (rival !== 'balanced' && !(found.get(rival)?.proven && rival !== 'lightest'))
         run(rival, seconds * 0.15, highs);
     return [];

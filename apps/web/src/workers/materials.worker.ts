@@ -2,14 +2,14 @@ import { expose } from 'comlink';
 import {
   changedNeeds,
   materialsOf,
-  type HandOver,
+  type Transfer,
   type Need,
   type NeedChange,
   type Netted,
   type Supply,
-} from '@quarry/core/ledger';
+} from '@quarry/core/materials';
 import {
-  MasonryBook,
+  CountCache,
   builtBlock,
   compareMethods,
   paintedGround,
@@ -19,8 +19,8 @@ import {
   type MethodCount,
   type Painted,
 } from '@quarry/core/masonry';
-import { compile, recompile, type Compiled, type MassRaster } from '@quarry/core/relief';
-import { emptyScene, withDelta, type Delta, type Scene } from '@quarry/core/scene';
+import { compile, recompile, type Compiled, type MassRaster } from '@quarry/core/terrain';
+import { emptyScene, withDelta, type Delta, type Scene } from '@quarry/core/document';
 
 /** A block as it was counted, without its lines: those are in the needs. */
 export type BlockSum = Omit<BlockCount, 'lines'>;
@@ -29,7 +29,7 @@ export type BlockSum = Omit<BlockCount, 'lines'>;
 export interface Materials {
   needs: Need[];
   rows: Netted[];
-  handOvers: HandOver[];
+  handOvers: Transfer[];
   supplies: Supply[];
   /** What no demand takes, by supply id. */
   left: ReadonlyMap<string, number>;
@@ -53,7 +53,7 @@ let scene: Scene = emptyScene();
 let compiled: Compiled | null = null;
 let needs: Need[] | null = null;
 let changed: NeedChange[] = [];
-const book = new MasonryBook();
+const book = new CountCache();
 
 function followed(): Compiled {
   compiled ??= compile(scene);

@@ -1,8 +1,8 @@
 import { expose } from 'comlink';
 import loadHighs from 'highs';
 import wasmUrl from 'highs/runtime?url';
-import { fewestParcels, soonest, source, type Market, type Sourcing } from '@quarry/core/ledger';
-import type { PartLine } from '@quarry/core/scene';
+import { fewestParcels, soonest, source, type Market, type Sourcing } from '@quarry/core/materials';
+import type { PartLine } from '@quarry/core/document';
 
 export type BuyGoal = 'cheapest' | 'fewest' | 'soonest';
 const GOALS = { cheapest: source, fewest: fewestParcels, soonest };

@@ -1,16 +1,16 @@
 import { useMemo } from 'react';
 import { pieceCounts, type CountedBlock, type PieceCounts } from '@quarry/core/progress';
-import { useSurvey } from './survey.tsx';
+import { useDerived } from './derived.tsx';
 
 /** Pieces of every section by kind of work, as the plan is counted; null until it is. */
 export function useCounts(): PieceCounts | null {
-  const needs = useSurvey(({ materials }) => materials?.needs ?? null);
+  const needs = useDerived(({ materials }) => materials?.needs ?? null);
   return useMemo(() => needs && pieceCounts(needs), [needs]);
 }
 
 /** The modules, and ground in none, with the pieces of their ground; null until they are counted. */
 export function useBlocks(): CountedBlock[] | null {
-  const blocks = useSurvey(({ materials }) => materials?.blocks ?? null);
+  const blocks = useDerived(({ materials }) => materials?.blocks ?? null);
   return useMemo(
     () =>
       blocks?.map(({ block: { id, name, rest, x, y, w, d }, counted }) => ({

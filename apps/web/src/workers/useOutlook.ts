@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { OutlookAnswer } from '@quarry/core/progress';
 import { useDisplay } from '../data/useDisplay.tsx';
-import { today, useSurvey } from './survey.tsx';
+import { today, useDerived } from './derived.tsx';
 import { useCounts } from './useCounts.ts';
 
 const RUNS = 5000;
@@ -13,7 +13,7 @@ const PLAY_AFTER = 400;
 /** When the display will be done, with odds, a moment after each change; null until it is counted and played. */
 export function useOutlook(): { answer: OutlookAnswer | null; counting: boolean } {
   const scene = useDisplay(({ scene }) => scene);
-  const core = useSurvey(({ core }) => core);
+  const core = useDerived(({ core }) => core);
   const counts = useCounts();
   const [answer, setAnswer] = useState<OutlookAnswer | null>(null);
   useEffect(() => {

@@ -5,9 +5,9 @@ import {
   FAMILY_NAMES,
   PALETTE,
   coloursNamed,
-  difference,
-  differenceOf,
-  differenceSeen,
+  deltaE,
+  colourDeltaE,
+  deltaESeen,
   gramsOf,
   labOf,
   nearColours,
@@ -15,7 +15,7 @@ import {
   partName,
   partNamed,
   partOf,
-  seenAs,
+  simulateVision,
 } from './index.ts';
 
 /** L, a, b of two colours and their difference: the 34 pairs of Sharma, Wu, Dalal 2005, table 1 (from memory). */
@@ -63,8 +63,8 @@ describe('colours', () => {
         { l: l1, a: a1, b: b1 },
         { l: l2, a: a2, b: b2 },
       ];
-      expect(difference(first, second)).toBeCloseTo(apart, 4);
-      expect(difference(second, first)).toBeCloseTo(apart, 4);
+      expect(deltaE(first, second)).toBeCloseTo(apart, 4);
+      expect(deltaE(second, first)).toBeCloseTo(apart, 4);
     }
     expect(PAIRS).toHaveLength(34);
   });
@@ -81,23 +81,23 @@ describe('colours', () => {
     expect(of('clear')).toHaveLength(12);
     expect(new Set(PALETTE.map(({ id }) => id)).size).toBe(PALETTE.length);
     for (const a of of('solid'))
-      for (const b of of('solid')) if (a.id < b.id) expect(differenceOf(a.id, b.id)).toBeGreaterThan(3);
+      for (const b of of('solid')) if (a.id < b.id) expect(colourDeltaE(a.id, b.id)).toBeGreaterThan(3);
   });
   test('near colours come nearest first and keep the finish; the eye without red cannot tell moss from rust well', () => {
     const near = nearColours('slate', 5);
-    expect(near.map(({ difference: far }) => far)).toEqual(
-      near.map(({ difference: far }) => far).toSorted((a, b) => a - b),
+    expect(near.map(({ deltaE: far }) => far)).toEqual(
+      near.map(({ deltaE: far }) => far).toSorted((a, b) => a - b),
     );
     expect(near.every(({ colour }) => colour.finish === 'solid' && colour.id !== 'slate')).toBe(true);
     const [rust, moss] = ['rust', 'moss'].map(
       (id) => PALETTE.find((colour) => colour.id === id) ?? PALETTE[0],
     );
-    expect(differenceSeen(rust, moss, 'deutan')).toBeLessThan(differenceSeen(rust, moss, 'usual') / 2);
+    expect(deltaESeen(rust, moss, 'deutan')).toBeLessThan(deltaESeen(rust, moss, 'usual') / 2);
   });
   test('greys look the same to all eyes (a property of the simulation)', () => {
     const grey = converter('rgb');
     for (const sight of ['protan', 'deutan', 'tritan'] as const) {
-      const seen = grey(seenAs('#808080', sight));
+      const seen = grey(simulateVision('#808080', sight));
       expect(Math.abs((seen?.r ?? 0) - (seen?.b ?? 1))).toBeLessThan(0.02);
     }
   });

@@ -32,23 +32,23 @@ export function labOf(hex: string): Lab {
  * CIEDE2000 colour difference (CIE 142:2001; Sharma, Wu, Dalal 2005), kL = kC = kH = 1. Below about 1 nobody tells
  * two apart; about 5 is seen side by side; above 10 it is another colour (common practice, no source).
  */
-export const difference = (a: Lab, b: Lab): number => apart({ mode: 'lab65', ...a }, { mode: 'lab65', ...b });
+export const deltaE = (a: Lab, b: Lab): number => apart({ mode: 'lab65', ...a }, { mode: 'lab65', ...b });
 
 /** Farther apart than this two colours are two, not an old and a new tone of one (see `difference`). */
-export const ANOTHER_COLOUR = 10;
+export const DISTINCT_DELTA_E = 10;
 
 const LABS = new Map(PALETTE.map(({ id, hex }) => [id, labOf(hex)]));
 
 /** How far two colours of the palette are apart; Infinity when one is not of it. */
-export function differenceOf(a: string, b: string): number {
+export function colourDeltaE(a: string, b: string): number {
   const [first, second] = [LABS.get(a), LABS.get(b)];
-  return first && second ? difference(first, second) : Infinity;
+  return first && second ? deltaE(first, second) : Infinity;
 }
 
 /** A colour beside another, with how far off it is. */
 export interface Near {
   colour: Colour;
-  difference: number;
+  deltaE: number;
 }
 
 /**
@@ -60,15 +60,15 @@ export function nearColours(to: Lab | string, count = 6, finish?: Colour['finish
   if (!lab) return [];
   const own = finish ?? (typeof to === 'string' ? PALETTE.find(({ id }) => id === to)?.finish : undefined);
   return PALETTE.filter((colour) => colour.id !== to && (own === undefined || colour.finish === own))
-    .map((colour) => ({ colour, difference: difference(lab, LABS.get(colour.id) ?? lab) }))
-    .toSorted((a, b) => a.difference - b.difference)
+    .map((colour) => ({ colour, deltaE: deltaE(lab, LABS.get(colour.id) ?? lab) }))
+    .toSorted((a, b) => a.deltaE - b.deltaE)
     .slice(0, count);
 }
 
 /** Kinds of colour blindness that are simulated, full strength. */
-export const SIGHTS = ['usual', 'protan', 'deutan', 'tritan'] as const;
-export type Sight = (typeof SIGHTS)[number];
-export const SIGHT_WORDS: Record<Sight, string> = {
+export const COLOUR_VISIONS = ['usual', 'protan', 'deutan', 'tritan'] as const;
+export type ColourVision = (typeof COLOUR_VISIONS)[number];
+export const COLOUR_VISION_WORDS: Record<ColourVision, string> = {
   usual: 'usual sight',
   protan: 'red-blind',
   deutan: 'green-blind',
@@ -81,14 +81,14 @@ const FILTERS = {
 };
 
 /** How a colour looks to a visitor with such sight (Machado, Oliveira, Fernandes 2009, by culori), #rrggbb. */
-export function seenAs(hex: string, sight: Sight): string {
+export function simulateVision(hex: string, sight: ColourVision): string {
   const colour = sight === 'usual' ? undefined : parse(hex);
   return colour && sight !== 'usual' ? formatHex(FILTERS[sight](colour)) : hex;
 }
 
 /** How far two colours are apart to each kind of sight. */
-export const differenceSeen = (a: Colour, b: Colour, sight: Sight): number =>
-  difference(labOf(seenAs(a.hex, sight)), labOf(seenAs(b.hex, sight)));
+export const deltaESeen = (a: Colour, b: Colour, sight: ColourVision): number =>
+  deltaE(labOf(simulateVision(a.hex, sight)), labOf(simulateVision(b.hex, sight)));
 
 /**
  * A palette colour by what people call it: its id or name, whatever the case; else the ones whose names are alike,
@@ -100,14 +100,14 @@ export function coloursNamed(word: string): { exact: Colour | null; alike: Colou
   if (exact) return { exact, alike: [] };
   const hex = /^#?([0-9a-f]{6})$/i.exec(plain);
   if (hex) return { exact: null, alike: nearColours(labOf(`#${hex[1]}`), 3).map(({ colour }) => colour) };
-  const ranked = PALETTE.map((colour) => ({ colour, far: lettersApart(plain, colour.id) }))
+  const ranked = PALETTE.map((colour) => ({ colour, far: editDistance(plain, colour.id) }))
     .toSorted((a, b) => a.far - b.far)
     .filter(({ far }) => far <= Math.max(2, plain.length / 3));
   return { exact: null, alike: ranked.slice(0, 3).map(({ colour }) => colour) };
 }
 
 /** Levenshtein distance: letters to add, drop or change. */
-export function lettersApart(a: string, b: string): number {
+export function editDistance(a: string, b: string): number {
   let row = Array.from({ length: b.length + 1 }, (_, i) => i);
   for (let i = 1; i <= a.length; i++) {
     const next = [i];

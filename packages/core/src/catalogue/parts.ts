@@ -1,4 +1,4 @@
-import { MM_PER_PLATE, MM_PER_STUD } from '../lattice/index.ts';
+import { MM_PER_PLATE, MM_PER_STUD } from '../grid/index.ts';
 
 /**
  * The catalogue: families of parts with sizes in studs and heights in plates. An id is made of family and size, so

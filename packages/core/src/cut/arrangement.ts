@@ -1,13 +1,13 @@
-import { MM, MM_PER_PLATE, outerSize } from '../lattice/index.ts';
-import { displayOf, listOf, type Module, type Passage, type Scene } from '../scene/index.ts';
-import type { Relief } from '../relief/index.ts';
-import { clearanceOf, tableLoads, wayOf, type TableLoad } from '../site/index.ts';
+import { MM, MM_PER_PLATE, outerSize } from '../grid/index.ts';
+import { displayOf, listOf, type Module, type Passage, type Scene } from '../document/index.ts';
+import type { Relief } from '../terrain/index.ts';
+import { clearanceOf, tableLoads, wayOf, type TableLoad } from '../venue/index.ts';
 import { baseNeeds } from './fromScene.ts';
 import type { GridLine } from './crossing.ts';
 import { moduleLoads, type ModuleLoad } from './lifting.ts';
 import { CELL } from './problem.ts';
 import { baseGroundOf, rimsOf } from './rim.ts';
-import { SEAM_COSTS, seamJudge, type SeamOver } from './seamCosts.ts';
+import { SEAM_COSTS, seamClassifier, type SeamOver } from './seamCosts.ts';
 import { neighboursOf } from './seams.ts';
 
 /** What a way of dividing the scene comes to: of the modules there are, or of a rival laid in their place. */
@@ -32,7 +32,7 @@ export interface Arrangement {
 export function costOf(
   scene: Scene,
   relief: Relief,
-  judge: (line: GridLine) => SeamOver = seamJudge(scene, relief),
+  judge: (line: GridLine) => SeamOver = seamClassifier(scene, relief),
 ): Pick<Arrangement, 'modules' | 'cost' | 'bought' | 'over'> {
   const modules = listOf(scene, 'module');
   const { moduleWeight, seamWeight } = displayOf(scene);

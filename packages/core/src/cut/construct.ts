@@ -5,7 +5,7 @@ import type { TilingBook } from './tilings.ts';
 const MAX_STEPS = 4_000_000;
 
 /** Where straight cuts may go, and which cells are to be covered. */
-export interface Field {
+export interface CutGrid {
   xs: readonly number[];
   ys: readonly number[];
   /** Cells to be covered in a rectangle. */
@@ -22,7 +22,7 @@ export function guillotine(
   grid: Grid,
   book: TilingBook,
   basePrice: readonly number[],
-  { xs, ys, open }: Field,
+  { xs, ys, open }: CutGrid,
 ): Cells[] | null {
   const nx = xs.length - 1;
   const ny = ys.length - 1;
@@ -95,7 +95,7 @@ const STEPS = [1, 2, 3, 4, 6, 8, 12];
  * The lines to cut along, the most promising choice first: all of them when that is quick, else the finest even steps
  * that are, then coarser ones together with the lines the problem speaks of.
  */
-export function fieldsOf(grid: Grid): Field[] {
+export function cutGridsOf(grid: Grid): CutGrid[] {
   const { problem, cell, x, y, columns, rows } = grid;
   const quick = (nx: number, ny: number) => ((nx * ny) ** 2 * (nx + ny)) / 12 <= MAX_STEPS;
   const areas = [...problem.region, ...(problem.keep ?? [])];

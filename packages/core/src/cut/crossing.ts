@@ -1,5 +1,5 @@
-import { listOf, trackLine, type Scene } from '../scene/index.ts';
-import { wayProfile, heightAlong, heightOfStud, type Relief } from '../relief/index.ts';
+import { listOf, trackLine, type Scene } from '../document/index.ts';
+import { wayProfile, heightAlong, heightOfStud, type Relief } from '../terrain/index.ts';
 
 /** A line along the stud grid: a seam, or a piece of one. It runs south when upright, else east. */
 export interface GridLine {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import loadHighs, { type Highs } from 'highs';
 import { partOf } from '../catalogue/index.ts';
-import { reduce, sceneFrom } from '../scene/index.ts';
+import { reduce, sceneFrom } from '../document/index.ts';
 import {
   adoptCutting,
   baseNeeds,

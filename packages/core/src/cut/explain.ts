@@ -1,12 +1,12 @@
-import { inRect } from '../lattice/index.ts';
+import { containsPoint } from '../grid/index.ts';
 import { CELL, type CutProblem } from './problem.ts';
-import { basesUnit, latticeOf, type Grid } from './grid.ts';
+import { basesUnit, gridPitch, type Grid } from './grid.ts';
 import type { Candidates } from './master.ts';
 
 /** Faults of a problem that no cutting can mend, each in one sentence; empty when none is plain to see. */
 export function plainFaults(problem: CutProblem): string[] {
   const faults: string[] = [];
-  const inRegion = (x: number, y: number) => problem.region.some((r) => inRect(r, x, y));
+  const inRegion = (x: number, y: number) => problem.region.some((r) => containsPoint(r, x, y));
   const { maxW, maxD } = problem.module;
   const [long, short] = [Math.max(maxW, maxD), Math.min(maxW, maxD)];
   problem.bases.forEach(({ w, d }, index) => {
@@ -78,7 +78,7 @@ function latticeFaults(problem: CutProblem): string[] {
       ];
     }
   }
-  if (latticeOf(problem) <= CELL) return [];
+  if (gridPitch(problem) <= CELL) return [];
   const [{ x: ox, y: oy }] = problem.region;
   const faults: string[] = [];
   for (const { x1, y1, x2, y2 } of problem.pins ?? []) {

@@ -1,6 +1,6 @@
-import { boundsOf, contains, counted, inRect, studsOf, type Rect } from '../lattice/index.ts';
-import { displayOf, listOf, plotBounds, type Change, type Module, type Scene } from '../scene/index.ts';
-import { OUTSIDE, compileRelief, indexAt, isLoose, type Relief } from '../relief/index.ts';
+import { boundsOf, contains, countOf, containsPoint, studsIn, type Rect } from '../grid/index.ts';
+import { displayOf, listOf, plotBounds, type Change, type Module, type Scene } from '../document/index.ts';
+import { OUTSIDE, compileRelief, indexAt, isLoose, type Relief } from '../terrain/index.ts';
 import type { GridLine } from './crossing.ts';
 import { basesUnit } from './grid.ts';
 import { massTable } from './lifting.ts';
@@ -69,16 +69,16 @@ export function cutProblemOf(scene: Scene, relief: Relief = compileRelief(scene)
   const inside = (cell: Rect) => region.some((part) => contains(part, cell));
   const keep = listOf(scene, 'plot')
     // A plot that leaves the scene is a finding of its own and must not make the cutting impossible.
-    .filter((plot) => !plot.mayCut && !isLoose(plot) && isOnScene(relief, studsOf(plotBounds(plot))))
+    .filter((plot) => !plot.mayCut && !isLoose(plot) && isOnScene(relief, studsIn(plotBounds(plot))))
     .flatMap((plot) => {
-      const cells = cellsOf(cellsAround(shift(studsOf(plotBounds(plot)), origin))).filter(inside);
+      const cells = cellsOf(cellsAround(shift(studsIn(plotBounds(plot)), origin))).filter(inside);
       return cells.length === 0 ? [] : [{ ...boundsOf(cells), name: plot.name }];
     })
     .filter((part) => cellsOf(part).every(inside));
   const { lines, pins, remarks } = seamsOf(scene, relief, origin, basesUnit(bases), keep);
   if (whole.rim > 0)
     remarks.unshift(
-      `${counted(whole.rim, 'stud')} at the edges lie on no whole step of ${CELL} studs: ${display.rim === 'plates' ? 'they go with the modules beside them, on plates' : 'they are left bare'}.`,
+      `${countOf(whole.rim, 'stud')} at the edges lie on no whole step of ${CELL} studs: ${display.rim === 'plates' ? 'they go with the modules beside them, on plates' : 'they are left bare'}.`,
     );
   if (offCells.length > 0)
     remarks.unshift(`Bases of ${sizesOf(offCells)} are no multiple of ${CELL} studs: they are not laid.`);
@@ -141,7 +141,7 @@ function seamsOf(
   const pins: NonNullable<CutProblem['pins']> = [];
   const remarks = new Set<string>();
   const sections = listOf(scene, 'section');
-  const sectionAt = (x: number, y: number) => sections.find((section) => inRect(section, x, y));
+  const sectionAt = (x: number, y: number) => sections.find((section) => containsPoint(section, x, y));
   const borders = displayOf(scene).cutAtSections ? sections : [];
   for (const { x, y, w, d, letter } of borders)
     for (const line of [

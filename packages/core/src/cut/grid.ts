@@ -14,7 +14,7 @@ export interface Cells {
  * open, row by row, is a corner of what is open, so the module there begins on the lattice and ends on it, and what
  * stays open has its corners on it again.
  */
-export function latticeOf({ region, bases }: CutProblem): number {
+export function gridPitch({ region, bases }: CutProblem): number {
   const unit = basesUnit(bases);
   const [first] = region;
   return region.every((part) =>
@@ -61,7 +61,7 @@ export interface Grid {
 export function gridOf(problem: CutProblem): Grid {
   const x = Math.min(...problem.region.map((part) => part.x));
   const y = Math.min(...problem.region.map((part) => part.y));
-  const cell = latticeOf(problem);
+  const cell = gridPitch(problem);
   const step = cell / CELL;
   const columns = (Math.max(...problem.region.map((part) => part.x + part.w)) - x) / cell;
   const rows = (Math.max(...problem.region.map((part) => part.y + part.d)) - y) / cell;

@@ -1,8 +1,8 @@
-import { overlap, type Rect } from '../lattice/index.ts';
-import { isLoose } from '../relief/index.ts';
-import { displayOf, listOf, plotBounds, type Change, type Module, type Scene } from '../scene/index.ts';
+import { intersection, type Rect } from '../grid/index.ts';
+import { isLoose } from '../terrain/index.ts';
+import { displayOf, listOf, plotBounds, type Change, type Module, type Scene } from '../document/index.ts';
 import { basesOf, setModules, type FreshModule } from './fromScene.ts';
-import { chooseTilings } from './plan.ts';
+import { chooseTilings } from './partition.ts';
 import { CELL, type CutProblem } from './problem.ts';
 import { baseGroundOf } from './rim.ts';
 import { neighboursOf, type Neighbours } from './seams.ts';
@@ -123,7 +123,7 @@ function begin(scene: Scene): ByHand {
 
 /** A rectangle less another, in strips. */
 function less(part: Rect, hole: Rect): Rect[] {
-  const shared = overlap(part, hole);
+  const shared = intersection(part, hole);
   if (!shared) return [part];
   const south = shared.y + shared.d;
   return [
@@ -188,7 +188,8 @@ function anew(scene: Scene, gone: readonly Module[], parts: readonly Rect[], wor
     .filter(({ w, d }) => w % CELL === 0 && d % CELL === 0)
     .map(({ w, d, price, stock, max }) => ({ ...{ w, d, price, stock }, ...(max === null ? {} : { max }) }));
   const cut = listOf(scene, 'plot').find((plot) => {
-    const on = (rects: readonly Rect[]) => rects.filter((rect) => overlap(rect, plotBounds(plot))).length;
+    const on = (rects: readonly Rect[]) =>
+      rects.filter((rect) => intersection(rect, plotBounds(plot))).length;
     return !plot.mayCut && !isLoose(plot) && on(parts) > Math.max(1, on(gone));
   });
   if (cut) return { ok: false, error: `The line runs through «${cut.name}», which may not be cut.` };
@@ -238,29 +239,32 @@ function groundIn(part: Rect, origin: { x: number; y: number }, book: TilingBook
 }
 
 /** Where two ways of dividing differ: the modules there are, and those of the other one, that make up the same ground. */
-export interface Block<T extends Rect> {
+export interface PartitionDiff<T extends Rect> {
   here: Module[];
   there: T[];
 }
 
 /** The smallest parts of another cutting that can be taken by themselves; parts that are the same are left out. */
-export function blocksOf<T extends Rect>(modules: readonly Module[], rival: readonly T[]): Block<T>[] {
-  const blocks: Block<T>[] = [];
+export function partitionDiffs<T extends Rect>(
+  modules: readonly Module[],
+  rival: readonly T[],
+): PartitionDiff<T>[] {
+  const blocks: PartitionDiff<T>[] = [];
   const open = new Set(modules);
   const left = new Set(rival);
   for (const module of modules) {
     if (!open.delete(module)) continue;
-    const block: Block<T> = { here: [module], there: [] };
+    const block: PartitionDiff<T> = { here: [module], there: [] };
     for (let grows = true; grows;) {
       grows = false;
       for (const other of left)
-        if (block.here.some((one) => overlap(one, other))) {
+        if (block.here.some((one) => intersection(one, other))) {
           left.delete(other);
           block.there.push(other);
           grows = true;
         }
       for (const other of open)
-        if (block.there.some((one) => overlap(one, other))) {
+        if (block.there.some((one) => intersection(one, other))) {
           open.delete(other);
           block.here.push(other);
           grows = true;

@@ -1,11 +1,11 @@
 import type { Cells, Grid } from './grid.ts';
 import { guillotine } from './construct.ts';
-import { chooseTilings, priced, usedBy, type Plan } from './plan.ts';
+import { chooseTilings, priced, usedBy, type Partition } from './partition.ts';
 import type { TilingBook } from './tilings.ts';
 
 /** A window takes this many modules at most, and no more cells than this. */
-const MOST_MODULES = 9;
-const MOST_CELLS = 420;
+const MAX_MODULES = 9;
+const MAX_CELLS = 420;
 /** How much worse, as a share of the cost, the cutting one works on may become; it cools over so many windows. */
 const WARMTH = 0.004;
 const COOLING = 600;
@@ -17,15 +17,15 @@ const COOLING = 600;
  * @param random numbers from 0 to 1, the same for the same seed
  */
 export class Improver {
-  best: Plan;
-  private current: Plan;
+  best: Partition;
+  private current: Partition;
   private owner: Int32Array;
   private rounds = 0;
 
   constructor(
     private readonly grid: Grid,
     private readonly book: TilingBook,
-    start: Plan,
+    start: Partition,
     private readonly random: () => number,
   ) {
     this.best = start;
@@ -44,7 +44,7 @@ export class Improver {
     return this.best.cost.total < before - 1e-9;
   }
 
-  private work(plan: Plan): void {
+  private work(plan: Partition): void {
     this.current = plan;
     this.owner = ownersOf(this.grid, plan);
   }
@@ -95,7 +95,7 @@ export class Improver {
     const { grid, random, owner, current } = this;
     const seed = Math.trunc(random() * current.modules.length);
     const out = new Set([seed]);
-    const most = 2 + Math.trunc(random() * (MOST_MODULES - 1));
+    const most = 2 + Math.trunc(random() * (MAX_MODULES - 1));
     let area = areaOf(current.modules[seed]);
     for (let tries = 0; out.size < most && tries < 40; tries++) {
       const list = [...out];
@@ -112,7 +112,7 @@ export class Improver {
       const next = owner[row * grid.columns + column];
       if (next < 0 || out.has(next)) continue;
       area += areaOf(current.modules[next]);
-      if (area > MOST_CELLS) break;
+      if (area > MAX_CELLS) break;
       out.add(next);
     }
     return out;
@@ -165,7 +165,7 @@ export class Improver {
 
 const areaOf = ({ x0, y0, x1, y1 }: Cells) => (x1 - x0) * (y1 - y0);
 
-function ownersOf({ columns, inside }: Grid, { modules }: Plan): Int32Array {
+function ownersOf({ columns, inside }: Grid, { modules }: Partition): Int32Array {
   const owner = new Int32Array(inside.length).fill(-1);
   modules.forEach(({ x0, y0, x1, y1 }, i) => {
     for (let row = y0; row < y1; row++) owner.fill(i, row * columns + x0, row * columns + x1);

@@ -8,7 +8,7 @@ export * from './seamCosts.ts';
 export * from './seams.ts';
 export * from './arrangement.ts';
 export * from './hand.ts';
-export * from './rivals.ts';
+export * from './alternatives.ts';
 export { inDisplay, setModules, type FreshModule } from './fromScene.ts';
 export { basesUnit } from './grid.ts';
 export { baseGroundOf, rimsOf, type BaseGround, type ModuleRim } from './rim.ts';

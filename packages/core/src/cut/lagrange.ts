@@ -1,12 +1,12 @@
 import type { Grid } from './grid.ts';
 import type { Candidates } from './master.ts';
-import type { Plan } from './plan.ts';
+import type { Partition } from './partition.ts';
 
 /** Rounds without a better bound after which steps become shorter, and how much shorter. */
 const PATIENCE = 12;
 const SHORTER = 0.7;
 /** Steps shorter than this share of the open gap move nothing any more. */
-const LEAST_STEP = 1e-4;
+const MIN_STEP = 1e-4;
 
 /**
  * A lower bound on the cost by Lagrangian relaxation, which needs no solver and can be stopped at any moment: each
@@ -33,7 +33,7 @@ export class Lagrange {
   constructor(
     private readonly grid: Grid,
     private readonly candidates: Candidates,
-    start: Plan,
+    start: Partition,
   ) {
     const { bases } = grid.problem;
     const stockShare = ({ w, d, stock }: (typeof bases)[number]) =>
@@ -59,7 +59,7 @@ export class Lagrange {
 
   /** True when more rounds would move nothing. */
   get settled(): boolean {
-    return this.reach < LEAST_STEP;
+    return this.reach < MIN_STEP;
   }
 
   /** Moves the prices until `stop` says so. @param upper cost of the best known cutting */

@@ -1,15 +1,15 @@
 import fc from 'fast-check';
-import { compileRelief, massOf, tippingAngle, type Relief } from '../relief/index.ts';
-import { sceneFrom } from '../scene/index.ts';
-import { tableLoads } from '../site/index.ts';
+import { compileRelief, massOf, tippingAngle, type Relief } from '../terrain/index.ts';
+import { sceneFrom } from '../document/index.ts';
+import { tableLoads } from '../venue/index.ts';
 import { arrangementOf } from './arrangement.ts';
-import { bulkOf, judgeLift, massTable, moduleLift, moduleLoads } from './lifting.ts';
+import { bulkOf, evaluateLift, massTable, moduleLift, moduleLoads } from './lifting.ts';
 import { runs } from '../../test/runs.ts';
 
 describe('the lifting equation', () => {
   const task = { kg: 10, horizontal: 25, vertical: 75, travel: 25, asymmetry: 0, coupling: 'good' as const };
   test('the best of lifts is limited to the load constant, 23 kg (DHHS (NIOSH) 94-110, eq. 1)', () => {
-    expect(judgeLift(task).limit).toBeCloseTo(23, 9);
+    expect(evaluateLift(task).limit).toBeCloseTo(23, 9);
   });
   // The multipliers' tables of DHHS (NIOSH) 94-110 (tables 1 to 4 and 7, metric; from memory).
   test.each([
@@ -29,13 +29,13 @@ describe('the lifting equation', () => {
     ['coupling', { coupling: 'fair' as const, vertical: 80 }, 1],
     ['coupling', { coupling: 'poor' as const }, 0.9],
   ] as const)('the %s multiplier of %j is %d', (which, change, value) => {
-    expect(judgeLift({ ...task, ...change }).multipliers[which]).toBeGreaterThan(value - 0.0051);
-    expect(judgeLift({ ...task, ...change }).multipliers[which]).toBeLessThan(value + 0.0051);
+    expect(evaluateLift({ ...task, ...change }).multipliers[which]).toBeGreaterThan(value - 0.0051);
+    expect(evaluateLift({ ...task, ...change }).multipliers[which]).toBeLessThan(value + 0.0051);
   });
   test('the worked example «loading punch press stock» (94-110, example 1; from memory): 16.3 lb at the origin, index 2.7; 14.5 lb at the end, 3.0', () => {
     const lb = 0.45359237;
     const at = (vertical: number) =>
-      judgeLift({
+      evaluateLift({
         kg: 44 * lb,
         horizontal: 23 * 2.54,
         vertical: vertical * 2.54,

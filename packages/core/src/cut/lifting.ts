@@ -1,5 +1,12 @@
-import { MM_PER_PLATE, MM_PER_STUD, centreOf, inRect, overlap, type Rect } from '../lattice/index.ts';
-import { listOf, type Scene, type Table } from '../scene/index.ts';
+import {
+  MM_PER_PLATE,
+  MM_PER_STUD,
+  centreOf,
+  containsPoint,
+  intersection,
+  type Rect,
+} from '../grid/index.ts';
+import { listOf, type Scene, type Table } from '../document/index.ts';
 import {
   OUTSIDE,
   fixedHeight,
@@ -13,8 +20,8 @@ import {
   type Loads,
   type MassRaster,
   type Relief,
-} from '../relief/index.ts';
-import { hereOf, tableInStuds } from '../site/index.ts';
+} from '../terrain/index.ts';
+import { currentContents, tableInStuds } from '../venue/index.ts';
 
 /** What something weighs and where its centre of mass is. */
 export interface Bulk {
@@ -27,7 +34,7 @@ export interface Bulk {
 
 /** Mass and centre of a rectangle of the scene, as it is carried as a module. Null where nothing is. */
 export function bulkOf(scene: Scene, relief: Relief, area: Rect): Bulk | null {
-  const on = overlap(area, relief);
+  const on = intersection(area, relief);
   if (!on) return null;
   const mass = carriedMass(scene, relief);
   let [grams, mx, my, mz] = [0, 0, 0, 0];
@@ -93,7 +100,7 @@ export interface LiftTask {
   coupling: 'good' | 'fair' | 'poor';
 }
 
-export interface LiftJudged {
+export interface LiftReport {
   /** Recommended weight limit, kg. */
   limit: number;
   /** Load over limit: above 1 more people are at risk, above 3 many. Infinity where no load is recommended. */
@@ -111,7 +118,14 @@ export interface LiftJudged {
 const LOAD_CONSTANT = 23;
 
 /** Judges one lift, done now and then (up to 0.2 a minute for at most an hour: frequency multiplier 1.00). */
-export function judgeLift({ kg, horizontal, vertical, travel, asymmetry, coupling }: LiftTask): LiftJudged {
+export function evaluateLift({
+  kg,
+  horizontal,
+  vertical,
+  travel,
+  asymmetry,
+  coupling,
+}: LiftTask): LiftReport {
   const multipliers = {
     horizontal: horizontal > 63 ? 0 : Math.min(1, 25 / Math.max(25, horizontal)),
     vertical: vertical < 0 || vertical > 175 ? 0 : 1 - 0.003 * Math.abs(vertical - 75),
@@ -136,8 +150,8 @@ const GRIP = 30;
 
 /** One lift of a module: alone with its narrow side to the body, and by two, one at each end with half of it. */
 export interface ModuleLift {
-  one: LiftJudged & { task: LiftTask };
-  two: LiftJudged & { task: LiftTask };
+  one: LiftReport & { task: LiftTask };
+  two: LiftReport & { task: LiftTask };
 }
 
 /**
@@ -155,7 +169,7 @@ export function moduleLift(kg: number, size: { w: number; d: number }, tableHeig
   };
   const one: LiftTask = { ...common, kg, horizontal: bodyTo(vertical) + depth / 2 };
   const two: LiftTask = { ...common, kg: kg / 2, horizontal: GRIP };
-  return { one: { ...judgeLift(one), task: one }, two: { ...judgeLift(two), task: two } };
+  return { one: { ...evaluateLift(one), task: one }, two: { ...evaluateLift(two), task: two } };
 }
 
 /** The least angle over the four sides, for a centre of mass that need not be in the middle. */
@@ -188,7 +202,7 @@ const TABLE_HEIGHT = 740;
 
 /** Every module's mass, lift, lean and tables. */
 export function moduleLoads(scene: Scene, relief: Relief): ModuleLoad[] {
-  const tables = hereOf(scene, 'table').map((table) => ({ table, on: tableInStuds(scene, table) }));
+  const tables = currentContents(scene, 'table').map((table) => ({ table, on: tableInStuds(scene, table) }));
   const { top } = loadsOf(scene, relief);
   const listed = listedMass(scene);
   return listOf(scene, 'module').flatMap((module): ModuleLoad[] => {
@@ -243,7 +257,7 @@ function fixedOn(scene: Scene, relief: Relief, listed: ListedMass, module: Rect)
     .flatMap((plot) => {
       const height = fixedHeight(plot);
       const { x, y } = centreOf(plot);
-      if (height === 0 || !inRect(module, x, y)) return [];
+      if (height === 0 || !containsPoint(module, x, y)) return [];
       const { grams, z } = weightOf(plot, listed, height);
       const up = ((standsOn(relief, plot) ?? 0) + z) * MM_PER_PLATE;
       return [{ id: plot.id, name: plot.name, kg: grams / 1000, x, y, z: up }];

@@ -21,7 +21,7 @@ export interface Candidates {
 }
 
 /** The most candidates that are listed: beyond it a cutting is searched for and bounded without them. */
-const MOST_CANDIDATES = 1_500_000;
+const MAX_CANDIDATES = 1_500_000;
 
 /** Lists the candidates; null when there are too many. A size without a tiling is none. */
 export function candidatesOf(grid: Grid, book: TilingBook): Candidates | null {
@@ -49,7 +49,7 @@ export function candidatesOf(grid: Grid, book: TilingBook): Candidates | null {
   for (let corner = 0; corner < grid.inside.length; corner++) {
     first[corner] = cost.length;
     if (!grid.inside[corner]) continue;
-    if (cost.length > MOST_CANDIDATES) return null;
+    if (cost.length > MAX_CANDIDATES) return null;
     const [west, north] = [corner % columns, Math.trunc(corner / columns)];
     for (let south = north + 1; south <= Math.min(rows, north + long); south++) {
       // Nothing further south is inside either.

@@ -1,5 +1,5 @@
-import { overlap, type Rect } from '../lattice/index.ts';
-import { rowLetters } from './plan.ts';
+import { intersection, type Rect } from '../grid/index.ts';
+import { rowLetters } from './partition.ts';
 
 interface Named extends Rect {
   id: string;
@@ -31,7 +31,7 @@ export function namesFor(
       result[index]
         ? []
         : before.flatMap((old) => {
-            const shared = overlap(rect, old);
+            const shared = intersection(rect, old);
             return shared ? [{ index, old, area: shared.w * shared.d }] : [];
           }),
     )

@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import loadHighs, { type Highs } from 'highs';
 import { quickBound } from './bound.ts';
-import { fieldsOf, guillotine } from './construct.ts';
+import { cutGridsOf, guillotine } from './construct.ts';
 import { gridOf, type Cells } from './grid.ts';
 import { Lagrange } from './lagrange.ts';
 import { candidatesOf, relaxation } from './master.ts';
-import { chooseTilings, priced, rowLetters, toCutting } from './plan.ts';
+import { chooseTilings, priced, rowLetters, toCutting } from './partition.ts';
 import type { CutProblem } from './problem.ts';
 import { solveCut, verifyCutting } from './index.ts';
 import { TilingBook, placed } from './tilings.ts';
@@ -217,7 +217,7 @@ describe('straight cuts', () => {
           grid,
           book,
           problem.bases.map(({ price }) => price),
-          fieldsOf(grid)[0],
+          cutGridsOf(grid)[0],
         );
         const expected = recursive(problem);
         if (!modules) return expected === Infinity;

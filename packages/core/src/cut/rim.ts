@@ -1,7 +1,7 @@
 import { partId } from '../catalogue/index.ts';
-import { overlap, type Rect } from '../lattice/index.ts';
+import { intersection, type Rect } from '../grid/index.ts';
 import { PLATES, priceOfPart, tileLayer } from '../masonry/index.ts';
-import { listOf, type Module, type Scene } from '../scene/index.ts';
+import { listOf, type Module, type Scene } from '../document/index.ts';
 import { CELL } from './problem.ts';
 
 // Ground that bases cannot cover: bases come in steps of 8 studs, footprints do not. What is left beside them is a rim.
@@ -31,7 +31,7 @@ export function maskOf(parts: readonly Rect[], gone: readonly Rect[] = []): Mask
   const d = Math.max(...parts.map((part) => part.y + part.d)) - y;
   const inside = new Uint8Array(w * d);
   const fill = (part: Rect, value: number) => {
-    const on = overlap(part, { x, y, w, d });
+    const on = intersection(part, { x, y, w, d });
     if (!on) return;
     for (let row = on.y - y; row < on.y - y + on.d; row++)
       inside.fill(value, row * w + on.x - x, row * w + on.x - x + on.w);

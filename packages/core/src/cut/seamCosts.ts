@@ -1,6 +1,6 @@
-import { overlap, studsOf, type Rect } from '../lattice/index.ts';
-import { listOf, plotBounds, type Scene } from '../scene/index.ts';
-import { OUTSIDE, groundAt, indexAt, ownerAt, type Relief } from '../relief/index.ts';
+import { intersection, studsIn, type Rect } from '../grid/index.ts';
+import { listOf, plotBounds, type Scene } from '../document/index.ts';
+import { OUTSIDE, groundAt, indexAt, ownerAt, type Relief } from '../terrain/index.ts';
 import { SQUARE_WITHIN, crossingsOf, slantsOver, stripsOf, type GridLine } from './crossing.ts';
 import { CELL } from './problem.ts';
 
@@ -49,7 +49,7 @@ export interface SeamPiece extends GridLine {
 }
 
 /** Tells of any piece of a line what it lies over. */
-export function seamJudge(scene: Scene, relief: Relief): (line: GridLine) => SeamOver {
+export function seamClassifier(scene: Scene, relief: Relief): (line: GridLine) => SeamOver {
   const strips = stripsOf(scene, relief);
   const sections = listOf(scene, 'section');
   const cuttable = listOf(scene, 'plot').filter(({ mayCut }) => mayCut);
@@ -67,13 +67,13 @@ export function seamJudge(scene: Scene, relief: Relief): (line: GridLine) => Sea
       ? { x: line.x - 1, y: line.y, w: 2, d: line.length }
       : { x: line.x, y: line.y - 1, w: line.length, d: 2 };
     const crossings = crossingsOf(
-      strips.filter((_, i) => overlap(boxes[i], about)),
+      strips.filter((_, i) => intersection(boxes[i], about)),
       line,
     );
     if (crossings.some(slantsOver)) return 'forbidden';
     for (const plot of cuttable) {
-      const bounds = studsOf(plotBounds(plot));
-      const shared = overlap(bounds, about);
+      const bounds = studsIn(plotBounds(plot));
+      const shared = intersection(bounds, about);
       const across = line.upright ? line.x - bounds.x : line.y - bounds.y;
       if (!shared || across <= 0 || across >= (line.upright ? bounds.w : bounds.d)) continue;
       const at = line.upright ? line.x - plot.x : line.y - plot.y;
@@ -131,7 +131,7 @@ export function seamPieces(
   relief: Relief,
   corner: { x: number; y: number } = relief,
 ): SeamPiece[] {
-  const judge = seamJudge(scene, relief);
+  const judge = seamClassifier(scene, relief);
   const pieces: SeamPiece[] = [];
   const [w, d] = [relief.x + relief.w - corner.x, relief.y + relief.d - corner.y];
   for (const upright of [true, false])

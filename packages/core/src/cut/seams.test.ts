@@ -1,19 +1,19 @@
 import fc from 'fast-check';
-import { compileRelief, groundAt, indexAt } from '../relief/index.ts';
-import { forbidden, reduce, sceneFrom, type Scene, type Seam } from '../scene/index.ts';
+import { compileRelief, groundAt, indexAt } from '../terrain/index.ts';
+import { denialReason, reduce, sceneFrom, type Scene, type Seam } from '../document/index.ts';
 import {
   SEAM_COSTS,
   adoptCutting,
   arrangementOf,
-  blocksOf,
+  partitionDiffs,
   crossingsOf,
   cutProblemOf,
   edgeOf,
   glue,
   knifeAlong,
-  mendList,
+  seamRemedies,
   neighboursOf,
-  seamJudge,
+  seamClassifier,
   seamSheet,
   seamState,
   shiftSeam,
@@ -140,7 +140,7 @@ describe('the seam sheet', () => {
   test('what a seam lies over: kerb and wall cheap, slopes and water dear, track only squarely', () => {
     const over = (more: Partial<File>) => {
       const scene = sceneFrom(file(more));
-      return seamJudge(scene, compileRelief(scene))({ x: 48, y: 8, upright: true, length: 8 });
+      return seamClassifier(scene, compileRelief(scene))({ x: 48, y: 8, upright: true, length: 8 });
     };
     const pad = { id: 'q', name: 'East', x: 48, y: 0, w: 48, d: 32, level: 'street', order: 1 } as const;
     const grass = file().pads ?? [];
@@ -260,7 +260,7 @@ describe('an agreement', () => {
       { side: 'a' as const, at: 7, height: 20 },
       { side: 'b' as const, at: 4, height: 17 },
     ];
-    expect(mendList(signed(scene, { readings }), sheetOf(scene)).map(({ words }) => words)).toEqual([
+    expect(seamRemedies(signed(scene, { readings }), sheetOf(scene)).map(({ words }) => words)).toEqual([
       'A1, studs 5 to 7: raise by 2p',
       'A1, stud 8: lower by 2p',
     ]);
@@ -283,7 +283,7 @@ describe('an agreement', () => {
       at: '2031-05-01T10:00:00Z',
     });
     const add = (signs: object[], person: string) =>
-      forbidden({ role: 'builder', person }, scene, {
+      denialReason({ role: 'builder', person }, scene, {
         op: 'add',
         kind: 'seam',
         id: 'seam-a1-a2',
@@ -303,7 +303,7 @@ describe('an agreement', () => {
     ]);
     if (!stands.ok) throw new Error(stands.refusal.sentence);
     const patch = (set: Record<string, unknown>, person: string) =>
-      forbidden({ role: 'builder', person }, stands.scene, {
+      denialReason({ role: 'builder', person }, stands.scene, {
         op: 'patch',
         kind: 'seam',
         id: 'seam-a1-a2',
@@ -444,7 +444,7 @@ describe('by hand', () => {
       { x: 48, y: 0, w: 48, d: 32 },
     ];
     expect(
-      blocksOf(Object.values(scene.module), rival).map(({ here, there }) => [
+      partitionDiffs(Object.values(scene.module), rival).map(({ here, there }) => [
         here
           .map(({ name }) => name)
           .sort()
@@ -455,7 +455,7 @@ describe('by hand', () => {
       ['A1', 2],
       ['A2,A3', 1],
     ]);
-    expect(blocksOf(Object.values(scene.module), Object.values(scene.module))).toEqual([]);
+    expect(partitionDiffs(Object.values(scene.module), Object.values(scene.module))).toEqual([]);
   });
   test('property: names stay with what stays, and are never given twice', () => {
     const cell = fc.integer({ min: 0, max: 3 });

@@ -1,4 +1,4 @@
-import { PLATE, counted, formatPlates, overlap, parseLength } from '../lattice/index.ts';
+import { PLATE, countOf, formatPlates, intersection, parseLength } from '../grid/index.ts';
 import {
   listOf,
   plotBounds,
@@ -7,10 +7,10 @@ import {
   type Scene,
   type Seam,
   type SeamSide,
-} from '../scene/index.ts';
-import { CONNECTOR_PLACES, FRONT_DEPTH, groundAt, ownerAt, type Relief } from '../relief/index.ts';
+} from '../document/index.ts';
+import { CONNECTOR_PLACES, FRONT_DEPTH, groundAt, ownerAt, type Relief } from '../terrain/index.ts';
 import { crossingsOf, stripsOf, type Crossing, type GridLine } from './crossing.ts';
-import { pairsAlong, seamJudge, type SeamOver } from './seamCosts.ts';
+import { pairsAlong, seamClassifier, type SeamOver } from './seamCosts.ts';
 
 /** Two modules that lie side by side, and the line between them: `a` west or north of it, `b` east or south. */
 export interface Neighbours {
@@ -110,7 +110,7 @@ export function seamSheet(scene: Scene, relief: Relief, neighbours: Neighbours):
   const levels = (side: SeamSide) => [
     ...new Set(studs.flatMap((pair) => (pair?.[side].ground === 'water' ? [pair[side].height] : []))),
   ];
-  const judge = seamJudge(scene, relief);
+  const judge = seamClassifier(scene, relief);
   const over = new Map<SeamOver, number>();
   for (let at = 0; at < line.length; at += PIECE) {
     const length = Math.min(PIECE, line.length - at);
@@ -150,7 +150,7 @@ function streetAlong(
   const places = new Map<number, { from: number; to: number }>();
   for (const plot of listOf(scene, 'plot')) {
     const bounds = plotBounds(plot);
-    if (!plot.streetFront || (!overlap(bounds, a) && !overlap(bounds, b))) continue;
+    if (!plot.streetFront || (!intersection(bounds, a) && !intersection(bounds, b))) continue;
     const touches = line.upright
       ? bounds.x === line.x || bounds.x + bounds.w === line.x
       : bounds.y === line.y || bounds.y + bounds.d === line.y;
@@ -239,7 +239,7 @@ function differencesOf(
 }
 
 /** Studs in a row that stand wrong by the same: what a builder is told to do. */
-export interface Mend {
+export interface SeamRemedy {
   side: SeamSide;
   from: number;
   /** The stud after the last. */
@@ -254,10 +254,10 @@ export interface Mend {
  * What stands against what is agreed (or, where nothing is, planned): the list to mend by.
  * Studs nobody has read are not judged.
  */
-export function mendList(seam: Seam, sheet: SeamSheet): Mend[] {
+export function seamRemedies(seam: Seam, sheet: SeamSheet): SeamRemedy[] {
   const { a, b, line } = sheet.neighbours;
   const wanted = seam.agreed?.heights.a.length === line.length ? seam.agreed : edgeOf(sheet);
-  const mends: Mend[] = [];
+  const mends: SeamRemedy[] = [];
   for (const side of ['a', 'b'] as const) {
     const read = new Map(
       seam.readings.filter((one) => one.side === side).map(({ at, height }) => [at, height]),
@@ -298,7 +298,7 @@ export function inWords({ a, b }: Neighbours, differences: readonly EdgeDifferen
     return `${name} studs ${from + 1} to ${to} ${what}`;
   });
   return runs.length > 3
-    ? `${words.join('; ')} and ${counted(runs.length - 3, 'place')} more`
+    ? `${words.join('; ')} and ${countOf(runs.length - 3, 'place')} more`
     : words.join('; ');
 }
 

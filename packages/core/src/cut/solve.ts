@@ -1,13 +1,13 @@
 import type { Highs } from 'highs';
-import { seeded } from '../relief/index.ts';
+import { seeded } from '../terrain/index.ts';
 import { quickBound } from './bound.ts';
-import { fieldsOf, guillotine } from './construct.ts';
+import { cutGridsOf, guillotine } from './construct.ts';
 import { plainFaults, uncovered } from './explain.ts';
 import { gridOf, type Cells, type Grid } from './grid.ts';
 import { Improver } from './improve.ts';
 import { Lagrange } from './lagrange.ts';
 import { candidatesOf, exact, relaxation, type Candidates } from './master.ts';
-import { chooseTilings, priced, toCutting, type Plan } from './plan.ts';
+import { chooseTilings, priced, toCutting, type Partition } from './partition.ts';
 import type { CutAnswer, Cutting, CutProblem } from './problem.ts';
 import { TilingBook } from './tilings.ts';
 import { verifyCutting } from './verify.ts';
@@ -40,7 +40,7 @@ const TELL_SECONDS = 0.08;
 /** Share of the time after which an unfinished relaxation gives way to looking for better cuttings. */
 const RELAXATION_SHARE = 0.55;
 /** Largest region, in cells, for which the linear relaxation and the exact search are worth their time. */
-const MOST_EXACT_CELLS = 700;
+const MAX_EXACT_CELLS = 700;
 /** Most candidates the exact solver is given: beyond it the best by reduced cost, and its bound is not used. */
 const MAX_POOL = 40_000;
 
@@ -63,7 +63,7 @@ class Search {
   private readonly grid: Grid;
   private readonly book: TilingBook;
   private readonly began: number;
-  private best: Plan | null = null;
+  private best: Partition | null = null;
   private bound: number;
   private told: { total: number; bound: number; at: number } | null = null;
   private last: Cutting | null = null;
@@ -91,7 +91,7 @@ class Search {
     const candidates = candidatesOf(grid, book);
     const bare = candidates && uncovered(grid, candidates);
     if (bare) return { feasible: false, reasons: [bare] };
-    const exactly = highs && candidates && (grid.cellCount <= MOST_EXACT_CELLS || !this.best);
+    const exactly = highs && candidates && (grid.cellCount <= MAX_EXACT_CELLS || !this.best);
     let prices: readonly number[] = problem.bases.map(({ price }) => price);
     let improver: Improver | null = null;
     let lagrange: Lagrange | null = null;
@@ -204,7 +204,7 @@ class Search {
     return this.best !== null && this.total() - this.bound <= 1e-6 * Math.max(1, this.total());
   }
 
-  private offer(plan: Plan): void {
+  private offer(plan: Partition): void {
     if (plan.cost.total >= this.total() - 1e-9) return;
     this.best = plan;
     this.tell(false);
@@ -242,7 +242,7 @@ class Search {
 function firstAnswers(
   grid: Grid,
   book: TilingBook,
-  offer: (plan: Plan) => void,
+  offer: (plan: Partition) => void,
   late: () => boolean,
 ): Cells[] {
   const { bases } = grid.problem;
@@ -261,7 +261,7 @@ function firstAnswers(
       bases.map(({ price, max }) => price + (max === undefined ? 0 : sum)),
       bases.map(({ price, max }) => price + (max === undefined ? 0 : 100 * sum)),
     );
-  let fields = fieldsOf(grid);
+  let fields = cutGridsOf(grid);
   for (const prices of scenarios) {
     let modules: Cells[] | null = null;
     // The first lines along which it can be done are kept for the other prices.

@@ -24,11 +24,11 @@ export interface Tilings {
 }
 
 /** Work the exact search may spend on one size, and on all sizes together, in vectors looked at. */
-const MOST_WORK_A_SIZE = 250_000;
-const MOST_WORK = 2_500_000;
+const MAX_WORK_A_SIZE = 250_000;
+const MAX_WORK = 2_500_000;
 /** Vectors of one size that are worth listing; past it the cheapest stand for all. */
-const MOST_VECTORS = 400;
-const MOST_GUILLOTINE = 32;
+const MAX_VECTORS = 400;
+const MAX_GUILLOTINE = 32;
 
 /** A vector of counts as one number, and how it came about: a piece before another vector, or two joined. */
 interface Step {
@@ -53,7 +53,7 @@ export class TilingBook {
   private readonly known = new Map<number, Tilings>();
   private readonly joins = new Map<number, Join[]>();
   private readonly shapes: { w: number; d: number; base: number }[];
-  private workLeft = MOST_WORK;
+  private workLeft = MAX_WORK;
 
   /** @param cell side of the cells that sizes are told in, studs */
   constructor(
@@ -122,7 +122,7 @@ export class TilingBook {
     const skylines = (d + 1) ** w;
     if (top > Number.MAX_SAFE_INTEGER || skylines > Number.MAX_SAFE_INTEGER || this.workLeft <= 0)
       return null;
-    const budget = Math.min(MOST_WORK_A_SIZE, this.workLeft);
+    const budget = Math.min(MAX_WORK_A_SIZE, this.workLeft);
     const memo = new Map<number, Map<number, Step>>();
     let work = 0;
     const fill = (skyline: number[]): Map<number, Step> => {
@@ -155,7 +155,7 @@ export class TilingBook {
     };
     const steps = fill(new Array<number>(w).fill(0));
     this.workLeft -= work;
-    if (work > budget || steps.size > MOST_VECTORS) return null;
+    if (work > budget || steps.size > MAX_VECTORS) return null;
     return [...steps.values()].map((step) =>
       tiling(countsOf(step.code, place, top), () => {
         const pieces: Piece[] = [];
@@ -212,10 +212,10 @@ export class TilingBook {
 
   /** Keeps the cheapest vectors at full price and, for each stocked base, the ones that use most of it. */
   private thin(list: Join[], place: readonly number[]): Join[] {
-    if (list.length <= MOST_GUILLOTINE) return list;
+    if (list.length <= MAX_GUILLOTINE) return list;
     list.sort((a, b) => a.price - b.price || a.code - b.code);
     const { bases } = this.problem;
-    const kept = new Set(list.slice(0, Math.max(8, MOST_GUILLOTINE - 2 * bases.length)));
+    const kept = new Set(list.slice(0, Math.max(8, MAX_GUILLOTINE - 2 * bases.length)));
     const countOf = ({ code }: Join, base: number) =>
       Math.trunc(code / place[base]) % ((place[base + 1] ?? Infinity) / place[base]);
     for (const [base, { stock }] of bases.entries()) {

@@ -1,5 +1,5 @@
 import ICAL from 'ical.js';
-import { sceneFrom } from '../scene/index.ts';
+import { sceneFrom } from '../document/index.ts';
 import { writeAgenda } from './agendaIcal.ts';
 
 /** Read back by a general reader (ical.js): what RFC 5545 says of each event. */

@@ -1,6 +1,6 @@
 import ical from 'ical-generator';
 import { concerns, dayLine, daysAhead, sittings } from '../progress/index.ts';
-import { displayOf, sectionsOf, type Scene } from '../scene/index.ts';
+import { displayOf, sectionsOf, type Scene } from '../document/index.ts';
 
 /**
  * Somebody's agenda of a display as iCalendar (RFC 5545): their sittings with start and end in UTC, so that every

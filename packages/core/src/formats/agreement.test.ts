@@ -1,15 +1,15 @@
 import fc from 'fast-check';
-import { checkScene } from '../check/index.ts';
+import { evaluateRules } from '../findings/index.ts';
 import { arrangementOf, moduleLoads } from '../cut/index.ts';
-import { buildUp } from '../haul/index.ts';
-import { formatKg } from '../lattice/index.ts';
-import { materialsOf } from '../ledger/index.ts';
-import { MasonryBook } from '../masonry/index.ts';
-import { compile, loadsOf } from '../relief/index.ts';
+import { buildUp } from '../assembly/index.ts';
+import { formatKg } from '../grid/index.ts';
+import { materialsOf } from '../materials/index.ts';
+import { CountCache } from '../masonry/index.ts';
+import { compile, loadsOf } from '../terrain/index.ts';
 import { earnedValue, effortOf, offeredTasks, pieceCounts } from '../progress/index.ts';
-import { listOf, reduce, type Change, type Scene } from '../scene/index.ts';
-import { reachOf } from '../sight/index.ts';
-import { carriedHeight, tableLoads } from '../site/index.ts';
+import { listOf, reduce, type Change, type Scene } from '../document/index.ts';
+import { reachOf } from '../reach/index.ts';
+import { carriedHeight, tableLoads } from '../venue/index.ts';
 import { randomDisplays } from '../../test/randomDisplays.ts';
 import { runs } from '../../test/runs.ts';
 
@@ -52,11 +52,11 @@ test('masses, sizes, pieces, what is short and hours are the same wherever they 
     fc.property(randomDisplays, (random) => {
       const scene = strict(random);
       const compiled = compile(scene);
-      const materials = materialsOf(scene, compiled, new MasonryBook());
+      const materials = materialsOf(scene, compiled, new CountCache());
       if (!materials) throw new Error('the count was ended');
       const { count, needs, supplies, rows, left } = materials;
       const relief = { ...compiled.relief, counted: count.mass };
-      const findings = checkScene(scene, { today: '2031-06-01', relief, rows });
+      const findings = evaluateRules(scene, { today: '2031-06-01', relief, rows });
       const of = (rule: string) => findings.filter((finding) => finding.rule === rule);
 
       // Mass: Cut, its arrangement, the order of building up, findings; modules and what comes loose are the table's load.

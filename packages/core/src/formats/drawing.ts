@@ -1,5 +1,5 @@
-import type { Rect } from '../lattice/index.ts';
-import type { Point } from '../site/index.ts';
+import type { Rect } from '../grid/index.ts';
+import type { RoomPoint } from '../venue/index.ts';
 
 /** Layers of a drawing, by what lies on them: the same names in every format. */
 export const LAYERS = [
@@ -29,7 +29,7 @@ export type DrawingLayer = (typeof LAYERS)[number];
 export interface DrawnLine {
   kind: 'line';
   layer: DrawingLayer;
-  points: Point[];
+  points: RoomPoint[];
   closed: boolean;
   dashed: boolean;
   /** 1 fine, 2 plain, 4 heavy. */
@@ -44,7 +44,7 @@ export interface DrawnLine {
 export interface DrawnText {
   kind: 'text';
   layer: DrawingLayer;
-  at: Point;
+  at: RoomPoint;
   text: string;
   size: number;
   turn: number;

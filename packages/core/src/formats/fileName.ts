@@ -1,4 +1,4 @@
-const MOST_LETTERS = 120;
+const MAX_LETTERS = 120;
 
 /** The display file in an archive that has its photos too, and a photo there by the digest it is told by. */
 export const ARCHIVED_DISPLAY = 'display.quarry.json';
@@ -20,5 +20,5 @@ export function fileName(words: readonly string[], ending: string): string {
     )
     .filter((word) => word !== '')
     .join('-');
-  return `${[...stem].slice(0, MOST_LETTERS).join('') || 'display'}.${ending}`;
+  return `${[...stem].slice(0, MAX_LETTERS).join('') || 'display'}.${ending}`;
 }

@@ -1,5 +1,5 @@
 import DxfParser from 'dxf-parser';
-import { sceneFrom } from '../scene/index.ts';
+import { sceneFrom } from '../document/index.ts';
 import { houseRules, surveyDrawing, writeDxf, writeSvg } from './index.ts';
 
 const scene = sceneFrom({

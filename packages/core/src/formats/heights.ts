@@ -1,6 +1,6 @@
-import { MM_PER_STUD, type Rect } from '../lattice/index.ts';
-import { MAX_SAMPLE, OUTSIDE, packSamples, type Relief } from '../relief/index.ts';
-import { MAX_FOOTPRINT, MAX_SAMPLES, MAX_STUDS } from '../scene/index.ts';
+import { MM_PER_STUD, type Rect } from '../grid/index.ts';
+import { MAX_SAMPLE, OUTSIDE, packSamples, type Relief } from '../terrain/index.ts';
+import { MAX_FOOTPRINT, MAX_SAMPLES, MAX_STUDS } from '../document/index.ts';
 
 // Height grids: ESRI ASCII grids, and grey maps (PGM), to be laid as ground.
 
@@ -41,9 +41,9 @@ export interface HeightGrid {
 }
 export type HeightReading = { ok: true; grid: HeightGrid } | { ok: false; error: string };
 
-const MOST_BYTES = 40_000_000;
+const MAX_BYTES = 40_000_000;
 /** The most cells on one side. */
-const MOST_CELLS = 16_384;
+const MAX_CELLS = 16_384;
 const fail = (error: string): HeightReading => ({ ok: false, error });
 
 function sized(columns: number, rows: number): string | null {
@@ -51,8 +51,8 @@ function sized(columns: number, rows: number): string | null {
     ['columns', columns],
     ['rows', rows],
   ] as const)
-    if (!Number.isInteger(count) || count < 1 || count > MOST_CELLS)
-      return `The height file has ${count} ${word}; 1 to ${MOST_CELLS.toLocaleString('en')} are read.`;
+    if (!Number.isInteger(count) || count < 1 || count > MAX_CELLS)
+      return `The height file has ${count} ${word}; 1 to ${MAX_CELLS.toLocaleString('en')} are read.`;
   if (columns * rows > MAX_FOOTPRINT)
     return `The height file has ${columns} × ${rows} = ${(columns * rows).toLocaleString('en')} cells; the most is ${MAX_FOOTPRINT.toLocaleString('en')}.`;
   return null;
@@ -60,8 +60,8 @@ function sized(columns: number, rows: number): string | null {
 
 /** Reads an ESRI ASCII grid: its header in any order, with its corner or the centre of its corner cell, then a value for each cell. */
 export function readAsc(text: string): HeightReading {
-  if (text.length > MOST_BYTES)
-    return fail(`The height file has ${text.length} characters; the most is ${MOST_BYTES}.`);
+  if (text.length > MAX_BYTES)
+    return fail(`The height file has ${text.length} characters; the most is ${MAX_BYTES}.`);
   const lines = text.split(/\r?\n/);
   const head = new Map<string, number>();
   let first = 0;
@@ -103,8 +103,8 @@ export function readAsc(text: string): HeightReading {
 
 /** Reads a grey map (PGM, plain or binary, 8 or 16 bits): light is high. */
 export function readPgm(bytes: Uint8Array): HeightReading {
-  if (bytes.length > MOST_BYTES)
-    return fail(`The height file has ${bytes.length} bytes; the most is ${MOST_BYTES}.`);
+  if (bytes.length > MAX_BYTES)
+    return fail(`The height file has ${bytes.length} bytes; the most is ${MAX_BYTES}.`);
   let at = 0;
   const word = (): string => {
     for (;;) {

@@ -1,5 +1,5 @@
-import { MM_PER_PLATE, MM, formatInches, formatMm, formatPlates } from '../lattice/index.ts';
-import { SIDE_WORDS, WIND_WORDS, displayOf, listOf, type Scene } from '../scene/index.ts';
+import { MM_PER_PLATE, MM, formatInches, formatMm, formatPlates } from '../grid/index.ts';
+import { SIDE_WORDS, WIND_WORDS, displayOf, listOf, type Scene } from '../document/index.ts';
 import { SCHOOL_LIST } from '../scale/index.ts';
 import type { DrawingUnits } from './surveyDrawing.ts';
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { compileRelief } from '../relief/index.ts';
-import { sceneFrom } from '../scene/index.ts';
+import { compileRelief } from '../terrain/index.ts';
+import { sceneFrom } from '../document/index.ts';
 import { fileName, keyPlace, placeLabels, planScales, writePagePlan } from './index.ts';
 
 const coordinate = fc.double({ min: 0, max: 300, noNaN: true });

@@ -1,11 +1,11 @@
 import RBush from 'rbush';
-import type { Point } from '../site/index.ts';
+import type { RoomPoint } from '../venue/index.ts';
 
 // Where names stand on a drawing, so that none lies on another.
 
 export interface Label {
   /** Its middle at best. */
-  at: Point;
+  at: RoomPoint;
   text: string;
   /** Height of its letters, in the drawing's unit. */
   size: number;
@@ -54,7 +54,7 @@ export function placeLabels<L extends Label>(
   for (const label of labels.toSorted((a, b) => a.rank - b.rank)) {
     const { at, text, size } = label;
     const width = widthOf(text, size);
-    let found: Point | null = null;
+    let found: RoomPoint | null = null;
     for (const [aside, lines] of WAYS) {
       const spot = { x: at.x + aside * width, y: at.y + lines * size * 1.3 };
       const box = boxAt(spot, width, size);
@@ -70,7 +70,7 @@ export function placeLabels<L extends Label>(
   return { placed, left };
 }
 
-const boxAt = ({ x, y }: Point, width: number, size: number): Box => ({
+const boxAt = ({ x, y }: RoomPoint, width: number, size: number): Box => ({
   minX: x - width / 2 - AIR * size,
   maxX: x + width / 2 + AIR * size,
   minY: y - size * (0.5 + AIR),

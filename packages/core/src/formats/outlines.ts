@@ -1,12 +1,12 @@
-import { MM_PER_STUD, boundsOf } from '../lattice/index.ts';
-import { KINDS, MAX_STUDS, type Area, type DataOf } from '../scene/index.ts';
-import type { Point } from '../site/index.ts';
+import { MM_PER_STUD, boundsOf } from '../grid/index.ts';
+import { KINDS, MAX_STUDS, type Area, type DataOf } from '../document/index.ts';
+import type { RoomPoint } from '../venue/index.ts';
 import { outlineOf } from './planDrawing.ts';
 
 /** The most outlines read from one drawing, and the most corners of one. */
-const MOST_OUTLINES = 5000;
-const MOST_CORNERS = 400;
-const MOST_CHARACTERS = 20_000_000;
+const MAX_OUTLINES = 5000;
+const MAX_CORNERS = 400;
+const MAX_CHARACTERS = 20_000_000;
 /** A corner that was written lies no further from where it was, mm. */
 const ROUNDING = 0.006;
 
@@ -24,9 +24,9 @@ export interface Outline extends Area {
  * @returns the outlines, or the sentence that says what is wrong and where
  */
 export function readOutlines(svg: string): { ok: true; outlines: Outline[] } | { ok: false; error: string } {
-  if (svg.length > MOST_CHARACTERS)
+  if (svg.length > MAX_CHARACTERS)
     return fail(
-      `The drawing has ${svg.length.toLocaleString('en')} characters; the most is ${MOST_CHARACTERS.toLocaleString('en')}.`,
+      `The drawing has ${svg.length.toLocaleString('en')} characters; the most is ${MAX_CHARACTERS.toLocaleString('en')}.`,
     );
   const start = svg.indexOf('<g id="PADS">');
   if (start < 0)
@@ -37,14 +37,14 @@ export function readOutlines(svg: string): { ok: true; outlines: Outline[] } | {
     `outline ${i + 1}`,
     match[1],
   ])) {
-    if (outlines.length >= MOST_OUTLINES) return fail(`The drawing has more than ${MOST_OUTLINES} outlines.`);
+    if (outlines.length >= MAX_OUTLINES) return fail(`The drawing has more than ${MAX_OUTLINES} outlines.`);
     const points = /points="([^"]*)"/.exec(body)?.[1] ?? '';
     const corners = points
       .trim()
       .split(/\s+/)
       .map((pair) => pair.split(',').map(Number));
-    if (corners.length < 3 || corners.length > MOST_CORNERS)
-      return fail(`The ${tag} has ${corners.length} corners; 3 to ${MOST_CORNERS} are read.`);
+    if (corners.length < 3 || corners.length > MAX_CORNERS)
+      return fail(`The ${tag} has ${corners.length} corners; 3 to ${MAX_CORNERS} are read.`);
     const wrong = corners.find((corner) => corner.length !== 2 || !corner.every(Number.isFinite));
     if (wrong) return fail(`The ${tag} has a corner «${wrong.join(',')}», which is no pair of numbers.`);
     const pad = padOf(body, corners);
@@ -87,7 +87,7 @@ function padOf(body: string, corners: readonly number[][]): DataOf<'pad'> | null
   }
   const read = KINDS.pad.schema.safeParse(thing);
   if (!read.success) return null;
-  const own: Point[] = outlineOf(read.data);
+  const own: RoomPoint[] = outlineOf(read.data);
   const lies =
     own.length === corners.length &&
     own.every(

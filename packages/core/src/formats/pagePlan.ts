@@ -1,6 +1,6 @@
-import { MM_PER_STUD, type Rect } from '../lattice/index.ts';
-import type { Relief } from '../relief/index.ts';
-import { GROUNDS, type Ground, type Scene } from '../scene/index.ts';
+import { MM_PER_STUD, type Rect } from '../grid/index.ts';
+import type { Relief } from '../terrain/index.ts';
+import { GROUNDS, type Ground, type Scene } from '../document/index.ts';
 import { placeLabels } from './labels.ts';
 import { planDrawing } from './planDrawing.ts';
 import { writeSvg } from './svg.ts';

@@ -1,9 +1,9 @@
 import DxfParser from 'dxf-parser';
 import fc from 'fast-check';
-import { outward as roundOut, type Rect } from '../lattice/index.ts';
-import { OUTSIDE, compileRelief, indexAt } from '../relief/index.ts';
+import { roundOut as roundOut, type Rect } from '../grid/index.ts';
+import { OUTSIDE, compileRelief, indexAt } from '../terrain/index.ts';
 import { randomDisplays } from '../../test/randomDisplays.ts';
-import { padsInOrder, sceneFrom } from '../scene/index.ts';
+import { padsInOrder, sceneFrom } from '../document/index.ts';
 import {
   planDrawing,
   gridRect,

@@ -1,4 +1,4 @@
-import { MM_PER_STUD, boundsOf, formatPlates, type Rect } from '../lattice/index.ts';
+import { MM_PER_STUD, boundsOf, formatPlates, type Rect } from '../grid/index.ts';
 import {
   OUTSIDE,
   contoursOf,
@@ -8,10 +8,10 @@ import {
   plantsOf,
   type Point,
   type Relief,
-} from '../relief/index.ts';
+} from '../terrain/index.ts';
 import {
   GROUNDS,
-  cornersOf,
+  wallCorners,
   displayOf,
   listOf,
   padsInOrder,
@@ -19,8 +19,8 @@ import {
   type Area,
   type Ground,
   type Scene,
-} from '../scene/index.ts';
-import { hereOf, quadOf, tableInStuds } from '../site/index.ts';
+} from '../document/index.ts';
+import { currentContents, quadOf, tableInStuds } from '../venue/index.ts';
 import type { Drawing, DrawingLayer, DrawnLine, DrawnText } from './drawing.ts';
 
 /** Grounds whose areas are outlined; the others are what lies between. */
@@ -70,7 +70,7 @@ export function planDrawing(scene: Scene, relief: Relief, { textSize }: { textSi
   for (const track of listOf(scene, 'track'))
     line('TRACKS', trackLine(track, 0).line, { weight: 2, name: track.name });
   for (const plot of listOf(scene, 'plot')) {
-    line('PLOTS', cornersOf(plot), { closed: true, weight: 2, name: plot.name });
+    line('PLOTS', wallCorners(plot), { closed: true, weight: 2, name: plot.name });
     write('NAMES', middle(plot), plot.name, { rank: 3 });
   }
   for (const run of listOf(scene, 'run')) line('DRESSING', run.points, { weight: 2, name: run.name });
@@ -91,7 +91,8 @@ export function planDrawing(scene: Scene, relief: Relief, { textSize }: { textSi
     box('MODULES', module, { weight: 2, dashed: true, name: module.name });
     write('NAMES', { x: module.x + 4, y: module.y + 4 }, module.name, { rank: 1 });
   }
-  for (const table of hereOf(scene, 'table')) box('TABLES', tableInStuds(scene, table), { name: table.name });
+  for (const table of currentContents(scene, 'table'))
+    box('TABLES', tableInStuds(scene, table), { name: table.name });
   const whole = footprintBounds(scene) ?? { x: 0, y: 0, w: 1, d: 1 };
   const bounds = boundsOf([{ ...mm(whole), w: whole.w * MM_PER_STUD, d: whole.d * MM_PER_STUD }]);
   return { title: displayOf(scene).name, bounds, items };

@@ -1,7 +1,7 @@
-import { MM_PER_PLATE, MM_PER_STUD, formatPlates, type Rect } from '../lattice/index.ts';
-import { OUTSIDE, indexAt, type Relief } from '../relief/index.ts';
-import type { Seam, SeamSide } from '../scene/index.ts';
-import { SEAM_WORDS, type Mend, type SeamSheet, type SeamState } from '../cut/index.ts';
+import { MM_PER_PLATE, MM_PER_STUD, formatPlates, type Rect } from '../grid/index.ts';
+import { OUTSIDE, indexAt, type Relief } from '../terrain/index.ts';
+import type { Seam, SeamSide } from '../document/index.ts';
+import { SEAM_WORDS, type SeamRemedy, type SeamSheet, type SeamState } from '../cut/index.ts';
 import { writeCsv } from './csv.ts';
 import type { Drawing } from './drawing.ts';
 
@@ -21,7 +21,7 @@ export function seamJson(
   sheet: SeamSheet,
   seam: Seam | undefined,
   state: SeamState,
-  mends: readonly Mend[],
+  mends: readonly SeamRemedy[],
 ): string {
   const { neighbours, studs, crossings, connectors, standard, water, over } = sheet;
   const { a, b, line } = neighbours;

@@ -1,10 +1,10 @@
-import { MM, MM_PER_STUD, boundsOf, formatInches, formatMm, type Rect } from '../lattice/index.ts';
-import { displayOf, listOf, type Scene } from '../scene/index.ts';
+import { MM, MM_PER_STUD, boundsOf, formatInches, formatMm, type Rect } from '../grid/index.ts';
+import { displayOf, listOf, type Scene } from '../document/index.ts';
 import {
   clearances,
   currentPlace,
   frameOf,
-  hereOf,
+  currentContents,
   lengthOf,
   openingFloor,
   openingLine,
@@ -13,8 +13,8 @@ import {
   sceneInRoom,
   sidesOf,
   signedArea,
-  type Point,
-} from '../site/index.ts';
+  type RoomPoint,
+} from '../venue/index.ts';
 import type { Drawing, DrawingLayer, DrawnLine, DrawnText } from './drawing.ts';
 
 /** Height of the texts where only outlines are wanted, mm of the drawing. */
@@ -37,9 +37,9 @@ export function surveyDrawing(
   const items: Drawing['items'] = [];
   const say = (mm: number) =>
     units === 'in' ? formatInches(Math.round(mm * MM)) : formatMm(Math.round(mm) * MM);
-  const line = (layer: DrawingLayer, points: Point[], set: Partial<DrawnLine> = {}) =>
+  const line = (layer: DrawingLayer, points: RoomPoint[], set: Partial<DrawnLine> = {}) =>
     items.push({ kind: 'line', layer, points, closed: false, dashed: false, weight: 1, ...set });
-  const write = (layer: DrawingLayer, at: Point, text: string, set: Partial<DrawnText> = {}) =>
+  const write = (layer: DrawingLayer, at: RoomPoint, text: string, set: Partial<DrawnText> = {}) =>
     items.push({ kind: 'text', layer, at, text, size: textSize, turn: 0, ...set });
   const box = (layer: DrawingLayer, rect: Rect, set: Partial<DrawnLine> = {}) =>
     line(layer, quadOf(rect), { closed: true, ...set });
@@ -47,7 +47,7 @@ export function surveyDrawing(
   const middle = ({ x, y, w, d }: Rect) => ({ x: x + w / 2, y: y + d / 2 });
 
   for (const [a, b] of wallPieces(scene)) line('WALLS', [a, b], { weight: 4 });
-  for (const opening of hereOf(scene, 'opening')) {
+  for (const opening of currentContents(scene, 'opening')) {
     const at = openingLine(walls, opening);
     if (!at) continue;
     const floor = openingFloor(walls, at, opening.use === 'door' ? opening.width : textSize * 2);
@@ -62,14 +62,14 @@ export function surveyDrawing(
       }
     write('OPENINGS', inside, label, opening.use === 'door' ? {} : { turn: uprightTurn(at.a, at.b) });
   }
-  for (const obstacle of hereOf(scene, 'obstacle')) {
+  for (const obstacle of currentContents(scene, 'obstacle')) {
     const [a, b, c, d] = quadOf(obstacle);
     box('OBSTACLES', obstacle, { weight: 2 });
     line('OBSTACLES', [a, c]);
     line('OBSTACLES', [b, d]);
     write('OBSTACLES', { x: obstacle.x + obstacle.w / 2, y: obstacle.y - textSize }, obstacle.name);
   }
-  for (const table of hereOf(scene, 'table')) {
+  for (const table of currentContents(scene, 'table')) {
     box('TABLES', table, { weight: 2, dashed: table.kind !== 'table' });
     const { x, y } = middle(table);
     write('TABLES', { x, y: y - textSize * 0.7 }, table.name);
@@ -91,13 +91,13 @@ export function surveyDrawing(
       size: textSize * 1.2,
     });
   }
-  for (const { x, y, name } of hereOf(scene, 'socket')) {
+  for (const { x, y, name } of currentContents(scene, 'socket')) {
     box('SOCKETS', { x: x - textSize / 2, y: y - textSize / 2, w: textSize, d: textSize });
     // The name leans towards the room's middle, off the wall and its dimension.
     const lean = Math.sign(middleX - x) * name.length * textSize * 0.28;
     write('SOCKETS', { x: x + lean, y: y + textSize * 1.3 }, name, { size: textSize * 0.8 });
   }
-  for (const { x1, y1, x2, y2, name } of hereOf(scene, 'barrier')) {
+  for (const { x1, y1, x2, y2, name } of currentContents(scene, 'barrier')) {
     line(
       'BARRIERS',
       [
@@ -124,9 +124,9 @@ export function surveyDrawing(
     const all = boundsOf(parts);
     dimension({ x: all.x, y: all.y + all.d }, { x: all.x + all.w, y: all.y + all.d }, textSize * 2);
     dimension({ x: all.x + all.w, y: all.y + all.d }, { x: all.x + all.w, y: all.y }, textSize * 2);
-    const clear = clearances(all, hereOf(scene, 'obstacle'), sidesOf(walls));
+    const clear = clearances(all, currentContents(scene, 'obstacle'), sidesOf(walls));
     const { x, y } = middle(all);
-    const runs: [number | null, Point, Point][] = [
+    const runs: [number | null, RoomPoint, RoomPoint][] = [
       [clear.n, { x, y: all.y }, { x, y: all.y - (clear.n ?? 0) }],
       [
         clear.s,
@@ -140,12 +140,12 @@ export function surveyDrawing(
   }
 
   /** A dimension line beside two points, with ticks and the length in its middle. */
-  function dimension(a: Point, b: Point, away: number): void {
+  function dimension(a: RoomPoint, b: RoomPoint, away: number): void {
     const length = Math.hypot(b.x - a.x, b.y - a.y);
     if (length < textSize * 2) return;
     const along = { x: (b.x - a.x) / length, y: (b.y - a.y) / length };
     const normal = { x: -along.y, y: along.x };
-    const shift = ({ x, y }: Point, by: number) => ({ x: x + normal.x * by, y: y + normal.y * by });
+    const shift = ({ x, y }: RoomPoint, by: number) => ({ x: x + normal.x * by, y: y + normal.y * by });
     const [p, q] = [shift(a, away), shift(b, away)];
     const tick = textSize * 0.5;
     line('DIMENSIONS', [p, q]);
@@ -157,16 +157,16 @@ export function surveyDrawing(
 }
 
 /** The walls without their doors and open ways: straight pieces, in order. */
-function wallPieces(scene: Scene): [Point, Point][] {
+function wallPieces(scene: Scene): [RoomPoint, RoomPoint][] {
   const walls = currentPlace(scene)?.walls ?? [];
-  const openings = hereOf(scene, 'opening').filter(({ use }) => use !== 'window');
-  return sidesOf(walls).flatMap((side, wall): [Point, Point][] => {
+  const openings = currentContents(scene, 'opening').filter(({ use }) => use !== 'window');
+  return sidesOf(walls).flatMap((side, wall): [RoomPoint, RoomPoint][] => {
     const length = lengthOf(side);
     const point = (t: number) => ({
       x: side.a.x + ((side.b.x - side.a.x) * t) / length,
       y: side.a.y + ((side.b.y - side.a.y) * t) / length,
     });
-    const pieces: [Point, Point][] = [];
+    const pieces: [RoomPoint, RoomPoint][] = [];
     let from = 0;
     for (const { at, width } of openings.filter((one) => one.wall === wall).sort((a, b) => a.at - b.at)) {
       if (at > from) pieces.push([point(from), point(Math.min(at, length))]);
@@ -178,13 +178,13 @@ function wallPieces(scene: Scene): [Point, Point][] {
 }
 
 /** The turn of a text along a line, degrees clockwise from 0, never upside down. */
-function uprightTurn(a: Point, b: Point): number {
+function uprightTurn(a: RoomPoint, b: RoomPoint): number {
   const turn = (Math.atan2(b.y - a.y, b.x - a.x) * 180) / Math.PI;
   return (((turn > 90 || turn <= -90 ? turn + 180 : turn) % 360) + 360) % 360;
 }
 
 /** A quarter circle from the second jamb to the open leaf, and the leaf. */
-function swing([hinge, jamb, , leaf]: Point[]): Point[] {
+function swing([hinge, jamb, , leaf]: RoomPoint[]): RoomPoint[] {
   const from = Math.atan2(jamb.y - hinge.y, jamb.x - hinge.x);
   let by = Math.atan2(leaf.y - hinge.y, leaf.x - hinge.x) - from;
   if (by > Math.PI) by -= 2 * Math.PI;

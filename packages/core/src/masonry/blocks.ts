@@ -1,5 +1,13 @@
-import { inRect, overlap, type Rect } from '../lattice/index.ts';
-import { BARE, OUTSIDE, TOWARDS, eachTouched, indexAt, type Compiled, type Relief } from '../relief/index.ts';
+import { containsPoint, intersection, type Rect } from '../grid/index.ts';
+import {
+  BARE,
+  OUTSIDE,
+  NEIGHBOUR_STEPS,
+  eachTouched,
+  indexAt,
+  type Compiled,
+  type Relief,
+} from '../terrain/index.ts';
 import {
   METHODS,
   builtCorners,
@@ -10,13 +18,13 @@ import {
   type Method,
   type Scene,
   type Side,
-} from '../scene/index.ts';
+} from '../document/index.ts';
 import { SURF, groundNamed, groundNumber, skinOf, dressesOf, surfOf, type Dress } from './dress.ts';
 import { SKIN, type Fill } from './fill.ts';
 
 /** A scene's ground, block by block, as it is filled: a module, or a square of what is in no module. */
 
-export interface Block extends Rect {
+export interface CountingBlock extends Rect {
   id: string;
   /** The module's name; of the rest its place. */
   name: string;
@@ -28,7 +36,7 @@ export interface Block extends Rect {
 const SQUARE = 64;
 
 /** The blocks of a scene: its modules, and squares over the footprint that no module takes. */
-export function blocksOf(scene: Scene, relief: Relief): Block[] {
+export function countingBlocks(scene: Scene, relief: Relief): CountingBlock[] {
   const modules = listOf(scene, 'module').map(({ id, name, x, y, w, d }) => ({
     id,
     name,
@@ -38,18 +46,18 @@ export function blocksOf(scene: Scene, relief: Relief): Block[] {
     d,
     rest: false,
   }));
-  const rest: Block[] = [];
+  const rest: CountingBlock[] = [];
   for (let y = relief.y; y < relief.y + relief.d; y += SQUARE)
     for (let x = relief.x; x < relief.x + relief.w; x += SQUARE) {
       const w = Math.min(SQUARE, relief.x + relief.w - x);
       const d = Math.min(SQUARE, relief.y + relief.d - y);
       const square = { id: `rest-${x}-${y}`, name: `rest at ${x},${y}`, ...{ x, y, w, d }, rest: true };
-      const near = modules.filter((module) => overlap(module, square));
+      const near = modules.filter((module) => intersection(module, square));
       if (
         someStud(
           square,
           (column, row) =>
-            isGround(relief, column, row) && !near.some((module) => inRect(module, column, row)),
+            isGround(relief, column, row) && !near.some((module) => containsPoint(module, column, row)),
         )
       )
         rest.push(square);
@@ -70,7 +78,7 @@ function someStud({ x, y, w, d }: Rect, test: (column: number, row: number) => b
 
 /** A block as it is filled, with the section and dress of each stud. */
 export interface BlockGround {
-  block: Block;
+  block: CountingBlock;
   fill: Fill;
   /** Index in `sections` of each stud; −1: in none. */
   section: Int16Array;
@@ -115,13 +123,19 @@ export class Grounds {
    * @param only leaves out every stud that a test does not let in
    * @param method instead of those that are set
    */
-  of(block: Block, only?: (x: number, y: number, owner: number) => boolean, method?: Method): BlockGround {
+  of(
+    block: CountingBlock,
+    only?: (x: number, y: number, owner: number) => boolean,
+    method?: Method,
+  ): BlockGround {
     const { relief, land } = this.compiled;
     const { w, d } = block;
     const display = displayOf(this.scene);
-    const modules = block.rest ? listOf(this.scene, 'module').filter((module) => overlap(module, block)) : [];
+    const modules = block.rest
+      ? listOf(this.scene, 'module').filter((module) => intersection(module, block))
+      : [];
     const near = this.sections.flatMap((section, index) =>
-      overlap(section, block) ? [{ section, index }] : [],
+      intersection(section, block) ? [{ section, index }] : [],
     );
     const at = new Int32Array(w * d).fill(-1);
     let floor = 0;
@@ -129,7 +143,8 @@ export class Grounds {
       for (let column = 0; column < w; column++) {
         const [x, y] = [block.x + column, block.y + row];
         const i = indexAt(relief, x, y);
-        if (i < 0 || relief.ground[i] === OUTSIDE || modules.some((module) => inRect(module, x, y))) continue;
+        if (i < 0 || relief.ground[i] === OUTSIDE || modules.some((module) => containsPoint(module, x, y)))
+          continue;
         if (only && !only(x, y, land.owner[i])) continue;
         at[row * w + column] = i;
         floor = Math.min(floor, relief.height[i]);
@@ -145,7 +160,7 @@ export class Grounds {
       const i = at[k];
       if (i < 0) continue;
       const [x, y] = [block.x + (k % w), block.y + Math.floor(k / w)];
-      const within = near.find((one) => inRect(one.section, x, y));
+      const within = near.find((one) => containsPoint(one.section, x, y));
       height[k] = relief.height[i] - floor;
       section[k] = within ? within.index : -1;
       ground[k] = relief.ground[i] === BARE ? groundNumber('bare') : relief.ground[i];
@@ -196,7 +211,7 @@ export class Grounds {
     const isWater = (i: number) => relief.ground[i] === water;
     if (!isWater(indexAt(relief, x, y))) return false;
     return (this.struck.get(owner) ?? []).some((side) => {
-      const { x: dx, y: dy } = TOWARDS[side];
+      const { x: dx, y: dy } = NEIGHBOUR_STEPS[side];
       for (let far = 1; far <= SURF; far++) {
         const i = indexAt(relief, x + far * dx, y + far * dy);
         // The end of the display is no shore.
@@ -211,7 +226,7 @@ export class Grounds {
   private builtOver(block: Rect): Uint8Array {
     const built = new Uint8Array(block.w * block.d);
     for (const plot of listOf(this.scene, 'plot'))
-      if (!plot.coverUnder && overlap(plotBounds(plot), block))
+      if (!plot.coverUnder && intersection(plotBounds(plot), block))
         eachTouched(builtCorners(plot), block, (row, from, to) =>
           built.fill(1, (row - block.y) * block.w + from - block.x, (row - block.y) * block.w + to - block.x),
         );

@@ -1,5 +1,5 @@
-import type { Layer } from './fill.ts';
-import { number } from './pieces.ts';
+import type { LayerPlan } from './fill.ts';
+import { paintPieceIds } from './pieces.ts';
 import type { Joints } from './tile.ts';
 
 /** How well layers are bonded: joints that the layer above bridges, and joints that run through. */
@@ -60,9 +60,9 @@ export class BondWatch {
     this.ended = [new Int16Array(n), new Int16Array(n)];
   }
 
-  see({ laid, z, h }: Layer): void {
+  see({ laid, z, h }: LayerPlan): void {
     const { w, under, fresh, top } = this;
-    number(laid, w, fresh, this.next);
+    paintPieceIds(laid, w, fresh, this.next);
     for (let p = 0; p < laid.length; p += 4)
       for (let y = laid[p + 1]; y < laid[p + 1] + laid[p + 3]; y++)
         for (let x = laid[p]; x < laid[p] + laid[p + 2]; x++) {

@@ -1,8 +1,8 @@
 import { gramsOfPart, partOf, priceGuess, type Family } from '../catalogue/index.ts';
-import { METHODS, type PartType } from '../scene/index.ts';
+import { METHODS, type PartType } from '../document/index.ts';
 import { METHOD_SPECS } from './method.ts';
 import { coloursOf, accentsOf, type Accent, type AccentTally, type Dress } from './dress.ts';
-import { pieceId, type Fill, type Layer, type Purpose } from './fill.ts';
+import { pieceId, type Fill, type LayerPlan, type Purpose } from './fill.ts';
 import type { Masonry } from './layers.ts';
 
 /** What a masonry needs and weighs. */
@@ -155,7 +155,7 @@ const ACCENT_RATE = 240;
 
 /** A layer's pieces as counts, for its build sheet: by part and colour, most first. */
 export function layerCounts(
-  layer: Layer,
+  layer: LayerPlan,
   colours: readonly string[],
 ): { part: string; colour: string; qty: number }[] {
   const counts = new Map<string, { part: string; colour: string; qty: number }>();

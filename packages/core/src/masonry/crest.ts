@@ -1,5 +1,5 @@
-import { SKIN, heightAround, type Fill, type Layer } from './fill.ts';
-import { METHODS } from '../scene/index.ts';
+import { SKIN, heightAround, type Fill, type LayerPlan } from './fill.ts';
+import { METHODS } from '../document/index.ts';
 
 /**
  * Slopes where natural ground falls: the steeper, the taller the slope. Each takes the edge and the stud behind it;
@@ -25,7 +25,7 @@ const WAYS = [
 /**
  * @returns the layers of slopes, and on each stud how much of its height a slope is, plates; 0 where there is none
  */
-export function crestsOf(fill: Fill): { layers: Layer[]; on: Uint8Array } {
+export function crestsOf(fill: Fill): { layers: LayerPlan[]; on: Uint8Array } {
   const { w, d, height, skin } = fill;
   const on = new Uint8Array(w * d);
   /** 1 + kind × 4 + way of a slope's edge stud. */
@@ -67,8 +67,8 @@ export function crestsOf(fill: Fill): { layers: Layer[]; on: Uint8Array } {
 }
 
 /** Joins slopes that stand side by side into wider ones, by height, kind and way. */
-function gathered({ w, d, height, look }: Fill, kind: Uint8Array): Layer[] {
-  const lists = new Map<string, { layer: Omit<Layer, 'laid'>; laid: number[] }>();
+function gathered({ w, d, height, look }: Fill, kind: Uint8Array): LayerPlan[] {
+  const lists = new Map<string, { layer: Omit<LayerPlan, 'laid'>; laid: number[] }>();
   const done = new Uint8Array(w * d);
   for (let y = 0; y < d; y++)
     for (let x = 0; x < w; x++) {

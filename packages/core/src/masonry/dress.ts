@@ -1,7 +1,7 @@
 import { ANY_COLOUR, partOf } from '../catalogue/index.ts';
-import { GROUNDS, displayOf, listOf, type Ground, type Recipe, type Scene } from '../scene/index.ts';
+import { GROUNDS, displayOf, listOf, type Ground, type Recipe, type Scene } from '../document/index.ts';
 import { countsOf, scatterOrder } from './scatter.ts';
-import { SKIN, heightAround, type Fill, type Layer } from './fill.ts';
+import { SKIN, heightAround, type Fill, type LayerPlan } from './fill.ts';
 
 /** Which colour each piece gets, and what is scattered on the ground. */
 
@@ -79,7 +79,11 @@ export interface Accent {
  * house rules ask of hidden pieces.
  * @param dressAt the dress of each stud
  */
-export function coloursOf(fill: Fill, layers: readonly Layer[], dressAt: (i: number) => Dress): string[][] {
+export function coloursOf(
+  fill: Fill,
+  layers: readonly LayerPlan[],
+  dressAt: (i: number) => Dress,
+): string[][] {
   const { w } = fill;
   const colours = layers.map(({ laid }) => new Array<string>(laid.length / 4));
   const covers = new Map<Dress, { layer: number; piece: number; x: number; y: number }[]>();

@@ -1,5 +1,5 @@
 import { partId, type Family } from '../catalogue/index.ts';
-import type { Laid } from './pieces.ts';
+import type { PlacedPieces } from './pieces.ts';
 
 /** Ground to be filled with pieces, and the layers it is filled with. */
 
@@ -38,7 +38,7 @@ export function heightAround({ w, d, height, beyond }: Fill, x: number, y: numbe
 /** What a layer is for. */
 export type Purpose = 'core' | 'deck' | 'cover' | 'slope';
 
-export interface Layer {
+export interface LayerPlan {
   /** Its underside, plates above the floor, and its height. */
   z: number;
   h: number;
@@ -48,11 +48,11 @@ export interface Layer {
   angle?: number;
   falls?: number;
   /** x, y, w, d of each piece. */
-  laid: Laid;
+  laid: PlacedPieces;
 }
 
 /** The id of a layer's piece. Slopes are told by their width along the edge first. */
-export function pieceId({ family, h, angle, falls }: Layer, w: number, d: number): string {
+export function pieceId({ family, h, angle, falls }: LayerPlan, w: number, d: number): string {
   const turned = falls !== undefined && falls % 2 === 0;
   const wide =
     turned ||

@@ -1,6 +1,6 @@
 export { tileLayer } from './tile.ts';
-export { BRICKS, METHOD_SPECS, PLATES, leastHeightOf, type MethodSpec } from './method.ts';
-export { SKIN, pieceId, type Fill, type Layer, type Purpose } from './fill.ts';
+export { BRICKS, METHOD_SPECS, PLATES, minHeightOf, type MethodSpec } from './method.ts';
+export { SKIN, pieceId, type Fill, type LayerPlan, type Purpose } from './fill.ts';
 export { MAX_HEIGHT, buildLayers, type Masonry } from './layers.ts';
 export type { Bond, ThroughJoint } from './bond.ts';
 export {
@@ -27,9 +27,9 @@ export {
   type DressedMasonry,
   type Knowledge,
 } from './count.ts';
-export { blocksOf, type Block } from './blocks.ts';
+export { countingBlocks, type CountingBlock } from './blocks.ts';
 export {
-  MasonryBook,
+  CountCache,
   builtBlock,
   builtBlocks,
   compareMethods,
@@ -41,4 +41,4 @@ export {
   type MethodCount,
   type Painted,
   type SceneCount,
-} from './book.ts';
+} from './countCache.ts';

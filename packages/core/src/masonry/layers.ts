@@ -1,5 +1,5 @@
 import { type Family } from '../catalogue/index.ts';
-import { METHODS } from '../scene/index.ts';
+import { METHODS } from '../document/index.ts';
 import {
   BRICKS,
   COVERS,
@@ -11,10 +11,10 @@ import {
   TILES,
   deckSet,
 } from './method.ts';
-import { SKIN, heightAround, type Fill, type Layer, type Purpose } from './fill.ts';
+import { SKIN, heightAround, type Fill, type LayerPlan, type Purpose } from './fill.ts';
 import { BondWatch, type Bond } from './bond.ts';
 import { crestsOf } from './crest.ts';
-import { number, type PieceSet } from './pieces.ts';
+import { paintPieceIds, type PieceSet } from './pieces.ts';
 import { tileLayer, tileSome } from './tile.ts';
 
 /**
@@ -28,7 +28,7 @@ export const MAX_HEIGHT = 1000;
 export interface Masonry {
   w: number;
   d: number;
-  layers: Layer[];
+  layers: LayerPlan[];
   /** Height as built, plates; −1 outside. */
   built: Int16Array;
   bond: Bond;
@@ -52,15 +52,15 @@ export function buildLayers(fill: Fill): Masonry {
     throw new RangeError(`the ground is ${highest} plates high; the most is ${MAX_HEIGHT}`);
   const crests = skin ? crestsOf(fill) : null;
   const plan = planOf(fill, crests?.on ?? null);
-  const decks: Layer[] = [];
+  const decks: LayerPlan[] = [];
   let span = 0;
   for (const storey of storeysOf(fill, plan)) {
     decks.push(...storey.decks);
     span = Math.max(span, storey.span);
   }
-  const layers: Layer[] = [];
+  const layers: LayerPlan[] = [];
   const watch = new BondWatch(w, d);
-  const take = (layer: Layer) => {
+  const take = (layer: LayerPlan) => {
     if (layer.laid.length === 0) return;
     layers.push(layer);
     watch.see(layer);
@@ -216,7 +216,7 @@ function planOf(fill: Fill, crests: Uint8Array | null): Plan {
 }
 
 /** The decks of a hollow fill, with columns set under each: those over whole storeys, and the uppermost ones. */
-function* storeysOf(fill: Fill, plan: Plan): Generator<{ decks: Layer[]; span: number }> {
+function* storeysOf(fill: Fill, plan: Plan): Generator<{ decks: LayerPlan[]; span: number }> {
   const n = fill.w * fill.d;
   for (let storey = 1; storey < plan.columns.length; storey++) {
     const deck = new Int16Array(n).fill(-1);
@@ -229,7 +229,7 @@ function* storeysOf(fill: Fill, plan: Plan): Generator<{ decks: Layer[]; span: n
 }
 
 /** Decks level by level: sheets where they fit whole, plates over the rest. */
-function layDecks(fill: Fill, deck: Int16Array): Layer[] {
+function layDecks(fill: Fill, deck: Int16Array): LayerPlan[] {
   const { w, d } = fill;
   const levels = new Set<number>();
   for (const z of deck) if (z >= 0) levels.add(z);
@@ -238,7 +238,7 @@ function layDecks(fill: Fill, deck: Int16Array): Layer[] {
     .sort((a, b) => a - b)
     .flatMap((z) => {
       masked(mask, (i) => deck[i] === z);
-      const layers: Layer[] = [];
+      const layers: LayerPlan[] = [];
       if (fill.sheets)
         layers.push({ z, h: 1, purpose: 'deck', family: 'base', laid: tileSome(mask, w, d, SHEETS) });
       const laid = tileLayer(mask, w, d, deckSet(fill.deckMost));
@@ -257,7 +257,7 @@ function layDecks(fill: Fill, deck: Int16Array): Layer[] {
 function openColumns(
   fill: Fill,
   deck: Int16Array,
-  decks: readonly Layer[],
+  decks: readonly LayerPlan[],
   storeyOf: (i: number) => number,
   plan: Plan,
 ): number {
@@ -267,7 +267,7 @@ function openColumns(
   const piece = new Int32Array(w * d);
   let first = 1;
   for (const { laid } of decks) {
-    number(laid, w, piece, first);
+    paintPieceIds(laid, w, piece, first);
     first += laid.length / 4;
   }
   const stand = (i: number) => {
@@ -329,7 +329,7 @@ function layTall(
   z: number,
   taken: Int16Array,
   mask: Uint8Array,
-  take: (layer: Layer) => void,
+  take: (layer: LayerPlan) => void,
 ): void {
   const { w, d } = fill;
   for (const index of methods)

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import loadHighs from 'highs';
 import fc from 'fast-check';
 import { partOf } from '../catalogue/index.ts';
-import { compile } from '../relief/index.ts';
+import { compile } from '../terrain/index.ts';
 import {
   METHODS,
   readFile,
@@ -12,12 +12,12 @@ import {
   type Change,
   type Method,
   type Scene,
-} from '../scene/index.ts';
+} from '../document/index.ts';
 import { leastPieces, smallMasks } from '../../test/leastPieces.ts';
 import { sceneOf } from '../../test/materials.ts';
 import {
   BRICKS,
-  MasonryBook,
+  CountCache,
   PLATES,
   SKIN,
   accentsOf,
@@ -30,7 +30,7 @@ import {
   countMasonry,
   countsOf,
   dressMasonry,
-  leastHeightOf,
+  minHeightOf,
   paintedGround,
   pieceId,
   scatterOrder,
@@ -218,7 +218,7 @@ describe('few pieces', () => {
     expect(
       buildLayers({ ...fill, height: fill.height.map((z) => z - 3) }).layers.map(({ family }) => family),
     ).not.toContain('stair');
-    expect(leastHeightOf('stepped')).toBe(11);
+    expect(minHeightOf('stepped')).toBe(11);
   });
   test('small layers within 2 % of the least number that HiGHS proves', async () => {
     const highs = await loadHighs();
@@ -384,7 +384,7 @@ describe('a scene counted', () => {
         ],
         ...more,
       });
-      const count = new MasonryBook().count(scene, compile(scene));
+      const count = new CountCache().count(scene, compile(scene));
       const studs = new Map<string, number>();
       for (const { lines } of count?.blocks ?? [])
         for (const { part, colour, purpose, qty } of lines)
@@ -406,7 +406,7 @@ describe('a scene counted', () => {
       const reading = readFile(file);
       if (!reading.ok) throw new Error(reading.error);
       const compiled = compile(reading.scene);
-      for (const block of new MasonryBook().count(reading.scene, compiled)?.blocks ?? []) {
+      for (const block of new CountCache().count(reading.scene, compiled)?.blocks ?? []) {
         const built = builtBlock(reading.scene, compiled, block.block.id);
         if (!built) throw new Error('a block that was counted is there');
         const { fill, dressAt } = built.ground;
@@ -426,7 +426,7 @@ describe('a scene counted', () => {
   const [hill] = Object.values(scene.hill);
   test('every piece is in one line of one block; masses are those of the pieces; all blocks pass the recount', () => {
     const compiled = compile(scene);
-    const counted = new MasonryBook().count(scene, compiled);
+    const counted = new CountCache().count(scene, compiled);
     expect(counted?.blocks.length).toBeGreaterThan(2);
     let grams = 0;
     for (const block of counted?.blocks ?? []) {
@@ -442,7 +442,7 @@ describe('a scene counted', () => {
     expect(builtBlock(scene, compiled, 'nowhere')).toBeNull();
   });
   test('a change of one hill counts its modules only, and the same as counting all anew', () => {
-    const book = new MasonryBook();
+    const book = new CountCache();
     book.count(scene, compile(scene));
     const changes: Change[] = [
       { op: 'patch', kind: 'hill', id: hill.id, v: hill.v, set: { height: hill.height + 3 } },
@@ -451,7 +451,7 @@ describe('a scene counted', () => {
     if (!next.ok) throw new Error(next.refusal.sentence);
     const compiled = compile(next.scene);
     const again = book.count(next.scene, compiled);
-    const anew = new MasonryBook().count(next.scene, compiled);
+    const anew = new CountCache().count(next.scene, compiled);
     expect(again?.fresh).toBe(1);
     expect(again?.blocks).toEqual(anew?.blocks);
     expect(book.count(next.scene, compiled, () => false)).toBeNull();
@@ -468,7 +468,7 @@ describe('a scene counted', () => {
   });
   test('a relief with its ground counted weighs as its pieces; ground no one builds is not counted', () => {
     const relief = countedRelief(scene);
-    const mass = new MasonryBook().count(scene, compile(scene))?.mass;
+    const mass = new CountCache().count(scene, compile(scene))?.mass;
     expect(relief.counted).toEqual(mass);
     const { street } = scene.level;
     expect(
@@ -478,9 +478,8 @@ describe('a scene counted', () => {
   test('its own method is taken for a hill, and what stands already is not counted', () => {
     const reused: Scene = { ...scene, hill: { [hill.id]: { ...hill, method: 'reuse' } } };
     const pieces = (of: Scene) =>
-      new MasonryBook()
-        .count(of, compile(of))
-        ?.blocks.reduce((sum, { counted }) => sum + counted.pieces, 0) ?? 0;
+      new CountCache().count(of, compile(of))?.blocks.reduce((sum, { counted }) => sum + counted.pieces, 0) ??
+      0;
     expect(pieces(reused)).toBeLessThan(pieces(scene) / 2);
   });
   test('water is broken, white and clear in it, where waves strike a shore and nowhere else (by hand)', () => {
@@ -521,7 +520,7 @@ describe('a scene counted', () => {
     expect(north.length).toBeLessThan(0.7 * 40);
     expect(north.every(({ x, y }) => x >= 12 && (y === 8 || y === 9))).toBe(true);
     // What was counted before waves struck is counted anew.
-    const book = new MasonryBook();
+    const book = new CountCache();
     const lines = (scene: Scene) =>
       book.count(scene, compile(scene))?.blocks.flatMap((block) => block.lines.map(({ colour }) => colour));
     expect(lines(pond([]))).not.toContain('ice');
@@ -537,7 +536,7 @@ describe('a scene counted', () => {
           { id: 'p', name: 'Green', x: 0, y: 0, w: 32, d: 32, level: 'ground', ground: 'grass' as const },
         ],
       });
-    const book = new MasonryBook();
+    const book = new CountCache();
     const byColour = (colourHidden: 'free' | 'strict') => {
       const scene = hill(colourHidden);
       const sums: Record<string, number> = {};

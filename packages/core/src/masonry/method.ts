@@ -1,5 +1,5 @@
 import { BRICK_SIZES, PLATE_SIZES, TILE_SIZES } from '../catalogue/index.ts';
-import type { Method } from '../scene/index.ts';
+import type { Method } from '../document/index.ts';
 import { pieceSet, type PieceSet } from './pieces.ts';
 
 /** How ground is filled under its skin. */
@@ -89,7 +89,7 @@ export const METHOD_SPECS: Record<Method, MethodSpec> = {
  * The least height of covered ground in which a method's tall pieces stand, plates: the lowest of them, with a deck
  * where it has one and the cover on top. Null for a method that has none.
  */
-export function leastHeightOf(method: Method): number | null {
+export function minHeightOf(method: Method): number | null {
   const { tall, shell } = METHOD_SPECS[method];
   return tall.length === 0 ? null : Math.min(...tall.map(({ h }) => h)) + (shell > 0 ? 1 : 0) + 1;
 }

@@ -24,10 +24,10 @@ export function pieceSet(sizes: readonly (readonly [number, number])[]): PieceSe
 }
 
 /** Pieces as laid: x, y, w, d of each, four numbers a piece, in studs from the mask's corner. */
-export type Laid = Int16Array;
+export type PlacedPieces = Int16Array;
 
 /** Writes the number of each piece on its studs, from `first` on. */
-export function number(laid: Laid, w: number, into: Int32Array, first: number): void {
+export function paintPieceIds(laid: PlacedPieces, w: number, into: Int32Array, first: number): void {
   for (let i = 0; i < laid.length; i += 4)
     for (let row = laid[i + 1]; row < laid[i + 1] + laid[i + 3]; row++) {
       const at = row * w + laid[i];

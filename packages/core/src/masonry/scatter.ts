@@ -1,4 +1,4 @@
-import { seeded } from '../relief/index.ts';
+import { seeded } from '../terrain/index.ts';
 
 /** Even, unpatterned scatter: blue noise by void and cluster, and counts that sum exactly. */
 

@@ -1,14 +1,14 @@
 import fc from 'fast-check';
-import { compile } from '../relief/index.ts';
+import { compile } from '../terrain/index.ts';
 import { randomDisplays } from '../../test/randomDisplays.ts';
-import { MasonryBook, buildSteps, builtBlocks, laidBelow, markOf, stepCounts } from './index.ts';
+import { CountCache, buildSteps, builtBlocks, laidBelow, markOf, stepCounts } from './index.ts';
 import { runs } from '../../test/runs.ts';
 
 test('every counted piece is laid in one step, once: lines and steps add up to the count of each block', () => {
   fc.assert(
     fc.property(randomDisplays, (scene) => {
       const compiled = compile(scene);
-      const count = new MasonryBook().count(scene, compiled);
+      const count = new CountCache().count(scene, compiled);
       if (!count) throw new Error('the count was ended');
       const tally = (lines: readonly { part: string; colour: string; qty: number }[]) => {
         const sums = new Map<string, number>();

@@ -1,5 +1,5 @@
-import { number, pieceSet, type Laid, type PieceSet } from './pieces.ts';
-import { relaid } from './relay.ts';
+import { paintPieceIds, pieceSet, type PlacedPieces, type PieceSet } from './pieces.ts';
+import { improveTiling } from './localSearch.ts';
 
 /**
  * Covering a layer with pieces: exactly, with few of them, and so that the joints below are bridged.
@@ -41,7 +41,7 @@ export function tileLayer(
   d: number,
   set: PieceSet,
   below: Joints | null = null,
-): Laid {
+): PlacedPieces {
   const window = boundsOfMask(mask, w, d);
   if (!window) return new Int16Array(0);
   const area = window.w * window.d;
@@ -56,9 +56,9 @@ export function tileLayer(
   const phases = area > LARGE ? [0, step / 2] : Array.from({ length: step }, (_, phase) => phase);
   // No cover can have fewer pieces than the largest would make.
   const floor = Math.ceil(own.reduce((sum, on) => sum + on, 0) / set.largest);
-  const found: { laid: Laid; upright: boolean; cost: number }[] = [];
+  const found: { laid: PlacedPieces; upright: boolean; cost: number }[] = [];
   const [mw, md] = [window.w, window.d];
-  const judged = (laid: Laid, upright: boolean) => ({
+  const judged = (laid: PlacedPieces, upright: boolean) => ({
     laid,
     upright,
     cost:
@@ -81,7 +81,9 @@ export function tileLayer(
   found.sort((a, b) => a.cost - b.cost);
   if (w * d <= SMALL && found[0].laid.length / 4 > floor)
     for (const { laid, upright } of found.slice(0, RELAID)) {
-      const again = upright ? relaid(laid, md, mw, set, floor) : relaid(laid, mw, md, set, floor);
+      const again = upright
+        ? improveTiling(laid, md, mw, set, floor)
+        : improveTiling(laid, mw, md, set, floor);
       found.push(judged(again, upright));
     }
   const [first] = found.toSorted((a, b) => a.cost - b.cost);
@@ -103,7 +105,7 @@ function largestFirst(
   d: number,
   set: PieceSet,
   under: Joints | null,
-): Laid | null {
+): PlacedPieces | null {
   const rest = mask.slice();
   const first = tileSome(rest, w, d, largestOf(set));
   const studs = mask.reduce((sum, on) => sum + on, 0);
@@ -133,7 +135,7 @@ const largest = new WeakMap<PieceSet, PieceSet>();
  * Lays as many large pieces as fit on whole runs of a mask, and leaves the rest open.
  * @returns the pieces; what they cover is taken out of the mask
  */
-export function tileSome(mask: Uint8Array, w: number, d: number, set: PieceSet): Laid {
+export function tileSome(mask: Uint8Array, w: number, d: number, set: PieceSet): PlacedPieces {
   const pieces = new Pieces();
   const run = new Run(set, null, w);
   for (const depth of set.depths)
@@ -182,7 +184,7 @@ function transposed(grid: Uint8Array, w: number, d: number): Uint8Array {
   return out;
 }
 
-function swapped(laid: Laid): Laid {
+function swapped(laid: PlacedPieces): PlacedPieces {
   const out = new Int16Array(laid.length);
   for (let i = 0; i < laid.length; i += 4) {
     out[i] = laid[i + 1];
@@ -211,7 +213,7 @@ class Pieces {
     this.length += 4;
   }
 
-  done = (): Laid => this.data.slice(0, this.length);
+  done = (): PlacedPieces => this.data.slice(0, this.length);
 }
 
 /** Lays a mask in bands along x, the deepest first; null when something stays uncovered. */
@@ -222,7 +224,7 @@ function inBands(
   set: PieceSet,
   under: Joints | null,
   phase: number,
-): Laid | null {
+): PlacedPieces | null {
   const open = mask.slice();
   let left = 0;
   for (let i = 0; i < open.length; i++) left += open[i];
@@ -332,10 +334,10 @@ class Run {
 }
 
 /** What the joints of a layer cost over those below. */
-function jointsOver(laid: Laid, w: number, d: number, under: Joints | null): number {
+function jointsOver(laid: PlacedPieces, w: number, d: number, under: Joints | null): number {
   if (!under) return 0;
   const piece = new Int32Array(w * d);
-  number(laid, w, piece, 1);
+  paintPieceIds(laid, w, piece, 1);
   let cost = 0;
   for (let y = 0; y < d; y++)
     for (let x = 0; x < w; x++) {

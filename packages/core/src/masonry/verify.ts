@@ -1,6 +1,6 @@
 import { isListed } from '../catalogue/index.ts';
-import { METHODS } from '../scene/index.ts';
-import { pieceId, type Fill, type Layer } from './fill.ts';
+import { METHODS } from '../document/index.ts';
+import { pieceId, type Fill, type LayerPlan } from './fill.ts';
 import { METHOD_SPECS } from './method.ts';
 import type { Masonry } from './layers.ts';
 
@@ -20,7 +20,7 @@ export function verifyMasonry(fill: Fill, masonry: Masonry): string[] {
     if (faults.length < 20) faults.push(fault);
   };
   let piece = 0;
-  const decks = new Map<number, Layer>();
+  const decks = new Map<number, LayerPlan>();
   for (const layer of masonry.layers)
     for (let p = 0; p < layer.laid.length; p += 4) {
       const [x, y, pw, pd] = layer.laid.subarray(p, p + 4);

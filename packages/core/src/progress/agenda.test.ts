@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { sceneFrom, nextUpdate } from '../scene/index.ts';
+import { sceneFrom, nextUpdate } from '../document/index.ts';
 import { burnUp, clockIn, dateIn, daysAhead, momentOf, sittings, together } from './index.ts';
 
 const iso = (moment: number) => new Date(moment).toISOString();

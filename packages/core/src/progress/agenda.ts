@@ -1,4 +1,4 @@
-import { displayOf, isComing, listOf, sectionsOf, type Scene } from '../scene/index.ts';
+import { displayOf, isComing, listOf, sectionsOf, type Scene } from '../document/index.ts';
 import { isoAfter, momentOf, weekdayOf } from './days.ts';
 
 /** Who sits down when, in their own towns, and the days that are waited for. */

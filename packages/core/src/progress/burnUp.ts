@@ -1,4 +1,4 @@
-import { displayOf, listOf, type Scene } from '../scene/index.ts';
+import { displayOf, listOf, type Scene } from '../document/index.ts';
 import { dateIn, isoAfter, weekdayOf } from './days.ts';
 
 /** What was done, day by day, summed. */

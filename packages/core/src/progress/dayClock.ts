@@ -1,4 +1,4 @@
-import { listOf, type Scene, type Slot, type Work } from '../scene/index.ts';
+import { listOf, type Scene, type Slot, type Work } from '../document/index.ts';
 import { bestEvening } from './tonight.ts';
 
 /** A build that is boxed in one day: planned slots against what they take, and what to drop when time runs out. */

@@ -1,8 +1,8 @@
 import { gramsOfPart } from '../catalogue/index.ts';
-import { centreOf, inRect } from '../lattice/index.ts';
-import type { Need, NeedPurpose } from '../ledger/index.ts';
-import { listedMass, shellOf } from '../relief/index.ts';
-import { WORKS, listOf, type Scene, type Section, type Work } from '../scene/index.ts';
+import { centreOf, containsPoint } from '../grid/index.ts';
+import type { Need, NeedPurpose } from '../materials/index.ts';
+import { listedMass, shellOf } from '../terrain/index.ts';
+import { WORKS, listOf, type Scene, type Section, type Work } from '../document/index.ts';
 import type { EarnedValue } from './earned.ts';
 import { hoursBySection, methodOf, piecesBySection, rateOf } from './rates.ts';
 import { evenPace, workDone } from './steps.ts';
@@ -97,7 +97,7 @@ function unlisted(scene: Scene, section: string): { plot: string; name: string; 
   const listed = listedMass(scene);
   return listOf(scene, 'plot').flatMap((plot) => {
     const { x, y } = centreOf(plot);
-    if (!inRect(at, x, y) || listed.plots.has(plot.id)) return [];
+    if (!containsPoint(at, x, y) || listed.plots.has(plot.id)) return [];
     return [{ plot: plot.id, name: plot.name, pieces: Math.ceil(shellOf(plot).grams / SHELL_PIECE) }];
   });
 }

@@ -1,12 +1,12 @@
-import { counted } from '../lattice/index.ts';
-import type { HandOver, Netted } from '../ledger/index.ts';
-import { listOf, sectionsOf, type Scene, type Task } from '../scene/index.ts';
+import { countOf } from '../grid/index.ts';
+import type { Transfer, Netted } from '../materials/index.ts';
+import { listOf, sectionsOf, type Scene, type Task } from '../document/index.ts';
 import { isoAfter } from './days.ts';
 import { pert } from './earned.ts';
 import { WORK_OF } from './effort.ts';
-import { guessOf, hoursAhead } from './plan.ts';
+import { guessOf, hoursAhead } from './outlook.ts';
 import { rateOf } from './rates.ts';
-import { bestEvening, type Doable } from './tonight.ts';
+import { bestEvening, type EveningTask } from './tonight.ts';
 
 /** Tonight: what somebody can really finish in the time they have, with nothing missing. */
 
@@ -20,7 +20,7 @@ export interface EveningAsk {
 }
 export interface EveningKnown {
   netted: readonly Netted[] | null;
-  handOvers: readonly HandOver[] | null;
+  handOvers: readonly Transfer[] | null;
 }
 export interface Evening {
   chosen: { task: Task; minutes: number }[];
@@ -31,16 +31,16 @@ export interface Evening {
   order: { part: string; colour: string; qty: number }[];
   /** When they can next build after today, ISO date; null: not within four weeks. */
   next: string | null;
-  bring: HandOver[];
-  fetch: HandOver[];
+  bring: Transfer[];
+  fetch: Transfer[];
   seams: Task[];
 }
 
 /** What it is worth, in minutes, to bring everything open in a stage of a section to its end: a choice of ours. */
 const WHOLE = 60;
 /** Searching stays exact and quick up to so many; of more, those of most worth a minute. */
-const MOST_DOABLE = 40;
-const MOST_ORDER = 60;
+const MAX_DOABLE = 40;
+const MAX_ORDER = 60;
 const AHEAD_DAYS = 28;
 
 /**
@@ -81,7 +81,7 @@ export function eveningOf(
   }
   const kept = withWhatComesBefore(scene, mostWorth(ready));
   const at = new Map(kept.map(({ task }, i) => [task.id, i]));
-  const doable: Doable[] = kept.map(({ task, minutes: takes, value }) => ({
+  const doable: EveningTask[] = kept.map(({ task, minutes: takes, value }) => ({
     ...{ id: task.id, minutes: takes, value },
     after: task.after.flatMap((id) => at.get(id) ?? []),
   }));
@@ -108,7 +108,7 @@ export function eveningOf(
       .filter(({ short, demand }) => short > 0 && concerns(demand))
       .map(({ short, demand: { part, colour } }) => ({ part, colour, qty: short }))
       .toSorted((a, b) => b.qty - a.qty || (a.part + a.colour < b.part + b.colour ? -1 : 1))
-      .slice(0, MOST_ORDER),
+      .slice(0, MAX_ORDER),
     next: next < 0 ? null : isoAfter(today, next + 1),
     bring: (known.handOvers ?? []).filter((one) => one.from === person && one.to !== person),
     fetch: (known.handOvers ?? []).filter((one) => one.to === person && one.from !== person && concerns(one)),
@@ -144,7 +144,7 @@ function stops(
     return `comes after «${waits.name}»${who}`;
   }
   const missing = missingFor(scene, task, netted);
-  return missing > 0 ? `${counted(missing, 'piece')} of it not here yet` : null;
+  return missing > 0 ? `${countOf(missing, 'piece')} of it not here yet` : null;
 }
 
 /** Pieces of what a task lays that are neither in one's drawers nor at hand: of the thing it was made from. */
@@ -166,8 +166,8 @@ function missingFor(scene: Scene, task: Task, netted: readonly Netted[] | null):
 }
 
 function mostWorth<T extends { task: Task; minutes: number; value: number }>(ready: readonly T[]): T[] {
-  if (ready.length <= MOST_DOABLE) return [...ready];
-  return ready.toSorted((a, b) => b.value / b.minutes - a.value / a.minutes).slice(0, MOST_DOABLE);
+  if (ready.length <= MAX_DOABLE) return [...ready];
+  return ready.toSorted((a, b) => b.value / b.minutes - a.value / a.minutes).slice(0, MAX_DOABLE);
 }
 
 /** Without tasks that wait for something that cannot be done in the same evening. */

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { METHOD_SPECS } from '../masonry/index.ts';
-import { sceneFrom, type Scene } from '../scene/index.ts';
+import { sceneFrom, type Scene } from '../document/index.ts';
 import {
-  Luck,
+  RandomDraws,
   bestEvening,
   chanceBy,
   dayOf,
@@ -18,7 +18,7 @@ import {
   rateOf,
   uniformFrom,
   workDone,
-  type Doable,
+  type EveningTask,
   type LeftWork,
 } from './index.ts';
 import { runs } from '../../test/runs.ts';
@@ -84,7 +84,7 @@ describe('the forecast', () => {
   test('without chance it is the calendar: hours a day, days away, parts, what comes before (worked by hand)', () => {
     const hours = [2, 2, 0, 2, 2, 2, 2, 2, 2, 2];
     const run = (work: LeftWork[]) =>
-      [...forecast({ work, people: [{ hours, spread: 0 }], luck: new Luck(3, 1) }).bySection].map(
+      [...forecast({ work, people: [{ hours, spread: 0 }], luck: new RandomDraws(3, 1) }).bySection].map(
         ([, days]) => days[0],
       );
     expect(run([piece('a', 4), piece('b', 2)])).toEqual([1, 3]);
@@ -102,7 +102,7 @@ describe('the forecast', () => {
       { hours: [5, 5, 5, 5, 5, 5], spread: 0 },
     ];
     const work = [piece('a', 3), piece('b', 5, { person: 1, after: [0] })];
-    const { bySection, critical } = forecast({ work, people, luck: new Luck(4, 1) });
+    const { bySection, critical } = forecast({ work, people, luck: new RandomDraws(4, 1) });
     expect([...bySection].map(([id, days]) => [id, days[0]])).toEqual([
       ['a', 2],
       // The first needs the whole of its third day: the other begins on the next.
@@ -116,7 +116,7 @@ describe('the forecast', () => {
       [0, 1, 2].map((person) =>
         piece(`p${person}`, hours, { person, after: person > 0 ? [person - 1] : [], ...more }),
       );
-    const last = (work: LeftWork[]) => forecast({ work, people, luck: new Luck(1, 1) }).finish[0];
+    const last = (work: LeftWork[]) => forecast({ work, people, luck: new RandomDraws(1, 1) }).finish[0];
     expect(last(chain(8))).toBe(2);
     // Half a day each: the second has the afternoon, the third the next morning.
     expect(last(chain(4))).toBe(1);
@@ -156,7 +156,7 @@ describe('the forecast', () => {
               finished = day;
             }
           }
-          expect(forecast({ work, people, luck: new Luck(1, 1) }).finish[0]).toBe(finished);
+          expect(forecast({ work, people, luck: new RandomDraws(1, 1) }).finish[0]).toBe(finished);
         },
       ),
     );
@@ -171,7 +171,7 @@ describe('the forecast', () => {
     const variance = (alpha * beta * 25) / ((alpha + beta) ** 2 * (alpha + beta + 1));
     const work = Array.from({ length: 30 }, (_, i) => piece(`p${i}`, 0, { guess, section: 's' }));
     const people = [{ hours: Array.from({ length: 400 }, () => 1), spread: 0 }];
-    const { finish } = forecast({ work, people, luck: new Luck(20_000, 7) });
+    const { finish } = forecast({ work, people, luck: new RandomDraws(20_000, 7) });
     const [mu, sigma] = [30 * mean, Math.sqrt(30 * variance)];
     for (const z of [-1.5, -0.5, 0, 0.5, 1.5]) {
       // By the end of day d there are d + 1 hours.
@@ -189,12 +189,12 @@ describe('the forecast', () => {
         (sizes, seed) => {
           const people = [{ hours: Array.from({ length: 200 }, (_, i) => i % 3), spread: 0.3 }];
           const work = sizes.map((size, i) => piece(`s${i}`, size));
-          const one = forecast({ work, people, luck: new Luck(50, seed) });
-          expect(forecast({ work, people, luck: new Luck(50, seed) }).finish).toEqual(one.finish);
+          const one = forecast({ work, people, luck: new RandomDraws(50, seed) });
+          expect(forecast({ work, people, luck: new RandomDraws(50, seed) }).finish).toEqual(one.finish);
           const more = forecast({
             work: work.map((w) => ({ ...w, guess: sure(w.guess.likely * 1.5) })),
             people,
-            luck: new Luck(50, seed),
+            luck: new RandomDraws(50, seed),
           });
           one.finish.forEach((day, run) => expect(more.finish[run]).toBeGreaterThanOrEqual(day));
         },
@@ -226,7 +226,7 @@ describe('an evening', () => {
   test('is the best that brute force finds, in an order in which it can be done', () => {
     fc.assert(
       fc.property(doable, fc.integer({ min: 0, max: 240 }), (list, minutes) => {
-        const tasks: Doable[] = list.map(({ needs, ...task }, i) => ({
+        const tasks: EveningTask[] = list.map(({ needs, ...task }, i) => ({
           ...{ id: `t${i}`, ...task },
           after: [...new Set(needs.filter((k) => k < i))],
         }));

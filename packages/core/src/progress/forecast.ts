@@ -28,13 +28,13 @@ export interface ForecastProblem {
     spread: number;
   }[];
   /** Plays that share it have the same luck. */
-  luck: Luck;
+  luck: RandomDraws;
   /** How many runs of the luck's are played; left out: all. */
   runs?: number;
 }
 
 /** The draws of many runs, each made once: by piece of work and by person, whatever else is played beside them. */
-export class Luck {
+export class RandomDraws {
   private readonly drawn = new Map<string, Float64Array>();
 
   constructor(

@@ -1,4 +1,4 @@
-import { sceneFrom } from '../scene/index.ts';
+import { sceneFrom } from '../document/index.ts';
 import { STEPS, progressOf, stepsDone, workDone } from './index.ts';
 
 const section = (letter: string, w: number, stage: 'planned' | 'ground' | 'done', stageDone = 0) => ({

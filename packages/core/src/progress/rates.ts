@@ -1,5 +1,5 @@
 import { METHOD_SPECS } from '../masonry/index.ts';
-import { displayOf, listOf, type Method, type Scene, type Session, type Work } from '../scene/index.ts';
+import { displayOf, listOf, type Method, type Scene, type Session, type Work } from '../document/index.ts';
 
 /** What people's sessions say of how fast they build. */
 
@@ -15,7 +15,7 @@ export const DEFAULT_RATES: Readonly<Record<Work, number>> = {
   other: 150,
 };
 /** A rate is learnt from this many counted sessions on. */
-export const LEAST_SESSIONS = 3;
+export const MIN_SESSIONS = 3;
 /** The spread of a rate nobody has logged enough of: the standard deviation of its logarithm (ours, no source). */
 export const DEFAULT_SPREAD = 0.5;
 
@@ -49,11 +49,11 @@ export function rateOf(scene: Scene, person: string | null, work: Work, method: 
     work === 'ground' && method !== null
       ? all.filter((session) => (session.method ?? methodOf(scene, session.section)) === method)
       : [];
-  const mine = alike.length >= LEAST_SESSIONS ? alike : all;
+  const mine = alike.length >= MIN_SESSIONS ? alike : all;
   const minutes = mine.reduce((sum, session) => sum + session.minutes, 0);
   const pieces = mine.reduce((sum, session) => sum + session.pieces, 0);
   const told = { sessions: mine.length, hours: minutes / 60, pieces };
-  if (mine.length < LEAST_SESSIONS)
+  if (mine.length < MIN_SESSIONS)
     return { perHour: defaultRate(work, method), spread: DEFAULT_SPREAD, ...told, learnt: false };
   return { perHour: (60 * pieces) / minutes, spread: scatterOf(mine), ...told, learnt: true };
 }
@@ -83,7 +83,7 @@ export function speedSpread(scene: Scene, person: string): number {
   const mine = listOf(scene, 'session')
     .filter(counts)
     .filter((session) => session.person === person);
-  return mine.length < LEAST_SESSIONS ? DEFAULT_SPREAD : scatterOf(mine) / Math.sqrt(mine.length);
+  return mine.length < MIN_SESSIONS ? DEFAULT_SPREAD : scatterOf(mine) / Math.sqrt(mine.length);
 }
 
 /** Hours logged so far, by section; null: of no section. A session that runs counts up to now only where it is told. */

@@ -1,4 +1,4 @@
-import { listOf, type Photo, type Scene } from '../scene/index.ts';
+import { listOf, type Photo, type Scene } from '../document/index.ts';
 
 /** Photos from the same spot, one after the other in time. */
 

@@ -1,4 +1,4 @@
-import { STAGES, displayOf, listOf, type Scene, type Section, daysBetween } from '../scene/index.ts';
+import { STAGES, displayOf, listOf, type Scene, type Section, daysBetween } from '../document/index.ts';
 
 /** Steps from «planned» to «done». */
 export const STEPS = STAGES.length - 1;

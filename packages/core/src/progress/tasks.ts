@@ -1,9 +1,17 @@
-import { counted, inRect, overlap, type Rect } from '../lattice/index.ts';
+import { countOf, containsPoint, intersection, type Rect } from '../grid/index.ts';
 import { colourName, partName } from '../catalogue/index.ts';
-import type { Judged } from '../check/index.ts';
+import type { EvaluatedFinding } from '../findings/index.ts';
 import { neighboursOf } from '../cut/index.ts';
-import { colourPolicyOf, mayStandIn } from '../ledger/index.ts';
-import { STAGES, labelOf, listOf, type Scene, type Section, type Stage, type Work } from '../scene/index.ts';
+import { colourPolicyOf, mayStandIn } from '../materials/index.ts';
+import {
+  STAGES,
+  labelOf,
+  listOf,
+  type Scene,
+  type Section,
+  type Stage,
+  type Work,
+} from '../document/index.ts';
 
 /** Tasks that a display itself asks for: each is offered once and becomes a task when somebody takes it. */
 
@@ -28,7 +36,7 @@ export interface CountedBlock extends Rect {
 
 /** What other rooms know of a scene; null: not known yet. */
 export interface AskedOf {
-  findings: readonly Judged[] | null;
+  findings: readonly EvaluatedFinding[] | null;
   blocks: readonly CountedBlock[] | null;
 }
 
@@ -60,7 +68,7 @@ export function offeredTasks(scene: Scene, { findings, blocks }: AskedOf): Offer
       ...{ stage, work, pieces, likely },
     });
   };
-  const at = (x: number, y: number) => sections.find((section) => inRect(section, x, y));
+  const at = (x: number, y: number) => sections.find((section) => containsPoint(section, x, y));
   const middle = ({ x, y, w, d }: Rect) => at(x + w / 2, y + d / 2);
   const named = (id: string | null) => (id === null ? undefined : scene.section[id]);
 
@@ -102,7 +110,7 @@ export function offeredTasks(scene: Scene, { findings, blocks }: AskedOf): Offer
       offer(`advice:${id}`, `As advised: ${title}`, named(section), { likely: HOURS.advice });
   for (const { id, name, x, y, cast, state } of listOf(scene, 'figure'))
     if (state !== 'placed')
-      offer(`figure:${id}`, `Place «${name}», ${counted(cast, 'figure')}`, at(x, y), {
+      offer(`figure:${id}`, `Place «${name}», ${countOf(cast, 'figure')}`, at(x, y), {
         ...{ work: 'figures', stage: 'peopled', pieces: cast },
       });
   for (const block of blocks ?? [])
@@ -129,7 +137,7 @@ const cut = (text: string) => (text.length > NAME_LENGTH ? `${text.slice(0, NAME
 function widest(sections: readonly Section[], rect: Rect): Section | undefined {
   let best: { section: Section; studs: number } | null = null;
   for (const section of sections) {
-    const shared = overlap(section, rect);
+    const shared = intersection(section, rect);
     const studs = shared ? shared.w * shared.d : 0;
     if (studs > (best?.studs ?? 0)) best = { section, studs };
   }

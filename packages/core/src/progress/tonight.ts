@@ -1,6 +1,6 @@
 /** The best use of one evening: what can really be finished in it. */
 
-export interface Doable {
+export interface EveningTask {
   id: string;
   minutes: number;
   /** What finishing it is worth. */
@@ -15,7 +15,7 @@ export interface Doable {
  * @param minutes how long the evening is
  * @returns indices, in an order in which they can be done
  */
-export function bestEvening(tasks: readonly Doable[], minutes: number): number[] {
+export function bestEvening(tasks: readonly EveningTask[], minutes: number): number[] {
   const order = tasks.map((_, i) => i).sort((a, b) => density(tasks[b]) - density(tasks[a]) || a - b);
   let best: { value: number; spent: number; set: ReadonlySet<number> } = {
     value: 0,
@@ -61,9 +61,9 @@ export function bestEvening(tasks: readonly Doable[], minutes: number): number[]
   return inOrder(tasks, best.set);
 }
 
-const density = ({ value, minutes }: Doable) => value / Math.max(minutes, 1);
+const density = ({ value, minutes }: EveningTask) => value / Math.max(minutes, 1);
 
-function needed(tasks: readonly Doable[], i: number, has: ReadonlySet<number>): number[] {
+function needed(tasks: readonly EveningTask[], i: number, has: ReadonlySet<number>): number[] {
   const all = new Set<number>();
   const visit = (k: number): void => {
     if (has.has(k) || all.has(k)) return;
@@ -74,7 +74,7 @@ function needed(tasks: readonly Doable[], i: number, has: ReadonlySet<number>): 
   return [...all];
 }
 
-function inOrder(tasks: readonly Doable[], set: ReadonlySet<number>): number[] {
+function inOrder(tasks: readonly EveningTask[], set: ReadonlySet<number>): number[] {
   const order: number[] = [];
   const visit = (i: number): void => {
     if (order.includes(i) || !set.has(i)) return;

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { sceneFrom, type Scene, type Slot } from '../scene/index.ts';
+import { sceneFrom, type Scene, type Slot } from '../document/index.ts';
 import { dayClock, eveningOf, offeredTasks, spotsOf, type CountedBlock } from './index.ts';
 
 const people = [

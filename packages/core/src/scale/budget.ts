@@ -1,4 +1,4 @@
-import { MM_PER_STUD } from '../lattice/index.ts';
+import { MM_PER_STUD } from '../grid/index.ts';
 
 /** A room or yard with its true inside size, m, its walls in studs, and the plot it is given, studs outside. */
 export interface SpaceAsked {

@@ -1,4 +1,4 @@
-import { MM_PER_PLATE, MM_PER_STUD } from '../lattice/index.ts';
+import { MM_PER_PLATE, MM_PER_STUD } from '../grid/index.ts';
 
 /** Which counts of studs a size may have: even and odd ones put the middle on a joint or on a stud. */
 export type Parity = 'any' | 'even' | 'odd';

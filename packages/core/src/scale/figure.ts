@@ -1,4 +1,4 @@
-import { MM_PER_PLATE } from '../lattice/index.ts';
+import { MM_PER_PLATE } from '../grid/index.ts';
 import { FIGURE_MM, FIGURE_WIDTH_MM, NEM_010 } from './ratio.ts';
 import { BREADTH, STATURE } from './trueSizes.ts';
 

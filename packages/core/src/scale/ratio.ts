@@ -1,4 +1,4 @@
-import { MM_PER_PLATE, MM_PER_STUD } from '../lattice/index.ts';
+import { MM_PER_PLATE, MM_PER_STUD } from '../grid/index.ts';
 
 /** Height of a figure without hair, mm (from memory). */
 export const FIGURE_MM = 40;

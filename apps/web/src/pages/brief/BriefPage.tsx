@@ -1,6 +1,6 @@
 import { useSearchParams } from 'react-router';
-import { displayOf } from '@quarry/core/scene';
-import { useDisplay, useMay } from '../../data/useDisplay.tsx';
+import { displayOf } from '@quarry/core/document';
+import { useDisplay, useDenialReason } from '../../data/useDisplay.tsx';
 import { DatesSheet } from './DatesSheet.tsx';
 import { RulesSheet } from './RulesSheet.tsx';
 import { ScaleSheet } from './ScaleSheet.tsx';
@@ -17,7 +17,7 @@ const SHEETS = [
 /** The brief, on four sheets. Which one is open stands in the address, so that it can be sent to somebody. */
 export function BriefPage() {
   const scene = useDisplay(({ scene }) => scene);
-  const may = useMay();
+  const may = useDenialReason();
   const [search, setSearch] = useSearchParams();
   const display = displayOf(scene);
   const disabled = may({ op: 'patch', kind: 'display', id: 'display', v: display.v, set: {} }) !== null;

@@ -1,11 +1,11 @@
 import { addWeeks, differenceInCalendarDays, format, formatISO, parseISO } from 'date-fns';
 import { progressOf, STEPS } from '@quarry/core/progress';
-import { RHYTHMS, displayOf, listOf, nextUpdate, updateDays } from '@quarry/core/scene';
+import { RHYTHMS, displayOf, listOf, nextUpdate, updateDays } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { CheckField, DateField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
-import { Heading, Line } from '../../ui/parts.tsx';
+import { Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
-import { today } from '../../workers/survey.tsx';
+import { today } from '../../workers/derived.tsx';
 import { People } from './People.tsx';
 import { useSetDisplay } from './useSetDisplay.ts';
 
@@ -91,27 +91,32 @@ function Dates({ disabled }: { disabled: boolean }) {
         <p className="ink-2 pt-2">Set the show day to see the weeks left.</p>
       ) : (
         <dl>
-          <Line label={days >= 0 ? 'Left to the show' : 'Since the show'} note={`${Math.abs(days)} days`}>
+          <DefinitionRow
+            label={days >= 0 ? 'Left to the show' : 'Since the show'}
+            note={`${Math.abs(days)} days`}
+          >
             {Math.floor(Math.abs(days) / 7)} weeks
-          </Line>
+          </DefinitionRow>
           {startDate && (
-            <Line label="Of the time" note={`from ${format(parseISO(startDate), 'd MMM yyyy')}`}>
+            <DefinitionRow label="Of the time" note={`from ${format(parseISO(startDate), 'd MMM yyyy')}`}>
               {spent(startDate, showDate)} % gone
-            </Line>
+            </DefinitionRow>
           )}
-          <Line label="Stages to go" note={`${sections} sections of ${STEPS} steps`}>
+          <DefinitionRow label="Stages to go" note={`${sections} sections of ${STEPS} steps`}>
             {toGo.toFixed(1)}
-          </Line>
-          {days > 0 && <Line label="That is, a week">{(toGo / (days / 7)).toFixed(1)} stages</Line>}
+          </DefinitionRow>
+          {days > 0 && (
+            <DefinitionRow label="That is, a week">{(toGo / (days / 7)).toFixed(1)} stages</DefinitionRow>
+          )}
           {days > 0 && every !== null && (
-            <Line
+            <DefinitionRow
               label="Updates before the show"
               note={next === null ? undefined : `the next on ${format(parseISO(next), 'EEE d MMM')}`}
             >
               {next === null || next > showDate
                 ? 0
                 : Math.floor(differenceInCalendarDays(parseISO(showDate), parseISO(next)) / every) + 1}
-            </Line>
+            </DefinitionRow>
           )}
         </dl>
       )}

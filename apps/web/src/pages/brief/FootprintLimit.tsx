@@ -1,4 +1,4 @@
-import { displayOf } from '@quarry/core/scene';
+import { displayOf } from '@quarry/core/document';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { OptionalQuantityField } from '../../ui/fields.tsx';
 import { useSetDisplay } from './useSetDisplay.ts';

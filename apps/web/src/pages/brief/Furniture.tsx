@@ -1,10 +1,10 @@
-import { MM_PER_PLATE } from '@quarry/core/lattice';
+import { MM_PER_PLATE } from '@quarry/core/grid';
 import { FIGURE_MM, FURNITURE_RULES, judgeFurniture } from '@quarry/core/scale';
-import { FURNITURE_USES, listOf } from '@quarry/core/scene';
+import { FURNITURE_USES, listOf } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Empty } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/useSay.ts';
+import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { capital } from '../../ui/words.ts';
 
@@ -14,7 +14,7 @@ const COLUMNS = 'minmax(5rem,1fr) 5.8rem auto 6.6rem auto';
 export function Furniture({ disabled }: { disabled: boolean }) {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
-  const { say } = useSay();
+  const { say } = useMeasureFormat();
   return (
     <div>
       <Rows

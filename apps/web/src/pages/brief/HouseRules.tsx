@@ -1,5 +1,13 @@
 import { Printer } from 'lucide-react';
-import { BACKS, COLOUR_POLICIES, GLUES, PLACEHOLDERS, SEASONS, WINDS, displayOf } from '@quarry/core/scene';
+import {
+  BACKS,
+  COLOUR_POLICIES,
+  GLUES,
+  PLACEHOLDERS,
+  SEASONS,
+  WINDS,
+  displayOf,
+} from '@quarry/core/document';
 import { useSheets } from '../../data/sheets.ts';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { OptionalQuantityField, SelectField, TextField } from '../../ui/fields.tsx';

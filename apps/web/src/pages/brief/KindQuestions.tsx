@@ -1,9 +1,9 @@
-import { SIDE_WORDS, SIDES, displayOf, listOf, type Side } from '@quarry/core/scene';
-import { footprintBounds } from '@quarry/core/relief';
-import { roomToGrow } from '@quarry/core/site';
+import { SIDE_WORDS, SIDES, displayOf, listOf, type Side } from '@quarry/core/document';
+import { footprintBounds } from '@quarry/core/terrain';
+import { roomToGrow } from '@quarry/core/venue';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { CheckField, QuantityField } from '../../ui/fields.tsx';
-import { Basis, Heading, Line, Quantity } from '../../ui/parts.tsx';
+import { Basis, Heading, DefinitionRow, Quantity } from '../../ui/parts.tsx';
 import { useSetDisplay } from './useSetDisplay.ts';
 
 /** A city: how much street front it has, how much is to come, and where it can grow. */
@@ -29,15 +29,15 @@ export function CityQuestions({ disabled }: { disabled: boolean }) {
         onCommit={(value) => set('planned more street front', { growth: value })}
       />
       <dl>
-        <Line label="Street front now" note={`${fronts.length} plots marked as street fronts`}>
+        <DefinitionRow label="Street front now" note={`${fronts.length} plots marked as street fronts`}>
           <Quantity value={front} measure="studs" />
-        </Line>
-        <Line
+        </DefinitionRow>
+        <DefinitionRow
           label="Room to grow on the tables"
           note={SIDES.map((side) => `${SIDE_WORDS[side]} ${room[side]}`).join(' · ')}
         >
           {room[best] > 0 ? `${room[best]} studs to the ${SIDE_WORDS[best]}` : 'none'}
-        </Line>
+        </DefinitionRow>
       </dl>
       {growth > room[best] && (
         <p className="text-warning text-xs pt-1">
@@ -78,9 +78,9 @@ export function ViewedFrom({ disabled }: { disabled: boolean }) {
         />
       ))}
       <dl>
-        <Line label="Edge that is seen" note={`of ${all} studs all round`}>
+        <DefinitionRow label="Edge that is seen" note={`of ${all} studs all round`}>
           {seen} studs, {all > 0 ? Math.round((100 * seen) / all) : 0} %
-        </Line>
+        </DefinitionRow>
       </dl>
     </section>
   );

@@ -1,5 +1,5 @@
-import { formatPlates } from '@quarry/core/lattice';
-import { displayOf, listOf, type Entity } from '@quarry/core/scene';
+import { formatPlates } from '@quarry/core/grid';
+import { displayOf, listOf, type Entity } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { OptionalQuantityField, QuantityField, TextField } from '../../ui/fields.tsx';
 import { Empty } from '../../ui/parts.tsx';

@@ -1,7 +1,7 @@
-import { MM_PER_PLATE, MM_PER_STUD, formatPlates } from '@quarry/core/lattice';
+import { MM_PER_PLATE, MM_PER_STUD, formatPlates } from '@quarry/core/grid';
 import { TRUE_SIZES, fitLength, type TrueSize } from '@quarry/core/scale';
 import { Heading } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/useSay.ts';
+import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { useSize } from '../../ui/useSize.ts';
 
 /** Room between two things, mm as built. */
@@ -9,7 +9,7 @@ const GAP = 14;
 
 /** Things everybody knows, drawn beside each other at the display's scale on the lattice, and their sizes in a table. */
 export function LineUp({ ratio }: { ratio: number }) {
-  const { rough } = useSay();
+  const { rough } = useMeasureFormat();
   const [host, { width }] = useSize<HTMLDivElement>();
   const built = TRUE_SIZES.filter(({ id }) => id !== 'track').map((thing) => ({
     thing,

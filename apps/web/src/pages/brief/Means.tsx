@@ -1,15 +1,15 @@
-import { MM_PER_STUD } from '@quarry/core/lattice';
-import { footprintBounds } from '@quarry/core/relief';
+import { MM_PER_STUD } from '@quarry/core/grid';
+import { footprintBounds } from '@quarry/core/terrain';
 import { metresOf } from '@quarry/core/scale';
-import { displayOf } from '@quarry/core/scene';
+import { displayOf } from '@quarry/core/document';
 import { useDisplay } from '../../data/useDisplay.tsx';
-import { Basis, Empty, Heading, Line } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/useSay.ts';
+import { Basis, Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
+import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 
 /** What the brief comes to, worked out. */
 export function Means() {
   const scene = useDisplay(({ scene }) => scene);
-  const { say, area } = useSay();
+  const { say, area } = useMeasureFormat();
   const display = displayOf(scene);
   const bounds = footprintBounds(scene);
   const { ratio, limitW, limitD } = display;
@@ -24,22 +24,24 @@ export function Means() {
       )}
       {bounds && (
         <dl>
-          <Line
+          <DefinitionRow
             label="Scene"
             note={`${say(bounds.w * MM_PER_STUD, 'mm')} × ${say(bounds.d * MM_PER_STUD, 'mm')}`}
           >
             {bounds.w} × {bounds.d} studs
-          </Line>
-          <Line label={`It shows, at 1:${ratio}`} note={area(metres(bounds.w) * metres(bounds.d))}>
+          </DefinitionRow>
+          <DefinitionRow label={`It shows, at 1:${ratio}`} note={area(metres(bounds.w) * metres(bounds.d))}>
             {say(Math.round(metres(bounds.w) * 10) / 10, 'm')} ×{' '}
             {say(Math.round(metres(bounds.d) * 10) / 10, 'm')}
-          </Line>
+          </DefinitionRow>
           {limitW !== null && limitD !== null && (
-            <Line label="Of the allowed footprint" note={`${limitW} × ${limitD} studs allowed`}>
+            <DefinitionRow label="Of the allowed footprint" note={`${limitW} × ${limitD} studs allowed`}>
               {((100 * bounds.w * bounds.d) / (limitW * limitD)).toFixed(0)} %
-            </Line>
+            </DefinitionRow>
           )}
-          <Line label="One stud stands for">{say(Math.round(metres(1) * 100) / 100, 'm')}</Line>
+          <DefinitionRow label="One stud stands for">
+            {say(Math.round(metres(1) * 100) / 100, 'm')}
+          </DefinitionRow>
         </dl>
       )}
       <Basis>True size = built size × ratio; 8 mm a stud, 3.2 mm a plate.</Basis>

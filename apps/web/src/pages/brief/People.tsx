@@ -1,4 +1,4 @@
-import { listOf } from '@quarry/core/scene';
+import { listOf } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { TextField } from '../../ui/fields.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';

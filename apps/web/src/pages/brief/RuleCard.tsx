@@ -1,13 +1,13 @@
-import { SIDE_WORDS, SIDES, SOURCE_RULES, STANCES, displayOf, listOf } from '@quarry/core/scene';
-import { RULE_CARDS, cardOf, isCard, judgeCard } from '@quarry/core/site';
-import { MM_PER_STUD } from '@quarry/core/lattice';
+import { SIDE_WORDS, SIDES, SOURCE_RULES, STANCES, displayOf, listOf } from '@quarry/core/document';
+import { RULE_CARDS, cardOf, isCard, evaluateCard } from '@quarry/core/venue';
+import { MM_PER_STUD } from '@quarry/core/grid';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Heading } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/useSay.ts';
+import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { capital } from '../../ui/words.ts';
-import { useSurvey } from '../../workers/survey.tsx';
+import { useDerived } from '../../workers/derived.tsx';
 import { FootprintLimit } from './FootprintLimit.tsx';
 import { useSetDisplay } from './useSetDisplay.ts';
 
@@ -164,12 +164,12 @@ function Required({ disabled }: { disabled: boolean }) {
 /** The card held against everything placed, live. */
 export function CardVerdict() {
   const scene = useDisplay(({ scene }) => scene);
-  const ground = useSurvey(({ ground }) => ground);
-  const { say } = useSay();
+  const ground = useDerived(({ ground }) => ground);
+  const { say } = useMeasureFormat();
   if (!ground) return null;
   const display = displayOf(scene);
   const state = cardOf(scene, ground.relief);
-  const kept = judgeCard(scene, state);
+  const kept = evaluateCard(scene, state);
   const { limitW, limitD, limitHeight, cardOverhang } = display;
   const over = SIDES.filter((side) => state.overhang[side] > 0);
   const size = (w: number, d: number) => `${w} × ${d} studs`;

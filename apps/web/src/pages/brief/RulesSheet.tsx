@@ -1,4 +1,4 @@
-import { KINDS_OF_DISPLAY, displayOf } from '@quarry/core/scene';
+import { KINDS_OF_DISPLAY, displayOf } from '@quarry/core/document';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { ModuleSize } from '../../ui/ModuleSize.tsx';

@@ -9,11 +9,11 @@ import {
   scaleOf,
   type Parity,
 } from '@quarry/core/scale';
-import { SCHOOLS, displayOf } from '@quarry/core/scene';
+import { SCHOOLS, displayOf } from '@quarry/core/document';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField, SelectField } from '../../ui/fields.tsx';
-import { Basis, Heading, Line } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/useSay.ts';
+import { Basis, Heading, DefinitionRow } from '../../ui/parts.tsx';
+import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { capital } from '../../ui/words.ts';
 import { Furniture } from './Furniture.tsx';
 import { LineUp } from './LineUp.tsx';
@@ -43,7 +43,7 @@ export function ScaleSheet({ disabled }: { disabled: boolean }) {
 }
 
 function School({ disabled }: { disabled: boolean }) {
-  const { say, rough } = useSay();
+  const { say, rough } = useMeasureFormat();
   const scene = useDisplay(({ scene }) => scene);
   const set = useSetDisplay();
   const display = displayOf(scene);
@@ -103,15 +103,18 @@ function School({ disabled }: { disabled: boolean }) {
         </p>
       )}
       <dl>
-        <Line label="A figure stands for" note={`${say(FIGURE_MM, 'mm')} without hair`}>
+        <DefinitionRow label="A figure stands for" note={`${say(FIGURE_MM, 'mm')} without hair`}>
           {rough((FIGURE_MM * display.ratio) / 1000)}
-        </Line>
-        <Line label={`A person of ${rough(STATURE)} is`}>
+        </DefinitionRow>
+        <DefinitionRow label={`A person of ${rough(STATURE)} is`}>
           {say(Math.round((STATURE * 10_000) / display.ratio) / 10, 'mm')}
-        </Line>
-        <Line label="Nearest rail scale" note={`${(100 * (display.ratio / nearest - 1)).toFixed(0)} % off`}>
+        </DefinitionRow>
+        <DefinitionRow
+          label="Nearest rail scale"
+          note={`${(100 * (display.ratio / nearest - 1)).toFixed(0)} % off`}
+        >
           1:{nearest}
-        </Line>
+        </DefinitionRow>
       </dl>
     </section>
   );
@@ -126,7 +129,7 @@ const PARITIES: readonly { value: Parity; word: string }[] = [
 /** A real size in; what one can build out, with the error. */
 function RealThing() {
   const scene = useDisplay(({ scene }) => scene);
-  const { say } = useSay();
+  const { say } = useMeasureFormat();
   const { ratio, scaleSpread } = displayOf(scene);
   const [real, setReal] = useState({ length: 12, width: 2.55, height: 3.2 });
   const [parity, setParity] = useState<Parity>('any');
@@ -237,19 +240,21 @@ function WhatScale() {
         ))}
       </div>
       <dl>
-        <Line
+        <DefinitionRow
           label="Its scale"
           note={`1:${reading.length.toFixed(1)} long, 1:${reading.width?.toFixed(1)} wide, 1:${reading.height?.toFixed(1)} high`}
         >
           1:{reading.mean.toFixed(1)}
-        </Line>
-        <Line label="The dimensions disagree by">{(100 * reading.disagreement).toFixed(0)} %</Line>
-        <Line label={`Beside the display’s 1:${ratio}`} note={`the spread is ${scaleSpread} %`}>
+        </DefinitionRow>
+        <DefinitionRow label="The dimensions disagree by">
+          {(100 * reading.disagreement).toFixed(0)} %
+        </DefinitionRow>
+        <DefinitionRow label={`Beside the display’s 1:${ratio}`} note={`the spread is ${scaleSpread} %`}>
           <span className={off ? 'text-warning' : ''}>
             {off && '△ '}
             {Math.abs(100 * reading.beside).toFixed(0)} % too {reading.beside > 0 ? 'large' : 'small'}
           </span>
-        </Line>
+        </DefinitionRow>
       </dl>
       <Basis>
         Each dimension’s ratio is true size over built size; the scale of the whole is their geometric mean,

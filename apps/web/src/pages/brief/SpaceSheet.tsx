@@ -1,8 +1,8 @@
 import { FIGURE_RATIO, spaceBudget } from '@quarry/core/scale';
-import { displayOf, listOf, spacesOf, vehiclesOf, type Entity } from '@quarry/core/scene';
+import { displayOf, listOf, spacesOf, vehiclesOf, type Entity } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
-import { Basis, Empty, Line } from '../../ui/parts.tsx';
+import { Basis, Empty, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { useSetDisplay } from './useSetDisplay.ts';
 
@@ -128,7 +128,7 @@ function Budget({ disabled }: { disabled: boolean }) {
       </Rows>
       {budget.ratio !== null && (
         <dl className="max-w-md">
-          <Line
+          <DefinitionRow
             label="A scale at which all of them fit"
             note={
               budget.ratio > ratio
@@ -137,7 +137,7 @@ function Budget({ disabled }: { disabled: boolean }) {
             }
           >
             1:{(Math.ceil(budget.ratio * 10) / 10).toFixed(1)}
-          </Line>
+          </DefinitionRow>
         </dl>
       )}
       <Basis>
@@ -260,12 +260,12 @@ function Vehicles({ disabled }: { disabled: boolean }) {
           onCommit={(value) => set('changed the share of vehicles', { vehicleShare: value ?? 10 })}
         />
         <dl>
-          <Line label="They cover">
+          <DefinitionRow label="They cover">
             <span className={over ? 'text-warning' : ''}>
               {over && '△ '}
               {(100 * judged.share).toFixed(1)} %
             </span>
-          </Line>
+          </DefinitionRow>
         </dl>
       </div>
       <Basis>

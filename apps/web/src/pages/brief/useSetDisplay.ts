@@ -1,4 +1,4 @@
-import { displayOf, type Display } from '@quarry/core/scene';
+import { displayOf, type Display } from '@quarry/core/document';
 import { useDisplay, useEdit } from '../../data/useDisplay.tsx';
 
 /** Sets fields of the display itself, with the words for the history. */

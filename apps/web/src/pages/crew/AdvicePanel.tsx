@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { listOf, repliesOf, stampOf, type Scene, type Thread } from '@quarry/core/scene';
+import { listOf, repliesOf, stampOf, type Scene, type Thread } from '@quarry/core/document';
 import { keys, queryClient } from '../../data/api.ts';
 import { crewApi } from '../../data/crewApi.ts';
 import { useDisplay, useLink } from '../../data/useDisplay.tsx';
@@ -8,7 +8,7 @@ import { useMarks, useUnread } from '../../frame/CrewHere.tsx';
 import { Empty } from '../../ui/parts.tsx';
 import { capital } from '../../ui/words.ts';
 import { NewAdvice } from './NewAdvice.tsx';
-import { StateWord } from './said.tsx';
+import { StateWord } from './threadText.tsx';
 import { ThreadView } from './ThreadView.tsx';
 
 const SHOWN = ['open', 'mine', 'all'] as const;

@@ -2,11 +2,11 @@ import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { format, isSameDay, parseISO } from 'date-fns';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
-import { KINDS, KIND_NAMES, listOf } from '@quarry/core/scene';
+import { KINDS, KIND_NAMES, listOf } from '@quarry/core/document';
 import { Board } from '../../board/Board.tsx';
 import { keys, queryClient } from '../../data/api.ts';
 import { crewApi, type HistoryFilter, type HistoryLine } from '../../data/crewApi.ts';
-import { useDisplay, useEdit, useLink, usePlans } from '../../data/useDisplay.tsx';
+import { useDisplay, useEdit, useLink, useIsPlanner } from '../../data/useDisplay.tsx';
 import { Dialog, Empty, Failure, Loading } from '../../ui/parts.tsx';
 import { dayWord, momentWord } from '../../ui/words.ts';
 import { usePast } from './usePast.ts';
@@ -163,7 +163,9 @@ function Entry({ line, on, onShow }: { line: HistoryLine; on: boolean; onShow: (
   const [open, setOpen] = useState(false);
   // Batches from before sentences were kept have their label only.
   const sentences =
-    line.told.length > 0 ? line.told.map(({ sentence }) => sentence) : [line.label || 'a change'];
+    line.descriptions.length > 0
+      ? line.descriptions.map(({ sentence }) => sentence)
+      : [line.label || 'a change'];
   const shown = open ? sentences : sentences.slice(0, SHORT);
   return (
     <div
@@ -204,7 +206,7 @@ function PastPlan({
   onMoment: (seq: number | null) => void;
 }) {
   const past = usePast(seq);
-  const plans = usePlans();
+  const plans = useIsPlanner();
   const [restoring, setRestoring] = useState(false);
   return (
     <div className="grid grid-rows-[auto_minmax(0,1fr)_auto] min-h-0 min-w-0">
@@ -270,13 +272,16 @@ function PastPlan({
 function TakeBack({ line }: { line: HistoryLine }) {
   const link = useLink();
   const edit = useEdit();
-  const plans = usePlans();
+  const plans = useIsPlanner();
   const [later, setLater] = useState<{ sentence: string; of: string[] } | null>(null);
   const back = useMutation({
     mutationFn: () => crewApi.takingBack(link.id, line.seq),
     onSuccess: (answer) => {
       if (answer.ok)
-        edit.change(`took back: ${line.label || (line.told[0]?.sentence ?? 'a change')}`, answer.changes);
+        edit.change(
+          `took back: ${line.label || (line.descriptions[0]?.sentence ?? 'a change')}`,
+          answer.changes,
+        );
       else
         setLater({
           sentence: answer.sentence,

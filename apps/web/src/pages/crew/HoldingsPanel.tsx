@@ -1,19 +1,19 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { handoverWords, holdingsOf, type Holding } from '@quarry/core/record';
-import { listOf, stageWord } from '@quarry/core/scene';
-import { freshId, useDisplay, useEdit, useLink, usePlans } from '../../data/useDisplay.tsx';
+import { handoverWords, holdingsOf, type Holding } from '@quarry/core/history';
+import { listOf, stageWord } from '@quarry/core/document';
+import { freshId, useDisplay, useEdit, useLink, useIsPlanner } from '../../data/useDisplay.tsx';
 import { Avatar, ringOf } from '../../ui/Avatar.tsx';
 import { Basis, Dialog, Empty, Heading } from '../../ui/parts.tsx';
-import { useSurvey } from '../../workers/survey.tsx';
+import { useDerived } from '../../workers/derived.tsx';
 
 /** Every section with who holds it, how far it is, and what it waits for. */
 export function HoldingsPanel() {
   const scene = useDisplay(({ scene }) => scene);
   const here = useDisplay(({ here }) => here);
-  const findings = useSurvey(({ judgement }) => judgement?.findings ?? null);
-  const netted = useSurvey(({ materials }) => materials?.rows ?? null);
-  const plans = usePlans();
+  const findings = useDerived(({ judgement }) => judgement?.findings ?? null);
+  const netted = useDerived(({ materials }) => materials?.rows ?? null);
+  const plans = useIsPlanner();
   const link = useLink();
   const [handing, setHanding] = useState<Holding | null>(null);
   const holdings = useMemo(() => holdingsOf(scene, { findings, netted }), [scene, findings, netted]);

@@ -1,11 +1,11 @@
 import { useState } from 'react';
-import { centreOf } from '@quarry/core/lattice';
-import { labelOf, listOf, mentionsIn, placeIn, sectionOf, thingOf } from '@quarry/core/scene';
+import { centreOf } from '@quarry/core/grid';
+import { labelOf, listOf, mentionsIn, placeIn, sectionOfEntity, thingOf } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit, useLink } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { Heading } from '../../ui/parts.tsx';
 import { capital } from '../../ui/words.ts';
-import { useSurvey } from '../../workers/survey.tsx';
+import { useDerived } from '../../workers/derived.tsx';
 
 /** Advice about what is picked on the plan, a finding, or a section. */
 export function NewAdvice({
@@ -22,13 +22,13 @@ export function NewAdvice({
   const scene = useDisplay(({ scene }) => scene);
   const person = useDisplay(({ actor }) => actor.person);
   const picked = useView((view) => view.picked);
-  const findings = useSurvey(({ judgement }) => judgement?.findings);
+  const findings = useDerived(({ judgement }) => judgement?.findings);
   const edit = useEdit();
   const link = useLink();
   const found = findings?.find(({ key }) => key === finding) ?? null;
   const [kind = '', id = ''] = about?.split('/') ?? [];
   const thing = thingOf(scene, about ? { kind, id } : (found?.things[0] ?? picked));
-  const guess = thing ? sectionOf(scene, thing.kind, thing.id) : null;
+  const guess = thing ? sectionOfEntity(scene, thing.kind, thing.id) : null;
   const [title, setTitle] = useState(found ? found.sentence.slice(0, 120) : '');
   const [text, setText] = useState('');
   const [section, setSection] = useState(guess ?? '');

@@ -3,7 +3,7 @@ import { format, formatDistanceToNow } from 'date-fns';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import { ROLES, listOf } from '@quarry/core/scene';
+import { ROLES, listOf } from '@quarry/core/document';
 import { keys, queryClient } from '../../data/api.ts';
 import { INVITED_ROLES, crewApi, type Member } from '../../data/crewApi.ts';
 import { useDisplay, useLink } from '../../data/useDisplay.tsx';

@@ -2,17 +2,17 @@ import { useQuery } from '@tanstack/react-query';
 import { subDays } from 'date-fns';
 import { useEffect, useMemo, useState } from 'react';
 import { colourName, partName } from '@quarry/core/catalogue';
-import { reportSince, workWords, type SinceReport } from '@quarry/core/record';
-import type { Rect } from '@quarry/core/lattice';
-import { footprintBounds } from '@quarry/core/relief';
-import { kindSchema, listOf, placeIn, type Scene } from '@quarry/core/scene';
+import { reportSince, workWords, type SinceReport } from '@quarry/core/history';
+import type { Rect } from '@quarry/core/grid';
+import { footprintBounds } from '@quarry/core/terrain';
+import { kindSchema, listOf, placeIn, type Scene } from '@quarry/core/document';
 import { keys } from '../../data/api.ts';
 import { crewApi, type HistoryLine } from '../../data/crewApi.ts';
 import { useDisplay, useLink } from '../../data/useDisplay.tsx';
-import { Basis, Failure, Heading, Line, Loading } from '../../ui/parts.tsx';
+import { Basis, Failure, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { PlanPicture } from '../../ui/PlanPicture.tsx';
 import { capital, chanceWord, dayWord } from '../../ui/words.ts';
-import { useSurvey } from '../../workers/survey.tsx';
+import { useDerived } from '../../workers/derived.tsx';
 import { useOutlook } from '../../workers/useOutlook.ts';
 import { SendReport } from './SendReport.tsx';
 import { usePast } from './usePast.ts';
@@ -28,12 +28,12 @@ const REACHES = [
 type Reach = (typeof REACHES)[number]['id'];
 
 /** A log longer than this is reported by its latest part. */
-const MOST_LINES = 2000;
+const MAX_LINES = 2000;
 
 async function linesSince(id: string, after: number): Promise<HistoryLine[]> {
   const lines: HistoryLine[] = [];
   let before: number | undefined;
-  while (lines.length < MOST_LINES) {
+  while (lines.length < MAX_LINES) {
     const page = await crewApi.history(id, { after, limit: 500, before });
     lines.push(...page.lines);
     if (page.lines.length < 500) break;
@@ -145,14 +145,14 @@ function Report({
 }) {
   const scene = useDisplay(({ scene }) => scene);
   const seq = useDisplay(({ seq }) => seq);
-  const rows = useSurvey(({ materials }) => materials?.rows ?? null);
+  const rows = useDerived(({ materials }) => materials?.rows ?? null);
   const { answer } = useOutlook();
   const [now] = useState(() => Date.now());
   const report = useMemo((): ((names: boolean) => SinceReport) => {
-    const told = lines.map((line) => ({
+    const entries = lines.map((line) => ({
       ...line,
-      changes: line.told.length,
-      told: line.told.flatMap(({ kind, ...one }) => {
+      changes: line.descriptions.length,
+      descriptions: line.descriptions.flatMap(({ kind, ...one }) => {
         const known = kindSchema.safeParse(kind);
         return known.success ? [{ kind: known.data, ...one }] : [];
       }),
@@ -162,7 +162,7 @@ function Report({
         short > 0 ? [{ part, colour, qty: short, section: of }] : [],
       ) ?? null;
     return (names) =>
-      reportSince(before, scene, told, {
+      reportSince(before, scene, entries, {
         ...{ from: since, fromAt: since === 0 ? null : sinceAt, upto: seq, at: now, section, names, missing },
         outlook: answer?.ok ? answer.outlook : null,
       });
@@ -235,13 +235,17 @@ function Report({
         <Heading>Figures</Heading>
         <dl>
           {made.figures.map(({ word, before: was, after }) => (
-            <Line key={word} label={capital(word)} note={was === after ? undefined : `${was} before`}>
+            <DefinitionRow
+              key={word}
+              label={capital(word)}
+              note={was === after ? undefined : `${was} before`}
+            >
               {after}
-            </Line>
+            </DefinitionRow>
           ))}
-          <Line label="Pieces short">
+          <DefinitionRow label="Pieces short">
             {made.short === null ? 'counting …' : made.short.toLocaleString('en')}
-          </Line>
+          </DefinitionRow>
         </dl>
         {made.missing.length > 0 && (
           <details>
@@ -280,7 +284,7 @@ function Plan({
   scene: Scene;
   changed?: readonly Rect[];
 }) {
-  const core = useSurvey(({ core }) => core);
+  const core = useDerived(({ core }) => core);
   const [svg, setSvg] = useState<string | null>(null);
   useEffect(() => {
     let wanted = true;
@@ -302,7 +306,9 @@ const NOWHERE: readonly Rect[] = [];
 /** Where things of the plan have changed: what is small enough to be pointed at. */
 function placesOf(scene: Scene, lines: readonly HistoryLine[]): Rect[] {
   const whole = footprintBounds(scene);
-  const keys = new Set(lines.flatMap(({ told }) => told.map(({ kind, id }) => `${kind}/${id}`)));
+  const keys = new Set(
+    lines.flatMap(({ descriptions }) => descriptions.map(({ kind, id }) => `${kind}/${id}`)),
+  );
   return [...keys].flatMap((key) => {
     const [kind, id] = key.split('/');
     const known = kindSchema.safeParse(kind);

@@ -1,19 +1,19 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { fileName } from '@quarry/core/formats';
-import type { Rect } from '@quarry/core/lattice';
-import { reportMarkdown, type SinceReport } from '@quarry/core/record';
-import { listOf } from '@quarry/core/scene';
+import type { Rect } from '@quarry/core/grid';
+import { reportMarkdown, type SinceReport } from '@quarry/core/history';
+import { listOf } from '@quarry/core/document';
 import { keys } from '../../data/api.ts';
 import { crewApi } from '../../data/crewApi.ts';
 import { usePaper } from '../../data/sheets.ts';
-import { freshId, useDisplay, useEdit, useLink, usePlans } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useLink, useIsPlanner } from '../../data/useDisplay.tsx';
 import { Trouble } from '../../ui/forms.tsx';
 import { Heading } from '../../ui/parts.tsx';
 import { save } from '../../ui/save.ts';
 
 /** The longest text that is sent, characters. */
-const MOST_TEXT = 20_000;
+const MAX_TEXT = 20_000;
 
 /** The report in somebody's words: a few above it or the whole of it edited; sent, published, and taken out as files. */
 export function SendReport({
@@ -47,7 +47,7 @@ export function SendReport({
   const edit = useEdit();
   const link = useLink();
   const paper = usePaper();
-  const plans = usePlans();
+  const plans = useIsPlanner();
   const [words, setWords] = useState('');
   /** The whole text as somebody edited it; null: as it is worked out. */
   const [edited, setEdited] = useState<string | null>(null);
@@ -66,7 +66,7 @@ export function SendReport({
     onSuccess: (file) => save(file, fileName([name], 'pdf')),
   });
   const send = () => {
-    const text = (edited ?? reportMarkdown(report(published ? share : true), words)).slice(0, MOST_TEXT);
+    const text = (edited ?? reportMarkdown(report(published ? share : true), words)).slice(0, MAX_TEXT);
     edit.add('sent a report', 'report', freshId('report'), {
       ...{ name: name.slice(0, 80), section, from: since, upto: made.upto, by: me, text, published },
       fromAt: sinceAt === null ? null : new Date(sinceAt).toISOString(),
@@ -82,7 +82,7 @@ export function SendReport({
           <textarea
             className="textarea textarea-sm w-full font-mono text-xs"
             rows={16}
-            maxLength={MOST_TEXT}
+            maxLength={MAX_TEXT}
             value={edited}
             onChange={(event) => setEdited(event.currentTarget.value)}
           />
@@ -95,7 +95,7 @@ export function SendReport({
         onClick={() =>
           setEdited(
             edited === null
-              ? reportMarkdown(report(published ? share : true), words).slice(0, MOST_TEXT)
+              ? reportMarkdown(report(published ? share : true), words).slice(0, MAX_TEXT)
               : null,
           )
         }

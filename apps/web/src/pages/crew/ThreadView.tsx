@@ -1,31 +1,31 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { tellBatch } from '@quarry/core/record';
+import { describeBatch } from '@quarry/core/history';
 import {
   labelOf,
   mentionsIn,
   proposalOf,
   reduce,
-  refit,
+  rebase,
   repliesOf,
   thingOf,
   type Change,
   type Scene,
   type Thread,
   type ThreadState,
-} from '@quarry/core/scene';
-import { freshId, useDisplay, useEdit, useLink, useMay } from '../../data/useDisplay.tsx';
+} from '@quarry/core/document';
+import { freshId, useDisplay, useEdit, useLink, useDenialReason } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { Heading } from '../../ui/parts.tsx';
 import { capital } from '../../ui/words.ts';
-import { useSurvey } from '../../workers/survey.tsx';
-import { Said, StateWord } from './said.tsx';
+import { useDerived } from '../../workers/derived.tsx';
+import { ThreadText, StateWord } from './threadText.tsx';
 
 /** One piece of advice: what was said, what it proposes, the answers, and what was decided. */
 export function ThreadView({ thread }: { thread: Thread }) {
   const scene = useDisplay(({ scene }) => scene);
   const me = useDisplay(({ actor }) => actor.person);
-  const findings = useSurvey(({ judgement }) => judgement?.findings);
+  const findings = useDerived(({ judgement }) => judgement?.findings);
   const show = useView((view) => view.show);
   const link = useLink();
   const edit = useEdit();
@@ -68,11 +68,11 @@ export function ThreadView({ thread }: { thread: Thread }) {
           {found ? found.sentence : 'The finding it was about is gone: what it asked for has been settled.'}
         </p>
       )}
-      <Said by={thread.by} at={thread.at} text={thread.text} />
+      <ThreadText by={thread.by} at={thread.at} text={thread.text} />
       {thread.proposal.length > 0 && <Proposal thread={thread} />}
       {repliesOf(scene, thread.id).map((one) => (
         <div key={one.id} className="border-t hair pl-3">
-          <Said by={one.by} at={one.at} text={one.text} />
+          <ThreadText by={one.by} at={one.at} text={one.text} />
         </div>
       ))}
       {thread.reason && (
@@ -113,11 +113,11 @@ export function ThreadView({ thread }: { thread: Thread }) {
 
 /** What the proposal would do to the scene as it stands. */
 function proposed(scene: Scene, thread: Thread) {
-  const fitted = refit(scene, proposalOf(thread));
+  const fitted = rebase(scene, proposalOf(thread));
   if (!fitted.ok) return fitted;
   const reduction = reduce(scene, fitted.changes);
   return reduction.ok
-    ? { ...fitted, told: tellBatch(scene, reduction.scene, fitted.changes) }
+    ? { ...fitted, descriptions: describeBatch(scene, reduction.scene, fitted.changes) }
     : { ok: false as const, sentence: reduction.refusal.sentence };
 }
 
@@ -131,11 +131,11 @@ function Proposal({ thread }: { thread: Thread }) {
         Proposes
       </Heading>
       {fits.ok ? (
-        fits.told.length === 0 ? (
+        fits.descriptions.length === 0 ? (
           <p className="ink-2">{done ? 'It has been taken over.' : 'It stands like this already.'}</p>
         ) : (
           <ul className="list-disc pl-4">
-            {fits.told.map(({ kind, id, sentence }) => (
+            {fits.descriptions.map(({ kind, id, sentence }) => (
               <li key={`${kind}/${id}`}>{capital(sentence)}</li>
             ))}
           </ul>
@@ -143,7 +143,7 @@ function Proposal({ thread }: { thread: Thread }) {
       ) : (
         <p className="text-warning">It can no longer be taken over: {fits.sentence}</p>
       )}
-      {fits.ok && fits.moved.length > 0 && fits.told.length > 0 && (
+      {fits.ok && fits.moved.length > 0 && fits.descriptions.length > 0 && (
         <p className="ink-2 text-xs">
           {capital(fits.moved.join(', '))} {fits.moved.length === 1 ? 'has' : 'have'} changed since this was
           proposed; the fields above are set as proposed.
@@ -158,7 +158,7 @@ function Decide({ thread }: { thread: Thread }) {
   const scene = useDisplay(({ scene }) => scene);
   const me = useDisplay(({ actor }) => actor.person);
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const [reason, setReason] = useState('');
   const patch = (set: Record<string, unknown>): Change => ({
     ...{ op: 'patch', kind: 'thread', id: thread.id, v: thread.v },
@@ -190,7 +190,7 @@ function Decide({ thread }: { thread: Thread }) {
             </label>
           )}
           <div className="flex flex-wrap gap-2">
-            {answers && fits?.ok && fits.told.length > 0 && (
+            {answers && fits?.ok && fits.descriptions.length > 0 && (
               <button
                 type="button"
                 className="btn btn-sm btn-primary"

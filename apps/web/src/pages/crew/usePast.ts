@@ -1,15 +1,15 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { fromRows, type Scene } from '@quarry/core/scene';
+import { fromRows, type Scene } from '@quarry/core/document';
 import { keys } from '../../data/api.ts';
 import { crewApi } from '../../data/crewApi.ts';
 import { useLink } from '../../data/useDisplay.tsx';
-import { useSurvey, type Ground } from '../../workers/survey.tsx';
+import { useDerived, type CompiledGround } from '../../workers/derived.tsx';
 
 /** The display as it was after a number of its log; its ground a moment later. Null: nothing is asked. */
 export function usePast(seq: number | null) {
   const link = useLink();
-  const core = useSurvey(({ core }) => core);
+  const core = useDerived(({ core }) => core);
   const past = useQuery({
     queryKey: keys.past(link.id, seq ?? 0),
     enabled: seq !== null,
@@ -21,7 +21,7 @@ export function usePast(seq: number | null) {
       return { scene: fromRows(rows), at };
     },
   });
-  const [drawn, setDrawn] = useState<{ of: Scene; ground: Ground } | null>(null);
+  const [drawn, setDrawn] = useState<{ of: Scene; ground: CompiledGround } | null>(null);
   const scene = past.data?.scene ?? null;
   useEffect(() => {
     if (!scene || !core) return;

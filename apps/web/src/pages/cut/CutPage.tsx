@@ -1,17 +1,17 @@
 import { useMemo, useState } from 'react';
-import { adoptCutting, neighboursOf, type Rival } from '@quarry/core/cut';
-import { listOf, reduce, type Scene } from '@quarry/core/scene';
+import { adoptCutting, neighboursOf, type Alternative } from '@quarry/core/cut';
+import { listOf, reduce, type Scene } from '@quarry/core/document';
 import { Board, type BoardActs } from '../../board/Board.tsx';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
-import { useSurvey } from '../../workers/survey.tsx';
-import { useAsked } from '../../workers/useAsked.ts';
-import { useRivals } from '../../workers/useRivals.ts';
+import { useDerived } from '../../workers/derived.tsx';
+import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
+import { useAlternatives } from '../../workers/useAlternatives.ts';
 import { HandPanel } from './HandPanel.tsx';
 import { LiftPanel } from './LiftPanel.tsx';
 import { OrderPanel } from './OrderPanel.tsx';
-import { RivalsPanel } from './RivalsPanel.tsx';
+import { AlternativesPanel } from './AlternativesPanel.tsx';
 import { SeamsPanel } from './SeamsPanel.tsx';
 
 const PANELS = [
@@ -36,15 +36,15 @@ const LOOK: BoardActs = {
 /** How the scene comes apart: rival cuttings, cuts by hand, what is lifted, seams agreed, and the order of it all. */
 export function CutPage() {
   const scene = useDisplay(({ scene }) => scene);
-  const ground = useSurvey(({ ground }) => ground);
-  const judgement = useSurvey(({ judgement }) => judgement);
+  const ground = useDerived(({ ground }) => ground);
+  const judgement = useDerived(({ judgement }) => judgement);
   const { pick, cutLine } = useView();
   const [panel, setPanel] = useState<(typeof PANELS)[number]['id']>('rivals');
-  const [chosen, setChosen] = useState<Rival | null>(null);
-  const rivals = useRivals();
+  const [chosen, setChosen] = useState<Alternative | null>(null);
+  const rivals = useAlternatives();
   const [seam, setSeam] = useState<string | null>(null);
   const seamLine = useMemo(() => (panel === 'seams' ? lineOf(scene, seam) : null), [scene, panel, seam]);
-  const stated = useAsked((core) => core.problem());
+  const stated = useWorkerQuery((core) => core.problem());
   const shown = panel === 'rivals' && chosen ? (rivals.run.found[chosen]?.cutting ?? null) : null;
   const preview = useMemo(
     () => (shown && stated?.ok ? withCutting(scene, shown, stated.origin) : scene),
@@ -85,7 +85,7 @@ export function CutPage() {
           className="border-t md:border-t-0 md:border-l hair bg-base-100 overflow-auto px-3 py-2.5 min-h-0"
         >
           {panel === 'rivals' && (
-            <RivalsPanel
+            <AlternativesPanel
               stated={stated}
               rivals={rivals}
               chosen={chosen}

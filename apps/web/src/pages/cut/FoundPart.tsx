@@ -1,20 +1,20 @@
-import { counted, formatKg } from '@quarry/core/lattice';
+import { countOf, formatKg } from '@quarry/core/grid';
 import {
   SEAM_WORDS,
   adoptCutting,
-  blocksOf,
+  partitionDiffs,
   inDisplay,
   setModules,
   type Arrangement,
   type Cutting,
-  type Rival,
+  type Alternative,
 } from '@quarry/core/cut';
-import { listOf } from '@quarry/core/scene';
+import { listOf } from '@quarry/core/document';
 import { useDisplay, useEdit } from '../../data/useDisplay.tsx';
-import { Heading, Line } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/useSay.ts';
+import { Heading, DefinitionRow } from '../../ui/parts.tsx';
+import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { basesInWords } from '../../ui/words.ts';
-import { useAsked } from '../../workers/useAsked.ts';
+import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 
 /** A rival one looks at: to be taken, whole or in part. */
 export function Found({
@@ -25,7 +25,7 @@ export function Found({
   busy,
   onTaken,
 }: {
-  rival: Rival;
+  rival: Alternative;
   cutting: Cutting;
   origin: { x: number; y: number };
   plans: boolean;
@@ -34,16 +34,16 @@ export function Found({
 }) {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
-  const arrangement = useAsked(
+  const arrangement = useWorkerQuery(
     (core) => core.rival(cutting, origin),
     `${rival} ${cutting.modules.length} ${cutting.cost.total}`,
   );
   const modules = listOf(scene, 'module').filter(({ locked }) => !locked);
   const there = inDisplay(scene, cutting, origin);
-  const blocks = modules.length > 0 ? blocksOf(modules, there) : [];
+  const blocks = modules.length > 0 ? partitionDiffs(modules, there) : [];
   const take = () =>
     edit.change(
-      `took a cutting of ${counted(cutting.modules.length, 'module')}`,
+      `took a cutting of ${countOf(cutting.modules.length, 'module')}`,
       adoptCutting(scene, cutting, origin),
     ) && onTaken();
   return (
@@ -70,7 +70,7 @@ export function Found({
                   <span className="flex-1">
                     {here}{' '}
                     <span className="ink-2 text-xs">
-                      {counted(block.here.length, 'module')} becomes {block.there.length}
+                      {countOf(block.here.length, 'module')} becomes {block.there.length}
                     </span>
                   </span>
                   <button
@@ -93,7 +93,7 @@ export function Found({
         </>
       )}
       {arrangement && <Over arrangement={arrangement} />}
-      <Heading aside={counted(cutting.modules.length, 'module')}>Its modules</Heading>
+      <Heading aside={countOf(cutting.modules.length, 'module')}>Its modules</Heading>
       <table className="w-full text-xs">
         <tbody>
           {cutting.modules.map(({ id, w, d, massKg, bases }) => (
@@ -118,7 +118,7 @@ export function Found({
 
 /** What the seams lie over, what is bought, and which passage is tightest. */
 export function Over({ arrangement }: { arrangement: Arrangement }) {
-  const { say } = useSay();
+  const { say } = useMeasureFormat();
   const { over, bought, tightest } = arrangement;
   return (
     <>
@@ -127,18 +127,18 @@ export function Over({ arrangement }: { arrangement: Arrangement }) {
       </Heading>
       <dl>
         {over.map(({ over: what, studs }) => (
-          <Line key={what} label={SEAM_WORDS[what]}>
+          <DefinitionRow key={what} label={SEAM_WORDS[what]}>
             <span className={what === 'forbidden' ? 'text-error font-semibold' : ''}>{studs} studs</span>
-          </Line>
+          </DefinitionRow>
         ))}
       </dl>
       {arrangement.rim.studs > 0 && (
-        <Line
+        <DefinitionRow
           label="Rim of plates"
-          note={`${arrangement.rim.studs.toLocaleString('en')} studs, ${counted(arrangement.rim.pieces, 'plate')}, tied from above over the joint`}
+          note={`${arrangement.rim.studs.toLocaleString('en')} studs, ${countOf(arrangement.rim.pieces, 'plate')}, tied from above over the joint`}
         >
           about {arrangement.rim.cost.toFixed(2)}
-        </Line>
+        </DefinitionRow>
       )}
       <Heading>To buy</Heading>
       <p>

@@ -9,23 +9,23 @@ import {
   neighboursOf,
   type HandAct,
 } from '@quarry/core/cut';
-import { footprintBounds } from '@quarry/core/relief';
-import { displayOf, listOf, type Module } from '@quarry/core/scene';
-import { useDisplay, useEdit, usePlans } from '../../data/useDisplay.tsx';
+import { footprintBounds } from '@quarry/core/terrain';
+import { displayOf, listOf, type Module } from '@quarry/core/document';
+import { useDisplay, useEdit, useIsPlanner } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { NumberField, QuantityField, SelectField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { basesInWords } from '../../ui/words.ts';
-import { useAsked } from '../../workers/useAsked.ts';
+import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 
 /** Knife, glue, moved seams and locks, each with its price before one does it. */
 export function HandPanel() {
   const scene = useDisplay(({ scene }) => scene);
-  const plans = usePlans();
+  const plans = useIsPlanner();
   const { picked, pick } = useView();
   const modules = modulesByName(scene);
   const edit = useEdit();
-  const now = useAsked((core) => core.arrangement());
+  const now = useWorkerQuery((core) => core.arrangement());
   if (modules.length === 0)
     return (
       <>
@@ -147,7 +147,7 @@ function ActButton({
 }) {
   const edit = useEdit();
   const { pick } = useView();
-  const answer = useAsked((core) => core.byHand(act), JSON.stringify(act));
+  const answer = useWorkerQuery((core) => core.byHand(act), JSON.stringify(act));
   const price = answer?.ok ? answer.after - answer.before : null;
   useEffect(() => {
     if (answer) onWhy(answer.ok ? '' : answer.error);

@@ -1,19 +1,19 @@
 import type { ModuleLoad } from '@quarry/core/cut';
-import { formatKg } from '@quarry/core/lattice';
-import { displayOf } from '@quarry/core/scene';
+import { formatKg } from '@quarry/core/grid';
+import { displayOf } from '@quarry/core/document';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
-import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/useSay.ts';
-import { useAsked } from '../../workers/useAsked.ts';
+import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
+import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
+import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 
 /** What each module weighs, who can lift it, how far it leans and what it stands on. */
 export function LiftPanel() {
   const scene = useDisplay(({ scene }) => scene);
   const { picked, pick } = useView();
-  const { say } = useSay();
+  const { say } = useMeasureFormat();
   const { tipLimit, place } = displayOf(scene);
-  const now = useAsked((core) => core.loads(place), place ?? '');
+  const now = useWorkerQuery((core) => core.loads(place), place ?? '');
   if (!now) return <Loading what="Weighing the modules" />;
   if (now.modules.length === 0)
     return (
@@ -97,7 +97,7 @@ export function LiftPanel() {
       <Heading>Load on tables</Heading>
       <dl>
         {now.tables.map(({ table, kg }) => (
-          <Line
+          <DefinitionRow
             key={table.id}
             label={table.name}
             note={table.ratedKg === null ? 'no rating said' : `rated for ${table.ratedKg} kg`}
@@ -105,7 +105,7 @@ export function LiftPanel() {
             <span className={table.ratedKg !== null && kg > table.ratedKg ? 'text-error font-semibold' : ''}>
               {formatKg(1000 * kg)}
             </span>
-          </Line>
+          </DefinitionRow>
         ))}
       </dl>
       <Heading>Carried by themselves</Heading>
@@ -185,7 +185,7 @@ const WORDS = {
 const NAMES = ['horizontal', 'vertical', 'distance', 'asymmetry', 'frequency', 'coupling'] as const;
 
 function Multipliers({ load }: { load: ModuleLoad }) {
-  const { say } = useSay();
+  const { say } = useMeasureFormat();
   const { one, two } = load.lift;
   return (
     <>

@@ -1,4 +1,4 @@
-import { boundsOf, type Rect } from '@quarry/core/lattice';
+import { boundsOf, type Rect } from '@quarry/core/grid';
 
 /** A cutting the size of a stamp. */
 export function MiniPlan({ modules, label }: { modules: readonly Rect[]; label: string }) {

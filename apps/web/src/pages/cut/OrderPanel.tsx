@@ -5,17 +5,17 @@ import { useSheets } from '../../data/sheets.ts';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { SelectField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, Loading } from '../../ui/parts.tsx';
-import { useAsked } from '../../workers/useAsked.ts';
+import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 
 /** In which order everything goes on, and what must come off before one module can be lifted out. */
 export function OrderPanel() {
   const scene = useDisplay(({ scene }) => scene);
   const sheets = useSheets();
-  const order = useAsked((core) => core.order());
+  const order = useWorkerQuery((core) => core.order());
   const modules = modulesByName(scene);
   const [freed, setFreed] = useState<string | null>(null);
   const id = freed ?? modules[0]?.id ?? null;
-  const free = useAsked(id === null ? null : (core) => core.free(id), `free ${id}`);
+  const free = useWorkerQuery(id === null ? null : (core) => core.free(id), `free ${id}`);
   if (modules.length === 0)
     return (
       <Empty title="Nothing to put up yet">

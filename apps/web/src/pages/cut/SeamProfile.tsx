@@ -1,6 +1,6 @@
 import type { EdgeDifference, SeamSheet } from '@quarry/core/cut';
-import { formatPlates } from '@quarry/core/lattice';
-import type { Seam, SeamSide } from '@quarry/core/scene';
+import { formatPlates } from '@quarry/core/grid';
+import type { Seam, SeamSide } from '@quarry/core/document';
 
 const W = 440;
 const H = 128;

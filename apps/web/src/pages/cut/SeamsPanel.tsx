@@ -2,14 +2,14 @@ import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { SEAM_WORDS, readReadings, signSeam, type SeamState } from '@quarry/core/cut';
-import { formatPlates } from '@quarry/core/lattice';
-import { SEAM_SIDES, labelOf, type Change, type SeamSide } from '@quarry/core/scene';
+import { formatPlates } from '@quarry/core/grid';
+import { SEAM_SIDES, labelOf, type Change, type SeamSide } from '@quarry/core/document';
 import { useSheets } from '../../data/sheets.ts';
-import { useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+import { useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
 import { QuantityField } from '../../ui/fields.tsx';
-import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
+import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import type { SeamEntry } from '../../workers/core.worker.ts';
-import { useAsked } from '../../workers/useAsked.ts';
+import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 import { SeamProfile } from './SeamProfile.tsx';
 
 const STATE_WORDS: Record<SeamState['state'], { word: string; mark: string; tone: string }> = {
@@ -27,7 +27,7 @@ export function SeamsPanel({
   chosen: string | null;
   onChoose: (seam: string) => void;
 }) {
-  const seams = useAsked((core) => core.seams());
+  const seams = useWorkerQuery((core) => core.seams());
   if (!seams) return <Loading what="Reading the seams" />;
   if (seams.length === 0)
     return (
@@ -77,7 +77,7 @@ function SeamSheetPart({ entry }: { entry: SeamEntry }) {
   const actor = useDisplay(({ actor }) => actor);
   const seam = scene.seam[id];
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const me = actor.person === null ? undefined : scene.person[actor.person];
   const signAs = (side: SeamSide): Change =>
     signSeam(seam, sheet, {
@@ -201,7 +201,7 @@ function SeamSheetPart({ entry }: { entry: SeamEntry }) {
         </table>
       )}
       <dl>
-        <Line
+        <DefinitionRow
           label="Connectors"
           note={
             standard === 'street'
@@ -210,14 +210,16 @@ function SeamSheetPart({ entry }: { entry: SeamEntry }) {
           }
         >
           {connectors.map(({ from, to }) => `${from + 1}–${to}`).join(', ') || 'none'}
-        </Line>
+        </DefinitionRow>
         {(water.a.length > 0 || water.b.length > 0) && (
-          <Line label="Water at" note={`${a.name} | ${b.name}`}>
+          <DefinitionRow label="Water at" note={`${a.name} | ${b.name}`}>
             {water.a.map((level) => formatPlates(level)).join(', ') || '—'} |{' '}
             {water.b.map((level) => formatPlates(level)).join(', ') || '—'}
-          </Line>
+          </DefinitionRow>
         )}
-        <Line label="Lies over">{over.map((one) => `${one.studs} ${SEAM_WORDS[one.over]}`).join(', ')}</Line>
+        <DefinitionRow label="Lies over">
+          {over.map((one) => `${one.studs} ${SEAM_WORDS[one.over]}`).join(', ')}
+        </DefinitionRow>
       </dl>
       <Readings entry={entry} />
       {mends.length > 0 && (
@@ -272,7 +274,7 @@ function Readings({ entry: { sheet } }: { entry: SeamEntry }) {
   const scene = useDisplay(({ scene }) => scene);
   const seam = scene.seam[id];
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const [text, setText] = useState<string | null>(null);
   const [error, setError] = useState<string | null>(null);
   const said = (seam?.readings ?? [])

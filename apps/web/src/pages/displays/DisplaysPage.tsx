@@ -4,8 +4,8 @@ import { Download, Images, Trash2, Upload } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import { counted } from '@quarry/core/lattice';
-import type { Preset } from '@quarry/core/scene';
+import { countOf } from '@quarry/core/grid';
+import type { Preset } from '@quarry/core/document';
 import { PRESET_LIST, api, archiveUrl, fileUrl, keys, queryClient, type User } from '../../data/api.ts';
 import { crewApi } from '../../data/crewApi.ts';
 import { rememberedDisplays, signOut } from '../../data/me.ts';
@@ -152,7 +152,7 @@ function NewDisplay() {
       return importDisplay(chosen, (done, of) => setPhotos(of > 0 ? `Photo ${done + 1} of ${of}` : null));
     },
     onSuccess: ({ id, without }) => {
-      if (without > 0) toast.warning(`${counted(without, 'photo')} of this display are not in the file.`);
+      if (without > 0) toast.warning(`${countOf(without, 'photo')} of this display are not in the file.`);
       open({ id });
     },
     onError: fail,

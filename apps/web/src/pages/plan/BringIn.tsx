@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
-import { useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+import { useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { HeightsDialog } from './HeightsDialog.tsx';
 import { importFile, type ReadHeights } from './imports.ts';
@@ -9,7 +9,7 @@ import { importFile, type ReadHeights } from './imports.ts';
 export function BringIn({ onDone }: { onDone: () => void }) {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const pickAll = useView((view) => view.pickAll);
   const input = useRef<HTMLInputElement>(null);
   const means = useRef<'picture' | 'ground'>('picture');

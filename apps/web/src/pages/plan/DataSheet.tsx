@@ -1,5 +1,5 @@
-import type { Entity, Kind } from '@quarry/core/scene';
-import { useDisplay, useMay } from '../../data/useDisplay.tsx';
+import type { Entity, Kind } from '@quarry/core/document';
+import { useDisplay, useDenialReason } from '../../data/useDisplay.tsx';
 import type { Picked } from '../../data/view.ts';
 import { SheetHead } from '../../ui/SheetHead.tsx';
 import { TableSheet } from '../../ui/TableSheet.tsx';
@@ -10,13 +10,13 @@ import { PlantingPart, RepeatPart } from './manyParts.tsx';
 import { PlotPart } from './PlotPart.tsx';
 import { TrackPart } from './TrackPart.tsx';
 import { ModuleSheet, SectionSheet } from './sheets.tsx';
-import { ThingFields } from './ThingSheet.tsx';
+import { EntityFields } from './EntityForm.tsx';
 
 /** What one thing of the plan is, to be read and changed. */
 export function DataSheet({ picked }: { picked: Picked }) {
   const { kind, id } = picked;
   const scene = useDisplay(({ scene }) => scene);
-  const may = useMay();
+  const may = useDenialReason();
   const entity: Entity<Kind> | undefined = scene[kind][id];
   const forbids = may({ op: 'patch', kind, id, v: entity?.v ?? 1, set: {} });
   const disabled = forbids !== null;
@@ -24,7 +24,7 @@ export function DataSheet({ picked }: { picked: Picked }) {
     <>
       <SheetHead picked={picked} scene={scene} fixed={disabled} />
       {forbids && <p className="ink-2 text-xs pb-2">{forbids}</p>}
-      <ThingFields picked={picked} disabled={disabled} />
+      <EntityFields picked={picked} disabled={disabled} />
       {kind === 'pad' && scene.pad[id] && <PadPart pad={scene.pad[id]} disabled={disabled} />}
       {(kind === 'hill' || kind === 'hollow') && scene[kind][id] && (
         <RisePart picked={picked} thing={scene[kind][id]} disabled={disabled} />

@@ -14,11 +14,11 @@ import {
   type Change,
   type Entity,
   type Kind,
-} from '@quarry/core/scene';
-import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+} from '@quarry/core/document';
+import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
 import { NumberField, QuantityField, SelectField } from '../../ui/fields.tsx';
-import { Heading, Line } from '../../ui/parts.tsx';
+import { Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { capital } from '../../ui/words.ts';
 
 const SIDE_WORDS = {
@@ -35,7 +35,7 @@ export function GroupSheet({ picks }: { picks: readonly Picked[] }) {
   const scene = useDisplay(({ scene }) => scene);
   const { pickAll, pickToo, pick } = useView();
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const place = boundsOfAll(scene, picks);
   const words = `${picks.length} things`;
   const forbids =
@@ -62,9 +62,9 @@ export function GroupSheet({ picks }: { picks: readonly Picked[] }) {
       <h2 className="font-bold text-base leading-5">{capital(words)}</h2>
       {forbids && <p className="ink-2 text-xs py-1">{forbids}</p>}
       {place && (
-        <Line label="Together" note={`from ${place.x}, ${place.y}`}>
+        <DefinitionRow label="Together" note={`from ${place.x}, ${place.y}`}>
           {place.w} × {place.d} st
-        </Line>
+        </DefinitionRow>
       )}
       <Heading>Line up</Heading>
       <div className="join flex-wrap">
@@ -202,7 +202,7 @@ const GROUND_WORDS = ['grass', 'rock', 'soil', 'sand', 'paving', 'road', 'ballas
 export function CopyPart({ picks }: { picks: readonly Picked[] }) {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const pickAll = useView((view) => view.pickAll);
   const place = boundsOfAll(scene, picks);
   const copied = picks.filter(({ kind }) => isCopied(kind));

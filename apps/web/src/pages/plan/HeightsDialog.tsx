@@ -1,20 +1,20 @@
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { countGrid, gridRect, terrainParts, type HeightsAs } from '@quarry/core/formats';
-import { MM_PER_STUD, formatPlates, type Rect } from '@quarry/core/lattice';
-import { footprintBounds } from '@quarry/core/relief';
-import type { Change, Scene } from '@quarry/core/scene';
+import { MM_PER_STUD, formatPlates, type Rect } from '@quarry/core/grid';
+import { footprintBounds } from '@quarry/core/terrain';
+import type { Change, Scene } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { NumberField, SelectField } from '../../ui/fields.tsx';
-import { Dialog, Line } from '../../ui/parts.tsx';
-import { usualLevel } from './drawn.ts';
+import { Dialog, DefinitionRow } from '../../ui/parts.tsx';
+import { defaultLevel } from './defaults.ts';
 import type { ReadHeights } from './imports.ts';
 
 /** The highest and deepest ground of a display, plates. */
-const MOST_PLATES = 3000;
+const MAX_PLATES = 3000;
 /** Samples that are sent at once, characters. */
-const MOST_SENT = 3_000_000;
+const MAX_SENT = 3_000_000;
 
 type Where = 'file' | 'corner' | 'display';
 
@@ -26,14 +26,14 @@ export function HeightsDialog({ heights, onDone }: { heights: ReadHeights; onDon
   const { grid } = heights;
   const count = useMemo(() => countGrid(grid), [grid]);
   const places = useMemo(() => placesOf(scene, heights), [scene, heights]);
-  const asPlates = Math.abs(count.lowest) <= MOST_PLATES && Math.abs(count.highest) <= MOST_PLATES;
+  const asPlates = Math.abs(count.lowest) <= MAX_PLATES && Math.abs(count.highest) <= MAX_PLATES;
   const [where, setWhere] = useState<Where>(places[0].value);
   // A grid that says its cell is one of heights in plates; a grey map has only shares of the whole.
   const [as, setAs] = useState<HeightsAs['as']>(grid.cell !== null && asPlates ? 'plates' : 'spread');
   const [low, setLow] = useState(0);
   const [high, setHigh] = useState(30);
   const place = places.find(({ value }) => value === where) ?? places[0];
-  const level = usualLevel(scene);
+  const level = defaultLevel(scene);
   const levelName = scene.level[level.id]?.name ?? 'Ground';
   const fault =
     as === 'spread' && low >= high
@@ -62,7 +62,7 @@ export function HeightsDialog({ heights, onDone }: { heights: ReadHeights; onDon
       [batch, size] = [[], 0];
     };
     adds.forEach((add, i) => {
-      if (size + parts[i].samples.length > MOST_SENT) send();
+      if (size + parts[i].samples.length > MAX_SENT) send();
       batch.push(add);
       size += parts[i].samples.length;
     });
@@ -80,20 +80,23 @@ export function HeightsDialog({ heights, onDone }: { heights: ReadHeights; onDon
   return (
     <Dialog title={`Heights of ${heights.file}`} open onClose={onDone}>
       <dl>
-        <Line label="Cells">
+        <DefinitionRow label="Cells">
           {n(grid.columns)} × {n(grid.rows)}
           {grid.cell !== null && `, ${n(grid.cell)} mm each (a stud is ${MM_PER_STUD} mm)`}
-        </Line>
-        <Line label="Values">
+        </DefinitionRow>
+        <DefinitionRow label="Values">
           {n(count.lowest)} to {n(count.highest)}
-        </Line>
-        <Line label="Without a value" note={count.gaps > 0 ? 'their studs stay as they are' : undefined}>
+        </DefinitionRow>
+        <DefinitionRow
+          label="Without a value"
+          note={count.gaps > 0 ? 'their studs stay as they are' : undefined}
+        >
           {count.gaps === 0 ? 'none' : `${n(count.gaps)} cells`}
-        </Line>
+        </DefinitionRow>
         {as === 'plates' && count.broken > 0 && (
-          <Line label="Not whole plates" note="rounded to the nearest">
+          <DefinitionRow label="Not whole plates" note="rounded to the nearest">
             {n(count.broken)} cells
-          </Line>
+          </DefinitionRow>
         )}
       </dl>
       <div className="py-2">
@@ -119,12 +122,12 @@ export function HeightsDialog({ heights, onDone }: { heights: ReadHeights; onDon
         {as === 'spread' && (
           <>
             <NumberField
-              {...{ label: 'Lowest', value: low, min: -MOST_PLATES, max: MOST_PLATES, whole: true }}
+              {...{ label: 'Lowest', value: low, min: -MAX_PLATES, max: MAX_PLATES, whole: true }}
               unit="plates"
               onCommit={(value) => setLow(value ?? 0)}
             />
             <NumberField
-              {...{ label: 'Highest', value: high, min: -MOST_PLATES, max: MOST_PLATES, whole: true }}
+              {...{ label: 'Highest', value: high, min: -MAX_PLATES, max: MAX_PLATES, whole: true }}
               unit="plates"
               onCommit={(value) => setHigh(value ?? 0)}
             />

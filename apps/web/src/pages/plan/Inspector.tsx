@@ -4,7 +4,7 @@ import { useDisplay } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { FindingsHere } from '../../frame/Findings.tsx';
 import { Loading } from '../../ui/parts.tsx';
-import { Outline } from './Outline.tsx';
+import { EntityList } from './Outline.tsx';
 
 const loadDataSheet = () => import('./DataSheet.tsx').then((module) => ({ default: module.DataSheet }));
 const loadGroupSheet = () => import('./GroupSheet.tsx').then((module) => ({ default: module.GroupSheet }));
@@ -26,7 +26,7 @@ export function Inspector() {
     return () => clearTimeout(timer);
   }, []);
   const entity = picked ? scene[picked.kind][picked.id] : null;
-  if (!picked || !entity || !isPlaced(picked.kind)) return <Outline />;
+  if (!picked || !entity || !isPlaced(picked.kind)) return <EntityList />;
   return (
     <>
       <button type="button" className="link link-hover text-secondary text-xs" onClick={() => pick(null)}>

@@ -1,21 +1,21 @@
 import { ChevronRight } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { MM_PER_STUD } from '@quarry/core/lattice';
+import { MM_PER_STUD } from '@quarry/core/grid';
 import { metresOf } from '@quarry/core/scale';
-import { footprintBounds } from '@quarry/core/relief';
-import { KINDS, displayOf, labelOf, listOf, setOut, type Kind, type Scene } from '@quarry/core/scene';
-import { hereOf } from '@quarry/core/site';
+import { footprintBounds } from '@quarry/core/terrain';
+import { KINDS, displayOf, labelOf, listOf, setOut, type Kind, type Scene } from '@quarry/core/document';
+import { currentContents } from '@quarry/core/venue';
 import { PLACED, placeOf } from '../../board/pick.ts';
-import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
-import { Empty, Heading, Line } from '../../ui/parts.tsx';
+import { Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
-import { usualLevel } from './drawn.ts';
+import { defaultLevel } from './defaults.ts';
 import { capital } from '../../ui/words.ts';
 
 /** Everything there is, by kind: the board for those who do not use a pointer. */
-export function Outline() {
+export function EntityList() {
   const scene = useDisplay(({ scene }) => scene);
   const display = displayOf(scene);
   const bounds = footprintBounds(scene);
@@ -25,17 +25,17 @@ export function Outline() {
       <h2 className="font-bold text-base">Whole display</h2>
       <dl>
         {bounds && (
-          <Line
+          <DefinitionRow
             label="Scene"
             note={`${(bounds.w * MM_PER_STUD).toLocaleString('en')} × ${(bounds.d * MM_PER_STUD).toLocaleString('en')} mm`}
           >
             {bounds.w} × {bounds.d} st
-          </Line>
+          </DefinitionRow>
         )}
         {bounds && (
-          <Line label={`Shows, at 1:${display.ratio}`}>
+          <DefinitionRow label={`Shows, at 1:${display.ratio}`}>
             {metresOf(bounds.w, display.ratio).toFixed(0)} × {metresOf(bounds.d, display.ratio).toFixed(0)} m
-          </Line>
+          </DefinitionRow>
         )}
       </dl>
       {!bounds && (
@@ -77,7 +77,7 @@ const PLURALS: Partial<Record<Kind, string>> = {
 function Pieces() {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const pickAll = useView((view) => view.pickAll);
   const bounds = footprintBounds(scene);
   const pieces = listOf(scene, 'piece');
@@ -103,7 +103,7 @@ function Pieces() {
                   x: Math.round(bounds.x + (bounds.w - w) / 2),
                   y: Math.round(bounds.y + (bounds.d - d) / 2),
                 };
-                const out = setOut(scene, id, at, usualLevel(scene).id, freshId);
+                const out = setOut(scene, id, at, defaultLevel(scene).id, freshId);
                 if (!out.ok) toast.error(out.error);
                 else if (edit.change(`set out ${name}`, out.changes)) pickAll(out.picks);
               }}
@@ -125,7 +125,7 @@ function Pieces() {
 const collator = new Intl.Collator('en', { numeric: true });
 
 /** How many of a kind the outline lists; the finder reaches the rest. */
-const MOST_LISTED = 120;
+const MAX_LISTED = 120;
 
 function Group({
   kind,
@@ -140,7 +140,7 @@ function Group({
   const show = useView((view) => view.show);
   const [open, setOpen] = useState(startsOpen);
   const all = useMemo(() => {
-    const list = kind === 'table' ? hereOf(scene, kind) : listOf(scene, kind);
+    const list = kind === 'table' ? currentContents(scene, kind) : listOf(scene, kind);
     // «House 9» before «House 10».
     return list
       .map(({ id }) => ({ id, label: capital(labelOf(scene, kind, id)) }))
@@ -170,7 +170,7 @@ function Group({
       </summary>
       {isOpen && (
         <ul>
-          {things.slice(0, MOST_LISTED).map(({ id, label }) => (
+          {things.slice(0, MAX_LISTED).map(({ id, label }) => (
             <li key={id}>
               <button
                 type="button"
@@ -181,9 +181,9 @@ function Group({
               </button>
             </li>
           ))}
-          {things.length > MOST_LISTED && (
+          {things.length > MAX_LISTED && (
             <li className="ink-2 text-xs pl-4">
-              and {things.length - MOST_LISTED} more: find them with Ctrl K
+              and {things.length - MAX_LISTED} more: find them with Ctrl K
             </li>
           )}
         </ul>

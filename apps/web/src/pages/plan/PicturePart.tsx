@@ -1,13 +1,13 @@
-import type { Entity } from '@quarry/core/scene';
+import type { Entity } from '@quarry/core/document';
 import { useView } from '../../data/view.ts';
 import { QuantityField } from '../../ui/fields.tsx';
 import { Heading } from '../../ui/parts.tsx';
-import { useSetThing } from './ThingSheet.tsx';
+import { useSetFields } from './EntityForm.tsx';
 
 /** Scales a picture by two of its points whose true distance is known. */
 export function PicturePart({ picture, disabled }: { picture: Entity<'picture'>; disabled: boolean }) {
   const { measured, takeTool } = useView();
-  const set = useSetThing({ kind: 'picture', id: picture.id });
+  const set = useSetFields({ kind: 'picture', id: picture.id });
   const length = measured ? Math.hypot(measured.b.x - measured.a.x, measured.b.y - measured.a.y) : 0;
   return (
     <>

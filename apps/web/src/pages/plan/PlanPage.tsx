@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { groundAt, indexAt, ownerAt, type Relief } from '@quarry/core/relief';
+import { groundAt, indexAt, ownerAt, type Relief } from '@quarry/core/terrain';
 import {
   displayOf,
   isCopied,
@@ -12,21 +12,21 @@ import {
   type Change,
   type Entity,
   type Kind,
-} from '@quarry/core/scene';
+} from '@quarry/core/document';
 import { Board, type BoardActs, type Drawn } from '../../board/Board.tsx';
 import { Profile } from '../../board/Profile.tsx';
-import { fieldsOf, isPlaced, placeOf } from '../../board/pick.ts';
+import { fieldsForRect, isPlaced, placeOf } from '../../board/pick.ts';
 import { usePointer } from '../../board/pointer.ts';
-import { freshId, useDisplay, useEdit, useLink, useMay } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useLink, useDenialReason } from '../../data/useDisplay.tsx';
 import { useView, type CutLine, type Picked } from '../../data/view.ts';
 import { Quantity } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/useSay.ts';
-import { useSurvey } from '../../workers/survey.tsx';
+import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
+import { useDerived } from '../../workers/derived.tsx';
 import { BeforeBar } from './BeforeBar.tsx';
 import { Exchange } from './Exchange.tsx';
 import { Inspector } from './Inspector.tsx';
 import { Toolbar } from './Toolbar.tsx';
-import { drawnData } from './drawn.ts';
+import { defaultsFor } from './defaults.ts';
 import { extendTrack } from './track.ts';
 import { useBefore } from './useBefore.ts';
 import { useOthersPicked } from './useOthersPicked.ts';
@@ -34,11 +34,11 @@ import { useOthersPicked } from './useOthersPicked.ts';
 export function PlanPage() {
   const scene = useDisplay(({ scene }) => scene);
   const link = useLink();
-  const ground = useSurvey(({ ground }) => ground);
-  const judgement = useSurvey(({ judgement }) => judgement);
-  const error = useSurvey(({ error }) => error);
+  const ground = useDerived(({ ground }) => ground);
+  const judgement = useDerived(({ judgement }) => judgement);
+  const error = useDerived(({ error }) => error);
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const { picked, also, pick, pickAll, tool, takeTool, cutLine, layCut } = useView();
   const [half, setHalf] = useState(false);
   const shown = useBefore(link.id, scene, ground);
@@ -51,7 +51,7 @@ export function PlanPage() {
   const draw = (drawn: Drawn) => {
     const kind = drawn.tool;
     const id = freshId(kind);
-    const data = drawnData(scene, drawn);
+    const data = defaultsFor(scene, drawn);
     if (edit.change(`drew ${data.words}`, [...data.before, { op: 'add', kind, id, data: data.data }])) {
       pick({ kind, id });
       takeTool('pick');
@@ -70,7 +70,7 @@ export function PlanPage() {
     place: (one, rect) => {
       const now = placeOf(scene, one);
       if (!now) return;
-      patch(now.w === rect.w && now.d === rect.d ? 'moved' : 'resized', one, fieldsOf(scene, one, rect));
+      patch(now.w === rect.w && now.d === rect.d ? 'moved' : 'resized', one, fieldsForRect(scene, one, rect));
     },
     shape: (one, points) => patch('drew anew', one, { points }),
     ridge: (one, ridge) => patch('moved the ridge of', one, { ridge }),
@@ -193,8 +193,8 @@ function highestRow({ x, y, w, height }: Relief): CutLine | null {
 function StatusStrip({ half, onHalf }: { half: boolean; onHalf: () => void }) {
   const { studs: pointer, zoom } = usePointer();
   const scene = useDisplay(({ scene }) => scene);
-  const ground = useSurvey(({ ground }) => ground);
-  const { say, sayAlso } = useSay();
+  const ground = useDerived(({ ground }) => ground);
+  const { say, sayAlso } = useMeasureFormat();
   const relief = ground?.relief;
   const index = relief && pointer ? indexAt(relief, pointer.x, pointer.y) : -1;
   const on = relief && index >= 0 ? groundAt(relief, index) : null;

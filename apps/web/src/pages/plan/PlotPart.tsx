@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
-import { MM_PER_PLATE, MM_PER_STUD, STUD, formatKg, formatPlates, formatStuds } from '@quarry/core/lattice';
-import { heightRange, listedMass, plotCard, tippingAngle, weightOf } from '@quarry/core/relief';
+import { MM_PER_PLATE, MM_PER_STUD, STUD, formatKg, formatPlates, formatStuds } from '@quarry/core/grid';
+import { heightRange, listedMass, plotCard, tippingAngle, weightOf } from '@quarry/core/terrain';
 import {
   PART_USES,
   SIDES,
@@ -10,22 +10,22 @@ import {
   outerCorners,
   plotBounds,
   type Plot,
-} from '@quarry/core/scene';
+} from '@quarry/core/document';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
-import { Basis, Heading, Line, Quantity } from '../../ui/parts.tsx';
+import { Basis, Heading, DefinitionRow, Quantity } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
-import { useSay } from '../../ui/useSay.ts';
+import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { capital } from '../../ui/words.ts';
-import { useSurvey } from '../../workers/survey.tsx';
-import { useSetThing } from './ThingSheet.tsx';
+import { useDerived } from '../../workers/derived.tsx';
+import { useSetFields } from './EntityForm.tsx';
 
 /** The plot card: what a building's numbers come to, what lifts off, and what its roof would hit. */
 export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) {
   const scene = useDisplay(({ scene }) => scene);
-  const ground = useSurvey(({ ground }) => ground);
-  const { rough, area, say } = useSay();
-  const set = useSetThing({ kind: 'plot', id: plot.id });
+  const ground = useDerived(({ ground }) => ground);
+  const { rough, area, say } = useMeasureFormat();
+  const set = useSetFields({ kind: 'plot', id: plot.id });
   const { ratio } = displayOf(scene);
   const card = plotCard(plot, ratio);
   const range = ground ? heightRange(ground.relief, plotBounds(plot)) : null;
@@ -41,58 +41,60 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
     <>
       <Heading>At 1:{ratio}</Heading>
       <dl>
-        <Line label="Real size">
+        <DefinitionRow label="Real size">
           {rough(card.trueW)} × {rough(card.trueD)}
-        </Line>
-        <Line
+        </DefinitionRow>
+        <DefinitionRow
           label="Inside a floor"
           note={`${area(card.trueFloor)} · ${card.floors.toLocaleString('en')} studs on ${Math.max(1, plot.storeys)} floors`}
         >
           {card.inside.toLocaleString('en')} studs
-        </Line>
+        </DefinitionRow>
         {card.storey !== null && (
-          <Line label="A storey">
+          <DefinitionRow label="A storey">
             <Quantity value={Math.round(card.storey)} measure="plates" />
-          </Line>
+          </DefinitionRow>
         )}
         {card.sweptMore !== 0 && (
-          <Line
+          <DefinitionRow
             label="Touches, turned"
             note={`${card.sweptMore > 0 ? '+' : '−'}${Math.abs(card.sweptMore)} against unturned`}
           >
             {card.swept} studs
-          </Line>
+          </DefinitionRow>
         )}
         {range && (
-          <Line label="Stands on">
+          <DefinitionRow label="Stands on">
             {formatPlates(range.high)}
             {range.low !== range.high && ` (lowest ${formatPlates(range.low)})`}
-          </Line>
+          </DefinitionRow>
         )}
         {range && (
-          <Line label="Roof at">
+          <DefinitionRow label="Roof at">
             <Quantity value={range.high + plot.height} measure="plates" />
-          </Line>
+          </DefinitionRow>
         )}
-        <Line
+        <DefinitionRow
           label="Mass, estimate"
           note={weight.listed ? 'by its parts list' : 'by its plain shell, a guess'}
         >
           {formatKg(weight.grams)}
-        </Line>
-        <Line label="Tips at, on its own feet" note={`limit ${tipLimit}°`}>
+        </DefinitionRow>
+        <DefinitionRow label="Tips at, on its own feet" note={`limit ${tipLimit}°`}>
           <span className={tips < tipLimit ? 'text-error font-semibold' : ''}>
             {tips < tipLimit && '! '}
             {tips.toFixed(0)}°
           </span>
-        </Line>
+        </DefinitionRow>
         {plot.mount === 'turntable' && (
-          <Line label="Sweeps, turning">{formatStuds(Math.round(2 * sweep * STUD))} across</Line>
+          <DefinitionRow label="Sweeps, turning">
+            {formatStuds(Math.round(2 * sweep * STUD))} across
+          </DefinitionRow>
         )}
         {card.connectors.map(({ from, to }) => (
-          <Line key={from} label="Connector, each side" note="from the front">
+          <DefinitionRow key={from} label="Connector, each side" note="from the front">
             studs {from + 1} to {to}
-          </Line>
+          </DefinitionRow>
         ))}
       </dl>
       <Basis>

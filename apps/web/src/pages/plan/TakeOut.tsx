@@ -2,10 +2,10 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { save } from '../../ui/save.ts';
 import { PAPERS, PAPER_NAMES, fileName, planScales } from '@quarry/core/formats';
-import { MM_PER_STUD } from '@quarry/core/lattice';
-import { footprintBounds } from '@quarry/core/relief';
-import { displayOf, listOf } from '@quarry/core/scene';
-import { drawSheet } from '../../board/drawSheet.ts';
+import { MM_PER_STUD } from '@quarry/core/grid';
+import { footprintBounds } from '@quarry/core/terrain';
+import { displayOf, listOf } from '@quarry/core/document';
+import { drawScene } from '../../board/drawScene.ts';
 import { groundArt } from '../../board/groundArt.ts';
 import { PALETTES } from '../../board/palette.ts';
 import { usePictures } from '../../board/pictures.ts';
@@ -13,17 +13,17 @@ import { useSheets } from '../../data/sheets.ts';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { paperOf, useView } from '../../data/view.ts';
 import { SelectField } from '../../ui/fields.tsx';
-import { useSurvey } from '../../workers/survey.tsx';
+import { useDerived } from '../../workers/derived.tsx';
 
 /** How many of the scales that fit are offered. */
-const MOST_SCALES = 5;
+const MAX_SCALES = 5;
 /** The longest side of the picture, px. */
-const MOST_PIXELS = 6000;
+const MAX_PIXELS = 6000;
 
 /** The plan on paper, as outlines, as heights and as a picture. */
 export function TakeOut() {
   const scene = useDisplay(({ scene }) => scene);
-  const ground = useSurvey(({ ground }) => ground);
+  const ground = useDerived(({ ground }) => ground);
   const { metric, hidden, setPaper } = useView();
   const paper = useView(paperOf);
   const images = usePictures(scene);
@@ -37,14 +37,14 @@ export function TakeOut() {
   const png = () => {
     if (!whole || !ground) return;
     const margin = 4;
-    const scale = Math.min(12, MOST_PIXELS / (Math.max(whole.w, whole.d) + 2 * margin));
+    const scale = Math.min(12, MAX_PIXELS / (Math.max(whole.w, whole.d) + 2 * margin));
     const canvas = document.createElement('canvas');
     canvas.width = Math.round((whole.w + 2 * margin) * scale);
     canvas.height = Math.round((whole.d + 2 * margin) * scale);
     const ctx = canvas.getContext('2d');
     if (!ctx) return;
     const palette = PALETTES.day;
-    drawSheet(ctx, {
+    drawScene(ctx, {
       scene,
       art: groundArt(ground, palette, null),
       findings: [],
@@ -81,7 +81,7 @@ export function TakeOut() {
       </a>
       <p className="flex items-center gap-1 px-2 text-xs">
         <span className="ink-2">at</span>
-        {scales.slice(0, MOST_SCALES).map((scale) => (
+        {scales.slice(0, MAX_SCALES).map((scale) => (
           <a
             key={scale}
             className="link link-hover fig"

@@ -1,7 +1,7 @@
 import { ChevronDown, Layers } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { useDisplay } from '../../data/useDisplay.tsx';
-import { LAYERS, useView, type Tool } from '../../data/view.ts';
+import { BOARD_LAYERS, useView, type Tool } from '../../data/view.ts';
 import { TOOL_LIST } from '../../frame/pages.ts';
 import { capital } from '../../ui/words.ts';
 
@@ -77,12 +77,12 @@ export function Toolbar({
         label={
           <>
             <Layers size={13} aria-hidden /> Layers{' '}
-            {hidden.size > 0 && `${LAYERS.length - hidden.size} of ${LAYERS.length}`}
+            {hidden.size > 0 && `${BOARD_LAYERS.length - hidden.size} of ${BOARD_LAYERS.length}`}
           </>
         }
       >
         {() =>
-          LAYERS.map((layer) => (
+          BOARD_LAYERS.map((layer) => (
             <label key={layer} className="flex items-center gap-2 px-2 py-0.5 cursor-pointer">
               <input
                 type="checkbox"
@@ -102,7 +102,7 @@ export function Toolbar({
 }
 
 /** How each layer is drawn, for those who read the sheet. */
-const LEGEND: Record<(typeof LAYERS)[number], string> = {
+const LEGEND: Record<(typeof BOARD_LAYERS)[number], string> = {
   tables: 'grey under the scene, with name and height',
   pictures: 'faded, to draw after',
   ground: 'ticks grass, chevrons rock, waves water',

@@ -1,18 +1,18 @@
-import { formatPlates } from '@quarry/core/lattice';
-import { PERCENT_PER_PLATE } from '@quarry/core/relief';
-import { listOf, missOf, pieceLength, reversed, trackLine, type Track } from '@quarry/core/scene';
+import { formatPlates } from '@quarry/core/grid';
+import { PERCENT_PER_PLATE } from '@quarry/core/terrain';
+import { listOf, closureGap, pieceLength, reversed, trackLine, type Track } from '@quarry/core/document';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField } from '../../ui/fields.tsx';
-import { Heading, Line } from '../../ui/parts.tsx';
+import { Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { capital } from '../../ui/words.ts';
-import { useSetThing } from './ThingSheet.tsx';
+import { useSetFields } from './EntityForm.tsx';
 import { extendTrack } from './track.ts';
 
 /** The pieces of a track, and whether its end meets another or its own beginning. */
 export function TrackPart({ track, disabled }: { track: Track; disabled: boolean }) {
   const scene = useDisplay(({ scene }) => scene);
-  const set = useSetThing({ kind: 'track', id: track.id });
+  const set = useSetFields({ kind: 'track', id: track.id });
   const start = (scene.level[track.level]?.height ?? 0) + track.offset;
   const { joints } = trackLine(track, start);
   const [first, last] = [joints[0], joints[joints.length - 1]];
@@ -26,7 +26,7 @@ export function TrackPart({ track, disabled }: { track: Track; disabled: boolean
       : whole.map((pose) => ({ name: other.name, pose }));
   });
   const meets = ends
-    .map(({ name, pose }) => ({ name, ...missOf(last, pose) }))
+    .map(({ name, pose }) => ({ name, ...closureGap(last, pose) }))
     .sort((a, b) => a.studs - b.studs)[0];
   const long = track.pieces.reduce((sum, piece) => sum + pieceLength(piece), 0);
   const steep = Math.max(
@@ -50,17 +50,20 @@ export function TrackPart({ track, disabled }: { track: Track; disabled: boolean
         disabled={disabled}
         onCommit={(heading) => set('turned', { heading: heading ?? 0 })}
       />
-      <Line label="Length" note={`${track.pieces.length} pieces`}>
+      <DefinitionRow label="Length" note={`${track.pieces.length} pieces`}>
         {long.toFixed(1)} st
-      </Line>
-      <Line label="Steepest piece" note={`limit ${track.maxGrade} %`}>
+      </DefinitionRow>
+      <DefinitionRow label="Steepest piece" note={`limit ${track.maxGrade} %`}>
         <span className={steep > track.maxGrade ? 'text-error font-semibold' : ''}>{steep.toFixed(1)} %</span>
-      </Line>
-      <Line label="Ends at" note={`${last.x.toFixed(1)}, ${last.y.toFixed(1)} heading ${last.heading}`}>
+      </DefinitionRow>
+      <DefinitionRow
+        label="Ends at"
+        note={`${last.x.toFixed(1)}, ${last.y.toFixed(1)} heading ${last.heading}`}
+      >
         {formatPlates(Math.round(last.z))}
-      </Line>
+      </DefinitionRow>
       {meets && meets.studs < 24 && (
-        <Line label={`Meets ${meets.name}`}>
+        <DefinitionRow label={`Meets ${meets.name}`}>
           {meets.studs < 0.05 && meets.turn === 0 && meets.plates < 0.5 ? (
             'yes, it closes'
           ) : (
@@ -69,7 +72,7 @@ export function TrackPart({ track, disabled }: { track: Track; disabled: boolean
               {meets.plates >= 0.5 && `, ${formatPlates(Math.round(meets.plates))}`}
             </span>
           )}
-        </Line>
+        </DefinitionRow>
       )}
       <Heading aside="keys , . /">Go on</Heading>
       <div className="join">

@@ -3,12 +3,12 @@ import {
   PERCENT_PER_PLATE,
   gradeLimit,
   heightOfStud,
-  holds,
+  isClimbable,
   lengthOfLine,
   riseCard,
   steepest,
   wayProfile,
-} from '@quarry/core/relief';
+} from '@quarry/core/terrain';
 import {
   EDGES,
   MAX_STUDS,
@@ -20,16 +20,16 @@ import {
   type Hollow,
   type Pad,
   type Way,
-} from '@quarry/core/scene';
+} from '@quarry/core/document';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import type { Picked } from '../../data/view.ts';
 import { QuantityField, SelectField } from '../../ui/fields.tsx';
-import { Basis, Heading, Line, Quantity } from '../../ui/parts.tsx';
+import { Basis, Heading, DefinitionRow, Quantity } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
-import { useSay } from '../../ui/useSay.ts';
+import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { capital } from '../../ui/words.ts';
-import { useSurvey } from '../../workers/survey.tsx';
-import { useSetThing } from './ThingSheet.tsx';
+import { useDerived } from '../../workers/derived.tsx';
+import { useSetFields } from './EntityForm.tsx';
 
 /** What the data sheets of ground and ways have beyond their plain fields. */
 
@@ -43,14 +43,14 @@ const EDGE_WORDS = {
 
 export function PadPart({ pad, disabled }: { pad: Pad; disabled: boolean }) {
   const scene = useDisplay(({ scene }) => scene);
-  const set = useSetThing({ kind: 'pad', id: pad.id });
+  const set = useSetFields({ kind: 'pad', id: pad.id });
   const pads = padsInOrder(scene);
   return (
     <>
-      <Line label="Ground at">
+      <DefinitionRow label="Ground at">
         <Quantity value={(scene.level[pad.level]?.height ?? 0) + pad.offset} measure="plates" />
-      </Line>
-      <Line label="Laid" note={`${pads.findIndex(({ id }) => id === pad.id) + 1} of ${pads.length}`}>
+      </DefinitionRow>
+      <DefinitionRow label="Laid" note={`${pads.findIndex(({ id }) => id === pad.id) + 1} of ${pads.length}`}>
         <span className="join">
           <button
             type="button"
@@ -71,7 +71,7 @@ export function PadPart({ pad, disabled }: { pad: Pad; disabled: boolean }) {
             Last, on top
           </button>
         </span>
-      </Line>
+      </DefinitionRow>
       {pad.shape === 'rect' && (
         <>
           <Heading aside="studs a brick">Edges</Heading>
@@ -119,8 +119,8 @@ export function PadPart({ pad, disabled }: { pad: Pad; disabled: boolean }) {
 /** Where the points of a line are, to be typed; of ways and streams with the height each holds. */
 export function PointsPart({ picked, disabled }: { picked: Picked; disabled: boolean }) {
   const scene = useDisplay(({ scene }) => scene);
-  const set = useSetThing(picked);
-  const relief = useSurvey(({ ground }) => ground?.relief);
+  const set = useSetFields(picked);
+  const relief = useDerived(({ ground }) => ground?.relief);
   const entity = scene[picked.kind][picked.id];
   const points = entity ? pointsOf(entity) : null;
   if (!points) return null;
@@ -238,13 +238,13 @@ function HeightCell({
 
 /** How steep a way comes out, and where. */
 export function WayPart({ way }: { way: Way }) {
-  const ground = useSurvey(({ ground }) => ground);
+  const ground = useDerived(({ ground }) => ground);
   const relief = ground?.relief;
   // The ground that is there now has the way on it: its own surface is what is measured.
   const worst =
     relief &&
     steepest(
-      wayProfile(holds(way) ? way : { ...way, rise: 0, onSteep: 'follow' }, (x, y) =>
+      wayProfile(isClimbable(way) ? way : { ...way, rise: 0, onSteep: 'follow' }, (x, y) =>
         heightOfStud(relief, Math.floor(x), Math.floor(y)),
       ),
     );
@@ -252,14 +252,14 @@ export function WayPart({ way }: { way: Way }) {
   const limit = gradeLimit(way);
   return (
     <>
-      <Line
+      <DefinitionRow
         label="Steepest stretch"
         note={`at ${worst.at.x.toFixed(0)}, ${worst.at.y.toFixed(0)} · limit ${limit} %`}
       >
         <span className={worst.grade > limit + PERCENT_PER_PLATE / 8 ? 'text-error font-semibold' : ''}>
           {worst.grade.toFixed(0)} %
         </span>
-      </Line>
+      </DefinitionRow>
       <Basis>
         Height over length along the middle of the way, over 8 studs: one plate a stud is {PERCENT_PER_PLATE}{' '}
         % (3.2 mm over 8 mm).
@@ -278,8 +278,8 @@ const ENDS = [
 
 /** The ridge of a hill (of a hollow: its deepest line) to be placed, and the numbers it comes to. */
 export function RisePart({ picked, thing, disabled }: { picked: Picked; thing: Rising; disabled: boolean }) {
-  const { say, sayAlso } = useSay();
-  const set = useSetThing(picked);
+  const { say, sayAlso } = useMeasureFormat();
+  const set = useSetFields(picked);
   const { x, y, w, d, ridge, shape, profile } = thing;
   const whole = 'height' in thing ? thing.height : thing.depth;
   const card = riseCard(thing, whole);
@@ -325,30 +325,32 @@ export function RisePart({ picked, thing, disabled }: { picked: Picked; thing: R
         </>
       )}
       <Heading>What it comes to</Heading>
-      <Line label={down ? 'Reaches down' : 'Reaches'} note={sayAlso(card.reaches, 'plates')}>
+      <DefinitionRow label={down ? 'Reaches down' : 'Reaches'} note={sayAlso(card.reaches, 'plates')}>
         <span className={card.reaches < whole ? 'text-error font-semibold' : ''}>
           {say(card.reaches, 'plates')}
         </span>
-      </Line>
+      </DefinitionRow>
       {card.reaches < whole && (
         <p className="text-error text-xs py-1">
           No stud of it lies at its {peak ? 'peak' : 'ridge'}: move that inside the {shape}.
         </p>
       )}
-      <Line label="Lies on">{card.studs.toLocaleString('en')} studs</Line>
-      {card.terraces > 0 && profile !== 'sheer' && <Line label="Terraces">{card.terraces}</Line>}
+      <DefinitionRow label="Lies on">{card.studs.toLocaleString('en')} studs</DefinitionRow>
+      {card.terraces > 0 && profile !== 'sheer' && (
+        <DefinitionRow label="Terraces">{card.terraces}</DefinitionRow>
+      )}
       {profile === 'sheer' ? (
-        <Line label="Sides">sheer: {say(whole, 'plates')} at once</Line>
+        <DefinitionRow label="Sides">sheer: {say(whole, 'plates')} at once</DefinitionRow>
       ) : (
         <>
           {card.sides.map(({ side, run, grade }) => (
-            <Line
+            <DefinitionRow
               key={side}
               label={`Slope ${SIDE_WORDS[side]}`}
               note={`${say(whole, 'plates')} in ${run.toFixed(1)} studs`}
             >
               {grade === null ? 'sheer' : `${grade.toFixed(0)} %`}
-            </Line>
+            </DefinitionRow>
           ))}
           <Basis>
             Its {down ? 'depth' : 'height'} over the studs from its ridge to its border on that side: one

@@ -1,9 +1,9 @@
 import { readAsc, readOutlines, readPgm, type HeightGrid, type HeightReading } from '@quarry/core/formats';
-import { footprintBounds } from '@quarry/core/relief';
-import { MAX_PICTURE, MAX_SAMPLES, padsInOrder, type Change, type Scene } from '@quarry/core/scene';
+import { footprintBounds } from '@quarry/core/terrain';
+import { MAX_PICTURE, MAX_SAMPLES, padsInOrder, type Change, type Scene } from '@quarry/core/document';
 import { freshId } from '../../data/useDisplay.tsx';
 import type { Picked } from '../../data/view.ts';
-import { usualLevel } from './drawn.ts';
+import { defaultLevel } from './defaults.ts';
 
 /**
  * What a chosen file becomes: changes to make, and what to pick then; heights, which a person says more about; or the
@@ -20,9 +20,9 @@ export interface ReadHeights {
   grid: HeightGrid;
 }
 
-const MOST_BYTES = 40_000_000;
+const MAX_BYTES = 40_000_000;
 /** The longest side of a picture that is kept, px. */
-const MOST_PIXELS = 1600;
+const MAX_PIXELS = 1600;
 
 /**
  * Reads a file by its ending: height grids (.asc, .pgm) and grey pictures as ground, other pictures to draw after,
@@ -31,14 +31,14 @@ const MOST_PIXELS = 1600;
  */
 export async function importFile(scene: Scene, file: File, as: 'picture' | 'ground'): Promise<Import> {
   const fail = (why: string): Import => ({ ok: false, error: `«${file.name}»: ${why}` });
-  if (file.size > MOST_BYTES)
-    return fail(`${file.size.toLocaleString('en')} bytes; the most is ${MOST_BYTES.toLocaleString('en')}.`);
+  if (file.size > MAX_BYTES)
+    return fail(`${file.size.toLocaleString('en')} bytes; the most is ${MAX_BYTES.toLocaleString('en')}.`);
   const ending = file.name.toLowerCase().split('.').at(-1) ?? '';
   const name = file.name.replace(/\.[^.]*$/, '').slice(0, 80) || 'Imported';
   if (ending === 'svg') {
     const reading = readOutlines(await file.text());
     if (!reading.ok) return fail(reading.error);
-    const level = usualLevel(scene);
+    const level = defaultLevel(scene);
     const last = padsInOrder(scene).at(-1)?.order ?? 0;
     const pads = reading.outlines.map(({ pad, ...outline }, i) => ({
       id: freshId('pad'),
@@ -69,7 +69,7 @@ export async function importFile(scene: Scene, file: File, as: 'picture' | 'grou
   }
   const image = await decoded(file);
   if (!image) return fail('this is no picture that the browser can read.');
-  const encoded = encode(image, MOST_PIXELS);
+  const encoded = encode(image, MAX_PIXELS);
   if (!encoded)
     return fail(
       `the picture is larger than ${MAX_PICTURE.toLocaleString('en')} characters even when made smaller.`,

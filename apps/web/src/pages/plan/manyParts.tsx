@@ -1,11 +1,11 @@
-import { MM_PER_STUD } from '@quarry/core/lattice';
-import { lengthOfLine, membersOf, plantsOf } from '@quarry/core/relief';
-import { listOf, type Planting, type Repeat } from '@quarry/core/scene';
+import { MM_PER_STUD } from '@quarry/core/grid';
+import { lengthOfLine, membersOf, plantsOf } from '@quarry/core/terrain';
+import { listOf, type Planting, type Repeat } from '@quarry/core/document';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { NumberField, TextField } from '../../ui/fields.tsx';
-import { Line } from '../../ui/parts.tsx';
+import { DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
-import { useSetThing } from './ThingSheet.tsx';
+import { useSetFields } from './EntityForm.tsx';
 
 /** What comes of repeats and plantings: how many, how far apart, of which kind. */
 
@@ -15,19 +15,22 @@ export function RepeatPart({ repeat }: { repeat: Repeat }) {
   const apart = members.length > 1 ? members[1].along - members[0].along : null;
   return (
     <>
-      <Line label="Members" note={dropped.length > 0 ? `${dropped.length} left out near seams` : undefined}>
+      <DefinitionRow
+        label="Members"
+        note={dropped.length > 0 ? `${dropped.length} left out near seams` : undefined}
+      >
         {members.length}
-      </Line>
+      </DefinitionRow>
       {apart !== null && (
-        <Line label="Apart" note={`${(apart * MM_PER_STUD).toFixed(1)} mm`}>
+        <DefinitionRow label="Apart" note={`${(apart * MM_PER_STUD).toFixed(1)} mm`}>
           {Number(apart.toFixed(2))} st
-        </Line>
+        </DefinitionRow>
       )}
       {members.length > 0 && (
-        <Line label="First and last from the ends">
+        <DefinitionRow label="First and last from the ends">
           {members[0].along.toFixed(1)} ·{' '}
           {(lengthOfLine(repeat.points) - members[members.length - 1].along).toFixed(1)} st
-        </Line>
+        </DefinitionRow>
       )}
       {members.length > 0 && members.some(({ x, y }) => x % 0.5 !== 0 || y % 0.5 !== 0) && (
         <p className="text-warning text-xs py-1">
@@ -40,7 +43,7 @@ export function RepeatPart({ repeat }: { repeat: Repeat }) {
 }
 
 export function PlantingPart({ planting, disabled }: { planting: Planting; disabled: boolean }) {
-  const set = useSetThing({ kind: 'planting', id: planting.id });
+  const set = useSetFields({ kind: 'planting', id: planting.id });
   const plants = plantsOf(planting);
   const columns = '1fr 2.6rem 3rem 3rem 2.6rem 24px';
   const change = (i: number, fields: object) =>
@@ -59,7 +62,7 @@ export function PlantingPart({ planting, disabled }: { planting: Planting; disab
   );
   return (
     <>
-      <Line label="Plants">{plants.length}</Line>
+      <DefinitionRow label="Plants">{plants.length}</DefinitionRow>
       <Rows
         id="mix"
         title="Mix"

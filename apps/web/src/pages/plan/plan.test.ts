@@ -1,8 +1,8 @@
-import { KINDS, listOf, reduce, sceneFrom, trackLine, type Kind, type Scene } from '@quarry/core/scene';
+import { KINDS, listOf, reduce, sceneFrom, trackLine, type Kind, type Scene } from '@quarry/core/document';
 import type { Drawn } from '../../board/Board.tsx';
 import { AREA_TOOLS, LINE_TOOLS, SPOT_TOOLS } from '../../data/tools.ts';
-import { drawnData, usualLevel } from './drawn.ts';
-import { FIELDS } from './thingFields.ts';
+import { defaultsFor, defaultLevel } from './defaults.ts';
+import { FIELDS } from './fieldTables.ts';
 import { extendTrack } from './track.ts';
 
 const scene = sceneFrom({
@@ -32,7 +32,7 @@ const drawn: Drawn[] = [
   ...SPOT_TOOLS.map((tool) => ({ tool, at: { x: 50, y: 30 } })),
 ];
 const added = (on: Scene, one: Drawn): Scene => {
-  const { before, data } = drawnData(on, one);
+  const { before, data } = defaultsFor(on, one);
   const next = reduce(on, [...before, { op: 'add', kind: one.tool, id: 'new', data }]);
   if (!next.ok) throw new Error(next.refusal.sentence);
   return next.scene;
@@ -48,15 +48,15 @@ test.each(drawn.map((one) => [one.tool, one] as const))(
   },
 );
 test('what is drawn lies on the level that most of the ground has; a pad on top of the others', () => {
-  expect(usualLevel(scene).id).toBe('street');
+  expect(defaultLevel(scene).id).toBe('street');
   const rect = { x: 0, y: 0, w: 8, d: 8 };
-  expect(drawnData(scene, { tool: 'pad', rect }).data).toMatchObject({ level: 'street', order: 80 });
+  expect(defaultsFor(scene, { tool: 'pad', rect }).data).toMatchObject({ level: 'street', order: 80 });
 });
 test('a flag is drawn downwind of the house rules; a letter that is free names a section', () => {
-  expect(drawnData(scene, { tool: 'flag', at: { x: 1, y: 1 } }).data).toMatchObject({ heading: 'se' });
+  expect(defaultsFor(scene, { tool: 'flag', at: { x: 1, y: 1 } }).data).toMatchObject({ heading: 'se' });
   const rect = { x: 0, y: 0, w: 8, d: 8 };
   const one = added(scene, { tool: 'section', rect });
-  expect(drawnData(one, { tool: 'section', rect }).data).toMatchObject({ letter: 'B' });
+  expect(defaultsFor(one, { tool: 'section', rect }).data).toMatchObject({ letter: 'B' });
 });
 test('track goes on from an open end that is near, in its direction and at its height', () => {
   const joined = added(scene, { tool: 'track', at: { x: 27, y: 21 } });

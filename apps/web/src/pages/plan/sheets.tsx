@@ -1,5 +1,5 @@
-import { MM, formatMm, formatPlates, outerSize, type Rect } from '@quarry/core/lattice';
-import { heightRange } from '@quarry/core/relief';
+import { MM, formatMm, formatPlates, outerSize, type Rect } from '@quarry/core/grid';
+import { heightRange } from '@quarry/core/terrain';
 import {
   COLOUR_POLICIES,
   MAX_STUDS,
@@ -8,14 +8,14 @@ import {
   stageWord,
   type Module,
   type Section,
-} from '@quarry/core/scene';
-import { wayOf, widestOf } from '@quarry/core/site';
-import { useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+} from '@quarry/core/document';
+import { wayOf, widestOf } from '@quarry/core/venue';
+import { useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
-import { Line } from '../../ui/parts.tsx';
+import { DefinitionRow } from '../../ui/parts.tsx';
 import { personOptions } from '../../ui/picks.ts';
 import { basesInWords, capital } from '../../ui/words.ts';
-import { useSurvey } from '../../workers/survey.tsx';
+import { useDerived } from '../../workers/derived.tsx';
 
 type Place = Rect & { name: string };
 
@@ -83,7 +83,7 @@ const wordsOf = <T extends string>(list: readonly T[]) =>
 export function SectionSheet({ section }: { section: Section }) {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const set = (what: string, fields: Partial<Section>) =>
     edit.patch(`${what} section ${section.letter}`, 'section', section, fields);
   const forbids = (fields: Record<string, unknown>) =>
@@ -131,14 +131,14 @@ export function SectionSheet({ section }: { section: Section }) {
         disabled={forbids({ stageDone: 0 })}
         onCommit={(stageDone) => set('moved', { stageDone: stageDone ?? 0 })}
       />
-      <Line label="Area">{(section.w * section.d).toLocaleString('en')} studs</Line>
+      <DefinitionRow label="Area">{(section.w * section.d).toLocaleString('en')} studs</DefinitionRow>
     </>
   );
 }
 
 export function ModuleSheet({ module }: { module: Module }) {
   const scene = useDisplay(({ scene }) => scene);
-  const ground = useSurvey(({ ground }) => ground);
+  const ground = useDerived(({ ground }) => ground);
   const range = ground ? heightRange(ground.relief, module) : null;
   const sides = [outerSize(module.w) / MM, outerSize(module.d) / MM].sort((a, b) => a - b);
   const passage = wayOf(scene).sort((a, b) => widestOf(a) - widestOf(b))[0];
@@ -151,26 +151,31 @@ export function ModuleSheet({ module }: { module: Module }) {
   );
   return (
     <dl>
-      <Line label="Size" note={`${outerSize(module.w) / MM} × ${outerSize(module.d) / MM} mm outside`}>
+      <DefinitionRow
+        label="Size"
+        note={`${outerSize(module.w) / MM} × ${outerSize(module.d) / MM} mm outside`}
+      >
         {module.w} × {module.d} st
-      </Line>
-      <Line label="Stands at">
+      </DefinitionRow>
+      <DefinitionRow label="Stands at">
         {module.x}, {module.y}
-      </Line>
+      </DefinitionRow>
       {range && (
-        <Line label="Ground">
+        <DefinitionRow label="Ground">
           {formatPlates(range.low)} to {formatPlates(range.high)}
-        </Line>
+        </DefinitionRow>
       )}
-      <Line label="Bases">{basesInWords(module.bases) || 'none'}</Line>
-      <Line label="Sections">{owners.map(({ letter }) => letter).join(', ') || 'none'}</Line>
+      <DefinitionRow label="Bases">{basesInWords(module.bases) || 'none'}</DefinitionRow>
+      <DefinitionRow label="Sections">
+        {owners.map(({ letter }) => letter).join(', ') || 'none'}
+      </DefinitionRow>
       {passage && (
-        <Line
+        <DefinitionRow
           label="Tightest passage"
           note={`${formatMm(Math.abs(widestOf(passage) - sides[0]) * MM)} ${sides[0] > widestOf(passage) ? 'too narrow' : 'to spare'}`}
         >
           {passage.name} {formatMm(widestOf(passage) * MM)}
-        </Line>
+        </DefinitionRow>
       )}
     </dl>
   );

@@ -1,4 +1,4 @@
-import type { DataOf, Track } from '@quarry/core/scene';
+import type { DataOf, Track } from '@quarry/core/document';
 
 /** A track with one piece more, like its last of that sort. */
 export function extendTrack(

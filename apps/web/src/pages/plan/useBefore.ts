@@ -1,16 +1,16 @@
 import { useEffect, useMemo, useState } from 'react';
-import { groundDifference, type Relief } from '@quarry/core/relief';
-import { formatPlates } from '@quarry/core/lattice';
-import type { Scene } from '@quarry/core/scene';
+import { groundDifference, type Relief } from '@quarry/core/terrain';
+import { formatPlates } from '@quarry/core/grid';
+import type { Scene } from '@quarry/core/document';
 import { useView } from '../../data/view.ts';
-import { useSurvey, type Ground } from '../../workers/survey.tsx';
+import { useDerived, type CompiledGround } from '../../workers/derived.tsx';
 
 /** What the board shows: the scene as it is, or as it was when somebody kept it, with what has changed since. */
-export function useBefore(display: string, scene: Scene, ground: Ground | null) {
+export function useBefore(display: string, scene: Scene, ground: CompiledGround | null) {
   const { before, showsBefore } = useView();
-  const core = useSurvey(({ core }) => core);
+  const core = useDerived(({ core }) => core);
   const kept = before?.display === display && showsBefore ? before : null;
-  const [old, setOld] = useState<{ of: Scene; ground: Ground } | null>(null);
+  const [old, setOld] = useState<{ of: Scene; ground: CompiledGround } | null>(null);
   useEffect(() => {
     if (!kept || !core || old?.of === kept.scene) return;
     let wanted = true;

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import type { Scene } from '@quarry/core/scene';
+import type { Scene } from '@quarry/core/document';
 import type { OtherPick } from '../../board/overlays.tsx';
 import { placeOf } from '../../board/pick.ts';
 import { useDisplay, useLink } from '../../data/useDisplay.tsx';

@@ -2,14 +2,14 @@ import { addWeeks, formatISO } from 'date-fns';
 import { ChevronRight, Download } from 'lucide-react';
 import { useMemo } from 'react';
 import { clockIn, dateIn, dayLine, daysAhead, sittings, together, type Sitting } from '@quarry/core/progress';
-import { isZone, listOf, type Calendar } from '@quarry/core/scene';
+import { isZone, listOf, type Calendar } from '@quarry/core/document';
 import { useSheets } from '../../data/sheets.ts';
-import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
 import { DateField, NumberField, TextField, TimeField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { dayWord } from '../../ui/words.ts';
-import { today } from '../../workers/survey.tsx';
+import { today } from '../../workers/derived.tsx';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
 /** How far the list looks ahead, weeks, and how many times together it names. */
@@ -192,7 +192,7 @@ function CalendarSheet({
   calendar: Calendar | undefined;
 }) {
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const weekly = calendar?.weekly ?? NO_HOURS;
   const fixed = may({ op: 'add', kind: 'calendar', id: 'x', data: { person, weekly } }) !== null;
   const set = (changed: Partial<Calendar>) =>

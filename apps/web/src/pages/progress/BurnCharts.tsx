@@ -2,13 +2,13 @@ import { useQuery } from '@tanstack/react-query';
 import ApexCharts, { type ApexOptions } from 'apexcharts';
 import { useEffect, useRef } from 'react';
 import { burnUp, earnedValue, effortOf, plannedLine, showsOf } from '@quarry/core/progress';
-import { listOf } from '@quarry/core/scene';
+import { listOf } from '@quarry/core/document';
 import { keys } from '../../data/api.ts';
 import { crewApi } from '../../data/crewApi.ts';
 import { useDisplay, useLink } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { Failure, Heading } from '../../ui/parts.tsx';
-import { today } from '../../workers/survey.tsx';
+import { today } from '../../workers/derived.tsx';
 import { useCounts } from '../../workers/useCounts.ts';
 
 /** Hours in time: planned, earned and spent up to today with the shows ahead, and who built how much in each week. */

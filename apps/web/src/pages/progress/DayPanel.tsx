@@ -2,13 +2,13 @@ import { format, formatISO, parseISO } from 'date-fns';
 import { Plus } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { PACE_BOUNDS, dayClock, slotsOf, type ClockRow } from '@quarry/core/progress';
-import { WORKS, displayOf, type Drying, type Slot, type Work } from '@quarry/core/scene';
-import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+import { WORKS, displayOf, type Drying, type Slot, type Work } from '@quarry/core/document';
+import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
 import { CheckField, NumberField, SelectField, TextField, TimeField } from '../../ui/fields.tsx';
-import { Basis, Empty, Heading, Line } from '../../ui/parts.tsx';
+import { Basis, Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { DRYING_OPTIONS, capital, dryingCaution } from '../../ui/words.ts';
-import { today } from '../../workers/survey.tsx';
+import { today } from '../../workers/derived.tsx';
 
 /** How often the clock is read, ms. */
 const TICK_MS = 15_000;
@@ -22,7 +22,7 @@ const span = (minutes: number) => {
 export function DayPanel() {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const [now, setNow] = useState(() => Date.now());
   const [day, setDay] = useState(today);
   useEffect(() => {
@@ -103,20 +103,20 @@ export function DayPanel() {
         />
         {slots.length > 0 && (
           <dl>
-            <Line label="Over, as it goes">{at(clock.ends)}</Line>
+            <DefinitionRow label="Over, as it goes">{at(clock.ends)}</DefinitionRow>
             {clock.late !== null && (
-              <Line label={clock.late > 0 ? 'Too late by' : 'In hand'}>
+              <DefinitionRow label={clock.late > 0 ? 'Too late by' : 'In hand'}>
                 <span className={clock.late > 0 ? 'text-primary' : ''}>{span(clock.late)}</span>
-              </Line>
+              </DefinitionRow>
             )}
             {clock.paces.map(({ work, pace, slots: over }) => (
-              <Line
+              <DefinitionRow
                 key={work}
                 label={`${capital(work)}: minutes for each planned`}
                 note={`by ${over} slot${over === 1 ? '' : 's'}`}
               >
                 {pace.toFixed(2)}
-              </Line>
+              </DefinitionRow>
             ))}
           </dl>
         )}

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { earnedIndices, earnedValue } from '@quarry/core/progress';
 import { useDisplay } from '../../data/useDisplay.tsx';
-import { Basis, Heading, Line } from '../../ui/parts.tsx';
+import { Basis, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { Tabs } from '../../ui/Tabs.tsx';
-import { today } from '../../workers/survey.tsx';
+import { today } from '../../workers/derived.tsx';
 import { useCounts } from '../../workers/useCounts.ts';
 
 const UNITS = [
@@ -37,23 +37,26 @@ export function EarnedPart() {
         </p>
       ) : (
         <dl>
-          <Line label="Planned by today">{say(value.planned)}</Line>
-          <Line label="Earned" note={`${signed(sv)} against the plan`}>
+          <DefinitionRow label="Planned by today">{say(value.planned)}</DefinitionRow>
+          <DefinitionRow label="Earned" note={`${signed(sv)} against the plan`}>
             {say(value.earned)}
-          </Line>
-          <Line
+          </DefinitionRow>
+          <DefinitionRow
             label={unit === 'hours' ? 'Spent' : 'Placed and counted'}
             note={unit === 'hours' ? `${signed(cv)} against what was earned` : undefined}
           >
             {say(value.actual)}
-          </Line>
-          <Line label="In all, as guessed">{say(value.budget)}</Line>
-          <Line label="Schedule index, SPI">{index(spi)}</Line>
-          {unit === 'hours' && <Line label="Cost index, CPI">{index(cpi)}</Line>}
+          </DefinitionRow>
+          <DefinitionRow label="In all, as guessed">{say(value.budget)}</DefinitionRow>
+          <DefinitionRow label="Schedule index, SPI">{index(spi)}</DefinitionRow>
+          {unit === 'hours' && <DefinitionRow label="Cost index, CPI">{index(cpi)}</DefinitionRow>}
           {unit === 'hours' && (
-            <Line label="In all, as it goes" note={etc === null ? undefined : `${say(etc)} of it to come`}>
+            <DefinitionRow
+              label="In all, as it goes"
+              note={etc === null ? undefined : `${say(etc)} of it to come`}
+            >
               {eac === null ? '–' : say(eac)}
-            </Line>
+            </DefinitionRow>
           )}
         </dl>
       )}

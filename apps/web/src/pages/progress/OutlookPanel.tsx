@@ -1,8 +1,8 @@
 import { effortOf, type Effort } from '@quarry/core/progress';
-import { listOf } from '@quarry/core/scene';
-import { useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+import { listOf } from '@quarry/core/document';
+import { useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
 import { NumberField } from '../../ui/fields.tsx';
-import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
+import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { chanceWord, dayWord } from '../../ui/words.ts';
 import { BurnCharts } from './BurnCharts.tsx';
 import { EarnedPart } from './EarnedPart.tsx';
@@ -63,12 +63,12 @@ function Odds() {
         </div>
       )}
       <dl>
-        <Line label="As likely before as after">{day(half)}</Line>
-        <Line label="Nine times in ten by">{day(late)}</Line>
+        <DefinitionRow label="As likely before as after">{day(half)}</DefinitionRow>
+        <DefinitionRow label="Nine times in ten by">{day(late)}</DefinitionRow>
         {shows.map(({ name, date, chance }) => (
-          <Line key={name + date} label={`Ready for ${name}${but}`} note={dayWord(date)}>
+          <DefinitionRow key={name + date} label={`Ready for ${name}${but}`} note={dayWord(date)}>
             {chanceWord(chance)}
-          </Line>
+          </DefinitionRow>
         ))}
       </dl>
       {moves.length > 0 && (
@@ -121,7 +121,7 @@ function Odds() {
 function Hours() {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const counts = useCounts();
   const sections = listOf(scene, 'section').toSorted((a, b) => (a.letter < b.letter ? -1 : 1));
   return (

@@ -2,9 +2,9 @@ import { useMutation } from '@tanstack/react-query';
 import { Camera } from 'lucide-react';
 import { useId, useState } from 'react';
 import { spotsOf, type Spot } from '@quarry/core/progress';
-import { sectionsOf, type Change, type Photo } from '@quarry/core/scene';
+import { sectionsOf, type Change, type Photo } from '@quarry/core/document';
 import { crewApi, photoUrl } from '../../data/crewApi.ts';
-import { freshId, useDisplay, useEdit, useLink, useMay } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useLink, useDenialReason } from '../../data/useDisplay.tsx';
 import { CheckField, NumberField, OptionalQuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Trouble } from '../../ui/forms.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
@@ -14,7 +14,7 @@ import { momentWord } from '../../ui/words.ts';
 import { ProgressMap } from './ProgressMap.tsx';
 
 /** The largest file the server takes in. */
-const MOST_BYTES = 15_000_000;
+const MAX_BYTES = 15_000_000;
 
 /** Photos from the same spots through time, before and after over each other. */
 export function PhotosPanel() {
@@ -101,7 +101,7 @@ function SpotView({ spot: { photos } }: { spot: Spot }) {
   const scene = useDisplay(({ scene }) => scene);
   const link = useLink();
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const person = useDisplay(({ actor }) => actor.person);
   const [before, setBefore] = useState(photos[0].id);
   const [after, setAfter] = useState(photos[photos.length - 1].id);
@@ -233,7 +233,7 @@ function TakePhoto({ spot, spots }: { spot: Spot | undefined; spots: readonly Sp
   const person = useDisplay(({ actor }) => actor.person);
   const link = useLink();
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const [aim, setAim] = useState<Aim>({
     ...{ section: sectionsOf(scene, person)[0]?.id ?? '', x: null, y: null, bearing: null },
   });
@@ -258,9 +258,9 @@ function TakePhoto({ spot, spots }: { spot: Spot | undefined; spots: readonly Sp
   const take = (file: File | undefined) => {
     setLarge(null);
     if (!file) return;
-    if (file.size > MOST_BYTES)
+    if (file.size > MAX_BYTES)
       setLarge(
-        `«${file.name}» has ${(file.size / 1e6).toFixed(1)} MB; a photo may have at most ${MOST_BYTES / 1e6}.`,
+        `«${file.name}» has ${(file.size / 1e6).toFixed(1)} MB; a photo may have at most ${MAX_BYTES / 1e6}.`,
       );
     else keep.mutate(file);
   };

@@ -1,6 +1,6 @@
 import { useId, useRef, type PointerEvent } from 'react';
-import { listOf, stageWord, type Section } from '@quarry/core/scene';
-import type { Standing } from '@quarry/core/progress';
+import { listOf, stageWord, type Section } from '@quarry/core/document';
+import type { SectionSchedule } from '@quarry/core/progress';
 import { useDisplay } from '../../data/useDisplay.tsx';
 
 /** Studs round the plan. */
@@ -25,7 +25,7 @@ export function ProgressMap({
   onPick,
   label,
 }: {
-  standings?: readonly Standing[];
+  standings?: readonly SectionSchedule[];
   blocked?: ReadonlySet<string>;
   marks?: readonly Mark[];
   onPick?: (x: number, y: number) => void;

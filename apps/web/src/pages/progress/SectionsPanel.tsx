@@ -2,14 +2,14 @@ import { differenceInCalendarDays, parseISO } from 'date-fns';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { STEPS, progressOf, standingsOf, workDone, type Standing } from '@quarry/core/progress';
-import { holdingsOf } from '@quarry/core/record';
-import { STAGES, displayOf, stageWord, type Section } from '@quarry/core/scene';
-import { useDisplay, useEdit, useLink, useMay } from '../../data/useDisplay.tsx';
+import { STEPS, progressOf, sectionSchedules, workDone, type SectionSchedule } from '@quarry/core/progress';
+import { holdingsOf } from '@quarry/core/history';
+import { STAGES, displayOf, stageWord, type Section } from '@quarry/core/document';
+import { useDisplay, useEdit, useLink, useDenialReason } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { NumberField, TextField } from '../../ui/fields.tsx';
-import { Basis, Empty, Heading, Line } from '../../ui/parts.tsx';
-import { today, useSurvey } from '../../workers/survey.tsx';
+import { Basis, Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
+import { today, useDerived } from '../../workers/derived.tsx';
 import { ProgressMap } from './ProgressMap.tsx';
 
 /** What keeps a section from going on, of all it waits for. */
@@ -18,12 +18,12 @@ const BLOCKS = ['owner', 'finding', 'parts', 'seam'] as const;
 /** Each section through its stages, on the plan and in rows, and how far the whole is. */
 export function SectionsPanel() {
   const scene = useDisplay(({ scene }) => scene);
-  const findings = useSurvey(({ judgement }) => judgement?.findings ?? null);
-  const netted = useSurvey(({ materials }) => materials?.rows ?? null);
+  const findings = useDerived(({ judgement }) => judgement?.findings ?? null);
+  const netted = useDerived(({ materials }) => materials?.rows ?? null);
   const link = useLink();
   const { showDate } = displayOf(scene);
   const { area, done, toGo } = progressOf(scene);
-  const standings = useMemo(() => standingsOf(scene, today()), [scene]);
+  const standings = useMemo(() => sectionSchedules(scene, today()), [scene]);
   const blocks = useMemo(
     () =>
       new Map(
@@ -99,13 +99,13 @@ export function SectionsPanel() {
         <section aria-labelledby="whole" className="pt-4">
           <Heading id="whole">The whole display</Heading>
           <dl>
-            <Line label="Done, by area" note={`${area.toLocaleString('en')} studs in sections`}>
+            <DefinitionRow label="Done, by area" note={`${area.toLocaleString('en')} studs in sections`}>
               {(100 * done).toFixed(0)} %
-            </Line>
-            <Line label="Stages to go">{toGo.toFixed(1)}</Line>
-            {weeks !== null && <Line label="Weeks to the show">{weeks.toFixed(1)}</Line>}
+            </DefinitionRow>
+            <DefinitionRow label="Stages to go">{toGo.toFixed(1)}</DefinitionRow>
+            {weeks !== null && <DefinitionRow label="Weeks to the show">{weeks.toFixed(1)}</DefinitionRow>}
             {weeks !== null && weeks > 0 && (
-              <Line label="Stages a week from now on">{(toGo / weeks).toFixed(1)}</Line>
+              <DefinitionRow label="Stages a week from now on">{(toGo / weeks).toFixed(1)}</DefinitionRow>
             )}
           </dl>
           <Basis>
@@ -125,7 +125,7 @@ export function SectionsPanel() {
 function Stages() {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const display = displayOf(scene);
   const { stageNames, stageWeights } = display;
   const fixed =
@@ -190,12 +190,12 @@ function SectionRow({
   blocks,
 }: {
   section: Section;
-  standing: Standing;
+  standing: SectionSchedule;
   blocks: readonly string[];
 }) {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const show = useView((view) => view.show);
   const link = useLink();
   const at = STAGES.indexOf(section.stage);

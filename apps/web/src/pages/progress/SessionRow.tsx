@@ -2,20 +2,20 @@ import { formatISO, parseISO } from 'date-fns';
 import { Pencil } from 'lucide-react';
 import { useState } from 'react';
 import { METHOD_SPECS } from '@quarry/core/masonry';
-import { METHODS, WORKS, type Session, type Work } from '@quarry/core/scene';
-import { useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+import { METHODS, WORKS, type Session, type Work } from '@quarry/core/document';
+import { useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
 import { NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { sectionOptions } from '../../ui/picks.ts';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { capital, momentWord } from '../../ui/words.ts';
 
-export const MOST_MINUTES = 1440;
+export const MAX_SESSION_MINUTES = 1440;
 
 /** A session as it was logged, and its fields for whoever may mend it. */
 export function SessionRow({ session }: { session: Session }) {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const [open, setOpen] = useState(false);
   const { id, v, person, section, start, minutes, pieces, work, where, note, ticked } = session;
   const forbids = may({ op: 'remove', kind: 'session', id, v });
@@ -82,7 +82,7 @@ function SessionSheet({ session }: { session: Session }) {
         whole
         value={session.minutes}
         min={1}
-        max={MOST_MINUTES}
+        max={MAX_SESSION_MINUTES}
         onCommit={(minutes) => set({ minutes })}
       />
       <NumberField

@@ -9,15 +9,15 @@ import {
   type Session,
   type Stage,
   type Work,
-} from '@quarry/core/scene';
+} from '@quarry/core/document';
 import { methodOf, rateOf } from '@quarry/core/progress';
-import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
 import { More } from '../../ui/More.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { sectionOptions } from '../../ui/picks.ts';
 import { capital } from '../../ui/words.ts';
-import { today } from '../../workers/survey.tsx';
-import { MOST_MINUTES, SessionRow } from './SessionRow.tsx';
+import { today } from '../../workers/derived.tsx';
+import { MAX_SESSION_MINUTES, SessionRow } from './SessionRow.tsx';
 
 /** How often a running session shows its time anew, ms. */
 const TICK_MS = 15_000;
@@ -28,7 +28,7 @@ const SHOWN = 40;
 export function SessionsPanel() {
   const scene = useDisplay(({ scene }) => scene);
   const person = useDisplay(({ actor }) => actor.person);
-  const may = useMay();
+  const may = useDenialReason();
   const sessions = listOf(scene, 'session').toSorted((a, b) => (a.start < b.start ? 1 : -1));
   const running = sessions.find((session) => session.person === person && session.minutes === null);
   const forbids =
@@ -79,7 +79,7 @@ function Start({ person }: { person: string }) {
       start: start.toISOString(),
     });
   const typed = Number(minutes);
-  const whole = Number.isInteger(typed) && typed >= 1 && typed <= MOST_MINUTES;
+  const whole = Number.isInteger(typed) && typed >= 1 && typed <= MAX_SESSION_MINUTES;
   return (
     <>
       <div className="grid grid-cols-2 gap-2">
@@ -143,7 +143,7 @@ function Start({ person }: { person: string }) {
       </form>
       {minutes !== '' && !whole && (
         <p role="alert" className="text-error text-xs">
-          Minutes: «{minutes}» is not a whole number from 1 to {MOST_MINUTES.toLocaleString('en')}.
+          Minutes: «{minutes}» is not a whole number from 1 to {MAX_SESSION_MINUTES.toLocaleString('en')}.
         </p>
       )}
     </>
@@ -158,7 +158,7 @@ function Running({ session }: { session: Session }) {
   const [note, setNote] = useState('');
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const [stage, setStage] = useState<Stage | ''>('');
-  const may = useMay();
+  const may = useDenialReason();
   const section = session.section === null ? undefined : scene.section[session.section];
   const tasks = listOf(scene, 'task').filter(
     (task) =>
@@ -180,7 +180,7 @@ function Running({ session }: { session: Session }) {
       {
         ...{ op: 'patch', kind: 'session', id: session.id, v: session.v },
         set: {
-          minutes: Math.min(MOST_MINUTES, Math.max(1, minutes)),
+          minutes: Math.min(MAX_SESSION_MINUTES, Math.max(1, minutes)),
           ...{ pieces: counted, note: note.trim(), ticked: done.map(({ id }) => id) },
         },
       },

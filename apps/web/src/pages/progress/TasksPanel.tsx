@@ -17,20 +17,20 @@ import {
   type Stage,
   type Task,
   type Work,
-} from '@quarry/core/scene';
-import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+} from '@quarry/core/document';
+import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
 import { DateField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { More } from '../../ui/More.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { personOptions, sectionOptions } from '../../ui/picks.ts';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { DRYING_OPTIONS, capital, dayWord, dryingCaution } from '../../ui/words.ts';
-import { today, useSurvey } from '../../workers/survey.tsx';
+import { today, useDerived } from '../../workers/derived.tsx';
 import { useBlocks } from '../../workers/useCounts.ts';
 
 /** So many tasks of a section, and offers, are listed at once. */
 const SHOWN = 60;
-const MOST_AFTER = 20;
+const MAX_AFTER = 20;
 
 /** What is to be done, and what the display itself asks for. */
 export function TasksPanel() {
@@ -91,7 +91,7 @@ export function TasksPanel() {
 function TaskRow({ task }: { task: Task }) {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const [open, setOpen] = useState(false);
   const { id, v, name, owner, work, done, after, parts, pieces, due, rests } = task;
   const forbids = may({ op: 'patch', kind: 'task', id, v, set: { done: today() } });
@@ -295,7 +295,7 @@ function TaskSheet({ task, disabled }: { task: Task; disabled: boolean }) {
             { value: '', word: task.after.length > 0 ? 'one more …' : 'nothing' },
             ...before.map(({ id, name }) => ({ value: id, word: name })),
           ]}
-          disabled={disabled || task.after.length >= MOST_AFTER}
+          disabled={disabled || task.after.length >= MAX_AFTER}
           onCommit={(id) => id !== '' && set({ after: [...task.after, id] })}
         />
         {task.after.map((id) => (
@@ -317,7 +317,7 @@ function NewTask() {
   const scene = useDisplay(({ scene }) => scene);
   const person = useDisplay(({ actor }) => actor.person);
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const [name, setName] = useState('');
   const [section, setSection] = useState('');
   const [hours, setHours] = useState<number | null>(1);
@@ -377,8 +377,8 @@ function NewTask() {
 function Offers() {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
-  const may = useMay();
-  const findings = useSurvey(({ judgement }) => judgement?.findings ?? null);
+  const may = useDenialReason();
+  const findings = useDerived(({ judgement }) => judgement?.findings ?? null);
   const blocks = useBlocks();
   const [section, setSection] = useState('');
   const offers = useMemo(() => offeredTasks(scene, { findings, blocks }), [scene, findings, blocks]);

@@ -2,14 +2,14 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { eveningOf, hoursAhead, type Evening } from '@quarry/core/progress';
 import { colourName, partName } from '@quarry/core/catalogue';
-import type { HandOver } from '@quarry/core/ledger';
+import type { Transfer } from '@quarry/core/materials';
 import { useSheets } from '../../data/sheets.ts';
-import { freshId, useDisplay, useEdit, useLink, useMay } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useLink, useDenialReason } from '../../data/useDisplay.tsx';
 import { SelectField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { sectionOptions } from '../../ui/picks.ts';
 import { capital, dayWord } from '../../ui/words.ts';
-import { today, useSurvey } from '../../workers/survey.tsx';
+import { today, useDerived } from '../../workers/derived.tsx';
 
 /** Where nobody said how long the evening is, minutes; and the steps by which one says it. */
 const USUAL = 150;
@@ -25,8 +25,8 @@ const clock = (minutes: number) => `${Math.floor(minutes / 60)} h ${String(minut
 export function TonightPanel() {
   const scene = useDisplay(({ scene }) => scene);
   const person = useDisplay(({ actor }) => actor.person);
-  const netted = useSurvey(({ materials }) => materials?.rows ?? null);
-  const handOvers = useSurvey(({ materials }) => materials?.handOvers ?? null);
+  const netted = useDerived(({ materials }) => materials?.rows ?? null);
+  const handOvers = useDerived(({ materials }) => materials?.handOvers ?? null);
   const own = person === null ? 0 : hoursAhead(scene, person, today(), 1)[0];
   const [said, setSaid] = useState<number | null>(null);
   const [section, setSection] = useState('');
@@ -92,7 +92,7 @@ function Chosen({ evening, minutes, counting }: { evening: Evening; minutes: num
   const scene = useDisplay(({ scene }) => scene);
   const person = useDisplay(({ actor }) => actor.person);
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const link = useLink();
   const { chosen, spent, not } = evening;
   const begin = () => {
@@ -194,7 +194,7 @@ function Around({ evening: { order, next, bring, fetch, seams } }: { evening: Ev
   const name = (id: string | null) => (id === null ? 'everybody' : (scene.person[id]?.name ?? id));
   const pieces = (list: readonly { qty: number }[]) =>
     list.reduce((sum, { qty }) => sum + qty, 0).toLocaleString('en');
-  const hands = (id: string, title: string, list: readonly HandOver[], who: (one: HandOver) => string) =>
+  const hands = (id: string, title: string, list: readonly Transfer[], who: (one: Transfer) => string) =>
     list.length > 0 && (
       <section aria-labelledby={id} className="pt-4">
         <Heading id={id} aside={`${pieces(list)} pieces`}>

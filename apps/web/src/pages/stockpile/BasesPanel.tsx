@@ -1,18 +1,18 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
-import { MM_PER_STUD, counted } from '@quarry/core/lattice';
+import { MM_PER_STUD, countOf } from '@quarry/core/grid';
 import { baseNeeds, type BaseNeed } from '@quarry/core/cut';
-import { displayOf, listOf, type BaseType } from '@quarry/core/scene';
-import { freshId, useDisplay, useEdit, useLink, usePlans } from '../../data/useDisplay.tsx';
+import { displayOf, listOf, type BaseType } from '@quarry/core/document';
+import { freshId, useDisplay, useEdit, useLink, useIsPlanner } from '../../data/useDisplay.tsx';
 import { NumberField } from '../../ui/fields.tsx';
-import { Basis, Empty, Heading, Line } from '../../ui/parts.tsx';
+import { Basis, Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
 
 /** The bases: what is owned, what the modules need, what is short and what it costs. */
 export function BasesPanel() {
   const scene = useDisplay(({ scene }) => scene);
   const link = useLink();
-  const plans = usePlans();
+  const plans = useIsPlanner();
   const needs = baseNeeds(scene);
   const { currency } = displayOf(scene);
   const modules = listOf(scene, 'module').length;
@@ -52,11 +52,14 @@ export function BasesPanel() {
       <section aria-labelledby="sum" className="lg:order-none order-first">
         <Heading id="sum">To buy or borrow</Heading>
         <dl>
-          <Line label="Bases short">{short}</Line>
-          <Line label="At the prices typed" note={total === 0 && short > 0 ? 'no prices yet' : undefined}>
+          <DefinitionRow label="Bases short">{short}</DefinitionRow>
+          <DefinitionRow
+            label="At the prices typed"
+            note={total === 0 && short > 0 ? 'no prices yet' : undefined}
+          >
             {total.toFixed(2)} {currency}
-          </Line>
-          <Line label="For">{counted(modules, 'module')}</Line>
+          </DefinitionRow>
+          <DefinitionRow label="For">{countOf(modules, 'module')}</DefinitionRow>
         </dl>
         <Basis>
           Each module’s bases are counted by size, whichever way round they lie; what is owned is taken off,
@@ -126,14 +129,14 @@ function BaseRow({
       </div>
       <div className="grid grid-cols-2 sm:grid-cols-4 gap-x-6">
         <dl>
-          <Line
+          <DefinitionRow
             label="Needed"
             note={need.modules
               .map(({ name, count }) => (count > 1 ? `${name}\u00a0(${count})` : name))
               .join(', ')}
           >
             {need.needed}
-          </Line>
+          </DefinitionRow>
         </dl>
         {type ? (
           <NumberField

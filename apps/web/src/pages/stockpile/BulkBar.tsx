@@ -2,11 +2,11 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { fileName } from '@quarry/core/formats';
 import { priceOfPart } from '@quarry/core/masonry';
-import { displayOf, listOf, type Change } from '@quarry/core/scene';
+import { displayOf, listOf, type Change } from '@quarry/core/document';
 import { api } from '../../data/api.ts';
 import { usePaper } from '../../data/sheets.ts';
 import { freshId, useDisplay, useEdit, useLink } from '../../data/useDisplay.tsx';
-import { useSurvey } from '../../workers/survey.tsx';
+import { useDerived } from '../../workers/derived.tsx';
 import { save } from '../../ui/save.ts';
 import { needsCsv, needsXlsx, pickLines } from './takeOut.ts';
 import type { NeedRow } from './rows.ts';
@@ -23,7 +23,7 @@ export function BulkBar({
 }) {
   const scene = useDisplay(({ scene }) => scene);
   const { role, person } = useDisplay(({ actor }) => actor);
-  const supplies = useSurvey(({ materials }) => materials?.supplies) ?? [];
+  const supplies = useDerived(({ materials }) => materials?.supplies) ?? [];
   const link = useLink();
   const paper = usePaper();
   const edit = useEdit();

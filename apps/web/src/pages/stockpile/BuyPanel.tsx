@@ -9,12 +9,12 @@ import {
   type Netted,
   type Purchase,
   type Sourcing,
-} from '@quarry/core/ledger';
-import { displayOf, mergeLines, type PartLine } from '@quarry/core/scene';
+} from '@quarry/core/materials';
+import { displayOf, mergeLines, type PartLine } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
-import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
+import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { PartColour } from '../../ui/Swatch.tsx';
-import { useSurvey } from '../../workers/survey.tsx';
+import { useDerived } from '../../workers/derived.tsx';
 import type { BuyGoal } from '../../workers/source.worker.ts';
 import { readTable } from './readTable.ts';
 import { sectionChoices } from './rows.ts';
@@ -30,7 +30,7 @@ const GOALS: readonly { id: BuyGoal; word: string; what: string }[] = [
 export function BuyPanel() {
   const scene = useDisplay(({ scene }) => scene);
   const { role, person } = useDisplay(({ actor }) => actor);
-  const materials = useSurvey(({ materials }) => materials);
+  const materials = useDerived(({ materials }) => materials);
   const edit = useEdit();
   const { currency } = displayOf(scene);
   const [section, setSection] = useState('');
@@ -106,14 +106,14 @@ export function BuyPanel() {
           </select>
         </label>
         <dl>
-          <Line label="Lines short">{wanted.length}</Line>
-          <Line
+          <DefinitionRow label="Lines short">{wanted.length}</DefinitionRow>
+          <DefinitionRow
             label="Offered by somebody"
             note={needs.missing.length > 0 ? `${needs.missing.length} lines nobody offers` : undefined}
           >
             {needs.lines.length} lines, {pieces.toLocaleString('en')} pieces
-          </Line>
-          <Line label="Sellers">{market.sellers.length}</Line>
+          </DefinitionRow>
+          <DefinitionRow label="Sellers">{market.sellers.length}</DefinitionRow>
         </dl>
         <label className="flex items-center gap-2 py-1">
           <input
@@ -210,7 +210,7 @@ export function BuyPanel() {
                   <span className="ink-2">
                     near:{' '}
                     {nearColours(line.colour, 2)
-                      .map(({ colour, difference }) => `${colour.name} (${difference.toFixed(1)})`)
+                      .map(({ colour, deltaE }) => `${colour.name} (${deltaE.toFixed(1)})`)
                       .join(', ')}
                   </span>
                 </li>
@@ -242,26 +242,28 @@ function Answer({
     <>
       <div className="grid sm:grid-cols-2 gap-x-8">
         <dl>
-          <Line label="Goods">
+          <DefinitionRow label="Goods">
             {purchase.goods.toFixed(2)} {currency}
-          </Line>
-          <Line label="Postage">
+          </DefinitionRow>
+          <DefinitionRow label="Postage">
             {purchase.postage.toFixed(2)} {currency}
-          </Line>
-          <Line label="Total">
+          </DefinitionRow>
+          <DefinitionRow label="Total">
             <b>
               {purchase.total.toFixed(2)} {currency}
             </b>
-          </Line>
+          </DefinitionRow>
         </dl>
         <dl>
-          <Line label="No purchase costs less than">
+          <DefinitionRow label="No purchase costs less than">
             {purchase.bound.toFixed(2)} {currency}
-          </Line>
-          <Line label="So it is off by at most" note={busy ? 'still looking' : undefined}>
+          </DefinitionRow>
+          <DefinitionRow label="So it is off by at most" note={busy ? 'still looking' : undefined}>
             {purchase.gap < 1e-6 ? 'nothing: proven' : `${(100 * purchase.gap).toFixed(1)} %`}
-          </Line>
-          <Line label="Last parcel">{purchase.days === null ? 'not said' : `in ${purchase.days} days`}</Line>
+          </DefinitionRow>
+          <DefinitionRow label="Last parcel">
+            {purchase.days === null ? 'not said' : `in ${purchase.days} days`}
+          </DefinitionRow>
         </dl>
       </div>
       {mayOrder && (
@@ -342,7 +344,7 @@ function coveredBy(lines: readonly PartLine[], market: Market, nearer: boolean) 
     const near = left > 0 && nearer ? nearest(line.colour) : null;
     if (near) {
       const rest = add({ ...line, colour: near.colour.id, qty: left });
-      if (rest < left) swapped.push({ line, off: near.difference });
+      if (rest < left) swapped.push({ line, off: near.deltaE });
       left = rest;
     }
     if (left > 0) missing.push({ ...line, qty: left });

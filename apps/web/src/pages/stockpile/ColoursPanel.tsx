@@ -3,19 +3,19 @@ import { Plus } from 'lucide-react';
 import {
   FINISHES,
   PALETTE,
-  SIGHTS,
-  SIGHT_WORDS,
+  COLOUR_VISIONS,
+  COLOUR_VISION_WORDS,
   colourOf,
-  differenceSeen,
+  deltaESeen,
   labOf,
   nearColours,
-  seenAs,
+  simulateVision,
   type Colour,
-  type Sight,
+  type ColourVision,
 } from '@quarry/core/catalogue';
-import { listOf } from '@quarry/core/scene';
-import { freshId, useDisplay, useEdit, usePlans } from '../../data/useDisplay.tsx';
-import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
+import { listOf } from '@quarry/core/document';
+import { freshId, useDisplay, useEdit, useIsPlanner } from '../../data/useDisplay.tsx';
+import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
 import { RecipeSheet } from './RecipeSheet.tsx';
 
@@ -26,10 +26,10 @@ const PaintedBoard = lazy(() =>
 /** The palette, what is near to what and to whose eyes, and the recipes that ground is made by. */
 export function ColoursPanel() {
   const scene = useDisplay(({ scene }) => scene);
-  const plans = usePlans();
+  const plans = useIsPlanner();
   const edit = useEdit();
   const [chosen, setChosen] = useState('slate');
-  const [sight, setSight] = useState<Sight>('usual');
+  const [sight, setSight] = useState<ColourVision>('usual');
   const [recipeId, setRecipeId] = useState<string | null>(null);
   const [onBoard, setOnBoard] = useState(false);
   const recipes = listOf(scene, 'recipe');
@@ -58,11 +58,13 @@ export function ColoursPanel() {
             className="select select-xs w-32"
             aria-label="Seen with"
             value={sight}
-            onChange={(event) => setSight(SIGHTS.find((one) => one === event.currentTarget.value) ?? 'usual')}
+            onChange={(event) =>
+              setSight(COLOUR_VISIONS.find((one) => one === event.currentTarget.value) ?? 'usual')
+            }
           >
-            {SIGHTS.map((one) => (
+            {COLOUR_VISIONS.map((one) => (
               <option key={one} value={one}>
-                {SIGHT_WORDS[one]}
+                {COLOUR_VISION_WORDS[one]}
               </option>
             ))}
           </select>
@@ -85,8 +87,8 @@ export function ColoursPanel() {
                 style={{
                   background:
                     finish === 'clear'
-                      ? `linear-gradient(135deg, #fff 35%, ${seenAs(one.hex, sight)} 35%)`
-                      : seenAs(one.hex, sight),
+                      ? `linear-gradient(135deg, #fff 35%, ${simulateVision(one.hex, sight)} 35%)`
+                      : simulateVision(one.hex, sight),
                 }}
                 onClick={() => setChosen(one.id)}
               />
@@ -142,13 +144,13 @@ export function ColoursPanel() {
   );
 }
 
-function ColourSheet({ colour, sight }: { colour: Colour; sight: Sight }) {
+function ColourSheet({ colour, sight }: { colour: Colour; sight: ColourVision }) {
   const { l, a, b } = labOf(colour.hex);
   const confused = PALETTE.filter((one) => one.id !== colour.id && one.finish === colour.finish)
     .map((one) => ({
       one,
-      usual: differenceSeen(colour, one, 'usual'),
-      seen: Math.min(...SIGHTS.map((each) => differenceSeen(colour, one, each))),
+      usual: deltaESeen(colour, one, 'usual'),
+      seen: Math.min(...COLOUR_VISIONS.map((each) => deltaESeen(colour, one, each))),
     }))
     .filter(({ usual, seen }) => seen < 5 && usual > 10)
     .toSorted((p, q) => p.seen - q.seen);
@@ -158,27 +160,27 @@ function ColourSheet({ colour, sight }: { colour: Colour; sight: Sight }) {
         <Swatch colour={colour.id} size={16} /> {colour.name}
       </h3>
       <dl>
-        <Line label="sRGB">{colour.hex}</Line>
-        <Line label="Lab (D65)">
+        <DefinitionRow label="sRGB">{colour.hex}</DefinitionRow>
+        <DefinitionRow label="Lab (D65)">
           {l.toFixed(1)} {a.toFixed(1)} {b.toFixed(1)}
-        </Line>
+        </DefinitionRow>
       </dl>
-      <Heading aside={sight === 'usual' ? 'difference' : `difference to ${SIGHT_WORDS[sight]} eyes`}>
+      <Heading aside={sight === 'usual' ? 'difference' : `difference to ${COLOUR_VISION_WORDS[sight]} eyes`}>
         Nearest
       </Heading>
       <ul className="text-xs">
-        {nearColours(colour.id, 5).map(({ colour: one, difference }) => (
+        {nearColours(colour.id, 5).map(({ colour: one, deltaE }) => (
           <li key={one.id} className="flex items-center gap-2 border-b hair py-0.5">
             <span
               className="inline-block w-16 h-4 border border-base-content/30"
               style={{
-                background: `linear-gradient(90deg, ${seenAs(colour.hex, sight)} 50%, ${seenAs(one.hex, sight)} 50%)`,
+                background: `linear-gradient(90deg, ${simulateVision(colour.hex, sight)} 50%, ${simulateVision(one.hex, sight)} 50%)`,
               }}
               aria-hidden
             />
             <span className="flex-1">{one.name}</span>
             <span className="fig">
-              {(sight === 'usual' ? difference : differenceSeen(colour, one, sight)).toFixed(1)}
+              {(sight === 'usual' ? deltaE : deltaESeen(colour, one, sight)).toFixed(1)}
             </span>
           </li>
         ))}

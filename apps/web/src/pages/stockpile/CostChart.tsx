@@ -1,7 +1,7 @@
 import ApexCharts from 'apexcharts';
 import { useEffect, useRef } from 'react';
-import { sumOrder } from '@quarry/core/ledger';
-import type { Order } from '@quarry/core/scene';
+import { sumOrder } from '@quarry/core/materials';
+import type { Order } from '@quarry/core/document';
 import { useView } from '../../data/view.ts';
 
 /** Money over time: what orders were guessed at and what they cost, summed by the day they are due. */

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { counted, type Decimal } from '@quarry/core/lattice';
+import { countOf, type Decimal } from '@quarry/core/grid';
 import {
   COLUMN_USES,
   aliasKey,
@@ -8,13 +8,13 @@ import {
   guessColumns,
   readRows,
   type ColumnUse,
-} from '@quarry/core/ledger';
-import { MAX_LINES, listOf, mostOf } from '@quarry/core/scene';
+} from '@quarry/core/materials';
+import { MAX_LINES, listOf, maxCount } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { Heading } from '../../ui/parts.tsx';
 import { ImportWords } from './ImportWords.tsx';
 import { readTable } from './readTable.ts';
-import { NOTHING_THERE, standing, takeIn, type Into, type Taught } from './takeIn.ts';
+import { NOTHING_THERE, existingList, takeIn, type Into, type WordMeaning } from './takeIn.ts';
 
 const USES: Record<ColumnUse, string> = {
   part: 'part',
@@ -34,7 +34,7 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
   const edit = useEdit();
   const [table, setTable] = useState<{ name: string; rows: string[][] } | null>(null);
   const [columns, setColumns] = useState<ColumnUse[]>([]);
-  const [taught, setTaught] = useState<ReadonlyMap<string, Taught>>(new Map());
+  const [taught, setTaught] = useState<ReadonlyMap<string, WordMeaning>>(new Map());
   const [name, setName] = useState('');
   const [into, setInto] = useState<Into>('need');
   const [section, setSection] = useState('');
@@ -82,7 +82,7 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
   };
   useEffect(() => setTaught(new Map()), [table]);
   const there = useMemo(
-    () => (read ? standing(scene, read.lines, { into, name, person }) : null),
+    () => (read ? existingList(scene, read.lines, { into, name, person }) : null),
     [scene, read, into, name, person],
   );
   const take = () => {
@@ -91,12 +91,12 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
       ...{ into, name, section: section === '' ? null : section, person },
       ...{ there: replaces ? there : NOTHING_THERE, fresh: freshId },
     });
-    const what = `brought ${table?.name ?? 'a list'}: ${counted(read.lines.length, 'line')}`;
+    const what = `brought ${table?.name ?? 'a list'}: ${countOf(read.lines.length, 'line')}`;
     if (batches.every((changes) => edit.change(what, changes))) onDone(list);
   };
   const known = there ? there.lots.size + there.lists.length : 0;
   // A kit is one box: it goes on in no other.
-  const most = into === 'kit' ? MAX_LINES : mostOf('lot');
+  const most = into === 'kit' ? MAX_LINES : maxCount('lot');
   return (
     <section aria-label="Bring a list">
       <Heading>Bring a list</Heading>
@@ -137,12 +137,12 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
       {table && read && (
         <>
           <p className="pb-1">
-            <b>{table.name}</b>: {counted(read.rows, 'row')} {read.rows === 1 ? 'makes' : 'make'}{' '}
-            {counted(read.lines.length, 'line')} of{' '}
+            <b>{table.name}</b>: {countOf(read.rows, 'row')} {read.rows === 1 ? 'makes' : 'make'}{' '}
+            {countOf(read.lines.length, 'line')} of{' '}
             {read.lines.reduce((sum, { qty }) => sum + qty, 0).toLocaleString('en')} pieces.{' '}
             {read.bad.length > 0 && (
               <span className="text-error">
-                {counted(read.bad.length, 'row')} {read.bad.length === 1 ? 'is' : 'are'} left out.
+                {countOf(read.bad.length, 'row')} {read.bad.length === 1 ? 'is' : 'are'} left out.
               </span>
             )}
           </p>
@@ -292,7 +292,7 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
                   onChange={(event) => setReplaces(event.currentTarget.checked)}
                 />
                 {into === 'stock'
-                  ? `${counted(known, 'line')} lie in those drawers: count them anew`
+                  ? `${countOf(known, 'line')} lie in those drawers: count them anew`
                   : `Replace «${name.trim()}», which is there`}
               </label>
             )}
@@ -302,7 +302,7 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
               disabled={read.lines.length === 0 || read.lines.length > most}
               onClick={take}
             >
-              Take {counted(read.lines.length, 'line')}
+              Take {countOf(read.lines.length, 'line')}
             </button>
             <button type="button" className="btn btn-xs btn-ghost" onClick={() => setTable(null)}>
               Another list

@@ -1,9 +1,9 @@
 import { CATALOGUE, PALETTE, colourName, partName } from '@quarry/core/catalogue';
-import { counted } from '@quarry/core/lattice';
-import type { UnknownWord } from '@quarry/core/ledger';
+import { countOf } from '@quarry/core/grid';
+import type { UnknownWord } from '@quarry/core/materials';
 import { Heading } from '../../ui/parts.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
-import { ownPartId, type Taught } from './takeIn.ts';
+import { ownPartId, type WordMeaning } from './takeIn.ts';
 
 /** Words nobody knows yet: say what they mean once, and every later list is read with it. */
 export function ImportWords({
@@ -12,7 +12,7 @@ export function ImportWords({
   onTeach,
 }: {
   unknown: readonly UnknownWord[];
-  taught: ReadonlyMap<string, Taught>;
+  taught: ReadonlyMap<string, WordMeaning>;
   onTeach: (word: { about: 'part' | 'colour'; word: string }, means: string) => void;
 }) {
   const choices = {
@@ -34,7 +34,7 @@ export function ImportWords({
           >
             <span className="w-48 truncate" title={one.word}>
               {one.about} «{one.word}»
-              {one.rows !== null && <span className="ink-2"> on {counted(one.rows, 'row')}</span>}
+              {one.rows !== null && <span className="ink-2"> on {countOf(one.rows, 'row')}</span>}
             </span>
             {one.offers.map((id) => (
               <button key={id} type="button" className="btn btn-xs" onClick={() => onTeach(one, id)}>

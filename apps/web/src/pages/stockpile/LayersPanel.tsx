@@ -3,15 +3,15 @@ import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Color, Matrix4, type InstancedMesh } from 'three';
 import { ANY_COLOUR, colourOf } from '@quarry/core/catalogue';
-import { formatPlates } from '@quarry/core/lattice';
+import { formatPlates } from '@quarry/core/grid';
 import { markOf, stepCounts, type BuildStep, type StepPiece } from '@quarry/core/masonry';
 import { useSheets } from '../../data/sheets.ts';
 import { Orbit } from '../../ui/Orbit.tsx';
-import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
+import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { PartColour } from '../../ui/Swatch.tsx';
-import { useSurvey } from '../../workers/survey.tsx';
+import { useDerived } from '../../workers/derived.tsx';
 import type { BlockLayers } from '../../workers/materials.worker.ts';
-import { useMasons } from './useMasons.ts';
+import { useMaterialsWorker } from './useMaterialsWorker.ts';
 
 const WAYS = ['east', 'south', 'west', 'north'];
 const PURPOSES = {
@@ -26,13 +26,13 @@ const PLATE = 0.4;
 
 /** A module layer by layer: in three dimensions, as a plan of pieces, and as the list of what the layer takes. */
 export function LayersPanel() {
-  const blocks = useSurvey(({ materials }) => materials?.blocks);
+  const blocks = useDerived(({ materials }) => materials?.blocks);
   const sheets = useSheets();
   const [chosen, setChosen] = useState('');
   const [at, setAt] = useState(0);
   const block = blocks?.find(({ block: one }) => one.id === chosen) ?? blocks?.[0];
   const id = block?.block.id ?? '';
-  const built = useMasons((masons) => masons.layers(id), id);
+  const built = useMaterialsWorker((masons) => masons.layers(id), id);
   const steps = built?.steps ?? NO_STEPS;
   if (!blocks) return <Loading what="Counting the layers" />;
   if (!block)
@@ -132,13 +132,17 @@ export function LayersPanel() {
           ))}
         <Heading>The whole {block.block.rest ? 'square' : 'module'}</Heading>
         <dl>
-          <Line label="Pieces">{block.counted.pieces.toLocaleString('en')}</Line>
-          <Line label="Mass of its ground">{(block.counted.grams / 1000).toFixed(2)} kg</Line>
-          <Line label="Joints bridged">
+          <DefinitionRow label="Pieces">{block.counted.pieces.toLocaleString('en')}</DefinitionRow>
+          <DefinitionRow label="Mass of its ground">
+            {(block.counted.grams / 1000).toFixed(2)} kg
+          </DefinitionRow>
+          <DefinitionRow label="Joints bridged">
             {block.bond.joints > 0 ? `${Math.round((100 * block.bond.bridged) / block.bond.joints)} %` : '–'}
-          </Line>
-          <Line label="Widest free span">{block.span === 0 ? 'filled' : `${block.span} studs`}</Line>
-          <Line
+          </DefinitionRow>
+          <DefinitionRow label="Widest free span">
+            {block.span === 0 ? 'filled' : `${block.span} studs`}
+          </DefinitionRow>
+          <DefinitionRow
             label="Joints that run through"
             note={
               block.bond.through[0]
@@ -151,7 +155,7 @@ export function LayersPanel() {
               : block.bond.through.length >= 12
                 ? '12 or more'
                 : block.bond.through.length}
-          </Line>
+          </DefinitionRow>
         </dl>
         <Basis>
           A joint runs through when four layers or more leave it unbridged. Steps are in the order in which

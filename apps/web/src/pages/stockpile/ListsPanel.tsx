@@ -1,16 +1,16 @@
 import { FileDown } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
-import { copiesNeeded, fitKits } from '@quarry/core/ledger';
+import { copiesNeeded, fitKits } from '@quarry/core/materials';
 import { fileName, writeCsv } from '@quarry/core/formats';
 import { priceOfPart } from '@quarry/core/masonry';
-import { LIST_PURPOSES, displayOf, listOf, type PartLine, type PartList } from '@quarry/core/scene';
-import { useDisplay, useEdit, usePlans } from '../../data/useDisplay.tsx';
+import { LIST_PURPOSES, displayOf, listOf, type PartLine, type PartList } from '@quarry/core/document';
+import { useDisplay, useEdit, useIsPlanner } from '../../data/useDisplay.tsx';
 import { CheckField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
-import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
+import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { PartColour } from '../../ui/Swatch.tsx';
 import { save } from '../../ui/save.ts';
-import { useSurvey } from '../../workers/survey.tsx';
+import { useDerived } from '../../workers/derived.tsx';
 
 const ImportSheet = lazy(() => import('./ImportSheet.tsx').then((sheet) => ({ default: sheet.ImportSheet })));
 const PURPOSES: Record<(typeof LIST_PURPOSES)[number], string> = {
@@ -25,7 +25,7 @@ const PURPOSES: Record<(typeof LIST_PURPOSES)[number], string> = {
 /** Lists that people bring: what buildings and casts need, and what kits hold. */
 export function ListsPanel() {
   const scene = useDisplay(({ scene }) => scene);
-  const plans = usePlans();
+  const plans = useIsPlanner();
   const [chosen, setChosen] = useState<string | null>(null);
   const [importing, setImporting] = useState(false);
   const lists = listOf(scene, 'partList');
@@ -289,12 +289,15 @@ function ListSheet({ list, plans, onGone }: { list: PartList; plans: boolean; on
           <>
             <Heading aside="if they were the only source">From the kits alone</Heading>
             <dl>
-              <Line label="Fits">
+              <DefinitionRow label="Fits">
                 {fit.needed > 0 ? `${Math.floor((100 * fit.fits) / fit.needed)} %` : '–'}
-              </Line>
-              <Line label="Missing" note={fit.missing.length > 0 ? `${fit.missing.length} lines` : undefined}>
+              </DefinitionRow>
+              <DefinitionRow
+                label="Missing"
+                note={fit.missing.length > 0 ? `${fit.missing.length} lines` : undefined}
+              >
                 {fit.missing.reduce((sum, { qty }) => sum + qty, 0).toLocaleString('en')} pieces
-              </Line>
+              </DefinitionRow>
               {kits.map((kit) => {
                 const copies = copiesNeeded(
                   need.filter(({ part, colour }) =>
@@ -303,9 +306,9 @@ function ListSheet({ list, plans, onGone }: { list: PartList; plans: boolean; on
                   kit.lines,
                 );
                 return (
-                  <Line key={kit.id} label={`${kit.name}: copies for what it has`}>
+                  <DefinitionRow key={kit.id} label={`${kit.name}: copies for what it has`}>
                     {copies ?? 'never'}
-                  </Line>
+                  </DefinitionRow>
                 );
               })}
             </dl>
@@ -339,7 +342,7 @@ function Lines({ lines }: { lines: readonly PartLine[] }) {
 
 /** What the kits give a list that may only be built from them, with all other such lists: as on Needs. */
 function KitShare({ list }: { list: PartList }) {
-  const rows = useSurvey(({ materials }) => materials?.rows);
+  const rows = useDerived(({ materials }) => materials?.rows);
   if (!rows) return <Loading what="Counting what the kits give" />;
   const own = rows.filter(({ demand }) => demand.list === list.id);
   const needed = own.reduce((sum, { demand }) => sum + demand.qty, 0);
@@ -351,10 +354,15 @@ function KitShare({ list }: { list: PartList }) {
     <>
       <Heading aside="the only source">From the kits</Heading>
       <dl>
-        <Line label="Fits">{needed > 0 ? `${Math.floor((100 * (needed - short)) / needed)} %` : '–'}</Line>
-        <Line label="Missing" note={missing.length > 0 ? `${missing.length} lines, not bought` : undefined}>
+        <DefinitionRow label="Fits">
+          {needed > 0 ? `${Math.floor((100 * (needed - short)) / needed)} %` : '–'}
+        </DefinitionRow>
+        <DefinitionRow
+          label="Missing"
+          note={missing.length > 0 ? `${missing.length} lines, not bought` : undefined}
+        >
           {short.toLocaleString('en')} pieces
-        </Line>
+        </DefinitionRow>
       </dl>
       <Lines lines={missing} />
       <Basis>
@@ -368,7 +376,7 @@ function KitShare({ list }: { list: PartList }) {
 /** What nothing takes of a kit: by name, with what it would fetch. */
 function KitLeft({ list }: { list: PartList }) {
   const scene = useDisplay(({ scene }) => scene);
-  const materials = useSurvey(({ materials }) => materials);
+  const materials = useDerived(({ materials }) => materials);
   if (!materials) return null;
   const left = materials.supplies
     .filter(({ id, kind }) => kind === 'kit' && id.startsWith(`kit ${list.id} `))
@@ -379,9 +387,9 @@ function KitLeft({ list }: { list: PartList }) {
     <>
       <Heading aside={`${piecesOf(left).toLocaleString('en')} pieces`}>Left over, to trade</Heading>
       <dl>
-        <Line label="Would fetch" note="prices typed, else guesses">
+        <DefinitionRow label="Would fetch" note="prices typed, else guesses">
           {price.toFixed(2)} {displayOf(scene).currency}
-        </Line>
+        </DefinitionRow>
       </dl>
       <Lines lines={left} />
     </>

@@ -1,19 +1,19 @@
 import { useState } from 'react';
 import { partName } from '@quarry/core/catalogue';
-import { lineTyped } from '@quarry/core/ledger';
-import { listOf, type Loan } from '@quarry/core/scene';
-import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+import { lineTyped } from '@quarry/core/materials';
+import { listOf, type Loan } from '@quarry/core/document';
+import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
 import { Heading } from '../../ui/parts.tsx';
 import { PartColour } from '../../ui/Swatch.tsx';
 import { dayWord } from '../../ui/words.ts';
-import { today } from '../../workers/survey.tsx';
+import { today } from '../../workers/derived.tsx';
 
 /** What is lent to whom, and since when it should be back. */
 export function Loans() {
   const scene = useDisplay(({ scene }) => scene);
   const { role, person } = useDisplay(({ actor }) => actor);
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const [text, setText] = useState('');
   const [other, setOther] = useState('');
   const [way, setWay] = useState<'lend' | 'borrow'>('lend');

@@ -5,7 +5,7 @@ import { useDisplay } from '../../data/useDisplay.tsx';
 import { CheckField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, Loading } from '../../ui/parts.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
-import { useSurvey } from '../../workers/survey.tsx';
+import { useDerived } from '../../workers/derived.tsx';
 import { rowsOf } from './rows.ts';
 
 interface Cell {
@@ -17,7 +17,7 @@ interface Cell {
 /** Colours down, families across: where shortages glow. */
 export function MatrixPanel() {
   const scene = useDisplay(({ scene }) => scene);
-  const materials = useSurvey(({ materials }) => materials);
+  const materials = useDerived(({ materials }) => materials);
   const [onlyShort, setOnlyShort] = useState(false);
   const navigate = useNavigate();
   const { cells, families, colours } = useMemo(() => {

@@ -1,12 +1,12 @@
 import { useState } from 'react';
-import { formatKg, formatPlates } from '@quarry/core/lattice';
-import { METHOD_SPECS, leastHeightOf, type MethodCount } from '@quarry/core/masonry';
-import { METHODS, displayOf, listOf, type Method } from '@quarry/core/scene';
-import { useDisplay, useEdit, usePlans } from '../../data/useDisplay.tsx';
+import { formatKg, formatPlates } from '@quarry/core/grid';
+import { METHOD_SPECS, minHeightOf, type MethodCount } from '@quarry/core/masonry';
+import { METHODS, displayOf, listOf, type Method } from '@quarry/core/document';
+import { useDisplay, useEdit, useIsPlanner } from '../../data/useDisplay.tsx';
 import { CheckField, NumberField, QuantityField, SelectField } from '../../ui/fields.tsx';
-import { Basis, Empty, Heading, Line, Loading } from '../../ui/parts.tsx';
-import { useMasons } from './useMasons.ts';
-import { useSurvey } from '../../workers/survey.tsx';
+import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
+import { useMaterialsWorker } from './useMaterialsWorker.ts';
+import { useDerived } from '../../workers/derived.tsx';
 
 type Target = { kind: 'hill' | 'pad' | 'section'; id: string };
 const OPTIONS = METHODS.map((value) => ({ value, word: METHOD_SPECS[value].word }));
@@ -14,9 +14,9 @@ const OPTIONS = METHODS.map((value) => ({ value, word: METHOD_SPECS[value].word 
 /** How ground is filled: the methods side by side for a hill, a pad or a section, counted piece by piece. */
 export function MethodsPanel() {
   const scene = useDisplay(({ scene }) => scene);
-  const plans = usePlans();
+  const plans = useIsPlanner();
   const edit = useEdit();
-  const blocks = useSurvey(({ materials }) => materials?.blocks);
+  const blocks = useDerived(({ materials }) => materials?.blocks);
   const display = displayOf(scene);
   const targets = [
     ...listOf(scene, 'hill').map(({ id, name, method }) => ({ kind: 'hill' as const, id, name, method })),
@@ -31,7 +31,7 @@ export function MethodsPanel() {
   const [chosen, setChosen] = useState<Target | null>(null);
   const target =
     targets.find(({ kind, id }) => kind === chosen?.kind && id === chosen.id) ?? targets[0] ?? null;
-  const counts = useMasons(
+  const counts = useMaterialsWorker(
     (masons) => (target ? masons.compare(target.kind, target.id) : Promise.resolve([])),
     `${target?.kind} ${target?.id}`,
   );
@@ -192,12 +192,16 @@ export function MethodsPanel() {
       <aside aria-label="The whole display">
         <Heading>The whole display</Heading>
         <dl>
-          <Line label="Pieces of ground">{blocks ? pieces.toLocaleString('en') : 'counting'}</Line>
-          <Line label="Their mass">{blocks ? formatKg(grams) : 'counting'}</Line>
-          <Line label="Hours at default rates">{blocks ? `${hours.toFixed(0)} h` : 'counting'}</Line>
-          <Line label="Joints bridged">
+          <DefinitionRow label="Pieces of ground">
+            {blocks ? pieces.toLocaleString('en') : 'counting'}
+          </DefinitionRow>
+          <DefinitionRow label="Their mass">{blocks ? formatKg(grams) : 'counting'}</DefinitionRow>
+          <DefinitionRow label="Hours at default rates">
+            {blocks ? `${hours.toFixed(0)} h` : 'counting'}
+          </DefinitionRow>
+          <DefinitionRow label="Joints bridged">
             {joints > 0 ? `${Math.round((100 * bridged) / joints)} %` : blocks ? '–' : 'counting'}
-          </Line>
+          </DefinitionRow>
         </dl>
         <Heading>Where nothing else is said</Heading>
         <SelectField
@@ -265,7 +269,7 @@ function Figure({ best, children }: { best: boolean; children: React.ReactNode }
 
 /** Why a method with large pieces lays none of them. */
 function Unfit({ count: { method, tall, highest } }: { count: MethodCount }) {
-  const least = leastHeightOf(method);
+  const least = minHeightOf(method);
   if (least === null || tall > 0) return null;
   return (
     <b className="block">

@@ -1,8 +1,8 @@
 import { lazy, Suspense } from 'react';
-import { balances, costBySection } from '@quarry/core/ledger';
-import { displayOf, listOf } from '@quarry/core/scene';
+import { balances, costBySection } from '@quarry/core/materials';
+import { displayOf, listOf } from '@quarry/core/document';
 import { useDisplay } from '../../data/useDisplay.tsx';
-import { Basis, Heading, Line, Loading } from '../../ui/parts.tsx';
+import { Basis, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 
 const CostChart = lazy(() => import('./CostChart.tsx').then((chart) => ({ default: chart.CostChart })));
 
@@ -63,7 +63,7 @@ export function Money() {
         {owed.length === 0 && <p className="ink-2 text-xs">Nothing is paid yet.</p>}
         <dl>
           {owed.map(({ person, paid, bears, owed: balance }) => (
-            <Line
+            <DefinitionRow
               key={person}
               label={scene.person[person]?.name ?? person}
               note={`paid ${paid.toFixed(2)}, bears ${bears.toFixed(2)}`}
@@ -73,7 +73,7 @@ export function Money() {
                 : balance > 0
                   ? `gets ${balance.toFixed(2)} ${currency}`
                   : `owes ${(-balance).toFixed(2)} ${currency}`}
-            </Line>
+            </DefinitionRow>
           ))}
         </dl>
         <Basis>

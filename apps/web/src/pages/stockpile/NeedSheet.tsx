@@ -1,15 +1,15 @@
 import { useMemo } from 'react';
 import { colourName, partName } from '@quarry/core/catalogue';
-import { PURPOSE_WORDS, alternativesTo, coloursKnown, type Alternative } from '@quarry/core/ledger';
+import { PURPOSE_WORDS, substitutionsFor, coloursKnown, type Substitution } from '@quarry/core/materials';
 import { gramsOfPart } from '@quarry/core/catalogue';
 import { priceOfPart } from '@quarry/core/masonry';
-import { displayOf, listOf } from '@quarry/core/scene';
-import { freshId, useDisplay, useEdit, useMay, usePlans } from '../../data/useDisplay.tsx';
+import { displayOf, listOf } from '@quarry/core/document';
+import { freshId, useDisplay, useEdit, useDenialReason, useIsPlanner } from '../../data/useDisplay.tsx';
 import { NumberField, SelectField, TextField } from '../../ui/fields.tsx';
-import { Heading, Line } from '../../ui/parts.tsx';
+import { Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { PartColour, Swatch } from '../../ui/Swatch.tsx';
 import { dayWord } from '../../ui/words.ts';
-import { useSurvey } from '../../workers/survey.tsx';
+import { useDerived } from '../../workers/derived.tsx';
 import type { NeedRow } from './rows.ts';
 
 const HOW = {
@@ -24,10 +24,10 @@ const HOW = {
 /** One need: where it comes from, what covers it, what may stand in for it, and what its part is known to weigh and cost. */
 export function NeedSheet({ row, onClose }: { row: NeedRow; onClose: () => void }) {
   const scene = useDisplay(({ scene }) => scene);
-  const materials = useSurvey(({ materials }) => materials);
+  const materials = useDerived(({ materials }) => materials);
   const edit = useEdit();
-  const plans = usePlans();
-  const may = useMay();
+  const plans = useIsPlanner();
+  const may = useDenialReason();
   const { currency } = displayOf(scene);
   const { demand } = row;
   const byId = useMemo(() => new Map(materials?.supplies.map((one) => [one.id, one])), [materials]);
@@ -40,7 +40,7 @@ export function NeedSheet({ row, onClose }: { row: NeedRow; onClose: () => void 
       }
     return stock;
   }, [materials]);
-  const alternatives = alternativesTo(row.part, row.colour, spare, scene.partType);
+  const alternatives = substitutionsFor(row.part, row.colour, spare, scene.partType);
   const accepted = listOf(scene, 'substitute').filter(
     (one) => one.part === row.part && one.colour === row.colour,
   );
@@ -53,7 +53,7 @@ export function NeedSheet({ row, onClose }: { row: NeedRow; onClose: () => void 
     type
       ? edit.patch(label, 'partType', type, set)
       : edit.add(label, 'partType', row.part, { family: row.family, ...set });
-  const accept = (one: Alternative, section: string | null) =>
+  const accept = (one: Substitution, section: string | null) =>
     edit.add(
       `accepted ${one.use.map(({ part, colour, qty }) => `${qty} × ${partName(part)} in ${colourName(colour)}`).join(', ')} for ${row.partWord} in ${row.colourWord}`,
       'substitute',
@@ -81,11 +81,11 @@ export function NeedSheet({ row, onClose }: { row: NeedRow; onClose: () => void 
       </p>
       <dl>
         {demand.needs.map((need) => (
-          <Line key={need.purpose} label={PURPOSE_WORDS[need.purpose]} note={need.from.join(', ')}>
+          <DefinitionRow key={need.purpose} label={PURPOSE_WORDS[need.purpose]} note={need.from.join(', ')}>
             {need.qty.toLocaleString('en')}
-          </Line>
+          </DefinitionRow>
         ))}
-        <Line label="Needed">{demand.qty.toLocaleString('en')}</Line>
+        <DefinitionRow label="Needed">{demand.qty.toLocaleString('en')}</DefinitionRow>
       </dl>
       <Heading aside={row.short > 0 ? <span className="text-error">{row.short} short</span> : 'all covered'}>
         Covered by
@@ -95,7 +95,7 @@ export function NeedSheet({ row, onClose }: { row: NeedRow; onClose: () => void 
           const supply = byId.get(given.supply);
           const whose = supply?.person ? (scene.person[supply.person]?.name ?? supply.person) : 'everybody’s';
           return (
-            <Line
+            <DefinitionRow
               key={`${given.supply} ${given.how}`}
               label={
                 given.how === 'handed' || given.how === 'promised'
@@ -105,7 +105,7 @@ export function NeedSheet({ row, onClose }: { row: NeedRow; onClose: () => void 
               note={`${supply?.place ?? ''}${supply?.kind === 'order' ? `, ${supply.from ? dayWord(supply.from) : 'no day known'}` : ''}${row.colour === 'any' && supply ? `, ${colourName(supply.colour)}` : ''}`}
             >
               {given.qty.toLocaleString('en')}
-            </Line>
+            </DefinitionRow>
           );
         })}
       </dl>

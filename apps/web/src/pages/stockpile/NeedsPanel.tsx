@@ -14,17 +14,17 @@ import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { FAMILIES, FAMILY_NAMES } from '@quarry/core/catalogue';
-import { byPart } from '@quarry/core/ledger';
+import { byPart } from '@quarry/core/materials';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { Empty, Loading } from '../../ui/parts.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
-import { useSurvey } from '../../workers/survey.tsx';
+import { useDerived } from '../../workers/derived.tsx';
 import { BulkBar } from './BulkBar.tsx';
 import { NeedSheet } from './NeedSheet.tsx';
 import { NeedsSum } from './NeedsSum.tsx';
 import {
-  GROUPS,
-  GROUP_WORDS,
+  GROUPINGS,
+  GROUPING_WORDS,
   STATES,
   STATE_WORDS,
   matches,
@@ -76,8 +76,8 @@ const FIGURES = [
 /** Every part and colour that a section needs, what covers it, and what is short. */
 export function NeedsPanel() {
   const scene = useDisplay(({ scene }) => scene);
-  const materials = useSurvey(({ materials }) => materials);
-  const error = useSurvey(({ error }) => error);
+  const materials = useDerived(({ materials }) => materials);
+  const error = useDerived(({ error }) => error);
   const [query, setQuery] = useSearchParams();
   const [sorting, setSorting] = useState<SortingState>([{ id: 'short', desc: true }]);
   const [selection, setSelection] = useState<RowSelectionState>({});
@@ -98,7 +98,7 @@ export function NeedsPanel() {
   );
   // The address follows what is typed, a moment later: the field must not wait for it.
   const [words, setWords] = useState(asked);
-  const group = GROUPS.find((one) => one === query.get('group')) ?? 'none';
+  const group = GROUPINGS.find((one) => one === query.get('group')) ?? 'none';
   const all = useMemo(() => (materials ? rowsOf(scene, materials.rows) : []), [scene, materials]);
   const rows = useMemo(
     () => all.filter((row) => matches(row, { words, section, family, state })),
@@ -183,7 +183,7 @@ export function NeedsPanel() {
           label="Group"
           value={group}
           onChange={(value) => set('group', value === 'none' ? '' : value)}
-          options={GROUPS.map((value) => ({ value, word: GROUP_WORDS[value] }))}
+          options={GROUPINGS.map((value) => ({ value, word: GROUPING_WORDS[value] }))}
         />
         <span className="flex-1" />
         <BulkBar rows={rows} picked={picked} onDone={() => setSelection({})} />

@@ -1,9 +1,9 @@
 import { colourName, partName } from '@quarry/core/catalogue';
-import { PURPOSE_WORDS, blockedSections, type NeedChange } from '@quarry/core/ledger';
+import { PURPOSE_WORDS, blockedSections, type NeedChange } from '@quarry/core/materials';
 import { priceOfPart } from '@quarry/core/masonry';
-import { displayOf } from '@quarry/core/scene';
+import { displayOf } from '@quarry/core/document';
 import { useDisplay } from '../../data/useDisplay.tsx';
-import { Basis, Heading, Line } from '../../ui/parts.tsx';
+import { Basis, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { dayWord } from '../../ui/words.ts';
 import type { NeedRow } from './rows.ts';
 
@@ -22,22 +22,27 @@ export function NeedsSum({ rows, changed }: { rows: readonly NeedRow[]; changed:
     <>
       <Heading>These {rows.length.toLocaleString('en')} lines</Heading>
       <dl>
-        <Line label="Pieces counted">{sum(({ demand }) => demand.counted).toLocaleString('en')}</Line>
-        <Line label="Spares" note="of each part and colour, for the whole display">
+        <DefinitionRow label="Pieces counted">
+          {sum(({ demand }) => demand.counted).toLocaleString('en')}
+        </DefinitionRow>
+        <DefinitionRow label="Spares" note="of each part and colour, for the whole display">
           {sum(({ demand, qty }) => (demand.counted === 0 ? qty : 0)).toLocaleString('en')}
-        </Line>
-        <Line label="Needed">{needed.toLocaleString('en')}</Line>
-        <Line label="Covered by what is there">
+        </DefinitionRow>
+        <DefinitionRow label="Needed">{needed.toLocaleString('en')}</DefinitionRow>
+        <DefinitionRow label="Covered by what is there">
           {needed > 0 ? `${Math.round((100 * sum((row) => row.own + row.handed)) / needed)} %` : '–'}
-        </Line>
-        <Line label="Short">{short.toLocaleString('en')}</Line>
-        <Line label="On order, but late">{late.toLocaleString('en')}</Line>
-        <Line label="All of it would cost" note={guessed > 0 ? `${guessed} prices are guesses` : undefined}>
+        </DefinitionRow>
+        <DefinitionRow label="Short">{short.toLocaleString('en')}</DefinitionRow>
+        <DefinitionRow label="On order, but late">{late.toLocaleString('en')}</DefinitionRow>
+        <DefinitionRow
+          label="All of it would cost"
+          note={guessed > 0 ? `${guessed} prices are guesses` : undefined}
+        >
           {money(({ qty }) => qty).toFixed(2)} {currency}
-        </Line>
-        <Line label="What is short">
+        </DefinitionRow>
+        <DefinitionRow label="What is short">
           {money(({ short: s }) => s).toFixed(2)} {currency}
-        </Line>
+        </DefinitionRow>
       </dl>
       <Basis>
         Ground is counted piece by piece from the plan: each module’s layers by its method, every piece

@@ -1,12 +1,12 @@
 import { useState } from 'react';
 import { partName } from '@quarry/core/catalogue';
-import { formatMoney } from '@quarry/core/lattice';
-import { lineTyped, nextStates, receive, sumOrder } from '@quarry/core/ledger';
+import { formatMoney } from '@quarry/core/grid';
+import { lineTyped, nextStates, receive, sumOrder } from '@quarry/core/materials';
 import { priceOfPart } from '@quarry/core/masonry';
-import { ORDER_STATES, ORDER_WORDS, displayOf, listOf, type Order } from '@quarry/core/scene';
-import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+import { ORDER_STATES, ORDER_WORDS, displayOf, listOf, type Order } from '@quarry/core/document';
+import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
 import { DateField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
-import { Heading, Line } from '../../ui/parts.tsx';
+import { Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { PartColour } from '../../ui/Swatch.tsx';
 
@@ -14,7 +14,7 @@ import { PartColour } from '../../ui/Swatch.tsx';
 export function OrderSheet({ order }: { order: Order }) {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const { currency } = displayOf(scene);
   const [came, setCame] = useState<Record<number, number>>({});
   const [place, setPlace] = useState('');
@@ -230,10 +230,10 @@ export function OrderSheet({ order }: { order: Order }) {
           onCommit={(date) => set('changed the day', { expected: date })}
         />
         <dl>
-          <Line label="Pieces">{pieces.toLocaleString('en')}</Line>
-          <Line label="Goods and postage" note={`${goods.toFixed(2)} + ${order.postage.toFixed(2)}`}>
+          <DefinitionRow label="Pieces">{pieces.toLocaleString('en')}</DefinitionRow>
+          <DefinitionRow label="Goods and postage" note={`${goods.toFixed(2)} + ${order.postage.toFixed(2)}`}>
             {expected.toFixed(2)} {currency}
-          </Line>
+          </DefinitionRow>
         </dl>
         <NumberField
           label="Postage"

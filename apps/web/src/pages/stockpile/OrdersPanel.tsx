@@ -1,11 +1,11 @@
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import { daysLate, sumOrder } from '@quarry/core/ledger';
-import { ORDER_STATES, ORDER_WORDS, listOf } from '@quarry/core/scene';
+import { daysLate, sumOrder } from '@quarry/core/materials';
+import { ORDER_STATES, ORDER_WORDS, listOf } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { Empty } from '../../ui/parts.tsx';
 import { dayWord } from '../../ui/words.ts';
-import { today } from '../../workers/survey.tsx';
+import { today } from '../../workers/derived.tsx';
 import { Loans } from './Loans.tsx';
 import { Money } from './Money.tsx';
 import { OrderSheet } from './OrderSheet.tsx';

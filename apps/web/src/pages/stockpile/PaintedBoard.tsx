@@ -3,14 +3,14 @@ import { colourOf } from '@quarry/core/catalogue';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { Board } from '../../board/Board.tsx';
 import { Loading } from '../../ui/parts.tsx';
-import { useSurvey } from '../../workers/survey.tsx';
-import { useMasons } from './useMasons.ts';
+import { useDerived } from '../../workers/derived.tsx';
+import { useMaterialsWorker } from './useMaterialsWorker.ts';
 
 /** The whole display from above in the colours its recipes give it. */
 export function PaintedBoard() {
   const scene = useDisplay(({ scene }) => scene);
-  const ground = useSurvey(({ ground }) => ground);
-  const painted = useMasons((masons) => masons.painted(), 'painted');
+  const ground = useDerived(({ ground }) => ground);
+  const painted = useMaterialsWorker((masons) => masons.painted(), 'painted');
   const relief = ground?.relief;
   const paint = useMemo(() => {
     if (!painted || !relief || painted.studs.length !== relief.w * relief.d) return null;

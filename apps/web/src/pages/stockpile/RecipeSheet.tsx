@@ -1,13 +1,13 @@
 import { useMemo } from 'react';
 import { PALETTE, colourOf, partName, partNamed } from '@quarry/core/catalogue';
 import { accentsOf, bendCounts, countsOf, scatterOrder } from '@quarry/core/masonry';
-import { GROUNDS, listOf, type Recipe } from '@quarry/core/scene';
+import { GROUNDS, listOf, type Recipe } from '@quarry/core/document';
 import { useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
-import { Basis, Heading, Line } from '../../ui/parts.tsx';
+import { Basis, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
-import { useSurvey } from '../../workers/survey.tsx';
+import { useDerived } from '../../workers/derived.tsx';
 
 const COLUMNS = '1fr 64px 24px';
 const ACCENT_COLUMNS = '92px minmax(80px,1fr) 58px 46px 46px 24px';
@@ -229,7 +229,7 @@ const SIDE = 32;
 
 /** A patch of 32 × 32 studs as the recipe lays it, and how far it would bend to what is in stock. */
 function Preview({ recipe, onBend }: { recipe: Recipe; onBend: ((shares: number[]) => void) | null }) {
-  const supplies = useSurvey(({ materials }) => materials?.supplies);
+  const supplies = useDerived(({ materials }) => materials?.supplies);
   const { cells, tally, order } = useMemo(() => {
     const studs = Array.from({ length: SIDE * SIDE }, (_, i) => i);
     const spread = scatterOrder(
@@ -284,7 +284,7 @@ function Preview({ recipe, onBend }: { recipe: Recipe; onBend: ((shares: number[
       </svg>
       <dl>
         {recipe.tones.map(({ colour }, i) => (
-          <Line
+          <DefinitionRow
             key={i}
             label={
               <>
@@ -298,10 +298,10 @@ function Preview({ recipe, onBend }: { recipe: Recipe; onBend: ((shares: number[
             }
           >
             {counts[i]} studs
-          </Line>
+          </DefinitionRow>
         ))}
         {tally.map(({ part, colour, wanted, laid }, i) => (
-          <Line
+          <DefinitionRow
             key={`t${i}`}
             label={
               <>
@@ -311,7 +311,7 @@ function Preview({ recipe, onBend }: { recipe: Recipe; onBend: ((shares: number[
             note={laid < wanted ? `${wanted - laid} found no room that far apart` : undefined}
           >
             {laid}
-          </Line>
+          </DefinitionRow>
         ))}
       </dl>
       {onBend && recipe.bend > 0 && bent.bent.some((by) => by !== 0) && (

@@ -2,10 +2,10 @@ import { Minus, Plus, Scale } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { coloursNamed, colourName, partName, partNamed } from '@quarry/core/catalogue';
-import { numberTyped } from '@quarry/core/lattice';
-import { byPart, piecesByWeight } from '@quarry/core/ledger';
-import { listOf, type Lot } from '@quarry/core/scene';
-import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+import { numberTyped } from '@quarry/core/grid';
+import { byPart, piecesByWeight } from '@quarry/core/materials';
+import { listOf, type Lot } from '@quarry/core/document';
+import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
 
@@ -15,7 +15,7 @@ const ROW = 30;
 export function StockPanel() {
   const scene = useDisplay(({ scene }) => scene);
   const { role, person } = useDisplay(({ actor }) => actor);
-  const may = useMay();
+  const may = useDenialReason();
   const [words, setWords] = useState('');
   const [owner, setOwner] = useState(role === 'builder' ? (person ?? '') : '');
   const [chosen, setChosen] = useState<string | null>(null);

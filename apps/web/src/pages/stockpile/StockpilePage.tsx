@@ -2,7 +2,7 @@ import { lazy, Suspense } from 'react';
 import { useSearchParams } from 'react-router';
 import { Loading } from '../../ui/parts.tsx';
 import { Tabs } from '../../ui/Tabs.tsx';
-import { useSurvey } from '../../workers/survey.tsx';
+import { useDerived } from '../../workers/derived.tsx';
 import { BasesPanel } from './BasesPanel.tsx';
 import { MatrixPanel } from './MatrixPanel.tsx';
 import { NeedsPanel } from './NeedsPanel.tsx';
@@ -35,7 +35,7 @@ type Panel = (typeof PANELS)[number]['id'];
 /** What is needed, in which colours, who has it, what is short, and what it costs. */
 export function StockpilePage() {
   const [query, setQuery] = useSearchParams();
-  const counting = useSurvey(({ counting }) => counting);
+  const counting = useDerived(({ counting }) => counting);
   const asked = query.get('tab');
   const panel: Panel = PANELS.find(({ id }) => id === asked)?.id ?? 'needs';
   const open = (id: Panel) =>

@@ -1,20 +1,20 @@
 import { useMemo, useState } from 'react';
 import { coloursNamed, colourName, partName, partNamed } from '@quarry/core/catalogue';
-import { waitingPlaceholders } from '@quarry/core/ledger';
-import { footprintBounds } from '@quarry/core/relief';
-import { displayOf, listOf } from '@quarry/core/scene';
-import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+import { waitingPlaceholders } from '@quarry/core/materials';
+import { footprintBounds } from '@quarry/core/terrain';
+import { displayOf, listOf } from '@quarry/core/document';
+import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
 import { dayWord } from '../../ui/words.ts';
-import { today, useSurvey } from '../../workers/survey.tsx';
+import { today, useDerived } from '../../workers/derived.tsx';
 
 /** What was built in a wrong colour, the seen ones first, and what replaces it. */
 export function SwapsPanel() {
   const scene = useDisplay(({ scene }) => scene);
-  const supplies = useSurvey(({ materials }) => materials?.supplies);
+  const supplies = useDerived(({ materials }) => materials?.supplies);
   const edit = useEdit();
-  const may = useMay();
+  const may = useDenialReason();
   const display = displayOf(scene);
   const waiting = useMemo(
     () => waitingPlaceholders(scene, footprintBounds(scene), display.viewedSides, supplies ?? []),

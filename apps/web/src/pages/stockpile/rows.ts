@@ -1,7 +1,7 @@
 import { FAMILIES, colourName, partName, type Family } from '@quarry/core/catalogue';
-import type { Netted } from '@quarry/core/ledger';
+import type { Netted } from '@quarry/core/materials';
 import { familyOfPart } from '@quarry/core/masonry';
-import { listOf, type Scene } from '@quarry/core/scene';
+import { listOf, type Scene } from '@quarry/core/document';
 
 /** The rows of the table of needs, with what they are grouped and filtered by. */
 
@@ -58,9 +58,9 @@ export function rowsOf(scene: Scene, netted: readonly Netted[]): NeedRow[] {
   });
 }
 
-export const GROUPS = ['none', 'section', 'colour', 'family', 'owner', 'state'] as const;
-export type Group = (typeof GROUPS)[number];
-export const GROUP_WORDS: Record<Group, string> = {
+export const GROUPINGS = ['none', 'section', 'colour', 'family', 'owner', 'state'] as const;
+export type Grouping = (typeof GROUPINGS)[number];
+export const GROUPING_WORDS: Record<Grouping, string> = {
   none: 'no groups',
   section: 'by section',
   colour: 'by colour',

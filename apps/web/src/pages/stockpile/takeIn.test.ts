@@ -1,15 +1,15 @@
 import fc from 'fast-check';
 import { CATALOGUE, PALETTE } from '@quarry/core/catalogue';
-import { readRows } from '@quarry/core/ledger';
-import { MAX_CHANGES, listOf, reduce, sceneFrom, type Kind, type Scene } from '@quarry/core/scene';
+import { readRows } from '@quarry/core/materials';
+import { MAX_CHANGES, listOf, reduce, sceneFrom, type Kind, type Scene } from '@quarry/core/document';
 import {
   NOTHING_THERE,
   ownPartId,
-  standing,
+  existingList,
   takeIn,
   type Into,
-  type Standing,
-  type Taught,
+  type ExistingList,
+  type WordMeaning,
 } from './takeIn.ts';
 import { runs } from '../../../../../packages/core/test/runs.ts';
 
@@ -32,8 +32,8 @@ const fresh = (kind: Kind) => `${kind.toLowerCase()}-${++made}`;
 function taken(
   scene: Scene,
   rows: readonly string[][],
-  how: { into: Into; name?: string; section?: string | null; taught?: Taught[]; there?: Standing },
-): { scene: Scene; sizes: number[]; list: string | null; there: Standing } {
+  how: { into: Into; name?: string; section?: string | null; taught?: WordMeaning[]; there?: ExistingList },
+): { scene: Scene; sizes: number[]; list: string | null; there: ExistingList } {
   const taught = how.taught ?? [];
   const read = readRows(
     rows,
@@ -44,7 +44,7 @@ function taken(
   );
   expect(read.bad).toEqual([]);
   const where = { into: how.into, name: how.name ?? 'Attic', person: 'ada' };
-  const there = how.there ?? standing(scene, read.lines, where);
+  const there = how.there ?? existingList(scene, read.lines, where);
   const { batches, list } = takeIn(scene, read.lines, taught, {
     ...{ ...where, section: how.section ?? null, there, fresh },
   });

@@ -1,5 +1,5 @@
 import { partOf } from '@quarry/core/catalogue';
-import type { ReadList } from '@quarry/core/ledger';
+import type { ReadList } from '@quarry/core/materials';
 import {
   MAX_CHANGES,
   MAX_LINES,
@@ -10,34 +10,34 @@ import {
   type Lot,
   type PartList,
   type Scene,
-} from '@quarry/core/scene';
+} from '@quarry/core/document';
 
 /** What becomes of a list that was read: changes that take it in. */
 
 export type Into = 'need' | 'kit' | 'stock';
 type Line = ReadList['lines'][number];
 /** What somebody said that a word of a list means. */
-export interface Taught {
+export interface WordMeaning {
   about: 'part' | 'colour';
   word: string;
   means: string;
 }
 
 /** What a list would be taken into that is there already: a list of that name, or counts of those drawers. */
-export interface Standing {
+export interface ExistingList {
   /** The list and those that go on with it, in order. */
   lists: readonly PartList[];
   lots: ReadonlyMap<string, Lot>;
 }
-export const NOTHING_THERE: Standing = { lists: [], lots: new Map() };
+export const NOTHING_THERE: ExistingList = { lists: [], lots: new Map() };
 
 /** What a list is called that takes the lines for which the ones before it have no room. @param part from 0 */
 const partName = (name: string, part: number) => {
   const more = part === 0 ? '' : ` (${part + 1})`;
-  return `${(name.trim() || 'List').slice(0, MOST_NAME - more.length)}${more}`;
+  return `${(name.trim() || 'List').slice(0, MAX_NAME - more.length)}${more}`;
 };
 /** The longest name of a list, characters. */
-const MOST_NAME = 80;
+const MAX_NAME = 80;
 
 const OWN_PART = 'own-';
 /** An id for a part nobody makes by family and size, from what it is called. */
@@ -69,11 +69,11 @@ function pricesOf(
 }
 
 /** What is there of a list already. @param person whose drawers they are where the list names no owner */
-export function standing(
+export function existingList(
   scene: Scene,
   lines: readonly Line[],
   { into, name, person }: { into: Into; name: string; person: string | null },
-): Standing {
+): ExistingList {
   if (into !== 'stock') {
     const lists: PartList[] = [];
     for (;;) {
@@ -99,13 +99,13 @@ export function standing(
 export function takeIn(
   scene: Scene,
   lines: readonly Line[],
-  taught: readonly Taught[],
+  taught: readonly WordMeaning[],
   how: {
     into: Into;
     name: string;
     section: string | null;
     person: string | null;
-    there: Standing;
+    there: ExistingList;
     fresh: (kind: Kind) => string;
   },
 ): { batches: Change[][]; list: string | null } {
@@ -164,14 +164,14 @@ function drawersOf(lines: readonly Line[], person: string | null): Drawer[] {
   return [...drawers.values()];
 }
 
-const wordsKept = (taught: readonly Taught[], fresh: (kind: Kind) => string): Change[] =>
+const wordsKept = (taught: readonly WordMeaning[], fresh: (kind: Kind) => string): Change[] =>
   taught.map(({ about, word, means }) => ({
     ...{ op: 'add', kind: 'alias', id: fresh('alias') },
     data: { about, word: word.slice(0, 120), means },
   }));
 
 /** Parts of one's own by what people call them, and what parts cost where nobody said so before. */
-function partsKnown(scene: Scene, lines: readonly Line[], taught: readonly Taught[]): Change[] {
+function partsKnown(scene: Scene, lines: readonly Line[], taught: readonly WordMeaning[]): Change[] {
   const prices = pricesOf(lines);
   const own = new Map(
     taught.flatMap(({ about, word, means }): [string, string][] =>

@@ -6,12 +6,12 @@ import {
   aliasesOf,
   demandsOf,
   guessColumns,
-  net,
+  netNeeds,
   readRows,
   suppliesOf,
   type Need,
-} from '@quarry/core/ledger';
-import { emptyScene, reduce, type Change } from '@quarry/core/scene';
+} from '@quarry/core/materials';
+import { emptyScene, reduce, type Change } from '@quarry/core/document';
 import { tableRows } from '../../data/tableRows.ts';
 import { matches, rowsOf } from './rows.ts';
 import { needsCsv, needsXlsx, pickLines } from './takeOut.ts';
@@ -46,7 +46,7 @@ const need = (part: string, colour: string, qty: number): Need => ({
 });
 const demands = demandsOf(scene, [need('brick-2x4', 'slate', 20), need('plate-1x2', 'moss', 4)]);
 const supplies = suppliesOf(scene);
-const rows = rowsOf(scene, net(scene, demands, supplies).rows);
+const rows = rowsOf(scene, netNeeds(scene, demands, supplies).rows);
 
 test('needs as CSV, read back by a general reader, with commas and quotes in names', async () => {
   const { data, errors } = Papa.parse<Record<string, string>>(await needsCsv(rows).text(), {
@@ -79,7 +79,7 @@ test('needs that went out come back part for part, as text and as a workbook', a
     fc.asyncProperty(fc.array(line, { minLength: 1, maxLength: 40 }), async (lines) => {
       const all = rowsOf(
         scene,
-        net(
+        netNeeds(
           scene,
           demandsOf(
             scene,

@@ -1,7 +1,7 @@
 import { colourName, partName } from '@quarry/core/catalogue';
 import { writeCsv } from '@quarry/core/formats';
-import type { Supply } from '@quarry/core/ledger';
-import type { Scene } from '@quarry/core/scene';
+import type { Supply } from '@quarry/core/materials';
+import type { Scene } from '@quarry/core/document';
 import { STATE_WORDS, type NeedRow } from './rows.ts';
 
 /** Needs and pick lists as files. */
@@ -33,7 +33,7 @@ export const needsCsv = (rows: readonly NeedRow[]): Blob =>
   new Blob([writeCsv([HEAD, ...rows.map(cellsOf)])], { type: 'text/csv' });
 
 /** The widest column of a workbook, letters. */
-const MOST_WIDE = 40;
+const MAX_WIDE = 40;
 
 /** A workbook with a heading that stays; the library that writes it is loaded when it is asked for. */
 export async function needsXlsx(rows: readonly NeedRow[]): Promise<Blob> {
@@ -41,7 +41,7 @@ export async function needsXlsx(rows: readonly NeedRow[]): Promise<Blob> {
   const { default: write } = await import('write-excel-file/universal');
   const cells = rows.map(cellsOf);
   const columns = HEAD.map((word, i) => ({
-    width: Math.min(MOST_WIDE, 2 + Math.max(word.length, ...cells.map((row) => String(row[i]).length))),
+    width: Math.min(MAX_WIDE, 2 + Math.max(word.length, ...cells.map((row) => String(row[i]).length))),
   }));
   const head = HEAD.map((value) => ({ value, fontWeight: 'bold' as const }));
   return write([head, ...cells], { sheet: 'Needs', stickyRowsCount: 1, columns }).toBlob();

@@ -1,7 +1,7 @@
 import { proxy, wrap } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
-import type { Market, Sourcing } from '@quarry/core/ledger';
-import type { PartLine } from '@quarry/core/scene';
+import type { Market, Sourcing } from '@quarry/core/materials';
+import type { PartLine } from '@quarry/core/document';
 import type { BuyGoal, SourceWorker } from '../../workers/source.worker.ts';
 
 const SECONDS = 8;

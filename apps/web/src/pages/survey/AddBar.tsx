@@ -1,23 +1,29 @@
-import { listOf, type DataOf, type Scene } from '@quarry/core/scene';
-import { COMMON_TABLES, currentPlace, hereOf, sceneInRoom, type SiteKind } from '@quarry/core/site';
+import { listOf, type DataOf, type Scene } from '@quarry/core/document';
+import {
+  COMMON_TABLES,
+  currentPlace,
+  currentContents,
+  sceneInRoom,
+  type VenueKind,
+} from '@quarry/core/venue';
 import { freshId, useEdit } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
-import { useSay } from '../../ui/useSay.ts';
-import { middleOf } from './newThings.ts';
+import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
+import { middleOf } from './defaults.ts';
 
 /** Puts new furniture and fittings into the room: each appears in its middle, picked, ready to be moved. */
 export function AddBar({ scene, disabled }: { scene: Scene; disabled: boolean }) {
   const edit = useEdit();
   const pick = useView((view) => view.pick);
-  const { say } = useSay();
+  const { say } = useMeasureFormat();
   const place = currentPlace(scene);
   const at = middleOf(scene);
   const owner = { place: place?.id ?? null };
-  const add = <K extends SiteKind>(kind: K, data: Partial<DataOf<K>>) => {
+  const add = <K extends VenueKind>(kind: K, data: Partial<DataOf<K>>) => {
     const id = freshId(kind);
     if (edit.add(`added ${String(data.name)}`, kind, id, data)) pick({ kind, id });
   };
-  const number = (kind: SiteKind) => hereOf(scene, kind).length + 1;
+  const number = (kind: VenueKind) => currentContents(scene, kind).length + 1;
   const walls = place?.walls.length ?? 0;
   const button = (word: string, onClick: () => void, needsWalls = false) => (
     <button

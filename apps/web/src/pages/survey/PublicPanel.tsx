@@ -1,27 +1,27 @@
 import { useState } from 'react';
-import { MM_PER_STUD } from '@quarry/core/lattice';
-import type { Place, Scene } from '@quarry/core/scene';
-import { currentPlace, hereOf, judgeBarriers, judgeEyes } from '@quarry/core/site';
+import { MM_PER_STUD } from '@quarry/core/grid';
+import type { Place, Scene } from '@quarry/core/document';
+import { currentPlace, currentContents, evaluateBarriers, evaluateSightLines } from '@quarry/core/venue';
 import { useEdit } from '../../data/useDisplay.tsx';
 import { QuantityField } from '../../ui/fields.tsx';
-import { Basis, Heading, Line } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/useSay.ts';
+import { Basis, Heading, DefinitionRow } from '../../ui/parts.tsx';
+import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 
 const WHO = { adult: 'Adult', seated: 'In a wheelchair', child: 'Child' } as const;
 
 /** The public's side: barriers and aisles, eye heights, and what a front hides from them. */
 export function PublicPanel({ scene, disabled }: { scene: Scene; disabled: boolean }) {
   const edit = useEdit();
-  const { say } = useSay();
+  const { say } = useMeasureFormat();
   const [front, setFront] = useState(30);
   const place = currentPlace(scene);
   if (!place) return null;
-  const barriers = judgeBarriers(scene);
+  const barriers = evaluateBarriers(scene);
   const set = (what: string, fields: Partial<Place>) => edit.patch(`changed ${what}`, 'place', place, fields);
   const size = { measure: 'mm', min: 100, max: 10_000, disabled } as const;
   const nearest = barriers.reduce((least, { toScene }) => Math.min(least, toScene ?? Infinity), Infinity);
   const distance = Number.isFinite(nearest) ? nearest : 600;
-  const top = Math.max(0, ...hereOf(scene, 'table').map(({ height }) => height));
+  const top = Math.max(0, ...currentContents(scene, 'table').map(({ height }) => height));
   return (
     <>
       <Heading>Barriers and aisles</Heading>
@@ -30,7 +30,7 @@ export function PublicPanel({ scene, disabled }: { scene: Scene; disabled: boole
       )}
       <dl>
         {barriers.map(({ barrier, toScene, aisle }) => (
-          <Line
+          <DefinitionRow
             key={barrier.id}
             label={barrier.name}
             note={toScene === null ? undefined : `${say(Math.round(toScene), 'mm')} from the scene`}
@@ -43,7 +43,7 @@ export function PublicPanel({ scene, disabled }: { scene: Scene; disabled: boole
                 {say(Math.round(aisle), 'mm')} clear behind it
               </span>
             )}
-          </Line>
+          </DefinitionRow>
         ))}
       </dl>
       <QuantityField
@@ -73,7 +73,7 @@ export function PublicPanel({ scene, disabled }: { scene: Scene; disabled: boole
           </tr>
         </thead>
         <tbody>
-          {judgeEyes(place, top, distance, front).map(({ who, above, hidden }) => (
+          {evaluateSightLines(place, top, distance, front).map(({ who, above, hidden }) => (
             <tr key={who} className={above <= 0 ? 'text-warning' : ''}>
               <td className="pl-0">{WHO[who]}</td>
               <td className="fig text-right whitespace-nowrap">

@@ -1,12 +1,12 @@
 import { useEffect, useState } from 'react';
-import { type Scene } from '@quarry/core/scene';
-import { sectionShares, shareOf, type Move, type Reach } from '@quarry/core/sight';
-import { currentPlace } from '@quarry/core/site';
+import { type Scene } from '@quarry/core/document';
+import { sectionShares, shareOf, type TableMove, type Reach } from '@quarry/core/reach';
+import { currentPlace } from '@quarry/core/venue';
 import { useEdit } from '../../data/useDisplay.tsx';
 import { QuantityField } from '../../ui/fields.tsx';
-import { Basis, Heading, Line, Loading } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/useSay.ts';
-import { useSurvey } from '../../workers/survey.tsx';
+import { Basis, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
+import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
+import { useDerived } from '../../workers/derived.tsx';
 
 /** What can be reached from where one can stand, section by section, and what would mend most. */
 export function ReachPanel({
@@ -19,7 +19,7 @@ export function ReachPanel({
   disabled: boolean;
 }) {
   const edit = useEdit();
-  const { say } = useSay();
+  const { say } = useMeasureFormat();
   const place = currentPlace(scene);
   if (!place) return null;
   if (!reach) return <Loading what="Measuring" />;
@@ -32,18 +32,18 @@ export function ReachPanel({
   return (
     <>
       <dl>
-        <Line
+        <DefinitionRow
           label="Past an arm’s reach"
           note={`${all.pastArm.toLocaleString('en')} of ${all.studs.toLocaleString('en')} studs`}
         >
           <span className={all.pastArm > 0 ? 'text-warning' : ''}>{percent(all.pastArm, all.studs)}</span>
-        </Line>
-        <Line
+        </DefinitionRow>
+        <DefinitionRow
           label="Past a step ladder’s"
           note={`farthest ${Number.isFinite(all.farthest) ? say(Math.round(all.farthest), 'mm') : 'without end'}`}
         >
           <span className={all.pastLadder > 0 ? 'text-error' : ''}>{percent(all.pastLadder, all.studs)}</span>
-        </Line>
+        </DefinitionRow>
       </dl>
       <table className="table table-xs mt-1" aria-label="Reach by section">
         <thead>
@@ -108,10 +108,10 @@ export function ReachPanel({
 
 /** Rearrangements tried by computation, the best three, each to be taken with one press. */
 function Moves({ scene, disabled, worth }: { scene: Scene; disabled: boolean; worth: boolean }) {
-  const core = useSurvey(({ core }) => core);
-  const { tell } = useSay();
+  const core = useDerived(({ core }) => core);
+  const { tell } = useMeasureFormat();
   const edit = useEdit();
-  const [moves, setMoves] = useState<Move[] | null>(null);
+  const [moves, setMoves] = useState<TableMove[] | null>(null);
   useEffect(() => {
     if (!core || !worth) return setMoves([]);
     let wanted = true;

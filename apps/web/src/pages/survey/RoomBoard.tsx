@@ -1,25 +1,25 @@
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { overlap, type Rect } from '@quarry/core/lattice';
-import { footprintBounds } from '@quarry/core/relief';
-import type { Place, Scene } from '@quarry/core/scene';
-import type { Reach } from '@quarry/core/sight';
+import { intersection, type Rect } from '@quarry/core/grid';
+import { footprintBounds } from '@quarry/core/terrain';
+import type { Place, Scene } from '@quarry/core/document';
+import type { Reach } from '@quarry/core/reach';
 import {
   clearances,
   currentPlace,
   frameOf,
-  hereOf,
+  currentContents,
   rectToRoom,
   sceneInRoom,
   sidesOf,
   snapTo,
   type Guide,
-} from '@quarry/core/site';
+} from '@quarry/core/venue';
 import { PALETTES } from '../../board/palette.ts';
 import { useEdit } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { useSize } from '../../ui/useSize.ts';
 import { Barrier, Corner, Obstacle, OpeningMark, Socket, TableGrip, TableMark, Walls } from './marks.tsx';
-import { Clearances, Guides, ScaleBar } from './roomOverlays.tsx';
+import { Clearances, RoomGuides, ScaleBar } from './roomOverlays.tsx';
 import { SceneMark } from './SceneMark.tsx';
 import { reachImage } from './reachImage.ts';
 import { fitted, zoomed, type RoomView } from './roomView.ts';
@@ -59,8 +59,8 @@ export function RoomBoard({
   const place = currentPlace(scene);
   const frame = frameOf(scene);
   const bounds = footprintBounds(scene);
-  const tables = hereOf(scene, 'table');
-  const obstacles = hereOf(scene, 'obstacle');
+  const tables = currentContents(scene, 'table');
+  const obstacles = currentContents(scene, 'obstacle');
   const sides = useMemo(() => sidesOf(place?.walls ?? []), [place]);
   const whole = useMemo(() => extentOf(place, [...tables, ...obstacles, ...sceneInRoom(scene)]), [scene]);
   const [view, setView] = useState<RoomView | null>(null);
@@ -77,7 +77,7 @@ export function RoomBoard({
     [reach, palette],
   );
 
-  const under = (table: Rect) => sceneInRoom(scene).some((part) => overlap(part, table));
+  const under = (table: Rect) => sceneInRoom(scene).some((part) => intersection(part, table));
   const others = (key: string) => [
     ...tables.filter(
       (table) => `table ${table.id}` !== key && !(key === 'scene' && together && under(table)),
@@ -261,7 +261,7 @@ export function RoomBoard({
               )}
             />
           ))}
-          {hereOf(scene, 'opening').map((opening) => {
+          {currentContents(scene, 'opening').map((opening) => {
             const box = { x: 0, y: 0, w: 0, d: 0 };
             const slide = (to: Rect) => {
               const next = place && slideOpening(place.walls, opening, to);
@@ -286,7 +286,7 @@ export function RoomBoard({
               />
             );
           })}
-          {hereOf(scene, 'socket').map((socket) => (
+          {currentContents(scene, 'socket').map((socket) => (
             <Socket
               key={socket.id}
               socket={socket}
@@ -301,7 +301,7 @@ export function RoomBoard({
               )}
             />
           ))}
-          {hereOf(scene, 'barrier').map((barrier) => {
+          {currentContents(scene, 'barrier').map((barrier) => {
             const box = {
               x: Math.min(barrier.x1, barrier.x2),
               y: Math.min(barrier.y1, barrier.y2),
@@ -351,7 +351,7 @@ export function RoomBoard({
             ))}
           {drag?.rect && drag.rect.w > 0 && (
             <>
-              <Guides guides={drag.guides} view={view} size={size} />
+              <RoomGuides guides={drag.guides} view={view} size={size} />
               <Clearances
                 rect={drag.rect}
                 clear={clearances(drag.rect, others(drag.key), sides)}

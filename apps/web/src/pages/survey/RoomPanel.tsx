@@ -1,15 +1,22 @@
 import { useState } from 'react';
-import { footprintBounds } from '@quarry/core/relief';
-import { displayOf, labelOf, listOf, type Change, type Place, type Scene } from '@quarry/core/scene';
-import { SITE_KINDS, currentPlace, frameOf, hereOf, rectToRoom, signedArea } from '@quarry/core/site';
-import { turnedFrame } from '@quarry/core/sight';
+import { footprintBounds } from '@quarry/core/terrain';
+import { displayOf, labelOf, listOf, type Change, type Place, type Scene } from '@quarry/core/document';
+import {
+  VENUE_KINDS,
+  currentPlace,
+  frameOf,
+  currentContents,
+  rectToRoom,
+  signedArea,
+} from '@quarry/core/venue';
+import { turnedFrame } from '@quarry/core/reach';
 import { useEdit } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { QuantityField, TextField } from '../../ui/fields.tsx';
-import { Heading, Line } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/useSay.ts';
+import { Heading, DefinitionRow } from '../../ui/parts.tsx';
+import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { capital } from '../../ui/words.ts';
-import { rectangle } from './newThings.ts';
+import { rectangle } from './defaults.ts';
 
 /** The room itself: its size and corners, where the scene lies in it, and a list of all that is in it. */
 export function RoomPanel({
@@ -42,7 +49,7 @@ function RoomSheet({
   onGone: () => void;
 }) {
   const edit = useEdit();
-  const { say, area } = useSay();
+  const { say, area } = useMeasureFormat();
   const [corners, setCorners] = useState(false);
   const set = (what: string, fields: Partial<Place>) =>
     edit.patch(`${what} ${place.name}`, 'place', place, fields);
@@ -91,14 +98,14 @@ function RoomSheet({
         onCommit={(ceiling) => set('changed the ceiling of', { ceiling })}
       />
       <dl>
-        {box && <Line label="Floor">{area(Math.abs(signedArea(place.walls)) / 1e6)}</Line>}
+        {box && <DefinitionRow label="Floor">{area(Math.abs(signedArea(place.walls)) / 1e6)}</DefinitionRow>}
         {bounds && lying && (
-          <Line
+          <DefinitionRow
             label="The scene lies"
             note={`${say(lying.w, 'mm')} × ${say(lying.d, 'mm')}, turned ${place.turn}°`}
           >
             {say(Math.round(lying.x), 'mm')}, {say(Math.round(lying.y), 'mm')}
-          </Line>
+          </DefinitionRow>
         )}
       </dl>
       <div className="flex flex-wrap gap-1 pt-2">
@@ -215,7 +222,7 @@ const NumberOfCorners = ({ count }: { count: number }) => (
 function removal(scene: Scene, place: Place): Change[] {
   const display = displayOf(scene);
   const elsewhere = listOf(scene, 'place').find(({ id }) => id !== place.id)?.id ?? null;
-  const things = [...SITE_KINDS, 'passage' as const].flatMap((kind) =>
+  const things = [...VENUE_KINDS, 'passage' as const].flatMap((kind) =>
     listOf(scene, kind)
       .filter((thing) => thing.place === place.id)
       .map((thing): Change => ({ op: 'remove', kind, id: thing.id, v: thing.v })),
@@ -229,8 +236,8 @@ function removal(scene: Scene, place: Place): Change[] {
 
 function ThingList({ scene }: { scene: Scene }) {
   const pick = useView((view) => view.pick);
-  const { say } = useSay();
-  const all = SITE_KINDS.flatMap((kind) => hereOf(scene, kind).map((thing) => ({ kind, thing })));
+  const { say } = useMeasureFormat();
+  const all = VENUE_KINDS.flatMap((kind) => currentContents(scene, kind).map((thing) => ({ kind, thing })));
   return (
     <>
       <Heading aside={`${all.length} in all`}>In it</Heading>

@@ -1,8 +1,8 @@
-import { MM_PER_STUD, type Rect } from '@quarry/core/lattice';
-import { listOf, type Scene } from '@quarry/core/scene';
-import type { Reach } from '@quarry/core/sight';
-import { frameOf, pointToRoom, quadOf, rectToRoom, sceneInRoom } from '@quarry/core/site';
-import { Group, at, moved, on, path, type Mark } from './mark.tsx';
+import { MM_PER_STUD, type Rect } from '@quarry/core/grid';
+import { listOf, type Scene } from '@quarry/core/document';
+import type { Reach } from '@quarry/core/reach';
+import { frameOf, pointToRoom, quadOf, rectToRoom, sceneInRoom } from '@quarry/core/venue';
+import { MarkGroup, at, moved, on, path, type Mark } from './mark.tsx';
 import type { RoomView } from './roomView.ts';
 
 /** The scene as it lies in the room: outline, sections, how far one must reach and, while all is still, from where. */
@@ -21,7 +21,7 @@ export function SceneMark({
   const stud = MM_PER_STUD * view.scale;
   return (
     <>
-      <Group mark={mark} label="The scene in its place">
+      <MarkGroup mark={mark} label="The scene in its place">
         <path
           d={parts.map((part) => path(view, quadOf(part))).join('')}
           className="fill-secondary/15"
@@ -40,7 +40,7 @@ export function SceneMark({
           />
         )}
         <North view={view} rect={rect} turn={frame.turn} />
-      </Group>
+      </MarkGroup>
       <g transform={moved(view, mark.shift)} pointerEvents="none">
         {listOf(scene, 'section').map((section) => {
           const box = on(view, rectToRoom(frame, section));

@@ -1,21 +1,21 @@
 import { Download, Plus } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { displayOf, labelOf, listOf } from '@quarry/core/scene';
-import { SITE_KINDS, withPlace, type SiteKind } from '@quarry/core/site';
+import { displayOf, labelOf, listOf } from '@quarry/core/document';
+import { VENUE_KINDS, withPlace, type VenueKind } from '@quarry/core/venue';
 import { useSheets } from '../../data/sheets.ts';
-import { freshId, useDisplay, useEdit, useMay } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
 import { Empty } from '../../ui/parts.tsx';
 import { PublicPanel } from './PublicPanel.tsx';
 import { ReachPanel } from './ReachPanel.tsx';
 import { RoomBoard } from './RoomBoard.tsx';
 import { RoomPanel } from './RoomPanel.tsx';
-import { StandingPanel } from './StandingPanel.tsx';
-import { ThingSheet } from './ThingSheet.tsx';
+import { SupportPanel } from './SupportPanel.tsx';
+import { VenueForm } from './VenueForm.tsx';
 import { AddBar } from './AddBar.tsx';
 import { WayPanel } from './WayPanel.tsx';
-import { firstPlace } from './newThings.ts';
+import { firstPlace } from './defaults.ts';
 import { useReach } from './useReach.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
 
@@ -27,14 +27,15 @@ const PANELS = [
   { id: 'public', word: 'Public' },
 ] as const;
 
-export const isSiteKind = (kind: Picked['kind']): kind is SiteKind => SITE_KINDS.some((one) => one === kind);
+export const isVenueKind = (kind: Picked['kind']): kind is VenueKind =>
+  VENUE_KINDS.some((one) => one === kind);
 
 /** Where the display stands: the room to scale, what one can reach, what the way lets in, what the public sees. */
 export function SurveyPage() {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const sheets = useSheets();
-  const may = useMay();
+  const may = useDenialReason();
   const { picked, pick } = useView();
   const [chosen, setChosen] = useState<string | null>(null);
   const [panel, setPanel] = useState<(typeof PANELS)[number]['id']>('room');
@@ -46,7 +47,7 @@ export function SurveyPage() {
   const seen = useMemo(() => withPlace(scene, viewedId), [scene, viewedId]);
   const reach = useReach(seen, viewedId === current);
   const disabled = may({ op: 'add', kind: 'table', id: 'x', data: {} }) !== null;
-  const thing = picked && isSiteKind(picked.kind) ? (scene[picked.kind][picked.id] ?? null) : null;
+  const thing = picked && isVenueKind(picked.kind) ? (scene[picked.kind][picked.id] ?? null) : null;
   const shown = thing && thing.place === viewedId ? picked : null;
 
   // Whoever comes here to see a thing sees the place it stands in.
@@ -137,7 +138,7 @@ export function SurveyPage() {
           className="border-t md:border-t-0 md:border-l hair bg-base-100 overflow-auto px-3 pb-3 min-h-0"
         >
           {shown ? (
-            <ThingSheet picked={shown} scene={seen} disabled={disabled} />
+            <VenueForm picked={shown} scene={seen} disabled={disabled} />
           ) : (
             <>
               <Tabs
@@ -175,7 +176,7 @@ export function SurveyPage() {
                 {panel === 'reach' && places.length > 0 && (
                   <ReachPanel scene={seen} reach={reach} disabled={disabled} />
                 )}
-                {panel === 'standing' && <StandingPanel scene={seen} />}
+                {panel === 'standing' && <SupportPanel scene={seen} />}
                 {panel === 'public' && places.length > 0 && <PublicPanel scene={seen} disabled={disabled} />}
               </div>
             </>

@@ -1,21 +1,21 @@
-import { MM, outerSize } from '@quarry/core/lattice';
-import { PASSAGE_KINDS, displayOf, type Passage, type Scene } from '@quarry/core/scene';
+import { MM, outerSize } from '@quarry/core/grid';
+import { PASSAGE_KINDS, displayOf, type Passage, type Scene } from '@quarry/core/document';
 import {
   CARRY_STUDS,
   carriedHeight,
-  judgePassage,
+  evaluatePassage,
   largestModule,
   longestFor,
   moduleLimits,
   wayOf,
   widestOf,
-} from '@quarry/core/site';
+} from '@quarry/core/venue';
 import { freshId, useEdit } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Heading } from '../../ui/parts.tsx';
-import { useSay } from '../../ui/useSay.ts';
+import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { RemoveButton } from '../../ui/rows.tsx';
-import { useSurvey } from '../../workers/survey.tsx';
+import { useDerived } from '../../workers/derived.tsx';
 
 const KIND_WORDS: Record<(typeof PASSAGE_KINDS)[number], string> = {
   door: 'Door',
@@ -28,7 +28,7 @@ const KIND_WORDS: Record<(typeof PASSAGE_KINDS)[number], string> = {
 /** The way from the workshop to the place, step by step, and the largest module that gets through all of it. */
 export function WayPanel({ scene, disabled }: { scene: Scene; disabled: boolean }) {
   const edit = useEdit();
-  const ground = useSurvey(({ ground }) => ground);
+  const ground = useDerived(({ ground }) => ground);
   const way = wayOf(scene);
   const { place, moduleMaxW, moduleMaxD } = displayOf(scene);
   // What each step is measured with: a module as wide as agreed and as tall as the highest ground.
@@ -100,8 +100,8 @@ export function WayPanel({ scene, disabled }: { scene: Scene; disabled: boolean 
 /** The limit that follows, the rivals to it, and taking it as the module limit. */
 function Largest({ scene, disabled }: { scene: Scene; disabled: boolean }) {
   const edit = useEdit();
-  const { say, tell } = useSay();
-  const ground = useSurvey(({ ground }) => ground);
+  const { say, tell } = useMeasureFormat();
+  const ground = useDerived(({ ground }) => ground);
   const display = displayOf(scene);
   const way = wayOf(scene);
   if (!ground || way.length === 0) return null;
@@ -114,7 +114,7 @@ function Largest({ scene, disabled }: { scene: Scene; disabled: boolean }) {
     Math.min(display.moduleMaxW, display.moduleMaxD),
   ];
   const box = { short: outerSize(short) / MM, long: outerSize(long) / MM, height };
-  const stopped = way.find((passage) => !judgePassage(passage, box).passes);
+  const stopped = way.find((passage) => !evaluatePassage(passage, box).passes);
   const set = (l: number, s: number, reason: string) =>
     edit.patch('made the way in the module limit', 'display', display, {
       moduleMaxW: l,
@@ -203,7 +203,7 @@ function Step({
   disabled: boolean;
 }) {
   const edit = useEdit();
-  const { say } = useSay();
+  const { say } = useMeasureFormat();
   const set = (fields: Partial<Passage>) =>
     edit.patch(`changed the ${passage.name}`, 'passage', passage, fields);
   const size = { measure: 'mm', min: 1, max: 40_000, disabled } as const;

@@ -1,6 +1,6 @@
 import type { FocusEventHandler, KeyboardEvent, PointerEvent, ReactNode } from 'react';
-import type { Rect } from '@quarry/core/lattice';
-import type { Point } from '@quarry/core/site';
+import type { Rect } from '@quarry/core/grid';
+import type { RoomPoint } from '@quarry/core/venue';
 import type { RoomView } from './roomView.ts';
 
 /** What every mark in the room can do. */
@@ -22,17 +22,17 @@ export const on = (view: RoomView, { x, y, w, d }: Rect) => ({
   width: w * view.scale,
   height: d * view.scale,
 });
-export const at = (view: RoomView, { x, y }: Point) => ({
+export const at = (view: RoomView, { x, y }: RoomPoint) => ({
   x: view.x + x * view.scale,
   y: view.y + y * view.scale,
 });
-export const path = (view: RoomView, points: readonly Point[]) =>
+export const path = (view: RoomView, points: readonly RoomPoint[]) =>
   `M${points.map((point) => `${at(view, point).x} ${at(view, point).y}`).join('L')}Z`;
 export const moved = (view: RoomView, shift: Handled['shift']) =>
   shift ? `translate(${shift.dx * view.scale} ${shift.dy * view.scale})` : undefined;
 
 /** A focusable group; the drag only shifts it. */
-export function Group({
+export function MarkGroup({
   mark: { view, shift, onPointerDown, onFocus, onKeyDown },
   label,
   children,

@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import type { Entity, Opening, Place, Scene, Table } from '@quarry/core/scene';
+import type { Entity, Opening, Place, Scene, Table } from '@quarry/core/document';
 import {
   leafGaps,
   lengthOf,
@@ -7,10 +7,10 @@ import {
   openingLine,
   sidesOf,
   signedArea,
-  type Point,
-} from '@quarry/core/site';
-import { say, type Metric } from '../../ui/quantity.ts';
-import { Group, at, moved, on, path, type Mark } from './mark.tsx';
+  type RoomPoint,
+} from '@quarry/core/venue';
+import { formatMeasure, type Metric } from '../../ui/quantity.ts';
+import { MarkGroup, at, moved, on, path, type Mark } from './mark.tsx';
 import type { RoomView } from './roomView.ts';
 
 /** Walls with their lengths outside. */
@@ -49,7 +49,7 @@ export function Walls({ place, view, metric }: { place: Place | null; view: Room
             fill="currentColor"
             className="fig"
           >
-            {say(Math.round(length), 'mm', metric)}
+            {formatMeasure(Math.round(length), 'mm', metric)}
           </text>
         );
       })}
@@ -67,9 +67,9 @@ export const TableMark = memo(
     const { view, picked } = mark;
     const box = on(view, table);
     return (
-      <Group
+      <MarkGroup
         mark={mark}
-        label={`${table.name} ${say(table.height, 'mm', metric)} high, ${say(table.w, 'mm', metric)} by ${say(table.d, 'mm', metric)}`}
+        label={`${table.name} ${formatMeasure(table.height, 'mm', metric)} high, ${formatMeasure(table.w, 'mm', metric)} by ${formatMeasure(table.d, 'mm', metric)}`}
       >
         <rect
           {...box}
@@ -94,11 +94,11 @@ export const TableMark = memo(
           >
             {table.name}
             {box.width > table.name.length * 6 + 90 && (
-              <tspan className="fig"> {say(table.height, 'mm', metric)} high</tspan>
+              <tspan className="fig"> {formatMeasure(table.height, 'mm', metric)} high</tspan>
             )}
           </text>
         )}
-      </Group>
+      </MarkGroup>
     );
   },
   // The handlers are made anew each time and do the same as long as the scene is the same.
@@ -129,7 +129,7 @@ export function Obstacle({ obstacle, ...mark }: Mark & { obstacle: Entity<'obsta
   const { view, picked } = mark;
   const box = on(view, obstacle);
   return (
-    <Group mark={mark} label={`Obstacle ${obstacle.name}`}>
+    <MarkGroup mark={mark} label={`Obstacle ${obstacle.name}`}>
       <rect
         {...box}
         className={`fill-base-content/25 ${picked ? 'stroke-primary' : ''}`}
@@ -146,7 +146,7 @@ export function Obstacle({ obstacle, ...mark }: Mark & { obstacle: Entity<'obsta
           {obstacle.name}
         </text>
       )}
-    </Group>
+    </MarkGroup>
   );
 }
 
@@ -155,7 +155,7 @@ export function OpeningMark({
   walls,
   metric,
   ...mark
-}: Mark & { opening: Opening; walls: readonly Point[]; metric: Metric }) {
+}: Mark & { opening: Opening; walls: readonly RoomPoint[]; metric: Metric }) {
   const { view, picked } = mark;
   const line = openingLine(walls, opening);
   if (!line) return null;
@@ -174,7 +174,7 @@ export function OpeningMark({
   const turn = opening.use === 'window' ? (slope > 90 || slope <= -90 ? slope + 180 : slope) : 0;
   const sweep = signedArea(walls) >= 0 ? 1 : 0;
   return (
-    <Group mark={mark} label={`${opening.name}, ${say(opening.width, 'mm', metric)} wide`}>
+    <MarkGroup mark={mark} label={`${opening.name}, ${formatMeasure(opening.width, 'mm', metric)} wide`}>
       <line
         x1={a.x}
         y1={a.y}
@@ -208,14 +208,14 @@ export function OpeningMark({
       >
         {opening.name}
       </text>
-    </Group>
+    </MarkGroup>
   );
 }
 
 export function Socket({ socket, ...mark }: Mark & { socket: Entity<'socket'> }) {
   const { x, y } = at(mark.view, socket);
   return (
-    <Group mark={mark} label={`Socket ${socket.name}`}>
+    <MarkGroup mark={mark} label={`Socket ${socket.name}`}>
       <circle
         cx={x}
         cy={y}
@@ -230,7 +230,7 @@ export function Socket({ socket, ...mark }: Mark & { socket: Entity<'socket'> })
         stroke="currentColor"
         pointerEvents="none"
       />
-    </Group>
+    </MarkGroup>
   );
 }
 
@@ -238,7 +238,7 @@ export function Barrier({ barrier, ...mark }: Mark & { barrier: Entity<'barrier'
   const { view, picked } = mark;
   const [a, b] = [at(view, { x: barrier.x1, y: barrier.y1 }), at(view, { x: barrier.x2, y: barrier.y2 })];
   return (
-    <Group mark={mark} label={`Barrier ${barrier.name}`}>
+    <MarkGroup mark={mark} label={`Barrier ${barrier.name}`}>
       <line
         x1={a.x}
         y1={a.y}
@@ -268,15 +268,15 @@ export function Barrier({ barrier, ...mark }: Mark & { barrier: Entity<'barrier'
       >
         {barrier.name}
       </text>
-    </Group>
+    </MarkGroup>
   );
 }
 
 /** A corner of the room, to be moved. */
-export function Corner({ corner, index, ...mark }: Mark & { corner: Point; index: number }) {
+export function Corner({ corner, index, ...mark }: Mark & { corner: RoomPoint; index: number }) {
   const { x, y } = at(mark.view, corner);
   return (
-    <Group mark={mark} label={`Corner ${index + 1} of the room`}>
+    <MarkGroup mark={mark} label={`Corner ${index + 1} of the room`}>
       <rect
         x={x - 5}
         y={y - 5}
@@ -285,6 +285,6 @@ export function Corner({ corner, index, ...mark }: Mark & { corner: Point; index
         className="fill-base-100 stroke-primary"
         strokeWidth="1.6"
       />
-    </Group>
+    </MarkGroup>
   );
 }

@@ -1,20 +1,20 @@
-import { overlap } from '@quarry/core/lattice';
-import type { Change, Opening, Place, Scene } from '@quarry/core/scene';
+import { intersection } from '@quarry/core/grid';
+import type { Change, Opening, Place, Scene } from '@quarry/core/document';
 import {
   distanceTo,
-  hereOf,
+  currentContents,
   lengthOf,
   openingLine,
   sceneInRoom,
   sidesOf,
-  type Point,
-} from '@quarry/core/site';
+  type RoomPoint,
+} from '@quarry/core/venue';
 
 /** Where an opening comes to be when it is pushed by so many mm: along the wall that is nearest then, within its ends. */
 export function slideOpening(
-  walls: readonly Point[],
+  walls: readonly RoomPoint[],
   opening: Pick<Opening, 'wall' | 'at' | 'width'>,
-  by: Point,
+  by: RoomPoint,
 ): { wall: number; at: number } | null {
   const line = openingLine(walls, opening);
   if (!line) return null;
@@ -40,7 +40,7 @@ export const fine = (value: number) => Math.round(value * 10) / 10;
 export function sceneMoved(scene: Scene, place: Place, dx: number, dy: number, together: boolean): Change[] {
   const parts = sceneInRoom(scene);
   const tables = together
-    ? hereOf(scene, 'table').filter((table) => parts.some((part) => overlap(part, table)))
+    ? currentContents(scene, 'table').filter((table) => parts.some((part) => intersection(part, table)))
     : [];
   return [
     {

@@ -1,4 +1,4 @@
-import type { Reach } from '@quarry/core/sight';
+import type { Reach } from '@quarry/core/reach';
 
 /** Shades of a reach: past the arm in ochre, past the ladder line in iron; hatched, so that it reads without colour. */
 export function reachImage(reach: Reach, ochre: string, iron: string): string | null {

@@ -1,11 +1,11 @@
-import type { Rect } from '@quarry/core/lattice';
-import type { Side } from '@quarry/core/scene';
-import type { Guide } from '@quarry/core/site';
-import { say, type Metric } from '../../ui/quantity.ts';
+import type { Rect } from '@quarry/core/grid';
+import type { Side } from '@quarry/core/document';
+import type { Guide } from '@quarry/core/venue';
+import { formatMeasure, type Metric } from '../../ui/quantity.ts';
 import type { RoomView } from './roomView.ts';
 
 /** Lines to which a moving thing was brought. */
-export function Guides({
+export function RoomGuides({
   guides,
   view,
   size,
@@ -76,7 +76,7 @@ export function Clearances({
           strokeWidth="3"
           paintOrder="stroke"
         >
-          {say(Math.round(by), 'mm', metric)}
+          {formatMeasure(Math.round(by), 'mm', metric)}
         </text>
       </g>
     );

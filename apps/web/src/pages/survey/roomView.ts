@@ -1,4 +1,4 @@
-import type { Rect } from '@quarry/core/lattice';
+import type { Rect } from '@quarry/core/grid';
 
 /** How the room comes to the screen: px a mm, and the screen place of the room's origin. */
 export interface RoomView {

@@ -1,17 +1,17 @@
 import fc from 'fast-check';
-import { DISPLAY_ID, reduce, sceneFrom, type Scene } from '@quarry/core/scene';
+import { DISPLAY_ID, reduce, sceneFrom, type Scene } from '@quarry/core/document';
 import {
-  SITE_KINDS,
+  VENUE_KINDS,
   distanceTo,
   frameOf,
-  hereOf,
+  currentContents,
   lengthOf,
   openingLine,
   sidesOf,
   tableInStuds,
   withPlace,
-} from '@quarry/core/site';
-import { firstPlace, middleOf, rectangle } from './newThings.ts';
+} from '@quarry/core/venue';
+import { firstPlace, middleOf, rectangle } from './defaults.ts';
 import { fitted, zoomed } from './roomView.ts';
 import { sceneMoved, slideOpening } from './moving.ts';
 import { runs } from '../../../../../packages/core/test/runs.ts';
@@ -45,8 +45,9 @@ describe('a display gets its first place', () => {
       fc.property(loose, (scene) => {
         const placed = after(scene, firstPlace(scene, 'home'));
         expect(placed.display[DISPLAY_ID].place).toBe('home');
-        for (const kind of SITE_KINDS) expect(hereOf(placed, kind)).toHaveLength(hereOf(scene, kind).length);
-        for (const table of hereOf(scene, 'table'))
+        for (const kind of VENUE_KINDS)
+          expect(currentContents(placed, kind)).toHaveLength(currentContents(scene, kind).length);
+        for (const table of currentContents(scene, 'table'))
           expect(tableInStuds(placed, placed.table[table.id])).toEqual(tableInStuds(scene, table));
       }),
       { numRuns: runs(60) },
@@ -58,7 +59,7 @@ describe('a display gets its first place', () => {
         const placed = after(scene, firstPlace(scene, 'home'));
         const { walls } = placed.place.home;
         const [east, south] = [Math.max(...walls.map(({ x }) => x)), Math.max(...walls.map(({ y }) => y))];
-        for (const { x, y, w, d } of hereOf(placed, 'table')) {
+        for (const { x, y, w, d } of currentContents(placed, 'table')) {
           expect(Math.min(x, y)).toBeGreaterThanOrEqual(1500);
           expect(x + w).toBeLessThanOrEqual(east - 1500 + 1);
           expect(y + d).toBeLessThanOrEqual(south - 1500 + 1);
@@ -77,9 +78,9 @@ describe('a display gets its first place', () => {
     });
     const two = after(one, firstPlace(one, 'hall'));
     expect(two.display[DISPLAY_ID].place).toBe('home');
-    expect(hereOf(two, 'table')).toHaveLength(1);
+    expect(currentContents(two, 'table')).toHaveLength(1);
     expect(two.place.hall.name).toBe('Place 2');
-    expect(hereOf(withPlace(two, 'hall'), 'table')).toEqual([]);
+    expect(currentContents(withPlace(two, 'hall'), 'table')).toEqual([]);
     // New things appear in the middle of the room that is looked at.
     const { x, y } = middleOf(withPlace(two, 'hall'));
     const { walls } = two.place.hall;

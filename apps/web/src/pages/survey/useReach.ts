@@ -1,12 +1,12 @@
 import { useEffect, useState } from 'react';
-import type { Scene } from '@quarry/core/scene';
-import type { Reach } from '@quarry/core/sight';
-import { useSurvey } from '../../workers/survey.tsx';
+import type { Scene } from '@quarry/core/document';
+import type { Reach } from '@quarry/core/reach';
+import { useDerived } from '../../workers/derived.tsx';
 
 /** The reach of a scene as it is looked at: the survey's own where it is the current place, else asked for. */
 export function useReach(seen: Scene, current: boolean): Reach | null {
-  const judgement = useSurvey(({ judgement }) => judgement);
-  const core = useSurvey(({ core }) => core);
+  const judgement = useDerived(({ judgement }) => judgement);
+  const core = useDerived(({ core }) => core);
   const [other, setOther] = useState<Reach | null>(null);
   useEffect(() => {
     if (current || !core) return;

@@ -1,0 +1,120 @@
+import type { Rect } from '@quarry/core/grid';
+import { dirtyParts } from './dirty.ts';
+import { drawFrame } from './drawFrame.ts';
+import { drawScene } from './drawScene.ts';
+import type { Picture } from './ink.ts';
+import type { Viewport } from './viewport.ts';
+
+/** How far beyond the screen the kept picture reaches, px. */
+const MARGIN = 320;
+/** While one moves, a kept picture that no longer covers the screen is drawn anew at most this often, ms. */
+const PATIENCE_MS = 160;
+/** How long the view must rest before the picture is drawn sharp and centred again, ms. */
+const REST_MS = 110;
+
+/**
+ * The board's picture, kept as a bitmap with a margin: while the view moves, the bitmap is shifted (and scaled) in a
+ * millisecond or two; when it rests, or when what is shown changes, it is drawn anew.
+ */
+export class SceneBitmap {
+  private readonly canvas = document.createElement('canvas');
+  private kept: Picture | null = null;
+  private drawnAt = 0;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  /** @param onRest called when the view has come to rest and the board should be drawn once more */
+  constructor(private readonly onRest: () => void) {}
+
+  draw(ctx: CanvasRenderingContext2D, picture: Picture, pixelRatio: number): void {
+    const { kept } = this;
+    clearTimeout(this.timer);
+    const scaled = kept !== null && kept.view.scale !== picture.view.scale;
+    const shift = kept === null ? 0 : shiftOf(kept.view, picture.view);
+    const moved = scaled || shift > 0;
+    const now = performance.now();
+    // What differs is looked for in the view the kept picture has.
+    const parts = kept && dirtyParts(kept, { ...picture, view: kept.view });
+    if (!kept || !parts || ((scaled || shift > MARGIN) && now - this.drawnAt > PATIENCE_MS))
+      this.render(picture, pixelRatio, now);
+    else {
+      if (parts.length > 0) this.mend({ ...picture, view: kept.view }, parts);
+      if (moved)
+        this.timer = setTimeout(() => {
+          this.kept = null;
+          this.onRest();
+        }, REST_MS);
+    }
+    this.blit(ctx, picture);
+    drawFrame(ctx, picture);
+    if (kept?.scene !== picture.scene) note('things drawn');
+    if (kept?.art !== picture.art) note('ground drawn');
+  }
+
+  dispose(): void {
+    clearTimeout(this.timer);
+    this.canvas.width = 0;
+  }
+
+  private render(picture: Picture, pixelRatio: number, now: number): void {
+    const { width, height } = withMargin(picture);
+    this.canvas.width = width * pixelRatio;
+    this.canvas.height = height * pixelRatio;
+    const ctx = this.canvas.getContext('2d');
+    if (!ctx) return;
+    ctx.setTransform(pixelRatio, 0, 0, pixelRatio, 0, 0);
+    drawScene(ctx, withMargin(picture));
+    this.kept = picture;
+    this.drawnAt = now;
+  }
+
+  /** Draws only some parts anew, in the view the kept picture has. */
+  private mend(picture: Picture, parts: readonly Rect[]): void {
+    const ctx = this.canvas.getContext('2d');
+    if (!ctx) return;
+    const whole = withMargin(picture);
+    for (const { x, y, w, d } of parts) {
+      // On whole pixels, so that no hairline of the old picture stays at the edges.
+      const [west, north] = [Math.floor(x + MARGIN), Math.floor(y + MARGIN)];
+      const part = {
+        x: west,
+        y: north,
+        w: Math.ceil(x + w + MARGIN) - west,
+        d: Math.ceil(y + d + MARGIN) - north,
+      };
+      ctx.save();
+      ctx.beginPath();
+      ctx.rect(part.x, part.y, part.w, part.d);
+      ctx.clip();
+      drawScene(ctx, { ...whole, part });
+      ctx.restore();
+    }
+    this.kept = picture;
+  }
+
+  private blit(ctx: CanvasRenderingContext2D, { view, palette, width, height }: Picture): void {
+    const { kept } = this;
+    ctx.fillStyle = palette.paper;
+    ctx.fillRect(0, 0, width, height);
+    if (!kept) return;
+    const zoom = view.scale / kept.view.scale;
+    const x = view.x - kept.view.x * zoom - MARGIN * zoom;
+    const y = view.y - kept.view.y * zoom - MARGIN * zoom;
+    ctx.drawImage(this.canvas, x, y, (kept.width + 2 * MARGIN) * zoom, (kept.height + 2 * MARGIN) * zoom);
+  }
+}
+
+/** For whoever watches how long it takes from a key to the board; nothing is kept. */
+function note(what: 'things drawn' | 'ground drawn'): void {
+  performance.mark(what);
+  performance.clearMarks(what);
+}
+
+/** The picture with the margin that is kept beyond the screen. */
+const withMargin = (picture: Picture): Picture => ({
+  ...picture,
+  width: picture.width + 2 * MARGIN,
+  height: picture.height + 2 * MARGIN,
+  view: { ...picture.view, x: picture.view.x + MARGIN, y: picture.view.y + MARGIN },
+});
+
+const shiftOf = (a: Viewport, b: Viewport) => Math.max(Math.abs(a.x - b.x), Math.abs(a.y - b.y));

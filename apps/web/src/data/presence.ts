@@ -1,0 +1,42 @@
+import { api, type Whereabouts } from './api.ts';
+
+/** Told to the others at most this often, ms. */
+const REPORT_EVERY_MS = 400;
+
+/** Tells the others on a display where this window is: the latest only, and not too often. */
+export class PresenceReporter {
+  private latest: Whereabouts | null = null;
+  private reported = '';
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(
+    private readonly displayId: string,
+    readonly client: string,
+  ) {}
+
+  report(where: Whereabouts): void {
+    this.latest = where;
+    this.timer ??= setTimeout(() => this.send(), REPORT_EVERY_MS);
+  }
+
+  /** The stream has opened anew: the server knows nothing of this window. */
+  repeat(): void {
+    this.reported = '';
+    if (this.latest) this.report(this.latest);
+  }
+
+  close(): void {
+    clearTimeout(this.timer);
+  }
+
+  private send(): void {
+    this.timer = undefined;
+    const words = JSON.stringify(this.latest);
+    if (!this.latest || words === this.reported) return;
+    this.reported = words;
+    // Nobody misses it when it does not arrive: the next move tells again.
+    api.here(this.displayId, this.client, this.latest).catch(() => {
+      this.reported = '';
+    });
+  }
+}

@@ -1,0 +1,28 @@
+import { THREAD_STATES, type ThreadState } from '@quarry/core/document';
+import { useDisplay } from '../../data/useDisplay.tsx';
+import { momentWord } from '../../ui/words.ts';
+
+const STATE_TONE: Record<ThreadState, string> = {
+  open: 'text-warning',
+  accepted: 'text-success',
+  declined: 'ink-2',
+  resolved: 'ink-2',
+};
+/** The state in words, with a colour besides. */
+export const StateWord = ({ state }: { state: ThreadState }) => (
+  <span className={`${STATE_TONE[state]} font-semibold`}>{THREAD_STATES.find((one) => one === state)}</span>
+);
+
+/** Who said it and when, over what was said. */
+export function ThreadText({ by, at, text }: { by: string | null; at: string | null; text: string }) {
+  const scene = useDisplay(({ scene }) => scene);
+  return (
+    <div className="py-1.5">
+      <p className="text-xs">
+        <span className="font-semibold">{by ? (scene.person[by]?.name ?? by) : 'Somebody'}</span>{' '}
+        <span className="ink-2">{at && momentWord(at)}</span>
+      </p>
+      <p className="whitespace-pre-line max-w-prose break-words">{text}</p>
+    </div>
+  );
+}

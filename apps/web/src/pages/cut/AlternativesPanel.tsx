@@ -1,0 +1,316 @@
+import { countOf, type Rect } from '@quarry/core/grid';
+import { Link } from 'react-router';
+import {
+  ALTERNATIVES,
+  ALTERNATIVE_WORDS,
+  inDisplay,
+  type Cutting,
+  type Alternative,
+  type SceneProblem,
+} from '@quarry/core/cut';
+import { RIMS, displayOf, listOf } from '@quarry/core/document';
+import { useDisplay, useEdit, useLink, useIsPlanner } from '../../data/useDisplay.tsx';
+import { FindingItem } from '../../frame/Findings.tsx';
+import { CheckField, NumberField, SelectField } from '../../ui/fields.tsx';
+import { ModuleSize } from '../../ui/ModuleSize.tsx';
+import { Basis, Failure, Heading } from '../../ui/parts.tsx';
+import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
+import { useDerived } from '../../workers/derived.tsx';
+import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
+import type { useAlternatives } from '../../workers/useAlternatives.ts';
+import { Found, Over } from './FoundPart.tsx';
+import { FoundRow, AlternativeRow } from './AlternativeRows.tsx';
+
+/** How long all rivals together may be looked for, s. */
+const SECONDS = 30;
+
+/** Rival cuttings side by side, each with what it costs, weighs and crosses, and how far it is from a proven bound. */
+export function AlternativesPanel({
+  stated,
+  rivals,
+  chosen,
+  onChoose,
+}: {
+  stated: SceneProblem | null;
+  rivals: ReturnType<typeof useAlternatives>;
+  chosen: Alternative | null;
+  onChoose: (rival: Alternative | null) => void;
+}) {
+  const scene = useDisplay(({ scene }) => scene);
+  const edit = useEdit();
+  const plans = useIsPlanner();
+  const link = useLink();
+  const { tell } = useMeasureFormat();
+  const { run, start, stop, clear } = rivals;
+  const display = displayOf(scene);
+  const now = useWorkerQuery((core) => core.arrangement());
+  const judgement = useDerived(({ judgement }) => judgement);
+  const findings = judgement?.findings.filter(({ page, accepted }) => page === 'cut' && !accepted) ?? [];
+  const found = chosen ? run.found[chosen] : undefined;
+  const set = (fields: Partial<typeof display>) =>
+    edit.patch('changed the limits of the cutting', 'display', display, fields);
+  const any = Object.keys(run.found).length > 0;
+  return (
+    <>
+      <details open={!any && listOf(scene, 'module').length === 0} className="border-b hair pb-1">
+        <summary className="cursor-pointer font-semibold text-[13px]">
+          Limits and weights{' '}
+          <span className="ink-2 font-normal text-xs">
+            {display.moduleMaxW} × {display.moduleMaxD} studs
+            {display.moduleMaxKg === null ? '' : `, ${display.moduleMaxKg} kg`}
+            {display.moduleReason && ` · ${tell(display.moduleReason)}`}
+          </span>
+        </summary>
+        <ModuleSize display={display} disabled={!plans} onSet={set} />
+        <NumberField
+          label="A module weighs at most"
+          unit="kg"
+          value={display.moduleMaxKg}
+          min={0.1}
+          max={1000}
+          disabled={!plans}
+          onCommit={(moduleMaxKg) => set({ moduleMaxKg })}
+        />
+        <NumberField
+          label="One module more costs"
+          unit={display.currency}
+          value={display.moduleWeight}
+          min={0}
+          max={1e6}
+          disabled={!plans}
+          onCommit={(moduleWeight) => set({ moduleWeight: moduleWeight ?? 5 })}
+        />
+        <NumberField
+          label="A stud of seam costs"
+          unit={display.currency}
+          value={display.seamWeight}
+          min={0}
+          max={1e6}
+          disabled={!plans}
+          onCommit={(seamWeight) => set({ seamWeight: seamWeight ?? 0.05 })}
+        />
+        <SelectField
+          label="Edges that bases do not cover"
+          value={display.rim}
+          disabled={!plans}
+          options={RIMS.map((value) => ({
+            value,
+            word: { plates: 'Rim of plates', bare: 'Left bare' }[value],
+          }))}
+          onCommit={(rim) => set({ rim })}
+        />
+        <CheckField
+          label="Modules keep to one section"
+          value={display.cutAtSections}
+          disabled={!plans}
+          onCommit={(cutAtSections) => set({ cutAtSections })}
+        />
+        {stated?.ok && (
+          <p className="ink-2 text-xs py-1">
+            {countOf(stated.problem.keep?.length ?? 0, 'building')} kept whole;{' '}
+            {stated.problem.bases.map(({ w, d, stock }) => `${stock} × ${w}×${d}`).join(', ')} to hand.{' '}
+            <Link className="link" to={`/d/${link.id}/stockpile`}>
+              Change the bases
+            </Link>
+          </p>
+        )}
+      </details>
+      {stated && !stated.ok && (
+        <div role="alert" className="text-error py-2">
+          {stated.reasons.map((reason) => (
+            <p key={reason}>{reason}</p>
+          ))}
+        </div>
+      )}
+      <div className="flex items-center gap-2 py-2">
+        {run.state === 'running' ? (
+          <button type="button" className="btn btn-sm btn-primary w-44" onClick={stop}>
+            Stop, keep the best
+          </button>
+        ) : (
+          <button
+            type="button"
+            className="btn btn-sm btn-primary w-44"
+            disabled={!stated?.ok}
+            onClick={() => {
+              if (!stated?.ok) return;
+              onChoose('balanced');
+              start(stated.problem, SECONDS);
+            }}
+          >
+            {any ? 'Cut again' : 'Cut'}
+          </button>
+        )}
+        <div role="status" className="text-xs ink-2 flex-1">
+          {run.state === 'running' && (
+            <>
+              <progress className="progress progress-primary w-full" aria-label="Searching" /> better and
+              better, {SECONDS} s at most
+            </>
+          )}
+          {run.state === 'done' && any && (run.stopped ? 'Stopped; the best so far are kept.' : 'Done.')}
+        </div>
+        {any && run.state !== 'running' && (
+          <button
+            type="button"
+            className="btn btn-sm btn-ghost"
+            onClick={() => {
+              clear();
+              onChoose(null);
+            }}
+          >
+            Discard
+          </button>
+        )}
+      </div>
+      {run.reasons.length > 0 && <Failure title="No cutting" message={run.reasons.join(' ')} />}
+      {stated?.ok && stated.remarks.length > 0 && (
+        <details className="ink-2 text-xs pb-1">
+          <summary className="cursor-pointer">
+            {countOf(stated.remarks.length, 'thing')} to know about the bases’ steps
+          </summary>
+          <ul>
+            {stated.remarks.map((remark) => (
+              <li key={remark}>{remark}</li>
+            ))}
+          </ul>
+        </details>
+      )}
+      <div className="overflow-x-auto" role="region" aria-label="Rival cuttings" tabIndex={0}>
+        <table className="w-full text-xs">
+          <caption className="sr-only">Rival cuttings</caption>
+          <thead>
+            <tr className="ink-2 border-b hair text-left">
+              <th className="font-normal py-1" scope="col">
+                Cutting
+              </th>
+              <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
+                Modules
+              </th>
+              <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
+                To buy
+              </th>
+              <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
+                Heaviest
+              </th>
+              <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
+                Clearance
+              </th>
+              <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
+                Cost
+              </th>
+              <th
+                className="font-normal text-right pl-2"
+                scope="col"
+                title="Above what is proven to be the least"
+              >
+                Above
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {now && now.modules > 0 && (
+              <AlternativeRow
+                word="Current"
+                on={chosen === null}
+                plan={listOf(scene, 'module')}
+                arrangement={now}
+                bound={run.bound}
+                onClick={() => onChoose(null)}
+              />
+            )}
+            {ALTERNATIVES.map((rival) => {
+              const one = run.found[rival];
+              return (
+                one && (
+                  <FoundRow
+                    key={rival}
+                    rival={rival}
+                    on={chosen === rival}
+                    cutting={one.cutting}
+                    stated={stated}
+                    same={sameAs(
+                      rival,
+                      run.found,
+                      stated?.ok ? inDisplay(scene, one.cutting, stated.origin) : [],
+                      listOf(scene, 'module'),
+                    )}
+                    bound={run.bound}
+                    onClick={() => onChoose(rival)}
+                  />
+                )
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+      <Basis>
+        Cost = price of the bases to buy + what a module costs × modules + what a stud of seam costs × each
+        stud × (1 + what it crosses). «Above» is how far a cutting lies over the proven least of the balanced
+        one: the linear relaxation, a bound by prices, and an exact solver. Clearance: at the tightest
+        passage; negative: by how much a module is too large for it. A rim of plates is priced by itself,
+        under the table. Each cutting is checked by a second program before it is shown. Masses are as
+        carried: the ground as counted, pinned buildings by their lists or plain shells.
+      </Basis>
+      {found && chosen && (
+        <p className="text-xs py-1">{proofOf(chosen, found.cutting, run.bound, found.cost)}</p>
+      )}
+      {found && chosen && stated?.ok ? (
+        <Found
+          rival={chosen}
+          cutting={found.cutting}
+          origin={stated.origin}
+          plans={plans}
+          busy={run.state === 'running'}
+          onTaken={() => {
+            clear();
+            onChoose(null);
+          }}
+        />
+      ) : (
+        <>
+          {now && now.modules > 0 && <Over arrangement={now} />}
+          <Heading>Findings of the modules</Heading>
+          {findings.length === 0 && (
+            <p className="ink-2">None: every module passes, fits and cuts no building.</p>
+          )}
+          <ul className="flex flex-col gap-2">
+            {findings.map((finding) => (
+              <FindingItem key={finding.key} finding={finding} />
+            ))}
+          </ul>
+        </>
+      )}
+    </>
+  );
+}
+
+/** The word of a cutting above a rival in the table that divides the scene in the very same way; null: it is its own. */
+function sameAs(
+  rival: Alternative,
+  found: Partial<Record<Alternative, { cutting: Cutting }>>,
+  laid: readonly Rect[],
+  modules: readonly Rect[],
+): string | null {
+  const shape = (list: readonly Rect[]) =>
+    list
+      .map(({ x, y, w, d }) => `${x} ${y} ${w} ${d}`)
+      .sort()
+      .join();
+  if (modules.length > 0 && shape(laid) === shape(modules)) return 'Current';
+  const own = found[rival];
+  const before = ALTERNATIVES.slice(0, ALTERNATIVES.indexOf(rival)).find((one) => {
+    const other = found[one];
+    return own && other && shape(other.cutting.modules) === shape(own.cutting.modules);
+  });
+  return before ? ALTERNATIVE_WORDS[before].word : null;
+}
+
+/** How good a rival is, in words: by the Brief's weights, against the least that is proven. */
+function proofOf(rival: Alternative, cutting: Cutting, bound: number, cost: number): string {
+  if (rival === 'balanced' && cutting.proven) return 'Proven: no cutting costs less.';
+  if (bound <= 0) return '';
+  const above = Math.max(0, (100 * (cost - bound)) / bound).toFixed(1);
+  const own = rival !== 'balanced' && cutting.proven ? ' By its own weights it is proven the best.' : '';
+  return `Costs at most ${above} % more than the least that is proven.${own}`;
+}

@@ -1,0 +1,17 @@
+import { unionArea } from '../grid/index.ts';
+import { FIGURE_RATIO, vehicleShare, type SpaceAsked } from '../scale/index.ts';
+import { builtRect } from './place.ts';
+import { listOf, type Scene } from './scene.ts';
+
+/** The rooms and yards of a display with what their plots leave for building, as the space budget asks for them. */
+export function spacesOf(scene: Scene): SpaceAsked[] {
+  return listOf(scene, 'space').map(({ id, w, d, wall, plot }) => {
+    const given = plot === null ? undefined : scene.plot[plot];
+    return { id, w, d, wall, plot: given ? builtRect(given) : null };
+  });
+}
+
+/** The vehicles of a display against its ground and the figures. */
+export function vehiclesOf(scene: Scene): ReturnType<typeof vehicleShare> {
+  return vehicleShare(listOf(scene, 'vehicle'), unionArea(listOf(scene, 'footprint')), FIGURE_RATIO);
+}

@@ -1,0 +1,147 @@
+import fc from 'fast-check';
+import {
+  alignAll,
+  boundsOfAll,
+  copyAlong,
+  deltaOf,
+  distributeAll,
+  emptyScene,
+  moveAll,
+  pieceOf,
+  placeIn,
+  reduce,
+  sceneFrom,
+  setOut,
+  withDelta,
+  writeFile,
+  type Change,
+  type EntityRef,
+  type Scene,
+} from './index.ts';
+
+const scene = sceneFrom({
+  display: { name: 'Many', kind: 'city' },
+  levels: [{ id: 'l', name: 'Street', height: 18 }],
+  footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 96, d: 48 }],
+  pads: [{ id: 'p', name: 'Yard', x: 10, y: 4, w: 20, d: 8, level: 'l', ground: 'paving' }],
+  plots: [
+    { id: 'a', name: 'A', x: 0, y: 0, w: 8, d: 8, height: 9 },
+    { id: 'b', name: 'B', x: 30.5, y: 6, w: 16, d: 8, height: 9 },
+    { id: 'c', name: 'C', x: 70, y: 20, w: 10, d: 6, height: 9 },
+  ],
+  ways: [
+    {
+      id: 'w',
+      name: 'Lane',
+      points: [
+        { x: 4, y: 30 },
+        { x: 40, y: 34, z: 20 },
+      ],
+    },
+  ],
+  trees: [{ id: 't', name: 'Larch', x: 50, y: 40, crown: 6 }],
+  tracks: [{ id: 'r', name: 'Line', x: 0, y: 44, level: 'l', pieces: [{ go: 'straight' }, { go: 'left' }] }],
+});
+const all: EntityRef[] = [
+  ...['a', 'b', 'c'].map((id) => ({ kind: 'plot' as const, id })),
+  { kind: 'way', id: 'w' },
+  { kind: 'tree', id: 't' },
+  { kind: 'track', id: 'r' },
+];
+const done = (changes: Change[], on: Scene = scene): Scene => {
+  const next = reduce(on, changes);
+  if (!next.ok) throw new Error(next.refusal.sentence);
+  return next.scene;
+};
+const places = (on: Scene, picks = all) => picks.map(({ kind, id }) => placeIn(on, kind, id));
+let count = 0;
+const fresh = () => `n${count++}`;
+
+test('all kinds move together, lines with their heights, and back again', () => {
+  const moved = done(moveAll(scene, all, 3, -1.5));
+  places(moved).forEach((place, i) => {
+    const before = places(scene)[i];
+    expect(place).toMatchObject({ x: (before?.x ?? 0) + 3, w: before?.w });
+  });
+  expect(moved.way.w.points).toEqual([
+    { x: 7, y: 28.5, z: null },
+    { x: 43, y: 32.5, z: 20 },
+  ]);
+  expect(places(done(moveAll(moved, all, -3, 1.5), moved))).toEqual(places(scene));
+});
+test('lined up on one side nothing leaves the rectangle that held it; spread, all gaps are equal', () => {
+  const plots = all.slice(0, 3);
+  const bounds = boundsOfAll(scene, plots);
+  const east = done(alignAll(scene, plots, 'east'));
+  expect(places(east, plots).map((place) => (place?.x ?? 0) + (place?.w ?? 0))).toEqual([80, 80, 80]);
+  expect(boundsOfAll(done(alignAll(scene, plots, 'centre')), plots)?.d).toBeLessThanOrEqual(bounds?.d ?? 0);
+  const [a, b, c] = places(done(distributeAll(scene, plots, 'x')), plots);
+  // 70 − 8 studs between the outer two, 16 of them taken: 23 on either side.
+  expect([a?.x, b?.x, c?.x]).toEqual([0, 31, 70]);
+});
+test('copies stand one step further each; a piece set out is what was kept, elsewhere', () => {
+  const copies = copyAlong(scene, [{ kind: 'plot', id: 'a' }], { count: 3, dx: 8, dy: 0 }, fresh);
+  expect(places(done(copies.changes), copies.picks).map((place) => place?.x)).toEqual([8, 16, 24]);
+  const kept = pieceOf(scene, [...all, { kind: 'pad', id: 'p' }], 'Corner');
+  const withPiece = done([{ op: 'add', kind: 'piece', id: 'piece', data: kept ?? {} }]);
+  const out = setOut(withPiece, 'piece', { x: 100, y: 200 }, null, fresh);
+  if (!out.ok) throw new Error(out.error);
+  const set = done(out.changes, withPiece);
+  const bounds = boundsOfAll(scene, [...all, { kind: 'pad', id: 'p' }]);
+  expect(boundsOfAll(set, out.picks)).toEqual({ ...bounds, x: 100, y: 200 });
+  // A level that is gone is told, or replaced where another is named.
+  const levelless = done(
+    [
+      { op: 'remove', kind: 'pad', id: 'p', v: 1 },
+      { op: 'remove', kind: 'track', id: 'r', v: 1 },
+      { op: 'remove', kind: 'level', id: 'l', v: 1 },
+    ],
+    withPiece,
+  );
+  expect(setOut(levelless, 'piece', { x: 0, y: 0 }, null, fresh)).toMatchObject({
+    ok: false,
+    error: expect.stringContaining('level'),
+  });
+});
+test('a copy of a scene kept up by differences says what the scene says', () => {
+  const step = fc.record({
+    id: fc.constantFrom('a', 'b', 'c'),
+    dx: fc.integer({ min: -9, max: 9 }),
+    gone: fc.boolean(),
+  });
+  fc.assert(
+    fc.property(fc.array(step, { maxLength: 6 }), (steps) => {
+      let now = scene;
+      let copy = withDelta(emptyScene(), deltaOf(emptyScene(), scene));
+      for (const { id, dx, gone } of steps) {
+        const plot = now.plot[id];
+        if (!plot) continue;
+        const next = done(
+          gone
+            ? [{ op: 'remove', kind: 'plot', id, v: plot.v }]
+            : moveAll(now, [{ kind: 'plot', id }], dx, 0),
+          now,
+        );
+        copy = withDelta(copy, deltaOf(now, next));
+        now = next;
+      }
+      return writeFile(copy) === writeFile(now) && deltaOf(now, now).length === 0;
+    }),
+  );
+});
+test('a file of 5 MB comes back byte for byte', () => {
+  const plots = Array.from({ length: 5000 }, (_, i) => ({
+    id: `p${i}`,
+    name: `House ${i}`,
+    x: (i % 100) * 4,
+    y: Math.trunc(i / 100) * 4,
+    w: 3.5,
+    d: 3,
+    height: 9,
+    notes: 'n'.repeat(520),
+  }));
+  const text = writeFile(sceneFrom({ display: { name: 'Big', kind: 'city' }, plots }));
+  expect(text.length).toBeGreaterThan(5_000_000);
+  const again = sceneFrom(JSON.parse(text));
+  expect(writeFile(again) === text).toBe(true);
+});

@@ -1,0 +1,202 @@
+import { boundsOf, type Rect } from '../grid/index.ts';
+import type { Change } from './change.ts';
+import { extentOf, hasSize, isPlanKind, placedAt, placeIn } from './place.ts';
+import { KINDS, kindSchema, type Entity, type Kind } from './schema.ts';
+import { labelOf, type Scene } from './scene.ts';
+
+/** What one does with several things at once, each as changes of one batch. */
+
+export interface EntityRef {
+  kind: Kind;
+  id: string;
+}
+
+/** Picks that are there, with their entity and place. */
+function standing(
+  scene: Scene,
+  picks: readonly EntityRef[],
+): (EntityRef & { entity: Entity<Kind>; place: Rect })[] {
+  return picks.flatMap(({ kind, id }) => {
+    const entity: Entity<Kind> | undefined = scene[kind][id];
+    const place = placeIn(scene, kind, id);
+    return entity && place ? [{ kind, id, entity, place }] : [];
+  });
+}
+
+/** The rectangle that holds all of some things, studs; null when none has a place. */
+export function boundsOfAll(scene: Scene, picks: readonly EntityRef[]): Rect | null {
+  const places = standing(scene, picks).map(({ place }) => place);
+  return places.length > 0 ? boundsOf(places) : null;
+}
+
+const patched = (
+  { kind, id, entity }: EntityRef & { entity: Entity<Kind> },
+  set: Record<string, unknown>,
+): Change[] => (Object.keys(set).length > 0 ? [{ op: 'patch', kind, id, v: entity.v, set }] : []);
+
+/** Moves things by studs. */
+export function moveAll(scene: Scene, picks: readonly EntityRef[], dx: number, dy: number): Change[] {
+  if (dx === 0 && dy === 0) return [];
+  return standing(scene, picks).flatMap((thing) =>
+    patched(thing, {
+      ...placedAt(thing.kind, thing.entity, { ...thing.place, x: thing.place.x + dx, y: thing.place.y + dy }),
+    }),
+  );
+}
+
+export const ALIGNMENTS = ['west', 'middle', 'east', 'north', 'centre', 'south'] as const;
+export type Alignment = (typeof ALIGNMENTS)[number];
+
+/** Brings things to one line of the rectangle that holds them: a side of it, or its middle (on half studs). */
+export function alignAll(scene: Scene, picks: readonly EntityRef[], to: Alignment): Change[] {
+  const things = standing(scene, picks);
+  if (things.length < 2) return [];
+  const all = boundsOf(things.map(({ place }) => place));
+  const half = (value: number) => Math.round(value * 2) / 2;
+  return things.flatMap((thing) => {
+    const { x, y, w, d } = thing.place;
+    const at = {
+      west: { x: all.x, y },
+      middle: { x: half(all.x + (all.w - w) / 2), y },
+      east: { x: all.x + all.w - w, y },
+      north: { x, y: all.y },
+      centre: { x, y: half(all.y + (all.d - d) / 2) },
+      south: { x, y: all.y + all.d - d },
+    }[to];
+    return at.x === x && at.y === y
+      ? []
+      : patched(thing, { ...placedAt(thing.kind, thing.entity, { w, d, ...at }) });
+  });
+}
+
+/** Makes the gaps between things equal, the outermost staying where they are; gaps are rounded to half studs. */
+export function distributeAll(scene: Scene, picks: readonly EntityRef[], along: 'x' | 'y'): Change[] {
+  const size = along === 'x' ? 'w' : 'd';
+  const things = standing(scene, picks).sort((a, b) => a.place[along] - b.place[along]);
+  if (things.length < 3) return [];
+  const last = things[things.length - 1];
+  const room = last.place[along] - things[0].place[along] - things[0].place[size];
+  const taken = things.slice(1, -1).reduce((sum, { place }) => sum + place[size], 0);
+  const gap = (room - taken) / (things.length - 1);
+  let at = things[0].place[along] + things[0].place[size];
+  return things.slice(1, -1).flatMap((thing) => {
+    at += gap;
+    const to = { ...thing.place, [along]: Math.round(at * 2) / 2 };
+    at += thing.place[size];
+    return to[along] === thing.place[along]
+      ? []
+      : patched(thing, { ...placedAt(thing.kind, thing.entity, to) });
+  });
+}
+
+/** Kinds that may be doubled and kept as a piece: what is drawn, not what is cut or agreed. */
+export const isCopied = (kind: Kind): boolean =>
+  isPlanKind(kind) && !['footprint', 'module', 'section'].includes(kind);
+
+/** Copies of things, moved by studs. @returns the changes and what they add */
+export function copyAll(
+  scene: Scene,
+  picks: readonly EntityRef[],
+  by: { dx: number; dy: number },
+  freshId: (kind: Kind) => string,
+): { changes: Change[]; picks: EntityRef[] } {
+  const copies = standing(scene, picks)
+    .filter(({ kind }) => isCopied(kind))
+    .map(({ kind, entity, place }) => {
+      const { id: _id, v: _v, ...data } = entity;
+      const moved = placedAt(kind, entity, { ...place, x: place.x + by.dx, y: place.y + by.dy });
+      return { kind, id: freshId(kind), data: { ...data, ...moved } };
+    });
+  return {
+    changes: copies.map(({ kind, id, data }) => ({ op: 'add', kind, id, data })),
+    picks: copies.map(({ kind, id }) => ({ kind, id })),
+  };
+}
+
+/** So many copies of things, each one step further; one stud between them where no step is given. */
+export function copyAlong(
+  scene: Scene,
+  picks: readonly EntityRef[],
+  { count, dx, dy }: { count: number; dx: number; dy: number },
+  freshId: (kind: Kind) => string,
+): { changes: Change[]; picks: EntityRef[] } {
+  const copies = Array.from({ length: count }, (_, i) =>
+    copyAll(scene, picks, { dx: dx * (i + 1), dy: dy * (i + 1) }, freshId),
+  );
+  return { changes: copies.flatMap(({ changes }) => changes), picks: copies.flatMap((copy) => copy.picks) };
+}
+
+/** Removes things. */
+export const removeAll = (scene: Scene, picks: readonly EntityRef[]): Change[] =>
+  standing(scene, picks).map(({ kind, id, entity }) => ({ op: 'remove', kind, id, v: entity.v }));
+
+/** The data of a piece made of things as they stand. Null when none of them can be kept. */
+export function pieceOf(
+  scene: Scene,
+  picks: readonly EntityRef[],
+  name: string,
+): Record<string, unknown> | null {
+  const things = standing(scene, picks).filter(({ kind }) => isCopied(kind));
+  if (things.length === 0) return null;
+  const all = boundsOf(things.map(({ place }) => place));
+  return {
+    name,
+    w: Math.max(0.5, Math.ceil(all.w * 2) / 2),
+    d: Math.max(0.5, Math.ceil(all.d * 2) / 2),
+    things: things.map(({ kind, entity, place }) => {
+      const { id: _id, v: _v, ...data } = entity;
+      return {
+        kind,
+        data: { ...data, ...placedAt(kind, entity, { ...place, x: place.x - all.x, y: place.y - all.y }) },
+      };
+    }),
+  };
+}
+
+/**
+ * Sets out a piece with its north-west corner at a place. Levels that are gone are replaced by the given one.
+ * @returns the changes and what they add; or the sentence that says which of its things no longer fits
+ */
+export function setOut(
+  scene: Scene,
+  pieceId: string,
+  at: { x: number; y: number },
+  level: string | null,
+  freshId: (kind: Kind) => string,
+): { ok: true; changes: Change[]; picks: EntityRef[] } | { ok: false; error: string } {
+  const piece = scene.piece[pieceId];
+  if (!piece) return { ok: false, error: 'The piece is not there any more.' };
+  const changes: Change[] = [];
+  for (const { kind: word, data } of piece.things) {
+    const kind = kindSchema.safeParse(word);
+    const place = kind.success ? extentOf(kind.data, data) : null;
+    if (!kind.success || !place || !isCopied(kind.data))
+      return {
+        ok: false,
+        error: `${labelOf(scene, 'piece', pieceId)} holds a «${word}», which cannot be set out.`,
+      };
+    const gone = typeof data.level === 'string' && !scene.level[data.level];
+    if (gone && level === null)
+      return {
+        ok: false,
+        error: `The level of a ${KINDS[kind.data].word} in «${piece.name}» is gone; add one first.`,
+      };
+    changes.push({
+      op: 'add',
+      kind: kind.data,
+      id: freshId(kind.data),
+      data: {
+        ...data,
+        ...placedAt(kind.data, data, { ...place, x: place.x + at.x, y: place.y + at.y }),
+        ...(gone ? { level } : {}),
+      },
+    });
+  }
+  return { ok: true, changes, picks: changes.map(({ kind, id }) => ({ kind, id })) };
+}
+
+/** Whether a thing can be pulled to another size. */
+export const canResize = (scene: Scene, { kind, id }: EntityRef): boolean => {
+  const entity: Entity<Kind> | undefined = scene[kind][id];
+  return entity !== undefined && hasSize(entity);
+};

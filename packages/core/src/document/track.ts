@@ -1,0 +1,83 @@
+import type { TrackPiece } from './terrainSchema.ts';
+import type { Track } from './schema.ts';
+
+/** Where a track is and where it goes: studs, plates above datum, sixteenths of a turn (0 east, 4 south). */
+export interface Pose {
+  x: number;
+  y: number;
+  z: number;
+  heading: number;
+}
+
+const SIXTEENTH = Math.PI / 8;
+/** Longest chord by which a curve is drawn, studs. */
+const CHORD = 2;
+
+/** Length of a piece along the middle of the track, studs. */
+export const pieceLength = ({ go, length, radius }: TrackPiece): number =>
+  go === 'straight' ? length : radius * SIXTEENTH;
+
+/**
+ * The middle of a track: the pose at each joint, and the line through it with curves drawn as chords of at most
+ * 2 studs. A curve of radius r turns 22.5°, so sixteen of them close a circle.
+ * @param height of its beginning, plates above datum
+ */
+export function trackLine(
+  { x, y, heading, pieces }: Pick<Track, 'x' | 'y' | 'heading' | 'pieces'>,
+  height: number,
+): { joints: Pose[]; line: { x: number; y: number; z: number }[] } {
+  let at: Pose = { x, y, z: height, heading };
+  const joints = [at];
+  const line = [{ x, y, z: height }];
+  for (const piece of pieces) {
+    const angle = at.heading * SIXTEENTH;
+    if (piece.go === 'straight') {
+      at = {
+        ...at,
+        x: at.x + Math.cos(angle) * piece.length,
+        y: at.y + Math.sin(angle) * piece.length,
+        z: at.z + piece.rise,
+      };
+      line.push({ x: at.x, y: at.y, z: at.z });
+    } else {
+      const side = piece.go === 'right' ? 1 : -1;
+      const { radius } = piece;
+      const centre = { x: at.x - side * Math.sin(angle) * radius, y: at.y + side * Math.cos(angle) * radius };
+      const chords = Math.max(2, Math.ceil((radius * SIXTEENTH) / CHORD));
+      const from = at.z;
+      for (let i = 1; i <= chords; i++) {
+        const turned = angle + (side * SIXTEENTH * i) / chords;
+        at = {
+          x: centre.x + side * Math.sin(turned) * radius,
+          y: centre.y - side * Math.cos(turned) * radius,
+          z: from + (piece.rise * i) / chords,
+          heading: at.heading,
+        };
+        line.push({ x: at.x, y: at.y, z: at.z });
+      }
+      at = { ...at, heading: (at.heading + side + 16) % 16 };
+    }
+    joints.push(at);
+  }
+  return { joints, line };
+}
+
+/** How far two ends of track are from meeting: studs, sixteenths of a turn (0 to 8) and plates. */
+export interface ClosureGap {
+  studs: number;
+  turn: number;
+  plates: number;
+}
+
+/** What one end lacks to run on into another. @param from the pose in which one ends @param to the pose in which the other begins */
+export function closureGap(from: Pose, to: Pose): ClosureGap {
+  const turn = (((to.heading - from.heading) % 16) + 16) % 16;
+  return {
+    studs: Math.hypot(to.x - from.x, to.y - from.y),
+    turn: Math.min(turn, 16 - turn),
+    plates: Math.abs(to.z - from.z),
+  };
+}
+
+/** The same end looked at from the other side: where a track that begins there would go. */
+export const reversed = (pose: Pose): Pose => ({ ...pose, heading: (pose.heading + 8) % 16 });

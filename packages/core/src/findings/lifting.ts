@@ -1,0 +1,101 @@
+import { MM, MM_PER_PLATE, MM_PER_STUD, centreOf, formatMm, formatPlates } from '../grid/index.ts';
+import { isLoose, listedMass, loosePieces, tippingAngle, weightOf } from '../terrain/index.ts';
+import { SIDES, SIDE_WORDS, builtRect, displayOf, listOf, type Side } from '../document/index.ts';
+import { type FindingDraft, type Rule } from './finding.ts';
+import { plotRef } from './plots.ts';
+
+/** What is judged of a building by itself: whether it tips, which sides of it are looked at, what holds it. */
+
+const list = (words: readonly string[]) => words.join(' and ');
+
+const plotTips: Rule = {
+  id: 'plot-tips',
+  title: 'Something tall and thin tips easily',
+  basis:
+    'Each building on its own feet, and each part that lifts off or stands loose by itself: atan(half its narrower side ÷ height of its centre of mass), by its list or its plain shell, against the limit of the display (10°, common practice toward visitors, no source). The venue’s rules and qualified people decide.',
+  page: 'plan',
+  severity: 'warning',
+  check({ scene }) {
+    const { tipLimit } = displayOf(scene);
+    const listed = listedMass(scene);
+    return listOf(scene, 'plot').flatMap((plot): FindingDraft[] => {
+      const built = builtRect(plot);
+      const narrow = Math.min(built.w, built.d);
+      const whole = weightOf(plot, listed);
+      const pieces = [
+        { name: null, height: plot.height * MM_PER_PLATE, z: whole.z * MM_PER_PLATE, of: narrow },
+        ...loosePieces(plot, listed)
+          .filter(({ part }) => part !== null)
+          .map(({ name, h, z }) => ({ name, height: h, z: z * MM_PER_PLATE, of: Math.min(plot.w, plot.d) })),
+      ];
+      return pieces.flatMap(({ name, height, z, of }, i): FindingDraft[] => {
+        const tips = tippingAngle((of * MM_PER_STUD) / 2, z);
+        if (tips >= tipLimit) return [];
+        const lean = Math.tan((tipLimit * Math.PI) / 180);
+        const wide = Math.ceil((2 * lean * z) / MM_PER_STUD - 1e-9);
+        const most = Math.floor((height * (of * MM_PER_STUD)) / 2 / lean / z / MM_PER_PLATE + 1e-9);
+        return [
+          {
+            sentence: `${name === null ? `«${plot.name}»` : `«${name}» of «${plot.name}», set down by itself,`} tips at ${tips.toFixed(0)}°: ${of} studs across and ${formatMm(Math.round(height * MM))} tall; at least ${tipLimit}° are wanted where visitors pass, children above all.`,
+            remedy: `Make its foot ${wide} studs across, or keep it to ${formatPlates(most)} of its own, or tie it to something heavier behind it.`,
+            place: centreOf(plot),
+            part: name === null ? 'whole' : `part ${i}`,
+            things: [plotRef(plot)],
+            numbers: { tips: Number(tips.toFixed(1)), limit: tipLimit },
+          },
+        ];
+      });
+    });
+  },
+};
+
+const goodSide: Rule = {
+  id: 'good-side',
+  title: 'A building hides its good sides',
+  basis:
+    'The sides of a building that are worth showing, turned with it, against the sides from which the display is looked at.',
+  page: 'plan',
+  severity: 'note',
+  check({ scene }) {
+    const { viewedSides } = displayOf(scene);
+    if (viewedSides.length === 0) return [];
+    const faces = (side: Side, turn: number) => SIDES[(SIDES.indexOf(side) + Math.round(turn / 90)) % 4];
+    return listOf(scene, 'plot').flatMap((plot): FindingDraft[] => {
+      const shows = (turn: number) => plot.goodSides.some((side) => viewedSides.includes(faces(side, turn)));
+      if (plot.goodSides.length === 0 || shows(plot.turn)) return [];
+      const better = [90, 180, 270].find((by) => shows(plot.turn + by));
+      return [
+        {
+          sentence: `The good sides of «${plot.name}» look ${list(plot.goodSides.map((side) => SIDE_WORDS[faces(side, plot.turn)]))}; the display is looked at from the ${list(viewedSides.map((side) => SIDE_WORDS[side]))}.`,
+          remedy: `Turn it by ${better ?? 180}°, or give its detail to the sides that are seen.`,
+          place: centreOf(plot),
+          things: [plotRef(plot)],
+          numbers: { turn: plot.turn },
+        },
+      ];
+    });
+  },
+};
+const stanceLoose: Rule = {
+  id: 'stance-loose',
+  title: 'Something loose in a display that hangs or lies on its back',
+  basis:
+    'Buildings that stand loose or on a turntable, in a display that is shown hung on a wall or lying on its back: nothing holds them there.',
+  page: 'brief',
+  severity: 'error',
+  check({ scene }) {
+    const { stance } = displayOf(scene);
+    if (stance === 'standing') return [];
+    return listOf(scene, 'plot')
+      .filter(isLoose)
+      .map((plot) => ({
+        sentence: `«${plot.name}» stands ${plot.mount === 'loose' ? 'loose' : 'on a turntable'}; in a display that is shown ${stance === 'hung' ? 'hung on a wall' : 'lying on its back'} 0 things may.`,
+        remedy: 'Pin it, or show the display standing.',
+        place: centreOf(plot),
+        things: [plotRef(plot)],
+        numbers: { stance: stance === 'hung' ? 2 : 1 },
+      }));
+  },
+};
+
+export const LIFTING_RULES: readonly Rule[] = [plotTips, goodSide, stanceLoose];

@@ -1,0 +1,290 @@
+import { centreOf, countOf, formatPlates, roundOut, intersection, type Rect } from '../grid/index.ts';
+import {
+  OUTSIDE,
+  eachStripStud,
+  eachTouched,
+  indexAt,
+  membersOf,
+  nearestOn,
+  influenceOf,
+  standsOn,
+  type Body,
+  type Point,
+} from '../terrain/index.ts';
+import { builtCorners, labelOf, listOf, outerCorners, plotBounds, type Plot } from '../document/index.ts';
+import { type Context, type FindingDraft, type Rule } from './finding.ts';
+import { overlappingPairs } from './places.ts';
+
+/** What is judged of buildings against each other and against what else stands there: overlaps, sweeps, ways across. */
+
+/** A building as a finding names it. */
+export const plotRef = ({ id }: Plot) => ({ kind: 'plot' as const, id });
+
+/** The studs that a convex outline touches, as numbers that are the same for the same stud. */
+function touched(corners: readonly Point[]): Set<number> {
+  const studs = new Set<number>();
+  eachTouched(corners, EVERYWHERE, (row, from, to) => {
+    for (let column = from; column < to; column++) studs.add(keyOf(column, row));
+  });
+  return studs;
+}
+const EVERYWHERE = { x: -20_000, y: -20_000, w: 40_000, d: 40_000 };
+const keyOf = (column: number, row: number) => (row + 20_000) * 100_000 + column + 20_000;
+
+/** Whether a building stands off the grid. */
+export const isTurned = ({ turn }: Plot) => turn % 90 !== 0;
+
+/**
+ * What is told of each two buildings of which bodies are about one place at one height: the first that is told of them.
+ * @param turned of those of which one stands off the grid, or of the others
+ */
+function clashes(
+  { scene, bodies }: Pick<Context, 'scene' | 'bodies'>,
+  turned: boolean,
+  tell: (p: Body, q: Body, a: Plot, b: Plot) => FindingDraft | null,
+): FindingDraft[] {
+  const plots = bodies().filter(({ kind }) => kind === 'plot');
+  const told = new Map<string, FindingDraft>();
+  for (const [p, q] of overlappingPairs(plots, ({ bounds }) => grown(bounds, 1))) {
+    if (p.id === q.id || Math.max(p.begins, q.begins) >= Math.min(p.top, q.top)) continue;
+    const [a, b] = [scene.plot[p.id], scene.plot[q.id]];
+    const key = [a.id, b.id].sort().join(' ');
+    if ((isTurned(a) || isTurned(b)) !== turned || told.has(key)) continue;
+    const draft = tell(p, q, a, b);
+    if (draft) told.set(key, draft);
+  }
+  return [...told.values()];
+}
+
+const plotsOverlap: Rule = {
+  id: 'plots-overlap',
+  title: 'Buildings overlap',
+  basis:
+    'The studs two buildings share at one height: their walls from the ground up, and what stands out over them from where it begins.',
+  page: 'plan',
+  severity: 'error',
+  // What is turned off the grid is judged by the studs it touches: see «turn-reaches».
+  check: (context) =>
+    clashes(context, false, (p, q, a, b) => {
+      const shared = intersection(p.bounds, q.bounds);
+      if (!shared) return null;
+      const from = Math.max(p.begins, q.begins);
+      const walls = p.begins === p.ground && q.begins === q.ground;
+      return {
+        sentence: `«${a.name}» and «${b.name}» share ${shared.w} × ${shared.d} studs${walls ? '' : ` from ${formatPlates(from)} up`}; two buildings need 0.`,
+        remedy: `Move «${b.name}» by ${countOf(Math.min(shared.w, shared.d), 'stud')}.`,
+        place: centreOf(shared),
+        things: [plotRef(a), plotRef(b)],
+        numbers: { w: shared.w, d: shared.d },
+      };
+    }),
+};
+
+const turnReaches: Rule = {
+  id: 'turn-reaches',
+  title: 'A turned building reaches its neighbour',
+  basis:
+    'Every stud that the turned walls and what stands out over them touch, against those of each other building at the same height.',
+  page: 'plan',
+  severity: 'error',
+  check: (context) =>
+    clashes(context, true, (p, q, a, b) => {
+      const [plot, other] = isTurned(a) ? [a, b] : [b, a];
+      const shared = intersection(grown(p.bounds, 1), grown(q.bounds, 1));
+      if (!shared) return null;
+      const own = touched(p.corners);
+      const studs = [...touched(q.corners)].filter((stud) => own.has(stud)).length;
+      if (studs === 0) return null;
+      return {
+        sentence: `Turned by ${plot.turn}°, «${plot.name}» touches ${countOf(studs, 'stud')} of «${other.name}»; it should touch 0.`,
+        remedy: 'Turn it less, or move it away.',
+        place: centreOf(shared),
+        things: [plotRef(plot), plotRef(other)],
+        numbers: { turn: plot.turn, studs },
+      };
+    }),
+};
+
+const turntableSweep: Rule = {
+  id: 'turntable-sweep',
+  title: 'A turntable has no room to turn',
+  basis:
+    'The circle through the farthest corner of what turns, about its middle: other bodies that reach into it at its height, and ground in it that is higher than it stands.',
+  page: 'plan',
+  severity: 'error',
+  check({ scene, relief, bodies }) {
+    return listOf(scene, 'plot').flatMap((plot): FindingDraft[] => {
+      const stands = plot.mount === 'turntable' ? standsOn(relief, plot) : null;
+      if (stands === null) return [];
+      const middle = centreOf(plot);
+      const radius = sweepOf(plot);
+      const hit = bodies().find(
+        (body) =>
+          (body.kind !== 'plot' || body.id !== plot.id) &&
+          body.begins < stands + plot.height &&
+          body.top > stands &&
+          distanceTo(body.corners, middle) < radius - 1e-6,
+      );
+      let studs = 0;
+      const reach = Math.ceil(radius);
+      for (let y = Math.floor(middle.y) - reach; y <= middle.y + reach; y++)
+        for (let x = Math.floor(middle.x) - reach; x <= middle.x + reach; x++) {
+          const i = indexAt(relief, x, y);
+          if (i < 0 || relief.ground[i] === OUTSIDE || relief.height[i] <= stands) continue;
+          const [dx, dy] = [
+            Math.max(x - middle.x, 0, middle.x - x - 1),
+            Math.max(y - middle.y, 0, middle.y - y - 1),
+          ];
+          if (Math.hypot(dx, dy) < radius) studs++;
+        }
+      if (!hit && studs === 0) return [];
+      const wide = (2 * radius).toFixed(1);
+      return [
+        {
+          sentence: hit
+            ? `«${plot.name}» sweeps a circle of ${wide} studs on its turntable, and «${labelOf(scene, hit.kind, hit.id)}» stands in it; nothing may.`
+            : `«${plot.name}» sweeps a circle of ${wide} studs on its turntable, and ${countOf(studs, 'stud')} of ground in it are higher than it stands; 0 may be.`,
+          remedy: 'Clear the circle, or raise what turns on a pad.',
+          place: middle,
+          things: [plotRef(plot), ...(hit ? [{ kind: hit.kind, id: hit.id }] : [])],
+          numbers: { radius: Number(radius.toFixed(2)), studs },
+        },
+      ];
+    });
+  },
+};
+
+/** Radius of the circle that a building sweeps when it turns about its middle, studs. */
+function sweepOf(plot: Plot): number {
+  const { x, y } = centreOf(plot);
+  return Math.max(...outerCorners(plot).map((corner) => Math.hypot(corner.x - x, corner.y - y)));
+}
+
+/** How far a point lies from a convex outline, studs; 0: in it. */
+function distanceTo(corners: readonly Point[], at: Point): number {
+  let inside = true;
+  let least = Infinity;
+  corners.forEach((a, i) => {
+    const b = corners[(i + 1) % corners.length];
+    if ((b.x - a.x) * (at.y - a.y) - (b.y - a.y) * (at.x - a.x) < 0) inside = false;
+    const near = nearestOn(a, b, at);
+    least = Math.min(least, Math.hypot(near.x - at.x, near.y - at.y));
+  });
+  return inside ? 0 : least;
+}
+
+const pinnedHalf: Rule = {
+  id: 'pinned-half',
+  title: 'A pinned building stands between the studs',
+  basis:
+    'Where the walls of a pinned building begin, against whole studs; studs meet only at whole steps and quarter turns. On jumpers half studs are exact.',
+  page: 'plan',
+  severity: 'warning',
+  check: ({ scene }) =>
+    listOf(scene, 'plot').flatMap((plot): FindingDraft[] => {
+      if (plot.mount !== 'pinned') return [];
+      if (isTurned(plot))
+        return [
+          {
+            sentence: `«${plot.name}» is pinned and turned by ${plot.turn}°; studs meet only at quarter turns.`,
+            remedy: 'Stand it loose or on a turntable, or turn it by a quarter.',
+            place: centreOf(plot),
+            things: [plotRef(plot)],
+            numbers: { turn: plot.turn },
+          },
+        ];
+      const { x, y } = plotBounds(plot);
+      const off = { x: x - Math.floor(x), y: y - Math.floor(y) };
+      if (off.x === 0 && off.y === 0) return [];
+      const half = off.x === 0.5 || off.y === 0.5;
+      const ways = [off.x > 0 && `${x} studs from the west`, off.y > 0 && `${y} from the north`].filter(
+        Boolean,
+      );
+      return [
+        {
+          sentence: `«${plot.name}» is pinned ${ways.join(' and ')}; pinned walls begin on whole studs.`,
+          remedy: half ? `Set its mount to jumpers, or move it by half a stud.` : 'Move it onto whole studs.',
+          place: { x, y },
+          things: [plotRef(plot)],
+          numbers: { x, y },
+        },
+      ];
+    }),
+};
+
+const plotAcross: Rule = {
+  id: 'plot-across',
+  title: 'A building stands across a way or a wall',
+  basis:
+    'Studs of what a plot is built on (its pavement left out) that a road, a path, a wall, a fence or a member of a repeat takes too.',
+  page: 'plan',
+  severity: 'warning',
+  check({ scene, relief }) {
+    const lines = [
+      ...listOf(scene, 'way')
+        .filter(({ use }) => use === 'road' || use === 'path')
+        .map(({ id, points, width }) => ({ kind: 'way' as const, id, strips: [points], half: width / 2 })),
+      ...listOf(scene, 'run').map(({ id, points, thick }) => ({
+        kind: 'run' as const,
+        id,
+        strips: [points],
+        half: Math.max(0.5, thick / 2),
+      })),
+      ...listOf(scene, 'repeat').map((repeat) => ({
+        kind: 'repeat' as const,
+        id: repeat.id,
+        strips: membersOf(repeat, listOf(scene, 'module')).members.map((member) =>
+          endsOf(member, repeat.length),
+        ),
+        half: 0.5,
+      })),
+    ];
+    return listOf(scene, 'plot').flatMap((plot) => {
+      const bounds = plotBounds(plot);
+      let own: Set<number> | null = null;
+      return lines.flatMap(({ kind, id, strips, half }): FindingDraft[] => {
+        const reach = influenceOf(scene, kind, id);
+        if (!reach || !intersection(reach, bounds)) return [];
+        own ??= touched(builtCorners(plot));
+        const studs = new Set<number>();
+        for (const points of strips)
+          eachStripStud(points, half, roundOut(bounds), (x, y) => {
+            if (own?.has(keyOf(x, y)) && indexAt(relief, x, y) >= 0) studs.add(keyOf(x, y));
+          });
+        if (studs.size === 0) return [];
+        return [
+          {
+            sentence: `«${plot.name}» stands on ${countOf(studs.size, 'stud')} of «${labelOf(scene, kind, id)}»; a building should stand on 0.`,
+            remedy: 'Move one of them, or end the line at its walls.',
+            place: centreOf(bounds),
+            things: [plotRef(plot), { kind, id }],
+            numbers: { studs: studs.size },
+          },
+        ];
+      });
+    });
+  },
+};
+
+const grown = ({ x, y, w, d }: Rect, by: number): Rect => ({
+  x: x - by,
+  y: y - by,
+  w: w + 2 * by,
+  d: d + 2 * by,
+});
+
+const endsOf = ({ x, y, angle }: { x: number; y: number; angle: number }, length: number): Point[] => {
+  const [u, v] = [(Math.cos(angle) * length) / 2, (Math.sin(angle) * length) / 2];
+  return [
+    { x: x - u, y: y - v },
+    { x: x + u, y: y + v },
+  ];
+};
+
+export const PLOT_RULES: readonly Rule[] = [
+  plotsOverlap,
+  turnReaches,
+  turntableSweep,
+  pinnedHalf,
+  plotAcross,
+];

@@ -1,0 +1,15 @@
+export * from './units.ts';
+export * from './parse.ts';
+export * from './format.ts';
+export * from './numbers.ts';
+export {
+  boundsOf,
+  unionArea,
+  contains,
+  containsPoint,
+  roundOut,
+  intersection,
+  centreOf,
+  studsIn,
+  type Rect,
+} from './rect.ts';

@@ -1,0 +1,76 @@
+/** A rectangle on the stud grid: x east, y south of the display's north-west corner, w × d its size, in studs. */
+export interface Rect {
+  x: number;
+  y: number;
+  w: number;
+  d: number;
+}
+
+/** The part two rectangles share, or null when it has no area. */
+export function intersection(a: Rect, b: Rect): Rect | null {
+  const x = Math.max(a.x, b.x);
+  const y = Math.max(a.y, b.y);
+  const w = Math.min(a.x + a.w, b.x + b.w) - x;
+  const d = Math.min(a.y + a.d, b.y + b.d) - y;
+  return w > 0 && d > 0 ? { x, y, w, d } : null;
+}
+
+/** Whether `inner` lies wholly in `outer` (edges may touch). */
+export function contains(outer: Rect, inner: Rect): boolean {
+  return (
+    inner.x >= outer.x &&
+    inner.y >= outer.y &&
+    inner.x + inner.w <= outer.x + outer.w &&
+    inner.y + inner.d <= outer.y + outer.d
+  );
+}
+
+/** Whether a point lies in a rectangle; its west and north edges belong to it, its east and south edges do not. */
+export const containsPoint = (rect: Rect, x: number, y: number): boolean =>
+  x >= rect.x && y >= rect.y && x < rect.x + rect.w && y < rect.y + rect.d;
+
+/** The least rectangle of whole numbers that holds one. */
+export function roundOut({ x, y, w, d }: Rect): Rect {
+  const [west, north] = [Math.floor(x), Math.floor(y)];
+  return { x: west, y: north, w: Math.ceil(x + w) - west, d: Math.ceil(y + d) - north };
+}
+
+/** Centre of a rectangle, in the rectangle's own unit. */
+export function centreOf({ x, y, w, d }: Rect): { x: number; y: number } {
+  return { x: x + w / 2, y: y + d / 2 };
+}
+
+/**
+ * The whole studs whose centres lie in a rectangle, as a rectangle of stud indices (a stud belongs by its centre).
+ * A centre exactly on the west or north edge belongs, on the east or south edge it does not, so that two
+ * rectangles that touch never claim the same stud.
+ */
+export function studsIn({ x, y, w, d }: Rect): Rect {
+  const first = (edge: number) => Math.ceil(edge - 0.5) + 0;
+  return { x: first(x), y: first(y), w: first(x + w) - first(x), d: first(y + d) - first(y) };
+}
+
+/** Area of the union of rectangles, by coordinate compression. O(n³) for n rectangles: meant for tens, not thousands. */
+export function unionArea(rects: readonly Rect[]): number {
+  const xs = [...new Set(rects.flatMap((r) => [r.x, r.x + r.w]))].sort((a, b) => a - b);
+  const ys = [...new Set(rects.flatMap((r) => [r.y, r.y + r.d]))].sort((a, b) => a - b);
+  let area = 0;
+  for (let i = 0; i + 1 < xs.length; i++)
+    for (let j = 0; j + 1 < ys.length; j++) {
+      const cell = { x: xs[i], y: ys[j], w: xs[i + 1] - xs[i], d: ys[j + 1] - ys[j] };
+      if (rects.some((r) => contains(r, cell))) area += cell.w * cell.d;
+    }
+  return area;
+}
+
+/** The least rectangle that holds all of some; there must be at least one. */
+export function boundsOf(rects: readonly Rect[]): Rect {
+  const x = Math.min(...rects.map((rect) => rect.x));
+  const y = Math.min(...rects.map((rect) => rect.y));
+  return {
+    x,
+    y,
+    w: Math.max(...rects.map((rect) => rect.x + rect.w)) - x,
+    d: Math.max(...rects.map((rect) => rect.y + rect.d)) - y,
+  };
+}

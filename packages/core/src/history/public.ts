@@ -1,0 +1,101 @@
+import { progressOf, workDone } from '../progress/index.ts';
+import { displayOf, emptyScene, listOf, stageWord, type Kind, type Scene } from '../document/index.ts';
+
+/** What the public may see of a display: the ground and what stands on it; nobody's words, stock or money. */
+
+/** Kinds that a share page shows. Everything else is left out, also kinds that are still to come. */
+const SHOWN = [
+  ...['level', 'footprint', 'pad', 'hill', 'hollow', 'water', 'stream', 'terrain', 'way', 'track', 'run'],
+  ...['repeat', 'planting', 'tree', 'flag', 'plot', 'section', 'module'],
+] as const satisfies readonly Kind[];
+
+/** Words that are shown nowhere but kept with a thing. */
+const HUSHED: Readonly<Record<string, unknown>> = {
+  notes: '',
+  story: '',
+  owner: null,
+  helpers: [],
+  partsBy: null,
+};
+
+/** A scene with only what may be shown; ground and buildings are the same objects. */
+export function publicScene(scene: Scene): Scene {
+  const { name, kind, school, ratio, showDate, showName, v, id } = displayOf(scene);
+  const bare = emptyDisplay(scene);
+  const shown: Record<string, unknown> = {
+    ...emptyScene(),
+    display: { [id]: { ...bare, id, v, name, kind, school, ratio, showDate, showName } },
+  };
+  for (const group of SHOWN)
+    shown[group] = Object.fromEntries(
+      listOf(scene, group).map((thing) => {
+        const said: Record<string, unknown> = { ...thing };
+        for (const [field, nothing] of Object.entries(HUSHED)) if (field in said) said[field] = nothing;
+        return [thing.id, said];
+      }),
+    );
+  return asScene(shown);
+}
+
+/** The display entity without its texts and rules: numbers and choices that the ground is compiled by stay. */
+function emptyDisplay(scene: Scene) {
+  const {
+    notes: _n,
+    moduleReason: _r,
+    kitName: _k,
+    place: _p,
+    currency: _c,
+    datum: _d,
+    ...rest
+  } = displayOf(scene);
+  return { ...rest, notes: '', moduleReason: '', kitName: '', place: null, currency: '¤', datum: '' };
+}
+
+/** Every group came from a scene and holds what its kind holds. */
+function asScene(groups: object): Scene {
+  if (!isScene(groups)) throw new Error('a public scene lacks one of its groups');
+  return groups;
+}
+const isScene = (groups: object): groups is Scene => SHOWN.every((kind) => kind in groups);
+
+export interface PublicSection {
+  letter: string;
+  name: string;
+  stage: string;
+  /** 0 to 1. */
+  done: number;
+  /** Who builds it, where names are allowed. */
+  owner: string | null;
+}
+export interface PublicFigure {
+  word: string;
+  count: number;
+}
+
+/** Sections and how far they are, by letter. @param names whether the crew allowed its names to be shown */
+export function publicProgress(
+  scene: Scene,
+  names: boolean,
+): { done: number; sections: PublicSection[]; figures: PublicFigure[] } {
+  const sections = listOf(scene, 'section')
+    .toSorted((a, b) => (a.letter < b.letter ? -1 : 1))
+    .map((section) => ({
+      letter: section.letter,
+      name: section.name,
+      stage: stageWord(scene, section.stage),
+      done: workDone(scene, section),
+      owner: names && section.owner ? (scene.person[section.owner]?.name ?? null) : null,
+    }));
+  const cast = listOf(scene, 'figure').reduce((sum, figure) => sum + figure.cast, 0);
+  const count = (kind: Kind) => Object.keys(scene[kind]).length;
+  return {
+    done: progressOf(scene).done,
+    sections,
+    figures: [
+      { word: 'buildings', count: count('plot') },
+      { word: 'modules', count: count('module') },
+      { word: 'figures in scenes', count: cast },
+      { word: 'hills', count: count('hill') },
+    ].filter((figure) => figure.count > 0),
+  };
+}

@@ -1,0 +1,146 @@
+import { MM, STUD, formatMm, formatPlates, formatStuds } from '../grid/index.ts';
+import { colourName, partName } from '../catalogue/index.ts';
+import { KINDS, REFERENCES, WINDS, WIND_WORDS, labelOf, type Kind, type Scene } from '../document/index.ts';
+
+/** The fields of the document in words, and what they hold with their units. */
+
+type Unit =
+  'studs' | 'plates' | 'mm' | 'percent' | 'kg' | 'metres' | 'degrees' | 'grams' | 'hours' | 'minutes';
+
+/** Kinds that stand in a room: their lengths are millimetres. */
+const IN_MM: readonly Kind[] = ['table', 'passage', 'place', 'opening', 'obstacle', 'socket', 'barrier'];
+
+const UNITS: Readonly<Record<Unit, readonly string[]>> = {
+  studs: [
+    ...['x', 'y', 'w', 'd', 'width', 'reach', 'bank', 'crown', 'thick', 'every', 'base', 'length', 'wall'],
+    ...['bed', 'clearSide', 'keepOff', 'pavement', 'limitW', 'limitD', 'moduleMaxW', 'moduleMaxD', 'growth'],
+    ...['overhang', 'cardOverhang', 'streetDepth', 'deckMost', 'deckSpan'],
+  ],
+  plates: [
+    ...['height', 'offset', 'depth', 'terrace', 'rise', 'low', 'high', 'eaves', 'overhangFrom', 'tolerance'],
+    ...['clearHeight', 'limitHeight', 'levelStep', 'cardOverhangFrom'],
+  ],
+  mm: [
+    ...['leafGap', 'ceiling', 'sceneX', 'sceneY', 'armReach', 'ladderReach', 'standDepth', 'aisle'],
+    ...['eyeAdult', 'eyeSeated', 'eyeChild', 'width2', 'insideW', 'insideD', 'insideH', 'at', 'x1', 'y1'],
+    ...['x2', 'y2'],
+  ],
+  percent: ['stageDone', 'maxGrade', 'shows', 'spares', 'bend', 'scaleSpread', 'vehicleShare'],
+  kg: ['ratedKg', 'moduleMaxKg'],
+  metres: ['trueLength'],
+  degrees: ['turn', 'pitch', 'bearing'],
+  grams: ['grams'],
+  hours: ['hours', 'likely'],
+  minutes: ['minutes'],
+};
+const UNIT_OF = new Map<string, Unit>();
+for (const [unit, fields] of Object.entries(UNITS))
+  for (const field of fields) if (isUnit(unit)) UNIT_OF.set(field, unit);
+function isUnit(word: string): word is Unit {
+  return Object.hasOwn(UNITS, word);
+}
+
+const WRITE: Readonly<Record<Unit, (value: number) => string>> = {
+  studs: (value) => formatStuds(value * STUD),
+  plates: formatPlates,
+  mm: (value) => formatMm(Math.round(value * 10) * (MM / 10)),
+  percent: (value) => `${value} %`,
+  kg: (value) => `${value} kg`,
+  metres: (value) => `${value} m`,
+  degrees: (value) => `${value}°`,
+  grams: (value) => `${value} g`,
+  hours: (value) => `${value} h`,
+  minutes: (value) => `${value} min`,
+};
+
+/** What a field's number is counted in; null for one without a unit. */
+export function unitOf(kind: Kind, field: string): Unit | null {
+  if (kind === 'space' && (field === 'w' || field === 'd')) return 'metres';
+  if (kind === 'task' && (field === 'low' || field === 'high')) return 'hours';
+  const unit = UNIT_OF.get(field) ?? null;
+  return IN_MM.includes(kind) && (unit === 'studs' || unit === 'plates') ? 'mm' : unit;
+}
+
+const WORDS: Readonly<Record<string, string>> = {
+  x: 'place from west',
+  y: 'place from north',
+  w: 'width',
+  d: 'depth',
+  qty: 'count',
+  stageDone: 'share of its stage',
+  partsBy: 'day its parts are needed',
+  moduleMaxW: 'largest module, width',
+  moduleMaxD: 'largest module, depth',
+  moduleMaxKg: 'most a module may weigh',
+  ratedKg: 'rated load',
+  maxGrade: 'steepest grade',
+  showDate: 'day of the show',
+  colourSeen: 'colours where seen',
+  colourHidden: 'colours where hidden',
+  by: 'author',
+  low: 'least',
+  high: 'most',
+  after: 'order',
+  struck: 'sides that waves strike',
+  viewedSides: 'sides it is looked at from',
+  onSteep: 'way over steep ground',
+  limitW: 'allowed width',
+  limitD: 'allowed depth',
+  limitHeight: 'allowed height',
+  rhythm: 'rhythm of updates',
+  rhythmDays: 'days from one update to the next',
+  x1: 'one end from west',
+  y1: 'one end from north',
+  x2: 'other end from west',
+  y2: 'other end from north',
+  upto: 'end',
+};
+
+/** A field as a sentence names it: «largest module, width», «rated load», «bank ground». */
+export const fieldWord = (field: string): string =>
+  WORDS[field] ?? field.replace(/([a-z])([A-Z0-9])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`);
+
+/** Fields that hold points of the compass. */
+const TOWARDS: ReadonlySet<string> = new Set([
+  ...['heading', 'wind', 'front', 'goodSides', 'faces', 'struck', 'viewedSides'],
+]);
+
+/** The longest text that is told whole. */
+const MOST = 60;
+const short = (text: string) => (text.length > MOST ? `${text.slice(0, MOST - 1)}…` : text);
+
+/**
+ * What a field holds, as a sentence tells it: lengths with their unit, people and levels by name, texts in quotes.
+ * @param scene where names are looked up
+ */
+export function valueWord(scene: Scene, kind: Kind, field: string, value: unknown): string {
+  if (value === null || value === undefined || value === '') return 'nothing';
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (typeof value === 'number') {
+    // Of track that goes in sixteenths of a circle.
+    if (kind === 'track' && field === 'heading') return `${value * 22.5}°`;
+    const unit = unitOf(kind, field);
+    return unit ? WRITE[unit](value) : value.toLocaleString('en');
+  }
+  if (typeof value === 'string') {
+    const to = REFERENCES.find((entry) => entry.kind === kind && entry.field === field)?.to;
+    if (to)
+      return Object.hasOwn(scene[to], value) ? labelOf(scene, to, value) : `a ${KINDS[to].word} that is gone`;
+    if (TOWARDS.has(field)) {
+      const wind = WINDS.find((one) => one === value);
+      if (wind) return WIND_WORDS[wind];
+    }
+    if (field === 'shape' && value === 'rect') return 'rectangle';
+    if (field === 'part') return partName(value);
+    if (field === 'colour' || field === 'stands') return colourName(value);
+    return value.includes(' ') || value.length > 12 ? `«${short(value)}»` : value;
+  }
+  if (Array.isArray(value)) {
+    if (value.length === 0) return 'none';
+    const all = value.every((one) => typeof one === 'string' || typeof one === 'number');
+    return all
+      ? short(value.map((one) => valueWord(scene, kind, field, one)).join(', '))
+      : `${value.length} of them`;
+  }
+  return 'several things';
+}

@@ -1,0 +1,302 @@
+import { partOf } from '../catalogue/index.ts';
+import { roundOut, intersection, type Rect } from '../grid/index.ts';
+import {
+  BASE_GRAMS,
+  OUTSIDE,
+  compile,
+  indexAt,
+  type Compiled,
+  type MassRaster,
+  type Relief,
+} from '../terrain/index.ts';
+import { METHODS, displayOf, type Method, type Scene } from '../document/index.ts';
+import { Grounds, countingBlocks, type CountingBlock, type BlockGround } from './blocks.ts';
+import type { Bond } from './bond.ts';
+import { countMasonry, dressMasonry, type CountLine, type Counted, type DressedMasonry } from './count.ts';
+import { MAX_HEIGHT, buildLayers } from './layers.ts';
+
+/** A scene counted, block by block: a block whose ground did not change is not counted again. */
+
+/** So many of a part in a colour for a purpose; `section` null: in none. */
+export type BlockLine = Omit<CountLine, 'group'> & { section: string | null };
+
+export interface BlockCount {
+  block: CountingBlock;
+  lines: BlockLine[];
+  counted: Omit<Counted, 'lines'>;
+  bond: Bond;
+  /** Side of the widest square of deck with nothing under it, studs. */
+  span: number;
+  layers: number;
+}
+
+export interface SceneCount {
+  blocks: BlockCount[];
+  mass: MassRaster;
+  /** How many blocks had to be counted for it. */
+  fresh: number;
+}
+
+/** A block as placed pieces with their colours. */
+export interface Built extends DressedMasonry {
+  ground: BlockGround;
+}
+
+interface Kept {
+  print: number;
+  count: BlockCount;
+  /** Grams and moment of each stud of the block. */
+  grams: Float32Array;
+  moment: Float32Array;
+}
+
+/** Keeps the counts of a scene's blocks from one change to the next. */
+export class CountCache {
+  private readonly kept = new Map<string, Kept>();
+
+  /**
+   * Counts a scene.
+   * @param onBlock told how many blocks of how many are done; false ends the count
+   * @returns null when it was ended
+   */
+  count(
+    scene: Scene,
+    compiled: Compiled,
+    onBlock: (done: number, of: number) => boolean = () => true,
+  ): SceneCount | null {
+    const { relief } = compiled;
+    const grounds = new Grounds(scene, compiled);
+    const blocks = countingBlocks(scene, relief);
+    const mass = {
+      grams: new Float32Array(relief.ground.length),
+      moment: new Float32Array(relief.ground.length),
+    };
+    for (let i = 0; i < mass.grams.length; i++) if (relief.ground[i] !== OUTSIDE) mass.grams[i] = BASE_GRAMS;
+    let fresh = 0;
+    const counts = [];
+    const about = JSON.stringify([scene.recipe, scene.partType, displayOf(scene).colourHidden]);
+    for (const [index, block] of blocks.entries()) {
+      const ground = grounds.of(block);
+      const print = printOf(ground, about);
+      let kept = this.kept.get(block.id);
+      if (kept?.print !== print) {
+        kept = { print, ...countBlock(scene, grounds, ground) };
+        this.kept.set(block.id, kept);
+        fresh++;
+      }
+      // A module may have been moved or renamed without its ground being another.
+      counts.push({ ...kept.count, block });
+      spread(kept, block, relief, mass);
+      if (!onBlock(index + 1, blocks.length)) return null;
+    }
+    const live = new Set(blocks.map(({ id }) => id));
+    for (const id of this.kept.keys()) if (!live.has(id)) this.kept.delete(id);
+    return { blocks: counts, mass, fresh };
+  }
+}
+
+function countBlock(scene: Scene, grounds: Grounds, ground: BlockGround): Omit<Kept, 'print'> {
+  const { fill, section, block, floor } = ground;
+  const built = buildBlock(ground);
+  const grams = new Float32Array(fill.w * fill.d);
+  const moment = new Float32Array(fill.w * fill.d);
+  const { lines, ...counted } = countMasonry(
+    fill,
+    built,
+    (i) => section[i],
+    scene.partType,
+    (x, y, w, d, mass, z) => {
+      const each = mass / (w * d);
+      for (let row = y; row < Math.min(fill.d, y + d); row++)
+        for (let column = x; column < Math.min(fill.w, x + w); column++) {
+          grams[row * fill.w + column] += each;
+          moment[row * fill.w + column] += each * (z + floor);
+        }
+    },
+  );
+  return {
+    ...{ grams, moment },
+    count: {
+      block,
+      lines: lines.map(({ group, ...line }) => ({ ...line, section: grounds.sections[group]?.id ?? null })),
+      counted,
+      bond: built.masonry.bond,
+      span: built.masonry.span,
+      layers: built.masonry.layers.length,
+    },
+  };
+}
+
+function buildBlock({ fill, dressAt }: BlockGround): DressedMasonry {
+  return dressMasonry(fill, buildLayers(fill), dressAt);
+}
+
+/**
+ * A scene's relief with its ground counted, so that masses are those of pieces. Ground higher than is ever built of
+ * them stays uncounted: its mass is guessed by area.
+ */
+export function countedRelief(scene: Scene): Relief {
+  const compiled = compile(scene);
+  const { relief } = compiled;
+  if (relief.height.some((height) => height > MAX_HEIGHT)) return relief;
+  const count = new CountCache().count(scene, compiled);
+  return count ? { ...relief, counted: count.mass } : relief;
+}
+
+/** The pieces of one block as they are placed; null for a block the scene does not have. */
+export function builtBlock(scene: Scene, compiled: Compiled, id: string): Built | null {
+  for (const built of builtBlocks(scene, compiled, (block) => block.id === id)) return built;
+  return null;
+}
+
+/** The pieces of those blocks that a test lets in, one after the other. */
+export function* builtBlocks(
+  scene: Scene,
+  compiled: Compiled,
+  wanted: (block: CountingBlock) => boolean,
+): Generator<Built> {
+  const grounds = new Grounds(scene, compiled);
+  for (const block of countingBlocks(scene, compiled.relief)) {
+    if (!wanted(block)) continue;
+    const ground = grounds.of(block);
+    yield { ground, ...buildBlock(ground) };
+  }
+}
+
+/** The colour that is uppermost on each stud of a scene's ground. */
+export interface Painted {
+  /** Ids of colours, by number. */
+  colours: string[];
+  /** The number of each stud's colour, row by row as the relief; −1: nothing lies there. */
+  studs: Int16Array;
+}
+
+/** What the ground looks like from above: its covers and slopes, and what is scattered on them. */
+export function paintedGround(scene: Scene, compiled: Compiled): Painted {
+  const { relief } = compiled;
+  const studs = new Int16Array(relief.ground.length).fill(-1);
+  const numbers = new Map<string, number>();
+  const grounds = new Grounds(scene, compiled);
+  for (const block of countingBlocks(scene, relief)) {
+    const ground = grounds.of(block);
+    const { masonry, colours, accents } = buildBlock(ground);
+    const paint = (colour: string, x: number, y: number, w: number, d: number) => {
+      const number = numbers.get(colour) ?? numbers.size;
+      numbers.set(colour, number);
+      for (let row = y; row < y + d; row++)
+        for (let column = x; column < x + w; column++) {
+          const i = indexAt(relief, block.x + column, block.y + row);
+          if (i >= 0) studs[i] = number;
+        }
+    };
+    masonry.layers.forEach(({ purpose, laid }, layer) => {
+      if (purpose !== 'cover' && purpose !== 'slope') return;
+      for (let p = 0; p < laid.length; p += 4)
+        paint(colours[layer][p / 4], laid[p], laid[p + 1], laid[p + 2], laid[p + 3]);
+    });
+    for (const { colour, x, y, part } of accents) {
+      const size = partOf(part) ?? { w: 1, d: 1 };
+      paint(colour, x, y, size.w, size.d);
+    }
+  }
+  return { colours: [...numbers.keys()], studs };
+}
+
+function spread({ grams, moment }: Kept, block: CountingBlock, relief: Rect, mass: MassRaster): void {
+  const on = intersection(block, relief);
+  if (!on) return;
+  for (let y = on.y; y < on.y + on.d; y++)
+    for (let x = on.x; x < on.x + on.w; x++) {
+      const from = (y - block.y) * block.w + x - block.x;
+      const to = indexAt(relief, x, y);
+      mass.grams[to] += grams[from];
+      mass.moment[to] += moment[from];
+    }
+}
+
+/** A number that is another whenever anything a block is counted from is (FNV-1a, 32 bits, over all of it). */
+function printOf({ fill, section, ground, floor, block }: BlockGround, about: string): number {
+  let print = 2_166_136_261;
+  const mix = (value: number) => (print = Math.imul(print ^ value, 16_777_619));
+  for (const array of [fill.height, fill.method, section, ground, fill.skin ?? [], fill.look ?? []])
+    for (const value of array) mix(value);
+  for (const value of [fill.w, fill.d, fill.deckMost, fill.span, fill.sheets ? 1 : 0, floor]) mix(value);
+  for (let i = 0; i < about.length; i++) mix(about.charCodeAt(i));
+  // Sides that show depend on the ground just beyond.
+  for (let x = -1; x <= block.w; x++) {
+    mix(fill.beyond(x, -1));
+    mix(fill.beyond(x, block.d));
+  }
+  for (let y = 0; y < block.d; y++) {
+    mix(fill.beyond(-1, y));
+    mix(fill.beyond(block.w, y));
+  }
+  return print;
+}
+
+/** What one method comes to, for a hill, a pad or a section. */
+export interface MethodCount extends Omit<Counted, 'lines' | 'tally'> {
+  method: Method;
+  /** Pieces of it that are taller than a brick, and the highest ground they could stand in, plates. */
+  tall: number;
+  highest: number;
+  /** Side of the widest square of deck with nothing under it, studs; 0: nothing is hollow. */
+  span: number;
+  bond: Bond;
+}
+
+/** The methods side by side for one hill, pad or section; empty when it has no ground of its own to see. */
+export function compareMethods(
+  scene: Scene,
+  compiled: Compiled,
+  target: { kind: 'hill' | 'pad' | 'section'; id: string },
+): MethodCount[] {
+  const { relief } = compiled;
+  const whole: CountingBlock = {
+    id: 'whole',
+    name: '',
+    rest: false,
+    x: relief.x,
+    y: relief.y,
+    w: relief.w,
+    d: relief.d,
+  };
+  const owner = relief.things.findIndex(({ kind, id }) => kind === target.kind && id === target.id) + 1;
+  const area = target.kind === 'section' ? scene.section[target.id] : areaOf(compiled, owner);
+  const window = area && intersection(area, whole);
+  if (!window) return [];
+  const block = { ...whole, ...roundOut(window) };
+  const grounds = new Grounds(scene, compiled);
+  const within =
+    target.kind === 'section' ? undefined : (_x: number, _y: number, own: number) => own === owner;
+  return METHODS.filter((method) => method !== 'reuse').map((method) => {
+    const ground = grounds.of(block, within, method);
+    const built = buildBlock(ground);
+    const {
+      lines: _lines,
+      tally: _tally,
+      ...counted
+    } = countMasonry(ground.fill, built, () => 0, scene.partType);
+    const { layers, span, bond } = built.masonry;
+    const tall = layers.reduce(
+      (sum, { purpose, h, laid }) => sum + (purpose === 'core' && h > 3 ? laid.length / 4 : 0),
+      0,
+    );
+    const highest = ground.fill.height.reduce((most, height) => Math.max(most, height), 0);
+    return { method, ...counted, tall, highest, span, bond };
+  });
+}
+
+function areaOf({ land }: Compiled, owner: number): Rect | null {
+  let [x0, y0, x1, y1] = [land.w, land.d, -1, -1];
+  if (owner === 0) return null;
+  for (let i = 0; i < land.owner.length; i++)
+    if (land.owner[i] === owner) {
+      const [x, y] = [i % land.w, Math.floor(i / land.w)];
+      x0 = Math.min(x0, x);
+      x1 = Math.max(x1, x);
+      y0 = Math.min(y0, y);
+      y1 = y;
+    }
+  return x1 < 0 ? null : { x: land.x + x0, y: land.y + y0, w: x1 - x0 + 1, d: y1 - y0 + 1 };
+}

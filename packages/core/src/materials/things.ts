@@ -1,0 +1,139 @@
+import { FAMILIES, partId, type Family } from '../catalogue/index.ts';
+import { rimsOf } from '../cut/index.ts';
+import { membersOf, plantsOf } from '../terrain/index.ts';
+import { listOf, type Repeat, type Scene } from '../document/index.ts';
+
+/** What stands on the plan, as parts: plants, figures, lamps, fences, track and bases. */
+
+export interface ThingLine {
+  part: string;
+  colour: string;
+  qty: number;
+  purpose: 'planting' | 'figures' | 'lights' | 'walls' | 'track' | 'rim';
+  /** Where it stands, studs of the display. */
+  x: number;
+  y: number;
+  /** The thing it comes from. */
+  from: string;
+}
+
+/** Plants come in a few sizes: the widest that the crown has room for. */
+function plantPart(crown: number, height: number): string {
+  const side = [6, 4, 2].find((size) => crown >= size) ?? 1;
+  return partId('plant', side, side, side === 6 ? 24 : height > 6 ? 12 : 3);
+}
+const SEASON_COLOURS: Record<string, string> = {
+  any: 'fern',
+  spring: 'willow',
+  summer: 'fern',
+  autumn: 'rust',
+  winter: 'bark',
+};
+
+/** Bricks one stud wide along a course: fours, and what closes it. */
+function bricksAlong(length: number): [number, number][] {
+  const studs = Math.ceil(length - 1e-9);
+  const fours = Math.floor(studs / 4);
+  const list: [number, number][] = [];
+  if (fours > 0) list.push([4, fours]);
+  if (studs % 4 > 0) list.push([studs % 4, 1]);
+  return list;
+}
+
+/** Parts of one member of a repeat; none of what nobody knows. */
+function memberParts({
+  use,
+  length,
+  height,
+}: Repeat): { purpose: ThingLine['purpose']; part: string; qty: number }[] {
+  if (use === 'lamp') return [{ purpose: 'lights', part: partId('light', 1, 1), qty: 1 }];
+  if (use === 'post')
+    return [{ purpose: 'walls', part: partId('brick', 1, 1), qty: Math.max(1, Math.ceil(height / 3)) }];
+  if (use === 'panel') {
+    const tall = [18, 9, 3].find((one) => one <= height) ?? 3;
+    return [
+      {
+        purpose: 'walls',
+        part: partId('panel', length < 4 ? 2 : 4, 1, tall),
+        qty: Math.ceil(length / (length < 4 ? 2 : 4)) * Math.max(1, Math.ceil(height / tall)),
+      },
+    ];
+  }
+  if (use === 'arch') {
+    const span = [8, 6, 4, 3].find((one) => one <= length) ?? 3;
+    const rise = height >= 6 ? 6 : 3;
+    const piers = Math.max(0, Math.ceil((height - rise) / 3));
+    return [
+      { purpose: 'walls', part: partId('arch', 1, span, rise), qty: 1 },
+      ...(piers > 0 ? [{ purpose: 'walls' as const, part: partId('brick', 1, 1), qty: 2 * piers }] : []),
+    ];
+  }
+  return [];
+}
+
+/** Parts of what the plan sets out. Buildings are not among them: each has a list of its own. */
+export function thingLines(scene: Scene): ThingLine[] {
+  const lines: ThingLine[] = [];
+  const add = (
+    purpose: ThingLine['purpose'],
+    part: string,
+    colour: string,
+    qty: number,
+    { x, y }: { x: number; y: number },
+    from: string,
+  ) => void lines.push({ part, colour, qty, purpose, x, y, from });
+  const piece = (family: Family, w: number, d: number, h?: number) => partId(family, w, d, h);
+  for (const planting of listOf(scene, 'planting'))
+    for (const plant of plantsOf(planting))
+      add(
+        'planting',
+        plantPart(plant.crown, plant.height),
+        SEASON_COLOURS[planting.mix[plant.kind].season],
+        1,
+        plant,
+        planting.name,
+      );
+  for (const tree of listOf(scene, 'tree'))
+    add('planting', plantPart(tree.crown, tree.height), SEASON_COLOURS[tree.season], 1, tree, tree.name);
+  for (const figure of listOf(scene, 'figure'))
+    if (figure.state !== 'placed')
+      add('figures', piece('figure', 1, 2), 'any', figure.cast, figure, figure.name);
+  for (const repeat of listOf(scene, 'repeat'))
+    for (const member of membersOf(repeat, listOf(scene, 'module')).members)
+      for (const { purpose, part, qty } of memberParts(repeat))
+        add(purpose, part, purpose === 'lights' ? 'any' : 'pebble', qty, member, repeat.name);
+  for (const run of listOf(scene, 'run'))
+    for (let i = 1; i < run.points.length; i++) {
+      const [a, b] = [run.points[i - 1], run.points[i]];
+      const length = Math.hypot(b.x - a.x, b.y - a.y);
+      if (length === 0) continue;
+      const middle = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
+      const courses = Math.max(1, Math.ceil(run.height / 3 - 1e-9));
+      const rows = Math.max(1, Math.ceil(run.thick - 1e-9));
+      if (run.use === 'wall' || run.use === 'hedge')
+        for (const [size, qty] of bricksAlong(length))
+          add(
+            'walls',
+            piece('brick', 1, size),
+            run.use === 'wall' ? 'pebble' : 'fern',
+            qty * courses * rows,
+            middle,
+            run.name,
+          );
+      else {
+        const fence = piece('fence', 4, 1);
+        const tiers = Math.max(1, Math.ceil(run.height / FAMILIES.fence.height - 1e-9));
+        add('walls', fence, 'bark', Math.ceil(length / 4 - 1e-9) * tiers, middle, run.name);
+      }
+    }
+  for (const { module, pieces } of rimsOf(scene))
+    for (const { part, qty } of pieces)
+      add('rim', part, 'any', qty, { x: module.x + module.w / 2, y: module.y + module.d / 2 }, module.name);
+  for (const track of listOf(scene, 'track'))
+    for (const { go, length } of track.pieces) {
+      const short = go === 'straight' && length <= 8;
+      const count = go === 'straight' ? Math.ceil(length / 16) : 1;
+      add('track', piece('track', 8, short ? 8 : 16), 'mist', count, track, track.name);
+    }
+  return lines;
+}

@@ -1,2 +1,0 @@
-export * from './reach.ts';
-export * from './moves.ts';

@@ -1,0 +1,120 @@
+import { boundsOf, type Rect } from '../grid/index.ts';
+import {
+  wallCorners,
+  listOf,
+  outerCorners,
+  isOverhanging,
+  type Kind,
+  type Plot,
+  type Scene,
+} from '../document/index.ts';
+import { OUTSIDE, type Raster } from './rasterize.ts';
+import { membersOf, plantsOf } from './scatter.ts';
+import type { Point } from './shape.ts';
+import { eachPlotSpan } from './placeObjects.ts';
+
+// What stands in the scene as solid bodies: the one place that knows how far a thing reaches and from which height.
+
+/** A convex outline on the plan between two heights. */
+export interface Body {
+  kind: Kind;
+  id: string;
+  /** Corners in order, studs; turned things are turned. */
+  corners: readonly Point[];
+  bounds: Rect;
+  /** Plates above the datum: where it stands, where it begins to stand out over what is below, and its top. */
+  ground: number;
+  begins: number;
+  top: number;
+}
+
+/** Height a building stands on, plates: the highest ground under it; null where none of it is on the footprint. */
+export function standsOn(relief: Raster, plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'>): number | null {
+  let high: number | null = null;
+  eachPlotSpan(plot, relief, (row, from, to) => {
+    for (let column = from; column < to; column++) {
+      const i = (row - relief.y) * relief.w + column - relief.x;
+      if (relief.ground[i] !== OUTSIDE && (high === null || relief.height[i] > high)) high = relief.height[i];
+    }
+  });
+  return high;
+}
+
+/** The bodies of a building: its walls from the ground up, and what stands out over them. */
+export function plotBodies(plot: Plot, ground: number): Body[] {
+  const { id, height, overhangFrom } = plot;
+  const out = isOverhanging(plot);
+  const body = (corners: readonly Point[], begins: number): Body => ({
+    ...{ kind: 'plot', id, corners, ground, begins, top: ground + height },
+    bounds: boundsOf(corners.map(({ x, y }) => ({ x, y, w: 0, d: 0 }))),
+  });
+  // Where nothing is said of what stands out, it is the building itself that may begin above the ground.
+  const walls = body(wallCorners(plot), ground + (out ? 0 : overhangFrom));
+  return out ? [walls, body(outerCorners(plot), ground + overhangFrom)] : [walls];
+}
+
+/** Height and width of a figure, plates and studs (about 40 mm and 16 mm, from memory). */
+const FIGURE = { height: 12.5, wide: 2 };
+
+/**
+ * Everything that stands in a scene. Walls stand from stretch to stretch, members of repeats and plants one by one;
+ * what stands beyond the footprint has the ground of its nearest stud.
+ */
+export function bodiesOf(scene: Scene, relief: Raster): Body[] {
+  const groundAt = (x: number, y: number) => {
+    const column = Math.min(relief.w - 1, Math.max(0, Math.floor(x) - relief.x));
+    const row = Math.min(relief.d - 1, Math.max(0, Math.floor(y) - relief.y));
+    const i = row * relief.w + column;
+    return i < 0 || i >= relief.height.length || relief.ground[i] === OUTSIDE ? 0 : relief.height[i];
+  };
+  const bodies: Body[] = [];
+  const stand = (kind: Kind, id: string, corners: Point[], at: Point, height: number) => {
+    const ground = groundAt(at.x, at.y);
+    const bounds = boundsOf(corners.map(({ x, y }) => ({ x, y, w: 0, d: 0 })));
+    bodies.push({ kind, id, corners, bounds, ground, begins: ground, top: ground + height });
+  };
+  const square = ({ x, y }: Point, wide: number): Point[] =>
+    wallCorners({ x: x - wide / 2, y: y - wide / 2, w: wide, d: wide, turn: 0 });
+  for (const plot of listOf(scene, 'plot'))
+    bodies.push(
+      ...plotBodies(plot, standsOn(relief, plot) ?? groundAt(plot.x + plot.w / 2, plot.y + plot.d / 2)),
+    );
+  for (const { id, points, thick, height } of listOf(scene, 'run'))
+    for (let i = 1; i < points.length; i++)
+      stand('run', id, strip(points[i - 1], points[i], thick), midway(points[i - 1], points[i]), height);
+  for (const repeat of listOf(scene, 'repeat'))
+    for (const member of membersOf(repeat, listOf(scene, 'module')).members) {
+      const [u, v] = [
+        (Math.cos(member.angle) * repeat.length) / 2,
+        (Math.sin(member.angle) * repeat.length) / 2,
+      ];
+      const ends = [
+        { x: member.x - u, y: member.y - v },
+        { x: member.x + u, y: member.y + v },
+      ] as const;
+      stand('repeat', repeat.id, strip(ends[0], ends[1], 1), member, repeat.height);
+    }
+  for (const planting of listOf(scene, 'planting'))
+    for (const plant of plantsOf(planting))
+      stand('planting', planting.id, square(plant, plant.crown), plant, plant.height);
+  for (const tree of listOf(scene, 'tree'))
+    stand('tree', tree.id, square(tree, tree.crown), tree, tree.height);
+  for (const figure of listOf(scene, 'figure'))
+    stand('figure', figure.id, square(figure, FIGURE.wide), figure, Math.ceil(FIGURE.height));
+  for (const flag of listOf(scene, 'flag')) stand('flag', flag.id, square(flag, 1), flag, flag.height);
+  return bodies;
+}
+
+const midway = (a: Point, b: Point): Point => ({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 });
+
+/** Corners of a straight strip, cut square at its ends. */
+function strip(a: Point, b: Point, wide: number): Point[] {
+  const length = Math.hypot(b.x - a.x, b.y - a.y) || 1;
+  const [u, v] = [((b.x - a.x) / length) * (wide / 2), ((b.y - a.y) / length) * (wide / 2)];
+  return [
+    { x: a.x + v, y: a.y - u },
+    { x: b.x + v, y: b.y - u },
+    { x: b.x - v, y: b.y + u },
+    { x: a.x - v, y: a.y + u },
+  ];
+}

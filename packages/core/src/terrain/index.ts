@@ -1,0 +1,14 @@
+export * from './relief.ts';
+export * from './contours.ts';
+export * from './difference.ts';
+export * from './mass.ts';
+export * from './shape.ts';
+export * from './strip.ts';
+export * from './profile.ts';
+export * from './scatter.ts';
+export { MAX_SAMPLE, packSamples, readSamples } from './samples.ts';
+export { eachPlotSpan } from './placeObjects.ts';
+export { heightOfStud, riseCard, type Raster, type RiseCard } from './rasterize.ts';
+export * from './plotCard.ts';
+export { mergeOverlapping, influenceOf } from './changedAreas.ts';
+export { bodiesOf, plotBodies, standsOn, type Body } from './bodies.ts';

@@ -1,0 +1,72 @@
+import { insideOf, type Plot } from '../document/index.ts';
+import { metresOf } from '../scale/index.ts';
+import { eachPlotSpan } from './placeObjects.ts';
+
+/** What a plot's numbers come to: what one would otherwise work out with paper beside the model. */
+export interface PlotCard {
+  /** Studs inside the walls of one floor, and of all floors. */
+  inside: number;
+  floors: number;
+  /** True metres at the display's ratio, outside; and the true area of one floor inside, square metres. */
+  trueW: number;
+  trueD: number;
+  trueFloor: number;
+  /** Height of one storey, plates; null without storeys. */
+  storey: number | null;
+  /** Studs that the turned walls touch, and how many more than unturned. */
+  swept: number;
+  sweptMore: number;
+  /** Of what stands inside: how much room stays above it, plates; negative: the roof hits it. */
+  clearances: { name: string; clear: number; roof: number }[];
+  /** Where the connectors of a street front belong on its sides, studs from the front edge; empty for others. */
+  connectors: readonly { from: number; to: number }[];
+}
+
+/** Along the 32 studs of a street front's side: 9 free, a 2-stud brick, 10 free, a 2-stud brick, 9 free (common practice). */
+export const CONNECTOR_PLACES = [
+  { from: 9, to: 11 },
+  { from: 21, to: 23 },
+] as const;
+export const FRONT_DEPTH = 32;
+
+/**
+ * Height of the inside of a plot's roof above its ground at a distance from the inside of the eaves wall, plates.
+ * The ridge runs along the longer side, in the middle; a flat roof is as high everywhere.
+ * @param from studs from the inside of the eaves wall
+ */
+export function roofAt({ w, d, wall, height, eaves, parts }: Plot, from: number): number {
+  const lowest = parts.filter(({ use }) => use === 'roof').map(({ clears }) => clears);
+  if (eaves === null) return lowest.length > 0 ? Math.min(height, ...lowest) : height;
+  const half = Math.max(0.5, Math.min(w, d) / 2 - wall);
+  return eaves + (Math.max(0, height - eaves) * Math.min(from, half)) / half;
+}
+
+/** @param ratio the display's scale, 1 : n */
+export function plotCard(plot: Plot, ratio: number): PlotCard {
+  const { w, d, height, storeys, fittings } = plot;
+  const room = insideOf(plot);
+  const inside = room.w * room.d;
+  let swept = 0;
+  const everywhere = { x: -20_000, y: -20_000, w: 40_000, d: 40_000 };
+  eachPlotSpan(plot, everywhere, (_, from, to) => (swept += to - from));
+  let flat = 0;
+  eachPlotSpan({ ...plot, turn: 0 }, everywhere, (_, from, to) => (flat += to - from));
+  return {
+    inside,
+    floors: inside * Math.max(1, storeys),
+    trueW: metresOf(w, ratio),
+    trueD: metresOf(d, ratio),
+    trueFloor: inside * metresOf(1, ratio) ** 2,
+    storey: storeys > 0 ? height / storeys : null,
+    swept,
+    sweptMore: swept - flat,
+    clearances: fittings.map(({ name, on, height: tall, fromWall }) => {
+      const roof = roofAt(plot, fromWall);
+      return { name, roof, clear: roof - on - tall };
+    }),
+    connectors:
+      plot.streetFront && (plot.front === 'n' || plot.front === 's' ? d : w) === FRONT_DEPTH
+        ? CONNECTOR_PLACES
+        : [],
+  };
+}

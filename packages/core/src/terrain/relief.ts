@@ -1,0 +1,357 @@
+import { boundsOf, roundOut, intersection, studsIn, type Rect } from '../grid/index.ts';
+import {
+  GROUNDS,
+  MAX_FOOTPRINT,
+  keyOf,
+  listOf,
+  padsInOrder,
+  trackLine,
+  type Entity,
+  type Ground,
+  type Kind,
+  type Scene,
+} from '../document/index.ts';
+import {
+  BARE,
+  OUTSIDE,
+  heightOfStud,
+  layHill,
+  layHollow,
+  layPad,
+  layStream,
+  layStrip,
+  layTerrain,
+  layWater,
+  type Raster,
+} from './rasterize.ts';
+import { heightAlong, wayProfile } from './profile.ts';
+import { changedAreas, mergeOverlapping, influenceOf, type Changed } from './changedAreas.ts';
+import { placeObjects } from './placeObjects.ts';
+
+export { BARE, OUTSIDE } from './rasterize.ts';
+
+/**
+ * The scene compiled to each stud. Row-major: stud (x, y) of the display stands at
+ * `(y - origin.y) * w + (x - origin.x)`. Heights are plates above datum.
+ */
+export interface Relief extends Raster {
+  /** Height with what stands on the ground, plates. */
+  top: Int16Array;
+  /** What `owner` counts: whatever is uppermost on a stud, be it a building, a way or the pad it lies on. */
+  things: readonly { kind: Kind; id: string }[];
+  /** The ground as counted piece by piece, where that is done; else masses are estimated by area. */
+  counted?: MassRaster;
+}
+
+/** Mass on each stud of a relief, grams, and its moment over the datum, grams × plates. */
+export interface MassRaster {
+  grams: Float32Array;
+  moment: Float32Array;
+}
+
+/**
+ * A compiled relief with what is needed to compile the next one from it: the scene it came from, and the land
+ * before ways and tracks were laid. Nothing in it is written to once it is made.
+ */
+export interface Compiled {
+  scene: Scene;
+  relief: Relief;
+  land: Raster;
+  /** The ground with ways and tracks, and who laid it, before anything stood on it. */
+  laidBy: Uint16Array;
+}
+
+/** Most things a relief can tell apart; those that were taken away count until all is compiled again. */
+const MAX_THINGS = 65_535;
+/** Where more of the relief than this has changed, all of it is compiled: the windows would cost more. */
+const MAX_CHANGED = 0.6;
+
+/** The rectangle that holds every footprint part, or null for a display without a footprint. */
+export function footprintBounds(scene: Scene): Rect | null {
+  const parts = listOf(scene, 'footprint');
+  if (parts.length === 0) return null;
+  return boundsOf(parts);
+}
+
+/**
+ * Compiles the scene. The order: datum, imported ground, pads by their order (a later one covers an earlier one),
+ * hills (the higher stays), hollows (the lower stays), still water, streams, ways, track beds; then, standing on
+ * that ground, buildings (on the highest ground under each), walls, repeats, plantings and trees, each kind by id.
+ * A stud belongs to a shape by its centre, to a turned building by any touch.
+ * @returns the relief of the footprint; empty (0 × 0) without a footprint
+ * @throws RangeError when the footprint's bounding box has more studs than fit
+ */
+export const compileRelief = (scene: Scene): Relief => compile(scene).relief;
+
+/** Compiles a whole scene so that the next one can be compiled from it. @throws RangeError as `compileRelief` */
+export function compile(scene: Scene): Compiled {
+  const bounds = footprintBounds(scene) ?? { x: 0, y: 0, w: 0, d: 0 };
+  const area = bounds.w * bounds.d;
+  if (area > MAX_FOOTPRINT)
+    throw new RangeError(
+      `the footprint spans ${area.toLocaleString('en')} studs; the most is ${MAX_FOOTPRINT.toLocaleString('en')}`,
+    );
+  const land = blankRaster(bounds);
+  const bare = new Uint8Array(area).fill(OUTSIDE);
+  for (const part of listOf(scene, 'footprint'))
+    eachRun(bounds, part, (from, to) => bare.fill(BARE, from, to));
+  land.ground.set(bare);
+  const relief: Relief = { ...blankRaster(bounds), top: new Int16Array(area), things: [] };
+  const work: Work = { scene, land, relief, laidBy: new Uint16Array(area), numbers: new Map(), things: [] };
+  layLand(work, bounds);
+  layWays(work, bounds);
+  stand(work, bounds);
+  return finished(work);
+}
+
+/**
+ * Compiles a scene from the one before it: only where something changed is anything laid anew.
+ * @returns the compiled scene, and the studs where it may differ from the one before; null: everywhere
+ */
+export function recompile(
+  before: Compiled,
+  scene: Scene,
+): { compiled: Compiled; changed: readonly Rect[] | null } {
+  const changed = changedAreas(before.scene, scene);
+  const whole: Rect = before.relief;
+  const cut = (rects: readonly Rect[]) => rects.flatMap((rect) => intersection(roundOut(rect), whole) ?? []);
+  const land = changed && mergeOverlapping(cut(changed.land));
+  const ways = changed && land && mergeOverlapping(cut(waysTouched(before.scene, scene, land, changed)));
+  const tops = ways && changed && mergeOverlapping(cut(topsTouched(scene, ways, changed)));
+  const crowded = before.relief.things.length > MAX_THINGS / 2;
+  if (!land || !ways || !tops || crowded || areaOf(tops) > MAX_CHANGED * whole.w * whole.d)
+    return { compiled: compile(scene), changed: null };
+  if (tops.length === 0) return { compiled: { ...before, scene }, changed: [] };
+  const copy = (raster: Raster): Raster => ({
+    ...raster,
+    height: raster.height.slice(),
+    ground: raster.ground.slice(),
+    owner: raster.owner.slice(),
+  });
+  const work: Work = {
+    scene,
+    land: land.length > 0 ? copy(before.land) : before.land,
+    relief: { ...before.relief, ...copy(before.relief), top: before.relief.top.slice() },
+    laidBy: before.laidBy.slice(),
+    things: [...before.relief.things],
+    numbers: new Map(before.relief.things.map(({ kind, id }, i) => [keyOf(kind, id), i + 1])),
+  };
+  for (const window of land) {
+    blank(work.land, window);
+    layLand(work, window);
+  }
+  for (const window of ways) layWays(work, window);
+  for (const window of tops) stand(work, window);
+  return { compiled: finished(work), changed: tops };
+}
+
+interface Work {
+  scene: Scene;
+  land: Raster;
+  relief: Relief;
+  laidBy: Uint16Array;
+  things: { kind: Kind; id: string }[];
+  numbers: Map<string, number>;
+}
+
+const finished = ({ scene, land, relief, laidBy, things }: Work): Compiled => ({
+  scene,
+  land,
+  laidBy,
+  relief: { ...relief, things },
+});
+
+const blankRaster = (bounds: Rect): Raster => ({
+  ...bounds,
+  height: new Int16Array(bounds.w * bounds.d),
+  ground: new Uint8Array(bounds.w * bounds.d).fill(OUTSIDE),
+  owner: new Uint16Array(bounds.w * bounds.d),
+});
+
+function numberOf({ things, numbers }: Work, kind: Kind, id: string): number {
+  const key = keyOf(kind, id);
+  const known = numbers.get(key);
+  if (known !== undefined) return known;
+  if (things.length >= MAX_THINGS) return 0;
+  things.push({ kind, id });
+  numbers.set(key, things.length);
+  return things.length;
+}
+
+/** Bare ground at datum again, inside the footprint. */
+function blank(raster: Raster, window: Rect): void {
+  eachRun(raster, window, (from, to) => {
+    for (let i = from; i < to; i++)
+      if (raster.ground[i] !== OUTSIDE) {
+        raster.ground[i] = BARE;
+        raster.height[i] = 0;
+        raster.owner[i] = 0;
+      }
+  });
+}
+
+function layLand(work: Work, window: Rect): void {
+  const { scene, land: raster } = work;
+  const heightOf = ({ level, offset }: { level: string; offset: number }) =>
+    (scene.level[level]?.height ?? 0) + offset;
+  const each = <K extends Kind>(
+    kind: K,
+    list: readonly Entity<K>[],
+    layOne: (to: { raster: Raster; window: Rect; owner: number }, thing: Entity<K>) => void,
+  ) => {
+    for (const thing of list)
+      if (touchesThing(scene, kind, thing.id, window))
+        layOne({ raster, window, owner: numberOf(work, kind, thing.id) }, thing);
+  };
+  each('terrain', listOf(scene, 'terrain'), (to, thing) => layTerrain(to, thing, heightOf(thing)));
+  each('pad', padsInOrder(scene), (to, thing) => layPad(to, thing, heightOf(thing)));
+  each('hill', listOf(scene, 'hill'), (to, thing) => layHill(to, thing, heightOf(thing)));
+  each('hollow', listOf(scene, 'hollow'), (to, thing) => layHollow(to, thing, heightOf(thing)));
+  each('water', listOf(scene, 'water'), (to, thing) => layWater(to, thing, heightOf(thing)));
+  each('stream', listOf(scene, 'stream'), (to, thing) =>
+    layStream(to, thing, scene.level[thing.level]?.height ?? 0),
+  );
+}
+
+const touchesThing = (scene: Scene, kind: Kind, id: string, window: Rect) => {
+  const reach = influenceOf(scene, kind, id);
+  return reach !== null && intersection(reach, window) !== null;
+};
+
+function layWays(work: Work, window: Rect): void {
+  const { scene, land, relief } = work;
+  eachRun(relief, window, (from, to) => {
+    relief.height.set(land.height.subarray(from, to), from);
+    relief.ground.set(land.ground.subarray(from, to), from);
+    work.laidBy.set(land.owner.subarray(from, to), from);
+  });
+  const raster: Raster = { ...relief, owner: work.laidBy };
+  for (const way of listOf(scene, 'way'))
+    if (touchesThing(scene, 'way', way.id, window)) {
+      const profile = wayProfile(way, (x, y) => heightOfStud(land, Math.floor(x), Math.floor(y)));
+      layStrip(
+        { raster, window, owner: numberOf(work, 'way', way.id) },
+        way.points,
+        way.width,
+        heightAlong(profile),
+        way.ground,
+      );
+    }
+  for (const track of listOf(scene, 'track'))
+    if (touchesThing(scene, 'track', track.id, window)) {
+      const { line } = trackLine(track, (scene.level[track.level]?.height ?? 0) + track.offset);
+      let along = 0;
+      const profile = line.map((point, i) => {
+        if (i > 0) along += Math.hypot(point.x - line[i - 1].x, point.y - line[i - 1].y);
+        return { ...point, along };
+      });
+      layStrip(
+        { raster, window, owner: numberOf(work, 'track', track.id) },
+        line,
+        track.bed,
+        heightAlong(profile),
+        'ballast',
+      );
+    }
+}
+
+function stand(work: Work, window: Rect): void {
+  const { scene, relief, laidBy } = work;
+  eachRun(relief, window, (from, to) => {
+    relief.top.set(relief.height.subarray(from, to), from);
+    relief.owner.set(laidBy.subarray(from, to), from);
+  });
+  placeObjects(
+    scene,
+    { land: relief, top: relief.top, owner: relief.owner },
+    window,
+    (kind, id) => numberOf(work, kind, id),
+    (kind, id) => touchesThing(scene, kind, id, window),
+  );
+}
+
+/** Where ways and tracks must be laid again: on changed land, where they changed, and along ways that follow it. */
+function waysTouched(before: Scene, scene: Scene, land: readonly Rect[], changed: Changed): Rect[] {
+  const areas = [...land, ...changed.ways];
+  for (const way of listOf(scene, 'way')) {
+    const reach = influenceOf(scene, 'way', way.id);
+    if (!reach || before.way[way.id] !== way) continue;
+    for (const rect of land) {
+      const touched = intersection(grown(rect, way.width / 2 + 2), reach);
+      if (!touched) continue;
+      // Ramps and steps are eased over their whole length; a way that follows the ground changes only near it.
+      areas.push(way.onSteep === 'follow' ? touched : reach);
+    }
+  }
+  return areas;
+}
+
+/** Where things must be stood again: on changed ground, where they changed, and all of each that stands there. */
+function topsTouched(scene: Scene, ground: readonly Rect[], changed: Changed): Rect[] {
+  let areas = [...ground, ...changed.tops];
+  for (const kind of ['plot', 'tree', 'planting'] as const)
+    for (const id of Object.keys(scene[kind])) {
+      const reach = influenceOf(scene, kind, id);
+      if (!reach) continue;
+      const touching = ground.filter((rect) => intersection(rect, reach));
+      if (touching.length === 0) continue;
+      if (kind !== 'planting') areas.push(reach);
+      else {
+        const widest = Math.max(...scene.planting[id].mix.map(({ crown }) => crown));
+        areas = [...areas, ...touching.map((rect) => grown(rect, widest))];
+      }
+    }
+  return areas;
+}
+
+const grown = ({ x, y, w, d }: Rect, by: number): Rect => ({
+  x: x - by,
+  y: y - by,
+  w: w + 2 * by,
+  d: d + 2 * by,
+});
+
+const areaOf = (rects: readonly Rect[]) => rects.reduce((sum, { w, d }) => sum + w * d, 0);
+
+/** Calls `visit` with the array range of each row of a shape's studs that lies on the relief. */
+function eachRun(relief: Rect, shape: Rect, visit: (from: number, to: number) => void): void {
+  const studs = studsIn(shape);
+  const from = Math.max(studs.x, relief.x) - relief.x;
+  const to = Math.min(studs.x + studs.w, relief.x + relief.w) - relief.x;
+  if (from >= to) return;
+  const last = Math.min(studs.y + studs.d, relief.y + relief.d) - relief.y;
+  for (let row = Math.max(studs.y, relief.y) - relief.y; row < last; row++)
+    visit(row * relief.w + from, row * relief.w + to);
+}
+
+/** Index of a stud in the relief's arrays, or −1 outside its bounding box. */
+export function indexAt(relief: Rect, x: number, y: number): number {
+  const column = Math.floor(x) - relief.x;
+  const row = Math.floor(y) - relief.y;
+  return column < 0 || row < 0 || column >= relief.w || row >= relief.d ? -1 : row * relief.w + column;
+}
+
+/** The ground's name at an index: one of GROUNDS, «bare» where nothing lies, or null outside the footprint. */
+export function groundAt(relief: Raster, index: number): Ground | 'bare' | null {
+  if (index < 0 || relief.ground[index] === OUTSIDE) return null;
+  return relief.ground[index] === BARE ? 'bare' : GROUNDS[relief.ground[index]];
+}
+
+/** What is uppermost on a stud; null for bare ground and outside. */
+export function ownerAt(relief: Relief, index: number): { kind: Kind; id: string } | null {
+  return index < 0 ? null : (relief.things[relief.owner[index] - 1] ?? null);
+}
+
+/** Lowest and highest ground under a shape, plates; null when none of its studs lies on the footprint. */
+export function heightRange(relief: Raster, shape: Rect): { low: number; high: number } | null {
+  let low = 32_767;
+  let high = -32_768;
+  eachRun(relief, shape, (from, to) => {
+    for (let i = from; i < to; i++)
+      if (relief.ground[i] !== OUTSIDE) {
+        low = Math.min(low, relief.height[i]);
+        high = Math.max(high, relief.height[i]);
+      }
+  });
+  return low > high ? null : { low, high };
+}
