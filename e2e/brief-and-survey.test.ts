@@ -58,7 +58,7 @@ journey('a lead finds that the module limit comes from the lift, not the door', 
   const page = await open('Tobin Orr');
   await openDisplay(page, 'Skarn Edge', 'survey');
   await openTab(page, 'Larkmoor drill hall');
-  await openTab(page, 'Way in');
+  await openTab(page, 'Access route');
   await sees(page, 'The tightest is the goods lift');
   await sees(page, '96 × 80 studs');
   await press(page, 'Make it the module limit');
@@ -188,7 +188,7 @@ journey(
     await fill(page, 'Other end, from north', '2600');
     await sees(page, 'Behind «Barrier 1» 600 mm stay clear for the public; the aisle asked for is 915 mm.');
     await press(page, 'Whole place');
-    await openTab(page, 'Public');
+    await openTab(page, 'Visitors');
     await sees(page, '! 600 mm clear behind it');
     await fill(page, 'Aisle asked for', '0.5 m');
     await page.waitForFunction(() => !document.body.innerText.includes('! 600 mm'));

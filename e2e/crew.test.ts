@@ -88,7 +88,7 @@ journey(
     await openTab(tobin, 'Advice');
     await tobin.locator('::-p-text(Winding house two bricks taller)').click();
     await sees(tobin, 'Raised Winding house from 10b to 12b');
-    await press(tobin, 'Take it over');
+    await press(tobin, 'Apply');
     await saved(tobin);
     await sees(tobin, 'It has been taken over.');
     await brenna.waitForFunction(() =>

@@ -25,7 +25,7 @@ const undo = async (page: Page) => {
 };
 
 journey(
-  'rivals are compared, one is taken, one module locked, another split and joined, all undone',
+  'alternatives are compared, one is used, one module locked, another split and joined, all undone',
   async (open) => {
     const page = await open('Iva Thorsby');
     await openDisplay(page, 'Skarn Edge');

@@ -10,9 +10,9 @@ const PAGES = ['brief', 'survey', 'plan', 'cut', 'stockpile', 'progress', 'crew'
 /** Sheets and panels within pages. */
 const TABS: Partial<Record<string, string[]>> = {
   brief: ['Scale', 'Space', 'Dates'],
-  crew: ['People', 'Advice', 'History', 'Since last report', 'Who holds what'],
+  crew: ['People', 'Advice', 'History', 'Since last report', 'Owners'],
   progress: ['Tonight', 'Sessions', 'Tasks', 'Outlook', 'Agenda', 'Photos', 'One day', 'Sections'],
-  cut: ['By hand', 'Lifting', 'Seams', 'Order', 'Rivals'],
+  cut: ['By hand', 'Lifting', 'Seams', 'Order', 'Alternatives'],
   stockpile: [
     'Matrix',
     'Count',
@@ -26,7 +26,7 @@ const TABS: Partial<Record<string, string[]>> = {
     'Bases',
     'Needs',
   ],
-  survey: ['Larkmoor', 'Way in', 'Reach', 'Standing', 'Public', 'Room'],
+  survey: ['Larkmoor', 'Access route', 'Reach', 'Supports and loads', 'Visitors', 'Room'],
 };
 
 /** What axe-core finds by WCAG 2.2 AA, one line each. */

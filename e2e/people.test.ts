@@ -90,7 +90,7 @@ test('a builder works in an own section and nowhere else; a viewer looks', async
   expect(await disabled(suri, 'Section B on to lit')).toBe(true);
   await suri.locator('button[data-findings]').click();
   await suri.waitForSelector('aside[aria-label="Findings"] li');
-  expect(await suri.$$('::-p-xpath(//button[contains(., "Keep it")])')).toHaveLength(0);
+  expect(await suri.$$('::-p-xpath(//button[contains(., "Accept with a reason")])')).toHaveLength(0);
   for (const page of [brenna, suri]) await close(page);
 });
 
@@ -99,7 +99,7 @@ test('a finding is kept with a reason, reopened, and lapses when its number chan
   await openDisplay(page, 'Heron at the weir');
   await page.waitForSelector('button[data-findings="1 1 0"]');
   await page.locator('button[data-findings]').click();
-  await press(page, 'Keep it …');
+  await press(page, 'Accept with a reason …');
   await fill(page, 'Why is it kept?', 'The judges measure without the flag.');
   await page.waitForSelector('button[data-findings="0 1 0"]');
   await sees(page, 'Kept by Iva Thorsby');

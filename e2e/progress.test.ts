@@ -84,7 +84,7 @@ journey(
     await openTab(iva, 'Tasks');
     await choose(iva, 'In', 'F, Station yard');
     await iva
-      .locator('::-p-xpath(//button[starts-with(@aria-label, "Take over: Build Signal cabin")])')
+      .locator('::-p-xpath(//button[starts-with(@aria-label, "Add as task: Build Signal cabin")])')
       .click({ count: 1 });
     await saved(iva);
     await iva.locator('::-p-xpath(//button[@aria-expanded and contains(., "Build Signal cabin")])').click();

@@ -26,7 +26,7 @@ async function main() {
     await openTab(page, 'Reach');
     await shot(page, 'survey');
     await openTab(page, 'Larkmoor drill hall');
-    await openTab(page, 'Way in');
+    await openTab(page, 'Access route');
     await shot(page, 'survey-way');
     await goTo(page, 'brief');
     await openTab(page, 'Scale');

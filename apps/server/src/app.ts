@@ -181,7 +181,7 @@ export async function createApp(config: Config): Promise<Running> {
   };
 }
 
-/** What is somebody's own is kept by no cache on the way; what may be kept says so itself. */
+/** Private answers are not cached on the way; cacheable ones set their own header. */
 function keepPrivate(_request: Request, response: Response, next: () => void): void {
   response.set('cache-control', 'no-store');
   next();

@@ -112,7 +112,7 @@ async function main(): Promise<void> {
       );
   }
 
-  // A demo is made anew by itself: nobody needs its copies.
+  // A demo is recreated at will: it needs no copies.
   if (!values.demo && copies > 0) scheduleCopies(database, join(data, 'copies'), copies, copyEvery);
 
   const stop = () => {
@@ -145,7 +145,7 @@ function wholeNumber(option: string, text: string, least: number, most: number):
   return value;
 }
 
-/** Keeps copies of the database while the server runs. One that fails is told and tried again the next time. */
+/** Keeps copies of the database while the server runs. A failed copy is reported and tried again the next time. */
 function scheduleCopies(database: string, folder: string, keep: number, hours: number): void {
   const copy = () => {
     try {

@@ -207,7 +207,7 @@ describe('joining and leaving', () => {
     const ear = await listen(owner, `${harness.url}${path}/stream?after=0&client=${randomUUID()}`);
     // A change of role in mid-session holds for the very next request, and the open window is told.
     expect((await builder('PATCH', `${path}/members/${me}`, { role: 'viewer' })).status).toBe(204);
-    await ear.until(({ event }) => event === 'standing');
+    await ear.until(({ event }) => event === 'membership-changed');
     const level = { op: 'add', kind: 'level', id: 'x', data: { name: 'X', height: 1 } };
     expect((await owner('POST', `${path}/batches`, batch(level))).status).toBe(403);
     expect((await builder('DELETE', `${path}/members/${me}`)).status).toBe(204);

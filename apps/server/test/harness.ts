@@ -7,7 +7,7 @@ import { createApp, type Running } from '../src/app.ts';
 import type { Config } from '../src/config.ts';
 import { DemoService } from '../src/demo/demo.service.ts';
 
-/** Real HTTP against a real SQLite file, in a folder of its own. */
+// Real HTTP against a real SQLite file, in a folder of its own.
 
 const FONTS = join(__dirname, '../../../node_modules');
 /** Not built: run from its source. */

@@ -24,7 +24,7 @@ import {
   type Client,
 } from './harness.ts';
 
-/** What a member who means harm tries: to stop the server, to speak or act for another, to come back unasked. */
+// What a member who means harm tries: to stop the server, to speak or act for another, to come back unasked.
 
 const harness = new Harness();
 const as = (login: string) => harness.as(login);

@@ -1,6 +1,6 @@
 import type { sceneFrom } from '../src/document/index.ts';
 
-/** For each rule of the plan: one thing that spoils the quiet display of the checks, and what must be said of it. */
+// For each rule of the plan: one thing that spoils the quiet display of the checks, and what must be said of it.
 
 type File = Parameters<typeof sceneFrom>[0];
 type More = Partial<Omit<File, 'display'>> & { display?: Partial<File['display']> };

@@ -1,6 +1,6 @@
 import type { sceneFrom } from '../src/document/index.ts';
 
-/** For each rule of seams and modules: one thing that spoils the quiet display of the checks, and what must be said. */
+// For each rule of seams and modules: one thing that spoils the quiet display of the checks, and what must be said.
 
 type File = Parameters<typeof sceneFrom>[0];
 type Quiet = File & { levels: { height: number }[]; display: object };

@@ -1,4 +1,4 @@
-/** For each rule of stock and colour: one thing that spoils the quiet display of the checks (it is 2031-06-01 there). */
+// For each rule of stock and colour: one thing that spoils the quiet display of the checks (it is 2031-06-01 there).
 
 const add = (more: object) => (f: object) => Object.assign(f, more);
 const line = { part: 'brick-2x4', colour: 'slate', qty: 40, price: 0.2, came: 10, section: 's' };

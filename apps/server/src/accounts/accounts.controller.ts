@@ -162,7 +162,7 @@ export class AccountsController {
     });
   }
 
-  /** Deletes one's own account. What one built and said stays on the displays, under one's name. */
+  /** Deletes the caller's account. Contributions and messages stay on the displays, under the caller's name. */
   @Delete('me')
   @UseGuards(SignInGuard, SignedInGuard)
   @HttpCode(204)

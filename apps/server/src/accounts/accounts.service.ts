@@ -25,13 +25,13 @@ export interface SessionLine {
 }
 
 const SESSION_MS = 30 * 24 * 3_600_000;
-/** A session that nobody uses ends after this long. */
+/** Idle lifetime of a session. */
 const IDLE_MS = 14 * 24 * 3_600_000;
 /** Letters of a session's digest by which its owner names it. */
 const SESSION_ID = 12;
 /** How long a code for a new password can be used. */
 const RESET_MS = 24 * 3_600_000;
-/** A session says when it was last seen to the nearest few minutes: every request would be too many writes. */
+/** Resolution of a session's last-seen time: writing it on every request would cost too much. */
 const SEEN_MS = 300_000;
 /** What a secret is called in the store and on the hub: never the token or code itself. */
 export const digest = (token: string) => createHash('sha256').update(token).digest('base64url');
@@ -64,7 +64,7 @@ export class AccountsService {
     this.store.db.delete(sessions).where(lt(sessions.expiresAt, Date.now())).run();
   }
 
-  /** The one-time code for the first account, made when there is none; null when somebody has an account. */
+  /** The one-time code for the first account, made when there is none; null once an account exists. */
   openSetup(): string | null {
     const [{ total }] = this.store.db.select({ total: count() }).from(users).all();
     this.setupCode = total > 0 ? null : randomBytes(5).toString('hex').toUpperCase();
@@ -89,7 +89,7 @@ export class AccountsService {
     return user;
   }
 
-  /** @throws ApiError 409 when the sign-in name is somebody's */
+  /** @throws ApiError 409 when the sign-in name is taken */
   async create(login: string, name: string, password: string, keeper = false): Promise<User> {
     const { user, insert } = await this.prepare(login, name, password, keeper);
     insert();
@@ -98,7 +98,7 @@ export class AccountsService {
 
   /**
    * Makes an account ready: the slow hashing is done, and nothing is written before `insert`, which may be part of a
-   * larger transaction. @throws ApiError 409 from `insert` when the sign-in name is somebody's
+   * larger transaction. @throws ApiError 409 from `insert` when the sign-in name is taken
    */
   async prepare(
     login: string,
@@ -145,7 +145,7 @@ export class AccountsService {
       );
   }
 
-  /** Sets a password and ends every session but the one given: whoever knew the old one is out. */
+  /** Sets a password and ends every session but the given one. */
   async setPassword(userId: string, password: string, keepSession: string | null): Promise<void> {
     const passwordHash = await hash(password);
     transact(this.store.db, (tx) => {
@@ -157,7 +157,7 @@ export class AccountsService {
     });
   }
 
-  /** A code for somebody who forgot a password; one made before is void. @returns the code, of which a digest is kept */
+  /** Creates a password-reset code; an earlier one becomes void. @returns the code, of which a digest is kept */
   makeReset(userId: string, madeBy: string): { code: string; expiresAt: number } {
     const code = randomBytes(8).toString('hex').toUpperCase();
     const createdAt = Date.now();
@@ -208,7 +208,7 @@ export class AccountsService {
       .sort((a, b) => Number(b.here) - Number(a.here) || b.seenAt - a.seenAt);
   }
 
-  /** Ends a session of one's own by the beginning of its digest. @returns the digest; null when there is none */
+  /** Ends a session of the user by a prefix of its digest. @returns the digest; null when there is none */
   endSessionById(user: User, id: string): string | null {
     const rows = this.store.db
       .select({ tokenHash: sessions.tokenHash })
@@ -222,7 +222,7 @@ export class AccountsService {
     return tokenHash;
   }
 
-  /** Displays of which somebody is the only owner: they need another before that account can go. */
+  /** Displays whose only owner is this user: they need another before the account can be deleted. */
   soleOwnerOf(userId: string): { id: string; name: string; others: number }[] {
     const owners = sql<number>`(SELECT count(*) FROM members m WHERE m.displayId = ${displays.id} AND m.role = 'owner')`;
     const others = sql<number>`(SELECT count(*) FROM members m WHERE m.displayId = ${displays.id} AND m.userId <> ${userId})`;

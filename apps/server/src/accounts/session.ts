@@ -28,7 +28,7 @@ function setSessionCookie(request: Request, response: Response, token: string, m
   });
 }
 
-/** Starts a session for somebody and gives their browser its cookie. */
+/** Starts a session for a user and sets its cookie. */
 export function beginSession(
   accounts: AccountsService,
   user: User,

@@ -2,7 +2,7 @@ import { dictionary } from '@zxcvbn-ts/language-common';
 import { z } from 'zod';
 import { line } from '@quarry/core/document';
 
-/** What sign-in names, names and passwords may be, wherever somebody types one. */
+// Schemas of sign-in names, full names and passwords.
 
 export const login = z
   .string()

@@ -29,7 +29,7 @@ import { WriterService, type Acknowledged } from './writer.service.ts';
 class BatchDto extends createZodDto(batchSchema) {}
 const afterSchema = z.coerce.number().int().min(0).catch(0);
 
-/** −1: not said, which is no reason to read anew. */
+/** −1: unknown, which does not force a reload. */
 const epochSchema = z.coerce.number().int().min(0).catch(-1);
 const clientSchema = z.uuid().catch('');
 const hereSchema = z.strictObject({
@@ -42,7 +42,7 @@ class HereDto extends createZodDto(hereSchema) {}
 
 /** Proxies close a silent line after half a minute or more. */
 const HEARTBEAT_MS = 20_000;
-/** Somebody who missed more than this loads the display anew: it is less to send. */
+/** A client that missed more batches than this reloads the display: that is less to send. */
 const MAX_MISSED = 1000;
 /** A reader that takes nothing off its line is let go at this many bytes; it comes back by itself. */
 const MAX_UNREAD = 4_000_000;
@@ -126,7 +126,7 @@ export class ChangesController {
     send(': open\n\n');
     const known = afterSchema.parse(last ?? after);
     const { seq } = this.displays.load(id);
-    // What was read from another copy of the database, or from more of its log than there is now, is read anew.
+    // What was read from another copy of the database, or from a longer log than the present one, is reloaded.
     const read = epochSchema.parse(epoch ?? -1);
     const isOther = (read >= 0 && read !== this.displays.epoch) || known > seq;
     if (isOther || seq - known > MAX_MISSED) send('event: behind\ndata: {}\n\n');

@@ -9,7 +9,7 @@ export interface CommittedBatch extends Batch {
   at: number;
 }
 
-/** Where somebody is: told to everybody on the display, kept nowhere. */
+/** Where a window is: sent to all windows of the display, stored nowhere. */
 export interface Whereabouts {
   page: string;
   section: string | null;
@@ -35,7 +35,7 @@ export interface Listener {
 
 /** Windows of one display that one person may have open. */
 const MAX_WINDOWS = 20;
-/** Presence is told at most this often, ms: a person sees no difference, thirty people moving do not flood the rest. */
+/** Shortest time between presence events, ms: not visible to a person, and thirty moving people do not flood the rest. */
 const PRESENCE_MS = 250;
 
 const eventText = (event: string, data: unknown) => `event: ${event}\ndata: ${JSON.stringify(data)}\n\n`;
@@ -48,7 +48,7 @@ export const committedText = (landed: CommittedBatch) =>
 export class HubService implements OnModuleDestroy {
   private readonly listeners = new Map<string, Set<Listener>>();
   private readonly telling = new Map<string, NodeJS.Timeout>();
-  /** Windows whose whereabouts are to be told, by display; null: it has gone. */
+  /** Windows with unsent whereabouts, by display; null: closed. */
   private readonly moves = new Map<string, Map<string, Present | null>>();
 
   /**
@@ -73,7 +73,7 @@ export class HubService implements OnModuleDestroy {
     };
   }
 
-  /** @throws ApiError 429 when somebody has as many windows of a display open as there may be */
+  /** @throws ApiError 429 when a user has the largest number of windows of a display open */
   refuseTooMany(displayId: string, userId: string): void {
     const open = [...(this.listeners.get(displayId) ?? [])].filter((one) => one.userId === userId).length;
     if (open >= MAX_WINDOWS)
@@ -105,13 +105,13 @@ export class HubService implements OnModuleDestroy {
   isHere = (displayId: string, userId: string): boolean =>
     [...(this.listeners.get(displayId) ?? [])].some((listener) => listener.userId === userId);
 
-  /** Tells somebody that their role on a display changed, so that their pages ask again. */
+  /** Notifies a user's windows that their role on a display changed, so that they reload. */
   membershipChanged(displayId: string, userId: string): void {
     for (const listener of this.listeners.get(displayId) ?? [])
       if (listener.userId === userId) listener.send(eventText('membership-changed', {}));
   }
 
-  /** Ends the streams of somebody who is no longer on a display. */
+  /** Ends the streams of a user who left a display. */
   sendAway(displayId: string, userId: string): void {
     this.endThose((listener, id) => id === displayId && listener.userId === userId);
   }

@@ -7,12 +7,12 @@ import { ApiError } from '../http/errors.ts';
 const WHILE_MS = 600_000;
 /** Advice and answers of one who plans nothing here, and of planners, who may bring back a long conversation. */
 const MAX_SAID = { few: 40, many: 2000 };
-/** People named in what is said: each is written a letter. */
+/** People mentioned in messages: each gets a letter. */
 const MAX_NAMED = 60;
 /** Batches of one person on one display. */
 const MAX_BATCHES = 12_000;
 
-/** Refuses floods. Counts are kept in memory: after a restart everybody begins anew. */
+/** Refuses floods. Counts are kept in memory: a restart resets them. */
 @Injectable()
 export class LimitsService {
   private readonly counts = new LRUCache<
@@ -23,7 +23,7 @@ export class LimitsService {
   });
 
   /**
-   * Counts what a batch says.
+   * Counts messages and mentions of a batch.
    * @throws ApiError 429, or 422 for what will never do, naming the limit; what is refused is not counted
    */
   count(displayId: string, userId: string, { role }: Actor, { changes }: Batch, now: number): void {
@@ -40,7 +40,7 @@ export class LimitsService {
     const batches = before.batches + 1;
     const mostSaid = role === 'owner' || role === 'planner' ? MAX_SAID.many : MAX_SAID.few;
     const minutes = WHILE_MS / 60_000;
-    // What one batch says too much of is never taken; what is too much after others is taken later.
+    // A batch over a limit by itself is refused for good; one over it after others may be sent again later.
     const refuse = (own: boolean, message: string) =>
       new ApiError(
         own ? HttpStatus.UNPROCESSABLE_ENTITY : HttpStatus.TOO_MANY_REQUESTS,

@@ -50,7 +50,7 @@ interface How {
   also?: () => void;
 }
 
-/** A batch's number in the log, and its changes where the server set who said something and when. */
+/** Sequence number of a committed batch, and its changes where the server set authorship stamps. */
 export interface Acknowledged {
   seq: number;
   changes?: Change[];
@@ -71,12 +71,12 @@ interface Ready {
 /** A whole scene is kept each time this many batches have landed: what lies between is replayed. */
 export const CHECKPOINT_EVERY = 500;
 
-/** Batches of more changes than this are judged in slices, so that nobody else waits for them. */
+/** Batches of more changes than this are checked in slices, so that other batches do not wait for them. */
 const LONG = 250;
 /** How long a slice lasts, ms. */
 const SLICE_MS = 8;
 
-/** Batches that share a commit: enough to spare syncs, few enough that nobody waits long. */
+/** Batches that share a commit: enough to save syncs, few enough for short waits. */
 const MAX_TOGETHER = 200;
 
 /**
@@ -181,7 +181,7 @@ export class WriterService implements OnModuleDestroy {
 
   /**
    * Lands batches in one transaction.
-   * @returns false when something that nobody foresaw befell one of several: none has landed, each is to be tried alone
+   * @returns false after an unexpected error in one of several: none was committed, each is to be tried alone
    */
   private commit(together: readonly Waiting[]): boolean {
     const scenes = new Map<string, CachedDocument>();
@@ -267,7 +267,7 @@ export class WriterService implements OnModuleDestroy {
     const at = Math.max(waiting.how.at ?? Date.now(), before.at);
     const author = { person: actor.person, name: user.name, at: new Date(at).toISOString() };
     if (waiting.how.at === undefined) this.limits.count(waiting.displayId, user.id, actor, batch, at);
-    // Judged as sent, so that who speaks in another's name is told so; applied as the server knows it.
+    // Checked as sent, so that a forged author is refused; applied with the server's stamps.
     const permits = denialReasons(actor, before.scene);
     const changes = batch.changes.some(isAuthored)
       ? batch.changes.map((change) => stamped(change, author, this.formerStamp(waiting, before, change)))
@@ -289,7 +289,7 @@ export class WriterService implements OnModuleDestroy {
     };
   }
 
-  /** Who said what is now added again, when it was there before and was removed. */
+  /** Former authorship stamp of an entity that was removed and is added again. */
   private formerStamp(
     { displayId }: Waiting,
     { scene }: CachedDocument,
@@ -358,7 +358,7 @@ async function inSlices<T>(steps: Generator<undefined, T>): Promise<T> {
   }
 }
 
-/** The statements of a landing batch, prepared once: building them anew costs more than running them. */
+/** Prepared statements of a commit: building them costs more than running them. */
 function prepareStatements({ db, client }: Store) {
   const at = sql.placeholder;
   return {
@@ -419,7 +419,7 @@ function prepareStatements({ db, client }: Store) {
 }
 
 /**
- * The rows of what a batch touched, as they stand after it: kind, id, version, data, and of what was removed who said
+ * The rows of what a batch touched, as they stand after it: kind, id, version, data, and for removed ones their authorship
  * it and when.
  */
 function rowsOf(before: Scene, after: Scene, changes: readonly Change[]) {
@@ -435,7 +435,7 @@ function rowsOf(before: Scene, after: Scene, changes: readonly Change[]) {
   });
 }
 
-/** The pictures of photos that were taken away: whoever takes one away wants it gone, and at once. */
+/** Files of removed photos: they are deleted at once. */
 function unseenPictures(before: Scene, after: Scene, changes: readonly Change[]): string[] {
   const files = changes.flatMap(({ op, kind, id }) =>
     kind === 'photo' && op !== 'add' ? (before.photo[id]?.file ?? []) : [],

@@ -154,7 +154,7 @@ export class JoinController {
     return this.invitations.look(token);
   }
 
-  /** Joins as whoever is signed in, or makes an account first. */
+  /** Joins as the signed-in user, or creates an account first. */
   @Post('join/:token')
   @HttpCode(200)
   @ApiBody({ type: JoinDto, required: false })
@@ -181,7 +181,7 @@ export class JoinController {
   @ApiBody({ type: AskDto })
   ask(@Body() body: unknown): { message: string } {
     const { login: name } = parseBody(askSchema, body);
-    // Looked up once the answer is on its way: how long that takes tells nobody whether the name exists.
+    // Looked up once the answer is on its way: its duration does not reveal whether the name exists.
     setImmediate(() => this.crew.askReset(name));
     return {
       message:

@@ -74,7 +74,7 @@ export class CrewService {
       .sort((a, b) => order.indexOf(a.role) - order.indexOf(b.role) || (a.name < b.name ? -1 : 1));
   }
 
-  /** Changes what somebody may do, or which person of the display they are. @throws ApiError */
+  /** Changes a member's role or person. @throws ApiError */
   change(displayId: string, user: User, userId: string, set: { role?: Role; person?: string | null }): void {
     this.owner(displayId, user, 'change what people may do');
     const member = this.member(displayId, userId);
@@ -116,7 +116,7 @@ export class CrewService {
     for (const id of [userId, user.id]) this.hub.membershipChanged(displayId, id);
   }
 
-  /** Takes somebody off a display; anybody may go by themselves. What they built and said stays. */
+  /** Removes a member; members may remove themselves. Their contributions and messages stay. */
   leave(displayId: string, user: User, userId: string): void {
     const actor = this.displays.actor(displayId, user);
     if (userId !== user.id && actor.role !== 'owner')
@@ -227,7 +227,7 @@ export class CrewService {
       );
   }
 
-  /** Links let people in by the right of whoever made them: they end with it. */
+  /** An invitation is valid only while its creator may invite. */
   private closeLinks(displayId: string, userId: string): void {
     this.store.db
       .update(invitations)

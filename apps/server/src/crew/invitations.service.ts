@@ -24,7 +24,7 @@ export interface InvitationLine {
   state: 'open' | 'used' | 'revoked' | 'expired';
   usedBy: string | null;
 }
-/** What somebody with a link may know before joining. */
+/** What an invitation shows before joining. */
 export interface Invited {
   display: string;
   role: InvitedRole;
@@ -118,7 +118,7 @@ export class InvitationsService {
 
   /**
    * Joins by a link: uses it up, makes the person of the display if there is none, all in one transaction.
-   * @param insert makes the account of somebody new, once it is certain that they join
+   * @param insert creates a new account, called only when joining succeeds
    * @returns the display's id
    */
   async join(token: string, user: User, insert: () => void = () => undefined): Promise<string> {
@@ -170,7 +170,7 @@ export class InvitationsService {
     return found;
   }
 
-  /** Of a link that is open: not used, not taken back, not too old, and made by somebody who is an owner still. */
+  /** Condition of a valid link: unused, not revoked, not expired, and its creator is still an owner. */
   private open(token: string) {
     return and(
       eq(invitations.tokenHash, digest(token)),

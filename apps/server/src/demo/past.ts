@@ -12,7 +12,7 @@ import {
   type Scene,
 } from '@quarry/core/document';
 
-/** The demo's own past: what the crew did before the day it starts, told backwards from what stands. */
+// The demo's history: batches before its first day, derived backwards from the demo file.
 
 const logSchema = z.array(
   z.strictObject({
@@ -74,7 +74,7 @@ export function pastOf(scene: Scene, json: string, today: Date): { origin: Scene
       changesIn: (now) => forth.map((make) => make(now)),
     });
   }
-  // Read anew, so that every version begins at 1.
+  // Parsed again, so that every version begins at 1.
   const reading = readFile(writeFile(step));
   if (!reading.ok) throw new Error(reading.error);
   return { origin: reading.scene, batches };

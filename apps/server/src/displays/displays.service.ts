@@ -108,7 +108,7 @@ export class DisplaysService {
     return { ...line, role: 'owner' };
   }
 
-  /** Adds somebody to a display, or changes what they may do. */
+  /** Adds a member to a display, or changes their role. */
   join(displayId: string, userId: string, role: Role, personId: string | null): void {
     this.store.db
       .insert(members)

@@ -39,17 +39,17 @@ const STATUS_CODES: Partial<Record<number, string>> = {
   429: 'too-many',
 };
 
-/** Answers that refuse somebody something. */
+/** Status codes of refusals. */
 const REFUSED: readonly number[] = [401, 403, 429];
 
-/** SQLite says a disk is full in one of these. */
+/** SQLite's messages for a full disk. */
 const isDiskFull = (error: unknown) =>
   error instanceof Error &&
   /SQLITE_FULL|database or disk is full|SQLITE_IOERR/.test(
     `${'code' in error ? String(error.code) : ''} ${error.message}`,
   );
 
-/** A problem as a page, for somebody who opened an address of the interface in a browser. */
+/** A problem as a page, for an address of the API opened in a browser. */
 const problemPage = ({ message }: ProblemDetails) => `<!doctype html>
 <html lang="en">
 <meta charset="utf-8">
@@ -65,7 +65,7 @@ const problemPage = ({ message }: ProblemDetails) => `<!doctype html>
 </html>
 `;
 
-/** Turns whatever was thrown into one shape. What nobody foresaw is logged and told without its insides. */
+/** Converts any thrown value to problem details. Unexpected errors are logged and answered without internals. */
 @Catch()
 export class ErrorFilter implements ExceptionFilter {
   private readonly log = new Logger('errors');
@@ -86,7 +86,7 @@ export class ErrorFilter implements ExceptionFilter {
     else response.json(body);
   }
 
-  /** Who was refused what, from where: what a keeper looks for after somebody has tried doors. */
+  /** Logs a refusal with requester and address, for an operator who investigates probing. */
   private noteRefusal(request: Request, status: number, { code }: ProblemDetails): void {
     const named = z.object({ login: z.string().max(40) }).safeParse(request.body);
     const who =

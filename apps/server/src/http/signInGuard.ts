@@ -14,7 +14,7 @@ export const throttlers = (limit: number): ThrottlerModuleOptions => [
   { name: 'address', ttl: 60_000, limit: limit * ADDRESS_TIMES },
 ];
 
-/** Slows down whoever guesses: one account from an address, or many accounts from it. */
+/** Throttles password guessing: against one account from an address, or many accounts from it. */
 @Injectable()
 export class SignInGuard extends ThrottlerGuard {
   protected override generateKey(context: ExecutionContext, address: string, name: string): string {

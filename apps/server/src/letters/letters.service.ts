@@ -72,7 +72,7 @@ export class LettersService implements OnModuleInit, OnModuleDestroy {
     );
   }
 
-  /** Marks a letter of one's own as read. @throws ApiError 404 for anybody else's */
+  /** Marks a letter of the user as read. @throws ApiError 404 for another user's letter */
   read(user: User, id: number): void {
     const { changes } = this.store.db
       .update(letters)
@@ -83,7 +83,7 @@ export class LettersService implements OnModuleInit, OnModuleDestroy {
       throw new ApiError(HttpStatus.NOT_FOUND, 'not-found', 'There is no such letter for you.');
   }
 
-  /** Writes to those a batch names or answers; within its transaction, so that no letter tells of what never landed. */
+  /** Writes letters to people a batch mentions or answers, within its transaction, so that no letter precedes a commit. */
   afterBatch(displayId: string, author: User, scene: Scene, { changes }: Batch, at: number): void {
     for (const change of changes) {
       if (change.op === 'remove' || (change.kind !== 'thread' && change.kind !== 'reply')) continue;
@@ -115,8 +115,8 @@ export class LettersService implements OnModuleInit, OnModuleDestroy {
   }
 
   /**
-   * A quiet word a day to whoever has not looked: how much others changed since, on which display. Says nothing when
-   * there is nothing to say, when somebody has looked meanwhile, and never twice within a day.
+   * A daily digest for members who have not looked: how much others changed, by display. Skipped when
+   * there is nothing new or the member has looked meanwhile, and never sent twice within a day.
    * @param now ms since the epoch
    */
   writeDigests(now: number): void {

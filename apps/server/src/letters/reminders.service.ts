@@ -52,7 +52,7 @@ export class RemindersService implements OnModuleInit, OnModuleDestroy {
     }
   }
 
-  /** Whether somebody was reminded today, by their own calendar. */
+  /** Whether a person was reminded today, in their own time zone. */
   private had(displayId: string, userId: string, today: string, zone: string, now: number): boolean {
     const last = this.store.db
       .select({ at: letters.at })
@@ -70,7 +70,7 @@ export class RemindersService implements OnModuleInit, OnModuleDestroy {
   }
 }
 
-/** What somebody is reminded of on a day of theirs: what is tomorrow, shows some days ahead, and sitting down today. */
+/** Reminders of a person for a day: what is tomorrow, shows some days ahead, and sitting down today. */
 export function reminders(scene: Scene, person: string, today: string, zone: string): string[] {
   const tomorrow = isoAfter(today, 1);
   const lines = SHOW_DAYS.flatMap((ahead) => {

@@ -39,7 +39,7 @@ export async function sendArchive(response: Response, files: Iterable<ArchiveFil
   }
 }
 
-/** Waits until what was written has gone, or until there is nobody to take it; lets others have their turn. */
+/** Waits until written data is flushed or the client is gone, and yields to other requests. */
 const taken = (response: Response): Promise<void> =>
   new Promise((resolve) => {
     if (!response.writableNeedDrain) {

@@ -14,7 +14,7 @@ import { digestSchema, sendPhoto } from './sendPhoto.ts';
 export class PhotosController {
   constructor(@Inject(PhotosService) private readonly photos: PhotosService) {}
 
-  /** Takes a picture in as the body of the request: it is made anew, at most 1,600 px, without place and camera. */
+  /** Takes a picture in as the body of the request: it is re-encoded, at most 1,600 px, without place and camera. */
   @Post()
   @ApiConsumes('image/jpeg', 'image/png', 'image/webp')
   keep(@Param('id') id: string, @Req() request: Request, @CurrentUser() user: User): Promise<KeptPhoto> {

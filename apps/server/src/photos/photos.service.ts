@@ -23,7 +23,7 @@ export interface KeptPhoto {
   height: number;
 }
 
-/** Photos of displays: made anew on arrival, so that nothing of the file that was sent is kept, nor where it was taken. */
+/** Photos of displays: re-encoded on arrival, so that no metadata of the sent file is kept. */
 @Injectable()
 export class PhotosService {
   constructor(
@@ -74,7 +74,7 @@ export class PhotosService {
     return this.kept(displayId, digest, small);
   }
 
-  /** A display's file and the photos that it tells of, for an archive. */
+  /** A display's file and its photos, for an archive. */
   archive(displayId: string, user: User): { name: string; files: Iterable<ArchiveFile> } {
     this.displays.actor(displayId, user);
     const { scene } = this.displays.load(displayId);
@@ -87,7 +87,7 @@ export class PhotosService {
     };
   }
 
-  /** The photos that a display tells of, as files of an archive; each is read when its turn comes. */
+  /** The photos of a display, as files of an archive; each is read when its turn comes. */
   archived(displayId: string, scene: Scene): ArchiveFile[] {
     const bytesOf = (digest: string) =>
       this.store.db

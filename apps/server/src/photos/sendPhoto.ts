@@ -4,7 +4,7 @@ import { z } from 'zod';
 
 export const digestSchema = z.string().regex(/^[0-9a-f]{64}$/, 'a photo is told by the digest of its file');
 
-/** Sends a photo by its tag. What a browser keeps of it is asked for again: whoever may see it no more sees nothing. */
+/** Sends a photo by its tag. Caches must revalidate, so that lost access takes effect at once. */
 export function sendPhoto(
   response: Response,
   {

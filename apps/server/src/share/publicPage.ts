@@ -16,7 +16,7 @@ export interface SharePage {
   /** The plan as SVG. */
   plan: string;
   reports: { name: string; at: string | null; text: string }[];
-  /** Photos that whoever took them has published, the newest first; the file opens at `/api/share/…/photos/`. */
+  /** Published photos, the newest first; the file opens at `/api/share/…/photos/`. */
   photos: { file: string; width: number; height: number; taken: string; section: string | null }[];
   /** When the display last changed, ms since the epoch. */
   at: number;

@@ -23,7 +23,7 @@ interface Drawn {
   names: boolean;
 }
 
-/** A busy display is drawn anew for the public at most this often, ms: a thousand visitors cost one drawing. */
+/** Shortest time between two renderings of a public page, ms: a thousand visitors cost one. */
 const FRESH_MS = 10_000;
 /** The page of a display that anybody with its address may see. */
 @Injectable()

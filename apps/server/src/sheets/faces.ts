@@ -48,7 +48,7 @@ export interface FaceRun {
 /**
  * Parts a text by the faces that have its letters; letters that belong together are composed first (NFC).
  * @param packages the folder in which the font packages lie
- * @param onMissing told each letter that no face has; a box is printed for it
+ * @param onMissing receives each letter that no face has; a box is printed for it
  */
 export function faceRuns(
   text: string,

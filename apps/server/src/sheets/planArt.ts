@@ -56,7 +56,7 @@ const LAYERS: readonly PlanLayer[] = [
   'MODULES',
 ];
 const INDEX_WIDTH = 0.22;
-/** Grounds are not told apart by less than this, mm of the sheet. */
+/** Smallest ground detail drawn, mm of the sheet. */
 const MIN_STUD = 0.25;
 /** Size of contour heights against that of names. */
 const SMALL = 0.8;

@@ -115,7 +115,7 @@ export async function planTiles(scene: Scene, print: Print, modules?: readonly M
 }
 
 /**
- * Each page holds whole studs, has a cross at each corner to join it by, and says which it is.
+ * Each page holds whole studs, has a cross at each corner to join it by, and its number.
  * @throws ApiError 422 when it would take too many pages
  */
 async function tiles(scene: Scene, print: Print, parts: readonly Tiled[]): Promise<Buffer> {

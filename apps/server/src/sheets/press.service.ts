@@ -53,7 +53,7 @@ export class PressService implements OnModuleDestroy {
   /**
    * Makes a sheet.
    * @param who whose turn it takes: an account, or the name of a public page
-   * @param signal ends it when nobody waits for it any longer
+   * @param signal aborts the job when the client is gone
    * @throws ApiError as the sheet itself does; 429 when too many wait; 503 when it takes too long
    */
   async make(who: string, job: Job, signal?: AbortSignal): Promise<RenderedDocument> {

@@ -60,7 +60,7 @@ const AGENDA_AHEAD = 200;
 /** The finest line of a strip, mm. */
 const STRIP_PEN = 0.12;
 
-/** A seam that somebody asks for, with how it stands. */
+/** A requested seam with its state. */
 function seamOf(scene: Scene, relief: Relief, id: string | undefined) {
   const neighbours = neighboursOf(scene).find((pair) => pair.id === id);
   if (!neighbours) throw notFound('seam');

@@ -90,7 +90,7 @@ export class SheetsController {
     send(response, await this.press.make(user.id, job, goneSignal(response)));
   }
 
-  /** Prints a report that the page worked out and somebody edited, with the plans of both its moments. */
+  /** Prints a report, edited or as computed, with the plans of both its moments. */
   @Post('report.pdf')
   @HttpCode(HttpStatus.OK)
   async report(

@@ -3,7 +3,7 @@ import { dirname, join } from 'node:path';
 import Database from 'libsql';
 import { StoreError, beginEpoch, openStore, takeLock } from './database.ts';
 
-/** Copies of a database: made while a server writes it, brought back when none does. */
+// Copies of a database: made while a server writes it, brought back when none does.
 
 /** Copies a database to a new file while a server may be writing it (`VACUUM INTO`). @throws StoreError */
 export function backupStore(path: string, target: string): void {

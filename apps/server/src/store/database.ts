@@ -83,7 +83,7 @@ function epochOf(client: Database.Database): number {
   return epochSchema.parse(client.prepare('PRAGMA user_version').get()).user_version;
 }
 
-/** Gives a database an epoch of its own: what was read from another copy of it is to be read anew. */
+/** Gives a database an epoch of its own: clients of another copy of it must reload. */
 export function beginEpoch(client: Database.Database): void {
   client.exec(`PRAGMA user_version = ${randomInt(1, 2 ** 31 - 1)}`);
 }
@@ -131,7 +131,7 @@ function makeFolder(folder: string): void {
   }
 }
 
-/** Holds the lock of a database file until it is closed. @throws StoreError when somebody else holds it */
+/** Holds the lock of a database file until it is closed. @throws StoreError when another process holds it */
 export function takeLock(path: string): Database.Database {
   const lock = new Database(`${path}.lock`);
   try {

@@ -69,7 +69,7 @@ export const entities = sqliteTable(
     v: integer().notNull(),
     /** JSON by the kind's schema; null when removed. */
     data: text(),
-    /** JSON: who said it and when, of advice and the like that was removed; it stays theirs when it comes back. */
+    /** JSON: authorship of removed messages, restored when they come back. */
     stamp: text(),
   },
   (table) => [primaryKey({ columns: [table.displayId, table.kind, table.id] })],
@@ -89,7 +89,7 @@ export const batches = sqliteTable(
     at: integer().notNull(),
     label: text().notNull(),
     changes: text().notNull(),
-    /** What it did in sentences, as JSON: told when it landed. */
+    /** Descriptions of the batch as JSON, made when it was committed. */
     descriptions: text('told').notNull().default('[]'),
     /** SHA-256 of the changes as they were sent; null of batches older than this column. */
     sent: text(),
@@ -116,7 +116,7 @@ export const checkpoints = sqliteTable(
   (table) => [primaryKey({ columns: [table.displayId, table.seq] })],
 );
 
-/** Links by which somebody joins a display, once. */
+/** Single-use invitation links. */
 export const invitations = sqliteTable(
   'invitations',
   {
@@ -127,7 +127,7 @@ export const invitations = sqliteTable(
       .notNull()
       .references(() => displays.id, { onDelete: 'cascade' }),
     role: text({ enum: ['planner', 'builder', 'viewer'] }).notNull(),
-    /** The person entity that whoever joins will be; null: a new one. */
+    /** The person entity of the new member; null: a new one. */
     personId: text(),
     madeBy: text().notNull(),
     note: text().notNull().default(''),
@@ -140,7 +140,7 @@ export const invitations = sqliteTable(
   (table) => [index('invitations_display').on(table.displayId)],
 );
 
-/** Codes by which somebody who forgot a password sets another, once. */
+/** Single-use password-reset codes. */
 export const resets = sqliteTable('resets', {
   codeHash: text().primaryKey(),
   userId: text()
@@ -171,7 +171,7 @@ export const letters = sqliteTable(
   (table) => [index('letters_user').on(table.userId, table.id)],
 );
 
-/** How far somebody has read: a thread by its stamp, the log by its number. */
+/** Read markers: of a thread its stamp, of the log its sequence number. */
 export const marks = sqliteTable(
   'marks',
   {
@@ -199,7 +199,7 @@ export const shares = sqliteTable('shares', {
   createdAt: integer().notNull(),
 });
 
-/** Photos as they were made anew on arrival, each once by the digest of what is kept. */
+/** Re-encoded photos, each once, by the digest of the stored file. */
 export const photoFiles = sqliteTable(
   'photo_files',
   {

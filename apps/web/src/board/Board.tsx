@@ -43,7 +43,7 @@ import { useSnap } from './snapping.ts';
 import { bringIn, fit, rectToScreen, toStuds, zoomAt, type Viewport } from './viewport.ts';
 import { ZoomButtons } from './ZoomButtons.tsx';
 
-/** What somebody has drawn with a tool. */
+/** A shape drawn with a tool. */
 export type Drawn =
   | { tool: AreaTool; rect: Rect }
   | { tool: LineTool; points: { x: number; y: number }[] }
@@ -90,7 +90,7 @@ const NO_FINDINGS: readonly EvaluatedFinding[] = [];
 
 /**
  * The plan board: one canvas that draws the scene as a survey sheet, and over it what is being picked, moved,
- * resized or drawn. It changes nothing itself: it says what the person asks for.
+ * resized or drawn. It changes nothing itself: it calls `acts`.
  */
 export function Board({
   scene,

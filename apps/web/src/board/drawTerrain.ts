@@ -5,7 +5,7 @@ import { SANS, MONO, halo, hatch, inStuds, visible, wrap, type Picture } from '.
 import { lineOf, placeOf } from './pick.ts';
 import { rectToScreen, toScreen } from './viewport.ts';
 
-/** What the ground is drawn with beyond its hatches: pictures under it, edges, names, ways and tracks. */
+// What the ground is drawn with beyond its hatches: pictures under it, edges, names, ways and tracks.
 
 export function drawPictures(ctx: CanvasRenderingContext2D, picture: Picture): void {
   for (const entry of listOf(picture.scene, 'picture')) {

@@ -7,14 +7,14 @@ import type { Viewport } from './viewport.ts';
 
 /** How far beyond the screen the kept picture reaches, px. */
 const MARGIN = 320;
-/** While one moves, a kept picture that no longer covers the screen is drawn anew at most this often, ms. */
+/** Shortest time between redraws while the view moves, ms. */
 const PATIENCE_MS = 160;
 /** How long the view must rest before the picture is drawn sharp and centred again, ms. */
 const REST_MS = 110;
 
 /**
  * The board's picture, kept as a bitmap with a margin: while the view moves, the bitmap is shifted (and scaled) in a
- * millisecond or two; when it rests, or when what is shown changes, it is drawn anew.
+ * millisecond or two; when it rests, or when the contents change, it is redrawn.
  */
 export class SceneBitmap {
   private readonly canvas = document.createElement('canvas');
@@ -67,7 +67,7 @@ export class SceneBitmap {
     this.drawnAt = now;
   }
 
-  /** Draws only some parts anew, in the view the kept picture has. */
+  /** Redraws only some parts, in the view of the kept picture. */
   private mend(picture: Picture, parts: readonly Rect[]): void {
     const ctx = this.canvas.getContext('2d');
     if (!ctx) return;
@@ -103,7 +103,7 @@ export class SceneBitmap {
   }
 }
 
-/** For whoever watches how long it takes from a key to the board; nothing is kept. */
+/** Marks a frame for measuring the time from a key to the board; nothing is kept. */
 function note(what: 'things drawn' | 'ground drawn'): void {
   performance.mark(what);
   performance.clearMarks(what);

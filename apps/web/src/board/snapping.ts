@@ -24,7 +24,7 @@ const TO = [
 /** Only what is near is looked at, studs. */
 const WITHIN = 64;
 
-/** Brings what is moved to the edges and middles of what stands about, and says to which lines it was brought. */
+/** Snaps a moved shape to edges and middles nearby, and returns the lines it snapped to. */
 export function useSnap(scene: Scene, picks: readonly Picked[], view: Viewport | null, active: boolean) {
   const [guides, setGuides] = useState<readonly Guide[]>([]);
   const last = useRef('');

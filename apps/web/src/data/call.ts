@@ -1,6 +1,6 @@
 import { z } from 'zod';
 
-/** The one fetch layer: every request of the pages goes through `call`, every answer through its schema. */
+// The one fetch layer: every request of the pages goes through `call`, every answer through its schema.
 
 const problemSchema = z.looseObject({ code: z.string(), message: z.string() });
 /** What the server sends with a refusal: the entity as it stands, when that is why. */
@@ -97,7 +97,7 @@ export async function call<T>(
   throw problemOf(response.status, answer);
 }
 
-/** A sheet to print, made by the server from what is sent: the one kind of answer that is no JSON. @throws ApiProblem */
+// A sheet to print, made by the server from what is sent: the one kind of answer that is no JSON. @throws ApiProblem
 /** Units and paper that a sheet is asked for with. */
 export type PaperQuery = Readonly<Record<string, string>>;
 export const queryOf = (query: PaperQuery): string => new URLSearchParams(query).toString();

@@ -8,7 +8,7 @@ import {
   type Scene,
 } from '@quarry/core/document';
 
-/** What somebody wanted to change, what it was then, and what somebody else made of it meanwhile. */
+/** One field of a conflict: the base value, mine, and theirs. */
 export interface ConflictField {
   kind: Kind;
   id: string;
@@ -16,11 +16,11 @@ export interface ConflictField {
   was: unknown;
   mine: unknown;
   theirs: unknown;
-  /** Others changed this very field; otherwise one's own can land without taking anything from them. */
+  /** Others changed this field too; otherwise mine can be committed without loss. */
   clash: boolean;
 }
 
-/** Batches of one's own that came too late, with what is to be decided field by field. */
+/** Own batches that were refused as stale, with the fields to decide. */
 export interface Conflict {
   label: string;
   sentence: string;

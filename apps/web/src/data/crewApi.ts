@@ -3,7 +3,7 @@ import { ROLES, changeSchema, rowSchema } from '@quarry/core/document';
 import { roleSchema, userSchema } from './api.ts';
 import { call, callForFile, queryOf, type PaperQuery } from './call.ts';
 
-/** The people of a display, its history, its public page, and one's own account. */
+// Requests about members, history, the public page and the user's account.
 
 const nothing = z.unknown();
 const memberSchema = z.object({
@@ -172,7 +172,7 @@ export const crewApi = {
 
   history: (id: string, filter: HistoryFilter) =>
     call('GET', `/displays/${id}/history?${query(filter)}`, historySchema),
-  /** Hands a picture to the display's files; the server makes it anew. */
+  /** Uploads a photo; the server re-encodes it. */
   keepPhoto: (id: string, picture: Blob) => call('POST', `/displays/${id}/photos`, photoSchema, picture),
   shares: (id: string) =>
     call(

@@ -38,7 +38,7 @@ import { EventStream } from './eventStream.ts';
 import { dropWaiting, keepDocument, keepWaiting, keptDocument, waitingFor } from './outbox.ts';
 import { PresenceReporter } from './presence.ts';
 
-/** How far one's changes have got. */
+/** Save state of the user's changes. */
 export type SaveState =
   { state: 'saved' } | { state: 'saving' } | { state: 'waiting'; why: string; count: number };
 
@@ -53,13 +53,13 @@ export interface LinkState {
   conflicts: number;
   /** What is being put together as a proposal; null: changes are made at once. */
   draft: readonly DraftStep[] | null;
-  /** Everybody who has the display open, oneself included. */
+  /** Windows that have the display open, this one included. */
   here: readonly Present[];
   /** One may not look at it any longer, or is signed out. */
   gone: 'display' | 'session' | null;
   canUndo: string | null;
   canRedo: string | null;
-  /** The last change somebody else made, for a quiet word. */
+  /** The last change by another user, for a notice. */
   heard: CommittedBatch | null;
 }
 
@@ -83,7 +83,7 @@ const KEEP_AFTER = 3000;
 const MAX_UNDO = 200;
 
 /**
- * A display as one browser has it: the server's scene in the query cache, one's own batches on top at once, sent one
+ * A display as one browser has it: the server's scene in the query cache, own batches applied on top at once, sent one
  * after the other, and everybody else's from the stream. What the server refuses comes off again and is shown.
  */
 export class DisplayLink {
@@ -241,7 +241,7 @@ export class DisplayLink {
     if (!this.draft) this.step(this.redoStack, this.undoStack);
   }
 
-  /** From now on changes are put together as a proposal: on one's own screen only. */
+  /** Begins a proposal: changes are collected and applied in this window only. */
   beginDraft(): void {
     this.draft ??= [];
     this.update();
@@ -330,7 +330,7 @@ export class DisplayLink {
         this.trouble = null;
         this.retryMs = 1000;
         this.acknowledge(batch);
-        // Where the server set who said it and when, that is what has landed.
+        // The committed changes carry the server's stamps.
         if (seq === this.document.seq + 1)
           this.advance(changes ? { id: `${batch.id} as landed`, changes } : batch, seq);
         // Otherwise the stream brings it, with what came before it.
@@ -379,7 +379,7 @@ export class DisplayLink {
       this.update();
       return;
     }
-    // Later changes of one's own to the same things would land unseen over the others': they belong to the matter.
+    // Later own changes to the same entities would overwrite the others' unseen: they belong to the conflict.
     const touched = new Set(batch.changes.map(({ kind, id }) => keyOf(kind, id)));
     const also = this.pending.filter(({ changes }) =>
       changes.some(({ kind, id }) => touched.has(keyOf(kind, id))),
@@ -393,7 +393,7 @@ export class DisplayLink {
       for (const [key, fields] of Object.entries(this.was.get(id) ?? {}))
         was[key] = { ...fields, ...was[key] };
     const conflict = conflictOf(this.document.scene, batches, was, problem.message);
-    // Where nobody changed what one changed oneself there is nothing to ask.
+    // Without a field changed by both sides there is nothing to decide.
     if (conflict.fields.some(({ clash }) => clash)) this.conflicts.push(conflict);
     else this.settleConflict(conflict, new Set());
     this.update();
@@ -474,7 +474,7 @@ export class DisplayLink {
     for (const listener of this.listeners) listener();
   }
 
-  /** The server's scene with one's own unsent batches on top; without what is only being proposed. */
+  /** The server's scene with own unsent batches, without the proposal being drafted. */
   private unsentScene(): Scene {
     let { scene } = this.document;
     // One that no longer fits is left out here; the server's refusal will say why.
@@ -522,7 +522,7 @@ function push(stack: Step[], entry: Step): void {
   if (stack.length > MAX_UNDO) stack.shift();
 }
 
-/** A server that has not answered for so long is told of; what was sent is not given up, ms. */
+/** Time without an answer after which the server is reported as slow, ms; the request goes on. */
 const ANSWER_MS = 5000;
 const isOffline = (error: unknown) => error instanceof ApiProblem && error.status === 0;
 

@@ -1,5 +1,5 @@
 const LISTEN_AGAIN_MS = 3000;
-/** A window nobody looks at gives its line back after this long: a browser has six to one server, for all windows. */
+/** Delay before a hidden window closes its stream: a browser allows six connections to a server over all windows. */
 const REST_AFTER_MS = 60_000;
 
 interface EventStreamOptions {

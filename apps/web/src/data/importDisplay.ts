@@ -12,7 +12,7 @@ const MAX_ARCHIVE_BYTES = 220_000_000;
 const AGAIN_MS = 5000;
 const MAX_TRIES = 24;
 
-/** @param tell told how many photos of how many are in @returns the new display's id and the photos that were not in the archive */
+/** @param tell receives progress (photos sent, photos in all) @returns the new display's id and the photos that were not in the archive */
 export async function importDisplay(
   file: File,
   tell: (done: number, of: number) => void,
@@ -49,7 +49,7 @@ function unpacked(name: string, bytes: Uint8Array): Record<string, Uint8Array> {
   }
 }
 
-/** Sends the photos of an archive to the new display, which draws them again: each is told by its new file then. */
+/** Sends the photos of an archive to the new display, which re-encodes them: each gets a new digest. */
 async function bringPhotos(
   id: string,
   files: Record<string, Uint8Array>,

@@ -42,7 +42,7 @@ export async function signOut(): Promise<void> {
   await signedOut();
 }
 
-/** Nobody is signed in here any more: what was seen is forgotten, and whoever asks is asked who they are. */
+/** Signed out: clears cached data and shows the sign-in page. */
 export async function signedOut(): Promise<void> {
   localStorage.removeItem(ME);
   localStorage.removeItem(DISPLAYS);

@@ -6,7 +6,7 @@ import type { BaseValues } from './conflicts.ts';
 /**
  * What the browser keeps for when the server cannot be reached: batches that were not acknowledged, and each display
  * as it was last seen. They survive a reload and a dead battery. One key a batch, so that two tabs never write over
- * each other's; each with its author, so that nobody sends another's.
+ * each other's; each with its author, so that no user sends another's batch.
  */
 const outbox = createStore('open-quarry', 'outbox');
 const documents = createStore('open-quarry-displays', 'documents');
@@ -35,7 +35,7 @@ export async function dropWaiting(displayId: string, batchId: string): Promise<v
   await del(`${displayId} ${batchId}`, outbox);
 }
 
-/** What somebody still has waiting for a display, oldest first. What cannot be read is left out. */
+/** A user's unsent batches of a display, oldest first. Unreadable ones are left out. */
 export async function waitingFor(displayId: string, user: string): Promise<WaitingBatch[]> {
   const all = await entries<IDBValidKey, unknown>(outbox);
   return all
@@ -69,5 +69,5 @@ export async function keptDocument(displayId: string, user: string): Promise<Kep
   return read.success ? read.data : null;
 }
 
-/** Forgets every kept display: whoever signs in next at this browser sees only their own. Waiting batches stay. */
+/** Forgets every kept display: the next user of this browser sees only their own. Waiting batches stay. */
 export const forgetDocuments = (): Promise<void> => clear(documents);

@@ -19,7 +19,7 @@ export class PresenceReporter {
     this.timer ??= setTimeout(() => this.send(), REPORT_EVERY_MS);
   }
 
-  /** The stream has opened anew: the server knows nothing of this window. */
+  /** The stream was reopened: the server has lost this window's whereabouts. */
   repeat(): void {
     this.reported = '';
     if (this.latest) this.report(this.latest);
@@ -34,7 +34,7 @@ export class PresenceReporter {
     const words = JSON.stringify(this.latest);
     if (!this.latest || words === this.reported) return;
     this.reported = words;
-    // Nobody misses it when it does not arrive: the next move tells again.
+    // A lost report does no harm: the next move reports again.
     api.here(this.displayId, this.client, this.latest).catch(() => {
       this.reported = '';
     });

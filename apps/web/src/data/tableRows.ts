@@ -41,7 +41,7 @@ function textOf(buffer: ArrayBuffer): string {
   }
 }
 
-/** A first line by which spreadsheet programs are told what parts the cells. */
+/** A first line that declares the separator to spreadsheet programs. */
 const SEPARATOR = /^sep=(.)\r?\n/i;
 
 /** @throws Error naming the row in which a quotation mark is not closed: what comes after it would be one cell */

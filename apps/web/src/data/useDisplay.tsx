@@ -51,7 +51,7 @@ export function useLink(): DisplayLink {
   return link;
 }
 
-/** A part of the display's state, as `useView` has it: one is drawn anew when that part is another. */
+/** A part of the display's state, like `useView`: the component renders again when that part changes. */
 export function useDisplay<T>(select: (state: LinkState) => T): T {
   const link = useLink();
   return useSyncExternalStore(link.subscribe, () => select(link.getState()));
@@ -95,7 +95,7 @@ export function useIsPlanner(): boolean {
   return role === 'owner' || role === 'planner';
 }
 
-/** An id for a new entity: the kind and something that nobody else makes. */
+/** An id for a new entity: the kind and a random suffix. */
 export function freshId(kind: Kind): string {
   return `${kind.toLowerCase()}-${crypto.randomUUID().slice(0, 13)}`;
 }

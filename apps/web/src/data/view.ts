@@ -44,7 +44,7 @@ interface View {
   cutLine: CutLine | null;
   /** The line measured last. */
   measured: CutLine | null;
-  /** The scene as it was when somebody said «keep this»: one display's, for as long as the page is open. */
+  /** The scene kept for comparison, of one display, while the page is open. */
   before: { display: string; scene: Scene; kept: string } | null;
   /** The board shows what was kept. */
   showsBefore: boolean;

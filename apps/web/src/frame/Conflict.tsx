@@ -6,7 +6,7 @@ import { Dialog, Loading } from '../ui/parts.tsx';
 /** The words of all fields come with it: asked for when they are needed. */
 const Choice = lazy(() => import('./ConflictChoice.tsx').then((file) => ({ default: file.ConflictChoice })));
 
-/** Changes of one's own that came too late: both versions, field by field, and whose shall stand. One after the other. */
+/** Conflict dialog: both versions field by field, one conflict after the other. */
 export function ConflictDialog() {
   const link = useLink();
   const conflict = useDisplay(({ conflict }) => conflict);
@@ -24,7 +24,7 @@ export function ConflictDialog() {
   );
 }
 
-/** The display is no longer one's to see, or one's session has ended. */
+/** The user lost access to the display, or the session has ended. */
 export function GoneDialog() {
   const gone = useDisplay(({ gone }) => gone);
   const save = useDisplay(({ save }) => save);

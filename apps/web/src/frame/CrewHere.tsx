@@ -62,7 +62,7 @@ export function useMarks(): Readonly<Record<string, number>> | undefined {
   return useQuery({ queryKey: keys.marks(link.id), queryFn: () => crewApi.marks(link.id) }).data;
 }
 
-/** Threads that have something this person has not read; worked out anew only when something is said or read. */
+/** Threads with unread messages; recomputed only when a message is added or read. */
 export function useUnread(): ReadonlySet<string> {
   const thread = useDisplay(({ scene }) => scene.thread);
   const reply = useDisplay(({ scene }) => scene.reply);

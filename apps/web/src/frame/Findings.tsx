@@ -10,7 +10,7 @@ import { Basis, Empty, Heading, Loading, SEVERITY } from '../ui/parts.tsx';
 import { useDerived } from '../workers/derived.tsx';
 import { PAGES } from './pages.ts';
 
-/** Findings that nobody has accepted, by severity. */
+/** Counts of open (not accepted) findings, by severity. */
 export function countOpen(findings: readonly EvaluatedFinding[]): Record<Severity, number> {
   const count = { error: 0, warning: 0, note: 0 };
   for (const { severity, accepted } of findings) if (!accepted) count[severity]++;
@@ -220,7 +220,7 @@ export function FindingItem({ finding, onGone }: { finding: EvaluatedFinding; on
           : !forbids &&
             !keeping && (
               <button type="button" className="link link-hover ink-2" onClick={() => setKeeping(true)}>
-                Keep it …
+                Accept with a reason …
               </button>
             )}
       </div>

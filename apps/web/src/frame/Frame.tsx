@@ -17,7 +17,7 @@ import { FindingsPanel, countOpen } from './Findings.tsx';
 import { ProposalBar } from './ProposalBar.tsx';
 import { KEY_LIST, PAGES, TOOL_LIST } from './pages.ts';
 
-/** How long after `g` a letter still means a page. */
+// How long after `g` a letter still means a page.
 /** The finder is loaded once the page has come to rest, or when it is asked for before. */
 const loadFinder = () => import('./Finder.tsx').then((module) => ({ default: module.Finder }));
 const Finder = lazy(loadFinder);

@@ -12,7 +12,7 @@ export function Avatar({ name, initials, ring }: { name: string; initials: strin
   );
 }
 
-/** Rings of people, told apart also by pattern on the board: named by their initials, never by colour alone. */
+/** Ring styles of people, distinct also by pattern on the board: named by their initials, never by colour alone. */
 const RINGS = ['#1f6a73', '#87590a', '#55652e', '#7a4b8c', '#3d5a99', '#8c3f5a'] as const;
 
 /** A ring for a person, the same on every page. */

@@ -1,6 +1,6 @@
 import { toast } from 'sonner';
 
-/** Puts a text into the clipboard and says so. @param what it is, as the words after say it: «The link» */
+/** Copies a text to the clipboard and confirms it. @param what noun for the confirmation: «The link» */
 export function CopyButton({ text, what }: { text: string; what: string }) {
   const copy = async () => {
     try {

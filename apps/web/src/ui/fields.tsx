@@ -10,7 +10,7 @@ import { MEASURES, formatMeasure, formatBothMeasures, type Measure } from './qua
 interface Committed {
   label: string;
   disabled?: boolean;
-  /** A word on what the number means; of a length, null leaves out that it is told the other way too. */
+  /** Hint under the field; for a length, null hides the conversion. */
   hint?: ReactNode;
   /** Hides the label from the eye, for fields in rows. */
   bare?: boolean;
@@ -26,7 +26,7 @@ interface FrameProps {
   wide?: boolean;
   /** The hint beside the field instead of under it. */
   beside?: boolean;
-  /** Only the field: in a row whose heading says what it is. */
+  /** Only the field, for a row with column headings. */
   bare?: boolean;
 }
 
@@ -153,7 +153,7 @@ export function QuantityField(props: QuantityProps & { value: number; onCommit: 
   return <LengthInput {...props} onCommit={(value) => value !== null && props.onCommit(value)} />;
 }
 
-/** The same for a length that need not be said: an empty field is null. @param props.none what is shown then */
+/** An optional length: an empty field is null. @param props.none placeholder */
 export function OptionalQuantityField(
   props: QuantityProps & { value: number | null; none: string; onCommit: (value: number | null) => void },
 ) {

@@ -1,7 +1,7 @@
 import { useId, type ComponentProps } from 'react';
 import { z } from 'zod';
 
-/** Fields of forms that are sent as a whole, with the reason under the one that is not right. */
+// Fields of forms that are sent as a whole, with the reason under the one that is not right.
 
 export const passwordText = z.string().min(12, 'A password has at least 12 characters.');
 /** What a new account asks. */

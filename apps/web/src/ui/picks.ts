@@ -1,6 +1,6 @@
 import { listOf, type Scene } from '@quarry/core/document';
 
-/** What one may pick of a display's sections and people, by letter and by name. */
+// What one may pick of a display's sections and people, by letter and by name.
 
 export const sectionOptions = (scene: Scene, none?: string) => [
   ...(none === undefined ? [] : [{ value: '', word: none }]),

@@ -34,7 +34,7 @@ const DRYING_CAUTIONS: Readonly<Record<Drying, string>> = {
   paint: 'Paint: outdoors or at an open window, a mask against vapours if sprayed, no flame near.',
 };
 
-/** The caution for what dries, with how long it was said to take. */
+/** The caution for what dries, with its drying time. */
 export const dryingCaution = (what: Drying, long: string): string =>
   `${DRYING_CAUTIONS[what]} Nobody is needed for ${long}; what the maker says of the time, local rules and qualified people decide.`;
 

@@ -51,7 +51,7 @@ import { outlook, type OutlookAnswer } from '@quarry/core/progress';
 import { tableLoads, type TableLoad } from '@quarry/core/venue';
 import { bestMoves, reachOf, type TableMove, type Reach } from '@quarry/core/reach';
 
-/** A square of the relief with its contours: what is drawn anew when something in it changes. */
+/** A square of the relief with its contours: redrawn when something in it changes. */
 export interface Tile extends Rect {
   contours: Contour[];
 }
@@ -63,7 +63,7 @@ export interface GroundStep {
   whole: boolean;
 }
 
-/** What the core says of a scene: how far one must reach, and every finding. */
+/** Reach and findings of a scene. */
 export interface Judgement {
   reach: Reach;
   findings: EvaluatedFinding[];
@@ -170,7 +170,7 @@ const worker = {
       [...arrays, ...lines].map(({ buffer }) => buffer),
     );
   },
-  /** What is to be said of the scene after a change: asked of another worker. */
+  /** Evaluates the scene after a change, in a second worker. */
   judge(delta: readonly Delta[], today: string): Judgement {
     follow(delta);
     const relief = followed();
@@ -225,7 +225,7 @@ const worker = {
     };
   },
   /** What another cutting of it would come to. */
-  rival(cutting: Cutting, origin: { x: number; y: number }): Arrangement | null {
+  alternative(cutting: Cutting, origin: { x: number; y: number }): Arrangement | null {
     const taken = reduce(scene, adoptCutting(scene, cutting, origin));
     return taken.ok ? arrangementOf(taken.scene, followed(), judgeOfSeams()) : null;
   },

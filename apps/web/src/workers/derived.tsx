@@ -153,7 +153,7 @@ function merged(before: CompiledGround | null, { relief, tiles, whole }: GroundS
   return { relief, tiles: before.tiles.map((tile) => fresh.get(`${tile.x} ${tile.y}`) ?? tile) };
 }
 
-/** A part of what the core says of the scene. */
+/** Selects a part of the derived data. */
 export function useDerived<T>(select: (state: SurveyState) => T): T {
   const store = use(SurveyContext);
   if (!store) throw new Error('this part belongs inside a survey');

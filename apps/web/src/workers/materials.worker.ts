@@ -37,7 +37,7 @@ export interface Materials {
   mass: MassRaster;
   /** What is needed now and was not before the last change that needed anything else. */
   changed: NeedChange[];
-  /** How many blocks were counted anew for it. */
+  /** Number of blocks that were counted, not cached. */
   fresh: number;
 }
 
@@ -61,7 +61,7 @@ function followed(): Compiled {
 }
 
 const worker = {
-  /** Counts what a change needs and nets it. @param onBlock told how many blocks of how many are counted */
+  /** Counts what a change needs and nets it. @param onBlock receives progress (blocks done, blocks in all) */
   materials(delta: readonly Delta[], onBlock: (done: number, of: number) => void): Materials {
     scene = withDelta(scene, delta);
     const before = compiled;

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { costUnder, type Cutting, type CutProblem, type Alternative } from '@quarry/core/cut';
 import type { CutWorker } from './cut.worker.ts';
 
-/** A rival's best cutting so far, and what it costs by the Brief's weights. */
+/** A alternative's best cutting so far, and what it costs by the Brief's weights. */
 export interface AlternativeFound {
   cutting: Cutting;
   cost: number;
@@ -20,7 +20,7 @@ export interface AlternativeRun {
 }
 const IDLE: AlternativeRun = { state: 'idle', stopped: false, found: {}, bound: 0, reasons: [] };
 
-/** One search for all rivals, in a worker of its own that can be ended at any moment; the best so far are kept. */
+/** One search for all alternatives, in a worker of its own that can be ended at any moment; the best so far are kept. */
 export function useAlternatives() {
   const [run, setRun] = useState<AlternativeRun>(IDLE);
   const worker = useRef<Worker | null>(null);
@@ -36,18 +36,18 @@ export function useAlternatives() {
       const mine = new Worker(new URL('./cut.worker.ts', import.meta.url), { type: 'module' });
       worker.current = mine;
       setRun({ ...IDLE, state: 'running' });
-      const better = (rival: Alternative, stated: CutProblem, cutting: Cutting) => {
+      const better = (alternative: Alternative, stated: CutProblem, cutting: Cutting) => {
         if (worker.current !== mine) return;
         const cost = costUnder(problem, cutting, stated);
         setRun((now) => {
-          const before = now.found[rival];
+          const before = now.found[alternative];
           // The lightest is another problem each time: the latest counts. Of the others the cheaper by their own weights.
           const keeps =
-            before && rival !== 'lightest' && before.cutting.cost.total < cutting.cost.total - 1e-9;
+            before && alternative !== 'lightest' && before.cutting.cost.total < cutting.cost.total - 1e-9;
           return {
             ...now,
-            found: keeps ? now.found : { ...now.found, [rival]: { cutting, cost } },
-            bound: rival === 'balanced' ? Math.max(now.bound, cutting.bound) : now.bound,
+            found: keeps ? now.found : { ...now.found, [alternative]: { cutting, cost } },
+            bound: alternative === 'balanced' ? Math.max(now.bound, cutting.bound) : now.bound,
           };
         });
       };
@@ -57,7 +57,7 @@ export function useAlternatives() {
         end();
       };
       wrap<CutWorker>(mine)
-        .rivals(problem, seconds, proxy(better))
+        .alternatives(problem, seconds, proxy(better))
         .then(done, (error: unknown) => done([error instanceof Error ? error.message : String(error)]));
     },
     stop() {

@@ -7,7 +7,7 @@ import { useCounts } from './useCounts.ts';
 const RUNS = 5000;
 /** One seed for all: two people see the same odds. */
 const SEED = 1;
-/** Changes of guesses and calendars are waited for this long before the odds are played anew, ms. */
+/** Debounce before the forecast runs again, ms. */
 const PLAY_AFTER = 400;
 
 /** When the display will be done, with odds, a moment after each change; null until it is counted and played. */

@@ -4,7 +4,7 @@ import type { CoreWorker } from './core.worker.ts';
 import { useDerived } from './derived.tsx';
 
 /**
- * What the worker says of the scene as it was last judged, asked again whenever that or `about` changes; the last
+ * Queries the worker about the last evaluated scene, repeated when that or `about` changes; the last
  * answer stays until the next is there.
  * @param ask null: nothing to ask
  */
@@ -25,7 +25,7 @@ export function useWorkerQuery<P extends Promise<unknown>>(
     return () => {
       wanted = false;
     };
-    // The question itself is told by `about`.
+    // `about` identifies the question.
   }, [core, judgement, about, ask === null]);
   return answer?.about === about ? answer.value : null;
 }

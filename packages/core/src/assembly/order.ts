@@ -38,7 +38,7 @@ const DRESSING: readonly Kind[] = ['tree', 'figure', 'flag'];
 
 /**
  * Works out the order of building up: a module before what stands on it; of two neighbours the one farther from
- * where one can stand first, so that nobody leans over what is done; seams pinned once both sides stand, then what
+ * where one can stand first, so that no builder leans over finished modules; seams pinned once both sides stand, then what
  * lies over them; loose buildings, then their parts from below; trees, figures and flags last, the far ones first.
  */
 export function buildUp(scene: Scene, relief: Relief, reach: Reach): BuildUp {
@@ -196,7 +196,7 @@ function dressingOn(scene: Scene, module: Module): number {
 export interface Freed {
   /** In the order of taking off; the module itself is not among them. */
   off: { words: string; module: string | null }[];
-  /** Modules that must be out of the way because nobody reaches over them. */
+  /** Modules that must be out of the way because they are too deep to reach over. */
   way: string[];
 }
 

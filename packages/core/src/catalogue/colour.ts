@@ -9,7 +9,7 @@ import {
 } from 'culori';
 import { PALETTE, type Colour } from './palette.ts';
 
-/** How colours look and how far two are apart. */
+// How colours look and how far two are apart.
 
 /** CIE L*a*b*, D65 white, from sRGB (IEC 61966-2-1). */
 export interface Lab {

@@ -1,7 +1,5 @@
-/**
- * The palette: colours named after stones, plants and weather. Values are sRGB, chosen for this program; people map
- * the names of their own lists to them by alias.
- */
+// The palette: colours named after stones, plants and weather. Values are sRGB, chosen for this program; people map
+// the names of their own lists to them by alias.
 
 export const FINISHES = ['solid', 'clear', 'metal', 'glow'] as const;
 export type Finish = (typeof FINISHES)[number];
@@ -15,7 +13,7 @@ export interface Colour {
   finish: Finish;
 }
 
-/** Wherever nobody sees it: a piece in whatever colour is at hand. */
+/** Placeholder for hidden pieces: any colour that is in stock. */
 export const ANY_COLOUR = 'any';
 
 const SOLID = `Chalk f4f2ec · Limestone e3dccb · Bone d8cfb4 · Sandbank cdb98a · Straw e6d08a · Primrose f2e27a · Gorse f0c419 ·
@@ -50,6 +48,6 @@ const BY_ID = new Map(PALETTE.map((colour) => [colour.id, colour]));
 /** A colour by its id; null for «any» and for what the palette does not have. */
 export const colourOf = (id: string): Colour | null => BY_ID.get(id) ?? null;
 
-/** What a colour is called: its name, «any colour», or the id itself when nobody knows it. */
+/** What a colour is called: its name, «any colour», or the id itself when the palette does not list it. */
 export const colourName = (id: string): string =>
   id === ANY_COLOUR ? 'any colour' : (colourOf(id)?.name ?? id);

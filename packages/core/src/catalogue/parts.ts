@@ -1,14 +1,12 @@
 import { MM_PER_PLATE, MM_PER_STUD } from '../grid/index.ts';
 
-/**
- * The catalogue: families of parts with sizes in studs and heights in plates. An id is made of family and size, so
- * that nobody has to look one up: `brick-2x4`, `slope-1x2-45`, `rock-panel-4x6x6`. Sizes and shares are common
- * practice, no source.
- */
+// The catalogue: families of parts with sizes in studs and heights in plates. An id is made of family and size, so
+// that no lookup table is needed: `brick-2x4`, `slope-1x2-45`, `rock-panel-4x6x6`. Sizes and shares are common
+// practice, no source.
 
 interface FamilySpec {
   word: string;
-  /** Height when the id says none, plates. */
+  /** Height of parts whose id has no height suffix, plates. */
   height: number;
   /** How its plastic is spread: a hollow shell with studs, a smooth shell, half a shell, or a share of its box. */
   body: 'studded' | 'smooth' | 'slanted' | number;
@@ -16,7 +14,7 @@ interface FamilySpec {
   dear: number;
   /** What is usually bought over the count, percent (a default of ours). */
   spares: number;
-  /** Width is told before depth: it has a front. Else the shorter side comes first. */
+  /** The part has a front, so width precedes depth. Else the shorter side comes first. */
   fronted?: boolean;
 }
 
@@ -63,7 +61,7 @@ const spec = (family: Family): FamilySpec => FAMILIES[family];
 const PART_ID = /^([a-z]+(?:-[a-z]+)*)-(\d{1,2})x(\d{1,2})(?:x(\d{1,2})(p?))?(?:-(\d{2}))?$/;
 
 /**
- * The id of a part. The height is told in bricks (`x3`) or, where no whole number of them makes it, in plates
+ * The id of a part. The height suffix is in bricks (`x3`) or, where no whole number of them makes it, in plates
  * (`x2p`), and only when it is not the family's usual one.
  */
 export function partId(family: Family, w: number, d: number, h?: number, angle?: number): string {
@@ -95,12 +93,12 @@ function readPart(id: string): Part | null {
   const h = match[4] === undefined ? spec(family).height : Number(match[4]) * (match[5] === 'p' ? 1 : 3);
   const angle = match[6] === undefined ? undefined : Number(match[6]);
   if (w < 1 || d < 1 || w > 64 || d > 64 || h < 1) return null;
-  // An id is told one way only.
+  // Each part has one canonical id.
   if (partId(family, w, d, h, angle) !== id) return null;
   return { id, family, w, d, h, ...(angle === undefined ? {} : { angle }) };
 }
 
-/** «brick 2×4», «slope 1×2 45°», «rock panel 4×6×6»; ids that nobody can read are said as they are. */
+/** «brick 2×4», «slope 1×2 45°», «rock panel 4×6×6»; an id that cannot be parsed is returned unchanged. */
 export function partName(id: string): string {
   const part = partOf(id);
   if (!part) return id;
@@ -122,7 +120,7 @@ const TUBE = Math.PI * (3.255 ** 2 - 2.4 ** 2);
 
 /**
  * What a part weighs by its volume, grams: walls, top, studs and tubes of a shell, or a share of its box. A builder
- * who weighs twenty of them knows better: see `grams` of a part of one's own.
+ * a weighed part overrides it: see `grams` of a part type.
  */
 export function gramsOf(part: Part): number {
   const [w, d, h] = [part.w * MM_PER_STUD - PLAY, part.d * MM_PER_STUD - PLAY, part.h * MM_PER_PLATE];
@@ -198,7 +196,7 @@ export const isListed = (id: string): boolean => KNOWN.has(id);
 
 /**
  * A part by what people call it: an id, or «brick 2x4», «2 × 4 brick», «2x4 plate», «slope 45 2x1». The size may be
- * told either way round; a height in bricks may follow («brick 2x4x3»), or in plates («slope 1x1 of 2 plates 30°»).
+ * sizes in either order; a height in bricks may follow («brick 2x4x3»), or in plates («slope 1x1 of 2 plates 30°»).
  */
 export function partNamed(word: string): Part | null {
   const plain = word
@@ -235,7 +233,7 @@ export function partNamed(word: string): Part | null {
   return partOf(ids.find(isListed) ?? ids[0]);
 }
 
-/** Grams of one piece: as weighed, else by volume; a part that nobody knows weighs as a brick 2×2. */
+/** Grams of one piece: as weighed, else by volume; an unknown part counts as a brick 2×2. */
 export function gramsOfPart(
   id: string,
   known: Readonly<Record<string, { grams: number | null }>> = {},

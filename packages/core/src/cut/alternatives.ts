@@ -20,17 +20,17 @@ const MUCH = 20;
 export const LIGHTER = [0.6, 0.75, 0.9] as const;
 
 /**
- * A rival's problem.
+ * A alternative's problem.
  * @param heaviest of the balanced cutting, kg, and the share of it that the lightest one may reach
  */
 export function alternativeProblem(
   problem: CutProblem,
-  rival: Alternative,
+  alternative: Alternative,
   heaviest = Infinity,
   share = 1,
 ): CutProblem {
   const { weights, module } = problem;
-  switch (rival) {
+  switch (alternative) {
     case 'balanced':
       return problem;
     case 'fewest':
@@ -48,9 +48,10 @@ export function alternativeProblem(
   }
 }
 
-/** What a rival's cutting costs by the weights of another problem of the same scene. */
-export function costUnder(problem: CutProblem, { modules, cost }: Cutting, rival: CutProblem): number {
-  const seams = rival.weights.seam > 0 ? (cost.seams / rival.weights.seam) * problem.weights.seam : 0;
+/** What a alternative's cutting costs by the weights of another problem of the same scene. */
+export function costUnder(problem: CutProblem, { modules, cost }: Cutting, alternative: CutProblem): number {
+  const seams =
+    alternative.weights.seam > 0 ? (cost.seams / alternative.weights.seam) * problem.weights.seam : 0;
   return cost.bases + problem.weights.module * modules.length + seams;
 }
 

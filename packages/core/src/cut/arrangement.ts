@@ -10,10 +10,10 @@ import { baseGroundOf, rimsOf } from './rim.ts';
 import { SEAM_COSTS, seamClassifier, type SeamOver } from './seamCosts.ts';
 import { neighboursOf } from './seams.ts';
 
-/** What a way of dividing the scene comes to: of the modules there are, or of a rival laid in their place. */
+/** What a way of dividing the scene comes to: of the modules there are, or of a alternative laid in their place. */
 export interface Arrangement {
   modules: number;
-  /** By the Brief's weights, whoever made the cutting. */
+  /** Cost by the Brief's weights, for solved and manual cuttings alike. */
   cost: { bases: number; modules: number; seams: number; total: number };
   bought: { w: number; d: number; count: number }[];
   loads: ModuleLoad[];

@@ -81,7 +81,7 @@ export function gridOf(problem: CutProblem): Grid {
     const { x0, y0, x1, y1 } = cellsOf(part);
     for (let row = y0; row < y1; row++) inside.fill(1, row * columns + x0, row * columns + x1);
   }
-  // What a seam costs is told by the 8-stud cells beside it; a line of larger cells takes the sum of its pieces.
+  // Seam costs are given per 8-stud cell; a line of larger cells takes the sum of its pieces.
   const dear = new Float64Array(small.columns * small.rows);
   for (const { cost, ...part } of problem.seamCost ?? []) {
     const west = Math.max(0, (part.x - x) / CELL);
@@ -149,7 +149,7 @@ export function gridOf(problem: CutProblem): Grid {
       w: Math.abs(pin.x2 - pin.x1),
       d: Math.abs(pin.y2 - pin.y1),
     });
-    // Off the lattice no seam can be: `plainFaults` says so.
+    // A seam off the grid is infeasible: `plainFaults` reports it.
     if ((pin.x1 === pin.x2 ? pin.x1 - x : pin.y1 - y) % cell !== 0) continue;
     if (pin.x1 === pin.x2 && part.x0 <= columns && part.y1 > part.y0)
       pinnedV.fill(1, part.x0 * rows + part.y0, part.x0 * rows + part.y1);

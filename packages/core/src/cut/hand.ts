@@ -247,11 +247,11 @@ export interface PartitionDiff<T extends Rect> {
 /** The smallest parts of another cutting that can be taken by themselves; parts that are the same are left out. */
 export function partitionDiffs<T extends Rect>(
   modules: readonly Module[],
-  rival: readonly T[],
+  alternative: readonly T[],
 ): PartitionDiff<T>[] {
   const blocks: PartitionDiff<T>[] = [];
   const open = new Set(modules);
-  const left = new Set(rival);
+  const left = new Set(alternative);
   for (const module of modules) {
     if (!open.delete(module)) continue;
     const block: PartitionDiff<T> = { here: [module], there: [] };

@@ -12,7 +12,7 @@ const COOLING = 600;
 
 /**
  * Improves a cutting window by window (large-neighbourhood search; Shaw 1998): a few neighbouring modules are taken
- * out and what they covered is cut anew by the best straight cuts, at base prices that know the stock left. A cutting
+ * out and what they covered is cut again by the best straight cuts, at base prices that know the stock left. A cutting
  * a little worse is worked on for a while, so that the search does not stay in the first hollow.
  * @param random numbers from 0 to 1, the same for the same seed
  */
@@ -34,7 +34,7 @@ export class Improver {
   }
 
   /**
-   * Cuts windows anew until `stop` says so, or no more than `most` of them.
+   * Re-cuts windows until `stop` returns true, or no more than `most` of them.
    * @param prices what a base is worth with the stock in mind, by the bound's prices: one of the scenarios tried
    * @returns whether the best became better
    */

@@ -62,7 +62,7 @@ export class Lagrange {
     return this.reach < MIN_STEP;
   }
 
-  /** Moves the prices until `stop` says so. @param upper cost of the best known cutting */
+  /** Moves the prices until `stop` returns true. @param upper cost of the best known cutting */
   run(upper: number, stop: () => boolean): void {
     while (!this.settled && upper - this.bound > 1e-6 && !stop()) this.round(upper);
   }

@@ -85,7 +85,7 @@ export function seamClassifier(scene: Scene, relief: Relief): (line: GridLine) =
     if (crossings.some(({ kind }) => kind === 'track')) return 'track';
     const pairs = pairsAlong(relief, line);
     if (pairs.length === 0) return 'flat';
-    // Along the middle of a track's bed no crossing tells of it.
+    // Along the middle of a track's bed no crossing reports it.
     const owners = pairs.map(({ a, b }) => [ownerAt(relief, a)?.kind, ownerAt(relief, b)?.kind]);
     if (owners.some(([a, b]) => a === 'track' && b === 'track')) return 'forbidden';
     if (crossings.some(({ kind, angle }) => kind === 'way' && angle > SQUARE_WITHIN)) return 'slanted';

@@ -438,13 +438,13 @@ describe('by hand', () => {
         modules: [moduleAt('A1', 0, 0, 48, 32), moduleAt('A2', 48, 0, 32, 32), moduleAt('A3', 80, 0, 16, 32)],
       }),
     );
-    const rival = [
+    const alternative = [
       { x: 0, y: 0, w: 16, d: 32 },
       { x: 16, y: 0, w: 32, d: 32 },
       { x: 48, y: 0, w: 48, d: 32 },
     ];
     expect(
-      partitionDiffs(Object.values(scene.module), rival).map(({ here, there }) => [
+      partitionDiffs(Object.values(scene.module), alternative).map(({ here, there }) => [
         here
           .map(({ name }) => name)
           .sort()

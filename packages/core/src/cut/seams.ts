@@ -170,7 +170,7 @@ function streetAlong(
   return places.size === 0 ? null : [...places.values()].sort((p, q) => p.from - q.from);
 }
 
-/** What a sheet says, as it is written down when somebody signs. */
+/** The signed contents of a seam sheet. */
 export function edgeOf({ neighbours: { line }, studs }: SeamSheet): NonNullable<Seam['agreed']> {
   const side = (which: SeamSide) =>
     studs.map((pair) => pair?.[which] ?? { height: 0, ground: '', exact: false });
@@ -194,7 +194,7 @@ export interface EdgeDifference {
   ground: { was: string; now: string } | null;
 }
 
-/** How an agreement stands: nobody signed, one did, both did, or what they signed is no longer so. */
+/** State of an agreement: unsigned, signed by one side, by both, or outdated by later changes. */
 export type SeamState =
   | { state: 'open' }
   | { state: 'half'; side: SeamSide }
@@ -203,7 +203,7 @@ export type SeamState =
 
 /**
  * Compares what was signed with the plan as it is. Streets, ways and tracks may not differ at all, rough ground by
- * the seam's tolerance; a seam that lies elsewhere now has to be signed anew.
+ * the seam's tolerance; a seam that lies elsewhere now has to be signed again.
  */
 export function seamState(seam: Seam | undefined, sheet: SeamSheet): SeamState {
   if (!seam?.agreed || seam.signs.length === 0) return { state: 'open' };
@@ -238,7 +238,7 @@ function differencesOf(
   );
 }
 
-/** Studs in a row that stand wrong by the same: what a builder is told to do. */
+/** A run of studs with the same height error, as one instruction to a builder. */
 export interface SeamRemedy {
   side: SeamSide;
   from: number;
@@ -252,7 +252,7 @@ export interface SeamRemedy {
 
 /**
  * What stands against what is agreed (or, where nothing is, planned): the list to mend by.
- * Studs nobody has read are not judged.
+ * Studs without a reading are not evaluated.
  */
 export function seamRemedies(seam: Seam, sheet: SeamSheet): SeamRemedy[] {
   const { a, b, line } = sheet.neighbours;

@@ -27,7 +27,7 @@ export interface SolveOptions {
   stopped?: () => boolean;
 }
 
-/** Windows cut anew before the first bound is worked out, and how long that may take, s. */
+/** Windows re-cut before the first bound is worked out, and how long that may take, s. */
 const FIRST_WINDOWS = 150;
 const FIRST_SECONDS = 0.15;
 /** Share of the time that the price bound may take at once, with the relaxation to follow and without. */
@@ -35,7 +35,7 @@ const FIRST_BOUND_SHARE = 0.05;
 const BOUND_SHARE = 0.25;
 /** Then search and bound take turns of so many seconds. */
 const TURN_SECONDS = 0.25;
-/** Shortest time between two cuttings that are told, s: each is verified. */
+/** Shortest time between two progress reports, s: each is verified. */
 const TELL_SECONDS = 0.08;
 /** Share of the time after which an unfinished relaxation gives way to looking for better cuttings. */
 const RELAXATION_SHARE = 0.55;
@@ -46,7 +46,7 @@ const MAX_POOL = 40_000;
 
 /**
  * Cuts a region into modules on bases at least cost. First the best straight-cut answers under a few prices for the
- * stock, in tens of milliseconds; then windows of it cut anew, with a bound by prices (`Lagrange`); for regions not
+ * stock, in tens of milliseconds; then windows of it are re-cut, with a bound by prices (`Lagrange`); for regions not
  * too large the linear relaxation by column generation and HiGHS over the candidates that can still beat the best
  * (reduced cost within the gap), which keeps the bound proven; for others more windows and a better bound in turn.
  * Every cutting handed out has passed `verifyCutting`.
@@ -216,7 +216,7 @@ class Search {
     this.tell(false);
   }
 
-  /** Tells of the best and the bound, verified, unless it has just told of others. */
+  /** Reports the best cutting and the bound, verified, at most every `TELL_SECONDS`. */
   private tell(always: boolean): void {
     const { best, bound, told } = this;
     const at = this.elapsed();

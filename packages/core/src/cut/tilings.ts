@@ -7,7 +7,7 @@ interface Piece {
   d: number;
 }
 
-/** One way to cover a module with bases: how many of each; where they lie is worked out when somebody asks. */
+/** One way to cover a module with bases: how many of each; their positions are computed on demand. */
 export interface Tiling {
   counts: readonly number[];
   /** In cells of a module that lies w ≤ d; `placed` turns them. */
@@ -47,7 +47,7 @@ interface Join {
  * Which vectors of base counts cover a w × d module exactly. The search fills the lowest, leftmost notch of a
  * skyline, which reaches every tiling by rectangles, and remembers the vectors from each skyline on.
  * One tiling is kept for each vector: cost looks only at the counts. Past its limits of work the tilings by straight
- * cuts stand in, and the size is told to be incomplete.
+ * cuts stand in, and the size is marked incomplete.
  */
 export class TilingBook {
   private readonly known = new Map<number, Tilings>();
@@ -55,7 +55,7 @@ export class TilingBook {
   private readonly shapes: { w: number; d: number; base: number }[];
   private workLeft = MAX_WORK;
 
-  /** @param cell side of the cells that sizes are told in, studs */
+  /** @param cell cell side in which sizes are given, studs */
   constructor(
     private readonly problem: CutProblem,
     private readonly cell: number = CELL,

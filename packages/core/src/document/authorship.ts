@@ -2,9 +2,9 @@ import type { Change } from './change.ts';
 import { KINDS, type Kind } from './schema.ts';
 import type { Scene } from './scene.ts';
 
-// Who said something and when: fields that only the server sets.
+// Authorship stamps (author and time): fields that only the server sets.
 
-/** Fields that name the author, a person of the display or anybody by name, and the moment it was first said. */
+/** Fields that hold the author (a person of the display, or a free name) and the time of creation. */
 const AUTHORED: Partial<Record<Kind, { by: 'person' | 'name'; at: boolean }>> = {
   thread: { by: 'person', at: true },
   reply: { by: 'person', at: true },
@@ -40,7 +40,7 @@ export function authorOf(scene: Scene, kind: Kind, id: string): Stamp | null {
 
 /**
  * A change with the fields that say who and when set as they are, whatever was sent.
- * @param former the stamp of what was removed and now comes back: it stays the word of whoever said it
+ * @param former the stamp of what was removed and now comes back: the original author is kept
  */
 export function stamped(change: Change, author: Author, former: Stamp | null): Change {
   const fields = AUTHORED[change.kind];
@@ -50,7 +50,7 @@ export function stamped(change: Change, author: Author, former: Stamp | null): C
     const stamp = former ?? { by, at: author.at };
     return { ...change, data: { ...change.data, by: stamp.by, ...(fields.at ? { at: stamp.at } : {}) } };
   }
-  // A finding is accepted anew by whoever says so now; advice is answered by whoever answers it.
+  // Accepting a finding again, or answering advice, takes the stamp of the present author.
   if (change.kind === 'acceptance') return { ...change, set: { ...change.set, by, at: author.at } };
   const { answeredBy } = change.set;
   return change.kind === 'thread' && answeredBy !== undefined && answeredBy !== null
@@ -58,7 +58,7 @@ export function stamped(change: Change, author: Author, former: Stamp | null): C
     : change;
 }
 
-/** Why a patch may not be made by anybody: it says that somebody else said something, or at another time. */
+/** Reason to refuse a patch that forges an author or a time; null when it forges neither. */
 export function forgery(scene: Scene, change: Change): string | null {
   const fields = AUTHORED[change.kind];
   if (!fields || change.op !== 'patch' || change.kind === 'acceptance') return null;

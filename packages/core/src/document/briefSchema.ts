@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { name, plates, reference, size } from './fields.ts';
 
-/** What the brief lists: required pieces, dates, rooms with their true size, vehicles and furniture. */
+// What the brief lists: required pieces, dates, rooms with their true size, vehicles and furniture.
 
 export const FURNITURE_USES = ['seat', 'table', 'counter', 'doorway'] as const;
 export type FurnitureUse = (typeof FURNITURE_USES)[number];

@@ -4,7 +4,7 @@ import { isPlanKind, placeIn } from './place.ts';
 import { kindSchema, type Entity, type Kind, type Reply, type Thread } from './schema.ts';
 import { keyOf, labelOf, listOf, type Scene } from './scene.ts';
 
-/** Advice, and the sections that things belong to. */
+// Advice, and the sections that things belong to.
 
 /** The section a thing belongs to: the one it names, or the one its middle lies in; null: none. */
 export function sectionOfEntity(scene: Scene, kind: Kind, id: string): string | null {
@@ -66,17 +66,17 @@ export const repliesOf = (scene: Scene, thread: string): Reply[] =>
     .filter((reply) => reply.thread === thread)
     .sort((a, b) => (a.at ?? '').localeCompare(b.at ?? '') || (a.id < b.id ? -1 : 1));
 
-/** A number that grows with everything said in a thread: what somebody has read is a stamp of that moment. */
+/** Read marker of a thread: a number that grows with each message and answer. */
 export const stampOf = (scene: Scene, thread: Thread): number =>
   repliesOf(scene, thread.id).reduce((sum, { v }) => sum + v, thread.v);
 
-/** Threads in which something is said that somebody has not read; one's own words are read. @param marks stamps by thread */
+/** Threads with messages that a person has not read; a person's own messages count as read. @param marks stamps by thread */
 export function unreadThreads(
   scene: Pick<Scene, 'thread' | 'reply'>,
   person: string | null,
   marks: Readonly<Record<string, number>>,
 ): Set<string> {
-  // The stamps of all threads in one pass over the answers: this is asked again with everything that is said.
+  // The stamps of all threads in one pass over the answers: this runs again with each new message.
   const stamps = new Map(Object.values(scene.thread).map(({ id, v }) => [id, v]));
   for (const { thread, v } of Object.values(scene.reply)) stamps.set(thread, (stamps.get(thread) ?? 0) + v);
   return new Set(

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { idSchema, line, name, position, prose, reference } from './fields.ts';
 import { depthOf } from './nesting.ts';
 
-/** What people say to each other about a display: advice with its answers, and the reports that go out. */
+// What people say to each other about a display: advice with its answers, and the reports that go out.
 
 export const THREAD_STATES = ['open', 'accepted', 'declined', 'resolved'] as const;
 export type ThreadState = (typeof THREAD_STATES)[number];
@@ -68,7 +68,7 @@ export const replySchema = z.strictObject({
   mentions,
 });
 
-/** What went out to everybody at one moment: the log between two of its numbers, in somebody's words. */
+/** A published report: the log between two sequence numbers, with its author's text. */
 export const reportSchema = z.strictObject({
   name,
   section: reference.default(null),
@@ -78,7 +78,7 @@ export const reportSchema = z.strictObject({
   fromAt: when,
   at: when,
   by: reference.default(null),
-  /** Markdown: the first lines of the report as somebody edited them. */
+  /** Markdown: the edited first lines of the report. */
   text: prose().max(20_000).default(''),
   /** On the share page for everybody to read. */
   published: z.boolean().default(false),

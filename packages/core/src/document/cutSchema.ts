@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { idSchema, money, name, plates, wholeSize, wholeStud } from './fields.ts';
 
-/** How the scene is divided for carrying: base sizes, modules, and what is agreed about the seams between them. */
+// How the scene is divided for carrying: base sizes, modules, and what is agreed about the seams between them.
 
 export const baseTypeSchema = z.strictObject({
   w: wholeSize,
@@ -19,7 +19,7 @@ export const moduleSchema = z.strictObject({
   w: wholeSize,
   d: wholeSize,
   bases: z.array(z.strictObject({ x: wholeStud, y: wholeStud, w: wholeSize, d: wholeSize })).max(2000),
-  /** A locked module stays as it is when the rest is cut anew. */
+  /** A locked module is kept when the rest is cut again. */
   locked: z.boolean().default(false),
 });
 

@@ -24,7 +24,7 @@ export function deltaOf(before: Scene, after: Scene): Delta[] {
   });
 }
 
-/** One's own change comes back from the server as another object that says the same. */
+/** An acknowledged change comes back from the server as another object with equal content. */
 const isSame = (a: Entity<Kind> | undefined, b: Entity<Kind>): boolean =>
   a === b || (a?.v === b.v && JSON.stringify(a) === JSON.stringify(b));
 

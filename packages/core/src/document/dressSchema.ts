@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { halfStud, line, name, plates, position, size, studArea, text } from './fields.ts';
 import { SIDES, area, linePoints } from './terrainSchema.ts';
 
-/** What stands on the ground: buildings, walls, repeats, planting, figures, and what people leave as signs. */
+// What stands on the ground: buildings, walls, repeats, planting, figures, and what people leave as signs.
 
 export const WINDS = ['n', 'ne', 'e', 'se', 's', 'sw', 'w', 'nw'] as const;
 export const WIND_WORDS: Record<(typeof WINDS)[number], string> = {
@@ -51,7 +51,7 @@ export const plotSchema = z.strictObject({
   /** The side with the street door; the sides that are worth showing. */
   front: z.enum(SIDES).default('s'),
   goodSides: z.array(z.enum(SIDES)).max(4).default([]),
-  /** Depth of its pavement, studs; null: not said. */
+  /** Depth of its pavement, studs; null: unknown. */
   pavement: halfStud.min(0).max(64).nullable().default(null),
   connectors: z.enum(CONNECTORS).default('unsaid'),
   /** Height of the roof's inside at the eaves, plates above the ground; null: a flat roof. */

@@ -4,7 +4,7 @@ import { extentOf, hasSize, isPlanKind, placedAt, placeIn } from './place.ts';
 import { KINDS, kindSchema, type Entity, type Kind } from './schema.ts';
 import { labelOf, type Scene } from './scene.ts';
 
-/** What one does with several things at once, each as changes of one batch. */
+// What one does with several things at once, each as changes of one batch.
 
 export interface EntityRef {
   kind: Kind;
@@ -155,7 +155,7 @@ export function pieceOf(
 
 /**
  * Sets out a piece with its north-west corner at a place. Levels that are gone are replaced by the given one.
- * @returns the changes and what they add; or the sentence that says which of its things no longer fits
+ * @returns the changes and what they add; or a sentence that names the entity that no longer fits
  */
 export function setOut(
   scene: Scene,

@@ -2,11 +2,11 @@ import { readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import ts from 'typescript';
 
-/** No field is saved and read by nothing: each is read by what computes, or is named here with who shows it. */
+// No field is saved and read by nothing: each is read by what computes, or is named here with who shows it.
 
 const CORE = join(dirname(__filename), '../..');
 /** Declares fields, or carries all of them alike. */
-const CARRIES = /scene[/](\w*[sS]chema|fields|authorship|permission|reduce|file|delta|undo|snapshot)\.ts$/;
+const CARRIES = /document[/](\w*[sS]chema|fields|authorship|permission|reduce|file|delta|undo|snapshot)\.ts$/;
 
 /**
  * Fields that a page shows as they are, or hands to a computation with the rest of their entity, by the file that
@@ -14,7 +14,7 @@ const CARRIES = /scene[/](\w*[sS]chema|fields|authorship|permission|reduce|file|
  */
 const SHOWN: Readonly<Record<string, readonly string[]>> = {
   'apps/server/src/share/publicPage.ts': ['photo.published', 'report.published'],
-  'apps/web/src/board/drawLand.ts': ['picture.image', 'picture.shows'],
+  'apps/web/src/board/drawTerrain.ts': ['picture.image', 'picture.shows'],
   'apps/web/src/pages/brief/KindQuestions.tsx': ['display.growth'],
   'apps/web/src/pages/crew/HoldingsPanel.tsx': ['person.town'],
   'apps/web/src/pages/crew/ReportPanel.tsx': [
@@ -40,7 +40,7 @@ const SHOWN: Readonly<Record<string, readonly string[]>> = {
     'thread.text',
   ],
   'apps/web/src/pages/cut/SeamsPanel.tsx': ['seam.at', 'seam.person'],
-  'apps/web/src/pages/plan/thingFields.ts': [
+  'apps/web/src/pages/plan/fieldTables.ts': [
     'figure.story',
     'marker.notes',
     'plot.notes',
@@ -57,7 +57,7 @@ const SHOWN: Readonly<Record<string, readonly string[]>> = {
     'photo.width',
   ],
   'apps/web/src/pages/progress/SessionRow.tsx': ['session.note', 'session.ticked', 'session.where'],
-  'apps/web/src/pages/survey/ThingSheet.tsx': ['opening.height'],
+  'apps/web/src/pages/survey/VenueForm.tsx': ['opening.height'],
   'apps/web/src/pages/stockpile/ListsPanel.tsx': ['partList.notes', 'partList.price'],
   'apps/web/src/pages/stockpile/NeedSheet.tsx': ['partType.grams', 'promise.note'],
   'apps/web/src/pages/stockpile/OrderSheet.tsx': ['order.notes', 'order.seller'],
@@ -113,7 +113,7 @@ test('every field of the schema is read', () => {
       unread.push(`${name}.${node.name.getText()}`);
     ts.forEachChild(node, (child) => declared(child, name));
   };
-  for (const file of own) if (/scene[/](\w*[sS]chema|fields)\.ts$/.test(file.fileName)) declared(file, '');
+  for (const file of own) if (/document[/](\w*[sS]chema|fields)\.ts$/.test(file.fileName)) declared(file, '');
   const elsewhere = new Set(unread.filter((field) => !PLACE.includes(field.split('.')[1])));
   expect([...elsewhere].sort()).toEqual(Object.values(SHOWN).flat().sort());
   for (const [path, fields] of Object.entries(SHOWN)) {

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 
-/** The fields that the schemas of the document are made of, each with its limits. */
+// The fields that the schemas of the document are made of, each with its limits.
 
 /** No display is larger than this many studs a side (4,096 studs = 32.8 m). */
 export const MAX_STUDS = 4096;

@@ -44,7 +44,7 @@ export function denialReasons(actor: Actor, scene: Scene): (step: Scene, change:
 
 /** Why an actor may not let a photo be seen by the public: that is for the one who took it, whatever the actor's role. */
 function publishing({ person, role }: Actor, scene: Scene, change: Change): string | null {
-  // A photo that is added is by whoever adds it.
+  // The author of an added photo is the person who adds it.
   if (change.kind !== 'photo' || change.op !== 'patch' || change.set.published !== true) return null;
   const by = scene.photo[change.id]?.by ?? null;
   if (by === null) return role === 'owner' ? null : 'Only an owner may publish a photo by nobody.';
@@ -82,7 +82,7 @@ function notAllowed(actor: Actor, scene: Scene, change: Change, own: readonly Se
   return null;
 }
 
-/** The sections somebody builds: as owner or as helper. */
+/** Sections that a person builds, as owner or helper. */
 export const sectionsOf = (scene: Scene, person: string | null): readonly Section[] =>
   listOf(scene, 'section').filter(
     ({ owner, helpers }) => person !== null && (owner === person || helpers.includes(person)),
@@ -143,7 +143,7 @@ const MINE: Partial<Record<Kind, readonly string[]>> = {
   calendar: ['person'],
   task: ['owner', 'section'],
   photo: ['by'],
-  // A day's clock is run by whoever stands at the table.
+  // Any builder may run the clock of a build day.
   slot: [],
   // What people know of parts, and what words mean, is everybody's.
   partType: [],
@@ -249,7 +249,7 @@ function seamForbidden({ person }: Actor, scene: Scene, change: Change, own: rea
 
 const said = (change: Exclude<Change, { op: 'remove' }>) => (change.op === 'add' ? change.data : change.set);
 
-/** What an entity will be: fields that are not said take their defaults, so that their size counts too. */
+/** The entity after the change, with defaults for missing fields, so that their size counts too. */
 function withDefaults(
   kind: Kind,
   data: Readonly<Record<string, unknown>>,

@@ -41,7 +41,7 @@ const BETWEEN_PAUSES = 100;
 
 /**
  * `reduce` in steps: pauses now and then, so that a long batch need not hold up what else is to be done.
- * @param forbids says why the change of an index may not be made in the scene it meets, or null; that scene is still
+ * @param forbids reason why the change at an index may not be applied to the scene before it, or null; that scene is still
  *   being changed, and must be neither kept nor listed
  */
 export function* reduceSteps(

@@ -4,7 +4,7 @@ import { STAGES, type Stage } from './workSchema.ts';
 
 /**
  * A display as plain data: entities by kind and id, and the last version of each removed one (by `keyOf`), so that
- * one that comes back (an undone removal) never repeats a version that somebody may still hold.
+ * one that comes back (an undone removal) never repeats a version that a client may still hold.
  */
 export type Scene = Groups & { readonly removed: Readonly<Record<string, number>> };
 type Groups = { readonly [K in Kind]: Readonly<Record<string, Entity<K>>> };

@@ -76,14 +76,12 @@ import { STAGES, calendarSchema, photoSchema, sessionSchema, slotSchema, taskSch
 
 export { MAX_STUDS, idSchema } from './fields.ts';
 
-/**
- * The display document, version 1: small flat entities with ids, grouped by kind.
- *
- * Horizontal positions and sizes of what is built are in studs, halves allowed (jumpers), x east and y south of
- * the display's north-west corner. Furniture is in millimetres from the same corner. Heights are in plates above
- * the display's datum (the table top), because a plate is the smallest step a builder can make.
- * New fields get a default so that older files still open; anything else needs a step in `file.ts`.
- */
+// The display document, version 1: small flat entities with ids, grouped by kind.
+//
+// Horizontal positions and sizes of what is built are in studs, halves allowed (jumpers), x east and y south of
+// the display's north-west corner. Furniture is in millimetres from the same corner. Heights are in plates above
+// the display's datum (the table top), because a plate is the smallest step a builder can make.
+// New fields get a default so that older files still open; anything else needs a step in `file.ts`.
 
 export const KINDS_OF_DISPLAY = ['city', 'diorama', 'vignette'] as const;
 export const SCHOOLS = ['height', 'width', 'rail', 'small', 'eye'] as const;
@@ -174,10 +172,10 @@ const displaySchema = z.strictObject({
     .array(line().trim().min(1, 'a stage needs a name').max(24))
     .length(8)
     .default([...STAGES]),
-  /** When a build that is boxed in one day must be over; null: not said. */
+  /** When a build that is boxed in one day must be over; null: unknown. */
   clockEnd: z.iso.datetime().nullable().default(null),
 
-  /** How ground is filled where nothing else is said; the largest plate of a deck and its free span, studs. */
+  /** Default method of filling ground; the largest plate of a deck and its free span, studs. */
   method: z.enum(METHODS).default('raft'),
   deckMost: z.int().min(2).max(16).default(16),
   deckSpan: z.int().min(2).max(14).default(8),
@@ -205,7 +203,7 @@ const sectionSchema = z.strictObject({
   stage: z.enum(STAGES).default('planned'),
   /** Share of the current stage that is done, percent. */
   stageDone: z.int().min(0).max(100).default(0),
-  /** The whole of its work as somebody guesses it, hours; null: not guessed. */
+  /** Guess of its total work, hours; null: not guessed. */
   hours: z.number().min(0).max(100_000).nullable().default(null),
   /** How its ground is filled; null: as the display's. */
   method: z.enum(METHODS).nullable().default(null),
@@ -216,7 +214,7 @@ const sectionSchema = z.strictObject({
   notes: text.default(''),
 });
 
-/** A finding somebody looked at and keeps. It holds only while the finding still says what it said then. */
+/** An accepted finding. It lapses when the finding's numbers change. */
 const acceptanceSchema = z.strictObject({
   finding: z.string().min(1).max(200),
   fingerprint: z.string().max(200),
@@ -352,7 +350,7 @@ export const KINDS = {
   slot: { schema: slotSchema, group: 'slots', word: 'slot' },
 } as const satisfies Record<Kind, { schema: z.ZodObject; group: string; word: string }>;
 
-/** What an entity of a kind says, without its id and version. */
+/** The fields of an entity of a kind, without id and version. */
 export type DataOf<K extends Kind> = z.output<(typeof KINDS)[K]['schema']>;
 /** An entity as it stands in a scene: `v` counts its changes, from 1. */
 export type Entity<K extends Kind> = DataOf<K> & { readonly id: string; readonly v: number };

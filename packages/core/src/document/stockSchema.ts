@@ -3,7 +3,7 @@ import { FAMILY_NAMES } from '../catalogue/index.ts';
 import { date, line, money, name, position, reference, text } from './fields.ts';
 import { GROUNDS } from './terrainSchema.ts';
 
-/** Parts, colours and who has what: the catalogue's own additions, recipes, needs, stock, loans and orders. */
+// Parts, colours and who has what: the catalogue's own additions, recipes, needs, stock, loans and orders.
 
 export const LIST_USES = ['need', 'kit'] as const;
 export const LIST_PURPOSES = ['building', 'figures', 'ground', 'planting', 'lights', 'other'] as const;
@@ -21,7 +21,7 @@ export const ORDER_WORDS: Record<OrderState, string> = {
 export const isComing = ({ state }: { state: OrderState }): boolean => state !== 'draft' && state !== 'away';
 export const ALIAS_ABOUT = ['part', 'colour'] as const;
 
-/** Ids of parts are made of family and size; anything else is a part that somebody added. */
+/** Ids of parts are made of family and size; any other id is a part type that a person added. */
 const part = z
   .string()
   .regex(/^[a-z0-9][a-z0-9-]{0,39}$/, 'a part is told as family and size, such as brick-2x4');
@@ -117,7 +117,7 @@ export const lotSchema = z.strictObject({
   owner: reference.default(null),
   /** The drawer or crate. */
   place: line().trim().max(80).default(''),
-  /** Donated bulk: nobody asks for it back. */
+  /** Donated: it is not returned. */
   bulk: z.boolean().default(false),
 });
 
@@ -195,7 +195,7 @@ export const promiseSchema = z.strictObject({
   note: line().max(200).default(''),
 });
 
-/** A word of somebody's list and what it means here. */
+/** An alias: a word of an imported list and its meaning. */
 export const aliasSchema = z.strictObject({
   about: z.enum(ALIAS_ABOUT),
   word: line().trim().min(1).max(120),

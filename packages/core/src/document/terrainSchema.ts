@@ -13,10 +13,8 @@ import {
   wholeSize,
 } from './fields.ts';
 
-/**
- * What the ground of a scene is made of. All of it is compiled to the relief, in the order of `relief/land.ts`.
- * Heights are plates above datum, or above the level that a thing names.
- */
+// What the ground of a scene is made of. All of it is compiled to the relief, in the order of `terrain/rasterize.ts`.
+// Heights are plates above datum, or above the level that a thing names.
 
 export const GROUNDS = ['grass', 'rock', 'soil', 'sand', 'paving', 'road', 'ballast', 'water'] as const;
 export type Ground = (typeof GROUNDS)[number];

@@ -19,7 +19,7 @@ export function undoable(label: string, inverse: Change[], after: Scene): Undoab
 
 /**
  * The inverse of a batch as changes against the scene as it stands now. It is refused, in a sentence, when
- * somebody has since changed one of the very fields it would put back, or the whole of what it would remove.
+ * a field that it would restore, or an entity that it would remove, has changed since.
  */
 export function takeBack(
   scene: Scene,

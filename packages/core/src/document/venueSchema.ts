@@ -1,10 +1,8 @@
 import { z } from 'zod';
 import { millimetres, mmSize, name, reference } from './fields.ts';
 
-/**
- * Where a display stands: rooms, furniture and the way into them, all in millimetres from a corner of the room,
- * x east and y south on the survey. `place` names the room a thing belongs to; null: the room nobody described yet.
- */
+// Where a display stands: rooms, furniture and the way into them, all in millimetres from a corner of the room,
+// x east and y south on the survey. `place` names the room a thing belongs to; null: the default room.
 
 const TURNS = [0, 90, 180, 270] as const;
 export const TABLE_KINDS = ['table', 'shelf', 'floor'] as const;

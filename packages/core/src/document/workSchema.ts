@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { date, idSchema, line, MAX_STUDS, name, reference, text } from './fields.ts';
 import { METHODS } from './terrainSchema.ts';
 
-/** Who works when, on what, and what it took. */
+// Who works when, on what, and what it took.
 
 /** What a section goes through, from the first to the last. */
 export const STAGES = [
@@ -62,7 +62,7 @@ export const taskSchema = z.strictObject({
   stage: z.enum(STAGES).nullable().default(null),
   work,
   owner: reference.default(null),
-  /** What it was made from, such as `finding:…` or `marker:…`; empty: somebody thought of it. */
+  /** What it was made from, such as `finding:…` or `marker:…`; empty: typed by a person. */
   source: line().max(220).default(''),
   /** Three guesses, hours: at best, most likely, at worst; null: not guessed. */
   low: hours.nullable().default(null),
@@ -75,7 +75,7 @@ export const taskSchema = z.strictObject({
   parts: date.default(null),
   /** The day by which it is to be done; null: none. */
   due: date.default(null),
-  /** Hours that it then needs nobody, and what for: what comes after it waits, other work goes on. */
+  /** Drying time after the task, hours, and its cause: successors wait, other work goes on. */
   rests: hours.default(0),
   drying: z.enum(DRYINGS).nullable().default(null),
   done: date.default(null),
@@ -83,7 +83,7 @@ export const taskSchema = z.strictObject({
 
 const clockTime = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time of day is told as 19:30');
 
-/** Whether a clock's zone is known; the empty one stands for none said. */
+/** Whether a clock's zone is known; empty: unknown. */
 export function isZone(zone: string): boolean {
   if (zone === '') return true;
   try {
@@ -94,7 +94,7 @@ export function isZone(zone: string): boolean {
   }
 }
 
-/** When somebody can build: hours on each day of the week from Monday, days away, and where their clock stands. */
+/** When a person can build: hours on each day of the week from Monday, days away, and where their clock stands. */
 export const calendarSchema = z.strictObject({
   person: reference,
   weekly: z.array(z.number().min(0).max(24)).length(7),
@@ -106,7 +106,7 @@ export const calendarSchema = z.strictObject({
     .array(z.strictObject({ from: z.iso.date(), to: z.iso.date() }))
     .max(60)
     .default([]),
-  /** A zone by its IANA name; empty: not said. */
+  /** A zone by its IANA name; empty: unknown. */
   zone: z
     .string()
     .max(60)
@@ -127,11 +127,11 @@ export const photoSchema = z.strictObject({
   /** Where the camera stood, or what it looks at from nearby: studs. */
   x: z.number().min(-MAX_STUDS).max(MAX_STUDS).nullable().default(null),
   y: z.number().min(-MAX_STUDS).max(MAX_STUDS).nullable().default(null),
-  /** Where it looks, degrees clockwise from north; null: not said. */
+  /** Viewing direction, degrees clockwise from north; null: unknown. */
   bearing: z.int().min(0).max(359).nullable().default(null),
   taken: z.iso.datetime(),
   by: reference.default(null),
-  /** It may be on the public page; whoever took it says so. */
+  /** It may be on the public page; set only by the person who took it. */
   published: z.boolean().default(false),
   note: text.default(''),
 });
@@ -153,7 +153,7 @@ export const slotSchema = z.strictObject({
   drying: z.enum(DRYINGS).nullable().default(null),
   /** The slot that must be over before it begins; null: the turn decides. */
   after: reference.default(null),
-  /** Minutes it really took, where the clock does not know; null: as the clock says. */
+  /** Minutes it really took, overriding the clock; null: as clocked. */
   took: z.int().min(0).max(1440).nullable().default(null),
   began: z.iso.datetime().nullable().default(null),
   ended: z.iso.datetime().nullable().default(null),

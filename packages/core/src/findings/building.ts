@@ -183,7 +183,7 @@ const modulePassage: Rule = {
   },
 };
 
-/** What would bring a module that is too tall through a passage: tried, before it is said. */
+/** A tried remedy for a module that is too tall for a passage. */
 function heightRemedy(
   scene: Scene,
   relief: Relief,

@@ -3,7 +3,7 @@ import { indexAt, membersOf, ownerAt, influenceOf, seamDistance } from '../terra
 import { WINDS, WIND_WORDS, displayOf, labelOf, listOf, daysBetween } from '../document/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
 
-/** What is judged of what dresses the ground: flags, seasons, repeats, walls, and signs left for later. */
+// What is judged of what dresses the ground: flags, seasons, repeats, walls, and signs left for later.
 
 const flagWind: Rule = {
   id: 'flag-wind',

@@ -9,7 +9,7 @@ import type { CardState, Hanging, TableLoad } from '../venue/index.ts';
 export type Severity = 'error' | 'warning' | 'note';
 export type Page = 'brief' | 'survey' | 'plan' | 'cut' | 'stockpile' | 'progress' | 'crew';
 
-/** What a check says: one plain sentence with the thing, the number and the limit, and one thing to do. */
+/** The result of a rule: one plain sentence with the thing, the number and the limit, and one thing to do. */
 export interface Finding {
   /** Rule, part and things: the same finding keeps its key from run to run, and no other has it. */
   key: string;
@@ -38,7 +38,7 @@ export interface Context {
   hanging(): readonly Hanging[];
   /** What each module weighs and how it is lifted: worked out likewise. */
   modules(): readonly ModuleLoad[];
-  /** The seams somebody has written something down about, with what is along each: worked out likewise. */
+  /** Seams with records, and what lies along each, computed on demand likewise. */
   seams(): readonly { pair: Neighbours; seam: Seam; sheet: SeamSheet }[];
   /** What each table carries: worked out likewise. */
   loads(): readonly TableLoad[];
@@ -50,7 +50,7 @@ export interface Context {
   today: string | null;
 }
 
-/** One kind of finding. `basis` tells a reader how its number is made. */
+/** One kind of finding. `basis` explains how its number is computed. */
 export interface Rule {
   id: string;
   title: string;
@@ -79,5 +79,5 @@ export function fingerprint({ numbers, severity }: Pick<Finding, 'numbers' | 'se
     .slice(0, 200);
 }
 
-/** A length in mm as a sentence says it: to a tenth. */
+/** Formats a length in mm to a tenth. */
 export const formatTenths = (value: number) => formatMm(Math.round(value * 10) * (MM / 10));

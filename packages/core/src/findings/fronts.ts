@@ -5,7 +5,7 @@ import { type FindingDraft, type Rule } from './finding.ts';
 import { unorderedPairs } from './places.ts';
 import { isTurned, plotRef } from './plots.ts';
 
-/** What is judged of buildings along a street: gaps, doors, roofs, pavements, what stands before what. */
+// What is judged of buildings along a street: gaps, doors, roofs, pavements, what stands before what.
 
 /** Gaps that are too wide to be a joint and too narrow to be a lane, studs. */
 const MAX_GAP = 6;

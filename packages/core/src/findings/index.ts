@@ -47,7 +47,7 @@ export const RULES: readonly Rule[] = [
   ...PEOPLE_RULES,
 ];
 
-/** A finding as a page shows it, with what has been said about it. */
+/** A finding with its acceptance. */
 export interface EvaluatedFinding extends Finding {
   fingerprint: string;
   /** Somebody keeps it, for a reason, and its numbers are still those. */

@@ -4,7 +4,7 @@ import { SIDES, SIDE_WORDS, builtRect, displayOf, listOf, type Side } from '../d
 import { type FindingDraft, type Rule } from './finding.ts';
 import { plotRef } from './plots.ts';
 
-/** What is judged of a building by itself: whether it tips, which sides of it are looked at, what holds it. */
+// What is judged of a building by itself: whether it tips, which sides of it are looked at, what holds it.
 
 const list = (words: readonly string[]) => words.join(' and ');
 

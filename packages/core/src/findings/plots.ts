@@ -15,7 +15,7 @@ import { builtCorners, labelOf, listOf, outerCorners, plotBounds, type Plot } fr
 import { type Context, type FindingDraft, type Rule } from './finding.ts';
 import { overlappingPairs } from './places.ts';
 
-/** What is judged of buildings against each other and against what else stands there: overlaps, sweeps, ways across. */
+// What is judged of buildings against each other and against what else stands there: overlaps, sweeps, ways across.
 
 /** A building as a finding names it. */
 export const plotRef = ({ id }: Plot) => ({ kind: 'plot' as const, id });
@@ -35,7 +35,7 @@ const keyOf = (column: number, row: number) => (row + 20_000) * 100_000 + column
 export const isTurned = ({ turn }: Plot) => turn % 90 !== 0;
 
 /**
- * What is told of each two buildings of which bodies are about one place at one height: the first that is told of them.
+ * One finding for each pair of buildings whose bodies meet at one place and height: the first that applies.
  * @param turned of those of which one stands off the grid, or of the others
  */
 function clashes(

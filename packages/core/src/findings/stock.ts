@@ -12,7 +12,7 @@ import { displayOf, isComing, listOf, type Order, daysBetween } from '../documen
 import { colourPolicyOf, mayStandIn, type Netted } from '../materials/index.ts';
 import type { FindingDraft, Rule } from './finding.ts';
 
-/** Parcels, loans, placeholders and colours. */
+// Parcels, loans, placeholders and colours.
 
 const outstanding = ({ lines }: Order) =>
   lines.reduce((sum, { qty, came }) => sum + Math.max(0, qty - came), 0);

@@ -83,7 +83,7 @@ const tableLoad: Rule = {
     }),
 };
 
-/** Where a table has a fault, the scene on it need not be told of too. */
+/** A fault of a table suppresses the same fault of the scene on it. */
 const withoutEchoes = (drafts: FindingDraft[]): FindingDraft[] =>
   drafts.some(({ things }) => things[0]?.kind === 'table')
     ? drafts.filter(({ things }) => things[0]?.kind !== 'footprint')

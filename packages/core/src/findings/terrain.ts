@@ -15,7 +15,7 @@ import {
 } from '../document/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
 
-/** What is judged of the ground itself: steps nobody dressed, raw edges, waters that meet. */
+// Rules of the ground itself: bare steps, raw edges, waters that meet.
 
 const WATER = GROUNDS.indexOf('water');
 const STEPS: Record<Side, { dx: number; dy: number }> = {
@@ -25,7 +25,7 @@ const STEPS: Record<Side, { dx: number; dy: number }> = {
   w: { dx: -1, dy: 0 },
 };
 
-/** Whether a thing says how its side is dressed: a pad by its edge, a hill or hollow by its own slope. */
+/** Whether an entity defines how its side is covered: a pad by its edge, a hill or hollow by its own slope. */
 function isDressed(scene: Scene, owner: { kind: Kind; id: string } | null, side: Side): boolean {
   if (owner === null) return false;
   if (owner.kind === 'pad') {

@@ -41,7 +41,7 @@ import {
 } from '../document/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
 
-/** What is judged of ways and track: grade, bends, ends, clearance, seams. */
+// What is judged of ways and track: grade, bends, ends, clearance, seams.
 
 const tenth = (value: number) => Number(value.toFixed(1));
 const percent = (value: number) => `${tenth(value)} %`;

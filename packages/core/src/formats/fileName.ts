@@ -1,6 +1,6 @@
 const MAX_LETTERS = 120;
 
-/** The display file in an archive that has its photos too, and a photo there by the digest it is told by. */
+/** The display file in an archive that has its photos too, and the name of a photo in it, by its digest. */
 export const ARCHIVED_DISPLAY = 'display.quarry.json';
 export const archivedPhoto = (digest: string): string => `photos/${digest}.jpg`;
 

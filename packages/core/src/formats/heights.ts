@@ -29,7 +29,7 @@ export function writeAsc({ x, y, w, d, height, ground }: Relief): string {
   return `${[...head, ...rows].join('\n')}\n`;
 }
 
-/** Heights as they were read: `columns` × `rows` from the north-west, in the file's own unit; NaN where it says nothing. */
+/** Heights as they were read: `columns` × `rows` from the north-west, in the file's own unit; NaN where it has no data. */
 export interface HeightGrid {
   columns: number;
   rows: number;
@@ -152,7 +152,7 @@ export function gridRect({ columns, rows, cell, corner }: HeightGrid): Rect | nu
   return { x: west / MM_PER_STUD, y: -south / MM_PER_STUD - d, w, d };
 }
 
-/** What a grid holds, as a person is told. */
+/** Summary of a height grid, as shown before import. */
 export interface GridCount {
   lowest: number;
   highest: number;

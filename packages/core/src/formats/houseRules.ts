@@ -11,7 +11,7 @@ export interface RuleGroup {
 
 const COLOURS = { strict: 'strict, as the recipe', aged: 'old and new mixed', free: 'any colour' };
 
-/** What the crew agreed on, as one sheet says it. Lengths in the unit asked for. */
+/** The agreements of the crew, as printed lines. Lengths in the unit asked for. */
 export function houseRules(scene: Scene, units: DrawingUnits): RuleGroup[] {
   const display = displayOf(scene);
   const length = (plates: number) =>

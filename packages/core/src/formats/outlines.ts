@@ -13,7 +13,7 @@ const ROUNDING = 0.006;
 /** An outline as the fields of a pad: its place in studs, its corners as shares of it. */
 export interface Outline extends Area {
   name: string;
-  /** All that the pad was when it was written; null where somebody has drawn it or moved it since. */
+  /** All that the pad was when it was written; null when it was drawn or moved in another program. */
   pad: DataOf<'pad'> | null;
 }
 

@@ -5,7 +5,7 @@ import { SEAM_WORDS, type SeamRemedy, type SeamSheet, type SeamState } from '../
 import { writeCsv } from './csv.ts';
 import type { Drawing } from './drawing.ts';
 
-/** What leaves with a builder: the seam sheet as CSV and JSON, a strip to lay along the edge, the neighbour's edge. */
+// What leaves with a builder: the seam sheet as CSV and JSON, a strip to lay along the edge, the neighbour's edge.
 
 /** RFC 4180: a row a stud with the height (plates) and ground of both sides, studs counted from 1. */
 export function seamCsv({ neighbours: { a, b }, studs }: SeamSheet): string {
@@ -194,7 +194,7 @@ export function edgeRelief(relief: Relief, { neighbours: { line } }: SeamSheet, 
   };
 }
 
-/** One line for each thing a seam sheet lists under its profile: a label and what is said of it. */
+/** One line for each thing a seam sheet lists under its profile: a label and its text. */
 export function seamLines(sheet: SeamSheet): [string, string][] {
   const { crossings, connectors, standard, water, over, neighbours } = sheet;
   const levels = (list: readonly number[]) => list.map((level) => formatPlates(level)).join(', ') || 'none';

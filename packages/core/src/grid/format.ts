@@ -23,7 +23,7 @@ export function formatStuds(length: Length): string {
   return `${thousands(String(studs))} ${studs === 1 ? 'stud' : 'studs'}`;
 }
 
-/** `6b2p`, `6b`, `2p`, `0b`, `-1b1p`; a remainder below a plate is told as `6b + 1.2 mm`. */
+/** `6b2p`, `6b`, `2p`, `0b`, `-1b1p`; a remainder below a plate is written `6b + 1.2 mm`. */
 export function formatHeight(length: Length): string {
   const size = Math.abs(length);
   const { count: plates, remainder } = divide(size, PLATE);
@@ -57,7 +57,7 @@ export function formatInches(length: Length): string {
 }
 
 /**
- * The exact conversion with its remainder told: `23.6 studs: 23 studs + 5 mm`.
+ * The exact conversion with its remainder: `23.6 studs: 23 studs + 5 mm`.
  * @param length in nm
  * @param step the unit to fit into: a stud, a brick or a plate
  */
@@ -79,7 +79,7 @@ export function formatFeet(length: Length): string {
   return `${rest.startsWith('≈') ? '≈ ' : ''}${feet} ft${words === '0 in' ? '' : ` ${words}`}`;
 }
 
-/** A sentence of the core with its millimetres told in inches: «830 mm» becomes «≈ 32 11/16 in». */
+/** Converts the millimetres in a sentence to inches: «830 mm» becomes «≈ 32 11/16 in». */
 export function inInches(sentence: string): string {
   return sentence.replace(/(\d[\d,]*(?:\.\d+)?) mm\b/g, (_, digits: string) =>
     formatInches(Math.round(Number(digits.replaceAll(',', '')) * MM)),

@@ -1,4 +1,4 @@
-/** Numbers as people's lists write them: which mark parts the decimals is found from a whole column. */
+// Numbers as people's lists write them: which mark parts the decimals is found from a whole column.
 
 export type Decimal = '.' | ',';
 
@@ -17,10 +17,10 @@ const GROUPING = /(?<=\d)[\s\u00a0\u2009\u202f'’](?=\d{3}(?!\d))/gu;
 const bare = (text: string): string => (AROUND.exec(text.trim())?.[1] ?? text).trim().replace(GROUPING, '');
 
 /**
- * Finds the decimal mark from all cells of a column. A cell tells it when it has both marks (the last one), one mark
+ * Finds the decimal mark from all cells of a column. A cell decides it when it has both marks (the last one), one mark
  * twice (then it parts thousands), or one mark that is not followed by exactly three digits or follows a bare 0.
  * @param whole what is counted: a mark before exactly three digits then parts thousands
- * @returns the mark with the most cells for it; a point where nothing tells
+ * @returns the mark with the most cells for it; a point where no cell decides
  */
 export function numberStyleOf(cells: Iterable<string>, whole = false): NumberStyle {
   const votes: Record<Decimal, number> = { '.': 0, ',': 0 };

@@ -1,10 +1,8 @@
-/**
- * The lattice every length in the core stands on.
- *
- * A length is an integer count of nanometres. That looks odd for toys, but it is the coarsest unit in which
- * both worlds are exact: a tick of 0.8 mm is 800,000 nm and 1/64 inch is 396,875 nm
- * (inch = 25.4 mm exactly, international yard and pound agreement, 1959).
- */
+// The lattice every length in the core stands on.
+//
+// A length is an integer count of nanometres. That looks odd for toys, but it is the coarsest unit in which
+// both worlds are exact: a tick of 0.8 mm is 800,000 nm and 1/64 inch is 396,875 nm
+// (inch = 25.4 mm exactly, international yard and pound agreement, 1959).
 
 /** An exact length: an integer number of nanometres. Safe up to ±9,007 km. */
 export type Length = number;

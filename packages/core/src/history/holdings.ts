@@ -4,7 +4,7 @@ import { neighboursOf } from '../cut/index.ts';
 import { workDone } from '../progress/index.ts';
 import { listOf, stageWord, type Scene, type Section } from '../document/index.ts';
 
-/** Who holds what, how far it is and what it waits for. */
+// Who holds what, how far it is and what it waits for.
 
 export interface Wait {
   why: 'owner' | 'finding' | 'parts' | 'seam' | 'advice' | 'placeholder';

@@ -11,7 +11,7 @@ import {
 } from '../document/index.ts';
 import type { Entry } from './sentences.ts';
 
-/** What the log makes possible: the scene as it was, a batch taken back, a whole display brought back. */
+// What the log makes possible: the scene as it was, a batch taken back, a whole display brought back.
 
 /** The scene that a part of the log leads to. @throws when an entry does not fit, which only a damaged log makes */
 export function replay(from: Scene, entries: readonly Pick<Entry, 'seq' | 'changes'>[]): Scene {

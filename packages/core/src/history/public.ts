@@ -1,7 +1,7 @@
 import { progressOf, workDone } from '../progress/index.ts';
 import { displayOf, emptyScene, listOf, stageWord, type Kind, type Scene } from '../document/index.ts';
 
-/** What the public may see of a display: the ground and what stands on it; nobody's words, stock or money. */
+// What the public may see of a display: the ground and what stands on it, without messages, stock or money.
 
 /** Kinds that a share page shows. Everything else is left out, also kinds that are still to come. */
 const SHOWN = [

@@ -14,7 +14,7 @@ import {
 } from '../document/index.ts';
 import type { DescribedEntry } from './sentences.ts';
 
-/** «Since last report»: what changed, the figures, what is missing, what is next. Computed, then edited by a person. */
+// «Since last report»: what changed, the figures, what is missing, what is next. Computed, then edited by a person.
 
 const share = z.number().min(0).max(1);
 const count = z.int().min(0).max(1e9);
@@ -132,7 +132,7 @@ export function reportSince(
 const shareOf = (scene: Scene, id: string): number | null =>
   scene.section[id] ? workDone(scene, scene.section[id]) : null;
 
-/** What people said to each other stays between them; sessions are summed up; and reports do not tell of reports. */
+/** Kinds left out of a report: messages, single sessions (they are summed) and reports. */
 const UNTOLD: ReadonlySet<Kind> = new Set<Kind>(['thread', 'reply', 'report', 'session', 'calendar', 'slot']);
 
 function sectionReports(
@@ -195,7 +195,7 @@ function workBetween(scene: Scene, only: string | null, from: number, to: number
   };
 }
 
-/** A sentence without anybody's name: what it says of people is «a builder». */
+/** Replaces the names of people in a sentence with «a builder». */
 const nameless = (sentence: string, people: readonly string[]): string =>
   people.reduce((text, name) => text.replaceAll(name, 'a builder'), sentence);
 
@@ -256,7 +256,7 @@ const plain = (text: string) => text.replace(/[\\`*_{}[\]<>#|~]/g, '\\$&').repla
 export const workWords = ({ hours, sessions, pieces }: SinceReport['work']): string =>
   `${hours.toFixed(1)} hours at the table in ${countOf(sessions, 'session')}${pieces > 0 ? `, ${countOf(pieces, 'piece')} counted` : ''}`;
 
-/** The report as Markdown. @param words what somebody wrote above it */
+/** The report as Markdown. @param words introduction by the author */
 export function reportMarkdown(report: SinceReport, words = ''): string {
   const { title, fromAt, at, done, sections, figures, missing, short, next, batches, people } = report;
   const { work, odds, without } = report;

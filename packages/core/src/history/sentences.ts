@@ -14,7 +14,7 @@ import {
 } from '../document/index.ts';
 import { fieldWord, valueWord } from './words.ts';
 
-/** The log as a person reads it: «raised Upper yard from 6b to 7b». */
+// The log as a person reads it: «raised Upper yard from 6b to 7b».
 
 /** What was done to one thing. */
 export interface ChangeDescription {
@@ -24,7 +24,7 @@ export interface ChangeDescription {
   sentence: string;
   /** The section it belongs to, or belonged to. */
   section: string | null;
-  /** Whether it only counts what is not told. */
+  /** Set on the line that counts the changes left out. */
   counts?: true;
 }
 
@@ -37,11 +37,11 @@ export interface Entry extends Batch {
 }
 export interface DescribedEntry extends Omit<Entry, 'changes'> {
   descriptions: ChangeDescription[];
-  /** How many changes it has; `told` may say several in one. */
+  /** Number of changes; one description may cover several. */
   changes: number;
 }
 
-/** The most sentences one batch is told in: the rest is counted. */
+/** Largest number of descriptions of one batch: the rest is counted. */
 const MAX_TOLD = 40;
 
 /**
@@ -64,7 +64,7 @@ export function describeBatch(before: Scene, after: Scene, changes: readonly Cha
   ];
 }
 
-/** The log told from a scene on. @returns the entries in their order, and the scene they lead to */
+/** Describes the log from a scene on. @returns the entries in their order, and the scene they lead to */
 export function describeLog(
   from: Scene,
   entries: readonly Entry[],

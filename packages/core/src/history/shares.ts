@@ -19,7 +19,7 @@ export interface SharesOfDay {
 }
 
 /**
- * How far the sections were at the end of every day on which one of them moved, read off the log: only what is said of
+ * How far the sections were at the end of every day on which one of them moved, read off the log: only changes of
  * stages, and of their weights, is followed. The weights are those of the time.
  * @param from the scene where the log begins
  * @param at when that was, ms since the epoch
@@ -47,7 +47,7 @@ export function sharesByDay(
   return [...days.values()].sort((a, b) => (a.date < b.date ? -1 : 1));
 }
 
-/** Takes in what a change says of stages. @returns whether it says anything of them */
+/** Applies a change of stages. @returns whether the change touches stages */
 function follow(
   display: { stageWeights: number[] },
   sections: Map<string, Pick<Section, 'stage' | 'stageDone'>>,

@@ -2,7 +2,7 @@ import { MM, STUD, formatMm, formatPlates, formatStuds } from '../grid/index.ts'
 import { colourName, partName } from '../catalogue/index.ts';
 import { KINDS, REFERENCES, WINDS, WIND_WORDS, labelOf, type Kind, type Scene } from '../document/index.ts';
 
-/** The fields of the document in words, and what they hold with their units. */
+// The fields of the document in words, and what they hold with their units.
 
 type Unit =
   'studs' | 'plates' | 'mm' | 'percent' | 'kg' | 'metres' | 'degrees' | 'grams' | 'hours' | 'minutes';
@@ -105,12 +105,12 @@ const TOWARDS: ReadonlySet<string> = new Set([
   ...['heading', 'wind', 'front', 'goodSides', 'faces', 'struck', 'viewedSides'],
 ]);
 
-/** The longest text that is told whole. */
+/** The longest text that is quoted whole. */
 const MOST = 60;
 const short = (text: string) => (text.length > MOST ? `${text.slice(0, MOST - 1)}…` : text);
 
 /**
- * What a field holds, as a sentence tells it: lengths with their unit, people and levels by name, texts in quotes.
+ * Formats a field's value for a sentence: lengths with their unit, people and levels by name, texts in quotes.
  * @param scene where names are looked up
  */
 export function valueWord(scene: Scene, kind: Kind, field: string, value: unknown): string {

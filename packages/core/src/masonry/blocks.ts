@@ -22,7 +22,7 @@ import {
 import { SURF, groundNamed, groundNumber, skinOf, dressesOf, surfOf, type Dress } from './dress.ts';
 import { SKIN, type Fill } from './fill.ts';
 
-/** A scene's ground, block by block, as it is filled: a module, or a square of what is in no module. */
+// A scene's ground, block by block, as it is filled: a module, or a square of what is in no module.
 
 export interface CountingBlock extends Rect {
   id: string;

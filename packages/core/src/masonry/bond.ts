@@ -2,7 +2,7 @@ import type { LayerPlan } from './fill.ts';
 import { paintPieceIds } from './pieces.ts';
 import type { Joints } from './tile.ts';
 
-/** How well layers are bonded: joints that the layer above bridges, and joints that run through. */
+// How well layers are bonded: joints that the layer above bridges, and joints that run through.
 
 /** A straight joint that no layer bridges: from (x, y) along its way, through layers from one height to another. */
 export interface ThroughJoint {

@@ -5,9 +5,9 @@ import { coloursOf, accentsOf, type Accent, type AccentTally, type Dress } from 
 import { pieceId, type Fill, type LayerPlan, type Purpose } from './fill.ts';
 import type { Masonry } from './layers.ts';
 
-/** What a masonry needs and weighs. */
+// What a masonry needs and weighs.
 
-/** What people know of parts, by id; the catalogue's own figures where nobody does. */
+/** Measured data of parts, by id; the catalogue's own figures otherwise. */
 export type Knowledge = Readonly<Record<string, Pick<PartType, 'grams' | 'price' | 'family'>>>;
 
 /** The price of one piece: as known, else a guess. */
@@ -89,7 +89,7 @@ export function dressMasonry(fill: Fill, masonry: Masonry, dressAt: (i: number) 
 /**
  * Counts pieces by group, part, colour and purpose, and weighs them.
  * @param groupAt the group of each stud; a piece belongs to the group of its north-west stud
- * @param weigh told the grams of each piece with its place: spread evenly over its studs
+ * @param weigh receives the grams of each piece with its place: spread evenly over its studs
  */
 export function countMasonry(
   fill: Fill,

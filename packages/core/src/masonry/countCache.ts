@@ -15,7 +15,7 @@ import type { Bond } from './bond.ts';
 import { countMasonry, dressMasonry, type CountLine, type Counted, type DressedMasonry } from './count.ts';
 import { MAX_HEIGHT, buildLayers } from './layers.ts';
 
-/** A scene counted, block by block: a block whose ground did not change is not counted again. */
+// A scene counted, block by block: a block whose ground did not change is not counted again.
 
 /** So many of a part in a colour for a purpose; `section` null: in none. */
 export type BlockLine = Omit<CountLine, 'group'> & { section: string | null };
@@ -56,7 +56,7 @@ export class CountCache {
 
   /**
    * Counts a scene.
-   * @param onBlock told how many blocks of how many are done; false ends the count
+   * @param onBlock receives progress (blocks done, blocks in all); returning false ends the count
    * @returns null when it was ended
    */
   count(

@@ -1,10 +1,8 @@
 import { SKIN, heightAround, type Fill, type LayerPlan } from './fill.ts';
 import { METHODS } from '../document/index.ts';
 
-/**
- * Slopes where natural ground falls: the steeper, the taller the slope. Each takes the edge and the stud behind it;
- * where nothing stands behind, a slope of two plates takes the edge alone.
- */
+// Slopes where natural ground falls: the steeper, the taller the slope. Each takes the edge and the stud behind it;
+// where nothing stands behind, a slope of two plates takes the edge alone.
 
 /** Kinds of slope, steepest first: what the ground must fall at least, plates; its height, angle and depth, studs. */
 const KINDS = [

@@ -3,9 +3,9 @@ import { GROUNDS, displayOf, listOf, type Ground, type Recipe, type Scene } from
 import { countsOf, scatterOrder } from './scatter.ts';
 import { SKIN, heightAround, type Fill, type LayerPlan } from './fill.ts';
 
-/** Which colour each piece gets, and what is scattered on the ground. */
+// Which colour each piece gets, and what is scattered on the ground.
 
-/** What ground looks like: see the recipe's schema. `core` is the colour of pieces that nobody sees. */
+/** What ground looks like: see the recipe's schema. `core` is the colour of hidden pieces. */
 export type Dress = Pick<Recipe, 'tones' | 'accents' | 'seed'> & { side: string; core: string };
 type Look = Omit<Dress, 'core'>;
 

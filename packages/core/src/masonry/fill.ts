@@ -1,7 +1,7 @@
 import { partId, type Family } from '../catalogue/index.ts';
 import type { PlacedPieces } from './pieces.ts';
 
-/** Ground to be filled with pieces, and the layers it is filled with. */
+// Ground to be filled with pieces, and the layers it is filled with.
 
 /** A piece of ground to fill. */
 export interface Fill {
@@ -51,7 +51,7 @@ export interface LayerPlan {
   laid: PlacedPieces;
 }
 
-/** The id of a layer's piece. Slopes are told by their width along the edge first. */
+/** The id of a layer's piece. The id of a slope begins with its width along the edge. */
 export function pieceId({ family, h, angle, falls }: LayerPlan, w: number, d: number): string {
   const turned = falls !== undefined && falls % 2 === 0;
   const wide =

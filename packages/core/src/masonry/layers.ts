@@ -17,10 +17,8 @@ import { crestsOf } from './crest.ts';
 import { paintPieceIds, type PieceSet } from './pieces.ts';
 import { tileLayer, tileSome } from './tile.ts';
 
-/**
- * Heights compiled to layers of placed pieces. All positions in studs from the ground's corner, heights in plates
- * above its floor.
- */
+// Heights compiled to layers of placed pieces. All positions in studs from the ground's corner, heights in plates
+// above its floor.
 
 /** The most plates that are stacked up: 1,000 plates = 3.2 m. */
 export const MAX_HEIGHT = 1000;
@@ -129,7 +127,7 @@ function coversOf({ skin, fine, look }: Fill, { cover }: Plan): Map<number, Cove
   return covers;
 }
 
-/** Fills a mask by a test; says whether anything is in it. */
+/** Fills a mask by a test. @returns whether the mask has any stud */
 function masked(mask: Uint8Array, test: (i: number) => unknown): boolean {
   let any = false;
   for (let i = 0; i < mask.length; i++) {

@@ -1,15 +1,15 @@
 import type { PlacedPieces, PieceSet } from './pieces.ts';
 
-/** Layers laid anew with fewer pieces, window after window, by exact search of bounded length. */
+// Local search: windows of a layer are tiled again with fewer pieces, by exact search of bounded length.
 
-/** Sides of the windows that are laid anew, and how many steps one search may take. */
+/** Sides of the windows that are tiled again, and how many steps one search may take. */
 const WINDOWS = [8, 12] as const;
 const STEPS = 1500;
 /** How many steps all searches of a layer may take. */
 const BUDGET = 12_000;
 
 /**
- * Takes the pieces that touch a window away and lays their studs anew with fewer, window after window, until none
+ * Takes the pieces that touch a window away and tiles their studs again with fewer, window after window, until none
  * gains or the layer has as few as `floor`.
  */
 export function improveTiling(

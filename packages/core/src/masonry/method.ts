@@ -2,7 +2,7 @@ import { BRICK_SIZES, PLATE_SIZES, TILE_SIZES } from '../catalogue/index.ts';
 import type { Method } from '../document/index.ts';
 import { pieceSet, type PieceSet } from './pieces.ts';
 
-/** How ground is filled under its skin. */
+// How ground is filled under its skin.
 
 export interface MethodSpec {
   word: string;
@@ -96,7 +96,7 @@ export function minHeightOf(method: Method): number | null {
 
 export const BRICKS = pieceSet(BRICK_SIZES);
 export const PLATES = pieceSet(PLATE_SIZES);
-/** Ground cover: no plates that nobody could press on over uneven ground. */
+/** Ground cover: no plates that cannot be pressed on over uneven ground. */
 export const COVERS = pieceSet(PLATE_SIZES.filter(([w, d]) => w * d <= 64 && d <= 12));
 export const TILES = pieceSet(TILE_SIZES);
 /** Small pieces, where tones are mixed: large ones would show as blocks of one colour. */

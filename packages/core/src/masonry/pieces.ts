@@ -1,4 +1,4 @@
-/** Sets of pieces, and pieces as they are laid. */
+// Sets of pieces, and pieces as they are laid.
 
 /** Sizes a layer may be laid with, for both ways round. */
 export interface PieceSet {

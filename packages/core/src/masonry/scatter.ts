@@ -1,6 +1,6 @@
 import { seeded } from '../terrain/index.ts';
 
-/** Even, unpatterned scatter: blue noise by void and cluster, and counts that sum exactly. */
+// Even, unpatterned scatter: blue noise by void and cluster, and counts that sum exactly.
 
 /** Side of the pattern that is repeated; it joins itself on all sides. */
 const SIDE = 64;

@@ -1,13 +1,11 @@
 import { paintPieceIds, pieceSet, type PlacedPieces, type PieceSet } from './pieces.ts';
 import { improveTiling } from './localSearch.ts';
 
-/**
- * Covering a layer with pieces: exactly, with few of them, and so that the joints below are bridged.
- *
- * A layer is a mask of studs, row-major. It is laid in bands: runs of full columns are cut along by dynamic
- * programming, least pieces first and, among equals, fewest joints over joints. Both directions and several phases
- * of the bands are tried; on small layers, windows are then laid anew by exact search.
- */
+// Covering a layer with pieces: exactly, with few of them, and so that the joints below are bridged.
+//
+// A layer is a mask of studs, row-major. It is laid in bands: runs of full columns are cut along by dynamic
+// programming, least pieces first and, among equals, fewest joints over joints. Both directions and several phases
+// of the bands are tried; on small layers, windows are then tiled again by exact search.
 
 /**
  * The joints of what a layer lies on: for each stud, how much it matters that the joint before it (to its west, to

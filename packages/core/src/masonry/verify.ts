@@ -5,8 +5,8 @@ import { METHOD_SPECS } from './method.ts';
 import type { Masonry } from './layers.ts';
 
 /**
- * Recounts a masonry plate by plate, by another way than it was made, and says everything that is wrong: pieces
- * nobody makes, pieces outside or in one another, ground that is not covered or built too high, pieces that nothing
+ * Recounts a masonry plate by plate, by another way than it was made, and lists every fault: pieces
+ * that do not exist, pieces outside or in one another, ground that is not covered or built too high, pieces that nothing
  * carries, covers over the border of two colours, deck joints without a column under both sides, decks that hang free over more than the span.
  * @returns one sentence a fault, at most 20; none when all holds
  */

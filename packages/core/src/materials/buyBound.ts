@@ -1,7 +1,7 @@
 import type { BuyProblem } from './buyProblem.ts';
 
 /**
- * A lower bound by Lagrangian relaxation: each line has a price of its own that whoever covers it earns; a seller is
+ * A lower bound by Lagrangian relaxation: each line has a multiplier, earned by the seller that covers it; a seller is
  * worth opening when what it earns beats its postage. Least orders bind each seller by itself. Prices are moved by
  * subgradient steps (Held, Wolfe, Crowder 1974).
  */

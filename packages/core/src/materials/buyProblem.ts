@@ -1,6 +1,6 @@
 import type { PartLine } from '../document/index.ts';
 
-/** The problem of buying: what is offered, what may be chosen, and what a choice costs. */
+// The problem of buying: what is offered, what may be chosen, and what a choice costs.
 
 export interface Offer {
   seller: string;
@@ -15,7 +15,7 @@ export interface Seller {
   /** Postage of one parcel, and the least order in goods; money. */
   shipping: number;
   minOrder: number;
-  /** Days from order to door; null: not said. */
+  /** Days from order to door; null: unknown. */
   days: number | null;
 }
 export interface Market {

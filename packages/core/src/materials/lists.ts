@@ -3,12 +3,12 @@ import { numberStyleOf, readNumber, type Decimal, type NumberStyle } from '../gr
 import { listOf, type PartLine, type Scene } from '../document/index.ts';
 import type { Market, Offer, Seller } from './buyProblem.ts';
 
-/** Lists that people paste or bring as a file: which column says what, what their words mean, and which rows are bad. */
+// Imported lists: columns are recognised, words mapped to parts and colours, bad rows listed.
 
 export const COLUMN_USES = ['part', 'colour', 'qty', 'price', 'place', 'owner', 'none'] as const;
 export type ColumnUse = (typeof COLUMN_USES)[number];
 
-/** A word of a list that nobody knows yet, on how many rows, with what it may mean. */
+/** An unknown word of a list, the number of rows with it, and likely meanings. */
 export interface UnknownWord {
   about: 'part' | 'colour';
   word: string;
@@ -70,7 +70,7 @@ export const aliasKey = (about: 'part' | 'colour', word: string): string =>
 
 const MOST = 1_000_000;
 
-/** The style of a list's numbers: as a price or a quantity of it tells; prices first, which have decimals. */
+/** The style of a list's numbers: from prices, which have decimals, else from quantities. */
 function styleOf(rows: readonly (readonly string[])[], qtyAt: number, priceAt: number): NumberStyle {
   const column = (at: number) => (at < 0 ? [] : rows.map((cells) => cells[at] ?? ''));
   const prices = numberStyleOf(column(priceAt));
@@ -88,9 +88,9 @@ function readCount(text: string, decimal: Decimal): number | null {
 /**
  * Reads the rows of a list. No row is dropped without its number and the reason.
  * @param rows without the heading
- * @param own parts that somebody added, which any list may name by id
+ * @param own the display's own part types, which any list may name by id
  * @param options.first the number of the first of them in the file, from 1
- * @param options.people ids by what owners may be called, in small letters; left out where nobody's drawers are asked for:
+ * @param options.people ids by what owners may be called, in small letters; left out where owners do not matter:
  *   owners are not read then
  * @param options.decimal the mark before decimals; left out: found from all of them
  */

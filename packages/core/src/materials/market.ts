@@ -3,7 +3,7 @@ import { priceOfPart } from '../masonry/index.ts';
 import { seeded } from '../terrain/index.ts';
 import type { Market, Offer, Seller } from './buyProblem.ts';
 
-/** A market of our own making, for planning without one: invented sellers, stock and prices. It says so. */
+// A simulated market with invented sellers, stock and prices; it is labelled as simulated.
 
 /** Invented sellers; how dear they are, what they keep in stock, and how they send. */
 const SELLERS: readonly (Seller & {
@@ -46,7 +46,7 @@ const GREENS = [
 const GREYS = ['slate', 'pebble', 'mist', 'basalt', 'soot', 'limestone', 'chalk'];
 
 /**
- * The simulated market for parts that somebody looks for: the same for the same seed.
+ * The simulated market for a list of parts: the same for the same seed.
  * @param wanted parts and colours; of any colour, each seller has a few
  */
 export function simulatedMarket(wanted: readonly { part: string; colour: string }[], seed = 1): Market {

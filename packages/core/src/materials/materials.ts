@@ -15,7 +15,7 @@ export interface MaterialsCount extends Netting {
 /**
  * Counts a scene's ground, adds what stands on the plan and what is listed, and nets it against stock and orders.
  * @param book keeps the counts of blocks that did not change
- * @param onBlock told how many blocks of how many are counted; false ends the count
+ * @param onBlock receives progress (blocks done, blocks in all); returning false ends the count
  * @returns null when it was ended
  */
 export function materialsOf(

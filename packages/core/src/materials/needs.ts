@@ -4,7 +4,7 @@ import { familyOfPart, type BlockLine } from '../masonry/index.ts';
 import { displayOf, listOf, type Scene } from '../document/index.ts';
 import { thingLines, type ThingLine } from './things.ts';
 
-/** What sections need: counted from the plan, set out on it, and listed by people. */
+// What sections need: counted from the plan, set out on it, and listed by people.
 
 export type NeedPurpose =
   BlockLine['purpose'] | ThingLine['purpose'] | 'building' | 'ground' | 'other' | 'spares';
@@ -110,7 +110,7 @@ export function needsOf(scene: Scene, lines: readonly (BlockLine & { block: stri
   return [...needs.values()];
 }
 
-/** Bought over the count, percent: as said for the part, the display, or usual for its family. */
+/** Bought over the count, percent: set for the part or the display, else usual for its family. */
 export function sparesOf(scene: Scene, part: string): number {
   const own = Object.hasOwn(scene.partType, part) ? scene.partType[part].spares : null;
   return own ?? displayOf(scene).spares ?? FAMILIES[familyOfPart(part, scene.partType)].spares;

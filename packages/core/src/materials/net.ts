@@ -3,7 +3,7 @@ import { listOf, type Scene } from '../document/index.ts';
 import type { Demand, Source } from './needs.ts';
 import type { Supply } from './supply.ts';
 
-/** Need less stock, less what is lent, less what comes in time: what is short, and who gives what to whom. */
+// Need less stock, less what is lent, less what comes in time: what is short, and who gives what to whom.
 
 /** So many of a supply for a demand. */
 export interface Allocation {
@@ -52,7 +52,7 @@ const byDate = (a: Demand, b: Demand) => {
   return p < q ? -1 : p > q ? 1 : a.id < b.id ? -1 : 1;
 };
 
-/** Exactly what is promised, then one's own and what is everybody's, then orders in time, then others', then late ones. */
+/** Order of supplies: promised, own and shared, ordered in time, other owners', ordered late. */
 class Netter {
   private readonly left: Map<string, number>;
   private readonly rows: Map<string, Netted>;
@@ -124,7 +124,7 @@ const inTime = ({ from }: Supply, { by }: Demand) => from === null || by === nul
  * Nets demands against supplies, part by part. The rules, one after the other: what is promised; one's own pieces
  * and what belongs to everybody, nearest date first; what is on order and comes in time; others' pieces, nearest
  * date first, from as few hands as can be; what comes late; accepted substitutes. What may only come from kits goes
- * first, spares last; among each, pieces of any colour come last, so that they take what nobody needs for its colour.
+ * first, spares last; among each, pieces of any colour come last, so that they take pieces whose colour no other demand needs.
  */
 export function netNeeds(scene: Scene, demands: readonly Demand[], supplies: readonly Supply[]): Netting {
   const netter = new Netter(demands, supplies);
@@ -211,7 +211,7 @@ function giveFromOthers(netter: Netter, row: Netted): void {
   }
 }
 
-/** Accepted substitutes of what is still short, from pieces that are there and that nobody else needs. */
+/** Accepted substitutes of what is still short, from present pieces that no other demand needs. */
 function giveSubstitutes(netter: Netter, scene: Scene, row: Netted): void {
   for (const { part, colour, use, section } of listOf(scene, 'substitute')) {
     if (row.short === 0) return;
@@ -222,7 +222,7 @@ function giveSubstitutes(netter: Netter, scene: Scene, row: Netted): void {
     const lines = use.toSorted((a, b) => Number(a.colour === ANY_COLOUR) - Number(b.colour === ANY_COLOUR));
     const stocks = lines.map((line) => ({
       line,
-      // Only one's own and everybody's: a substitute is no reason to ask others.
+      // Only own and shared pieces: a substitute is never borrowed.
       from: netter
         .fitting({ ...line, source: demand.source })
         .filter((one) => isHere(one) && isOwn(one, demand)),

@@ -3,7 +3,7 @@ import type { Knowledge } from '../masonry/index.ts';
 import type { Change, Order, OrderState, Scene } from '../document/index.ts';
 import { ORDER_STATES, isComing, listOf, mergeLines, daysBetween } from '../document/index.ts';
 
-/** Orders from draft to put away, what they cost and who bears it; counting by weight. */
+// Orders from draft to put away, what they cost and who bears it; counting by weight.
 
 /** What an order's goods cost by its lines, and with postage what was guessed. */
 export interface OrderSum {
@@ -23,7 +23,7 @@ export function sumOrder({ lines, postage, paid, guess }: Order): OrderSum {
   return { pieces, came, goods, expected: goods + postage, over: paid === null ? null : paid - guess };
 }
 
-/** Days a parcel is late, from its expected day; 0 when it is not, or nobody said when. */
+/** Days a parcel is late, from its expected day; 0 when it is not late or has no expected day. */
 export const daysLate = (order: Order, today: string): number =>
   order.expected !== null && isComing(order) ? Math.max(0, daysBetween(order.expected, today)) : 0;
 

@@ -2,15 +2,15 @@ import { listOf, type Placeholder, type Scene } from '../document/index.ts';
 import { colourPolicyOf, mayStandIn } from './colourPolicy.ts';
 import type { Supply } from './supply.ts';
 
-/** What was built in a wrong colour: the seen ones first, and whether what replaces them is there. */
+// What was built in a wrong colour: the seen ones first, and whether what replaces them is there.
 
 export interface Waiting {
   placeholder: Placeholder;
-  /** Whether visitors look at that side of the display; null: nobody said which sides they look at. */
+  /** Whether visitors look at that side of the display; null: viewed sides unknown. */
   seen: boolean | null;
   /** Whether the rule for colours of its section lets it stay. */
   mayStay: boolean;
-  /** Studs from the nearest viewed side; Infinity when nobody said which. */
+  /** Studs from the nearest viewed side; Infinity when unknown. */
   depth: number;
   /** Pieces of the right colour that are there. */
   here: number;

@@ -14,13 +14,11 @@ import {
 } from './buyProblem.ts';
 import { BuySearch } from './buySearch.ts';
 
-/**
- * Where to buy: the cheapest complete purchase over sellers with stock, prices, postage and least orders.
- *
- * Exactly what is needed is bought, no surplus. Cost = Σ price × quantity + postage of each seller used; each order
- * reaches its seller's least order in goods. A first answer comes from opening and closing sellers one by one, a
- * bound from Lagrangian relaxation of the needs (any prices for the lines give one), and HiGHS closes the rest.
- */
+// Where to buy: the cheapest complete purchase over sellers with stock, prices, postage and least orders.
+//
+// Exactly what is needed is bought, no surplus. Cost = Σ price × quantity + postage of each seller used; each order
+// reaches its seller's least order in goods. A first answer comes from opening and closing sellers one by one, a
+// bound from Lagrangian relaxation of the needs (any prices for the lines give one), and HiGHS closes the rest.
 
 export interface Bought extends PartLine {
   seller: string;

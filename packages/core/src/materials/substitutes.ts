@@ -10,7 +10,7 @@ import {
 import { priceOfPart, type Knowledge } from '../masonry/index.ts';
 import type { PartLine } from '../document/index.ts';
 
-/** What may stand in for a part: the same size in a near colour, or smaller pieces that make the size. */
+// What may stand in for a part: the same size in a near colour, or smaller pieces that make the size.
 
 export interface Substitution {
   /** What makes one of it. */

@@ -1,18 +1,18 @@
 import { ANY_COLOUR } from '../catalogue/index.ts';
 import { displayOf, isComing, listOf, type Scene } from '../document/index.ts';
 
-/** What is there and what is coming: drawers, donated bulk, opened kits, loans and orders. */
+// What is there and what is coming: drawers, donated bulk, opened kits, loans and orders.
 
 export type SupplyKind = 'lot' | 'kit' | 'loan' | 'order';
 export interface Supply {
   id: string;
   kind: SupplyKind;
-  /** Whose it is; null: everybody's (donated bulk, or nobody said). */
+  /** Owner; null: shared (donated, or no owner given). */
   person: string | null;
   part: string;
   colour: string;
   qty: number;
-  /** The day it comes; null: it is there, or of orders: nobody knows when. */
+  /** The day it comes; null: it is here, or, of orders, unknown. */
   from: string | null;
   /** The drawer, kit or order. */
   place: string;
@@ -21,7 +21,7 @@ export interface Supply {
 }
 
 /**
- * All supplies. What somebody lent is taken off their drawers and added to those of who has it, until it is back.
+ * All supplies. A loan is subtracted from the lender and added to the borrower until it is returned.
  */
 export function suppliesOf(scene: Scene): Supply[] {
   const supplies: Supply[] = [];
@@ -98,8 +98,8 @@ export function suppliesOf(scene: Scene): Supply[] {
 }
 
 /**
- * The colours a part is known to come in: as somebody said, and as it lies in drawers, kits and orders here. Empty:
- * nobody knows yet.
+ * The colours a part is known to come in: as listed for its type, and as found in drawers, kits and orders. Empty:
+ * unknown.
  */
 export function coloursKnown(scene: Scene, part: string): string[] {
   const known = new Set(Object.hasOwn(scene.partType, part) ? scene.partType[part].colours : []);

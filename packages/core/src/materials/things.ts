@@ -3,7 +3,7 @@ import { rimsOf } from '../cut/index.ts';
 import { membersOf, plantsOf } from '../terrain/index.ts';
 import { listOf, type Repeat, type Scene } from '../document/index.ts';
 
-/** What stands on the plan, as parts: plants, figures, lamps, fences, track and bases. */
+// What stands on the plan, as parts: plants, figures, lamps, fences, track and bases.
 
 export interface ThingLine {
   part: string;
@@ -40,7 +40,7 @@ function bricksAlong(length: number): [number, number][] {
   return list;
 }
 
-/** Parts of one member of a repeat; none of what nobody knows. */
+/** Parts of one member of a repeat; empty when unknown. */
 function memberParts({
   use,
   length,

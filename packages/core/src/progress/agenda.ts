@@ -1,11 +1,11 @@
 import { displayOf, isComing, listOf, sectionsOf, type Scene } from '../document/index.ts';
 import { isoAfter, momentOf, weekdayOf } from './days.ts';
 
-/** Who sits down when, in their own towns, and the days that are waited for. */
+// Who sits down when, in their own towns, and the days that are waited for.
 
 const HOUR_MS = 3_600_000;
 
-/** A session somebody's calendar holds. */
+/** A session in a person's calendar. */
 export interface Sitting {
   person: string;
   /** The date by their own calendar. */
@@ -38,7 +38,7 @@ export interface Together {
   people: string[];
 }
 
-/** The times with the most people at once, longest first among equals; none where nobody ever meets. */
+/** The times with the most people at once, longest first among equals; empty when no two people overlap. */
 export function together(all: readonly Sitting[], least = 2): Together[] {
   const edges = [...new Set(all.flatMap(({ start, end }) => [start, end]))].sort((a, b) => a - b);
   const times: Together[] = [];
@@ -79,7 +79,7 @@ export interface Day {
 export const dayLine = ({ what, name }: Day): string =>
   `${DAY_WORDS[what].charAt(0).toUpperCase()}${DAY_WORDS[what].slice(1)}: ${name}`;
 
-/** Whether a day concerns somebody: the parts of their own sections, tasks of theirs, and what concerns all. */
+/** Whether a day concerns a person: the parts of their own sections, tasks of theirs, and what concerns all. */
 export function concerns(scene: Scene, { what, id }: Day, person: string | null): boolean {
   if (what === 'parts')
     return sectionsOf(scene, person).some((section) => section.id === id && section.stage !== 'done');

@@ -1,10 +1,10 @@
 import { displayOf, listOf, type Scene } from '../document/index.ts';
 import { dateIn, isoAfter, weekdayOf } from './days.ts';
 
-/** What was done, day by day, summed. */
+// What was done, day by day, summed.
 
 export interface BurnUp {
-  /** ISO dates on which somebody built, in order. */
+  /** ISO dates with work sessions, in order. */
   days: string[];
   /** Up to and with each of them. */
   hours: number[];

@@ -1,4 +1,4 @@
-/** Chance that can be repeated: every draw comes from a seed. */
+// Chance that can be repeated: every draw comes from a seed.
 
 /** Uniform draws in [0, 1): mulberry32, a 32-bit generator with a period of 2³². @param seed any whole number */
 export function uniformFrom(seed: number): () => number {

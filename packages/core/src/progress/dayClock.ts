@@ -1,7 +1,7 @@
 import { listOf, type Scene, type Slot, type Work } from '../document/index.ts';
 import { bestEvening } from './tonight.ts';
 
-/** A build that is boxed in one day: planned slots against what they take, and what to drop when time runs out. */
+// A build that is boxed in one day: planned slots against what they take, and what to drop when time runs out.
 
 const MINUTE_MS = 60_000;
 
@@ -27,7 +27,7 @@ export interface DayClock {
   fits: boolean;
 }
 
-/** One slot that went far better or worse than planned says no more of the others than this (ours, no source). */
+/** Bounds on how far past slots change the pace of the rest (ours, no source). */
 export const PACE_BOUNDS = { least: 0.5, most: 2 };
 
 /** The slots of a day in their turn. */
@@ -39,7 +39,7 @@ export const slotsOf = (scene: Scene, day: string): Slot[] =>
 /**
  * Where a day stands. What is still to come takes its planned minutes at the pace of what is over of the same kind of
  * work; of a kind of which nothing is over, and of what goes on by itself, the minutes planned. What goes on by itself
- * holds nobody up but what comes after it.
+ * delays only its successors.
  * @param now and @param end ms since the epoch; null: no end was set
  */
 export function dayClock(slots: readonly Slot[], now: number, end: number | null): DayClock {

@@ -1,6 +1,6 @@
 import { TZDate } from '@date-fns/tz';
 
-/** Days of the calendar, and clocks in different towns. */
+// Days of the calendar, and clocks in different towns.
 
 const DAY_MS = 86_400_000;
 

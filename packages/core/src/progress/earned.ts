@@ -1,4 +1,4 @@
-/** Earned value and three-point guesses: textbook formulas, each named where it stands. */
+// Earned value and three-point guesses: textbook formulas, each named where it stands.
 
 /** Hours (or pieces) at one moment. */
 export interface EarnedValue {
@@ -11,7 +11,7 @@ export interface EarnedValue {
   /** The whole, as budgeted. */
   budget: number;
 }
-/** Null: cannot be said yet, since nothing has been planned, done or spent. */
+/** Null: undefined until something is planned, done or spent. */
 export interface EarnedIndices {
   /** Schedule and cost variance: earned − planned, earned − actual. */
   sv: number;

@@ -7,7 +7,7 @@ import type { EarnedValue } from './earned.ts';
 import { hoursBySection, methodOf, piecesBySection, rateOf } from './rates.ts';
 import { evenPace, workDone } from './steps.ts';
 
-/** How much work a section is: typed hours, or its counted pieces at the rate of whoever builds it. */
+// How much work a section is: typed hours, or its counted pieces at its builder's rate.
 
 /** The kind of work that lays pieces of a purpose. */
 export const WORK_OF: Readonly<Record<NeedPurpose, Work>> = {
@@ -31,7 +31,7 @@ export const WORK_OF: Readonly<Record<NeedPurpose, Work>> = {
 /** Pieces by section id and kind of work. */
 export type PieceCounts = Readonly<Record<string, Partial<Record<Work, number>>>>;
 
-/** What the plan needs, by section and kind of work; what belongs to no section is nobody's work. */
+/** Planned work by section and kind; what belongs to no section is left out. */
 export function pieceCounts(needs: readonly Need[]): PieceCounts {
   const counts: Record<string, Partial<Record<Work, number>>> = {};
   for (const { section, purpose, qty } of needs) {

@@ -8,7 +8,7 @@ import { guessOf, hoursAhead } from './outlook.ts';
 import { rateOf } from './rates.ts';
 import { bestEvening, type EveningTask } from './tonight.ts';
 
-/** Tonight: what somebody can really finish in the time they have, with nothing missing. */
+// Tonight: tasks that a person can finish in the given time with all parts at hand.
 
 export interface EveningAsk {
   person: string;
@@ -147,7 +147,7 @@ function stops(
   return missing > 0 ? `${countOf(missing, 'piece')} of it not here yet` : null;
 }
 
-/** Pieces of what a task lays that are neither in one's drawers nor at hand: of the thing it was made from. */
+/** Pieces of what a task lays that are neither in the person's drawers nor at hand. */
 function missingFor(scene: Scene, task: Task, netted: readonly Netted[] | null): number {
   const [kind, id] = task.source.split(':');
   const from =

@@ -1,7 +1,7 @@
 import { gamma, normal, seedFor, uniformFrom } from './chance.ts';
 import type { ThreeGuesses } from './earned.ts';
 
-/** When it will be done, with odds: many runs of the same calendar with other luck. */
+// When it will be done, with odds: many runs of the same calendar with other luck.
 
 /** A piece of work that is left. */
 export interface LeftWork {
@@ -15,7 +15,7 @@ export interface LeftWork {
   after: readonly number[];
   /** First day on which it can begin, from 0: its parts are there. */
   ready: number;
-  /** Days that it then needs nobody: glue, sealant and decals dry; what comes after it waits for them. */
+  /** Drying time, days (glue, sealant, decals): successors wait for it. */
   rests?: number;
 }
 

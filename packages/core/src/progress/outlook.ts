@@ -14,7 +14,7 @@ import {
 import { methodOf, rateOf, speedSpread } from './rates.ts';
 import { workDone } from './steps.ts';
 
-/** From a scene to what can be said of its end: what is left, who does it, when they can. */
+// Builds the forecast of a scene: work left, builders and their calendars.
 
 /** How far ahead a forecast looks, days. */
 const HORIZON = 730;
@@ -29,7 +29,7 @@ const MOVE_SECTIONS = 6;
 /** What changes in a forecast when something is done about it. */
 export interface ForecastScenario {
   words: string;
-  /** Sections whose work is shared with somebody else: by whom. */
+  /** Helpers of sections, by section. */
   helper?: { section: string; person: string };
   /** A section whose work is made less, as a share of it. */
   simpler?: { section: string; by: number };
@@ -57,9 +57,9 @@ export interface Outlook {
 export type OutlookAnswer = { ok: true; outlook: Outlook } | { ok: false; missing: string[] };
 
 /**
- * When the display will be done, with odds, from guesses of work, tasks, calendars and what was logged. It says what it
+ * When the display will be done, with odds, from guesses of work, tasks, calendars and logged sessions. It names what it
  * lacks instead of guessing: every section that is not done needs hours or counted pieces, an owner, and everybody who
- * builds a calendar. Sections that lack any are left out and named; when none is left nothing is said.
+ * builds a calendar. Sections that lack any are left out and named; when none is left there is no forecast.
  * @param today ISO date
  * @param options.counts pieces of each section, for those without typed hours
  */
@@ -154,7 +154,7 @@ function movesFor(plan: Plan, show: string, runs: number): Outlook['moves'] {
 
 const unfinished = (scene: Scene) => listOf(scene, 'section').filter(({ stage }) => stage !== 'done');
 
-/** Tasks that are not done and whose work somebody guessed or counted, with three guesses each. */
+/** Tasks that are not done and with guessed or counted work, three estimates each. */
 function guessedTasks(scene: Scene): { task: Task; guess: ThreeGuesses; owner: string | null }[] {
   return listOf(scene, 'task').flatMap((task) => {
     const section = task.section === null ? undefined : scene.section[task.section];
@@ -165,7 +165,7 @@ function guessedTasks(scene: Scene): { task: Task; guess: ThreeGuesses; owner: s
   });
 }
 
-/** Three guesses of a task, hours: as told; else about its one guess, or its pieces at a rate; null: nothing to go by. */
+/** Three guesses of a task, hours: as typed; else spread about its single guess or its counted pieces; null: unknown. */
 export function guessOf(
   scene: Scene,
   {
@@ -211,7 +211,7 @@ export function circleOf(tasks: readonly Pick<Task, 'id' | 'after'>[]): string[]
   return [];
 }
 
-/** What one would have to know, and the sections of which nothing can be said until then. */
+/** Missing inputs, and the sections without a forecast because of them. */
 function lacking(scene: Scene, counts: PieceCounts): { missing: string[]; without: Set<string> } {
   const has = new Set(listOf(scene, 'calendar').flatMap(({ person }) => (person === null ? [] : [person])));
   const missing: string[] = [];
@@ -264,7 +264,7 @@ export function showsOf(scene: Scene): { name: string; date: string }[] {
   ].sort((a, b) => (a.date < b.date ? -1 : 1));
 }
 
-/** The hours somebody has on each day from a date on. */
+/** Hours a person has on each day from a date on. */
 export function hoursAhead(scene: Scene, person: string, from: string, days: number): number[] {
   const calendars = listOf(scene, 'calendar').filter((calendar) => calendar.person === person);
   return Array.from({ length: days }, (_, i) => {
@@ -334,7 +334,7 @@ const awaited = (scene: Scene, section: string) =>
       : [],
   );
 
-/** The day, from today, on which the last parcel for a section is expected; a draft comes no sooner than it says. */
+/** The day, from today, on which the last parcel for a section is expected; a draft order counts from today. */
 function partsDay(
   scene: Scene,
   section: string,

@@ -1,9 +1,9 @@
 import { METHOD_SPECS } from '../masonry/index.ts';
 import { displayOf, listOf, type Method, type Scene, type Session, type Work } from '../document/index.ts';
 
-/** What people's sessions say of how fast they build. */
+// What people's sessions say of how fast they build.
 
-/** Pieces an hour where nobody has logged enough: guesses of ours, no source; shown as such. */
+/** Pieces an hour where too few sessions are logged: guesses of ours, no source; shown as such. */
 export const DEFAULT_RATES: Readonly<Record<Work, number>> = {
   planning: 0,
   sorting: 900,
@@ -16,7 +16,7 @@ export const DEFAULT_RATES: Readonly<Record<Work, number>> = {
 };
 /** A rate is learnt from this many counted sessions on. */
 export const MIN_SESSIONS = 3;
-/** The spread of a rate nobody has logged enough of: the standard deviation of its logarithm (ours, no source). */
+/** Default spread of a rate: the standard deviation of its logarithm (ours, no source). */
 export const DEFAULT_SPREAD = 0.5;
 
 export interface Rate {
@@ -35,7 +35,7 @@ const counts = (session: Session): session is Session & { minutes: number; piece
   session.minutes !== null && session.minutes > 0 && session.pieces !== null && session.pieces > 0;
 
 /**
- * How fast somebody does a kind of work: all their pieces over all their hours of it, and how the sessions scatter.
+ * A person's rate at a kind of work: total pieces over total hours, with the scatter of sessions.
  * With fewer than three counted sessions the default stands. Ground goes at another pace by each method: where three
  * counted sessions were of the one that is asked for, they alone say how fast.
  * @param person null: everybody together
@@ -76,7 +76,7 @@ function scatterOf(sessions: readonly { minutes: number; pieces: number }[]): nu
 }
 
 /**
- * How the whole of somebody's speed may turn out: the scatter of single sessions evens out over many, what is left is
+ * Standard error of a builder's mean log rate: the scatter of sessions shrinks with their number, what remains is
  * the error of their mean. The default until there are three counted sessions.
  */
 export function speedSpread(scene: Scene, person: string): number {
@@ -86,7 +86,7 @@ export function speedSpread(scene: Scene, person: string): number {
   return mine.length < MIN_SESSIONS ? DEFAULT_SPREAD : scatterOf(mine) / Math.sqrt(mine.length);
 }
 
-/** Hours logged so far, by section; null: of no section. A session that runs counts up to now only where it is told. */
+/** Hours logged so far, by section; null: of no section. A running session counts only when `now` is given. */
 export function hoursBySection(scene: Scene): Map<string | null, number> {
   const hours = new Map<string | null, number>();
   for (const { section, minutes } of listOf(scene, 'session'))

@@ -1,7 +1,7 @@
 import { listOf, type Scene, daysBetween } from '../document/index.ts';
 import { evenPace, workDone } from './steps.ts';
 
-/** Which sections are late and which nobody has worked on. */
+// Late and idle sections.
 
 /** A section is late when it is more days behind an even pace than this, and idle after so many without a session. */
 export const LATE_DAYS = 7;
@@ -39,7 +39,7 @@ export function sectionSchedules(scene: Scene, today: string): SectionSchedule[]
       return {
         ...{ id: section.id, done, planned, behind, rested },
         late: !over && behind !== null && behind > LATE_DAYS,
-        // Where nobody logs sessions nothing is known of rest.
+        // Without logged sessions idleness is unknown.
         idle: !over && sessions.length > 0 && (rested === null || rested > IDLE_DAYS),
       };
     });

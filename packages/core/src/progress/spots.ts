@@ -1,6 +1,6 @@
 import { listOf, type Photo, type Scene } from '../document/index.ts';
 
-/** Photos from the same spot, one after the other in time. */
+// Photos from the same spot, one after the other in time.
 
 /** How near to each other photos are one spot: studs, and degrees of their direction (ours, no source). */
 const NEAR_STUDS = 8;

@@ -13,7 +13,7 @@ import {
   type Work,
 } from '../document/index.ts';
 
-/** Tasks that a display itself asks for: each is offered once and becomes a task when somebody takes it. */
+// Suggested tasks, derived from the display: each becomes a task when a person adds it.
 
 export interface OfferedTask {
   /** What it is made from; the task keeps it, so that it is not offered again. */

@@ -1,4 +1,4 @@
-/** The best use of one evening: what can really be finished in it. */
+// The best use of one evening: what can really be finished in it.
 
 export interface EveningTask {
   id: string;

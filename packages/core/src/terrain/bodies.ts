@@ -48,7 +48,7 @@ export function plotBodies(plot: Plot, ground: number): Body[] {
     ...{ kind: 'plot', id, corners, ground, begins, top: ground + height },
     bounds: boundsOf(corners.map(({ x, y }) => ({ x, y, w: 0, d: 0 }))),
   });
-  // Where nothing is said of what stands out, it is the building itself that may begin above the ground.
+  // Without an overhang the building itself may begin above the ground.
   const walls = body(wallCorners(plot), ground + (out ? 0 : overhangFrom));
   return out ? [walls, body(outerCorners(plot), ground + overhangFrom)] : [walls];
 }

@@ -1,7 +1,7 @@
 import { boundsOf, intersection, type Rect } from '../grid/index.ts';
 import { influenceBounds, type Entity, type Kind, type Scene } from '../document/index.ts';
 
-/** Which parts of a relief a change of the scene can touch. */
+// Which parts of a relief a change of the scene can touch.
 
 /** Areas in studs, by the stage of the relief they change first. */
 export interface Changed {

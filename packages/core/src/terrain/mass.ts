@@ -5,7 +5,7 @@ import { standsOn } from './bodies.ts';
 import { BARE, OUTSIDE, indexAt, ownerAt, type MassRaster, type Relief } from './relief.ts';
 import { eachPlotSpan, placeObjects } from './placeObjects.ts';
 
-// What everything weighs and where its centre is: the one place for masses, whoever lifts, carries or bears them.
+// Masses and centres of mass of all things: the one source for lifting, carrying and table loads.
 
 /**
  * A brick 2×4 weighs about 2.3 g (from memory): 24 stud-plates, so solid plastic is 0.096 g a stud and plate. Until
@@ -29,7 +29,7 @@ export const tippingAngle = (halfBaseMm: number, centreMm: number): number =>
   centreMm <= 0 ? 90 : (Math.atan(halfBaseMm / centreMm) * 180) / Math.PI;
 
 /**
- * A building by its plain shell, up to a height: walls as thick as it says, a floor of plates for each storey, a roof
+ * A building by its plain shell, up to a height: walls of its given thickness, a floor of plates for each storey, a roof
  * of plates, and the plates of its pavement. Windows, doors, furniture and ornament are not in it.
  * @param upTo plates above its ground; less than its height: what is left when the rest is off
  */

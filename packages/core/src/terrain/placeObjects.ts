@@ -14,7 +14,7 @@ import { eachTouched, type Point } from './shape.ts';
 import { membersOf, plantsOf } from './scatter.ts';
 import { eachStripStud } from './strip.ts';
 
-/** What stands on the ground raises the top: buildings, walls, repeats, plants. */
+// What stands on the ground raises the top: buildings, walls, repeats, plants.
 
 /** The ground with what stands on it. */
 export interface PlacedObjects {
@@ -22,7 +22,7 @@ export interface PlacedObjects {
   land: Raster;
   /** Height with what stands there, plates. */
   top: Int16Array;
-  /** 0: nobody; n: the thing at index n − 1 of `things`. */
+  /** 0: none; n: the entity at index n − 1 of `things`. */
   owner: Uint16Array;
 }
 

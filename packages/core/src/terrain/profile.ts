@@ -3,7 +3,7 @@ import type { Stream, Way } from '../document/index.ts';
 import { TIE, type Point } from './shape.ts';
 import { stationsOf, type Station } from './strip.ts';
 
-/** Heights along lines: how a way lies on its ground, how a stream falls. */
+// Heights along lines: how a way lies on its ground, how a stream falls.
 
 /** A station with its height, plates above datum. */
 export type Height = Station & { z: number };
@@ -94,7 +94,7 @@ function flight(slope: readonly Height[]): Height[] {
 }
 
 /**
- * Heights eased to a grade. The mean of the two lines between which every such line lies (McShane 1934) says which
+ * Heights eased to a grade. The mean of the two lines between which every such line lies (McShane 1934) decides which
  * places are cut and which are filled; within each of them the line keeps as near to the ground as the grade lets it.
  * @param most plates a stud
  */
@@ -183,7 +183,7 @@ function between(marks: readonly { along: number; z: number }[], along: number):
   return a.z + ((along - a.along) / (b.along - a.along)) * (b.z - a.z);
 }
 
-/** A function that tells the height at any distance along a profile. */
+/** Returns a function from distance along a profile to height. */
 export function heightAlong(profile: readonly Height[]): (along: number) => number {
   return (along) => {
     let low = 0;

@@ -38,7 +38,7 @@ export interface Raster extends Rect {
   owner: Uint16Array;
 }
 
-/** What is laid, by which thing of the list, and the window of studs that are laid anew. */
+/** The raster, the index of the entity being laid, and the window of studs to recompute. */
 interface Laying {
   raster: Raster;
   window: Rect;

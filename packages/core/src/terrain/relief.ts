@@ -105,7 +105,7 @@ export function compile(scene: Scene): Compiled {
 }
 
 /**
- * Compiles a scene from the one before it: only where something changed is anything laid anew.
+ * Compiles a scene from the one before it: only changed windows are recomputed.
  * @returns the compiled scene, and the studs where it may differ from the one before; null: everywhere
  */
 export function recompile(

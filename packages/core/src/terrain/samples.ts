@@ -1,6 +1,6 @@
 import type { Terrain } from '../document/index.ts';
 
-/** Samples of imported ground, packed as base64 text: 16 bits each, the lower byte first. */
+// Samples of imported ground, packed as base64 text: 16 bits each, the lower byte first.
 
 /** The highest sample: 16 bits. */
 export const MAX_SAMPLE = 65_535;

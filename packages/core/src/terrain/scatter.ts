@@ -3,7 +3,7 @@ import { eachSpan } from './shape.ts';
 import { atAlong, lengthOfLine } from './strip.ts';
 import { boundsOf, type Rect } from '../grid/index.ts';
 
-/** Where the many stand: plants of a planting, the members of a repeat. */
+// Where the many stand: plants of a planting, the members of a repeat.
 
 /** A small, seeded generator of numbers from 0 to 1 (xorshift, 32 bits). */
 export function seeded(seed: number): () => number {
@@ -136,7 +136,7 @@ export interface RepeatMember {
  * Where the members of a repeat stand. By count: evenly divided, half a bay before the first and after the last.
  * One every so many studs: as many as fit, the rest shared between both ends. To each base: each base that the line
  * runs over has `count` bays from its own edge, and every bay that lies wholly on the line has its member in the middle;
- * until the scene is cut, bases of the length said lie from the display's corner on.
+ * until the scene is cut, bases of the given length start at the display's corner.
  * Those that would stand nearer to a seam than it keeps off are left out.
  * @param modules where bases lie and modules meet, studs
  */

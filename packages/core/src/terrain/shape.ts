@@ -4,7 +4,7 @@ import type { Area, Side } from '../document/index.ts';
 /** Lengths that differ by less are the same: numbers carry noise in their last digits. Studs. */
 export const TIE = 1e-7;
 
-/** Areas of the plan on the stud grid: which studs belong, and how far within a stud lies. */
+// Areas of the plan on the stud grid: which studs belong, and how far within a stud lies.
 
 export interface Point {
   x: number;

@@ -1,7 +1,7 @@
 import type { Rect } from '../grid/index.ts';
 import { TIE, type Point } from './shape.ts';
 
-/** Lines with a width: ways, streams, track beds, walls. */
+// Lines with a width: ways, streams, track beds, walls.
 
 /** A point of a line: how far from its beginning, studs, and where. */
 export interface Station extends Point {

@@ -65,7 +65,7 @@ export function cardOf(
   };
 }
 
-/** Whether each rule of the card is kept; null: the card says nothing about it. */
+/** Whether each rule of the card is met; null: the card has no such rule. */
 export interface CardReport {
   base: boolean | null;
   /** The base with what the card lets stand out, studs, and whether all that is placed keeps within it. */

@@ -18,7 +18,7 @@ import {
 } from './index.ts';
 import { runs } from '../../test/runs.ts';
 
-/** The geometry of rooms against slow ways of finding the same: points along a line, steps of a push. */
+// The geometry of rooms against slow ways of finding the same: points along a line, steps of a push.
 
 const at = fc.integer({ min: 0, max: 1000 });
 const point = fc.record({ x: at, y: at });

@@ -84,7 +84,7 @@ export function evaluatePassage(
 export function clearanceOf(passage: Passage, box: Box): number {
   const beside = widestOf(passage) - box.short;
   const above = Math.min(passage.height, passage.insideH ?? Infinity) - box.height;
-  // Too wide or too tall it does not pass at any length: by that it is told.
+  // A module too wide or too tall passes at no length: that is reported first.
   if (beside < 0 || above < 0) return Math.min(beside, above);
   const longest = longestFor(passage, box.short, box.height);
   return Math.min(beside, above, Number.isFinite(longest) ? longest - box.long : Infinity);
@@ -98,7 +98,7 @@ export function widestOf({ kind, width, width2, insideW, insideD }: Passage): nu
   return width;
 }
 
-/** The largest module of one width: how long it may be and which passage says so. */
+/** Longest module of a given width, and the passage that limits it. */
 export interface ModuleLimit {
   /** Studs, on steps of 8. */
   short: number;

@@ -26,7 +26,7 @@ export function AccountPage({ user }: { user: User }) {
       <section aria-labelledby="take">
         <Heading id="take">Everything you may see here</Heading>
         <p className="ink-2 pb-1">
-          Your account, your letters, and every display you are on with its whole log and its photos, in one
+          Your account, your messages, and every display you are on with its whole log and its photos, in one
           ZIP archive.
         </p>
         <a className="btn btn-xs" href={exportUrl} download>
@@ -87,7 +87,7 @@ function Password() {
   );
 }
 
-/** The browser and system of an agent string, as far as it says. */
+/** The browser and system of an agent string, as far as it is recognised. */
 function agentWords(agent: string): string {
   const browser = /(Firefox|Edg|Chrome|Safari)/.exec(agent)?.[1];
   const system = /(Android|iPhone|iPad|Windows|Mac OS|Linux)/.exec(agent)?.[1];
@@ -151,7 +151,7 @@ function Leave({ user }: { user: User }) {
     <section aria-labelledby="leave">
       <Heading id="leave">Leave for good</Heading>
       <p className="ink-2 pb-1">
-        Your account, your letters and your sessions go. What you built and said stays on the displays, under
+        Your account, your messages and your sessions go. What you built and said stays on the displays, under
         your name, so that nobody’s plan loses its history.
       </p>
       <button type="button" className="btn btn-xs" onClick={() => setAsking(true)}>

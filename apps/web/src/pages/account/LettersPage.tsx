@@ -14,14 +14,14 @@ export function LettersPage() {
     onSettled: () => queryClient.invalidateQueries({ queryKey: keys.letters }),
   });
   return (
-    <SmallPage title="Letters">
+    <SmallPage title="Messages">
       <p className="border-l-2 border-warning pl-2">
         Mail is simulated: this server sends none. What it would send to you stands here.
       </p>
-      {letters.isPending && <Loading what="Fetching the letters" />}
-      {letters.isError && <Failure title="The letters cannot be read" message={letters.error.message} />}
+      {letters.isPending && <Loading what="Fetching the messages" />}
+      {letters.isError && <Failure title="The messages cannot be read" message={letters.error.message} />}
       {letters.data?.length === 0 && (
-        <Empty title="No letters">
+        <Empty title="No messages">
           When somebody names or answers you, changes what you may do, or asks for a new password, it stands
           here; and once a day what the others did, if you have not looked.
         </Empty>

@@ -14,7 +14,7 @@ const SHEETS = [
   { id: 'dates', word: 'Dates and people', Sheet: DatesSheet },
 ] as const;
 
-/** The brief, on four sheets. Which one is open stands in the address, so that it can be sent to somebody. */
+/** The brief, on four sheets. The open one is part of the address, so that it can be linked. */
 export function BriefPage() {
   const scene = useDisplay(({ scene }) => scene);
   const may = useDenialReason();

@@ -110,7 +110,7 @@ function Grid({ width, height, scale }: { width: number; height: number; scale: 
   );
 }
 
-/** A plain outline: enough to tell what it is, drawn by us and by nobody's drawing. */
+/** A plain outline of our own drawing. */
 function Outline({ thing, w, h }: { thing: TrueSize; w: number; h: number }) {
   const line = { fill: 'none', stroke: 'currentColor', strokeWidth: 1.1 };
   const solid = { fill: 'currentColor', fillOpacity: 0.08, stroke: 'currentColor', strokeWidth: 1.1 };

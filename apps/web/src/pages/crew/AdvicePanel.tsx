@@ -155,7 +155,7 @@ export function AdvicePanel() {
   );
 }
 
-/** Whether somebody wrote in a thread, is named in it, or holds its section. */
+/** Whether a person wrote in a thread, is named in it, or holds its section. */
 function concerns(scene: Scene, thread: Thread, person: string | null): boolean {
   if (person === null) return false;
   const section = thread.section ? scene.section[thread.section] : undefined;

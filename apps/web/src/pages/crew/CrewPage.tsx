@@ -23,7 +23,7 @@ export function CrewPage() {
   const asked = query.get('sheet');
   const sheet: SheetId = SHEETS.find((id) => id === asked) ?? 'holdings';
   const words: Record<SheetId, string> = {
-    holdings: 'Who holds what',
+    holdings: 'Owners',
     people: 'People',
     advice: unread > 0 ? `Advice, ${unread} to read` : 'Advice',
     history: 'History',

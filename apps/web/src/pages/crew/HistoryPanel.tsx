@@ -268,7 +268,7 @@ function PastPlan({
   );
 }
 
-/** Takes one change back by a new one; says what depends on it when that cannot be. */
+/** Reverts one change by a new one, or names what depends on it. */
 function TakeBack({ line }: { line: HistoryLine }) {
   const link = useLink();
   const edit = useEdit();

@@ -160,7 +160,7 @@ export function HoldingsPanel() {
   );
 }
 
-/** Gives a section to somebody with all that is open in it, and writes that down. */
+/** Hands a section over with all its open work, and records that. */
 function HandOver({ holding, onClose }: { holding: Holding; onClose: () => void }) {
   const scene = useDisplay(({ scene }) => scene);
   const me = useDisplay(({ actor }) => actor.person);

@@ -15,7 +15,7 @@ import { save } from '../../ui/save.ts';
 /** The longest text that is sent, characters. */
 const MAX_TEXT = 20_000;
 
-/** The report in somebody's words: a few above it or the whole of it edited; sent, published, and taken out as files. */
+/** Editing and sending a report: introduction or whole text; sent, published, exported. */
 export function SendReport({
   report,
   made,
@@ -49,7 +49,7 @@ export function SendReport({
   const paper = usePaper();
   const plans = useIsPlanner();
   const [words, setWords] = useState('');
-  /** The whole text as somebody edited it; null: as it is worked out. */
+  /** The edited text; null: as computed. */
   const [edited, setEdited] = useState<string | null>(null);
   const [published, setPublished] = useState(false);
   /** People whom a text for the public would name although it may not. */

@@ -21,7 +21,7 @@ import { capital } from '../../ui/words.ts';
 import { useDerived } from '../../workers/derived.tsx';
 import { ThreadText, StateWord } from './threadText.tsx';
 
-/** One piece of advice: what was said, what it proposes, the answers, and what was decided. */
+/** A thread: message, proposal, answers and decision. */
 export function ThreadView({ thread }: { thread: Thread }) {
   const scene = useDisplay(({ scene }) => scene);
   const me = useDisplay(({ actor }) => actor.person);
@@ -65,7 +65,7 @@ export function ThreadView({ thread }: { thread: Thread }) {
       </p>
       {thread.finding && (
         <p className="border-l-2 hair pl-2 ink-2">
-          {found ? found.sentence : 'The finding it was about is gone: what it asked for has been settled.'}
+          {found ? found.sentence : 'The finding it was about is gone: what it asked for has been done.'}
         </p>
       )}
       <ThreadText by={thread.by} at={thread.at} text={thread.text} />
@@ -198,7 +198,7 @@ function Decide({ thread }: { thread: Thread }) {
                 title={blocked ?? undefined}
                 onClick={() => set('accepted', fits.changes)}
               >
-                Take it over
+                Apply
               </button>
             )}
             {answers && (
@@ -217,7 +217,7 @@ function Decide({ thread }: { thread: Thread }) {
               </button>
             )}
             <button type="button" className="btn btn-sm btn-ghost" onClick={() => set('resolved')}>
-              Settled
+              Close
             </button>
           </div>
           {blocked && <p className="ink-2 text-xs pt-1">{blocked} A planner can take it over.</p>}

@@ -13,7 +13,7 @@ export const StateWord = ({ state }: { state: ThreadState }) => (
   <span className={`${STATE_TONE[state]} font-semibold`}>{THREAD_STATES.find((one) => one === state)}</span>
 );
 
-/** Who said it and when, over what was said. */
+/** A message with its author and time. */
 export function ThreadText({ by, at, text }: { by: string | null; at: string | null; text: string }) {
   const scene = useDisplay(({ scene }) => scene);
   return (

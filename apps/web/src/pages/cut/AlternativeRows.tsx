@@ -10,9 +10,9 @@ import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 import { MiniPlan } from './MiniPlan.tsx';
 
-/** A rival that was found, as a row of the table. */
+/** A alternative that was found, as a row of the table. */
 export function FoundRow({
-  rival,
+  alternative,
   on,
   cutting,
   stated,
@@ -20,7 +20,7 @@ export function FoundRow({
   bound,
   onClick,
 }: {
-  rival: Alternative;
+  alternative: Alternative;
   on: boolean;
   cutting: Cutting;
   stated: SceneProblem | null;
@@ -30,13 +30,13 @@ export function FoundRow({
 }) {
   const origin = stated?.ok ? stated.origin : null;
   const arrangement = useWorkerQuery(
-    origin ? (core) => core.rival(cutting, origin) : null,
-    `${rival} ${cutting.modules.length} ${cutting.cost.total}`,
+    origin ? (core) => core.alternative(cutting, origin) : null,
+    `${alternative} ${cutting.modules.length} ${cutting.cost.total}`,
   );
   return (
     <AlternativeRow
-      word={ALTERNATIVE_WORDS[rival].word}
-      how={ALTERNATIVE_WORDS[rival].how}
+      word={ALTERNATIVE_WORDS[alternative].word}
+      how={ALTERNATIVE_WORDS[alternative].how}
       on={on}
       same={same}
       plan={cutting.modules}
@@ -47,7 +47,7 @@ export function FoundRow({
   );
 }
 
-/** A way of dividing, as it is or as a rival has it. */
+/** A way of dividing, as it is or as a alternative has it. */
 export function AlternativeRow({
   word,
   how,

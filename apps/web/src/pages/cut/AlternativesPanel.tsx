@@ -21,27 +21,27 @@ import type { useAlternatives } from '../../workers/useAlternatives.ts';
 import { Found, Over } from './FoundPart.tsx';
 import { FoundRow, AlternativeRow } from './AlternativeRows.tsx';
 
-/** How long all rivals together may be looked for, s. */
+/** How long all alternatives together may be looked for, s. */
 const SECONDS = 30;
 
 /** Rival cuttings side by side, each with what it costs, weighs and crosses, and how far it is from a proven bound. */
 export function AlternativesPanel({
   stated,
-  rivals,
+  alternatives,
   chosen,
   onChoose,
 }: {
   stated: SceneProblem | null;
-  rivals: ReturnType<typeof useAlternatives>;
+  alternatives: ReturnType<typeof useAlternatives>;
   chosen: Alternative | null;
-  onChoose: (rival: Alternative | null) => void;
+  onChoose: (alternative: Alternative | null) => void;
 }) {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const plans = useIsPlanner();
   const link = useLink();
   const { tell } = useMeasureFormat();
-  const { run, start, stop, clear } = rivals;
+  const { run, start, stop, clear } = alternatives;
   const display = displayOf(scene);
   const now = useWorkerQuery((core) => core.arrangement());
   const judgement = useDerived(({ judgement }) => judgement);
@@ -219,24 +219,24 @@ export function AlternativesPanel({
                 onClick={() => onChoose(null)}
               />
             )}
-            {ALTERNATIVES.map((rival) => {
-              const one = run.found[rival];
+            {ALTERNATIVES.map((alternative) => {
+              const one = run.found[alternative];
               return (
                 one && (
                   <FoundRow
-                    key={rival}
-                    rival={rival}
-                    on={chosen === rival}
+                    key={alternative}
+                    alternative={alternative}
+                    on={chosen === alternative}
                     cutting={one.cutting}
                     stated={stated}
                     same={sameAs(
-                      rival,
+                      alternative,
                       run.found,
                       stated?.ok ? inDisplay(scene, one.cutting, stated.origin) : [],
                       listOf(scene, 'module'),
                     )}
                     bound={run.bound}
-                    onClick={() => onChoose(rival)}
+                    onClick={() => onChoose(alternative)}
                   />
                 )
               );
@@ -257,7 +257,7 @@ export function AlternativesPanel({
       )}
       {found && chosen && stated?.ok ? (
         <Found
-          rival={chosen}
+          alternative={chosen}
           cutting={found.cutting}
           origin={stated.origin}
           plans={plans}
@@ -285,9 +285,9 @@ export function AlternativesPanel({
   );
 }
 
-/** The word of a cutting above a rival in the table that divides the scene in the very same way; null: it is its own. */
+/** The word of a cutting above a alternative in the table that divides the scene in the very same way; null: it is its own. */
 function sameAs(
-  rival: Alternative,
+  alternative: Alternative,
   found: Partial<Record<Alternative, { cutting: Cutting }>>,
   laid: readonly Rect[],
   modules: readonly Rect[],
@@ -298,19 +298,20 @@ function sameAs(
       .sort()
       .join();
   if (modules.length > 0 && shape(laid) === shape(modules)) return 'Current';
-  const own = found[rival];
-  const before = ALTERNATIVES.slice(0, ALTERNATIVES.indexOf(rival)).find((one) => {
+  const own = found[alternative];
+  const before = ALTERNATIVES.slice(0, ALTERNATIVES.indexOf(alternative)).find((one) => {
     const other = found[one];
     return own && other && shape(other.cutting.modules) === shape(own.cutting.modules);
   });
   return before ? ALTERNATIVE_WORDS[before].word : null;
 }
 
-/** How good a rival is, in words: by the Brief's weights, against the least that is proven. */
-function proofOf(rival: Alternative, cutting: Cutting, bound: number, cost: number): string {
-  if (rival === 'balanced' && cutting.proven) return 'Proven: no cutting costs less.';
+/** How good a alternative is, in words: by the Brief's weights, against the least that is proven. */
+function proofOf(alternative: Alternative, cutting: Cutting, bound: number, cost: number): string {
+  if (alternative === 'balanced' && cutting.proven) return 'Proven: no cutting costs less.';
   if (bound <= 0) return '';
   const above = Math.max(0, (100 * (cost - bound)) / bound).toFixed(1);
-  const own = rival !== 'balanced' && cutting.proven ? ' By its own weights it is proven the best.' : '';
+  const own =
+    alternative !== 'balanced' && cutting.proven ? ' By its own weights it is proven the best.' : '';
   return `Costs at most ${above} % more than the least that is proven.${own}`;
 }

@@ -15,14 +15,14 @@ import { AlternativesPanel } from './AlternativesPanel.tsx';
 import { SeamsPanel } from './SeamsPanel.tsx';
 
 const PANELS = [
-  { id: 'rivals', word: 'Rivals' },
+  { id: 'alternatives', word: 'Alternatives' },
   { id: 'hand', word: 'By hand' },
   { id: 'lift', word: 'Lifting' },
   { id: 'seams', word: 'Seams' },
   { id: 'order', word: 'Order' },
 ] as const;
 
-/** On this board one looks and picks; what is cut is said beside it. */
+/** This board only selects; the panels beside it edit the cutting. */
 const LOOK: BoardActs = {
   mayEdit: () => false,
   snap: 8,
@@ -33,19 +33,19 @@ const LOOK: BoardActs = {
   draw: () => undefined,
 };
 
-/** How the scene comes apart: rival cuttings, cuts by hand, what is lifted, seams agreed, and the order of it all. */
+/** How the scene comes apart: alternative cuttings, cuts by hand, what is lifted, seams agreed, and the order of it all. */
 export function CutPage() {
   const scene = useDisplay(({ scene }) => scene);
   const ground = useDerived(({ ground }) => ground);
   const judgement = useDerived(({ judgement }) => judgement);
   const { pick, cutLine } = useView();
-  const [panel, setPanel] = useState<(typeof PANELS)[number]['id']>('rivals');
+  const [panel, setPanel] = useState<(typeof PANELS)[number]['id']>('alternatives');
   const [chosen, setChosen] = useState<Alternative | null>(null);
-  const rivals = useAlternatives();
+  const alternatives = useAlternatives();
   const [seam, setSeam] = useState<string | null>(null);
   const seamLine = useMemo(() => (panel === 'seams' ? lineOf(scene, seam) : null), [scene, panel, seam]);
   const stated = useWorkerQuery((core) => core.problem());
-  const shown = panel === 'rivals' && chosen ? (rivals.run.found[chosen]?.cutting ?? null) : null;
+  const shown = panel === 'alternatives' && chosen ? (alternatives.run.found[chosen]?.cutting ?? null) : null;
   const preview = useMemo(
     () => (shown && stated?.ok ? withCutting(scene, shown, stated.origin) : scene),
     [shown, scene, stated],
@@ -84,13 +84,13 @@ export function CutPage() {
           aria-label={PANELS.find(({ id }) => id === panel)?.word}
           className="border-t md:border-t-0 md:border-l hair bg-base-100 overflow-auto px-3 py-2.5 min-h-0"
         >
-          {panel === 'rivals' && (
+          {panel === 'alternatives' && (
             <AlternativesPanel
               stated={stated}
-              rivals={rivals}
+              alternatives={alternatives}
               chosen={chosen}
-              onChoose={(rival) => {
-                setChosen(rival);
+              onChoose={(alternative) => {
+                setChosen(alternative);
                 pick(null);
               }}
             />

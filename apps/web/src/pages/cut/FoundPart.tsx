@@ -16,16 +16,16 @@ import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { basesInWords } from '../../ui/words.ts';
 import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 
-/** A rival one looks at: to be taken, whole or in part. */
+/** A alternative one looks at: to be taken, whole or in part. */
 export function Found({
-  rival,
+  alternative,
   cutting,
   origin,
   plans,
   busy,
   onTaken,
 }: {
-  rival: Alternative;
+  alternative: Alternative;
   cutting: Cutting;
   origin: { x: number; y: number };
   plans: boolean;
@@ -35,8 +35,8 @@ export function Found({
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const arrangement = useWorkerQuery(
-    (core) => core.rival(cutting, origin),
-    `${rival} ${cutting.modules.length} ${cutting.cost.total}`,
+    (core) => core.alternative(cutting, origin),
+    `${alternative} ${cutting.modules.length} ${cutting.cost.total}`,
   );
   const modules = listOf(scene, 'module').filter(({ locked }) => !locked);
   const there = inDisplay(scene, cutting, origin);
@@ -151,7 +151,7 @@ export function Over({ arrangement }: { arrangement: Arrangement }) {
           Tightest: {tightest.module} through the {tightest.passage.name},{' '}
           {tightest.spare < 0
             ? `${say(Math.round(-tightest.spare), 'mm')} too large`
-            : `${say(Math.round(tightest.spare), 'mm')} to spare`}
+            : `${say(Math.round(tightest.spare), 'mm')} clearance`}
           .
         </p>
       )}

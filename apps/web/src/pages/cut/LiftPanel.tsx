@@ -161,7 +161,7 @@ export function LiftPanel() {
   );
 }
 
-/** A lifting index, its weight told by a mark too, not by colour alone. */
+/** A lifting index, its class shown by a mark too, not by colour alone. */
 function Index({ value }: { value: number }) {
   const grave = value > 3;
   return (

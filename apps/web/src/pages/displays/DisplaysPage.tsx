@@ -35,7 +35,7 @@ export function DisplaysPage({ user }: { user: User }) {
         <img src="/mark.svg" alt="" width={24} height={24} />
         <h1 className="text-lg font-bold flex-1">Displays</h1>
         <Link to="/letters" className="link link-hover">
-          Letters{unread > 0 && <span className="fig text-secondary"> {unread} new</span>}
+          Messages{unread > 0 && <span className="fig text-secondary"> {unread} new</span>}
         </Link>
         <Link to="/account" className="link link-hover">
           {user.name}

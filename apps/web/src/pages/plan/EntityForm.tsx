@@ -18,7 +18,7 @@ export function useSetFields({ kind, id }: Picked) {
   };
 }
 
-/** How a change of a field is told in the history. */
+/** Label of a field change in the history. */
 const VERBS: Readonly<Record<string, string>> = {
   name: 'renamed',
   w: 'resized',

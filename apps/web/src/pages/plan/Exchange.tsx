@@ -3,7 +3,7 @@ import { Suspense, lazy } from 'react';
 import { Loading } from '../../ui/parts.tsx';
 import { Menu } from './Toolbar.tsx';
 
-/** Readers and writers are loaded when somebody opens one of the panels. */
+/** Readers and writers are loaded when one of the panels is opened. */
 const BringIn = lazy(() => import('./BringIn.tsx').then((module) => ({ default: module.BringIn })));
 const TakeOut = lazy(() => import('./TakeOut.tsx').then((module) => ({ default: module.TakeOut })));
 

@@ -28,7 +28,7 @@ export function HeightsDialog({ heights, onDone }: { heights: ReadHeights; onDon
   const places = useMemo(() => placesOf(scene, heights), [scene, heights]);
   const asPlates = Math.abs(count.lowest) <= MAX_PLATES && Math.abs(count.highest) <= MAX_PLATES;
   const [where, setWhere] = useState<Where>(places[0].value);
-  // A grid that says its cell is one of heights in plates; a grey map has only shares of the whole.
+  // A grid with a cell size holds heights in plates; a grey map has only shares of the whole.
   const [as, setAs] = useState<HeightsAs['as']>(grid.cell !== null && asPlates ? 'plates' : 'spread');
   const [low, setLow] = useState(0);
   const [high, setHigh] = useState(30);

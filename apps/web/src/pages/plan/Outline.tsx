@@ -73,7 +73,7 @@ const PLURALS: Partial<Record<Kind, string>> = {
   reserved: 'reserved ground',
 };
 
-/** Pieces that somebody kept, to be set out in the middle of the scene. */
+/** Kept pieces, to be placed in the middle of the scene. */
 function Pieces() {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();

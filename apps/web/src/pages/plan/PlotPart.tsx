@@ -235,7 +235,7 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
               <p className={`text-[11px] ${clear < 0 ? 'text-error' : 'ink-2'}`}>
                 {clear < 0
                   ? `The roof is at ${say(Math.round(roof), 'plates')} there and hits it by ${say(Math.ceil(-clear), 'plates')}.`
-                  : `${say(Math.floor(clear), 'plates')} to spare under the roof.`}
+                  : `${say(Math.floor(clear), 'plates')} clearance under the roof.`}
               </p>
             </div>
           );
@@ -276,7 +276,7 @@ function NamedRow({
   );
 }
 
-/** A height in plates, without room for its unit: the column says it. */
+/** A height in plates, its unit stands in the column head. */
 function PlatesField({
   label,
   value,

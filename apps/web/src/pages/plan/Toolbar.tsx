@@ -127,7 +127,7 @@ export function Menu({
 }: {
   label: ReactNode;
   name: string;
-  /** Its label says in words what it opens. */
+  /** Accessible label of the menu. */
   worded?: boolean;
   pressed?: boolean;
   end?: boolean;

@@ -54,7 +54,7 @@ function openEnd(scene: Scene, at: { x: number; y: number }): Pose | null {
   return ends.filter((end) => far(end) <= JOIN).sort((a, b) => far(a) - far(b))[0] ?? null;
 }
 
-/** What a newly drawn thing is until somebody says more: sensible, named, and easy to change. */
+/** Default fields of a newly drawn entity. */
 export function defaultsFor(scene: Scene, drawn: Drawn): DrawnThing {
   const name = (word: string) => `${word} ${listOf(scene, drawn.tool).length + 1}`;
   const level = defaultLevel(scene);

@@ -19,13 +19,13 @@ import {
 } from '@quarry/core/document';
 import { capital } from '../../ui/words.ts';
 
-/** The fields of each kind of thing on the plan, as its data sheet lists them: one table instead of many sheets. */
+// The fields of each kind of thing on the plan, as its data sheet lists them: one table instead of many sheets.
 
 type Data = Readonly<Record<string, unknown>>;
 interface Common {
   key: string;
   label: string;
-  /** Left out where it says nothing. */
+  /** Hidden where it has no meaning. */
   when?: (data: Data) => boolean;
 }
 export type FieldSpec =

@@ -31,7 +31,7 @@ import { capital } from '../../ui/words.ts';
 import { useDerived } from '../../workers/derived.tsx';
 import { useSetFields } from './EntityForm.tsx';
 
-/** What the data sheets of ground and ways have beyond their plain fields. */
+// What the data sheets of ground and ways have beyond their plain fields.
 
 const EDGE_WORDS = {
   open: 'Open',

@@ -6,7 +6,7 @@ import type { Picked } from '../../data/view.ts';
 import { defaultLevel } from './defaults.ts';
 
 /**
- * What a chosen file becomes: changes to make, and what to pick then; heights, which a person says more about; or the
+ * What a chosen file becomes: changes to make, and what to pick then; heights, which a dialog asks more about; or the
  * sentence that says why it cannot be used.
  */
 export type Import =
@@ -106,7 +106,7 @@ function canvasOf(image: ImageBitmap, most: number): CanvasRenderingContext2D | 
   return ctx;
 }
 
-/** A picture drawn anew and encoded as JPEG: nothing of the file but its pixels is kept. Smaller until it fits. */
+/** A picture redrawn and encoded as JPEG: nothing of the file but its pixels is kept. Smaller until it fits. */
 function encode(image: ImageBitmap, most: number): string | null {
   for (const pixels of [most, most / 2, most / 4]) {
     const url = canvasOf(image, pixels)?.canvas.toDataURL('image/jpeg', 0.8);

@@ -7,7 +7,7 @@ import { DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { useSetFields } from './EntityForm.tsx';
 
-/** What comes of repeats and plantings: how many, how far apart, of which kind. */
+// What comes of repeats and plantings: how many, how far apart, of which kind.
 
 export function RepeatPart({ repeat }: { repeat: Repeat }) {
   const scene = useDisplay(({ scene }) => scene);

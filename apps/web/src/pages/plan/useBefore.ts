@@ -5,7 +5,7 @@ import type { Scene } from '@quarry/core/document';
 import { useView } from '../../data/view.ts';
 import { useDerived, type CompiledGround } from '../../workers/derived.tsx';
 
-/** What the board shows: the scene as it is, or as it was when somebody kept it, with what has changed since. */
+/** What the board shows: the scene now, or the kept one, with the changes since. */
 export function useBefore(display: string, scene: Scene, ground: CompiledGround | null) {
   const { before, showsBefore } = useView();
   const core = useDerived(({ core }) => core);

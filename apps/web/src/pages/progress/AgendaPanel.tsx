@@ -121,7 +121,7 @@ export function AgendaPanel() {
         <p className="ink-2 text-xs py-1">
           Your sittings in UTC, and the days of the display: it reads right in any zone. Take it again after
           changes: the same events are replaced. Reminders come as letters in the morning of the day before,
-          of shows four, two and one week before too (mail is simulated: they stand under Letters).
+          of shows four, two and one week before too (mail is simulated: they are listed under Messages).
         </p>
       </div>
     </div>

@@ -92,7 +92,7 @@ function Chart({ label, kind, series, lines }: ChartProps) {
     const chart = new ApexCharts(ref.current, optionsOf({ label, kind, series, lines }, night));
     void chart.render();
     return () => chart.destroy();
-    // Drawn anew when the figures differ, not when the lists are new ones.
+    // Redrawn when the figures differ, not when the lists are new ones.
   }, [told, night]);
   return <div ref={ref} role="img" aria-label={label} />;
 }

@@ -103,7 +103,7 @@ export function DayPanel() {
         />
         {slots.length > 0 && (
           <dl>
-            <DefinitionRow label="Over, as it goes">{at(clock.ends)}</DefinitionRow>
+            <DefinitionRow label="Ends at this pace">{at(clock.ends)}</DefinitionRow>
             {clock.late !== null && (
               <DefinitionRow label={clock.late > 0 ? 'Too late by' : 'In hand'}>
                 <span className={clock.late > 0 ? 'text-primary' : ''}>{span(clock.late)}</span>

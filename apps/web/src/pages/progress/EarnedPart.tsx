@@ -47,12 +47,12 @@ export function EarnedPart() {
           >
             {say(value.actual)}
           </DefinitionRow>
-          <DefinitionRow label="In all, as guessed">{say(value.budget)}</DefinitionRow>
+          <DefinitionRow label="Budget (BAC)">{say(value.budget)}</DefinitionRow>
           <DefinitionRow label="Schedule index, SPI">{index(spi)}</DefinitionRow>
           {unit === 'hours' && <DefinitionRow label="Cost index, CPI">{index(cpi)}</DefinitionRow>}
           {unit === 'hours' && (
             <DefinitionRow
-              label="In all, as it goes"
+              label="Estimate at completion (EAC)"
               note={etc === null ? undefined : `${say(etc)} of it to come`}
             >
               {eac === null ? '–' : say(eac)}
@@ -65,7 +65,7 @@ export function EarnedPart() {
           ? 'Earned is the work of each section (typed hours, else counted pieces over its builder’s rates) times the share of it that is done, by the weights of its stages. Spent is what sessions logged.'
           : 'Earned is the counted pieces of each section times the share of its work that is done. Placed is what sessions counted: builders do not count every evening, so no index is made of it.'}{' '}
         Planned is the whole spread evenly from the first day to the show. SPI = earned ÷ planned, CPI =
-        earned ÷ spent, in all as it goes = guess ÷ CPI (ANSI/EIA-748).
+        earned ÷ spent, EAC = BAC ÷ CPI (ANSI/EIA-748).
       </Basis>
     </section>
   );

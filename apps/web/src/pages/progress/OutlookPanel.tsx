@@ -63,8 +63,8 @@ function Odds() {
         </div>
       )}
       <dl>
-        <DefinitionRow label="As likely before as after">{day(half)}</DefinitionRow>
-        <DefinitionRow label="Nine times in ten by">{day(late)}</DefinitionRow>
+        <DefinitionRow label="50 % likely by">{day(half)}</DefinitionRow>
+        <DefinitionRow label="90 % likely by">{day(late)}</DefinitionRow>
         {shows.map(({ name, date, chance }) => (
           <DefinitionRow key={name + date} label={`Ready for ${name}${but}`} note={dayWord(date)}>
             {chanceWord(chance)}
@@ -149,7 +149,7 @@ function Hours() {
   );
 }
 
-/** What the count says of the hours, for who types none. */
+/** Hours from the piece count, shown where no guess is typed. */
 const countedHint = ({ hours, pieces, byWork, guessed }: Effort) =>
   hours === null
     ? 'nothing counted'

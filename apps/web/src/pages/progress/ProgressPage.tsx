@@ -11,7 +11,7 @@ import { SessionsPanel } from './SessionsPanel.tsx';
 import { TasksPanel } from './TasksPanel.tsx';
 import { TonightPanel } from './TonightPanel.tsx';
 
-/** The charts are large, and at the table nobody needs them. */
+/** The charts are large and loaded only when opened. */
 const OutlookPanel = lazy(() =>
   import('./OutlookPanel.tsx').then((file) => ({ default: file.OutlookPanel })),
 );

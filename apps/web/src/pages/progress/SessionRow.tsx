@@ -11,7 +11,7 @@ import { capital, momentWord } from '../../ui/words.ts';
 
 export const MAX_SESSION_MINUTES = 1440;
 
-/** A session as it was logged, and its fields for whoever may mend it. */
+/** A session as it was logged, and its fields for those who may edit it. */
 export function SessionRow({ session }: { session: Session }) {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();

@@ -19,7 +19,7 @@ import { capital } from '../../ui/words.ts';
 import { today } from '../../workers/derived.tsx';
 import { MAX_SESSION_MINUTES, SessionRow } from './SessionRow.tsx';
 
-/** How often a running session shows its time anew, ms. */
+/** Refresh interval of a running session's time, ms. */
 const TICK_MS = 15_000;
 /** So many sessions are listed at once. */
 const SHOWN = 40;
@@ -289,7 +289,7 @@ function Running({ session }: { session: Session }) {
   );
 }
 
-/** What counted sessions say of one's own speed, and what stands in where they say too little. */
+/** The user's rates from counted sessions, and defaults where there are too few. */
 function Rates() {
   const scene = useDisplay(({ scene }) => scene);
   const person = useDisplay(({ actor }) => actor.person);

@@ -61,8 +61,8 @@ export function TasksPanel() {
         )}
         {open.length === 0 && (
           <Empty title="No task yet">
-            Take over what the display asks for, or write down a task of your own. A task that can be finished
-            in one evening is offered under Tonight.
+            Add suggested tasks, or write a task of your own. A task that can be finished in one evening is
+            offered under Tonight.
           </Empty>
         )}
         {groups.map((group) => (
@@ -400,7 +400,7 @@ function Offers() {
         id="offers"
         aside={findings === null || blocks === null ? 'checking and counting …' : `${wanted.length}`}
       >
-        The display asks for
+        Suggested tasks
       </Heading>
       <SelectField
         label="In"
@@ -410,7 +410,7 @@ function Offers() {
       />
       {wanted.length === 0 && findings !== null && blocks !== null && (
         <p className="ink-2 py-2">
-          Nothing more: every finding, seam, placeholder and count is a task or settled.
+          Nothing more: every finding, seam, placeholder and count is a task or closed.
         </p>
       )}
       <ul>
@@ -431,10 +431,10 @@ function Offers() {
               type="button"
               className="btn btn-xs"
               disabled={!allowed(offer)}
-              aria-label={`Take over: ${offer.name}`}
+              aria-label={`Add as task: ${offer.name}`}
               onClick={() => take([offer])}
             >
-              Take over
+              Add as task
             </button>
           </li>
         ))}
@@ -444,7 +444,7 @@ function Offers() {
       )}
       {shown.length > 1 && shown.some(allowed) && (
         <button type="button" className="btn btn-sm mt-2" onClick={() => take(shown.filter(allowed))}>
-          Take over all {shown.filter(allowed).length} shown
+          Add all {shown.filter(allowed).length} shown
         </button>
       )}
       <Basis>

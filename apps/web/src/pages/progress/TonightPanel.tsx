@@ -11,7 +11,7 @@ import { sectionOptions } from '../../ui/picks.ts';
 import { capital, dayWord } from '../../ui/words.ts';
 import { today, useDerived } from '../../workers/derived.tsx';
 
-/** Where nobody said how long the evening is, minutes; and the steps by which one says it. */
+/** Default length of the evening, minutes, and the step of its field. */
 const USUAL = 150;
 const STEP = 15;
 const LEAST = 15;
@@ -117,7 +117,7 @@ function Chosen({ evening, minutes, counting }: { evening: Evening; minutes: num
         >
           {not.length > 0
             ? 'Below stands of each task why it is not for tonight.'
-            : 'You have no open task: take over what the display asks for under Tasks.'}
+            : 'You have no open task: add suggested tasks under Tasks.'}
         </Empty>
       ) : (
         <>

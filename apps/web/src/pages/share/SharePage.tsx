@@ -9,7 +9,7 @@ import { Loading } from '../../ui/parts.tsx';
 import { PlanPicture } from '../../ui/PlanPicture.tsx';
 import { dayWord, momentWord } from '../../ui/words.ts';
 
-/** The page asks anew this often, ms. */
+/** Refresh interval of the page, ms. */
 const FRESH_MS = 20_000;
 
 /** What the public and the venue see of a display. */

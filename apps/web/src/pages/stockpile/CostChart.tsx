@@ -60,7 +60,7 @@ function Drawn({
     });
     void chart.render();
     return () => chart.destroy();
-    // Drawn anew when the figures differ, not when the list is a new one.
+    // Redrawn when the figures differ, not when the list is a new one.
   }, [told, night]);
   return <div ref={ref} />;
 }

@@ -5,7 +5,7 @@ import { Heading } from '../../ui/parts.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
 import { ownPartId, type WordMeaning } from './takeIn.ts';
 
-/** Words nobody knows yet: say what they mean once, and every later list is read with it. */
+/** Unknown words of a list: mapped once, remembered for later lists. */
 export function ImportWords({
   unknown,
   taught,

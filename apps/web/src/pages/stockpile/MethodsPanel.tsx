@@ -203,7 +203,7 @@ export function MethodsPanel() {
             {joints > 0 ? `${Math.round((100 * bridged) / joints)} %` : blocks ? '–' : 'counting'}
           </DefinitionRow>
         </dl>
-        <Heading>Where nothing else is said</Heading>
+        <Heading>Default method</Heading>
         <SelectField
           label="Method"
           value={display.method}

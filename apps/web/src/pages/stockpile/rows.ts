@@ -3,7 +3,7 @@ import type { Netted } from '@quarry/core/materials';
 import { familyOfPart } from '@quarry/core/masonry';
 import { listOf, type Scene } from '@quarry/core/document';
 
-/** The rows of the table of needs, with what they are grouped and filtered by. */
+// The rows of the table of needs, with what they are grouped and filtered by.
 
 export const STATES = ['short', 'late', 'coming', 'handed', 'covered'] as const;
 export type State = (typeof STATES)[number];

@@ -12,11 +12,11 @@ import {
   type Scene,
 } from '@quarry/core/document';
 
-/** What becomes of a list that was read: changes that take it in. */
+// What becomes of a list that was read: changes that take it in.
 
 export type Into = 'need' | 'kit' | 'stock';
 type Line = ReadList['lines'][number];
-/** What somebody said that a word of a list means. */
+/** The meaning a person gave to a word of a list. */
 export interface WordMeaning {
   about: 'part' | 'colour';
   word: string;
@@ -40,7 +40,7 @@ const partName = (name: string, part: number) => {
 const MAX_NAME = 80;
 
 const OWN_PART = 'own-';
-/** An id for a part nobody makes by family and size, from what it is called. */
+/** Id of a part type outside the catalogue, derived from its name. */
 export const ownPartId = (word: string) =>
   `${OWN_PART}${
     word
@@ -90,9 +90,9 @@ export function existingList(
 }
 
 /**
- * The changes that take a list in: what is there of it is counted anew, the rest added; what its words mean and what
+ * The changes that take a list in: existing lines are replaced, the rest added; what its words mean and what
  * its parts cost is remembered.
- * @param how.there what is to be counted anew
+ * @param how.there the existing list that is replaced
  * @param how.fresh makes an id for a new entity of a kind
  * @returns batches of no more changes than one carries, and the list they make or change; null for drawers
  */
@@ -152,7 +152,7 @@ function inBatches(all: readonly Change[]): Change[][] {
 
 type Drawer = Pick<Lot, 'part' | 'colour' | 'place' | 'owner' | 'qty'>;
 
-/** What lies in each drawer by the list: a line of one's own and one that names no owner are one count. */
+/** What lies in each drawer by the list: lines of the user and lines without an owner are added up. */
 function drawersOf(lines: readonly Line[], person: string | null): Drawer[] {
   const drawers = new Map<string, Drawer>();
   for (const { part, colour, place, qty, owner } of lines) {
@@ -170,7 +170,7 @@ const wordsKept = (taught: readonly WordMeaning[], fresh: (kind: Kind) => string
     data: { about, word: word.slice(0, 120), means },
   }));
 
-/** Parts of one's own by what people call them, and what parts cost where nobody said so before. */
+/** New part types by name, and prices of parts that had none. */
 function partsKnown(scene: Scene, lines: readonly Line[], taught: readonly WordMeaning[]): Change[] {
   const prices = pricesOf(lines);
   const own = new Map(

@@ -4,7 +4,7 @@ import type { Supply } from '@quarry/core/materials';
 import type { Scene } from '@quarry/core/document';
 import { STATE_WORDS, type NeedRow } from './rows.ts';
 
-/** Needs and pick lists as files. */
+// Needs and pick lists as files.
 
 const HEAD = [
   'section',

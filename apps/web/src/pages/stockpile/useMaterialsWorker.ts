@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import type { MaterialsWorker } from '../../workers/materials.worker.ts';
 import { useDerived } from '../../workers/derived.tsx';
 
-/** What the counting worker says of the scene as it was last counted; asked again when that or `about` changes. */
+/** Queries the materials worker about the last counted scene; repeated when that or `about` changes. */
 export function useMaterialsWorker<P extends Promise<unknown>>(
   ask: (masons: Remote<MaterialsWorker>) => P,
   about: string,
@@ -21,7 +21,7 @@ export function useMaterialsWorker<P extends Promise<unknown>>(
     return () => {
       wanted = false;
     };
-    // The question itself is told by `about`.
+    // `about` identifies the question.
   }, [masons, blocks, about]);
   return answer?.about === about ? answer.value : null;
 }

@@ -55,7 +55,7 @@ export function PublicPanel({ scene, disabled }: { scene: Scene; disabled: boole
       <p className="ink-2 text-xs">
         One published example: {say(915, 'mm')} clear (36 in, 2010 ADA Standards 403.5.1). Local rules decide.
       </p>
-      <Heading aside={`${say(Math.round(distance), 'mm')} from the front`}>What their eyes get</Heading>
+      <Heading aside={`${say(Math.round(distance), 'mm')} from the front`}>Sight lines</Heading>
       <QuantityField
         label="A front as high as"
         value={front}
@@ -69,7 +69,7 @@ export function PublicPanel({ scene, disabled }: { scene: Scene; disabled: boole
           <tr>
             <th className="pl-0">Who</th>
             <th className="text-right">Over the table</th>
-            <th className="text-right pr-0">Hidden behind</th>
+            <th className="text-right pr-0">Hidden depth</th>
           </tr>
         </thead>
         <tbody>

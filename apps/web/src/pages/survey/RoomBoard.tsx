@@ -41,7 +41,7 @@ const step = (metric: 'mm' | 'in') => (metric === 'in' ? 12.7 : 10);
 
 /**
  * The room to scale. Everything in it can be reached with the keyboard, picked, and moved by hand or with the arrows;
- * while it moves, edges snap to others and to walls, and the clear distances on its four sides are told.
+ * while it moves, edges snap to others and to walls, and the clear distances on its four sides are shown.
  */
 export function RoomBoard({
   scene,
@@ -70,7 +70,7 @@ export function RoomBoard({
   const fit = () => setView(fitted(whole, size));
   useEffect(() => {
     if (size.width > 0) fit();
-    // Fitted anew for another room or window, not for each change in it.
+    // Fitted again for another room or window size, not for each change in it.
   }, [place?.id, place?.walls, size.width, size.height]);
   const image = useMemo(
     () => (reach ? reachImage(reach, palette.ochre, palette.iron) : null),

@@ -21,10 +21,10 @@ import { Tabs } from '../../ui/Tabs.tsx';
 
 const PANELS = [
   { id: 'room', word: 'Room' },
-  { id: 'way', word: 'Way in' },
+  { id: 'way', word: 'Access route' },
   { id: 'reach', word: 'Reach' },
-  { id: 'standing', word: 'Standing' },
-  { id: 'public', word: 'Public' },
+  { id: 'support', word: 'Supports and loads' },
+  { id: 'public', word: 'Visitors' },
 ] as const;
 
 export const isVenueKind = (kind: Picked['kind']): kind is VenueKind =>
@@ -151,7 +151,7 @@ export function SurveyPage() {
                 onOpen={setPanel}
               />
               <div role="tabpanel" aria-label={PANELS.find(({ id }) => id === panel)?.word} className="pt-2">
-                {places.length === 0 && panel !== 'way' && panel !== 'standing' && (
+                {places.length === 0 && panel !== 'way' && panel !== 'support' && (
                   <Empty
                     title="No room yet"
                     act={
@@ -176,7 +176,7 @@ export function SurveyPage() {
                 {panel === 'reach' && places.length > 0 && (
                   <ReachPanel scene={seen} reach={reach} disabled={disabled} />
                 )}
-                {panel === 'standing' && <SupportPanel scene={seen} />}
+                {panel === 'support' && <SupportPanel scene={seen} />}
                 {panel === 'public' && places.length > 0 && <PublicPanel scene={seen} disabled={disabled} />}
               </div>
             </>

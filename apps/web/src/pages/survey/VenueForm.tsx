@@ -188,18 +188,18 @@ function OpeningSheet({ thing, disabled }: Sheet<'opening'>) {
   );
 }
 
-/** A door of the room is often a step of the way in: one press lists it there with its own size. */
+/** A door of the room is often a step of the access route: one press lists it there with its own size. */
 function AddToWay({ thing }: { thing: Entity<'opening'> }) {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const id = `way-${thing.id}`.slice(0, 40);
-  if (scene.passage[id]) return <p className="ink-2 text-xs pt-2">It is a step of the way in.</p>;
+  if (scene.passage[id]) return <p className="ink-2 text-xs pt-2">It is a step of the access route.</p>;
   return (
     <button
       type="button"
       className="btn btn-xs mt-2"
       onClick={() =>
-        edit.add(`put ${thing.name} on the way in`, 'passage', id, {
+        edit.add(`put ${thing.name} on the access route`, 'passage', id, {
           name: thing.name,
           width: thing.width,
           height: thing.height,
@@ -208,7 +208,7 @@ function AddToWay({ thing }: { thing: Entity<'opening'> }) {
         })
       }
     >
-      Put it on the way in
+      Add to the access route
     </button>
   );
 }

@@ -39,7 +39,7 @@ export function WayPanel({ scene, disabled }: { scene: Scene; disabled: boolean 
   return (
     <>
       <Largest scene={scene} disabled={disabled} />
-      <Heading aside="clear sizes, in order">The way in</Heading>
+      <Heading aside="clear sizes, in order">Access route</Heading>
       {way.length === 0 && (
         <p className="ink-2">
           Nothing yet: list every door, stair, lift and vehicle between the workshop and the place.
@@ -57,7 +57,7 @@ export function WayPanel({ scene, disabled }: { scene: Scene; disabled: boolean 
         ))}
       </ol>
       <select
-        aria-label="Add a step of the way"
+        aria-label="Add a step"
         className="select select-xs w-44 mt-2 bg-base-content/5"
         value=""
         disabled={disabled}
@@ -97,7 +97,7 @@ export function WayPanel({ scene, disabled }: { scene: Scene; disabled: boolean 
   );
 }
 
-/** The limit that follows, the rivals to it, and taking it as the module limit. */
+/** The limit that follows, the alternatives to it, and taking it as the module limit. */
 function Largest({ scene, disabled }: { scene: Scene; disabled: boolean }) {
   const edit = useEdit();
   const { say, tell } = useMeasureFormat();
@@ -116,7 +116,7 @@ function Largest({ scene, disabled }: { scene: Scene; disabled: boolean }) {
   const box = { short: outerSize(short) / MM, long: outerSize(long) / MM, height };
   const stopped = way.find((passage) => !evaluatePassage(passage, box).passes);
   const set = (l: number, s: number, reason: string) =>
-    edit.patch('made the way in the module limit', 'display', display, {
+    edit.patch('made the access route the module limit', 'display', display, {
       moduleMaxW: l,
       moduleMaxD: s,
       moduleReason: reason,

@@ -101,7 +101,7 @@ export const TableMark = memo(
       </MarkGroup>
     );
   },
-  // The handlers are made anew each time and do the same as long as the scene is the same.
+  // Handlers are recreated on each render and are equivalent while the scene is the same.
   (a, b) =>
     a.scene === b.scene &&
     a.table === b.table &&

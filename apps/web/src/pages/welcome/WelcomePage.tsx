@@ -17,10 +17,10 @@ const setUpSchema = z.object({
   ...NEW_ACCOUNT,
 });
 
-/** Whether the first account is still to be made: asked anew each time, since the answer changes once. */
+/** Whether the first account is still to be made: never cached, since the answer changes once. */
 const useWelcome = () => useQuery({ queryKey: keys.welcome, queryFn: api.welcome, staleTime: 0, gcTime: 0 });
 
-/** The first page for whoever is not signed in: the demo's crew, a sign-in, or the first account of an instance. */
+/** The first page without a session: the demo's crew, a sign-in, or the first account of an instance. */
 export function WelcomePage() {
   const welcome = useWelcome();
   if (welcome.isPending) return <Loading what="Opening" />;
