@@ -63,6 +63,27 @@ module.exports = {
       from: { path: '^apps/web/src/pages/([^/]+)/' },
       to: { path: '^apps/web/src/pages/', pathNot: '^apps/web/src/pages/$1/' },
     },
+    {
+      name: 'protocol-stands-alone',
+      comment: 'requests, answers and events know the core and Zod, nothing of the server or the pages',
+      severity: 'error',
+      from: { path: '^packages/protocol/' },
+      to: { pathNot: ['^packages/(protocol|core)/', 'node_modules/zod/'] },
+    },
+    // Inside the web app: data and ui are below workers, then board, frame, pages; main.tsx is above all.
+    ...[
+      ['ui', ['workers', 'board', 'frame', 'pages']],
+      ['data', ['workers', 'board', 'frame', 'pages']],
+      ['workers', ['board', 'frame', 'pages']],
+      ['board', ['frame', 'pages']],
+      ['frame', ['pages']],
+    ].map(([from, above]) => ({
+      name: `web-${from}`,
+      comment: `${from} is below ${above.join(', ')}`,
+      severity: 'error',
+      from: { path: `^apps/web/src/${from}/` },
+      to: { path: `^apps/web/src/(${above.join('|')})/` },
+    })),
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
     {
       name: 'resolvable',

@@ -34,6 +34,25 @@ export default ts.config(
     rules: { 'react-hooks/rules-of-hooks': 'error' },
   },
   {
+    // Arguments of routes are validated, and access is declared: see http/validated.ts and http/access.ts.
+    files: ['apps/server/src/**/*.ts'],
+    ignores: ['apps/server/src/http/validated.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          paths: [
+            {
+              name: '@nestjs/common',
+              importNames: ['Body', 'Query', 'Param'],
+              message: 'Use ValidBody, ValidQuery, ValidParam or PathId of http/validated.ts.',
+            },
+          ],
+        },
+      ],
+    },
+  },
+  {
     files: ['**/*.mjs', '**/*.cjs'],
     languageOptions: {
       globals: {

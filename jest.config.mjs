@@ -20,6 +20,7 @@ const project = (displayName, roots) => ({
   testEnvironment: 'node',
   moduleNameMapper: {
     '^@quarry/core/(.*)$': '<rootDir>/packages/core/src/$1/index.ts',
+    '^@quarry/protocol/(.*)$': '<rootDir>/packages/protocol/src/$1.ts',
     // Its own build for programs without modules.
     '^rbush$': '<rootDir>/node_modules/rbush/rbush.js',
   },

@@ -41,7 +41,9 @@ if (problems.length > 0) process.exitCode = 1;
 function exportedNames(statement) {
   if (!statement.modifiers?.some(({ kind }) => kind === ts.SyntaxKind.ExportKeyword)) return [];
   if (ts.isVariableStatement(statement))
-    return statement.declarationList.declarations.filter(({ name }) => ts.isIdentifier(name)).map(({ name }) => name.text);
+    return statement.declarationList.declarations
+      .filter(({ name }) => ts.isIdentifier(name))
+      .map(({ name }) => name.text);
   return statement.name ? [statement.name.text] : [];
 }
 
@@ -55,7 +57,8 @@ function looseBlocks(file, text, source) {
     );
     const documents = !ts.isImportDeclaration(statement) && statement !== source.endOfFileToken;
     for (const [i, block] of blocks.entries()) {
-      const attached = documents && i === blocks.length - 1 && !/\n\s*\n/.test(text.slice(block.end, statement.getStart()));
+      const attached =
+        documents && i === blocks.length - 1 && !/\n\s*\n/.test(text.slice(block.end, statement.getStart()));
       if (attached) continue;
       const line = source.getLineAndCharacterOfPosition(block.pos).line + 1;
       found.push(`${file}:${line} a /** */ block documents no declaration: write a file header as //`);

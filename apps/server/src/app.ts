@@ -2,14 +2,13 @@ import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { HttpStatus, Module, type DynamicModule, type LoggerService } from '@nestjs/common';
-import { NestFactory } from '@nestjs/core';
+import { APP_GUARD, NestFactory } from '@nestjs/core';
 import { ExpressAdapter, type NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
 import { ThrottlerModule } from '@nestjs/throttler';
 import compression from 'compression';
 import express, { type Request, type Response } from 'express';
 import helmet from 'helmet';
-import { cleanupOpenApiDoc } from 'nestjs-zod';
 import { pino, type Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { MAX_FILE_BYTES, MAX_NESTING, depthOf } from '@quarry/core/document';
@@ -31,6 +30,7 @@ import { DisplaysController } from './displays/displays.controller.ts';
 import { DisplaysService } from './displays/displays.service.ts';
 import { HistoryController } from './history/history.controller.ts';
 import { HistoryService } from './history/history.service.ts';
+import { AccessGuard } from './http/access.ts';
 import { ErrorFilter } from './http/errors.ts';
 import { knownHost, sameOrigin } from './http/guard.ts';
 import { throttlers } from './http/signInGuard.ts';
@@ -73,6 +73,7 @@ class AppModule {
       providers: [
         { provide: CONFIG, useValue: config },
         { provide: STORE, useValue: store },
+        { provide: APP_GUARD, useClass: AccessGuard },
         AccountsService,
         DisplaysService,
         HubService,
@@ -163,7 +164,7 @@ export async function createApp(config: Config): Promise<Running> {
     .setDescription('Displays, their changes and their crew')
     .setVersion('1')
     .build();
-  SwaggerModule.setup('api/docs', app, cleanupOpenApiDoc(SwaggerModule.createDocument(app, description)), {
+  SwaggerModule.setup('api/docs', app, SwaggerModule.createDocument(app, description), {
     jsonDocumentUrl: 'api/docs.json',
     customSiteTitle: 'Open Quarry: the interface',
     // The page is ours: no other name at its top.

@@ -1,46 +1,36 @@
 import {
-  Body,
   Controller,
   Delete,
   Get,
   HttpCode,
   HttpStatus,
   Inject,
-  Param,
   Post,
   Put,
   Req,
   Res,
   UseGuards,
 } from '@nestjs/common';
-import { ApiBody, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
-import { createZodDto } from 'nestjs-zod';
-import { z } from 'zod';
+import type { z } from 'zod';
+import {
+  removeAccountSchema,
+  signInSchema,
+  type SessionLine,
+  type User,
+  type Welcome,
+} from '@quarry/protocol/accounts';
 import { HubService } from '../changes/hub.service.ts';
 import { CONFIG, type Config } from '../config.ts';
-import { ApiError, notFound, parseBody } from '../http/errors.ts';
+import { Anyone, CurrentUser, SignedIn } from '../http/access.ts';
+import { ApiError, notFound } from '../http/errors.ts';
 import { SignInGuard } from '../http/signInGuard.ts';
+import { PathId, ValidBody } from '../http/validated.ts';
 import { LettersService } from '../letters/letters.service.ts';
-import { AccountsService, digest, type SessionLine, type User } from './accounts.service.ts';
-import { CurrentUser, SignedInGuard, beginSession, clearSessionCookie, sessionToken } from './session.ts';
-import { anyPassword, fullName, login, newPassword } from './words.ts';
-
-const signInSchema = z.strictObject({ login, password: anyPassword });
-const setUpSchema = z.strictObject({
-  code: z.string().max(40),
-  login,
-  name: fullName,
-  password: newPassword,
-});
-const passwordSchema = z.strictObject({ old: anyPassword, password: newPassword });
-const resetSchema = z.strictObject({ login, code: z.string().max(40), password: newPassword });
-const leaveSchema = z.strictObject({ password: anyPassword });
-class SignInDto extends createZodDto(signInSchema) {}
-class SetUpDto extends createZodDto(setUpSchema) {}
-class PasswordDto extends createZodDto(passwordSchema) {}
-class ResetDto extends createZodDto(resetSchema) {}
-class LeaveDto extends createZodDto(leaveSchema) {}
+import { AccountsService, digest } from './accounts.service.ts';
+import { beginSession, clearSessionCookie, sessionToken } from './session.ts';
+import { strongResetSchema, strongSetPasswordSchema, strongSetUpSchema } from './strongPassword.ts';
 
 @ApiTags('accounts')
 @Controller('api')
@@ -54,48 +44,48 @@ export class AccountsController {
 
   /** What a page must know before anybody is signed in. */
   @Get('welcome')
+  @Anyone()
   @ApiOkResponse({ description: 'Whether the first account is still to be made, and whether this is a demo' })
-  welcome(): { setupNeeded: boolean; demo: boolean } {
+  welcome(): Welcome {
     return { setupNeeded: this.accounts.setupNeeded(), demo: this.config.demo };
   }
 
   @Get('me')
-  @UseGuards(SignedInGuard)
+  @SignedIn()
   me(@CurrentUser() user: User): User {
     return user;
   }
 
   @Post('session')
+  @Anyone()
   @UseGuards(SignInGuard)
   @HttpCode(200)
-  @ApiBody({ type: SignInDto })
   async signIn(
-    @Body() body: unknown,
+    @ValidBody(signInSchema) { login, password }: z.output<typeof signInSchema>,
     @Req() request: Request,
     @Res({ passthrough: true }) response: Response,
   ): Promise<User> {
-    const { login: name, password } = parseBody(signInSchema, body);
-    return beginSession(this.accounts, await this.accounts.signIn(name, password), request, response);
+    return beginSession(this.accounts, await this.accounts.signIn(login, password), request, response);
   }
 
   @Post('setup')
+  @Anyone()
   @UseGuards(SignInGuard)
-  @ApiBody({ type: SetUpDto })
   async setUp(
-    @Body() body: unknown,
+    @ValidBody(strongSetUpSchema) { code, login, name, password }: z.output<typeof strongSetUpSchema>,
     @Req() request: Request,
     @Res({ passthrough: true }) response: Response,
   ): Promise<User> {
-    const { code, login: name, name: full, password } = parseBody(setUpSchema, body);
     return beginSession(
       this.accounts,
-      await this.accounts.setUp(code, name, full, password),
+      await this.accounts.setUp(code, login, name, password),
       request,
       response,
     );
   }
 
   @Delete('session')
+  @Anyone()
   @HttpCode(204)
   signOut(@Req() request: Request, @Res({ passthrough: true }) response: Response): void {
     const token = sessionToken(request);
@@ -106,17 +96,17 @@ export class AccountsController {
     clearSessionCookie(response);
   }
 
-  /** Where one is signed in. */
+  /** The sessions of the user. */
   @Get('sessions')
-  @UseGuards(SignedInGuard)
+  @SignedIn()
   sessions(@CurrentUser() user: User, @Req() request: Request): SessionLine[] {
     return this.accounts.sessionsOf(user, digest(sessionToken(request) ?? ''));
   }
 
   @Delete('sessions/:session')
-  @UseGuards(SignedInGuard)
+  @SignedIn()
   @HttpCode(204)
-  endSession(@Param('session') id: string, @CurrentUser() user: User): void {
+  endSession(@PathId('session') id: string, @CurrentUser() user: User): void {
     const ended = this.accounts.endSessionById(user, id);
     if (!ended) throw notFound('session');
     this.hub.endSession(ended);
@@ -124,37 +114,39 @@ export class AccountsController {
 
   /** Sets another password and ends every other session. */
   @Put('me/password')
-  @UseGuards(SignInGuard, SignedInGuard)
+  @SignedIn()
+  @UseGuards(SignInGuard)
   @HttpCode(204)
-  @ApiBody({ type: PasswordDto })
-  async password(@Body() body: unknown, @CurrentUser() user: User, @Req() request: Request): Promise<void> {
-    const { old, password } = parseBody(passwordSchema, body);
+  async password(
+    @ValidBody(strongSetPasswordSchema) { old, password }: z.output<typeof strongSetPasswordSchema>,
+    @CurrentUser() user: User,
+    @Req() request: Request,
+  ): Promise<void> {
     await this.accounts.checkPassword(user, old);
     const here = digest(sessionToken(request) ?? '');
     await this.accounts.setPassword(user.id, password, here);
     this.hub.endUser(user.id, here);
-    this.tellChanged(user, 'by you, with the old one');
+    this.notifyChanged(user, 'by you, with the old one');
   }
 
   /** Sets a password by a code that an owner handed over, and signs in. */
   @Post('reset')
+  @Anyone()
   @UseGuards(SignInGuard)
   @HttpCode(200)
-  @ApiBody({ type: ResetDto })
   async reset(
-    @Body() body: unknown,
+    @ValidBody(strongResetSchema) { login, code, password }: z.output<typeof strongResetSchema>,
     @Req() request: Request,
     @Res({ passthrough: true }) response: Response,
   ): Promise<User> {
-    const { login: name, code, password } = parseBody(resetSchema, body);
-    const user = await this.accounts.useReset(name, code, password);
+    const user = await this.accounts.useReset(login, code, password);
     this.hub.endUser(user.id, null);
-    this.tellChanged(user, 'by a code that an owner or the keeper made');
+    this.notifyChanged(user, 'by a code that an owner or the keeper made');
     return beginSession(this.accounts, user, request, response);
   }
 
-  /** Whoever did not change it themselves learns of it. */
-  private tellChanged(user: User, how: string): void {
+  /** A user who did not change the password learns of it. */
+  private notifyChanged(user: User, how: string): void {
     this.letters.put({
       ...{ userId: user.id, displayId: null, at: Date.now(), about: 'reset', link: '/account' },
       subject: 'Your password was changed',
@@ -164,21 +156,21 @@ export class AccountsController {
 
   /** Deletes the caller's account. Contributions and messages stay on the displays, under the caller's name. */
   @Delete('me')
-  @UseGuards(SignInGuard, SignedInGuard)
+  @SignedIn()
+  @UseGuards(SignInGuard)
   @HttpCode(204)
-  @ApiBody({ type: LeaveDto })
   async leave(
-    @Body() body: unknown,
+    @ValidBody(removeAccountSchema) { password }: z.output<typeof removeAccountSchema>,
     @CurrentUser() user: User,
     @Res({ passthrough: true }) response: Response,
   ): Promise<void> {
-    await this.accounts.checkPassword(user, parseBody(leaveSchema, body).password);
-    const held = this.accounts.soleOwnerOf(user.id);
-    if (held.length > 0)
+    await this.accounts.checkPassword(user, password);
+    const owned = this.accounts.soleOwnerOf(user.id);
+    if (owned.length > 0)
       throw new ApiError(
         HttpStatus.CONFLICT,
         'sole-owner',
-        `You are the only owner of ${held.map(({ name }) => `«${name}»`).join(', ')}. Make somebody else owner there, or delete it; then your account can go.`,
+        `You are the only owner of ${owned.map(({ name }) => `«${name}»`).join(', ')}. Make somebody else owner there, or delete it; then your account can go.`,
       );
     this.accounts.remove(user.id);
     this.hub.endUser(user.id, null);

@@ -2,27 +2,11 @@ import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { HttpStatus, Inject, Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
 import { and, count, eq, gt, lt, ne, sql } from 'drizzle-orm';
+import type { SessionLine, User } from '@quarry/protocol/accounts';
 import { STORE } from '../config.ts';
 import { ApiError } from '../http/errors.ts';
 import { transact, type Store } from '../store/database.ts';
 import { displays, members, resets, sessions, users } from '../store/tables.ts';
-
-export interface User {
-  id: string;
-  login: string;
-  name: string;
-}
-
-/** A session as its owner sees it. */
-export interface SessionLine {
-  /** The beginning of its digest. */
-  id: string;
-  agent: string;
-  createdAt: number;
-  seenAt: number;
-  /** The one that asks. */
-  here: boolean;
-}
 
 const SESSION_MS = 30 * 24 * 3_600_000;
 /** Idle lifetime of a session. */

@@ -1,22 +1,22 @@
-import { Controller, Get, Inject, Res, UseGuards } from '@nestjs/common';
+import { Controller, Get, Inject, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { ARCHIVED_DISPLAY, fileName } from '@quarry/core/formats';
 import { writeFile } from '@quarry/core/document';
 import { WriterService } from '../changes/writer.service.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
+import { CurrentUser, SignedIn } from '../http/access.ts';
 import { LettersService } from '../letters/letters.service.ts';
 import { sendArchive, textParts, type ArchiveFile } from '../photos/archive.ts';
 import { PhotosService } from '../photos/photos.service.ts';
-import type { User } from './accounts.service.ts';
-import { CurrentUser, SignedInGuard } from './session.ts';
+import type { User } from '@quarry/protocol/accounts';
 
 /** Batches read at a time: a long log is written out piece by piece. */
 const AT_A_TIME = 500;
 
 @ApiTags('accounts')
 @Controller('api/me/export')
-@UseGuards(SignedInGuard)
+@SignedIn()
 export class ExportController {
   constructor(
     @Inject(DisplaysService) private readonly displays: DisplaysService,

@@ -1,16 +1,7 @@
-import {
-  HttpStatus,
-  Inject,
-  Injectable,
-  createParamDecorator,
-  type CanActivate,
-  type ExecutionContext,
-} from '@nestjs/common';
 import { parseCookie } from 'cookie';
 import type { Request, Response } from 'express';
-import { ApiError } from '../http/errors.ts';
-import { noteRequester, requesterOf } from '../http/requester.ts';
-import { AccountsService, type User } from './accounts.service.ts';
+import type { User } from '@quarry/protocol/accounts';
+import type { AccountsService } from './accounts.service.ts';
 
 const COOKIE = 'quarry_session';
 
@@ -43,30 +34,3 @@ export function beginSession(
 export function clearSessionCookie(response: Response): void {
   response.clearCookie(COOKIE, { path: '/' });
 }
-
-/** Lets signed-in people through; everybody else gets 401. */
-@Injectable()
-export class SignedInGuard implements CanActivate {
-  constructor(@Inject(AccountsService) private readonly accounts: AccountsService) {}
-
-  canActivate(context: ExecutionContext): boolean {
-    const request = context.switchToHttp().getRequest<Request>();
-    const token = sessionToken(request);
-    const user = token ? this.accounts.userOf(token) : null;
-    if (!user)
-      throw new ApiError(
-        HttpStatus.UNAUTHORIZED,
-        'signed-out',
-        'Sign in first; your session may have ended.',
-      );
-    noteRequester(request, user);
-    return true;
-  }
-}
-
-/** The signed-in user of a route behind `SignedInGuard`. */
-export const CurrentUser = createParamDecorator((_: unknown, context: ExecutionContext): User => {
-  const user = requesterOf(context.switchToHttp().getRequest<Request>());
-  if (!user) throw new ApiError(HttpStatus.UNAUTHORIZED, 'signed-out', 'Sign in first.');
-  return user;
-});

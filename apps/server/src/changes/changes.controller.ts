@@ -1,44 +1,25 @@
 import { randomUUID } from 'node:crypto';
 import { setImmediate as nextTurn } from 'node:timers/promises';
-import {
-  Body,
-  Controller,
-  Get,
-  Headers,
-  HttpCode,
-  Inject,
-  Param,
-  Post,
-  Query,
-  Req,
-  Res,
-  UseGuards,
-} from '@nestjs/common';
-import { ApiBody, ApiQuery, ApiTags } from '@nestjs/swagger';
+import { Controller, Get, Headers, HttpCode, Inject, Post, Req, Res } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
-import { createZodDto } from 'nestjs-zod';
-import { z } from 'zod';
-import { batchSchema, idSchema, kindSchema } from '@quarry/core/document';
-import { digest, type User } from '../accounts/accounts.service.ts';
-import { CurrentUser, SignedInGuard, sessionToken } from '../accounts/session.ts';
+import type { z } from 'zod';
+import { batchSchema, type Actor, type Batch } from '@quarry/core/document';
+import {
+  hereSchema,
+  sinceQuerySchema,
+  streamQuerySchema,
+  type Acknowledged,
+  type CommittedBatch,
+} from '@quarry/protocol/changes';
+import type { User } from '@quarry/protocol/accounts';
+import { digest } from '../accounts/accounts.service.ts';
+import { sessionToken } from '../accounts/session.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
-import { parseBody } from '../http/errors.ts';
-import { HubService, committedText, type CommittedBatch, type Listener } from './hub.service.ts';
-import { WriterService, type Acknowledged } from './writer.service.ts';
-
-class BatchDto extends createZodDto(batchSchema) {}
-const afterSchema = z.coerce.number().int().min(0).catch(0);
-
-/** −1: unknown, which does not force a reload. */
-const epochSchema = z.coerce.number().int().min(0).catch(-1);
-const clientSchema = z.uuid().catch('');
-const hereSchema = z.strictObject({
-  client: z.uuid(),
-  page: z.string().max(20),
-  section: idSchema.nullable(),
-  picked: z.array(z.strictObject({ kind: kindSchema, id: idSchema })).max(20),
-});
-class HereDto extends createZodDto(hereSchema) {}
+import { CurrentActor, CurrentUser, OnDisplay } from '../http/access.ts';
+import { PathId, ValidBody, ValidQuery } from '../http/validated.ts';
+import { HubService, committedText, type Listener } from './hub.service.ts';
+import { WriterService } from './writer.service.ts';
 
 /** Proxies close a silent line after half a minute or more. */
 const HEARTBEAT_MS = 20_000;
@@ -49,7 +30,7 @@ const MAX_UNREAD = 4_000_000;
 
 @ApiTags('changes')
 @Controller('api/displays/:id')
-@UseGuards(SignedInGuard)
+@OnDisplay()
 export class ChangesController {
   constructor(
     @Inject(DisplaysService) private readonly displays: DisplaysService,
@@ -60,14 +41,12 @@ export class ChangesController {
   /** Lands a batch whole or not at all. Sent again with the same id it answers the same and changes nothing. */
   @Post('batches')
   @HttpCode(200)
-  @ApiBody({ type: BatchDto })
   async commit(
-    @Param('id') id: string,
-    @Body() body: unknown,
+    @PathId() id: string,
+    @ValidBody(batchSchema) batch: Batch,
     @CurrentUser() user: User,
+    @CurrentActor() actor: Actor,
   ): Promise<Acknowledged> {
-    const actor = this.displays.actor(id, user);
-    const batch = parseBody(batchSchema, body);
     // Reading a long one took a while: others have their turn before it is judged.
     await nextTurn();
     return this.writer.write(id, user, actor, batch);
@@ -75,23 +54,21 @@ export class ChangesController {
 
   /** The log after a number, at most a thousand batches at a time. */
   @Get('batches')
-  @ApiQuery({ name: 'after', required: false, description: 'number of the last batch already known' })
   since(
-    @Param('id') id: string,
-    @Query('after') after: unknown,
-    @CurrentUser() user: User,
+    @PathId() id: string,
+    @ValidQuery(sinceQuerySchema) { after }: z.output<typeof sinceQuerySchema>,
   ): CommittedBatch[] {
-    this.displays.actor(id, user);
-    return this.writer.since(id, afterSchema.parse(after), MAX_MISSED);
+    return this.writer.since(id, after, MAX_MISSED);
   }
 
   /** Says where a window is: which page, which section, what is picked. Forgotten when its stream ends. */
   @Post('here')
   @HttpCode(204)
-  @ApiBody({ type: HereDto })
-  here(@Param('id') id: string, @Body() body: unknown, @CurrentUser() user: User): void {
-    this.displays.actor(id, user);
-    const { client, ...where } = parseBody(hereSchema, body);
+  here(
+    @PathId() id: string,
+    @ValidBody(hereSchema) { client, ...where }: z.output<typeof hereSchema>,
+    @CurrentUser() user: User,
+  ): void {
     this.hub.moved(id, user.id, client, where);
   }
 
@@ -102,16 +79,14 @@ export class ChangesController {
    */
   @Get('stream')
   stream(
-    @Param('id') id: string,
-    @Query('after') after: unknown,
-    @Query('epoch') epoch: unknown,
-    @Query('client') client: unknown,
-    @Headers('last-event-id') last: unknown,
+    @PathId() id: string,
+    @ValidQuery(streamQuerySchema) { after, epoch, client }: z.output<typeof streamQuerySchema>,
+    @Headers('last-event-id') last: string | undefined,
     @CurrentUser() user: User,
+    @CurrentActor() { person }: Actor,
     @Req() request: Request,
     @Res() response: Response,
   ): void {
-    const { person } = this.displays.actor(id, user);
     this.hub.refuseTooMany(id, user.id);
     response.writeHead(200, {
       'content-type': 'text/event-stream',
@@ -124,18 +99,17 @@ export class ChangesController {
       else response.write(text);
     };
     send(': open\n\n');
-    const known = afterSchema.parse(last ?? after);
+    const known = last === undefined ? after : sinceQuerySchema.parse({ after: last }).after;
     const { seq } = this.displays.load(id);
     // What was read from another copy of the database, or from a longer log than the present one, is reloaded.
-    const read = epochSchema.parse(epoch ?? -1);
-    const isOther = (read >= 0 && read !== this.displays.epoch) || known > seq;
+    const isOther = (epoch >= 0 && epoch !== this.displays.epoch) || known > seq;
     if (isOther || seq - known > MAX_MISSED) send('event: behind\ndata: {}\n\n');
     else for (const landed of this.writer.since(id, known, MAX_MISSED)) send(committedText(landed));
     const listener: Listener = {
       userId: user.id,
       session: digest(sessionToken(request) ?? ''),
       present: {
-        client: clientSchema.parse(client) || randomUUID(),
+        client: client || randomUUID(),
         name: user.name,
         person,
         page: '',

@@ -1,26 +1,6 @@
 import { HttpStatus, Injectable, type OnModuleDestroy } from '@nestjs/common';
-import type { Batch, Kind } from '@quarry/core/document';
+import type { CommittedBatch, Present, StreamEvent, Whereabouts } from '@quarry/protocol/changes';
 import { ApiError } from '../http/errors.ts';
-
-/** An accepted batch as it stands in the log and goes down the stream. */
-export interface CommittedBatch extends Batch {
-  seq: number;
-  author: string;
-  at: number;
-}
-
-/** Where a window is: sent to all windows of the display, stored nowhere. */
-export interface Whereabouts {
-  page: string;
-  section: string | null;
-  picked: readonly { kind: Kind; id: string }[];
-}
-export interface Present extends Whereabouts {
-  /** One window of one person. */
-  client: string;
-  name: string;
-  person: string | null;
-}
 
 export interface Listener {
   userId: string;
@@ -38,7 +18,7 @@ const MAX_WINDOWS = 20;
 /** Shortest time between presence events, ms: not visible to a person, and thirty moving people do not flood the rest. */
 const PRESENCE_MS = 250;
 
-const eventText = (event: string, data: unknown) => `event: ${event}\ndata: ${JSON.stringify(data)}\n\n`;
+const eventText = (event: StreamEvent, data: unknown) => `event: ${event}\ndata: ${JSON.stringify(data)}\n\n`;
 /** The event stream's text of a batch: made once for all who hear it. */
 export const committedText = (landed: CommittedBatch) =>
   `id: ${landed.seq}\ndata: ${JSON.stringify(landed)}\n\n`;

@@ -21,14 +21,15 @@ import {
   type Scene,
   type Stamp,
 } from '@quarry/core/document';
-import type { User } from '../accounts/accounts.service.ts';
+import type { User } from '@quarry/protocol/accounts';
+import { type Acknowledged, type CommittedBatch } from '@quarry/protocol/changes';
 import { STORE } from '../config.ts';
 import { DisplaysService, type CachedDocument } from '../displays/displays.service.ts';
 import { ApiError } from '../http/errors.ts';
 import { transact, type Store } from '../store/database.ts';
 import { LettersService } from '../letters/letters.service.ts';
 import { batches, checkpoints, displays, entities, photoFiles } from '../store/tables.ts';
-import { HubService, type CommittedBatch } from './hub.service.ts';
+import { HubService } from './hub.service.ts';
 import { LimitsService } from './limits.service.ts';
 
 interface Waiting {
@@ -48,12 +49,6 @@ interface How {
   at?: number;
   /** Done in the transaction in which the batch lands; refuses (ApiError) before it writes anything. */
   also?: () => void;
-}
-
-/** Sequence number of a committed batch, and its changes where the server set authorship stamps. */
-export interface Acknowledged {
-  seq: number;
-  changes?: Change[];
 }
 
 /** A batch that may land: what it leads to, and what is written of it. */

@@ -1,7 +1,9 @@
 import { HttpStatus, Inject, Injectable } from '@nestjs/common';
 import { and, count, eq, isNull, max, sql } from 'drizzle-orm';
 import { displayOf, type Actor, type Role } from '@quarry/core/document';
-import { AccountsService, type User } from '../accounts/accounts.service.ts';
+import type { User } from '@quarry/protocol/accounts';
+import type { Member, ResetCode } from '@quarry/protocol/crew';
+import { AccountsService } from '../accounts/accounts.service.ts';
 import { HubService } from '../changes/hub.service.ts';
 import { STORE } from '../config.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
@@ -9,20 +11,6 @@ import { ApiError, notFound } from '../http/errors.ts';
 import { LettersService } from '../letters/letters.service.ts';
 import { transact, type Store } from '../store/database.ts';
 import { invitations, marks, members, sessions, users } from '../store/tables.ts';
-
-export interface Member {
-  userId: string;
-  name: string;
-  /** Told to owners only. */
-  login: string | null;
-  role: Role;
-  person: string | null;
-  /** Has a window open on this display. */
-  here: boolean;
-  seenAt: number | null;
-  /** Whether the one who asks may make them a code for a new password. */
-  mayReset: boolean;
-}
 
 /** Who is on a display and what they may do there. */
 @Injectable()
@@ -35,16 +23,8 @@ export class CrewService {
     @Inject(LettersService) private readonly letters: LettersService,
   ) {}
 
-  /** @throws ApiError 404 for strangers, 403 for those who are not its owner */
-  owner(displayId: string, user: User, what: string): Actor {
-    const actor = this.displays.actor(displayId, user);
-    if (actor.role !== 'owner')
-      throw new ApiError(HttpStatus.FORBIDDEN, 'forbidden', `Only an owner may ${what}.`);
-    return actor;
-  }
-
-  list(displayId: string, user: User): Member[] {
-    const { role: mine } = this.displays.actor(displayId, user);
+  /** The members; sign-in names only for owners. */
+  list(displayId: string, user: User, { role: mine }: Actor): Member[] {
     const seen = this.store.db
       .select({ userId: sessions.userId, seenAt: max(sessions.seenAt).as('seenAt') })
       .from(sessions)
@@ -76,7 +56,6 @@ export class CrewService {
 
   /** Changes a member's role or person. @throws ApiError */
   change(displayId: string, user: User, userId: string, set: { role?: Role; person?: string | null }): void {
-    this.owner(displayId, user, 'change what people may do');
     const member = this.member(displayId, userId);
     const { scene } = this.displays.load(displayId);
     if (set.person && !Object.hasOwn(scene.person, set.person)) throw notFound('person');
@@ -99,8 +78,7 @@ export class CrewService {
   }
 
   /** Makes another member the owner; the one who gives it away becomes a planner. */
-  handOver(displayId: string, user: User, userId: string): void {
-    const { person } = this.owner(displayId, user, 'make somebody else owner');
+  handOver(displayId: string, user: User, { person }: Actor, userId: string): void {
     if (userId === user.id) throw new ApiError(HttpStatus.CONFLICT, 'same', 'You are its owner already.');
     const member = this.member(displayId, userId);
     transact(this.store.db, () => {
@@ -117,8 +95,7 @@ export class CrewService {
   }
 
   /** Removes a member; members may remove themselves. Their contributions and messages stay. */
-  leave(displayId: string, user: User, userId: string): void {
-    const actor = this.displays.actor(displayId, user);
+  leave(displayId: string, user: User, actor: Actor, userId: string): void {
     if (userId !== user.id && actor.role !== 'owner')
       throw new ApiError(HttpStatus.FORBIDDEN, 'forbidden', 'Only an owner may take others off a display.');
     if (this.member(displayId, userId).role === 'owner') this.keepOneOwner(displayId);
@@ -135,8 +112,7 @@ export class CrewService {
   }
 
   /** A code for a member's new password. @throws ApiError 403 where the code would open more than its maker may */
-  resetCode(displayId: string, user: User, userId: string): { code: string; expiresAt: number } {
-    this.displays.actor(displayId, user);
+  resetCode(displayId: string, user: User, userId: string): ResetCode {
     this.member(displayId, userId);
     if (!this.mayReset(user.id, userId))
       throw new ApiError(

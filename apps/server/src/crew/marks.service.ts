@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { and, eq, sql } from 'drizzle-orm';
-import type { User } from '../accounts/accounts.service.ts';
+import type { User } from '@quarry/protocol/accounts';
 import { STORE } from '../config.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import { notFound } from '../http/errors.ts';
@@ -16,7 +16,6 @@ export class MarksService {
   ) {}
 
   of(displayId: string, user: User): Record<string, number> {
-    this.displays.actor(displayId, user);
     const rows = this.store.db
       .select({ what: marks.what, upTo: marks.upTo })
       .from(marks)
@@ -27,7 +26,6 @@ export class MarksService {
 
   /** Never goes back: a slow window does not make read things unread. */
   set(displayId: string, user: User, what: string, upTo: number): void {
-    this.displays.actor(displayId, user);
     if (what !== 'log' && !Object.hasOwn(this.displays.load(displayId).scene.thread, what))
       throw notFound('advice');
     this.store.db

@@ -1,18 +1,21 @@
-import { Body, Controller, Get, HttpCode, Inject, Post, Req, Res } from '@nestjs/common';
+import { Controller, Get, HttpCode, Inject, Post, Req, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
-import { z } from 'zod';
-import { AccountsService, type User } from '../accounts/accounts.service.ts';
+import type { z } from 'zod';
+import { demoSignInSchema, type DemoMember } from '@quarry/protocol/accounts';
+import type { User } from '@quarry/protocol/accounts';
+import { AccountsService } from '../accounts/accounts.service.ts';
 import { beginSession } from '../accounts/session.ts';
 import { CONFIG, type Config } from '../config.ts';
-import { notFound, parseBody } from '../http/errors.ts';
-import { DemoService, type CrewMember } from './demo.service.ts';
-
-const signInSchema = z.strictObject({ login: z.string().max(40) });
+import { Anyone } from '../http/access.ts';
+import { notFound } from '../http/errors.ts';
+import { ValidBody } from '../http/validated.ts';
+import { DemoService } from './demo.service.ts';
 
 /** Signing in without a password as one of the demo crew; answers 404 on a real instance. */
 @ApiTags('demo')
 @Controller('api/demo')
+@Anyone()
 export class DemoController {
   constructor(
     @Inject(CONFIG) private readonly config: Config,
@@ -21,7 +24,7 @@ export class DemoController {
   ) {}
 
   @Get('crew')
-  crew(): readonly CrewMember[] {
+  crew(): readonly DemoMember[] {
     if (!this.config.demo) throw notFound('demo');
     return this.demo.crew();
   }
@@ -29,12 +32,11 @@ export class DemoController {
   @Post('session')
   @HttpCode(200)
   signIn(
-    @Body() body: unknown,
+    @ValidBody(demoSignInSchema) { login }: z.output<typeof demoSignInSchema>,
     @Req() request: Request,
     @Res({ passthrough: true }) response: Response,
   ): User {
     if (!this.config.demo) throw notFound('demo');
-    const { login } = parseBody(signInSchema, body);
     const user = this.demo.crew().some((member) => member.login === login)
       ? this.accounts.byLogin(login)
       : undefined;

@@ -13,7 +13,8 @@ import {
   type Role,
   type Scene,
 } from '@quarry/core/document';
-import { AccountsService, type User } from '../accounts/accounts.service.ts';
+import type { DemoMember, User } from '@quarry/protocol/accounts';
+import { AccountsService } from '../accounts/accounts.service.ts';
 import { WriterService } from '../changes/writer.service.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import { PhotosService } from '../photos/photos.service.ts';
@@ -44,8 +45,6 @@ const PHOTOS = [
 ] as const;
 const PHOTO_SPOT = { section: 'tarn-d', by: 'mads', x: 190, y: 150, bearing: 350 };
 
-export type CrewMember = (typeof CREW)[number];
-
 @Injectable()
 export class DemoService {
   constructor(
@@ -56,7 +55,7 @@ export class DemoService {
     @Inject(PhotosService) private readonly photos: PhotosService,
   ) {}
 
-  crew(): readonly CrewMember[] {
+  crew(): readonly DemoMember[] {
     return CREW;
   }
 
@@ -82,7 +81,7 @@ export class DemoService {
           const user = users.get(login);
           if (user) this.displays.join(id, user.id, role, scene.person[login] ? login : null);
         }
-        this.share.set(id, owner, { names: false, fresh: false });
+        this.share.set(id, { names: false, fresh: false });
       }
       for (const { by, at, label, changesIn } of batches) {
         const changes = changesIn(this.displays.load(id).scene);

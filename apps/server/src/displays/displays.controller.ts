@@ -1,47 +1,23 @@
-import {
-  Body,
-  Controller,
-  Delete,
-  Get,
-  HttpCode,
-  HttpStatus,
-  Inject,
-  Param,
-  Post,
-  Res,
-  UseGuards,
-} from '@nestjs/common';
-import { ApiBody, ApiTags } from '@nestjs/swagger';
+import { Controller, Delete, Get, HttpCode, HttpStatus, Inject, Post, Res } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
-import { createZodDto } from 'nestjs-zod';
 import { z } from 'zod';
 import { fileName } from '@quarry/core/formats';
-import {
-  line,
-  blankDisplay,
-  displayOf,
-  presetSchema,
-  readFile,
-  toRows,
-  writeFile,
-  type Actor,
-  type EntityRow,
-} from '@quarry/core/document';
-import type { User } from '../accounts/accounts.service.ts';
-import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
-import { ApiError, parseBody } from '../http/errors.ts';
+import { blankDisplay, displayOf, readFile, toRows, writeFile, type Actor } from '@quarry/core/document';
+import type { User } from '@quarry/protocol/accounts';
+import { createDisplaySchema, type DisplayDocument, type DisplayLine } from '@quarry/protocol/displays';
+import { CurrentActor, CurrentUser, OnDisplay, SignedIn } from '../http/access.ts';
+import { ApiError } from '../http/errors.ts';
 import { initialsOf } from '../http/initials.ts';
-import { DisplaysService, type DisplayLine } from './displays.service.ts';
+import { PathId, ValidBody } from '../http/validated.ts';
+import { DisplaysService } from './displays.service.ts';
 
-const createSchema = z.strictObject({
-  name: line().trim().min(1, 'a name is needed').max(80),
-  preset: presetSchema,
-});
-class CreateDisplayDto extends createZodDto(createSchema) {}
+/** A display file as text, so that its size and nesting are checked before it is parsed. */
+const fileTextSchema = z.string();
 
 @ApiTags('displays')
 @Controller('api/displays')
-@UseGuards(SignedInGuard)
+@SignedIn()
 export class DisplaysController {
   constructor(@Inject(DisplaysService) private readonly displays: DisplaysService) {}
 
@@ -51,9 +27,10 @@ export class DisplaysController {
   }
 
   @Post()
-  @ApiBody({ type: CreateDisplayDto })
-  create(@Body() body: unknown, @CurrentUser() user: User): DisplayLine {
-    const { name, preset } = parseBody(createSchema, body);
+  create(
+    @ValidBody(createDisplaySchema) { name, preset }: z.output<typeof createDisplaySchema>,
+    @CurrentUser() user: User,
+  ): DisplayLine {
     return this.displays.create(
       user,
       blankDisplay(name, preset, { name: user.name, initials: initialsOf(user.name) }),
@@ -61,29 +38,28 @@ export class DisplaysController {
     );
   }
 
-  /** Takes a display file as text, so that its size and nesting are checked before it is parsed. */
   @Post('import')
-  @ApiBody({ description: 'A display file (docs/schema/display.schema.json)', schema: { type: 'object' } })
-  import(@Body() body: unknown, @CurrentUser() user: User): DisplayLine {
-    const reading = readFile(typeof body === 'string' ? body : '');
+  import(
+    @ValidBody(fileTextSchema, { description: 'A display file (docs/schema/display.schema.json)' })
+    text: string,
+    @CurrentUser() user: User,
+  ): DisplayLine {
+    const reading = readFile(text);
     if (!reading.ok) throw new ApiError(HttpStatus.UNPROCESSABLE_ENTITY, 'invalid', reading.error);
     const mine = Object.values(reading.scene.person).find(({ name }) => name === user.name);
     return this.displays.create(user, reading.scene, mine?.id ?? null);
   }
 
   @Get(':id')
-  read(
-    @Param('id') id: string,
-    @CurrentUser() user: User,
-  ): { id: string; epoch: number; seq: number; actor: Actor; rows: EntityRow[] } {
-    const actor = this.displays.actor(id, user);
+  @OnDisplay()
+  read(@PathId() id: string, @CurrentActor() actor: Actor): DisplayDocument {
     const { scene, seq } = this.displays.load(id);
     return { id, actor, epoch: this.displays.epoch, seq, rows: toRows(scene) };
   }
 
   @Get(':id/file')
-  file(@Param('id') id: string, @CurrentUser() user: User, @Res() response: Response): void {
-    this.displays.actor(id, user);
+  @OnDisplay()
+  file(@PathId() id: string, @Res() response: Response): void {
     const { scene } = this.displays.load(id);
     response
       .type('application/json')
@@ -92,8 +68,9 @@ export class DisplaysController {
   }
 
   @Delete(':id')
+  @OnDisplay('owner', 'delete a display')
   @HttpCode(204)
-  remove(@Param('id') id: string, @CurrentUser() user: User): void {
-    this.displays.remove(id, user);
+  remove(@PathId() id: string): void {
+    this.displays.remove(id);
   }
 }

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { HttpStatus, Inject, Injectable } from '@nestjs/common';
+import { Inject, Injectable } from '@nestjs/common';
 import { and, desc, eq, sql } from 'drizzle-orm';
 import {
   displayOf,
@@ -10,10 +10,11 @@ import {
   type Role,
   type Scene,
 } from '@quarry/core/document';
-import type { User } from '../accounts/accounts.service.ts';
+import type { User } from '@quarry/protocol/accounts';
+import type { DisplayLine } from '@quarry/protocol/displays';
 import { HubService } from '../changes/hub.service.ts';
 import { STORE } from '../config.ts';
-import { ApiError, notFound } from '../http/errors.ts';
+import { notFound } from '../http/errors.ts';
 import { transact, type Store } from '../store/database.ts';
 import { checkpoints, displays, entities, members } from '../store/tables.ts';
 
@@ -23,14 +24,6 @@ export interface CachedDocument {
   seq: number;
   /** When the last batch landed, ms since the epoch. */
   at: number;
-}
-
-export interface DisplayLine {
-  id: string;
-  name: string;
-  kind: string;
-  role: Role;
-  changedAt: number;
 }
 
 /** How many displays stay in memory. */
@@ -124,9 +117,7 @@ export class DisplaysService {
     return row;
   }
 
-  remove(displayId: string, user: User): void {
-    if (this.actor(displayId, user).role !== 'owner')
-      throw new ApiError(HttpStatus.FORBIDDEN, 'forbidden', 'Only the owner may delete a display.');
+  remove(displayId: string): void {
     this.store.db.delete(displays).where(eq(displays.id, displayId)).run();
     this.cached.delete(displayId);
     this.hub.close(displayId);

@@ -1,97 +1,86 @@
-import { Body, Controller, Get, HttpCode, Inject, Param, Post, Query, UseGuards } from '@nestjs/common';
-import { ApiBody, ApiQuery, ApiTags } from '@nestjs/swagger';
-import { createZodDto } from 'nestjs-zod';
-import { z } from 'zod';
+import { Controller, Get, HttpCode, Inject, Post } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import type { z } from 'zod';
 import type { SharesOfDay, TakingBack } from '@quarry/core/history';
-import { idSchema, toRows, type Change, type EntityRow } from '@quarry/core/document';
-import type { User } from '../accounts/accounts.service.ts';
-import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
-import { DisplaysService } from '../displays/displays.service.ts';
-import { parseBody } from '../http/errors.ts';
-import { HistoryService, type HistoryPage } from './history.service.ts';
-
-const count = z.coerce.number().int().min(0).max(1e15);
-const filterSchema = z.object({
-  before: count.optional(),
-  after: count.optional(),
-  author: z.string().max(80).optional(),
-  section: idSchema.optional(),
-  kind: z.string().max(20).optional(),
-  from: count.optional(),
-  to: count.optional(),
-  limit: z.coerce.number().int().min(1).max(500).default(60),
-});
-const momentSchema = z.object({ at: count });
-const restoreSchema = z.strictObject({ id: z.uuid() });
-class RestoreDto extends createZodDto(restoreSchema) {}
+import { toRows, type Actor, type Change } from '@quarry/core/document';
+import type { User } from '@quarry/protocol/accounts';
+import {
+  countSchema,
+  historyFilterSchema,
+  momentQuerySchema,
+  restoreSchema,
+  type HistoryFilter,
+  type HistoryPage,
+  type Past,
+  type Restored,
+} from '@quarry/protocol/history';
+import { CurrentActor, CurrentUser, OnDisplay } from '../http/access.ts';
+import { PathId, ValidBody, ValidParam, ValidQuery } from '../http/validated.ts';
+import { HistoryService } from './history.service.ts';
 
 /** The log of a display: read, looked back through, taken back. */
 @ApiTags('history')
 @Controller('api/displays/:id')
-@UseGuards(SignedInGuard)
+@OnDisplay()
 export class HistoryController {
-  constructor(
-    @Inject(HistoryService) private readonly history: HistoryService,
-    @Inject(DisplaysService) private readonly displays: DisplaysService,
-  ) {}
+  constructor(@Inject(HistoryService) private readonly history: HistoryService) {}
 
   @Get('history')
-  @ApiQuery({ name: 'author', required: false })
-  @ApiQuery({ name: 'section', required: false })
-  @ApiQuery({ name: 'kind', required: false })
-  page(@Param('id') id: string, @Query() query: unknown, @CurrentUser() user: User): HistoryPage {
-    return this.history.page(id, user, parseBody(filterSchema, query));
+  page(
+    @PathId() id: string,
+    @ValidQuery(historyFilterSchema) filter: HistoryFilter,
+    @CurrentUser() user: User,
+  ): HistoryPage {
+    return this.history.page(id, user, filter);
   }
 
   /** The number of the log at a moment. */
   @Get('moment')
-  @ApiQuery({ name: 'at', description: 'milliseconds since the epoch' })
-  moment(@Param('id') id: string, @Query() query: unknown, @CurrentUser() user: User): { seq: number } {
-    this.displays.actor(id, user);
-    return { seq: this.history.seqAt(id, parseBody(momentSchema, query).at) };
+  moment(
+    @PathId() id: string,
+    @ValidQuery(momentQuerySchema) { at }: z.output<typeof momentQuerySchema>,
+  ): { seq: number } {
+    return { seq: this.history.seqAt(id, at) };
   }
 
   /** How far each section was at the end of every day on which one moved. */
   @Get('shares')
-  shares(@Param('id') id: string, @CurrentUser() user: User): SharesOfDay[] {
-    return this.history.shares(id, user);
+  shares(@PathId() id: string): SharesOfDay[] {
+    return this.history.shares(id);
   }
 
   /** The display as it was after a number of its log. */
   @Get('history/:seq')
-  past(
-    @Param('id') id: string,
-    @Param('seq') seq: string,
-    @CurrentUser() user: User,
-  ): { seq: number; at: number; rows: EntityRow[] } {
-    this.displays.actor(id, user);
-    const { scene, at, seq: of } = this.history.sceneAt(id, parseBody(count, seq));
+  past(@PathId() id: string, @ValidParam('seq', countSchema) seq: number): Past {
+    const { scene, at, seq: of } = this.history.sceneAt(id, seq);
     return { seq: of, at, rows: toRows(scene) };
   }
 
   @Get('history/:seq/back')
-  takingBack(@Param('id') id: string, @Param('seq') seq: string, @CurrentUser() user: User): TakingBack {
-    return this.history.takingBack(id, user, parseBody(count, seq));
+  takingBack(
+    @PathId() id: string,
+    @ValidParam('seq', countSchema) seq: number,
+    @CurrentUser() user: User,
+    @CurrentActor() actor: Actor,
+  ): TakingBack {
+    return this.history.takingBack(id, user, actor, seq);
   }
 
   @Get('history/:seq/restoring')
-  restoring(
-    @Param('id') id: string,
-    @Param('seq') seq: string,
-    @CurrentUser() user: User,
-  ): Record<Change['op'], number> {
-    return this.history.restoringTo(id, user, parseBody(count, seq));
+  restoring(@PathId() id: string, @ValidParam('seq', countSchema) seq: number): Record<Change['op'], number> {
+    return this.history.restoringTo(id, seq);
   }
 
   @Post('history/:seq/restore')
+  @OnDisplay('planner', 'bring a display back')
   @HttpCode(200)
-  @ApiBody({ type: RestoreDto })
   restore(
-    @Param('id') id: string,
-    @Param('seq') seq: string,
-    @Body() body: unknown,
+    @PathId() id: string,
+    @ValidParam('seq', countSchema) seq: number,
+    @ValidBody(restoreSchema) body: z.output<typeof restoreSchema>,
     @CurrentUser() user: User,
-  ): Promise<{ seq: number | null }> {
-    return this.history.restore(id, user, parseBody(count, seq), parseBody(restoreSchema, body).id);
+    @CurrentActor() actor: Actor,
+  ): Promise<Restored> {
+    return this.history.restore(id, { user, actor }, seq, body.id);
   }
 }

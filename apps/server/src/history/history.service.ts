@@ -10,47 +10,22 @@ import {
   type SharesOfDay,
   type TakingBack,
 } from '@quarry/core/history';
-import { fromRows, rowSchema, type Change, type Scene } from '@quarry/core/document';
+import { fromRows, rowSchema, type Actor, type Change, type Scene } from '@quarry/core/document';
 import { z } from 'zod';
-import type { User } from '../accounts/accounts.service.ts';
+import type { User } from '@quarry/protocol/accounts';
+import {
+  descriptionSchema,
+  type HistoryFilter,
+  type HistoryPage,
+  type Restored,
+} from '@quarry/protocol/history';
 import { WriterService } from '../changes/writer.service.ts';
 import { STORE } from '../config.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
+import { isAtLeast } from '../http/access.ts';
 import { ApiError, notFound } from '../http/errors.ts';
 import type { Store } from '../store/database.ts';
 import { batches, checkpoints } from '../store/tables.ts';
-
-const descriptionSchema = z.array(
-  z.object({ kind: z.string(), id: z.string(), sentence: z.string(), section: z.string().nullable() }),
-);
-export interface HistoryLine {
-  seq: number;
-  id: string;
-  author: string;
-  /** Whether the one who asks made it. */
-  mine: boolean;
-  at: number;
-  label: string;
-  descriptions: z.infer<typeof descriptionSchema>;
-}
-export interface HistoryPage {
-  lines: HistoryLine[];
-  /** The log can be looked back at from this number and moment on. */
-  begins: { seq: number; at: number };
-  seq: number;
-  authors: string[];
-}
-/** What of the log is asked for. Times are ms since the epoch. */
-export interface HistoryFilter {
-  before?: number;
-  after?: number;
-  author?: string;
-  section?: string;
-  kind?: string;
-  from?: number;
-  to?: number;
-  limit: number;
-}
 
 /** The log as people read it, and what it makes possible. */
 @Injectable()
@@ -63,7 +38,6 @@ export class HistoryService {
 
   /** The newest first. */
   page(displayId: string, user: User, filter: HistoryFilter): HistoryPage {
-    this.displays.actor(displayId, user);
     const { before, after, author, section, kind, from, to, limit } = filter;
     const tells = (field: 'section' | 'kind', value: string) =>
       sql`EXISTS (SELECT 1 FROM json_each(${batches.descriptions}) WHERE json_extract(value, ${`$.${field}`}) = ${value})`;
@@ -87,7 +61,7 @@ export class HistoryService {
       .all()
       .map(({ seq, batchId, author: by, userId, at, label, descriptions }) => ({
         ...{ seq, id: batchId, author: by, mine: userId === user.id, at, label },
-        descriptions: descriptionSchema.parse(JSON.parse(descriptions)),
+        descriptions: descriptionSchema.array().parse(JSON.parse(descriptions)),
       }));
     const authors = db
       .selectDistinct({ author: batches.author })
@@ -138,23 +112,21 @@ export class HistoryService {
   }
 
   /** How far the sections were, day by day, as long as the log goes back. */
-  shares(displayId: string, user: User): SharesOfDay[] {
-    this.displays.actor(displayId, user);
+  shares(displayId: string): SharesOfDay[] {
     const { seq, at } = this.beginning(displayId);
     const first = this.sceneAt(displayId, seq);
     return sharesByDay(first.scene, at, this.entries(displayId, seq, this.displays.load(displayId).seq));
   }
 
   /** Changes that take a batch back, or what later batches stand in the way. Builders take back their own only. */
-  takingBack(displayId: string, user: User, seq: number): TakingBack {
-    const { role } = this.displays.actor(displayId, user);
+  takingBack(displayId: string, user: User, { role }: Actor, seq: number): TakingBack {
     const row = this.store.db
       .select({ userId: batches.userId })
       .from(batches)
       .where(and(eq(batches.displayId, displayId), eq(batches.seq, seq)))
       .get();
     if (!row) throw notFound('change');
-    if (row.userId !== user.id && role !== 'owner' && role !== 'planner')
+    if (row.userId !== user.id && !isAtLeast(role, 'planner'))
       throw new ApiError(
         HttpStatus.FORBIDDEN,
         'forbidden',
@@ -166,8 +138,7 @@ export class HistoryService {
   }
 
   /** What bringing a display back to a moment would change. */
-  restoringTo(displayId: string, user: User, seq: number): Record<Change['op'], number> {
-    this.displays.actor(displayId, user);
+  restoringTo(displayId: string, seq: number): Record<Change['op'], number> {
     return countOps(restoring(this.displays.load(displayId).scene, this.sceneAt(displayId, seq).scene));
   }
 
@@ -178,17 +149,10 @@ export class HistoryService {
    */
   async restore(
     displayId: string,
-    user: User,
+    { user, actor }: { user: User; actor: Actor },
     seq: number,
     batchId: string,
-  ): Promise<{ seq: number | null }> {
-    const actor = this.displays.actor(displayId, user);
-    if (actor.role !== 'owner' && actor.role !== 'planner')
-      throw new ApiError(
-        HttpStatus.FORBIDDEN,
-        'forbidden',
-        'Only owners and planners may bring a display back.',
-      );
+  ): Promise<Restored> {
     const then = this.sceneAt(displayId, seq);
     const changes = restoring(this.displays.load(displayId).scene, then.scene);
     if (changes.length === 0) return { seq: null };

@@ -1,13 +1,14 @@
-import { Controller, Get, HttpCode, Inject, Param, ParseIntPipe, Post, UseGuards } from '@nestjs/common';
+import { Controller, Get, HttpCode, Inject, Post } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import type { User } from '../accounts/accounts.service.ts';
-import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
-import { LettersService, type Letter } from './letters.service.ts';
+import { letterIdSchema, type Letter, type User } from '@quarry/protocol/accounts';
+import { CurrentUser, SignedIn } from '../http/access.ts';
+import { ValidParam } from '../http/validated.ts';
+import { LettersService } from './letters.service.ts';
 
-/** One's own letters: this instance sends no mail, it shows what it would send. */
+/** The user's messages: this instance sends no mail, it shows what it would send. */
 @ApiTags('letters')
 @Controller('api/letters')
-@UseGuards(SignedInGuard)
+@SignedIn()
 export class LettersController {
   constructor(@Inject(LettersService) private readonly letters: LettersService) {}
 
@@ -23,7 +24,7 @@ export class LettersController {
 
   @Post(':id/read')
   @HttpCode(204)
-  read(@Param('id', ParseIntPipe) id: number, @CurrentUser() user: User): void {
+  read(@ValidParam('id', letterIdSchema) id: number, @CurrentUser() user: User): void {
     this.letters.read(user, id);
   }
 }

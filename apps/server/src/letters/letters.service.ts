@@ -1,14 +1,13 @@
 import { HttpStatus, Inject, Injectable, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
 import { and, count, desc, eq, gt, isNull, ne } from 'drizzle-orm';
 import { displayOf, type Batch, type Scene } from '@quarry/core/document';
-import type { User } from '../accounts/accounts.service.ts';
+import type { Letter, User } from '@quarry/protocol/accounts';
 import { STORE } from '../config.ts';
 import { ApiError } from '../http/errors.ts';
 import type { Store } from '../store/database.ts';
 import { batches, displays, letters, marks, members } from '../store/tables.ts';
 
 type Draft = Omit<typeof letters.$inferInsert, 'id' | 'readAt'>;
-export type Letter = Omit<typeof letters.$inferSelect, 'userId'>;
 
 const HOUR_MS = 3_600_000;
 const DAY_MS = 24 * HOUR_MS;

@@ -1,8 +1,5 @@
 import { HttpStatus } from '@nestjs/common';
 import type { Response } from 'express';
-import { z } from 'zod';
-
-export const digestSchema = z.string().regex(/^[0-9a-f]{64}$/, 'a photo is told by the digest of its file');
 
 /** Sends a photo by its tag. Caches must revalidate, so that lost access takes effect at once. */
 export function sendPhoto(

@@ -1,26 +1,8 @@
 import { writePagePlan } from '@quarry/core/formats';
-import { publicProgress, publicScene, type PublicFigure, type PublicSection } from '@quarry/core/history';
+import { publicProgress, publicScene } from '@quarry/core/history';
+import type { PublicPage } from '@quarry/protocol/share';
 import { compileRelief } from '@quarry/core/terrain';
 import { displayOf, listOf, type Scene } from '@quarry/core/document';
-
-/** What the public sees of a display. */
-export interface SharePage {
-  name: string;
-  kind: string;
-  ratio: number;
-  showName: string;
-  showDate: string | null;
-  done: number;
-  sections: PublicSection[];
-  figures: PublicFigure[];
-  /** The plan as SVG. */
-  plan: string;
-  reports: { name: string; at: string | null; text: string }[];
-  /** Published photos, the newest first; the file opens at `/api/share/…/photos/`. */
-  photos: { file: string; width: number; height: number; taken: string; section: string | null }[];
-  /** When the display last changed, ms since the epoch. */
-  at: number;
-}
 
 /** Height of the names on the plan, mm of the drawing. */
 const TEXT_MM = 19;
@@ -29,7 +11,7 @@ const MAX_REPORTS = 12;
 const MAX_PHOTOS = 24;
 
 /** The page of a display for the public. @param at when it last changed @param names whether people are named */
-export function publicPage(scene: Scene, at: number, names: boolean): SharePage {
+export function publicPage(scene: Scene, at: number, names: boolean): PublicPage {
   const seen = publicScene(scene);
   const { name, kind, ratio, showName, showDate } = displayOf(seen);
   return {

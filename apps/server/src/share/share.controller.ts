@@ -1,64 +1,50 @@
-import {
-  Body,
-  Controller,
-  Delete,
-  Get,
-  Headers,
-  HttpCode,
-  Inject,
-  Param,
-  Put,
-  Query,
-  Res,
-  UseGuards,
-} from '@nestjs/common';
-import { ApiBody, ApiQuery, ApiTags } from '@nestjs/swagger';
+import { Controller, Delete, Get, Headers, HttpCode, Inject, Put, Res } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
-import { createZodDto } from 'nestjs-zod';
-import { z } from 'zod';
-import type { User } from '../accounts/accounts.service.ts';
-import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
-import { parseBody } from '../http/errors.ts';
-import { digestSchema, sendPhoto } from '../photos/sendPhoto.ts';
-import { ShareService, type ShareState } from './share.service.ts';
-
-const shareSchema = z.strictObject({ names: z.boolean().default(false), fresh: z.boolean().default(false) });
-class ShareDto extends createZodDto(shareSchema) {}
+import type { z } from 'zod';
+import { digestSchema, photoQuerySchema } from '@quarry/protocol/photos';
+import { setShareSchema, type ShareState } from '@quarry/protocol/share';
+import { Anyone, OnDisplay } from '../http/access.ts';
+import { PathId, ValidBody, ValidParam, ValidQuery } from '../http/validated.ts';
+import { sendPhoto } from '../photos/sendPhoto.ts';
+import { ShareService } from './share.service.ts';
 
 /** Switching the public page of a display on and off. */
 @ApiTags('share')
 @Controller('api/displays/:id/share')
-@UseGuards(SignedInGuard)
+@OnDisplay()
 export class ShareController {
   constructor(@Inject(ShareService) private readonly share: ShareService) {}
 
   @Get()
-  state(@Param('id') id: string, @CurrentUser() user: User): ShareState {
-    return this.share.state(id, user);
+  state(@PathId() id: string): ShareState {
+    return this.share.state(id);
   }
 
   @Put()
-  @ApiBody({ type: ShareDto })
-  set(@Param('id') id: string, @Body() body: unknown, @CurrentUser() user: User): ShareState {
-    return this.share.set(id, user, parseBody(shareSchema, body));
+  @OnDisplay('owner', 'share a display with the public')
+  set(@PathId() id: string, @ValidBody(setShareSchema) set: z.output<typeof setShareSchema>): ShareState {
+    return this.share.set(id, set);
   }
 
   @Delete()
+  @OnDisplay('owner', 'switch off the public page')
   @HttpCode(204)
-  off(@Param('id') id: string, @CurrentUser() user: User): void {
-    this.share.off(id, user);
+  off(@PathId() id: string): void {
+    this.share.off(id);
   }
 }
 
 /** The public page: no account, no cookie, nothing to write. */
 @ApiTags('share')
 @Controller('api/share')
+@Anyone()
 export class PublicController {
   constructor(@Inject(ShareService) private readonly share: ShareService) {}
 
   @Get(':token')
   async page(
-    @Param('token') token: string,
+    @PathId('token') token: string,
     @Headers('if-none-match') known: string | undefined,
     @Res() response: Response,
   ): Promise<void> {
@@ -69,15 +55,14 @@ export class PublicController {
   }
 
   @Get(':token/photos/:digest')
-  @ApiQuery({ name: 'small', required: false })
   photo(
-    @Param('token') token: string,
-    @Param('digest') digest: string,
-    @Query('small') small: unknown,
+    @PathId('token') token: string,
+    @ValidParam('digest', digestSchema) digest: string,
+    @ValidQuery(photoQuerySchema) { small }: z.output<typeof photoQuerySchema>,
     @Headers('if-none-match') known: string | undefined,
     @Res() response: Response,
   ): void {
-    const bytes = this.share.photo(token, parseBody(digestSchema, digest), small !== undefined);
-    sendPhoto(response, { bytes, digest, small: small !== undefined, known });
+    const isSmall = small !== undefined;
+    sendPhoto(response, { bytes: this.share.photo(token, digest, isSmall), digest, small: isSmall, known });
   }
 }

@@ -1,37 +1,31 @@
-import {
-  Body,
-  Controller,
-  Get,
-  HttpCode,
-  HttpStatus,
-  Inject,
-  Param,
-  Post,
-  Query,
-  Res,
-  UseGuards,
-} from '@nestjs/common';
-import { ApiQuery, ApiTags } from '@nestjs/swagger';
+import { Controller, Get, HttpCode, HttpStatus, Inject, Post, Res } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
 import contentDisposition from 'content-disposition';
 import { formatISO } from 'date-fns';
 import { fileName } from '@quarry/core/formats';
 import type { Response } from 'express';
-import type { User } from '../accounts/accounts.service.ts';
-import { CurrentUser, SignedInGuard } from '../accounts/session.ts';
+import { z } from 'zod';
+import type { Actor } from '@quarry/core/document';
+import type { User } from '@quarry/protocol/accounts';
 import { CONFIG, type Config } from '../config.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import { HistoryService } from '../history/history.service.ts';
-import { parseBody } from '../http/errors.ts';
+import { CurrentActor, CurrentUser, OnDisplay } from '../http/access.ts';
+import { PathId, ValidBody, ValidParam, ValidQuery } from '../http/validated.ts';
 import { pickSchema } from './pickSheet.ts';
 import { PressService } from './press.service.ts';
 import { reportBodySchema } from './reportSheet.ts';
 import type { Print } from './paper.ts';
 import { paperFor, paperQuerySchema, querySchema, type RenderedDocument } from './sheet.ts';
 
+/** Name of a sheet with its ending. */
+const fileSchema = z.string().max(60);
+type PaperQuery = z.output<typeof paperQuerySchema>;
+
 /** Sheets to print and outlines to work from, made from the display as it stands, in worker threads. */
 @ApiTags('sheets')
 @Controller('api/displays/:id/sheets')
-@UseGuards(SignedInGuard)
+@OnDisplay()
 export class SheetsController {
   constructor(
     @Inject(DisplaysService) private readonly displays: DisplaysService,
@@ -41,25 +35,17 @@ export class SheetsController {
   ) {}
 
   @Get(':file')
-  @ApiQuery({ name: 'units', enum: ['mm', 'in'], required: false })
-  @ApiQuery({ name: 'paper', enum: ['a4', 'letter'], required: false })
-  @ApiQuery({ name: 'of', enum: ['plan', 'modules'], required: false })
-  @ApiQuery({ name: 'place', required: false })
-  @ApiQuery({ name: 'scale', required: false })
-  @ApiQuery({ name: 'module', required: false })
-  @ApiQuery({ name: 'seam', required: false })
-  @ApiQuery({ name: 'side', enum: ['a', 'b'], required: false })
   async sheet(
-    @Param('id') id: string,
-    @Param('file') file: string,
-    @Query() query: unknown,
+    @PathId() id: string,
+    @ValidParam('file', fileSchema) file: string,
+    @ValidQuery(querySchema) query: z.output<typeof querySchema>,
     @CurrentUser() user: User,
+    @CurrentActor() { person }: Actor,
     @Res() response: Response,
   ): Promise<void> {
-    const { person } = this.displays.actor(id, user);
     const { scene } = this.displays.load(id);
     const ask = {
-      ...{ id, file, person, author: user.name, query: parseBody(querySchema, query) },
+      ...{ id, file, person, author: user.name, query },
       ...{ fonts: this.config.fonts, now: new Date().toISOString() },
     };
     const made = await this.press.make(
@@ -74,15 +60,13 @@ export class SheetsController {
   @Post('pick.pdf')
   @HttpCode(HttpStatus.OK)
   async pick(
-    @Param('id') id: string,
-    @Query() query: unknown,
-    @Body() body: unknown,
+    @PathId() id: string,
+    @ValidQuery(paperQuerySchema) query: PaperQuery,
+    @ValidBody(pickSchema) pick: z.output<typeof pickSchema>,
     @CurrentUser() user: User,
     @Res() response: Response,
   ): Promise<void> {
-    this.displays.actor(id, user);
     const { scene } = this.displays.load(id);
-    const pick = parseBody(pickSchema, body);
     const job = {
       ...{ what: 'pick' as const, rows: this.press.textOf(scene), pick },
       print: this.print(query, user),
@@ -94,14 +78,12 @@ export class SheetsController {
   @Post('report.pdf')
   @HttpCode(HttpStatus.OK)
   async report(
-    @Param('id') id: string,
-    @Query() query: unknown,
-    @Body() body: unknown,
+    @PathId() id: string,
+    @ValidQuery(paperQuerySchema) query: PaperQuery,
+    @ValidBody(reportBodySchema) report: z.output<typeof reportBodySchema>,
     @CurrentUser() user: User,
     @Res() response: Response,
   ): Promise<void> {
-    this.displays.actor(id, user);
-    const report = parseBody(reportBodySchema, body);
     const now = this.history.sceneAt(id, report.report.upto).scene;
     const job = {
       ...{ what: 'report' as const, report, print: this.print(query, user) },
@@ -111,8 +93,7 @@ export class SheetsController {
     send(response, await this.press.make(user.id, job, goneSignal(response)));
   }
 
-  private print(query: unknown, { name }: User): Print {
-    const { units, paper } = parseBody(paperQuerySchema, query);
+  private print({ units, paper }: PaperQuery, { name }: User): Print {
     const printed = formatISO(new Date(), { representation: 'date' });
     return { printed, units, author: name, fonts: this.config.fonts, paper: paperFor(units, paper) };
   }

@@ -1,4 +1,5 @@
 import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { LETTER_TOPICS } from '@quarry/protocol/accounts';
 
 /** Times are milliseconds since the epoch, UTC. */
 export const users = sqliteTable('users', {
@@ -161,7 +162,7 @@ export const letters = sqliteTable(
       .references(() => users.id, { onDelete: 'cascade' }),
     displayId: text().references(() => displays.id, { onDelete: 'cascade' }),
     at: integer().notNull(),
-    about: text({ enum: ['mention', 'answer', 'digest', 'reset', 'crew', 'reminder'] }).notNull(),
+    about: text({ enum: LETTER_TOPICS }).notNull(),
     subject: text().notNull(),
     body: text().notNull(),
     /** A page of this instance it leads to. */

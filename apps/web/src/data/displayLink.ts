@@ -13,19 +13,15 @@ import {
   type Scene,
   type Undoable,
 } from '@quarry/core/document';
+import { ApiProblem, api, keys, queryClient, streamUrl } from './api.ts';
 import {
-  ApiProblem,
-  api,
-  keys,
   committedBatchSchema,
   movedSchema,
   presentSchema,
-  queryClient,
-  streamUrl,
   type CommittedBatch,
   type Present,
   type Whereabouts,
-} from './api.ts';
+} from '@quarry/protocol/changes';
 import {
   choiceKey,
   conflictOf,
@@ -326,7 +322,7 @@ export class DisplayLink {
         this.update();
       }, ANSWER_MS);
       try {
-        const { seq, changes } = await api.land(this.id, batch).finally(() => clearTimeout(late));
+        const { seq, changes } = await api.commit(this.id, batch).finally(() => clearTimeout(late));
         this.trouble = null;
         this.retryMs = 1000;
         this.acknowledge(batch);

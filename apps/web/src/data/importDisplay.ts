@@ -69,7 +69,7 @@ async function bringPhotos(
       changes.push({ ...{ op: 'patch', kind: 'photo', id: photo.id, v: photo.v }, set: kept });
   }
   for (let at = 0; at < changes.length; at += MAX_CHANGES)
-    await api.land(id, {
+    await api.commit(id, {
       ...{ id: crypto.randomUUID(), label: 'brought the photos of the file' },
       changes: changes.slice(at, at + MAX_CHANGES),
     });

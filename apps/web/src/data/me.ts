@@ -1,5 +1,6 @@
 import type { z } from 'zod';
-import { ApiProblem, api, displaysSchema, keys, queryClient, userSchema, type User } from './api.ts';
+import { ApiProblem, api, displaysSchema, keys, queryClient } from './api.ts';
+import { userSchema, type User } from '@quarry/protocol/accounts';
 import { patient } from './call.ts';
 import { forgetDocuments } from './outbox.ts';
 

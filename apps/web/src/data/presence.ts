@@ -1,4 +1,5 @@
-import { api, type Whereabouts } from './api.ts';
+import type { Whereabouts } from '@quarry/protocol/changes';
+import { api } from './api.ts';
 
 /** Told to the others at most this often, ms. */
 const REPORT_EVERY_MS = 400;
