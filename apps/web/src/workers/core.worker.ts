@@ -1,5 +1,5 @@
 import { expose, transfer } from 'comlink';
-import { RULES, evaluateRules, type EvaluatedFinding } from '@quarry/core/findings';
+import { RULES, RuleEvaluator, type EvaluatedFinding } from '@quarry/core/findings';
 import {
   adoptCutting,
   arrangementOf,
@@ -126,6 +126,7 @@ function tilesOf(relief: Relief, changed: readonly Rect[] | null): Tile[] {
   return tiles;
 }
 
+const evaluator = new RuleEvaluator();
 /** The ground's mass as it was counted last; null until it is. */
 let mass: MassRaster | null = null;
 let rows: readonly Netted[] | null = null;
@@ -135,11 +136,16 @@ let weighed: { from: Relief; mass: MassRaster; relief: Relief } | null = null;
 function followed(): Relief {
   compiled ??= compile(scene);
   const { relief } = compiled;
-  if (!mass || mass.grams.length !== relief.height.length) return relief;
-  if (weighed?.from !== relief || weighed.mass !== mass)
-    weighed = { from: relief, mass, relief: { ...relief, counted: mass } };
+  const counted = countedMass();
+  if (!counted) return relief;
+  if (weighed?.from !== relief || weighed.mass !== counted)
+    weighed = { from: relief, mass: counted, relief: { ...relief, counted } };
   return weighed.relief;
 }
+
+/** The ground's mass as counted last; null while it belongs to a relief of another size. */
+const countedMass = () =>
+  mass && compiled && mass.grams.length === compiled.relief.height.length ? mass : null;
 
 /** The judge of the scene's seams, made once for each ground: modules do not change it. */
 function judgeOfSeams(): ReturnType<typeof seamClassifier> {
@@ -173,14 +179,13 @@ const worker = {
   /** Evaluates the scene after a change, in a second worker. */
   judge(delta: readonly Delta[], today: string): Judgement {
     follow(delta);
-    const relief = followed();
-    const reach = reachOf(scene, relief);
-    const judgement = {
-      reach,
-      findings: evaluateRules(scene, { today, relief, reach, ...(rows ? { rows } : {}) }),
-      basis: BASIS,
-    };
-    return transfer(judgement, [reach.distance.buffer]);
+    compiled ??= compile(scene);
+    const counted = countedMass();
+    const { relief } = compiled;
+    const findings = evaluator.evaluate(scene, { today, relief, counted, ...(rows ? { rows } : {}) });
+    const reach = evaluator.reach();
+    const distance = reach.distance.slice();
+    return transfer({ reach: { ...reach, distance }, findings, basis: BASIS }, [distance.buffer]);
   },
   /** Takes the ground's mass as it was counted piece by piece, and what its pieces may only come from kits or own stock. */
   weigh(counted: MassRaster, bound: readonly Netted[]): void {

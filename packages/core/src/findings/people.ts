@@ -1,6 +1,6 @@
-import { centreOf, intersection, countOf } from '../grid/index.ts';
+import { centreOf, countOf, intersection, studsIn } from '../grid/index.ts';
 import { STAGES, displayOf, listOf, daysBetween } from '../document/index.ts';
-import { OUTSIDE } from '../terrain/index.ts';
+import { OUTSIDE, indexAt } from '../terrain/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
 import { unorderedPairs } from './places.ts';
 
@@ -56,16 +56,25 @@ const noSection: Rule = {
   check({ scene, relief }) {
     const sections = listOf(scene, 'section');
     if (sections.length === 0) return [];
-    let studs = 0;
-    let place: { x: number; y: number } | null = null;
-    for (let i = 0; i < relief.ground.length; i++) {
-      if (relief.ground[i] === OUTSIDE) continue;
-      const x = relief.x + (i % relief.w) + 0.5;
-      const y = relief.y + Math.trunc(i / relief.w) + 0.5;
-      if (sections.some((s) => x > s.x && y > s.y && x < s.x + s.w && y < s.y + s.d)) continue;
-      studs++;
-      place ??= { x, y };
+    const owned = new Uint8Array(relief.ground.length);
+    for (const section of sections) {
+      const on = intersection(studsIn(section), relief);
+      for (let y = on?.y ?? 0; on && y < on.y + on.d; y++) {
+        const from = indexAt(relief, on.x, y);
+        owned.fill(1, from, from + on.w);
+      }
     }
+    let studs = 0;
+    let first = -1;
+    for (let i = 0; i < owned.length; i++) {
+      if (owned[i] === 1 || relief.ground[i] === OUTSIDE) continue;
+      if (studs === 0) first = i;
+      studs++;
+    }
+    const place = {
+      x: relief.x + (first % relief.w) + 0.5,
+      y: relief.y + Math.trunc(first / relief.w) + 0.5,
+    };
     if (studs === 0) return [];
     return [
       {

@@ -120,17 +120,20 @@ const rawEdge: Rule = {
     const { viewedSides, backs } = displayOf(scene);
     const judged = backs === 'finished' ? SIDES : viewedSides;
     return judged.flatMap((side): FindingDraft[] => {
+      // By owner, as `relief.owner` numbers them; 0: none.
+      const faced = [null, ...relief.things].map((owner) => isFaced(scene, owner, side));
       let studs = 0;
       let most = 0;
       let at = { x: 0, y: 0 };
       for (let row = 0; row < relief.d; row++)
         for (let column = 0; column < relief.w; column++) {
           const i = row * relief.w + column;
-          const [x, y] = [column + STEPS[side].dx, row + STEPS[side].dy];
+          if (relief.height[i] < PLATES_PER_BRICK || relief.ground[i] === OUTSIDE) continue;
+          const x = column + STEPS[side].dx;
+          const y = row + STEPS[side].dy;
           const rim =
             x < 0 || y < 0 || x >= relief.w || y >= relief.d || relief.ground[y * relief.w + x] === OUTSIDE;
-          if (!rim || relief.ground[i] === OUTSIDE || relief.height[i] < PLATES_PER_BRICK) continue;
-          if (isFaced(scene, groundOwner(scene, relief, i), side)) continue;
+          if (!rim || faced[relief.owner[i]]) continue;
           studs++;
           if (relief.height[i] <= most) continue;
           most = relief.height[i];
@@ -152,10 +155,11 @@ const rawEdge: Rule = {
 };
 
 function isFaced(scene: Scene, owner: { kind: Kind; id: string } | null, side: Side): boolean {
-  if (owner?.kind === 'hill') return scene.hill[owner.id].faces.includes(side);
-  if (owner?.kind === 'pad') return isDressed(scene, owner, side);
+  if (!owner || !scene[owner.kind][owner.id]) return false;
+  if (owner.kind === 'hill') return scene.hill[owner.id].faces.includes(side);
+  if (owner.kind === 'pad') return isDressed(scene, owner, side);
   // Of a way the edge is that of the ground it lies on; a building ends in its own wall.
-  return owner?.kind === 'plot' || owner?.kind === 'way' || owner?.kind === 'track';
+  return owner.kind === 'plot' || owner.kind === 'way' || owner.kind === 'track';
 }
 
 const waterLevels: Rule = {
@@ -356,15 +360,21 @@ function highestGround(scene: Scene, relief: Relief) {
   if ([...sections, ...listOf(scene, 'pad'), ...listOf(scene, 'hill')].every(({ method }) => method === null))
     return found;
   const floor = floorOf(relief);
+  const { pad, hill } = scene;
+  // By owner, as `relief.owner` numbers them from 1 on.
+  const owners = relief.things.map(({ kind, id }) => ({
+    ...{ kind, id },
+    method: (kind === 'pad' ? pad[id]?.method : kind === 'hill' ? hill[id]?.method : null) ?? null,
+  }));
   for (let i = 0; i < relief.height.length; i++) {
     if (relief.ground[i] === OUTSIDE) continue;
-    const owner = groundOwner(scene, relief, i);
-    const own = owner?.kind === 'pad' || owner?.kind === 'hill' ? scene[owner.kind][owner.id].method : null;
+    const owner = owners[relief.owner[i] - 1];
     const height = relief.height[i] - floor;
-    if (owner && own !== null) {
-      note(owner.kind, owner.id, own, height);
+    if (owner?.method) {
+      note(owner.kind, owner.id, owner.method, height);
       continue;
     }
+    if (sections.length === 0) continue;
     const [x, y] = [relief.x + (i % relief.w), relief.y + Math.floor(i / relief.w)];
     const section = sections.find((one) => containsPoint(one, x, y));
     if (section?.method) note('section', section.id, section.method, height);

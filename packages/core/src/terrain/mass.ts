@@ -242,13 +242,21 @@ function fillOf(scene: Scene, { kind, id }: { kind: string; id: string }): numbe
   return run?.use === 'wall' ? Math.min(1, run.thick) : THING_FILL;
 }
 
-/** The ground's own mass on one stud, grams, and its moment: as counted where it is, else estimated from its height. */
-export function groundMass(relief: Relief, i: number): { grams: number; moment: number } {
-  const { counted } = relief;
-  if (counted) return { grams: counted.grams[i], moment: counted.moment[i] };
-  const height = relief.ground[i] === BARE ? 0 : Math.max(1, relief.height[i]);
-  const filled = GRAMS_PER_STUD_PLATE * GROUND_FILL * height;
-  return { grams: BASE_GRAMS + filled, moment: (filled * height) / 2 };
+/**
+ * The ground's own mass on each stud of a relief, grams, and its moment: as counted where it is, else estimated from its
+ * height. Values outside the footprint have no meaning.
+ */
+export function groundMass({ counted, ground, height }: Relief): MassRaster {
+  if (counted) return counted;
+  const grams = new Float32Array(height.length);
+  const moment = new Float32Array(height.length);
+  for (let i = 0; i < height.length; i++) {
+    const plates = ground[i] === BARE ? 0 : Math.max(1, height[i]);
+    const filled = GRAMS_PER_STUD_PLATE * GROUND_FILL * plates;
+    grams[i] = BASE_GRAMS + filled;
+    moment[i] = (filled * plates) / 2;
+  }
+  return { grams, moment };
 }
 
 /**
@@ -257,13 +265,14 @@ export function groundMass(relief: Relief, i: number): { grams: number; moment: 
  */
 export function massOf(scene: Scene, relief: Relief, carried = false): MassRaster {
   const { fixed, loose } = loadsOf(scene, relief);
-  const grams = new Float32Array(relief.ground.length);
-  const moment = new Float32Array(relief.ground.length);
+  const { ground } = relief;
+  const own = groundMass(relief);
+  const grams = new Float32Array(ground.length);
+  const moment = new Float32Array(ground.length);
   for (let i = 0; i < grams.length; i++) {
-    if (relief.ground[i] === OUTSIDE) continue;
-    const ground = groundMass(relief, i);
-    grams[i] = ground.grams + fixed.grams[i] + (carried ? 0 : loose.grams[i]);
-    moment[i] = ground.moment + fixed.moment[i] + (carried ? 0 : loose.moment[i]);
+    if (ground[i] === OUTSIDE) continue;
+    grams[i] = own.grams[i] + fixed.grams[i] + (carried ? 0 : loose.grams[i]);
+    moment[i] = own.moment[i] + fixed.moment[i] + (carried ? 0 : loose.moment[i]);
   }
   return { grams, moment };
 }

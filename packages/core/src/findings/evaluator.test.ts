@@ -1,0 +1,141 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import fc from 'fast-check';
+import { randomDisplays } from '../../test/randomDisplays.ts';
+import { runs } from '../../test/runs.ts';
+import { CountCache } from '../masonry/index.ts';
+import { materialsOf } from '../materials/index.ts';
+import { compile } from '../terrain/index.ts';
+import {
+  KIND_NAMES,
+  listOf,
+  readFile,
+  reduce,
+  type Change,
+  type Kind,
+  type Scene,
+} from '../document/index.ts';
+import { RuleEvaluator, evaluateRules } from './index.ts';
+import { Computation, Input, Tracker } from './tracker.ts';
+
+const TODAY = '2031-06-01';
+
+const demo = (): Scene => {
+  const text = readFileSync(join(__dirname, '../../../../demo/skarn-edge.quarry.json'), 'utf8');
+  const read = readFile(text);
+  if (!read.ok) throw new Error(read.error);
+  return read.scene;
+};
+
+/** A scene after a change that the reducer takes. */
+function after(scene: Scene, change: Change): Scene {
+  const done = reduce(scene, [change]);
+  if (!done.ok) throw new Error(done.refusal.sentence);
+  return done.scene;
+}
+
+describe('tracked computations', () => {
+  test('run again only when what they read is another, along the branch that was taken', () => {
+    const tracker = new Tracker();
+    const [flag, left, right] = [new Input(tracker, true), new Input(tracker, 1), new Input(tracker, 10)];
+    const runsOf = { sum: 0, double: 0 };
+    const sum = new Computation(tracker, () => {
+      runsOf.sum++;
+      return flag.read() ? left.read() : right.read();
+    });
+    const double = new Computation(tracker, () => {
+      runsOf.double++;
+      return 2 * sum.read();
+    });
+    expect([double.read(), runsOf]).toEqual([2, { sum: 1, double: 1 }]);
+    right.set(11);
+    expect([double.read(), runsOf]).toEqual([2, { sum: 1, double: 1 }]);
+    left.set(2);
+    expect([double.read(), runsOf]).toEqual([4, { sum: 2, double: 2 }]);
+    flag.set(false);
+    left.set(3);
+    expect([double.read(), runsOf]).toEqual([22, { sum: 3, double: 3 }]);
+    left.set(4);
+    expect([double.read(), runsOf]).toEqual([22, { sum: 3, double: 3 }]);
+  });
+
+  test('a computation that throws keeps nothing and is tried again', () => {
+    const tracker = new Tracker();
+    const input = new Input(tracker, 0);
+    const inverse = new Computation(tracker, () => {
+      if (input.read() === 0) throw new RangeError('0 has no inverse');
+      return 1 / input.read();
+    });
+    expect(() => inverse.read()).toThrow(RangeError);
+    expect(tracker.reading).toBeNull();
+    input.set(4);
+    expect(inverse.read()).toBe(0.25);
+  });
+});
+
+describe('rules evaluated one change after the other', () => {
+  test('what a change cannot touch is not evaluated again; a counted mass wakes only what reads masses', () => {
+    let scene = demo();
+    const evaluator = new RuleEvaluator();
+    const compiled = compile(scene);
+    const evaluate = (counted: Parameters<typeof evaluator.evaluate>[1] = {}) => {
+      evaluator.evaluate(scene, { today: TODAY, relief: compiled.relief, ...counted });
+      return evaluator.ran;
+    };
+    expect(evaluate().length).toBeGreaterThan(90);
+    expect(evaluate()).toEqual([]);
+    const [task] = listOf(scene, 'task');
+    scene = after(scene, { op: 'patch', kind: 'task', id: task.id, v: task.v, set: { name: 'Sweep' } });
+    const ofTask = evaluate();
+    expect(ofTask).toContain('task-late');
+    expect(ofTask.length).toBeLessThan(10);
+    const materials = materialsOf(scene, compiled, new CountCache());
+    const ofMass = evaluate({ counted: materials?.count.mass ?? null });
+    expect(ofMass).toEqual(expect.arrayContaining(['table-load', 'module-heavy', 'overhang-heavy']));
+    expect(ofMass).not.toContain('raw-edge');
+    expect(ofMass.length).toBeLessThan(15);
+  });
+
+  test('after any changes the findings are those of a fresh evaluation', () => {
+    fc.assert(
+      fc.property(
+        randomDisplays,
+        fc.array(fc.record({ kind: fc.nat(), which: fc.nat(), act: fc.nat(3) }), {
+          minLength: 1,
+          maxLength: 6,
+        }),
+        (first, acts) => {
+          const evaluator = new RuleEvaluator();
+          let scene = first;
+          expect(evaluator.evaluate(scene, { today: TODAY })).toEqual(evaluateRules(scene, { today: TODAY }));
+          for (const { kind, which, act } of acts) {
+            const change = changeOf(scene, kind, which, act);
+            const done = change && reduce(scene, [change]);
+            if (!done?.ok) continue;
+            scene = done.scene;
+            expect(evaluator.evaluate(scene, { today: TODAY })).toEqual(
+              evaluateRules(scene, { today: TODAY }),
+            );
+          }
+        },
+      ),
+      { numRuns: runs(25) },
+    );
+  });
+});
+
+/** Moves, renames or removes one of the things there are. */
+function changeOf(scene: Scene, kind: number, which: number, act: number): Change | null {
+  const kinds = KIND_NAMES.filter((name) => name !== 'display' && listOf(scene, name).length > 0);
+  if (kinds.length === 0) return null;
+  const name: Kind = kinds[kind % kinds.length];
+  const list = listOf(scene, name);
+  const thing = list[which % list.length];
+  const at = { kind: name, id: thing.id, v: thing.v };
+  if (act === 0) return { op: 'remove', ...at };
+  if (act === 1 && 'x' in thing && typeof thing.x === 'number')
+    return { op: 'patch', ...at, set: { x: thing.x + 1.5 } };
+  if (act === 2 && 'height' in thing && typeof thing.height === 'number')
+    return { op: 'patch', ...at, set: { height: thing.height + 3 } };
+  return { op: 'patch', ...at, set: { name: `Other ${which % 7}` } };
+}

@@ -1,0 +1,33 @@
+import { BUILDING_RULES } from './building.ts';
+import { PEOPLE_RULES } from './people.ts';
+import { BRIEF_RULES } from './brief.ts';
+import { DRESS_RULES } from './dress.ts';
+import { TERRAIN_RULES } from './terrain.ts';
+import { PLACE_RULES } from './places.ts';
+import { FRONT_RULES } from './fronts.ts';
+import { PLOT_RULES } from './plots.ts';
+import { LIFTING_RULES } from './lifting.ts';
+import { PUBLIC_RULES } from './public.ts';
+import { SEAM_RULES } from './seams.ts';
+import { STOCK_RULES } from './stock.ts';
+import { SURVEY_RULES } from './survey.ts';
+import { WAY_RULES } from './ways.ts';
+import type { Rule } from './finding.ts';
+
+/** Every rule there is: the one registry. A new check is a rule in this list. */
+export const RULES: readonly Rule[] = [
+  ...BRIEF_RULES,
+  ...SURVEY_RULES,
+  ...PUBLIC_RULES,
+  ...PLACE_RULES,
+  ...BUILDING_RULES,
+  ...SEAM_RULES,
+  ...PLOT_RULES,
+  ...LIFTING_RULES,
+  ...FRONT_RULES,
+  ...TERRAIN_RULES,
+  ...WAY_RULES,
+  ...DRESS_RULES,
+  ...STOCK_RULES,
+  ...PEOPLE_RULES,
+];
