@@ -227,3 +227,48 @@ journey(
     ).toBe(fewer);
   },
 );
+
+journey('counts of ground are kept: a reload shows them, signing out forgets them', async (signIn) => {
+  const page = await signIn('Iva Thorsby');
+  await open(page, 'Needs');
+  await sees(page, 'Pieces counted');
+  const counted = () =>
+    page.evaluate(() =>
+      Number(/Pieces counted\s+([\d,]+)/.exec(document.body.innerText)?.[1].replaceAll(',', '') ?? NaN),
+    );
+  /** The number of displays whose counts are kept; each of their blocks gets so many pieces more. */
+  const kept = (more: number) =>
+    page.evaluate(async (pieces) => {
+      const done = <T>(request: IDBRequest<T>) =>
+        new Promise<T>((resolve, reject) => {
+          request.onsuccess = () => resolve(request.result);
+          request.onerror = () => reject(new Error(String(request.error)));
+        });
+      const open = indexedDB.open('open-quarry-counts');
+      open.onupgradeneeded = () => open.result.createObjectStore('counts');
+      const database = await done(open);
+      const store = database.transaction('counts', 'readwrite').objectStore('counts');
+      const keys = (await done(store.getAllKeys())).filter((key) => key !== 'index');
+      for (const key of keys) {
+        const record = await done(store.get(key));
+        for (const { count } of record.blocks.values()) count.lines[0].qty += pieces;
+        await done(store.put(record, key));
+      }
+      database.close();
+      return keys.length;
+    }, more);
+  const before = await counted();
+  expect(before).toBeGreaterThan(1000);
+  for (let tries = 0; tries < 100 && (await kept(0)) === 0; tries++)
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  // What is kept is told from what is counted by what was added to it.
+  expect(await kept(100_000)).toBe(1);
+  await page.reload();
+  await openTab(page, 'Needs');
+  await sees(page, 'Pieces counted');
+  expect((await counted()) - before).toBe(700_000);
+  await page.goto(new URL('/', page.url()).href);
+  await press(page, 'Sign out');
+  await page.waitForFunction(() => document.body.innerText.includes('Tobin'));
+  expect(await kept(0)).toBe(0);
+});

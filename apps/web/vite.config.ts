@@ -1,9 +1,23 @@
+import { createHash } from 'node:crypto';
+import { readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
 
+/** A digest of the computing code: what browsers keep of its results holds for this build only. */
+function coreDigest(): string {
+  const root = fileURLToPath(new URL('../../packages/core/src', import.meta.url));
+  const hash = createHash('sha256');
+  for (const file of readdirSync(root, { recursive: true, encoding: 'utf8' }).sort())
+    if (file.endsWith('.ts') && !file.endsWith('.test.ts')) hash.update(readFileSync(join(root, file)));
+  return hash.digest('hex').slice(0, 16);
+}
+
 export default defineConfig({
+  define: { CORE_DIGEST: JSON.stringify(coreDigest()) },
   plugins: [
     react(),
     tailwindcss(),

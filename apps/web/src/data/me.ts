@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import { ApiProblem, api, displaysSchema, keys, queryClient } from './api.ts';
 import { userSchema, type User } from '@quarry/protocol/accounts';
 import { patient } from './call.ts';
+import { forgetCounts } from './keptCounts.ts';
 import { forgetDocuments } from './outbox.ts';
 
 // What a start without the server needs to know: who is signed in, and which displays they have.
@@ -48,6 +49,7 @@ export async function signedOut(): Promise<void> {
   localStorage.removeItem(ME);
   localStorage.removeItem(DISPLAYS);
   await forgetDocuments().catch(() => undefined);
+  await forgetCounts().catch(() => undefined);
   queryClient.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== keys.me[0] });
   await queryClient.resetQueries({ queryKey: keys.me });
 }

@@ -4,7 +4,7 @@ import { createContext, use, useEffect, useRef, useState, type ReactNode } from 
 import { createStore, useStore, type StoreApi } from 'zustand';
 import type { Relief } from '@quarry/core/terrain';
 import { deltaOf, emptyScene, type Delta, type Scene } from '@quarry/core/document';
-import { useDisplay } from '../data/useDisplay.tsx';
+import { useDisplay, useLink } from '../data/useDisplay.tsx';
 import type { CoreWorker, GroundStep, Judgement, Tile } from './core.worker.ts';
 import type { Materials, MaterialsWorker } from './materials.worker.ts';
 
@@ -89,6 +89,7 @@ export function DerivedDataProvider({ children }: { children: ReactNode }) {
       ...{ materials: null, counting: null, masons: null },
     })),
   );
+  const { id: displayId } = useLink();
   const see = useRef<(scene: Scene) => void>(() => undefined);
   useEffect(() => {
     let ended = false;
@@ -99,6 +100,8 @@ export function DerivedDataProvider({ children }: { children: ReactNode }) {
     const [grounds, judge] = workers.map((worker): Remote<CoreWorker> => wrap<CoreWorker>(worker));
     const counter = new Worker(new URL('./materials.worker.ts', import.meta.url), { type: 'module' });
     const masons: Remote<MaterialsWorker> = wrap<MaterialsWorker>(counter);
+    // While the code is being edited, a count of it may not outlive it.
+    if (import.meta.env.PROD) void masons.follow(displayId);
     const onBlock = proxy((done: number, of: number) => {
       if (!ended) store.setState({ counting: { done, of } });
     });
@@ -142,7 +145,7 @@ export function DerivedDataProvider({ children }: { children: ReactNode }) {
       see.current = () => undefined;
       [...workers, counter].forEach((worker) => worker.terminate());
     };
-  }, [store]);
+  }, [store, displayId]);
   useEffect(() => see.current(scene), [scene]);
   return <SurveyContext value={store}>{children}</SurveyContext>;
 }

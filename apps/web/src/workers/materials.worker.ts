@@ -1,4 +1,5 @@
 import { expose } from 'comlink';
+import { keepCounts, keptCounts } from '../data/keptCounts.ts';
 import {
   changedNeeds,
   materialsOf,
@@ -54,6 +55,23 @@ let compiled: Compiled | null = null;
 let needs: Need[] | null = null;
 let changed: NeedChange[] = [];
 const book = new CountCache();
+/** The display whose counts are kept; empty: none are. */
+let display = '';
+let loaded: Promise<void> = Promise.resolve();
+let storing: ReturnType<typeof setTimeout> | undefined;
+
+/** Counts are stored when a hand has rested for so long, ms. */
+const STORE_AFTER_MS = 1500;
+
+function storeSoon(): void {
+  if (display === '') return;
+  clearTimeout(storing);
+  // A browser that keeps nothing (private, or full) counts again the next time.
+  storing = setTimeout(
+    () => void keepCounts(display, CORE_DIGEST, book.current).catch(() => undefined),
+    STORE_AFTER_MS,
+  );
+}
 
 function followed(): Compiled {
   compiled ??= compile(scene);
@@ -61,8 +79,18 @@ function followed(): Compiled {
 }
 
 const worker = {
+  /** Reads the counts kept of a display and keeps those to come; called before the first count. */
+  follow(displayId: string): Promise<void> {
+    display = displayId;
+    loaded = keptCounts(displayId, CORE_DIGEST).then(
+      (kept) => book.load(kept),
+      () => undefined,
+    );
+    return loaded;
+  },
   /** Counts what a change needs and nets it. @param onBlock receives progress (blocks done, blocks in all) */
-  materials(delta: readonly Delta[], onBlock: (done: number, of: number) => void): Materials {
+  async materials(delta: readonly Delta[], onBlock: (done: number, of: number) => void): Promise<Materials> {
+    await loaded;
     scene = withDelta(scene, delta);
     const before = compiled;
     compiled = null;
@@ -76,6 +104,7 @@ const worker = {
     const differs = needs ? changedNeeds(needs, now) : [];
     if (differs.length > 0) changed = differs;
     needs = now;
+    if (count.fresh > 0) storeSoon();
     return {
       ...{ needs: now, rows, left, handOvers, supplies, changed: changed.slice(0, 60), fresh: count.fresh },
       blocks: count.blocks.map(({ lines: _lines, ...block }) => block),

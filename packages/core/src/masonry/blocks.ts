@@ -84,6 +84,8 @@ export interface BlockGround {
   section: Int16Array;
   /** `groundNumber` of each stud. */
   ground: Uint8Array;
+  /** 1 where waves break, which has a dress of its own. */
+  surf: Uint8Array;
   /** Plates above datum at which the floor lies: 0, or lower where ground is dug below the datum. */
   floor: number;
   dressAt: (i: number) => Dress;
@@ -201,7 +203,7 @@ export class Grounds {
       ...{ w, d, height, method: methods, skin, fine, look, beyond },
       ...{ deckMost, span, sheets },
     };
-    return { block, fill, section, ground, floor, dressAt };
+    return { block, fill, section, ground, surf, floor, dressAt };
   }
 
   /** Whether waves break on a stud of water: its shore is near, on a side that is struck. */

@@ -1,3 +1,5 @@
+import { sha256 } from '@noble/hashes/sha2';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils';
 import { partOf } from '../catalogue/index.ts';
 import { roundOut, intersection, type Rect } from '../grid/index.ts';
 import {
@@ -42,17 +44,39 @@ export interface Built extends DressedMasonry {
   ground: BlockGround;
 }
 
-interface Kept {
-  print: number;
+/** The count of one block, as it may be stored: plain data and typed arrays. */
+export interface KeptBlock {
   count: BlockCount;
   /** Grams and moment of each stud of the block. */
   grams: Float32Array;
   moment: Float32Array;
 }
+/** Counts of blocks by the digest of all they are counted from: a digest names one content, on any day and display. */
+export type KeptCounts = ReadonlyMap<string, KeptBlock>;
 
-/** Keeps the counts of a scene's blocks from one change to the next. */
+/** Blocks that are kept though the last count did not need them: what is undone is not counted again. */
+const MAX_UNUSED = 40;
+
+/** Keeps the counts of blocks from one change to the next, by content. */
 export class CountCache {
-  private readonly kept = new Map<string, Kept>();
+  /** In the order of use, the last used last. */
+  private readonly kept = new Map<string, KeptBlock>();
+  private used: readonly string[] = [];
+
+  /** The blocks of the last count, to be stored. */
+  get current(): KeptCounts {
+    return new Map(
+      this.used.flatMap((key) => {
+        const block = this.kept.get(key);
+        return block ? [[key, block] as const] : [];
+      }),
+    );
+  }
+
+  /** Takes in counts that were stored by the same program. */
+  load(kept: KeptCounts): void {
+    for (const [key, block] of kept) this.kept.set(key, block);
+  }
 
   /**
    * Counts a scene.
@@ -75,27 +99,34 @@ export class CountCache {
     let fresh = 0;
     const counts = [];
     const about = JSON.stringify([scene.recipe, scene.partType, displayOf(scene).colourHidden]);
+    const used: string[] = [];
     for (const [index, block] of blocks.entries()) {
       const ground = grounds.of(block);
-      const print = printOf(ground, about);
-      let kept = this.kept.get(block.id);
-      if (kept?.print !== print) {
-        kept = { print, ...countBlock(scene, grounds, ground) };
-        this.kept.set(block.id, kept);
+      const key = digestOf(ground, grounds, about);
+      let kept = this.kept.get(key);
+      if (!kept) {
+        kept = countBlock(scene, grounds, ground);
         fresh++;
       }
+      this.kept.delete(key);
+      this.kept.set(key, kept);
+      used.push(key);
       // A module may have been moved or renamed without its ground being another.
       counts.push({ ...kept.count, block });
       spread(kept, block, relief, mass);
       if (!onBlock(index + 1, blocks.length)) return null;
     }
-    const live = new Set(blocks.map(({ id }) => id));
-    for (const id of this.kept.keys()) if (!live.has(id)) this.kept.delete(id);
+    this.used = used;
+    const most = new Set(used).size + MAX_UNUSED;
+    for (const key of this.kept.keys()) {
+      if (this.kept.size <= most) break;
+      this.kept.delete(key);
+    }
     return { blocks: counts, mass, fresh };
   }
 }
 
-function countBlock(scene: Scene, grounds: Grounds, ground: BlockGround): Omit<Kept, 'print'> {
+function countBlock(scene: Scene, grounds: Grounds, ground: BlockGround): KeptBlock {
   const { fill, section, block, floor } = ground;
   const built = buildBlock(ground);
   const grams = new Float32Array(fill.w * fill.d);
@@ -202,7 +233,7 @@ export function paintedGround(scene: Scene, compiled: Compiled): Painted {
   return { colours: [...numbers.keys()], studs };
 }
 
-function spread({ grams, moment }: Kept, block: CountingBlock, relief: Rect, mass: MassRaster): void {
+function spread({ grams, moment }: KeptBlock, block: CountingBlock, relief: Rect, mass: MassRaster): void {
   const on = intersection(block, relief);
   if (!on) return;
   for (let y = on.y; y < on.y + on.d; y++)
@@ -214,24 +245,38 @@ function spread({ grams, moment }: Kept, block: CountingBlock, relief: Rect, mas
     }
 }
 
-/** A number that is another whenever anything a block is counted from is (FNV-1a, 32 bits, over all of it). */
-function printOf({ fill, section, ground, floor, block }: BlockGround, about: string): number {
-  let print = 2_166_136_261;
-  const mix = (value: number) => (print = Math.imul(print ^ value, 16_777_619));
-  for (const array of [fill.height, fill.method, section, ground, fill.skin ?? [], fill.look ?? []])
-    for (const value of array) mix(value);
-  for (const value of [fill.w, fill.d, fill.deckMost, fill.span, fill.sheets ? 1 : 0, floor]) mix(value);
-  for (let i = 0; i < about.length; i++) mix(about.charCodeAt(i));
+/** The digest (SHA-256) of all that a block is counted from; where it lies and what it is called are not part of it. */
+function digestOf(block: BlockGround, { sections }: Grounds, about: string): string {
+  const { fill, ground, surf, floor } = block;
+  const { w, d } = fill;
+  // Sections by their order in the block: its lines name them by id.
+  const ids: string[] = [];
+  const section = Int16Array.from(block.section, (index) => {
+    const id = sections[index]?.id;
+    if (id === undefined) return -1;
+    if (!ids.includes(id)) ids.push(id);
+    return ids.indexOf(id);
+  });
   // Sides that show depend on the ground just beyond.
-  for (let x = -1; x <= block.w; x++) {
-    mix(fill.beyond(x, -1));
-    mix(fill.beyond(x, block.d));
+  const rim = new Int16Array(2 * (w + 2) + 2 * d);
+  let at = 0;
+  for (let x = -1; x <= w; x++) {
+    rim[at++] = fill.beyond(x, -1);
+    rim[at++] = fill.beyond(x, d);
   }
-  for (let y = 0; y < block.d; y++) {
-    mix(fill.beyond(-1, y));
-    mix(fill.beyond(block.w, y));
+  for (let y = 0; y < d; y++) {
+    rim[at++] = fill.beyond(-1, y);
+    rim[at++] = fill.beyond(w, y);
   }
-  return print;
+  const hash = sha256.create();
+  hash.update(utf8ToBytes(JSON.stringify([w, d, fill.deckMost, fill.span, fill.sheets, floor, ids, about])));
+  const { height, method, skin, fine, look } = fill;
+  for (const array of [height, method, section, ground, surf, skin, fine, look, rim]) {
+    // The length tells arrays apart that are left out from those that follow.
+    hash.update(utf8ToBytes(`${array?.length ?? -1} `));
+    if (array) hash.update(new Uint8Array(array.buffer, array.byteOffset, array.byteLength));
+  }
+  return bytesToHex(hash.digest());
 }
 
 /** What one method comes to, for a hill, a pad or a section. */

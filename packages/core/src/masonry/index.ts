@@ -30,6 +30,8 @@ export {
 export { countingBlocks, type CountingBlock } from './blocks.ts';
 export {
   CountCache,
+  type KeptBlock,
+  type KeptCounts,
   builtBlock,
   builtBlocks,
   compareMethods,

@@ -40,6 +40,7 @@ import {
   type Fill,
 } from './index.ts';
 import { COVERS, TILES } from './method.ts';
+import { randomDisplays } from '../../test/randomDisplays.ts';
 import { runs } from '../../test/runs.ts';
 
 const fillOf = (heights: readonly number[], w: number, method: Method, set: Partial<Fill> = {}): Fill => ({
@@ -455,6 +456,44 @@ describe('a scene counted', () => {
     expect(again?.fresh).toBe(1);
     expect(again?.blocks).toEqual(anew?.blocks);
     expect(book.count(next.scene, compiled, () => false)).toBeNull();
+  });
+  test('counts that were stored are not made again, whatever the blocks are called; sections by id', () => {
+    const first = new CountCache();
+    const counted = first.count(scene, compile(scene));
+    const stored = structuredClone(first.current);
+    expect(stored.size).toBeGreaterThan(0);
+    const later = new CountCache();
+    later.load(stored);
+    const again = later.count(scene, compile(scene));
+    expect(again).toEqual({ ...counted, fresh: 0 });
+    const module = Object.fromEntries(
+      Object.entries(scene.module).map(([id, one]) => [id, { ...one, name: `${one.name} again` }]),
+    );
+    const renamed = { ...scene, module };
+    expect(later.count(renamed, compile(renamed))?.fresh).toBe(0);
+    // Undone, a change is not counted again.
+    const higher = { ...scene, hill: { [hill.id]: { ...hill, height: hill.height + 3 } } };
+    expect(later.count(higher, compile(higher))?.fresh).toBe(1);
+    expect(later.count(scene, compile(scene))?.fresh).toBe(0);
+    // The same ground in a section of another id has lines of its own.
+    const section = Object.fromEntries(
+      Object.values(scene.section).map((one) => [`new-${one.id}`, { ...one, id: `new-${one.id}` }]),
+    );
+    const moved = { ...scene, section };
+    const lines = later.count(moved, compile(moved))?.blocks.flatMap((block) => block.lines) ?? [];
+    const sections = new Set(lines.flatMap((line) => line.section ?? []));
+    expect([...sections].every((id) => id.startsWith('new-'))).toBe(true);
+  });
+  test('one cache over many displays counts each as a cache of its own', () => {
+    const shared = new CountCache();
+    fc.assert(
+      fc.property(randomDisplays, (display) => {
+        const compiled = compile(display);
+        const own = new CountCache().count(display, compiled);
+        expect(shared.count(display, compiled)).toEqual({ ...own, fresh: expect.any(Number) });
+      }),
+      { numRuns: runs(25) },
+    );
   });
   test('methods side by side: a raft is lighter than solid, steps are less exact, what hangs keeps the span', () => {
     const of = compareMethods(scene, compile(scene), { kind: 'hill', id: hill.id });

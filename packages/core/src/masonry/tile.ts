@@ -224,8 +224,13 @@ function inBands(
   phase: number,
 ): PlacedPieces | null {
   const open = mask.slice();
+  // Open studs of each row: a band with an empty row has no full column.
+  const rows = new Int32Array(d);
   let left = 0;
-  for (let i = 0; i < open.length; i++) left += open[i];
+  for (let y = 0; y < d; y++) {
+    for (let i = y * w; i < (y + 1) * w; i++) rows[y] += open[i];
+    left += rows[y];
+  }
   const pieces = new Pieces();
   const run = new Run(set, under, w);
   for (const depth of set.depths) {
@@ -234,11 +239,18 @@ function inBands(
     for (let shift = 0; shift < depth && left > 0; shift++) {
       for (let y = ((phase + shift) % depth) - (depth > 1 ? depth : 0); y + depth <= d; y += depth) {
         if (y < 0) continue;
-        for (let x = 0; x < w;) {
+        let fewest = rows[y];
+        for (let row = y + 1; row < y + depth; row++) fewest = Math.min(fewest, rows[row]);
+        // Columns that may still be full: as many as the emptiest row has studs.
+        for (let x = 0; x < w && fewest > 0;) {
           while (x < w && !full(open, w, x, y, depth)) x++;
           const from = x;
           while (x < w && full(open, w, x, y, depth)) x++;
-          if (x > from) left -= run.lay(open, from, x - from, y, depth, pieces);
+          if (x === from) break;
+          fewest -= x - from;
+          const covered = run.lay(open, from, x - from, y, depth, pieces);
+          left -= covered;
+          for (let row = y; row < y + depth; row++) rows[row] -= covered / depth;
         }
       }
       // On a wide layer the shifted bands find only scraps: the shallower depths cover those as well.
@@ -279,17 +291,25 @@ class Run {
     // A column that this depth cannot cover costs about what shallower bands will need for it.
     const skip = (PIECE * depth) / Math.min(set.longest, 4) + PIECE / 2;
     for (let at = 1; at <= length; at++) {
-      let [least, taken] = wholly ? [Infinity, 0] : [cost[at - 1] + skip, 0];
+      let least = wholly ? Infinity : cost[at - 1] + skip;
+      let taken = 0;
       const joint = at < length ? this.jointsAcross(from + at, y, depth) : 0;
-      for (const l of single) {
+      for (let k = 0; k < single.length; k++) {
+        const l = single[k];
         if (l > at) continue;
         const price = cost[at - l] + PIECE + joint;
-        if (price < least) [least, taken] = [price, l];
+        if (price >= least) continue;
+        least = price;
+        taken = l;
       }
-      for (const l of paired) {
-        if (l > at) continue;
+      for (let k = 0; k < paired.length; k++) {
+        const l = paired[k];
+        // Two of a length cost more than what was found already: their joints need not be added up.
+        if (l > at || cost[at - l] + 2 * PIECE + joint >= least) continue;
         const price = cost[at - l] + 2 * PIECE + joint + this.jointsAlong(from + at - l, l, y + half);
-        if (price < least) [least, taken] = [price, -l];
+        if (price >= least) continue;
+        least = price;
+        taken = -l;
       }
       cost[at] = least;
       choice[at] = taken;
