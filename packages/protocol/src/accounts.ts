@@ -36,14 +36,14 @@ export const userSchema = z.object({ id: z.string(), login: z.string(), name: z.
 export type User = z.infer<typeof userSchema>;
 
 /** A session of the user: `id` is a prefix of its digest, `here` marks the session of the request. */
-export const sessionSchema = z.object({
+export const sessionLineSchema = z.object({
   id: z.string(),
   agent: z.string(),
   createdAt: z.number(),
   seenAt: z.number(),
   here: z.boolean(),
 });
-export type SessionLine = z.infer<typeof sessionSchema>;
+export type SessionLine = z.infer<typeof sessionLineSchema>;
 
 export const demoMemberSchema = z.object({
   login: z.string(),

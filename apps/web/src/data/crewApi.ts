@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { ROLES } from '@quarry/core/document';
-import { letterSchema, sessionSchema, userSchema } from '@quarry/protocol/accounts';
+import { letterSchema, sessionLineSchema, userSchema } from '@quarry/protocol/accounts';
 import {
   invitationSchema,
   invitedSchema,
@@ -81,7 +81,7 @@ export const crewApi = {
   shareOff: (id: string) => call('DELETE', `/displays/${id}/share`, nothing),
   sharePage: (token: string) => call('GET', `/share/${token}`, publicPageSchema),
 
-  sessions: () => call('GET', '/sessions', z.array(sessionSchema)),
+  sessions: () => call('GET', '/sessions', z.array(sessionLineSchema)),
   endSession: (session: string) => call('DELETE', `/sessions/${session}`, nothing),
   setPassword: (old: string, password: string) => call('PUT', '/me/password', nothing, { old, password }),
   askReset: (login: string) => call('POST', '/reset/ask', z.object({ message: z.string() }), { login }),
