@@ -17,6 +17,8 @@ const changed = [
   ...new Set([...git('diff', '--name-only', 'HEAD'), ...git('ls-files', '--others', '--exclude-standard')]),
 ];
 const code = changed.filter((path) => /\.(ts|tsx|mjs|cjs)$/.test(path));
+/** What the rules with types look at: see eslint.types.config.mjs. */
+const typed = code.filter((path) => /^(packages|apps)\/[^/]+\/src\//.test(path) && !/\.test\.ts$/.test(path));
 const beside = (path) =>
   readdirSync(join(ROOT, dirname(path)))
     .filter((name) => name.endsWith('.test.ts'))
@@ -24,9 +26,11 @@ const beside = (path) =>
 const tests = [...new Set(code.flatMap((path) => (/\.test\.ts$/.test(path) ? [path] : beside(path))))];
 
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
+process.env.QUICK = '1';
 const failed = await together({
   types: script('typecheck'),
   ...(code.length > 0 ? { rules: [bin('eslint'), '--no-warn-ignored', ...code] } : {}),
+  ...(typed.length > 0 ? { typed: [bin('eslint'), '-c', 'eslint.types.config.mjs', ...typed] } : {}),
   ...(changed.length > 0 ? { format: [bin('prettier'), '--check', '--ignore-unknown', ...changed] } : {}),
   ...(tests.length > 0 ? { tests: [bin('jest'), '--silent', '--runTestsByPath', ...tests] } : {}),
 });

@@ -10,6 +10,7 @@ import {
   displayOf,
   isAuthored,
   keyOf,
+  readChanges,
   denialReasons,
   reduceSteps,
   stamped,
@@ -124,7 +125,7 @@ export class WriterService implements OnModuleDestroy {
         author,
         at,
         label,
-        changes: JSON.parse(changes),
+        changes: readChanges(changes),
       }));
   }
 

@@ -174,9 +174,10 @@ export class DisplaysService {
   private readScene(displayId: string): Scene {
     const rows = this.store.db.select().from(entities).where(eq(entities.displayId, displayId)).all();
     return fromRows(
-      rows.map(({ kind, id, v, data }) =>
-        rowSchema.parse({ kind, id, v, data: data === null ? null : JSON.parse(data) }),
-      ),
+      rows.map(({ kind, id, v, data }) => {
+        const fields: unknown = data === null ? null : JSON.parse(data);
+        return rowSchema.parse({ kind, id, v, data: fields });
+      }),
     );
   }
 }

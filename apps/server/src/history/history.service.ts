@@ -10,7 +10,7 @@ import {
   type SharesOfDay,
   type TakingBack,
 } from '@quarry/core/history';
-import { fromRows, rowSchema, type Actor, type Change, type Scene } from '@quarry/core/document';
+import { fromRows, readChanges, rowSchema, type Actor, type Change, type Scene } from '@quarry/core/document';
 import { z } from 'zod';
 import type { User } from '@quarry/protocol/accounts';
 import {
@@ -170,7 +170,7 @@ export class HistoryService {
       .all()
       .map(({ seq, batchId, author, at, label, changes }) => ({
         ...{ seq, author, at, label, id: batchId },
-        changes: JSON.parse(changes),
+        changes: readChanges(changes),
       }));
   }
 

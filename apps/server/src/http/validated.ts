@@ -24,7 +24,7 @@ export const ValidBody = (schema: z.ZodType, options: ApiBodyOptions = {}): Para
   both(Body(new SchemaPipe(schema)), ApiBody({ schema: documented(schema), ...options }));
 
 /** The whole query of an address. @throws ApiError 422 naming the field, its fault and the limit */
-export const ValidQuery = (schema: z.ZodObject): ParameterDecorator =>
+export const ValidQuery = (schema: z.ZodObject<Readonly<Record<string, z.ZodType>>>): ParameterDecorator =>
   both(
     Query(new SchemaPipe(schema)),
     ...Object.entries(schema.shape).map(([name, field]) =>

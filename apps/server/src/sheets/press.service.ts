@@ -35,7 +35,7 @@ const MEMORY_MB = 768;
 /** Makes sheets and other drawings in worker threads, in turn, so many at a time, a few for each person. */
 @Injectable()
 export class PressService implements OnModuleDestroy {
-  private pool: Piscina | null = null;
+  private pool: Piscina<Job, Outcome> | null = null;
   private readonly mine = new Map<string, number>();
   private readonly rows = new WeakMap<Scene, string>();
 
@@ -96,9 +96,9 @@ export class PressService implements OnModuleDestroy {
     await this.pool?.destroy();
   }
 
-  private open(): Piscina {
+  private open(): Piscina<Job, Outcome> {
     const { file, execArgv } = this.config.worker;
-    return new Piscina({
+    return new Piscina<Job, Outcome>({
       filename: pathToFileURL(file).href,
       ...{ execArgv: [...execArgv], minThreads: 0, maxThreads: AT_ONCE, idleTimeout: IDLE_MS },
       resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },

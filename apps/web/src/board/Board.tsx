@@ -1,5 +1,5 @@
 import type Konva from 'konva';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import { Layer as KonvaLayer, Rect as KonvaRect, Shape, Stage } from 'react-konva';
 import type { Rect } from '@quarry/core/grid';
 import type { EvaluatedFinding } from '@quarry/core/findings';
@@ -152,18 +152,23 @@ export function Board({
   });
   const whole = footprintBounds(scene) ?? BLANK;
   const fitAll = () => setView(fit(whole, size.width, size.height));
+  const fitAgain = useEffectEvent(fitAll);
+  const isUnseen = view === null;
   useEffect(() => {
-    if (size.width > 0 && !view) fitAll();
+    if (size.width > 0 && isUnseen) fitAgain();
+  }, [size.width, isUnseen]);
+  useEffect(() => {
+    if (readOnly && size.width > 0) fitAgain();
+  }, [readOnly, size.width, size.height, whole.w, whole.d]);
+  const show = useEffectEvent((spot: { x: number; y: number }) => {
+    if (!readOnly) setView((now) => now && bringIn(now, spot.x, spot.y, size.width, size.height));
   });
   useEffect(() => {
-    if (readOnly && size.width > 0) fitAll();
-  }, [readOnly, size.width, size.height, whole.w, whole.d]);
-  useEffect(() => {
-    if (goTo && !readOnly) setView((now) => now && bringIn(now, goTo.x, goTo.y, size.width, size.height));
+    if (goTo) show(goTo);
   }, [goTo]);
   useEffect(() => {
     if (view && !readOnly) usePointer.setState({ zoom: view.scale });
-  }, [view]);
+  }, [view, readOnly]);
 
   const many = picks.length > 1;
   const place = many ? boundsOfAll(scene, picks) : placeOf(scene, picked);

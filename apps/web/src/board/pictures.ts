@@ -1,18 +1,18 @@
 import { useEffect, useRef, useState } from 'react';
-import { listOf, type Scene } from '@quarry/core/document';
+import { type Scene } from '@quarry/core/document';
 
 /** Pictures under the plan, loaded: by id, for as long as their image stays the same. */
-export function usePictures(scene: Scene): ReadonlyMap<string, CanvasImageSource> {
+export function usePictures({ picture }: Scene): ReadonlyMap<string, CanvasImageSource> {
   const [loaded, setLoaded] = useState<ReadonlyMap<string, HTMLImageElement>>(new Map());
   const sources = useRef(new Map<string, string>());
   useEffect(() => {
-    for (const { id, image } of listOf(scene, 'picture')) {
+    for (const { id, image } of Object.values(picture)) {
       if (sources.current.get(id) === image) continue;
       sources.current.set(id, image);
       const element = new Image();
       element.onload = () => setLoaded((now) => new Map(now).set(id, element));
       element.src = image;
     }
-  }, [scene.picture]);
+  }, [picture]);
   return loaded;
 }

@@ -58,7 +58,7 @@ export function Frame() {
   }, [heard]);
 
   useEffect(() => {
-    const timer = setTimeout(() => loadFinder().catch(laterThen), REST_MS);
+    const timer = setTimeout(() => void loadFinder().catch(laterThen), REST_MS);
     return () => clearTimeout(timer);
   }, []);
   useHotkeys('mod+k', () => setFinder(true), { preventDefault: true, enableOnFormTags: true });

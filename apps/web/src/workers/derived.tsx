@@ -25,7 +25,7 @@ interface SurveyState {
   materials: Materials | null;
   /** Blocks of ground that are counted, of how many; null: nothing is being counted. */
   counting: { done: number; of: number } | null;
-  masons: Remote<MaterialsWorker> | null;
+  materialsWorker: Remote<MaterialsWorker> | null;
 }
 const SurveyContext = createContext<StoreApi<SurveyState> | null>(null);
 
@@ -86,7 +86,7 @@ export function DerivedDataProvider({ children }: { children: ReactNode }) {
   const [store] = useState(() =>
     createStore<SurveyState>(() => ({
       ...{ ground: null, judgement: null, error: null, core: null },
-      ...{ materials: null, counting: null, masons: null },
+      ...{ materials: null, counting: null, materialsWorker: null },
     })),
   );
   const { id: displayId } = useLink();
@@ -99,9 +99,9 @@ export function DerivedDataProvider({ children }: { children: ReactNode }) {
     );
     const [grounds, judge] = workers.map((worker): Remote<CoreWorker> => wrap<CoreWorker>(worker));
     const counter = new Worker(new URL('./materials.worker.ts', import.meta.url), { type: 'module' });
-    const masons: Remote<MaterialsWorker> = wrap<MaterialsWorker>(counter);
+    const materialsWorker: Remote<MaterialsWorker> = wrap<MaterialsWorker>(counter);
     // While the code is being edited, a count of it may not outlive it.
-    if (import.meta.env.PROD) void masons.follow(displayId);
+    if (import.meta.env.PROD) void materialsWorker.follow(displayId);
     const onBlock = proxy((done: number, of: number) => {
       if (!ended) store.setState({ counting: { done, of } });
     });
@@ -124,10 +124,10 @@ export function DerivedDataProvider({ children }: { children: ReactNode }) {
       ),
       judging,
       new Follower<Materials>(
-        (delta) => masons.materials(delta, onBlock),
+        (delta) => materialsWorker.materials(delta, onBlock),
         (materials, error) => {
           if (ended) return;
-          store.setState({ counting: null, ...(materials ? { materials, masons } : { error }) });
+          store.setState({ counting: null, ...(materials ? { materials, materialsWorker } : { error }) });
           if (!materials) return;
           // Counted masses take the place of the guesses by area, counted needs that of the lists alone.
           const bound = materials.rows.filter(({ demand }) => demand.source !== null);

@@ -16,6 +16,9 @@ export const changeSchema = z.discriminatedUnion('op', [
 ]);
 export type Change = z.infer<typeof changeSchema>;
 
+/** Changes as the log keeps them. @throws z.ZodError when the text is no list of changes */
+export const readChanges = (text: string): Change[] => changeSchema.array().parse(JSON.parse(text));
+
 /** The most changes one batch may carry: a whole new cutting of a large display fits. */
 export const MAX_CHANGES = 5000;
 

@@ -95,9 +95,13 @@ function beyond(kind: Kind, thing: Data): number {
 }
 
 const widestCrown = ({ mix }: Data): number =>
-  Array.isArray(mix)
-    ? Math.max(0, ...mix.map((plant) => (typeof plant?.crown === 'number' ? plant.crown : 2)))
-    : 0;
+  listIn(mix).reduce<number>((widest, plant) => {
+    const crown = isRecord(plant) && typeof plant.crown === 'number' ? plant.crown : 2;
+    return Math.max(widest, crown);
+  }, 0);
+
+const isRecord = (value: unknown): value is Data => typeof value === 'object' && value !== null;
+const listIn = (value: unknown): readonly unknown[] => (Array.isArray(value) ? value : []);
 
 /** Where something of the plan stands in a scene; null when it is not there or has no place. */
 export function placeIn(scene: Scene, kind: Kind, id: string): Rect | null {
@@ -111,8 +115,8 @@ export const hasSize = (thing: Data): boolean => typeof thing.w === 'number' && 
 /** The points of a thing that is a line; null for others. */
 export function pointsOf(thing: Data): Point[] | null {
   if (!Array.isArray(thing.points)) return null;
-  return thing.points.filter(
-    (point): point is Point => typeof point?.x === 'number' && typeof point?.y === 'number',
+  return listIn(thing.points).filter(
+    (point): point is Point => isRecord(point) && typeof point.x === 'number' && typeof point.y === 'number',
   );
 }
 

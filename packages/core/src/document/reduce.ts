@@ -142,10 +142,10 @@ function danglingReference(scene: Scene, changes: readonly Change[]): string | n
       change.op === 'remove' ? change.kind === to : change.kind === kind,
     );
     for (const entity of concerned ? listOf(scene, kind) : []) {
-      const value: unknown = Object.entries(entity).find(([key]) => key === field)?.[1];
-      const gone = (Array.isArray(value) ? value : [value]).find(
-        (named) => typeof named === 'string' && !Object.hasOwn(scene[to], named),
-      );
+      const fields: Readonly<Record<string, unknown>> = { ...entity };
+      const value = fields[field];
+      const named: readonly unknown[] = Array.isArray(value) ? value : [value];
+      const gone = named.find((name) => typeof name === 'string' && !Object.hasOwn(scene[to], name));
       if (typeof gone === 'string')
         return `${capital(labelOf(scene, kind, entity.id))} still names the ${KINDS[to].word} «${gone}» as its ${field}; give it another first.`;
     }

@@ -1,5 +1,6 @@
 import {
   deltaOf,
+  listOf,
   keyOf,
   reduce,
   takeBack,
@@ -103,11 +104,12 @@ function sectionsKept(now: Scene, changes: readonly Change[]): Change[] {
   const gone = new Set(
     changes.filter(({ op, kind }) => op === 'remove' && kind === 'section').map(({ id }) => id),
   );
-  const loose = (kind: 'thread' | 'report') =>
-    Object.values(now[kind])
+  type About = { id: string; v: number; section: string | null };
+  const loose = (kind: 'thread' | 'report', list: readonly About[]) =>
+    list
       .filter(({ section }) => section !== null && gone.has(section))
       .map(({ id, v }): Change => ({ op: 'patch', kind, id, v, set: { section: null } }));
-  return [...loose('thread'), ...loose('report')];
+  return [...loose('thread', listOf(now, 'thread')), ...loose('report', listOf(now, 'report'))];
 }
 
 /** How many things a restoring adds, changes and removes, for the words before it is done. */

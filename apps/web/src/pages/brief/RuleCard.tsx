@@ -32,7 +32,7 @@ export function RuleCard({ disabled }: { disabled: boolean }) {
         disabled={disabled}
         options={[
           { value: 'own', word: 'Rules of its own' },
-          ...RULE_CARDS.map(({ id, word }) => ({ value: id as string, word })),
+          ...RULE_CARDS.map(({ id, word }) => ({ value: id, word })),
         ]}
         onCommit={(id) => {
           const picked = RULE_CARDS.find((one) => one.id === id);

@@ -1,5 +1,5 @@
 import { Lock, LockOpen, Slice } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useEffectEvent, useState } from 'react';
 import { toast } from 'sonner';
 import {
   baseGroundOf,
@@ -149,8 +149,9 @@ function ActButton({
   const { pick } = useView();
   const answer = useWorkerQuery((core) => core.byHand(act), JSON.stringify(act));
   const price = answer?.ok ? answer.after - answer.before : null;
+  const tellWhy = useEffectEvent(onWhy);
   useEffect(() => {
-    if (answer) onWhy(answer.ok ? '' : answer.error);
+    if (answer) tellWhy(answer.ok ? '' : answer.error);
   }, [answer]);
   return (
     <button
@@ -178,17 +179,17 @@ function KnifeLine({ disabled }: { disabled: boolean }) {
   const { cutLine, layCut, tool, takeTool } = useView();
   const corner = footprintBounds(scene);
   // The line is this panel's own: the Plan's section cut is not shown here, and is there again afterwards.
-  const ofThePlan = useRef(cutLine);
+  const [ofThePlan] = useState(cutLine);
   useEffect(() => {
     layCut(null);
     return () => {
-      layCut(ofThePlan.current);
+      layCut(ofThePlan);
       takeTool('pick');
     };
-  }, []);
+  }, [layCut, takeTool, ofThePlan]);
   useEffect(() => {
     if (cutLine) takeTool('pick');
-  }, [cutLine]);
+  }, [cutLine, takeTool]);
   if (!corner) return null;
   const knife =
     cutLine &&

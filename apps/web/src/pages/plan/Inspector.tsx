@@ -20,7 +20,7 @@ export function Inspector() {
   useEffect(() => {
     const timer = setTimeout(
       // Without the network they are loaded when they are asked for.
-      () => Promise.all([loadDataSheet(), loadGroupSheet()]).catch(() => undefined),
+      () => void Promise.all([loadDataSheet(), loadGroupSheet()]).catch(() => undefined),
       REST_MS,
     );
     return () => clearTimeout(timer);

@@ -11,14 +11,15 @@ export function useBefore(display: string, scene: Scene, ground: CompiledGround 
   const core = useDerived(({ core }) => core);
   const kept = before?.display === display && showsBefore ? before : null;
   const [old, setOld] = useState<{ of: Scene; ground: CompiledGround } | null>(null);
+  const oldScene = old?.of ?? null;
   useEffect(() => {
-    if (!kept || !core || old?.of === kept.scene) return;
+    if (!kept || !core || oldScene === kept.scene) return;
     let wanted = true;
     void core.groundOf(kept.scene).then((ground) => wanted && setOld({ of: kept.scene, ground }));
     return () => {
       wanted = false;
     };
-  }, [kept, core]);
+  }, [kept, core, oldScene]);
   const difference = useMemo(
     () => (kept && old?.of === kept.scene && ground ? sentence(old.ground.relief, ground.relief) : null),
     [kept, old, ground],

@@ -1,6 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import ApexCharts, { type ApexOptions } from 'apexcharts';
-import { useEffect, useRef } from 'react';
+import type { ApexOptions } from 'apexcharts';
 import { burnUp, earnedValue, effortOf, plannedLine, showsOf } from '@quarry/core/progress';
 import { listOf } from '@quarry/core/document';
 import { keys } from '../../data/api.ts';
@@ -8,6 +7,7 @@ import { crewApi } from '../../data/crewApi.ts';
 import { useDisplay, useLink } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { Failure, Heading } from '../../ui/parts.tsx';
+import { useChart } from '../../ui/useChart.ts';
 import { today } from '../../workers/derived.tsx';
 import { useCounts } from '../../workers/useCounts.ts';
 
@@ -85,15 +85,9 @@ const NIGHT_COLOURS = ['#a0a8ac', '#e07a55', '#5fb3b9', '#d3a94a', '#9db36b'];
 
 function Chart({ label, kind, series, lines }: ChartProps) {
   const night = useView((view) => view.theme) === 'night';
-  const ref = useRef<HTMLDivElement>(null);
-  const told = JSON.stringify({ series, lines });
-  useEffect(() => {
-    if (!ref.current) return;
-    const chart = new ApexCharts(ref.current, optionsOf({ label, kind, series, lines }, night));
-    void chart.render();
-    return () => chart.destroy();
-    // Redrawn when the figures differ, not when the lists are new ones.
-  }, [told, night]);
+  // Redrawn when the figures differ, not when the lists are new ones.
+  const figures = JSON.stringify({ kind, series, lines, night });
+  const ref = useChart(() => optionsOf({ label, kind, series, lines }, night), figures);
   return <div ref={ref} role="img" aria-label={label} />;
 }
 

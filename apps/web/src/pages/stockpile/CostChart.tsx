@@ -1,8 +1,8 @@
-import ApexCharts from 'apexcharts';
-import { useEffect, useRef } from 'react';
+import type { ApexOptions } from 'apexcharts';
 import { sumOrder } from '@quarry/core/materials';
 import type { Order } from '@quarry/core/document';
 import { useView } from '../../data/view.ts';
+import { useChart } from '../../ui/useChart.ts';
 
 /** Money over time: what orders were guessed at and what they cost, summed by the day they are due. */
 export function CostChart({ orders, currency }: { orders: readonly Order[]; currency: string }) {
@@ -39,11 +39,9 @@ function Drawn({
   night: boolean;
   series: { name: string; data: { x: string; y: number }[] }[];
 }) {
-  const ref = useRef<HTMLDivElement>(null);
-  const told = JSON.stringify(series);
-  useEffect(() => {
-    if (!ref.current) return;
-    const chart = new ApexCharts(ref.current, {
+  // Redrawn when the figures differ, not when the list is a new one.
+  const ref = useChart(
+    (): ApexOptions => ({
       series,
       chart: {
         ...{ type: 'line', height: 200, background: 'transparent', fontFamily: 'inherit' },
@@ -57,10 +55,8 @@ function Drawn({
       yaxis: { labels: { formatter: (value: number) => value.toFixed(0) } },
       grid: { borderColor: night ? '#3a454c' : '#cfc8b8' },
       legend: { position: 'top', horizontalAlign: 'left' },
-    });
-    void chart.render();
-    return () => chart.destroy();
-    // Redrawn when the figures differ, not when the list is a new one.
-  }, [told, night]);
+    }),
+    JSON.stringify({ series, night }),
+  );
   return <div ref={ref} />;
 }

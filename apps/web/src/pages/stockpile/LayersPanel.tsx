@@ -32,7 +32,7 @@ export function LayersPanel() {
   const [at, setAt] = useState(0);
   const block = blocks?.find(({ block: one }) => one.id === chosen) ?? blocks?.[0];
   const id = block?.block.id ?? '';
-  const built = useMaterialsWorker((masons) => masons.layers(id), id);
+  const built = useMaterialsWorker((worker) => worker.layers(id), id);
   const steps = built?.steps ?? NO_STEPS;
   if (!blocks) return <Loading what="Counting the layers" />;
   if (!block)

@@ -32,7 +32,7 @@ export function MethodsPanel() {
   const target =
     targets.find(({ kind, id }) => kind === chosen?.kind && id === chosen.id) ?? targets[0] ?? null;
   const counts = useMaterialsWorker(
-    (masons) => (target ? masons.compare(target.kind, target.id) : Promise.resolve([])),
+    (materialsWorker) => (target ? materialsWorker.compare(target.kind, target.id) : Promise.resolve([])),
     `${target?.kind} ${target?.id}`,
   );
   const set = (method: Method | null) => {

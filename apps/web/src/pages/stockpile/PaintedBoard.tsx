@@ -10,7 +10,7 @@ import { useMaterialsWorker } from './useMaterialsWorker.ts';
 export function PaintedBoard() {
   const scene = useDisplay(({ scene }) => scene);
   const ground = useDerived(({ ground }) => ground);
-  const painted = useMaterialsWorker((masons) => masons.painted(), 'painted');
+  const painted = useMaterialsWorker((worker) => worker.painted(), 'painted');
   const relief = ground?.relief;
   const paint = useMemo(() => {
     if (!painted || !relief || painted.studs.length !== relief.w * relief.d) return null;

@@ -1,4 +1,12 @@
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import {
+  useEffect,
+  useEffectEvent,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type PointerEvent,
+} from 'react';
 import { intersection, type Rect } from '@quarry/core/grid';
 import { footprintBounds } from '@quarry/core/terrain';
 import type { Place, Scene } from '@quarry/core/document';
@@ -62,14 +70,23 @@ export function RoomBoard({
   const tables = currentContents(scene, 'table');
   const obstacles = currentContents(scene, 'obstacle');
   const sides = useMemo(() => sidesOf(place?.walls ?? []), [place]);
-  const whole = useMemo(() => extentOf(place, [...tables, ...obstacles, ...sceneInRoom(scene)]), [scene]);
+  const whole = useMemo(
+    () =>
+      extentOf(currentPlace(scene), [
+        ...currentContents(scene, 'table'),
+        ...currentContents(scene, 'obstacle'),
+        ...sceneInRoom(scene),
+      ]),
+    [scene],
+  );
   const [view, setView] = useState<RoomView | null>(null);
   const [drag, setDrag] = useState<Drag | null>(null);
   const [together, setTogether] = useState(true);
   const press = useRef<{ x: number; y: number; view: RoomView } | null>(null);
   const fit = () => setView(fitted(whole, size));
+  const fitAgain = useEffectEvent(fit);
   useEffect(() => {
-    if (size.width > 0) fit();
+    if (size.width > 0) fitAgain();
     // Fitted again for another room or window size, not for each change in it.
   }, [place?.id, place?.walls, size.width, size.height]);
   const image = useMemo(

@@ -1,5 +1,5 @@
 import { Download, Plus } from 'lucide-react';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useEffectEvent, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { displayOf, labelOf, listOf } from '@quarry/core/document';
 import { VENUE_KINDS, withPlace, type VenueKind } from '@quarry/core/venue';
@@ -51,9 +51,11 @@ export function SurveyPage() {
   const shown = thing && thing.place === viewedId ? picked : null;
 
   // Whoever comes here to see a thing sees the place it stands in.
-  useEffect(() => {
+  const showPlace = useEffectEvent(() => {
     if (thing) setChosen(thing.place);
-  }, [thing?.id]);
+  });
+  const thingId = thing?.id;
+  useEffect(() => showPlace(), [thingId]);
   useHotkeys('delete, backspace', () => {
     if (!shown || disabled) return;
     const entity = scene[shown.kind][shown.id];
