@@ -32,7 +32,7 @@ export default defineConfig({
         globPatterns: ['index.html', 'theme.js', '**/*.{js,css,woff2,svg}'],
         globIgnores: [
           'sw.js',
-          ...['LayersPanel', 'apexcharts', 'SharePage', 'source.worker', 'cut.worker'].map(
+          ...['LayersPanel', 'apexcharts', 'useChart', 'SharePage', 'source.worker', 'cut.worker'].map(
             (name) => `**/${name}*`,
           ),
           '**/*vietnamese*',

@@ -1,4 +1,4 @@
-import { displayOf, readRows, type Scene } from '@quarry/core/document';
+import { displayOf, readScene, type Scene } from '@quarry/core/document';
 import { ApiError } from '../http/errors.ts';
 import { publicPage } from '../share/publicPage.ts';
 import { pickSheet } from './pickSheet.ts';
@@ -9,7 +9,7 @@ import type { Job, Outcome } from './press.service.ts';
 // Runs in a worker thread: whatever takes long to draw never keeps the thread that saves and streams.
 
 /** Scenes come as the text of their rows: a string crosses to another thread quicker than what it describes. */
-const sceneOf = readRows;
+const sceneOf = readScene;
 
 const pdf = (body: Uint8Array, scene: Scene, word: string): RenderedDocument => ({
   ...{ type: 'application/pdf', body, attached: false },

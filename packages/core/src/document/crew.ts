@@ -1,7 +1,7 @@
 import { centreOf, containsPoint } from '../grid/index.ts';
 import { changeSchema, type Change } from './change.ts';
-import { isPlanKind, placeIn } from './place.ts';
-import { kindSchema, type Entity, type Kind, type Reply, type Thread } from './schema.ts';
+import { placeIn } from './place.ts';
+import { isPlanKind, kindSchema, type Entity, type Kind, type Reply, type Thread } from './schema.ts';
 import { keyOf, labelOf, listOf, type Scene } from './scene.ts';
 
 // Advice, and the sections that things belong to.

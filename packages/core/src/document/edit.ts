@@ -1,7 +1,7 @@
 import { boundsOf, type Rect } from '../grid/index.ts';
 import type { Change } from './change.ts';
-import { extentOf, hasSize, isPlanKind, placedAt, placeIn } from './place.ts';
-import { KINDS, kindSchema, type Entity, type Kind } from './schema.ts';
+import { extentOf, hasSize, placedAt, placeIn } from './place.ts';
+import { KINDS, isPlanKind, kindSchema, type Entity, type Kind } from './schema.ts';
 import { labelOf, type Scene } from './scene.ts';
 
 // What one does with several things at once, each as changes of one batch.

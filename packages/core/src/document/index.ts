@@ -21,7 +21,7 @@ export { MAX_NESTING, depthOf } from './nesting.ts';
 export { MAX_FOOTPRINT, line, prose } from './fields.ts';
 export * from './permission.ts';
 export { blankDisplay, presetSchema, PRESETS, type Preset } from './presets.ts';
-export { fromRows, readRows, rowSchema, toRows, type EntityRow } from './snapshot.ts';
+export { fromRows, readScene, rowSchema, toRows, type EntityRow } from './snapshot.ts';
 export { spacesOf, vehiclesOf } from './brief.ts';
 export * from './terrainSchema.ts';
 export { SEAM_SIDES, edgeSchema, seamSchema, type SeamSide } from './cutSchema.ts';

@@ -2,8 +2,8 @@ import { contains, intersection, type Rect } from '../grid/index.ts';
 import type { Change } from './change.ts';
 import { forgery } from './authorship.ts';
 import { SEAM_SIDES, seamSchema, type SeamSide } from './cutSchema.ts';
-import { isPlanKind, influenceBounds } from './place.ts';
-import { KINDS, type Kind, type Section } from './schema.ts';
+import { influenceBounds } from './place.ts';
+import { KINDS, isPlanKind, specOf, type Kind, type Section } from './schema.ts';
 import { labelOf, listOf, type Scene } from './scene.ts';
 import { orderSchema } from './stockSchema.ts';
 
@@ -18,9 +18,6 @@ export interface Actor {
 
 /** What a builder may say of a section of their own. */
 const OWN_SECTION_FIELDS = new Set(['stage', 'stageDone', 'notes']);
-
-/** Of the plan, what builders do not build: how it is divided, where it stands, pictures and heights brought in. */
-const PLANNED: readonly Kind[] = ['footprint', 'section', 'module', 'terrain', 'picture'];
 
 /**
  * Why an actor may not make a change, or null when they may. Owners and planners change everything; a builder
@@ -67,9 +64,9 @@ function notAllowed(actor: Actor, scene: Scene, change: Change, own: readonly Se
     const no = sharesForbidden(actor, scene, change);
     if (no) return no;
   }
-  if (change.kind in MINE) return stockForbidden(actor, scene, change, own);
+  if (specOf(change.kind).ownBy) return stockForbidden(actor, scene, change, own);
   const { kind } = change;
-  if (!isPlanKind(kind) || PLANNED.includes(kind))
+  if (!isPlanKind(kind) || specOf(kind).plannersOnly)
     return `Builders may not change a ${KINDS[kind].word}; ask a planner.`;
   const before = change.op === 'add' ? null : scene[kind][change.id];
   const after = change.op === 'remove' ? null : withDefaults(kind, { ...before, ...said(change) });
@@ -132,31 +129,13 @@ function saidForbidden(
     : null;
 }
 
-/** Of stock, the fields by which a thing is a builder's own: one of them must name the person, or their section. */
-const MINE: Partial<Record<Kind, readonly string[]>> = {
-  lot: ['owner'],
-  order: ['by'],
-  promise: ['person'],
-  placeholder: ['section'],
-  // Whoever was at the table logs it; what is to be done in a section is its builders' to say.
-  session: ['person'],
-  calendar: ['person'],
-  task: ['owner', 'section'],
-  photo: ['by'],
-  // Any builder may run the clock of a build day.
-  slot: [],
-  // What people know of parts, and what words mean, is everybody's.
-  partType: [],
-  alias: [],
-};
-
 function stockForbidden(
   { person }: Actor,
   scene: Scene,
   change: Change,
   own: readonly { id: string }[],
 ): string | null {
-  const fields = MINE[change.kind] ?? [];
+  const fields = specOf(change.kind).ownBy ?? [];
   const before: Readonly<Record<string, unknown>> | null =
     change.op === 'add' ? null : (scene[change.kind][change.id] ?? null);
   const after = change.op === 'remove' ? null : { ...before, ...said(change) };

@@ -1,35 +1,7 @@
 import { boundsOf, type Rect } from '../grid/index.ts';
-import { KINDS, type Entity, type Kind, type Plot } from './schema.ts';
+import { KINDS, isPlanKind, specOf, type Entity, type Kind, type Plot } from './schema.ts';
 import type { Scene } from './scene.ts';
 import { trackLine } from './track.ts';
-
-/** Kinds that stand on the plan in studs, in the order of the outline. Tables stand in the room: see `site`. */
-export const PLAN_KINDS = [
-  'footprint',
-  'section',
-  'module',
-  'pad',
-  'hill',
-  'hollow',
-  'water',
-  'stream',
-  'terrain',
-  'way',
-  'track',
-  'plot',
-  'run',
-  'repeat',
-  'planting',
-  'tree',
-  'figure',
-  'flag',
-  'marker',
-  'reserved',
-  'note',
-  'picture',
-] as const satisfies readonly Kind[];
-export type PlanKind = (typeof PLAN_KINDS)[number];
-export const isPlanKind = (kind: string): kind is PlanKind => PLAN_KINDS.some((entry) => entry === kind);
 
 type Data = Readonly<Record<string, unknown>>;
 type Point = { x: number; y: number };
@@ -63,42 +35,9 @@ export function influenceBounds(kind: Kind, thing: Data): Rect | null {
   }
   const extent = extentOf(kind, thing);
   if (!extent) return null;
-  const by = beyond(kind, thing);
+  const by = specOf(kind).beyond?.(thing) ?? 0;
   return { x: extent.x - by, y: extent.y - by, w: extent.w + 2 * by, d: extent.d + 2 * by };
 }
-
-/** How far a thing goes beyond its extent on each side, studs. */
-function beyond(kind: Kind, thing: Data): number {
-  const of = (key: string) => (typeof thing[key] === 'number' ? thing[key] : 0);
-  switch (kind) {
-    case 'pad':
-      return JSON.stringify(thing.edges ?? {}).match(/"(slope|terrace)"/) ? of('reach') : 0;
-    case 'water':
-      return of('bank');
-    case 'stream':
-      return of('width') / 2 + of('bank');
-    case 'way':
-      return of('width') / 2;
-    case 'track':
-      return of('bed') / 2;
-    case 'run':
-      return Math.max(0.5, of('thick') / 2);
-    case 'repeat':
-      return of('length') / 2 + 1;
-    case 'planting':
-      return widestCrown(thing) / 2 + 1;
-    case 'tree':
-      return 1;
-    default:
-      return 0;
-  }
-}
-
-const widestCrown = ({ mix }: Data): number =>
-  listIn(mix).reduce<number>((widest, plant) => {
-    const crown = isRecord(plant) && typeof plant.crown === 'number' ? plant.crown : 2;
-    return Math.max(widest, crown);
-  }, 0);
 
 const isRecord = (value: unknown): value is Data => typeof value === 'object' && value !== null;
 const listIn = (value: unknown): readonly unknown[] => (Array.isArray(value) ? value : []);

@@ -287,68 +287,294 @@ export const kindSchema = z.enum([
 export type Kind = z.infer<typeof kindSchema>;
 export const KIND_NAMES = kindSchema.options;
 
-/** Every kind of entity with its schema, the key of its group in a file, and the word for it. */
+/** What the core knows of a kind: one declaration, from which lists and decisions derive. */
+interface KindSpec {
+  schema: z.ZodObject;
+  /** Key of its group in a display file. */
+  group: string;
+  word: string;
+  /** Fields that name another entity, or list others, with the kind they name: a scene never holds a dangling name. */
+  refs?: Readonly<Record<string, Kind>>;
+  /** Rank in the outline of what stands on the plan, in studs; left out: it does not. */
+  outline?: number;
+  /** Its lengths are millimetres of a room. */
+  inRoom?: true;
+  /** Part of the relief that it changes first. */
+  relief?: 'land' | 'way' | 'top';
+  /** How far it goes beyond its extent on each side, studs: banks, slopes, half a line's width. */
+  beyond?: (thing: Readonly<Record<string, unknown>>) => number;
+  /** Stands on the plan and is yet no builder's work: how the plan is divided, pictures and heights brought in. */
+  plannersOnly?: true;
+  /** Fields that make it a builder's own: one of them names the person, or their section; empty: every builder's. */
+  ownBy?: readonly string[];
+  /** How many a scene may hold, where it is not the usual number. */
+  max?: number;
+}
+
+/** A function of a kind's fields for a thing that may not be valid yet: of an invalid one 0. */
+const of =
+  <S extends z.ZodObject>(schema: S, compute: (thing: z.output<S>) => number) =>
+  ({ id: _id, v: _v, ...fields }: Readonly<Record<string, unknown>>): number => {
+    const read = schema.safeParse(fields);
+    return read.success ? compute(read.data) : 0;
+  };
+
+/** Every kind of entity. */
 export const KINDS = {
-  display: { schema: displaySchema, group: 'display', word: 'display' },
+  display: { schema: displaySchema, group: 'display', word: 'display', refs: { place: 'place' } },
   level: { schema: levelSchema, group: 'levels', word: 'level' },
-  footprint: { schema: footprintSchema, group: 'footprint', word: 'footprint part' },
-  table: { schema: tableSchema, group: 'tables', word: 'table' },
-  passage: { schema: passageSchema, group: 'passages', word: 'passage' },
-  pad: { schema: padSchema, group: 'pads', word: 'pad' },
-  plot: { schema: plotSchema, group: 'plots', word: 'plot' },
+  footprint: {
+    schema: footprintSchema,
+    group: 'footprint',
+    word: 'footprint part',
+    outline: 0,
+    plannersOnly: true,
+  },
+  table: { schema: tableSchema, group: 'tables', word: 'table', refs: { place: 'place' }, inRoom: true },
+  passage: {
+    schema: passageSchema,
+    group: 'passages',
+    word: 'passage',
+    refs: { place: 'place' },
+    inRoom: true,
+  },
+  pad: {
+    schema: padSchema,
+    group: 'pads',
+    word: 'pad',
+    refs: { level: 'level' },
+    outline: 3,
+    relief: 'land',
+    beyond: of(padSchema, ({ edges, reach }) =>
+      Object.values(edges).some(({ kind }) => kind === 'slope' || kind === 'terrace') ? reach : 0,
+    ),
+  },
+  plot: { schema: plotSchema, group: 'plots', word: 'plot', outline: 11, relief: 'top' },
   person: { schema: personSchema, group: 'people', word: 'person' },
-  section: { schema: sectionSchema, group: 'sections', word: 'section' },
+  section: {
+    schema: sectionSchema,
+    group: 'sections',
+    word: 'section',
+    refs: { owner: 'person', helpers: 'person' },
+    outline: 1,
+    plannersOnly: true,
+  },
   baseType: { schema: baseTypeSchema, group: 'bases', word: 'base size' },
-  module: { schema: moduleSchema, group: 'modules', word: 'module' },
+  module: { schema: moduleSchema, group: 'modules', word: 'module', outline: 2, plannersOnly: true },
   seam: { schema: seamSchema, group: 'seams', word: 'seam' },
   acceptance: { schema: acceptanceSchema, group: 'acceptances', word: 'acceptance' },
-  place: { schema: placeSchema, group: 'places', word: 'place' },
-  opening: { schema: openingSchema, group: 'openings', word: 'opening' },
-  obstacle: { schema: obstacleSchema, group: 'obstacles', word: 'obstacle' },
-  socket: { schema: socketSchema, group: 'sockets', word: 'socket' },
-  barrier: { schema: barrierSchema, group: 'barriers', word: 'barrier' },
+  place: { schema: placeSchema, group: 'places', word: 'place', inRoom: true },
+  opening: {
+    schema: openingSchema,
+    group: 'openings',
+    word: 'opening',
+    refs: { place: 'place' },
+    inRoom: true,
+  },
+  obstacle: {
+    schema: obstacleSchema,
+    group: 'obstacles',
+    word: 'obstacle',
+    refs: { place: 'place' },
+    inRoom: true,
+  },
+  socket: { schema: socketSchema, group: 'sockets', word: 'socket', refs: { place: 'place' }, inRoom: true },
+  barrier: {
+    schema: barrierSchema,
+    group: 'barriers',
+    word: 'barrier',
+    refs: { place: 'place' },
+    inRoom: true,
+  },
   requirement: { schema: requirementSchema, group: 'requirements', word: 'required piece' },
   milestone: { schema: milestoneSchema, group: 'milestones', word: 'milestone' },
-  space: { schema: spaceSchema, group: 'spaces', word: 'room or yard' },
+  space: { schema: spaceSchema, group: 'spaces', word: 'room or yard', refs: { plot: 'plot' } },
   vehicle: { schema: vehicleSchema, group: 'vehicles', word: 'vehicle' },
   furnishing: { schema: furnishingSchema, group: 'furnishings', word: 'furnishing' },
-  terrain: { schema: terrainSchema, group: 'terrains', word: 'imported ground' },
-  hill: { schema: hillSchema, group: 'hills', word: 'hill' },
-  hollow: { schema: hollowSchema, group: 'hollows', word: 'hollow' },
-  water: { schema: waterSchema, group: 'waters', word: 'water' },
-  stream: { schema: streamSchema, group: 'streams', word: 'stream' },
-  way: { schema: waySchema, group: 'ways', word: 'way' },
-  track: { schema: trackSchema, group: 'tracks', word: 'track' },
-  run: { schema: runSchema, group: 'runs', word: 'wall or fence' },
-  repeat: { schema: repeatSchema, group: 'repeats', word: 'repeat' },
-  planting: { schema: plantingSchema, group: 'plantings', word: 'planting' },
-  tree: { schema: treeSchema, group: 'trees', word: 'tree' },
-  figure: { schema: figureSchema, group: 'figures', word: 'small scene' },
-  flag: { schema: flagSchema, group: 'flags', word: 'flag' },
-  marker: { schema: markerSchema, group: 'markers', word: 'marker' },
-  reserved: { schema: reservedSchema, group: 'reserved', word: 'reserved ground' },
-  note: { schema: noteSchema, group: 'notes', word: 'note' },
-  picture: { schema: pictureSchema, group: 'pictures', word: 'picture' },
+  terrain: {
+    schema: terrainSchema,
+    group: 'terrains',
+    word: 'imported ground',
+    refs: { level: 'level' },
+    outline: 8,
+    relief: 'land',
+    plannersOnly: true,
+  },
+  hill: {
+    schema: hillSchema,
+    group: 'hills',
+    word: 'hill',
+    refs: { level: 'level' },
+    outline: 4,
+    relief: 'land',
+  },
+  hollow: {
+    schema: hollowSchema,
+    group: 'hollows',
+    word: 'hollow',
+    refs: { level: 'level' },
+    outline: 5,
+    relief: 'land',
+  },
+  water: {
+    schema: waterSchema,
+    group: 'waters',
+    word: 'water',
+    refs: { level: 'level' },
+    outline: 6,
+    relief: 'land',
+    beyond: of(waterSchema, ({ bank }) => bank),
+  },
+  stream: {
+    schema: streamSchema,
+    group: 'streams',
+    word: 'stream',
+    refs: { level: 'level' },
+    outline: 7,
+    relief: 'land',
+    beyond: of(streamSchema, ({ width, bank }) => width / 2 + bank),
+  },
+  way: {
+    schema: waySchema,
+    group: 'ways',
+    word: 'way',
+    outline: 9,
+    relief: 'way',
+    beyond: of(waySchema, ({ width }) => width / 2),
+  },
+  track: {
+    schema: trackSchema,
+    group: 'tracks',
+    word: 'track',
+    refs: { level: 'level' },
+    outline: 10,
+    relief: 'way',
+    beyond: of(trackSchema, ({ bed }) => bed / 2),
+  },
+  run: {
+    schema: runSchema,
+    group: 'runs',
+    word: 'wall or fence',
+    outline: 12,
+    relief: 'top',
+    beyond: of(runSchema, ({ thick }) => Math.max(0.5, thick / 2)),
+  },
+  repeat: {
+    schema: repeatSchema,
+    group: 'repeats',
+    word: 'repeat',
+    outline: 13,
+    relief: 'top',
+    beyond: of(repeatSchema, ({ length }) => length / 2 + 1),
+  },
+  planting: {
+    schema: plantingSchema,
+    group: 'plantings',
+    word: 'planting',
+    outline: 14,
+    relief: 'top',
+    beyond: of(plantingSchema, ({ mix }) => Math.max(0, ...mix.map(({ crown }) => crown)) / 2 + 1),
+  },
+  tree: {
+    schema: treeSchema,
+    group: 'trees',
+    word: 'tree',
+    outline: 15,
+    relief: 'top',
+    beyond: of(treeSchema, () => 1),
+  },
+  figure: { schema: figureSchema, group: 'figures', word: 'small scene', outline: 16 },
+  flag: { schema: flagSchema, group: 'flags', word: 'flag', outline: 17 },
+  marker: { schema: markerSchema, group: 'markers', word: 'marker', outline: 18 },
+  reserved: { schema: reservedSchema, group: 'reserved', word: 'reserved ground', outline: 19 },
+  note: { schema: noteSchema, group: 'notes', word: 'note', outline: 20 },
+  picture: { schema: pictureSchema, group: 'pictures', word: 'picture', outline: 21, plannersOnly: true },
   piece: { schema: pieceSchema, group: 'pieces', word: 'piece' },
-  partType: { schema: partTypeSchema, group: 'partTypes', word: 'part' },
-  recipe: { schema: recipeSchema, group: 'recipes', word: 'recipe' },
-  partList: { schema: partListSchema, group: 'partLists', word: 'parts list' },
-  lot: { schema: lotSchema, group: 'lots', word: 'stock' },
-  loan: { schema: loanSchema, group: 'loans', word: 'loan' },
-  order: { schema: orderSchema, group: 'orders', word: 'order' },
-  placeholder: { schema: placeholderSchema, group: 'placeholders', word: 'placeholder' },
-  substitute: { schema: substituteSchema, group: 'substitutes', word: 'substitute' },
-  promise: { schema: promiseSchema, group: 'promises', word: 'promise' },
-  alias: { schema: aliasSchema, group: 'aliases', word: 'alias' },
-  thread: { schema: threadSchema, group: 'threads', word: 'advice' },
-  reply: { schema: replySchema, group: 'replies', word: 'answer' },
-  report: { schema: reportSchema, group: 'reports', word: 'report' },
-  session: { schema: sessionSchema, group: 'sessions', word: 'session' },
-  task: { schema: taskSchema, group: 'tasks', word: 'task' },
-  calendar: { schema: calendarSchema, group: 'calendars', word: 'calendar' },
-  photo: { schema: photoSchema, group: 'photos', word: 'photo' },
-  slot: { schema: slotSchema, group: 'slots', word: 'slot' },
-} as const satisfies Record<Kind, { schema: z.ZodObject; group: string; word: string }>;
+  partType: { schema: partTypeSchema, group: 'partTypes', word: 'part', ownBy: [] },
+  recipe: { schema: recipeSchema, group: 'recipes', word: 'recipe', refs: { section: 'section' } },
+  partList: {
+    schema: partListSchema,
+    group: 'partLists',
+    word: 'parts list',
+    refs: { plot: 'plot', section: 'section', owner: 'person' },
+  },
+  lot: {
+    schema: lotSchema,
+    group: 'lots',
+    word: 'stock',
+    refs: { owner: 'person' },
+    ownBy: ['owner'],
+    max: 20_000,
+  },
+  loan: { schema: loanSchema, group: 'loans', word: 'loan', refs: { from: 'person', to: 'person' } },
+  order: { schema: orderSchema, group: 'orders', word: 'order', refs: { by: 'person' }, ownBy: ['by'] },
+  placeholder: {
+    schema: placeholderSchema,
+    group: 'placeholders',
+    word: 'placeholder',
+    refs: { section: 'section' },
+    ownBy: ['section'],
+  },
+  substitute: {
+    schema: substituteSchema,
+    group: 'substitutes',
+    word: 'substitute',
+    refs: { section: 'section' },
+  },
+  promise: {
+    schema: promiseSchema,
+    group: 'promises',
+    word: 'promise',
+    refs: { section: 'section', person: 'person' },
+    ownBy: ['person'],
+  },
+  alias: { schema: aliasSchema, group: 'aliases', word: 'alias', ownBy: [] },
+  thread: {
+    schema: threadSchema,
+    group: 'threads',
+    word: 'advice',
+    refs: { section: 'section', by: 'person' },
+  },
+  reply: { schema: replySchema, group: 'replies', word: 'answer', refs: { thread: 'thread', by: 'person' } },
+  report: { schema: reportSchema, group: 'reports', word: 'report', refs: { section: 'section' } },
+  session: {
+    schema: sessionSchema,
+    group: 'sessions',
+    word: 'session',
+    refs: { ticked: 'task', section: 'section', person: 'person' },
+    ownBy: ['person'],
+  },
+  task: {
+    schema: taskSchema,
+    group: 'tasks',
+    word: 'task',
+    refs: { after: 'task', section: 'section', owner: 'person' },
+    ownBy: ['owner', 'section'],
+  },
+  calendar: {
+    schema: calendarSchema,
+    group: 'calendars',
+    word: 'calendar',
+    refs: { person: 'person' },
+    ownBy: ['person'],
+  },
+  photo: {
+    schema: photoSchema,
+    group: 'photos',
+    word: 'photo',
+    refs: { section: 'section', by: 'person' },
+    ownBy: ['by'],
+  },
+  slot: {
+    schema: slotSchema,
+    group: 'slots',
+    word: 'slot',
+    refs: { after: 'slot', section: 'section' },
+    ownBy: [],
+  },
+} as const satisfies Record<Kind, KindSpec>;
+/** The declaration of a kind, for what asks any of them alike. */
+export const specOf = (kind: Kind): KindSpec => KINDS[kind];
 
 /** The fields of an entity of a kind, without id and version. */
 export type DataOf<K extends Kind> = z.output<(typeof KINDS)[K]['schema']>;
@@ -398,62 +624,25 @@ export type Slot = Entity<'slot'>;
 export const DISPLAY_ID = 'display';
 
 /** Fields of an entity that name another one, or a list of others: the scene never holds a dangling name. */
-export const REFERENCES: readonly { kind: Kind; field: string; to: Kind }[] = [
-  ...(['pad', 'hill', 'hollow', 'water', 'stream', 'track', 'terrain'] as const).map((kind) => ({
-    kind,
-    field: 'level',
-    to: 'level' as const,
-  })),
-  { kind: 'section', field: 'owner', to: 'person' },
-  { kind: 'section', field: 'helpers', to: 'person' },
-  { kind: 'reply', field: 'thread', to: 'thread' },
-  { kind: 'task', field: 'after', to: 'task' },
-  { kind: 'slot', field: 'after', to: 'slot' },
-  { kind: 'session', field: 'ticked', to: 'task' },
-  { kind: 'display', field: 'place', to: 'place' },
-  ...(['table', 'passage', 'opening', 'obstacle', 'socket', 'barrier'] as const).map((kind) => ({
-    kind,
-    field: 'place',
-    to: 'place' as const,
-  })),
-  { kind: 'space', field: 'plot', to: 'plot' },
-  { kind: 'partList', field: 'plot', to: 'plot' },
-  ...(
-    [
-      'recipe',
-      'partList',
-      'placeholder',
-      'substitute',
-      'promise',
-      'thread',
-      'report',
-      'session',
-      'task',
-      'photo',
-      'slot',
-    ] as const
-  ).map((kind) => ({
-    kind,
-    field: 'section',
-    to: 'section' as const,
-  })),
-  ...(
-    [
-      ['partList', 'owner'],
-      ['lot', 'owner'],
-      ['loan', 'from'],
-      ['loan', 'to'],
-      ['order', 'by'],
-      ['promise', 'person'],
-      ['thread', 'by'],
-      ['reply', 'by'],
-      ['session', 'person'],
-      ['task', 'owner'],
-      ['calendar', 'person'],
-      ['photo', 'by'],
-    ] as const
-  ).map(([kind, field]) => ({ kind, field, to: 'person' as const })),
-];
+export const REFERENCES: readonly { kind: Kind; field: string; to: Kind }[] = KIND_NAMES.flatMap((kind) =>
+  Object.entries(specOf(kind).refs ?? {}).map(([field, to]) => ({ kind, field, to })),
+);
 
-/** How many entities of one kind a scene may hold; of stock as many as a long list of drawers. */
-export const maxCount = (kind: Kind): number => (kind === 'lot' ? 20_000 : 5000);
+/** Largest number of entities of a kind in a scene; of stock as many as a long list of drawers. */
+export const maxCount = (kind: Kind): number => specOf(kind).max ?? 5000;
+
+type KindsWith<P extends keyof KindSpec> = {
+  [K in Kind]: P extends keyof (typeof KINDS)[K] ? K : never;
+}[Kind];
+const hasSpec = <P extends keyof KindSpec>(kind: Kind, part: P): kind is KindsWith<P> => part in KINDS[kind];
+
+/** Kinds that stand on the plan in studs, in the order of the outline. Tables stand in the room: see `venue`. */
+export type PlanKind = KindsWith<'outline'>;
+export const isPlanKind = (kind: Kind): kind is PlanKind => hasSpec(kind, 'outline');
+export const PLAN_KINDS: readonly PlanKind[] = KIND_NAMES.filter(isPlanKind).sort(
+  (a, b) => KINDS[a].outline - KINDS[b].outline,
+);
+
+/** Kinds that change a part of the relief first. */
+export const kindsOfRelief = (part: NonNullable<KindSpec['relief']>): readonly Kind[] =>
+  KIND_NAMES.filter((kind) => specOf(kind).relief === part);

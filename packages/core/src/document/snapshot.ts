@@ -14,7 +14,7 @@ export const rowSchema = z.strictObject({
 export type EntityRow = z.infer<typeof rowSchema>;
 
 /** A scene from rows as text. @throws z.ZodError when it is no list of rows */
-export const readRows = (text: string): Scene => fromRows(rowSchema.array().parse(JSON.parse(text)));
+export const readScene = (text: string): Scene => fromRows(rowSchema.array().parse(JSON.parse(text)));
 
 /** A scene as rows, removed entities included. */
 export function toRows(scene: Scene): EntityRow[] {

@@ -1,14 +1,20 @@
 import { MM, STUD, formatMm, formatPlates, formatStuds } from '../grid/index.ts';
 import { colourName, partName } from '../catalogue/index.ts';
-import { KINDS, REFERENCES, WINDS, WIND_WORDS, labelOf, type Kind, type Scene } from '../document/index.ts';
+import {
+  KINDS,
+  REFERENCES,
+  WINDS,
+  WIND_WORDS,
+  labelOf,
+  specOf,
+  type Kind,
+  type Scene,
+} from '../document/index.ts';
 
 // The fields of the document in words, and what they hold with their units.
 
 type Unit =
   'studs' | 'plates' | 'mm' | 'percent' | 'kg' | 'metres' | 'degrees' | 'grams' | 'hours' | 'minutes';
-
-/** Kinds that stand in a room: their lengths are millimetres. */
-const IN_MM: readonly Kind[] = ['table', 'passage', 'place', 'opening', 'obstacle', 'socket', 'barrier'];
 
 const UNITS: Readonly<Record<Unit, readonly string[]>> = {
   studs: [
@@ -58,7 +64,7 @@ export function unitOf(kind: Kind, field: string): Unit | null {
   if (kind === 'space' && (field === 'w' || field === 'd')) return 'metres';
   if (kind === 'task' && (field === 'low' || field === 'high')) return 'hours';
   const unit = UNIT_OF.get(field) ?? null;
-  return IN_MM.includes(kind) && (unit === 'studs' || unit === 'plates') ? 'mm' : unit;
+  return specOf(kind).inRoom && (unit === 'studs' || unit === 'plates') ? 'mm' : unit;
 }
 
 const WORDS: Readonly<Record<string, string>> = {

@@ -1,5 +1,5 @@
 import { boundsOf, intersection, type Rect } from '../grid/index.ts';
-import { influenceBounds, type Entity, type Kind, type Scene } from '../document/index.ts';
+import { influenceBounds, kindsOfRelief, type Entity, type Kind, type Scene } from '../document/index.ts';
 
 // Which parts of a relief a change of the scene can touch.
 
@@ -9,10 +9,6 @@ export interface Changed {
   ways: Rect[];
   tops: Rect[];
 }
-
-const LAND = ['terrain', 'pad', 'hill', 'hollow', 'water', 'stream'] as const;
-const WAYS = ['way', 'track'] as const;
-const TOPS = ['plot', 'run', 'repeat', 'planting', 'tree'] as const;
 
 /** How far a thing lays or stands, studs; null when it is not there. */
 export function influenceOf(scene: Scene, kind: Kind, id: string): Rect | null {
@@ -47,14 +43,14 @@ export function changedAreas(before: Scene, after: Scene): Changed | null {
         : [influenceOf(before, kind, id), influenceOf(after, kind, id)].filter((rect) => rect !== null),
     );
   };
-  const tops = TOPS.flatMap(touched);
+  const tops = kindsOfRelief('top').flatMap(touched);
   // Members that keep off seams or are so many to a base move with the modules.
   if (before.module !== after.module)
     for (const { id, keepOff, spacing } of Object.values(after.repeat)) {
       const reach = keepOff > 0 || spacing === 'base' ? influenceOf(after, 'repeat', id) : null;
       if (reach) tops.push(reach);
     }
-  return { land: LAND.flatMap(touched), ways: WAYS.flatMap(touched), tops };
+  return { land: kindsOfRelief('land').flatMap(touched), ways: kindsOfRelief('way').flatMap(touched), tops };
 }
 
 const onLevel = (thing: Entity<Kind> | undefined, levels: ReadonlySet<string>): boolean =>
