@@ -26,7 +26,7 @@ const TABS: Partial<Record<string, string[]>> = {
     'Bases',
     'Needs',
   ],
-  survey: ['Larkmoor', 'Access route', 'Reach', 'Supports and loads', 'Visitors', 'Room'],
+  survey: ['Larkmoor', 'Access route', 'Reach', 'Loads', 'Visitors', 'Room'],
 };
 
 /** What axe-core finds by WCAG 2.2 AA, one line each. */

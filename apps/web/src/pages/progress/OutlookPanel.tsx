@@ -52,7 +52,7 @@ function Odds() {
         <div role="note" className="border-l-4 border-warning pl-3 mb-2">
           <p className="font-semibold">
             {without.length > 0
-              ? `Left out: section ${without.join(', ')}. All this is said of the others only.`
+              ? `Left out: section ${without.join(', ')}. The odds are those of the other sections.`
               : 'Not all is known'}
           </p>
           {missing.slice(0, 12).map((line) => (

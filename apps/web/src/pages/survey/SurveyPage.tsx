@@ -23,7 +23,7 @@ const PANELS = [
   { id: 'room', word: 'Room' },
   { id: 'way', word: 'Access route' },
   { id: 'reach', word: 'Reach' },
-  { id: 'support', word: 'Supports and loads' },
+  { id: 'support', word: 'Loads' },
   { id: 'public', word: 'Visitors' },
 ] as const;
 

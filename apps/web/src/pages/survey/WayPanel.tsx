@@ -123,7 +123,7 @@ function Largest({ scene, disabled }: { scene: Scene; disabled: boolean }) {
     });
   return (
     <section aria-labelledby="largest">
-      <Heading id="largest">Largest module the way lets through</Heading>
+      <Heading id="largest">Largest module that gets through</Heading>
       {best ? (
         <>
           <p className="text-base">
