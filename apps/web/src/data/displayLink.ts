@@ -1,38 +1,18 @@
-import { patient } from './call.ts';
-import {
-  isAuthored,
-  fromRows,
-  keyOf,
-  reduce,
-  takeBack,
-  toRows,
-  undoable,
-  type Actor,
-  type Batch,
-  type Change,
-  type Scene,
-  type Undoable,
-} from '@quarry/core/document';
-import { ApiProblem, api, keys, queryClient, streamUrl } from './api.ts';
+import { fromRows, toRows, type Actor, type Change, type Scene } from '@quarry/core/document';
 import {
   committedBatchSchema,
-  movedSchema,
-  presentSchema,
   type CommittedBatch,
   type Present,
   type Whereabouts,
 } from '@quarry/protocol/changes';
-import {
-  choiceKey,
-  conflictOf,
-  threeWayMerge,
-  baseValuesOf,
-  type Conflict,
-  type BaseValues,
-} from './conflicts.ts';
+import { ApiProblem, api, keys, queryClient, streamUrl } from './api.ts';
+import { BatchSender } from './batchSender.ts';
+import { patient } from './call.ts';
+import { choiceKey, threeWayMerge, type Conflict } from './conflicts.ts';
 import { EventStream } from './eventStream.ts';
+import { LocalDocument, type DraftStep, type Outcome, type ServerDocument } from './localDocument.ts';
 import { dropWaiting, keepDocument, keepWaiting, keptDocument, waitingFor } from './outbox.ts';
-import { PresenceReporter } from './presence.ts';
+import { PresenceReporter, PresenceRoster } from './presence.ts';
 
 /** Save state of the user's changes. */
 export type SaveState =
@@ -51,7 +31,7 @@ export interface LinkState {
   draft: readonly DraftStep[] | null;
   /** Windows that have the display open, this one included. */
   here: readonly Present[];
-  /** One may not look at it any longer, or is signed out. */
+  /** The user lost access to the display, or the session has ended. */
   gone: 'display' | 'session' | null;
   canUndo: string | null;
   canRedo: string | null;
@@ -59,92 +39,66 @@ export interface LinkState {
   heard: CommittedBatch | null;
 }
 
-interface Document {
-  scene: Scene;
-  /** Of the server’s database: numbers count within it only. */
-  epoch: number;
-  seq: number;
-  actor: Actor;
-}
-
-/** One act of a proposal that is being put together. */
-export interface DraftStep {
-  label: string;
-  changes: Change[];
-}
-
 /** A display is kept for a start without the server when it has rested this long, ms. */
 const KEEP_AFTER = 3000;
 
-const MAX_UNDO = 200;
-
 /**
- * A display as one browser has it: the server's scene in the query cache, own batches applied on top at once, sent one
- * after the other, and everybody else's from the stream. What the server refuses comes off again and is shown.
+ * A display as one window has it, connected: the local document, the sender of own batches with its outbox, the stream
+ * of all batches, presence, and conflicts to decide.
  */
 export class DisplayLink {
-  private pending: Batch[] = [];
   private state: LinkState;
   private readonly listeners = new Set<() => void>();
-  private readonly undoStack: Step[] = [];
-  private readonly redoStack: Step[] = [];
+  private readonly local: LocalDocument;
+  private readonly sender: BatchSender;
   private readonly stream: EventStream;
-  private sending = false;
-  private trouble: string | null = null;
-  private retryMs = 1000;
-  private timer: ReturnType<typeof setTimeout> | undefined;
-  private readonly conflicts: Conflict[] = [];
-  private readonly was = new Map<string, BaseValues>();
-  private draft: DraftStep[] | null = null;
-  private here: readonly Present[] = [];
-  private gone: LinkState['gone'] = null;
-  private keeping: ReturnType<typeof setTimeout> | undefined;
   private readonly presence: PresenceReporter;
+  private readonly roster = new PresenceRoster();
+  private readonly conflicts: Conflict[] = [];
+  private gone: LinkState['gone'] = null;
   private heard: CommittedBatch | null = null;
-  private readonly onTrouble: (message: string) => void;
-  /** What became of a scene by a batch: one that lands leaves the very scene that is on the screen. */
-  private readonly outcomes = new WeakMap<Scene, { id: string; scene: Scene }>();
+  private keeping: ReturnType<typeof setTimeout> | undefined;
 
   private constructor(
     readonly id: string,
     private readonly user: string,
-    private document: Document,
-    onTrouble: (message: string) => void,
+    document: ServerDocument,
+    private readonly onTrouble: (message: string) => void,
   ) {
-    this.onTrouble = onTrouble;
+    this.local = new LocalDocument(document, () => crypto.randomUUID());
     this.presence = new PresenceReporter(id, crypto.randomUUID());
+    this.sender = new BatchSender({
+      next: () => this.local.pending[0]?.batch,
+      commit: (batch) => api.commit(id, batch),
+      onCommitted: async (batch, { seq, changes }) => {
+        const isComplete = this.local.acknowledge(batch, seq, changes);
+        void dropWaiting(id, batch.id);
+        this.keepDocumentSoon();
+        // The stream brings the rest, or has been missing it.
+        if (!isComplete) await this.catchUp();
+      },
+      onRefused: (batch, problem) => this.refused(batch.id, problem),
+      // Before the page is reloaded without a server, what it stands on is kept.
+      onStalled: () => this.keepSoon(0),
+      onChange: () => this.update(),
+    });
     this.stream = new EventStream({
-      url: () => streamUrl(id, this.document.epoch, this.document.seq, this.client),
+      url: () => streamUrl(id, this.local.server.epoch, this.local.server.seq, this.client),
       handlers: {
         message: (data) => this.receive(data),
         here: (data) => {
-          const here = presentSchema.array().safeParse(data);
-          if (!here.success) return;
-          this.here = here.data;
-          this.update();
+          if (this.roster.set(data)) this.update();
         },
         moved: (data) => {
-          const moved = movedSchema.safeParse(data);
-          if (!moved.success) return;
-          const { here, gone } = moved.data;
-          // Who moves keeps their place among the others; who is new comes last.
-          const by = new Map(here.map((one) => [one.client, one]));
-          const known = new Set(this.here.map(({ client }) => client));
-          this.here = [
-            ...this.here
-              .filter(({ client }) => !gone.includes(client))
-              .map((one) => by.get(one.client) ?? one),
-            ...here.filter(({ client }) => !known.has(client)),
-          ];
-          this.update();
+          if (this.roster.move(data)) this.update();
         },
         behind: () => void this.catchUp(),
         'membership-changed': () => void this.catchUp(),
       },
-      // What is waiting is tried again when the line is back.
+      // What waits is tried again when the stream is back.
       onOpen: () => {
         this.presence.repeat();
-        this.retryNow();
+        this.sender.send();
       },
       onLost: async () => {
         await this.catchUp();
@@ -166,7 +120,7 @@ export class DisplayLink {
   static async open(id: string, user: string, onTrouble: (message: string) => void): Promise<DisplayLink> {
     const kept = keptDocument(id, user);
     const asked = loadDocument(id);
-    // Whoever waits for it takes its error; it may come before anybody does.
+    // Its error is taken by whoever waits for it, and may come before.
     asked.catch(() => undefined);
     const [document, waiting] = await Promise.all([
       // Where nothing is kept there is nothing but to wait.
@@ -180,26 +134,25 @@ export class DisplayLink {
       waitingFor(id, user),
     ]);
     const link = new DisplayLink(id, user, document, onTrouble);
-    link.pending = waiting.map(({ batch }) => batch);
-    for (const { batch, was } of waiting) link.was.set(batch.id, was);
+    link.local.restore(waiting);
     link.update();
     link.stream.open();
-    window.addEventListener('online', link.retryNow);
-    void link.send();
+    window.addEventListener('online', link.sender.send);
+    link.sender.send();
     link.keepSoon(0);
     return link;
   }
 
   close(): void {
     this.stream.close();
-    clearTimeout(this.timer);
+    this.sender.close();
     clearTimeout(this.keeping);
     this.presence.close();
-    window.removeEventListener('online', this.retryNow);
+    window.removeEventListener('online', this.sender.send);
     this.listeners.clear();
   }
 
-  /** Tells the others where this window is. */
+  /** Reports to the others where this window is. */
   reportWhereabouts(where: Whereabouts): void {
     this.presence.report(where);
   }
@@ -213,64 +166,38 @@ export class DisplayLink {
 
   /** Makes a change: on the screen at once, then on its way. @returns whether it fits the scene as it stands */
   change(label: string, changes: Change[]): boolean {
-    return this.draft ? this.drafted(this.draft, { label, changes }) : this.make(label, changes);
-  }
-
-  private make(label: string, changes: Change[]): boolean {
-    const landed = this.put(label, changes);
-    if (landed) {
-      push(this.undoStack, landed);
-      this.redoStack.length = 0;
-      this.update();
-    }
-    return landed !== null;
+    if (!this.local.draft) return this.take(this.local.change(label, changes));
+    const refusal = this.local.addToDraft({ label, changes });
+    if (refusal) this.onTrouble(refusal.sentence);
+    this.update();
+    return refusal === null;
   }
 
   undo(): void {
-    if (this.draft) {
-      this.draft = this.draft.slice(0, -1);
-      this.update();
-    } else this.step(this.undoStack, this.redoStack);
+    this.take(this.local.undo());
   }
 
   redo(): void {
-    if (!this.draft) this.step(this.redoStack, this.undoStack);
+    this.take(this.local.redo());
   }
 
   /** Begins a proposal: changes are collected and applied in this window only. */
   beginDraft(): void {
-    this.draft ??= [];
+    this.local.beginDraft();
     this.update();
   }
 
   /** Lets a proposal go, or hands over what was put together. @returns its changes, in order */
   endDraft(): Change[] {
-    const changes = (this.draft ?? []).flatMap((step) => step.changes);
-    this.draft = null;
+    const changes = this.local.endDraft();
     this.update();
     return changes;
   }
 
-  private drafted(draft: readonly DraftStep[], step: DraftStep): boolean {
-    const reduction = reduce(this.state.scene, step.changes);
-    if (reduction.ok) this.draft = [...draft, step];
-    else this.onTrouble(reduction.refusal.sentence);
-    this.update();
-    return reduction.ok;
-  }
-
-  /** Decides the first conflict: these fields (by `choiceKey`) stay as the others have them, the rest lands. */
+  /** Decides the first conflict: these fields (by `choiceKey`) stay as the others have them, the rest is committed. */
   decide(theirs: ReadonlySet<string>): void {
     const conflict = this.conflicts.shift();
-    if (conflict) this.settleConflict(conflict, theirs);
-  }
-
-  private settleConflict(conflict: Conflict, theirs: ReadonlySet<string>): void {
-    const left = threeWayMerge(this.unsentScene(), conflict, theirs);
-    if (!left.ok) this.onTrouble(`Not saved: ${left.sentence}`);
-    else if (left.changes.length > 0) this.make(conflict.label, left.changes);
-    for (const id of conflict.waiting) void dropWaiting(this.id, id);
-    this.update();
+    if (conflict) this.settle(conflict, theirs);
   }
 
   resolveWithMine(): void {
@@ -281,184 +208,83 @@ export class DisplayLink {
     this.decide(new Set(this.conflicts[0]?.fields.map(choiceKey)));
   }
 
-  private step(from: Step[], to: Step[]): void {
-    const entry = from.pop();
-    if (!entry) return;
-    const back = takeBack(this.unsentScene(), entry);
-    const landed = back.ok ? this.put(entry.label, back.changes) : null;
-    if (!back.ok) this.onTrouble(back.sentence);
-    if (landed) push(to, landed);
+  /** Sends and keeps what an act made, or says why it made nothing. */
+  private take(outcome: Outcome | null): boolean {
+    if (outcome?.ok) {
+      void keepWaiting(this.id, this.user, outcome.made).catch(() =>
+        this.onTrouble('This browser keeps no copy of unsent changes; do not reload before they are saved.'),
+      );
+      this.sender.send();
+    } else if (outcome) this.onTrouble(outcome.sentence);
+    this.update();
+    return outcome?.ok ?? false;
+  }
+
+  private settle(conflict: Conflict, theirs: ReadonlySet<string>): void {
+    const left = threeWayMerge(this.local.unsent, conflict, theirs);
+    if (!left.ok) this.onTrouble(`Not saved: ${left.sentence}`);
+    else if (left.changes.length > 0) this.take(this.local.change(conflict.label, left.changes));
+    for (const id of conflict.waiting) void dropWaiting(this.id, id);
     this.update();
   }
 
-  private put(label: string, changes: Change[]): Step | null {
-    const before = this.unsentScene();
-    const reduction = reduce(before, changes);
-    if (!reduction.ok) {
-      this.onTrouble(reduction.refusal.sentence);
-      return null;
-    }
-    const batch: Batch = { id: crypto.randomUUID(), label, changes };
-    this.pending = [...this.pending, batch];
-    const was = baseValuesOf(before, changes);
-    this.was.set(batch.id, was);
-    void keepWaiting(this.id, this.user, { batch, was }).catch(() =>
-      this.onTrouble('This browser keeps no copy of unsent changes; do not reload before they are saved.'),
-    );
-    void this.send();
-    return { ...undoable(label, reduction.inverse, reduction.scene), batch: batch.id };
-  }
-
-  private async send(): Promise<void> {
-    if (this.sending) return;
-    this.sending = true;
-    clearTimeout(this.timer);
-    while (this.pending.length > 0) {
-      const [batch] = this.pending;
-      this.update();
-      const late = setTimeout(() => {
-        this.trouble = 'The server has not answered yet.';
-        this.keepSoon(0);
-        this.update();
-      }, ANSWER_MS);
-      try {
-        const { seq, changes } = await api.commit(this.id, batch).finally(() => clearTimeout(late));
-        this.trouble = null;
-        this.retryMs = 1000;
-        this.acknowledge(batch);
-        // The committed changes carry the server's stamps.
-        if (seq === this.document.seq + 1)
-          this.advance(changes ? { id: `${batch.id} as landed`, changes } : batch, seq);
-        // Otherwise the stream brings it, with what came before it.
-        else if (seq > this.document.seq) await this.catchUp();
-      } catch (error) {
-        if (
-          error instanceof ApiProblem &&
-          error.status >= 400 &&
-          error.status < 500 &&
-          error.status !== 429 &&
-          error.status !== 401
-        ) {
-          this.pending = this.pending.filter(({ id }) => id !== batch.id);
-          await this.catchUp();
-          this.refused(batch, error);
-          continue;
-        }
-        // Before the page is reloaded without a server, what it stands on is kept.
-        if (this.trouble === null) this.keepSoon(0);
-        this.trouble = error instanceof Error ? error.message : String(error);
-        this.timer = setTimeout(this.retryNow, this.retryMs);
-        this.retryMs = Math.min(this.retryMs * 2, 15_000);
-        break;
-      }
-    }
-    this.sending = false;
-    this.update();
-  }
-
-  private readonly retryNow = () => {
-    void this.send();
-  };
-
-  private acknowledge(batch: Batch): void {
-    this.pending = this.pending.filter(({ id }) => id !== batch.id);
-    this.was.delete(batch.id);
-    void dropWaiting(this.id, batch.id);
-  }
-
-  private refused(batch: Batch, problem: ApiProblem): void {
-    this.forgetUndo(batch);
-    const late = problem.body.code === 'stale' && batch.changes.some(({ op }) => op === 'patch');
-    if (!late) {
-      this.acknowledge(batch);
+  private async refused(id: string, problem: ApiProblem): Promise<void> {
+    const refused = this.local.pending.find(({ batch }) => batch.id === id);
+    if (!refused) return;
+    this.local.discard(refused.batch);
+    await this.catchUp();
+    const isLate = problem.body.code === 'stale' && refused.batch.changes.some(({ op }) => op === 'patch');
+    if (!isLate) {
+      void dropWaiting(this.id, id);
       this.onTrouble(`Not saved: ${problem.message}`);
       this.update();
       return;
     }
-    // Later own changes to the same entities would overwrite the others' unseen: they belong to the conflict.
-    const touched = new Set(batch.changes.map(({ kind, id }) => keyOf(kind, id)));
-    const also = this.pending.filter(({ changes }) =>
-      changes.some(({ kind, id }) => touched.has(keyOf(kind, id))),
-    );
-    this.pending = this.pending.filter((one) => !also.includes(one));
-    also.forEach((one) => this.forgetUndo(one));
-    const batches = [batch, ...also];
-    // The first thing remembered of a field is what it was before any of them.
-    const was: BaseValues = {};
-    for (const { id } of batches)
-      for (const [key, fields] of Object.entries(this.was.get(id) ?? {}))
-        was[key] = { ...fields, ...was[key] };
-    const conflict = conflictOf(this.document.scene, batches, was, problem.message);
+    const conflict = this.local.takeOutLate(refused, problem.message);
     // Without a field changed by both sides there is nothing to decide.
     if (conflict.fields.some(({ clash }) => clash)) this.conflicts.push(conflict);
-    else this.settleConflict(conflict, new Set());
+    else this.settle(conflict, new Set());
     this.update();
   }
 
-  /** What never landed can be neither taken back nor brought again. */
-  private forgetUndo({ id }: Batch): void {
-    for (const stack of [this.undoStack, this.redoStack]) {
-      const at = stack.findIndex(({ batch }) => batch === id);
-      if (at >= 0) stack.splice(at, 1);
-    }
-  }
-
   private receive(data: unknown): void {
-    const landed = committedBatchSchema.safeParse(data);
-    if (landed.success && landed.data.seq <= this.document.seq) return;
-    if (!landed.success || landed.data.seq > this.document.seq + 1) {
+    const committed = committedBatchSchema.safeParse(data);
+    const whose = committed.success ? this.local.receive(committed.data) : 'gap';
+    if (whose === 'known') return;
+    if (whose === 'gap') {
       void this.catchUp();
       return;
     }
-    if (this.pending.some(({ id }) => id === landed.data.id))
-      this.pending = this.pending.filter(({ id }) => id !== landed.data.id);
-    else this.heard = landed.data;
-    const { id, changes, seq } = landed.data;
-    this.advance({ id: changes.some(isAuthored) ? `${id} as landed` : id, changes }, seq);
-  }
-
-  /** Takes a landed batch into the server's scene. */
-  private advance(batch: Pick<Batch, 'id' | 'changes'>, seq: number): void {
-    const scene = this.after(this.document.scene, batch);
-    if (scene) this.keep({ ...this.document, scene, seq });
-    else void this.catchUp();
-  }
-
-  /** The scene after a batch, the same object each time one asks; null when the batch does not fit. */
-  private after(before: Scene, { id, changes }: Pick<Batch, 'id' | 'changes'>): Scene | null {
-    const known = this.outcomes.get(before);
-    if (known?.id === id) return known.scene;
-    const reduction = reduce(before, changes);
-    if (!reduction.ok) return null;
-    this.outcomes.set(before, { id, scene: reduction.scene });
-    return reduction.scene;
+    if (whose === 'others' && committed.success) this.heard = committed.data;
+    this.keepDocumentSoon();
+    this.update();
   }
 
   private async catchUp(): Promise<void> {
     try {
       await queryClient.invalidateQueries({ queryKey: keys.display(this.id), refetchType: 'none' });
-      this.keep(await loadDocument(this.id));
+      if (!this.local.replace(await loadDocument(this.id))) return;
+      this.keepDocumentSoon();
+      this.update();
     } catch (error) {
       if (error instanceof ApiProblem && (error.status === 404 || error.status === 401))
         this.gone = error.status === 404 ? 'display' : 'session';
-      this.trouble = error instanceof Error ? error.message : String(error);
+      this.sender.trouble = error instanceof Error ? error.message : String(error);
       this.update();
     }
   }
 
-  private keep(document: Document): void {
-    if (document.epoch === this.document.epoch && document.seq < this.document.seq) return;
-    this.document = document;
-    queryClient.setQueryData(keys.display(this.id), document);
+  /** The document is another than before: it goes to the query cache, and to the browser's store once it rests. */
+  private keepDocumentSoon(): void {
+    queryClient.setQueryData(keys.display(this.id), this.local.server);
     this.keepSoon(KEEP_AFTER);
-    this.update();
   }
 
-  /** Keeps the server's scene in the browser once it rests. A browser that keeps nothing starts with the server only. */
+  /** Keeps the server's scene in the browser. A browser that keeps nothing starts with the server only. */
   private keepSoon(ms: number): void {
     clearTimeout(this.keeping);
     this.keeping = setTimeout(() => {
-      const { scene, epoch, seq, actor } = this.document;
+      const { scene, epoch, seq, actor } = this.local.server;
       void keepDocument(this.id, this.user, { epoch, seq, actor, rows: toRows(scene) }).catch(
         () => undefined,
       );
@@ -470,59 +296,35 @@ export class DisplayLink {
     for (const listener of this.listeners) listener();
   }
 
-  /** The server's scene with own unsent batches, without the proposal being drafted. */
-  private unsentScene(): Scene {
-    let { scene } = this.document;
-    // One that no longer fits is left out here; the server's refusal will say why.
-    for (const batch of this.pending) scene = this.after(scene, batch) ?? scene;
-    return scene;
-  }
-
   private derive(): LinkState {
-    let scene = this.unsentScene();
-    for (const step of this.draft ?? []) {
-      const reduction = reduce(scene, step.changes);
-      if (reduction.ok) scene = reduction.scene;
-    }
-    const count = this.pending.length;
+    const { local, sender } = this;
+    const count = local.pending.length;
     const save: SaveState =
-      this.trouble && count > 0
-        ? { state: 'waiting', why: this.trouble, count }
+      sender.trouble && count > 0
+        ? { state: 'waiting', why: sender.trouble, count }
         : count > 0
           ? { state: 'saving' }
           : { state: 'saved' };
     return {
-      scene,
-      actor: this.document.actor,
-      seq: this.document.seq,
+      scene: local.scene,
+      actor: local.server.actor,
+      seq: local.server.seq,
       save,
       conflict: this.conflicts[0] ?? null,
       conflicts: this.conflicts.length,
-      draft: this.draft,
-      here: this.here,
+      draft: local.draft,
+      here: this.roster.list,
       gone: this.gone,
-      canUndo: (this.draft ?? this.undoStack).at(-1)?.label ?? null,
-      canRedo: this.draft ? null : (this.redoStack.at(-1)?.label ?? null),
+      canUndo: local.canUndo,
+      canRedo: local.canRedo,
       heard: this.heard,
     };
   }
 }
 
-/** What can be taken back, or brought again, and the batch that made it so. */
-interface Step extends Undoable {
-  batch: string;
-}
-
-function push(stack: Step[], entry: Step): void {
-  stack.push(entry);
-  if (stack.length > MAX_UNDO) stack.shift();
-}
-
-/** Time without an answer after which the server is reported as slow, ms; the request goes on. */
-const ANSWER_MS = 5000;
 const isOffline = (error: unknown) => error instanceof ApiProblem && error.status === 0;
 
-async function loadDocument(id: string): Promise<Document> {
+async function loadDocument(id: string): Promise<ServerDocument> {
   return queryClient.fetchQuery({
     queryKey: keys.display(id),
     staleTime: 0,

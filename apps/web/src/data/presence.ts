@@ -1,4 +1,4 @@
-import type { Whereabouts } from '@quarry/protocol/changes';
+import { movedSchema, presentSchema, type Present, type Whereabouts } from '@quarry/protocol/changes';
 import { api } from './api.ts';
 
 /** Told to the others at most this often, ms. */
@@ -39,5 +39,35 @@ export class PresenceReporter {
     api.here(this.displayId, this.client, this.latest).catch(() => {
       this.reported = '';
     });
+  }
+}
+
+/** The windows that have the display open, this one included. */
+export class PresenceRoster {
+  private windows: readonly Present[] = [];
+
+  get list(): readonly Present[] {
+    return this.windows;
+  }
+
+  /** Takes in the whole list. @returns whether it could be read */
+  set(data: unknown): boolean {
+    const here = presentSchema.array().safeParse(data);
+    if (here.success) this.windows = here.data;
+    return here.success;
+  }
+
+  /** Takes in what changed: a window that moves keeps its place, a new one comes last. @returns whether it could be read */
+  move(data: unknown): boolean {
+    const moved = movedSchema.safeParse(data);
+    if (!moved.success) return false;
+    const { here, gone } = moved.data;
+    const by = new Map(here.map((one) => [one.client, one]));
+    const known = new Set(this.windows.map(({ client }) => client));
+    this.windows = [
+      ...this.windows.filter(({ client }) => !gone.includes(client)).map((one) => by.get(one.client) ?? one),
+      ...here.filter(({ client }) => !known.has(client)),
+    ];
+    return true;
   }
 }
