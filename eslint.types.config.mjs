@@ -4,7 +4,15 @@ import ts from 'typescript-eslint';
 // Rules that need types: too slow for every run (about two minutes), so that `npm run check` applies them to changed
 // files and `npm run soak` to all.
 export default ts.config(
-  { ignores: ['**/dist/', '**/node_modules/', 'apps/server/drizzle/', 'apps/web/public/', '**/*.test.ts'] },
+  {
+    ignores: [
+      '**/dist/',
+      '**/node_modules/',
+      'apps/server/drizzle/',
+      'apps/web/public/',
+      '**/*.test.{ts,tsx}',
+    ],
+  },
   {
     files: ['packages/*/src/**/*.ts', 'apps/*/src/**/*.{ts,tsx}'],
     // Only so that comments which name their rules are understood.

@@ -1,17 +1,16 @@
-/** One Jest for all: core and server beside their code, the browser's journeys in e2e. */
-const transform = {
-  '^.+\\.tsx?$': [
-    '@swc/jest',
-    {
-      jsc: {
-        target: 'es2022',
-        parser: { syntax: 'typescript', tsx: false, decorators: true },
-        transform: { legacyDecorator: true, decoratorMetadata: false },
-      },
-      module: { type: 'commonjs' },
+/** One Jest for all: core, server, pages and components beside their code, the browser's journeys in e2e. */
+const swc = (tsx) => [
+  '@swc/jest',
+  {
+    jsc: {
+      target: 'es2022',
+      parser: { syntax: 'typescript', tsx, decorators: true },
+      transform: { legacyDecorator: true, decoratorMetadata: false, react: { runtime: 'automatic' } },
     },
-  ],
-};
+    module: { type: 'commonjs' },
+  },
+];
+const transform = { '^.+\\.tsx$': swc(true), '^.+\\.ts$': swc(false) };
 const project = (displayName, roots) => ({
   displayName,
   rootDir: '.',
@@ -35,6 +34,11 @@ export default {
     project('core', ['<rootDir>/packages', '<rootDir>/apps/cli']),
     project('server', ['<rootDir>/apps/server']),
     project('web', ['<rootDir>/apps/web']),
+    {
+      ...project('components', ['<rootDir>/apps/web']),
+      testEnvironment: 'jest-fixed-jsdom',
+      testMatch: ['**/*.test.tsx'],
+    },
     project('browser', ['<rootDir>/e2e']),
-  ].map((entry) => ({ ...entry, testMatch: ['**/*.test.ts'], modulePathIgnorePatterns: ['/dist/'] })),
+  ].map((entry) => ({ testMatch: ['**/*.test.ts'], ...entry, modulePathIgnorePatterns: ['/dist/'] })),
 };

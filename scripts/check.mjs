@@ -18,12 +18,14 @@ const changed = [
 ];
 const code = changed.filter((path) => /\.(ts|tsx|mjs|cjs)$/.test(path));
 /** What the rules with types look at: see eslint.types.config.mjs. */
-const typed = code.filter((path) => /^(packages|apps)\/[^/]+\/src\//.test(path) && !/\.test\.ts$/.test(path));
+const typed = code.filter(
+  (path) => /^(packages|apps)\/[^/]+\/src\//.test(path) && !/\.test\.tsx?$/.test(path),
+);
 const beside = (path) =>
   readdirSync(join(ROOT, dirname(path)))
-    .filter((name) => name.endsWith('.test.ts'))
+    .filter((name) => /\.test\.tsx?$/.test(name))
     .map((name) => join(dirname(path), name));
-const tests = [...new Set(code.flatMap((path) => (/\.test\.ts$/.test(path) ? [path] : beside(path))))];
+const tests = [...new Set(code.flatMap((path) => (/\.test\.tsx?$/.test(path) ? [path] : beside(path))))];
 
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
 process.env.QUICK = '1';

@@ -53,7 +53,7 @@ const parts =
   args.length > 0
     ? [args]
     : [
-        ['--selectProjects', 'core', 'web', 'server'],
+        ['--selectProjects', 'core', 'web', 'components', 'server'],
         ['--selectProjects', 'browser'],
       ];
 const results = parts.map((part) => {

@@ -10,7 +10,7 @@ import { BatchSender } from './batchSender.ts';
 import { patient } from './call.ts';
 import { choiceKey, threeWayMerge, type Conflict } from './conflicts.ts';
 import { EventStream } from './eventStream.ts';
-import { LocalDocument, type DraftStep, type Outcome, type ServerDocument } from './localDocument.ts';
+import { LocalDocument, type DraftStep, type ActOutcome, type ServerDocument } from './localDocument.ts';
 import { dropWaiting, keepDocument, keepWaiting, keptDocument, waitingFor } from './outbox.ts';
 import { PresenceReporter, PresenceRoster } from './presence.ts';
 
@@ -209,7 +209,7 @@ export class DisplayLink {
   }
 
   /** Sends and keeps what an act made, or says why it made nothing. */
-  private take(outcome: Outcome | null): boolean {
+  private take(outcome: ActOutcome | null): boolean {
     if (outcome?.ok) {
       void keepWaiting(this.id, this.user, outcome.made).catch(() =>
         this.onTrouble('This browser keeps no copy of unsent changes; do not reload before they are saved.'),

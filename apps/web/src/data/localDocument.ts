@@ -39,7 +39,7 @@ export interface PendingBatch {
 }
 
 /** What became of an act: a batch to send; or it fits the scene no longer, with the sentence. */
-export type Outcome = { ok: true; made: PendingBatch } | { ok: false; sentence: string };
+export type ActOutcome = { ok: true; made: PendingBatch } | { ok: false; sentence: string };
 
 /** What can be taken back, or brought again, and the batch that made it so. */
 interface Step extends Undoable {
@@ -105,7 +105,7 @@ export class LocalDocument {
   }
 
   /** Applies a change that can be taken back. */
-  change(label: string, changes: Change[]): Outcome {
+  change(label: string, changes: Change[]): ActOutcome {
     const done = this.apply(label, changes);
     if (!done.ok) return done;
     push(this.undoStack, done.step);
@@ -114,13 +114,13 @@ export class LocalDocument {
   }
 
   /** Takes the last own act back; null: there is none. Of a proposal it lets the last step go and makes no batch. */
-  undo(): Outcome | null {
+  undo(): ActOutcome | null {
     if (!this.drafted) return this.step(this.undoStack, this.redoStack);
     this.drafted = this.drafted.slice(0, -1);
     return null;
   }
 
-  redo(): Outcome | null {
+  redo(): ActOutcome | null {
     return this.drafted ? null : this.step(this.redoStack, this.undoStack);
   }
 
@@ -207,7 +207,7 @@ export class LocalDocument {
     );
   }
 
-  private step(from: Step[], to: Step[]): Outcome | null {
+  private step(from: Step[], to: Step[]): ActOutcome | null {
     const entry = from.pop();
     if (!entry) return null;
     const back = takeBack(this.unsent, entry);

@@ -1,6 +1,13 @@
 import { createContext, use, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
 import { toast } from 'sonner';
-import { denialReason, type Change, type DataOf, type Entity, type Kind } from '@quarry/core/document';
+import {
+  denialReason,
+  type Change,
+  type DataOf,
+  type Entity,
+  type Kind,
+  type Scene,
+} from '@quarry/core/document';
 import { DisplayLink, type LinkState } from './displayLink.ts';
 
 const LinkContext = createContext<DisplayLink | null>(null);
@@ -57,6 +64,20 @@ export function useDisplay<T>(select: (state: LinkState) => T): T {
   return useSyncExternalStore(link.subscribe, () => select(link.getState()));
 }
 
+/**
+ * The scene as far as some kinds go: the component renders again when one of them changes, and not for others.
+ * @param kinds what it reads; the type keeps it from reading more
+ */
+export function useScene<K extends keyof Scene>(...kinds: readonly K[]): Pick<Scene, K> {
+  const [last] = useState<{ scene: Pick<Scene, K> | null }>(() => ({ scene: null }));
+  return useDisplay(({ scene }) => {
+    const { scene: before } = last;
+    if (before && kinds.every((kind) => before[kind] === scene[kind])) return before;
+    last.scene = scene;
+    return scene;
+  });
+}
+
 /** Writing to the display, in the words of the change log. */
 export function useEdit() {
   const link = useLink();
@@ -85,8 +106,10 @@ export function useEdit() {
 export function useDenialReason(): (change: Change) => string | null {
   const drafting = useDisplay(({ draft }) => draft !== null);
   const actor = useDisplay(({ actor }) => actor);
-  const scene = useDisplay(({ scene }) => scene);
-  return (change) => (drafting ? null : denialReason(actor, scene, change));
+  // What a role may do hangs on who builds which section; the rest is read when it is asked.
+  useScene('section');
+  const link = useLink();
+  return (change) => (drafting ? null : denialReason(actor, link.getState().scene, change));
 }
 
 /** True for those who plan: owners and planners. */

@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import { sectionOfEntity, unreadThreads } from '@quarry/core/document';
 import { keys } from '../data/api.ts';
 import { crewApi } from '../data/crewApi.ts';
-import { useDisplay, useLink } from '../data/useDisplay.tsx';
+import { useDisplay, useLink, useScene } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
 import { Avatar, ringOf } from '../ui/Avatar.tsx';
 import { PAGES } from './pages.ts';
@@ -14,7 +14,7 @@ const MOST = 6;
 
 /** Who has the display open, and on which page and section. */
 export function CrewHere() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('section', 'person');
   const here = useDisplay(({ here }) => here);
   const link = useLink();
   const others = here.filter(({ client }) => client !== link.client);

@@ -3,7 +3,7 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { EvaluatedFinding, Page, Severity } from '@quarry/core/findings';
-import { freshId, useDisplay, useEdit, useLink, useDenialReason } from '../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useLink, useDenialReason, useScene } from '../data/useDisplay.tsx';
 import { useView, type Picked } from '../data/view.ts';
 import { useMeasureFormat } from '../ui/useMeasureFormat.ts';
 import { Basis, Empty, Heading, Loading, SEVERITY } from '../ui/parts.tsx';
@@ -134,7 +134,7 @@ function Filter({
 
 /** One finding: the sentence, the remedy, where it is, how it was found, and keeping it. */
 export function FindingItem({ finding, onGone }: { finding: EvaluatedFinding; onGone?: () => void }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('person', 'acceptance');
   const actor = useDisplay(({ actor }) => actor);
   const link = useLink();
   const edit = useEdit();

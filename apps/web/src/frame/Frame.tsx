@@ -7,7 +7,7 @@ import { toast } from 'sonner';
 import { MM_PER_STUD } from '@quarry/core/grid';
 import { displayOf } from '@quarry/core/document';
 import { footprintBounds } from '@quarry/core/terrain';
-import { useDisplay, useLink } from '../data/useDisplay.tsx';
+import { useDisplay, useLink, useScene } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
 import { Dialog } from '../ui/parts.tsx';
 import { useDerived } from '../workers/derived.tsx';
@@ -34,7 +34,7 @@ const REST_MS = 2000;
 /** The frame round every page of a display: rail, top bar, findings, finder, keys and the word about saving. */
 export function Frame() {
   const link = useLink();
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display');
   const heard = useDisplay(({ heard }) => heard);
   const judgement = useDerived(({ judgement }) => judgement);
   const navigate = useNavigate();
@@ -207,7 +207,7 @@ export function Frame() {
 }
 
 function Chips() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display', 'footprint');
   const display = displayOf(scene);
   const bounds = footprintBounds(scene);
   const days = display.showDate ? differenceInCalendarDays(parseISO(display.showDate), new Date()) : null;

@@ -80,7 +80,7 @@ function notAllowed(actor: Actor, scene: Scene, change: Change, own: readonly Se
 }
 
 /** Sections that a person builds, as owner or helper. */
-export const sectionsOf = (scene: Scene, person: string | null): readonly Section[] =>
+export const sectionsOf = (scene: Pick<Scene, 'section'>, person: string | null): readonly Section[] =>
   listOf(scene, 'section').filter(
     ({ owner, helpers }) => person !== null && (owner === person || helpers.includes(person)),
   );

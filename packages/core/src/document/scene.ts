@@ -79,19 +79,19 @@ export function emptyScene(): Scene {
 }
 
 /** The display entity. @throws when the scene has none, which no reader of this core lets through. */
-export function displayOf(scene: Scene): Display {
+export function displayOf(scene: Pick<Scene, 'display'>): Display {
   const display = scene.display[DISPLAY_ID];
   if (!display) throw new Error('the scene has no display entity');
   return display;
 }
 
 /** What this display calls a stage. */
-export const stageWord = (scene: Scene, stage: Stage): string =>
+export const stageWord = (scene: Pick<Scene, 'display'>, stage: Stage): string =>
   displayOf(scene).stageNames[STAGES.indexOf(stage)] ?? stage;
 
 /** All entities of a kind in a stable order: by id; the same list for the same group. */
-export function listOf<K extends Kind>(scene: Scene, kind: K): readonly Entity<K>[] {
-  const groups: Groups = scene;
+export function listOf<K extends Kind>(scene: Pick<Scene, K>, kind: K): readonly Entity<K>[] {
+  const groups: Pick<Groups, K> = scene;
   const known: WeakMap<Groups[K], readonly Entity<K>[]> = lists;
   const group = groups[kind];
   let list = known.get(group);

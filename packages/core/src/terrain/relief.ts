@@ -67,7 +67,7 @@ const MAX_THINGS = 65_535;
 const MAX_CHANGED = 0.6;
 
 /** The rectangle that holds every footprint part, or null for a display without a footprint. */
-export function footprintBounds(scene: Scene): Rect | null {
+export function footprintBounds(scene: Pick<Scene, 'footprint'>): Rect | null {
   const parts = listOf(scene, 'footprint');
   if (parts.length === 0) return null;
   return boundsOf(parts);

@@ -6,7 +6,7 @@ export const VENUE_KINDS = ['table', 'opening', 'obstacle', 'socket', 'barrier']
 export type VenueKind = (typeof VENUE_KINDS)[number];
 
 /** The place the display stands in now; null when none has been described. */
-export function currentPlace(scene: Scene): Place | null {
+export function currentPlace(scene: Pick<Scene, 'display' | 'place'>): Place | null {
   const { place } = displayOf(scene);
   return place === null ? null : (scene.place[place] ?? null);
 }
@@ -19,7 +19,7 @@ export function currentContents<K extends VenueKind>(scene: Scene, kind: K): rea
 }
 
 /** The way into the current place, step by step: its own passages and those of every place. */
-export function wayOf(scene: Scene): Entity<'passage'>[] {
+export function wayOf(scene: Pick<Scene, 'display' | 'passage'>): Entity<'passage'>[] {
   const { place } = displayOf(scene);
   return listOf(scene, 'passage')
     .filter((passage) => passage.place === null || passage.place === place)

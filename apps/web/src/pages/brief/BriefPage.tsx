@@ -1,6 +1,6 @@
 import { useSearchParams } from 'react-router';
 import { displayOf } from '@quarry/core/document';
-import { useDisplay, useDenialReason } from '../../data/useDisplay.tsx';
+import { useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { DatesSheet } from './DatesSheet.tsx';
 import { RulesSheet } from './RulesSheet.tsx';
 import { ScaleSheet } from './ScaleSheet.tsx';
@@ -16,7 +16,7 @@ const SHEETS = [
 
 /** The brief, on four sheets. The open one is part of the address, so that it can be linked. */
 export function BriefPage() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display');
   const may = useDenialReason();
   const [search, setSearch] = useSearchParams();
   const display = displayOf(scene);

@@ -1,7 +1,7 @@
 import { addWeeks, differenceInCalendarDays, format, formatISO, parseISO } from 'date-fns';
 import { progressOf, STEPS } from '@quarry/core/progress';
 import { RHYTHMS, displayOf, listOf, nextUpdate, updateDays } from '@quarry/core/document';
-import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { CheckField, DateField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
@@ -133,7 +133,7 @@ function spent(from: string, to: string): number {
 const COLUMNS = 'minmax(7rem,1fr) 9.2rem 7rem 2.4rem auto';
 
 function Milestones({ disabled }: { disabled: boolean }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display', 'milestone');
   const edit = useEdit();
   const { showDate } = displayOf(scene);
   const list = listOf(scene, 'milestone').toSorted((a, b) => (a.date < b.date ? -1 : 1));

@@ -1,11 +1,11 @@
 import { displayOf } from '@quarry/core/document';
-import { useDisplay } from '../../data/useDisplay.tsx';
+import { useScene } from '../../data/useDisplay.tsx';
 import { OptionalQuantityField } from '../../ui/fields.tsx';
 import { useSetDisplay } from './useSetDisplay.ts';
 
 /** Size of the ground and height allowed: on the limits of a display, and on a vignette's rule card. */
 export function FootprintLimit({ disabled }: { disabled: boolean }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display');
   const display = displayOf(scene);
   const set = useSetDisplay();
   const studs = { measure: 'studs', none: 'no limit', step: 1, min: 1, max: 4096, disabled } as const;

@@ -1,7 +1,7 @@
 import { MM_PER_PLATE } from '@quarry/core/grid';
 import { FIGURE_MM, FURNITURE_RULES, judgeFurniture } from '@quarry/core/scale';
 import { FURNITURE_USES, listOf } from '@quarry/core/document';
-import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { freshId, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Empty } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
@@ -12,7 +12,7 @@ const COLUMNS = 'minmax(5rem,1fr) 5.8rem auto 6.6rem auto';
 
 /** Seats, tables, counters and doorways, each judged against the figure that stands beside it. */
 export function Furniture({ disabled }: { disabled: boolean }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('furnishing');
   const edit = useEdit();
   const { say } = useMeasureFormat();
   return (

@@ -9,7 +9,7 @@ import {
   displayOf,
 } from '@quarry/core/document';
 import { useSheets } from '../../data/sheets.ts';
-import { useDisplay } from '../../data/useDisplay.tsx';
+import { useScene } from '../../data/useDisplay.tsx';
 import { OptionalQuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading } from '../../ui/parts.tsx';
 import { capital } from '../../ui/words.ts';
@@ -51,7 +51,7 @@ const options = <T extends string>(values: readonly T[], words: Record<T, string
 
 /** What the whole crew agrees on, on one sheet that can be printed. */
 export function HouseRules({ disabled }: { disabled: boolean }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display');
   const sheets = useSheets();
   const set = useSetDisplay();
   const display = displayOf(scene);

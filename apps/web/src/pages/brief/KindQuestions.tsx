@@ -1,7 +1,7 @@
 import { SIDE_WORDS, SIDES, displayOf, listOf, type Side } from '@quarry/core/document';
 import { footprintBounds } from '@quarry/core/terrain';
 import { roomToGrow } from '@quarry/core/venue';
-import { useDisplay } from '../../data/useDisplay.tsx';
+import { useDisplay, useScene } from '../../data/useDisplay.tsx';
 import { CheckField, QuantityField } from '../../ui/fields.tsx';
 import { Basis, Heading, DefinitionRow, Quantity } from '../../ui/parts.tsx';
 import { useSetDisplay } from './useSetDisplay.ts';
@@ -54,7 +54,7 @@ export function CityQuestions({ disabled }: { disabled: boolean }) {
 
 /** A diorama or a vignette: from which sides it is looked at. */
 export function ViewedFrom({ disabled }: { disabled: boolean }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display', 'footprint');
   const set = useSetDisplay();
   const { viewedSides } = displayOf(scene);
   const bounds = footprintBounds(scene);

@@ -1,6 +1,6 @@
 import { formatPlates } from '@quarry/core/grid';
 import { displayOf, listOf, type Entity } from '@quarry/core/document';
-import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { freshId, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { OptionalQuantityField, QuantityField, TextField } from '../../ui/fields.tsx';
 import { Empty } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
@@ -10,7 +10,7 @@ const COLUMNS = 'minmax(5rem,1fr) minmax(0,1.4fr) auto auto';
 
 /** The named heights the scene is made of, and the step agreed between them. */
 export function Levels({ disabled }: { disabled: boolean }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display', 'level');
   const edit = useEdit();
   const set = useSetDisplay();
   const display = displayOf(scene);

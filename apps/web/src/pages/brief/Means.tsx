@@ -2,13 +2,13 @@ import { MM_PER_STUD } from '@quarry/core/grid';
 import { footprintBounds } from '@quarry/core/terrain';
 import { metresOf } from '@quarry/core/scale';
 import { displayOf } from '@quarry/core/document';
-import { useDisplay } from '../../data/useDisplay.tsx';
+import { useScene } from '../../data/useDisplay.tsx';
 import { Basis, Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 
 /** What the brief comes to, worked out. */
 export function Means() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display', 'footprint');
   const { say, area } = useMeasureFormat();
   const display = displayOf(scene);
   const bounds = footprintBounds(scene);

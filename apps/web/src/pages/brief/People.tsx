@@ -1,12 +1,12 @@
 import { listOf } from '@quarry/core/document';
-import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { freshId, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { TextField } from '../../ui/fields.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 
 const COLUMNS = '2rem minmax(0,1fr) minmax(0,1fr) auto';
 
 export function People({ disabled }: { disabled: boolean }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('person', 'section');
   const edit = useEdit();
   const people = listOf(scene, 'person');
   return (

@@ -1,7 +1,7 @@
 import { SIDE_WORDS, SIDES, SOURCE_RULES, STANCES, displayOf, listOf } from '@quarry/core/document';
 import { RULE_CARDS, cardOf, isCard, evaluateCard } from '@quarry/core/venue';
 import { MM_PER_STUD } from '@quarry/core/grid';
-import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Heading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
@@ -103,7 +103,7 @@ export function RuleCard({ disabled }: { disabled: boolean }) {
 const COLUMNS = 'minmax(0,1fr) 4.5rem 4.5rem auto';
 
 function Required({ disabled }: { disabled: boolean }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('requirement');
   const edit = useEdit();
   const count = { whole: true, bare: true, max: 1000, disabled } as const;
   return (

@@ -1,5 +1,5 @@
 import { KINDS_OF_DISPLAY, displayOf } from '@quarry/core/document';
-import { useDisplay } from '../../data/useDisplay.tsx';
+import { useScene } from '../../data/useDisplay.tsx';
 import { QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { ModuleSize } from '../../ui/ModuleSize.tsx';
 import { Heading } from '../../ui/parts.tsx';
@@ -13,7 +13,7 @@ import { useSetDisplay } from './useSetDisplay.ts';
 
 /** What is shown, within which limits, by which rules. */
 export function RulesSheet({ disabled }: { disabled: boolean }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display');
   const { kind } = displayOf(scene);
   return (
     <div className="grid gap-x-8 gap-y-4 md:grid-cols-2 xl:grid-cols-3 items-start">
@@ -35,7 +35,7 @@ export function RulesSheet({ disabled }: { disabled: boolean }) {
 }
 
 function What({ disabled }: { disabled: boolean }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display');
   const display = displayOf(scene);
   const set = useSetDisplay();
   return (
@@ -68,7 +68,7 @@ function What({ disabled }: { disabled: boolean }) {
 }
 
 function Limits({ disabled }: { disabled: boolean }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display');
   const display = displayOf(scene);
   const set = useSetDisplay();
   return (

@@ -10,7 +10,7 @@ import {
   type Parity,
 } from '@quarry/core/scale';
 import { SCHOOLS, displayOf } from '@quarry/core/document';
-import { useDisplay } from '../../data/useDisplay.tsx';
+import { useScene } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField, SelectField } from '../../ui/fields.tsx';
 import { Basis, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
@@ -21,7 +21,7 @@ import { useSetDisplay } from './useSetDisplay.ts';
 
 /** The workbench of scale: how it is chosen, what things come to at it, and what scale a model has. */
 export function ScaleSheet({ disabled }: { disabled: boolean }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display');
   const { ratio } = displayOf(scene);
   return (
     <div className="grid gap-x-8 gap-y-4">
@@ -44,7 +44,7 @@ export function ScaleSheet({ disabled }: { disabled: boolean }) {
 
 function School({ disabled }: { disabled: boolean }) {
   const { say, rough } = useMeasureFormat();
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display');
   const set = useSetDisplay();
   const display = displayOf(scene);
   const school = SCHOOL_LIST[display.school];
@@ -128,7 +128,7 @@ const PARITIES: readonly { value: Parity; word: string }[] = [
 
 /** A real size in; what one can build out, with the error. */
 function RealThing() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display');
   const { say } = useMeasureFormat();
   const { ratio, scaleSpread } = displayOf(scene);
   const [real, setReal] = useState({ length: 12, width: 2.55, height: 3.2 });
@@ -202,7 +202,7 @@ const signed = (share: number) =>
 
 /** A model in, its scale out. */
 function WhatScale() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display');
   const { ratio, scaleSpread } = displayOf(scene);
   const [model, setModel] = useState({ length: 16, width: 6, height: 13 });
   const [real, setReal] = useState({ length: 4.3, width: 1.8, height: 1.5 });

@@ -1,9 +1,9 @@
 import { displayOf, type Display } from '@quarry/core/document';
-import { useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { useEdit, useScene } from '../../data/useDisplay.tsx';
 
 /** Sets fields of the display itself, with the words for the history. */
 export function useSetDisplay() {
   const edit = useEdit();
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display');
   return (label: string, fields: Partial<Display>) => edit.patch(label, 'display', displayOf(scene), fields);
 }

@@ -7,7 +7,7 @@ import { Board } from '../../board/Board.tsx';
 import { keys, queryClient } from '../../data/api.ts';
 import type { HistoryFilter, HistoryLine } from '@quarry/protocol/history';
 import { crewApi } from '../../data/crewApi.ts';
-import { useDisplay, useEdit, useLink, useIsPlanner } from '../../data/useDisplay.tsx';
+import { useDisplay, useEdit, useLink, useIsPlanner, useScene } from '../../data/useDisplay.tsx';
 import { Dialog, Empty, Failure, Loading } from '../../ui/parts.tsx';
 import { dayWord, momentWord } from '../../ui/words.ts';
 import { usePast } from './usePast.ts';
@@ -16,7 +16,7 @@ const AT_A_TIME = 60;
 
 /** The log as sentences, and the plan as it was after each of them. */
 export function HistoryPanel() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('section');
   const seq = useDisplay(({ seq }) => seq);
   const link = useLink();
   const [author, setAuthor] = useState('');

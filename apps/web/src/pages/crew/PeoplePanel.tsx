@@ -7,7 +7,7 @@ import { ROLES, listOf } from '@quarry/core/document';
 import { keys, queryClient } from '../../data/api.ts';
 import type { Member } from '@quarry/protocol/crew';
 import { INVITED_ROLES, crewApi } from '../../data/crewApi.ts';
-import { useDisplay, useLink } from '../../data/useDisplay.tsx';
+import { useDisplay, useLink, useScene } from '../../data/useDisplay.tsx';
 import { CopyButton } from '../../ui/CopyButton.tsx';
 import { Trouble } from '../../ui/forms.tsx';
 import { Basis, Dialog, Empty, Failure, Heading, Loading } from '../../ui/parts.tsx';
@@ -46,7 +46,7 @@ const again = (id: string) =>
 
 function Members({ members }: { members: readonly Member[] }) {
   const link = useLink();
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('person');
   const here = useDisplay(({ here }) => here);
   const { role: mine, person: me } = useDisplay(({ actor }) => actor);
   const navigate = useNavigate();
@@ -264,7 +264,7 @@ function ActDialog({
 
 function Invitations({ members }: { members: readonly Member[] }) {
   const link = useLink();
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('person');
   const [role, setRole] = useState<(typeof INVITED_ROLES)[number]>('builder');
   const [person, setPerson] = useState('');
   const [days, setDays] = useState(14);

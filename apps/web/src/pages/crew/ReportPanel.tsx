@@ -9,7 +9,7 @@ import { kindSchema, listOf, placeIn, type Scene } from '@quarry/core/document';
 import { keys } from '../../data/api.ts';
 import type { HistoryLine } from '@quarry/protocol/history';
 import { crewApi } from '../../data/crewApi.ts';
-import { useDisplay, useLink } from '../../data/useDisplay.tsx';
+import { useDisplay, useLink, useScene } from '../../data/useDisplay.tsx';
 import { Basis, Failure, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { PlanPicture } from '../../ui/PlanPicture.tsx';
 import { capital, chanceWord, dayWord } from '../../ui/words.ts';
@@ -45,7 +45,7 @@ async function linesSince(id: string, after: number): Promise<HistoryLine[]> {
 
 /** What changed since the last report, worked out from the log, edited by a person, and sent. */
 export function ReportPanel() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('report', 'section');
   const seq = useDisplay(({ seq }) => seq);
   const link = useLink();
   const [reach, setReach] = useState<Reach>('last');

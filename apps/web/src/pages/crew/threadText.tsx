@@ -1,5 +1,5 @@
 import { THREAD_STATES, type ThreadState } from '@quarry/core/document';
-import { useDisplay } from '../../data/useDisplay.tsx';
+import { useScene } from '../../data/useDisplay.tsx';
 import { momentWord } from '../../ui/words.ts';
 
 const STATE_TONE: Record<ThreadState, string> = {
@@ -15,7 +15,7 @@ export const StateWord = ({ state }: { state: ThreadState }) => (
 
 /** A message with its author and time. */
 export function ThreadText({ by, at, text }: { by: string | null; at: string | null; text: string }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('person');
   return (
     <div className="py-1.5">
       <p className="text-xs">

@@ -1,7 +1,7 @@
 import type { ModuleLoad } from '@quarry/core/cut';
 import { formatKg } from '@quarry/core/grid';
 import { displayOf } from '@quarry/core/document';
-import { useDisplay } from '../../data/useDisplay.tsx';
+import { useScene } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
@@ -9,7 +9,7 @@ import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 
 /** What each module weighs, who can lift it, how far it leans and what it stands on. */
 export function LiftPanel() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display', 'plot');
   const { picked, pick } = useView();
   const { say } = useMeasureFormat();
   const { tipLimit, place } = displayOf(scene);

@@ -5,7 +5,7 @@ import { SEAM_WORDS, readReadings, signSeam, type SeamState } from '@quarry/core
 import { formatPlates } from '@quarry/core/grid';
 import { SEAM_SIDES, labelOf, type Change, type SeamSide } from '@quarry/core/document';
 import { useSheets } from '../../data/sheets.ts';
-import { useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
+import { useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { QuantityField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import type { SeamEntry } from '../../workers/core.worker.ts';
@@ -271,7 +271,7 @@ function SeamSheetPart({ entry }: { entry: SeamEntry }) {
 function Readings({ entry: { sheet } }: { entry: SeamEntry }) {
   const { neighbours } = sheet;
   const { a, b, id } = neighbours;
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('seam');
   const seam = scene.seam[id];
   const edit = useEdit();
   const may = useDenialReason();

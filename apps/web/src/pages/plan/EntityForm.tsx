@@ -1,6 +1,6 @@
 import { formatPlates } from '@quarry/core/grid';
 import { SIDES, SIDE_WORDS, labelOf, listOf, type Entity, type Kind, type Side } from '@quarry/core/document';
-import { useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { useDisplay, useEdit, useScene } from '../../data/useDisplay.tsx';
 import type { Picked } from '../../data/view.ts';
 import { CheckField, NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { FIELDS, type FieldSpec } from './fieldTables.ts';
@@ -64,7 +64,7 @@ function FieldOf({
   disabled: boolean;
   onCommit: (value: unknown) => void;
 }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('level');
   const { label } = field;
   switch (field.as) {
     case 'text':

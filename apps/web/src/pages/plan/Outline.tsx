@@ -7,7 +7,7 @@ import { footprintBounds } from '@quarry/core/terrain';
 import { KINDS, displayOf, labelOf, listOf, setOut, type Kind, type Scene } from '@quarry/core/document';
 import { currentContents } from '@quarry/core/venue';
 import { PLACED, placeOf } from '../../board/pick.ts';
-import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
 import { Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
@@ -16,7 +16,7 @@ import { capital } from '../../ui/words.ts';
 
 /** Everything there is, by kind: the board for those who do not use a pointer. */
 export function EntityList() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display', 'footprint');
   const display = displayOf(scene);
   const bounds = footprintBounds(scene);
   const [search, setSearch] = useState('');

@@ -1,7 +1,7 @@
 import { formatPlates } from '@quarry/core/grid';
 import { PERCENT_PER_PLATE } from '@quarry/core/terrain';
 import { listOf, closureGap, pieceLength, reversed, trackLine, type Track } from '@quarry/core/document';
-import { useDisplay } from '../../data/useDisplay.tsx';
+import { useScene } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField } from '../../ui/fields.tsx';
 import { Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
@@ -11,7 +11,7 @@ import { extendTrack } from './track.ts';
 
 /** The pieces of a track, and whether its end meets another or its own beginning. */
 export function TrackPart({ track, disabled }: { track: Track; disabled: boolean }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('level', 'track');
   const set = useSetFields({ kind: 'track', id: track.id });
   const start = (scene.level[track.level]?.height ?? 0) + track.offset;
   const { joints } = trackLine(track, start);

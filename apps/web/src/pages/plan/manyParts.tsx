@@ -1,7 +1,7 @@
 import { MM_PER_STUD } from '@quarry/core/grid';
 import { lengthOfLine, membersOf, plantsOf } from '@quarry/core/terrain';
 import { listOf, type Planting, type Repeat } from '@quarry/core/document';
-import { useDisplay } from '../../data/useDisplay.tsx';
+import { useScene } from '../../data/useDisplay.tsx';
 import { NumberField, TextField } from '../../ui/fields.tsx';
 import { DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
@@ -10,7 +10,7 @@ import { useSetFields } from './EntityForm.tsx';
 // What comes of repeats and plantings: how many, how far apart, of which kind.
 
 export function RepeatPart({ repeat }: { repeat: Repeat }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('module');
   const { members, dropped } = membersOf(repeat, listOf(scene, 'module'));
   const apart = members.length > 1 ? members[1].along - members[0].along : null;
   return (

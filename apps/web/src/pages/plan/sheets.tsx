@@ -10,7 +10,7 @@ import {
   type Section,
 } from '@quarry/core/document';
 import { wayOf, widestOf } from '@quarry/core/venue';
-import { useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
+import { useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { DefinitionRow } from '../../ui/parts.tsx';
 import { personOptions } from '../../ui/picks.ts';
@@ -81,7 +81,7 @@ const wordsOf = <T extends string>(list: readonly T[]) =>
   list.map((value) => ({ value, word: capital(value) }));
 
 export function SectionSheet({ section }: { section: Section }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('person', 'display');
   const edit = useEdit();
   const may = useDenialReason();
   const set = (what: string, fields: Partial<Section>) =>
@@ -137,7 +137,7 @@ export function SectionSheet({ section }: { section: Section }) {
 }
 
 export function ModuleSheet({ module }: { module: Module }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display', 'passage', 'section');
   const ground = useDerived(({ ground }) => ground);
   const range = ground ? heightRange(ground.relief, module) : null;
   const sides = [outerSize(module.w) / MM, outerSize(module.d) / MM].sort((a, b) => a - b);

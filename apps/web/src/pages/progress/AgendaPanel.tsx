@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { clockIn, dateIn, dayLine, daysAhead, sittings, together, type Sitting } from '@quarry/core/progress';
 import { isZone, listOf, type Calendar } from '@quarry/core/document';
 import { useSheets } from '../../data/sheets.ts';
-import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { DateField, NumberField, TextField, TimeField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
@@ -151,7 +151,7 @@ function SittingLine({
 }
 
 function Calendars() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('calendar', 'person');
   const calendars = listOf(scene, 'calendar');
   return (
     <section aria-labelledby="calendars" className="pt-4">

@@ -1,6 +1,6 @@
 import { effortOf, type Effort } from '@quarry/core/progress';
 import { listOf } from '@quarry/core/document';
-import { useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
+import { useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { NumberField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { chanceWord, dayWord } from '../../ui/words.ts';
@@ -26,7 +26,7 @@ export function OutlookPanel() {
 }
 
 function Odds() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('section');
   const { answer, counting } = useOutlook();
   if (!answer) return <Loading what={counting ? 'Counting what is left to build' : 'Playing it through'} />;
   if (!answer.ok)

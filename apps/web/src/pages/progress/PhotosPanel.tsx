@@ -4,7 +4,7 @@ import { useId, useState } from 'react';
 import { spotsOf, type Spot } from '@quarry/core/progress';
 import { sectionsOf, type Change, type Photo } from '@quarry/core/document';
 import { crewApi, photoUrl } from '../../data/crewApi.ts';
-import { freshId, useDisplay, useEdit, useLink, useDenialReason } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useLink, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { CheckField, NumberField, OptionalQuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Trouble } from '../../ui/forms.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
@@ -72,7 +72,7 @@ export function PhotosPanel() {
 }
 
 function SpotName({ photo }: { photo: Photo }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('section');
   const section = scene.section[photo.section ?? ''];
   const where = photo.x === null || photo.y === null ? '' : ` at ${photo.x}, ${photo.y}`;
   return (
@@ -98,7 +98,7 @@ function Thumb({ photo }: { photo: Photo }) {
 
 /** Two photos of a spot over each other, and all of them in a strip. */
 function SpotView({ spot: { photos } }: { spot: Spot }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('person');
   const link = useLink();
   const edit = useEdit();
   const may = useDenialReason();
@@ -229,7 +229,7 @@ interface Aim {
 }
 
 function TakePhoto({ spot, spots }: { spot: Spot | undefined; spots: readonly Spot[] }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('section');
   const person = useDisplay(({ actor }) => actor.person);
   const link = useLink();
   const edit = useEdit();

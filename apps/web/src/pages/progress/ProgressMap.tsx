@@ -1,7 +1,7 @@
 import { useId, useRef, type PointerEvent } from 'react';
 import { listOf, stageWord, type Section } from '@quarry/core/document';
 import type { SectionSchedule } from '@quarry/core/progress';
-import { useDisplay } from '../../data/useDisplay.tsx';
+import { useScene } from '../../data/useDisplay.tsx';
 
 /** Studs round the plan. */
 const MARGIN = 6;
@@ -31,7 +31,7 @@ export function ProgressMap({
   onPick?: (x: number, y: number) => void;
   label: string;
 }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('section', 'footprint', 'display');
   const ref = useRef<SVGSVGElement>(null);
   const pattern = useId();
   const sections = listOf(scene, 'section');

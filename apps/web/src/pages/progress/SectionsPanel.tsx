@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import { STEPS, progressOf, sectionSchedules, workDone, type SectionSchedule } from '@quarry/core/progress';
 import { holdingsOf } from '@quarry/core/history';
 import { STAGES, displayOf, stageWord, type Section } from '@quarry/core/document';
-import { useDisplay, useEdit, useLink, useDenialReason } from '../../data/useDisplay.tsx';
+import { useDisplay, useEdit, useLink, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { NumberField, TextField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
@@ -123,7 +123,7 @@ export function SectionsPanel() {
 
 /** What the stages are called here, and how much of the work each is. */
 function Stages() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display');
   const edit = useEdit();
   const may = useDenialReason();
   const display = displayOf(scene);

@@ -3,7 +3,7 @@ import { Pencil } from 'lucide-react';
 import { useState } from 'react';
 import { METHOD_SPECS } from '@quarry/core/masonry';
 import { METHODS, WORKS, type Session, type Work } from '@quarry/core/document';
-import { useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
+import { useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { sectionOptions } from '../../ui/picks.ts';
 import { RemoveButton } from '../../ui/rows.tsx';
@@ -13,7 +13,7 @@ export const MAX_SESSION_MINUTES = 1440;
 
 /** A session as it was logged, and its fields for those who may edit it. */
 export function SessionRow({ session }: { session: Session }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('person', 'section', 'task');
   const edit = useEdit();
   const may = useDenialReason();
   const [open, setOpen] = useState(false);
@@ -71,7 +71,7 @@ export function SessionRow({ session }: { session: Session }) {
 
 /** What was forgotten while it ran, or mistyped. */
 function SessionSheet({ session }: { session: Session }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('section');
   const edit = useEdit();
   const set = (changed: Partial<Session>) => edit.patch('mended a session', 'session', session, changed);
   return (

@@ -11,7 +11,7 @@ import {
   type Work,
 } from '@quarry/core/document';
 import { methodOf, rateOf } from '@quarry/core/progress';
-import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { More } from '../../ui/More.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { sectionOptions } from '../../ui/picks.ts';
@@ -26,7 +26,7 @@ const SHOWN = 40;
 
 /** One's hours at the table: started and stopped with a thumb, or typed later; and what they teach. */
 export function SessionsPanel() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('session');
   const person = useDisplay(({ actor }) => actor.person);
   const may = useDenialReason();
   const sessions = listOf(scene, 'session').toSorted((a, b) => (a.start < b.start ? 1 : -1));
@@ -67,7 +67,7 @@ export function SessionsPanel() {
 }
 
 function Start({ person }: { person: string }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('section');
   const edit = useEdit();
   const own = sectionsOf(scene, person);
   const [section, setSection] = useState(own[0]?.id ?? '');
@@ -151,7 +151,7 @@ function Start({ person }: { person: string }) {
 }
 
 function Running({ session }: { session: Session }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('section', 'task', 'display');
   const edit = useEdit();
   const [now, setNow] = useState(() => new Date());
   const [pieces, setPieces] = useState('');

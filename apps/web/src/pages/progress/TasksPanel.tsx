@@ -18,7 +18,7 @@ import {
   type Task,
   type Work,
 } from '@quarry/core/document';
-import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { DateField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { More } from '../../ui/More.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
@@ -34,7 +34,7 @@ const MAX_AFTER = 20;
 
 /** What is to be done, and what the display itself asks for. */
 export function TasksPanel() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('task', 'section');
   const tasks = listOf(scene, 'task');
   const open = tasks.filter(({ done }) => done === null);
   const circle = circleOf(tasks);
@@ -169,7 +169,7 @@ const guessed = (task: Task, set: Partial<Pick<Task, 'low' | 'likely' | 'high'>>
 };
 
 function TaskSheet({ task, disabled }: { task: Task; disabled: boolean }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('task', 'section', 'display', 'person');
   const edit = useEdit();
   const [wrong, setWrong] = useState<string | null>(null);
   const set = (changed: Partial<Task>) =>
@@ -314,7 +314,7 @@ function TaskSheet({ task, disabled }: { task: Task; disabled: boolean }) {
 }
 
 function NewTask() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('section');
   const person = useDisplay(({ actor }) => actor.person);
   const edit = useEdit();
   const may = useDenialReason();

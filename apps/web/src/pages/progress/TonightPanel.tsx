@@ -4,7 +4,7 @@ import { eveningOf, hoursAhead, type Evening } from '@quarry/core/progress';
 import { colourName, partName } from '@quarry/core/catalogue';
 import type { Transfer } from '@quarry/core/materials';
 import { useSheets } from '../../data/sheets.ts';
-import { freshId, useDisplay, useEdit, useLink, useDenialReason } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useLink, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { SelectField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { sectionOptions } from '../../ui/picks.ts';
@@ -89,7 +89,7 @@ export function TonightPanel() {
 }
 
 function Chosen({ evening, minutes, counting }: { evening: Evening; minutes: number; counting: boolean }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('section');
   const person = useDisplay(({ actor }) => actor.person);
   const edit = useEdit();
   const may = useDenialReason();
@@ -188,7 +188,7 @@ function Chosen({ evening, minutes, counting }: { evening: Evening; minutes: num
 
 /** What to order and to bring before the next evening. */
 function Around({ evening: { order, next, bring, fetch, seams } }: { evening: Evening }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('person');
   const sheets = useSheets();
   const link = useLink();
   const name = (id: string | null) => (id === null ? 'everybody' : (scene.person[id]?.name ?? id));

@@ -14,7 +14,7 @@ import {
   type ColourVision,
 } from '@quarry/core/catalogue';
 import { listOf } from '@quarry/core/document';
-import { freshId, useDisplay, useEdit, useIsPlanner } from '../../data/useDisplay.tsx';
+import { freshId, useEdit, useIsPlanner, useScene } from '../../data/useDisplay.tsx';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
 import { RecipeSheet } from './RecipeSheet.tsx';
@@ -25,7 +25,7 @@ const PaintedBoard = lazy(() =>
 
 /** The palette, what is near to what and to whose eyes, and the recipes that ground is made by. */
 export function ColoursPanel() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('recipe');
   const plans = useIsPlanner();
   const edit = useEdit();
   const [chosen, setChosen] = useState('slate');

@@ -4,7 +4,7 @@ import { copiesNeeded, fitKits } from '@quarry/core/materials';
 import { fileName, writeCsv } from '@quarry/core/formats';
 import { priceOfPart } from '@quarry/core/masonry';
 import { LIST_PURPOSES, displayOf, listOf, type PartLine, type PartList } from '@quarry/core/document';
-import { useDisplay, useEdit, useIsPlanner } from '../../data/useDisplay.tsx';
+import { useEdit, useIsPlanner, useScene } from '../../data/useDisplay.tsx';
 import { CheckField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
@@ -24,7 +24,7 @@ const PURPOSES: Record<(typeof LIST_PURPOSES)[number], string> = {
 
 /** Lists that people bring: what buildings and casts need, and what kits hold. */
 export function ListsPanel() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('partList');
   const plans = useIsPlanner();
   const [chosen, setChosen] = useState<string | null>(null);
   const [importing, setImporting] = useState(false);
@@ -100,7 +100,7 @@ export function ListsPanel() {
 }
 
 function ListSheet({ list, plans, onGone }: { list: PartList; plans: boolean; onGone: () => void }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display', 'partList', 'partType', 'section', 'plot', 'person');
   const edit = useEdit();
   const { currency } = displayOf(scene);
   const set = (what: string, fields: Partial<PartList>) =>
@@ -375,7 +375,7 @@ function KitShare({ list }: { list: PartList }) {
 
 /** What nothing takes of a kit: by name, with what it would fetch. */
 function KitLeft({ list }: { list: PartList }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('partType', 'display');
   const materials = useDerived(({ materials }) => materials);
   if (!materials) return null;
   const left = materials.supplies

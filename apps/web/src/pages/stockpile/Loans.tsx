@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { partName } from '@quarry/core/catalogue';
 import { lineTyped } from '@quarry/core/materials';
 import { listOf, type Loan } from '@quarry/core/document';
-import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { Heading } from '../../ui/parts.tsx';
 import { PartColour } from '../../ui/Swatch.tsx';
 import { dayWord } from '../../ui/words.ts';
@@ -10,7 +10,7 @@ import { today } from '../../workers/derived.tsx';
 
 /** What is lent to whom, and since when it should be back. */
 export function Loans() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('loan', 'person');
   const { role, person } = useDisplay(({ actor }) => actor);
   const edit = useEdit();
   const may = useDenialReason();

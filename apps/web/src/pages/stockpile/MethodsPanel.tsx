@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { formatKg, formatPlates } from '@quarry/core/grid';
 import { METHOD_SPECS, minHeightOf, type MethodCount } from '@quarry/core/masonry';
 import { METHODS, displayOf, listOf, type Method } from '@quarry/core/document';
-import { useDisplay, useEdit, useIsPlanner } from '../../data/useDisplay.tsx';
+import { useEdit, useIsPlanner, useScene } from '../../data/useDisplay.tsx';
 import { CheckField, NumberField, QuantityField, SelectField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { useMaterialsWorker } from './useMaterialsWorker.ts';
@@ -13,7 +13,7 @@ const OPTIONS = METHODS.map((value) => ({ value, word: METHOD_SPECS[value].word 
 
 /** How ground is filled: the methods side by side for a hill, a pad or a section, counted piece by piece. */
 export function MethodsPanel() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display', 'hill', 'section', 'pad');
   const plans = useIsPlanner();
   const edit = useEdit();
   const blocks = useDerived(({ materials }) => materials?.blocks);

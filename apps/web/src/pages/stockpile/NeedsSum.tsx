@@ -2,14 +2,14 @@ import { colourName, partName } from '@quarry/core/catalogue';
 import { PURPOSE_WORDS, blockedSections, type NeedChange } from '@quarry/core/materials';
 import { priceOfPart } from '@quarry/core/masonry';
 import { displayOf } from '@quarry/core/document';
-import { useDisplay } from '../../data/useDisplay.tsx';
+import { useScene } from '../../data/useDisplay.tsx';
 import { Basis, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { dayWord } from '../../ui/words.ts';
 import type { NeedRow } from './rows.ts';
 
 /** What the rows come to: pieces, money, what each section waits for, and what changed last. */
 export function NeedsSum({ rows, changed }: { rows: readonly NeedRow[]; changed: readonly NeedChange[] }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('display', 'partType', 'section');
   const { currency } = displayOf(scene);
   const sum = (of: (row: NeedRow) => number) => rows.reduce((total, row) => total + of(row), 0);
   const [needed, short, late] = [sum(({ qty }) => qty), sum(({ short: s }) => s), sum(({ late: l }) => l)];

@@ -4,7 +4,7 @@ import { formatMoney } from '@quarry/core/grid';
 import { lineTyped, nextStates, receive, sumOrder } from '@quarry/core/materials';
 import { priceOfPart } from '@quarry/core/masonry';
 import { ORDER_STATES, ORDER_WORDS, displayOf, listOf, type Order } from '@quarry/core/document';
-import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { DateField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
@@ -300,7 +300,7 @@ export function OrderSheet({ order }: { order: Order }) {
 }
 
 function AddLine({ order }: { order: Order }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('partType');
   const edit = useEdit();
   const [text, setText] = useState('');
   const [error, setError] = useState<string | null>(null);

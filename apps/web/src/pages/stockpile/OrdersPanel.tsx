@@ -2,7 +2,7 @@ import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { daysLate, sumOrder } from '@quarry/core/materials';
 import { ORDER_STATES, ORDER_WORDS, listOf } from '@quarry/core/document';
-import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { Empty } from '../../ui/parts.tsx';
 import { dayWord } from '../../ui/words.ts';
 import { today } from '../../workers/derived.tsx';
@@ -12,7 +12,7 @@ import { OrderSheet } from './OrderSheet.tsx';
 
 /** Orders from draft to drawer, what they cost against the guess, who bears it, and what is lent. */
 export function OrdersPanel() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('order');
   const { role, person } = useDisplay(({ actor }) => actor);
   const edit = useEdit();
   const [chosen, setChosen] = useState<string | null>(null);

@@ -5,7 +5,7 @@ import { coloursNamed, colourName, partName, partNamed } from '@quarry/core/cata
 import { numberTyped } from '@quarry/core/grid';
 import { byPart, piecesByWeight } from '@quarry/core/materials';
 import { listOf, type Lot } from '@quarry/core/document';
-import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
 
@@ -13,7 +13,7 @@ const ROW = 30;
 
 /** Drawers and what is in them; made to be counted at the table with one hand. */
 export function StockPanel() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('person', 'lot');
   const { role, person } = useDisplay(({ actor }) => actor);
   const may = useDenialReason();
   const [words, setWords] = useState('');
@@ -127,7 +127,7 @@ export function StockPanel() {
 
 /** Counting one entry: big buttons, and by weight. */
 function CountCard({ lot, locked }: { lot: Lot; locked: string | null }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('partType', 'person');
   const edit = useEdit();
   const [grams, setGrams] = useState('');
   const word = `${partName(lot.part)} in ${colourName(lot.colour)}`;

@@ -3,7 +3,7 @@ import { coloursNamed, colourName, partName, partNamed } from '@quarry/core/cata
 import { waitingPlaceholders } from '@quarry/core/materials';
 import { footprintBounds } from '@quarry/core/terrain';
 import { displayOf, listOf } from '@quarry/core/document';
-import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
 import { dayWord } from '../../ui/words.ts';
@@ -109,7 +109,7 @@ export function SwapsPanel() {
 }
 
 function AddPlaceholder() {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('section');
   const { role, person } = useDisplay(({ actor }) => actor);
   const edit = useEdit();
   const own = listOf(scene, 'section').filter(({ owner }) => role !== 'builder' || owner === person);

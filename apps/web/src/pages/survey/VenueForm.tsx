@@ -7,7 +7,7 @@ import {
   sceneInRoom,
   sidesOf,
 } from '@quarry/core/venue';
-import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
 import { FindingsHere } from '../../frame/Findings.tsx';
 import { QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
@@ -125,7 +125,7 @@ function Distances({ kind, id, scene }: { kind: 'table' | 'obstacle'; id: string
 }
 
 function OpeningSheet({ thing, disabled }: Sheet<'opening'>) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('place');
   const edit = useEdit();
   const { say } = useMeasureFormat();
   const set = (fields: Partial<typeof thing>) =>
@@ -190,7 +190,7 @@ function OpeningSheet({ thing, disabled }: Sheet<'opening'>) {
 
 /** A door of the room is often a step of the access route: one press lists it there with its own size. */
 function AddToWay({ thing }: { thing: Entity<'opening'> }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('passage');
   const edit = useEdit();
   const id = `way-${thing.id}`.slice(0, 40);
   if (scene.passage[id]) return <p className="ink-2 text-xs pt-2">It is a step of the access route.</p>;
