@@ -45,7 +45,7 @@ module.exports = {
       to: {
         pathNot: [
           '^packages/core/',
-          'node_modules/(zod|highs|dxf-writer|culori|@types/culori|ical-generator|@date-fns/tz|rbush|@types/rbush|@noble/hashes)/',
+          'node_modules/(zod|highs|dxf-writer|culori|@types/culori|ical-generator|@date-fns/tz|rbush|@types/rbush|@noble/hashes|dequal)/',
         ],
       },
     },

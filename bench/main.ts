@@ -1,6 +1,7 @@
 /** `npm run bench`: every figure the design sets, measured on this machine. A benchmark never fails a build. */
 import { benchCrew } from './crew.ts';
 import { benchCut } from './cut.ts';
+import { benchFindings } from './findings.ts';
 import { benchMaterials } from './materials.ts';
 import { benchProgress } from './progress.ts';
 import { benchRelief } from './relief.ts';
@@ -12,6 +13,7 @@ import { benchWeb } from './web.ts';
 const parts: Record<string, () => Promise<Row[]>> = {
   cut: benchCut,
   relief: () => Promise.resolve(benchRelief()),
+  findings: () => Promise.resolve(benchFindings()),
   materials: benchMaterials,
   site: benchSite,
   progress: () => Promise.resolve(benchProgress()),

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal/lite';
 import { intersection, type Rect } from '@quarry/core/grid';
 import { mergeOverlapping } from '@quarry/core/terrain';
 import {
@@ -30,7 +31,7 @@ export function dirtyParts(before: Picture, after: Picture): Rect[] | null {
   const same =
     before.palette === after.palette &&
     before.hidden === after.hidden &&
-    JSON.stringify(before.cut) === JSON.stringify(after.cut) &&
+    dequal(before.cut, after.cut) &&
     before.images === after.images &&
     before.metric === after.metric &&
     before.width === after.width &&

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal/lite';
 import {
   keyOf,
   rebase,
@@ -45,8 +46,6 @@ export function baseValuesOf(scene: Scene, changes: readonly Change[]): BaseValu
   return was;
 }
 
-const isSame = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
-
 /**
  * A refused batch and those after it that touch the same things, as one matter to decide.
  * @param stands the scene without them
@@ -67,7 +66,7 @@ export function conflictOf(
     return Object.entries(change.set).map(([field, mine]): ConflictField => {
       const before = was[keyOf(kind, id)];
       const theirs = now[field];
-      const clash = !isSame(mine, theirs) && !(before && field in before && isSame(before[field], theirs));
+      const clash = !dequal(mine, theirs) && !(before && field in before && dequal(before[field], theirs));
       return { kind, id, field, was: before?.[field], mine, theirs, clash };
     });
   });

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal/lite';
 import { createContext, use, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import {
@@ -86,7 +87,7 @@ export function useEdit() {
     patch<K extends Kind>(label: string, kind: K, entity: Entity<K>, set: Partial<DataOf<K>>) {
       const before: Record<string, unknown> = { ...entity };
       const real = Object.fromEntries(
-        Object.entries(set).filter(([key, value]) => JSON.stringify(before[key]) !== JSON.stringify(value)),
+        Object.entries(set).filter(([key, value]) => !dequal(before[key], value)),
       );
       return (
         Object.keys(real).length === 0 ||

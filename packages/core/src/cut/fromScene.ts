@@ -1,3 +1,4 @@
+import { dequal } from 'dequal/lite';
 import { boundsOf, contains, countOf, containsPoint, studsIn, type Rect } from '../grid/index.ts';
 import { displayOf, listOf, plotBounds, type Change, type Module, type Scene } from '../document/index.ts';
 import { OUTSIDE, compileRelief, indexAt, isLoose, type Relief } from '../terrain/index.ts';
@@ -260,8 +261,7 @@ export function setModules(scene: Scene, fresh: readonly FreshModule[], gone: re
     if (current) {
       kept.add(current.id);
       const { id, v, locked: _locked, ...before } = current;
-      if (JSON.stringify(before) !== JSON.stringify(data))
-        changes.push({ op: 'patch', kind: 'module', id, v, set: data });
+      if (!dequal(before, data)) changes.push({ op: 'patch', kind: 'module', id, v, set: data });
       return;
     }
     const stem = `module-${name.toLowerCase()}`;

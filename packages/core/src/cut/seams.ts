@@ -1,3 +1,4 @@
+import { dequal } from 'dequal/lite';
 import { PLATE, countOf, formatPlates, intersection, parseLength } from '../grid/index.ts';
 import {
   listOf,
@@ -302,9 +303,6 @@ export function inWords({ a, b }: Neighbours, differences: readonly EdgeDifferen
     : words.join('; ');
 }
 
-/** Whether two edges say the same. */
-const isSameEdge = (a: Seam['agreed'], b: Seam['agreed']) => JSON.stringify(a) === JSON.stringify(b);
-
 /**
  * The change by which one side signs a seam as it is now. A signature under what is no longer so falls away, and so
  * does the other side's.
@@ -313,7 +311,7 @@ export function signSeam(seam: Seam | undefined, sheet: SeamSheet, sign: Seam['s
   const { id, a, b } = sheet.neighbours;
   const agreed = edgeOf(sheet);
   if (!seam) return { op: 'add', kind: 'seam', id, data: { a: a.id, b: b.id, agreed, signs: [sign] } };
-  const stands = isSameEdge(seam.agreed, agreed);
+  const stands = dequal(seam.agreed, agreed);
   const others = stands ? seam.signs.filter(({ side }) => side !== sign.side) : [];
   const set = stands ? { signs: [...others, sign] } : { agreed, signs: [sign] };
   return { op: 'patch', kind: 'seam', id, v: seam.v, set };

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal/lite';
 import { KIND_NAMES, type Entity, type Kind } from './schema.ts';
 import type { Scene } from './scene.ts';
 
@@ -26,7 +27,7 @@ export function deltaOf(before: Scene, after: Scene): Delta[] {
 
 /** An acknowledged change comes back from the server as another object with equal content. */
 const isSame = (a: Entity<Kind> | undefined, b: Entity<Kind>): boolean =>
-  a === b || (a?.v === b.v && JSON.stringify(a) === JSON.stringify(b));
+  a === b || (a?.v === b.v && dequal(a, b));
 
 /** The scene with a difference applied; groups that do not change are shared. Versions of what was removed are not kept. */
 export function withDelta(scene: Scene, delta: readonly Delta[]): Scene {

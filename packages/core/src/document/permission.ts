@@ -1,3 +1,4 @@
+import { dequal } from 'dequal/lite';
 import { contains, intersection, type Rect } from '../grid/index.ts';
 import type { Change } from './change.ts';
 import { forgery } from './authorship.ts';
@@ -211,14 +212,12 @@ function seamForbidden({ person }: Actor, scene: Scene, change: Change, own: rea
   if (
     signs.some(
       (sign) =>
-        mine.includes(sign.side) &&
-        sign.person !== person &&
-        !before?.signs.some((one) => JSON.stringify(one) === JSON.stringify(sign)),
+        mine.includes(sign.side) && sign.person !== person && !before?.signs.some((one) => dequal(one, sign)),
     )
   )
     return 'You may sign a seam in your own name only.';
   const kept = foreign(signs) === foreign(before?.signs ?? []);
-  const anew = JSON.stringify(after.data.agreed) !== JSON.stringify(before?.agreed ?? null);
+  const anew = !dequal(after.data.agreed, before?.agreed ?? null);
   // When something else is agreed, the other side has to sign again.
   if (anew ? foreign(signs) !== '[]' : !kept) return 'You may sign your own side of a seam only.';
   if (foreign(after.data.readings) !== foreign(before?.readings ?? []))

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal/lite';
 import type { Change } from './change.ts';
 import { keyOf, labelOf, type Scene } from './scene.ts';
 
@@ -45,7 +46,7 @@ export function takeBack(
     if (!current || v === undefined) return fail('has been removed since');
     const fields =
       change.op === 'patch' ? Object.keys(change.set) : Object.keys(current).filter((key) => key !== 'v');
-    const moved = fields.find((key) => JSON.stringify(current[key]) !== JSON.stringify(left?.[key]));
+    const moved = fields.find((key) => !dequal(current[key], left?.[key]));
     if (moved) return fail(`has had its ${moved} changed since`);
     changes.push({ ...change, v });
   }

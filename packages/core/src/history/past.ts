@@ -1,3 +1,4 @@
+import { dequal } from 'dequal/lite';
 import {
   deltaOf,
   listOf,
@@ -92,7 +93,7 @@ export function restoring(now: Scene, then: Scene): Change[] {
     }
     const standing: Readonly<Record<string, unknown>> = { ...stands };
     const set = Object.fromEntries(
-      Object.entries(data).filter(([key, value]) => JSON.stringify(standing[key]) !== JSON.stringify(value)),
+      Object.entries(data).filter(([key, value]) => !dequal(standing[key], value)),
     );
     if (Object.keys(set).length > 0) changes.push({ op: 'patch', kind, id, v: stands.v, set });
   }

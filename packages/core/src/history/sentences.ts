@@ -1,3 +1,4 @@
+import { dequal } from 'dequal/lite';
 import { countOf } from '../grid/index.ts';
 import {
   KINDS,
@@ -91,7 +92,7 @@ function tellThing(before: Scene, after: Scene, kind: Kind, id: string): ChangeD
   if (!old && !now) return [];
   if (!old) return tell(added(after, kind, id));
   if (!now) return tell(`removed ${nameIn(before, kind, id)}`);
-  const changed = Object.keys(now).filter((key) => JSON.stringify(old[key]) !== JSON.stringify(now[key]));
+  const changed = Object.keys(now).filter((key) => !dequal(old[key], now[key]));
   return changed.length === 0
     ? []
     : tell(patched(before, after, kind, id, old, now, new Set(changed)).join(', '));

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal/lite';
 import { formatPlates } from '@quarry/core/grid';
 import { SIDES, SIDE_WORDS, labelOf, listOf, type Entity, type Kind, type Side } from '@quarry/core/document';
 import { useDisplay, useEdit, useScene } from '../../data/useDisplay.tsx';
@@ -13,7 +14,7 @@ export function useSetFields({ kind, id }: Picked) {
   return (verb: string, set: Record<string, unknown>) => {
     if (!entity) return;
     const before: Record<string, unknown> = { ...entity };
-    if (Object.keys(set).every((key) => JSON.stringify(before[key]) === JSON.stringify(set[key]))) return;
+    if (Object.keys(set).every((key) => dequal(before[key], set[key]))) return;
     edit.change(`${verb} ${labelOf(scene, kind, id)}`, [{ op: 'patch', kind, id, v: entity.v, set }]);
   };
 }

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal/lite';
 import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { groundAt, indexAt, ownerAt, type Relief } from '@quarry/core/terrain';
@@ -61,7 +62,7 @@ export function PlanPage() {
     const entity: Entity<Kind> | undefined = scene[one.kind][one.id];
     if (!entity) return;
     const before: Record<string, unknown> = { ...entity };
-    if (Object.keys(set).every((key) => JSON.stringify(before[key]) === JSON.stringify(set[key]))) return;
+    if (Object.keys(set).every((key) => dequal(before[key], set[key]))) return;
     edit.change(`${verb} ${words([one])}`, [{ op: 'patch', kind: one.kind, id: one.id, v: entity.v, set }]);
   };
   const acts: BoardActs = {
