@@ -116,6 +116,18 @@ describe('in a room', () => {
       }),
     );
   });
+  test('what stands flush against a wall does not leave the room, whatever the wall’s length (found by chance)', () => {
+    const walls = [
+      { x: 0, y: 996 },
+      { x: 222, y: 996 },
+      { x: 222, y: 918 },
+      { x: 300, y: 918 },
+      { x: 300, y: 0 },
+      { x: 0, y: 0 },
+    ];
+    expect(leavesRoom(walls, { x: 4, y: 671, w: 10, d: 325 })).toBe(0);
+    expect(leavesRoom(walls, { x: 4, y: 671, w: 10, d: 325.5 })).toBeCloseTo(0.5, 9);
+  });
   test('clear distances: pushed by just less nothing is touched, by a little more something is', () => {
     fc.assert(
       fc.property(room, fc.array(rect, { maxLength: 4 }), ({ w, d, notch, walls }, others) => {

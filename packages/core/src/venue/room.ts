@@ -67,13 +67,19 @@ export const quadOf = ({ x, y, w, d }: Rect): RoomPoint[] => [
   { x, y: y + d },
 ];
 
+/** A point nearer to a wall than this lies on it, mm: distances to a side carry rounding in their last digits. */
+const ON_WALL = 1e-6;
+
 /** How far a rectangle reaches through the walls, mm; 0 when it lies within them or no walls are known. */
 export function leavesRoom(walls: readonly RoomPoint[], rect: Rect): number {
   const sides = sidesOf(walls);
   if (sides.length === 0) return 0;
   const toWall = (point: RoomPoint) => Math.min(...sides.map((side) => distanceTo(point, side)));
   // A corner on the wall itself is inside.
-  const out = quadOf(rect).map((corner) => (insideRoom(walls, corner) ? 0 : toWall(corner)));
+  const out = quadOf(rect).map((corner) => {
+    const away = insideRoom(walls, corner) ? 0 : toWall(corner);
+    return away < ON_WALL ? 0 : away;
+  });
   // A corner of the room that juts into the rectangle.
   const jut = walls.map(({ x, y }) =>
     Math.max(0, Math.min(x - rect.x, rect.x + rect.w - x, y - rect.y, rect.y + rect.d - y)),
