@@ -311,13 +311,23 @@ interface KindSpec {
   max?: number;
 }
 
-/** A function of a kind's fields for a thing that may not be valid yet: of an invalid one 0. */
-const of =
-  <S extends z.ZodObject>(schema: S, compute: (thing: z.output<S>) => number) =>
-  ({ id: _id, v: _v, ...fields }: Readonly<Record<string, unknown>>): number => {
-    const read = schema.safeParse(fields);
-    return read.success ? compute(read.data) : 0;
+/**
+ * A function of a kind's fields for a thing that may not be valid yet: of an invalid one 0. Worked out once for each
+ * object, since entities are never written to.
+ */
+function of<S extends z.ZodObject>(schema: S, compute: (thing: z.output<S>) => number) {
+  const known = new WeakMap<object, number>();
+  return (thing: Readonly<Record<string, unknown>>): number => {
+    let value = known.get(thing);
+    if (value === undefined) {
+      const { id: _id, v: _v, ...fields } = thing;
+      const read = schema.safeParse(fields);
+      value = read.success ? compute(read.data) : 0;
+      known.set(thing, value);
+    }
+    return value;
   };
+}
 
 /** Every kind of entity. */
 export const KINDS = {
