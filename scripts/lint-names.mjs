@@ -6,9 +6,6 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import ts from 'typescript';
 
-/** Pairs of declarations that are one thing by a framework's rule, with the reason. */
-const ALLOWED = new Map();
-
 const files = execFileSync('git', ['ls-files', 'packages/**/*.ts', 'apps/**/*.ts', 'apps/**/*.tsx'])
   .toString()
   .trim()
@@ -31,7 +28,7 @@ for (const file of files) {
 }
 
 for (const [name, places] of declaredIn)
-  if (places.size > 1 && !ALLOWED.has(name))
+  if (places.size > 1)
     problems.push(`«${name}» is exported by ${[...places].join(' and ')}: give one of them another name`);
 
 for (const problem of problems) console.error(problem);

@@ -1,6 +1,6 @@
 import { HttpStatus, Injectable } from '@nestjs/common';
 import { LRUCache } from 'lru-cache';
-import type { Actor, Batch } from '@quarry/core/document';
+import { isAtLeast, type Actor, type Batch } from '@quarry/core/document';
 import { ApiError } from '../http/errors.ts';
 
 /** How much one person may say on one display within a while: a person never needs more, a flood always does. */
@@ -38,7 +38,7 @@ export class LimitsService {
         named += Array.isArray(change.data.mentions) ? change.data.mentions.length : 0;
       }
     const batches = before.batches + 1;
-    const mostSaid = role === 'owner' || role === 'planner' ? MAX_SAID.many : MAX_SAID.few;
+    const mostSaid = isAtLeast(role, 'planner') ? MAX_SAID.many : MAX_SAID.few;
     const minutes = WHILE_MS / 60_000;
     // A batch over a limit by itself is refused for good; one over it after others may be sent again later.
     const refuse = (own: boolean, message: string) =>

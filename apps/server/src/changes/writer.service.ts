@@ -90,7 +90,7 @@ export class WriterService implements OnModuleDestroy {
 
   constructor(
     @Inject(STORE) private readonly store: Store,
-    @Inject(DisplaysService) private readonly document: DisplaysService,
+    @Inject(DisplaysService) private readonly displays: DisplaysService,
     @Inject(HubService) private readonly hub: HubService,
     @Inject(LettersService) private readonly letters: LettersService,
     @Inject(LimitsService) private readonly limits: LimitsService,
@@ -191,7 +191,7 @@ export class WriterService implements OnModuleDestroy {
               done.push(() => waiting.resolve(known));
               continue;
             }
-            const before = scenes.get(waiting.displayId) ?? this.document.load(waiting.displayId);
+            const before = scenes.get(waiting.displayId) ?? this.displays.load(waiting.displayId);
             const ready = drain(this.preparing(before, waiting));
             this.append(ready);
             scenes.set(waiting.displayId, ready.document);
@@ -203,13 +203,13 @@ export class WriterService implements OnModuleDestroy {
           }
       });
     } catch (error) {
-      for (const { displayId } of together) this.document.evict(displayId);
+      for (const { displayId } of together) this.displays.evict(displayId);
       if (together.length > 1) return false;
       this.log.error(error instanceof Error ? error.stack : String(error));
       for (const { reject } of together) reject(error);
       return true;
     }
-    for (const [displayId, document] of scenes) this.document.put(displayId, document);
+    for (const [displayId, document] of scenes) this.displays.put(displayId, document);
     for (const settle of done) settle();
     return true;
   }
@@ -224,12 +224,12 @@ export class WriterService implements OnModuleDestroy {
         waiting.resolve(known);
         return;
       }
-      const ready = await inSlices(this.preparing(this.document.load(displayId), waiting));
+      const ready = await inSlices(this.preparing(this.displays.load(displayId), waiting));
       transact(this.store.db, () => this.append(ready));
-      this.document.put(displayId, ready.document);
+      this.displays.put(displayId, ready.document);
       this.acknowledge(ready);
     } catch (error) {
-      if (!(error instanceof ApiError)) this.document.evict(displayId);
+      if (!(error instanceof ApiError)) this.displays.evict(displayId);
       waiting.reject(error);
     } finally {
       this.busy.delete(displayId);
@@ -248,7 +248,7 @@ export class WriterService implements OnModuleDestroy {
       'batch-taken',
       `Change ${before.seq} of the log has this batch’s id and other content; send yours with an id of its own.`,
       before.userId === user.id
-        ? { seq: before.seq, landed: JSON.parse(before.changes), sent: batch.changes }
+        ? { seq: before.seq, landed: readChanges(before.changes), sent: batch.changes }
         : {},
     );
   }

@@ -1,6 +1,6 @@
 import { HttpStatus, Inject, Injectable } from '@nestjs/common';
 import { and, count, eq, isNull, max, sql } from 'drizzle-orm';
-import { displayOf, type Actor, type Role } from '@quarry/core/document';
+import { ROLES, displayOf, type Actor, type Role } from '@quarry/core/document';
 import type { User } from '@quarry/protocol/accounts';
 import type { Member, ResetCode } from '@quarry/protocol/crew';
 import { AccountsService } from '../accounts/accounts.service.ts';
@@ -30,7 +30,6 @@ export class CrewService {
       .from(sessions)
       .groupBy(sessions.userId)
       .as('seen');
-    const order: readonly Role[] = ['owner', 'planner', 'builder', 'viewer'];
     return this.store.db
       .select({
         userId: members.userId,
@@ -51,7 +50,7 @@ export class CrewService {
         here: this.hub.isHere(displayId, member.userId),
         mayReset: member.userId !== user.id && this.mayReset(user.id, member.userId),
       }))
-      .sort((a, b) => order.indexOf(a.role) - order.indexOf(b.role) || (a.name < b.name ? -1 : 1));
+      .sort((a, b) => ROLES.indexOf(a.role) - ROLES.indexOf(b.role) || (a.name < b.name ? -1 : 1));
   }
 
   /** Changes a member's role or person. @throws ApiError */

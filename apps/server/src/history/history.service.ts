@@ -10,8 +10,14 @@ import {
   type SharesOfDay,
   type TakingBack,
 } from '@quarry/core/history';
-import { fromRows, readChanges, rowSchema, type Actor, type Change, type Scene } from '@quarry/core/document';
-import { z } from 'zod';
+import {
+  isAtLeast,
+  readChanges,
+  readScene,
+  type Actor,
+  type Change,
+  type Scene,
+} from '@quarry/core/document';
 import type { User } from '@quarry/protocol/accounts';
 import {
   descriptionSchema,
@@ -22,7 +28,6 @@ import {
 import { WriterService } from '../changes/writer.service.ts';
 import { STORE } from '../config.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
-import { isAtLeast } from '../http/access.ts';
 import { ApiError, notFound } from '../http/errors.ts';
 import type { Store } from '../store/database.ts';
 import { batches, checkpoints } from '../store/tables.ts';
@@ -94,8 +99,7 @@ export class HistoryService {
       );
     }
     const entries = this.entries(displayId, base.seq, seq);
-    const rows = z.array(rowSchema).parse(JSON.parse(base.rows));
-    return { scene: replay(fromRows(rows), entries), seq, at: entries.at(-1)?.at ?? base.at };
+    return { scene: replay(readScene(base.rows), entries), seq, at: entries.at(-1)?.at ?? base.at };
   }
 
   /** The number of the last batch at a moment. @param at ms since the epoch */

@@ -9,7 +9,7 @@ import {
 } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
 import type { Request } from 'express';
-import type { Actor, Role } from '@quarry/core/document';
+import { isAtLeast, type Actor, type Role } from '@quarry/core/document';
 import type { User } from '@quarry/protocol/accounts';
 import { AccountsService } from '../accounts/accounts.service.ts';
 import { sessionToken } from '../accounts/session.ts';
@@ -35,17 +35,13 @@ export const SignedIn = () => SetMetadata<string, Access>(ACCESS, { to: 'signed-
 export const OnDisplay = (least: Role = 'viewer', purpose = 'do this') =>
   SetMetadata<string, Access>(ACCESS, { to: 'display', least, purpose });
 
-/** Roles from the most to the least rights, with the subject of a refusal. */
-const RANKS: readonly { role: Role; only: string }[] = [
-  { role: 'owner', only: 'Only an owner' },
-  { role: 'planner', only: 'Only owners and planners' },
-  { role: 'builder', only: 'Only owners, planners and builders' },
-  { role: 'viewer', only: 'Only members' },
-];
-const rankOf = (role: Role) => RANKS.findIndex((rank) => rank.role === role);
-
-/** Whether a role has at least the rights of another. */
-export const isAtLeast = (role: Role, least: Role): boolean => rankOf(role) <= rankOf(least);
+/** The subject of a refusal, by the lowest role that a route is for. */
+const ONLY: Readonly<Record<Role, string>> = {
+  owner: 'Only an owner',
+  planner: 'Only owners and planners',
+  builder: 'Only owners, planners and builders',
+  viewer: 'Only members',
+};
 
 /**
  * Lets a request through by its route's declared access and notes who asks.
@@ -72,11 +68,7 @@ export class AccessGuard implements CanActivate {
     if (access.to === 'display') {
       const actor = this.displays.actor(String(request.params.id), user);
       if (!isAtLeast(actor.role, access.least))
-        throw new ApiError(
-          HttpStatus.FORBIDDEN,
-          'forbidden',
-          `${RANKS[rankOf(access.least)].only} may ${access.purpose}.`,
-        );
+        throw new ApiError(HttpStatus.FORBIDDEN, 'forbidden', `${ONLY[access.least]} may ${access.purpose}.`);
       noteActor(request, actor);
     }
     return true;

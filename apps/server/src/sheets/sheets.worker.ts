@@ -8,8 +8,7 @@ import type { Job, Outcome } from './press.service.ts';
 
 // Runs in a worker thread: whatever takes long to draw never keeps the thread that saves and streams.
 
-/** Scenes come as the text of their rows: a string crosses to another thread quicker than what it describes. */
-const sceneOf = readScene;
+// Scenes come as the text of their rows: a string crosses to another thread quicker than what it describes.
 
 const pdf = (body: Uint8Array, scene: Scene, word: string): RenderedDocument => ({
   ...{ type: 'application/pdf', body, attached: false },
@@ -19,19 +18,19 @@ const pdf = (body: Uint8Array, scene: Scene, word: string): RenderedDocument => 
 async function make(job: Job): Promise<RenderedDocument> {
   switch (job.what) {
     case 'sheet':
-      return makeSheet(sceneOf(job.rows), job.ask);
+      return makeSheet(readScene(job.rows), job.ask);
     case 'pick': {
-      const scene = sceneOf(job.rows);
+      const scene = readScene(job.rows);
       return pdf(await pickSheet(scene, job.pick, job.print), scene, 'pick list');
     }
     case 'report': {
-      const plans = { before: sceneOf(job.before), now: sceneOf(job.rows) };
+      const plans = { before: readScene(job.before), now: readScene(job.rows) };
       return pdf(await reportSheet(job.report, plans, job.print), plans.now, 'report');
     }
     case 'page':
       return {
         ...{ type: 'application/json', attached: false, name: [], ending: 'json' },
-        body: JSON.stringify(publicPage(sceneOf(job.rows), job.at, job.names)),
+        body: JSON.stringify(publicPage(readScene(job.rows), job.at, job.names)),
       };
   }
 }

@@ -1,4 +1,5 @@
 import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { ROLES } from '@quarry/core/document';
 import { LETTER_TOPICS } from '@quarry/protocol/accounts';
 
 /** Times are milliseconds since the epoch, UTC. */
@@ -48,7 +49,7 @@ export const members = sqliteTable(
     userId: text()
       .notNull()
       .references(() => users.id, { onDelete: 'cascade' }),
-    role: text({ enum: ['owner', 'planner', 'builder', 'viewer'] }).notNull(),
+    role: text({ enum: ROLES }).notNull(),
     /** The person entity of the display that this account is. */
     personId: text(),
   },

@@ -4,7 +4,7 @@ import type { Relief } from '@quarry/core/terrain';
 import { listOf, type Scene } from '@quarry/core/document';
 import { crossSectionAt, type CrossSectionStep } from '@quarry/core/venue';
 import type { CutLine } from '../data/view.ts';
-import { formatMeasure, formatBothMeasures } from '../ui/quantity.ts';
+import { formatMeasure, formatOtherMeasure } from '../ui/quantity.ts';
 import { useMeasureFormat } from '../ui/useMeasureFormat.ts';
 import { useSize } from '../ui/useSize.ts';
 
@@ -58,9 +58,9 @@ export function Profile({ scene, relief, line }: { scene: Scene; relief: Relief;
       <figcaption className="text-xs flex gap-3 whitespace-nowrap overflow-hidden">
         <span className="font-semibold">Section S–S′</span>
         <span className="fig ink-2">
-          {across} · {formatMeasure(length, 'studs', metric)} ({formatBothMeasures(length, 'studs', metric)})
+          {across} · {formatMeasure(length, 'studs', metric)} ({formatOtherMeasure(length, 'studs', metric)})
           long · heights ×{exaggeration.toFixed(1)} · highest {formatPlates(most)} (
-          {formatBothMeasures(most, 'plates', metric)})
+          {formatOtherMeasure(most, 'plates', metric)})
         </span>
       </figcaption>
       <div ref={frame} className="flex-1 min-h-0 relative">
@@ -172,7 +172,7 @@ export function Profile({ scene, relief, line }: { scene: Scene; relief: Relief;
         {levels.map(({ id, name, height: level }) => (
           <span key={id}>
             {name} {formatPlates(level)}{' '}
-            <span className="ink-2">{formatBothMeasures(level, 'plates', metric)}</span>
+            <span className="ink-2">{formatOtherMeasure(level, 'plates', metric)}</span>
           </span>
         ))}
       </div>

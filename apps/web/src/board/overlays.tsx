@@ -4,7 +4,7 @@ import { Label, Line, Rect as KonvaRect, Tag, Text, Transformer } from 'react-ko
 import type { Rect } from '@quarry/core/grid';
 import type { Guide } from '@quarry/core/venue';
 import type { CutLine } from '../data/view.ts';
-import { formatMeasure, formatBothMeasures } from '../ui/quantity.ts';
+import { formatMeasure, formatOtherMeasure } from '../ui/quantity.ts';
 import type { PALETTES } from './palette.ts';
 import { snapRect } from './pick.ts';
 import { rectToScreen, rectToStuds, toScreen, toStuds, type Viewport } from './viewport.ts';
@@ -280,8 +280,8 @@ export function SizeTag({
   const y = Math.min(Math.max(on.y, 24), room.height - 60);
   const reach = Math.hypot(rect.w, rect.d);
   const words = measure
-    ? `${formatMeasure(reach, 'studs', metric)}  ${formatBothMeasures(reach, 'studs', metric)}\n${formatMeasure(Math.abs(rect.w), 'studs', metric)} across, ${formatMeasure(Math.abs(rect.d), 'studs', metric)} deep`
-    : `${formatMeasure(rect.w, 'studs', metric)} × ${formatMeasure(rect.d, 'studs', metric)}\n${formatBothMeasures(rect.w, 'studs', metric)} × ${formatBothMeasures(rect.d, 'studs', metric)}\nat ${Number(rect.x.toFixed(2))}, ${Number(rect.y.toFixed(2))}`;
+    ? `${formatMeasure(reach, 'studs', metric)}  ${formatOtherMeasure(reach, 'studs', metric)}\n${formatMeasure(Math.abs(rect.w), 'studs', metric)} across, ${formatMeasure(Math.abs(rect.d), 'studs', metric)} deep`
+    : `${formatMeasure(rect.w, 'studs', metric)} × ${formatMeasure(rect.d, 'studs', metric)}\n${formatOtherMeasure(rect.w, 'studs', metric)} × ${formatOtherMeasure(rect.d, 'studs', metric)}\nat ${Number(rect.x.toFixed(2))}, ${Number(rect.y.toFixed(2))}`;
   return (
     <Label x={x} y={y} listening={false}>
       <Tag fill={palette.ink} />

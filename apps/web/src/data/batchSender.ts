@@ -1,4 +1,5 @@
-import type { Batch, Change } from '@quarry/core/document';
+import type { Batch } from '@quarry/core/document';
+import type { Acknowledged } from '@quarry/protocol/changes';
 import { ApiProblem } from './api.ts';
 
 // The transport of own batches: one at a time, tried again until the server has answered.
@@ -11,9 +12,9 @@ const LAST_RETRY_MS = 15_000;
 export interface BatchSenderOptions {
   /** The batch to send next; undefined: none waits. */
   next: () => Batch | undefined;
-  commit: (batch: Batch) => Promise<{ seq: number; changes?: Change[] | undefined }>;
+  commit: (batch: Batch) => Promise<Acknowledged>;
   /** The server committed a batch. */
-  onCommitted: (batch: Batch, answer: { seq: number; changes?: Change[] | undefined }) => Promise<void>;
+  onCommitted: (batch: Batch, answer: Acknowledged) => Promise<void>;
   /** The server refused a batch for good. */
   onRefused: (batch: Batch, problem: ApiProblem) => Promise<void>;
   /** The server does not answer, or answers late: what is shown is worth keeping. */

@@ -248,14 +248,14 @@ export class DisplayLink {
   }
 
   private receive(data: unknown): void {
-    const committed = committedBatchSchema.safeParse(data);
-    const whose = committed.success ? this.local.receive(committed.data) : 'gap';
+    const { data: committed } = committedBatchSchema.safeParse(data);
+    const whose = committed ? this.local.receive(committed) : 'gap';
     if (whose === 'known') return;
-    if (whose === 'gap') {
+    if (!committed || whose === 'gap') {
       void this.catchUp();
       return;
     }
-    if (whose === 'others' && committed.success) this.heard = committed.data;
+    if (whose === 'others') this.heard = committed;
     this.keepDocumentSoon();
     this.update();
   }

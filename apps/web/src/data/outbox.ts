@@ -1,6 +1,7 @@
 import { clear, createStore, del, entries, get, set } from 'idb-keyval';
 import { z } from 'zod';
 import { batchSchema, rowSchema, type Batch } from '@quarry/core/document';
+import { roleSchema } from '@quarry/protocol/displays';
 import type { BaseValues } from './conflicts.ts';
 
 /**
@@ -52,7 +53,7 @@ const keptSchema = z.object({
   epoch: z.int().default(0),
   seq: z.int(),
   actor: z.object({
-    role: z.enum(['owner', 'planner', 'builder', 'viewer']),
+    role: roleSchema,
     person: z.string().nullable(),
   }),
   rows: z.array(rowSchema),

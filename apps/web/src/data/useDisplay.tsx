@@ -3,6 +3,7 @@ import { createContext, use, useEffect, useState, useSyncExternalStore, type Rea
 import { toast } from 'sonner';
 import {
   denialReason,
+  isAtLeast,
   type Change,
   type DataOf,
   type Entity,
@@ -116,7 +117,7 @@ export function useDenialReason(): (change: Change) => string | null {
 /** True for those who plan: owners and planners. */
 export function useIsPlanner(): boolean {
   const { role } = useDisplay(({ actor }) => actor);
-  return role === 'owner' || role === 'planner';
+  return isAtLeast(role, 'planner');
 }
 
 /** An id for a new entity: the kind and a random suffix. */

@@ -1,7 +1,7 @@
 import { useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { formatMoney, numberTyped, parseLength } from '@quarry/core/grid';
 import { useView } from '../data/view.ts';
-import { MEASURES, formatMeasure, formatBothMeasures, type Measure } from './quantity.ts';
+import { MEASURES, formatMeasure, formatOtherMeasure, type Measure } from './quantity.ts';
 
 /**
  * Fields commit when one leaves them or presses Enter; Escape puts the value back. Until then nothing is written,
@@ -201,7 +201,7 @@ function LengthInput(
       beside
       bare={props.bare}
       hint={
-        props.hint !== undefined || value === null ? props.hint : formatBothMeasures(value, measure, metric)
+        props.hint !== undefined || value === null ? props.hint : formatOtherMeasure(value, measure, metric)
       }
     >
       <input

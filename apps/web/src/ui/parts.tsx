@@ -2,7 +2,7 @@ import { Info } from 'lucide-react';
 import { useEffect, useRef, type ReactNode } from 'react';
 import type { Severity } from '@quarry/core/findings';
 import { useView } from '../data/view.ts';
-import { formatMeasure, formatBothMeasures, type Measure } from './quantity.ts';
+import { formatMeasure, formatOtherMeasure, type Measure } from './quantity.ts';
 
 /** A line of a data sheet: what it is at the left, the figure at the right. */
 export function DefinitionRow({
@@ -31,7 +31,7 @@ export function Quantity({ value, measure }: { value: number; measure: Measure }
   return (
     <span className="fig whitespace-nowrap">
       {formatMeasure(value, measure, metric)}{' '}
-      <span className="ink-2 text-[11px]">{formatBothMeasures(value, measure, metric)}</span>
+      <span className="ink-2 text-[11px]">{formatOtherMeasure(value, measure, metric)}</span>
     </span>
   );
 }

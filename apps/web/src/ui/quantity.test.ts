@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { inInches, parseLength } from '@quarry/core/grid';
-import { MEASURES, formatMeasure, formatBothMeasures, type Measure, type Metric } from './quantity.ts';
+import { MEASURES, formatMeasure, formatOtherMeasure, type Measure, type Metric } from './quantity.ts';
 
 /** What a field does with its own text: reads it as it was written. */
 function readBack(text: string, measure: Measure, metric: Metric): number {
@@ -36,11 +36,11 @@ test('each user sees their own unit; studs and plates are the trade’s for both
     '48 studs',
     '48 studs',
   ]);
-  expect([formatBothMeasures(48, 'studs', 'mm'), formatBothMeasures(48, 'studs', 'in')]).toEqual([
+  expect([formatOtherMeasure(48, 'studs', 'mm'), formatOtherMeasure(48, 'studs', 'in')]).toEqual([
     '384 mm',
     '≈ 15 1/8 in',
   ]);
-  expect([formatBothMeasures(15, 'plates', 'mm'), formatBothMeasures(15, 'plates', 'in')]).toEqual([
+  expect([formatOtherMeasure(15, 'plates', 'mm'), formatOtherMeasure(15, 'plates', 'in')]).toEqual([
     '48 mm',
     '≈ 1 7/8 in',
   ]);

@@ -34,7 +34,7 @@ export function formatMeasure(value: number, measure: Measure, metric: Metric): 
 }
 
 /** The same length the other way: millimetres or inches for studs and plates, studs for what a tape measures. */
-export function formatBothMeasures(value: number, measure: Measure, metric: Metric): string {
+export function formatOtherMeasure(value: number, measure: Measure, metric: Metric): string {
   const length = Math.round(value * MEASURES[measure].size);
   if (measure === 'mm') return `${formatStuds(length).split(' ')[0]} st`;
   if (measure === 'm') return metric === 'in' ? `${Number(value.toFixed(2))} m` : '';

@@ -1,6 +1,6 @@
 import { INCH, formatFeet, inInches } from '@quarry/core/grid';
 import { useView } from '../data/view.ts';
-import { formatMeasure, formatBothMeasures, type Measure } from './quantity.ts';
+import { formatMeasure, formatOtherMeasure, type Measure } from './quantity.ts';
 
 /** Says lengths in the unit this person works in. */
 export function useMeasureFormat() {
@@ -9,7 +9,7 @@ export function useMeasureFormat() {
     metric,
     say: (value: number, measure: Measure) => formatMeasure(value, measure, metric),
     /** The same length the other way. */
-    sayAlso: (value: number, measure: Measure) => formatBothMeasures(value, measure, metric),
+    sayAlso: (value: number, measure: Measure) => formatOtherMeasure(value, measure, metric),
     /** A sentence of the core, its millimetres in inches for those who measure in inches. */
     tell: (sentence: string) => (metric === 'in' ? inInches(sentence) : sentence),
     /** A true size for reading, not for typing: to the centimetre, or to the inch. */

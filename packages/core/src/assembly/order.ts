@@ -153,7 +153,7 @@ function bridges(scene: Scene): { kind: Kind; id: string; under: Module[] }[] {
   const modules = listOf(scene, 'module');
   return BRIDGING.flatMap((kind) =>
     listOf(scene, kind).flatMap((thing) => {
-      const area = influenceBounds(kind, { ...thing });
+      const area = influenceBounds(kind, thing);
       const all = area ? on(modules, area) : [];
       // Of a repeat each member belongs to its module: only those that stand on two are laid over a seam.
       const under = kind === 'repeat' ? straddled(scene, thing.id, all) : all;

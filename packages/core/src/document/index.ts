@@ -1,4 +1,16 @@
 export * from './schema.ts';
+export {
+  KINDS_OF_DISPLAY,
+  SCHOOLS,
+  STANCES,
+  SOURCE_RULES,
+  COLOUR_POLICIES,
+  BACKS,
+  GLUES,
+  PLACEHOLDERS,
+  RIMS,
+  RHYTHMS,
+} from './displaySchema.ts';
 export { OPENING_USES, PASSAGE_KINDS, TABLE_KINDS } from './venueSchema.ts';
 export { FURNITURE_USES, type FurnitureUse } from './briefSchema.ts';
 export * from './scene.ts';

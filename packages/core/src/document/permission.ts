@@ -8,8 +8,11 @@ import { KINDS, isPlanKind, specOf, type Kind, type Section } from './schema.ts'
 import { labelOf, listOf, type Scene } from './scene.ts';
 import { orderSchema } from './stockSchema.ts';
 
+/** From the most rights to the least. */
 export const ROLES = ['owner', 'planner', 'builder', 'viewer'] as const;
 export type Role = (typeof ROLES)[number];
+/** Whether a role has at least the rights of another. */
+export const isAtLeast = (role: Role, least: Role): boolean => ROLES.indexOf(role) <= ROLES.indexOf(least);
 
 /** Who asks: their role on the display and the person entity they are, if any. */
 export interface Actor {
@@ -50,7 +53,7 @@ function publishing({ person, role }: Actor, scene: Scene, change: Change): stri
 }
 
 function notAllowed(actor: Actor, scene: Scene, change: Change, own: readonly Section[]): string | null {
-  if (actor.role === 'owner' || actor.role === 'planner') return null;
+  if (isAtLeast(actor.role, 'planner')) return null;
   if (change.kind === 'thread' || change.kind === 'reply') return saidForbidden(actor, scene, change, own);
   if (actor.role === 'viewer') return 'Viewers may look at this display but not change it.';
   if (change.kind === 'section') {

@@ -29,6 +29,17 @@ export function extentOf(kind: Kind, thing: Data): Rect | null {
  * slopes and crowns; of a plot that of its turned walls and what stands out over them.
  */
 export function influenceBounds(kind: Kind, thing: Data): Rect | null {
+  let bounds = influences.get(thing);
+  if (bounds === undefined) {
+    bounds = influenceOfFields(kind, thing);
+    influences.set(thing, bounds);
+  }
+  return bounds;
+}
+/** Entities are never written to, so that this is worked out once for each. */
+const influences = new WeakMap<Data, Rect | null>();
+
+function influenceOfFields(kind: Kind, thing: Data): Rect | null {
   if (kind === 'plot') {
     const read = KINDS.plot.schema.safeParse(bare(thing));
     return read.success ? boundsOf(outerCorners(read.data).map(asRect)) : null;

@@ -1,30 +1,21 @@
 import { z } from 'zod';
 import {
-  date,
-  idSchema,
-  line,
-  MAX_STUDS,
-  money,
-  name,
-  plates,
-  prose,
-  reference,
-  studArea,
-  text,
-  wholeSize,
-} from './fields.ts';
-import {
   furnishingSchema,
   milestoneSchema,
   requirementSchema,
   spaceSchema,
   vehicleSchema,
 } from './briefSchema.ts';
+import {
+  acceptanceSchema,
+  displaySchema,
+  levelSchema,
+  personSchema,
+  sectionSchema,
+} from './displaySchema.ts';
 import { replySchema, reportSchema, threadSchema } from './crewSchema.ts';
 import { baseTypeSchema, moduleSchema, seamSchema } from './cutSchema.ts';
 import {
-  SEASONS,
-  WINDS,
   figureSchema,
   flagSchema,
   markerSchema,
@@ -39,8 +30,6 @@ import {
   treeSchema,
 } from './dressSchema.ts';
 import {
-  METHODS,
-  SIDES,
   footprintSchema,
   hillSchema,
   hollowSchema,
@@ -72,7 +61,7 @@ import {
   recipeSchema,
   substituteSchema,
 } from './stockSchema.ts';
-import { STAGES, calendarSchema, photoSchema, sessionSchema, slotSchema, taskSchema } from './workSchema.ts';
+import { calendarSchema, photoSchema, sessionSchema, slotSchema, taskSchema } from './workSchema.ts';
 
 export { MAX_STUDS, idSchema } from './fields.ts';
 
@@ -82,146 +71,6 @@ export { MAX_STUDS, idSchema } from './fields.ts';
 // the display's north-west corner. Furniture is in millimetres from the same corner. Heights are in plates above
 // the display's datum (the table top), because a plate is the smallest step a builder can make.
 // New fields get a default so that older files still open; anything else needs a step in `file.ts`.
-
-export const KINDS_OF_DISPLAY = ['city', 'diorama', 'vignette'] as const;
-export const SCHOOLS = ['height', 'width', 'rail', 'small', 'eye'] as const;
-/** How a vignette is shown. */
-export const STANCES = ['standing', 'lying', 'hung'] as const;
-/** Where parts may come from. */
-export const SOURCE_RULES = ['any', 'own', 'kit'] as const;
-export const COLOUR_POLICIES = ['strict', 'aged', 'free'] as const;
-export const BACKS = ['bare', 'plain', 'finished'] as const;
-export const GLUES = ['none', 'hidden', 'allowed'] as const;
-export const PLACEHOLDERS = ['none', 'listed', 'allowed'] as const;
-export const RIMS = ['plates', 'bare'] as const;
-export const RHYTHMS = ['none', 'weekly', 'fortnightly', 'days'] as const;
-const displaySchema = z.strictObject({
-  name,
-  kind: z.enum(KINDS_OF_DISPLAY),
-  /** How the scale is chosen, and the ratio 1 : n. */
-  school: z.enum(SCHOOLS).default('height'),
-  ratio: z.number().min(1).max(2000).default(45),
-  startDate: date.default(null),
-  showDate: date.default(null),
-  showName: line().max(80).default(''),
-  /** Footprint and height the rules or the place allow; null: no limit. Studs and plates. */
-  limitW: wholeSize.nullable().default(null),
-  limitD: wholeSize.nullable().default(null),
-  limitHeight: plates.min(1).nullable().default(null),
-  /** Largest module, either way round, studs. */
-  moduleMaxW: wholeSize.default(96),
-  moduleMaxD: wholeSize.default(48),
-  /** How far the scene may hang over a table edge, studs (common practice: about 6). */
-  overhang: z.number().min(0).max(64).default(6),
-  /** What leans less than this before it tips is found, degrees (common practice toward visitors, no source). */
-  tipLimit: z.number().min(1).max(45).default(10),
-  /** The agreed step between named levels, plates (common practice: 5 or 6 bricks); null: none agreed. */
-  levelStep: plates.min(1).nullable().default(null),
-  /** What one more module and one stud of seam are worth, in money: the weights of a cutting. */
-  moduleWeight: money.default(5),
-  seamWeight: money.default(0.05),
-  /** The most a module may weigh, kg; null: no limit. */
-  moduleMaxKg: z.number().positive().max(1000).nullable().default(null),
-  /** What bases cannot cover at the edge of the footprint: laid with plates as part of its modules, or left bare. */
-  rim: z.enum(RIMS).default('plates'),
-  /** Modules keep to one section: where a border lies on the bases' steps a seam must be. */
-  cutAtSections: z.boolean().default(true),
-  currency: line().trim().min(1).max(4).default('¤'),
-  notes: text.default(''),
-  /** Where the display stands now: the place whose tables and room are judged; null: tables of no place. */
-  place: reference.default(null),
-  /** Why the largest module is what it is, such as the passage that sets it. */
-  moduleReason: text.default(''),
-
-  /** The rule card: how far parts may stand out over the base's sides, studs, and above which height, plates. */
-  cardOverhang: z.number().min(0).max(64).default(0),
-  cardOverhangFrom: plates.min(0).default(0),
-  stance: z.enum(STANCES).default('standing'),
-  sourceRule: z.enum(SOURCE_RULES).default('any'),
-  kitName: line().max(80).default(''),
-  kitCopies: z.int().min(1).max(1000).default(1),
-  /** The sides from which the display is looked at. */
-  viewedSides: z.array(z.enum(SIDES)).max(4).default([]),
-  /** How much street front is still to come, studs. */
-  growth: z.int().min(0).max(MAX_STUDS).default(0),
-
-  /** How far a thing's own scale may lie from the display's, percent. */
-  scaleSpread: z.number().min(0).max(100).default(15),
-  /** How much of the ground vehicles may cover, percent (a default of ours, no source). */
-  vehicleShare: z.number().min(0).max(100).default(10),
-
-  /** House rules. */
-  wind: z.enum(WINDS).nullable().default(null),
-  season: z.enum(SEASONS).nullable().default(null),
-  datum: line().max(80).default('table top'),
-  streetDepth: wholeSize.nullable().default(null),
-  streetWidths: z.array(wholeSize).max(12).default([16, 32, 48, 64]),
-  colourSeen: z.enum(COLOUR_POLICIES).default('strict'),
-  colourHidden: z.enum(COLOUR_POLICIES).default('free'),
-  backs: z.enum(BACKS).default('bare'),
-  glue: z.enum(GLUES).default('none'),
-  placeholders: z.enum(PLACEHOLDERS).default('listed'),
-  rhythm: z.enum(RHYTHMS).default('fortnightly'),
-  /** Days from one update to the next, where the rhythm is of days. */
-  rhythmDays: z.int().min(1).max(365).default(10),
-
-  /** What share of a section's work each stage before «done» is, by parts of the whole (a default of ours, no source). */
-  stageWeights: z.array(z.number().min(0).max(1000)).length(7).default([5, 10, 30, 30, 15, 5, 5]),
-  /** What this display calls its stages, in their order. */
-  stageNames: z
-    .array(line().trim().min(1, 'a stage needs a name').max(24))
-    .length(8)
-    .default([...STAGES]),
-  /** When a build that is boxed in one day must be over; null: unknown. */
-  clockEnd: z.iso.datetime().nullable().default(null),
-
-  /** Default method of filling ground; the largest plate of a deck and its free span, studs. */
-  method: z.enum(METHODS).default('raft'),
-  deckMost: z.int().min(2).max(16).default(16),
-  deckSpan: z.int().min(2).max(14).default(8),
-  /** Base sheets may lie in decks, level with the plates. */
-  deckSheets: z.boolean().default(false),
-  /** Bought over the count, percent, where a family has no figure of its own; null: each family's usual one. */
-  spares: z.number().min(0).max(100).nullable().default(null),
-});
-
-const levelSchema = z.strictObject({ name, height: plates });
-
-const personSchema = z.strictObject({
-  name,
-  initials: line().trim().min(1).max(3),
-  town: line().max(80).default(''),
-});
-
-const sectionSchema = z.strictObject({
-  letter: line().trim().min(1).max(2),
-  name,
-  ...studArea,
-  owner: reference.default(null),
-  /** Who else builds here: they may do what its owner may. */
-  helpers: z.array(idSchema).max(20).default([]),
-  stage: z.enum(STAGES).default('planned'),
-  /** Share of the current stage that is done, percent. */
-  stageDone: z.int().min(0).max(100).default(0),
-  /** Guess of its total work, hours; null: not guessed. */
-  hours: z.number().min(0).max(100_000).nullable().default(null),
-  /** How its ground is filled; null: as the display's. */
-  method: z.enum(METHODS).nullable().default(null),
-  /** The day its parts are needed; null: by the show. */
-  partsBy: date.default(null),
-  /** A colour policy of its own; null: the house rules'. */
-  colour: z.enum(COLOUR_POLICIES).nullable().default(null),
-  notes: text.default(''),
-});
-
-/** An accepted finding. It lapses when the finding's numbers change. */
-const acceptanceSchema = z.strictObject({
-  finding: z.string().min(1).max(200),
-  fingerprint: z.string().max(200),
-  reason: prose().trim().min(1, 'say why this finding is kept').max(500),
-  by: line().max(80).default(''),
-  at: z.iso.datetime().nullable().default(null),
-});
 
 export const kindSchema = z.enum([
   'display',
@@ -311,23 +160,13 @@ interface KindSpec {
   max?: number;
 }
 
-/**
- * A function of a kind's fields for a thing that may not be valid yet: of an invalid one 0. Worked out once for each
- * object, since entities are never written to.
- */
-function of<S extends z.ZodObject>(schema: S, compute: (thing: z.output<S>) => number) {
-  const known = new WeakMap<object, number>();
-  return (thing: Readonly<Record<string, unknown>>): number => {
-    let value = known.get(thing);
-    if (value === undefined) {
-      const { id: _id, v: _v, ...fields } = thing;
-      const read = schema.safeParse(fields);
-      value = read.success ? compute(read.data) : 0;
-      known.set(thing, value);
-    }
-    return value;
+/** A function of a kind's fields for a thing that may not be valid yet: of an invalid one 0. */
+const typed =
+  <S extends z.ZodObject>(schema: S, compute: (thing: z.output<S>) => number) =>
+  ({ id: _id, v: _v, ...fields }: Readonly<Record<string, unknown>>): number => {
+    const read = schema.safeParse(fields);
+    return read.success ? compute(read.data) : 0;
   };
-}
 
 /** Every kind of entity. */
 export const KINDS = {
@@ -355,7 +194,7 @@ export const KINDS = {
     refs: { level: 'level' },
     outline: 3,
     relief: 'land',
-    beyond: of(padSchema, ({ edges, reach }) =>
+    beyond: typed(padSchema, ({ edges, reach }) =>
       Object.values(edges).some(({ kind }) => kind === 'slope' || kind === 'terrace') ? reach : 0,
     ),
   },
@@ -433,7 +272,7 @@ export const KINDS = {
     refs: { level: 'level' },
     outline: 6,
     relief: 'land',
-    beyond: of(waterSchema, ({ bank }) => bank),
+    beyond: typed(waterSchema, ({ bank }) => bank),
   },
   stream: {
     schema: streamSchema,
@@ -442,7 +281,7 @@ export const KINDS = {
     refs: { level: 'level' },
     outline: 7,
     relief: 'land',
-    beyond: of(streamSchema, ({ width, bank }) => width / 2 + bank),
+    beyond: typed(streamSchema, ({ width, bank }) => width / 2 + bank),
   },
   way: {
     schema: waySchema,
@@ -450,7 +289,7 @@ export const KINDS = {
     word: 'way',
     outline: 9,
     relief: 'way',
-    beyond: of(waySchema, ({ width }) => width / 2),
+    beyond: typed(waySchema, ({ width }) => width / 2),
   },
   track: {
     schema: trackSchema,
@@ -459,7 +298,7 @@ export const KINDS = {
     refs: { level: 'level' },
     outline: 10,
     relief: 'way',
-    beyond: of(trackSchema, ({ bed }) => bed / 2),
+    beyond: typed(trackSchema, ({ bed }) => bed / 2),
   },
   run: {
     schema: runSchema,
@@ -467,7 +306,7 @@ export const KINDS = {
     word: 'wall or fence',
     outline: 12,
     relief: 'top',
-    beyond: of(runSchema, ({ thick }) => Math.max(0.5, thick / 2)),
+    beyond: typed(runSchema, ({ thick }) => Math.max(0.5, thick / 2)),
   },
   repeat: {
     schema: repeatSchema,
@@ -475,7 +314,7 @@ export const KINDS = {
     word: 'repeat',
     outline: 13,
     relief: 'top',
-    beyond: of(repeatSchema, ({ length }) => length / 2 + 1),
+    beyond: typed(repeatSchema, ({ length }) => length / 2 + 1),
   },
   planting: {
     schema: plantingSchema,
@@ -483,7 +322,7 @@ export const KINDS = {
     word: 'planting',
     outline: 14,
     relief: 'top',
-    beyond: of(plantingSchema, ({ mix }) => Math.max(0, ...mix.map(({ crown }) => crown)) / 2 + 1),
+    beyond: typed(plantingSchema, ({ mix }) => Math.max(0, ...mix.map(({ crown }) => crown)) / 2 + 1),
   },
   tree: {
     schema: treeSchema,
@@ -491,7 +330,7 @@ export const KINDS = {
     word: 'tree',
     outline: 15,
     relief: 'top',
-    beyond: of(treeSchema, () => 1),
+    beyond: typed(treeSchema, () => 1),
   },
   figure: { schema: figureSchema, group: 'figures', word: 'small scene', outline: 16 },
   flag: { schema: flagSchema, group: 'flags', word: 'flag', outline: 17 },

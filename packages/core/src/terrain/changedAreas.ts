@@ -13,15 +13,8 @@ export interface Changed {
 /** How far a thing lays or stands, studs; null when it is not there. */
 export function influenceOf(scene: Scene, kind: Kind, id: string): Rect | null {
   const entity: Entity<Kind> | undefined = scene[kind][id];
-  if (!entity) return null;
-  const known = reaches.get(entity);
-  if (known) return known;
-  const reach = influenceBounds(kind, entity);
-  if (reach) reaches.set(entity, reach);
-  return reach;
+  return entity ? influenceBounds(kind, entity) : null;
 }
-/** Entities never change, so that how far each reaches is worked out once. */
-const reaches = new WeakMap<object, Rect>();
 
 /** What changed from one scene to the next; null when the footprint did, so that nothing stays. */
 export function changedAreas(before: Scene, after: Scene): Changed | null {
