@@ -6,7 +6,7 @@ import ts from 'typescript';
 
 const CORE = join(dirname(__filename), '../..');
 /** Declares fields, or carries all of them alike. */
-const CARRIES = /document[/](\w*[sS]chema|fields|authorship|permission|reduce|file|delta|undo|snapshot)\.ts$/;
+const CARRIES = /document[/](fields|authorship|permission|reduce|file|delta|undo|snapshot)\.ts$/;
 
 /**
  * Fields that a page shows as they are, or hands to a computation with the rest of their entity, by the file that
@@ -103,7 +103,7 @@ test('every field of the schema is read', () => {
   for (const file of own) if (!CARRIES.test(file.fileName)) visit(file);
   const unread: string[] = [];
   const declared = (node: ts.Node, name: string) => {
-    if (ts.isVariableDeclaration(node)) name = node.name.getText().replace(/Schema$/, '');
+    if (ts.isVariableDeclaration(node)) name = node.name.getText().replace(/(Schema|Kind)$/, '');
     if (
       (ts.isPropertyAssignment(node) || ts.isShorthandPropertyAssignment(node)) &&
       ts.isCallExpression(node.parent.parent) &&
@@ -113,7 +113,8 @@ test('every field of the schema is read', () => {
       unread.push(`${name}.${node.name.getText()}`);
     ts.forEachChild(node, (child) => declared(child, name));
   };
-  for (const file of own) if (/document[/](\w*[sS]chema|fields)\.ts$/.test(file.fileName)) declared(file, '');
+  for (const file of own)
+    if (/document[/](kinds[/]\w+|partLines|fields)\.ts$/.test(file.fileName)) declared(file, '');
   const elsewhere = new Set(unread.filter((field) => !PLACE.includes(field.split('.')[1])));
   expect([...elsewhere].sort()).toEqual(Object.values(SHOWN).flat().sort());
   for (const [path, fields] of Object.entries(SHOWN)) {

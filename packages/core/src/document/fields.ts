@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { GROUNDS, METHODS, PROFILES, SHAPES, SIDES, WORKS } from './vocabulary.ts';
 
 // The fields that the schemas of the document are made of, each with its limits.
 
@@ -39,3 +40,64 @@ export const date = z.iso.date().nullable();
 export const studArea = { x: position, y: position, w: size, d: size };
 export const wholeStud = z.int().min(-MAX_STUDS).max(MAX_STUDS);
 export const wholeSize = z.int().min(1).max(MAX_STUDS);
+
+/** A true length, m. */
+export const metres = z.number().min(0.01).max(10_000);
+export const message = prose()
+  .trim()
+  .min(1, 'say something')
+  .max(4000, 'a message has at most 4,000 characters');
+export const instant = z.iso.datetime().nullable().default(null);
+
+/** Whom it names: they hear of it. */
+export const mentionsField = z.array(idSchema).max(20).default([]);
+export const spotFields = { x: position, y: position };
+
+/** A method of its own; null: as its section's. */
+export const methodField = z.enum(METHODS).nullable().default(null);
+export const groundField = z.enum(GROUNDS);
+
+const fraction = z.number().min(0).max(1);
+
+export const levelFields = { level: idSchema, offset: plates.default(0) };
+
+/** An area on the plan: a rectangle, the oval in it, or an outline whose corners are shares of its width and depth. */
+export const areaFields = {
+  ...studArea,
+  shape: z.enum(SHAPES).default('rect'),
+  outline: z
+    .array(z.strictObject({ x: fraction, y: fraction }))
+    .max(400)
+    .default([]),
+};
+
+/** Points of a line across the plan, studs; with heights where the line holds one. */
+export const linePoints = z
+  .array(z.strictObject({ x: position, y: position }))
+  .min(2, 'a line needs two points')
+  .max(200);
+
+export const heightPoints = z
+  .array(z.strictObject({ x: position, y: position, z: plates.nullable().default(null) }))
+  .min(2, 'a line needs two points')
+  .max(200);
+
+export const risingFields = {
+  name,
+  ...areaFields,
+  ...levelFields,
+  /** The ridge or, where both ends meet, the peak (of a hollow: the deepest line), as shares of width and depth. */
+  ridge: z
+    .strictObject({ x1: fraction, y1: fraction, x2: fraction, y2: fraction })
+    .prefault({ x1: 0.5, y1: 0.5, x2: 0.5, y2: 0.5 }),
+  profile: z.enum(PROFILES).default('even'),
+  /** Height of each terrace, plates; 0: as smooth as plates allow. */
+  terrace: plates.min(0).default(0),
+  /** Sides that fall steeply, as rock. */
+  faces: z.array(z.enum(SIDES)).max(4).default([]),
+  ground: groundField.default('grass'),
+};
+
+export const placeField = reference.default(null);
+export const workField = z.enum(WORKS).default('other');
+export const pieceCount = z.int('pieces are counted whole').min(0).max(1_000_000);

@@ -1,18 +1,58 @@
 export * from './schema.ts';
 export {
-  KINDS_OF_DISPLAY,
-  SCHOOLS,
-  STANCES,
-  SOURCE_RULES,
-  COLOUR_POLICIES,
   BACKS,
   GLUES,
+  KINDS_OF_DISPLAY,
   PLACEHOLDERS,
-  RIMS,
   RHYTHMS,
-} from './displaySchema.ts';
-export { OPENING_USES, PASSAGE_KINDS, TABLE_KINDS } from './venueSchema.ts';
-export { FURNITURE_USES, type FurnitureUse } from './briefSchema.ts';
+  RIMS,
+  SCHOOLS,
+  SOURCE_RULES,
+  STANCES,
+} from './kinds/display.ts';
+export { ALIAS_ABOUT } from './kinds/alias.ts';
+export { isZone } from './kinds/calendar.ts';
+export { FIGURE_STATES } from './kinds/figure.ts';
+export { FURNITURE_USES, type FurnitureUse } from './kinds/furnishing.ts';
+export { MARKER_STATES } from './kinds/marker.ts';
+export { OPENING_USES } from './kinds/opening.ts';
+export { ORDER_STATES, type OrderState, ORDER_WORDS, isComing } from './kinds/order.ts';
+export { EDGES } from './kinds/pad.ts';
+export { LIST_USES, LIST_PURPOSES } from './kinds/partList.ts';
+export { PASSAGE_KINDS } from './kinds/passage.ts';
+export { MAX_PICTURE } from './kinds/picture.ts';
+export {
+  CONNECTORS,
+  MOUNTS,
+  PART_USES,
+  builtCorners,
+  builtRect,
+  insideOf,
+  isOverhanging,
+  outerCorners,
+  plotBounds,
+  wallCorners,
+} from './kinds/plot.ts';
+export { REPEAT_USES, SPACINGS } from './kinds/repeat.ts';
+export { RUN_USES } from './kinds/run.ts';
+export { SEAM_SIDES, type SeamSide, edgeSchema } from './kinds/seam.ts';
+export { FALLS } from './kinds/stream.ts';
+export { TABLE_KINDS } from './kinds/table.ts';
+export { MAX_SAMPLES } from './kinds/terrain.ts';
+export { THREAD_STATES, type ThreadState, THREAD_USES, MAX_PROPOSED } from './kinds/thread.ts';
+export {
+  TRACK_MOVES,
+  closureGap,
+  pieceLength,
+  reversed,
+  trackLine,
+  type ClosureGap,
+  type Pose,
+  type TrackPiece,
+} from './kinds/track.ts';
+export { WAY_USES, ON_STEEP } from './kinds/way.ts';
+export * from './vocabulary.ts';
+export { MAX_LINES, lineKey, lineSchema, mergeLines, type PartLine } from './partLines.ts';
 export * from './scene.ts';
 export * from './change.ts';
 export { drain, reduce, reduceSteps, type Refusal, type Reduction } from './reduce.ts';
@@ -35,15 +75,8 @@ export * from './permission.ts';
 export { blankDisplay, presetSchema, PRESETS, type Preset } from './presets.ts';
 export { fromRows, readScene, rowSchema, toRows, type EntityRow } from './snapshot.ts';
 export { spacesOf, vehiclesOf } from './brief.ts';
-export * from './terrainSchema.ts';
-export { SEAM_SIDES, edgeSchema, seamSchema, type SeamSide } from './cutSchema.ts';
-export * from './dressSchema.ts';
-export * from './stockSchema.ts';
-export { MAX_PROPOSED, THREAD_STATES, type ThreadState } from './crewSchema.ts';
 export * from './crew.ts';
-export { DRYINGS, STAGES, WORKS, isZone, type Drying, type Stage, type Work } from './workSchema.ts';
 export * from './place.ts';
-export * from './track.ts';
 export { deltaOf, withDelta, type Delta } from './delta.ts';
 export * from './edit.ts';
 export { daysBetween, nextUpdate, updateDays } from './days.ts';

@@ -2,11 +2,10 @@ import { dequal } from 'dequal/lite';
 import { contains, intersection, type Rect } from '../grid/index.ts';
 import type { Change } from './change.ts';
 import { forgery } from './authorship.ts';
-import { SEAM_SIDES, seamSchema, type SeamSide } from './cutSchema.ts';
+import { SEAM_SIDES, type SeamSide } from './kinds/seam.ts';
 import { influenceBounds } from './place.ts';
 import { KINDS, isPlanKind, specOf, type Kind, type Section } from './schema.ts';
 import { labelOf, listOf, type Scene } from './scene.ts';
-import { orderSchema } from './stockSchema.ts';
 
 /** From the most rights to the least. */
 export const ROLES = ['owner', 'planner', 'builder', 'viewer'] as const;
@@ -178,7 +177,7 @@ function loanForbidden({ person }: Actor, scene: Scene, change: Change): string 
 function sharesForbidden({ person }: Actor, scene: Scene, change: Change): string | null {
   if (change.op === 'remove') return null;
   const { shares } = said(change);
-  const read = orderSchema.shape.shares.safeParse(shares);
+  const read = KINDS.order.schema.shape.shares.safeParse(shares);
   // What does not fit its schema is refused by the reducer, with better words.
   if (shares === undefined || !read.success) return null;
   const before = change.op === 'patch' ? (scene.order[change.id]?.shares ?? []) : [];
@@ -196,7 +195,7 @@ function seamForbidden({ person }: Actor, scene: Scene, change: Change, own: rea
   if (change.op === 'remove') return 'Builders may not do away with what is agreed on a seam; ask a planner.';
   const before = change.op === 'add' ? null : scene.seam[change.id];
   const { id: _id, v: _v, ...fields } = { ...before, ...said(change) };
-  const after = seamSchema.safeParse(fields);
+  const after = KINDS.seam.schema.safeParse(fields);
   // What does not fit its schema is refused by the reducer, with better words.
   if (!after.success) return null;
   if (

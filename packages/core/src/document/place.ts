@@ -1,7 +1,6 @@
 import { boundsOf, type Rect } from '../grid/index.ts';
-import { KINDS, isPlanKind, specOf, type Entity, type Kind, type Plot } from './schema.ts';
+import { isPlanKind, specOf, type Entity, type Kind } from './schema.ts';
 import type { Scene } from './scene.ts';
-import { trackLine } from './track.ts';
 
 type Data = Readonly<Record<string, unknown>>;
 type Point = { x: number; y: number };
@@ -11,9 +10,10 @@ type Point = { x: number; y: number };
  * one stud about them (of a tree its crown). A turned plot gives its unturned place. Null for what has no place.
  */
 export function extentOf(kind: Kind, thing: Data): Rect | null {
-  if (kind === 'track') {
-    const read = KINDS.track.schema.safeParse(bare(thing));
-    return read.success ? boundsOf(trackLine(read.data, 0).line.map(asRect)) : null;
+  const spec = specOf(kind);
+  if (spec.outlinePoints) {
+    const read = spec.schema.safeParse(bare(thing));
+    return read.success ? boundsOf(spec.outlinePoints(read.data).map(asRect)) : null;
   }
   const points = pointsOf(thing);
   if (points) return points.length > 0 ? boundsOf(points.map(asRect)) : null;
@@ -40,13 +40,15 @@ export function influenceBounds(kind: Kind, thing: Data): Rect | null {
 const influences = new WeakMap<Data, Rect | null>();
 
 function influenceOfFields(kind: Kind, thing: Data): Rect | null {
-  if (kind === 'plot') {
-    const read = KINDS.plot.schema.safeParse(bare(thing));
-    return read.success ? boundsOf(outerCorners(read.data).map(asRect)) : null;
+  const spec = specOf(kind);
+  if (spec.influencePoints) {
+    const read = spec.schema.safeParse(bare(thing));
+    return read.success ? boundsOf(spec.influencePoints(read.data).map(asRect)) : null;
   }
   const extent = extentOf(kind, thing);
-  if (!extent) return null;
-  const by = specOf(kind).beyond?.(thing) ?? 0;
+  if (!extent || !spec.beyond) return extent;
+  const read = spec.schema.safeParse(bare(thing));
+  const by = read.success ? spec.beyond(read.data) : 0;
   return { x: extent.x - by, y: extent.y - by, w: extent.w + 2 * by, d: extent.d + 2 * by };
 }
 
@@ -86,92 +88,6 @@ export function placedAt(kind: Kind, thing: Data, to: Pick<Rect, 'x' | 'y'> & Pa
   if (hasSize(thing)) return { x: to.x, y: to.y, ...(to.w && to.d ? { w: to.w, d: to.d } : {}) };
   return typeof x === 'number' && typeof y === 'number' ? { x: x + dx, y: y + dy } : {};
 }
-
-/** What a plot is built on: its place less its pavement, which lies before its front. Unturned, studs. */
-export function builtRect({
-  x,
-  y,
-  w,
-  d,
-  front,
-  streetFront,
-  pavement,
-}: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'front' | 'streetFront' | 'pavement'>): Rect {
-  const by = streetFront ? Math.min(pavement ?? 0, front === 'n' || front === 's' ? d : w) : 0;
-  if (front === 'n') return { x, y: y + by, w, d: d - by };
-  if (front === 's') return { x, y, w, d: d - by };
-  return front === 'w' ? { x: x + by, y, w: w - by, d } : { x, y, w: w - by, d };
-}
-
-/** Studs inside the walls of one floor of a plot, along x and along y: walls and pavement taken off; 0 where none is left. */
-export function insideOf(plot: Parameters<typeof builtRect>[0] & Pick<Plot, 'wall'>): {
-  w: number;
-  d: number;
-} {
-  const { w, d } = builtRect(plot);
-  return { w: Math.max(0, w - 2 * plot.wall), d: Math.max(0, d - 2 * plot.wall) };
-}
-
-/** Whether anything of a building stands out over its walls. */
-export const isOverhanging = ({ overhang }: Pick<Plot, 'overhang'>): boolean =>
-  Object.values(overhang).some((by) => by > 0);
-
-type Turned = Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'>;
-
-/** Corners of a rectangle that is wider than a plot by so much on each side (narrower where negative), turned with it. */
-function cornersAround(plot: Turned, by: Plot['overhang']): Point[] {
-  const { x, y, w, d, turn } = plot;
-  const outer = { x: x - by.w, y: y - by.n, w: w + by.w + by.e, d: d + by.n + by.s };
-  const [cx, cy] = [x + w / 2, y + d / 2];
-  const { cos, sin } = direction(turn);
-  return [
-    [outer.x, outer.y],
-    [outer.x + outer.w, outer.y],
-    [outer.x + outer.w, outer.y + outer.d],
-    [outer.x, outer.y + outer.d],
-  ].map(([px, py]) => ({
-    x: cx + (px - cx) * cos - (py - cy) * sin,
-    y: cy + (px - cx) * sin + (py - cy) * cos,
-  }));
-}
-
-/** Quarters exactly, so that a building on the grid stays on the grid. */
-function direction(turn: number): { cos: number; sin: number } {
-  if (turn % 90 === 0) return { cos: [1, 0, -1, 0][turn / 90], sin: [0, 1, 0, -1][turn / 90] };
-  const angle = (turn * Math.PI) / 180;
-  return { cos: Math.cos(angle), sin: Math.sin(angle) };
-}
-
-/** The four corners of a plot's walls, turned about its middle: studs, from the unturned north-west one clockwise. */
-export const wallCorners = (plot: Turned): Point[] => cornersAround(plot, { n: 0, e: 0, s: 0, w: 0 });
-
-/** Corners of what stands out over a building's walls, turned with it. */
-export const outerCorners = (plot: Turned & Pick<Plot, 'overhang'>): Point[] =>
-  cornersAround(plot, plot.overhang);
-
-/** Corners of what a plot is built on, without its pavement, turned with it. */
-export function builtCorners(plot: Turned & Parameters<typeof builtRect>[0]): Point[] {
-  const built = builtRect(plot);
-  return cornersAround(plot, {
-    n: plot.y - built.y,
-    w: plot.x - built.x,
-    e: built.x + built.w - plot.x - plot.w,
-    s: built.y + built.d - plot.y - plot.d,
-  });
-}
-
-/** The rectangle that holds a plot's turned walls. */
-export function plotBounds(plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'>): Rect {
-  let bounds = known.get(plot);
-  if (!bounds) {
-    const { x, y, w, d, turn } = plot;
-    bounds = turn === 0 ? { x, y, w, d } : boundsOf(wallCorners(plot).map(asRect));
-    known.set(plot, bounds);
-  }
-  return bounds;
-}
-/** Plots never change, and a board asks for the bounds of all of them at every drawing. */
-const known = new WeakMap<object, Rect>();
 
 const asRect = ({ x, y }: Point): Rect => ({ x, y, w: 0, d: 0 });
 

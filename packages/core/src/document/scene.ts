@@ -1,6 +1,15 @@
-import { colourName, partName } from '../catalogue/index.ts';
-import { DISPLAY_ID, KINDS, type Display, type Entity, type Kind } from './schema.ts';
-import { STAGES, type Stage } from './workSchema.ts';
+import { partName } from '../catalogue/index.ts';
+import {
+  DISPLAY_ID,
+  KIND_NAMES,
+  kindSchema,
+  specOf,
+  type Display,
+  type Entity,
+  type Kind,
+} from './schema.ts';
+import { mapKeys } from './unsafe.ts';
+import { STAGES, type Stage } from './vocabulary.ts';
 
 /**
  * A display as plain data: entities by kind and id, and the last version of each removed one (by `keyOf`), so that
@@ -13,70 +22,7 @@ type Groups = { readonly [K in Kind]: Readonly<Record<string, Entity<K>>> };
 export const keyOf = (kind: Kind, id: string): string => `${kind}/${id}`;
 
 /** A scene without anything in it, not even a display. */
-export function emptyScene(): Scene {
-  return {
-    display: {},
-    level: {},
-    footprint: {},
-    table: {},
-    passage: {},
-    pad: {},
-    plot: {},
-    person: {},
-    section: {},
-    baseType: {},
-    module: {},
-    seam: {},
-    acceptance: {},
-    place: {},
-    opening: {},
-    obstacle: {},
-    socket: {},
-    barrier: {},
-    requirement: {},
-    milestone: {},
-    space: {},
-    vehicle: {},
-    furnishing: {},
-    terrain: {},
-    hill: {},
-    hollow: {},
-    water: {},
-    stream: {},
-    way: {},
-    track: {},
-    run: {},
-    repeat: {},
-    planting: {},
-    tree: {},
-    figure: {},
-    flag: {},
-    marker: {},
-    reserved: {},
-    note: {},
-    picture: {},
-    piece: {},
-    partType: {},
-    recipe: {},
-    partList: {},
-    lot: {},
-    loan: {},
-    order: {},
-    placeholder: {},
-    substitute: {},
-    promise: {},
-    alias: {},
-    thread: {},
-    reply: {},
-    report: {},
-    session: {},
-    task: {},
-    calendar: {},
-    photo: {},
-    slot: {},
-    removed: {},
-  };
-}
+export const emptyScene = (): Scene => ({ ...mapKeys(KIND_NAMES, () => ({})), removed: {} });
 
 /** The display entity. @throws when the scene has none, which no reader of this core lets through. */
 export function displayOf(scene: Pick<Scene, 'display'>): Display {
@@ -111,45 +57,21 @@ export function padsInOrder(scene: Scene): Entity<'pad'>[] {
   return listOf(scene, 'pad').toSorted((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
 }
 
-const OF_PARTS = ['lot', 'loan', 'placeholder', 'substitute', 'promise'] as const;
-const isOfParts = (kind: Kind): kind is (typeof OF_PARTS)[number] => OF_PARTS.some((one) => one === kind);
-
-/** How a person calls an entity: «Upper yard», «section B», «base 48×48». */
+/** How a person calls an entity: “Upper yard”, “section B”, “base 48×48”; of one that is gone the word of its kind. */
 export function labelOf(scene: Scene, kind: Kind, id: string): string {
-  if (kind === 'baseType') {
-    const base = scene.baseType[id];
-    return base ? `base ${base.w}×${base.d}` : 'base size';
-  }
-  if (kind === 'section') {
-    const section = scene.section[id];
-    return section ? `section ${section.letter}, ${section.name}` : 'section';
-  }
-  if (kind === 'module') return scene.module[id] ? `module ${scene.module[id].name}` : 'module';
-  if (kind === 'seam') {
-    const seam = scene.seam[id];
-    const name = (module: string) => scene.module[module]?.name ?? module;
-    return seam ? `seam ${name(seam.a)}–${name(seam.b)}` : 'seam';
-  }
-  if (kind === 'acceptance') return 'accepted finding';
+  const entity: Entity<Kind> | undefined = scene[kind][id];
+  // A part is called by its id, also where nothing is known of it.
   if (kind === 'partType') return partName(id);
-  if (kind === 'alias') return scene.alias[id] ? `alias «${scene.alias[id].word}»` : 'alias';
-  if (kind === 'thread') return scene.thread[id] ? `«${scene.thread[id].title}»` : 'advice';
-  if (kind === 'session' || kind === 'calendar') {
-    const { person } = scene[kind][id] ?? { person: null };
-    return `${KINDS[kind].word} of ${person ? (scene.person[person]?.name ?? person) : 'somebody'}`;
-  }
-  if (kind === 'photo') {
-    const section = scene.section[scene.photo[id]?.section ?? ''];
-    return section ? `photo of section ${section.letter}` : 'photo';
-  }
-  if (kind === 'reply') {
-    const thread = scene.thread[scene.reply[id]?.thread ?? ''];
-    return thread ? `answer to «${thread.title}»` : 'answer';
-  }
-  if (isOfParts(kind)) {
-    const of = scene[kind][id];
-    return of ? `${KINDS[kind].word}: ${partName(of.part)} in ${colourName(of.colour)}` : KINDS[kind].word;
-  }
-  const entity = scene[kind][id];
-  return entity ? entity.name : KINDS[kind].word;
+  const { label, word } = specOf(kind);
+  if (!entity) return word;
+  if (label) return label(entity, (other, otherId, field) => textOf(scene, other, otherId, field));
+  return 'name' in entity ? entity.name : word;
+}
+
+function textOf(scene: Scene, kind: string, id: string | null, field: string): string | null {
+  const read = kindSchema.safeParse(kind);
+  if (!read.success || id === null) return null;
+  const entity: Readonly<Record<string, unknown>> | undefined = scene[read.data][id];
+  const value = entity?.[field];
+  return typeof value === 'string' ? value : null;
 }

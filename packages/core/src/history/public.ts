@@ -1,13 +1,10 @@
 import { progressOf, workDone } from '../progress/index.ts';
-import { displayOf, emptyScene, listOf, stageWord, type Kind, type Scene } from '../document/index.ts';
+import { KIND_NAMES, displayOf, emptyScene, listOf, specOf, stageWord, type Kind, type Scene } from '../document/index.ts';
 
 // What the public may see of a display: the ground and what stands on it, without messages, stock or money.
 
-/** Kinds that a share page shows. Everything else is left out, also kinds that are still to come. */
-const SHOWN = [
-  ...['level', 'footprint', 'pad', 'hill', 'hollow', 'water', 'stream', 'terrain', 'way', 'track', 'run'],
-  ...['repeat', 'planting', 'tree', 'flag', 'plot', 'section', 'module'],
-] as const satisfies readonly Kind[];
+/** Kinds that a share page shows: those that say so. */
+const SHOWN = KIND_NAMES.filter((kind) => specOf(kind).public);
 
 /** Words that are shown nowhere but kept with a thing. */
 const HUSHED: Readonly<Record<string, unknown>> = {

@@ -1,5 +1,50 @@
-import type { TrackPiece } from './terrainSchema.ts';
-import type { Track } from './schema.ts';
+import { z } from 'zod';
+import { MAX_STUDS, levelFields, name, plates, size } from '../fields.ts';
+import { defineKind } from '../kind.ts';
+
+export const TRACK_MOVES = ['straight', 'left', 'right'] as const;
+
+const trackPiece = z.strictObject({
+  go: z.enum(TRACK_MOVES),
+  /** Length of a straight, studs. */
+  length: size.max(256).default(16),
+  /** Radius of a curve at the middle of the track, studs; each curve turns 22.5°. */
+  radius: size.max(512).default(40),
+  /** Plates this piece climbs. */
+  rise: plates.min(-30).max(30).default(0),
+});
+
+export type TrackPiece = z.output<typeof trackPiece>;
+
+const trackSchema = z.strictObject({
+  name,
+  /** Middle of the track at its beginning, studs. */
+  x: z.number().min(-MAX_STUDS).max(MAX_STUDS),
+  y: z.number().min(-MAX_STUDS).max(MAX_STUDS),
+  /** Direction at its beginning: sixteenths of a turn, 0 east, 4 south. */
+  heading: z.int().min(0).max(15).default(0),
+  ...levelFields,
+  pieces: z.array(trackPiece).min(1, 'a track needs one piece').max(500),
+  /** Width of the bed, studs. */
+  bed: size.max(64).default(8),
+  maxGrade: z.number().min(0.5).max(100).default(4),
+  /** What must stay free: from the middle to each side, studs, and above the bed, plates. */
+  clearSide: z.number().min(0).max(64).default(5),
+  clearHeight: plates.min(0).default(33),
+});
+type Track = z.output<typeof trackSchema>;
+
+export const trackKind = defineKind({
+  schema: trackSchema,
+  group: 'tracks',
+  word: 'track',
+  public: true,
+  refs: { level: 'level' },
+  outline: 10,
+  relief: 'way',
+  outlinePoints: (track) => trackLine(track, 0).line,
+  beyond: ({ bed }) => bed / 2,
+});
 
 /** Where a track is and where it goes: studs, plates above datum, sixteenths of a turn (0 east, 4 south). */
 export interface Pose {

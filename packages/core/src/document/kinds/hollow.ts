@@ -1,0 +1,14 @@
+import { z } from 'zod';
+import { plates, risingFields } from '../fields.ts';
+import { defineKind } from '../kind.ts';
+
+/** A hollow is dug from its level to `depth` below it; where the ground is lower already, that stays. */
+export const hollowKind = defineKind({
+  schema: z.strictObject({ ...risingFields, depth: plates.min(1) }),
+  group: 'hollows',
+  word: 'hollow',
+  public: true,
+  refs: { level: 'level' },
+  outline: 5,
+  relief: 'land',
+});

@@ -1,0 +1,171 @@
+import { z } from 'zod';
+import { boundsOf, type Rect } from '../../grid/index.ts';
+import { halfStud, name, plates, size, studArea, text } from '../fields.ts';
+import { SIDES } from '../vocabulary.ts';
+import { defineKind } from '../kind.ts';
+
+export const MOUNTS = ['pinned', 'jumpers', 'loose', 'turntable'] as const;
+export const PART_USES = ['roof', 'floor', 'wing', 'other'] as const;
+export const CONNECTORS = ['unsaid', 'standard', 'none'] as const;
+
+const out = halfStud.min(0).max(64).default(0);
+
+const plotSchema = z.strictObject({
+  name,
+  ...studArea,
+  /** Turned about its middle, degrees clockwise; its footprint is every stud that the turned walls touch. */
+  turn: z.number().min(0).lt(360).default(0),
+  /** Height of the building above the ground it stands on, plates. */
+  height: plates.min(1),
+  storeys: z.int().min(0).max(60).default(1),
+  /** Thickness of the outer walls, studs. */
+  wall: size.max(8).default(1),
+  mount: z.enum(MOUNTS).default('pinned'),
+  mayCut: z.boolean().default(false),
+  /** Where a seam may cut it, studs from its west or north wall; empty: anywhere. */
+  cutAt: z
+    .array(z.strictObject({ across: z.enum(['x', 'y']), at: halfStud.min(0).max(4096) }))
+    .max(12)
+    .default([]),
+  /** Ground cover is laid under it too: what is uncovered when it is taken off. */
+  coverUnder: z.boolean().default(false),
+  /** A street front keeps the street standard of the house rules. */
+  streetFront: z.boolean().default(false),
+  /** The side with the street door; the sides that are worth showing. */
+  front: z.enum(SIDES).default('s'),
+  goodSides: z.array(z.enum(SIDES)).max(4).default([]),
+  /** Depth of its pavement, studs; null: unknown. */
+  pavement: halfStud.min(0).max(64).nullable().default(null),
+  connectors: z.enum(CONNECTORS).default('unsaid'),
+  /** Height of the roof's inside at the eaves, plates above the ground; null: a flat roof. */
+  eaves: plates.min(0).nullable().default(null),
+  /** What lifts off, from the top down: how tall each is and how much room it leaves below. */
+  parts: z
+    .array(
+      z.strictObject({
+        name,
+        use: z.enum(PART_USES).default('floor'),
+        height: plates.min(1),
+        /** Clear height below it, plates. */
+        clears: plates.min(0).default(0),
+      }),
+    )
+    .max(24)
+    .default([]),
+  /** What stands or swings inside under the roof: furniture, an open door. */
+  fittings: z
+    .array(
+      z.strictObject({
+        name,
+        /** Above the building's ground, plates: where it stands and how tall it is. */
+        on: plates.min(0).default(0),
+        height: plates.min(1),
+        /** From the inside of the eaves wall to its nearer side, studs. */
+        fromWall: halfStud.min(0).max(256).default(0),
+      }),
+    )
+    .max(40)
+    .default([]),
+  /**
+   * What stands out over the walls on each side of the unturned building (eaves, lights, oriels), studs, and how high
+   * above the building's ground it begins, plates: below that there are the walls alone.
+   */
+  overhang: z.strictObject({ n: out, e: out, s: out, w: out }).prefault({}),
+  overhangFrom: plates.min(0).default(0),
+  notes: text.default(''),
+});
+type Plot = z.output<typeof plotSchema>;
+
+export const plotKind = defineKind({
+  schema: plotSchema,
+  group: 'plots',
+  word: 'plot',
+  public: true,
+  outline: 11,
+  relief: 'top',
+  influencePoints: (plot) => outerCorners(plot),
+});
+
+// The areas of a plot, studs: its walls turned about their middle, its pavement, what stands out over it.
+
+type Point = { x: number; y: number };
+type Turned = Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'>;
+type Built = Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'front' | 'streetFront' | 'pavement'>;
+
+/** What a plot is built on: its place less its pavement, which lies before its front. Unturned, studs. */
+export function builtRect({ x, y, w, d, front, streetFront, pavement }: Built): Rect {
+  const by = streetFront ? Math.min(pavement ?? 0, front === 'n' || front === 's' ? d : w) : 0;
+  if (front === 'n') return { x, y: y + by, w, d: d - by };
+  if (front === 's') return { x, y, w, d: d - by };
+  return front === 'w' ? { x: x + by, y, w: w - by, d } : { x, y, w: w - by, d };
+}
+
+/** Studs inside the walls of one floor of a plot, along x and along y: walls and pavement taken off; 0 where none is left. */
+export function insideOf(plot: Built & Pick<Plot, 'wall'>): {
+  w: number;
+  d: number;
+} {
+  const { w, d } = builtRect(plot);
+  return { w: Math.max(0, w - 2 * plot.wall), d: Math.max(0, d - 2 * plot.wall) };
+}
+
+/** Whether anything of a building stands out over its walls. */
+export const isOverhanging = ({ overhang }: Pick<Plot, 'overhang'>): boolean =>
+  Object.values(overhang).some((by) => by > 0);
+
+/** Corners of a rectangle that is wider than a plot by so much on each side (narrower where negative), turned with it. */
+function cornersAround(plot: Turned, by: Plot['overhang']): Point[] {
+  const { x, y, w, d, turn } = plot;
+  const outer = { x: x - by.w, y: y - by.n, w: w + by.w + by.e, d: d + by.n + by.s };
+  const [cx, cy] = [x + w / 2, y + d / 2];
+  const { cos, sin } = direction(turn);
+  return [
+    [outer.x, outer.y],
+    [outer.x + outer.w, outer.y],
+    [outer.x + outer.w, outer.y + outer.d],
+    [outer.x, outer.y + outer.d],
+  ].map(([px, py]) => ({
+    x: cx + (px - cx) * cos - (py - cy) * sin,
+    y: cy + (px - cx) * sin + (py - cy) * cos,
+  }));
+}
+
+/** Quarters exactly, so that a building on the grid stays on the grid. */
+function direction(turn: number): { cos: number; sin: number } {
+  if (turn % 90 === 0) return { cos: [1, 0, -1, 0][turn / 90], sin: [0, 1, 0, -1][turn / 90] };
+  const angle = (turn * Math.PI) / 180;
+  return { cos: Math.cos(angle), sin: Math.sin(angle) };
+}
+
+/** The four corners of a plot's walls, turned about its middle: studs, from the unturned north-west one clockwise. */
+export const wallCorners = (plot: Turned): Point[] => cornersAround(plot, { n: 0, e: 0, s: 0, w: 0 });
+
+/** Corners of what stands out over a building's walls, turned with it. */
+export const outerCorners = (plot: Turned & Pick<Plot, 'overhang'>): Point[] =>
+  cornersAround(plot, plot.overhang);
+
+/** Corners of what a plot is built on, without its pavement, turned with it. */
+export function builtCorners(plot: Turned & Built): Point[] {
+  const built = builtRect(plot);
+  return cornersAround(plot, {
+    n: plot.y - built.y,
+    w: plot.x - built.x,
+    e: built.x + built.w - plot.x - plot.w,
+    s: built.y + built.d - plot.y - plot.d,
+  });
+}
+
+/** The rectangle that holds a plot's turned walls. */
+export function plotBounds(plot: Turned): Rect {
+  let bounds = known.get(plot);
+  if (!bounds) {
+    const { x, y, w, d, turn } = plot;
+    bounds = turn === 0 ? { x, y, w, d } : boundsOf(wallCorners(plot).map(asRect));
+    known.set(plot, bounds);
+  }
+  return bounds;
+}
+/** Plots never change, and a board asks for the bounds of all of them at every drawing. */
+const known = new WeakMap<object, Rect>();
+
+const asRect = ({ x, y }: Point): Rect => ({ x, y, w: 0, d: 0 });

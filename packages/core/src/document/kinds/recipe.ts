@@ -1,0 +1,41 @@
+import { z } from 'zod';
+import { name, reference } from '../fields.ts';
+import { colourField, partField } from '../partLines.ts';
+import { GROUNDS } from '../vocabulary.ts';
+import { defineKind } from '../kind.ts';
+
+/** How ground looks: tones of its cover, and what lies on it in even, unpatterned scatter. */
+export const recipeKind = defineKind({
+  schema: z.strictObject({
+    name,
+    ground: z.enum(GROUNDS),
+    /** Where it holds; null: wherever no section has its own. */
+    section: reference.default(null),
+    /** The cover's colours by parts of the whole; the first is the base. */
+    tones: z
+      .array(z.strictObject({ colour: colourField, share: z.number().min(0).max(1000).default(1) }))
+      .min(1, 'a recipe needs one tone')
+      .max(8),
+    /** The colour of the sides that show under it; null: its base. */
+    side: colourField.nullable().default(null),
+    /** Laid on the cover: percent of its studs, in groups, no nearer to each other than `apart` studs. */
+    accents: z
+      .array(
+        z.strictObject({
+          part: partField.default('plate-1x1'),
+          colour: colourField,
+          percent: z.number().min(0).max(60),
+          group: z.int().min(1).max(5).default(1),
+          apart: z.number().min(0).max(64).default(0),
+        }),
+      )
+      .max(12)
+      .default([]),
+    /** How far it may bend to what is in stock, percent of the whole. */
+    bend: z.number().min(0).max(100).default(0),
+    seed: z.int().min(0).max(1_000_000).default(1),
+  }),
+  group: 'recipes',
+  word: 'recipe',
+  refs: { section: 'section' },
+});

@@ -1,0 +1,20 @@
+import { z } from 'zod';
+import { name, plates, size, spotFields } from '../fields.ts';
+import { PLANT_SEASONS } from '../vocabulary.ts';
+import { defineKind } from '../kind.ts';
+
+export const treeKind = defineKind({
+  schema: z.strictObject({
+    name,
+    ...spotFields,
+    height: plates.min(1).default(24),
+    crown: size.max(64).default(6),
+    season: z.enum(PLANT_SEASONS).default('any'),
+  }),
+  group: 'trees',
+  word: 'tree',
+  public: true,
+  outline: 15,
+  relief: 'top',
+  beyond: () => 1,
+});

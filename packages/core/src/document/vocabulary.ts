@@ -1,0 +1,72 @@
+// The words that fields of several kinds choose from.
+
+export const COLOUR_POLICIES = ['strict', 'aged', 'free'] as const;
+export const WINDS = ['n', 'ne', 'e', 'se', 's', 'sw', 'w', 'nw'] as const;
+
+export const WIND_WORDS: Record<(typeof WINDS)[number], string> = {
+  n: 'north',
+  ne: 'north-east',
+  e: 'east',
+  se: 'south-east',
+  s: 'south',
+  sw: 'south-west',
+  w: 'west',
+  nw: 'north-west',
+};
+
+export const SEASONS = ['spring', 'summer', 'autumn', 'winter'] as const;
+export const PLANT_SEASONS = ['any', ...SEASONS] as const;
+export const GROUNDS = ['grass', 'rock', 'soil', 'sand', 'paving', 'road', 'ballast', 'water'] as const;
+export type Ground = (typeof GROUNDS)[number];
+
+/** Sides of the display, by the compass of its plan: north is the far edge. */
+export const SIDES = ['n', 'e', 's', 'w'] as const;
+export type Side = (typeof SIDES)[number];
+
+export const SIDE_WORDS: Record<Side, string> = { n: 'north', e: 'east', s: 'south', w: 'west' };
+
+export const SHAPES = ['rect', 'oval', 'outline'] as const;
+export const PROFILES = ['even', 'convex', 'concave', 'sheer'] as const;
+
+/** How ground is filled under its skin: see `masonry`. */
+export const METHODS = ['solid', 'raft', 'filler', 'stepped', 'frame', 'moulded', 'reuse'] as const;
+export type Method = (typeof METHODS)[number];
+
+export interface Area {
+  x: number;
+  y: number;
+  w: number;
+  d: number;
+  shape: (typeof SHAPES)[number];
+  outline: readonly { x: number; y: number }[];
+}
+
+/** What a section goes through, from the first to the last. */
+export const STAGES = [
+  'planned',
+  'supported',
+  'ground',
+  'structures',
+  'dressed',
+  'lit',
+  'peopled',
+  'done',
+] as const;
+export type Stage = (typeof STAGES)[number];
+
+/** Kinds of work, each with a rate of its own. */
+export const WORKS = [
+  'planning',
+  'sorting',
+  'ground',
+  'structures',
+  'dressing',
+  'lights',
+  'figures',
+  'other',
+] as const;
+export type Work = (typeof WORKS)[number];
+
+/** What dries before work goes on. */
+export const DRYINGS = ['glue', 'sealant', 'decals', 'paint'] as const;
+export type Drying = (typeof DRYINGS)[number];
