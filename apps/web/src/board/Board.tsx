@@ -5,18 +5,7 @@ import type { Rect } from '@quarry/core/grid';
 import type { EvaluatedFinding } from '@quarry/core/findings';
 import { footprintBounds } from '@quarry/core/terrain';
 import { boundsOfAll, canResize, type Hill, type Scene } from '@quarry/core/document';
-import {
-  isAreaTool,
-  isLineTool,
-  isSpotTool,
-  useView,
-  type AreaTool,
-  type CutLine,
-  type BoardLayer,
-  type LineTool,
-  type Picked,
-  type SpotTool,
-} from '../data/view.ts';
+import { useView, type BoardLayer, type CutLine, type Picked } from '../data/view.ts';
 import { useSize } from '../ui/useSize.ts';
 import type { CompiledGround } from '../workers/derived.tsx';
 import type { Picture } from './ink.ts';
@@ -38,16 +27,12 @@ import { usePictures } from './pictures.ts';
 import { ridgeEnds, ridgeFrom } from './ridge.ts';
 import { usePointer } from './pointer.ts';
 import { SceneBitmap } from './sceneBitmap.ts';
-import { lineOf, pickAt, pickIn, placeOf, snapRect, stepOf } from './pick.ts';
+import { isPlaced, shapeAt, toolOf, type DrawnShape, type Placed } from './kinds/index.ts';
+import { pickAt, pickIn, snapRect, stepOf } from './pick.ts';
+import { lineOf, placeOf } from './place.ts';
 import { useSnap } from './snapping.ts';
 import { bringIn, fit, rectToScreen, toStuds, zoomAt, type Viewport } from './viewport.ts';
 import { ZoomButtons } from './ZoomButtons.tsx';
-
-/** A shape drawn with a tool. */
-export type Drawn =
-  | { tool: AreaTool; rect: Rect }
-  | { tool: LineTool; points: { x: number; y: number }[] }
-  | { tool: SpotTool; at: { x: number; y: number } };
 
 /** What one may do on a board; a board without it is to be looked at only. */
 export interface BoardActs {
@@ -58,7 +43,7 @@ export interface BoardActs {
   shape: (picked: Picked, points: { x: number; y: number }[]) => void;
   ridge: (picked: Picked, ridge: Hill['ridge']) => void;
   move: (picks: readonly Picked[], dx: number, dy: number) => void;
-  draw: (drawn: Drawn) => void;
+  draw: (kind: Placed, shape: DrawnShape) => void;
 }
 
 interface BoardProps {
@@ -187,11 +172,8 @@ export function Board({
     if (draft.kind === 'box') {
       const found = pickIn(scene, hidden, draft.rect);
       pickAll(found);
-    } else if (draft.kind === 'area' && isAreaTool(tool)) acts.draw({ tool, rect: draft.rect });
-    else if (draft.kind === 'line' && isLineTool(tool)) acts.draw({ tool, points: draft.points });
-    else if (draft.kind === 'spot' && isSpotTool(tool)) acts.draw({ tool, at: draft.at });
-    else if (draft.kind === 'cut') layCut(draft.line);
-    else if (draft.kind === 'measure') measure(draft.line);
+    } else if ('line' in draft) (draft.kind === 'cut' ? layCut : measure)(draft.line);
+    else if (isPlaced(tool)) acts.draw(tool, shapeOf(draft));
   };
   const { draft, handlers, keyTaken, clickAt } = useGestures({
     tool,
@@ -233,16 +215,8 @@ export function Board({
       event.preventDefault();
       const { x, y } = toStuds(view, middle.x, middle.y);
       const rect = snapRect({ x: x - 8, y: y - 8, w: 16, d: 16 }, Math.max(1, acts.snap));
-      if (isAreaTool(held)) acts.draw({ tool: held, rect });
-      else if (isLineTool(held))
-        acts.draw({
-          tool: held,
-          points: [
-            { x: rect.x - 16, y: rect.y },
-            { x: rect.x + 16, y: rect.y },
-          ],
-        });
-      else if (isSpotTool(held)) acts.draw({ tool: held, at: { x: rect.x, y: rect.y } });
+      const draws = toolOf(held)?.draws;
+      if (draws && isPlaced(held)) acts.draw(held, shapeAt(draws, rect));
       else if (held === 'profile')
         layCut({ a: { x: whole.x, y: rect.y }, b: { x: whole.x + whole.w, y: rect.y } });
     }
@@ -402,4 +376,9 @@ export function Board({
       )}
     </div>
   );
+}
+
+function shapeOf(draft: Exclude<DraftShape, { line: CutLine }>): DrawnShape {
+  if (draft.kind === 'line') return { draws: 'line', points: draft.points };
+  return draft.kind === 'spot' ? { draws: 'spot', at: draft.at } : { draws: 'area', rect: draft.rect };
 }

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { sceneFrom } from '@quarry/core/document';
-import { fieldsForRect, pickAt, pickIn, placeOf, snapRect, stepOf } from './pick.ts';
+import { fieldsForRect, pickAt, pickIn, snapRect, stepOf } from './pick.ts';
+import { placeOf } from './place.ts';
 import { bringIn, fit, rectToScreen, rectToStuds, toScreen, toStuds, zoomAt } from './viewport.ts';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });

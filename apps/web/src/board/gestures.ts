@@ -1,7 +1,8 @@
 import type Konva from 'konva';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import type { Rect } from '@quarry/core/grid';
-import { isAreaTool, isLineTool, isSpotTool, type CutLine, type Tool } from '../data/view.ts';
+import type { CutLine, Tool } from '../data/view.ts';
+import { toolOf } from './kinds/index.ts';
 import { usePointer } from './pointer.ts';
 import { snapRect, stepOf } from './pick.ts';
 import { toStuds, zoomAt, type Viewport } from './viewport.ts';
@@ -37,24 +38,25 @@ interface Setting {
  */
 export function useGestures({ tool, snap, view, setView, readOnly, finish, click }: Setting) {
   const [draft, setDraft] = useState<DraftShape | null>(null);
+  const draws = toolOf(tool)?.draws ?? null;
   const press = useRef<(Point & { view: Viewport; moved: boolean; on: 'pan' | 'draw' }) | null>(null);
   const pinch = useRef<{ apart: number; middle: Point } | null>(null);
   useEffect(() => setDraft(null), [tool]);
 
   const pointerAt = (stage: Konva.Stage | null) => stage?.getPointerPosition() ?? null;
   const onStep = (point: Point): Point => {
-    const step = isAreaTool(tool) ? stepOf(tool, snap) || snap : snap;
+    const step = draws === 'area' ? stepOf(tool, snap) || snap : snap;
     return { x: Math.round(point.x / step) * step, y: Math.round(point.y / step) * step };
   };
   const begun = (a: Point, b: Point, shift: boolean): DraftShape | null => {
     const rect = snapRect(
       { x: Math.min(a.x, b.x), y: Math.min(a.y, b.y), w: Math.abs(b.x - a.x), d: Math.abs(b.y - a.y) },
-      isAreaTool(tool) ? stepOf(tool, snap) || snap : snap,
+      draws === 'area' ? stepOf(tool, snap) || snap : snap,
     );
     if (tool === 'pick') return shift ? { kind: 'box', rect } : null;
     if (tool === 'measure') return { kind: 'measure', line: { a: onStep(a), b: onStep(b) } };
     if (tool === 'profile') return { kind: 'cut', line: { a: onStep(a), b: onStep(b) } };
-    return isAreaTool(tool) ? { kind: 'area', rect } : null;
+    return draws === 'area' ? { kind: 'area', rect } : null;
   };
 
   const down = ({ evt, target }: Event) => {
@@ -69,8 +71,8 @@ export function useGestures({ tool, snap, view, setView, readOnly, finish, click
     const at = pointerAt(target.getStage());
     if (!at) return;
     const middleButton = 'button' in evt && evt.button === 1;
-    const draws = !middleButton && (tool === 'pick' ? evt.shiftKey : !isLineTool(tool) && !isSpotTool(tool));
-    press.current = { ...at, view, moved: false, on: draws ? 'draw' : 'pan' };
+    const drags = !middleButton && (tool === 'pick' ? evt.shiftKey : draws !== 'line' && draws !== 'spot');
+    press.current = { ...at, view, moved: false, on: drags ? 'draw' : 'pan' };
   };
   const move = ({ evt, target }: Event) => {
     if ('touches' in evt && evt.touches.length === 2 && pinch.current) {
@@ -124,12 +126,12 @@ export function useGestures({ tool, snap, view, setView, readOnly, finish, click
       return;
     }
     const studs = onStep(toStuds(view, at.x, at.y));
-    if (isLineTool(tool)) {
+    if (draws === 'line') {
       const points = draft?.kind === 'line' ? draft.points : [];
       const last = points.at(-1);
       if (!last || last.x !== studs.x || last.y !== studs.y)
         setDraft({ kind: 'line', points: [...points, studs], at: null });
-    } else if (isSpotTool(tool)) finish({ kind: 'spot', at: studs });
+    } else if (draws === 'spot') finish({ kind: 'spot', at: studs });
     else if (tool === 'pick') click(at.x, at.y, evt.shiftKey);
   };
   const endLine = (): boolean => {

@@ -3,24 +3,15 @@ import { intersection, type Rect } from '@quarry/core/grid';
 import { keyOf, listOf, type Scene } from '@quarry/core/document';
 import { currentContents, snapTo, tableInStuds, type Guide } from '@quarry/core/venue';
 import type { Picked } from '../data/view.ts';
-import { placeOf, snapRect } from './pick.ts';
+import { BOARD_KINDS, PLACED } from './kinds/index.ts';
+import { snapRect } from './pick.ts';
+import { placeOf } from './place.ts';
 import type { Viewport } from './viewport.ts';
 
 /** How near an edge must come to another to be brought there, px. */
 const NEAR = 7;
 /** What the edges of a moving thing are brought to. */
-const TO = [
-  'footprint',
-  'plot',
-  'pad',
-  'hill',
-  'hollow',
-  'water',
-  'module',
-  'section',
-  'marker',
-  'reserved',
-] as const;
+const TO = PLACED.filter((kind) => BOARD_KINDS[kind].snaps);
 /** Only what is near is looked at, studs. */
 const WITHIN = 64;
 

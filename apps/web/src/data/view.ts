@@ -1,9 +1,9 @@
 import { create } from 'zustand';
 import type { Paper } from '@quarry/core/formats';
-import type { Kind, Scene } from '@quarry/core/document';
-import type { Tool } from './tools.ts';
+import type { Kind, PlanKind, Scene } from '@quarry/core/document';
 
-export * from './tools.ts';
+/** What the pointer does on the plan: `measure` measures, `profile` lays the section cut, a kind is drawn. */
+export type Tool = 'pick' | 'measure' | 'profile' | 'table' | PlanKind;
 
 export interface Picked {
   kind: Kind;

@@ -15,20 +15,19 @@ import { ConflictDialog, GoneDialog } from './Conflict.tsx';
 import { CrewHere, useReportWhereabouts, useUnread } from './CrewHere.tsx';
 import { FindingsPanel, countOpen } from './Findings.tsx';
 import { ProposalBar } from './ProposalBar.tsx';
-import { KEY_LIST, PAGES, TOOL_LIST } from './pages.ts';
+import { PAGES, goKeys } from './pages.ts';
 
-// How long after `g` a letter still means a page.
 /** The finder is loaded once the page has come to rest, or when it is asked for before. */
 const loadFinder = () => import('./Finder.tsx').then((module) => ({ default: module.Finder }));
 const Finder = lazy(loadFinder);
 
-/** Every letter that goes to a page or takes up a tool. */
-const LETTERS = [...new Set(['f', ...PAGES.map(({ key }) => key), ...TOOL_LIST.map(({ key }) => key)])].join(
-  ', ',
-);
+/** The list of keys is loaded with the kinds of the board, whose tools it names. */
+const KeyList = lazy(() => import('./KeyList.tsx').then((module) => ({ default: module.KeyList })));
+
+/** Every letter that goes to a page. */
+const LETTERS = ['f', ...PAGES.map(({ key }) => key)].join(', ');
 /** Without the network it is loaded when it is asked for. */
 const laterThen = () => undefined;
-const GO_MS = 1500;
 const REST_MS = 2000;
 
 /** The frame round every page of a display: rail, top bar, findings, finder, keys and the word about saving. */
@@ -38,7 +37,6 @@ export function Frame() {
   const heard = useDisplay(({ heard }) => heard);
   const judgement = useDerived(({ judgement }) => judgement);
   const navigate = useNavigate();
-  const takeTool = useView((view) => view.takeTool);
   const [finder, setFinder] = useState(false);
   const [keysOpen, setKeysOpen] = useState(false);
   const [findingsOpen, setFindingsOpen] = useState(false);
@@ -47,7 +45,6 @@ export function Frame() {
   const page = PAGES.find(({ id }) => pathname.endsWith(`/${id}`))?.id ?? null;
   const unread = useUnread().size;
   useReportWhereabouts(page ?? '');
-  const goArmed = useRef(0);
   const base = `/d/${link.id}`;
   const display = displayOf(scene);
   useEffect(() => {
@@ -65,22 +62,13 @@ export function Frame() {
   useHotkeys('mod+z', () => link.undo(), { preventDefault: true });
   useHotkeys('mod+shift+z', () => link.redo(), { preventDefault: true });
   useHotkeys('shift+slash, ?', () => setKeysOpen(true), { useKey: true });
-  useHotkeys('g', ({ timeStamp }) => {
-    goArmed.current = timeStamp;
-  });
-  // One place for the letters: after `g` they go to a page, otherwise they take up a tool of the plan.
+  useHotkeys('g', ({ timeStamp }) => goKeys.arm(timeStamp));
   useHotkeys(LETTERS, ({ key, timeStamp }) => {
+    if (!goKeys.takes(timeStamp)) return;
     const letter = key.toLowerCase();
-    const goes = timeStamp - goArmed.current < GO_MS;
-    goArmed.current = 0;
-    if (goes && letter === 'f') setFindingsOpen(true);
-    else if (goes) {
-      const target = PAGES.find((entry) => entry.key === letter);
-      if (target) void navigate(`${base}/${target.id}`);
-    } else if (page === 'plan') {
-      const tool = TOOL_LIST.find((entry) => entry.key === letter);
-      if (tool) takeTool(tool.id);
-    }
+    if (letter === 'f') setFindingsOpen(true);
+    const target = PAGES.find((entry) => entry.key === letter);
+    if (target) void navigate(`${base}/${target.id}`);
   });
 
   const open = judgement ? judgement.findings.filter(({ accepted }) => !accepted) : [];
@@ -186,19 +174,11 @@ export function Frame() {
         </Suspense>
       )}
       <Dialog title="Keys" open={keysOpen} onClose={() => setKeysOpen(false)}>
-        <div className="grid sm:grid-cols-2 gap-6">
-          {KEY_LIST.map(({ group, keys }) => (
-            <dl key={group}>
-              <dt className="font-semibold pb-1">{group}</dt>
-              {keys.map(([key, does]) => (
-                <dd key={key} className="flex gap-3 border-b hair py-0.5">
-                  <kbd className="fig w-28 shrink-0">{key}</kbd>
-                  <span>{does}</span>
-                </dd>
-              ))}
-            </dl>
-          ))}
-        </div>
+        {keysOpen && (
+          <Suspense fallback={<p className="ink-2">Loading …</p>}>
+            <KeyList />
+          </Suspense>
+        )}
       </Dialog>
       <ConflictDialog />
       <GoneDialog />

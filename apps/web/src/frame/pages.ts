@@ -1,5 +1,4 @@
 import type { Page } from '@quarry/core/findings';
-import type { Tool } from '../data/view.ts';
 
 /** The pages there are, in working order, each with the letter that goes to it after `g`. */
 export const PAGES: readonly { id: Page; word: string; key: string; question: string }[] = [
@@ -27,79 +26,20 @@ export const PAGES: readonly { id: Page; word: string; key: string; question: st
   },
 ];
 
-/** The plan's tools with their letters; those that are taken up less often stand under «More». */
-export const TOOL_LIST: readonly { id: Tool; word: string; key: string; more?: boolean }[] = [
-  { id: 'pick', word: 'Pick', key: 's' },
-  { id: 'pad', word: 'Pad', key: 'p' },
-  { id: 'hill', word: 'Hill', key: 'h' },
-  { id: 'water', word: 'Water', key: 'w' },
-  { id: 'way', word: 'Way', key: 'y' },
-  { id: 'track', word: 'Track', key: 't' },
-  { id: 'plot', word: 'Plot', key: 'b' },
-  { id: 'repeat', word: 'Repeat', key: 'r' },
-  { id: 'planting', word: 'Planting', key: 'j' },
-  { id: 'marker', word: 'Marker', key: 'k' },
-  { id: 'footprint', word: 'Footprint', key: 'f', more: true },
-  { id: 'section', word: 'Section', key: 'c', more: true },
-  { id: 'table', word: 'Table', key: 'l', more: true },
-  { id: 'hollow', word: 'Hollow', key: 'o', more: true },
-  { id: 'stream', word: 'Stream', key: 'v', more: true },
-  { id: 'run', word: 'Wall or fence', key: 'a', more: true },
-  { id: 'tree', word: 'Tree', key: 'e', more: true },
-  { id: 'figure', word: 'Small scene', key: 'i', more: true },
-  { id: 'flag', word: 'Flag', key: 'n', more: true },
-  { id: 'reserved', word: 'Reserved ground', key: 'q', more: true },
-  { id: 'note', word: 'Note', key: 'u', more: true },
-  { id: 'measure', word: 'Measure', key: 'm' },
-  { id: 'profile', word: 'Section cut', key: 'd' },
-];
+/** How long after `g` a letter still means a page, ms. */
+const GO_MS = 1500;
+let armedAt = -GO_MS;
+let goneAt = -1;
 
-/** The keys of the whole program, as `?` lists them. */
-export const KEY_LIST: readonly { group: string; keys: readonly [string, string][] }[] = [
-  {
-    group: 'Everywhere',
-    keys: [
-      ['Ctrl K', 'find or do anything'],
-      ...PAGES.map(({ word, key }): [string, string] => [`g ${key}`, `go to ${word}`]),
-      ['g f', 'open the findings'],
-      ['Ctrl Z', 'undo your last change'],
-      ['Ctrl Shift Z', 'redo it'],
-      ['?', 'this list'],
-    ],
+/** Letters of pages come after a `g`: whoever hears a letter asks here what it means. Times are those of the events, ms. */
+export const goKeys = {
+  arm: (at: number) => void (armedAt = at),
+  /** Whether the letter of this moment goes to a page; a second one after that does not. */
+  takes: (at: number): boolean => {
+    if (goneAt === at) return true;
+    if (at - armedAt >= GO_MS) return false;
+    armedAt = -GO_MS;
+    goneAt = at;
+    return true;
   },
-  {
-    group: 'On the plan',
-    keys: [
-      ...TOOL_LIST.map(({ id, word, key }): [string, string] => [
-        key,
-        ['pick', 'measure', 'profile'].includes(id) ? word.toLowerCase() : `draw: ${word.toLowerCase()}`,
-      ]),
-      ['Enter', 'with a drawing tool: place one in the middle of the view; end a line'],
-      ['Backspace', 'while drawing a line: take back its last point'],
-      ['Shift drag', 'pick all in a box'],
-      ['Shift click', 'pick one more'],
-      ['x', 'flip between what was kept and now'],
-      ['Ctrl D', 'duplicate what is picked'],
-      [', . /', 'with a track picked: go on left, straight, right'],
-      ['arrows', 'move what is picked by 1 stud'],
-      ['Shift arrows', 'by 8 studs'],
-      ['Alt arrows', 'by half a stud'],
-      ['Delete', 'remove what is picked'],
-      ['Escape', 'let go'],
-      ['+ and −', 'zoom'],
-      ['0', 'fit the whole display'],
-    ],
-  },
-  {
-    group: 'On the survey',
-    keys: [
-      ['Tab', 'from thing to thing in the room'],
-      ['arrows', 'move it by 1 cm, or half an inch'],
-      ['Shift arrows', 'by 10 cm, or 5 inches'],
-      ['Alt arrows', 'by 1 mm, or 1/20 inch'],
-      ['Alt drag', 'without snapping'],
-      ['Delete', 'remove what is picked'],
-      ['Escape', 'let go'],
-    ],
-  },
-];
+};

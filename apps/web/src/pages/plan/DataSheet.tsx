@@ -1,8 +1,10 @@
-import type { Entity, Kind } from '@quarry/core/document';
+import type { ComponentType } from 'react';
+import { listOf, type Entity, type Kind } from '@quarry/core/document';
+import { boardKindOf, isPlaced, type Placed } from '../../board/kinds/index.ts';
 import { useDisplay, useDenialReason } from '../../data/useDisplay.tsx';
 import type { Picked } from '../../data/view.ts';
+import { EntityFields } from '../../ui/EntityForm.tsx';
 import { SheetHead } from '../../ui/SheetHead.tsx';
-import { TableSheet } from '../../ui/TableSheet.tsx';
 import { CopyPart } from './GroupSheet.tsx';
 import { PadPart, PointsPart, RisePart, WayPart } from './groundParts.tsx';
 import { PicturePart } from './PicturePart.tsx';
@@ -10,7 +12,33 @@ import { PlantingPart, RepeatPart } from './manyParts.tsx';
 import { PlotPart } from './PlotPart.tsx';
 import { TrackPart } from './TrackPart.tsx';
 import { ModuleSheet, SectionSheet } from './sheets.tsx';
-import { EntityFields } from './EntityForm.tsx';
+
+interface PartProps<K extends Kind> {
+  thing: Entity<K>;
+  picked: Picked;
+  disabled: boolean;
+}
+/** What follows the fields of a kind: numbers computed of it, and what no single field holds. */
+const PARTS: { readonly [K in Placed]?: ComponentType<PartProps<K>> } = {
+  pad: ({ thing, disabled }) => <PadPart pad={thing} disabled={disabled} />,
+  hill: RisePart,
+  hollow: RisePart,
+  plot: ({ thing, disabled }) => <PlotPart plot={thing} disabled={disabled} />,
+  way: ({ thing }) => <WayPart way={thing} />,
+  track: ({ thing, disabled }) => <TrackPart track={thing} disabled={disabled} />,
+  repeat: ({ thing }) => <RepeatPart repeat={thing} />,
+  planting: ({ thing, disabled }) => <PlantingPart planting={thing} disabled={disabled} />,
+  picture: ({ thing, disabled }) => <PicturePart picture={thing} disabled={disabled} />,
+  section: ({ thing }) => <SectionSheet section={thing} />,
+  module: ({ thing }) => <ModuleSheet module={thing} />,
+};
+
+/** The part of a kind for one of its entities. */
+function PartOf<K extends Placed>({ kind, id, disabled }: { kind: K; id: string; disabled: boolean }) {
+  const thing = useDisplay(({ scene }) => listOf(scene, kind).find((one) => one.id === id));
+  const Part: ComponentType<PartProps<K>> | undefined = PARTS[kind];
+  return Part && thing ? <Part thing={thing} picked={{ kind, id }} disabled={disabled} /> : null;
+}
 
 /** What one thing of the plan is, to be read and changed. */
 export function DataSheet({ picked }: { picked: Picked }) {
@@ -20,29 +48,14 @@ export function DataSheet({ picked }: { picked: Picked }) {
   const entity: Entity<Kind> | undefined = scene[kind][id];
   const forbids = may({ op: 'patch', kind, id, v: entity?.v ?? 1, set: {} });
   const disabled = forbids !== null;
+  const fields = boardKindOf(kind)?.fields ?? [];
   return (
     <>
       <SheetHead picked={picked} scene={scene} fixed={disabled} />
       {forbids && <p className="ink-2 text-xs pb-2">{forbids}</p>}
-      <EntityFields picked={picked} disabled={disabled} />
-      {kind === 'pad' && scene.pad[id] && <PadPart pad={scene.pad[id]} disabled={disabled} />}
-      {(kind === 'hill' || kind === 'hollow') && scene[kind][id] && (
-        <RisePart picked={picked} thing={scene[kind][id]} disabled={disabled} />
-      )}
-      {kind === 'plot' && scene.plot[id] && <PlotPart plot={scene.plot[id]} disabled={disabled} />}
-      {kind === 'way' && scene.way[id] && <WayPart way={scene.way[id]} />}
-      {kind === 'track' && scene.track[id] && <TrackPart track={scene.track[id]} disabled={disabled} />}
-      {kind === 'repeat' && scene.repeat[id] && <RepeatPart repeat={scene.repeat[id]} />}
-      {kind === 'planting' && scene.planting[id] && (
-        <PlantingPart planting={scene.planting[id]} disabled={disabled} />
-      )}
-      {kind === 'picture' && scene.picture[id] && (
-        <PicturePart picture={scene.picture[id]} disabled={disabled} />
-      )}
+      <EntityFields picked={picked} fields={fields} disabled={disabled} />
+      {isPlaced(kind) && <PartOf kind={kind} id={id} disabled={disabled} />}
       <PointsPart picked={picked} disabled={disabled} />
-      {kind === 'section' && scene.section[id] && <SectionSheet section={scene.section[id]} />}
-      {kind === 'table' && scene.table[id] && <TableSheet table={scene.table[id]} disabled={disabled} />}
-      {kind === 'module' && scene.module[id] && <ModuleSheet module={scene.module[id]} />}
       <CopyPart picks={[picked]} />
     </>
   );

@@ -8,7 +8,7 @@ import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { NumberField, SelectField } from '../../ui/fields.tsx';
 import { Dialog, DefinitionRow } from '../../ui/parts.tsx';
-import { defaultLevel } from './defaults.ts';
+import { defaultLevel } from '../../board/kinds/make.ts';
 import type { ReadHeights } from './imports.ts';
 
 /** The highest and deepest ground of a display, plates. */

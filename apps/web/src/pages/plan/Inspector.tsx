@@ -1,5 +1,5 @@
 import { Suspense, lazy, useEffect } from 'react';
-import { isPlaced } from '../../board/pick.ts';
+import { isPlaced } from '../../board/kinds/index.ts';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { FindingsHere } from '../../frame/Findings.tsx';

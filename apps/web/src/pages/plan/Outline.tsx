@@ -6,12 +6,13 @@ import { metresOf } from '@quarry/core/scale';
 import { footprintBounds } from '@quarry/core/terrain';
 import { KINDS, displayOf, labelOf, listOf, setOut, type Kind, type Scene } from '@quarry/core/document';
 import { currentContents } from '@quarry/core/venue';
-import { PLACED, placeOf } from '../../board/pick.ts';
+import { PLACED } from '../../board/kinds/index.ts';
+import { placeOf } from '../../board/place.ts';
 import { freshId, useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
 import { Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
-import { defaultLevel } from './defaults.ts';
+import { defaultLevel } from '../../board/kinds/make.ts';
 import { capital } from '../../ui/words.ts';
 
 /** Everything there is, by kind: the board for those who do not use a pointer. */

@@ -2,7 +2,7 @@ import type { Entity } from '@quarry/core/document';
 import { useView } from '../../data/view.ts';
 import { QuantityField } from '../../ui/fields.tsx';
 import { Heading } from '../../ui/parts.tsx';
-import { useSetFields } from './EntityForm.tsx';
+import { useSetFields } from '../../ui/EntityForm.tsx';
 
 /** Scales a picture by two of its points whose true distance is known. */
 export function PicturePart({ picture, disabled }: { picture: Entity<'picture'>; disabled: boolean }) {

@@ -14,12 +14,15 @@ import {
   type Entity,
   type Kind,
 } from '@quarry/core/document';
-import { Board, type BoardActs, type Drawn } from '../../board/Board.tsx';
+import { Board, type BoardActs } from '../../board/Board.tsx';
 import { Profile } from '../../board/Profile.tsx';
-import { fieldsForRect, isPlaced, placeOf } from '../../board/pick.ts';
+import { TOOLS, isPlaced, thingFrom, type DrawnShape, type Placed } from '../../board/kinds/index.ts';
+import { fieldsForRect } from '../../board/pick.ts';
+import { placeOf } from '../../board/place.ts';
 import { usePointer } from '../../board/pointer.ts';
 import { freshId, useDisplay, useEdit, useLink, useDenialReason } from '../../data/useDisplay.tsx';
 import { useView, type CutLine, type Picked } from '../../data/view.ts';
+import { goKeys } from '../../frame/pages.ts';
 import { Quantity } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { useDerived } from '../../workers/derived.tsx';
@@ -27,7 +30,6 @@ import { BeforeBar } from './BeforeBar.tsx';
 import { Exchange } from './Exchange.tsx';
 import { Inspector } from './Inspector.tsx';
 import { Toolbar } from './Toolbar.tsx';
-import { defaultsFor } from './defaults.ts';
 import { extendTrack } from './track.ts';
 import { useBefore } from './useBefore.ts';
 import { useOthersPicked } from './useOthersPicked.ts';
@@ -49,11 +51,12 @@ export function PlanPage() {
 
   const words = (list: readonly Picked[]) =>
     list.length === 1 ? labelOf(scene, list[0].kind, list[0].id) : `${list.length} things`;
-  const draw = (drawn: Drawn) => {
-    const kind = drawn.tool;
+  const draw = (kind: Placed, shape: DrawnShape) => {
     const id = freshId(kind);
-    const data = defaultsFor(scene, drawn);
-    if (edit.change(`drew ${data.words}`, [...data.before, { op: 'add', kind, id, data: data.data }])) {
+    const thing = thingFrom(scene, kind, shape);
+    if (!thing) return;
+    const { words: drawn, data, before = [] } = thing;
+    if (edit.change(`drew ${drawn}`, [...before, { op: 'add', kind, id, data }])) {
       pick({ kind, id });
       takeTool('pick');
     }
@@ -105,6 +108,10 @@ export function PlanPage() {
     },
     { preventDefault: true },
   );
+  useHotkeys(TOOLS.map(({ key }) => key).join(', '), ({ key, timeStamp }) => {
+    const tool = TOOLS.find((entry) => entry.key === key.toLowerCase());
+    if (tool && !goKeys.takes(timeStamp)) takeTool(tool.id);
+  });
   useHotkeys('comma, period, slash', ({ key }) => {
     const track = picked?.kind === 'track' ? scene.track[picked.id] : undefined;
     const go = ({ ',': 'left', '.': 'straight', '/': 'right' } as const)[key];

@@ -18,7 +18,7 @@ import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { capital } from '../../ui/words.ts';
 import { useDerived } from '../../workers/derived.tsx';
-import { useSetFields } from './EntityForm.tsx';
+import { useSetFields } from '../../ui/EntityForm.tsx';
 
 /** The plot card: what a building's numbers come to, what lifts off, and what its roof would hit. */
 export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) {

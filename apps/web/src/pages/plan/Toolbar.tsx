@@ -2,14 +2,11 @@ import { ChevronDown, Layers } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { BOARD_LAYERS, useView, type Tool } from '../../data/view.ts';
-import { TOOL_LIST } from '../../frame/pages.ts';
+import { TOOLS } from '../../board/kinds/index.ts';
 import { capital } from '../../ui/words.ts';
 
 /** Tools that change nothing. */
 const LOOKING: readonly Tool[] = ['pick', 'measure', 'profile'];
-/** What builders may draw in sections of their own. */
-const PLANNED: readonly Tool[] = ['footprint', 'section', 'table'];
-
 /** The plan's tools, its layers with their legend, and what comes in and goes out. */
 export function Toolbar({
   forbids,
@@ -21,9 +18,9 @@ export function Toolbar({
 }) {
   const { role } = useDisplay(({ actor }) => actor);
   const { tool, takeTool, hidden, toggleLayer } = useView();
-  const disabled = (id: Tool) =>
-    !LOOKING.includes(id) && (PLANNED.includes(id) ? forbids !== null : role === 'viewer');
-  const less = TOOL_LIST.filter(({ more }) => more);
+  const isDisabled = (id: Tool, planners: boolean) =>
+    !LOOKING.includes(id) && (planners ? forbids !== null : role === 'viewer');
+  const less = TOOLS.filter(({ more }) => more);
   const inMore = less.find(({ id }) => id === tool);
   return (
     <div
@@ -32,12 +29,12 @@ export function Toolbar({
       aria-label="Plan tools"
     >
       <div className="flex items-center gap-0.5 overflow-x-auto min-w-0">
-        {TOOL_LIST.filter(({ more }) => !more).map(({ id, word, key }) => (
+        {TOOLS.filter(({ more }) => !more).map(({ id, word, key, planners = false }) => (
           <button
             key={id}
             type="button"
             aria-pressed={tool === id}
-            disabled={disabled(id)}
+            disabled={isDisabled(id, planners)}
             onClick={() => takeTool(id)}
             className={`btn btn-xs h-7 px-1.5 font-semibold ${tool === id ? 'btn-neutral' : 'btn-ghost'}`}
             aria-keyshortcuts={key}
@@ -48,11 +45,11 @@ export function Toolbar({
       </div>
       <Menu label={inMore ? inMore.word : 'More'} name="More tools" pressed={inMore !== undefined}>
         {(close) =>
-          less.map(({ id, word, key }) => (
+          less.map(({ id, word, key, planners = false }) => (
             <button
               key={id}
               type="button"
-              disabled={disabled(id)}
+              disabled={isDisabled(id, planners)}
               aria-pressed={tool === id}
               className="btn btn-xs btn-ghost justify-between font-normal w-full"
               onClick={() => {

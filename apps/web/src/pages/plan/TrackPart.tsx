@@ -6,7 +6,7 @@ import { NumberField, QuantityField } from '../../ui/fields.tsx';
 import { Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { capital } from '../../ui/words.ts';
-import { useSetFields } from './EntityForm.tsx';
+import { useSetFields } from '../../ui/EntityForm.tsx';
 import { extendTrack } from './track.ts';
 
 /** The pieces of a track, and whether its end meets another or its own beginning. */

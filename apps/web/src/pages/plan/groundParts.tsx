@@ -29,7 +29,7 @@ import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { capital } from '../../ui/words.ts';
 import { useDerived } from '../../workers/derived.tsx';
-import { useSetFields } from './EntityForm.tsx';
+import { useSetFields } from '../../ui/EntityForm.tsx';
 
 // What the data sheets of ground and ways have beyond their plain fields.
 

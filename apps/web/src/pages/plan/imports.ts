@@ -3,7 +3,7 @@ import { footprintBounds } from '@quarry/core/terrain';
 import { MAX_PICTURE, MAX_SAMPLES, padsInOrder, type Change, type Scene } from '@quarry/core/document';
 import { freshId } from '../../data/useDisplay.tsx';
 import type { Picked } from '../../data/view.ts';
-import { defaultLevel } from './defaults.ts';
+import { defaultLevel } from '../../board/kinds/make.ts';
 
 /**
  * What a chosen file becomes: changes to make, and what to pick then; heights, which a dialog asks more about; or the

@@ -5,7 +5,7 @@ import { useScene } from '../../data/useDisplay.tsx';
 import { NumberField, TextField } from '../../ui/fields.tsx';
 import { DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
-import { useSetFields } from './EntityForm.tsx';
+import { useSetFields } from '../../ui/EntityForm.tsx';
 
 // What comes of repeats and plantings: how many, how far apart, of which kind.
 

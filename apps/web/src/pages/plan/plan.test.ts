@@ -1,8 +1,19 @@
-import { KINDS, listOf, reduce, sceneFrom, trackLine, type Kind, type Scene } from '@quarry/core/document';
-import type { Drawn } from '../../board/Board.tsx';
-import { AREA_TOOLS, LINE_TOOLS, SPOT_TOOLS } from '../../data/tools.ts';
-import { defaultsFor, defaultLevel } from './defaults.ts';
-import { FIELDS } from './fieldTables.ts';
+import { listOf, reduce, sceneFrom, trackLine, type Scene } from '@quarry/core/document';
+import {
+  BOARD_KINDS,
+  DRAWINGS,
+  PICK_ORDER,
+  PLACED,
+  TOOLS,
+  boardKindOf,
+  shapeAt,
+  thingFrom,
+  toolOf,
+  type DrawnShape,
+  type Placed,
+} from '../../board/kinds/index.ts';
+import { defaultLevel } from '../../board/kinds/make.ts';
+import { fieldFaults } from '../../ui/fieldFaults.ts';
 import { extendTrack } from './track.ts';
 
 const scene = sceneFrom({
@@ -20,72 +31,60 @@ const scene = sceneFrom({
     { id: 'main', name: 'Main', x: 10, y: 20, level: 'street', offset: 1, pieces: [{ go: 'straight' }] },
   ],
 });
-const drawn: Drawn[] = [
-  ...AREA_TOOLS.map((tool) => ({ tool, rect: { x: 4, y: 4, w: 16, d: 12 } })),
-  ...LINE_TOOLS.map((tool) => ({
-    tool,
-    points: [
-      { x: 4, y: 4 },
-      { x: 40, y: 10 },
-    ],
-  })),
-  ...SPOT_TOOLS.map((tool) => ({ tool, at: { x: 50, y: 30 } })),
-];
-const added = (on: Scene, one: Drawn): Scene => {
-  const { before, data } = defaultsFor(on, one);
-  const next = reduce(on, [...before, { op: 'add', kind: one.tool, id: 'new', data }]);
+const rect = { x: 4, y: 4, w: 16, d: 12 };
+const made = (on: Scene, kind: Placed, shape?: DrawnShape) => {
+  const tool = toolOf(kind);
+  const thing = tool && thingFrom(on, kind, shape ?? shapeAt(tool.draws, rect));
+  if (!thing) throw new Error(`nothing draws a ${kind}`);
+  return thing;
+};
+const added = (on: Scene, kind: Placed, shape?: DrawnShape): Scene => {
+  const { before = [], data } = made(on, kind, shape);
+  const next = reduce(on, [...before, { op: 'add', kind, id: 'new', data }]);
   if (!next.ok) throw new Error(next.refusal.sentence);
   return next.scene;
 };
 
-test.each(drawn.map((one) => [one.tool, one] as const))(
+test.each(PLACED.filter((kind) => toolOf(kind)))(
   'what the %s tool draws is valid, named, and as good on a display without a level',
-  (tool, one) => {
-    const [thing] = listOf(added(scene, one), tool).filter(({ id }) => id === 'new');
+  (kind) => {
+    const [thing] = listOf(added(scene, kind), kind).filter(({ id }) => id === 'new');
     expect('name' in thing && thing.name.length).toBeGreaterThan(0);
     const bare = sceneFrom({ display: { name: 'Bare', kind: 'city' } });
-    expect(listOf(added(bare, one), tool)).toHaveLength(1);
+    expect(listOf(added(bare, kind), kind)).toHaveLength(1);
   },
 );
+test('no two tools share a letter, no two kinds a rank under the pointer; all is drawn in one order', () => {
+  const letters = TOOLS.map(({ key }) => key);
+  expect(new Set(letters).size).toBe(letters.length);
+  expect(new Set(PICK_ORDER.map((kind) => BOARD_KINDS[kind].picked)).size).toBe(PLACED.length);
+  expect(DRAWINGS.map(({ rank }) => rank)).toEqual(
+    DRAWINGS.map(({ rank }) => rank).toSorted((a, b) => a - b),
+  );
+});
+test('a tool draws nothing of another shape than its own', () => {
+  expect(thingFrom(scene, 'hill', { draws: 'spot', at: { x: 1, y: 1 } })).toBeNull();
+  expect(thingFrom(scene, 'module', { draws: 'area', rect })).toBeNull();
+});
 test('what is drawn lies on the level that most of the ground has; a pad on top of the others', () => {
   expect(defaultLevel(scene).id).toBe('street');
-  const rect = { x: 0, y: 0, w: 8, d: 8 };
-  expect(defaultsFor(scene, { tool: 'pad', rect }).data).toMatchObject({ level: 'street', order: 80 });
+  expect(made(scene, 'pad').data).toMatchObject({ level: 'street', order: 80 });
 });
 test('a flag is drawn downwind of the house rules; a letter that is free names a section', () => {
-  expect(defaultsFor(scene, { tool: 'flag', at: { x: 1, y: 1 } }).data).toMatchObject({ heading: 'se' });
-  const rect = { x: 0, y: 0, w: 8, d: 8 };
-  const one = added(scene, { tool: 'section', rect });
-  expect(defaultsFor(one, { tool: 'section', rect }).data).toMatchObject({ letter: 'B' });
+  expect(made(scene, 'flag').data).toMatchObject({ heading: 'se' });
+  expect(made(added(scene, 'section'), 'section').data).toMatchObject({ letter: 'B' });
 });
 test('track goes on from an open end that is near, in its direction and at its height', () => {
-  const joined = added(scene, { tool: 'track', at: { x: 27, y: 21 } });
+  const joined = added(scene, 'track', { draws: 'spot', at: { x: 27, y: 21 } });
   const end = trackLine(scene.track.main, 19).joints[1];
   const start = trackLine(joined.track.new, 18 + joined.track.new.offset).joints[0];
   expect(start).toMatchObject({ x: end.x, y: end.y, heading: end.heading, z: end.z });
-  const away = added(scene, { tool: 'track', at: { x: 60, y: 40 } });
+  const away = added(scene, 'track', { draws: 'spot', at: { x: 60, y: 40 } });
   expect([away.track.new.x, away.track.new.y]).toEqual([60, 40]);
   expect(extendTrack(joined.track.new, 'left').pieces).toHaveLength(2);
 });
 
-describe('the table of fields', () => {
-  const kinds = Object.keys(FIELDS).filter((kind): kind is Kind => kind in KINDS);
-  test.each(kinds)('each field of a %s is one of its schema’s, named once, its choices valid', (kind) => {
-    const fields = FIELDS[kind] ?? [];
-    const { shape } = KINDS[kind].schema;
-    expect(new Set(fields.map(({ key }) => key)).size).toBe(fields.length);
-    expect(new Set(fields.map(({ label }) => label)).size).toBe(fields.length);
-    for (const field of fields) {
-      const schema = Object.entries(shape).find(([key]) => key === field.key)?.[1];
-      expect([kind, field.key, schema !== undefined]).toEqual([kind, field.key, true]);
-      if (field.as === 'choice')
-        for (const { value } of field.options)
-          expect([field.key, value, schema?.safeParse(value).success]).toEqual([field.key, value, true]);
-      if (field.as === 'length' || field.as === 'number') {
-        const middle = Math.min(field.max, Math.max(field.min, 8));
-        expect([field.key, schema?.safeParse(middle).success]).toEqual([field.key, true]);
-        expect([field.key, schema?.safeParse(field.max).success]).toEqual([field.key, true]);
-      }
-    }
-  });
-});
+test.each(PLACED.filter((kind) => boardKindOf(kind)?.fields))(
+  'each field of a %s is one of its schema’s, named once, its choices and limits valid',
+  (kind) => expect(fieldFaults(kind, boardKindOf(kind)?.fields ?? [])).toEqual([]),
+);

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import type { Scene } from '@quarry/core/document';
 import type { OtherPick } from '../../board/overlays.tsx';
-import { placeOf } from '../../board/pick.ts';
+import { placeOf } from '../../board/place.ts';
 import { useDisplay, useLink } from '../../data/useDisplay.tsx';
 import { ringOf } from '../../ui/Avatar.tsx';
 

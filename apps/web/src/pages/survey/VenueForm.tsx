@@ -1,28 +1,14 @@
-import { SIDE_WORDS, OPENING_USES, listOf, type Entity, type Scene } from '@quarry/core/document';
-import {
-  clearances,
-  currentPlace,
-  currentContents,
-  lengthOf,
-  sceneInRoom,
-  sidesOf,
-} from '@quarry/core/venue';
-import { freshId, useDisplay, useEdit, useScene } from '../../data/useDisplay.tsx';
+import { SIDE_WORDS, listOf, type Entity, type Scene } from '@quarry/core/document';
+import { clearances, currentPlace, currentContents, sceneInRoom, sidesOf } from '@quarry/core/venue';
+import { freshId, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
 import { FindingsHere } from '../../frame/Findings.tsx';
-import { QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
+import { EntityFields } from '../../ui/EntityForm.tsx';
 import { Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { SheetHead } from '../../ui/SheetHead.tsx';
-import { TableSheet } from '../../ui/TableSheet.tsx';
 import { capital } from '../../ui/words.ts';
-
-interface Sheet<K extends 'opening' | 'obstacle' | 'socket' | 'barrier'> {
-  thing: Entity<K>;
-  disabled: boolean;
-}
-const LONG = { measure: 'mm', min: -40_000, max: 40_000 } as const;
-const SIZE = { measure: 'mm', min: 1, max: 40_000 } as const;
+import { VENUE_FIELDS } from './venueFields.ts';
 
 /** The data sheet of a thing picked in the room. */
 export function VenueForm({ picked, scene, disabled }: { picked: Picked; scene: Scene; disabled: boolean }) {
@@ -38,22 +24,12 @@ export function VenueForm({ picked, scene, disabled }: { picked: Picked; scene: 
         Whole place
       </button>
       <SheetHead picked={picked} scene={scene} fixed={disabled} />
-      {kind === 'table' && scene.table[id] && (
-        <>
-          <TableSheet table={scene.table[id]} disabled={disabled} />
-          <TableActs id={id} scene={scene} disabled={disabled} />
-        </>
+      <EntityFields picked={picked} fields={VENUE_FIELDS[kind] ?? []} disabled={disabled} />
+      {kind === 'table' && scene.table[id] && <TableActs id={id} scene={scene} disabled={disabled} />}
+      {kind === 'opening' && scene.opening[id]?.use !== 'window' && scene.opening[id] && !disabled && (
+        <AddToWay thing={scene.opening[id]} />
       )}
-      {kind === 'opening' && scene.opening[id] && (
-        <OpeningSheet thing={scene.opening[id]} disabled={disabled} />
-      )}
-      {kind === 'obstacle' && scene.obstacle[id] && (
-        <ObstacleSheet thing={scene.obstacle[id]} disabled={disabled} />
-      )}
-      {kind === 'socket' && scene.socket[id] && <SocketSheet thing={scene.socket[id]} disabled={disabled} />}
-      {kind === 'barrier' && scene.barrier[id] && (
-        <BarrierSheet thing={scene.barrier[id]} disabled={disabled} />
-      )}
+      {kind === 'socket' && scene.socket[id] && <SocketPart thing={scene.socket[id]} scene={scene} />}
       {(kind === 'table' || kind === 'obstacle') && <Distances kind={kind} id={id} scene={scene} />}
       <FindingsHere picked={picked} />
     </>
@@ -124,70 +100,6 @@ function Distances({ kind, id, scene }: { kind: 'table' | 'obstacle'; id: string
   );
 }
 
-function OpeningSheet({ thing, disabled }: Sheet<'opening'>) {
-  const scene = useScene('place');
-  const edit = useEdit();
-  const { say } = useMeasureFormat();
-  const set = (fields: Partial<typeof thing>) =>
-    edit.patch(`changed ${thing.name}`, 'opening', thing, fields);
-  const walls = (thing.place && scene.place[thing.place]?.walls) || [];
-  const sides = sidesOf(walls);
-  return (
-    <>
-      <TextField
-        label="Name"
-        required
-        value={thing.name}
-        disabled={disabled}
-        onCommit={(name) => set({ name })}
-      />
-      <SelectField
-        label="Kind"
-        value={thing.use}
-        disabled={disabled}
-        options={OPENING_USES.map((value) => ({
-          value,
-          word: { door: 'Door', opening: 'Open way', window: 'Window' }[value],
-        }))}
-        onCommit={(use) => set({ use })}
-      />
-      <SelectField
-        label="In wall"
-        value={String(thing.wall)}
-        disabled={disabled}
-        options={sides.map((side, i) => ({
-          value: String(i),
-          word: `${i + 1}, ${say(Math.round(lengthOf(side)), 'mm')}`,
-        }))}
-        onCommit={(wall) => set({ wall: Number(wall) })}
-      />
-      <QuantityField
-        label="From its first corner"
-        value={thing.at}
-        {...LONG}
-        min={0}
-        disabled={disabled}
-        onCommit={(along) => set({ at: along })}
-      />
-      <QuantityField
-        label="Clear width"
-        value={thing.width}
-        {...SIZE}
-        disabled={disabled}
-        onCommit={(width) => set({ width })}
-      />
-      <QuantityField
-        label="Clear height"
-        value={thing.height}
-        {...SIZE}
-        disabled={disabled}
-        onCommit={(height) => set({ height })}
-      />
-      {thing.use !== 'window' && !disabled && <AddToWay thing={thing} />}
-    </>
-  );
-}
-
 /** A door of the room is often a step of the access route: one press lists it there with its own size. */
 function AddToWay({ thing }: { thing: Entity<'opening'> }) {
   const scene = useScene('passage');
@@ -213,63 +125,9 @@ function AddToWay({ thing }: { thing: Entity<'opening'> }) {
   );
 }
 
-function ObstacleSheet({ thing, disabled }: Sheet<'obstacle'>) {
-  const edit = useEdit();
-  const set = (fields: Partial<typeof thing>) =>
-    edit.patch(`changed ${thing.name}`, 'obstacle', thing, fields);
-  return (
-    <>
-      <TextField
-        label="Name"
-        required
-        value={thing.name}
-        disabled={disabled}
-        onCommit={(name) => set({ name })}
-      />
-      <QuantityField
-        label="Width, east"
-        value={thing.w}
-        {...SIZE}
-        disabled={disabled}
-        onCommit={(w) => set({ w })}
-      />
-      <QuantityField
-        label="Depth, south"
-        value={thing.d}
-        {...SIZE}
-        disabled={disabled}
-        onCommit={(d) => set({ d })}
-      />
-      <QuantityField
-        label="From west"
-        value={thing.x}
-        {...LONG}
-        disabled={disabled}
-        onCommit={(x) => set({ x })}
-      />
-      <QuantityField
-        label="From north"
-        value={thing.y}
-        {...LONG}
-        disabled={disabled}
-        onCommit={(y) => set({ y })}
-      />
-      <QuantityField
-        label="Height"
-        value={thing.height}
-        {...SIZE}
-        disabled={disabled}
-        onCommit={(height) => set({ height })}
-      />
-    </>
-  );
-}
-
-function SocketSheet({ thing, disabled }: Sheet<'socket'>) {
-  const edit = useEdit();
+/** How far the cable runs, and the usual caution. */
+function SocketPart({ thing, scene }: { thing: Entity<'socket'>; scene: Scene }) {
   const { say } = useMeasureFormat();
-  const scene = useDisplay(({ scene }) => scene);
-  const set = (fields: Partial<typeof thing>) => edit.patch(`changed ${thing.name}`, 'socket', thing, fields);
   const to = (rects: { x: number; y: number; w: number; d: number }[]) =>
     Math.min(
       ...rects.map(({ x, y, w, d }) =>
@@ -279,27 +137,6 @@ function SocketSheet({ thing, disabled }: Sheet<'socket'>) {
   const near = to(sceneInRoom(scene));
   return (
     <>
-      <TextField
-        label="Name"
-        required
-        value={thing.name}
-        disabled={disabled}
-        onCommit={(name) => set({ name })}
-      />
-      <QuantityField
-        label="From west"
-        value={thing.x}
-        {...LONG}
-        disabled={disabled}
-        onCommit={(x) => set({ x })}
-      />
-      <QuantityField
-        label="From north"
-        value={thing.y}
-        {...LONG}
-        disabled={disabled}
-        onCommit={(y) => set({ y })}
-      />
       {Number.isFinite(near) && (
         <dl>
           <DefinitionRow label="Cable to the scene, straight">{say(Math.round(near), 'mm')}</DefinitionRow>
@@ -309,51 +146,6 @@ function SocketSheet({ thing, disabled }: Sheet<'socket'>) {
         Keep cables off aisles, or cover them: they trip people. The venue and a qualified person decide what
         may be plugged in.
       </p>
-    </>
-  );
-}
-
-function BarrierSheet({ thing, disabled }: Sheet<'barrier'>) {
-  const edit = useEdit();
-  const set = (fields: Partial<typeof thing>) =>
-    edit.patch(`changed ${thing.name}`, 'barrier', thing, fields);
-  return (
-    <>
-      <TextField
-        label="Name"
-        required
-        value={thing.name}
-        disabled={disabled}
-        onCommit={(name) => set({ name })}
-      />
-      <QuantityField
-        label="One end, from west"
-        value={thing.x1}
-        {...LONG}
-        disabled={disabled}
-        onCommit={(x1) => set({ x1 })}
-      />
-      <QuantityField
-        label="One end, from north"
-        value={thing.y1}
-        {...LONG}
-        disabled={disabled}
-        onCommit={(y1) => set({ y1 })}
-      />
-      <QuantityField
-        label="Other end, from west"
-        value={thing.x2}
-        {...LONG}
-        disabled={disabled}
-        onCommit={(x2) => set({ x2 })}
-      />
-      <QuantityField
-        label="Other end, from north"
-        value={thing.y2}
-        {...LONG}
-        disabled={disabled}
-        onCommit={(y2) => set({ y2 })}
-      />
     </>
   );
 }

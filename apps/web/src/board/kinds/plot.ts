@@ -1,0 +1,136 @@
+import { formatPlates, type Rect } from '@quarry/core/grid';
+import { CONNECTORS, MOUNTS, listOf, plotBounds, wallCorners } from '@quarry/core/document';
+import { COMPASS_WORDS, field } from '../../ui/fieldSpec.ts';
+import { MONO, SANS, hatch, plate, visible, wrap, type Picture } from '../ink.ts';
+import { toScreen } from '../viewport.ts';
+import type { BoardKind } from './kind.ts';
+
+type Ctx = CanvasRenderingContext2D;
+
+export const plotBoard: BoardKind = {
+  drawings: [{ rank: 50, layer: 'plots', draw: drawPlots }],
+  layer: 'plots',
+  picked: 80,
+  // By its turned walls.
+  hit: (scene, id, { at }) => {
+    const corners = wallCorners(scene.plot[id]);
+    return corners.every((a, i) => {
+      const b = corners[(i + 1) % corners.length];
+      return (b.x - a.x) * (at.y - a.y) - (b.y - a.y) * (at.x - a.x) >= 0;
+    });
+  },
+  boxed: true,
+  snaps: true,
+  tool: {
+    draws: 'area',
+    key: 'b',
+    make: (_scene, rect, name) => ({
+      words: 'a plot',
+      data: { name: name('Plot'), ...rect, height: 30, storeys: 2 },
+    }),
+  },
+  fields: [
+    field.text('name', 'Name'),
+    ...field.area(0.5),
+    field.number('turn', 'Turned', 0, 359.9, { unit: '°' }),
+    field.plates('height', 'Height', 1),
+    field.number('storeys', 'Storeys', 0, 60, { whole: true }),
+    field.studs('wall', 'Walls', 0.5, 8),
+    field.choice('mount', 'Mount', MOUNTS, {
+      pinned: 'Pinned to the ground',
+      jumpers: 'On jumpers',
+      loose: 'Loose on plates',
+      turntable: 'On a turntable',
+    }),
+    field.check('mayCut', 'A seam may cut it'),
+    field.check('coverUnder', 'Ground cover under it'),
+    field.check('streetFront', 'Street front'),
+    field.choice('front', 'Door to the', ['n', 'e', 's', 'w'], COMPASS_WORDS),
+    field.sides('goodSides', 'Good sides'),
+    {
+      as: 'length',
+      measure: 'studs',
+      key: 'pavement',
+      label: 'Pavement',
+      min: 0,
+      max: 64,
+      step: 0.5,
+      optional: 8,
+      when: ({ streetFront }) => streetFront === true,
+    },
+    field.choice(
+      'connectors',
+      'Connectors',
+      CONNECTORS,
+      { unsaid: 'Not said', standard: 'As the standard' },
+      ({ streetFront }) => streetFront === true,
+    ),
+    { as: 'length', measure: 'plates', key: 'eaves', label: 'Roof from', min: 0, max: 3000, optional: 18 },
+    field.plates('overhangFrom', 'Stands out from', 0),
+    field.long('notes', 'Notes'),
+  ],
+};
+
+function drawPlots(ctx: Ctx, picture: Picture): void {
+  const { palette, view } = picture;
+  const fills = new Path2D();
+  const walls = new Path2D();
+  const labelled: { name: string; on: Rect; note: string; hatched: boolean }[] = [];
+  for (const plot of listOf(picture.scene, 'plot')) {
+    const on = visible(picture, plotBounds(plot));
+    if (!on) continue;
+    outline(fills, picture, plot);
+    // Walls too thin to be seen are left out.
+    const wall = plot.wall * view.scale > 1.2 ? plot.wall : 0;
+    if (wall > 0 && plot.w > 4 * wall && plot.d > 4 * wall)
+      outline(walls, picture, {
+        ...plot,
+        x: plot.x + wall,
+        y: plot.y + wall,
+        w: plot.w - 2 * wall,
+        d: plot.d - 2 * wall,
+      });
+    if (on.w > 26 && on.d > 12)
+      labelled.push({
+        name: plot.name,
+        on,
+        note: `${formatPlates(plot.height)} tall`,
+        hatched: plot.turn % 90 === 0,
+      });
+  }
+  ctx.fillStyle = palette.sheet;
+  ctx.fill(fills);
+  ctx.strokeStyle = palette.line;
+  ctx.lineWidth = 0.7;
+  ctx.beginPath();
+  const inset = view.scale > 1.2 ? view.scale : 0;
+  for (const { on, hatched } of labelled)
+    if (hatched) hatch(ctx, { x: on.x + inset, y: on.y + inset, w: on.w - 2 * inset, d: on.d - 2 * inset });
+  ctx.stroke();
+  ctx.strokeStyle = palette.ink;
+  ctx.lineWidth = 1.2;
+  ctx.stroke(fills);
+  ctx.lineWidth = 0.6;
+  ctx.stroke(walls);
+  ctx.textAlign = 'center';
+  ctx.textBaseline = 'middle';
+  for (const { name, on, note } of labelled) {
+    ctx.font = `500 11px ${SANS}`;
+    const lines = wrap(ctx, name, on.w - 8, Math.trunc((on.d - 4) / 13));
+    const tall = on.d > lines.length * 13 + 22 && on.w > 56;
+    const top = on.y + on.d / 2 - ((lines.length - 1) * 13) / 2 - (tall ? 6 : 0);
+    lines.forEach((line, i) => plate(ctx, line, on.x + on.w / 2, top + i * 13, palette.ink, palette.sheet));
+    if (!tall) continue;
+    ctx.font = `10px ${MONO}`;
+    plate(ctx, note, on.x + on.w / 2, top + lines.length * 13, palette.ink2, palette.sheet);
+  }
+}
+
+function outline(path: Path2D, { view }: Picture, plot: Parameters<typeof wallCorners>[0]): void {
+  wallCorners(plot).forEach((corner, i) => {
+    const { x, y } = toScreen(view, corner.x, corner.y);
+    if (i === 0) path.moveTo(x, y);
+    else path.lineTo(x, y);
+  });
+  path.closePath();
+}

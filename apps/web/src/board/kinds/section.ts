@@ -1,0 +1,65 @@
+import type { Rect } from '@quarry/core/grid';
+import { listOf, type Scene } from '@quarry/core/document';
+import { SANS, visible, type Picture } from '../ink.ts';
+import { rectToScreen } from '../viewport.ts';
+import type { BoardKind } from './kind.ts';
+
+export const sectionBoard: BoardKind = {
+  drawings: [{ rank: 130, layer: 'sections', draw: drawSections }],
+  layer: 'sections',
+  // By its mark alone: its area is that of everything in it.
+  picked: 0,
+  hit: (scene, id, { px, py, view }) => {
+    const mark = sectionMark(rectToScreen(view, scene.section[id]));
+    return Math.hypot(mark.x - px, mark.y - py) <= 11;
+  },
+  snaps: true,
+  tool: {
+    draws: 'area',
+    key: 'c',
+    more: true,
+    planners: true,
+    make: (scene, rect, name) => ({
+      words: 'a section',
+      data: { letter: nextLetter(scene), name: name('Section'), ...rect },
+    }),
+  },
+};
+
+/** The next letter that no section has: A, B, … Z, AA … */
+function nextLetter(scene: Scene): string {
+  const used = new Set(listOf(scene, 'section').map(({ letter }) => letter));
+  const letters = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'];
+  return [...letters, ...letters.map((letter) => `A${letter}`)].find((letter) => !used.has(letter)) ?? '?';
+}
+
+function drawSections(ctx: CanvasRenderingContext2D, picture: Picture): void {
+  const { palette } = picture;
+  ctx.textAlign = 'center';
+  ctx.textBaseline = 'middle';
+  for (const section of listOf(picture.scene, 'section')) {
+    const on = visible(picture, section);
+    if (!on) continue;
+    ctx.strokeStyle = palette.ink;
+    ctx.lineWidth = 0.9;
+    ctx.setLineDash([2, 3]);
+    ctx.strokeRect(on.x, on.y, on.w, on.d);
+    ctx.setLineDash([]);
+    const { x, y } = sectionMark(on);
+    ctx.beginPath();
+    ctx.arc(x, y, 10, 0, Math.PI * 2);
+    ctx.fillStyle = palette.sheet;
+    ctx.fill();
+    ctx.lineWidth = 1.4;
+    ctx.stroke();
+    ctx.fillStyle = palette.ink;
+    ctx.font = `600 11px ${SANS}`;
+    ctx.fillText(section.letter, x, y + 0.5);
+  }
+}
+
+/** Where a section's letter stands on the screen: in the far corner that the module flags leave free. */
+const sectionMark = (on: Rect) => ({
+  x: on.x + on.w - Math.min(18, on.w / 2),
+  y: on.y + Math.min(18, on.d / 2),
+});

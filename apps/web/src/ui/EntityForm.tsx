@@ -1,0 +1,204 @@
+import { dequal } from 'dequal/lite';
+import { SIDES, SIDE_WORDS, labelOf, type Entity, type Kind, type Side } from '@quarry/core/document';
+import { useDisplay, useEdit, useLink, useScene } from '../data/useDisplay.tsx';
+import type { Picked } from '../data/view.ts';
+import { CheckField, NumberField, QuantityField, SelectField, TextField } from './fields.tsx';
+import type { FieldSpec } from './fieldSpec.ts';
+import { useMeasureFormat } from './useMeasureFormat.ts';
+
+/** The entity that is picked, and no other state: null once it is gone. */
+function useEntity({ kind, id }: Picked): Entity<Kind> | null {
+  return useDisplay(({ scene }) => {
+    const entity: Entity<Kind> | undefined = scene[kind][id];
+    return entity ?? null;
+  });
+}
+
+/** Sets fields of one thing of the plan, with the words for the history. */
+export function useSetFields(picked: Picked) {
+  const { kind, id } = picked;
+  const link = useLink();
+  const edit = useEdit();
+  const entity = useEntity(picked);
+  return (verb: string, set: Record<string, unknown>) => {
+    if (!entity) return;
+    const before: Record<string, unknown> = { ...entity };
+    if (Object.keys(set).every((key) => dequal(before[key], set[key]))) return;
+    edit.change(`${verb} ${labelOf(link.getState().scene, kind, id)}`, [
+      { op: 'patch', kind, id, v: entity.v, set },
+    ]);
+  };
+}
+
+/** Label of a field change in the history. */
+const VERBS: Readonly<Record<string, string>> = {
+  name: 'renamed',
+  w: 'resized',
+  d: 'resized',
+  x: 'moved',
+  y: 'moved',
+  turn: 'turned',
+  height: 'changed the height of',
+  offset: 'raised',
+  level: 'changed the level of',
+  ground: 'changed the ground of',
+  shape: 'reshaped',
+  ratedKg: 'changed the rating of',
+  leaves: 'changed the leaves of',
+  leafGap: 'changed the leaves of',
+};
+
+/** The form of an entity, from the table of its kind's fields. */
+export function EntityFields({
+  picked,
+  fields,
+  disabled,
+}: {
+  picked: Picked;
+  fields: readonly FieldSpec[];
+  disabled: boolean;
+}) {
+  const set = useSetFields(picked);
+  const entity = useEntity(picked);
+  if (!entity) return null;
+  const data: Record<string, unknown> = { ...entity };
+  return fields
+    .filter(({ when }) => !when || when(data))
+    .map((spec) => (
+      <FieldOf
+        key={spec.key}
+        field={spec}
+        data={data}
+        disabled={disabled}
+        onCommit={(value) => set(VERBS[spec.key] ?? 'changed', { [spec.key]: value })}
+      />
+    ));
+}
+
+interface FieldProps<F> {
+  field: F;
+  data: Readonly<Record<string, unknown>>;
+  disabled: boolean;
+  onCommit: (value: unknown) => void;
+}
+type SpecAs<A extends FieldSpec['as']> = Extract<FieldSpec, { as: A }>;
+
+function FieldOf({ field, data, disabled, onCommit }: FieldProps<FieldSpec>) {
+  const { label, key } = field;
+  const value = data[key];
+  const common = { label, disabled, onCommit };
+  switch (field.as) {
+    case 'text':
+      return <TextField {...common} required value={String(value)} />;
+    case 'long':
+      return <TextField {...common} long max={field.max} value={String(value)} />;
+    case 'check':
+      return <CheckField {...common} value={value === true} />;
+    case 'sides':
+      return <SidesField {...common} value={sidesIn(value)} />;
+    case 'choice':
+      return <ChoiceOf field={field} data={data} disabled={disabled} onCommit={onCommit} />;
+    case 'number':
+      return (
+        <NumberField
+          {...common}
+          value={typeof value === 'number' ? value : field.optional === undefined ? 0 : null}
+          min={field.min}
+          max={field.max}
+          whole={field.whole}
+          unit={field.unit}
+          optional={field.optional}
+        />
+      );
+    case 'length':
+      return <LengthOf field={field} data={data} disabled={disabled} onCommit={onCommit} />;
+  }
+}
+
+function ChoiceOf({ field, data, disabled, onCommit }: FieldProps<SpecAs<'choice'>>) {
+  const scene = useScene('level', 'place');
+  const { say } = useMeasureFormat();
+  const { label, key, options, whole } = field;
+  return (
+    <SelectField
+      label={label}
+      value={String(data[key])}
+      disabled={disabled}
+      options={typeof options === 'function' ? options({ scene, data, say }) : options}
+      onCommit={(value) => onCommit(whole ? Number(value) : value)}
+    />
+  );
+}
+
+/** A length; an unknown one is a button that begins it. */
+function LengthOf({ field, data, disabled, onCommit }: FieldProps<SpecAs<'length'>>) {
+  const { label, key, measure, min, max, step, optional } = field;
+  const value = data[key];
+  if (optional === undefined || typeof value === 'number')
+    return (
+      <QuantityField
+        label={label}
+        value={typeof value === 'number' ? value : 0}
+        measure={measure}
+        min={min}
+        max={max}
+        step={step}
+        disabled={disabled}
+        onCommit={onCommit}
+      />
+    );
+  return (
+    <div className="flex justify-between items-center border-b hair py-[3px]">
+      <span>{label}</span>
+      <button
+        type="button"
+        className="btn btn-xs h-6"
+        disabled={disabled}
+        aria-label={`Say ${label}`}
+        onClick={() => onCommit(optional)}
+      >
+        Not said
+      </button>
+    </div>
+  );
+}
+
+const sidesIn = (value: unknown): Side[] =>
+  Array.isArray(value) ? SIDES.filter((side) => value.includes(side)) : [];
+
+/** Any of the four sides, by the compass. */
+function SidesField({
+  label,
+  value,
+  disabled,
+  onCommit,
+}: {
+  label: string;
+  value: readonly Side[];
+  disabled: boolean;
+  onCommit: (value: Side[]) => void;
+}) {
+  return (
+    <fieldset className="flex items-center justify-between border-b hair py-[3px]" disabled={disabled}>
+      <legend className="sr-only">{label}</legend>
+      <span aria-hidden>{label}</span>
+      <span className="join">
+        {SIDES.map((side) => (
+          <button
+            key={side}
+            type="button"
+            disabled={disabled}
+            aria-pressed={value.includes(side)}
+            aria-label={`${label}: ${SIDE_WORDS[side]}`}
+            className={`btn btn-xs h-6 w-8 join-item fig uppercase ${value.includes(side) ? 'btn-neutral' : ''}`}
+            onClick={() =>
+              onCommit(SIDES.filter((one) => (one === side ? !value.includes(one) : value.includes(one))))
+            }
+          >
+            {side}
+          </button>
+        ))}
+      </span>
+    </fieldset>
+  );
+}

@@ -1,0 +1,30 @@
+import { KINDS, type Kind } from '@quarry/core/document';
+import type { FieldSpec } from './fieldSpec.ts';
+
+/** Where a table of fields and the schema of its kind disagree, as sentences; empty: nowhere. Asked by tests. */
+export function fieldFaults(kind: Kind, fields: readonly FieldSpec[]): string[] {
+  const shape = Object.entries(KINDS[kind].schema.shape);
+  const twice = (words: readonly string[]) => words.filter((word, i) => words.indexOf(word) < i);
+  const faults = [...twice(fields.map(({ key }) => key)), ...twice(fields.map(({ label }) => label))].map(
+    (word) => `${word} twice`,
+  );
+  for (const field of fields) {
+    const schema = shape.find(([key]) => key === field.key)?.[1];
+    const isTaken = (value: unknown) => schema?.safeParse(value).success === true;
+    const valid = validValues(field).filter((value) => !isTaken(value));
+    faults.push(...valid.map((value) => `${field.key} does not take ${String(value)}`));
+    if (!schema) faults.push(`${kind} has no ${field.key}`);
+    if (field.as === 'long' && isTaken('x'.repeat(field.max + 1)))
+      faults.push(`${field.key} takes more than ${field.max} letters`);
+  }
+  return faults;
+}
+
+/** Values that a field lets through. */
+function validValues(field: FieldSpec): unknown[] {
+  if (field.as === 'choice')
+    return typeof field.options === 'function' ? [] : field.options.map(({ value }) => value);
+  if (field.as === 'long') return ['x'.repeat(field.max)];
+  if (field.as !== 'length' && field.as !== 'number') return [];
+  return [Math.min(field.max, Math.max(field.min, 8)), field.min, field.max];
+}

@@ -1,0 +1,183 @@
+import { formatPlates } from '@quarry/core/grid';
+import { GROUNDS, MAX_STUDS, PROFILES, SEASONS, SHAPES, listOf, type Scene } from '@quarry/core/document';
+import type { Measure } from './quantity.ts';
+import { capital } from './words.ts';
+
+// The fields of a kind of entity, as its form lists them: tables instead of forms written by hand.
+
+type Data = Readonly<Record<string, unknown>>;
+interface Common {
+  key: string;
+  label: string;
+  /** Hidden where it has no meaning. */
+  when?: (data: Data) => boolean;
+}
+interface Choice {
+  value: string;
+  word: string;
+}
+/** What choices may hang on. */
+export interface ChoiceContext {
+  scene: Pick<Scene, 'level' | 'place'>;
+  data: Data;
+  /** A length in the reader's unit. */
+  say: (value: number, measure: Measure) => string;
+}
+/** One field of a form. Limits are those of its schema, which a test compares. */
+export type FieldSpec =
+  | (Common & { as: 'text' | 'check' | 'sides' })
+  /** A text of several lines. @property max letters */
+  | (Common & { as: 'long'; max: number })
+  | (Common & {
+      as: 'length';
+      measure: 'studs' | 'plates' | 'mm';
+      min: number;
+      max: number;
+      step?: number;
+      /** It may be unknown (null): what a press on “Not said” begins with. */
+      optional?: number;
+    })
+  | (Common & {
+      as: 'number';
+      min: number;
+      max: number;
+      whole?: boolean;
+      unit?: string;
+      /** It may be unknown (null): what stands in its place. */
+      optional?: string;
+    })
+  | (Common & {
+      as: 'choice';
+      options: readonly Choice[] | ((context: ChoiceContext) => readonly Choice[]);
+      /** Its value is a whole number. */
+      whole?: true;
+    });
+
+type When = Common['when'];
+type Words = Readonly<Record<string, string>>;
+
+/** The eight directions by their letters. */
+export const COMPASS_WORDS = {
+  n: 'North',
+  ne: 'North-east',
+  e: 'East',
+  se: 'South-east',
+  s: 'South',
+  sw: 'South-west',
+  w: 'West',
+  nw: 'North-west',
+};
+
+const choice = (
+  key: string,
+  label: string,
+  values: readonly string[],
+  words: Words = {},
+  when?: When,
+): FieldSpec => ({
+  as: 'choice',
+  key,
+  label,
+  options: values.map((value) => ({ value, word: words[value] ?? capital(value) })),
+  when,
+});
+/** A length in studs. @param step the least difference, studs */
+const studs = (key: string, label: string, min: number, max: number, step = 0.5, when?: When): FieldSpec => ({
+  as: 'length',
+  measure: 'studs',
+  key,
+  label,
+  min,
+  max,
+  step,
+  when,
+});
+const plates = (key: string, label: string, min: number, max = 3000, when?: When): FieldSpec => ({
+  as: 'length',
+  measure: 'plates',
+  key,
+  label,
+  min,
+  max,
+  when,
+});
+/** A place or size in the room. */
+const mm = (key: string, label: string, min = -40_000, max = 40_000, when?: When): FieldSpec => ({
+  as: 'length',
+  measure: 'mm',
+  key,
+  label,
+  min,
+  max,
+  when,
+});
+const number = (
+  key: string,
+  label: string,
+  min: number,
+  max: number,
+  rest: { whole?: boolean; unit?: string; when?: When; optional?: string } = {},
+): FieldSpec => ({ as: 'number', key, label, min, max, ...rest });
+const ground = (key: string, label: string, when?: When): FieldSpec => choice(key, label, GROUNDS, {}, when);
+
+/** What the tables of fields are made of. */
+export const field = {
+  choice,
+  studs,
+  plates,
+  mm,
+  number,
+  ground,
+  text: (key: string, label: string): FieldSpec => ({ as: 'text', key, label }),
+  long: (key: string, label: string, max = 2000): FieldSpec => ({ as: 'long', key, label, max }),
+  check: (key: string, label: string): FieldSpec => ({ as: 'check', key, label }),
+  sides: (key: string, label: string): FieldSpec => ({ as: 'sides', key, label }),
+  /** Size and place of an area. @param step studs */
+  area: (step: number): FieldSpec[] => [
+    studs('w', 'Width, east', step, MAX_STUDS, step),
+    studs('d', 'Depth, south', step, MAX_STUDS, step),
+    studs('x', 'From west', -MAX_STUDS, MAX_STUDS, step),
+    studs('y', 'From north', -MAX_STUDS, MAX_STUDS, step),
+  ],
+  /** Size and place of a rectangle in the room. */
+  roomArea: (): FieldSpec[] => [
+    mm('w', 'Width, east', 1),
+    mm('d', 'Depth, south', 1),
+    mm('x', 'From west'),
+    mm('y', 'From north'),
+  ],
+  /** Place of a spot. */
+  spot: (): FieldSpec[] => [
+    studs('x', 'From west', -MAX_STUDS, MAX_STUDS),
+    studs('y', 'From north', -MAX_STUDS, MAX_STUDS),
+  ],
+  /** The level that a thing lies on, and how far above it. */
+  level: (): FieldSpec[] => [
+    {
+      as: 'choice',
+      key: 'level',
+      label: 'Level',
+      options: ({ scene }) =>
+        listOf(scene, 'level').map(({ id, name, height }) => ({
+          value: id,
+          word: `${name}, ${formatPlates(height)}`,
+        })),
+    },
+    plates('offset', 'Above it', -3000),
+  ],
+  shape: (): FieldSpec => choice('shape', 'Shape', SHAPES, { rect: 'Rectangle' }),
+  grade: (max: number): FieldSpec => number('maxGrade', 'Steepest', 0.5, max, { unit: '%' }),
+  season: (): FieldSpec => choice('season', 'Leaves of', ['any', ...SEASONS], { any: 'Any season' }),
+  /** How a hill rises, or a hollow falls. */
+  rising: (): FieldSpec[] => [
+    choice('profile', 'Slope', PROFILES, {
+      even: 'Even',
+      convex: 'Convex, a dome',
+      concave: 'Concave, a horn',
+      sheer: 'Sheer, flat top',
+    }),
+    plates('terrace', 'Terraces of', 0),
+    { as: 'sides', key: 'faces', label: 'Rock faces' },
+    ground('ground', 'Ground'),
+  ],
+};
