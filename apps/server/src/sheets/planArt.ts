@@ -42,6 +42,7 @@ const STYLES = {
   TABLES: { word: 'Table', width: 0.25, dash: [0.3, 0.9], colour: '#5b646a' },
   SECTIONS: { word: 'Section', width: 0.35, dash: [1.3, 1.1], colour: '#1f6670' },
   MODULES: { word: 'Module', width: 0.5, dash: [5, 1.4], colour: '#8f3a22' },
+  DIMENSIONS: { word: 'Dimension', width: 0.2 },
 } as const satisfies Partial<Record<DrawingLayer, LineStyle & { word: string }>>;
 type PlanLayer = keyof typeof STYLES;
 const LAYERS: readonly PlanLayer[] = [
@@ -54,6 +55,7 @@ const LAYERS: readonly PlanLayer[] = [
   'TABLES',
   'SECTIONS',
   'MODULES',
+  'DIMENSIONS',
 ];
 const INDEX_WIDTH = 0.22;
 /** Smallest ground detail drawn, mm of the sheet. */
@@ -88,9 +90,9 @@ export interface PlanLabels {
   key: KeyEntry[];
 }
 type PlanLabel = Label & { kind: LabelKind };
-type LabelKind = 'module' | 'section' | 'plot' | 'height';
-const RANKS: Readonly<Record<LabelKind, number>> = { module: 1, section: 2, plot: 3, height: 9 };
-const KINDS: Readonly<Record<number, LabelKind>> = { 1: 'module', 2: 'section', 3: 'plot' };
+type LabelKind = 'module' | 'section' | 'plot' | 'mark' | 'height';
+const RANKS: Readonly<Record<LabelKind, number>> = { module: 1, section: 2, plot: 3, mark: 4, height: 9 };
+const KINDS: Readonly<Record<number, LabelKind>> = { 1: 'module', 2: 'section', 3: 'plot', 4: 'mark' };
 
 /**
  * Finds a place for each name, in mm of the drawing. A name that finds none is written as a number; what a number

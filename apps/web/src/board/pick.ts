@@ -1,5 +1,6 @@
+import { lengthOfLine } from '@quarry/core/grid';
 import type { Rect } from '@quarry/core/grid';
-import { isIn, lengthOfLine, nearestOn } from '@quarry/core/terrain';
+import { isIn, nearestOn } from '@quarry/core/terrain';
 import { listOf, placedAt, type Entity, type Kind, type Scene } from '@quarry/core/document';
 import type { BoardLayer, Picked } from '../data/view.ts';
 import { BOARD_KINDS, PICK_ORDER, boardKindOf, type Placed } from './kinds/index.ts';

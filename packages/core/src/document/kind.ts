@@ -3,6 +3,12 @@ import type { z } from 'zod';
 /** A text field of an entity that another one names; null when that is gone. */
 export type FieldOf = (kind: string, id: string | null, field: string) => string | null;
 
+/** A line of a drawing with the words at its middle. */
+export interface PlanMark {
+  points: readonly { x: number; y: number }[];
+  words: string;
+}
+
 /** What the core knows of a kind: one declaration, from which lists and decisions derive. */
 export interface KindSpec<S extends z.ZodObject = z.ZodObject> {
   /** Fields of an entity without id and version. New ones get a default, so that older files still open. */
@@ -30,6 +36,8 @@ export interface KindSpec<S extends z.ZodObject = z.ZodObject> {
   beyond?(thing: z.output<S>): number;
   /** Points that bound all it stands over, studs, where that is not its extent widened by `beyond`. */
   influencePoints?(thing: z.output<S>): readonly { x: number; y: number }[];
+  /** What stands for it in drawings and prints, studs: for kinds that `formats` does not draw as ground or things. */
+  marks?(thing: z.output<S>): readonly PlanMark[];
   /** Stands on the plan and is yet no builder's work: how the plan is divided, pictures and heights brought in. */
   plannersOnly?: true;
   /** Fields that make it a builder's own: one of them names the person, or their section; empty: every builder's. */
@@ -38,7 +46,7 @@ export interface KindSpec<S extends z.ZodObject = z.ZodObject> {
   max?: number;
 }
 
-type Functions = 'label' | 'outlinePoints' | 'beyond' | 'influencePoints';
+type Functions = 'label' | 'outlinePoints' | 'beyond' | 'influencePoints' | 'marks';
 
 /**
  * Declares a kind; its functions take the schema's fields.

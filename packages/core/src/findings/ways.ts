@@ -1,4 +1,5 @@
 import {
+  lengthOfLine,
   PLATE,
   countOf,
   formatMm,
@@ -21,7 +22,6 @@ import {
   heightOfStud,
   isClimbable,
   indexAt,
-  lengthOfLine,
   nearestOn,
   influenceOf,
   steepest,

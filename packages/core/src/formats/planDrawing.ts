@@ -1,6 +1,7 @@
-import { MM_PER_STUD, boundsOf, formatPlates, type Rect } from '../grid/index.ts';
+import { MM_PER_STUD, boundsOf, formatPlates, lengthOfLine, type Rect } from '../grid/index.ts';
 import {
   OUTSIDE,
+  atAlong,
   contoursOf,
   cornersOfOutline,
   footprintBounds,
@@ -11,6 +12,8 @@ import {
 } from '../terrain/index.ts';
 import {
   GROUNDS,
+  KIND_NAMES,
+  specOf,
   wallCorners,
   displayOf,
   listOf,
@@ -91,11 +94,25 @@ export function planDrawing(scene: Scene, relief: Relief, { textSize }: { textSi
     box('MODULES', module, { weight: 2, dashed: true, name: module.name });
     write('NAMES', { x: module.x + 4, y: module.y + 4 }, module.name, { rank: 1 });
   }
+  for (const kind of KIND_NAMES) {
+    const { marks } = specOf(kind);
+    if (!marks) continue;
+    for (const { points, words } of listOf(scene, kind).flatMap((thing) => marks(thing))) {
+      line('DIMENSIONS', points, { name: words });
+      write('NAMES', halfWay(points), words, { rank: 4 });
+    }
+  }
   for (const table of currentContents(scene, 'table'))
     box('TABLES', tableInStuds(scene, table), { name: table.name });
   const whole = footprintBounds(scene) ?? { x: 0, y: 0, w: 1, d: 1 };
   const bounds = boundsOf([{ ...mm(whole), w: whole.w * MM_PER_STUD, d: whole.d * MM_PER_STUD }]);
   return { title: displayOf(scene).name, bounds, items };
+}
+
+/** The point of a line that is as far from its beginning as from its end. */
+function halfWay(points: readonly Point[]): Point {
+  const { x, y } = atAlong(points, lengthOfLine(points) / 2);
+  return { x, y };
 }
 
 /** Corners of an area, studs; of an oval 48 of them. */

@@ -13,3 +13,4 @@ export {
   studsIn,
   type Rect,
 } from './rect.ts';
+export { lengthOfLine } from './line.ts';

@@ -1,5 +1,14 @@
 import { progressOf, workDone } from '../progress/index.ts';
-import { KIND_NAMES, displayOf, emptyScene, listOf, specOf, stageWord, type Kind, type Scene } from '../document/index.ts';
+import {
+  KIND_NAMES,
+  displayOf,
+  emptyScene,
+  listOf,
+  specOf,
+  stageWord,
+  type Kind,
+  type Scene,
+} from '../document/index.ts';
 
 // What the public may see of a display: the ground and what stands on it, without messages, stock or money.
 

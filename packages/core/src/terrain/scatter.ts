@@ -1,7 +1,7 @@
 import type { Planting, Repeat } from '../document/index.ts';
 import { eachSpan } from './shape.ts';
-import { atAlong, lengthOfLine } from './strip.ts';
-import { boundsOf, type Rect } from '../grid/index.ts';
+import { atAlong } from './strip.ts';
+import { lengthOfLine, boundsOf, type Rect } from '../grid/index.ts';
 
 // Where the many stand: plants of a planting, the members of a repeat.
 

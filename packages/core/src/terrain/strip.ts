@@ -8,13 +8,6 @@ export interface Station extends Point {
   along: number;
 }
 
-/** Length of a line through points, studs. */
-export const lengthOfLine = (points: readonly Point[]): number =>
-  points.reduce(
-    (sum, { x, y }, i) => (i === 0 ? 0 : sum + Math.hypot(x - points[i - 1].x, y - points[i - 1].y)),
-    0,
-  );
-
 /** Stations along a line, at most `step` studs apart; every point of the line is one. */
 export function stationsOf(points: readonly Point[], step = 1): Station[] {
   const stations: Station[] = [{ x: points[0].x, y: points[0].y, along: 0 }];

@@ -1,5 +1,5 @@
-import { formatPlates } from '@quarry/core/grid';
-import { atAlong, lengthOfLine } from '@quarry/core/terrain';
+import { lengthOfLine, formatPlates } from '@quarry/core/grid';
+import { atAlong } from '@quarry/core/terrain';
 import { listOf } from '@quarry/core/document';
 import { MONO, SANS, halo, visible, type Picture } from '../ink.ts';
 import { lineOf, placeOf } from '../place.ts';

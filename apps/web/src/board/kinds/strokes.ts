@@ -1,4 +1,5 @@
-import { atAlong, lengthOfLine } from '@quarry/core/terrain';
+import { lengthOfLine } from '@quarry/core/grid';
+import { atAlong } from '@quarry/core/terrain';
 import { visible, type Picture } from '../ink.ts';
 
 // Strokes that several kinds are drawn with.

@@ -1,10 +1,10 @@
+import { lengthOfLine } from '@quarry/core/grid';
 import {
   PERCENT_OF_STEPS,
   PERCENT_PER_PLATE,
   gradeLimit,
   heightOfStud,
   isClimbable,
-  lengthOfLine,
   riseCard,
   steepest,
   wayProfile,

@@ -1,5 +1,5 @@
-import { MM_PER_STUD } from '@quarry/core/grid';
-import { lengthOfLine, membersOf, plantsOf } from '@quarry/core/terrain';
+import { lengthOfLine, MM_PER_STUD } from '@quarry/core/grid';
+import { membersOf, plantsOf } from '@quarry/core/terrain';
 import { listOf, type Planting, type Repeat } from '@quarry/core/document';
 import { useScene } from '../../data/useDisplay.tsx';
 import { NumberField, TextField } from '../../ui/fields.tsx';
