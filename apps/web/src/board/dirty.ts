@@ -12,12 +12,11 @@ import {
 import type { EvaluatedFinding } from '@quarry/core/findings';
 import type { GroundArt } from './groundArt.ts';
 import type { Picture } from './ink.ts';
+import { boardKindOf } from './kinds/index.ts';
 import { rectToScreen, toScreen } from './viewport.ts';
 
 /** Names and marks may stand this far beyond the thing they belong to, px. */
 const BEYOND = 28;
-/** Notes and flags are written beside their spot, px. */
-const BESIDE = 220;
 /** How far a mark reaches about its place, px. */
 const MARK = 34;
 /** Changed parts that together are larger than this share of the sheet are not worth their edges. */
@@ -66,7 +65,7 @@ function thingParts(before: Scene, after: Scene, { view }: Picture): Rect[] | nu
     const old: Entity<Kind> | undefined = before[kind][id];
     for (const one of [old, entity]) {
       const spread = one && influenceBounds(kind, one);
-      if (spread) parts.push(grown(rectToScreen(view, spread), BEYOND, kind === 'note' ? BESIDE : BEYOND));
+      if (spread) parts.push(grown(rectToScreen(view, spread), BEYOND, boardKindOf(kind)?.beside ?? BEYOND));
     }
   }
   return parts;

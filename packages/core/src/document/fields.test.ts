@@ -14,7 +14,14 @@ const CARRIES = /document[/](fields|authorship|permission|reduce|file|delta|undo
  */
 const SHOWN: Readonly<Record<string, readonly string[]>> = {
   'apps/server/src/share/publicPage.ts': ['photo.published', 'report.published'],
-  'apps/web/src/board/drawTerrain.ts': ['picture.image', 'picture.shows'],
+  'apps/web/src/board/pictures.ts': ['picture.image'],
+  'apps/web/src/board/kinds/picture.ts': ['picture.shows'],
+  'apps/web/src/board/kinds/figure.ts': ['figure.story'],
+  'apps/web/src/board/kinds/marker.ts': ['marker.notes'],
+  'apps/web/src/board/kinds/plot.ts': ['plot.notes'],
+  'apps/web/src/board/kinds/reserved.ts': ['reserved.notes'],
+  'apps/web/src/board/kinds/terrain.ts': ['terrain.notes'],
+  'apps/web/src/board/kinds/note.ts': ['note.text'],
   'apps/web/src/pages/brief/KindQuestions.tsx': ['display.growth'],
   'apps/web/src/pages/crew/HoldingsPanel.tsx': ['person.town'],
   'apps/web/src/pages/crew/ReportPanel.tsx': [
@@ -40,14 +47,6 @@ const SHOWN: Readonly<Record<string, readonly string[]>> = {
     'thread.text',
   ],
   'apps/web/src/pages/cut/SeamsPanel.tsx': ['seam.at', 'seam.person'],
-  'apps/web/src/pages/plan/fieldTables.ts': [
-    'figure.story',
-    'marker.notes',
-    'plot.notes',
-    'reserved.notes',
-    'terrain.notes',
-    'note.text',
-  ],
   'apps/web/src/pages/progress/DayPanel.tsx': ['display.clockEnd'],
   'apps/web/src/pages/progress/PhotosPanel.tsx': [
     'photo.by',
@@ -57,7 +56,7 @@ const SHOWN: Readonly<Record<string, readonly string[]>> = {
     'photo.width',
   ],
   'apps/web/src/pages/progress/SessionRow.tsx': ['session.note', 'session.ticked', 'session.where'],
-  'apps/web/src/pages/survey/VenueForm.tsx': ['opening.height'],
+  'apps/web/src/pages/survey/venueFields.ts': ['opening.height'],
   'apps/web/src/pages/stockpile/ListsPanel.tsx': ['partList.notes', 'partList.price'],
   'apps/web/src/pages/stockpile/NeedSheet.tsx': ['partType.grams', 'promise.note'],
   'apps/web/src/pages/stockpile/OrderSheet.tsx': ['order.notes', 'order.seller'],

@@ -61,6 +61,8 @@ export interface DrawingPass {
 /** What the plan board knows of a kind: how it is drawn, found under the pointer, made by a tool and edited. */
 export interface BoardKind {
   drawings?: readonly DrawingPass[];
+  /** How far beside its place it may be written, px; left out: no farther than a mark. */
+  beside?: number;
   /** The layer that hides it from being picked. */
   layer?: BoardLayer;
   /** Rank under the pointer: the lowest is picked first. Signs are before walls, small things before what carries them. */

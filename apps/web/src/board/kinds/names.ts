@@ -4,6 +4,7 @@ import { listOf } from '@quarry/core/document';
 import { MONO, SANS, halo, visible, type Picture } from '../ink.ts';
 import { lineOf, placeOf } from '../place.ts';
 import { rectToScreen, toScreen } from '../viewport.ts';
+import { upright } from './strokes.ts';
 
 // Names on the plan, as on a map: spaced letters for water and heights, along the line for ways and streams.
 
@@ -61,8 +62,7 @@ export function drawLineNames(
     const on = toScreen(view, at.x, at.y);
     ctx.save();
     ctx.translate(on.x, on.y);
-    // Never upside down.
-    ctx.rotate(Math.abs(at.angle) > Math.PI / 2 ? at.angle + Math.PI : at.angle);
+    ctx.rotate(upright(at.angle));
     halo(ctx, name, 0, 0, palette[ink], ink === 'tarn' ? palette.water : palette.sheet);
     ctx.restore();
   }

@@ -6,6 +6,7 @@ import type { BoardKind } from './kind.ts';
 
 export const noteBoard: BoardKind = {
   drawings: [{ rank: 94, layer: 'signs', draw: drawNotes }],
+  beside: 220,
   layer: 'signs',
   picked: 20,
   boxed: true,

@@ -50,3 +50,6 @@ export function crown(ctx: Ctx, picture: Picture, x: number, y: number, width: n
   }
   ctx.stroke();
 }
+
+/** The angle of a text along a line, radians: never upside down. */
+export const upright = (angle: number): number => (Math.abs(angle) > Math.PI / 2 ? angle + Math.PI : angle);
