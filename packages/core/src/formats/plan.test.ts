@@ -59,6 +59,17 @@ describe('the plan as outlines', () => {
       Math.max(...vertices.map((at) => at[axis])) - Math.min(...vertices.map((at) => at[axis]));
     expect([span('x'), span('y')].map((value) => Number(value.toFixed(6)))).toEqual([48, 64]);
   });
+  test('a dimension is written with its length, as by Pythagoras: 9 and 12 studs make 15, 120 mm', () => {
+    const points = [
+      { x: 0, y: 0 },
+      { x: 9, y: 12 },
+    ];
+    const with9by12 = { ...scene, dimension: { d: { id: 'd', v: 1, name: 'Kerb', points } } };
+    const { items } = planDrawing(with9by12, relief, { textSize: 14 });
+    const [text] = items.filter((item) => item.kind === 'text' && item.rank === 4);
+    expect(text).toMatchObject({ text: 'Kerb: 15 studs, 120 mm', at: { x: 36, y: 48 } });
+    expect(items).toHaveLength(drawing.items.length + 2);
+  });
   test('the outlines of paving enclose as much as its studs cover (shoelace against count)', () => {
     const area = drawing.items.reduce((sum, item) => {
       if (item.kind !== 'line' || item.layer !== 'GROUND' || item.name !== 'paving') return sum;

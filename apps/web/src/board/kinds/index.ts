@@ -24,6 +24,7 @@ import { flagBoard } from './flag.ts';
 import { markerBoard } from './marker.ts';
 import { reservedBoard } from './reserved.ts';
 import { noteBoard } from './note.ts';
+import { dimensionBoard } from './dimension.ts';
 import { pictureBoard } from './picture.ts';
 import type { BoardKind, BoardKinds, DrawingPass, DrawnThing, KindTool, Placed } from './kind.ts';
 
@@ -53,6 +54,7 @@ export const BOARD_KINDS: BoardKinds = {
   marker: markerBoard,
   reserved: reservedBoard,
   note: noteBoard,
+  dimension: dimensionBoard,
   picture: pictureBoard,
 };
 

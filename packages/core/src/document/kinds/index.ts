@@ -37,6 +37,7 @@ import { flagKind } from './flag.ts';
 import { markerKind } from './marker.ts';
 import { reservedKind } from './reserved.ts';
 import { noteKind } from './note.ts';
+import { dimensionKind } from './dimension.ts';
 import { pictureKind } from './picture.ts';
 import { pieceKind } from './piece.ts';
 import { partTypeKind } from './partType.ts';
@@ -99,6 +100,7 @@ export const KINDS = {
   marker: markerKind,
   reserved: reservedKind,
   note: noteKind,
+  dimension: dimensionKind,
   picture: pictureKind,
   piece: pieceKind,
   partType: partTypeKind,
