@@ -130,7 +130,7 @@ journey(
 test('a first evening without the server: seven changes wait, survive a reload, and land in order when it is back', async () => {
   let server = await startServer({ demo: true });
   const port = Number(new URL(server.url).port);
-  const page = await signedInPage(demo.browser(), server, 'Iva Thorsby');
+  const page = await signedInPage(demo.browser(), server, 'Iva Thorsby', undefined, { keepsApp: true });
   try {
     await openDisplay(page, 'Larch Lane');
     // The pages are kept for this a few seconds after they have been opened.

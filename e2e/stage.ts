@@ -88,16 +88,26 @@ export async function startBrowser(): Promise<Browser> {
   });
 }
 
-/** A page in a context of its own (its own cookies and storage), signed in as one of the demo crew. */
+/** Keeps a page from storing the whole app for later, which takes as long as many a journey. */
+export function refuseServiceWorker(): void {
+  navigator.serviceWorker.register = () => Promise.reject(new Error('not in this journey'));
+}
+
+/**
+ * A page in a context of its own (its own cookies and storage), signed in as one of the demo crew.
+ * @param options.keepsApp it stores the app, so that it opens without the network
+ */
 export async function signedInPage(
   browser: Browser,
   server: Server,
   name: string,
   size = { width: 1280, height: 800 },
+  { keepsApp = false } = {},
 ): Promise<Page> {
   const context = await browser.createBrowserContext();
   const page = await context.newPage();
   await page.setViewport(size);
+  if (!keepsApp) await page.evaluateOnNewDocument(refuseServiceWorker);
   await page.goto(server.url);
   await page.locator(`::-p-xpath(//button[contains(., "${name}")])`).click();
   await page.waitForSelector('::-p-text(Displays)');

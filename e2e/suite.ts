@@ -1,7 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Browser, Page } from 'puppeteer-core';
-import { signedInPage, startBrowser, startServer, type Server } from './stage.ts';
+import type { Browser, BrowserContext, Page } from 'puppeteer-core';
+import { refuseServiceWorker, signedInPage, startBrowser, startServer, type Server } from './stage.ts';
 
 /** A demo server and a browser for the tests of one file; started before them, removed after them. */
 export function useDemo(): { server: () => Server; browser: () => Browser } {
@@ -27,18 +27,47 @@ type Open = (who: string, size?: { width: number; height: number }) => Promise<P
 /** The demo with journeys on it: each opens its pages as people; when it fails, they are pictured in e2e/failures. */
 export function useJourneys() {
   const demo = useDemo();
+  /** What a person's browser keeps from one journey to the next: the session, and counts of ground. */
+  const kept = new Map<string, BrowserContext>();
+  const pageOf = async (who: string, size = { width: 1280, height: 800 }): Promise<Page> => {
+    const context = kept.get(who);
+    kept.delete(who);
+    if (!context) return signedInPage(demo.browser(), demo.server(), who, size);
+    const page = await context.newPage();
+    await page.setViewport(size);
+    await page.evaluateOnNewDocument(refuseServiceWorker);
+    // Choices of the last journey (theme, unit) are not this one's.
+    await page.goto(`${demo.server().url}/mark.svg`);
+    const user = await page.evaluate(async () => {
+      localStorage.clear();
+      return (await fetch('/api/me')).text();
+    });
+    if (!user.includes(who)) {
+      await context.close();
+      return signedInPage(demo.browser(), demo.server(), who, size);
+    }
+    await page.goto(demo.server().url);
+    await page.waitForSelector('::-p-text(Displays)');
+    return page;
+  };
   const journey = (name: string, walk: (open: Open) => Promise<void>) =>
     test(name, async () => {
       const pages: Page[] = [];
+      const opened: [string, BrowserContext][] = [];
       const faults: string[] = [];
       try {
         await walk(async (who, size) => {
-          const page = await signedInPage(demo.browser(), demo.server(), who, size);
+          const page = await pageOf(who, size);
+          opened.push([who, page.browserContext()]);
           page.on('pageerror', (error) => faults.push(String(error)));
           pages.push(page);
           return page;
         });
         expect(faults).toEqual([]);
+        for (const page of pages.splice(0)) await page.close();
+        for (const [who, context] of opened.splice(0))
+          if (kept.has(who)) await context.close();
+          else kept.set(who, context);
       } catch (error) {
         const folder = join(__dirname, 'failures');
         mkdirSync(folder, { recursive: true });
@@ -48,7 +77,7 @@ export function useJourneys() {
           });
         throw error;
       } finally {
-        for (const page of pages) await page.browserContext().close();
+        for (const [, context] of opened) await context.close();
       }
     });
   return { demo, journey };

@@ -1,7 +1,7 @@
 import type { Rect } from '@quarry/core/grid';
 import { BARE, OUTSIDE, type Contour, type Relief } from '@quarry/core/terrain';
 import { GROUNDS, type Ground } from '@quarry/core/document';
-import type { Tile } from '../workers/core.worker.ts';
+import type { Tile } from '../workers/tiles.ts';
 import type { CompiledGround as TiledGround } from '../workers/derived.tsx';
 import { groundTint, hatchOf, type Palette } from './palette.ts';
 

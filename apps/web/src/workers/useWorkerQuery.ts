@@ -1,11 +1,10 @@
 import type { Remote } from 'comlink';
-import type { CoreWorker } from './core.worker.ts';
-import { useDerived } from './derived.tsx';
+import { useDerived, type DerivedWorker } from './derived.tsx';
 import { useAnswer } from './useAnswer.ts';
 
 /** Queries the core worker about the last evaluated scene. See `useAnswer`. */
 export function useWorkerQuery<P extends Promise<unknown>>(
-  ask: ((core: Remote<CoreWorker>) => P) | null,
+  ask: ((core: Remote<DerivedWorker>) => P) | null,
   about = '',
 ): Awaited<P> | null {
   const core = useDerived(({ core }) => core);

@@ -21,6 +21,7 @@ import {
 } from '../document/index.ts';
 import { SURF, groundNamed, groundNumber, skinOf, dressesOf, surfOf, type Dress } from './dress.ts';
 import { SKIN, type Fill } from './fill.ts';
+import { METHOD_SPECS } from './method.ts';
 
 // A scene's ground, block by block, as it is filled: a module, or a square of what is in no module.
 
@@ -76,19 +77,78 @@ function someStud({ x, y, w, d }: Rect, test: (column: number, row: number) => b
   return false;
 }
 
-/** A block as it is filled, with the section and dress of each stud. */
-export interface BlockGround {
+/**
+ * All that a block is counted from, as plain data and typed arrays (one entry a stud of the block, row by row): it can
+ * be sent to a worker, and the digest of it names its count.
+ */
+export interface BlockInput {
   block: CountingBlock;
-  fill: Fill;
-  /** Index in `sections` of each stud; −1: in none. */
+  /** Plates above the floor; −1 where there is no ground of this block. */
+  height: Int16Array;
+  /** Index in METHODS. */
+  method: Uint8Array;
+  skin: Uint8Array;
+  /** Index in `dresses`. */
+  dress: Uint16Array;
+  dresses: readonly Dress[];
+  /** Index in `sections`; −1: in none. */
   section: Int16Array;
-  /** `groundNumber` of each stud. */
-  ground: Uint8Array;
-  /** 1 where waves break, which has a dress of its own. */
-  surf: Uint8Array;
+  /** Ids of the sections that have studs in it. */
+  sections: readonly string[];
   /** Plates above datum at which the floor lies: 0, or lower where ground is dug below the datum. */
   floor: number;
+  /**
+   * Heights of all studs of the rectangle that is wider by `LOOKS_OUT` on each side, plates above the floor; −1 where
+   * there is nothing: what shows at the sides hangs on them.
+   */
+  around: Int16Array;
+  deckMost: number;
+  span: number;
+  sheets: boolean;
+  /** What is known of parts. */
+  known: Scene['partType'];
+}
+
+/** How far from a stud its sides are looked at: as deep as a method keeps its tall pieces behind the face, studs. */
+const LOOKS_OUT = Math.max(
+  1,
+  ...Object.values(METHOD_SPECS).flatMap(({ tall }) =>
+    tall.map(({ at }) => (typeof at === 'object' ? at.behind : 1)),
+  ),
+);
+
+/** A block as it is filled, with the dress of each stud. */
+export interface BlockGround extends BlockInput {
+  fill: Fill;
   dressAt: (i: number) => Dress;
+}
+
+/** Opens an input for counting. */
+export function openBlock(input: BlockInput): BlockGround {
+  const { block, height, method, skin, dress, dresses, around, deckMost, span, sheets } = input;
+  const { w, d } = block;
+  const looks = new Map<string | Dress, number>();
+  const lookOf = dresses.map((one) => {
+    // Two grounds of one colour are one; mixed ones keep to themselves.
+    const key = one.tones.length === 1 && one.accents.length === 0 ? one.tones[0].colour : one;
+    const known = looks.get(key) ?? looks.size;
+    looks.set(key, known);
+    return known;
+  });
+  const look = Uint8Array.from(height, (value, k) => (value < 0 ? 0 : lookOf[dress[k]]));
+  const fine = Uint8Array.from(height, (value, k) =>
+    value >= 0 && dresses[dress[k]].tones.length > 1 ? 1 : 0,
+  );
+  const wide = w + 2 * LOOKS_OUT;
+  const beyond = (x: number, y: number) =>
+    x < -LOOKS_OUT || y < -LOOKS_OUT || x >= w + LOOKS_OUT || y >= d + LOOKS_OUT
+      ? -1
+      : around[(y + LOOKS_OUT) * wide + x + LOOKS_OUT];
+  return {
+    ...input,
+    fill: { w, d, height, method, skin, fine, look, beyond, deckMost, span, sheets },
+    dressAt: (i) => dresses[dress[i]],
+  };
 }
 
 /** Reads the ground of blocks out of a compiled scene. */
@@ -129,7 +189,7 @@ export class Grounds {
     block: CountingBlock,
     only?: (x: number, y: number, owner: number) => boolean,
     method?: Method,
-  ): BlockGround {
+  ): BlockInput {
     const { relief, land } = this.compiled;
     const { w, d } = block;
     const display = displayOf(this.scene);
@@ -172,38 +232,33 @@ export class Grounds {
         ? METHODS.indexOf(method)
         : (this.own.get(land.owner[i]) ?? (within ? this.sectionMethods[within.index] : this.usual));
     }
-    const beyond = (x: number, y: number) => {
-      const i = indexAt(relief, block.x + x, block.y + y);
-      return i < 0 || relief.ground[i] === OUTSIDE ? -1 : Math.max(0, relief.height[i] - floor);
-    };
-    const dresses = new Map<number, Dress>();
-    const dressAt = (k: number): Dress => {
-      const key = (section[k] * 64 + ground[k]) * 2 + surf[k];
-      let dress = dresses.get(key);
-      if (!dress) {
-        dress = this.dress(groundNamed(ground[k]), this.sections[section[k]]?.id ?? null);
-        if (surf[k]) dress = surfOf(dress);
-        dresses.set(key, dress);
-      }
-      return dress;
-    };
-    const { deckMost, deckSpan: span, deckSheets: sheets } = display;
-    const looks = new Map<string | Dress, number>();
-    const look = Uint8Array.from(height, (value, k) => {
+    const wide = w + 2 * LOOKS_OUT;
+    const around = new Int16Array(wide * (d + 2 * LOOKS_OUT)).fill(-1);
+    for (let k = 0; k < around.length; k++) {
+      const x = block.x + (k % wide) - LOOKS_OUT;
+      const y = block.y + Math.floor(k / wide) - LOOKS_OUT;
+      const i = indexAt(relief, x, y);
+      if (i >= 0 && relief.ground[i] !== OUTSIDE) around[k] = Math.max(0, relief.height[i] - floor);
+    }
+    const dresses: Dress[] = [];
+    const numbers = new Map<number, number>();
+    const dress = Uint16Array.from(height, (value, k) => {
       if (value < 0) return 0;
-      const dress = dressAt(k);
-      // Two grounds of one colour are one; mixed ones keep to themselves.
-      const key = dress.tones.length === 1 && dress.accents.length === 0 ? dress.tones[0].colour : dress;
-      const known = looks.get(key) ?? looks.size;
-      looks.set(key, known);
-      return known;
+      const key = (section[k] * 64 + ground[k]) * 2 + surf[k];
+      let number = numbers.get(key);
+      if (number === undefined) {
+        const own = this.dress(groundNamed(ground[k]), this.sections[section[k]]?.id ?? null);
+        number = dresses.push(surf[k] ? surfOf(own) : own) - 1;
+        numbers.set(key, number);
+      }
+      return number;
     });
-    const fine = Uint8Array.from(height, (value, k) => (value >= 0 && dressAt(k).tones.length > 1 ? 1 : 0));
-    const fill: Fill = {
-      ...{ w, d, height, method: methods, skin, fine, look, beyond },
-      ...{ deckMost, span, sheets },
+    const { deckMost, deckSpan: span, deckSheets: sheets } = display;
+    return {
+      ...{ block, height, method: methods, skin, dress, dresses, floor, around, deckMost, span, sheets },
+      ...named(section, this.sections),
+      known: this.scene.partType,
     };
-    return { block, fill, section, ground, surf, floor, dressAt };
   }
 
   /** Whether waves break on a stud of water: its shore is near, on a side that is struck. */
@@ -234,4 +289,23 @@ export class Grounds {
         );
     return built;
   }
+}
+
+/** Sections by their order in a block, so that its count does not hang on what other sections there are. */
+function named(
+  section: Int16Array,
+  all: readonly Entity<'section'>[],
+): Pick<BlockInput, 'section' | 'sections'> {
+  const sections: string[] = [];
+  const numbers = new Map<number, number>();
+  const own = section.map((index) => {
+    if (index < 0) return -1;
+    let number = numbers.get(index);
+    if (number === undefined) {
+      number = sections.push(all[index].id) - 1;
+      numbers.set(index, number);
+    }
+    return number;
+  });
+  return { section: own, sections };
 }

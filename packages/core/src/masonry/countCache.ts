@@ -11,8 +11,15 @@ import {
   type MassRaster,
   type Relief,
 } from '../terrain/index.ts';
-import { METHODS, displayOf, type Method, type Scene } from '../document/index.ts';
-import { Grounds, countingBlocks, type CountingBlock, type BlockGround } from './blocks.ts';
+import { METHODS, type Method, type Scene } from '../document/index.ts';
+import {
+  Grounds,
+  countingBlocks,
+  openBlock,
+  type BlockGround,
+  type BlockInput,
+  type CountingBlock,
+} from './blocks.ts';
 import type { Bond } from './bond.ts';
 import { countMasonry, dressMasonry, type CountLine, type Counted, type DressedMasonry } from './count.ts';
 import { MAX_HEIGHT, buildLayers } from './layers.ts';
@@ -54,6 +61,12 @@ export interface KeptBlock {
 /** Counts of blocks by the digest of all they are counted from: a digest names one content, on any day and display. */
 export type KeptCounts = ReadonlyMap<string, KeptBlock>;
 
+/** A block to be counted, and the digest by which its count is kept. */
+export interface BlockWork {
+  key: string;
+  input: BlockInput;
+}
+
 /** Blocks that are kept though the last count did not need them: what is undone is not counted again. */
 const MAX_UNUSED = 40;
 
@@ -62,6 +75,9 @@ export class CountCache {
   /** In the order of use, the last used last. */
   private readonly kept = new Map<string, KeptBlock>();
   private used: readonly string[] = [];
+  /** Blocks counted since the last count of a scene. */
+  private fresh = 0;
+  private last: { scene: Scene; compiled: Compiled; work: readonly BlockWork[] } | null = null;
 
   /** The blocks of the last count, to be stored. */
   get current(): KeptCounts {
@@ -78,6 +94,30 @@ export class CountCache {
     for (const [key, block] of kept) this.kept.set(key, block);
   }
 
+  /** The blocks of a scene that are not counted yet, each content once: to be counted elsewhere and given to `put`. */
+  missing(scene: Scene, compiled: Compiled): BlockWork[] {
+    const work = new Map(this.inputsOf(scene, compiled).map((one) => [one.key, one]));
+    return [...work.values()].filter(({ key }) => !this.kept.has(key));
+  }
+
+  /** Takes in the count of a block that was missing. */
+  put(key: string, count: KeptBlock): void {
+    this.kept.set(key, count);
+    this.fresh++;
+  }
+
+  private inputsOf(scene: Scene, compiled: Compiled): readonly BlockWork[] {
+    const { last } = this;
+    if (last?.scene === scene && last.compiled === compiled) return last.work;
+    const grounds = new Grounds(scene, compiled);
+    const work = countingBlocks(scene, compiled.relief).map((block) => {
+      const input = grounds.of(block);
+      return { key: digestOf(input), input };
+    });
+    this.last = { scene, compiled, work };
+    return work;
+  }
+
   /**
    * Counts a scene.
    * @param onBlock receives progress (blocks done, blocks in all); returning false ends the count
@@ -89,33 +129,31 @@ export class CountCache {
     onBlock: (done: number, of: number) => boolean = () => true,
   ): SceneCount | null {
     const { relief } = compiled;
-    const grounds = new Grounds(scene, compiled);
-    const blocks = countingBlocks(scene, relief);
     const mass = {
       grams: new Float32Array(relief.ground.length),
       moment: new Float32Array(relief.ground.length),
     };
     for (let i = 0; i < mass.grams.length; i++) if (relief.ground[i] !== OUTSIDE) mass.grams[i] = BASE_GRAMS;
-    let fresh = 0;
     const counts = [];
-    const about = JSON.stringify([scene.recipe, scene.partType, displayOf(scene).colourHidden]);
+    const inputs = this.inputsOf(scene, compiled);
     const used: string[] = [];
-    for (const [index, block] of blocks.entries()) {
-      const ground = grounds.of(block);
-      const key = digestOf(ground, grounds, about);
+    for (const [index, { key, input }] of inputs.entries()) {
       let kept = this.kept.get(key);
       if (!kept) {
-        kept = countBlock(scene, grounds, ground);
-        fresh++;
+        kept = countBlock(input);
+        this.fresh++;
       }
       this.kept.delete(key);
       this.kept.set(key, kept);
       used.push(key);
+      const { block } = input;
       // A module may have been moved or renamed without its ground being another.
       counts.push({ ...kept.count, block });
       spread(kept, block, relief, mass);
-      if (!onBlock(index + 1, blocks.length)) return null;
+      if (!onBlock(index + 1, inputs.length)) return null;
     }
+    const { fresh } = this;
+    this.fresh = 0;
     this.used = used;
     const most = new Set(used).size + MAX_UNUSED;
     for (const key of this.kept.keys()) {
@@ -126,8 +164,10 @@ export class CountCache {
   }
 }
 
-function countBlock(scene: Scene, grounds: Grounds, ground: BlockGround): KeptBlock {
-  const { fill, section, block, floor } = ground;
+/** Counts one block. Its cost grows with studs × height; a module of 96 × 48 studs takes some 100 ms. */
+export function countBlock(input: BlockInput): KeptBlock {
+  const ground = openBlock(input);
+  const { fill, section, sections, block, floor, known } = ground;
   const built = buildBlock(ground);
   const grams = new Float32Array(fill.w * fill.d);
   const moment = new Float32Array(fill.w * fill.d);
@@ -135,7 +175,7 @@ function countBlock(scene: Scene, grounds: Grounds, ground: BlockGround): KeptBl
     fill,
     built,
     (i) => section[i],
-    scene.partType,
+    known,
     (x, y, w, d, mass, z) => {
       const each = mass / (w * d);
       for (let row = y; row < Math.min(fill.d, y + d); row++)
@@ -149,7 +189,7 @@ function countBlock(scene: Scene, grounds: Grounds, ground: BlockGround): KeptBl
     ...{ grams, moment },
     count: {
       block,
-      lines: lines.map(({ group, ...line }) => ({ ...line, section: grounds.sections[group]?.id ?? null })),
+      lines: lines.map(({ group, ...line }) => ({ ...line, section: sections[group] ?? null })),
       counted,
       bond: built.masonry.bond,
       span: built.masonry.span,
@@ -160,6 +200,12 @@ function countBlock(scene: Scene, grounds: Grounds, ground: BlockGround): KeptBl
 
 function buildBlock({ fill, dressAt }: BlockGround): DressedMasonry {
   return dressMasonry(fill, buildLayers(fill), dressAt);
+}
+
+/** One block as placed pieces. */
+export function builtFrom(input: BlockInput): Built {
+  const ground = openBlock(input);
+  return { ground, ...buildBlock(ground) };
 }
 
 /**
@@ -189,8 +235,7 @@ export function* builtBlocks(
   const grounds = new Grounds(scene, compiled);
   for (const block of countingBlocks(scene, compiled.relief)) {
     if (!wanted(block)) continue;
-    const ground = grounds.of(block);
-    yield { ground, ...buildBlock(ground) };
+    yield builtFrom(grounds.of(block));
   }
 }
 
@@ -202,36 +247,62 @@ export interface Painted {
   studs: Int16Array;
 }
 
-/** What the ground looks like from above: its covers and slopes, and what is scattered on them. */
-export function paintedGround(scene: Scene, compiled: Compiled): Painted {
-  const { relief } = compiled;
+/** One block's part of `Painted`: the number of the colour of each of its studs, row by row; −1: nothing. */
+export interface BlockPaint {
+  block: CountingBlock;
+  colours: string[];
+  studs: Int16Array;
+}
+
+/** The colours of one block from above: its covers and slopes, and what is scattered on them. */
+export function paintBlock(input: BlockInput): BlockPaint {
+  const { masonry, colours: layerColours, accents, ground } = builtFrom(input);
+  const { block } = ground;
+  const studs = new Int16Array(block.w * block.d).fill(-1);
+  const numbers = new Map<string, number>();
+  const paint = (colour: string, x: number, y: number, w: number, d: number) => {
+    const number = numbers.get(colour) ?? numbers.size;
+    numbers.set(colour, number);
+    for (let row = y; row < Math.min(block.d, y + d); row++)
+      studs.fill(number, row * block.w + x, row * block.w + Math.min(block.w, x + w));
+  };
+  masonry.layers.forEach(({ purpose, laid }, layer) => {
+    if (purpose !== 'cover' && purpose !== 'slope') return;
+    for (let p = 0; p < laid.length; p += 4)
+      paint(layerColours[layer][p / 4], laid[p], laid[p + 1], laid[p + 2], laid[p + 3]);
+  });
+  for (const { colour, x, y, part } of accents) {
+    const size = partOf(part) ?? { w: 1, d: 1 };
+    paint(colour, x, y, size.w, size.d);
+  }
+  return { block, colours: [...numbers.keys()], studs };
+}
+
+/** Blocks put together to the whole ground. */
+export function paintedFrom(relief: Relief, blocks: readonly BlockPaint[]): Painted {
   const studs = new Int16Array(relief.ground.length).fill(-1);
   const numbers = new Map<string, number>();
-  const grounds = new Grounds(scene, compiled);
-  for (const block of countingBlocks(scene, relief)) {
-    const ground = grounds.of(block);
-    const { masonry, colours, accents } = buildBlock(ground);
-    const paint = (colour: string, x: number, y: number, w: number, d: number) => {
+  for (const { block, colours, studs: own } of blocks)
+    for (let k = 0; k < own.length; k++) {
+      if (own[k] < 0) continue;
+      const colour = colours[own[k]];
       const number = numbers.get(colour) ?? numbers.size;
       numbers.set(colour, number);
-      for (let row = y; row < y + d; row++)
-        for (let column = x; column < x + w; column++) {
-          const i = indexAt(relief, block.x + column, block.y + row);
-          if (i >= 0) studs[i] = number;
-        }
-    };
-    masonry.layers.forEach(({ purpose, laid }, layer) => {
-      if (purpose !== 'cover' && purpose !== 'slope') return;
-      for (let p = 0; p < laid.length; p += 4)
-        paint(colours[layer][p / 4], laid[p], laid[p + 1], laid[p + 2], laid[p + 3]);
-    });
-    for (const { colour, x, y, part } of accents) {
-      const size = partOf(part) ?? { w: 1, d: 1 };
-      paint(colour, x, y, size.w, size.d);
+      const i = indexAt(relief, block.x + (k % block.w), block.y + Math.floor(k / block.w));
+      if (i >= 0) studs[i] = number;
     }
-  }
   return { colours: [...numbers.keys()], studs };
 }
+
+/** What each block of a scene is counted from. */
+export function blockInputs(scene: Scene, compiled: Compiled): BlockInput[] {
+  const grounds = new Grounds(scene, compiled);
+  return countingBlocks(scene, compiled.relief).map((block) => grounds.of(block));
+}
+
+/** What the whole ground looks like from above. */
+export const paintedGround = (scene: Scene, compiled: Compiled): Painted =>
+  paintedFrom(compiled.relief, blockInputs(scene, compiled).map(paintBlock));
 
 function spread({ grams, moment }: KeptBlock, block: CountingBlock, relief: Rect, mass: MassRaster): void {
   const on = intersection(block, relief);
@@ -246,36 +317,12 @@ function spread({ grams, moment }: KeptBlock, block: CountingBlock, relief: Rect
 }
 
 /** The digest (SHA-256) of all that a block is counted from; where it lies and what it is called are not part of it. */
-function digestOf(block: BlockGround, { sections }: Grounds, about: string): string {
-  const { fill, ground, surf, floor } = block;
-  const { w, d } = fill;
-  // Sections by their order in the block: its lines name them by id.
-  const ids: string[] = [];
-  const section = Int16Array.from(block.section, (index) => {
-    const id = sections[index]?.id;
-    if (id === undefined) return -1;
-    if (!ids.includes(id)) ids.push(id);
-    return ids.indexOf(id);
-  });
-  // Sides that show depend on the ground just beyond.
-  const rim = new Int16Array(2 * (w + 2) + 2 * d);
-  let at = 0;
-  for (let x = -1; x <= w; x++) {
-    rim[at++] = fill.beyond(x, -1);
-    rim[at++] = fill.beyond(x, d);
-  }
-  for (let y = 0; y < d; y++) {
-    rim[at++] = fill.beyond(-1, y);
-    rim[at++] = fill.beyond(w, y);
-  }
+function digestOf({ block, ...input }: BlockInput): string {
+  const { height, method, skin, dress, section, around, ...rest } = input;
   const hash = sha256.create();
-  hash.update(utf8ToBytes(JSON.stringify([w, d, fill.deckMost, fill.span, fill.sheets, floor, ids, about])));
-  const { height, method, skin, fine, look } = fill;
-  for (const array of [height, method, section, ground, surf, skin, fine, look, rim]) {
-    // The length tells arrays apart that are left out from those that follow.
-    hash.update(utf8ToBytes(`${array?.length ?? -1} `));
-    if (array) hash.update(new Uint8Array(array.buffer, array.byteOffset, array.byteLength));
-  }
+  hash.update(utf8ToBytes(JSON.stringify([block.w, block.d, rest])));
+  for (const array of [height, method, skin, dress, section, around])
+    hash.update(new Uint8Array(array.buffer, array.byteOffset, array.byteLength));
   return bytesToHex(hash.digest());
 }
 
@@ -290,22 +337,15 @@ export interface MethodCount extends Omit<Counted, 'lines' | 'tally'> {
   bond: Bond;
 }
 
-/** The methods side by side for one hill, pad or section; empty when it has no ground of its own to see. */
-export function compareMethods(
+/** What a hill, a pad or a section is counted from, by each method; empty when it has no ground of its own to see. */
+export function methodInputs(
   scene: Scene,
   compiled: Compiled,
   target: { kind: 'hill' | 'pad' | 'section'; id: string },
-): MethodCount[] {
+): { method: Method; input: BlockInput }[] {
   const { relief } = compiled;
-  const whole: CountingBlock = {
-    id: 'whole',
-    name: '',
-    rest: false,
-    x: relief.x,
-    y: relief.y,
-    w: relief.w,
-    d: relief.d,
-  };
+  const { x, y, w, d } = relief;
+  const whole: CountingBlock = { id: 'whole', name: '', rest: false, x, y, w, d };
   const owner = relief.things.findIndex(({ kind, id }) => kind === target.kind && id === target.id) + 1;
   const area = target.kind === 'section' ? scene.section[target.id] : areaOf(compiled, owner);
   const window = area && intersection(area, whole);
@@ -314,23 +354,29 @@ export function compareMethods(
   const grounds = new Grounds(scene, compiled);
   const within =
     target.kind === 'section' ? undefined : (_x: number, _y: number, own: number) => own === owner;
-  return METHODS.filter((method) => method !== 'reuse').map((method) => {
-    const ground = grounds.of(block, within, method);
-    const built = buildBlock(ground);
-    const {
-      lines: _lines,
-      tally: _tally,
-      ...counted
-    } = countMasonry(ground.fill, built, () => 0, scene.partType);
-    const { layers, span, bond } = built.masonry;
-    const tall = layers.reduce(
-      (sum, { purpose, h, laid }) => sum + (purpose === 'core' && h > 3 ? laid.length / 4 : 0),
-      0,
-    );
-    const highest = ground.fill.height.reduce((most, height) => Math.max(most, height), 0);
-    return { method, ...counted, tall, highest, span, bond };
-  });
+  return METHODS.filter((method) => method !== 'reuse').map((method) => ({
+    method,
+    input: grounds.of(block, within, method),
+  }));
 }
+
+/** What one method comes to. @param input made for that method, by `methodInputs` */
+export function methodCount(method: Method, input: BlockInput): MethodCount {
+  const built = builtFrom(input);
+  const { fill, known } = built.ground;
+  const { lines: _lines, tally: _tally, ...counted } = countMasonry(fill, built, () => 0, known);
+  const { layers, span, bond } = built.masonry;
+  const tall = layers.reduce(
+    (sum, { purpose, h, laid }) => sum + (purpose === 'core' && h > 3 ? laid.length / 4 : 0),
+    0,
+  );
+  const highest = fill.height.reduce((most, height) => Math.max(most, height), 0);
+  return { method, ...counted, tall, highest, span, bond };
+}
+
+/** The methods side by side for one hill, pad or section; empty when it has no ground of its own to see. */
+export const compareMethods = (...args: Parameters<typeof methodInputs>): MethodCount[] =>
+  methodInputs(...args).map(({ method, input }) => methodCount(method, input));
 
 function areaOf({ land }: Compiled, owner: number): Rect | null {
   let [x0, y0, x1, y1] = [land.w, land.d, -1, -1];

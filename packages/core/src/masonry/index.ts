@@ -27,16 +27,25 @@ export {
   type DressedMasonry,
   type Knowledge,
 } from './count.ts';
-export { countingBlocks, type CountingBlock } from './blocks.ts';
+export { countingBlocks, type BlockInput, type CountingBlock } from './blocks.ts';
 export {
   CountCache,
   type KeptBlock,
   type KeptCounts,
+  blockInputs,
   builtBlock,
   builtBlocks,
+  builtFrom,
   compareMethods,
+  countBlock,
   countedRelief,
+  methodCount,
+  methodInputs,
+  paintBlock,
+  paintedFrom,
   paintedGround,
+  type BlockPaint,
+  type BlockWork,
   type BlockCount,
   type BlockLine,
   type Built,

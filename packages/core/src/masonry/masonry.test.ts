@@ -5,6 +5,7 @@ import fc from 'fast-check';
 import { partOf } from '../catalogue/index.ts';
 import { compile } from '../terrain/index.ts';
 import {
+  KINDS,
   METHODS,
   readFile,
   reduce,
@@ -25,6 +26,7 @@ import {
   blueNoise,
   buildLayers,
   builtBlock,
+  countBlock,
   compareMethods,
   countedRelief,
   countMasonry,
@@ -494,6 +496,55 @@ describe('a scene counted', () => {
       }),
       { numRuns: runs(25) },
     );
+  });
+  test('ground of another block, two studs off or inside its rectangle, is seen: sides that show are counted again', () => {
+    const high = { level: 'l', ground: 'rock', method: 'stepped' } as const;
+    const made = (ditch: number) =>
+      sceneFrom({
+        display: { name: 'Ditch', kind: 'diorama', colourHidden: 'free' },
+        levels: [
+          { id: 'l', name: 'High', height: 12 },
+          { id: 'low', name: 'Low', height: ditch },
+        ],
+        footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 64, d: 32 }],
+        pads: [
+          { id: 'a', name: 'All', x: 0, y: 0, w: 64, d: 32, ...high },
+          // One inside a square of what is in no module, one from the second stud beyond a module on.
+          { id: 'b', name: 'Within', x: 40, y: 8, w: 8, d: 8, ...high, level: 'low', order: 1 },
+          { id: 'c', name: 'Beyond', x: 17, y: 0, w: 4, d: 32, ...high, level: 'low', order: 1 },
+        ],
+        modules: [
+          { id: 'm', name: 'M', x: 0, y: 0, w: 16, d: 32, bases: [] },
+          { id: 'n', name: 'N', x: 40, y: 8, w: 8, d: 8, bases: [] },
+          { id: 'o', name: 'O', x: 17, y: 0, w: 4, d: 32, bases: [] },
+        ],
+      });
+    const shared = new CountCache();
+    for (const ditch of [12, 3, 9]) {
+      const scene = made(ditch);
+      const compiled = compile(scene);
+      const own = new CountCache().count(scene, compiled);
+      expect(shared.count(scene, compiled)).toEqual({ ...own, fresh: expect.any(Number) });
+    }
+  });
+  test('blocks counted elsewhere and sent back make the same count; a recipe counts again only where it lies', () => {
+    const compiled = compile(scene);
+    const book = new CountCache();
+    const work = structuredClone(book.missing(scene, compiled));
+    expect(work.length).toBeGreaterThan(1);
+    for (const { key, input } of work) book.put(key, structuredClone(countBlock(input)));
+    expect(book.missing(scene, compiled)).toEqual([]);
+    expect(book.count(scene, compiled)).toEqual(new CountCache().count(scene, compiled));
+    const [section] = Object.values(scene.section);
+    const recipe = KINDS.recipe.schema.parse({
+      name: 'Rusty',
+      ground: 'grass',
+      section: section.id,
+      tones: [{ colour: 'rust' }],
+    });
+    const dressed = { ...scene, recipe: { ...scene.recipe, r: { ...recipe, id: 'r', v: 1 } } };
+    const again = book.missing(dressed, compile(dressed)).length;
+    expect([again > 0, again < work.length]).toEqual([true, true]);
   });
   test('methods side by side: a raft is lighter than solid, steps are less exact, what hangs keeps the span', () => {
     const of = compareMethods(scene, compile(scene), { kind: 'hill', id: hill.id });

@@ -10,7 +10,7 @@ import { Orbit } from '../../ui/Orbit.tsx';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { PartColour } from '../../ui/Swatch.tsx';
 import { useDerived } from '../../workers/derived.tsx';
-import type { BlockLayers } from '../../workers/materials.worker.ts';
+import type { BlockLayers } from '../../workers/derived.tsx';
 import { useMaterialsWorker } from './useMaterialsWorker.ts';
 
 const WAYS = ['east', 'south', 'west', 'north'];
