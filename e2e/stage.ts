@@ -158,7 +158,8 @@ export async function press(page: Page, name: string): Promise<void> {
 export async function sees(page: Page, text: string, timeout = 15_000): Promise<void> {
   await page.waitForFunction(
     (words) => document.body.innerText.includes(words),
-    { timeout, polling: 50 },
+    // Looked at when something changes: the text of a whole page is dear to read.
+    { timeout, polling: 'mutation' },
     text,
   );
 }
@@ -167,7 +168,7 @@ export async function sees(page: Page, text: string, timeout = 15_000): Promise<
 export const saved = (page: Page) =>
   page.waitForFunction(() => document.querySelector('[aria-label="Saving"]')?.textContent === 'Saved', {
     timeout: 15_000,
-    polling: 50,
+    polling: 'mutation',
   });
 
 /** The value of a field by its label. */

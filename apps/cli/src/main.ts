@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import loadHighs from 'highs';
+import { present } from '@quarry/core/grid';
 import { evaluateRules } from '@quarry/core/findings';
 import { cutProblemOf, cutProblemSchema, solveCut, type CutProblem } from '@quarry/core/cut';
 import {
@@ -57,7 +58,7 @@ function readProblem(path: string): CutProblem | string[] {
   }
   const problem = cutProblemSchema.safeParse(raw);
   if (problem.success) return problem.data;
-  const [issue] = problem.error.issues;
+  const issue = present(problem.error.issues[0], 'the first fault');
   throw new BadInput(`${path}: ${issue.path.join('.') || 'the problem'}: ${issue.message}.`);
 }
 

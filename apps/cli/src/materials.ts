@@ -46,7 +46,7 @@ export function masonry(
         ({ part, qty }) => [at + 1, part, colour, qty],
       );
     return Array.from({ length: layer.laid.length / 4 }, (_, i) => {
-      const [x, y, pw, pd] = layer.laid.subarray(4 * i, 4 * i + 4);
+      const [x = 0, y = 0, pw = 0, pd = 0] = layer.laid.subarray(4 * i, 4 * i + 4);
       return [at + 1, pieceId(layer, pw, pd), x, y, pw, pd, layer.z];
     });
   });
@@ -56,12 +56,12 @@ export function masonry(
 }
 
 /** Reads a table with a heading of the very columns a contract names. */
-function table(path: string, columns: readonly string[]): Record<string, string>[] {
-  const { data, errors, meta } = Papa.parse<Record<string, string>>(readText(path, MAX_BYTES), {
+function table<C extends string>(path: string, columns: readonly C[]): Record<C, string>[] {
+  const { data, errors, meta } = Papa.parse<Record<C, string>>(readText(path, MAX_BYTES), {
     header: true,
     skipEmptyLines: 'greedy',
   });
-  const strange = meta.fields?.find((field) => !columns.includes(field));
+  const strange = meta.fields?.find((field) => !columns.some((column) => column === field));
   if (strange !== undefined)
     throw new BadInput(`${path}: «${strange}» is no column; there are ${columns.join(', ')}.`);
   const missing = columns.find((column) => !meta.fields?.includes(column));

@@ -12,39 +12,24 @@ import helmet from 'helmet';
 import { pino, type Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { MAX_FILE_BYTES, MAX_NESTING, depthOf } from '@quarry/core/document';
-import { AccountsController } from './accounts/accounts.controller.ts';
-import { AccountsService } from './accounts/accounts.service.ts';
-import { ExportController } from './accounts/export.controller.ts';
-import { ChangesController } from './changes/changes.controller.ts';
-import { HubService } from './changes/hub.service.ts';
-import { LimitsService } from './changes/limits.service.ts';
-import { WriterService } from './changes/writer.service.ts';
-import { CONFIG, STORE, type Config } from './config.ts';
-import { CrewController, JoinController } from './crew/crew.controller.ts';
-import { CrewService } from './crew/crew.service.ts';
-import { InvitationsService } from './crew/invitations.service.ts';
-import { MarksService } from './crew/marks.service.ts';
-import { DemoController } from './demo/demo.controller.ts';
-import { DemoService } from './demo/demo.service.ts';
-import { DisplaysController } from './displays/displays.controller.ts';
-import { DisplaysService } from './displays/displays.service.ts';
-import { HistoryController } from './history/history.controller.ts';
-import { HistoryService } from './history/history.service.ts';
+import { type Config } from './config.ts';
 import { AccessGuard } from './http/access.ts';
 import { ErrorFilter } from './http/errors.ts';
 import { knownHost, sameOrigin } from './http/guard.ts';
 import { throttlers } from './http/signInGuard.ts';
 import { HealthController } from './http/health.controller.ts';
-import { LettersController } from './letters/letters.controller.ts';
-import { LettersService } from './letters/letters.service.ts';
-import { RemindersService } from './letters/reminders.service.ts';
-import { PhotosController } from './photos/photos.controller.ts';
-import { MAX_PHOTO_BYTES, PhotosService } from './photos/photos.service.ts';
-import { PublicController, ShareController } from './share/share.controller.ts';
-import { ShareService } from './share/share.service.ts';
-import { PressService } from './sheets/press.service.ts';
-import { SheetsController } from './sheets/sheets.controller.ts';
+import { MAX_PHOTO_BYTES } from './photos/photos.service.ts';
 import { openStore, type Store } from './store/database.ts';
+import { AccountsModule } from './accounts/accounts.module.ts';
+import { CrewModule } from './crew/crew.module.ts';
+import { DemoModule } from './demo/demo.module.ts';
+import { DisplaysModule } from './displays/displays.module.ts';
+import { HistoryModule } from './history/history.module.ts';
+import { LettersModule } from './letters/letters.module.ts';
+import { PhotosModule } from './photos/photos.module.ts';
+import { ShareModule } from './share/share.module.ts';
+import { SheetsModule } from './sheets/sheets.module.ts';
+import { StoreModule } from './store/store.module.ts';
 
 const BODY_LIMIT = 4_000_000;
 
@@ -53,43 +38,21 @@ class AppModule {
   static with(config: Config, store: Store): DynamicModule {
     return {
       module: AppModule,
-      imports: [ThrottlerModule.forRoot(throttlers(config.signInLimit))],
-      controllers: [
-        AccountsController,
-        ExportController,
-        JoinController,
-        CrewController,
-        HistoryController,
-        LettersController,
-        ShareController,
-        PublicController,
-        DisplaysController,
-        ChangesController,
-        DemoController,
-        HealthController,
-        SheetsController,
-        PhotosController,
+      imports: [
+        ThrottlerModule.forRoot(throttlers(config.signInLimit)),
+        StoreModule.with(config, store),
+        AccountsModule,
+        CrewModule,
+        DemoModule,
+        DisplaysModule,
+        HistoryModule,
+        LettersModule,
+        PhotosModule,
+        SheetsModule,
+        ShareModule,
       ],
-      providers: [
-        { provide: CONFIG, useValue: config },
-        { provide: STORE, useValue: store },
-        { provide: APP_GUARD, useClass: AccessGuard },
-        AccountsService,
-        DisplaysService,
-        HubService,
-        LimitsService,
-        WriterService,
-        LettersService,
-        CrewService,
-        InvitationsService,
-        MarksService,
-        HistoryService,
-        ShareService,
-        RemindersService,
-        PhotosService,
-        PressService,
-        DemoService,
-      ],
+      controllers: [HealthController],
+      providers: [{ provide: APP_GUARD, useClass: AccessGuard }],
     };
   }
 }

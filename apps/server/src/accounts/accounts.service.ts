@@ -2,6 +2,7 @@ import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { HttpStatus, Inject, Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
 import { and, count, eq, gt, lt, ne, sql } from 'drizzle-orm';
+import { present } from '@quarry/core/grid';
 import type { SessionLine, User } from '@quarry/protocol/accounts';
 import { STORE } from '../config.ts';
 import { ApiError } from '../http/errors.ts';
@@ -50,8 +51,9 @@ export class AccountsService {
 
   /** The one-time code for the first account, made when there is none; null once an account exists. */
   openSetup(): string | null {
-    const [{ total }] = this.store.db.select({ total: count() }).from(users).all();
-    this.setupCode = total > 0 ? null : randomBytes(5).toString('hex').toUpperCase();
+    const [row] = this.store.db.select({ total: count() }).from(users).all();
+    this.setupCode =
+      present(row, 'the count of accounts').total > 0 ? null : randomBytes(5).toString('hex').toUpperCase();
     return this.setupCode;
   }
 
@@ -200,8 +202,9 @@ export class AccountsService {
       .where(eq(sessions.userId, user.id))
       .all()
       .filter(({ tokenHash }) => tokenHash.startsWith(id));
-    if (id.length !== SESSION_ID || rows.length !== 1) return null;
-    const [{ tokenHash }] = rows;
+    const [row] = rows;
+    if (!row || id.length !== SESSION_ID || rows.length !== 1) return null;
+    const { tokenHash } = row;
     this.store.db.delete(sessions).where(eq(sessions.tokenHash, tokenHash)).run();
     return tokenHash;
   }

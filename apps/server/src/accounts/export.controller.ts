@@ -1,6 +1,7 @@
 import { Controller, Get, Inject, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
+import { present } from '@quarry/core/grid';
 import { ARCHIVED_DISPLAY, fileName } from '@quarry/core/formats';
 import { writeFile } from '@quarry/core/document';
 import { WriterService } from '../changes/writer.service.ts';
@@ -57,7 +58,7 @@ export class ExportController {
     let part = this.writer.since(id, after, AT_A_TIME);
     while (part.length > 0 && after < seq) {
       yield encode(`${after > 0 ? ',' : ''}${part.map((batch) => JSON.stringify(batch)).join(',\n')}`);
-      after = part[part.length - 1].seq;
+      after = present(part.at(-1), 'the last batch').seq;
       part = this.writer.since(id, after, AT_A_TIME);
     }
     yield encode(']\n');

@@ -3,6 +3,7 @@ import { setImmediate as nextTurn } from 'node:timers/promises';
 import { HttpStatus, Inject, Injectable, Logger, type OnModuleDestroy } from '@nestjs/common';
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import { z } from 'zod';
+import { present } from '@quarry/core/grid';
 import { describeBatch } from '@quarry/core/history';
 import {
   drain,
@@ -269,7 +270,7 @@ export class WriterService implements OnModuleDestroy {
       ? batch.changes.map((change) => stamped(change, author, this.formerStamp(waiting, before, change)))
       : batch.changes;
     const said = yield* reduceSteps(before.scene, changes, (step, index) =>
-      permits(step, batch.changes[index]),
+      permits(step, present(batch.changes[index], 'the change as sent')),
     );
     if (!said.ok) throw refusalOf(said.refusal);
     yield;

@@ -3,6 +3,7 @@ import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { Inject, Injectable } from '@nestjs/common';
 import { addDays, addMinutes, differenceInCalendarDays, formatISO, parseISO, subDays } from 'date-fns';
+import { present } from '@quarry/core/grid';
 import {
   displayOf,
   listOf,
@@ -61,11 +62,12 @@ export class DemoService {
 
   /** Makes the crew and the displays, once. @param folder where the demo files are */
   async seed(folder: string, today: Date): Promise<void> {
-    if (this.accounts.byLogin(CREW[0].login)) return;
+    const lead = present(CREW[0], 'the demo’s crew');
+    if (this.accounts.byLogin(lead.login)) return;
     const users = new Map<string, User>();
     for (const { login, name, role } of CREW)
       users.set(login, await this.accounts.create(login, name, DEMO_PASSWORD, role === 'owner'));
-    const [owner] = users.values();
+    const owner = present(users.get(lead.login), 'the owner of the demo');
     for (const file of readdirSync(folder).filter((name) => name.endsWith('.quarry.json'))) {
       const reading = readFile(readFileSync(join(folder, file), 'utf8'));
       if (!reading.ok) throw new Error(`${file}: ${reading.error}`);
@@ -74,8 +76,9 @@ export class DemoService {
       const { origin, batches } = existsSync(log)
         ? pastOf(scene, readFileSync(log, 'utf8'), today)
         : { origin: scene, batches: [] };
-      const began = batches.length > 0 ? subDays(batches[0].at, 1) : today;
-      const { id } = this.displays.create(owner, origin, CREW[0].login, began.getTime());
+      const [first] = batches;
+      const began = first ? subDays(first.at, 1) : today;
+      const { id } = this.displays.create(owner, origin, lead.login, began.getTime());
       if (file === SHARED) {
         for (const { login, role } of CREW.slice(1)) {
           const user = users.get(login);

@@ -1,5 +1,6 @@
 import { set as setTime, subDays } from 'date-fns';
 import { z } from 'zod';
+import { present } from '@quarry/core/grid';
 import {
   idSchema,
   kindSchema,
@@ -52,7 +53,7 @@ export function pastOf(scene: Scene, json: string, today: Date): { origin: Scene
     const forth: ((now: Scene) => Change)[] = [];
     for (const change of changes) {
       const { kind, id } = change;
-      const stands: Entity<Kind> = step[kind][id];
+      const stands: Entity<Kind> = present<Entity<Kind>>(step[kind][id], `${kind} ${id}`);
       const { id: _id, v, ...data } = stands;
       if ('added' in change) {
         back.push({ op: 'remove', kind, id, v });
@@ -61,7 +62,13 @@ export function pastOf(scene: Scene, json: string, today: Date): { origin: Scene
         const now: Readonly<Record<string, unknown>> = data;
         const set = Object.fromEntries(Object.keys(change.was).map((key) => [key, now[key]]));
         back.push({ op: 'patch', kind, id, v, set: change.was });
-        forth.push((before) => ({ op: 'patch', kind, id, v: before[kind][id].v, set }));
+        forth.push((before) => ({
+          op: 'patch',
+          kind,
+          id,
+          v: present<Entity<Kind>>(before[kind][id], id).v,
+          set,
+        }));
       }
     }
     const reduction = reduce(step, back);

@@ -1,5 +1,6 @@
 import { HttpStatus, Inject, Injectable } from '@nestjs/common';
 import { and, asc, desc, eq, gt, gte, lt, lte, sql, type SQL } from 'drizzle-orm';
+import { present } from '@quarry/core/grid';
 import {
   countOps,
   replay,
@@ -138,7 +139,12 @@ export class HistoryService {
       );
     const before = this.sceneAt(displayId, seq - 1);
     const [batch, ...since] = this.entries(displayId, seq - 1, this.displays.load(displayId).seq);
-    return takeBackBatch(before.scene, batch, since, this.displays.load(displayId).scene);
+    return takeBackBatch(
+      before.scene,
+      present(batch, `batch ${seq}`),
+      since,
+      this.displays.load(displayId).scene,
+    );
   }
 
   /** What bringing a display back to a moment would change. */

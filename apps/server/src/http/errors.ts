@@ -7,6 +7,7 @@ import {
   type ExceptionFilter,
 } from '@nestjs/common';
 import type { Request, Response } from 'express';
+import { present } from '@quarry/core/grid';
 import { escapeMarks } from '@quarry/core/formats';
 import { z } from 'zod';
 import { requesterOf } from './requester.ts';
@@ -136,7 +137,7 @@ export class ErrorFilter implements ExceptionFilter {
 export function parseBody<S extends z.ZodType>(schema: S, body: unknown): z.output<S> {
   const read = schema.safeParse(body);
   if (read.success) return read.data;
-  const [issue] = read.error.issues;
+  const issue = present(read.error.issues[0], 'the first fault');
   const field = issue.path.length > 0 ? `«${issue.path.join('.')}»: ` : '';
   throw new ApiError(HttpStatus.UNPROCESSABLE_ENTITY, 'invalid', `${field}${issue.message}.`);
 }

@@ -1,6 +1,6 @@
 import { HttpStatus } from '@nestjs/common';
 import { ANY_COLOUR, colourName, colourOf, partName } from '@quarry/core/catalogue';
-import { MM_PER_STUD, formatPlates, type Rect } from '@quarry/core/grid';
+import { MM_PER_STUD, formatPlates, type Rect, present } from '@quarry/core/grid';
 import {
   buildSteps,
   builtBlocks,
@@ -80,7 +80,7 @@ function looksOf(lines: readonly StepLine[]): Look[] {
   return lines.map(({ colour }, line) => {
     const paint = colour === ANY_COLOUR ? null : (colourOf(colour)?.hex ?? '#ffffff');
     if (colour !== ANY_COLOUR && !hatches.has(colour))
-      hatches.set(colour, HATCHES[hatches.size % HATCHES.length]);
+      hatches.set(colour, present(HATCHES[hatches.size % HATCHES.length], 'a hatch'));
     return {
       mark: markOf(line),
       paint,
@@ -189,7 +189,7 @@ function picture(
       byLine.set(piece.line, rects);
     }
     for (const [line, rects] of byLine) {
-      const { paint, hatch, ink } = looks[line];
+      const { paint, hatch, ink } = present(looks[line], 'the look of a line');
       sheet.fills(rects, paint ?? '#ffffff');
       if (hatch !== null) sheet.hatch(rects, hatch, ink);
     }
@@ -198,7 +198,7 @@ function picture(
       { closed: true, width: 0.16 },
     );
     for (const piece of shown) {
-      const { mark, paint, ink } = looks[piece.line];
+      const { mark, paint, ink } = present(looks[piece.line], 'the look of a line');
       const { x, y, w, d } = on(piece);
       const size = Math.max(1.5, Math.min(2.8, 0.6 * Math.min(w, d)));
       const turn = d > w * 1.2 && sheet.widthOf(mark, size) > w * 0.9 ? 90 : 0;
@@ -260,21 +260,22 @@ function list(
   next: () => void,
 ): void {
   let [left, column] = [[...columns], 0];
-  let y = left[0].y;
+  const columnNow = () => present(left[column], 'a column of the page');
+  let { y } = columnNow();
   for (const { part, colour, qty, line } of rows) {
     const words = sheet.wrapped(`${partName(part)} in ${colourName(colour)}`, LIST - 26, 3);
     const deep = ROW * words.length;
-    while (y + deep > left[column].y + left[column].d) {
+    while (y + deep > columnNow().y + columnNow().d) {
       column++;
       if (column === left.length) {
         next();
         left = pageColumns(sheet);
         column = 0;
       }
-      y = left[column].y;
+      ({ y } = columnNow());
     }
-    const { x } = left[column];
-    const { mark, paint, hatch, ink } = looks[line];
+    const { x } = columnNow();
+    const { mark, paint, hatch, ink } = present(looks[line], 'the look of a line');
     const box = { x: x + 8, y: y - 1.6, w: 4.4, d: 3.2 };
     sheet.text(mark, x + 6.4, y, { size: 3, bold: true, align: 'right' });
     sheet.fills([box], paint ?? '#ffffff');
@@ -308,7 +309,7 @@ function summary(
   const bases = new Map<string, number>();
   for (const { w, d } of scene.module[block.id]?.bases ?? [])
     bases.set(`${w}×${d}`, (bases.get(`${w}×${d}`) ?? 0) + 1);
-  const facts = [
+  const facts: readonly [string, string][] = [
     ['Size', `${block.w} × ${block.d} studs, ${block.w * MM_PER_STUD} × ${block.d * MM_PER_STUD} mm`],
     ['Place', `${block.x} studs east and ${block.y} south of the display’s origin`],
     ['Bases', [...bases].map(([size, count]) => `${count} of ${size}`).join(', ') || 'none named'],

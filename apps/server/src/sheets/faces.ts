@@ -1,3 +1,4 @@
+import { present } from '@quarry/core/grid';
 import { join } from 'node:path';
 import { openSync } from 'fontkit';
 
@@ -72,7 +73,7 @@ export function faceRuns(
     if (file !== undefined) put(letter, file);
     else {
       onMissing(letter);
-      put(BOX, files[files.length - 1]);
+      put(BOX, present(files.at(-1), 'a face'));
     }
   }
   return runs;

@@ -7,7 +7,7 @@ import {
   type Label,
   type PlacedLabel,
 } from '@quarry/core/formats';
-import { MM_PER_STUD, roundOut as roundOut, type Rect } from '@quarry/core/grid';
+import { MM_PER_STUD, roundOut as roundOut, type Rect, present } from '@quarry/core/grid';
 import type { Relief } from '@quarry/core/terrain';
 import { GROUNDS, type Ground } from '@quarry/core/document';
 import type { Hatch, LineStyle, PdfPage } from './paper.ts';
@@ -108,7 +108,7 @@ export function labelsOf(sheet: PdfPage, drawing: Drawing, relief: Relief, size:
   for (const item of drawing.items) {
     if (item.kind !== 'line' || item.layer !== 'CONTOURS' || item.weight < 2) continue;
     if (item.points.length < 8) continue;
-    const at = item.points[Math.trunc(item.points.length / 2)];
+    const at = present(item.points[Math.trunc(item.points.length / 2)], 'the middle of a contour');
     names.push({ at, text: item.name ?? '', size: size * SMALL, rank: RANKS.height, kind: 'height' });
   }
   const widthOf = (text: string, height: number) => sheet.widthOf(text, height);
@@ -134,7 +134,7 @@ export function labelsOf(sheet: PdfPage, drawing: Drawing, relief: Relief, size:
       ...grounds.map((ground): KeyEntry => ({
         as: 'ground',
         ground,
-        word: `${ground[0].toUpperCase()}${ground.slice(1)}`,
+        word: `${ground.charAt(0).toUpperCase()}${ground.slice(1)}`,
       })),
       ...numbered.map(({ name, label }): KeyEntry => ({
         as: 'number',

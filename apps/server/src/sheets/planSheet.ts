@@ -1,6 +1,6 @@
 import { HttpStatus } from '@nestjs/common';
 import { PAPERS, PLAN_SHEET, keyPlace, planDrawing, planScales } from '@quarry/core/formats';
-import { MM_PER_STUD, formatPlates, type Rect } from '@quarry/core/grid';
+import { MM_PER_STUD, formatPlates, type Rect, present } from '@quarry/core/grid';
 import { compileRelief, footprintBounds } from '@quarry/core/terrain';
 import { displayOf, listOf, type Module, type Scene } from '@quarry/core/document';
 import { ApiError } from '../http/errors.ts';
@@ -28,7 +28,7 @@ export async function planSheet(scene: Scene, print: Print, asked?: number): Pro
       `At 1 : ${small} the plan is ${Math.round(bounds.w / small)} × ${Math.round(bounds.d / small)} mm and does not fit ${PAPERS[paper].word}${scales.length === 0 ? '' : `; 1 : ${scales[0]} does`}. For 1 : 1, print tiles.`,
     );
   }
-  const scale = asked ?? scales[0];
+  const scale = asked ?? present(scales[0], 'a scale that fits');
   const beside = keyPlace(bounds, scale, paper) === 'beside';
   const sheet = new PdfPage(print, { title: `Plan of ${drawing.title}` });
   const labels = labelsOf(sheet, drawing, relief, TEXT * scale);
@@ -133,7 +133,8 @@ async function tiles(scene: Scene, print: Print, parts: readonly Tiled[]): Promi
   const relief = compileRelief(scene);
   const drawing = planDrawing(scene, relief, { textSize: TILE_TEXT });
   const name = displayOf(scene).name;
-  const title = parts.length === 1 ? `Tiles of ${parts[0].word}, ${name}` : `Tiles of all modules, ${name}`;
+  const title =
+    parts.length === 1 && parts[0] ? `Tiles of ${parts[0].word}, ${name}` : `Tiles of all modules, ${name}`;
   const sheet = new PdfPage(print, { title, upright: true });
   const labels = labelsOf(sheet, drawing, relief, TILE_TEXT);
   const left = (sheet.w - across * MM_PER_STUD) / 2;

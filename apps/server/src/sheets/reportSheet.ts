@@ -100,7 +100,7 @@ export async function reportSheet(
   if (whole) {
     for (const line of words.split('\n')) {
       const mark = /^(#+)\s+(.*)$/.exec(line);
-      if (mark) heading(mark[2]);
+      if (mark) heading(mark[2] ?? '');
       else if (line.trim() !== '') write(line.replace(/\*\*|\\(?=[\\`*_{}[\]<>#|~])/g, ''));
     }
     return finished();

@@ -1,7 +1,7 @@
 import { PAPERS, surveyDrawing, type Drawing, type DrawingUnits, type Paper } from '@quarry/core/formats';
 import { displayOf, type Scene } from '@quarry/core/document';
 import { currentPlace, wayOf, widestOf } from '@quarry/core/venue';
-import { MM, formatInches, formatMm } from '@quarry/core/grid';
+import { MM, formatInches, formatMm, present } from '@quarry/core/grid';
 import { PdfPage, rectCorners, type Print } from './paper.ts';
 
 /** Scales a sheet may have, the largest drawing first; feet and inches have their own round ones. */
@@ -22,7 +22,7 @@ function fitted(scene: Scene, units: DrawingUnits, paper: Paper): { drawing: Dra
     const drawing = surveyDrawing(scene, { units, textSize: TEXT * scale });
     if (drawing.bounds.w / scale <= most && drawing.bounds.d / scale <= deep) return { drawing, scale };
   }
-  const scale = SCALES[units][SCALES[units].length - 1];
+  const scale = present(SCALES[units].at(-1), 'a scale');
   return { drawing: surveyDrawing(scene, { units, textSize: TEXT * scale }), scale };
 }
 

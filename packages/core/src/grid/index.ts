@@ -14,3 +14,4 @@ export {
   type Rect,
 } from './rect.ts';
 export { lengthOfLine } from './line.ts';
+export { present } from './present.ts';
