@@ -1,5 +1,6 @@
 import { MM_PER_PLATE, MM_PER_STUD, formatPlates } from '@quarry/core/grid';
 import { TRUE_SIZES, fitLength, type TrueSize } from '@quarry/core/scale';
+import { DataTable } from '../../ui/DataTable.tsx';
 import { Heading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { useSize } from '../../ui/useSize.ts';
@@ -59,40 +60,35 @@ export function LineUp({ ratio }: { ratio: number }) {
           </svg>
         )}
       </div>
-      <table className="table table-xs" aria-label="True and built sizes">
-        <thead>
-          <tr>
-            <th className="pl-0">Thing</th>
-            <th className="text-right">True size</th>
-            <th className="text-right">Built, exact</th>
-            <th className="text-right">On the lattice</th>
-            <th className="pr-0">Where the true size comes from</th>
-          </tr>
-        </thead>
-        <tbody>
-          {TRUE_SIZES.map((thing) => {
-            const [long, high] = [
-              fitLength(thing.length, ratio, 'stud'),
-              fitLength(thing.height, ratio, 'plate'),
-            ];
-            return (
-              <tr key={thing.id}>
-                <td className="pl-0 whitespace-nowrap">{thing.name}</td>
-                <td className="fig text-right whitespace-nowrap">
-                  {rough(thing.length)} × {rough(thing.height)}
-                </td>
-                <td className="fig text-right whitespace-nowrap ink-2">
-                  {long.exact.toFixed(1)} st × {high.exact.toFixed(1)} p
-                </td>
-                <td className="fig text-right whitespace-nowrap">
-                  {long.count} × {formatPlates(high.count)}
-                </td>
-                <td className="pr-0 ink-2 text-[11px]">{thing.source}</td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <DataTable
+        label="True and built sizes"
+        rows={TRUE_SIZES.map((thing) => ({
+          thing,
+          long: fitLength(thing.length, ratio, 'stud'),
+          high: fitLength(thing.height, ratio, 'plate'),
+        }))}
+        keyOf={({ thing }) => thing.id}
+        columns={[
+          { head: 'Thing', cell: ({ thing }) => thing.name },
+          {
+            head: 'True size',
+            number: true,
+            cell: ({ thing }) => `${rough(thing.length)} × ${rough(thing.height)}`,
+          },
+          {
+            head: 'Built, exact',
+            number: true,
+            cell: ({ long, high }) => `${long.exact.toFixed(1)} st × ${high.exact.toFixed(1)} p`,
+            tone: () => 'quiet',
+          },
+          {
+            head: 'On the grid',
+            number: true,
+            cell: ({ long, high }) => `${long.count} × ${formatPlates(high.count)}`,
+          },
+          { head: 'Where the true size comes from', cell: ({ thing }) => thing.source, tone: () => 'quiet' },
+        ]}
+      />
     </section>
   );
 }

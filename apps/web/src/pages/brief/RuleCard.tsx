@@ -2,6 +2,7 @@ import { SIDE_WORDS, SIDES, SOURCE_RULES, STANCES, displayOf, listOf } from '@qu
 import { RULE_CARDS, cardOf, isCard, evaluateCard } from '@quarry/core/venue';
 import { MM_PER_STUD } from '@quarry/core/grid';
 import { freshId, useDisplay, useEdit, useScene } from '../../data/useDisplay.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
 import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Heading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
@@ -211,26 +212,22 @@ export function CardVerdict() {
   return (
     <section aria-labelledby="verdict">
       <Heading id="verdict">The card, held against the scene</Heading>
-      <table className="table table-xs" aria-label="The card against the scene">
-        <thead>
-          <tr>
-            <th className="pl-0">Rule</th>
-            <th className="text-right">Is</th>
-            <th className="text-right">Card</th>
-            <th className="text-right pr-0">Kept</th>
-          </tr>
-        </thead>
-        <tbody>
-          {lines.map(({ word, is, limit, kept }) => (
-            <tr key={word} className={kept === false ? 'text-error' : ''}>
-              <td className="pl-0">{word}</td>
-              <td className="fig text-right whitespace-nowrap">{is}</td>
-              <td className="fig text-right ink-2">{limit}</td>
-              <td className="text-right font-semibold pr-0">{kept === null ? '–' : kept ? 'yes' : '! no'}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <DataTable
+        label="The card against the scene"
+        rows={lines}
+        keyOf={({ word }) => word}
+        columns={[
+          { head: 'Rule', cell: ({ word }) => word },
+          { head: 'Is', number: true, cell: ({ is }) => is },
+          { head: 'Card', number: true, cell: ({ limit }) => limit, tone: () => 'quiet' },
+          {
+            head: 'Kept',
+            number: true,
+            cell: ({ kept: isKept }) => (isKept === null ? '–' : isKept ? 'yes' : 'no'),
+            tone: ({ kept: isKept }) => (isKept === false ? 'error' : null),
+          },
+        ]}
+      />
       <Basis>
         The box round the footprint and all that stands in the scene, turned as it is: buildings, walls,
         plants, figures and flags, as a judge’s ruler finds it. What stands out is measured from the

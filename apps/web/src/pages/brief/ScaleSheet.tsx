@@ -11,6 +11,7 @@ import {
 } from '@quarry/core/scale';
 import { SCHOOLS, displayOf } from '@quarry/core/document';
 import { useScene } from '../../data/useDisplay.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
 import { NumberField, QuantityField, SelectField } from '../../ui/fields.tsx';
 import { Basis, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
@@ -157,37 +158,39 @@ function RealThing() {
         onCommit={(height) => setReal({ ...real, height })}
       />
       <SelectField label="Symmetry" value={parity} options={PARITIES} onCommit={setParity} />
-      <table className="table table-xs mt-1" aria-label="Buildable sizes">
-        <thead>
-          <tr>
-            <th className="pl-0">Studs × studs × height</th>
-            <th className="text-right">Worst error</th>
-            <th className="text-right pr-0">Own scale</th>
-          </tr>
-        </thead>
-        <tbody>
-          {candidates.map(({ length, width, height, worst, within }) => (
-            <tr key={`${length.count} ${width?.count} ${height?.count}`}>
-              <td className="pl-0 fig whitespace-nowrap">
+      <DataTable
+        label="Buildable sizes"
+        rows={candidates}
+        keyOf={({ length, width, height }) => `${length.count} ${width?.count} ${height?.count}`}
+        columns={[
+          {
+            head: 'Studs × studs × height',
+            cell: ({ length, width, height }) => (
+              <span className="fig whitespace-nowrap">
                 {length.count} × {width?.count} × {say(height?.count ?? 0, 'plates')}
-              </td>
-              <td className="fig text-right">
-                {signed(
-                  [length, width, height].reduce(
-                    (a, b) => (b && Math.abs(b.error) >= worst - 1e-12 ? b.error : a),
-                    0,
-                  ),
-                )}{' '}
-                %
-              </td>
-              <td className={`fig text-right pr-0 whitespace-nowrap ${within ? 'ink-2' : 'text-warning'}`}>
-                {within ? '' : '△ '}1:{length.ratio.toFixed(0)}/{width?.ratio.toFixed(0)}/
-                {height?.ratio.toFixed(0)}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+              </span>
+            ),
+          },
+          {
+            head: 'Worst error',
+            number: true,
+            cell: ({ length, width, height, worst }) =>
+              `${signed(
+                [length, width, height].reduce(
+                  (a, b) => (b && Math.abs(b.error) >= worst - 1e-12 ? b.error : a),
+                  0,
+                ),
+              )} %`,
+          },
+          {
+            head: 'Own scale',
+            number: true,
+            cell: ({ length, width, height }) =>
+              `1:${length.ratio.toFixed(0)}/${width?.ratio.toFixed(0)}/${height?.ratio.toFixed(0)}`,
+            tone: ({ within }) => (within ? 'quiet' : 'warning'),
+          },
+        ]}
+      />
       <Basis>
         True size ÷ {ratio} ÷ 8 mm (height ÷ 3.2 mm), and the whole counts on either side of it, the least
         worst error first. «Own scale» is the ratio of each dimension by itself; △ marks one past the spread

@@ -11,6 +11,7 @@ import {
 } from '@quarry/core/cut';
 import { listOf } from '@quarry/core/document';
 import { useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
 import { Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { basesInWords } from '../../ui/words.ts';
@@ -94,24 +95,22 @@ export function Found({
       )}
       {arrangement && <Over arrangement={arrangement} />}
       <Heading aside={countOf(cutting.modules.length, 'module')}>Its modules</Heading>
-      <table className="w-full text-xs">
-        <tbody>
-          {cutting.modules.map(({ id, w, d, massKg, bases }) => (
-            <tr key={id} className="border-b hair">
-              <th scope="row" className="fig text-left font-medium py-0.5">
-                {id}
-              </th>
-              <td className="fig whitespace-nowrap">
-                {w} × {d} studs
-              </td>
-              <td className="fig text-right whitespace-nowrap">
-                {massKg === undefined ? '' : formatKg(1000 * massKg)}
-              </td>
-              <td className="fig pl-2">{basesInWords(bases)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <DataTable
+        label="Modules of the cutting"
+        hideHead
+        rows={cutting.modules}
+        keyOf={({ id }) => id}
+        columns={[
+          { head: 'Module', cell: ({ id }) => <span className="fig font-medium">{id}</span> },
+          { head: 'Size', cell: ({ w, d }) => <span className="fig">{`${w} × ${d} studs`}</span> },
+          {
+            head: 'Mass',
+            number: true,
+            cell: ({ massKg }) => (massKg === undefined ? '' : formatKg(1000 * massKg)),
+          },
+          { head: 'Bases', cell: ({ bases }) => <span className="fig">{basesInWords(bases)}</span> },
+        ]}
+      />
     </>
   );
 }

@@ -13,6 +13,7 @@ import { footprintBounds } from '@quarry/core/terrain';
 import { displayOf, listOf, type Module } from '@quarry/core/document';
 import { useDisplay, useEdit, useIsPlanner } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
+import { DataTable } from '../../ui/DataTable.tsx';
 import { NumberField, QuantityField, SelectField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { basesInWords } from '../../ui/words.ts';
@@ -44,48 +45,58 @@ export function HandPanel() {
       <Heading aside={now ? `cost ${now.cost.total.toFixed(2)} ${displayOf(scene).currency}` : undefined}>
         Modules
       </Heading>
-      <table className="w-full text-xs">
-        <caption className="sr-only">Modules</caption>
-        <tbody>
-          {modules.map((module) => (
-            <tr key={module.id} className={`border-b hair ${module === chosen ? 'bg-base-200' : ''}`}>
-              <th scope="row" className="text-left py-0.5">
-                <button
-                  type="button"
-                  aria-pressed={module === chosen}
-                  className="fig font-medium cursor-pointer link-hover px-1"
-                  onClick={() => pick(module === chosen ? null : { kind: 'module', id: module.id })}
-                >
-                  {module.name}
-                </button>
-              </th>
-              <td className="fig whitespace-nowrap">
-                {module.w} × {module.d} studs
-              </td>
-              <td className="fig">{module.bases.length > 0 ? basesInWords(module.bases) : 'plates'}</td>
-              <td className="text-right">
-                <button
-                  type="button"
-                  className="btn btn-xs btn-ghost btn-square"
-                  aria-pressed={module.locked}
-                  aria-label={module.locked ? `Unlock ${module.name}` : `Lock ${module.name}`}
-                  title={
-                    module.locked ? 'Locked: stays when the rest is cut' : 'Lock: stays when the rest is cut'
-                  }
-                  disabled={!plans}
-                  onClick={() =>
-                    edit.patch(`${module.locked ? 'unlocked' : 'locked'} ${module.name}`, 'module', module, {
-                      locked: !module.locked,
-                    })
-                  }
-                >
-                  {module.locked ? <Lock size={12} aria-hidden /> : <LockOpen size={12} aria-hidden />}
-                </button>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <DataTable
+        label="Modules"
+        hideHead
+        rows={modules}
+        keyOf={({ id }) => id}
+        isPicked={(module) => module === chosen}
+        columns={[
+          {
+            head: 'Module',
+            cell: (module) => (
+              <button
+                type="button"
+                aria-pressed={module === chosen}
+                className="fig font-medium cursor-pointer link-hover px-1"
+                onClick={() => pick(module === chosen ? null : { kind: 'module', id: module.id })}
+              >
+                {module.name}
+              </button>
+            ),
+          },
+          { head: 'Size', cell: ({ w, d }) => <span className="fig">{`${w} × ${d} studs`}</span> },
+          {
+            head: 'Bases',
+            cell: ({ bases }) => (
+              <span className="fig">{bases.length > 0 ? basesInWords(bases) : 'plates'}</span>
+            ),
+          },
+          {
+            head: 'Locked',
+            number: true,
+            cell: (module) => (
+              <button
+                type="button"
+                className="btn btn-xs btn-ghost btn-square"
+                aria-pressed={module.locked}
+                aria-label={module.locked ? `Unlock ${module.name}` : `Lock ${module.name}`}
+                title={
+                  module.locked ? 'Locked: stays when the rest is cut' : 'Lock: stays when the rest is cut'
+                }
+                disabled={!plans}
+                onClick={() =>
+                  edit.patch(`${module.locked ? 'unlocked' : 'locked'} ${module.name}`, 'module', module, {
+                    locked: !module.locked,
+                  })
+                }
+              >
+                {module.locked ? <Lock size={12} aria-hidden /> : <LockOpen size={12} aria-hidden />}
+              </button>
+            ),
+          },
+        ]}
+      />
       <KnifeLine disabled={!plans} />
       {chosen ? (
         <>

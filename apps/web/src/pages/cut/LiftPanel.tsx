@@ -3,6 +3,7 @@ import { formatKg } from '@quarry/core/grid';
 import { displayOf } from '@quarry/core/document';
 import { useScene } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
+import { DataTable, type Tone } from '../../ui/DataTable.tsx';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
@@ -36,62 +37,56 @@ export function LiftPanel() {
       >
         Heaviest first
       </Heading>
-      <table className="w-full text-xs">
-        <caption className="sr-only">Modules by mass</caption>
-        <thead>
-          <tr className="ink-2 border-b hair text-left">
-            <th scope="col" className="font-normal py-1">
-              Module
-            </th>
-            <th scope="col" className="font-normal text-right">
-              Mass
-            </th>
-            <th scope="col" className="font-normal text-right">
-              Lift index, 1 person
-            </th>
-            <th scope="col" className="font-normal text-right">
-              2 people
-            </th>
-            <th scope="col" className="font-normal text-right">
-              Tips at
-            </th>
-            <th scope="col" className="font-normal pl-3">
-              Stands on
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {loads.map((load) => (
-            <tr key={load.id} className={`border-b hair ${load === chosen ? 'bg-base-200' : ''}`}>
-              <th scope="row" className="text-left py-0.5">
-                <button
-                  type="button"
-                  aria-pressed={load === chosen}
-                  className="fig font-medium cursor-pointer px-1"
-                  onClick={() => pick(load === chosen ? null : { kind: 'module', id: load.id })}
-                >
-                  {load.name}
-                </button>
-              </th>
-              <td className="fig text-right whitespace-nowrap">{formatKg(1000 * load.bulk.kg)}</td>
-              <Index value={load.lift.one.index} />
-              <Index value={load.lift.two.index} />
-              <td className="fig text-right">{load.tips.toFixed(0)}°</td>
-              <td className="pl-3">
-                {load.tables.map(({ table }) => table.name).join(', ') || 'no table'}
-                {load.hanging > 0 && <span className="ink-2"> · {load.hanging} st hang over</span>}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <DataTable
+        label="Modules by mass"
+        rows={loads}
+        keyOf={({ id }) => id}
+        isPicked={(load) => load === chosen}
+        columns={[
+          {
+            head: 'Module',
+            cell: (load) => (
+              <button
+                type="button"
+                aria-pressed={load === chosen}
+                className="fig font-medium cursor-pointer px-1"
+                onClick={() => pick(load === chosen ? null : { kind: 'module', id: load.id })}
+              >
+                {load.name}
+              </button>
+            ),
+          },
+          { head: 'Mass', number: true, cell: ({ bulk }) => formatKg(1000 * bulk.kg) },
+          {
+            head: 'Lift index, 1 person',
+            number: true,
+            cell: ({ lift }) => indexWord(lift.one.index),
+            tone: ({ lift }) => toneOfIndex(lift.one.index),
+          },
+          {
+            head: '2 people',
+            number: true,
+            cell: ({ lift }) => indexWord(lift.two.index),
+            tone: ({ lift }) => toneOfIndex(lift.two.index),
+          },
+          { head: 'Tips at', number: true, cell: ({ tips }) => `${tips.toFixed(0)}°` },
+          {
+            head: 'Stands on',
+            cell: ({ tables, hanging }) => (
+              <>
+                {tables.map(({ table }) => table.name).join(', ') || 'no table'}
+                {hanging > 0 && <span className="ink-2"> · {hanging} st hang over</span>}
+              </>
+            ),
+          },
+        ]}
+      />
       <Basis>
-        «Lifts» is the lifting index of the revised NIOSH equation (Waters et al. 1993; DHHS (NIOSH) 94-110):
-        load ÷ recommended limit, 23 kg × six multipliers. Above 1 the risk grows, above 3 it is high. The
-        equation is made for one person; for two each takes half. Leans: atan(nearest edge ÷ height of the
-        centre of mass). Ground as counted piece by piece, by area until it is; buildings by their lists or
-        plain shells. Loose buildings, parts that lift off and trees are not in it: they are carried by
-        themselves.
+        “Lift index” is that of the revised NIOSH equation (Waters et al. 1993; DHHS (NIOSH) 94-110): load ÷
+        recommended limit, 23 kg × six multipliers. Above 1 the risk grows, above 3 it is high. The equation
+        is made for one person; for two each takes half. “Tips at” is atan(nearest edge ÷ height of the centre
+        of mass). Ground as counted piece by piece, by area until it is; buildings by their lists or plain
+        shells. Loose buildings, parts that lift off and trees are not in it: they are carried by themselves.
       </Basis>
       {chosen && <Multipliers load={chosen} />}
       <Heading>Load on tables</Heading>
@@ -112,67 +107,47 @@ export function LiftPanel() {
       {loose.length === 0 ? (
         <p className="ink-2">No building stands loose and none has parts that lift off.</p>
       ) : (
-        <table className="w-full text-xs">
-          <caption className="sr-only">Loose buildings and parts that lift off</caption>
-          <thead>
-            <tr className="ink-2 border-b hair text-left">
-              <th scope="col" className="font-normal py-1">
-                Piece
-              </th>
-              <th scope="col" className="font-normal text-right">
-                Mass
-              </th>
-              <th scope="col" className="font-normal text-right">
-                Size
-              </th>
-              <th scope="col" className="font-normal text-right">
-                Tips at
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {loose.map(({ plot, part, name, grams, w, d, h, tips }) => (
-              <tr key={`${plot} ${part}`} className="border-b hair">
-                <th scope="row" className="text-left font-normal py-0.5">
-                  <button
-                    type="button"
-                    className="link link-hover text-left"
-                    onClick={() => pick({ kind: 'plot', id: plot })}
-                  >
-                    {name}
-                    {part !== null && <span className="ink-2"> of {scene.plot[plot]?.name}</span>}
-                  </button>
-                </th>
-                <td className="fig text-right whitespace-nowrap">{formatKg(grams)}</td>
-                <td className="fig text-right whitespace-nowrap">
-                  {[w, d].map((mm) => say(Math.round(mm), 'mm').replace(/ mm$/, '')).join(' × ')} ×{' '}
-                  {say(Math.round(h), 'mm')}
-                </td>
-                <td className={`fig text-right ${tips < tipLimit ? 'text-error font-semibold' : ''}`}>
-                  {tips < tipLimit && '! '}
-                  {tips.toFixed(0)}°
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <DataTable
+          label="Loose buildings and parts that lift off"
+          rows={loose}
+          keyOf={({ plot, part }) => `${plot} ${part}`}
+          columns={[
+            {
+              head: 'Piece',
+              cell: ({ plot, part, name }) => (
+                <button
+                  type="button"
+                  className="link link-hover text-left"
+                  onClick={() => pick({ kind: 'plot', id: plot })}
+                >
+                  {name}
+                  {part !== null && <span className="ink-2"> of {scene.plot[plot]?.name}</span>}
+                </button>
+              ),
+            },
+            { head: 'Mass', number: true, cell: ({ grams }) => formatKg(grams) },
+            {
+              head: 'Size',
+              number: true,
+              cell: ({ w, d, h }) =>
+                `${[w, d].map((mm) => say(Math.round(mm), 'mm').replace(/ mm$/, '')).join(' × ')} × ${say(Math.round(h), 'mm')}`,
+            },
+            {
+              head: 'Tips at',
+              number: true,
+              cell: ({ tips }) => `${tips.toFixed(0)}°`,
+              tone: ({ tips }) => (tips < tipLimit ? 'error' : null),
+            },
+          ]}
+        />
       )}
     </>
   );
 }
 
-/** A lifting index, its class shown by a mark too, not by colour alone. */
-function Index({ value }: { value: number }) {
-  const grave = value > 3;
-  return (
-    <td
-      className={`fig text-right whitespace-nowrap ${grave ? 'text-error font-semibold' : value > 1 ? 'text-warning font-semibold' : ''}`}
-    >
-      {grave ? '! ' : value > 1 ? '△ ' : ''}
-      {Number.isFinite(value) ? value.toFixed(1) : 'not at all'}
-    </td>
-  );
-}
+/** The class of a lifting index: above 1 the risk grows, above 3 it is high. */
+const toneOfIndex = (index: number): Tone => (index > 3 ? 'error' : index > 1 ? 'warning' : null);
+const indexWord = (index: number): string => (Number.isFinite(index) ? index.toFixed(1) : 'not at all');
 
 const WORDS = {
   horizontal: 'how far the hands are from the body',
@@ -182,6 +157,7 @@ const WORDS = {
   frequency: 'how often (now and then)',
   coupling: 'how well one holds it (poor)',
 } as const;
+const LIMIT = 'Recommended limit';
 const NAMES = ['horizontal', 'vertical', 'distance', 'asymmetry', 'frequency', 'coupling'] as const;
 
 function Multipliers({ load }: { load: ModuleLoad }) {
@@ -192,39 +168,24 @@ function Multipliers({ load }: { load: ModuleLoad }) {
       <Heading aside={`centre ${say(Math.round(load.bulk.z), 'mm')} up`}>
         {load.name}: how the limit is made
       </Heading>
-      <table className="w-full text-xs">
-        <thead>
-          <tr className="ink-2 border-b hair">
-            <th scope="col" className="font-normal text-left">
-              23 kg times
-            </th>
-            <th scope="col" className="font-normal text-right">
-              one
-            </th>
-            <th scope="col" className="font-normal text-right">
-              each of two
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {NAMES.map((name) => (
-            <tr key={name} className="border-b hair">
-              <th scope="row" className="text-left font-normal">
-                {WORDS[name]}
-              </th>
-              <td className="fig text-right">{one.multipliers[name].toFixed(2)}</td>
-              <td className="fig text-right">{two.multipliers[name].toFixed(2)}</td>
-            </tr>
-          ))}
-          <tr className="font-semibold">
-            <th scope="row" className="text-left">
-              Recommended limit
-            </th>
-            <td className="fig text-right">{one.limit.toFixed(1)} kg</td>
-            <td className="fig text-right">{two.limit.toFixed(1)} kg</td>
-          </tr>
-        </tbody>
-      </table>
+      <DataTable
+        label="Multipliers of the limit"
+        keyOf={({ word }) => word}
+        rows={[
+          ...NAMES.map((name) => ({
+            word: WORDS[name],
+            one: one.multipliers[name].toFixed(2),
+            two: two.multipliers[name].toFixed(2),
+          })),
+          { word: LIMIT, one: `${one.limit.toFixed(1)} kg`, two: `${two.limit.toFixed(1)} kg` },
+        ]}
+        isPicked={({ word }) => word === LIMIT}
+        columns={[
+          { head: '23 kg times', cell: ({ word }) => word },
+          { head: '1 person', number: true, cell: (row) => row.one },
+          { head: 'each of 2', number: true, cell: (row) => row.two },
+        ]}
+      />
       <p className="ink-2 text-xs pt-1">
         From {say(Math.round(one.task.vertical * 10), 'mm')} (its table) to knuckle height; hands{' '}
         {say(Math.round(one.task.horizontal * 10), 'mm')} from the ankles for one,{' '}

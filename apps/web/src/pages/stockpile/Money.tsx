@@ -2,6 +2,7 @@ import { lazy, Suspense } from 'react';
 import { balances, costBySection } from '@quarry/core/materials';
 import { displayOf, listOf } from '@quarry/core/document';
 import { useDisplay } from '../../data/useDisplay.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
 import { Basis, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 
 const CostChart = lazy(() => import('./CostChart.tsx').then((chart) => ({ default: chart.CostChart })));
@@ -22,38 +23,27 @@ export function Money() {
         <Heading aside={`${actual.toFixed(2)} of ${guess.toFixed(2)} ${currency} guessed`}>
           Guess against actual
         </Heading>
-        <table className="w-full text-xs">
-          <caption className="sr-only">Cost by section</caption>
-          <thead>
-            <tr className="ink-2 border-b hair">
-              <th scope="col" className="text-left font-normal py-1">
-                Section
-              </th>
-              <th scope="col" className="text-right font-normal">
-                Guess
-              </th>
-              <th scope="col" className="text-right font-normal">
-                Paid
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {costs.map(({ section, guess: g, actual: a }) => {
-              const at = section === null ? null : scene.section[section];
-              return (
-                <tr key={section ?? ''} className="border-b hair">
-                  <th scope="row" className="text-left font-normal">
-                    {at ? `${at.letter}, ${at.name}` : 'no section'}
-                  </th>
-                  <td className="fig text-right">{g.toFixed(2)}</td>
-                  <td className={`fig text-right ${a > g ? 'text-error' : ''}`}>
-                    {a > 0 ? a.toFixed(2) : '–'}
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
+        <DataTable
+          label="Cost by section"
+          rows={costs}
+          keyOf={({ section }) => section ?? ''}
+          columns={[
+            {
+              head: 'Section',
+              cell: ({ section }) => {
+                const at = section === null ? null : scene.section[section];
+                return at ? `${at.letter}, ${at.name}` : 'no section';
+              },
+            },
+            { head: `Guess, ${currency}`, number: true, cell: (cost) => cost.guess.toFixed(2) },
+            {
+              head: `Paid, ${currency}`,
+              number: true,
+              cell: (cost) => (cost.actual > 0 ? cost.actual.toFixed(2) : '–'),
+              tone: (cost) => (cost.actual > cost.guess ? 'error' : null),
+            },
+          ]}
+        />
         <Suspense fallback={<Loading what="Drawing" />}>
           <CostChart orders={listOf(scene, 'order')} currency={currency} />
         </Suspense>

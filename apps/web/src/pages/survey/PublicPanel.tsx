@@ -3,6 +3,7 @@ import { MM_PER_STUD } from '@quarry/core/grid';
 import type { Place, Scene } from '@quarry/core/document';
 import { currentPlace, currentContents, evaluateBarriers, evaluateSightLines } from '@quarry/core/venue';
 import { useEdit } from '../../data/useDisplay.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
 import { QuantityField } from '../../ui/fields.tsx';
 import { Basis, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
@@ -64,29 +65,26 @@ export function PublicPanel({ scene, disabled }: { scene: Scene; disabled: boole
         max={600}
         onCommit={setFront}
       />
-      <table className="table table-xs" aria-label="Eyes of the public">
-        <thead>
-          <tr>
-            <th className="pl-0">Who</th>
-            <th className="text-right">Over the table</th>
-            <th className="text-right pr-0">Hidden depth</th>
-          </tr>
-        </thead>
-        <tbody>
-          {evaluateSightLines(place, top, distance, front).map(({ who, above, hidden }) => (
-            <tr key={who} className={above <= 0 ? 'text-warning' : ''}>
-              <td className="pl-0">{WHO[who]}</td>
-              <td className="fig text-right whitespace-nowrap">
-                {above <= 0 && '△ '}
-                {say(Math.abs(above), 'mm')} {above < 0 ? 'below' : ''}
-              </td>
-              <td className="fig text-right pr-0 whitespace-nowrap">
-                {hidden === null ? 'everything' : `${(hidden / MM_PER_STUD).toFixed(0)} studs`}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <DataTable
+        label="Eyes of the public"
+        rows={evaluateSightLines(place, top, distance, front)}
+        keyOf={({ who }) => who}
+        columns={[
+          { head: 'Who', cell: ({ who }) => WHO[who] },
+          {
+            head: 'Over the table',
+            number: true,
+            cell: ({ above }) => `${say(Math.abs(above), 'mm')}${above < 0 ? ' below' : ''}`,
+            tone: ({ above }) => (above <= 0 ? 'warning' : null),
+          },
+          {
+            head: 'Hidden depth',
+            number: true,
+            cell: ({ hidden }) =>
+              hidden === null ? 'everything' : `${(hidden / MM_PER_STUD).toFixed(0)} studs`,
+          },
+        ]}
+      />
       <QuantityField
         label="Eyes of an adult"
         value={place.eyeAdult}

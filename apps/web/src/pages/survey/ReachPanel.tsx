@@ -3,6 +3,7 @@ import { type Scene } from '@quarry/core/document';
 import { sectionShares, shareOf, type TableMove, type Reach } from '@quarry/core/reach';
 import { currentPlace } from '@quarry/core/venue';
 import { useEdit } from '../../data/useDisplay.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
 import { QuantityField } from '../../ui/fields.tsx';
 import { Basis, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
@@ -45,34 +46,39 @@ export function ReachPanel({
           <span className={all.pastLadder > 0 ? 'text-error' : ''}>{percent(all.pastLadder, all.studs)}</span>
         </DefinitionRow>
       </dl>
-      <table className="table table-xs mt-1" aria-label="Reach by section">
-        <thead>
-          <tr>
-            <th className="pl-0">Section</th>
-            <th className="text-right">Past arm</th>
-            <th className="text-right">Past ladder</th>
-            <th className="text-right pr-0">Farthest</th>
-          </tr>
-        </thead>
-        <tbody>
-          {sectionShares(scene, reach).map(({ section, share }) => (
-            <tr key={section.id}>
-              <td className="pl-0 max-w-32 truncate">
+      <DataTable
+        label="Reach by section"
+        rows={sectionShares(scene, reach)}
+        keyOf={({ section }) => section.id}
+        columns={[
+          {
+            head: 'Section',
+            cell: ({ section }) => (
+              <>
                 <b>{section.letter}</b> {section.name}
-              </td>
-              <td className={`fig text-right ${share.pastArm > 0 ? 'text-warning' : 'ink-2'}`}>
-                {percent(share.pastArm, share.studs)}
-              </td>
-              <td className={`fig text-right ${share.pastLadder > 0 ? 'text-error' : 'ink-2'}`}>
-                {percent(share.pastLadder, share.studs)}
-              </td>
-              <td className="fig text-right pr-0 whitespace-nowrap">
-                {Number.isFinite(share.farthest) ? say(Math.round(share.farthest), 'mm') : '—'}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+              </>
+            ),
+          },
+          {
+            head: 'Past arm',
+            number: true,
+            cell: ({ share }) => percent(share.pastArm, share.studs),
+            tone: ({ share }) => (share.pastArm > 0 ? 'warning' : 'quiet'),
+          },
+          {
+            head: 'Past ladder',
+            number: true,
+            cell: ({ share }) => percent(share.pastLadder, share.studs),
+            tone: ({ share }) => (share.pastLadder > 0 ? 'error' : 'quiet'),
+          },
+          {
+            head: 'Farthest',
+            number: true,
+            cell: ({ share }) =>
+              Number.isFinite(share.farthest) ? say(Math.round(share.farthest), 'mm') : 'without end',
+          },
+        ]}
+      />
       <Moves scene={scene} disabled={disabled} worth={all.pastArm > 0} />
       <Heading>Measured with</Heading>
       <QuantityField

@@ -1,7 +1,8 @@
-import { MM, MM_PER_STUD, formatHeight, formatKg } from '@quarry/core/grid';
+import { MM, MM_PER_PLATE, MM_PER_STUD, formatHeight, formatKg } from '@quarry/core/grid';
 import { footprintBounds } from '@quarry/core/terrain';
 import { SIDE_WORDS, SIDES, displayOf, type Scene } from '@quarry/core/document';
 import { hangingStuds, currentContents, tableJoints, roomToGrow, supportOf } from '@quarry/core/venue';
+import { DataTable } from '../../ui/DataTable.tsx';
 import { Basis, Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { capital } from '../../ui/words.ts';
@@ -56,71 +57,59 @@ export function SupportPanel({ scene }: { scene: Scene }) {
         <p className="ink-2">None: the scene stands on one table, or on tables apart.</p>
       )}
       {joints.length > 0 && (
-        <table className="table table-xs" aria-label="Joints of tables">
-          <thead>
-            <tr>
-              <th className="pl-0">Between</th>
-              <th className="text-right">Gap</th>
-              <th className="text-right">Step</th>
-              <th className="text-right pr-0">Shim</th>
-            </tr>
-          </thead>
-          <tbody>
-            {joints.map(({ a, b, gap, step, shim }) => (
-              <tr key={`${a.id} ${b.id}`} className={Math.abs(step) > 3.2 ? 'text-warning' : ''}>
-                <td className="pl-0">
-                  {a.name}, {b.name}
-                </td>
-                <td className="fig text-right whitespace-nowrap">{say(Math.round(gap), 'mm')}</td>
-                <td className="fig text-right whitespace-nowrap">{say(Math.abs(step), 'mm')}</td>
-                <td className="text-right pr-0">
-                  {step === 0 ? (
-                    'none'
-                  ) : (
-                    <>
-                      <span className="fig whitespace-nowrap">
-                        {formatHeight(Math.round(Math.abs(step) * MM))}
-                      </span>
-                      <span className="block ink-2 text-[11px]">under {shim.under.name}</span>
-                    </>
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <DataTable
+          label="Joints of tables"
+          rows={joints}
+          keyOf={({ a, b }) => `${a.id} ${b.id}`}
+          columns={[
+            { head: 'Between', cell: ({ a, b }) => `${a.name}, ${b.name}` },
+            { head: 'Gap', number: true, cell: ({ gap }) => say(Math.round(gap), 'mm') },
+            {
+              head: 'Step',
+              number: true,
+              cell: ({ step }) => say(Math.abs(step), 'mm'),
+              // More than a plate is felt by what stands across it.
+              tone: ({ step }) => (Math.abs(step) > MM_PER_PLATE ? 'warning' : null),
+            },
+            {
+              head: 'Shim',
+              number: true,
+              cell: ({ step, shim }) =>
+                step === 0 ? (
+                  'none'
+                ) : (
+                  <>
+                    {formatHeight(Math.round(Math.abs(step) * MM))}
+                    <span className="block ink-2 text-[11px]">under {shim.under.name}</span>
+                  </>
+                ),
+            },
+          ]}
+        />
       )}
       <Heading aside={now ? (now.counted ? 'ground as counted' : 'estimate until counted') : 'weighing …'}>
         Load on tables
       </Heading>
-      <table className="table table-xs" aria-label="Load of each table">
-        <thead>
-          <tr>
-            <th className="pl-0">Table</th>
-            <th className="text-right">Studs</th>
-            <th className="text-right">About</th>
-            <th className="text-right pr-0">Rated</th>
-          </tr>
-        </thead>
-        <tbody>
-          {(now?.tables ?? []).map(({ table, studs: on, kg }) => {
-            const over = table.ratedKg !== null && kg > table.ratedKg;
-            return (
-              <tr key={table.id} className={over ? 'text-error' : ''}>
-                <td className="pl-0 max-w-28 truncate">{capital(table.name)}</td>
-                <td className="fig text-right">{on.toLocaleString('en')}</td>
-                <td className="fig text-right whitespace-nowrap">
-                  {over && '! '}
-                  {formatKg(1000 * kg)}
-                </td>
-                <td className="fig text-right pr-0 whitespace-nowrap">
-                  {table.ratedKg === null ? 'not known' : `${table.ratedKg} kg`}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <DataTable
+        label="Load of each table"
+        rows={now?.tables ?? []}
+        keyOf={({ table }) => table.id}
+        columns={[
+          { head: 'Table', cell: ({ table }) => capital(table.name) },
+          { head: 'Studs', number: true, cell: ({ studs: on }) => on.toLocaleString('en') },
+          {
+            head: 'About',
+            number: true,
+            cell: ({ kg }) => formatKg(1000 * kg),
+            tone: ({ table, kg }) => (table.ratedKg !== null && kg > table.ratedKg ? 'error' : null),
+          },
+          {
+            head: 'Rated',
+            number: true,
+            cell: ({ table }) => (table.ratedKg === null ? 'not known' : `${table.ratedKg} kg`),
+          },
+        ]}
+      />
       <p className="ink-2 text-xs pt-1">
         △ Ground as counted piece by piece, buildings by their lists or plain shells, loose ones too: without
         people leaning on it; the table’s own plate and the venue decide.

@@ -11,6 +11,7 @@ import {
   widestOf,
 } from '@quarry/core/venue';
 import { freshId, useEdit } from '../../data/useDisplay.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
 import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Heading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
@@ -163,24 +164,16 @@ function Largest({ scene, disabled }: { scene: Scene; disabled: boolean }) {
       )}
       <details className="pt-1">
         <summary className="cursor-pointer text-xs ink-2">Other shapes that get through</summary>
-        <table className="table table-xs" aria-label="Module sizes that get through">
-          <thead>
-            <tr>
-              <th className="pl-0">At this width</th>
-              <th className="text-right">Longest</th>
-              <th className="pr-0">Stopped by</th>
-            </tr>
-          </thead>
-          <tbody>
-            {limits.map((limit) => (
-              <tr key={limit.short}>
-                <td className="pl-0 fig">{limit.short} studs</td>
-                <td className="fig text-right">{limit.long}</td>
-                <td className="pr-0 ink-2">{limit.stops?.name ?? 'carrying: 192 studs'}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <DataTable
+          label="Module sizes that get through"
+          rows={limits}
+          keyOf={({ short }) => String(short)}
+          columns={[
+            { head: 'At this width', cell: ({ short }) => `${short} studs` },
+            { head: 'Longest', number: true, cell: ({ long }) => `${long} studs` },
+            { head: 'Stopped by', cell: ({ stops }) => stops?.name ?? 'carrying: 192 studs' },
+          ]}
+        />
       </details>
       <p className="ink-2 text-xs pt-1">
         Carried {say(Math.round(height), 'mm')} tall: the tallest stud with what is fixed to it; loose

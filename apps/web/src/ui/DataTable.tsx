@@ -1,0 +1,93 @@
+import type { ReactNode } from 'react';
+
+/** How a value stands: what is wrong, what wants attention, what matters less. */
+export type Tone = 'error' | 'warning' | 'quiet' | null;
+
+/** A column of a table of rows. */
+export interface Column<R> {
+  head: string;
+  cell: (row: R) => ReactNode;
+  /** Numbers and measures: figures of one width, at the right. */
+  number?: true;
+  /** Its words may take several lines. */
+  wraps?: true;
+  tone?: (row: R) => Tone;
+}
+
+const TONES = { error: 'text-error font-semibold', warning: 'text-warning font-semibold', quiet: 'ink-2' };
+/** Marks beside colours, so that none is the only sign. */
+const MARKS = { error: '! ', warning: '△ ', quiet: '' };
+
+/**
+ * A small table of what was computed: its first column names the row.
+ * @param props.label what it lists, for those who do not see it
+ * @param props.isPicked rows that are shown as picked
+ */
+export function DataTable<R>({
+  label,
+  columns,
+  rows,
+  keyOf,
+  isPicked = () => false,
+  hideHead = false,
+}: {
+  label: string;
+  columns: readonly Column<R>[];
+  rows: readonly R[];
+  keyOf: (row: R) => string;
+  isPicked?: (row: R) => boolean;
+  /** The columns speak for themselves: their heads are for screen readers only. */
+  hideHead?: boolean;
+}) {
+  return (
+    <table className="w-full text-xs" aria-label={label}>
+      <thead className={hideHead ? 'sr-only' : ''}>
+        <tr className="ink-2 border-b hair">
+          {columns.map(({ head, number }, i) => (
+            <th
+              key={head}
+              scope="col"
+              className={`font-normal py-1 align-bottom ${number ? 'text-right' : 'text-left'} ${i > 0 ? 'pl-3' : ''}`}
+            >
+              {head}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <tr key={keyOf(row)} className={`border-b hair ${isPicked(row) ? 'bg-base-200' : ''}`}>
+            {columns.map((column, i) => (
+              <Cell key={column.head} column={column} row={row} first={i === 0} />
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function Cell<R>({ column, row, first }: { column: Column<R>; row: R; first: boolean }) {
+  const { cell, number, wraps, tone } = column;
+  const how = tone?.(row) ?? null;
+  const words = [
+    'py-0.5',
+    number ? 'fig text-right' : 'text-left',
+    number && !wraps ? 'whitespace-nowrap' : '',
+    how ? TONES[how] : first ? 'font-normal' : '',
+    first ? '' : 'pl-3',
+  ].join(' ');
+  const content = (
+    <>
+      {how && MARKS[how]}
+      {cell(row)}
+    </>
+  );
+  return first ? (
+    <th scope="row" className={words}>
+      {content}
+    </th>
+  ) : (
+    <td className={words}>{content}</td>
+  );
+}
