@@ -269,20 +269,20 @@ export class WriterService implements OnModuleDestroy {
     const changes = batch.changes.some(isAuthored)
       ? batch.changes.map((change) => stamped(change, author, this.formerStamp(waiting, before, change)))
       : batch.changes;
-    const said = yield* reduceSteps(before.scene, changes, (step, index) =>
+    const reduction = yield* reduceSteps(before.scene, changes, (step, index) =>
       permits(step, present(batch.changes[index], 'the change as sent')),
     );
-    if (!said.ok) throw refusalOf(said.refusal);
+    if (!reduction.ok) throw refusalOf(reduction.refusal);
     yield;
-    const descriptions = JSON.stringify(describeBatch(before.scene, said.scene, changes));
+    const descriptions = JSON.stringify(describeBatch(before.scene, reduction.scene, changes));
     yield;
     const changesText = JSON.stringify(changes);
-    const rows = JSON.stringify(rowsOf(before.scene, said.scene, changes));
+    const rows = JSON.stringify(rowsOf(before.scene, reduction.scene, changes));
     yield;
     return {
       ...{ waiting, changes, changesText, descriptions, rows },
-      unseen: unseenPictures(before.scene, said.scene, changes),
-      document: { scene: said.scene, seq: before.seq + 1, at },
+      unseen: unseenPictures(before.scene, reduction.scene, changes),
+      document: { scene: reduction.scene, seq: before.seq + 1, at },
     };
   }
 

@@ -98,9 +98,9 @@ export class LettersService implements OnModuleInit, OnModuleDestroy {
               link: `/d/${displayId}/crew?sheet=advice&thread=${thread.id}`,
             });
       };
-      const said = reply ?? thread;
+      const message = reply ?? thread;
       if (change.op === 'add')
-        for (const person of said.mentions) letter(person, 'mention', 'names you in', said.text);
+        for (const person of message.mentions) letter(person, 'mention', 'names you in', message.text);
       if (reply && change.op === 'add' && thread.by !== null && !reply.mentions.includes(thread.by))
         letter(thread.by, 'answer', 'answered', reply.text);
       if (change.op === 'patch' && change.kind === 'thread' && change.set.state !== undefined)

@@ -94,8 +94,8 @@ export class PhotosService {
         .all()
         .map(({ digest }) => digest),
     );
-    const told = new Set(listOf(scene, 'photo').map(({ file }) => file));
-    return [...told]
+    const listed = new Set(listOf(scene, 'photo').map(({ file }) => file));
+    return [...listed]
       .filter((digest) => kept.has(digest))
       .map((digest) => ({
         name: archivedPhoto(digest),

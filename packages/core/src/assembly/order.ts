@@ -234,11 +234,11 @@ export function freeModule(scene: Scene, reach: Reach, id: string): Freed | null
   }
   const out = best ?? [];
   const off: Freed['off'] = [];
-  const said = new Set<string>();
+  const seen = new Set<string>();
   for (const module of [...out, target]) {
     for (const { key, words } of taken(module)) {
-      if (said.has(key)) continue;
-      said.add(key);
+      if (seen.has(key)) continue;
+      seen.add(key);
       off.push({ words, module: module.name });
     }
     if (module !== target) off.push({ words: `Lift out ${module.name}`, module: module.name });

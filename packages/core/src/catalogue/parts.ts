@@ -212,13 +212,13 @@ export function partNamed(word: string): Part | null {
   const flat = / of (\d{1,3}) plates?\b/.exec(plain);
   const rest = plain.replace(size[0], ' ').replace(flat?.[0] ?? '', ' ');
   const angle = /(\d{2})\s*°?/.exec(rest);
-  const said = rest
+  const stated = rest
     .replace(/\d{2}\s*°?/, ' ')
     .replace(/[^a-z ]/g, ' ')
     .replace(/\s+/g, ' ')
     .trim();
   const family = FAMILY_NAMES.find(
-    (one) => said === one || said === spec(one).word || said === `${spec(one).word}s`,
+    (one) => stated === one || stated === spec(one).word || stated === `${spec(one).word}s`,
   );
   if (!family) return null;
   const [a, b] = [Number(size[1]), Number(size[2])];

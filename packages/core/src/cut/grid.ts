@@ -82,7 +82,7 @@ export function gridOf(problem: CutProblem): Grid {
     for (let row = y0; row < y1; row++) inside.fill(1, row * columns + x0, row * columns + x1);
   }
   // Seam costs are given per 8-stud cell; a line of larger cells takes the sum of its pieces.
-  const dear = new Float64Array(small.columns * small.rows);
+  const penalty = new Float64Array(small.columns * small.rows);
   for (const { cost, ...part } of problem.seamCost ?? []) {
     const west = Math.max(0, (part.x - x) / CELL);
     const east = Math.min(small.columns, (part.x + part.w - x) / CELL);
@@ -93,10 +93,10 @@ export function gridOf(problem: CutProblem): Grid {
     )
       for (let column = west; column < east; column++) {
         const i = row * small.columns + column;
-        dear[i] = Math.max(dear[i], cost);
+        penalty[i] = Math.max(penalty[i], cost);
       }
   }
-  const pieceCost = (i: number, j: number) => CELL * (1 + Math.max(dear[i], dear[j]));
+  const pieceCost = (i: number, j: number) => CELL * (1 + Math.max(penalty[i], penalty[j]));
 
   // Lines say what a piece of 8 studs costs, whatever lies beside it.
   const saidV = new Map<number, number>();
@@ -111,8 +111,8 @@ export function gridOf(problem: CutProblem): Grid {
       (x1 === x2 ? saidV : saidH).set(down * small.columns + at, cost);
     }
   }
-  const across = (said: Map<number, number>, i: number, j: number) => {
-    const cost = said.get(i);
+  const across = (edgeCosts: Map<number, number>, i: number, j: number) => {
+    const cost = edgeCosts.get(i);
     return cost === undefined ? pieceCost(i, j) : CELL * (1 + cost);
   };
 

@@ -234,11 +234,11 @@ export function relaxation(
   const layout = layOut(grid, candidates, infinity);
   const { columns } = baseColumns(grid, candidates, layout, infinity, true);
   // A dear stand-in for each cell keeps the first model feasible without a known cutting.
-  const dear =
+  const penalty =
     1e3 +
     candidates.cost.reduce((a, b) => Math.max(a, b), 0) * 10 +
     grid.problem.bases.reduce((sum, { price }) => sum + price, 0) * 10;
-  for (const row of layout.cellRow) if (row >= 0) columns.add(dear, 1, false, [[row, 1]]);
+  for (const row of layout.cellRow) if (row >= 0) columns.add(penalty, 1, false, [[row, 1]]);
   const present = new Uint8Array(candidates.count);
   const active: number[] = [];
   const take = (target: Columns, index: number) => {

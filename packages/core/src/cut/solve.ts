@@ -65,7 +65,7 @@ class Search {
   private readonly began: number;
   private best: Partition | null = null;
   private bound: number;
-  private told: { total: number; bound: number; at: number } | null = null;
+  private reported: { total: number; bound: number; at: number } | null = null;
   private last: Cutting | null = null;
 
   constructor(
@@ -218,12 +218,12 @@ class Search {
 
   /** Reports the best cutting and the bound, verified, at most every `TELL_SECONDS`. */
   private tell(always: boolean): void {
-    const { best, bound, told } = this;
+    const { best, bound, reported } = this;
     const at = this.elapsed();
     if (!best) return;
-    if (told && !always && !this.isProven() && at - told.at < TELL_SECONDS) return;
-    if (told?.total === best.cost.total && told.bound === bound) return;
-    this.told = { total: best.cost.total, bound, at };
+    if (reported && !always && !this.isProven() && at - reported.at < TELL_SECONDS) return;
+    if (reported?.total === best.cost.total && reported.bound === bound) return;
+    this.reported = { total: best.cost.total, bound, at };
     this.last = toCutting(this.grid, best, Math.min(bound, best.cost.total), at);
     const faults = verifyCutting(this.problem, this.last);
     if (faults.length > 0) throw new Error(`The cutting failed its check: ${faults[0]}`);

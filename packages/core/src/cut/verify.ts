@@ -73,14 +73,14 @@ export function verifyCutting(problem: CutProblem, cutting: Cutting): string[] {
   }
 
   let seams = 0;
-  const dear = (x: number, y: number) =>
+  const penalty = (x: number, y: number) =>
     Math.max(
       0,
       ...(problem.seamCost ?? [])
         .filter((r) => x >= r.x && y >= r.y && x < r.x + r.w && y < r.y + r.d)
         .map((r) => r.cost),
     );
-  const said = (x: number, y: number, upright: boolean) =>
+  const edgeCost = (x: number, y: number, upright: boolean) =>
     (problem.lines ?? []).findLast(({ x1, y1, x2, y2 }) =>
       upright
         ? x1 === x2 && x1 === x && y >= Math.min(y1, y2) && y < Math.max(y1, y2)
@@ -98,7 +98,8 @@ export function verifyCutting(problem: CutProblem, cutting: Cutting): string[] {
       [0, CELL],
     ])
       if (parted(x, y, dx, dy))
-        seams += CELL * (1 + (said(x + dx, y + dy, dx > 0) ?? Math.max(dear(x, y), dear(x + dx, y + dy))));
+        seams +=
+          CELL * (1 + (edgeCost(x + dx, y + dy, dx > 0) ?? Math.max(penalty(x, y), penalty(x + dx, y + dy))));
   }
   for (const pin of problem.pins ?? []) {
     const upright = pin.x1 === pin.x2;
@@ -118,9 +119,9 @@ export function verifyCutting(problem: CutProblem, cutting: Cutting): string[] {
       faults.push(`${used[type]} bases of ${base.w} × ${base.d}; the most is ${base.max}.`);
     const bought = Math.max(0, used[type] - base.stock);
     money += bought * base.price;
-    const said = cutting.bought.find((b) => b.w === base.w && b.d === base.d)?.count ?? 0;
-    if (said !== bought)
-      faults.push(`The list buys ${said} bases of ${base.w} × ${base.d}; ${bought} are needed.`);
+    const listed = cutting.bought.find((b) => b.w === base.w && b.d === base.d)?.count ?? 0;
+    if (listed !== bought)
+      faults.push(`The list buys ${listed} bases of ${base.w} × ${base.d}; ${bought} are needed.`);
   }
   const cost = {
     bases: money,

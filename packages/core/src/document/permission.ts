@@ -72,7 +72,7 @@ function notAllowed(actor: Actor, scene: Scene, change: Change, own: readonly Se
   if (!isPlanKind(kind) || specOf(kind).plannersOnly)
     return `Builders may not change a ${KINDS[kind].word}; ask a planner.`;
   const before = change.op === 'add' ? null : scene[kind][change.id];
-  const after = change.op === 'remove' ? null : withDefaults(kind, { ...before, ...said(change) });
+  const after = change.op === 'remove' ? null : withDefaults(kind, { ...before, ...fieldsIn(change) });
   const inside = (thing: Readonly<Record<string, unknown>>) => {
     const reach = influenceBounds(kind, thing);
     return reach !== null && own.some((section) => contains(section, reach));
@@ -141,7 +141,7 @@ function stockForbidden(
   const fields = specOf(change.kind).ownBy ?? [];
   const before: Readonly<Record<string, unknown>> | null =
     change.op === 'add' ? null : (scene[change.kind][change.id] ?? null);
-  const after = change.op === 'remove' ? null : { ...before, ...said(change) };
+  const after = change.op === 'remove' ? null : { ...before, ...fieldsIn(change) };
   const mine = (thing: Readonly<Record<string, unknown>>) =>
     fields.length === 0 ||
     fields.some((field) =>
@@ -176,7 +176,7 @@ function loanForbidden({ person }: Actor, scene: Scene, change: Change): string 
 /** Who bears the cost of an order with others is agreed by a planner: a builder may not bill them. */
 function sharesForbidden({ person }: Actor, scene: Scene, change: Change): string | null {
   if (change.op === 'remove') return null;
-  const { shares } = said(change);
+  const { shares } = fieldsIn(change);
   const read = KINDS.order.schema.shape.shares.safeParse(shares);
   // What does not fit its schema is refused by the reducer, with better words.
   if (shares === undefined || !read.success) return null;
@@ -194,7 +194,7 @@ function sharesForbidden({ person }: Actor, scene: Scene, change: Change): strin
 function seamForbidden({ person }: Actor, scene: Scene, change: Change, own: readonly Rect[]): string | null {
   if (change.op === 'remove') return 'Builders may not do away with what is agreed on a seam; ask a planner.';
   const before = change.op === 'add' ? null : scene.seam[change.id];
-  const { id: _id, v: _v, ...fields } = { ...before, ...said(change) };
+  const { id: _id, v: _v, ...fields } = { ...before, ...fieldsIn(change) };
   const after = KINDS.seam.schema.safeParse(fields);
   // What does not fit its schema is refused by the reducer, with better words.
   if (!after.success) return null;
@@ -227,7 +227,8 @@ function seamForbidden({ person }: Actor, scene: Scene, change: Change, own: rea
   return null;
 }
 
-const said = (change: Exclude<Change, { op: 'remove' }>) => (change.op === 'add' ? change.data : change.set);
+const fieldsIn = (change: Exclude<Change, { op: 'remove' }>) =>
+  change.op === 'add' ? change.data : change.set;
 
 /** The entity after the change, with defaults for missing fields, so that their size counts too. */
 function withDefaults(

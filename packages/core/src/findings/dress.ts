@@ -39,7 +39,7 @@ const plantSeason: Rule = {
     const { season } = displayOf(scene);
     if (season === null) return [];
     const clashes = (own: string) => own !== 'any' && own !== season;
-    const told = (
+    const listed = (
       kind: 'tree' | 'planting',
       id: string,
       what: string,
@@ -55,12 +55,12 @@ const plantSeason: Rule = {
     return [
       ...listOf(scene, 'tree')
         .filter((tree) => clashes(tree.season))
-        .map(({ id, name, season: own, x, y }) => told('tree', id, `«${name}»`, own, { x, y })),
+        .map(({ id, name, season: own, x, y }) => listed('tree', id, `«${name}»`, own, { x, y })),
       ...listOf(scene, 'planting').flatMap((planting): FindingDraft[] => {
         const other = planting.mix.find((plant) => clashes(plant.season) && plant.share > 0);
         return other
           ? [
-              told(
+              listed(
                 'planting',
                 planting.id,
                 `${other.name} in «${planting.name}»`,

@@ -44,16 +44,16 @@ function clashes(
   tell: (p: Body, q: Body, a: Plot, b: Plot) => FindingDraft | null,
 ): FindingDraft[] {
   const plots = bodies().filter(({ kind }) => kind === 'plot');
-  const told = new Map<string, FindingDraft>();
+  const drafts = new Map<string, FindingDraft>();
   for (const [p, q] of overlappingPairs(plots, ({ bounds }) => grown(bounds, 1))) {
     if (p.id === q.id || Math.max(p.begins, q.begins) >= Math.min(p.top, q.top)) continue;
     const [a, b] = [scene.plot[p.id], scene.plot[q.id]];
     const key = [a.id, b.id].sort().join(' ');
-    if ((isTurned(a) || isTurned(b)) !== turned || told.has(key)) continue;
+    if ((isTurned(a) || isTurned(b)) !== turned || drafts.has(key)) continue;
     const draft = tell(p, q, a, b);
-    if (draft) told.set(key, draft);
+    if (draft) drafts.set(key, draft);
   }
-  return [...told.values()];
+  return [...drafts.values()];
 }
 
 const plotsOverlap: Rule = {

@@ -35,9 +35,10 @@ export function publicScene(scene: Scene): Scene {
   for (const group of SHOWN)
     shown[group] = Object.fromEntries(
       listOf(scene, group).map((thing) => {
-        const said: Record<string, unknown> = { ...thing };
-        for (const [field, nothing] of Object.entries(HUSHED)) if (field in said) said[field] = nothing;
-        return [thing.id, said];
+        const shownFields: Record<string, unknown> = { ...thing };
+        for (const [field, nothing] of Object.entries(HUSHED))
+          if (field in shownFields) shownFields[field] = nothing;
+        return [thing.id, shownFields];
       }),
     );
   return asScene(shown);

@@ -60,13 +60,13 @@ function follow(
   }
   if (change.kind !== 'section') return false;
   if (change.op === 'remove') return sections.delete(change.id);
-  const said = change.op === 'add' ? change.data : change.set;
-  if (change.op === 'patch' && !('stage' in said) && !('stageDone' in said)) return false;
+  const fields = change.op === 'add' ? change.data : change.set;
+  if (change.op === 'patch' && !('stage' in fields) && !('stageDone' in fields)) return false;
   const was = sections.get(change.id) ?? { stage: 'planned', stageDone: 0 };
-  const stage = STAGES.find((one) => one === said.stage) ?? was.stage;
+  const stage = STAGES.find((one) => one === fields.stage) ?? was.stage;
   sections.set(change.id, {
     stage,
-    stageDone: typeof said.stageDone === 'number' ? said.stageDone : was.stageDone,
+    stageDone: typeof fields.stageDone === 'number' ? fields.stageDone : was.stageDone,
   });
   return true;
 }

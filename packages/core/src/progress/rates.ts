@@ -52,10 +52,10 @@ export function rateOf(scene: Scene, person: string | null, work: Work, method: 
   const mine = alike.length >= MIN_SESSIONS ? alike : all;
   const minutes = mine.reduce((sum, session) => sum + session.minutes, 0);
   const pieces = mine.reduce((sum, session) => sum + session.pieces, 0);
-  const told = { sessions: mine.length, hours: minutes / 60, pieces };
+  const summary = { sessions: mine.length, hours: minutes / 60, pieces };
   if (mine.length < MIN_SESSIONS)
-    return { perHour: defaultRate(work, method), spread: DEFAULT_SPREAD, ...told, learnt: false };
-  return { perHour: (60 * pieces) / minutes, spread: scatterOf(mine), ...told, learnt: true };
+    return { perHour: defaultRate(work, method), spread: DEFAULT_SPREAD, ...summary, learnt: false };
+  return { perHour: (60 * pieces) / minutes, spread: scatterOf(mine), ...summary, learnt: true };
 }
 
 /** Ground at the rate of its method, as where methods are compared; where nothing is laid as ground in general. */

@@ -101,7 +101,7 @@ function TaskRow({ task }: { task: Task }) {
     const one = scene.task[before];
     return one && one.done === null ? [one.name] : [];
   });
-  const told = [
+  const facts = [
     capital(work),
     ...(person ? [scene.person[person]?.name ?? person] : ['nobody’s yet']),
     ...(pieces === null ? [] : [`${pieces.toLocaleString('en')} pieces`]),
@@ -137,7 +137,7 @@ function TaskRow({ task }: { task: Task }) {
           onClick={() => setOpen(!open)}
         >
           <span className={`block break-words ${done ? 'line-through ink-2' : ''}`}>{name}</span>
-          <span className="block ink-2 text-xs">{done ? `done ${dayWord(done)}` : told.join(', ')}</span>
+          <span className="block ink-2 text-xs">{done ? `done ${dayWord(done)}` : facts.join(', ')}</span>
         </button>
         <span className="fig text-right whitespace-nowrap">
           {guess ? hoursWord(task, guess) : <span className="text-warning">no guess</span>}
