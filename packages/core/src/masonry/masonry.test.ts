@@ -26,6 +26,7 @@ import {
   blueNoise,
   buildLayers,
   builtBlock,
+  builtBlocks,
   countBlock,
   compareMethods,
   countedRelief,
@@ -139,9 +140,14 @@ describe('layers', () => {
         fc.boolean(),
         fc.integer({ min: 2, max: 12 }),
         fc.constantFrom(4, 8, 16),
-        fc.infiniteStream(fc.integer({ min: 0, max: 99 })),
-        (w, d, method, skinned, sheets, span, deckMost, random) => {
-          const next = () => random.next().value ?? 0;
+        fc.nat(),
+        (w, d, method, skinned, sheets, span, deckMost, seed) => {
+          // A linear congruence: a ground takes up to 1,400 draws.
+          let state = seed;
+          const next = () => {
+            state = (Math.imul(state, 1_103_515_245) + 12_345) >>> 0;
+            return (state >>> 16) % 100;
+          };
           const [steep, base] = [next() % 7, next() % 40];
           const heights = Array.from({ length: w * d }, (_, i) => {
             const roll = next();
@@ -157,7 +163,7 @@ describe('layers', () => {
           expect(verifyMasonry(fill, buildLayers(fill))).toEqual([]);
         },
       ),
-      { numRuns: runs(60) },
+      { numRuns: runs(40) },
     );
   });
   test('the recount sees what is wrong', () => {
@@ -409,20 +415,24 @@ describe('a scene counted', () => {
       const reading = readFile(file);
       if (!reading.ok) throw new Error(reading.error);
       const compiled = compile(reading.scene);
-      for (const block of new CountCache().count(reading.scene, compiled)?.blocks ?? []) {
-        const built = builtBlock(reading.scene, compiled, block.block.id);
-        if (!built) throw new Error('a block that was counted is there');
-        const { fill, dressAt } = built.ground;
+      let studs = 0;
+      const strange: string[] = [];
+      for (const built of builtBlocks(reading.scene, compiled, () => true)) {
+        const { fill, dressAt, block } = built.ground;
         built.masonry.layers.forEach(({ purpose, laid }, layer) => {
           if (purpose !== 'cover' && purpose !== 'slope') return;
           for (let p = 0; p < laid.length; p += 4)
             for (let y = laid[p + 1]; y < laid[p + 1] + laid[p + 3]; y++)
-              for (let x = laid[p]; x < laid[p] + laid[p + 2]; x++)
-                expect(dressAt(y * fill.w + x).tones.map(({ colour }) => colour)).toContain(
-                  built.colours[layer][p / 4],
-                );
+              for (let x = laid[p]; x < laid[p] + laid[p + 2]; x++) {
+                const own = built.colours[layer][p / 4];
+                studs++;
+                if (!dressAt(y * fill.w + x).tones.some(({ colour }) => colour === own))
+                  strange.push(`${block.name} ${x},${y}: ${own}`);
+              }
         });
       }
+      expect(strange).toEqual([]);
+      expect(studs).toBeGreaterThan(5000);
     }
   });
   const scene = sceneOf();
