@@ -18,6 +18,8 @@ async function main() {
   try {
     const page = await signedInPage(browser, server, 'Iva Thorsby');
     await openDisplay(page, 'Skarn Edge');
+    // Findings by counted masses take the place of those by estimates.
+    await pause(4000);
     await shot(page, 'plan');
     await page.locator('button[data-findings]').click();
     await shot(page, 'findings');
@@ -81,6 +83,7 @@ async function main() {
     await page.evaluate(() => localStorage.setItem('quarry-theme', 'night'));
     await page.reload();
     await goTo(page, 'plan');
+    await pause(4000);
     await shot(page, 'plan-night');
     const card = await signedInPage(browser, server, 'Iva Thorsby');
     await openDisplay(card, 'Heron at the weir', 'brief');

@@ -1,29 +1,10 @@
 import { act, render, screen } from '@testing-library/react';
-import { reduce, sceneFrom, type Change, type Scene } from '@quarry/core/document';
+import { sceneFrom } from '@quarry/core/document';
 import { DisplayLink } from './displayLink.ts';
+import { linkOn } from './linkOn.ts';
 import { DisplayProvider, useScene } from './useDisplay.tsx';
 
 jest.mock('./displayLink.ts', () => ({ DisplayLink: { open: jest.fn() } }));
-
-/** A link that shows a scene and takes changes at once. */
-function linkOn(first: Scene) {
-  let state = { scene: first };
-  const listeners = new Set<() => void>();
-  return {
-    getState: () => state,
-    subscribe: (listener: () => void) => {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
-    close: () => undefined,
-    change(change: Change) {
-      const done = reduce(state.scene, [change]);
-      if (!done.ok) throw new Error(done.refusal.sentence);
-      state = { scene: done.scene };
-      for (const listener of listeners) listener();
-    },
-  };
-}
 
 test('a component renders again for the kinds it reads, and for no others', async () => {
   const link = linkOn(
@@ -34,7 +15,7 @@ test('a component renders again for the kinds it reads, and for no others', asyn
       footprint: [{ id: 'f', name: 'Ground', x: 0, y: 0, w: 32, d: 32 }],
     }),
   );
-  jest.mocked(DisplayLink.open).mockResolvedValue(Object.assign(Object.create(null), link));
+  jest.mocked(DisplayLink.open).mockResolvedValue(link);
   const rendered = { level: 0, people: 0 };
   function Level() {
     const scene = useScene('level');
@@ -56,10 +37,10 @@ test('a component renders again for the kinds it reads, and for no others', asyn
   });
   expect(screen.getByText('Low is 3 plates')).toBeTruthy();
   const before = { ...rendered };
-  act(() => link.change({ op: 'patch', kind: 'level', id: 'low', v: 1, set: { height: 6 } }));
+  act(() => link.change('', [{ op: 'patch', kind: 'level', id: 'low', v: 1, set: { height: 6 } }]));
   expect(screen.getByText('Low is 6 plates')).toBeTruthy();
   expect(rendered).toEqual({ level: before.level + 1, people: before.people });
-  act(() => link.change({ op: 'patch', kind: 'person', id: 'bo', v: 1, set: { name: 'Bodil' } }));
+  act(() => link.change('', [{ op: 'patch', kind: 'person', id: 'bo', v: 1, set: { name: 'Bodil' } }]));
   expect(screen.getByText('Bodil')).toBeTruthy();
   expect(rendered).toEqual({ level: before.level + 1, people: before.people + 1 });
 });

@@ -117,6 +117,8 @@ let counting: MaterialsCounting | null = null;
 let today = '';
 let timer: ReturnType<typeof setTimeout> | undefined;
 let isCounting = false;
+/** What was short by a rule of its own when the scene was counted last. */
+let lastShort = '';
 
 /** Counting waits until a hand rests, ms; the first count does not wait. */
 const COUNT_AFTER_MS = 250;
@@ -138,16 +140,19 @@ async function count(): Promise<void> {
       const materials = await counting.materials(latest, followed.compiled, (done, of) =>
         onCounting({ done, of }),
       );
-      if (followed.scene !== latest) continue;
+      if (followed.scene !== latest) {
+        await new Promise((resolve) => setTimeout(resolve, COUNT_AFTER_MS));
+        continue;
+      }
       onMaterials(materials);
       // Only what is bought under a rule of its own is judged.
       const rows = materials.rows.filter(({ demand }) => demand.source !== null);
-      const boundTold = rows.map(({ demand, short }) => `${demand.id} ${demand.qty} ${short}`).join();
-      if (materials.fresh > 0 || !counted || boundTold !== lastBound) {
+      const short = rows.map((row) => `${row.demand.id} ${row.demand.qty} ${row.short}`).join();
+      if (materials.fresh > 0 || !counted || short !== lastShort) {
         counted = { mass: materials.mass, rows };
+        lastShort = short;
         onJudgement(judgement());
       }
-      lastBound = boundTold;
     }
   } catch (error) {
     onError(error instanceof Error ? error.message : String(error));
@@ -156,7 +161,6 @@ async function count(): Promise<void> {
     onCounting(null);
   }
 }
-let lastBound = '';
 
 const worker = {
   /**

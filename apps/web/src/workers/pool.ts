@@ -4,10 +4,16 @@ import type { BlockWorker } from './block.worker.ts';
 /** No more workers than this count at once: each keeps its own compiled code and memory. */
 const MAX_WORKERS = 3;
 
+interface PooledWorker {
+  remote: Remote<BlockWorker>;
+  /** Rejects when the worker breaks down. */
+  broken: Promise<never>;
+}
+
 /** Workers that count blocks of ground side by side; started when they are first needed. */
 class BlockPool {
-  private readonly idle: Remote<BlockWorker>[] = [];
-  private readonly waiting: ((worker: Remote<BlockWorker>) => void)[] = [];
+  private readonly idle: PooledWorker[] = [];
+  private readonly waiting: ((worker: PooledWorker) => void)[] = [];
   private started = 0;
   private readonly size = Math.max(1, Math.min(MAX_WORKERS, navigator.hardwareConcurrency));
 
@@ -30,28 +36,48 @@ class BlockPool {
     );
   }
 
-  /** Runs one piece of work on the next idle worker. */
+  /** Runs one piece of work on the next idle worker. @throws when the worker cannot be loaded or breaks down */
   async run<T>(work: (worker: Remote<BlockWorker>) => Promise<T>): Promise<T> {
     const worker = await this.take();
+    let isBroken = false;
     try {
-      return await work(worker);
+      return await Promise.race([
+        work(worker.remote),
+        worker.broken.catch((error: unknown) => {
+          isBroken = true;
+          throw error;
+        }),
+      ]);
     } finally {
+      // Another one takes the place of a broken one.
+      const free = isBroken ? this.start() : worker;
       const next = this.waiting.shift();
-      if (next) next(worker);
-      else this.idle.push(worker);
+      if (next) next(free);
+      else this.idle.push(free);
     }
   }
 
-  private take(): Promise<Remote<BlockWorker>> {
+  private take(): Promise<PooledWorker> {
     // The one used last is warm.
     const worker = this.idle.pop();
     if (worker) return Promise.resolve(worker);
     if (this.started < this.size) {
       this.started++;
-      const fresh = new Worker(new URL('./block.worker.ts', import.meta.url), { type: 'module' });
-      return Promise.resolve(wrap<BlockWorker>(fresh));
+      return Promise.resolve(this.start());
     }
     return new Promise((resolve) => this.waiting.push(resolve));
+  }
+
+  private start(): PooledWorker {
+    const worker = new Worker(new URL('./block.worker.ts', import.meta.url), { type: 'module' });
+    const broken = new Promise<never>((_, reject) => {
+      worker.addEventListener('error', ({ message }) =>
+        reject(new Error(message || 'the counting of ground could not be loaded')),
+      );
+    });
+    // Nobody waits for one that idles.
+    broken.catch(() => undefined);
+    return { remote: wrap<BlockWorker>(worker), broken };
   }
 }
 

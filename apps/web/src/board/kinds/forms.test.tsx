@@ -1,0 +1,100 @@
+import { act, render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { sceneFrom, type Kind, type Scene } from '@quarry/core/document';
+import { BOARD_KINDS, PLACED, shapeAt, thingFrom, toolOf } from './index.ts';
+import { DisplayLink } from '../../data/displayLink.ts';
+import { linkOn, type Act } from '../../data/linkOn.ts';
+import { DisplayProvider } from '../../data/useDisplay.tsx';
+import { EntityFields } from '../../ui/EntityForm.tsx';
+import type { FieldSpec } from '../../ui/fieldSpec.ts';
+
+jest.mock('../../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() } }));
+
+const scene = sceneFrom({
+  display: { name: 'Quay', kind: 'diorama' },
+  levels: [
+    { id: 'low', name: 'Low', height: 3 },
+    { id: 'high', name: 'High', height: 18 },
+  ],
+  footprint: [{ id: 'f', name: 'Ground', x: 0, y: 0, w: 64, d: 32 }],
+  pads: [{ id: 'p', name: 'Yard', x: 0, y: 0, w: 16, d: 8, level: 'low', ground: 'paving' }],
+  plots: [{ id: 'h', name: 'House', x: 20, y: 4, w: 8, d: 8, height: 30 }],
+});
+
+async function form(of: Scene, kind: Kind, id: string, fields: readonly FieldSpec[], disabled = false) {
+  const acts: Act[] = [];
+  jest.mocked(DisplayLink.open).mockResolvedValue(linkOn(of, acts));
+  await act(async () => {
+    render(
+      <DisplayProvider id="d" user="u" loading="opening" failed={() => 'failed'}>
+        <EntityFields picked={{ kind, id }} fields={fields} disabled={disabled} />
+      </DisplayProvider>,
+    );
+  });
+  return acts;
+}
+const fieldsOf = (kind: 'pad' | 'plot') => BOARD_KINDS[kind].fields ?? [];
+const box = (name: string) => screen.getByRole('textbox', { name });
+
+test('a field changes its own field, with words for the history; what is not changed is not sent', async () => {
+  const user = userEvent.setup();
+  const acts = await form(scene, 'pad', 'p', fieldsOf('pad'));
+  await user.clear(box('Name'));
+  await user.type(box('Name'), 'Coal yard{Enter}');
+  await user.clear(box('Width, east'));
+  await user.type(box('Width, east'), '12.5{Enter}');
+  await user.clear(box('Depth, south'));
+  await user.type(box('Depth, south'), '8 studs{Enter}');
+  await user.selectOptions(screen.getByRole('combobox', { name: 'Level' }), 'High, 6b');
+  expect(acts.map(({ label, changes }) => [label, changes[0].op === 'patch' && changes[0].set])).toEqual([
+    ['renamed Yard', { name: 'Coal yard' }],
+    ['resized Coal yard', { w: 12.5 }],
+    ['changed the level of Coal yard', { level: 'high' }],
+  ]);
+});
+test('what the schema does not take is refused in the field, with the value and the limit', async () => {
+  const user = userEvent.setup();
+  const acts = await form(scene, 'plot', 'h', fieldsOf('plot'));
+  await user.clear(box('Storeys'));
+  await user.type(box('Storeys'), '61{Enter}');
+  expect(screen.getByRole('alert').textContent).toContain('61 is above the most, 60');
+  await user.clear(box('Walls'));
+  await user.type(box('Walls'), '0.3 studs{Enter}');
+  expect(screen.getAllByRole('alert')).toHaveLength(2);
+  expect(acts).toEqual([]);
+});
+test('an unknown length is begun with a press; fields come and go with what they depend on', async () => {
+  const user = userEvent.setup();
+  const acts = await form(scene, 'plot', 'h', fieldsOf('plot'));
+  expect(screen.queryByRole('button', { name: 'Say Pavement' })).toBeNull();
+  await user.click(screen.getByRole('checkbox', { name: 'Street front' }));
+  await user.click(screen.getByRole('button', { name: 'Say Pavement' }));
+  expect(box('Pavement').getAttribute('value')).toBe('8 studs');
+  await user.click(screen.getByRole('button', { name: 'Good sides: north' }));
+  await user.click(screen.getByRole('button', { name: 'Good sides: west' }));
+  await user.click(screen.getByRole('button', { name: 'Good sides: north' }));
+  const last = acts.at(-1)?.changes[0];
+  expect(last?.op === 'patch' && last.set).toEqual({ goodSides: ['w'] });
+});
+test.each(PLACED.filter((kind) => toolOf(kind) && BOARD_KINDS[kind].fields))(
+  'all fields of a drawn %s are shown with their labels, and locked for those who may not change it',
+  async (kind) => {
+    const tool = toolOf(kind);
+    const thing = tool && thingFrom(scene, kind, shapeAt(tool.draws, { x: 4, y: 4, w: 16, d: 8 }));
+    if (!thing) throw new Error(`nothing draws a ${kind}`);
+    const link = linkOn(scene);
+    link.change('', [...(thing.before ?? []), { op: 'add', kind, id: 'new', data: thing.data }]);
+    const fields = BOARD_KINDS[kind].fields ?? [];
+    await form(link.getState().scene, kind, 'new', fields, true);
+    const shown = fields.filter(({ when }) => !when);
+    for (const { label } of shown) expect(screen.getAllByText(label).length).toBeGreaterThan(0);
+    const inputs = [
+      ...screen.queryAllByRole('textbox'),
+      ...screen.queryAllByRole('combobox'),
+      ...screen.queryAllByRole('checkbox'),
+      ...screen.queryAllByRole('button'),
+    ];
+    expect(inputs.length).toBeGreaterThanOrEqual(shown.length);
+    for (const input of inputs) expect(input.matches(':disabled')).toBe(true);
+  },
+);
