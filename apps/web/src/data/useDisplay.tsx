@@ -68,9 +68,9 @@ export function useDisplay<T>(select: (state: LinkState) => T): T {
 
 /**
  * The scene as far as some kinds go: the component renders again when one of them changes, and not for others.
- * @param kinds what it reads; the type keeps it from reading more
+ * @param kinds what it reads, one at least; the type keeps it from reading more
  */
-export function useScene<K extends keyof Scene>(...kinds: readonly K[]): Pick<Scene, K> {
+export function useScene<K extends keyof Scene>(...kinds: readonly [K, ...K[]]): Pick<Scene, K> {
   const [last] = useState<{ scene: Pick<Scene, K> | null }>(() => ({ scene: null }));
   return useDisplay(({ scene }) => {
     const { scene: before } = last;
