@@ -1,5 +1,13 @@
 import { dequal } from 'dequal/lite';
-import { SIDES, SIDE_WORDS, labelOf, type Entity, type Kind, type Side } from '@quarry/core/document';
+import {
+  SIDES,
+  SIDE_WORDS,
+  entityOf,
+  labelOf,
+  type Entity,
+  type Kind,
+  type Side,
+} from '@quarry/core/document';
 import { useDisplay, useEdit, useLink, useScene } from '../data/useDisplay.tsx';
 import type { Picked } from '../data/view.ts';
 import { CheckField, NumberField, QuantityField, SelectField, TextField } from './fields.tsx';
@@ -8,10 +16,7 @@ import { useMeasureFormat } from './useMeasureFormat.ts';
 
 /** The entity that is picked, and no other state: null once it is gone. */
 function useEntity({ kind, id }: Picked): Entity<Kind> | null {
-  return useDisplay(({ scene }) => {
-    const entity: Entity<Kind> | undefined = scene[kind][id];
-    return entity ?? null;
-  });
+  return useDisplay(({ scene }) => entityOf(scene, kind, id) ?? null);
 }
 
 /** Sets fields of one thing of the plan, with the words for the history. */

@@ -56,18 +56,6 @@ export type FieldSpec =
 type When = Common['when'];
 type Words = Readonly<Record<string, string>>;
 
-/** The eight directions by their letters. */
-export const COMPASS_WORDS = {
-  n: 'North',
-  ne: 'North-east',
-  e: 'East',
-  se: 'South-east',
-  s: 'South',
-  sw: 'South-west',
-  w: 'West',
-  nw: 'North-west',
-};
-
 const choice = (
   key: string,
   label: string,
@@ -78,7 +66,7 @@ const choice = (
   as: 'choice',
   key,
   label,
-  options: values.map((value) => ({ value, word: words[value] ?? capital(value) })),
+  options: values.map((value) => ({ value, word: capital(words[value] ?? value) })),
   when,
 });
 /** A length in studs. @param step the least difference, studs */

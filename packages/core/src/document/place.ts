@@ -12,8 +12,8 @@ type Point = { x: number; y: number };
 export function extentOf(kind: Kind, thing: Data): Rect | null {
   const spec = specOf(kind);
   if (spec.outlinePoints) {
-    const read = spec.schema.safeParse(bare(thing));
-    return read.success ? boundsOf(spec.outlinePoints(read.data).map(asRect)) : null;
+    const valid = validFields(kind, thing);
+    return valid && boundsOf(spec.outlinePoints(valid).map(asRect));
   }
   const points = pointsOf(thing);
   if (points) return points.length > 0 ? boundsOf(points.map(asRect)) : null;
@@ -42,13 +42,13 @@ const influences = new WeakMap<Data, Rect | null>();
 function influenceOfFields(kind: Kind, thing: Data): Rect | null {
   const spec = specOf(kind);
   if (spec.influencePoints) {
-    const read = spec.schema.safeParse(bare(thing));
-    return read.success ? boundsOf(spec.influencePoints(read.data).map(asRect)) : null;
+    const valid = validFields(kind, thing);
+    return valid && boundsOf(spec.influencePoints(valid).map(asRect));
   }
   const extent = extentOf(kind, thing);
   if (!extent || !spec.beyond) return extent;
-  const read = spec.schema.safeParse(bare(thing));
-  const by = read.success ? spec.beyond(read.data) : 0;
+  const valid = validFields(kind, thing);
+  const by = valid ? spec.beyond(valid) : 0;
   return { x: extent.x - by, y: extent.y - by, w: extent.w + 2 * by, d: extent.d + 2 * by };
 }
 
@@ -91,7 +91,8 @@ export function placedAt(kind: Kind, thing: Data, to: Pick<Rect, 'x' | 'y'> & Pa
 
 const asRect = ({ x, y }: Point): Rect => ({ x, y, w: 0, d: 0 });
 
-function bare(thing: Data): Data {
-  const { id: _id, v: _v, ...data } = thing;
-  return data;
+/** The fields of a thing as its schema reads them; null of one that is not valid, such as a half-typed change. */
+function validFields(kind: Kind, { id: _id, v: _v, ...fields }: Data): Data | null {
+  const read = specOf(kind).schema.safeParse(fields);
+  return read.success ? read.data : null;
 }

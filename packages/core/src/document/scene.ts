@@ -35,6 +35,12 @@ export function displayOf(scene: Pick<Scene, 'display'>): Display {
 export const stageWord = (scene: Pick<Scene, 'display'>, stage: Stage): string =>
   displayOf(scene).stageNames[STAGES.indexOf(stage)] ?? stage;
 
+/** An entity by kind and id. @returns undefined when the scene has none of it */
+export function entityOf<K extends Kind>(scene: Pick<Scene, K>, kind: K, id: string): Entity<K> | undefined {
+  const groups: Pick<Groups, K> = scene;
+  return groups[kind][id];
+}
+
 /** All entities of a kind in a stable order: by id; the same list for the same group. */
 export function listOf<K extends Kind>(scene: Pick<Scene, K>, kind: K): readonly Entity<K>[] {
   const groups: Pick<Groups, K> = scene;

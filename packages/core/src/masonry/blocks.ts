@@ -153,7 +153,7 @@ export function openBlock(input: BlockInput): BlockGround {
 
 /** Reads the ground of blocks out of a compiled scene. */
 export class Grounds {
-  readonly sections: readonly Entity<'section'>[];
+  private readonly sections: readonly Entity<'section'>[];
   private readonly sectionMethods: Int8Array;
   private readonly usual: number;
   /** The method that a pad or a hill has of its own, by owner number. */

@@ -9,7 +9,7 @@ import type { BoardKind } from './kind.ts';
 import { trace, upright } from './strokes.ts';
 
 export const dimensionBoard: BoardKind = {
-  drawings: [{ rank: 96, layer: 'signs', draw: drawDimensions }],
+  drawings: [{ rank: 96, draw: drawDimensions }],
   layer: 'signs',
   picked: 22,
   boxed: true,

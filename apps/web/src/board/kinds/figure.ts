@@ -5,7 +5,7 @@ import { toScreen } from '../viewport.ts';
 import type { BoardKind } from './kind.ts';
 
 export const figureBoard: BoardKind = {
-  drawings: [{ rank: 70, layer: 'dressing', draw: drawFigures }],
+  drawings: [{ rank: 70, draw: drawFigures }],
   layer: 'dressing',
   picked: 30,
   boxed: true,

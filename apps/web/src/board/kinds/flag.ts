@@ -1,5 +1,5 @@
-import { WINDS, displayOf, listOf, type Entity } from '@quarry/core/document';
-import { COMPASS_WORDS, field } from '../../ui/fieldSpec.ts';
+import { WINDS, WIND_WORDS, displayOf, listOf, type Entity } from '@quarry/core/document';
+import { field } from '../../ui/fieldSpec.ts';
 import type { Picture } from '../ink.ts';
 import { toScreen } from '../viewport.ts';
 import type { BoardKind } from './kind.ts';
@@ -8,7 +8,6 @@ export const flagBoard: BoardKind = {
   drawings: [
     {
       rank: 68,
-      layer: 'dressing',
       draw: (ctx, picture) => {
         for (const flag of listOf(picture.scene, 'flag')) drawFlag(ctx, picture, flag);
       },
@@ -32,7 +31,7 @@ export const flagBoard: BoardKind = {
   fields: [
     field.text('name', 'Name'),
     ...field.spot(),
-    field.choice('heading', 'Points', WINDS, COMPASS_WORDS),
+    field.choice('heading', 'Points', WINDS, WIND_WORDS),
     field.plates('height', 'Height', 1),
   ],
 };

@@ -1,39 +1,10 @@
-import { PLATES_PER_BRICK } from '@quarry/core/grid';
-import { field } from '../../ui/fieldSpec.ts';
 import type { BoardKind } from './kind.ts';
-import { defaultLevel } from './make.ts';
-import { drawRisingNames } from './names.ts';
+import { risingBoard } from './rising.ts';
+
+const { make, ...rising } = risingBoard('hill', { key: 'height', start: 18 });
 
 export const hillBoard: BoardKind = {
-  drawings: [{ rank: 40, draw: (ctx, picture) => drawRisingNames(ctx, picture, 'hill') }],
+  ...rising,
   picked: 150,
-  boxed: true,
-  snaps: true,
-  tool: {
-    draws: 'area',
-    key: 'h',
-    make: (scene, rect, name) => {
-      const { id: level, before } = defaultLevel(scene);
-      return {
-        words: 'a hill',
-        data: {
-          name: name('Hill'),
-          ...rect,
-          shape: 'oval',
-          level,
-          height: 18,
-          terrace: PLATES_PER_BRICK,
-        },
-        before,
-      };
-    },
-  },
-  fields: [
-    field.text('name', 'Name'),
-    ...field.area(0.5),
-    ...field.level(),
-    field.plates('height', 'Height', 1),
-    field.shape(),
-    ...field.rising(),
-  ],
+  tool: { draws: 'area', key: 'h', make },
 };

@@ -69,7 +69,7 @@ export const toolOf = (kind: string): KindTool | null => boardKindOf(kind)?.tool
 
 /** All drawings from the lowest to the highest. */
 export const DRAWINGS: readonly DrawingPass[] = Object.values<BoardKind>(BOARD_KINDS)
-  .flatMap(({ drawings = [] }) => drawings)
+  .flatMap(({ drawings = [], layer }) => drawings.map((pass) => ({ layer, ...pass })))
   .sort((a, b) => a.rank - b.rank);
 
 /** Kinds as the pointer finds them, the nearest first. */

@@ -1,5 +1,5 @@
 import type { Rect } from '@quarry/core/grid';
-import type { Change, Kind, PlanKind, Scene } from '@quarry/core/document';
+import type { Change, PlanKind, Scene } from '@quarry/core/document';
 import type { BoardLayer } from '../../data/view.ts';
 import type { FieldSpec } from '../../ui/fieldSpec.ts';
 import type { Picture } from '../ink.ts';
@@ -53,7 +53,7 @@ export interface PointedAt {
 export interface DrawingPass {
   /** Rank among all drawings: what has a higher one lies above. */
   rank: number;
-  /** The layer that hides it; left out: it cannot be hidden. */
+  /** The layer that hides it; left out: that of its kind, if any. */
   layer?: BoardLayer;
   draw: (ctx: CanvasRenderingContext2D, picture: Picture) => void;
 }
@@ -63,7 +63,7 @@ export interface BoardKind {
   drawings?: readonly DrawingPass[];
   /** How far beside its place it may be written, px; left out: no farther than a mark. */
   beside?: number;
-  /** The layer that hides it from being picked. */
+  /** The layer that hides it and keeps it from being picked. */
   layer?: BoardLayer;
   /** Rank under the pointer: the lowest is picked first. Signs are before walls, small things before what carries them. */
   picked: number;
@@ -81,5 +81,5 @@ export interface BoardKind {
   fields?: readonly FieldSpec[];
 }
 
-/** A kind of its own name, so that the list of them is complete. */
-export type BoardKinds = { readonly [K in Placed & Kind]: BoardKind };
+/** Every kind that stands on the board: the compiler asks for each. */
+export type BoardKinds = { readonly [K in Placed]: BoardKind };

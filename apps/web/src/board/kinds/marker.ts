@@ -4,7 +4,7 @@ import { SANS, halo, visible, wrap, type Picture } from '../ink.ts';
 import type { BoardKind } from './kind.ts';
 
 export const markerBoard: BoardKind = {
-  drawings: [{ rank: 92, layer: 'signs', draw: drawMarkers }],
+  drawings: [{ rank: 92, draw: drawMarkers }],
   layer: 'signs',
   picked: 40,
   boxed: true,

@@ -4,7 +4,7 @@ import { rectToScreen } from '../viewport.ts';
 import type { BoardKind } from './kind.ts';
 
 export const moduleBoard: BoardKind = {
-  drawings: [{ rank: 120, layer: 'modules', draw: drawModules }],
+  drawings: [{ rank: 120, draw: drawModules }],
   layer: 'modules',
   picked: 10,
   // By its flag alone.

@@ -5,7 +5,7 @@ import { toScreen } from '../viewport.ts';
 import type { BoardKind } from './kind.ts';
 
 export const noteBoard: BoardKind = {
-  drawings: [{ rank: 94, layer: 'signs', draw: drawNotes }],
+  drawings: [{ rank: 94, draw: drawNotes }],
   beside: 220,
   layer: 'signs',
   picked: 20,

@@ -5,7 +5,7 @@ import type { BoardKind } from './kind.ts';
 
 export const pictureBoard: BoardKind = {
   // A faded picture lies over the tints of the ground, so that it can be drawn after.
-  drawings: [{ rank: 10, layer: 'pictures', draw: drawPictures }],
+  drawings: [{ rank: 10, draw: drawPictures }],
   layer: 'pictures',
   picked: 190,
   boxed: true,

@@ -6,7 +6,7 @@ import type { BoardKind } from './kind.ts';
 import { crown } from './strokes.ts';
 
 export const plantingBoard: BoardKind = {
-  drawings: [{ rank: 60, layer: 'dressing', draw: drawPlantings }],
+  drawings: [{ rank: 60, draw: drawPlantings }],
   layer: 'dressing',
   picked: 90,
   boxed: true,

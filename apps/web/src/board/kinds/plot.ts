@@ -1,6 +1,14 @@
 import { formatPlates, type Rect } from '@quarry/core/grid';
-import { CONNECTORS, MOUNTS, listOf, plotBounds, wallCorners } from '@quarry/core/document';
-import { COMPASS_WORDS, field } from '../../ui/fieldSpec.ts';
+import {
+  CONNECTORS,
+  MOUNTS,
+  SIDES,
+  SIDE_WORDS,
+  listOf,
+  plotBounds,
+  wallCorners,
+} from '@quarry/core/document';
+import { field } from '../../ui/fieldSpec.ts';
 import { MONO, SANS, hatch, plate, visible, wrap, type Picture } from '../ink.ts';
 import { toScreen } from '../viewport.ts';
 import type { BoardKind } from './kind.ts';
@@ -8,7 +16,7 @@ import type { BoardKind } from './kind.ts';
 type Ctx = CanvasRenderingContext2D;
 
 export const plotBoard: BoardKind = {
-  drawings: [{ rank: 50, layer: 'plots', draw: drawPlots }],
+  drawings: [{ rank: 50, draw: drawPlots }],
   layer: 'plots',
   picked: 80,
   // By its turned walls.
@@ -45,7 +53,7 @@ export const plotBoard: BoardKind = {
     field.check('mayCut', 'A seam may cut it'),
     field.check('coverUnder', 'Ground cover under it'),
     field.check('streetFront', 'Street front'),
-    field.choice('front', 'Door to the', ['n', 'e', 's', 'w'], COMPASS_WORDS),
+    field.choice('front', 'Door to the', SIDES, SIDE_WORDS),
     field.sides('goodSides', 'Good sides'),
     {
       as: 'length',

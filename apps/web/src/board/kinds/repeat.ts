@@ -6,7 +6,7 @@ import type { BoardKind } from './kind.ts';
 import { trace } from './strokes.ts';
 
 export const repeatBoard: BoardKind = {
-  drawings: [{ rank: 64, layer: 'dressing', draw: drawRepeats }],
+  drawings: [{ rank: 64, draw: drawRepeats }],
   layer: 'dressing',
   picked: 60,
   boxed: true,

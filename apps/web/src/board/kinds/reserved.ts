@@ -4,7 +4,7 @@ import { SANS, halo, hatch, visible, wrap, type Picture } from '../ink.ts';
 import type { BoardKind } from './kind.ts';
 
 export const reservedBoard: BoardKind = {
-  drawings: [{ rank: 90, layer: 'signs', draw: drawReserved }],
+  drawings: [{ rank: 90, draw: drawReserved }],
   layer: 'signs',
   picked: 180,
   boxed: true,

@@ -5,7 +5,7 @@ import type { BoardKind } from './kind.ts';
 import { trace } from './strokes.ts';
 
 export const runBoard: BoardKind = {
-  drawings: [{ rank: 62, layer: 'dressing', draw: drawRuns }],
+  drawings: [{ rank: 62, draw: drawRuns }],
   layer: 'dressing',
   picked: 70,
   boxed: true,

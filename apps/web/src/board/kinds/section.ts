@@ -5,7 +5,7 @@ import { rectToScreen } from '../viewport.ts';
 import type { BoardKind } from './kind.ts';
 
 export const sectionBoard: BoardKind = {
-  drawings: [{ rank: 130, layer: 'sections', draw: drawSections }],
+  drawings: [{ rank: 130, draw: drawSections }],
   layer: 'sections',
   // By its mark alone: its area is that of everything in it.
   picked: 0,

@@ -6,7 +6,7 @@ import { drawTables } from '../drawGround.ts';
 import type { BoardKind } from './kind.ts';
 
 export const tableBoard: BoardKind = {
-  drawings: [{ rank: 0, layer: 'tables', draw: drawTables }],
+  drawings: [{ rank: 0, draw: drawTables }],
   layer: 'tables',
   picked: 210,
   list: (scene) => currentContents(scene, 'table'),

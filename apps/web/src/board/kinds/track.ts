@@ -11,14 +11,13 @@ export const trackBoard: BoardKind = {
   drawings: [
     {
       rank: 25,
-      layer: 'ways',
       draw: (ctx, picture) =>
         inStuds(ctx, picture, () => {
           for (const track of listOf(picture.scene, 'track'))
             drawTrack(ctx, picture, trackLine(track, 0).line, track.bed);
         }),
     },
-    { rank: 30, layer: 'ways', draw: (ctx, picture) => drawLineNames(ctx, picture, 'track', 'ink') },
+    { rank: 30, draw: (ctx, picture) => drawLineNames(ctx, picture, 'track', 'ink') },
   ],
   layer: 'ways',
   picked: 100,

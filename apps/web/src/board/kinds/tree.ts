@@ -8,7 +8,6 @@ export const treeBoard: BoardKind = {
   drawings: [
     {
       rank: 61,
-      layer: 'dressing',
       draw: (ctx, picture) =>
         inStuds(ctx, picture, () => {
           ctx.strokeStyle = picture.palette.ink;

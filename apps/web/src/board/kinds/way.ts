@@ -8,8 +8,8 @@ import { sleepers, trace } from './strokes.ts';
 
 export const wayBoard: BoardKind = {
   drawings: [
-    { rank: 25, layer: 'ways', draw: drawWays },
-    { rank: 30, layer: 'ways', draw: (ctx, picture) => drawLineNames(ctx, picture, 'way', 'ink') },
+    { rank: 25, draw: drawWays },
+    { rank: 30, draw: (ctx, picture) => drawLineNames(ctx, picture, 'way', 'ink') },
   ],
   layer: 'ways',
   picked: 110,

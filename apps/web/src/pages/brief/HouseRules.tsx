@@ -6,6 +6,7 @@ import {
   PLACEHOLDERS,
   SEASONS,
   WINDS,
+  WIND_WORDS,
   displayOf,
 } from '@quarry/core/document';
 import { useSheets } from '../../data/sheets.ts';
@@ -15,16 +16,6 @@ import { Heading } from '../../ui/parts.tsx';
 import { capital } from '../../ui/words.ts';
 import { useSetDisplay } from './useSetDisplay.ts';
 
-const WIND_WORDS: Record<(typeof WINDS)[number], string> = {
-  n: 'north',
-  ne: 'north-east',
-  e: 'east',
-  se: 'south-east',
-  s: 'south',
-  sw: 'south-west',
-  w: 'west',
-  nw: 'north-west',
-};
 const COLOUR_WORDS: Record<(typeof COLOUR_POLICIES)[number], string> = {
   strict: 'Strict: as the recipe',
   aged: 'Old and new mixed',

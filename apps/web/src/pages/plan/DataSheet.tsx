@@ -1,5 +1,5 @@
 import type { ComponentType } from 'react';
-import { listOf, type Entity, type Kind } from '@quarry/core/document';
+import { entityOf, type Entity, type Kind } from '@quarry/core/document';
 import { boardKindOf, isPlaced, type Placed } from '../../board/kinds/index.ts';
 import { useDisplay, useDenialReason } from '../../data/useDisplay.tsx';
 import type { Picked } from '../../data/view.ts';
@@ -35,7 +35,7 @@ const PARTS: { readonly [K in Placed]?: ComponentType<PartProps<K>> } = {
 
 /** The part of a kind for one of its entities. */
 function PartOf<K extends Placed>({ kind, id, disabled }: { kind: K; id: string; disabled: boolean }) {
-  const thing = useDisplay(({ scene }) => listOf(scene, kind).find((one) => one.id === id));
+  const thing = useDisplay(({ scene }) => entityOf(scene, kind, id));
   const Part: ComponentType<PartProps<K>> | undefined = PARTS[kind];
   return Part && thing ? <Part thing={thing} picked={{ kind, id }} disabled={disabled} /> : null;
 }
@@ -45,7 +45,7 @@ export function DataSheet({ picked }: { picked: Picked }) {
   const { kind, id } = picked;
   const scene = useDisplay(({ scene }) => scene);
   const may = useDenialReason();
-  const entity: Entity<Kind> | undefined = scene[kind][id];
+  const entity = entityOf(scene, kind, id);
   const forbids = may({ op: 'patch', kind, id, v: entity?.v ?? 1, set: {} });
   const disabled = forbids !== null;
   const fields = boardKindOf(kind)?.fields ?? [];

@@ -1,4 +1,4 @@
-import { SIDE_WORDS, listOf, type Entity, type Scene } from '@quarry/core/document';
+import { SIDE_WORDS, entityOf, listOf, type Entity, type Scene } from '@quarry/core/document';
 import { clearances, currentPlace, currentContents, sceneInRoom, sidesOf } from '@quarry/core/venue';
 import { freshId, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
@@ -14,6 +14,7 @@ import { VENUE_FIELDS } from './venueFields.ts';
 export function VenueForm({ picked, scene, disabled }: { picked: Picked; scene: Scene; disabled: boolean }) {
   const pick = useView((view) => view.pick);
   const { kind, id } = picked;
+  const opening = kind === 'opening' ? entityOf(scene, kind, id) : undefined;
   return (
     <>
       <button
@@ -26,9 +27,7 @@ export function VenueForm({ picked, scene, disabled }: { picked: Picked; scene: 
       <SheetHead picked={picked} scene={scene} fixed={disabled} />
       <EntityFields picked={picked} fields={VENUE_FIELDS[kind] ?? []} disabled={disabled} />
       {kind === 'table' && scene.table[id] && <TableActs id={id} scene={scene} disabled={disabled} />}
-      {kind === 'opening' && scene.opening[id]?.use !== 'window' && scene.opening[id] && !disabled && (
-        <AddToWay thing={scene.opening[id]} />
-      )}
+      {opening && opening.use !== 'window' && !disabled && <AddToWay thing={opening} />}
       {kind === 'socket' && scene.socket[id] && <SocketPart thing={scene.socket[id]} scene={scene} />}
       {(kind === 'table' || kind === 'obstacle') && <Distances kind={kind} id={id} scene={scene} />}
       <FindingsHere picked={picked} />
