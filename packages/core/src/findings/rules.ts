@@ -11,6 +11,7 @@ import { PUBLIC_RULES } from './public.ts';
 import { SEAM_RULES } from './seams.ts';
 import { STOCK_RULES } from './stock.ts';
 import { SURVEY_RULES } from './survey.ts';
+import { TRACK_RULES } from './tracks.ts';
 import { WAY_RULES } from './ways.ts';
 import type { Rule } from './finding.ts';
 
@@ -27,6 +28,7 @@ export const RULES: readonly Rule[] = [
   ...FRONT_RULES,
   ...TERRAIN_RULES,
   ...WAY_RULES,
+  ...TRACK_RULES,
   ...DRESS_RULES,
   ...STOCK_RULES,
   ...PEOPLE_RULES,

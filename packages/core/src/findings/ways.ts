@@ -1,22 +1,11 @@
-import {
-  lengthOfLine,
-  PLATE,
-  countOf,
-  formatMm,
-  formatPlates,
-  containsPoint,
-  intersection,
-  type Rect,
-} from '../grid/index.ts';
+import { PLATE, countOf, formatMm, formatPlates, intersection, type Rect } from '../grid/index.ts';
 import {
   OUTSIDE,
   PERCENT_OF_STEPS,
   PERCENT_PER_PLATE,
   RISER,
-  atAlong,
   eachSpan,
   eachStripStud,
-  eachTouched,
   gradeLimit,
   groundAt,
   heightOfStud,
@@ -26,26 +15,13 @@ import {
   influenceOf,
   steepest,
   wayProfile,
-  type Body,
 } from '../terrain/index.ts';
-import {
-  labelOf,
-  listOf,
-  closureGap,
-  pieceLength,
-  reversed,
-  trackLine,
-  type Scene,
-  type Track,
-  type Way,
-} from '../document/index.ts';
+import { labelOf, listOf, type Scene, type Way } from '../document/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
+import { percent, spotOf, tenth } from './figures.ts';
+import { lineOfTrack } from './tracks.ts';
 
-// What is judged of ways and track: grade, bends, ends, clearance, seams.
-
-const tenth = (value: number) => Number(value.toFixed(1));
-const percent = (value: number) => `${tenth(value)} %`;
-const place = ({ x, y }: { x: number; y: number }) => ({ x, y });
+// What is judged of ways: grade, ends, water, bends, what they nearly meet.
 
 const waySteep: Rule = {
   id: 'way-steep',
@@ -68,7 +44,7 @@ const waySteep: Rule = {
         {
           sentence: `«${way.name}» climbs at ${percent(worst.grade)} near ${worst.at.x.toFixed(0)}, ${worst.at.y.toFixed(0)}; its limit is ${percent(limit)}.`,
           remedy: steepRemedy(way, worst.grade),
-          place: place(worst.at),
+          place: spotOf(worst.at),
           things: [{ kind: 'way', id: way.id }],
           numbers: { grade: worst.grade, limit },
         },
@@ -115,7 +91,7 @@ const wayHangs: Rule = {
             remedy: short
               ? `It is too short for its climb: draw that end ${countOf(Math.ceil(Math.abs(by) / (gradeLimit(way) / PERCENT_PER_PLATE)), 'stud')} further on level ground, or allow a steeper grade.`
               : 'Give that end the height of the ground there, or raise the ground to it.',
-            place: place(end),
+            place: spotOf(end),
             part: which === 0 ? 'first end' : 'last end',
             things: [{ kind: 'way', id: way.id }],
             numbers: { by, which },
@@ -138,7 +114,7 @@ const wayDrowns: Rule = {
       ...listOf(scene, 'track').map((track) => ({
         kind: 'track' as const,
         id: track.id,
-        points: lineOf(scene, track).line,
+        points: lineOfTrack(scene, track).line,
         width: track.bed,
       })),
     ];
@@ -217,7 +193,7 @@ const wayTight: Rule = {
           {
             sentence: `«${way.name}», ${way.width} studs wide, turns by ${degrees}° with ${has.toFixed(1)} studs to do it in; ${Number.isFinite(needs) ? `it needs ${needs.toFixed(1)}` : 'it turns back on itself'}.`,
             remedy: 'Draw the bend wider, or make the way narrower.',
-            place: place(at),
+            place: spotOf(at),
             part: `point ${i + 2}`,
             things: [{ kind: 'way', id: way.id }],
             numbers: { point: i + 1, degrees, has },
@@ -257,7 +233,7 @@ const wayEnds: Rule = {
           {
             sentence: `«${way.name}» ends ${tenth(near.off)} studs short of «${near.other.name}»; ways that meet touch.`,
             remedy: `Draw its ${which === 0 ? 'first' : 'last'} point on to «${near.other.name}», or well away from it.`,
-            place: place(end),
+            place: spotOf(end),
             things: [
               { kind: 'way', id: way.id },
               { kind: 'way', id: near.other.id },
@@ -280,212 +256,4 @@ function offLine({ points }: Way, at: { x: number; y: number }): number {
   );
 }
 
-const lineOf = (scene: Scene, track: Track) =>
-  trackLine(track, (scene.level[track.level]?.height ?? 0) + track.offset);
-
-const trackSteep: Rule = {
-  id: 'track-steep',
-  title: 'Track is too steep',
-  basis: 'Plates a piece climbs over its length, by its own limit.',
-  page: 'plan',
-  severity: 'warning',
-  check: ({ scene }) =>
-    listOf(scene, 'track').flatMap((track): FindingDraft[] => {
-      const { joints } = lineOf(scene, track);
-      const grades = track.pieces.map(
-        (piece) => (Math.abs(piece.rise) / pieceLength(piece)) * PERCENT_PER_PLATE,
-      );
-      const worst = grades.indexOf(Math.max(...grades));
-      if (grades[worst] <= track.maxGrade) return [];
-      return [
-        {
-          sentence: `Piece ${worst + 1} of «${track.name}» climbs at ${percent(grades[worst])}; its limit is ${percent(track.maxGrade)}.`,
-          remedy: 'Spread the climb over more pieces.',
-          place: place(joints[worst]),
-          things: [{ kind: 'track', id: track.id }],
-          numbers: { grade: grades[worst], limit: track.maxGrade },
-        },
-      ];
-    }),
-};
-
-/** The tightest curve that common track runs through, studs at its middle (common practice, no source). */
-const TIGHTEST = 40;
-
-const trackTight: Rule = {
-  id: 'track-tight',
-  title: 'Track curves too tightly',
-  basis: `The radius of each curve at its middle; ${TIGHTEST} studs is the usual least (common practice, no source).`,
-  page: 'plan',
-  severity: 'warning',
-  check: ({ scene }) =>
-    listOf(scene, 'track').flatMap((track): FindingDraft[] => {
-      const tight = track.pieces.findIndex(({ go, radius }) => go !== 'straight' && radius < TIGHTEST);
-      if (tight < 0) return [];
-      return [
-        {
-          sentence: `Piece ${tight + 1} of «${track.name}» has a radius of ${track.pieces[tight].radius} studs; the least is ${TIGHTEST}.`,
-          remedy: 'Use wider curves, or check that what runs there takes this one.',
-          place: place(lineOf(scene, track).joints[tight]),
-          things: [{ kind: 'track', id: track.id }],
-          numbers: { radius: track.pieces[tight].radius },
-        },
-      ];
-    }),
-};
-
-/** Ends nearer than this were meant to meet, studs. */
-const MEANT = 6;
-
-const trackEnds: Rule = {
-  id: 'track-ends',
-  title: 'Two ends of track do not meet',
-  basis: `Each end of track against the nearest other end within ${MEANT} studs: how far apart, turned how much, how much higher. Ends meet within 0.05 studs, in one direction and at one height.`,
-  page: 'plan',
-  severity: 'error',
-  check({ scene }) {
-    const ends = listOf(scene, 'track').flatMap((track) => {
-      const { joints } = lineOf(scene, track);
-      return [
-        { track, out: reversed(joints[0]), key: `${track.id} a`, which: 'first' },
-        { track, out: joints[joints.length - 1], key: `${track.id} b`, which: 'last' },
-      ];
-    });
-    return ends.flatMap((end, i): FindingDraft[] => {
-      const near = ends
-        .map((other, j) => ({ other, j, miss: closureGap(end.out, reversed(other.out)) }))
-        .filter(({ other, miss }) => other.key !== end.key && miss.studs <= MEANT)
-        .sort((a, b) => a.miss.studs - b.miss.studs)[0];
-      if (!near || near.j < i) return [];
-      const { studs, turn, plates } = near.miss;
-      if (studs < 0.05 && turn === 0 && plates < 0.5) return [];
-      const faults = [
-        studs >= 0.05 &&
-          `${Number(studs.toFixed(2))} ${Math.abs(studs - 1) < 0.005 ? 'stud' : 'studs'} apart`,
-        turn > 0 && `turned by ${turn * 22.5}°`,
-        plates >= 0.5 && `${formatPlates(Math.round(plates))} higher or lower`,
-      ].filter(Boolean);
-      const same = near.other.track.id === end.track.id;
-      return [
-        {
-          sentence: `${same ? `Both ends of «${end.track.name}»` : `The ends of «${end.track.name}» and «${near.other.track.name}»`} nearly meet, but are ${faults.join(', ')}.`,
-          remedy: 'Move one of them, or put a piece of another length in.',
-          place: place(end.out),
-          part: `${end.which} ${near.other.which}`,
-          things: [...new Set([end.track.id, near.other.track.id])].map((id) => ({
-            kind: 'track' as const,
-            id,
-          })),
-          numbers: { studs, turn, plates },
-        },
-      ];
-    });
-  },
-};
-
-const trackClear: Rule = {
-  id: 'track-clear',
-  title: 'Something stands too near to the track',
-  basis:
-    'Studs within the track’s clear width, from its middle to each side, and over the bed itself, over which something stands lower than the clear height above the bed. What begins higher, such as a roof, is no hindrance, nor is a small scene: it may be a train.',
-  page: 'plan',
-  severity: 'error',
-  check: ({ scene, relief, bodies }) =>
-    listOf(scene, 'track').flatMap((track): FindingDraft[] => {
-      const { line } = lineOf(scene, track);
-      const free = new Map<number, { off: number; bed: number }>();
-      eachStripStud(line, Math.max(track.clearSide, track.bed / 2), relief, (x, y, along, off) => {
-        const i = indexAt(relief, x, y);
-        if (relief.ground[i] === OUTSIDE) return;
-        const middle = atAlong(line, along);
-        const bed = heightOfStud(relief, Math.floor(middle.x), Math.floor(middle.y)) ?? relief.height[i];
-        free.set(i, { off, bed });
-      });
-      const found = new Map<
-        string,
-        { body: Body; studs: Set<number>; off: number; first: number; above: number }
-      >();
-      for (const body of bodies())
-        // A small scene may be a train on its track.
-        if (body.kind !== 'figure')
-          eachTouched(body.corners, relief, (row, from, to) => {
-            for (let i = indexAt(relief, from, row); i < indexAt(relief, to, row); i++) {
-              const stud = free.get(i);
-              if (!stud || body.top <= stud.bed || body.begins >= stud.bed + track.clearHeight) continue;
-              const key = `${body.kind} ${body.id}`;
-              const known = found.get(key);
-              const above = Math.max(0, body.begins - stud.bed);
-              if (!known) found.set(key, { body, studs: new Set([i]), off: stud.off, first: i, above });
-              else {
-                known.studs.add(i);
-                known.off = Math.min(known.off, stud.off);
-                known.above = Math.min(known.above, above);
-              }
-            }
-          });
-      return [...found.values()].map(({ body: { kind, id }, studs, off, first, above }) => ({
-        sentence: `«${labelOf(scene, kind, id)}» ${above > 0 ? `hangs ${formatPlates(above)} above the bed` : 'stands'} ${tenth(off)} studs from the middle of «${track.name}», on ${countOf(studs.size, 'stud')} that must be free up to ${track.clearSide}${above > 0 ? ` and up to ${formatPlates(track.clearHeight)}` : ''}.`,
-        remedy: above > 0 ? 'Let it begin higher, or move it or the track.' : 'Move it or the track.',
-        place: { x: relief.x + (first % relief.w) + 0.5, y: relief.y + Math.floor(first / relief.w) + 0.5 },
-        things: [
-          { kind: 'track' as const, id: track.id },
-          { kind, id },
-        ],
-        numbers: { studs: studs.size, off, above },
-      }));
-    }),
-};
-
-const trackSeam: Rule = {
-  id: 'track-seam',
-  title: 'Track crosses a seam at an angle',
-  basis:
-    'Where the middle of the track passes from one module to another, its direction against the seam: only a square crossing lets both rails part cleanly.',
-  page: 'cut',
-  severity: 'warning',
-  check({ scene }) {
-    const modules = listOf(scene, 'module');
-    const moduleAt = ({ x, y }: { x: number; y: number }) =>
-      modules.find((one) => containsPoint(one, x, y)) ?? null;
-    return listOf(scene, 'track').flatMap((track): FindingDraft[] => {
-      const { line } = lineOf(scene, track);
-      return line.slice(1).flatMap((to, i): FindingDraft[] => {
-        const from = line[i];
-        if (lengthOfLine([from, to]) === 0) return [];
-        const [a, b] = [moduleAt(from), moduleAt(to)];
-        if (!a || !b || a.id === b.id) return [];
-        const off = Math.min(Math.abs(to.x - from.x), Math.abs(to.y - from.y));
-        if (off < 1e-6) return [];
-        const degrees = tenth(
-          (Math.atan2(off, Math.max(Math.abs(to.x - from.x), Math.abs(to.y - from.y))) * 180) / Math.PI,
-        );
-        return [
-          {
-            sentence: `«${track.name}» crosses the seam between ${a.name} and ${b.name} ${degrees}° off square; track crosses squarely.`,
-            remedy: 'Move the seam, or lead the track straight across it.',
-            place: { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 },
-            things: [
-              { kind: 'track', id: track.id },
-              { kind: 'module', id: a.id },
-              { kind: 'module', id: b.id },
-            ],
-            numbers: { degrees },
-          },
-        ];
-      });
-    });
-  },
-};
-
-export const WAY_RULES: readonly Rule[] = [
-  waySteep,
-  wayHangs,
-  wayDrowns,
-  wayTight,
-  wayEnds,
-  trackSteep,
-  trackTight,
-  trackEnds,
-  trackClear,
-  trackSeam,
-];
+export const WAY_RULES: readonly Rule[] = [waySteep, wayHangs, wayDrowns, wayTight, wayEnds];
