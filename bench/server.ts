@@ -28,7 +28,7 @@ export async function benchServer(): Promise<Row[]> {
       const made = await fetch(`${server.url}/api/displays`, {
         method: 'POST',
         headers,
-        body: '{"name":"Bench","preset":"city"}',
+        body: '{"name":"Bench","start":{"kind":"city","w":288,"d":96}}',
       });
       const { id } = (await made.json()) as { id: string };
       return drive(`${server.url}/api/displays/${id}/batches`, headers, perClientMs);

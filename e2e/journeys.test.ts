@@ -1,5 +1,6 @@
 import {
   boardReady,
+  choose,
   dragStuds,
   fill,
   goTo,
@@ -103,9 +104,13 @@ journey('from the plan to bases, stages and findings, and back by undo', async (
 
 journey('a vignette of one’s own, by keyboard alone', async (open) => {
   const page = await open('Tobin Orr');
+  await choose(page, 'Ground begins on', 'one brick up');
   await page.focus('main input');
   await page.keyboard.type('Moth lantern');
   await page.keyboard.press('Enter');
+  await page.waitForSelector('nav[aria-label="Pages"]');
+  await page.keyboard.press('g');
+  await page.keyboard.press('p');
   await boardReady(page);
   await page.keyboard.press('p');
   await page.waitForSelector(

@@ -8,6 +8,7 @@ import {
   clickStuds,
   dragStuds,
   fill,
+  goTo,
   openDisplay,
   pickFromOutline,
   press,
@@ -41,9 +42,11 @@ journey(
     const page = await open('Tobin Orr');
     await page.focus('main input');
     await page.keyboard.type('Linden vale');
-    await choose(page, 'Begin with', 'Table diorama');
-    await page.keyboard.press('Enter');
-    await boardReady(page);
+    await press(page, 'Table 192 × 96');
+    await choose(page, 'Ground begins on', 'one brick up');
+    await press(page, 'Begin');
+    await page.waitForSelector('nav[aria-label="Pages"]');
+    await goTo(page, 'plan');
     await take(page, 'h');
     await dragStuds(page, [8, 8], [72, 60]);
     await shows(page, 'Hill 1');

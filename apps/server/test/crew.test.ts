@@ -103,6 +103,8 @@ describe('what each role may do of the crew’s affairs', () => {
     ['what restoring would do', at('GET', '/history/3/restoring'), [200, 200, 200, 404, 401, 200]],
     ['restoring', restore, [200, 403, 403, 404, 401, 200]],
     ['photos with the display', at('GET', '/photos'), [200, 200, 200, 404, 401, 200]],
+    ['the plan as a picture', at('GET', '/picture'), [200, 200, 200, 404, 401, 200]],
+    ['copying it', at('POST', '/copy', { name: 'Copy' }), [201, 201, 201, 404, 401, 201]],
     ['how far the sections were', at('GET', '/shares'), [200, 200, 200, 404, 401, 200]],
     ['agenda', at('GET', '/sheets/agenda.ics'), [200, 200, 200, 404, 401, 200]],
     ['adding a photo', at('POST', '/photos', {}), [400, 400, 403, 404, 401, 400]],

@@ -10,7 +10,17 @@ import {
   type Change,
   type Scene,
 } from '@quarry/core/document';
-import { Harness, batch, clientOf, listen, rowOf, valleyOf, type Client, type Ear } from './harness.ts';
+import {
+  Harness,
+  batch,
+  clientOf,
+  listen,
+  rowOf,
+  valleyOf,
+  type Client,
+  type Ear,
+  SMALL_START,
+} from './harness.ts';
 
 /** What goes wrong between people and the server, and what people may try on purpose. */
 const harness = new Harness();
@@ -103,7 +113,7 @@ class Browser {
 
 test('five browsers race on few things over a line that drops a quarter each way, streams cut and taken up: all equal the server', async () => {
   const owner = await harness.as('iva');
-  const id = String((await owner('POST', '/api/displays', { name: 'Race', preset: 'vignette16' })).body.id);
+  const id = String((await owner('POST', '/api/displays', { name: 'Race', start: SMALL_START })).body.id);
   const draw = chance(11);
   const { url, server } = await badLine(harness.url, draw);
   try {
@@ -158,7 +168,7 @@ test('five browsers race on few things over a line that drops a quarter each way
 
 test('a clock that is set back does not turn the log round', async () => {
   const owner = await harness.as('iva');
-  const id = String((await owner('POST', '/api/displays', { name: 'Clock', preset: 'vignette16' })).body.id);
+  const id = String((await owner('POST', '/api/displays', { name: 'Clock', start: SMALL_START })).body.id);
   const land = (n: number) =>
     owner(
       'POST',
@@ -183,7 +193,7 @@ test('a clock that is set back does not turn the log round', async () => {
 
 test('who has missed too much is told so and reads the display anew', async () => {
   const owner = await harness.as('iva');
-  const id = String((await owner('POST', '/api/displays', { name: 'Missed', preset: 'vignette16' })).body.id);
+  const id = String((await owner('POST', '/api/displays', { name: 'Missed', start: SMALL_START })).body.id);
   const add = (n: number) => batch({ op: 'add', kind: 'level', id: `l${n}`, data: { name: 'L', height: n } });
   for (let n = 0; n < 1010; n += 101)
     await Promise.all(
@@ -296,9 +306,7 @@ test(`${BATCHES} batches of nonsense: refused in words or landed whole, never a 
 
 test('ids of other displays, paths in names and oversized texts open nothing', async () => {
   const [iva, brenna] = [await harness.as('iva'), await harness.as('brenna')];
-  const secret = String(
-    (await iva('POST', '/api/displays', { name: 'Secret', preset: 'vignette16' })).body.id,
-  );
+  const secret = String((await iva('POST', '/api/displays', { name: 'Secret', start: SMALL_START })).body.id);
   for (const path of [
     '',
     '/file',

@@ -119,11 +119,14 @@ export async function displayOf(client: Client, name: string): Promise<string> {
 }
 export const valleyOf = (client: Client) => displayOf(client, 'Skarn Edge');
 
+/** A vignette of 16 × 16 studs, a brick high. */
+export const SMALL_START = { kind: 'vignette', w: 16, d: 16, isLimit: true, deck: 3 } as const;
+
 /** Whoever joins by a link and has no account yet. */
 export const newcomer = (login: string) => ({ login, name: 'Nell Hythe', password: 'a long enough one' });
 /** A small display of somebody's own. @returns its id */
 export const newDisplay = async (owner: Client, name: string): Promise<string> =>
-  String((await owner('POST', '/api/displays', { name, preset: 'vignette16' })).body.id);
+  String((await owner('POST', '/api/displays', { name, start: SMALL_START })).body.id);
 
 /** A link by which somebody may join a display. */
 export const invite = async (owner: Client, id: string, more: object = {}) => {

@@ -4,7 +4,7 @@ import ICAL from 'ical.js';
 import sharp from 'sharp';
 import { listOf, readFile } from '@quarry/core/document';
 import { RemindersService } from '../src/letters/reminders.service.ts';
-import { Harness, batch, clientOf, patch, rowOf, valleyOf, type Client } from './harness.ts';
+import { Harness, batch, clientOf, patch, rowOf, valleyOf, type Client, SMALL_START } from './harness.ts';
 
 /** Photos, agendas and reminders over real HTTP. */
 const harness = new Harness();
@@ -83,9 +83,7 @@ describe('photos', () => {
         )
       ).status,
     ).toBe(401);
-    const other = String(
-      (await mads('POST', '/api/displays', { name: 'Mine', preset: 'vignette16' })).body.id,
-    );
+    const other = String((await mads('POST', '/api/displays', { name: 'Mine', start: SMALL_START })).body.id);
     // Its name elsewhere opens nothing, nor does a path.
     expect((await read(mads, other, String(file))).status).toBe(404);
     expect((await read(mads, id, '..%2F..%2Fquarry.sqlite')).status).toBe(422);

@@ -3,7 +3,18 @@ import { join } from 'node:path';
 import { AccountsService } from '../src/accounts/accounts.service.ts';
 import { backupStore } from '../src/store/copies.ts';
 import { openStore } from '../src/store/database.ts';
-import { Harness, MIGRATIONS, batch, clientOf, patch, rowOf, valleyOf, type Client } from './harness.ts';
+import {
+  Harness,
+  MIGRATIONS,
+  batch,
+  clientOf,
+  patch,
+  newDisplay,
+  rowOf,
+  valleyOf,
+  type Client,
+  SMALL_START,
+} from './harness.ts';
 
 const harness = new Harness();
 const as = (login: string) => harness.as(login);
@@ -52,7 +63,7 @@ describe('accounts', () => {
     const foreign = await client(
       'POST',
       '/api/displays',
-      { name: 'X', preset: 'city' },
+      { name: 'X', start: { kind: 'city', w: 288, d: 96 } },
       { origin: 'https://elsewhere.example' },
     );
     expect(foreign).toMatchObject({
@@ -132,7 +143,7 @@ describe('roles on every route', () => {
   test('strangers and the signed-out get nothing, from the stream either', async () => {
     const owner = await as('iva');
     const id = await valleyOf(owner);
-    const { body } = await owner('POST', '/api/displays', { name: 'Mine alone', preset: 'vignette16' });
+    const { body } = await owner('POST', '/api/displays', { name: 'Mine alone', start: SMALL_START });
     const other = await as('tobin');
     const nobody = clientOf(() => harness.url);
     for (const path of ['', '/file', '/batches', '/stream', '/sheets/survey.pdf', '/sheets/rules.pdf']) {
@@ -148,6 +159,58 @@ describe('roles on every route', () => {
         )
       ).status,
     ).toBe(404);
+  });
+});
+
+describe('the list of displays', () => {
+  const lineOf = async (client: Client, id: string) =>
+    [(await client('GET', '/api/displays')).body]
+      .flat()
+      .map((line) => Object(line))
+      .find((line) => line.id === id);
+
+  test('tells size, day, how far, last change and unread advice, each as the display itself has it', async () => {
+    const [owner, builder] = [await as('iva'), await as('brenna')];
+    const id = await valleyOf(owner);
+    const display = await rowOf(owner, id, 'display', 'display');
+    const line = await lineOf(owner, id);
+    expect(line).toMatchObject({
+      ...{ role: 'owner', size: { w: 240, d: 144 }, showDate: display?.data?.showDate },
+    });
+    // By hand: of four equal parts of a display that is one section, one stage of weight 5 of 100 is done.
+    const small = await newDisplay(owner, 'One stage');
+    const stage = batch(patch('section', 'section-a', 1, { stage: 'supported' }));
+    await owner('POST', `/api/displays/${small}/batches`, stage);
+    expect(await lineOf(owner, small)).toMatchObject({
+      ...{ size: { w: 16, d: 16 }, done: 0.05, changedBy: 'Iva Thorsby', seq: 1, unread: 0 },
+    });
+    // Advice of another is unread until it is marked.
+    const { unread } = await lineOf(builder, id);
+    const thread = { title: 'Taller', text: 'The crest could be taller.', by: 'iva' };
+    const add = batch({ op: 'add', kind: 'thread', id: 'taller', data: thread });
+    expect((await owner('POST', `/api/displays/${id}/batches`, add)).status).toBe(200);
+    expect((await lineOf(builder, id)).unread).toBe(unread + 1);
+    await builder('PUT', `/api/displays/${id}/marks`, { what: 'taller', upTo: 1e9 });
+    expect((await lineOf(builder, id)).unread).toBe(unread);
+  });
+
+  test('a copy is a display of its own, with its photos; its picture is drawn', async () => {
+    const owner = await as('iva');
+    const id = await valleyOf(owner);
+    const { body } = await owner('POST', `/api/displays/${id}/copy`, { name: 'Skarn, second go' });
+    const copy = String(body.id);
+    const entities = async (of: string) => {
+      const { rows } = Object((await owner('GET', `/api/displays/${of}`)).body);
+      return rows.filter(({ kind }: { kind: string }) => kind !== 'display');
+    };
+    expect(await entities(copy)).toEqual(await entities(id));
+    const [photo] = (await entities(copy)).filter(({ kind }: { kind: string }) => kind === 'photo');
+    expect((await owner('GET', `/api/displays/${copy}/photos/${photo.data.file}`)).status).toBe(200);
+    await owner('DELETE', `/api/displays/${copy}`);
+    expect((await owner('GET', `/api/displays/${id}/photos/${photo.data.file}`)).status).toBe(200);
+    const { text } = (await owner('GET', `/api/displays/${id}/picture?seq=1`)).body;
+    expect(text).toMatch(/^<svg [\s\S]*<\/svg>\s*$/);
+    expect(text).not.toContain('<text');
   });
 });
 
@@ -277,7 +340,7 @@ describe('changes', () => {
 
   test('thirty at once on one display: every acknowledgement is in the log, once and in order', async () => {
     const client = await as('iva');
-    const { body } = await client('POST', '/api/displays', { name: 'Busy', preset: 'vignette16' });
+    const { body } = await client('POST', '/api/displays', { name: 'Busy', start: SMALL_START });
     const path = `/api/displays/${String(body.id)}/batches`;
     const level = (i: number) => ({
       op: 'add',

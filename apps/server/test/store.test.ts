@@ -2,7 +2,17 @@ import { randomUUID } from 'node:crypto';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fromRows, reduce, toRows, writeFile, type Batch, type Scene } from '@quarry/core/document';
-import { Harness, batch, clientOf, displayOf, patch, rowOf, valleyOf, type Client } from './harness.ts';
+import {
+  Harness,
+  batch,
+  clientOf,
+  displayOf,
+  patch,
+  rowOf,
+  valleyOf,
+  type Client,
+  SMALL_START,
+} from './harness.ts';
 
 const harness = new Harness();
 beforeAll(() => harness.start());
@@ -21,7 +31,10 @@ const chance = (seed: number) => {
 
 test('the log, replayed from the beginning, gives the rows; a restart changes nothing', async () => {
   const client = await harness.as('iva');
-  const { body } = await client('POST', '/api/displays', { name: 'Log', preset: 'shelf' });
+  const { body } = await client('POST', '/api/displays', {
+    name: 'Log',
+    start: { kind: 'diorama', w: 96, d: 48 },
+  });
   const id = String(body.id);
   const first = await sceneOf(client, id);
   const draw = chance(7);
@@ -91,7 +104,7 @@ test('dates of the demo stand ten weeks ahead, in every display, and people are 
 
 test('the stream takes up after the last event a browser names, and ends for a display that is deleted from under it', async () => {
   const client = await harness.as('iva');
-  const { body } = await client('POST', '/api/displays', { name: 'Stream', preset: 'vignette16' });
+  const { body } = await client('POST', '/api/displays', { name: 'Stream', start: SMALL_START });
   const path = `/api/displays/${String(body.id)}`;
   for (let i = 0; i < 4; i++)
     await client(
@@ -116,7 +129,9 @@ test('one batch may carry a whole new cutting; two displays never mix', async ()
   const client = await harness.as('iva');
   const [one, two] = await Promise.all(
     ['One', 'Two'].map(async (name) =>
-      String((await client('POST', '/api/displays', { name, preset: 'city' })).body.id),
+      String(
+        (await client('POST', '/api/displays', { name, start: { kind: 'city', w: 288, d: 96 } })).body.id,
+      ),
     ),
   );
   const modules = Array.from({ length: 1500 }, (_, i) => ({

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { ROLES, line, presetSchema, rowSchema } from '@quarry/core/document';
+import { ROLES, line, startSchema, rowSchema } from '@quarry/core/document';
 
 // Displays: requests and answers of `/api/displays`.
 
@@ -7,16 +7,33 @@ export const roleSchema = z.enum(ROLES);
 
 export const createDisplaySchema = z.strictObject({
   name: line().trim().min(1, 'a name is needed').max(80),
-  preset: presetSchema,
+  start: startSchema,
 });
 
-/** One line of the list of displays; `changedAt` in ms since the epoch. */
+export const copyDisplaySchema = z.strictObject({ name: createDisplaySchema.shape.name });
+
+/** The answer to what makes a display. */
+export const createdDisplaySchema = z.object({ id: z.string() });
+export type CreatedDisplay = z.infer<typeof createdDisplaySchema>;
+
+/** One line of the list of displays, as this user sees it; `changedAt` in ms since the epoch. */
 export const displayLineSchema = z.object({
   id: z.string(),
   name: z.string(),
   kind: z.string(),
   role: roleSchema,
+  /** Number of the last batch in its log. */
+  seq: z.int(),
   changedAt: z.number(),
+  /** Who made the last change; null: nothing has been changed yet. */
+  changedBy: z.string().nullable(),
+  showDate: z.iso.date().nullable(),
+  /** Size of its footprint, studs; null: it has none. */
+  size: z.object({ w: z.number(), d: z.number() }).nullable(),
+  /** Share of the work done, 0 to 1. */
+  done: z.number(),
+  /** Threads of advice with messages that this user has not read. */
+  unread: z.int(),
 });
 export type DisplayLine = z.infer<typeof displayLineSchema>;
 

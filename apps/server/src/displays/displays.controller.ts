@@ -5,7 +5,13 @@ import { z } from 'zod';
 import { fileName } from '@quarry/core/formats';
 import { blankDisplay, displayOf, readFile, toRows, writeFile, type Actor } from '@quarry/core/document';
 import type { User } from '@quarry/protocol/accounts';
-import { createDisplaySchema, type DisplayDocument, type DisplayLine } from '@quarry/protocol/displays';
+import {
+  copyDisplaySchema,
+  createDisplaySchema,
+  type CreatedDisplay,
+  type DisplayDocument,
+  type DisplayLine,
+} from '@quarry/protocol/displays';
 import { CurrentActor, CurrentUser, OnDisplay, SignedIn } from '../http/access.ts';
 import { ApiError } from '../http/errors.ts';
 import { initialsOf } from '../http/initials.ts';
@@ -28,12 +34,12 @@ export class DisplaysController {
 
   @Post()
   create(
-    @ValidBody(createDisplaySchema) { name, preset }: z.output<typeof createDisplaySchema>,
+    @ValidBody(createDisplaySchema) { name, start }: z.output<typeof createDisplaySchema>,
     @CurrentUser() user: User,
-  ): DisplayLine {
+  ): CreatedDisplay {
     return this.displays.create(
       user,
-      blankDisplay(name, preset, { name: user.name, initials: initialsOf(user.name) }),
+      blankDisplay(name, start, { name: user.name, initials: initialsOf(user.name) }),
       'me',
     );
   }
@@ -43,7 +49,7 @@ export class DisplaysController {
     @ValidBody(fileTextSchema, { description: 'A display file (docs/schema/display.schema.json)' })
     text: string,
     @CurrentUser() user: User,
-  ): DisplayLine {
+  ): CreatedDisplay {
     const reading = readFile(text);
     if (!reading.ok) throw new ApiError(HttpStatus.UNPROCESSABLE_ENTITY, 'invalid', reading.error);
     const mine = Object.values(reading.scene.person).find(({ name }) => name === user.name);
@@ -65,6 +71,18 @@ export class DisplaysController {
       .type('application/json')
       .attachment(fileName([displayOf(scene).name], 'quarry.json'))
       .send(writeFile(scene));
+  }
+
+  /** Another display that begins as this one stands, with its photos. */
+  @Post(':id/copy')
+  @OnDisplay()
+  copy(
+    @PathId() id: string,
+    @ValidBody(copyDisplaySchema) { name }: z.output<typeof copyDisplaySchema>,
+    @CurrentUser() user: User,
+    @CurrentActor() { person }: Actor,
+  ): CreatedDisplay {
+    return this.displays.copy(id, name, user, person);
   }
 
   @Delete(':id')

@@ -1,22 +1,28 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import {
   displayOf,
   fromRows,
+  partFromRows,
   rowSchema,
   toRows,
+  unreadThreads,
   type Actor,
+  type EntityRow,
+  type Kind,
   type Role,
   type Scene,
 } from '@quarry/core/document';
+import { progressOf } from '@quarry/core/progress';
+import { footprintBounds } from '@quarry/core/terrain';
 import type { User } from '@quarry/protocol/accounts';
-import type { DisplayLine } from '@quarry/protocol/displays';
+import type { CreatedDisplay, DisplayLine } from '@quarry/protocol/displays';
 import { HubService } from '../changes/hub.service.ts';
 import { STORE } from '../config.ts';
 import { notFound } from '../http/errors.ts';
 import { transact, type Store } from '../store/database.ts';
-import { checkpoints, displays, entities, members } from '../store/tables.ts';
+import { batches, checkpoints, displays, entities, marks, members, photoFiles } from '../store/tables.ts';
 
 /** A display in memory: its scene and the number of the last batch in it. */
 export interface CachedDocument {
@@ -26,6 +32,8 @@ export interface CachedDocument {
   at: number;
 }
 
+/** What the list of displays is computed from. */
+const LISTED_KINDS = ['display', 'footprint', 'section', 'thread', 'reply'] satisfies Kind[];
 /** How many displays stay in memory. */
 const MAX_CACHED = 50;
 
@@ -58,24 +66,91 @@ export class DisplaysService {
     return this.store.epoch;
   }
 
+  /** The displays of a user, the last changed first. What is told of each is computed from the rows it needs. */
   list(user: User): DisplayLine[] {
-    return this.store.db
+    const lines = this.store.db
       .select({
         id: displays.id,
         name: displays.name,
         kind: displays.kind,
         role: members.role,
+        person: members.personId,
+        seq: displays.seq,
         changedAt: displays.changedAt,
+        changedBy: batches.author,
       })
       .from(members)
       .innerJoin(displays, eq(displays.id, members.displayId))
+      .leftJoin(batches, and(eq(batches.displayId, displays.id), eq(batches.seq, displays.seq)))
       .where(eq(members.userId, user.id))
       .orderBy(desc(displays.changedAt), displays.name)
       .all();
+    const rows = byDisplay(
+      this.store.db
+        .select({
+          displayId: entities.displayId,
+          kind: entities.kind,
+          id: entities.id,
+          v: entities.v,
+          data: entities.data,
+        })
+        .from(entities)
+        .innerJoin(members, eq(members.displayId, entities.displayId))
+        .where(
+          and(eq(members.userId, user.id), inArray(entities.kind, LISTED_KINDS), isNotNull(entities.data)),
+        )
+        .all(),
+    );
+    const read = byDisplay(
+      this.store.db
+        .select({ displayId: marks.displayId, what: marks.what, upTo: marks.upTo })
+        .from(marks)
+        .where(eq(marks.userId, user.id))
+        .all(),
+    );
+    return lines.map(({ person, ...line }) => {
+      const scene = partFromRows(readRows(rows.get(line.id) ?? []));
+      const size = footprintBounds(scene);
+      const upTo = Object.fromEntries((read.get(line.id) ?? []).map(({ what, upTo: mark }) => [what, mark]));
+      return {
+        ...line,
+        showDate: displayOf(scene).showDate,
+        size: size && { w: size.w, d: size.d },
+        done: progressOf(scene).done,
+        unread: unreadThreads(scene, person, upTo).size,
+      };
+    });
+  }
+
+  /** Another display that begins as one stands: its entities and its photos, with a log of its own. */
+  copy(displayId: string, name: string, user: User, personId: string | null): CreatedDisplay {
+    const { scene } = this.load(displayId);
+    const display = displayOf(scene);
+    const copied = { ...scene, display: { ...scene.display, [display.id]: { ...display, name } } };
+    const made = this.create(user, copied, personId);
+    this.store.db
+      .insert(photoFiles)
+      .select(
+        this.store.db
+          .select({
+            displayId: sql<string>`${made.id}`.as('display_id'),
+            digest: photoFiles.digest,
+            userId: photoFiles.userId,
+            at: photoFiles.at,
+            width: photoFiles.width,
+            height: photoFiles.height,
+            bytes: photoFiles.bytes,
+            small: photoFiles.small,
+          })
+          .from(photoFiles)
+          .where(eq(photoFiles.displayId, displayId)),
+      )
+      .run();
+    return made;
   }
 
   /** Stores a scene as a new display of which the user is the owner. @param now ms since the epoch */
-  create(user: User, scene: Scene, personId: string | null, now = Date.now()): DisplayLine {
+  create(user: User, scene: Scene, personId: string | null, now = Date.now()): CreatedDisplay {
     const { name, kind } = displayOf(scene);
     const line = { id: randomUUID(), name, kind, changedAt: now };
     transact(this.store.db, (tx) => {
@@ -98,7 +173,7 @@ export class DisplaysService {
           .values(rows.slice(at, at + 500))
           .run();
     });
-    return { ...line, role: 'owner' };
+    return { id: line.id };
   }
 
   /** Adds a member to a display, or changes their role. */
@@ -173,11 +248,26 @@ export class DisplaysService {
 
   private readScene(displayId: string): Scene {
     const rows = this.store.db.select().from(entities).where(eq(entities.displayId, displayId)).all();
-    return fromRows(
-      rows.map(({ kind, id, v, data }) => {
-        const fields: unknown = data === null ? null : JSON.parse(data);
-        return rowSchema.parse({ kind, id, v, data: fields });
-      }),
-    );
+    return fromRows(readRows(rows));
   }
 }
+
+/** Rows of several displays, by display. */
+function byDisplay<R extends { displayId: string }>(rows: readonly R[]): ReadonlyMap<string, R[]> {
+  const groups = new Map<string, R[]>();
+  for (const row of rows) {
+    const group = groups.get(row.displayId);
+    if (group) group.push(row);
+    else groups.set(row.displayId, [row]);
+  }
+  return groups;
+}
+
+/** Stored rows, each held against the schema of rows. */
+const readRows = (
+  rows: readonly { kind: string; id: string; v: number; data: string | null }[],
+): EntityRow[] =>
+  rows.map(({ kind, id, v, data }) => {
+    const fields: unknown = data === null ? null : JSON.parse(data);
+    return rowSchema.parse({ kind, id, v, data: fields });
+  });

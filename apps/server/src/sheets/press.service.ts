@@ -16,6 +16,7 @@ export type Job = { rows: string } & (
   | { what: 'pick'; pick: z.infer<typeof pickSchema>; print: Print }
   | { what: 'report'; before: string; report: z.infer<typeof reportBodySchema>; print: Print }
   | { what: 'page'; at: number; names: boolean }
+  | { what: 'picture' }
 );
 export type Outcome =
   { ok: true; made: RenderedDocument } | { ok: false; status: HttpStatus; problem: ProblemDetails };

@@ -1,4 +1,6 @@
 import { displayOf, readScene, type Scene } from '@quarry/core/document';
+import { writePagePlan } from '@quarry/core/formats';
+import { compileRelief } from '@quarry/core/terrain';
 import { ApiError } from '../http/errors.ts';
 import { publicPage } from '../share/publicPage.ts';
 import { pickSheet } from './pickSheet.ts';
@@ -14,6 +16,9 @@ const pdf = (body: Uint8Array, scene: Scene, word: string): RenderedDocument => 
   ...{ type: 'application/pdf', body, attached: false },
   ...{ name: [displayOf(scene).name, word], ending: 'pdf' },
 });
+
+/** How finely grounds are drawn in a picture of a few centimetres. */
+const PICTURE_CELLS = 160;
 
 async function make(job: Job): Promise<RenderedDocument> {
   switch (job.what) {
@@ -32,6 +37,13 @@ async function make(job: Job): Promise<RenderedDocument> {
         ...{ type: 'application/json', attached: false, name: [], ending: 'json' },
         body: JSON.stringify(publicPage(readScene(job.rows), job.at, job.names)),
       };
+    case 'picture': {
+      const scene = readScene(job.rows);
+      return {
+        ...{ type: 'image/svg+xml', attached: false, name: [], ending: 'svg' },
+        body: writePagePlan(scene, compileRelief(scene), { textSize: null, cells: PICTURE_CELLS }),
+      };
+    }
   }
 }
 

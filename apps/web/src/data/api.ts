@@ -1,9 +1,9 @@
 import { QueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import { PRESETS, presetSchema, type Batch, type Preset } from '@quarry/core/document';
+import type { Batch, Start } from '@quarry/core/document';
 import { demoMemberSchema, userSchema, welcomeSchema } from '@quarry/protocol/accounts';
 import { acknowledgedSchema, type Whereabouts } from '@quarry/protocol/changes';
-import { displayDocumentSchema, displayLineSchema } from '@quarry/protocol/displays';
+import { createdDisplaySchema, displayDocumentSchema, displayLineSchema } from '@quarry/protocol/displays';
 import { ApiProblem, call, callForFile, queryOf, type PaperQuery } from './call.ts';
 
 export { ApiProblem } from './call.ts';
@@ -21,9 +21,11 @@ export const api = {
   demoCrew: () => call('GET', '/demo/crew', z.array(demoMemberSchema)),
   demoSignIn: (login: string) => call('POST', '/demo/session', userSchema, { login }),
   displays: () => call('GET', '/displays', displaysSchema),
-  createDisplay: (name: string, preset: Preset) =>
-    call('POST', '/displays', displayLineSchema, { name, preset }),
-  importDisplay: (text: string) => call('POST', '/displays/import', displayLineSchema, text, true),
+  createDisplay: (name: string, start: Start) =>
+    call('POST', '/displays', createdDisplaySchema, { name, start }),
+  copyDisplay: (id: string, name: string) =>
+    call('POST', `/displays/${id}/copy`, createdDisplaySchema, { name }),
+  importDisplay: (text: string) => call('POST', '/displays/import', createdDisplaySchema, text, true),
   removeDisplay: (id: string) => call('DELETE', `/displays/${id}`, nothing),
   display: (id: string) => call('GET', `/displays/${id}`, displayDocumentSchema),
   pickList: (id: string, lines: readonly object[], paper: PaperQuery) =>
@@ -34,11 +36,11 @@ export const api = {
 };
 
 export const archiveUrl = (id: string) => `/api/displays/${id}/photos`;
+/** The plan as a picture, as it was after a number of its log. */
+export const pictureUrl = (id: string, seq: number) => `/api/displays/${id}/picture?seq=${seq}`;
 export const fileUrl = (id: string) => `/api/displays/${id}/file`;
 export const streamUrl = (id: string, epoch: number, after: number, client: string) =>
   `/api/displays/${id}/stream?epoch=${epoch}&after=${after}&client=${client}`;
-
-export const PRESET_LIST = presetSchema.options.map((id) => ({ id, word: PRESETS[id].word }));
 
 /** What was asked and not found or not allowed is not asked again by itself. */
 export const queryClient = new QueryClient({

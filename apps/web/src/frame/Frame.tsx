@@ -1,4 +1,3 @@
-import { differenceInCalendarDays, parseISO } from 'date-fns';
 import { Moon, Redo2, Search, Sun, Undo2 } from 'lucide-react';
 import { Suspense, lazy, type Ref, useEffect, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
@@ -10,9 +9,11 @@ import { footprintBounds } from '@quarry/core/terrain';
 import { useDisplay, useLink, useScene } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
 import { Dialog } from '../ui/parts.tsx';
+import { timeToShow } from '../ui/timeToShow.ts';
 import { useDerived } from '../workers/derived.tsx';
 import { ConflictDialog, GoneDialog } from './Conflict.tsx';
 import { CrewHere, useReportWhereabouts, useUnread } from './CrewHere.tsx';
+import { FirstStepsBar } from './FirstStepsBar.tsx';
 import { FindingsPanel, countOpen } from './Findings.tsx';
 import { ProposalBar } from './ProposalBar.tsx';
 import { PAGES, goKeys } from './pages.ts';
@@ -150,6 +151,7 @@ export function Frame() {
       </nav>
       <main className="min-w-0 min-h-0 overflow-auto flex flex-col">
         <ProposalBar />
+        <FirstStepsBar page={page} />
         <div className="flex-1 min-h-0">
           <Outlet />
         </div>
@@ -190,17 +192,11 @@ function Chips() {
   const scene = useScene('display', 'footprint');
   const display = displayOf(scene);
   const bounds = footprintBounds(scene);
-  const days = display.showDate ? differenceInCalendarDays(parseISO(display.showDate), new Date()) : null;
   const chips = [
     `${display.kind[0].toUpperCase()}${display.kind.slice(1)} · 1:${display.ratio}`,
     bounds &&
       `${bounds.w} × ${bounds.d} studs · ${((bounds.w * MM_PER_STUD) / 1000).toFixed(2)} × ${((bounds.d * MM_PER_STUD) / 1000).toFixed(2)} m`,
-    days !== null &&
-      (days < 0
-        ? 'the show is over'
-        : days < 14
-          ? `${days} days to the show`
-          : `${Math.floor(days / 7)} weeks to the show`),
+    timeToShow(display.showDate),
   ].filter((chip) => typeof chip === 'string');
   return (
     <div className="hidden lg:flex gap-1.5 min-w-0 overflow-hidden">

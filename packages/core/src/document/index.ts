@@ -72,8 +72,9 @@ export {
 export { MAX_NESTING, depthOf } from './nesting.ts';
 export { MAX_FOOTPRINT, line, prose } from './fields.ts';
 export * from './permission.ts';
-export { blankDisplay, presetSchema, PRESETS, type Preset } from './presets.ts';
-export { fromRows, readScene, rowSchema, toRows, type EntityRow } from './snapshot.ts';
+export { blankDisplay, startSchema, STARTS, type Start } from './begin.ts';
+export { resizeDisplay, type Resizing } from './resize.ts';
+export { fromRows, partFromRows, readScene, rowSchema, toRows, type EntityRow } from './snapshot.ts';
 export { spacesOf, vehiclesOf } from './brief.ts';
 export * from './crew.ts';
 export * from './place.ts';

@@ -17,7 +17,8 @@ export interface Refusal {
 /** The scene after a batch and the changes that take it back, or why nothing changed. */
 export type Reduction = { ok: true; scene: Scene; inverse: Change[] } | { ok: false; refusal: Refusal };
 
-type Groups = { [K in Kind]: Record<string, Entity<K>> } & { removed: Record<string, number> };
+/** A scene that is being made: its groups may be written. */
+export type Groups = { [K in Kind]: Record<string, Entity<K>> } & { removed: Record<string, number> };
 
 /**
  * Applies a batch: the one place where a scene changes, shared by browser, server and shell.
@@ -131,7 +132,7 @@ export function* reduceSteps(
 }
 
 /** Sets an entity in its group. The schema has just vouched for the shape that belongs to the kind. */
-function put(group: Record<string, Entity<Kind>>, entity: Entity<Kind>): void {
+export function put(group: Record<string, Entity<Kind>>, entity: Entity<Kind>): void {
   group[entity.id] = entity;
 }
 

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import type { Change } from './change.ts';
-import { KIND_NAMES, idSchema, kindSchema } from './schema.ts';
+import { KINDS, KIND_NAMES, idSchema, kindSchema } from './schema.ts';
 import { emptyScene, keyOf, listOf, type Scene } from './scene.ts';
-import { reduce } from './reduce.ts';
+import { put, reduce, type Groups } from './reduce.ts';
 
 /** An entity as a row: how scenes are stored and sent. `data` is null for a removed one, whose last version is kept. */
 export const rowSchema = z.strictObject({
@@ -52,4 +52,15 @@ export function fromRows(rows: readonly EntityRow[]): Scene {
     rows.filter(({ data }) => data === null).map(({ kind, id, v }) => [keyOf(kind, id), v]),
   );
   return { ...reduction.scene, removed };
+}
+
+/**
+ * A part of a scene from some of its rows, for reading only: what they refer to need not be among them.
+ * @throws z.ZodError when a row does not fit its kind
+ */
+export function partFromRows(rows: readonly EntityRow[]): Scene {
+  const scene: Groups = emptyScene();
+  for (const { kind, id, v, data } of rows)
+    if (data !== null) put(scene[kind], { ...KINDS[kind].schema.parse(data), id, v });
+  return scene;
 }

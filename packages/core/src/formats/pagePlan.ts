@@ -24,21 +24,22 @@ const LAST_RANK = 9;
 
 /**
  * The plan as a picture for a page or a report: ground in tints with marks, contours, buildings, sections, modules.
- * @param textSize height of the names, mm of the drawing: larger for a smaller picture
+ * @param textSize height of the names, mm of the drawing: larger for a smaller picture; null: no names
+ * @param cells grounds are looked at so many times along the longer side at most; left out: at each stud
  * @param changed rectangles to point out, studs
  * @returns an SVG document in true millimetres
  */
 export function writePagePlan(
   scene: Scene,
   relief: Relief,
-  { textSize, changed = [] }: { textSize: number; changed?: readonly Rect[] },
+  { textSize, changed = [], cells }: { textSize: number | null; changed?: readonly Rect[]; cells?: number },
 ): string {
-  const drawing = planDrawing(scene, relief, { textSize });
+  const drawing = planDrawing(scene, relief, { textSize: textSize ?? 1 });
   // The pads show by their grounds and contours; tables belong to the room.
   const shown = drawing.items.filter(({ layer }) => !['PADS', 'TABLES', 'GROUND'].includes(layer));
   // Names by their rank, none on another; a name that finds no room is left out of the picture.
   const names = shown.flatMap((item) =>
-    item.kind === 'text' ? [{ ...item, rank: item.rank ?? LAST_RANK }] : [],
+    item.kind === 'text' && textSize !== null ? [{ ...item, rank: item.rank ?? LAST_RANK }] : [],
   );
   const { placed } = placeLabels(names, (text, size) => LETTER * size * text.length, drawing.bounds);
   const items = [...shown.filter(({ kind }) => kind === 'line'), ...placed];
@@ -48,7 +49,7 @@ export function writePagePlan(
       `<pattern id="${ground}" width="64" height="64" patternUnits="userSpaceOnUse"><path d="M0 0h64v64h-64z" fill="${GROUND_LOOKS[ground].tint}"/><path d="${GROUND_LOOKS[ground].marks}" fill="none" stroke="#8a8a78" stroke-width="1.6"/></pattern>`,
   );
   const fills = GROUNDS.flatMap((ground, code) => {
-    const path = runsOf(relief, code);
+    const path = runsOf(relief, code, cells ? Math.ceil(Math.max(relief.w, relief.d) / cells) : 1);
     return path === '' ? [] : [`<path d="${path}" fill="url(#${ground})"/>`];
   });
   const marks = changed.map(
@@ -69,11 +70,11 @@ export function writePagePlan(
 }
 
 /** All studs of one ground as one path: rectangles, mm. */
-const runsOf = (relief: Relief, code: number): string =>
-  groundRuns(relief, code)
-    .map(({ x, y, w }) => {
+const runsOf = (relief: Relief, code: number, step: number): string =>
+  groundRuns(relief, code, undefined, step)
+    .map(({ x, y, w, d }) => {
       const wide = w * MM_PER_STUD;
-      return `M${x * MM_PER_STUD} ${y * MM_PER_STUD}h${wide}v${MM_PER_STUD}h${-wide}z`;
+      return `M${x * MM_PER_STUD} ${y * MM_PER_STUD}h${wide}v${d * MM_PER_STUD}h${-wide}z`;
     })
     .join('');
 

@@ -1,6 +1,7 @@
 export * from './units.ts';
 export * from './parse.ts';
 export * from './format.ts';
+export * from './size.ts';
 export * from './numbers.ts';
 export {
   boundsOf,

@@ -1,10 +1,12 @@
 import { SIDE_WORDS, SIDES, SOURCE_RULES, STANCES, displayOf, listOf } from '@quarry/core/document';
 import { RULE_CARDS, cardOf, isCard, evaluateCard } from '@quarry/core/venue';
-import { MM_PER_STUD } from '@quarry/core/grid';
+import { MM_PER_STUD, countOf } from '@quarry/core/grid';
+import { footprintBounds } from '@quarry/core/terrain';
 import { freshId, useDisplay, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Heading } from '../../ui/parts.tsx';
+import { useResize } from '../../ui/ResizeDialog.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { capital } from '../../ui/words.ts';
@@ -228,6 +230,7 @@ export function CardVerdict() {
           },
         ]}
       />
+      <FitToCard />
       <Basis>
         The box round the footprint and all that stands in the scene, turned as it is: buildings, walls,
         plants, figures and flags, as a judge’s ruler finds it. What stands out is measured from the
@@ -235,5 +238,36 @@ export function CardVerdict() {
         which is set on the Plan. The whole may be as large as the base with the overhang on both sides.
       </Basis>
     </section>
+  );
+}
+
+/** Takes the scene to the size of the card, the way round that changes it least. */
+function FitToCard() {
+  const scene = useScene('display', 'footprint');
+  const { limitW, limitD } = displayOf(scene);
+  const { preview, forbids, resize } = useResize();
+  const bounds = footprintBounds(scene);
+  if (!bounds || limitW === null || limitD === null) return null;
+  const [w, d] = bounds.w > bounds.d === limitW > limitD ? [limitW, limitD] : [limitD, limitW];
+  if (bounds.w === w && bounds.d === d) return null;
+  const resizing = preview(w, d);
+  const reason = forbids(resizing);
+  return (
+    <p className="py-1 flex flex-wrap gap-2 items-center">
+      <button
+        type="button"
+        className="btn btn-xs"
+        disabled={reason !== null}
+        title={reason ?? undefined}
+        onClick={() => resize(resizing, w, d)}
+      >
+        Fit the scene to the card: {w} × {d} studs
+      </button>
+      {resizing.outside.length > 0 && (
+        <span className="text-warning text-xs">
+          <span aria-hidden>△</span> {countOf(resizing.outside.length, 'thing')} would lie outside
+        </span>
+      )}
+    </p>
   );
 }

@@ -11,6 +11,7 @@ import { placeOf } from '../../board/place.ts';
 import { freshId, useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
 import { Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
+import { ResizeDialog } from '../../ui/ResizeDialog.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { defaultLevel } from '../../board/kinds/make.ts';
 import { capital } from '../../ui/words.ts';
@@ -21,9 +22,22 @@ export function EntityList() {
   const display = displayOf(scene);
   const bounds = footprintBounds(scene);
   const [search, setSearch] = useState('');
+  const [resizing, setResizing] = useState(false);
   return (
     <>
-      <h2 className="font-bold text-base">Whole display</h2>
+      <div className="flex items-baseline justify-between gap-2">
+        <h2 className="font-bold text-base">Whole display</h2>
+        {bounds && (
+          <button
+            type="button"
+            className="link link-hover text-secondary text-xs"
+            onClick={() => setResizing(true)}
+          >
+            Resize …
+          </button>
+        )}
+      </div>
+      <ResizeDialog open={resizing} onClose={() => setResizing(false)} />
       <dl>
         {bounds && (
           <DefinitionRow

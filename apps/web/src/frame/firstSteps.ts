@@ -1,0 +1,89 @@
+import { useMemo } from 'react';
+import { create } from 'zustand';
+import { KIND_NAMES, displayOf, isPlanKind, listOf, type Scene } from '@quarry/core/document';
+import { useDisplay, useLink } from '../data/useDisplay.tsx';
+
+// The short path of a new display: what to do first on each page, until it is walked or dismissed.
+
+export const STEPS = [
+  { page: 'brief', word: 'Brief', hint: 'Set the scale, the day of the show and the house rules.' },
+  { page: 'plan', word: 'Plan', hint: 'Draw the scene: pick a tool above, drag on the board.' },
+  { page: 'cut', word: 'Cut', hint: 'Press “Cut”, compare, then “Use this cutting”.' },
+  { page: 'stockpile', word: 'Needs', hint: 'See the pieces it takes; count what you have under “Count”.' },
+] as const;
+export type Step = (typeof STEPS)[number];
+
+const KEY = 'quarry-first-steps';
+/** Displays begun in this browser whose path is not dismissed, with the pages that were passed by hand. */
+type Paths = Readonly<Record<string, readonly string[]>>;
+
+const read = (): Paths => {
+  try {
+    const kept: unknown = JSON.parse(localStorage.getItem(KEY) ?? '{}');
+    if (typeof kept !== 'object' || kept === null) return {};
+    return Object.fromEntries(
+      Object.entries(kept).map(([id, pages]) => [id, Array.isArray(pages) ? pages.map(String) : []]),
+    );
+  } catch {
+    return {};
+  }
+};
+const usePaths = create<{ paths: Paths }>(() => ({ paths: read() }));
+const write = (paths: Paths) => {
+  try {
+    localStorage.setItem(KEY, JSON.stringify(paths));
+  } catch {
+    // A browser that keeps nothing shows the path until it is closed.
+  }
+  usePaths.setState({ paths });
+};
+
+/** Begins the path of a new display. */
+export const beginSteps = (display: string) => write({ ...usePaths.getState().paths, [display]: [] });
+
+export const dismissSteps = (display: string) => {
+  const { [display]: _gone, ...paths } = usePaths.getState().paths;
+  write(paths);
+};
+
+/** Passes a step that leaves nothing behind in the scene. */
+export const passStep = (display: string, page: string) => {
+  const { paths } = usePaths.getState();
+  const passed = paths[display];
+  if (passed) write({ ...paths, [display]: [...new Set([...passed, page])] });
+};
+
+/** Whether a step has left something in the scene. */
+const walked = (scene: Scene): Readonly<Record<Step['page'], boolean>> => ({
+  brief: displayOf(scene).v > 1,
+  plan:
+    listOf(scene, 'pad').length > 1 ||
+    KIND_NAMES.some(
+      (kind) =>
+        isPlanKind(kind) &&
+        !['pad', 'footprint', 'section', 'module'].includes(kind) &&
+        listOf(scene, kind).length > 0,
+    ),
+  cut: listOf(scene, 'module').length > 0,
+  stockpile: (['lot', 'partList', 'order'] as const).some((kind) => listOf(scene, kind).length > 0),
+});
+
+/** The steps of this display with what is done; null: it has no path, or the path is walked. */
+export function useFirstSteps(): readonly (Step & { done: boolean })[] | null {
+  const { id } = useLink();
+  const passed = usePaths(({ paths }) => paths[id]);
+  // The selector answers with text, so that a change that walks no step renders nothing.
+  const done = useDisplay(({ scene }) => {
+    if (!passed) return null;
+    const has = walked(scene);
+    return STEPS.filter(({ page }) => has[page] || passed.includes(page))
+      .map(({ page }) => page)
+      .join(' ');
+  });
+  return useMemo(() => {
+    if (done === null) return null;
+    const pages = done.split(' ');
+    const steps = STEPS.map((step) => ({ ...step, done: pages.includes(step.page) }));
+    return steps.every((step) => step.done) ? null : steps;
+  }, [done]);
+}
