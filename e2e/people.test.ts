@@ -100,9 +100,9 @@ test('a finding is kept with a reason, reopened, and lapses when its number chan
   await page.waitForSelector('button[data-findings="1 1 0"]');
   await page.locator('button[data-findings]').click();
   await press(page, 'Accept with a reason …');
-  await fill(page, 'Why is it kept?', 'The judges measure without the flag.');
+  await fill(page, 'Reason for accepting', 'The judges measure without the flag.');
   await page.waitForSelector('button[data-findings="0 1 0"]');
-  await sees(page, 'Kept by Iva Thorsby');
+  await sees(page, 'Accepted by Iva Thorsby');
   await press(page, 'Reopen');
   await page.waitForSelector('button[data-findings="1 1 0"]');
   await page.keyboard.down('Control');
@@ -114,7 +114,7 @@ test('a finding is kept with a reason, reopened, and lapses when its number chan
   await fill(page, 'Height', '11b');
   await page.waitForSelector('button[data-findings="1 1 0"]');
   await page.locator('button[data-findings]').click();
-  await sees(page, 'Was kept («The judges measure without the flag.»), but its numbers have changed.');
+  await sees(page, 'Was accepted (“The judges measure without the flag.”), but its numbers have changed.');
   await close(page);
 });
 

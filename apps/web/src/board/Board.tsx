@@ -9,6 +9,7 @@ import { useView, type BoardLayer, type CutLine, type Picked } from '../data/vie
 import { useSize } from '../ui/useSize.ts';
 import type { CompiledGround } from '../workers/derived.tsx';
 import type { Picture } from './ink.ts';
+import { findingMarkAt } from './findingMarks.ts';
 import { groundArt, type GroundArt } from './groundArt.ts';
 import { useGestures, type DraftShape } from './gestures.ts';
 import {
@@ -184,6 +185,9 @@ export function Board({
     finish,
     click: (x, y, adds) => {
       if (!view) return;
+      // A mark of findings lies over everything: pressed, it opens them as a list.
+      const mark = hidden.has('findings') ? null : findingMarkAt(picture(view), x, y);
+      if (mark && !adds) return anywhere.openFindings(mark.findings.map(({ key }) => key));
       const found = pickAt(scene, hidden, view, x, y, adds ? null : picked);
       if (adds && found) pickToo(found);
       else pick(found);

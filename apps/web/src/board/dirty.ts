@@ -12,10 +12,9 @@ import {
 import type { EvaluatedFinding } from '@quarry/core/findings';
 import type { GroundArt } from './groundArt.ts';
 import type { Picture } from './ink.ts';
-import { boardKindOf } from './kinds/index.ts';
 import { rectToScreen, toScreen } from './viewport.ts';
 
-/** Names and marks may stand this far beyond the thing they belong to, px. */
+/** Marks may stand this far beyond the thing they belong to, px; labels are drawn apart. */
 const BEYOND = 28;
 /** How far a mark reaches about its place, px. */
 const MARK = 34;
@@ -65,7 +64,7 @@ function thingParts(before: Scene, after: Scene, { view }: Picture): Rect[] | nu
     const old: Entity<Kind> | undefined = before[kind][id];
     for (const one of [old, entity]) {
       const spread = one && influenceBounds(kind, one);
-      if (spread) parts.push(grown(rectToScreen(view, spread), BEYOND, boardKindOf(kind)?.beside ?? BEYOND));
+      if (spread) parts.push(grown(rectToScreen(view, spread), BEYOND));
     }
   }
   return parts;

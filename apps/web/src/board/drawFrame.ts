@@ -1,6 +1,6 @@
 import { MM_PER_STUD } from '@quarry/core/grid';
 import type { CutLine } from '../data/view.ts';
-import { MONO, RULER, SANS, halo, type Picture } from './ink.ts';
+import { MONO, RULER, SANS, type Picture } from './ink.ts';
 import { toScreen } from './viewport.ts';
 
 /** Draws what stays where it is on the screen: rulers, scale bar and north. */
@@ -11,7 +11,7 @@ export function drawFrame(ctx: CanvasRenderingContext2D, picture: Picture): void
   ctx.restore();
 }
 
-/** The line of the section cut, with its letters at both ends. */
+/** The line of the section cut. */
 export function drawCut(ctx: CanvasRenderingContext2D, { palette, view }: Picture, { a, b }: CutLine): void {
   const from = toScreen(view, a.x, a.y);
   const to = toScreen(view, b.x, b.y);
@@ -25,11 +25,6 @@ export function drawCut(ctx: CanvasRenderingContext2D, { palette, view }: Pictur
   ctx.lineTo(to.x + 12 * u, to.y + 12 * v);
   ctx.stroke();
   ctx.setLineDash([]);
-  ctx.font = `600 11px ${SANS}`;
-  ctx.textAlign = 'center';
-  ctx.textBaseline = 'middle';
-  halo(ctx, 'S', from.x - 16 * u, from.y - 16 * v - 8 * Math.abs(u), palette.ink, palette.paper);
-  halo(ctx, 'S′', to.x + 16 * u, to.y + 16 * v - 8 * Math.abs(u), palette.ink, palette.paper);
 }
 
 /** The least step of a scale whose ticks are far enough apart to be labelled. @param pixels px a unit of the scale */

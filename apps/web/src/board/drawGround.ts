@@ -1,18 +1,22 @@
-import { formatPlates, intersection, type Rect } from '@quarry/core/grid';
+import type { Rect } from '@quarry/core/grid';
 import { OUTSIDE, type Relief } from '@quarry/core/terrain';
-import { listOf } from '@quarry/core/document';
+import { GROUNDS, listOf } from '@quarry/core/document';
 import { currentContents, tableInStuds } from '@quarry/core/venue';
 import type { GroundArt } from './groundArt.ts';
-import { MONO, RULER, SANS, halo, inStuds, visible, type Picture } from './ink.ts';
+import { spotHeights } from './spotHeights.ts';
+import { RULER, SANS, inStuds, visible, type Picture } from './ink.ts';
+import { LABEL_RANKS, textLabel, type BoardLabel } from './labels.ts';
 import { HATCH_SCALE } from './palette.ts';
 import { rectToScreen, toScreen } from './viewport.ts';
 
 /** From this scale on, px a stud, single studs are plain to see and contours follow their edges. */
 const NEAR = 9;
 
+/** From these scales on, px a stud, the stud grid shows: lines each 8 studs, each stud, and the studs themselves. */
+const GRID = { blocks: 2.5, lines: 8, studs: 14 } as const;
+
 export function drawTables(ctx: CanvasRenderingContext2D, picture: Picture): void {
   const { palette } = picture;
-  ctx.font = `11px ${SANS}`;
   for (const table of currentContents(picture.scene, 'table')) {
     const rect = tableInStuds(picture.scene, table);
     const on = visible(picture, rect);
@@ -24,21 +28,35 @@ export function drawTables(ctx: CanvasRenderingContext2D, picture: Picture): voi
     ctx.strokeStyle = palette.ink2;
     ctx.lineWidth = 1;
     ctx.strokeRect(on.x + 0.5, on.y + 0.5, on.w, on.d);
-    ctx.fillStyle = palette.ink2;
-    ctx.textBaseline = 'top';
-    if (on.w < 110) continue;
-    // Under the table, or over it when the scene goes on below.
-    const scene = picture.art?.relief;
-    const covered = scene && rect.y + rect.d < scene.y + scene.d;
-    ctx.textBaseline = covered ? 'bottom' : 'top';
-    ctx.textAlign = 'left';
-    ctx.fillText(
-      `${table.name} · ${table.height} mm high`,
-      Math.max(on.x, RULER) + 4,
-      covered ? on.y - 2 : on.y + on.d + 3,
-    );
   }
 }
+
+/** The name of each table with its height: under it, or over it where the scene goes on below. */
+export function tableLabels(picture: Picture): BoardLabel[] {
+  const { palette, scene, art } = picture;
+  return currentContents(scene, 'table').flatMap((table) => {
+    const rect = tableInStuds(scene, table);
+    const on = visible(picture, rect, 20);
+    if (!on || on.w < 110) return [];
+    const words = `${table.name} · ${table.height} mm high`;
+    const half = TABLE_LETTER * words.length;
+    const covered = art && rect.y + rect.d < art.relief.y + art.relief.d;
+    const [over, under] = [on.y - 9, on.y + on.d + 10];
+    const rows = covered ? [over, under] : [under, over];
+    const columns = [Math.max(on.x, RULER) + 4 + half, on.x + on.w / 2, on.x + on.w - half - 4];
+    return [
+      textLabel(
+        picture,
+        LABEL_RANKS.table,
+        words,
+        rows.flatMap((y) => columns.map((x) => ({ x, y }))),
+        { font: `11px ${SANS}`, ink: palette.ink2, paper: palette.paper },
+      ),
+    ];
+  });
+}
+/** Half the usual width of a letter, px. */
+const TABLE_LETTER = 2.9;
 
 export function drawGround(ctx: CanvasRenderingContext2D, picture: Picture, art: GroundArt): void {
   const { view, palette, hidden } = picture;
@@ -54,9 +72,12 @@ export function drawGround(ctx: CanvasRenderingContext2D, picture: Picture, art:
       for (const [ground, pattern] of art.patterns) {
         // The hatch keeps its size on the screen and moves with the ground.
         pattern.setTransform(new DOMMatrix().scale(HATCH_SCALE / view.scale));
+        // Where single studs show, the hatch steps back behind them.
+        ctx.globalAlpha = view.scale < GRID.studs ? 1 : 0.6;
         ctx.fillStyle = pattern;
         for (const { hatches } of tiles)
           for (const hatch of hatches) if (hatch.ground === ground) ctx.fill(hatch.path);
+        ctx.globalAlpha = 1;
       }
     ctx.lineWidth = 0.7 / view.scale;
     ctx.strokeStyle = palette.ink2;
@@ -81,52 +102,81 @@ export function drawContours(ctx: CanvasRenderingContext2D, picture: Picture, ar
       }
     ctx.globalAlpha = 1;
   });
-  ctx.font = `500 11px ${MONO}`;
-  ctx.textAlign = 'center';
-  ctx.textBaseline = 'middle';
-  for (const { labels } of tilesIn(picture, art))
-    for (const label of labels) {
-      const { x, y } = toScreen(view, label.x, label.y);
-      halo(ctx, label.text, x, y, palette.contour, palette.sheet);
-    }
-  ctx.font = `10px ${MONO}`;
-  // A spot height at the highest ground of each section.
-  ctx.textAlign = 'left';
-  for (const section of listOf(picture.scene, 'section')) {
-    const spot = highest(art.relief, section);
-    if (!spot) continue;
+  // A cross at the highest ground of each section.
+  ctx.strokeStyle = palette.ink;
+  ctx.lineWidth = 1;
+  ctx.beginPath();
+  for (const spot of spotHeights(art.relief, listOf(picture.scene, 'section'))) {
     const { x, y } = toScreen(view, spot.x, spot.y);
-    ctx.strokeStyle = palette.ink;
-    ctx.lineWidth = 1;
-    ctx.beginPath();
     ctx.moveTo(x - 3, y);
     ctx.lineTo(x + 3, y);
     ctx.moveTo(x, y - 3);
     ctx.lineTo(x, y + 3);
-    ctx.stroke();
-    halo(ctx, formatPlates(spot.height), x + 5, y, palette.ink, palette.sheet);
   }
+  ctx.stroke();
 }
 
-/** The stud of a section's highest ground that is nearest to the middle of all such studs; plates. */
-function highest(relief: Relief, section: Rect): { x: number; y: number; height: number } | null {
-  const area = intersection(section, relief);
-  if (!area) return null;
-  let top: { x: number; y: number }[] = [];
-  let high = -32_768;
-  for (let y = Math.ceil(area.y); y < area.y + area.d; y++)
-    for (let x = Math.ceil(area.x); x < area.x + area.w; x++) {
-      const i = (y - relief.y) * relief.w + x - relief.x;
-      if (relief.ground[i] === OUTSIDE || relief.height[i] < high) continue;
-      if (relief.height[i] > high) [high, top] = [relief.height[i], []];
-      top.push({ x: x + 0.5, y: y + 0.5 });
+/** The stud grid over the ground, quiet enough to draw on. */
+export function drawStudGrid(ctx: CanvasRenderingContext2D, picture: Picture, art: GroundArt): void {
+  const { view, palette } = picture;
+  const { x, y, w, d } = art.relief;
+  if (view.scale < GRID.blocks || w === 0) return;
+  const seen = visibleStuds(picture);
+  const [left, top] = [Math.max(x, seen.x), Math.max(y, seen.y)];
+  const [right, bottom] = [Math.min(x + w, seen.x + seen.w), Math.min(y + d, seen.y + seen.d)];
+  if (left >= right || top >= bottom) return;
+  const lines = (step: number, alpha: number, skip: number) => {
+    ctx.globalAlpha = alpha;
+    ctx.beginPath();
+    for (let at = Math.ceil(left / step) * step; at <= right; at += step) {
+      if (at % skip === 0) continue;
+      ctx.moveTo(at, top);
+      ctx.lineTo(at, bottom);
     }
-  if (top.length === 0) return null;
-  const middle = {
-    x: top.reduce((sum, { x }) => sum + x, 0) / top.length,
-    y: top.reduce((sum, { y }) => sum + y, 0) / top.length,
+    for (let at = Math.ceil(top / step) * step; at <= bottom; at += step) {
+      if (at % skip === 0) continue;
+      ctx.moveTo(left, at);
+      ctx.lineTo(right, at);
+    }
+    ctx.stroke();
   };
-  const far = ({ x, y }: { x: number; y: number }) => Math.hypot(x - middle.x, y - middle.y);
-  const nearest = top.reduce((best, stud) => (far(stud) < far(best) ? stud : best));
-  return { ...nearest, height: high };
+  inStuds(ctx, picture, () => {
+    ctx.strokeStyle = palette.ink;
+    ctx.lineWidth = 0.6 / view.scale;
+    lines(8, 0.34, Infinity);
+    if (view.scale >= GRID.lines) lines(1, 0.15, 8);
+    if (view.scale >= GRID.studs) {
+      ctx.globalAlpha = 0.34;
+      ctx.beginPath();
+      for (let row = Math.floor(top); row < bottom; row++)
+        for (let column = Math.floor(left); column < right; column++) {
+          if (isPlainGround(art.relief, column, row)) {
+            ctx.moveTo(column + 0.8, row + 0.5);
+            ctx.arc(column + 0.5, row + 0.5, STUD_RADIUS, 0, Math.PI * 2);
+          }
+        }
+      ctx.stroke();
+    }
+    ctx.globalAlpha = 1;
+  });
+}
+/** Radius of a stud, in studs (from memory: 4.8 mm across of a pitch of 8). */
+const STUD_RADIUS = 0.3;
+
+const WATER = GROUNDS.indexOf('water');
+function isPlainGround({ x, y, w, d, ground }: Relief, column: number, row: number): boolean {
+  if (column < x || row < y || column >= x + w || row >= y + d) return false;
+  const code = ground[(row - y) * w + column - x];
+  return code !== OUTSIDE && code !== WATER;
+}
+
+/** The studs that are drawn now. */
+function visibleStuds({ view, width, height, part }: Picture): Rect {
+  const seen = part ?? { x: 0, y: 0, w: width, d: height };
+  return {
+    x: (seen.x - view.x) / view.scale,
+    y: (seen.y - view.y) / view.scale,
+    w: seen.w / view.scale,
+    d: seen.d / view.scale,
+  };
 }

@@ -1,6 +1,5 @@
 import { drawCut } from './drawFrame.ts';
-import { drawContours, drawGround } from './drawGround.ts';
-import { drawFindings } from './drawFindings.ts';
+import { drawContours, drawGround, drawStudGrid } from './drawGround.ts';
 import type { Picture } from './ink.ts';
 import { DRAWINGS } from './kinds/index.ts';
 
@@ -22,10 +21,10 @@ export function drawScene(ctx: CanvasRenderingContext2D, picture: Picture): void
   run(UNDER);
   if (picture.art) {
     drawGround(ctx, picture, picture.art);
+    drawStudGrid(ctx, picture, picture.art);
     if (!hidden.has('contours')) drawContours(ctx, picture, picture.art);
   }
   run(OVER);
-  if (!hidden.has('findings')) drawFindings(ctx, picture);
   if (picture.cut) drawCut(ctx, picture, picture.cut);
   ctx.restore();
 }

@@ -54,37 +54,6 @@ export function inStuds(ctx: CanvasRenderingContext2D, { view }: Picture, draw: 
   ctx.restore();
 }
 
-export function halo(
-  ctx: CanvasRenderingContext2D,
-  text: string,
-  x: number,
-  y: number,
-  ink: string,
-  sheet: string,
-): void {
-  ctx.strokeStyle = sheet;
-  ctx.lineWidth = 3;
-  ctx.strokeText(text, x, y);
-  ctx.fillStyle = ink;
-  ctx.fillText(text, x, y);
-}
-
-/** A centred text on a plate of the sheet's colour: quicker than a halo where there are hundreds. */
-export function plate(
-  ctx: CanvasRenderingContext2D,
-  text: string,
-  x: number,
-  y: number,
-  ink: string,
-  sheet: string,
-): void {
-  const width = ctx.measureText(text).width + 4;
-  ctx.fillStyle = sheet;
-  ctx.fillRect(x - width / 2, y - 6, width, 12);
-  ctx.fillStyle = ink;
-  ctx.fillText(text, x, y);
-}
-
 /** 45° hairlines, `apart` px from one to the next, that end exactly on a rectangle's sides. */
 export function hatch(ctx: CanvasRenderingContext2D, { x, y, w, d }: Rect, apart = 6): void {
   for (let shift = apart; shift < w + d; shift += apart) {
@@ -93,18 +62,31 @@ export function hatch(ctx: CanvasRenderingContext2D, { x, y, w, d }: Rect, apart
   }
 }
 
-/** Breaks a name into lines that fit; what does not fit ends in an ellipsis. */
-export function wrap(ctx: CanvasRenderingContext2D, text: string, width: number, most: number): string[] {
+/** Usual width of a letter of names, px: lines are broken by it, and placed by their true width. */
+const LETTER = 5.7;
+
+/** Breaks a name into lines that fit; what does not fit ends in an ellipsis. @param most lines */
+export function wrapText(text: string, width: number, most: number): string[] {
+  const letters = Math.max(2, Math.floor(width / LETTER));
   const lines: string[] = [];
   for (const word of text.split(' ')) {
     const joined = lines.length > 0 ? `${lines[lines.length - 1]} ${word}` : word;
-    if (lines.length > 0 && ctx.measureText(joined).width <= width) lines[lines.length - 1] = joined;
+    if (lines.length > 0 && joined.length <= letters) lines[lines.length - 1] = joined;
     else lines.push(word);
   }
   const kept = lines.slice(0, Math.max(1, most));
   return kept.map((line, i) => {
-    let cut = i === kept.length - 1 && kept.length < lines.length ? `${line}…` : line;
-    while (cut.length > 2 && ctx.measureText(cut).width > width) cut = `${cut.slice(0, -2)}…`;
-    return cut;
+    const goesOn = i === kept.length - 1 && kept.length < lines.length;
+    return line.length + (goesOn ? 1 : 0) > letters
+      ? `${line.slice(0, letters - 1)}…`
+      : goesOn
+        ? `${line}…`
+        : line;
   });
 }
+
+/** Spots within a rectangle above and below its middle, for a line of text, px. */
+export const within = ({ x, y, w, d }: Rect): { x: number; y: number }[] =>
+  [-14, 14, -28, 28]
+    .map((by) => ({ x: x + w / 2, y: y + d / 2 + by }))
+    .filter((spot) => spot.y > y + 7 && spot.y < y + d - 7);

@@ -1,8 +1,10 @@
 import type { Rect } from '@quarry/core/grid';
+import { collectLabels } from './collectLabels.ts';
 import { dirtyParts } from './dirty.ts';
 import { drawFrame } from './drawFrame.ts';
 import { drawScene } from './drawScene.ts';
 import type { Picture } from './ink.ts';
+import { drawLabels, lineMeasure, placeBoardLabels } from './labels.ts';
 import type { Viewport } from './viewport.ts';
 
 /** How far beyond the screen the kept picture reaches, px. */
@@ -18,6 +20,9 @@ const REST_MS = 110;
  */
 export class SceneBitmap {
   private readonly canvas = document.createElement('canvas');
+  /** Names and marks, on a canvas of their own: a change in a corner may move them anywhere. */
+  private readonly labels = document.createElement('canvas');
+  private readonly measure = lineMeasure();
   private kept: Picture | null = null;
   private drawnAt = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -37,7 +42,7 @@ export class SceneBitmap {
     if (!kept || !parts || ((scaled || shift > MARGIN) && now - this.drawnAt > PATIENCE_MS))
       this.render(picture, pixelRatio, now);
     else {
-      if (parts.length > 0) this.mend({ ...picture, view: kept.view }, parts);
+      if (parts.length > 0) this.mend({ ...picture, view: kept.view }, parts, pixelRatio);
       if (moved)
         this.timer = setTimeout(() => {
           this.kept = null;
@@ -53,6 +58,7 @@ export class SceneBitmap {
   dispose(): void {
     clearTimeout(this.timer);
     this.canvas.width = 0;
+    this.labels.width = 0;
   }
 
   private render(picture: Picture, pixelRatio: number, now: number): void {
@@ -63,12 +69,25 @@ export class SceneBitmap {
     if (!ctx) return;
     ctx.setTransform(pixelRatio, 0, 0, pixelRatio, 0, 0);
     drawScene(ctx, withMargin(picture));
+    this.labels.width = this.canvas.width;
+    this.labels.height = this.canvas.height;
+    this.letter(picture, pixelRatio);
     this.kept = picture;
     this.drawnAt = now;
   }
 
+  /** Places all names and marks anew. */
+  private letter(picture: Picture, pixelRatio: number): void {
+    const ctx = this.labels.getContext('2d');
+    if (!ctx) return;
+    ctx.setTransform(pixelRatio, 0, 0, pixelRatio, 0, 0);
+    ctx.clearRect(0, 0, this.labels.width, this.labels.height);
+    const whole = withMargin(picture);
+    drawLabels(ctx, placeBoardLabels(collectLabels(whole), this.measure, whole.hidden));
+  }
+
   /** Redraws only some parts, in the view of the kept picture. */
-  private mend(picture: Picture, parts: readonly Rect[]): void {
+  private mend(picture: Picture, parts: readonly Rect[], pixelRatio: number): void {
     const ctx = this.canvas.getContext('2d');
     if (!ctx) return;
     const whole = withMargin(picture);
@@ -88,6 +107,7 @@ export class SceneBitmap {
       drawScene(ctx, { ...whole, part });
       ctx.restore();
     }
+    this.letter(picture, pixelRatio);
     this.kept = picture;
   }
 
@@ -99,7 +119,8 @@ export class SceneBitmap {
     const zoom = view.scale / kept.view.scale;
     const x = view.x - kept.view.x * zoom - MARGIN * zoom;
     const y = view.y - kept.view.y * zoom - MARGIN * zoom;
-    ctx.drawImage(this.canvas, x, y, (kept.width + 2 * MARGIN) * zoom, (kept.height + 2 * MARGIN) * zoom);
+    const [wide, high] = [(kept.width + 2 * MARGIN) * zoom, (kept.height + 2 * MARGIN) * zoom];
+    for (const canvas of [this.canvas, this.labels]) ctx.drawImage(canvas, x, y, wide, high);
   }
 }
 

@@ -50,8 +50,13 @@ interface View {
   showsBefore: boolean;
   theme: Theme;
   metric: Metric;
+  /** The list of findings: open or not, and the keys it is narrowed to; null: all. */
+  findings: { open: boolean; only: readonly string[] | null };
   /** What sheets are printed on; null: as the unit has it. */
   paper: Paper | null;
+  /** Opens the findings, all or some. */
+  openFindings(only?: readonly string[]): void;
+  closeFindings(): void;
   pick(picked: Picked | null): void;
   pickAll(picks: readonly Picked[]): void;
   /** Adds a thing to what is picked, or takes it out again. */
@@ -101,7 +106,10 @@ export const useView = create<View>((set) => ({
   goTo: null,
   theme: document.documentElement.dataset.theme === 'night' ? 'night' : 'day',
   metric: recall('quarry-metric') === 'in' ? 'in' : 'mm',
+  findings: { open: false, only: null },
   paper: paperNamed(recall('quarry-paper')),
+  openFindings: (only) => set({ findings: { open: true, only: only ?? null } }),
+  closeFindings: () => set({ findings: { open: false, only: null } }),
   pick: (picked) => set({ picked, also: [] }),
   pickAll: ([picked = null, ...also]) => set({ picked, also }),
   pickToo: (one) =>

@@ -1,13 +1,12 @@
-import { format, parseISO } from 'date-fns';
-import { X } from 'lucide-react';
-import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { ChevronRight, X } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
 import type { EvaluatedFinding, Page, Severity } from '@quarry/core/findings';
-import { freshId, useDisplay, useEdit, useLink, useDenialReason, useScene } from '../data/useDisplay.tsx';
 import { useView, type Picked } from '../data/view.ts';
-import { useMeasureFormat } from '../ui/useMeasureFormat.ts';
-import { Basis, Empty, Heading, Loading, SEVERITY } from '../ui/parts.tsx';
+import { Empty, Heading, Loading, SEVERITY } from '../ui/parts.tsx';
 import { useDerived } from '../workers/derived.tsx';
+import { AcceptForm, useAccept } from './AcceptForm.tsx';
+import { FindingItem } from './FindingItem.tsx';
 import { PAGES } from './pages.ts';
 
 /** Counts of open (not accepted) findings, by severity. */
@@ -17,21 +16,53 @@ export function countOpen(findings: readonly EvaluatedFinding[]): Record<Severit
   return count;
 }
 
-/** The one list of findings: filtered by page, gone to with a click, kept with a reason. */
+/** Findings of one rule from so many on are one group, and from so many on it is shut at first. */
+const GROUPED = 3;
+const SHUT = 7;
+
+/** Findings by rule, in the order of their gravest. */
+function byRule(findings: readonly EvaluatedFinding[]): [string, EvaluatedFinding[]][] {
+  const groups = new Map<string, EvaluatedFinding[]>();
+  for (const finding of findings) {
+    const group = groups.get(finding.rule);
+    if (group) group.push(finding);
+    else groups.set(finding.rule, [finding]);
+  }
+  return [...groups];
+}
+
+/** The one list of findings: filtered by page, grouped by rule, gone to with a click, accepted with a reason. */
 export function FindingsPanel({ onClose, page }: { onClose: () => void; page: Page | null }) {
   const judgement = useDerived(({ judgement }) => judgement);
   const error = useDerived(({ error }) => error);
+  const keys = useView(({ findings }) => findings.only);
+  const openAll = useView(({ openFindings }) => openFindings);
   const [only, setOnly] = useState<Page | null>(null);
+  const panel = useRef<HTMLElement>(null);
+  // Opened by a key, it takes the focus; pressed on the board, the hand stays there.
+  useEffect(() => panel.current?.focus(), []);
+  useHotkeys('escape', onClose, {
+    enableOnFormTags: false,
+    // On the board Escape first lays down the tool and lets go of what is picked.
+    ignoreEventWhen: ({ target }) => {
+      const { tool, picked } = useView.getState();
+      const onBoard = target instanceof Element && target.closest('[role="application"]') !== null;
+      return onBoard && (tool !== 'pick' || picked !== null);
+    },
+  });
   const findings = judgement?.findings ?? [];
-  const shown = findings.filter((finding) => only === null || finding.page === only);
+  const shown = findings.filter(
+    ({ key, page: of }) => (keys === null || keys.includes(key)) && (only === null || of === only),
+  );
   const open = shown.filter(({ accepted }) => !accepted);
   const kept = shown.filter(({ accepted }) => accepted);
   const total = countOpen(findings);
   return (
     <aside
+      ref={panel}
+      tabIndex={-1}
       aria-label="Findings"
-      className="fixed inset-0 sm:inset-y-11 sm:left-auto sm:right-0 sm:bottom-0 sm:w-[25rem] bg-base-100 border-l hair z-30 flex flex-col"
-      onKeyDown={(event) => event.key === 'Escape' && onClose()}
+      className="fixed inset-0 sm:inset-y-11 sm:left-auto sm:right-0 sm:bottom-0 sm:w-[23rem] lg:static lg:w-auto min-h-0 bg-base-100 border-l hair z-30 flex flex-col outline-none"
     >
       <div className="flex items-center justify-between px-3 py-2 border-b hair">
         <h2 className="font-semibold text-sm">
@@ -42,38 +73,45 @@ export function FindingsPanel({ onClose, page }: { onClose: () => void; page: Pa
         </h2>
         <button
           type="button"
-          className="btn btn-xs btn-ghost btn-square"
+          className="btn btn-xs max-lg:btn-md btn-ghost btn-square"
           onClick={onClose}
           aria-label="Close the findings"
+          title="Close (Esc)"
         >
           <X size={14} aria-hidden />
         </button>
       </div>
-      <div
-        className="flex flex-wrap gap-1 px-3 py-2 border-b hair"
-        role="group"
-        aria-label="Show findings of"
-      >
-        <Filter
-          on={only === null}
-          onClick={() => setOnly(null)}
-          word="All"
-          count={findings.filter(({ accepted }) => !accepted).length}
-        />
-        {PAGES.map(({ id, word }) => {
-          const count = findings.filter((finding) => finding.page === id && !finding.accepted).length;
-          return (
+      {keys ? (
+        <p className="px-3 py-2 border-b hair flex items-center justify-between gap-2">
+          <span>{open.length} at this place</span>
+          <button type="button" className="btn btn-xs max-lg:btn-md" onClick={() => openAll()}>
+            Show all findings
+          </button>
+        </p>
+      ) : (
+        <div
+          className="flex flex-wrap gap-1 px-3 py-2 border-b hair"
+          role="group"
+          aria-label="Show findings of"
+        >
+          <Filter
+            on={only === null}
+            onClick={() => setOnly(null)}
+            word="All"
+            count={findings.filter(({ accepted }) => !accepted).length}
+          />
+          {PAGES.map(({ id, word }) => (
             <Filter
               key={id}
               on={only === id}
               onClick={() => setOnly(id)}
               word={word}
-              count={count}
+              count={findings.filter((finding) => finding.page === id && !finding.accepted).length}
               here={id === page}
             />
-          );
-        })}
-      </div>
+          ))}
+        </div>
+      )}
       <div className="overflow-auto flex-1 px-3 py-2">
         {error && (
           <p role="alert" className="text-error">
@@ -83,17 +121,21 @@ export function FindingsPanel({ onClose, page }: { onClose: () => void; page: Pa
         {!judgement && !error && <Loading what="Checking the scene" />}
         {judgement && open.length === 0 && (
           <Empty title="Nothing is wrong here">
-            Every check of {only ?? 'every page'} passes or has been accepted.
+            Every check of {keys ? 'this place' : (only ?? 'every page')} passes or has been accepted.
           </Empty>
         )}
         <ul className="flex flex-col gap-2">
-          {open.map((finding) => (
-            <FindingItem key={finding.key} finding={finding} onGone={onClose} />
-          ))}
+          {byRule(open).map(([rule, group]) =>
+            group.length < GROUPED ? (
+              group.map((finding) => <FindingItem key={finding.key} finding={finding} onGone={onClose} />)
+            ) : (
+              <RuleGroup key={rule} rule={rule} findings={group} onGone={onClose} />
+            ),
+          )}
         </ul>
         {kept.length > 0 && (
           <>
-            <h3 className="font-semibold pt-4 pb-1">Known and kept</h3>
+            <h3 className="font-semibold pt-4 pb-1">Accepted</h3>
             <ul className="flex flex-col gap-2">
               {kept.map((finding) => (
                 <FindingItem key={finding.key} finding={finding} onGone={onClose} />
@@ -103,6 +145,62 @@ export function FindingsPanel({ onClose, page }: { onClose: () => void; page: Pa
         )}
       </div>
     </aside>
+  );
+}
+
+/** All findings of one rule: shown when opened, accepted together. */
+function RuleGroup({
+  rule,
+  findings,
+  onGone,
+}: {
+  rule: string;
+  findings: readonly EvaluatedFinding[];
+  onGone: () => void;
+}) {
+  const title = useDerived(({ judgement }) => judgement?.rules[rule]?.title ?? rule);
+  const { forbids } = useAccept();
+  const [open, setOpen] = useState(findings.length < SHUT);
+  const [accepting, setAccepting] = useState(false);
+  const gravest = findings.some(({ severity }) => severity === 'error')
+    ? 'error'
+    : (findings[0]?.severity ?? 'note');
+  const look = SEVERITY[gravest];
+  return (
+    <li>
+      <div className="flex flex-wrap items-center gap-x-2 border-b hair">
+        <button
+          type="button"
+          aria-expanded={open}
+          className="flex-1 flex items-center gap-1 text-left font-semibold py-1 cursor-pointer"
+          onClick={() => setOpen(!open)}
+        >
+          <ChevronRight size={13} aria-hidden className={open ? 'rotate-90' : ''} />
+          <span className={look.text} aria-hidden>
+            {look.mark}
+          </span>
+          <span className="flex-1">{title}</span>
+          <span className="fig font-normal">{findings.length}</span>
+        </button>
+        {!forbids && !accepting && (
+          <button
+            type="button"
+            className="link link-hover ink-2 text-xs max-lg:min-h-11"
+            onClick={() => setAccepting(true)}
+          >
+            Accept all of this kind …
+          </button>
+        )}
+      </div>
+      {accepting && <AcceptForm findings={findings} onDone={() => setAccepting(false)} />}
+      {open && (
+        <ul className="flex flex-col gap-2 pt-2">
+          {findings.map((finding) => (
+            <FindingItem key={finding.key} finding={finding} onGone={onGone} />
+          ))}
+        </ul>
+      )}
+    </li>
   );
 }
 
@@ -129,125 +227,6 @@ function Filter({
       <span className={here ? 'underline underline-offset-2' : ''}>{word}</span>{' '}
       <span className="fig">{count}</span>
     </button>
-  );
-}
-
-/** One finding: the sentence, the remedy, where it is, how it was found, and keeping it. */
-export function FindingItem({ finding, onGone }: { finding: EvaluatedFinding; onGone?: () => void }) {
-  const scene = useScene('person', 'acceptance');
-  const actor = useDisplay(({ actor }) => actor);
-  const link = useLink();
-  const edit = useEdit();
-  const may = useDenialReason();
-  const view = useView();
-  const navigate = useNavigate();
-  const [keeping, setKeeping] = useState(false);
-  const [reason, setReason] = useState('');
-  const judgement = useDerived(({ judgement }) => judgement);
-  const { tell } = useMeasureFormat();
-  const look = SEVERITY[finding.severity];
-  const forbids = may({ op: 'add', kind: 'acceptance', id: 'a', data: {} });
-  // What stands in the room is shown on the Survey; what has a place in the scene, on the Plan.
-  const target = finding.place && finding.page !== 'survey' ? 'plan' : finding.page;
-  const go = () => {
-    view.show(finding.place, finding.things[0] ?? null);
-    void navigate(`/d/${link.id}/${target}`);
-    if (window.innerWidth < 640) onGone?.();
-  };
-  const keep = () => {
-    const by = actor.person ? (scene.person[actor.person]?.name ?? '') : '';
-    const data = {
-      finding: finding.key,
-      fingerprint: finding.fingerprint,
-      reason: reason.trim(),
-      by,
-      at: new Date().toISOString(),
-    };
-    if (edit.add(`kept a finding: ${finding.rule}`, 'acceptance', freshId('acceptance'), data))
-      setKeeping(false);
-  };
-  return (
-    <li className={`border-l-[3px] ${look.border} bg-base-200 px-2.5 py-1.5`}>
-      <p>
-        <span className={`${look.text} font-semibold`}>
-          <span aria-hidden>{look.mark}</span> {look.word}.
-        </span>{' '}
-        {tell(finding.sentence)}
-      </p>
-      {finding.accepted ? (
-        <p className="ink-2 pt-0.5">
-          Kept{finding.accepted.by && ` by ${finding.accepted.by}`}
-          {finding.accepted.at && `, ${format(parseISO(finding.accepted.at), 'd MMM')}`}:{' '}
-          {finding.accepted.reason}
-        </p>
-      ) : (
-        <p className="text-secondary pt-0.5">{tell(finding.remedy)}</p>
-      )}
-      {finding.lapsed && (
-        <p className="ink-2 pt-0.5">Was kept («{finding.lapsed}»), but its numbers have changed.</p>
-      )}
-      <div className="flex flex-wrap gap-x-3 items-center pt-0.5">
-        <button type="button" className="link link-hover text-secondary font-semibold" onClick={go}>
-          {target === 'plan'
-            ? 'Show on the plan'
-            : `${target === 'survey' ? 'Show on the' : 'Go to'} ${PAGES.find(({ id }) => id === target)?.word}`}
-        </button>
-        <Link
-          className="link link-hover ink-2"
-          to={`/d/${link.id}/crew?sheet=advice&new=&finding=${encodeURIComponent(finding.key)}`}
-          onClick={onGone}
-        >
-          Ask the crew
-        </Link>
-        {finding.accepted
-          ? !forbids && (
-              <button
-                type="button"
-                className="link link-hover ink-2"
-                onClick={() =>
-                  finding.accepted &&
-                  edit.remove(
-                    'reopened a finding',
-                    'acceptance',
-                    finding.accepted.id,
-                    scene.acceptance[finding.accepted.id]?.v ?? 1,
-                  )
-                }
-              >
-                Reopen
-              </button>
-            )
-          : !forbids &&
-            !keeping && (
-              <button type="button" className="link link-hover ink-2" onClick={() => setKeeping(true)}>
-                Accept with a reason …
-              </button>
-            )}
-      </div>
-      {keeping && (
-        <form
-          className="flex gap-1 py-1"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (reason.trim()) keep();
-          }}
-        >
-          <input
-            autoFocus
-            className="input input-xs flex-1"
-            aria-label="Why is it kept?"
-            placeholder="Why is it kept?"
-            maxLength={500}
-            value={reason}
-            onChange={(event) => setReason(event.currentTarget.value)}
-          />
-          <button type="submit" className="btn btn-xs btn-primary" disabled={reason.trim() === ''}>
-            Keep
-          </button>
-        </form>
-      )}
-      <Basis>{judgement?.basis[finding.rule]}</Basis>
-    </li>
   );
 }
 

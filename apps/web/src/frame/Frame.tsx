@@ -40,7 +40,8 @@ export function Frame() {
   const navigate = useNavigate();
   const [finder, setFinder] = useState(false);
   const [keysOpen, setKeysOpen] = useState(false);
-  const [findingsOpen, setFindingsOpen] = useState(false);
+  const findingsOpen = useView((view) => view.findings.open);
+  const { openFindings, closeFindings } = useView.getState();
   const findingsButton = useRef<HTMLButtonElement>(null);
   const { pathname } = useLocation();
   const page = PAGES.find(({ id }) => pathname.endsWith(`/${id}`))?.id ?? null;
@@ -67,15 +68,17 @@ export function Frame() {
   useHotkeys(LETTERS, ({ key, timeStamp }) => {
     if (!goKeys.takes(timeStamp)) return;
     const letter = key.toLowerCase();
-    if (letter === 'f') setFindingsOpen(true);
+    if (letter === 'f') openFindings();
     const target = PAGES.find((entry) => entry.key === letter);
     if (target) void navigate(`${base}/${target.id}`);
   });
 
   const open = judgement ? judgement.findings.filter(({ accepted }) => !accepted) : [];
   return (
-    <div className="h-dvh grid grid-rows-[44px_minmax(0,1fr)_auto] sm:grid-rows-[44px_minmax(0,1fr)] sm:grid-cols-[112px_minmax(0,1fr)]">
-      <header className="sm:col-span-2 flex items-center gap-2 px-3 bg-base-100 border-b border-base-content min-w-0">
+    <div
+      className={`h-dvh grid grid-cols-[minmax(0,1fr)] grid-rows-[44px_minmax(0,1fr)_auto] sm:grid-rows-[44px_minmax(0,1fr)] sm:grid-cols-[112px_minmax(0,1fr)] ${findingsOpen ? 'lg:grid-cols-[112px_minmax(0,1fr)_21rem]' : ''}`}
+    >
+      <header className="sm:col-span-full flex items-center gap-2 px-3 bg-base-100 border-b border-base-content min-w-0">
         <Link to="/" aria-label="All displays" className="shrink-0">
           <img src="/mark.svg" alt="" width={20} height={20} />
         </Link>
@@ -97,7 +100,7 @@ export function Frame() {
         <FindingsButton
           ref={findingsButton}
           open={findingsOpen}
-          onClick={() => setFindingsOpen(!findingsOpen)}
+          onClick={() => (findingsOpen ? closeFindings() : openFindings())}
         />
         <CrewHere />
         <Switches />
@@ -160,7 +163,7 @@ export function Frame() {
         <FindingsPanel
           page={page}
           onClose={() => {
-            setFindingsOpen(false);
+            closeFindings();
             findingsButton.current?.focus();
           }}
         />
@@ -171,7 +174,7 @@ export function Frame() {
             open={finder}
             onClose={() => setFinder(false)}
             onKeys={() => setKeysOpen(true)}
-            onFindings={() => setFindingsOpen(true)}
+            onFindings={() => openFindings()}
           />
         </Suspense>
       )}

@@ -5,13 +5,13 @@ import { useDisplay, useLink } from '../data/useDisplay.tsx';
 
 // The short path of a new display: what to do first on each page, until it is walked or dismissed.
 
-export const STEPS = [
+export const FIRST_STEPS = [
   { page: 'brief', word: 'Brief', hint: 'Set the scale, the day of the show and the house rules.' },
   { page: 'plan', word: 'Plan', hint: 'Draw the scene: pick a tool above, drag on the board.' },
   { page: 'cut', word: 'Cut', hint: 'Press “Cut”, compare, then “Use this cutting”.' },
   { page: 'stockpile', word: 'Needs', hint: 'See the pieces it takes; count what you have under “Count”.' },
 ] as const;
-export type Step = (typeof STEPS)[number];
+export type FirstStep = (typeof FIRST_STEPS)[number];
 
 const KEY = 'quarry-first-steps';
 /** Displays begun in this browser whose path is not dismissed, with the pages that were passed by hand. */
@@ -54,7 +54,7 @@ export const passStep = (display: string, page: string) => {
 };
 
 /** Whether a step has left something in the scene. */
-const walked = (scene: Scene): Readonly<Record<Step['page'], boolean>> => ({
+const walked = (scene: Scene): Readonly<Record<FirstStep['page'], boolean>> => ({
   brief: displayOf(scene).v > 1,
   plan:
     listOf(scene, 'pad').length > 1 ||
@@ -69,21 +69,21 @@ const walked = (scene: Scene): Readonly<Record<Step['page'], boolean>> => ({
 });
 
 /** The steps of this display with what is done; null: it has no path, or the path is walked. */
-export function useFirstSteps(): readonly (Step & { done: boolean })[] | null {
+export function useFirstSteps(): readonly (FirstStep & { done: boolean })[] | null {
   const { id } = useLink();
   const passed = usePaths(({ paths }) => paths[id]);
   // The selector answers with text, so that a change that walks no step renders nothing.
   const done = useDisplay(({ scene }) => {
     if (!passed) return null;
     const has = walked(scene);
-    return STEPS.filter(({ page }) => has[page] || passed.includes(page))
+    return FIRST_STEPS.filter(({ page }) => has[page] || passed.includes(page))
       .map(({ page }) => page)
       .join(' ');
   });
   return useMemo(() => {
     if (done === null) return null;
     const pages = done.split(' ');
-    const steps = STEPS.map((step) => ({ ...step, done: pages.includes(step.page) }));
+    const steps = FIRST_STEPS.map((step) => ({ ...step, done: pages.includes(step.page) }));
     return steps.every((step) => step.done) ? null : steps;
   }, [done]);
 }

@@ -1,5 +1,5 @@
 import { expose, transfer, type ProxyMarked } from 'comlink';
-import { RULES, RuleEvaluator, type EvaluatedFinding } from '@quarry/core/findings';
+import { FIXABLE_RULES, RULES, RuleEvaluator, type EvaluatedFinding } from '@quarry/core/findings';
 import {
   adoptCutting,
   arrangementOf,
@@ -42,8 +42,16 @@ import { tilesOf, type GroundStep } from './tiles.ts';
 export interface Judgement {
   reach: Reach;
   findings: EvaluatedFinding[];
-  /** How the number of each rule is made, by rule: the rules themselves stay in the worker. */
-  basis: Readonly<Record<string, string>>;
+  /** What each rule is called and how its number is made: the rules themselves stay in the worker. */
+  rules: Readonly<Record<string, RuleWords>>;
+}
+
+/** A rule in words. */
+export interface RuleWords {
+  title: string;
+  basis: string;
+  /** A fix of its findings can be looked for. */
+  fixable: boolean;
 }
 
 /** An act by hand with what it costs before and after. */
@@ -58,7 +66,9 @@ export interface SeamEntry {
   mends: SeamRemedy[];
 }
 
-const BASIS = Object.fromEntries(RULES.map(({ id, basis }) => [id, basis]));
+const RULE_WORDS = Object.fromEntries(
+  RULES.map(({ id, title, basis }) => [id, { title, basis, fixable: FIXABLE_RULES.includes(id) }]),
+);
 /** Height of the names on a small plan, mm of the drawing. */
 const SMALL_PLAN_TEXT = 30;
 const followed = new FollowedScene();
@@ -102,7 +112,7 @@ function judgement(): Judgement {
   });
   const reach = evaluator.reach();
   const distance = reach.distance.slice();
-  return transfer({ reach: { ...reach, distance }, findings, basis: BASIS }, [distance.buffer]);
+  return transfer({ reach: { ...reach, distance }, findings, rules: RULE_WORDS }, [distance.buffer]);
 }
 
 /** Who hears of what is worked out after a change has been answered. */

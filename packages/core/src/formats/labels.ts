@@ -18,12 +18,14 @@ export type PlacedLabel<L extends Label = Label> = L & {
   width: number;
 };
 
-interface Box {
+/** A rectangle that a label takes, in the drawing's unit. */
+export interface LabelBox {
   minX: number;
   minY: number;
   maxX: number;
   maxY: number;
 }
+type Frame = { x: number; y: number; w: number; d: number };
 
 /** Room about a label, as a share of its size. */
 const AIR = 0.2;
@@ -35,6 +37,39 @@ const WAYS: readonly (readonly [number, number])[] = [
 ];
 
 /**
+ * Gives each of some things, by its rank, the first of its places that touches nothing placed before.
+ * @param placesOf the places a thing may have, the best first, each with the boxes that it takes there
+ * @param frame what all boxes stay within; null: anywhere
+ * @param taken boxes that nothing may touch
+ * @returns the places found, in the order of the ranks, and the things that found none
+ */
+export function placeByRank<T extends { rank: number }, P extends { boxes: readonly LabelBox[] }>(
+  things: readonly T[],
+  placesOf: (thing: T) => Iterable<P>,
+  frame: Frame | null = null,
+  taken: readonly LabelBox[] = [],
+): { placed: { thing: T; place: P }[]; left: T[] } {
+  const index = new RBush<LabelBox>();
+  index.load([...taken]);
+  const placed: { thing: T; place: P }[] = [];
+  const left: T[] = [];
+  for (const thing of things.toSorted((a, b) => a.rank - b.rank)) {
+    let found: P | null = null;
+    for (const place of placesOf(thing)) {
+      if (frame && !place.boxes.every((box) => isInside(box, frame))) continue;
+      if (place.boxes.some((box) => index.collides(box))) continue;
+      found = place;
+      break;
+    }
+    if (found) {
+      index.load([...found.boxes]);
+      placed.push({ thing, place: found });
+    } else left.push(thing);
+  }
+  return { placed, left };
+}
+
+/**
  * Places labels by their rank; each at its own place or near it, none on another or outside the frame.
  * @param widthOf width of a text at a size, in the drawing's unit
  * @param frame what all labels stay within; null: anywhere
@@ -44,39 +79,34 @@ const WAYS: readonly (readonly [number, number])[] = [
 export function placeLabels<L extends Label>(
   labels: readonly L[],
   widthOf: (text: string, size: number) => number,
-  frame: { x: number; y: number; w: number; d: number } | null = null,
-  taken: readonly { x: number; y: number; w: number; d: number }[] = [],
+  frame: Frame | null = null,
+  taken: readonly Frame[] = [],
 ): { placed: PlacedLabel<L>[]; left: L[] } {
-  const index = new RBush<Box>();
-  index.load(taken.map(({ x, y, w, d }) => ({ minX: x, minY: y, maxX: x + w, maxY: y + d })));
-  const placed: PlacedLabel<L>[] = [];
-  const left: L[] = [];
-  for (const label of labels.toSorted((a, b) => a.rank - b.rank)) {
-    const { at, text, size } = label;
-    const width = widthOf(text, size);
-    let found: RoomPoint | null = null;
-    for (const [aside, lines] of WAYS) {
-      const spot = { x: at.x + aside * width, y: at.y + lines * size * 1.3 };
-      const box = boxAt(spot, width, size);
-      if (frame && !isInside(box, frame)) continue;
-      if (index.collides(box)) continue;
-      index.insert(box);
-      found = spot;
-      break;
-    }
-    if (found) placed.push({ ...label, at: found, width });
-    else left.push(label);
-  }
-  return { placed, left };
+  const { placed, left } = placeByRank(
+    labels,
+    ({ at, text, size }) => {
+      const width = widthOf(text, size);
+      return WAYS.map(([aside, lines]) => {
+        const spot = { x: at.x + aside * width, y: at.y + lines * size * 1.3 };
+        return { spot, width, boxes: [boxAt(spot, width, size)] };
+      });
+    },
+    frame,
+    taken.map(({ x, y, w, d }) => ({ minX: x, minY: y, maxX: x + w, maxY: y + d })),
+  );
+  return {
+    placed: placed.map(({ thing, place }) => ({ ...thing, at: place.spot, width: place.width })),
+    left,
+  };
 }
 
-const boxAt = ({ x, y }: RoomPoint, width: number, size: number): Box => ({
+const boxAt = ({ x, y }: RoomPoint, width: number, size: number): LabelBox => ({
   minX: x - width / 2 - AIR * size,
   maxX: x + width / 2 + AIR * size,
   minY: y - size * (0.5 + AIR),
   maxY: y + size * (0.5 + AIR),
 });
-const isInside = (box: Box, frame: { x: number; y: number; w: number; d: number }) =>
+const isInside = (box: LabelBox, frame: Frame) =>
   box.minX >= frame.x &&
   box.minY >= frame.y &&
   box.maxX <= frame.x + frame.w &&

@@ -3,13 +3,15 @@ import { atAlong } from '@quarry/core/terrain';
 import { listOf } from '@quarry/core/document';
 import { field } from '../../ui/fieldSpec.ts';
 import { formatMeasure, formatOtherMeasure } from '../../ui/quantity.ts';
-import { MONO, halo, type Picture } from '../ink.ts';
+import { MONO, type Picture } from '../ink.ts';
+import { LABEL_RANKS, textLabel, type BoardLabel } from '../labels.ts';
 import { toScreen } from '../viewport.ts';
 import type { BoardKind } from './kind.ts';
 import { trace, upright } from './strokes.ts';
 
 export const dimensionBoard: BoardKind = {
   drawings: [{ rank: 96, draw: drawDimensions }],
+  labels: (picture) => dimensionLabels(picture),
   layer: 'signs',
   picked: 22,
   boxed: true,
@@ -26,12 +28,9 @@ export const dimensionBoard: BoardKind = {
 const END = 5;
 
 /** A thin line with a stroke across each end, and its length at the middle in both units. */
-function drawDimensions(ctx: CanvasRenderingContext2D, { palette, scene, view, metric }: Picture): void {
+function drawDimensions(ctx: CanvasRenderingContext2D, { palette, scene, view }: Picture): void {
   ctx.strokeStyle = palette.tarn;
   ctx.lineWidth = 1.2;
-  ctx.font = `500 10.5px ${MONO}`;
-  ctx.textAlign = 'center';
-  ctx.textBaseline = 'middle';
   for (const { points } of listOf(scene, 'dimension')) {
     const onScreen = points.map(({ x, y }) => toScreen(view, x, y));
     trace(ctx, onScreen);
@@ -45,14 +44,29 @@ function drawDimensions(ctx: CanvasRenderingContext2D, { palette, scene, view, m
     ctx.strokeStyle = palette.tarn;
     ctx.lineWidth = 1.2;
     ctx.stroke();
-    const studs = lengthOfLine(points);
-    const words = `${formatMeasure(studs, 'studs', metric)} · ${formatOtherMeasure(studs, 'studs', metric)}`;
-    if (lengthOfLine(onScreen) < ctx.measureText(words).width + 16) continue;
-    const middle = atAlong(onScreen, lengthOfLine(onScreen) / 2);
-    ctx.save();
-    ctx.translate(middle.x, middle.y);
-    ctx.rotate(upright(middle.angle));
-    halo(ctx, words, 0, 0, palette.tarn, palette.sheet);
-    ctx.restore();
   }
 }
+
+/** The length of each at its middle, in both units. */
+const dimensionLabels = (picture: Picture): BoardLabel[] =>
+  listOf(picture.scene, 'dimension').flatMap(({ points }) => {
+    const { palette, view, metric } = picture;
+    const onScreen = points.map(({ x, y }) => toScreen(view, x, y));
+    const studs = lengthOfLine(points);
+    const words = `${formatMeasure(studs, 'studs', metric)} · ${formatOtherMeasure(studs, 'studs', metric)}`;
+    const long = lengthOfLine(onScreen);
+    if (long < LETTER * words.length + 16) return [];
+    const middle = atAlong(onScreen, long / 2);
+    const angle = upright(middle.angle);
+    const beside = (by: number) => ({
+      x: middle.x - by * Math.sin(angle),
+      y: middle.y + by * Math.cos(angle),
+    });
+    return [
+      textLabel(picture, LABEL_RANKS.measure, words, [beside(0), beside(-14), beside(14)], {
+        ...{ font: `500 10.5px ${MONO}`, ink: palette.tarn, angle },
+      }),
+    ];
+  });
+/** Usual width of a letter of the figures, px. */
+const LETTER = 6.3;

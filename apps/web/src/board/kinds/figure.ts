@@ -1,11 +1,12 @@
 import { FIGURE_STATES, listOf } from '@quarry/core/document';
 import { field } from '../../ui/fieldSpec.ts';
 import { MONO, type Picture } from '../ink.ts';
+import { LABEL_RANKS, type BoardLabel } from '../labels.ts';
 import { toScreen } from '../viewport.ts';
 import type { BoardKind } from './kind.ts';
 
 export const figureBoard: BoardKind = {
-  drawings: [{ rank: 70, draw: drawFigures }],
+  labels: (picture) => figureLabels(picture),
   layer: 'dressing',
   picked: 30,
   boxed: true,
@@ -25,22 +26,26 @@ export const figureBoard: BoardKind = {
 };
 
 /** The size of each cast in a circle: filled when it is placed, dashed while it is an idea. */
-function drawFigures(ctx: CanvasRenderingContext2D, { palette, scene, view }: Picture): void {
-  ctx.textAlign = 'center';
-  ctx.textBaseline = 'middle';
-  ctx.font = `600 10px ${MONO}`;
-  for (const figure of listOf(scene, 'figure')) {
+const figureLabels = ({ palette, scene, view }: Picture): BoardLabel[] =>
+  listOf(scene, 'figure').map((figure) => {
+    const isPlaced = figure.state === 'placed';
+    const [paper, ink] = isPlaced ? [palette.ink, palette.sheet] : [palette.sheet, palette.ink];
     const { x, y } = toScreen(view, figure.x, figure.y);
-    ctx.beginPath();
-    ctx.arc(x, y, 8, 0, Math.PI * 2);
-    ctx.fillStyle = figure.state === 'placed' ? palette.ink : palette.sheet;
-    ctx.fill();
-    ctx.lineWidth = 1.2;
-    ctx.setLineDash(figure.state === 'idea' ? [2, 2] : []);
-    ctx.strokeStyle = palette.ink;
-    ctx.stroke();
-    ctx.setLineDash([]);
-    ctx.fillStyle = figure.state === 'placed' ? palette.sheet : palette.ink;
-    ctx.fillText(String(figure.cast), x, y + 0.5);
-  }
-}
+    return {
+      rank: LABEL_RANKS.figure,
+      says: [[{ text: String(figure.cast), font: `600 10px ${MONO}`, ink }]],
+      spots: [
+        { x, y },
+        { x: x + 12, y },
+        { x: x - 12, y },
+        { x, y: y - 12 },
+        { x, y: y + 12 },
+      ],
+      air: 0,
+      ground: {
+        as: 'ring',
+        ...{ paper, ink: palette.ink, radius: 8, width: 1.2 },
+        dash: figure.state === 'idea' ? [2, 2] : [],
+      },
+    };
+  });

@@ -3,6 +3,7 @@ import type { Change, PlanKind, Scene } from '@quarry/core/document';
 import type { BoardLayer } from '../../data/view.ts';
 import type { FieldSpec } from '../../ui/fieldSpec.ts';
 import type { Picture } from '../ink.ts';
+import type { BoardLabel } from '../labels.ts';
 import type { Viewport } from '../viewport.ts';
 
 /** Kinds that stand on the board. */
@@ -61,8 +62,8 @@ export interface DrawingPass {
 /** What the plan board knows of a kind: how it is drawn, found under the pointer, made by a tool and edited. */
 export interface BoardKind {
   drawings?: readonly DrawingPass[];
-  /** How far beside its place it may be written, px; left out: no farther than a mark. */
-  beside?: number;
+  /** What is written of it: placed with the labels of all kinds, so that none lies on another. */
+  labels?: (picture: Picture) => readonly BoardLabel[];
   /** The layer that hides it and keeps it from being picked. */
   layer?: BoardLayer;
   /** Rank under the pointer: the lowest is picked first. Signs are before walls, small things before what carries them. */

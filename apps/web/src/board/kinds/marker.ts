@@ -1,10 +1,12 @@
 import { MARKER_STATES, listOf } from '@quarry/core/document';
 import { field } from '../../ui/fieldSpec.ts';
-import { SANS, halo, visible, wrap, type Picture } from '../ink.ts';
+import { SANS, visible, within, wrapText, type Picture } from '../ink.ts';
+import { LABEL_RANKS, type BoardLabel } from '../labels.ts';
 import type { BoardKind } from './kind.ts';
 
 export const markerBoard: BoardKind = {
   drawings: [{ rank: 92, draw: drawMarkers }],
+  labels: (picture) => markerLabels(picture),
   layer: 'signs',
   picked: 40,
   boxed: true,
@@ -25,7 +27,6 @@ export const markerBoard: BoardKind = {
 /** What is to be decided, with a question mark until it is. */
 function drawMarkers(ctx: CanvasRenderingContext2D, picture: Picture): void {
   const { palette, scene } = picture;
-  ctx.textBaseline = 'middle';
   for (const marker of listOf(scene, 'marker')) {
     const on = visible(picture, marker);
     if (!on) continue;
@@ -34,19 +35,25 @@ function drawMarkers(ctx: CanvasRenderingContext2D, picture: Picture): void {
     ctx.setLineDash([4, 3]);
     ctx.strokeRect(on.x, on.y, on.w, on.d);
     ctx.setLineDash([]);
-    ctx.font = `600 11px ${SANS}`;
-    ctx.textAlign = 'center';
-    const words = marker.state === 'open' ? `${marker.name} ?` : marker.name;
-    const lines = on.w > 40 ? wrap(ctx, words, on.w - 6, Math.trunc(on.d / 13)) : ['?'];
-    lines.forEach((line, i) =>
-      halo(
-        ctx,
-        line,
-        on.x + on.w / 2,
-        on.y + on.d / 2 + (i - (lines.length - 1) / 2) * 13,
-        palette.ochre,
-        palette.sheet,
-      ),
-    );
   }
 }
+
+const markerLabels = (picture: Picture): BoardLabel[] =>
+  listOf(picture.scene, 'marker').flatMap((marker) => {
+    const on = visible(picture, marker);
+    if (!on) return [];
+    const { palette } = picture;
+    const words = marker.state === 'open' ? `${marker.name} ?` : marker.name;
+    const line = (text: string) => ({ text, font: `600 11px ${SANS}`, ink: palette.ochre });
+    return [
+      {
+        rank: LABEL_RANKS.marker,
+        says: [
+          ...(on.w > 40 ? [wrapText(words, on.w - 6, Math.trunc(on.d / 13)).map(line)] : []),
+          [line('?')],
+        ],
+        spots: [{ x: on.x + on.w / 2, y: on.y + on.d / 2 }, ...within(on)],
+        ground: { as: 'halo', paper: palette.sheet },
+      },
+    ];
+  });

@@ -1,12 +1,13 @@
 import { listOf } from '@quarry/core/document';
 import { field } from '../../ui/fieldSpec.ts';
-import { SANS, halo, type Picture } from '../ink.ts';
+import type { Picture } from '../ink.ts';
+import { LABEL_RANKS, textLabel, type BoardLabel } from '../labels.ts';
 import { toScreen } from '../viewport.ts';
 import type { BoardKind } from './kind.ts';
 
 export const noteBoard: BoardKind = {
   drawings: [{ rank: 94, draw: drawNotes }],
-  beside: 220,
+  labels: (picture) => noteLabels(picture),
   layer: 'signs',
   picked: 20,
   boxed: true,
@@ -22,9 +23,6 @@ export const noteBoard: BoardKind = {
 /** A slip of paper with its heading beside it. */
 function drawNotes(ctx: CanvasRenderingContext2D, picture: Picture): void {
   const { palette, scene, view } = picture;
-  ctx.textBaseline = 'middle';
-  ctx.font = `500 11px ${SANS}`;
-  ctx.textAlign = 'left';
   for (const note of listOf(scene, 'note')) {
     const { x, y } = toScreen(view, note.x, note.y);
     ctx.fillStyle = palette.sheet;
@@ -39,11 +37,31 @@ function drawNotes(ctx: CanvasRenderingContext2D, picture: Picture): void {
     ctx.closePath();
     ctx.fill();
     ctx.stroke();
-    if (view.scale <= 2.5) continue;
-    // To the other side where it would run off the scene.
-    const east = toScreen(view, (picture.art?.relief.x ?? 0) + (picture.art?.relief.w ?? 0), 0).x;
-    const west = x + 14 + ctx.measureText(note.name).width > east;
-    ctx.textAlign = west ? 'right' : 'left';
-    halo(ctx, note.name, x + (west ? -10 : 10), y, palette.tarn, palette.sheet);
   }
 }
+
+/** The heading beside its slip: on the other side where it would run off the scene. */
+function noteLabels(picture: Picture): BoardLabel[] {
+  const { palette, scene, view, art } = picture;
+  if (view.scale <= 2.5) return [];
+  const east = art ? toScreen(view, art.relief.x + art.relief.w, 0).x : Infinity;
+  return listOf(scene, 'note').map((note) => {
+    const { x, y } = toScreen(view, note.x, note.y);
+    const half = LETTER * note.name.length;
+    const spots = [
+      { x: x + 10 + half, y },
+      { x: x - 10 - half, y },
+      { x, y: y + 16 },
+      { x, y: y - 16 },
+    ];
+    return textLabel(
+      picture,
+      LABEL_RANKS.note,
+      note.name,
+      x + 14 + 2 * half > east ? [spots[1], spots[0], ...spots.slice(2)] : spots,
+      { ink: palette.tarn },
+    );
+  });
+}
+/** Half the usual width of a letter, px. */
+const LETTER = 3;

@@ -5,19 +5,14 @@ import { visible, type Picture } from '../ink.ts';
 import { rectToScreen } from '../viewport.ts';
 import type { BoardKind } from './kind.ts';
 import { defaultLevel } from './make.ts';
-import { drawWaterName } from './names.ts';
+import { waterLabel } from './names.ts';
 
 export const padBoard: BoardKind = {
-  drawings: [
-    { rank: 20, layer: 'ground', draw: drawEdges },
-    {
-      rank: 40,
-      draw: (ctx, picture) => {
-        for (const pad of listOf(picture.scene, 'pad'))
-          if (pad.ground === 'water') drawWaterName(ctx, picture, 'pad', pad);
-      },
-    },
-  ],
+  drawings: [{ rank: 20, layer: 'ground', draw: drawEdges }],
+  labels: (picture) =>
+    listOf(picture.scene, 'pad').flatMap((pad) =>
+      pad.ground === 'water' ? waterLabel(picture, 'pad', pad) : [],
+    ),
   picked: 160,
   list: padsInOrder,
   boxed: true,

@@ -9,7 +9,8 @@ import {
   wallCorners,
 } from '@quarry/core/document';
 import { field } from '../../ui/fieldSpec.ts';
-import { MONO, SANS, hatch, plate, visible, wrap, type Picture } from '../ink.ts';
+import { MONO, SANS, hatch, visible, within, wrapText, type Picture } from '../ink.ts';
+import { LABEL_RANKS, type BoardLabel } from '../labels.ts';
 import { toScreen } from '../viewport.ts';
 import type { BoardKind } from './kind.ts';
 
@@ -17,6 +18,7 @@ type Ctx = CanvasRenderingContext2D;
 
 export const plotBoard: BoardKind = {
   drawings: [{ rank: 50, draw: drawPlots }],
+  labels: (picture) => plotLabels(picture),
   layer: 'plots',
   picked: 80,
   // By its turned walls.
@@ -83,7 +85,7 @@ function drawPlots(ctx: Ctx, picture: Picture): void {
   const { palette, view } = picture;
   const fills = new Path2D();
   const walls = new Path2D();
-  const labelled: { name: string; on: Rect; note: string; hatched: boolean }[] = [];
+  const hatched: Rect[] = [];
   for (const plot of listOf(picture.scene, 'plot')) {
     const on = visible(picture, plotBounds(plot));
     if (!on) continue;
@@ -98,13 +100,7 @@ function drawPlots(ctx: Ctx, picture: Picture): void {
         w: plot.w - 2 * wall,
         d: plot.d - 2 * wall,
       });
-    if (on.w > 26 && on.d > 12)
-      labelled.push({
-        name: plot.name,
-        on,
-        note: `${formatPlates(plot.height)} tall`,
-        hatched: plot.turn % 90 === 0,
-      });
+    if (on.w > 26 && on.d > 12 && plot.turn % 90 === 0) hatched.push(on);
   }
   ctx.fillStyle = palette.sheet;
   ctx.fill(fills);
@@ -112,27 +108,49 @@ function drawPlots(ctx: Ctx, picture: Picture): void {
   ctx.lineWidth = 0.7;
   ctx.beginPath();
   const inset = view.scale > 1.2 ? view.scale : 0;
-  for (const { on, hatched } of labelled)
-    if (hatched) hatch(ctx, { x: on.x + inset, y: on.y + inset, w: on.w - 2 * inset, d: on.d - 2 * inset });
+  for (const on of hatched)
+    hatch(ctx, { x: on.x + inset, y: on.y + inset, w: on.w - 2 * inset, d: on.d - 2 * inset });
   ctx.stroke();
   ctx.strokeStyle = palette.ink;
   ctx.lineWidth = 1.2;
   ctx.stroke(fills);
   ctx.lineWidth = 0.6;
   ctx.stroke(walls);
-  ctx.textAlign = 'center';
-  ctx.textBaseline = 'middle';
-  for (const { name, on, note } of labelled) {
-    ctx.font = `500 11px ${SANS}`;
-    const lines = wrap(ctx, name, on.w - 8, Math.trunc((on.d - 4) / 13));
-    const tall = on.d > lines.length * 13 + 22 && on.w > 56;
-    const top = on.y + on.d / 2 - ((lines.length - 1) * 13) / 2 - (tall ? 6 : 0);
-    lines.forEach((line, i) => plate(ctx, line, on.x + on.w / 2, top + i * 13, palette.ink, palette.sheet));
-    if (!tall) continue;
-    ctx.font = `10px ${MONO}`;
-    plate(ctx, note, on.x + on.w / 2, top + lines.length * 13, palette.ink2, palette.sheet);
-  }
 }
+
+/** The name of each building with how tall it is, where there is room; else its name, else its first letters. */
+const plotLabels = (picture: Picture): BoardLabel[] =>
+  listOf(picture.scene, 'plot').flatMap((plot) => {
+    const on = visible(picture, plotBounds(plot));
+    if (!on || on.w < 18 || on.d < 12) return [];
+    const { palette } = picture;
+    const line = (text: string) => ({ text, font: `500 11px ${SANS}`, ink: palette.ink });
+    const lines = wrapText(plot.name, on.w - 8, Math.trunc((on.d - 4) / 13)).map(line);
+    const note = { text: `${formatPlates(plot.height)} tall`, font: `10px ${MONO}`, ink: palette.ink2 };
+    const isTall = on.d > lines.length * 13 + 22 && on.w > 56;
+    return [
+      {
+        rank: LABEL_RANKS.plot,
+        says: [
+          ...(isTall ? [[...lines, note]] : []),
+          ...(on.w > 26 ? [lines, wrapText(plot.name, on.w - 8, 1).map(line)] : []),
+          [line(initialsOf(plot.name))],
+        ],
+        spots: [{ x: on.x + on.w / 2, y: on.y + on.d / 2 }, ...within(on)],
+        ground: { as: 'plate', paper: palette.sheet },
+        air: 0,
+      },
+    ];
+  });
+
+/** `Mill house` → `MH`. */
+const initialsOf = (name: string): string =>
+  name
+    .split(/\s+/)
+    .map((word) => [...word][0] ?? '')
+    .join('')
+    .slice(0, 3)
+    .toUpperCase();
 
 function outline(path: Path2D, { view }: Picture, plot: Parameters<typeof wallCorners>[0]): void {
   wallCorners(plot).forEach((corner, i) => {

@@ -1,10 +1,12 @@
 import { listOf } from '@quarry/core/document';
 import { field } from '../../ui/fieldSpec.ts';
-import { SANS, halo, hatch, visible, wrap, type Picture } from '../ink.ts';
+import { SANS, hatch, visible, within, wrapText, type Picture } from '../ink.ts';
+import { LABEL_RANKS, type BoardLabel } from '../labels.ts';
 import type { BoardKind } from './kind.ts';
 
 export const reservedBoard: BoardKind = {
   drawings: [{ rank: 90, draw: drawReserved }],
+  labels: (picture) => reservedLabels(picture),
   layer: 'signs',
   picked: 180,
   boxed: true,
@@ -24,7 +26,7 @@ export const reservedBoard: BoardKind = {
 /** Ground kept free, hatched wide, with what it is kept for. */
 function drawReserved(ctx: CanvasRenderingContext2D, picture: Picture): void {
   const { palette } = picture;
-  for (const { name, ...place } of listOf(picture.scene, 'reserved')) {
+  for (const place of listOf(picture.scene, 'reserved')) {
     const on = visible(picture, place);
     if (!on) continue;
     ctx.strokeStyle = palette.ochre;
@@ -35,12 +37,21 @@ function drawReserved(ctx: CanvasRenderingContext2D, picture: Picture): void {
     ctx.setLineDash([8, 4]);
     ctx.strokeRect(on.x, on.y, on.w, on.d);
     ctx.setLineDash([]);
-    if (on.w < 40 || on.d < 16) continue;
-    ctx.font = `500 11px ${SANS}`;
-    ctx.textAlign = 'center';
-    ctx.textBaseline = 'middle';
-    wrap(ctx, name, on.w - 8, Math.trunc(on.d / 13)).forEach((line, i) =>
-      halo(ctx, line, on.x + on.w / 2, on.y + on.d / 2 + i * 13, palette.ochre, palette.sheet),
-    );
   }
 }
+
+const reservedLabels = (picture: Picture): BoardLabel[] =>
+  listOf(picture.scene, 'reserved').flatMap(({ name, ...place }) => {
+    const on = visible(picture, place);
+    if (!on || on.w < 40 || on.d < 16) return [];
+    const { palette } = picture;
+    const lines = wrapText(name, on.w - 8, Math.trunc(on.d / 13));
+    return [
+      {
+        rank: LABEL_RANKS.marker,
+        says: [lines.map((text) => ({ text, font: `500 11px ${SANS}`, ink: palette.ochre }))],
+        spots: [{ x: on.x + on.w / 2, y: on.y + on.d / 2 }, ...within(on)],
+        ground: { as: 'halo', paper: palette.sheet },
+      },
+    ];
+  });

@@ -3,7 +3,7 @@ import { field } from '../../ui/fieldSpec.ts';
 import { capital } from '../../ui/words.ts';
 import type { BoardKind } from './kind.ts';
 import { defaultLevel } from './make.ts';
-import { drawRisingNames } from './names.ts';
+import { risingLabels } from './names.ts';
 
 /**
  * What hills and hollows share: an oval on a level, in terraces of a brick.
@@ -12,10 +12,10 @@ import { drawRisingNames } from './names.ts';
 export const risingBoard = (
   kind: 'hill' | 'hollow',
   measure: { key: 'height' | 'depth'; start: number },
-): Pick<BoardKind, 'drawings' | 'boxed' | 'snaps' | 'fields'> & {
+): Pick<BoardKind, 'labels' | 'boxed' | 'snaps' | 'fields'> & {
   make: Extract<NonNullable<BoardKind['tool']>, { draws: 'area' }>['make'];
 } => ({
-  drawings: [{ rank: 40, draw: (ctx, picture) => drawRisingNames(ctx, picture, kind) }],
+  labels: (picture) => risingLabels(picture, kind),
   boxed: true,
   snaps: true,
   make: (scene, rect, name) => {

@@ -1,11 +1,13 @@
 import type { Rect } from '@quarry/core/grid';
 import { listOf, type Scene } from '@quarry/core/document';
 import { SANS, visible, type Picture } from '../ink.ts';
+import { LABEL_RANKS, type BoardLabel } from '../labels.ts';
 import { rectToScreen } from '../viewport.ts';
 import type { BoardKind } from './kind.ts';
 
 export const sectionBoard: BoardKind = {
   drawings: [{ rank: 130, draw: drawSections }],
+  labels: (picture) => sectionLabels(picture),
   layer: 'sections',
   // By its mark alone: its area is that of everything in it.
   picked: 0,
@@ -35,8 +37,6 @@ function nextLetter(scene: Scene): string {
 
 function drawSections(ctx: CanvasRenderingContext2D, picture: Picture): void {
   const { palette } = picture;
-  ctx.textAlign = 'center';
-  ctx.textBaseline = 'middle';
   for (const section of listOf(picture.scene, 'section')) {
     const on = visible(picture, section);
     if (!on) continue;
@@ -45,18 +45,26 @@ function drawSections(ctx: CanvasRenderingContext2D, picture: Picture): void {
     ctx.setLineDash([2, 3]);
     ctx.strokeRect(on.x, on.y, on.w, on.d);
     ctx.setLineDash([]);
-    const { x, y } = sectionMark(on);
-    ctx.beginPath();
-    ctx.arc(x, y, 10, 0, Math.PI * 2);
-    ctx.fillStyle = palette.sheet;
-    ctx.fill();
-    ctx.lineWidth = 1.4;
-    ctx.stroke();
-    ctx.fillStyle = palette.ink;
-    ctx.font = `600 11px ${SANS}`;
-    ctx.fillText(section.letter, x, y + 0.5);
   }
 }
+
+/** The letters of sections in rings: at their marks, which are picked there. */
+const sectionLabels = (picture: Picture): BoardLabel[] =>
+  listOf(picture.scene, 'section').flatMap((section) => {
+    const on = visible(picture, section);
+    if (!on || Math.min(on.w, on.d) < MIN_SIDE) return [];
+    const { palette } = picture;
+    return [
+      {
+        rank: LABEL_RANKS.section,
+        says: [[{ text: section.letter, font: `600 11px ${SANS}`, ink: palette.ink }]],
+        spots: [sectionMark(on)],
+        ground: { as: 'ring', paper: palette.sheet, ink: palette.ink, radius: 10, width: 1.4 },
+      },
+    ];
+  });
+/** Sections smaller than their mark are not lettered, px. */
+const MIN_SIDE = 12;
 
 /** Where a section's letter stands on the screen: in the far corner that the module flags leave free. */
 const sectionMark = (on: Rect) => ({

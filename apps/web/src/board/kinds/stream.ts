@@ -2,12 +2,11 @@ import { FALLS } from '@quarry/core/document';
 import { field } from '../../ui/fieldSpec.ts';
 import type { BoardKind } from './kind.ts';
 import { defaultLevel, withHeights } from './make.ts';
-import { drawLineNames } from './names.ts';
+import { lineLabels } from './names.ts';
 
 export const streamBoard: BoardKind = {
-  drawings: [
-    { rank: 30, layer: 'ways', draw: (ctx, picture) => drawLineNames(ctx, picture, 'stream', 'tarn') },
-  ],
+  drawings: [],
+  labels: (picture) => lineLabels(picture, 'stream', 'tarn').map((label) => ({ layer: 'ways', ...label })),
   picked: 120,
   boxed: true,
   tool: {

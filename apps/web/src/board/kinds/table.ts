@@ -2,11 +2,13 @@ import { MM_PER_STUD, type Rect } from '@quarry/core/grid';
 import { TABLE_KINDS, displayOf, type Scene } from '@quarry/core/document';
 import { currentContents, frameOf, rectToRoom, tableInStuds } from '@quarry/core/venue';
 import { field } from '../../ui/fieldSpec.ts';
-import { drawTables } from '../drawGround.ts';
+import { drawTables, tableLabels } from '../drawGround.ts';
 import type { BoardKind } from './kind.ts';
 
 export const tableBoard: BoardKind = {
   drawings: [{ rank: 0, draw: drawTables }],
+  labels: (picture) => tableLabels(picture),
+
   layer: 'tables',
   picked: 210,
   list: (scene) => currentContents(scene, 'table'),

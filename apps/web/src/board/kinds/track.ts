@@ -4,7 +4,7 @@ import { field } from '../../ui/fieldSpec.ts';
 import { inStuds, type Picture } from '../ink.ts';
 import type { BoardKind } from './kind.ts';
 import { defaultLevel } from './make.ts';
-import { drawLineNames } from './names.ts';
+import { lineLabels } from './names.ts';
 import { sleepers, trace } from './strokes.ts';
 
 export const trackBoard: BoardKind = {
@@ -17,8 +17,8 @@ export const trackBoard: BoardKind = {
             drawTrack(ctx, picture, trackLine(track, 0).line, track.bed);
         }),
     },
-    { rank: 30, draw: (ctx, picture) => drawLineNames(ctx, picture, 'track', 'ink') },
   ],
+  labels: (picture) => lineLabels(picture, 'track', 'ink'),
   layer: 'ways',
   picked: 100,
   boxed: true,

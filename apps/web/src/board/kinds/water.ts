@@ -3,17 +3,10 @@ import { listOf, type Scene } from '@quarry/core/document';
 import { field } from '../../ui/fieldSpec.ts';
 import type { BoardKind } from './kind.ts';
 import { defaultLevel } from './make.ts';
-import { drawWaterName } from './names.ts';
+import { waterLabel } from './names.ts';
 
 export const waterBoard: BoardKind = {
-  drawings: [
-    {
-      rank: 40,
-      draw: (ctx, picture) => {
-        for (const water of listOf(picture.scene, 'water')) drawWaterName(ctx, picture, 'water', water);
-      },
-    },
-  ],
+  labels: (picture) => listOf(picture.scene, 'water').flatMap((water) => waterLabel(picture, 'water', water)),
   picked: 130,
   boxed: true,
   snaps: true,

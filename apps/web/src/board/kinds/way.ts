@@ -3,14 +3,12 @@ import { field } from '../../ui/fieldSpec.ts';
 import { inStuds, type Picture } from '../ink.ts';
 import type { BoardKind } from './kind.ts';
 import { withHeights } from './make.ts';
-import { drawLineNames } from './names.ts';
+import { lineLabels } from './names.ts';
 import { sleepers, trace } from './strokes.ts';
 
 export const wayBoard: BoardKind = {
-  drawings: [
-    { rank: 25, draw: drawWays },
-    { rank: 30, draw: (ctx, picture) => drawLineNames(ctx, picture, 'way', 'ink') },
-  ],
+  drawings: [{ rank: 25, draw: drawWays }],
+  labels: (picture) => lineLabels(picture, 'way', 'ink'),
   layer: 'ways',
   picked: 110,
   boxed: true,

@@ -10,7 +10,7 @@ import {
 } from '@quarry/core/cut';
 import { RIMS, displayOf, listOf } from '@quarry/core/document';
 import { useDisplay, useEdit, useLink, useIsPlanner } from '../../data/useDisplay.tsx';
-import { FindingItem } from '../../frame/Findings.tsx';
+import { FindingItem } from '../../frame/FindingItem.tsx';
 import { CheckField, NumberField, SelectField } from '../../ui/fields.tsx';
 import { ModuleSize } from '../../ui/ModuleSize.tsx';
 import { Basis, Failure, Heading } from '../../ui/parts.tsx';

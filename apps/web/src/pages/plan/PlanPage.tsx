@@ -125,7 +125,7 @@ export function PlanPage() {
         <Exchange />
       </Toolbar>
       <div className="grid grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,3fr)_minmax(0,2fr)] md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_264px] min-h-0">
-        <div className="grid grid-rows-[minmax(0,1fr)_128px] min-h-0 min-w-0">
+        <div className="grid grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)_128px] min-h-0 min-w-0">
           <div className="relative min-h-0 min-w-0">
             <Board
               label={`Plan of ${displayOf(scene).name}. Arrow keys move what is picked; the outline at the right lists everything.`}

@@ -5,8 +5,10 @@ import { PAPERS, PAPER_NAMES, fileName, planScales } from '@quarry/core/formats'
 import { MM_PER_STUD } from '@quarry/core/grid';
 import { footprintBounds } from '@quarry/core/terrain';
 import { displayOf, listOf } from '@quarry/core/document';
+import { collectLabels } from '../../board/collectLabels.ts';
 import { drawScene } from '../../board/drawScene.ts';
 import { groundArt } from '../../board/groundArt.ts';
+import { drawLabels, lineMeasure, placeBoardLabels } from '../../board/labels.ts';
 import { PALETTES } from '../../board/palette.ts';
 import { usePictures } from '../../board/pictures.ts';
 import { useSheets } from '../../data/sheets.ts';
@@ -44,7 +46,7 @@ export function TakeOut() {
     const ctx = canvas.getContext('2d');
     if (!ctx) return;
     const palette = PALETTES.day;
-    drawScene(ctx, {
+    const picture = {
       scene,
       art: groundArt(ground, palette, null),
       findings: [],
@@ -56,7 +58,9 @@ export function TakeOut() {
       metric,
       cut: null,
       images,
-    });
+    };
+    drawScene(ctx, picture);
+    drawLabels(ctx, placeBoardLabels(collectLabels(picture), lineMeasure(), hidden));
     canvas.toBlob((blob) => {
       if (!blob) {
         toast.error('The browser could not make the picture; hide some layers and try again.');

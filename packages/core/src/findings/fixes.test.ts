@@ -1,0 +1,104 @@
+import { reduce, sceneFrom, type Scene } from '../document/index.ts';
+import { evaluateRules } from './evaluator.ts';
+import { FIXABLE_RULES, tryFixes } from './fixes.ts';
+import { RULES } from './rules.ts';
+
+const TODAY = '2027-01-15';
+type Given = Parameters<typeof sceneFrom>[0];
+const BASE: Given & { display: object; levels: object[] } = {
+  display: { name: 'Fixes', kind: 'diorama', moduleMaxW: 96, moduleMaxD: 96 },
+  levels: [{ id: 'low', name: 'Low', height: 3 }],
+  footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 64, d: 64 }],
+  tables: [{ id: 't', name: 'Table', x: 0, y: 0, w: 512, d: 512 }],
+  pads: [{ id: 'p', name: 'Ground', x: 0, y: 0, w: 64, d: 64, level: 'low', ground: 'grass' }],
+  people: [{ id: 'ada', name: 'Ada Brook', initials: 'AB' }],
+  sections: [{ id: 's', letter: 'A', name: 'All', x: 0, y: 0, w: 64, d: 64, owner: 'ada' }],
+};
+const house = (id: string, x: number, y: number, more: object = {}) => ({
+  ...{ id, name: `House ${id}`, x, y, w: 10, d: 8, height: 18 },
+  ...more,
+});
+const keyOf = (scene: Scene, rule: string) =>
+  evaluateRules(scene, { today: TODAY }).find((finding) => finding.rule === rule)?.key ?? 'not found';
+const fixed = (given: Partial<Given>, rule: string) => {
+  const scene = sceneFrom({ ...BASE, ...given });
+  const fix = tryFixes(scene, keyOf(scene, rule), TODAY);
+  if (!fix) throw new Error(`no fix of ${rule}`);
+  const done = reduce(scene, fix.changes);
+  if (!done.ok) throw new Error(done.refusal.sentence);
+  return { fix, after: done.scene };
+};
+
+describe('fixes of findings', () => {
+  test('two buildings that share studs: the shortest way that clears them, by hand 2 studs east', () => {
+    // House b lies 8 studs east of a, which is 10 wide.
+    const { fix, after } = fixed({ plots: [house('a', 20, 20), house('b', 28, 20)] }, 'plots-overlap');
+    expect(fix.words).toBe('Move House b 2 studs east');
+    expect(after.plot.b).toMatchObject({ x: 30, y: 20 });
+    expect(fix.after.errors).toBe(fix.before.errors - 1);
+  });
+  test('a way that would make another finding is passed over', () => {
+    // East of b stands c: the two studs that would do are taken, so b goes another way.
+    const plots = [house('a', 20, 20), house('b', 28, 20), house('c', 38, 20)];
+    const { fix, after } = fixed({ plots }, 'plots-overlap');
+    expect(fix.words).not.toContain('east');
+    expect(evaluateRules(after, { today: TODAY }).filter(({ rule }) => rule === 'plots-overlap')).toEqual([]);
+  });
+  test('what stands out over the edge comes in by whole studs', () => {
+    const { fix, after } = fixed({ plots: [house('a', 59, -3)] }, 'outside-footprint');
+    expect(fix.words).toBe('Move House a 5 studs west and 3 studs south');
+    expect(after.plot.a).toMatchObject({ x: 54, y: 0 });
+  });
+  test.each([
+    ['flag-wind', { flags: [{ id: 'w', name: 'Pennant', x: 4, y: 4, heading: 'n' }] }, { wind: 'w' }],
+    [
+      'plant-season',
+      { trees: [{ id: 'o', name: 'Oak', x: 9, y: 9, season: 'autumn' }] },
+      { season: 'summer' },
+    ],
+    ['footprint-limit', {}, { limitW: 48, limitD: 32 }],
+    ['good-side', { plots: [house('a', 20, 20, { goodSides: ['n'] })] }, { viewedSides: ['s'] }],
+    ['pinned-half', { plots: [house('a', 20.5, 20)] }, {}],
+    ['no-table', { tables: [] }, {}],
+    ['off-table', { tables: [{ id: 't', name: 'Table', x: 0, y: 0, w: 512, d: 400 }] }, {}],
+    ['level-step', { levels: [...BASE.levels, { id: 'up', name: 'Up', height: 20 }] }, { levelStep: 15 }],
+    [
+      'tables-overlap',
+      {
+        tables: [
+          { id: 't', name: 'West', x: 0, y: 0, w: 300, d: 512 },
+          { id: 'u', name: 'East', x: 290, y: 0, w: 300, d: 512 },
+        ],
+      },
+      {},
+    ],
+    [
+      'sections-overlap',
+      {
+        sections: [
+          { id: 's', letter: 'A', name: 'West', x: 0, y: 0, w: 40, d: 64, owner: 'ada' },
+          { id: 'u', letter: 'B', name: 'East', x: 32, y: 0, w: 32, d: 64, owner: 'ada' },
+        ],
+      },
+      {},
+    ],
+  ] as [string, Partial<Given>, object][])(
+    '%s: gone after the fix, and nothing new',
+    (rule, given, display) => {
+      const { after } = fixed({ ...given, display: { ...BASE.display, ...display } }, rule);
+      const left = evaluateRules(after, { today: TODAY }).map((finding) => finding.rule);
+      expect(left).not.toContain(rule);
+    },
+  );
+  test('none is offered where none works: two buildings that fill the scene', () => {
+    const scene = sceneFrom({
+      ...BASE,
+      plots: [house('a', 0, 0, { w: 40, d: 64 }), house('b', 30, 0, { w: 34, d: 64 })],
+    });
+    expect(tryFixes(scene, keyOf(scene, 'plots-overlap'), TODAY)).toBeNull();
+  });
+  test('every fixable rule is a rule', () => {
+    const ids = RULES.map(({ id }) => id);
+    expect(FIXABLE_RULES.filter((id) => !ids.includes(id))).toEqual([]);
+  });
+});

@@ -1,0 +1,336 @@
+import { MM_PER_STUD, boundsOf, type Rect } from '../grid/index.ts';
+import {
+  WINDS,
+  displayOf,
+  entityOf,
+  keyOf,
+  labelOf,
+  moveAll,
+  placeIn,
+  plotBounds,
+  reduce,
+  resizeDisplay,
+  type Change,
+  type Entity,
+  type EntityRef,
+  type Kind,
+  type Scene,
+} from '../document/index.ts';
+import { compileRelief, footprintBounds } from '../terrain/index.ts';
+import { currentContents } from '../venue/index.ts';
+import { evaluateRules, type EvaluatedFinding } from './evaluator.ts';
+import type { Finding } from './finding.ts';
+
+// Remedies that a computation can find: proposed by rule, then tried on the whole scene before they are offered.
+
+/** One way to do away with a finding. */
+export interface Fix {
+  /** What it does, as an imperative. */
+  words: string;
+  changes: Change[];
+}
+
+/** How many findings a scene has. */
+export interface FindingCounts {
+  errors: number;
+  warnings: number;
+}
+
+/** A fix that has been tried: the finding is gone, and no more errors or warnings are there than before. */
+export interface TriedFix extends Fix {
+  before: FindingCounts;
+  after: FindingCounts;
+  /** Sentences of other findings that go with it. */
+  alsoGone: string[];
+}
+
+/** A finding that a fix may be looked for: what a rule may read of it. */
+type Case = Pick<Finding, 'things' | 'numbers'>;
+type Candidates = (scene: Scene, finding: Case) => Fix[];
+
+const patch = (kind: Kind, { id, v }: { id: string; v: number }, set: Record<string, unknown>): Change => ({
+  op: 'patch',
+  kind,
+  id,
+  v,
+  set,
+});
+
+/** The first thing of a kind that a finding names. */
+function thingOf<K extends Kind>(scene: Scene, { things }: Case, kind: K, nth = 0): Entity<K> | null {
+  const ref = things.filter((thing) => thing.kind === kind).at(nth);
+  return ref ? (entityOf(scene, kind, ref.id) ?? null) : null;
+}
+
+const COMPASS = { west: [-1, 0], east: [1, 0], north: [0, -1], south: [0, 1] } as const;
+type Way = keyof typeof COMPASS;
+
+/** Moves a thing, worded. */
+const moved = (scene: Scene, ref: EntityRef, by: number, way: Way): Fix => ({
+  words: `Move ${labelOf(scene, ref.kind, ref.id)} ${by} ${by === 1 ? 'stud' : 'studs'} ${way}`,
+  changes: moveAll(scene, [ref], by * COMPASS[way][0], by * COMPASS[way][1]),
+});
+
+/** Ways to bring two rectangles apart by moving the second, the shortest first. @param step multiples it moves by */
+function apart(fixed: Rect, loose: Rect, step: number): { by: number; way: Way }[] {
+  const up = (by: number) => Math.ceil(by / step) * step;
+  return [
+    { by: up(loose.x + loose.w - fixed.x), way: 'west' as const },
+    { by: up(fixed.x + fixed.w - loose.x), way: 'east' as const },
+    { by: up(loose.y + loose.d - fixed.y), way: 'north' as const },
+    { by: up(fixed.y + fixed.d - loose.y), way: 'south' as const },
+  ]
+    .filter(({ by }) => by > 0)
+    .sort((a, b) => a.by - b.by);
+}
+
+const separatePlots: Candidates = (scene, finding) => {
+  const [a, b] = [thingOf(scene, finding, 'plot', 0), thingOf(scene, finding, 'plot', 1)];
+  if (!a || !b) return [];
+  return [
+    [a, b],
+    [b, a],
+  ].flatMap(([fixed, loose]) => {
+    // What stands out over the walls keeps apart too.
+    const boxes = [fixed, loose].map((plot) => plotBounds(plot));
+    return apart(boxes[0], boxes[1], 1).map(({ by, way }) =>
+      moved(scene, { kind: 'plot', id: loose.id }, by, way),
+    );
+  });
+};
+
+const PROPOSED: Readonly<Record<string, Candidates>> = {
+  'flag-wind': (scene, finding) => {
+    const flag = thingOf(scene, finding, 'flag');
+    const { wind } = displayOf(scene);
+    if (!flag || wind === null) return [];
+    const heading = WINDS[(WINDS.indexOf(wind) + WINDS.length / 2) % WINDS.length];
+    return [{ words: `Turn «${flag.name}» with the wind`, changes: [patch('flag', flag, { heading })] }];
+  },
+  'good-side': (scene, finding) => {
+    const plot = thingOf(scene, finding, 'plot');
+    return plot
+      ? [180, 90, 270].map((by) => ({
+          words: `Turn «${plot.name}» by ${by}°`,
+          changes: [patch('plot', plot, { turn: (plot.turn + by) % 360 })],
+        }))
+      : [];
+  },
+  'footprint-limit': (scene) => {
+    const { limitW, limitD } = displayOf(scene);
+    if (limitW === null || limitD === null) return [];
+    return [
+      [limitW, limitD],
+      [limitD, limitW],
+    ].map(([w, d]) => ({
+      words: `Fit the display to the card: ${w} × ${d} studs`,
+      changes: resizeDisplay(scene, w, d).changes,
+    }));
+  },
+  'outside-footprint': (scene, { things: [ref] }) => {
+    const whole = footprintBounds(scene);
+    const place = ref && placeIn(scene, ref.kind, ref.id);
+    if (!whole || !place) return [];
+    const box = ref.kind === 'plot' ? plotBounds(scene.plot[ref.id]) : place;
+    const into = (at: number, size: number, from: number, length: number) =>
+      at < from
+        ? Math.ceil(from - at)
+        : at + size > from + length
+          ? -Math.ceil(at + size - from - length)
+          : 0;
+    const [dx, dy] = [into(box.x, box.w, whole.x, whole.w), into(box.y, box.d, whole.y, whole.d)];
+    const ways = [
+      ...(dx === 0 ? [] : [`${Math.abs(dx)} studs ${dx > 0 ? 'east' : 'west'}`]),
+      ...(dy === 0 ? [] : [`${Math.abs(dy)} studs ${dy > 0 ? 'south' : 'north'}`]),
+    ];
+    return ways.length === 0
+      ? []
+      : [
+          {
+            words: `Move ${labelOf(scene, ref.kind, ref.id)} ${ways.join(' and ')}`,
+            changes: moveAll(scene, [ref], dx, dy),
+          },
+        ];
+  },
+  'plots-overlap': separatePlots,
+  'turn-reaches': separatePlots,
+  'plots-gap': (scene, finding) => {
+    const [a, b] = [thingOf(scene, finding, 'plot', 0), thingOf(scene, finding, 'plot', 1)];
+    const { gap } = finding.numbers;
+    if (!a || !b || gap === undefined) return [];
+    return [b, a].flatMap((plot) =>
+      (['west', 'east', 'north', 'south'] as const).map((way) =>
+        moved(scene, { kind: 'plot', id: plot.id }, gap, way),
+      ),
+    );
+  },
+  'pinned-half': (scene, finding) => {
+    const plot = thingOf(scene, finding, 'plot');
+    if (!plot) return [];
+    const { x, y } = plotBounds(plot);
+    const [dx, dy] = [Math.round(x) - x, Math.round(y) - y];
+    return [
+      {
+        words: `Move «${plot.name}» onto whole studs`,
+        changes: [patch('plot', plot, { x: plot.x + dx, y: plot.y + dy })],
+      },
+      { words: `Stand «${plot.name}» on jumpers`, changes: [patch('plot', plot, { mount: 'jumpers' })] },
+    ];
+  },
+  'level-step': (scene, finding) => {
+    const level = thingOf(scene, finding, 'level');
+    const { rise, step } = finding.numbers;
+    if (!level || rise === undefined || step === undefined) return [];
+    const steps = Math.round(rise / step);
+    return [steps, steps + 1]
+      .filter((count) => count > 0)
+      .map((count) => ({
+        words: `Set the level «${level.name}» to the agreed step`,
+        changes: [patch('level', level, { height: level.height - rise + count * step })],
+      }));
+  },
+  'no-table': (scene) => {
+    const whole = footprintBounds(scene);
+    if (!whole) return [];
+    const [w, d] = [whole.w * MM_PER_STUD, whole.d * MM_PER_STUD];
+    const { place } = displayOf(scene);
+    const table = { name: 'Table', x: whole.x * MM_PER_STUD, y: whole.y * MM_PER_STUD, w, d, place };
+    const id = ['table', ...Array.from({ length: 100 }, (_, i) => `table-${i + 2}`)].find(
+      (one) => !Object.hasOwn(scene.table, one) && !Object.hasOwn(scene.removed, keyOf('table', one)),
+    );
+    return id && place === null
+      ? [
+          {
+            words: `Put a table of ${w} × ${d} mm under the display`,
+            changes: [{ op: 'add', kind: 'table', id, data: table }],
+          },
+        ]
+      : [];
+  },
+  'tables-overlap': (scene, finding) => {
+    const [a, b] = [thingOf(scene, finding, 'table', 0), thingOf(scene, finding, 'table', 1)];
+    if (!a || !b) return [];
+    return [
+      [a, b],
+      [b, a],
+    ].flatMap(([fixed, loose]) =>
+      apart(fixed, loose, 1).map(({ by, way }) => ({
+        words: `Move «${loose.name}» ${by} mm ${way}`,
+        changes: [
+          patch('table', loose, { x: loose.x + by * COMPASS[way][0], y: loose.y + by * COMPASS[way][1] }),
+        ],
+      })),
+    );
+  },
+  'off-table': (scene, finding) => {
+    const table = thingOf(scene, finding, 'table');
+    const whole = footprintBounds(scene);
+    if (!table || !whole || displayOf(scene).place !== null || currentContents(scene, 'table').length > 1)
+      return [];
+    // The table that carries the scene alone takes the scene's whole size.
+    const scenery = {
+      x: whole.x * MM_PER_STUD,
+      y: whole.y * MM_PER_STUD,
+      w: whole.w * MM_PER_STUD,
+      d: whole.d * MM_PER_STUD,
+    };
+    const { x, y, w, d } = boundsOf([table, scenery]);
+    return [
+      {
+        words: `Widen «${table.name}» to ${Math.round(w)} × ${Math.round(d)} mm`,
+        changes: [patch('table', table, { x, y, w, d })],
+      },
+    ];
+  },
+  'way-steep': (scene, finding) => {
+    const way = thingOf(scene, finding, 'way');
+    const words = { ramp: 'Level «% » to a ramp', steps: 'Build steps on «% »' } as const;
+    return way
+      ? (['ramp', 'steps'] as const)
+          .filter((onSteep) => onSteep !== way.onSteep)
+          .map((onSteep) => ({
+            words: words[onSteep].replace('% ', way.name),
+            changes: [patch('way', way, { onSteep })],
+          }))
+      : [];
+  },
+  'plant-season': (scene, finding) => {
+    const { season } = displayOf(scene);
+    const tree = thingOf(scene, finding, 'tree');
+    if (season === null || !tree) return [];
+    return [{ words: `Give «${tree.name}» leaves of ${season}`, changes: [patch('tree', tree, { season })] }];
+  },
+  'sections-overlap': (scene, finding) => {
+    const [a, b] = [thingOf(scene, finding, 'section', 0), thingOf(scene, finding, 'section', 1)];
+    if (!a || !b) return [];
+    return [
+      [a, b],
+      [b, a],
+    ].flatMap(([fixed, loose]) => trimmed(fixed, loose));
+  },
+};
+
+/** Ways to take an overlap from a section by drawing one of its sides in. */
+function trimmed(fixed: Rect, loose: Entity<'section'>): Fix[] {
+  const words = `Draw section ${loose.letter} in to the border of its neighbour`;
+  const east = fixed.x + fixed.w;
+  const south = fixed.y + fixed.d;
+  return [
+    { x: loose.x, y: loose.y, w: fixed.x - loose.x, d: loose.d },
+    { x: east, y: loose.y, w: loose.x + loose.w - east, d: loose.d },
+    { x: loose.x, y: loose.y, w: loose.w, d: fixed.y - loose.y },
+    { x: loose.x, y: south, w: loose.w, d: loose.y + loose.d - south },
+  ]
+    .filter(({ w, d }) => w > 0 && d > 0 && w <= loose.w && d <= loose.d)
+    .sort((a, b) => b.w * b.d - a.w * a.d)
+    .map((rect) => ({ words, changes: [patch('section', loose, { ...rect })] }));
+}
+
+/** Rules whose findings a computation may do away with. */
+export const FIXABLE_RULES: readonly string[] = Object.keys(PROPOSED);
+
+const countsOf = (findings: readonly EvaluatedFinding[]): FindingCounts => {
+  const open = findings.filter(({ accepted }) => !accepted);
+  return {
+    errors: open.filter(({ severity }) => severity === 'error').length,
+    warnings: open.filter(({ severity }) => severity === 'warning').length,
+  };
+};
+
+/**
+ * The first proposed fix of a finding after which it is gone and no error or warning is new. Each is tried on the
+ * whole scene: compiled again and judged by every rule.
+ * @param today ISO date for the rules about dates
+ * @returns null where none does it, or the finding is not there any more
+ */
+export function tryFixes(scene: Scene, key: string, today: string): TriedFix | null {
+  const evaluated = (of: Scene) => evaluateRules(of, { relief: compileRelief(of), today });
+  const found = evaluated(scene);
+  const finding = found.find((one) => one.key === key);
+  const proposed = finding && PROPOSED[finding.rule]?.(scene, finding);
+  if (!finding || !proposed) return null;
+  const before = countsOf(found);
+  for (const fix of proposed.slice(0, MAX_TRIED)) {
+    if (fix.changes.length === 0) continue;
+    const fixed = reduce(scene, fix.changes);
+    if (!fixed.ok) continue;
+    const left = evaluated(fixed.scene);
+    const keys = new Set(left.map((one) => one.key));
+    if (keys.has(key)) continue;
+    const known = new Set(found.map((one) => one.key));
+    const isWorse = left.some((one) => !known.has(one.key) && one.severity !== 'note' && !one.accepted);
+    if (isWorse) continue;
+    return {
+      ...fix,
+      before,
+      after: countsOf(left),
+      alsoGone: found
+        .filter((one) => one.key !== key && !one.accepted && !keys.has(one.key))
+        .map(({ sentence }) => sentence),
+    };
+  }
+  return null;
+}
+
+/** Fixes of one finding that are tried. */
+const MAX_TRIED = 8;
