@@ -52,8 +52,11 @@ interface View {
   metric: Metric;
   /** The list of findings: open or not, and the keys it is narrowed to; null: all. */
   findings: { open: boolean; only: readonly string[] | null };
+  /** The dialog for another size of the display is open. */
+  resizing: boolean;
   /** What sheets are printed on; null: as the unit has it. */
   paper: Paper | null;
+  setResizing(open: boolean): void;
   /** Opens the findings, all or some. */
   openFindings(only?: readonly string[]): void;
   closeFindings(): void;
@@ -107,6 +110,8 @@ export const useView = create<View>((set) => ({
   theme: document.documentElement.dataset.theme === 'night' ? 'night' : 'day',
   metric: recall('quarry-metric') === 'in' ? 'in' : 'mm',
   findings: { open: false, only: null },
+  resizing: false,
+  setResizing: (resizing) => set({ resizing }),
   paper: paperNamed(recall('quarry-paper')),
   openFindings: (only) => set({ findings: { open: true, only: only ?? null } }),
   closeFindings: () => set({ findings: { open: false, only: null } }),

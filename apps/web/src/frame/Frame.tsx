@@ -76,25 +76,30 @@ export function Frame() {
   const open = judgement ? judgement.findings.filter(({ accepted }) => !accepted) : [];
   return (
     <div
-      className={`h-dvh grid grid-cols-[minmax(0,1fr)] grid-rows-[44px_minmax(0,1fr)_auto] sm:grid-rows-[44px_minmax(0,1fr)] sm:grid-cols-[112px_minmax(0,1fr)] ${findingsOpen ? 'lg:grid-cols-[112px_minmax(0,1fr)_21rem]' : ''}`}
+      className={`h-dvh grid grid-cols-[minmax(0,1fr)] grid-rows-[var(--top)_minmax(0,1fr)_auto] sm:grid-rows-[var(--top)_minmax(0,1fr)] sm:grid-cols-[112px_minmax(0,1fr)] ${findingsOpen ? 'lg:grid-cols-[112px_minmax(0,1fr)_21rem]' : ''}`}
     >
-      <header className="sm:col-span-full flex items-center gap-2 px-3 bg-base-100 border-b border-base-content min-w-0">
-        <Link to="/" aria-label="All displays" className="shrink-0">
+      <header className="sm:col-span-full flex items-center gap-1 sm:gap-2 px-3 bg-base-100 border-b border-base-content min-w-0">
+        <Link
+          to="/"
+          aria-label="All displays"
+          className="shrink-0 h-11 w-11 -ml-3 flex items-center justify-center"
+        >
           <img src="/mark.svg" alt="" width={20} height={20} />
         </Link>
-        <h1 className="font-bold text-base truncate min-w-24 pl-1" title={display.name}>
+        <h1 className="font-bold text-base truncate min-w-12 sm:min-w-24 pl-1" title={display.name}>
           {display.name}
         </h1>
         <Chips />
         <span className="flex-1" />
         <button
           type="button"
-          className="hidden md:flex items-center gap-2 border hair bg-base-200 rounded-[3px] px-2 h-7 w-52 ink-2 cursor-pointer"
+          className="flex items-center gap-2 md:border hair md:bg-base-200 rounded-[3px] px-2 h-7 max-lg:h-11 max-md:w-11 md:w-44 lg:w-52 ink-2 cursor-pointer shrink-0"
+          aria-label="Find or do anything"
           onClick={() => setFinder(true)}
         >
-          <Search size={13} aria-hidden />{' '}
-          <span className="flex-1 text-left truncate">Find or do anything</span>{' '}
-          <kbd className="fig text-[11px]">Ctrl K</kbd>
+          <Search size={14} aria-hidden className="shrink-0" />
+          <span className="flex-1 text-left truncate max-md:hidden">Find or do anything</span>{' '}
+          <kbd className="fig text-[11px] max-lg:hidden">Ctrl K</kbd>
         </button>
         <UndoRedo />
         <FindingsButton
@@ -118,7 +123,7 @@ export function Frame() {
               key={id}
               to={`${base}/${id}`}
               className={({ isActive }) =>
-                `flex-1 sm:flex-none flex items-center justify-center sm:justify-start gap-2 px-2 sm:px-3 h-11 sm:h-8 border-t-3 sm:border-t-0 sm:border-l-3 ${isActive ? 'border-primary bg-base-200 font-semibold' : 'border-transparent hover:bg-base-200'}`
+                `flex-1 sm:flex-none flex items-center justify-center sm:justify-start gap-2 px-2 sm:px-3 h-11 sm:h-8 sm:max-lg:h-11 shrink-0 border-t-3 sm:border-t-0 sm:border-l-3 ${isActive ? 'border-primary bg-base-200 font-semibold' : 'border-transparent hover:bg-base-200'}`
               }
             >
               <kbd aria-hidden className="fig ink-2 text-[11px] w-3 uppercase hidden sm:inline">
@@ -152,7 +157,7 @@ export function Frame() {
           ? for keys
         </button>
       </nav>
-      <main className="min-w-0 min-h-0 overflow-auto flex flex-col">
+      <main className="relative min-w-0 min-h-0 overflow-auto flex flex-col">
         <ProposalBar />
         <FirstStepsBar page={page} />
         <div className="flex-1 min-h-0">
@@ -263,7 +268,7 @@ function FindingsButton({
       aria-expanded={open}
       onClick={onClick}
       data-findings={`${count.error} ${count.warning} ${count.note}`}
-      className="flex border border-base-content rounded-[3px] h-7 items-stretch overflow-hidden cursor-pointer shrink-0"
+      className="flex border border-base-content rounded-[3px] h-7 max-lg:h-11 items-stretch overflow-hidden cursor-pointer shrink-0"
     >
       <span
         className="bg-error text-error-content fig font-medium px-1.5 flex items-center gap-1"
@@ -325,7 +330,7 @@ function Save() {
     <span
       role="status"
       aria-label="Saving"
-      className={`${tone} font-semibold text-xs min-w-12 text-right shrink-0`}
+      className={`${tone} font-semibold text-xs min-w-12 text-right shrink-0 ${save.state === 'waiting' ? '' : 'max-sm:sr-only'}`}
       title={
         save.state === 'waiting'
           ? `${save.why} Your changes are kept in this browser and will be sent.`

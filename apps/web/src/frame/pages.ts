@@ -26,6 +26,63 @@ export const PAGES: readonly { id: Page; word: string; key: string; question: st
   },
 ];
 
+/** The sheets of each page, in the order of their tabs; `also`: words by which a person may look for one. */
+export const SHEETS = {
+  brief: [
+    { id: 'rules', word: 'Rules', also: 'card contest house rules levels wind season currency limits' },
+    { id: 'scale', word: 'Scale', also: 'ratio school true size line-up models furniture' },
+    { id: 'space', word: 'Space and vehicles', also: 'budget rooms area vehicles' },
+    { id: 'dates', word: 'Dates and people', also: 'show milestones deadline people' },
+  ],
+  survey: [
+    { id: 'room', word: 'Room', also: 'tables walls doors sockets obstacles place hall' },
+    { id: 'way', word: 'Access route', also: 'doors passages stairs lift vehicle way in' },
+    { id: 'reach', word: 'Reach', also: 'arm ladder out of reach' },
+    { id: 'support', word: 'Loads', also: 'mass weight tables rated overhang' },
+    { id: 'public', word: 'Visitors', also: 'barrier aisle eyes viewers' },
+  ],
+  plan: [],
+  cut: [
+    { id: 'alternatives', word: 'Alternatives', also: 'cut modules bases cost weights' },
+    { id: 'hand', word: 'By hand', also: 'split merge draw seam' },
+    { id: 'lift', word: 'Lifting', also: 'mass weight lift index tips carry' },
+    { id: 'seams', word: 'Seams', also: 'agreement sheet neighbours connectors' },
+    { id: 'order', word: 'Order', also: 'assembly setting up taking down' },
+  ],
+  stockpile: [
+    { id: 'needs', word: 'Needs', also: 'parts pieces short pick list bill of materials' },
+    { id: 'matrix', word: 'Matrix', also: 'colours by family table' },
+    { id: 'stock', word: 'Count', also: 'stock drawers own parts boxes' },
+    { id: 'lists', word: 'Lists and kits', also: 'bring in import kit part list' },
+    { id: 'orders', word: 'Orders', also: 'parcels loans money bought' },
+    { id: 'buy', word: 'Buy', also: 'market offers sellers cheapest' },
+    { id: 'swaps', word: 'Placeholders', also: 'wrong colour swap later substitutes' },
+    { id: 'colours', word: 'Colours', also: 'recipes mix ground accents' },
+    { id: 'methods', word: 'Methods', also: 'fill solid raft frame deck' },
+    { id: 'layers', word: 'Layers', also: 'three dimensions 3D build sheets steps instructions' },
+    { id: 'bases', word: 'Bases', also: 'baseplates sheets prices' },
+  ],
+  progress: [
+    { id: 'sections', word: 'Sections', also: 'stages how far done' },
+    { id: 'tonight', word: 'Tonight', also: 'what to do next evening hours' },
+    { id: 'sessions', word: 'Sessions', also: 'hours worked clock start stop' },
+    { id: 'tasks', word: 'Tasks', also: 'to do work estimates' },
+    { id: 'outlook', word: 'Outlook', also: 'forecast chance odds ready earned value' },
+    { id: 'agenda', word: 'Agenda', also: 'calendar evenings week' },
+    { id: 'photos', word: 'Photos', also: 'pictures before after' },
+    { id: 'day', word: 'One day', also: 'clock timetable minutes' },
+  ],
+  crew: [
+    { id: 'holdings', word: 'Owners', also: 'who owns what sections' },
+    { id: 'people', word: 'People', also: 'invite roles members' },
+    { id: 'advice', word: 'Advice', also: 'messages threads questions comments' },
+    { id: 'history', word: 'History', also: 'log changes restore undo before' },
+    { id: 'report', word: 'Since last report', also: 'update followers newsletter' },
+  ],
+} as const satisfies Record<Page, readonly { id: string; word: string; also: string }[]>;
+export type PageWithSheets = Exclude<Page, 'plan'>;
+export type SheetOf<P extends PageWithSheets> = (typeof SHEETS)[P][number]['id'];
+
 /** How long after `g` a letter still means a page, ms. */
 const GO_MS = 1500;
 let armedAt = -GO_MS;

@@ -18,6 +18,9 @@ const TONES = { error: 'text-error font-semibold', warning: 'text-warning font-s
 /** Marks beside colours, so that none is the only sign. */
 const MARKS = { error: '! ', warning: '△ ', quiet: '' };
 
+/** Tables of more columns are cards on a phone. */
+const MAX_ON_PHONE = 4;
+
 /**
  * A small table of what was computed: its first column names the row.
  * @param props.label what it lists, for those who do not see it
@@ -40,7 +43,7 @@ export function DataTable<R>({
   hideHead?: boolean;
 }) {
   return (
-    <table className="w-full text-xs" aria-label={label}>
+    <table className={`w-full text-xs ${columns.length > MAX_ON_PHONE ? 'cards' : ''}`} aria-label={label}>
       <thead className={hideHead ? 'sr-only' : ''}>
         <tr className="ink-2 border-b hair">
           {columns.map(({ head, number }, i) => (
@@ -88,6 +91,8 @@ function Cell<R>({ column, row, first }: { column: Column<R>; row: R; first: boo
       {content}
     </th>
   ) : (
-    <td className={words}>{content}</td>
+    <td className={words} data-head={column.head}>
+      {content}
+    </td>
   );
 }

@@ -1,4 +1,5 @@
-import type { KeyboardEvent, ReactNode } from 'react';
+import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode, type RefObject } from 'react';
 
 interface Tab<T extends string> {
   id: T;
@@ -9,19 +10,19 @@ interface Tab<T extends string> {
 const LOOKS = {
   bar: {
     list: 'flex items-center gap-0.5',
-    tab: 'px-2.5 h-7 rounded-[3px] whitespace-nowrap cursor-pointer',
+    tab: 'px-2.5 h-7 shrink-0 rounded-[3px] whitespace-nowrap cursor-pointer',
     on: 'bg-base-content text-base-100',
     off: 'hover:bg-base-200',
   },
   line: {
-    list: 'flex',
-    tab: 'h-9 border-b-2 whitespace-nowrap cursor-pointer',
+    list: 'flex gap-1',
+    tab: 'h-9 shrink-0 border-b-2 whitespace-nowrap cursor-pointer',
     on: 'border-primary font-semibold',
     off: 'border-transparent ink-2 hover:text-base-content',
   },
 } as const;
 
-/** Tabs of which one is open; the arrow keys go from one to the next. */
+/** Tabs of which one is open; the arrow keys go from one to the next. What does not fit is a press away. */
 export function Tabs<T extends string>({
   label,
   tabs,
@@ -41,30 +42,86 @@ export function Tabs<T extends string>({
   each?: string;
 }) {
   const { list, tab, on, off } = LOOKS[look];
+  const strip = useRef<HTMLDivElement>(null);
+  const { before, after } = useOverflow(strip);
+  const at = tabs.findIndex(({ id }) => id === open);
+  useEffect(() => {
+    strip.current?.children[at]?.scrollIntoView({ inline: 'nearest', block: 'nearest' });
+  }, [at]);
   const move = (event: KeyboardEvent<HTMLDivElement>) => {
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
     if (by === undefined) return;
     event.preventDefault();
-    const at = tabs.findIndex(({ id }) => id === open);
     const next = (at + by + tabs.length) % tabs.length;
     onOpen(tabs[next].id);
     const button = event.currentTarget.children[next];
     if (button instanceof HTMLElement) button.focus();
   };
+  const further = (way: 1 | -1) =>
+    strip.current?.scrollBy({ left: way * SCROLLED * strip.current.clientWidth });
   return (
-    <div role="tablist" aria-label={label} className={`${list} ${className}`} onKeyDown={move}>
-      {tabs.map(({ id, word }) => (
-        <button
-          key={id}
-          type="button"
-          role="tab"
-          aria-selected={id === open}
-          className={`${tab} ${each} ${id === open ? on : off}`}
-          onClick={() => onOpen(id)}
-        >
-          {word}
-        </button>
-      ))}
+    <div className={`flex min-w-0 items-stretch ${className}`}>
+      {before && <MoreTabs way={-1} onClick={() => further(-1)} />}
+      <div
+        ref={strip}
+        role="tablist"
+        aria-label={label}
+        className={`${list} min-w-0 overflow-x-auto [scrollbar-width:none]`}
+        onKeyDown={move}
+      >
+        {tabs.map(({ id, word }) => (
+          <button
+            key={id}
+            type="button"
+            role="tab"
+            aria-selected={id === open}
+            className={`${tab} ${each} ${id === open ? on : off}`}
+            onClick={() => onOpen(id)}
+          >
+            {word}
+          </button>
+        ))}
+      </div>
+      {after && <MoreTabs way={1} onClick={() => further(1)} />}
     </div>
   );
+}
+
+/** Share of the strip that one press goes on. */
+const SCROLLED = 0.7;
+
+/** There are more tabs on this side. For the eye and the finger: keys and screen readers reach all tabs anyway. */
+const MoreTabs = ({ way, onClick }: { way: 1 | -1; onClick: () => void }) => (
+  <button
+    type="button"
+    tabIndex={-1}
+    aria-hidden
+    className="shrink-0 w-7 max-lg:w-11 flex items-center justify-center text-secondary cursor-pointer"
+    onClick={onClick}
+  >
+    {way < 0 ? <ChevronLeft size={16} /> : <ChevronRight size={16} />}
+  </button>
+);
+
+/** Whether a strip goes on beyond its ends. */
+function useOverflow(strip: RefObject<HTMLElement | null>): { before: boolean; after: boolean } {
+  const [state, setState] = useState({ before: false, after: false });
+  useEffect(() => {
+    const element = strip.current;
+    if (!element) return;
+    const look = () => {
+      const { scrollLeft, scrollWidth, clientWidth } = element;
+      const next = { before: scrollLeft > 1, after: scrollLeft + clientWidth < scrollWidth - 1 };
+      setState((now) => (now.before === next.before && now.after === next.after ? now : next));
+    };
+    const sizes = new ResizeObserver(look);
+    sizes.observe(element);
+    element.addEventListener('scroll', look, { passive: true });
+    look();
+    return () => {
+      sizes.disconnect();
+      element.removeEventListener('scroll', look);
+    };
+  }, [strip]);
+  return state;
 }

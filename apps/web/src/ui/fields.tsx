@@ -206,7 +206,7 @@ function LengthInput(
     >
       <input
         {...input}
-        className={`${INPUT} text-right ${props.bare ? 'min-w-0 flex-1' : 'shrink-0'} ${metric === 'mm' ? 'w-[5.1rem]' : measure === 'm' ? 'w-32' : measure === 'mm' ? 'w-28' : 'w-[5.1rem]'}`}
+        className={`${INPUT} text-right ${props.bare ? 'min-w-0 flex-1' : 'shrink-0'} ${metric === 'mm' ? 'w-[5.1rem] max-lg:w-28' : measure === 'm' ? 'w-32 max-lg:w-40' : measure === 'mm' ? 'w-28 max-lg:w-36' : 'w-[5.1rem] max-lg:w-28'}`}
         disabled={disabled}
         inputMode="text"
         autoComplete="off"
@@ -250,7 +250,7 @@ export function NumberField(
       <span className={`flex items-center gap-1 ${bare ? 'min-w-0 w-full' : 'shrink-0'}`}>
         <input
           {...input}
-          className={`${INPUT} text-right ${bare ? 'w-full min-w-0' : 'w-16'}`}
+          className={`${INPUT} text-right ${bare ? 'w-full min-w-0' : 'w-16 max-lg:w-24'}`}
           disabled={disabled}
           inputMode="decimal"
           autoComplete="off"
@@ -308,7 +308,7 @@ export function TextField(
       ) : (
         <input
           {...input}
-          className={`${INPUT} font-sans text-xs ${bare ? 'text-left w-full' : 'text-right w-44'} min-w-0`}
+          className={`${INPUT} font-sans lg:text-xs ${bare ? 'text-left w-full' : 'text-right w-44'} min-w-0`}
           disabled={disabled}
           autoComplete="off"
           placeholder={placeholder}
@@ -365,7 +365,7 @@ export function DateField({
   });
   return (
     <Frame id={id} label={label} refusal={refusal} hint={hint} bare={bare}>
-      <input {...input} type="date" className={`${INPUT} text-right w-36`} disabled={disabled} />
+      <input {...input} type="date" className={`${INPUT} text-right w-36 max-lg:w-40`} disabled={disabled} />
     </Frame>
   );
 }

@@ -1,5 +1,5 @@
 import { Plus, Trash2 } from 'lucide-react';
-import type { ReactNode } from 'react';
+import type { CSSProperties, ReactNode } from 'react';
 import { Heading } from './parts.tsx';
 
 /** A list of things in rows, each with its fields: heading, column words, rows, and a button for one more. */
@@ -31,7 +31,10 @@ export function Rows({
       </Heading>
       {children.length === 0 && empty}
       {words && children.length > 0 && (
-        <div className="grid gap-1 ink-2 text-[11px] border-b hair" style={{ gridTemplateColumns: columns }}>
+        <div
+          className="field-row-head grid gap-1 ink-2 text-[11px] border-b hair"
+          style={{ gridTemplateColumns: columns }}
+        >
           {words.map((word) =>
             typeof word === 'string' ? (
               <span key={word}>{word}</span>
@@ -56,8 +59,8 @@ export function Rows({
 export function Row({ label, columns, children }: { label: string; columns: string; children: ReactNode }) {
   return (
     <div
-      className="grid items-center gap-1 border-b hair"
-      style={{ gridTemplateColumns: columns }}
+      className="field-row grid items-center gap-1 border-b hair"
+      style={columnsOf(columns)}
       role="group"
       aria-label={label}
     >
@@ -88,3 +91,8 @@ export function RemoveButton({
     </button>
   );
 }
+
+/** The columns of a row as a property of its own, which a phone lays aside. */
+const columnsOf = (columns: string): CSSProperties & Record<'--columns', string> => ({
+  '--columns': columns,
+});

@@ -1,40 +1,42 @@
-import { useSearchParams } from 'react-router';
+import type { ComponentType } from 'react';
 import { displayOf } from '@quarry/core/document';
 import { useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { DatesSheet } from './DatesSheet.tsx';
 import { RulesSheet } from './RulesSheet.tsx';
 import { ScaleSheet } from './ScaleSheet.tsx';
 import { SpaceSheet } from './SpaceSheet.tsx';
+import { SHEETS, type SheetOf } from '../../frame/pages.ts';
+import { useSheet } from '../../frame/useSheet.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
 
-const SHEETS = [
-  { id: 'rules', word: 'Rules', Sheet: RulesSheet },
-  { id: 'scale', word: 'Scale', Sheet: ScaleSheet },
-  { id: 'space', word: 'Space and vehicles', Sheet: SpaceSheet },
-  { id: 'dates', word: 'Dates and people', Sheet: DatesSheet },
-] as const;
+const PANELS = {
+  rules: RulesSheet,
+  scale: ScaleSheet,
+  space: SpaceSheet,
+  dates: DatesSheet,
+} satisfies Record<SheetOf<'brief'>, ComponentType<{ disabled: boolean }>>;
 
 /** The brief, on four sheets. The open one is part of the address, so that it can be linked. */
 export function BriefPage() {
   const scene = useScene('display');
   const may = useDenialReason();
-  const [search, setSearch] = useSearchParams();
+  const { sheet, word, open } = useSheet('brief');
+  const Panel = PANELS[sheet];
   const display = displayOf(scene);
   const disabled = may({ op: 'patch', kind: 'display', id: 'display', v: display.v, set: {} }) !== null;
-  const open = SHEETS.find(({ id }) => id === search.get('sheet')) ?? SHEETS[0];
   return (
     <div className="max-w-[1400px]">
       <Tabs
         label="Sheets of the brief"
         look="line"
-        className="gap-1 px-4 pt-1 border-b hair overflow-x-auto"
+        className="px-4 pt-1 border-b hair"
         each="px-3"
-        tabs={SHEETS}
-        open={open.id}
-        onOpen={(sheet) => setSearch({ sheet }, { replace: true })}
+        tabs={SHEETS.brief}
+        open={sheet}
+        onOpen={open}
       />
-      <div role="tabpanel" aria-label={open.word} className="p-4">
-        <open.Sheet disabled={disabled} />
+      <div role="tabpanel" aria-label={word} className="p-4">
+        <Panel disabled={disabled} />
       </div>
     </div>
   );

@@ -53,7 +53,7 @@ export function HouseRules({ disabled }: { disabled: boolean }) {
         id="house"
         aside={
           <a
-            className="link link-hover text-secondary inline-flex items-center gap-1"
+            className="act link link-hover text-secondary inline-flex items-center gap-1"
             href={sheets('rules.pdf')}
             target="_blank"
             rel="noreferrer"

@@ -1,6 +1,7 @@
 import { lazy, Suspense } from 'react';
-import { useSearchParams } from 'react-router';
 import { useUnread } from '../../frame/CrewHere.tsx';
+import { SHEETS } from '../../frame/pages.ts';
+import { useSheet } from '../../frame/useSheet.ts';
 import { Loading } from '../../ui/parts.tsx';
 import { Tabs } from '../../ui/Tabs.tsx';
 import { AdvicePanel } from './AdvicePanel.tsx';
@@ -13,39 +14,23 @@ const HistoryPanel = lazy(() =>
 );
 const ReportPanel = lazy(() => import('./ReportPanel.tsx').then((panel) => ({ default: panel.ReportPanel })));
 
-const SHEETS = ['holdings', 'people', 'advice', 'history', 'report'] as const;
-type SheetId = (typeof SHEETS)[number];
-
 /** Who is in, who holds what, what was advised and answered, what changed, and the report of it. */
 export function CrewPage() {
-  const [query, setQuery] = useSearchParams();
+  const { sheet, word: name, open } = useSheet('crew');
   const unread = useUnread().size;
-  const asked = query.get('sheet');
-  const sheet: SheetId = SHEETS.find((id) => id === asked) ?? 'holdings';
-  const words: Record<SheetId, string> = {
-    holdings: 'Owners',
-    people: 'People',
-    advice: unread > 0 ? `Advice, ${unread} to read` : 'Advice',
-    history: 'History',
-    report: 'Since last report',
-  };
+  const word = sheet === 'advice' ? adviceWord(unread) : name;
   return (
-    <div className="h-full grid grid-rows-[36px_minmax(0,1fr)]">
-      <div className="flex items-center px-2 bg-base-100 border-b hair overflow-x-auto">
+    <div className="h-full grid grid-cols-[minmax(0,1fr)] grid-rows-[var(--bar)_minmax(0,1fr)]">
+      <div className="flex items-center px-2 bg-base-100 border-b hair">
         <Tabs
           label="Crew"
           look="bar"
-          tabs={SHEETS.map((id) => ({ id, word: words[id] }))}
+          tabs={SHEETS.crew.map((tab) => (tab.id === 'advice' ? { ...tab, word: adviceWord(unread) } : tab))}
           open={sheet}
-          onOpen={(id) => setQuery({ sheet: id })}
+          onOpen={open}
         />
       </div>
-      <section
-        role="tabpanel"
-        aria-label={words[sheet]}
-        className="min-h-0 overflow-auto bg-base-100"
-        tabIndex={-1}
-      >
+      <section role="tabpanel" aria-label={word} className="min-h-0 overflow-auto bg-base-100" tabIndex={-1}>
         {sheet === 'holdings' && <HoldingsPanel />}
         {sheet === 'people' && <PeoplePanel />}
         {sheet === 'advice' && <AdvicePanel />}
@@ -63,3 +48,5 @@ export function CrewPage() {
     </div>
   );
 }
+
+const adviceWord = (unread: number) => (unread > 0 ? `Advice, ${unread} to read` : 'Advice');

@@ -49,11 +49,11 @@ export function HoldingsPanel() {
           Sections and what they wait for
         </Heading>
         <div className="overflow-x-auto" role="region" aria-label="Sections" tabIndex={0}>
-          <table className="table table-xs w-full">
+          <table className="table table-xs w-full cards">
             <thead>
               <tr>
                 <th scope="col">Section</th>
-                <th scope="col">Held by</th>
+                <th scope="col">Owner</th>
                 <th scope="col">Stage</th>
                 <th scope="col" className="text-right">
                   Done
@@ -79,15 +79,17 @@ export function HoldingsPanel() {
                         </span>
                       )}
                     </th>
-                    <td className="whitespace-nowrap">
+                    <td className="whitespace-nowrap" data-head="Owner">
                       {section.owner ? name(section.owner) : <span className="text-warning">nobody</span>}
                       {section.helpers.length > 0 && (
                         <span className="block ink-2">with {section.helpers.map(name).join(', ')}</span>
                       )}
                     </td>
-                    <td>{stageWord(scene, section.stage)}</td>
-                    <td className="fig text-right">{(100 * done).toFixed(0)} %</td>
-                    <td>
+                    <td data-head="Stage">{stageWord(scene, section.stage)}</td>
+                    <td className="fig text-right" data-head="Done">
+                      {(100 * done).toFixed(0)} %
+                    </td>
+                    <td data-head="Waits for">
                       {waits.length === 0 ? (
                         <span className="ink-2">nothing</span>
                       ) : (
@@ -96,7 +98,7 @@ export function HoldingsPanel() {
                             <span key={why + sentence}>
                               {i > 0 && '; '}
                               <Link
-                                className="underline underline-offset-2 decoration-base-300 hover:decoration-current"
+                                className="act underline underline-offset-2 decoration-base-300 hover:decoration-current"
                                 to={`/d/${link.id}/${why === 'advice' ? `crew?sheet=advice&section=${section.id}` : page}`}
                               >
                                 {sentence}

@@ -65,7 +65,7 @@ function Members({ members }: { members: readonly Member[] }) {
         On this display
       </Heading>
       <div className="overflow-x-auto" role="region" aria-label="Members" tabIndex={0}>
-        <table className="table table-xs w-full">
+        <table className="table table-xs w-full cards">
           <thead>
             <tr>
               <th scope="col">Account</th>
@@ -88,7 +88,7 @@ function Members({ members }: { members: readonly Member[] }) {
                     {self && <span className="font-normal ink-2"> (you)</span>}
                     {member.login && <span className="block fig font-normal ink-2">{member.login}</span>}
                   </th>
-                  <td>
+                  <td data-head="Person">
                     {owns ? (
                       <select
                         className="select select-xs w-36"
@@ -111,7 +111,7 @@ function Members({ members }: { members: readonly Member[] }) {
                       ''
                     )}
                   </td>
-                  <td>
+                  <td data-head="Role">
                     {owns ? (
                       <select
                         className="select select-xs w-24"
@@ -131,7 +131,7 @@ function Members({ members }: { members: readonly Member[] }) {
                     )}
                     <span className="block ink-2 text-[11px]">{ROLE_WORDS[member.role]}</span>
                   </td>
-                  <td className="whitespace-nowrap">
+                  <td className="whitespace-nowrap" data-head="Last seen">
                     {present || member.here ? (
                       <span className="text-secondary font-semibold">here now</span>
                     ) : member.seenAt ? (

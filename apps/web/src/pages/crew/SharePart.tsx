@@ -31,7 +31,7 @@ export function SharePart() {
       {token && (
         <p className="py-1">
           <a
-            className="link text-secondary fig text-xs break-all"
+            className="act link text-secondary fig text-xs break-all"
             href={url}
             target="_blank"
             rel="noreferrer"

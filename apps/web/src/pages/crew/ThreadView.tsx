@@ -54,7 +54,7 @@ export function ThreadView({ thread }: { thread: Thread }) {
           <>
             {' '}
             <Link
-              className="link text-secondary font-semibold"
+              className="act link text-secondary font-semibold"
               to={`/d/${link.id}/plan`}
               onClick={() => show(place, about)}
             >

@@ -176,9 +176,9 @@ export function AlternativesPanel({
           </ul>
         </details>
       )}
-      <div className="overflow-x-auto" role="region" aria-label="Rival cuttings" tabIndex={0}>
-        <table className="w-full text-xs">
-          <caption className="sr-only">Rival cuttings</caption>
+      <div className="overflow-x-auto" role="region" aria-label="Alternative cuttings" tabIndex={0}>
+        <table className="w-full text-xs max-sm:text-[11px] max-sm:[&_:is(th,td)]:pl-0.5">
+          <caption className="sr-only">Alternative cuttings</caption>
           <thead>
             <tr className="ink-2 border-b hair text-left">
               <th className="font-normal py-1" scope="col">

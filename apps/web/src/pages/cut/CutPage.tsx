@@ -4,6 +4,8 @@ import { listOf, reduce, type Scene } from '@quarry/core/document';
 import { Board, type BoardActs } from '../../board/Board.tsx';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
+import { SHEETS } from '../../frame/pages.ts';
+import { useSheet } from '../../frame/useSheet.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
 import { useDerived } from '../../workers/derived.tsx';
 import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
@@ -13,14 +15,6 @@ import { LiftPanel } from './LiftPanel.tsx';
 import { OrderPanel } from './OrderPanel.tsx';
 import { AlternativesPanel } from './AlternativesPanel.tsx';
 import { SeamsPanel } from './SeamsPanel.tsx';
-
-const PANELS = [
-  { id: 'alternatives', word: 'Alternatives' },
-  { id: 'hand', word: 'By hand' },
-  { id: 'lift', word: 'Lifting' },
-  { id: 'seams', word: 'Seams' },
-  { id: 'order', word: 'Order' },
-] as const;
 
 /** This board only selects; the panels beside it edit the cutting. */
 const LOOK: BoardActs = {
@@ -39,7 +33,7 @@ export function CutPage() {
   const ground = useDerived(({ ground }) => ground);
   const judgement = useDerived(({ judgement }) => judgement);
   const { pick, cutLine } = useView();
-  const [panel, setPanel] = useState<(typeof PANELS)[number]['id']>('alternatives');
+  const { sheet: panel, word, open } = useSheet('cut');
   const [chosen, setChosen] = useState<Alternative | null>(null);
   const alternatives = useAlternatives();
   const [seam, setSeam] = useState<string | null>(null);
@@ -56,9 +50,9 @@ export function CutPage() {
   );
   const count = listOf(preview, 'module').length;
   return (
-    <div className="h-full grid grid-rows-[36px_minmax(0,1fr)]">
-      <div className="flex items-center px-2 bg-base-100 border-b hair overflow-x-auto">
-        <Tabs label="Cut" look="bar" tabs={PANELS} open={panel} onOpen={setPanel} />
+    <div className="h-full grid grid-cols-[minmax(0,1fr)] grid-rows-[var(--bar)_minmax(0,1fr)]">
+      <div className="flex items-center px-2 bg-base-100 border-b hair">
+        <Tabs label="Cut" look="bar" tabs={SHEETS.cut} open={panel} onOpen={open} />
         <span className="flex-1" />
         <span className="ink-2 text-xs whitespace-nowrap px-1">
           {shown ? `Proposed: ${count} modules` : count > 0 ? `Current: ${count} modules` : 'Not cut yet'}
@@ -81,7 +75,7 @@ export function CutPage() {
         </div>
         <section
           role="tabpanel"
-          aria-label={PANELS.find(({ id }) => id === panel)?.word}
+          aria-label={word}
           className="border-t md:border-t-0 md:border-l hair bg-base-100 overflow-auto px-3 py-2.5 min-h-0"
         >
           {panel === 'alternatives' && (

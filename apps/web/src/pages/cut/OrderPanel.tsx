@@ -52,7 +52,7 @@ export function OrderPanel() {
       )}
       <Heading
         aside={
-          <a className="link" href={sheets('order.pdf')} target="_blank" rel="noreferrer">
+          <a className="act link" href={sheets('order.pdf')} target="_blank" rel="noreferrer">
             <Printer size={12} aria-hidden className="inline" /> Print
           </a>
         }

@@ -22,7 +22,7 @@ export function DisplayItem({ line, onRemove }: { line: DisplayLine; onRemove: (
       <div className="min-w-0">
         <Link
           to={`/d/${id}/plan`}
-          className="font-semibold text-sm link link-hover block truncate"
+          className="act font-semibold text-sm link link-hover block truncate"
           title={name}
         >
           {name}
@@ -54,7 +54,10 @@ export function DisplayItem({ line, onRemove }: { line: DisplayLine; onRemove: (
         <p className="text-xs pt-1">
           {show ?? 'no day set'}
           {unread > 0 && (
-            <Link to={`/d/${id}/crew?sheet=advice`} className="link link-hover text-secondary font-semibold">
+            <Link
+              to={`/d/${id}/crew?sheet=advice`}
+              className="act link link-hover text-secondary font-semibold"
+            >
               {' '}
               · {countOf(unread, 'piece')} of advice to read
             </Link>

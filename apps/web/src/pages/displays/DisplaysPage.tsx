@@ -63,10 +63,10 @@ export function DisplaysPage({ user }: { user: User }) {
       <div className="flex flex-wrap items-center gap-3 pb-3 border-b border-base-content">
         <img src="/mark.svg" alt="" width={24} height={24} />
         <h1 className="text-lg font-bold flex-1">Displays</h1>
-        <Link to="/letters" className="link link-hover">
+        <Link to="/letters" className="act link link-hover">
           Messages{unread > 0 && <span className="fig text-secondary"> {unread} new</span>}
         </Link>
-        <Link to="/account" className="link link-hover">
+        <Link to="/account" className="act link link-hover">
           {user.name}
         </Link>
         <button type="button" className="btn btn-xs" onClick={() => leave.mutate()}>

@@ -22,7 +22,7 @@ export function EntityList() {
   const display = displayOf(scene);
   const bounds = footprintBounds(scene);
   const [search, setSearch] = useState('');
-  const [resizing, setResizing] = useState(false);
+  const { resizing, setResizing } = useView();
   return (
     <>
       <div className="flex items-baseline justify-between gap-2">

@@ -119,7 +119,7 @@ export function PlanPage() {
   });
 
   return (
-    <div className="h-full grid grid-cols-[minmax(0,1fr)] grid-rows-[36px_minmax(0,1fr)_26px]">
+    <div className="h-full grid grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto]">
       <Toolbar forbids={may({ op: 'add', kind: 'table', id: 'x', data: {} })}>
         <BeforeBar />
         <Exchange />
@@ -216,7 +216,7 @@ function StatusStrip({ half, onHalf }: { half: boolean; onHalf: () => void }) {
   const item = 'flex gap-1.5 items-baseline whitespace-nowrap';
   const [px, py] = pointer ? [Math.floor(pointer.x), Math.floor(pointer.y)] : [0, 0];
   return (
-    <div className="flex items-center gap-5 px-3 bg-base-100 border-t border-base-content text-xs overflow-hidden">
+    <div className="flex flex-wrap items-center gap-x-5 px-3 min-h-[26px] bg-base-100 border-t border-base-content text-xs">
       <span className={item}>
         <span className="ink-2">Pointer</span>
         <span className="fig">
@@ -251,7 +251,7 @@ function StatusStrip({ half, onHalf }: { half: boolean; onHalf: () => void }) {
       <span className="flex-1" />
       <button
         type="button"
-        className="link link-hover whitespace-nowrap"
+        className="link link-hover whitespace-nowrap lg:min-h-0 lg:h-6"
         aria-pressed={half}
         onClick={onHalf}
       >

@@ -24,11 +24,11 @@ export function Toolbar({
   const inMore = less.find(({ id }) => id === tool);
   return (
     <div
-      className="flex items-center gap-0.5 px-2 bg-base-100 border-b hair"
+      className="flex max-md:flex-wrap items-center gap-0.5 px-2 min-h-9 bg-base-100 border-b hair"
       role="toolbar"
       aria-label="Plan tools"
     >
-      <div className="flex items-center gap-0.5 overflow-x-auto min-w-0">
+      <div className="flex items-center gap-0.5 overflow-x-auto min-w-0 max-md:basis-full">
         {TOOLS.filter(({ more }) => !more).map(({ id, word, key, planners = false }) => (
           <button
             key={id}

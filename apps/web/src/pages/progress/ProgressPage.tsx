@@ -1,7 +1,9 @@
-import { Link, useSearchParams } from 'react-router';
-import { lazy, Suspense } from 'react';
+import { Link } from 'react-router';
+import { lazy, Suspense, type ComponentType } from 'react';
 import { useLink } from '../../data/useDisplay.tsx';
 import { Loading } from '../../ui/parts.tsx';
+import { SHEETS, type SheetOf } from '../../frame/pages.ts';
+import { useSheet } from '../../frame/useSheet.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
 import { AgendaPanel } from './AgendaPanel.tsx';
 import { DayPanel } from './DayPanel.tsx';
@@ -16,28 +18,27 @@ const OutlookPanel = lazy(() =>
   import('./OutlookPanel.tsx').then((file) => ({ default: file.OutlookPanel })),
 );
 
-const SHEETS = [
-  { id: 'sections', word: 'Sections', Panel: SectionsPanel },
-  { id: 'tonight', word: 'Tonight', Panel: TonightPanel },
-  { id: 'sessions', word: 'Sessions', Panel: SessionsPanel },
-  { id: 'tasks', word: 'Tasks', Panel: TasksPanel },
-  { id: 'outlook', word: 'Outlook', Panel: OutlookPanel },
-  { id: 'agenda', word: 'Agenda', Panel: AgendaPanel },
-  { id: 'photos', word: 'Photos', Panel: PhotosPanel },
-  { id: 'day', word: 'One day', Panel: DayPanel },
-] as const;
+const PANELS = {
+  sections: SectionsPanel,
+  tonight: TonightPanel,
+  sessions: SessionsPanel,
+  tasks: TasksPanel,
+  outlook: OutlookPanel,
+  agenda: AgendaPanel,
+  photos: PhotosPanel,
+  day: DayPanel,
+} satisfies Record<SheetOf<'progress'>, ComponentType>;
 
 /** Where each section is, what sessions took, what to do tonight, and when it will be done. */
 export function ProgressPage() {
-  const [query, setQuery] = useSearchParams();
   const link = useLink();
-  const asked = query.get('sheet');
-  const { id, word, Panel } = SHEETS.find((sheet) => sheet.id === asked) ?? SHEETS[0];
+  const { sheet, word, open } = useSheet('progress');
+  const Panel = PANELS[sheet];
   return (
-    <div className="h-full grid grid-rows-[36px_minmax(0,1fr)]">
-      <div className="flex items-center justify-between gap-4 px-2 bg-base-100 border-b hair overflow-x-auto">
-        <Tabs label="Progress" look="bar" tabs={SHEETS} open={id} onOpen={(sheet) => setQuery({ sheet })} />
-        <Link className="link whitespace-nowrap pr-2" to={`/d/${link.id}/crew?sheet=report`}>
+    <div className="h-full grid grid-cols-[minmax(0,1fr)] grid-rows-[var(--bar)_minmax(0,1fr)]">
+      <div className="flex items-center justify-between gap-4 px-2 bg-base-100 border-b hair">
+        <Tabs label="Progress" look="bar" tabs={SHEETS.progress} open={sheet} onOpen={open} />
+        <Link className="act link whitespace-nowrap pr-2" to={`/d/${link.id}/crew?sheet=report`}>
           Write the update
         </Link>
       </div>

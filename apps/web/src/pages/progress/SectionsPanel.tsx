@@ -228,7 +228,7 @@ function SectionRow({
         <h3 className="font-semibold text-sm">
           <Link
             to={`/d/${link.id}/plan`}
-            className="link-hover"
+            className="act link-hover"
             onClick={() =>
               show(
                 { x: section.x + section.w / 2, y: section.y + section.d / 2 },

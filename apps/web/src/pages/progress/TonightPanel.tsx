@@ -227,7 +227,7 @@ function Around({ evening: { order, next, bring, fetch, seams } }: { evening: Ev
                 <PartLine key={`${one.part} ${one.colour}`} {...one} />
               ))}
             </ul>
-            <Link className="link text-xs" to={`/d/${link.id}/stockpile?tab=buy`}>
+            <Link className="link text-xs" to={`/d/${link.id}/stockpile?sheet=buy`}>
               {order.length > SHOWN ? `and ${order.length - SHOWN} lines more: ` : ''}to the Stockpile
             </Link>
           </>

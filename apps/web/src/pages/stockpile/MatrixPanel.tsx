@@ -58,7 +58,7 @@ export function MatrixPanel() {
           <CheckField label="Only what is short" value={onlyShort} onCommit={setOnlyShort} />
         </div>
       </div>
-      <div className="overflow-x-auto">
+      <div className="overflow-x-auto" data-strip>
         <table className="text-xs border-collapse">
           <caption className="sr-only">Pieces short by colour and family</caption>
           <thead>
@@ -91,7 +91,9 @@ export function MatrixPanel() {
                     cell={cells.get(`${colour} ${family}`)}
                     label={`${FAMILIES[family].word} in ${colourName(colour)}`}
                     onOpen={() =>
-                      void navigate(`?tab=needs&family=${family}&q=${encodeURIComponent(colourName(colour))}`)
+                      void navigate(
+                        `?sheet=needs&family=${family}&q=${encodeURIComponent(colourName(colour))}`,
+                      )
                     }
                   />
                 ))}

@@ -17,6 +17,7 @@ import { FAMILIES, FAMILY_NAMES } from '@quarry/core/catalogue';
 import { byPart } from '@quarry/core/materials';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { Empty, Loading } from '../../ui/parts.tsx';
+import { useTouch } from '../../ui/useTouch.ts';
 import { Swatch } from '../../ui/Swatch.tsx';
 import { useDerived } from '../../workers/derived.tsx';
 import { BulkBar } from './BulkBar.tsx';
@@ -33,7 +34,7 @@ import {
   type NeedRow,
 } from './rows.ts';
 
-const ROW = 26;
+const ROW = { mouse: 26, finger: 46 };
 const TONE = {
   short: 'text-error font-semibold',
   late: 'text-warning',
@@ -121,10 +122,11 @@ export function NeedsPanel() {
     autoResetPageIndex: false,
   });
   const shown = table.getRowModel().rows;
+  const rowHeight = useTouch() ? ROW.finger : ROW.mouse;
   const virtual = useVirtualizer({
     count: shown.length,
     getScrollElement: () => scroller.current,
-    estimateSize: () => ROW,
+    estimateSize: () => rowHeight,
     overscan: 12,
   });
   const picked = useMemo(() => all.filter(({ id }) => selection[id]), [all, selection]);
@@ -229,7 +231,7 @@ export function NeedsPanel() {
               const { original: need } = row;
               if (row.getIsGrouped())
                 return (
-                  <tr key={row.id} className="border-b hair bg-base-200" style={{ height: ROW }}>
+                  <tr key={row.id} className="border-b hair bg-base-200" style={{ height: rowHeight }}>
                     <td className="pl-2">
                       <button
                         type="button"
@@ -264,7 +266,7 @@ export function NeedsPanel() {
                 <tr
                   key={row.id}
                   className={`border-b hair cursor-pointer hover:bg-base-200 ${need.id === chosen ? 'bg-base-200' : ''}`}
-                  style={{ height: ROW }}
+                  style={{ height: rowHeight }}
                   onClick={() => setChosen(need.id)}
                 >
                   <td className="pl-3" onClick={(event) => event.stopPropagation()}>
@@ -289,7 +291,7 @@ export function NeedsPanel() {
                     <Swatch colour={need.colour} /> {need.colourWord}
                   </td>
                   <td
-                    className={`ink-2 whitespace-nowrap max-w-40 truncate ${WIDE}`}
+                    className={`ink-2 whitespace-nowrap max-w-24 lg:max-w-40 truncate ${WIDE}`}
                     title={need.sectionWord}
                   >
                     {need.sectionWord}

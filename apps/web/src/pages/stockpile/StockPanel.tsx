@@ -7,9 +7,10 @@ import { byPart, piecesByWeight } from '@quarry/core/materials';
 import { listOf, type Lot } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
+import { useTouch } from '../../ui/useTouch.ts';
 import { Swatch } from '../../ui/Swatch.tsx';
 
-const ROW = 30;
+const ROW = { mouse: 30, finger: 46 };
 
 /** Drawers and what is in them; made to be counted at the table with one hand. */
 export function StockPanel() {
@@ -32,10 +33,11 @@ export function StockPanel() {
       })
       .toSorted((a, b) => (a.place < b.place ? -1 : a.place > b.place ? 1 : byPart(a.part, b.part)));
   }, [all, words, owner]);
+  const rowHeight = useTouch() ? ROW.finger : ROW.mouse;
   const virtual = useVirtualizer({
     count: lots.length,
     getScrollElement: () => scroller.current,
-    estimateSize: () => ROW,
+    estimateSize: () => rowHeight,
     overscan: 10,
   });
   const lot = lots.find(({ id }) => id === chosen) ?? null;
@@ -85,7 +87,7 @@ export function StockPanel() {
               <li
                 key={one.id}
                 className="absolute inset-x-0 border-b hair"
-                style={{ height: ROW, transform: `translateY(${start}px)` }}
+                style={{ height: rowHeight, transform: `translateY(${start}px)` }}
               >
                 <button
                   type="button"

@@ -38,7 +38,7 @@ export function AddBar({ scene, disabled }: { scene: Scene; disabled: boolean })
   );
   const parts = sceneInRoom(scene);
   return (
-    <div className="flex items-center gap-0.5" role="toolbar" aria-label="Add to the room">
+    <div className="flex flex-wrap items-center gap-0.5" role="toolbar" aria-label="Add to the room">
       <select
         aria-label="Add a table"
         className="select select-xs h-6 w-32 bg-base-content/5 border-transparent"

@@ -17,15 +17,9 @@ import { AddBar } from './AddBar.tsx';
 import { WayPanel } from './WayPanel.tsx';
 import { firstPlace } from './defaults.ts';
 import { useReach } from './useReach.ts';
+import { SHEETS } from '../../frame/pages.ts';
+import { useSheet } from '../../frame/useSheet.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
-
-const PANELS = [
-  { id: 'room', word: 'Room' },
-  { id: 'way', word: 'Access route' },
-  { id: 'reach', word: 'Reach' },
-  { id: 'support', word: 'Loads' },
-  { id: 'public', word: 'Visitors' },
-] as const;
 
 export const isVenueKind = (kind: Picked['kind']): kind is VenueKind =>
   VENUE_KINDS.some((one) => one === kind);
@@ -38,7 +32,7 @@ export function SurveyPage() {
   const may = useDenialReason();
   const { picked, pick } = useView();
   const [chosen, setChosen] = useState<string | null>(null);
-  const [panel, setPanel] = useState<(typeof PANELS)[number]['id']>('room');
+  const { sheet: panel, word, open } = useSheet('survey');
   const [wantsReach, setWantsReach] = useState(true);
   const places = listOf(scene, 'place');
   const current = displayOf(scene).place;
@@ -73,8 +67,8 @@ export function SurveyPage() {
   };
   const sheet = (kind: string): string => sheets(`survey.${kind}`, viewedId ? { place: viewedId } : {});
   return (
-    <div className="h-full grid grid-rows-[36px_minmax(0,1fr)]">
-      <div className="flex items-center gap-1 px-2 bg-base-100 border-b hair overflow-x-auto">
+    <div className="h-full grid grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
+      <div className="flex flex-wrap items-center gap-1 px-2 min-h-9 bg-base-100 border-b hair">
         <Tabs
           label="Places"
           look="bar"
@@ -148,11 +142,11 @@ export function SurveyPage() {
                 look="line"
                 className="border-b hair sticky top-0 bg-base-100 z-10"
                 each="flex-1 text-xs"
-                tabs={PANELS}
+                tabs={SHEETS.survey}
                 open={panel}
-                onOpen={setPanel}
+                onOpen={open}
               />
-              <div role="tabpanel" aria-label={PANELS.find(({ id }) => id === panel)?.word} className="pt-2">
+              <div role="tabpanel" aria-label={word} className="pt-2">
                 {places.length === 0 && panel !== 'way' && panel !== 'support' && (
                   <Empty
                     title="No room yet"

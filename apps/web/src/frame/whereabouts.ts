@@ -1,0 +1,73 @@
+import type { Kind } from '@quarry/core/document';
+import type { PageWithSheets } from './pages.ts';
+
+/** Where entities of a kind are shown and edited: picked on a board, or on a sheet of a page. Null: nowhere by name. */
+type Whereabouts = 'plan' | 'survey' | { page: PageWithSheets; sheet: string } | null;
+
+const stockpile = (sheet: string): Whereabouts => ({ page: 'stockpile', sheet });
+const progress = (sheet: string): Whereabouts => ({ page: 'progress', sheet });
+const brief = (sheet: string): Whereabouts => ({ page: 'brief', sheet });
+
+/** The compiler asks for every kind. */
+export const WHEREABOUTS: Readonly<Record<Kind, Whereabouts>> = {
+  display: brief('rules'),
+  level: brief('rules'),
+  requirement: brief('rules'),
+  furnishing: brief('scale'),
+  space: brief('space'),
+  vehicle: brief('space'),
+  milestone: brief('dates'),
+  place: { page: 'survey', sheet: 'room' },
+  passage: { page: 'survey', sheet: 'way' },
+  table: 'survey',
+  opening: 'survey',
+  obstacle: 'survey',
+  socket: 'survey',
+  barrier: 'survey',
+  footprint: 'plan',
+  pad: 'plan',
+  plot: 'plan',
+  section: 'plan',
+  module: 'plan',
+  terrain: 'plan',
+  hill: 'plan',
+  hollow: 'plan',
+  water: 'plan',
+  stream: 'plan',
+  way: 'plan',
+  track: 'plan',
+  run: 'plan',
+  repeat: 'plan',
+  planting: 'plan',
+  tree: 'plan',
+  figure: 'plan',
+  flag: 'plan',
+  marker: 'plan',
+  reserved: 'plan',
+  note: 'plan',
+  dimension: 'plan',
+  picture: 'plan',
+  piece: 'plan',
+  seam: { page: 'cut', sheet: 'seams' },
+  baseType: stockpile('bases'),
+  partType: stockpile('needs'),
+  recipe: stockpile('colours'),
+  partList: stockpile('lists'),
+  lot: stockpile('stock'),
+  loan: stockpile('orders'),
+  order: stockpile('orders'),
+  placeholder: stockpile('swaps'),
+  substitute: stockpile('swaps'),
+  promise: stockpile('orders'),
+  alias: stockpile('lists'),
+  person: { page: 'crew', sheet: 'people' },
+  thread: { page: 'crew', sheet: 'advice' },
+  report: { page: 'crew', sheet: 'report' },
+  session: progress('sessions'),
+  task: progress('tasks'),
+  calendar: progress('agenda'),
+  photo: progress('photos'),
+  slot: progress('day'),
+  acceptance: null,
+  reply: null,
+};
