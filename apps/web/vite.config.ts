@@ -27,14 +27,33 @@ export default defineConfig({
     VitePWA({
       strategies: 'generateSW',
       injectRegister: null,
-      manifest: false,
+      manifest: {
+        name: 'Open Quarry',
+        short_name: 'Quarry',
+        description: 'A planner for large brick displays',
+        start_url: '/',
+        display: 'standalone',
+        background_color: '#f3efe6',
+        theme_color: '#22292e',
+        icons: [192, 512].map((side) => ({
+          src: `/icon-${side}.png`,
+          sizes: `${side}x${side}`,
+          type: 'image/png',
+          purpose: 'any' as const,
+        })),
+      },
       workbox: {
         globPatterns: ['index.html', 'theme.js', '**/*.{js,css,woff2,svg}'],
         globIgnores: [
           'sw.js',
-          ...['LayersPanel', 'apexcharts', 'useChart', 'SharePage', 'source.worker', 'cut.worker'].map(
-            (name) => `**/${name}*`,
-          ),
+          ...[
+            // Large, and used by few: kept when they have been used.
+            ...['LayersPanel', 'apexcharts', 'useChart', 'source.worker', 'cut.worker', 'fix.worker'],
+            ...['GuidePage', 'lists.worker', 'BringIn'],
+            // Nothing without the server.
+            ...['SharePage', 'AccountPage', 'LettersPage', 'JoinPage', 'ResetPage', 'importDisplay'],
+            ...['ReportPanel', 'HistoryPanel'],
+          ].map((name) => `**/${name}*`),
           '**/*vietnamese*',
         ],
         dontCacheBustURLsMatching: /\/assets\//,

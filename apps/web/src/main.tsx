@@ -35,6 +35,9 @@ const AccountPage = lazy(() =>
 const LettersPage = lazy(() =>
   import('./pages/account/LettersPage.tsx').then((page) => ({ default: page.LettersPage })),
 );
+const GuidePage = lazy(() =>
+  import('./pages/guide/GuidePage.tsx').then((page) => ({ default: page.GuidePage })),
+);
 const JoinPage = lazy(() =>
   import('./pages/welcome/JoinPage.tsx').then((page) => ({ default: page.JoinPage })),
 );
@@ -102,6 +105,18 @@ function DisplayPages() {
 const router = createBrowserRouter([
   { path: '/', element: <SignedIn>{(user) => <DisplaysPage user={user} />}</SignedIn> },
   { path: '/setup', element: <SetUpPage /> },
+  {
+    path: '/guide',
+    element: (
+      <SignedIn>
+        {() => (
+          <Later>
+            <GuidePage />
+          </Later>
+        )}
+      </SignedIn>
+    ),
+  },
   {
     path: '/account',
     element: (

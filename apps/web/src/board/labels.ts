@@ -1,4 +1,4 @@
-import { placeByRank, type LabelBox } from '@quarry/core/formats';
+import { placeByRank, type LabelBox } from '@quarry/core/grid';
 import type { BoardLayer } from '../data/view.ts';
 import { SANS, type Picture } from './ink.ts';
 

@@ -94,12 +94,13 @@ export function Frame() {
         <button
           type="button"
           className="flex items-center gap-2 md:border hair md:bg-base-200 rounded-[3px] px-2 h-7 max-lg:h-11 max-md:w-11 md:w-44 lg:w-52 ink-2 cursor-pointer shrink-0"
-          aria-label="Find or do anything"
           onClick={() => setFinder(true)}
         >
           <Search size={14} aria-hidden className="shrink-0" />
-          <span className="flex-1 text-left truncate max-md:hidden">Find or do anything</span>{' '}
-          <kbd className="fig text-[11px] max-lg:hidden">Ctrl K</kbd>
+          <span className="flex-1 text-left truncate max-md:sr-only">Find or do anything</span>{' '}
+          <kbd aria-hidden className="fig text-[11px] max-lg:hidden">
+            Ctrl K
+          </kbd>
         </button>
         <UndoRedo />
         <FindingsButton

@@ -11,7 +11,7 @@ import {
   type Kind,
   type Scene,
 } from '@quarry/core/document';
-import { PAGES, SHEETS } from './pages.ts';
+import { PAGES, PAGE_SHEETS } from './pages.ts';
 import { WHEREABOUTS } from './whereabouts.ts';
 
 /** Where a finder entry leads. */
@@ -41,7 +41,7 @@ export function placeEntries(): FinderEntry[] {
       ...{ id: `page ${id}`, label: word, note: `page · g ${PAGES.find((page) => page.id === id)?.key}` },
       ...{ also: `go ${question}`, weight: GROUPS.page, target: { to: 'page', path: id } },
     },
-    ...SHEETS[id].map((sheet): FinderEntry => ({
+    ...PAGE_SHEETS[id].map((sheet): FinderEntry => ({
       ...{ id: `sheet ${id} ${sheet.id}`, label: sheet.word, note: `${word}, sheet` },
       also: `go ${word} ${sheet.also}`,
       ...{ weight: GROUPS.sheet, target: { to: 'page', path: `${id}?sheet=${sheet.id}` } },

@@ -27,7 +27,7 @@ export const PAGES: readonly { id: Page; word: string; key: string; question: st
 ];
 
 /** The sheets of each page, in the order of their tabs; `also`: words by which a person may look for one. */
-export const SHEETS = {
+export const PAGE_SHEETS = {
   brief: [
     { id: 'rules', word: 'Rules', also: 'card contest house rules levels wind season currency limits' },
     { id: 'scale', word: 'Scale', also: 'ratio school true size line-up models furniture' },
@@ -81,7 +81,7 @@ export const SHEETS = {
   ],
 } as const satisfies Record<Page, readonly { id: string; word: string; also: string }[]>;
 export type PageWithSheets = Exclude<Page, 'plan'>;
-export type SheetOf<P extends PageWithSheets> = (typeof SHEETS)[P][number]['id'];
+export type SheetOf<P extends PageWithSheets> = (typeof PAGE_SHEETS)[P][number]['id'];
 
 /** How long after `g` a letter still means a page, ms. */
 const GO_MS = 1500;

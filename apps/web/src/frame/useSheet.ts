@@ -1,12 +1,12 @@
 import { useSearchParams } from 'react-router';
-import { SHEETS, type PageWithSheets, type SheetOf } from './pages.ts';
+import { PAGE_SHEETS, type PageWithSheets, type SheetOf } from './pages.ts';
 
 /** The open sheet of a page: part of the address, so that it can be linked and found. */
 export function useSheet<P extends PageWithSheets>(
   page: P,
 ): { sheet: SheetOf<P>; word: string; open: (sheet: SheetOf<P>) => void } {
   const [query, setQuery] = useSearchParams();
-  const sheets: readonly { id: SheetOf<P>; word: string }[] = SHEETS[page];
+  const sheets: readonly { id: SheetOf<P>; word: string }[] = PAGE_SHEETS[page];
   const { id, word } = sheets.find((one) => one.id === query.get('sheet')) ?? sheets[0];
   return { sheet: id, word, open: (sheet) => setQuery({ sheet }) };
 }

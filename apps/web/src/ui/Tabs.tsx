@@ -44,6 +44,8 @@ export function Tabs<T extends string>({
   const { list, tab, on, off } = LOOKS[look];
   const strip = useRef<HTMLDivElement>(null);
   const { before, after } = useOverflow(strip);
+  // Both have their room while there is more on either side: pressing one moves no tab from under a finger.
+  const overflows = before || after;
   const at = tabs.findIndex(({ id }) => id === open);
   useEffect(() => {
     strip.current?.children[at]?.scrollIntoView({ inline: 'nearest', block: 'nearest' });
@@ -61,7 +63,7 @@ export function Tabs<T extends string>({
     strip.current?.scrollBy({ left: way * SCROLLED * strip.current.clientWidth });
   return (
     <div className={`flex min-w-0 items-stretch ${className}`}>
-      {before && <MoreTabs way={-1} onClick={() => further(-1)} />}
+      {overflows && <MoreTabs way={-1} there={before} onClick={() => further(-1)} />}
       <div
         ref={strip}
         role="tablist"
@@ -82,7 +84,7 @@ export function Tabs<T extends string>({
           </button>
         ))}
       </div>
-      {after && <MoreTabs way={1} onClick={() => further(1)} />}
+      {overflows && <MoreTabs way={1} there={after} onClick={() => further(1)} />}
     </div>
   );
 }
@@ -91,12 +93,12 @@ export function Tabs<T extends string>({
 const SCROLLED = 0.7;
 
 /** There are more tabs on this side. For the eye and the finger: keys and screen readers reach all tabs anyway. */
-const MoreTabs = ({ way, onClick }: { way: 1 | -1; onClick: () => void }) => (
+const MoreTabs = ({ way, there, onClick }: { way: 1 | -1; there: boolean; onClick: () => void }) => (
   <button
     type="button"
     tabIndex={-1}
     aria-hidden
-    className="shrink-0 w-7 max-lg:w-11 flex items-center justify-center text-secondary cursor-pointer"
+    className={`shrink-0 w-6 max-lg:w-11 flex items-center justify-center text-secondary cursor-pointer ${there ? '' : 'invisible'}`}
     onClick={onClick}
   >
     {way < 0 ? <ChevronLeft size={16} /> : <ChevronRight size={16} />}

@@ -4,7 +4,7 @@ export { escapeMarks, writeSvg } from './svg.ts';
 export { writeDxf } from './dxf.ts';
 export { houseRules, type RuleGroup } from './houseRules.ts';
 export { GROUND_LOOKS, groundRuns, writePagePlan } from './pagePlan.ts';
-export { placeByRank, placeLabels, type Label, type LabelBox, type PlacedLabel } from './labels.ts';
+export { placeLabels, type Label, type PlacedLabel } from './labels.ts';
 export { planDrawing } from './planDrawing.ts';
 export { readOutlines, type Outline } from './outlines.ts';
 export {

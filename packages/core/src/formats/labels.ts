@@ -1,4 +1,4 @@
-import RBush from 'rbush';
+import { placeByRank, type LabelBox, type Rect } from '../grid/index.ts';
 import type { RoomPoint } from '../venue/index.ts';
 
 // Where names stand on a drawing, so that none lies on another.
@@ -18,15 +18,6 @@ export type PlacedLabel<L extends Label = Label> = L & {
   width: number;
 };
 
-/** A rectangle that a label takes, in the drawing's unit. */
-export interface LabelBox {
-  minX: number;
-  minY: number;
-  maxX: number;
-  maxY: number;
-}
-type Frame = { x: number; y: number; w: number; d: number };
-
 /** Room about a label, as a share of its size. */
 const AIR = 0.2;
 /** Ways from a label's own place: up and down by lines of text, aside by halves of its width. */
@@ -35,39 +26,6 @@ const WAYS: readonly (readonly [number, number])[] = [
   ...[1, -1, 2, -2].map((line) => [0, line] as const),
   ...[0.6, -0.6].flatMap((aside) => [0, 1, -1].map((line) => [aside, line] as const)),
 ];
-
-/**
- * Gives each of some things, by its rank, the first of its places that touches nothing placed before.
- * @param placesOf the places a thing may have, the best first, each with the boxes that it takes there
- * @param frame what all boxes stay within; null: anywhere
- * @param taken boxes that nothing may touch
- * @returns the places found, in the order of the ranks, and the things that found none
- */
-export function placeByRank<T extends { rank: number }, P extends { boxes: readonly LabelBox[] }>(
-  things: readonly T[],
-  placesOf: (thing: T) => Iterable<P>,
-  frame: Frame | null = null,
-  taken: readonly LabelBox[] = [],
-): { placed: { thing: T; place: P }[]; left: T[] } {
-  const index = new RBush<LabelBox>();
-  index.load([...taken]);
-  const placed: { thing: T; place: P }[] = [];
-  const left: T[] = [];
-  for (const thing of things.toSorted((a, b) => a.rank - b.rank)) {
-    let found: P | null = null;
-    for (const place of placesOf(thing)) {
-      if (frame && !place.boxes.every((box) => isInside(box, frame))) continue;
-      if (place.boxes.some((box) => index.collides(box))) continue;
-      found = place;
-      break;
-    }
-    if (found) {
-      index.load([...found.boxes]);
-      placed.push({ thing, place: found });
-    } else left.push(thing);
-  }
-  return { placed, left };
-}
 
 /**
  * Places labels by their rank; each at its own place or near it, none on another or outside the frame.
@@ -79,8 +37,8 @@ export function placeByRank<T extends { rank: number }, P extends { boxes: reado
 export function placeLabels<L extends Label>(
   labels: readonly L[],
   widthOf: (text: string, size: number) => number,
-  frame: Frame | null = null,
-  taken: readonly Frame[] = [],
+  frame: Rect | null = null,
+  taken: readonly Rect[] = [],
 ): { placed: PlacedLabel<L>[]; left: L[] } {
   const { placed, left } = placeByRank(
     labels,
@@ -106,8 +64,3 @@ const boxAt = ({ x, y }: RoomPoint, width: number, size: number): LabelBox => ({
   minY: y - size * (0.5 + AIR),
   maxY: y + size * (0.5 + AIR),
 });
-const isInside = (box: LabelBox, frame: Frame) =>
-  box.minX >= frame.x &&
-  box.minY >= frame.y &&
-  box.maxX <= frame.x + frame.w &&
-  box.maxY <= frame.y + frame.d;

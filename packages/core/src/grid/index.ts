@@ -16,3 +16,4 @@ export {
 } from './rect.ts';
 export { lengthOfLine } from './line.ts';
 export { present } from './present.ts';
+export { placeByRank, type LabelBox } from './placement.ts';

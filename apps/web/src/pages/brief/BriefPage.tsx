@@ -5,7 +5,7 @@ import { DatesSheet } from './DatesSheet.tsx';
 import { RulesSheet } from './RulesSheet.tsx';
 import { ScaleSheet } from './ScaleSheet.tsx';
 import { SpaceSheet } from './SpaceSheet.tsx';
-import { SHEETS, type SheetOf } from '../../frame/pages.ts';
+import { PAGE_SHEETS, type SheetOf } from '../../frame/pages.ts';
 import { useSheet } from '../../frame/useSheet.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
 
@@ -31,7 +31,7 @@ export function BriefPage() {
         look="line"
         className="px-4 pt-1 border-b hair"
         each="px-3"
-        tabs={SHEETS.brief}
+        tabs={PAGE_SHEETS.brief}
         open={sheet}
         onOpen={open}
       />

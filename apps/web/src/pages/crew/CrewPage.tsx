@@ -1,6 +1,6 @@
 import { lazy, Suspense } from 'react';
 import { useUnread } from '../../frame/CrewHere.tsx';
-import { SHEETS } from '../../frame/pages.ts';
+import { PAGE_SHEETS } from '../../frame/pages.ts';
 import { useSheet } from '../../frame/useSheet.ts';
 import { Loading } from '../../ui/parts.tsx';
 import { Tabs } from '../../ui/Tabs.tsx';
@@ -25,7 +25,9 @@ export function CrewPage() {
         <Tabs
           label="Crew"
           look="bar"
-          tabs={SHEETS.crew.map((tab) => (tab.id === 'advice' ? { ...tab, word: adviceWord(unread) } : tab))}
+          tabs={PAGE_SHEETS.crew.map((tab) =>
+            tab.id === 'advice' ? { ...tab, word: adviceWord(unread) } : tab,
+          )}
           open={sheet}
           onOpen={open}
         />

@@ -140,7 +140,7 @@ function Members({ members }: { members: readonly Member[] }) {
                       <span className="ink-2">not yet</span>
                     )}
                   </td>
-                  <td className="text-right whitespace-nowrap">
+                  <td className="text-right lg:whitespace-nowrap">
                     {owns && !self && member.role !== 'owner' && (
                       <button
                         type="button"

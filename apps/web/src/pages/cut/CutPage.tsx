@@ -4,7 +4,7 @@ import { listOf, reduce, type Scene } from '@quarry/core/document';
 import { Board, type BoardActs } from '../../board/Board.tsx';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
-import { SHEETS } from '../../frame/pages.ts';
+import { PAGE_SHEETS } from '../../frame/pages.ts';
 import { useSheet } from '../../frame/useSheet.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
 import { useDerived } from '../../workers/derived.tsx';
@@ -52,7 +52,7 @@ export function CutPage() {
   return (
     <div className="h-full grid grid-cols-[minmax(0,1fr)] grid-rows-[var(--bar)_minmax(0,1fr)]">
       <div className="flex items-center px-2 bg-base-100 border-b hair">
-        <Tabs label="Cut" look="bar" tabs={SHEETS.cut} open={panel} onOpen={open} />
+        <Tabs label="Cut" look="bar" tabs={PAGE_SHEETS.cut} open={panel} onOpen={open} />
         <span className="flex-1" />
         <span className="ink-2 text-xs whitespace-nowrap px-1">
           {shown ? `Proposed: ${count} modules` : count > 0 ? `Current: ${count} modules` : 'Not cut yet'}

@@ -63,6 +63,9 @@ export function DisplaysPage({ user }: { user: User }) {
       <div className="flex flex-wrap items-center gap-3 pb-3 border-b border-base-content">
         <img src="/mark.svg" alt="" width={24} height={24} />
         <h1 className="text-lg font-bold flex-1">Displays</h1>
+        <Link to="/guide" className="act link link-hover">
+          Guide
+        </Link>
         <Link to="/letters" className="act link link-hover">
           Messages{unread > 0 && <span className="fig text-secondary"> {unread} new</span>}
         </Link>
@@ -132,6 +135,13 @@ export function DisplaysPage({ user }: { user: User }) {
         </div>
         <div className="pt-4">
           <BeginDisplay />
+          <p className="pt-4 ink-2">
+            New here?{' '}
+            <Link to="/guide" className="link text-secondary">
+              Three worked examples
+            </Link>{' '}
+            go from an idea to a show.
+          </p>
         </div>
       </div>
       <Dialog

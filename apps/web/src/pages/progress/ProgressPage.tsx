@@ -2,7 +2,7 @@ import { Link } from 'react-router';
 import { lazy, Suspense, type ComponentType } from 'react';
 import { useLink } from '../../data/useDisplay.tsx';
 import { Loading } from '../../ui/parts.tsx';
-import { SHEETS, type SheetOf } from '../../frame/pages.ts';
+import { PAGE_SHEETS, type SheetOf } from '../../frame/pages.ts';
 import { useSheet } from '../../frame/useSheet.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
 import { AgendaPanel } from './AgendaPanel.tsx';
@@ -37,7 +37,7 @@ export function ProgressPage() {
   return (
     <div className="h-full grid grid-cols-[minmax(0,1fr)] grid-rows-[var(--bar)_minmax(0,1fr)]">
       <div className="flex items-center justify-between gap-4 px-2 bg-base-100 border-b hair">
-        <Tabs label="Progress" look="bar" tabs={SHEETS.progress} open={sheet} onOpen={open} />
+        <Tabs label="Progress" look="bar" tabs={PAGE_SHEETS.progress} open={sheet} onOpen={open} />
         <Link className="act link whitespace-nowrap pr-2" to={`/d/${link.id}/crew?sheet=report`}>
           Write the update
         </Link>

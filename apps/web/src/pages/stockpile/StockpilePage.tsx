@@ -1,6 +1,6 @@
 import { lazy, Suspense } from 'react';
 import { Loading } from '../../ui/parts.tsx';
-import { SHEETS } from '../../frame/pages.ts';
+import { PAGE_SHEETS } from '../../frame/pages.ts';
 import { useSheet } from '../../frame/useSheet.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
 import { useDerived } from '../../workers/derived.tsx';
@@ -25,7 +25,7 @@ export function StockpilePage() {
   return (
     <div className="h-full grid grid-cols-[minmax(0,1fr)] grid-rows-[var(--bar)_minmax(0,1fr)]">
       <div className="flex items-center px-2 bg-base-100 border-b hair">
-        <Tabs label="Stockpile" look="bar" tabs={SHEETS.stockpile} open={panel} onOpen={open} />
+        <Tabs label="Stockpile" look="bar" tabs={PAGE_SHEETS.stockpile} open={panel} onOpen={open} />
         <span className="flex-1" />
         <span role="status" className="ink-2 text-xs whitespace-nowrap px-1">
           {counting && counting.done < counting.of && `counting block ${counting.done} of ${counting.of}`}

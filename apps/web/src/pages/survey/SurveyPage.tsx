@@ -17,7 +17,7 @@ import { AddBar } from './AddBar.tsx';
 import { WayPanel } from './WayPanel.tsx';
 import { firstPlace } from './defaults.ts';
 import { useReach } from './useReach.ts';
-import { SHEETS } from '../../frame/pages.ts';
+import { PAGE_SHEETS } from '../../frame/pages.ts';
 import { useSheet } from '../../frame/useSheet.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
 
@@ -142,7 +142,7 @@ export function SurveyPage() {
                 look="line"
                 className="border-b hair sticky top-0 bg-base-100 z-10"
                 each="flex-1 text-xs"
-                tabs={SHEETS.survey}
+                tabs={PAGE_SHEETS.survey}
                 open={panel}
                 onOpen={open}
               />

@@ -1,0 +1,135 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import loadHighs from 'highs';
+import { FIGURE_MM, metresOf } from '../scale/index.ts';
+import { MM, formatMm, outerSize, readGridSize } from '../grid/index.ts';
+import { cutProblemOf, moduleLoads, solveCut } from '../cut/index.ts';
+import { displayOf, listOf, readFile, type Scene } from '../document/index.ts';
+import { evaluateRules } from '../findings/index.ts';
+import { CountCache } from '../masonry/index.ts';
+import { materialsOf } from '../materials/index.ts';
+import { compile, compileRelief } from '../terrain/index.ts';
+
+// The guide's numbers, computed from the files that it names.
+
+const ROOT = join(__dirname, '..', '..', '..', '..');
+const textOf = (name: string) =>
+  readFileSync(join(ROOT, 'docs', 'guide', name), 'utf8').replaceAll(/\s+/g, ' ');
+const sceneOf = (path: string): Scene => {
+  const reading = readFile(readFileSync(join(ROOT, path), 'utf8'));
+  if (!reading.ok) throw new Error(reading.error);
+  return reading.scene;
+};
+const count = (value: number) => value.toLocaleString('en');
+const countedOf = (scene: Scene) => {
+  const compiled = compile(scene);
+  const materials = materialsOf(scene, compiled, new CountCache());
+  if (!materials) throw new Error('not counted');
+  const pieces = materials.count.blocks.map(({ block, lines }) => ({
+    name: block.name,
+    pieces: lines.reduce((sum, { qty }) => sum + qty, 0),
+  }));
+  return {
+    pieces,
+    ground: pieces.reduce((sum, block) => sum + block.pieces, 0),
+    needed: materials.rows.reduce((sum, { demand }) => sum + demand.qty, 0),
+    short: materials.rows.reduce((sum, { short }) => sum + short, 0),
+    loads: moduleLoads(scene, { ...compiled.relief, counted: materials.count.mass }),
+  };
+};
+
+describe('the guide', () => {
+  test('the weekend builder', async () => {
+    const text = textOf('weekend.md');
+    const scene = sceneOf('docs/guide/otter-holt.quarry.json');
+    const read = readGridSize('42 × 55 cm', 4096);
+    if (!read.ok || !read.size.nearest) throw new Error('the size is not read');
+    const { w, d, left, nearest } = read.size;
+    for (const words of [
+      `**${w} × ${d} studs**`,
+      `${formatMm(outerSize(w))} × ${formatMm(outerSize(d))}`,
+      `${formatMm(left.w)} and ${formatMm(left.d)} are left over`,
+      `${nearest.w} × ${nearest.d} studs would be nearer and would stand ${formatMm(Math.max(nearest.over.w, nearest.over.d))} over`,
+      `a figure of ${FIGURE_MM} mm is a person of ${((FIGURE_MM * 45) / 1000).toFixed(2)} m`,
+      `shows ${metresOf(w, 45).toFixed(1)} × ${metresOf(d, 45).toFixed(1)} m`,
+    ])
+      expect(text).toContain(words);
+    expect(listOf(scene, 'footprint')[0]).toMatchObject({ w, d });
+    const rules = evaluateRules(scene).map(({ rule }) => rule);
+    expect(rules).toContain('raw-edge');
+    const problem = cutProblemOf(scene, compileRelief(scene));
+    if (!problem.ok) throw new Error('no problem');
+    const answer = solveCut(problem.problem, {
+      ...{ highs: await loadHighs(), seconds: 10, seed: 1, now: () => performance.now() / 1000 },
+    });
+    if (!answer.feasible) throw new Error(answer.reasons.join());
+    const { cost, bought, proven, modules } = answer.cutting;
+    const bases = bought.reduce((sum, { count: many }) => sum + many, 0);
+    expect([proven, modules.length]).toEqual([true, 2]);
+    for (const words of [
+      `for ${cost.total.toFixed(2)} cr: ${cost.bases.toFixed(2)} cr for ${bases} bases`,
+      `${cost.seams.toFixed(2)} cr for 48 studs of seam`,
+    ])
+      expect(text).toContain(words);
+    expect(listOf(scene, 'module').map((one) => `${one.w} × ${one.d}`)).toEqual(['52 × 32', '52 × 36']);
+    const [first, second] = countedOf(scene).pieces;
+    expect(text).toContain(
+      `${first?.pieces} pieces in ${first?.name} and ${second?.pieces} in ${second?.name}`,
+    );
+  }, 60_000);
+
+  test('the city keeper', () => {
+    const text = textOf('city.md');
+    const scene = sceneOf('demo/larch-lane.quarry.json');
+    const { ratio } = displayOf(scene);
+    const found = evaluateRules(scene);
+    const { ground, needed, short } = countedOf(scene);
+    expect(short).toBe(needed);
+    for (const words of [
+      `1:${ratio} here`,
+      listOf(scene, 'footprint')
+        .map((part) => `${part.w} × ${part.d}`)
+        .join(' and '),
+      'share 4 × 8 studs',
+      'has 80 % of the floor it needs',
+      '11 % of section N lies past an arm’s 750 mm',
+      'the farthest stud is 1,030.2 mm away',
+      `${count(ground)} pieces, ${count(needed)} with spares`,
+    ])
+      expect(text).toContain(words);
+    const sentences = found.map(({ sentence }) => sentence).join(' ');
+    for (const words of [
+      'share 4 × 8 studs',
+      'has 80 % of the floor it needs: 48 × 40 studs at 1:30, and «Little cinema» is 48 × 32',
+      '11 % of section N lies past an arm’s 750 mm',
+      'the farthest 1,030.2 mm',
+    ])
+      expect(sentences).toContain(words);
+    expect(listOf(scene, 'plot')).toHaveLength(11);
+  }, 60_000);
+
+  test('the lead of a group display', () => {
+    const text = textOf('group.md');
+    const scene = sceneOf('demo/skarn-edge.quarry.json');
+    const found = evaluateRules(scene);
+    const { ground, needed, short, loads } = countedOf(scene);
+    const load = (name: string) => loads.find((one) => one.name === name);
+    const lift = (name: string) => load(name)?.lift?.one.index.toFixed(2);
+    for (const words of [
+      `${formatMm(95.975 * 8 * MM)} across`,
+      `${count(ground)} pieces of ground; ${count(needed)} with what is listed and spares; ${count(short)} are short`,
+      `A1 with ${load('A1')?.bulk.kg.toFixed(1)} kg has an index of ${lift('A1')}`,
+      `A3 with ${load('A3')?.bulk.kg.toFixed(1)} kg has ${lift('A3')}`,
+    ])
+      expect(text).toContain(words);
+    const sentences = found.map(({ sentence }) => sentence).join(' ');
+    for (const words of [
+      'Module A3 is 767.8 mm across its narrow side; the club stair door lets 760 mm through',
+      'At the seam B1–B2 4 studs stand wrong by up to 1p; B2, studs 69 to 72: raise by 1p',
+      'The seam A3–C1',
+      '8 studs differ',
+      'a step of 20 mm',
+    ])
+      expect(sentences).toContain(words);
+  }, 120_000);
+});
