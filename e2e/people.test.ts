@@ -4,13 +4,16 @@ import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
 import {
   boardReady,
+  dragStuds,
   fill,
   goTo,
   openDisplay,
+  openTab,
   pickFromOutline,
   press,
   saved,
   sees,
+  shows,
   signedInPage,
   startServer,
   valueOf,
@@ -58,6 +61,78 @@ test('a real instance: the printed code makes the first account, once; sign out 
     await context.close();
     await server.remove();
   }
+});
+
+test('a newcomer goes from the one-time code to a first cutting and its needs in twelve acts', async () => {
+  const server = await startServer();
+  const context = await demo.browser().createBrowserContext();
+  const page = await context.newPage();
+  await page.setViewport({ width: 1280, height: 800 });
+  let acts = 0;
+  /** One thing that a person does: fills a field, presses a button, draws. */
+  const act = async (does: Promise<unknown>) => {
+    acts++;
+    await does;
+  };
+  const onPage = (at: string) => page.waitForFunction((end) => location.pathname.endsWith(end), {}, at);
+  try {
+    const code = /one-time code (\w+)/.exec(server.output())?.[1] ?? '';
+    await page.goto(`${server.url}/setup`);
+    await act(page.type('input[name="code"]', code));
+    await act(page.type('input[name="name"]', 'Wanda Firth'));
+    await act(page.type('input[name="login"]', 'wanda'));
+    await act(fill(page, 'Password', 'a long enough one'));
+    await sees(page, 'No display yet');
+    await act(page.type('main input', 'Otter holt'));
+    // Enter in the size begins.
+    await act(fill(page, 'Size, width × depth', '42 × 55 cm'));
+    await onPage('/brief');
+    await sees(page, '52 × 68 studs');
+    // Nothing is short, late or blocked before anything is drawn, and no finding is graver than a note.
+    await page.waitForSelector('button[data-findings^="0 0 "]');
+    await act(page.locator('::-p-aria([name="Next: Plan"])').click());
+    await boardReady(page);
+    await page.keyboard.press('h');
+    await act(dragStuds(page, [4, 4], [40, 44]));
+    await shows(page, 'Hill 1');
+    await act(page.locator('::-p-aria([name="Next: Cut"])').click());
+    await act(press(page, 'Cut'));
+    await sees(page, 'Proven', 30_000);
+    await act(press(page, 'Use this cutting'));
+    await act(page.locator('::-p-aria([name="Next: Needs"])').click());
+    await page.waitForFunction(
+      () => Number(/Pieces counted\s+([\d,]+)/.exec(document.body.innerText)?.[1].replaceAll(',', '')) > 100,
+    );
+    expect(acts).toBeLessThanOrEqual(12);
+    await press(page, 'Done');
+    await page.waitForFunction(() => !document.querySelector('nav[aria-label="First steps"]'));
+  } finally {
+    await context.close();
+    await server.remove();
+  }
+});
+
+test('tonight on a phone: a session is started and stopped, a task ticked, a module looked up', async () => {
+  const size = { width: 390, height: 844 };
+  const page = await signedInPage(demo.browser(), demo.server(), 'Iva Thorsby', size);
+  await openDisplay(page, 'Skarn Edge', 'progress');
+  await openTab(page, 'Sessions');
+  await press(page, 'Start');
+  await press(page, 'Stop');
+  await saved(page);
+  await openTab(page, 'Tasks');
+  await page.locator('input[aria-label*="Letter the shop signs"]').click();
+  await saved(page);
+  await openTab(page, 'Tonight');
+  await sees(page, 'At the table');
+  // The finder is on the phone's head too.
+  await press(page, 'Find or do anything');
+  await page.waitForSelector('[cmdk-input]');
+  await page.keyboard.type('skarn top');
+  await page.keyboard.press('Enter');
+  await boardReady(page);
+  await shows(page, 'Skarn top');
+  await close(page);
 });
 
 test('a builder works in an own section and nowhere else; a viewer looks', async () => {

@@ -156,8 +156,8 @@ journey(
       (head) => head.textContent?.trim() ?? '',
     );
     const count = () =>
-      brenna.$eval('section[aria-label^="Count "] output', (out) =>
-        Number(out.textContent?.replace(/\D/g, '')),
+      brenna.$eval('section[aria-label^="Count "] input[aria-label="Count"]', (input) =>
+        Number((input as HTMLInputElement).value),
       );
     const before = await count();
     await press(brenna, '10 more');
@@ -167,8 +167,8 @@ journey(
     await iva.locator(entry).click();
     await iva.waitForFunction(
       (qty) =>
-        document.querySelector('section[aria-label^="Count "] output')?.textContent?.replace(/\D/g, '') ===
-        String(qty),
+        document.querySelector<HTMLInputElement>('section[aria-label^="Count "] input[aria-label="Count"]')
+          ?.value === String(qty),
       { timeout: 5000 },
       before + 11,
     );

@@ -372,6 +372,15 @@ export function Board({
           </Stage>
         )}
       </div>
+      {draft?.kind === 'line' && (
+        <p
+          role="status"
+          className="absolute left-7 bottom-7 bg-neutral text-neutral-content px-2 py-0.5 text-xs"
+        >
+          Click to go on. Enter or a double click ends the line, Backspace takes a point back, Escape gives it
+          up.
+        </p>
+      )}
       {!readOnly && view && (
         <ZoomButtons
           onZoom={(factor) => setView(zoomAt(view, factor, size.width / 2, size.height / 2))}

@@ -14,6 +14,7 @@ import { useDerived } from '../workers/derived.tsx';
 import { ConflictDialog, GoneDialog } from './Conflict.tsx';
 import { CrewHere, useReportWhereabouts, useUnread } from './CrewHere.tsx';
 import { FirstStepsBar } from './FirstStepsBar.tsx';
+import { LiveRegion } from './LiveRegion.tsx';
 import { FindingsPanel, countOpen } from './Findings.tsx';
 import { ProposalBar } from './ProposalBar.tsx';
 import { PAGES, goKeys } from './pages.ts';
@@ -27,6 +28,14 @@ const KeyList = lazy(() => import('./KeyList.tsx').then((module) => ({ default: 
 
 /** Every letter that goes to a page. */
 const LETTERS = ['f', ...PAGES.map(({ key }) => key)].join(', ');
+/** In a field in which something is being typed these keys are the field's; in one at rest they are the display's. */
+const UNDO_KEYS = {
+  preventDefault: true,
+  enableOnFormTags: true,
+  ignoreEventWhen: ({ target }: KeyboardEvent) =>
+    target instanceof HTMLElement && target.matches('input, textarea') && target.dataset.draft !== 'none',
+};
+
 /** Without the network it is loaded when it is asked for. */
 const laterThen = () => undefined;
 const REST_MS = 2000;
@@ -61,8 +70,8 @@ export function Frame() {
     return () => clearTimeout(timer);
   }, []);
   useHotkeys('mod+k', () => setFinder(true), { preventDefault: true, enableOnFormTags: true });
-  useHotkeys('mod+z', () => link.undo(), { preventDefault: true });
-  useHotkeys('mod+shift+z', () => link.redo(), { preventDefault: true });
+  useHotkeys('mod+z', () => link.undo(), UNDO_KEYS);
+  useHotkeys('mod+shift+z', () => link.redo(), UNDO_KEYS);
   useHotkeys('shift+slash, ?', () => setKeysOpen(true), { useKey: true });
   useHotkeys('g', ({ timeStamp }) => goKeys.arm(timeStamp));
   useHotkeys(LETTERS, ({ key, timeStamp }) => {
@@ -191,6 +200,7 @@ export function Frame() {
           </Suspense>
         )}
       </Dialog>
+      <LiveRegion />
       <ConflictDialog />
       <GoneDialog />
     </div>
@@ -221,6 +231,9 @@ function Chips() {
   );
 }
 
+const NOTHING_TO_UNDO =
+  'Nothing to undo since this display was opened. Older changes are on Crew, under History: each can be taken back there.';
+
 function UndoRedo() {
   const link = useLink();
   const canUndo = useDisplay(({ canUndo }) => canUndo);
@@ -233,7 +246,7 @@ function UndoRedo() {
         disabled={!canUndo}
         onClick={() => link.undo()}
         aria-label={canUndo ? `Undo: ${canUndo}` : 'Nothing to undo'}
-        title={canUndo ? `Undo: ${canUndo}` : 'Nothing to undo'}
+        title={canUndo ? `Undo: ${canUndo}` : NOTHING_TO_UNDO}
       >
         <Undo2 size={14} aria-hidden />
       </button>

@@ -123,6 +123,8 @@ function useDraft(label: string, value: string, commit: (text: string) => Refusa
       id,
       value: draft ?? value,
       'aria-invalid': refusal !== null,
+      /** Whether something is being typed: see the keys of undo. */
+      'data-draft': draft === null ? 'none' : 'typed',
       'aria-describedby': refusal ? `${id}-error` : undefined,
       onChange: (event: { currentTarget: { value: string } }) =>
         setOwn({ place, draft: event.currentTarget.value, refusal }),

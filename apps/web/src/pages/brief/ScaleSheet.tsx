@@ -1,4 +1,4 @@
-import { Fragment, useState } from 'react';
+import { Fragment } from 'react';
 import {
   NEM_010,
   SCHOOL_LIST,
@@ -14,6 +14,7 @@ import { useScene } from '../../data/useDisplay.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { NumberField, QuantityField, SelectField } from '../../ui/fields.tsx';
 import { Basis, Heading, DefinitionRow } from '../../ui/parts.tsx';
+import { useKept } from '../../ui/useKept.ts';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { capital } from '../../ui/words.ts';
 import { Furniture } from './Furniture.tsx';
@@ -127,13 +128,22 @@ const PARITIES: readonly { value: Parity; word: string }[] = [
   { value: 'odd', word: 'Odd: middle on a stud' },
 ];
 
+interface Size {
+  length: number;
+  width: number;
+  height: number;
+}
+const isSize = (value: unknown): value is Size =>
+  typeof value === 'object' && value !== null && 'length' in value && 'width' in value && 'height' in value;
+const isParity = (value: unknown): value is Parity => PARITIES.some((one) => one.value === value);
+
 /** A real size in; what one can build out, with the error. */
 function RealThing() {
   const scene = useScene('display');
   const { say } = useMeasureFormat();
   const { ratio, scaleSpread } = displayOf(scene);
-  const [real, setReal] = useState({ length: 12, width: 2.55, height: 3.2 });
-  const [parity, setParity] = useState<Parity>('any');
+  const [real, setReal] = useKept('true size', { length: 12, width: 2.55, height: 3.2 }, isSize);
+  const [parity, setParity] = useKept<Parity>('symmetry', 'any', isParity);
   const candidates = buildable(real, ratio, { parity, spread: scaleSpread / 100, most: 4 });
   const size = { measure: 'm', min: 0.01, max: 10_000 } as const;
   return (
@@ -207,8 +217,8 @@ const signed = (share: number) =>
 function WhatScale() {
   const scene = useScene('display');
   const { ratio, scaleSpread } = displayOf(scene);
-  const [model, setModel] = useState({ length: 16, width: 6, height: 13 });
-  const [real, setReal] = useState({ length: 4.3, width: 1.8, height: 1.5 });
+  const [model, setModel] = useKept('model', { length: 16, width: 6, height: 13 }, isSize);
+  const [real, setReal] = useKept('model, truly', { length: 4.3, width: 1.8, height: 1.5 }, isSize);
   const reading = scaleOf(model, real, ratio);
   const off = Math.abs(reading.beside) * 100 > scaleSpread;
   const size = { measure: 'm', min: 0.01, max: 10_000 } as const;

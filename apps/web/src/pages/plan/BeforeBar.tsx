@@ -1,6 +1,7 @@
 import { format } from 'date-fns';
 import { History } from 'lucide-react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { ON_BOARD, focusBoard } from '../../board/boardKeys.ts';
 import { useDisplay, useLink } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { Menu } from './Toolbar.tsx';
@@ -11,7 +12,7 @@ export function BeforeBar() {
   const { id } = useLink();
   const { before, showsBefore, keepBefore, flip } = useView();
   const kept = before?.display === id ? before : null;
-  useHotkeys('x', () => kept && flip(!showsBefore));
+  useHotkeys('x', () => kept && flip(!showsBefore), ON_BOARD);
   return (
     <>
       {kept && (
@@ -20,7 +21,10 @@ export function BeforeBar() {
           aria-pressed={showsBefore}
           title="Flip (X)"
           className={`btn btn-xs h-7 px-1.5 ${showsBefore ? 'btn-neutral' : 'btn-ghost'}`}
-          onClick={() => flip(!showsBefore)}
+          onClick={() => {
+            flip(!showsBefore);
+            focusBoard();
+          }}
         >
           {showsBefore ? `Before, ${kept.kept}` : 'Now'}{' '}
           <kbd className="fig font-normal text-[10px] uppercase opacity-80">x</kbd>

@@ -1,5 +1,5 @@
 import { dequal } from 'dequal/lite';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { groundAt, indexAt, ownerAt, type Relief } from '@quarry/core/terrain';
 import {
@@ -14,6 +14,7 @@ import {
   type Entity,
   type Kind,
 } from '@quarry/core/document';
+import { ON_BOARD, focusBoard } from '../../board/boardKeys.ts';
 import { Board, type BoardActs } from '../../board/Board.tsx';
 import { Profile } from '../../board/Profile.tsx';
 import { TOOLS, isPlaced, thingFrom, type DrawnShape, type Placed } from '../../board/kinds/index.ts';
@@ -85,15 +86,19 @@ export function PlanPage() {
     draw,
   };
   const lookOnly = shown.before;
-  useHotkeys('delete, backspace', () => {
-    const gone = picks.filter(({ kind }) => isPlaced(kind));
-    const changes: Change[] = gone.flatMap(({ kind, id }): Change[] =>
-      kind === 'table'
-        ? [{ op: 'remove', kind, id, v: scene.table[id]?.v ?? 1 }]
-        : removeAll(scene, [{ kind, id }]),
-    );
-    if (changes.length > 0 && edit.change(`removed ${words(gone)}`, changes)) pick(null);
-  });
+  useHotkeys(
+    'delete, backspace',
+    () => {
+      const gone = picks.filter(({ kind }) => isPlaced(kind));
+      const changes: Change[] = gone.flatMap(({ kind, id }): Change[] =>
+        kind === 'table'
+          ? [{ op: 'remove', kind, id, v: scene.table[id]?.v ?? 1 }]
+          : removeAll(scene, [{ kind, id }]),
+      );
+      if (changes.length > 0 && edit.change(`removed ${words(gone)}`, changes)) pick(null);
+    },
+    ON_BOARD,
+  );
   useHotkeys(
     'mod+d',
     () => {
@@ -108,15 +113,24 @@ export function PlanPage() {
     },
     { preventDefault: true },
   );
-  useHotkeys(TOOLS.map(({ key }) => key).join(', '), ({ key, timeStamp }) => {
-    const tool = TOOLS.find((entry) => entry.key === key.toLowerCase());
-    if (tool && !goKeys.takes(timeStamp)) takeTool(tool.id);
-  });
-  useHotkeys('comma, period, slash', ({ key }) => {
-    const track = picked?.kind === 'track' ? scene.track[picked.id] : undefined;
-    const go = ({ ',': 'left', '.': 'straight', '/': 'right' } as const)[key];
-    if (track && go) edit.patch(`extended ${track.name}`, 'track', track, extendTrack(track, go));
-  });
+  useHotkeys(
+    TOOLS.map(({ key }) => key).join(', '),
+    ({ key, timeStamp }) => {
+      const tool = TOOLS.find((entry) => entry.key === key.toLowerCase());
+      if (tool && !goKeys.takes(timeStamp)) takeTool(tool.id);
+    },
+    ON_BOARD,
+  );
+  useHotkeys(
+    'comma, period, slash',
+    ({ key }) => {
+      const track = picked?.kind === 'track' ? scene.track[picked.id] : undefined;
+      const go = ({ ',': 'left', '.': 'straight', '/': 'right' } as const)[key];
+      if (track && go) edit.patch(`extended ${track.name}`, 'track', track, extendTrack(track, go));
+    },
+    ON_BOARD,
+  );
+  useEffect(() => focusBoard(), []);
 
   return (
     <div className="h-full grid grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto]">

@@ -2,6 +2,7 @@ import { ChevronDown, Layers } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { BOARD_LAYERS, useView, type Tool } from '../../data/view.ts';
+import { focusBoard } from '../../board/boardKeys.ts';
 import { TOOLS } from '../../board/kinds/index.ts';
 import { capital } from '../../ui/words.ts';
 
@@ -18,6 +19,11 @@ export function Toolbar({
 }) {
   const { role } = useDisplay(({ actor }) => actor);
   const { tool, takeTool, hidden, toggleLayer } = useView();
+  // The hand goes back to the board, where the keys act.
+  const take = (id: Tool) => {
+    takeTool(id);
+    focusBoard();
+  };
   const isDisabled = (id: Tool, planners: boolean) =>
     !LOOKING.includes(id) && (planners ? forbids !== null : role === 'viewer');
   const less = TOOLS.filter(({ more }) => more);
@@ -35,7 +41,7 @@ export function Toolbar({
             type="button"
             aria-pressed={tool === id}
             disabled={isDisabled(id, planners)}
-            onClick={() => takeTool(id)}
+            onClick={() => take(id)}
             className={`btn btn-xs h-7 px-1.5 font-semibold ${tool === id ? 'btn-neutral' : 'btn-ghost'}`}
             aria-keyshortcuts={key}
           >
@@ -53,8 +59,8 @@ export function Toolbar({
               aria-pressed={tool === id}
               className="btn btn-xs btn-ghost justify-between font-normal w-full"
               onClick={() => {
-                takeTool(id);
                 close();
+                take(id);
               }}
             >
               {word} <kbd className="fig text-[10px] uppercase ink-2">{key}</kbd>

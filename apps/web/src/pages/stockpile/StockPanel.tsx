@@ -150,9 +150,7 @@ function CountCard({ lot, locked }: { lot: Lot; locked: string | null }) {
       <div className="grid grid-cols-[1fr_1fr_1.4fr_1fr_1fr] items-center gap-1.5 py-2">
         <Step by={-10} qty={lot.qty} locked={locked} onSet={set} />
         <Step by={-1} qty={lot.qty} locked={locked} onSet={set} />
-        <output aria-live="polite" className="fig text-2xl text-center">
-          {lot.qty.toLocaleString('en')}
-        </output>
+        <CountInput qty={lot.qty} locked={locked} onSet={set} />
         <Step by={1} qty={lot.qty} locked={locked} onSet={set} />
         <Step by={10} qty={lot.qty} locked={locked} onSet={set} />
       </div>
@@ -188,6 +186,48 @@ function CountCard({ lot, locked }: { lot: Lot; locked: string | null }) {
         </p>
       )}
     </section>
+  );
+}
+
+/** The most pieces of one entry. */
+const MAX_COUNT = 1_000_000;
+
+/** The count itself, to be typed: what is no count is not taken. */
+function CountInput({
+  qty,
+  locked,
+  onSet,
+}: {
+  qty: number;
+  locked: string | null;
+  onSet: (qty: number) => void;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const number = typed === null ? null : numberTyped(typed, true);
+  const isCount = number !== null && Number.isInteger(number) && number >= 0 && number <= MAX_COUNT;
+  const finish = () => {
+    if (typed !== null && isCount) onSet(number);
+    setTyped(null);
+  };
+  return (
+    <input
+      className="input h-14 w-full px-1 fig text-2xl! text-center"
+      inputMode="numeric"
+      aria-label="Count"
+      aria-invalid={typed !== null && !isCount}
+      title={
+        typed !== null && !isCount ? `A whole number from 0 to ${MAX_COUNT.toLocaleString('en')}` : undefined
+      }
+      disabled={locked !== null}
+      value={typed ?? String(qty)}
+      onFocus={(event) => event.currentTarget.select()}
+      onChange={(event) => setTyped(event.currentTarget.value)}
+      onBlur={finish}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') finish();
+        if (event.key === 'Escape') setTyped(null);
+      }}
+    />
   );
 }
 
