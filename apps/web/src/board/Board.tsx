@@ -23,6 +23,7 @@ import {
   box,
   type OtherPick,
 } from './overlays.tsx';
+import { Legend } from './Legend.tsx';
 import { PALETTES } from './palette.ts';
 import { usePictures } from './pictures.ts';
 import { ridgeEnds, ridgeFrom } from './ridge.ts';
@@ -380,6 +381,9 @@ export function Board({
           Click to go on. Enter or a double click ends the line, Backspace takes a point back, Escape gives it
           up.
         </p>
+      )}
+      {!readOnly && view && !draft && !paint && (
+        <Legend scene={scene} relief={ground?.relief ?? null} palette={palette} />
       )}
       {!readOnly && view && (
         <ZoomButtons
