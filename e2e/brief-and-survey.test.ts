@@ -42,7 +42,7 @@ journey('a weekend builder fills in a contest card and is warned', async (open) 
   await page.locator('button[data-findings]').click();
   await sees(
     page,
-    '«Eel trap hut» stands 3 studs out over the east side of the base; the card allows 2 studs.',
+    '“Eel trap hut” stands 3 studs out over the east side of the base; the card allows 2 studs.',
   );
   await press(page, 'Close the findings');
   await goTo(page, 'plan');
@@ -186,7 +186,7 @@ journey(
     await press(page, 'Barrier');
     await fill(page, 'One end, from north', '2600');
     await fill(page, 'Other end, from north', '2600');
-    await sees(page, 'Behind «Barrier 1» 600 mm stay clear for the public; the aisle asked for is 915 mm.');
+    await sees(page, 'Behind “Barrier 1” 600 mm stay clear for the public; the aisle asked for is 915 mm.');
     await press(page, 'Whole place');
     await openTab(page, 'Visitors');
     await sees(page, '! 600 mm clear behind it');
@@ -195,7 +195,7 @@ journey(
     // Bad input is named and nothing is lost.
     await openTab(page, 'Room');
     await fill(page, 'Room, east to west', '4 miles');
-    await sees(page, '«miles» is not a unit');
+    await sees(page, '“miles” is not a unit');
     await page.keyboard.press('Escape');
     expect(await valueOf(page, 'Room, east to west')).toBe('4,000 mm');
     await saved(page);

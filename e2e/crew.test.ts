@@ -79,7 +79,7 @@ journey(
     await sees(brenna, '1 change, the last');
     await press(brenna, 'Send as advice …');
     await type(brenna, 'In a few words', 'Winding house two bricks taller');
-    await type(brenna, 'Why (name somebody with @)', '@Tobin, the wheel shows over the hill then.');
+    await type(brenna, 'Why (mention a person with @)', '@Tobin, the wheel shows over the hill then.');
     await press(brenna, 'Send');
     await saved(brenna);
     // Nothing has moved yet, for anybody.
@@ -95,7 +95,7 @@ journey(
       [...document.querySelectorAll('input')].some(({ value }) => value === '12b'),
     );
     await brenna.goto(`${demo.server().url}/letters`);
-    await sees(brenna, 'Tobin Orr accepted your «Winding house two bricks taller»');
+    await sees(brenna, 'Tobin Orr accepted your “Winding house two bricks taller”');
   },
 );
 
@@ -280,12 +280,12 @@ journey(
     await openDisplay(iva, 'Skarn Edge');
     await goTo(iva, 'crew');
     await press(iva, 'Hand over … section E');
-    await choose(iva, 'Held by', 'Mads Elvery');
+    await choose(iva, 'Owner', 'Mads Elvery');
     await sees(iva, 'Section E, East fell, goes to Mads Elvery.');
     await press(iva, 'Hand it over');
     await saved(iva);
     await mads.goto(`${demo.server().url}/letters`);
-    await sees(mads, 'Iva Thorsby names you in «Section E goes to Mads Elvery»');
+    await sees(mads, 'Iva Thorsby names you in “Section E goes to Mads Elvery”');
     await mads.locator('::-p-text(Go there)').click();
     await sees(mads, 'Open with it:');
   },

@@ -28,7 +28,7 @@ journey('from the plan to bases, stages and findings, and back by undo', async (
   await fill(page, 'From west', '6 ft 5 1/2 in');
   expect(await valueOf(page, 'From west')).toBe('1,968.5 mm');
   await fill(page, 'Width, east', '0.2 furlongs');
-  await sees(page, '«furlongs» is not a unit');
+  await sees(page, '“furlongs” is not a unit');
   await page.keyboard.press('Escape');
   await fill(page, 'Width, east', '990 mm');
 

@@ -141,7 +141,7 @@ function measureFit(): Fit {
   };
   const all = (selector: string) => [...document.querySelectorAll(selector)].filter(isShown);
   const words = (element: Element) =>
-    `${element.tagName} «${(element.getAttribute('aria-label') ?? element.textContent ?? '').trim().slice(0, 30)}»`;
+    `${element.tagName} “${(element.getAttribute('aria-label') ?? element.textContent ?? '').trim().slice(0, 30)}”`;
   /** A tick is pressed as far as the mark behind it reaches. */
   const pressed = (element: Element) => {
     const { width, height } = (element.closest('label') ?? element).getBoundingClientRect();

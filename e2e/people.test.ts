@@ -211,7 +211,7 @@ test('a display goes out as a file and comes in as another; a broken file says w
     const broken = join(folder, 'broken.json');
     writeFileSync(broken, text.replace('"w": 288', '"w": 288000'));
     await input?.uploadFile(broken);
-    await sees(page, 'field «w»: Too big');
+    await sees(page, 'field “w”: Too big');
     expect(page.url()).toBe(`${demo.server().url}/`);
     const renamed = join(folder, 'renamed.json');
     writeFileSync(renamed, text.replace('"name": "Larch Lane"', '"name": "Alder Lane"'));

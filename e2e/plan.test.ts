@@ -72,11 +72,11 @@ journey(
     await page.focus('[role="application"]');
     await page.keyboard.press('Enter');
     await shows(page, 'Way 2');
-    await sees(page, '«Way 2» climbs at');
+    await sees(page, '“Way 2” climbs at');
     // A ramp as short as this cannot keep 15 %: it would end in the air. At 80 % it does.
     await choose(page, 'Where steeper', 'Level to a ramp');
     await fill(page, 'Steepest', '80');
-    await page.waitForFunction(() => !document.body.innerText.includes('«Way 2» climbs at'));
+    await page.waitForFunction(() => !document.body.innerText.includes('“Way 2” climbs at'));
     // Track goes on piece by piece with the keys, and says how far it is from closing.
     await take(page, 't');
     await clickStuds(page, [100, 88]);
@@ -174,7 +174,7 @@ journey(
       const wrong = join(folder, 'wrong.asc');
       writeFileSync(wrong, 'ncols 2\nnrows 2\n1 2 3\n');
       await bring('Ground from a height file …', wrong);
-      await sees(page, '«wrong.asc»: The height file has 3 values; its header names 4.');
+      await sees(page, '“wrong.asc”: The height file has 3 values; its header names 4.');
       await page.keyboard.press('Escape');
       const hill = join(folder, 'knoll.asc');
       const head = 'ncols 8\nnrows 8\nxllcorner 80\nyllcorner -144\ncellsize 8\n';

@@ -26,7 +26,7 @@ journey(
     await press(mads, 'Start');
     await sees(mads, 'Ground, section C since');
     await fill(mads, 'Pieces placed, if you counted', '1.5');
-    await sees(mads, '«1.5» is not a whole number');
+    await sees(mads, '“1.5” is not a whole number');
     await fill(mads, 'Pieces placed, if you counted', '40');
     await press(mads, 'Stop');
     await saved(mads);
@@ -69,7 +69,7 @@ journey(
     await choose(brenna, 'Section B is now', 'lit');
     await press(brenna, 'Stop');
     await saved(brenna);
-    await sees(brenna, 'finished «Letter the shop signs»');
+    await sees(brenna, 'finished “Letter the shop signs”');
     await openTab(brenna, 'Sections');
     await sees(brenna, '% of lit');
   },
@@ -98,7 +98,7 @@ journey(
     await sees(iva, '4.0 h');
     await choose(iva, 'Comes after', 'Close the deck of the yard');
     await saved(iva);
-    await sees(iva, 'after «Close the deck of the yard»');
+    await sees(iva, 'after “Close the deck of the yard”');
   },
 );
 
@@ -187,7 +187,7 @@ journey('three clocks on one page: who sits down when, and the agenda as a file'
   await sees(iva, 'Brenna Rook, Iva Thorsby, Tobin Orr');
   await iva.locator('::-p-xpath(//summary[contains(., "Iva Thorsby")])').click();
   await fill(iva, 'Clock of', 'Nowhere/At_all');
-  await sees(iva, '«Nowhere/At_all» is no zone');
+  await sees(iva, '“Nowhere/At_all” is no zone');
   await fill(iva, 'Clock of', 'Asia/Kolkata');
   await fill(iva, 'Begins at', '06:30');
   await saved(iva);
@@ -279,6 +279,6 @@ journey(
     await sees(iva, 'Even without these it is too late');
     await sees(iva, 'Eel trap');
     await fill(iva, 'Must be over at', '25:00');
-    await sees(iva, '«25:00» is no time of day');
+    await sees(iva, '“25:00” is no time of day');
   },
 );

@@ -70,7 +70,7 @@ const CHROMIUM = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/go
 
 /** A headless browser with a profile of its own. */
 export async function startBrowser(): Promise<Browser> {
-  if (!CHROMIUM) throw new Error('no Chromium found: install Debian’s package «chromium»');
+  if (!CHROMIUM) throw new Error('no Chromium found: install Debian’s package “chromium”');
   return puppeteer.launch({
     executablePath: CHROMIUM,
     args: [
@@ -195,7 +195,7 @@ export async function choose(page: Page, label: string, word: string): Promise<v
       [...element.querySelectorAll('option')].find((option) => option.textContent?.startsWith(text))?.value,
     word,
   );
-  if (value === undefined) throw new Error(`«${label}» has no option «${word}»`);
+  if (value === undefined) throw new Error(`“${label}” has no option “${word}”`);
   await list?.select(value);
 }
 

@@ -69,10 +69,10 @@ journey(
     await press(page, 'Read it');
     // Two words were taught before; one is new; one row is bad and says why.
     await sees(page, '4 rows make 2 lines of 150 pieces. 2 rows are left out.');
-    await choose(page, 'What colour «grubby gold» means', 'Ochre');
+    await choose(page, 'What colour “grubby gold” means', 'Ochre');
     await sees(page, '4 rows make 3 lines of 162 pieces. 1 row is left out.');
     await page.locator('::-p-xpath(//summary[contains(., "Rows that are left out")])').click();
-    await sees(page, 'row 5: «many» is no quantity');
+    await sees(page, 'row 5: “many” is no quantity');
     await choose(page, 'For section', 'A');
     await press(page, 'Take 3 lines');
     await saved(page);

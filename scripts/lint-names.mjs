@@ -29,7 +29,7 @@ for (const file of files) {
 
 for (const [name, places] of declaredIn)
   if (places.size > 1)
-    problems.push(`«${name}» is exported by ${[...places].join(' and ')}: give one of them another name`);
+    problems.push(`“${name}” is exported by ${[...places].join(' and ')}: give one of them another name`);
 
 for (const problem of problems) console.error(problem);
 if (problems.length > 0) process.exitCode = 1;

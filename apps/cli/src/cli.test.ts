@@ -63,7 +63,7 @@ describe('quarry cut', () => {
       file('small.json', { ...PROBLEM, module: { maxW: 16, maxD: 16 } }),
     );
     expect({ status, stdout }).toEqual({ status: 1, stdout: '' });
-    expect(stderr).toContain('«assay office» is 32 × 32 studs; the largest module is 16 × 16.');
+    expect(stderr).toContain('“assay office” is 32 × 32 studs; the largest module is 16 × 16.');
   });
   test.each<[string, unknown, string]>([
     ['not JSON', '{"region":', 'not JSON'],
@@ -108,7 +108,7 @@ describe('quarry check', () => {
   test.each([
     [['check'], 'takes one file'],
     [['check', 'nowhere.json'], 'nowhere.json: cannot be read'],
-    [['carve', 'x.json'], '«carve» is no verb'],
+    [['carve', 'x.json'], '“carve” is no verb'],
     [['check', 'x.json', '--today', 'soon'], '--today soon'],
     [['cut', 'x.json', '--seconds', '-1'], '--seconds'],
     [['cut', 'x.json', '--fast'], '--fast'],
@@ -208,10 +208,10 @@ describe('quarry source', () => {
       'a strange column',
       `${needs}`,
       `seller,part,colour,qty,price,shipping,min_order,mood\n`,
-      '«mood» is no column',
+      '“mood” is no column',
     ],
-    ['no number', 'part,colour,qty\nbrick-2x4,slate,many\n', offers, 'row 2: qty «many»'],
-    ['two postages', needs, `${offers}Ash,tile-2x2,chalk,1,1,9,0\n`, 'row 6: «Ash» has another shipping'],
+    ['no number', 'part,colour,qty\nbrick-2x4,slate,many\n', offers, 'row 2: qty “many”'],
+    ['two postages', needs, `${offers}Ash,tile-2x2,chalk,1,1,9,0\n`, 'row 6: “Ash” has another shipping'],
   ])('%s: exit 2 with the file and the row', (name, left, right, words) => {
     const { status, stderr } = quarry('source', file('n.csv', left), file('o.csv', right));
     expect({ name, status, stderr }).toEqual({ name, status: 2, stderr: expect.stringContaining(words) });

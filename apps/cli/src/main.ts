@@ -155,7 +155,7 @@ async function main(): Promise<number> {
   }
   const files = verb === 'convert' || verb === 'source' ? 2 : 1;
   if (path === undefined || (second === undefined) === (files === 2) || extra !== undefined)
-    throw new BadInput(`«${verb}» takes ${files === 2 ? 'two files' : 'one file'}.\n\n${USAGE}`);
+    throw new BadInput(`“${verb}” takes ${files === 2 ? 'two files' : 'one file'}.\n\n${USAGE}`);
   const seconds = Number(values.seconds ?? 10);
   if (!(seconds > 0 && seconds <= 3600))
     throw new BadInput(`--seconds ${values.seconds}: must be above 0 and at most 3600.`);
@@ -174,10 +174,10 @@ async function main(): Promise<number> {
   if (verb === 'source') return buy(path, second ?? '', seconds, values['max-orders']);
   if (verb === 'masonry') {
     const { method, colour = 'any', deck = '16', pieces = false } = values;
-    if (method === undefined) throw new BadInput('«masonry» needs --method, such as --method raft.');
+    if (method === undefined) throw new BadInput('“masonry” needs --method, such as --method raft.');
     return masonry(path, { method, colour, deck, pieces });
   }
-  throw new BadInput(`«${verb}» is no verb.\n\n${USAGE}`);
+  throw new BadInput(`“${verb}” is no verb.\n\n${USAGE}`);
 }
 
 main().then(

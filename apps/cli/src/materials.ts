@@ -63,9 +63,9 @@ function table<C extends string>(path: string, columns: readonly C[]): Record<C,
   });
   const strange = meta.fields?.find((field) => !columns.some((column) => column === field));
   if (strange !== undefined)
-    throw new BadInput(`${path}: «${strange}» is no column; there are ${columns.join(', ')}.`);
+    throw new BadInput(`${path}: “${strange}” is no column; there are ${columns.join(', ')}.`);
   const missing = columns.find((column) => !meta.fields?.includes(column));
-  if (missing !== undefined) throw new BadInput(`${path}: the column «${missing}» is missing.`);
+  if (missing !== undefined) throw new BadInput(`${path}: the column “${missing}” is missing.`);
   if (errors[0]) throw new BadInput(`${path}: row ${(errors[0].row ?? 0) + 2}: ${errors[0].message}.`);
   return data;
 }
@@ -80,7 +80,7 @@ function amount(path: string, row: number, name: string, text: string, whole: bo
     (whole && !Number.isInteger(value))
   )
     throw new BadInput(
-      `${path}: row ${row}: ${name} «${text}» must be ${whole ? 'a whole number' : 'a number'} from 0 to 1,000,000,000.`,
+      `${path}: row ${row}: ${name} “${text}” must be ${whole ? 'a whole number' : 'a number'} from 0 to 1,000,000,000.`,
     );
   return value;
 }
@@ -116,7 +116,7 @@ export async function buy(
         const known = sellers.get(row.seller);
         if (known && (known.shipping !== stated.shipping || known.minOrder !== stated.minOrder))
           throw new BadInput(
-            `${offersPath}: row ${i + 2}: «${row.seller}» has another shipping or min_order above.`,
+            `${offersPath}: row ${i + 2}: “${row.seller}” has another shipping or min_order above.`,
           );
         sellers.set(row.seller, stated);
         return {

@@ -23,7 +23,7 @@ const USAGE = `Open Quarry server
   --demo            seed and serve the demo, with one-click sign-in
   --backup FILE     copy the database of --data to FILE and end; a server may be running
   --restore FILE    put the copy FILE in the place of the database of --data and end; no server may be running
-  --copies 7        how many copies stay in the folder «copies» beside the database; 0: make none
+  --copies 7        how many copies stay in the folder “copies” beside the database; 0: make none
   --copy-every 24   hours from one copy to the next
 `;
 

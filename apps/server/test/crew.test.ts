@@ -229,7 +229,7 @@ describe('joining and leaving', () => {
     expect(await builder('DELETE', '/api/me', { password: 'not it at all' })).toMatchObject({ status: 403 });
     expect(await builder('DELETE', '/api/me', { password })).toMatchObject({
       status: 409,
-      body: { message: expect.stringContaining('«Own»') },
+      body: { message: expect.stringContaining('“Own”') },
     });
     await builder('DELETE', `/api/displays/${own}`);
     expect((await builder('DELETE', '/api/me', { password })).status).toBe(204);
@@ -491,10 +491,10 @@ describe('hearing of each other', () => {
     const [mention] = await letters(suri);
     expect([(await letters(suri)).length - before, mention.subject]).toEqual([
       1,
-      'Brenna Rook names you in «Lamps» (Skarn Edge)',
+      'Brenna Rook names you in “Lamps” (Skarn Edge)',
     ]);
     expect((await letters(brenna))[0]).toMatchObject({
-      subject: 'Suri Vale answered «Lamps» (Skarn Edge)',
+      subject: 'Suri Vale answered “Lamps” (Skarn Edge)',
       body: 'Two in the east',
     });
     expect((await iva('POST', `/api/letters/${mention.id}/read`)).status).toBe(404);

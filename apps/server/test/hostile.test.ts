@@ -469,7 +469,7 @@ describe('at the door', () => {
       const lines = warned.mock.calls.map(([line]) => String(line));
       expect(lines).toEqual(
         expect.arrayContaining([
-          expect.stringMatching(/refused 401 .*\/api\/session by «iva» \(not signed in\) from [\d.:a-f]+$/),
+          expect.stringMatching(/refused 401 .*\/api\/session by “iva” \(not signed in\) from [\d.:a-f]+$/),
           expect.stringMatching(/refused 403 forbidden: POST \/api\/displays\/.*\/batches by \w+ from /),
         ]),
       );

@@ -230,8 +230,8 @@ test('reminders: in the morning of one’s own clock, once a day, of what comes 
   service?.write(Date.parse('2031-06-10T05:30:00Z'));
   const [letter] = await reminded('iva');
   expect(letter.body.split('\n').slice(0, 2)).toEqual([
-    'in 7 days: show «Small fair»',
-    'tomorrow: milestone «Trial run»',
+    'in 7 days: show “Small fair”',
+    'tomorrow: milestone “Trial run”',
   ]);
   expect(await reminded('mads')).toEqual([]);
   service?.write(Date.parse('2031-06-10T09:00:00Z'));

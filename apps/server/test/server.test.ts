@@ -223,7 +223,7 @@ describe('places', () => {
     const remove = { op: 'remove', kind: 'place', id: 'larkmoor', v: place?.v ?? 1 };
     const refused = await client('POST', path, batch(remove));
     expect(refused).toMatchObject({ status: 409, body: { code: 'in-use' } });
-    expect(String(refused.body.message)).toContain('still names the place «larkmoor»');
+    expect(String(refused.body.message)).toContain('still names the place “larkmoor”');
     const { body } = await client('GET', `/api/displays/${id}`);
     const inside = (
       body.rows as { kind: string; id: string; v: number; data: Record<string, unknown> | null }[]
@@ -250,7 +250,7 @@ describe('places', () => {
     ] as const) {
       const { status, body } = await client('POST', path, batch(patch('place', 'workshop', v, set)));
       expect([status, body.code]).toEqual([422, 'invalid']);
-      expect(String(body.message)).toContain(`«workshop», field «${field}»`);
+      expect(String(body.message)).toContain(`“workshop”, field “${field}”`);
     }
     expect((await rowOf(client, id, 'place', 'workshop'))?.v).toBe(v);
   });
@@ -287,7 +287,7 @@ describe('changes', () => {
     });
     expect(await client('POST', path, { id: 'x', changes: [] })).toMatchObject({
       status: 422,
-      body: { message: expect.stringContaining('«id»') },
+      body: { message: expect.stringContaining('“id”') },
     });
     expect(await client('POST', path, '{"broken"')).toMatchObject({ status: 400 });
     expect(await client('POST', path, `"${'x'.repeat(5_000_000)}"`)).toMatchObject({ status: 413 });
@@ -383,7 +383,7 @@ describe('files', () => {
     await refused('['.repeat(100_000), 'more than 32 deep');
     await refused(text.replace('"version": 1', '"version": 7'), 'version 7');
     await refused(text.replace('"w": 240', '"w": 1000000000'), '4096');
-    await refused(text.replace('"tables"', '"stables"'), 'unknown key «stables»');
+    await refused(text.replace('"tables"', '"stables"'), 'unknown key “stables”');
     await refused('x'.repeat(20_000_001), 'larger than this server takes', 413);
   });
 });

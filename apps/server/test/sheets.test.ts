@@ -93,7 +93,7 @@ test('a place or a sheet that is not there is named; a wrong unit too', async ()
   const get = (path: string) => client('GET', `/api/displays/${id}/sheets/${path}`);
   expect(await get('survey.svg?place=moon')).toMatchObject({
     status: 404,
-    body: { message: 'This display has no place «moon».' },
+    body: { message: 'This display has no place “moon”.' },
   });
   expect((await get('poster.pdf')).status).toBe(404);
   expect((await get('survey.svg?units=ells')).status).toBe(422);

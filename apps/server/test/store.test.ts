@@ -179,7 +179,7 @@ test('ids and versions from outside are judged as data: hostile ones are refused
       body: { message: expect.stringContaining(words) },
     });
   expect(await land({ op: 'patch', kind: 'pad', id: 'meadow', v: 1, set: { constructor: 1 } })).toMatchObject(
-    { status: 422, body: { message: expect.stringContaining('no «constructor»') } },
+    { status: 422, body: { message: expect.stringContaining('no “constructor”') } },
   );
 });
 

@@ -34,20 +34,20 @@ const straight = { go: 'straight' as const };
 
 export const planCases: [string, (f: Quiet) => void, string[]][] = [
   // Turned by 45°, a square of 16 is 22.6 across: it reaches 3.3 studs past its side.
-  ['turn-reaches', plot(0, { turn: 45 }), ['«Baker»', '45°', '«Dyer»', 'should touch 0']],
+  ['turn-reaches', plot(0, { turn: 45 }), ['“Baker”', '45°', '“Dyer”', 'should touch 0']],
   [
     'turntable-sweep',
-    // The corners of 16 × 16 lie 8 √2 from its middle: a circle of 22.6 across, and «Dyer» begins 8 studs off.
+    // The corners of 16 × 16 lie 8 √2 from its middle: a circle of 22.6 across, and “Dyer” begins 8 studs off.
     plot(0, { mount: 'turntable' }),
-    ['«Baker» sweeps a circle of 22.6 studs', '«Dyer» stands in it'],
+    ['“Baker” sweeps a circle of 22.6 studs', '“Dyer” stands in it'],
   ],
   [
     'method-unfit',
     // A rock panel of 18 plates, a deck and a cover: 20. The low level is at 3, and the green's own at 18.
     (f) => void Object.assign(f.pads[0], { method: 'moulded' }),
-    ['«Green» is set to moulded rock panels and at most 6b high', 'need 6b2p', 'none is laid'],
+    ['“Green” is set to moulded rock panels and at most 6b high', 'need 6b2p', 'none is laid'],
   ],
-  ['pinned-half', plot(0, { y: 24, x: 0.5 }), ['«Baker» is pinned 0.5 studs from the west', 'jumpers']],
+  ['pinned-half', plot(0, { y: 24, x: 0.5 }), ['“Baker” is pinned 0.5 studs from the west', 'jumpers']],
   [
     'plot-across',
     plot(
@@ -66,23 +66,23 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
       },
     ),
     // 8 wide, from 4 to the wall at 16.
-    ['«Baker» stands on 96 studs of «Lane»', 'on 0'],
+    ['“Baker” stands on 96 studs of “Lane”', 'on 0'],
   ],
   [
     'plot-tips',
     // A tower 8 studs across and 90 plates tall: its centre half-way up, at 144 mm or a little more: atan(32/145).
     plot(0, { w: 8, d: 8, height: 285, storeys: 0 }, { display: { limitHeight: 400, tipLimit: 10 } }),
-    ['«Baker» tips at 4°: 8 studs across and 912 mm tall', 'at least 10°'],
+    ['“Baker” tips at 4°: 8 studs across and 912 mm tall', 'at least 10°'],
   ],
   [
     'good-side',
     plot(0, { goodSides: ['s'], turn: 90 }, { display: { viewedSides: ['e'] } }),
-    ['good sides of «Baker» look west', 'looked at from the east', 'Turn it by 180°'],
+    ['good sides of “Baker” look west', 'looked at from the east', 'Turn it by 180°'],
   ],
   [
     'stance-loose',
     plot(0, { mount: 'loose' }, { display: { stance: 'hung' } }),
-    ['«Baker» stands loose', '0 things may'],
+    ['“Baker” stands loose', '0 things may'],
   ],
   [
     'loose-passage',
@@ -90,7 +90,7 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
       plot(0, { mount: 'loose', height: 60 })(f);
       Object.assign(f, { passages: [{ id: 'door', name: 'hall door', width: 390, height: 190 }] });
     },
-    ['«Baker», carried by itself, is 192 mm tall', 'hall door lets 190 mm', 'at most 19b2p'],
+    ['“Baker”, carried by itself, is 192 mm tall', 'hall door lets 190 mm', 'at most 19b2p'],
   ],
   [
     'overhang-heavy',
@@ -101,7 +101,7 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
       });
     },
     // 4 rows of 10 studs, 30 plates high: 0.18 + 0.4 × 2.3 / 24 × 30 g each.
-    ['40 studs of ground past the edge of «Long table» weigh 53 g', 'up to 1.3 g a stud', 'at most 1 g'],
+    ['40 studs of ground past the edge of “Long table” weigh 53 g', 'up to 1.3 g a stud', 'at most 1 g'],
   ],
   [
     'plots-gap',
@@ -109,23 +109,23 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
       plot(0, { streetFront: true })(f);
       plot(1, { streetFront: true, x: 18 })(f);
     },
-    ['«Baker» and «Dyer» there are 2 studs', 'at least 6'],
+    ['“Baker” and “Dyer” there are 2 studs', 'at least 6'],
   ],
   [
     'door-cliff',
     add({ pads: [pad, { ...pad, id: 'p', name: 'Green', x: 0, y: 0, w: 96, d: 17, order: 0 }] }),
-    ['«Baker», to the south', '6b (57.6 mm) above', 'at most 1b'],
+    ['“Baker”, to the south', '6b (57.6 mm) above', 'at most 1b'],
   ],
   [
     'roof-hits',
     // Half the span is 7 studs: 1 stud from the wall the roof is at 9 + 21 / 7 = 12.
     plot(0, { eaves: 9, fittings: [{ name: 'Oven', height: 15, fromWall: 1 }] }),
-    ['«Baker» the roof is at 4b over «Oven»', '1b (9.6 mm) too tall'],
+    ['“Baker” the roof is at 4b over “Oven”', '1b (9.6 mm) too tall'],
   ],
   [
     'front-base',
     plot(0, { streetFront: true, pavement: 6, connectors: 'none' }),
-    ['«Baker»', 'pavement is 6 studs deep where 8 meet', 'no connectors where 2'],
+    ['“Baker”', 'pavement is 6 studs deep where 8 meet', 'no connectors where 2'],
   ],
   [
     'tall-first',
@@ -138,17 +138,17 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
         trees: [{ id: 't', name: 'Elm', x: 9, y: 20, crown: 6, height: 42 }],
       },
     ),
-    ['Seen from the south, «Elm» and 1 other thing stand before «Baker»', '63 % of its width', '4b taller'],
+    ['Seen from the south, “Elm” and 1 other thing stand before “Baker”', '63 % of its width', '4b taller'],
   ],
   [
     'ground-uncounted',
     add({ waters: [{ id: 'a', name: 'Pond', x: 40, y: 20, w: 10, d: 8, level: 'low', offset: -3 }] }),
-    ['80 studs of «Pond» lie at 0b', '0 pieces', 'at least 1 plate'],
+    ['80 studs of “Pond” lie at 0b', '0 pieces', 'at least 1 plate'],
   ],
   [
     'bare-step',
     (f) => void f.pads.push({ ...pad, offset: 6 }),
-    ['«Deck» falls by up to 2b (19.2 mm)', '10 studs', 'is open'],
+    ['“Deck” falls by up to 2b (19.2 mm)', '10 studs', 'is open'],
   ],
   [
     'raw-edge',
@@ -163,12 +163,12 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
         { id: 'b', name: 'Lower pond', x: 50, y: 20, w: 10, d: 8, level: 'street', offset: -3 },
       ],
     }),
-    ['«Upper pond» and «Lower pond»', 'along 8 studs', 'differ by 1b'],
+    ['“Upper pond” and “Lower pond”', 'along 8 studs', 'differ by 1b'],
   ],
   [
     'wall-course',
     (f) => void f.pads.push({ ...pad, offset: 7, edges: { n: { kind: 'wall' } } }),
-    ['north of «Deck» is 2b1p high', '1 plate on top of 2 bricks', '10 studs'],
+    ['north of “Deck” is 2b1p high', '1 plate on top of 2 bricks', '10 studs'],
   ],
   [
     'way-steep',
@@ -184,7 +184,7 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
       ],
     }),
     // 10 plates in 20 studs: half a plate a stud, 20 %.
-    ['«Lane» climbs at 20 %', 'limit is 15 %'],
+    ['“Lane” climbs at 20 %', 'limit is 15 %'],
   ],
   [
     'way-hangs',
@@ -205,7 +205,7 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
         ],
       })(f);
     },
-    ['first end of «Lane» lies 1b1p above', 'at most 1p', '11 studs further'],
+    ['first end of “Lane” lies 1b1p above', 'at most 1p', '11 studs further'],
   ],
   [
     'way-over-water',
@@ -222,7 +222,7 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
       ],
     }),
     // 8 wide over 8 studs of water.
-    ['«Lane» covers 64 studs of «Pond»', 'up to 6b (57.6 mm)'],
+    ['“Lane” covers 64 studs of “Pond”', 'up to 6b (57.6 mm)'],
   ],
   [
     'way-tight',
@@ -262,18 +262,18 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
         },
       ],
     }),
-    ['«Spur» ends 2 studs short of «Lane»'],
+    ['“Spur” ends 2 studs short of “Lane”'],
   ],
   [
     'track-steep',
     add({ tracks: [{ ...track, pieces: [straight, { ...straight, rise: 2 }] }] }),
     // 2 plates (6.4 mm) over 16 studs (128 mm).
-    ['Piece 2 of «Main» climbs at 5 %', 'limit is 4 %'],
+    ['Piece 2 of “Main” climbs at 5 %', 'limit is 4 %'],
   ],
   [
     'track-tight',
     add({ tracks: [{ ...track, pieces: [straight, { go: 'left', radius: 24 }] }] }),
-    ['Piece 2 of «Main» has a radius of 24 studs', 'least is 40'],
+    ['Piece 2 of “Main” has a radius of 24 studs', 'least is 40'],
   ],
   [
     'track-ends',
@@ -283,12 +283,12 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
         { ...track, id: 't2', name: 'Siding', x: 27.5, offset: 1, pieces: [straight] },
       ],
     }),
-    ['«Main» and «Siding»', '1.5 studs apart', '1p higher or lower'],
+    ['“Main” and “Siding”', '1.5 studs apart', '1p higher or lower'],
   ],
   [
     'track-clear',
     add({ tracks: [{ ...track, y: 20, pieces: [straight] }] }),
-    ['«Baker» stands 4.5 studs from the middle of «Main»', 'free up to 5'],
+    ['“Baker” stands 4.5 studs from the middle of “Main”', 'free up to 5'],
   ],
   // Baker's roof stands 8 studs out from 9 bricks up, 27 plates: lower than the 33 plates that must be free.
   [
@@ -297,13 +297,13 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
       plot(0, { overhang: { n: 0, e: 0, s: 8, w: 0 }, overhangFrom: 27 })(quiet);
       add({ tracks: [{ ...track, y: 23, pieces: [straight] }] })(quiet);
     },
-    ['«Baker» hangs 9b above the bed 0.5 studs from the middle of «Main»', 'free up to 5 and up to 11b'],
+    ['“Baker” hangs 9b above the bed 0.5 studs from the middle of “Main”', 'free up to 5 and up to 11b'],
   ],
   [
     'water-bed',
     add({ waters: [{ id: 'w', name: 'Tarn', x: 40, y: 20, w: 10, d: 10, level: 'low', depth: 5 }] }),
     [
-      '«Tarn» is said to be 1b2p deep',
+      '“Tarn” is said to be 1b2p deep',
       'surface lies 1b above',
       'at most 1b deep, or raise its surface by 2p',
     ],
@@ -311,12 +311,12 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
   [
     'track-seam',
     add({ tracks: [{ ...track, x: 44, y: 30, heading: 1, pieces: [straight] }] }),
-    ['«Main» crosses the seam between A1 and A2 22.5° off square'],
+    ['“Main” crosses the seam between A1 and A2 22.5° off square'],
   ],
   [
     'flag-wind',
     add({ flags: [{ id: 'g', name: 'Pennant', x: 60, y: 20, heading: 'n' }], display: { wind: 'w' } }),
-    ['«Pennant» points north', 'wind from the west flags point east'],
+    ['“Pennant” points north', 'wind from the west flags point east'],
   ],
   [
     'plant-season',
@@ -326,7 +326,7 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
       ],
       display: { season: 'summer' },
     }),
-    ['Maple in «Wood» shows autumn', 'season is summer'],
+    ['Maple in “Wood” shows autumn', 'season is summer'],
   ],
   [
     'repeat-seam',
@@ -345,7 +345,7 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
         },
       ],
     }),
-    ['1 member of «Arches» would be cut'],
+    ['1 member of “Arches” would be cut'],
   ],
   [
     'span-ties',
@@ -362,7 +362,7 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
         },
       ],
     }),
-    ['«Long wall», 6b high', '31 studs straight', '3 ties'],
+    ['“Long wall”, 6b high', '31 studs straight', '3 ties'],
   ],
   [
     'marker-open',
@@ -370,11 +370,11 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
       markers: [{ id: 'g', name: 'Fountain', x: 60, y: 20, w: 8, d: 8 }],
       display: { showDate: '2031-07-01' },
     }),
-    ['«Fountain» is still to be decided 4 weeks before', 'decide 6 weeks'],
+    ['“Fountain” is still to be decided 4 weeks before', 'decide 6 weeks'],
   ],
   [
     'reserved-built',
     add({ reserved: [{ id: 'g', name: 'Footbridge', x: 24, y: 8, w: 16, d: 16 }] }),
-    ['64 studs of the ground reserved for «Footbridge»', '«Dyer»'],
+    ['64 studs of the ground reserved for “Footbridge”', '“Dyer”'],
   ],
 ];

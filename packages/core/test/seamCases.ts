@@ -64,7 +64,7 @@ export const seamCases: [string, (f: Quiet) => unknown, string[]][] = [
           },
         ],
       }),
-    ['A1–A2', '«Tip line»', '23° from square'],
+    ['A1–A2', '“Tip line”', '23° from square'],
   ],
   // 2,304 studs × 450 plates × 0.0958 g × 0.4 = 39.7 kg, 0.4 kg of base and 0.3 kg of houses, for two: 23 × 25/30 × 0.997 × 0.9 = 17.2 kg each.
   ['module-heavy', (f) => (f.levels[1].height = 450), ['Module A1', '40.6 kg', '17.2 kg']],

@@ -8,7 +8,7 @@ export const stockCases: [string, (f: object) => unknown, string[]][] = [
   [
     'parcel-late',
     add({ orders: [{ ...order, expected: '2031-05-28' }] }),
-    ['«Greys» is 4 days late with 30 pieces', 'section A waits'],
+    ['“Greys” is 4 days late with 30 pieces', 'section A waits'],
   ],
   [
     'parcel-after-need',
@@ -17,7 +17,7 @@ export const stockCases: [string, (f: object) => unknown, string[]][] = [
       if ('sections' in f && Array.isArray(f.sections))
         Object.assign(f.sections[0], { partsBy: '2031-07-01' });
     },
-    ['«Greys» is expected 3 days after section A needs its parts (2031-07-01)'],
+    ['“Greys” is expected 3 days after section A needs its parts (2031-07-01)'],
   ],
   [
     'loan-overdue',
@@ -72,7 +72,7 @@ export const stockCases: [string, (f: object) => unknown, string[]][] = [
         },
       ],
     }),
-    ['in «Heath» differs by', 'at least 5'],
+    ['in “Heath” differs by', 'at least 5'],
   ],
   [
     'source-beyond',
@@ -88,16 +88,16 @@ export const stockCases: [string, (f: object) => unknown, string[]][] = [
         { id: 'h', name: 'Hall', kitsOnly: true, lines: [{ part: 'plate-2x4', colour: 'moss', qty: 50 }] },
       ],
     }),
-    ['«Hall», only from kits, needs 50 pieces', 'lack 10 of them: 10 × plate 2×4 in Moss', 'not bought'],
+    ['“Hall”, only from kits, needs 50 pieces', 'lack 10 of them: 10 × plate 2×4 in Moss', 'not bought'],
   ],
   [
     'task-late',
     add({ tasks: [{ id: 't', name: 'Roofs', owner: 'ada', due: '2031-05-30' }] }),
-    ['«Roofs», Ada Fenn’s, was due 2 days ago', '0 may be'],
+    ['“Roofs”, Ada Fenn’s, was due 2 days ago', '0 may be'],
   ],
   [
     'glue-forbidden',
     add({ tasks: [{ id: 't', name: 'Flag poles', drying: 'glue', rests: 12 }] }),
-    ['«Flag poles» waits for glue', '0 glue'],
+    ['“Flag poles” waits for glue', '0 glue'],
   ],
 ];

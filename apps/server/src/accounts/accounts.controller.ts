@@ -170,7 +170,7 @@ export class AccountsController {
       throw new ApiError(
         HttpStatus.CONFLICT,
         'sole-owner',
-        `You are the only owner of ${owned.map(({ name }) => `«${name}»`).join(', ')}. Make somebody else owner there, or delete it; then your account can go.`,
+        `You are the only owner of ${owned.map(({ name }) => `“${name}”`).join(', ')}. Make somebody else owner there, or delete it; then your account can go.`,
       );
     this.accounts.remove(user.id);
     this.hub.endUser(user.id, null);

@@ -99,7 +99,7 @@ export class AccountsService {
         throw new ApiError(
           HttpStatus.CONFLICT,
           'login-taken',
-          `«${login}» cannot be had as a sign-in name; choose another.`,
+          `“${login}” cannot be had as a sign-in name; choose another.`,
         );
       this.store.db
         .insert(users)

@@ -11,7 +11,7 @@ import {
 
 /** Passwords that are tried first, from a list of the commonest ones, in small letters. */
 const COMMON = new Set(dictionary.passwords.filter((word): word is string => typeof word === 'string'));
-/** Without figures and marks at its ends: «password1234!» is «password». */
+/** Without figures and marks at its ends: “password1234!” is “password”. */
 const root = (password: string) => password.toLowerCase().replace(/^[^a-z]+|[^a-z]+$/g, '');
 const isCommon = (password: string): boolean => {
   const small = password.toLowerCase();

@@ -109,7 +109,7 @@ export class InvitationsService {
       throw new ApiError(
         HttpStatus.CONFLICT,
         'on-it',
-        `You are on «${membership.name}» already, as ${membership.role}; the link stays good for somebody else.`,
+        `You are on “${membership.name}” already, as ${membership.role}; the link stays good for somebody else.`,
       );
     const { scene } = this.displaysService.load(displayId);
     const known = personId !== null && Object.hasOwn(scene.person, personId) ? personId : null;

@@ -30,7 +30,7 @@ export const SignedIn = () => SetMetadata<string, Access>(ACCESS, { to: 'signed-
 /**
  * A route on the display of the path's `id`, for its members.
  * @param least lowest role that may use it
- * @param purpose what the route does, for the sentence of a refusal: «invite people»
+ * @param purpose what the route does, for the sentence of a refusal: “invite people”
  */
 export const OnDisplay = (least: Role = 'viewer', purpose = 'do this') =>
   SetMetadata<string, Access>(ACCESS, { to: 'display', least, purpose });

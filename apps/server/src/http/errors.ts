@@ -92,7 +92,7 @@ export class ErrorFilter implements ExceptionFilter {
     const named = z.object({ login: z.string().max(40) }).safeParse(request.body);
     const who =
       requesterOf(request)?.login ??
-      (named.success ? `«${named.data.login}» (not signed in)` : 'nobody signed in');
+      (named.success ? `“${named.data.login}” (not signed in)` : 'nobody signed in');
     this.log.warn(
       `refused ${status} ${code}: ${request.method} ${request.path} by ${who} from ${request.ip ?? '?'}`,
     );
@@ -138,6 +138,6 @@ export function parseBody<S extends z.ZodType>(schema: S, body: unknown): z.outp
   const read = schema.safeParse(body);
   if (read.success) return read.data;
   const issue = present(read.error.issues[0], 'the first fault');
-  const field = issue.path.length > 0 ? `«${issue.path.join('.')}»: ` : '';
+  const field = issue.path.length > 0 ? `“${issue.path.join('.')}”: ` : '';
   throw new ApiError(HttpStatus.UNPROCESSABLE_ENTITY, 'invalid', `${field}${issue.message}.`);
 }

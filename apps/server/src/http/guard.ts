@@ -37,6 +37,6 @@ export const knownHost =
     if (host === 'localhost' || isIP(host) !== 0 || names.includes(host)) return next();
     response.status(421).json({
       code: 'other-host',
-      message: `This server does not go by the name «${host.slice(0, 80)}». Start it with --host-name ${host.slice(0, 80)} if it should.`,
+      message: `This server does not go by the name “${host.slice(0, 80)}”. Start it with --host-name ${host.slice(0, 80)} if it should.`,
     });
   };

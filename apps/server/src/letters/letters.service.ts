@@ -94,7 +94,7 @@ export class LettersService implements OnModuleInit, OnModuleDestroy {
           if (userId !== author.id)
             this.put({
               ...{ userId, displayId, at, about, body },
-              subject: `${author.name} ${what} «${thread.title}» (${displayOf(scene).name})`,
+              subject: `${author.name} ${what} “${thread.title}” (${displayOf(scene).name})`,
               link: `/d/${displayId}/crew?sheet=advice&thread=${thread.id}`,
             });
       };

@@ -78,7 +78,7 @@ export function reminders(scene: Scene, person: string, today: string, zone: str
     return daysAhead(scene, date, date)
       .filter((day) => (date === tomorrow || day.what === 'show') && concerns(scene, day, person))
       .map(
-        ({ what, name }) => `${ahead === 1 ? 'tomorrow' : `in ${ahead} days`}: ${DAY_WORDS[what]} «${name}»`,
+        ({ what, name }) => `${ahead === 1 ? 'tomorrow' : `in ${ahead} days`}: ${DAY_WORDS[what]} “${name}”`,
       );
   });
   const sits = sittings(scene, today, today).filter((one) => one.person === person);

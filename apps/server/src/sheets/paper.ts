@@ -37,7 +37,7 @@ export interface TextStyle {
   grey?: boolean;
   /** Instead of ink or grey. */
   colour?: string;
-  /** The most room it may take, mm: a longer text ends in «…». */
+  /** The most room it may take, mm: a longer text ends in “…”. */
   within?: number;
   /** A colour behind the letters, so that nothing crosses them. */
   halo?: string;

@@ -93,7 +93,7 @@ export interface RenderedDocument {
   body: Uint8Array | string;
   /** To be kept rather than shown. */
   attached: boolean;
-  /** What it is called, in words: «Skarn Edge», «seam», «A3», «C1», and its ending. */
+  /** What it is called, in words: “Skarn Edge”, “seam”, “A3”, “C1”, and its ending. */
   name: readonly string[];
   ending: string;
 }
@@ -188,6 +188,6 @@ function moduleOf(scene: Scene, module: string) {
 
 function atPlace(scene: Scene, place: string): Scene {
   if (!Object.hasOwn(scene.place, place))
-    throw new ApiError(HttpStatus.NOT_FOUND, 'not-found', `This display has no place «${place}».`);
+    throw new ApiError(HttpStatus.NOT_FOUND, 'not-found', `This display has no place “${place}”.`);
   return withPlace(scene, place);
 }

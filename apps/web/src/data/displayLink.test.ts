@@ -177,7 +177,7 @@ test('somebody else’s change arrives, with who made it', async () => {
 test('what does not fit is refused before it is sent, in a sentence', async () => {
   const link = await open();
   expect(move(link, { w: -3 })).toBe(false);
-  expect(troubles[0]).toContain('field «w»');
+  expect(troubles[0]).toContain('field “w”');
   expect(server.log).toHaveLength(0);
 });
 
@@ -340,7 +340,7 @@ describe('a change that comes too late', () => {
     server.other({ op: 'remove', kind: 'pad', id: 'pad', v: 1 });
     told.get('online')?.();
     await settle();
-    expect(troubles).toEqual([expect.stringContaining('Not saved: The pad «pad» is not in this display')]);
+    expect(troubles).toEqual([expect.stringContaining('Not saved: The pad “pad” is not in this display')]);
     same(link);
   });
 });

@@ -78,7 +78,7 @@ function SendDialog({ onClose }: { onClose: () => void }) {
           />
         </label>
         <label>
-          <span className="block pb-0.5">Why (name somebody with @)</span>
+          <span className="block pb-0.5">Why (mention a person with @)</span>
           <textarea
             className="textarea textarea-sm w-full"
             rows={4}

@@ -22,7 +22,7 @@ export const PAGES: readonly { id: Page; word: string; key: string; question: st
     id: 'crew',
     word: 'Crew',
     key: 'w',
-    question: 'Who is in, who holds what, what changed, what was advised and answered',
+    question: 'Who is in, who owns what, what changed, what was advised and answered',
   },
 ];
 

@@ -1,6 +1,6 @@
 import { toast } from 'sonner';
 
-/** Copies a text to the clipboard and confirms it. @param what noun for the confirmation: «The link» */
+/** Copies a text to the clipboard and confirms it. @param what noun for the confirmation: “The link” */
 export function CopyButton({ text, what }: { text: string; what: string }) {
   const copy = async () => {
     try {

@@ -1,6 +1,6 @@
 import { ANY_COLOUR, colourName, colourOf, partName } from '@quarry/core/catalogue';
 
-/** A colour as a small square: «any» as a diagonal, clear ones with a light corner. Its name stands beside it. */
+/** A colour as a small square: “any” as a diagonal, clear ones with a light corner. Its name stands beside it. */
 export function Swatch({ colour, size = 12 }: { colour: string; size?: number }) {
   const known = colourOf(colour);
   const paint =
@@ -18,7 +18,7 @@ export function Swatch({ colour, size = 12 }: { colour: string; size?: number })
   );
 }
 
-/** «brick 2×4 in Slate» with its swatch. */
+/** “brick 2×4 in Slate” with its swatch. */
 export function PartColour({ part, colour }: { part: string; colour: string }) {
   return (
     <span className="whitespace-nowrap">

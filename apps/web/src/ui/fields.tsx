@@ -240,7 +240,7 @@ export function NumberField(
       return null;
     }
     const number = numberTyped(text, whole);
-    if (number === null) return { error: `${label}: «${text}» is not a number.` };
+    if (number === null) return { error: `${label}: “${text}” is not a number.` };
     if (whole && !Number.isInteger(number)) return { error: `${label}: ${number} is not a whole number.` };
     if (number < min) return { error: `${label}: ${number} is below the least, ${min}.` };
     if (number > max) return { error: `${label}: ${number} is above the most, ${max}.` };
@@ -361,7 +361,7 @@ export function DateField({
 }: Committed & { value: string | null; onCommit: (value: string | null) => void }) {
   const { id, refusal, input } = useDraft(label, value ?? '', (text) => {
     if (text !== '' && !/^\d{4}-\d{2}-\d{2}$/.test(text))
-      return { error: `${label}: «${text}» is not a date.` };
+      return { error: `${label}: “${text}” is not a date.` };
     onCommit(text === '' ? null : text);
     return null;
   });
@@ -392,7 +392,7 @@ export function TimeField(
       check={(text) => {
         const typed = text.trim();
         if (typed === '' && optional !== undefined) return null;
-        return CLOCK_TIME.test(typed) ? null : `${label}: «${text}» is no time of day, such as 18:00.`;
+        return CLOCK_TIME.test(typed) ? null : `${label}: “${text}” is no time of day, such as 18:00.`;
       }}
       onCommit={(text) => {
         const digits = text.replace(/\D/g, '').padStart(4, '0');

@@ -55,5 +55,5 @@ test('a sentence of the core is told in inches, and nothing else in it is touche
   expect(inInches('Module C2 is 1,152 mm wide; the hall door lets 830 mm through.')).toBe(
     'Module C2 is ≈ 45 3/8 in wide; the hall door lets ≈ 32 11/16 in through.',
   );
-  expect(inInches('«Mill 3» has 12 studs; 8 may be, 25.4 mm')).toBe('«Mill 3» has 12 studs; 8 may be, 1 in');
+  expect(inInches('“Mill 3” has 12 studs; 8 may be, 25.4 mm')).toBe('“Mill 3” has 12 studs; 8 may be, 1 in');
 });

@@ -14,10 +14,10 @@ export function basesInWords(bases: readonly { w: number; d: number }[]): string
   return [...counts].map(([size, count]) => `${count} × ${size}`).join(', ');
 }
 
-/** A day as people write it: «21 Nov 2026». */
+/** A day as people write it: “21 Nov 2026”. */
 export const dayWord = (iso: string): string => format(parseISO(iso), 'd MMM yyyy');
 
-/** A moment as people write it, in the reader's own time: «21 Nov, 19:40». */
+/** A moment as people write it, in the reader's own time: “21 Nov, 19:40”. */
 export const momentWord = (at: string | number): string =>
   format(typeof at === 'number' ? at : parseISO(at), 'd MMM, HH:mm');
 

@@ -91,11 +91,11 @@ describe('building up', () => {
       ['Set down A1', 'Set down B1'],
       ['Set down B1', 'Set down C1'],
       ['Set down B1', 'Pin A1 to B1'],
-      ['Pin A1 to B1', 'Lay «Long wall» over A1, B1'],
-      ['Set down B1', 'Stand «Hut» on B1'],
-      ['Set down A1', 'Put «Loft» on «Mill»'],
-      ['Put «Loft»', 'Put «Roof»'],
-      ['Put «Roof»', 'Trees, figures and flags on A1 (1 thing)'],
+      ['Pin A1 to B1', 'Lay “Long wall” over A1, B1'],
+      ['Set down B1', 'Stand “Hut” on B1'],
+      ['Set down A1', 'Put “Loft” on “Mill”'],
+      ['Put “Loft”', 'Put “Roof”'],
+      ['Put “Roof”', 'Trees, figures and flags on A1 (1 thing)'],
       ['Trees, figures and flags on A1', 'Trees, figures and flags on C1'],
     ]) {
       expect(place(first)).toBeGreaterThanOrEqual(0);
@@ -115,13 +115,13 @@ describe('building up', () => {
     const off = a1?.off.map((one) => one.words) ?? [];
     expect(off).toEqual(
       expect.arrayContaining([
-        'Take off «Hut»',
-        'Take up «Long wall»',
+        'Take off “Hut”',
+        'Take up “Long wall”',
         'Lift out B1',
-        'Lift off «Roof» of «Mill»',
+        'Lift off “Roof” of “Mill”',
       ]),
     );
-    expect(off.filter((one) => one === 'Take up «Long wall»')).toHaveLength(1);
+    expect(off.filter((one) => one === 'Take up “Long wall”')).toHaveLength(1);
     expect(freeModule(scene, reach, 'nobody')).toBeNull();
   });
 });

@@ -73,7 +73,7 @@ export function buildUp(scene: Scene, relief: Relief, reach: Reach): BuildUp {
     add({
       key: `bridge ${kind} ${id}`,
       act: 'bridge',
-      words: `Lay «${labelOf(scene, kind, id)}» over ${under.map(({ name }) => name).join(', ')}`,
+      words: `Lay “${labelOf(scene, kind, id)}” over ${under.map(({ name }) => name).join(', ')}`,
       after: pairs
         .filter(({ a, b }) => under.includes(a) && under.includes(b))
         .map(({ a, b }) => `pin ${a.id} ${b.id}`)
@@ -127,7 +127,7 @@ function buildingSteps(plot: Plot, modules: readonly Module[], add: (step: Step)
     add({
       key,
       act: 'building',
-      words: `Stand «${plot.name}» on ${names.join(', ')}`,
+      words: `Stand “${plot.name}” on ${names.join(', ')}`,
       after: base,
       modules: names,
     });
@@ -138,7 +138,7 @@ function buildingSteps(plot: Plot, modules: readonly Module[], add: (step: Step)
     add({
       key: step,
       act: 'part',
-      words: `Put «${part.name}» on «${plot.name}»`,
+      words: `Put “${part.name}” on “${plot.name}”`,
       after: below,
       modules: names,
     });
@@ -262,15 +262,15 @@ function nearest(reach: Reach, module: Module): number {
 function looseOn(scene: Scene, modules: readonly Module[], module: Module): { key: string; words: string }[] {
   const over = bridges(scene)
     .filter(({ under }) => under.includes(module))
-    .map(({ kind, id }) => ({ key: `${kind} ${id}`, words: `Take up «${labelOf(scene, kind, id)}»` }));
+    .map(({ kind, id }) => ({ key: `${kind} ${id}`, words: `Take up “${labelOf(scene, kind, id)}”` }));
   const plots = listOf(scene, 'plot').flatMap((plot) => {
     const under = on(modules, plotBounds(plot));
     if (!under.includes(module)) return [];
     const loose = plot.mount !== 'pinned' || under.length > 1;
-    if (loose) return [{ key: `plot ${plot.id}`, words: `Take off «${plot.name}»` }];
+    if (loose) return [{ key: `plot ${plot.id}`, words: `Take off “${plot.name}”` }];
     return plot.parts.map((part, i) => ({
       key: `part ${plot.id} ${i}`,
-      words: `Lift off «${part.name}» of «${plot.name}»`,
+      words: `Lift off “${part.name}” of “${plot.name}”`,
     }));
   });
   const fragile = dressingOn(scene, module);

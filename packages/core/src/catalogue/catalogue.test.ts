@@ -73,7 +73,7 @@ describe('colours', () => {
     expect(labOf('#000000').l).toBeCloseTo(0, 3);
     const red = labOf('#ff0000');
     expect([red.l, red.a, red.b].map((value) => Math.round(value * 10) / 10)).toEqual([53.2, 80.1, 67.2]);
-    expect(() => labOf('red')).toThrow('«red» is no colour');
+    expect(() => labOf('red')).toThrow('“red” is no colour');
   });
   test('the palette: about 45 solid and 12 clear, names and ids once, solid ones told apart by the eye', () => {
     const of = (finish: string) => PALETTE.filter((colour) => colour.finish === finish);

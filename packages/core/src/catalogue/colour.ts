@@ -24,7 +24,7 @@ const apart = differenceCiede2000();
 /** @param hex sRGB as #rrggbb @throws RangeError for what is no colour */
 export function labOf(hex: string): Lab {
   const lab = /^#[0-9a-f]{6}$/i.test(hex) ? toLab(hex) : undefined;
-  if (!lab) throw new RangeError(`«${hex}» is no colour; write it as #rrggbb`);
+  if (!lab) throw new RangeError(`“${hex}” is no colour; write it as #rrggbb`);
   return { l: lab.l, a: lab.a, b: lab.b };
 }
 

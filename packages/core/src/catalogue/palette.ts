@@ -45,9 +45,9 @@ export const PALETTE: readonly Colour[] = [
 
 const BY_ID = new Map(PALETTE.map((colour) => [colour.id, colour]));
 
-/** A colour by its id; null for «any» and for what the palette does not have. */
+/** A colour by its id; null for “any” and for what the palette does not have. */
 export const colourOf = (id: string): Colour | null => BY_ID.get(id) ?? null;
 
-/** What a colour is called: its name, «any colour», or the id itself when the palette does not list it. */
+/** What a colour is called: its name, “any colour”, or the id itself when the palette does not list it. */
 export const colourName = (id: string): string =>
   id === ANY_COLOUR ? 'any colour' : (colourOf(id)?.name ?? id);

@@ -98,7 +98,7 @@ function readPart(id: string): Part | null {
   return { id, family, w, d, h, ...(angle === undefined ? {} : { angle }) };
 }
 
-/** «brick 2×4», «slope 1×2 45°», «rock panel 4×6×6»; an id that cannot be parsed is returned unchanged. */
+/** “brick 2×4”, “slope 1×2 45°”, “rock panel 4×6×6”; an id that cannot be parsed is returned unchanged. */
 export function partName(id: string): string {
   const part = partOf(id);
   if (!part) return id;
@@ -186,7 +186,7 @@ export const CATALOGUE: readonly Part[] = [
   ...sizes('1x4 2x2').map(([w, d]) => partId('mechanical', w, d)),
 ].map((id) => {
   const part = partOf(id);
-  if (!part) throw new Error(`the catalogue lists «${id}», which is no part`);
+  if (!part) throw new Error(`the catalogue lists “${id}”, which is no part`);
   return part;
 });
 const KNOWN = new Map(CATALOGUE.map((part) => [part.id, part]));
@@ -195,8 +195,8 @@ const KNOWN = new Map(CATALOGUE.map((part) => [part.id, part]));
 export const isListed = (id: string): boolean => KNOWN.has(id);
 
 /**
- * A part by what people call it: an id, or «brick 2x4», «2 × 4 brick», «2x4 plate», «slope 45 2x1». The size may be
- * sizes in either order; a height in bricks may follow («brick 2x4x3»), or in plates («slope 1x1 of 2 plates 30°»).
+ * A part by what people call it: an id, or “brick 2x4”, “2 × 4 brick”, “2x4 plate”, “slope 45 2x1”. The size may be
+ * sizes in either order; a height in bricks may follow (“brick 2x4x3”), or in plates (“slope 1x1 of 2 plates 30°”).
  */
 export function partNamed(word: string): Part | null {
   const plain = word
@@ -208,7 +208,7 @@ export function partNamed(word: string): Part | null {
   if (whole) return whole;
   const size = /(\d{1,2})x(\d{1,2})(?:x(\d{1,2}))?/.exec(plain);
   if (!size) return null;
-  // «round 1×1 of 1 plate»: a height that no whole number of bricks makes.
+  // “round 1×1 of 1 plate”: a height that no whole number of bricks makes.
   const flat = / of (\d{1,3}) plates?\b/.exec(plain);
   const rest = plain.replace(size[0], ' ').replace(flat?.[0] ?? '', ' ');
   const angle = /(\d{2})\s*°?/.exec(rest);

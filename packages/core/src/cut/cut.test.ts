@@ -322,14 +322,14 @@ describe('what cannot be cut says why', () => {
     [
       'a keep larger than any module',
       { keep: [{ ...cell(0, 0, 3, 1), name: 'mill' }] },
-      '«mill» is 24 × 8 studs; the largest module is 16 × 16',
+      '“mill” is 24 × 8 studs; the largest module is 16 × 16',
     ],
     [
       'a pin through a keep',
       { keep: [{ ...cell(0, 0, 2, 1), name: 'mill' }], pins: [{ x1: 8, y1: 0, x2: 8, y2: 32 }] },
-      'cuts «mill»',
+      'cuts “mill”',
     ],
-    ['a keep outside', { keep: [{ ...cell(3, 0, 2, 1), name: 'mill' }] }, '«mill» leaves the region at 32,0'],
+    ['a keep outside', { keep: [{ ...cell(3, 0, 2, 1), name: 'mill' }] }, '“mill” leaves the region at 32,0'],
     [
       'no base that fits',
       { bases: [{ w: 24, d: 24, price: 1, stock: 0 }] },

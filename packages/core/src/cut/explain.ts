@@ -21,7 +21,7 @@ export function plainFaults(problem: CutProblem): string[] {
         `The pin from ${pin.x1},${pin.y1} to ${pin.x2},${pin.y2} is not a straight seam along the grid.`,
       );
   for (const keep of problem.keep ?? []) {
-    const name = `«${keep.name ?? `keep at ${keep.x},${keep.y}`}»`;
+    const name = `“${keep.name ?? `keep at ${keep.x},${keep.y}`}”`;
     if (Math.max(keep.w, keep.d) > long || Math.min(keep.w, keep.d) > short)
       faults.push(`${name} is ${keep.w} × ${keep.d} studs; the largest module is ${maxW} × ${maxD}.`);
     for (let y = keep.y, left = false; y < keep.y + keep.d && !left; y += CELL)

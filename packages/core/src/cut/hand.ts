@@ -192,7 +192,7 @@ function anew(scene: Scene, gone: readonly Module[], parts: readonly Rect[], wor
       rects.filter((rect) => intersection(rect, plotBounds(plot))).length;
     return !plot.mayCut && !isLoose(plot) && on(parts) > Math.max(1, on(gone));
   });
-  if (cut) return { ok: false, error: `The line runs through «${cut.name}», which may not be cut.` };
+  if (cut) return { ok: false, error: `The line runs through “${cut.name}”, which may not be cut.` };
   const origin = baseGroundOf(scene)?.origin ?? { x: 0, y: 0 };
   const problem: CutProblem = {
     region: [...parts],

@@ -32,7 +32,7 @@ describe('the lifting equation', () => {
     expect(evaluateLift({ ...task, ...change }).multipliers[which]).toBeGreaterThan(value - 0.0051);
     expect(evaluateLift({ ...task, ...change }).multipliers[which]).toBeLessThan(value + 0.0051);
   });
-  test('the worked example «loading punch press stock» (94-110, example 1; from memory): 16.3 lb at the origin, index 2.7; 14.5 lb at the end, 3.0', () => {
+  test('the worked example “loading punch press stock” (94-110, example 1; from memory): 16.3 lb at the origin, index 2.7; 14.5 lb at the end, 3.0', () => {
     const lb = 0.45359237;
     const at = (vertical: number) =>
       evaluateLift({

@@ -350,7 +350,7 @@ describe('by hand', () => {
     [
       'a building in the way',
       (s) => split(s, { upright: true, at: 16, from: 0, to: 32 }),
-      'runs through «Mill», which may not be cut',
+      'runs through “Mill”, which may not be cut',
     ],
   ])('says why not: %s', (_, act, words) => {
     const mill = { id: 'p', name: 'Mill', x: 8, y: 8, w: 12, d: 12, height: 30 };

@@ -55,7 +55,7 @@ export const seamId = (a: { id: string }, b: { id: string }) =>
 /** One stud along a seam, on one side. */
 export interface EdgeStud {
   height: number;
-  /** One of the grounds, «bare» where nothing lies. */
+  /** One of the grounds, “bare” where nothing lies. */
   ground: string;
   /** Streets, ways and tracks meet exactly; rough ground within the tolerance. */
   exact: boolean;
@@ -247,7 +247,7 @@ export interface SeamRemedy {
   to: number;
   /** Plates to add; negative: to take away. */
   by: number;
-  /** In words: «A1, studs 40 to 46: raise by 1 plate». */
+  /** In words: “A1, studs 40 to 46: raise by 1 plate”. */
   words: string;
 }
 
@@ -285,7 +285,7 @@ export function seamRemedies(seam: Seam, sheet: SeamSheet): SeamRemedy[] {
   });
 }
 
-/** Differences in a row as one sentence: «studs 12 to 20 of A2: 18 to 24 plates». */
+/** Differences in a row as one sentence: “studs 12 to 20 of A2: 18 to 24 plates”. */
 export function inWords({ a, b }: Neighbours, differences: readonly EdgeDifference[]): string {
   const runs: { side: SeamSide; from: number; to: number; by: number }[] = [];
   for (const { side, at, was, now } of differences) {
@@ -332,7 +332,7 @@ export function readReadings(
   for (const [i, raw] of lines.entries()) {
     const fields = raw.trim().split(/\s*[,;\t]\s*|\s+/);
     if (fields[0] === '' || (i === 0 && fields.every((field) => !/\d/.test(field)))) continue;
-    const where = `Line ${i + 1}, «${raw.trim().slice(0, 40)}»`;
+    const where = `Line ${i + 1}, “${raw.trim().slice(0, 40)}”`;
     if (fields.length !== 3)
       return { ok: false, error: `${where}: three values are needed, side, stud and height.` };
     const [name, stud, tall] = fields;

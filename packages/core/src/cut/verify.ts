@@ -69,7 +69,7 @@ export function verifyCutting(problem: CutProblem, cutting: Cutting): string[] {
   for (const keep of problem.keep ?? []) {
     const owners = new Set<number | undefined>();
     each(keep, (x, y) => owners.add(owner.get(`${x},${y}`)));
-    if (owners.size !== 1) faults.push(`«${keep.name ?? `keep at ${keep.x},${keep.y}`}» is cut.`);
+    if (owners.size !== 1) faults.push(`“${keep.name ?? `keep at ${keep.x},${keep.y}`}” is cut.`);
   }
 
   let seams = 0;

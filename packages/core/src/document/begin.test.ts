@@ -39,7 +39,7 @@ describe('a size as people say it', () => {
     ['1 ft × 6 in', 38, 19],
     ['10" x 12"', 31, 38],
     ['16 1/2 in × 21 5/8 in', 52, 68],
-  ])('«%s» is %i × %i studs', (text, w, d) => expect(read(text)).toMatchObject({ w, d }));
+  ])('“%s” is %i × %i studs', (text, w, d) => expect(read(text)).toMatchObject({ w, d }));
   test.each([
     ['', 'type a width and a depth'],
     ['42 ×', 'type a width and a depth'],
@@ -47,8 +47,8 @@ describe('a size as people say it', () => {
     ['12.5 × 16 studs', 'no whole number of studs'],
     ['5 × 5 mm', 'no room for one stud'],
     ['5000 × 10', 'above the most'],
-    ['3 × 4 parsecs', '«parsecs» is not a unit'],
-  ])('«%s» is refused: %s', (text, words) => {
+    ['3 × 4 parsecs', '“parsecs” is not a unit'],
+  ])('“%s” is refused: %s', (text, words) => {
     const size = readGridSize(text, 4096);
     expect(size.ok ? '' : size.error).toContain(words);
   });

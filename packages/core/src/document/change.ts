@@ -25,7 +25,7 @@ export const MAX_CHANGES = 5000;
 export const batchSchema = z.strictObject({
   /** Made by the client, so that a batch sent twice lands once. */
   id: z.uuid(),
-  /** What the person did, for the history: «moved Upper yard». */
+  /** What the person did, for the history: “moved Upper yard”. */
   label: line().max(200).default(''),
   changes: z.array(changeSchema).min(1).max(MAX_CHANGES),
 });

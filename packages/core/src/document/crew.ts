@@ -52,7 +52,7 @@ export function rebase(
       next.set(key, (scene.removed[key] ?? 0) + 1);
       continue;
     }
-    if (v === null) return { ok: false, sentence: `The ${kind} «${id}» is not in this display any more.` };
+    if (v === null) return { ok: false, sentence: `The ${kind} “${id}” is not in this display any more.` };
     if (known === undefined && v !== change.v) moved.add(labelOf(scene, kind, id));
     fitted.push({ ...change, v });
     next.set(key, change.op === 'remove' ? null : v + 1);
@@ -86,7 +86,7 @@ export function unreadThreads(
   );
 }
 
-/** Whom a text names with «@»: people by their whole name or the first word of it, the longest name first. */
+/** Whom a text names with “@”: people by their whole name or the first word of it, the longest name first. */
 export function mentionsIn(scene: Scene, text: string): string[] {
   const lower = text.toLowerCase();
   const named = (word: string) => {

@@ -173,13 +173,13 @@ export function setOut(
     if (!kind.success || !place || !isCopied(kind.data))
       return {
         ok: false,
-        error: `${labelOf(scene, 'piece', pieceId)} holds a «${word}», which cannot be set out.`,
+        error: `${labelOf(scene, 'piece', pieceId)} holds a “${word}”, which cannot be set out.`,
       };
     const gone = typeof data.level === 'string' && !scene.level[data.level];
     if (gone && level === null)
       return {
         ok: false,
-        error: `The level of a ${KINDS[kind.data].word} in «${piece.name}» is gone; add one first.`,
+        error: `The level of a ${KINDS[kind.data].word} in “${piece.name}” is gone; add one first.`,
       };
     changes.push({
       op: 'add',

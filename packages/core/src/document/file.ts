@@ -107,19 +107,19 @@ export function readDocument(raw: unknown): Reading {
 
   const groups: readonly string[] = KIND_NAMES.map((kind) => KINDS[kind].group);
   const stranger = Object.keys(body).find((key) => !['format', 'version', ...groups].includes(key));
-  if (stranger) return fail(`The file has an unknown key «${stranger.slice(0, 60)}».`);
+  if (stranger) return fail(`The file has an unknown key “${stranger.slice(0, 60)}”.`);
   const changes: Change[] = [];
   const record = z.record(z.string(), z.unknown());
   const display = record.safeParse(body.display);
-  if (!display.success) return fail('The file has no «display».');
+  if (!display.success) return fail('The file has no “display”.');
   changes.push({ op: 'add', kind: 'display', id: DISPLAY_ID, data: display.data });
   // Whatever is referred to comes with the same batch, so the order of kinds does not matter.
   for (const kind of ENTITY_KINDS) {
     const { group, word } = KINDS[kind];
     const list = z.array(record).safeParse(body[group] ?? []);
-    if (!list.success) return fail(`«${group}» must be a list of objects.`);
+    if (!list.success) return fail(`“${group}” must be a list of objects.`);
     if (list.data.length > maxCount(kind))
-      return fail(`«${group}» has ${list.data.length} entries; the most is ${maxCount(kind)}.`);
+      return fail(`“${group}” has ${list.data.length} entries; the most is ${maxCount(kind)}.`);
     for (const [index, { id, ...data }] of list.data.entries()) {
       const read = idSchema.safeParse(id);
       if (!read.success) return fail(explainIssue(word, `${group}[${index}]`, read.error));

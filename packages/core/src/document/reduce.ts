@@ -75,9 +75,9 @@ export function* reduceSteps(
     const current: Entity<Kind> | undefined = Object.hasOwn(next[kind], id) ? next[kind][id] : undefined;
 
     if (change.op === 'add') {
-      if (current) return refuse('duplicate', `There is already a ${word} with the id «${id}».`, current);
+      if (current) return refuse('duplicate', `There is already a ${word} with the id “${id}”.`, current);
       if (kind === 'display' && id !== DISPLAY_ID)
-        return refuse('invalid', `A scene has one display, called «${DISPLAY_ID}».`);
+        return refuse('invalid', `A scene has one display, called “${DISPLAY_ID}”.`);
       const count = counts.get(kind) ?? Object.keys(next[kind]).length;
       if (count >= maxCount(kind))
         return refuse(
@@ -93,7 +93,7 @@ export function* reduceSteps(
       continue;
     }
     if (!current)
-      return refuse('unknown', `The ${word} «${id}» is not in this display; it may have been removed.`);
+      return refuse('unknown', `The ${word} “${id}” is not in this display; it may have been removed.`);
     if (current.v !== change.v)
       return refuse(
         'stale',
@@ -114,7 +114,7 @@ export function* reduceSteps(
     const before: Record<string, unknown> = {};
     const known: Record<string, unknown> = data;
     for (const key of Object.keys(change.set)) {
-      if (!Object.hasOwn(known, key)) return refuse('invalid', `A ${word} has no «${key}».`);
+      if (!Object.hasOwn(known, key)) return refuse('invalid', `A ${word} has no “${key}”.`);
       before[key] = known[key];
     }
     const read = KINDS[kind].schema.safeParse({ ...data, ...change.set });
@@ -148,7 +148,7 @@ function danglingReference(scene: Scene, changes: readonly Change[]): string | n
       const named: readonly unknown[] = Array.isArray(value) ? value : [value];
       const gone = named.find((name) => typeof name === 'string' && !Object.hasOwn(scene[to], name));
       if (typeof gone === 'string')
-        return `${capital(labelOf(scene, kind, entity.id))} still names the ${KINDS[to].word} «${gone}» as its ${field}; give it another first.`;
+        return `${capital(labelOf(scene, kind, entity.id))} still names the ${KINDS[to].word} “${gone}” as its ${field}; give it another first.`;
     }
   }
   return null;
@@ -167,9 +167,9 @@ function tooWide(scene: Scene): string | null {
 /** One sentence from the first complaint of a schema: the thing, the field, the value's fault. */
 export function explainIssue(word: string, id: string, error: z.ZodError): string {
   const issue = error.issues[0];
-  const field = issue.path.length > 0 ? `, field «${issue.path.join('.')}»` : '';
+  const field = issue.path.length > 0 ? `, field “${issue.path.join('.')}”` : '';
   const more = error.issues.length > 1 ? ` (and ${error.issues.length - 1} more)` : '';
-  return `The ${word} «${id}»${field}: ${issue.message}${more}.`;
+  return `The ${word} “${id}”${field}: ${issue.message}${more}.`;
 }
 
 const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);

@@ -61,18 +61,18 @@ describe('the reducer', () => {
 
   test.each<[string, Change, string, string]>([
     ['a stale version', patchPad(7, { w: 8 }), 'stale', 'stands at 1'],
-    ['an unknown field', patchPad(1, { colour: 'red' }), 'invalid', 'no «colour»'],
-    ['a wrong type', patchPad(1, { w: 'wide' }), 'invalid', 'field «w»'],
-    ['not a number', patchPad(1, { w: NaN }), 'invalid', 'field «w»'],
+    ['an unknown field', patchPad(1, { colour: 'red' }), 'invalid', 'no “colour”'],
+    ['a wrong type', patchPad(1, { w: 'wide' }), 'invalid', 'field “w”'],
+    ['not a number', patchPad(1, { w: NaN }), 'invalid', 'field “w”'],
     ['a billion studs', patchPad(1, { w: 1e9 }), 'invalid', '4096'],
     ['a third of a stud', patchPad(1, { x: 0.3 }), 'invalid', 'half studs'],
     [
       'a level in use',
       { op: 'remove', kind: 'level', id: 'low', v: 1 },
       'in-use',
-      'Green still names the level «low»',
+      'Green still names the level “low”',
     ],
-    ['a level that is not there', patchPad(1, { level: 'high' }), 'in-use', '«high»'],
+    ['a level that is not there', patchPad(1, { level: 'high' }), 'in-use', '“high”'],
     ['an id twice', { op: 'add', kind: 'pad', id: 'pad-1', data: {} }, 'duplicate', 'pad-1'],
     ['an inherited name', { op: 'remove', kind: 'pad', id: 'constructor', v: 1 }, 'unknown', 'constructor'],
   ])('%s is refused and says so', (_, change, reason, words) => {
@@ -172,11 +172,11 @@ describe('display files', () => {
   test.each<[string, () => unknown, string]>([
     ['another format', () => ({ format: 'other', version: 1 }), '"format"'],
     ['a newer version', () => ({ ...file(), version: FILE_VERSION + 1 }), 'reads up to version 1'],
-    ['an unknown key', () => ({ ...file(), extras: [] }), 'unknown key «extras»'],
-    ['a wrong type', () => ({ ...file(), pads: 'many' }), '«pads» must be a list'],
+    ['an unknown key', () => ({ ...file(), extras: [] }), 'unknown key “extras”'],
+    ['a wrong type', () => ({ ...file(), pads: 'many' }), '“pads” must be a list'],
     ['too many', () => ({ ...file(), pads: Array(5001).fill({}) }), '5001 entries; the most is 5000'],
     ['a wrong id', () => ({ ...file(), levels: [{ id: 'Ä', name: 'x', height: 1 }] }), 'levels[0]'],
-    ['no display', () => ({ format: 'open-quarry-display', version: 1 }), 'no «display»'],
+    ['no display', () => ({ format: 'open-quarry-display', version: 1 }), 'no “display”'],
     [
       'an unknown field',
       () => ({ ...file(), levels: [{ id: 'low', name: 'x', height: 1, colour: 'red' }] }),

@@ -19,7 +19,7 @@ const cardOverhang: Rule = {
   id: 'card-overhang',
   title: 'More stands out over the base than the card allows',
   basis:
-    'How far each building, wall, plant, figure and flag reaches past the footprint’s bounding box on each side, turned as it is, in studs, and how high above the base that begins (its ground and its own «stands out from»), against the rule card. Judged for vignettes.',
+    'How far each building, wall, plant, figure and flag reaches past the footprint’s bounding box on each side, turned as it is, in studs, and how high above the base that begins (its ground and its own “stands out from”), against the rule card. Judged for vignettes.',
   page: 'brief',
   severity: 'error',
   check({ scene, card }) {
@@ -33,8 +33,8 @@ const cardOverhang: Rule = {
         {
           sentence:
             by > limit
-              ? `«${name}» stands ${formatStuds(Math.round(by * STUD))} out over the ${side} side of the base; the card allows ${formatStuds(limit * STUD)}.`
-              : `«${name}» begins to stand out at ${formatPlates(begins)}; the card allows it from ${formatPlates(from)} on.`,
+              ? `“${name}” stands ${formatStuds(Math.round(by * STUD))} out over the ${side} side of the base; the card allows ${formatStuds(limit * STUD)}.`
+              : `“${name}” begins to stand out at ${formatPlates(begins)}; the card allows it from ${formatPlates(from)} on.`,
           remedy: 'Move it in, let it begin higher, or correct the card on the Brief.',
           place: at,
           things: [{ kind, id }],
@@ -55,7 +55,7 @@ const cardPiece: Rule = {
     listOf(scene, 'requirement')
       .filter(({ placed, count }) => placed < count)
       .map(({ id, name, placed, count }) => ({
-        sentence: `${placed} of ${count} «${name}» ${count === 1 ? 'stands' : 'stand'} in the scene; the card asks for ${count}.`,
+        sentence: `${placed} of ${count} “${name}” ${count === 1 ? 'stands' : 'stand'} in the scene; the card asks for ${count}.`,
         remedy: 'Build it in and tick it on the Brief.',
         place: null,
         things: [{ kind: 'requirement' as const, id }],
@@ -82,7 +82,7 @@ const spaceShort: Rule = {
         share < 1 ? `has ${percent(share)} of the floor it needs` : 'has floor enough but not the shape';
       return [
         {
-          sentence: `The ${space.name} ${floor}: ${need.w} × ${need.d} studs at 1:${ratio}, and «${plot.name}» is ${built.w} × ${built.d}${built.w * built.d < plot.w * plot.d ? ' without its pavement' : ''}.`,
+          sentence: `The ${space.name} ${floor}: ${need.w} × ${need.d} studs at 1:${ratio}, and “${plot.name}” is ${built.w} × ${built.d}${built.w * built.d < plot.w * plot.d ? ' without its pavement' : ''}.`,
           remedy: 'Widen the plot, choose a smaller true room, or another scale for it.',
           place: centreOf(plot),
           things: [
@@ -131,7 +131,7 @@ const vehicleScale: Rule = {
       if (beside <= spread) return [];
       return [
         {
-          sentence: `«${scene.vehicle[id].name}» is built at 1:${ratio.toFixed(1)}, ${percent(beside)} larger than the figures’ 1:${FIGURE_RATIO}; the spread is ${percent(spread)}.`,
+          sentence: `“${scene.vehicle[id].name}” is built at 1:${ratio.toFixed(1)}, ${percent(beside)} larger than the figures’ 1:${FIGURE_RATIO}; the spread is ${percent(spread)}.`,
           remedy: 'Build it shorter, or widen the spread on the Brief.',
           place: null,
           things: [{ kind: 'vehicle', id }],
@@ -155,7 +155,7 @@ const furniture: Rule = {
       if (verdict === 'fits') return [];
       return [
         {
-          sentence: `«${name}» is ${formatPlates(height)} (${(height * MM_PER_PLATE).toFixed(1)} mm), ${percent(share)} of a figure: too ${verdict} for a ${use}${chest ? ', it reaches the chest' : ''}; ${formatPlates(least)} to ${formatPlates(most)} suit.`,
+          sentence: `“${name}” is ${formatPlates(height)} (${(height * MM_PER_PLATE).toFixed(1)} mm), ${percent(share)} of a figure: too ${verdict} for a ${use}${chest ? ', it reaches the chest' : ''}; ${formatPlates(least)} to ${formatPlates(most)} suit.`,
           remedy: verdict === 'high' ? 'Build it lower.' : 'Build it higher.',
           place: null,
           things: [{ kind: 'furnishing', id }],
@@ -181,7 +181,7 @@ const streetStandard: Rule = {
       if (!streetFront || (deep === streetDepth && widths.includes(wide))) return [];
       return [
         {
-          sentence: `The street front «${name}» is ${plot.w} × ${plot.d} studs, ${deep} deep from its front to the ${SIDE_WORDS[front]}; the standard is ${streetDepth} deep and ${widths.join(', ')} wide.`,
+          sentence: `The street front “${name}” is ${plot.w} × ${plot.d} studs, ${deep} deep from its front to the ${SIDE_WORDS[front]}; the standard is ${streetDepth} deep and ${widths.join(', ')} wide.`,
           remedy:
             wide === streetDepth && widths.includes(deep)
               ? 'Turn its front to a longer side, or resize it.'
@@ -209,7 +209,7 @@ const dateOrder: Rule = {
       ...listOf(scene, 'milestone')
         .filter(({ show }) => !show)
         .map(({ id, name, date }) => ({
-          name: `«${name}»`,
+          name: `“${name}”`,
           date,
           things: [{ kind: 'milestone' as const, id }],
         })),

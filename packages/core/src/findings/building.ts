@@ -48,7 +48,7 @@ const plotUneven: Rule = {
       const gap = range.high - range.low;
       return [
         {
-          sentence: `«${plot.name}» stands on ground from ${formatPlates(range.low)} to ${formatPlates(range.high)}: a gap of ${formatPlates(gap)} (${formatMm(gap * PLATE)}) under its walls where 0 belongs.`,
+          sentence: `“${plot.name}” stands on ground from ${formatPlates(range.low)} to ${formatPlates(range.high)}: a gap of ${formatPlates(gap)} (${formatMm(gap * PLATE)}) under its walls where 0 belongs.`,
           remedy: `Lay a pad at ${formatPlates(range.high)} under the whole plot, or move it.`,
           place: { x: plot.x + plot.w, y: plot.y },
           things: [{ kind: 'plot', id: plot.id }],
@@ -95,7 +95,7 @@ const plotOverSeam: Rule = {
         );
         return [
           {
-            sentence: `A seam cuts «${plot.name}» ${countOf(seam.at, 'stud')} from its ${seam.across === 'x' ? 'west' : 'north'} wall; it may be cut ${allowed.join(' or ')}.`,
+            sentence: `A seam cuts “${plot.name}” ${countOf(seam.at, 'stud')} from its ${seam.across === 'x' ? 'west' : 'north'} wall; it may be cut ${allowed.join(' or ')}.`,
             remedy: 'Cut again, move the plot, or name that place too.',
             place: centreOf(plot),
             things: [
@@ -108,7 +108,7 @@ const plotOverSeam: Rule = {
       }
       return [
         {
-          sentence: `«${plot.name}» stands on ${under.length} modules (${under.map(({ name }) => name).join(', ')}); a building that may not be cut stands on 1.`,
+          sentence: `“${plot.name}” stands on ${under.length} modules (${under.map(({ name }) => name).join(', ')}); a building that may not be cut stands on 1.`,
           remedy: 'Cut again, move the plot, stand it loose, or allow it to be cut.',
           place: seamBetween(first, second) ?? centreOf(plot),
           things: [
@@ -204,7 +204,7 @@ function heightRemedy(
     }
   });
   const plots = [...tall].map((id) => scene.plot[id]);
-  const names = plots.map(({ name }) => `«${name}»`).join(', ');
+  const names = plots.map(({ name }) => `“${name}”`).join(', ');
   const rest = formatMm(Math.round(left * MM_PER_PLATE * MM));
   if (plots.length === 0 || !evaluatePassage(passage, { ...box, height: left * MM_PER_PLATE }).passes)
     return 'Lower its ground, carry it another way, or build that height at the place.';
@@ -249,7 +249,7 @@ const loosePassage: Rule = {
         const measure = { width: 'across its narrow side', height: 'tall', length: 'long' }[by];
         return [
           {
-            sentence: `«${piece.name}»${piece.part === null ? '' : ` of «${scene.plot[piece.plot].name}»`}, carried by itself, is ${formatMm(Math.round(has * MM))} ${measure}; the ${passage.name} lets ${formatMm(Math.round(limit * MM))} through.`,
+            sentence: `“${piece.name}”${piece.part === null ? '' : ` of “${scene.plot[piece.plot].name}”`}, carried by itself, is ${formatMm(Math.round(has * MM))} ${measure}; the ${passage.name} lets ${formatMm(Math.round(limit * MM))} through.`,
             remedy:
               by === 'height'
                 ? `Part it into pieces of at most ${formatPlates(Math.floor(limit / MM_PER_PLATE))}.`
@@ -378,8 +378,8 @@ const levelSteps: Rule = {
       if (rise % step === 0) return [];
       return [
         {
-          sentence: `«${level.name}» lies ${formatPlates(rise)} (${formatMm((rise * BRICK) / 3)}) above «${below.name}»; the agreed step is ${formatPlates(step)}.`,
-          remedy: `Set «${level.name}» to ${formatPlates(below.height + Math.max(1, Math.round(rise / step)) * step)}.`,
+          sentence: `“${level.name}” lies ${formatPlates(rise)} (${formatMm((rise * BRICK) / 3)}) above “${below.name}”; the agreed step is ${formatPlates(step)}.`,
+          remedy: `Set “${level.name}” to ${formatPlates(below.height + Math.max(1, Math.round(rise / step)) * step)}.`,
           place: null,
           things: [{ kind: 'level', id: level.id }],
           numbers: { rise, step },

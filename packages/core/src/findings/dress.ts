@@ -19,7 +19,7 @@ const flagWind: Rule = {
     return listOf(scene, 'flag')
       .filter(({ heading }) => heading !== downwind)
       .map(({ id, name, heading, x, y }) => ({
-        sentence: `«${name}» points ${WIND_WORDS[heading]}; in the agreed wind from the ${WIND_WORDS[wind]} flags point ${WIND_WORDS[downwind]}.`,
+        sentence: `“${name}” points ${WIND_WORDS[heading]}; in the agreed wind from the ${WIND_WORDS[wind]} flags point ${WIND_WORDS[downwind]}.`,
         remedy: `Turn it to point ${WIND_WORDS[downwind]}.`,
         place: { x, y },
         things: [{ kind: 'flag' as const, id }],
@@ -55,7 +55,7 @@ const plantSeason: Rule = {
     return [
       ...listOf(scene, 'tree')
         .filter((tree) => clashes(tree.season))
-        .map(({ id, name, season: own, x, y }) => listed('tree', id, `«${name}»`, own, { x, y })),
+        .map(({ id, name, season: own, x, y }) => listed('tree', id, `“${name}”`, own, { x, y })),
       ...listOf(scene, 'planting').flatMap((planting): FindingDraft[] => {
         const other = planting.mix.find((plant) => clashes(plant.season) && plant.share > 0);
         return other
@@ -63,7 +63,7 @@ const plantSeason: Rule = {
               listed(
                 'planting',
                 planting.id,
-                `${other.name} in «${planting.name}»`,
+                `${other.name} in “${planting.name}”`,
                 other.season,
                 centreOf(planting),
               ),
@@ -90,7 +90,7 @@ const repeatSeam: Rule = {
       if (across.length === 0) return [];
       return [
         {
-          sentence: `${countOf(across.length, 'member')} of «${repeat.name}» would be cut by a seam; 0 should.`,
+          sentence: `${countOf(across.length, 'member')} of “${repeat.name}” would be cut by a seam; 0 should.`,
           remedy: 'Keep them off seams by a stud or more, or divide by the base.',
           place: { x: across[0].x, y: across[0].y },
           things: [{ kind: 'repeat', id: repeat.id }],
@@ -128,7 +128,7 @@ const spanTies: Rule = {
       if (ties === 0) return [];
       return [
         {
-          sentence: `«${run.name}», ${formatPlates(run.height)} high and ${run.thick} stud thick, runs ${longest.toFixed(0)} studs straight; it needs ${countOf(ties, 'tie')}, one each ${TIE_EACH} studs.`,
+          sentence: `“${run.name}”, ${formatPlates(run.height)} high and ${run.thick} stud thick, runs ${longest.toFixed(0)} studs straight; it needs ${countOf(ties, 'tie')}, one each ${TIE_EACH} studs.`,
           remedy: 'Plan buttresses or ties into the ground behind, or build it thicker.',
           place: { x: at.x, y: at.y },
           things: [{ kind: 'run', id: run.id }],
@@ -155,7 +155,7 @@ const markerOpen: Rule = {
     return listOf(scene, 'marker')
       .filter(({ state }) => state === 'open')
       .map((marker) => ({
-        sentence: `«${marker.name}» is still to be decided ${countOf(Math.floor(weeks), 'week')} before the show; decide ${DECIDE_WEEKS} weeks before.`,
+        sentence: `“${marker.name}” is still to be decided ${countOf(Math.floor(weeks), 'week')} before the show; decide ${DECIDE_WEEKS} weeks before.`,
         remedy: 'Decide it and close the marker, or leave it out.',
         place: centreOf(marker),
         things: [{ kind: 'marker' as const, id: marker.id }],
@@ -185,10 +185,10 @@ const reservedBuilt: Rule = {
           if (owner && takers.some(({ kind, id }) => kind === owner.kind && id === owner.id)) studs++;
         }
       if (studs === 0) return [];
-      const names = takers.map(({ kind, id }) => `«${labelOf(scene, kind, id)}»`).slice(0, 3);
+      const names = takers.map(({ kind, id }) => `“${labelOf(scene, kind, id)}”`).slice(0, 3);
       return [
         {
-          sentence: `${countOf(studs, 'stud')} of the ground reserved for «${area.name}» are taken by ${names.join(', ')}.`,
+          sentence: `${countOf(studs, 'stud')} of the ground reserved for “${area.name}” are taken by ${names.join(', ')}.`,
           remedy: 'Move what stands there, or give the ground up.',
           place: centreOf(area),
           things: [{ kind: 'reserved', id: area.id }, ...takers],

@@ -63,7 +63,7 @@ export interface Rule {
 /** What a rule hands over; the registry adds rule, page, key and the rule's severity where none is given. */
 export type FindingDraft = Omit<Finding, 'key' | 'rule' | 'page' | 'severity'> & {
   severity?: Severity;
-  /** Which part of its things it is about, where one thing can have several: «north edge», «point 2». */
+  /** Which part of its things it is about, where one thing can have several: “north edge”, “point 2”. */
   part?: string;
 };
 

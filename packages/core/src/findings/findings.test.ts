@@ -108,7 +108,7 @@ const spoiled: [string, (f: File) => unknown, string[]][] = [
     'table-load',
     inRoom((f) => (f.tables[0].ratedKg = 4)),
     // 4,608 studs × (0.18 + 0.0958 × (18 × 0.4)) g + 512 × 0.0958 × 30 × 0.2 g = 4.3 kg, by hand.
-    ['«Long table» carries about 4.4 kg', 'rated for 4 kg'],
+    ['“Long table” carries about 4.4 kg', 'rated for 4 kg'],
   ],
   [
     'out-of-reach',
@@ -127,12 +127,12 @@ const spoiled: [string, (f: File) => unknown, string[]][] = [
   [
     'through-wall',
     inRoom((f) => (f.places[0].walls[1].x = f.places[0].walls[2].x = 700)),
-    ['«Pillar» reaches 2,600 mm through a wall of «Hall»'],
+    ['“Pillar” reaches 2,600 mm through a wall of “Hall”'],
   ],
   [
     'obstacle-hit',
     inRoom((f) => (f.obstacles[0].x = 700)),
-    ['«Long table» stands 68 mm × 300 mm in «Pillar»'],
+    ['“Long table” stands 68 mm × 300 mm in “Pillar”'],
   ],
   // A house of 30 plates on 18 of ground, 48 × 3.2 mm, on a table of 740 mm: 893.6 mm.
   [
@@ -143,7 +143,7 @@ const spoiled: [string, (f: File) => unknown, string[]][] = [
   [
     'door-blocked',
     inRoom((f) => Object.assign(f.openings[0], { at: 2100, width: 2100 })),
-    ['«Long table» stands 100 mm into the 2,100 mm', '«fire door»'],
+    ['“Long table” stands 100 mm into the 2,100 mm', '“fire door”'],
   ],
   [
     'opening-off-wall',
@@ -153,14 +153,14 @@ const spoiled: [string, (f: File) => unknown, string[]][] = [
   [
     'joint-gap',
     inRoom((f) => Object.assign(f.tables[0], { leaves: 2, leafGap: 60 })),
-    ['leaves of «Long table»', '60 mm (7.5 studs)', '48 mm may be bridged'],
+    ['leaves of “Long table”', '60 mm (7.5 studs)', '48 mm may be bridged'],
   ],
   [
     'module-limit',
     (f) => Object.assign(f.passages[0], { kind: 'lift', insideW: 500, insideD: 600 }),
     ['96 × 48 studs', 'hall door lets 600 mm of length', '72 × 48 studs'],
   ],
-  ['aisle-narrow', inRoom((f) => (f.barriers[0].y1 = f.barriers[0].y2 = 2200)), ['«Rope» 800 mm', '915 mm']],
+  ['aisle-narrow', inRoom((f) => (f.barriers[0].y1 = f.barriers[0].y2 = 2200)), ['“Rope” 800 mm', '915 mm']],
   [
     'barrier-close',
     inRoom((f) => (f.barriers[0].y1 = f.barriers[0].y2 = 684)),
@@ -170,7 +170,7 @@ const spoiled: [string, (f: File) => unknown, string[]][] = [
   [
     'viewed-side',
     inRoom((f) => (f.places[0].walls[2].y = f.places[0].walls[3].y = 984)),
-    ['The south side', '600 mm of floor', '«Hall»', '915 mm'],
+    ['The south side', '600 mm of floor', '“Hall”', '915 mm'],
   ],
   [
     'card-overhang',
@@ -180,18 +180,18 @@ const spoiled: [string, (f: File) => unknown, string[]][] = [
         { display: { ...f.display, kind: 'vignette' } },
         { plots: [{ ...f.plots[0], x: -2 }] },
       ),
-    ['«Baker» stands 2 studs out over the west side', 'allows 0 studs'],
+    ['“Baker” stands 2 studs out over the west side', 'allows 0 studs'],
   ],
   [
     'card-piece',
     (f) => Object.assign(f, { requirements: [{ id: 'r', name: 'clear round', count: 3, placed: 1 }] }),
-    ['1 of 3 «clear round»'],
+    ['1 of 3 “clear round”'],
   ],
   [
     'space-short',
     // 20 m ÷ 45 ÷ 8 mm = 55.6 studs, 10 m = 27.8: 58 × 30 with walls; 14 × 14 of 1543 = 13 %.
     (f) => Object.assign(f, { spaces: [{ id: 't', name: 'turbine hall', w: 20, d: 10, plot: 'a' }] }),
-    ['The turbine hall has 13 % of the floor it needs: 58 × 30 studs at 1:45, and «Baker» is 16 × 16'],
+    ['The turbine hall has 13 % of the floor it needs: 58 × 30 studs at 1:45, and “Baker” is 16 × 16'],
   ],
   [
     'vehicle-cover',
@@ -204,7 +204,7 @@ const spoiled: [string, (f: File) => unknown, string[]][] = [
   [
     'vehicle-scale',
     (f) => Object.assign(f, { vehicles: [{ id: 'v', name: 'Bus', length: 46, width: 8, trueLength: 12 }] }),
-    ['«Bus» is built at 1:32.6, 34 % larger', '1:43.75'],
+    ['“Bus” is built at 1:32.6, 34 % larger', '1:43.75'],
   ],
   [
     'furniture-height',
@@ -217,24 +217,24 @@ const spoiled: [string, (f: File) => unknown, string[]][] = [
       Object.assign(f.display, { streetDepth: 32 });
       Object.assign(f.plots[0], { streetFront: true });
     },
-    ['«Baker» is 16 × 16', '32 deep and 16, 32, 48, 64 wide'],
+    ['“Baker” is 16 × 16', '32 deep and 16, 32, 48, 64 wide'],
   ],
   [
     'date-order',
     (f) => Object.assign(f, { milestones: [{ id: 'm', name: 'Ground closed', date: '2031-10-04' }] }),
-    ['«Ground closed» is set for 2031-10-04, 3 days after'],
+    ['“Ground closed” is set for 2031-10-04, 3 days after'],
   ],
   [
     'off-table',
     (f) => (f.tables[0].w = 700),
-    ['8.5 studs (68 mm)', 'limit is 6', '«Long table»', '144 studs'],
+    ['8.5 studs (68 mm)', 'limit is 6', '“Long table”', '144 studs'],
   ],
   [
     'plot-overhangs',
     (f) => {
       f.tables[0].x = 8;
     },
-    ['«Baker»', '16 studs', 'up to 1 stud (8 mm)'],
+    ['“Baker”', '16 studs', 'up to 1 stud (8 mm)'],
   ],
   ['no-table', (f) => (f.tables = []), ['0 of at least 1']],
   [
@@ -245,18 +245,18 @@ const spoiled: [string, (f: File) => unknown, string[]][] = [
   [
     'table-step',
     (f) => f.tables.push({ ...f.tables[0], id: 'u', name: 'Second', x: 768, height: 720 }),
-    ['20 mm', '«Second»'],
+    ['20 mm', '“Second”'],
   ],
   ['footprint-limit', (f) => (f.display.limitW = 80), ['96 × 48', '80 × 48']],
-  ['height-limit', (f) => (f.plots[1].height = 43), ['«Dyer»', '20b1p (195.2 mm)', '20b (192 mm)']],
-  ['outside-footprint', (f) => (f.plots[0].y = -2), ['«Baker»', '32 studs outside']],
-  ['plots-overlap', (f) => (f.plots[1].x = 14), ['«Baker» and «Dyer»', '2 × 16 studs']],
+  ['height-limit', (f) => (f.plots[1].height = 43), ['“Dyer”', '20b1p (195.2 mm)', '20b (192 mm)']],
+  ['outside-footprint', (f) => (f.plots[0].y = -2), ['“Baker”', '32 studs outside']],
+  ['plots-overlap', (f) => (f.plots[1].x = 14), ['“Baker” and “Dyer”', '2 × 16 studs']],
   [
     'plot-uneven',
     (f) => f.pads.push({ ...f.pads[0], id: 'q', x: 8, w: 8, level: 'low' }),
-    ['«Baker»', 'from 1b to 6b', '5b (48 mm)'],
+    ['“Baker”', 'from 1b to 6b', '5b (48 mm)'],
   ],
-  ['plot-over-seam', (f) => (f.plots[1].x = 40), ['«Dyer»', '2 modules (A1, A2)']],
+  ['plot-over-seam', (f) => (f.plots[1].x = 40), ['“Dyer”', '2 modules (A1, A2)']],
   ['module-passage', (f) => (f.passages[0].width = 380), ['Module A1 is 383.8 mm', 'hall door lets 380 mm']],
   [
     'module-size',

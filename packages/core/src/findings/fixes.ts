@@ -105,13 +105,13 @@ const PROPOSED: Readonly<Record<string, Candidates>> = {
     const { wind } = displayOf(scene);
     if (!flag || wind === null) return [];
     const heading = WINDS[(WINDS.indexOf(wind) + WINDS.length / 2) % WINDS.length];
-    return [{ words: `Turn «${flag.name}» with the wind`, changes: [patch('flag', flag, { heading })] }];
+    return [{ words: `Turn “${flag.name}” with the wind`, changes: [patch('flag', flag, { heading })] }];
   },
   'good-side': (scene, finding) => {
     const plot = thingOf(scene, finding, 'plot');
     return plot
       ? [180, 90, 270].map((by) => ({
-          words: `Turn «${plot.name}» by ${by}°`,
+          words: `Turn “${plot.name}” by ${by}°`,
           changes: [patch('plot', plot, { turn: (plot.turn + by) % 360 })],
         }))
       : [];
@@ -171,10 +171,10 @@ const PROPOSED: Readonly<Record<string, Candidates>> = {
     const [dx, dy] = [Math.round(x) - x, Math.round(y) - y];
     return [
       {
-        words: `Move «${plot.name}» onto whole studs`,
+        words: `Move “${plot.name}” onto whole studs`,
         changes: [patch('plot', plot, { x: plot.x + dx, y: plot.y + dy })],
       },
-      { words: `Stand «${plot.name}» on jumpers`, changes: [patch('plot', plot, { mount: 'jumpers' })] },
+      { words: `Stand “${plot.name}” on jumpers`, changes: [patch('plot', plot, { mount: 'jumpers' })] },
     ];
   },
   'level-step': (scene, finding) => {
@@ -185,7 +185,7 @@ const PROPOSED: Readonly<Record<string, Candidates>> = {
     return [steps, steps + 1]
       .filter((count) => count > 0)
       .map((count) => ({
-        words: `Set the level «${level.name}» to the agreed step`,
+        words: `Set the level “${level.name}” to the agreed step`,
         changes: [patch('level', level, { height: level.height - rise + count * step })],
       }));
   },
@@ -215,7 +215,7 @@ const PROPOSED: Readonly<Record<string, Candidates>> = {
       [b, a],
     ].flatMap(([fixed, loose]) =>
       apart(fixed, loose, 1).map(({ by, way }) => ({
-        words: `Move «${loose.name}» ${by} mm ${way}`,
+        words: `Move “${loose.name}” ${by} mm ${way}`,
         changes: [
           patch('table', loose, { x: loose.x + by * COMPASS[way][0], y: loose.y + by * COMPASS[way][1] }),
         ],
@@ -237,14 +237,14 @@ const PROPOSED: Readonly<Record<string, Candidates>> = {
     const { x, y, w, d } = boundsOf([table, scenery]);
     return [
       {
-        words: `Widen «${table.name}» to ${Math.round(w)} × ${Math.round(d)} mm`,
+        words: `Widen “${table.name}” to ${Math.round(w)} × ${Math.round(d)} mm`,
         changes: [patch('table', table, { x, y, w, d })],
       },
     ];
   },
   'way-steep': (scene, finding) => {
     const way = thingOf(scene, finding, 'way');
-    const words = { ramp: 'Level «% » to a ramp', steps: 'Build steps on «% »' } as const;
+    const words = { ramp: 'Level “% ” to a ramp', steps: 'Build steps on “% ”' } as const;
     return way
       ? (['ramp', 'steps'] as const)
           .filter((onSteep) => onSteep !== way.onSteep)
@@ -258,7 +258,7 @@ const PROPOSED: Readonly<Record<string, Candidates>> = {
     const { season } = displayOf(scene);
     const tree = thingOf(scene, finding, 'tree');
     if (season === null || !tree) return [];
-    return [{ words: `Give «${tree.name}» leaves of ${season}`, changes: [patch('tree', tree, { season })] }];
+    return [{ words: `Give “${tree.name}” leaves of ${season}`, changes: [patch('tree', tree, { season })] }];
   },
   'sections-overlap': (scene, finding) => {
     const [a, b] = [thingOf(scene, finding, 'section', 0), thingOf(scene, finding, 'section', 1)];

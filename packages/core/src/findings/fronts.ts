@@ -29,8 +29,8 @@ const plotsGap: Rule = {
         if (gap <= 0 || gap >= MAX_GAP || beside < 8) continue;
         return [
           {
-            sentence: `Between the street fronts «${first.name}» and «${second.name}» there ${gap === 1 ? 'is' : 'are'} ${countOf(gap, 'stud')}; neighbours touch, or leave at least ${MAX_GAP}.`,
-            remedy: `Move «${second.name}» by ${countOf(gap, 'stud')}.`,
+            sentence: `Between the street fronts “${first.name}” and “${second.name}” there ${gap === 1 ? 'is' : 'are'} ${countOf(gap, 'stud')}; neighbours touch, or leave at least ${MAX_GAP}.`,
+            remedy: `Move “${second.name}” by ${countOf(gap, 'stud')}.`,
             place: {
               x: along === 'x' ? second.x - gap / 2 : centreOf(second).x,
               y: along === 'y' ? second.y - gap / 2 : centreOf(second).y,
@@ -82,7 +82,7 @@ const doorCliff: Rule = {
       const way = drop > 0 ? 'above' : 'below';
       return [
         {
-          sentence: `The door of «${plot.name}», to the ${SIDE_WORDS[plot.front]}, is ${formatPlates(Math.abs(drop))} (${formatMm(Math.abs(drop) * PLATE)}) ${way} the ground before it; a step is at most ${formatPlates(STEP)}.`,
+          sentence: `The door of “${plot.name}”, to the ${SIDE_WORDS[plot.front]}, is ${formatPlates(Math.abs(drop))} (${formatMm(Math.abs(drop) * PLATE)}) ${way} the ground before it; a step is at most ${formatPlates(STEP)}.`,
           remedy: 'Lay a pad before the door, turn the front to another side, or plan stairs.',
           place: at,
           things: [plotRef(plot)],
@@ -110,7 +110,7 @@ const roofHits: Rule = {
       const over = Math.ceil(-clear);
       return [
         {
-          sentence: `In «${plot.name}» the roof is at ${formatPlates(Math.floor(roof))} over «${name}», which is ${formatPlates(over)} (${formatMm(over * PLATE)}) too tall for it.`,
+          sentence: `In “${plot.name}” the roof is at ${formatPlates(Math.floor(roof))} over “${name}”, which is ${formatPlates(over)} (${formatMm(over * PLATE)}) too tall for it.`,
           remedy: 'Stand it further from the wall, build it lower, or raise the eaves.',
           place: centreOf(plot),
           things: [plotRef(plot)],
@@ -141,7 +141,7 @@ const frontBase: Rule = {
       if (faults.length === 0) return [];
       return [
         {
-          sentence: `The street front «${plot.name}» will not meet its neighbours: ${faults.join(', and ')}.`,
+          sentence: `The street front “${plot.name}” will not meet its neighbours: ${faults.join(', and ')}.`,
           remedy: 'Widen or narrow the pavement; put the connectors where its card says.',
           place: frontMiddle(plot),
           things: [plotRef(plot)],
@@ -197,7 +197,7 @@ const tallFirst: Rule = {
         return [
           {
             severity: share >= MUCH ? 'warning' : 'note',
-            sentence: `Seen from the ${SIDE_WORDS[side]}, «${labelOf(scene, widest.kind, widest.id)}»${others > 0 ? ` and ${countOf(others, 'other thing')}` : ''} stand${others > 0 ? '' : 's'} before «${scene.plot[low.id].name}» and hide${others > 0 ? '' : 's'} ${(100 * share).toFixed(0)} % of its width, up to ${formatPlates(taller)} taller; half of it may be hidden.`,
+            sentence: `Seen from the ${SIDE_WORDS[side]}, “${labelOf(scene, widest.kind, widest.id)}”${others > 0 ? ` and ${countOf(others, 'other thing')}` : ''} stand${others > 0 ? '' : 's'} before “${scene.plot[low.id].name}” and hide${others > 0 ? '' : 's'} ${(100 * share).toFixed(0)} % of its width, up to ${formatPlates(taller)} taller; half of it may be hidden.`,
             remedy: 'Put the low one in front, or do not spend detail on its hidden side.',
             place: centreOf(widest.bounds),
             part: SIDE_WORDS[side],

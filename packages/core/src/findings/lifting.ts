@@ -36,7 +36,7 @@ const plotTips: Rule = {
         const most = Math.floor((height * (of * MM_PER_STUD)) / 2 / lean / z / MM_PER_PLATE + 1e-9);
         return [
           {
-            sentence: `${name === null ? `«${plot.name}»` : `«${name}» of «${plot.name}», set down by itself,`} tips at ${tips.toFixed(0)}°: ${of} studs across and ${formatMm(Math.round(height * MM))} tall; at least ${tipLimit}° are wanted where visitors pass, children above all.`,
+            sentence: `${name === null ? `“${plot.name}”` : `“${name}” of “${plot.name}”, set down by itself,`} tips at ${tips.toFixed(0)}°: ${of} studs across and ${formatMm(Math.round(height * MM))} tall; at least ${tipLimit}° are wanted where visitors pass, children above all.`,
             remedy: `Make its foot ${wide} studs across, or keep it to ${formatPlates(most)} of its own, or tie it to something heavier behind it.`,
             place: centreOf(plot),
             part: name === null ? 'whole' : `part ${i}`,
@@ -66,7 +66,7 @@ const goodSide: Rule = {
       const better = [90, 180, 270].find((by) => shows(plot.turn + by));
       return [
         {
-          sentence: `The good sides of «${plot.name}» look ${list(plot.goodSides.map((side) => SIDE_WORDS[faces(side, plot.turn)]))}; the display is looked at from the ${list(viewedSides.map((side) => SIDE_WORDS[side]))}.`,
+          sentence: `The good sides of “${plot.name}” look ${list(plot.goodSides.map((side) => SIDE_WORDS[faces(side, plot.turn)]))}; the display is looked at from the ${list(viewedSides.map((side) => SIDE_WORDS[side]))}.`,
           remedy: `Turn it by ${better ?? 180}°, or give its detail to the sides that are seen.`,
           place: centreOf(plot),
           things: [plotRef(plot)],
@@ -89,7 +89,7 @@ const stanceLoose: Rule = {
     return listOf(scene, 'plot')
       .filter(isLoose)
       .map((plot) => ({
-        sentence: `«${plot.name}» stands ${plot.mount === 'loose' ? 'loose' : 'on a turntable'}; in a display that is shown ${stance === 'hung' ? 'hung on a wall' : 'lying on its back'} 0 things may.`,
+        sentence: `“${plot.name}” stands ${plot.mount === 'loose' ? 'loose' : 'on a turntable'}; in a display that is shown ${stance === 'hung' ? 'hung on a wall' : 'lying on its back'} 0 things may.`,
         remedy: 'Pin it, or show the display standing.',
         place: centreOf(plot),
         things: [plotRef(plot)],

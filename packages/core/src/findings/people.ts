@@ -14,7 +14,7 @@ const sectionOwner: Rule = {
     listOf(scene, 'section')
       .filter(({ owner }) => owner === null)
       .map((section) => ({
-        sentence: `Section ${section.letter}, «${section.name}», has no owner and stands at «${section.stage}».`,
+        sentence: `Section ${section.letter}, “${section.name}”, has no owner and stands at “${section.stage}”.`,
         remedy: 'Give it to somebody of the crew.',
         place: centreOf(section),
         things: [{ kind: 'section' as const, id: section.id }],
@@ -101,7 +101,7 @@ const taskLate: Rule = {
       const owner = task.owner ?? (task.section ? (scene.section[task.section]?.owner ?? null) : null);
       return [
         {
-          sentence: `Task «${task.name}»${owner ? `, ${scene.person[owner]?.name ?? owner}’s,` : ''} was due ${countOf(late, 'day')} ago; 0 may be.`,
+          sentence: `Task “${task.name}”${owner ? `, ${scene.person[owner]?.name ?? owner}’s,` : ''} was due ${countOf(late, 'day')} ago; 0 may be.`,
           remedy: 'Do it, give it another day, or leave it out.',
           place: null,
           things: [{ kind: 'task', id: task.id }],
@@ -124,7 +124,7 @@ const glueForbidden: Rule = {
           listOf(scene, kind)
             .filter(({ drying }) => drying === 'glue')
             .map(({ id, name }) => ({
-              sentence: `«${name}» waits for glue; the house rules allow 0 glue.`,
+              sentence: `“${name}” waits for glue; the house rules allow 0 glue.`,
               remedy: 'Hold it with studs or ties, or change the house rule on the Brief.',
               place: null,
               things: [{ kind, id }],

@@ -49,7 +49,7 @@ const offTable: Rule = {
       if (studs === 0) return [];
       return [
         {
-          sentence: `The scene hangs ${formatStuds(by * STUD)} (${formatMm(by * STUD)}) beyond «${table.name}»; the limit is ${limit} studs, and ${countOf(studs, 'stud')} of ground lie past it.`,
+          sentence: `The scene hangs ${formatStuds(by * STUD)} (${formatMm(by * STUD)}) beyond “${table.name}”; the limit is ${limit} studs, and ${countOf(studs, 'stud')} of ground lie past it.`,
           remedy: 'Move or widen the table, or draw the footprint in.',
           place: { x, y },
           things: [{ kind: 'table', id: table.id }],
@@ -77,7 +77,7 @@ const plotOverhangs: Rule = {
       found.set(id, { studs: entry.studs + 1, by: Math.max(entry.by, by), x, y });
     }
     return [...found].map(([id, { studs, by, x, y }]) => ({
-      sentence: `«${scene.plot[id].name}» stands with ${countOf(studs, 'stud')} over a table edge, up to ${formatStuds(by * STUD)} (${formatMm(by * STUD)}) out; nothing heavy belongs there.`,
+      sentence: `“${scene.plot[id].name}” stands with ${countOf(studs, 'stud')} over a table edge, up to ${formatStuds(by * STUD)} (${formatMm(by * STUD)}) out; nothing heavy belongs there.`,
       remedy: 'Move the plot back onto a table or bring a table under it.',
       place: { x, y },
       things: [{ kind: 'plot' as const, id }],
@@ -112,7 +112,7 @@ const overhangHeavy: Rule = {
       if (studs === 0) return [];
       return [
         {
-          sentence: `${countOf(studs, 'stud')} of ground past the edge of «${table.name}» weigh ${formatKg(grams)}, up to ${most.toFixed(1)} g a stud; at most ${HEAVY} g a stud belongs there.`,
+          sentence: `${countOf(studs, 'stud')} of ground past the edge of “${table.name}” weigh ${formatKg(grams)}, up to ${most.toFixed(1)} g a stud; at most ${HEAVY} g a stud belongs there.`,
           remedy: 'Move the table under it, or keep the ground there low and hollow.',
           place: { x, y },
           things: [{ kind: 'table', id: table.id }],
@@ -171,7 +171,7 @@ const tablesOverlap: Rule = {
       if (!shared) return [];
       return [
         {
-          sentence: `«${a.name}» and «${b.name}» overlap by ${formatMm(shared.w * MM)} × ${formatMm(shared.d * MM)}; two tables cannot stand in one place.`,
+          sentence: `“${a.name}” and “${b.name}” overlap by ${formatMm(shared.w * MM)} × ${formatMm(shared.d * MM)}; two tables cannot stand in one place.`,
           remedy: 'Pull one of them aside.',
           place: centreOf(tableInStuds(scene, shared)),
           things: [
@@ -207,8 +207,8 @@ const tableSteps: Rule = {
       const low = a.height < b.height ? a : b;
       return [
         {
-          sentence: `«${a.name}» is ${formatMm(a.height * MM)} high and «${b.name}» ${formatMm(b.height * MM)}: a step of ${formatMm(step * MM)} under the scene; one plate (${STEP_LIMIT} mm) is the most a base bridges.`,
-          remedy: `Raise «${low.name}» by ${formatMm(step * MM)} (${formatHeight(Math.round(step * MM))} of shim) with blocks under its legs.`,
+          sentence: `“${a.name}” is ${formatMm(a.height * MM)} high and “${b.name}” ${formatMm(b.height * MM)}: a step of ${formatMm(step * MM)} under the scene; one plate (${STEP_LIMIT} mm) is the most a base bridges.`,
+          remedy: `Raise “${low.name}” by ${formatMm(step * MM)} (${formatHeight(Math.round(step * MM))} of shim) with blocks under its legs.`,
           place: centreOf(tableInStuds(scene, near)),
           things: [
             { kind: 'table', id: a.id },
@@ -255,7 +255,7 @@ const heightLimit: Rule = {
     if (limit === null) return [];
     const { height, tallest } = card();
     if (height <= limit) return [];
-    const name = tallest ? `«${labelOf(scene, tallest.kind, tallest.id)}»` : 'The ground';
+    const name = tallest ? `“${labelOf(scene, tallest.kind, tallest.id)}”` : 'The ground';
     const body =
       tallest &&
       bodies().find(({ kind, id, top }) => kind === tallest.kind && id === tallest.id && top === height);
@@ -296,7 +296,7 @@ const outside: Rule = {
         const name =
           kind === 'section'
             ? `Section ${scene.section[thing.id].letter}`
-            : `«${'name' in thing ? thing.name : ''}»`;
+            : `“${'name' in thing ? thing.name : ''}”`;
         return [
           {
             ...(kind === 'plot' ? { severity: 'error' as const } : {}),

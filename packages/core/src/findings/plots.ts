@@ -63,7 +63,7 @@ const plotsOverlap: Rule = {
     'The studs two buildings share at one height: their walls from the ground up, and what stands out over them from where it begins.',
   page: 'plan',
   severity: 'error',
-  // What is turned off the grid is judged by the studs it touches: see «turn-reaches».
+  // What is turned off the grid is judged by the studs it touches: see “turn-reaches”.
   check: (context) =>
     clashes(context, false, (p, q, a, b) => {
       const shared = intersection(p.bounds, q.bounds);
@@ -71,8 +71,8 @@ const plotsOverlap: Rule = {
       const from = Math.max(p.begins, q.begins);
       const walls = p.begins === p.ground && q.begins === q.ground;
       return {
-        sentence: `«${a.name}» and «${b.name}» share ${shared.w} × ${shared.d} studs${walls ? '' : ` from ${formatPlates(from)} up`}; two buildings need 0.`,
-        remedy: `Move «${b.name}» by ${countOf(Math.min(shared.w, shared.d), 'stud')}.`,
+        sentence: `“${a.name}” and “${b.name}” share ${shared.w} × ${shared.d} studs${walls ? '' : ` from ${formatPlates(from)} up`}; two buildings need 0.`,
+        remedy: `Move “${b.name}” by ${countOf(Math.min(shared.w, shared.d), 'stud')}.`,
         place: centreOf(shared),
         things: [plotRef(a), plotRef(b)],
         numbers: { w: shared.w, d: shared.d },
@@ -96,7 +96,7 @@ const turnReaches: Rule = {
       const studs = [...touched(q.corners)].filter((stud) => own.has(stud)).length;
       if (studs === 0) return null;
       return {
-        sentence: `Turned by ${plot.turn}°, «${plot.name}» touches ${countOf(studs, 'stud')} of «${other.name}»; it should touch 0.`,
+        sentence: `Turned by ${plot.turn}°, “${plot.name}” touches ${countOf(studs, 'stud')} of “${other.name}”; it should touch 0.`,
         remedy: 'Turn it less, or move it away.',
         place: centreOf(shared),
         things: [plotRef(plot), plotRef(other)],
@@ -142,8 +142,8 @@ const turntableSweep: Rule = {
       return [
         {
           sentence: hit
-            ? `«${plot.name}» sweeps a circle of ${wide} studs on its turntable, and «${labelOf(scene, hit.kind, hit.id)}» stands in it; nothing may.`
-            : `«${plot.name}» sweeps a circle of ${wide} studs on its turntable, and ${countOf(studs, 'stud')} of ground in it are higher than it stands; 0 may be.`,
+            ? `“${plot.name}” sweeps a circle of ${wide} studs on its turntable, and “${labelOf(scene, hit.kind, hit.id)}” stands in it; nothing may.`
+            : `“${plot.name}” sweeps a circle of ${wide} studs on its turntable, and ${countOf(studs, 'stud')} of ground in it are higher than it stands; 0 may be.`,
           remedy: 'Clear the circle, or raise what turns on a pad.',
           place: middle,
           things: [plotRef(plot), ...(hit ? [{ kind: hit.kind, id: hit.id }] : [])],
@@ -186,7 +186,7 @@ const pinnedHalf: Rule = {
       if (isTurned(plot))
         return [
           {
-            sentence: `«${plot.name}» is pinned and turned by ${plot.turn}°; studs meet only at quarter turns.`,
+            sentence: `“${plot.name}” is pinned and turned by ${plot.turn}°; studs meet only at quarter turns.`,
             remedy: 'Stand it loose or on a turntable, or turn it by a quarter.',
             place: centreOf(plot),
             things: [plotRef(plot)],
@@ -202,7 +202,7 @@ const pinnedHalf: Rule = {
       );
       return [
         {
-          sentence: `«${plot.name}» is pinned ${ways.join(' and ')}; pinned walls begin on whole studs.`,
+          sentence: `“${plot.name}” is pinned ${ways.join(' and ')}; pinned walls begin on whole studs.`,
           remedy: half ? `Set its mount to jumpers, or move it by half a stud.` : 'Move it onto whole studs.',
           place: { x, y },
           things: [plotRef(plot)],
@@ -254,7 +254,7 @@ const plotAcross: Rule = {
         if (studs.size === 0) return [];
         return [
           {
-            sentence: `«${plot.name}» stands on ${countOf(studs.size, 'stud')} of «${labelOf(scene, kind, id)}»; a building should stand on 0.`,
+            sentence: `“${plot.name}” stands on ${countOf(studs.size, 'stud')} of “${labelOf(scene, kind, id)}”; a building should stand on 0.`,
             remedy: 'Move one of them, or end the line at its walls.',
             place: centreOf(bounds),
             things: [plotRef(plot), { kind, id }],

@@ -28,7 +28,7 @@ const aisleNarrow: Rule = {
       if (aisle === null || aisle >= place.aisle) return [];
       return [
         {
-          sentence: `Behind «${barrier.name}» ${formatTenths(aisle)} stay clear for the public; the aisle asked for is ${formatTenths(place.aisle)}.`,
+          sentence: `Behind “${barrier.name}” ${formatTenths(aisle)} stay clear for the public; the aisle asked for is ${formatTenths(place.aisle)}.`,
           remedy:
             'Bring the barrier nearer to the display, or the display away from the wall. Local rules decide.',
           place: pointToScene(frameOf(scene), {
@@ -56,7 +56,7 @@ const barrierClose: Rule = {
       if (toScene === null || toScene >= arm) return [];
       return [
         {
-          sentence: `«${barrier.name}» stands ${formatTenths(toScene)} from the scene; an arm reaches ${formatTenths(arm)}.`,
+          sentence: `“${barrier.name}” stands ${formatTenths(toScene)} from the scene; an arm reaches ${formatTenths(arm)}.`,
           remedy: `Move it ${formatTenths(arm - toScene)} out, or put nothing loose within reach.`,
           place: null,
           things: [{ kind: 'barrier', id: barrier.id }],
@@ -88,7 +88,7 @@ const eyesBelow: Rule = {
       const { who, eye } = low[0];
       return [
         {
-          sentence: `${who} eyes at ${formatTenths(eye)} are ${formatTenths(table.height - eye)} below the top of «${table.name}», ${formatTenths(table.height)}: they see its edge and no ground.`,
+          sentence: `${who} eyes at ${formatTenths(eye)} are ${formatTenths(table.height - eye)} below the top of “${table.name}”, ${formatTenths(table.height)}: they see its edge and no ground.`,
           remedy: 'Lower the table, or leave something to see at the edge.',
           place: centreOf(tableInStuds(scene, table)),
           things: [{ kind: 'table', id: table.id }],
@@ -123,7 +123,7 @@ const viewedSide: Rule = {
       if (free === null || free >= place.aisle) return [];
       return [
         {
-          sentence: `The ${SIDE_WORDS[side]} side is to be looked at and has ${formatTenths(free)} of floor before it in «${place.name}»; the public needs ${formatTenths(place.aisle)}.`,
+          sentence: `The ${SIDE_WORDS[side]} side is to be looked at and has ${formatTenths(free)} of floor before it in “${place.name}”; the public needs ${formatTenths(place.aisle)}.`,
           remedy: 'Pull the display off the wall, turn it, or take the side off the Brief’s list.',
           place: null,
           things: [{ kind: 'place', id: place.id }],

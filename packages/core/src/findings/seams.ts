@@ -123,7 +123,7 @@ const seamTrack: Rule = {
       crossingsOf(strips, pair.line)
         .filter(slantsOver)
         .map(({ id, name, angle, centre }): FindingDraft => ({
-          sentence: `The seam ${pair.a.name}–${pair.b.name} parts «${name}» at ${angle.toFixed(0)}° from square; a track is parted at 0°.`,
+          sentence: `The seam ${pair.a.name}–${pair.b.name} parts “${name}” at ${angle.toFixed(0)}° from square; a track is parted at 0°.`,
           remedy: 'Move the seam to where the track is square to it, or lay the track otherwise.',
           place: pair.line.upright
             ? { x: pair.line.x, y: pair.line.y + centre }
@@ -138,7 +138,7 @@ const seamTrack: Rule = {
 /** The pinned buildings that would have to lift off to mend a module, as part of a remedy; empty where that mends nothing. */
 function liftingHelps(load: ModuleLoad, mends: (bulk: Bulk) => boolean): string {
   const off = liftOff(load, mends);
-  return off.length > 0 ? `, let ${off.map(({ name }) => `«${name}»`).join(', ')} lift off` : '';
+  return off.length > 0 ? `, let ${off.map(({ name }) => `“${name}”`).join(', ')} lift off` : '';
 }
 
 const moduleHeavy: Rule = {

@@ -37,7 +37,7 @@ const parcelLate: Rule = {
       const letters = waiting.flatMap((id) => scene.section[id]?.letter ?? []).sort();
       return [
         {
-          sentence: `«${order.name}» is ${countOf(late, 'day')} late with ${countOf(pieces, 'piece')}${letters.length > 0 ? `; section ${letters.join(', ')} waits for it` : ''}.`,
+          sentence: `“${order.name}” is ${countOf(late, 'day')} late with ${countOf(pieces, 'piece')}${letters.length > 0 ? `; section ${letters.join(', ')} waits for it` : ''}.`,
           remedy: 'Ask the seller, set another day, or borrow the pieces.',
           place: null,
           things: [
@@ -74,7 +74,7 @@ const sourceBeyond: Rule = {
         .map(({ demand, short: qty }) => `${qty} × ${partName(demand.part)} in ${colourName(demand.colour)}`);
       return [
         {
-          sentence: `${list ? `«${list.name}», only from kits,` : 'The display'} needs ${countOf(needed, 'piece')}; ${sourceRule === 'own' && !list ? 'own stock' : 'the kits'} lack${sourceRule === 'own' && !list ? 's' : ''} ${short.toLocaleString('en')} of them: ${most.join(', ')}${lacking.length > most.length ? ` and ${lacking.length - most.length} lines more` : ''}.`,
+          sentence: `${list ? `“${list.name}”, only from kits,` : 'The display'} needs ${countOf(needed, 'piece')}; ${sourceRule === 'own' && !list ? 'own stock' : 'the kits'} lack${sourceRule === 'own' && !list ? 's' : ''} ${short.toLocaleString('en')} of them: ${most.join(', ')}${lacking.length > most.length ? ` and ${lacking.length - most.length} lines more` : ''}.`,
           remedy:
             'Build it with other parts, add copies of a kit, or let it come from elsewhere: what is beyond is not bought.',
           place: null,
@@ -103,7 +103,7 @@ const parcelAfterNeed: Rule = {
         if (!section || days <= 0) return [];
         return [
           {
-            sentence: `«${order.name}» is expected ${countOf(days, 'day')} after section ${section.letter} needs its parts (${by}).`,
+            sentence: `“${order.name}” is expected ${countOf(days, 'day')} after section ${section.letter} needs its parts (${by}).`,
             remedy: 'Order it elsewhere, or build that section later.',
             place: null,
             things: [
@@ -212,7 +212,7 @@ const accentLost: Rule = {
         if (difference >= LOST) return [];
         return [
           {
-            sentence: `${colour.name} on ${base.name} in «${recipe.name}» differs by ${difference.toFixed(1)} to colour-blind visitors; at least ${LOST} is seen.`,
+            sentence: `${colour.name} on ${base.name} in “${recipe.name}” differs by ${difference.toFixed(1)} to colour-blind visitors; at least ${LOST} is seen.`,
             remedy: 'Take a lighter or a darker accent.',
             place: null,
             things: [{ kind: 'recipe', id: recipe.id }],

@@ -44,7 +44,7 @@ function standing({ scene }: Context): { kind: Kind; id: string; name: string; r
     currentContents(scene, kind).map((thing) => ({
       kind,
       id: thing.id,
-      name: `«${thing.name}»`,
+      name: `“${thing.name}”`,
       rect: thing,
     }));
   const parts = listOf(scene, 'footprint');
@@ -54,7 +54,7 @@ function standing({ scene }: Context): { kind: Kind; id: string; name: string; r
     ...sceneInRoom(scene).map((rect, i) => ({
       kind: 'footprint' as const,
       id: parts[i].id,
-      name: `The scene («${parts[i].name}»)`,
+      name: `The scene (“${parts[i].name}”)`,
       rect,
     })),
   ];
@@ -72,7 +72,7 @@ const tableLoad: Rule = {
       if (table.ratedKg === null || kg <= table.ratedKg) return [];
       return [
         {
-          sentence: `«${table.name}» carries about ${formatKg(1000 * kg)} of scene (${countOf(studs, 'stud')}); it is rated for ${table.ratedKg} kg.`,
+          sentence: `“${table.name}” carries about ${formatKg(1000 * kg)} of scene (${countOf(studs, 'stud')}); it is rated for ${table.ratedKg} kg.`,
           remedy:
             'Spread the scene, or bring a stronger table. The maker’s plate and the venue’s rules decide, not this estimate.',
           place: centreOf(tableInStuds(scene, table)),
@@ -147,7 +147,7 @@ const throughWall: Rule = {
       if (by < 1) return [];
       return [
         {
-          sentence: `${name} reaches ${formatTenths(by)} through a wall of «${place.name}»; 0 mm may.`,
+          sentence: `${name} reaches ${formatTenths(by)} through a wall of “${place.name}”; 0 mm may.`,
           remedy: 'Move it into the room, or correct the room’s corners.',
           place: pointToScene(frame, centreOf(rect)),
           things: [{ kind, id }],
@@ -182,7 +182,7 @@ const obstacleHit: Rule = {
           if (obstacle.height <= under) return [];
           return [
             {
-              sentence: `${name} stands ${formatTenths(shared.w)} × ${formatTenths(shared.d)} in «${obstacle.name}», ${formatTenths(obstacle.height)} high; they need 0.`,
+              sentence: `${name} stands ${formatTenths(shared.w)} × ${formatTenths(shared.d)} in “${obstacle.name}”, ${formatTenths(obstacle.height)} high; they need 0.`,
               remedy: `Move it ${formatTenths(Math.min(shared.w, shared.d))} aside.`,
               place: pointToScene(frame, centreOf(shared)),
               things: [
@@ -214,7 +214,7 @@ const ceilingLow: Rule = {
     if (top <= ceiling) return [];
     return [
       {
-        sentence: `${tallest ? `«${labelOf(scene, tallest.kind, tallest.id)}»` : 'The ground'} reaches ${formatTenths(top)} above the floor, ${formatPlates(height)} on a table of ${formatTenths(under)}; the ceiling is at ${formatTenths(ceiling)}.`,
+        sentence: `${tallest ? `“${labelOf(scene, tallest.kind, tallest.id)}”` : 'The ground'} reaches ${formatTenths(top)} above the floor, ${formatPlates(height)} on a table of ${formatTenths(under)}; the ceiling is at ${formatTenths(ceiling)}.`,
         remedy: 'Lower it or the table, or build it up where the ceiling is higher.',
         place: null,
         things: tallest ? [tallest] : [],
@@ -245,7 +245,7 @@ const doorBlocked: Rule = {
         if (depth < 1) return [];
         return [
           {
-            sentence: `${name} stands ${formatTenths(depth)} into the ${formatTenths(opening.width)} of floor that «${opening.name}» needs to open.`,
+            sentence: `${name} stands ${formatTenths(depth)} into the ${formatTenths(opening.width)} of floor that “${opening.name}” needs to open.`,
             remedy: `Move it ${formatTenths(depth)} away from the door, or hang the door to open outwards.`,
             place: pointToScene(frame, centreOf(rect)),
             things: [
@@ -279,8 +279,8 @@ const openingOff: Rule = {
       return [
         {
           sentence: side
-            ? `«${opening.name}» ends ${formatTenths(end)} along wall ${opening.wall + 1}, which is ${formatTenths(length)} long.`
-            : `«${opening.name}» is in wall ${opening.wall + 1}; the room has ${sides.length}.`,
+            ? `“${opening.name}” ends ${formatTenths(end)} along wall ${opening.wall + 1}, which is ${formatTenths(length)} long.`
+            : `“${opening.name}” is in wall ${opening.wall + 1}; the room has ${sides.length}.`,
           remedy: 'Move the opening, or correct the room’s corners.',
           place: null,
           things: [{ kind: 'opening', id: opening.id }],
@@ -316,13 +316,13 @@ const jointGap: Rule = {
           ];
     return [
       ...tableJoints(scene).flatMap(({ a, b, gap, at }) =>
-        wide(gap, `«${a.name}» and «${b.name}»`, at, [a.id, b.id]),
+        wide(gap, `“${a.name}” and “${b.name}”`, at, [a.id, b.id]),
       ),
       ...currentContents(scene, 'table').flatMap((table) =>
         leafGaps(table)
           .filter((gap) => parts.some((part) => intersection(part, gap)))
           .slice(0, 1)
-          .flatMap((gap) => wide(table.leafGap, `The leaves of «${table.name}»`, centreOf(gap), [table.id])),
+          .flatMap((gap) => wide(table.leafGap, `The leaves of “${table.name}”`, centreOf(gap), [table.id])),
       ),
     ];
   },
@@ -349,7 +349,7 @@ const moduleLimit: Rule = {
         {
           sentence: `The largest module agreed is ${long} × ${short} studs (${formatTenths(box.long)} × ${formatTenths(box.short)}); the ${passage.name} lets ${formatTenths(judged.limit)} of ${judged.by} through.`,
           remedy: best
-            ? `Agree on ${best.long} × ${best.short} studs, the largest that passes: press «Make it the module limit» on the Survey.`
+            ? `Agree on ${best.long} × ${best.short} studs, the largest that passes: press “Make it the module limit” on the Survey.`
             : 'Find another way in: not even a module of 8 × 8 studs passes.',
           place: null,
           things: [{ kind: 'passage', id: passage.id }],

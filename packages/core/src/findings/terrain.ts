@@ -98,7 +98,7 @@ const bareStep: Rule = {
   check({ scene, relief }) {
     return bareSteps(scene, relief)
       .map(({ studs, most, at, owner, side }) => ({
-        sentence: `«${labelOf(scene, owner.kind, owner.id)}» falls by up to ${formatPlates(most)} (${formatMm(most * PLATE)}) to the ${SIDE_WORDS[side]} along ${countOf(studs, 'stud')}, and its edge there is open.`,
+        sentence: `“${labelOf(scene, owner.kind, owner.id)}” falls by up to ${formatPlates(most)} (${formatMm(most * PLATE)}) to the ${SIDE_WORDS[side]} along ${countOf(studs, 'stud')}, and its edge there is open.`,
         remedy: 'Give that edge a slope, a terrace, a wall or a cliff.',
         place: at,
         part: SIDE_WORDS[side],
@@ -193,7 +193,7 @@ const waterLevels: Rule = {
       }
     }
     return [...found.values()].map(({ studs, by, at, things }) => ({
-      sentence: `«${labelOf(scene, things[0].kind, things[0].id)}» and «${labelOf(scene, things[1].kind, things[1].id)}» touch along ${countOf(studs, 'stud')} at heights that differ by ${formatPlates(by)}; water that touches is level.`,
+      sentence: `“${labelOf(scene, things[0].kind, things[0].id)}” and “${labelOf(scene, things[1].kind, things[1].id)}” touch along ${countOf(studs, 'stud')} at heights that differ by ${formatPlates(by)}; water that touches is level.`,
       remedy: 'Bring both to one level, or put a dam or a fall between them.',
       place: at,
       things,
@@ -221,7 +221,7 @@ const wallCourse: Rule = {
         const rest = tallest % PLATES_PER_BRICK;
         return [
           {
-            sentence: `The wall on the ${SIDE_WORDS[side]} of «${pad.name}» is ${formatPlates(tallest)} high: ${countOf(rest, 'plate')} on top of ${countOf((tallest - rest) / PLATES_PER_BRICK, 'brick')}, along ${countOf(odd.length, 'stud')}.`,
+            sentence: `The wall on the ${SIDE_WORDS[side]} of “${pad.name}” is ${formatPlates(tallest)} high: ${countOf(rest, 'plate')} on top of ${countOf((tallest - rest) / PLATES_PER_BRICK, 'brick')}, along ${countOf(odd.length, 'stud')}.`,
             remedy: `Raise or lower the pad by ${formatPlates(rest === 1 ? 1 : PLATES_PER_BRICK - rest)} for whole bricks, or leave play where it meets bricks.`,
             place: { x: pad.x + pad.w / 2, y: side === 'n' ? pad.y : pad.y + pad.d },
             part: SIDE_WORDS[side],
@@ -280,7 +280,7 @@ const groundUncounted: Rule = {
     }
     return [...found.values()].map(({ studs, water, at, owner }) => ({
       severity: water ? ('warning' as const) : ('note' as const),
-      sentence: `${countOf(studs, 'stud')} of «${labelOf(scene, owner.kind, owner.id)}» lie at 0b, on the table: 0 pieces are counted for ${water ? 'the water' : 'them'}, at least 1 plate of height is needed.`,
+      sentence: `${countOf(studs, 'stud')} of “${labelOf(scene, owner.kind, owner.id)}” lie at 0b, on the table: 0 pieces are counted for ${water ? 'the water' : 'them'}, at least 1 plate of height is needed.`,
       remedy: `Raise ${water ? 'the water and the ground about it' : 'it'} by a plate or a brick, or keep this where a base sheet of that colour is the ground.`,
       place: { x: relief.x + (at % relief.w) + 0.5, y: relief.y + Math.trunc(at / relief.w) + 0.5 },
       things: [owner],
@@ -312,7 +312,7 @@ const waterBed: Rule = {
       if (depth <= deepest || deepest <= 0) return [];
       return [
         {
-          sentence: `«${name}» is said to be ${formatPlates(depth)} deep; its surface lies ${formatPlates(deepest)} above the lowest that can be built on.`,
+          sentence: `“${name}” is said to be ${formatPlates(depth)} deep; its surface lies ${formatPlates(deepest)} above the lowest that can be built on.`,
           remedy: `Make it at most ${formatPlates(deepest)} deep, or raise its surface by ${formatPlates(depth - deepest)}.`,
           place: { x: relief.x + (i % relief.w) + 0.5, y: relief.y + Math.floor(i / relief.w) + 0.5 },
           things: [owner],
@@ -337,7 +337,7 @@ const methodUnfit: Rule = {
       if (least === null || height < 0 || height >= least) return [];
       return [
         {
-          sentence: `«${labelOf(scene, target.kind, target.id)}» is set to ${METHOD_SPECS[method].word} and at most ${formatPlates(height)} high; its large pieces need ${formatPlates(least)}, so that none is laid.`,
+          sentence: `“${labelOf(scene, target.kind, target.id)}” is set to ${METHOD_SPECS[method].word} and at most ${formatPlates(height)} high; its large pieces need ${formatPlates(least)}, so that none is laid.`,
           remedy: `Raise it to ${formatPlates(least)}, or choose another method under Stockpile, Methods.`,
           place: null,
           things: [target],

@@ -44,7 +44,7 @@ const trackSteep: Rule = {
       if (grades[worst] <= track.maxGrade) return [];
       return [
         {
-          sentence: `Piece ${worst + 1} of «${track.name}» climbs at ${percent(grades[worst])}; its limit is ${percent(track.maxGrade)}.`,
+          sentence: `Piece ${worst + 1} of “${track.name}” climbs at ${percent(grades[worst])}; its limit is ${percent(track.maxGrade)}.`,
           remedy: 'Spread the climb over more pieces.',
           place: spotOf(joints[worst]),
           things: [{ kind: 'track', id: track.id }],
@@ -69,7 +69,7 @@ const trackTight: Rule = {
       if (tight < 0) return [];
       return [
         {
-          sentence: `Piece ${tight + 1} of «${track.name}» has a radius of ${track.pieces[tight].radius} studs; the least is ${TIGHTEST}.`,
+          sentence: `Piece ${tight + 1} of “${track.name}” has a radius of ${track.pieces[tight].radius} studs; the least is ${TIGHTEST}.`,
           remedy: 'Use wider curves, or check that what runs there takes this one.',
           place: spotOf(lineOfTrack(scene, track).joints[tight]),
           things: [{ kind: 'track', id: track.id }],
@@ -113,7 +113,7 @@ const trackEnds: Rule = {
       const same = near.other.track.id === end.track.id;
       return [
         {
-          sentence: `${same ? `Both ends of «${end.track.name}»` : `The ends of «${end.track.name}» and «${near.other.track.name}»`} nearly meet, but are ${faults.join(', ')}.`,
+          sentence: `${same ? `Both ends of “${end.track.name}”` : `The ends of “${end.track.name}” and “${near.other.track.name}”`} nearly meet, but are ${faults.join(', ')}.`,
           remedy: 'Move one of them, or put a piece of another length in.',
           place: spotOf(end.out),
           part: `${end.which} ${near.other.which}`,
@@ -169,7 +169,7 @@ const trackClear: Rule = {
             }
           });
       return [...found.values()].map(({ body: { kind, id }, studs, off, first, above }) => ({
-        sentence: `«${labelOf(scene, kind, id)}» ${above > 0 ? `hangs ${formatPlates(above)} above the bed` : 'stands'} ${tenth(off)} studs from the middle of «${track.name}», on ${countOf(studs.size, 'stud')} that must be free up to ${track.clearSide}${above > 0 ? ` and up to ${formatPlates(track.clearHeight)}` : ''}.`,
+        sentence: `“${labelOf(scene, kind, id)}” ${above > 0 ? `hangs ${formatPlates(above)} above the bed` : 'stands'} ${tenth(off)} studs from the middle of “${track.name}”, on ${countOf(studs.size, 'stud')} that must be free up to ${track.clearSide}${above > 0 ? ` and up to ${formatPlates(track.clearHeight)}` : ''}.`,
         remedy: above > 0 ? 'Let it begin higher, or move it or the track.' : 'Move it or the track.',
         place: { x: relief.x + (first % relief.w) + 0.5, y: relief.y + Math.floor(first / relief.w) + 0.5 },
         things: [
@@ -206,7 +206,7 @@ const trackSeam: Rule = {
         );
         return [
           {
-            sentence: `«${track.name}» crosses the seam between ${a.name} and ${b.name} ${degrees}° off square; track crosses squarely.`,
+            sentence: `“${track.name}” crosses the seam between ${a.name} and ${b.name} ${degrees}° off square; track crosses squarely.`,
             remedy: 'Move the seam, or lead the track straight across it.',
             place: { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 },
             things: [

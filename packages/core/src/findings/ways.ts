@@ -42,7 +42,7 @@ const waySteep: Rule = {
       if (!worst || worst.grade <= limit + play) return [];
       return [
         {
-          sentence: `«${way.name}» climbs at ${percent(worst.grade)} near ${worst.at.x.toFixed(0)}, ${worst.at.y.toFixed(0)}; its limit is ${percent(limit)}.`,
+          sentence: `“${way.name}” climbs at ${percent(worst.grade)} near ${worst.at.x.toFixed(0)}, ${worst.at.y.toFixed(0)}; its limit is ${percent(limit)}.`,
           remedy: steepRemedy(way, worst.grade),
           place: spotOf(worst.at),
           things: [{ kind: 'way', id: way.id }],
@@ -87,7 +87,7 @@ const wayHangs: Rule = {
         const short = !isClimbable(way) && way.onSteep !== 'follow';
         return [
           {
-            sentence: `The ${which === 0 ? 'first' : 'last'} end of «${way.name}» lies ${formatPlates(Math.abs(by))} ${by > 0 ? 'above' : 'below'} the ground it leads to; at most ${formatPlates(Math.max(END_PLAY, Math.abs(way.rise)))} is level enough.`,
+            sentence: `The ${which === 0 ? 'first' : 'last'} end of “${way.name}” lies ${formatPlates(Math.abs(by))} ${by > 0 ? 'above' : 'below'} the ground it leads to; at most ${formatPlates(Math.max(END_PLAY, Math.abs(way.rise)))} is level enough.`,
             remedy: short
               ? `It is too short for its climb: draw that end ${countOf(Math.ceil(Math.abs(by) / (gradeLimit(way) / PERCENT_PER_PLATE)), 'stud')} further on level ground, or allow a steeper grade.`
               : 'Give that end the height of the ground there, or raise the ground to it.',
@@ -144,7 +144,7 @@ const wayDrowns: Rule = {
         const at = found[found.length >> 1];
         return [
           {
-            sentence: `«${labelOf(scene, kind, id)}» covers ${countOf(found.length, 'stud')} of «${labelOf(scene, water.kind, water.id)}»: there is no water under it, and it is counted solid from the table up to ${formatPlates(top)} (${formatMm(top * PLATE)}).`,
+            sentence: `“${labelOf(scene, kind, id)}” covers ${countOf(found.length, 'stud')} of “${labelOf(scene, water.kind, water.id)}”: there is no water under it, and it is counted solid from the table up to ${formatPlates(top)} (${formatMm(top * PLATE)}).`,
             remedy:
               'Lead it round the water, or end it at both shores and build the bridge as something that stands there.',
             place: { x: relief.x + (at % relief.w) + 0.5, y: relief.y + Math.trunc(at / relief.w) + 0.5 },
@@ -191,7 +191,7 @@ const wayTight: Rule = {
         const degrees = Math.round((turn * 180) / Math.PI);
         return [
           {
-            sentence: `«${way.name}», ${way.width} studs wide, turns by ${degrees}° with ${has.toFixed(1)} studs to do it in; ${Number.isFinite(needs) ? `it needs ${needs.toFixed(1)}` : 'it turns back on itself'}.`,
+            sentence: `“${way.name}”, ${way.width} studs wide, turns by ${degrees}° with ${has.toFixed(1)} studs to do it in; ${Number.isFinite(needs) ? `it needs ${needs.toFixed(1)}` : 'it turns back on itself'}.`,
             remedy: 'Draw the bend wider, or make the way narrower.',
             place: spotOf(at),
             part: `point ${i + 2}`,
@@ -231,8 +231,8 @@ const wayEnds: Rule = {
         if (offLine(near.other, on) - near.other.width / 2 > 0.5) return [];
         return [
           {
-            sentence: `«${way.name}» ends ${tenth(near.off)} studs short of «${near.other.name}»; ways that meet touch.`,
-            remedy: `Draw its ${which === 0 ? 'first' : 'last'} point on to «${near.other.name}», or well away from it.`,
+            sentence: `“${way.name}” ends ${tenth(near.off)} studs short of “${near.other.name}”; ways that meet touch.`,
+            remedy: `Draw its ${which === 0 ? 'first' : 'last'} point on to “${near.other.name}”, or well away from it.`,
             place: spotOf(end),
             things: [
               { kind: 'way', id: way.id },

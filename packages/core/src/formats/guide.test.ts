@@ -100,7 +100,7 @@ describe('the guide', () => {
     const sentences = found.map(({ sentence }) => sentence).join(' ');
     for (const words of [
       'share 4 × 8 studs',
-      'has 80 % of the floor it needs: 48 × 40 studs at 1:30, and «Little cinema» is 48 × 32',
+      'has 80 % of the floor it needs: 48 × 40 studs at 1:30, and “Little cinema” is 48 × 32',
       '11 % of section N lies past an arm’s 750 mm',
       'the farthest 1,030.2 mm',
     ])

@@ -86,7 +86,7 @@ export function readAsc(text: string): HeightReading {
       if (word === '') continue;
       const value = Number(word);
       if (!Number.isFinite(value))
-        return fail(`The height file has «${word.slice(0, 20)}» on line ${row + 1}, which is no number.`);
+        return fail(`The height file has “${word.slice(0, 20)}” on line ${row + 1}, which is no number.`);
       if (at >= values.length)
         return fail(`The height file has more than the ${values.length} values its header names.`);
       values[at++] = value === nodata ? NaN : value;
@@ -138,7 +138,7 @@ export function readPgm(bytes: Uint8Array): HeightReading {
       const text = word();
       const value = Number(text);
       if (text === '' || !Number.isFinite(value) || value > most)
-        return fail(`The PGM file has «${text}» as value ${i + 1}; 0 to ${most} are read.`);
+        return fail(`The PGM file has “${text}” as value ${i + 1}; 0 to ${most} are read.`);
       values[i] = value;
     }
   return { ok: true, grid: { columns, rows, values, cell: null, corner: null } };

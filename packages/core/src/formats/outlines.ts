@@ -46,7 +46,7 @@ export function readOutlines(svg: string): { ok: true; outlines: Outline[] } | {
     if (corners.length < 3 || corners.length > MAX_CORNERS)
       return fail(`The ${tag} has ${corners.length} corners; 3 to ${MAX_CORNERS} are read.`);
     const wrong = corners.find((corner) => corner.length !== 2 || !corner.every(Number.isFinite));
-    if (wrong) return fail(`The ${tag} has a corner «${wrong.join(',')}», which is no pair of numbers.`);
+    if (wrong) return fail(`The ${tag} has a corner “${wrong.join(',')}”, which is no pair of numbers.`);
     const pad = padOf(body, corners);
     if (pad) {
       const { name, x, y, w, d, shape, outline } = pad;

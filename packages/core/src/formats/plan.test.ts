@@ -266,14 +266,14 @@ describe('height files', () => {
     ['ncols 2\nnrows 2\ncellsize 0\n', 'cell size is 0'],
     ['ncols 2\nnrows 2\n1 2 3\n', '3 values; its header names 4'],
     ['ncols 2\nnrows 2\n1 2 3 4 5\n', 'more than the 4 values'],
-    ['ncols 2\nnrows 2\n1 2\n3 x\n', '«x» on line 4'],
+    ['ncols 2\nnrows 2\n1 2\n3 x\n', '“x” on line 4'],
   ])('%j is refused with what is wrong', (text, words) => {
     expect(readAsc(text)).toEqual({ ok: false, error: expect.stringContaining(words) });
   });
   test.each([
     ['P6 2 2 255\n', 'begin with P2 or P5'],
     ['P5 2 2 255\nab', 'ends after 2 of 4 values'],
-    ['P2 2 2 255\n1 2 3 300', '«300» as value 4; 0 to 255'],
+    ['P2 2 2 255\n1 2 3 300', '“300” as value 4; 0 to 255'],
     ['P5 2 2 99999\n', 'white is 99999'],
   ])('the grey map %j is refused with what is wrong', (text, words) => {
     expect(readPgm(new TextEncoder().encode(text))).toEqual({

@@ -79,7 +79,7 @@ export function formatFeet(length: Length): string {
   return `${rest.startsWith('≈') ? '≈ ' : ''}${feet} ft${words === '0 in' ? '' : ` ${words}`}`;
 }
 
-/** Converts the millimetres in a sentence to inches: «830 mm» becomes «≈ 32 11/16 in». */
+/** Converts the millimetres in a sentence to inches: “830 mm” becomes “≈ 32 11/16 in”. */
 export function inInches(sentence: string): string {
   return sentence.replace(/(\d[\d,]*(?:\.\d+)?) mm\b/g, (_, digits: string) =>
     formatInches(Math.round(Number(digits.replaceAll(',', '')) * MM)),

@@ -73,14 +73,14 @@ describe('what people type', () => {
 
   test.each([
     ['', 'is empty'],
-    ['six', '«six»'],
-    ['6 furlongs', '«furlongs» is not a unit'],
+    ['six', '“six”'],
+    ['6 furlongs', '“furlongs” is not a unit'],
     ['6b 2', 'mixes numbers'],
     ['1/0 in', 'divides by zero'],
     ['1/3 in', 'finer than 1/64 in'],
     ['1000000000 studs', '10000 m'],
     ['NaN', 'cannot be read'],
-    ['1e9', '«e» is not a unit'],
+    ['1e9', '“e” is not a unit'],
     ['9'.repeat(90), 'too long'],
   ])('%s is refused with the reason', (text, reason) => {
     const parsed = parseLength(text, 'stud', { name: 'Pad width' });

@@ -22,7 +22,7 @@ test.each<[string, boolean, number | null]>([
   ['1,00,0', true, null],
   ['', true, null],
   ['-', true, null],
-])('«%s» as a number (whole: %s) is %s', (text, whole, number) => {
+])('“%s” as a number (whole: %s) is %s', (text, whole, number) => {
   expect(numberTyped(text, whole)).toBe(number);
 });
 test.each([

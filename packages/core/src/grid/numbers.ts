@@ -46,7 +46,7 @@ export function numberStyleOf(cells: Iterable<string>, whole = false): NumberSty
 }
 
 /**
- * Reads a number of a column; one that can only be read the other way («0,12» among «0.10») is read so.
+ * Reads a number of a column; one that can only be read the other way (“0,12” among “0.10”) is read so.
  * @returns null for what is no number
  */
 export function readNumber(text: string, decimal: Decimal): number | null {

@@ -10,7 +10,7 @@ export type Parsed =
 
 /** Limits of a field: a sentence names the field, the value and the limit when one is passed. */
 export interface ParseLimits {
-  /** What the field is called in an error, e.g. «pad width». */
+  /** What the field is called in an error, e.g. “pad width”. */
   name?: string;
   min?: Length;
   max?: Length;
@@ -62,30 +62,30 @@ export function parseLength(text: string, bare: Unit, limits: ParseLimits = {}):
   while (at < rest.length) {
     TERM.lastIndex = at;
     const match = TERM.exec(rest);
-    if (!match) return fail(`«${text}» cannot be read from «${rest.slice(at).trim()}» on.`);
+    if (!match) return fail(`“${text}” cannot be read from “${rest.slice(at).trim()}” on.`);
     const [, whole, top, bottom, loneTop, loneBottom, decimal, word] = match;
     at = TERM.lastIndex;
     if (rest.slice(at).trim() === '') at = rest.length;
     const lone = at >= rest.length && units.length === 0;
-    if (word === undefined && !lone) return fail(`«${text}» mixes numbers with and without units.`);
+    if (word === undefined && !lone) return fail(`“${text}” mixes numbers with and without units.`);
     const unit = word === undefined ? bare : WORDS.get(word);
-    if (!unit) return fail(`«${word}» is not a unit; use studs, b, p, mm, cm, m, in or ft.`);
+    if (!unit) return fail(`“${word}” is not a unit; use studs, b, p, mm, cm, m, in or ft.`);
     const size = UNITS[unit].length;
     const numerator = Number(top ?? loneTop ?? 0);
     const denominator = Number(bottom ?? loneBottom ?? 1);
-    if (denominator === 0) return fail(`«${text}» divides by zero.`);
+    if (denominator === 0) return fail(`“${text}” divides by zero.`);
     const value = decimal === undefined ? Number(whole ?? 0) : decimalParts(decimal);
     const part =
       typeof value === 'number'
         ? value * size + (numerator * size) / denominator
         : (value.digits * size) / value.scale;
     if (!Number.isSafeInteger(Math.round(part)) || part > FARTHEST)
-      return fail(`«${text}» is past the limit of ${FARTHEST / 1e9} m.`);
+      return fail(`“${text}” is past the limit of ${FARTHEST / 1e9} m.`);
     if (Math.abs(part - Math.round(part)) > 1e-6)
       return fail(
         unit === 'in' || unit === 'ft'
-          ? `«${text}» is finer than 1/64 in, the finest step (${INCH / 64 / 1e6} mm).`
-          : `«${text}» is finer than a millionth of a millimetre.`,
+          ? `“${text}” is finer than 1/64 in, the finest step (${INCH / 64 / 1e6} mm).`
+          : `“${text}” is finer than a millionth of a millimetre.`,
       );
     nanometres += Math.round(part);
     units.push(unit);

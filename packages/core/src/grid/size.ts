@@ -71,12 +71,12 @@ export function readGridSize(
   if (asTyped && (w % STUD !== 0 || d % STUD !== 0))
     return {
       ok: false,
-      error: `Size: «${text.trim()}» is no whole number of studs; modules stand on whole studs.`,
+      error: `Size: “${text.trim()}” is no whole number of studs; modules stand on whole studs.`,
     };
   const fits = { w: fitStuds(w), d: fitStuds(d) };
   const [studsW, studsD] = asTyped ? [w / STUD, d / STUD] : [fits.w.studs, fits.d.studs];
   for (const studs of [studsW, studsD]) {
-    if (studs < 1) return { ok: false, error: `Size: «${text.trim()}» has no room for one stud (7.8 mm).` };
+    if (studs < 1) return { ok: false, error: `Size: “${text.trim()}” has no room for one stud (7.8 mm).` };
     if (studs > max)
       return {
         ok: false,

@@ -107,7 +107,7 @@ describe('the log as sentences', () => {
     const gone: Change = { op: 'remove', kind: 'plot', id: 'mill', v: 1 };
     expect(describeBatch(scene, after(scene, [gone]), [gone])[0].section).toBe('east');
     const thread = { title: 'Why?', text: 'Because', by: 'bo', section: 'west' };
-    expect(tell(scene, { op: 'add', kind: 'thread', id: 'q', data: thread })).toEqual(['advised «Why?»']);
+    expect(tell(scene, { op: 'add', kind: 'thread', id: 'q', data: thread })).toEqual(['advised “Why?”']);
     const many = Array.from({ length: 1000 }, (_, i): Change => ({
       ...{ op: 'add', kind: 'level', id: `l${i}` },
       data: { name: `Level ${i}`, height: i },
@@ -429,7 +429,7 @@ describe('the public page', () => {
 });
 
 describe('advice', () => {
-  test('people are named by whole or first name; «@Adam» is not Ada', () => {
+  test('people are named by whole or first name; “@Adam” is not Ada', () => {
     const scene = start();
     expect(mentionsIn(scene, 'ask @Ada, or @bo lind.')).toEqual(['ada', 'bo']);
     expect(mentionsIn(scene, '@Adam knows')).toEqual([]);

@@ -96,8 +96,8 @@ export function handoverWords(scene: Scene, holding: Holding, to: string, from: 
   const stage = stageWord(scene, section.stage);
   const stands =
     section.stage === 'done' || section.stageDone === 0
-      ? `It stands at «${stage}».`
-      : `It stands at «${stage}», ${section.stageDone} % of it done.`;
+      ? `It stands at “${stage}”.`
+      : `It stands at “${stage}”, ${section.stageDone} % of it done.`;
   const matters = waits.filter(({ why }) => why !== 'owner').map(({ sentence }) => `– ${sentence}`);
   return [
     `Section ${section.letter}, ${section.name}, goes ${from ? `from ${from} ` : ''}to ${to}.`,

@@ -14,7 +14,7 @@ import {
 } from '../document/index.ts';
 import type { DescribedEntry } from './sentences.ts';
 
-// «Since last report»: what changed, the figures, what is missing, what is next. Computed, then edited by a person.
+// “Since last report”: what changed, the figures, what is missing, what is next. Computed, then edited by a person.
 
 const share = z.number().min(0).max(1);
 const count = z.int().min(0).max(1e9);
@@ -22,7 +22,7 @@ const words = z.string().max(400);
 const missingSchema = z.strictObject({ part: z.string().max(60), colour: z.string().max(60), qty: count });
 const sectionReportSchema = z.strictObject({
   id: z.string().max(60).nullable(),
-  /** «B, Mill street», or «The whole display» for what belongs to no section. */
+  /** “B, Mill street”, or “The whole display” for what belongs to no section. */
   name: words,
   owner: words.nullable(),
   /** Shares of its stages done, 0 to 1; null where it was not there, or has no stages. */
@@ -195,7 +195,7 @@ function workBetween(scene: Scene, only: string | null, from: number, to: number
   };
 }
 
-/** Replaces the names of people in a sentence with «a builder». */
+/** Replaces the names of people in a sentence with “a builder”. */
 const nameless = (sentence: string, people: readonly string[]): string =>
   people.reduce((text, name) => text.replaceAll(name, 'a builder'), sentence);
 
@@ -252,7 +252,7 @@ const day = (at: number | null) => (at === null ? 'the beginning' : new Date(at)
 /** Characters that Markdown would take for marks of its own. */
 const plain = (text: string) => text.replace(/[\\`*_{}[\]<>#|~]/g, '\\$&').replace(/\n/g, ' ');
 
-/** «12.5 hours at the table in 6 sessions, 3,400 pieces counted». */
+/** “12.5 hours at the table in 6 sessions, 3,400 pieces counted”. */
 export const workWords = ({ hours, sessions, pieces }: SinceReport['work']): string =>
   `${hours.toFixed(1)} hours at the table in ${countOf(sessions, 'session')}${pieces > 0 ? `, ${countOf(pieces, 'piece')} counted` : ''}`;
 

@@ -15,13 +15,13 @@ import {
 } from '../document/index.ts';
 import { fieldWord, valueWord } from './words.ts';
 
-// The log as a person reads it: «raised Upper yard from 6b to 7b».
+// The log as a person reads it: “raised Upper yard from 6b to 7b”.
 
 /** What was done to one thing. */
 export interface ChangeDescription {
   kind: Kind;
   id: string;
-  /** Without its subject: «raised Upper yard from 6b to 7b». */
+  /** Without its subject: “raised Upper yard from 6b to 7b”. */
   sentence: string;
   /** The section it belongs to, or belonged to. */
   section: string | null;
@@ -105,7 +105,7 @@ function fieldsOf(scene: Scene, kind: Kind, id: string): Fields | null {
   return fields;
 }
 
-/** A thing with its kind where its name alone does not tell: «the pad Upper yard», «section B, Mill street». */
+/** A thing with its kind where its name alone does not tell: “the pad Upper yard”, “section B, Mill street”. */
 function nameIn(scene: Scene, kind: Kind, id: string): string {
   const label = labelOf(scene, kind, id);
   const word = KINDS[kind].word;
@@ -119,12 +119,12 @@ const SAYS_ITSELF: ReadonlySet<Kind> = new Set<Kind>(['person', 'thread', 'lot',
 function added(after: Scene, kind: Kind, id: string): string {
   if (kind === 'thread') {
     const { use, title, proposal } = after.thread[id];
-    if (use === 'handover') return `wrote down the hand-over «${title}»`;
+    if (use === 'handover') return `wrote down the hand-over “${title}”`;
     return proposal.length > 0
-      ? `proposed «${title}» (${countOf(proposal.length, 'change')})`
-      : `advised «${title}»`;
+      ? `proposed “${title}” (${countOf(proposal.length, 'change')})`
+      : `advised “${title}”`;
   }
-  if (kind === 'reply') return `answered «${after.thread[after.reply[id].thread]?.title ?? 'advice'}»`;
+  if (kind === 'reply') return `answered “${after.thread[after.reply[id].thread]?.title ?? 'advice'}”`;
   if (kind === 'person') return `added ${after.person[id].name} to the people`;
   if (kind === 'session') {
     const { minutes, pieces } = after.session[id];

@@ -102,7 +102,7 @@ const WORDS: Readonly<Record<string, string>> = {
   upto: 'end',
 };
 
-/** A field as a sentence names it: «largest module, width», «rated load», «bank ground». */
+/** A field as a sentence names it: “largest module, width”, “rated load”, “bank ground”. */
 export const fieldWord = (field: string): string =>
   WORDS[field] ?? field.replace(/([a-z])([A-Z0-9])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`);
 
@@ -139,7 +139,7 @@ export function valueWord(scene: Scene, kind: Kind, field: string, value: unknow
     if (field === 'shape' && value === 'rect') return 'rectangle';
     if (field === 'part') return partName(value);
     if (field === 'colour' || field === 'stands') return colourName(value);
-    return value.includes(' ') || value.length > 12 ? `«${short(value)}»` : value;
+    return value.includes(' ') || value.length > 12 ? `“${short(value)}”` : value;
   }
   if (Array.isArray(value)) {
     if (value.length === 0) return 'none';

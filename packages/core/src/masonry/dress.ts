@@ -216,7 +216,7 @@ function sizeOf(id: string): [number, number] {
   return part ? [part.w, part.d] : [1, 1];
 }
 
-/** The number of a ground, «bare» last, for arrays. */
+/** The number of a ground, “bare” last, for arrays. */
 export const groundNumber = (ground: Ground | 'bare'): number =>
   ground === 'bare' ? GROUNDS.length : GROUNDS.indexOf(ground);
 export const groundNamed = (code: number): Ground | 'bare' => GROUNDS[code] ?? 'bare';

@@ -2,7 +2,7 @@ import { ANY_COLOUR } from '../catalogue/index.ts';
 import { priceOfPart, type Knowledge } from '../masonry/index.ts';
 import { mergeLines, type PartLine } from '../document/index.ts';
 
-// «Only from these kits»: what so many copies give, what is missing, and what is left over to trade.
+// “Only from these kits”: what so many copies give, what is missing, and what is left over to trade.
 
 export interface KitFit {
   /** Pieces that the kits give, of how many. */

@@ -156,26 +156,26 @@ export function readRows(
     }
     const n = readCount(cell(qtyAt), numbers.decimal);
     if (n === null) {
-      reject(`«${cell(qtyAt)}» is no quantity from 0 to ${MOST.toLocaleString('en')}`);
+      reject(`“${cell(qtyAt)}” is no quantity from 0 to ${MOST.toLocaleString('en')}`);
       continue;
     }
     const price = priceAt < 0 ? null : readNumber(cell(priceAt), numbers.decimal);
     if (priceAt >= 0 && cell(priceAt) !== '' && price === null) {
-      reject(`«${cell(priceAt)}» is no price`);
+      reject(`“${cell(priceAt)}” is no price`);
       continue;
     }
     const part = meaning('part', word);
     const colour = colourAt < 0 || cell(colourAt) === '' ? ANY_COLOUR : meaning('colour', cell(colourAt));
     if (part === null || colour === null) {
       reject(
-        part === null ? `the part «${word}» is not known` : `the colour «${cell(colourAt)}» is not known`,
+        part === null ? `the part “${word}” is not known` : `the colour “${cell(colourAt)}” is not known`,
       );
       continue;
     }
     const owner =
       !people || cell(ownerAt) === '' ? null : (people.get(cell(ownerAt).toLowerCase()) ?? undefined);
     if (owner === undefined) {
-      reject(`«${cell(ownerAt)}» is nobody of this display`);
+      reject(`“${cell(ownerAt)}” is nobody of this display`);
       continue;
     }
     const place = cell(placeAt).slice(0, 80);
@@ -236,14 +236,14 @@ const PLAIN_WORDS: readonly [RegExp, string][] = [
   [/purple|violet/i, '#6d4a86'],
 ];
 
-/** A line as people type it: «40 plate 2x4 in Slate»; or a sentence about what is wrong with it. */
+/** A line as people type it: “40 plate 2x4 in Slate”; or a sentence about what is wrong with it. */
 export function lineTyped(text: string): { ok: true; line: PartLine } | { ok: false; error: string } {
   const match = /^\s*(\d{1,6})\s+(.+?)\s+in\s+(.+?)\s*$/i.exec(text);
-  if (!match) return { ok: false, error: 'A line: type for instance «40 plate 2x4 in Slate».' };
+  if (!match) return { ok: false, error: 'A line: type for instance “40 plate 2x4 in Slate”.' };
   const part = partNamed(match[2]);
   const colour = coloursNamed(match[3]).exact;
-  if (!part) return { ok: false, error: `Part: «${match[2]}» is not known.` };
-  if (!colour) return { ok: false, error: `Colour: «${match[3]}» is not known.` };
+  if (!part) return { ok: false, error: `Part: “${match[2]}” is not known.` };
+  if (!colour) return { ok: false, error: `Colour: “${match[3]}” is not known.` };
   return { ok: true, line: { part: part.id, colour: colour.id, qty: Number(match[1]) } };
 }
 
@@ -260,7 +260,7 @@ export function readOffers(
   const [head = [], ...body] = rows;
   const at = new Map(head.map((word, i) => [word.trim().toLowerCase(), i]));
   const missing = ['seller', 'part', 'colour', 'qty', 'price'].find((column) => !at.has(column));
-  if (missing !== undefined) return { ok: false, error: `the column «${missing}» is missing` };
+  if (missing !== undefined) return { ok: false, error: `the column “${missing}” is missing` };
   const numbers = styleOf(body, at.get('qty') ?? -1, at.get('price') ?? -1);
   const sellers = new Map<string, Seller>();
   const offers: Offer[] = [];
@@ -281,10 +281,10 @@ export function readOffers(
       (column) => !(number(column) >= 0 && number(column) <= 1e6),
     );
     if (cell('seller') === '') reject('no seller is named');
-    else if (!part) reject(`the part «${cell('part')}» is not known`);
-    else if (!colour) reject(`the colour «${cell('colour')}» is not known`);
+    else if (!part) reject(`the part “${cell('part')}” is not known`);
+    else if (!colour) reject(`the colour “${cell('colour')}” is not known`);
     else if (wrong !== undefined || !Number.isInteger(number('qty')))
-      reject(`«${cell(wrong ?? 'qty')}» is no ${wrong ?? 'whole quantity'} from 0 to 1,000,000`);
+      reject(`“${cell(wrong ?? 'qty')}” is no ${wrong ?? 'whole quantity'} from 0 to 1,000,000`);
     else {
       const name = cell('seller').slice(0, 80);
       if (!sellers.has(name))

@@ -886,9 +886,9 @@ describe('lists', () => {
     expect(read.lines).toEqual([{ ...brick, qty: 15, place: '', price: null, owner: null }]);
     expect(read.rows).toBe(6);
     expect(read.bad).toEqual([
-      { row: 4, reason: 'the colour «dark gray» is not known' },
-      { row: 5, reason: 'the part «widget» is not known' },
-      { row: 6, reason: '«ten» is no quantity from 0 to 1,000,000' },
+      { row: 4, reason: 'the colour “dark gray” is not known' },
+      { row: 5, reason: 'the part “widget” is not known' },
+      { row: 6, reason: '“ten” is no quantity from 0 to 1,000,000' },
       { row: 7, reason: 'no part is named' },
     ]);
     expect(read.unknown.find(({ word }) => word === 'dark gray')?.offers.length).toBe(3);
@@ -924,11 +924,11 @@ describe('lists', () => {
     expect(read.market.offers[0]).toEqual({ seller: 'Ash', ...brick, qty: 40, price: 0.12 });
     expect(read.bad).toEqual([
       { row: 4, reason: 'no seller is named' },
-      { row: 5, reason: 'the colour «plaid» is not known' },
-      { row: 6, reason: '«1.5» is no whole quantity from 0 to 1,000,000' },
-      { row: 7, reason: '«-1» is no price from 0 to 1,000,000' },
+      { row: 5, reason: 'the colour “plaid” is not known' },
+      { row: 6, reason: '“1.5” is no whole quantity from 0 to 1,000,000' },
+      { row: 7, reason: '“-1” is no price from 0 to 1,000,000' },
     ]);
-    expect(readOffers([['seller', 'part']])).toEqual({ ok: false, error: 'the column «colour» is missing' });
+    expect(readOffers([['seller', 'part']])).toEqual({ ok: false, error: 'the column “colour” is missing' });
   });
   test('numbers are read as the whole column writes them (by hand)', () => {
     const qty = (...cells: string[]) => {
@@ -1018,7 +1018,7 @@ describe('lists', () => {
       [5, 'bo'],
       [2, null],
     ]);
-    expect(read.bad).toEqual([{ row: 5, reason: '«Cy» is nobody of this display' }]);
+    expect(read.bad).toEqual([{ row: 5, reason: '“Cy” is nobody of this display' }]);
   });
   test('everyday words for colours are offered by what they mean', () => {
     const offered = (word: string) =>

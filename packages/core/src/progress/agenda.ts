@@ -75,7 +75,7 @@ export interface Day {
   id: string;
 }
 
-/** Such as «Task due: letter the signs». */
+/** Such as “Task due: letter the signs”. */
 export const dayLine = ({ what, name }: Day): string =>
   `${DAY_WORDS[what].charAt(0).toUpperCase()}${DAY_WORDS[what].slice(1)}: ${name}`;
 

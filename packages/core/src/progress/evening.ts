@@ -71,7 +71,7 @@ export function eveningOf(
     const why = stops(scene, task, today, known.netted, mine);
     if (why) not.push({ task, minutes: takes, why });
     else if (guess === null || takes === null)
-      not.push({ task, minutes: null, why: 'nobody said how long it takes, and nothing is counted' });
+      not.push({ task, minutes: null, why: 'no estimate, and nothing is counted' });
     else if (takes > minutes) not.push({ task, minutes: takes, why: 'takes longer than there is tonight' });
     else
       ready.push({
@@ -141,7 +141,7 @@ function stops(
     .find((one) => one && one.done === null && !ids.has(one.id));
   if (waits) {
     const who = waits.owner ? ` of ${scene.person[waits.owner]?.name ?? waits.owner}` : '';
-    return `comes after «${waits.name}»${who}`;
+    return `comes after “${waits.name}”${who}`;
   }
   const missing = missingFor(scene, task, netted);
   return missing > 0 ? `${countOf(missing, 'piece')} of it not here yet` : null;

@@ -431,7 +431,7 @@ describe('from a scene', () => {
     const circle = [task('x', { after: ['y'] }), task('y', { after: ['x'] })];
     expect(outlook(display({ tasks: circle }), '2031-05-06', { runs: 10, seed: 1, counts: {} })).toEqual({
       ok: false,
-      missing: ['These tasks come after each other in a circle: «x», «y».'],
+      missing: ['These tasks come after each other in a circle: “x”, “y”.'],
     });
     const bare = sceneFrom({ display: { name: 'P', kind: 'city' } });
     expect(outlook(bare, '2031-05-06', { runs: 10, seed: 1, counts: {} })).toEqual({

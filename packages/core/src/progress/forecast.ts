@@ -193,7 +193,7 @@ function topological(work: readonly LeftWork[]): number[] {
   const state = new Uint8Array(work.length);
   const visit = (i: number): void => {
     if (state[i] === 2) return;
-    if (state[i] === 1) throw new Error(`«${work[i].id}» comes after itself`);
+    if (state[i] === 1) throw new Error(`“${work[i].id}” comes after itself`);
     state[i] = 1;
     work[i].after.forEach(visit);
     state[i] = 2;

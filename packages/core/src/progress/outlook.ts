@@ -234,20 +234,20 @@ function lacking(scene: Scene, counts: PieceCounts): { missing: string[]; withou
     if (guessed.length > 0)
       lack(
         null,
-        `Section ${letter}: ${guessed.map(({ name, hours: each }) => `«${name}» ${each.toFixed(1)} h`).join(', ')} by ${guessed.length === 1 ? 'its plain shell' : 'their plain shells'}, a guess; ${guessed.length === 1 ? 'it has' : 'they have'} no parts list.`,
+        `Section ${letter}: ${guessed.map(({ name, hours: each }) => `“${name}” ${each.toFixed(1)} h`).join(', ')} by ${guessed.length === 1 ? 'its plain shell' : 'their plain shells'}, a guess; ${guessed.length === 1 ? 'it has' : 'they have'} no parts list.`,
       );
     if (owner === null) lack(id, `Section ${letter}: who builds it?`);
     else builder(id, owner);
   }
   const circle = circleOf(listOf(scene, 'task'));
   if (circle.length > 0) {
-    const names = circle.map((task) => `«${scene.task[task]?.name ?? task}»`);
+    const names = circle.map((task) => `“${scene.task[task]?.name ?? task}”`);
     lack(null, `These tasks come after each other in a circle: ${names.join(', ')}.`);
     // Nothing can be played in a circle.
     for (const { id } of sections) without.add(id);
   }
   for (const { task, owner } of guessedTasks(scene)) {
-    if (owner === null) lack(task.section, `Task «${task.name}»: who does it?`);
+    if (owner === null) lack(task.section, `Task “${task.name}”: who does it?`);
     else builder(task.section, owner);
   }
   return { missing, without };
@@ -377,8 +377,8 @@ function scenarios({ scene, today, without, ids }: Plan, base: Forecast): Foreca
       .map(({ id, name, state }) => ({
         words:
           state === 'draft'
-            ? `Order «${name}», a draft yet, sent and here today`
-            : `Order «${name}» here today`,
+            ? `Order “${name}”, a draft yet, sent and here today`
+            : `Order “${name}” here today`,
         parts: { order: id },
       })),
   ];

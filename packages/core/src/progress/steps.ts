@@ -1,6 +1,6 @@
 import { STAGES, displayOf, listOf, type Scene, type Section, daysBetween } from '../document/index.ts';
 
-/** Steps from «planned» to «done». */
+/** Steps from “planned” to “done”. */
 export const STEPS = STAGES.length - 1;
 
 /** Steps a section has behind it, with its share of the current stage: 0 to STEPS. */

@@ -110,7 +110,7 @@ export function offeredTasks(scene: Scene, { findings, blocks }: AskedOf): Offer
       offer(`advice:${id}`, `As advised: ${title}`, named(section), { likely: HOURS.advice });
   for (const { id, name, x, y, cast, state } of listOf(scene, 'figure'))
     if (state !== 'placed')
-      offer(`figure:${id}`, `Place «${name}», ${countOf(cast, 'figure')}`, at(x, y), {
+      offer(`figure:${id}`, `Place “${name}”, ${countOf(cast, 'figure')}`, at(x, y), {
         ...{ work: 'figures', stage: 'peopled', pieces: cast },
       });
   for (const block of blocks ?? [])

@@ -63,7 +63,7 @@ describe('tasks that are offered', () => {
       ['marker:k', 'Decide: Which gate', 'a', null],
       ['placeholder:p', 'Swap 3 × brick 1×2, Rust for Slate', 'a', 3],
       ['advice:t', 'As advised: Ivy on the wall', 'a', null],
-      ['figure:f', 'Place «Anglers», 2 figures', 'a', 2],
+      ['figure:f', 'Place “Anglers”, 2 figures', 'a', 2],
       ['block:m1', 'Ground of A1', 'a', 900],
       ['list:h', 'Build 2 × Toll house', 'a', 80],
     ]);
@@ -111,10 +111,10 @@ describe('tonight', () => {
     );
     expect([names(told.chosen), told.spent]).toEqual([['now'], 60]);
     expect(told.not.map(({ task: { id }, why }) => [id, why]).sort()).toEqual([
-      ['after-bo', 'comes after «bos» of Bo Lind'],
+      ['after-bo', 'comes after “bos” of Bo Lind'],
       ['later', 'its parts come on 2031-05-09'],
       ['long', 'takes longer than there is tonight'],
-      ['unsaid', 'nobody said how long it takes, and nothing is counted'],
+      ['unsaid', 'no estimate, and nothing is counted'],
     ]);
   });
   test('rather brings one stage to its end than begins two of equal work', () => {

@@ -6,7 +6,7 @@ import { layoutOf, nearSides, nearestSide, openSides, reachesOf, type Layout } f
 /** A rearrangement that was tried, and what it brings. */
 export interface TableMove {
   kind: 'pull' | 'turn' | 'split' | 'clear';
-  /** In words: «Pull everything 600 mm to the south». */
+  /** In words: “Pull everything 600 mm to the south”. */
   words: string;
   /** Share of the scene past the arm, 0 to 1, before and after. */
   before: number;
@@ -136,7 +136,7 @@ export function bestMoves(scene: Scene): TableMove[] {
     offer(
       'clear',
       table.id,
-      `Take «${table.name}» away from the scene`,
+      `Take “${table.name}” away from the scene`,
       { ...layout, tables: layout.tables.filter((_, j) => j !== i) },
       [],
     );

@@ -331,7 +331,7 @@ export function indexAt(relief: Rect, x: number, y: number): number {
   return column < 0 || row < 0 || column >= relief.w || row >= relief.d ? -1 : row * relief.w + column;
 }
 
-/** The ground's name at an index: one of GROUNDS, «bare» where nothing lies, or null outside the footprint. */
+/** The ground's name at an index: one of GROUNDS, “bare” where nothing lies, or null outside the footprint. */
 export function groundAt(relief: Raster, index: number): Ground | 'bare' | null {
   if (index < 0 || relief.ground[index] === OUTSIDE) return null;
   return relief.ground[index] === BARE ? 'bare' : GROUNDS[relief.ground[index]];

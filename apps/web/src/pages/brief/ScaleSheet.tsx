@@ -203,7 +203,7 @@ function RealThing() {
       />
       <Basis>
         True size ÷ {ratio} ÷ 8 mm (height ÷ 3.2 mm), and the whole counts on either side of it, the least
-        worst error first. «Own scale» is the ratio of each dimension by itself; △ marks one past the spread
+        worst error first. “Own scale” is the ratio of each dimension by itself; △ marks one past the spread
         of {scaleSpread} %.
       </Basis>
     </section>

@@ -116,7 +116,7 @@ export function AdvicePanel() {
                   </span>
                   <span className="ink-2 text-xs flex gap-2">
                     <span className="flex-1 truncate">
-                      {thread.by ? (scene.person[thread.by]?.name ?? '') : 'somebody'}
+                      {thread.by ? (scene.person[thread.by]?.name ?? '') : 'someone'}
                       {thread.section && `, section ${scene.section[thread.section]?.letter ?? ''}`}
                     </span>
                     <span>

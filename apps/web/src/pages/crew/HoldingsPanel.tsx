@@ -142,9 +142,9 @@ export function HoldingsPanel() {
                 {person.town && <span className="ink-2"> {person.town}</span>}
                 <div className="ink-2 text-xs">
                   {holds.length === 0 && helps.length === 0
-                    ? 'holds nothing'
+                    ? 'owns nothing'
                     : [
-                        holds.length > 0 && `holds ${holds.map(({ section }) => section.letter).join(', ')}`,
+                        holds.length > 0 && `owns ${holds.map(({ section }) => section.letter).join(', ')}`,
                         helps.length > 0 &&
                           `helps on ${helps.map(({ section }) => section.letter).join(', ')}`,
                         `${holds.reduce((sum, { waits }) => sum + waits.length, 0)} matters open`,
@@ -206,7 +206,7 @@ function HandOver({ holding, onClose }: { holding: Holding; onClose: () => void 
   return (
     <Dialog title={`Section ${section.letter}, ${section.name}`} open onClose={onClose}>
       <label className="flex items-center gap-2 py-1">
-        <span className="w-24">Held by</span>
+        <span className="w-24">Owner</span>
         <select
           className="select select-sm flex-1"
           value={owner}
@@ -249,7 +249,7 @@ function HandOver({ holding, onClose }: { holding: Holding; onClose: () => void 
           <h3 className="font-semibold pt-2">What goes with it</h3>
           <p className="whitespace-pre-line border-l-2 hair pl-2 my-1">{words}</p>
           <p className="ink-2 text-xs pb-2">
-            This is written down under Advice, and {name(to)} gets a letter.
+            This is written down under Advice, and {name(to)} gets a message.
           </p>
         </>
       )}

@@ -13,7 +13,7 @@ export function NewAdvice({
   finding,
   onDone,
 }: {
-  /** «kind/id» of what it is about. */
+  /** “kind/id” of what it is about. */
   about: string | null;
   /** Key of a finding. */
   finding: string | null;
@@ -63,7 +63,7 @@ export function NewAdvice({
       <Heading>Advise</Heading>
       <p className="ink-2">
         {found
-          ? `About the finding «${found.sentence}»`
+          ? `About the finding “${found.sentence}”`
           : thing
             ? `About ${labelOf(scene, thing.kind, thing.id)}`
             : 'About the whole display: pick something on the Plan first to pin it there.'}
@@ -80,7 +80,7 @@ export function NewAdvice({
       </label>
       <label>
         <span className="block pb-0.5">
-          What and why <span className="ink-2">(name somebody with @, they get a letter)</span>
+          What and why <span className="ink-2">(mention a person with @: they get a message)</span>
         </span>
         <textarea
           className="textarea textarea-sm w-full"

@@ -392,7 +392,7 @@ function Invitations({ members }: { members: readonly Member[] }) {
             ) : (
               <span className="ink-2 text-xs">
                 {line.state === 'used'
-                  ? `used by ${line.usedBy ?? 'somebody'}`
+                  ? `used by ${line.usedBy ?? 'someone'}`
                   : line.state === 'revoked'
                     ? 'taken back'
                     : 'too old'}

@@ -111,7 +111,7 @@ export function ReportPanel() {
         </label>
         {last && (
           <span className="ink-2 text-xs">
-            {reports.length} sent, the last «{last.name}»
+            {reports.length} sent, the last “{last.name}”
           </span>
         )}
       </div>

@@ -96,7 +96,7 @@ export function ThreadView({ thread }: { thread: Thread }) {
               className="textarea textarea-sm w-full"
               rows={2}
               maxLength={4000}
-              placeholder="Answer; name somebody with @"
+              placeholder="Answer; mention a person with @"
               value={answer}
               onChange={(event) => setAnswer(event.currentTarget.value)}
             />
@@ -168,7 +168,7 @@ function Decide({ thread }: { thread: Thread }) {
   const settles = may(patch({ state: 'resolved' })) === null;
   if (!answers && !settles) return null;
   const set = (state: ThreadState, more: readonly Change[] = []) =>
-    edit.change(state === 'open' ? 'opened advice again' : `${state} «${thread.title}»`, [
+    edit.change(state === 'open' ? 'opened advice again' : `${state} “${thread.title}”`, [
       ...more,
       patch({ state, ...(answers ? { answeredBy: me, reason: reason.trim() } : {}) }),
     ]) && setReason('');
@@ -220,7 +220,7 @@ function Decide({ thread }: { thread: Thread }) {
               Close
             </button>
           </div>
-          {blocked && <p className="ink-2 text-xs pt-1">{blocked} A planner can take it over.</p>}
+          {blocked && <p className="ink-2 text-xs pt-1">{blocked} A planner can apply it.</p>}
         </>
       ) : (
         <button type="button" className="btn btn-xs" onClick={() => set('open')}>

@@ -246,7 +246,7 @@ export function AlternativesPanel({
       </div>
       <Basis>
         Cost = price of the bases to buy + what a module costs × modules + what a stud of seam costs × each
-        stud × (1 + what it crosses). «Above» is how far a cutting lies over the proven least of the balanced
+        stud × (1 + what it crosses). “Above” is how far a cutting lies over the proven least of the balanced
         one: the linear relaxation, a bound by prices, and an exact solver. Clearance: at the tightest
         passage; negative: by how much a module is too large for it. A rim of plates is priced by itself,
         under the table. Each cutting is checked by a second program before it is shown. Masses are as

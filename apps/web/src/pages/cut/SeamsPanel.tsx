@@ -252,7 +252,7 @@ function SeamSheetPart({ entry }: { entry: SeamEntry }) {
             key={side}
             className="btn btn-xs btn-ghost"
             href={file('edge.asc', side)}
-            title="The first 8 studs of this side as heights, for whoever builds the other"
+            title="The first 8 studs of this side as heights, for the builder of the other side"
           >
             <Download size={12} aria-hidden /> Edge of {side === 'a' ? a.name : b.name}
           </a>
@@ -334,7 +334,7 @@ function Readings({ entry: { sheet } }: { entry: SeamEntry }) {
               event.currentTarget.value = '';
               if (!chosen) return;
               if (chosen.size > 1_000_000)
-                setError(`«${chosen.name}» is ${(chosen.size / 1e6).toFixed(1)} MB; at most 1 MB is read.`);
+                setError(`“${chosen.name}” is ${(chosen.size / 1e6).toFixed(1)} MB; at most 1 MB is read.`);
               else void chosen.text().then(write);
             }}
           />

@@ -43,7 +43,7 @@ export function HeightsDialog({ heights, onDone }: { heights: ReadHeights; onDon
   const lay = () => {
     const parts = terrainParts(grid, place.rect, as === 'plates' ? { as } : { as, low, high });
     if (parts.length === 0) {
-      toast.error(`«${heights.file}» has no height at any stud of ${studsOf(place.rect)}.`);
+      toast.error(`“${heights.file}” has no height at any stud of ${studsOf(place.rect)}.`);
       return;
     }
     const base = scene.level[level.id]?.height ?? 3;
@@ -70,7 +70,7 @@ export function HeightsDialog({ heights, onDone }: { heights: ReadHeights; onDon
     if (laid) {
       pickAll(adds.map(({ id }) => ({ kind: 'terrain', id })));
       toast.success(
-        `«${heights.file}» lies over ${studsOf(place.rect)}${parts.length > 1 ? `, in ${parts.length} parts` : ''}.`,
+        `“${heights.file}” lies over ${studsOf(place.rect)}${parts.length > 1 ? `, in ${parts.length} parts` : ''}.`,
       );
     }
     onDone();

@@ -156,7 +156,7 @@ function Group({
   const [open, setOpen] = useState(startsOpen);
   const all = useMemo(() => {
     const list = kind === 'table' ? currentContents(scene, kind) : listOf(scene, kind);
-    // «House 9» before «House 10».
+    // “House 9” before “House 10”.
     return list
       .map(({ id }) => ({ id, label: capital(labelOf(scene, kind, id)) }))
       .sort((a, b) => collator.compare(a.label, b.label));

@@ -30,7 +30,7 @@ const MAX_PIXELS = 1600;
  * @param as what a picture file is meant as
  */
 export async function importFile(scene: Scene, file: File, as: 'picture' | 'ground'): Promise<Import> {
-  const fail = (why: string): Import => ({ ok: false, error: `«${file.name}»: ${why}` });
+  const fail = (why: string): Import => ({ ok: false, error: `“${file.name}”: ${why}` });
   if (file.size > MAX_BYTES)
     return fail(`${file.size.toLocaleString('en')} bytes; the most is ${MAX_BYTES.toLocaleString('en')}.`);
   const ending = file.name.toLowerCase().split('.').at(-1) ?? '';

@@ -171,7 +171,7 @@ function Calendars() {
   );
 }
 
-/** «Mon Wed from 20:00, Sat from 09:00»: days that begin alike together. */
+/** “Mon Wed from 20:00, Sat from 09:00”: days that begin alike together. */
 function timesWord(weekly: readonly number[], starts: readonly (string | null)[], from: string): string {
   const days = DAYS.flatMap((day, i) => (weekly[i] > 0 ? [{ day, begins: starts[i] ?? from }] : []));
   return [...new Set(days.map(({ begins }) => begins))]
@@ -263,7 +263,7 @@ function CalendarSheet({
           check={(text) =>
             isZone(text)
               ? null
-              : `Clock of: «${text}» is no zone: told by its IANA name, such as ${SHOWN_ZONE}.`
+              : `Clock of: “${text}” is no zone: told by its IANA name, such as ${SHOWN_ZONE}.`
           }
           onCommit={(zone) => set({ zone })}
         />

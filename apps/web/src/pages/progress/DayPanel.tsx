@@ -168,7 +168,7 @@ function SlotRow({
   const set = (label: string, changed: Partial<Slot>) => edit.patch(label, 'slot', slot, changed);
   const begin = () => {
     const moment = new Date().toISOString();
-    edit.change(`began «${slot.name}»`, [
+    edit.change(`began “${slot.name}”`, [
       // Who begins one thing has ended the one before; what goes on by itself goes on.
       ...(running && running.id !== slot.id && !slot.unattended
         ? [
@@ -216,7 +216,7 @@ function SlotRow({
             type="button"
             className="btn btn-sm btn-primary w-20"
             disabled={fixed}
-            onClick={() => set(`ended «${slot.name}»`, { ended: new Date().toISOString() })}
+            onClick={() => set(`ended “${slot.name}”`, { ended: new Date().toISOString() })}
           >
             Done
           </button>
@@ -289,7 +289,7 @@ function SlotRow({
             className="btn btn-xs"
             disabled={fixed}
             onClick={() =>
-              set(state === 'dropped' ? 'took a slot back in' : `dropped «${slot.name}»`, {
+              set(state === 'dropped' ? 'took a slot back in' : `dropped “${slot.name}”`, {
                 dropped: state !== 'dropped',
               })
             }

@@ -260,7 +260,7 @@ function TakePhoto({ spot, spots }: { spot: Spot | undefined; spots: readonly Sp
     if (!file) return;
     if (file.size > MAX_BYTES)
       setLarge(
-        `«${file.name}» has ${(file.size / 1e6).toFixed(1)} MB; a photo may have at most ${MAX_BYTES / 1e6}.`,
+        `“${file.name}” has ${(file.size / 1e6).toFixed(1)} MB; a photo may have at most ${MAX_BYTES / 1e6}.`,
       );
     else keep.mutate(file);
   };

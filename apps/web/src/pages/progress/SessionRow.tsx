@@ -37,7 +37,7 @@ export function SessionRow({ session }: { session: Session }) {
           {note && <p className="break-words">{note}</p>}
           {ticked.length > 0 && (
             <p className="ink-2 text-xs break-words">
-              finished {ticked.map((task) => `«${scene.task[task]?.name ?? task}»`).join(', ')}
+              finished {ticked.map((task) => `“${scene.task[task]?.name ?? task}”`).join(', ')}
             </p>
           )}
         </div>

@@ -143,7 +143,7 @@ function Start({ person }: { person: string }) {
       </form>
       {minutes !== '' && !whole && (
         <p role="alert" className="text-error text-xs">
-          Minutes: «{minutes}» is not a whole number from 1 to {MAX_SESSION_MINUTES.toLocaleString('en')}.
+          Minutes: “{minutes}” is not a whole number from 1 to {MAX_SESSION_MINUTES.toLocaleString('en')}.
         </p>
       )}
     </>
@@ -224,7 +224,7 @@ function Running({ session }: { session: Session }) {
       </label>
       {!whole && (
         <p role="alert" className="text-error text-xs">
-          Pieces placed: «{pieces}» is not a whole number from 0 to 1,000,000.
+          Pieces placed: “{pieces}” is not a whole number from 0 to 1,000,000.
         </p>
       )}
       <label className="block pt-1">

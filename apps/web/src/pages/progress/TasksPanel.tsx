@@ -56,7 +56,7 @@ export function TasksPanel() {
         {circle.length > 0 && (
           <p role="alert" className="text-error pb-2">
             These come after each other in a circle:{' '}
-            {circle.map((id) => `«${scene.task[id]?.name ?? id}»`).join(', ')}.
+            {circle.map((id) => `“${scene.task[id]?.name ?? id}”`).join(', ')}.
           </p>
         )}
         {open.length === 0 && (
@@ -108,7 +108,7 @@ function TaskRow({ task }: { task: Task }) {
     ...(parts && parts > today() ? [`parts on ${dayWord(parts)}`] : []),
     ...(due ? [`due ${dayWord(due)}`] : []),
     ...(rests > 0 ? [`then ${rests} h by itself`] : []),
-    ...(waits.length > 0 ? [`after «${waits.join('», «')}»`] : []),
+    ...(waits.length > 0 ? [`after “${waits.join('”, “')}”`] : []),
   ];
   return (
     <li className="border-b hair py-1.5">
@@ -121,7 +121,7 @@ function TaskRow({ task }: { task: Task }) {
           disabled={forbids !== null}
           onChange={(event) =>
             edit.patch(
-              event.currentTarget.checked ? `finished «${name}»` : `reopened «${name}»`,
+              event.currentTarget.checked ? `finished “${name}”` : `reopened “${name}”`,
               'task',
               task,
               {
@@ -148,7 +148,7 @@ function TaskRow({ task }: { task: Task }) {
         <RemoveButton
           what={`task ${name}`}
           disabled={may({ op: 'remove', kind: 'task', id, v }) !== null}
-          onClick={() => edit.remove(`removed the task «${name}»`, 'task', id, v)}
+          onClick={() => edit.remove(`removed the task “${name}”`, 'task', id, v)}
         />
       </div>
       {open && <TaskSheet task={task} disabled={forbids !== null} />}
@@ -173,7 +173,7 @@ function TaskSheet({ task, disabled }: { task: Task; disabled: boolean }) {
   const edit = useEdit();
   const [wrong, setWrong] = useState<string | null>(null);
   const set = (changed: Partial<Task>) =>
-    edit.patch(`changed the task «${task.name}»`, 'task', task, changed);
+    edit.patch(`changed the task “${task.name}”`, 'task', task, changed);
   const setGuess = (changed: Partial<Pick<Task, 'low' | 'likely' | 'high'>>) => {
     const error = guessed(task, changed);
     setWrong(error);
@@ -231,7 +231,7 @@ function TaskSheet({ task, disabled }: { task: Task; disabled: boolean }) {
         <SelectField
           label="Owner"
           value={task.owner ?? ''}
-          options={personOptions(scene, 'who holds the section')}
+          options={personOptions(scene, 'the section’s owner')}
           disabled={disabled}
           onCommit={(owner) => set({ owner: owner || null })}
         />
@@ -300,7 +300,7 @@ function TaskSheet({ task, disabled }: { task: Task; disabled: boolean }) {
         />
         {task.after.map((id) => (
           <div key={id} className="flex items-center justify-between text-xs">
-            <span className="min-w-0 truncate">after «{scene.task[id]?.name ?? id}»</span>
+            <span className="min-w-0 truncate">after “{scene.task[id]?.name ?? id}”</span>
             <RemoveButton
               what={`that it comes after ${scene.task[id]?.name ?? id}`}
               disabled={disabled}
@@ -329,7 +329,7 @@ function NewTask() {
       className="pt-3"
       onSubmit={(event) => {
         event.preventDefault();
-        if (edit.add(`wrote down the task «${data.name}»`, 'task', freshId('task'), data)) setName('');
+        if (edit.add(`wrote down the task “${data.name}”`, 'task', freshId('task'), data)) setName('');
       }}
     >
       <Heading>One of your own</Heading>
@@ -390,7 +390,7 @@ function Offers() {
     may({ op: 'add', kind: 'task', id: 'x', data: dataOf(offer) }) === null;
   const take = (list: readonly OfferedTask[]) =>
     edit.change(
-      list.length === 1 ? `took over the task «${list[0].name}»` : `took over ${list.length} tasks`,
+      list.length === 1 ? `added the task “${list[0].name}”` : `added ${list.length} tasks`,
       list.map((offer) => ({ op: 'add', kind: 'task', id: freshId('task'), data: dataOf(offer) })),
     );
   const shown = wanted.slice(0, SHOWN);

@@ -134,7 +134,7 @@ function Chosen({ evening, minutes, counting }: { evening: Evening; minutes: num
                     may({ op: 'patch', kind: 'task', id: task.id, v: task.v, set: { done: today() } }) !==
                     null
                   }
-                  onChange={() => edit.patch(`finished «${task.name}»`, 'task', task, { done: today() })}
+                  onChange={() => edit.patch(`finished “${task.name}”`, 'task', task, { done: today() })}
                 />
                 <span className="flex-1 min-w-0 break-words">
                   <span className="font-semibold">{task.name}</span>

@@ -188,7 +188,7 @@ function AddBase({ known }: { known: readonly BaseNeed[] }) {
   const [error, setError] = useState<string | null>(null);
   const add = () => {
     const match = /^\s*(\d+)\s*[x×*]\s*(\d+)\s*$/i.exec(text);
-    if (!match) return setError(`Base size: «${text}» cannot be read; type for instance 32×16.`);
+    if (!match) return setError(`Base size: “${text}” cannot be read; type for instance 32×16.`);
     const [w, d] = [
       Math.max(Number(match[1]), Number(match[2])),
       Math.min(Number(match[1]), Number(match[2])),

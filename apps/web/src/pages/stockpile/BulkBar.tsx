@@ -85,7 +85,7 @@ export function BulkBar({
         <option value="new">on a new order</option>
         {drafts.map(({ id, name: word }) => (
           <option key={id} value={id}>
-            on «{word}»
+            on “{word}”
           </option>
         ))}
       </select>

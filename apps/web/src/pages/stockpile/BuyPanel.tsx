@@ -108,8 +108,8 @@ export function BuyPanel() {
         <dl>
           <DefinitionRow label="Lines short">{wanted.length}</DefinitionRow>
           <DefinitionRow
-            label="Offered by somebody"
-            note={needs.missing.length > 0 ? `${needs.missing.length} lines nobody offers` : undefined}
+            label="Offered"
+            note={needs.missing.length > 0 ? `${needs.missing.length} lines without an offer` : undefined}
           >
             {needs.lines.length} lines, {pieces.toLocaleString('en')} pieces
           </DefinitionRow>

@@ -293,7 +293,7 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
                 />
                 {into === 'stock'
                   ? `${countOf(known, 'line')} lie in those drawers: count them anew`
-                  : `Replace «${name.trim()}», which is there`}
+                  : `Replace “${name.trim()}”, which is there`}
               </label>
             )}
             <button

@@ -33,7 +33,7 @@ export function ImportWords({
             className="flex flex-wrap items-center gap-2 border-b hair py-1"
           >
             <span className="w-48 truncate" title={one.word}>
-              {one.about} «{one.word}»
+              {one.about} “{one.word}”
               {one.rows !== null && <span className="ink-2"> on {countOf(one.rows, 'row')}</span>}
             </span>
             {one.offers.map((id) => (
@@ -42,7 +42,7 @@ export function ImportWords({
               </button>
             ))}
             <select
-              aria-label={`What ${one.about} «${one.word}» means`}
+              aria-label={`What ${one.about} “${one.word}” means`}
               className="select select-xs w-44"
               value={one.means}
               onChange={(event) => onTeach(one, event.currentTarget.value)}

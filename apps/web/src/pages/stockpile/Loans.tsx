@@ -19,7 +19,7 @@ export function Loans() {
   const [way, setWay] = useState<'lend' | 'borrow'>('lend');
   const [error, setError] = useState<string | null>(null);
   const loans = listOf(scene, 'loan').filter(({ back }) => back === null);
-  const name = (id: Loan['from']) => (id === null ? 'somebody' : (scene.person[id]?.name ?? id));
+  const name = (id: Loan['from']) => (id === null ? 'someone' : (scene.person[id]?.name ?? id));
   const people = listOf(scene, 'person').filter(({ id }) => id !== person);
   // Builders write down what they borrow; what others owe is for them, or for a planner, to say.
   const mayLend = may({ op: 'add', kind: 'loan', id: 'x', data: { from: person, to: null } }) === null;

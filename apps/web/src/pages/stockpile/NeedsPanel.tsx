@@ -136,7 +136,7 @@ export function NeedsPanel() {
     return (
       <div className="p-4">
         <Empty title="Nothing is needed yet">
-          Lay ground on the Plan, or bring a list of parts under «Lists and kits»: both are counted here.
+          Lay ground on the Plan, or bring a list of parts under “Lists and kits”: both are counted here.
         </Empty>
       </div>
     );

@@ -163,7 +163,7 @@ export function OrderSheet({ order }: { order: Order }) {
           </tbody>
         </table>
         {order.lines.length === 0 && (
-          <p className="ink-2 text-xs py-1">No line yet: add one, or put short lines on it under «Needs».</p>
+          <p className="ink-2 text-xs py-1">No line yet: add one, or put short lines on it under “Needs”.</p>
         )}
         {!locked && order.state === 'draft' && <AddLine order={order} />}
         {coming && !locked && (

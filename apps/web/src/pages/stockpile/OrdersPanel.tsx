@@ -36,7 +36,7 @@ export function OrdersPanel() {
         )}
         {orders.length === 0 && (
           <Empty title="Nothing is ordered">
-            Select short lines under «Needs», or buy what is short under «Buy».
+            Select short lines under “Needs”, or buy what is short under “Buy”.
           </Empty>
         )}
         <ul aria-label="Orders">

@@ -147,7 +147,7 @@ export function RecipeSheet({ recipe, plans }: { recipe: Recipe; plans: boolean 
                   value={partName(accent.part)}
                   disabled={!plans}
                   check={(text) =>
-                    partNamed(text) ? null : `«${text}» is no part; type for instance plate 1x1.`
+                    partNamed(text) ? null : `“${text}” is no part; type for instance plate 1x1.`
                   }
                   onCommit={(text) => put({ part: partNamed(text)?.id ?? accent.part })}
                 />

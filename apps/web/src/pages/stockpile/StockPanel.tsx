@@ -76,7 +76,7 @@ export function StockPanel() {
         {lots.length === 0 && (
           <div className="p-4">
             <Empty title={all.length === 0 ? 'No drawer is counted yet' : 'Nothing matches'}>
-              Type a part and a colour at the right, or bring a list of drawers under «Lists and kits».
+              Type a part and a colour at the right, or bring a list of drawers under “Lists and kits”.
             </Empty>
           </div>
         )}
@@ -137,7 +137,7 @@ function CountCard({ lot, locked }: { lot: Lot; locked: string | null }) {
   const weighed = numberTyped(grams) ?? NaN;
   const byWeight =
     grams.trim() !== '' && weighed >= 0 ? piecesByWeight(lot.part, weighed, scene.partType) : null;
-  const owner = lot.bulk ? 'everybody’s' : ((lot.owner && scene.person[lot.owner]?.name) ?? 'nobody said');
+  const owner = lot.bulk ? 'shared' : ((lot.owner && scene.person[lot.owner]?.name) ?? 'no owner');
   return (
     <section aria-label={`Count ${word}`} className="pb-3 mb-2 border-b border-base-content">
       <h2 className="font-bold text-base">
@@ -269,10 +269,10 @@ function AddLot({ place: usual, onAdded }: { place: string; onAdded: (id: string
   const add = () => {
     const known = partNamed(part);
     const named = coloursNamed(colour);
-    if (!known) return setError(`Part: «${part}» is not known; type a family and a size, such as brick 2x4.`);
+    if (!known) return setError(`Part: “${part}” is not known; type a family and a size, such as brick 2x4.`);
     if (!named.exact)
       return setError(
-        `Colour: «${colour}» is not known${named.alike.length > 0 ? `; did you mean ${named.alike.map(({ name }) => name).join(' or ')}?` : ''}.`,
+        `Colour: “${colour}” is not known${named.alike.length > 0 ? `; did you mean ${named.alike.map(({ name }) => name).join(' or ')}?` : ''}.`,
       );
     const id = freshId('lot');
     const done = edit.add(`began a drawer entry of ${partName(known.id)} in ${named.exact.name}`, 'lot', id, {

@@ -57,7 +57,7 @@ export function SwapsPanel() {
                   </p>
                   <p className="text-xs">
                     {seen === null ? (
-                      <span className="ink-2">nobody said which sides are looked at</span>
+                      <span className="ink-2">viewed sides are not set</span>
                     ) : seen ? (
                       <b>seen: {Math.round(depth)} studs from the viewers</b>
                     ) : (
@@ -98,9 +98,9 @@ export function SwapsPanel() {
         </ul>
         <Basis>
           Seen: within 48 studs of a side that visitors look at (a default of ours, about an arm’s length),
-          the nearest first. «May stay»: the section’s rule, or the display’s, leaves colours free, or mixes
-          old and new tones and the two differ by at most 10 (CIEDE2000). «Here» counts everybody’s drawers
-          and kits in the right colour; «to come» the next order that has it.
+          the nearest first. “May stay”: the section’s rule, or the display’s, leaves colours free, or mixes
+          old and new tones and the two differ by at most 10 (CIEDE2000). “Here” counts everybody’s drawers
+          and kits in the right colour; “to come” the next order that has it.
         </Basis>
       </section>
       <AddPlaceholder />
@@ -127,11 +127,11 @@ function AddPlaceholder() {
     const part = partNamed(fields.part);
     const [stands, colour] = [fields.stands, fields.colour].map((word) => coloursNamed(word).exact);
     const qty = Number(fields.qty);
-    if (!part) return setError(`Part: «${fields.part}» is not known; type for instance plate 2x4.`);
-    if (!stands) return setError(`Stands in: «${fields.stands}» is no colour of the palette.`);
-    if (!colour) return setError(`Should be: «${fields.colour}» is no colour of the palette.`);
+    if (!part) return setError(`Part: “${fields.part}” is not known; type for instance plate 2x4.`);
+    if (!stands) return setError(`Stands in: “${fields.stands}” is no colour of the palette.`);
+    if (!colour) return setError(`Should be: “${fields.colour}” is no colour of the palette.`);
     if (!Number.isInteger(qty) || qty < 1 || qty > 1_000_000)
-      return setError(`Pieces: «${fields.qty}» must be a whole number from 1.`);
+      return setError(`Pieces: “${fields.qty}” must be a whole number from 1.`);
     const at = scene.section[fields.section];
     const done = edit.add(
       `noted a placeholder: ${qty} × ${partName(part.id)}`,

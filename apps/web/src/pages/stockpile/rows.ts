@@ -24,7 +24,7 @@ export interface NeedRow extends Netted {
   family: Family;
   familyWord: string;
   section: string | null;
-  /** «A, Skarn benches». */
+  /** “A, Skarn benches”. */
   sectionWord: string;
   owner: string;
   /** Where it may come from only; empty: anywhere. */

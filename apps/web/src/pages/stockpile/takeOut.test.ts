@@ -25,9 +25,9 @@ const add = (kind: Change['kind'], id: string, data: Record<string, unknown>): C
 });
 const made = reduce(emptyScene(), [
   add('display', 'display', { name: 'Yard', kind: 'city' }),
-  add('person', 'ada', { name: 'Ada, called «Fenn»', initials: 'AF' }),
+  add('person', 'ada', { name: 'Ada, called “Fenn”', initials: 'AF' }),
   add('section', 's', { letter: 'A', name: 'North, upper', x: 0, y: 0, w: 8, d: 8, owner: 'ada' }),
-  add('partType', 'own-signal-arm', { name: 'Signal arm, «old» 2×9', family: 'special' }),
+  add('partType', 'own-signal-arm', { name: 'Signal arm, “old” 2×9', family: 'special' }),
   add('partType', 'brick-2x3', { name: 'Three-er', family: 'brick' }),
   add('lot', 'l1', { part: 'brick-2x4', colour: 'slate', qty: 8, owner: 'ada', place: 'drawer 2' }),
   add('lot', 'l2', { part: 'brick-2x4', colour: 'slate', qty: 5, owner: 'ada', place: 'drawer 1' }),
@@ -59,7 +59,7 @@ test('needs as CSV, read back by a general reader, with commas and quotes in nam
   expect(data[0]).toMatchObject({
     section: 'A, North, upper',
     'part id': 'brick-2x4',
-    owner: 'Ada, called «Fenn»',
+    owner: 'Ada, called “Fenn”',
     needed: '20',
     own: '13',
     short: '7',

@@ -187,7 +187,7 @@ export function RoomBoard({
       ref={host}
       className="relative min-h-0 min-w-0 overflow-hidden touch-none bg-base-200"
       role="application"
-      aria-label={`Room «${place?.name ?? 'not described'}» to scale. Tab goes from thing to thing, arrow keys move it.`}
+      aria-label={`Room “${place?.name ?? 'not described'}” to scale. Tab goes from thing to thing, arrow keys move it.`}
     >
       {view && size.width > 0 && (
         <svg

@@ -13,6 +13,6 @@ export const aliasKind = defineKind({
   }),
   group: 'aliases',
   word: 'alias',
-  label: (alias) => `alias «${alias.word}»`,
+  label: (alias) => `alias “${alias.word}”`,
   ownBy: [],
 });

@@ -34,7 +34,7 @@ export const calendarKind = defineKind({
       .max(60)
       .refine(isZone, {
         error: ({ input }) =>
-          `«${String(input)}» is no zone: it is told by its IANA name, such as Europe/Oslo`,
+          `“${String(input)}” is no zone: it is told by its IANA name, such as Europe/Oslo`,
       })
       .default(''),
   }),

@@ -88,7 +88,7 @@ export const displayKind = defineKind({
     /** Days from one update to the next, where the rhythm is of days. */
     rhythmDays: z.int().min(1).max(365).default(10),
 
-    /** What share of a section's work each stage before «done» is, by parts of the whole (a default of ours, no source). */
+    /** What share of a section's work each stage before “done” is, by parts of the whole (a default of ours, no source). */
     stageWeights: z.array(z.number().min(0).max(1000)).length(7).default([5, 10, 30, 30, 15, 5, 5]),
     /** What this display calls its stages, in their order. */
     stageNames: z

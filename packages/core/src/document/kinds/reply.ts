@@ -14,7 +14,7 @@ export const replyKind = defineKind({
   word: 'answer',
   label: ({ thread }, fieldOf) => {
     const title = fieldOf('thread', thread, 'title');
-    return title === null ? 'answer' : `answer to «${title}»`;
+    return title === null ? 'answer' : `answer to “${title}”`;
   },
   refs: { thread: 'thread', by: 'person' },
 });

@@ -58,6 +58,6 @@ export const threadKind = defineKind({
   }),
   group: 'threads',
   word: 'advice',
-  label: ({ title }) => `«${title}»`,
+  label: ({ title }) => `“${title}”`,
   refs: { section: 'section', by: 'person' },
 });
