@@ -17,6 +17,14 @@ async function main() {
   };
   try {
     const page = await signedInPage(browser, server, 'Iva Thorsby');
+    // Each display by its plan, drawn on the server.
+    await page.waitForSelector('li img');
+    await page.waitForFunction(() =>
+      [...document.querySelectorAll('li img')].every(
+        (one) => one instanceof HTMLImageElement && one.naturalWidth > 0,
+      ),
+    );
+    await shot(page, 'displays');
     await openDisplay(page, 'Skarn Edge');
     // Findings by counted masses take the place of those by estimates.
     await pause(4000);
@@ -85,10 +93,6 @@ async function main() {
     await goTo(page, 'plan');
     await pause(4000);
     await shot(page, 'plan-night');
-    const card = await signedInPage(browser, server, 'Iva Thorsby');
-    await openDisplay(card, 'Heron at the weir', 'brief');
-    await card.waitForSelector('::-p-text(Looked at from)');
-    await shot(card, 'brief-card');
     const phone = await signedInPage(browser, server, 'Brenna Rook', { width: 390, height: 844 });
     await openDisplay(phone, 'Skarn Edge');
     await goTo(phone, 'progress');

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal/lite';
 import type Konva from 'konva';
 import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import { Layer as KonvaLayer, Rect as KonvaRect, Shape, Stage } from 'react-konva';
@@ -17,6 +18,7 @@ import {
   SnapGuides,
   Measured,
   OthersPicked,
+  PointedOut,
   Selection,
   SizeTag,
   Vertices,
@@ -55,6 +57,8 @@ interface BoardProps {
   acts?: BoardActs;
   label: string;
   cut?: CutLine | null;
+  /** A line that is pointed out, such as the chosen seam; studs. */
+  pointedOut?: CutLine | null;
   /** The ground in its true colours, a pixel a stud, instead of hatches; what stands on it is left out. */
   paint?: HTMLCanvasElement | null;
   /** What others on the display have picked. */
@@ -86,6 +90,7 @@ export function Board({
   acts,
   label,
   cut = null,
+  pointedOut = null,
   paint = null,
   others = [],
 }: BoardProps) {
@@ -144,6 +149,14 @@ export function Board({
   useEffect(() => {
     if (size.width > 0 && isUnseen) fitAgain();
   }, [size.width, isUnseen]);
+  // A board that shows the whole display still does when it gets another size, such as beside the open findings.
+  const shownIn = useRef(size);
+  const keepWhole = useEffectEvent(() => {
+    const { width, height } = shownIn.current;
+    shownIn.current = size;
+    if (view && width > 0 && size.width > 0 && dequal(view, fit(whole, width, height))) fitAll();
+  });
+  useEffect(() => keepWhole(), [size.width, size.height]);
   useEffect(() => {
     if (readOnly && size.width > 0) fitAgain();
   }, [readOnly, size.width, size.height, whole.w, whole.d]);
@@ -268,6 +281,7 @@ export function Board({
               />
             </KonvaLayer>
             <KonvaLayer>
+              {pointedOut && <PointedOut line={pointedOut} view={view} palette={palette} />}
               <OthersPicked others={others} view={view} />
               {place && picked && (
                 <Selection

@@ -122,6 +122,39 @@ export function Measured({ line: { a, b }, view, iron }: { line: CutLine; view: 
   );
 }
 
+/** A line that is pointed out: wide, rimmed with the sheet's colour, with a mark at both ends. */
+export function PointedOut({
+  line: { a, b },
+  view,
+  palette,
+}: {
+  line: CutLine;
+  view: Viewport;
+  palette: (typeof PALETTES)['day'];
+}) {
+  const ends = [toScreen(view, a.x, a.y), toScreen(view, b.x, b.y)];
+  const points = ends.flatMap(({ x, y }) => [x, y]);
+  return (
+    <>
+      <Line points={points} stroke={palette.sheet} strokeWidth={9} listening={false} />
+      <Line points={points} stroke={palette.iron} strokeWidth={5} lineCap="round" listening={false} />
+      {ends.map(({ x, y }, i) => (
+        <KonvaRect
+          key={i}
+          x={x - 6}
+          y={y - 6}
+          width={12}
+          height={12}
+          fill={palette.sheet}
+          stroke={palette.iron}
+          strokeWidth={2.5}
+          listening={false}
+        />
+      ))}
+    </>
+  );
+}
+
 type Point = { x: number; y: number };
 const flat = (points: readonly Point[], view: Viewport) =>
   points.flatMap(({ x, y }) => Object.values(toScreen(view, x, y)));

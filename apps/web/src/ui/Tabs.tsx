@@ -15,7 +15,7 @@ const LOOKS = {
     off: 'hover:bg-base-200',
   },
   line: {
-    list: 'flex gap-1',
+    list: 'flex gap-1 grow',
     tab: 'h-9 shrink-0 border-b-2 whitespace-nowrap cursor-pointer',
     on: 'border-primary font-semibold',
     off: 'border-transparent ink-2 hover:text-base-content',

@@ -65,7 +65,8 @@ export function CutPage() {
             ground={ground}
             findings={shown ? undefined : findings}
             acts={LOOK}
-            cut={panel === 'hand' ? cutLine : seamLine}
+            cut={panel === 'hand' ? cutLine : null}
+            pointedOut={seamLine}
             label={
               shown
                 ? `The cutting found: ${count} modules`

@@ -28,7 +28,7 @@ export function EarnedPart() {
       <Heading id="earned" aside={`${value.known} of ${value.sections} sections known`}>
         Earned value
       </Heading>
-      <Tabs label="Earned value" look="line" tabs={UNITS} open={unit} onOpen={setUnit} className="gap-4" />
+      <Tabs label="Earned value" look="line" tabs={UNITS} open={unit} onOpen={setUnit} each="px-2" />
       {value.known === 0 ? (
         <p className="ink-2 py-2">
           {counts
