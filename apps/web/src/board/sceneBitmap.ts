@@ -11,6 +11,8 @@ import type { Viewport } from './viewport.ts';
 const MARGIN = 320;
 /** Shortest time between redraws while the view moves, ms. */
 const PATIENCE_MS = 160;
+/** How long names wait after a change of a part, ms: a thing that is moved is drawn first. */
+const LETTER_MS = 30;
 /** How long the view must rest before the picture is drawn sharp and centred again, ms. */
 const REST_MS = 110;
 
@@ -22,6 +24,10 @@ export class SceneBitmap {
   private readonly canvas = document.createElement('canvas');
   /** Names and marks, on a canvas of their own: a change in a corner may move them anywhere. */
   private readonly labels = document.createElement('canvas');
+  /** Both in one, so that a moving view costs one picture a frame; while names wait it is not whole. */
+  private readonly whole = document.createElement('canvas');
+  private isWhole = false;
+  private lettering: ReturnType<typeof setTimeout> | undefined;
   private readonly measure = lineMeasure();
   private kept: Picture | null = null;
   private drawnAt = 0;
@@ -59,6 +65,8 @@ export class SceneBitmap {
     clearTimeout(this.timer);
     this.canvas.width = 0;
     this.labels.width = 0;
+    this.whole.width = 0;
+    clearTimeout(this.lettering);
   }
 
   private render(picture: Picture, pixelRatio: number, now: number): void {
@@ -69,8 +77,11 @@ export class SceneBitmap {
     if (!ctx) return;
     ctx.setTransform(pixelRatio, 0, 0, pixelRatio, 0, 0);
     drawScene(ctx, withMargin(picture));
-    this.labels.width = this.canvas.width;
-    this.labels.height = this.canvas.height;
+    for (const canvas of [this.labels, this.whole]) {
+      canvas.width = this.canvas.width;
+      canvas.height = this.canvas.height;
+    }
+    clearTimeout(this.lettering);
     this.letter(picture, pixelRatio);
     this.kept = picture;
     this.drawnAt = now;
@@ -84,6 +95,10 @@ export class SceneBitmap {
     ctx.clearRect(0, 0, this.labels.width, this.labels.height);
     const whole = withMargin(picture);
     drawLabels(ctx, placeBoardLabels(collectLabels(whole), this.measure, whole.hidden));
+    const both = this.whole.getContext('2d');
+    if (!both) return;
+    for (const canvas of [this.canvas, this.labels]) both.drawImage(canvas, 0, 0);
+    this.isWhole = true;
   }
 
   /** Redraws only some parts, in the view of the kept picture. */
@@ -107,7 +122,12 @@ export class SceneBitmap {
       drawScene(ctx, { ...whole, part });
       ctx.restore();
     }
-    this.letter(picture, pixelRatio);
+    this.isWhole = false;
+    clearTimeout(this.lettering);
+    this.lettering = setTimeout(() => {
+      this.letter(picture, pixelRatio);
+      this.onRest();
+    }, LETTER_MS);
     this.kept = picture;
   }
 
@@ -120,7 +140,8 @@ export class SceneBitmap {
     const x = view.x - kept.view.x * zoom - MARGIN * zoom;
     const y = view.y - kept.view.y * zoom - MARGIN * zoom;
     const [wide, high] = [(kept.width + 2 * MARGIN) * zoom, (kept.height + 2 * MARGIN) * zoom];
-    for (const canvas of [this.canvas, this.labels]) ctx.drawImage(canvas, x, y, wide, high);
+    for (const canvas of this.isWhole ? [this.whole] : [this.canvas, this.labels])
+      ctx.drawImage(canvas, x, y, wide, high);
   }
 }
 
