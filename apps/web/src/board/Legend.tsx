@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { GROUNDS, listOf, type Ground, type Scene } from '@quarry/core/document';
 import type { Relief } from '@quarry/core/terrain';
 import { HATCH_SCALE, groundTint, hatchOf, type Palette } from './palette.ts';
@@ -7,16 +7,28 @@ import { capital } from '../ui/words.ts';
 /** Size of a swatch, px. */
 const SWATCH = { w: 34, h: 18 };
 
-/** What hatches and lines of the plan mean: only those that this scene has. */
-export function Legend({
-  scene,
-  relief,
-  palette,
-}: {
+interface LegendProps {
   scene: Scene;
   relief: Relief | null;
   palette: Palette;
-}) {
+}
+
+/** What hatches and lines of the plan mean, one press away; worked out while it is open only. */
+export function Legend(props: LegendProps) {
+  const [open, setOpen] = useState(false);
+  return (
+    <details
+      className="absolute left-7 bottom-7 text-xs"
+      onToggle={(event) => setOpen(event.currentTarget.open)}
+    >
+      <summary className="btn btn-xs bg-base-100 border hair list-none">Key</summary>
+      {open && <LegendLines {...props} />}
+    </details>
+  );
+}
+
+/** Only what this scene has. */
+function LegendLines({ scene, relief, palette }: LegendProps) {
   const grounds = relief ? groundsIn(relief) : [];
   const lines: { word: string; draw: (ctx: CanvasRenderingContext2D) => void; shown: boolean }[] = [
     {
@@ -44,39 +56,36 @@ export function Legend({
     },
   ];
   return (
-    <details className="absolute left-7 bottom-7 text-xs group">
-      <summary className="btn btn-xs bg-base-100 border hair list-none">Key</summary>
-      <div className="absolute bottom-full left-0 mb-1 border hair bg-base-100 p-2 w-64 max-h-[60vh] overflow-auto z-10">
-        <ul className="grid grid-cols-2 gap-x-2 gap-y-1">
-          {grounds.map((ground) => (
-            <li key={ground} className="flex items-center gap-1.5">
-              <Swatch draw={(ctx) => fillGround(ctx, ground, palette)} />
-              {capital(ground)}
+    <div className="absolute bottom-full left-0 mb-1 border hair bg-base-100 p-2 w-64 max-h-[60vh] overflow-auto z-10">
+      <ul className="grid grid-cols-2 gap-x-2 gap-y-1">
+        {grounds.map((ground) => (
+          <li key={ground} className="flex items-center gap-1.5">
+            <Swatch draw={(ctx) => fillGround(ctx, ground, palette)} />
+            {capital(ground)}
+          </li>
+        ))}
+      </ul>
+      <ul className="pt-2 flex flex-col gap-1">
+        {lines
+          .filter(({ shown }) => shown)
+          .map(({ word, draw }) => (
+            <li key={word} className="flex items-center gap-1.5">
+              <Swatch draw={draw} />
+              {word}
             </li>
           ))}
-        </ul>
-        <ul className="pt-2 flex flex-col gap-1">
-          {lines
-            .filter(({ shown }) => shown)
-            .map(({ word, draw }) => (
-              <li key={word} className="flex items-center gap-1.5">
-                <Swatch draw={draw} />
-                {word}
-              </li>
-            ))}
-          <li className="flex items-center gap-1.5">
-            <span className="fig w-[34px] text-center">6b2p</span>
-            spot height: 6 bricks and 2 plates
-          </li>
-          <li className="flex items-center gap-1.5">
-            <span className="w-[34px] text-center font-bold">
-              <span className="text-error">!</span> <span className="text-warning">△</span>
-            </span>
-            findings: error, warning; press one to read it
-          </li>
-        </ul>
-      </div>
-    </details>
+        <li className="flex items-center gap-1.5">
+          <span className="fig w-[34px] text-center">6b2p</span>
+          spot height: 6 bricks and 2 plates
+        </li>
+        <li className="flex items-center gap-1.5">
+          <span className="w-[34px] text-center font-bold">
+            <span className="text-error">!</span> <span className="text-warning">△</span>
+          </span>
+          findings: error, warning; press one to read it
+        </li>
+      </ul>
+    </div>
   );
 }
 
