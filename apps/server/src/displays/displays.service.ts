@@ -127,30 +127,36 @@ export class DisplaysService {
     const { scene } = this.load(displayId);
     const display = displayOf(scene);
     const copied = { ...scene, display: { ...scene.display, [display.id]: { ...display, name } } };
-    const made = this.create(user, copied, personId);
-    this.store.db
-      .insert(photoFiles)
-      .select(
-        this.store.db
-          .select({
-            displayId: sql<string>`${made.id}`.as('display_id'),
-            digest: photoFiles.digest,
-            userId: photoFiles.userId,
-            at: photoFiles.at,
-            width: photoFiles.width,
-            height: photoFiles.height,
-            bytes: photoFiles.bytes,
-            small: photoFiles.small,
-          })
-          .from(photoFiles)
-          .where(eq(photoFiles.displayId, displayId)),
-      )
-      .run();
-    return made;
+    return this.create(user, copied, personId, Date.now(), (tx, id) => {
+      const files = tx
+        .select({
+          displayId: sql<string>`${id}`.as('display_id'),
+          digest: photoFiles.digest,
+          userId: photoFiles.userId,
+          at: photoFiles.at,
+          width: photoFiles.width,
+          height: photoFiles.height,
+          bytes: photoFiles.bytes,
+          small: photoFiles.small,
+        })
+        .from(photoFiles)
+        .where(eq(photoFiles.displayId, displayId));
+      tx.insert(photoFiles).select(files).run();
+    });
   }
 
-  /** Stores a scene as a new display of which the user is the owner. @param now ms since the epoch */
-  create(user: User, scene: Scene, personId: string | null, now = Date.now()): CreatedDisplay {
+  /**
+   * Stores a scene as a new display of which the user is the owner.
+   * @param now ms since the epoch
+   * @param alongside what is written in the same transaction, given the new display's id
+   */
+  create(
+    user: User,
+    scene: Scene,
+    personId: string | null,
+    now = Date.now(),
+    alongside: (tx: Store['db'], id: string) => void = () => undefined,
+  ): CreatedDisplay {
     const { name, kind } = displayOf(scene);
     const line = { id: randomUUID(), name, kind, changedAt: now };
     transact(this.store.db, (tx) => {
@@ -172,6 +178,7 @@ export class DisplaysService {
         tx.insert(entities)
           .values(rows.slice(at, at + 500))
           .run();
+      alongside(tx, line.id);
     });
     return { id: line.id };
   }

@@ -1,7 +1,6 @@
 import { format, parseISO } from 'date-fns';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { countOf } from '@quarry/core/grid';
 import type { EvaluatedFinding } from '@quarry/core/findings';
 import { useDisplay, useEdit, useLink, useDenialReason, useScene } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
@@ -150,12 +149,11 @@ function FixPart({ finding }: { finding: EvaluatedFinding }) {
   const { fix } = state;
   const isOld = state.scene !== scene;
   const reason = fix.changes.map(may).find((one) => one !== null) ?? null;
-  const counts = ({ errors, warnings }: { errors: number; warnings: number }) =>
-    `${countOf(errors, 'error')}, ${countOf(warnings, 'warning')}`;
   return (
     <div role="status" className="border-l-2 border-secondary pl-2 py-0.5">
       <p>
-        <b>{fix.words}.</b> Tried: this finding is gone; {counts(fix.before)} become {counts(fix.after)}.
+        <b>{fix.words}.</b> Tried on the whole display: this finding is gone, and no other error or warning
+        comes of it.
       </p>
       {fix.alsoGone.length > 0 && <p className="ink-2">Goes with it: {fix.alsoGone.slice(0, 2).join(' ')}</p>}
       {isOld && <p className="ink-2">The display has changed since: look again.</p>}

@@ -51,6 +51,8 @@ export function Frame() {
   const [keysOpen, setKeysOpen] = useState(false);
   const findingsOpen = useView((view) => view.findings.open);
   const { openFindings, closeFindings } = useView.getState();
+  // The findings of one place of one display are not those of another.
+  useEffect(() => closeFindings, [link.id, closeFindings]);
   const findingsButton = useRef<HTMLButtonElement>(null);
   const { pathname } = useLocation();
   const page = PAGES.find(({ id }) => pathname.endsWith(`/${id}`))?.id ?? null;

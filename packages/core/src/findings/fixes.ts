@@ -30,16 +30,8 @@ export interface Fix {
   changes: Change[];
 }
 
-/** How many findings a scene has. */
-export interface FindingCounts {
-  errors: number;
-  warnings: number;
-}
-
-/** A fix that has been tried: the finding is gone, and no more errors or warnings are there than before. */
+/** A fix that has been tried: the finding is gone, and no other error or warning has come. */
 export interface TriedFix extends Fix {
-  before: FindingCounts;
-  after: FindingCounts;
   /** Sentences of other findings that go with it. */
   alsoGone: string[];
 }
@@ -289,17 +281,9 @@ function trimmed(fixed: Rect, loose: Entity<'section'>): Fix[] {
 /** Rules whose findings a computation may do away with. */
 export const FIXABLE_RULES: readonly string[] = Object.keys(PROPOSED);
 
-const countsOf = (findings: readonly EvaluatedFinding[]): FindingCounts => {
-  const open = findings.filter(({ accepted }) => !accepted);
-  return {
-    errors: open.filter(({ severity }) => severity === 'error').length,
-    warnings: open.filter(({ severity }) => severity === 'warning').length,
-  };
-};
-
 /**
- * The first proposed fix of a finding after which it is gone and no error or warning is new. Each is tried on the
- * whole scene: compiled again and judged by every rule.
+ * The first proposed fix of a finding after which it is gone and no error or warning is new, or is another about what
+ * the fix changes. Each is tried on the whole scene: compiled again and judged by every rule.
  * @param today ISO date for the rules about dates
  * @returns null where none does it, or the finding is not there any more
  */
@@ -309,7 +293,7 @@ export function tryFixes(scene: Scene, key: string, today: string): TriedFix | n
   const finding = found.find((one) => one.key === key);
   const proposed = finding && PROPOSED[finding.rule]?.(scene, finding);
   if (!finding || !proposed) return null;
-  const before = countsOf(found);
+  const before = new Map(found.map((one) => [one.key, one]));
   for (const fix of proposed.slice(0, MAX_TRIED)) {
     if (fix.changes.length === 0) continue;
     const fixed = reduce(scene, fix.changes);
@@ -317,13 +301,9 @@ export function tryFixes(scene: Scene, key: string, today: string): TriedFix | n
     const left = evaluated(fixed.scene);
     const keys = new Set(left.map((one) => one.key));
     if (keys.has(key)) continue;
-    const known = new Set(found.map((one) => one.key));
-    const isWorse = left.some((one) => !known.has(one.key) && one.severity !== 'note' && !one.accepted);
-    if (isWorse) continue;
+    if (left.some((one) => isWorse(one, before.get(one.key), fix))) continue;
     return {
       ...fix,
-      before,
-      after: countsOf(left),
       alsoGone: found
         .filter((one) => one.key !== key && !one.accepted && !keys.has(one.key))
         .map(({ sentence }) => sentence),
@@ -334,3 +314,13 @@ export function tryFixes(scene: Scene, key: string, today: string): TriedFix | n
 
 /** Fixes of one finding that are tried. */
 const MAX_TRIED = 8;
+
+/** Whether an error or warning after a fix was not there before, was accepted, or is another about what it changed. */
+function isWorse(after: EvaluatedFinding, before: EvaluatedFinding | undefined, fix: Fix): boolean {
+  if (after.severity === 'note' || after.accepted) return false;
+  if (!before || before.accepted) return true;
+  const isChanged = after.things.some(({ kind, id }) =>
+    fix.changes.some((change) => change.kind === kind && change.id === id),
+  );
+  return isChanged && after.fingerprint !== before.fingerprint;
+}
