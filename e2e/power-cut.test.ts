@@ -35,7 +35,7 @@ async function suffer(
       const made = await fetch(`${server.url}/api/displays`, {
         method: 'POST',
         headers,
-        body: '{"name":"Cut","preset":"vignette16"}',
+        body: '{"name":"Cut","start":{"kind":"vignette","w":16,"d":16}}',
       });
       display = String(Object(await made.json()).id);
     }
