@@ -1,6 +1,7 @@
 import { create } from 'zustand';
 import type { Paper } from '@quarry/core/formats';
 import type { Kind, PlanKind, Scene } from '@quarry/core/document';
+import { recall, remember } from './remembered.ts';
 
 /** What the pointer does on the plan: `measure` measures, `profile` lays the section cut, a kind is drawn. */
 export type Tool = 'pick' | 'measure' | 'profile' | 'table' | PlanKind;
@@ -75,21 +76,6 @@ interface View {
   setMetric(metric: Metric): void;
   setPaper(paper: Paper): void;
 }
-
-const remember = (key: string, value: string) => {
-  try {
-    localStorage.setItem(key, value);
-  } catch {
-    // A browser that keeps nothing still works; it only forgets the choice.
-  }
-};
-const recall = (key: string): string | null => {
-  try {
-    return localStorage.getItem(key);
-  } catch {
-    return null;
-  }
-};
 
 const paperNamed = (name: string | null): Paper | null => (name === 'a4' || name === 'letter' ? name : null);
 

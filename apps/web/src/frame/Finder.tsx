@@ -2,6 +2,7 @@ import { Command } from 'cmdk';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { BOARD_LAYERS, useView, type Tool } from '../data/view.ts';
+import { recallJson, remember } from '../data/remembered.ts';
 import { useDisplay, useLink } from '../data/useDisplay.tsx';
 import { TOOLS } from '../board/kinds/index.ts';
 import { useDerived } from '../workers/derived.tsx';
@@ -13,6 +14,7 @@ import {
   placeEntries,
   type FinderEntry,
 } from './finderEntries.ts';
+import { pageOfFinding } from './pages.ts';
 
 const PLACES = placeEntries();
 /** How many matches are shown at once. */
@@ -22,20 +24,12 @@ const MAX_RECENT = 6;
 
 const RECENT = 'quarry-recent';
 const recentOf = (display: string): string[] => {
-  try {
-    const kept: unknown = JSON.parse(localStorage.getItem(`${RECENT}:${display}`) ?? '[]');
-    return Array.isArray(kept) ? kept.map(String) : [];
-  } catch {
-    return [];
-  }
+  const kept = recallJson(`${RECENT}:${display}`);
+  return Array.isArray(kept) ? kept.map(String) : [];
 };
-const remember = (display: string, id: string) => {
+const keepRecent = (display: string, id: string) => {
   const list = [id, ...recentOf(display).filter((one) => one !== id)].slice(0, MAX_RECENT);
-  try {
-    localStorage.setItem(`${RECENT}:${display}`, JSON.stringify(list));
-  } catch {
-    // A browser that keeps nothing shows no recent choices.
-  }
+  remember(`${RECENT}:${display}`, JSON.stringify(list));
 };
 
 /** Everything that can be done from the finder, by the name of the act. */
@@ -143,7 +137,7 @@ export function Finder({
         ]
       : findEntries(all, search, MAX_SHOWN).map((entry) => ({ entry, group: '' }));
   const go = (entry: FinderEntry) => {
-    remember(link.id, entry.id);
+    keepRecent(link.id, entry.id);
     setSearch('');
     onClose();
     const { target } = entry;
@@ -157,9 +151,9 @@ export function Finder({
       show(target.place, { kind: target.kind, id: target.id });
       return void navigate(`${base}/${target.board}`);
     }
-    const { place, things: named, page } = target.finding;
+    const { place, things: named } = target.finding;
     show(place, named[0] ?? null);
-    void navigate(`${base}/${place && page !== 'survey' ? 'plan' : page}`);
+    void navigate(`${base}/${pageOfFinding(target.finding)}`);
   };
   const groups = [...new Set(found.map(({ group }) => group))];
   return (

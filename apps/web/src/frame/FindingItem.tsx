@@ -9,7 +9,7 @@ import { Basis, SEVERITY } from '../ui/parts.tsx';
 import { useDerived } from '../workers/derived.tsx';
 import { useFix } from '../workers/useFix.ts';
 import { AcceptForm, useAccept } from './AcceptForm.tsx';
-import { PAGES } from './pages.ts';
+import { PAGES, pageOfFinding } from './pages.ts';
 
 /** One finding: the sentence, the remedy, where it is, a fix that has been tried, and accepting it. */
 export function FindingItem({ finding, onGone }: { finding: EvaluatedFinding; onGone?: () => void }) {
@@ -66,8 +66,7 @@ function Acts({
   const navigate = useNavigate();
   const scene = useScene('acceptance');
   const { forbids } = useAccept();
-  // What stands in the room is shown on the Survey; what has a place in the scene, on the Plan.
-  const target = finding.place && finding.page !== 'survey' ? 'plan' : finding.page;
+  const target = pageOfFinding(finding);
   const go = () => {
     view.show(finding.place, finding.things[0] ?? null);
     void navigate(`/d/${link.id}/${target}`);

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { create } from 'zustand';
 import { KIND_NAMES, displayOf, isPlanKind, listOf, type Scene } from '@quarry/core/document';
+import { recallJson, remember } from '../data/remembered.ts';
 import { useDisplay, useLink } from '../data/useDisplay.tsx';
 
 // The short path of a new display: what to do first on each page, until it is walked or dismissed.
@@ -18,23 +19,15 @@ const KEY = 'quarry-first-steps';
 type Paths = Readonly<Record<string, readonly string[]>>;
 
 const read = (): Paths => {
-  try {
-    const kept: unknown = JSON.parse(localStorage.getItem(KEY) ?? '{}');
-    if (typeof kept !== 'object' || kept === null) return {};
-    return Object.fromEntries(
-      Object.entries(kept).map(([id, pages]) => [id, Array.isArray(pages) ? pages.map(String) : []]),
-    );
-  } catch {
-    return {};
-  }
+  const kept = recallJson(KEY);
+  if (typeof kept !== 'object' || kept === null) return {};
+  return Object.fromEntries(
+    Object.entries(kept).map(([id, pages]) => [id, Array.isArray(pages) ? pages.map(String) : []]),
+  );
 };
 const usePaths = create<{ paths: Paths }>(() => ({ paths: read() }));
 const write = (paths: Paths) => {
-  try {
-    localStorage.setItem(KEY, JSON.stringify(paths));
-  } catch {
-    // A browser that keeps nothing shows the path until it is closed.
-  }
+  remember(KEY, JSON.stringify(paths));
   usePaths.setState({ paths });
 };
 

@@ -1,4 +1,4 @@
-import type { Page } from '@quarry/core/findings';
+import type { Finding, Page } from '@quarry/core/findings';
 
 /** The pages there are, in working order, each with the letter that goes to it after `g`. */
 export const PAGES: readonly { id: Page; word: string; key: string; question: string }[] = [
@@ -82,6 +82,10 @@ export const PAGE_SHEETS = {
 } as const satisfies Record<Page, readonly { id: string; word: string; also: string }[]>;
 export type PageWithSheets = Exclude<Page, 'plan'>;
 export type SheetOf<P extends PageWithSheets> = (typeof PAGE_SHEETS)[P][number]['id'];
+
+/** Where a finding is shown: what stands in the room on the Survey, what has a place in the scene on the Plan. */
+export const pageOfFinding = ({ place, page }: Pick<Finding, 'place' | 'page'>): Page =>
+  place && page !== 'survey' ? 'plan' : page;
 
 /** How long after `g` a letter still means a page, ms. */
 const GO_MS = 1500;

@@ -6,6 +6,7 @@ import { toast } from 'sonner';
 import { MM, countOf, type GridSize } from '@quarry/core/grid';
 import { STARTS, type Start } from '@quarry/core/document';
 import { api, keys, queryClient } from '../../data/api.ts';
+import { recall, remember } from '../../data/remembered.ts';
 import { beginSteps } from '../../frame/firstSteps.ts';
 import { GridSizeField, useSizeDraft } from '../../ui/GridSizeField.tsx';
 import { Trouble } from '../../ui/forms.tsx';
@@ -30,7 +31,7 @@ const DECKS = [
 
 const CURRENCY = 'quarry-currency';
 /** The currency that this person counted in last: it is asked once. */
-const lastCurrency = () => localStorage.getItem(CURRENCY) ?? '';
+const lastCurrency = () => recall(CURRENCY) ?? '';
 
 /** A form that begins a display with a size of one's own, or opens a display file. */
 export function BeginDisplay() {
@@ -45,7 +46,7 @@ export function BeginDisplay() {
   const create = useMutation({
     mutationFn: (start: Start) => api.createDisplay(name.trim(), start),
     onSuccess: ({ id }) => {
-      if (currency.trim() !== '') localStorage.setItem(CURRENCY, currency.trim());
+      if (currency.trim() !== '') remember(CURRENCY, currency.trim());
       void queryClient.invalidateQueries({ queryKey: keys.displays });
       beginSteps(id);
       void navigate(`/d/${id}/brief`);
