@@ -7,6 +7,7 @@ import { benchProgress } from './progress.ts';
 import { benchRelief } from './relief.ts';
 import { benchServer } from './server.ts';
 import { benchSite } from './site.ts';
+import { benchStability } from './stability.ts';
 import { calibration, printTable, type Row } from './table.ts';
 import { benchWeb } from './web.ts';
 
@@ -15,6 +16,7 @@ const parts: Record<string, () => Promise<Row[]>> = {
   relief: () => Promise.resolve(benchRelief()),
   findings: () => Promise.resolve(benchFindings()),
   materials: benchMaterials,
+  stability: benchStability,
   site: benchSite,
   progress: () => Promise.resolve(benchProgress()),
   server: benchServer,

@@ -1,5 +1,11 @@
 /** Compiling a large scene whole and after one edit, against the slow code of the tests. */
-import { compile, compileRelief, contoursOf, recompile } from '../packages/core/src/terrain/index.ts';
+import {
+  columnsOf,
+  compile,
+  compileRelief,
+  contoursOf,
+  recompile,
+} from '../packages/core/src/terrain/index.ts';
 import { reduce, sceneFrom, type Scene } from '../packages/core/src/document/index.ts';
 import { slowRelief } from '../packages/core/test/slowRelief.ts';
 import { median, type Row } from './table.ts';
@@ -70,6 +76,32 @@ export function largeScene(share = 1): Scene {
   });
 }
 
+/** The large scene with 100 decks and 100 cavities over it. */
+function levelledScene(): Scene {
+  const scene = largeScene();
+  const changes = Array.from({ length: 200 }, (_, i) => {
+    const data = {
+      x: (i * 61) % 460,
+      y: (i * 47) % 300,
+      w: 16 + (i % 5) * 4,
+      d: 12 + (i % 3) * 4,
+      level: 'street',
+    };
+    return i % 2 === 0
+      ? {
+          ...{ op: 'add' as const, kind: 'deck' as const, id: `deck-${i}` },
+          data: { name: `Deck ${i}`, ...data, offset: 40 },
+        }
+      : {
+          ...{ op: 'add' as const, kind: 'cavity' as const, id: `cavity-${i}` },
+          data: { name: `Cavity ${i}`, ...data, offset: -14, clear: 10 },
+        };
+  });
+  const done = reduce(scene, changes);
+  if (!done.ok) throw new Error(done.refusal.sentence);
+  return done.scene;
+}
+
 export function benchRelief(): Row[] {
   const scene = largeScene();
   const whole = median(7, () => void compileRelief(scene));
@@ -77,6 +109,15 @@ export function benchRelief(): Row[] {
   const moved = reduce(scene, [{ op: 'patch', kind: 'hill', id: 'hill-7', v: 1, set: { x: 100, y: 80 } }]);
   if (!moved.ok) throw new Error(moved.refusal.sentence);
   const edit = median(15, () => void recompile(compiled, moved.scene));
+  const levelled = levelledScene();
+  const levels = median(7, () => void compileRelief(levelled));
+  const levelsCompiled = compile(levelled);
+  const shifted = reduce(levelled, [
+    { op: 'patch', kind: 'deck', id: 'deck-8', v: 1, set: { x: 120, y: 90 } },
+  ]);
+  if (!shifted.ok) throw new Error(shifted.refusal.sentence);
+  const levelsEdit = median(15, () => void recompile(levelsCompiled, shifted.scene));
+  const columns = median(3, () => void columnsOf(levelled, levelsCompiled.relief));
   const contours = median(5, () => void contoursOf(compiled.relief));
   const small = largeScene(0.02);
   const slow = median(3, () => void slowRelief(small));
@@ -90,6 +131,9 @@ export function benchRelief(): Row[] {
       better: 'less',
     },
     { what: 'the same after one hill moved', measured: edit, unit: 'ms', aim: 40, better: 'less' },
+    { what: 'with 200 decks and cavities, whole', measured: levels, unit: 'ms', aim: 400, better: 'less' },
+    { what: 'the same after one deck moved', measured: levelsEdit, unit: 'ms', aim: 50, better: 'less' },
+    { what: 'the columns of all its studs', measured: columns, unit: 'ms', better: 'less' },
     { what: 'its contours', measured: contours, unit: 'ms', aim: 100, better: 'less' },
     {
       what: 'a fiftieth of it: how many times the slow code takes',

@@ -241,7 +241,7 @@ journey(
     await fill(iva, 'From west', '2050');
     await saved(iva);
     await tobin.setOfflineMode(false);
-    await sees(tobin, 'Somebody changed this first', 30_000);
+    await sees(tobin, 'Somebody changed this first');
     await press(tobin, 'Keep theirs');
     await tobin.waitForFunction(() =>
       [...document.querySelectorAll('input')].some((input) => input.value === '2,050 mm'),

@@ -14,6 +14,7 @@ import {
   signedInPage,
   startServer,
   valueOf,
+  newPage,
 } from './stage.ts';
 import { useJourneys } from './suite.ts';
 
@@ -56,7 +57,7 @@ journey(
     await sees(iva, 'Brenna Rook here now');
     await fill(brenna, 'Height', '15b');
     const began = Date.now();
-    await sees(iva, 'Brenna Rook changed', 3000);
+    await sees(iva, 'Brenna Rook changed');
     expect(Date.now() - began).toBeLessThan(3000);
     await openTab(iva, 'History');
     await sees(iva, 'raised Baker from 14b to 15b');
@@ -142,7 +143,7 @@ test('a first evening without the server: seven changes wait, survive a reload, 
           Boolean(await caches.match('/index.html', { ignoreSearch: true }))
         );
       },
-      { timeout: 60_000, polling: 500 },
+      { polling: 500 },
     );
     const kept = await page.evaluate(async () => {
       const names = (await caches.keys()).filter((name) => name.includes('precache'));
@@ -174,7 +175,7 @@ test('a first evening without the server: seven changes wait, survive a reload, 
     }
     await page.waitForFunction(
       () => document.querySelector('[aria-label="Saving"]')?.textContent === 'Saved',
-      { timeout: 40_000, polling: 200 },
+      { polling: 200 },
     );
     const { body } = await asked(page, 'GET', `/api/displays/${path.split('/')[2]}/batches`);
     expect(
@@ -200,7 +201,7 @@ journey(
     await sees(iva, 'Shown this once.');
     const link = await iva.$eval('[role="status"] .select-all', (element) => element.textContent ?? '');
     const context = await demo.browser().createBrowserContext();
-    const nell = await context.newPage();
+    const nell = await newPage(context);
     try {
       await nell.goto(link);
       await sees(nell, 'Iva Thorsby asks you to join as builder');
@@ -261,10 +262,10 @@ journey(
     await press(iva, 'Send the report');
     await saved(iva);
     const { body } = await asked(iva, 'GET', `/api/displays/${idOf(iva)}/share`);
-    const visitor = await (await demo.browser().createBrowserContext()).newPage();
+    const visitor = await newPage(await demo.browser().createBrowserContext());
     try {
       await visitor.goto(`${demo.server().url}/s/${(body as { token: string }).token}`);
-      await sees(visitor, 'All back to the drawing board.', 30_000);
+      await sees(visitor, 'All back to the drawing board.');
       const text = await visitor.evaluate(() => document.body.innerText);
       for (const secret of ['Tobin', 'Brenna', 'pump', 'cr ']) expect(text).not.toContain(secret);
     } finally {
@@ -362,7 +363,7 @@ journey('a script in every text somebody can write runs nowhere', async (open) =
     'crew?sheet=report',
   ]) {
     await iva.goto(`${demo.server().url}/d/${id}/${path}`, { waitUntil: 'domcontentloaded' });
-    await sees(iva, 'Saved', 30_000);
+    await sees(iva, 'Saved');
     await new Promise((resolve) => setTimeout(resolve, 400));
     expect([path, await iva.evaluate(() => 'hurt' in window)]).toEqual([path, false]);
   }

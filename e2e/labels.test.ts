@@ -1,5 +1,5 @@
 import type { Page } from 'puppeteer-core';
-import { boardReady, openDisplay, signedInPage } from './stage.ts';
+import { boardReady, openDisplay, restOnStud, signedInPage } from './stage.ts';
 import { useDemo } from './suite.ts';
 
 // What is written on the board is watched at the canvas itself: every text with the corners of its letters.
@@ -157,6 +157,14 @@ describe('what is written on the plan', () => {
     await openDisplay(page, 'Skarn Edge');
     await page.waitForSelector('button[data-findings]:not([data-findings="0 0 0"])');
     await expectNone(40);
+  });
+  test('where the pointer rests, the full name of what is there', async () => {
+    await page.reload();
+    await boardReady(page);
+    await restOnStud(page, [58, 84]);
+    await page.waitForSelector('[role="application"][title$=": Baker"]');
+    await restOnStud(page, [180, 96]);
+    await page.waitForSelector('[role="application"][title$=": The Tarn"]');
   });
   test('nor on a display ten times as full', async () => {
     const id = await page.evaluate(async (text) => {

@@ -1,18 +1,19 @@
 import { readFileSync } from 'node:fs';
 import type { AxeResults } from 'axe-core';
 import type { Page } from 'puppeteer-core';
-import { goTo, openDisplay, openTab, sees, signedInPage } from './stage.ts';
+import { goTo, newPage, openDisplay, openTab, sees, signedInPage } from './stage.ts';
 import { useDemo } from './suite.ts';
 
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
-const PAGES = ['brief', 'survey', 'plan', 'cut', 'stockpile', 'progress', 'crew'];
+const PAGES = ['brief', 'survey', 'plan', 'cut', 'stockpile', 'progress', 'crew', 'bench'];
 
 /** Sheets and panels within pages. */
 const TABS: Partial<Record<string, string[]>> = {
+  bench: ['Rings', 'Roofs', 'Turned walls', 'Bays', 'Picture', 'Lift', 'Sideways'],
   brief: ['Scale', 'Space', 'Dates'],
   crew: ['People', 'Advice', 'History', 'Since last report', 'Owners'],
   progress: ['Tonight', 'Sessions', 'Tasks', 'Outlook', 'Agenda', 'Photos', 'One day', 'Sections'],
-  cut: ['By hand', 'Lifting', 'Seams', 'Order', 'Alternatives'],
+  cut: ['By hand', 'Lifting', 'Stability', 'Seams', 'Order', 'Alternatives'],
   stockpile: [
     'Matrix',
     'Count',
@@ -82,7 +83,7 @@ describe('axe finds nothing by day and night:', () => {
 
   test('welcome and the displays', async () => {
     const context = await demo.browser().createBrowserContext();
-    const first = await context.newPage();
+    const first = await newPage(context);
     await first.goto(demo.server().url);
     await first.waitForSelector('::-p-text(Iva Thorsby)');
     await expectAccessible(first, 'welcome');
@@ -193,16 +194,18 @@ function measureFit(): Fit {
 const LARGE = 0.95;
 
 test.each([
-  [390, 844],
-  [820, 1180],
+  ['a phone', 390, 844],
+  ['a tablet', 820, 1180],
+  ['a laptop with letters twice as large', 640, 400],
 ])(
-  'made for fingers at %i × %i: nothing scrolls sideways, is cut off, or is too small to press',
-  async (width, height) => {
+  'made for fingers on %s (%i × %i): nothing scrolls sideways, is cut off, or is too small to press',
+  async (_, width, height) => {
     const page = await signedInPage(demo.browser(), demo.server(), 'Iva Thorsby', { width, height });
     const expectFit = async (where: string) => {
       const { sideways, large, small, zooming, cut } = await page.evaluate(measureFit);
-      expect({ where, sideways, zooming, cut, small: large < LARGE ? small : [] }).toEqual({
-        ...{ where, sideways: [], zooming: [], cut: [], small: [] },
+      const found = width === 640 ? await axe(page, EVERYTHING) : [];
+      expect({ where, sideways, zooming, cut, small: large < LARGE ? small : [], found }).toEqual({
+        ...{ where, sideways: [], zooming: [], cut: [], small: [], found: [] },
       });
     };
     await expectFit('displays');

@@ -15,17 +15,13 @@ import {
   saved,
   sees,
   shows,
+  take,
   valueOf,
 } from './stage.ts';
 import { useJourneys } from './suite.ts';
 
 const { journey } = useJourneys();
 
-/** Takes up a tool by its letter, the board in hand rather than a field. */
-const take = async (page: Page, key: 'h' | 'w' | 'y' | 't' | 'b' | 'j' | 'd' | 'e') => {
-  await page.focus('[role="application"]');
-  await page.keyboard.press(key);
-};
 const withShift = async (page: Page, act: () => Promise<void>) => {
   await page.keyboard.down('Shift');
   await act();
@@ -253,7 +249,7 @@ journey(
     await clickStuds(brenna, [90, 136], [120, 136]);
     await brenna.focus('[role="application"]');
     await brenna.keyboard.press('Enter');
-    await shows(brenna, 'Way 5');
+    await shows(brenna, 'Way 6');
     await fill(brenna, 'Width', '3 studs');
     await sees(brenna, 'waiting');
     await take(iva, 'h');
@@ -267,10 +263,10 @@ journey(
       await page.waitForFunction(
         (wanted) => document.querySelector('aside[aria-label="Inspector"]')?.textContent?.includes(wanted),
         {},
-        'Ways5',
+        'Ways6',
       );
       expect([await counted(page, 'Trees'), await counted(page, 'Hills')]).toEqual([trees + 1, 4]);
-      await pickFromOutline(page, 'Ways', 'Way 5');
+      await pickFromOutline(page, 'Ways', 'Way 6');
       expect(await valueOf(page, 'Width')).toBe('3 studs');
     }
   },

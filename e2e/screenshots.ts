@@ -35,9 +35,9 @@ async function main() {
     await goTo(page, 'survey');
     await openTab(page, 'Reach');
     await shot(page, 'survey');
-    await openTab(page, 'Larkmoor drill hall');
-    await openTab(page, 'Access route');
-    await shot(page, 'survey-way');
+    await goTo(page, 'bench');
+    await openTab(page, 'Rings');
+    await shot(page, 'bench');
     await goTo(page, 'brief');
     await openTab(page, 'Scale');
     await shot(page, 'brief-scale');
@@ -45,12 +45,12 @@ async function main() {
     for (const at of ['brief', 'stockpile', 'progress']) {
       await goTo(page, at);
       if (at === 'stockpile') await page.waitForSelector('[data-needs] tbody th');
-      if (at === 'progress') await page.waitForSelector('::-p-text(pieces short)', { timeout: 60_000 });
+      if (at === 'progress') await page.waitForSelector('::-p-text(pieces short)');
       await shot(page, at);
     }
     await goTo(page, 'progress');
     await openTab(page, 'Outlook');
-    await page.waitForSelector('::-p-text(What moves the odds most)', { timeout: 60_000 });
+    await page.waitForSelector('::-p-text(What moves the odds most)');
     await page.waitForSelector('.apexcharts-series path');
     await shot(page, 'progress-outlook');
     await goTo(page, 'stockpile');
@@ -76,14 +76,16 @@ async function main() {
     await other.browserContext().close();
     await goTo(page, 'cut');
     await page.locator('::-p-xpath(//button[normalize-space()="Cut"])').click();
-    await page.waitForSelector('::-p-text(Proven)', { timeout: 30_000 });
+    await page.waitForSelector('::-p-text(Proven)');
     await page.waitForSelector('::-p-text(Quietest seams)');
     await pause(9000);
     await shot(page, 'cut');
-    await openTab(page, 'Lifting');
-    await page.locator('::-p-xpath(//section[@role="tabpanel"]//button[normalize-space()="A3"])').click();
+    await openTab(page, 'Stability');
+    await page.locator('::-p-xpath(//button[contains(., "Judge all modules")])').click();
+    await page.waitForSelector('::-p-text(What mends A3)');
+    await page.locator('table[aria-label^="Weakest joints"] button').click();
     await pause(800);
-    await shot(page, 'cut-lifting');
+    await shot(page, 'cut-stability');
     await openTab(page, 'Seams');
     await page.locator('::-p-xpath(//section[@role="tabpanel"]//button[contains(., "A3–C1")])').click();
     await pause(800);
@@ -97,7 +99,7 @@ async function main() {
     await openDisplay(phone, 'Skarn Edge');
     await goTo(phone, 'progress');
     await openTab(phone, 'Tonight');
-    await phone.waitForSelector('::-p-text(2 h 20 of 2 h 30)', { timeout: 60_000 });
+    await phone.waitForSelector('::-p-text(Sit down and start)');
     await shot(phone, 'progress-phone');
   } finally {
     await browser.close();

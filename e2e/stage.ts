@@ -2,7 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+import puppeteer, { type Browser, type BrowserContext, type KeyInput, type Page } from 'puppeteer-core';
 
 /** A built server in a folder of its own, and a browser: what journeys, screenshots and benchmarks stand on. */
 
@@ -68,6 +68,16 @@ const CHROMIUM = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/go
   existsSync(path),
 );
 
+/** A wait ends at what hangs; a busy machine is ten times slower than a quiet one. Below the limit of a test (jest.config). */
+const LONGEST_WAIT_MS = 120_000;
+
+/** A page whose waits allow for a busy machine. */
+export async function newPage(context: BrowserContext): Promise<Page> {
+  const page = await context.newPage();
+  page.setDefaultTimeout(LONGEST_WAIT_MS);
+  return page;
+}
+
 /** A headless browser with a profile of its own. */
 export async function startBrowser(): Promise<Browser> {
   if (!CHROMIUM) throw new Error('no Chromium found: install Debian’s package “chromium”');
@@ -105,7 +115,7 @@ export async function signedInPage(
   { keepsApp = false } = {},
 ): Promise<Page> {
   const context = await browser.createBrowserContext();
-  const page = await context.newPage();
+  const page = await newPage(context);
   await page.setViewport(size);
   if (!keepsApp) await page.evaluateOnNewDocument(refuseServiceWorker);
   await page.goto(server.url);
@@ -154,12 +164,18 @@ export async function press(page: Page, name: string): Promise<void> {
   await page.locator(`::-p-aria([name="${name}"][role="button"])`).click();
 }
 
+/** Takes up a tool by its letter, the board in hand rather than a field. */
+export async function take(page: Page, key: KeyInput): Promise<void> {
+  await page.focus('[role="application"]');
+  await page.keyboard.press(key);
+}
+
 /** Waits until the page says so, anywhere in its text. */
-export async function sees(page: Page, text: string, timeout = 15_000): Promise<void> {
+export async function sees(page: Page, text: string): Promise<void> {
   await page.waitForFunction(
     (words) => document.body.innerText.includes(words),
     // Looked at when something changes: the text of a whole page is dear to read.
-    { timeout, polling: 'mutation' },
+    { polling: 'mutation' },
     text,
   );
 }
@@ -167,7 +183,6 @@ export async function sees(page: Page, text: string, timeout = 15_000): Promise<
 /** Waits until every change has been acknowledged. */
 export const saved = (page: Page) =>
   page.waitForFunction(() => document.querySelector('[aria-label="Saving"]')?.textContent === 'Saved', {
-    timeout: 15_000,
     polling: 'mutation',
   });
 
@@ -237,6 +252,12 @@ export async function dragStuds(page: Page, from: [number, number], to: [number,
   await page.mouse.move((a.x + b.x) / 2, (a.y + b.y) / 2, { steps: 4 });
   await page.mouse.move(b.x, b.y, { steps: 4 });
   await page.mouse.up();
+}
+
+/** Lets the pointer rest on a stud of the board. */
+export async function restOnStud(page: Page, stud: [number, number]): Promise<void> {
+  const { x, y } = (await studsOnScreen(page))(stud);
+  await page.mouse.move(x, y);
 }
 
 /** Clicks studs on the board one after the other. */

@@ -1,7 +1,14 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Browser, BrowserContext, Page } from 'puppeteer-core';
-import { refuseServiceWorker, signedInPage, startBrowser, startServer, type Server } from './stage.ts';
+import {
+  newPage,
+  refuseServiceWorker,
+  signedInPage,
+  startBrowser,
+  startServer,
+  type Server,
+} from './stage.ts';
 
 /** A demo server and a browser for the tests of one file; started before them, removed after them. */
 export function useDemo(): { server: () => Server; browser: () => Browser } {
@@ -33,7 +40,7 @@ export function useJourneys() {
     const context = kept.get(who);
     kept.delete(who);
     if (!context) return signedInPage(demo.browser(), demo.server(), who, size);
-    const page = await context.newPage();
+    const page = await newPage(context);
     await page.setViewport(size);
     await page.evaluateOnNewDocument(refuseServiceWorker);
     // Choices of the last journey (theme, unit) are not this one's.

@@ -48,13 +48,26 @@ export default defineConfig({
           'sw.js',
           ...[
             // Large, and used by few: kept when they have been used.
-            ...['LayersPanel', 'apexcharts', 'useChart', 'source.worker', 'cut.worker', 'fix.worker'],
-            ...['GuidePage', 'lists.worker', 'BringIn'],
+            ...[
+              'LayersPanel',
+              'apexcharts',
+              'useChart',
+              'source.worker',
+              'cut.worker',
+              'fix.worker',
+              'stability.worker',
+              'mosaic.worker',
+            ],
+            ...['GuidePage', 'lists.worker', 'BringIn', 'ImportSheet', 'OutlookPanel'],
+            // Readers and writers of tables and of compressed files.
+            ...['universal', 'browser'],
             // Nothing without the server.
             ...['SharePage', 'AccountPage', 'LettersPage', 'JoinPage', 'ResetPage', 'importDisplay'],
             ...['ReportPanel', 'HistoryPanel'],
           ].map((name) => `**/${name}*`),
+          // Letters of few names: kept when a name has them.
           '**/*vietnamese*',
+          '**/*latin-ext*',
         ],
         dontCacheBustURLsMatching: /\/assets\//,
         navigateFallback: null,

@@ -42,6 +42,87 @@ const PROBLEM = {
   weights: { module: 5, seam: 0.05 },
 };
 
+/** Rows of CSV without quoted fields. */
+const rowsOf = (csv: string) =>
+  csv
+    .trim()
+    .split(/\r?\n/)
+    .map((line) => line.split(','));
+
+describe('quarry fit, ring, roof, turn', () => {
+  const answerOf = (...args: string[]): unknown => JSON.parse(quarry(...args).stdout);
+  test('the answers of the trade, in the words of the contract', () => {
+    expect(answerOf('fit', '--studs', '1:2', '--plates', '1:5')).toEqual([
+      { half_studs: 2, half_plates: 5, error_mm: 0 },
+      { half_studs: 4, half_plates: 10, error_mm: 0 },
+    ]);
+    expect(answerOf('fit', '--studs', '1:1', '--plates', '1:2')).toEqual([]);
+    expect(answerOf('ring', '--pieces', '24', '--width', '4')).toEqual({
+      ...{ pieces: 24, angle: 15, bays: [2, 3, 4, 6, 8, 12], grid_studs: 15 },
+      // 32 ÷ (2 tan 7.5°) and 32 ÷ (2 sin 7.5°).
+      ...{ inner_mm: expect.closeTo(121.532, 3), outer_mm: expect.closeTo(122.581, 3) },
+      ...{ inner_studs: expect.closeTo(15.1915, 4), outer_studs: expect.closeTo(15.3226, 4) },
+      error_mm: expect.closeTo(1.532, 3),
+    });
+    expect(answerOf('roof', '--span', '15', '--pitch', 'slope-2x3-33')).toEqual({
+      ...{ courses: 3, ridge_plates: 9, left_studs: 3 },
+    });
+    expect(answerOf('turn', '--within', '10')).toEqual(
+      [
+        [3, 4, 5],
+        [6, 8, 10],
+      ].map(([a, b, c]) => ({ a, b, c, angle_deg: expect.closeTo(36.87, 2), error_mm: 0 })),
+    );
+  });
+  test.each([
+    [['ring', '--pieces', '2', '--width', '4'], '--pieces 2: must be a whole number from 3 to 1,000.'],
+    [['ring', '--pieces', '24'], '--width is missing: it must be a number from 0.5 to 1,000.'],
+    [['fit', '--studs', '9:2'], '--studs 9:2: must be a range such as 1:16'],
+    [['roof', '--span', '16', '--pitch', 'steep'], '--pitch steep: must be one of slope-1x1x2p-30, '],
+    [['turn', '--within', '5.5'], '--within 5.5: must be a whole number from 1 to 1,000.'],
+    [['turn', '--width', '5'], '--width'],
+  ])('%j is refused with the value and its limits', (args, words) => {
+    const { status, stdout, stderr } = quarry(...args);
+    expect({ status, stdout }).toEqual({ status: 2, stdout: '' });
+    expect(stderr).toContain(words);
+  });
+});
+
+describe('quarry stands, pieces', () => {
+  const demo = join(DEMO, 'skarn-edge.quarry.json');
+  test('the demo’s sloping bridge is too thin to be tied: its module falls, the others stand', () => {
+    const { status, stdout } = quarry('stands', demo);
+    const [head, ...rows] = rowsOf(stdout);
+    expect({ status, head: head?.join() }).toEqual({
+      status: 1,
+      head: 'module,pieces,free,loose,used,bound,verdict',
+    });
+    expect(rows.filter((row) => row[6] !== 'stands')).toEqual([
+      ['A3', expect.anything(), expect.anything(), '4', '', '', 'falls'],
+    ]);
+  });
+  test('pieces fill no stud and plate twice, and are those that modules stand by', () => {
+    const [, ...rows] = rowsOf(quarry('pieces', demo).stdout);
+    const taken = new Set<number>();
+    let twice = 0;
+    for (const [owner, part, , ...numbers] of rows) {
+      const [x = 0, y = 0, z = 0, w = 0, d = 0, h = 0] = numbers.map(Number);
+      // What is scattered by hand lies between studs of others.
+      if (/^(plant|clear|round)/.test(part ?? '')) continue;
+      for (let k = 0; k < w * d * h; k++) {
+        const stud = (x + (k % w)) * 4096 + y + (Math.trunc(k / w) % d);
+        const key = stud * 4096 + z + Math.trunc(k / (w * d)) + 512;
+        if (taken.has(key)) twice++;
+        taken.add(key);
+      }
+      expect(owner).not.toBe('');
+    }
+    expect({ twice, any: rows.length > 10_000 }).toEqual({ twice: 0, any: true });
+    const [, ...bridge] = rowsOf(quarry('pieces', demo, '--of', 'beck-bridge').stdout);
+    expect(new Set(bridge.map(([owner]) => owner))).toEqual(new Set(['beck-bridge']));
+  });
+});
+
 describe('quarry cut', () => {
   test('cuts the contract’s example; the answer passes the checker and is the same each time', () => {
     const path = file('problem.json', PROBLEM);

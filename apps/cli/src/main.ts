@@ -19,7 +19,9 @@ import { materialsOf } from '@quarry/core/materials';
 import { compileRelief } from '@quarry/core/terrain';
 import { MAX_FILE_BYTES, readFile, writeFile, type Scene } from '@quarry/core/document';
 import { withPlace } from '@quarry/core/venue';
+import { calculate, isCalculator } from './bench.ts';
 import { BadInput, complain, readText } from './input.ts';
+import { carried, columns, pieces, stands } from './levels.ts';
 import { buy, masonry } from './materials.ts';
 
 const USAGE = `quarry: the core's stages from a shell
@@ -31,8 +33,17 @@ const USAGE = `quarry: the core's stages from a shell
                                                             millimetres, its heights stud by stud, or the file tidied
   quarry masonry <heights.asc> --method solid|raft|filler|stepped|frame|moulded [--colour any] [--deck 16] [--pieces]
                                                             layers of pieces as CSV, heights in plates
+  quarry columns <display.quarry.json>                      solid pieces over each stud as CSV, plates above the datum
+  quarry carried <display.quarry.json>                      everything that is carried by itself as CSV, mm and grams
+  quarry stands <display.quarry.json> [--seconds 10]        how each module stands by its counted pieces, as CSV;
+                                                            exit 1 when one falls
+  quarry pieces <display.quarry.json> [--of id]             every counted piece of the ground, decks and bridges as CSV
   quarry source <needs.csv> <offers.csv> [--max-orders n] [--seconds 10]   the cheapest complete buy as CSV;
                                                             exit 1 when something is not covered
+  quarry fit  [--studs 1:16] [--plates 1:40] [--within 0.05]  stacks of plates on their side that close against studs
+  quarry ring --pieces 24 --width 4                         the ring of so many pieces, so many studs wide
+  quarry roof --span 16 --pitch slope-2x2-45                courses and ridge of a roof of two sides
+  quarry turn --within 13 [--error 0]                       turned walls whose ends meet studs, error in mm
 `;
 
 const read = (path: string) => readText(path, MAX_FILE_BYTES);
@@ -125,6 +136,11 @@ function convert(
 }
 
 async function main(): Promise<number> {
+  const [calculator, ...args] = process.argv.slice(2);
+  if (isCalculator(calculator) && !args.includes('--help')) {
+    print(calculate(calculator, args));
+    return 0;
+  }
   let parsed;
   try {
     parsed = parseArgs({
@@ -140,6 +156,7 @@ async function main(): Promise<number> {
         colour: { type: 'string' },
         deck: { type: 'string' },
         pieces: { type: 'boolean' },
+        of: { type: 'string' },
         'max-orders': { type: 'string' },
         help: { type: 'boolean' },
       },
@@ -171,11 +188,15 @@ async function main(): Promise<number> {
   if (verb === 'convert') return convert(path, second ?? '', units, values.place, sheet);
   if (verb === 'check') return check(path, values.today);
   if (verb === 'cut') return cut(path, seconds, seed);
+  if (verb === 'columns') return columns(readScene(path, read(path)));
+  if (verb === 'carried') return carried(readScene(path, read(path)));
+  if (verb === 'stands') return stands(readScene(path, read(path)), seconds);
+  if (verb === 'pieces') return pieces(readScene(path, read(path)), values.of);
   if (verb === 'source') return buy(path, second ?? '', seconds, values['max-orders']);
   if (verb === 'masonry') {
-    const { method, colour = 'any', deck = '16', pieces = false } = values;
+    const { method, colour = 'any', deck = '16', pieces: placed = false } = values;
     if (method === undefined) throw new BadInput('“masonry” needs --method, such as --method raft.');
-    return masonry(path, { method, colour, deck, pieces });
+    return masonry(path, { method, colour, deck, pieces: placed });
   }
   throw new BadInput(`“${verb}” is no verb.\n\n${USAGE}`);
 }

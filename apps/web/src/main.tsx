@@ -27,6 +27,7 @@ const PAGES = {
   progress: lazy(() =>
     import('./pages/progress/ProgressPage.tsx').then((page) => ({ default: page.ProgressPage })),
   ),
+  bench: lazy(() => import('./pages/bench/BenchPage.tsx').then((page) => ({ default: page.BenchPage }))),
   crew: lazy(() => import('./pages/crew/CrewPage.tsx').then((page) => ({ default: page.CrewPage }))),
 };
 const AccountPage = lazy(() =>

@@ -31,8 +31,132 @@ const pad = {
 const way = { id: 'w', name: 'Lane', width: 8 };
 const track = { id: 't1', name: 'Main', x: 10, y: 40, level: 'street', offset: 0 };
 const straight = { go: 'straight' as const };
+/** Over ground at 18 plates. */
+const deck = (more: object) => ({
+  ...{ id: 'd', name: 'Quay', x: 40, y: 20, w: 20, d: 10, level: 'street', offset: 12, ...more },
+});
+const cellar = (more: object) => ({
+  ...{ id: 'c', name: 'Cellar', x: 40, y: 20, w: 8, d: 8, level: 'street', offset: -14, clear: 12, ...more },
+});
 
 export const planCases: [string, (f: Quiet) => void, string[]][] = [
+  // Baker's south-west corner is its hinge; turning clockwise its east wall comes towards Dyer at once.
+  [
+    'moves-hit',
+    plot(0, { moves: 'swing', hinge: 'sw', swingBy: 90 }),
+    ['“Baker” swings into “Dyer” after', 'of its 90°'],
+  ],
+  // It begins at the west edge: a stud west it is over it.
+  [
+    'moves-out',
+    plot(0, { moves: 'slide', slideX: -3 }),
+    ['“Baker” slides over the edge of the display after 1 of its 3 studs'],
+  ],
+  // 96 plates are 38.4 studs upright, 39.8 along a slope of 15°: a tie each 10 makes 3.
+  [
+    'lean-ties',
+    plot(0, { height: 96, lean: 15, leanTo: 90 }),
+    ['“Baker” leans by 15° over 39.8 studs with 0 ties', '3 ties at least'],
+  ],
+  // 16 studs across and 120 plates tall: its mass is some 24 studs up, at 40° about 20 to the side.
+  [
+    'lean-hold',
+    plot(0, { height: 120, lean: 40, leanTo: 180, mount: 'loose' }),
+    ['“Baker” leans by 40°', 'stands loose with its mass beyond its foot'],
+  ],
+  // From 18 plates it rises a plate each two studs at first: two plates less the cover tie nothing.
+  [
+    'bridge-steps',
+    add({
+      waters: [{ id: 'p', name: 'Pool', x: 44, y: 20, w: 24, d: 16, level: 'low', offset: 0, depth: 3 }],
+      ways: [
+        {
+          ...{ ...way, use: 'path', width: 3, bridges: true, bridgeThick: 2, pierEvery: 12, maxGrade: 60 },
+          points: [
+            { x: 40, y: 28, z: 18 },
+            { x: 72, y: 28, z: 34 },
+          ],
+        },
+      ],
+    }),
+    ['The bridge of “Lane” has', 'nothing ties or carries', '2 plates thick, and 3 are needed'],
+  ],
+  // From the quay at 30 plates a path leads down to the street at 18; the shed stands on its lower half.
+  [
+    'way-down-hidden',
+    plot(
+      0,
+      { x: 70, y: 22, w: 10, d: 8 },
+      {
+        decks: [deck({})],
+        ways: [
+          {
+            ...{ ...way, name: 'Stair', use: 'path', width: 3, maxGrade: 60, bridges: true },
+            points: [
+              { x: 58, y: 26, z: 30 },
+              { x: 78, y: 26, z: 18 },
+            ],
+          },
+        ],
+      },
+    ),
+    ['“Baker” stands on “Stair”, the only way down from “Quay”'],
+  ],
+  [
+    'decks-overlap',
+    add({ decks: [deck({}), deck({ id: 'e', name: 'Gallery', x: 50, offset: 13 })] }),
+    ['“Quay” and “Gallery” fill the same heights on 100 studs', 'Raise “Gallery” by 1p'],
+  ],
+  ['deck-seam', add({ decks: [deck({ x: 40, w: 20 })] }), ['“Quay” lies over 2 modules', 'built in 2 parts']],
+  // 20 studs less two ends of 2: the middle is 8 from either; half of the display's 8 is 4.
+  [
+    'slab-span',
+    add({ decks: [deck({ support: 'ends' })] }),
+    ['“Quay” has a stud 8 studs from what carries it', 'at most 4 are allowed'],
+  ],
+  // From 4 to 17 plates under ground at 18.
+  [
+    'cavity-roof',
+    add({ cavities: [cellar({ clear: 13 })] }),
+    ['The roof of “Cellar” is 1p thick', 'at least 2p', 'by 1 plate'],
+  ],
+  [
+    'cavity-open',
+    add({ cavities: [cellar({ offset: -4 })] }),
+    ['“Cellar” is open to the sky on 64 studs', 'has 0'],
+  ],
+  // Its underside is at 28 plates.
+  [
+    'way-room',
+    add({
+      decks: [deck({})],
+      ways: [
+        {
+          ...{ ...way, use: 'path', width: 3 },
+          points: [
+            { x: 50, y: 4 },
+            { x: 50, y: 44 },
+          ],
+        },
+      ],
+    }),
+    ['The underside of “Quay” leaves 3b1p over “Lane”', 'it needs 4b1p'],
+  ],
+  [
+    'room-over',
+    plot(0, { onGround: true }, { decks: [deck({ x: 2, y: 2, w: 10, d: 6 })] }),
+    ['“Baker” is 10b tall', '“Quay” leaves 3b1p'],
+  ],
+  [
+    'stands-on-nothing',
+    plot(0, { onDeck: 'd' }, { decks: [deck({})] }),
+    ['“Baker” is set to stand on “Quay”, which is under 0 of its 256 studs'],
+  ],
+  [
+    'deck-low',
+    add({ decks: [deck({ offset: 3 })] }),
+    ['“Quay” has at most 1p of air under it', 'less than 1b'],
+  ],
   // Turned by 45°, a square of 16 is 22.6 across: it reaches 3.3 studs past its side.
   ['turn-reaches', plot(0, { turn: 45 }), ['“Baker”', '45°', '“Dyer”', 'should touch 0']],
   [

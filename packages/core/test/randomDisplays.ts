@@ -37,6 +37,9 @@ export const randomDisplays = fc
         ...{ ...place, ...size },
         turn: fc.constantFrom(0, 30, 90),
         height: fc.integer({ min: 1, max: 60 }),
+        lean: fc.constantFrom(0, 0, 12),
+        moves: fc.constantFrom('none' as const, 'none' as const, 'lower' as const, 'swing' as const),
+        leanTo: fc.constantFrom(0, 90, 225),
         mount: fc.constantFrom('pinned' as const, 'loose' as const, 'turntable' as const),
         streetFront: fc.boolean(),
         goodSides: fc.uniqueArray(side, { maxLength: 2 }),
@@ -48,7 +51,11 @@ export const randomDisplays = fc
       { points: line, width: half(1, 10), onSteep: fc.constantFrom('follow' as const, 'ramp' as const) },
       3,
     ),
-    runs: many('runs', { points: line, height: fc.integer({ min: 1, max: 20 }) }, 2),
+    runs: many(
+      'runs',
+      { points: line, height: fc.integer({ min: 1, max: 20 }), panel: fc.constantFrom(0, 7.5, 16) },
+      2,
+    ),
     tracks: many(
       'tracks',
       {

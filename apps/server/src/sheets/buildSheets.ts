@@ -33,7 +33,11 @@ const MAX_PAGES = 1000;
 
 /** Build sheets of all modules, or of the one asked for, in one file. */
 export async function buildSheets(scene: Scene, module: string | undefined, print: Print): Promise<Buffer> {
-  const wanted = (block: CountingBlock) => !block.rest && (module === undefined || block.id === module);
+  // A module, then its decks, bridges and roofs, which are built apart.
+  const wanted = (block: CountingBlock) =>
+    block.part
+      ? module === undefined || block.part.module === module
+      : !block.rest && (module === undefined || block.id === module);
   const name = displayOf(scene).name;
   const one = module === undefined ? undefined : scene.module[module]?.name;
   const sheet = new PdfPage(print, {
@@ -62,6 +66,9 @@ export async function buildSheets(scene: Scene, module: string | undefined, prin
   }
   return sheet.finish();
 }
+
+const titleOf = ({ name, part }: CountingBlock) => (part ? capital(name) : `Module ${name}`);
+const capital = (words: string) => `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
 
 /** How a line is shown: its mark, its paint (null: any colour) and its hatch (null: none). */
 interface Look {
@@ -100,7 +107,7 @@ function moduleSheets(sheet: PdfPage, scene: Scene, built: Built, page: (title: 
   const { block, floor } = built.ground;
   const steps = buildSteps(built);
   const looks = looksOf(steps.lines);
-  const title = `Module ${block.name}`;
+  const title = titleOf(block);
   page(`${title}, summary`);
   summary(sheet, scene, built, { steps, looks, page });
   const parts = partsOf(block);
@@ -338,7 +345,7 @@ function summary(
     steps.lines.map((line, i) => ({ ...line, line: i })),
     looks,
     pageColumns(sheet, from),
-    () => page(`Module ${block.name}, summary continued`),
+    () => page(`${titleOf(block)}, summary continued`),
   );
   if (steps.lines.length === 0) sheet.text('Nothing is to be built here.', MARGIN, from, { size: 3.4 });
 }

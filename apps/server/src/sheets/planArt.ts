@@ -8,7 +8,7 @@ import {
   type PlacedLabel,
 } from '@quarry/core/formats';
 import { MM_PER_STUD, roundOut as roundOut, type Rect, present } from '@quarry/core/grid';
-import type { Relief } from '@quarry/core/terrain';
+import { coverFromAbove, type Relief } from '@quarry/core/terrain';
 import { GROUNDS, type Ground } from '@quarry/core/document';
 import type { Hatch, LineStyle, PdfPage } from './paper.ts';
 
@@ -42,6 +42,8 @@ const STYLES = {
   TABLES: { word: 'Table', width: 0.25, dash: [0.3, 0.9], colour: '#5b646a' },
   SECTIONS: { word: 'Section', width: 0.35, dash: [1.3, 1.1], colour: '#1f6670' },
   MODULES: { word: 'Module', width: 0.5, dash: [5, 1.4], colour: '#8f3a22' },
+  DECKS: { word: 'Deck over the ground', width: 0.5 },
+  CAVITIES: { word: 'Cavity under the ground', width: 0.3, dash: [1, 0.8] },
   DIMENSIONS: { word: 'Dimension', width: 0.2 },
 } as const satisfies Partial<Record<DrawingLayer, LineStyle & { word: string }>>;
 type PlanLayer = keyof typeof STYLES;
@@ -55,6 +57,8 @@ const LAYERS: readonly PlanLayer[] = [
   'TABLES',
   'SECTIONS',
   'MODULES',
+  'DECKS',
+  'CAVITIES',
   'DIMENSIONS',
 ];
 const INDEX_WIDTH = 0.22;
@@ -125,7 +129,8 @@ export function labelsOf(sheet: PdfPage, drawing: Drawing, relief: Relief, size:
     })),
   );
   const drawn = new Set(second.placed.map(({ text }) => text));
-  const grounds = GROUNDS.filter((_, code) => relief.ground.includes(code));
+  const cover = coverFromAbove(relief);
+  const grounds = GROUNDS.filter((_, code) => cover.includes(code));
   const layers = LAYERS.filter((layer) => drawing.items.some((item) => item.layer === layer));
   return {
     placed: [...first.placed, ...second.placed],

@@ -6,7 +6,7 @@ import type { Rect } from '@quarry/core/grid';
 import type { EvaluatedFinding } from '@quarry/core/findings';
 import { footprintBounds } from '@quarry/core/terrain';
 import { boundsOfAll, canResize, type Hill, type Scene } from '@quarry/core/document';
-import { useView, type BoardLayer, type CutLine, type Picked } from '../data/view.ts';
+import { levelIn, useView, type BoardLayer, type CutLine, type Picked } from '../data/view.ts';
 import { useSize } from '../ui/useSize.ts';
 import type { CompiledGround } from '../workers/derived.tsx';
 import type { Picture } from './ink.ts';
@@ -26,6 +26,7 @@ import {
   type OtherPick,
 } from './overlays.tsx';
 import { Legend } from './Legend.tsx';
+import { LevelPicker } from './LevelPicker.tsx';
 import { PALETTES } from './palette.ts';
 import { usePictures } from './pictures.ts';
 import { ridgeEnds, ridgeFrom } from './ridge.ts';
@@ -35,6 +36,7 @@ import { isPlaced, shapeAt, toolOf, type DrawnShape, type Placed } from './kinds
 import { pickAt, pickIn, snapRect, stepOf } from './pick.ts';
 import { lineOf, placeOf } from './place.ts';
 import { useSnap } from './snapping.ts';
+import { useHoverName } from './useHoverName.ts';
 import { bringIn, fit, rectToScreen, toStuds, zoomAt, type Viewport } from './viewport.ts';
 import { ZoomButtons } from './ZoomButtons.tsx';
 
@@ -100,7 +102,7 @@ export function Board({
   const [sizing, setSizing] = useState<Rect | null>(null);
   const readOnly = !acts;
   const anywhere = useView();
-  const { pick, pickAll, pickToo, hidden, goTo, theme, metric, layCut, measure } = anywhere;
+  const { pick, pickAll, pickToo, hidden, level, goTo, theme, metric, layCut, measure } = anywhere;
   const picked = readOnly ? null : anywhere.picked;
   const tool = readOnly ? 'pick' : anywhere.tool;
   const picks = useMemo(() => (picked ? [picked, ...anywhere.also] : []), [picked, anywhere.also]);
@@ -137,6 +139,7 @@ export function Board({
     palette,
     view: at,
     hidden: paint ? PAINTED : readOnly ? NOTHING : hidden,
+    level: readOnly || paint ? null : levelIn(scene, level),
     cut,
     images,
     metric,
@@ -181,6 +184,8 @@ export function Board({
       : null;
   const resizes = picked !== null && !many && (picked.kind === 'table' || canResize(scene, picked));
   const { snapped, guides, clear } = useSnap(scene, picks, view, moving !== null || sizing !== null);
+
+  useHoverName(host, scene, readOnly ? NOTHING : hidden, view);
 
   const finish = (draft: DraftShape) => {
     if (!acts) return;
@@ -397,7 +402,10 @@ export function Board({
         </p>
       )}
       {!readOnly && view && !draft && !paint && (
-        <Legend scene={scene} relief={ground?.relief ?? null} palette={palette} />
+        <>
+          <Legend scene={scene} relief={ground?.relief ?? null} palette={palette} />
+          <LevelPicker scene={scene} />
+        </>
       )}
       {!readOnly && view && (
         <ZoomButtons

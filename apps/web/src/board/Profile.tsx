@@ -2,7 +2,13 @@ import { useId, useMemo } from 'react';
 import { PLATES_PER_BRICK, formatPlates } from '@quarry/core/grid';
 import type { Relief } from '@quarry/core/terrain';
 import { listOf, type Scene } from '@quarry/core/document';
-import { crossSectionAt, type CrossSectionStep } from '@quarry/core/venue';
+import {
+  crossPieces,
+  crossRooms,
+  crossSectionAt,
+  type CrossPiece,
+  type CrossSectionStep,
+} from '@quarry/core/venue';
 import type { CutLine } from '../data/view.ts';
 import { formatMeasure, formatOtherMeasure } from '../ui/quantity.ts';
 import { useMeasureFormat } from '../ui/useMeasureFormat.ts';
@@ -46,6 +52,18 @@ export function Profile({ scene, relief, line }: { scene: Scene; relief: Relief;
     }
     return open ? `${d}V${height}` : d;
   };
+  const pieces = crossPieces(cuts);
+  const rooms = crossRooms(cuts);
+  const boxOf = ({ from, to, low, high }: Omit<CrossPiece, 'owner'>) => ({
+    x: from * 5,
+    y: height - high * unit,
+    width: (to - from) * 5,
+    height: (high - low) * unit,
+  });
+  // What stands in a cavity is drawn over its room.
+  const isInRoom = ({ low, from, to, owner }: CrossPiece) =>
+    owner !== null &&
+    rooms.some((room) => low >= room.low && low < room.high && from < room.to && to > room.from);
   const levels = listOf(scene, 'level').filter((level) => level.height <= most);
   const across =
     line.a.y === line.b.y
@@ -97,14 +115,19 @@ export function Profile({ scene, relief, line }: { scene: Scene; relief: Relief;
               <title>{`${name}, ${formatMeasure(high, 'mm', metric)} high`}</title>
             </rect>
           ))}
-          <path
-            d={path(({ top }) => top)}
-            className="fill-base-200"
-            stroke="currentColor"
-            strokeWidth="1"
-            vectorEffect="non-scaling-stroke"
-            strokeDasharray="3 2"
-          />
+          {pieces
+            .filter(({ owner }) => owner !== null && !isSlab(owner))
+            .map((piece, i) => (
+              <rect
+                key={i}
+                {...boxOf(piece)}
+                className="fill-base-200"
+                stroke="currentColor"
+                strokeWidth="1"
+                vectorEffect="non-scaling-stroke"
+                strokeDasharray="3 2"
+              />
+            ))}
           <path
             d={path((cut) => cut.height)}
             fill={`url(#${hatch})`}
@@ -112,6 +135,28 @@ export function Profile({ scene, relief, line }: { scene: Scene; relief: Relief;
             strokeWidth="1.2"
             vectorEffect="non-scaling-stroke"
           />
+          {rooms.map((room, i) => (
+            <rect
+              key={i}
+              {...boxOf(room)}
+              className="fill-base-100"
+              stroke="currentColor"
+              strokeWidth="1"
+              vectorEffect="non-scaling-stroke"
+            />
+          ))}
+          {pieces
+            .filter((piece) => (piece.owner !== null && isSlab(piece.owner)) || isInRoom(piece))
+            .map((piece, i) => (
+              <rect
+                key={i}
+                {...boxOf(piece)}
+                className={piece.owner && isSlab(piece.owner) ? 'fill-base-300' : 'fill-base-200'}
+                stroke="currentColor"
+                strokeWidth="1.2"
+                vectorEffect="non-scaling-stroke"
+              />
+            ))}
           {waters(cuts).map(({ from, to, height: at }) => (
             <line
               key={from}
@@ -180,6 +225,9 @@ export function Profile({ scene, relief, line }: { scene: Scene; relief: Relief;
   );
 }
 
+/** Decks and bridges are solid; what stands is drawn dashed. */
+const isSlab = ({ kind }: { kind: string }) => kind === 'deck' || kind === 'way' || kind === 'track';
+
 /** Stretches of water at one height. */
 function waters(cuts: readonly CrossSectionStep[]): { from: number; to: number; height: number }[] {
   const list: { from: number; to: number; height: number }[] = [];
@@ -195,13 +243,13 @@ function waters(cuts: readonly CrossSectionStep[]): { from: number; to: number; 
 /** The tallest buildings the line crosses, each with the middle of its stretch. */
 function names(cuts: readonly CrossSectionStep[]) {
   const found = new Map<string, { stands: string; from: number; to: number; top: number; base: number }>();
-  for (const { stands, from, to, top, height } of cuts) {
+  for (const { stands, from, to, top, foot } of cuts) {
     if (stands === null) continue;
     const known = found.get(stands);
     if (known) {
       known.to = to;
-      known.base = Math.max(known.base, height);
-    } else found.set(stands, { stands, from, to, top, base: height });
+      known.base = Math.max(known.base, foot);
+    } else found.set(stands, { stands, from, to, top, base: foot });
   }
   return [...found.values()]
     .filter(({ from, to, top, base }) => to - from >= 12 && top - base >= 12)

@@ -30,6 +30,7 @@ const picture = (of: Scene, more: Partial<Picture> = {}): Picture => ({
   width: 1000,
   height: 700,
   hidden: NOTHING,
+  level: null,
   cut: null,
   images: NO_IMAGES,
   metric: 'mm',

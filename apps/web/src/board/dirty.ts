@@ -29,6 +29,7 @@ export function dirtyParts(before: Picture, after: Picture): Rect[] | null {
   const same =
     before.palette === after.palette &&
     before.hidden === after.hidden &&
+    dequal(before.level, after.level) &&
     dequal(before.cut, after.cut) &&
     before.images === after.images &&
     before.metric === after.metric &&

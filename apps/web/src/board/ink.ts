@@ -1,7 +1,7 @@
 import type { Rect } from '@quarry/core/grid';
 import type { EvaluatedFinding } from '@quarry/core/findings';
 import type { Scene } from '@quarry/core/document';
-import type { CutLine, BoardLayer } from '../data/view.ts';
+import type { CutLine, BoardLayer, LevelView } from '../data/view.ts';
 import type { GroundArt } from './groundArt.ts';
 import type { Palette } from './palette.ts';
 import { rectToScreen, type Viewport } from './viewport.ts';
@@ -16,6 +16,8 @@ export interface Picture {
   width: number;
   height: number;
   hidden: ReadonlySet<BoardLayer>;
+  /** The level it shows; null: all from above. */
+  level: LevelView;
   /** What the tape beside the studs counts. */
   metric: 'mm' | 'in';
   /** The part of the screen that is to be drawn, px; left out: all of it. */

@@ -5,7 +5,9 @@ import type { KeptBlock, KeptCounts } from '@quarry/core/masonry';
 // Counts of ground that the browser keeps, so that a reload shows needs at once. They hold for the program that made
 // them: every build has a digest of its computing code, and counts of another are not read.
 
-const store = createStore('open-quarry-counts', 'counts');
+/** Where what was computed is kept by display: one store, so that signing out forgets all of it. */
+export const computedStore = createStore('open-quarry-counts', 'counts');
+const store = computedStore;
 /** Displays whose counts are kept, the last used ones: about 2 MB for one of 480 × 320 studs. */
 const MAX_DISPLAYS = 6;
 const INDEX = 'index';
@@ -38,7 +40,10 @@ export async function keepCounts(displayId: string, build: string, blocks: KeptC
     },
     store,
   );
-  for (const id of gone) await del(id, store);
+  for (const id of gone) {
+    await del(id, store);
+    await del(`standings ${id}`, store);
+  }
 }
 
 /** Forgets all counts: they belong to displays that the next user of this browser may not see. */

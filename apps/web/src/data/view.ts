@@ -29,6 +29,14 @@ export interface CutLine {
   a: { x: number; y: number };
   b: { x: number; y: number };
 }
+/** Which level of the scene the board shows: the ground alone, or one deck or cavity; null: all from above. */
+export type LevelView = { kind: 'ground' } | { kind: 'deck' | 'cavity'; id: string } | null;
+/** The level shown, where a scene has it: what was shown of another display, or is gone, is none. */
+export const levelIn = (scene: Pick<Scene, 'deck' | 'cavity'>, level: LevelView): LevelView => {
+  if (level === null) return null;
+  if (level.kind !== 'ground') return scene[level.kind][level.id] ? level : null;
+  return Object.keys(scene.deck).length + Object.keys(scene.cavity).length > 0 ? level : null;
+};
 type Theme = 'day' | 'night';
 type Metric = 'mm' | 'in';
 
@@ -43,6 +51,7 @@ interface View {
   goTo: { x: number; y: number } | null;
   /** Where the section cut lies; null: where it shows most. */
   cutLine: CutLine | null;
+  level: LevelView;
   /** The line measured last. */
   measured: CutLine | null;
   /** The scene kept for comparison, of one display, while the page is open. */
@@ -70,6 +79,7 @@ interface View {
   keepBefore(before: View['before']): void;
   flip(shows: boolean): void;
   takeTool(tool: Tool): void;
+  setLevel(level: LevelView): void;
   toggleLayer(layer: BoardLayer): void;
   show(place: { x: number; y: number } | null, picked: Picked | null): void;
   setTheme(theme: Theme): void;
@@ -87,6 +97,7 @@ export const useView = create<View>((set) => ({
   picked: null,
   also: [],
   cutLine: null,
+  level: null,
   measured: null,
   before: null,
   showsBefore: false,
@@ -115,6 +126,7 @@ export const useView = create<View>((set) => ({
   keepBefore: (before) => set({ before, showsBefore: false }),
   flip: (showsBefore) => set({ showsBefore }),
   takeTool: (tool) => set({ tool }),
+  setLevel: (level) => set({ level }),
   toggleLayer: (layer) =>
     set(({ hidden }) => {
       const next = new Set(hidden);

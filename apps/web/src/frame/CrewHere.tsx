@@ -21,7 +21,7 @@ export function CrewHere() {
   if (others.length === 0) return null;
   const people = [...new Map(others.map((one) => [one.person ?? one.client, one])).values()];
   return (
-    <Link to={`/d/${link.id}/crew`} className="hidden md:flex items-center -space-x-1.5">
+    <Link to={`/d/${link.id}/crew`} className="hidden md:flex items-center -space-x-1.5 max-lg:h-11">
       <span className="sr-only">
         {people.length === 1 ? '1 other is here:' : `${people.length} others are here:`}
       </span>

@@ -7,7 +7,7 @@ import { Empty, Heading, Loading, SEVERITY } from '../ui/parts.tsx';
 import { useDerived } from '../workers/derived.tsx';
 import { AcceptForm, useAccept } from './AcceptForm.tsx';
 import { FindingItem } from './FindingItem.tsx';
-import { PAGES } from './pages.ts';
+import { FINDING_PAGES, type PageId } from './pages.ts';
 
 /** Counts of open (not accepted) findings, by severity. */
 export function countOpen(findings: readonly EvaluatedFinding[]): Record<Severity, number> {
@@ -32,7 +32,7 @@ function byRule(findings: readonly EvaluatedFinding[]): [string, EvaluatedFindin
 }
 
 /** The one list of findings: filtered by page, grouped by rule, gone to with a click, accepted with a reason. */
-export function FindingsPanel({ onClose, page }: { onClose: () => void; page: Page | null }) {
+export function FindingsPanel({ onClose, page }: { onClose: () => void; page: PageId | null }) {
   const judgement = useDerived(({ judgement }) => judgement);
   const error = useDerived(({ error }) => error);
   const keys = useView(({ findings }) => findings.only);
@@ -100,7 +100,7 @@ export function FindingsPanel({ onClose, page }: { onClose: () => void; page: Pa
             word="All"
             count={findings.filter(({ accepted }) => !accepted).length}
           />
-          {PAGES.map(({ id, word }) => (
+          {FINDING_PAGES.map(({ id, word }) => (
             <Filter
               key={id}
               on={only === id}

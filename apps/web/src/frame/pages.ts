@@ -1,7 +1,17 @@
 import type { Finding, Page } from '@quarry/core/findings';
 
-/** The pages there are, in working order, each with the letter that goes to it after `g`. */
-export const PAGES: readonly { id: Page; word: string; key: string; question: string }[] = [
+/** A page: the Bench stands by itself, and no finding is about it. */
+export type PageId = Page | 'bench';
+interface PageEntry<P> {
+  id: P;
+  word: string;
+  /** The letter that goes to it after `g`. */
+  key: string;
+  question: string;
+}
+
+/** The pages that findings are about, in working order. */
+export const FINDING_PAGES: readonly PageEntry<Page>[] = [
   {
     id: 'brief',
     word: 'Brief',
@@ -26,6 +36,12 @@ export const PAGES: readonly { id: Page; word: string; key: string; question: st
   },
 ];
 
+/** All pages, in working order. */
+export const PAGES: readonly PageEntry<PageId>[] = [
+  ...FINDING_PAGES,
+  { id: 'bench', word: 'Bench', key: 'n', question: 'What fits, closes, meets and lifts, by itself' },
+];
+
 /** The sheets of each page, in the order of their tabs; `also`: words by which a person may look for one. */
 export const PAGE_SHEETS = {
   brief: [
@@ -46,6 +62,7 @@ export const PAGE_SHEETS = {
     { id: 'alternatives', word: 'Alternatives', also: 'cut modules bases cost weights' },
     { id: 'hand', word: 'By hand', also: 'split merge draw seam' },
     { id: 'lift', word: 'Lifting', also: 'mass weight lift index tips carry' },
+    { id: 'stability', word: 'Stability', also: 'will it stand joints hold balance overhang' },
     { id: 'seams', word: 'Seams', also: 'agreement sheet neighbours connectors' },
     { id: 'order', word: 'Order', also: 'assembly setting up taking down' },
   ],
@@ -79,8 +96,21 @@ export const PAGE_SHEETS = {
     { id: 'history', word: 'History', also: 'log changes restore undo before' },
     { id: 'report', word: 'Since last report', also: 'update followers newsletter' },
   ],
-} as const satisfies Record<Page, readonly { id: string; word: string; also: string }[]>;
-export type PageWithSheets = Exclude<Page, 'plan'>;
+  bench: [
+    {
+      id: 'fits',
+      word: 'Sideways',
+      also: 'studs not on top plates on their side bracket half stud cube fit',
+    },
+    { id: 'ring', word: 'Rings', also: 'round room tower wedges circle dome bays' },
+    { id: 'roof', word: 'Roofs', also: 'pitch slope ridge gable spire courses' },
+    { id: 'turn', word: 'Turned walls', also: 'angle hinge triangle diagonal off the grid ties' },
+    { id: 'bays', word: 'Bays', also: 'repeat arches divide base panels' },
+    { id: 'picture', word: 'Picture', also: 'mosaic photo image studs dither portrait sign' },
+    { id: 'lift', word: 'Lift by hand', also: 'weigh mass kilogram carry' },
+  ],
+} as const satisfies Record<PageId, readonly { id: string; word: string; also: string }[]>;
+export type PageWithSheets = Exclude<PageId, 'plan'>;
 export type SheetOf<P extends PageWithSheets> = (typeof PAGE_SHEETS)[P][number]['id'];
 
 /** Where a finding is shown: what stands in the room on the Survey, what has a place in the scene on the Plan. */

@@ -26,6 +26,8 @@ export const WHEREABOUTS: Readonly<Record<Kind, Whereabouts>> = {
   barrier: 'survey',
   footprint: 'plan',
   pad: 'plan',
+  deck: 'plan',
+  cavity: 'plan',
   plot: 'plan',
   section: 'plan',
   module: 'plan',

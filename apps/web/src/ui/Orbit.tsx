@@ -5,8 +5,9 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 /**
  * Turning, moving and zooming of a scene in three dimensions by mouse and touch; draws a frame for each step.
  * @param below how far below the horizon the eye may go, radians from straight down
+ * @param height of the point it turns about, above the scene's origin
  */
-export function Orbit({ below }: { below: number }) {
+export function Orbit({ below, height = 0 }: { below: number; height?: number }) {
   const camera = useThree((state) => state.camera);
   const element = useThree((state) => state.gl.domElement);
   const invalidate = useThree((state) => state.invalidate);
@@ -14,9 +15,10 @@ export function Orbit({ below }: { below: number }) {
     const controls = new OrbitControls(camera, element);
     controls.maxPolarAngle = below;
     controls.addEventListener('change', () => invalidate());
+    controls.target.set(0, height, 0);
     controls.update();
     invalidate();
     return () => controls.dispose();
-  }, [camera, element, invalidate, below]);
+  }, [camera, element, invalidate, below, height]);
   return null;
 }

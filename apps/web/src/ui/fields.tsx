@@ -333,7 +333,7 @@ export function SelectField<T extends string>(
     <Frame id={id} label={label} refusal={null} hint={hint} bare={bare}>
       <select
         id={id}
-        className={`select select-xs h-6 ${bare ? 'w-full' : 'w-44'} ps-1 bg-base-content/5 shrink-0 border-transparent hover:border-base-300`}
+        className={`select select-xs h-6 ${bare ? 'w-full' : 'w-42'} ps-1 bg-base-content/5 shrink-0 border-transparent hover:border-base-300`}
         value={value}
         disabled={disabled}
         onChange={(event) => {

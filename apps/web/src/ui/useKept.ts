@@ -1,25 +1,25 @@
 import { useState } from 'react';
-
-/** Values of calculators, for as long as the app is open. */
-const kept = new Map<string, unknown>();
+import { recallJson, remember } from '../data/remembered.ts';
 
 /**
- * A state that is there again when a person comes back to it. It is sent nowhere and kept in memory only.
+ * A value of a calculator that is there again when a person comes back to it, kept in this browser and sent nowhere.
  * @param key of the calculator and value, the same for one type only
+ * @param read whether what was kept is such a value
  */
 export function useKept<T>(
   key: string,
   first: T,
   read: (value: unknown) => value is T,
 ): [T, (value: T) => void] {
+  const place = `quarry-kept-${key}`;
   const [value, setValue] = useState<T>(() => {
-    const before = kept.get(key);
+    const before = recallJson(place);
     return read(before) ? before : first;
   });
   return [
     value,
     (next) => {
-      kept.set(key, next);
+      remember(place, JSON.stringify(next));
       setValue(next);
     },
   ];

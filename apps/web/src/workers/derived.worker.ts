@@ -1,9 +1,11 @@
+import { shellList, unlistedBuildings } from '@quarry/core/structures';
 import { expose, transfer, type ProxyMarked } from 'comlink';
 import { FIXABLE_RULES, RULES, RuleEvaluator, type EvaluatedFinding } from '@quarry/core/findings';
 import {
   adoptCutting,
   arrangementOf,
   byHand,
+  carriedPieces,
   costOf,
   cutProblemOf,
   seamRemedies,
@@ -14,6 +16,7 @@ import {
   seamSheet,
   seamState,
   type Arrangement,
+  type CarriedPiece,
   type Cutting,
   type HandAct,
   type SeamRemedy,
@@ -26,7 +29,7 @@ import { writePagePlan } from '@quarry/core/formats';
 import { buildUp, freeModule, type BuildUp, type Freed } from '@quarry/core/assembly';
 import type { Netted } from '@quarry/core/materials';
 import type { Rect } from '@quarry/core/grid';
-import { compileRelief, loadsOf, type LoosePiece, type MassRaster, type Relief } from '@quarry/core/terrain';
+import { compileRelief, type MassRaster, type Relief } from '@quarry/core/terrain';
 import { displayOf, reduce, type Change, type Delta, type Scene } from '@quarry/core/document';
 import { outlook, type OutlookAnswer } from '@quarry/core/progress';
 import { tableLoads, type TableLoad } from '@quarry/core/venue';
@@ -212,16 +215,17 @@ const worker = {
   loads(place: string | null): {
     modules: ModuleLoad[];
     tables: TableLoad[];
-    loose: readonly LoosePiece[];
+    carried: readonly CarriedPiece[];
     counted: boolean;
   } {
     const relief = ground();
     const display = displayOf(followed.scene);
     const there = { ...followed.scene, display: { [display.id]: { ...display, place } } };
+    const modules = moduleLoads(there, relief);
     return {
-      modules: moduleLoads(there, relief),
+      modules,
       tables: tableLoads(there, relief),
-      loose: loadsOf(there, relief).pieces,
+      carried: carriedPieces(there, relief, modules),
       counted: relief.counted !== undefined,
     };
   },
@@ -257,7 +261,16 @@ const worker = {
     const relief = ground();
     return buildUp(followed.scene, relief, reachOf(followed.scene, relief));
   },
-  free: (id: string): Freed | null => freeModule(followed.scene, reachOf(followed.scene, ground()), id),
+  /** The list that a building's plain shell makes; null: it is gone. */
+  shell: (id: string): ReturnType<typeof shellList> | null => {
+    const plot = followed.scene.plot[id];
+    return plot ? shellList(followed.scene, plot) : null;
+  },
+  /** Those of all buildings that no list counts. */
+  shells: (): ReturnType<typeof shellList>[] =>
+    unlistedBuildings(followed.scene).map((plot) => shellList(followed.scene, plot)),
+  free: (id: string): Freed | null =>
+    freeModule(followed.scene, ground(), reachOf(followed.scene, ground()), id),
   /** The rearrangements of the room that bring most within reach. */
   moves: (of: Scene): TableMove[] => bestMoves(of),
   /** The methods side by side for a hill, a pad or a section. */

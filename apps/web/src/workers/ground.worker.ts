@@ -10,15 +10,19 @@ const worker = {
   ground(delta: readonly Delta[]): GroundStep {
     const changed = followed.follow(delta);
     const { relief: own } = followed.compiled;
+    const height = own.height.slice();
     const relief = {
       ...own,
-      height: own.height.slice(),
+      height,
+      // Without decks the surface is the ground, and stays one array.
+      surface: own.surface === own.height ? height : own.surface.slice(),
       ground: own.ground.slice(),
       top: own.top.slice(),
       owner: own.owner.slice(),
     };
     const tiles = tilesOf(own, changed);
     const arrays = [relief.height, relief.ground, relief.top, relief.owner];
+    if (relief.surface !== height) arrays.push(relief.surface);
     const lines = tiles.flatMap(({ contours }) => contours.flatMap((contour) => contour.lines));
     return transfer(
       { relief, tiles, whole: changed === null },

@@ -13,9 +13,9 @@ export function useBlocks(): CountedBlock[] | null {
   const blocks = useDerived(({ materials }) => materials?.blocks ?? null);
   return useMemo(
     () =>
-      blocks?.map(({ block: { id, name, rest, x, y, w, d }, counted }) => ({
+      blocks?.map(({ block: { id, name, rest, part, x, y, w, d }, counted }) => ({
         ...{ id, x, y, w, d, pieces: counted.pieces },
-        name: rest ? `the ground ${name}` : `module ${name}`,
+        name: part ? name : rest ? `the ground ${name}` : `module ${name}`,
       })) ?? null,
     [blocks],
   );

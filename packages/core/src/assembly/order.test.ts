@@ -75,7 +75,7 @@ describe('building up', () => {
       },
       { id: 'hut', name: 'Hut', x: 20, y: 70, w: 8, d: 8, height: 9, mount: 'loose' },
     ],
-    runs: [{ id: 'wall', name: 'Long wall', points: [at(40, 40), at(40, 80)], height: 6 }],
+    runs: [{ id: 'wall', name: 'Long wall', points: [at(40, 40), at(40, 80)], height: 6, panel: 16 }],
     trees: [
       { id: 'oak', name: 'Oak', x: 30, y: 20, crown: 5, height: 20 },
       { id: 'ash', name: 'Ash', x: 30, y: 150, crown: 5, height: 20 },
@@ -91,7 +91,7 @@ describe('building up', () => {
       ['Set down A1', 'Set down B1'],
       ['Set down B1', 'Set down C1'],
       ['Set down B1', 'Pin A1 to B1'],
-      ['Pin A1 to B1', 'Lay “Long wall” over A1, B1'],
+      ['Pin A1 to B1', 'Lay 1 piece of “Long wall” over A1, B1'],
       ['Set down B1', 'Stand “Hut” on B1'],
       ['Set down A1', 'Put “Loft” on “Mill”'],
       ['Put “Loft”', 'Put “Roof”'],
@@ -108,20 +108,20 @@ describe('building up', () => {
       for (const key of step.after) expect(keys.indexOf(key)).toBeLessThan(keys.indexOf(step.key));
   });
   test('free C1: what is on it; free A1: nearer ones first, since nobody reaches over 1,024 mm', () => {
-    expect(freeModule(scene, reach, 'module-c1')).toMatchObject({ way: [], off: [{ module: 'C1' }] });
-    const a1 = freeModule(scene, reach, 'module-a1');
+    expect(freeModule(scene, relief, reach, 'module-c1')).toMatchObject({ way: [], off: [{ module: 'C1' }] });
+    const a1 = freeModule(scene, relief, reach, 'module-a1');
     expect(reach.ladder).toBeLessThan(1024);
     expect(a1?.way).toEqual(['B1']);
     const off = a1?.off.map((one) => one.words) ?? [];
     expect(off).toEqual(
       expect.arrayContaining([
         'Take off “Hut”',
-        'Take up “Long wall”',
+        'Take up piece 2 of “Long wall”',
         'Lift out B1',
         'Lift off “Roof” of “Mill”',
       ]),
     );
-    expect(off.filter((one) => one === 'Take up “Long wall”')).toHaveLength(1);
-    expect(freeModule(scene, reach, 'nobody')).toBeNull();
+    expect(off.filter((one) => one === 'Take up piece 2 of “Long wall”')).toHaveLength(1);
+    expect(freeModule(scene, relief, reach, 'nobody')).toBeNull();
   });
 });

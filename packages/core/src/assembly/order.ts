@@ -3,13 +3,12 @@ import {
   labelOf,
   listOf,
   plotBounds,
-  influenceBounds,
   type Kind,
   type Module,
   type Plot,
   type Scene,
 } from '../document/index.ts';
-import { membersOf, type Relief } from '../terrain/index.ts';
+import { baseOf, isLoose, loadsOf, type Relief, type OverSeam } from '../terrain/index.ts';
 import { moduleLoads, neighboursOf } from '../cut/index.ts';
 import { shareOf, type Reach } from '../reach/index.ts';
 import { orderOf } from './graph.ts';
@@ -31,8 +30,6 @@ export type BuildUp = { ok: true; steps: Step[] } | { ok: false; cycles: string[
 /** A neighbour this much nearer to where one stands is in the way of the farther one, mm. */
 const NEARER = 100;
 
-/** The lines that lie over seams and are laid once both sides stand. */
-const BRIDGING: readonly Kind[] = ['track', 'run', 'repeat'];
 /** What breaks first and is touched last. */
 const DRESSING: readonly Kind[] = ['tree', 'figure', 'flag'];
 
@@ -69,18 +66,39 @@ export function buildUp(scene: Scene, relief: Relief, reach: Reach): BuildUp {
       after: [`module ${a.id}`, `module ${b.id}`],
       modules: [a.name, b.name],
     });
-  for (const { kind, id, under } of bridges(scene))
+  for (const { kind, id, pieces, under } of laidOverSeams(scene, relief))
     add({
       key: `bridge ${kind} ${id}`,
       act: 'bridge',
-      words: `Lay “${labelOf(scene, kind, id)}” over ${under.map(({ name }) => name).join(', ')}`,
+      words: `Lay ${countOf(pieces.length, 'piece')} of “${labelOf(scene, kind, id)}” over ${under.map(({ name }) => name).join(', ')}`,
       after: pairs
         .filter(({ a, b }) => under.includes(a) && under.includes(b))
         .map(({ a, b }) => `pin ${a.id} ${b.id}`)
         .concat(under.map((module) => `module ${module.id}`)),
       modules: under.map(({ name }) => name),
     });
-  for (const plot of listOf(scene, 'plot')) buildingSteps(plot, modules, add);
+  for (const deck of listOf(scene, 'deck')) {
+    const under = deck.loose ? on(modules, deck) : [];
+    if (under.length === 0) continue;
+    add({
+      key: `deck ${deck.id}`,
+      act: 'bridge',
+      words: `Set “${deck.name}” on ${under.map(({ name }) => name).join(', ')}`,
+      after: under.map((module) => `module ${module.id}`),
+      modules: under.map(({ name }) => name),
+    });
+  }
+  for (const plot of listOf(scene, 'plot')) {
+    const base = baseOf(relief, plot);
+    const isOnDeck = base.kind === 'deck' && scene.deck[base.id]?.loose === true;
+    // What is pinned to a deck that lifts off travels with it.
+    if (isOnDeck && !isLoose(plot) && plot.parts.length === 0) continue;
+    const under = base.kind === 'plot' ? scene.plot[base.id] : undefined;
+    const topmost = under && (under.parts.length > 0 ? `part ${under.id} 0` : `building ${under.id}`);
+    buildingSteps(plot, modules, add, isOnDeck ? [`deck ${base.id}`] : topmost ? [topmost] : []);
+  }
+  // A base that travels on its module has no step of its own.
+  for (const step of steps.values()) step.after = step.after.filter((key) => steps.has(key));
   const farFirst = [...modules].sort((a, b) => (far.get(b.id) ?? 0) - (far.get(a.id) ?? 0));
   for (const module of farFirst) {
     const things = dressingOn(scene, module);
@@ -116,10 +134,15 @@ export function buildUp(scene: Scene, relief: Relief, reach: Reach): BuildUp {
 }
 
 /** A pinned building travels on its module; others are stood on it. Parts that lift off go on from below. */
-function buildingSteps(plot: Plot, modules: readonly Module[], add: (step: Step) => void): void {
+function buildingSteps(
+  plot: Plot,
+  modules: readonly Module[],
+  add: (step: Step) => void,
+  base: readonly string[],
+): void {
   const under = on(modules, plotBounds(plot));
   if (under.length === 0) return;
-  const base = under.map((module) => `module ${module.id}`);
+  const stood = [...under.map((module) => `module ${module.id}`), ...base];
   const names = under.map(({ name }) => name);
   const stands = plot.mount !== 'pinned' || under.length > 1;
   const key = `building ${plot.id}`;
@@ -128,10 +151,10 @@ function buildingSteps(plot: Plot, modules: readonly Module[], add: (step: Step)
       key,
       act: 'building',
       words: `Stand “${plot.name}” on ${names.join(', ')}`,
-      after: base,
+      after: stood,
       modules: names,
     });
-  let below = stands ? [key] : base;
+  let below = stands ? [key] : stood;
   // Parts are listed from the top down.
   for (const [i, part] of [...plot.parts.entries()].reverse()) {
     const step = `part ${plot.id} ${i}`;
@@ -148,33 +171,25 @@ function buildingSteps(plot: Plot, modules: readonly Module[], add: (step: Step)
 
 const on = (modules: readonly Module[], area: Rect) => modules.filter((module) => intersection(module, area));
 
-/** What lies over more than one module and is not ground. */
-function bridges(scene: Scene): { kind: Kind; id: string; under: Module[] }[] {
-  const modules = listOf(scene, 'module');
-  return BRIDGING.flatMap((kind) =>
-    listOf(scene, kind).flatMap((thing) => {
-      const area = influenceBounds(kind, thing);
-      const all = area ? on(modules, area) : [];
-      // Of a repeat each member belongs to its module: only those that stand on two are laid over a seam.
-      const under = kind === 'repeat' ? straddled(scene, thing.id, all) : all;
-      return under.length > 1 ? [{ kind, id: thing.id, under }] : [];
-    }),
-  );
+/** Pieces of one thing that lie over seams, and the modules under them. */
+interface LaidOverSeams {
+  kind: Kind;
+  id: string;
+  pieces: readonly OverSeam[];
+  under: Module[];
 }
 
-/** The modules over whose seams a member of a repeat lies. */
-function straddled(scene: Scene, id: string, modules: readonly Module[]): Module[] {
-  const repeat = scene.repeat[id];
-  const over = new Set<Module>();
-  for (const { x, y, angle } of membersOf(repeat, listOf(scene, 'module')).members) {
-    const [u, v] = [
-      Math.max(0.5, (Math.abs(Math.cos(angle)) * repeat.length) / 2),
-      Math.max(0.5, (Math.abs(Math.sin(angle)) * repeat.length) / 2),
-    ];
-    const under = on(modules, { x: x - u, y: y - v, w: 2 * u, d: 2 * v });
-    if (under.length > 1) for (const module of under) over.add(module);
+/** What is laid in pieces over seams, each thing with all of its pieces that are. */
+function laidOverSeams(scene: Scene, relief: Relief): LaidOverSeams[] {
+  const things = new Map<string, OverSeam[]>();
+  for (const piece of loadsOf(scene, relief).overSeams) {
+    const key = `${piece.ref.kind} ${piece.ref.id}`;
+    things.set(key, [...(things.get(key) ?? []), piece]);
   }
-  return [...over];
+  return [...things.values()].map((pieces) => {
+    const under = new Set(pieces.flatMap(({ modules }) => modules));
+    return { ...pieces[0].ref, pieces, under: listOf(scene, 'module').filter(({ id }) => under.has(id)) };
+  });
 }
 
 function dressingOn(scene: Scene, module: Module): number {
@@ -205,12 +220,13 @@ export interface Freed {
  * on several modules with it, lift-off parts and what breaks on it; and, where its middle is farther than one may
  * reach, the neighbours one has to take out to come near, each freed likewise (the cheapest way by Dijkstra 1959).
  */
-export function freeModule(scene: Scene, reach: Reach, id: string): Freed | null {
+export function freeModule(scene: Scene, relief: Relief, reach: Reach, id: string): Freed | null {
   const modules = listOf(scene, 'module');
   const target = modules.find((module) => module.id === id);
   if (!target) return null;
   const pairs = neighboursOf(scene);
-  const taken = (module: Module) => looseOn(scene, modules, module);
+  const laid = laidOverSeams(scene, relief);
+  const taken = (module: Module) => looseOn(scene, modules, laid, module);
   // Cost of taking a module out: itself and what is on it.
   const cost = (module: Module) => 1 + taken(module).length;
   const open = new Map<Module, { sum: number; path: Module[] }>([[target, { sum: 0, path: [] }]]);
@@ -259,10 +275,20 @@ function nearest(reach: Reach, module: Module): number {
   return least;
 }
 
-function looseOn(scene: Scene, modules: readonly Module[], module: Module): { key: string; words: string }[] {
-  const over = bridges(scene)
-    .filter(({ under }) => under.includes(module))
-    .map(({ kind, id }) => ({ key: `${kind} ${id}`, words: `Take up “${labelOf(scene, kind, id)}”` }));
+function looseOn(
+  scene: Scene,
+  modules: readonly Module[],
+  laid: readonly LaidOverSeams[],
+  module: Module,
+): { key: string; words: string }[] {
+  const over = laid.flatMap(({ kind, id, pieces }) =>
+    pieces
+      .filter((piece) => piece.modules.includes(module.id))
+      .map(({ index }) => ({
+        key: `${kind} ${id} ${index}`,
+        words: `Take up piece ${index + 1} of “${labelOf(scene, kind, id)}”`,
+      })),
+  );
   const plots = listOf(scene, 'plot').flatMap((plot) => {
     const under = on(modules, plotBounds(plot));
     if (!under.includes(module)) return [];
@@ -273,6 +299,9 @@ function looseOn(scene: Scene, modules: readonly Module[], module: Module): { ke
       words: `Lift off “${part.name}” of “${plot.name}”`,
     }));
   });
+  const decks = listOf(scene, 'deck')
+    .filter((deck) => deck.loose && on(modules, deck).includes(module))
+    .map(({ id, name }) => ({ key: `deck ${id}`, words: `Lift off “${name}”` }));
   const fragile = dressingOn(scene, module);
   return [
     ...(fragile > 0
@@ -284,6 +313,7 @@ function looseOn(scene: Scene, modules: readonly Module[], module: Module): { ke
         ]
       : []),
     ...plots,
+    ...decks,
     ...over,
   ];
 }

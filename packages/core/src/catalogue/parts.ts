@@ -135,6 +135,12 @@ export function gramsOf(part: Part): number {
   return (body === 'slanted' ? whole * 0.7 : whole) * ABS;
 }
 
+/** Whether a part has studs all over its top, so that what stands on it is held. */
+export function isStudded(id: string): boolean {
+  const family = partOf(id)?.family;
+  return family !== undefined && (spec(family).body === 'studded' || family === 'base' || family === 'arch');
+}
+
 /** What one usually costs, in whole units of money: a guess of ours from its mass, good for a first sum only. */
 export const priceGuess = (part: Part): number =>
   Math.round((0.02 + 0.045 * gramsOf(part)) * spec(part.family).dear * 100) / 100;

@@ -4,6 +4,7 @@ export { verifyCutting } from './verify.ts';
 export { cutProblemOf, adoptCutting, baseNeeds, type BaseNeed, type SceneProblem } from './fromScene.ts';
 export * from './crossing.ts';
 export * from './lifting.ts';
+export * from './carried.ts';
 export * from './seamCosts.ts';
 export * from './seams.ts';
 export * from './arrangement.ts';

@@ -64,7 +64,8 @@ function carriedMass(scene: Scene, relief: Relief): MassRaster {
 
 /**
  * The masses of squares of `cell` studs from a corner of the relief on, kg, as carried and as the cutting problem takes
- * them. What lies before the corner, or past the last whole square, counts to the nearest square.
+ * them: with what lies over the seams of now, which need not be those to come. What lies before the corner, or past the
+ * last whole square, counts to the nearest square.
  */
 export function massTable(
   scene: Scene,
@@ -78,8 +79,11 @@ export function massTable(
   const columns = Math.max(1, Math.floor((relief.w - ox) / cell));
   const square = (at: number, most: number) => Math.min(most - 1, Math.max(0, Math.floor(at / cell)));
   const kg = Array.from({ length: rows }, () => new Array<number>(columns).fill(0));
-  for (let i = 0; i < grams.length; i++)
-    kg[square(Math.trunc(i / relief.w) - oy, rows)][square((i % relief.w) - ox, columns)] += grams[i] / 1000;
+  const add = (i: number, mass: number) =>
+    (kg[square(Math.trunc(i / relief.w) - oy, rows)][square((i % relief.w) - ox, columns)] += mass / 1000);
+  grams.forEach((mass, i) => add(i, mass));
+  for (const { studs, grams } of loadsOf(scene, relief).overSeams)
+    for (const i of studs) add(i, grams / studs.length);
   // To a tenth of a gram, so that the sums do not hang on the order of adding.
   return kg.map((row) => row.map((value) => Math.round(value * 1e4) / 1e4));
 }
@@ -198,7 +202,7 @@ export interface ModuleLoad {
 }
 
 /** Usual table height where none stands under a module, mm (a default of ours, no source). */
-const TABLE_HEIGHT = 740;
+export const TABLE_HEIGHT = 740;
 
 /** Every module's mass, lift, lean and tables. */
 export function moduleLoads(scene: Scene, relief: Relief): ModuleLoad[] {
@@ -259,7 +263,7 @@ function fixedOn(scene: Scene, relief: Relief, listed: ListedMass, module: Rect)
       const { x, y } = centreOf(plot);
       if (height === 0 || !containsPoint(module, x, y)) return [];
       const { grams, z } = weightOf(plot, listed, height);
-      const up = ((standsOn(relief, plot) ?? 0) + z) * MM_PER_PLATE;
+      const up = ((standsOn(scene, relief, plot) ?? 0) + z) * MM_PER_PLATE;
       return [{ id: plot.id, name: plot.name, kg: grams / 1000, x, y, z: up }];
     })
     .sort((a, b) => b.kg - a.kg);

@@ -1,6 +1,6 @@
 import { partId } from '../catalogue/index.ts';
 import { intersection, type Rect } from '../grid/index.ts';
-import { PLATES, priceOfPart, tileLayer } from '../masonry/index.ts';
+import { PLATES, priceOfLines, tileLayer } from '../masonry/index.ts';
 import { listOf, type Module, type Scene } from '../document/index.ts';
 import { CELL } from './problem.ts';
 
@@ -213,5 +213,4 @@ export function rimsOf(scene: Scene): ModuleRim[] {
 /** Modules never change, so that each rim is laid once. */
 const rims = new WeakMap<Module, ModuleRim | null>();
 
-const costOf = (scene: Scene, pieces: ModuleRim['pieces']) =>
-  pieces.reduce((sum, { part, qty }) => sum + qty * priceOfPart(part, scene.partType).price, 0);
+const costOf = (scene: Scene, pieces: ModuleRim['pieces']) => priceOfLines(pieces, scene.partType);

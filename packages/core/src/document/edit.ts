@@ -1,8 +1,10 @@
 import { boundsOf, type Rect } from '../grid/index.ts';
 import type { Change } from './change.ts';
+import { STAND_REFS } from './fields.ts';
 import { extentOf, hasSize, placedAt, placeIn } from './place.ts';
 import { KINDS, isPlanKind, kindSchema, type Entity, type Kind } from './schema.ts';
-import { labelOf, type Scene } from './scene.ts';
+import { keyOf, labelOf, listOf, type Scene } from './scene.ts';
+import { STANDING_KINDS, carriedBy, standFieldsFor, standingOf } from './stand.ts';
 
 // What one does with several things at once, each as changes of one batch.
 
@@ -34,10 +36,12 @@ const patched = (
   set: Record<string, unknown>,
 ): Change[] => (Object.keys(set).length > 0 ? [{ op: 'patch', kind, id, v: entity.v, set }] : []);
 
-/** Moves things by studs. */
+/** Moves things by studs, with what stands on them. */
 export function moveAll(scene: Scene, picks: readonly EntityRef[], dx: number, dy: number): Change[] {
   if (dx === 0 && dy === 0) return [];
-  return standing(scene, picks).flatMap((thing) =>
+  const all = [...picks, ...picks.flatMap((pick) => carriedBy(scene, pick))];
+  const each = [...new Map(all.map((pick) => [keyOf(pick.kind, pick.id), pick])).values()];
+  return standing(scene, each).flatMap((thing) =>
     patched(thing, {
       ...placedAt(thing.kind, thing.entity, { ...thing.place, x: thing.place.x + dx, y: thing.place.y + dy }),
     }),
@@ -100,13 +104,17 @@ export function copyAll(
   by: { dx: number; dy: number },
   freshId: (kind: Kind) => string,
 ): { changes: Change[]; picks: EntityRef[] } {
-  const copies = standing(scene, picks)
+  const things = standing(scene, picks)
     .filter(({ kind }) => isCopied(kind))
-    .map(({ kind, entity, place }) => {
-      const { id: _id, v: _v, ...data } = entity;
-      const moved = placedAt(kind, entity, { ...place, x: place.x + by.dx, y: place.y + by.dy });
-      return { kind, id: freshId(kind), data: { ...data, ...moved } };
-    });
+    .map((thing) => ({ ...thing, fresh: freshId(thing.kind) }));
+  const named = new Map(things.map(({ kind, id, fresh }) => [keyOf(kind, id), fresh]));
+  const copies = things.map(({ kind, entity, place, fresh }) => {
+    const { id: _id, v: _v, ...data } = entity;
+    const moved = placedAt(kind, entity, { ...place, x: place.x + by.dx, y: place.y + by.dy });
+    // What stands on something that is copied with it stands on the copy.
+    const stands = renamedBases(data, (under, id) => named.get(keyOf(under, id)) ?? id);
+    return { kind, id: fresh, data: { ...data, ...moved, ...stands } };
+  });
   return {
     changes: copies.map(({ kind, id, data }) => ({ op: 'add', kind, id, data })),
     picks: copies.map(({ kind, id }) => ({ kind, id })),
@@ -126,9 +134,27 @@ export function copyAlong(
   return { changes: copies.flatMap(({ changes }) => changes), picks: copies.flatMap((copy) => copy.picks) };
 }
 
-/** Removes things. */
-export const removeAll = (scene: Scene, picks: readonly EntityRef[]): Change[] =>
-  standing(scene, picks).map(({ kind, id, entity }) => ({ op: 'remove', kind, id, v: entity.v }));
+/** Removes things. What named one of them to stand on stands on the highest surface from then on. */
+export function removeAll(scene: Scene, picks: readonly EntityRef[]): Change[] {
+  const gone = new Set(picks.map(({ kind, id }) => keyOf(kind, id)));
+  const freed = STANDING_KINDS.flatMap((kind) =>
+    listOf(scene, kind).flatMap((thing): Change[] => {
+      const on = standingOf(thing);
+      return on && on.kind !== 'ground' && gone.has(keyOf(on.kind, on.id)) && !gone.has(keyOf(kind, thing.id))
+        ? [{ op: 'patch', kind, id: thing.id, v: thing.v, set: { ...standFieldsFor(null) } }]
+        : [];
+    }),
+  );
+  return [
+    ...freed,
+    ...standing(scene, picks).map(({ kind, id, entity }): Change => ({
+      op: 'remove',
+      kind,
+      id,
+      v: entity.v,
+    })),
+  ];
+}
 
 /** The data of a piece made of things as they stand. Null when none of them can be kept. */
 export function pieceOf(
@@ -147,7 +173,12 @@ export function pieceOf(
       const { id: _id, v: _v, ...data } = entity;
       return {
         kind,
-        data: { ...data, ...placedAt(kind, entity, { ...place, x: place.x - all.x, y: place.y - all.y }) },
+        data: {
+          ...data,
+          ...placedAt(kind, entity, { ...place, x: place.x - all.x, y: place.y - all.y }),
+          // A piece knows no ids: set out, it stands on the highest surface.
+          ...renamedBases(data, () => null),
+        },
       };
     }),
   };
@@ -189,10 +220,24 @@ export function setOut(
         ...data,
         ...placedAt(kind.data, data, { ...place, x: place.x + at.x, y: place.y + at.y }),
         ...(gone ? { level } : {}),
+        ...renamedBases(data, (under, id) => (Object.hasOwn(scene[under], id) ? id : null)),
       },
     });
   }
   return { ok: true, changes, picks: changes.map(({ kind, id }) => ({ kind, id })) };
+}
+
+/** The fields that name what a thing stands on, each with another name in its place; null: the highest surface. */
+function renamedBases(
+  data: Readonly<Record<string, unknown>>,
+  rename: (kind: Kind, id: string) => string | null,
+): Record<string, string | null> {
+  return Object.fromEntries(
+    Object.entries(STAND_REFS).flatMap(([field, kind]) => {
+      const id = data[field];
+      return typeof id === 'string' ? [[field, rename(kind, id)]] : [];
+    }),
+  );
 }
 
 /** Whether a thing can be pulled to another size. */

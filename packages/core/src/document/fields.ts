@@ -71,6 +71,42 @@ export const areaFields = {
     .default([]),
 };
 
+/** Sides of the polygon that stands for an oval. */
+const OVAL_SIDES = 32;
+
+/** The border of an area as a closed line, studs: ovals as a polygon of 32 sides. */
+export function borderPoints({
+  x,
+  y,
+  w,
+  d,
+  shape,
+  outline,
+}: {
+  x: number;
+  y: number;
+  w: number;
+  d: number;
+  shape: (typeof SHAPES)[number];
+  outline: readonly { x: number; y: number }[];
+}): { x: number; y: number }[] {
+  const shares =
+    shape === 'outline' && outline.length > 2
+      ? outline
+      : shape === 'oval'
+        ? Array.from({ length: OVAL_SIDES }, (_, i) => ({
+            x: (1 + Math.cos((2 * Math.PI * i) / OVAL_SIDES)) / 2,
+            y: (1 + Math.sin((2 * Math.PI * i) / OVAL_SIDES)) / 2,
+          }))
+        : [
+            { x: 0, y: 0 },
+            { x: 1, y: 0 },
+            { x: 1, y: 1 },
+            { x: 0, y: 1 },
+          ];
+  return [...shares, shares[0]].map((share) => ({ x: x + share.x * w, y: y + share.y * d }));
+}
+
 /** Points of a line across the plan, studs; with heights where the line holds one. */
 export const linePoints = z
   .array(z.strictObject({ x: position, y: position }))
@@ -96,6 +132,24 @@ export const risingFields = {
   /** Sides that fall steeply, as rock. */
   faces: z.array(z.enum(SIDES)).max(4).default([]),
   ground: groundField.default('grass'),
+};
+
+/** What a thing stands on; all empty: the highest surface under it. At most one of them counts, in this order. */
+export const standFields = {
+  onGround: z.boolean().default(false),
+  onDeck: reference.default(null),
+  inCavity: reference.default(null),
+  onPlot: reference.default(null),
+};
+export const STAND_REFS = { onDeck: 'deck', inCavity: 'cavity', onPlot: 'plot' } as const;
+
+/** A way or track that makes a deck of its own where it lies over the ground, instead of a bank. */
+export const bridgeFields = {
+  bridges: z.boolean().default(false),
+  /** How thick that deck is, plates. */
+  bridgeThick: plates.min(1).max(60).default(2),
+  /** From the middle of one pier to the next, studs. */
+  pierEvery: size.min(2).max(256).default(8),
 };
 
 export const placeField = reference.default(null);

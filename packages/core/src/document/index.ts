@@ -1,4 +1,7 @@
 export * from './schema.ts';
+export * from './stand.ts';
+export { DECK_SUPPORTS } from './kinds/deck.ts';
+export { CAVITY_USES } from './kinds/cavity.ts';
 export {
   BACKS,
   GLUES,
@@ -23,13 +26,18 @@ export { PASSAGE_KINDS } from './kinds/passage.ts';
 export { MAX_PICTURE } from './kinds/picture.ts';
 export {
   CONNECTORS,
+  HINGES,
   MOUNTS,
+  MOVES,
   PART_USES,
   builtCorners,
   builtRect,
   insideOf,
   isOverhanging,
+  leanAt,
+  leaningSlices,
   outerCorners,
+  reachCorners,
   plotBounds,
   wallCorners,
 } from './kinds/plot.ts';

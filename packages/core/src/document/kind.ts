@@ -7,6 +7,8 @@ export type FieldOf = (kind: string, id: string | null, field: string) => string
 export interface PlanMark {
   points: readonly { x: number; y: number }[];
   words: string;
+  /** What it is the outline of; left out: it is a dimension. */
+  outlines?: 'deck' | 'cavity';
 }
 
 /** What the core knows of a kind: one declaration, from which lists and decisions derive. */

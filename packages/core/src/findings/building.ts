@@ -12,7 +12,9 @@ import {
   studsWithin,
 } from '../grid/index.ts';
 import {
+  standingOf,
   displayOf,
+  labelOf,
   listOf,
   plotBounds,
   type Module,
@@ -43,6 +45,9 @@ const plotUneven: Rule = {
   severity: 'warning',
   check: ({ scene, relief }) =>
     listOf(scene, 'plot').flatMap((plot): FindingDraft[] => {
+      // What names a deck, a cavity or a roof to stand on is judged by that; half on a deck it has two feet.
+      if (standingOf(plot) !== null && !plot.onGround) return [];
+      if (!plot.onGround && isHalfOnSlab(relief, plot)) return [];
       const range = rangeUnder(relief, plot);
       if (!range || range.low === range.high) return [];
       const gap = range.high - range.low;
@@ -56,6 +61,19 @@ const plotUneven: Rule = {
         },
       ];
     }),
+};
+
+/** Whether a deck or a bridge is under a building somewhere. */
+const isHalfOnSlab = (relief: Relief, plot: Plot): boolean => {
+  if (relief.slabs.length === 0) return false;
+  let found = false;
+  eachPlotSpan(plot, relief, (row, from, to) => {
+    for (let x = from; x < to && !found; x++) {
+      const i = indexAt(relief, x, row);
+      found = i >= 0 && relief.surface[i] !== relief.height[i];
+    }
+  });
+  return found;
 };
 
 /** Lowest and highest ground under a building, every stud that its walls touch. */
@@ -200,7 +218,7 @@ function heightRemedy(
     else {
       const owner = ownerAt(relief, i);
       if (owner?.kind === 'plot' && fixedHeight(scene.plot[owner.id]) > 0) tall.add(owner.id);
-      left = Math.max(left, owner?.kind === 'plot' ? relief.height[i] : top[i]);
+      left = Math.max(left, owner?.kind === 'plot' ? relief.surface[i] : top[i]);
     }
   });
   const plots = [...tall].map((id) => scene.plot[id]);
@@ -233,33 +251,32 @@ function eachStudOf(relief: Relief, area: Module, visit: (i: number) => void): v
 
 const loosePassage: Rule = {
   id: 'loose-passage',
-  title: 'A loose building or a part does not pass the way in',
+  title: 'What is carried by itself does not pass the way in',
   basis:
-    'What lifts off is carried by itself, upright and level: its outer size on the plan and its own height, through each passage of the Survey.',
+    'Loose buildings, parts and decks that lift off, and what lies over seams, are carried by themselves, upright and level, with what is pinned to them: outer size on the plan and own height, through each passage of the Survey.',
   page: 'cut',
   severity: 'error',
-  check({ scene, relief }) {
+  check({ scene, carried }) {
     const way = wayOf(scene).sort((a, b) => widestOf(a) - widestOf(b));
-    return loadsOf(scene, relief).pieces.flatMap((piece): FindingDraft[] => {
+    return carried().flatMap((piece): FindingDraft[] => {
+      if (piece.kind === 'module') return [];
       const box = { short: Math.min(piece.w, piece.d), long: Math.max(piece.w, piece.d), height: piece.h };
       for (const passage of way) {
         const judged = evaluatePassage(passage, box);
         if (judged.passes) continue;
         const { by, has, limit } = judged;
         const measure = { width: 'across its narrow side', height: 'tall', length: 'long' }[by];
+        const whose = piece.part === null ? '' : ` of “${labelOf(scene, piece.ref.kind, piece.ref.id)}”`;
         return [
           {
-            sentence: `“${piece.name}”${piece.part === null ? '' : ` of “${scene.plot[piece.plot].name}”`}, carried by itself, is ${formatMm(Math.round(has * MM))} ${measure}; the ${passage.name} lets ${formatMm(Math.round(limit * MM))} through.`,
+            sentence: `“${piece.name}”${whose}, carried by itself, is ${formatMm(Math.round(has * MM))} ${measure}; the ${passage.name} lets ${formatMm(Math.round(limit * MM))} through.`,
             remedy:
               by === 'height'
                 ? `Part it into pieces of at most ${formatPlates(Math.floor(limit / MM_PER_PLATE))}.`
                 : 'Part it, or carry it another way.',
-            place: centreOf(scene.plot[piece.plot]),
+            place: centreOf(piece.area),
             part: piece.part === null ? 'whole' : `part ${piece.part}`,
-            things: [
-              { kind: 'plot', id: piece.plot },
-              { kind: 'passage', id: passage.id },
-            ],
+            things: [piece.ref, { kind: 'passage', id: passage.id }],
             numbers: { [by]: has, passage: limit },
           },
         ];

@@ -3,7 +3,7 @@ import { bodiesOf, compileRelief, type MassRaster, type Relief } from '../terrai
 import { cardOf, hangingStuds, tableLoads } from '../venue/index.ts';
 import { demandsOf, needsOf, netNeeds, suppliesOf, type Netted } from '../materials/index.ts';
 import { reachOf, type Reach } from '../reach/index.ts';
-import { moduleLoads, neighboursOf, seamSheet } from '../cut/index.ts';
+import { carriedPieces, moduleLoads, neighboursOf, seamSheet } from '../cut/index.ts';
 import {
   fingerprint,
   type Context,
@@ -65,6 +65,7 @@ export class RuleEvaluator {
     const card = memo(() => cardOf(scene, relief.read(), bodies.read()));
     const hanging = memo(() => hangingStuds(scene, relief.read()));
     const modules = memo(() => moduleLoads(scene, relief.read()));
+    const carried = memo(() => carriedPieces(scene, relief.read(), modules.read()));
     const loads = memo(() => tableLoads(scene, relief.read()));
     const seams = memo(() =>
       neighboursOf(scene).flatMap((pair) => {
@@ -88,6 +89,7 @@ export class RuleEvaluator {
       card: () => card.read(),
       hanging: () => hanging.read(),
       modules: () => modules.read(),
+      carried: () => carried.read(),
       seams: () => seams.read(),
       loads: () => loads.read(),
       bound: () => bound.read(),
@@ -147,14 +149,17 @@ class TrackedRelief implements Relief {
   readonly ground: Relief['ground'];
   readonly owner: Relief['owner'];
   readonly top: Relief['top'];
+  readonly surface: Relief['surface'];
+  readonly slabs: Relief['slabs'];
   readonly things: Relief['things'];
 
   constructor(
-    { x, y, w, d, height, ground, owner, top, things }: Relief,
+    { x, y, w, d, height, ground, owner, top, surface, slabs, things }: Relief,
     private readonly mass: Input<MassRaster | null>,
   ) {
     [this.x, this.y, this.w, this.d] = [x, y, w, d];
     [this.height, this.ground, this.owner, this.top] = [height, ground, owner, top];
+    [this.surface, this.slabs] = [surface, slabs];
     this.things = things;
   }
 

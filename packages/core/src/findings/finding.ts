@@ -2,7 +2,7 @@ import { MM, formatMm } from '../grid/index.ts';
 import type { Kind, Scene, Seam } from '../document/index.ts';
 import type { Body, Relief } from '../terrain/index.ts';
 import type { Netted } from '../materials/index.ts';
-import type { ModuleLoad, Neighbours, SeamSheet } from '../cut/index.ts';
+import type { CarriedPiece, ModuleLoad, Neighbours, SeamSheet } from '../cut/index.ts';
 import type { Reach } from '../reach/index.ts';
 import type { CardState, Hanging, TableLoad } from '../venue/index.ts';
 
@@ -38,6 +38,8 @@ export interface Context {
   hanging(): readonly Hanging[];
   /** What each module weighs and how it is lifted: worked out likewise. */
   modules(): readonly ModuleLoad[];
+  /** Everything that is carried by itself: worked out likewise. */
+  carried(): readonly CarriedPiece[];
   /** Seams with records, and what lies along each, computed on demand likewise. */
   seams(): readonly { pair: Neighbours; seam: Seam; sheet: SeamSheet }[];
   /** What each table carries: worked out likewise. */

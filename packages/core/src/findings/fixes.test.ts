@@ -5,7 +5,7 @@ import { RULES } from './rules.ts';
 
 const TODAY = '2027-01-15';
 type Given = Parameters<typeof sceneFrom>[0];
-const BASE: Given & { display: object; levels: object[] } = {
+const BASE: Given & { display: object; levels: object[]; pads: object[] } = {
   display: { name: 'Fixes', kind: 'diorama', moduleMaxW: 96, moduleMaxD: 96 },
   levels: [{ id: 'low', name: 'Low', height: 3 }],
   footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 64, d: 64 }],
@@ -85,6 +85,64 @@ describe('fixes of findings', () => {
         sections: [
           { id: 's', letter: 'A', name: 'West', x: 0, y: 0, w: 40, d: 64, owner: 'ada' },
           { id: 'u', letter: 'B', name: 'East', x: 32, y: 0, w: 32, d: 64, owner: 'ada' },
+        ],
+      },
+      {},
+    ],
+    [
+      'plots-gap',
+      { plots: [house('a', 10, 20, { streetFront: true }), house('b', 23, 20, { streetFront: true })] },
+      {},
+    ],
+    ['lean-ties', { plots: [house('a', 20, 20, { height: 96, lean: 10 })] }, {}],
+    [
+      'lean-hold',
+      { plots: [house('a', 20, 20, { height: 120, lean: 40, mount: 'loose', tieEvery: 8 })] },
+      { tipLimit: 1 },
+    ],
+    [
+      'decks-overlap',
+      {
+        decks: [
+          { id: 'd', name: 'Quay', x: 8, y: 8, w: 12, d: 10, level: 'low', offset: 12 },
+          { id: 'e', name: 'Gallery', x: 12, y: 8, w: 12, d: 10, level: 'low', offset: 13 },
+        ],
+      },
+      {},
+    ],
+    [
+      'bridge-steps',
+      {
+        pads: [],
+        ways: [
+          {
+            ...{ id: 'w', name: 'Lane', width: 4, maxGrade: 60, bridges: true, pierEvery: 8 },
+            points: [
+              { x: 4, y: 30, z: 2 },
+              { x: 36, y: 30, z: 14 },
+            ],
+          },
+        ],
+      },
+      { deckSpan: 14 },
+    ],
+    ['turn-reaches', { plots: [house('a', 20, 20), house('b', 31, 20, { turn: 30 })] }, {}],
+    [
+      'way-steep',
+      {
+        // A brick on one stud is 15 % over 8 studs; levelled to a ramp it has 56 studs for it, by hand 2.1 %.
+        pads: [
+          ...BASE.pads,
+          { id: 'q', name: 'Step', x: 32, y: 0, w: 32, d: 64, level: 'low', offset: 3, ground: 'grass' },
+        ],
+        ways: [
+          {
+            ...{ id: 'w', name: 'Lane', width: 4, maxGrade: 5 },
+            points: [
+              { x: 4, y: 30 },
+              { x: 60, y: 30 },
+            ],
+          },
         ],
       },
       {},

@@ -1,8 +1,9 @@
-import { MM_PER_STUD, boundsOf, type Rect } from '../grid/index.ts';
+import { MM_PER_STUD, boundsOf, countOf, type Rect } from '../grid/index.ts';
 import {
   WINDS,
   displayOf,
   entityOf,
+  isStandingKind,
   keyOf,
   labelOf,
   moveAll,
@@ -10,13 +11,15 @@ import {
   plotBounds,
   reduce,
   resizeDisplay,
+  standFieldsFor,
   type Change,
   type Entity,
   type EntityRef,
   type Kind,
   type Scene,
 } from '../document/index.ts';
-import { compileRelief, footprintBounds } from '../terrain/index.ts';
+import { MAX_UNTIED } from '../stability/index.ts';
+import { PIER, compileRelief, footprintBounds } from '../terrain/index.ts';
 import { currentContents } from '../venue/index.ts';
 import { evaluateRules, type EvaluatedFinding } from './evaluator.ts';
 import type { Finding } from './finding.ts';
@@ -143,6 +146,117 @@ const PROPOSED: Readonly<Record<string, Candidates>> = {
             changes: moveAll(scene, [ref], dx, dy),
           },
         ];
+  },
+  'way-over-water': (scene, finding) => {
+    const way = thingOf(scene, finding, 'way');
+    const over = way ?? thingOf(scene, finding, 'track');
+    return over
+      ? [
+          {
+            words: `Let “${over.name}” bridge what lies under it`,
+            changes: [patch(way ? 'way' : 'track', over, { bridges: true })],
+          },
+        ]
+      : [];
+  },
+  'slab-span': (scene, finding) => {
+    const deck = thingOf(scene, finding, 'deck');
+    const way = thingOf(scene, finding, 'way') ?? thingOf(scene, finding, 'track');
+    const { deckSpan } = displayOf(scene);
+    if (way) {
+      const kind = scene.way[way.id] === way ? 'way' : 'track';
+      return [deckSpan + PIER, deckSpan, deckSpan / 2]
+        .filter((pierEvery) => pierEvery < way.pierEvery)
+        .map((pierEvery) => ({
+          words: `Stand a pier each ${pierEvery} studs`,
+          changes: [patch(kind, way, { pierEvery })],
+        }));
+    }
+    if (!deck) return [];
+    const closer = [deckSpan + deck.pillar, deckSpan, deckSpan / 2].filter(
+      (spacing) => spacing < deck.spacing || deck.support === 'ends',
+    );
+    return (['pillars', 'walls'] as const).flatMap((support) =>
+      (support === deck.support ? closer : [deck.spacing, ...closer]).map((spacing) => ({
+        words: `Carry “${deck.name}” by ${support} each ${spacing} studs`,
+        changes: [patch('deck', deck, { support, spacing })],
+      })),
+    );
+  },
+  'cavity-roof': (scene, finding) => {
+    const cavity = thingOf(scene, finding, 'cavity');
+    const by = (finding.numbers.least ?? 0) - (finding.numbers.roof ?? 0);
+    if (!cavity || by <= 0) return [];
+    return [
+      {
+        words: `Lower “${cavity.name}” by ${countOf(by, 'plate')}`,
+        changes: [patch('cavity', cavity, { offset: cavity.offset - by })],
+      },
+      {
+        words: `Make “${cavity.name}” ${countOf(by, 'plate')} lower inside`,
+        changes: [patch('cavity', cavity, { clear: cavity.clear - by })],
+      },
+    ].filter(() => cavity.clear > by);
+  },
+  'bridge-steps': (scene, finding) => {
+    const way = thingOf(scene, finding, 'way');
+    const over = way ?? thingOf(scene, finding, 'track');
+    const { wanted } = finding.numbers;
+    return over && wanted !== undefined
+      ? [
+          {
+            words: `Make the bridge of “${over.name}” ${wanted} plates thick`,
+            changes: [patch(way ? 'way' : 'track', over, { bridgeThick: wanted })],
+          },
+        ]
+      : [];
+  },
+  'decks-overlap': (scene, finding) => {
+    const { by } = finding.numbers;
+    return finding.things.flatMap(({ kind, id }) => {
+      const deck = kind === 'deck' ? scene.deck[id] : undefined;
+      return deck && by !== undefined
+        ? [by, -by].map((up) => ({
+            words: `${up > 0 ? 'Raise' : 'Lower'} “${deck.name}” by ${countOf(by, 'plate')}`,
+            changes: [patch('deck', deck, { offset: deck.offset + up })],
+          }))
+        : [];
+    });
+  },
+  'lean-ties': (scene, finding) => {
+    const plot = thingOf(scene, finding, 'plot');
+    return plot
+      ? [
+          {
+            words: `Tie “${plot.name}” each ${MAX_UNTIED} studs`,
+            changes: [patch('plot', plot, { tieEvery: MAX_UNTIED })],
+          },
+        ]
+      : [];
+  },
+  'lean-hold': (scene, finding) => {
+    const plot = thingOf(scene, finding, 'plot');
+    if (!plot) return [];
+    return [0.75, 0.5, 0.25, 0].map((share) => {
+      const lean = Math.floor(plot.lean * share);
+      return {
+        words: lean === 0 ? `Stand “${plot.name}” upright` : `Lean “${plot.name}” by ${lean}°`,
+        changes: [patch('plot', plot, { lean })],
+      };
+    });
+  },
+  'stands-on-nothing': (scene, finding) => {
+    const [ref] = finding.things;
+    if (!ref || !isStandingKind(ref.kind)) return [];
+    const thing = scene[ref.kind][ref.id];
+    return thing
+      ? [
+          {
+            words: `Stand “${labelOf(scene, ref.kind, ref.id)}” on the highest surface under it`,
+            changes: [patch(ref.kind, thing, { ...standFieldsFor(null) })],
+          },
+        ]
+      : [];
   },
   'plots-overlap': separatePlots,
   'turn-reaches': separatePlots,

@@ -1,5 +1,5 @@
 import { PLATE, centreOf, countOf, formatMm, formatPlates } from '../grid/index.ts';
-import { FRONT_DEPTH, OUTSIDE, indexAt, plotCard, standsOn } from '../terrain/index.ts';
+import { FRONT_DEPTH, OUTSIDE, indexAt, plotCard, floorBeside, standsOn } from '../terrain/index.ts';
 import { SIDE_WORDS, displayOf, labelOf, listOf, type Plot } from '../document/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
 import { unorderedPairs } from './places.ts';
@@ -73,11 +73,11 @@ const doorCliff: Rule = {
   severity: 'warning',
   check({ scene, relief }) {
     return listOf(scene, 'plot').flatMap((plot): FindingDraft[] => {
-      const sill = standsOn(relief, plot);
+      const sill = standsOn(scene, relief, plot);
       const at = beforeDoor(plot);
       const index = indexAt(relief, at.x, at.y);
       if (sill === null || index < 0 || relief.ground[index] === OUTSIDE) return [];
-      const drop = sill - relief.height[index];
+      const drop = sill - floorBeside(scene, relief, plot, at);
       if (Math.abs(drop) <= STEP) return [];
       const way = drop > 0 ? 'above' : 'below';
       return [

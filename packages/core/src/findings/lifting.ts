@@ -1,5 +1,5 @@
 import { MM, MM_PER_PLATE, MM_PER_STUD, centreOf, formatMm, formatPlates } from '../grid/index.ts';
-import { isLoose, listedMass, loosePieces, tippingAngle, weightOf } from '../terrain/index.ts';
+import { isLoose, leanAcross, listedMass, tipsOfPlot, weightOf } from '../terrain/index.ts';
 import { SIDES, SIDE_WORDS, builtRect, displayOf, listOf, type Side } from '../document/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
 import { plotRef } from './plots.ts';
@@ -15,7 +15,7 @@ const plotTips: Rule = {
     'Each building on its own feet, and each part that lifts off or stands loose by itself: atan(half its narrower side ÷ height of its centre of mass), by its list or its plain shell, against the limit of the display (10°, common practice toward visitors, no source). The venue’s rules and qualified people decide.',
   page: 'plan',
   severity: 'warning',
-  check({ scene }) {
+  check({ scene, carried }) {
     const { tipLimit } = displayOf(scene);
     const listed = listedMass(scene);
     return listOf(scene, 'plot').flatMap((plot): FindingDraft[] => {
@@ -23,16 +23,23 @@ const plotTips: Rule = {
       const narrow = Math.min(built.w, built.d);
       const whole = weightOf(plot, listed);
       const pieces = [
-        { name: null, height: plot.height * MM_PER_PLATE, z: whole.z * MM_PER_PLATE, of: narrow },
-        ...loosePieces(plot, listed)
-          .filter(({ part }) => part !== null)
-          .map(({ name, h, z }) => ({ name, height: h, z: z * MM_PER_PLATE, of: Math.min(plot.w, plot.d) })),
+        {
+          ...{ name: null, height: plot.height * MM_PER_PLATE, z: whole.z * MM_PER_PLATE, of: narrow },
+          tips: tipsOfPlot(plot, built, whole.z),
+        },
+        ...carried()
+          .filter(({ kind, ref }) => kind === 'part' && ref.id === plot.id)
+          .map(({ name, h, centre, tips }) => ({
+            ...{ name, height: h, z: centre.z, of: Math.min(plot.w, plot.d), tips },
+          })),
       ];
-      return pieces.flatMap(({ name, height, z, of }, i): FindingDraft[] => {
-        const tips = tippingAngle((of * MM_PER_STUD) / 2, z);
+      return pieces.flatMap(({ name, height, z, of, tips }, i): FindingDraft[] => {
         if (tips >= tipLimit) return [];
         const lean = Math.tan((tipLimit * Math.PI) / 180);
-        const wide = Math.ceil((2 * lean * z) / MM_PER_STUD - 1e-9);
+        const off = name === null ? leanAcross(plot, z / MM_PER_PLATE) : { x: 0, y: 0 };
+        const wide = Math.ceil(
+          (2 * lean * z) / MM_PER_STUD + 2 * Math.max(Math.abs(off.x), Math.abs(off.y)) - 1e-9,
+        );
         const most = Math.floor((height * (of * MM_PER_STUD)) / 2 / lean / z / MM_PER_PLATE + 1e-9);
         return [
           {

@@ -98,7 +98,7 @@ const overhangHeavy: Rule = {
   check({ scene, relief, hanging, modules }) {
     const tables = currentContents(scene, 'table');
     const worst = tables.map(() => ({ studs: 0, grams: 0, most: 0, x: 0, y: 0 }));
-    const ground = groundMass(relief);
+    const ground = groundMass(scene, relief);
     for (const { x, y, table } of hanging()) {
       const grams = ground.grams[indexAt(relief, x, y)];
       const entry = worst[table];

@@ -1,17 +1,32 @@
 import { centreOf, countOf, formatPlates, roundOut, intersection, type Rect } from '../grid/index.ts';
 import {
+  NO_SLAB,
   OUTSIDE,
   eachStripStud,
   eachTouched,
+  footHeights,
   indexAt,
   membersOf,
+  namedFoot,
   nearestOn,
   influenceOf,
+  slabIndex,
   standsOn,
+  topAt,
   type Body,
   type Point,
+  type Relief,
 } from '../terrain/index.ts';
-import { builtCorners, labelOf, listOf, outerCorners, plotBounds, type Plot } from '../document/index.ts';
+import {
+  builtCorners,
+  labelOf,
+  listOf,
+  reachCorners,
+  plotBounds,
+  type Entity,
+  type Plot,
+  type Scene,
+} from '../document/index.ts';
 import { type Context, type FindingDraft, type Rule } from './finding.ts';
 import { overlappingPairs } from './places.ts';
 
@@ -114,10 +129,10 @@ const turntableSweep: Rule = {
   severity: 'error',
   check({ scene, relief, bodies }) {
     return listOf(scene, 'plot').flatMap((plot): FindingDraft[] => {
-      const stands = plot.mount === 'turntable' ? standsOn(relief, plot) : null;
+      const stands = plot.mount === 'turntable' ? standsOn(scene, relief, plot) : null;
       if (stands === null) return [];
       const middle = centreOf(plot);
-      const radius = sweepOf(plot);
+      const radius = turnRadius(plot);
       const hit = bodies().find(
         (body) =>
           (body.kind !== 'plot' || body.id !== plot.id) &&
@@ -155,9 +170,9 @@ const turntableSweep: Rule = {
 };
 
 /** Radius of the circle that a building sweeps when it turns about its middle, studs. */
-function sweepOf(plot: Plot): number {
+function turnRadius(plot: Plot): number {
   const { x, y } = centreOf(plot);
-  return Math.max(...outerCorners(plot).map((corner) => Math.hypot(corner.x - x, corner.y - y)));
+  return Math.max(...reachCorners(plot).map((corner) => Math.hypot(corner.x - x, corner.y - y)));
 }
 
 /** How far a point lies from a convex outline, studs; 0: in it. */
@@ -212,57 +227,108 @@ const pinnedHalf: Rule = {
     }),
 };
 
+/** What lies or stands along a line, with the heights it takes at a stud, plates above datum. */
+interface Along {
+  kind: 'way' | 'run' | 'repeat';
+  id: string;
+  strips: readonly (readonly Point[])[];
+  half: number;
+  takes: (x: number, y: number) => { from: number; to: number };
+}
+
+/** A road or path as a line: what stands on it, or reaches down to it, is on it. */
+export function alongWay(relief: Relief, { id, points, width }: Entity<'way'>): Along {
+  const takes = (x: number, y: number) => {
+    const z = heightOfWay(relief, id, x, y);
+    return { from: z - 1, to: z + 1 };
+  };
+  return { kind: 'way', id, strips: [points], half: width / 2, takes };
+}
+
+/** The height of a way at a stud, plates: of its bridge or of the deck it runs on, else of the ground. */
+export function heightOfWay(relief: Relief, id: string, x: number, y: number): number {
+  const own = relief.slabs.find((slab) => slab.kind === 'way' && slab.id === id);
+  const bridge = own ? topAt(own, x, y) : NO_SLAB;
+  if (bridge !== NO_SLAB) return bridge;
+  const deck = relief.slabs.findLast(
+    (slab) => slab.kind === 'deck' && topAt(slab, x, y) !== NO_SLAB && slab.way[slabIndex(slab, x, y)] === 1,
+  );
+  return deck ? topAt(deck, x, y) : relief.height[indexAt(relief, x, y)];
+}
+
+/** How many studs of a line a building takes at the line's own height: none where a deck is between them. */
+export function studsTaken(scene: Scene, relief: Relief, plot: Entity<'plot'>, line: Along): number {
+  const bounds = plotBounds(plot);
+  const reach = influenceOf(scene, line.kind, line.id);
+  if (!reach || !intersection(reach, bounds)) return 0;
+  const foot = standsOn(scene, relief, plot);
+  if (foot === null) return 0;
+  const own = touched(builtCorners(plot));
+  const studs = new Set<number>();
+  for (const points of line.strips)
+    eachStripStud(points, line.half, roundOut(bounds), (x, y) => {
+      if (!own.has(keyOf(x, y)) || indexAt(relief, x, y) < 0) return;
+      const { from, to } = line.takes(x, y);
+      // On sloping ground it hides what lies lower under it; a deck or roof between the two parts them.
+      const isParted = relief.slabs.some((slab) => {
+        const top = topAt(slab, x, y);
+        return top !== NO_SLAB && top >= to && top <= foot;
+      });
+      if (from < foot + plot.height && !isParted) studs.add(keyOf(x, y));
+    });
+  return studs.size;
+}
+
 const plotAcross: Rule = {
   id: 'plot-across',
   title: 'A building stands across a way or a wall',
   basis:
-    'Studs of what a plot is built on (its pavement left out) that a road, a path, a wall, a fence or a member of a repeat takes too.',
+    'Studs of what a plot is built on (its pavement left out) that a road, a path, a wall, a fence or a member of a repeat takes too, at one height: what stands on a deck is not on the road under it.',
   page: 'plan',
   severity: 'warning',
   check({ scene, relief }) {
-    const lines = [
+    const surfaceAt = (x: number, y: number) => relief.surface[indexAt(relief, x, y)];
+    const lines: Along[] = [
       ...listOf(scene, 'way')
         .filter(({ use }) => use === 'road' || use === 'path')
-        .map(({ id, points, width }) => ({ kind: 'way' as const, id, strips: [points], half: width / 2 })),
-      ...listOf(scene, 'run').map(({ id, points, thick }) => ({
-        kind: 'run' as const,
-        id,
-        strips: [points],
-        half: Math.max(0.5, thick / 2),
-      })),
-      ...listOf(scene, 'repeat').map((repeat) => ({
-        kind: 'repeat' as const,
+        .map((way) => alongWay(relief, way)),
+      ...listOf(scene, 'run').map((run): Along => {
+        const named = namedFoot(scene, relief, run);
+        const heights = footHeights(relief, run);
+        return {
+          ...{ kind: 'run', id: run.id, strips: [run.points], half: Math.max(0.5, run.thick / 2) },
+          takes: (x, y) => {
+            const from = named ?? heights[indexAt(relief, x, y)];
+            return { from, to: from + run.height };
+          },
+        };
+      }),
+      ...listOf(scene, 'repeat').map((repeat): Along => ({
+        kind: 'repeat',
         id: repeat.id,
         strips: membersOf(repeat, listOf(scene, 'module')).members.map((member) =>
           endsOf(member, repeat.length),
         ),
         half: 0.5,
+        takes: (x, y) => ({ from: surfaceAt(x, y), to: surfaceAt(x, y) + repeat.height }),
       })),
     ];
-    return listOf(scene, 'plot').flatMap((plot) => {
-      const bounds = plotBounds(plot);
-      let own: Set<number> | null = null;
-      return lines.flatMap(({ kind, id, strips, half }): FindingDraft[] => {
-        const reach = influenceOf(scene, kind, id);
-        if (!reach || !intersection(reach, bounds)) return [];
-        own ??= touched(builtCorners(plot));
-        const studs = new Set<number>();
-        for (const points of strips)
-          eachStripStud(points, half, roundOut(bounds), (x, y) => {
-            if (own?.has(keyOf(x, y)) && indexAt(relief, x, y) >= 0) studs.add(keyOf(x, y));
-          });
-        if (studs.size === 0) return [];
+    return listOf(scene, 'plot').flatMap((plot) =>
+      lines.flatMap((line): FindingDraft[] => {
+        const studs = studsTaken(scene, relief, plot, line);
+        if (studs === 0) return [];
+        const { kind, id } = line;
         return [
           {
-            sentence: `“${plot.name}” stands on ${countOf(studs.size, 'stud')} of “${labelOf(scene, kind, id)}”; a building should stand on 0.`,
+            sentence: `“${plot.name}” stands on ${countOf(studs, 'stud')} of “${labelOf(scene, kind, id)}”; a building should stand on 0.`,
             remedy: 'Move one of them, or end the line at its walls.',
-            place: centreOf(bounds),
+            place: centreOf(plotBounds(plot)),
             things: [plotRef(plot), { kind, id }],
-            numbers: { studs: studs.size },
+            numbers: { studs },
           },
         ];
-      });
-    });
+      }),
+    );
   },
 };
 

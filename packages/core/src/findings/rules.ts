@@ -3,6 +3,10 @@ import { PEOPLE_RULES } from './people.ts';
 import { BRIEF_RULES } from './brief.ts';
 import { DRESS_RULES } from './dress.ts';
 import { TERRAIN_RULES } from './terrain.ts';
+import { DECK_RULES } from './decks.ts';
+import { LEAN_RULES } from './lean.ts';
+import { LEVEL_RULES } from './levels.ts';
+import { MOVE_RULES } from './moves.ts';
 import { PLACE_RULES } from './places.ts';
 import { FRONT_RULES } from './fronts.ts';
 import { PLOT_RULES } from './plots.ts';
@@ -21,6 +25,10 @@ export const RULES: readonly Rule[] = [
   ...SURVEY_RULES,
   ...PUBLIC_RULES,
   ...PLACE_RULES,
+  ...LEVEL_RULES,
+  ...DECK_RULES,
+  ...LEAN_RULES,
+  ...MOVE_RULES,
   ...BUILDING_RULES,
   ...SEAM_RULES,
   ...PLOT_RULES,

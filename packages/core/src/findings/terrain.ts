@@ -162,6 +162,9 @@ function isFaced(scene: Scene, owner: { kind: Kind; id: string } | null, side: S
   return owner.kind === 'plot' || owner.kind === 'way' || owner.kind === 'track';
 }
 
+/** Kinds whose ground may be water. */
+const LAYS_WATER: readonly Kind[] = ['water', 'stream', 'pad', 'hill', 'hollow', 'terrain', 'cavity'];
+
 const waterLevels: Rule = {
   id: 'water-levels',
   title: 'Two waters meet at different heights',
@@ -182,6 +185,8 @@ const waterLevels: Rule = {
         const by = Math.abs(relief.height[i] - relief.height[j]);
         const [a, b] = [ownerAt(relief, i), ownerAt(relief, j)];
         if (by === 0 || !a || !b || (a.kind === b.kind && a.id === b.id)) continue;
+        // Under a deck or a bridge it is that which is uppermost.
+        if (!LAYS_WATER.includes(a.kind) || !LAYS_WATER.includes(b.kind)) continue;
         const things = [a, b].sort((p, q) => (p.kind + p.id < q.kind + q.id ? -1 : 1));
         const key = things.map(({ kind, id }) => `${kind} ${id}`).join();
         const known = found.get(key);

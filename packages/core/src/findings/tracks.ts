@@ -2,11 +2,12 @@ import { lengthOfLine, countOf, formatPlates, containsPoint } from '../grid/inde
 import {
   OUTSIDE,
   PERCENT_PER_PLATE,
-  atAlong,
   eachStripStud,
   eachTouched,
-  heightOfStud,
+  heightAlong,
   indexAt,
+  wholePlates,
+  withAlong,
   type Body,
 } from '../terrain/index.ts';
 import {
@@ -138,13 +139,12 @@ const trackClear: Rule = {
   check: ({ scene, relief, bodies }) =>
     listOf(scene, 'track').flatMap((track): FindingDraft[] => {
       const { line } = lineOfTrack(scene, track);
+      const bedAt = heightAlong(withAlong(line));
       const free = new Map<number, { off: number; bed: number }>();
       eachStripStud(line, Math.max(track.clearSide, track.bed / 2), relief, (x, y, along, off) => {
         const i = indexAt(relief, x, y);
         if (relief.ground[i] === OUTSIDE) return;
-        const middle = atAlong(line, along);
-        const bed = heightOfStud(relief, Math.floor(middle.x), Math.floor(middle.y)) ?? relief.height[i];
-        free.set(i, { off, bed });
+        free.set(i, { off, bed: wholePlates(bedAt(along)) });
       });
       const found = new Map<
         string,

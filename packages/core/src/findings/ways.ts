@@ -18,6 +18,7 @@ import {
 } from '../terrain/index.ts';
 import { labelOf, listOf, type Scene, type Way } from '../document/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
+import { heightOfWay } from './plots.ts';
 import { percent, spotOf, tenth } from './figures.ts';
 import { lineOfTrack } from './tracks.ts';
 
@@ -82,7 +83,15 @@ const wayHangs: Rule = {
         if (last < 0 || next < 0 || relief.ground[last] === OUTSIDE) return [];
         const beyond = groundAt(relief, next);
         if (beyond === null || beyond === 'water') return [];
-        const by = relief.height[last] - relief.height[next];
+        const own = heightOfWay(
+          relief,
+          way.id,
+          relief.x + (last % relief.w),
+          relief.y + Math.trunc(last / relief.w),
+        );
+        // On to a deck or a bridge, or under it: whichever is nearer to its own height.
+        const [low, high] = [own - relief.height[next], own - relief.surface[next]];
+        const by = Math.abs(high) < Math.abs(low) ? high : low;
         if (Math.abs(by) <= Math.max(END_PLAY, Math.abs(way.rise))) return [];
         const short = !isClimbable(way) && way.onSteep !== 'follow';
         return [
@@ -105,7 +114,7 @@ const wayDrowns: Rule = {
   id: 'way-over-water',
   title: 'A way or track fills in water',
   basis:
-    'Studs of still water and of streams over which a way or the bed of a track is laid. The ground has one height a stud: there is no water under it, and what is held above the water is solid down to the table.',
+    'Studs of still water and of streams over which a way or the bed of a track is laid as ground, solid down to the table. What bridges the water leaves it as it is.',
   page: 'plan',
   severity: 'warning',
   check: ({ scene, relief }) => {
@@ -137,7 +146,8 @@ const wayDrowns: Rule = {
         const found: number[] = [];
         eachWaterStud(scene, water, relief, (x, y) => {
           const i = indexAt(relief, x, y);
-          if (studs.has(i)) found.push(i);
+          // Where it is a bridge, the water under it stays.
+          if (studs.has(i) && groundAt(relief, i) !== 'water') found.push(i);
         });
         if (found.length === 0) return [];
         const top = Math.max(...found.map((i) => relief.height[i]));
@@ -145,8 +155,7 @@ const wayDrowns: Rule = {
         return [
           {
             sentence: `“${labelOf(scene, kind, id)}” covers ${countOf(found.length, 'stud')} of “${labelOf(scene, water.kind, water.id)}”: there is no water under it, and it is counted solid from the table up to ${formatPlates(top)} (${formatMm(top * PLATE)}).`,
-            remedy:
-              'Lead it round the water, or end it at both shores and build the bridge as something that stands there.',
+            remedy: 'Let it bridge what lies under it, hold it higher, or lead it round the water.',
             place: { x: relief.x + (at % relief.w) + 0.5, y: relief.y + Math.trunc(at / relief.w) + 0.5 },
             things: [{ kind, id }, water],
             numbers: { studs: found.length, top },

@@ -11,6 +11,8 @@ export const LAYERS = [
   'SECTIONS',
   'SOCKETS',
   'BARRIERS',
+  'DECKS',
+  'CAVITIES',
   'DIMENSIONS',
   'FOOTPRINT',
   'PADS',

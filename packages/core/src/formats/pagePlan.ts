@@ -1,5 +1,5 @@
 import { MM_PER_STUD, type Rect } from '../grid/index.ts';
-import type { Relief } from '../terrain/index.ts';
+import { coverFromAbove, type Relief } from '../terrain/index.ts';
 import { GROUNDS, type Ground, type Scene } from '../document/index.ts';
 import { placeLabels } from './labels.ts';
 import { planDrawing } from './planDrawing.ts';
@@ -79,17 +79,14 @@ const runsOf = (relief: Relief, code: number, step: number): string =>
     .join('');
 
 /**
- * All studs of one ground as rectangles of a row each, studs.
+ * All studs of one ground, as it is seen from above, as rectangles of a row each, studs.
  * @param code index into GROUNDS
  * @param window studs that are looked at; left out: all
  * @param step looks at each so many of them only, for pictures in which a stud is too small to be seen
  */
-export function groundRuns(
-  { x, y, w, d, ground }: Relief,
-  code: number,
-  window: Rect = { x, y, w, d },
-  step = 1,
-): Rect[] {
+export function groundRuns(relief: Relief, code: number, window: Rect = relief, step = 1): Rect[] {
+  const { x, y, w, d } = relief;
+  const ground = coverFromAbove(relief);
   const [left, top] = [Math.max(0, window.x - x), Math.max(0, window.y - y)];
   const right = Math.min(w, window.x + window.w - x);
   const bottom = Math.min(d, window.y + window.d - y);

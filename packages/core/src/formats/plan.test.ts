@@ -3,10 +3,11 @@ import fc from 'fast-check';
 import { roundOut as roundOut, type Rect } from '../grid/index.ts';
 import { OUTSIDE, compileRelief, indexAt } from '../terrain/index.ts';
 import { randomDisplays } from '../../test/randomDisplays.ts';
-import { padsInOrder, sceneFrom } from '../document/index.ts';
+import { GROUNDS, padsInOrder, sceneFrom } from '../document/index.ts';
 import {
   planDrawing,
   gridRect,
+  groundRuns,
   readAsc,
   countGrid,
   readOutlines,
@@ -86,6 +87,19 @@ describe('the plan as outlines', () => {
     const studs = relief.ground.reduce((count, code) => count + (code === 4 ? 1 : 0), 0);
     expect(studs).toBeGreaterThan(40);
     expect(Math.abs(area)).toBeCloseTo(studs * 64, 3);
+  });
+  test('a plan as a picture shows what covers a deck, not the water under it', () => {
+    const scene = sceneFrom({
+      display: { name: 'Quay', kind: 'diorama' },
+      levels: [{ id: 'low', name: 'Low', height: 3 }],
+      footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 20, d: 20 }],
+      waters: [{ id: 'p', name: 'Pool', x: 0, y: 0, w: 20, d: 20, level: 'low', offset: 0, bank: 0 }],
+      decks: [{ id: 'd', name: 'Quay', x: 4, y: 4, w: 10, d: 6, level: 'low', offset: 12, ground: 'paving' }],
+    });
+    const relief = compileRelief(scene);
+    const studs = (ground: (typeof GROUNDS)[number]) =>
+      groundRuns(relief, GROUNDS.indexOf(ground)).reduce((sum, { w, d }) => sum + w * d, 0);
+    expect({ paving: studs('paving'), water: studs('water') }).toEqual({ paving: 60, water: 340 });
   });
   test('the pads of an exported plan come back as they were drawn', () => {
     const back = readOutlines(writeSvg(drawing));

@@ -1,4 +1,4 @@
-import { MM_PER_STUD, boundsOf, formatPlates, lengthOfLine, type Rect } from '../grid/index.ts';
+import { MM_PER_STUD, boundsOf, centreOf, formatPlates, lengthOfLine, type Rect } from '../grid/index.ts';
 import {
   OUTSIDE,
   atAlong,
@@ -97,9 +97,14 @@ export function planDrawing(scene: Scene, relief: Relief, { textSize }: { textSi
   for (const kind of KIND_NAMES) {
     const { marks } = specOf(kind);
     if (!marks) continue;
-    for (const { points, words } of listOf(scene, kind).flatMap((thing) => marks(thing))) {
-      line('DIMENSIONS', points, { name: words });
-      write('NAMES', halfWay(points), words, { rank: 4 });
+    for (const { points, words, outlines } of listOf(scene, kind).flatMap((thing) => marks(thing))) {
+      const layer = outlines === undefined ? 'DIMENSIONS' : outlines === 'deck' ? 'DECKS' : 'CAVITIES';
+      line(layer, points, { name: words, dashed: outlines === 'cavity' });
+      const middle =
+        outlines === undefined
+          ? halfWay(points)
+          : centreOf(boundsOf(points.map(({ x, y }) => ({ x, y, w: 0, d: 0 }))));
+      write('NAMES', middle, words, { rank: 4 });
     }
   }
   for (const table of currentContents(scene, 'table'))

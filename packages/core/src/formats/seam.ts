@@ -191,6 +191,8 @@ export function edgeRelief(relief: Relief, { neighbours: { line } }: SeamSheet, 
     top: pick(relief.top, new Int16Array(size)),
     owner: pick(relief.owner, new Uint16Array(size)),
     things: relief.things,
+    surface: pick(relief.surface, new Int16Array(size)),
+    slabs: [],
   };
 }
 

@@ -20,7 +20,7 @@ const UNITS: Readonly<Record<Unit, readonly string[]>> = {
   studs: [
     ...['x', 'y', 'w', 'd', 'width', 'reach', 'bank', 'crown', 'thick', 'every', 'base', 'length', 'wall'],
     ...['bed', 'clearSide', 'keepOff', 'pavement', 'limitW', 'limitD', 'moduleMaxW', 'moduleMaxD', 'growth'],
-    ...['overhang', 'cardOverhang', 'streetDepth', 'deckMost', 'deckSpan'],
+    ...['overhang', 'cardOverhang', 'streetDepth', 'deckMost', 'deckSpan', 'tieEvery', 'panel'],
   ],
   plates: [
     ...['height', 'offset', 'depth', 'terrace', 'rise', 'low', 'high', 'eaves', 'overhangFrom', 'tolerance'],
@@ -34,8 +34,8 @@ const UNITS: Readonly<Record<Unit, readonly string[]>> = {
   percent: ['stageDone', 'maxGrade', 'shows', 'spares', 'bend', 'scaleSpread', 'vehicleShare'],
   kg: ['ratedKg', 'moduleMaxKg'],
   metres: ['trueLength'],
-  degrees: ['turn', 'pitch', 'bearing'],
-  grams: ['grams'],
+  degrees: ['turn', 'pitch', 'bearing', 'lean', 'leanTo', 'downBy'],
+  grams: ['grams', 'studHold'],
   hours: ['hours', 'likely'],
   minutes: ['minutes'],
 };

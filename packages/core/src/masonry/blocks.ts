@@ -3,15 +3,20 @@ import {
   BARE,
   OUTSIDE,
   NEIGHBOUR_STEPS,
+  NO_SLAB,
+  eachStudOf,
   eachTouched,
   indexAt,
+  levelHeight,
   type Compiled,
   type Relief,
+  type SlabKind,
 } from '../terrain/index.ts';
 import {
   METHODS,
   builtCorners,
   displayOf,
+  labelOf,
   listOf,
   plotBounds,
   type Entity,
@@ -31,12 +36,29 @@ export interface CountingBlock extends Rect {
   name: string;
   /** In no module: the studs of modules are left out of it. */
   rest: boolean;
+  /** It is not the ground: a deck, a bridge or the roof of a cavity, or what stands under one. */
+  part?: SlabPart;
+}
+
+/** A slab's share of one module, or what stands under it. */
+export interface SlabPart {
+  kind: SlabKind;
+  thing: string;
+  /** Its module; null: in none, or over several because it lifts off. */
+  module: string | null;
+  /** Pillars, walls and piers; else the slab itself. */
+  supports: boolean;
+  /** It is carried by itself. */
+  loose: boolean;
 }
 
 /** Side of the squares of what is in no module, studs. */
 const SQUARE = 64;
 
-/** The blocks of a scene: its modules, and squares over the footprint that no module takes. */
+/**
+ * The blocks of a scene: its modules, squares over the footprint that no module takes, and then what lies over air:
+ * each deck, bridge and roof, and what carries it, by module.
+ */
 export function countingBlocks(scene: Scene, relief: Relief): CountingBlock[] {
   const modules = listOf(scene, 'module').map(({ id, name, x, y, w, d }) => ({
     id,
@@ -63,7 +85,42 @@ export function countingBlocks(scene: Scene, relief: Relief): CountingBlock[] {
       )
         rest.push(square);
     }
-  return [...modules, ...rest];
+  return [...modules, ...rest, ...slabBlocks(scene, relief, modules)];
+}
+
+/** What lies over air as blocks: the lower first. */
+function slabBlocks(scene: Scene, relief: Relief, modules: readonly CountingBlock[]): CountingBlock[] {
+  const blocks = new Map<string, CountingBlock>();
+  for (const slab of relief.slabs) {
+    const loose = slab.kind === 'deck' && scene.deck[slab.id]?.loose === true;
+    const near = loose ? [] : modules.filter((module) => intersection(module, slab));
+    const label = labelOf(scene, slab.kind, slab.id);
+    const word = slab.kind === 'cavity' ? `roof of ${label}` : label;
+    eachStudOf(slab, (k, x, y) => {
+      const module = near.find((one) => containsPoint(one, x + 0.5, y + 0.5)) ?? null;
+      for (const [supports, from, to] of [
+        [true, slab.foot[k], slab.under[k]],
+        [false, slab.under[k], slab.top[k]],
+      ] as const) {
+        if (from === NO_SLAB || to <= from) continue;
+        const id = [slab.kind, slab.id, module?.id ?? 'rest', supports ? 'under' : 'slab'].join(' ');
+        const known = blocks.get(id);
+        if (known) {
+          const [east, south] = [Math.max(known.x + known.w, x + 1), Math.max(known.y + known.d, y + 1)];
+          known.x = Math.min(known.x, x);
+          known.y = Math.min(known.y, y);
+          known.w = east - known.x;
+          known.d = south - known.y;
+        } else
+          blocks.set(id, {
+            ...{ id, x, y, w: 1, d: 1, rest: true },
+            name: `${supports ? 'under ' : ''}${word}${module ? `, ${module.name}` : ''}`,
+            part: { kind: slab.kind, thing: slab.id, module: module?.id ?? null, supports, loose },
+          });
+      }
+    });
+  }
+  return [...blocks.values()];
 }
 
 const isGround = (relief: Relief, x: number, y: number) => {
@@ -85,6 +142,8 @@ export interface BlockInput {
   block: CountingBlock;
   /** Plates above the floor; −1 where there is no ground of this block. */
   height: Int16Array;
+  /** Plates above the floor at which each stud begins; null: all at the floor. */
+  base: Int16Array | null;
   /** Index in METHODS. */
   method: Uint8Array;
   skin: Uint8Array;
@@ -125,7 +184,7 @@ export interface BlockGround extends BlockInput {
 
 /** Opens an input for counting. */
 export function openBlock(input: BlockInput): BlockGround {
-  const { block, height, method, skin, dress, dresses, around, deckMost, span, sheets } = input;
+  const { block, height, base, method, skin, dress, dresses, around, deckMost, span, sheets } = input;
   const { w, d } = block;
   const looks = new Map<string | Dress, number>();
   const lookOf = dresses.map((one) => {
@@ -146,7 +205,20 @@ export function openBlock(input: BlockInput): BlockGround {
       : around[(y + LOOKS_OUT) * wide + x + LOOKS_OUT];
   return {
     ...input,
-    fill: { w, d, height, method, skin, fine, look, beyond, deckMost, span, sheets },
+    fill: {
+      w,
+      d,
+      height,
+      ...(base ? { base } : {}),
+      method,
+      skin,
+      fine,
+      look,
+      beyond,
+      deckMost,
+      span,
+      sheets,
+    },
     dressAt: (i) => dresses[dress[i]],
   };
 }
@@ -161,6 +233,8 @@ export class Grounds {
   /** The sides from which waves strike, by owner number of the water. */
   private readonly struck = new Map<number, readonly Side[]>();
   private readonly dress: ReturnType<typeof dressesOf>;
+  /** Floors of the lowest cavities, by index of the stud. */
+  private readonly floors = new Map<number, number>();
 
   constructor(
     private readonly scene: Scene,
@@ -173,6 +247,16 @@ export class Grounds {
       method === null ? this.usual : numberOf(method),
     );
     this.dress = dressesOf(scene);
+    const { relief } = compiled;
+    for (const slab of relief.slabs) {
+      const cavity = slab.kind === 'cavity' ? scene.cavity[slab.id] : undefined;
+      if (!cavity) continue;
+      const floor = levelHeight(scene, cavity);
+      eachStudOf(slab, (_, x, y) => {
+        const i = indexAt(relief, x, y);
+        this.floors.set(i, Math.min(floor, this.floors.get(i) ?? floor));
+      });
+    }
     compiled.relief.things.forEach(({ kind, id }, index) => {
       const method = kind === 'pad' || kind === 'hill' ? scene[kind][id]?.method : null;
       if (method) this.own.set(index + 1, numberOf(method));
@@ -190,9 +274,9 @@ export class Grounds {
     only?: (x: number, y: number, owner: number) => boolean,
     method?: Method,
   ): BlockInput {
+    if (block.part) return this.ofSlab(block, block.part);
     const { relief, land } = this.compiled;
     const { w, d } = block;
-    const display = displayOf(this.scene);
     const modules = block.rest
       ? listOf(this.scene, 'module').filter((module) => intersection(module, block))
       : [];
@@ -209,7 +293,7 @@ export class Grounds {
           continue;
         if (only && !only(x, y, land.owner[i])) continue;
         at[row * w + column] = i;
-        floor = Math.min(floor, relief.height[i]);
+        floor = Math.min(floor, this.solidHeight(i));
       }
     const covered = this.builtOver(block);
     const height = new Int16Array(w * d).fill(-1);
@@ -223,10 +307,12 @@ export class Grounds {
       if (i < 0) continue;
       const [x, y] = [block.x + (k % w), block.y + Math.floor(k / w)];
       const within = near.find((one) => containsPoint(one.section, x, y));
-      height[k] = relief.height[i] - floor;
+      const solid = this.solidHeight(i);
+      height[k] = solid - floor;
       section[k] = within ? within.index : -1;
       ground[k] = relief.ground[i] === BARE ? groundNumber('bare') : relief.ground[i];
-      skin[k] = covered[k] ? SKIN.none : skinOf(groundNamed(ground[k]));
+      // What is under a cavity's room is its floor: the ground over it has the cover.
+      skin[k] = covered[k] || solid < relief.height[i] ? SKIN.none : skinOf(groundNamed(ground[k]));
       surf[k] = this.isSurf(x, y, land.owner[i]) ? 1 : 0;
       methods[k] = method
         ? METHODS.indexOf(method)
@@ -238,8 +324,69 @@ export class Grounds {
       const x = block.x + (k % wide) - LOOKS_OUT;
       const y = block.y + Math.floor(k / wide) - LOOKS_OUT;
       const i = indexAt(relief, x, y);
-      if (i >= 0 && relief.ground[i] !== OUTSIDE) around[k] = Math.max(0, relief.height[i] - floor);
+      if (i >= 0 && relief.ground[i] !== OUTSIDE) around[k] = Math.max(0, this.solidHeight(i) - floor);
     }
+    return {
+      ...{ block, height, base: null, method: methods, skin, floor, around },
+      ...this.dressed(height, section, ground, surf),
+    };
+  }
+
+  /** What lies over air, or stands under it: built up solid, with nothing beside it. */
+  private ofSlab(block: CountingBlock, part: SlabPart): BlockInput {
+    const { w, d } = block;
+    const { relief } = this.compiled;
+    const size = w * d;
+    const height = new Int16Array(size).fill(-1);
+    const base = new Int16Array(size);
+    const section = new Int16Array(size).fill(-1);
+    const ground = new Uint8Array(size);
+    const skin = new Uint8Array(size);
+    const slab = relief.slabs.find(({ kind, id }) => kind === part.kind && id === part.thing);
+    const modules = listOf(this.scene, 'module');
+    const covered = this.builtOver(block);
+    let floor = Infinity;
+    if (slab) {
+      const span = (k: number) =>
+        part.supports ? [slab.foot[k], slab.under[k]] : [slab.under[k], slab.top[k]];
+      eachStudOf(slab, (k) => {
+        const [from, to] = span(k);
+        if (from !== NO_SLAB && to > from) floor = Math.min(floor, from);
+      });
+      eachStudOf(slab, (k, x, y) => {
+        const [from, to] = span(k);
+        const at = (y - block.y) * w + x - block.x;
+        if (from === NO_SLAB || to <= from) return;
+        const module = part.loose ? null : modules.find((one) => containsPoint(one, x + 0.5, y + 0.5));
+        if ((module?.id ?? null) !== part.module) return;
+        height[at] = to - floor;
+        base[at] = from - floor;
+        section[at] = this.sections.findIndex((one) => containsPoint(one, x, y));
+        ground[at] = slab.ground[k] === BARE ? groundNumber('bare') : slab.ground[k];
+        skin[at] = part.supports || covered[at] ? SKIN.none : skinOf(groundNamed(ground[at]));
+      });
+    }
+    return {
+      ...{ block, height, base, skin, floor: Number.isFinite(floor) ? floor : 0 },
+      method: new Uint8Array(size).fill(METHODS.indexOf('solid')),
+      around: new Int16Array((w + 2 * LOOKS_OUT) * (d + 2 * LOOKS_OUT)).fill(-1),
+      ...this.dressed(height, section, ground, new Uint8Array(size)),
+    };
+  }
+
+  /** Height to which the ground is solid from the table up, plates: where a cavity is in it, its floor. */
+  private solidHeight(i: number): number {
+    return this.floors.get(i) ?? this.compiled.relief.height[i];
+  }
+
+  /** The colours of each stud by its ground and its section, and what the whole display sets. */
+  private dressed(
+    height: Int16Array,
+    section: Int16Array,
+    ground: Uint8Array,
+    surf: Uint8Array,
+  ): Omit<BlockInput, 'block' | 'height' | 'base' | 'method' | 'skin' | 'floor' | 'around'> {
+    const { deckMost, deckSpan: span, deckSheets: sheets } = displayOf(this.scene);
     const dresses: Dress[] = [];
     const numbers = new Map<number, number>();
     const dress = Uint16Array.from(height, (value, k) => {
@@ -253,9 +400,8 @@ export class Grounds {
       }
       return number;
     });
-    const { deckMost, deckSpan: span, deckSheets: sheets } = display;
     return {
-      ...{ block, height, method: methods, skin, dress, dresses, floor, around, deckMost, span, sheets },
+      ...{ dress, dresses, deckMost, span, sheets },
       ...named(section, this.sections),
       known: this.scene.partType,
     };

@@ -10,6 +10,12 @@ import type { Masonry } from './layers.ts';
 /** Measured data of parts, by id; the catalogue's own figures otherwise. */
 export type Knowledge = Readonly<Record<string, Pick<PartType, 'grams' | 'price' | 'family'>>>;
 
+/** What pieces cost together, by the price of each. */
+export const priceOfLines = (
+  lines: readonly { part: string; qty: number }[],
+  known: Knowledge = {},
+): number => lines.reduce((sum, { part, qty }) => sum + qty * priceOfPart(part, known).price, 0);
+
 /** The price of one piece: as known, else a guess. */
 export function priceOfPart(id: string, known: Knowledge = {}): { price: number; guess: boolean } {
   const own = Object.hasOwn(known, id) ? known[id].price : null;

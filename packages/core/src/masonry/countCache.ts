@@ -149,7 +149,8 @@ export class CountCache {
       const { block } = input;
       // A module may have been moved or renamed without its ground being another.
       counts.push({ ...kept.count, block });
-      spread(kept, block, relief, mass);
+      // What lifts off is weighed by itself: see `loadsOf`.
+      if (!block.part?.loose) spread(kept, block, relief, mass);
       if (!onBlock(index + 1, inputs.length)) return null;
     }
     const { fresh } = this;
@@ -318,10 +319,10 @@ function spread({ grams, moment }: KeptBlock, block: CountingBlock, relief: Rect
 
 /** The digest (SHA-256) of all that a block is counted from; where it lies and what it is called are not part of it. */
 function digestOf({ block, ...input }: BlockInput): string {
-  const { height, method, skin, dress, section, around, ...rest } = input;
+  const { height, base, method, skin, dress, section, around, ...rest } = input;
   const hash = sha256.create();
   hash.update(utf8ToBytes(JSON.stringify([block.w, block.d, rest])));
-  for (const array of [height, method, skin, dress, section, around])
+  for (const array of [height, method, skin, dress, section, around, ...(base ? [base] : [])])
     hash.update(new Uint8Array(array.buffer, array.byteOffset, array.byteLength));
   return bytesToHex(hash.digest());
 }

@@ -28,6 +28,7 @@ export function crestsOf(fill: Fill): { layers: LayerPlan[]; on: Uint8Array } {
   const on = new Uint8Array(w * d);
   /** 1 + kind × 4 + way of a slope's edge stud. */
   const kind = new Uint8Array(w * d);
+  const thick = (i: number) => height[i] - (fill.base?.[i] ?? 0);
   const at = (x: number, y: number) => (x < 0 || y < 0 || x >= w || y >= d ? -1 : height[y * w + x]);
   for (let y = 0; y < d; y++)
     for (let x = 0; x < w; x++) {
@@ -52,8 +53,9 @@ export function crestsOf(fill: Fill): { layers: LayerPlan[]; on: Uint8Array } {
         !on[back] &&
         fill.look?.[back] === fill.look?.[i] &&
         fill.method[back] === fill.method[i];
+      const room = Math.min(thick(i), backed ? thick(back) : Infinity);
       const index = KINDS.findIndex(
-        (one) => fall >= one.fall && height[i] >= one.h && (one.depth === 1 || backed),
+        (one) => fall >= one.fall && room >= one.h && (one.depth === 1 || backed),
       );
       if (index < 0) continue;
       const { h, depth } = KINDS[index];

@@ -9,6 +9,8 @@ export interface Fill {
   d: number;
   /** Plates above the floor; −1 where there is no ground. */
   height: Int16Array;
+  /** Plates above the floor at which each stud's fill begins; left out: all begin at the floor. */
+  base?: Int16Array;
   /** Index in METHODS of each stud. */
   method: Uint8Array;
   /** What covers each stud; null: no skin, the fill goes up to the height. */

@@ -2,7 +2,7 @@ export { tileLayer } from './tile.ts';
 export { BRICKS, METHOD_SPECS, PLATES, minHeightOf, type MethodSpec } from './method.ts';
 export { SKIN, pieceId, type Fill, type LayerPlan, type Purpose } from './fill.ts';
 export { MAX_HEIGHT, buildLayers, type Masonry } from './layers.ts';
-export type { Bond, ThroughJoint } from './bond.ts';
+export { BondWatch, type Bond, type ThroughJoint } from './bond.ts';
 export {
   buildSteps,
   laidBelow,
@@ -21,6 +21,7 @@ export {
   dressMasonry,
   familyOfPart,
   layerCounts,
+  priceOfLines,
   priceOfPart,
   type Counted,
   type CountLine,

@@ -75,7 +75,7 @@ export function buildLayers(fill: Fill): Masonry {
   };
   const plates = (i: number, z: number) => {
     const [base, top] = [plan.baseAt(i, z), plan.topAt(i, z)];
-    return z < top && z >= top - ((top - base) % 3);
+    return z < top && z >= Math.max(base, top - ((top - base) % 3));
   };
   for (let z = 0; z < highest; z++) {
     layTall(fill, methods, plan, z, taken, mask, take);
@@ -152,7 +152,11 @@ class Plan {
   /** Where columns stand in each storey; `columns[storeys[i]][i]` in the uppermost part. */
   readonly columns: Uint8Array[] = [];
 
-  constructor(n: number) {
+  /** @param base where each stud's fill begins, plates; only solid fills begin above the floor */
+  constructor(
+    n: number,
+    readonly base: Int16Array | null,
+  ) {
     this.core = new Int16Array(n);
     this.deck = new Int16Array(n).fill(-1);
     this.cover = new Int16Array(n).fill(-1);
@@ -162,13 +166,13 @@ class Plan {
 
   private storeyAt = (i: number, z: number) => Math.min(this.storeys[i], Math.floor(z / STOREY));
   /** Where the storey at a height begins, and where the columns of it end. */
-  baseAt = (i: number, z: number) => this.storeyAt(i, z) * STOREY;
+  baseAt = (i: number, z: number) => Math.max(this.base?.[i] ?? 0, this.storeyAt(i, z) * STOREY);
   topAt(i: number, z: number): number {
     const storey = this.storeyAt(i, z);
     return storey < this.storeys[i] ? (storey + 1) * STOREY - 1 : this.core[i];
   }
   stands(i: number, z: number): boolean {
-    return z < this.core[i] && this.columns[this.storeyAt(i, z)][i] === 1;
+    return z < this.core[i] && z >= this.baseAt(i, z) && this.columns[this.storeyAt(i, z)][i] === 1;
   }
 }
 
@@ -177,7 +181,7 @@ const STOREY = 19;
 
 function planOf(fill: Fill, crests: Uint8Array | null): Plan {
   const n = fill.w * fill.d;
-  const plan = new Plan(n);
+  const plan = new Plan(n, fill.base ?? null);
   const specs = METHODS.map((method) => METHOD_SPECS[method]);
   let most = 0;
   for (let i = 0; i < n; i++) {
@@ -189,7 +193,8 @@ function planOf(fill: Fill, crests: Uint8Array | null): Plan {
       continue;
     }
     const crest = crests?.[i] ?? 0;
-    const covered = fill.skin && fill.skin[i] !== SKIN.none && height > 0 && crest === 0 ? 1 : 0;
+    const thick = height - (fill.base?.[i] ?? 0);
+    const covered = fill.skin && fill.skin[i] !== SKIN.none && thick > 0 && crest === 0 ? 1 : 0;
     const decked = spec.shell > 0 && crest === 0 && height - covered > 0 ? 1 : 0;
     let core = height - covered - decked - crest;
     if (spec.shell > 0) plan.storeys[i] = Math.floor(Math.max(0, core - 3) / STOREY);

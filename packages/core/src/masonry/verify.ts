@@ -33,7 +33,7 @@ export function verifyMasonry(fill: Fill, masonry: Masonry): string[] {
         continue;
       }
       const looks = new Set<number>();
-      let carried = layer.z === 0;
+      let carried = false;
       for (let row = y; row < y + pd; row++)
         for (let column = x; column < x + pw; column++) {
           const i = row * w + column;
@@ -48,7 +48,10 @@ export function verifyMasonry(fill: Fill, masonry: Masonry): string[] {
               if (voxel[v]) say(`${id} at ${x},${y},${layer.z}: in another piece at ${column},${row}`);
               voxel[v] = piece;
             }
-          if (layer.z > 0 && voxel[i * tall + layer.z - 1]) carried = true;
+          const base = fill.base?.[i] ?? 0;
+          if (layer.z < base)
+            say(`${id} at ${x},${y},${layer.z}: below the ${base} plates at which ${column},${row} begins`);
+          if (layer.z === base || voxel[i * tall + layer.z - 1]) carried = true;
         }
       if ((layer.purpose === 'cover' || layer.purpose === 'slope') && looks.size > 1)
         say(`${id} at ${x},${y},${layer.z}: lies over the border of two colours`);
@@ -61,7 +64,8 @@ export function verifyMasonry(fill: Fill, masonry: Masonry): string[] {
     if (built[i] > fill.height[i] || built[i] < fill.height[i] - 2)
       say(`${stud}: built ${built[i]} plates high instead of ${fill.height[i]}`);
     if (METHOD_SPECS[METHODS[fill.method[i]]].shell === 0)
-      for (let z = 0; z < built[i]; z++) if (!voxel[i * tall + z]) say(`${stud}: a hole ${z} plates up`);
+      for (let z = fill.base?.[i] ?? 0; z < built[i]; z++)
+        if (!voxel[i * tall + z]) say(`${stud}: a hole ${z} plates up`);
   }
   for (let z = 1; z < tall; z++) {
     const free = new Int16Array(w * d);

@@ -1,5 +1,5 @@
 import { ANY_COLOUR } from '../catalogue/index.ts';
-import { priceOfPart, type Knowledge } from '../masonry/index.ts';
+import { priceOfLines, type Knowledge } from '../masonry/index.ts';
 import { mergeLines, type PartLine } from '../document/index.ts';
 
 // “Only from these kits”: what so many copies give, what is missing, and what is left over to trade.
@@ -43,7 +43,7 @@ export function fitKits(
     if (open > 0) missing.push({ ...line, qty: open });
   }
   const leftover = have.filter(({ qty }) => qty > 0);
-  const trade = leftover.reduce((sum, { part, qty }) => sum + qty * priceOfPart(part, known).price, 0);
+  const trade = priceOfLines(leftover, known);
   return { fits, needed, missing, leftover, trade };
 }
 

@@ -7,7 +7,7 @@ import {
   partId,
   partOf,
 } from '../catalogue/index.ts';
-import { priceOfPart, type Knowledge } from '../masonry/index.ts';
+import { priceOfLines, priceOfPart, type Knowledge } from '../masonry/index.ts';
 import type { PartLine } from '../document/index.ts';
 
 // What may stand in for a part: the same size in a near colour, or smaller pieces that make the size.
@@ -44,7 +44,7 @@ export function substitutionsFor(
   const judge = (use: PartLine[], off: number): Substitution => ({
     ...{ use, off },
     more: use.reduce((sum, { qty }) => sum + qty, 0) - 1,
-    dearer: use.reduce((sum, line) => sum + line.qty * priceOfPart(line.part, known).price, 0) - price,
+    dearer: priceOfLines(use, known) - price,
     makes: Math.min(
       ...use.map((line) =>
         Math.floor((stock.get(`${line.part} ${line.colour}`) ?? 0) / Math.max(1, line.qty)),

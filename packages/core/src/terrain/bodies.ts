@@ -2,16 +2,19 @@ import { boundsOf, type Rect } from '../grid/index.ts';
 import {
   wallCorners,
   listOf,
+  leaningSlices,
   outerCorners,
   isOverhanging,
   type Kind,
   type Plot,
   type Scene,
+  type StandFields,
 } from '../document/index.ts';
-import { OUTSIDE, type Raster } from './rasterize.ts';
+import { OUTSIDE } from './rasterize.ts';
 import { membersOf, plantsOf } from './scatter.ts';
 import type { Point } from './shape.ts';
-import { eachPlotSpan } from './placeObjects.ts';
+import { slabBoxes, type Slab } from './slabs.ts';
+import { footHeights, namedFoot, standsOn, type SurfaceRaster } from './stand.ts';
 
 // What stands in the scene as solid bodies: the one place that knows how far a thing reaches and from which height.
 
@@ -28,48 +31,54 @@ export interface Body {
   top: number;
 }
 
-/** Height a building stands on, plates: the highest ground under it; null where none of it is on the footprint. */
-export function standsOn(relief: Raster, plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'>): number | null {
-  let high: number | null = null;
-  eachPlotSpan(plot, relief, (row, from, to) => {
-    for (let column = from; column < to; column++) {
-      const i = (row - relief.y) * relief.w + column - relief.x;
-      if (relief.ground[i] !== OUTSIDE && (high === null || relief.height[i] > high)) high = relief.height[i];
-    }
-  });
-  return high;
-}
-
 /** The bodies of a building: its walls from the ground up, and what stands out over them. */
 export function plotBodies(plot: Plot, ground: number): Body[] {
   const { id, height, overhangFrom } = plot;
   const out = isOverhanging(plot);
-  const body = (corners: readonly Point[], begins: number): Body => ({
-    ...{ kind: 'plot', id, corners, ground, begins, top: ground + height },
+  const body = (corners: readonly Point[], begins: number, top = ground + height): Body => ({
+    ...{ kind: 'plot', id, corners, ground, begins, top },
     bounds: boundsOf(corners.map(({ x, y }) => ({ x, y, w: 0, d: 0 }))),
   });
   // Without an overhang the building itself may begin above the ground.
   const walls = body(wallCorners(plot), ground + (out ? 0 : overhangFrom));
+  if (plot.lean > 0)
+    return [
+      ...leaningSlices(plot).map(({ corners, from, to }) => body(corners, ground + from, ground + to)),
+      ...(out ? [body(outerCorners(plot), ground + overhangFrom)] : []),
+    ];
   return out ? [walls, body(outerCorners(plot), ground + overhangFrom)] : [walls];
 }
 
 /** Height and width of a figure, plates and studs (about 40 mm and 16 mm, from memory). */
 const FIGURE = { height: 12.5, wide: 2 };
 
+/** What bodies are found in: the surfaces of a compiled scene, and what lies over air in it. */
+export interface BodyGround extends SurfaceRaster {
+  slabs: readonly Slab[];
+}
+
 /**
- * Everything that stands in a scene. Walls stand from stretch to stretch, members of repeats and plants one by one;
+ * Everything that stands or hangs in a scene: decks and bridges too. Walls stand from stretch to stretch, members of repeats and plants one by one;
  * what stands beyond the footprint has the ground of its nearest stud.
  */
-export function bodiesOf(scene: Scene, relief: Raster): Body[] {
-  const groundAt = (x: number, y: number) => {
+export function bodiesOf(scene: Scene, relief: BodyGround): Body[] {
+  const groundAt = (x: number, y: number, heights = relief.surface) => {
     const column = Math.min(relief.w - 1, Math.max(0, Math.floor(x) - relief.x));
     const row = Math.min(relief.d - 1, Math.max(0, Math.floor(y) - relief.y));
     const i = row * relief.w + column;
-    return i < 0 || i >= relief.height.length || relief.ground[i] === OUTSIDE ? 0 : relief.height[i];
+    return i < 0 || i >= heights.length || relief.ground[i] === OUTSIDE ? 0 : heights[i];
   };
   const bodies: Body[] = [];
-  const stand = (kind: Kind, id: string, corners: Point[], at: Point, height: number) => {
-    const ground = groundAt(at.x, at.y);
+  const footOf = (thing: StandFields, at: Point) =>
+    namedFoot(scene, relief, thing) ?? groundAt(at.x, at.y, footHeights(relief, thing));
+  const stand = (
+    kind: Kind,
+    id: string,
+    corners: Point[],
+    at: Point,
+    height: number,
+    ground = groundAt(at.x, at.y),
+  ) => {
     const bounds = boundsOf(corners.map(({ x, y }) => ({ x, y, w: 0, d: 0 })));
     bodies.push({ kind, id, corners, bounds, ground, begins: ground, top: ground + height });
   };
@@ -77,11 +86,18 @@ export function bodiesOf(scene: Scene, relief: Raster): Body[] {
     wallCorners({ x: x - wide / 2, y: y - wide / 2, w: wide, d: wide, turn: 0 });
   for (const plot of listOf(scene, 'plot'))
     bodies.push(
-      ...plotBodies(plot, standsOn(relief, plot) ?? groundAt(plot.x + plot.w / 2, plot.y + plot.d / 2)),
+      ...plotBodies(
+        plot,
+        standsOn(scene, relief, plot) ?? groundAt(plot.x + plot.w / 2, plot.y + plot.d / 2),
+      ),
     );
-  for (const { id, points, thick, height } of listOf(scene, 'run'))
-    for (let i = 1; i < points.length; i++)
-      stand('run', id, strip(points[i - 1], points[i], thick), midway(points[i - 1], points[i]), height);
+  for (const run of listOf(scene, 'run')) {
+    const { id, points, thick, height } = run;
+    for (let i = 1; i < points.length; i++) {
+      const middle = midway(points[i - 1], points[i]);
+      stand('run', id, strip(points[i - 1], points[i], thick), middle, height, footOf(run, middle));
+    }
+  }
   for (const repeat of listOf(scene, 'repeat'))
     for (const member of membersOf(repeat, listOf(scene, 'module')).members) {
       const [u, v] = [
@@ -98,10 +114,24 @@ export function bodiesOf(scene: Scene, relief: Raster): Body[] {
     for (const plant of plantsOf(planting))
       stand('planting', planting.id, square(plant, plant.crown), plant, plant.height);
   for (const tree of listOf(scene, 'tree'))
-    stand('tree', tree.id, square(tree, tree.crown), tree, tree.height);
+    stand('tree', tree.id, square(tree, tree.crown), tree, tree.height, footOf(tree, tree));
   for (const figure of listOf(scene, 'figure'))
-    stand('figure', figure.id, square(figure, FIGURE.wide), figure, Math.ceil(FIGURE.height));
+    stand(
+      'figure',
+      figure.id,
+      square(figure, FIGURE.wide),
+      figure,
+      Math.ceil(FIGURE.height),
+      footOf(figure, figure),
+    );
   for (const flag of listOf(scene, 'flag')) stand('flag', flag.id, square(flag, 1), flag, flag.height);
+  for (const slab of relief.slabs)
+    if (slab.kind !== 'cavity')
+      for (const { under, top, ...bounds } of slabBoxes(slab))
+        bodies.push({
+          ...{ kind: slab.kind, id: slab.id, bounds, ground: under, begins: under, top },
+          corners: wallCorners({ ...bounds, turn: 0 }),
+        });
   return bodies;
 }
 

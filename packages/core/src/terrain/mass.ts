@@ -1,9 +1,28 @@
 import { gramsOfPart } from '../catalogue/index.ts';
-import { MM, MM_PER_PLATE, MM_PER_STUD, containsPoint, outerSize } from '../grid/index.ts';
-import { builtRect, insideOf, listOf, type PartList, type Plot, type Scene } from '../document/index.ts';
-import { standsOn } from './bodies.ts';
+import {
+  MM,
+  MM_PER_PLATE,
+  MM_PER_STUD,
+  boundsOf,
+  containsPoint,
+  lengthOfLine,
+  outerSize,
+  type Rect,
+} from '../grid/index.ts';
+import {
+  builtRect,
+  insideOf,
+  leanAt,
+  listOf,
+  type PartList,
+  type Plot,
+  type Scene,
+} from '../document/index.ts';
 import { BARE, OUTSIDE, indexAt, ownerAt, type MassRaster, type Relief } from './relief.ts';
-import { eachPlotSpan, placeObjects } from './placeObjects.ts';
+import { isOverSeam, linePieces, type LinePiece } from './overSeams.ts';
+import { placeObjects, uppermost } from './placeObjects.ts';
+import { NO_SLAB, eachStudOf, levelHeight, type Slab } from './slabs.ts';
+import { eachPlotSpan, ridesOn, standsOn } from './stand.ts';
 
 // Masses and centres of mass of all things: the one source for lifting, carrying and table loads.
 
@@ -15,6 +34,9 @@ import { eachPlotSpan, placeObjects } from './placeObjects.ts';
 export const GRAMS_PER_STUD_PLATE = 2.3 / 24;
 export const GROUND_FILL = 0.4;
 const THING_FILL = 0.2;
+/** Rails and sleepers: a straight of 16 studs weighs about 12 g and is 2 plates high (from memory). */
+export const RAIL_GRAMS_PER_STUD = 12 / 16;
+export const RAIL_PLATES = 2;
 /** A base sheet under everything, grams a stud (from memory: about 0.4 kg for 48 × 48). */
 export const BASE_GRAMS = 0.18;
 
@@ -27,6 +49,29 @@ export interface MassCentre {
 /** How far a block may lean before it tips over its narrow side, degrees: atan(half base ÷ centre height). */
 export const tippingAngle = (halfBaseMm: number, centreMm: number): number =>
   centreMm <= 0 ? 90 : (Math.atan(halfBaseMm / centreMm) * 180) / Math.PI;
+
+/**
+ * How far a building may lean further before it tips, degrees: about the edge that its centre of mass is nearest to,
+ * which is off its middle where it leans; below 0: it tips by itself.
+ * @param base it stands on, studs, unturned @param z height of its centre of mass, plates
+ */
+export function tipsOfPlot(
+  plot: Pick<Plot, 'turn' | 'lean' | 'leanTo'>,
+  base: { w: number; d: number },
+  z: number,
+): number {
+  const { x, y } = leanAcross(plot, z);
+  const half = Math.min(base.w / 2 - Math.abs(x), base.d / 2 - Math.abs(y));
+  return tippingAngle(half * MM_PER_STUD, z * MM_PER_PLATE);
+}
+
+/** How far a leaning building is off its foot at a height, studs along its own sides. @param z plates above its ground */
+export function leanAcross(
+  plot: Pick<Plot, 'turn' | 'lean' | 'leanTo'>,
+  z: number,
+): { x: number; y: number } {
+  return leanAt({ lean: plot.lean, leanTo: plot.leanTo - plot.turn }, z);
+}
 
 /**
  * A building by its plain shell, up to a height: walls of its given thickness, a floor of plates for each storey, a roof
@@ -66,6 +111,16 @@ export interface ListedMass {
   sections: ReadonlyMap<string | null, number>;
 }
 
+/** Whether a list that names no building counts a building: its middle lies in the list's section; of no section, all. */
+export function isSharedWith(
+  { section }: Pick<Scene, 'section'>,
+  list: Pick<PartList, 'section'>,
+  { x, y, w, d }: Pick<Plot, 'x' | 'y' | 'w' | 'd'>,
+): boolean {
+  const at = list.section === null ? null : section[list.section];
+  return at === null || (at !== undefined && containsPoint(at, x + w / 2, y + d / 2));
+}
+
 /**
  * What people listed, weighed. A list of a building is that building's mass; one that names none is shared by the
  * buildings of its section that have no list of their own, as their shells weigh. Ground and plants are counted from
@@ -85,13 +140,9 @@ export function listedMass(scene: Scene): ListedMass {
   for (const list of lists) {
     if (list.plot !== null) continue;
     const grams = weigh(list);
-    const at = list.section === null ? null : scene.section[list.section];
     const sharing =
       list.purpose === 'building'
-        ? listOf(scene, 'plot').filter(
-            ({ id, x, y, w, d }) =>
-              !named.has(id) && (at === null || containsPoint(at, x + w / 2, y + d / 2)),
-          )
+        ? listOf(scene, 'plot').filter((plot) => !named.has(plot.id) && isSharedWith(scene, list, plot))
         : [];
     const whole = sharing.reduce((sum, plot) => sum + shellOf(plot).grams, 0);
     if (whole === 0) add(sections, list.section, grams);
@@ -129,7 +180,6 @@ export interface LoosePiece extends MassCentre {
 /** The pieces that come off a building, the uppermost first; the building itself last where it is loose. */
 export function loosePieces(plot: Plot, listed: ListedMass): LoosePiece[] {
   const [w, d] = [outerSize(plot.w) / MM, outerSize(plot.d) / MM];
-  const half = (Math.min(plot.w, plot.d) * MM_PER_STUD) / 2;
   const piece = (
     part: number | null,
     name: string,
@@ -138,7 +188,8 @@ export function loosePieces(plot: Plot, listed: ListedMass): LoosePiece[] {
   ): LoosePiece => ({
     ...{ plot: plot.id, part, name, w, d, h: height * MM_PER_PLATE },
     ...weight,
-    tips: tippingAngle(half, weight.z * MM_PER_PLATE),
+    // A part is set down upright.
+    tips: tipsOfPlot(part === null ? plot : { ...plot, lean: 0 }, plot, weight.z),
   });
   const left = Math.max(0, plot.height - plot.parts.reduce((sum, part) => sum + part.height, 0));
   const under = weightOf(plot, listed, left);
@@ -147,25 +198,47 @@ export function loosePieces(plot: Plot, listed: ListedMass): LoosePiece[] {
   const pieces = plot.parts.map(({ name, height }, i) =>
     piece(i, name, height, { grams: (above * height) / heights, z: height / 2, listed: under.listed }),
   );
-  return isLoose(plot) ? [...pieces, piece(null, plot.name, left, under)] : pieces;
+  if (!isLoose(plot)) return pieces;
+  const whole = piece(null, plot.name, left, under);
+  const out = leanAcross(plot, left);
+  return [
+    ...pieces,
+    { ...whole, w: w + Math.abs(out.x) * MM_PER_STUD, d: d + Math.abs(out.y) * MM_PER_STUD },
+  ];
 }
 
 /** What stands on the ground of a scene, as it is carried and as it stands on show. */
 export interface Loads {
-  /** What goes with a module: pinned buildings without what lifts off, walls, repeats, plantings. */
+  /** What goes with a module: pinned buildings without what lifts off, walls, repeats, plantings, track. */
   fixed: MassRaster;
-  /** What is taken off first: loose buildings, parts that lift off, trees, and what is listed by section only. */
+  /**
+   * What is taken off first: loose buildings, parts that lift off, what lies over seams, trees, and what is listed by
+   * section only.
+   */
   loose: MassRaster;
   /** Height of each stud with what is fixed to it, plates: the tops a module is carried with. */
   top: Int16Array;
   pieces: readonly LoosePiece[];
+  /** Pieces of track, panels and members of repeats that lie over seams: part of what is loose. */
+  overSeams: readonly OverSeam[];
+}
+
+/** A piece that lies over a seam, with its mass and the plates between which it stands. */
+export interface OverSeam extends LinePiece {
+  grams: number;
+  low: number;
+  high: number;
 }
 
 const known = new WeakMap<Int16Array, { of: readonly unknown[]; loads: Loads }>();
 
 /** What stands on a scene's ground; worked out once for each relief and what its masses hang on. */
 export function loadsOf(scene: Scene, relief: Relief): Loads {
-  const of = [scene.plot, scene.partList, scene.partType, scene.section, relief.height];
+  const { plot, partList, partType, section, deck, cavity, module, track, level } = scene;
+  const of = [
+    ...[plot, partList, partType, section, deck, cavity, module, track, level],
+    ...[relief.height, relief.slabs],
+  ];
   const before = known.get(relief.top);
   if (before && before.of.every((one, i) => one === of[i])) return before.loads;
   const loads = weighed(scene, relief);
@@ -181,22 +254,49 @@ function weighed(scene: Scene, relief: Relief): Loads {
     to.grams[i] += grams;
     to.moment[i] += grams * z;
   };
+  const along = linePieces(scene, relief);
+  const overSeams = new Map<LinePiece, OverSeam>();
+  const isOff = new Map<number, OverSeam>();
+  for (const piece of along) {
+    if (!isOverSeam(piece)) continue;
+    const off: OverSeam = { ...piece, grams: 0, low: Infinity, high: -Infinity };
+    overSeams.set(piece, off);
+    if (piece.ref.kind === 'track') continue;
+    for (const i of piece.studs) {
+      const owner = ownerAt(relief, i);
+      if (owner?.kind === piece.ref.kind && owner.id === piece.ref.id && !isOff.has(i)) isOff.set(i, off);
+    }
+  }
   for (let i = 0; i < size; i++) {
-    const above = relief.top[i] - relief.height[i];
+    const above = relief.top[i] - relief.surface[i];
     if (above <= 0 || relief.ground[i] === OUTSIDE) continue;
     const owner = ownerAt(relief, i);
     if (!owner || owner.kind === 'plot') continue;
     const grams = GRAMS_PER_STUD_PLATE * above * fillOf(scene, owner);
-    put(owner.kind === 'tree' ? loose : fixed, i, grams, relief.height[i] + above / 2);
+    const off = isOff.get(i);
+    if (off) burden(off, grams, relief.surface[i], relief.top[i]);
+    put(owner.kind === 'tree' || off ? loose : fixed, i, grams, relief.surface[i] + above / 2);
+  }
+  for (const piece of along) {
+    if (piece.ref.kind !== 'track') continue;
+    const heights = piece.line.map(({ z = 0 }) => z);
+    const [low, high] = [Math.min(...heights), Math.max(...heights) + RAIL_PLATES];
+    const grams = (RAIL_GRAMS_PER_STUD * lengthOfLine(piece.line)) / piece.studs.length;
+    const off = overSeams.get(piece);
+    for (const i of piece.studs) {
+      if (off) burden(off, grams, low, high);
+      put(off ? loose : fixed, i, grams, (low + high) / 2);
+    }
   }
   const listed = listedMass(scene);
   const pieces: LoosePiece[] = [];
   const kept: Record<string, Plot & { id: string; v: number }> = {};
   for (const plot of listOf(scene, 'plot')) {
-    const height = fixedHeight(plot);
+    // What stands on a thing that lifts off goes with that.
+    const height = ridesOn(scene, relief, plot) ? 0 : fixedHeight(plot);
     if (height > 0) kept[plot.id] = { ...plot, height };
     pieces.push(...loosePieces(plot, listed));
-    const foot = standsOn(relief, plot);
+    const foot = standsOn(scene, relief, plot);
     if (foot === null) continue;
     const whole = weightOf(plot, listed);
     const stays = height > 0 ? weightOf(plot, listed, height) : { grams: 0, z: 0 };
@@ -210,10 +310,11 @@ function weighed(scene: Scene, relief: Relief): Loads {
       }
     });
     // What stands beyond the footprint hangs on the studs that carry the rest.
-    for (const i of studs) {
-      put(fixed, i, stays.grams / studs.length, foot + stays.z);
-      put(loose, i, off / studs.length, foot + offZ);
-    }
+    const [onStays, onOff] = [stays.z, offZ].map((z) => pressOn(studs, relief, leanAt(plot, z)));
+    studs.forEach((i, k) => {
+      put(fixed, i, stays.grams * onStays[k], foot + stays.z);
+      put(loose, i, off * onOff[k], foot + offZ);
+    });
   }
   for (const [id, grams] of listed.sections) {
     const at = id === null ? relief : scene.section[id];
@@ -226,14 +327,62 @@ function weighed(scene: Scene, relief: Relief): Loads {
     for (const i of studs) put(loose, i, grams / studs.length, relief.height[i]);
   }
   const top = relief.height.slice();
+  for (const slab of relief.slabs) {
+    if (slab.kind === 'cavity') continue;
+    const isLoose = isCarriedAlone(scene, slab);
+    eachStudOf(slab, (k, x, y) => {
+      const i = indexAt(relief, x, y);
+      if (!isLoose) top[i] = Math.max(top[i], slab.top[k]);
+      else {
+        const foot = slab.foot[k] === NO_SLAB ? slab.under[k] : slab.foot[k];
+        put(loose, i, GRAMS_PER_STUD_PLATE * (slab.top[k] - foot), (slab.top[k] + foot) / 2);
+      }
+    });
+  }
+  const above = uppermost(relief, top, new Uint16Array(size));
+  const laid = (kind: string) => (kind === 'run' || kind === 'repeat' ? 1 : 2);
   placeObjects(
     { ...scene, plot: kept, tree: {} },
-    { land: relief, top, owner: new Uint16Array(size) },
+    {
+      ...above,
+      put(i, from, to, owner, covers) {
+        if (owner !== 1 || !isOff.has(i)) above.put(i, from, to, owner, covers);
+      },
+    },
     relief,
-    () => 1,
+    laid,
     () => true,
   );
-  return { fixed, loose, top, pieces };
+  return { fixed, loose, top, pieces, overSeams: [...overSeams.values()].filter(({ grams }) => grams > 0) };
+}
+
+function burden(piece: OverSeam, grams: number, low: number, high: number): void {
+  piece.grams += grams;
+  piece.low = Math.min(piece.low, low);
+  piece.high = Math.max(piece.high, high);
+}
+
+/**
+ * The shares in which a stiff foot presses on its studs: evenly, or growing in a straight line towards the side that its
+ * centre of mass is off to, where none can pull (Navier's straight-line pressure).
+ * @param by how far the centre is off the middle of the studs, studs
+ */
+function pressOn(studs: readonly number[], { w }: Relief, by: { x: number; y: number }): Float64Array {
+  const shares = new Float64Array(studs.length).fill(1 / studs.length);
+  if (by.x === 0 && by.y === 0) return shares;
+  const at = studs.map((i) => ({ x: i % w, y: Math.trunc(i / w) }));
+  const mean = (of: (stud: { x: number; y: number }) => number) =>
+    at.reduce((sum, stud) => sum + of(stud), 0) / at.length;
+  const [mx, my] = [mean(({ x }) => x), mean(({ y }) => y)];
+  const xx = mean(({ x }) => (x - mx) ** 2);
+  const yy = mean(({ y }) => (y - my) ** 2);
+  const xy = mean(({ x, y }) => (x - mx) * (y - my));
+  const det = xx * yy - xy * xy;
+  if (det < 1e-9) return shares;
+  const [a, b] = [(yy * by.x - xy * by.y) / det, (xx * by.y - xy * by.x) / det];
+  const pressed = at.map(({ x, y }) => Math.max(0, 1 + a * (x - mx) + b * (y - my)));
+  const sum = pressed.reduce((total, one) => total + one, 0);
+  return shares.map((_, k) => pressed[k] / sum);
 }
 
 /** How solid a thing that is no building is, 0 to 1: a wall of bricks is solid for its thickness. */
@@ -246,7 +395,8 @@ function fillOf(scene: Scene, { kind, id }: { kind: string; id: string }): numbe
  * The ground's own mass on each stud of a relief, grams, and its moment: as counted where it is, else estimated from its
  * height. Values outside the footprint have no meaning.
  */
-export function groundMass({ counted, ground, height }: Relief): MassRaster {
+export function groundMass(scene: Scene, relief: Relief): MassRaster {
+  const { counted, ground, height } = relief;
   if (counted) return counted;
   const grams = new Float32Array(height.length);
   const moment = new Float32Array(height.length);
@@ -256,7 +406,71 @@ export function groundMass({ counted, ground, height }: Relief): MassRaster {
     grams[i] = BASE_GRAMS + filled;
     moment[i] = (filled * plates) / 2;
   }
+  for (const slab of relief.slabs) {
+    const cavity = slab.kind === 'cavity' ? scene.cavity[slab.id] : undefined;
+    const floor = cavity ? levelHeight(scene, cavity) : 0;
+    if (isCarriedAlone(scene, slab)) continue;
+    eachStudOf(slab, (k, x, y) => {
+      const i = indexAt(relief, x, y);
+      const add = (from: number, to: number, share: number) => {
+        const mass = GRAMS_PER_STUD_PLATE * share * Math.max(0, to - from);
+        grams[i] += mass;
+        moment[i] += (mass * (from + to)) / 2;
+      };
+      // What is taken away is air; a deck and what carries it are solid.
+      if (cavity) add(floor, slab.under[k], -GROUND_FILL);
+      else {
+        add(slab.under[k], slab.top[k], 1);
+        if (slab.foot[k] !== NO_SLAB) add(slab.foot[k], slab.under[k], 1);
+      }
+    });
+  }
   return { grams, moment };
+}
+
+/** Whether a slab is lifted off and carried by itself: a deck that is set so. */
+const isCarriedAlone = (scene: Scene, { kind, id }: Slab): boolean =>
+  kind === 'deck' && scene.deck[id]?.loose === true;
+
+/** A deck that lifts off, with what carries it: solid plastic (a guess), and its centre, studs and plates. */
+export interface LooseDeck {
+  id: string;
+  name: string;
+  grams: number;
+  x: number;
+  y: number;
+  z: number;
+  /** The rectangle of its studs; its lowest and highest plates. */
+  area: Rect;
+  low: number;
+  high: number;
+}
+
+/** The decks that lift off, the lower first. */
+export function looseDecks(scene: Scene, relief: Relief): LooseDeck[] {
+  return relief.slabs
+    .filter((slab) => isCarriedAlone(scene, slab))
+    .map((slab) => {
+      let [grams, mx, my, mz] = [0, 0, 0, 0];
+      let [low, high] = [Infinity, -Infinity];
+      const studs: Rect[] = [];
+      eachStudOf(slab, (k, x, y) => {
+        const foot = slab.foot[k] === NO_SLAB ? slab.under[k] : slab.foot[k];
+        const mass = GRAMS_PER_STUD_PLATE * (slab.top[k] - foot);
+        grams += mass;
+        mx += mass * (x + 0.5);
+        my += mass * (y + 0.5);
+        mz += (mass * (slab.top[k] + foot)) / 2;
+        low = Math.min(low, foot);
+        high = Math.max(high, slab.top[k]);
+        studs.push({ x, y, w: 1, d: 1 });
+      });
+      return {
+        ...{ id: slab.id, name: scene.deck[slab.id]?.name ?? '', grams, low, high },
+        ...{ x: mx / grams, y: my / grams, z: mz / grams },
+        area: boundsOf(studs),
+      };
+    });
 }
 
 /**
@@ -266,7 +480,7 @@ export function groundMass({ counted, ground, height }: Relief): MassRaster {
 export function massOf(scene: Scene, relief: Relief, carried = false): MassRaster {
   const { fixed, loose } = loadsOf(scene, relief);
   const { ground } = relief;
-  const own = groundMass(relief);
+  const own = groundMass(scene, relief);
   const grams = new Float32Array(ground.length);
   const moment = new Float32Array(ground.length);
   for (let i = 0; i < grams.length; i++) {

@@ -1,9 +1,11 @@
 import type { Rect } from '../grid/index.ts';
 import {
-  wallCorners,
   listOf,
+  leaningSlices,
   outerCorners,
+  wallCorners,
   isOverhanging,
+  standingOf,
   type Entity,
   type Plot,
   type Repeat,
@@ -12,71 +14,79 @@ import {
 import { OUTSIDE, type Raster } from './rasterize.ts';
 import { eachTouched, type Point } from './shape.ts';
 import { membersOf, plantsOf } from './scatter.ts';
+import { footHeights, namedFoot, standsOn, type SurfaceRaster } from './stand.ts';
 import { eachStripStud } from './strip.ts';
 
 // What stands on the ground raises the top: buildings, walls, repeats, plants.
 
-/** The ground with what stands on it. */
+/** What stands is put on a ground stud by stud. */
 export interface PlacedObjects {
   /** The compiled ground: read only here. */
-  land: Raster;
-  /** Height with what stands there, plates. */
-  top: Int16Array;
-  /** 0: none; n: the entity at index n − 1 of `things`. */
-  owner: Uint16Array;
+  land: SurfaceRaster;
+  /**
+   * Takes a solid piece over a stud of the footprint.
+   * @param i index of the stud @param owner the number of what stands there
+   * @param covers it lies over what was put there before, though that be higher
+   */
+  put(i: number, from: number, to: number, owner: number, covers?: boolean): void;
 }
 
 interface Setting {
+  scene: Scene;
   to: PlacedObjects;
   window: Rect;
   owner: number;
 }
 
-function raise({ to, owner }: Setting, i: number, top: number): void {
-  if (to.land.ground[i] === OUTSIDE || top <= to.top[i]) return;
-  to.top[i] = top;
-  to.owner[i] = owner;
+function put({ to, owner }: Setting, i: number, from: number, top: number, covers = false): void {
+  if (to.land.ground[i] !== OUTSIDE) to.put(i, from, top, owner, covers);
 }
+
+/** Writes what is uppermost, and who it is. @param top height of each stud, plates @param owner numbers of things */
+export const uppermost = (land: SurfaceRaster, top: Int16Array, owner: Uint16Array): PlacedObjects => ({
+  land,
+  put(i, _from, to, number, covers = false) {
+    if (!covers && to <= top[i]) return;
+    top[i] = to;
+    owner[i] = number;
+  },
+});
 
 const indexOf = ({ x, y, w }: Raster, column: number, row: number) => (row - y) * w + column - x;
 
-/** The studs of each row that a plot's turned walls touch. */
-export function eachPlotSpan(
-  plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'>,
-  window: Rect,
-  visit: (row: number, from: number, to: number) => void,
-): void {
-  eachTouched(wallCorners(plot), window, visit);
-}
-
-/** A building stands on the highest ground under it. A later one covers an earlier one; what stands out lies over both. */
-export function placePlot({ to, window, owner }: Setting, plot: Plot): void {
+/**
+ * A building stands on what it names or on the highest surface under it. A later one covers an earlier one; what stands
+ * out lies over both.
+ */
+export function placePlot(setting: Setting, plot: Plot): void {
+  const { to, window, scene } = setting;
   const { land } = to;
-  let ground = -32_768;
-  eachPlotSpan(plot, land, (row, from, end) => {
-    for (let i = indexOf(land, from, row); i < indexOf(land, end, row); i++)
-      if (land.ground[i] !== OUTSIDE) ground = Math.max(ground, land.height[i]);
-  });
-  eachPlotSpan(plot, window, (row, from, end) => {
-    for (let i = indexOf(land, from, row); i < indexOf(land, end, row); i++)
-      if (land.ground[i] !== OUTSIDE) {
-        to.top[i] = ground + plot.height;
-        to.owner[i] = owner;
-      }
-  });
-  if (!isOverhanging(plot)) return;
-  eachTouched(outerCorners(plot), window, (row, from, end) => {
-    for (let i = indexOf(land, from, row); i < indexOf(land, end, row); i++)
-      raise({ to, window, owner }, i, ground + plot.height);
-  });
+  const ground = standsOn(scene, land, plot);
+  if (ground === null) return;
+  const covers = standingOf(plot) === null;
+  const out = isOverhanging(plot);
+  const begins = ground + (out ? 0 : plot.overhangFrom);
+  const fill = (corners: readonly Point[], low: number, high: number, isAll: boolean) =>
+    eachTouched(corners, window, (row, from, end) => {
+      for (let i = indexOf(land, from, row); i < indexOf(land, end, row); i++)
+        put(setting, i, low, high, isAll);
+    });
+  const slices = plot.lean > 0 ? leaningSlices(plot) : [];
+  if (slices.length === 0) fill(wallCorners(plot), begins, ground + plot.height, covers);
+  for (const { corners, from, to } of slices) fill(corners, ground + from, ground + to, false);
+  if (!out) return;
+  fill(outerCorners(plot), ground + plot.overhangFrom, ground + plot.height, false);
 }
 
-/** A wall or fence stands on the ground along its line. */
+/** A wall or fence stands along its line on what it names, or on the surface there. */
 export function placeRun(setting: Setting, run: Entity<'run'>): void {
   const { land } = setting.to;
+  const named = namedFoot(setting.scene, land, run);
+  const heights = footHeights(land, run);
   eachStripStud(run.points, Math.max(0.5, run.thick / 2), setting.window, (x, y) => {
     const i = indexOf(land, x, y);
-    raise(setting, i, land.height[i] + run.height);
+    const foot = named ?? heights[i];
+    put(setting, i, foot, foot + run.height);
   });
 }
 
@@ -91,15 +101,17 @@ export function placeRepeat(setting: Setting, repeat: Repeat, modules: readonly 
     ];
     eachStripStud(ends, 0.5, setting.window, (column, row) => {
       const i = indexOf(land, column, row);
-      raise(setting, i, land.height[i] + repeat.height);
+      put(setting, i, land.surface[i], land.surface[i] + repeat.height);
     });
   }
 }
 
-/** A plant: its crown as wide as it is, as high as it stands above the ground at its stem. */
+/** A plant: its crown as wide as it is, as high as it stands above what is at its stem. @param foot where it names that, plates */
 export function placePlant(
   setting: Setting,
   { x, y, height, crown }: { x: number; y: number; height: number; crown: number },
+  foot: number | null,
+  heights = setting.to.land.surface,
 ): void {
   const { land } = setting.to;
   const stem = { column: Math.floor(x), row: Math.floor(y) };
@@ -112,11 +124,11 @@ export function placePlant(
     return;
   const i = indexOf(land, stem.column, stem.row);
   if (land.ground[i] === OUTSIDE) return;
-  const top = land.height[i] + height;
-  raiseDisc(setting, { x, y }, crown / 2, top);
+  const from = foot ?? heights[i];
+  putDisc(setting, { x, y }, crown / 2, from, from + height);
 }
 
-function raiseDisc(setting: Setting, { x, y }: Point, radius: number, top: number): void {
+function putDisc(setting: Setting, { x, y }: Point, radius: number, from: number, top: number): void {
   const { window, to } = setting;
   const reach = Math.max(radius, 0.5);
   for (
@@ -130,12 +142,15 @@ function raiseDisc(setting: Setting, { x, y }: Point, radius: number, top: numbe
       column++
     )
       if (Math.hypot(column + 0.5 - x, row + 0.5 - y) <= reach)
-        raise(setting, indexOf(to.land, column, row), top);
+        put(setting, indexOf(to.land, column, row), from, top);
 }
 
 type Stander = 'plot' | 'run' | 'repeat' | 'planting' | 'tree';
 
-/** All that stands and touches a window, in order: buildings by id, then walls, repeats, plantings, trees. */
+/**
+ * All that stands and touches a window, in order: buildings by id, those on other buildings last; then walls, repeats,
+ * plantings, trees.
+ */
 export function placeObjects(
   scene: Scene,
   to: PlacedObjects,
@@ -146,13 +161,16 @@ export function placeObjects(
   const modules = listOf(scene, 'module');
   const each = <K extends Stander>(kind: K, stand: (setting: Setting, thing: Entity<K>) => void) => {
     for (const thing of listOf(scene, kind))
-      if (touches(kind, thing.id)) stand({ to, window, owner: ownerOf(kind, thing.id) }, thing);
+      if (touches(kind, thing.id)) stand({ scene, to, window, owner: ownerOf(kind, thing.id) }, thing);
   };
-  each('plot', placePlot);
+  each('plot', (setting, plot) => (plot.onPlot === null ? placePlot(setting, plot) : undefined));
+  each('plot', (setting, plot) => (plot.onPlot === null ? undefined : placePlot(setting, plot)));
   each('run', placeRun);
   each('repeat', (setting, repeat) => placeRepeat(setting, repeat, modules));
   each('planting', (setting, planting) => {
-    for (const plant of plantsOf(planting)) placePlant(setting, plant);
+    for (const plant of plantsOf(planting)) placePlant(setting, plant, null);
   });
-  each('tree', placePlant);
+  each('tree', (setting, tree) =>
+    placePlant(setting, tree, namedFoot(scene, to.land, tree), footHeights(to.land, tree)),
+  );
 }

@@ -1,6 +1,6 @@
 import { insideOf, type Plot } from '../document/index.ts';
 import { metresOf } from '../scale/index.ts';
-import { eachPlotSpan } from './placeObjects.ts';
+import { eachPlotSpan } from './stand.ts';
 
 /** What a plot's numbers come to: what one would otherwise work out with paper beside the model. */
 export interface PlotCard {

@@ -46,7 +46,7 @@ interface Laying {
 }
 
 /** The nearest whole plate; halves go up, whatever the last digits of a number say. */
-const wholePlates = (height: number) => Math.floor(height + 0.5 + TIE);
+export const wholePlates = (height: number) => Math.floor(height + 0.5 + TIE);
 
 const codeOf = (ground: Ground): number => GROUNDS.indexOf(ground);
 
@@ -325,18 +325,27 @@ export function layStream(to: Laying, stream: Stream, level: number): void {
   );
 }
 
-/** A strip of ground at the heights of a line: a way or the bed of a track. */
+/**
+ * A strip of ground at the heights of a line: a way or the bed of a track.
+ * @param ground its number in GROUNDS
+ * @param isOnGround whether a stud of it lies on the ground, and not on a deck, in a cavity or on a bridge
+ */
 export function layStrip(
   to: Laying,
-  points: readonly { x: number; y: number }[],
-  width: number,
-  heightAt: (along: number) => number,
-  ground: Ground,
+  { points, width, ground, heightAt }: StripOfGround,
+  isOnGround: (x: number, y: number, height: number) => boolean,
 ): void {
-  const code = codeOf(ground);
-  eachStripStud(points, width / 2, to.window, (x, y, along) =>
-    lay(to, x, y, wholePlates(heightAt(along)), code),
-  );
+  eachStripStud(points, width / 2, to.window, (x, y, along) => {
+    const height = wholePlates(heightAt(along));
+    if (isOnGround(x, y, height)) lay(to, x, y, height, ground);
+  });
+}
+
+interface StripOfGround {
+  points: readonly Point[];
+  width: number;
+  ground: number;
+  heightAt: (along: number) => number;
 }
 
 /** Imported ground: the nearest sample to each stud, spread from low to high and rounded to plates; gaps are left. */

@@ -171,6 +171,8 @@ describe('contours', () => {
           top: new Int16Array(48),
           height: Int16Array.from(list),
           ground: new Uint8Array(48).fill(0).map((_, i) => (i % 11 === 5 ? OUTSIDE : 0)),
+          surface: Int16Array.from(list),
+          slabs: [],
         };
         const drawn = new Map<number, number>();
         const quarters = [0, 4].flatMap((x) => [0, 3].map((y) => ({ x, y, w: 4, d: 3 })));

@@ -2,10 +2,11 @@ import { boundsOf, roundOut, intersection, studsIn, type Rect } from '../grid/in
 import {
   GROUNDS,
   MAX_FOOTPRINT,
+  STANDING_KINDS,
   keyOf,
   listOf,
   padsInOrder,
-  trackLine,
+  standingOf,
   type Entity,
   type Ground,
   type Kind,
@@ -24,9 +25,21 @@ import {
   layWater,
   type Raster,
 } from './rasterize.ts';
-import { heightAlong, wayProfile } from './profile.ts';
+import {
+  cutOpen,
+  hasSlabs,
+  laidOn,
+  shapesNear,
+  shapesOf,
+  slabsOf,
+  laidStrips,
+  type Shapes,
+  type Slab,
+  type Strip,
+  type Surfaces,
+} from './slabs.ts';
 import { changedAreas, mergeOverlapping, influenceOf, type Changed } from './changedAreas.ts';
-import { placeObjects } from './placeObjects.ts';
+import { placeObjects, uppermost } from './placeObjects.ts';
 
 export { BARE, OUTSIDE } from './rasterize.ts';
 
@@ -35,8 +48,12 @@ export { BARE, OUTSIDE } from './rasterize.ts';
  * `(y - origin.y) * w + (x - origin.x)`. Heights are plates above datum.
  */
 export interface Relief extends Raster {
-  /** Height with what stands on the ground, plates. */
+  /** Height of the highest surface, plates: that of the ground, or of the highest deck or bridge over it. */
+  surface: Int16Array;
+  /** Height with what stands on it, plates. */
   top: Int16Array;
+  /** What lies over air: decks, bridges, the roofs of cavities; the lower first. */
+  slabs: readonly Slab[];
   /** What `owner` counts: whatever is uppermost on a stud, be it a building, a way or the pad it lies on. */
   things: readonly { kind: Kind; id: string }[];
   /** The ground as counted piece by piece, where that is done; else masses are estimated by area. */
@@ -75,8 +92,9 @@ export function footprintBounds(scene: Pick<Scene, 'footprint'>): Rect | null {
 
 /**
  * Compiles the scene. The order: datum, imported ground, pads by their order (a later one covers an earlier one),
- * hills (the higher stays), hollows (the lower stays), still water, streams, ways, track beds; then, standing on
- * that ground, buildings (on the highest ground under each), walls, repeats, plantings and trees, each kind by id.
+ * hills (the higher stays), hollows (the lower stays), still water, streams, cavities (cut open where nothing is over
+ * them), ways, track beds; decks and bridges over that ground; then, standing on the highest surface or on what they
+ * name, buildings, walls, repeats, plantings and trees, each kind by id.
  * A stud belongs to a shape by its centre, to a turned building by any touch.
  * @returns the relief of the footprint; empty (0 × 0) without a footprint
  * @throws RangeError when the footprint's bounding box has more studs than fit
@@ -96,10 +114,18 @@ export function compile(scene: Scene): Compiled {
   for (const part of listOf(scene, 'footprint'))
     eachRun(bounds, part, (from, to) => bare.fill(BARE, from, to));
   land.ground.set(bare);
-  const relief: Relief = { ...blankRaster(bounds), top: new Int16Array(area), things: [] };
-  const work: Work = { scene, land, relief, laidBy: new Uint16Array(area), numbers: new Map(), things: [] };
+  const raster = blankRaster(bounds);
+  const relief: Relief = {
+    ...raster,
+    top: new Int16Array(area),
+    things: [],
+    slabs: [],
+    surface: raster.height,
+  };
+  const work = workOn({ scene, land, relief, laidBy: new Uint16Array(area), numbers: new Map(), things: [] });
   layLand(work, bounds);
   layWays(work, bounds);
+  laySlabs(work);
   stand(work, bounds);
   return finished(work);
 }
@@ -117,7 +143,7 @@ export function recompile(
   const cut = (rects: readonly Rect[]) => rects.flatMap((rect) => intersection(roundOut(rect), whole) ?? []);
   const land = changed && mergeOverlapping(cut(changed.land));
   const ways = changed && land && mergeOverlapping(cut(waysTouched(before.scene, scene, land, changed)));
-  const tops = ways && changed && mergeOverlapping(cut(topsTouched(scene, ways, changed)));
+  const tops = ways && changed && mergeOverlapping(cut(topsTouched(before.scene, scene, ways, changed)));
   const crowded = before.relief.things.length > MAX_THINGS / 2;
   if (!land || !ways || !tops || crowded || areaOf(tops) > MAX_CHANGED * whole.w * whole.d)
     return { compiled: compile(scene), changed: null };
@@ -128,19 +154,20 @@ export function recompile(
     ground: raster.ground.slice(),
     owner: raster.owner.slice(),
   });
-  const work: Work = {
+  const work = workOn({
     scene,
     land: land.length > 0 ? copy(before.land) : before.land,
     relief: { ...before.relief, ...copy(before.relief), top: before.relief.top.slice() },
     laidBy: before.laidBy.slice(),
     things: [...before.relief.things],
     numbers: new Map(before.relief.things.map(({ kind, id }, i) => [keyOf(kind, id), i + 1])),
-  };
+  });
   for (const window of land) {
     blank(work.land, window);
     layLand(work, window);
   }
   for (const window of ways) layWays(work, window);
+  laySlabs(work, unchangedSlabs(before, scene, ways));
   for (const window of tops) stand(work, window);
   return { compiled: finished(work), changed: tops };
 }
@@ -152,6 +179,49 @@ interface Work {
   laidBy: Uint16Array;
   things: { kind: Kind; id: string }[];
   numbers: Map<string, number>;
+  /** Worked out once, when asked for. */
+  shapes: () => Shapes;
+  strips: () => readonly Strip[];
+}
+
+function workOn(work: Omit<Work, 'shapes' | 'strips'>): Work {
+  let shapes: Shapes | null = null;
+  let strips: readonly Strip[] | null = null;
+  return {
+    ...work,
+    shapes: () => (shapes ??= shapesOf(work.scene, work.relief)),
+    strips: () => (strips ??= laidStrips(work.scene, work.land)),
+  };
+}
+
+/** Decks and bridges over the ground as it is laid, and the surface they make with it. */
+function laySlabs(work: Work, known?: Parameters<typeof slabsOf>[6]): void {
+  const { scene, land, relief, laidBy } = work;
+  const isWay = (i: number) => {
+    const kind = work.things[laidBy[i] - 1]?.kind;
+    return kind === 'way' || kind === 'track';
+  };
+  const surfaces: Surfaces = hasSlabs(scene)
+    ? slabsOf(scene, work.shapes(), work.strips(), land, relief, isWay, known)
+    : { slabs: [], surface: relief.height };
+  work.relief = { ...relief, ...surfaces };
+}
+
+/** The slabs of the scene before that lie, with a stud about them, apart from every changed window; null: none was there. */
+function unchangedSlabs(
+  before: Compiled,
+  scene: Scene,
+  windows: readonly Rect[],
+): Parameters<typeof slabsOf>[6] {
+  const known = new Map(before.relief.slabs.map((slab) => [keyOf(slab.kind, slab.id), slab]));
+  return (kind, id, area) => {
+    if (before.scene[kind][id] !== scene[kind][id]) return undefined;
+    const slab = known.get(keyOf(kind, id)) ?? null;
+    const isSame =
+      !slab || (slab.x === area.x && slab.y === area.y && slab.w === area.w && slab.d === area.d);
+    const isApart = !windows.some((window) => intersection(window, grown(area, 1)));
+    return isSame && isApart ? slab : undefined;
+  };
 }
 
 const finished = ({ scene, land, relief, laidBy, things }: Work): Compiled => ({
@@ -211,6 +281,9 @@ function layLand(work: Work, window: Rect): void {
   each('stream', listOf(scene, 'stream'), (to, thing) =>
     layStream(to, thing, scene.level[thing.level]?.height ?? 0),
   );
+  for (const cavity of Object.keys(scene.cavity).length > 0 ? work.shapes().cavities : [])
+    if (intersection(cavity, window))
+      cutOpen(raster, window, cavity, numberOf(work, 'cavity', cavity.thing.id));
 }
 
 const touchesThing = (scene: Scene, kind: Kind, id: string, window: Rect) => {
@@ -219,40 +292,23 @@ const touchesThing = (scene: Scene, kind: Kind, id: string, window: Rect) => {
 };
 
 function layWays(work: Work, window: Rect): void {
-  const { scene, land, relief } = work;
+  const { land, relief } = work;
   eachRun(relief, window, (from, to) => {
     relief.height.set(land.height.subarray(from, to), from);
     relief.ground.set(land.ground.subarray(from, to), from);
     work.laidBy.set(land.owner.subarray(from, to), from);
   });
   const raster: Raster = { ...relief, owner: work.laidBy };
-  for (const way of listOf(scene, 'way'))
-    if (touchesThing(scene, 'way', way.id, window)) {
-      const profile = wayProfile(way, (x, y) => heightOfStud(land, Math.floor(x), Math.floor(y)));
-      layStrip(
-        { raster, window, owner: numberOf(work, 'way', way.id) },
-        way.points,
-        way.width,
-        heightAlong(profile),
-        way.ground,
-      );
-    }
-  for (const track of listOf(scene, 'track'))
-    if (touchesThing(scene, 'track', track.id, window)) {
-      const { line } = trackLine(track, (scene.level[track.level]?.height ?? 0) + track.offset);
-      let along = 0;
-      const profile = line.map((point, i) => {
-        if (i > 0) along += Math.hypot(point.x - line[i - 1].x, point.y - line[i - 1].y);
-        return { ...point, along };
-      });
-      layStrip(
-        { raster, window, owner: numberOf(work, 'track', track.id) },
-        line,
-        track.bed,
-        heightAlong(profile),
-        'ballast',
-      );
-    }
+  const scene = work.scene;
+  const areSlabs = hasSlabs(scene);
+  for (const strip of work.strips()) {
+    const reach = influenceOf(scene, strip.kind, strip.id);
+    if (!reach || !intersection(reach, window)) continue;
+    const near = areSlabs ? shapesNear(work.shapes(), reach) : null;
+    layStrip({ raster, window, owner: numberOf(work, strip.kind, strip.id) }, strip, (x, y, z) =>
+      near ? laidOn(near, strip, x, y, z, heightOfStud(land, x, y) ?? 0).on === 'ground' : true,
+    );
+  }
 }
 
 function stand(work: Work, window: Rect): void {
@@ -261,13 +317,32 @@ function stand(work: Work, window: Rect): void {
     relief.top.set(relief.height.subarray(from, to), from);
     relief.owner.set(laidBy.subarray(from, to), from);
   });
+  raiseSlabs(work, window);
   placeObjects(
     scene,
-    { land: relief, top: relief.top, owner: relief.owner },
+    uppermost(relief, relief.top, relief.owner),
     window,
     (kind, id) => numberOf(work, kind, id),
     (kind, id) => touchesThing(scene, kind, id, window),
   );
+}
+
+/** Decks and bridges are the uppermost where nothing stands on them. */
+function raiseSlabs(work: Work, window: Rect): void {
+  const { relief } = work;
+  for (const slab of relief.slabs) {
+    const on = slab.kind === 'cavity' ? null : intersection(slab, window);
+    if (!on) continue;
+    const owner = numberOf(work, slab.kind, slab.id);
+    for (let y = on.y; y < on.y + on.d; y++)
+      for (let x = on.x; x < on.x + on.w; x++) {
+        const top = slab.top[(y - slab.y) * slab.w + x - slab.x];
+        const i = (y - relief.y) * relief.w + x - relief.x;
+        if (top <= relief.top[i]) continue;
+        relief.top[i] = top;
+        relief.owner[i] = owner;
+      }
+  }
 }
 
 /** Where ways and tracks must be laid again: on changed land, where they changed, and along ways that follow it. */
@@ -287,7 +362,7 @@ function waysTouched(before: Scene, scene: Scene, land: readonly Rect[], changed
 }
 
 /** Where things must be stood again: on changed ground, where they changed, and all of each that stands there. */
-function topsTouched(scene: Scene, ground: readonly Rect[], changed: Changed): Rect[] {
+function topsTouched(before: Scene, scene: Scene, ground: readonly Rect[], changed: Changed): Rect[] {
   let areas = [...ground, ...changed.tops];
   for (const kind of ['plot', 'tree', 'planting'] as const)
     for (const id of Object.keys(scene[kind])) {
@@ -300,6 +375,13 @@ function topsTouched(scene: Scene, ground: readonly Rect[], changed: Changed): R
         const widest = Math.max(...scene.planting[id].mix.map(({ crown }) => crown));
         areas = [...areas, ...touching.map((rect) => grown(rect, widest))];
       }
+    }
+  if (areas.length === 0 && before.deck === scene.deck && before.cavity === scene.cavity) return areas;
+  // What names a thing to stand on moves with it, wherever it is.
+  for (const kind of STANDING_KINDS)
+    for (const thing of listOf(scene, kind)) {
+      const reach = standingOf(thing) === null ? null : influenceOf(scene, kind, thing.id);
+      if (reach) areas.push(reach);
     }
   return areas;
 }

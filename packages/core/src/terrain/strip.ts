@@ -29,6 +29,15 @@ export function stationsOf(points: readonly Point[], step = 1): Station[] {
   return stations;
 }
 
+/** Points of a line with how far each is from its beginning, studs. */
+export function withAlong<P extends Point>(line: readonly P[]): (P & { along: number })[] {
+  let along = 0;
+  return line.map((point, i) => {
+    if (i > 0) along += Math.hypot(point.x - line[i - 1].x, point.y - line[i - 1].y);
+    return { ...point, along };
+  });
+}
+
 /** The place at a distance along a line, and the direction there in radians (0 east, clockwise). */
 export function atAlong(points: readonly Point[], along: number): Point & { angle: number } {
   let rest = Math.max(0, along);

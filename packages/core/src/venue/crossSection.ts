@@ -1,4 +1,5 @@
-import { groundAt, indexAt, ownerAt, type Relief } from '../terrain/index.ts';
+import { boundsOf, roundOut } from '../grid/index.ts';
+import { columnsOf, groundAt, indexAt, ownerAt, type Interval, type Relief } from '../terrain/index.ts';
 import { labelOf, listOf, type Ground, type Scene } from '../document/index.ts';
 import { currentContents, tableInStuds } from './frame.ts';
 import type { RoomPoint } from './room.ts';
@@ -11,8 +12,59 @@ export interface CrossSectionStep {
   height: number;
   top: number;
   ground: Ground | 'bare' | null;
-  /** What stands there, by name; null where nothing does. */
+  /** What stands there, by name, and its foot; null where nothing does. */
   stands: string | null;
+  foot: number;
+  /** All that is solid there, from the bottom up: ground less its cavities, decks, what stands. */
+  pieces: readonly Interval[];
+}
+
+/** What one thing, or the ground, fills along a section: between two places of the line and two heights. */
+export interface CrossPiece {
+  from: number;
+  to: number;
+  low: number;
+  high: number;
+  owner: Interval['owner'];
+}
+
+/** Pieces of a section that go on from one step to the next are one. */
+export function crossPieces(cuts: readonly Pick<CrossSectionStep, 'from' | 'to' | 'pieces'>[]): CrossPiece[] {
+  const all: CrossPiece[] = [];
+  let last: CrossPiece[] = [];
+  for (const { from, to, pieces } of cuts) {
+    const open = last;
+    last = pieces.map(({ from: low, to: high, owner }) => {
+      const before = open.find(
+        (one) =>
+          one.low === low &&
+          one.high === high &&
+          one.owner?.kind === owner?.kind &&
+          one.owner?.id === owner?.id &&
+          Math.abs(one.to - from) < 1e-9,
+      );
+      if (before) {
+        before.to = to;
+        return before;
+      }
+      const piece = { from, to, low, high, owner };
+      all.push(piece);
+      return piece;
+    });
+  }
+  return all;
+}
+
+/** Rooms in the ground along a section: air with solid ground over it. */
+export function crossRooms(cuts: readonly CrossSectionStep[]): Omit<CrossPiece, 'owner'>[] {
+  const rooms = cuts.map(({ from, to, pieces }) => {
+    const ground = pieces.filter(({ owner }) => owner === null);
+    const hollow = ground.slice(1).map((piece, i) => ({ from: ground[i].to, to: piece.from, owner: null }));
+    const below =
+      ground.length > 0 && ground[0].from > 0 ? [{ from: 0, to: ground[0].from, owner: null }] : [];
+    return { from, to, pieces: [...below, ...hollow] };
+  });
+  return crossPieces(rooms);
 }
 
 /** The scene cut open along a line across the plan. */
@@ -40,20 +92,31 @@ export function crossSectionAt(scene: Scene, relief: Relief, a: RoomPoint, b: Ro
   const seams: number[] = [];
   const modules = listOf(scene, 'module');
   let before: string | null | undefined;
+  const corners = [a, b].map(({ x, y }) => ({ x, y, w: 1e-6, d: 1e-6 }));
+  // Only where something lies over air is a column more than its ground and what stands on it.
+  const columns = relief.slabs.length > 0 ? columnsOf(scene, relief, roundOut(boundsOf(corners))) : null;
   for (let i = 1; i < marks.length; i++) {
     const middle = at((marks[i - 1] + marks[i]) / 2);
     if (marks[i] - marks[i - 1] < 1e-9) continue;
     const index = indexAt(relief, middle.x, middle.y);
     const owner = ownerAt(relief, index);
     const ground = groundAt(relief, index);
-    const [height, top] = ground === null ? [0, 0] : [relief.height[index], relief.top[index]];
+    const [height, foot, top] =
+      ground === null ? [0, 0, 0] : [relief.height[index], relief.surface[index], relief.top[index]];
     cuts.push({
       from: marks[i - 1] * length,
       to: marks[i] * length,
       height,
       top,
       ground,
-      stands: owner && top > height ? labelOf(scene, owner.kind, owner.id) : null,
+      stands: owner && top > foot ? labelOf(scene, owner.kind, owner.id) : null,
+      foot,
+      pieces:
+        columns?.at(Math.floor(middle.x), Math.floor(middle.y)) ??
+        [
+          { from: Math.min(0, height), to: height, owner: null },
+          { from: height, to: top, owner },
+        ].filter(({ from, to }) => to > from),
     });
     const module =
       modules.find(({ x, y, w, d }) => middle.x >= x && middle.y >= y && middle.x < x + w && middle.y < y + d)

@@ -6,4 +6,11 @@ export * from './snap.ts';
 export * from './public.ts';
 export { COMMON_TABLES, type CommonTable } from './tables.ts';
 export * from './card.ts';
-export { crossSectionAt, type CrossSectionStep, type CrossSection } from './crossSection.ts';
+export {
+  crossPieces,
+  crossRooms,
+  crossSectionAt,
+  type CrossPiece,
+  type CrossSectionStep,
+  type CrossSection,
+} from './crossSection.ts';

@@ -3,6 +3,7 @@ import { field } from '../../ui/fieldSpec.ts';
 import { MONO, type Picture } from '../ink.ts';
 import { LABEL_RANKS, type BoardLabel } from '../labels.ts';
 import { toScreen } from '../viewport.ts';
+import { ofLevel } from '../drawSlabs.ts';
 import type { BoardKind } from './kind.ts';
 
 export const figureBoard: BoardKind = {
@@ -26,8 +27,9 @@ export const figureBoard: BoardKind = {
 };
 
 /** The size of each cast in a circle: filled when it is placed, dashed while it is an idea. */
-const figureLabels = ({ palette, scene, view }: Picture): BoardLabel[] =>
-  listOf(scene, 'figure').map((figure) => {
+const figureLabels = (picture: Picture): BoardLabel[] =>
+  ofLevel(picture, listOf(picture.scene, 'figure')).map((figure) => {
+    const { palette, view } = picture;
     const isPlaced = figure.state === 'placed';
     const [paper, ink] = isPlaced ? [palette.ink, palette.sheet] : [palette.sheet, palette.ink];
     const { x, y } = toScreen(view, figure.x, figure.y);

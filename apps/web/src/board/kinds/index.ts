@@ -14,6 +14,8 @@ import { streamBoard } from './stream.ts';
 import { terrainBoard } from './terrain.ts';
 import { wayBoard } from './way.ts';
 import { trackBoard } from './track.ts';
+import { deckBoard } from './deck.ts';
+import { cavityBoard } from './cavity.ts';
 import { plotBoard } from './plot.ts';
 import { runBoard } from './run.ts';
 import { repeatBoard } from './repeat.ts';
@@ -44,6 +46,8 @@ export const BOARD_KINDS: BoardKinds = {
   terrain: terrainBoard,
   way: wayBoard,
   track: trackBoard,
+  deck: deckBoard,
+  cavity: cavityBoard,
   plot: plotBoard,
   run: runBoard,
   repeat: repeatBoard,

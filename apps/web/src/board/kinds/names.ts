@@ -53,6 +53,30 @@ export function waterLabel(
   ];
 }
 
+/** The name of an area over or under the ground with what is told of it, where both have room; else the name alone. */
+export function areaLabel(
+  picture: Picture,
+  area: { name: string; x: number; y: number; w: number; d: number },
+  words: string,
+): BoardLabel[] {
+  const on = visible(picture, area);
+  if (!on || on.w < 30 || on.d < 14) return [];
+  const { palette } = picture;
+  const title = { text: area.name, font: `500 11px ${SANS}`, ink: palette.ink };
+  const note = { text: words, font: `10px ${MONO}`, ink: palette.ink2 };
+  return [
+    {
+      rank: LABEL_RANKS.plot,
+      says: [
+        ...(on.d >= 34 && on.w >= 6 * Math.max(words.length, area.name.length) ? [[title, note]] : []),
+        ...(on.w >= 6 * area.name.length ? [[title]] : []),
+      ],
+      spots: stacked(on.x + on.w / 2, on.y + on.d / 2, on),
+      ground: { as: 'halo', paper: palette.sheet },
+    },
+  ];
+}
+
 /** The names of hills or hollows at their ridges. */
 export function risingLabels(picture: Picture, kind: 'hill' | 'hollow'): BoardLabel[] {
   const { palette, scene, art, view } = picture;

@@ -1,17 +1,22 @@
 import { formatPlates, type Rect } from '@quarry/core/grid';
 import {
   CONNECTORS,
+  HINGES,
   MOUNTS,
+  MOVES,
   SIDES,
   SIDE_WORDS,
+  leanAt,
   listOf,
   plotBounds,
   wallCorners,
 } from '@quarry/core/document';
+import { sweepOf } from '@quarry/core/terrain';
 import { field } from '../../ui/fieldSpec.ts';
 import { MONO, SANS, hatch, visible, within, wrapText, type Picture } from '../ink.ts';
 import { LABEL_RANKS, type BoardLabel } from '../labels.ts';
 import { toScreen } from '../viewport.ts';
+import { ofLevel } from '../drawSlabs.ts';
 import type { BoardKind } from './kind.ts';
 
 type Ctx = CanvasRenderingContext2D;
@@ -77,6 +82,42 @@ export const plotBoard: BoardKind = {
     ),
     { as: 'length', measure: 'plates', key: 'eaves', label: 'Roof from', min: 0, max: 3000, optional: 18 },
     field.plates('overhangFrom', 'Stands out from', 0),
+    field.number('lean', 'Leans', 0, 45, { unit: '°' }),
+    field.number('leanTo', 'Leans to', 0, 359.9, {
+      unit: '° from north',
+      when: ({ lean }) => Number(lean) > 0,
+    }),
+    {
+      as: 'length',
+      measure: 'studs',
+      key: 'tieEvery',
+      label: 'A tie each',
+      min: 1,
+      max: 64,
+      step: 0.5,
+      optional: 10,
+      when: ({ lean }) => Number(lean) > 0,
+    },
+    field.choice('moves', 'Moves', MOVES, {
+      none: 'Not at all',
+      swing: 'Swings about a corner',
+      slide: 'Slides',
+      rise: 'Rises',
+      lower: 'Is let down',
+    }),
+    field.choice(
+      'hinge',
+      'Hinge',
+      HINGES,
+      { nw: 'North-west', ne: 'North-east', se: 'South-east', sw: 'South-west' },
+      ({ moves }) => moves === 'swing',
+    ),
+    field.number('swingBy', 'Swings by', -360, 360, { unit: '°', when: ({ moves }) => moves === 'swing' }),
+    field.studs('slideX', 'Slides east', -256, 256, 0.5, ({ moves }) => moves === 'slide'),
+    field.studs('slideY', 'Slides south', -256, 256, 0.5, ({ moves }) => moves === 'slide'),
+    field.plates('riseBy', 'Rises by', 1, 600, ({ moves }) => moves === 'rise'),
+    field.choice('downTo', 'Let down to the', SIDES, SIDE_WORDS, ({ moves }) => moves === 'lower'),
+    field.number('downBy', 'Let down by', 1, 90, { unit: '°', when: ({ moves }) => moves === 'lower' }),
     field.long('notes', 'Notes'),
   ],
 };
@@ -86,7 +127,7 @@ function drawPlots(ctx: Ctx, picture: Picture): void {
   const fills = new Path2D();
   const walls = new Path2D();
   const hatched: Rect[] = [];
-  for (const plot of listOf(picture.scene, 'plot')) {
+  for (const plot of ofLevel(picture, listOf(picture.scene, 'plot'))) {
     const on = visible(picture, plotBounds(plot));
     if (!on) continue;
     outline(fills, picture, plot);
@@ -116,11 +157,62 @@ function drawPlots(ctx: Ctx, picture: Picture): void {
   ctx.stroke(fills);
   ctx.lineWidth = 0.6;
   ctx.stroke(walls);
+  drawMoves(ctx, picture);
+  drawLeans(ctx, picture);
+}
+
+/** Where what moves goes to, dashed, with the path of its far corners. */
+function drawMoves(ctx: Ctx, picture: Picture): void {
+  const { palette, view } = picture;
+  ctx.strokeStyle = palette.iron;
+  ctx.lineWidth = 1;
+  ctx.setLineDash([4, 3]);
+  for (const plot of ofLevel(picture, listOf(picture.scene, 'plot'))) {
+    const sweep = sweepOf(plot, 0);
+    if (!sweep || plot.moves === 'rise' || plot.moves === 'none') continue;
+    const path = new Path2D();
+    const on = ({ x, y }: { x: number; y: number }) => toScreen(view, x, y);
+    for (let corner = 0; corner < 4; corner++)
+      sweep.steps.forEach(({ corners }, i) => {
+        const { x, y } = on(corners[corner]);
+        if (i === 0) path.moveTo(x, y);
+        else path.lineTo(x, y);
+      });
+    sweep.steps[sweep.steps.length - 1].corners.forEach((point, i) => {
+      const { x, y } = on(point);
+      if (i === 0) path.moveTo(x, y);
+      else path.lineTo(x, y);
+    });
+    path.closePath();
+    ctx.stroke(path);
+  }
+  ctx.setLineDash([]);
+}
+
+/** Where the top of a leaning building is, dashed, with lines to it from its foot. */
+function drawLeans(ctx: Ctx, picture: Picture): void {
+  const { palette, view } = picture;
+  ctx.strokeStyle = palette.ink2;
+  ctx.lineWidth = 1;
+  ctx.setLineDash([2, 2]);
+  for (const plot of ofLevel(picture, listOf(picture.scene, 'plot'))) {
+    if (plot.lean === 0) continue;
+    const by = leanAt(plot, plot.height);
+    const path = new Path2D();
+    outline(path, picture, { ...plot, x: plot.x + by.x, y: plot.y + by.y });
+    for (const { x, y } of wallCorners(plot)) {
+      const [foot, top] = [toScreen(view, x, y), toScreen(view, x + by.x, y + by.y)];
+      path.moveTo(foot.x, foot.y);
+      path.lineTo(top.x, top.y);
+    }
+    ctx.stroke(path);
+  }
+  ctx.setLineDash([]);
 }
 
 /** The name of each building with how tall it is, where there is room; else its name, else its first letters. */
 const plotLabels = (picture: Picture): BoardLabel[] =>
-  listOf(picture.scene, 'plot').flatMap((plot) => {
+  ofLevel(picture, listOf(picture.scene, 'plot')).flatMap((plot) => {
     const on = visible(picture, plotBounds(plot));
     if (!on || on.w < 18 || on.d < 12) return [];
     const { palette } = picture;

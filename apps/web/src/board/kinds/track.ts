@@ -2,8 +2,9 @@ import { formatPlates } from '@quarry/core/grid';
 import { MAX_STUDS, listOf, reversed, trackLine, type Pose, type Scene } from '@quarry/core/document';
 import { field } from '../../ui/fieldSpec.ts';
 import { inStuds, type Picture } from '../ink.ts';
+import { drawAbove } from '../drawSlabs.ts';
 import type { BoardKind } from './kind.ts';
-import { defaultLevel } from './make.ts';
+import { bridgeFieldSpecs, defaultLevel } from './make.ts';
 import { lineLabels } from './names.ts';
 import { sleepers, trace } from './strokes.ts';
 
@@ -13,8 +14,10 @@ export const trackBoard: BoardKind = {
       rank: 25,
       draw: (ctx, picture) =>
         inStuds(ctx, picture, () => {
-          for (const track of listOf(picture.scene, 'track'))
-            drawTrack(ctx, picture, trackLine(track, 0).line, track.bed);
+          for (const track of listOf(picture.scene, 'track')) {
+            const { line } = trackLine(track, 0);
+            drawAbove(ctx, picture, 'track', track.id, line, () => drawTrack(ctx, picture, line, track.bed));
+          }
         }),
     },
   ],
@@ -50,6 +53,7 @@ export const trackBoard: BoardKind = {
     field.grade(100),
     field.studs('clearSide', 'Clear, each side', 0, 64),
     field.plates('clearHeight', 'Clear above', 0),
+    ...bridgeFieldSpecs(),
   ],
 };
 

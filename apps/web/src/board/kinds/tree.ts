@@ -1,6 +1,7 @@
 import { listOf } from '@quarry/core/document';
 import { field } from '../../ui/fieldSpec.ts';
 import { inStuds } from '../ink.ts';
+import { ofLevel } from '../drawSlabs.ts';
 import type { BoardKind } from './kind.ts';
 import { crown } from './strokes.ts';
 
@@ -13,7 +14,8 @@ export const treeBoard: BoardKind = {
           ctx.strokeStyle = picture.palette.ink;
           ctx.fillStyle = picture.palette.sheet;
           ctx.lineWidth = 0.8 / picture.view.scale;
-          for (const tree of listOf(picture.scene, 'tree')) crown(ctx, picture, tree.x, tree.y, tree.crown);
+          for (const tree of ofLevel(picture, listOf(picture.scene, 'tree')))
+            crown(ctx, picture, tree.x, tree.y, tree.crown);
         }),
     },
   ],

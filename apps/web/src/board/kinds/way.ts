@@ -1,8 +1,9 @@
 import { ON_STEEP, WAY_USES, listOf } from '@quarry/core/document';
 import { field } from '../../ui/fieldSpec.ts';
 import { inStuds, type Picture } from '../ink.ts';
+import { drawAbove } from '../drawSlabs.ts';
 import type { BoardKind } from './kind.ts';
-import { withHeights } from './make.ts';
+import { bridgeFieldSpecs, withHeights } from './make.ts';
 import { lineLabels } from './names.ts';
 import { sleepers, trace } from './strokes.ts';
 
@@ -32,6 +33,7 @@ export const wayBoard: BoardKind = {
       ramp: 'Level to a ramp',
       steps: 'Build steps',
     }),
+    ...bridgeFieldSpecs(),
   ],
 };
 
@@ -41,12 +43,13 @@ function drawWays(ctx: CanvasRenderingContext2D, picture: Picture): void {
   inStuds(ctx, picture, () => {
     ctx.strokeStyle = palette.ink;
     ctx.lineWidth = 0.9 / view.scale;
-    for (const { points, use, onSteep, width } of listOf(scene, 'way')) {
-      ctx.setLineDash(use === 'road' ? [8 / view.scale, 6 / view.scale] : [2 / view.scale, 4 / view.scale]);
-      trace(ctx, points);
-      ctx.stroke();
-      ctx.setLineDash([]);
-      if (onSteep === 'steps') sleepers(ctx, points, width * 0.35, Math.max(1.5, 4 / view.scale));
-    }
+    for (const { id, points, use, onSteep, width } of listOf(scene, 'way'))
+      drawAbove(ctx, picture, 'way', id, points, () => {
+        ctx.setLineDash(use === 'road' ? [8 / view.scale, 6 / view.scale] : [2 / view.scale, 4 / view.scale]);
+        trace(ctx, points);
+        ctx.stroke();
+        ctx.setLineDash([]);
+        if (onSteep === 'steps') sleepers(ctx, points, width * 0.35, Math.max(1.5, 4 / view.scale));
+      });
   });
 }

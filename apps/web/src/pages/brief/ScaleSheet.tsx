@@ -133,8 +133,11 @@ interface Size {
   width: number;
   height: number;
 }
+const SIDES = ['length', 'width', 'height'] as const;
 const isSize = (value: unknown): value is Size =>
-  typeof value === 'object' && value !== null && 'length' in value && 'width' in value && 'height' in value;
+  typeof value === 'object' &&
+  value !== null &&
+  SIDES.every((side) => Number.isFinite(Reflect.get(value, side)));
 const isParity = (value: unknown): value is Parity => PARITIES.some((one) => one.value === value);
 
 /** A real size in; what one can build out, with the error. */

@@ -3,17 +3,19 @@ import { adoptCutting, neighboursOf, type Alternative } from '@quarry/core/cut';
 import { listOf, reduce, type Scene } from '@quarry/core/document';
 import { Board, type BoardActs } from '../../board/Board.tsx';
 import { useDisplay } from '../../data/useDisplay.tsx';
-import { useView } from '../../data/view.ts';
+import { useView, type CutLine } from '../../data/view.ts';
 import { PAGE_SHEETS } from '../../frame/pages.ts';
 import { useSheet } from '../../frame/useSheet.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
 import { useDerived } from '../../workers/derived.tsx';
 import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 import { useAlternatives } from '../../workers/useAlternatives.ts';
+import { CarriedList } from './CarriedTable.tsx';
 import { HandPanel } from './HandPanel.tsx';
 import { LiftPanel } from './LiftPanel.tsx';
 import { OrderPanel } from './OrderPanel.tsx';
 import { AlternativesPanel } from './AlternativesPanel.tsx';
+import { StabilityPanel } from './StabilityPanel.tsx';
 import { SeamsPanel } from './SeamsPanel.tsx';
 
 /** This board only selects; the panels beside it edit the cutting. */
@@ -38,6 +40,7 @@ export function CutPage() {
   const alternatives = useAlternatives();
   const [seam, setSeam] = useState<string | null>(null);
   const seamLine = useMemo(() => (panel === 'seams' ? lineOf(scene, seam) : null), [scene, panel, seam]);
+  const [joint, setJoint] = useState<CutLine | null>(null);
   const stated = useWorkerQuery((core) => core.problem());
   const shown = panel === 'alternatives' && chosen ? (alternatives.run.found[chosen]?.cutting ?? null) : null;
   const preview = useMemo(
@@ -58,21 +61,27 @@ export function CutPage() {
           {shown ? `Proposed: ${count} modules` : count > 0 ? `Current: ${count} modules` : 'Not cut yet'}
         </span>
       </div>
-      <div className="grid grid-rows-[minmax(0,2fr)_minmax(0,3fr)] md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_472px] min-h-0">
-        <div className="min-h-0 min-w-0 relative">
-          <Board
-            scene={preview}
-            ground={ground}
-            findings={shown ? undefined : findings}
-            acts={LOOK}
-            cut={panel === 'hand' ? cutLine : null}
-            pointedOut={seamLine}
-            label={
-              shown
-                ? `The cutting found: ${count} modules`
-                : `The modules as they are: ${count}. Press one to pick it.`
-            }
-          />
+      <div className="grid grid-rows-[minmax(16rem,2fr)_minmax(16rem,3fr)] md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_472px] min-h-0">
+        <div className="min-h-0 min-w-0 grid grid-cols-[minmax(0,1fr)] lg:grid-rows-[minmax(0,1fr)_minmax(0,220px)]">
+          <div className="min-h-0 min-w-0 relative">
+            <Board
+              scene={preview}
+              ground={ground}
+              findings={shown ? undefined : findings}
+              acts={LOOK}
+              cut={panel === 'hand' ? cutLine : null}
+              pointedOut={panel === 'stability' ? joint : seamLine}
+              label={
+                shown
+                  ? `The cutting found: ${count} modules`
+                  : `The modules as they are: ${count}. Press one to pick it.`
+              }
+            />
+          </div>
+          {/* A phone and a tablet have the same list on the sheet of lifting. */}
+          <div className="hidden lg:block border-t hair bg-base-100 min-h-0">
+            <CarriedList />
+          </div>
         </div>
         <section
           role="tabpanel"
@@ -92,6 +101,7 @@ export function CutPage() {
           )}
           {panel === 'hand' && <HandPanel />}
           {panel === 'lift' && <LiftPanel />}
+          {panel === 'stability' && <StabilityPanel onPoint={setJoint} />}
           {panel === 'seams' && <SeamsPanel chosen={seam} onChoose={setSeam} />}
           {panel === 'order' && <OrderPanel />}
         </section>

@@ -1,20 +1,15 @@
 import type { ModuleLoad } from '@quarry/core/cut';
 import { formatKg } from '@quarry/core/grid';
-import { displayOf } from '@quarry/core/document';
-import { useScene } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
-import { DataTable, type Tone } from '../../ui/DataTable.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
-import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
+import { CarriedTable, LIFT_COLUMNS, useLoads } from './CarriedTable.tsx';
 
 /** What each module weighs, who can lift it, how far it leans and what it stands on. */
 export function LiftPanel() {
-  const scene = useScene('display', 'plot');
   const { picked, pick } = useView();
-  const { say } = useMeasureFormat();
-  const { tipLimit, place } = displayOf(scene);
-  const now = useWorkerQuery((core) => core.loads(place), place ?? '');
+  const now = useLoads();
   if (!now) return <Loading what="Weighing the modules" />;
   if (now.modules.length === 0)
     return (
@@ -25,7 +20,7 @@ export function LiftPanel() {
   const loads = [...now.modules].sort((a, b) => b.bulk.kg - a.bulk.kg);
   const chosen = loads.find(({ id }) => picked?.kind === 'module' && picked.id === id) ?? null;
   const total = loads.reduce((sum, { bulk }) => sum + bulk.kg, 0);
-  const loose = [...now.loose].sort((a, b) => b.grams - a.grams);
+  const loose = now.carried.filter(({ kind }) => kind !== 'module');
   return (
     <>
       <p className="border-l-4 border-warning pl-2 mb-2 text-xs">
@@ -57,18 +52,7 @@ export function LiftPanel() {
             ),
           },
           { head: 'Mass', number: true, cell: ({ bulk }) => formatKg(1000 * bulk.kg) },
-          {
-            head: 'Lift index, 1 person',
-            number: true,
-            cell: ({ lift }) => indexWord(lift.one.index),
-            tone: ({ lift }) => toneOfIndex(lift.one.index),
-          },
-          {
-            head: '2 people',
-            number: true,
-            cell: ({ lift }) => indexWord(lift.two.index),
-            tone: ({ lift }) => toneOfIndex(lift.two.index),
-          },
+          ...LIFT_COLUMNS,
           { head: 'Tips at', number: true, cell: ({ tips }) => `${tips.toFixed(0)}°` },
           {
             head: 'Stands on',
@@ -105,49 +89,13 @@ export function LiftPanel() {
       </dl>
       <Heading>Carried by themselves</Heading>
       {loose.length === 0 ? (
-        <p className="ink-2">No building stands loose and none has parts that lift off.</p>
+        <p className="ink-2">Nothing stands loose, lifts off or lies over a seam.</p>
       ) : (
-        <DataTable
-          label="Loose buildings and parts that lift off"
-          rows={loose}
-          keyOf={({ plot, part }) => `${plot} ${part}`}
-          columns={[
-            {
-              head: 'Piece',
-              cell: ({ plot, part, name }) => (
-                <button
-                  type="button"
-                  className="link link-hover text-left"
-                  onClick={() => pick({ kind: 'plot', id: plot })}
-                >
-                  {name}
-                  {part !== null && <span className="ink-2"> of {scene.plot[plot]?.name}</span>}
-                </button>
-              ),
-            },
-            { head: 'Mass', number: true, cell: ({ grams }) => formatKg(grams) },
-            {
-              head: 'Size',
-              number: true,
-              cell: ({ w, d, h }) =>
-                `${[w, d].map((mm) => say(Math.round(mm), 'mm').replace(/ mm$/, '')).join(' × ')} × ${say(Math.round(h), 'mm')}`,
-            },
-            {
-              head: 'Tips at',
-              number: true,
-              cell: ({ tips }) => `${tips.toFixed(0)}°`,
-              tone: ({ tips }) => (tips < tipLimit ? 'error' : null),
-            },
-          ]}
-        />
+        <CarriedTable label="Carried by themselves" pieces={loose} compact />
       )}
     </>
   );
 }
-
-/** The class of a lifting index: above 1 the risk grows, above 3 it is high. */
-const toneOfIndex = (index: number): Tone => (index > 3 ? 'error' : index > 1 ? 'warning' : null);
-const indexWord = (index: number): string => (Number.isFinite(index) ? index.toFixed(1) : 'not at all');
 
 const WORDS = {
   horizontal: 'how far the hands are from the body',

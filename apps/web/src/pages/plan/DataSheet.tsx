@@ -1,5 +1,5 @@
 import type { ComponentType } from 'react';
-import { entityOf, type Entity, type Kind } from '@quarry/core/document';
+import { entityOf, isStandingKind, type Entity, type Kind } from '@quarry/core/document';
 import { boardKindOf, isPlaced, type Placed } from '../../board/kinds/index.ts';
 import { useDisplay, useDenialReason } from '../../data/useDisplay.tsx';
 import type { Picked } from '../../data/view.ts';
@@ -7,9 +7,11 @@ import { EntityFields } from '../../ui/EntityForm.tsx';
 import { SheetHead } from '../../ui/SheetHead.tsx';
 import { CopyPart } from './GroupSheet.tsx';
 import { PadPart, PointsPart, RisePart, WayPart } from './groundParts.tsx';
+import { CavityPart, DeckPart, StandPart } from './levelParts.tsx';
 import { PicturePart } from './PicturePart.tsx';
 import { PlantingPart, RepeatPart } from './manyParts.tsx';
 import { PlotPart } from './PlotPart.tsx';
+import { ShellPart } from './ShellPart.tsx';
 import { TrackPart } from './TrackPart.tsx';
 import { ModuleSheet, SectionSheet } from './sheets.tsx';
 
@@ -23,7 +25,14 @@ const PARTS: { readonly [K in Placed]?: ComponentType<PartProps<K>> } = {
   pad: ({ thing, disabled }) => <PadPart pad={thing} disabled={disabled} />,
   hill: RisePart,
   hollow: RisePart,
-  plot: ({ thing, disabled }) => <PlotPart plot={thing} disabled={disabled} />,
+  plot: ({ thing, disabled }) => (
+    <>
+      <PlotPart plot={thing} disabled={disabled} />
+      <ShellPart plot={thing} />
+    </>
+  ),
+  deck: ({ thing }) => <DeckPart deck={thing} />,
+  cavity: ({ thing }) => <CavityPart cavity={thing} />,
   way: ({ thing }) => <WayPart way={thing} />,
   track: ({ thing, disabled }) => <TrackPart track={thing} disabled={disabled} />,
   repeat: ({ thing }) => <RepeatPart repeat={thing} />,
@@ -54,6 +63,7 @@ export function DataSheet({ picked }: { picked: Picked }) {
       <SheetHead picked={picked} scene={scene} fixed={disabled} />
       {forbids && <p className="ink-2 text-xs pb-2">{forbids}</p>}
       <EntityFields picked={picked} fields={fields} disabled={disabled} />
+      {isStandingKind(kind) && <StandPart kind={kind} id={id} disabled={disabled} />}
       {isPlaced(kind) && <PartOf kind={kind} id={id} disabled={disabled} />}
       <PointsPart picked={picked} disabled={disabled} />
       <CopyPart picks={[picked]} />

@@ -84,6 +84,7 @@ export function EntityList() {
 const PLURALS: Partial<Record<Kind, string>> = {
   terrain: 'imported ground',
   water: 'still water',
+  cavity: 'cavities',
   run: 'walls and fences',
   reserved: 'reserved ground',
 };

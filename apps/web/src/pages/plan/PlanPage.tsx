@@ -3,13 +3,16 @@ import { useEffect, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { groundAt, indexAt, ownerAt, type Relief } from '@quarry/core/terrain';
 import {
+  carriedBy,
   displayOf,
   isCopied,
+  isStandingKind,
   labelOf,
   listOf,
   moveAll,
   copyAll,
   removeAll,
+  standFieldsFor,
   type Change,
   type Entity,
   type Kind,
@@ -22,7 +25,7 @@ import { fieldsForRect } from '../../board/pick.ts';
 import { placeOf } from '../../board/place.ts';
 import { usePointer } from '../../board/pointer.ts';
 import { freshId, useDisplay, useEdit, useLink, useDenialReason } from '../../data/useDisplay.tsx';
-import { useView, type CutLine, type Picked } from '../../data/view.ts';
+import { levelIn, useView, type CutLine, type Picked } from '../../data/view.ts';
 import { goKeys } from '../../frame/pages.ts';
 import { Quantity } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
@@ -56,7 +59,10 @@ export function PlanPage() {
     const id = freshId(kind);
     const thing = thingFrom(scene, kind, shape);
     if (!thing) return;
-    const { words: drawn, data, before = [] } = thing;
+    const { words: drawn, before = [] } = thing;
+    // What is drawn while one level is shown stands on that.
+    const level = levelIn(scene, useView.getState().level);
+    const data = level && isStandingKind(kind) ? { ...thing.data, ...standFieldsFor(level) } : thing.data;
     if (edit.change(`drew ${drawn}`, [...before, { op: 'add', kind, id, data }])) {
       pick({ kind, id });
       takeTool('pick');
@@ -75,7 +81,10 @@ export function PlanPage() {
     place: (one, rect) => {
       const now = placeOf(scene, one);
       if (!now) return;
-      patch(now.w === rect.w && now.d === rect.d ? 'moved' : 'resized', one, fieldsForRect(scene, one, rect));
+      const isMoved = now.w === rect.w && now.d === rect.d;
+      if (isMoved && one.kind !== 'table' && carriedBy(scene, one).length > 0)
+        return acts.move([one], rect.x - now.x, rect.y - now.y);
+      patch(isMoved ? 'moved' : 'resized', one, fieldsForRect(scene, one, rect));
     },
     shape: (one, points) => patch('drew anew', one, { points }),
     ridge: (one, ridge) => patch('moved the ridge of', one, { ridge }),

@@ -1,13 +1,14 @@
 import type { ReactNode } from 'react';
-import { MM_PER_PLATE, MM_PER_STUD, STUD, formatKg, formatPlates, formatStuds } from '@quarry/core/grid';
-import { heightRange, listedMass, plotCard, tippingAngle, weightOf } from '@quarry/core/terrain';
+import { STUD, formatKg, formatPlates, formatStuds } from '@quarry/core/grid';
+import { heightRange, listedMass, plotCard, standsOn, tipsOfPlot, weightOf } from '@quarry/core/terrain';
+import { MAX_UNTIED, leanCard } from '@quarry/core/stability';
 import {
   PART_USES,
   SIDES,
   SIDE_WORDS,
   builtRect,
   displayOf,
-  outerCorners,
+  reachCorners,
   plotBounds,
   type Plot,
 } from '@quarry/core/document';
@@ -29,12 +30,14 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
   const { ratio } = displayOf(scene);
   const card = plotCard(plot, ratio);
   const range = ground ? heightRange(ground.relief, plotBounds(plot)) : null;
+  const foot = ground ? standsOn(scene, ground.relief, plot) : null;
   const { tipLimit } = displayOf(scene);
   const weight = weightOf(plot, listedMass(scene));
   const built = builtRect(plot);
-  const tips = tippingAngle((Math.min(built.w, built.d) * MM_PER_STUD) / 2, weight.z * MM_PER_PLATE);
+  const tips = tipsOfPlot(plot, built, weight.z);
+  const lean = leanCard(plot, weight, displayOf(scene).studHold);
   const sweep = Math.max(
-    ...outerCorners(plot).map(({ x, y }) => Math.hypot(x - plot.x - plot.w / 2, y - plot.y - plot.d / 2)),
+    ...reachCorners(plot).map(({ x, y }) => Math.hypot(x - plot.x - plot.w / 2, y - plot.y - plot.d / 2)),
   );
   const parts = (fields: Record<string, unknown>) => set('changed what lifts off', fields);
   return (
@@ -63,15 +66,15 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
             {card.swept} studs
           </DefinitionRow>
         )}
-        {range && (
-          <DefinitionRow label="Stands on">
-            {formatPlates(range.high)}
-            {range.low !== range.high && ` (lowest ${formatPlates(range.low)})`}
+        {range && foot !== null && (
+          <DefinitionRow label="Stands at">
+            {formatPlates(foot)}
+            {range.low !== foot && ` (lowest ground ${formatPlates(range.low)})`}
           </DefinitionRow>
         )}
-        {range && (
+        {foot !== null && (
           <DefinitionRow label="Roof at">
-            <Quantity value={range.high + plot.height} measure="plates" />
+            <Quantity value={foot + plot.height} measure="plates" />
           </DefinitionRow>
         )}
         <DefinitionRow
@@ -86,6 +89,31 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
             {tips.toFixed(0)}°
           </span>
         </DefinitionRow>
+        {lean && (
+          <>
+            <DefinitionRow label="Top is off its foot by">
+              {formatStuds(Math.round(lean.out * STUD))}
+            </DefinitionRow>
+            <DefinitionRow
+              label="Ties along it"
+              note={`${lean.length.toFixed(1)} studs long; one each ${MAX_UNTIED} at least`}
+            >
+              <span className={lean.ties < lean.wanted ? 'text-warning font-semibold' : ''}>
+                {lean.ties < lean.wanted && '△ '}
+                {lean.ties} of {lean.wanted}
+              </span>
+            </DefinitionRow>
+            <DefinitionRow
+              label="Hold of its foot, used"
+              note={`${displayOf(scene).studHold} g a stud, a guess (Cut, Stability)`}
+            >
+              <span className={lean.share > 1 ? 'text-error font-semibold' : ''}>
+                {lean.share > 1 && '! '}
+                {Number.isFinite(lean.share) ? `${Math.round(100 * lean.share)} %` : 'nothing holds it'}
+              </span>
+            </DefinitionRow>
+          </>
+        )}
         {plot.mount === 'turntable' && (
           <DefinitionRow label="Sweeps, turning">
             {formatStuds(Math.round(2 * sweep * STUD))} across
@@ -100,8 +128,8 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
       <Basis>
         Inside: width and depth less two walls and the pavement. Mass: the parts list that is said to be this
         building’s (Stockpile, Lists); without one its walls, a floor of plates for each storey and a roof, at
-        0.096 g a stud and plate. Tips at: half its narrower side over the height of its centre of mass.
-        Connectors: 9 + 2 + 10 + 2 + 9 = 32 studs (common practice).
+        0.096 g a stud and plate. Tips at: how far its centre of mass is from the nearest edge of its foot,
+        over its height. Connectors: 9 + 2 + 10 + 2 + 9 = 32 studs (common practice).
         {plot.streetFront &&
           card.connectors.length === 0 &&
           ' Its sides are not 32 studs deep: no standard connectors.'}

@@ -5,12 +5,8 @@ import { PAPERS, PAPER_NAMES, fileName, planScales } from '@quarry/core/formats'
 import { MM_PER_STUD } from '@quarry/core/grid';
 import { footprintBounds } from '@quarry/core/terrain';
 import { displayOf, listOf } from '@quarry/core/document';
-import { collectLabels } from '../../board/collectLabels.ts';
-import { drawScene } from '../../board/drawScene.ts';
-import { groundArt } from '../../board/groundArt.ts';
-import { drawLabels, lineMeasure, placeBoardLabels } from '../../board/labels.ts';
-import { PALETTES } from '../../board/palette.ts';
 import { usePictures } from '../../board/pictures.ts';
+import { drawPlanPicture } from '../../board/planPicture.ts';
 import { useSheets } from '../../data/sheets.ts';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { paperOf, useView } from '../../data/view.ts';
@@ -19,8 +15,6 @@ import { useDerived } from '../../workers/derived.tsx';
 
 /** How many of the scales that fit are offered. */
 const MAX_SCALES = 5;
-/** The longest side of the picture, px. */
-const MAX_PIXELS = 6000;
 
 /** The plan on paper, as outlines, as heights and as a picture. */
 export function TakeOut() {
@@ -37,30 +31,9 @@ export function TakeOut() {
   const scales = whole ? planScales({ w: whole.w * MM_PER_STUD, d: whole.d * MM_PER_STUD }, paper) : [];
 
   const png = () => {
-    if (!whole || !ground) return;
-    const margin = 4;
-    const scale = Math.min(12, MAX_PIXELS / (Math.max(whole.w, whole.d) + 2 * margin));
-    const canvas = document.createElement('canvas');
-    canvas.width = Math.round((whole.w + 2 * margin) * scale);
-    canvas.height = Math.round((whole.d + 2 * margin) * scale);
-    const ctx = canvas.getContext('2d');
-    if (!ctx) return;
-    const palette = PALETTES.day;
-    const picture = {
-      scene,
-      art: groundArt(ground, palette, null),
-      findings: [],
-      palette,
-      view: { scale, x: (margin - whole.x) * scale, y: (margin - whole.y) * scale },
-      width: canvas.width,
-      height: canvas.height,
-      hidden,
-      metric,
-      cut: null,
-      images,
-    };
-    drawScene(ctx, picture);
-    drawLabels(ctx, placeBoardLabels(collectLabels(picture), lineMeasure(), hidden));
+    if (!ground) return;
+    const canvas = drawPlanPicture({ scene, ground, hidden, metric, images });
+    if (!canvas) return;
     canvas.toBlob((blob) => {
       if (!blob) {
         toast.error('The browser could not make the picture; hide some layers and try again.');

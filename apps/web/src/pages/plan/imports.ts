@@ -1,3 +1,4 @@
+import { canvasOf, decodePicture } from '../../data/pictures.ts';
 import { readAsc, readOutlines, readPgm, type HeightGrid, type HeightReading } from '@quarry/core/formats';
 import { footprintBounds } from '@quarry/core/terrain';
 import { MAX_PICTURE, MAX_SAMPLES, padsInOrder, type Change, type Scene } from '@quarry/core/document';
@@ -67,7 +68,7 @@ export async function importFile(scene: Scene, file: File, as: 'picture' | 'grou
     if (!reading.ok) return fail(reading.error);
     return { ok: true, as: 'heights', heights: { name, file: file.name, grid: reading.grid } };
   }
-  const image = await decoded(file);
+  const image = await decodePicture(file);
   if (!image) return fail('this is no picture that the browser can read.');
   const encoded = encode(image, MAX_PIXELS);
   if (!encoded)
@@ -88,28 +89,17 @@ export async function importFile(scene: Scene, file: File, as: 'picture' | 'grou
   };
 }
 
-async function decoded(file: File): Promise<ImageBitmap | null> {
-  try {
-    return await createImageBitmap(file);
-  } catch {
-    return null;
-  }
-}
-
-function canvasOf(image: ImageBitmap, most: number): CanvasRenderingContext2D | null {
+/** A picture no larger than so many pixels a side. */
+function shrunk(image: ImageBitmap, most: number): CanvasRenderingContext2D | null {
   const share = Math.min(1, most / Math.max(image.width, image.height));
-  const canvas = document.createElement('canvas');
-  canvas.width = Math.max(2, Math.round(image.width * share));
-  canvas.height = Math.max(2, Math.round(image.height * share));
-  const ctx = canvas.getContext('2d');
-  ctx?.drawImage(image, 0, 0, canvas.width, canvas.height);
-  return ctx;
+  const pixels = (side: number) => Math.max(2, Math.round(side * share));
+  return canvasOf(image, pixels(image.width), pixels(image.height));
 }
 
 /** A picture redrawn and encoded as JPEG: nothing of the file but its pixels is kept. Smaller until it fits. */
 function encode(image: ImageBitmap, most: number): string | null {
   for (const pixels of [most, most / 2, most / 4]) {
-    const url = canvasOf(image, pixels)?.canvas.toDataURL('image/jpeg', 0.8);
+    const url = shrunk(image, pixels)?.canvas.toDataURL('image/jpeg', 0.8);
     if (url && url.length <= MAX_PICTURE) return url;
   }
   return null;
@@ -117,8 +107,8 @@ function encode(image: ImageBitmap, most: number): string | null {
 
 /** A picture as heights: light is high. */
 async function readGrey(file: File): Promise<HeightReading> {
-  const image = await decoded(file);
-  const ctx = image && canvasOf(image, MAX_SAMPLES);
+  const image = await decodePicture(file);
+  const ctx = image && shrunk(image, MAX_SAMPLES);
   if (!ctx) return { ok: false, error: 'this is no picture that the browser can read.' };
   const { width: columns, height: rows } = ctx.canvas;
   const { data } = ctx.getImageData(0, 0, columns, rows);

@@ -1,16 +1,13 @@
-import { Canvas } from '@react-three/fiber';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { Color, Matrix4, type InstancedMesh } from 'three';
-import { ANY_COLOUR, colourOf } from '@quarry/core/catalogue';
+import { useState } from 'react';
 import { formatPlates } from '@quarry/core/grid';
 import { markOf, stepCounts, type BuildStep, type StepPiece } from '@quarry/core/masonry';
 import { useSheets } from '../../data/sheets.ts';
-import { Orbit } from '../../ui/Orbit.tsx';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { PartColour } from '../../ui/Swatch.tsx';
 import { useDerived } from '../../workers/derived.tsx';
 import type { BlockLayers } from '../../workers/derived.tsx';
+import { PiecesView, paintOf } from './PiecesView.tsx';
 import { useMaterialsWorker } from './useMaterialsWorker.ts';
 
 const WAYS = ['east', 'south', 'west', 'north'];
@@ -21,8 +18,6 @@ const PURPOSES = {
   slope: 'slopes',
   accent: 'scattered on the finished ground',
 } as const;
-/** A plate is 0.4 studs high (3.2 mm to 8 mm). */
-const PLATE = 0.4;
 
 /** A module layer by layer: in three dimensions, as a plan of pieces, and as the list of what the layer takes. */
 export function LayersPanel() {
@@ -106,7 +101,7 @@ export function LayersPanel() {
         )}
       </div>
       <div className="relative min-h-0 min-w-0 bg-base-200">
-        {built ? <Pieces built={built} upTo={step} /> : <Loading what="Building the layers" />}
+        {built ? <PiecesView {...built} upTo={step} /> : <Loading what="Building the layers" />}
       </div>
       <aside
         aria-label="Pieces of the layer"
@@ -130,7 +125,7 @@ export function LayersPanel() {
               </ul>
             </section>
           ))}
-        <Heading>The whole {block.block.rest ? 'square' : 'module'}</Heading>
+        <Heading>The whole {block.block.part ? 'part' : block.block.rest ? 'square' : 'module'}</Heading>
         <dl>
           <DefinitionRow label="Pieces">{block.counted.pieces.toLocaleString('en')}</DefinitionRow>
           <DefinitionRow label="Mass of its ground">
@@ -192,79 +187,6 @@ function groupsOf(step: BuildStep | undefined): Group[] {
   }
   return [...groups.values()];
 }
-
-const paintOf = (colour: string) =>
-  colour === ANY_COLOUR ? '#d8d2c4' : (colourOf(colour)?.hex ?? '#888888');
-
-/** A piece with its paint; `now`: of the step that is looked at. */
-interface Placed extends StepPiece {
-  colour: string;
-  now: boolean;
-}
-
-function Pieces({ built, upTo }: { built: BlockLayers; upTo: number }) {
-  const { w, d, steps, lines } = built;
-  const pieces = useMemo(
-    () =>
-      steps.slice(0, upTo + 1).flatMap((step, index) =>
-        step.pieces.map((piece): Placed => ({
-          ...piece,
-          colour: lines[piece.line].colour,
-          now: index === upTo,
-        })),
-      ),
-    [steps, lines, upTo],
-  );
-  const far = Math.max(w, d);
-  return (
-    <Canvas
-      frameloop="demand"
-      camera={{ position: [far * 0.85, far * 0.95, far * 1.3], fov: 35, near: 1, far: far * 8 }}
-      aria-label={`The steps up to number ${upTo + 1}, ${pieces.length} pieces`}
-      role="img"
-    >
-      <ambientLight intensity={1.4} />
-      <directionalLight position={[far, far * 2, far * 0.7]} intensity={1.6} />
-      <group position={[-w / 2, 0, -d / 2]}>
-        <mesh position={[w / 2, -0.15, d / 2]}>
-          <boxGeometry args={[w, 0.3, d]} />
-          <meshStandardMaterial color="#9a9c98" />
-        </mesh>
-        <Boxes pieces={pieces} />
-      </group>
-      <Orbit below={Math.PI / 2.05} />
-    </Canvas>
-  );
-}
-
-function Boxes({ pieces }: { pieces: readonly Placed[] }) {
-  const mesh = useRef<InstancedMesh>(null);
-  useLayoutEffect(() => {
-    const target = mesh.current;
-    if (!target) return;
-    const matrix = new Matrix4();
-    const colour = new Color();
-    pieces.forEach(({ x, y, z, w, d, h, colour: id, now }, i) => {
-      // A hair of play between pieces shows the joints.
-      matrix.makeScale(w - 0.06, h * PLATE - 0.03, d - 0.06);
-      matrix.setPosition(x + w / 2, (z + h / 2) * PLATE, y + d / 2);
-      target.setMatrixAt(i, matrix);
-      colour.set(paintOf(id));
-      if (!now) colour.lerp(GREY, 0.45);
-      target.setColorAt(i, colour);
-    });
-    target.instanceMatrix.needsUpdate = true;
-    if (target.instanceColor) target.instanceColor.needsUpdate = true;
-    target.computeBoundingSphere();
-  }, [pieces]);
-  return (
-    <instancedMesh key={pieces.length} ref={mesh} args={[undefined, undefined, pieces.length]}>
-      <boxGeometry args={[1, 1, 1]} />
-      <meshStandardMaterial roughness={0.7} />
-    </instancedMesh>
-  );
-}
-const GREY = new Color('#c9c4b8');
 
 /** The step from above, piece by piece. */
 function LayerPlan({ built, pieces }: { built: BlockLayers; pieces: readonly StepPiece[] }) {

@@ -2,9 +2,11 @@ import { FileDown } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
 import { copiesNeeded, fitKits } from '@quarry/core/materials';
 import { fileName, writeCsv } from '@quarry/core/formats';
-import { priceOfPart } from '@quarry/core/masonry';
+import { priceOfLines } from '@quarry/core/masonry';
+import { unlistedBuildings } from '@quarry/core/structures';
+import { countOf } from '@quarry/core/grid';
 import { LIST_PURPOSES, displayOf, listOf, type PartLine, type PartList } from '@quarry/core/document';
-import { useEdit, useIsPlanner, useScene } from '../../data/useDisplay.tsx';
+import { freshId, useEdit, useIsPlanner, useScene } from '../../data/useDisplay.tsx';
 import { CheckField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
@@ -45,6 +47,7 @@ export function ListsPanel() {
             <FileDown size={12} aria-hidden /> Bring a list
           </button>
         )}
+        {plans && <AddShells />}
         {(['need', 'kit'] as const).map((use) => (
           <section key={use} aria-label={use === 'need' ? 'Needed' : 'Kits'}>
             <Heading>{use === 'need' ? 'What is needed' : 'Kits, as sources'}</Heading>
@@ -96,6 +99,33 @@ export function ListsPanel() {
         )}
       </div>
     </div>
+  );
+}
+
+/** Lists of the plain shells of all buildings that no list counts, in one act. */
+function AddShells() {
+  const scene = useScene('plot', 'partList', 'section');
+  const edit = useEdit();
+  const core = useDerived(({ core }) => core);
+  const [busy, setBusy] = useState(false);
+  const count = unlistedBuildings(scene).length;
+  if (count === 0 || !core) return null;
+  const add = async () => {
+    setBusy(true);
+    const shells = await core.shells();
+    setBusy(false);
+    if (shells.length > 0)
+      edit.change(
+        `added the shells of ${countOf(shells.length, 'building')} to the needs`,
+        shells.map((data) => ({ op: 'add', kind: 'partList', id: freshId('partList'), data })),
+      );
+  };
+  return (
+    <p className="pb-2">
+      <button type="button" className="btn btn-xs" disabled={busy} onClick={() => void add()}>
+        {busy ? 'Counting …' : `Add the plain shells of ${countOf(count, 'building')} (guess)`}
+      </button>
+    </p>
   );
 }
 
@@ -382,7 +412,7 @@ function KitLeft({ list }: { list: PartList }) {
     .filter(({ id, kind }) => kind === 'kit' && id.startsWith(`kit ${list.id} `))
     .map(({ id, part, colour }) => ({ part, colour, qty: materials.left.get(id) ?? 0 }))
     .filter(({ qty }) => qty > 0);
-  const price = left.reduce((sum, { part, qty }) => sum + qty * priceOfPart(part, scene.partType).price, 0);
+  const price = priceOfLines(left, scene.partType);
   return (
     <>
       <Heading aside={`${piecesOf(left).toLocaleString('en')} pieces`}>Left over, to trade</Heading>

@@ -64,7 +64,7 @@ const COLUMNS: ColumnDef<NeedRow>[] = [
   { id: 'state', accessorFn: (row) => STATE_WORDS[row.state], header: 'State' },
 ];
 /** At phone width only what is needed and what is short. */
-const WIDE = 'hidden sm:table-cell';
+const WIDE = 'hidden md:table-cell';
 const FIGURES = [
   { id: 'qty', word: 'Needed', wide: '' },
   { id: 'own', word: 'Own', wide: WIDE },

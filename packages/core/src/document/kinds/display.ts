@@ -104,6 +104,8 @@ export const displayKind = defineKind({
     deckSpan: z.int().min(2).max(14).default(8),
     /** Base sheets may lie in decks, level with the plates. */
     deckSheets: z.boolean().default(false),
+    /** What one stud holds before it comes off, grams: a guess until it is tried with a weight hung on. */
+    studHold: z.number().min(5).max(2000).default(100),
     /** Bought over the count, percent, where a family has no figure of its own; null: each family's usual one. */
     spares: z.number().min(0).max(100).nullable().default(null),
   }),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { line, name, spotFields } from '../fields.ts';
+import { STAND_REFS, line, name, spotFields, standFields } from '../fields.ts';
 import { defineKind } from '../kind.ts';
 
 export const FIGURE_STATES = ['idea', 'planned', 'built', 'placed'] as const;
@@ -10,10 +10,12 @@ export const figureKind = defineKind({
     ...spotFields,
     /** How many figures play in it. */
     cast: z.int().min(1).max(500).default(1),
+    ...standFields,
     story: line().max(200).default(''),
     state: z.enum(FIGURE_STATES).default('idea'),
   }),
   group: 'figures',
   word: 'small scene',
+  refs: STAND_REFS,
   outline: 16,
 });

@@ -27,6 +27,8 @@ import { hollowKind } from './hollow.ts';
 import { waterKind } from './water.ts';
 import { streamKind } from './stream.ts';
 import { wayKind } from './way.ts';
+import { deckKind } from './deck.ts';
+import { cavityKind } from './cavity.ts';
 import { trackKind } from './track.ts';
 import { runKind } from './run.ts';
 import { repeatKind } from './repeat.ts';
@@ -67,6 +69,8 @@ export const KINDS = {
   table: tableKind,
   passage: passageKind,
   pad: padKind,
+  deck: deckKind,
+  cavity: cavityKind,
   plot: plotKind,
   person: personKind,
   section: sectionKind,

@@ -1,11 +1,13 @@
 import { z } from 'zod';
-import { boundsOf, type Rect } from '../../grid/index.ts';
-import { halfStud, name, plates, size, studArea, text } from '../fields.ts';
+import { MM_PER_PLATE, MM_PER_STUD, boundsOf, type Rect } from '../../grid/index.ts';
+import { STAND_REFS, halfStud, name, plates, size, standFields, studArea, text } from '../fields.ts';
 import { SIDES } from '../vocabulary.ts';
 import { defineKind } from '../kind.ts';
 
 export const MOUNTS = ['pinned', 'jumpers', 'loose', 'turntable'] as const;
 export const PART_USES = ['roof', 'floor', 'wing', 'other'] as const;
+export const MOVES = ['none', 'swing', 'slide', 'rise', 'lower'] as const;
+export const HINGES = ['nw', 'ne', 'se', 'sw'] as const;
 export const CONNECTORS = ['unsaid', 'standard', 'none'] as const;
 
 const out = halfStud.min(0).max(64).default(0);
@@ -72,6 +74,25 @@ const plotSchema = z.strictObject({
    */
   overhang: z.strictObject({ n: out, e: out, s: out, w: out }).prefault({}),
   overhangFrom: plates.min(0).default(0),
+  ...standFields,
+  /** How far it leans, degrees from upright, and the bearing it leans to, degrees clockwise from north. */
+  lean: z.number().min(0).max(45).default(0),
+  leanTo: z.number().min(0).lt(360).default(0),
+  /** A rigid tie each so many studs along it; null: none. */
+  tieEvery: halfStud.min(1).max(64).nullable().default(null),
+  /** How it moves when it is shown: a gate swings about a corner, a wagon slides, a boat rises, a ramp is let down. */
+  moves: z.enum(MOVES).default('none'),
+  /** The corner of the unturned building that it swings about, and by how many degrees, clockwise. */
+  hinge: z.enum(HINGES).default('nw'),
+  swingBy: z.number().min(-360).max(360).default(90),
+  /** How far it slides, studs east and south. */
+  slideX: halfStud.min(-256).max(256).default(0),
+  slideY: halfStud.min(-256).max(256).default(0),
+  /** How far it rises, plates. */
+  riseBy: plates.min(1).max(600).default(9),
+  /** The side of the unturned building about whose foot it is let down, and by how many degrees: a ramp, a drawbridge. */
+  downTo: z.enum(SIDES).default('s'),
+  downBy: z.number().min(1).max(90).default(90),
   notes: text.default(''),
 });
 type Plot = z.output<typeof plotSchema>;
@@ -81,9 +102,10 @@ export const plotKind = defineKind({
   group: 'plots',
   word: 'plot',
   public: true,
+  refs: STAND_REFS,
   outline: 11,
   relief: 'top',
-  influencePoints: (plot) => outerCorners(plot),
+  influencePoints: (plot) => reachCorners(plot),
 });
 
 // The areas of a plot, studs: its walls turned about their middle, its pavement, what stands out over it.
@@ -143,6 +165,39 @@ export const wallCorners = (plot: Turned): Point[] => cornersAround(plot, { n: 0
 /** Corners of what stands out over a building's walls, turned with it. */
 export const outerCorners = (plot: Turned & Pick<Plot, 'overhang'>): Point[] =>
   cornersAround(plot, plot.overhang);
+
+type Leaning = Pick<Plot, 'lean' | 'leanTo'>;
+
+/** Studs by which a leaning building is off its foot at a height, east and south. @param plates above its ground */
+export function leanAt({ lean, leanTo }: Leaning, plates: number): Point {
+  const out = (Math.tan((lean * Math.PI) / 180) * plates * MM_PER_PLATE) / MM_PER_STUD;
+  const bearing = (leanTo * Math.PI) / 180;
+  return { x: out * Math.sin(bearing), y: -out * Math.cos(bearing) };
+}
+
+const moved = (corners: readonly Point[], by: Point): Point[] =>
+  corners.map(({ x, y }) => ({ x: x + by.x, y: y + by.y }));
+
+/** Corners of all that a building reaches over: what stands out over its walls, and its top where it leans. */
+export const reachCorners = (plot: Turned & Pick<Plot, 'overhang' | 'height'> & Leaning): Point[] => {
+  const outer = outerCorners(plot);
+  return plot.lean === 0 ? outer : [...outer, ...moved(outer, leanAt(plot, plot.height))];
+};
+
+/** A leaning building's walls in slices: each as far out as at its top, heights in plates above its ground. */
+export function leaningSlices(
+  plot: Turned & Pick<Plot, 'height'> & Leaning,
+): { corners: Point[]; from: number; to: number }[] {
+  const top = leanAt(plot, plot.height);
+  const count = Math.min(plot.height, Math.max(1, Math.ceil(Math.hypot(top.x, top.y) / SLICE)));
+  const walls = wallCorners(plot);
+  return Array.from({ length: count }, (_, k) => {
+    const [from, to] = [k, k + 1].map((n) => Math.round((plot.height * n) / count));
+    return { corners: moved(walls, leanAt(plot, to)), from, to };
+  });
+}
+/** How far one slice stands out over the one below at most, studs. */
+const SLICE = 0.5;
 
 /** Corners of what a plot is built on, without its pavement, turned with it. */
 export function builtCorners(plot: Turned & Built): Point[] {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { MAX_STUDS, levelFields, name, plates, size } from '../fields.ts';
+import { MAX_STUDS, bridgeFields, levelFields, name, plates, size } from '../fields.ts';
 import { defineKind } from '../kind.ts';
 
 export const TRACK_MOVES = ['straight', 'left', 'right'] as const;
@@ -31,6 +31,7 @@ const trackSchema = z.strictObject({
   /** What must stay free: from the middle to each side, studs, and above the bed, plates. */
   clearSide: z.number().min(0).max(64).default(5),
   clearHeight: plates.min(0).default(33),
+  ...bridgeFields,
 });
 type Track = z.output<typeof trackSchema>;
 
@@ -66,14 +67,16 @@ export const pieceLength = ({ go, length, radius }: TrackPiece): number =>
  * The middle of a track: the pose at each joint, and the line through it with curves drawn as chords of at most
  * 2 studs. A curve of radius r turns 22.5°, so sixteen of them close a circle.
  * @param height of its beginning, plates above datum
+ * @returns `ends`: the index in the line of the end of each piece
  */
 export function trackLine(
   { x, y, heading, pieces }: Pick<Track, 'x' | 'y' | 'heading' | 'pieces'>,
   height: number,
-): { joints: Pose[]; line: { x: number; y: number; z: number }[] } {
+): { joints: Pose[]; line: { x: number; y: number; z: number }[]; ends: number[] } {
   let at: Pose = { x, y, z: height, heading };
   const joints = [at];
   const line = [{ x, y, z: height }];
+  const ends: number[] = [];
   for (const piece of pieces) {
     const angle = at.heading * SIXTEENTH;
     if (piece.go === 'straight') {
@@ -103,8 +106,9 @@ export function trackLine(
       at = { ...at, heading: (at.heading + side + 16) % 16 };
     }
     joints.push(at);
+    ends.push(line.length - 1);
   }
-  return { joints, line };
+  return { joints, line, ends };
 }
 
 /** How far two ends of track are from meeting: studs, sixteenths of a turn (0 to 8) and plates. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { name, plates, size, spotFields } from '../fields.ts';
+import { STAND_REFS, name, plates, size, spotFields, standFields } from '../fields.ts';
 import { PLANT_SEASONS } from '../vocabulary.ts';
 import { defineKind } from '../kind.ts';
 
@@ -9,11 +9,13 @@ export const treeKind = defineKind({
     ...spotFields,
     height: plates.min(1).default(24),
     crown: size.max(64).default(6),
+    ...standFields,
     season: z.enum(PLANT_SEASONS).default('any'),
   }),
   group: 'trees',
   word: 'tree',
   public: true,
+  refs: STAND_REFS,
   outline: 15,
   relief: 'top',
   beyond: () => 1,

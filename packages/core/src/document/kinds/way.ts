@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { groundField, heightPoints, name, plates, size } from '../fields.ts';
+import { bridgeFields, groundField, heightPoints, name, plates, size } from '../fields.ts';
 import { defineKind } from '../kind.ts';
 
 export const WAY_USES = ['road', 'path', 'pavement', 'kerb'] as const;
@@ -18,6 +18,7 @@ export const wayKind = defineKind({
     maxGrade: z.number().min(0.5).max(200).default(15),
     /** Where the ground is steeper than that: follow it, level it to a ramp, or build steps. */
     onSteep: z.enum(ON_STEEP).default('follow'),
+    ...bridgeFields,
   }),
   group: 'ways',
   word: 'way',

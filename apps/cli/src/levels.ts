@@ -1,0 +1,85 @@
+import loadHighs from 'highs';
+import { writeCsv } from '@quarry/core/formats';
+import { carriedPieces } from '@quarry/core/cut';
+import { buildSteps, builtBlocks, countedRelief } from '@quarry/core/masonry';
+import { judgeModule, verdictOf } from '@quarry/core/stability';
+import { OUTSIDE, columnsOf, compile, compileRelief } from '@quarry/core/terrain';
+import { listOf, type Scene } from '@quarry/core/document';
+
+/** The solid pieces over each stud of the footprint, by row, column and height: `x,y,z0,z1,owner`, plates above datum. */
+export function columns(scene: Scene): number {
+  const relief = compileRelief(scene);
+  const all = columnsOf(scene, relief);
+  const rows: (string | number)[][] = [];
+  for (let y = relief.y; y < relief.y + relief.d; y++)
+    for (let x = relief.x; x < relief.x + relief.w; x++) {
+      if (relief.ground[(y - relief.y) * relief.w + x - relief.x] === OUTSIDE) continue;
+      for (const { from, to, owner } of all.at(x, y)) rows.push([x, y, from, to, owner?.id ?? 'ground']);
+    }
+  process.stdout.write(writeCsv([['x', 'y', 'z0', 'z1', 'owner'], ...rows]));
+  return 0;
+}
+
+/** Everything that is carried by itself, with its size in mm, its mass in grams, and the angle at which it tips. */
+export function carried(scene: Scene): number {
+  const tenth = (value: number) => Number(value.toFixed(1));
+  const rows = carriedPieces(scene, countedRelief(scene)).map((piece) => {
+    const { id, title, kind, w, d, h, grams, centre, on, tips } = piece;
+    return [
+      ...[id, title, kind],
+      ...[w, d, h, grams, centre.x, centre.y, centre.z].map(tenth),
+      on.map((under) => under.id).join(' '),
+      tenth(tips),
+    ];
+  });
+  const head = 'id,name,kind,w_mm,d_mm,h_mm,mass_g,cx_mm,cy_mm,cz_mm,on,tip_deg'.split(',');
+  process.stdout.write(writeCsv([head, ...rows]));
+  return 0;
+}
+
+/**
+ * How each module stands by its counted pieces: its pieces, those that are not borne straight down, the share of the
+ * studs' hold that was found to be enough and the one proven to be needed (empty: none is enough).
+ * @returns 1 when one falls
+ */
+export async function stands(scene: Scene, seconds: number): Promise<number> {
+  const highs = await loadHighs();
+  const compiled = compile(scene);
+  const time = { seconds, now: () => performance.now() };
+  const all = listOf(scene, 'module').flatMap(
+    ({ id }) => judgeModule(scene, compiled, id, { highs, time }) ?? [],
+  );
+  const share = (value: number) => (Number.isFinite(value) ? Number(value.toFixed(4)) : '');
+  const rows = all.map((standing) => {
+    const { name, pieces, free, loose, used, bound } = standing;
+    return [name, pieces, free, loose, share(used), share(bound), verdictOf(standing)];
+  });
+  process.stdout.write(
+    writeCsv([['module', 'pieces', 'free', 'loose', 'used', 'bound', 'verdict'], ...rows]),
+  );
+  return all.some((standing) => verdictOf(standing) === 'falls') ? 1 : 0;
+}
+
+/** Every counted piece of the ground and of what lies over air, in studs and in plates above the datum. @param of an owner's id; left out: all */
+export function pieces(scene: Scene, of: string | undefined): number {
+  const compiled = compile(scene);
+  const rows: (string | number)[][] = [];
+  for (const built of builtBlocks(
+    scene,
+    compiled,
+    ({ part }) => of === undefined || (part?.thing ?? 'ground') === of,
+  )) {
+    const { block, floor } = built.ground;
+    const { lines, steps } = buildSteps(built);
+    for (const step of steps)
+      for (const { line, x, y, z, w, d, h, falls } of step.pieces)
+        rows.push([
+          ...[block.part?.thing ?? 'ground', lines[line]?.part ?? '', lines[line]?.colour ?? ''],
+          ...[block.x + x, block.y + y, floor + z, w, d, h, 90 * (falls ?? 0)],
+        ]);
+  }
+  process.stdout.write(
+    writeCsv([['owner', 'part', 'colour', 'x', 'y', 'z', 'w', 'd', 'h', 'turn'], ...rows]),
+  );
+  return 0;
+}

@@ -1,0 +1,186 @@
+import { baysOfRing, ringCorners, ringNear, polygonRing, type Ring } from '@quarry/core/bench';
+import { BRICK_SIZES, partId } from '@quarry/core/catalogue';
+import { MM_PER_STUD } from '@quarry/core/grid';
+import { DataTable } from '../../ui/DataTable.tsx';
+import { NumberField, QuantityField } from '../../ui/fields.tsx';
+import { DefinitionRow, Heading } from '../../ui/parts.tsx';
+import { useKept } from '../../ui/useKept.ts';
+import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
+import { Calculator, PickButton, Sketch, SketchText } from './Calculator.tsx';
+import { PutButtons } from './PutButtons.tsx';
+import { isLike } from './values.ts';
+
+const FIRST = { pieces: 24, width: 4, bays: 6, courses: 6 };
+const isFirst = isLike(FIRST);
+const MAX_PIECES = 360;
+
+const signed = (mm: number): string => `${mm < 0 ? '−' : '+'}${Math.abs(mm).toFixed(1)} mm`;
+const studsOf = (mm: number): string => `${(mm / MM_PER_STUD).toFixed(2)} studs`;
+
+/** Round rooms and towers of equal straight pieces: radius, bays, how they meet the grid. */
+export function RingPanel() {
+  const [values, set] = useKept('bench ring', FIRST, isFirst);
+  const { say } = useMeasureFormat();
+  const { pieces, width, courses } = values;
+  const bays = Math.min(values.bays, pieces);
+  const ring = polygonRing(pieces, width);
+  const parted = baysOfRing(pieces, bays);
+  const near = [-2, -1, 0, 1, 2].map((by) => pieces + by).filter((n) => n >= 3 && n <= MAX_PIECES);
+  const isBrick = BRICK_SIZES.some(([w, d]) => w === 1 && d === width);
+  const count = (key: 'pieces' | 'bays' | 'courses', label: string, min: number, max: number) => (
+    <NumberField
+      label={label}
+      whole
+      min={min}
+      max={max}
+      value={values[key]}
+      onCommit={(to) => to !== null && set({ ...values, [key]: to })}
+    />
+  );
+  const name = `Ring of ${pieces} × ${width} studs`;
+  const text =
+    `${name}: ${ring.angle.toFixed(2)}° a piece, ${studsOf(ring.innerMm)} to the middle of a side, ` +
+    `${studsOf(ring.outerMm)} to a corner; ${bays} bays of ${parted.each} pieces, ${parted.left} left over.`;
+  return (
+    <Calculator
+      label="Ring"
+      fields={
+        <>
+          {count('pieces', 'Pieces', 3, MAX_PIECES)}
+          <QuantityField
+            label="Each wide"
+            measure="studs"
+            step={0.5}
+            min={0.5}
+            max={64}
+            value={width}
+            onCommit={(to) => set({ ...values, width: to })}
+          />
+          <QuantityField
+            label="Inner radius, nearest ring"
+            measure="mm"
+            min={1}
+            max={10_000}
+            value={Math.round(ring.innerMm * 10) / 10}
+            onCommit={(to) => set({ ...values, pieces: ringNear(to, width, MAX_PIECES).pieces })}
+          />
+          {count('bays', 'Bays', 2, MAX_PIECES)}
+          {count('courses', 'Courses of bricks', 1, 500)}
+        </>
+      }
+      drawing={<RingDrawing ring={ring} bays={parted.left === 0 ? bays : 0} />}
+      basis={
+        <>
+          A radius that is typed picks the ring that comes nearest. A regular polygon: inner radius side ÷ (2
+          tan (180° ÷ n)), outer side ÷ (2 sin (180° ÷ n)), to the outer faces of the pieces. 24 wedges of 15°
+          close a ring and part into 6 bays of 4 (common practice). The floor that meets it is a circle of
+          whole half studs; pieces on hinges take up the rest.
+        </>
+      }
+      acts={
+        <PutButtons
+          answer={{
+            ...{ name, text },
+            lines: isBrick ? [{ part: partId('brick', 1, width), qty: pieces * courses }] : [],
+          }}
+        />
+      }
+    >
+      <Heading>Answer</Heading>
+      <dl>
+        <DefinitionRow label="Angle of each">{ring.angle.toFixed(2)}°</DefinitionRow>
+        <DefinitionRow label="Middle to a side" note={say(ring.innerMm, 'mm')}>
+          {studsOf(ring.innerMm)}
+        </DefinitionRow>
+        <DefinitionRow label="Middle to a corner" note={say(ring.outerMm, 'mm')}>
+          {studsOf(ring.outerMm)}
+        </DefinitionRow>
+        <DefinitionRow label="Nearest floor, radius" note={`the ring is ${signed(ring.errorMm)}`}>
+          {ring.gridStuds} studs
+        </DefinitionRow>
+        <DefinitionRow label={`Parted in ${bays} bays`}>
+          {parted.left === 0 ? (
+            `${parted.each} ${parted.each === 1 ? 'piece' : 'pieces'} each`
+          ) : (
+            <span className="text-warning font-semibold">
+              △ {parted.left} left over; {[parted.fewer, parted.more].filter((n) => n !== null).join(' or ')}{' '}
+              pieces part evenly
+            </span>
+          )}
+        </DefinitionRow>
+        <DefinitionRow label="Parts evenly into">
+          {ring.bays.join(', ') || 'nothing but its pieces'}
+        </DefinitionRow>
+        <DefinitionRow label="Pieces in all">{(pieces * courses).toLocaleString('en')}</DefinitionRow>
+      </dl>
+      <Heading>Rings about this size</Heading>
+      <DataTable
+        label="Rings about this size"
+        rows={near.map((n) => polygonRing(n, width))}
+        keyOf={(one) => String(one.pieces)}
+        isPicked={(one) => one.pieces === pieces}
+        columns={[
+          {
+            head: 'Pieces',
+            cell: (one) => (
+              <PickButton
+                picked={one.pieces === pieces}
+                onPick={() => set({ ...values, pieces: one.pieces })}
+              >
+                {one.pieces}
+              </PickButton>
+            ),
+          },
+          { head: 'Inner radius', number: true, cell: (one) => studsOf(one.innerMm) },
+          { head: 'Against the grid', number: true, cell: (one) => signed(one.errorMm) },
+          { head: 'Bays', number: true, cell: (one) => one.bays.length },
+        ]}
+      />
+    </Calculator>
+  );
+}
+
+/** The ring from above, with the floor that comes nearest and the borders of its bays. */
+function RingDrawing({ ring, bays }: { ring: Ring; bays: number }) {
+  const corners = ringCorners(ring);
+  const { outerMm: r, pieces } = ring;
+  const size = r / 20;
+  const each = bays > 0 ? pieces / bays : pieces + 1;
+  return (
+    <Sketch
+      label={`A ring of ${pieces} pieces from above`}
+      box={{ x: -1.15 * r, y: -1.15 * r, w: 2.3 * r, d: 2.3 * r }}
+    >
+      <circle
+        r={ring.gridStuds * MM_PER_STUD}
+        className="fill-base-200 text-secondary"
+        strokeDasharray="5 4"
+      />
+      {corners.map(({ x, y }, i) => {
+        const next = corners[(i + 1) % pieces];
+        return (
+          <g key={i}>
+            <line x1={x} y1={y} x2={next.x} y2={next.y} strokeWidth={3} />
+            <line x1={x} y1={y} x2={x * 0.96} y2={y * 0.96} />
+            {bays > 0 && i % each === 0 && (
+              <line
+                x1={0}
+                y1={0}
+                x2={x * 1.06}
+                y2={y * 1.06}
+                className="text-primary"
+                strokeDasharray="10 4 2 4"
+              />
+            )}
+          </g>
+        );
+      })}
+      <SketchText x={0} y={-size * 0.3} size={size}>
+        {pieces} × {ring.angle.toFixed(2)}°
+      </SketchText>
+      <SketchText x={0} y={size} size={size}>
+        {bays > 0 ? `${bays} bays of ${each}` : 'bays left over'}
+      </SketchText>
+    </Sketch>
+  );
+}

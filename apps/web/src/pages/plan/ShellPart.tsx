@@ -1,0 +1,80 @@
+import { dequal } from 'dequal/lite';
+import { formatMoney } from '@quarry/core/grid';
+import { priceOfLines } from '@quarry/core/masonry';
+import type { Entity, PartLine } from '@quarry/core/document';
+import { listOfBuilding } from '@quarry/core/structures';
+import { freshId, useDenialReason, useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { Basis, DefinitionRow, Heading } from '../../ui/parts.tsx';
+import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
+
+const piecesOf = (lines: readonly Pick<PartLine, 'qty'>[]): number =>
+  lines.reduce((sum, { qty }) => sum + qty, 0);
+
+/** The pieces of a building: of its own list, else of its plain shell, which becomes its list in one act. */
+export function ShellPart({ plot }: { plot: Entity<'plot'> }) {
+  const scene = useDisplay(({ scene }) => scene);
+  const edit = useEdit();
+  const may = useDenialReason();
+  const shell = useWorkerQuery((core) => core.shell(plot.id), `shell of ${plot.id}`);
+  if (!shell) return null;
+  const { lines } = shell;
+  const listed = listOfBuilding(scene, plot);
+  const own = listed?.isOwn ? listed.list : null;
+  const isShell = own?.name === shell.name;
+  const isStale = own !== null && isShell && !dequal(own.lines, lines);
+  const price = priceOfLines(lines, scene.partType);
+  const denied = own
+    ? may({ op: 'patch', kind: 'partList', id: own.id, v: own.v, set: { lines } })
+    : may({ op: 'add', kind: 'partList', id: 'new', data: shell });
+  const button = (word: string, act: () => void) => (
+    <button
+      type="button"
+      className="btn btn-xs my-1"
+      disabled={denied !== null}
+      title={denied ?? undefined}
+      onClick={act}
+    >
+      {word}
+    </button>
+  );
+  return (
+    <>
+      <Heading>Pieces</Heading>
+      <dl>
+        {own && (
+          <DefinitionRow label={own.name} note={isShell ? 'a guess, in the needs' : 'its parts list'}>
+            {(own.copies * piecesOf(own.lines)).toLocaleString('en')}
+          </DefinitionRow>
+        )}
+        {(!own || isStale) && (
+          <DefinitionRow
+            label={own ? 'Its shell now' : 'Plain shell, a guess'}
+            note={`about ${formatMoney(Math.round(100 * price) / 100)}, a guess`}
+          >
+            {piecesOf(lines).toLocaleString('en')}
+          </DefinitionRow>
+        )}
+      </dl>
+      {own &&
+        isStale &&
+        button('Renew its list', () =>
+          edit.patch(`renewed the shell of ${plot.name}`, 'partList', own, { lines }),
+        )}
+      {listed && !listed.isOwn && (
+        <p className="ink-2 text-xs">
+          The list “{listed.list.name}” names no building: it counts for all of its section. Name its building
+          on Stockpile, and this shell can be added.
+        </p>
+      )}
+      {!listed &&
+        button('Add its shell to the needs', () =>
+          edit.add(`added the shell of ${plot.name} to the needs`, 'partList', freshId('partList'), shell),
+        )}
+      <Basis>
+        Walls in courses that alternate and interlock, a floor of plates for each storey, a roof of plates and
+        the pavement; no windows, doors, furniture and ornament. Ornament doubles a plain shell more often
+        than not (common practice, no source). Sides of half studs are rounded.
+      </Basis>
+    </>
+  );
+}

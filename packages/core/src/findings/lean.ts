@@ -1,0 +1,73 @@
+import { centreOf, countOf } from '../grid/index.ts';
+import { displayOf, listOf, type Entity, type Scene } from '../document/index.ts';
+import { listedMass, weightOf, type ListedMass } from '../terrain/index.ts';
+import { MAX_UNTIED, leanCard, type LeanCard } from '../stability/index.ts';
+import { type FindingDraft, type Rule } from './finding.ts';
+import { plotRef } from './plots.ts';
+
+// Buildings that lean on purpose: what their foot holds, and the ties along them.
+
+function leaning(
+  scene: Scene,
+  judge: (plot: Entity<'plot'>, card: LeanCard) => FindingDraft[],
+): FindingDraft[] {
+  const { studHold } = displayOf(scene);
+  const listed: ListedMass = listedMass(scene);
+  return listOf(scene, 'plot').flatMap((plot) => {
+    const card = leanCard(plot, weightOf(plot, listed), studHold);
+    return card ? judge(plot, card) : [];
+  });
+}
+
+const leanHold: Rule = {
+  id: 'lean-hold',
+  title: 'A leaning building comes off its foot',
+  basis:
+    'Moment of its mass about the nearest edge of its foot against the pull of all its studs, each at its own lever: grams a stud are a guess that the display sets (Cut, Stability). What stands loose has no pull. The mass by its list or its plain shell.',
+  page: 'plan',
+  severity: 'error',
+  check: ({ scene }) =>
+    leaning(scene, (plot, { share }) => {
+      if (share <= 1) return [];
+      const { studHold } = displayOf(scene);
+      const needs = Number.isFinite(share)
+        ? `needs ${Math.round(100 * share)} % of what the studs of its foot hold, at ${studHold} g each`
+        : 'stands loose with its mass beyond its foot, and 0 studs hold it';
+      return [
+        {
+          sentence: `“${plot.name}” leans by ${plot.lean}° and ${needs}.`,
+          remedy: 'Lean it less, give it a wider foot, pin it, or tie it to something behind it.',
+          place: centreOf(plot),
+          things: [plotRef(plot)],
+          numbers: {
+            lean: plot.lean,
+            ...(Number.isFinite(share) ? { share: Number(share.toFixed(2)) } : {}),
+          },
+        },
+      ];
+    }),
+};
+
+const leanTies: Rule = {
+  id: 'lean-ties',
+  title: 'A leaning building has too few ties',
+  basis: `Its length along the slope against its ties: one each ${MAX_UNTIED} studs at least, rigid, not hinged (common practice, no source).`,
+  page: 'plan',
+  severity: 'warning',
+  check: ({ scene }) =>
+    leaning(scene, (plot, { length, ties, wanted }) =>
+      ties >= wanted
+        ? []
+        : [
+            {
+              sentence: `“${plot.name}” leans by ${plot.lean}° over ${length.toFixed(1)} studs with ${countOf(ties, 'tie')}; ${countOf(wanted, 'tie')} at least are wanted, one each ${MAX_UNTIED} studs.`,
+              remedy: `Tie it rigidly each ${MAX_UNTIED} studs or closer.`,
+              place: centreOf(plot),
+              things: [plotRef(plot)],
+              numbers: { ties, wanted },
+            },
+          ],
+    ),
+};
+
+export const LEAN_RULES: readonly Rule[] = [leanHold, leanTies];

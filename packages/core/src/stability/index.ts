@@ -1,0 +1,16 @@
+export { ForceList, balance, type Assembly, type Equilibrium, type JointForces } from './equilibrium.ts';
+export { jointsOf, type Joint, type PieceGroup, type StandingPiece, type StudLoad } from './joints.ts';
+export type { LoadedJoint } from './graph.ts';
+export { judge, type JudgeOptions, type GroupStanding } from './judge.ts';
+export { mendsOf, type Mend } from './mend.ts';
+export {
+  judgeModule,
+  piecesOfModule,
+  verdictOf,
+  type ModuleStanding,
+  type PlanMend,
+  type Verdict,
+  type WeakJoint,
+} from './module.ts';
+export { stabilityDigest } from './digest.ts';
+export { MAX_UNTIED, leanCard, tiesAlong, type LeanCard } from './lean.ts';

@@ -1,0 +1,62 @@
+import {
+  listOf,
+  sectionOfEntity,
+  type DataOf,
+  type Entity,
+  type Plot,
+  type Scene,
+} from '../document/index.ts';
+import { isSharedWith } from '../terrain/index.ts';
+import { shellPieces } from './shell.ts';
+
+// Which list counts the pieces of a building, and the list that its plain shell makes.
+
+/** A list that counts a building: its own, or one that names no building and is shared by all of its section. */
+export interface BuildingList {
+  list: Entity<'partList'>;
+  isOwn: boolean;
+}
+type Listed = Pick<Scene, 'partList' | 'section'>;
+
+/** The list of needs that counts a building: its own before a shared one; null: none does. */
+export const listOfBuilding = (scene: Listed, plot: Entity<'plot'>): BuildingList | null =>
+  countingList(scene, buildingLists(scene), plot);
+
+const buildingLists = (scene: Listed) =>
+  listOf(scene, 'partList').filter(({ use, purpose }) => use === 'need' && purpose === 'building');
+
+function countingList(
+  scene: Listed,
+  lists: readonly Entity<'partList'>[],
+  plot: Entity<'plot'>,
+): BuildingList | null {
+  const own = lists.find((list) => list.plot === plot.id);
+  if (own) return { list: own, isOwn: true };
+  const shared = lists.find((list) => list.plot === null && isSharedWith(scene, list, plot));
+  return shared ? { list: shared, isOwn: false } : null;
+}
+
+/** The name of the list that a building's plain shell makes: by it the list is known again. */
+export const shellName = ({ name }: Pick<Plot, 'name'>): string => `Shell of ${name}`.slice(0, 60);
+
+/** The list of a building's plain shell, in any colour. */
+export function shellList(
+  scene: Scene,
+  plot: Entity<'plot'>,
+): Partial<DataOf<'partList'>> & {
+  name: string;
+  lines: DataOf<'partList'>['lines'];
+} {
+  return {
+    ...{ name: shellName(plot), use: 'need', purpose: 'building', plot: plot.id },
+    section: sectionOfEntity(scene, 'plot', plot.id),
+    lines: shellPieces(plot).map((line) => ({ ...line, colour: 'any' })),
+    notes: 'The plain shell: walls, floors and roof, a guess.',
+  };
+}
+
+/** The buildings that no list counts, by id. */
+export function unlistedBuildings(scene: Listed & Pick<Scene, 'plot'>): Entity<'plot'>[] {
+  const lists = buildingLists(scene);
+  return listOf(scene, 'plot').filter((plot) => countingList(scene, lists, plot) === null);
+}

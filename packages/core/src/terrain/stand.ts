@@ -1,0 +1,120 @@
+import type { Rect } from '../grid/index.ts';
+import { standingOf, wallCorners, type Plot, type Scene, type StandFields } from '../document/index.ts';
+import { OUTSIDE, type Raster } from './rasterize.ts';
+import { eachTouched } from './shape.ts';
+import { NO_SLAB, levelHeight, topAt, type Slab } from './slabs.ts';
+
+// What stands on what: the ground, the highest surface, or a deck, a cavity's floor or a roof that a thing names.
+
+/** The ground with the highest surface over it. */
+export interface SurfaceRaster extends Raster {
+  surface: Int16Array;
+}
+
+/** Buildings stand on each other at most so deep: what goes on in a circle stands on the ground. */
+export const MAX_STOREYS = 16;
+
+/**
+ * Height of what a thing names to stand on, plates: the top of a deck, the floor of a cavity, the roof of a building.
+ * @returns null where it names none, or the ground
+ */
+export function namedFoot(scene: Scene, relief: SurfaceRaster, thing: StandFields, depth = 0): number | null {
+  const on = standingOf(thing);
+  if (on === null || on.kind === 'ground') return null;
+  if (on.kind === 'plot') {
+    const under = scene.plot[on.id];
+    const foot = under && depth < MAX_STOREYS ? standsOn(scene, relief, under, depth + 1) : null;
+    return foot === null ? null : foot + under.height;
+  }
+  const thingUnder = scene[on.kind][on.id];
+  return thingUnder ? levelHeight(scene, thingUnder) : null;
+}
+
+/** The heights a thing stands on where it names nothing of its own, one a stud. */
+export const footHeights = (relief: SurfaceRaster, { onGround }: StandFields): Int16Array =>
+  onGround ? relief.height : relief.surface;
+
+/** Height a building stands on, plates: what it names, else the highest surface under it; null where none of it is on the footprint. */
+export function standsOn(
+  scene: Scene,
+  relief: SurfaceRaster,
+  plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'> & StandFields,
+  depth = 0,
+): number | null {
+  const heights = footHeights(relief, plot);
+  let high: number | null = null;
+  eachPlotSpan(plot, relief, (row, from, to) => {
+    for (let column = from; column < to; column++) {
+      const i = (row - relief.y) * relief.w + column - relief.x;
+      if (relief.ground[i] !== OUTSIDE && (high === null || heights[i] > high)) high = heights[i];
+    }
+  });
+  return high === null ? null : (namedFoot(scene, relief, plot, depth) ?? high);
+}
+
+/**
+ * Height of what lies beside a thing at its own level, plates: in a cavity its floor, under decks the ground, else the
+ * highest surface; the ground beyond them.
+ * @param at studs, on the footprint
+ */
+export function floorBeside(
+  scene: Scene,
+  relief: SurfaceRaster & { slabs: readonly Slab[] },
+  thing: StandFields,
+  at: { x: number; y: number },
+): number {
+  const [x, y] = [Math.floor(at.x), Math.floor(at.y)];
+  const i = (y - relief.y) * relief.w + x - relief.x;
+  const on = standingOf(thing);
+  const cavity = on?.kind === 'cavity' ? scene.cavity[on.id] : undefined;
+  const isRoofed = relief.slabs.some(
+    (slab) => slab.kind === 'cavity' && slab.id === cavity?.id && topAt(slab, x, y) !== NO_SLAB,
+  );
+  if (cavity) return isRoofed ? levelHeight(scene, cavity) : relief.height[i];
+  return footHeights(relief, thing)[i];
+}
+
+/** What a building stands on: what it names, else the deck or bridge whose top is the surface under its middle, else the ground. */
+export function baseOf(
+  relief: SurfaceRaster & { slabs: readonly Slab[] },
+  plot: Plot,
+): { kind: 'ground' | 'deck' | 'cavity' | 'plot' | 'way' | 'track'; id: string } {
+  const on = standingOf(plot);
+  if (on) return on.kind === 'ground' ? { kind: 'ground', id: '' } : on;
+  const [x, y] = [Math.floor(plot.x + plot.w / 2), Math.floor(plot.y + plot.d / 2)];
+  const slab = relief.slabs.findLast(
+    (one) =>
+      one.kind !== 'cavity' && topAt(one, x, y) === relief.surface[(y - relief.y) * relief.w + x - relief.x],
+  );
+  return slab ? { kind: slab.kind, id: slab.id } : { kind: 'ground', id: '' };
+}
+
+/**
+ * The thing that a building is carried with because it stands on it: a deck that lifts off, a loose building, or a
+ * building with parts that lift off. Null: it stands on the ground of its module, or on what is fixed to that.
+ */
+export function ridesOn(
+  scene: Scene,
+  relief: SurfaceRaster & { slabs: readonly Slab[] },
+  plot: Plot,
+): { kind: 'deck' | 'plot'; id: string } | null {
+  let on = baseOf(relief, plot);
+  for (let depth = 0; depth < MAX_STOREYS; depth++) {
+    if (on.kind === 'deck') return scene.deck[on.id]?.loose ? { kind: 'deck', id: on.id } : null;
+    const under = on.kind === 'plot' ? scene.plot[on.id] : undefined;
+    if (!under) return null;
+    if (under.mount === 'loose' || under.mount === 'turntable' || under.parts.length > 0)
+      return { kind: 'plot', id: under.id };
+    on = baseOf(relief, under);
+  }
+  return null;
+}
+
+/** The studs of each row that a plot's turned walls touch. */
+export function eachPlotSpan(
+  plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'>,
+  window: Rect,
+  visit: (row: number, from: number, to: number) => void,
+): void {
+  eachTouched(wallCorners(plot), window, visit);
+}
