@@ -9,6 +9,7 @@ import {
   saved,
   sees,
   signedInPage,
+  writeText,
 } from './stage.ts';
 import { useJourneys } from './suite.ts';
 
@@ -107,15 +108,22 @@ journey(
         .slice(1)
         .map((row) => Number(row.split(',')[1]));
     });
-    const readings = brenna.locator('textarea');
     await brenna.locator('::-p-xpath(//summary[contains(., "What stands there")])').click();
-    await readings.fill(`B3, 1, ${planned[0]}\nB3, 99, 4`);
+    await writeText(brenna, 'textarea', `B3, 1, ${planned[0]}\nB3, 99, 4`);
     await press(brenna, 'Keep readings');
     await sees(brenna, 'the stud is a whole number from 1 to 48');
-    await readings.fill([21, 22, 23].map((stud) => `B3, ${stud}, ${planned[stud - 1] - 2}`).join('\n'));
+    await writeText(
+      brenna,
+      'textarea',
+      [21, 22, 23].map((stud) => `B3, ${stud}, ${planned[stud - 1] - 2}`).join('\n'),
+    );
     await press(brenna, 'Keep readings');
     await sees(brenna, 'raise by 2p');
-    await readings.fill([21, 22, 23].map((stud) => `B3, ${stud}, ${planned[stud - 1]}`).join('\n'));
+    await writeText(
+      brenna,
+      'textarea',
+      [21, 22, 23].map((stud) => `B3, ${stud}, ${planned[stud - 1]}`).join('\n'),
+    );
     await press(brenna, 'Keep readings');
     await brenna.waitForFunction(() => !document.body.innerText.includes('raise by 2p'));
     await press(brenna, 'Sign for B3');

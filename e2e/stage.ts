@@ -164,18 +164,33 @@ export async function press(page: Page, name: string): Promise<void> {
   await page.locator(`::-p-aria([name="${name}"][role="button"])`).click();
 }
 
+/** Replaces what stands in a text area. Not Puppeteer's own fill: it empties the area behind the page's back, and a page that draws itself in that moment puts the old text back. */
+export async function writeText(page: Page, selector: string, text: string): Promise<void> {
+  const area = await page.waitForSelector(selector);
+  await area?.focus();
+  await page.keyboard.down('Control');
+  await page.keyboard.press('a');
+  await page.keyboard.up('Control');
+  await page.keyboard.type(text);
+}
+
 /** Takes up a tool by its letter, the board in hand rather than a field. */
 export async function take(page: Page, key: KeyInput): Promise<void> {
   await page.focus('[role="application"]');
   await page.keyboard.press(key);
 }
 
+/**
+ * How often the text of a page is read again: it is dear to read, so not with each frame. Puppeteer's
+ * polling by mutation would do less, but does not see that a text node got another text.
+ */
+const TEXT_POLL_MS = 150;
+
 /** Waits until the page says so, anywhere in its text. */
 export async function sees(page: Page, text: string): Promise<void> {
   await page.waitForFunction(
     (words) => document.body.innerText.includes(words),
-    // Looked at when something changes: the text of a whole page is dear to read.
-    { polling: 'mutation' },
+    { polling: TEXT_POLL_MS },
     text,
   );
 }
@@ -183,7 +198,7 @@ export async function sees(page: Page, text: string): Promise<void> {
 /** Waits until every change has been acknowledged. */
 export const saved = (page: Page) =>
   page.waitForFunction(() => document.querySelector('[aria-label="Saving"]')?.textContent === 'Saved', {
-    polling: 'mutation',
+    polling: TEXT_POLL_MS,
   });
 
 /** The value of a field by its label. */
