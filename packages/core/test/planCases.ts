@@ -107,6 +107,12 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
     add({ decks: [deck({}), deck({ id: 'e', name: 'Gallery', x: 50, offset: 13 })] }),
     ['“Quay” and “Gallery” fill the same heights on 100 studs', 'Raise “Gallery” by 1p'],
   ],
+  // Pillars of 2 × 2 stand at 10 and 16 east, 2 and 10 south: two of them in the first 16 studs.
+  [
+    'support-hits',
+    plot(0, { onGround: true }, { decks: [deck({ x: 10, y: 2, offset: 40 })] }),
+    ['A pillar of “Quay” stands in “Baker”', 'on 8 studs'],
+  ],
   ['deck-seam', add({ decks: [deck({ x: 40, w: 20 })] }), ['“Quay” lies over 2 modules', 'built in 2 parts']],
   // 20 studs less two ends of 2: the middle is 8 from either; half of the display's 8 is 4.
   [

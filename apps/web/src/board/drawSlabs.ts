@@ -1,6 +1,7 @@
 import type { Rect } from '@quarry/core/grid';
 import { GROUNDS, listOf, type Ground, type Scene, type StandFields } from '@quarry/core/document';
 import {
+  ARCH,
   NO_SLAB,
   cornersOfOutline,
   eachStripStud,
@@ -39,7 +40,8 @@ function pathsOf(slab: Slab): SlabPaths {
     const path = covers.get(slab.ground[k]) ?? new Path2D();
     covers.set(slab.ground[k], path);
     path.rect(x, y, 1, 1);
-    if (slab.foot[k] !== NO_SLAB) pillars.rect(x + 0.1, y + 0.1, 0.8, 0.8);
+    if (slab.arch[k] !== ARCH.none) pillars.rect(x + 0.4, y + 0.4, 0.2, 0.2);
+    else if (slab.foot[k] !== NO_SLAB) pillars.rect(x + 0.1, y + 0.1, 0.8, 0.8);
     const [column, row] = [x - slab.x, y - slab.y];
     const side = (open: boolean, x1: number, y1: number, x2: number, y2: number) => {
       if (!open) return;
@@ -74,7 +76,7 @@ function fillHatch(ctx: Ctx, { palette, view }: Picture, ground: Ground, path: P
 /** From this scale on, px a stud, pillars under a deck show. */
 const PILLARS_FROM = 2.5;
 
-/** Decks and bridges over the ground: what covers them, their rims, and dotted what carries them. */
+/** Decks and bridges over the ground: what covers them, their rims, and dotted what carries them, arches as points. */
 export function drawDecks(ctx: Ctx, picture: Picture): void {
   const { art, level, view, palette } = picture;
   const isHidden = level?.kind === 'ground' || level?.kind === 'cavity';

@@ -1,21 +1,27 @@
 import { centreOf, countOf, formatPlates, intersection } from '../grid/index.ts';
 import {
+  ARCH,
   atAlong,
   BARE,
   NO_SLAB,
   eachStudOf,
+  eachTouched,
   indexAt,
   levelHeight,
   slabIndex,
   spanOf,
+  type Body,
   type Slab,
   type Point,
 } from '../terrain/index.ts';
-import { labelOf, listOf, type Kind } from '../document/index.ts';
+import { labelOf, listOf, type Kind, type Scene } from '../document/index.ts';
 import type { FindingDraft, Rule } from './finding.ts';
 import { alongWay, heightOfWay, studsTaken } from './plots.ts';
 
 // What is judged of decks and bridges as they are built: steps that nothing ties, two in one place, parts over a seam.
+
+/** Kinds that lie over air themselves. */
+export const SLAB_KINDS: readonly Kind[] = ['deck', 'way', 'track'];
 
 /** Core of a slab at a stud, plates: it without the cover, which lies on it and ties nothing. */
 const coreOf = ({ under, top, ground }: Slab, k: number) => ({
@@ -210,4 +216,50 @@ const wayDownHidden: Rule = {
     }),
 };
 
-export const DECK_RULES: readonly Rule[] = [bridgeSteps, decksOverlap, deckSeam, wayDownHidden];
+/** What a deck or bridge stands on, in words: in the singular. */
+const supportWord = (scene: Scene, { kind, id }: Slab): string => {
+  const deck = kind === 'deck' ? scene.deck[id] : undefined;
+  if (!deck || deck.support === 'arches') return 'pier';
+  return { pillars: 'pillar', walls: 'wall', ends: 'end' }[deck.support];
+};
+
+const supportHits: Rule = {
+  id: 'support-hits',
+  title: 'A deck’s support stands in something',
+  basis:
+    'Studs on which a pillar, a wall or a pier of a deck or bridge stands, at its heights, against what stands under it: buildings, walls, trees, scenes. Only one of them can be built there.',
+  page: 'plan',
+  severity: 'error',
+  check({ scene, relief, bodies }) {
+    const found = new Map<string, { slab: Slab; body: Body; studs: Set<number>; first: Point }>();
+    for (const slab of relief.slabs) {
+      if (slab.kind === 'cavity') continue;
+      for (const body of bodies()) {
+        if (SLAB_KINDS.includes(body.kind) || !intersection(body.bounds, slab)) continue;
+        const key = `${slab.kind} ${slab.id} ${body.kind} ${body.id}`;
+        eachTouched(body.corners, slab, (row, from, to) => {
+          for (let x = from; x < to; x++) {
+            const k = slabIndex(slab, x, row);
+            const stands = slab.top[k] !== NO_SLAB && slab.foot[k] !== NO_SLAB && slab.arch[k] === ARCH.none;
+            if (!stands || body.begins >= slab.under[k] || body.top <= slab.foot[k]) continue;
+            const known = found.get(key) ?? { slab, body, studs: new Set<number>(), first: { x, y: row } };
+            found.set(key, known);
+            known.studs.add(k);
+          }
+        });
+      }
+    }
+    return [...found.values()].map(({ slab, body, studs, first }) => ({
+      sentence: `A ${supportWord(scene, slab)} of “${labelOf(scene, slab.kind, slab.id)}” stands in “${labelOf(scene, body.kind, body.id)}” on ${countOf(studs.size, 'stud')}; 0 are free for both.`,
+      remedy: 'Move it, or set the supports at another spacing.',
+      place: { x: first.x + 0.5, y: first.y + 0.5 },
+      things: [
+        { kind: slab.kind, id: slab.id },
+        { kind: body.kind, id: body.id },
+      ],
+      numbers: { studs: studs.size },
+    }));
+  },
+};
+
+export const DECK_RULES: readonly Rule[] = [bridgeSteps, decksOverlap, deckSeam, supportHits, wayDownHidden];

@@ -176,7 +176,7 @@ const PROPOSED: Readonly<Record<string, Candidates>> = {
     const closer = [deckSpan + deck.pillar, deckSpan, deckSpan / 2].filter(
       (spacing) => spacing < deck.spacing || deck.support === 'ends',
     );
-    return (['pillars', 'walls'] as const).flatMap((support) =>
+    return (['pillars', 'walls', 'arches'] as const).flatMap((support) =>
       (support === deck.support ? closer : [deck.spacing, ...closer]).map((spacing) => ({
         words: `Carry “${deck.name}” by ${support} each ${spacing} studs`,
         changes: [patch('deck', deck, { support, spacing })],

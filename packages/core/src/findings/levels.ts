@@ -21,14 +21,17 @@ import {
   levelHeight,
   shapesNear,
   shapesOf,
+  slabIndex,
   spanOf,
   laidStrips,
   surfaceUnder,
   topAt,
+  undersideAt,
   wholePlates,
   type Relief,
   type Slab,
 } from '../terrain/index.ts';
+import { SLAB_KINDS } from './decks.ts';
 import type { FindingDraft, Rule } from './finding.ts';
 
 // What is judged of decks, bridges and cavities, and of what stands on or under them.
@@ -172,7 +175,7 @@ const wayRoom: Rule = {
           const isCeiling = lies.on === 'cavity' && over.kind === 'cavity' && over.id === lies.id;
           if (isOwn || (over.kind === 'cavity') !== isCeiling || topAt(over, x, y) === NO_SLAB) continue;
           if (!isCeiling && strip.kind === 'track') continue;
-          const air = over.under[(y - over.y) * over.w + x - over.x] - z;
+          const air = undersideAt(over, slabIndex(over, x, y)) - z;
           if (air > 0 && air < need && air < (low.at(-1)?.air ?? Infinity))
             low.push({ air, over, at: { x: x + 0.5, y: y + 0.5 } });
         }
@@ -222,17 +225,17 @@ const roomOver: Rule = {
   check({ scene, relief, bodies }) {
     if (relief.slabs.length === 0) return [];
     const found = new Map<string, FindingDraft & { room: number }>();
-    const slabKinds: readonly Kind[] = ['deck', 'way', 'track'];
     for (const body of bodies()) {
-      if (slabKinds.includes(body.kind)) continue;
+      if (SLAB_KINDS.includes(body.kind)) continue;
       for (const slab of relief.slabs) {
         const isInside = slab.kind === 'cavity' && isIn(scene, body, slab.id);
         if (slab.kind === 'cavity' && !isInside) continue;
         eachTouched(body.corners, slab, (row, from, to) => {
           for (let x = from; x < to; x++) {
             const k = (row - slab.y) * slab.w + x - slab.x;
-            if (slab.top[k] === NO_SLAB || body.begins >= slab.top[k] || body.top <= slab.under[k]) continue;
-            const room = slab.under[k] - body.ground;
+            if (slab.top[k] === NO_SLAB || body.begins >= slab.top[k] || body.top <= undersideAt(slab, k))
+              continue;
+            const room = undersideAt(slab, k) - body.ground;
             const key = `${body.kind} ${body.id} ${slab.kind} ${slab.id}`;
             const known = found.get(key);
             if (known && known.room <= room) continue;

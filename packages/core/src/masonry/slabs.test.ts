@@ -51,6 +51,21 @@ describe('what lies over air, counted', () => {
     expect(found.get('under Quay')).toBe(6 * 4 * 7);
     expect(found.size).toBe(3);
   });
+  test('arches of a viaduct are laid in courses that step out, each stud-plate once', () => {
+    const deck = { id: 'd', name: 'Viaduct', x: 0, y: 2, w: 22, d: 4, level: 'low', offset: 42, thick: 2 };
+    const found = volumes({
+      ...BASE,
+      decks: [{ ...deck, support: 'arches' as const, spacing: 20, pillar: 2 }],
+    });
+    // A half circle of 9 studs, its crown a brick under 40 plates: heights of nine steps by √(72² − off²) mm, to courses.
+    const steps = Array.from({ length: 9 }, (_, i) => {
+      const over = Math.sqrt(72 ** 2 - (8 * (8.5 - i)) ** 2) / 3.2;
+      return Math.min(3 * Math.round((14.5 + over) / 3), 36);
+    });
+    const open = steps.reduce((sum, from) => sum + 2 * (40 - from), 0);
+    expect(found.get('under Viaduct')).toBe(4 * (4 * 40 + open));
+    expect(found.get('Viaduct')).toBe(22 * 4 * 2);
+  });
   test('a cellar takes its room out of the ground, and its roof is built over it', () => {
     const solid = volumes({ ...BASE, pads: [pad(20)] });
     const cavity = { id: 'c', name: 'Cellar', x: 4, y: 4, w: 6, d: 5, level: 'low', offset: 3, clear: 12 };

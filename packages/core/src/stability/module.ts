@@ -136,7 +136,7 @@ function* changesOf(
       if (spacing < deck.spacing)
         yield patch(
           'spacing',
-          `Carry “${name}” by ${deck.support === 'walls' ? 'walls' : 'pillars'} each ${spacing} studs`,
+          `Carry “${name}” by ${deck.support === 'ends' ? 'pillars' : deck.support} each ${spacing} studs`,
           {
             spacing,
             support: deck.support === 'ends' ? 'pillars' : deck.support,

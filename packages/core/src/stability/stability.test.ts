@@ -158,6 +158,25 @@ describe('equilibrium against known limits', () => {
     for (const { used } of mends) expect(used).toBeLessThanOrEqual(1);
   });
 
+  test('a viaduct stands by its arches, whose steps reach out stud by stud, with hold to spare', () => {
+    const scene = sceneFrom({
+      display: { name: 'Test', kind: 'diorama', method: 'solid' },
+      levels: [{ id: 'low', name: 'Low', height: 0 }],
+      footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 48, d: 8 }],
+      modules: [{ id: 'm', name: 'A1', x: 0, y: 0, w: 48, d: 8, bases: [] }],
+      decks: [
+        {
+          ...{ id: 'd', name: 'Viaduct', x: 3, y: 2, w: 42, d: 4, level: 'low', offset: 42, thick: 2 },
+          ...{ support: 'arches', spacing: 20, pillar: 2 },
+        },
+      ],
+    });
+    const pieces = piecesOfModule(scene, compile(scene), 'm');
+    if (!pieces) throw new Error('no module');
+    const { used, loose } = judged(pieces, 100);
+    expect(loose).toEqual([]);
+    expect(used).toBeLessThan(0.5);
+  });
   test('a piece that nothing ties to the base falls, and a pillar is offered for it', () => {
     const falling = group([
       piece([0, 0, 0], [2, 2, 3], 3),

@@ -13,7 +13,7 @@ import {
 import { OUTSIDE } from './rasterize.ts';
 import { membersOf, plantsOf } from './scatter.ts';
 import type { Point } from './shape.ts';
-import { slabBoxes, type Slab } from './slabs.ts';
+import { slabBoxes, type Slab } from './slab.ts';
 import { footHeights, namedFoot, standsOn, type SurfaceRaster } from './stand.ts';
 
 // What stands in the scene as solid bodies: the one place that knows how far a thing reaches and from which height.
@@ -58,7 +58,7 @@ export interface BodyGround extends SurfaceRaster {
 }
 
 /**
- * Everything that stands or hangs in a scene: decks and bridges too. Walls stand from stretch to stretch, members of repeats and plants one by one;
+ * Everything that stands or hangs in a scene: decks, bridges and what carries them too. Walls stand from stretch to stretch, members of repeats and plants one by one;
  * what stands beyond the footprint has the ground of its nearest stud.
  */
 export function bodiesOf(scene: Scene, relief: BodyGround): Body[] {
@@ -127,11 +127,12 @@ export function bodiesOf(scene: Scene, relief: BodyGround): Body[] {
   for (const flag of listOf(scene, 'flag')) stand('flag', flag.id, square(flag, 1), flag, flag.height);
   for (const slab of relief.slabs)
     if (slab.kind !== 'cavity')
-      for (const { under, top, ...bounds } of slabBoxes(slab))
-        bodies.push({
-          ...{ kind: slab.kind, id: slab.id, bounds, ground: under, begins: under, top },
-          corners: wallCorners({ ...bounds, turn: 0 }),
-        });
+      for (const part of ['slab', 'supports'] as const)
+        for (const { under, top, ...bounds } of slabBoxes(slab, part))
+          bodies.push({
+            ...{ kind: slab.kind, id: slab.id, bounds, ground: under, begins: under, top },
+            corners: wallCorners({ ...bounds, turn: 0 }),
+          });
   return bodies;
 }
 

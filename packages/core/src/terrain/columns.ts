@@ -3,7 +3,8 @@ import type { Kind, Scene } from '../document/index.ts';
 import { OUTSIDE } from './rasterize.ts';
 import { placeObjects } from './placeObjects.ts';
 import type { Relief } from './relief.ts';
-import { NO_SLAB, eachStudOf, levelHeight } from './slabs.ts';
+import { NO_SLAB, eachStudOf } from './slab.ts';
+import { levelHeight } from './slabs.ts';
 
 // What is solid over each stud: the ground less its cavities, decks with what carries them, and what stands anywhere.
 

@@ -9,6 +9,18 @@ export * from './profile.ts';
 export * from './scatter.ts';
 export { MAX_SAMPLE, packSamples, readSamples } from './samples.ts';
 export * from './stand.ts';
+export {
+  ARCH,
+  NO_SLAB,
+  eachStudOf,
+  slabBounds,
+  slabIndex,
+  spanOf,
+  topAt,
+  undersideAt,
+  type Slab,
+  type SlabKind,
+} from './slab.ts';
 export * from './slabs.ts';
 export { heightOfStud, wholePlates, riseCard, type Raster, type RiseCard } from './rasterize.ts';
 export * from './plotCard.ts';

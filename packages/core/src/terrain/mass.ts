@@ -21,7 +21,8 @@ import {
 import { BARE, OUTSIDE, indexAt, ownerAt, type MassRaster, type Relief } from './relief.ts';
 import { isOverSeam, linePieces, type LinePiece } from './overSeams.ts';
 import { placeObjects, uppermost } from './placeObjects.ts';
-import { NO_SLAB, eachStudOf, levelHeight, type Slab } from './slabs.ts';
+import { NO_SLAB, eachStudOf, type Slab } from './slab.ts';
+import { levelHeight } from './slabs.ts';
 import { eachPlotSpan, ridesOn, standsOn } from './stand.ts';
 
 // Masses and centres of mass of all things: the one source for lifting, carrying and table loads.

@@ -25,6 +25,7 @@ import {
   layWater,
   type Raster,
 } from './rasterize.ts';
+import { type Slab } from './slab.ts';
 import {
   cutOpen,
   hasSlabs,
@@ -34,7 +35,6 @@ import {
   slabsOf,
   laidStrips,
   type Shapes,
-  type Slab,
   type Strip,
   type Surfaces,
 } from './slabs.ts';

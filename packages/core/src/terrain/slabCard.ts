@@ -10,7 +10,8 @@ import {
 } from '../document/index.ts';
 import type { Relief } from './relief.ts';
 import { OUTSIDE } from './rasterize.ts';
-import { NO_SLAB, eachStudOf, levelHeight, shapesOf, spanOf, topAt, type Slab } from './slabs.ts';
+import { ARCH, NO_SLAB, eachStudOf, spanOf, topAt, undersideAt, type Slab } from './slab.ts';
+import { levelHeight, shapesOf } from './slabs.ts';
 import { standsOn } from './stand.ts';
 
 // What decks, bridges and cavities come to, and what a thing could stand on.
@@ -39,8 +40,8 @@ export function slabCard(relief: Relief, kind: 'deck' | 'way' | 'track', id: str
   let clear: SlabCard['clear'] = null;
   eachStudOf(slab, (k, x, y) => {
     studs++;
-    if (slab.foot[k] !== NO_SLAB) supports++;
-    const air = slab.under[k] - surfaceUnder(relief, slab, x, y);
+    if (slab.foot[k] !== NO_SLAB && slab.arch[k] === ARCH.none) supports++;
+    const air = undersideAt(slab, k) - surfaceUnder(relief, slab, x, y);
     if (air > 0 && (clear === null || air < clear.plates))
       clear = { plates: air, at: { x: x + 0.5, y: y + 0.5 } };
   });

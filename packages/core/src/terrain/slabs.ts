@@ -1,4 +1,4 @@
-import { boundsOf, intersection, roundOut, type Rect } from '../grid/index.ts';
+import { intersection, roundOut, type Rect } from '../grid/index.ts';
 import {
   GROUNDS,
   influenceBounds,
@@ -11,33 +11,12 @@ import {
 import { OUTSIDE, heightOfStud, wholePlates, type Raster } from './rasterize.ts';
 import { heightAlong, wayProfile } from './profile.ts';
 import { eachSpan, NEIGHBOUR_STEPS } from './shape.ts';
+import { NO_SLAB, blankSlab, eachStudOf, type Slab, type SlabKind } from './slab.ts';
 import { eachStripStud, withAlong } from './strip.ts';
+import { supportDeck } from './supports.ts';
 
 // What lies over air: decks, the bridges of ways and tracks, the roofs of cavities. The ground is a raster of one
 // height a stud; everything here is over it or cut out of it.
-
-/** Height of a stud where a slab is not. */
-export const NO_SLAB = -32_768;
-
-/** What a slab belongs to. */
-export type SlabKind = 'deck' | 'way' | 'track' | 'cavity';
-
-/** A plate of ground or deck with air under it, over a rectangle of studs, row by row. */
-export interface Slab extends Rect {
-  kind: SlabKind;
-  id: string;
-  /** Underside and top, plates above datum; NO_SLAB where it is not. Where it meets the ground, that is its underside. */
-  under: Int16Array;
-  top: Int16Array;
-  /** What covers it: an index into GROUNDS, or BARE. */
-  ground: Uint8Array;
-  /** Where pillars, walls or piers stand: on what height, plates; NO_SLAB where none stands. */
-  foot: Int16Array;
-  /** 1 where the ground beside it or under it carries it. */
-  borne: Uint8Array;
-  /** 1 where a way or track runs on it. */
-  way: Uint8Array;
-}
 
 /** Everything that lies over air, and the highest surface of each stud. */
 export interface Surfaces {
@@ -277,22 +256,6 @@ export function slabsOf(
   return { slabs: kept, surface };
 }
 
-/** The top of a slab at a stud, plates; NO_SLAB where it is not. */
-export const topAt = (slab: Slab, column: number, row: number): number => {
-  const k = slabIndex(slab, column, row);
-  return k < 0 ? NO_SLAB : slab.top[k];
-};
-
-/** The index of a stud in a slab's arrays; −1 outside of its rectangle. */
-export const slabIndex = ({ x, y, w, d }: Slab, column: number, row: number): number =>
-  column < x || row < y || column >= x + w || row >= y + d ? -1 : (row - y) * w + column - x;
-
-/** Calls `visit` with the index in the slab and the place of each stud that it covers. */
-export function eachStudOf(slab: Slab, visit: (k: number, x: number, y: number) => void): void {
-  for (let k = 0; k < slab.top.length; k++)
-    if (slab.top[k] !== NO_SLAB) visit(k, slab.x + (k % slab.w), slab.y + Math.trunc(k / slab.w));
-}
-
 /** What one sees from above on each stud: an index into GROUNDS, of the ground or of the highest deck or bridge over it. */
 export function coverFromAbove({ x, y, w, ground, slabs }: Raster & { slabs: readonly Slab[] }): Uint8Array {
   const over = slabs.filter(({ kind }) => kind !== 'cavity');
@@ -302,16 +265,6 @@ export function coverFromAbove({ x, y, w, ground, slabs }: Raster & { slabs: rea
     eachStudOf(slab, (k, column, row) => (cover[(row - y) * w + column - x] = slab.ground[k]));
   return cover;
 }
-
-const blankSlab = (kind: SlabKind, id: string, { x, y, w, d }: Rect): Slab => ({
-  ...{ kind, id, x, y, w, d },
-  under: new Int16Array(w * d).fill(NO_SLAB),
-  top: new Int16Array(w * d).fill(NO_SLAB),
-  ground: new Uint8Array(w * d),
-  foot: new Int16Array(w * d).fill(NO_SLAB),
-  borne: new Uint8Array(w * d),
-  way: new Uint8Array(w * d),
-});
 
 /** The ground over a cavity, up to the surface or to the floor of the next cavity over it. */
 function roofOf(cavity: Shape<Cavity>, ground: Raster, all: readonly Shape<Cavity>[]): Slab {
@@ -407,130 +360,4 @@ function bearBeside(slab: Slab, ground: Raster, all: readonly Shape<Cavity>[]): 
       if (!isHollow) slab.borne[k] = 1;
     }
   });
-}
-
-/** Stands a deck's pillars or walls on what is under it, and notes where the ground itself carries it. */
-function supportDeck(
-  slab: Slab,
-  deck: Deck,
-  surface: Int16Array,
-  ground: Raster,
-  isWay: (i: number) => boolean,
-): void {
-  const whole = roundOut(deck);
-  const pillar = Math.max(1, Math.round(deck.pillar));
-  const columns = places(whole.w, pillar, deck.spacing);
-  const rows = places(whole.d, pillar, deck.spacing);
-  const byX = marks(whole.w, columns, pillar);
-  const byY = marks(whole.d, rows, pillar);
-  const ends = (starts: readonly number[], length: number) =>
-    marks(length, [starts[0], starts[starts.length - 1]], pillar);
-  const isWide = whole.w >= whole.d;
-  const [edgeX, edgeY] = [ends(columns, whole.w), ends(rows, whole.d)];
-  const isAt = (column: number, row: number): boolean => {
-    if (deck.support === 'pillars') return byX[column] > 0 && byY[row] > 0;
-    if (deck.support === 'ends') return (isWide ? edgeX[column] : edgeY[row]) > 0;
-    return (isWide ? byX[column] : byY[row]) > 0 || edgeX[column] > 0 || edgeY[row] > 0;
-  };
-  // A pillar that would stand on a way is left away whole.
-  const blocked = new Set<number>();
-  const pillarOf = (column: number, row: number) => byX[column] * (rows.length + 1) + byY[row];
-  const indexOf = (x: number, y: number) => (y - ground.y) * ground.w + x - ground.x;
-  const areCut = deck.support === 'pillars';
-  if (areCut)
-    eachStudOf(slab, (_, x, y) => {
-      const [column, row] = [x - whole.x, y - whole.y];
-      if (isAt(column, row) && isWay(indexOf(x, y))) blocked.add(pillarOf(column, row));
-    });
-  eachStudOf(slab, (k, x, y) => {
-    const i = indexOf(x, y);
-    const [column, row] = [x - whole.x, y - whole.y];
-    if (ground.height[i] >= slab.under[k]) slab.borne[k] = 1;
-    else if (isAt(column, row) && !isWay(i) && !(areCut && blocked.has(pillarOf(column, row))))
-      slab.foot[k] = Math.min(slab.under[k], surface[i]);
-  });
-}
-
-/** Which pillar each stud along a side belongs to, from 1; 0: none. */
-function marks(length: number, starts: readonly number[], pillar: number): Uint8Array {
-  const marked = new Uint8Array(length);
-  starts.forEach((start, n) => marked.fill(n + 1, start, start + pillar));
-  return marked;
-}
-
-/** Where pillars begin along a side: at both ends and between, no further apart than the spacing, from middle to middle. */
-function places(length: number, pillar: number, spacing: number): number[] {
-  const last = Math.max(0, length - pillar);
-  const gaps = Math.max(1, Math.ceil(last / spacing));
-  return [...new Set(Array.from({ length: gaps + 1 }, (_, i) => Math.round((i * last) / gaps)))];
-}
-
-/** Stud of a slab that is farthest from what carries it. */
-export interface Span {
-  /** Studs to the nearest support, counted over the slab by sides and corners; null: nothing carries it. */
-  far: number | null;
-  at: { x: number; y: number };
-}
-
-/** How far a slab hangs free at most: steps over the slab from its supports to the farthest stud. */
-export function spanOf(slab: Slab): Span {
-  const { w, d, top, foot, borne } = slab;
-  const steps = new Int32Array(w * d).fill(-1);
-  const queue: number[] = [];
-  eachStudOf(slab, (k) => {
-    if (foot[k] === NO_SLAB && !borne[k]) return;
-    steps[k] = 0;
-    queue.push(k);
-  });
-  for (let head = 0; head < queue.length; head++) {
-    const k = queue[head];
-    const [column, row] = [k % w, Math.trunc(k / w)];
-    for (let y = Math.max(0, row - 1); y <= Math.min(d - 1, row + 1); y++)
-      for (let x = Math.max(0, column - 1); x <= Math.min(w - 1, column + 1); x++) {
-        const next = y * w + x;
-        if (top[next] === NO_SLAB || steps[next] >= 0) continue;
-        steps[next] = steps[k] + 1;
-        queue.push(next);
-      }
-  }
-  let [far, at] = [0, -1];
-  let hangs = false;
-  eachStudOf(slab, (k) => {
-    if (hangs || top[k] === slab.under[k]) return;
-    hangs = steps[k] < 0;
-    if (at < 0 || hangs || steps[k] > far) [far, at] = [steps[k], k];
-  });
-  return {
-    far: hangs ? null : far,
-    at: { x: slab.x + (at % w) + 0.5, y: slab.y + Math.trunc(at / w) + 0.5 },
-  };
-}
-
-/** A slab as rectangles of one underside and one top, studs and plates: for what works with bodies. */
-export function slabBoxes(slab: Slab): (Rect & { under: number; top: number })[] {
-  const { w, d, under, top } = slab;
-  const taken = new Uint8Array(w * d);
-  const boxes: (Rect & { under: number; top: number })[] = [];
-  const isLike = (k: number, like: number) =>
-    !taken[k] && top[k] === top[like] && under[k] === under[like] && top[k] !== NO_SLAB;
-  eachStudOf(slab, (k) => {
-    if (taken[k]) return;
-    const [column, row] = [k % w, Math.trunc(k / w)];
-    let [wide, deep] = [1, 1];
-    while (column + wide < w && isLike(k + wide, k)) wide++;
-    const rowIsLike = (y: number) => {
-      for (let x = 0; x < wide; x++) if (!isLike(y * w + column + x, k)) return false;
-      return true;
-    };
-    while (row + deep < d && rowIsLike(row + deep)) deep++;
-    for (let y = row; y < row + deep; y++) taken.fill(1, y * w + column, y * w + column + wide);
-    boxes.push({ x: slab.x + column, y: slab.y + row, w: wide, d: deep, under: under[k], top: top[k] });
-  });
-  return boxes;
-}
-
-/** The rectangle that holds all slabs of a thing; null when it has none. */
-export function slabBounds(slabs: readonly Slab[], kind: SlabKind, id: string): Rect | null {
-  const own = slabs.filter((slab) => slab.kind === kind && slab.id === id);
-  return own.length > 0 ? boundsOf(own) : null;
 }

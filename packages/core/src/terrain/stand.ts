@@ -2,7 +2,8 @@ import type { Rect } from '../grid/index.ts';
 import { standingOf, wallCorners, type Plot, type Scene, type StandFields } from '../document/index.ts';
 import { OUTSIDE, type Raster } from './rasterize.ts';
 import { eachTouched } from './shape.ts';
-import { NO_SLAB, levelHeight, topAt, type Slab } from './slabs.ts';
+import { NO_SLAB, topAt, type Slab } from './slab.ts';
+import { levelHeight } from './slabs.ts';
 
 // What stands on what: the ground, the highest surface, or a deck, a cavity's floor or a roof that a thing names.
 

@@ -38,6 +38,7 @@ export const deckBoard: BoardKind = {
     field.choice('support', 'Supports', DECK_SUPPORTS, {
       pillars: 'Pillars',
       walls: 'Walls',
+      arches: 'Arches',
       ends: 'Its two ends',
     }),
     field.studs('spacing', 'Spacing', 1, 64, 0.5, ({ support }) => support !== 'ends'),
