@@ -113,6 +113,18 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
     plot(0, { onGround: true }, { decks: [deck({ x: 10, y: 2, offset: 40 })] }),
     ['A pillar of “Quay” stands in “Baker”', 'on 8 studs'],
   ],
+  // 30 plates less its floor are 9 courses; a door of 6 over a sill of 4 needs 10.
+  [
+    'bay-fault',
+    plot(0, { bays: [{ side: 's', storey: 1, bays: [{ wide: 8, part: 'door-4x1', sill: 4 }] }] }),
+    ['“Baker”: door 4×1×6 is not let into bay 1 of its south front', 'needs 10 courses, the storey has 9'],
+  ],
+  // Its floor is a plate over the ground, its first course of sill another brick: 4 plates.
+  [
+    'door-leads',
+    plot(0, { bays: [{ side: 's', storey: 1, bays: [{ wide: 8, part: 'door-4x1', sill: 1 }] }] }),
+    ['The door in bay 1 of its south front, storey 1 of “Baker” leads 1b1p above', 'stepped up to by 1b'],
+  ],
   ['deck-seam', add({ decks: [deck({ x: 40, w: 20 })] }), ['“Quay” lies over 2 modules', 'built in 2 parts']],
   // 20 studs less two ends of 2: the middle is 8 from either; half of the display's 8 is 4.
   [

@@ -99,11 +99,14 @@ export function Dialog({
   title,
   open,
   onClose,
+  wide = false,
   children,
 }: {
   title: string;
   open: boolean;
   onClose: () => void;
+  /** For a drawing: as wide as the page. */
+  wide?: boolean;
   children: ReactNode;
 }) {
   const ref = useRef<HTMLDialogElement>(null);
@@ -115,7 +118,7 @@ export function Dialog({
   }, [open]);
   return (
     <dialog ref={ref} className="modal" aria-label={title} onClose={onClose}>
-      <div className="modal-box border hair max-w-xl p-4 shadow-none">
+      <div className={`modal-box border hair p-4 shadow-none ${wide ? 'max-w-6xl w-11/12' : 'max-w-xl'}`}>
         <div className="flex justify-between items-baseline gap-4 pb-2">
           <h2 className="text-base font-semibold">{title}</h2>
           <button type="button" className="btn btn-xs btn-ghost" onClick={onClose}>

@@ -180,8 +180,9 @@ export const CATALOGUE: readonly Part[] = [
   ...sizes('8x8 8x16 16x16 16x32 32x32 48x48').map(([w, d]) => partId('base', w, d)),
   ...sizes('1x1 2x2 4x4').flatMap(([w, d]) => [3, 1].map((h) => partId('round', w, d, h))),
   ...sizes('1x1 1x2 2x2').map(([w, d]) => partId('clear', w, d)),
-  ...sizes('1x2 2x2 4x2').map(([w, d]) => partId('window', w, d, w === 1 ? 6 : 9)),
-  partId('door', 4, 1, 18),
+  ...sizes('1x2 2x2 4x2 1x1 2x1 4x1').map(([w, d]) => partId('window', w, d, w === 1 ? 6 : 9)),
+  partId('window', 2, 1, 6),
+  ...sizes('2x1 4x1').map(([w, d]) => partId('door', w, d, 18)),
   ...sizes('4x1 8x1').map(([w, d]) => partId('fence', w, d)),
   ...sizes('8x16 8x8').map(([w, d]) => partId('track', w, d)),
   ...sizes('1x1 2x2 4x4 6x6').flatMap(([w, d]) =>

@@ -39,6 +39,7 @@ export {
   outerCorners,
   reachCorners,
   plotBounds,
+  turnedPoint,
   wallCorners,
 } from './kinds/plot.ts';
 export { REPEAT_USES, SPACINGS } from './kinds/repeat.ts';

@@ -4,6 +4,7 @@ import { BRIEF_RULES } from './brief.ts';
 import { DRESS_RULES } from './dress.ts';
 import { TERRAIN_RULES } from './terrain.ts';
 import { DECK_RULES } from './decks.ts';
+import { BAY_RULES } from './bays.ts';
 import { LEAN_RULES } from './lean.ts';
 import { LEVEL_RULES } from './levels.ts';
 import { MOVE_RULES } from './moves.ts';
@@ -27,6 +28,7 @@ export const RULES: readonly Rule[] = [
   ...PLACE_RULES,
   ...LEVEL_RULES,
   ...DECK_RULES,
+  ...BAY_RULES,
   ...LEAN_RULES,
   ...MOVE_RULES,
   ...BUILDING_RULES,

@@ -1,2 +1,18 @@
-export { shellCourses, shellPieces, type ShellCourse } from './shell.ts';
-export { listOfBuilding, shellList, shellName, unlistedBuildings } from './lists.ts';
+export {
+  builtSides,
+  frontLength,
+  frontsOf,
+  readRhythm,
+  wallStuds,
+  writeRhythm,
+  type FrontCard,
+  type Fronted,
+  type Opening,
+  type PlacedBay,
+} from './fronts.ts';
+export * from './lists.ts';
+export { baysAt, withBay, withCopies, withRhythm, type FrontPlace } from './editFronts.ts';
+export { elevationOf, type Elevation, type SeenPiece } from './elevation.ts';
+export type { LaidPiece } from './piece.ts';
+export { buildingPieces, shellPieces } from './shell.ts';
+export { storeysOf, type Storey } from './storeys.ts';

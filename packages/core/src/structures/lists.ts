@@ -51,7 +51,7 @@ export function shellList(
     ...{ name: shellName(plot), use: 'need', purpose: 'building', plot: plot.id },
     section: sectionOfEntity(scene, 'plot', plot.id),
     lines: shellPieces(plot).map((line) => ({ ...line, colour: 'any' })),
-    notes: 'The plain shell: walls, floors and roof, a guess.',
+    notes: 'Its walls with what is let into them, floors and roof: a guess.',
   };
 }
 

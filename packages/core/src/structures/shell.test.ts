@@ -1,9 +1,9 @@
 import fc from 'fast-check';
-import { gramsOfPart, isListed } from '../catalogue/index.ts';
+import { gramsOfPart, isListed, partOf } from '../catalogue/index.ts';
 import { sceneFrom, type Plot } from '../document/index.ts';
 import { shellOf } from '../terrain/index.ts';
 import { runs } from '../../test/runs.ts';
-import { shellCourses, shellPieces, type ShellCourse } from './index.ts';
+import { buildingPieces, frontsOf, shellPieces, storeysOf, type LaidPiece } from './index.ts';
 
 const plotOf = (more: object): Plot =>
   sceneFrom({
@@ -12,90 +12,52 @@ const plotOf = (more: object): Plot =>
     plots: [{ id: 'p', name: 'House', x: 0, y: 0, w: 8, d: 8, height: 18, storeys: 1, ...more }],
   }).plot.p;
 
-/** The number of the piece on each stud; throws where two lie on one. */
-function painted(laid: Int16Array, w: number, d: number): Int32Array {
-  const on = new Int32Array(w * d);
-  for (let p = 0; p < laid.length; p += 4)
-    for (let y = laid[p + 1]; y < laid[p + 1] + laid[p + 3]; y++)
-      for (let x = laid[p]; x < laid[p] + laid[p + 2]; x++) {
-        if (x < 0 || y < 0 || x >= w || y >= d || on[y * w + x] !== 0)
-          throw new Error(`a second piece at ${x}, ${y}`);
-        on[y * w + x] = 1 + p / 4;
-      }
-  return on;
+/** The number of the piece, from 1, in each stud and plate that is filled; throws where two fill one. */
+function filled(pieces: readonly LaidPiece[]): (x: number, y: number, z: number) => number {
+  const by = new Map<number, number>();
+  const keyOf = (x: number, y: number, z: number) => ((z + 8) * 128 + y + 8) * 128 + x + 8;
+  pieces.forEach(({ x, y, z, w, d, h }, i) => {
+    for (let k = 0; k < w * d * h; k++) {
+      const [px, py, pz] = [x + (k % w), y + (Math.trunc(k / w) % d), z + Math.trunc(k / (w * d))];
+      const key = keyOf(px, py, pz);
+      if (by.has(key)) throw new Error(`a second piece at ${px}, ${py}, ${pz}`);
+      by.set(key, i + 1);
+    }
+  });
+  return (x, y, z) => by.get(keyOf(x, y, z)) ?? 0;
 }
-const walls = (courses: readonly ShellCourse[]) =>
-  courses.filter(({ what, family }) => what === 'wall' && family === 'brick');
+const bricksAt = (pieces: readonly LaidPiece[], z: number) =>
+  pieces.filter((one) => one.z === z && one.part.startsWith('brick'));
+const studsOf = (pieces: readonly LaidPiece[]) => pieces.reduce((sum, { w, d }) => sum + w * d, 0);
 
 describe('a plain shell in pieces', () => {
   test('8 × 8 by hand: 28 studs a course (common practice, no source), floor and roof of one 8 × 8 plate each', () => {
     // 18 plates: the floor is one, 17 are 5 bricks and 2 plates.
-    const courses = shellCourses(plotOf({}));
-    const studs = (laid: Int16Array) => painted(laid, 8, 8).filter((piece) => piece > 0).length;
-    expect(courses.map(({ what, family, laid, times }) => [what, family, studs(laid), times])).toEqual([
-      ['wall', 'brick', 28, 3],
-      ['wall', 'brick', 28, 2],
-      ['wall', 'plate', 28, 2],
-      ['floor', 'plate', 64, 1],
-      ['roof', 'plate', 64, 1],
-    ]);
-    const pieces = new Map(shellPieces(plotOf({})).map(({ part, qty }) => [part, qty]));
-    expect(pieces.get('plate-8x8')).toBe(2);
+    const pieces = buildingPieces(plotOf({}));
+    for (const z of [1, 4, 7, 10, 13]) expect(studsOf(bricksAt(pieces, z))).toBe(28);
+    const plates = pieces.filter(({ part }) => part.startsWith('plate'));
+    expect(plates.filter(({ part }) => part === 'plate-8x8').map(({ z }) => z)).toEqual([0, 18]);
+    expect([16, 17].map((z) => studsOf(plates.filter((one) => one.z === z)))).toEqual([28, 28]);
     // Two bricks a side, of 4 at most: those that run through are 8 studs long, those between them 6.
-    const bricks = [...pieces]
-      .filter(([part]) => part.startsWith('brick'))
-      .reduce((sum, [, qty]) => sum + qty, 0);
-    expect(bricks).toBe(5 * 8);
-  });
-  test('each stud of walls, floors, roof and pavement is covered once; no joint runs through two courses', () => {
-    const plot = fc.record({
-      w: fc.integer({ min: 3, max: 40 }),
-      d: fc.integer({ min: 3, max: 40 }),
-      height: fc.integer({ min: 4, max: 90 }),
-      storeys: fc.integer({ min: 0, max: 4 }),
-      wall: fc.integer({ min: 1, max: 2 }),
-      streetFront: fc.boolean(),
-    });
-    fc.assert(
-      fc.property(plot, (given) => {
-        const own = plotOf({ ...given, pavement: 2 });
-        const [w, d] = [given.w, given.streetFront ? given.d - 2 : given.d];
-        const courses = shellCourses(own);
-        const isWall = (x: number, y: number) => Math.min(x, y, w - 1 - x, d - 1 - y) < given.wall;
-        const wrong: string[] = [];
-        for (const { what, laid } of courses) {
-          const [across, deep] = what === 'pavement' ? [given.w, given.d] : [w, d];
-          painted(laid, across, deep).forEach((piece, i) => {
-            const [x, y] = [i % across, Math.trunc(i / across)];
-            const wanted = what === 'pavement' ? y >= d : what !== 'wall' || isWall(x, y);
-            if (piece > 0 !== wanted) wrong.push(`${what} at ${x}, ${y}`);
-          });
-        }
-        const [a, b] = walls(courses).map(({ laid }) => painted(laid, w, d));
-        for (let i = 0; b && Math.min(w, d) > 2 * given.wall && i < w * d; i++)
-          for (const j of [i % w < w - 1 ? i + 1 : -1, i + w]) {
-            if (j < 0 || j >= w * d || a[i] === 0 || a[j] === 0) continue;
-            if (a[i] !== a[j] && b[i] !== b[j]) wrong.push(`through at ${i % w}, ${Math.trunc(i / w)}`);
-          }
-        expect(wrong).toEqual([]);
-        for (const { part } of shellPieces(own)) expect(isListed(part)).toBe(true);
-      }),
-      { numRuns: runs(30) },
-    );
+    expect(pieces.filter(({ part }) => part.startsWith('brick'))).toHaveLength(5 * 8);
+    expect(shellPieces(plotOf({})).reduce((sum, { qty }) => sum + qty, 0)).toBe(pieces.length);
   });
   test('half studs are rounded, and make no pavement', () => {
     for (const more of [{ w: 7.5 }, { x: 3.5, w: 8.5, d: 6.5 }, { wall: 1.5 }]) {
-      const courses = shellCourses(plotOf(more));
-      expect(courses.some(({ what }) => what === 'pavement')).toBe(false);
+      const at = filled(buildingPieces(plotOf(more)));
       const { w = 8, d = 8 } = more as { w?: number; d?: number };
-      for (const { laid, what } of courses)
-        if (what !== 'wall')
-          expect(painted(laid, Math.round(w), Math.round(d)).every((piece) => piece > 0)).toBe(true);
+      for (let y = -1; y <= Math.round(d); y++)
+        for (let x = -1; x <= Math.round(w); x++) {
+          const isIn = x >= 0 && y >= 0 && x < Math.round(w) && y < Math.round(d);
+          expect({ x, y, on: at(x, y, 0) > 0 }).toEqual({ x, y, on: isIn });
+        }
     }
-    const front = shellCourses(plotOf({ w: 7.5, d: 10, streetFront: true, pavement: 2.5 }));
-    const [pavement] = front.filter(({ what }) => what === 'pavement');
-    // Of 7.5 × 10 studs the southern 2.5 are pavement: 8 studs by 3.
-    expect(painted(pavement.laid, 8, 11).filter((piece) => piece > 0)).toHaveLength(24);
+    const front = filled(buildingPieces(plotOf({ w: 7.5, d: 10, streetFront: true, pavement: 2.5 })));
+    // Of 7.5 × 10 studs the southern 2.5 are pavement: 8 studs by 3, before what is built.
+    expect(Array.from({ length: 24 }, (_, k) => front(k % 8, 8 + Math.trunc(k / 8), 0) > 0)).not.toContain(
+      false,
+    );
+    expect(front(0, 11, 0)).toBe(0);
   });
   test('its pieces weigh what the shell is taken to weigh, within the play of hollow pieces', () => {
     for (const more of [
@@ -108,5 +70,217 @@ describe('a plain shell in pieces', () => {
       expect(grams / shellOf(plot).grams).toBeGreaterThan(0.75);
       expect(grams / shellOf(plot).grams).toBeLessThan(1.35);
     }
+  });
+});
+
+test('a floor of 40 × 24 by hand: fields of 13 and 14 by 12, pillars under their joints at most 8 studs apart', () => {
+  const pieces = buildingPieces(plotOf({ w: 40, d: 24, height: 20 }));
+  const pillars = pieces.filter(({ part, z }) => part === 'brick-2x2' && z === 1);
+  // Joints at 13 and 27 along x and at 12 along y; of 24 studs thirds are 8, of 40 fifths.
+  // Those less than 4 from another are left away: 16 and 24 of the fifths.
+  const spots = pillars.map(({ x, y }) => `${x + 1} ${y + 1}`).toSorted();
+  expect(spots).toEqual(['13 12', '13 16', '13 8', '27 12', '27 16', '27 8', '32 12', '8 12'].toSorted());
+});
+
+describe('fronts in bays', () => {
+  const bay = (wide: number, part: string | null = null, more: object = {}) => ({ wide, part, ...more });
+  const front = (side: string, bays: object[], storey = 1) => ({ side, storey, bays });
+  const faults = (more: object) =>
+    frontsOf(plotOf(more)).flatMap(({ bays }) => bays.flatMap(({ fault }) => fault ?? []));
+
+  test('three bays of 8 on a front of 24: a door and two windows stand in the middle of theirs, as seen from outside', () => {
+    const bays = [bay(8, 'door-4x1'), bay(8, 'window-2x1', { sill: 2 }), bay(8, 'window-4x1', { sill: 2 })];
+    const of = (side: string) => {
+      const plot = plotOf({ w: 24, d: 24, height: 30, bays: [front(side, bays)] });
+      const pieces = buildingPieces(plot).filter(({ part }) => /door|window/.test(part));
+      return pieces.map(({ part, x, y, w, d, z, turn }) => [part, x, y, w, d, z, turn]);
+    };
+    // From the south the left is west: doors 4 of 8 from 2, windows 2 of 8 from 8 + 3, 4 of 8 from 16 + 2.
+    expect(of('s')).toEqual([
+      ['door-4x1', 2, 23, 4, 1, 1, 0],
+      ['window-2x1', 11, 23, 2, 1, 7, 0],
+      ['window-4x1', 18, 23, 4, 1, 7, 0],
+    ]);
+    // From the north the left is east: 24 − 2 − 4, 24 − 11 − 2, 24 − 18 − 4.
+    expect(of('n').map(([part, x, y, , , , turn]) => [part, x, y, turn])).toEqual([
+      ['door-4x1', 18, 0, 180],
+      ['window-2x1', 11, 0, 180],
+      ['window-4x1', 2, 0, 180],
+    ]);
+    // From the west the left is north, from the east it is south.
+    expect(of('w').map(([, x, y]) => [x, y])).toEqual([
+      [0, 2],
+      [0, 11],
+      [0, 18],
+    ]);
+    expect(of('e').map(([, x, y]) => [x, y])).toEqual([
+      [23, 18],
+      [23, 11],
+      [23, 2],
+    ]);
+  });
+  test('what does not fit says by how much, and leaves the wall plain', () => {
+    const one = (given: object, more: object = {}) =>
+      faults({ w: 24, d: 24, height: 30, ...more, bays: [front('s', [given])] });
+    expect(one(bay(8, 'window-2x1', { sill: 2 }))).toEqual([]);
+    // 30 plates less the floor are 9 courses.
+    expect(one(bay(8, 'door-4x1', { sill: 4 }))).toEqual(['it needs 10 courses, the storey has 9']);
+    expect(one(bay(3, 'door-4x1'))).toEqual(['door 4×1×6 is 4 studs wide, the bay 3']);
+    expect(one(bay(8, 'brick-2x4'))).toEqual(['brick 2×4 is no window, door or arch']);
+    expect(one(bay(30, 'door-4x1'))).toEqual(['the bays are 6 studs wider than the front']);
+    expect(one(bay(4, 'door-4x1'), { w: 4 })).toEqual(['it stands in the corner, 1 stud of which are wall']);
+    expect(one(bay(8, 'door-4x1'), { mayCut: true, cutAt: [{ across: 'x', at: 12 }] })).toEqual([
+      'a seam may cut the building at 12, through it',
+    ]);
+    expect(faults({ w: 24, d: 24, height: 30, bays: [front('s', [bay(8, 'door-4x1')], 2)] })).toEqual([
+      'there are 1 storey',
+    ]);
+    expect(one(bay(8, 'arch-1x4', { high: 0.5 * 2 }))).toEqual([]);
+  });
+  test('bays that leave a rest tell it, and an odd opening in an even bay stands half a stud off', () => {
+    const [card] = frontsOf(
+      plotOf({ w: 25, d: 24, height: 30, bays: [front('s', [bay(8), bay(8, 'window-1x1x2'), bay(8)])] }),
+    );
+    expect([card.left, card.bays[0].left, card.bays[1].isOff, card.bays[1].opening?.from]).toEqual([
+      1,
+      0,
+      true,
+      11,
+    ]);
+  });
+
+  const parts = [
+    'window-1x1x2',
+    'window-2x1',
+    'window-4x2',
+    'door-4x1',
+    'door-2x1',
+    'arch-1x4',
+    'arch-1x6x2',
+    null,
+  ];
+  const anyBay = fc.record({
+    wide: fc.integer({ min: 1, max: 9 }),
+    part: fc.constantFrom(...parts),
+    sill: fc.integer({ min: 0, max: 4 }),
+    high: fc.integer({ min: 1, max: 7 }),
+  });
+  const anyFronts = fc.uniqueArray(
+    fc.record({
+      side: fc.constantFrom('n', 'e', 's', 'w'),
+      storey: fc.integer({ min: 1, max: 3 }),
+      bays: fc.array(anyBay, { minLength: 1, maxLength: 5 }),
+    }),
+    { selector: ({ side, storey }) => `${side} ${storey}`, maxLength: 8 },
+  );
+  test('each stud of walls, floors, roof and pavement is filled once but for openings, and no joint runs on but at them', () => {
+    const plot = fc.record({
+      w: fc.integer({ min: 3, max: 24 }),
+      d: fc.integer({ min: 3, max: 24 }),
+      height: fc.integer({ min: 4, max: 60 }),
+      storeys: fc.integer({ min: 0, max: 4 }),
+      wall: fc.integer({ min: 1, max: 3 }),
+      streetFront: fc.boolean(),
+      bays: anyFronts,
+    });
+    fc.assert(
+      fc.property(plot, (given) => {
+        const own = plotOf({ ...given, pavement: 2 });
+        const [w, d] = [given.w, given.streetFront ? given.d - 2 : given.d];
+        const pieces = buildingPieces(own);
+        for (const { part } of pieces) expect(isListed(part)).toBe(true);
+        const at = filled(pieces);
+        const holes = frontsOf(own).flatMap(({ bays }) => bays.flatMap(({ opening }) => opening ?? []));
+        const deepOf = (side: string, x: number, y: number) =>
+          ({ n: y, s: d - 1 - y, w: x, e: w - 1 - x })[side] ?? 0;
+        const alongOf = (side: string, x: number, y: number) => (side === 'n' || side === 's' ? x : y);
+        const holeAt = (x: number, y: number, z: number) =>
+          holes.find(
+            ({ side, from, wide, foot, top, part }) =>
+              deepOf(side, x, y) < (part.family === 'arch' ? given.wall : Math.max(given.wall, part.d)) &&
+              alongOf(side, x, y) >= from &&
+              alongOf(side, x, y) < from + wide &&
+              z >= foot &&
+              z < top,
+          );
+        const wrong: string[] = [];
+        const see = (what: string, x: number, y: number, z: number, wanted: boolean) => {
+          if (at(x, y, z) > 0 !== wanted) wrong.push(`${what} ${x}, ${y}, ${z}`);
+        };
+        const roof = Math.round(given.height);
+        for (let y = 0; y < given.d; y++)
+          for (let x = 0; x < w; x++) {
+            if (y >= d) {
+              see('pavement', x, y, 0, true);
+              continue;
+            }
+            see('roof', x, y, roof, true);
+            const isWall = Math.min(x, y, w - 1 - x, d - 1 - y) < given.wall;
+            for (const { level, hasFloor, from, to } of storeysOf(own)) {
+              if (hasFloor) see('floor', x, y, level, true);
+              for (let z = from; z < to; z++) {
+                const hole = holeAt(x, y, z);
+                if (!hole) {
+                  // Inside stand pillars of 2 × 2, or nothing.
+                  const inside = isWall ? 0 : at(x, y, z);
+                  if (inside === 0) see('wall', x, y, z, isWall);
+                  else if (!/^(brick|plate)-2x2$/.test(pieces[inside - 1].part))
+                    wrong.push(`${x}, ${y}, ${z}`);
+                  continue;
+                }
+                // A frame fills its own depth; under an arch its middle is free, and an arch is as deep as the wall.
+                const isArch = hole.part.family === 'arch';
+                const off = alongOf(hole.side, x, y) - hole.from;
+                const isJamb = isArch && (off === 0 || off === hole.wide - 1);
+                const fills = isArch
+                  ? isJamb || z >= hole.top - hole.part.h
+                  : deepOf(hole.side, x, y) < hole.part.d;
+                see(`opening of ${hole.side}`, x, y, z, fills);
+              }
+            }
+          }
+        // Every plate of a floor or roof over air lies on a wall or a pillar.
+        for (const { part, x, y, z, w: wide, d: deep } of pieces) {
+          if (!part.startsWith('plate') || z === 0) continue;
+          let borne = false;
+          for (let k = 0; k < wide * deep; k++)
+            borne ||= at(x + (k % wide), y + Math.trunc(k / wide), z - 1) > 0;
+          if (!borne) wrong.push(`${part} at ${x}, ${y}, ${z} lies on nothing`);
+        }
+        // Through joints: of walls of one stud or two, away from the sides of openings.
+        const isLine = given.wall <= 2 && w > 2 * given.wall && d > 2 * given.wall;
+        const isEdge = (x: number, y: number, next: 'x' | 'y') =>
+          holes.some(({ side, from, wide }) => {
+            const isX = side === 'n' || side === 's';
+            if (isX !== (next === 'x') || deepOf(side, x, y) >= given.wall) return false;
+            const joint = alongOf(side, x, y) + 1;
+            return joint >= from - 1 && joint <= from + wide + 1;
+          });
+        for (const { from, courses } of isLine ? storeysOf(own) : [])
+          for (let course = 0; course + 1 < courses; course++)
+            for (let y = 0; y < d; y++)
+              for (let x = 0; x < w; x++)
+                for (const next of ['x', 'y'] as const) {
+                  const [nx, ny] = next === 'x' ? [x + 1, y] : [x, y + 1];
+                  const pair = [0, 3].map((up) => {
+                    const z = from + 3 * course + up;
+                    return [at(x, y, z), at(nx, ny, z)];
+                  });
+                  const areWall = [
+                    [x, y],
+                    [nx, ny],
+                  ].every(([a, b]) => Math.min(a, b, w - 1 - a, d - 1 - b) < given.wall);
+                  const isThrough = areWall && pair.every(([a, b]) => a > 0 && b > 0 && a !== b);
+                  const isFill = [0, 3].some(
+                    (up) => holeAt(x, y, from + 3 * course + up) && holeAt(nx, ny, from + 3 * course + up),
+                  );
+                  if (isThrough && !isFill && !isEdge(x, y, next))
+                    wrong.push(`joint at ${x}, ${y} of course ${course}`);
+                }
+        expect(wrong.slice(0, 5)).toEqual([]);
+        expect(partOf(pieces[0].part)).not.toBeNull();
+      }),
+      { numRuns: runs(30) },
+    );
   });
 });

@@ -6,6 +6,7 @@ import type { Picked } from '../../data/view.ts';
 import { EntityFields } from '../../ui/EntityForm.tsx';
 import { SheetHead } from '../../ui/SheetHead.tsx';
 import { CopyPart } from './GroupSheet.tsx';
+import { FrontsPart } from './FrontsPart.tsx';
 import { PadPart, PointsPart, RisePart, WayPart } from './groundParts.tsx';
 import { CavityPart, DeckPart, StandPart } from './levelParts.tsx';
 import { PicturePart } from './PicturePart.tsx';
@@ -28,6 +29,7 @@ const PARTS: { readonly [K in Placed]?: ComponentType<PartProps<K>> } = {
   plot: ({ thing, disabled }) => (
     <>
       <PlotPart plot={thing} disabled={disabled} />
+      <FrontsPart plot={thing} disabled={disabled} />
       <ShellPart plot={thing} />
     </>
   ),

@@ -71,9 +71,10 @@ export function ShellPart({ plot }: { plot: Entity<'plot'> }) {
           edit.add(`added the shell of ${plot.name} to the needs`, 'partList', freshId('partList'), shell),
         )}
       <Basis>
-        Walls in courses that alternate and interlock, a floor of plates for each storey, a roof of plates and
-        the pavement; no windows, doors, furniture and ornament. Ornament doubles a plain shell more often
-        than not (common practice, no source). Sides of half studs are rounded.
+        Walls in courses that alternate and interlock with what is let into their bays, a floor of plates for
+        each storey with pillars under its joints, a roof of plates and the pavement; no furniture and
+        ornament. Ornament doubles a plain shell more often than not (common practice, no source). Sides of
+        half studs are rounded.
       </Basis>
     </>
   );

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { MM_PER_PLATE, MM_PER_STUD, boundsOf, type Rect } from '../../grid/index.ts';
 import { STAND_REFS, halfStud, name, plates, size, standFields, studArea, text } from '../fields.ts';
+import { partField } from '../partLines.ts';
 import { SIDES } from '../vocabulary.ts';
 import { defineKind } from '../kind.ts';
 
@@ -9,6 +10,24 @@ export const PART_USES = ['roof', 'floor', 'wing', 'other'] as const;
 export const MOVES = ['none', 'swing', 'slide', 'rise', 'lower'] as const;
 export const HINGES = ['nw', 'ne', 'se', 'sw'] as const;
 export const CONNECTORS = ['unsaid', 'standard', 'none'] as const;
+
+/** One bay of a front: how wide it is, and what is let into the middle of it. */
+const baySchema = z.strictObject({
+  /** Studs. */
+  wide: z.int().min(1).max(64),
+  /** A window, a door or an arch of the catalogue; null: plain wall. */
+  part: partField.nullable().default(null),
+  /** Courses of bricks below it. */
+  sill: z.int().min(0).max(40).default(0),
+  /** Height of an opening under an arch, the arch with it, courses of bricks. */
+  high: z.int().min(1).max(40).default(6),
+});
+const frontSchema = z.strictObject({
+  side: z.enum(SIDES),
+  /** 1: on the ground. */
+  storey: z.int().min(1).max(60),
+  bays: z.array(baySchema).min(1).max(64),
+});
 
 const out = halfStud.min(0).max(64).default(0);
 
@@ -93,6 +112,15 @@ const plotSchema = z.strictObject({
   /** The side of the unturned building about whose foot it is let down, and by how many degrees: a ramp, a drawbridge. */
   downTo: z.enum(SIDES).default('s'),
   downBy: z.number().min(1).max(90).default(90),
+  /** How its fronts are divided: the bays of one side on one storey, from the left as seen from outside. */
+  bays: z
+    .array(frontSchema)
+    .max(240)
+    .refine(
+      (fronts) => new Set(fronts.map(({ side, storey }) => `${side} ${storey}`)).size === fronts.length,
+      'a side has one row of bays on a storey',
+    )
+    .default([]),
   notes: text.default(''),
 });
 type Plot = z.output<typeof plotSchema>;
@@ -139,17 +167,20 @@ export const isOverhanging = ({ overhang }: Pick<Plot, 'overhang'>): boolean =>
 function cornersAround(plot: Turned, by: Plot['overhang']): Point[] {
   const { x, y, w, d, turn } = plot;
   const outer = { x: x - by.w, y: y - by.n, w: w + by.w + by.e, d: d + by.n + by.s };
-  const [cx, cy] = [x + w / 2, y + d / 2];
-  const { cos, sin } = direction(turn);
+  const middle = { x: x + w / 2, y: y + d / 2 };
   return [
-    [outer.x, outer.y],
-    [outer.x + outer.w, outer.y],
-    [outer.x + outer.w, outer.y + outer.d],
-    [outer.x, outer.y + outer.d],
-  ].map(([px, py]) => ({
-    x: cx + (px - cx) * cos - (py - cy) * sin,
-    y: cy + (px - cx) * sin + (py - cy) * cos,
-  }));
+    { x: outer.x, y: outer.y },
+    { x: outer.x + outer.w, y: outer.y },
+    { x: outer.x + outer.w, y: outer.y + outer.d },
+    { x: outer.x, y: outer.y + outer.d },
+  ].map((corner) => turnedPoint(corner, middle, turn));
+}
+
+/** A point turned about another, degrees clockwise as seen on the plan; quarters exactly. */
+export function turnedPoint(point: Point, middle: Point, degrees: number): Point {
+  const { cos, sin } = direction(((degrees % 360) + 360) % 360);
+  const [dx, dy] = [point.x - middle.x, point.y - middle.y];
+  return { x: middle.x + dx * cos - dy * sin, y: middle.y + dx * sin + dy * cos };
 }
 
 /** Quarters exactly, so that a building on the grid stays on the grid. */

@@ -1,0 +1,249 @@
+import { useMemo, useState } from 'react';
+import { CATALOGUE, partName } from '@quarry/core/catalogue';
+import { countOf } from '@quarry/core/grid';
+import { SIDES, SIDE_WORDS, type Entity, type Side } from '@quarry/core/document';
+import {
+  baysAt,
+  elevationOf,
+  readRhythm,
+  withBay,
+  withCopies,
+  withRhythm,
+  writeRhythm,
+  type FrontPlace,
+} from '@quarry/core/structures';
+import { useDisplay } from '../../../data/useDisplay.tsx';
+import { useSetFields } from '../../../ui/EntityForm.tsx';
+import { CheckField, NumberField, SelectField, TextField } from '../../../ui/fields.tsx';
+import { Basis, Dialog } from '../../../ui/parts.tsx';
+import { Tabs } from '../../../ui/Tabs.tsx';
+import { capital } from '../../../ui/words.ts';
+import { useDerived } from '../../../workers/derived.tsx';
+import { ElevationDrawing, sidesFrom } from './ElevationDrawing.tsx';
+import { neighboursOf } from './neighbours.ts';
+
+const PLAIN = 'plain';
+const LET_IN = CATALOGUE.filter(
+  ({ family }) => family === 'window' || family === 'door' || family === 'arch',
+);
+const OPTIONS = [
+  { value: PLAIN, word: 'Plain wall' },
+  ...LET_IN.map(({ id }) => ({ value: id, word: capital(partName(id)) })),
+];
+
+/** The fronts of a building, side by side round it: drawn to scale, divided into bays by typing and pressing. */
+export function ElevationDialog({
+  plot,
+  disabled,
+  onClose,
+}: {
+  plot: Entity<'plot'>;
+  disabled: boolean;
+  onClose: () => void;
+}) {
+  const scene = useDisplay(({ scene }) => scene);
+  const ground = useDerived(({ ground }) => ground);
+  const [side, setSide] = useState<Side>(plot.front);
+  const [picked, setPicked] = useState<{ storey: number; index: number | null }>({ storey: 1, index: null });
+  const [isStreet, setIsStreet] = useState(false);
+  const set = useSetFields({ kind: 'plot', id: plot.id });
+  const elevation = useMemo(() => elevationOf(plot, side), [plot, side]);
+  const beside = useMemo(
+    () => (isStreet ? neighboursOf(scene, ground?.relief ?? null, plot, side) : []),
+    [isStreet, scene, ground, plot, side],
+  );
+  const storey = Math.min(picked.storey, elevation.storeys.length);
+  const place: FrontPlace = { side, storey };
+  const change = (verb: string, bays: typeof plot.bays) => set(verb, { bays });
+  return (
+    <Dialog title={`Fronts of ${plot.name}`} open onClose={onClose} wide>
+      <Tabs
+        label="Sides"
+        look="line"
+        open={side}
+        onOpen={setSide}
+        tabs={sidesFrom(plot.front).map((id) => ({
+          id,
+          word: (
+            <span className="px-2">{`${capital(SIDE_WORDS[id])}${id === plot.front ? ' · street' : ''}`}</span>
+          ),
+        }))}
+      />
+      <ElevationDrawing
+        elevation={elevation}
+        beside={beside}
+        picked={{ storey, index: picked.index }}
+        onPick={(at, index) => setPicked({ storey: at, index })}
+      />
+      <div className="grid sm:grid-cols-2 gap-x-6">
+        <StoreyFields
+          plot={plot}
+          place={place}
+          count={elevation.storeys.length}
+          courses={elevation.storeys[storey - 1].courses}
+          left={elevation.fronts.find((front) => front.storey === storey)?.left ?? null}
+          disabled={disabled}
+          onStorey={(at) => setPicked({ storey: at, index: null })}
+          onChange={change}
+        />
+        <BayFields plot={plot} place={place} index={picked.index} disabled={disabled} onChange={change}>
+          {elevation.fronts.find((front) => front.storey === storey)?.bays[picked.index ?? -1]?.fault ?? null}
+        </BayFields>
+      </div>
+      <CheckField label="With the fronts beside it" value={isStreet} onCommit={setIsStreet} />
+      <Basis>
+        As seen from outside, to scale: 8 mm a stud, 3.2 mm a plate. Each storey has as many courses of bricks
+        as fit between two floors, with plates over them; courses interlock at the corners and joints do not
+        lie over joints but beside openings. What is let in stands in the middle of its bay, in whole courses.
+        Bays that leave a rest share it at both ends.
+      </Basis>
+    </Dialog>
+  );
+}
+
+interface EditProps {
+  plot: Entity<'plot'>;
+  place: FrontPlace;
+  disabled: boolean;
+  onChange: (verb: string, bays: Entity<'plot'>['bays']) => void;
+}
+
+/** How a storey of a side is divided, and where else it goes. */
+function StoreyFields({
+  plot,
+  place,
+  count,
+  courses,
+  left,
+  disabled,
+  onStorey,
+  onChange,
+}: EditProps & {
+  count: number;
+  courses: number;
+  /** Studs that no bay takes; null: no bays. */
+  left: number | null;
+  onStorey: (storey: number) => void;
+}) {
+  const { bays } = plot;
+  const own = baysAt(bays, place);
+  const storeys = Array.from({ length: count }, (_, i) => i + 1);
+  const copy = (word: string, to: readonly FrontPlace[]) => (
+    <button
+      type="button"
+      className="btn btn-xs"
+      disabled={disabled || own.length === 0}
+      onClick={() => onChange('copied bays of', withCopies(bays, place, to))}
+    >
+      {word}
+    </button>
+  );
+  return (
+    <section aria-label="Storey">
+      <SelectField
+        label="Storey"
+        value={String(place.storey)}
+        options={storeys.map((one) => ({
+          value: String(one),
+          word: one === 1 ? '1, on the ground' : String(one),
+        }))}
+        hint={countOf(courses, 'course')}
+        onCommit={(value) => onStorey(Number(value))}
+      />
+      <TextField
+        label="Bays, from the left"
+        value={writeRhythm(own.map(({ wide }) => wide))}
+        placeholder="3 × 8"
+        disabled={disabled}
+        hint={restWords(left)}
+        check={(text) => {
+          const read = text.trim() === '' ? null : readRhythm(text);
+          return read && !read.ok ? read.error : null;
+        }}
+        onCommit={(text) => {
+          const read = readRhythm(text);
+          onChange('divided a front of', withRhythm(bays, place, read.ok ? read.widths : []));
+        }}
+      />
+      <p className="flex flex-wrap gap-1 py-2">
+        {copy(
+          'Copy to all storeys',
+          storeys.map((storey) => ({ side: place.side, storey })),
+        )}
+        {copy(
+          'Copy to all sides',
+          SIDES.map((side) => ({ side, storey: place.storey })),
+        )}
+      </p>
+    </section>
+  );
+}
+
+const restWords = (left: number | null): string => {
+  if (left === null) return 'studs, such as 3 × 8 or 6 2 6 2 6';
+  if (left < 0) return `${countOf(-left, 'stud')} wider than the front`;
+  return left === 0 ? 'nothing is left over' : `${countOf(left, 'stud')} left, at both ends`;
+};
+
+/** What is let into the bay in hand. */
+function BayFields({
+  plot,
+  place,
+  index,
+  disabled,
+  onChange,
+  children: fault,
+}: EditProps & { index: number | null; children: string | null }) {
+  const { bays } = plot;
+  const bay = index === null ? undefined : baysAt(bays, place)[index];
+  if (index === null || !bay)
+    return (
+      <p className="ink-2 text-xs py-2">
+        {baysAt(bays, place).length === 0
+          ? 'This storey is plain on this side. Say its bays, then press one in the drawing.'
+          : 'Press a bay in the drawing to let a window, a door or an arch into it.'}
+      </p>
+    );
+  const set = (change: Partial<typeof bay>) =>
+    onChange('changed a bay of', withBay(bays, place, index, change));
+  return (
+    <section aria-label={`Bay ${index + 1}`}>
+      <SelectField
+        label={`Bay ${index + 1}, ${countOf(bay.wide, 'stud')}`}
+        value={bay.part ?? PLAIN}
+        options={OPTIONS}
+        disabled={disabled}
+        onCommit={(part) => set({ part: part === PLAIN ? null : part })}
+      />
+      {bay.part !== null && (
+        <NumberField
+          label="Sill"
+          unit="courses"
+          whole
+          min={0}
+          max={40}
+          value={bay.sill}
+          disabled={disabled}
+          onCommit={(sill) => set({ sill: sill ?? 0 })}
+        />
+      )}
+      {bay.part?.startsWith('arch') && (
+        <NumberField
+          label="Opening, with its arch"
+          unit="courses"
+          whole
+          min={1}
+          max={40}
+          value={bay.high}
+          disabled={disabled}
+          onCommit={(high) => set({ high: high ?? 6 })}
+        />
+      )}
+      {fault !== null && (
+        <p role="status" className="text-warning text-xs py-1">
+          △ Left out: {fault}.
+        </p>
+      )}
+    </section>
+  );
+}

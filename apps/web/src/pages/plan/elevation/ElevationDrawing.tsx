@@ -1,0 +1,259 @@
+import { partName, partOf } from '@quarry/core/catalogue';
+import { MM_PER_PLATE, MM_PER_STUD, formatPlates } from '@quarry/core/grid';
+import { SIDE_WORDS, type Side } from '@quarry/core/document';
+import type { Elevation, PlacedBay, SeenPiece } from '@quarry/core/structures';
+
+/** The height and width of a figure, mm (from memory). */
+const FIGURE = { w: 16, h: 40 };
+/** Room round the drawing for its figures and words, mm. */
+const MARGIN = { left: 40, right: 30, top: 10, foot: 16 };
+/** Size of words in the drawing, mm. */
+const WORDS = 7;
+
+/** What a bay holds, in words. */
+export function bayWords({ bay, fault }: Pick<PlacedBay, 'bay' | 'fault'>): string {
+  if (bay.part === null) return 'plain';
+  return fault === null ? partName(bay.part) : `${partName(bay.part)}, left out`;
+}
+
+/** A front to scale, stud by stud and plate by plate; its bays can be picked. */
+export function ElevationDrawing({
+  elevation,
+  beside,
+  picked,
+  onPick,
+}: {
+  elevation: Elevation;
+  /** Fronts beside it: how far right their left end is, studs, and their ground above this one's, plates. */
+  beside: readonly { id: string; name: string; elevation: Elevation; right: number; up: number }[];
+  picked: { storey: number; index: number | null };
+  onPick: (storey: number, index: number | null) => void;
+}) {
+  const { side, length, high } = elevation;
+  const left = Math.min(0, ...beside.map(({ right }) => right));
+  const end = Math.max(length, ...beside.map(({ right, elevation: one }) => right + one.length));
+  const top = Math.max(high, ...beside.map(({ up, elevation: one }) => up + one.high));
+  const low = Math.min(0, ...beside.map(({ up }) => up));
+  const [w, h] = [(end - left) * MM_PER_STUD, (top - low) * MM_PER_PLATE];
+  const x = (studs: number) => (studs - left) * MM_PER_STUD;
+  const y = (plates: number) => (top - plates) * MM_PER_PLATE;
+  const box = [
+    -MARGIN.left,
+    -MARGIN.top,
+    w + MARGIN.left + FIGURE.w + MARGIN.right,
+    h + MARGIN.top + MARGIN.foot,
+  ];
+  return (
+    <svg
+      viewBox={box.join(' ')}
+      className="w-full max-h-[46vh]"
+      role="group"
+      aria-label={`The ${SIDE_WORDS[side]} front to scale`}
+    >
+      {beside.map((one) => (
+        <g
+          key={one.id}
+          className="opacity-45"
+          transform={`translate(${x(one.right)} ${y(one.up) - one.elevation.high * MM_PER_PLATE})`}
+        >
+          <Pieces pieces={one.elevation.pieces} high={one.elevation.high} />
+          <text x={2} y={-2} fontSize={WORDS} className="fill-base-content">
+            {one.name}
+          </text>
+        </g>
+      ))}
+      <g transform={`translate(${x(0)} ${y(high)})`}>
+        <Pieces pieces={elevation.pieces} high={high} />
+        <Storeys elevation={elevation} picked={picked} onPick={onPick} />
+      </g>
+      <line
+        x1={0}
+        x2={w + FIGURE.w + 8}
+        y1={y(low)}
+        y2={y(low)}
+        strokeWidth={1}
+        className="stroke-base-content"
+      />
+      <g transform={`translate(${w + 8} ${y(low) - FIGURE.h})`} className="fill-base-content/30">
+        <title>A figure, 40 mm tall</title>
+        <rect x={4} y={0} width={8} height={9} rx={3} />
+        <path d="M3 10 H13 L16 24 H13 V40 H3 V24 H0 Z" />
+      </g>
+      <text
+        x={x(length / 2)}
+        y={h + WORDS + 4}
+        fontSize={WORDS}
+        textAnchor="middle"
+        className="fig fill-base-content"
+      >
+        {length} studs · {Math.round(length * MM_PER_STUD).toLocaleString('en')} mm · {formatPlates(high)} to
+        the top of the roof
+      </text>
+    </svg>
+  );
+}
+
+/** What shows of each piece: bricks as outlines, glass and leaves filled. */
+function Pieces({ pieces, high }: { pieces: readonly SeenPiece[]; high: number }) {
+  return pieces.map(({ part, left, z, w, h }) => {
+    const place = {
+      x: left * MM_PER_STUD,
+      y: (high - z - h) * MM_PER_PLATE,
+      width: w * MM_PER_STUD,
+      height: h * MM_PER_PLATE,
+    };
+    const key = `${left} ${z} ${part} ${w}`;
+    const family = partOf(part)?.family;
+    if (family === 'arch') return <Arch key={key} {...place} />;
+    const isGlass = family === 'window';
+    return (
+      <g key={key}>
+        <rect
+          {...place}
+          strokeWidth={family === 'brick' || family === 'plate' ? 0.25 : 0.8}
+          className={
+            isGlass
+              ? 'fill-secondary/25 stroke-base-content'
+              : family === 'door'
+                ? 'fill-base-content/20 stroke-base-content'
+                : 'fill-base-100 stroke-base-content/60'
+          }
+        />
+        {isGlass && (
+          <path
+            d={`M${place.x + place.width / 2} ${place.y} v${place.height} M${place.x} ${place.y + place.height / 2} h${place.width}`}
+            strokeWidth={0.5}
+            className="stroke-base-content fill-none"
+          />
+        )}
+        {family === 'door' && (
+          <circle
+            cx={place.x + place.width * 0.85}
+            cy={place.y + place.height / 2}
+            r={1.2}
+            className="fill-base-content"
+          />
+        )}
+      </g>
+    );
+  });
+}
+
+/** An arch: a block with half an ellipse out of its underside, a stud of foot at either side. */
+function Arch({ x, y, width, height }: { x: number; y: number; width: number; height: number }) {
+  const [rx, ry] = [(width - 2 * MM_PER_STUD) / 2, height - MM_PER_PLATE];
+  return (
+    <path
+      d={`M${x} ${y} h${width} v${height} h${-MM_PER_STUD} a${rx} ${ry} 0 0 0 ${-2 * rx} 0 h${-MM_PER_STUD} Z`}
+      strokeWidth={0.6}
+      className="fill-base-100 stroke-base-content"
+    />
+  );
+}
+
+/** Storeys with their heights at the left, and the bays of each to be picked. */
+function Storeys({
+  elevation: { length, high, storeys, fronts },
+  picked,
+  onPick,
+}: {
+  elevation: Elevation;
+  picked: { storey: number; index: number | null };
+  onPick: (storey: number, index: number | null) => void;
+}) {
+  return storeys.map(({ level, from, to }, i) => {
+    const storey = i + 1;
+    const bays = fronts.find((front) => front.storey === storey)?.bays ?? [];
+    const place = { y: (high - to) * MM_PER_PLATE, height: (to - from) * MM_PER_PLATE };
+    return (
+      <g key={level}>
+        <line
+          x1={-MARGIN.left}
+          x2={length * MM_PER_STUD}
+          y1={(high - level) * MM_PER_PLATE}
+          y2={(high - level) * MM_PER_PLATE}
+          strokeWidth={0.4}
+          strokeDasharray="3 2"
+          className="stroke-base-content/60"
+        />
+        <text
+          x={-MARGIN.left + 1}
+          y={(high - level) * MM_PER_PLATE - 2}
+          fontSize={WORDS}
+          className="fig fill-base-content"
+        >
+          {storey} · {formatPlates(level)}
+        </text>
+        {bays.length === 0 ? (
+          <Spot
+            label={`Storey ${storey}, plain`}
+            isPicked={picked.storey === storey}
+            x={0}
+            width={length * MM_PER_STUD}
+            {...place}
+            onPick={() => onPick(storey, null)}
+          />
+        ) : (
+          bays.map((bay) => (
+            <Spot
+              key={bay.index}
+              label={`Storey ${storey}, bay ${bay.index + 1}: ${bayWords(bay)}`}
+              isPicked={picked.storey === storey && picked.index === bay.index}
+              isFaulty={bay.fault !== null}
+              x={bay.left * MM_PER_STUD}
+              width={bay.bay.wide * MM_PER_STUD}
+              {...place}
+              onPick={() => onPick(storey, bay.index)}
+            />
+          ))
+        )}
+      </g>
+    );
+  });
+}
+
+/** A place of the drawing that can be pressed. */
+function Spot({
+  label,
+  isPicked,
+  isFaulty = false,
+  onPick,
+  ...place
+}: {
+  label: string;
+  isPicked: boolean;
+  isFaulty?: boolean;
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  onPick: () => void;
+}) {
+  return (
+    <rect
+      {...place}
+      role="button"
+      tabIndex={0}
+      aria-pressed={isPicked}
+      aria-label={label}
+      strokeWidth={isPicked ? 2 : 0.8}
+      strokeDasharray={isPicked ? undefined : '4 3'}
+      className={`cursor-pointer outline-offset-2 fill-transparent hover:fill-primary/10 ${isPicked || isFaulty ? 'stroke-primary' : 'stroke-base-content/60'}`}
+      onClick={onPick}
+      onKeyDown={(event) => {
+        if (event.key !== 'Enter' && event.key !== ' ') return;
+        event.preventDefault();
+        onPick();
+      }}
+    >
+      <title>{label}</title>
+    </rect>
+  );
+}
+
+/** The sides of a building as a person goes round it, its street front first. */
+export const sidesFrom = (front: Side): Side[] => {
+  const round: Side[] = ['s', 'e', 'n', 'w'];
+  const at = round.indexOf(front);
+  return [...round.slice(at), ...round.slice(0, at)];
+};

@@ -1,0 +1,140 @@
+import { PLATE_SIZES, partId } from '../catalogue/index.ts';
+import { PLATES_PER_BRICK, contains, intersection, type Rect } from '../grid/index.ts';
+import type { LaidPiece } from './piece.ts';
+
+// Floors and roofs of one layer of plates, and the pillars under joints that no wall carries.
+
+/** The longest side of a plate, studs: wider floors are laid in fields of at most so much. */
+const FIELD = 16;
+/** Pillars under a joint stand at most so far apart, studs, as a deck's by default (ours, no source). */
+const SPAN = 8;
+/** Side of a pillar, studs; and how far from one pillar under a joint to the next at least. */
+const PILLAR = 2;
+const APART = 4;
+
+/** How a rectangle of at most FIELD × FIELD is laid: as one plate, or parted across x or y at a stud. */
+interface Parting {
+  pieces: number;
+  across: 'x' | 'y' | null;
+  at: number;
+}
+const partings = new Map<number, Parting>();
+const isPlate = new Set(PLATE_SIZES.flatMap(([w, d]) => [w * 64 + d, d * 64 + w]));
+
+/** The fewest plates of those made by cuts from side to side: dynamic programming over all smaller rectangles. */
+function partingOf(w: number, d: number): Parting {
+  const key = w * 64 + d;
+  const known = partings.get(key);
+  if (known) return known;
+  let best: Parting = { pieces: isPlate.has(key) ? 1 : Infinity, across: null, at: 0 };
+  for (const [across, length] of [
+    ['x', w],
+    ['y', d],
+  ] as const)
+    for (let at = 1; at <= length / 2 && best.pieces > 1; at++) {
+      const rest = length - at;
+      const pieces =
+        across === 'x'
+          ? partingOf(rest, d).pieces + partingOf(at, d).pieces
+          : partingOf(w, rest).pieces + partingOf(w, at).pieces;
+      if (pieces < best.pieces) best = { pieces, across, at: rest };
+    }
+  partings.set(key, best);
+  return best;
+}
+
+function layField({ x, y, w, d }: Rect, z: number, into: LaidPiece[]): void {
+  const { across, at } = partingOf(w, d);
+  if (across === 'x') {
+    layField({ x, y, w: at, d }, z, into);
+    layField({ x: x + at, y, w: w - at, d }, z, into);
+  } else if (across === 'y') {
+    layField({ x, y, w, d: at }, z, into);
+    layField({ x, y: y + at, w, d: d - at }, z, into);
+  } else into.push({ part: partId('plate', w, d), x, y, w, d, z, h: 1, turn: 0 });
+}
+
+/** Where a side is parted into fields, its ends among them: even shares of at most FIELD studs. */
+function fieldsOf(length: number): number[] {
+  const count = Math.max(1, Math.ceil(length / FIELD));
+  return Array.from({ length: count + 1 }, (_, i) => Math.round((i * length) / count));
+}
+
+/** A rectangle of whole studs covered by one layer of plates; each stud once. Empty for one of no studs. */
+export function layFloor({ x, y, w, d }: Rect, z: number): LaidPiece[] {
+  const laid: LaidPiece[] = [];
+  if (w <= 0 || d <= 0) return laid;
+  const [columns, rows] = [fieldsOf(w), fieldsOf(d)];
+  for (let j = 1; j < rows.length; j++)
+    for (let i = 1; i < columns.length; i++) {
+      const field = { x: x + columns[i - 1], y: y + rows[j - 1] };
+      layField({ ...field, w: columns[i] - columns[i - 1], d: rows[j] - rows[j - 1] }, z, laid);
+    }
+  return laid;
+}
+
+/**
+ * Where pillars stand under a floor: under the joints between its fields, and under each plate that lies on no wall and
+ * no other pillar. Their north-west corners, studs.
+ * @param thick of the walls, which carry the ends of the joints
+ * @param taken what stands out inside: deep windows
+ */
+export function pillarsUnder(
+  w: number,
+  d: number,
+  thick: number,
+  taken: readonly Rect[],
+): { x: number; y: number }[] {
+  const found: { x: number; y: number }[] = [];
+  const add = (x: number, y: number, apart: number): boolean => {
+    const isInside = Math.min(x, y, w - PILLAR - x, d - PILLAR - y) >= thick;
+    const isFree =
+      found.every((one) => Math.abs(one.x - x) >= apart || Math.abs(one.y - y) >= apart) &&
+      !taken.some((one) => intersection(one, { x, y, w: PILLAR, d: PILLAR }));
+    if (isInside && isFree) found.push({ x, y });
+    return isInside && isFree;
+  };
+  const [columns, rows] = [fieldsOf(w).slice(1, -1), fieldsOf(d).slice(1, -1)];
+  const along = (length: number) => {
+    const count = Math.ceil(length / SPAN);
+    return Array.from({ length: count - 1 }, (_, i) => Math.round(((i + 1) * length) / count));
+  };
+  const half = PILLAR / 2;
+  for (const x of columns) for (const y of rows) add(x - half, y - half, APART);
+  for (const x of columns) for (const y of along(d)) add(x - half, y - half, APART);
+  for (const y of rows) for (const x of along(w)) add(x - half, y - half, APART);
+  const inside = { x: thick, y: thick, w: w - 2 * thick, d: d - 2 * thick };
+  for (const plate of layFloor({ x: 0, y: 0, w, d }, 0)) {
+    const isOnWall = !contains(inside, plate);
+    if (isOnWall || found.some((spot) => intersection(plate, { ...spot, w: PILLAR, d: PILLAR }))) continue;
+    const middle = { x: plate.x + Math.trunc((plate.w - 1) / 2), y: plate.y + Math.trunc((plate.d - 1) / 2) };
+    spotsNear(plate, middle).some(({ x, y }) => add(x, y, PILLAR));
+  }
+  return found;
+}
+
+/** Places of a pillar that reach under a plate, the nearest to a place first. */
+function spotsNear(plate: Rect, middle: { x: number; y: number }): { x: number; y: number }[] {
+  const spots: { x: number; y: number }[] = [];
+  for (let y = plate.y - PILLAR + 1; y < plate.y + plate.d; y++)
+    for (let x = plate.x - PILLAR + 1; x < plate.x + plate.w; x++) spots.push({ x, y });
+  const off = ({ x, y }: { x: number; y: number }) => Math.hypot(x - middle.x, y - middle.y);
+  return spots.toSorted((a, b) => off(a) - off(b));
+}
+
+/** The pillars of a storey, course by course, with plates over them. */
+export function layPillars(
+  spots: readonly { x: number; y: number }[],
+  { from, to, courses }: { from: number; to: number; courses: number },
+): LaidPiece[] {
+  return spots.flatMap(({ x, y }) => {
+    const own = { x, y, w: PILLAR, d: PILLAR, turn: 0 };
+    const laid: LaidPiece[] = [];
+    for (let z = from; z < to;) {
+      const h = z < from + courses * PLATES_PER_BRICK ? PLATES_PER_BRICK : 1;
+      laid.push({ part: partId(h === 1 ? 'plate' : 'brick', PILLAR, PILLAR), ...own, z, h });
+      z += h;
+    }
+    return laid;
+  });
+}

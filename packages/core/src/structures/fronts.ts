@@ -1,0 +1,189 @@
+import { partName, partOf, type Part } from '../catalogue/index.ts';
+import { countOf, PLATES_PER_BRICK } from '../grid/index.ts';
+import { SIDES, builtRect, type Plot, type Side } from '../document/index.ts';
+import { storeysOf, type Storey } from './storeys.ts';
+
+// The fronts of a building: bays from the left as seen from outside, and the openings in the middle of them.
+
+export type Fronted = Pick<
+  Plot,
+  | 'x'
+  | 'y'
+  | 'w'
+  | 'd'
+  | 'height'
+  | 'storeys'
+  | 'wall'
+  | 'front'
+  | 'streetFront'
+  | 'pavement'
+  | 'bays'
+  | 'cutAt'
+>;
+type Front = Plot['bays'][number];
+type Bay = Front['bays'][number];
+
+/** Families of parts that are let into a wall. */
+const LET_IN = ['window', 'door', 'arch'] as const;
+
+/** A bay where it lies on its front. */
+export interface PlacedBay {
+  side: Side;
+  /** 1: on the ground. */
+  storey: number;
+  /** Its number from the left, from 0. */
+  index: number;
+  bay: Bay;
+  /** From the left end of the front as seen from outside, studs. */
+  left: number;
+  /** What is let into it; null: nothing, or what does not fit. */
+  opening: Opening | null;
+  /** Why what is wanted is not let in; null: it is, or nothing is wanted. */
+  fault: string | null;
+  /** Its opening stands half a stud left of the bay's middle. */
+  isOff: boolean;
+}
+
+/** A hole in a wall with what fills it. */
+export interface Opening {
+  side: Side;
+  part: Part;
+  /** From the west or north end of the wall, studs; and how wide it is. */
+  from: number;
+  wide: number;
+  /** Plates above the building's ground, from its foot to its top; all in whole courses of its storey. */
+  foot: number;
+  top: number;
+}
+
+/** What a side comes to on one storey. */
+export interface FrontCard {
+  side: Side;
+  storey: number;
+  bays: PlacedBay[];
+  /** Studs of the front that no bay takes, shared by its two ends, the greater half right; below 0: bays do not fit. */
+  left: number;
+}
+
+/** Sides of what is built, whole studs: half ones are rounded. */
+export function builtSides(plot: Parameters<typeof builtRect>[0]): { w: number; d: number } {
+  const built = builtRect(plot);
+  return { w: Math.max(1, Math.round(built.w)), d: Math.max(1, Math.round(built.d)) };
+}
+
+/** Length of a front, studs. */
+export const frontLength = (plot: Parameters<typeof builtRect>[0], side: Side): number => {
+  const { w, d } = builtSides(plot);
+  return side === 'n' || side === 's' ? w : d;
+};
+
+/** Thickness of a building's walls in whole studs. */
+export const wallStuds = ({ wall }: Pick<Plot, 'wall'>): number => Math.max(1, Math.round(wall));
+
+/**
+ * All fronts that are divided into bays, with what is let into each and why something is not.
+ * @returns none for a building whose fronts are plain
+ */
+export function frontsOf(plot: Fronted): FrontCard[] {
+  if (plot.bays.length === 0) return [];
+  const storeys = storeysOf(plot);
+  return plot.bays
+    .toSorted((a, b) => a.storey - b.storey || SIDES.indexOf(a.side) - SIDES.indexOf(b.side))
+    .map((front) => {
+      const length = frontLength(plot, front.side);
+      const left = length - front.bays.reduce((sum, { wide }) => sum + wide, 0);
+      let at = Math.floor(Math.max(0, left) / 2);
+      const storey = storeys[front.storey - 1];
+      const bays = front.bays.map((bay, index): PlacedBay => {
+        const place = { side: front.side, storey: front.storey, index, bay, left: at };
+        at += bay.wide;
+        return { ...place, ...letIn(plot, place, length, left, storey) };
+      });
+      return { side: front.side, storey: front.storey, bays, left };
+    });
+}
+
+/** Everything that is let into the walls of a building. */
+export const openingsOf = (plot: Fronted): Opening[] =>
+  frontsOf(plot).flatMap(({ bays }) => bays.flatMap(({ opening }) => opening ?? []));
+
+function letIn(
+  plot: Fronted,
+  { side, bay, left }: Pick<PlacedBay, 'side' | 'bay' | 'left'>,
+  length: number,
+  over: number,
+  storey: Storey | undefined,
+): Pick<PlacedBay, 'opening' | 'fault' | 'isOff'> {
+  const none = (fault: string | null) => ({ opening: null, fault, isOff: false });
+  if (bay.part === null) return none(null);
+  if (!storey) return none(`there are ${countOf(plot.storeys, 'storey')}`);
+  if (over < 0) return none(`the bays are ${countOf(-over, 'stud')} wider than the front`);
+  const part = partOf(bay.part);
+  if (!part || !LET_IN.some((family) => family === part.family))
+    return none(`${partName(bay.part)} is no window, door or arch`);
+  const isArch = part.family === 'arch';
+  const wide = isArch ? Math.max(part.w, part.d) : part.w;
+  const courses = isArch ? bay.high : part.h / PLATES_PER_BRICK;
+  if (wide > bay.wide)
+    return none(`${partName(part.id)} is ${countOf(wide, 'stud')} wide, the bay ${bay.wide}`);
+  if (!Number.isInteger(courses)) return none(`${partName(part.id)} is no whole number of courses high`);
+  if (isArch && courses * PLATES_PER_BRICK < part.h)
+    return none(
+      `its opening is ${countOf(courses, 'course')} high, the arch alone ${part.h / PLATES_PER_BRICK}`,
+    );
+  if (bay.sill + courses > storey.courses)
+    return none(`it needs ${countOf(bay.sill + courses, 'course')}, the storey has ${storey.courses}`);
+  const across = frontLength(plot, side === 'n' || side === 's' ? 'e' : 'n');
+  if (!isArch && 2 * part.d > across)
+    return none(`it is ${countOf(part.d, 'stud')} deep, the building ${across}`);
+  const seen = left + Math.floor((bay.wide - wide) / 2);
+  const thick = wallStuds(plot);
+  if (seen < thick || seen + wide > length - thick)
+    return none(`it stands in the corner, ${countOf(thick, 'stud')} of which are wall`);
+  // South is seen with the west at the left, west with the north: their left is where studs are counted from.
+  const from = side === 's' || side === 'w' ? seen : length - seen - wide;
+  const cut = plot.cutAt.find(
+    ({ across, at }) => (across === 'x') === (side === 'n' || side === 's') && at > from && at < from + wide,
+  );
+  if (cut) return none(`a seam may cut the building at ${cut.at}, through it`);
+  const foot = storey.from + bay.sill * PLATES_PER_BRICK;
+  return {
+    opening: { side, part, from, wide, foot, top: foot + courses * PLATES_PER_BRICK },
+    fault: null,
+    isOff: (bay.wide - wide) % 2 === 1,
+  };
+}
+
+/** Widths of bays as people write them: “3 × 8”, “6 2 6 2 6”, “4, 2 x 6, 4”. */
+export function readRhythm(words: string): { ok: true; widths: number[] } | { ok: false; error: string } {
+  const widths: number[] = [];
+  const rest = words
+    .trim()
+    .replace(/(\d+)\s*[x×*]\s*(\d+)/giu, (_, count: string, wide: string) =>
+      Number(count) > 64 ? `${count}×${wide}` : Array.from({ length: Number(count) }, () => wide).join(' '),
+    );
+  for (const word of rest.split(/[\s,;·+]+/u).filter(Boolean)) {
+    const wide = Number(word);
+    if (!/^\d+$/u.test(word) || wide < 1 || wide > 64)
+      return {
+        ok: false,
+        error: `“${word}” is no width of a bay: whole studs from 1 to 64, such as “3 × 8”.`,
+      };
+    widths.push(wide);
+  }
+  if (widths.length === 0)
+    return { ok: false, error: 'No bay: say widths in studs, such as “3 × 8” or “6 2 6”.' };
+  if (widths.length > 64) return { ok: false, error: `${widths.length} bays: a front has at most 64.` };
+  return { ok: true, widths };
+}
+
+/** Widths of bays as short as they can be said: “3 × 8”, “6 2 6 2 6”. */
+export function writeRhythm(widths: readonly number[]): string {
+  const runs: { wide: number; count: number }[] = [];
+  for (const wide of widths) {
+    const last = runs.at(-1);
+    if (last?.wide === wide) last.count++;
+    else runs.push({ wide, count: 1 });
+  }
+  return runs.map(({ wide, count }) => (count === 1 ? `${wide}` : `${count} × ${wide}`)).join(', ');
+}

@@ -1,0 +1,14 @@
+/** A placed piece of a building. */
+export interface LaidPiece {
+  part: string;
+  /** Studs from the north-west corner of what is built, unturned; pavement lies beyond it. */
+  x: number;
+  y: number;
+  w: number;
+  d: number;
+  /** Plates above the building's ground. */
+  z: number;
+  h: number;
+  /** Of a part that has a front: degrees clockwise from facing south. */
+  turn: number;
+}

@@ -1,0 +1,206 @@
+import { partId } from '../catalogue/index.ts';
+import { PLATES_PER_BRICK } from '../grid/index.ts';
+import { BRICKS, BondWatch, PLATES, tileLayer } from '../masonry/index.ts';
+import type { Side } from '../document/index.ts';
+import type { Opening } from './fronts.ts';
+import type { LaidPiece } from './piece.ts';
+import type { Storey } from './storeys.ts';
+
+// Walls in courses that interlock at the corners, with openings left in them and what fills those.
+
+/** The four walls of a storey. */
+export interface Walls {
+  /** Sides of what is built and thickness of its walls, whole studs. */
+  w: number;
+  d: number;
+  thick: number;
+  storey: Storey;
+  /** What is let into them. */
+  openings: readonly Opening[];
+}
+
+/** Lengths of the bricks and plates that walls of one stud and of two are laid with, those that both are made in. */
+const LENGTHS = { brick: [4, 3, 2, 1], plate: [12, 10, 8, 6, 4, 3, 2, 1] } as const;
+
+/** One course of a storey: bricks, then as many plates as are left over them. */
+interface Course {
+  family: keyof typeof LENGTHS;
+  z: number;
+  h: number;
+}
+const coursesOf = ({ from, courses, plates }: Storey): Course[] => [
+  ...Array.from({ length: courses }, (_, i): Course => {
+    const z = from + i * PLATES_PER_BRICK;
+    return { family: 'brick', z, h: PLATES_PER_BRICK };
+  }),
+  ...Array.from({ length: plates }, (_, i): Course => {
+    const z = from + courses * PLATES_PER_BRICK + i;
+    return { family: 'plate', z, h: 1 };
+  }),
+];
+
+/** A joint over a joint counts as so many pieces: it is taken only where there is no other way. */
+const THROUGH = 1000;
+
+/**
+ * The pieces of a storey's walls, course by course. Walls of one stud or two interlock at the corners: in the first
+ * course the sides along x run through, in the second those along y, and no joint lies over one of the course below
+ * where bricks of up to four studs allow it. Thicker walls are laid as an area, less their openings.
+ */
+export function layWalls(walls: Walls): LaidPiece[] {
+  const { w, d, thick } = walls;
+  return thick <= 2 && w > 2 * thick && d > 2 * thick ? layLines(walls) : layArea(walls);
+}
+
+/** Stretches of a wall between its openings at a height: from and to, studs along it. */
+function stretches(
+  from: number,
+  to: number,
+  openings: readonly Opening[],
+  side: Side,
+  z: number,
+): [number, number][] {
+  const holes = openings
+    .filter((one) => one.side === side && holeAt(one, z))
+    .map((one) => holeOf(one, z))
+    .toSorted((a, b) => a[0] - b[0]);
+  const found: [number, number][] = [];
+  let at = from;
+  for (const [start, end] of holes) {
+    if (start > at) found.push([at, Math.min(start, to)]);
+    at = Math.max(at, end);
+  }
+  if (at < to) found.push([at, to]);
+  return found;
+}
+
+const holeAt = ({ foot, top }: Opening, z: number): boolean => z >= foot && z < top;
+
+/** The studs of a wall that an opening takes at a height: an arch stands on a stud of wall at either side. */
+const holeOf = ({ part, from, wide, top }: Opening, z: number): [number, number] =>
+  part.family === 'arch' && z < top - part.h ? [from + 1, from + wide - 1] : [from, from + wide];
+
+function layLines({ w, d, thick, storey, openings }: Walls): LaidPiece[] {
+  const laid: LaidPiece[] = [];
+  const below: Record<Side, ReadonlySet<number>> = { n: new Set(), e: new Set(), s: new Set(), w: new Set() };
+  for (const [course, { family, z, h }] of coursesOf(storey).entries()) {
+    for (const side of ['n', 's', 'w', 'e'] as const) {
+      const isX = side === 'n' || side === 's';
+      const length = isX ? w : d;
+      const runsThrough = isX === (course % 2 === 0);
+      const [start, end] = runsThrough ? [0, length] : [thick, length - thick];
+      const not = new Set([...below[side], thick, length - thick]);
+      const joints = new Set<number>();
+      const across = side === 's' ? d - thick : side === 'e' ? w - thick : 0;
+      for (const [a, b] of stretches(start, end, openings, side, z)) {
+        const places = jointsOf(a, b, not, LENGTHS[family]);
+        for (const place of places) joints.add(place);
+        for (let i = 1; i < places.length; i++) {
+          const [at, long] = [places[i - 1], places[i] - places[i - 1]];
+          laid.push({
+            part: partId(family, long, thick),
+            ...(isX ? { x: at, y: across, w: long, d: thick } : { x: across, y: at, w: thick, d: long }),
+            ...{ z, h, turn: 0 },
+          });
+        }
+      }
+      below[side] = joints;
+    }
+  }
+  return laid;
+}
+
+/** A ring of any thickness, each course over the joints of the one below. */
+function layArea({ w, d, thick, storey, openings }: Walls): LaidPiece[] {
+  const laid: LaidPiece[] = [];
+  const watch = new BondWatch(w, d);
+  for (const [course, { family, z, h }] of coursesOf(storey).entries()) {
+    const mask = ringOf(w, d, thick);
+    for (const one of openings) {
+      if (!holeAt(one, z)) continue;
+      const [a, b] = holeOf(one, z);
+      for (let along = a; along < b; along++)
+        for (let deep = 0; deep < thick; deep++) {
+          const { x, y } = studOf(one.side, along, deep, { w, d });
+          mask[y * w + x] = 0;
+        }
+    }
+    const tiles = tileLayer(
+      mask,
+      w,
+      d,
+      family === 'brick' ? BRICKS : PLATES,
+      course === 0 ? null : watch.open,
+    );
+    watch.see({ family, laid: tiles, z, h, purpose: 'core' });
+    for (let p = 0; p < tiles.length; p += 4) {
+      const [x, y, wide, deep] = tiles.subarray(p, p + 4);
+      laid.push({
+        part: partId(family, wide, deep),
+        ...{ x, y, w: wide, d: deep, z, h, turn: 0 },
+      });
+    }
+  }
+  return laid;
+}
+
+/** The studs of a wall all round: 1, else 0. */
+export const ringOf = (w: number, d: number, thick: number): Uint8Array =>
+  Uint8Array.from({ length: w * d }, (_, i) => {
+    const [x, y] = [i % w, Math.trunc(i / w)];
+    return Math.min(x, y, w - 1 - x, d - 1 - y) < thick ? 1 : 0;
+  });
+
+/** The stud of a wall by how far along and how deep behind its face it is. */
+const studOf = (side: Side, along: number, deep: number, { w, d }: { w: number; d: number }) =>
+  side === 'n'
+    ? { x: along, y: deep }
+    : side === 's'
+      ? { x: along, y: d - 1 - deep }
+      : side === 'w'
+        ? { x: deep, y: along }
+        : { x: w - 1 - deep, y: along };
+
+/** Degrees clockwise by which a part that faces south is turned to face a side. */
+const FACES = { s: 0, w: 90, n: 180, e: 270 } as const satisfies Record<Side, number>;
+
+/** The window, the door or the arches that fill an opening, at the wall's face; arches one behind the other. */
+export function fillOf(
+  { side, part, from, wide, foot, top }: Opening,
+  { w, d, thick }: Pick<Walls, 'w' | 'd' | 'thick'>,
+): LaidPiece[] {
+  const isArch = part.family === 'arch';
+  const deep = isArch ? 1 : part.d;
+  return Array.from({ length: isArch ? thick : 1 }, (_, row): LaidPiece => {
+    const near = studOf(side, from, row, { w, d });
+    const far = studOf(side, from + wide - 1, row + deep - 1, { w, d });
+    const [x, y] = [Math.min(near.x, far.x), Math.min(near.y, far.y)];
+    return {
+      part: part.id,
+      ...{ x, y, w: Math.abs(far.x - near.x) + 1, d: Math.abs(far.y - near.y) + 1 },
+      ...{ z: isArch ? top - part.h : foot, h: part.h, turn: FACES[side] },
+    };
+  });
+}
+
+/**
+ * Where the pieces of a straight stretch of wall meet, its ends among them: the fewest pieces with the fewest joints where
+ * none should be.
+ * @param from @param to its ends, whole studs @param not where no joint should be
+ */
+function jointsOf(from: number, to: number, not: ReadonlySet<number>, lengths: readonly number[]): number[] {
+  // The least from each place to the end, and the length of the piece that begins it.
+  const least = new Array<number>(to + 1).fill(Infinity);
+  const first = new Array<number>(to + 1).fill(1);
+  least[to] = 0;
+  for (let at = to - 1; at >= from; at--)
+    for (const length of lengths) {
+      const next = at + length;
+      if (next > to) continue;
+      const cost = least[next] + 1 + (next < to && not.has(next) ? THROUGH : 0);
+      if (cost < least[at]) [least[at], first[at]] = [cost, length];
+    }
+  const joints = [from];
+  for (let at = from; at < to; at += first[at]) joints.push(at + first[at]);
+  return joints;
+}
