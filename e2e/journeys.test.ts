@@ -199,9 +199,47 @@ journey(
     await sees(page, 'Shell of Kiosk');
     await fill(page, 'Height', '12b');
     await sees(page, 'Its shell now');
+    // Its street front: two bays, a door and a window, copied up; what does not fit is told where it is chosen.
+    await press(page, 'Open its fronts');
+    await fill(page, 'Bays, from the left', '2 x 5 m');
+    await sees(page, '“m” is no width of a bay');
+    await fill(page, 'Bays, from the left', '6');
+    await sees(page, '2 studs left, at both ends');
+    await fill(page, 'Bays, from the left', '6 2');
+    await sees(page, 'nothing is left over');
+    const toBay = (n: number) =>
+      page.$eval(`dialog [aria-label^="Storey 1, bay ${n}:"]`, (one) => {
+        if (one instanceof SVGElement) one.focus();
+      });
+    await toBay(1);
+    await page.keyboard.press('Enter');
+    await choose(page, 'Bay 1, 6 studs', 'Door 4×1');
+    await fill(page, 'Sill', '30');
+    await sees(page, 'Left out: it needs 36 courses');
+    await fill(page, 'Sill', '0');
+    await page.waitForFunction(() => !document.body.innerText.includes('Left out'));
+    await toBay(2);
+    await page.keyboard.press(' ');
+    await choose(page, 'Bay 2, 2 studs', 'Window 1×1×2');
+    await fill(page, 'Sill', '2');
+    await saved(page);
+    await page.keyboard.press('Escape');
     await press(page, 'Renew its list');
     await page.waitForFunction(() => !document.body.innerText.includes('Its shell now'));
     await saved(page);
+    // The same building step by step, and as sheets to build from.
+    await goTo(page, 'stockpile');
+    await openTab(page, 'Layers');
+    await choose(page, 'Module or building', 'Kiosk');
+    await sees(page, 'above the building’s ground');
+    await press(page, 'Step above');
+    await sees(page, 'windows, doors and arches');
+    const sheets = await page.$eval('a[href*="layers.pdf"]', (a) => a.getAttribute('href') ?? '');
+    const answer = await page.evaluate(
+      async (href) => (await fetch(href)).headers.get('content-type'),
+      sheets,
+    );
+    expect(answer).toBe('application/pdf');
     // All that no list counts, in one act.
     await goTo(page, 'stockpile');
     await openTab(page, 'Lists');

@@ -4,6 +4,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import DxfParser from 'dxf-parser';
 import { cutProblemSchema, verifyCutting } from '@quarry/core/cut';
+import { sceneFrom } from '@quarry/core/document';
+import { present } from '@quarry/core/grid';
+import { shellPieces } from '@quarry/core/structures';
 
 /** The built program, from a shell, as its contract says: JSON out, complaints on standard error, exit codes 0, 1, 2. */
 const PROGRAM = join(__dirname, '..', 'dist', 'main.js');
@@ -120,6 +123,49 @@ describe('quarry stands, pieces', () => {
     expect({ twice, any: rows.length > 10_000 }).toEqual({ twice: 0, any: true });
     const [, ...bridge] = rowsOf(quarry('pieces', demo, '--of', 'beck-bridge').stdout);
     expect(new Set(bridge.map(([owner]) => owner))).toEqual(new Set(['beck-bridge']));
+  });
+  test('a building whose list is that of its pieces is told piece by piece; turned, a door faces another way', () => {
+    // 8 × 8 studs, 18 plates: a floor, five courses and two plates; of its list one line is in two colours.
+    const house = (turn: number) => ({
+      ...{ id: 'h', name: 'House', x: 4, y: 4, w: 12, d: 8, height: 24, storeys: 1, turn },
+      bays: [{ side: 's' as const, storey: 1, bays: [{ wide: 12, part: 'door-4x1', sill: 0, high: 6 }] }],
+    });
+    const display = (turn: number, lines: object[]) => ({
+      ...{ format: 'open-quarry-display', version: 1, display: { name: 'Yard', kind: 'diorama' } },
+      footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 24, d: 24 }],
+      plots: [house(turn)],
+      partLists: [{ id: 'l', name: 'House', use: 'need', purpose: 'building', plot: 'h', lines }],
+    });
+    const { plot } = sceneFrom({ display: { name: 'Yard', kind: 'diorama' }, plots: [house(0)] });
+    const lines = shellPieces(present(plot.h, 'the house')).flatMap(({ part, qty }) =>
+      part === 'brick-1x4'
+        ? [
+            { part, colour: 'slate', qty: 3 },
+            { part, colour: 'rust', qty: qty - 3 },
+          ]
+        : [{ part, colour: 'any', qty }],
+    );
+    const told = (turn: number, more = 0) => {
+      const [first, ...others] = lines;
+      const listed = [{ ...present(first, 'a line'), qty: present(first, 'a line').qty + more }, ...others];
+      const path = file('house.quarry.json', display(turn, listed));
+      const [, ...rows] = rowsOf(quarry('pieces', path, '--of', 'h').stdout);
+      return rows;
+    };
+    const counts = new Map<string, number>();
+    for (const [, part, colour] of told(0))
+      counts.set(`${part} ${colour}`, (counts.get(`${part} ${colour}`) ?? 0) + 1);
+    expect(Object.fromEntries(counts)).toEqual(
+      Object.fromEntries(lines.map(({ part, colour, qty }) => [`${part} ${colour}`, qty])),
+    );
+    // In the middle of its south wall, over the floor; turned by a quarter about 10, 8 the south looks west.
+    const doorOf = (turn: number) =>
+      told(turn)
+        .find(([, part]) => part === 'door-4x1')
+        ?.slice(3);
+    expect(doorOf(0)).toEqual(['8', '11', '1', '4', '1', '18', '0']);
+    expect(doorOf(90)).toEqual(['6', '6', '1', '1', '4', '18', '90']);
+    expect(told(0, 1)).toEqual([]);
   });
 });
 

@@ -1,10 +1,12 @@
 import loadHighs from 'highs';
+import { ANY_COLOUR } from '@quarry/core/catalogue';
 import { writeCsv } from '@quarry/core/formats';
 import { carriedPieces } from '@quarry/core/cut';
 import { buildSteps, builtBlocks, countedRelief } from '@quarry/core/masonry';
 import { judgeModule, verdictOf } from '@quarry/core/stability';
-import { OUTSIDE, columnsOf, compile, compileRelief } from '@quarry/core/terrain';
-import { listOf, type Scene } from '@quarry/core/document';
+import { isCountedByPieces, listOfBuilding, placedPieces } from '@quarry/core/structures';
+import { OUTSIDE, columnsOf, compile, compileRelief, standsOn } from '@quarry/core/terrain';
+import { listOf, type PartLine, type Scene } from '@quarry/core/document';
 
 /** The solid pieces over each stud of the footprint, by row, column and height: `x,y,z0,z1,owner`, plates above datum. */
 export function columns(scene: Scene): number {
@@ -60,7 +62,22 @@ export async function stands(scene: Scene, seconds: number): Promise<number> {
   return all.some((standing) => verdictOf(standing) === 'falls') ? 1 : 0;
 }
 
-/** Every counted piece of the ground and of what lies over air, in studs and in plates above the datum. @param of an owner's id; left out: all */
+/** Gives each piece of a part the colour of a line that still has one left, so that colours come out as listed. */
+function coloursOf(lines: readonly PartLine[]): (part: string) => string {
+  const left = lines.map((line) => ({ ...line }));
+  return (part) => {
+    const line = left.find((one) => one.part === part && one.qty > 0);
+    if (!line) return ANY_COLOUR;
+    line.qty--;
+    return line.colour;
+  };
+}
+
+/**
+ * Every counted piece of the ground, of what lies over air, and of buildings whose list is that of their pieces, in studs and in
+ * plates above the datum.
+ * @param of an owner's id; left out: all
+ */
 export function pieces(scene: Scene, of: string | undefined): number {
   const compiled = compile(scene);
   const rows: (string | number)[][] = [];
@@ -77,6 +94,13 @@ export function pieces(scene: Scene, of: string | undefined): number {
           ...[block.part?.thing ?? 'ground', lines[line]?.part ?? '', lines[line]?.colour ?? ''],
           ...[block.x + x, block.y + y, floor + z, w, d, h, 90 * (falls ?? 0)],
         ]);
+  }
+  for (const plot of listOf(scene, 'plot')) {
+    const foot = of === undefined || of === plot.id ? standsOn(scene, compiled.relief, plot) : null;
+    if (foot === null || !isCountedByPieces(scene, plot)) continue;
+    const colours = coloursOf(listOfBuilding(scene, plot)?.list.lines ?? []);
+    for (const { part, x, y, z, w, d, h, turn } of placedPieces(plot, foot))
+      rows.push([plot.id, part, colours(part), x, y, z, w, d, h, turn]);
   }
   process.stdout.write(
     writeCsv([['owner', 'part', 'colour', 'x', 'y', 'z', 'w', 'd', 'h', 'turn'], ...rows]),

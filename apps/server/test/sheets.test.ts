@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import Papa from 'papaparse';
+import { present } from '@quarry/core/grid';
 import { Harness, valleyOf } from './harness.ts';
 
 const harness = new Harness();
@@ -335,6 +336,23 @@ describe('seam sheets', () => {
       expect.arrayContaining(['Module A1, step 1 of 34', '0', '8', '48', 'A']),
     );
     expect(wordsOf(steps[steps.length - 1])).toContain('scattered on the finished ground');
+  });
+  test('build sheets of a building hold each of its pieces once, and of none that is not there', async () => {
+    const { pages, name } = await pdfOf('layers.pdf?plot=assay');
+    expect(name).toBe('inline; filename="skarn-edge-build-sheets-assay-office.pdf"');
+    const words = pages.map(({ texts }) => texts.map(({ text }) => text));
+    const summary = present(words[0], 'the summary');
+    // Four bays of 8 on each of three storeys: a door, and windows in the others.
+    const doors = summary.indexOf('door 4×1×6 in any colour');
+    expect(summary.slice(doors - 2, doors)).toContain('1');
+    expect(summary).toContain('window 2×1×3 in any colour');
+    // Each storey of 21 plates: a floor, six courses, two plates; then the roof.
+    expect(words[1]).toEqual(expect.arrayContaining(['Assay office, step 1 of 28']));
+    expect(words[1]?.join(' ')).toContain('above its ground');
+    const client = await harness.as('iva');
+    const id = await valleyOf(client);
+    const none = `${harness.url}/api/displays/${id}/sheets/layers.pdf?plot=nowhere`;
+    expect((await fetch(none, { headers: { cookie: client.cookie } })).status).toBe(404);
   });
   test('a pick list goes drawer by drawer; what is no list is refused, and nobody from outside gets one', async () => {
     const client = await harness.as('brenna');

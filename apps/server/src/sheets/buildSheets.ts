@@ -1,6 +1,6 @@
 import { HttpStatus } from '@nestjs/common';
-import { ANY_COLOUR, colourName, colourOf, partName } from '@quarry/core/catalogue';
-import { MM_PER_STUD, formatPlates, type Rect, present } from '@quarry/core/grid';
+import { ANY_COLOUR, colourName, colourOf, gramsOfPart, partName } from '@quarry/core/catalogue';
+import { MM_PER_STUD, countOf, formatPlates, type Rect, present } from '@quarry/core/grid';
 import {
   buildSteps,
   builtBlocks,
@@ -14,8 +14,9 @@ import {
   type StepLine,
   type StepPiece,
 } from '@quarry/core/masonry';
+import { buildingSteps } from '@quarry/core/structures';
 import { compile } from '@quarry/core/terrain';
-import { displayOf, listOf, type Scene } from '@quarry/core/document';
+import { displayOf, listOf, type Entity, type Scene } from '@quarry/core/document';
 import { ApiError } from '../http/errors.ts';
 import { PdfPage, rectCorners, type Hatch, type PaperPoint, type Print } from './paper.ts';
 
@@ -40,11 +41,44 @@ export async function buildSheets(scene: Scene, module: string | undefined, prin
       : !block.rest && (module === undefined || block.id === module);
   const name = displayOf(scene).name;
   const one = module === undefined ? undefined : scene.module[module]?.name;
-  const sheet = new PdfPage(print, {
-    title: `Build sheets of ${one === undefined ? name : `module ${one}, ${name}`}`,
-  });
+  const { sheet, page, isBegun } = begin(scene, print, one === undefined ? name : `module ${one}, ${name}`);
+  for (const built of builtBlocks(scene, compile(scene), wanted)) moduleSheets(sheet, scene, built, page);
+  if (!isBegun()) {
+    page('Build sheets');
+    sheet.text('Not cut yet: there is no module to build.', MARGIN, MARGIN + 12, { size: 3.4 });
+  }
+  return sheet.finish();
+}
+
+/** Build sheets of one building: unturned, from its ground up. */
+export async function buildingSheets(scene: Scene, plot: Entity<'plot'>, print: Print): Promise<Buffer> {
+  const { sheet, page } = begin(scene, print, `${plot.name}, ${displayOf(scene).name}`);
+  const steps = buildingSteps(plot);
+  const looks = looksOf(steps.lines);
+  const pieces = steps.lines.reduce((sum, { qty }) => sum + qty, 0);
+  const grams = steps.lines.reduce((sum, { part, qty }) => sum + qty * gramsOfPart(part, scene.partType), 0);
+  page(`${plot.name}, summary`);
+  const bottom = factRows(sheet, [
+    ['Size', `${steps.w} × ${steps.d} studs, ${steps.w * MM_PER_STUD} × ${steps.d * MM_PER_STUD} mm`],
+    ['Height', `${formatPlates(plot.height + 1)} with its roof, ${countOf(plot.storeys, 'storey')}`],
+    ['Pieces', `${pieces.toLocaleString('en')}, ${(grams / 1000).toFixed(2)} kg, in any colour`],
+    ['Turned', plot.turn === 0 ? 'no' : `${plot.turn}° clockwise; drawn unturned`],
+    ['Steps', String(steps.steps.length)],
+    ['Not in it', 'furniture, ornament and what lies over its roof'],
+  ]);
+  lineList(sheet, plot.name, steps.lines, looks, bottom + 10, page);
+  const from = 'its ground';
+  stepPages(sheet, { title: plot.name, corner: 'the building’s', from, floor: 0, ...steps }, looks, page);
+  return sheet.finish();
+}
+
+type NewPage = (title: string) => void;
+
+/** An empty print; its pages have a head and the day of printing. @throws ApiError 422 past MAX_PAGES pages */
+function begin(scene: Scene, print: Print, of: string) {
+  const sheet = new PdfPage(print, { title: `Build sheets of ${of}` });
   let begun = false;
-  const page = (title: string) => {
+  const page: NewPage = (title) => {
     if (begun) sheet.newPage();
     begun = true;
     if (sheet.pages > MAX_PAGES)
@@ -53,18 +87,13 @@ export async function buildSheets(scene: Scene, module: string | undefined, prin
         'invalid',
         `These build sheets take more than ${MAX_PAGES.toLocaleString('en')} pages. Print one module at a time.`,
       );
-    sheet.head(title, name, MARGIN);
+    sheet.head(title, displayOf(scene).name, MARGIN);
     sheet.text(`North is up. Printed ${print.printed} from Open Quarry.`, MARGIN, sheet.d - 8, {
       size: 2.4,
       grey: true,
     });
   };
-  for (const built of builtBlocks(scene, compile(scene), wanted)) moduleSheets(sheet, scene, built, page);
-  if (!begun) {
-    page('Build sheets');
-    sheet.text('Not cut yet: there is no module to build.', MARGIN, MARGIN + 12, { size: 3.4 });
-  }
-  return sheet.finish();
+  return { sheet, page, isBegun: () => begun };
 }
 
 const titleOf = ({ name, part }: CountingBlock) => (part ? capital(name) : `Module ${name}`);
@@ -103,25 +132,45 @@ function luma(hex: string): number {
   return 0.2126 * part(1) + 0.7152 * part(3) + 0.0722 * part(5);
 }
 
-function moduleSheets(sheet: PdfPage, scene: Scene, built: Built, page: (title: string) => void): void {
+function moduleSheets(sheet: PdfPage, scene: Scene, built: Built, page: NewPage): void {
   const { block, floor } = built.ground;
   const steps = buildSteps(built);
   const looks = looksOf(steps.lines);
   const title = titleOf(block);
   page(`${title}, summary`);
   summary(sheet, scene, built, { steps, looks, page });
-  const parts = partsOf(block);
-  steps.steps.forEach(({ z, pieces }, step) => {
-    const below = laidBelow(steps, step);
-    const place = z === null ? 'scattered on the finished ground' : `${formatPlates(z + floor)} above datum`;
+  const { w, d } = block;
+  stepPages(sheet, { title, corner: 'the module’s', from: 'datum', floor, w, d, ...steps }, looks, page);
+}
+
+/** What is built step by step. */
+interface Stepped extends BuildSteps {
+  title: string;
+  /** Whose corner studs are counted from. */
+  corner: string;
+  /** What heights are counted from, and how far below its floor that lies, plates. */
+  from: string;
+  floor: number;
+  w: number;
+  d: number;
+}
+
+/** A page or more for each step: its pieces from above, and what they are. */
+function stepPages(sheet: PdfPage, of: Stepped, looks: readonly Look[], page: NewPage): void {
+  const { title, corner, from, floor, w, d, steps } = of;
+  const parts = partsOf({ x: 0, y: 0, w, d });
+  steps.forEach(({ z, pieces }, step) => {
+    const below = laidBelow(of, step);
+    const place =
+      z === null ? 'scattered on the finished ground' : `${formatPlates(z + floor)} above ${from}`;
     for (const part of parts) {
       // A piece over the edge of a part is drawn on both and counted where its north-west stud lies.
       const own = pieces.filter(({ x, y }) => holds(part, x, y));
       if (own.length === 0) continue;
       const which = parts.length > 1 ? `, ${part.word}` : '';
-      const head = `${title}, step ${step + 1} of ${steps.steps.length}${which}`;
+      const head = `${title}, step ${step + 1} of ${steps.length}${which}`;
       page(head);
-      const studs = `studs ${part.x} to ${part.x + part.w} east and ${part.y} to ${part.y + part.d} south of the module’s corner`;
+      const studs = `studs ${part.x} to ${part.x + part.w} east and ${part.y} to ${part.y + part.d} south of ${corner} corner`;
       sheet.text(`${place}${parts.length > 1 ? `; ${studs}` : ''}`, MARGIN, MARGIN + 10, { size: 3.2 });
       const shown = pieces.filter((piece) => touches(part, piece));
       const seen = below.filter((piece) => touches(part, piece));
@@ -133,7 +182,7 @@ function moduleSheets(sheet: PdfPage, scene: Scene, built: Built, page: (title: 
       if (under.d > 4 * ROW)
         for (let x = MARGIN; x + LIST <= right - LIST - 4; x += LIST + 4)
           columns.push({ x, w: LIST, ...under });
-      list(sheet, stepCounts(steps.lines, own), looks, columns, () => page(`${head}, list continued`));
+      list(sheet, stepCounts(of.lines, own), looks, columns, () => page(`${head}, list continued`));
     }
   });
 }
@@ -308,7 +357,7 @@ function summary(
   sheet: PdfPage,
   scene: Scene,
   built: Built,
-  { steps, looks, page }: { steps: BuildSteps; looks: readonly Look[]; page: (title: string) => void },
+  { steps, looks, page }: { steps: BuildSteps; looks: readonly Look[]; page: NewPage },
 ): void {
   const { block, fill, floor } = built.ground;
   const { pieces, grams } = countMasonry(fill, built, () => 0, scene.partType);
@@ -324,13 +373,33 @@ function summary(
     ['Ground', `${pieces.toLocaleString('en')} pieces, ${(grams / 1000).toFixed(2)} kg without its bases`],
     ['Steps', String(steps.steps.length)],
   ];
-  const at = MARGIN + 14;
+  const room = { x: sheet.w - MARGIN - LIST, y: FACTS_AT - 2, w: LIST, d: 32 };
+  const from = Math.max(factRows(sheet, facts), keyPlan(sheet, scene, block, room)) + 10;
+  lineList(sheet, titleOf(block), steps.lines, looks, from, page);
+  if (steps.lines.length === 0) sheet.text('Nothing is to be built here.', MARGIN, from, { size: 3.4 });
+}
+
+/** Where facts begin on a summary, mm. */
+const FACTS_AT = MARGIN + 14;
+
+/** Rows of what something is. @returns how far down they go, mm */
+function factRows(sheet: PdfPage, facts: readonly (readonly [string, string])[]): number {
   facts.forEach(([label, value], i) => {
-    sheet.text(label, MARGIN, at + i * 5, { size: 3, grey: true });
-    sheet.text(value, MARGIN + 22, at + i * 5, { size: 3, within: 150 });
+    sheet.text(label, MARGIN, FACTS_AT + i * 5, { size: 3, grey: true });
+    sheet.text(value, MARGIN + 22, FACTS_AT + i * 5, { size: 3, within: 150 });
   });
-  const bottom = keyPlan(sheet, scene, block, { x: sheet.w - MARGIN - LIST, y: at - 2, w: LIST, d: 32 });
-  const from = Math.max(at + facts.length * 5, bottom) + 10;
+  return FACTS_AT + facts.length * 5;
+}
+
+/** All lines of what is built, with the words that explain the pictures. */
+function lineList(
+  sheet: PdfPage,
+  title: string,
+  lines: readonly StepLine[],
+  looks: readonly Look[],
+  from: number,
+  page: NewPage,
+): void {
   sheet.text(
     'Grey: what stands already. White: any colour. A point on a slope shows where it falls to.',
     MARGIN,
@@ -342,12 +411,11 @@ function summary(
   );
   list(
     sheet,
-    steps.lines.map((line, i) => ({ ...line, line: i })),
+    lines.map((line, i) => ({ ...line, line: i })),
     looks,
     pageColumns(sheet, from),
-    () => page(`${titleOf(block)}, summary continued`),
+    () => page(`${title}, summary continued`),
   );
-  if (steps.lines.length === 0) sheet.text('Nothing is to be built here.', MARGIN, from, { size: 3.4 });
 }
 
 /** All modules as boxes, one of them filled. @returns its lower edge on the sheet, mm */

@@ -23,7 +23,7 @@ import { reachOf } from '@quarry/core/reach';
 import { SEAM_SIDES, displayOf, idSchema, listOf, type Scene } from '@quarry/core/document';
 import { currentPlace, withPlace } from '@quarry/core/venue';
 import { ApiError, notFound } from '../http/errors.ts';
-import { buildSheets } from './buildSheets.ts';
+import { buildSheets, buildingSheets } from './buildSheets.ts';
 import type { Print } from './paper.ts';
 import { planSheet, planTiles } from './planSheet.ts';
 import { orderSheet, seamSheetPdf, seamStripPdf } from './seamSheet.ts';
@@ -42,6 +42,8 @@ export const querySchema = paperQuerySchema.extend({
   scale: z.coerce.number().int().min(1).max(500).optional(),
   /** Of tiles and build sheets: one module only. */
   module: idSchema.optional(),
+  /** Of build sheets: one building only. */
+  plot: idSchema.optional(),
   /** Of tiles: of what, where no module is named: the whole plan, or each module for itself. */
   of: z.enum(['plan', 'modules']).default('plan'),
   /** Of seam sheets: which seam, and of an edge which side. */
@@ -105,7 +107,7 @@ export const paperFor = (units: Print['units'], paper?: Paper): Paper =>
 /** Makes one of the files of a display. @throws ApiError 404 for what there is not */
 export async function makeSheet(scene: Scene, ask: DocumentRequest): Promise<RenderedDocument> {
   const { id, file, query, person, author, fonts, now } = ask;
-  const { units, place, scale, module, of, seam, side } = query;
+  const { units, place, scale, module, plot, of, seam, side } = query;
   const seen = place === undefined ? scene : atPlace(scene, place);
   const printed = formatISO(parseISO(now), { representation: 'date' });
   const print: Print = { units, printed, fonts, author, paper: paperFor(units, query.paper) };
@@ -157,8 +159,12 @@ export async function makeSheet(scene: Scene, ask: DocumentRequest): Promise<Ren
       const order = buildUp(scene, relief, reachOf(scene, relief));
       return pdf(await orderSheet(scene, order, print), 'order of building up');
     }
-    case 'layers.pdf':
-      return pdf(await buildSheets(scene, module, print), 'build sheets', asked?.name ?? 'all modules');
+    case 'layers.pdf': {
+      const building = plot === undefined ? undefined : plotOf(scene, plot);
+      return building
+        ? pdf(await buildingSheets(scene, building, print), 'build sheets', building.name)
+        : pdf(await buildSheets(scene, module, print), 'build sheets', asked?.name ?? 'all modules');
+    }
   }
   if (!SEAM_FILES.some((one) => one === file)) throw notFound('sheet');
   const relief = compileRelief(scene);
@@ -184,6 +190,11 @@ const placeName = (scene: Scene) => currentPlace(scene)?.name ?? '';
 function moduleOf(scene: Scene, module: string) {
   if (!Object.hasOwn(scene.module, module)) throw notFound('module');
   return scene.module[module];
+}
+
+function plotOf(scene: Scene, plot: string) {
+  if (!Object.hasOwn(scene.plot, plot)) throw notFound('building');
+  return scene.plot[plot];
 }
 
 function atPlace(scene: Scene, place: string): Scene {

@@ -4,12 +4,15 @@ export { SKIN, pieceId, type Fill, type LayerPlan, type Purpose } from './fill.t
 export { MAX_HEIGHT, buildLayers, type Masonry } from './layers.ts';
 export { BondWatch, type Bond, type ThroughJoint } from './bond.ts';
 export {
+  BUILDING_USES,
   buildSteps,
   laidBelow,
   markOf,
+  sortedSteps,
   stepCounts,
   type BuildStep,
   type BuildSteps,
+  type BuildingUse,
   type StepLine,
   type StepPiece,
 } from './steps.ts';

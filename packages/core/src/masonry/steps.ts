@@ -4,6 +4,10 @@ import { pieceId, type Purpose } from './fill.ts';
 
 // A block as its builder works through it: what is laid at each height, on what, and how many of which piece.
 
+/** What a piece of a building is of. */
+export const BUILDING_USES = ['wall', 'opening', 'pillar', 'floor', 'roof', 'pavement'] as const;
+export type BuildingUse = (typeof BUILDING_USES)[number];
+
 /** A placed piece: studs from the block's north-west corner, plates above its floor. */
 export interface StepPiece {
   x: number;
@@ -14,7 +18,7 @@ export interface StepPiece {
   h: number;
   /** The line of `BuildSteps.lines` it is counted in. */
   line: number;
-  purpose: Purpose | 'accent';
+  purpose: Purpose | 'accent' | BuildingUse;
   /** Of slopes: the side they fall to (0 east, 1 south, 2 west, 3 north). */
   falls?: number;
 }
@@ -39,43 +43,56 @@ export interface BuildSteps {
   steps: BuildStep[];
 }
 
+/** A piece before it is sorted into steps. */
+export type UnsortedPiece = Omit<StepPiece, 'line'> & { part: string; colour: string };
+
 /**
  * Sorts a block's pieces into steps: one for each height at which something begins, from the bottom up, then what is
  * scattered. Every counted piece is in one step, once.
  */
 export function buildSteps({ masonry, colours, accents }: DressedMasonry): BuildSteps {
+  const laid = masonry.layers.flatMap((layer, index) => {
+    const { z, h, falls, purpose } = layer;
+    return Array.from({ length: layer.laid.length / 4 }, (_, i): UnsortedPiece => {
+      const [x, y, w, d] = layer.laid.subarray(4 * i, 4 * i + 4);
+      return {
+        ...{ x, y, z, w, d, h, purpose, ...(falls === undefined ? {} : { falls }) },
+        ...{ part: pieceId(layer, w, d), colour: colours[index][i] },
+      };
+    });
+  });
+  const scattered = accents.map(({ part, colour, x, y, z }): UnsortedPiece => {
+    const { w, d, h } = partOf(part) ?? { w: 1, d: 1, h: 1 };
+    return { x, y, z, w, d, h, purpose: 'accent', part, colour };
+  });
+  return sortedSteps(laid, scattered);
+}
+
+/** Sorts pieces into steps by the height at which they begin; what is scattered comes last. */
+export function sortedSteps(
+  laid: readonly UnsortedPiece[],
+  scattered: readonly UnsortedPiece[] = [],
+): BuildSteps {
   const lines: StepLine[] = [];
   const numbers = new Map<string, number>();
-  const lineOf = (part: string, colour: string): number => {
-    const key = `${part} ${colour}`;
+  const counted = ({ part, colour, ...piece }: UnsortedPiece): StepPiece => {
+    const key = keyOf({ part, colour });
     const known = numbers.get(key);
     const line = known ?? lines.push({ part, colour, qty: 0 }) - 1;
     numbers.set(key, line);
     lines[line].qty++;
-    return line;
+    return { ...piece, line };
   };
   const byHeight = new Map<number, StepPiece[]>();
-  masonry.layers.forEach((layer, index) => {
-    const { z, h, laid, falls, purpose } = layer;
-    const pieces = byHeight.get(z) ?? [];
-    for (let p = 0; p < laid.length; p += 4) {
-      const [x, y, w, d] = [laid[p], laid[p + 1], laid[p + 2], laid[p + 3]];
-      const line = lineOf(pieceId(layer, w, d), colours[index][p / 4]);
-      pieces.push({ x, y, z, w, d, h, line, purpose, ...(falls === undefined ? {} : { falls }) });
-    }
-    byHeight.set(z, pieces);
-  });
+  for (const piece of laid) {
+    const pieces = byHeight.get(piece.z) ?? [];
+    byHeight.set(piece.z, pieces);
+    pieces.push(counted(piece));
+  }
   const steps: BuildStep[] = [...byHeight]
-    .filter(([, pieces]) => pieces.length > 0)
     .toSorted(([a], [b]) => a - b)
     .map(([z, pieces]) => ({ z, pieces }));
-  if (accents.length > 0) {
-    const pieces = accents.map(({ part, colour, x, y, z }): StepPiece => {
-      const { w, d, h } = partOf(part) ?? { w: 1, d: 1, h: 1 };
-      return { x, y, z, w, d, h, line: lineOf(part, colour), purpose: 'accent' };
-    });
-    steps.push({ z: null, pieces });
-  }
+  if (scattered.length > 0) steps.push({ z: null, pieces: scattered.map(counted) });
   const order = lines
     .map((_, line) => line)
     .toSorted((a, b) => lines[b].qty - lines[a].qty || (keyOf(lines[a]) < keyOf(lines[b]) ? -1 : 1));
@@ -84,7 +101,7 @@ export function buildSteps({ masonry, colours, accents }: DressedMasonry): Build
   return { lines: order.map((line) => lines[line]), steps };
 }
 
-const keyOf = ({ part, colour }: StepLine) => `${part} ${colour}`;
+const keyOf = ({ part, colour }: Pick<StepLine, 'part' | 'colour'>) => `${part} ${colour}`;
 
 /**
  * What a step takes: its share of each line, most first.

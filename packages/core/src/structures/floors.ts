@@ -1,5 +1,6 @@
 import { PLATE_SIZES, partId } from '../catalogue/index.ts';
 import { PLATES_PER_BRICK, contains, intersection, type Rect } from '../grid/index.ts';
+import type { BuildingUse } from '../masonry/index.ts';
 import type { LaidPiece } from './piece.ts';
 
 // Floors and roofs of one layer of plates, and the pillars under joints that no wall carries.
@@ -43,15 +44,15 @@ function partingOf(w: number, d: number): Parting {
   return best;
 }
 
-function layField({ x, y, w, d }: Rect, z: number, into: LaidPiece[]): void {
+function layField({ x, y, w, d }: Rect, laid: LaidPiece, into: LaidPiece[]): void {
   const { across, at } = partingOf(w, d);
   if (across === 'x') {
-    layField({ x, y, w: at, d }, z, into);
-    layField({ x: x + at, y, w: w - at, d }, z, into);
+    layField({ x, y, w: at, d }, laid, into);
+    layField({ x: x + at, y, w: w - at, d }, laid, into);
   } else if (across === 'y') {
-    layField({ x, y, w, d: at }, z, into);
-    layField({ x, y: y + at, w, d: d - at }, z, into);
-  } else into.push({ part: partId('plate', w, d), x, y, w, d, z, h: 1, turn: 0 });
+    layField({ x, y, w, d: at }, laid, into);
+    layField({ x, y: y + at, w, d: d - at }, laid, into);
+  } else into.push({ ...laid, part: partId('plate', w, d), x, y, w, d });
 }
 
 /** Where a side is parted into fields, its ends among them: even shares of at most FIELD studs. */
@@ -61,14 +62,15 @@ function fieldsOf(length: number): number[] {
 }
 
 /** A rectangle of whole studs covered by one layer of plates; each stud once. Empty for one of no studs. */
-export function layFloor({ x, y, w, d }: Rect, z: number): LaidPiece[] {
+export function layFloor({ x, y, w, d }: Rect, z: number, use: BuildingUse): LaidPiece[] {
   const laid: LaidPiece[] = [];
   if (w <= 0 || d <= 0) return laid;
+  const like: LaidPiece = { part: '', use, x, y, w, d, z, h: 1, turn: 0 };
   const [columns, rows] = [fieldsOf(w), fieldsOf(d)];
   for (let j = 1; j < rows.length; j++)
     for (let i = 1; i < columns.length; i++) {
       const field = { x: x + columns[i - 1], y: y + rows[j - 1] };
-      layField({ ...field, w: columns[i] - columns[i - 1], d: rows[j] - rows[j - 1] }, z, laid);
+      layField({ ...field, w: columns[i] - columns[i - 1], d: rows[j] - rows[j - 1] }, like, laid);
     }
   return laid;
 }
@@ -104,7 +106,7 @@ export function pillarsUnder(
   for (const x of columns) for (const y of along(d)) add(x - half, y - half, APART);
   for (const y of rows) for (const x of along(w)) add(x - half, y - half, APART);
   const inside = { x: thick, y: thick, w: w - 2 * thick, d: d - 2 * thick };
-  for (const plate of layFloor({ x: 0, y: 0, w, d }, 0)) {
+  for (const plate of layFloor({ x: 0, y: 0, w, d }, 0, 'floor')) {
     const isOnWall = !contains(inside, plate);
     if (isOnWall || found.some((spot) => intersection(plate, { ...spot, w: PILLAR, d: PILLAR }))) continue;
     const middle = { x: plate.x + Math.trunc((plate.w - 1) / 2), y: plate.y + Math.trunc((plate.d - 1) / 2) };
@@ -128,7 +130,7 @@ export function layPillars(
   { from, to, courses }: { from: number; to: number; courses: number },
 ): LaidPiece[] {
   return spots.flatMap(({ x, y }) => {
-    const own = { x, y, w: PILLAR, d: PILLAR, turn: 0 };
+    const own = { use: 'pillar' as const, x, y, w: PILLAR, d: PILLAR, turn: 0 };
     const laid: LaidPiece[] = [];
     for (let z = from; z < to;) {
       const h = z < from + courses * PLATES_PER_BRICK ? PLATES_PER_BRICK : 1;

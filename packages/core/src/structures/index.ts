@@ -14,5 +14,6 @@ export * from './lists.ts';
 export { baysAt, withBay, withCopies, withRhythm, type FrontPlace } from './editFronts.ts';
 export { elevationOf, type Elevation, type SeenPiece } from './elevation.ts';
 export type { LaidPiece } from './piece.ts';
+export { buildingSteps, placedPieces, type BuildingSteps } from './place.ts';
 export { buildingPieces, shellPieces } from './shell.ts';
 export { storeysOf, type Storey } from './storeys.ts';

@@ -55,6 +55,15 @@ export function shellList(
   };
 }
 
+/** Whether a building's own list is the one that its pieces make now, in whatever colours. */
+export function isCountedByPieces(scene: Listed, plot: Entity<'plot'>): boolean {
+  const counting = listOfBuilding(scene, plot);
+  if (!counting?.isOwn || counting.list.copies !== 1) return false;
+  const left = new Map(shellPieces(plot).map(({ part, qty }) => [part, qty]));
+  for (const { part, qty } of counting.list.lines) left.set(part, (left.get(part) ?? 0) - qty);
+  return [...left.values()].every((qty) => qty === 0);
+}
+
 /** The buildings that no list counts, by id. */
 export function unlistedBuildings(scene: Listed & Pick<Scene, 'plot'>): Entity<'plot'>[] {
   const lists = buildingLists(scene);

@@ -1,6 +1,9 @@
+import type { BuildingUse } from '../masonry/index.ts';
+
 /** A placed piece of a building. */
 export interface LaidPiece {
   part: string;
+  use: BuildingUse;
   /** Studs from the north-west corner of what is built, unturned; pavement lies beyond it. */
   x: number;
   y: number;

@@ -23,11 +23,11 @@ export function buildingPieces(plot: Fronted): LaidPiece[] {
   const pieces = pavementOf(plot, { w, d });
   for (const storey of storeysOf(plot)) {
     const { level, hasFloor, from, to } = storey;
-    if (hasFloor) pieces.push(...layFloor(whole, level));
+    if (hasFloor) pieces.push(...layFloor(whole, level, 'floor'));
     const own = openings.filter(({ foot }) => foot >= from && foot < to);
     pieces.push(...layWalls({ w, d, thick, storey, openings: own }), ...layPillars(pillars, storey));
   }
-  pieces.push(...fills, ...layFloor(whole, Math.round(plot.height)));
+  pieces.push(...fills, ...layFloor(whole, Math.round(plot.height), 'roof'));
   return pieces;
 }
 
@@ -42,7 +42,7 @@ function pavementOf(plot: Fronted, { w, d }: { w: number; d: number }): LaidPiec
     { x: -west, y: d, w: west + w + east, d: south },
     { x: -west, y: 0, w: west, d },
     { x: w, y: 0, w: east, d },
-  ].flatMap((strip) => layFloor(strip, 0));
+  ].flatMap((strip) => layFloor(strip, 0, 'pavement'));
 }
 
 const known = new Map<string, { part: string; qty: number }[]>();

@@ -99,6 +99,7 @@ function layLines({ w, d, thick, storey, openings }: Walls): LaidPiece[] {
           const [at, long] = [places[i - 1], places[i] - places[i - 1]];
           laid.push({
             part: partId(family, long, thick),
+            use: 'wall',
             ...(isX ? { x: at, y: across, w: long, d: thick } : { x: across, y: at, w: thick, d: long }),
             ...{ z, h, turn: 0 },
           });
@@ -137,6 +138,7 @@ function layArea({ w, d, thick, storey, openings }: Walls): LaidPiece[] {
       const [x, y, wide, deep] = tiles.subarray(p, p + 4);
       laid.push({
         part: partId(family, wide, deep),
+        use: 'wall',
         ...{ x, y, w: wide, d: deep, z, h, turn: 0 },
       });
     }
@@ -177,6 +179,7 @@ export function fillOf(
     const [x, y] = [Math.min(near.x, far.x), Math.min(near.y, far.y)];
     return {
       part: part.id,
+      use: 'opening',
       ...{ x, y, w: Math.abs(far.x - near.x) + 1, d: Math.abs(far.y - near.y) + 1 },
       ...{ z: isArch ? top - part.h : foot, h: part.h, turn: FACES[side] },
     };

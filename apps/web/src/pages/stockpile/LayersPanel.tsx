@@ -1,12 +1,17 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { useState } from 'react';
-import { formatPlates } from '@quarry/core/grid';
-import { markOf, stepCounts, type BuildStep, type StepPiece } from '@quarry/core/masonry';
+import { useMemo, useState } from 'react';
+import { gramsOfPart } from '@quarry/core/catalogue';
+import { countOf, formatPlates } from '@quarry/core/grid';
+import { markOf, stepCounts, type BuildStep, type StepLine, type StepPiece } from '@quarry/core/masonry';
+import { buildingSteps } from '@quarry/core/structures';
+import { listOf } from '@quarry/core/document';
+import { useDisplay } from '../../data/useDisplay.tsx';
 import { useSheets } from '../../data/sheets.ts';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { PartColour } from '../../ui/Swatch.tsx';
 import { useDerived } from '../../workers/derived.tsx';
 import type { BlockLayers } from '../../workers/derived.tsx';
+import type { BlockSum } from '../../workers/materialsCounting.ts';
 import { PiecesView, paintOf } from './PiecesView.tsx';
 import { useMaterialsWorker } from './useMaterialsWorker.ts';
 
@@ -17,20 +22,38 @@ const PURPOSES = {
   cover: 'ground cover',
   slope: 'slopes',
   accent: 'scattered on the finished ground',
-} as const;
+  wall: 'walls',
+  opening: 'windows, doors and arches',
+  pillar: 'pillars under the floor above',
+  floor: 'floor',
+  roof: 'roof',
+  pavement: 'pavement',
+} as const satisfies Record<StepPiece['purpose'], string>;
 
-/** A module layer by layer: in three dimensions, as a plan of pieces, and as the list of what the layer takes. */
+/** What is looked at: a block of counted ground, or a building. */
+const BUILDING = 'building ';
+
+/** A module or a building layer by layer: in three dimensions, as a plan of pieces, and as the list of what the layer takes. */
 export function LayersPanel() {
   const blocks = useDerived(({ materials }) => materials?.blocks);
   const sheets = useSheets();
   const [chosen, setChosen] = useState('');
   const [at, setAt] = useState(0);
-  const block = blocks?.find(({ block: one }) => one.id === chosen) ?? blocks?.[0];
+  const plots = listOf(
+    useDisplay(({ scene }) => scene),
+    'plot',
+  );
+  const plot = chosen.startsWith(BUILDING)
+    ? plots.find(({ id }) => id === chosen.slice(BUILDING.length))
+    : undefined;
+  const block = plot ? undefined : (blocks?.find(({ block: one }) => one.id === chosen) ?? blocks?.[0]);
   const id = block?.block.id ?? '';
-  const built = useMaterialsWorker((worker) => worker.layers(id), id);
+  const ground = useMaterialsWorker((worker) => worker.layers(id), id);
+  const building = useMemo(() => plot && { ...buildingSteps(plot), floor: 0 }, [plot]);
+  const built = building ?? ground;
   const steps = built?.steps ?? NO_STEPS;
   if (!blocks) return <Loading what="Counting the layers" />;
-  if (!block)
+  if (!block && !plot)
     return (
       <div className="p-4">
         <Empty title="No ground yet">Lay ground on the Plan first.</Empty>
@@ -44,18 +67,29 @@ export function LayersPanel() {
       <div className="flex flex-wrap items-center gap-2 px-3 py-1.5 border-b hair md:col-span-2">
         <select
           className="select select-xs w-36"
-          aria-label="Module"
-          value={id}
+          aria-label="Module or building"
+          value={plot ? BUILDING + plot.id : id}
           onChange={(event) => {
             setChosen(event.currentTarget.value);
             setAt(0);
           }}
         >
-          {blocks.map(({ block: one }) => (
-            <option key={one.id} value={one.id}>
-              {one.rest ? one.name : `Module ${one.name}`}
-            </option>
-          ))}
+          <optgroup label="Ground">
+            {blocks.map(({ block: one }) => (
+              <option key={one.id} value={one.id}>
+                {one.rest ? one.name : `Module ${one.name}`}
+              </option>
+            ))}
+          </optgroup>
+          {plots.length > 0 && (
+            <optgroup label="Buildings">
+              {plots.map(({ id: one, name }) => (
+                <option key={one} value={BUILDING + one}>
+                  {name}
+                </option>
+              ))}
+            </optgroup>
+          )}
         </select>
         <button
           type="button"
@@ -86,13 +120,14 @@ export function LayersPanel() {
         </button>
         <span className="fig text-xs" aria-live="polite">
           step {steps.length === 0 ? 0 : step + 1} of {steps.length}
-          {groups.length > 0 && `, ${placeOf(steps[step], built?.floor ?? 0)}`}
+          {groups.length > 0 &&
+            `, ${placeOf(steps[step], built?.floor ?? 0, plot ? 'the building’s ground' : 'datum')}`}
         </span>
         <span className="flex-1" />
-        {!block.block.rest && (
+        {(plot || !block?.block.rest) && (
           <a
             className="btn btn-xs"
-            href={sheets('layers.pdf', { module: id })}
+            href={sheets('layers.pdf', plot ? { plot: plot.id } : { module: id })}
             target="_blank"
             rel="noreferrer"
           >
@@ -111,9 +146,7 @@ export function LayersPanel() {
         {built &&
           groups.map(({ key, purpose, word, pieces }) => (
             <section key={key} aria-label={`${PURPOSES[purpose]}, ${word}`}>
-              <Heading aside={`${pieces.length.toLocaleString('en')} pieces, ${word}`}>
-                {PURPOSES[purpose]}
-              </Heading>
+              <Heading aside={`${countOf(pieces.length, 'piece')}, ${word}`}>{PURPOSES[purpose]}</Heading>
               <ul className="text-xs">
                 {stepCounts(built.lines, pieces).map((one) => (
                   <li key={one.line} className="flex gap-2 border-b hair py-0.5">
@@ -125,46 +158,71 @@ export function LayersPanel() {
               </ul>
             </section>
           ))}
-        <Heading>The whole {block.block.part ? 'part' : block.block.rest ? 'square' : 'module'}</Heading>
-        <dl>
-          <DefinitionRow label="Pieces">{block.counted.pieces.toLocaleString('en')}</DefinitionRow>
-          <DefinitionRow label="Mass of its ground">
-            {(block.counted.grams / 1000).toFixed(2)} kg
-          </DefinitionRow>
-          <DefinitionRow label="Joints bridged">
-            {block.bond.joints > 0 ? `${Math.round((100 * block.bond.bridged) / block.bond.joints)} %` : '–'}
-          </DefinitionRow>
-          <DefinitionRow label="Widest free span">
-            {block.span === 0 ? 'filled' : `${block.span} studs`}
-          </DefinitionRow>
-          <DefinitionRow
-            label="Joints that run through"
-            note={
-              block.bond.through[0]
-                ? `longest ${block.bond.through[0].length} studs, ${formatPlates(block.bond.through[0].to - block.bond.through[0].from)} high`
-                : undefined
-            }
-          >
-            {block.bond.through.length === 0
-              ? 'none'
-              : block.bond.through.length >= 12
-                ? '12 or more'
-                : block.bond.through.length}
-          </DefinitionRow>
-        </dl>
+        {block && <WholeBlock {...block} />}
+        {building && <WholeBuilding lines={building.lines} />}
         <Basis>
           A joint runs through when four layers or more leave it unbridged. Steps are in the order in which
           they are built; the letters are the marks on the build sheets. Pieces of any colour are drawn pale.
+          A building is drawn unturned, its windows and doors as blocks; it is in the needs once its pieces
+          are its list (Plan, Pieces).
         </Basis>
       </aside>
     </div>
   );
 }
 
+/** What a block of ground comes to. */
+function WholeBlock({ block, counted, bond, span }: BlockSum) {
+  return (
+    <>
+      <Heading>The whole {block.part ? 'part' : block.rest ? 'square' : 'module'}</Heading>
+      <dl>
+        <DefinitionRow label="Pieces">{counted.pieces.toLocaleString('en')}</DefinitionRow>
+        <DefinitionRow label="Mass of its ground">{(counted.grams / 1000).toFixed(2)} kg</DefinitionRow>
+        <DefinitionRow label="Joints bridged">
+          {bond.joints > 0 ? `${Math.round((100 * bond.bridged) / bond.joints)} %` : '–'}
+        </DefinitionRow>
+        <DefinitionRow label="Widest free span">{span === 0 ? 'filled' : `${span} studs`}</DefinitionRow>
+        <DefinitionRow
+          label="Joints that run through"
+          note={
+            bond.through[0]
+              ? `longest ${bond.through[0].length} studs, ${formatPlates(bond.through[0].to - bond.through[0].from)} high`
+              : undefined
+          }
+        >
+          {bond.through.length === 0
+            ? 'none'
+            : bond.through.length >= 12
+              ? '12 or more'
+              : bond.through.length}
+        </DefinitionRow>
+      </dl>
+    </>
+  );
+}
+
+/** What a building comes to. */
+function WholeBuilding({ lines }: { lines: readonly StepLine[] }) {
+  const known = useDisplay(({ scene }) => scene.partType);
+  const grams = lines.reduce((sum, { part, qty }) => sum + qty * gramsOfPart(part, known), 0);
+  return (
+    <>
+      <Heading>The whole building</Heading>
+      <dl>
+        <DefinitionRow label="Pieces">
+          {lines.reduce((sum, { qty }) => sum + qty, 0).toLocaleString('en')}
+        </DefinitionRow>
+        <DefinitionRow label="Mass">{(grams / 1000).toFixed(2)} kg</DefinitionRow>
+      </dl>
+    </>
+  );
+}
+
 const NO_STEPS: readonly BuildStep[] = [];
 
-const placeOf = ({ z }: BuildStep, floor: number) =>
-  z === null ? 'scattered by hand' : `${formatPlates(z + floor)} above datum`;
+const placeOf = ({ z }: BuildStep, floor: number, from: string) =>
+  z === null ? 'scattered by hand' : `${formatPlates(z + floor)} above ${from}`;
 
 interface Group {
   key: string;

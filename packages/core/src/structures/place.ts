@@ -1,0 +1,46 @@
+import { ANY_COLOUR } from '../catalogue/index.ts';
+import { boundsOf, centreOf } from '../grid/index.ts';
+import { builtRect, turnedPoint, type Plot } from '../document/index.ts';
+import { sortedSteps, type BuildSteps } from '../masonry/index.ts';
+import type { Fronted } from './fronts.ts';
+import type { LaidPiece } from './piece.ts';
+import { buildingPieces } from './shell.ts';
+
+// The pieces of a building where they are: step by step for its builder, and as they stand on the plan.
+
+/** A building as its builder works through it. */
+export interface BuildingSteps extends BuildSteps {
+  /** Studs of all of it with its pavement; the pieces are counted from its north-west corner. */
+  w: number;
+  d: number;
+}
+
+/** The steps of a building from the ground up, unturned, in any colour; heights in plates above its ground. */
+export function buildingSteps(plot: Fronted): BuildingSteps {
+  const pieces = buildingPieces(plot);
+  const { x, y, w, d } = boundsOf(pieces);
+  const laid = pieces.map(({ use, turn: _turn, ...piece }) => ({
+    ...piece,
+    ...{ x: piece.x - x, y: piece.y - y, purpose: use, colour: ANY_COLOUR },
+  }));
+  return { w, d, ...sortedSteps(laid) };
+}
+
+/**
+ * The pieces of a building on the plan, studs and plates above datum: by their sides square to the grid, about their
+ * middle, to be turned by what its turn leaves over whole quarters.
+ * @param foot what the building stands on, plates above datum
+ * @returns with the turn of each: of windows and doors the way they face, of other pieces less than a quarter
+ */
+export function placedPieces(plot: Plot, foot: number): LaidPiece[] {
+  const built = builtRect(plot);
+  const middle = centreOf(plot);
+  const isAcross = Math.floor(plot.turn / 90) % 2 === 1;
+  return buildingPieces(plot).map((piece) => {
+    const own = { x: built.x + piece.x, y: built.y + piece.y, w: piece.w, d: piece.d };
+    const at = turnedPoint(centreOf(own), middle, plot.turn);
+    const [w, d] = isAcross ? [own.d, own.w] : [own.w, own.d];
+    const turn = piece.use === 'opening' ? (piece.turn + plot.turn) % 360 : plot.turn % 90;
+    return { ...piece, x: at.x - w / 2, y: at.y - d / 2, w, d, z: foot + piece.z, turn };
+  });
+}
