@@ -1,5 +1,6 @@
 import { parseArgs } from 'node:util';
-import { SLOPES, polygonRing, roofOf, sidewaysFits, turnsWithin } from '@quarry/core/bench';
+import { polygonRing, sidewaysFits, turnsWithin } from '@quarry/core/bench';
+import { SLOPES, roofOf } from '@quarry/core/structures';
 import { BadInput } from './input.ts';
 
 // The Bench from a shell: calculators that take no file.

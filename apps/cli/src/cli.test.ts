@@ -163,8 +163,8 @@ describe('quarry stands, pieces', () => {
       told(turn)
         .find(([, part]) => part === 'door-4x1')
         ?.slice(3);
-    expect(doorOf(0)).toEqual(['8', '11', '1', '4', '1', '18', '0']);
-    expect(doorOf(90)).toEqual(['6', '6', '1', '1', '4', '18', '90']);
+    expect(doorOf(0)).toEqual(['8', '11', '1', '4', '1', '18', '90']);
+    expect(doorOf(90)).toEqual(['6', '6', '1', '1', '4', '18', '180']);
     expect(told(0, 1)).toEqual([]);
   });
 });

@@ -120,17 +120,21 @@ function FieldOf({ field, data, disabled, onCommit }: FieldProps<FieldSpec>) {
   }
 }
 
+/** The value of no choice. */
+const NONE = '';
+
 function ChoiceOf({ field, data, disabled, onCommit }: FieldProps<SpecAs<'choice'>>) {
   const scene = useScene('level', 'place');
   const { say } = useMeasureFormat();
-  const { label, key, options, whole } = field;
+  const { label, key, options, whole, optional } = field;
+  const none = optional === undefined ? [] : [{ value: NONE, word: optional }];
   return (
     <SelectField
       label={label}
-      value={String(data[key])}
+      value={data[key] === null ? NONE : String(data[key])}
       disabled={disabled}
-      options={typeof options === 'function' ? options({ scene, data, say }) : options}
-      onCommit={(value) => onCommit(whole ? Number(value) : value)}
+      options={[...none, ...(typeof options === 'function' ? options({ scene, data, say }) : options)]}
+      onCommit={(value) => onCommit(value === NONE ? null : whole ? Number(value) : value)}
     />
   );
 }

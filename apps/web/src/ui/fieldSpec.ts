@@ -51,6 +51,8 @@ export type FieldSpec =
       options: readonly Choice[] | ((context: ChoiceContext) => readonly Choice[]);
       /** Its value is a whole number. */
       whole?: true;
+      /** The word for no choice, null. */
+      optional?: string;
     });
 
 type When = Common['when'];

@@ -1,23 +1,18 @@
 import fc from 'fast-check';
 import { partOf } from '../catalogue/index.ts';
 import {
-  SLOPES,
   baysOfBase,
   baysOfRing,
   evenBays,
   nearestStack,
-  pitchOfSlope,
-  raiseToMeet,
   ringCorners,
   ringNear,
   polygonRing,
-  roofOf,
-  roofPieces,
-  runOfSlope,
   sidewaysFits,
   tiesOf,
   turnsWithin,
 } from './index.ts';
+import { SLOPES, pitchOfSlope, raiseToMeet, roofOf, roofPieces, runOfSlope } from '../structures/index.ts';
 
 const slope = (id: string) => {
   const part = partOf(id);

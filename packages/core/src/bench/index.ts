@@ -1,6 +1,5 @@
 export * from './fits.ts';
 export * from './rings.ts';
-export * from './roofs.ts';
 export * from './turns.ts';
 export * from './bays.ts';
 export * from './mosaic.ts';

@@ -1,6 +1,9 @@
 import { builtSides, frontLength, frontsOf, type FrontCard, type Fronted } from './fronts.ts';
+import type { LaidPiece } from './piece.ts';
+import { isSlope } from './roofs.ts';
 import { buildingPieces } from './shell.ts';
-import { storeysOf, type Storey } from './storeys.ts';
+import { storeysOf, wallTop, type Storey } from './storeys.ts';
+import { FACING } from './walls.ts';
 import type { Side } from '../document/index.ts';
 
 // A front as it is seen from outside: what shows of each piece in its face, from the left and from the ground.
@@ -12,6 +15,8 @@ export interface SeenPiece {
   z: number;
   w: number;
   h: number;
+  /** A slope that is seen from its end: the way it falls. */
+  falls?: 'left' | 'right';
 }
 
 export interface Elevation {
@@ -25,26 +30,37 @@ export interface Elevation {
   fronts: FrontCard[];
 }
 
-/** A front drawn from the pieces that stand in its face; pavement before it is left out. */
+/**
+ * A front drawn from the pieces that stand in its face and the slopes that fall to it; pavement before it is left out.
+ * @returns those farther back first
+ */
 export function elevationOf(plot: Fronted, side: Side): Elevation {
   const { w, d } = builtSides(plot);
   const length = frontLength(plot, side);
-  const pieces = buildingPieces(plot).flatMap((piece): SeenPiece[] => {
-    const isBuilt = piece.x >= 0 && piece.y >= 0 && piece.x + piece.w <= w && piece.y + piece.d <= d;
-    const isIn = {
-      n: piece.y === 0,
-      s: piece.y + piece.d === d,
-      w: piece.x === 0,
-      e: piece.x + piece.w === w,
-    }[side];
-    if (!isBuilt || !isIn) return [];
-    const isX = side === 'n' || side === 's';
-    const [from, wide] = isX ? [piece.x, piece.w] : [piece.y, piece.d];
-    const left = side === 's' || side === 'w' ? from : length - from - wide;
-    return [{ part: piece.part, left, z: piece.z, w: wide, h: piece.h }];
-  });
+  const isX = side === 'n' || side === 's';
+  const isFromWest = side === 's' || side === 'w';
+  const depthOf = (piece: LaidPiece) =>
+    ({ n: piece.y, s: d - piece.y - piece.d, w: piece.x, e: w - piece.x - piece.w })[side];
+  const pieces = buildingPieces(plot)
+    .filter((piece) => {
+      if (piece.use === 'pavement') return false;
+      if (depthOf(piece) === 0) return true;
+      // The ridge lies behind the slopes, as high as they end.
+      return piece.use === 'roof' && (isSlope(piece) ? piece.turn === FACING[side] : piece.z > wallTop(plot));
+    })
+    .toSorted((a, b) => depthOf(b) - depthOf(a))
+    .map((piece): SeenPiece => {
+      const [from, wide] = isX ? [piece.x, piece.w] : [piece.y, piece.d];
+      const left = isFromWest ? from : length - from - wide;
+      const isEnd = isSlope(piece) && piece.turn % 180 !== FACING[side] % 180;
+      // Seen from the south and the west the east and the south are at the right.
+      const isRight = (piece.turn === FACING.e || piece.turn === FACING.s) === isFromWest;
+      const seen = { part: piece.part, left, z: piece.z, w: wide, h: piece.h };
+      return isEnd ? { ...seen, falls: isRight ? 'right' : 'left' } : seen;
+    });
+  const high = pieces.reduce((top, { z, h }) => Math.max(top, z + h), 0);
   return {
-    ...{ side, length, high: Math.round(plot.height) + 1, pieces, storeys: storeysOf(plot) },
+    ...{ side, length, high, pieces, storeys: storeysOf(plot) },
     fronts: frontsOf(plot).filter((front) => front.side === side),
   };
 }

@@ -19,6 +19,8 @@ export type Fronted = Pick<
   | 'pavement'
   | 'bays'
   | 'cutAt'
+  | 'eaves'
+  | 'slope'
 >;
 type Front = Plot['bays'][number];
 type Bay = Front['bays'][number];
@@ -97,7 +99,7 @@ export function frontsOf(plot: Fronted): FrontCard[] {
       const bays = front.bays.map((bay, index): PlacedBay => {
         const place = { side: front.side, storey: front.storey, index, bay, left: at };
         at += bay.wide;
-        return { ...place, ...letIn(plot, place, length, left, storey) };
+        return { ...place, ...letIn(plot, place, length, left, storey, storeys.length) };
       });
       return { side: front.side, storey: front.storey, bays, left };
     });
@@ -113,10 +115,11 @@ function letIn(
   length: number,
   over: number,
   storey: Storey | undefined,
+  count: number,
 ): Pick<PlacedBay, 'opening' | 'fault' | 'isOff'> {
   const none = (fault: string | null) => ({ opening: null, fault, isOff: false });
   if (bay.part === null) return none(null);
-  if (!storey) return none(`there are ${countOf(plot.storeys, 'storey')}`);
+  if (!storey) return none(`there are walls of ${countOf(count, 'storey')}`);
   if (over < 0) return none(`the bays are ${countOf(-over, 'stud')} wider than the front`);
   const part = partOf(bay.part);
   if (!part || !LET_IN.some((family) => family === part.family))

@@ -12,6 +12,6 @@ export interface LaidPiece {
   /** Plates above the building's ground. */
   z: number;
   h: number;
-  /** Of a part that has a front: degrees clockwise from facing south. */
+  /** Of a window, a door or a slope the way its front faces or falls, degrees clockwise from east; else 0. */
   turn: number;
 }

@@ -4,6 +4,7 @@ import { builtRect, turnedPoint, type Plot } from '../document/index.ts';
 import { sortedSteps, type BuildSteps } from '../masonry/index.ts';
 import type { Fronted } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
+import { isSlope } from './roofs.ts';
 import { buildingPieces } from './shell.ts';
 
 // The pieces of a building where they are: step by step for its builder, and as they stand on the plan.
@@ -19,9 +20,10 @@ export interface BuildingSteps extends BuildSteps {
 export function buildingSteps(plot: Fronted): BuildingSteps {
   const pieces = buildingPieces(plot);
   const { x, y, w, d } = boundsOf(pieces);
-  const laid = pieces.map(({ use, turn: _turn, ...piece }) => ({
+  const laid = pieces.map(({ use, turn, ...piece }) => ({
     ...piece,
     ...{ x: piece.x - x, y: piece.y - y, purpose: use, colour: ANY_COLOUR },
+    ...(isSlope(piece) ? { falls: turn / 90 } : {}),
   }));
   return { w, d, ...sortedSteps(laid) };
 }
@@ -30,7 +32,7 @@ export function buildingSteps(plot: Fronted): BuildingSteps {
  * The pieces of a building on the plan, studs and plates above datum: by their sides square to the grid, about their
  * middle, to be turned by what its turn leaves over whole quarters.
  * @param foot what the building stands on, plates above datum
- * @returns with the turn of each: of windows and doors the way they face, of other pieces less than a quarter
+ * @returns with the turn of each: of windows, doors and slopes the way they face, of other pieces less than a quarter
  */
 export function placedPieces(plot: Plot, foot: number): LaidPiece[] {
   const built = builtRect(plot);
@@ -40,7 +42,8 @@ export function placedPieces(plot: Plot, foot: number): LaidPiece[] {
     const own = { x: built.x + piece.x, y: built.y + piece.y, w: piece.w, d: piece.d };
     const at = turnedPoint(centreOf(own), middle, plot.turn);
     const [w, d] = isAcross ? [own.d, own.w] : [own.w, own.d];
-    const turn = piece.use === 'opening' ? (piece.turn + plot.turn) % 360 : plot.turn % 90;
+    const hasFront = piece.use === 'opening' || isSlope(piece);
+    const turn = hasFront ? (piece.turn + plot.turn) % 360 : plot.turn % 90;
     return { ...piece, x: at.x - w / 2, y: at.y - d / 2, w, d, z: foot + piece.z, turn };
   });
 }

@@ -3,7 +3,16 @@ import { gramsOfPart, isListed, partOf } from '../catalogue/index.ts';
 import { sceneFrom, type Plot } from '../document/index.ts';
 import { shellOf } from '../terrain/index.ts';
 import { runs } from '../../test/runs.ts';
-import { buildingPieces, frontsOf, shellPieces, storeysOf, type LaidPiece } from './index.ts';
+import {
+  buildingPieces,
+  elevationOf,
+  frontsOf,
+  gableOf,
+  shellPieces,
+  storeysOf,
+  wallTop,
+  type LaidPiece,
+} from './index.ts';
 
 const plotOf = (more: object): Plot =>
   sceneFrom({
@@ -82,6 +91,28 @@ test('a floor of 40 × 24 by hand: fields of 13 and 14 by 12, pillars under thei
   expect(spots).toEqual(['13 12', '13 16', '13 8', '27 12', '27 16', '27 8', '32 12', '8 12'].toSorted());
 });
 
+test('a two-sided roof by hand: 12 studs of 45° leave 2 for the ridge after five courses; its ends are walled up', () => {
+  const plot = plotOf({ w: 16, d: 12, height: 33, eaves: 18, slope: 'slope-2x2-45' });
+  // Each course lies a stud further in: 12 − 2 × 5 = 2; 18 + 5 × 3 plates, and the ridge's own.
+  expect(gableOf(plot)).toMatchObject({ courses: 5, ridge: 34, flat: 2 });
+  const pieces = buildingPieces(plot);
+  const slopes = pieces.filter(({ part }) => part.startsWith('slope'));
+  // 16 studs take four of 4, on both sides.
+  expect(slopes.map(({ part }) => part)).toEqual(Array.from({ length: 5 * 2 * 4 }, () => 'slope-4x2-45'));
+  expect([...new Set(slopes.filter(({ y }) => y < 6).map(({ turn }) => turn))]).toEqual([270]);
+  // Between the slopes of a course 8, 6, 4, 2 and 0 studs are open at either end.
+  const ends = pieces.filter(({ use, x, z }) => use === 'wall' && x === 0 && z >= 18);
+  expect(studsOf(ends)).toBe(8 + 6 + 4 + 2);
+  expect(pieces.filter(({ z }) => z === 33).map(({ part }) => part)).toEqual(['plate-2x16']);
+  // From its end it is a gable, from the side five rows of slopes and the ridge.
+  const end = elevationOf(plot, 'w').pieces.filter(({ falls }) => falls !== undefined);
+  expect(end.filter(({ falls }) => falls === 'left').map(({ left }) => left)).toEqual([0, 1, 2, 3, 4]);
+  expect(elevationOf(plot, 's').pieces.filter(({ part }) => part.startsWith('slope'))).toHaveLength(5 * 4);
+  // Left to itself it takes the slopes whose ridge comes nearest: 45° again.
+  expect(gableOf(plotOf({ w: 16, d: 12, height: 33, eaves: 18 }))?.slope.angle).toBe(45);
+  expect(gableOf(plotOf({ w: 16, d: 12, height: 33 }))).toBeNull();
+});
+
 describe('fronts in bays', () => {
   const bay = (wide: number, part: string | null = null, more: object = {}) => ({ wide, part, ...more });
   const front = (side: string, bays: object[], storey = 1) => ({ side, storey, bays });
@@ -97,15 +128,15 @@ describe('fronts in bays', () => {
     };
     // From the south the left is west: doors 4 of 8 from 2, windows 2 of 8 from 8 + 3, 4 of 8 from 16 + 2.
     expect(of('s')).toEqual([
-      ['door-4x1', 2, 23, 4, 1, 1, 0],
-      ['window-2x1', 11, 23, 2, 1, 7, 0],
-      ['window-4x1', 18, 23, 4, 1, 7, 0],
+      ['door-4x1', 2, 23, 4, 1, 1, 90],
+      ['window-2x1', 11, 23, 2, 1, 7, 90],
+      ['window-4x1', 18, 23, 4, 1, 7, 90],
     ]);
     // From the north the left is east: 24 − 2 − 4, 24 − 11 − 2, 24 − 18 − 4.
     expect(of('n').map(([part, x, y, , , , turn]) => [part, x, y, turn])).toEqual([
-      ['door-4x1', 18, 0, 180],
-      ['window-2x1', 11, 0, 180],
-      ['window-4x1', 2, 0, 180],
+      ['door-4x1', 18, 0, 270],
+      ['window-2x1', 11, 0, 270],
+      ['window-4x1', 2, 0, 270],
     ]);
     // From the west the left is north, from the east it is south.
     expect(of('w').map(([, x, y]) => [x, y])).toEqual([
@@ -133,9 +164,11 @@ describe('fronts in bays', () => {
       'a seam may cut the building at 12, through it',
     ]);
     expect(faults({ w: 24, d: 24, height: 30, bays: [front('s', [bay(8, 'door-4x1')], 2)] })).toEqual([
-      'there are 1 storey',
+      'there are walls of 1 storey',
     ]);
-    expect(one(bay(8, 'arch-1x4', { high: 0.5 * 2 }))).toEqual([]);
+    expect(one(bay(8, 'arch-1x4', { high: 1 }))).toEqual([]);
+    // Walls end at the eaves: of 18 plates the floor leaves 5 courses.
+    expect(one(bay(8, 'door-4x1'), { eaves: 18 })).toEqual(['it needs 6 courses, the storey has 5']);
   });
   test('bays that leave a rest tell it, and an odd opening in an even bay stands half a stud off', () => {
     const [card] = frontsOf(
@@ -182,6 +215,8 @@ describe('fronts in bays', () => {
       wall: fc.integer({ min: 1, max: 3 }),
       streetFront: fc.boolean(),
       bays: anyFronts,
+      eaves: fc.option(fc.integer({ min: 0, max: 60 })),
+      slope: fc.option(fc.constantFrom('slope-2x2-45', 'slope-1x3-33', 'slope-2x2x3-75', 'slope-1x1x2p-30')),
     });
     fc.assert(
       fc.property(plot, (given) => {
@@ -207,14 +242,20 @@ describe('fronts in bays', () => {
         const see = (what: string, x: number, y: number, z: number, wanted: boolean) => {
           if (at(x, y, z) > 0 !== wanted) wrong.push(`${what} ${x}, ${y}, ${z}`);
         };
-        const roof = Math.round(given.height);
+        const top = wallTop(own);
         for (let y = 0; y < given.d; y++)
           for (let x = 0; x < w; x++) {
             if (y >= d) {
               see('pavement', x, y, 0, true);
               continue;
             }
-            see('roof', x, y, roof, true);
+            // The roof is closed: plates at its flat top, or something of it over every stud.
+            const over = Array.from({ length: 160 }, (_, up) => at(x, y, top + up)).filter(
+              (piece) => piece > 0,
+            );
+            if (given.eaves === null) see('roof', x, y, top, true);
+            else if (!over.some((piece) => pieces[piece - 1].use === 'roof'))
+              wrong.push(`open over ${x}, ${y}`);
             const isWall = Math.min(x, y, w - 1 - x, d - 1 - y) < given.wall;
             for (const { level, hasFloor, from, to } of storeysOf(own)) {
               if (hasFloor) see('floor', x, y, level, true);
@@ -239,9 +280,9 @@ describe('fronts in bays', () => {
               }
             }
           }
-        // Every plate of a floor or roof over air lies on a wall or a pillar.
+        // Every plate of a floor or roof over air, and every slope, lies on a wall, a pillar or the course below.
         for (const { part, x, y, z, w: wide, d: deep } of pieces) {
-          if (!part.startsWith('plate') || z === 0) continue;
+          if (!/^(plate|slope)/.test(part) || z === 0) continue;
           let borne = false;
           for (let k = 0; k < wide * deep; k++)
             borne ||= at(x + (k % wide), y + Math.trunc(k / wide), z - 1) > 0;

@@ -1,12 +1,14 @@
 import { builtRect } from '../document/index.ts';
 import { layFloor, layPillars, pillarsUnder } from './floors.ts';
 import { builtSides, openingsOf, wallStuds, type Fronted } from './fronts.ts';
+import { gableOf, layGable } from './gable.ts';
 import type { LaidPiece } from './piece.ts';
-import { storeysOf } from './storeys.ts';
+import { storeysOf, wallTop } from './storeys.ts';
 import { fillOf, layWalls } from './walls.ts';
 
 // A building in pieces: walls of bonded courses with what is let into them, a floor of plates for each storey that lies
-// on the walls and on pillars under its joints, a roof of plates, and the plates of its pavement. What `shellOf` weighs, laid. Furniture and ornament
+// on the walls and on pillars under its joints, a roof of
+// plates or of slopes, and the plates of its pavement. What `shellOf` weighs, laid. Furniture and ornament
 // are not in it.
 
 /**
@@ -21,13 +23,18 @@ export function buildingPieces(plot: Fronted): LaidPiece[] {
   const fills = openings.flatMap((one) => fillOf(one, { w, d, thick }));
   const pillars = pillarsUnder(w, d, thick, fills);
   const pieces = pavementOf(plot, { w, d });
-  for (const storey of storeysOf(plot)) {
+  const gable = gableOf(plot);
+  const isPitched = gable !== null && gable.courses > 0;
+  const storeys = storeysOf(plot);
+  for (const [i, storey] of storeys.entries()) {
     const { level, hasFloor, from, to } = storey;
     if (hasFloor) pieces.push(...layFloor(whole, level, 'floor'));
     const own = openings.filter(({ foot }) => foot >= from && foot < to);
-    pieces.push(...layWalls({ w, d, thick, storey, openings: own }), ...layPillars(pillars, storey));
+    pieces.push(...layWalls({ w, d, thick, storey, openings: own }));
+    // Nothing flat lies over the last storey under a roof of slopes.
+    if (!isPitched || i < storeys.length - 1) pieces.push(...layPillars(pillars, storey));
   }
-  pieces.push(...fills, ...layFloor(whole, Math.round(plot.height), 'roof'));
+  pieces.push(...fills, ...(isPitched ? layGable(plot, gable) : layFloor(whole, wallTop(plot), 'roof')));
   return pieces;
 }
 
@@ -53,8 +60,21 @@ const MAX_KNOWN = 500;
  * buildings of one size with the same fronts.
  */
 export function shellPieces(plot: Fronted): { part: string; qty: number }[] {
-  const { w, d, height, storeys, wall, front, streetFront, pavement, bays, cutAt } = plot;
-  const key = JSON.stringify([w, d, height, storeys, wall, front, streetFront, pavement, bays, cutAt]);
+  const { w, d, height, storeys, wall, front, streetFront, pavement, bays, cutAt, eaves, slope } = plot;
+  const key = JSON.stringify([
+    w,
+    d,
+    height,
+    storeys,
+    wall,
+    front,
+    streetFront,
+    pavement,
+    bays,
+    cutAt,
+    eaves,
+    slope,
+  ]);
   const before = known.get(key);
   if (before) return before;
   const counts = new Map<string, number>();

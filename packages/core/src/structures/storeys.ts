@@ -16,9 +16,18 @@ export interface Storey {
   plates: number;
 }
 
-/** The storeys of a building from the ground up, all as high as whole plates allow. */
-export function storeysOf({ height, storeys }: Pick<Plot, 'height' | 'storeys'>): Storey[] {
+/** Height of a building's walls, plates: to the eaves, or to a flat roof. */
+export const wallTop = ({ height, eaves }: Pick<Plot, 'height' | 'eaves'>): number =>
+  Math.round(eaves === null ? height : Math.min(eaves, height));
+
+/**
+ * The storeys of a building from the ground up, all as high as whole plates allow. One that reaches over the eaves ends
+ * there; those that begin higher are in the roof and have no walls.
+ */
+export function storeysOf(plot: Pick<Plot, 'height' | 'storeys' | 'eaves'>): Storey[] {
+  const { height, storeys } = plot;
   const high = Math.round(height);
+  const top = wallTop(plot);
   const floors = Math.min(storeys, high);
   const walls = (level: number, hasFloor: boolean, to: number): Storey => {
     const from = level + (hasFloor ? 1 : 0);
@@ -29,7 +38,9 @@ export function storeysOf({ height, storeys }: Pick<Plot, 'height' | 'storeys'>)
       plates: between % PLATES_PER_BRICK,
     };
   };
-  if (floors === 0) return [walls(0, false, high)];
+  if (floors === 0) return [walls(0, false, top)];
   const levels = Array.from({ length: floors }, (_, storey) => Math.round((storey * high) / floors));
-  return levels.map((level, i) => walls(level, true, levels[i + 1] ?? high));
+  return levels
+    .filter((level) => level < top)
+    .map((level, i) => walls(level, true, Math.min(top, levels[i + 1] ?? high)));
 }

@@ -93,12 +93,11 @@ function layLines({ w, d, thick, storey, openings }: Walls): LaidPiece[] {
       const joints = new Set<number>();
       const across = side === 's' ? d - thick : side === 'e' ? w - thick : 0;
       for (const [a, b] of stretches(start, end, openings, side, z)) {
-        const places = jointsOf(a, b, not, LENGTHS[family]);
-        for (const place of places) joints.add(place);
-        for (let i = 1; i < places.length; i++) {
-          const [at, long] = [places[i - 1], places[i] - places[i - 1]];
+        for (const place of [a, b]) joints.add(place);
+        for (const { at, long, part } of layStretch(a, b, not, thick, family)) {
+          joints.add(at);
           laid.push({
-            part: partId(family, long, thick),
+            part,
             use: 'wall',
             ...(isX ? { x: at, y: across, w: long, d: thick } : { x: across, y: at, w: thick, d: long }),
             ...{ z, h, turn: 0 },
@@ -109,6 +108,24 @@ function layLines({ w, d, thick, storey, openings }: Walls): LaidPiece[] {
     }
   }
   return laid;
+}
+
+/**
+ * The pieces of a straight stretch of wall, the fewest with the fewest joints where none should be.
+ * @param thick at most as wide as bricks of every length are made; thicker walls take several rows
+ */
+export function layStretch(
+  from: number,
+  to: number,
+  not: ReadonlySet<number>,
+  thick: number,
+  family: keyof typeof LENGTHS,
+): { at: number; long: number; part: string }[] {
+  const places = jointsOf(from, to, not, LENGTHS[family]);
+  return places.slice(1).map((end, i) => {
+    const [at, long] = [places[i], end - places[i]];
+    return { at, long, part: partId(family, long, thick) };
+  });
 }
 
 /** A ring of any thickness, each course over the joints of the one below. */
@@ -163,8 +180,8 @@ const studOf = (side: Side, along: number, deep: number, { w, d }: { w: number; 
         ? { x: deep, y: along }
         : { x: w - 1 - deep, y: along };
 
-/** Degrees clockwise by which a part that faces south is turned to face a side. */
-const FACES = { s: 0, w: 90, n: 180, e: 270 } as const satisfies Record<Side, number>;
+/** The way a front faces, degrees clockwise from east. */
+export const FACING = { e: 0, s: 90, w: 180, n: 270 } as const satisfies Record<Side, number>;
 
 /** The window, the door or the arches that fill an opening, at the wall's face; arches one behind the other. */
 export function fillOf(
@@ -181,7 +198,7 @@ export function fillOf(
       part: part.id,
       use: 'opening',
       ...{ x, y, w: Math.abs(far.x - near.x) + 1, d: Math.abs(far.y - near.y) + 1 },
-      ...{ z: isArch ? top - part.h : foot, h: part.h, turn: FACES[side] },
+      ...{ z: isArch ? top - part.h : foot, h: part.h, turn: FACING[side] },
     };
   });
 }

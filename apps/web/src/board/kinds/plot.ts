@@ -1,3 +1,4 @@
+import { partName } from '@quarry/core/catalogue';
 import { formatPlates, type Rect } from '@quarry/core/grid';
 import {
   CONNECTORS,
@@ -11,8 +12,10 @@ import {
   plotBounds,
   wallCorners,
 } from '@quarry/core/document';
+import { ROOF_SLOPES } from '@quarry/core/structures';
 import { sweepOf } from '@quarry/core/terrain';
 import { field } from '../../ui/fieldSpec.ts';
+import { capital } from '../../ui/words.ts';
 import { MONO, SANS, hatch, visible, within, wrapText, type Picture } from '../ink.ts';
 import { LABEL_RANKS, type BoardLabel } from '../labels.ts';
 import { toScreen } from '../viewport.ts';
@@ -81,6 +84,14 @@ export const plotBoard: BoardKind = {
       ({ streetFront }) => streetFront === true,
     ),
     { as: 'length', measure: 'plates', key: 'eaves', label: 'Roof from', min: 0, max: 3000, optional: 18 },
+    {
+      as: 'choice',
+      key: 'slope',
+      label: 'Slopes',
+      options: ROOF_SLOPES.map(({ id }) => ({ value: id, word: capital(partName(id)) })),
+      optional: 'Nearest to its height',
+      when: ({ eaves }) => eaves !== null,
+    },
     field.plates('overhangFrom', 'Stands out from', 0),
     field.number('lean', 'Leans', 0, 45, { unit: '°' }),
     field.number('leanTo', 'Leans to', 0, 359.9, {

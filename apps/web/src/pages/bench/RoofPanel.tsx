@@ -6,7 +6,7 @@ import {
   roofPieces,
   runOfSlope,
   type Roof,
-} from '@quarry/core/bench';
+} from '@quarry/core/structures';
 import { partName, type Part } from '@quarry/core/catalogue';
 import { MM_PER_PLATE, MM_PER_STUD, formatPlates } from '@quarry/core/grid';
 import { DataTable } from '../../ui/DataTable.tsx';

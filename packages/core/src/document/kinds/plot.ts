@@ -60,6 +60,8 @@ const plotSchema = z.strictObject({
   connectors: z.enum(CONNECTORS).default('unsaid'),
   /** Height of the roof's inside at the eaves, plates above the ground; null: a flat roof. */
   eaves: plates.min(0).nullable().default(null),
+  /** The slopes it is roofed with; null: those whose ridge comes nearest to its height. */
+  slope: partField.nullable().default(null),
   /** What lifts off, from the top down: how tall each is and how much room it leaves below. */
   parts: z
     .array(

@@ -52,7 +52,7 @@ export function ElevationDialog({
     () => (isStreet ? neighboursOf(scene, ground?.relief ?? null, plot, side) : []),
     [isStreet, scene, ground, plot, side],
   );
-  const storey = Math.min(picked.storey, elevation.storeys.length);
+  const storey = Math.max(1, Math.min(picked.storey, elevation.storeys.length));
   const place: FrontPlace = { side, storey };
   const change = (verb: string, bays: typeof plot.bays) => set(verb, { bays });
   return (
@@ -80,7 +80,7 @@ export function ElevationDialog({
           plot={plot}
           place={place}
           count={elevation.storeys.length}
-          courses={elevation.storeys[storey - 1].courses}
+          courses={elevation.storeys[storey - 1]?.courses ?? 0}
           left={elevation.fronts.find((front) => front.storey === storey)?.left ?? null}
           disabled={disabled}
           onStorey={(at) => setPicked({ storey: at, index: null })}

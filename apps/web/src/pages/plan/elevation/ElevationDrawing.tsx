@@ -95,16 +95,17 @@ export function ElevationDrawing({
 
 /** What shows of each piece: bricks as outlines, glass and leaves filled. */
 function Pieces({ pieces, high }: { pieces: readonly SeenPiece[]; high: number }) {
-  return pieces.map(({ part, left, z, w, h }) => {
+  return pieces.map(({ part, left, z, w, h, falls }) => {
     const place = {
       x: left * MM_PER_STUD,
       y: (high - z - h) * MM_PER_PLATE,
       width: w * MM_PER_STUD,
       height: h * MM_PER_PLATE,
     };
-    const key = `${left} ${z} ${part} ${w}`;
+    const key = `${left} ${z} ${part} ${w} ${falls ?? ''}`;
     const family = partOf(part)?.family;
     if (family === 'arch') return <Arch key={key} {...place} />;
+    if (falls) return <SlopeEnd key={key} falls={falls} {...place} />;
     const isGlass = family === 'window';
     return (
       <g key={key}>
@@ -116,7 +117,9 @@ function Pieces({ pieces, high }: { pieces: readonly SeenPiece[]; high: number }
               ? 'fill-secondary/25 stroke-base-content'
               : family === 'door'
                 ? 'fill-base-content/20 stroke-base-content'
-                : 'fill-base-100 stroke-base-content/60'
+                : family === 'slope'
+                  ? 'fill-base-300 stroke-base-content/60'
+                  : 'fill-base-100 stroke-base-content/60'
           }
         />
         {isGlass && (
@@ -137,6 +140,32 @@ function Pieces({ pieces, high }: { pieces: readonly SeenPiece[]; high: number }
       </g>
     );
   });
+}
+
+/** A slope from its end: a stud's width of top, a lip at its low edge. */
+function SlopeEnd({
+  falls,
+  x,
+  y,
+  width,
+  height,
+}: {
+  falls: 'left' | 'right';
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}) {
+  const lip = Math.min(MM_PER_PLATE, height / 3);
+  const [low, high, back] =
+    falls === 'left' ? [x, x + width - MM_PER_STUD, x + width] : [x + width, x + MM_PER_STUD, x];
+  return (
+    <path
+      d={`M${low} ${y + height} V${y + height - lip} L${high} ${y} H${back} V${y + height} Z`}
+      strokeWidth={0.4}
+      className="fill-base-300 stroke-base-content"
+    />
+  );
 }
 
 /** An arch: a block with half an ellipse out of its underside, a stud of foot at either side. */

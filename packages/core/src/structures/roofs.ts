@@ -1,10 +1,13 @@
-import { CATALOGUE, type Part } from '../catalogue/index.ts';
+import { CATALOGUE, partOf, type Part } from '../catalogue/index.ts';
 import { MM_PER_PLATE, MM_PER_STUD } from '../grid/index.ts';
 
 // Roofs of two sides by the slope pieces that exist.
 
 /** The slopes of the catalogue, those of one pitch together: width does not matter to a pitch. */
 export const SLOPES: readonly Part[] = CATALOGUE.filter(({ family }) => family === 'slope');
+
+/** Whether a piece is a slope. */
+export const isSlope = ({ part }: { part: string }): boolean => partOf(part)?.family === 'slope';
 
 /** How far a course of slopes lies in from the one under it, studs: a slope keeps a row of studs for the next course. */
 export const runOfSlope = ({ d }: Part): number => Math.max(1, d - 1);
