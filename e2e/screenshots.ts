@@ -1,7 +1,16 @@
 /** Takes the pictures in docs/screenshots from the demo: `npx tsx e2e/screenshots.ts [folder]`. Needs a build. */
 import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
-import { goTo, openDisplay, openTab, signedInPage, startBrowser, startServer } from './stage.ts';
+import {
+  goTo,
+  openDisplay,
+  openTab,
+  pickFromOutline,
+  press,
+  signedInPage,
+  startBrowser,
+  startServer,
+} from './stage.ts';
 
 const folder = process.argv[2] ?? join(__dirname, '..', 'docs', 'screenshots');
 const only = process.argv[3];
@@ -32,6 +41,12 @@ async function main() {
     await page.locator('button[data-findings]').click();
     await shot(page, 'findings');
     await page.locator('button[aria-label="Close the findings"]').click();
+    await pickFromOutline(page, 'Plots', 'Assay office');
+    await press(page, 'Open its fronts');
+    await page.locator('::-p-aria([name="With the fronts beside it"])').click();
+    await pause(800);
+    await shot(page, 'plan-fronts');
+    await page.keyboard.press('Escape');
     await goTo(page, 'survey');
     await openTab(page, 'Reach');
     await shot(page, 'survey');
@@ -54,8 +69,6 @@ async function main() {
     await page.waitForSelector('.apexcharts-series path');
     await shot(page, 'progress-outlook');
     await goTo(page, 'stockpile');
-    await openTab(page, 'Colours');
-    await shot(page, 'stockpile-colours');
     await openTab(page, 'Layers');
     await page.waitForSelector('[aria-label="The step from above"]');
     for (let i = 0; i < 12; i++) await page.locator('button[aria-label="Step above"]').click();

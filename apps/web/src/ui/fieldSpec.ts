@@ -1,3 +1,4 @@
+import { ANY_COLOUR, PALETTE } from '@quarry/core/catalogue';
 import { formatPlates } from '@quarry/core/grid';
 import { GROUNDS, MAX_STUDS, PROFILES, SEASONS, SHAPES, listOf, type Scene } from '@quarry/core/document';
 import type { Measure } from './quantity.ts';
@@ -108,6 +109,10 @@ const number = (
   max: number,
   rest: { whole?: boolean; unit?: string; when?: When; optional?: string } = {},
 ): FieldSpec => ({ as: 'number', key, label, min, max, ...rest });
+const COLOUR_WORDS: Words = {
+  [ANY_COLOUR]: 'Any colour',
+  ...Object.fromEntries(PALETTE.map(({ id, name }) => [id, name])),
+};
 const ground = (key: string, label: string, when?: When): FieldSpec => choice(key, label, GROUNDS, {}, when);
 
 /** What the tables of fields are made of. */
@@ -141,6 +146,8 @@ export const field = {
     studs('x', 'From west', -MAX_STUDS, MAX_STUDS),
     studs('y', 'From north', -MAX_STUDS, MAX_STUDS),
   ],
+  colour: (key: string, label: string): FieldSpec =>
+    choice(key, label, [ANY_COLOUR, ...PALETTE.map(({ id }) => id)], COLOUR_WORDS),
   /** The level that a thing lies on, and how far above it. */
   level: (): FieldSpec[] => [
     {

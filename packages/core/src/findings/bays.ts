@@ -2,7 +2,7 @@ import { partName } from '../catalogue/index.ts';
 import { centreOf, countOf, formatPlates } from '../grid/index.ts';
 import { SIDE_WORDS, builtRect, listOf, turnedPoint, type Entity, type Scene } from '../document/index.ts';
 import { NO_SLAB, OUTSIDE, floorBeside, indexAt, standsOn, topAt, type Relief } from '../terrain/index.ts';
-import { frontsOf, type Opening, type PlacedBay } from '../structures/index.ts';
+import { frontsOf, type WallOpening, type PlacedBay } from '../structures/index.ts';
 import type { FindingDraft, Rule } from './finding.ts';
 import { plotRef } from './plots.ts';
 
@@ -69,7 +69,7 @@ function surfacesAt(
 }
 
 /** The middle of the stud before an opening, on the plan. */
-function before(plot: Entity<'plot'>, { side, from, wide }: Opening): { x: number; y: number } {
+function before(plot: Entity<'plot'>, { side, from, wide }: WallOpening): { x: number; y: number } {
   const { x, y, w, d } = builtRect(plot);
   const middle = from + wide / 2;
   const at = {

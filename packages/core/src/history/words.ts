@@ -111,6 +111,9 @@ const TOWARDS: ReadonlySet<string> = new Set([
   ...['heading', 'wind', 'front', 'goodSides', 'faces', 'struck', 'viewedSides'],
 ]);
 
+/** Fields that hold colours. */
+const COLOURS: ReadonlySet<string> = new Set(['colour', 'stands', 'wallColour', 'roofColour', 'letInColour']);
+
 /** The longest text that is quoted whole. */
 const MOST = 60;
 const short = (text: string) => (text.length > MOST ? `${text.slice(0, MOST - 1)}…` : text);
@@ -138,7 +141,7 @@ export function valueWord(scene: Scene, kind: Kind, field: string, value: unknow
     }
     if (field === 'shape' && value === 'rect') return 'rectangle';
     if (field === 'part') return partName(value);
-    if (field === 'colour' || field === 'stands') return colourName(value);
+    if (COLOURS.has(field)) return colourName(value);
     return value.includes(' ') || value.length > 12 ? `“${short(value)}”` : value;
   }
   if (Array.isArray(value)) {

@@ -11,6 +11,7 @@ import type { Side } from '../document/index.ts';
 /** What is seen of a piece: studs from the left end of the front, plates above the building's ground. */
 export interface SeenPiece {
   part: string;
+  colour: string;
   left: number;
   z: number;
   w: number;
@@ -55,7 +56,7 @@ export function elevationOf(plot: Fronted, side: Side): Elevation {
       const isEnd = isSlope(piece) && piece.turn % 180 !== FACING[side] % 180;
       // Seen from the south and the west the east and the south are at the right.
       const isRight = (piece.turn === FACING.e || piece.turn === FACING.s) === isFromWest;
-      const seen = { part: piece.part, left, z: piece.z, w: wide, h: piece.h };
+      const seen = { part: piece.part, colour: piece.colour, left, z: piece.z, w: wide, h: piece.h };
       return isEnd ? { ...seen, falls: isRight ? 'right' : 'left' } : seen;
     });
   const high = pieces.reduce((top, { z, h }) => Math.max(top, z + h), 0);

@@ -21,6 +21,9 @@ export type Fronted = Pick<
   | 'cutAt'
   | 'eaves'
   | 'slope'
+  | 'wallColour'
+  | 'roofColour'
+  | 'letInColour'
 >;
 type Front = Plot['bays'][number];
 type Bay = Front['bays'][number];
@@ -39,7 +42,7 @@ export interface PlacedBay {
   /** From the left end of the front as seen from outside, studs. */
   left: number;
   /** What is let into it; null: nothing, or what does not fit. */
-  opening: Opening | null;
+  opening: WallOpening | null;
   /** Why what is wanted is not let in; null: it is, or nothing is wanted. */
   fault: string | null;
   /** Its opening stands half a stud left of the bay's middle. */
@@ -47,7 +50,7 @@ export interface PlacedBay {
 }
 
 /** A hole in a wall with what fills it. */
-export interface Opening {
+export interface WallOpening {
   side: Side;
   part: Part;
   /** From the west or north end of the wall, studs; and how wide it is. */
@@ -106,7 +109,7 @@ export function frontsOf(plot: Fronted): FrontCard[] {
 }
 
 /** Everything that is let into the walls of a building. */
-export const openingsOf = (plot: Fronted): Opening[] =>
+export const openingsOf = (plot: Fronted): WallOpening[] =>
   frontsOf(plot).flatMap(({ bays }) => bays.flatMap(({ opening }) => opening ?? []));
 
 function letIn(

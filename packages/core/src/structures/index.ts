@@ -7,14 +7,14 @@ export {
   writeRhythm,
   type FrontCard,
   type Fronted,
-  type Opening,
+  type WallOpening,
   type PlacedBay,
 } from './fronts.ts';
 export { ROOF_SLOPES, gableOf, type GableCard } from './gable.ts';
 export * from './lists.ts';
 export { baysAt, withBay, withCopies, withRhythm, type FrontPlace } from './editFronts.ts';
 export { elevationOf, type Elevation, type SeenPiece } from './elevation.ts';
-export type { LaidPiece } from './piece.ts';
+export type { BuildingPiece, LaidPiece } from './piece.ts';
 export { buildingSteps, placedPieces, type BuildingSteps } from './place.ts';
 export { buildingPieces, shellPieces } from './shell.ts';
 export { storeysOf, wallTop, type Storey } from './storeys.ts';

@@ -39,7 +39,7 @@ function countingList(
 /** The name of the list that a building's plain shell makes: by it the list is known again. */
 export const shellName = ({ name }: Pick<Plot, 'name'>): string => `Shell of ${name}`.slice(0, 60);
 
-/** The list of a building's plain shell, in any colour. */
+/** The list of a building's pieces, in its colours. */
 export function shellList(
   scene: Scene,
   plot: Entity<'plot'>,
@@ -50,7 +50,7 @@ export function shellList(
   return {
     ...{ name: shellName(plot), use: 'need', purpose: 'building', plot: plot.id },
     section: sectionOfEntity(scene, 'plot', plot.id),
-    lines: shellPieces(plot).map((line) => ({ ...line, colour: 'any' })),
+    lines: shellPieces(plot),
     notes: 'Its walls with what is let into them, floors and roof: a guess.',
   };
 }
@@ -59,7 +59,8 @@ export function shellList(
 export function isCountedByPieces(scene: Listed, plot: Entity<'plot'>): boolean {
   const counting = listOfBuilding(scene, plot);
   if (!counting?.isOwn || counting.list.copies !== 1) return false;
-  const left = new Map(shellPieces(plot).map(({ part, qty }) => [part, qty]));
+  const left = new Map<string, number>();
+  for (const { part, qty } of shellPieces(plot)) left.set(part, (left.get(part) ?? 0) + qty);
   for (const { part, qty } of counting.list.lines) left.set(part, (left.get(part) ?? 0) - qty);
   return [...left.values()].every((qty) => qty === 0);
 }

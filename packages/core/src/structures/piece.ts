@@ -15,3 +15,8 @@ export interface LaidPiece {
   /** Of a window, a door or a slope the way its front faces or falls, degrees clockwise from east; else 0. */
   turn: number;
 }
+
+/** A placed piece with its colour. */
+export interface BuildingPiece extends LaidPiece {
+  colour: string;
+}

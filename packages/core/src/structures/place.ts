@@ -1,9 +1,8 @@
-import { ANY_COLOUR } from '../catalogue/index.ts';
 import { boundsOf, centreOf } from '../grid/index.ts';
 import { builtRect, turnedPoint, type Plot } from '../document/index.ts';
 import { sortedSteps, type BuildSteps } from '../masonry/index.ts';
 import type { Fronted } from './fronts.ts';
-import type { LaidPiece } from './piece.ts';
+import type { BuildingPiece } from './piece.ts';
 import { isSlope } from './roofs.ts';
 import { buildingPieces } from './shell.ts';
 
@@ -16,13 +15,13 @@ export interface BuildingSteps extends BuildSteps {
   d: number;
 }
 
-/** The steps of a building from the ground up, unturned, in any colour; heights in plates above its ground. */
+/** The steps of a building from the ground up, unturned; heights in plates above its ground. */
 export function buildingSteps(plot: Fronted): BuildingSteps {
   const pieces = buildingPieces(plot);
   const { x, y, w, d } = boundsOf(pieces);
   const laid = pieces.map(({ use, turn, ...piece }) => ({
     ...piece,
-    ...{ x: piece.x - x, y: piece.y - y, purpose: use, colour: ANY_COLOUR },
+    ...{ x: piece.x - x, y: piece.y - y, purpose: use },
     ...(isSlope(piece) ? { falls: turn / 90 } : {}),
   }));
   return { w, d, ...sortedSteps(laid) };
@@ -34,7 +33,7 @@ export function buildingSteps(plot: Fronted): BuildingSteps {
  * @param foot what the building stands on, plates above datum
  * @returns with the turn of each: of windows, doors and slopes the way they face, of other pieces less than a quarter
  */
-export function placedPieces(plot: Plot, foot: number): LaidPiece[] {
+export function placedPieces(plot: Plot, foot: number): BuildingPiece[] {
   const built = builtRect(plot);
   const middle = centreOf(plot);
   const isAcross = Math.floor(plot.turn / 90) % 2 === 1;

@@ -113,6 +113,23 @@ test('a two-sided roof by hand: 12 studs of 45° leave 2 for the ridge after fiv
   expect(gableOf(plotOf({ w: 16, d: 12, height: 33 }))).toBeNull();
 });
 
+test('walls, roof and what is let in take their colours; what is hidden takes any', () => {
+  const plot = plotOf({
+    ...{ w: 24, d: 20, height: 30, eaves: 18, wallColour: 'rust', roofColour: 'slate', letInColour: 'chalk' },
+    bays: [{ side: 's', storey: 1, bays: [{ wide: 8, part: 'window-2x1', sill: 1 }] }],
+  });
+  const colours = (pattern: RegExp) =>
+    [
+      ...new Set(shellPieces(plot).flatMap(({ part, colour }) => (pattern.test(part) ? colour : []))),
+    ].toSorted();
+  expect(colours(/^slope/)).toEqual(['slate']);
+  expect(colours(/^window/)).toEqual(['chalk']);
+  expect(colours(/^brick/)).toEqual(['rust']);
+  // Plates: of the floor any, on the walls rust, on the ridge slate.
+  expect(colours(/^plate/)).toEqual(['any', 'rust', 'slate']);
+  expect(buildingPieces(plot).filter(({ use, colour }) => use === 'floor' && colour !== 'any')).toEqual([]);
+});
+
 describe('fronts in bays', () => {
   const bay = (wide: number, part: string | null = null, more: object = {}) => ({ wide, part, ...more });
   const front = (side: string, bays: object[], storey = 1) => ({ side, storey, bays });

@@ -1,8 +1,10 @@
-import { builtRect } from '../document/index.ts';
+import { ANY_COLOUR } from '../catalogue/index.ts';
+import { builtRect, type PartLine } from '../document/index.ts';
+import type { BuildingUse } from '../masonry/index.ts';
 import { layFloor, layPillars, pillarsUnder } from './floors.ts';
 import { builtSides, openingsOf, wallStuds, type Fronted } from './fronts.ts';
 import { gableOf, layGable } from './gable.ts';
-import type { LaidPiece } from './piece.ts';
+import type { BuildingPiece, LaidPiece } from './piece.ts';
 import { storeysOf, wallTop } from './storeys.ts';
 import { fillOf, layWalls } from './walls.ts';
 
@@ -15,7 +17,7 @@ import { fillOf, layWalls } from './walls.ts';
  * The pieces of a building, from the ground up. Sides and walls are whole studs: half ones are rounded.
  * @returns each stud of walls, floors, roof and pavement once; a window deeper than its wall stands out inside
  */
-export function buildingPieces(plot: Fronted): LaidPiece[] {
+export function buildingPieces(plot: Fronted): BuildingPiece[] {
   const { w, d } = builtSides(plot);
   const thick = wallStuds(plot);
   const openings = openingsOf(plot);
@@ -35,8 +37,12 @@ export function buildingPieces(plot: Fronted): LaidPiece[] {
     if (!isPitched || i < storeys.length - 1) pieces.push(...layPillars(pillars, storey));
   }
   pieces.push(...fills, ...(isPitched ? layGable(plot, gable) : layFloor(whole, wallTop(plot), 'roof')));
-  return pieces;
+  return pieces.map((piece) => ({ ...piece, colour: colourOf(plot, piece.use) }));
 }
+
+/** The colour of what shows; what is hidden or has a rule of its own takes any. */
+const colourOf = ({ wallColour, roofColour, letInColour }: Fronted, use: BuildingUse): string =>
+  use === 'wall' ? wallColour : use === 'roof' ? roofColour : use === 'opening' ? letInColour : ANY_COLOUR;
 
 /** The plates of the pavement before a street front, as what is built leaves it in whole studs. */
 function pavementOf(plot: Fronted, { w, d }: { w: number; d: number }): LaidPiece[] {
@@ -52,34 +58,27 @@ function pavementOf(plot: Fronted, { w, d }: { w: number; d: number }): LaidPiec
   ].flatMap((strip) => layFloor(strip, 0, 'pavement'));
 }
 
-const known = new Map<string, { part: string; qty: number }[]>();
+const known = new Map<string, PartLine[]>();
 const MAX_KNOWN = 500;
 
 /**
- * The pieces of a building by part: a guess of what it takes at least, the most frequent first. Worked out once for
- * buildings of one size with the same fronts.
+ * The pieces of a building by part and colour: a guess of what it takes at least, the most frequent first. Worked out
+ * once for buildings that are alike.
  */
-export function shellPieces(plot: Fronted): { part: string; qty: number }[] {
+export function shellPieces(plot: Fronted): PartLine[] {
   const { w, d, height, storeys, wall, front, streetFront, pavement, bays, cutAt, eaves, slope } = plot;
-  const key = JSON.stringify([
-    w,
-    d,
-    height,
-    storeys,
-    wall,
-    front,
-    streetFront,
-    pavement,
-    bays,
-    cutAt,
-    eaves,
-    slope,
-  ]);
+  const { wallColour, roofColour, letInColour } = plot;
+  const size = [w, d, height, storeys, wall, front, streetFront, pavement, eaves, slope];
+  const key = JSON.stringify([size, bays, cutAt, wallColour, roofColour, letInColour]);
   const before = known.get(key);
   if (before) return before;
-  const counts = new Map<string, number>();
-  for (const { part } of buildingPieces(plot)) counts.set(part, (counts.get(part) ?? 0) + 1);
-  const pieces = [...counts].map(([part, qty]) => ({ part, qty })).toSorted((a, b) => b.qty - a.qty);
+  const counts = new Map<string, PartLine>();
+  for (const { part, colour } of buildingPieces(plot)) {
+    const line = counts.get(`${part} ${colour}`) ?? { part, colour, qty: 0 };
+    counts.set(`${part} ${colour}`, line);
+    line.qty++;
+  }
+  const pieces = [...counts.values()].toSorted((a, b) => b.qty - a.qty);
   if (known.size >= MAX_KNOWN) known.clear();
   known.set(key, pieces);
   return pieces;

@@ -2,21 +2,21 @@ import { partId } from '../catalogue/index.ts';
 import { PLATES_PER_BRICK } from '../grid/index.ts';
 import { BRICKS, BondWatch, PLATES, tileLayer } from '../masonry/index.ts';
 import type { Side } from '../document/index.ts';
-import type { Opening } from './fronts.ts';
+import type { WallOpening } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
 import type { Storey } from './storeys.ts';
 
 // Walls in courses that interlock at the corners, with openings left in them and what fills those.
 
 /** The four walls of a storey. */
-export interface Walls {
+export interface StoreyWalls {
   /** Sides of what is built and thickness of its walls, whole studs. */
   w: number;
   d: number;
   thick: number;
   storey: Storey;
   /** What is let into them. */
-  openings: readonly Opening[];
+  openings: readonly WallOpening[];
 }
 
 /** Lengths of the bricks and plates that walls of one stud and of two are laid with, those that both are made in. */
@@ -47,7 +47,7 @@ const THROUGH = 1000;
  * course the sides along x run through, in the second those along y, and no joint lies over one of the course below
  * where bricks of up to four studs allow it. Thicker walls are laid as an area, less their openings.
  */
-export function layWalls(walls: Walls): LaidPiece[] {
+export function layWalls(walls: StoreyWalls): LaidPiece[] {
   const { w, d, thick } = walls;
   return thick <= 2 && w > 2 * thick && d > 2 * thick ? layLines(walls) : layArea(walls);
 }
@@ -56,7 +56,7 @@ export function layWalls(walls: Walls): LaidPiece[] {
 function stretches(
   from: number,
   to: number,
-  openings: readonly Opening[],
+  openings: readonly WallOpening[],
   side: Side,
   z: number,
 ): [number, number][] {
@@ -74,13 +74,13 @@ function stretches(
   return found;
 }
 
-const holeAt = ({ foot, top }: Opening, z: number): boolean => z >= foot && z < top;
+const holeAt = ({ foot, top }: WallOpening, z: number): boolean => z >= foot && z < top;
 
 /** The studs of a wall that an opening takes at a height: an arch stands on a stud of wall at either side. */
-const holeOf = ({ part, from, wide, top }: Opening, z: number): [number, number] =>
+const holeOf = ({ part, from, wide, top }: WallOpening, z: number): [number, number] =>
   part.family === 'arch' && z < top - part.h ? [from + 1, from + wide - 1] : [from, from + wide];
 
-function layLines({ w, d, thick, storey, openings }: Walls): LaidPiece[] {
+function layLines({ w, d, thick, storey, openings }: StoreyWalls): LaidPiece[] {
   const laid: LaidPiece[] = [];
   const below: Record<Side, ReadonlySet<number>> = { n: new Set(), e: new Set(), s: new Set(), w: new Set() };
   for (const [course, { family, z, h }] of coursesOf(storey).entries()) {
@@ -129,7 +129,7 @@ export function layStretch(
 }
 
 /** A ring of any thickness, each course over the joints of the one below. */
-function layArea({ w, d, thick, storey, openings }: Walls): LaidPiece[] {
+function layArea({ w, d, thick, storey, openings }: StoreyWalls): LaidPiece[] {
   const laid: LaidPiece[] = [];
   const watch = new BondWatch(w, d);
   for (const [course, { family, z, h }] of coursesOf(storey).entries()) {
@@ -164,7 +164,7 @@ function layArea({ w, d, thick, storey, openings }: Walls): LaidPiece[] {
 }
 
 /** The studs of a wall all round: 1, else 0. */
-export const ringOf = (w: number, d: number, thick: number): Uint8Array =>
+const ringOf = (w: number, d: number, thick: number): Uint8Array =>
   Uint8Array.from({ length: w * d }, (_, i) => {
     const [x, y] = [i % w, Math.trunc(i / w)];
     return Math.min(x, y, w - 1 - x, d - 1 - y) < thick ? 1 : 0;
@@ -185,8 +185,8 @@ export const FACING = { e: 0, s: 90, w: 180, n: 270 } as const satisfies Record<
 
 /** The window, the door or the arches that fill an opening, at the wall's face; arches one behind the other. */
 export function fillOf(
-  { side, part, from, wide, foot, top }: Opening,
-  { w, d, thick }: Pick<Walls, 'w' | 'd' | 'thick'>,
+  { side, part, from, wide, foot, top }: WallOpening,
+  { w, d, thick }: Pick<StoreyWalls, 'w' | 'd' | 'thick'>,
 ): LaidPiece[] {
   const isArch = part.family === 'arch';
   const deep = isArch ? 1 : part.d;

@@ -92,6 +92,9 @@ export const plotBoard: BoardKind = {
       optional: 'Nearest to its height',
       when: ({ eaves }) => eaves !== null,
     },
+    field.colour('wallColour', 'Walls in'),
+    field.colour('roofColour', 'Roof in'),
+    field.colour('letInColour', 'Windows and doors in'),
     field.plates('overhangFrom', 'Stands out from', 0),
     field.number('lean', 'Leans', 0, 45, { unit: '°' }),
     field.number('leanTo', 'Leans to', 0, 359.9, {

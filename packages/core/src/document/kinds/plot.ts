@@ -1,7 +1,8 @@
 import { z } from 'zod';
+import { ANY_COLOUR } from '../../catalogue/index.ts';
 import { MM_PER_PLATE, MM_PER_STUD, boundsOf, type Rect } from '../../grid/index.ts';
 import { STAND_REFS, halfStud, name, plates, size, standFields, studArea, text } from '../fields.ts';
-import { partField } from '../partLines.ts';
+import { colourField, partField } from '../partLines.ts';
 import { SIDES } from '../vocabulary.ts';
 import { defineKind } from '../kind.ts';
 
@@ -123,6 +124,10 @@ const plotSchema = z.strictObject({
       'a side has one row of bays on a storey',
     )
     .default([]),
+  /** Colours of its walls, of its roof, and of what is let into its walls. */
+  wallColour: colourField.default(ANY_COLOUR),
+  roofColour: colourField.default(ANY_COLOUR),
+  letInColour: colourField.default(ANY_COLOUR),
   notes: text.default(''),
 });
 type Plot = z.output<typeof plotSchema>;

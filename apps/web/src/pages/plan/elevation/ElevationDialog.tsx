@@ -20,7 +20,7 @@ import { Tabs } from '../../../ui/Tabs.tsx';
 import { capital } from '../../../ui/words.ts';
 import { useDerived } from '../../../workers/derived.tsx';
 import { ElevationDrawing, sidesFrom } from './ElevationDrawing.tsx';
-import { neighboursOf } from './neighbours.ts';
+import { frontsBeside } from './frontsBeside.ts';
 
 const PLAIN = 'plain';
 const LET_IN = CATALOGUE.filter(
@@ -49,7 +49,7 @@ export function ElevationDialog({
   const set = useSetFields({ kind: 'plot', id: plot.id });
   const elevation = useMemo(() => elevationOf(plot, side), [plot, side]);
   const beside = useMemo(
-    () => (isStreet ? neighboursOf(scene, ground?.relief ?? null, plot, side) : []),
+    () => (isStreet ? frontsBeside(scene, ground?.relief ?? null, plot, side) : []),
     [isStreet, scene, ground, plot, side],
   );
   const storey = Math.max(1, Math.min(picked.storey, elevation.storeys.length));

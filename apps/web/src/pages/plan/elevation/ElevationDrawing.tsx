@@ -1,4 +1,4 @@
-import { partName, partOf } from '@quarry/core/catalogue';
+import { ANY_COLOUR, colourOf, partName, partOf } from '@quarry/core/catalogue';
 import { MM_PER_PLATE, MM_PER_STUD, formatPlates } from '@quarry/core/grid';
 import { SIDE_WORDS, type Side } from '@quarry/core/document';
 import type { Elevation, PlacedBay, SeenPiece } from '@quarry/core/structures';
@@ -93,9 +93,12 @@ export function ElevationDrawing({
   );
 }
 
+/** A piece in its colour, with joints that show on it by day and by night; without one as the theme has it. */
+const painted = (paint: string | undefined) => (paint ? { fill: paint, stroke: '#22292e' } : undefined);
+
 /** What shows of each piece: bricks as outlines, glass and leaves filled. */
 function Pieces({ pieces, high }: { pieces: readonly SeenPiece[]; high: number }) {
-  return pieces.map(({ part, left, z, w, h, falls }) => {
+  return pieces.map(({ part, colour, left, z, w, h, falls }) => {
     const place = {
       x: left * MM_PER_STUD,
       y: (high - z - h) * MM_PER_PLATE,
@@ -104,13 +107,15 @@ function Pieces({ pieces, high }: { pieces: readonly SeenPiece[]; high: number }
     };
     const key = `${left} ${z} ${part} ${w} ${falls ?? ''}`;
     const family = partOf(part)?.family;
-    if (family === 'arch') return <Arch key={key} {...place} />;
-    if (falls) return <SlopeEnd key={key} falls={falls} {...place} />;
+    const paint = colour === ANY_COLOUR ? undefined : colourOf(colour)?.hex;
+    if (family === 'arch') return <Arch key={key} paint={paint} {...place} />;
+    if (falls) return <SlopeEnd key={key} falls={falls} paint={paint} {...place} />;
     const isGlass = family === 'window';
     return (
       <g key={key}>
         <rect
           {...place}
+          style={isGlass ? undefined : painted(paint)}
           strokeWidth={family === 'brick' || family === 'plate' ? 0.25 : 0.8}
           className={
             isGlass
@@ -145,12 +150,14 @@ function Pieces({ pieces, high }: { pieces: readonly SeenPiece[]; high: number }
 /** A slope from its end: a stud's width of top, a lip at its low edge. */
 function SlopeEnd({
   falls,
+  paint,
   x,
   y,
   width,
   height,
 }: {
   falls: 'left' | 'right';
+  paint: string | undefined;
   x: number;
   y: number;
   width: number;
@@ -162,6 +169,7 @@ function SlopeEnd({
   return (
     <path
       d={`M${low} ${y + height} V${y + height - lip} L${high} ${y} H${back} V${y + height} Z`}
+      style={painted(paint)}
       strokeWidth={0.4}
       className="fill-base-300 stroke-base-content"
     />
@@ -169,11 +177,24 @@ function SlopeEnd({
 }
 
 /** An arch: a block with half an ellipse out of its underside, a stud of foot at either side. */
-function Arch({ x, y, width, height }: { x: number; y: number; width: number; height: number }) {
+function Arch({
+  paint,
+  x,
+  y,
+  width,
+  height,
+}: {
+  paint: string | undefined;
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}) {
   const [rx, ry] = [(width - 2 * MM_PER_STUD) / 2, height - MM_PER_PLATE];
   return (
     <path
       d={`M${x} ${y} h${width} v${height} h${-MM_PER_STUD} a${rx} ${ry} 0 0 0 ${-2 * rx} 0 h${-MM_PER_STUD} Z`}
+      style={painted(paint)}
       strokeWidth={0.6}
       className="fill-base-100 stroke-base-content"
     />
@@ -267,7 +288,7 @@ function Spot({
       aria-label={label}
       strokeWidth={isPicked ? 2 : 0.8}
       strokeDasharray={isPicked ? undefined : '4 3'}
-      className={`cursor-pointer outline-offset-2 fill-transparent hover:fill-primary/10 ${isPicked || isFaulty ? 'stroke-primary' : 'stroke-base-content/60'}`}
+      className={`cursor-pointer outline-offset-2 fill-transparent hover:fill-primary/10 ${isPicked || isFaulty ? 'stroke-primary' : 'stroke-white/70 mix-blend-difference'}`}
       onClick={onPick}
       onKeyDown={(event) => {
         if (event.key !== 'Enter' && event.key !== ' ') return;

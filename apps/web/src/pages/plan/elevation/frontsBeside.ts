@@ -7,7 +7,7 @@ const IN_LINE = 6;
 const NEAR = 96;
 
 /** The fronts beside one on the same side: unturned buildings in its row, placed as they stand on the plan. @param relief null: not compiled yet, so that all stand at one height */
-export function neighboursOf(
+export function frontsBeside(
   scene: Scene,
   relief: Relief | null,
   plot: Entity<'plot'>,
