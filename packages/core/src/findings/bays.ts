@@ -1,7 +1,16 @@
 import { partName } from '../catalogue/index.ts';
-import { centreOf, countOf, formatPlates } from '../grid/index.ts';
+import { centreOf, containsPoint, countOf, formatPlates } from '../grid/index.ts';
 import { SIDE_WORDS, builtRect, listOf, turnedPoint, type Entity, type Scene } from '../document/index.ts';
-import { NO_SLAB, OUTSIDE, floorBeside, indexAt, standsOn, topAt, type Relief } from '../terrain/index.ts';
+import {
+  NO_SLAB,
+  OUTSIDE,
+  floorBeside,
+  indexAt,
+  standsOn,
+  topAt,
+  type Point,
+  type Relief,
+} from '../terrain/index.ts';
 import { frontsOf, type WallOpening, type PlacedBay } from '../structures/index.ts';
 import type { FindingDraft, Rule } from './finding.ts';
 import { plotRef } from './plots.ts';
@@ -39,37 +48,38 @@ const bayFault: Rule = {
 /** A door is stepped up to by a brick at most, plates (ours, no source). */
 const STEP = 3;
 
-/** Heights on which one could stand before a door, plates above datum: ground, decks, floors of cavities, roofs. */
-function surfacesAt(
-  scene: Scene,
-  relief: Relief,
-  own: Entity<'plot'>,
-  at: { x: number; y: number },
-): number[] {
+/** What lies before a door: heights one could stand on, plates above datum, and a building that stands in the way. */
+interface Before {
+  surfaces: number[];
+  blockedBy: string | null;
+}
+
+/** Ground, decks, floors of cavities and roofs at a place. @param z of the door's foot */
+function beforeDoor(scene: Scene, relief: Relief, own: Entity<'plot'>, at: Point, z: number): Before {
   const [x, y] = [Math.floor(at.x), Math.floor(at.y)];
   const i = indexAt(relief, x, y);
-  if (i < 0 || relief.ground[i] === OUTSIDE) return [];
-  const slabs = relief.slabs.flatMap((slab) => {
+  if (i < 0 || relief.ground[i] === OUTSIDE) return { surfaces: [], blockedBy: null };
+  const surfaces = [floorBeside(scene, relief, own, at), relief.height[i]];
+  for (const slab of relief.slabs) {
     const top = topAt(slab, x, y);
-    return slab.kind === 'cavity' || top === NO_SLAB ? [] : [top];
-  });
-  const roofs = listOf(scene, 'plot').flatMap((plot) => {
+    if (slab.kind !== 'cavity' && top !== NO_SLAB) surfaces.push(top);
+  }
+  let blockedBy: string | null = null;
+  for (const plot of listOf(scene, 'plot')) {
     const local = turnedPoint(at, centreOf(plot), -plot.turn);
-    const built = builtRect(plot);
-    const isOn =
-      plot.id !== own.id &&
-      local.x >= built.x &&
-      local.y >= built.y &&
-      local.x < built.x + built.w &&
-      local.y < built.y + built.d;
-    const foot = isOn ? standsOn(scene, relief, plot) : null;
-    return foot === null ? [] : [foot + plot.height];
-  });
-  return [floorBeside(scene, relief, own, at), relief.height[i], ...slabs, ...roofs];
+    const foot =
+      plot.id !== own.id && containsPoint(builtRect(plot), local.x, local.y)
+        ? standsOn(scene, relief, plot)
+        : null;
+    if (foot === null) continue;
+    surfaces.push(foot + plot.height);
+    if (foot <= z && foot + plot.height > z) blockedBy = plot.name;
+  }
+  return { surfaces, blockedBy };
 }
 
 /** The middle of the stud before an opening, on the plan. */
-function before(plot: Entity<'plot'>, { side, from, wide }: WallOpening): { x: number; y: number } {
+function placeBefore(plot: Entity<'plot'>, { side, from, wide }: WallOpening): Point {
   const { x, y, w, d } = builtRect(plot);
   const middle = from + wide / 2;
   const at = {
@@ -81,10 +91,27 @@ function before(plot: Entity<'plot'>, { side, from, wide }: WallOpening): { x: n
   return turnedPoint(at, centreOf(plot), plot.turn);
 }
 
+/** Where a door leads that leads nowhere, and by how many plates it is above what lies before it. */
+function whereTo(
+  z: number,
+  surfaces: readonly number[],
+  blockedBy: string | null,
+): { words: string; by: number } {
+  if (blockedBy !== null) return { words: `into “${blockedBy}”`, by: 0 };
+  if (surfaces.length === 0) return { words: 'over the edge of the display', by: 0 };
+  const below = surfaces.filter((height) => height < z);
+  if (below.length > 0) {
+    const by = z - Math.max(...below);
+    return { words: `${formatPlates(by)} above what lies before it`, by };
+  }
+  const by = Math.min(...surfaces) - z;
+  return { words: `${formatPlates(by)} below what lies before it`, by: -by };
+}
+
 const doorLeads: Rule = {
   id: 'door-leads',
   title: 'A door leads nowhere',
-  basis: `The foot of each door against what one could stand on a stud before it: ground, deck, bridge or a roof, at most ${STEP} plates lower (a step of a brick; ours, no source) and no higher than the door’s foot.`,
+  basis: `The foot of each door against what one could stand on a stud before it: ground, deck, bridge or a roof that no building takes, at most ${STEP} plates lower (a step of a brick; ours, no source) and no higher than the door’s foot.`,
   page: 'plan',
   severity: 'warning',
   check: ({ scene, relief }) =>
@@ -95,22 +122,16 @@ const doorLeads: Rule = {
       const foot = doors.length > 0 ? standsOn(scene, relief, plot) : null;
       if (foot === null) return [];
       return doors.flatMap(({ bay, opening }): FindingDraft[] => {
-        const at = before(plot, opening);
+        const at = placeBefore(plot, opening);
         const z = foot + opening.foot;
-        const surfaces = surfacesAt(scene, relief, plot, at);
-        if (surfaces.some((height) => height <= z && height >= z - STEP)) return [];
-        const below = Math.max(...surfaces.filter((height) => height < z));
-        const above = Math.min(...surfaces.filter((height) => height > z));
-        const [what, by] =
-          surfaces.length === 0
-            ? ['over the edge of the display', 0]
-            : Number.isFinite(below)
-              ? [`${formatPlates(z - below)} above what lies before it`, z - below]
-              : [`${formatPlates(above - z)} below what lies before it`, z - above];
+        const { surfaces, blockedBy } = beforeDoor(scene, relief, plot, at, z);
+        if (blockedBy === null && surfaces.some((height) => height <= z && height >= z - STEP)) return [];
+        const { words, by } = whereTo(z, surfaces, blockedBy);
         return [
           {
-            sentence: `The door in ${bayOf(bay)} of “${plot.name}” leads ${what}; it may be stepped up to by ${formatPlates(STEP)}.`,
-            remedy: 'Lay ground, a stair or a deck before it at its height, or choose another bay.',
+            sentence: `The door in ${bayOf(bay)} of “${plot.name}” leads ${words}; it may be stepped up to by ${formatPlates(STEP)}.`,
+            remedy:
+              'Lay ground, a stair or a deck before it at its height, clear its way, or choose another bay.',
             place: at,
             part: `${bay.side} ${bay.storey} ${bay.index}`,
             things: [plotRef(plot)],

@@ -80,6 +80,27 @@ describe('what is judged of levels', () => {
       expect(found({ ...shores, ways, plots: [{ ...hut, x: 2, y: 2 }] }, 'way-down-hidden')).toEqual([]);
     }
   });
+  test('a door on an upper storey leads on to a deck or a roof at its height, not into a neighbour nor over the edge', () => {
+    // Ground at 3 plates; the second storey of two begins 21 above it, its door another plate: at 25.
+    const house = (more: object = {}) => ({
+      ...{ id: 'h', name: 'House', x: 20, y: 12, w: 8, d: 8, height: 42, storeys: 2 },
+      bays: [{ side: 'e' as const, storey: 2, bays: [{ wide: 8, part: 'door-4x1' }] }],
+      ...more,
+    });
+    const leads = (more: object, own: object = {}) =>
+      found({ pads: [pad(3)], plots: [house(own)], ...more }, 'door-leads').map(({ sentence }) => sentence);
+    expect(leads({})).toEqual([expect.stringContaining('7b1p above what lies before it')]);
+    const gallery = (offset: number) => ({ decks: [deck({ x: 28, y: 12, w: 8, d: 8, offset })] });
+    // A step of a brick up to it; a plate lower is too far, a plate higher bars it.
+    expect([24, 25, 22, 21, 26].map((offset) => leads(gallery(offset)).length)).toEqual([0, 0, 0, 1, 1]);
+    const beside = (height: number) => ({
+      plots: [house(), { id: 'n', name: 'Neighbour', x: 28, y: 12, w: 8, d: 8, height }],
+    });
+    expect(leads(beside(22))).toEqual([]);
+    expect(leads(beside(42))).toEqual([expect.stringContaining('leads into “Neighbour”')]);
+    // Turned by a quarter the east front looks south; at the south edge it leads over it.
+    expect(leads({}, { turn: 90, y: 24 })).toEqual([expect.stringContaining('over the edge of the display')]);
+  });
   test('spans: pillars each 8 studs are near enough; two ends 16 studs apart are not, and what mends it is found', () => {
     expect(found({ pads: [pad(3)], decks: [deck()] }, 'slab-span')).toEqual([]);
     // Between ends of 2 studs 16 lie free: the middle is 8 from either.

@@ -98,11 +98,10 @@ export function frontsOf(plot: Fronted): FrontCard[] {
       const length = frontLength(plot, front.side);
       const left = length - front.bays.reduce((sum, { wide }) => sum + wide, 0);
       let at = Math.floor(Math.max(0, left) / 2);
-      const storey = storeys[front.storey - 1];
       const bays = front.bays.map((bay, index): PlacedBay => {
         const place = { side: front.side, storey: front.storey, index, bay, left: at };
         at += bay.wide;
-        return { ...place, ...letIn(plot, place, length, left, storey, storeys.length) };
+        return { ...place, ...letIn(plot, place, { length, over: left, storeys }) };
       });
       return { side: front.side, storey: front.storey, bays, left };
     });
@@ -114,15 +113,13 @@ export const openingsOf = (plot: Fronted): WallOpening[] =>
 
 function letIn(
   plot: Fronted,
-  { side, bay, left }: Pick<PlacedBay, 'side' | 'bay' | 'left'>,
-  length: number,
-  over: number,
-  storey: Storey | undefined,
-  count: number,
+  { side, storey: number, bay, left }: Pick<PlacedBay, 'side' | 'storey' | 'bay' | 'left'>,
+  { length, over, storeys }: { length: number; over: number; storeys: readonly Storey[] },
 ): Pick<PlacedBay, 'opening' | 'fault' | 'isOff'> {
   const none = (fault: string | null) => ({ opening: null, fault, isOff: false });
   if (bay.part === null) return none(null);
-  if (!storey) return none(`there are walls of ${countOf(count, 'storey')}`);
+  const storey = number <= storeys.length ? storeys[number - 1] : null;
+  if (!storey) return none(`there are walls of ${countOf(storeys.length, 'storey')}`);
   if (over < 0) return none(`the bays are ${countOf(-over, 'stud')} wider than the front`);
   const part = partOf(bay.part);
   if (!part || !LET_IN.some((family) => family === part.family))
@@ -139,17 +136,22 @@ function letIn(
     );
   if (bay.sill + courses > storey.courses)
     return none(`it needs ${countOf(bay.sill + courses, 'course')}, the storey has ${storey.courses}`);
-  const across = frontLength(plot, side === 'n' || side === 's' ? 'e' : 'n');
-  if (!isArch && 2 * part.d > across)
-    return none(`it is ${countOf(part.d, 'stud')} deep, the building ${across}`);
+  const deep = frontLength(plot, side === 'n' || side === 's' ? 'e' : 'n');
+  if (!isArch && 2 * part.d > deep)
+    return none(`it is ${countOf(part.d, 'stud')} deep, the building ${deep}`);
   const seen = left + Math.floor((bay.wide - wide) / 2);
-  const thick = wallStuds(plot);
-  if (seen < thick || seen + wide > length - thick)
-    return none(`it stands in the corner, ${countOf(thick, 'stud')} of which are wall`);
+  // What is deeper than the wall stands out inside, and keeps off the wall round the corner as far.
+  const corner = Math.max(wallStuds(plot), isArch ? 1 : part.d);
+  if (seen < corner || seen + wide > length - corner)
+    return none(`it stands within ${countOf(corner, 'stud')} of the corner`);
   // South is seen with the west at the left, west with the north: their left is where studs are counted from.
   const from = side === 's' || side === 'w' ? seen : length - seen - wide;
+  // Seams are counted from the plot's own walls, pavement and all.
+  const isX = side === 'n' || side === 's';
+  const built = builtRect(plot);
+  const off = isX ? built.x - plot.x : built.y - plot.y;
   const cut = plot.cutAt.find(
-    ({ across, at }) => (across === 'x') === (side === 'n' || side === 's') && at > from && at < from + wide,
+    ({ across, at }) => (across === 'x') === isX && at - off > from && at - off < from + wide,
   );
   if (cut) return none(`a seam may cut the building at ${cut.at}, through it`);
   const foot = storey.from + bay.sill * PLATES_PER_BRICK;

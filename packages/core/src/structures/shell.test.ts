@@ -176,10 +176,14 @@ describe('fronts in bays', () => {
     expect(one(bay(3, 'door-4x1'))).toEqual(['door 4×1×6 is 4 studs wide, the bay 3']);
     expect(one(bay(8, 'brick-2x4'))).toEqual(['brick 2×4 is no window, door or arch']);
     expect(one(bay(30, 'door-4x1'))).toEqual(['the bays are 6 studs wider than the front']);
-    expect(one(bay(4, 'door-4x1'), { w: 4 })).toEqual(['it stands in the corner, 1 stud of which are wall']);
+    expect(one(bay(4, 'door-4x1'), { w: 4 })).toEqual(['it stands within 1 stud of the corner']);
     expect(one(bay(8, 'door-4x1'), { mayCut: true, cutAt: [{ across: 'x', at: 12 }] })).toEqual([
       'a seam may cut the building at 12, through it',
     ]);
+    // Seams are counted from the plot: behind 8 studs of pavement in the west a front of 16 has its middle at 16.
+    const paved = { streetFront: true, front: 'w', pavement: 8, mayCut: true };
+    expect(one(bay(8, 'door-4x1'), { ...paved, cutAt: [{ across: 'x', at: 8 }] })).toEqual([]);
+    expect(one(bay(8, 'door-4x1'), { ...paved, cutAt: [{ across: 'x', at: 16 }] })).toHaveLength(1);
     expect(faults({ w: 24, d: 24, height: 30, bays: [front('s', [bay(8, 'door-4x1')], 2)] })).toEqual([
       'there are walls of 1 storey',
     ]);
