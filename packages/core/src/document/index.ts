@@ -39,6 +39,7 @@ export {
   outerCorners,
   reachCorners,
   plotBounds,
+  storeyLevels,
   turnedPoint,
   wallCorners,
 } from './kinds/plot.ts';

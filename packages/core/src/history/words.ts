@@ -23,7 +23,19 @@ const UNITS: Readonly<Record<Unit, readonly string[]>> = {
     ...['overhang', 'cardOverhang', 'streetDepth', 'deckMost', 'deckSpan', 'tieEvery', 'panel'],
   ],
   plates: [
-    ...['height', 'offset', 'depth', 'terrace', 'rise', 'low', 'high', 'eaves', 'overhangFrom', 'tolerance'],
+    ...[
+      'height',
+      'offset',
+      'depth',
+      'terrace',
+      'rise',
+      'low',
+      'high',
+      'eaves',
+      'overhangFrom',
+      'tolerance',
+      'storeyHeights',
+    ],
     ...['clearHeight', 'limitHeight', 'levelStep', 'cardOverhangFrom'],
   ],
   mm: [

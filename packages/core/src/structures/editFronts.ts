@@ -51,3 +51,16 @@ function put(fronts: Fronts, { side, storey }: FrontPlace, bays: readonly Bay[])
   const others = fronts.filter((front) => !isAt({ side, storey })(front));
   return bays.length === 0 ? others : [...others, { side, storey, bays: [...bays] }];
 }
+
+/** Gives one storey a height of its own. @param height plates; null: an even share of what the others leave */
+export function withStoreyHeight(
+  heights: Plot['storeyHeights'],
+  storey: number,
+  height: number | null,
+): Plot['storeyHeights'] {
+  const all = Array.from({ length: Math.max(heights.length, storey) }, (_, i) =>
+    i === storey - 1 ? height : (heights[i] ?? null),
+  );
+  while (all.length > 0 && all[all.length - 1] === null) all.pop();
+  return all;
+}

@@ -13,6 +13,7 @@ export type Fronted = Pick<
   | 'd'
   | 'height'
   | 'storeys'
+  | 'storeyHeights'
   | 'wall'
   | 'front'
   | 'streetFront'

@@ -12,7 +12,7 @@ export {
 } from './fronts.ts';
 export { ROOF_SLOPES, gableOf, type GableCard } from './gable.ts';
 export * from './lists.ts';
-export { baysAt, withBay, withCopies, withRhythm, type FrontPlace } from './editFronts.ts';
+export { baysAt, withBay, withCopies, withRhythm, withStoreyHeight, type FrontPlace } from './editFronts.ts';
 export { elevationOf, type Elevation, type SeenPiece } from './elevation.ts';
 export type { BuildingPiece, LaidPiece } from './piece.ts';
 export { buildingSteps, placedPieces, type BuildingSteps } from './place.ts';

@@ -91,6 +91,36 @@ test('a floor of 40 × 24 by hand: fields of 13 and 14 by 12, pillars under thei
   expect(spots).toEqual(['13 12', '13 16', '13 8', '27 12', '27 16', '27 8', '32 12', '8 12'].toSorted());
 });
 
+test('storeys of their own height: the others share what is left, the last reaches to the roof', () => {
+  const levels = (height: number, storeys: number, storeyHeights: (number | null)[]) =>
+    storeysOf(plotOf({ height, storeys, storeyHeights })).map(({ level, to }) => [level, to]);
+  expect(levels(60, 3, [])).toEqual([
+    [0, 20],
+    [20, 40],
+    [40, 60],
+  ]);
+  expect(levels(60, 3, [30])).toEqual([
+    [0, 30],
+    [30, 45],
+    [45, 60],
+  ]);
+  expect(levels(60, 3, [null, 10])).toEqual([
+    [0, 25],
+    [25, 35],
+    [35, 60],
+  ]);
+  expect(levels(60, 2, [20, 20])).toEqual([
+    [0, 20],
+    [20, 60],
+  ]);
+  // More than there is: what begins above the roof is none; a storey is a plate at least.
+  expect(levels(60, 3, [70])).toEqual([[0, 60]]);
+  expect(levels(30, 2, [null, 40])).toEqual([
+    [0, 1],
+    [1, 30],
+  ]);
+});
+
 test('a two-sided roof by hand: 12 studs of 45° leave 2 for the ridge after five courses; its ends are walled up', () => {
   const plot = plotOf({ w: 16, d: 12, height: 33, eaves: 18, slope: 'slope-2x2-45' });
   // Each course lies a stud further in: 12 − 2 × 5 = 2; 18 + 5 × 3 plates, and the ridge's own.
@@ -236,6 +266,7 @@ describe('fronts in bays', () => {
       wall: fc.integer({ min: 1, max: 3 }),
       streetFront: fc.boolean(),
       bays: anyFronts,
+      storeyHeights: fc.array(fc.option(fc.integer({ min: 1, max: 30 })), { maxLength: 4 }),
       eaves: fc.option(fc.integer({ min: 0, max: 60 })),
       slope: fc.option(fc.constantFrom('slope-2x2-45', 'slope-1x3-33', 'slope-2x2x3-75', 'slope-1x1x2p-30')),
     });

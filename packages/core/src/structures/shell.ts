@@ -66,10 +66,10 @@ const MAX_KNOWN = 500;
  * once for buildings that are alike.
  */
 export function shellPieces(plot: Fronted): PartLine[] {
-  const { w, d, height, storeys, wall, front, streetFront, pavement, bays, cutAt, eaves, slope } = plot;
-  const { wallColour, roofColour, letInColour } = plot;
+  const { w, d, height, storeys, storeyHeights, wall, front, streetFront, pavement } = plot;
+  const { bays, cutAt, eaves, slope, wallColour, roofColour, letInColour } = plot;
   const size = [w, d, height, storeys, wall, front, streetFront, pavement, eaves, slope];
-  const key = JSON.stringify([size, bays, cutAt, wallColour, roofColour, letInColour]);
+  const key = JSON.stringify([size, storeyHeights, bays, cutAt, wallColour, roofColour, letInColour]);
   const before = known.get(key);
   if (before) return before;
   const counts = new Map<string, PartLine>();

@@ -1,5 +1,5 @@
 import { PLATES_PER_BRICK } from '../grid/index.ts';
-import type { Plot } from '../document/index.ts';
+import { storeyLevels, type Plot } from '../document/index.ts';
 
 // A building's storeys in courses of bricks, and the plates over them.
 
@@ -21,14 +21,12 @@ export const wallTop = ({ height, eaves }: Pick<Plot, 'height' | 'eaves'>): numb
   Math.round(eaves === null ? height : Math.min(eaves, height));
 
 /**
- * The storeys of a building from the ground up, all as high as whole plates allow. One that reaches over the eaves ends
- * there; those that begin higher are in the roof and have no walls.
+ * The storeys of a building from the ground up. One that reaches over the eaves ends there, and the last reaches up to
+ * them; those that begin higher are in the roof and have no walls.
  */
-export function storeysOf(plot: Pick<Plot, 'height' | 'storeys' | 'eaves'>): Storey[] {
-  const { height, storeys } = plot;
-  const high = Math.round(height);
+export function storeysOf(plot: Pick<Plot, 'height' | 'storeys' | 'storeyHeights' | 'eaves'>): Storey[] {
   const top = wallTop(plot);
-  const floors = Math.min(storeys, high);
+  const levels = storeyLevels(plot);
   const walls = (level: number, hasFloor: boolean, to: number): Storey => {
     const from = level + (hasFloor ? 1 : 0);
     const between = to - from;
@@ -38,9 +36,8 @@ export function storeysOf(plot: Pick<Plot, 'height' | 'storeys' | 'eaves'>): Sto
       plates: between % PLATES_PER_BRICK,
     };
   };
-  if (floors === 0) return [walls(0, false, top)];
-  const levels = Array.from({ length: floors }, (_, storey) => Math.round((storey * high) / floors));
+  if (levels.length === 0) return [walls(0, false, top)];
   return levels
     .filter((level) => level < top)
-    .map((level, i) => walls(level, true, Math.min(top, levels[i + 1] ?? high)));
+    .map((level, i) => walls(level, true, Math.min(top, levels[i + 1] ?? top)));
 }

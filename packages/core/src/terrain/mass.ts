@@ -14,6 +14,7 @@ import {
   insideOf,
   leanAt,
   listOf,
+  storeyLevels,
   type PartList,
   type Plot,
   type Scene,
@@ -86,8 +87,7 @@ export function shellOf(plot: Plot, upTo: number = plot.height): MassCentre {
     { grams: (built.w * built.d - inside.w * inside.d) * upTo, z: upTo / 2 },
     { grams: plot.w * plot.d - built.w * built.d, z: 0.5 },
   ];
-  for (let storey = 0; storey < plot.storeys; storey++) {
-    const z = (storey * plot.height) / plot.storeys;
+  for (const z of storeyLevels(plot)) {
     if (z < upTo) parts.push({ grams: inside.w * inside.d, z: z + 0.5 });
   }
   if (upTo >= plot.height) parts.push({ grams: built.w * built.d, z: upTo });

@@ -11,7 +11,7 @@ export interface PlotCard {
   trueW: number;
   trueD: number;
   trueFloor: number;
-  /** Height of one storey, plates; null without storeys. */
+  /** Height of one storey, plates; null without storeys, and where they have heights of their own. */
   storey: number | null;
   /** Studs that the turned walls touch, and how many more than unturned. */
   swept: number;
@@ -57,7 +57,7 @@ export function plotCard(plot: Plot, ratio: number): PlotCard {
     trueW: metresOf(w, ratio),
     trueD: metresOf(d, ratio),
     trueFloor: inside * metresOf(1, ratio) ** 2,
-    storey: storeys > 0 ? height / storeys : null,
+    storey: storeys > 0 && plot.storeyHeights.length === 0 ? height / storeys : null,
     swept,
     sweptMore: swept - flat,
     clearances: fittings.map(({ name, on, height: tall, fromWall }) => {

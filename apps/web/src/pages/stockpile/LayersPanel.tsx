@@ -213,7 +213,7 @@ function WholeBuilding({ lines }: { lines: readonly StepLine[] }) {
         <DefinitionRow label="Pieces">
           {lines.reduce((sum, { qty }) => sum + qty, 0).toLocaleString('en')}
         </DefinitionRow>
-        <DefinitionRow label="Mass">{(grams / 1000).toFixed(2)} kg</DefinitionRow>
+        <DefinitionRow label="Mass of its pieces">{(grams / 1000).toFixed(2)} kg</DefinitionRow>
       </dl>
     </>
   );

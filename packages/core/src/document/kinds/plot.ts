@@ -40,6 +40,8 @@ const plotSchema = z.strictObject({
   /** Height of the building above the ground it stands on, plates. */
   height: plates.min(1),
   storeys: z.int().min(0).max(60).default(1),
+  /** Heights of its storeys from the ground up, plates; null, and those that are not named: an even share of the rest. */
+  storeyHeights: z.array(plates.min(1).nullable()).max(60).default([]),
   /** Thickness of the outer walls, studs. */
   wall: size.max(8).default(1),
   mount: z.enum(MOUNTS).default('pinned'),
@@ -155,6 +157,32 @@ export function builtRect({ x, y, w, d, front, streetFront, pavement }: Built): 
   if (front === 'n') return { x, y: y + by, w, d: d - by };
   if (front === 's') return { x, y, w, d: d - by };
   return front === 'w' ? { x: x + by, y, w: w - by, d } : { x, y, w: w - by, d };
+}
+
+/**
+ * Where each storey of a building begins, whole plates above its ground: those with a height of their own as high as that,
+ * the others an even share of what is left.
+ * @returns one a storey, the first 0; fewer than its storeys where there is no height left for more
+ */
+export function storeyLevels({
+  height,
+  storeys,
+  storeyHeights,
+}: Pick<Plot, 'height' | 'storeys' | 'storeyHeights'>): number[] {
+  const high = Math.round(height);
+  const own = Array.from({ length: Math.min(storeys, high) }, (_, i) => storeyHeights[i] ?? null);
+  const left = own.reduce<number>((rest, one) => rest - (one ?? 0), high);
+  const shares = own.filter((one) => one === null).length;
+  const share = (n: number) => Math.round((Math.max(0, left) * n) / Math.max(1, shares));
+  const levels: number[] = [];
+  let [at, shared] = [0, 0];
+  for (const one of own) {
+    if (at >= high && levels.length > 0) break;
+    levels.push(at);
+    at += Math.max(1, one ?? share(shared + 1) - share(shared));
+    if (one === null) shared++;
+  }
+  return levels;
 }
 
 /** Studs inside the walls of one floor of a plot, along x and along y: walls and pavement taken off; 0 where none is left. */

@@ -9,12 +9,19 @@ import {
   withBay,
   withCopies,
   withRhythm,
+  withStoreyHeight,
   writeRhythm,
   type FrontPlace,
 } from '@quarry/core/structures';
 import { useDisplay } from '../../../data/useDisplay.tsx';
 import { useSetFields } from '../../../ui/EntityForm.tsx';
-import { CheckField, NumberField, SelectField, TextField } from '../../../ui/fields.tsx';
+import {
+  CheckField,
+  NumberField,
+  OptionalQuantityField,
+  SelectField,
+  TextField,
+} from '../../../ui/fields.tsx';
 import { Basis, Dialog } from '../../../ui/parts.tsx';
 import { Tabs } from '../../../ui/Tabs.tsx';
 import { capital } from '../../../ui/words.ts';
@@ -84,6 +91,7 @@ export function ElevationDialog({
           left={elevation.fronts.find((front) => front.storey === storey)?.left ?? null}
           disabled={disabled}
           onStorey={(at) => setPicked({ storey: at, index: null })}
+          onHeights={(storeyHeights) => set('changed the storeys of', { storeyHeights })}
           onChange={change}
         />
         <BayFields plot={plot} place={place} index={picked.index} disabled={disabled} onChange={change}>
@@ -117,6 +125,7 @@ function StoreyFields({
   left,
   disabled,
   onStorey,
+  onHeights,
   onChange,
 }: EditProps & {
   count: number;
@@ -124,6 +133,7 @@ function StoreyFields({
   /** Studs that no bay takes; null: no bays. */
   left: number | null;
   onStorey: (storey: number) => void;
+  onHeights: (heights: Entity<'plot'>['storeyHeights']) => void;
 }) {
   const { bays } = plot;
   const own = baysAt(bays, place);
@@ -149,6 +159,16 @@ function StoreyFields({
         }))}
         hint={countOf(courses, 'course')}
         onCommit={(value) => onStorey(Number(value))}
+      />
+      <OptionalQuantityField
+        label="Height of the storey"
+        measure="plates"
+        min={1}
+        max={3000}
+        none="even share"
+        value={plot.storeyHeights[place.storey - 1] ?? null}
+        disabled={disabled}
+        onCommit={(height) => onHeights(withStoreyHeight(plot.storeyHeights, place.storey, height))}
       />
       <TextField
         label="Bays, from the left"
