@@ -342,12 +342,14 @@ describe('seam sheets', () => {
     expect(name).toBe('inline; filename="skarn-edge-build-sheets-assay-office.pdf"');
     const words = pages.map(({ texts }) => texts.map(({ text }) => text));
     const summary = present(words[0], 'the summary');
-    // Four bays of 8 on each of three storeys: a door, and windows in the others.
-    const doors = summary.indexOf('door 4×1×6 in any colour');
+    // Four bays of 8 on each of two storeys: a door, and windows in the others.
+    const doors = summary.indexOf('door 4×1×6 in Fern');
     expect(summary.slice(doors - 2, doors)).toContain('1');
-    expect(summary).toContain('window 2×1×3 in any colour');
-    // Each storey of 21 plates: a floor, six courses, two plates; then the roof.
-    expect(words[1]).toEqual(expect.arrayContaining(['Assay office, step 1 of 28']));
+    expect(summary).toContain('window 2×1×3 in Fern');
+    // Two storeys of 21 plates: a floor, six courses, two plates each; 3 plates to the eaves; five courses of slopes and
+    // the ridge: 45 + 5 × 3 + 1 plates.
+    expect(words[1]).toEqual(expect.arrayContaining(['Assay office, step 1 of 27']));
+    expect(summary.join(' ')).toContain('20b1p with its roof');
     expect(words[1]?.join(' ')).toContain('above its ground');
     const client = await harness.as('iva');
     const id = await valleyOf(client);

@@ -60,7 +60,7 @@ export async function buildingSheets(scene: Scene, plot: Entity<'plot'>, print: 
   page(`${plot.name}, summary`);
   const bottom = factRows(sheet, [
     ['Size', `${steps.w} × ${steps.d} studs, ${steps.w * MM_PER_STUD} × ${steps.d * MM_PER_STUD} mm`],
-    ['Height', `${formatPlates(plot.height + 1)} with its roof, ${countOf(plot.storeys, 'storey')}`],
+    ['Height', `${formatPlates(steps.high)} with its roof, ${countOf(plot.storeys, 'storey')}`],
     ['Pieces', `${pieces.toLocaleString('en')}, ${(grams / 1000).toFixed(2)} kg`],
     ['Turned', plot.turn === 0 ? 'no' : `${plot.turn}° clockwise; drawn unturned`],
     ['Steps', String(steps.steps.length)],

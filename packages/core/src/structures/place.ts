@@ -13,6 +13,8 @@ export interface BuildingSteps extends BuildSteps {
   /** Studs of all of it with its pavement; the pieces are counted from its north-west corner. */
   w: number;
   d: number;
+  /** From its ground to its top, plates. */
+  high: number;
 }
 
 /** The steps of a building from the ground up, unturned; heights in plates above its ground. */
@@ -24,7 +26,8 @@ export function buildingSteps(plot: Fronted): BuildingSteps {
     ...{ x: piece.x - x, y: piece.y - y, purpose: use },
     ...(isSlope(piece) ? { falls: turn / 90 } : {}),
   }));
-  return { w, d, ...sortedSteps(laid) };
+  const high = pieces.reduce((top, { z, h }) => Math.max(top, z + h), 0);
+  return { w, d, high, ...sortedSteps(laid) };
 }
 
 /**
