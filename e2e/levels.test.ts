@@ -231,6 +231,12 @@ journey(
     // The worst module is shown first, with pieces of its bridge that nothing ties.
     await sees(page, 'A3: weakest joints');
     await page.locator('table[aria-label^="Weakest joints"] button').click();
+    // The piece itself, red among its neighbours; what was judged is there again on the way back.
+    await page.locator('table[aria-label^="Weakest joints"] a').click();
+    await sees(page, 'Marked red: the piece at stud');
+    await goTo(page, 'cut');
+    await openTab(page, 'Stability');
+    await sees(page, 'A3: weakest joints');
     await sees(page, 'Make the bridge of “Beck bridge” 3 plates thick');
     await press(page, 'Apply');
     await sees(page, 'judge again');

@@ -13,6 +13,8 @@ export interface StandingPiece extends Rect {
   studded: boolean;
   /** The deck, bridge or roof it is of, or stands under; left out: the ground. */
   of?: PieceOwner;
+  /** The counting block it is laid in, where it is of one. */
+  block?: string;
 }
 
 /** What a piece belongs to that is not the ground. */

@@ -17,6 +17,8 @@ export interface WeakJoint extends Rect {
   lower: string | null;
   /** What the upper piece belongs to; null: the ground. */
   of: (PieceOwner & { name: string }) | null;
+  /** The counting block that the upper piece is laid in; null: of none. */
+  block: string | null;
 }
 
 /** What can be changed in the plan so that a module stands, tried on the whole of it. */
@@ -85,7 +87,7 @@ function weakJoint(
   const { x, y, w, d, z } = joint ?? upper;
   const lower = joint && joint.lower >= 0 ? pieces[joint.lower].part : null;
   const of = upper.of ? { ...upper.of, name: labelOf(scene, upper.of.kind, upper.of.id) } : null;
-  return { x, y, w, d, z, share, upper: upper.part, lower, of };
+  return { x, y, w, d, z, share, upper: upper.part, lower, of, block: upper.block ?? null };
 }
 
 /** Tries what can be changed in the decks, bridges and roofs that the worst pieces belong to. */
@@ -205,7 +207,7 @@ function addPieces(
       const part = pieceId(layer, w, d);
       pieces.push({
         ...{ x: block.x + x, y: block.y + y, w, d, z: floor + z, h, part },
-        ...{ grams: gramsOfPart(part, scene.partType), studded: isStudded(part) },
+        ...{ grams: gramsOfPart(part, scene.partType), studded: isStudded(part), block: block.id },
         ...(of ? { of } : {}),
       });
     }

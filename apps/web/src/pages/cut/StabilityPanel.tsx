@@ -1,5 +1,6 @@
 import { Play, Square } from 'lucide-react';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { partName } from '@quarry/core/catalogue';
 import { countOf, formatPlates } from '@quarry/core/grid';
@@ -153,6 +154,7 @@ function usedWords({ used, bound, loose }: ModuleStanding): string {
 }
 
 function Weakest({ of, onPoint }: { of: ModuleStanding; onPoint: (line: CutLine | null) => void }) {
+  const { id } = useLink();
   const [shown, setShown] = useState<WeakJoint | null>(null);
   if (of.weakest.length === 0)
     return (
@@ -186,6 +188,19 @@ function Weakest({ of, onPoint }: { of: ModuleStanding; onPoint: (line: CutLine 
                 {joint.of ? joint.of.name : 'ground'} at stud {joint.x}, {joint.y}, {formatPlates(joint.z)} up
               </button>
             ),
+          },
+          {
+            head: 'In Layers',
+            cell: ({ block, x, y, z }) =>
+              block !== null && (
+                <Link
+                  className="link"
+                  to={`/d/${id}/stockpile?sheet=layers&block=${encodeURIComponent(block)}&spot=${x},${y},${z}`}
+                  aria-label={`Show the piece at stud ${x}, ${y}, ${formatPlates(z)} up, in Layers`}
+                >
+                  show
+                </Link>
+              ),
           },
           { head: 'Joint', wraps: true, cell: jointWords },
           {

@@ -1,5 +1,6 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { gramsOfPart } from '@quarry/core/catalogue';
 import { countOf, formatPlates } from '@quarry/core/grid';
 import { markOf, stepCounts, type BuildStep, type StepLine, type StepPiece } from '@quarry/core/masonry';
@@ -37,8 +38,10 @@ const BUILDING = 'building ';
 export function LayersPanel() {
   const blocks = useDerived(({ materials }) => materials?.blocks);
   const sheets = useSheets();
-  const [chosen, setChosen] = useState('');
-  const [at, setAt] = useState(0);
+  const spot = useSpot();
+  const [chosen, setChosen] = useState(spot?.block ?? '');
+  // Until one goes from step to step it is the one with the piece that was asked for.
+  const [at, setAt] = useState<number | null>(null);
   const plots = listOf(
     useDisplay(({ scene }) => scene),
     'plot',
@@ -59,7 +62,9 @@ export function LayersPanel() {
         <Empty title="No ground yet">Lay ground on the Plan first.</Empty>
       </div>
     );
-  const step = Math.min(at, Math.max(0, steps.length - 1));
+  const marked = markOfSpot(spot, block?.block, built);
+  const asked = marked ? steps.findIndex(({ z }) => z === marked.z) : 0;
+  const step = Math.max(0, Math.min(at ?? asked, steps.length - 1));
   const groups = groupsOf(steps[step]);
   const move = (by: number) => setAt(Math.max(0, Math.min(steps.length - 1, step + by)));
   return (
@@ -71,7 +76,7 @@ export function LayersPanel() {
           value={plot ? BUILDING + plot.id : id}
           onChange={(event) => {
             setChosen(event.currentTarget.value);
-            setAt(0);
+            setAt(null);
           }}
         >
           <optgroup label="Ground">
@@ -136,12 +141,21 @@ export function LayersPanel() {
         )}
       </div>
       <div className="relative min-h-0 min-w-0 bg-base-200">
-        {built ? <PiecesView {...built} upTo={step} /> : <Loading what="Building the layers" />}
+        {built ? (
+          <PiecesView {...built} upTo={step} marked={marked} />
+        ) : (
+          <Loading what="Building the layers" />
+        )}
       </div>
       <aside
         aria-label="Pieces of the layer"
         className="border-t md:border-t-0 md:border-l hair overflow-auto px-3 py-2.5 min-h-0"
       >
+        {marked && (
+          <p className="text-xs pb-1">
+            Marked red: the piece at stud {spot?.x}, {spot?.y}, whose joint is among the weakest.
+          </p>
+        )}
         {built && groups.length > 0 && <LayerPlan built={built} pieces={steps[step].pieces} />}
         {built &&
           groups.map(({ key, purpose, word, pieces }) => (
@@ -217,6 +231,31 @@ function WholeBuilding({ lines }: { lines: readonly StepLine[] }) {
       </dl>
     </>
   );
+}
+
+/** A piece that the address asks for: its block, and a stud and height of it on the display. */
+interface Spot {
+  block: string;
+  x: number;
+  y: number;
+  z: number;
+}
+
+function useSpot(): Spot | null {
+  const [query] = useSearchParams();
+  const block = query.get('block');
+  const [x, y, z] = (query.get('spot') ?? '').split(',').map(Number);
+  return block !== null && [x, y, z].every((value) => Number.isInteger(value)) ? { block, x, y, z } : null;
+}
+
+/** The spot in studs of the block that is shown, plates above its floor; null where it is another's. */
+function markOfSpot(
+  spot: Spot | null,
+  block: BlockSum['block'] | undefined,
+  built: { floor: number } | null | undefined,
+): { x: number; y: number; z: number } | null {
+  if (!spot || !block || !built || spot.block !== block.id) return null;
+  return { x: spot.x - block.x, y: spot.y - block.y, z: spot.z - built.floor };
 }
 
 const NO_STEPS: readonly BuildStep[] = [];

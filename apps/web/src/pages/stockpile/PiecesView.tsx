@@ -22,15 +22,19 @@ const GAP = 0.04;
 /** What lies below the step that is looked at fades towards this. */
 const FADED = new Color('#c9c4b8');
 const EDGE = '#22292e';
+/** The paint of a marked piece, and what marks none. */
+const MARKED = '#c2371b';
+const NO_MARK = [-1, -1, -1] as const;
 
 export const paintOf = (colour: string) =>
   colour === ANY_COLOUR ? '#d8d2c4' : (colourOf(colour)?.hex ?? '#888888');
 
-/** A piece with its paint; `now`: of the step that is looked at. */
+/** A piece with its paint; `now`: of the step that is looked at. One that is marked is red. */
 interface Placed extends StepPiece {
   part: string;
   colour: string;
   now: boolean;
+  isMarked: boolean;
 }
 
 interface PiecesViewProps {
@@ -41,10 +45,13 @@ interface PiecesViewProps {
   lines: BuildSteps['lines'];
   /** The last step that is drawn. */
   upTo: number;
+  /** A stud and the underside of the piece to mark; null: none. */
+  marked: { x: number; y: number; z: number } | null;
 }
 
 /** A block's pieces up to a step in three dimensions: each with its edges, slopes slanted, and the studs one sees. */
-export function PiecesView({ w, d, steps, lines, upTo }: PiecesViewProps) {
+export function PiecesView({ w, d, steps, lines, upTo, marked }: PiecesViewProps) {
+  const [mx, my, mz] = marked ? [marked.x, marked.y, marked.z] : NO_MARK;
   const pieces = useMemo(
     () =>
       steps.slice(0, upTo + 1).flatMap((step, index) =>
@@ -53,9 +60,15 @@ export function PiecesView({ w, d, steps, lines, upTo }: PiecesViewProps) {
           part: lines[piece.line].part,
           colour: lines[piece.line].colour,
           now: index === upTo,
+          isMarked:
+            piece.z === mz &&
+            mx >= piece.x &&
+            my >= piece.y &&
+            mx < piece.x + piece.w &&
+            my < piece.y + piece.d,
         })),
       ),
-    [steps, lines, upTo],
+    [steps, lines, upTo, mx, my, mz],
   );
   const [boxes, slants] = useMemo(
     () => [
@@ -173,9 +186,9 @@ function matrixOf({ x, y, z, w, d, h, falls }: Placed, into: Matrix4): void {
   if (falls !== undefined) into.multiply(TURNS[falls]);
 }
 
-function colourOfPiece({ colour, now }: Placed, into: Color): void {
-  into.set(paintOf(colour));
-  if (!now) into.lerp(FADED, 0.4);
+function colourOfPiece({ colour, now, isMarked }: Placed, into: Color): void {
+  into.set(isMarked ? MARKED : paintOf(colour));
+  if (!now && !isMarked) into.lerp(FADED, 0.4);
 }
 
 /** A stud that nothing covers, with the piece it is on. */
