@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import DxfParser from 'dxf-parser';
 import { cutProblemSchema, verifyCutting } from '@quarry/core/cut';
-import { sceneFrom } from '@quarry/core/document';
+import { displayOf, sceneFrom } from '@quarry/core/document';
 import { present } from '@quarry/core/grid';
 import { shellPieces } from '@quarry/core/structures';
 
@@ -136,14 +136,15 @@ describe('quarry stands, pieces', () => {
       plots: [house(turn)],
       partLists: [{ id: 'l', name: 'House', use: 'need', purpose: 'building', plot: 'h', lines }],
     });
-    const { plot } = sceneFrom({ display: { name: 'Yard', kind: 'diorama' }, plots: [house(0)] });
-    const lines = shellPieces(present(plot.h, 'the house')).flatMap(({ part, qty }) =>
-      part === 'brick-1x4'
-        ? [
-            { part, colour: 'slate', qty: 3 },
-            { part, colour: 'rust', qty: qty - 3 },
-          ]
-        : [{ part, colour: 'any', qty }],
+    const scene = sceneFrom({ display: { name: 'Yard', kind: 'diorama' }, plots: [house(0)] });
+    const lines = shellPieces(present(scene.plot.h, 'the house'), displayOf(scene)).flatMap(
+      ({ part, qty }) =>
+        part === 'brick-1x4'
+          ? [
+              { part, colour: 'slate', qty: 3 },
+              { part, colour: 'rust', qty: qty - 3 },
+            ]
+          : [{ part, colour: 'any', qty }],
     );
     const told = (turn: number, more = 0) => {
       const [first, ...others] = lines;

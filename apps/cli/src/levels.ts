@@ -6,7 +6,7 @@ import { buildSteps, builtBlocks, countedRelief } from '@quarry/core/masonry';
 import { judgeModule, verdictOf } from '@quarry/core/stability';
 import { isCountedByPieces, listOfBuilding, placedPieces } from '@quarry/core/structures';
 import { OUTSIDE, columnsOf, compile, compileRelief, standsOn } from '@quarry/core/terrain';
-import { listOf, type PartLine, type Scene } from '@quarry/core/document';
+import { displayOf, listOf, type PartLine, type Scene } from '@quarry/core/document';
 
 /** The solid pieces over each stud of the footprint, by row, column and height: `x,y,z0,z1,owner`, plates above datum. */
 export function columns(scene: Scene): number {
@@ -99,7 +99,7 @@ export function pieces(scene: Scene, of: string | undefined): number {
     const foot = of === undefined || of === plot.id ? standsOn(scene, compiled.relief, plot) : null;
     if (foot === null || !isCountedByPieces(scene, plot)) continue;
     const colours = coloursOf(listOfBuilding(scene, plot)?.list.lines ?? []);
-    for (const { part, x, y, z, w, d, h, turn } of placedPieces(plot, foot))
+    for (const { part, x, y, z, w, d, h, turn } of placedPieces(plot, foot, displayOf(scene)))
       rows.push([plot.id, part, colours(part), x, y, z, w, d, h, turn]);
   }
   process.stdout.write(

@@ -53,7 +53,7 @@ export async function buildSheets(scene: Scene, module: string | undefined, prin
 /** Build sheets of one building: unturned, from its ground up. */
 export async function buildingSheets(scene: Scene, plot: Entity<'plot'>, print: Print): Promise<Buffer> {
   const { sheet, page } = begin(scene, print, `${plot.name}, ${displayOf(scene).name}`);
-  const steps = buildingSteps(plot);
+  const steps = buildingSteps(plot, displayOf(scene));
   const looks = looksOf(steps.lines);
   const pieces = steps.lines.reduce((sum, { qty }) => sum + qty, 0);
   const grams = steps.lines.reduce((sum, { part, qty }) => sum + qty * gramsOfPart(part, scene.partType), 0);

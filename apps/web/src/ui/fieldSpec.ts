@@ -109,10 +109,11 @@ const number = (
   max: number,
   rest: { whole?: boolean; unit?: string; when?: When; optional?: string } = {},
 ): FieldSpec => ({ as: 'number', key, label, min, max, ...rest });
-const COLOUR_WORDS: Words = {
-  [ANY_COLOUR]: 'Any colour',
-  ...Object.fromEntries(PALETTE.map(({ id, name }) => [id, name])),
-};
+/** Any colour, and each of the palette. */
+export const COLOUR_CHOICES: readonly Choice[] = [
+  { value: ANY_COLOUR, word: 'Any colour' },
+  ...PALETTE.map(({ id, name }) => ({ value: id, word: name })),
+];
 const ground = (key: string, label: string, when?: When): FieldSpec => choice(key, label, GROUNDS, {}, when);
 
 /** What the tables of fields are made of. */
@@ -146,8 +147,7 @@ export const field = {
     studs('x', 'From west', -MAX_STUDS, MAX_STUDS),
     studs('y', 'From north', -MAX_STUDS, MAX_STUDS),
   ],
-  colour: (key: string, label: string): FieldSpec =>
-    choice(key, label, [ANY_COLOUR, ...PALETTE.map(({ id }) => id)], COLOUR_WORDS),
+  colour: (key: string, label: string): FieldSpec => ({ as: 'choice', key, label, options: COLOUR_CHOICES }),
   /** The level that a thing lies on, and how far above it. */
   level: (): FieldSpec[] => [
     {

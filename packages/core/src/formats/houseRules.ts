@@ -1,3 +1,4 @@
+import { colourName } from '../catalogue/index.ts';
 import { MM_PER_PLATE, MM, formatInches, formatMm, formatPlates } from '../grid/index.ts';
 import { SIDE_WORDS, WIND_WORDS, displayOf, listOf, type Scene } from '../document/index.ts';
 import { SCHOOL_LIST } from '../scale/index.ts';
@@ -57,6 +58,10 @@ export function houseRules(scene: Scene, units: DrawingUnits): RuleGroup[] {
           display.streetDepth === null
             ? 'no standard'
             : `${display.streetDepth} studs deep, ${display.streetWidths.join(', ')} wide`,
+        ],
+        [
+          'Pavements',
+          `light rows in ${colourName(display.pavementLight)}, dark rows in ${colourName(display.pavementDark)}`,
         ],
         ['Largest module', `${display.moduleMaxW} × ${display.moduleMaxD} studs`],
         ['Over a table edge', `at most ${display.overhang} studs, nothing heavy`],

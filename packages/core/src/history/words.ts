@@ -124,7 +124,15 @@ const TOWARDS: ReadonlySet<string> = new Set([
 ]);
 
 /** Fields that hold colours. */
-const COLOURS: ReadonlySet<string> = new Set(['colour', 'stands', 'wallColour', 'roofColour', 'letInColour']);
+const COLOURS: ReadonlySet<string> = new Set([
+  'colour',
+  'stands',
+  'wallColour',
+  'roofColour',
+  'letInColour',
+  'pavementLight',
+  'pavementDark',
+]);
 
 /** The longest text that is quoted whole. */
 const MOST = 60;

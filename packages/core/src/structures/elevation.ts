@@ -1,3 +1,4 @@
+import { ANY_COLOUR } from '../catalogue/index.ts';
 import { builtSides, frontLength, frontsOf, type FrontCard, type Fronted } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
 import { isSlope } from './roofs.ts';
@@ -7,6 +8,9 @@ import { FACING } from './walls.ts';
 import type { Side } from '../document/index.ts';
 
 // A front as it is seen from outside: what shows of each piece in its face, from the left and from the ground.
+
+/** Pavement is not drawn, so that its colours do not matter. */
+const NO_STREET = { pavementLight: ANY_COLOUR, pavementDark: ANY_COLOUR };
 
 /** What is seen of a piece: studs from the left end of the front, plates above the building's ground. */
 export interface SeenPiece {
@@ -42,7 +46,7 @@ export function elevationOf(plot: Fronted, side: Side): Elevation {
   const isFromWest = side === 's' || side === 'w';
   const depthOf = (piece: LaidPiece) =>
     ({ n: piece.y, s: d - piece.y - piece.d, w: piece.x, e: w - piece.x - piece.w })[side];
-  const pieces = buildingPieces(plot)
+  const pieces = buildingPieces(plot, NO_STREET)
     .filter((piece) => {
       if (piece.use === 'pavement') return false;
       if (depthOf(piece) === 0) return true;

@@ -14,6 +14,7 @@ export { ROOF_SLOPES, gableOf, type GableCard } from './gable.ts';
 export * from './lists.ts';
 export { baysAt, withBay, withCopies, withRhythm, withStoreyHeight, type FrontPlace } from './editFronts.ts';
 export { elevationOf, type Elevation, type SeenPiece } from './elevation.ts';
+export { pavementRows, type StreetRules } from './pavement.ts';
 export type { BuildingPiece, LaidPiece } from './piece.ts';
 export { buildingSteps, placedPieces, type BuildingSteps } from './place.ts';
 export { buildingPieces, shellPieces } from './shell.ts';

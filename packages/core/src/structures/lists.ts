@@ -1,4 +1,5 @@
 import {
+  displayOf,
   listOf,
   sectionOfEntity,
   type DataOf,
@@ -50,17 +51,18 @@ export function shellList(
   return {
     ...{ name: shellName(plot), use: 'need', purpose: 'building', plot: plot.id },
     section: sectionOfEntity(scene, 'plot', plot.id),
-    lines: shellPieces(plot),
+    lines: shellPieces(plot, displayOf(scene)),
     notes: 'Its walls with what is let into them, floors and roof: a guess.',
   };
 }
 
 /** Whether a building's own list is the one that its pieces make now, in whatever colours. */
-export function isCountedByPieces(scene: Listed, plot: Entity<'plot'>): boolean {
+export function isCountedByPieces(scene: Scene, plot: Entity<'plot'>): boolean {
   const counting = listOfBuilding(scene, plot);
   if (!counting?.isOwn || counting.list.copies !== 1) return false;
   const left = new Map<string, number>();
-  for (const { part, qty } of shellPieces(plot)) left.set(part, (left.get(part) ?? 0) + qty);
+  for (const { part, qty } of shellPieces(plot, displayOf(scene)))
+    left.set(part, (left.get(part) ?? 0) + qty);
   for (const { part, qty } of counting.list.lines) left.set(part, (left.get(part) ?? 0) - qty);
   return [...left.values()].every((qty) => qty === 0);
 }

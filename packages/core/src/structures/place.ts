@@ -2,6 +2,7 @@ import { boundsOf, centreOf } from '../grid/index.ts';
 import { builtRect, turnedPoint, type Plot } from '../document/index.ts';
 import { sortedSteps, type BuildSteps } from '../masonry/index.ts';
 import type { Fronted } from './fronts.ts';
+import type { StreetRules } from './pavement.ts';
 import type { BuildingPiece } from './piece.ts';
 import { isSlope } from './roofs.ts';
 import { buildingPieces } from './shell.ts';
@@ -18,8 +19,8 @@ export interface BuildingSteps extends BuildSteps {
 }
 
 /** The steps of a building from the ground up, unturned; heights in plates above its ground. */
-export function buildingSteps(plot: Fronted): BuildingSteps {
-  const pieces = buildingPieces(plot);
+export function buildingSteps(plot: Fronted, street: StreetRules): BuildingSteps {
+  const pieces = buildingPieces(plot, street);
   const { x, y, w, d } = boundsOf(pieces);
   const laid = pieces.map(({ use, turn, ...piece }) => ({
     ...piece,
@@ -36,11 +37,11 @@ export function buildingSteps(plot: Fronted): BuildingSteps {
  * @param foot what the building stands on, plates above datum
  * @returns with the turn of each: of windows, doors and slopes the way they face, of other pieces less than a quarter
  */
-export function placedPieces(plot: Plot, foot: number): BuildingPiece[] {
+export function placedPieces(plot: Plot, foot: number, street: StreetRules): BuildingPiece[] {
   const built = builtRect(plot);
   const middle = centreOf(plot);
   const isAcross = Math.floor(plot.turn / 90) % 2 === 1;
-  return buildingPieces(plot).map((piece) => {
+  return buildingPieces(plot, street).map((piece) => {
     const own = { x: built.x + piece.x, y: built.y + piece.y, w: piece.w, d: piece.d };
     const at = turnedPoint(centreOf(own), middle, plot.turn);
     const [w, d] = isAcross ? [own.d, own.w] : [own.w, own.d];

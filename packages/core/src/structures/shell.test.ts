@@ -3,16 +3,8 @@ import { gramsOfPart, isListed, partOf } from '../catalogue/index.ts';
 import { sceneFrom, type Plot } from '../document/index.ts';
 import { shellOf } from '../terrain/index.ts';
 import { runs } from '../../test/runs.ts';
-import {
-  buildingPieces,
-  elevationOf,
-  frontsOf,
-  gableOf,
-  shellPieces,
-  storeysOf,
-  wallTop,
-  type LaidPiece,
-} from './index.ts';
+import { elevationOf, frontsOf, gableOf, storeysOf, wallTop, type LaidPiece } from './index.ts';
+import * as structures from './index.ts';
 
 const plotOf = (more: object): Plot =>
   sceneFrom({
@@ -20,6 +12,10 @@ const plotOf = (more: object): Plot =>
     footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 96, d: 96 }],
     plots: [{ id: 'p', name: 'House', x: 0, y: 0, w: 8, d: 8, height: 18, storeys: 1, ...more }],
   }).plot.p;
+
+const STREET = { pavementLight: 'mist', pavementDark: 'slate' };
+const buildingPieces = (plot: Plot) => structures.buildingPieces(plot, STREET);
+const shellPieces = (plot: Plot) => structures.shellPieces(plot, STREET);
 
 /** The number of the piece, from 1, in each stud and plate that is filled; throws where two fill one. */
 function filled(pieces: readonly LaidPiece[]): (x: number, y: number, z: number) => number {
@@ -141,6 +137,22 @@ test('a two-sided roof by hand: 12 studs of 45° leave 2 for the ridge after fiv
   // Left to itself it takes the slopes whose ridge comes nearest: 45° again.
   expect(gableOf(plotOf({ w: 16, d: 12, height: 33, eaves: 18 }))?.slope.angle).toBe(45);
   expect(gableOf(plotOf({ w: 16, d: 12, height: 33 }))).toBeNull();
+});
+
+test('a pavement of 8 studs: a light row, dark ones of 1, 2, 2 and 1, a light row (common practice, no source)', () => {
+  const rows = (depth: number) =>
+    structures.pavementRows(depth).map(({ deep, isLight }) => (isLight ? 'L' : deep));
+  expect(rows(8)).toEqual(['L', 1, 2, 2, 1, 'L']);
+  for (let depth = 0; depth < 40; depth++)
+    expect(structures.pavementRows(depth).reduce((sum, { deep }) => sum + deep, 0)).toBe(depth);
+  const pieces = buildingPieces(plotOf({ w: 32, d: 32, streetFront: true, pavement: 8 }));
+  const paved = pieces.filter(({ use }) => use === 'pavement');
+  // From the building at 24 studs to the street at 32.
+  expect([...new Set(paved.map(({ y, colour }) => `${y} ${colour}`))]).toEqual([
+    ...['24 mist', '25 slate', '26 slate', '28 slate', '30 slate', '31 mist'],
+  ]);
+  expect(studsOf(paved.filter(({ colour }) => colour === 'slate'))).toBe(32 * 6);
+  expect(paved.every(({ part }) => part.startsWith('tile') && isListed(part))).toBe(true);
 });
 
 test('walls, roof and what is let in take their colours; what is hidden takes any', () => {

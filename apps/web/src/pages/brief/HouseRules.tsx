@@ -11,6 +11,7 @@ import {
 } from '@quarry/core/document';
 import { useSheets } from '../../data/sheets.ts';
 import { useScene } from '../../data/useDisplay.tsx';
+import { COLOUR_CHOICES } from '../../ui/fieldSpec.ts';
 import { OptionalQuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading } from '../../ui/parts.tsx';
 import { capital } from '../../ui/words.ts';
@@ -109,6 +110,16 @@ export function HouseRules({ disabled }: { disabled: boolean }) {
           onCommit={(streetWidths) => rule({ streetWidths })}
         />
       )}
+      {(['pavementLight', 'pavementDark'] as const).map((key) => (
+        <SelectField
+          key={key}
+          label={key === 'pavementLight' ? 'Pavement, light rows' : 'Pavement, dark rows'}
+          value={display[key]}
+          disabled={disabled}
+          options={COLOUR_CHOICES}
+          onCommit={(colour) => rule({ [key]: colour })}
+        />
+      ))}
       <SelectField
         label="Colours where seen"
         value={display.colourSeen}

@@ -5,7 +5,7 @@ import { gramsOfPart } from '@quarry/core/catalogue';
 import { countOf, formatPlates } from '@quarry/core/grid';
 import { markOf, stepCounts, type BuildStep, type StepLine, type StepPiece } from '@quarry/core/masonry';
 import { buildingSteps } from '@quarry/core/structures';
-import { listOf } from '@quarry/core/document';
+import { displayOf, listOf } from '@quarry/core/document';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { useSheets } from '../../data/sheets.ts';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
@@ -42,17 +42,16 @@ export function LayersPanel() {
   const [chosen, setChosen] = useState(spot?.block ?? '');
   // Until one goes from step to step it is the one with the piece that was asked for.
   const [at, setAt] = useState<number | null>(null);
-  const plots = listOf(
-    useDisplay(({ scene }) => scene),
-    'plot',
-  );
+  const scene = useDisplay((display) => display.scene);
+  const plots = listOf(scene, 'plot');
+  const street = displayOf(scene);
   const plot = chosen.startsWith(BUILDING)
     ? plots.find(({ id }) => id === chosen.slice(BUILDING.length))
     : undefined;
   const block = plot ? undefined : (blocks?.find(({ block: one }) => one.id === chosen) ?? blocks?.[0]);
   const id = block?.block.id ?? '';
   const ground = useMaterialsWorker((worker) => worker.layers(id), id);
-  const building = useMemo(() => plot && { ...buildingSteps(plot), floor: 0 }, [plot]);
+  const building = useMemo(() => plot && { ...buildingSteps(plot, street), floor: 0 }, [plot, street]);
   const built = building ?? ground;
   const steps = built?.steps ?? NO_STEPS;
   if (!blocks) return <Loading what="Counting the layers" />;

@@ -1,7 +1,9 @@
 import { z } from 'zod';
+import { ANY_COLOUR } from '../../catalogue/index.ts';
 import { MAX_STUDS, date, line, money, name, plates, reference, text, wholeSize } from '../fields.ts';
 import { COLOUR_POLICIES, METHODS, SEASONS, SIDES, STAGES, WINDS } from '../vocabulary.ts';
 import { defineKind } from '../kind.ts';
+import { colourField } from '../partLines.ts';
 
 export const KINDS_OF_DISPLAY = ['city', 'diorama', 'vignette'] as const;
 export const SCHOOLS = ['height', 'width', 'rail', 'small', 'eye'] as const;
@@ -79,6 +81,9 @@ export const displayKind = defineKind({
     datum: line().max(80).default('table top'),
     streetDepth: wholeSize.nullable().default(null),
     streetWidths: z.array(wholeSize).max(12).default([16, 32, 48, 64]),
+    /** Colours of the pavement of street fronts: its light rows at both edges, and the rows between. */
+    pavementLight: colourField.default(ANY_COLOUR),
+    pavementDark: colourField.default(ANY_COLOUR),
     colourSeen: z.enum(COLOUR_POLICIES).default('strict'),
     colourHidden: z.enum(COLOUR_POLICIES).default('free'),
     backs: z.enum(BACKS).default('bare'),
