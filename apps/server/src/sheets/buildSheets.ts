@@ -1,5 +1,5 @@
 import { HttpStatus } from '@nestjs/common';
-import { ANY_COLOUR, colourName, colourOf, gramsOfPart, partName } from '@quarry/core/catalogue';
+import { ANY_COLOUR, colourName, colourOf, gramsOfLines, partName } from '@quarry/core/catalogue';
 import { MM_PER_STUD, countOf, formatPlates, type Rect, present } from '@quarry/core/grid';
 import {
   buildSteps,
@@ -56,7 +56,7 @@ export async function buildingSheets(scene: Scene, plot: Entity<'plot'>, print: 
   const steps = buildingSteps(plot, displayOf(scene));
   const looks = looksOf(steps.lines);
   const pieces = steps.lines.reduce((sum, { qty }) => sum + qty, 0);
-  const grams = steps.lines.reduce((sum, { part, qty }) => sum + qty * gramsOfPart(part, scene.partType), 0);
+  const grams = gramsOfLines(steps.lines, scene.partType);
   page(`${plot.name}, summary`);
   const bottom = factRows(sheet, [
     ['Size', `${steps.w} × ${steps.d} studs, ${steps.w * MM_PER_STUD} × ${steps.d * MM_PER_STUD} mm`],

@@ -240,6 +240,12 @@ export function partNamed(word: string): Part | null {
   return partOf(ids.find(isListed) ?? ids[0]);
 }
 
+/** Grams of a list of pieces, each as weighed or by its volume. */
+export const gramsOfLines = (
+  lines: readonly { part: string; qty: number }[],
+  known: Readonly<Record<string, { grams: number | null }>> = {},
+): number => lines.reduce((sum, { part, qty }) => sum + qty * gramsOfPart(part, known), 0);
+
 /** Grams of one piece: as weighed, else by volume; an unknown part counts as a brick 2×2. */
 export function gramsOfPart(
   id: string,

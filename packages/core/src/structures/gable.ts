@@ -3,7 +3,7 @@ import { PLATES_PER_BRICK } from '../grid/index.ts';
 import { builtSides, wallStuds, type Fronted } from './fronts.ts';
 import { layFloor } from './floors.ts';
 import type { LaidPiece } from './piece.ts';
-import { SLOPES, roofOf, runOfSlope } from './roofs.ts';
+import { SLOPES, roofOf, runOfSlope, slopesLike } from './roofs.ts';
 import { wallTop } from './storeys.ts';
 import { FACING, layStretch } from './walls.ts';
 
@@ -24,11 +24,9 @@ export interface GableCard {
 /** Whether courses of a slope carry one another: it keeps a row of studs for the next. */
 const carriesNext = ({ d }: Part): boolean => d >= 2;
 
-/** One slope of each pitch that a roof can be laid of: width does not matter to it. */
+/** One slope of each pitch, the narrowest, that a roof can be laid of: width does not matter to it. */
 export const ROOF_SLOPES: readonly Part[] = SLOPES.filter(
-  ({ d, h, angle }, i) =>
-    carriesNext(SLOPES[i]) &&
-    SLOPES.findIndex((one) => one.d === d && one.h === h && one.angle === angle) === i,
+  (slope) => carriesNext(slope) && slopesLike(slope).at(-1) === slope,
 );
 
 function cardOf(span: number, slope: Part, eaves: number): GableCard {
@@ -43,8 +41,8 @@ function cardOf(span: number, slope: Part, eaves: number): GableCard {
 }
 
 /**
- * The two-sided roof of a building; null for a flat one. With the slopes that it names where they carry one another, or those whose ridge comes nearest to
- * its height, the flatter of two.
+ * The two-sided roof of a building; null for a flat one. With the slopes that it names where they carry one another,
+ * or those whose ridge comes nearest to its height, the flatter of two.
  */
 export function gableOf(plot: Fronted): GableCard | null {
   if (plot.eaves === null) return null;
@@ -68,9 +66,7 @@ export function layGable(plot: Fronted, { slope, courses, flat }: GableCard): La
   const isX = w >= d;
   const [length, span] = isX ? [w, d] : [d, w];
   const run = runOfSlope(slope);
-  const widths = SLOPES.filter((one) => one.d === slope.d && one.h === slope.h && one.angle === slope.angle)
-    .map((one) => one.w)
-    .toSorted((a, b) => b - a);
+  const widths = slopesLike(slope).map(({ w }) => w);
   const pieces: LaidPiece[] = [];
   let below: ReadonlySet<number>[] = [new Set(), new Set()];
   for (let course = 0; course < courses; course++) {

@@ -26,6 +26,7 @@ export {
   roofOf,
   roofPieces,
   runOfSlope,
+  slopesLike,
   type RidgeMeets,
   type Roof,
 } from './roofs.ts';

@@ -6,6 +6,12 @@ import { MM_PER_PLATE, MM_PER_STUD } from '../grid/index.ts';
 /** The slopes of the catalogue, those of one pitch together: width does not matter to a pitch. */
 export const SLOPES: readonly Part[] = CATALOGUE.filter(({ family }) => family === 'slope');
 
+/** The slopes of the catalogue that have the pitch of one, the widest first. */
+export const slopesLike = (slope: Part): readonly Part[] =>
+  SLOPES.filter(({ d, h, angle }) => d === slope.d && h === slope.h && angle === slope.angle).toSorted(
+    (a, b) => b.w - a.w,
+  );
+
 /** Whether a piece is a slope. */
 export const isSlope = ({ part }: { part: string }): boolean => partOf(part)?.family === 'slope';
 
@@ -46,11 +52,8 @@ export function roofOf(span: number, slope: Part): Roof {
  * @param length along the ridge, whole studs, at least 1
  */
 export function roofPieces({ plainCourses }: Roof, slope: Part, length: number): PartCount[] {
-  const wide = SLOPES.filter(
-    ({ d, h, angle }) => d === slope.d && h === slope.h && angle === slope.angle,
-  ).toSorted((a, b) => b.w - a.w);
   let left = length;
-  return wide.flatMap(({ id, w }) => {
+  return slopesLike(slope).flatMap(({ id, w }) => {
     const each = Math.floor(left / w);
     left -= each * w;
     return each > 0 && plainCourses > 0 ? [{ part: id, qty: each * 2 * plainCourses }] : [];

@@ -10,9 +10,8 @@ import { storeysOf, wallTop } from './storeys.ts';
 import { fillOf, layWalls } from './walls.ts';
 
 // A building in pieces: walls of bonded courses with what is let into them, a floor of plates for each storey that lies
-// on the walls and on pillars under its joints, a roof of
-// plates or of slopes, and the tiles of its pavement. What `shellOf` weighs, laid. Furniture and ornament
-// are not in it.
+// on the walls and on pillars under its joints, a roof of plates or of slopes, and the tiles of its pavement. What
+// `shellOf` weighs, laid. Furniture and ornament are not in it.
 
 /**
  * The pieces of a building, from the ground up. Sides and walls are whole studs: half ones are rounded.

@@ -1,4 +1,4 @@
-import { gramsOfPart } from '../catalogue/index.ts';
+import { gramsOfLines } from '../catalogue/index.ts';
 import {
   MM,
   MM_PER_PLATE,
@@ -133,8 +133,7 @@ export function listedMass(scene: Scene): ListedMass {
   const lists = listOf(scene, 'partList').filter(
     ({ use, purpose }) => use === 'need' && LISTED.includes(purpose),
   );
-  const weigh = ({ lines, copies }: PartList) =>
-    copies * lines.reduce((sum, { part, qty }) => sum + qty * gramsOfPart(part, scene.partType), 0);
+  const weigh = ({ lines, copies }: PartList) => copies * gramsOfLines(lines, scene.partType);
   const add = <K>(to: Map<K, number>, key: K, grams: number) => to.set(key, (to.get(key) ?? 0) + grams);
   for (const list of lists) if (list.plot !== null) add(plots, list.plot, weigh(list));
   const named = new Set(plots.keys());

@@ -5,6 +5,7 @@ import {
   roofOf,
   roofPieces,
   runOfSlope,
+  slopesLike,
   type Roof,
 } from '@quarry/core/structures';
 import { partName, type Part } from '@quarry/core/catalogue';
@@ -23,12 +24,7 @@ const FIRST: { span: number; length: number; pitch: string; meet: number | null 
 const isFirst = isLike(FIRST);
 
 /** One slope of each pitch: the widest, of which the fewest are needed. */
-const PITCHES: readonly Part[] = SLOPES.filter(
-  (slope, i) =>
-    !SLOPES.slice(i + 1).some(
-      (other) => other.angle === slope.angle && other.d === slope.d && other.h === slope.h,
-    ),
-);
+const PITCHES: readonly Part[] = SLOPES.filter((slope) => slopesLike(slope)[0] === slope);
 const pitchWord = (slope: Part): string => `${slope.angle}°, truly ${pitchOfSlope(slope).toFixed(0)}°`;
 const courseWord = (courses: number): string => `${courses} ${courses === 1 ? 'course' : 'courses'}`;
 

@@ -1,7 +1,7 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { gramsOfPart } from '@quarry/core/catalogue';
+import { gramsOfLines } from '@quarry/core/catalogue';
 import { countOf, formatPlates } from '@quarry/core/grid';
 import { markOf, stepCounts, type BuildStep, type StepLine, type StepPiece } from '@quarry/core/masonry';
 import { buildingSteps } from '@quarry/core/structures';
@@ -218,7 +218,7 @@ function WholeBlock({ block, counted, bond, span }: BlockSum) {
 /** What a building comes to. */
 function WholeBuilding({ lines }: { lines: readonly StepLine[] }) {
   const known = useDisplay(({ scene }) => scene.partType);
-  const grams = lines.reduce((sum, { part, qty }) => sum + qty * gramsOfPart(part, known), 0);
+  const grams = gramsOfLines(lines, known);
   return (
     <>
       <Heading>The whole building</Heading>
