@@ -64,6 +64,16 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
     plot(0, { height: 120, lean: 40, leanTo: 180, mount: 'loose' }),
     ['“Baker” leans by 40°', 'stands loose with its mass beyond its foot'],
   ],
+  // One stud of wall against 24 studs of jetty: 40 × 20 studs of floor and roof at 12 studs and more.
+  [
+    'overhang-hold',
+    plot(0, { height: 60, overhangFrom: 30, overhang: { n: 0, e: 0, s: 24, w: 0 } }),
+    [
+      '“Baker” stands out 24 studs to the south',
+      'of what the wall under it holds, at 100 g a stud',
+      'at most',
+    ],
+  ],
   // From 18 plates it rises a plate each two studs at first: two plates less the cover tie nothing.
   [
     'bridge-steps',

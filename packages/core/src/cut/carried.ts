@@ -15,16 +15,15 @@ import {
   baseOf,
   fixedHeight,
   isLoose,
-  leanAcross,
   listedMass,
   loadsOf,
   looseDecks,
   ridesOn,
   standsOn,
   tippingAngle,
+  offMiddle,
   weightOf,
   type ListedMass,
-  type LoosePiece,
   type OverSeam,
   type Relief,
 } from '../terrain/index.ts';
@@ -216,7 +215,7 @@ function buildingPieces(scene: Scene, relief: Relief): CarriedPiece[] {
         part: loose.part,
         area: plotBounds(plot),
         ...{ w: loose.w, d: loose.d, h: loose.h, grams: loose.grams },
-        centre: centreOfLoose(plot, loose),
+        centre: loose.centre,
         on: under,
         first: next,
         lift: moduleLift(loose.grams / 1000, plot, liftedFrom(scene, middle, foot + below)),
@@ -290,17 +289,6 @@ function wordOfPiece(scene: Scene, { kind, id }: OverSeam['ref']): string {
   return use === 'other' ? 'piece' : use;
 }
 
-/** The centre of mass of a loose building or part from its own west, north and foot, mm: off its middle where it leans. */
-function centreOfLoose(plot: Plot, { part, w, d, h, z }: LoosePiece): CarriedPiece['centre'] {
-  if (part !== null || plot.lean === 0) return { x: w / 2, y: d / 2, z: z * MM_PER_PLATE };
-  const [off, top] = [leanAcross(plot, z), leanAcross(plot, h / MM_PER_PLATE)];
-  return {
-    x: (plot.w / 2 + off.x + Math.max(0, -top.x)) * MM_PER_STUD,
-    y: (plot.d / 2 + off.y + Math.max(0, -top.y)) * MM_PER_STUD,
-    z: z * MM_PER_PLATE,
-  };
-}
-
 /** Adds a building that is pinned to something that lifts off to that piece: its mass, its height, the centre of both. */
 function addRider(
   scene: Scene,
@@ -322,12 +310,14 @@ function addRider(
         : idOf('building', host.id),
   );
   if (!piece) return;
-  const { grams, z } = weightOf(plot, listed, height);
+  const weight = weightOf(plot, listed, height);
+  const { grams, z } = weight;
+  const off = offMiddle(plot, weight);
   const own = piece.area;
   const middle = centreOf(plot);
   const at = {
-    x: (middle.x - own.x) * MM_PER_STUD,
-    y: (middle.y - own.y) * MM_PER_STUD,
+    x: (middle.x + off.x - own.x) * MM_PER_STUD,
+    y: (middle.y + off.y - own.y) * MM_PER_STUD,
     z: piece.h + z * MM_PER_PLATE,
   };
   const sum = piece.grams + grams;

@@ -15,6 +15,7 @@ import {
   massOf,
   standsOn,
   tippingAngle,
+  offMiddle,
   weightOf,
   type ListedMass,
   type Loads,
@@ -262,9 +263,11 @@ function fixedOn(scene: Scene, relief: Relief, listed: ListedMass, module: Rect)
       const height = fixedHeight(plot);
       const { x, y } = centreOf(plot);
       if (height === 0 || !containsPoint(module, x, y)) return [];
-      const { grams, z } = weightOf(plot, listed, height);
+      const weight = weightOf(plot, listed, height);
+      const { grams, z } = weight;
+      const off = offMiddle(plot, weight);
       const up = ((standsOn(scene, relief, plot) ?? 0) + z) * MM_PER_PLATE;
-      return [{ id: plot.id, name: plot.name, kg: grams / 1000, x, y, z: up }];
+      return [{ id: plot.id, name: plot.name, kg: grams / 1000, x: x + off.x, y: y + off.y, z: up }];
     })
     .sort((a, b) => b.kg - a.kg);
 }

@@ -96,6 +96,11 @@ describe('fixes of findings', () => {
     ],
     ['lean-ties', { plots: [house('a', 20, 20, { height: 96, lean: 10 })] }, {}],
     [
+      'overhang-hold',
+      { plots: [house('a', 20, 8, { d: 30, height: 60, overhangFrom: 30, overhang: { s: 24 } })] },
+      {},
+    ],
+    [
       'lean-hold',
       { plots: [house('a', 20, 20, { height: 120, lean: 40, mount: 'loose', tieEvery: 8 })] },
       { tipLimit: 1 },

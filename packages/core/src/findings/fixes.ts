@@ -1,5 +1,7 @@
 import { MM_PER_STUD, boundsOf, countOf, type Rect } from '../grid/index.ts';
 import {
+  SIDES,
+  SIDE_WORDS,
   WINDS,
   displayOf,
   entityOf,
@@ -244,6 +246,21 @@ const PROPOSED: Readonly<Record<string, Candidates>> = {
         changes: [patch('plot', plot, { lean })],
       };
     });
+  },
+  'overhang-hold': (scene, finding) => {
+    const plot = thingOf(scene, finding, 'plot');
+    const { by, most } = finding.numbers;
+    if (!plot) return [];
+    return [
+      ...SIDES.filter((side) => plot.overhang[side] === by).map((side) => ({
+        words: `Let “${plot.name}” stand out ${countOf(most, 'stud')} to the ${SIDE_WORDS[side]}`,
+        changes: [patch('plot', plot, { overhang: { ...plot.overhang, [side]: most } })],
+      })),
+      ...[1, 2, 3].map((more) => ({
+        words: `Make the walls of “${plot.name}” ${plot.wall + more} studs thick`,
+        changes: [patch('plot', plot, { wall: plot.wall + more })],
+      })),
+    ];
   },
   'stands-on-nothing': (scene, finding) => {
     const [ref] = finding.things;

@@ -1,11 +1,11 @@
 import { centreOf, countOf } from '../grid/index.ts';
-import { displayOf, listOf, type Entity, type Scene } from '../document/index.ts';
+import { SIDE_WORDS, displayOf, listOf, type Entity, type Scene } from '../document/index.ts';
 import { listedMass, weightOf, type ListedMass } from '../terrain/index.ts';
-import { MAX_UNTIED, leanCard, type LeanCard } from '../stability/index.ts';
+import { MAX_UNTIED, leanCard, overhangCards, type LeanCard } from '../stability/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
 import { plotRef } from './plots.ts';
 
-// Buildings that lean on purpose: what their foot holds, and the ties along them.
+// Buildings that lean on purpose or stand out over their walls: what holds them, and the ties along them.
 
 function leaning(
   scene: Scene,
@@ -70,4 +70,36 @@ const leanTies: Rule = {
     ),
 };
 
-export const LEAN_RULES: readonly Rule[] = [leanHold, leanTies];
+const overhangHold: Rule = {
+  id: 'overhang-hold',
+  title: 'What stands out of a building comes off',
+  basis:
+    'What stands out over one wall as a cantilever: the moment of its mass about the face of the wall, against the pull of the wall’s studs at that height and the weight of the wall over them. Grams a stud are a guess that the display sets (Cut, Stability); what stands under it and ties into floors are left out. The mass by its list or its plain shell.',
+  page: 'plan',
+  severity: 'error',
+  check({ scene }) {
+    const { studHold } = displayOf(scene);
+    const listed = listedMass(scene);
+    return listOf(scene, 'plot').flatMap((plot) =>
+      overhangCards(plot, listed, studHold).flatMap(({ side, grams, share, most }): FindingDraft[] => {
+        if (share <= 1) return [];
+        const by = plot.overhang[side];
+        return [
+          {
+            sentence: `“${plot.name}” stands out ${countOf(by, 'stud')} to the ${SIDE_WORDS[side]}, ${Math.round(grams)} g: it needs ${Math.round(100 * share)} % of what the wall under it holds, at ${studHold} g a stud.`,
+            remedy:
+              most > 0
+                ? `Let it stand out ${countOf(most, 'stud')} at most, stand it on something, or make the wall thicker.`
+                : 'Stand it on something, or make the wall thicker.',
+            place: centreOf(plot),
+            part: side,
+            things: [plotRef(plot)],
+            numbers: { by, most, share: Number(share.toFixed(2)) },
+          },
+        ];
+      }),
+    );
+  },
+};
+
+export const LEAN_RULES: readonly Rule[] = [leanHold, leanTies, overhangHold];

@@ -1,5 +1,5 @@
 import { MM, MM_PER_PLATE, MM_PER_STUD, centreOf, formatMm, formatPlates } from '../grid/index.ts';
-import { isLoose, leanAcross, listedMass, tipsOfPlot, weightOf } from '../terrain/index.ts';
+import { isLoose, listedMass, offBase, tipsOfPlot, weightOf } from '../terrain/index.ts';
 import { SIDES, SIDE_WORDS, builtRect, displayOf, listOf, type Side } from '../document/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
 import { plotRef } from './plots.ts';
@@ -25,7 +25,7 @@ const plotTips: Rule = {
       const pieces = [
         {
           ...{ name: null, height: plot.height * MM_PER_PLATE, z: whole.z * MM_PER_PLATE, of: narrow },
-          tips: tipsOfPlot(plot, built, whole.z),
+          tips: tipsOfPlot(plot, built, whole),
         },
         ...carried()
           .filter(({ kind, ref }) => kind === 'part' && ref.id === plot.id)
@@ -36,14 +36,14 @@ const plotTips: Rule = {
       return pieces.flatMap(({ name, height, z, of, tips }, i): FindingDraft[] => {
         if (tips >= tipLimit) return [];
         const lean = Math.tan((tipLimit * Math.PI) / 180);
-        const off = name === null ? leanAcross(plot, z / MM_PER_PLATE) : { x: 0, y: 0 };
+        const off = name === null ? offBase(plot, built, whole) : { x: 0, y: 0 };
         const wide = Math.ceil(
           (2 * lean * z) / MM_PER_STUD + 2 * Math.max(Math.abs(off.x), Math.abs(off.y)) - 1e-9,
         );
         const most = Math.floor((height * (of * MM_PER_STUD)) / 2 / lean / z / MM_PER_PLATE + 1e-9);
         return [
           {
-            sentence: `${name === null ? `“${plot.name}”` : `“${name}” of “${plot.name}”, set down by itself,`} tips at ${tips.toFixed(0)}°: ${of} studs across and ${formatMm(Math.round(height * MM))} tall; at least ${tipLimit}° are wanted where visitors pass, children above all.`,
+            sentence: `${name === null ? `“${plot.name}”` : `“${name}” of “${plot.name}”, set down by itself,`} ${tips > 0 ? `tips at ${tips.toFixed(0)}°` : 'tips over by itself'}: ${of} studs across and ${formatMm(Math.round(height * MM))} tall; at least ${tipLimit}° are wanted where visitors pass, children above all.`,
             remedy: `Make its foot ${wide} studs across, or keep it to ${formatPlates(most)} of its own, or tie it to something heavier behind it.`,
             place: centreOf(plot),
             part: name === null ? 'whole' : `part ${i}`,

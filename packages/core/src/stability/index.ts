@@ -13,4 +13,5 @@ export {
   type WeakJoint,
 } from './module.ts';
 export { stabilityDigest } from './digest.ts';
+export { overhangCards, type OverhangCard } from './overhang.ts';
 export { MAX_UNTIED, leanCard, tiesAlong, type LeanCard } from './lean.ts';

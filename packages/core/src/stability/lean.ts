@@ -1,6 +1,6 @@
 import { MM_PER_PLATE, MM_PER_STUD } from '../grid/index.ts';
 import { builtRect, type Plot } from '../document/index.ts';
-import { isLoose, leanAcross, type MassCentre } from '../terrain/index.ts';
+import { isLoose, leanAcross, offBase, type PlotMass } from '../terrain/index.ts';
 import { shareOfJoint } from './joints.ts';
 
 // Buildings that lean: what their foot must hold, and how many ties they want.
@@ -26,11 +26,12 @@ export interface LeanCard {
  * @param weight its mass and the height of its centre
  * @param hold of one stud, grams; all studs of its foot hold where it is pinned, none where it stands loose
  */
-export function leanCard(plot: Plot, weight: MassCentre, hold: number): LeanCard | null {
+export function leanCard(plot: Plot, weight: PlotMass, hold: number): LeanCard | null {
   if (plot.lean === 0) return null;
-  const { w, d } = builtRect(plot);
+  const built = builtRect(plot);
+  const { w, d } = built;
   const top = leanAcross(plot, plot.height);
-  const off = leanAcross(plot, weight.z);
+  const off = offBase(plot, built, weight);
   const length = (plot.height * MM_PER_PLATE) / MM_PER_STUD / Math.cos((plot.lean * Math.PI) / 180);
   const { grams } = weight;
   return {

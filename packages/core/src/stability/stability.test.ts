@@ -8,6 +8,7 @@ import {
   listedMass,
   loadsOf,
   loosePieces,
+  type ListedMass,
   tipsOfPlot,
   weightOf,
 } from '../terrain/index.ts';
@@ -17,6 +18,7 @@ import {
   judge,
   jointsOf,
   leanCard,
+  overhangCards,
   mendsOf,
   piecesOfModule,
   type Assembly,
@@ -278,21 +280,25 @@ describe('buildings that lean', () => {
   test('tips about the edge it leans to: what is left of half its foot over the height of its centre', () => {
     // A centre 50 plates up is 20 studs up; at 10° it is 20 tan 10° = 3.527 studs off the middle.
     const off = 20 * Math.tan((10 * Math.PI) / 180);
+    const foot = { x: 20, y: 20, w: 16, d: 8 };
     const tips = (half: number) => (Math.atan(half / 20) * 180) / Math.PI;
     // To the west half of 16 studs is left, but half of 8 to north and south.
-    expect(tipsOfPlot(tower({ lean: 10, leanTo: 270 }), { w: 16, d: 8 }, 50)).toBeCloseTo(
+    expect(tipsOfPlot(tower({ lean: 10, leanTo: 270 }), foot, { x: 0, y: 0, z: 50 })).toBeCloseTo(
       Math.min(tips(8 - off), tips(4)),
       9,
     );
-    expect(tipsOfPlot(tower({ lean: 10, leanTo: 0 }), { w: 16, d: 8 }, 50)).toBeCloseTo(tips(4 - off), 9);
+    expect(tipsOfPlot(tower({ lean: 10, leanTo: 0 }), foot, { x: 0, y: 0, z: 50 })).toBeCloseTo(
+      tips(4 - off),
+      9,
+    );
     // Turned by a quarter its long side lies along the lean.
-    expect(tipsOfPlot(tower({ lean: 10, leanTo: 0, turn: 90 }), { w: 16, d: 8 }, 50)).toBeCloseTo(
+    expect(tipsOfPlot(tower({ lean: 10, leanTo: 0, turn: 90 }), foot, { x: 0, y: 0, z: 50 })).toBeCloseTo(
       Math.min(tips(8 - off), tips(4)),
       9,
     );
   });
   test('its foot holds it by the pull of its studs at half their length; loose it needs what nothing gives', () => {
-    const weight = { grams: 500, z: 50 };
+    const weight = { grams: 500, x: 0, y: 0, z: 50 };
     const off = 20 * Math.tan((15 * Math.PI) / 180);
     const card = leanCard(tower({ lean: 15, leanTo: 180 }), weight, 100);
     // 5.36 studs off the middle of 8: 500 g at 1.36 studs against 128 studs of 100 g at 4.
@@ -352,6 +358,69 @@ describe('buildings that lean', () => {
     expect(topAt(24)).toBeLessThan(60);
     const [piece] = loosePieces(scene.plot.a, listedMass(scene));
     expect(piece.w).toBeCloseTo(8 * 8 - 0.2 + 8 * 40 * Math.tan(Math.PI / 6), 6);
+  });
+});
+
+describe('what stands out over walls', () => {
+  // An 8 × 8 hall of walls one stud thick, 60 plates high with one floor; from 30 plates up it stands out 4 studs to the east.
+  const hall = (more: object = {}) =>
+    sceneFrom({
+      display: { name: 'Test', kind: 'diorama' },
+      levels: [{ id: 'low', name: 'Low', height: 0 }],
+      footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 64, d: 64 }],
+      plots: [
+        {
+          ...{ id: 'a', name: 'Hall', x: 20, y: 20, w: 8, d: 8, height: 60 },
+          ...{ overhang: { e: 4 }, overhangFrom: 30, ...more },
+        },
+      ],
+    });
+  const G = 2.3 / 24;
+  const none: ListedMass = { plots: new Map(), sections: new Map() };
+
+  test('its mass, its centre and its size as carried are with it', () => {
+    const { a } = hall({ mount: 'loose' }).plot;
+    // Outside: a wall of 8 studs 30 plates high and two plates of 3 × 8. Without: 28 × 60 + 36 + 64 stud-plates.
+    const [own, out] = [28 * 60 + 36 + 64, 8 * 30 + 2 * 24];
+    const weight = weightOf(a, none);
+    expect(weight.grams).toBeCloseTo((own + out) * G, 9);
+    // From the hall's middle the outer wall is 7.5 studs, the plates between 5.5.
+    expect(weight.x).toBeCloseTo((240 * 7.5 + 48 * 5.5) / (own + out), 9);
+    expect(weight.y).toBeCloseTo(0, 9);
+    const [piece] = loosePieces(a, none);
+    expect([piece.w, piece.d]).toEqual([12 * 8 - 0.2, 8 * 8 - 0.2]);
+    expect(piece.centre.x).toBeCloseTo(8 * (4 + weight.x) - 0.1, 9);
+    // It tips to the east, about the wall under what stands out.
+    expect(piece.tips).toBeCloseTo((Math.atan((8 * (4 - weight.x)) / (3.2 * weight.z)) * 180) / Math.PI, 9);
+    // Turned by a quarter its middle lies south of the hall's, for the module too.
+    const turned = hall({ turn: 90 });
+    const relief = compileRelief(turned);
+    const { grams } = loadsOf(turned, relief).fixed;
+    const sum = grams.reduce((total, one) => total + one, 0);
+    const y = grams.reduce((total, one, i) => total + one * (Math.trunc(i / relief.w) + 0.5), 0) / sum;
+    expect(y - 24).toBeCloseTo(weight.x, 4);
+  });
+  test('a wing is held by the studs of its wall and the wall over them', () => {
+    const { a } = hall().plot;
+    const [card] = overhangCards(a, none, 20);
+    const [out, above] = [(8 * 30 + 48) * G, 8 * 30 * G];
+    const lever = (240 * 3.5 + 48 * 1.5) / 288;
+    expect(card).toMatchObject({ side: 'e', most: 4 });
+    expect([card.grams, card.lever]).toEqual([expect.closeTo(out, 9), expect.closeTo(lever, 9)]);
+    // 8 studs of 20 g at half a stud against what the wall over them does not hold already.
+    expect(card.share).toBeCloseTo((out * lever - above * 0.5) / (20 * 8 * 0.5), 9);
+    // It holds as far as is offered, and half a stud more does not.
+    const heavy = hall({ overhang: { e: 30 } }).plot.a;
+    const [{ share, most }] = overhangCards(heavy, none, 20);
+    expect(share).toBeGreaterThan(1);
+    const shareAt = (e: number) => overhangCards(hall({ overhang: { e } }).plot.a, none, 20)[0].share;
+    expect(shareAt(most)).toBeLessThanOrEqual(1);
+    expect(shareAt(most + 0.5)).toBeGreaterThan(1);
+    // A list of twice the mass needs twice as much.
+    const listed: ListedMass = { ...none, plots: new Map([['a', 2 * weightOf(a, none).grams]]) };
+    expect(overhangCards(a, listed, 20)[0].share).toBeCloseTo(2 * card.share, 9);
+    // From its ground up it stands on that.
+    expect(overhangCards(hall({ overhangFrom: 0 }).plot.a, none, 20)).toEqual([]);
   });
 });
 

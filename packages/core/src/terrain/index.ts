@@ -2,6 +2,7 @@ export * from './relief.ts';
 export * from './contours.ts';
 export * from './difference.ts';
 export * from './mass.ts';
+export * from './plotMass.ts';
 export { isOverSeam, linePieces, panelsOf, type LinePiece } from './overSeams.ts';
 export * from './shape.ts';
 export * from './strip.ts';

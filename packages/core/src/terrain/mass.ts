@@ -1,39 +1,27 @@
-import { gramsOfLines } from '../catalogue/index.ts';
-import {
-  MM,
-  MM_PER_PLATE,
-  MM_PER_STUD,
-  boundsOf,
-  containsPoint,
-  lengthOfLine,
-  outerSize,
-  type Rect,
-} from '../grid/index.ts';
-import {
-  builtRect,
-  insideOf,
-  leanAt,
-  listOf,
-  storeyLevels,
-  type PartList,
-  type Plot,
-  type Scene,
-} from '../document/index.ts';
+import { boundsOf, containsPoint, lengthOfLine, type Rect } from '../grid/index.ts';
+import { listOf, type Plot, type Scene } from '../document/index.ts';
 import { BARE, OUTSIDE, indexAt, ownerAt, type MassRaster, type Relief } from './relief.ts';
 import { isOverSeam, linePieces, type LinePiece } from './overSeams.ts';
 import { placeObjects, uppermost } from './placeObjects.ts';
 import { NO_SLAB, eachStudOf, type Slab } from './slab.ts';
 import { levelHeight } from './slabs.ts';
+import {
+  GRAMS_PER_STUD_PLATE,
+  fixedHeight,
+  listedMass,
+  loosePieces,
+  massesOf,
+  offMiddle,
+  type LoosePiece,
+} from './plotMass.ts';
 import { eachPlotSpan, ridesOn, standsOn } from './stand.ts';
 
 // Masses and centres of mass of all things: the one source for lifting, carrying and table loads.
 
 /**
- * A brick 2×4 weighs about 2.3 g (from memory): 24 stud-plates, so solid plastic is 0.096 g a stud and plate. Until
- * ground is counted piece by piece it is taken as 40 % solid; plants, fences and the like as 20 %: defaults of ours,
- * no source.
+ * Until ground is counted piece by piece it is taken as 40 % solid; plants, fences and the like as 20 %: defaults of
+ * ours, no source.
  */
-export const GRAMS_PER_STUD_PLATE = 2.3 / 24;
 export const GROUND_FILL = 0.4;
 const THING_FILL = 0.2;
 /** Rails and sleepers: a straight of 16 studs weighs about 12 g and is 2 plates high (from memory). */
@@ -41,171 +29,6 @@ export const RAIL_GRAMS_PER_STUD = 12 / 16;
 export const RAIL_PLATES = 2;
 /** A base sheet under everything, grams a stud (from memory: about 0.4 kg for 48 × 48). */
 export const BASE_GRAMS = 0.18;
-
-/** Mass and the height of its centre above its own foot, plates. */
-export interface MassCentre {
-  grams: number;
-  z: number;
-}
-
-/** How far a block may lean before it tips over its narrow side, degrees: atan(half base ÷ centre height). */
-export const tippingAngle = (halfBaseMm: number, centreMm: number): number =>
-  centreMm <= 0 ? 90 : (Math.atan(halfBaseMm / centreMm) * 180) / Math.PI;
-
-/**
- * How far a building may lean further before it tips, degrees: about the edge that its centre of mass is nearest to,
- * which is off its middle where it leans; below 0: it tips by itself.
- * @param base it stands on, studs, unturned @param z height of its centre of mass, plates
- */
-export function tipsOfPlot(
-  plot: Pick<Plot, 'turn' | 'lean' | 'leanTo'>,
-  base: { w: number; d: number },
-  z: number,
-): number {
-  const { x, y } = leanAcross(plot, z);
-  const half = Math.min(base.w / 2 - Math.abs(x), base.d / 2 - Math.abs(y));
-  return tippingAngle(half * MM_PER_STUD, z * MM_PER_PLATE);
-}
-
-/** How far a leaning building is off its foot at a height, studs along its own sides. @param z plates above its ground */
-export function leanAcross(
-  plot: Pick<Plot, 'turn' | 'lean' | 'leanTo'>,
-  z: number,
-): { x: number; y: number } {
-  return leanAt({ lean: plot.lean, leanTo: plot.leanTo - plot.turn }, z);
-}
-
-/**
- * A building by its plain shell, up to a height: walls of its given thickness, a floor of plates for each storey, a roof
- * of plates, and the plates of its pavement. Windows, doors, furniture and ornament are not in it.
- * @param upTo plates above its ground; less than its height: what is left when the rest is off
- */
-export function shellOf(plot: Plot, upTo: number = plot.height): MassCentre {
-  const built = builtRect(plot);
-  const inside = insideOf(plot);
-  const parts: MassCentre[] = [
-    { grams: (built.w * built.d - inside.w * inside.d) * upTo, z: upTo / 2 },
-    { grams: plot.w * plot.d - built.w * built.d, z: 0.5 },
-  ];
-  for (const z of storeyLevels(plot)) {
-    if (z < upTo) parts.push({ grams: inside.w * inside.d, z: z + 0.5 });
-  }
-  if (upTo >= plot.height) parts.push({ grams: built.w * built.d, z: upTo });
-  const grams = parts.reduce((sum, part) => sum + part.grams, 0);
-  const moment = parts.reduce((sum, part) => sum + part.grams * part.z, 0);
-  return { grams: grams * GRAMS_PER_STUD_PLATE, z: grams > 0 ? moment / grams : 0 };
-}
-
-/** Height of a building when all that lifts off is off, plates: 0 where all of it is carried by itself. */
-export const fixedHeight = ({ mount, height, parts }: Pick<Plot, 'mount' | 'height' | 'parts'>): number =>
-  isLoose({ mount }) ? 0 : Math.max(0, height - parts.reduce((sum, part) => sum + part.height, 0));
-
-/** Whether a building stands by itself and is taken off before its module is carried. */
-export const isLoose = ({ mount }: Pick<Plot, 'mount'>): boolean =>
-  mount === 'loose' || mount === 'turntable';
-
-const LISTED: readonly PartList['purpose'][] = ['building', 'figures', 'lights', 'other'];
-
-/** Grams of the lists of needs: of buildings by plot, and what else is listed by section (null: nowhere in particular). */
-export interface ListedMass {
-  plots: ReadonlyMap<string, number>;
-  sections: ReadonlyMap<string | null, number>;
-}
-
-/** Whether a list that names no building counts a building: its middle lies in the list's section; of no section, all. */
-export function isSharedWith(
-  { section }: Pick<Scene, 'section'>,
-  list: Pick<PartList, 'section'>,
-  { x, y, w, d }: Pick<Plot, 'x' | 'y' | 'w' | 'd'>,
-): boolean {
-  const at = list.section === null ? null : section[list.section];
-  return at === null || (at !== undefined && containsPoint(at, x + w / 2, y + d / 2));
-}
-
-/**
- * What people listed, weighed. A list of a building is that building's mass; one that names none is shared by the
- * buildings of its section that have no list of their own, as their shells weigh. Ground and plants are counted from
- * the plan and not weighed twice.
- */
-export function listedMass(scene: Scene): ListedMass {
-  const plots = new Map<string, number>();
-  const sections = new Map<string | null, number>();
-  const lists = listOf(scene, 'partList').filter(
-    ({ use, purpose }) => use === 'need' && LISTED.includes(purpose),
-  );
-  const weigh = ({ lines, copies }: PartList) => copies * gramsOfLines(lines, scene.partType);
-  const add = <K>(to: Map<K, number>, key: K, grams: number) => to.set(key, (to.get(key) ?? 0) + grams);
-  for (const list of lists) if (list.plot !== null) add(plots, list.plot, weigh(list));
-  const named = new Set(plots.keys());
-  for (const list of lists) {
-    if (list.plot !== null) continue;
-    const grams = weigh(list);
-    const sharing =
-      list.purpose === 'building'
-        ? listOf(scene, 'plot').filter((plot) => !named.has(plot.id) && isSharedWith(scene, list, plot))
-        : [];
-    const whole = sharing.reduce((sum, plot) => sum + shellOf(plot).grams, 0);
-    if (whole === 0) add(sections, list.section, grams);
-    for (const plot of sharing) if (whole > 0) add(plots, plot.id, (grams * shellOf(plot).grams) / whole);
-  }
-  return { plots, sections };
-}
-
-/** A building as it weighs: by its list where it has one (spread evenly over its height), else by its plain shell. */
-export function weightOf(
-  plot: Plot,
-  listed: ListedMass,
-  upTo: number = plot.height,
-): MassCentre & { listed: boolean } {
-  const grams = listed.plots.get(plot.id);
-  if (grams === undefined) return { ...shellOf(plot, upTo), listed: false };
-  return { grams: (grams * upTo) / plot.height, z: upTo / 2, listed: true };
-}
-
-/** A loose building or a part that lifts off: what is carried by itself. */
-export interface LoosePiece extends MassCentre {
-  plot: string;
-  /** Index of the building's part; null: the building without its parts. */
-  part: number | null;
-  name: string;
-  /** As carried, mm. */
-  w: number;
-  d: number;
-  h: number;
-  /** Degrees it may lean before it tips, set down by itself. */
-  tips: number;
-  listed: boolean;
-}
-
-/** The pieces that come off a building, the uppermost first; the building itself last where it is loose. */
-export function loosePieces(plot: Plot, listed: ListedMass): LoosePiece[] {
-  const [w, d] = [outerSize(plot.w) / MM, outerSize(plot.d) / MM];
-  const piece = (
-    part: number | null,
-    name: string,
-    height: number,
-    weight: MassCentre & { listed: boolean },
-  ): LoosePiece => ({
-    ...{ plot: plot.id, part, name, w, d, h: height * MM_PER_PLATE },
-    ...weight,
-    // A part is set down upright.
-    tips: tipsOfPlot(part === null ? plot : { ...plot, lean: 0 }, plot, weight.z),
-  });
-  const left = Math.max(0, plot.height - plot.parts.reduce((sum, part) => sum + part.height, 0));
-  const under = weightOf(plot, listed, left);
-  const above = weightOf(plot, listed).grams - under.grams;
-  const heights = plot.parts.reduce((sum, { height }) => sum + height, 0);
-  const pieces = plot.parts.map(({ name, height }, i) =>
-    piece(i, name, height, { grams: (above * height) / heights, z: height / 2, listed: under.listed }),
-  );
-  if (!isLoose(plot)) return pieces;
-  const whole = piece(null, plot.name, left, under);
-  const out = leanAcross(plot, left);
-  return [
-    ...pieces,
-    { ...whole, w: w + Math.abs(out.x) * MM_PER_STUD, d: d + Math.abs(out.y) * MM_PER_STUD },
-  ];
-}
 
 /** What stands on the ground of a scene, as it is carried and as it stands on show. */
 export interface Loads {
@@ -298,10 +121,7 @@ function weighed(scene: Scene, relief: Relief): Loads {
     pieces.push(...loosePieces(plot, listed));
     const foot = standsOn(scene, relief, plot);
     if (foot === null) continue;
-    const whole = weightOf(plot, listed);
-    const stays = height > 0 ? weightOf(plot, listed, height) : { grams: 0, z: 0 };
-    const off = whole.grams - stays.grams;
-    const offZ = off > 0 ? (whole.grams * whole.z - stays.grams * stays.z) / off : 0;
+    const { stays, off } = massesOf(plot, listed, height);
     const studs: number[] = [];
     eachPlotSpan(plot, relief, (row, from, to) => {
       for (let x = from; x < to; x++) {
@@ -310,11 +130,13 @@ function weighed(scene: Scene, relief: Relief): Loads {
       }
     });
     // What stands beyond the footprint hangs on the studs that carry the rest.
-    const [onStays, onOff] = [stays.z, offZ].map((z) => pressOn(studs, relief, leanAt(plot, z)));
-    studs.forEach((i, k) => {
-      put(fixed, i, stays.grams * onStays[k], foot + stays.z);
-      put(loose, i, off * onOff[k], foot + offZ);
-    });
+    for (const [to, weight] of [
+      [fixed, stays],
+      [loose, off],
+    ] as const) {
+      const shares = pressOn(studs, relief, offMiddle(plot, weight));
+      studs.forEach((i, k) => put(to, i, weight.grams * shares[k], foot + weight.z));
+    }
   }
   for (const [id, grams] of listed.sections) {
     const at = id === null ? relief : scene.section[id];
@@ -369,7 +191,7 @@ function burden(piece: OverSeam, grams: number, low: number, high: number): void
  */
 function pressOn(studs: readonly number[], { w }: Relief, by: { x: number; y: number }): Float64Array {
   const shares = new Float64Array(studs.length).fill(1 / studs.length);
-  if (by.x === 0 && by.y === 0) return shares;
+  if (Math.hypot(by.x, by.y) < 1e-9) return shares;
   const at = studs.map((i) => ({ x: i % w, y: Math.trunc(i / w) }));
   const mean = (of: (stud: { x: number; y: number }) => number) =>
     at.reduce((sum, stud) => sum + of(stud), 0) / at.length;

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { STUD, formatKg, formatPlates, formatStuds } from '@quarry/core/grid';
 import { heightRange, listedMass, plotCard, standsOn, tipsOfPlot, weightOf } from '@quarry/core/terrain';
-import { MAX_UNTIED, leanCard } from '@quarry/core/stability';
+import { MAX_UNTIED, leanCard, overhangCards } from '@quarry/core/stability';
 import {
   PART_USES,
   SIDES,
@@ -32,10 +32,12 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
   const range = ground ? heightRange(ground.relief, plotBounds(plot)) : null;
   const foot = ground ? standsOn(scene, ground.relief, plot) : null;
   const { tipLimit } = displayOf(scene);
-  const weight = weightOf(plot, listedMass(scene));
+  const listed = listedMass(scene);
+  const weight = weightOf(plot, listed);
   const built = builtRect(plot);
-  const tips = tipsOfPlot(plot, built, weight.z);
+  const tips = tipsOfPlot(plot, built, weight);
   const lean = leanCard(plot, weight, displayOf(scene).studHold);
+  const overhangs = overhangCards(plot, listed, displayOf(scene).studHold);
   const sweep = Math.max(
     ...reachCorners(plot).map(({ x, y }) => Math.hypot(x - plot.x - plot.w / 2, y - plot.y - plot.d / 2)),
   );
@@ -147,6 +149,20 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
           onCommit={(by) => set('changed what stands out of', { overhang: { ...plot.overhang, [side]: by } })}
         />
       ))}
+      <dl>
+        {overhangs.map(({ side, grams, share }) => (
+          <DefinitionRow
+            key={side}
+            label={`Hold of the wall, used to the ${SIDE_WORDS[side]}`}
+            note={`${Math.round(grams)} g stand out; ${displayOf(scene).studHold} g a stud, a guess (Cut, Stability)`}
+          >
+            <span className={share > 1 ? 'text-error font-semibold' : ''}>
+              {share > 1 && '! '}
+              {Math.round(100 * share)} %
+            </span>
+          </DefinitionRow>
+        ))}
+      </dl>
       <Rows
         id="lift-off"
         title="Lifts off"
