@@ -210,7 +210,7 @@ journey(
     await openDisplay(page, 'Skarn Edge', 'cut');
     await openTab(page, 'Stability');
     const verdicts = () =>
-      page.$$eval('table[aria-label="How modules stand"] tbody tr', (rows) =>
+      page.$$eval('table[aria-label="How they stand"] tbody tr', (rows) =>
         Object.fromEntries(
           rows.map(({ cells }) => [
             cells[0]?.textContent ?? '',
@@ -221,10 +221,10 @@ journey(
     const judged = () =>
       page.waitForFunction(
         () =>
-          document.querySelectorAll('table[aria-label="How modules stand"] tbody tr').length === 7 &&
+          document.querySelectorAll('table[aria-label="How they stand"] tbody tr').length === 7 &&
           !document.querySelector('progress'),
       );
-    await press(page, 'Judge all modules');
+    await press(page, 'Judge all');
     await judged();
     const standing = { A1: 'stands', A2: 'stands', B1: 'stands', B2: 'stands', B3: 'stands', C1: 'stands' };
     expect(await verdicts()).toEqual({ ...standing, A3: 'apart' });
@@ -245,7 +245,7 @@ journey(
     expect(await verdicts()).toEqual({ ...standing, A3: 'stands' });
     await saved(page);
     await page.reload();
-    await page.waitForSelector('table[aria-label="How modules stand"]');
+    await page.waitForSelector('table[aria-label="How they stand"]');
     expect(await verdicts()).toEqual({ ...standing, A3: 'stands' });
     await page.focus('[role="application"]');
   },

@@ -94,7 +94,7 @@ async function main() {
     await pause(9000);
     await shot(page, 'cut');
     await openTab(page, 'Stability');
-    await page.locator('::-p-xpath(//button[contains(., "Judge all modules")])').click();
+    await page.locator('::-p-xpath(//button[contains(., "Judge all")])').click();
     await page.waitForSelector('::-p-text(What mends A3)');
     await page.locator('table[aria-label^="Weakest joints"] button').click();
     await pause(800);

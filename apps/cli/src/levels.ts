@@ -3,7 +3,7 @@ import { ANY_COLOUR } from '@quarry/core/catalogue';
 import { writeCsv } from '@quarry/core/formats';
 import { carriedPieces } from '@quarry/core/cut';
 import { buildSteps, builtBlocks, countedRelief } from '@quarry/core/masonry';
-import { judgeModule, verdictOf } from '@quarry/core/stability';
+import { judgeCarried, judgedThings, verdictOf } from '@quarry/core/stability';
 import { isCountedByPieces, listOfBuilding, placedPieces } from '@quarry/core/structures';
 import { OUTSIDE, columnsOf, compile, compileRelief, standsOn } from '@quarry/core/terrain';
 import { displayOf, listOf, type PartLine, type Scene } from '@quarry/core/document';
@@ -40,7 +40,7 @@ export function carried(scene: Scene): number {
 }
 
 /**
- * How each module stands by its counted pieces: its pieces, those that are not borne straight down, the share of the
+ * How each module, and each deck that lifts off, stands by its counted pieces: its pieces, those that are not borne straight down, the share of the
  * studs' hold that was found to be enough and the one proven to be needed (empty: none is enough).
  * @returns 1 when one falls
  */
@@ -48,16 +48,14 @@ export async function stands(scene: Scene, seconds: number): Promise<number> {
   const highs = await loadHighs();
   const compiled = compile(scene);
   const time = { seconds, now: () => performance.now() };
-  const all = listOf(scene, 'module').flatMap(
-    ({ id }) => judgeModule(scene, compiled, id, { highs, time }) ?? [],
-  );
+  const all = judgedThings(scene).flatMap((ref) => judgeCarried(scene, compiled, ref, { highs, time }) ?? []);
   const share = (value: number) => (Number.isFinite(value) ? Number(value.toFixed(4)) : '');
   const rows = all.map((standing) => {
-    const { name, pieces, free, loose, used, bound } = standing;
-    return [name, pieces, free, loose, share(used), share(bound), verdictOf(standing)];
+    const { kind, name, pieces, free, loose, used, bound } = standing;
+    return [name, pieces, free, loose, share(used), share(bound), verdictOf(standing), kind];
   });
   process.stdout.write(
-    writeCsv([['module', 'pieces', 'free', 'loose', 'used', 'bound', 'verdict'], ...rows]),
+    writeCsv([['module', 'pieces', 'free', 'loose', 'used', 'bound', 'verdict', 'kind'], ...rows]),
   );
   return all.some((standing) => verdictOf(standing) === 'falls') ? 1 : 0;
 }

@@ -1,6 +1,6 @@
 import { get, set } from 'idb-keyval';
 import { z } from 'zod';
-import type { ModuleStanding } from '@quarry/core/stability';
+import type { CarriedStanding } from '@quarry/core/stability';
 import { computedStore } from './keptCounts.ts';
 
 // How the modules of a display stand, kept so that a reload does not judge them again.
@@ -10,7 +10,7 @@ const keptSchema = z.object({
   build: z.string(),
   digest: z.string(),
   // Written by the same build, so that only its presence is checked.
-  standings: z.array(z.custom<ModuleStanding>((value) => typeof value === 'object' && value !== null)),
+  standings: z.array(z.custom<CarriedStanding>((value) => typeof value === 'object' && value !== null)),
 });
 
 /** What was judged of a scene of this content by this build; null when nothing was. */
@@ -18,7 +18,7 @@ export async function keptStandings(
   displayId: string,
   build: string,
   digest: string,
-): Promise<ModuleStanding[] | null> {
+): Promise<CarriedStanding[] | null> {
   const read = keptSchema.safeParse(await get<unknown>(keyOf(displayId), computedStore));
   return read.success && read.data.build === build && read.data.digest === digest
     ? read.data.standings
@@ -30,5 +30,5 @@ export const keepStandings = (
   displayId: string,
   build: string,
   digest: string,
-  standings: readonly ModuleStanding[],
+  standings: readonly CarriedStanding[],
 ): Promise<void> => set(keyOf(displayId), { build, digest, standings: [...standings] }, computedStore);

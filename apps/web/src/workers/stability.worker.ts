@@ -1,31 +1,31 @@
 import { expose } from 'comlink';
 import loadHighs from 'highs';
 import wasmUrl from 'highs/runtime?url';
-import { listOf, type Scene } from '@quarry/core/document';
-import { judgeModule, type ModuleStanding } from '@quarry/core/stability';
+import { type Scene } from '@quarry/core/document';
+import { judgeCarried, judgedThings, type CarriedStanding } from '@quarry/core/stability';
 import { compile } from '@quarry/core/terrain';
 
-/** Time for one module, s: what is not proven by then stays open. How often progress is reported, ms. */
+/** Time for one of them, s: what is not proven by then stays open. How often progress is reported, ms. */
 const SECONDS = 10;
 const EVERY = 100;
 
 const worker = {
   /**
-   * Judges all modules of a scene, one after the other; ending the worker ends it.
-   * @param onModule receives each when it is judged
-   * @param onProgress receives how many modules are judged, with the share of the one in hand
+   * Judges all modules and all decks that lift off, one after the other; ending the worker ends it.
+   * @param onJudged receives each when it is judged
+   * @param onProgress receives how many are judged, with the share of the one in hand
    */
-  async judgeModules(
+  async judgeAll(
     scene: Scene,
-    onModule: (standing: ModuleStanding) => void,
+    onJudged: (standing: CarriedStanding) => void,
     onProgress: (done: number) => void,
   ): Promise<void> {
     const highs = await loadHighs({ locateFile: () => wasmUrl });
     const compiled = compile(scene);
     let last = 0;
-    for (const [index, { id }] of listOf(scene, 'module').entries()) {
+    for (const [index, ref] of judgedThings(scene).entries()) {
       onProgress(index);
-      const standing = judgeModule(scene, compiled, id, {
+      const standing = judgeCarried(scene, compiled, ref, {
         highs,
         time: { seconds: SECONDS, now: () => performance.now() },
         onProgress: (done, of) => {
@@ -35,7 +35,7 @@ const worker = {
           return true;
         },
       });
-      if (standing) onModule(standing);
+      if (standing) onJudged(standing);
     }
   },
 };

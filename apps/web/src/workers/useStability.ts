@@ -1,15 +1,15 @@
 import { proxy, wrap } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { listOf, type Scene } from '@quarry/core/document';
-import { stabilityDigest, type ModuleStanding } from '@quarry/core/stability';
+import { type Scene } from '@quarry/core/document';
+import { judgedThings, stabilityDigest, type CarriedStanding } from '@quarry/core/stability';
 import { keepStandings, keptStandings } from '../data/keptStandings.ts';
 import type { StabilityWorker } from './stability.worker.ts';
 
 export interface StabilityRun {
   /** `asking`: whether it is kept already. */
   state: 'asking' | 'idle' | 'running' | 'done' | 'failed';
-  standings: readonly ModuleStanding[];
-  /** Modules judged, with the share of the one in hand. */
+  standings: readonly CarriedStanding[];
+  /** How many are judged, with the share of the one in hand. */
   done: number;
   error: string | null;
   /** The content of the plan that was judged. */
@@ -17,7 +17,7 @@ export interface StabilityRun {
 }
 const NOTHING: StabilityRun = { state: 'asking', standings: [], done: 0, error: null, digest: null };
 
-/** Judges all modules in a worker of its own, which can be ended at any moment; what was judged is kept in this browser. */
+/** Judges all modules and decks that lift off in a worker of its own, which can be ended at any moment; what was judged is kept in this browser. */
 export function useStability(displayId: string, scene: Scene) {
   const [run, setRun] = useState<StabilityRun>(NOTHING);
   const thread = useRef<Worker | null>(null);
@@ -50,7 +50,7 @@ export function useStability(displayId: string, scene: Scene) {
     const worker = new Worker(new URL('./stability.worker.ts', import.meta.url), { type: 'module' });
     thread.current = worker;
     const isMine = () => thread.current === worker;
-    const standings: ModuleStanding[] = [];
+    const standings: CarriedStanding[] = [];
     const change = (more: Partial<StabilityRun>) => {
       if (isMine()) setRun((now) => ({ ...now, ...more }));
     };
@@ -61,9 +61,9 @@ export function useStability(displayId: string, scene: Scene) {
     worker.addEventListener('error', ({ message }) => fail(message || 'The judging could not be loaded.'));
     setRun({ ...NOTHING, state: 'running', digest });
     wrap<StabilityWorker>(worker)
-      .judgeModules(
+      .judgeAll(
         scene,
-        proxy((standing: ModuleStanding) => {
+        proxy((standing: CarriedStanding) => {
           standings.push(standing);
           change({ standings: [...standings] });
         }),
@@ -72,7 +72,7 @@ export function useStability(displayId: string, scene: Scene) {
       .then(
         () => {
           if (!isMine()) return;
-          change({ state: 'done', done: listOf(scene, 'module').length });
+          change({ state: 'done', done: judgedThings(scene).length });
           end();
           void keepStandings(displayId, CORE_DIGEST, digest, standings).catch(() => undefined);
         },

@@ -4,10 +4,13 @@ export type { LoadedJoint } from './graph.ts';
 export { judge, type JudgeOptions, type GroupStanding } from './judge.ts';
 export { mendsOf, type Mend } from './mend.ts';
 export {
-  judgeModule,
+  judgeCarried,
+  judgedThings,
+  piecesOfDeck,
   piecesOfModule,
   verdictOf,
-  type ModuleStanding,
+  type CarriedStanding,
+  type JudgedRef,
   type PlanMend,
   type Verdict,
   type WeakJoint,

@@ -39,6 +39,8 @@ export interface PieceGroup {
   floor: number;
   /** Studs where a roof or bridge is taken as laid into the solid ground beside it, with the height of its underside. */
   sockets: readonly { x: number; y: number; z: number }[];
+  /** It stands loose: base and sockets bear it and do not hold it down. */
+  isLoose?: boolean;
 }
 
 /** Where the upper of two pieces lies on the lower; `lower` −1: on the base, or let into the ground. */
@@ -55,7 +57,7 @@ export interface Joint extends Rect {
 const keyOf = (x: number, y: number): number => (y + 32_768) * 65_536 + x + 32_768;
 
 /** Finds all joints of a group, in the order of the upper pieces. Linear in the studs of all pieces. */
-export function jointsOf({ pieces, floor, sockets }: PieceGroup): Joint[] {
+export function jointsOf({ pieces, floor, sockets, isLoose = false }: PieceGroup): Joint[] {
   const tops = topsOf(pieces);
   const holds = new Map<number, Set<number>>();
   for (const { x, y, z } of sockets) holds.set(z, (holds.get(z) ?? new Set()).add(keyOf(x, y)));
@@ -63,7 +65,7 @@ export function jointsOf({ pieces, floor, sockets }: PieceGroup): Joint[] {
   pieces.forEach((piece, upper) => {
     const { x, y, w, d, z } = piece;
     if (z <= floor) {
-      joints.push({ upper, lower: -1, x, y, w, d, z, studs: w * d });
+      joints.push({ upper, lower: -1, x, y, w, d, z, studs: isLoose ? 0 : w * d });
       return;
     }
     const below = tops.get(z);
@@ -73,7 +75,7 @@ export function jointsOf({ pieces, floor, sockets }: PieceGroup): Joint[] {
       const lower = below?.get(keyOf(column, row));
       if (lower === undefined) {
         if (held?.has(keyOf(column, row)))
-          joints.push({ upper, lower: -1, x: column, y: row, w: 1, d: 1, z, studs: 1 });
+          joints.push({ upper, lower: -1, x: column, y: row, w: 1, d: 1, z, studs: isLoose ? 0 : 1 });
         return;
       }
       if (seen.has(lower)) return;
@@ -104,7 +106,7 @@ function eachStud({ x, y, w, d }: Rect, visit: (column: number, row: number) => 
 
 /**
  * Pieces that have others, or the base, under every stud of theirs, down to the base: what presses on one goes straight
- * down. They count as one with the base.
+ * down. They count as one with the base, but for what stands loose on it.
  * @param joints all of the pieces
  * @returns 1 for each of them
  */
@@ -115,7 +117,7 @@ export function groundedOf(pieces: readonly StandingPiece[], joints: readonly Jo
   for (const index of order) {
     const { w, d } = pieces[index];
     const borne = under[index].reduce(
-      (sum, { lower, ...on }) => sum + (lower < 0 || grounded[lower] ? on.w * on.d : 0),
+      (sum, { lower, studs, ...on }) => sum + ((lower < 0 ? studs > 0 : grounded[lower]) ? on.w * on.d : 0),
       0,
     );
     if (borne === w * d) grounded[index] = 1;

@@ -1,13 +1,22 @@
 import { gramsOfPart, isStudded } from '../catalogue/index.ts';
 import { countOf, intersection, type Rect } from '../grid/index.ts';
-import { displayOf, labelOf, reduce, type Change, type Scene } from '../document/index.ts';
-import { NO_SLAB, OUTSIDE, compile, eachStudOf, indexAt, loadsOf, type Compiled } from '../terrain/index.ts';
+import { displayOf, labelOf, listOf, reduce, type Change, type Scene } from '../document/index.ts';
+import {
+  NO_SLAB,
+  OUTSIDE,
+  compile,
+  eachStudOf,
+  indexAt,
+  loadsOf,
+  loadsOn,
+  type Compiled,
+} from '../terrain/index.ts';
 import { builtBlocks, pieceId, type Built } from '../masonry/index.ts';
 import { judge, type JudgeOptions, type GroupStanding } from './judge.ts';
 import type { PieceGroup, PieceOwner, StandingPiece, StudLoad } from './joints.ts';
 import { mendsOf, trialsWithin, worstPieces, type Mend } from './mend.ts';
 
-/** A joint of a module that needs some of its hold, in words. Places in studs, heights in plates above datum. */
+/** A joint that needs some of its hold, in words. Places in studs, heights in plates above datum. */
 export interface WeakJoint extends Rect {
   z: number;
   /** Share of its hold that it needs: over 1 it comes apart; Infinity: a piece that nothing ties to the base. */
@@ -21,16 +30,27 @@ export interface WeakJoint extends Rect {
   block: string | null;
 }
 
-/** What can be changed in the plan so that a module stands, tried on the whole of it. */
+/** What can be changed in the plan so that it stands, tried on the whole of it. */
 export interface PlanMend {
   words: string;
   changes: Change[];
   used: number;
 }
 
-/** How a module stands. */
-export interface ModuleStanding extends Omit<GroupStanding, 'weakest' | 'loose'> {
+/** What is judged by its pieces: modules, and decks that lift off. */
+export interface JudgedRef {
+  kind: 'module' | 'deck';
   id: string;
+}
+
+/** Everything in a scene that is judged by its pieces: its modules, then the decks that lift off. */
+export const judgedThings = (scene: Scene): JudgedRef[] => [
+  ...listOf(scene, 'module').map(({ id }) => ({ kind: 'module' as const, id })),
+  ...listOf(scene, 'deck').flatMap(({ id, loose }) => (loose ? [{ kind: 'deck' as const, id }] : [])),
+];
+
+/** How a module, or a deck that lifts off, stands. */
+export interface CarriedStanding extends JudgedRef, Omit<GroupStanding, 'weakest' | 'loose'> {
   name: string;
   /** Pieces that nothing ties to the base. */
   loose: number;
@@ -40,22 +60,22 @@ export interface ModuleStanding extends Omit<GroupStanding, 'weakest' | 'loose'>
   planMends: PlanMend[];
 }
 
-/** How it is with a module: forces that balance it were found; it is proven that there are none; neither in the time there was. */
+/** How it is with one: forces that balance it were found; it is proven that there are none; neither in the time there was. */
 export type Verdict = 'stands' | 'falls' | 'open';
 export const verdictOf = ({ used, bound }: Pick<GroupStanding, 'used' | 'bound'>): Verdict =>
   used <= 1 ? 'stands' : bound > 1 ? 'falls' : 'open';
 
 /**
- * Judges a module by its counted pieces, and where it falls looks for what mends it.
- * @returns null for a module there is none of, and when it was ended
+ * Judges a module, or a deck that lifts off, by its counted pieces, and where it falls looks for what mends it.
+ * @returns null for one there is none of, and when it was ended
  */
-export function judgeModule(
+export function judgeCarried(
   scene: Scene,
   compiled: Compiled,
-  id: string,
+  ref: JudgedRef,
   options: Omit<JudgeOptions, 'hold'>,
-): ModuleStanding | null {
-  const group = piecesOfModule(scene, compiled, id);
+): CarriedStanding | null {
+  const group = piecesOf(scene, compiled, ref);
   const all = { ...options, hold: displayOf(scene).studHold };
   const standing = group && judge(group, all);
   if (!standing) return null;
@@ -63,13 +83,13 @@ export function judgeModule(
   const { loose, weakest, ...rest } = standing;
   const fallen = loose.map((piece) => weakJoint(scene, group, piece, null, Infinity));
   return {
-    ...{ id, name: scene.module[id].name, ...rest, loose: loose.length },
+    ...{ ...ref, name: scene[ref.kind][ref.id].name, ...rest, loose: loose.length },
     weakest: [
       ...fallen.slice(0, MAX_FALLEN),
       ...weakest.map((joint) => weakJoint(scene, group, joint.upper, joint, joint.share)),
     ],
     mends: falls ? mendsOf(group, standing, all) : [],
-    planMends: falls ? planMends(scene, id, group, standing, all) : [],
+    planMends: falls ? planMends(scene, ref, group, standing, all) : [],
   };
 }
 
@@ -93,7 +113,7 @@ function weakJoint(
 /** Tries what can be changed in the decks, bridges and roofs that the worst pieces belong to. */
 function planMends(
   scene: Scene,
-  id: string,
+  ref: JudgedRef,
   { pieces }: PieceGroup,
   standing: GroupStanding,
   options: JudgeOptions,
@@ -112,7 +132,7 @@ function planMends(
       if (found.has(what)) continue;
       const after = reduce(scene, changes);
       if (!after.ok) continue;
-      const group = piecesOfModule(after.scene, compile(after.scene), id);
+      const group = piecesOf(after.scene, compile(after.scene), ref);
       const used = group ? trial(group) : Infinity;
       if (used <= 1) found.set(what, { words, changes, used });
     }
@@ -168,6 +188,9 @@ function* changesOf(
       yield patch('piers', `Stand a pier of “${name}” each ${pierEvery} studs`, { pierEvery });
 }
 
+const piecesOf = (scene: Scene, compiled: Compiled, { kind, id }: JudgedRef): PieceGroup | null =>
+  kind === 'module' ? piecesOfModule(scene, compiled, id) : piecesOfDeck(scene, compiled, id);
+
 // A module as it stands: the pieces of its ground, its share of decks and bridges, and what presses on them.
 
 /**
@@ -190,6 +213,30 @@ export function piecesOfModule(scene: Scene, compiled: Compiled, id: string): Pi
   }
   addLoads(scene, compiled, module, loads);
   return { pieces, loads, floor, sockets: socketsOf(compiled, module) };
+}
+
+/**
+ * The pieces of a deck that lifts off, on feet that bear it and do not hold it, with the buildings that are pinned to it
+ * or stand on it; null for a deck that does not lift off. Trees, figures and what else stands on it are left out.
+ */
+export function piecesOfDeck(scene: Scene, compiled: Compiled, id: string): PieceGroup | null {
+  const deck = Object.hasOwn(scene.deck, id) ? scene.deck[id] : undefined;
+  if (!deck?.loose) return null;
+  const pieces: StandingPiece[] = [];
+  const loads: StudLoad[] = [];
+  for (const built of builtBlocks(scene, compiled, ({ part }) => part?.kind === 'deck' && part.thing === id))
+    addPieces(built, scene, pieces, loads);
+  const { relief } = compiled;
+  for (const load of loadsOn(scene, relief, { kind: 'deck', id })) loads.push(load);
+  const sockets: { x: number; y: number; z: number }[] = [];
+  for (const slab of relief.slabs)
+    if (slab.kind === 'deck' && slab.id === id)
+      eachStudOf(slab, (k, x, y) => {
+        if (slab.foot[k] !== NO_SLAB) sockets.push({ x, y, z: slab.foot[k] });
+        else if (slab.borne[k]) sockets.push({ x, y, z: slab.under[k] });
+      });
+  const floor = sockets.reduce((least, { z }) => Math.min(least, z), Infinity);
+  return { pieces, loads, floor: Number.isFinite(floor) ? floor : 0, sockets, isLoose: true };
 }
 
 function addPieces(

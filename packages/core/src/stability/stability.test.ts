@@ -1,6 +1,6 @@
 import loadHighs, { type Highs } from 'highs';
 import fc from 'fast-check';
-import { listOf, sceneFrom } from '../document/index.ts';
+import { listOf, sceneFrom, type Scene } from '../document/index.ts';
 import { CountCache } from '../masonry/index.ts';
 import {
   compile,
@@ -16,10 +16,13 @@ import {
   ForceList,
   balance,
   judge,
+  judgeCarried,
+  judgedThings,
   jointsOf,
   leanCard,
   overhangCards,
   mendsOf,
+  piecesOfDeck,
   piecesOfModule,
   type Assembly,
   type PieceGroup,
@@ -421,6 +424,67 @@ describe('what stands out over walls', () => {
     expect(overhangCards(a, listed, 20)[0].share).toBeCloseTo(2 * card.share, 9);
     // From its ground up it stands on that.
     expect(overhangCards(hall({ overhangFrom: 0 }).plot.a, none, 20)).toEqual([]);
+  });
+});
+
+describe('decks that lift off', () => {
+  // Two walls 8 studs apart carry a deck of 8 × 6; it stands out to the east of them by what is over 8.
+  const yard = (w: number, plots: NonNullable<Parameters<typeof sceneFrom>[0]['plots']> = []) =>
+    sceneFrom({
+      display: { name: 'Test', kind: 'diorama' },
+      levels: [
+        { id: 'low', name: 'Low', height: 0 },
+        { id: 'high', name: 'High', height: 15 },
+      ],
+      footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 64, d: 64 }],
+      pads: [{ id: 'p', name: 'Ground', x: 0, y: 0, w: 64, d: 64, level: 'low', ground: 'grass' }],
+      decks: [
+        {
+          ...{ id: 'd', name: 'Yard', x: 20, y: 20, w, d: 6, level: 'high', thick: 2 },
+          ...{ support: 'walls', spacing: 8, loose: true },
+        },
+      ],
+      plots,
+    });
+  const judged = (scene: Scene) => {
+    const standing = judgeCarried(scene, compile(scene), { kind: 'deck', id: 'd' }, { highs });
+    if (!standing) throw new Error('it was ended');
+    return standing;
+  };
+  test('is judged by its own pieces, and rests on its feet', () => {
+    const scene = yard(16);
+    expect(judgedThings(scene)).toEqual([{ kind: 'deck', id: 'd' }]);
+    const counted = new CountCache()
+      .count(scene, compile(scene))
+      ?.blocks.filter(({ block }) => block.part?.loose);
+    const qty = counted?.flatMap(({ lines }) => lines).reduce((sum, line) => sum + line.qty, 0);
+    const { pieces, used, loose, name } = judged(scene);
+    expect({ pieces, used, loose, name }).toEqual({ pieces: qty, used: 0, loose: 0, name: 'Yard' });
+    // Nothing of its kind where it does not lift off.
+    const fixed = { ...scene, deck: { d: { ...scene.deck.d, loose: false } } };
+    expect(judgedThings(fixed)).toEqual([]);
+    expect(piecesOfDeck(fixed, compile(fixed), 'd')).toBeNull();
+  });
+  test('what stands on its feet tips when its mass is beyond them, whatever the studs hold', () => {
+    // A deck of 4 studs on one foot of 2 in its middle, and a weight at one end: nothing holds the foot down.
+    const of = (grams: number, isLoose: boolean) =>
+      judge(
+        group([piece([1, 0, 0], [2, 2, 3], 2), piece([0, 0, 3], [4, 2, 1], 4)], {
+          ...{ isLoose, loads: [{ x: 3.5, y: 1, z: 4, grams }] },
+        }),
+        { highs, hold: 1000 },
+      )?.bound;
+    // About the foot's east edge at 3: 4 g at 1 stud and 2 g at 1 stud against the weight at half a stud.
+    expect(of(11.9, true)).toBeLessThanOrEqual(1);
+    expect(of(12.1, true)).toBe(Infinity);
+    expect(of(12.1, false)).toBeLessThan(1);
+  });
+  test('a building on it presses on it', () => {
+    const hut = { id: 'h', name: 'Hut', x: 22, y: 21, w: 4, d: 4, height: 12, onDeck: 'd' };
+    const scene = yard(16, [hut]);
+    const group = piecesOfDeck(scene, compile(scene), 'd');
+    const sum = group?.loads.reduce((total, { grams }) => total + grams, 0);
+    expect(sum).toBeCloseTo(weightOf(scene.plot.h, listedMass(scene)).grams, 6);
   });
 });
 

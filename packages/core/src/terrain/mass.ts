@@ -12,6 +12,7 @@ import {
   loosePieces,
   massesOf,
   offMiddle,
+  weightOf,
   type LoosePiece,
 } from './plotMass.ts';
 import { eachPlotSpan, ridesOn, standsOn } from './stand.ts';
@@ -122,13 +123,7 @@ function weighed(scene: Scene, relief: Relief): Loads {
     const foot = standsOn(scene, relief, plot);
     if (foot === null) continue;
     const { stays, off } = massesOf(plot, listed, height);
-    const studs: number[] = [];
-    eachPlotSpan(plot, relief, (row, from, to) => {
-      for (let x = from; x < to; x++) {
-        const i = indexAt(relief, x, row);
-        if (i >= 0 && relief.ground[i] !== OUTSIDE) studs.push(i);
-      }
-    });
+    const studs = studsUnder(plot, relief);
     // What stands beyond the footprint hangs on the studs that carry the rest.
     for (const [to, weight] of [
       [fixed, stays],
@@ -176,6 +171,43 @@ function weighed(scene: Scene, relief: Relief): Loads {
     () => true,
   );
   return { fixed, loose, top, pieces, overSeams: [...overSeams.values()].filter(({ grams }) => grams > 0) };
+}
+
+/**
+ * What the buildings that are carried with a deck press on its studs: each spread over the studs under it.
+ * @returns grams at the middles of studs, heights of their centres in plates above the datum
+ */
+export function loadsOn(
+  scene: Scene,
+  relief: Relief,
+  deck: { kind: 'deck'; id: string },
+): { x: number; y: number; z: number; grams: number }[] {
+  const listed = listedMass(scene);
+  return listOf(scene, 'plot').flatMap((plot) => {
+    const host = ridesOn(scene, relief, plot);
+    const foot = host?.kind === deck.kind && host.id === deck.id ? standsOn(scene, relief, plot) : null;
+    if (foot === null) return [];
+    const weight = weightOf(plot, listed);
+    const studs = studsUnder(plot, relief);
+    const shares = pressOn(studs, relief, offMiddle(plot, weight));
+    return studs.map((i, k) => ({
+      x: relief.x + (i % relief.w) + 0.5,
+      y: relief.y + Math.trunc(i / relief.w) + 0.5,
+      ...{ z: foot + weight.z, grams: weight.grams * shares[k] },
+    }));
+  });
+}
+
+/** The studs of the footprint that a building stands over. */
+function studsUnder(plot: Plot, relief: Relief): number[] {
+  const studs: number[] = [];
+  eachPlotSpan(plot, relief, (row, from, to) => {
+    for (let x = from; x < to; x++) {
+      const i = indexAt(relief, x, row);
+      if (i >= 0 && relief.ground[i] !== OUTSIDE) studs.push(i);
+    }
+  });
+  return studs;
 }
 
 function burden(piece: OverSeam, grams: number, low: number, high: number): void {

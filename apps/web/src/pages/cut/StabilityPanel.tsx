@@ -4,8 +4,14 @@ import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { partName } from '@quarry/core/catalogue';
 import { countOf, formatPlates } from '@quarry/core/grid';
-import { displayOf, listOf } from '@quarry/core/document';
-import { verdictOf, type Mend, type ModuleStanding, type WeakJoint } from '@quarry/core/stability';
+import { displayOf } from '@quarry/core/document';
+import {
+  judgedThings,
+  verdictOf,
+  type Mend,
+  type CarriedStanding,
+  type WeakJoint,
+} from '@quarry/core/stability';
 import { useDisplay, useEdit, useIsPlanner, useLink } from '../../data/useDisplay.tsx';
 import { useView, type CutLine } from '../../data/view.ts';
 import { DataTable, type Tone } from '../../ui/DataTable.tsx';
@@ -19,7 +25,7 @@ const VERDICTS: Record<ReturnType<typeof verdictOf>, { word: string; tone: Tone 
   open: { word: 'not proven', tone: 'warning' },
 };
 
-/** Whether each module stands by its counted pieces, where its joints are weakest, and what mends it. */
+/** Whether each module, and each deck that lifts off, stands by its counted pieces, where its joints are weakest, and what mends it. */
 export function StabilityPanel({ onPoint }: { onPoint: (line: CutLine | null) => void }) {
   const scene = useDisplay(({ scene }) => scene);
   const plans = useIsPlanner();
@@ -28,15 +34,15 @@ export function StabilityPanel({ onPoint }: { onPoint: (line: CutLine | null) =>
   const { picked, pick } = useView();
   const { run, start, stop, isStale } = useStability(id, scene);
   const display = displayOf(scene);
-  const modules = listOf(scene, 'module');
-  if (modules.length === 0)
+  const judged = judgedThings(scene);
+  if (judged.length === 0)
     return (
       <Empty title="No modules yet">
         Cut the scene first; then each module is judged by the pieces that are counted for it.
       </Empty>
     );
   const rows = run.standings.toSorted((a, b) => needOf(b) - needOf(a));
-  const chosen = rows.find((row) => picked?.kind === 'module' && picked.id === row.id) ?? rows[0] ?? null;
+  const chosen = rows.find((row) => picked?.kind === row.kind && picked.id === row.id) ?? rows[0] ?? null;
   return (
     <>
       <p className="border-l-4 border-warning pl-2 mb-2 text-xs">
@@ -63,7 +69,7 @@ export function StabilityPanel({ onPoint }: { onPoint: (line: CutLine | null) =>
           </button>
         ) : (
           <button type="button" className="btn btn-sm btn-primary w-44" onClick={start}>
-            <Play size={13} aria-hidden /> {run.standings.length > 0 ? 'Judge again' : 'Judge all modules'}
+            <Play size={13} aria-hidden /> {run.standings.length > 0 ? 'Judge again' : 'Judge all'}
           </button>
         )}
         <div role="status" className="text-xs ink-2 flex-1">
@@ -71,11 +77,11 @@ export function StabilityPanel({ onPoint }: { onPoint: (line: CutLine | null) =>
             <>
               <progress
                 className="progress progress-primary w-full"
-                aria-label="Modules judged"
+                aria-label="Judged"
                 value={run.done}
-                max={modules.length}
+                max={judged.length}
               />
-              {Math.floor(run.done)} of {modules.length}
+              {Math.floor(run.done)} of {judged.length}
             </>
           )}
           {run.state !== 'running' && isStale && 'The plan has changed since: judge again.'}
@@ -85,19 +91,19 @@ export function StabilityPanel({ onPoint }: { onPoint: (line: CutLine | null) =>
       {run.error !== null && <Failure title="The judging failed" message={run.error} />}
       {rows.length > 0 && (
         <DataTable
-          label="How modules stand"
+          label="How they stand"
           rows={rows}
-          keyOf={(row) => row.id}
+          keyOf={(row) => `${row.kind} ${row.id}`}
           isPicked={(row) => row === chosen}
           columns={[
             {
-              head: 'Module',
+              head: 'Module, loose deck',
               cell: (row) => (
                 <button
                   type="button"
                   aria-pressed={row === chosen}
                   className="fig font-medium cursor-pointer px-1"
-                  onClick={() => pick({ kind: 'module', id: row.id })}
+                  onClick={() => pick({ kind: row.kind, id: row.id })}
                 >
                   {row.name}
                 </button>
@@ -133,27 +139,28 @@ export function StabilityPanel({ onPoint }: { onPoint: (line: CutLine | null) =>
         were found; “not proven” where neither that nor the opposite was shown in 10 s. What is borne straight
         down to the base counts as one with it; a roof or bridge that meets solid ground counts as let into it
         by a stud; friction and sideways forces are left out. Buildings and trees press by their mass and tie
-        nothing.
+        nothing. A deck that lifts off stands on its feet, which hold nothing down; of what stands on it only
+        buildings press.
       </Basis>
     </>
   );
 }
 
 /** What a module needs, for the order of rows: the most first. */
-const needOf = ({ used, bound, loose }: ModuleStanding): number =>
+const needOf = ({ used, bound, loose }: CarriedStanding): number =>
   loose > 0 ? 1e9 + loose : bound > 1 ? Math.min(bound, 1e6) : Math.min(used, 2);
 
 const percent = (share: number): string =>
   share < 0.001 ? '0 %' : share < 0.1 ? `${(100 * share).toFixed(1)} %` : `${Math.round(100 * share)} %`;
 
-function usedWords({ used, bound, loose }: ModuleStanding): string {
+function usedWords({ used, bound, loose }: CarriedStanding): string {
   if (loose > 0) return `${countOf(loose, 'piece')} on nothing`;
   if (used <= 1) return used === 0 ? 'none, it rests' : percent(used);
   if (!Number.isFinite(bound)) return 'no hold is enough';
   return bound > 1 ? `at least ${percent(bound)}` : '–';
 }
 
-function Weakest({ of, onPoint }: { of: ModuleStanding; onPoint: (line: CutLine | null) => void }) {
+function Weakest({ of, onPoint }: { of: CarriedStanding; onPoint: (line: CutLine | null) => void }) {
   const { id } = useLink();
   const [shown, setShown] = useState<WeakJoint | null>(null);
   if (of.weakest.length === 0)
@@ -224,8 +231,8 @@ function Mends({
   of,
   onApply,
 }: {
-  of: ModuleStanding;
-  onApply: ((words: string, changes: ModuleStanding['planMends'][number]['changes']) => void) | null;
+  of: CarriedStanding;
+  onApply: ((words: string, changes: CarriedStanding['planMends'][number]['changes']) => void) | null;
 }) {
   if (verdictOf(of) !== 'falls') return null;
   const { mends, planMends } = of;
