@@ -110,6 +110,29 @@ const spoiled: [string, (f: File) => unknown, string[]][] = [
     // 4,608 studs × (0.18 + 0.0958 × (18 × 0.4)) g + 512 × 0.0958 × 30 × 0.2 g = 4.3 kg, by hand.
     ['“Long table” carries about 4.4 kg', 'rated for 4 kg'],
   ],
+  // The tunnel runs from the west edge 40 studs in: its last stud's middle lies 4 + 39 × 8 mm from where one stands.
+  [
+    'track-reach',
+    inRoom((f) => {
+      Object.assign(f.places[0], { armReach: 200 });
+      Object.assign(f, {
+        pads: f.pads?.map((pad) => ({ ...pad, offset: 40 })),
+        cavities: [{ id: 'c', name: 'Bore', x: 0, y: 10, w: 40, d: 8, level: 'low', clear: 30 }],
+        tracks: [
+          {
+            id: 'k',
+            name: 'Main',
+            x: 0,
+            y: 14,
+            heading: 0,
+            level: 'low',
+            pieces: [{ go: 'straight' }, { go: 'straight' }],
+          },
+        ],
+      });
+    }),
+    ['“Main” lies under cover', 'by the nearest mouth, past an arm’s 200 mm'],
+  ],
   [
     'out-of-reach',
     inRoom((f) => {

@@ -6,6 +6,7 @@ import {
   eachTouched,
   heightAlong,
   indexAt,
+  linePieces,
   wholePlates,
   withAlong,
   type Body,
@@ -20,7 +21,9 @@ import {
   type Scene,
   type Track,
 } from '../document/index.ts';
-import { type FindingDraft, type Rule } from './finding.ts';
+import { HAND, underCover } from '../reach/index.ts';
+import { currentContents, currentPlace } from '../venue/index.ts';
+import { formatTenths, type FindingDraft, type Rule } from './finding.ts';
 import { percent, spotOf, tenth } from './figures.ts';
 
 // What is judged of track: grade, bends, ends, clearance, seams.
@@ -222,4 +225,50 @@ const trackSeam: Rule = {
   },
 };
 
-export const TRACK_RULES: readonly Rule[] = [trackSteep, trackTight, trackEnds, trackClear, trackSeam];
+const trackReach: Rule = {
+  id: 'track-reach',
+  title: 'Track under a roof or deck that no arm reaches',
+  basis: `From the nearest edge at which one can stand straight to a mouth, and on under the cover by sides and corners of studs, where there are at least ${formatPlates(HAND)} of air for a hand (a guess, no source), against an arm’s reach at the place. Decks that lift off are taken as off.`,
+  page: 'survey',
+  severity: 'warning',
+  check(context) {
+    const { scene, relief } = context;
+    const isPlaced = currentContents(scene, 'table').length > 0 && currentPlace(scene) !== null;
+    if (relief.slabs.length === 0 || !isPlaced) return [];
+    const reach = context.reach();
+    const { distance, ceiling } = underCover(scene, relief, reach);
+    const pieces = linePieces(scene, relief).filter(({ ref }) => ref.kind === 'track');
+    return listOf(scene, 'track').flatMap((track): FindingDraft[] => {
+      const studs = pieces
+        .filter(({ ref }) => ref.id === track.id)
+        .flatMap(({ line, studs: own }) => {
+          const low = Math.min(...line.map(({ z = 0 }) => z));
+          return own.filter((i) => distance[i] > reach.arm && ceiling[i] > low);
+        });
+      if (studs.length === 0) return [];
+      const worst = studs.reduce((far, i) => (distance[i] > distance[far] ? i : far), studs[0]);
+      const far = distance[worst];
+      const how = Number.isFinite(far)
+        ? `up to ${formatTenths(far)} in by the nearest mouth, past an arm’s ${formatTenths(reach.arm)}`
+        : `with no mouth through which a hand comes to it, ${formatPlates(HAND)} high`;
+      return [
+        {
+          sentence: `“${track.name}” lies under cover on ${countOf(new Set(studs).size, 'stud')} ${how}: what derails there stays there.`,
+          remedy: 'Open a side nearer to it, or let the deck over it lift off.',
+          place: { x: relief.x + (worst % relief.w) + 0.5, y: relief.y + Math.trunc(worst / relief.w) + 0.5 },
+          things: [{ kind: 'track', id: track.id }],
+          numbers: { studs: new Set(studs).size, ...(Number.isFinite(far) ? { far: Math.round(far) } : {}) },
+        },
+      ];
+    });
+  },
+};
+
+export const TRACK_RULES: readonly Rule[] = [
+  trackSteep,
+  trackTight,
+  trackEnds,
+  trackClear,
+  trackSeam,
+  trackReach,
+];

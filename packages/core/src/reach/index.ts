@@ -1,2 +1,3 @@
 export * from './reach.ts';
 export * from './tableMoves.ts';
+export * from './underCover.ts';

@@ -3,7 +3,17 @@ import { compileRelief } from '../terrain/index.ts';
 import { reduce, sceneFrom } from '../document/index.ts';
 import { intersection } from '../grid/index.ts';
 import { leavesRoom, pointToRoom, sceneInRoom } from '../venue/index.ts';
-import { bestMoves, nearestSide, openSides, reachOf, shareOf, sectionShares, type Layout } from './index.ts';
+import {
+  HAND,
+  bestMoves,
+  nearestSide,
+  openSides,
+  reachOf,
+  shareOf,
+  sectionShares,
+  underCover,
+  type Layout,
+} from './index.ts';
 import { runs } from '../../test/runs.ts';
 
 const room = (w: number, d: number) => [
@@ -92,6 +102,42 @@ const hall = (
     ],
     tables: tables as never,
   });
+
+describe('under cover', () => {
+  // Solid ground 40 plates high with a tunnel of 6 studs in it, its floor on the table.
+  const tunnel = (more: object = {}) => ({
+    ...hall(),
+    ...(() => {
+      const { level, pad, cavity, deck } = sceneFrom({
+        display: { name: 'Wide', kind: 'diorama' },
+        levels: [{ id: 'low', name: 'Low', height: 0 }],
+        pads: [
+          { id: 'p', name: 'Hill', x: 0, y: 0, w: 250, d: 125, level: 'low', offset: 40, ground: 'rock' },
+        ],
+        cavities: [{ id: 'c', name: 'Bore', x: 0, y: 60, w: 250, d: 6, level: 'low', clear: 20, ...more }],
+      });
+      return { level, pad, cavity, deck };
+    })(),
+  });
+  const inside = (scene: ReturnType<typeof tunnel>) => {
+    const relief = compileRelief(scene);
+    const { distance } = underCover(scene, relief, reachOf(scene, relief));
+    return (x: number, y: number) => distance[(y - relief.y) * relief.w + x - relief.x];
+  };
+  test('a hand goes in by a mouth, not through the hill over it (by hand)', () => {
+    const at = inside(tunnel());
+    // The first stud's middle lies 4 mm from the west side; each further one 8 mm on. From the east likewise.
+    expect(at(0, 62)).toBeCloseTo(4, 3);
+    expect(at(100, 62)).toBeCloseTo(4 + 100 * 8, 2);
+    expect(at(249 - 100, 62)).toBeCloseTo(4 + 100 * 8, 2);
+    expect(at(20, 50)).toBeNaN();
+  });
+  test('what is closed all round, or too low for a hand, is not reached at all', () => {
+    expect(inside(tunnel({ x: 10, w: 230 }))(100, 62)).toBe(Infinity);
+    expect(inside(tunnel({ clear: HAND }))(100, 62)).toBeCloseTo(804, 2);
+    expect(inside(tunnel({ clear: HAND - 1 }))(100, 62)).toBe(Infinity);
+  });
+});
 
 describe('reach', () => {
   test('against a wall, the far middle is as far as the table is deep (by hand)', () => {
