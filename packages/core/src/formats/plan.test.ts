@@ -1,6 +1,6 @@
 import DxfParser from 'dxf-parser';
 import fc from 'fast-check';
-import { roundOut as roundOut, type Rect } from '../grid/index.ts';
+import { boundsOf, roundOut, type Rect } from '../grid/index.ts';
 import { OUTSIDE, compileRelief, indexAt } from '../terrain/index.ts';
 import { randomDisplays } from '../../test/randomDisplays.ts';
 import { GROUNDS, padsInOrder, sceneFrom } from '../document/index.ts';
@@ -59,6 +59,19 @@ describe('the plan as outlines', () => {
     const span = (axis: 'x' | 'y') =>
       Math.max(...vertices.map((at) => at[axis])) - Math.min(...vertices.map((at) => at[axis]));
     expect([span('x'), span('y')].map((value) => Number(value.toFixed(6)))).toEqual([48, 64]);
+  });
+  test('what stands out over walls is dashed about them, turned with them', () => {
+    const jettied = { ...scene, plot: { p: { ...scene.plot.p, overhang: { n: 0, e: 2, s: 0, w: 0 } } } };
+    const lines = planDrawing(jettied, relief, { textSize: 14 }).items.filter(
+      ({ layer }) => layer === 'PLOTS',
+    );
+    // Turned by a quarter its east wall looks south: from 48 × 64 mm to 48 × 80.
+    const [, out] = lines.map((item) =>
+      'points' in item ? boundsOf(item.points.map((at) => ({ ...at, w: 0, d: 0 }))) : null,
+    );
+    expect(lines).toHaveLength(2);
+    expect([out?.w, out?.d].map((value) => Number(value?.toFixed(6)))).toEqual([48, 80]);
+    expect(lines[1]).toMatchObject({ dashed: true });
   });
   test('a dimension is written with its length, as by Pythagoras: 9 and 12 studs make 15, 120 mm', () => {
     const points = [

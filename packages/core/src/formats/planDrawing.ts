@@ -14,6 +14,8 @@ import {
   GROUNDS,
   KIND_NAMES,
   specOf,
+  isOverhanging,
+  outerCorners,
   wallCorners,
   displayOf,
   listOf,
@@ -74,6 +76,8 @@ export function planDrawing(scene: Scene, relief: Relief, { textSize }: { textSi
     line('TRACKS', trackLine(track, 0).line, { weight: 2, name: track.name });
   for (const plot of listOf(scene, 'plot')) {
     line('PLOTS', wallCorners(plot), { closed: true, weight: 2, name: plot.name });
+    if (isOverhanging(plot))
+      line('PLOTS', outerCorners(plot), { closed: true, dashed: true, name: `${plot.name}, stands out` });
     write('NAMES', middle(plot), plot.name, { rank: 3 });
   }
   for (const run of listOf(scene, 'run')) line('DRESSING', run.points, { weight: 2, name: run.name });

@@ -7,7 +7,9 @@ import {
   MOVES,
   SIDES,
   SIDE_WORDS,
+  isOverhanging,
   leanAt,
+  outerCorners,
   listOf,
   plotBounds,
   wallCorners,
@@ -172,7 +174,7 @@ function drawPlots(ctx: Ctx, picture: Picture): void {
   ctx.lineWidth = 0.6;
   ctx.stroke(walls);
   drawMoves(ctx, picture);
-  drawLeans(ctx, picture);
+  drawOutreach(ctx, picture);
 }
 
 /** Where what moves goes to, dashed, with the path of its far corners. */
@@ -203,16 +205,20 @@ function drawMoves(ctx: Ctx, picture: Picture): void {
   ctx.setLineDash([]);
 }
 
-/** Where the top of a leaning building is, dashed, with lines to it from its foot. */
-function drawLeans(ctx: Ctx, picture: Picture): void {
+/** What stands out over walls, and where the top of a leaning building is with lines to it from its foot: dashed. */
+function drawOutreach(ctx: Ctx, picture: Picture): void {
   const { palette, view } = picture;
-  ctx.strokeStyle = palette.ink2;
-  ctx.lineWidth = 1;
-  ctx.setLineDash([2, 2]);
+  ctx.strokeStyle = palette.ink;
+  ctx.lineWidth = 1.2;
+  ctx.setLineDash([5, 3]);
   for (const plot of ofLevel(picture, listOf(picture.scene, 'plot'))) {
-    if (plot.lean === 0) continue;
-    const by = leanAt(plot, plot.height);
     const path = new Path2D();
+    if (isOverhanging(plot)) closed(path, picture, outerCorners(plot));
+    if (plot.lean === 0) {
+      ctx.stroke(path);
+      continue;
+    }
+    const by = leanAt(plot, plot.height);
     outline(path, picture, { ...plot, x: plot.x + by.x, y: plot.y + by.y });
     for (const { x, y } of wallCorners(plot)) {
       const [foot, top] = [toScreen(view, x, y), toScreen(view, x + by.x, y + by.y)];
@@ -258,8 +264,11 @@ const initialsOf = (name: string): string =>
     .slice(0, 3)
     .toUpperCase();
 
-function outline(path: Path2D, { view }: Picture, plot: Parameters<typeof wallCorners>[0]): void {
-  wallCorners(plot).forEach((corner, i) => {
+const outline = (path: Path2D, picture: Picture, plot: Parameters<typeof wallCorners>[0]): void =>
+  closed(path, picture, wallCorners(plot));
+
+function closed(path: Path2D, { view }: Picture, corners: readonly { x: number; y: number }[]): void {
+  corners.forEach((corner, i) => {
     const { x, y } = toScreen(view, corner.x, corner.y);
     if (i === 0) path.moveTo(x, y);
     else path.lineTo(x, y);
