@@ -223,7 +223,29 @@ journey(
     await choose(page, 'Bay 2, 2 studs', 'Window 1×1×2');
     await fill(page, 'Sill', '2');
     await saved(page);
-    await page.keyboard.press('Escape');
+    await press(page, 'Close');
+    // Its floor from above: 6 × 6 studs inside. A table in the middle, moved by arrows, half a stud with Alt.
+    await press(page, 'Open its floors');
+    await sees(page, '36 studs');
+    await press(page, 'Thing');
+    await fill(page, 'Name', 'Long table');
+    await fill(page, 'Deep', '3');
+    await fill(page, 'Wide', '6');
+    await sees(page, 'it is set 1 stud into a wall 1 thick');
+    await fill(page, 'From the west wall', '0');
+    await fill(page, 'From the north wall', '0');
+    await sees(page, '18 studs');
+    await page.$eval('dialog rect[aria-label^="Long table"]', (one) => {
+      if (one instanceof SVGElement) one.focus();
+    });
+    await page.keyboard.press('ArrowDown');
+    await page.waitForSelector('dialog rect[aria-label="Long table, 6 × 3 studs at 0, 1"]');
+    await page.keyboard.down('Alt');
+    await page.keyboard.press('ArrowUp');
+    await page.keyboard.up('Alt');
+    await page.waitForSelector('dialog rect[aria-label="Long table, 6 × 3 studs at 0, 0.5"]');
+    await saved(page);
+    await press(page, 'Close');
     await press(page, 'Renew its list');
     await page.waitForFunction(() => !document.body.innerText.includes('Its shell now'));
     await saved(page);

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import type { AxeResults } from 'axe-core';
 import type { Page } from 'puppeteer-core';
-import { goTo, newPage, openDisplay, openTab, sees, signedInPage } from './stage.ts';
+import { goTo, newPage, openDisplay, openTab, pickFromOutline, press, sees, signedInPage } from './stage.ts';
 import { useDemo } from './suite.ts';
 
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
@@ -59,8 +59,8 @@ async function axe(page: Page, rules: typeof COLOURS): Promise<string[]> {
 async function expectAccessible(page: Page, where: string): Promise<void> {
   expect({ where, found: await axe(page, EVERYTHING) }).toEqual({ where, found: [] });
   const [night, day] = ['Night shift', 'Day sheet'].map((name) => `button[aria-label="${name}"]`);
-  const inFrame = (await page.$(night)) !== null;
-  // Pages outside a display have no switch: their theme is an attribute alone.
+  // Pages outside a display have no switch, and over a dialog none is in reach: their theme is an attribute alone.
+  const inFrame = (await page.$(night)) !== null && (await page.$('dialog[open]')) === null;
   const turn = (to: 'night' | 'day') =>
     inFrame
       ? page.locator(to === 'night' ? night : day).click()
@@ -97,6 +97,20 @@ describe('axe finds nothing by day and night:', () => {
     for (const tab of TABS[at] ?? []) {
       await openTab(page, tab);
       await expectAccessible(page, `${at}, ${tab}`);
+    }
+  });
+  test('the fronts and the floors of a building', async () => {
+    await goTo(page, 'plan');
+    await pickFromOutline(page, 'Plots', 'Baker');
+    for (const [act, words] of [
+      ['Open its fronts', 'Bays, from the left'],
+      ['Open its floors', 'Places for figures'],
+    ]) {
+      await press(page, act);
+      await sees(page, words);
+      await expectAccessible(page, act);
+      await page.keyboard.press('Escape');
+      await page.waitForFunction(() => document.querySelector('dialog[open]') === null);
     }
   });
   test('findings, and the pages outside a display', async () => {

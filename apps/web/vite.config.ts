@@ -57,6 +57,8 @@ export default defineConfig({
               'fix.worker',
               'stability.worker',
               'mosaic.worker',
+              'ElevationDialog',
+              'FloorsDialog',
             ],
             ...['GuidePage', 'lists.worker', 'BringIn', 'ImportSheet', 'OutlookPanel'],
             // Readers and writers of tables and of compressed files.

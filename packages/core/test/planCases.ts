@@ -270,9 +270,43 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
   ],
   [
     'roof-hits',
-    // Half the span is 7 studs: 1 stud from the wall the roof is at 9 + 21 / 7 = 12.
+    // Half the span is 7 studs: 1 stud from the wall the roof is at 9 + 21 / 7 = 12. It stands on a plate of floor.
     plot(0, { eaves: 9, fittings: [{ name: 'Oven', height: 15, fromWall: 1 }] }),
-    ['“Baker” the roof is at 4b over “Oven”', '1b (9.6 mm) too tall'],
+    ['“Baker” the roof is at 4b over “Oven”', '1b1p (12.8 mm) too tall'],
+  ],
+  [
+    'part-joint',
+    plot(0, { eaves: 18, parts: [{ name: 'Roof', use: 'roof', height: 9, clears: 18 }] }),
+    ['“Roof” of “Baker” lifts off at 7b, 1b above its eaves', 'make it 4b high'],
+  ],
+  [
+    'fitting-fault',
+    plot(0, {
+      fittings: [
+        { name: 'Oven', height: 9, place: { x: 0, y: 0, w: 4, d: 4 } },
+        { name: 'Table', height: 6, place: { x: 3.5, y: 3, w: 3, d: 6 } },
+      ],
+    }),
+    ['In “Baker”, on storey 1, “Oven” has no room: it shares studs with “Table”, and 1 thing more'],
+  ],
+  // Its south wall is 32 studs long; the door of the middle bay opens over 4 studs, where the counter stands 3 off.
+  [
+    'leaf-blocked',
+    plot(0, {
+      bays: [{ side: 's', storey: 1, bays: [{ wide: 8, part: 'door-4x1' }] }],
+      fittings: [{ name: 'Counter', height: 9, place: { x: 0, y: 10, w: 30, d: 1 } }],
+    }),
+    [
+      'In “Baker”, on storey 1, the door to the south cannot open inwards: “Counter” stands within the 4 studs',
+    ],
+  ],
+  [
+    'stair-steep',
+    plot(0, {
+      storeys: 2,
+      fittings: [{ name: 'Ladder', use: 'stair', height: 3, place: { x: 0, y: 0, w: 2, d: 3 } }],
+    }),
+    ['“Ladder” climbs 5b at 5 plates a stud', 'at most 1b a stud'],
   ],
   [
     'front-base',

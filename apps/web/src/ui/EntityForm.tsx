@@ -163,10 +163,10 @@ function LengthOf({ field, data, disabled, onCommit }: FieldProps<SpecAs<'length
         type="button"
         className="btn btn-xs h-6"
         disabled={disabled}
-        aria-label={`Say ${label}`}
+        aria-label={`Not set: set ${label}`}
         onClick={() => onCommit(optional)}
       >
-        Not said
+        Not set
       </button>
     </div>
   );

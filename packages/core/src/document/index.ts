@@ -26,6 +26,7 @@ export { PASSAGE_KINDS } from './kinds/passage.ts';
 export { MAX_PICTURE } from './kinds/picture.ts';
 export {
   CONNECTORS,
+  FITTING_USES,
   HINGES,
   MOUNTS,
   MOVES,

@@ -11,7 +11,7 @@ import {
   type Point,
   type Relief,
 } from '../terrain/index.ts';
-import { frontsOf, type WallOpening, type PlacedBay } from '../structures/index.ts';
+import { frontsOf, partJoints, wallTop, type WallOpening, type PlacedBay } from '../structures/index.ts';
 import type { FindingDraft, Rule } from './finding.ts';
 import { plotRef } from './plots.ts';
 
@@ -142,4 +142,30 @@ const doorLeads: Rule = {
     }),
 };
 
-export const BAY_RULES: readonly Rule[] = [bayFault, doorLeads];
+const partJoint: Rule = {
+  id: 'part-joint',
+  title: 'A part lifts off through the roof',
+  basis:
+    'Where each part that lifts off begins, from the top of the building down, against the eaves: a roof of slopes comes off whole, with its courses tied to one another, or not at all.',
+  page: 'plan',
+  severity: 'warning',
+  check: ({ scene }) =>
+    listOf(scene, 'plot').flatMap((plot): FindingDraft[] => {
+      const eaves = wallTop(plot);
+      // Over a joint in the slopes all that is above the eaves comes off as one.
+      const joint = partJoints(plot).find(({ z }) => z > eaves);
+      if (!joint || plot.eaves === null) return [];
+      return [
+        {
+          sentence: `“${joint.name}” of “${plot.name}” lifts off at ${formatPlates(joint.z)}, ${formatPlates(joint.z - eaves)} above its eaves, through its roof.`,
+          remedy: `Lift it off at the eaves: make it ${formatPlates(plot.parts[joint.part].height + joint.z - eaves)} high.`,
+          place: centreOf(plot),
+          part: `part ${joint.part}`,
+          things: [plotRef(plot)],
+          numbers: { part: joint.part, by: joint.z - eaves },
+        },
+      ];
+    }),
+};
+
+export const BAY_RULES: readonly Rule[] = [bayFault, doorLeads, partJoint];

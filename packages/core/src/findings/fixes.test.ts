@@ -96,6 +96,15 @@ describe('fixes of findings', () => {
     ],
     ['lean-ties', { plots: [house('a', 20, 20, { height: 96, lean: 10 })] }, {}],
     [
+      'part-joint',
+      {
+        plots: [
+          house('a', 20, 20, { height: 24, eaves: 15, parts: [{ name: 'Roof', use: 'roof', height: 6 }] }),
+        ],
+      },
+      {},
+    ],
+    [
       'overhang-hold',
       { plots: [house('a', 20, 8, { d: 30, height: 60, overhangFrom: 30, overhang: { s: 24 } })] },
       {},

@@ -247,6 +247,14 @@ const PROPOSED: Readonly<Record<string, Candidates>> = {
       };
     });
   },
+  'part-joint': (scene, finding) => {
+    const plot = thingOf(scene, finding, 'plot');
+    const { part, by } = finding.numbers;
+    const own = plot?.parts[part];
+    if (!plot || !own) return [];
+    const parts = plot.parts.map((one, i) => (i === part ? { ...one, height: one.height + by } : one));
+    return [{ words: `Lift “${own.name}” off at the eaves`, changes: [patch('plot', plot, { parts })] }];
+  },
   'overhang-hold': (scene, finding) => {
     const plot = thingOf(scene, finding, 'plot');
     const { by, most } = finding.numbers;

@@ -95,9 +95,9 @@ const doorCliff: Rule = {
 
 const roofHits: Rule = {
   id: 'roof-hits',
-  title: 'A roof hits what is under it',
+  title: 'A roof or floor hits what is under it',
   basis:
-    'The roof’s inside rises evenly from the eaves to the ridge in the middle; what stands under it is measured at its side nearer to the wall. A flat roof clears what its lowest part says.',
+    'The roof’s inside rises evenly from the eaves to the ridge in the middle; what stands under it is measured at its side nearer to the wall. A flat roof clears what its lowest part says; under the next storey it is that one’s floor.',
   page: 'plan',
   severity: 'error',
   check: ({ scene }) =>
@@ -106,15 +106,18 @@ const roofHits: Rule = {
         .clearances.filter(({ clear }) => clear < 0)
         .sort((a, b) => a.clear - b.clear)[0];
       if (!hit) return [];
-      const { name, clear, roof } = hit;
+      const { name, clear, ceiling, under } = hit;
       const over = Math.ceil(-clear);
       return [
         {
-          sentence: `In “${plot.name}” the roof is at ${formatPlates(Math.floor(roof))} over “${name}”, which is ${formatPlates(over)} (${formatMm(over * PLATE)}) too tall for it.`,
-          remedy: 'Stand it further from the wall, build it lower, or raise the eaves.',
+          sentence: `In “${plot.name}” the ${under === 'roof' ? 'roof' : 'next floor'} is at ${formatPlates(Math.floor(ceiling))} over “${name}”, which is ${formatPlates(over)} (${formatMm(over * PLATE)}) too tall for it.`,
+          remedy:
+            under === 'roof'
+              ? 'Stand it further from the wall, build it lower, or raise the eaves.'
+              : 'Build it lower, or make its storey higher.',
           place: centreOf(plot),
           things: [plotRef(plot)],
-          numbers: { over, roof },
+          numbers: { over, ceiling },
         },
       ];
     }),

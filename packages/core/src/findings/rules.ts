@@ -13,6 +13,7 @@ import { FRONT_RULES } from './fronts.ts';
 import { PLOT_RULES } from './plots.ts';
 import { LIFTING_RULES } from './lifting.ts';
 import { PUBLIC_RULES } from './public.ts';
+import { ROOM_RULES } from './rooms.ts';
 import { SEAM_RULES } from './seams.ts';
 import { STOCK_RULES } from './stock.ts';
 import { SURVEY_RULES } from './survey.ts';
@@ -29,6 +30,7 @@ export const RULES: readonly Rule[] = [
   ...LEVEL_RULES,
   ...DECK_RULES,
   ...BAY_RULES,
+  ...ROOM_RULES,
   ...LEAN_RULES,
   ...MOVE_RULES,
   ...BUILDING_RULES,

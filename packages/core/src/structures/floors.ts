@@ -1,7 +1,8 @@
 import { PLATE_SIZES, partId } from '../catalogue/index.ts';
-import { PLATES_PER_BRICK, contains, intersection, type Rect } from '../grid/index.ts';
+import { contains, intersection, type Rect } from '../grid/index.ts';
 import type { BuildingUse } from '../masonry/index.ts';
 import type { LaidPiece } from './piece.ts';
+import type { Course } from './storeys.ts';
 
 // Floors and roofs of one layer of plates, and the pillars under joints that no wall carries.
 
@@ -124,19 +125,14 @@ function spotsNear(plate: Rect, middle: { x: number; y: number }): { x: number; 
   return spots.toSorted((a, b) => off(a) - off(b));
 }
 
-/** The pillars of a storey, course by course, with plates over them. */
-export function layPillars(
+/** The pillars of a storey, in the courses of its walls. */
+export const layPillars = (
   spots: readonly { x: number; y: number }[],
-  { from, to, courses }: { from: number; to: number; courses: number },
-): LaidPiece[] {
-  return spots.flatMap(({ x, y }) => {
-    const own = { use: 'pillar' as const, x, y, w: PILLAR, d: PILLAR, turn: 0 };
-    const laid: LaidPiece[] = [];
-    for (let z = from; z < to;) {
-      const h = z < from + courses * PLATES_PER_BRICK ? PLATES_PER_BRICK : 1;
-      laid.push({ part: partId(h === 1 ? 'plate' : 'brick', PILLAR, PILLAR), ...own, z, h });
-      z += h;
-    }
-    return laid;
-  });
-}
+  courses: readonly Course[],
+): LaidPiece[] =>
+  spots.flatMap(({ x, y }) =>
+    courses.map(({ family, z, h }): LaidPiece => {
+      const own = { use: 'pillar' as const, x, y, w: PILLAR, d: PILLAR, turn: 0 };
+      return { part: partId(family, PILLAR, PILLAR), ...own, z, h };
+    }),
+  );

@@ -1,7 +1,7 @@
 import { partName, partOf, type Part } from '../catalogue/index.ts';
-import { countOf, PLATES_PER_BRICK } from '../grid/index.ts';
+import { countOf, formatPlates, PLATES_PER_BRICK } from '../grid/index.ts';
 import { SIDES, builtRect, type Plot, type Side } from '../document/index.ts';
-import { storeysOf, type Storey } from './storeys.ts';
+import { partJoints, storeysOf, type Storey } from './storeys.ts';
 
 // The fronts of a building: bays from the left as seen from outside, and the openings in the middle of them.
 
@@ -20,6 +20,7 @@ export type Fronted = Pick<
   | 'pavement'
   | 'bays'
   | 'cutAt'
+  | 'parts'
   | 'eaves'
   | 'slope'
   | 'wallColour'
@@ -156,8 +157,20 @@ function letIn(
   );
   if (cut) return none(`a seam may cut the building at ${cut.at}, through it`);
   const foot = storey.from + bay.sill * PLATES_PER_BRICK;
+  const top = foot + courses * PLATES_PER_BRICK;
+  const joints = partJoints(plot).filter(({ z }) => z > storey.from && z < storey.to);
+  const through = joints.find(({ z }) => z > foot && z < top);
+  if (through) return none(`“${through.name}” lifts off at ${formatPlates(through.z)}, through it`);
+  const under = joints
+    .filter(({ z }) => z <= foot)
+    .toSorted((a, b) => b.z - a.z)
+    .at(0);
+  if (under && (foot - under.z) % PLATES_PER_BRICK !== 0)
+    return none(
+      `its sill lies between two courses over ${formatPlates(under.z)}, where “${under.name}” lifts off`,
+    );
   return {
-    opening: { side, part, from, wide, foot, top: foot + courses * PLATES_PER_BRICK },
+    opening: { side, part, from, wide, foot, top },
     fault: null,
     isOff: (bay.wide - wide) % 2 === 1,
   };

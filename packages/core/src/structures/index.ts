@@ -14,11 +14,21 @@ export { ROOF_SLOPES, gableOf, type GableCard } from './gable.ts';
 export * from './lists.ts';
 export { baysAt, withBay, withCopies, withRhythm, withStoreyHeight, type FrontPlace } from './editFronts.ts';
 export { elevationOf, type Elevation, type SeenPiece } from './elevation.ts';
+export {
+  FIGURE_PLATES,
+  STEEPEST,
+  floorOf,
+  floorPlans,
+  type DoorSwing,
+  type FloorPlan,
+  type PlacedFitting,
+  type StairCard,
+} from './floorPlan.ts';
 export { pavementRows, type StreetRules } from './pavement.ts';
 export type { BuildingPiece, LaidPiece } from './piece.ts';
 export { buildingSteps, placedPieces, type BuildingSteps } from './place.ts';
 export { buildingPieces, shellPieces } from './shell.ts';
-export { storeysOf, wallTop, type Storey } from './storeys.ts';
+export { partJoints, storeysOf, wallTop, type PartJoint, type Storey } from './storeys.ts';
 export {
   SLOPES,
   pitchOfSlope,

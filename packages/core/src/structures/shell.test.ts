@@ -172,6 +172,90 @@ test('walls, roof and what is let in take their colours; what is hidden takes an
   expect(buildingPieces(plot).filter(({ use, colour }) => use === 'floor' && colour !== 'any')).toEqual([]);
 });
 
+describe('parts that lift off', () => {
+  test('courses end at the joint, under a row of tiles (common practice, no source)', () => {
+    // 18 plates less the floor's one; the upper 6 lift off at 12: 3 bricks and 2 plates below, 2 bricks above.
+    const pieces = buildingPieces(plotOf({ parts: [{ name: 'Top', height: 6 }] }));
+    const layers = (use: string) => [
+      ...new Set(pieces.filter((one) => one.use === use).map(({ part, z }) => `${z} ${part.split('-')[0]}`)),
+    ];
+    expect(layers('wall')).toEqual([
+      '1 brick',
+      '4 brick',
+      '7 brick',
+      '10 plate',
+      '11 tile',
+      '12 brick',
+      '15 brick',
+    ]);
+    // Where whole bricks end at it, three plates stand for the last of them.
+    const even = buildingPieces(plotOf({ height: 19, parts: [{ name: 'Top', height: 6 }] }));
+    const walls = even.filter(({ use }) => use === 'wall').map(({ part, z }) => `${z} ${part.split('-')[0]}`);
+    expect([...new Set(walls)].slice(0, 6)).toEqual([
+      '1 brick',
+      '4 brick',
+      '7 brick',
+      '10 plate',
+      '11 plate',
+      '12 tile',
+    ]);
+    // A roof of slopes lifts off its eaves.
+    const roofed = plotOf({
+      w: 16,
+      d: 12,
+      height: 33,
+      eaves: 18,
+      parts: [{ name: 'Roof', use: 'roof', height: 15 }],
+    });
+    expect(buildingPieces(roofed).filter(({ use, z }) => use === 'wall' && z === 17)).not.toEqual([]);
+    expect(
+      buildingPieces(roofed).every(
+        ({ use, z, part }) => use !== 'wall' || z !== 17 || part.startsWith('tile'),
+      ),
+    ).toBe(true);
+  });
+  test('an opening lies on one side of the joint, in the courses over it', () => {
+    const faultOf = (height: number, sill: number) =>
+      frontsOf(
+        plotOf({
+          ...{ w: 24, d: 24, height: 60, parts: [{ name: 'Upper half', height }] },
+          bays: [{ side: 's', storey: 1, bays: [{ wide: 8, part: 'window-2x1', sill }] }],
+        }),
+      )[0].bays[0].fault;
+    // Walls from 1; a window of 3 courses. The joint lies at 60 less the part's height.
+    expect(faultOf(30, 0)).toBeNull();
+    expect(faultOf(50, 1)).toBe('“Upper half” lifts off at 3b1p, through it');
+    expect(faultOf(50, 3)).toBeNull();
+    expect(faultOf(51, 3)).toBe('its sill lies between two courses over 3b, where “Upper half” lifts off');
+  });
+  test('no piece reaches over a joint, and every stud of the walls is there', () => {
+    const given = fc.record({
+      w: fc.integer({ min: 5, max: 16 }),
+      d: fc.integer({ min: 5, max: 16 }),
+      height: fc.integer({ min: 8, max: 50 }),
+      storeys: fc.integer({ min: 0, max: 3 }),
+      wall: fc.integer({ min: 1, max: 3 }),
+      heights: fc.array(fc.integer({ min: 1, max: 20 }), { minLength: 1, maxLength: 4 }),
+    });
+    fc.assert(
+      fc.property(given, ({ heights, ...more }) => {
+        const plot = plotOf({ ...more, parts: heights.map((height, i) => ({ name: `Part ${i}`, height })) });
+        const joints = structures.partJoints(plot);
+        const pieces = buildingPieces(plot);
+        const at = filled(pieces);
+        for (const { z, h, part } of pieces) {
+          expect(isListed(part)).toBe(true);
+          for (const joint of joints) expect(z < joint.z && z + h > joint.z).toBe(false);
+        }
+        for (const { from, to } of storeysOf(plot))
+          for (let z = from; z < to; z++)
+            for (let x = 0; x < more.w; x++) expect(at(x, 0, z)).toBeGreaterThan(0);
+      }),
+      { numRuns: runs(60) },
+    );
+  });
+});
+
 describe('fronts in bays', () => {
   const bay = (wide: number, part: string | null = null, more: object = {}) => ({ wide, part, ...more });
   const front = (side: string, bays: object[], storey = 1) => ({ side, storey, bays });

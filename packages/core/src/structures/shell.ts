@@ -6,7 +6,7 @@ import { builtSides, openingsOf, wallStuds, type Fronted } from './fronts.ts';
 import { gableOf, layGable } from './gable.ts';
 import { layPavement, type StreetRules } from './pavement.ts';
 import type { BuildingPiece, LaidPiece } from './piece.ts';
-import { storeysOf, wallTop } from './storeys.ts';
+import { coursesOf, partJoints, storeysOf, wallTop } from './storeys.ts';
 import { fillOf, layWalls } from './walls.ts';
 
 // A building in pieces: walls of bonded courses with what is let into them, a floor of plates for each storey that lies
@@ -29,13 +29,14 @@ export function buildingPieces(plot: Fronted, street: StreetRules): BuildingPiec
   const gable = gableOf(plot);
   const isPitched = gable !== null && gable.courses > 0;
   const storeys = storeysOf(plot);
+  const joints = partJoints(plot);
   for (const [i, storey] of storeys.entries()) {
     const { level, hasFloor, from, to } = storey;
     if (hasFloor) pieces.push(...layFloor(whole, level, 'floor'));
     const own = openings.filter(({ foot }) => foot >= from && foot < to);
-    pieces.push(...layWalls({ w, d, thick, storey, openings: own }));
+    pieces.push(...layWalls({ w, d, thick, storey, openings: own, joints }));
     // Nothing flat lies over the last storey under a roof of slopes.
-    if (!isPitched || i < storeys.length - 1) pieces.push(...layPillars(pillars, storey));
+    if (!isPitched || i < storeys.length - 1) pieces.push(...layPillars(pillars, coursesOf(storey, joints)));
   }
   pieces.push(...fills, ...(isPitched ? layGable(plot, gable) : layFloor(whole, wallTop(plot), 'roof')));
   return [
@@ -57,13 +58,14 @@ const MAX_KNOWN = 500;
  */
 export function shellPieces(plot: Fronted, street: StreetRules): PartLine[] {
   const { w, d, height, storeys, storeyHeights, wall, front, streetFront, pavement } = plot;
-  const { bays, cutAt, eaves, slope, wallColour, roofColour, letInColour } = plot;
+  const { bays, cutAt, parts, eaves, slope, wallColour, roofColour, letInColour } = plot;
   const size = [w, d, height, storeys, wall, front, streetFront, pavement, eaves, slope];
   const key = JSON.stringify([
     size,
     storeyHeights,
     bays,
     cutAt,
+    parts.map((part) => part.height),
     [wallColour, roofColour, letInColour],
     street.pavementLight,
     street.pavementDark,

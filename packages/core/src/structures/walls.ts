@@ -1,10 +1,9 @@
 import { partId } from '../catalogue/index.ts';
-import { PLATES_PER_BRICK } from '../grid/index.ts';
 import { BRICKS, BondWatch, PLATES, tileLayer } from '../masonry/index.ts';
 import type { Side } from '../document/index.ts';
 import type { WallOpening } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
-import type { Storey } from './storeys.ts';
+import { coursesOf, type PartJoint, type Storey } from './storeys.ts';
 
 // Walls in courses that interlock at the corners, with openings left in them and what fills those.
 
@@ -17,27 +16,16 @@ export interface StoreyWalls {
   storey: Storey;
   /** What is let into them. */
   openings: readonly WallOpening[];
+  /** Where parts lift off: no piece reaches over such a joint. */
+  joints: readonly PartJoint[];
 }
 
-/** Lengths of the bricks and plates that walls of one stud and of two are laid with, those that both are made in. */
-const LENGTHS = { brick: [4, 3, 2, 1], plate: [12, 10, 8, 6, 4, 3, 2, 1] } as const;
-
-/** One course of a storey: bricks, then as many plates as are left over them. */
-interface Course {
-  family: keyof typeof LENGTHS;
-  z: number;
-  h: number;
-}
-const coursesOf = ({ from, courses, plates }: Storey): Course[] => [
-  ...Array.from({ length: courses }, (_, i): Course => {
-    const z = from + i * PLATES_PER_BRICK;
-    return { family: 'brick', z, h: PLATES_PER_BRICK };
-  }),
-  ...Array.from({ length: plates }, (_, i): Course => {
-    const z = from + courses * PLATES_PER_BRICK + i;
-    return { family: 'plate', z, h: 1 };
-  }),
-];
+/** Lengths of the bricks, plates and tiles that walls of one stud and of two are laid with, those that both are made in. */
+const LENGTHS = {
+  brick: [4, 3, 2, 1],
+  plate: [12, 10, 8, 6, 4, 3, 2, 1],
+  tile: [4, 3, 2, 1],
+} as const;
 
 /** A joint over a joint counts as so many pieces: it is taken only where there is no other way. */
 const THROUGH = 1000;
@@ -80,10 +68,10 @@ const holeAt = ({ foot, top }: WallOpening, z: number): boolean => z >= foot && 
 const holeOf = ({ part, from, wide, top }: WallOpening, z: number): [number, number] =>
   part.family === 'arch' && z < top - part.h ? [from + 1, from + wide - 1] : [from, from + wide];
 
-function layLines({ w, d, thick, storey, openings }: StoreyWalls): LaidPiece[] {
+function layLines({ w, d, thick, storey, openings, joints: parts }: StoreyWalls): LaidPiece[] {
   const laid: LaidPiece[] = [];
   const below: Record<Side, ReadonlySet<number>> = { n: new Set(), e: new Set(), s: new Set(), w: new Set() };
-  for (const [course, { family, z, h }] of coursesOf(storey).entries()) {
+  for (const [course, { family, z, h }] of coursesOf(storey, parts).entries()) {
     for (const side of ['n', 's', 'w', 'e'] as const) {
       const isX = side === 'n' || side === 's';
       const length = isX ? w : d;
@@ -129,10 +117,12 @@ export function layStretch(
 }
 
 /** A ring of any thickness, each course over the joints of the one below. */
-function layArea({ w, d, thick, storey, openings }: StoreyWalls): LaidPiece[] {
+function layArea({ w, d, thick, storey, openings, joints }: StoreyWalls): LaidPiece[] {
   const laid: LaidPiece[] = [];
   const watch = new BondWatch(w, d);
-  for (const [course, { family, z, h }] of coursesOf(storey).entries()) {
+  for (const [course, { family: wanted, z, h }] of coursesOf(storey, joints).entries()) {
+    // Few tiles are made wide enough for a thick wall: its joints are of plates.
+    const family = wanted === 'tile' ? 'plate' : wanted;
     const mask = ringOf(w, d, thick);
     for (const one of openings) {
       if (!holeAt(one, z)) continue;

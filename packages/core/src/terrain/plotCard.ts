@@ -1,4 +1,4 @@
-import { insideOf, type Plot } from '../document/index.ts';
+import { insideOf, storeyLevels, type Plot } from '../document/index.ts';
 import { metresOf } from '../scale/index.ts';
 import { eachPlotSpan } from './stand.ts';
 
@@ -16,10 +16,21 @@ export interface PlotCard {
   /** Studs that the turned walls touch, and how many more than unturned. */
   swept: number;
   sweptMore: number;
-  /** Of what stands inside: how much room stays above it, plates; negative: the roof hits it. */
-  clearances: { name: string; clear: number; roof: number }[];
+  /** Of what stands inside: how much room stays above it, plates; negative: the ceiling hits it. */
+  clearances: FittingClearance[];
   /** Where the connectors of a street front belong on its sides, studs from the front edge; empty for others. */
   connectors: readonly { from: number; to: number }[];
+}
+
+/** The room over a fitting, heights in plates above the building's ground. */
+export interface FittingClearance {
+  name: string;
+  /** What is over it: the floor of the next storey, or the roof. */
+  under: 'floor' | 'roof';
+  /** Where that is over it. */
+  ceiling: number;
+  /** What stays between; below 0: it hits it. */
+  clear: number;
 }
 
 /** Along the 32 studs of a street front's side: 9 free, a 2-stud brick, 10 free, a 2-stud brick, 9 free (common practice). */
@@ -34,11 +45,44 @@ export const FRONT_DEPTH = 32;
  * The ridge runs along the longer side, in the middle; a flat roof is as high everywhere.
  * @param from studs from the inside of the eaves wall
  */
-export function roofAt({ w, d, wall, height, eaves, parts }: Plot, from: number): number {
+export function roofAt(plot: Plot, from: number): number {
+  const { height, eaves, parts } = plot;
   const lowest = parts.filter(({ use }) => use === 'roof').map(({ clears }) => clears);
   if (eaves === null) return lowest.length > 0 ? Math.min(height, ...lowest) : height;
-  const half = Math.max(0.5, Math.min(w, d) / 2 - wall);
+  const room = insideOf(plot);
+  const half = Math.max(0.5, Math.min(room.w, room.d) / 2);
   return eaves + (Math.max(0, height - eaves) * Math.min(from, half)) / half;
+}
+
+type Fitting = Plot['fittings'][number];
+
+/** How far a fitting stands off the nearer eaves wall at least, studs: by its place, else as it says. */
+export function offWall(plot: Plot, { place, fromWall }: Pick<Fitting, 'place' | 'fromWall'>): number {
+  if (place === null) return fromWall;
+  const room = insideOf(plot);
+  const off =
+    room.w >= room.d
+      ? Math.min(place.y, room.d - place.y - place.d)
+      : Math.min(place.x, room.w - place.x - place.w);
+  return Math.max(0, off);
+}
+
+/** Where a fitting stands, plates above the building's ground: on the plates of its floor where it is set on one. */
+export const footOfFitting = (plot: Plot, { on }: Pick<Fitting, 'on'>): number =>
+  storeyLevels(plot).includes(on) ? on + 1 : on;
+
+/** What is over a fitting, and how much room it leaves. */
+export function clearanceOfFitting(plot: Plot, fitting: Fitting): FittingClearance {
+  const roof = roofAt(plot, offWall(plot, fitting));
+  // A stair leads through the floor over it.
+  const next = fitting.use === 'stair' ? undefined : storeyLevels(plot).find((level) => level > fitting.on);
+  const ceiling = Math.min(roof, next ?? Infinity);
+  return {
+    name: fitting.name,
+    under: ceiling < roof ? 'floor' : 'roof',
+    ceiling,
+    clear: ceiling - footOfFitting(plot, fitting) - fitting.height,
+  };
 }
 
 /** @param ratio the display's scale, 1 : n */
@@ -60,10 +104,7 @@ export function plotCard(plot: Plot, ratio: number): PlotCard {
     storey: storeys > 0 && plot.storeyHeights.length === 0 ? height / storeys : null,
     swept,
     sweptMore: swept - flat,
-    clearances: fittings.map(({ name, on, height: tall, fromWall }) => {
-      const roof = roofAt(plot, fromWall);
-      return { name, roof, clear: roof - on - tall };
-    }),
+    clearances: fittings.map((fitting) => clearanceOfFitting(plot, fitting)),
     connectors:
       plot.streetFront && (plot.front === 'n' || plot.front === 's' ? d : w) === FRONT_DEPTH
         ? CONNECTOR_PLACES

@@ -93,7 +93,7 @@ describe('the plot card', () => {
       fittings: [{ name: 'Loom', on: 2, height: 11, fromWall: 1 }],
     });
     const [fitting] = plotCard(furnished, 45).clearances;
-    expect(fitting).toMatchObject({ name: 'Loom', roof: 15, clear: 2 });
+    expect(fitting).toMatchObject({ name: 'Loom', under: 'roof', ceiling: 15, clear: 2 });
   });
 });
 

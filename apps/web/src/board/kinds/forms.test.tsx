@@ -66,9 +66,9 @@ test('what the schema does not take is refused in the field, with the value and 
 test('an unknown length is begun with a press; fields come and go with what they depend on', async () => {
   const user = userEvent.setup();
   const acts = await form(scene, 'plot', 'h', fieldsOf('plot'));
-  expect(screen.queryByRole('button', { name: 'Say Pavement' })).toBeNull();
+  expect(screen.queryByRole('button', { name: 'Not set: set Pavement' })).toBeNull();
   await user.click(screen.getByRole('checkbox', { name: 'Street front' }));
-  await user.click(screen.getByRole('button', { name: 'Say Pavement' }));
+  await user.click(screen.getByRole('button', { name: 'Not set: set Pavement' }));
   expect(box('Pavement').getAttribute('value')).toBe('8 studs');
   await user.click(screen.getByRole('button', { name: 'Good sides: north' }));
   await user.click(screen.getByRole('button', { name: 'Good sides: west' }));

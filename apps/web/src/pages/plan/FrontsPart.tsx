@@ -9,16 +9,21 @@ const ElevationDialog = lazy(() =>
   import('./elevation/ElevationDialog.tsx').then((file) => ({ default: file.ElevationDialog })),
 );
 
-/** How the fronts of a building are divided, and the way to their drawing. */
+const FloorsDialog = lazy(() =>
+  import('./floors/FloorsDialog.tsx').then((file) => ({ default: file.FloorsDialog })),
+);
+
+/** How the fronts of a building are divided, and the way to the drawings of its fronts and floors. */
 export function FrontsPart({ plot, disabled }: { plot: Entity<'plot'>; disabled: boolean }) {
-  const [isOpen, setIsOpen] = useState(false);
+  const [open, setOpen] = useState<'fronts' | 'floors' | null>(null);
+  const close = () => setOpen(null);
   const bays = frontsOf(plot).flatMap((front) => front.bays);
   const letIn = bays.filter(({ opening }) => opening !== null).length;
   const out = bays.filter(({ fault }) => fault !== null).length;
   const gable = gableOf(plot);
   return (
     <>
-      <Heading>Fronts and roof</Heading>
+      <Heading>Fronts, floors and roof</Heading>
       <dl>
         <DefinitionRow label="Bays" note={out > 0 ? `△ ${countOf(out, 'part')} left out` : undefined}>
           {bays.length === 0 ? 'plain walls' : bays.length}
@@ -33,14 +38,18 @@ export function FrontsPart({ plot, disabled }: { plot: Entity<'plot'>; disabled:
           </DefinitionRow>
         )}
       </dl>
-      <button type="button" className="btn btn-xs my-1" onClick={() => setIsOpen(true)}>
-        Open its fronts
-      </button>
-      {isOpen && (
-        <Suspense fallback={null}>
-          <ElevationDialog plot={plot} disabled={disabled} onClose={() => setIsOpen(false)} />
-        </Suspense>
-      )}
+      <p className="flex gap-1 py-1">
+        <button type="button" className="btn btn-xs" onClick={() => setOpen('fronts')}>
+          Open its fronts
+        </button>
+        <button type="button" className="btn btn-xs" onClick={() => setOpen('floors')}>
+          Open its floors
+        </button>
+      </p>
+      <Suspense fallback={null}>
+        {open === 'fronts' && <ElevationDialog plot={plot} disabled={disabled} onClose={close} />}
+        {open === 'floors' && <FloorsDialog plot={plot} disabled={disabled} onClose={close} />}
+      </Suspense>
     </>
   );
 }

@@ -1,6 +1,14 @@
 import type { ReactNode } from 'react';
 import { STUD, formatKg, formatPlates, formatStuds } from '@quarry/core/grid';
-import { heightRange, listedMass, plotCard, standsOn, tipsOfPlot, weightOf } from '@quarry/core/terrain';
+import {
+  heightRange,
+  listedMass,
+  offWall,
+  plotCard,
+  standsOn,
+  tipsOfPlot,
+  weightOf,
+} from '@quarry/core/terrain';
 import { MAX_UNTIED, leanCard, overhangCards } from '@quarry/core/stability';
 import {
   PART_USES,
@@ -241,7 +249,8 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
             set('furnished', {
               fittings: plot.fittings.map((one, j) => (i === j ? { ...one, ...fields } : one)),
             });
-          const { clear, roof } = card.clearances[i];
+          const { clear, ceiling, under } = card.clearances[i];
+          const over = under === 'roof' ? 'roof' : 'next floor';
           return (
             <div key={i}>
               <NamedRow
@@ -267,19 +276,19 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
                 <QuantityField
                   bare
                   label={`${fitting.name}, off the wall`}
-                  value={fitting.fromWall}
+                  value={offWall(plot, fitting)}
                   measure="studs"
                   hint={null}
                   min={0}
                   max={256}
-                  disabled={disabled}
+                  disabled={disabled || fitting.place !== null}
                   onCommit={(fromWall) => change({ fromWall })}
                 />
               </NamedRow>
               <p className={`text-[11px] ${clear < 0 ? 'text-error' : 'ink-2'}`}>
                 {clear < 0
-                  ? `The roof is at ${say(Math.round(roof), 'plates')} there and hits it by ${say(Math.ceil(-clear), 'plates')}.`
-                  : `${say(Math.floor(clear), 'plates')} clearance under the roof.`}
+                  ? `The ${over} is at ${say(Math.round(ceiling), 'plates')} there and hits it by ${say(Math.ceil(-clear), 'plates')}.`
+                  : `${say(Math.floor(clear), 'plates')} clearance under the ${over}.`}
               </p>
             </div>
           );

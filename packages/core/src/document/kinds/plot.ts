@@ -1,7 +1,17 @@
 import { z } from 'zod';
 import { ANY_COLOUR } from '../../catalogue/index.ts';
 import { MM_PER_PLATE, MM_PER_STUD, boundsOf, type Rect } from '../../grid/index.ts';
-import { STAND_REFS, halfStud, name, plates, size, standFields, studArea, text } from '../fields.ts';
+import {
+  MAX_STUDS,
+  STAND_REFS,
+  halfStud,
+  name,
+  plates,
+  size,
+  standFields,
+  studArea,
+  text,
+} from '../fields.ts';
 import { colourField, partField } from '../partLines.ts';
 import { SIDES } from '../vocabulary.ts';
 import { defineKind } from '../kind.ts';
@@ -10,6 +20,7 @@ export const MOUNTS = ['pinned', 'jumpers', 'loose', 'turntable'] as const;
 export const PART_USES = ['roof', 'floor', 'wing', 'other'] as const;
 export const MOVES = ['none', 'swing', 'slide', 'rise', 'lower'] as const;
 export const HINGES = ['nw', 'ne', 'se', 'sw'] as const;
+export const FITTING_USES = ['furniture', 'stair'] as const;
 export const CONNECTORS = ['unsaid', 'standard', 'none'] as const;
 
 /** One bay of a front: how wide it is, and what is let into the middle of it. */
@@ -86,8 +97,20 @@ const plotSchema = z.strictObject({
         /** Above the building's ground, plates: where it stands and how tall it is. */
         on: plates.min(0).default(0),
         height: plates.min(1),
-        /** From the inside of the eaves wall to its nearer side, studs. */
+        /** From the inside of the eaves wall to its nearer side, studs, where it has no place of its own. */
         fromWall: halfStud.min(0).max(256).default(0),
+        /** A stair leads from its floor up to the next. */
+        use: z.enum(FITTING_USES).default('furniture'),
+        /** On its floor: studs from the inside of the north-west corner, unturned; below 0 it is set into a wall. */
+        place: z
+          .strictObject({
+            x: halfStud.min(-8).max(MAX_STUDS),
+            y: halfStud.min(-8).max(MAX_STUDS),
+            w: size.max(256),
+            d: size.max(256),
+          })
+          .nullable()
+          .default(null),
       }),
     )
     .max(40)

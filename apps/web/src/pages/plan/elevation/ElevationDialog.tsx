@@ -12,16 +12,11 @@ import {
   withStoreyHeight,
   writeRhythm,
   type FrontPlace,
+  type PlacedBay,
 } from '@quarry/core/structures';
 import { useDisplay } from '../../../data/useDisplay.tsx';
 import { useSetFields } from '../../../ui/EntityForm.tsx';
-import {
-  CheckField,
-  NumberField,
-  OptionalQuantityField,
-  SelectField,
-  TextField,
-} from '../../../ui/fields.tsx';
+import { NumberField, OptionalQuantityField, SelectField, TextField } from '../../../ui/fields.tsx';
 import { Basis, Dialog } from '../../../ui/parts.tsx';
 import { Tabs } from '../../../ui/Tabs.tsx';
 import { capital } from '../../../ui/words.ts';
@@ -95,10 +90,17 @@ export function ElevationDialog({
           onChange={change}
         />
         <BayFields plot={plot} place={place} index={picked.index} disabled={disabled} onChange={change}>
-          {elevation.fronts.find((front) => front.storey === storey)?.bays[picked.index ?? -1]?.fault ?? null}
+          {elevation.fronts.find((front) => front.storey === storey)?.bays[picked.index ?? -1] ?? null}
         </BayFields>
       </div>
-      <CheckField label="With the fronts beside it" value={isStreet} onCommit={setIsStreet} />
+      <button
+        type="button"
+        className={`btn btn-xs mb-1 ${isStreet ? 'btn-active' : ''}`}
+        aria-pressed={isStreet}
+        onClick={() => setIsStreet(!isStreet)}
+      >
+        With the fronts beside it
+      </button>
       <Basis>
         As seen from outside, to scale: 8 mm a stud, 3.2 mm a plate. Each storey has as many courses of bricks
         as fit between two floors, with plates over them; courses interlock at the corners and joints do not
@@ -212,8 +214,8 @@ function BayFields({
   index,
   disabled,
   onChange,
-  children: fault,
-}: EditProps & { index: number | null; children: string | null }) {
+  children: placed,
+}: EditProps & { index: number | null; children: PlacedBay | null }) {
   const { bays } = plot;
   const bay = index === null ? undefined : baysAt(bays, place)[index];
   if (index === null || !bay)
@@ -259,10 +261,13 @@ function BayFields({
           onCommit={(high) => set({ high: high ?? 6 })}
         />
       )}
-      {fault !== null && (
+      {placed && placed.fault !== null && (
         <p role="status" className="text-warning text-xs py-1">
-          △ Left out: {fault}.
+          △ Left out: {placed.fault}.
         </p>
+      )}
+      {placed?.isOff && (
+        <p className="ink-2 text-xs py-1">It stands half a stud left of the middle of its bay.</p>
       )}
     </section>
   );

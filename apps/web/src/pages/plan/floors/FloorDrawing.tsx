@@ -1,0 +1,299 @@
+import { useRef, useState, type PointerEvent } from 'react';
+import { MM_PER_STUD, type Rect } from '@quarry/core/grid';
+import { SIDE_WORDS, type Side } from '@quarry/core/document';
+import type { DoorSwing, FloorPlan, PlacedFitting } from '@quarry/core/structures';
+
+/** The drawing's measures by its longer side: its words, and the room for them round it. */
+const WORDS_SHARE = 1 / 42;
+const MARGIN_IN_WORDS = 2.2;
+/** Places snap to half studs. */
+const HALF = 0.5;
+
+const snapped = (studs: number): number => Math.round(studs / HALF) * HALF;
+const mm = (studs: number): number => studs * MM_PER_STUD;
+const boxOf = ({ x, y, w, d }: Rect) => ({ x: mm(x), y: mm(y), width: mm(w), height: mm(d) });
+
+/** One floor of a building from above, to scale and unturned; what stands on it can be picked, dragged and nudged. */
+export function FloorDrawing({
+  floor,
+  front,
+  picked,
+  disabled,
+  onPick,
+  onMove,
+}: {
+  floor: FloorPlan;
+  front: Side;
+  /** Index of the fitting in hand. */
+  picked: number | null;
+  disabled: boolean;
+  onPick: (index: number) => void;
+  onMove: (index: number, to: { x: number; y: number }) => void;
+}) {
+  const { w, d, wall, openings, pillars, windows, fittings, doors, figures } = floor;
+  const [wide, deep] = [mm(w + 2 * wall), mm(d + 2 * wall)];
+  const words = Math.max(wide, deep) * WORDS_SHARE;
+  const margin = words * MARGIN_IN_WORDS;
+  return (
+    <svg
+      viewBox={[-mm(wall) - margin, -mm(wall) - margin, wide + 2 * margin, deep + 2 * margin].join(' ')}
+      className="w-full max-h-[58vh]"
+      role="group"
+      aria-label={`Storey ${floor.number} from above, ${w} × ${d} studs inside`}
+    >
+      <rect
+        x={-mm(wall)}
+        y={-mm(wall)}
+        width={wide}
+        height={deep}
+        strokeWidth={0.8}
+        vectorEffect="non-scaling-stroke"
+        className="fill-base-content/25 stroke-base-content"
+      />
+      <rect
+        {...boxOf({ x: 0, y: 0, w, d })}
+        strokeWidth={0.8}
+        vectorEffect="non-scaling-stroke"
+        className="fill-base-100 stroke-base-content"
+      />
+      <Studs w={w} d={d} />
+      {openings.map((one) => {
+        const isX = one.side === 'n' || one.side === 's';
+        const along = one.from - wall;
+        const across = one.side === 's' ? d : one.side === 'e' ? w : -wall;
+        const place = isX
+          ? { x: along, y: across, w: one.wide, d: wall }
+          : { x: across, y: along, w: wall, d: one.wide };
+        return (
+          <rect
+            key={`${one.side} ${one.from} ${one.foot}`}
+            {...boxOf(place)}
+            strokeWidth={0.6}
+            vectorEffect="non-scaling-stroke"
+            className={`stroke-base-content ${one.part.family === 'window' ? 'fill-secondary/40' : 'fill-base-100'}`}
+          >
+            <title>{`${one.part.family} to the ${SIDE_WORDS[one.side]}`}</title>
+          </rect>
+        );
+      })}
+      {windows.map((rect) => (
+        <rect key={`${rect.x} ${rect.y}`} {...boxOf(rect)} className="fill-secondary/40" />
+      ))}
+      {pillars.map((rect) => (
+        <rect key={`${rect.x} ${rect.y}`} {...boxOf(rect)} className="fill-base-content/50">
+          <title>A pillar carries the floor above</title>
+        </rect>
+      ))}
+      {figures.map(({ x, y }) => (
+        <circle
+          key={`${x} ${y}`}
+          cx={mm(x)}
+          cy={mm(y)}
+          r={2.4}
+          strokeWidth={0.5}
+          vectorEffect="non-scaling-stroke"
+          className="fill-none stroke-base-content/60"
+        />
+      ))}
+      {doors.map((door) => (
+        <Swing key={`${door.side} ${door.hinges.left.x} ${door.hinges.left.y}`} door={door} />
+      ))}
+      {fittings.map((fitting) => (
+        <Thing
+          key={fitting.index}
+          fitting={fitting}
+          words={words}
+          isPicked={fitting.index === picked}
+          disabled={disabled}
+          onPick={() => onPick(fitting.index)}
+          onMove={(to) => onMove(fitting.index, to)}
+        />
+      ))}
+      <text
+        x={mm(w) / 2}
+        y={-mm(wall) - words / 2}
+        fontSize={words}
+        textAnchor="middle"
+        className="fill-base-content"
+      >
+        north{front === 'n' && ', street'}
+      </text>
+      <text
+        x={mm(w) / 2}
+        y={mm(d + wall) + 1.4 * words}
+        fontSize={words}
+        textAnchor="middle"
+        className="fig fill-base-content"
+      >
+        {w} × {d} studs inside · {mm(w)} × {mm(d)} mm{front === 's' && ' · street'}
+      </text>
+    </svg>
+  );
+}
+
+/** A line at each stud of the room. */
+function Studs({ w, d }: { w: number; d: number }) {
+  const across = Array.from({ length: Math.max(0, w - 1) }, (_, i) => `M${mm(i + 1)} 0V${mm(d)}`);
+  const along = Array.from({ length: Math.max(0, d - 1) }, (_, i) => `M0 ${mm(i + 1)}H${mm(w)}`);
+  return (
+    <path
+      d={[...across, ...along].join('')}
+      strokeWidth={0.6}
+      vectorEffect="non-scaling-stroke"
+      className="stroke-base-content/25"
+    />
+  );
+}
+
+/** The quarter that a leaf sweeps, hung where it opens; on both sides where it opens on neither. */
+function Swing({ door: { hinges, leaf, blocked } }: { door: DoorSwing }) {
+  const isStuck = blocked.left !== null && blocked.right !== null;
+  const hands = isStuck
+    ? (['left', 'right'] as const)
+    : blocked.left === null
+      ? (['left'] as const)
+      : (['right'] as const);
+  return hands.map((hand) => {
+    const [hinge, other] = [hinges[hand], hinges[hand === 'left' ? 'right' : 'left']];
+    const along = { x: (other.x - hinge.x) / leaf, y: (other.y - hinge.y) / leaf };
+    // From the north wall a door opens south, from the west wall east.
+    const into = inward(hinges, along);
+    const open = { x: hinge.x + into.x * leaf, y: hinge.y + into.y * leaf };
+    const isClockwise = along.x * into.y - along.y * into.x > 0 ? 1 : 0;
+    return (
+      <path
+        key={hand}
+        d={`M${mm(hinge.x)} ${mm(hinge.y)}L${mm(open.x)} ${mm(open.y)}A${mm(leaf)} ${mm(leaf)} 0 0 ${1 - isClockwise} ${mm(other.x)} ${mm(other.y)}`}
+        strokeWidth={0.8}
+        vectorEffect="non-scaling-stroke"
+        strokeDasharray="3 2"
+        className={`fill-none ${isStuck ? 'stroke-error' : 'stroke-base-content'}`}
+      >
+        <title>{isStuck ? 'This door cannot open inwards' : `This door opens hung ${hand}`}</title>
+      </path>
+    );
+  });
+}
+
+/** The way into the room from a door: at the north and west walls away from 0, else towards it. */
+const inward = ({ left }: DoorSwing['hinges'], along: { x: number; y: number }): { x: number; y: number } =>
+  along.x !== 0 ? { x: 0, y: left.y === 0 ? 1 : -1 } : { x: left.x === 0 ? 1 : -1, y: 0 };
+
+const NUDGES: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
+
+/** A thing on the floor: dragged by pointer, nudged by arrows a stud, with Alt half a stud. */
+function Thing({
+  fitting,
+  words,
+  isPicked,
+  disabled,
+  onPick,
+  onMove,
+}: {
+  fitting: PlacedFitting;
+  /** Size of words, mm. */
+  words: number;
+  isPicked: boolean;
+  disabled: boolean;
+  onPick: () => void;
+  onMove: (to: { x: number; y: number }) => void;
+}) {
+  const start = useRef<{ x: number; y: number; scale: number } | null>(null);
+  const [by, setBy] = useState({ x: 0, y: 0 });
+  const { name, w, d, use, onHalf, fault } = fitting;
+  const at = { x: fitting.x + by.x, y: fitting.y + by.y };
+  const offOf = (event: PointerEvent<SVGRectElement>) => {
+    const from = start.current;
+    if (!from) return { x: 0, y: 0 };
+    const studs = (pixels: number) => pixels / from.scale / MM_PER_STUD;
+    return {
+      x: snapped(fitting.x + studs(event.clientX - from.x)) - fitting.x,
+      y: snapped(fitting.y + studs(event.clientY - from.y)) - fitting.y,
+    };
+  };
+  const end = (event: PointerEvent<SVGRectElement>) => {
+    const off = offOf(event);
+    start.current = null;
+    setBy({ x: 0, y: 0 });
+    if (off.x !== 0 || off.y !== 0) onMove({ x: fitting.x + off.x, y: fitting.y + off.y });
+  };
+  const isTall = d > 1.3 * w;
+  const tone = fault !== null ? 'stroke-error' : isPicked ? 'stroke-primary' : 'stroke-base-content';
+  return (
+    <g>
+      <rect
+        {...boxOf({ ...at, w, d })}
+        role="button"
+        tabIndex={0}
+        aria-pressed={isPicked}
+        aria-label={`${name}, ${w} × ${d} studs at ${fitting.x}, ${fitting.y}${fault === null ? '' : `: ${fault}`}`}
+        strokeWidth={isPicked ? 1.8 : 1}
+        vectorEffect="non-scaling-stroke"
+        strokeDasharray={fault === null ? undefined : '3 2'}
+        className={`outline-offset-2 touch-none fill-base-300 ${disabled ? '' : 'cursor-move'} ${tone}`}
+        onPointerDown={(event) => {
+          onPick();
+          if (disabled) return;
+          event.currentTarget.setPointerCapture(event.pointerId);
+          const scale = event.currentTarget.getScreenCTM()?.a ?? 1;
+          start.current = { x: event.clientX, y: event.clientY, scale };
+        }}
+        onPointerMove={(event) => start.current && setBy(offOf(event))}
+        onPointerUp={end}
+        onPointerCancel={() => {
+          start.current = null;
+          setBy({ x: 0, y: 0 });
+        }}
+        onKeyDown={(event) => {
+          const nudge = NUDGES[event.key];
+          if (event.key === 'Enter' || event.key === ' ') onPick();
+          else if (nudge && !disabled) {
+            const step = event.altKey ? HALF : 1;
+            onMove({ x: fitting.x + step * nudge[0], y: fitting.y + step * nudge[1] });
+          } else return;
+          event.preventDefault();
+        }}
+      >
+        <title>{fault ?? name}</title>
+      </rect>
+      {use === 'stair' && <Steps {...at} w={w} d={d} />}
+      <text
+        transform={`translate(${mm(at.x + w / 2)} ${mm(at.y + d / 2)}) rotate(${isTall ? -90 : 0})`}
+        dy={words / 3}
+        fontSize={words}
+        textAnchor="middle"
+        className="fill-base-content pointer-events-none"
+      >
+        {shortName(name, mm(isTall ? d : w) / words)}
+        {onHalf && ' ½'}
+      </text>
+    </g>
+  );
+}
+
+/** As much of a name as lies within a length, about. @param length in sizes of words */
+const shortName = (name: string, length: number): string => {
+  const most = Math.max(1, Math.floor(length / 0.55));
+  return name.length <= most ? name : name.slice(0, most);
+};
+
+/** A line at each stud along a stair. */
+function Steps({ x, y, w, d }: Rect) {
+  const isAlongX = w >= d;
+  const lines = Array.from({ length: Math.floor(isAlongX ? w : d) }, (_, i) =>
+    isAlongX ? `M${mm(x + i)} ${mm(y)}v${mm(d)}` : `M${mm(x)} ${mm(y + i)}h${mm(w)}`,
+  );
+  return (
+    <path
+      d={lines.join('')}
+      strokeWidth={0.5}
+      vectorEffect="non-scaling-stroke"
+      className="stroke-base-content pointer-events-none"
+    />
+  );
+}

@@ -1,0 +1,249 @@
+import { MM_PER_PLATE, boundsOf, countOf, intersection, type Rect } from '../grid/index.ts';
+import type { Plot, Side } from '../document/index.ts';
+import { FIGURE_MM } from '../scale/index.ts';
+import { footOfFitting, roofAt } from '../terrain/index.ts';
+import { pillarsUnder } from './floors.ts';
+import { builtSides, openingsOf, wallStuds, type WallOpening } from './fronts.ts';
+import { storeysOf, type Storey } from './storeys.ts';
+import { fillOf } from './walls.ts';
+
+// One floor of a building from above: its room, what stands in it, how doors open, and what is left to stand on.
+
+type Fitting = Plot['fittings'][number];
+
+/** A fitting that has a place on a floor; studs from the inside of the north-west corner. */
+export interface PlacedFitting extends Rect {
+  /** Its index among the building's fittings. */
+  index: number;
+  name: string;
+  use: Fitting['use'];
+  /** Plates above the building's ground: its foot and its top. */
+  from: number;
+  to: number;
+  /** It stands on half a stud along x or y: jumpers hold it. */
+  onHalf: boolean;
+  /** How far it is set into a wall at most, studs; 0: it stands free. */
+  intoWall: number;
+  /** What is wrong with its place; null: nothing. */
+  fault: string | null;
+}
+
+/** A door as it opens inwards; studs from the inside of the north-west corner. */
+export interface DoorSwing {
+  side: Side;
+  /** Its leaf, studs; and where it hangs: at its left or right end as seen from outside. */
+  leaf: number;
+  hinges: { left: Spot; right: Spot };
+  /** What stands in its way, hung left and hung right; null: it opens. */
+  blocked: { left: string | null; right: string | null };
+}
+type Spot = { x: number; y: number };
+
+/** A stair in numbers. */
+export interface StairCard {
+  index: number;
+  name: string;
+  /** From its floor to the next, plates; how many plates it climbs on each stud of its length. */
+  rise: number;
+  perStud: number;
+  /** Studs of its length over which the floor above must be open, so that a figure does not hit its head. */
+  opening: number;
+}
+
+/** One floor of a building, unturned. */
+export interface FloorPlan {
+  /** 1: on the ground. */
+  number: number;
+  storey: Storey;
+  /** Thickness of its walls and its room inside them, whole studs. */
+  wall: number;
+  w: number;
+  d: number;
+  openings: WallOpening[];
+  /** Pillars and deep windows inside: studs from the inside of the north-west corner. */
+  pillars: Rect[];
+  windows: Rect[];
+  fittings: PlacedFitting[];
+  doors: DoorSwing[];
+  stairs: StairCard[];
+  /** Square studs of its floor that nothing stands on, halves exact. */
+  free: number;
+  /** Middles of places of 2 × 2 studs where figures can stand beside one another: so many at least. */
+  figures: Spot[];
+}
+
+/** Height of a figure without hair, whole plates (about 40 mm, from memory). */
+export const FIGURE_PLATES = Math.ceil(FIGURE_MM / MM_PER_PLATE);
+/** Side of the place a figure takes, so that it can be set down by hand, studs (ours, no source). */
+const FIGURE_PLACE = 2;
+/** Steepest a stair is taken to be climbed, plates a stud: a brick (ours, no source). */
+export const STEEPEST = 3;
+/** Parts of a stud that places are exact to. */
+const HALVES = 2;
+
+/** The floors of a building with what stands on them; the last is under the roof. */
+export function floorPlans(plot: Plot): FloorPlan[] {
+  const storeys = storeysOf(plot);
+  const thick = wallStuds(plot);
+  const sides = builtSides(plot);
+  const [w, d] = [Math.max(0, sides.w - 2 * thick), Math.max(0, sides.d - 2 * thick)];
+  const inside = (rect: Rect): Rect => ({ ...rect, x: rect.x - thick, y: rect.y - thick });
+  const openings = openingsOf(plot);
+  const fills = openings.flatMap((one) => fillOf(one, { ...sides, thick }));
+  const pillars = pillarsUnder(sides.w, sides.d, thick, fills).map((spot) => inside({ ...spot, w: 2, d: 2 }));
+  return storeys.map((storey, i) => {
+    const own = openings.filter(({ foot }) => foot >= storey.from && foot < storey.to);
+    const windows = own
+      .flatMap((one) => fillOf(one, { ...sides, thick }))
+      .flatMap((fill) => intersection(inside(fill), { x: 0, y: 0, w, d }) ?? []);
+    // What stands above the last floor of walls stands on that floor's storey.
+    const next = storeys.at(i + 1)?.level ?? Infinity;
+    const room = { w, d, wall: thick, pillars, windows };
+    const fittings = placed(plot, { ...room, from: i === 0 ? -Infinity : storey.level, to: next });
+    const doors = own
+      .filter(({ part }) => part.family === 'door')
+      .map((door) => swingOf(door, room, fittings));
+    const upper = storeys.at(i + 1)?.from ?? null;
+    const taken = [...pillars, ...windows, ...fittings];
+    return {
+      ...{ number: i + 1, storey, wall: thick, w, d, openings: own, pillars, windows, fittings, doors },
+      stairs: fittings
+        .filter(({ use }) => use === 'stair')
+        .map((stair) => stairOf(stair, upper ?? storey.to)),
+      free: freeCells(w, d, taken).reduce((sum, cell) => sum + cell, 0) / HALVES ** 2,
+      figures: figuresOn(plot, { w, d, taken, from: storey.from, to: next }),
+    };
+  });
+}
+
+interface Room {
+  w: number;
+  d: number;
+  wall: number;
+  pillars: readonly Rect[];
+  windows: readonly Rect[];
+}
+
+/** The fittings that have a place and stand from a height on and below another. */
+function placed(plot: Plot, room: Room & { from: number; to: number }): PlacedFitting[] {
+  const found = plot.fittings.flatMap((fitting, index): PlacedFitting[] => {
+    const { name, use, on, height, place } = fitting;
+    if (place === null || on < room.from || on >= room.to) return [];
+    const from = footOfFitting(plot, fitting);
+    const isHalf = (value: number) => !Number.isInteger(value);
+    return [
+      {
+        ...{ index, name, use, ...place, from, to: from + height, fault: null },
+        onHalf: isHalf(place.x) || isHalf(place.y),
+        intoWall: Math.max(
+          0,
+          ...[-place.x, -place.y, place.x + place.w - room.w, place.y + place.d - room.d],
+        ),
+      },
+    ];
+  });
+  return found.map((one) => ({ ...one, fault: faultOf(one, found, room) }));
+}
+
+function faultOf(one: PlacedFitting, all: readonly PlacedFitting[], room: Room): string | null {
+  const whole = { x: 0, y: 0, w: room.w, d: room.d };
+  if (!intersection(one, whole)) return 'it stands outside the room';
+  // Walls are as thick as that at least: what is set in deeper comes out of the front.
+  if (one.intoWall > 0 && one.intoWall >= room.wall)
+    return `it is set ${countOf(one.intoWall, 'stud')} into a wall ${room.wall} thick`;
+  const other = all.find(
+    (each) => each.index !== one.index && each.from < one.to && one.from < each.to && intersection(each, one),
+  );
+  if (other) return `it shares studs with “${other.name}”`;
+  if (room.pillars.some((pillar) => intersection(pillar, one)))
+    return 'it stands where a pillar carries the floor above';
+  if (room.windows.some((window) => intersection(window, one))) return 'it stands in a window that comes in';
+  return null;
+}
+
+/** How a door opens into its room. */
+function swingOf(
+  { side, from, wide, foot, top }: WallOpening,
+  room: Room,
+  fittings: readonly PlacedFitting[],
+): DoorSwing {
+  // By how far along the inside of its wall and how deep in the room a place is, from the wall's west or north end.
+  const at = (along: number, deep: number): Spot =>
+    ({
+      n: { x: along, y: deep },
+      s: { x: along, y: room.d - deep },
+      w: { x: deep, y: along },
+      e: { x: room.w - deep, y: along },
+    })[side];
+  const [a, b] = [from - room.wall, from - room.wall + wide];
+  const ends = [at(a, 0), at(b, 0)];
+  const into = boundsOf([at(a, 0), at(b, wide)].map((spot) => ({ ...spot, w: 0, d: 0 })));
+  // As seen from outside, the left end of the south and west fronts is where studs are counted from.
+  const [left, right] = side === 's' || side === 'w' ? ends : ends.toReversed();
+  const blockedAt = (hinge: Spot): string | null =>
+    fittings.find((one) => one.from < top && one.to > foot && swings(hinge, wide, into, one))?.name ?? null;
+  return {
+    ...{ side, leaf: wide, hinges: { left, right } },
+    blocked: { left: blockedAt(left), right: blockedAt(right) },
+  };
+}
+
+/** Whether a leaf that swings a quarter about its hinge touches a rectangle. @param into the square it swings through */
+function swings(hinge: Spot, leaf: number, into: Rect, rect: Rect): boolean {
+  const near = intersection(rect, into);
+  if (!near) return false;
+  const gap = (at: number, from: number, size: number) => Math.max(from - at, at - from - size, 0);
+  return Math.hypot(gap(hinge.x, near.x, near.w), gap(hinge.y, near.y, near.d)) < leaf - 1e-9;
+}
+
+/** @param upper what it leads up to, plates above the building's ground */
+function stairOf({ index, name, from, w, d }: PlacedFitting, upper: number): StairCard {
+  const [rise, length] = [Math.max(0, upper - from), Math.max(w, d)];
+  const perStud = rise / length;
+  // From where a figure on it would reach the underside of the floor, a plate thick, up to its top.
+  const under = Math.max(0, rise - 1 - FIGURE_PLATES);
+  return { index, name, rise, perStud, opening: rise > 0 ? Math.ceil(length - under / perStud) : 0 };
+}
+
+/** Half studs of a room that nothing stands on: 1, else 0. */
+function freeCells(w: number, d: number, taken: readonly Rect[]): Uint8Array {
+  const [columns, rows] = [w * HALVES, d * HALVES];
+  const free = new Uint8Array(columns * rows).fill(1);
+  for (const rect of taken) {
+    const on = intersection(rect, { x: 0, y: 0, w, d });
+    if (!on) continue;
+    for (let y = on.y * HALVES; y < (on.y + on.d) * HALVES; y++)
+      free.fill(0, y * columns + on.x * HALVES, y * columns + (on.x + on.w) * HALVES);
+  }
+  return free;
+}
+
+/** Places for figures, the first that fits from the north-west on. @param to where the ceiling is, Infinity: the roof */
+function figuresOn(
+  plot: Plot,
+  { w, d, taken, from, to }: { w: number; d: number; taken: readonly Rect[]; from: number; to: number },
+): Spot[] {
+  const free = freeCells(w, d, taken);
+  const spots: Spot[] = [];
+  const columns = w * HALVES;
+  const side = FIGURE_PLACE * HALVES;
+  const isFree = (x: number, y: number) => {
+    for (let row = y * HALVES; row < y * HALVES + side; row++)
+      for (let column = x * HALVES; column < x * HALVES + side; column++)
+        if (!free[row * columns + column]) return false;
+    return true;
+  };
+  for (let y = 0; y + FIGURE_PLACE <= d; y++)
+    for (let x = 0; x + FIGURE_PLACE <= w; x++) {
+      const across = w >= d ? Math.min(y, d - y - FIGURE_PLACE) : Math.min(x, w - x - FIGURE_PLACE);
+      if (Math.min(to, roofAt(plot, across)) - from < FIGURE_PLATES || !isFree(x, y)) continue;
+      spots.push({ x: x + FIGURE_PLACE / 2, y: y + FIGURE_PLACE / 2 });
+      for (let row = y * HALVES; row < y * HALVES + side; row++)
+        free.fill(0, row * columns + x * HALVES, row * columns + x * HALVES + side);
+    }
+  return spots;
+}
+
+/** The floor that a height of a building is on, from 1: what stands there stands on it. @param on plates above its ground */
+export const floorOf = (plot: Plot, on: number): number =>
+  Math.max(1, storeysOf(plot).filter(({ level }) => level <= on).length);
