@@ -27,6 +27,7 @@ export { MAX_PICTURE } from './kinds/picture.ts';
 export {
   CONNECTORS,
   FITTING_USES,
+  ROOF_FORMS,
   HINGES,
   MOUNTS,
   MOVES,

@@ -1,7 +1,7 @@
 import { ANY_COLOUR } from '../catalogue/index.ts';
 import { builtSides, frontLength, frontsOf, type FrontCard, type Fronted } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
-import { isSlope } from './roofs.ts';
+import { isCornerSlope, isSlope } from './roofs.ts';
 import { buildingPieces } from './shell.ts';
 import { storeysOf, wallTop, type Storey } from './storeys.ts';
 import { FACING } from './walls.ts';
@@ -35,6 +35,12 @@ export interface Elevation {
   fronts: FrontCard[];
 }
 
+/** Whether a slope falls to a side, a corner slope to that and another. */
+const fallsTo = (piece: LaidPiece, side: Side): boolean => {
+  const off = (piece.turn - FACING[side] + 360) % 360;
+  return off === 0 || (isCornerSlope(piece) && (off === 45 || off === 315));
+};
+
 /**
  * A front drawn from the pieces that stand in its face and the slopes that fall to it; pavement before it is left out.
  * @returns those farther back first
@@ -51,15 +57,18 @@ export function elevationOf(plot: Fronted, side: Side): Elevation {
       if (piece.use === 'pavement') return false;
       if (depthOf(piece) === 0) return true;
       // The ridge lies behind the slopes, as high as they end.
-      return piece.use === 'roof' && (isSlope(piece) ? piece.turn === FACING[side] : piece.z > wallTop(plot));
+      return piece.use === 'roof' && (isSlope(piece) ? fallsTo(piece, side) : piece.z > wallTop(plot));
     })
     .toSorted((a, b) => depthOf(b) - depthOf(a))
     .map((piece): SeenPiece => {
       const [from, wide] = isX ? [piece.x, piece.w] : [piece.y, piece.d];
       const left = isFromWest ? from : length - from - wide;
+      const isCorner = isCornerSlope(piece);
       const isEnd = isSlope(piece) && piece.turn % 180 !== FACING[side] % 180;
-      // Seen from the south and the west the east and the south are at the right.
-      const isRight = (piece.turn === FACING.e || piece.turn === FACING.s) === isFromWest;
+      // Seen from the south and the west the east and the south are at the right; corners fall out to their own end.
+      const isRight = isCorner
+        ? left > length / 2
+        : (piece.turn === FACING.e || piece.turn === FACING.s) === isFromWest;
       const seen = { part: piece.part, colour: piece.colour, left, z: piece.z, w: wide, h: piece.h };
       return isEnd ? { ...seen, falls: isRight ? 'right' : 'left' } : seen;
     });

@@ -67,6 +67,9 @@ describe('a floor from above', () => {
     const [{ figures }] = floorPlans(plotOf({ eaves: 9 }));
     expect(figures.map(({ y }) => y)).toEqual([2, 2, 2, 4, 4, 4]);
     expect(floorPlans(plotOf({ height: 12 }))[0].figures).toEqual([]);
+    // Of one side it rises from the front to the back: 21 plates over 6 studs, 3.5 a stud; from 2 studs off there is room.
+    const leanTo = floorPlans(plotOf({ eaves: 9, roofForm: 'lean-to', front: 's' }))[0].figures;
+    expect([...new Set(leanTo.map(({ y }) => y))]).toEqual([1, 3]);
   });
   test('free studs, figures and doors agree with slow code on random rooms', () => {
     const half = (max: number) => fc.integer({ min: 0, max: 2 * max }).map((n) => n / 2);

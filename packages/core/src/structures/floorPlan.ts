@@ -1,7 +1,7 @@
 import { MM_PER_PLATE, boundsOf, countOf, intersection, type Rect } from '../grid/index.ts';
 import type { Plot, Side } from '../document/index.ts';
 import { FIGURE_MM } from '../scale/index.ts';
-import { footOfFitting, roofAt } from '../terrain/index.ts';
+import { footOfFitting, offEaves, roofAt } from '../terrain/index.ts';
 import { pillarsUnder } from './floors.ts';
 import { builtSides, openingsOf, wallStuds, type WallOpening } from './fronts.ts';
 import { storeysOf, type Storey } from './storeys.ts';
@@ -235,7 +235,7 @@ function figuresOn(
   };
   for (let y = 0; y + FIGURE_PLACE <= d; y++)
     for (let x = 0; x + FIGURE_PLACE <= w; x++) {
-      const across = w >= d ? Math.min(y, d - y - FIGURE_PLACE) : Math.min(x, w - x - FIGURE_PLACE);
+      const across = offEaves(plot, { x, y, w: FIGURE_PLACE, d: FIGURE_PLACE });
       if (Math.min(to, roofAt(plot, across)) - from < FIGURE_PLATES || !isFree(x, y)) continue;
       spots.push({ x: x + FIGURE_PLACE / 2, y: y + FIGURE_PLACE / 2 });
       for (let row = y * HALVES; row < y * HALVES + side; row++)

@@ -22,6 +22,7 @@ export type Fronted = Pick<
   | 'cutAt'
   | 'parts'
   | 'eaves'
+  | 'roofForm'
   | 'slope'
   | 'wallColour'
   | 'roofColour'

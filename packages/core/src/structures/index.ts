@@ -10,7 +10,7 @@ export {
   type WallOpening,
   type PlacedBay,
 } from './fronts.ts';
-export { ROOF_SLOPES, gableOf, type GableCard } from './gable.ts';
+export { ROOF_SLOPES, slopedRoofOf, type SlopedRoof } from './slopedRoof.ts';
 export * from './lists.ts';
 export { baysAt, withBay, withCopies, withRhythm, withStoreyHeight, type FrontPlace } from './editFronts.ts';
 export { elevationOf, type Elevation, type SeenPiece } from './elevation.ts';

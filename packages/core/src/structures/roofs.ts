@@ -12,8 +12,12 @@ export const slopesLike = (slope: Part): readonly Part[] =>
     (a, b) => b.w - a.w,
   );
 
-/** Whether a piece is a slope. */
-export const isSlope = ({ part }: { part: string }): boolean => partOf(part)?.family === 'slope';
+/** Whether a piece is a slope, of a corner or not. */
+export const isSlope = ({ part }: { part: string }): boolean =>
+  partOf(part)?.family === 'slope' || isCornerSlope({ part });
+
+/** Whether a piece is a slope that falls to two sides. */
+export const isCornerSlope = ({ part }: { part: string }): boolean => partOf(part)?.family === 'corner-slope';
 
 /** How far a course of slopes lies in from the one under it, studs: a slope keeps a row of studs for the next course. */
 export const runOfSlope = ({ d }: Part): number => Math.max(1, d - 1);

@@ -3,7 +3,7 @@ import { gramsOfPart, isListed, partOf } from '../catalogue/index.ts';
 import { sceneFrom, type Plot } from '../document/index.ts';
 import { shellOf } from '../terrain/index.ts';
 import { runs } from '../../test/runs.ts';
-import { elevationOf, frontsOf, gableOf, storeysOf, wallTop, type LaidPiece } from './index.ts';
+import { elevationOf, frontsOf, slopedRoofOf, storeysOf, wallTop, type LaidPiece } from './index.ts';
 import * as structures from './index.ts';
 
 const plotOf = (more: object): Plot =>
@@ -120,7 +120,7 @@ test('storeys of their own height: the others share what is left, the last reach
 test('a two-sided roof by hand: 12 studs of 45° leave 2 for the ridge after five courses; its ends are walled up', () => {
   const plot = plotOf({ w: 16, d: 12, height: 33, eaves: 18, slope: 'slope-2x2-45' });
   // Each course lies a stud further in: 12 − 2 × 5 = 2; 18 + 5 × 3 plates, and the ridge's own.
-  expect(gableOf(plot)).toMatchObject({ courses: 5, ridge: 34, flat: 2 });
+  expect(slopedRoofOf(plot)).toMatchObject({ courses: 5, ridge: 34, flat: 2 });
   const pieces = buildingPieces(plot);
   const slopes = pieces.filter(({ part }) => part.startsWith('slope'));
   // 16 studs take four of 4, on both sides.
@@ -135,8 +135,61 @@ test('a two-sided roof by hand: 12 studs of 45° leave 2 for the ridge after fiv
   expect(end.filter(({ falls }) => falls === 'left').map(({ left }) => left)).toEqual([0, 1, 2, 3, 4]);
   expect(elevationOf(plot, 's').pieces.filter(({ part }) => part.startsWith('slope'))).toHaveLength(5 * 4);
   // Left to itself it takes the slopes whose ridge comes nearest: 45° again.
-  expect(gableOf(plotOf({ w: 16, d: 12, height: 33, eaves: 18 }))?.slope.angle).toBe(45);
-  expect(gableOf(plotOf({ w: 16, d: 12, height: 33 }))).toBeNull();
+  expect(slopedRoofOf(plotOf({ w: 16, d: 12, height: 33, eaves: 18 }))?.slope.angle).toBe(45);
+  expect(slopedRoofOf(plotOf({ w: 16, d: 12, height: 33 }))).toBeNull();
+});
+
+test('a hipped roof by hand: 16 × 12 of 45° takes five courses, four corners each, and a top of 6 × 2', () => {
+  const plot = plotOf({ w: 16, d: 12, height: 33, eaves: 18, slope: 'slope-2x2-45', roofForm: 'hip' });
+  expect(slopedRoofOf(plot)).toMatchObject({ courses: 5, ridge: 34 });
+  const roof = buildingPieces(plot).filter(({ use }) => use === 'roof');
+  const corners = roof.filter(({ part }) => part === 'corner-slope-2x2-45');
+  expect(corners.slice(0, 4).map(({ x, y, turn }) => [x, y, turn])).toEqual([
+    [14, 10, 45],
+    [0, 10, 135],
+    [0, 0, 225],
+    [14, 0, 315],
+  ]);
+  expect(corners).toHaveLength(20);
+  expect(roof.filter(({ z, part }) => z === 33 && part.startsWith('plate'))).toMatchObject([
+    { part: 'plate-2x6', x: 5, y: 5, w: 6, d: 2 },
+  ]);
+  // From the south: corners at both ends fall out, slopes between them.
+  const south = elevationOf(plot, 's').pieces.filter(({ z, part }) => z === 18 && /slope/.test(part));
+  expect(
+    south.map(({ left, falls }) => [left, falls]).toSorted((a, b) => Number(a[0]) - Number(b[0])),
+  ).toEqual([
+    [0, 'left'],
+    [2, undefined],
+    [6, undefined],
+    [10, undefined],
+    [14, 'right'],
+  ]);
+});
+
+test('a roof of one side by hand: 12 studs less a wall and the first slope leave room for ten courses of 45°', () => {
+  const plot = plotOf({
+    ...{ w: 16, d: 12, height: 50, eaves: 18, slope: 'slope-2x2-45', roofForm: 'lean-to', front: 's' },
+  });
+  expect(slopedRoofOf(plot)).toMatchObject({ courses: 10, flat: 2, ridge: 18 + 30 + 1 });
+  const pieces = buildingPieces(plot);
+  const slopes = pieces.filter(({ part }) => part.startsWith('slope'));
+  expect([...new Set(slopes.map(({ y, turn }) => `${y} ${turn}`))].slice(0, 2)).toEqual(['10 90', '9 90']);
+  // The wall at the back rises with it; between the slope's back and that the ends are walled.
+  const first = pieces.filter(({ use, z }) => use === 'wall' && z === 18);
+  expect(studsOf(first)).toBe(16 + 2 * (12 - 2 - 1));
+  // Fallen to the east it is as deep as the building is wide, and so its back is to the west.
+  const east = plotOf({
+    w: 12,
+    d: 16,
+    height: 50,
+    eaves: 18,
+    slope: 'slope-2x2-45',
+    roofForm: 'lean-to',
+    front: 'e',
+  });
+  const turned = buildingPieces(east).filter(({ part }) => part.startsWith('slope'));
+  expect([...new Set(turned.map(({ x, turn }) => `${x} ${turn}`))].slice(0, 2)).toEqual(['10 0', '9 0']);
 });
 
 test('a pavement of 8 studs: a light row, dark ones of 1, 2, 2 and 1, a light row (common practice, no source)', () => {
@@ -364,11 +417,13 @@ describe('fronts in bays', () => {
       bays: anyFronts,
       storeyHeights: fc.array(fc.option(fc.integer({ min: 1, max: 30 })), { maxLength: 4 }),
       eaves: fc.option(fc.integer({ min: 0, max: 60 })),
+      front: fc.constantFrom('n', 'e', 's', 'w'),
+      roofForm: fc.constantFrom('gable', 'hip', 'lean-to'),
       slope: fc.option(fc.constantFrom('slope-2x2-45', 'slope-1x3-33', 'slope-2x2x3-75', 'slope-1x1x2p-30')),
     });
     fc.assert(
       fc.property(plot, (given) => {
-        const own = plotOf({ ...given, pavement: 2 });
+        const own = plotOf({ ...given, pavement: 2, front: given.streetFront ? 's' : given.front });
         const [w, d] = [given.w, given.streetFront ? given.d - 2 : given.d];
         const pieces = buildingPieces(own);
         for (const { part } of pieces) expect(isListed(part)).toBe(true);
@@ -430,7 +485,7 @@ describe('fronts in bays', () => {
           }
         // Every plate of a floor or roof over air, and every slope, lies on a wall, a pillar or the course below.
         for (const { part, x, y, z, w: wide, d: deep } of pieces) {
-          if (!/^(plate|slope)/.test(part) || z === 0) continue;
+          if (!/^(plate|slope|corner)/.test(part) || z === 0) continue;
           let borne = false;
           for (let k = 0; k < wide * deep; k++)
             borne ||= at(x + (k % wide), y + Math.trunc(k / wide), z - 1) > 0;

@@ -3,7 +3,7 @@ import type { PartLine } from '../document/index.ts';
 import type { BuildingUse } from '../masonry/index.ts';
 import { layFloor, layPillars, pillarsUnder } from './floors.ts';
 import { builtSides, openingsOf, wallStuds, type Fronted } from './fronts.ts';
-import { gableOf, layGable } from './gable.ts';
+import { laySlopedRoof, slopedRoofOf } from './slopedRoof.ts';
 import { layPavement, type StreetRules } from './pavement.ts';
 import type { BuildingPiece, LaidPiece } from './piece.ts';
 import { coursesOf, partJoints, storeysOf, wallTop } from './storeys.ts';
@@ -26,8 +26,8 @@ export function buildingPieces(plot: Fronted, street: StreetRules): BuildingPiec
   const fills = openings.flatMap((one) => fillOf(one, { w, d, thick }));
   const pillars = pillarsUnder(w, d, thick, fills);
   const pieces: LaidPiece[] = [];
-  const gable = gableOf(plot);
-  const isPitched = gable !== null && gable.courses > 0;
+  const sloped = slopedRoofOf(plot);
+  const isPitched = sloped !== null && sloped.courses > 0;
   const storeys = storeysOf(plot);
   const joints = partJoints(plot);
   for (const [i, storey] of storeys.entries()) {
@@ -38,7 +38,10 @@ export function buildingPieces(plot: Fronted, street: StreetRules): BuildingPiec
     // Nothing flat lies over the last storey under a roof of slopes.
     if (!isPitched || i < storeys.length - 1) pieces.push(...layPillars(pillars, coursesOf(storey, joints)));
   }
-  pieces.push(...fills, ...(isPitched ? layGable(plot, gable) : layFloor(whole, wallTop(plot), 'roof')));
+  pieces.push(
+    ...fills,
+    ...(isPitched ? laySlopedRoof(plot, sloped) : layFloor(whole, wallTop(plot), 'roof')),
+  );
   return [
     ...layPavement(plot, street),
     ...pieces.map((piece) => ({ ...piece, colour: colourOf(plot, piece.use) })),
@@ -58,8 +61,8 @@ const MAX_KNOWN = 500;
  */
 export function shellPieces(plot: Fronted, street: StreetRules): PartLine[] {
   const { w, d, height, storeys, storeyHeights, wall, front, streetFront, pavement } = plot;
-  const { bays, cutAt, parts, eaves, slope, wallColour, roofColour, letInColour } = plot;
-  const size = [w, d, height, storeys, wall, front, streetFront, pavement, eaves, slope];
+  const { bays, cutAt, parts, roofForm, eaves, slope, wallColour, roofColour, letInColour } = plot;
+  const size = [w, d, height, storeys, wall, front, streetFront, pavement, eaves, roofForm, slope];
   const key = JSON.stringify([
     size,
     storeyHeights,

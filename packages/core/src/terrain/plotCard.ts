@@ -1,4 +1,5 @@
-import { insideOf, storeyLevels, type Plot } from '../document/index.ts';
+import type { Rect } from '../grid/index.ts';
+import { insideOf, storeyLevels, type Plot, type Side } from '../document/index.ts';
 import { metresOf } from '../scale/index.ts';
 import { eachPlotSpan } from './stand.ts';
 
@@ -42,7 +43,7 @@ export const FRONT_DEPTH = 32;
 
 /**
  * Height of the inside of a plot's roof above its ground at a distance from the inside of the eaves wall, plates.
- * The ridge runs along the longer side, in the middle; a flat roof is as high everywhere.
+ * Of two or four sides it rises to the middle, of one side to the wall at the back; a flat roof is as high everywhere.
  * @param from studs from the inside of the eaves wall
  */
 export function roofAt(plot: Plot, from: number): number {
@@ -50,21 +51,32 @@ export function roofAt(plot: Plot, from: number): number {
   const lowest = parts.filter(({ use }) => use === 'roof').map(({ clears }) => clears);
   if (eaves === null) return lowest.length > 0 ? Math.min(height, ...lowest) : height;
   const room = insideOf(plot);
-  const half = Math.max(0.5, Math.min(room.w, room.d) / 2);
-  return eaves + (Math.max(0, height - eaves) * Math.min(from, half)) / half;
+  const isX = plot.front === 'w' || plot.front === 'e';
+  const across = plot.roofForm === 'lean-to' ? (isX ? room.w : room.d) : Math.min(room.w, room.d) / 2;
+  const rises = Math.max(0.5, across);
+  return eaves + (Math.max(0, height - eaves) * Math.min(from, rises)) / rises;
 }
 
 type Fitting = Plot['fittings'][number];
 
 /** How far a fitting stands off the nearer eaves wall at least, studs: by its place, else as it says. */
 export function offWall(plot: Plot, { place, fromWall }: Pick<Fitting, 'place' | 'fromWall'>): number {
-  if (place === null) return fromWall;
+  return place === null ? fromWall : offEaves(plot, place);
+}
+
+/** How far a rectangle of a floor is off the nearest wall that the roof falls to, studs. @param rect from the inside of the north-west corner */
+export function offEaves(plot: Plot, { x, y, w, d }: Rect): number {
   const room = insideOf(plot);
-  const off =
-    room.w >= room.d
-      ? Math.min(place.y, room.d - place.y - place.d)
-      : Math.min(place.x, room.w - place.x - place.w);
-  return Math.max(0, off);
+  const off = { n: y, s: room.d - y - d, w: x, e: room.w - x - w };
+  const low: readonly Side[] =
+    plot.roofForm === 'lean-to'
+      ? [plot.front]
+      : plot.roofForm === 'hip'
+        ? ['n', 'e', 's', 'w']
+        : room.w >= room.d
+          ? ['n', 's']
+          : ['w', 'e'];
+  return Math.max(0, Math.min(...low.map((side) => off[side])));
 }
 
 /** Where a fitting stands, plates above the building's ground: on the plates of its floor where it is set on one. */

@@ -4,6 +4,7 @@ import {
   CONNECTORS,
   HINGES,
   MOUNTS,
+  ROOF_FORMS,
   MOVES,
   SIDES,
   SIDE_WORDS,
@@ -86,6 +87,13 @@ export const plotBoard: BoardKind = {
       ({ streetFront }) => streetFront === true,
     ),
     { as: 'length', measure: 'plates', key: 'eaves', label: 'Roof from', min: 0, max: 3000, optional: 18 },
+    field.choice(
+      'roofForm',
+      'Roof falls to',
+      ROOF_FORMS,
+      { gable: 'Two sides', hip: 'All four sides', 'lean-to': 'The front alone' },
+      ({ eaves }) => eaves !== null,
+    ),
     {
       as: 'choice',
       key: 'slope',

@@ -2,7 +2,7 @@ import { Suspense, lazy, useState } from 'react';
 import { partName } from '@quarry/core/catalogue';
 import { countOf, formatPlates } from '@quarry/core/grid';
 import type { Entity } from '@quarry/core/document';
-import { frontsOf, gableOf } from '@quarry/core/structures';
+import { frontsOf, slopedRoofOf } from '@quarry/core/structures';
 import { DefinitionRow, Heading, Quantity } from '../../ui/parts.tsx';
 
 const ElevationDialog = lazy(() =>
@@ -20,7 +20,7 @@ export function FrontsPart({ plot, disabled }: { plot: Entity<'plot'>; disabled:
   const bays = frontsOf(plot).flatMap((front) => front.bays);
   const letIn = bays.filter(({ opening }) => opening !== null).length;
   const out = bays.filter(({ fault }) => fault !== null).length;
-  const gable = gableOf(plot);
+  const roof = slopedRoofOf(plot);
   return (
     <>
       <Heading>Fronts, floors and roof</Heading>
@@ -29,12 +29,12 @@ export function FrontsPart({ plot, disabled }: { plot: Entity<'plot'>; disabled:
           {bays.length === 0 ? 'plain walls' : bays.length}
         </DefinitionRow>
         {bays.length > 0 && <DefinitionRow label="Windows, doors, arches">{letIn}</DefinitionRow>}
-        {gable && (
+        {roof && (
           <DefinitionRow
             label="Ridge, laid"
-            note={`${countOf(gable.courses, 'course')} of ${partName(gable.slope.id)} a side, ${countOf(gable.flat, 'stud')} of plates on top; planned ${formatPlates(plot.height)}`}
+            note={`${countOf(roof.courses, 'course')} of ${partName(roof.slope.id)} a side, ${countOf(roof.flat, 'stud')} of plates on top; planned ${formatPlates(plot.height)}`}
           >
-            <Quantity value={gable.ridge} measure="plates" />
+            <Quantity value={roof.ridge} measure="plates" />
           </DefinitionRow>
         )}
       </dl>

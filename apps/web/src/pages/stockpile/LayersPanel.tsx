@@ -17,6 +17,10 @@ import { PiecesView, paintOf } from './PiecesView.tsx';
 import { useMaterialsWorker } from './useMaterialsWorker.ts';
 
 const WAYS = ['east', 'south', 'west', 'north'];
+const CORNER_WAYS = ['south-east', 'south-west', 'north-west', 'north-east'];
+/** The way a piece falls, in quarter turns from east; a corner between two. */
+const wayOf = (falls: number): string =>
+  Number.isInteger(falls) ? WAYS[falls] : CORNER_WAYS[Math.floor(falls)];
 const PURPOSES = {
   core: 'core',
   deck: 'deck',
@@ -276,7 +280,7 @@ function groupsOf(step: BuildStep | undefined): Group[] {
   for (const piece of step?.pieces ?? []) {
     const { purpose, h, falls } = piece;
     const key = `${purpose} ${h} ${falls ?? ''}`;
-    const word = `${formatPlates(h)} high${falls === undefined ? '' : `, falling ${WAYS[falls]}`}`;
+    const word = `${formatPlates(h)} high${falls === undefined ? '' : `, falling ${wayOf(falls)}`}`;
     const group = groups.get(key) ?? { key, purpose, word, pieces: [] };
     group.pieces.push(piece);
     groups.set(key, group);

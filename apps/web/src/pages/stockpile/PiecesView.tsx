@@ -70,11 +70,8 @@ export function PiecesView({ w, d, steps, lines, upTo, marked }: PiecesViewProps
       ),
     [steps, lines, upTo, mx, my, mz],
   );
-  const [boxes, slants] = useMemo(
-    () => [
-      pieces.filter(({ falls }) => falls === undefined),
-      pieces.filter(({ falls }) => falls !== undefined),
-    ],
+  const [boxes, slants, corners] = useMemo(
+    () => ['box', 'slant', 'corner'].map((shape) => pieces.filter((piece) => shapeOf(piece) === shape)),
     [pieces],
   );
   const studs = useMemo(() => openStuds(pieces, w, d), [pieces, w, d]);
@@ -97,6 +94,7 @@ export function PiecesView({ w, d, steps, lines, upTo, marked }: PiecesViewProps
         </mesh>
         <Instances geometry={BOX} items={boxes} place={matrixOf} paint={colourOfPiece} />
         <Instances geometry={SLANT} items={slants} place={matrixOf} paint={colourOfPiece} />
+        <Instances geometry={CORNER} items={corners} place={matrixOf} paint={colourOfPiece} />
         <Instances geometry={STUD_SHAPE} items={studs} place={studMatrix} paint={colourOfStud} />
         <Edges pieces={pieces} />
       </group>
@@ -154,7 +152,9 @@ const SLANT_CORNERS = [
   [-0.5, 0.5, 0.5],
 ] as const;
 const BOX_CORNERS = SLANT_CORNERS.map(([x, y, z], i) => [x, i % 4 === 2 ? 0.5 : y, z] as const);
-/** Sides of both shapes as corners, seen from outside in the order against the clock. */
+/** A slope of a corner: it falls east and south from where the other keeps a row of studs. */
+const CORNER_CORNERS = SLANT_CORNERS.map(([x, y, z], i) => [x, i === 7 ? LIP : y, z] as const);
+/** Sides of all shapes as corners, seen from outside in the order against the clock. */
 const FACES = [
   [0, 3, 2, 1],
   [4, 5, 6, 7],
@@ -163,13 +163,19 @@ const FACES = [
   [3, 7, 6, 2],
   [0, 4, 7, 3],
 ] as const;
-/** Edges of both shapes as pairs of corners. */
+/** Edges of all shapes as pairs of corners. */
 const EDGES = [0, 1, 1, 2, 2, 3, 3, 0, 4, 5, 5, 6, 6, 7, 7, 4, 0, 4, 1, 5, 2, 6, 3, 7] as const;
-const SLANT = slantGeometry();
+const CORNERS = { box: BOX_CORNERS, slant: SLANT_CORNERS, corner: CORNER_CORNERS } as const;
+const SLANT = geometryOf(SLANT_CORNERS);
+const CORNER = geometryOf(CORNER_CORNERS);
 
-function slantGeometry(): BufferGeometry {
+/** A piece that falls between two sides, at half a quarter turn, is of a corner. */
+const shapeOf = ({ falls }: Placed): keyof typeof CORNERS =>
+  falls === undefined ? 'box' : Number.isInteger(falls) ? 'slant' : 'corner';
+
+function geometryOf(corners: readonly (readonly [number, number, number])[]): BufferGeometry {
   const points = FACES.flatMap(([a, b, c, d]) =>
-    [a, b, c, a, c, d].flatMap((corner) => [...SLANT_CORNERS[corner]]),
+    [a, b, c, a, c, d].flatMap((corner) => [...corners[corner]]),
   );
   const geometry = new BufferGeometry();
   geometry.setAttribute('position', new BufferAttribute(new Float32Array(points), 3));
@@ -183,7 +189,7 @@ const TURNS = [0, 1, 2, 3].map((falls) => new Matrix4().makeRotationY((-falls * 
 function matrixOf({ x, y, z, w, d, h, falls }: Placed, into: Matrix4): void {
   into.makeScale(w - GAP, h * PLATE, d - GAP);
   into.setPosition(x + w / 2, (z + h / 2) * PLATE, y + d / 2);
-  if (falls !== undefined) into.multiply(TURNS[falls]);
+  if (falls !== undefined) into.multiply(TURNS[Math.floor(falls)]);
 }
 
 function colourOfPiece({ colour, now, isMarked }: Placed, into: Color): void {
@@ -229,7 +235,7 @@ function Edges({ pieces }: { pieces: readonly Placed[] }) {
     for (const piece of pieces) {
       matrixOf(piece, corner);
       const m = corner.elements;
-      const shape = piece.falls === undefined ? BOX_CORNERS : SLANT_CORNERS;
+      const shape = CORNERS[shapeOf(piece)];
       for (const end of EDGES) {
         const [x, y, z] = shape[end];
         points[at++] = m[0] * x + m[4] * y + m[8] * z + m[12];

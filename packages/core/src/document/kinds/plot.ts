@@ -20,6 +20,7 @@ export const MOUNTS = ['pinned', 'jumpers', 'loose', 'turntable'] as const;
 export const PART_USES = ['roof', 'floor', 'wing', 'other'] as const;
 export const MOVES = ['none', 'swing', 'slide', 'rise', 'lower'] as const;
 export const HINGES = ['nw', 'ne', 'se', 'sw'] as const;
+export const ROOF_FORMS = ['gable', 'hip', 'lean-to'] as const;
 export const FITTING_USES = ['furniture', 'stair'] as const;
 export const CONNECTORS = ['unsaid', 'standard', 'none'] as const;
 
@@ -74,6 +75,8 @@ const plotSchema = z.strictObject({
   connectors: z.enum(CONNECTORS).default('unsaid'),
   /** Height of the roof's inside at the eaves, plates above the ground; null: a flat roof. */
   eaves: plates.min(0).nullable().default(null),
+  /** Sides its roof falls to over the eaves: its two longer ones, all four, or its front alone. */
+  roofForm: z.enum(ROOF_FORMS).default('gable'),
   /** The slopes it is roofed with; null: those whose ridge comes nearest to its height. */
   slope: partField.nullable().default(null),
   /** What lifts off, from the top down: how tall each is and how much room it leaves below. */

@@ -5,10 +5,10 @@ import type { Elevation, PlacedBay, SeenPiece } from '@quarry/core/structures';
 
 /** The height and width of a figure, mm (from memory). */
 const FIGURE = { w: 16, h: 40 };
-/** Room round the drawing for its figures and words, mm. */
-const MARGIN = { left: 40, right: 30, top: 10, foot: 16 };
-/** Size of words in the drawing, mm. */
-const WORDS = 7;
+/** The size of words by the longer side of the drawing, at most so many mm; and the room for them round it, in words. */
+const WORDS_SHARE = 1 / 30;
+const MAX_WORDS = 7;
+const MARGIN = { left: 6, right: 4, top: 1.5, foot: 2.3 };
 
 /** What a bay holds, in words. */
 export function bayWords({ bay, fault }: Pick<PlacedBay, 'bay' | 'fault'>): string {
@@ -37,11 +37,12 @@ export function ElevationDrawing({
   const [w, h] = [(end - left) * MM_PER_STUD, (top - low) * MM_PER_PLATE];
   const x = (studs: number) => (studs - left) * MM_PER_STUD;
   const y = (plates: number) => (top - plates) * MM_PER_PLATE;
+  const words = Math.min(MAX_WORDS, Math.max(w, h) * WORDS_SHARE);
   const box = [
-    -MARGIN.left,
-    -MARGIN.top,
-    w + MARGIN.left + FIGURE.w + MARGIN.right,
-    h + MARGIN.top + MARGIN.foot,
+    -MARGIN.left * words,
+    -MARGIN.top * words,
+    w + (MARGIN.left + MARGIN.right) * words + FIGURE.w,
+    h + (MARGIN.top + MARGIN.foot) * words,
   ];
   return (
     <svg
@@ -57,14 +58,14 @@ export function ElevationDrawing({
           transform={`translate(${x(one.right)} ${y(one.up) - one.elevation.high * MM_PER_PLATE})`}
         >
           <Pieces pieces={one.elevation.pieces} high={one.elevation.high} />
-          <text x={2} y={-2} fontSize={WORDS} className="fill-base-content">
+          <text x={2} y={-2} fontSize={words} className="fill-base-content">
             {one.name}
           </text>
         </g>
       ))}
       <g transform={`translate(${x(0)} ${y(high)})`}>
         <Pieces pieces={elevation.pieces} high={high} />
-        <Storeys elevation={elevation} picked={picked} onPick={onPick} />
+        <Storeys elevation={elevation} words={words} picked={picked} onPick={onPick} />
       </g>
       <line
         x1={0}
@@ -81,8 +82,8 @@ export function ElevationDrawing({
       </g>
       <text
         x={x(length / 2)}
-        y={h + WORDS + 4}
-        fontSize={WORDS}
+        y={h + 1.6 * words}
+        fontSize={words}
         textAnchor="middle"
         className="fig fill-base-content"
       >
@@ -204,10 +205,13 @@ function Arch({
 /** Storeys with their heights at the left, and the bays of each to be picked. */
 function Storeys({
   elevation: { length, high, storeys, fronts },
+  words,
   picked,
   onPick,
 }: {
   elevation: Elevation;
+  /** Size of words, mm. */
+  words: number;
   picked: { storey: number; index: number | null };
   onPick: (storey: number, index: number | null) => void;
 }) {
@@ -218,7 +222,7 @@ function Storeys({
     return (
       <g key={level}>
         <line
-          x1={-MARGIN.left}
+          x1={-MARGIN.left * words}
           x2={length * MM_PER_STUD}
           y1={(high - level) * MM_PER_PLATE}
           y2={(high - level) * MM_PER_PLATE}
@@ -227,9 +231,9 @@ function Storeys({
           className="stroke-base-content/60"
         />
         <text
-          x={-MARGIN.left + 1}
+          x={-MARGIN.left * words + 1}
           y={(high - level) * MM_PER_PLATE - 2}
-          fontSize={WORDS}
+          fontSize={words}
           className="fig fill-base-content"
         >
           {storey} · {formatPlates(level)}

@@ -1,0 +1,239 @@
+import { partId, partOf, type Part } from '../catalogue/index.ts';
+import { PLATES_PER_BRICK } from '../grid/index.ts';
+import type { Plot, Side } from '../document/index.ts';
+import { builtSides, wallStuds, type Fronted } from './fronts.ts';
+import { layFloor } from './floors.ts';
+import type { LaidPiece } from './piece.ts';
+import { SLOPES, roofOf, runOfSlope, slopesLike } from './roofs.ts';
+import { wallTop } from './storeys.ts';
+import { FACING, layStretch } from './walls.ts';
+
+// Roofs of slopes over the eaves: of two sides with walls at both ends, hipped to all four sides, or of one side that
+// leans on a wall. A flat top of plates where no further slopes find room.
+
+/** A roof of slopes as it comes out. */
+export interface SlopedRoof {
+  form: Plot['roofForm'];
+  slope: Part;
+  /** Courses of slopes on each side. */
+  courses: number;
+  /** Plates above the building's ground: its ridge with the plates on it. */
+  ridge: number;
+  /** Studs of the flat top: between both sides, or from the last course to the back of a roof of one side. */
+  flat: number;
+}
+
+/** Whether courses of a slope carry one another: it keeps a row of studs for the next. */
+const carriesNext = ({ d }: Part): boolean => d >= 2;
+
+/** One slope of each pitch, the narrowest, that a roof can be laid of: width does not matter to it. */
+export const ROOF_SLOPES: readonly Part[] = SLOPES.filter(
+  (slope) => carriesNext(slope) && slopesLike(slope).at(-1) === slope,
+);
+
+/** How thick the walls within a roof are: bricks are two studs thick at most. */
+const roofWall = (plot: Fronted): number => Math.min(2, wallStuds(plot));
+
+/** Length and span of a roof: along its courses and across them, studs. */
+function sizeOf(plot: Fronted): { length: number; span: number } {
+  const { w, d } = builtSides(plot);
+  if (plot.roofForm !== 'lean-to') return { length: Math.max(w, d), span: Math.min(w, d) };
+  return plot.front === 'n' || plot.front === 's' ? { length: w, span: d } : { length: d, span: w };
+}
+
+function roofWith(plot: Fronted, slope: Part): SlopedRoof {
+  const { span } = sizeOf(plot);
+  const run = runOfSlope(slope);
+  const form = plot.roofForm;
+  // A roof of one side keeps clear of the wall behind it.
+  const room = span - roofWall(plot) - slope.d;
+  const courses =
+    form === 'lean-to' ? Math.max(0, Math.floor(room / run) + 1) : roofOf(span, slope).plainCourses;
+  return {
+    ...{ form, slope, courses },
+    ridge: wallTop(plot) + courses * slope.h + 1,
+    flat: span - (form === 'lean-to' ? 1 : 2) * run * courses,
+  };
+}
+
+/**
+ * The roof of slopes of a building; null for a flat one. With the slopes that it names where they carry one another,
+ * or those whose ridge comes nearest to its height, the flatter of two.
+ * @returns of no courses where the building is too narrow for any
+ */
+export function slopedRoofOf(plot: Fronted): SlopedRoof | null {
+  if (plot.eaves === null) return null;
+  const own = plot.slope === null ? null : partOf(plot.slope);
+  if (own?.family === 'slope' && carriesNext(own)) return roofWith(plot, own);
+  const off = (roof: SlopedRoof) => Math.abs(roof.ridge - plot.height);
+  return ROOF_SLOPES.map((slope) => roofWith(plot, slope)).reduce((best, roof) =>
+    off(roof) < off(best) || (off(roof) === off(best) && roof.ridge < best.ridge) ? roof : best,
+  );
+}
+
+/** The pieces of a roof of slopes. Each course stands on the studs that the one below leaves free. */
+export function laySlopedRoof(plot: Fronted, roof: SlopedRoof): LaidPiece[] {
+  const { w, d } = builtSides(plot);
+  const eaves = wallTop(plot);
+  if (roof.form === 'hip') return layHip({ w, d, eaves }, roof);
+  const size = { ...sizeOf(plot), eaves, thick: roofWall(plot) };
+  if (roof.form === 'lean-to')
+    return layLeanTo(size, roof).map((piece) => facing(piece, plot.front, size.span));
+  const pieces = layGable(size, roof);
+  return w >= d ? pieces : pieces.map(acrossX);
+}
+
+/** Slopes side by side, the widest first; each begins where the one before it ends. */
+function layRow(slope: Part, length: number): { at: number; wide: number; part: string }[] {
+  const widths = slopesLike(slope).map(({ w }) => w);
+  const row: { at: number; wide: number; part: string }[] = [];
+  for (let at = 0; at < length;) {
+    const wide = widths.find((one) => one <= length - at) ?? 1;
+    row.push({ at, wide, part: partId('slope', wide, slope.d, slope.h, slope.angle) });
+    at += wide;
+  }
+  return row;
+}
+
+interface RoofSize {
+  length: number;
+  span: number;
+  /** Plates above the building's ground. */
+  eaves: number;
+  thick: number;
+}
+
+/** The layers of bricks and plates beside one course of slopes. */
+function* layersBeside(
+  slope: Part,
+  z: number,
+): Generator<{ z: number; h: number; family: 'brick' | 'plate' }> {
+  for (let up = 0; up < slope.h;) {
+    const isBrick = slope.h - up >= PLATES_PER_BRICK;
+    const h = isBrick ? PLATES_PER_BRICK : 1;
+    yield { z: z + up, h, family: isBrick ? 'brick' : 'plate' };
+    up += h;
+  }
+}
+
+/** Two sides, the ridge along x. */
+function layGable(
+  { length, span, eaves, thick }: RoofSize,
+  { slope, courses, flat }: SlopedRoof,
+): LaidPiece[] {
+  const run = runOfSlope(slope);
+  const pieces: LaidPiece[] = [];
+  let below: ReadonlySet<number>[] = [new Set(), new Set()];
+  for (let course = 0; course < courses; course++) {
+    const z = eaves + course * slope.h;
+    const from = run * course;
+    for (const { at, wide, part } of layRow(slope, length)) {
+      const own = { part, use: 'roof' as const, x: at, w: wide, d: slope.d, z, h: slope.h };
+      pieces.push({ ...own, y: from, turn: FACING.n }, { ...own, y: span - from - slope.d, turn: FACING.s });
+    }
+    const [a, b] = [from + slope.d, span - from - slope.d];
+    if (b <= a) continue;
+    for (const layer of layersBeside(slope, z))
+      below = [0, length - thick].map((x, end) => {
+        const laid = layStretch(a, b, below[end], thick, layer.family);
+        for (const { at, long, part } of laid)
+          pieces.push({ part, use: 'wall', x, y: at, w: thick, d: long, z: layer.z, h: layer.h, turn: 0 });
+        return new Set(laid.map(({ at }) => at));
+      });
+  }
+  const top = { x: 0, y: run * courses, w: length, d: flat };
+  return [...pieces, ...layFloor(top, eaves + courses * slope.h, 'roof')];
+}
+
+/** One side that falls north, with walls behind it and at both ends that interlock. */
+function layLeanTo(
+  { length, span, eaves, thick }: RoofSize,
+  { slope, courses, flat }: SlopedRoof,
+): LaidPiece[] {
+  const run = runOfSlope(slope);
+  const pieces: LaidPiece[] = [];
+  let below: { west: ReadonlySet<number>; east: ReadonlySet<number>; back: ReadonlySet<number> } = {
+    ...{ west: new Set(), east: new Set(), back: new Set() },
+  };
+  let isEven = true;
+  for (let course = 0; course < courses; course++) {
+    const z = eaves + course * slope.h;
+    const from = run * course;
+    for (const { at, wide, part } of layRow(slope, length))
+      pieces.push({
+        ...{ part, use: 'roof', x: at, y: from, w: wide, d: slope.d, z, h: slope.h, turn: FACING.n },
+      });
+    for (const { z: at, h, family } of layersBeside(slope, z)) {
+      const rest = { z: at, h, turn: 0, use: 'wall' as const };
+      const end = (x: number, not: ReadonlySet<number>) => {
+        const laid = layStretch(from + slope.d, span - (isEven ? 0 : thick), not, thick, family);
+        for (const { at: y, long, part } of laid) pieces.push({ part, x, y, w: thick, d: long, ...rest });
+        return new Set(laid.map(({ at: joint }) => joint));
+      };
+      const [a, b] = isEven ? [thick, length - thick] : [0, length];
+      const back = a < b ? layStretch(a, b, below.back, thick, family) : [];
+      for (const { at: x, long, part } of back)
+        pieces.push({ part, x, y: span - thick, w: long, d: thick, ...rest });
+      below = {
+        ...{ west: end(0, below.west), east: end(length - thick, below.east) },
+        back: new Set(back.map(({ at: joint }) => joint)),
+      };
+      isEven = !isEven;
+    }
+  }
+  const top = { x: 0, y: run * courses, w: length, d: flat };
+  return [...pieces, ...layFloor(top, eaves + courses * slope.h, 'roof')];
+}
+
+/** Four sides that meet in corner slopes. */
+function layHip(
+  { w, d, eaves }: { w: number; d: number; eaves: number },
+  { slope, courses }: SlopedRoof,
+): LaidPiece[] {
+  const run = runOfSlope(slope);
+  const pieces: LaidPiece[] = [];
+  const deep = slope.d;
+  const corner = partId('corner-slope', deep, deep, slope.h, slope.angle);
+  for (let course = 0; course < courses; course++) {
+    const own = { use: 'roof' as const, z: eaves + course * slope.h, h: slope.h };
+    const near = run * course;
+    const [east, south] = [w - near - deep, d - near - deep];
+    for (const [x, y, turn] of [
+      [east, south, 45],
+      [near, south, 135],
+      [near, near, 225],
+      [east, near, 315],
+    ])
+      pieces.push({ part: corner, ...own, x, y, w: deep, d: deep, turn });
+    for (const { at, wide, part } of layRow(slope, east - near - deep)) {
+      const along = { part, ...own, x: near + deep + at, w: wide, d: deep };
+      pieces.push({ ...along, y: near, turn: FACING.n }, { ...along, y: south, turn: FACING.s });
+    }
+    for (const { at, wide, part } of layRow(slope, south - near - deep)) {
+      const along = { part, ...own, y: near + deep + at, w: deep, d: wide };
+      pieces.push({ ...along, x: near, turn: FACING.w }, { ...along, x: east, turn: FACING.e });
+    }
+  }
+  const inset = run * courses;
+  const top = { x: inset, y: inset, w: w - 2 * inset, d: d - 2 * inset };
+  return [...pieces, ...layFloor(top, eaves + courses * slope.h, 'roof')];
+}
+
+/** A piece with x and y exchanged: what fell north falls west, what fell south east. */
+const acrossX = ({ x, y, w, d, turn, ...piece }: LaidPiece): LaidPiece => ({
+  ...piece,
+  ...{ x: y, y: x, w: d, d: w },
+  turn: turn === FACING.n ? FACING.w : turn === FACING.s ? FACING.e : turn,
+});
+
+/** A piece of a roof that falls north, turned or mirrored to fall to a side. @param span across its courses, studs */
+function facing(piece: LaidPiece, side: Side, span: number): LaidPiece {
+  const mirrored = (one: LaidPiece): LaidPiece => ({
+    ...one,
+    y: span - one.y - one.d,
+    turn: one.turn === FACING.n ? FACING.s : one.turn,
+  });
+  if (side === 'n') return piece;
+  if (side === 's') return mirrored(piece);
+  return acrossX(side === 'w' ? piece : mirrored(piece));
+}
