@@ -161,6 +161,9 @@ journey(
     // The numbers are there again after a reload.
     await page.reload();
     await sees(page, '4 pieces each');
+    // Six bays: opposite each lies another. The floor of whole studs reaches 14 studs from the middle, 1.5 mm short.
+    await sees(page, 'another bay');
+    await sees(page, '1.5 mm short of its north side');
     await press(page, 'Add to needs');
     await saved(page);
     await goTo(page, 'stockpile');

@@ -59,6 +59,7 @@ export default defineConfig({
               'mosaic.worker',
               'ElevationDialog',
               'FloorsDialog',
+              'BenchPage',
             ],
             ...['GuidePage', 'lists.worker', 'BringIn', 'ImportSheet', 'OutlookPanel'],
             // Readers and writers of tables and of compressed files.

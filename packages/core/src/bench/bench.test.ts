@@ -6,12 +6,14 @@ import {
   evenBays,
   nearestStack,
   ringCorners,
+  ringFloor,
   ringNear,
   polygonRing,
   sidewaysFits,
   tiesOf,
   turnsWithin,
 } from './index.ts';
+import { runs } from '../../test/runs.ts';
 import { SLOPES, pitchOfSlope, raiseToMeet, roofOf, roofPieces, runOfSlope } from '../structures/index.ts';
 
 const slope = (id: string) => {
@@ -92,6 +94,41 @@ describe('rings', () => {
         for (const bays of ring.bays) expect(baysOfRing(pieces, bays).left).toBe(0);
       }),
     );
+  });
+  test('the floor inside a ring of 24 × 4: studs whose corners lie within its sides, counted by slow code', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 3, max: 40 }), fc.integer({ min: 2, max: 16 }), (pieces, halves) => {
+        const ring = polygonRing(pieces, halves / 2);
+        const inside = ring.innerMm - 8;
+        // A place lies inside a regular polygon where it is no farther out than the side at its angle, wherever it turns.
+        const isIn = (x: number, y: number) => {
+          const step = (2 * Math.PI) / pieces;
+          const turned = Math.atan2(y, x) + Math.PI / 2;
+          const off = turned - Math.round(turned / step) * step;
+          return Math.hypot(x, y) * Math.cos(off) <= inside + 1e-6;
+        };
+        const count = (shift: number) => {
+          let sum = 0;
+          for (let y = -90; y < 90; y++)
+            for (let x = -90; x < 90; x++) {
+              const [a, b] = [8 * (x + shift), 8 * (y + shift)];
+              if ([a, a + 8].every((px) => [b, b + 8].every((py) => isIn(px, py)))) sum++;
+            }
+          return sum;
+        };
+        const floor = ringFloor(ring);
+        expect(floor?.count ?? 0).toBe(Math.max(count(0), count(0.5)));
+        const studs = (floor?.plates ?? []).reduce((sum, { part, qty }) => {
+          const { w, d } = partOf(part) ?? { w: 0, d: 0 };
+          return sum + w * d * qty;
+        }, 0);
+        expect(studs).toBe(floor?.count ?? 0);
+      }),
+      { numRuns: runs(40) },
+    );
+    // 121.5 mm to a side less a stud of brick: 113.5 mm, of which 14 studs are 112: 1.5 mm stay open.
+    expect(ringFloor(polygonRing(24, 4))?.gap).toBeCloseTo(32 / (2 * Math.tan(Math.PI / 24)) - 8 - 112, 9);
+    expect(ringFloor(polygonRing(3, 1))).toBeNull();
   });
   test('the ring nearest to a radius is the nearest of all', () => {
     fc.assert(

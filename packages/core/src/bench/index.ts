@@ -1,5 +1,6 @@
 export * from './fits.ts';
 export * from './rings.ts';
+export * from './ringFloor.ts';
 export * from './turns.ts';
 export * from './bays.ts';
 export * from './mosaic.ts';

@@ -37,6 +37,7 @@ export {
   roofPieces,
   runOfSlope,
   slopesLike,
+  type PartCount,
   type RidgeMeets,
   type Roof,
 } from './roofs.ts';

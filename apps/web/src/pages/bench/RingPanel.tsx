@@ -1,6 +1,15 @@
-import { baysOfRing, ringCorners, ringNear, polygonRing, type Ring } from '@quarry/core/bench';
+import {
+  baysOfRing,
+  polygonRing,
+  ringCorners,
+  ringFloor,
+  ringNear,
+  type Ring,
+  type RingFloor,
+} from '@quarry/core/bench';
 import { BRICK_SIZES, partId } from '@quarry/core/catalogue';
-import { MM_PER_STUD } from '@quarry/core/grid';
+import { MM_PER_STUD, countOf } from '@quarry/core/grid';
+import { useMemo } from 'react';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { NumberField, QuantityField } from '../../ui/fields.tsx';
 import { DefinitionRow, Heading } from '../../ui/parts.tsx';
@@ -25,6 +34,8 @@ export function RingPanel() {
   const bays = Math.min(values.bays, pieces);
   const ring = polygonRing(pieces, width);
   const parted = baysOfRing(pieces, bays);
+  const floor = useMemo(() => ringFloor(polygonRing(pieces, width)), [pieces, width]);
+  const plates = floor?.plates ?? [];
   const near = [-2, -1, 0, 1, 2].map((by) => pieces + by).filter((n) => n >= 3 && n <= MAX_PIECES);
   const isBrick = BRICK_SIZES.some(([w, d]) => w === 1 && d === width);
   const count = (key: 'pieces' | 'bays' | 'courses', label: string, min: number, max: number) => (
@@ -68,7 +79,7 @@ export function RingPanel() {
           {count('courses', 'Courses of bricks', 1, 500)}
         </>
       }
-      drawing={<RingDrawing ring={ring} bays={parted.left === 0 ? bays : 0} />}
+      drawing={<RingDrawing ring={ring} floor={floor} bays={parted.left === 0 ? bays : 0} />}
       basis={
         <>
           A radius that is typed picks the ring that comes nearest. A regular polygon: inner radius side ÷ (2
@@ -81,7 +92,10 @@ export function RingPanel() {
         <PutButtons
           answer={{
             ...{ name, text },
-            lines: isBrick ? [{ part: partId('brick', 1, width), qty: pieces * courses }] : [],
+            lines: [
+              ...(isBrick ? [{ part: partId('brick', 1, width), qty: pieces * courses }] : []),
+              ...plates,
+            ],
           }}
         />
       }
@@ -108,10 +122,23 @@ export function RingPanel() {
             </span>
           )}
         </DefinitionRow>
+        <DefinitionRow label="Opposite a bay">
+          {parted.left > 0 ? '–' : bays % 2 === 0 ? 'another bay' : 'the joint of two bays'}
+        </DefinitionRow>
+        <DefinitionRow
+          label="Floor inside it"
+          note={
+            floor
+              ? `${countOf(sumOf(plates), 'plate')}, ${floor.gap.toFixed(1)} mm short of its north side`
+              : 'too wide to lay out, or no stud lies inside'
+          }
+        >
+          {floor ? countOf(floor.count, 'stud') : '–'}
+        </DefinitionRow>
         <DefinitionRow label="Parts evenly into">
           {ring.bays.join(', ') || 'nothing but its pieces'}
         </DefinitionRow>
-        <DefinitionRow label="Pieces in all">{(pieces * courses).toLocaleString('en')}</DefinitionRow>
+        <DefinitionRow label="Pieces of the ring">{(pieces * courses).toLocaleString('en')}</DefinitionRow>
       </dl>
       <Heading>Rings about this size</Heading>
       <DataTable
@@ -140,8 +167,10 @@ export function RingPanel() {
   );
 }
 
-/** The ring from above, with the floor that comes nearest and the borders of its bays. */
-function RingDrawing({ ring, bays }: { ring: Ring; bays: number }) {
+const sumOf = (lines: readonly { qty: number }[]): number => lines.reduce((sum, { qty }) => sum + qty, 0);
+
+/** The ring from above, with its floor, the circle that comes nearest and the borders of its bays. */
+function RingDrawing({ ring, floor, bays }: { ring: Ring; floor: RingFloor | null; bays: number }) {
   const corners = ringCorners(ring);
   const { outerMm: r, pieces } = ring;
   const size = r / 20;
@@ -151,11 +180,8 @@ function RingDrawing({ ring, bays }: { ring: Ring; bays: number }) {
       label={`A ring of ${pieces} pieces from above`}
       box={{ x: -1.15 * r, y: -1.15 * r, w: 2.3 * r, d: 2.3 * r }}
     >
-      <circle
-        r={ring.gridStuds * MM_PER_STUD}
-        className="fill-base-200 text-secondary"
-        strokeDasharray="5 4"
-      />
+      {floor && <FloorStuds floor={floor} />}
+      <circle r={ring.gridStuds * MM_PER_STUD} className="fill-none text-secondary" strokeDasharray="5 4" />
       {corners.map(({ x, y }, i) => {
         const next = corners[(i + 1) % pieces];
         return (
@@ -183,4 +209,24 @@ function RingDrawing({ ring, bays }: { ring: Ring; bays: number }) {
       </SketchText>
     </Sketch>
   );
+}
+
+/** The studs of a floor, row by row. */
+function FloorStuds({ floor: { size, studs } }: { floor: RingFloor }) {
+  const rows = Array.from({ length: size }, (_, y) => {
+    const row = studs.subarray(y * size, (y + 1) * size);
+    return { y, from: row.indexOf(1), to: row.lastIndexOf(1) + 1 };
+  }).filter(({ from }) => from >= 0);
+  const at = (n: number) => (n - size / 2) * MM_PER_STUD;
+  return rows.map(({ y, from, to }) => (
+    <rect
+      key={y}
+      x={at(from)}
+      y={at(y)}
+      width={(to - from) * MM_PER_STUD}
+      height={MM_PER_STUD}
+      strokeWidth={0.5}
+      className="fill-base-300"
+    />
+  ));
 }
