@@ -46,7 +46,13 @@ async function main() {
     await page.locator('::-p-aria([name="With the fronts beside it"])').click();
     await pause(800);
     await shot(page, 'plan-fronts');
-    await page.keyboard.press('Escape');
+    await press(page, 'Close');
+    await press(page, 'Whole display');
+    await pickFromOutline(page, 'Plots', 'Baker');
+    await press(page, 'Open its floors');
+    await pause(800);
+    await shot(page, 'plan-floors');
+    await press(page, 'Close');
     await goTo(page, 'survey');
     await openTab(page, 'Reach');
     await shot(page, 'survey');
@@ -63,11 +69,6 @@ async function main() {
       if (at === 'progress') await page.waitForSelector('::-p-text(pieces short)');
       await shot(page, at);
     }
-    await goTo(page, 'progress');
-    await openTab(page, 'Outlook');
-    await page.waitForSelector('::-p-text(What moves the odds most)');
-    await page.waitForSelector('.apexcharts-series path');
-    await shot(page, 'progress-outlook');
     await goTo(page, 'stockpile');
     await openTab(page, 'Layers');
     await page.waitForSelector('[aria-label="The step from above"]');

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { sceneFrom, type Plot } from '../document/index.ts';
 import { runs } from '../../test/runs.ts';
-import { floorOf, floorPlans } from './index.ts';
+import { clearanceOfFitting } from '../terrain/index.ts';
+import { buildingPieces, floorOf, floorPlans } from './index.ts';
 
 const plotOf = (more: object): Plot =>
   sceneFrom({
@@ -141,5 +142,33 @@ describe('a floor from above', () => {
       ),
       { numRuns: runs(60) },
     );
+  });
+
+  test('a church whose roof lifts off its eaves: its door clears the benches, the altar fits under the slopes', () => {
+    const church = (benches: number) =>
+      plotOf({
+        ...{ w: 16, d: 28, height: 60, eaves: 33, slope: 'slope-2x2-45', wall: 1, front: 's' },
+        parts: [{ name: 'Roof', use: 'roof', height: 27 }],
+        bays: [{ side: 's', storey: 1, bays: [{ wide: 16, part: 'door-4x1' }] }],
+        fittings: [
+          ...Array.from({ length: benches }, (_, i) => at(`Bench ${i + 1}`, 1, 6 + 3 * i, 12, 1)),
+          at('Altar screen', 4, 0, 6, 1, { height: 45 }),
+        ],
+      });
+    const [nave] = floorPlans(church(5));
+    // Its door is 4 wide in a room 26 deep: benches at 6, 9, 12, 15 and 18 end 7 before it.
+    expect(nave.doors).toMatchObject([{ side: 's', leaf: 4, blocked: { left: null, right: null } }]);
+    expect(floorPlans(church(7))[0].doors[0].blocked).toEqual({ left: 'Bench 7', right: 'Bench 7' });
+    expect(nave.fittings.every(({ fault }) => fault === null)).toBe(true);
+    // The ridge runs north: 4 studs off the west wall the roof is at 33 + 27 ÷ 7 × 4; the screen stands on a plate.
+    const screen = clearanceOfFitting(church(5), church(5).fittings[5]);
+    expect(screen.ceiling).toBeCloseTo(33 + (27 / 7) * 4, 9);
+    expect(screen.clear).toBeCloseTo(33 + (27 / 7) * 4 - 46, 9);
+    // The walls end under tiles at the eaves, and nothing ties the roof to them.
+    const pieces = buildingPieces(church(5), { pavementLight: 'mist', pavementDark: 'slate' });
+    expect(pieces.some(({ z, h }) => z < 33 && z + h > 33)).toBe(false);
+    expect(
+      pieces.filter(({ z, use }) => z === 32 && use === 'wall').every(({ part }) => part.startsWith('tile')),
+    ).toBe(true);
   });
 });

@@ -4,6 +4,7 @@ import { FIGURE_MM } from '../scale/index.ts';
 import { footOfFitting, offEaves, roofAt } from '../terrain/index.ts';
 import { pillarsUnder } from './floors.ts';
 import { builtSides, openingsOf, wallStuds, type WallOpening } from './fronts.ts';
+import { slopedRoofOf } from './slopedRoof.ts';
 import { storeysOf, type Storey } from './storeys.ts';
 import { fillOf } from './walls.ts';
 
@@ -90,7 +91,8 @@ export function floorPlans(plot: Plot): FloorPlan[] {
   const inside = (rect: Rect): Rect => ({ ...rect, x: rect.x - thick, y: rect.y - thick });
   const openings = openingsOf(plot);
   const fills = openings.flatMap((one) => fillOf(one, { ...sides, thick }));
-  const pillars = pillarsUnder(sides.w, sides.d, thick, fills).map((spot) => inside({ ...spot, w: 2, d: 2 }));
+  const roof = slopedRoofOf(plot);
+  const spots = pillarsUnder(sides.w, sides.d, thick, fills).map((spot) => inside({ ...spot, w: 2, d: 2 }));
   return storeys.map((storey, i) => {
     const own = openings.filter(({ foot }) => foot >= storey.from && foot < storey.to);
     const windows = own
@@ -98,6 +100,9 @@ export function floorPlans(plot: Plot): FloorPlan[] {
       .flatMap((fill) => intersection(inside(fill), { x: 0, y: 0, w, d }) ?? []);
     // What stands above the last floor of walls stands on that floor's storey.
     const next = storeys.at(i + 1)?.level ?? Infinity;
+    // Nothing flat lies over the last storey under a roof of slopes.
+    const isUnderSlopes = i === storeys.length - 1 && roof !== null && roof.courses > 0;
+    const pillars = isUnderSlopes ? [] : spots;
     const room = { w, d, wall: thick, pillars, windows };
     const fittings = placed(plot, { ...room, from: i === 0 ? -Infinity : storey.level, to: next });
     const doors = own

@@ -157,18 +157,17 @@ function letIn(
     ({ across, at }) => (across === 'x') === isX && at - off > from && at - off < from + wide,
   );
   if (cut) return none(`a seam may cut the building at ${cut.at}, through it`);
-  const foot = storey.from + bay.sill * PLATES_PER_BRICK;
-  const top = foot + courses * PLATES_PER_BRICK;
   const joints = partJoints(plot).filter(({ z }) => z > storey.from && z < storey.to);
+  const sill = storey.from + bay.sill * PLATES_PER_BRICK;
+  // Over a joint it stands in the courses that begin there.
+  const under = joints.filter(({ z }) => z <= sill).reduce((high, { z }) => Math.max(high, z), storey.from);
+  const foot = under + Math.ceil((sill - under) / PLATES_PER_BRICK) * PLATES_PER_BRICK;
+  const top = foot + courses * PLATES_PER_BRICK;
   const through = joints.find(({ z }) => z > foot && z < top);
   if (through) return none(`“${through.name}” lifts off at ${formatPlates(through.z)}, through it`);
-  const under = joints
-    .filter(({ z }) => z <= foot)
-    .toSorted((a, b) => b.z - a.z)
-    .at(0);
-  if (under && (foot - under.z) % PLATES_PER_BRICK !== 0)
+  if (top > storey.to)
     return none(
-      `its sill lies between two courses over ${formatPlates(under.z)}, where “${under.name}” lifts off`,
+      `over the joint at ${formatPlates(under)} it is ${countOf(top - storey.to, 'plate')} too tall`,
     );
   return {
     opening: { side, part, from, wide, foot, top },

@@ -27,6 +27,7 @@ export {
 export { pavementRows, type StreetRules } from './pavement.ts';
 export type { BuildingPiece, LaidPiece } from './piece.ts';
 export { buildingSteps, placedPieces, type BuildingSteps } from './place.ts';
+export { raisedBy, ridgeOf } from './ridge.ts';
 export { buildingPieces, shellPieces } from './shell.ts';
 export { partJoints, storeysOf, wallTop, type PartJoint, type Storey } from './storeys.ts';
 export {

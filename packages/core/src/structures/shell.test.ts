@@ -192,6 +192,28 @@ test('a roof of one side by hand: 12 studs less a wall and the first slope leave
   expect([...new Set(turned.map(({ x, turn }) => `${x} ${turn}`))].slice(0, 2)).toEqual(['10 0', '9 0']);
 });
 
+test('a building raised to meet another ends as high, roof and all', () => {
+  const given = fc.record({
+    w: fc.integer({ min: 5, max: 20 }),
+    d: fc.integer({ min: 5, max: 20 }),
+    height: fc.integer({ min: 12, max: 60 }),
+    storeys: fc.integer({ min: 1, max: 3 }),
+    eaves: fc.option(fc.integer({ min: 8, max: 40 })),
+    roofForm: fc.constantFrom('gable', 'hip', 'lean-to'),
+  });
+  fc.assert(
+    fc.property(given, fc.integer({ min: -12, max: 30 }), (own, by) => {
+      const plot = plotOf({ ...own, eaves: own.eaves === null ? null : Math.min(own.eaves, own.height) });
+      const high = elevationOf(plot, 's').high;
+      expect(structures.ridgeOf(plot)).toBe(high);
+      const raised = structures.raisedBy(plot, by);
+      if (raised) expect(elevationOf({ ...plot, ...raised }, 's').high).toBe(high + by);
+      else expect((plot.eaves ?? plot.height) + by).toBeLessThan(1);
+    }),
+    { numRuns: runs(60) },
+  );
+});
+
 test('a pavement of 8 studs: a light row, dark ones of 1, 2, 2 and 1, a light row (common practice, no source)', () => {
   const rows = (depth: number) =>
     structures.pavementRows(depth).map(({ deep, isLight }) => (isLight ? 'L' : deep));
@@ -268,10 +290,10 @@ describe('parts that lift off', () => {
     ).toBe(true);
   });
   test('an opening lies on one side of the joint, in the courses over it', () => {
-    const faultOf = (height: number, sill: number) =>
+    const faultOf = (height: number, sill: number, whole = 60) =>
       frontsOf(
         plotOf({
-          ...{ w: 24, d: 24, height: 60, parts: [{ name: 'Upper half', height }] },
+          ...{ w: 24, d: 24, height: whole, parts: [{ name: 'Upper half', height }] },
           bays: [{ side: 's', storey: 1, bays: [{ wide: 8, part: 'window-2x1', sill }] }],
         }),
       )[0].bays[0].fault;
@@ -279,7 +301,9 @@ describe('parts that lift off', () => {
     expect(faultOf(30, 0)).toBeNull();
     expect(faultOf(50, 1)).toBe('“Upper half” lifts off at 3b1p, through it');
     expect(faultOf(50, 3)).toBeNull();
-    expect(faultOf(51, 3)).toBe('its sill lies between two courses over 3b, where “Upper half” lifts off');
+    // Over a joint at 9 its courses begin there: a sill at 10 goes up to 12. Under the roof there may be no room for that.
+    expect(faultOf(51, 3)).toBeNull();
+    expect(faultOf(49, 16, 58)).toBe('over the joint at 3b it is 2 plates too tall');
   });
   test('no piece reaches over a joint, and every stud of the walls is there', () => {
     const given = fc.record({
@@ -296,15 +320,16 @@ describe('parts that lift off', () => {
         const joints = structures.partJoints(plot);
         const pieces = buildingPieces(plot);
         const at = filled(pieces);
-        for (const { z, h, part } of pieces) {
-          expect(isListed(part)).toBe(true);
-          for (const joint of joints) expect(z < joint.z && z + h > joint.z).toBe(false);
-        }
+        const wrong = pieces.filter(
+          ({ z, h, part }) => !isListed(part) || joints.some((joint) => z < joint.z && z + h > joint.z),
+        );
+        expect(wrong).toEqual([]);
+        let open = 0;
         for (const { from, to } of storeysOf(plot))
-          for (let z = from; z < to; z++)
-            for (let x = 0; x < more.w; x++) expect(at(x, 0, z)).toBeGreaterThan(0);
+          for (let z = from; z < to; z++) for (let x = 0; x < more.w; x++) if (at(x, 0, z) === 0) open++;
+        expect(open).toBe(0);
       }),
-      { numRuns: runs(60) },
+      { numRuns: runs(20) },
     );
   });
 });
@@ -453,7 +478,7 @@ describe('fronts in bays', () => {
               continue;
             }
             // The roof is closed: plates at its flat top, or something of it over every stud.
-            const over = Array.from({ length: 160 }, (_, up) => at(x, y, top + up)).filter(
+            const over = Array.from({ length: 220 }, (_, up) => at(x, y, top + up)).filter(
               (piece) => piece > 0,
             );
             if (given.eaves === null) see('roof', x, y, top, true);

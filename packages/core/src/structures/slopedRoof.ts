@@ -31,8 +31,9 @@ export const ROOF_SLOPES: readonly Part[] = SLOPES.filter(
   (slope) => carriesNext(slope) && slopesLike(slope).at(-1) === slope,
 );
 
-/** How thick the walls within a roof are: bricks are two studs thick at most. */
-const roofWall = (plot: Fronted): number => Math.min(2, wallStuds(plot));
+/** How thick the walls within a roof are: bricks are two studs thick at most, and both ends have room. */
+const roofWall = (plot: Fronted): number =>
+  Math.max(1, Math.min(2, wallStuds(plot), Math.floor(sizeOf(plot).length / 2)));
 
 /** Length and span of a roof: along its courses and across them, studs. */
 function sizeOf(plot: Fronted): { length: number; span: number } {
@@ -42,13 +43,17 @@ function sizeOf(plot: Fronted): { length: number; span: number } {
 }
 
 function roofWith(plot: Fronted, slope: Part): SlopedRoof {
-  const { span } = sizeOf(plot);
+  const { length, span } = sizeOf(plot);
   const run = runOfSlope(slope);
   const form = plot.roofForm;
   // A roof of one side keeps clear of the wall behind it.
   const room = span - roofWall(plot) - slope.d;
   const courses =
-    form === 'lean-to' ? Math.max(0, Math.floor(room / run) + 1) : roofOf(span, slope).plainCourses;
+    form !== 'lean-to'
+      ? roofOf(span, slope).plainCourses
+      : length < 2
+        ? 0
+        : Math.max(0, Math.floor(room / run) + 1);
   return {
     ...{ form, slope, courses },
     ridge: wallTop(plot) + courses * slope.h + 1,

@@ -1,11 +1,13 @@
 import { useMemo, useState } from 'react';
 import { CATALOGUE, partName } from '@quarry/core/catalogue';
-import { countOf } from '@quarry/core/grid';
+import { countOf, formatPlates } from '@quarry/core/grid';
 import { SIDES, SIDE_WORDS, type Entity, type Side } from '@quarry/core/document';
 import {
   baysAt,
   elevationOf,
+  raisedBy,
   readRhythm,
+  ridgeOf,
   withBay,
   withCopies,
   withRhythm,
@@ -17,7 +19,7 @@ import {
 import { useDisplay } from '../../../data/useDisplay.tsx';
 import { useSetFields } from '../../../ui/EntityForm.tsx';
 import { NumberField, OptionalQuantityField, SelectField, TextField } from '../../../ui/fields.tsx';
-import { Basis, Dialog } from '../../../ui/parts.tsx';
+import { Basis, DefinitionRow, Dialog } from '../../../ui/parts.tsx';
 import { Tabs } from '../../../ui/Tabs.tsx';
 import { capital } from '../../../ui/words.ts';
 import { useDerived } from '../../../workers/derived.tsx';
@@ -101,6 +103,14 @@ export function ElevationDialog({
       >
         With the fronts beside it
       </button>
+      {isStreet && (
+        <RidgesBeside
+          plot={plot}
+          beside={beside}
+          disabled={disabled}
+          onRaise={(fields) => set('raised', fields)}
+        />
+      )}
       <Basis>
         As seen from outside, to scale: 8 mm a stud, 3.2 mm a plate. Each storey has as many courses of bricks
         as fit between two floors, with plates over them; courses interlock at the corners and joints do not
@@ -108,6 +118,51 @@ export function ElevationDialog({
         Bays that leave a rest share it at both ends.
       </Basis>
     </Dialog>
+  );
+}
+
+/** How far the ridges beside it are above its own, and the act that raises it to meet one. */
+function RidgesBeside({
+  plot,
+  beside,
+  disabled,
+  onRaise,
+}: {
+  plot: Entity<'plot'>;
+  beside: ReturnType<typeof frontsBeside>;
+  disabled: boolean;
+  onRaise: (fields: { height: number; eaves: number | null }) => void;
+}) {
+  if (beside.length === 0) return <p className="ink-2 text-xs py-1">No front stands in its row.</p>;
+  const own = ridgeOf(plot);
+  return (
+    <dl className="max-w-lg">
+      {beside.map(({ id, name, up, elevation }) => {
+        const by = up + elevation.high - own;
+        const raised = raisedBy(plot, by);
+        return (
+          <DefinitionRow key={id} label={`Ridge of ${name}`}>
+            {by === 0 ? (
+              'as high'
+            ) : (
+              <>
+                {formatPlates(Math.abs(by))} {by > 0 ? 'higher' : 'lower'}{' '}
+                <button
+                  type="button"
+                  className="btn btn-xs ml-2"
+                  disabled={disabled || raised === null}
+                  title={raised === null ? 'Nothing of its walls would be left' : undefined}
+                  aria-label={`Meet the ridge of ${name}`}
+                  onClick={() => raised && onRaise(raised)}
+                >
+                  Meet
+                </button>
+              </>
+            )}
+          </DefinitionRow>
+        );
+      })}
+    </dl>
   );
 }
 
