@@ -98,7 +98,7 @@ describe('quarry stands, pieces', () => {
     const [head, ...rows] = rowsOf(stdout);
     expect({ status, head: head?.join() }).toEqual({
       status: 1,
-      head: 'module,pieces,free,loose,used,bound,verdict',
+      head: 'module,pieces,free,loose,used,bound,verdict,kind',
     });
     expect(rows.filter((row) => row[6] !== 'stands')).toEqual([
       ['A3', expect.anything(), expect.anything(), '4', '', '', 'falls'],

@@ -39,6 +39,8 @@ export {
   leanAt,
   leaningSlices,
   outerCorners,
+  PAVEMENT_PLATES,
+  pavementCorners,
   reachCorners,
   plotBounds,
   storeyLevels,

@@ -1,5 +1,8 @@
 import { boundsOf, type Rect } from '../grid/index.ts';
 import {
+  builtCorners,
+  PAVEMENT_PLATES,
+  pavementCorners,
   wallCorners,
   listOf,
   leaningSlices,
@@ -40,13 +43,16 @@ export function plotBodies(plot: Plot, ground: number): Body[] {
     bounds: boundsOf(corners.map(({ x, y }) => ({ x, y, w: 0, d: 0 }))),
   });
   // Without an overhang the building itself may begin above the ground.
-  const walls = body(wallCorners(plot), ground + (out ? 0 : overhangFrom));
+  const walls = body(builtCorners(plot), ground + (out ? 0 : overhangFrom));
+  const paved = pavementCorners(plot);
+  const pavement = paved ? [body(paved, ground, ground + PAVEMENT_PLATES)] : [];
   if (plot.lean > 0)
     return [
+      ...pavement,
       ...leaningSlices(plot).map(({ corners, from, to }) => body(corners, ground + from, ground + to)),
       ...(out ? [body(outerCorners(plot), ground + overhangFrom)] : []),
     ];
-  return out ? [walls, body(outerCorners(plot), ground + overhangFrom)] : [walls];
+  return [walls, ...pavement, ...(out ? [body(outerCorners(plot), ground + overhangFrom)] : [])];
 }
 
 /** Height and width of a figure, plates and studs (about 40 mm and 16 mm, from memory). */

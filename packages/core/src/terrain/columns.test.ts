@@ -302,6 +302,46 @@ function slowly(scene: Scene, x: number, y: number): Map<number, string> {
   return solid;
 }
 
+test('a pavement is a plate high before its building, and what stands out lies over it from its height on', () => {
+  const front = (more: object) =>
+    sceneFrom({
+      ...BASE,
+      plots: [
+        {
+          ...{ id: 'h', name: 'Shop', x: 4, y: 2, w: 8, d: 12, height: 30, streetFront: true, pavement: 4 },
+          ...{ front: 's', ...more },
+        },
+      ],
+    });
+  const at = (scene: Scene, x: number, y: number) =>
+    columnsOf(scene, compileRelief(scene))
+      .at(x, y)
+      .filter(({ owner }) => owner?.id === 'h')
+      .map(({ from, to }) => [from, to]);
+  const [plain, ground] = [
+    front({}),
+    compileRelief(front({})).height[indexAt(compileRelief(front({})), 5, 3)],
+  ];
+  expect([at(plain, 5, 9), at(plain, 5, 10), at(plain, 5, 13), at(plain, 5, 14)]).toEqual([
+    [[ground, ground + 30]],
+    [[ground, ground + 1]],
+    [[ground, ground + 1]],
+    [],
+  ]);
+  // An oriel of 2 studs over the pavement, from 12 plates up.
+  const jettied = front({ overhang: { s: 2 }, overhangFrom: 12 });
+  expect([at(jettied, 5, 11), at(jettied, 5, 12)]).toEqual([
+    [
+      [ground, ground + 1],
+      [ground + 12, ground + 30],
+    ],
+    [[ground, ground + 1]],
+  ]);
+  // Turned by a quarter its pavement lies west.
+  const turned = front({ turn: 90 });
+  expect([at(turned, 3, 8), at(turned, 9, 8)]).toEqual([[[ground, ground + 1]], [[ground, ground + 30]]]);
+});
+
 describe('columns of random displays', () => {
   test('ground, cavities and decks are those that each plate, asked by itself, is in', () => {
     fc.assert(

@@ -3,7 +3,9 @@ import {
   listOf,
   leaningSlices,
   outerCorners,
-  wallCorners,
+  builtCorners,
+  PAVEMENT_PLATES,
+  pavementCorners,
   isOverhanging,
   standingOf,
   type Entity,
@@ -72,7 +74,9 @@ export function placePlot(setting: Setting, plot: Plot): void {
         put(setting, i, low, high, isAll);
     });
   const slices = plot.lean > 0 ? leaningSlices(plot) : [];
-  if (slices.length === 0) fill(wallCorners(plot), begins, ground + plot.height, covers);
+  if (slices.length === 0) fill(builtCorners(plot), begins, ground + plot.height, covers);
+  const pavement = pavementCorners(plot);
+  if (pavement) fill(pavement, ground, ground + PAVEMENT_PLATES, false);
   for (const { corners, from, to } of slices) fill(corners, ground + from, ground + to, false);
   if (!out) return;
   fill(outerCorners(plot), ground + plot.overhangFrom, ground + plot.height, false);

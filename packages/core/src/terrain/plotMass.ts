@@ -3,6 +3,7 @@ import {
   MM,
   MM_PER_PLATE,
   MM_PER_STUD,
+  boundsOf,
   centreOf,
   containsPoint,
   outerSize,
@@ -11,6 +12,7 @@ import {
 import {
   builtRect,
   insideOf,
+  isOverhanging,
   leanAt,
   listOf,
   storeyLevels,
@@ -116,9 +118,12 @@ export const grownBy = ({ x, y, w, d }: Rect, { n, e, s, w: west }: Plot['overha
   d: d + n + s,
 });
 
-/** The rectangle that a building reaches over at a height, upright: its plot, and above their foot what stands out. */
+/** The rectangle that a building reaches over up to a height, upright: its plot, and above their foot what stands out. */
 export const reachAt = (plot: Plot, z: number): Rect =>
-  z > plot.overhangFrom ? grownBy(plot, plot.overhang) : { x: plot.x, y: plot.y, w: plot.w, d: plot.d };
+  boundsOf([
+    { x: plot.x, y: plot.y, w: plot.w, d: plot.d },
+    ...(z > plot.overhangFrom && isOverhanging(plot) ? [grownBy(builtRect(plot), plot.overhang)] : []),
+  ]);
 
 /**
  * A building by its plain shell, up to a height: walls of its given thickness, a floor of plates for each storey, a roof
@@ -141,16 +146,16 @@ export function shellOf(plot: Plot, upTo: number = plot.height): PlotMass {
   for (const z of storeyLevels(plot)) if (z < upTo) boxes.push(ringOf(room, none, middle, z, 1));
   if (upTo >= plot.height) boxes.push(ringOf(built, none, middle, upTo - 0.5, 1));
   const outHigh = upTo - overhangFrom;
-  const outer = grownBy(plot, overhang);
-  if (outHigh > 0 && areaOf(outer) > areaOf(plot)) {
+  const outer = grownBy(built, overhang);
+  if (outHigh > 0 && isOverhanging(plot)) {
     const hollow = (by: number) => Math.max(0, by - wall);
     const { n, e, s, w } = overhang;
-    const open = grownBy(plot, { n: hollow(n), e: hollow(e), s: hollow(s), w: hollow(w) });
+    const open = grownBy(built, { n: hollow(n), e: hollow(e), s: hollow(s), w: hollow(w) });
     boxes.push(
       ringOf(outer, open, middle, overhangFrom, outHigh),
-      ringOf(open, plot, middle, overhangFrom, Math.min(1, outHigh)),
+      ringOf(open, built, middle, overhangFrom, Math.min(1, outHigh)),
     );
-    if (upTo >= plot.height && outHigh > 1) boxes.push(ringOf(open, plot, middle, upTo - 1, 1));
+    if (upTo >= plot.height && outHigh > 1) boxes.push(ringOf(open, built, middle, upTo - 1, 1));
   }
   const volume = boxes.reduce((sum, box) => sum + box.volume, 0);
   const mean = (of: (box: Box) => number) =>

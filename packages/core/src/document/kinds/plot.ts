@@ -254,9 +254,20 @@ function direction(turn: number): { cos: number; sin: number } {
 /** The four corners of a plot's walls, turned about its middle: studs, from the unturned north-west one clockwise. */
 export const wallCorners = (plot: Turned): Point[] => cornersAround(plot, { n: 0, e: 0, s: 0, w: 0 });
 
-/** Corners of what stands out over a building's walls, turned with it. */
-export const outerCorners = (plot: Turned & Pick<Plot, 'overhang'>): Point[] =>
-  cornersAround(plot, plot.overhang);
+/** Corners of what a plot is built on, without its pavement, with what stands out over its walls, turned with it. */
+export const outerCorners = (plot: Turned & Built & Pick<Plot, 'overhang'>): Point[] =>
+  cornersAround(plot, fromPlot(plot, plot.overhang));
+
+/** How far what is built lies beyond the plot on each side, studs, and by so much more; below 0 within it. */
+function fromPlot(plot: Turned & Built, by: Plot['overhang']): Plot['overhang'] {
+  const built = builtRect(plot);
+  return {
+    n: plot.y - built.y + by.n,
+    w: plot.x - built.x + by.w,
+    e: built.x + built.w - plot.x - plot.w + by.e,
+    s: built.y + built.d - plot.y - plot.d + by.s,
+  };
+}
 
 type Leaning = Pick<Plot, 'lean' | 'leanTo'>;
 
@@ -271,18 +282,18 @@ const moved = (corners: readonly Point[], by: Point): Point[] =>
   corners.map(({ x, y }) => ({ x: x + by.x, y: y + by.y }));
 
 /** Corners of all that a building reaches over: what stands out over its walls, and its top where it leans. */
-export const reachCorners = (plot: Turned & Pick<Plot, 'overhang' | 'height'> & Leaning): Point[] => {
-  const outer = outerCorners(plot);
+export const reachCorners = (plot: Turned & Built & Pick<Plot, 'overhang' | 'height'> & Leaning): Point[] => {
+  const outer = [...wallCorners(plot), ...(isOverhanging(plot) ? outerCorners(plot) : [])];
   return plot.lean === 0 ? outer : [...outer, ...moved(outer, leanAt(plot, plot.height))];
 };
 
 /** A leaning building's walls in slices: each as far out as at its top, heights in plates above its ground. */
 export function leaningSlices(
-  plot: Turned & Pick<Plot, 'height'> & Leaning,
+  plot: Turned & Built & Pick<Plot, 'height'> & Leaning,
 ): { corners: Point[]; from: number; to: number }[] {
   const top = leanAt(plot, plot.height);
   const count = Math.min(plot.height, Math.max(1, Math.ceil(Math.hypot(top.x, top.y) / SLICE)));
-  const walls = wallCorners(plot);
+  const walls = builtCorners(plot);
   return Array.from({ length: count }, (_, k) => {
     const [from, to] = [k, k + 1].map((n) => Math.round((plot.height * n) / count));
     return { corners: moved(walls, leanAt(plot, to)), from, to };
@@ -292,14 +303,23 @@ export function leaningSlices(
 const SLICE = 0.5;
 
 /** Corners of what a plot is built on, without its pavement, turned with it. */
-export function builtCorners(plot: Turned & Built): Point[] {
+export const builtCorners = (plot: Turned & Built): Point[] =>
+  cornersAround(plot, fromPlot(plot, { n: 0, e: 0, s: 0, w: 0 }));
+
+/** Tiles of a pavement are a plate high. */
+export const PAVEMENT_PLATES = 1;
+
+/** Corners of the pavement before a street front, turned with it; null where it has none. */
+export function pavementCorners(plot: Turned & Built): Point[] | null {
   const built = builtRect(plot);
-  return cornersAround(plot, {
-    n: plot.y - built.y,
-    w: plot.x - built.x,
-    e: built.x + built.w - plot.x - plot.w,
-    s: built.y + built.d - plot.y - plot.d,
-  });
+  const inner = { n: built.y - plot.y, w: built.x - plot.x, s: plot.d - built.d, e: plot.w - built.w };
+  const { front } = plot;
+  if (inner[front] <= 0) return null;
+  // Drawn in from the side behind it, as deep as what is built.
+  const [behind, deep] = (
+    { n: ['s', built.d], s: ['n', built.d], w: ['e', built.w], e: ['w', built.w] } as const
+  )[front];
+  return cornersAround(plot, { n: 0, e: 0, s: 0, w: 0, [behind]: -deep });
 }
 
 /** The rectangle that holds a plot's turned walls. */
