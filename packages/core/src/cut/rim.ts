@@ -1,7 +1,7 @@
 import { partId } from '../catalogue/index.ts';
 import { intersection, type Rect } from '../grid/index.ts';
 import { PLATES, priceOfLines, tileLayer } from '../masonry/index.ts';
-import { listOf, type Module, type Scene } from '../document/index.ts';
+import { runsEast, listOf, type Module, type Scene } from '../document/index.ts';
 import { CELL } from './problem.ts';
 
 // Ground that bases cannot cover: bases come in steps of 8 studs, footprints do not. What is left beside them is a rim.
@@ -161,7 +161,7 @@ export function withRim<M extends Rect & { bases: Rect[] }>(
         const next = {
           ...{ x: Math.min(x, strip.x), y: Math.min(y, strip.y) },
           w: side === 'e' || side === 'w' ? w + 1 : w,
-          d: side === 's' || side === 'n' ? d + 1 : d,
+          d: runsEast(side) ? d + 1 : d,
         };
         if (!isFree(strip) || !fits(next)) break;
         take(strip);

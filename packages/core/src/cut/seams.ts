@@ -1,6 +1,7 @@
 import { dequal } from 'dequal/lite';
 import { PLATE, countOf, formatPlates, intersection, parseLength } from '../grid/index.ts';
 import {
+  runsEast,
   listOf,
   plotBounds,
   type Change,
@@ -156,7 +157,7 @@ function streetAlong(
       ? bounds.x === line.x || bounds.x + bounds.w === line.x
       : bounds.y === line.y || bounds.y + bounds.d === line.y;
     const deep = line.upright ? bounds.d : bounds.w;
-    const sideways = line.upright === (plot.front === 'n' || plot.front === 's');
+    const sideways = line.upright === runsEast(plot.front);
     if (!touches || !sideways || deep !== FRONT_DEPTH) continue;
     const start = line.upright ? bounds.y - line.y : bounds.x - line.x;
     // The front edge is the south or east one when the door looks that way.

@@ -23,6 +23,9 @@ export type Ground = (typeof GROUNDS)[number];
 export const SIDES = ['n', 'e', 's', 'w'] as const;
 export type Side = (typeof SIDES)[number];
 
+/** Whether a side runs from west to east: the north and the south one. */
+export const runsEast = (side: Side): boolean => side === 'n' || side === 's';
+
 export const SIDE_WORDS: Record<Side, string> = { n: 'north', e: 'east', s: 'south', w: 'west' };
 
 export const SHAPES = ['rect', 'oval', 'outline'] as const;

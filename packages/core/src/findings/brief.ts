@@ -1,6 +1,7 @@
 import { MM_PER_PLATE, centreOf, formatPlates, formatStuds, STUD, countOf } from '../grid/index.ts';
 import { FIGURE_MM, FIGURE_RATIO, STATURE, judgeFurniture, spaceBudget } from '../scale/index.ts';
 import {
+  runsEast,
   SIDE_WORDS,
   builtRect,
   displayOf,
@@ -177,7 +178,7 @@ const streetStandard: Rule = {
     if (streetDepth === null) return [];
     const widths = [...streetWidths].sort((a, b) => a - b);
     return listOf(scene, 'plot').flatMap(({ id, name, streetFront, front, ...plot }): FindingDraft[] => {
-      const [wide, deep] = front === 'n' || front === 's' ? [plot.w, plot.d] : [plot.d, plot.w];
+      const [wide, deep] = runsEast(front) ? [plot.w, plot.d] : [plot.d, plot.w];
       if (!streetFront || (deep === streetDepth && widths.includes(wide))) return [];
       return [
         {

@@ -1,6 +1,6 @@
 import { PLATE, centreOf, countOf, formatMm, formatPlates } from '../grid/index.ts';
 import { FRONT_DEPTH, OUTSIDE, indexAt, plotCard, floorBeside, standsOn } from '../terrain/index.ts';
-import { SIDE_WORDS, displayOf, labelOf, listOf, type Plot } from '../document/index.ts';
+import { runsEast, SIDE_WORDS, displayOf, labelOf, listOf, type Plot } from '../document/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
 import { unorderedPairs } from './places.ts';
 import { isTurned, plotRef } from './plots.ts';
@@ -175,7 +175,7 @@ const tallFirst: Rule = {
   check({ scene, bodies }) {
     const plots = bodies().filter(({ kind, begins, ground }) => kind === 'plot' && begins === ground);
     return displayOf(scene).viewedSides.flatMap((side): FindingDraft[] => {
-      const along = side === 'n' || side === 's' ? 'x' : 'y';
+      const along = runsEast(side) ? 'x' : 'y';
       const [size, across, deep] = along === 'x' ? (['w', 'y', 'd'] as const) : (['d', 'x', 'w'] as const);
       return plots.flatMap((low): FindingDraft[] => {
         const place = low.bounds;

@@ -2,6 +2,7 @@ import { PLATE, PLATES_PER_BRICK, formatMm, formatPlates, countOf, containsPoint
 import { METHOD_SPECS, minHeightOf } from '../masonry/index.ts';
 import { BARE, OUTSIDE, ownerAt, type Relief } from '../terrain/index.ts';
 import {
+  runsEast,
   GROUNDS,
   SIDES,
   SIDE_WORDS,
@@ -245,7 +246,7 @@ function wallHeights(
   pad: { x: number; y: number; w: number; d: number },
   side: Side,
 ): number[] {
-  const along = side === 'n' || side === 's';
+  const along = runsEast(side);
   const length = Math.floor(along ? pad.w : pad.d);
   const edge = { n: pad.y, s: pad.y + pad.d - 1, w: pad.x, e: pad.x + pad.w - 1 }[side];
   return Array.from({ length }, (_, k) => {

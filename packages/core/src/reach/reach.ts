@@ -1,5 +1,5 @@
 import type { Rect } from '../grid/index.ts';
-import { listOf, type Scene } from '../document/index.ts';
+import { runsEast, listOf, type Scene } from '../document/index.ts';
 import { OUTSIDE, type Relief } from '../terrain/index.ts';
 import {
   clip,
@@ -69,7 +69,7 @@ export function openSides({ walls, tables, obstacles, scene, standDepth }: Layou
       ['w', { x: x - standDepth, y, w: standDepth, d }],
       ['e', { x: x + w, y, w: standDepth, d }],
     ] as const) {
-      const flat = edge === 'n' || edge === 's';
+      const flat = runsEast(edge);
       const [start, end] = flat ? [x, x + w] : [y, y + d];
       const taken: [number, number][] = [];
       for (const block of blocks) {

@@ -5,7 +5,7 @@ import { isCornerSlope, isSlope } from './roofs.ts';
 import { buildingPieces } from './shell.ts';
 import { storeysOf, wallTop, type Storey } from './storeys.ts';
 import { FACING } from './walls.ts';
-import type { Side } from '../document/index.ts';
+import { runsEast, type Side } from '../document/index.ts';
 
 // A front as it is seen from outside: what shows of each piece in its face, from the left and from the ground.
 
@@ -48,7 +48,7 @@ const fallsTo = (piece: LaidPiece, side: Side): boolean => {
 export function elevationOf(plot: Fronted, side: Side): Elevation {
   const { w, d } = builtSides(plot);
   const length = frontLength(plot, side);
-  const isX = side === 'n' || side === 's';
+  const isX = runsEast(side);
   const isFromWest = side === 's' || side === 'w';
   const depthOf = (piece: LaidPiece) =>
     ({ n: piece.y, s: d - piece.y - piece.d, w: piece.x, e: w - piece.x - piece.w })[side];

@@ -1,6 +1,6 @@
 import { partName, partOf, type Part } from '../catalogue/index.ts';
 import { countOf, formatPlates, PLATES_PER_BRICK } from '../grid/index.ts';
-import { SIDES, builtRect, type Plot, type Side } from '../document/index.ts';
+import { runsEast, SIDES, builtRect, type Plot, type Side } from '../document/index.ts';
 import { partJoints, storeysOf, type Storey } from './storeys.ts';
 
 // The fronts of a building: bays from the left as seen from outside, and the openings in the middle of them.
@@ -82,7 +82,7 @@ export function builtSides(plot: Parameters<typeof builtRect>[0]): { w: number; 
 /** Length of a front, studs. */
 export const frontLength = (plot: Parameters<typeof builtRect>[0], side: Side): number => {
   const { w, d } = builtSides(plot);
-  return side === 'n' || side === 's' ? w : d;
+  return runsEast(side) ? w : d;
 };
 
 /** Thickness of a building's walls in whole studs. */
@@ -139,7 +139,7 @@ function letIn(
     );
   if (bay.sill + courses > storey.courses)
     return none(`it needs ${countOf(bay.sill + courses, 'course')}, the storey has ${storey.courses}`);
-  const deep = frontLength(plot, side === 'n' || side === 's' ? 'e' : 'n');
+  const deep = frontLength(plot, runsEast(side) ? 'e' : 'n');
   if (!isArch && 2 * part.d > deep)
     return none(`it is ${countOf(part.d, 'stud')} deep, the building ${deep}`);
   const seen = left + Math.floor((bay.wide - wide) / 2);
@@ -150,7 +150,7 @@ function letIn(
   // South is seen with the west at the left, west with the north: their left is where studs are counted from.
   const from = side === 's' || side === 'w' ? seen : length - seen - wide;
   // Seams are counted from the plot's own walls, pavement and all.
-  const isX = side === 'n' || side === 's';
+  const isX = runsEast(side);
   const built = builtRect(plot);
   const off = isX ? built.x - plot.x : built.y - plot.y;
   const cut = plot.cutAt.find(

@@ -1,5 +1,5 @@
 import { partId } from '../catalogue/index.ts';
-import { builtRect, type Display, type Plot } from '../document/index.ts';
+import { runsEast, builtRect, type Display, type Plot } from '../document/index.ts';
 import { builtSides } from './fronts.ts';
 import type { BuildingPiece } from './piece.ts';
 
@@ -36,7 +36,7 @@ export function layPavement(
   const { w, d } = builtSides(plot);
   const built = builtRect(plot);
   const { front } = plot;
-  const isX = front === 'n' || front === 's';
+  const isX = runsEast(front);
   const depth = {
     n: built.y - plot.y,
     w: built.x - plot.x,

@@ -1,6 +1,6 @@
 import { partId, partOf, type Part } from '../catalogue/index.ts';
 import { PLATES_PER_BRICK } from '../grid/index.ts';
-import type { Plot, Side } from '../document/index.ts';
+import { runsEast, type Plot, type Side } from '../document/index.ts';
 import { builtSides, wallStuds, type Fronted } from './fronts.ts';
 import { layFloor } from './floors.ts';
 import type { LaidPiece } from './piece.ts';
@@ -39,7 +39,7 @@ const roofWall = (plot: Fronted): number =>
 function sizeOf(plot: Fronted): { length: number; span: number } {
   const { w, d } = builtSides(plot);
   if (plot.roofForm !== 'lean-to') return { length: Math.max(w, d), span: Math.min(w, d) };
-  return plot.front === 'n' || plot.front === 's' ? { length: w, span: d } : { length: d, span: w };
+  return runsEast(plot.front) ? { length: w, span: d } : { length: d, span: w };
 }
 
 function roofWith(plot: Fronted, slope: Part): SlopedRoof {

@@ -1,6 +1,6 @@
 import { partId } from '../catalogue/index.ts';
 import { BRICKS, BondWatch, PLATES, tileLayer } from '../masonry/index.ts';
-import type { Side } from '../document/index.ts';
+import { runsEast, type Side } from '../document/index.ts';
 import type { WallOpening } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
 import { coursesOf, type PartJoint, type Storey } from './storeys.ts';
@@ -73,7 +73,7 @@ function layLines({ w, d, thick, storey, openings, joints: parts }: StoreyWalls)
   const below: Record<Side, ReadonlySet<number>> = { n: new Set(), e: new Set(), s: new Set(), w: new Set() };
   for (const [course, { family, z, h }] of coursesOf(storey, parts).entries()) {
     for (const side of ['n', 's', 'w', 'e'] as const) {
-      const isX = side === 'n' || side === 's';
+      const isX = runsEast(side);
       const length = isX ? w : d;
       const runsThrough = isX === (course % 2 === 0);
       const [start, end] = runsThrough ? [0, length] : [thick, length - thick];

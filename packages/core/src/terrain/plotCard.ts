@@ -1,5 +1,5 @@
 import type { Rect } from '../grid/index.ts';
-import { insideOf, storeyLevels, type Plot, type Side } from '../document/index.ts';
+import { runsEast, insideOf, storeyLevels, type Plot, type Side } from '../document/index.ts';
 import { metresOf } from '../scale/index.ts';
 import { eachPlotSpan } from './stand.ts';
 
@@ -117,9 +117,6 @@ export function plotCard(plot: Plot, ratio: number): PlotCard {
     swept,
     sweptMore: swept - flat,
     clearances: fittings.map((fitting) => clearanceOfFitting(plot, fitting)),
-    connectors:
-      plot.streetFront && (plot.front === 'n' || plot.front === 's' ? d : w) === FRONT_DEPTH
-        ? CONNECTOR_PLACES
-        : [],
+    connectors: plot.streetFront && (runsEast(plot.front) ? d : w) === FRONT_DEPTH ? CONNECTOR_PLACES : [],
   };
 }

@@ -1,5 +1,5 @@
 import { MM_PER_PLATE, MM_PER_STUD, intersection, type Rect } from '../grid/index.ts';
-import { type Scene, type Side, type Table } from '../document/index.ts';
+import { runsEast, type Scene, type Side, type Table } from '../document/index.ts';
 import { OUTSIDE, footprintBounds, massOf, type Relief } from '../terrain/index.ts';
 import { currentContents, sceneInRoom, tableInStuds } from './frame.ts';
 
@@ -200,7 +200,7 @@ export function roomToGrow(scene: Scene): Record<Side, number> {
   const carried = (x: number, y: number) => nearestTable(tables, x, y).by === 0;
   const { x, y, w, d } = bounds;
   for (const side of ['n', 'e', 's', 'w'] as const) {
-    const lines = side === 'n' || side === 's' ? w : d;
+    const lines = runsEast(side) ? w : d;
     const stud = (along: number, out: number): boolean => {
       if (side === 'n') return carried(x + along + 0.5, y - out - 0.5);
       if (side === 's') return carried(x + along + 0.5, y + d + out + 0.5);

@@ -1,5 +1,5 @@
 import type { Rect } from '@quarry/core/grid';
-import { KINDS, listOf, padsInOrder, type Pad, type Side } from '@quarry/core/document';
+import { runsEast, KINDS, listOf, padsInOrder, type Pad, type Side } from '@quarry/core/document';
 import { field } from '../../ui/fieldSpec.ts';
 import { visible, type Picture } from '../ink.ts';
 import { rectToScreen } from '../viewport.ts';
@@ -74,7 +74,7 @@ function drawEdges(ctx: CanvasRenderingContext2D, picture: Picture): void {
 function drawEdge(ctx: CanvasRenderingContext2D, on: Rect, pad: Pad, side: Side, scale: number): void {
   const { kind } = pad.edges[side];
   if (kind === 'open') return;
-  const along = side === 'n' || side === 's';
+  const along = runsEast(side);
   const length = along ? on.w : on.d;
   const fixed = side === 'n' ? on.y : side === 's' ? on.y + on.d : side === 'w' ? on.x : on.x + on.w;
   const outward = side === 'n' || side === 'w' ? -1 : 1;

@@ -1,4 +1,4 @@
-import { SIDE_WORDS, SIDES, displayOf, listOf, type Side } from '@quarry/core/document';
+import { runsEast, SIDE_WORDS, SIDES, displayOf, listOf, type Side } from '@quarry/core/document';
 import { footprintBounds } from '@quarry/core/terrain';
 import { roomToGrow } from '@quarry/core/venue';
 import { useDisplay, useScene } from '../../data/useDisplay.tsx';
@@ -58,7 +58,7 @@ export function ViewedFrom({ disabled }: { disabled: boolean }) {
   const set = useSetDisplay();
   const { viewedSides } = displayOf(scene);
   const bounds = footprintBounds(scene);
-  const edge = (side: Side) => (bounds ? (side === 'n' || side === 's' ? bounds.w : bounds.d) : 0);
+  const edge = (side: Side) => (bounds ? (runsEast(side) ? bounds.w : bounds.d) : 0);
   const all = SIDES.reduce((sum, side) => sum + edge(side), 0);
   const seen = viewedSides.reduce((sum, side) => sum + edge(side), 0);
   return (

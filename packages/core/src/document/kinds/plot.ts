@@ -13,7 +13,7 @@ import {
   text,
 } from '../fields.ts';
 import { colourField, partField } from '../partLines.ts';
-import { SIDES } from '../vocabulary.ts';
+import { runsEast, SIDES } from '../vocabulary.ts';
 import { defineKind } from '../kind.ts';
 
 export const MOUNTS = ['pinned', 'jumpers', 'loose', 'turntable'] as const;
@@ -179,7 +179,7 @@ type Built = Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'front' | 'streetFront' | 'pavem
 
 /** What a plot is built on: its place less its pavement, which lies before its front. Unturned, studs. */
 export function builtRect({ x, y, w, d, front, streetFront, pavement }: Built): Rect {
-  const by = streetFront ? Math.min(pavement ?? 0, front === 'n' || front === 's' ? d : w) : 0;
+  const by = streetFront ? Math.min(pavement ?? 0, runsEast(front) ? d : w) : 0;
   if (front === 'n') return { x, y: y + by, w, d: d - by };
   if (front === 's') return { x, y, w, d: d - by };
   return front === 'w' ? { x: x + by, y, w: w - by, d } : { x, y, w: w - by, d };

@@ -1,6 +1,6 @@
 import { useRef, useState, type PointerEvent } from 'react';
 import { MM_PER_STUD, type Rect } from '@quarry/core/grid';
-import { SIDE_WORDS, type Side } from '@quarry/core/document';
+import { runsEast, SIDE_WORDS, type Side } from '@quarry/core/document';
 import type { DoorSwing, FloorPlan, PlacedFitting } from '@quarry/core/structures';
 
 /** The drawing's measures by its longer side: its words, and the room for them round it. */
@@ -58,7 +58,7 @@ export function FloorDrawing({
       />
       <Studs w={w} d={d} />
       {openings.map((one) => {
-        const isX = one.side === 'n' || one.side === 's';
+        const isX = runsEast(one.side);
         const along = one.from - wall;
         const across = one.side === 's' ? d : one.side === 'e' ? w : -wall;
         const place = isX
