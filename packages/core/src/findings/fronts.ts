@@ -173,7 +173,9 @@ const tallFirst: Rule = {
   page: 'plan',
   severity: 'note',
   check({ scene, bodies }) {
-    const plots = bodies().filter(({ kind, begins, ground }) => kind === 'plot' && begins === ground);
+    const plots = bodies().filter(
+      ({ kind, begins, ground, isPavement }) => kind === 'plot' && begins === ground && !isPavement,
+    );
     return displayOf(scene).viewedSides.flatMap((side): FindingDraft[] => {
       const along = runsEast(side) ? 'x' : 'y';
       const [size, across, deep] = along === 'x' ? (['w', 'y', 'd'] as const) : (['d', 'x', 'w'] as const);

@@ -113,3 +113,26 @@ describe('what moves', () => {
     ]);
   });
 });
+
+test('what stands before a street front is a pavement, not a house: a train passes over it, and nobody hides it', () => {
+  const shop = (more: object) => ({
+    ...{ id: 's', name: 'Shop', x: 10, y: 4, w: 16, d: 16, height: 30, streetFront: true, pavement: 8 },
+    ...{ front: 's', ...more },
+  });
+  // The track's middle is a stud south of the pavement: 3 studs of its clear width of 5 lie over that.
+  const track = {
+    id: 't',
+    name: 'Main',
+    x: 4,
+    y: 21,
+    level: 'low',
+    pieces: [{ go: 'straight' }, { go: 'straight' }],
+  };
+  const tracks = { tracks: [track] as NonNullable<File['tracks']> };
+  expect(found([shop({})], 'track-clear', tracks)).toEqual([]);
+  expect(found([shop({ pavement: 0 })], 'track-clear', tracks)).toHaveLength(1);
+  // A wall of 15 plates before it hides the pavement, and of the shop nothing.
+  const hedge = { id: 'w', name: 'Kiosk', x: 10, y: 24, w: 16, d: 2, height: 15 };
+  const seen = { display: { name: 'Moves', kind: 'diorama' as const, viewedSides: ['s' as const] } };
+  expect(found([shop({}), hedge], 'tall-first', seen)).toEqual([]);
+});

@@ -19,6 +19,7 @@ import {
 } from '../terrain/index.ts';
 import {
   builtCorners,
+  wallCorners,
   labelOf,
   listOf,
   reachCorners,
@@ -65,11 +66,15 @@ function clashes(
     const [a, b] = [scene.plot[p.id], scene.plot[q.id]];
     const key = [a.id, b.id].sort().join(' ');
     if ((isTurned(a) || isTurned(b)) !== turned || drafts.has(key)) continue;
-    const draft = tell(p, q, a, b);
+    const draft = tell(wholeOf(p, a), wholeOf(q, b), a, b);
     if (draft) drafts.set(key, draft);
   }
   return [...drafts.values()];
 }
+
+/** A body that begins on the ground as the whole plot: pavement and walls need room alike. */
+const wholeOf = (body: Body, plot: Plot): Body =>
+  body.begins === body.ground ? { ...body, corners: wallCorners(plot), bounds: plotBounds(plot) } : body;
 
 const plotsOverlap: Rule = {
   id: 'plots-overlap',

@@ -154,8 +154,8 @@ const trackClear: Rule = {
         { body: Body; studs: Set<number>; off: number; first: number; above: number }
       >();
       for (const body of bodies())
-        // A small scene may be a train on its track.
-        if (body.kind !== 'figure')
+        // A small scene may be a train on its track; over a pavement a train hangs.
+        if (body.kind !== 'figure' && !body.isPavement)
           eachTouched(body.corners, relief, (row, from, to) => {
             for (let i = indexAt(relief, from, row); i < indexAt(relief, to, row); i++) {
               const stud = free.get(i);

@@ -32,6 +32,8 @@ export interface Body {
   ground: number;
   begins: number;
   top: number;
+  /** It is the pavement before a building, a plate high. */
+  isPavement?: true;
 }
 
 /** The bodies of a building: its walls from the ground up, and what stands out over them. */
@@ -45,7 +47,9 @@ export function plotBodies(plot: Plot, ground: number): Body[] {
   // Without an overhang the building itself may begin above the ground.
   const walls = body(builtCorners(plot), ground + (out ? 0 : overhangFrom));
   const paved = pavementCorners(plot);
-  const pavement = paved ? [body(paved, ground, ground + PAVEMENT_PLATES)] : [];
+  const pavement = paved
+    ? [{ ...body(paved, ground, ground + PAVEMENT_PLATES), isPavement: true as const }]
+    : [];
   if (plot.lean > 0)
     return [
       ...pavement,

@@ -95,9 +95,6 @@ export function FloorDrawing({
           className="fill-none stroke-base-content/60"
         />
       ))}
-      {doors.map((door) => (
-        <Swing key={`${door.side} ${door.hinges.left.x} ${door.hinges.left.y}`} door={door} />
-      ))}
       {fittings.map((fitting) => (
         <Thing
           key={fitting.index}
@@ -108,6 +105,9 @@ export function FloorDrawing({
           onPick={() => onPick(fitting.index)}
           onMove={(to) => onMove(fitting.index, to)}
         />
+      ))}
+      {doors.map((door) => (
+        <Swing key={`${door.side} ${door.hinges.left.x} ${door.hinges.left.y}`} door={door} />
       ))}
       <text
         x={mm(w) / 2}
@@ -167,7 +167,7 @@ function Swing({ door: { hinges, leaf, blocked } }: { door: DoorSwing }) {
         strokeWidth={0.8}
         vectorEffect="non-scaling-stroke"
         strokeDasharray="3 2"
-        className={`fill-none ${isStuck ? 'stroke-error' : 'stroke-base-content'}`}
+        className={`fill-none pointer-events-none ${isStuck ? 'stroke-error' : 'stroke-base-content'}`}
       >
         <title>{isStuck ? 'This door cannot open inwards' : `This door opens hung ${hand}`}</title>
       </path>
