@@ -35,7 +35,7 @@ export type FieldSpec =
       min: number;
       max: number;
       step?: number;
-      /** It may be unknown (null): what a press on “Not said” begins with. */
+      /** It may be unknown (null): what a press on “Not set” begins with. */
       optional?: number;
     })
   | (Common & {

@@ -74,7 +74,7 @@ export interface FloorPlan {
 }
 
 /** Height of a figure without hair, whole plates (about 40 mm, from memory). */
-export const FIGURE_PLATES = Math.ceil(FIGURE_MM / MM_PER_PLATE);
+const FIGURE_PLATES = Math.ceil(FIGURE_MM / MM_PER_PLATE);
 /** Side of the place a figure takes, so that it can be set down by hand, studs (ours, no source). */
 const FIGURE_PLACE = 2;
 /** Steepest a stair is taken to be climbed, plates a stud: a brick (ours, no source). */
@@ -109,14 +109,19 @@ export function floorPlans(plot: Plot): FloorPlan[] {
       .filter(({ part }) => part.family === 'door')
       .map((door) => swingOf(door, room, fittings));
     const upper = storeys.at(i + 1)?.from ?? null;
-    const taken = [...pillars, ...windows, ...fittings];
+    // What hangs takes no floor; a figure stands under it where there is room.
+    const takenTo = (air: number) => [
+      ...pillars,
+      ...windows,
+      ...fittings.filter((one) => one.from - storey.from < air),
+    ];
     return {
       ...{ number: i + 1, storey, wall: thick, w, d, openings: own, pillars, windows, fittings, doors },
       stairs: fittings
         .filter(({ use }) => use === 'stair')
         .map((stair) => stairOf(stair, upper ?? storey.to)),
-      free: freeCells(w, d, taken).reduce((sum, cell) => sum + cell, 0) / HALVES ** 2,
-      figures: figuresOn(plot, { w, d, taken, from: storey.from, to: next }),
+      free: freeCells(w, d, takenTo(1)).reduce((sum, cell) => sum + cell, 0) / HALVES ** 2,
+      figures: figuresOn(plot, { w, d, taken: takenTo(FIGURE_PLATES), from: storey.from, to: next }),
     };
   });
 }
@@ -248,7 +253,3 @@ function figuresOn(
     }
   return spots;
 }
-
-/** The floor that a height of a building is on, from 1: what stands there stands on it. @param on plates above its ground */
-export const floorOf = (plot: Plot, on: number): number =>
-  Math.max(1, storeysOf(plot).filter(({ level }) => level <= on).length);

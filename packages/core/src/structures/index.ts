@@ -15,9 +15,7 @@ export * from './lists.ts';
 export { baysAt, withBay, withCopies, withRhythm, withStoreyHeight, type FrontPlace } from './editFronts.ts';
 export { elevationOf, type Elevation, type SeenPiece } from './elevation.ts';
 export {
-  FIGURE_PLATES,
   STEEPEST,
-  floorOf,
   floorPlans,
   type DoorSwing,
   type FloorPlan,

@@ -83,7 +83,7 @@ export const plotBoard: BoardKind = {
       'connectors',
       'Connectors',
       CONNECTORS,
-      { unsaid: 'Not said', standard: 'As the standard' },
+      { unsaid: 'Not known', standard: 'As the standard' },
       ({ streetFront }) => streetFront === true,
     ),
     { as: 'length', measure: 'plates', key: 'eaves', label: 'Roof from', min: 0, max: 3000, optional: 18 },
