@@ -101,7 +101,7 @@ describe('quarry stands, pieces', () => {
       head: 'module,pieces,free,loose,used,bound,verdict,kind',
     });
     expect(rows.filter((row) => row[6] !== 'stands')).toEqual([
-      ['A3', expect.anything(), expect.anything(), '4', '', '', 'falls'],
+      ['A3', expect.anything(), expect.anything(), '4', '', '', 'falls', 'module'],
     ]);
   });
   test('pieces fill no stud and plate twice, and are those that modules stand by', () => {
