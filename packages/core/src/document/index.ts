@@ -41,6 +41,7 @@ export {
   outerCorners,
   PAVEMENT_PLATES,
   pavementCorners,
+  pavementDepth,
   reachCorners,
   plotBounds,
   storeyLevels,

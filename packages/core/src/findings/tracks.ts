@@ -234,10 +234,10 @@ const trackReach: Rule = {
   check(context) {
     const { scene, relief } = context;
     const isPlaced = currentContents(scene, 'table').length > 0 && currentPlace(scene) !== null;
-    if (relief.slabs.length === 0 || !isPlaced) return [];
+    if (relief.slabs.length === 0 || !isPlaced || listOf(scene, 'track').length === 0) return [];
+    const pieces = linePieces(scene, relief).filter(({ ref }) => ref.kind === 'track');
     const reach = context.reach();
     const { distance, ceiling } = underCover(scene, relief, reach);
-    const pieces = linePieces(scene, relief).filter(({ ref }) => ref.kind === 'track');
     return listOf(scene, 'track').flatMap((track): FindingDraft[] => {
       const studs = pieces
         .filter(({ ref }) => ref.id === track.id)

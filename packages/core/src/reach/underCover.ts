@@ -5,6 +5,7 @@ import {
   NO_SLAB,
   OUTSIDE,
   eachStudOf,
+  indexAt,
   levelHeight,
   undersideAt,
   type Relief,
@@ -37,8 +38,8 @@ function coveredOf(scene: Scene, relief: Relief): Covered {
     const cavity = slab.kind === 'cavity' ? scene.cavity[slab.id] : undefined;
     const bottom = cavity ? levelHeight(scene, cavity) : null;
     eachStudOf(slab, (k, x, y) => {
-      const i = (y - relief.y) * relief.w + x - relief.x;
-      if (i < 0 || i >= size || relief.ground[i] === OUTSIDE) return;
+      const i = indexAt(relief, x, y);
+      if (i < 0 || relief.ground[i] === OUTSIDE) return;
       const under = undersideAt(slab, k);
       const low = bottom ?? relief.height[i];
       if (under <= low || under >= ceiling[i]) return;

@@ -1,4 +1,4 @@
-import { SIDES, builtRect, type Plot, type Side } from '../document/index.ts';
+import { SIDES, builtRect, runsEast, type Plot, type Side } from '../document/index.ts';
 import { GRAMS_PER_STUD_PLATE, restOf, shellOf, type ListedMass } from '../terrain/index.ts';
 import { shareOfJoint } from './joints.ts';
 
@@ -33,9 +33,10 @@ export function overhangCards(plot: Plot, listed: ListedMass, hold: number): Ove
   const scale = own === undefined ? 1 : own / shellOf(plot).grams;
   return SIDES.filter((side) => plot.overhang[side] > 0).map((side) => {
     const at = (by: number) => cantilever(plot, side, by, scale, hold);
+    const now = at(plot.overhang[side]);
     let most = plot.overhang[side];
-    if (at(most).share > 1) for (most = 0; most < MAX_OUT && at(most + 0.5).share <= 1;) most += 0.5;
-    return { side, ...at(plot.overhang[side]), most };
+    if (now.share > 1) for (most = 0; most < MAX_OUT && at(most + 0.5).share <= 1;) most += 0.5;
+    return { side, ...now, most };
   });
 }
 
@@ -49,7 +50,7 @@ function cantilever(
   const plain = shellOf({ ...plot, overhang: NONE });
   const out = restOf(shellOf({ ...plot, overhang: { ...NONE, [side]: by } }), plain);
   const built = builtRect(plot);
-  const isX = side === 'e' || side === 'w';
+  const isX = !runsEast(side);
   const isFar = side === 'e' || side === 's';
   const [own, foot] = isX
     ? [plot.x + plot.w / 2 + out.x, isFar ? built.x + built.w : built.x]

@@ -1,5 +1,5 @@
 import { ANY_COLOUR } from '../catalogue/index.ts';
-import { builtSides, frontLength, frontsOf, type FrontCard, type Fronted } from './fronts.ts';
+import { beginsLeft, builtSides, frontLength, frontsOf, type FrontCard, type Fronted } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
 import { isCornerSlope, isSlope } from './roofs.ts';
 import { buildingPieces } from './shell.ts';
@@ -49,7 +49,7 @@ export function elevationOf(plot: Fronted, side: Side): Elevation {
   const { w, d } = builtSides(plot);
   const length = frontLength(plot, side);
   const isX = runsEast(side);
-  const isFromWest = side === 's' || side === 'w';
+  const isFromWest = beginsLeft(side);
   const depthOf = (piece: LaidPiece) =>
     ({ n: piece.y, s: d - piece.y - piece.d, w: piece.x, e: w - piece.x - piece.w })[side];
   const pieces = buildingPieces(plot, NO_STREET)

@@ -3,7 +3,7 @@ import type { Plot, Side } from '../document/index.ts';
 import { FIGURE_MM } from '../scale/index.ts';
 import { footOfFitting, offEaves, roofAt } from '../terrain/index.ts';
 import { pillarsUnder } from './floors.ts';
-import { builtSides, openingsOf, wallStuds, type WallOpening } from './fronts.ts';
+import { beginsLeft, builtSides, openingsOf, wallStuds, type WallOpening } from './fronts.ts';
 import { slopedRoofOf } from './slopedRoof.ts';
 import { storeysOf, type Storey } from './storeys.ts';
 import { fillOf } from './walls.ts';
@@ -82,8 +82,17 @@ export const STEEPEST = 3;
 /** Parts of a stud that places are exact to. */
 const HALVES = 2;
 
-/** The floors of a building with what stands on them; the last is under the roof. */
-export function floorPlans(plot: Plot): FloorPlan[] {
+/** Plots never change, and several rules ask for the floors of all of them at every evaluation. */
+const known = new WeakMap<Plot, readonly FloorPlan[]>();
+
+/** The floors of a building with what stands on them; the last is under the roof. Worked out once for each plot. */
+export function floorPlans(plot: Plot): readonly FloorPlan[] {
+  const plans = known.get(plot) ?? planFloors(plot);
+  known.set(plot, plans);
+  return plans;
+}
+
+function planFloors(plot: Plot): FloorPlan[] {
   const storeys = storeysOf(plot);
   const thick = wallStuds(plot);
   const sides = builtSides(plot);
@@ -189,7 +198,7 @@ function swingOf(
   const ends = [at(a, 0), at(b, 0)];
   const into = boundsOf([at(a, 0), at(b, wide)].map((spot) => ({ ...spot, w: 0, d: 0 })));
   // As seen from outside, the left end of the south and west fronts is where studs are counted from.
-  const [left, right] = side === 's' || side === 'w' ? ends : ends.toReversed();
+  const [left, right] = beginsLeft(side) ? ends : ends.toReversed();
   const blockedAt = (hinge: Spot): string | null =>
     fittings.find((one) => one.from < top && one.to > foot && swings(hinge, wide, into, one))?.name ?? null;
   return {

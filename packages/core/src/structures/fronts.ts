@@ -85,6 +85,9 @@ export const frontLength = (plot: Parameters<typeof builtRect>[0], side: Side): 
   return runsEast(side) ? w : d;
 };
 
+/** Whether the studs of a wall, counted from the west or north, begin at its left end as seen from outside. */
+export const beginsLeft = (side: Side): boolean => side === 's' || side === 'w';
+
 /** Thickness of a building's walls in whole studs. */
 export const wallStuds = ({ wall }: Pick<Plot, 'wall'>): number => Math.max(1, Math.round(wall));
 
@@ -148,7 +151,7 @@ function letIn(
   if (seen < corner || seen + wide > length - corner)
     return none(`it stands within ${countOf(corner, 'stud')} of the corner`);
   // South is seen with the west at the left, west with the north: their left is where studs are counted from.
-  const from = side === 's' || side === 'w' ? seen : length - seen - wide;
+  const from = beginsLeft(side) ? seen : length - seen - wide;
   // Seams are counted from the plot's own walls, pavement and all.
   const isX = runsEast(side);
   const built = builtRect(plot);

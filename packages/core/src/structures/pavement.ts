@@ -1,7 +1,8 @@
 import { partId } from '../catalogue/index.ts';
-import { runsEast, builtRect, type Display, type Plot } from '../document/index.ts';
+import { runsEast, pavementDepth, type builtRect, type Display, type Plot } from '../document/index.ts';
 import { builtSides } from './fronts.ts';
 import type { BuildingPiece } from './piece.ts';
+import { longestFirst } from './row.ts';
 
 // The pavement before a street front: smooth rows along the street, light ones at both edges.
 
@@ -34,23 +35,15 @@ export function layPavement(
   { pavementLight, pavementDark }: StreetRules,
 ): BuildingPiece[] {
   const { w, d } = builtSides(plot);
-  const built = builtRect(plot);
   const { front } = plot;
   const isX = runsEast(front);
-  const depth = {
-    n: built.y - plot.y,
-    w: built.x - plot.x,
-    s: plot.y + plot.d - built.y - built.d,
-    e: plot.x + plot.w - built.x - built.w,
-  }[front];
   const pieces: BuildingPiece[] = [];
   let off = 0;
-  for (const { deep, isLight } of pavementRows(Math.round(depth))) {
+  for (const { deep, isLight } of pavementRows(Math.round(pavementDepth(plot)))) {
     const along = isX ? w : d;
     // How far the row lies before the front, and where that is from the corner of what is built.
     const at = { n: -off - deep, w: -off - deep, s: d + off, e: w + off }[front];
-    for (let x = 0; x < along;) {
-      const long = LENGTHS[deep].find((one) => one <= along - x) ?? 1;
+    for (const { at: x, long } of longestFirst(along, LENGTHS[deep]))
       pieces.push({
         part: partId('tile', long, deep),
         use: 'pavement',
@@ -58,8 +51,6 @@ export function layPavement(
         ...(isX ? { x, y: at, w: long, d: deep } : { x: at, y: x, w: deep, d: long }),
         ...{ z: 0, h: 1, turn: 0 },
       });
-      x += long;
-    }
     off += deep;
   }
   return pieces;

@@ -4,6 +4,7 @@ import { runsEast, type Plot, type Side } from '../document/index.ts';
 import { builtSides, wallStuds, type Fronted } from './fronts.ts';
 import { layFloor } from './floors.ts';
 import type { LaidPiece } from './piece.ts';
+import { longestFirst } from './row.ts';
 import { SLOPES, roofOf, runOfSlope, slopesLike } from './roofs.ts';
 import { wallTop } from './storeys.ts';
 import { FACING, layStretch } from './walls.ts';
@@ -88,17 +89,15 @@ export function laySlopedRoof(plot: Fronted, roof: SlopedRoof): LaidPiece[] {
   return w >= d ? pieces : pieces.map(acrossX);
 }
 
-/** Slopes side by side, the widest first; each begins where the one before it ends. */
-function layRow(slope: Part, length: number): { at: number; wide: number; part: string }[] {
-  const widths = slopesLike(slope).map(({ w }) => w);
-  const row: { at: number; wide: number; part: string }[] = [];
-  for (let at = 0; at < length;) {
-    const wide = widths.find((one) => one <= length - at) ?? 1;
-    row.push({ at, wide, part: partId('slope', wide, slope.d, slope.h, slope.angle) });
-    at += wide;
-  }
-  return row;
-}
+/** Slopes side by side, the widest first. */
+const layRow = (slope: Part, length: number): { at: number; wide: number; part: string }[] =>
+  longestFirst(
+    length,
+    slopesLike(slope).map(({ w }) => w),
+  ).map(({ at, long }) => ({
+    ...{ at, wide: long },
+    part: partId('slope', long, slope.d, slope.h, slope.angle),
+  }));
 
 interface RoofSize {
   length: number;
@@ -108,17 +107,34 @@ interface RoofSize {
   thick: number;
 }
 
+/** One layer of bricks or plates beside a course of slopes. */
+interface Layer {
+  z: number;
+  h: number;
+  family: 'brick' | 'plate';
+}
+
 /** The layers of bricks and plates beside one course of slopes. */
-function* layersBeside(
-  slope: Part,
-  z: number,
-): Generator<{ z: number; h: number; family: 'brick' | 'plate' }> {
+function* layersBeside(slope: Part, z: number): Generator<Layer> {
   for (let up = 0; up < slope.h;) {
     const isBrick = slope.h - up >= PLATES_PER_BRICK;
     const h = isBrick ? PLATES_PER_BRICK : 1;
     yield { z: z + up, h, family: isBrick ? 'brick' : 'plate' };
     up += h;
   }
+}
+
+/** Adds a layer of the wall across one end of a roof. @returns where its pieces begin, for the layer over it */
+function layEnd(
+  pieces: LaidPiece[],
+  { x, from, to, thick }: { x: number; from: number; to: number; thick: number },
+  not: ReadonlySet<number>,
+  { z, h, family }: Layer,
+): ReadonlySet<number> {
+  const laid = layStretch(from, to, not, thick, family);
+  for (const { at, long, part } of laid)
+    pieces.push({ part, use: 'wall', x, y: at, w: thick, d: long, z, h, turn: 0 });
+  return new Set(laid.map(({ at }) => at));
 }
 
 /** Two sides, the ridge along x. */
@@ -139,12 +155,9 @@ function layGable(
     const [a, b] = [from + slope.d, span - from - slope.d];
     if (b <= a) continue;
     for (const layer of layersBeside(slope, z))
-      below = [0, length - thick].map((x, end) => {
-        const laid = layStretch(a, b, below[end], thick, layer.family);
-        for (const { at, long, part } of laid)
-          pieces.push({ part, use: 'wall', x, y: at, w: thick, d: long, z: layer.z, h: layer.h, turn: 0 });
-        return new Set(laid.map(({ at }) => at));
-      });
+      below = [0, length - thick].map((x, end) =>
+        layEnd(pieces, { x, from: a, to: b, thick }, below[end], layer),
+      );
   }
   const top = { x: 0, y: run * courses, w: length, d: flat };
   return [...pieces, ...layFloor(top, eaves + courses * slope.h, 'roof')];
@@ -168,17 +181,23 @@ function layLeanTo(
       pieces.push({
         ...{ part, use: 'roof', x: at, y: from, w: wide, d: slope.d, z, h: slope.h, turn: FACING.n },
       });
-    for (const { z: at, h, family } of layersBeside(slope, z)) {
-      const rest = { z: at, h, turn: 0, use: 'wall' as const };
-      const end = (x: number, not: ReadonlySet<number>) => {
-        const laid = layStretch(from + slope.d, span - (isEven ? 0 : thick), not, thick, family);
-        for (const { at: y, long, part } of laid) pieces.push({ part, x, y, w: thick, d: long, ...rest });
-        return new Set(laid.map(({ at: joint }) => joint));
-      };
+    for (const layer of layersBeside(slope, z)) {
+      const end = (x: number, not: ReadonlySet<number>) =>
+        layEnd(pieces, { x, from: from + slope.d, to: span - (isEven ? 0 : thick), thick }, not, layer);
       const [a, b] = isEven ? [thick, length - thick] : [0, length];
-      const back = a < b ? layStretch(a, b, below.back, thick, family) : [];
+      const back = a < b ? layStretch(a, b, below.back, thick, layer.family) : [];
       for (const { at: x, long, part } of back)
-        pieces.push({ part, x, y: span - thick, w: long, d: thick, ...rest });
+        pieces.push({
+          part,
+          use: 'wall',
+          x,
+          y: span - thick,
+          w: long,
+          d: thick,
+          z: layer.z,
+          h: layer.h,
+          turn: 0,
+        });
       below = {
         ...{ west: end(0, below.west), east: end(length - thick, below.east) },
         back: new Set(back.map(({ at: joint }) => joint)),

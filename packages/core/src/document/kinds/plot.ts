@@ -309,17 +309,20 @@ export const builtCorners = (plot: Turned & Built): Point[] =>
 /** Tiles of a pavement are a plate high. */
 export const PAVEMENT_PLATES = 1;
 
+/** Depth of the pavement before a street front, studs; 0 where it has none. */
+export function pavementDepth(plot: Built): number {
+  const built = builtRect(plot);
+  return runsEast(plot.front) ? plot.d - built.d : plot.w - built.w;
+}
+
 /** Corners of the pavement before a street front, turned with it; null where it has none. */
 export function pavementCorners(plot: Turned & Built): Point[] | null {
-  const built = builtRect(plot);
-  const inner = { n: built.y - plot.y, w: built.x - plot.x, s: plot.d - built.d, e: plot.w - built.w };
-  const { front } = plot;
-  if (inner[front] <= 0) return null;
-  // Drawn in from the side behind it, as deep as what is built.
-  const [behind, deep] = (
-    { n: ['s', built.d], s: ['n', built.d], w: ['e', built.w], e: ['w', built.w] } as const
-  )[front];
-  return cornersAround(plot, { n: 0, e: 0, s: 0, w: 0, [behind]: -deep });
+  const deep = pavementDepth(plot);
+  if (deep <= 0) return null;
+  // The plot, drawn in from the side behind it as deep as what is built.
+  const built = (runsEast(plot.front) ? plot.d : plot.w) - deep;
+  const behind = SIDES[(SIDES.indexOf(plot.front) + 2) % SIDES.length];
+  return cornersAround(plot, { n: 0, e: 0, s: 0, w: 0, [behind]: -built });
 }
 
 /** The rectangle that holds a plot's turned walls. */
