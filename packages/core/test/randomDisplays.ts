@@ -36,6 +36,7 @@ export const randomDisplays = fc
       {
         ...{ ...place, ...size },
         turn: fc.constantFrom(0, 30, 90),
+        shape: fc.constantFrom('box' as const, 'box' as const, 'round' as const),
         height: fc.integer({ min: 1, max: 60 }),
         lean: fc.constantFrom(0, 0, 12),
         moves: fc.constantFrom('none' as const, 'none' as const, 'lower' as const, 'swing' as const),

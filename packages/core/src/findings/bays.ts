@@ -1,6 +1,14 @@
 import { partName } from '../catalogue/index.ts';
 import { centreOf, containsPoint, countOf, formatPlates } from '../grid/index.ts';
-import { SIDE_WORDS, builtRect, listOf, turnedPoint, type Entity, type Scene } from '../document/index.ts';
+import {
+  SIDE_WORDS,
+  builtRect,
+  listOf,
+  turnedPoint,
+  wallTop,
+  type Entity,
+  type Scene,
+} from '../document/index.ts';
 import {
   NO_SLAB,
   OUTSIDE,
@@ -11,7 +19,7 @@ import {
   type Point,
   type Relief,
 } from '../terrain/index.ts';
-import { frontsOf, partJoints, wallTop, type WallOpening, type PlacedBay } from '../structures/index.ts';
+import { frontsOf, partJoints, type WallOpening, type PlacedBay } from '../structures/index.ts';
 import type { FindingDraft, Rule } from './finding.ts';
 import { plotRef } from './plots.ts';
 

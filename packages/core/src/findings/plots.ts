@@ -2,6 +2,7 @@ import { centreOf, countOf, formatPlates, roundOut, intersection, type Rect } fr
 import {
   NO_SLAB,
   OUTSIDE,
+  crossings,
   eachStripStud,
   eachTouched,
   footHeights,
@@ -20,6 +21,7 @@ import {
 import {
   builtCorners,
   wallCorners,
+  isRound,
   labelOf,
   listOf,
   reachCorners,
@@ -36,7 +38,7 @@ import { overlappingPairs } from './places.ts';
 /** A building as a finding names it. */
 export const plotRef = ({ id }: Plot) => ({ kind: 'plot' as const, id });
 
-/** The studs that a convex outline touches, as numbers that are the same for the same stud. */
+/** The studs that an outline touches, as numbers that are the same for the same stud. */
 function touched(corners: readonly Point[]): Set<number> {
   const studs = new Set<number>();
   eachTouched(corners, EVERYWHERE, (row, from, to) => {
@@ -45,6 +47,12 @@ function touched(corners: readonly Point[]): Set<number> {
   return studs;
 }
 const EVERYWHERE = { x: -20_000, y: -20_000, w: 40_000, d: 40_000 };
+
+/** How many studs two bodies both touch. */
+function sharedStuds(p: Body, q: Body): number {
+  const own = touched(p.corners);
+  return [...touched(q.corners)].filter((stud) => own.has(stud)).length;
+}
 const keyOf = (column: number, row: number) => (row + 20_000) * 100_000 + column + 20_000;
 
 /** Whether a building stands off the grid. */
@@ -89,9 +97,11 @@ const plotsOverlap: Rule = {
       const shared = intersection(p.bounds, q.bounds);
       if (!shared) return null;
       const from = Math.max(p.begins, q.begins);
+      const both = isRound(a) || isRound(b) ? sharedStuds(p, q) : null;
+      if (both === 0) return null;
       const walls = p.begins === p.ground && q.begins === q.ground;
       return {
-        sentence: `“${a.name}” and “${b.name}” share ${shared.w} × ${shared.d} studs${walls ? '' : ` from ${formatPlates(from)} up`}; two buildings need 0.`,
+        sentence: `“${a.name}” and “${b.name}” share ${both === null ? `${shared.w} × ${shared.d} studs` : countOf(both, 'stud')}${walls ? '' : ` from ${formatPlates(from)} up`}; two buildings need 0.`,
         remedy: `Move “${b.name}” by ${countOf(Math.min(shared.w, shared.d), 'stud')}.`,
         place: centreOf(shared),
         things: [plotRef(a), plotRef(b)],
@@ -112,8 +122,7 @@ const turnReaches: Rule = {
       const [plot, other] = isTurned(a) ? [a, b] : [b, a];
       const shared = intersection(grown(p.bounds, 1), grown(q.bounds, 1));
       if (!shared) return null;
-      const own = touched(p.corners);
-      const studs = [...touched(q.corners)].filter((stud) => own.has(stud)).length;
+      const studs = sharedStuds(p, q);
       if (studs === 0) return null;
       return {
         sentence: `Turned by ${plot.turn}°, “${plot.name}” touches ${countOf(studs, 'stud')} of “${other.name}”; it should touch 0.`,
@@ -180,13 +189,12 @@ function turnRadius(plot: Plot): number {
   return Math.max(...reachCorners(plot).map((corner) => Math.hypot(corner.x - x, corner.y - y)));
 }
 
-/** How far a point lies from a convex outline, studs; 0: in it. */
+/** How far a point lies from an outline, studs; 0: in it. */
 function distanceTo(corners: readonly Point[], at: Point): number {
-  let inside = true;
+  const inside = crossings(corners, at.y).filter((x) => x <= at.x).length % 2 === 1;
   let least = Infinity;
   corners.forEach((a, i) => {
     const b = corners[(i + 1) % corners.length];
-    if ((b.x - a.x) * (at.y - a.y) - (b.y - a.y) * (at.x - a.x) < 0) inside = false;
     const near = nearestOn(a, b, at);
     least = Math.min(least, Math.hypot(near.x - at.x, near.y - at.y));
   });

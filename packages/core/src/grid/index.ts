@@ -15,5 +15,17 @@ export {
   type Rect,
 } from './rect.ts';
 export { lengthOfLine } from './line.ts';
+export { hullOf } from './hull.ts';
+export {
+  commonRows,
+  discRows,
+  discWithin,
+  grownRows,
+  insideRows,
+  maskOfRows,
+  outlineOfRows,
+  studsOfRows,
+  type StudRow,
+} from './rows.ts';
 export { present } from './present.ts';
 export { placeByRank, type LabelBox } from './placement.ts';

@@ -31,6 +31,7 @@ const LARGE = 6000;
  * Covers a mask exactly.
  * @param mask 1 where a piece must lie; any set that has 1 × 1 covers every mask
  * @param below the joints it lies on; null: nothing that has joints
+ * @param most studs of a layer that is improved by exact search, which takes some hundredths of a second
  * @throws RangeError when the set cannot cover the mask
  */
 export function tileLayer(
@@ -39,6 +40,7 @@ export function tileLayer(
   d: number,
   set: PieceSet,
   below: Joints | null = null,
+  most = SMALL,
 ): PlacedPieces {
   const window = boundsOfMask(mask, w, d);
   if (!window) return new Int16Array(0);
@@ -77,7 +79,7 @@ export function tileLayer(
   }
   if (found.length === 0) throw new RangeError(`no pieces of this set cover a layer of ${area} studs`);
   found.sort((a, b) => a.cost - b.cost);
-  if (w * d <= SMALL && found[0].laid.length / 4 > floor)
+  if (w * d <= most && found[0].laid.length / 4 > floor)
     for (const { laid, upright } of found.slice(0, RELAID)) {
       const again = upright
         ? improveTiling(laid, md, mw, set, floor)

@@ -1,3 +1,4 @@
+import { hullOf } from '../grid/index.ts';
 import type { Joint, Weight } from './joints.ts';
 
 // Pieces that simply rest: from the top down, the weight of each goes to what lies under it, by pushes alone.
@@ -135,24 +136,4 @@ function inTriangle([a, b, c]: readonly Prop[], { x, y }: { x: number; y: number
   const w = ((b.x - a.x) * (y - a.y) - (x - a.x) * (b.y - a.y)) / twice;
   const u = 1 - v - w;
   return Math.min(u, v, w) < -1e-7 ? null : [Math.max(0, u), Math.max(0, v), Math.max(0, w)];
-}
-
-/** Indices of the corners of a convex hull, anticlockwise (Andrew 1979). */
-function hullOf(props: readonly Prop[]): number[] {
-  const order = props
-    .map((_, index) => index)
-    .toSorted((a, b) => props[a].x - props[b].x || props[a].y - props[b].y);
-  const half = (indices: readonly number[]): number[] => {
-    const chain: number[] = [];
-    for (const index of indices) {
-      while (chain.length >= 2) {
-        const [o, p, q] = [props[chain[chain.length - 2]], props[chain[chain.length - 1]], props[index]];
-        if ((p.x - o.x) * (q.y - o.y) - (p.y - o.y) * (q.x - o.x) > 0) break;
-        chain.pop();
-      }
-      chain.push(index);
-    }
-    return chain.slice(0, -1);
-  };
-  return [...half(order), ...half(order.toReversed())];
 }

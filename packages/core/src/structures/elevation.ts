@@ -1,11 +1,11 @@
 import { ANY_COLOUR } from '../catalogue/index.ts';
-import { beginsLeft, builtSides, frontLength, frontsOf, type FrontCard, type Fronted } from './fronts.ts';
+import { beginsLeft, builtSides, frontsOf, sideLength, type FrontCard, type Fronted } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
 import { isCornerSlope, isSlope } from './roofs.ts';
 import { buildingPieces } from './shell.ts';
-import { storeysOf, wallTop, type Storey } from './storeys.ts';
+import { storeysOf, type Storey } from './storeys.ts';
 import { FACING } from './walls.ts';
-import { runsEast, type Side } from '../document/index.ts';
+import { isRound, runsEast, wallTop, type Side } from '../document/index.ts';
 
 // A front as it is seen from outside: what shows of each piece in its face, from the left and from the ground.
 
@@ -26,13 +26,31 @@ export interface SeenPiece {
 
 export interface Elevation {
   side: Side;
-  /** Studs from end to end, and plates from the ground to the top of the roof. */
+  /** Studs from end to end of the side, and plates from the ground to the top of the roof. */
   length: number;
   high: number;
   pieces: SeenPiece[];
   storeys: Storey[];
   /** The storeys of this side that are divided into bays. */
   fronts: FrontCard[];
+}
+
+/** Those of pieces that no nearer one hides whole. @param pieces those farther back first */
+function shown<P extends LaidPiece>(pieces: readonly P[], isX: boolean): P[] {
+  const seen = new Set<string>();
+  return pieces
+    .toReversed()
+    .filter(({ x, y, w, d, z, h }) => {
+      const [from, wide] = isX ? [x, w] : [y, d];
+      const cells = Array.from(
+        { length: wide * h },
+        (_, k) => `${from + (k % wide)} ${z + Math.trunc(k / wide)}`,
+      );
+      const isSeen = cells.some((cell) => !seen.has(cell));
+      for (const cell of cells) seen.add(cell);
+      return isSeen;
+    })
+    .toReversed();
 }
 
 /** Whether a slope falls to a side, a corner slope to that and another. */
@@ -47,31 +65,33 @@ const fallsTo = (piece: LaidPiece, side: Side): boolean => {
  */
 export function elevationOf(plot: Fronted, side: Side): Elevation {
   const { w, d } = builtSides(plot);
-  const length = frontLength(plot, side);
+  const length = sideLength(plot, side);
   const isX = runsEast(side);
   const isFromWest = beginsLeft(side);
   const depthOf = (piece: LaidPiece) =>
     ({ n: piece.y, s: d - piece.y - piece.d, w: piece.x, e: w - piece.x - piece.w })[side];
-  const pieces = buildingPieces(plot, NO_STREET)
+  const faces = buildingPieces(plot, NO_STREET)
     .filter((piece) => {
       if (piece.use === 'pavement') return false;
       if (depthOf(piece) === 0) return true;
+      // Round walls and roofs draw back from their face: all of them, the farther hidden by the nearer.
+      if (isRound(plot)) return piece.use !== 'pillar';
       // The ridge lies behind the slopes, as high as they end.
       return piece.use === 'roof' && (isSlope(piece) ? fallsTo(piece, side) : piece.z > wallTop(plot));
     })
-    .toSorted((a, b) => depthOf(b) - depthOf(a))
-    .map((piece): SeenPiece => {
-      const [from, wide] = isX ? [piece.x, piece.w] : [piece.y, piece.d];
-      const left = isFromWest ? from : length - from - wide;
-      const isCorner = isCornerSlope(piece);
-      const isEnd = isSlope(piece) && piece.turn % 180 !== FACING[side] % 180;
-      // Seen from the south and the west the east and the south are at the right; corners fall out to their own end.
-      const isRight = isCorner
-        ? left > length / 2
-        : (piece.turn === FACING.e || piece.turn === FACING.s) === isFromWest;
-      const seen = { part: piece.part, colour: piece.colour, left, z: piece.z, w: wide, h: piece.h };
-      return isEnd ? { ...seen, falls: isRight ? 'right' : 'left' } : seen;
-    });
+    .toSorted((a, b) => depthOf(b) - depthOf(a));
+  const pieces = (isRound(plot) ? shown(faces, isX) : faces).map((piece): SeenPiece => {
+    const [from, wide] = isX ? [piece.x, piece.w] : [piece.y, piece.d];
+    const left = isFromWest ? from : length - from - wide;
+    const isCorner = isCornerSlope(piece);
+    const isEnd = isSlope(piece) && piece.turn % 180 !== FACING[side] % 180;
+    // Seen from the south and the west the east and the south are at the right; corners fall out to their own end.
+    const isRight = isCorner
+      ? left > length / 2
+      : (piece.turn === FACING.e || piece.turn === FACING.s) === isFromWest;
+    const seen = { part: piece.part, colour: piece.colour, left, z: piece.z, w: wide, h: piece.h };
+    return isEnd ? { ...seen, falls: isRight ? 'right' : 'left' } : seen;
+  });
   const high = pieces.reduce((top, { z, h }) => Math.max(top, z + h), 0);
   return {
     ...{ side, length, high, pieces, storeys: storeysOf(plot) },

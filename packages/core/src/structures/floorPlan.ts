@@ -1,9 +1,19 @@
-import { MM_PER_PLATE, boundsOf, countOf, intersection, type Rect } from '../grid/index.ts';
-import type { Plot, Side } from '../document/index.ts';
+import { MM_PER_PLATE, boundsOf, countOf, intersection, type Rect, type StudRow } from '../grid/index.ts';
+import {
+  isRound,
+  roomCorners,
+  roundRoom,
+  roundRows,
+  wallCorners,
+  wallStuds,
+  type Plot,
+  type Side,
+} from '../document/index.ts';
 import { FIGURE_MM } from '../scale/index.ts';
-import { footOfFitting, offEaves, roofAt } from '../terrain/index.ts';
-import { pillarsUnder } from './floors.ts';
-import { beginsLeft, builtSides, openingsOf, wallStuds, type WallOpening } from './fronts.ts';
+import { footOfFitting, offEaves, roofAt, roundRoofOf } from '../terrain/index.ts';
+import { pillarsIn, pillarsUnder } from './floors.ts';
+import { beginsLeft, builtSides, openingsOf, type WallOpening } from './fronts.ts';
+import { layDisc } from './round.ts';
 import { slopedRoofOf } from './slopedRoof.ts';
 import { storeysOf, type Storey } from './storeys.ts';
 import { fillOf } from './walls.ts';
@@ -61,6 +71,8 @@ export interface FloorPlan {
   w: number;
   d: number;
   openings: WallOpening[];
+  /** Outlines of its walls and of its room; studs from the inside of the north-west corner. */
+  outline: { walls: Spot[]; room: Spot[] };
   /** Pillars and deep windows inside: studs from the inside of the north-west corner. */
   pillars: Rect[];
   windows: Rect[];
@@ -99,20 +111,31 @@ function planFloors(plot: Plot): FloorPlan[] {
   const [w, d] = [Math.max(0, sides.w - 2 * thick), Math.max(0, sides.d - 2 * thick)];
   const inside = (rect: Rect): Rect => ({ ...rect, x: rect.x - thick, y: rect.y - thick });
   const openings = openingsOf(plot);
-  const fills = openings.flatMap((one) => fillOf(one, { ...sides, thick }));
+  const deep = { ...sides, thick: Math.min(thick, sides.w, sides.d) };
+  const fills = openings.flatMap((one) => fillOf(one, deep));
   const roof = slopedRoofOf(plot);
-  const spots = pillarsUnder(sides.w, sides.d, thick, fills).map((spot) => inside({ ...spot, w: 2, d: 2 }));
+  const round = roundRoofOf(plot);
+  const isOpen = round ? !round.hasFloor : roof !== null && roof.courses > 0;
+  const room = isRound(plot) ? roundRoom(plot) : null;
+  const spots = (
+    room
+      ? pillarsIn(room, layDisc(roundRows(plot), sides.w, 0, 'floor'), fills)
+      : pillarsUnder(sides.w, sides.d, thick, fills)
+  ).map((spot) => inside({ ...spot, w: 2, d: 2 }));
+  const rows =
+    room?.slice(thick, thick + d).map(({ from, to }) => ({ from: from - thick, to: to - thick })) ?? null;
+  const upright = { ...plot, x: -thick, y: -thick, w: sides.w, d: sides.d, wall: thick, turn: 0 };
+  const outline = { walls: wallCorners(upright), room: roomCorners(upright) };
   return storeys.map((storey, i) => {
     const own = openings.filter(({ foot }) => foot >= storey.from && foot < storey.to);
     const windows = own
-      .flatMap((one) => fillOf(one, { ...sides, thick }))
+      .flatMap((one) => fillOf(one, deep))
       .flatMap((fill) => intersection(inside(fill), { x: 0, y: 0, w, d }) ?? []);
     // What stands above the last floor of walls stands on that floor's storey.
     const next = storeys.at(i + 1)?.level ?? Infinity;
-    // Nothing flat lies over the last storey under a roof of slopes.
-    const isUnderSlopes = i === storeys.length - 1 && roof !== null && roof.courses > 0;
-    const pillars = isUnderSlopes ? [] : spots;
-    const room = { w, d, wall: thick, pillars, windows };
+    // Nothing flat lies over the last storey under a roof that is open inside.
+    const pillars = i === storeys.length - 1 && isOpen ? [] : spots;
+    const room = { w, d, rows, wall: thick, pillars, windows };
     const fittings = placed(plot, { ...room, from: i === 0 ? -Infinity : storey.level, to: next });
     const doors = own
       .filter(({ part }) => part.family === 'door')
@@ -120,12 +143,25 @@ function planFloors(plot: Plot): FloorPlan[] {
     const upper = storeys.at(i + 1)?.from ?? null;
     // What hangs takes no floor; a figure stands under it where there is room.
     const takenTo = (air: number) => [
+      ...besides(room),
       ...pillars,
       ...windows,
       ...fittings.filter((one) => one.from - storey.from < air),
     ];
     return {
-      ...{ number: i + 1, storey, wall: thick, w, d, openings: own, pillars, windows, fittings, doors },
+      ...{
+        number: i + 1,
+        storey,
+        wall: thick,
+        w,
+        d,
+        outline,
+        openings: own,
+        pillars,
+        windows,
+        fittings,
+        doors,
+      },
       stairs: fittings
         .filter(({ use }) => use === 'stair')
         .map((stair) => stairOf(stair, upper ?? storey.to)),
@@ -138,10 +174,22 @@ function planFloors(plot: Plot): FloorPlan[] {
 interface Room {
   w: number;
   d: number;
+  rows: readonly StudRow[] | null;
   wall: number;
   pillars: readonly Rect[];
   windows: readonly Rect[];
 }
+
+/** What a round room leaves of its rectangle, row by row. */
+const besides = ({ w, rows }: Pick<Room, 'w' | 'rows'>): Rect[] =>
+  (rows ?? []).flatMap(({ from, to }, y) =>
+    from < to
+      ? [
+          { x: 0, y, w: from, d: 1 },
+          { x: to, y, w: w - to, d: 1 },
+        ]
+      : [{ x: 0, y, w, d: 1 }],
+  );
 
 /** The fittings that have a place and stand from a height on and below another. */
 function placed(plot: Plot, room: Room & { from: number; to: number }): PlacedFitting[] {
@@ -170,6 +218,7 @@ function faultOf(one: PlacedFitting, all: readonly PlacedFitting[], room: Room):
   // Walls are as thick as that at least: what is set in deeper comes out of the front.
   if (one.intoWall > 0 && one.intoWall >= room.wall)
     return `it is set ${countOf(one.intoWall, 'stud')} into a wall ${room.wall} thick`;
+  if (besides(room).some((wall) => intersection(wall, one))) return 'it stands in the round wall';
   const other = all.find(
     (each) => each.index !== one.index && each.from < one.to && one.from < each.to && intersection(each, one),
   );

@@ -1,5 +1,5 @@
 import { PLATE_SIZES, partId } from '../catalogue/index.ts';
-import { contains, intersection, type Rect } from '../grid/index.ts';
+import { contains, intersection, type Rect, type StudRow } from '../grid/index.ts';
 import type { BuildingUse } from '../masonry/index.ts';
 import type { LaidPiece } from './piece.ts';
 import type { Course } from './storeys.ts';
@@ -82,54 +82,96 @@ export function layFloor({ x, y, w, d }: Rect, z: number, use: BuildingUse): Lai
  * @param thick of the walls, which carry the ends of the joints
  * @param taken what stands out inside: deep windows
  */
-export function pillarsUnder(
-  w: number,
-  d: number,
-  thick: number,
-  taken: readonly Rect[],
-): { x: number; y: number }[] {
-  const found: { x: number; y: number }[] = [];
-  const add = (x: number, y: number, apart: number): boolean => {
-    const isInside = Math.min(x, y, w - PILLAR - x, d - PILLAR - y) >= thick;
-    const isFree =
-      found.every((one) => Math.abs(one.x - x) >= apart || Math.abs(one.y - y) >= apart) &&
-      !taken.some((one) => intersection(one, { x, y, w: PILLAR, d: PILLAR }));
-    if (isInside && isFree) found.push({ x, y });
-    return isInside && isFree;
-  };
+export function pillarsUnder(w: number, d: number, thick: number, taken: readonly Rect[]): Spot[] {
+  const { found, add } = pillarSpots(
+    ({ x, y }) => Math.min(x, y, w - PILLAR - x, d - PILLAR - y) >= thick,
+    taken,
+  );
   const [columns, rows] = [fieldsOf(w).slice(1, -1), fieldsOf(d).slice(1, -1)];
-  const along = (length: number) => {
-    const count = Math.ceil(length / SPAN);
-    return Array.from({ length: count - 1 }, (_, i) => Math.round(((i + 1) * length) / count));
-  };
   const half = PILLAR / 2;
-  for (const x of columns) for (const y of rows) add(x - half, y - half, APART);
-  for (const x of columns) for (const y of along(d)) add(x - half, y - half, APART);
-  for (const y of rows) for (const x of along(w)) add(x - half, y - half, APART);
+  for (const x of columns) for (const y of rows) add({ x: x - half, y: y - half }, APART);
+  for (const x of columns) for (const y of sharesOf(d)) add({ x: x - half, y: y - half }, APART);
+  for (const y of rows) for (const x of sharesOf(w)) add({ x: x - half, y: y - half }, APART);
   const inside = { x: thick, y: thick, w: w - 2 * thick, d: d - 2 * thick };
-  for (const plate of layFloor({ x: 0, y: 0, w, d }, 0, 'floor')) {
-    const isOnWall = !contains(inside, plate);
-    if (isOnWall || found.some((spot) => intersection(plate, { ...spot, w: PILLAR, d: PILLAR }))) continue;
-    const middle = { x: plate.x + Math.trunc((plate.w - 1) / 2), y: plate.y + Math.trunc((plate.d - 1) / 2) };
-    spotsNear(plate, middle).some(({ x, y }) => add(x, y, PILLAR));
-  }
+  const plates = layFloor({ x: 0, y: 0, w, d }, 0, 'floor');
+  underEach(
+    plates.filter((plate) => contains(inside, plate)),
+    { found, add },
+  );
   return found;
 }
 
+/**
+ * Where pillars stand under the floor of a round room: evenly where it is wider than a plate is long, and under each
+ * plate that lies on no wall and no other pillar. Their north-west corners, studs.
+ * @param plates of the floor, over walls and all
+ */
+export function pillarsIn(
+  room: readonly StudRow[],
+  plates: readonly LaidPiece[],
+  taken: readonly Rect[],
+): Spot[] {
+  const isIn = ({ x, y, w, d }: Rect) =>
+    y >= 0 &&
+    Array.from({ length: d }, (_, k) => room.at(y + k)).every(
+      (row) => row !== undefined && row.from <= x && x + w <= row.to,
+    );
+  const spots = pillarSpots(({ x, y }) => isIn({ x, y, w: PILLAR, d: PILLAR }), taken);
+  const filled = room.filter(({ from, to }) => from < to);
+  if (filled.length === 0) return [];
+  const wide = Math.max(...filled.map(({ to }) => to)) + Math.min(...filled.map(({ from }) => from));
+  if (Math.max(wide, room.length) > FIELD)
+    for (const x of sharesOf(wide))
+      for (const y of sharesOf(room.length)) spots.add({ x: x - PILLAR / 2, y: y - PILLAR / 2 }, APART);
+  underEach(plates.filter(isIn), spots);
+  return spots.found;
+}
+
+interface Spot {
+  x: number;
+  y: number;
+}
+
+/** Places of pillars as they are found: where there is room, and so far apart along x or y. */
+function pillarSpots(isInside: (spot: Spot) => boolean, taken: readonly Rect[]) {
+  const found: Spot[] = [];
+  const add = (spot: Spot, apart: number): boolean => {
+    const isFree =
+      isInside(spot) &&
+      found.every((one) => Math.abs(one.x - spot.x) >= apart || Math.abs(one.y - spot.y) >= apart) &&
+      !taken.some((one) => intersection(one, { ...spot, w: PILLAR, d: PILLAR }));
+    if (isFree) found.push(spot);
+    return isFree;
+  };
+  return { found, add };
+}
+
+/** Where a length is parted so that no part is longer than a span. */
+function sharesOf(length: number): number[] {
+  const count = Math.ceil(length / SPAN);
+  return Array.from({ length: count - 1 }, (_, i) => Math.round(((i + 1) * length) / count));
+}
+
+/** A pillar under each plate over which none stands yet, as near to its middle as there is room. */
+function underEach(plates: readonly Rect[], { found, add }: ReturnType<typeof pillarSpots>): void {
+  for (const plate of plates) {
+    if (found.some((spot) => intersection(plate, { ...spot, w: PILLAR, d: PILLAR }))) continue;
+    const middle = { x: plate.x + Math.trunc((plate.w - 1) / 2), y: plate.y + Math.trunc((plate.d - 1) / 2) };
+    spotsNear(plate, middle).some((spot) => add(spot, PILLAR));
+  }
+}
+
 /** Places of a pillar that reach under a plate, the nearest to a place first. */
-function spotsNear(plate: Rect, middle: { x: number; y: number }): { x: number; y: number }[] {
-  const spots: { x: number; y: number }[] = [];
+function spotsNear(plate: Rect, middle: Spot): Spot[] {
+  const spots: Spot[] = [];
   for (let y = plate.y - PILLAR + 1; y < plate.y + plate.d; y++)
     for (let x = plate.x - PILLAR + 1; x < plate.x + plate.w; x++) spots.push({ x, y });
-  const off = ({ x, y }: { x: number; y: number }) => Math.hypot(x - middle.x, y - middle.y);
+  const off = ({ x, y }: Spot) => Math.hypot(x - middle.x, y - middle.y);
   return spots.toSorted((a, b) => off(a) - off(b));
 }
 
 /** The pillars of a storey, in the courses of its walls. */
-export const layPillars = (
-  spots: readonly { x: number; y: number }[],
-  courses: readonly Course[],
-): LaidPiece[] =>
+export const layPillars = (spots: readonly Spot[], courses: readonly Course[]): LaidPiece[] =>
   spots.flatMap(({ x, y }) =>
     courses.map(({ family, z, h }): LaidPiece => {
       const own = { use: 'pillar' as const, x, y, w: PILLAR, d: PILLAR, turn: 0 };

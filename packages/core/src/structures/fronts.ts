@@ -1,6 +1,15 @@
 import { partName, partOf, type Part } from '../catalogue/index.ts';
 import { countOf, formatPlates, PLATES_PER_BRICK } from '../grid/index.ts';
-import { runsEast, SIDES, builtRect, type Plot, type Side } from '../document/index.ts';
+import {
+  runsEast,
+  SIDES,
+  builtRect,
+  isRound,
+  roundRows,
+  wallStuds,
+  type Plot,
+  type Side,
+} from '../document/index.ts';
 import { partJoints, storeysOf, type Storey } from './storeys.ts';
 
 // The fronts of a building: bays from the left as seen from outside, and the openings in the middle of them.
@@ -11,6 +20,7 @@ export type Fronted = Pick<
   | 'y'
   | 'w'
   | 'd'
+  | 'shape'
   | 'height'
   | 'storeys'
   | 'storeyHeights'
@@ -23,6 +33,7 @@ export type Fronted = Pick<
   | 'parts'
   | 'eaves'
   | 'roofForm'
+  | 'roundRoof'
   | 'slope'
   | 'wallColour'
   | 'roofColour'
@@ -42,7 +53,7 @@ export interface PlacedBay {
   /** Its number from the left, from 0. */
   index: number;
   bay: Bay;
-  /** From the left end of the front as seen from outside, studs. */
+  /** From the left end of its side as seen from outside, studs. */
   left: number;
   /** What is let into it; null: nothing, or what does not fit. */
   opening: WallOpening | null;
@@ -79,17 +90,27 @@ export function builtSides(plot: Parameters<typeof builtRect>[0]): { w: number; 
   return { w: Math.max(1, Math.round(built.w)), d: Math.max(1, Math.round(built.d)) };
 }
 
-/** Length of a front, studs. */
-export const frontLength = (plot: Parameters<typeof builtRect>[0], side: Side): number => {
+/** Length of a side, studs. */
+export const sideLength = (plot: Parameters<typeof builtRect>[0], side: Side): number => {
   const { w, d } = builtSides(plot);
   return runsEast(side) ? w : d;
 };
 
+/** Length of a front, studs: of a round building the straight run in the middle of the side. */
+export const frontLength = (plot: Parameters<typeof builtRect>[0], side: Side): number =>
+  sideLength(plot, side) - 2 * runStart(plot, side);
+
+/** Studs from an end of a side to where its front begins: 0 but for round buildings, which are alike from both ends. */
+function runStart(plot: Parameters<typeof builtRect>[0], side: Side): number {
+  if (!isRound(plot)) return 0;
+  const rows = roundRows(plot);
+  // A narrow oval has no stud at the ends of its rectangle.
+  const first = rows.findIndex(({ from }) => from === 0);
+  return runsEast(side) ? rows[0].from : first < 0 ? rows.length / 2 : first;
+}
+
 /** Whether the studs of a wall, counted from the west or north, begin at its left end as seen from outside. */
 export const beginsLeft = (side: Side): boolean => side === 's' || side === 'w';
-
-/** Thickness of a building's walls in whole studs. */
-export const wallStuds = ({ wall }: Pick<Plot, 'wall'>): number => Math.max(1, Math.round(wall));
 
 /**
  * All fronts that are divided into bays, with what is let into each and why something is not.
@@ -103,11 +124,12 @@ export function frontsOf(plot: Fronted): FrontCard[] {
     .map((front) => {
       const length = frontLength(plot, front.side);
       const left = length - front.bays.reduce((sum, { wide }) => sum + wide, 0);
-      let at = Math.floor(Math.max(0, left) / 2);
+      const start = runStart(plot, front.side);
+      let at = start + Math.floor(Math.max(0, left) / 2);
       const bays = front.bays.map((bay, index): PlacedBay => {
         const place = { side: front.side, storey: front.storey, index, bay, left: at };
         at += bay.wide;
-        return { ...place, ...letIn(plot, place, { length, over: left, storeys }) };
+        return { ...place, ...letIn(plot, place, { length, start, over: left, storeys }) };
       });
       return { side: front.side, storey: front.storey, bays, left };
     });
@@ -120,7 +142,12 @@ export const openingsOf = (plot: Fronted): WallOpening[] =>
 function letIn(
   plot: Fronted,
   { side, storey: number, bay, left }: Pick<PlacedBay, 'side' | 'storey' | 'bay' | 'left'>,
-  { length, over, storeys }: { length: number; over: number; storeys: readonly Storey[] },
+  {
+    length,
+    start,
+    over,
+    storeys,
+  }: { length: number; start: number; over: number; storeys: readonly Storey[] },
 ): Pick<PlacedBay, 'opening' | 'fault' | 'isOff'> {
   const none = (fault: string | null) => ({ opening: null, fault, isOff: false });
   if (bay.part === null) return none(null);
@@ -142,16 +169,18 @@ function letIn(
     );
   if (bay.sill + courses > storey.courses)
     return none(`it needs ${countOf(bay.sill + courses, 'course')}, the storey has ${storey.courses}`);
-  const deep = frontLength(plot, runsEast(side) ? 'e' : 'n');
+  const deep = sideLength(plot, runsEast(side) ? 'e' : 'n');
   if (!isArch && 2 * part.d > deep)
     return none(`it is ${countOf(part.d, 'stud')} deep, the building ${deep}`);
   const seen = left + Math.floor((bay.wide - wide) / 2);
   // What is deeper than the wall stands out inside, and keeps off the wall round the corner as far.
   const corner = Math.max(wallStuds(plot), isArch ? 1 : part.d);
-  if (seen < corner || seen + wide > length - corner)
-    return none(`it stands within ${countOf(corner, 'stud')} of the corner`);
+  if (seen - start < corner || seen - start + wide > length - corner)
+    return none(
+      `it stands within ${countOf(corner, 'stud')} of the ${isRound(plot) ? 'end of the straight run' : 'corner'}`,
+    );
   // South is seen with the west at the left, west with the north: their left is where studs are counted from.
-  const from = beginsLeft(side) ? seen : length - seen - wide;
+  const from = beginsLeft(side) ? seen : sideLength(plot, side) - seen - wide;
   // Seams are counted from the plot's own walls, pavement and all.
   const isX = runsEast(side);
   const built = builtRect(plot);

@@ -3,7 +3,6 @@ export {
   frontLength,
   frontsOf,
   readRhythm,
-  wallStuds,
   writeRhythm,
   type FrontCard,
   type Fronted,
@@ -27,7 +26,7 @@ export type { BuildingPiece, LaidPiece } from './piece.ts';
 export { buildingSteps, placedPieces, type BuildingSteps } from './place.ts';
 export { raisedBy, ridgeOf } from './ridge.ts';
 export { buildingPieces, shellPieces } from './shell.ts';
-export { partJoints, storeysOf, wallTop, type PartJoint, type Storey } from './storeys.ts';
+export { partJoints, storeysOf, type PartJoint, type Storey } from './storeys.ts';
 export {
   SLOPES,
   pitchOfSlope,

@@ -1,12 +1,14 @@
-import type { Plot } from '../document/index.ts';
+import { wallTop, type Plot } from '../document/index.ts';
+import { roundRoofOf } from '../terrain/index.ts';
 import type { Fronted } from './fronts.ts';
 import { slopedRoofOf } from './slopedRoof.ts';
-import { wallTop } from './storeys.ts';
 
 // The top of a building, and how it is raised to meet another.
 
 /** Plates above the building's ground: the top of its roof as it is laid. */
 export function ridgeOf(plot: Fronted): number {
+  const round = roundRoofOf(plot);
+  if (round) return round.top;
   const roof = slopedRoofOf(plot);
   return roof !== null && roof.courses > 0 ? roof.ridge : wallTop(plot) + 1;
 }

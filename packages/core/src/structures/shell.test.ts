@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { gramsOfPart, isListed, partOf } from '../catalogue/index.ts';
-import { sceneFrom, type Plot } from '../document/index.ts';
+import { sceneFrom, wallTop, type Plot } from '../document/index.ts';
 import { shellOf } from '../terrain/index.ts';
+import { filledBy } from '../../test/filled.ts';
 import { runs } from '../../test/runs.ts';
-import { elevationOf, frontsOf, slopedRoofOf, storeysOf, wallTop, type LaidPiece } from './index.ts';
+import { elevationOf, frontsOf, slopedRoofOf, storeysOf, type LaidPiece } from './index.ts';
 import * as structures from './index.ts';
 
 const plotOf = (more: object): Plot =>
@@ -17,20 +18,6 @@ const STREET = { pavementLight: 'mist', pavementDark: 'slate' };
 const buildingPieces = (plot: Plot) => structures.buildingPieces(plot, STREET);
 const shellPieces = (plot: Plot) => structures.shellPieces(plot, STREET);
 
-/** The number of the piece, from 1, in each stud and plate that is filled; throws where two fill one. */
-function filled(pieces: readonly LaidPiece[]): (x: number, y: number, z: number) => number {
-  const by = new Map<number, number>();
-  const keyOf = (x: number, y: number, z: number) => ((z + 8) * 128 + y + 8) * 128 + x + 8;
-  pieces.forEach(({ x, y, z, w, d, h }, i) => {
-    for (let k = 0; k < w * d * h; k++) {
-      const [px, py, pz] = [x + (k % w), y + (Math.trunc(k / w) % d), z + Math.trunc(k / (w * d))];
-      const key = keyOf(px, py, pz);
-      if (by.has(key)) throw new Error(`a second piece at ${px}, ${py}, ${pz}`);
-      by.set(key, i + 1);
-    }
-  });
-  return (x, y, z) => by.get(keyOf(x, y, z)) ?? 0;
-}
 const bricksAt = (pieces: readonly LaidPiece[], z: number) =>
   pieces.filter((one) => one.z === z && one.part.startsWith('brick'));
 const studsOf = (pieces: readonly LaidPiece[]) => pieces.reduce((sum, { w, d }) => sum + w * d, 0);
@@ -49,7 +36,7 @@ describe('a plain shell in pieces', () => {
   });
   test('half studs are rounded, and make no pavement', () => {
     for (const more of [{ w: 7.5 }, { x: 3.5, w: 8.5, d: 6.5 }, { wall: 1.5 }]) {
-      const at = filled(buildingPieces(plotOf(more)));
+      const at = filledBy(buildingPieces(plotOf(more)));
       const { w = 8, d = 8 } = more as { w?: number; d?: number };
       for (let y = -1; y <= Math.round(d); y++)
         for (let x = -1; x <= Math.round(w); x++) {
@@ -57,7 +44,7 @@ describe('a plain shell in pieces', () => {
           expect({ x, y, on: at(x, y, 0) > 0 }).toEqual({ x, y, on: isIn });
         }
     }
-    const front = filled(buildingPieces(plotOf({ w: 7.5, d: 10, streetFront: true, pavement: 2.5 })));
+    const front = filledBy(buildingPieces(plotOf({ w: 7.5, d: 10, streetFront: true, pavement: 2.5 })));
     // Of 7.5 × 10 studs the southern 2.5 are pavement: 8 studs by 3, before what is built.
     expect(Array.from({ length: 24 }, (_, k) => front(k % 8, 8 + Math.trunc(k / 8), 0) > 0)).not.toContain(
       false,
@@ -319,7 +306,7 @@ describe('parts that lift off', () => {
         const plot = plotOf({ ...more, parts: heights.map((height, i) => ({ name: `Part ${i}`, height })) });
         const joints = structures.partJoints(plot);
         const pieces = buildingPieces(plot);
-        const at = filled(pieces);
+        const at = filledBy(pieces);
         const wrong = pieces.filter(
           ({ z, h, part }) => !isListed(part) || joints.some((joint) => z < joint.z && z + h > joint.z),
         );
@@ -452,7 +439,7 @@ describe('fronts in bays', () => {
         const [w, d] = [given.w, given.streetFront ? given.d - 2 : given.d];
         const pieces = buildingPieces(own);
         for (const { part } of pieces) expect(isListed(part)).toBe(true);
-        const at = filled(pieces);
+        const at = filledBy(pieces);
         const holes = frontsOf(own).flatMap(({ bays }) => bays.flatMap(({ opening }) => opening ?? []));
         const deepOf = (side: string, x: number, y: number) =>
           ({ n: y, s: d - 1 - y, w: x, e: w - 1 - x })[side] ?? 0;

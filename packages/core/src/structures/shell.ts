@@ -1,12 +1,14 @@
 import { ANY_COLOUR } from '../catalogue/index.ts';
-import type { PartLine } from '../document/index.ts';
+import { isRound, roundRoom, roundRows, wallStuds, wallTop, type PartLine } from '../document/index.ts';
 import type { BuildingUse } from '../masonry/index.ts';
-import { layFloor, layPillars, pillarsUnder } from './floors.ts';
-import { builtSides, openingsOf, wallStuds, type Fronted } from './fronts.ts';
+import { roundRoofOf } from '../terrain/index.ts';
+import { layFloor, layPillars, pillarsIn, pillarsUnder } from './floors.ts';
+import { builtSides, openingsOf, type Fronted } from './fronts.ts';
 import { laySlopedRoof, slopedRoofOf } from './slopedRoof.ts';
 import { layPavement, type StreetRules } from './pavement.ts';
 import type { BuildingPiece, LaidPiece } from './piece.ts';
-import { coursesOf, partJoints, storeysOf, wallTop } from './storeys.ts';
+import { layDisc, layRoundRoof } from './round.ts';
+import { coursesOf, partJoints, storeysOf } from './storeys.ts';
 import { fillOf, layWalls } from './walls.ts';
 
 // A building in pieces: walls of bonded courses with what is let into them, a floor of plates for each storey that lies
@@ -20,27 +22,38 @@ import { fillOf, layWalls } from './walls.ts';
  */
 export function buildingPieces(plot: Fronted, street: StreetRules): BuildingPiece[] {
   const { w, d } = builtSides(plot);
-  const thick = wallStuds(plot);
+  // A building is no thinner than its walls.
+  const thick = Math.min(wallStuds(plot), w, d);
   const openings = openingsOf(plot);
-  const whole = { x: 0, y: 0, w, d };
+  const rows = isRound(plot) ? roundRows(plot) : null;
+  const layWhole = (z: number, use: BuildingUse) =>
+    rows ? layDisc(rows, w, z, use) : layFloor({ x: 0, y: 0, w, d }, z, use);
   const fills = openings.flatMap((one) => fillOf(one, { w, d, thick }));
-  const pillars = pillarsUnder(w, d, thick, fills);
+  const pillars = rows
+    ? pillarsIn(roundRoom(plot), layWhole(0, 'floor'), fills)
+    : pillarsUnder(w, d, thick, fills);
   const pieces: LaidPiece[] = [];
   const sloped = slopedRoofOf(plot);
+  const round = roundRoofOf(plot);
   const isPitched = sloped !== null && sloped.courses > 0;
+  const isOpen = isPitched || (round !== null && !round.hasFloor);
   const storeys = storeysOf(plot);
   const joints = partJoints(plot);
   for (const [i, storey] of storeys.entries()) {
     const { level, hasFloor, from, to } = storey;
-    if (hasFloor) pieces.push(...layFloor(whole, level, 'floor'));
+    if (hasFloor) pieces.push(...layWhole(level, 'floor'));
     const own = openings.filter(({ foot }) => foot >= from && foot < to);
-    pieces.push(...layWalls({ w, d, thick, storey, openings: own, joints }));
-    // Nothing flat lies over the last storey under a roof of slopes.
-    if (!isPitched || i < storeys.length - 1) pieces.push(...layPillars(pillars, coursesOf(storey, joints)));
+    pieces.push(...layWalls({ w, d, thick, rows, storey, openings: own, joints }));
+    // Nothing flat lies over the last storey under a roof that is open inside.
+    if (!isOpen || i < storeys.length - 1) pieces.push(...layPillars(pillars, coursesOf(storey, joints)));
   }
   pieces.push(
     ...fills,
-    ...(isPitched ? laySlopedRoof(plot, sloped) : layFloor(whole, wallTop(plot), 'roof')),
+    ...(isPitched
+      ? laySlopedRoof(plot, sloped)
+      : round
+        ? layRoundRoof(plot, round)
+        : layWhole(wallTop(plot), 'roof')),
   );
   return [
     ...layPavement(plot, street),
@@ -61,8 +74,34 @@ const MAX_KNOWN = 500;
  */
 export function shellPieces(plot: Fronted, street: StreetRules): PartLine[] {
   const { w, d, height, storeys, storeyHeights, wall, front, streetFront, pavement } = plot;
-  const { bays, cutAt, parts, roofForm, eaves, slope, wallColour, roofColour, letInColour } = plot;
-  const size = [w, d, height, storeys, wall, front, streetFront, pavement, eaves, roofForm, slope];
+  const {
+    shape,
+    roundRoof,
+    bays,
+    cutAt,
+    parts,
+    roofForm,
+    eaves,
+    slope,
+    wallColour,
+    roofColour,
+    letInColour,
+  } = plot;
+  const size = [
+    w,
+    d,
+    shape,
+    roundRoof,
+    height,
+    storeys,
+    wall,
+    front,
+    streetFront,
+    pavement,
+    eaves,
+    roofForm,
+    slope,
+  ];
   const key = JSON.stringify([
     size,
     storeyHeights,

@@ -1,5 +1,5 @@
 import { PLATES_PER_BRICK } from '../grid/index.ts';
-import { storeyLevels, type Plot } from '../document/index.ts';
+import { storeyLevels, wallTop, type Plot } from '../document/index.ts';
 
 // A building's storeys in courses of bricks, and the plates over them.
 
@@ -15,10 +15,6 @@ export interface Storey {
   courses: number;
   plates: number;
 }
-
-/** Height of a building's walls, plates: to the eaves, or to a flat roof. */
-export const wallTop = ({ height, eaves }: Pick<Plot, 'height' | 'eaves'>): number =>
-  Math.round(eaves === null ? height : Math.min(eaves, height));
 
 /**
  * The storeys of a building from the ground up. One that reaches over the eaves ends there, and the last reaches up to

@@ -1,18 +1,22 @@
 import { partId } from '../catalogue/index.ts';
 import { BRICKS, BondWatch, PLATES, tileLayer } from '../masonry/index.ts';
+import { insideRows, maskOfRows, type StudRow } from '../grid/index.ts';
 import { runsEast, type Side } from '../document/index.ts';
 import type { WallOpening } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
+import { UNSEARCHED } from './round.ts';
 import { coursesOf, type PartJoint, type Storey } from './storeys.ts';
 
 // Walls in courses that interlock at the corners, with openings left in them and what fills those.
 
-/** The four walls of a storey. */
+/** The walls of a storey, round what is built. */
 export interface StoreyWalls {
   /** Sides of what is built and thickness of its walls, whole studs. */
   w: number;
   d: number;
   thick: number;
+  /** Its studs row by row where it is round; null: they fill its rectangle. */
+  rows: readonly StudRow[] | null;
   storey: Storey;
   /** What is let into them. */
   openings: readonly WallOpening[];
@@ -33,11 +37,11 @@ const THROUGH = 1000;
 /**
  * The pieces of a storey's walls, course by course. Walls of one stud or two interlock at the corners: in the first
  * course the sides along x run through, in the second those along y, and no joint lies over one of the course below
- * where bricks of up to four studs allow it. Thicker walls are laid as an area, less their openings.
+ * where bricks of up to four studs allow it. Thicker walls and round ones are laid as an area, less their openings.
  */
 export function layWalls(walls: StoreyWalls): LaidPiece[] {
-  const { w, d, thick } = walls;
-  return thick <= 2 && w > 2 * thick && d > 2 * thick ? layLines(walls) : layArea(walls);
+  const { w, d, thick, rows } = walls;
+  return rows === null && thick <= 2 && w > 2 * thick && d > 2 * thick ? layLines(walls) : layArea(walls);
 }
 
 /** Stretches of a wall between its openings at a height: from and to, studs along it. */
@@ -117,13 +121,13 @@ export function layStretch(
 }
 
 /** A ring of any thickness, each course over the joints of the one below. */
-function layArea({ w, d, thick, storey, openings, joints }: StoreyWalls): LaidPiece[] {
+function layArea({ w, d, thick, rows, storey, openings, joints }: StoreyWalls): LaidPiece[] {
   const laid: LaidPiece[] = [];
   const watch = new BondWatch(w, d);
   for (const [course, { family: wanted, z, h }] of coursesOf(storey, joints).entries()) {
     // Few tiles are made wide enough for a thick wall: its joints are of plates.
     const family = wanted === 'tile' ? 'plate' : wanted;
-    const mask = ringOf(w, d, thick);
+    const mask = rows ? roundRing(rows, w, thick) : ringOf(w, d, thick);
     for (const one of openings) {
       if (!holeAt(one, z)) continue;
       const [a, b] = holeOf(one, z);
@@ -133,13 +137,9 @@ function layArea({ w, d, thick, storey, openings, joints }: StoreyWalls): LaidPi
           mask[y * w + x] = 0;
         }
     }
-    const tiles = tileLayer(
-      mask,
-      w,
-      d,
-      family === 'brick' ? BRICKS : PLATES,
-      course === 0 ? null : watch.open,
-    );
+    const set = family === 'brick' ? BRICKS : PLATES;
+    const below = course === 0 ? null : watch.open;
+    const tiles = rows ? tileLayer(mask, w, d, set, below, UNSEARCHED) : tileLayer(mask, w, d, set, below);
     watch.see({ family, laid: tiles, z, h, purpose: 'core' });
     for (let p = 0; p < tiles.length; p += 4) {
       const [x, y, wide, deep] = tiles.subarray(p, p + 4);
@@ -159,6 +159,12 @@ const ringOf = (w: number, d: number, thick: number): Uint8Array =>
     const [x, y] = [i % w, Math.trunc(i / w)];
     return Math.min(x, y, w - 1 - x, d - 1 - y) < thick ? 1 : 0;
   });
+
+/** The same of a round building. */
+function roundRing(rows: readonly StudRow[], w: number, thick: number): Uint8Array {
+  const inside = maskOfRows(insideRows(rows, thick), w);
+  return maskOfRows(rows, w).map((on, i) => (inside[i] ? 0 : on));
+}
 
 /** The stud of a wall by how far along and how deep behind its face it is. */
 const studOf = (side: Side, along: number, deep: number, { w, d }: { w: number; d: number }) =>

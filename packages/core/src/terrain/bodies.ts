@@ -21,7 +21,7 @@ import { footHeights, namedFoot, standsOn, type SurfaceRaster } from './stand.ts
 
 // What stands in the scene as solid bodies: the one place that knows how far a thing reaches and from which height.
 
-/** A convex outline on the plan between two heights. */
+/** An outline on the plan between two heights: convex, or the steps of a round building, one stretch in each row of studs. */
 export interface Body {
   kind: Kind;
   id: string;

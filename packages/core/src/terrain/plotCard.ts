@@ -1,6 +1,16 @@
 import type { Rect } from '../grid/index.ts';
-import { runsEast, insideOf, storeyLevels, type Plot, type Side } from '../document/index.ts';
+import {
+  runsEast,
+  insideOf,
+  isRound,
+  roomStuds,
+  storeyLevels,
+  wallTop,
+  type Plot,
+  type Side,
+} from '../document/index.ts';
 import { metresOf } from '../scale/index.ts';
+import { offRoundWall, roundRoofOf, underRoundRoof } from './roundRoof.ts';
 import { eachPlotSpan } from './stand.ts';
 
 /** What a plot's numbers come to: what one would otherwise work out with paper beside the model. */
@@ -50,6 +60,10 @@ export function roofAt(plot: Plot, from: number): number {
   const { height, eaves, parts } = plot;
   const lowest = parts.filter(({ use }) => use === 'roof').map(({ clears }) => clears);
   if (eaves === null) return lowest.length > 0 ? Math.min(height, ...lowest) : height;
+  if (isRound(plot)) {
+    const roof = roundRoofOf(plot);
+    return roof ? underRoundRoof(plot, roof, from) : wallTop(plot);
+  }
   const room = insideOf(plot);
   const isX = plot.front === 'w' || plot.front === 'e';
   const across = plot.roofForm === 'lean-to' ? (isX ? room.w : room.d) : Math.min(room.w, room.d) / 2;
@@ -67,6 +81,7 @@ export function offWall(plot: Plot, { place, fromWall }: Pick<Fitting, 'place' |
 /** How far a rectangle of a floor is off the nearest wall that the roof falls to, studs. @param rect from the inside of the north-west corner */
 export function offEaves(plot: Plot, { x, y, w, d }: Rect): number {
   const room = insideOf(plot);
+  if (isRound(plot)) return offRoundWall(room, { x, y, w, d });
   const off = { n: y, s: room.d - y - d, w: x, e: room.w - x - w };
   const low: readonly Side[] =
     plot.roofForm === 'lean-to'
@@ -100,8 +115,7 @@ export function clearanceOfFitting(plot: Plot, fitting: Fitting): FittingClearan
 /** @param ratio the display's scale, 1 : n */
 export function plotCard(plot: Plot, ratio: number): PlotCard {
   const { w, d, height, storeys, fittings } = plot;
-  const room = insideOf(plot);
-  const inside = room.w * room.d;
+  const inside = roomStuds(plot);
   let swept = 0;
   const everywhere = { x: -20_000, y: -20_000, w: 40_000, d: 40_000 };
   eachPlotSpan(plot, everywhere, (_, from, to) => (swept += to - from));

@@ -1,6 +1,9 @@
 import { gramsOfLines } from '../catalogue/index.ts';
 import {
   MM,
+  PLATES_PER_BRICK,
+  hullOf,
+  studsOfRows,
   MM_PER_PLATE,
   MM_PER_STUD,
   boundsOf,
@@ -13,14 +16,20 @@ import {
   builtRect,
   insideOf,
   isOverhanging,
+  isRound,
   leanAt,
   listOf,
+  roomStuds,
+  roundRows,
   storeyLevels,
   turnedPoint,
+  wallCorners,
+  wallTop,
   type PartList,
   type Plot,
   type Scene,
 } from '../document/index.ts';
+import { roundRoofOf } from './roundRoof.ts';
 
 // What buildings weigh, by their lists or their plain shells, and where their centres of mass are.
 
@@ -51,13 +60,31 @@ export const tippingAngle = (halfBaseMm: number, centreMm: number): number =>
  * @param base it stands on, studs of the display, unturned
  */
 export function tipsOfPlot(
-  plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn' | 'lean' | 'leanTo'>,
+  plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'shape' | 'turn' | 'lean' | 'leanTo'>,
   base: Rect,
   weight: Pick<PlotMass, 'x' | 'y' | 'z'>,
 ): number {
   const off = offBase(plot, base, weight);
-  const half = Math.min(base.w / 2 - Math.abs(off.x), base.d / 2 - Math.abs(off.y));
+  const half = isRound(plot)
+    ? toRim(plot, off)
+    : Math.min(base.w / 2 - Math.abs(off.x), base.d / 2 - Math.abs(off.y));
   return tippingAngle(half * MM_PER_STUD, weight.z * MM_PER_PLATE);
+}
+
+/** From a point off the middle of a round building to the nearest line it can tip about, studs; below 0: it is beyond it. */
+function toRim(plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'shape'>, off: { x: number; y: number }): number {
+  const studs = wallCorners({ ...plot, turn: 0 });
+  const middle = centreOf(boundsOf(studs.map((at) => ({ ...at, w: 0, d: 0 }))));
+  const rim = hullOf(studs).map((index) => studs[index]);
+  const at = { x: middle.x + off.x, y: middle.y + off.y };
+  // The hull runs so that its inside is on the left.
+  return Math.min(
+    ...rim.map((a, i) => {
+      const b = rim[(i + 1) % rim.length];
+      const [dx, dy] = [b.x - a.x, b.y - a.y];
+      return (dx * (at.y - a.y) - dy * (at.x - a.x)) / Math.hypot(dx, dy);
+    }),
+  );
 }
 
 /** How far a building's centre of mass is off the middle of what it stands on, studs along its own sides. */
@@ -132,6 +159,7 @@ export const reachAt = (plot: Plot, z: number): Rect =>
  * @param upTo plates above its ground; less than its height: what is left when the rest is off
  */
 export function shellOf(plot: Plot, upTo: number = plot.height): PlotMass {
+  if (isRound(plot)) return roundShell(plot, upTo);
   const { overhang, overhangFrom, wall } = plot;
   const middle = centreOf(plot);
   const built = builtRect(plot);
@@ -157,6 +185,31 @@ export function shellOf(plot: Plot, upTo: number = plot.height): PlotMass {
     );
     if (upTo >= plot.height && outHigh > 1) boxes.push(ringOf(open, built, middle, upTo - 1, 1));
   }
+  return massOf(boxes);
+}
+
+/** Of a round building its ring of walls, its floors, and the rings of its roof or the plates of a flat one. */
+function roundShell(plot: Plot, upTo: number): PlotMass {
+  const roof = roundRoofOf(plot);
+  const walls = wallTop(plot);
+  const [all, room] = [studsOfRows(roundRows(plot)), roomStuds(plot)];
+  const boxes: Box[] = [];
+  const add = (studs: number, from: number, high: number) => {
+    const built = Math.min(high, upTo - from);
+    if (built > 0) boxes.push({ volume: studs * built, x: 0, y: 0, z: from + built / 2 });
+  };
+  add(all - room, 0, walls);
+  for (const level of storeyLevels(plot)) if (level < walls) add(room, level, 1);
+  if (roof?.hasFloor) add(all, walls, 1);
+  for (const { z, outer, hole } of roof?.rings ?? [])
+    add(studsOfRows(outer) - studsOfRows(hole), z, PLATES_PER_BRICK);
+  const closed = roof ? studsOfRows(roof.rings[roof.rings.length - 1].outer) : all;
+  // What closes it lies over its height, and is there when it is whole.
+  if (upTo >= plot.height) boxes.push({ volume: closed, x: 0, y: 0, z: roof ? roof.top - 0.5 : walls });
+  return massOf(boxes);
+}
+
+function massOf(boxes: readonly Box[]): PlotMass {
   const volume = boxes.reduce((sum, box) => sum + box.volume, 0);
   const mean = (of: (box: Box) => number) =>
     volume > 0 ? boxes.reduce((sum, box) => sum + box.volume * of(box), 0) / volume : 0;

@@ -189,8 +189,8 @@ export function eachNearBorder(
 }
 
 /**
- * Calls `visit` with the studs of each row that a convex shape touches with any of its area: the footprint of what
- * is turned off the grid.
+ * Calls `visit` with the studs of each row that a shape touches with any of its area, all between the farthest of them:
+ * the footprint of what is turned off the grid.
  */
 export function eachTouched(
   corners: readonly Point[],
@@ -209,9 +209,11 @@ export function eachTouched(
     };
     corners.forEach((a, i) => {
       const b = corners[(i + 1) % corners.length];
-      if (a.y >= row && a.y <= row + 1) reach(a.x);
-      for (const y of [row, row + 1])
-        if (a.y < y !== b.y < y) reach(a.x + ((y - a.y) / (b.y - a.y)) * (b.x - a.x));
+      // What of this side lies in the row: one that only ends at its border leaves no area in it.
+      const from = Math.max(Math.min(a.y, b.y), row);
+      const to = Math.min(Math.max(a.y, b.y), row + 1);
+      if (to - from <= TOUCH) return;
+      for (const y of [from, to]) reach(a.x + ((y - a.y) / (b.y - a.y)) * (b.x - a.x));
     });
     const from = Math.max(Math.floor(west + TOUCH), window.x);
     const to = Math.min(Math.ceil(east - TOUCH), window.x + window.w);

@@ -1,4 +1,4 @@
-import { MM_PER_PLATE, MM_PER_STUD, centreOf } from '../grid/index.ts';
+import { MM_PER_PLATE, MM_PER_STUD, centreOf, hullOf } from '../grid/index.ts';
 import { HINGES, listOf, wallCorners, type Plot, type Scene } from '../document/index.ts';
 import type { Point } from './shape.ts';
 import { standsOn, type SurfaceRaster } from './stand.ts';
@@ -36,7 +36,7 @@ export function sweepOf(plot: Plot & { id: string }, foot: number): Sweep | null
   });
   if (moves === 'swing') {
     const count = Math.max(1, Math.ceil(Math.abs(swingBy) / STEP));
-    const hinge = rest[HINGES.indexOf(plot.hinge)];
+    const hinge = wallCorners({ ...plot, shape: 'box' })[HINGES.indexOf(plot.hinge)];
     return {
       ...{ plot, of: Math.abs(swingBy), unit: '°', foot },
       steps: Array.from({ length: count + 1 }, (_, i) =>
@@ -128,11 +128,14 @@ export const sweepsOf = (scene: Scene, relief: SurfaceRaster): Sweep[] =>
 /** Outlines that only touch do not overlap, studs: numbers carry noise in their last digits. */
 const TOUCH = 1e-6;
 
-/** Whether two convex outlines share more than their border (separating axes; Gottschalk, Lin, Manocha 1996). */
+/**
+ * Whether the convex hulls of two outlines share more than their border (separating axes; Gottschalk, Lin, Manocha 1996).
+ */
 export function convexOverlap(a: readonly Point[], b: readonly Point[]): boolean {
+  const [p, q] = [a, b].map((corners) => hullOf(corners).map((index) => corners[index]));
   for (const [one, other] of [
-    [a, b],
-    [b, a],
+    [p, q],
+    [q, p],
   ])
     for (let i = 0; i < one.length; i++) {
       const [p, q] = [one[i], one[(i + 1) % one.length]];

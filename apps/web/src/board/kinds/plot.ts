@@ -6,17 +6,21 @@ import {
   MOUNTS,
   ROOF_FORMS,
   MOVES,
+  PLOT_SHAPES,
+  ROUND_ROOFS,
   SIDES,
   SIDE_WORDS,
   isOverhanging,
   leanAt,
   outerCorners,
+  isRound,
   listOf,
   plotBounds,
+  roomCorners,
   wallCorners,
 } from '@quarry/core/document';
 import { ROOF_SLOPES } from '@quarry/core/structures';
-import { sweepOf } from '@quarry/core/terrain';
+import { crossings, sweepOf } from '@quarry/core/terrain';
 import { field } from '../../ui/fieldSpec.ts';
 import { capital } from '../../ui/words.ts';
 import { MONO, SANS, hatch, visible, within, wrapText, type Picture } from '../ink.ts';
@@ -27,6 +31,9 @@ import type { BoardKind } from './kind.ts';
 
 type Ctx = CanvasRenderingContext2D;
 
+/** Whether a form is of a building with four walls. */
+const isBox = ({ shape }: Readonly<Record<string, unknown>>): boolean => shape !== 'round';
+
 export const plotBoard: BoardKind = {
   drawings: [{ rank: 50, draw: drawPlots }],
   labels: (picture) => plotLabels(picture),
@@ -35,10 +42,7 @@ export const plotBoard: BoardKind = {
   // By its turned walls.
   hit: (scene, id, { at }) => {
     const corners = wallCorners(scene.plot[id]);
-    return corners.every((a, i) => {
-      const b = corners[(i + 1) % corners.length];
-      return (b.x - a.x) * (at.y - a.y) - (b.y - a.y) * (at.x - a.x) >= 0;
-    });
+    return crossings(corners, at.y).filter((x) => x <= at.x).length % 2 === 1;
   },
   boxed: true,
   snaps: true,
@@ -53,6 +57,7 @@ export const plotBoard: BoardKind = {
   fields: [
     field.text('name', 'Name'),
     ...field.area(0.5),
+    field.choice('shape', 'Shape', PLOT_SHAPES, { box: 'Box', round: 'Round' }),
     field.number('turn', 'Turned', 0, 359.9, { unit: '°' }),
     field.plates('height', 'Height', 1),
     field.number('storeys', 'Storeys', 0, 60, { whole: true }),
@@ -77,7 +82,7 @@ export const plotBoard: BoardKind = {
       max: 64,
       step: 0.5,
       optional: 8,
-      when: ({ streetFront }) => streetFront === true,
+      when: (plot) => plot.streetFront === true && isBox(plot),
     },
     field.choice(
       'connectors',
@@ -92,7 +97,14 @@ export const plotBoard: BoardKind = {
       'Roof falls to',
       ROOF_FORMS,
       { gable: 'Two sides', hip: 'All four sides', 'lean-to': 'The front alone' },
-      ({ eaves }) => eaves !== null,
+      (plot) => plot.eaves !== null && isBox(plot),
+    ),
+    field.choice(
+      'roundRoof',
+      'Roof closes as',
+      ROUND_ROOFS,
+      { cone: 'A cone', dome: 'A dome' },
+      (plot) => plot.eaves !== null && !isBox(plot),
     ),
     {
       as: 'choice',
@@ -100,12 +112,12 @@ export const plotBoard: BoardKind = {
       label: 'Slopes',
       options: ROOF_SLOPES.map(({ id }) => ({ value: id, word: capital(partName(id)) })),
       optional: 'Nearest to its height',
-      when: ({ eaves }) => eaves !== null,
+      when: (plot) => plot.eaves !== null && isBox(plot),
     },
     field.colour('wallColour', 'Walls in'),
     field.colour('roofColour', 'Roof in'),
     field.colour('letInColour', 'Windows and doors in'),
-    field.plates('overhangFrom', 'Stands out from', 0),
+    field.plates('overhangFrom', 'Stands out from', 0, 3000, isBox),
     field.number('lean', 'Leans', 0, 45, { unit: '°' }),
     field.number('leanTo', 'Leans to', 0, 359.9, {
       unit: '° from north',
@@ -157,15 +169,16 @@ function drawPlots(ctx: Ctx, picture: Picture): void {
     outline(fills, picture, plot);
     // Walls too thin to be seen are left out.
     const wall = plot.wall * view.scale > 1.2 ? plot.wall : 0;
-    if (wall > 0 && plot.w > 4 * wall && plot.d > 4 * wall)
-      outline(walls, picture, {
-        ...plot,
-        x: plot.x + wall,
-        y: plot.y + wall,
-        w: plot.w - 2 * wall,
-        d: plot.d - 2 * wall,
-      });
-    if (on.w > 26 && on.d > 12 && plot.turn % 90 === 0) hatched.push(on);
+    if (wall > 0 && plot.w > 4 * wall && plot.d > 4 * wall) closed(walls, picture, roomCorners(plot));
+    // Within a round one the hatch keeps to the square in it.
+    const off = isRound(plot) ? (1 - Math.SQRT1_2) / 2 : 0;
+    const inner = {
+      x: on.x + off * on.w,
+      y: on.y + off * on.d,
+      w: (1 - 2 * off) * on.w,
+      d: (1 - 2 * off) * on.d,
+    };
+    if (inner.w > 26 && inner.d > 12 && plot.turn % 90 === 0) hatched.push(inner);
   }
   ctx.fillStyle = palette.sheet;
   ctx.fill(fills);

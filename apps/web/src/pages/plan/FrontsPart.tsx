@@ -3,6 +3,7 @@ import { partName } from '@quarry/core/catalogue';
 import { countOf, formatPlates } from '@quarry/core/grid';
 import type { Entity } from '@quarry/core/document';
 import { frontsOf, slopedRoofOf } from '@quarry/core/structures';
+import { roundRoofOf } from '@quarry/core/terrain';
 import { DefinitionRow, Heading, Quantity } from '../../ui/parts.tsx';
 
 const ElevationDialog = lazy(() =>
@@ -21,6 +22,7 @@ export function FrontsPart({ plot, disabled }: { plot: Entity<'plot'>; disabled:
   const letIn = bays.filter(({ opening }) => opening !== null).length;
   const out = bays.filter(({ fault }) => fault !== null).length;
   const roof = slopedRoofOf(plot);
+  const round = roundRoofOf(plot);
   return (
     <>
       <Heading>Fronts, floors and roof</Heading>
@@ -35,6 +37,14 @@ export function FrontsPart({ plot, disabled }: { plot: Entity<'plot'>; disabled:
             note={`${countOf(roof.courses, 'course')} of ${partName(roof.slope.id)} a side, ${countOf(roof.flat, 'stud')} of plates on top; planned ${formatPlates(plot.height)}`}
           >
             <Quantity value={roof.ridge} measure="plates" />
+          </DefinitionRow>
+        )}
+        {round && (
+          <DefinitionRow
+            label="Top, laid"
+            note={`${countOf(round.rings.length, 'ring')} of bricks, each drawn in${round.hasFloor ? ', on a floor: too flat to close over the room' : ''}; planned ${formatPlates(plot.height)}`}
+          >
+            <Quantity value={round.top} measure="plates" />
           </DefinitionRow>
         )}
       </dl>

@@ -15,6 +15,7 @@ import {
   SIDES,
   SIDE_WORDS,
   builtRect,
+  isRound,
   displayOf,
   reachCorners,
   plotBounds,
@@ -144,33 +145,39 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
           card.connectors.length === 0 &&
           ' Its sides are not 32 studs deep: no standard connectors.'}
       </Basis>
-      <Heading aside={`from ${formatPlates(plot.overhangFrom)} up`}>Stands out over its walls</Heading>
-      {SIDES.map((side) => (
-        <QuantityField
-          key={side}
-          label={`To the ${SIDE_WORDS[side]}`}
-          value={plot.overhang[side]}
-          measure="studs"
-          min={0}
-          max={64}
-          disabled={disabled}
-          onCommit={(by) => set('changed what stands out of', { overhang: { ...plot.overhang, [side]: by } })}
-        />
-      ))}
-      <dl>
-        {overhangs.map(({ side, grams, share }) => (
-          <DefinitionRow
-            key={side}
-            label={`Hold of the wall, used to the ${SIDE_WORDS[side]}`}
-            note={`${Math.round(grams)} g stand out; ${displayOf(scene).studHold} g a stud, a guess (Cut, Stability)`}
-          >
-            <span className={share > 1 ? 'text-error font-semibold' : ''}>
-              {share > 1 && '! '}
-              {Math.round(100 * share)} %
-            </span>
-          </DefinitionRow>
-        ))}
-      </dl>
+      {!isRound(plot) && (
+        <>
+          <Heading aside={`from ${formatPlates(plot.overhangFrom)} up`}>Stands out over its walls</Heading>
+          {SIDES.map((side) => (
+            <QuantityField
+              key={side}
+              label={`To the ${SIDE_WORDS[side]}`}
+              value={plot.overhang[side]}
+              measure="studs"
+              min={0}
+              max={64}
+              disabled={disabled}
+              onCommit={(by) =>
+                set('changed what stands out of', { overhang: { ...plot.overhang, [side]: by } })
+              }
+            />
+          ))}
+          <dl>
+            {overhangs.map(({ side, grams, share }) => (
+              <DefinitionRow
+                key={side}
+                label={`Hold of the wall, used to the ${SIDE_WORDS[side]}`}
+                note={`${Math.round(grams)} g stand out; ${displayOf(scene).studHold} g a stud, a guess (Cut, Stability)`}
+              >
+                <span className={share > 1 ? 'text-error font-semibold' : ''}>
+                  {share > 1 && '! '}
+                  {Math.round(100 * share)} %
+                </span>
+              </DefinitionRow>
+            ))}
+          </dl>
+        </>
+      )}
       <Rows
         id="lift-off"
         title="Lifts off"

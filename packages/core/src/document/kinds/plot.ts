@@ -1,6 +1,16 @@
 import { z } from 'zod';
 import { ANY_COLOUR } from '../../catalogue/index.ts';
-import { MM_PER_PLATE, MM_PER_STUD, boundsOf, type Rect } from '../../grid/index.ts';
+import {
+  MM_PER_PLATE,
+  MM_PER_STUD,
+  boundsOf,
+  discRows,
+  insideRows,
+  outlineOfRows,
+  studsOfRows,
+  type Rect,
+  type StudRow,
+} from '../../grid/index.ts';
 import {
   MAX_STUDS,
   STAND_REFS,
@@ -20,6 +30,8 @@ export const MOUNTS = ['pinned', 'jumpers', 'loose', 'turntable'] as const;
 export const PART_USES = ['roof', 'floor', 'wing', 'other'] as const;
 export const MOVES = ['none', 'swing', 'slide', 'rise', 'lower'] as const;
 export const HINGES = ['nw', 'ne', 'se', 'sw'] as const;
+export const PLOT_SHAPES = ['box', 'round'] as const;
+export const ROUND_ROOFS = ['cone', 'dome'] as const;
 export const ROOF_FORMS = ['gable', 'hip', 'lean-to'] as const;
 export const FITTING_USES = ['furniture', 'stair'] as const;
 export const CONNECTORS = ['unsaid', 'standard', 'none'] as const;
@@ -47,6 +59,8 @@ const out = halfStud.min(0).max(64).default(0);
 const plotSchema = z.strictObject({
   name,
   ...studArea,
+  /** Its walls go round the rectangle, or round the oval in it: the studs whose middle lies in that. */
+  shape: z.enum(PLOT_SHAPES).default('box'),
   /** Turned about its middle, degrees clockwise; its footprint is every stud that the turned walls touch. */
   turn: z.number().min(0).lt(360).default(0),
   /** Height of the building above the ground it stands on, plates. */
@@ -77,6 +91,8 @@ const plotSchema = z.strictObject({
   eaves: plates.min(0).nullable().default(null),
   /** Sides its roof falls to over the eaves: its two longer ones, all four, or its front alone. */
   roofForm: z.enum(ROOF_FORMS).default('gable'),
+  /** What closes a round building over its eaves, in rings of bricks that draw in. */
+  roundRoof: z.enum(ROUND_ROOFS).default('cone'),
   /** The slopes it is roofed with; null: those whose ridge comes nearest to its height. */
   slope: partField.nullable().default(null),
   /** What lifts off, from the top down: how tall each is and how much room it leaves below. */
@@ -174,12 +190,15 @@ export const plotKind = defineKind({
 // The areas of a plot, studs: its walls turned about their middle, its pavement, what stands out over it.
 
 type Point = { x: number; y: number };
-type Turned = Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'>;
-type Built = Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'front' | 'streetFront' | 'pavement'>;
+type Turned = Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'> & Partial<Pick<Plot, 'shape'>>;
+type Built = Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'shape' | 'front' | 'streetFront' | 'pavement'>;
+
+/** Whether a building is round: it has no pavement, and nothing stands out over its walls. */
+export const isRound = ({ shape }: Partial<Pick<Plot, 'shape'>>): boolean => shape === 'round';
 
 /** What a plot is built on: its place less its pavement, which lies before its front. Unturned, studs. */
-export function builtRect({ x, y, w, d, front, streetFront, pavement }: Built): Rect {
-  const by = streetFront ? Math.min(pavement ?? 0, runsEast(front) ? d : w) : 0;
+export function builtRect({ x, y, w, d, shape, front, streetFront, pavement }: Built): Rect {
+  const by = streetFront && shape === 'box' ? Math.min(pavement ?? 0, runsEast(front) ? d : w) : 0;
   if (front === 'n') return { x, y: y + by, w, d: d - by };
   if (front === 's') return { x, y, w, d: d - by };
   return front === 'w' ? { x: x + by, y, w: w - by, d } : { x, y, w: w - by, d };
@@ -211,6 +230,28 @@ export function storeyLevels({
   return levels;
 }
 
+/** Height of a building's walls, plates: to the eaves, or to a flat roof. */
+export const wallTop = ({ height, eaves }: Pick<Plot, 'height' | 'eaves'>): number =>
+  Math.round(eaves === null ? height : Math.min(eaves, height));
+
+/** The studs of a round building row by row, from its north-west corner: its sides in whole studs, half ones rounded. */
+export const roundRows = ({ w, d }: Pick<Plot, 'w' | 'd'>): StudRow[] =>
+  discRows(Math.max(1, Math.round(w)), Math.max(1, Math.round(d)));
+
+/** The studs inside the walls of a round building row by row, from its north-west corner. */
+export const roundRoom = (plot: Pick<Plot, 'w' | 'd' | 'wall'>): StudRow[] =>
+  insideRows(roundRows(plot), wallStuds(plot));
+
+/** Thickness of a building's walls in whole studs. */
+export const wallStuds = ({ wall }: Pick<Plot, 'wall'>): number => Math.max(1, Math.round(wall));
+
+/** Square studs inside the walls of one floor. */
+export function roomStuds(plot: Built & Pick<Plot, 'wall'>): number {
+  if (isRound(plot)) return studsOfRows(roundRoom(plot));
+  const { w, d } = insideOf(plot);
+  return w * d;
+}
+
 /** Studs inside the walls of one floor of a plot, along x and along y: walls and pavement taken off; 0 where none is left. */
 export function insideOf(plot: Built & Pick<Plot, 'wall'>): {
   w: number;
@@ -221,12 +262,13 @@ export function insideOf(plot: Built & Pick<Plot, 'wall'>): {
 }
 
 /** Whether anything of a building stands out over its walls. */
-export const isOverhanging = ({ overhang }: Pick<Plot, 'overhang'>): boolean =>
-  Object.values(overhang).some((by) => by > 0);
+export const isOverhanging = ({ overhang, shape }: Pick<Plot, 'overhang' | 'shape'>): boolean =>
+  shape === 'box' && Object.values(overhang).some((by) => by > 0);
 
 /** Corners of a rectangle that is wider than a plot by so much on each side (narrower where negative), turned with it. */
 function cornersAround(plot: Turned, by: Plot['overhang']): Point[] {
   const { x, y, w, d, turn } = plot;
+  if (isRound(plot)) return placedOutline(plot, roundRows(plot));
   const outer = { x: x - by.w, y: y - by.n, w: w + by.w + by.e, d: d + by.n + by.s };
   const middle = { x: x + w / 2, y: y + d / 2 };
   return [
@@ -235,6 +277,19 @@ function cornersAround(plot: Turned, by: Plot['overhang']): Point[] {
     { x: outer.x + outer.w, y: outer.y + outer.d },
     { x: outer.x, y: outer.y + outer.d },
   ].map((corner) => turnedPoint(corner, middle, turn));
+}
+
+/** The outline of an area that is counted from a plot's north-west corner, turned with it. */
+const placedOutline = ({ x, y, w, d, turn }: Turned, rows: readonly StudRow[]): Point[] =>
+  outlineOfRows(rows).map((corner) =>
+    turnedPoint({ x: x + corner.x, y: y + corner.y }, { x: x + w / 2, y: y + d / 2 }, turn),
+  );
+
+/** Corners of the room inside a plot's walls, turned with it; none where there is no room. */
+export function roomCorners(plot: Turned & Pick<Plot, 'wall'>): Point[] {
+  const { w, d, wall } = plot;
+  if (isRound(plot)) return placedOutline(plot, roundRoom(plot));
+  return 2 * wall < Math.min(w, d) ? cornersAround(plot, { n: -wall, e: -wall, s: -wall, w: -wall }) : [];
 }
 
 /** A point turned about another, degrees clockwise as seen on the plan; quarters exactly. */
@@ -251,7 +306,7 @@ function direction(turn: number): { cos: number; sin: number } {
   return { cos: Math.cos(angle), sin: Math.sin(angle) };
 }
 
-/** The four corners of a plot's walls, turned about its middle: studs, from the unturned north-west one clockwise. */
+/** The corners of a plot's walls, turned about its middle: studs, from the unturned north-west clockwise; of a box four. */
 export const wallCorners = (plot: Turned): Point[] => cornersAround(plot, { n: 0, e: 0, s: 0, w: 0 });
 
 /** Corners of what a plot is built on, without its pavement, with what stands out over its walls, turned with it. */
@@ -330,7 +385,7 @@ export function plotBounds(plot: Turned): Rect {
   let bounds = known.get(plot);
   if (!bounds) {
     const { x, y, w, d, turn } = plot;
-    bounds = turn === 0 ? { x, y, w, d } : boundsOf(wallCorners(plot).map(asRect));
+    bounds = turn === 0 && !isRound(plot) ? { x, y, w, d } : boundsOf(wallCorners(plot).map(asRect));
     known.set(plot, bounds);
   }
   return bounds;

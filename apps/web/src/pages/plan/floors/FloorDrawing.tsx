@@ -11,6 +11,8 @@ const HALF = 0.5;
 
 const snapped = (studs: number): number => Math.round(studs / HALF) * HALF;
 const mm = (studs: number): number => studs * MM_PER_STUD;
+const pointsOf = (corners: readonly { x: number; y: number }[]) =>
+  corners.map(({ x, y }) => `${mm(x)},${mm(y)}`).join(' ');
 const boxOf = ({ x, y, w, d }: Rect) => ({ x: mm(x), y: mm(y), width: mm(w), height: mm(d) });
 
 /** One floor of a building from above, to scale and unturned; what stands on it can be picked, dragged and nudged. */
@@ -30,7 +32,7 @@ export function FloorDrawing({
   onPick: (index: number) => void;
   onMove: (index: number, to: { x: number; y: number }) => void;
 }) {
-  const { w, d, wall, openings, pillars, windows, fittings, doors, figures } = floor;
+  const { w, d, wall, outline, openings, pillars, windows, fittings, doors, figures } = floor;
   const [wide, deep] = [mm(w + 2 * wall), mm(d + 2 * wall)];
   const words = Math.max(wide, deep) * WORDS_SHARE;
   const margin = words * MARGIN_IN_WORDS;
@@ -41,17 +43,14 @@ export function FloorDrawing({
       role="group"
       aria-label={`Storey ${floor.number} from above, ${w} × ${d} studs inside`}
     >
-      <rect
-        x={-mm(wall)}
-        y={-mm(wall)}
-        width={wide}
-        height={deep}
+      <polygon
+        points={pointsOf(outline.walls)}
         strokeWidth={0.8}
         vectorEffect="non-scaling-stroke"
         className="fill-base-content/25 stroke-base-content"
       />
-      <rect
-        {...boxOf({ x: 0, y: 0, w, d })}
+      <polygon
+        points={pointsOf(outline.room)}
         strokeWidth={0.8}
         vectorEffect="non-scaling-stroke"
         className="fill-base-100 stroke-base-content"
