@@ -21,6 +21,7 @@ interface FamilySpec {
 export const FAMILIES = {
   brick: { word: 'brick', height: 3, body: 'studded', dear: 1, spares: 3 },
   plate: { word: 'plate', height: 1, body: 'studded', dear: 1, spares: 3 },
+  grille: { word: 'grille', height: 1, body: 'smooth', dear: 1.3, spares: 3 },
   tile: { word: 'tile', height: 1, body: 'smooth', dear: 1.1, spares: 3 },
   slope: { word: 'slope', height: 3, body: 'slanted', dear: 1.4, spares: 5, fronted: true },
   'corner-slope': { word: 'corner slope', height: 3, body: 'slanted', dear: 1.8, spares: 5 },
@@ -195,7 +196,8 @@ export const CATALOGUE: readonly Part[] = [
   ),
   partId('figure', 2, 1),
   partId('light', 1, 1),
-  ...sizes('1x4 2x2').map(([w, d]) => partId('mechanical', w, d)),
+  partId('grille', 1, 2),
+  ...sizes('1x2 1x4 2x2').map(([w, d]) => partId('mechanical', w, d)),
 ].map((id) => {
   const part = partOf(id);
   if (!part) throw new Error(`the catalogue lists “${id}”, which is no part`);

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { sceneFrom, type Plot } from '../document/index.ts';
+import { filledBy } from '../../test/filled.ts';
 import { runs } from '../../test/runs.ts';
 import { clearanceOfFitting } from '../terrain/index.ts';
 import { buildingPieces, floorPlans } from './index.ts';
@@ -68,6 +69,129 @@ describe('a floor from above', () => {
     // From the plate at 1 to the one at 31: 30 plates over 12 studs. Free under the floor are 29; a figure takes 13.
     expect(ground.stairs).toEqual([{ index: 0, name: 'Stair', rise: 30, perStud: 2.5, opening: 12 - 6 }]);
     expect(upper.fittings.map(({ name, from }) => [name, from])).toEqual([['Bed', 31]]);
+  });
+  test('over a stair the floor is open at its upper end: plates, room and what may stand there', () => {
+    const house = (climbsTo: string, bed: object) =>
+      plotOf({
+        ...{ w: 16, d: 16, height: 60, storeys: 2 },
+        fittings: [
+          at('Stair', 0, 0, 2, 12, { use: 'stair', climbsTo }),
+          at('Bed', 4, 0, 4, 6, { on: 30, ...bed }),
+        ],
+      });
+    const open = (climbsTo: string) => {
+      const pieces = buildingPieces(house(climbsTo, {}), { pavementLight: 'any', pavementDark: 'any' });
+      const upper = filledBy(pieces);
+      const spots: string[] = [];
+      for (let y = 0; y < 16; y++)
+        for (let x = 0; x < 16; x++) if (upper(x, y, 30) === 0) spots.push(`${x} ${y}`);
+      return spots;
+    };
+    // Of 12 studs the upper 6 are open: to the north from the wall on, to the south the rows 6 to 11 of the room.
+    const rows = (from: number) =>
+      Array.from({ length: 12 }, (_, k) => `${1 + (k % 2)} ${1 + from + Math.trunc(k / 2)}`);
+    expect(open('start')).toEqual(rows(0));
+    expect(open('end')).toEqual(rows(6));
+    const [, upper] = floorPlans(house('start', {}));
+    expect([upper.studs, upper.free, upper.holes]).toEqual([
+      196,
+      196 - 12 - 24,
+      [{ x: 0, y: 0, w: 2, d: 6 }],
+    ]);
+    const faultOf = (bed: object) => floorPlans(house('start', bed))[1].fittings[0].fault;
+    expect(faultOf({})).toBeNull();
+    expect(faultOf({ place: { x: 1, y: 0, w: 4, d: 6 } })).toBe(
+      'the floor is open there over the stair below',
+    );
+  });
+  test('every plate beside an open stair is borne, and nothing else of the floor is open', () => {
+    const given = fc.record({
+      w: fc.integer({ min: 6, max: 30 }),
+      d: fc.integer({ min: 6, max: 30 }),
+      shape: fc.constantFrom('box', 'round'),
+      place: fc.record({
+        x: fc.integer({ min: -2, max: 40 }).map((n) => n / 2),
+        y: fc.integer({ min: -2, max: 40 }).map((n) => n / 2),
+        w: fc.integer({ min: 1, max: 10 }),
+        d: fc.integer({ min: 1, max: 12 }),
+      }),
+      climbsTo: fc.constantFrom('start', 'end'),
+    });
+    fc.assert(
+      fc.property(given, ({ place, climbsTo, ...more }) => {
+        const plot = plotOf({
+          ...{ ...more, height: 60, storeys: 2 },
+          fittings: [{ name: 'Stair', height: 3, use: 'stair', climbsTo, place }],
+        });
+        const pieces = buildingPieces(plot, { pavementLight: 'any', pavementDark: 'any' });
+        const plain = filledBy(
+          buildingPieces(plotOf({ ...more, height: 60, storeys: 2 }), {
+            pavementLight: 'any',
+            pavementDark: 'any',
+          }),
+        );
+        const solid = filledBy(pieces);
+        const long = Math.max(place.w, place.d);
+        // 30 plates from floor to floor, or 29 from jumpers; a figure of 13 under a floor of 1.
+        const rise = Number.isInteger(place.x) && Number.isInteger(place.y) ? 30 : 29;
+        const open = Math.ceil(long - (rise - 14) / (rise / long));
+        const off = climbsTo === 'start' ? 0 : long - open;
+        const isX = place.w >= place.d;
+        const [x0, y0] = [place.x + 1 + (isX ? off : 0), place.y + 1 + (isX ? 0 : off)];
+        const [x1, y1] = [x0 + (isX ? open : place.w), y0 + (isX ? place.d : open)];
+        const wrong: string[] = [];
+        for (let y = 0; y < more.d; y++)
+          for (let x = 0; x < more.w; x++) {
+            const isInside = x >= 1 && y >= 1 && x < more.w - 1 && y < more.d - 1;
+            const isOpen = isInside && x + 1 > x0 && x < x1 && y + 1 > y0 && y < y1;
+            if (solid(x, y, 30) > 0 !== (plain(x, y, 30) > 0 && !isOpen)) wrong.push(`floor ${x}, ${y}`);
+          }
+        // A plate that only the stair itself is under has no place for a pillar.
+        const overStair = (x: number, y: number) =>
+          x + 1 > place.x + 1 &&
+          x < place.x + 1 + place.w &&
+          y + 1 > place.y + 1 &&
+          y < place.y + 1 + place.d;
+        for (const { part, x, y, z, w, d } of pieces) {
+          if (z !== 30 || !part.startsWith('plate')) continue;
+          const studs = Array.from({ length: w * d }, (_, k) => [x + (k % w), y + Math.trunc(k / w)]);
+          if (
+            studs.every(([u, v]) => solid(u, v, 29) === 0) &&
+            !studs.some(
+              ([u, v]) =>
+                overStair(u, v) ||
+                overStair(u - 1, v) ||
+                overStair(u + 1, v) ||
+                overStair(u, v - 1) ||
+                overStair(u, v + 1),
+            )
+          )
+            wrong.push(`${part} at ${x}, ${y} lies on nothing`);
+        }
+        expect(wrong.slice(0, 5)).toEqual([]);
+      }),
+      { numRuns: runs(40) },
+    );
+  });
+  test('what stands on half a stud stands on jumpers, a plate higher', () => {
+    const jumpers = (place: object) =>
+      buildingPieces(plotOf({ fittings: [{ name: 'Seat', height: 6, place }] }), {
+        pavementLight: 'any',
+        pavementDark: 'any',
+      }).flatMap(({ part, x, y, z, w, d }) =>
+        part.startsWith('jumper') ? [[part, x, y, z, w, d].join(' ')] : [],
+      );
+    expect(jumpers({ x: 2, y: 2, w: 2, d: 2 })).toEqual([]);
+    // A seat of one stud at 2.5: its stud lies where the floor's studs 3 and 4 from the corner of the walls meet.
+    expect(jumpers({ x: 2.5, y: 2, w: 1, d: 1 })).toEqual(['jumper-1x2 3 3 1 2 1']);
+    expect(jumpers({ x: 2.5, y: 2, w: 1, d: 3 })).toEqual(['jumper-1x2 3 3 1 2 1', 'jumper-1x2 3 5 1 2 1']);
+    expect(jumpers({ x: 2.5, y: 2.5, w: 1, d: 1 })).toEqual(['jumper-2x2 3 3 1 2 2']);
+    const seat = (x: number) =>
+      floorPlans(plotOf({ fittings: [{ name: 'Seat', height: 6, place: { x, y: 2, w: 1, d: 1 } }] }))[0];
+    expect([seat(2), seat(2.5)].map(({ fittings, free }) => [fittings[0].from, free])).toEqual([
+      [1, 35],
+      [2, 35],
+    ]);
   });
   test('under a low roof nobody stands', () => {
     // Eaves at 9 over a floor at 1, the ridge at 30, 3 studs in: at the wall there are 8 plates, a stud in 15.

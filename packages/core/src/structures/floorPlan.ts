@@ -1,22 +1,19 @@
-import { MM_PER_PLATE, boundsOf, countOf, intersection, type Rect, type StudRow } from '../grid/index.ts';
+import { boundsOf, countOf, intersection, type Rect, type StudRow } from '../grid/index.ts';
 import {
+  isOnHalf,
   isRound,
   roomCorners,
   roundRoom,
-  roundRows,
   wallCorners,
   wallStuds,
   type Plot,
   type Side,
 } from '../document/index.ts';
-import { FIGURE_MM } from '../scale/index.ts';
-import { footOfFitting, offEaves, roofAt, roundRoofOf } from '../terrain/index.ts';
-import { pillarsIn, pillarsUnder } from './floors.ts';
-import { beginsLeft, builtSides, openingsOf, type WallOpening } from './fronts.ts';
-import { layDisc } from './round.ts';
-import { slopedRoofOf } from './slopedRoof.ts';
-import { storeysOf, type Storey } from './storeys.ts';
-import { fillOf } from './walls.ts';
+import { footOfFitting, offEaves, roofAt } from '../terrain/index.ts';
+import { floorLayers } from './floorLayers.ts';
+import { beginsLeft, builtSides, type WallOpening } from './fronts.ts';
+import { FIGURE_PLATES, stairCard, type StairCard } from './stairs.ts';
+import type { Storey } from './storeys.ts';
 
 // One floor of a building from above: its room, what stands in it, how doors open, and what is left to stand on.
 
@@ -28,6 +25,7 @@ export interface PlacedFitting extends Rect {
   index: number;
   name: string;
   use: Fitting['use'];
+  climbsTo: Fitting['climbsTo'];
   /** Plates above the building's ground: its foot and its top. */
   from: number;
   to: number;
@@ -50,17 +48,6 @@ export interface DoorSwing {
 }
 type Spot = { x: number; y: number };
 
-/** A stair in numbers. */
-export interface StairCard {
-  index: number;
-  name: string;
-  /** From its floor to the next, plates; how many plates it climbs on each stud of its length. */
-  rise: number;
-  perStud: number;
-  /** Studs of its length over which the floor above must be open, so that a figure does not hit its head. */
-  opening: number;
-}
-
 /** One floor of a building, unturned. */
 export interface FloorPlan {
   /** 1: on the ground. */
@@ -76,6 +63,10 @@ export interface FloorPlan {
   /** Pillars and deep windows inside: studs from the inside of the north-west corner. */
   pillars: Rect[];
   windows: Rect[];
+  /** Where it is open over the stair below. */
+  holes: Rect[];
+  /** Square studs inside its walls. */
+  studs: number;
   fittings: PlacedFitting[];
   doors: DoorSwing[];
   stairs: StairCard[];
@@ -85,8 +76,6 @@ export interface FloorPlan {
   figures: Spot[];
 }
 
-/** Height of a figure without hair, whole plates (about 40 mm, from memory). */
-const FIGURE_PLATES = Math.ceil(FIGURE_MM / MM_PER_PLATE);
 /** Side of the place a figure takes, so that it can be set down by hand, studs (ours, no source). */
 const FIGURE_PLACE = 2;
 /** Steepest a stair is taken to be climbed, plates a stud: a brick (ours, no source). */
@@ -105,48 +94,37 @@ export function floorPlans(plot: Plot): readonly FloorPlan[] {
 }
 
 function planFloors(plot: Plot): FloorPlan[] {
-  const storeys = storeysOf(plot);
+  const layers = floorLayers(plot);
   const thick = wallStuds(plot);
   const sides = builtSides(plot);
   const [w, d] = [Math.max(0, sides.w - 2 * thick), Math.max(0, sides.d - 2 * thick)];
   const inside = (rect: Rect): Rect => ({ ...rect, x: rect.x - thick, y: rect.y - thick });
-  const openings = openingsOf(plot);
-  const deep = { ...sides, thick: Math.min(thick, sides.w, sides.d) };
-  const fills = openings.flatMap((one) => fillOf(one, deep));
-  const roof = slopedRoofOf(plot);
-  const round = roundRoofOf(plot);
-  const isOpen = round ? !round.hasFloor : roof !== null && roof.courses > 0;
   const room = isRound(plot) ? roundRoom(plot) : null;
-  const spots = (
-    room
-      ? pillarsIn(room, layDisc(roundRows(plot), sides.w, 0, 'floor'), fills)
-      : pillarsUnder(sides.w, sides.d, thick, fills)
-  ).map((spot) => inside({ ...spot, w: 2, d: 2 }));
   const rows =
     room?.slice(thick, thick + d).map(({ from, to }) => ({ from: from - thick, to: to - thick })) ?? null;
   const upright = { ...plot, x: -thick, y: -thick, w: sides.w, d: sides.d, wall: thick, turn: 0 };
   const outline = { walls: wallCorners(upright), room: roomCorners(upright) };
-  return storeys.map((storey, i) => {
-    const own = openings.filter(({ foot }) => foot >= storey.from && foot < storey.to);
-    const windows = own
-      .flatMap((one) => fillOf(one, deep))
-      .flatMap((fill) => intersection(inside(fill), { x: 0, y: 0, w, d }) ?? []);
+  return layers.map(({ storey, openings: own, fills, ...layer }, i) => {
+    const windows = fills.flatMap((fill) => intersection(inside(fill), { x: 0, y: 0, w, d }) ?? []);
     // What stands above the last floor of walls stands on that floor's storey.
-    const next = storeys.at(i + 1)?.level ?? Infinity;
-    // Nothing flat lies over the last storey under a roof that is open inside.
-    const pillars = i === storeys.length - 1 && isOpen ? [] : spots;
-    const room = { w, d, rows, wall: thick, pillars, windows };
+    const next = layers.at(i + 1)?.storey.level ?? Infinity;
+    const pillars = layer.pillars.map((spot) => inside({ ...spot, w: 2, d: 2 }));
+    const holes = layer.holes.map(({ x, y, w: wide, d: deep }) => inside({ x, y, w: wide, d: deep }));
+    const room = { w, d, rows, wall: thick, pillars, windows, holes };
     const fittings = placed(plot, { ...room, from: i === 0 ? -Infinity : storey.level, to: next });
     const doors = own
       .filter(({ part }) => part.family === 'door')
       .map((door) => swingOf(door, room, fittings));
-    const upper = storeys.at(i + 1)?.from ?? null;
+    const upper = layers.at(i + 1)?.storey.from ?? null;
     // What hangs takes no floor; a figure stands under it where there is room.
     const takenTo = (air: number) => [
       ...besides(room),
+      ...holes,
       ...pillars,
       ...windows,
-      ...fittings.filter((one) => one.from - storey.from < air),
+      ...fittings.filter(
+        (one) => plot.fittings[one.index].on === storey.level || one.from - storey.from < air,
+      ),
     ];
     return {
       ...{
@@ -159,12 +137,14 @@ function planFloors(plot: Plot): FloorPlan[] {
         openings: own,
         pillars,
         windows,
+        holes,
         fittings,
         doors,
       },
       stairs: fittings
         .filter(({ use }) => use === 'stair')
-        .map((stair) => stairOf(stair, upper ?? storey.to)),
+        .map((stair) => stairCard(stair, upper ?? storey.to)),
+      studs: freeCells(w, d, besides(room)).reduce((sum, cell) => sum + cell, 0) / HALVES ** 2,
       free: freeCells(w, d, takenTo(1)).reduce((sum, cell) => sum + cell, 0) / HALVES ** 2,
       figures: figuresOn(plot, { w, d, taken: takenTo(FIGURE_PLATES), from: storey.from, to: next }),
     };
@@ -178,6 +158,7 @@ interface Room {
   wall: number;
   pillars: readonly Rect[];
   windows: readonly Rect[];
+  holes: readonly Rect[];
 }
 
 /** What a round room leaves of its rectangle, row by row. */
@@ -194,14 +175,13 @@ const besides = ({ w, rows }: Pick<Room, 'w' | 'rows'>): Rect[] =>
 /** The fittings that have a place and stand from a height on and below another. */
 function placed(plot: Plot, room: Room & { from: number; to: number }): PlacedFitting[] {
   const found = plot.fittings.flatMap((fitting, index): PlacedFitting[] => {
-    const { name, use, on, height, place } = fitting;
+    const { name, use, climbsTo, on, height, place } = fitting;
     if (place === null || on < room.from || on >= room.to) return [];
     const from = footOfFitting(plot, fitting);
-    const isHalf = (value: number) => !Number.isInteger(value);
     return [
       {
-        ...{ index, name, use, ...place, from, to: from + height, fault: null },
-        onHalf: isHalf(place.x) || isHalf(place.y),
+        ...{ index, name, use, climbsTo, ...place, from, to: from + height, fault: null },
+        onHalf: isOnHalf(place),
         intoWall: Math.max(
           0,
           ...[-place.x, -place.y, place.x + place.w - room.w, place.y + place.d - room.d],
@@ -225,6 +205,8 @@ function faultOf(one: PlacedFitting, all: readonly PlacedFitting[], room: Room):
   if (other) return `it shares studs with “${other.name}”`;
   if (room.pillars.some((pillar) => intersection(pillar, one)))
     return 'it stands where a pillar carries the floor above';
+  if (one.use !== 'stair' && room.holes.some((hole) => intersection(hole, one)))
+    return 'the floor is open there over the stair below';
   if (room.windows.some((window) => intersection(window, one))) return 'it stands in a window that comes in';
   return null;
 }
@@ -262,15 +244,6 @@ function swings(hinge: Spot, leaf: number, into: Rect, rect: Rect): boolean {
   if (!near) return false;
   const gap = (at: number, from: number, size: number) => Math.max(from - at, at - from - size, 0);
   return Math.hypot(gap(hinge.x, near.x, near.w), gap(hinge.y, near.y, near.d)) < leaf - 1e-9;
-}
-
-/** @param upper what it leads up to, plates above the building's ground */
-function stairOf({ index, name, from, w, d }: PlacedFitting, upper: number): StairCard {
-  const [rise, length] = [Math.max(0, upper - from), Math.max(w, d)];
-  const perStud = rise / length;
-  // From where a figure on it would reach the underside of the floor, a plate thick, up to its top.
-  const under = Math.max(0, rise - 1 - FIGURE_PLATES);
-  return { index, name, rise, perStud, opening: rise > 0 ? Math.ceil(length - under / perStud) : 0 };
 }
 
 /** Half studs of a room that nothing stands on: 1, else 0. */

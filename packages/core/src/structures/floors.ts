@@ -82,7 +82,7 @@ export function layFloor({ x, y, w, d }: Rect, z: number, use: BuildingUse): Lai
  * @param thick of the walls, which carry the ends of the joints
  * @param taken what stands out inside: deep windows
  */
-export function pillarsUnder(w: number, d: number, thick: number, taken: readonly Rect[]): Spot[] {
+export function pillarsUnder(w: number, d: number, thick: number, taken: readonly Rect[]): PillarSpot[] {
   const { found, add } = pillarSpots(
     ({ x, y }) => Math.min(x, y, w - PILLAR - x, d - PILLAR - y) >= thick,
     taken,
@@ -110,7 +110,7 @@ export function pillarsIn(
   room: readonly StudRow[],
   plates: readonly LaidPiece[],
   taken: readonly Rect[],
-): Spot[] {
+): PillarSpot[] {
   const isIn = ({ x, y, w, d }: Rect) =>
     y >= 0 &&
     Array.from({ length: d }, (_, k) => room.at(y + k)).every(
@@ -127,15 +127,36 @@ export function pillarsIn(
   return spots.found;
 }
 
-interface Spot {
+export interface PillarSpot {
   x: number;
   y: number;
 }
 
+/**
+ * Pillars as they stand, with one under each plate that lies on none of them and on no wall.
+ * @param plates that lie on no wall @param taken where none may stand: deep windows, stairs
+ */
+export function pillarsBeside({
+  plates,
+  spots,
+  isInRoom,
+  taken,
+}: {
+  plates: readonly Rect[];
+  spots: readonly PillarSpot[];
+  isInRoom: (rect: Rect) => boolean;
+  taken: readonly Rect[];
+}): PillarSpot[] {
+  const all = pillarSpots((spot) => isInRoom({ ...spot, w: PILLAR, d: PILLAR }), taken);
+  all.found.push(...spots);
+  underEach(plates, all);
+  return all.found;
+}
+
 /** Places of pillars as they are found: where there is room, and so far apart along x or y. */
-function pillarSpots(isInside: (spot: Spot) => boolean, taken: readonly Rect[]) {
-  const found: Spot[] = [];
-  const add = (spot: Spot, apart: number): boolean => {
+function pillarSpots(isInside: (spot: PillarSpot) => boolean, taken: readonly Rect[]) {
+  const found: PillarSpot[] = [];
+  const add = (spot: PillarSpot, apart: number): boolean => {
     const isFree =
       isInside(spot) &&
       found.every((one) => Math.abs(one.x - spot.x) >= apart || Math.abs(one.y - spot.y) >= apart) &&
@@ -162,16 +183,16 @@ function underEach(plates: readonly Rect[], { found, add }: ReturnType<typeof pi
 }
 
 /** Places of a pillar that reach under a plate, the nearest to a place first. */
-function spotsNear(plate: Rect, middle: Spot): Spot[] {
-  const spots: Spot[] = [];
+function spotsNear(plate: Rect, middle: PillarSpot): PillarSpot[] {
+  const spots: PillarSpot[] = [];
   for (let y = plate.y - PILLAR + 1; y < plate.y + plate.d; y++)
     for (let x = plate.x - PILLAR + 1; x < plate.x + plate.w; x++) spots.push({ x, y });
-  const off = ({ x, y }: Spot) => Math.hypot(x - middle.x, y - middle.y);
+  const off = ({ x, y }: PillarSpot) => Math.hypot(x - middle.x, y - middle.y);
   return spots.toSorted((a, b) => off(a) - off(b));
 }
 
 /** The pillars of a storey, in the courses of its walls. */
-export const layPillars = (spots: readonly Spot[], courses: readonly Course[]): LaidPiece[] =>
+export const layPillars = (spots: readonly PillarSpot[], courses: readonly Course[]): LaidPiece[] =>
   spots.flatMap(({ x, y }) =>
     courses.map(({ family, z, h }): LaidPiece => {
       const own = { use: 'pillar' as const, x, y, w: PILLAR, d: PILLAR, turn: 0 };

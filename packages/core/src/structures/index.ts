@@ -13,17 +13,11 @@ export { ROOF_SLOPES, slopedRoofOf, type SlopedRoof } from './slopedRoof.ts';
 export * from './lists.ts';
 export { baysAt, withBay, withCopies, withRhythm, withStoreyHeight, type FrontPlace } from './editFronts.ts';
 export { elevationOf, type Elevation, type SeenPiece } from './elevation.ts';
-export {
-  STEEPEST,
-  floorPlans,
-  type DoorSwing,
-  type FloorPlan,
-  type PlacedFitting,
-  type StairCard,
-} from './floorPlan.ts';
+export { STEEPEST, floorPlans, type DoorSwing, type FloorPlan, type PlacedFitting } from './floorPlan.ts';
 export { pavementRows, type StreetRules } from './pavement.ts';
 export type { BuildingPiece, LaidPiece } from './piece.ts';
 export { buildingSteps, placedPieces, type BuildingSteps } from './place.ts';
+export type { StairCard } from './stairs.ts';
 export { raisedBy, ridgeOf } from './ridge.ts';
 export { buildingPieces, shellPieces } from './shell.ts';
 export { partJoints, storeysOf, type PartJoint, type Storey } from './storeys.ts';

@@ -209,12 +209,47 @@ test('a pavement of 8 studs: a light row, dark ones of 1, 2, 2 and 1, a light ro
     expect(structures.pavementRows(depth).reduce((sum, { deep }) => sum + deep, 0)).toBe(depth);
   const pieces = buildingPieces(plotOf({ w: 32, d: 32, streetFront: true, pavement: 8 }));
   const paved = pieces.filter(({ use }) => use === 'pavement');
+  const tiles = paved.filter(({ part }) => part.startsWith('tile'));
   // From the building at 24 studs to the street at 32.
-  expect([...new Set(paved.map(({ y, colour }) => `${y} ${colour}`))]).toEqual([
+  expect([...new Set(tiles.map(({ y, colour }) => `${y} ${colour}`))]).toEqual([
     ...['24 mist', '25 slate', '26 slate', '28 slate', '30 slate', '31 mist'],
   ]);
-  expect(studsOf(paved.filter(({ colour }) => colour === 'slate'))).toBe(32 * 6);
-  expect(paved.every(({ part }) => part.startsWith('tile') && isListed(part))).toBe(true);
+  expect(studsOf(tiles.filter(({ colour }) => colour === 'slate'))).toBe(32 * 6);
+  // In the outer row a grille 6 studs from either side, and the lamp at the right end: seven rounds and a light on a plate.
+  const kerb = paved.filter(({ y, z }) => y === 31 && z === 0).toSorted((p, q) => p.x - q.x);
+  expect(kerb.flatMap(({ part, x, w }) => (part.startsWith('tile') ? [] : `${part} ${x} ${w}`))).toEqual([
+    ...['grille-1x2 6 2', 'grille-1x2 24 2', 'plate-1x1 31 1'],
+  ]);
+  expect(studsOf(kerb)).toBe(32);
+  expect(paved.filter(({ z }) => z > 0).map(({ part, x, z }) => `${part} ${x} ${z}`)).toEqual([
+    ...Array.from({ length: 7 }, (_, k) => `round-1x1 31 ${1 + 3 * k}`),
+    'light-1x1 31 22',
+  ]);
+  // Its lamp is at the right end as seen from the street: from the north that is the west.
+  const north = buildingPieces(plotOf({ w: 32, d: 32, streetFront: true, pavement: 8, front: 'n' }));
+  expect(north.find(({ part }) => part === 'light-1x1')).toMatchObject({ x: 0, y: -8 });
+  expect(pieces.every(({ part }) => isListed(part))).toBe(true);
+});
+
+test('connectors: a brick of two studs at 9 and at 21 of 32 from the front on both sides (common practice: 9 + 2 + 10 + 2 + 9)', () => {
+  const placed = (more: object) =>
+    buildingPieces(plotOf({ w: 32, d: 32, streetFront: true, pavement: 8, height: 30, ...more }))
+      .filter(({ part }) => part === 'mechanical-1x2')
+      .map(({ x, y, z }) => `${x} ${y} ${z}`)
+      .toSorted();
+  // Counted from the north of what is built: 32 − 11 and 32 − 23.
+  expect(placed({})).toEqual(['0 21 1', '0 9 1', '31 21 1', '31 9 1']);
+  // With the pavement to the north what is built begins 8 studs further south.
+  expect(placed({ front: 'n' })).toEqual(['0 1 1', '0 13 1', '31 1 1', '31 13 1']);
+  expect(placed({ connectors: 'none' })).toEqual([]);
+  expect(placed({ d: 24 })).toEqual([]);
+  // Through a wall of two studs go two of them; a door in its place keeps it.
+  expect(placed({ wall: 2 })).toHaveLength(8);
+  const door = { side: 'e', storey: 1, bays: [{ wide: 7 }, { wide: 4, part: 'door-4x1' }, { wide: 13 }] };
+  expect(placed({ bays: [door] })).toHaveLength(4);
+  expect(
+    placed({ bays: [{ ...door, bays: [{ wide: 2 }, { wide: 4, part: 'door-4x1' }, { wide: 18 }] }] }),
+  ).toHaveLength(3);
 });
 
 test('walls, roof and what is let in take their colours; what is hidden takes any', () => {

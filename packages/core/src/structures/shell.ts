@@ -1,14 +1,16 @@
 import { ANY_COLOUR } from '../catalogue/index.ts';
-import { isRound, roundRoom, roundRows, wallStuds, wallTop, type PartLine } from '../document/index.ts';
+import { isOnHalf, isRound, roundRows, wallStuds, wallTop, type PartLine } from '../document/index.ts';
 import type { BuildingUse } from '../masonry/index.ts';
 import { roundRoofOf } from '../terrain/index.ts';
-import { layFloor, layPillars, pillarsIn, pillarsUnder } from './floors.ts';
-import { builtSides, openingsOf, type Fronted } from './fronts.ts';
+import { connectorBricks } from './connectors.ts';
+import { floorLayers } from './floorLayers.ts';
+import { layFloor, layPillars } from './floors.ts';
+import { builtSides, type Fronted } from './fronts.ts';
 import { laySlopedRoof, slopedRoofOf } from './slopedRoof.ts';
 import { layPavement, type StreetRules } from './pavement.ts';
 import type { BuildingPiece, LaidPiece } from './piece.ts';
 import { layDisc, layRoundRoof } from './round.ts';
-import { coursesOf, partJoints, storeysOf } from './storeys.ts';
+import { coursesOf, partJoints } from './storeys.ts';
 import { fillOf, layWalls } from './walls.ts';
 
 // A building in pieces: walls of bonded courses with what is let into them, a floor of plates for each storey that lies
@@ -24,41 +26,44 @@ export function buildingPieces(plot: Fronted, street: StreetRules): BuildingPiec
   const { w, d } = builtSides(plot);
   // A building is no thinner than its walls.
   const thick = Math.min(wallStuds(plot), w, d);
-  const openings = openingsOf(plot);
   const rows = isRound(plot) ? roundRows(plot) : null;
-  const layWhole = (z: number, use: BuildingUse) =>
-    rows ? layDisc(rows, w, z, use) : layFloor({ x: 0, y: 0, w, d }, z, use);
-  const fills = openings.flatMap((one) => fillOf(one, { w, d, thick }));
-  const pillars = rows
-    ? pillarsIn(roundRoom(plot), layWhole(0, 'floor'), fills)
-    : pillarsUnder(w, d, thick, fills);
-  const pieces: LaidPiece[] = [];
-  const sloped = slopedRoofOf(plot);
-  const round = roundRoofOf(plot);
-  const isPitched = sloped !== null && sloped.courses > 0;
-  const isOpen = isPitched || (round !== null && !round.hasFloor);
-  const storeys = storeysOf(plot);
   const joints = partJoints(plot);
-  for (const [i, storey] of storeys.entries()) {
-    const { level, hasFloor, from, to } = storey;
-    if (hasFloor) pieces.push(...layWhole(level, 'floor'));
-    const own = openings.filter(({ foot }) => foot >= from && foot < to);
-    pieces.push(...layWalls({ w, d, thick, rows, storey, openings: own, joints }));
-    // Nothing flat lies over the last storey under a roof that is open inside.
-    if (!isOpen || i < storeys.length - 1) pieces.push(...layPillars(pillars, coursesOf(storey, joints)));
-  }
+  const layers = floorLayers(plot);
+  const connectors = connectorBricks(plot, layers[0]?.openings ?? []);
+  const pieces = layers.flatMap(({ storey, plates, jumpers, pillars, openings }, i) => [
+    ...plates,
+    ...jumpers,
+    ...layWalls({
+      ...{ w, d, thick, rows, storey, joints },
+      openings: i === 0 ? [...openings, ...connectors] : openings,
+    }),
+    ...layPillars(pillars, coursesOf(storey, joints)),
+  ]);
   pieces.push(
-    ...fills,
-    ...(isPitched
-      ? laySlopedRoof(plot, sloped)
-      : round
-        ? layRoundRoof(plot, round)
-        : layWhole(wallTop(plot), 'roof')),
+    ...layers.flatMap(({ fills }) => fills),
+    ...connectors.flatMap((one) => fillOf(one, { w, d, thick }).map(asWall)),
+    ...layRoof(plot),
   );
   return [
     ...layPavement(plot, street),
     ...pieces.map((piece) => ({ ...piece, colour: colourOf(plot, piece.use) })),
   ];
+}
+
+/** A brick with a hole is of the wall and has its colour. */
+const asWall = (piece: LaidPiece): LaidPiece => ({ ...piece, use: 'wall', turn: 0 });
+
+/** The roof: of slopes, of rings, or of one layer of plates. */
+function layRoof(plot: Fronted): LaidPiece[] {
+  const { w, d } = builtSides(plot);
+  const sloped = slopedRoofOf(plot);
+  if (sloped !== null && sloped.courses > 0) return laySlopedRoof(plot, sloped);
+  const round = roundRoofOf(plot);
+  if (round) return layRoundRoof(plot, round);
+  const top = wallTop(plot);
+  return isRound(plot)
+    ? layDisc(roundRows(plot), w, top, 'roof')
+    : layFloor({ x: 0, y: 0, w, d }, top, 'roof');
 }
 
 /** The colour of what shows; what is hidden takes any. */
@@ -73,7 +78,7 @@ const MAX_KNOWN = 500;
  * once for buildings that are alike.
  */
 export function shellPieces(plot: Fronted, street: StreetRules): PartLine[] {
-  const { w, d, height, storeys, storeyHeights, wall, front, streetFront, pavement } = plot;
+  const { w, d, height, storeys, storeyHeights, wall, front, streetFront, pavement, connectors } = plot;
   const {
     shape,
     roundRoof,
@@ -97,6 +102,7 @@ export function shellPieces(plot: Fronted, street: StreetRules): PartLine[] {
     wall,
     front,
     streetFront,
+    connectors,
     pavement,
     eaves,
     roofForm,
@@ -108,6 +114,9 @@ export function shellPieces(plot: Fronted, street: StreetRules): PartLine[] {
     bays,
     cutAt,
     parts.map((part) => part.height),
+    plot.fittings.map(({ use, place, on, climbsTo }) =>
+      use === 'stair' || isOnHalf(place) ? [place, on, use, climbsTo] : 0,
+    ),
     [wallColour, roofColour, letInColour],
     street.pavementLight,
     street.pavementDark,

@@ -184,9 +184,11 @@ export function fillOf(
   { side, part, from, wide, foot, top }: WallOpening,
   { w, d, thick }: Pick<StoreyWalls, 'w' | 'd' | 'thick'>,
 ): LaidPiece[] {
+  // Windows and doors have a depth of their own; arches and bricks with holes go through the wall row by row.
+  const isFrame = part.family === 'window' || part.family === 'door';
   const isArch = part.family === 'arch';
-  const deep = isArch ? 1 : part.d;
-  return Array.from({ length: isArch ? thick : 1 }, (_, row): LaidPiece => {
+  const deep = isFrame ? part.d : 1;
+  return Array.from({ length: isFrame ? 1 : thick }, (_, row): LaidPiece => {
     const near = studOf(side, from, row, { w, d });
     const far = studOf(side, from + wide - 1, row + deep - 1, { w, d });
     const [x, y] = [Math.min(near.x, far.x), Math.min(near.y, far.y)];

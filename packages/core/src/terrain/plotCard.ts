@@ -2,6 +2,7 @@ import type { Rect } from '../grid/index.ts';
 import {
   runsEast,
   insideOf,
+  isOnHalf,
   isRound,
   roomStuds,
   storeyLevels,
@@ -51,6 +52,15 @@ export const CONNECTOR_PLACES = [
 ] as const;
 export const FRONT_DEPTH = 32;
 
+/** Where the connectors of a street front belong on its sides, studs from the front edge; none for others and other depths. */
+export const connectorPlaces = ({
+  w,
+  d,
+  front,
+  streetFront,
+}: Pick<Plot, 'w' | 'd' | 'front' | 'streetFront'>): readonly { from: number; to: number }[] =>
+  streetFront && (runsEast(front) ? d : w) === FRONT_DEPTH ? CONNECTOR_PLACES : [];
+
 /**
  * Height of the inside of a plot's roof above its ground at a distance from the inside of the eaves wall, plates.
  * Of two or four sides it rises to the middle, of one side to the wall at the back; a flat roof is as high everywhere.
@@ -94,9 +104,14 @@ export function offEaves(plot: Plot, { x, y, w, d }: Rect): number {
   return Math.max(0, Math.min(...low.map((side) => off[side])));
 }
 
-/** Where a fitting stands, plates above the building's ground: on the plates of its floor where it is set on one. */
-export const footOfFitting = (plot: Plot, { on }: Pick<Fitting, 'on'>): number =>
-  storeyLevels(plot).includes(on) ? on + 1 : on;
+/**
+ * Where a fitting stands, plates above the building's ground: on the plates of its floor where it is set on one, and on
+ * jumpers there where its place is half a stud off.
+ */
+export const footOfFitting = (
+  plot: Parameters<typeof storeyLevels>[0],
+  { on, place }: Pick<Fitting, 'on' | 'place'>,
+): number => (storeyLevels(plot).includes(on) ? on + 1 + (isOnHalf(place) ? 1 : 0) : on);
 
 /** What is over a fitting, and how much room it leaves. */
 export function clearanceOfFitting(plot: Plot, fitting: Fitting): FittingClearance {
@@ -131,6 +146,6 @@ export function plotCard(plot: Plot, ratio: number): PlotCard {
     swept,
     sweptMore: swept - flat,
     clearances: fittings.map((fitting) => clearanceOfFitting(plot, fitting)),
-    connectors: plot.streetFront && (runsEast(plot.front) ? d : w) === FRONT_DEPTH ? CONNECTOR_PLACES : [],
+    connectors: connectorPlaces(plot),
   };
 }

@@ -34,6 +34,7 @@ export const PLOT_SHAPES = ['box', 'round'] as const;
 export const ROUND_ROOFS = ['cone', 'dome'] as const;
 export const ROOF_FORMS = ['gable', 'hip', 'lean-to'] as const;
 export const FITTING_USES = ['furniture', 'stair'] as const;
+export const STAIR_ENDS = ['start', 'end'] as const;
 export const CONNECTORS = ['unsaid', 'standard', 'none'] as const;
 
 /** One bay of a front: how wide it is, and what is let into the middle of it. */
@@ -120,6 +121,8 @@ const plotSchema = z.strictObject({
         fromWall: halfStud.min(0).max(256).default(0),
         /** A stair leads from its floor up to the next. */
         use: z.enum(FITTING_USES).default('furniture'),
+        /** The end of a stair that is up: its west or north one, or the other. */
+        climbsTo: z.enum(STAIR_ENDS).default('start'),
         /** On its floor: studs from the inside of the north-west corner, unturned; below 0 it is set into a wall. */
         place: z
           .strictObject({
@@ -192,6 +195,10 @@ export const plotKind = defineKind({
 type Point = { x: number; y: number };
 type Turned = Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'> & Partial<Pick<Plot, 'shape'>>;
 type Built = Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'shape' | 'front' | 'streetFront' | 'pavement'>;
+
+/** Whether a place on a floor is half a stud off along x or y: jumpers hold what stands there. */
+export const isOnHalf = (place: { x: number; y: number } | null): boolean =>
+  place !== null && !(Number.isInteger(place.x) && Number.isInteger(place.y));
 
 /** Whether a building is round: it has no pavement, and nothing stands out over its walls. */
 export const isRound = ({ shape }: Partial<Pick<Plot, 'shape'>>): boolean => shape === 'round';

@@ -6,8 +6,13 @@ import type { DoorSwing, FloorPlan, PlacedFitting } from '@quarry/core/structure
 /** The drawing's measures by its longer side: its words, and the room for them round it. */
 const WORDS_SHARE = 1 / 42;
 const MARGIN_IN_WORDS = 2.2;
+/** The clip of the room: a floor is drawn once at a time. */
+const ROOM_CLIP = 'room-of-the-floor';
 /** Places snap to half studs. */
 const HALF = 0.5;
+
+/** Of the arrow on a stair: from its ends, and the length of its head, mm. */
+const ARROW = 5;
 
 const snapped = (studs: number): number => Math.round(studs / HALF) * HALF;
 const mm = (studs: number): number => studs * MM_PER_STUD;
@@ -32,7 +37,7 @@ export function FloorDrawing({
   onPick: (index: number) => void;
   onMove: (index: number, to: { x: number; y: number }) => void;
 }) {
-  const { w, d, wall, outline, openings, pillars, windows, fittings, doors, figures } = floor;
+  const { w, d, wall, outline, openings, pillars, windows, holes, fittings, doors, figures } = floor;
   const [wide, deep] = [mm(w + 2 * wall), mm(d + 2 * wall)];
   const words = Math.max(wide, deep) * WORDS_SHARE;
   const margin = words * MARGIN_IN_WORDS;
@@ -55,7 +60,31 @@ export function FloorDrawing({
         vectorEffect="non-scaling-stroke"
         className="fill-base-100 stroke-base-content"
       />
-      <Studs w={w} d={d} />
+      <clipPath id={ROOM_CLIP}>
+        <polygon points={pointsOf(outline.room)} />
+      </clipPath>
+      <g clipPath={`url(#${ROOM_CLIP})`}>
+        <Studs w={w} d={d} />
+      </g>
+      {holes.map((hole) => (
+        <g key={`${hole.x} ${hole.y}`}>
+          <rect
+            {...boxOf(hole)}
+            strokeWidth={0.8}
+            vectorEffect="non-scaling-stroke"
+            strokeDasharray="4 2"
+            className="fill-base-content/10 stroke-base-content"
+          />
+          <path
+            d={`M${mm(hole.x)} ${mm(hole.y)}l${mm(hole.w)} ${mm(hole.d)}m0 ${-mm(hole.d)}l${-mm(hole.w)} ${mm(hole.d)}`}
+            strokeWidth={0.6}
+            vectorEffect="non-scaling-stroke"
+            className="stroke-base-content/60"
+          >
+            <title>Open over the stair below</title>
+          </path>
+        </g>
+      ))}
       {openings.map((one) => {
         const isX = runsEast(one.side);
         const along = one.from - wall;
@@ -204,7 +233,7 @@ function Thing({
 }) {
   const start = useRef<{ x: number; y: number; scale: number } | null>(null);
   const [by, setBy] = useState({ x: 0, y: 0 });
-  const { name, w, d, use, onHalf, fault } = fitting;
+  const { name, w, d, use, climbsTo, onHalf, fault } = fitting;
   const at = { x: fitting.x + by.x, y: fitting.y + by.y };
   const offOf = (event: PointerEvent<SVGRectElement>) => {
     const from = start.current;
@@ -260,7 +289,7 @@ function Thing({
       >
         <title>{fault ?? name}</title>
       </rect>
-      {use === 'stair' && <Steps {...at} w={w} d={d} />}
+      {use === 'stair' && <Steps {...at} w={w} d={d} climbsTo={climbsTo} />}
       <text
         transform={`translate(${mm(at.x + w / 2)} ${mm(at.y + d / 2)}) rotate(${isTall ? -90 : 0})`}
         dy={words / 3}
@@ -281,18 +310,28 @@ const shortName = (name: string, length: number): string => {
   return name.length <= most ? name : name.slice(0, most);
 };
 
-/** A line at each stud along a stair. */
-function Steps({ x, y, w, d }: Rect) {
+/** A line at each stud along a stair, and an arrow upwards. */
+function Steps({ x, y, w, d, climbsTo }: Rect & Pick<PlacedFitting, 'climbsTo'>) {
   const isAlongX = w >= d;
+  const long = Math.max(mm(w), mm(d)) - 2 * ARROW;
+  const ahead = climbsTo === 'start' ? -1 : 1;
+  const head = `m${isAlongX ? -ahead * ARROW : -ARROW / 2} ${isAlongX ? -ARROW / 2 : -ahead * ARROW}`;
+  const tip = isAlongX
+    ? `l${ahead * ARROW} ${ARROW / 2}l${-ahead * ARROW} ${ARROW / 2}`
+    : `l${ARROW / 2} ${ahead * ARROW}l${ARROW / 2} ${-ahead * ARROW}`;
+  const tail = climbsTo === 'start' ? ARROW + long : ARROW;
+  const arrow = isAlongX
+    ? `M${mm(x) + tail} ${mm(y + d / 2)}h${ahead * long}${head}${tip}`
+    : `M${mm(x + w / 2)} ${mm(y) + tail}v${ahead * long}${head}${tip}`;
   const lines = Array.from({ length: Math.floor(isAlongX ? w : d) }, (_, i) =>
     isAlongX ? `M${mm(x + i)} ${mm(y)}v${mm(d)}` : `M${mm(x)} ${mm(y + i)}h${mm(w)}`,
   );
   return (
     <path
-      d={lines.join('')}
+      d={[...lines, arrow].join('')}
       strokeWidth={0.5}
       vectorEffect="non-scaling-stroke"
-      className="stroke-base-content pointer-events-none"
+      className="stroke-base-content pointer-events-none fill-none"
     />
   );
 }

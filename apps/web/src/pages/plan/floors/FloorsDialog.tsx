@@ -1,7 +1,7 @@
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { countOf, formatPlates } from '@quarry/core/grid';
-import { FITTING_USES, SIDE_WORDS, displayOf, listOf, type Entity } from '@quarry/core/document';
+import { FITTING_USES, SIDE_WORDS, STAIR_ENDS, displayOf, listOf, type Entity } from '@quarry/core/document';
 import { STEEPEST, floorPlans, type FloorPlan } from '@quarry/core/structures';
 import { clearanceOfFitting } from '@quarry/core/terrain';
 import { useDisplay } from '../../../data/useDisplay.tsx';
@@ -130,7 +130,7 @@ export function FloorsDialog({
         Drawn unturned, to scale at 1:{ratio}, from the inside of the walls. Free: studs that no thing, pillar
         or deep window takes, halves exact. Figures: places of 2 × 2 studs with 40 mm of air, so many at
         least. A door opens if its leaf, as wide as the door, passes everything on one hand at least. Above a
-        stair the floor must be open where a figure would hit its head; the count still lays it whole.
+        stair the floor is open where a figure would hit its head, and counted so.
       </Basis>
     </Dialog>
   );
@@ -146,10 +146,10 @@ function AddButton({ word, disabled, onClick }: { word: string; disabled: boolea
 
 /** What a floor comes to. */
 function Figures({ floor }: { floor: FloorPlan }) {
-  const { w, d, free, figures, doors, stairs, storey } = floor;
+  const { studs, free, figures, doors, stairs, storey } = floor;
   return (
     <dl>
-      <DefinitionRow label="Free" note={`of ${w * d} inside`}>
+      <DefinitionRow label="Free" note={`of ${studs} inside`}>
         {free} studs
       </DefinitionRow>
       <DefinitionRow label="Places for figures" note="2 × 2 studs each, at least">
@@ -186,6 +186,10 @@ function Figures({ floor }: { floor: FloorPlan }) {
     </dl>
   );
 }
+
+/** The ends of a stair by where they are. */
+const endWords = ({ w, d }: { w: number; d: number }) =>
+  w >= d ? { start: SIDE_WORDS.w, end: SIDE_WORDS.e } : { start: SIDE_WORDS.n, end: SIDE_WORDS.s };
 
 /** The thing in hand. */
 function ThingFields({
@@ -233,6 +237,15 @@ function ThingFields({
         disabled={disabled}
         onCommit={(to) => onChange({ use: to })}
       />
+      {use === 'stair' && (
+        <SelectField
+          label="Up at its end to the"
+          value={fitting.climbsTo}
+          options={STAIR_ENDS.map((value) => ({ value, word: capital(endWords(place)[value]) }))}
+          disabled={disabled}
+          onCommit={(climbsTo) => onChange({ climbsTo })}
+        />
+      )}
       <QuantityField
         label="Wide"
         {...shared}
