@@ -21,7 +21,7 @@ export interface FloorLayer {
   jumpers: LaidPiece[];
   /** Where its floor is open over the stair below. */
   holes: StairHole[];
-  /** North-west corners of the pillars in it, studs from that of what is built. */
+  /** The pillars in it, studs from the north-west corner of what is built. */
   pillars: readonly PillarSpot[];
   /** What is let into its walls by their bays, and what fills that. */
   openings: WallOpening[];
@@ -57,19 +57,22 @@ export function floorLayers(plot: Fronted): FloorLayer[] {
     const own = openings.filter(({ foot }) => foot >= storey.from && foot < storey.to);
     const above = holes.filter((hole) => hole.storey === i + 1);
     const cut = holes.filter((hole) => hole.storey === i);
-    // Nothing flat lies over the last storey under a roof that is open inside.
+    // Pillars stand under no hole and in none. Nothing flat lies over the last storey under a roof that is open inside.
     const isOpen = i === storeys.length - 1 && isOpenAbove;
     const pillars = isOpen
       ? []
-      : above.length === 0
+      : above.length + cut.length === 0
         ? spots
         : pillarsBeside({
             plates: openOver(layWhole(0), above).filter(isInRoom),
-            spots: spots.filter((spot) => !above.some((hole) => contains(hole, { ...spot, w: 2, d: 2 }))),
+            spots: spots.filter(
+              (spot) =>
+                !above.some((hole) => contains(hole, spot)) && !cut.some((hole) => intersection(hole, spot)),
+            ),
             isInRoom,
-            taken: [...taken, ...above.map(({ stair }) => stair)],
+            taken: [...taken, ...cut, ...above.map(({ stair }) => stair)],
           });
-    const blocked: Rect[] = [...pillars.map((spot) => ({ ...spot, w: 2, d: 2 })), ...cut, ...taken];
+    const blocked: Rect[] = [...pillars, ...cut, ...taken];
     const jumpers = plot.fittings.flatMap(({ place, on }) => {
       if (!place || on !== storey.level || !storey.hasFloor) return [];
       const thing = { ...place, x: place.x + thick, y: place.y + thick };

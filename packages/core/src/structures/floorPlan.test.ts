@@ -152,7 +152,9 @@ describe('a floor from above', () => {
           x < place.x + 1 + place.w &&
           y + 1 > place.y + 1 &&
           y < place.y + 1 + place.d;
-        for (const { part, x, y, z, w, d } of pieces) {
+        for (const { part, use, x, y, z, w, d } of pieces) {
+          if (use === 'pillar' && solid(x, y, z - 1) === 0)
+            wrong.push(`a pillar over the hole at ${x}, ${y}`);
           if (z !== 30 || !part.startsWith('plate')) continue;
           const studs = Array.from({ length: w * d }, (_, k) => [x + (k % w), y + Math.trunc(k / w)]);
           if (

@@ -108,7 +108,7 @@ function planFloors(plot: Plot): FloorPlan[] {
     const windows = fills.flatMap((fill) => intersection(inside(fill), { x: 0, y: 0, w, d }) ?? []);
     // What stands above the last floor of walls stands on that floor's storey.
     const next = layers.at(i + 1)?.storey.level ?? Infinity;
-    const pillars = layer.pillars.map((spot) => inside({ ...spot, w: 2, d: 2 }));
+    const pillars = layer.pillars.map(inside);
     const holes = layer.holes.map(({ x, y, w: wide, d: deep }) => inside({ x, y, w: wide, d: deep }));
     const room = { w, d, rows, wall: thick, pillars, windows, holes };
     const fittings = placed(plot, { ...room, from: i === 0 ? -Infinity : storey.level, to: next });

@@ -78,21 +78,18 @@ export function layFloor({ x, y, w, d }: Rect, z: number, use: BuildingUse): Lai
 
 /**
  * Where pillars stand under a floor: under the joints between its fields, and under each plate that lies on no wall and
- * no other pillar. Their north-west corners, studs.
+ * no other pillar. Studs.
  * @param thick of the walls, which carry the ends of the joints
  * @param taken what stands out inside: deep windows
  */
 export function pillarsUnder(w: number, d: number, thick: number, taken: readonly Rect[]): PillarSpot[] {
-  const { found, add } = pillarSpots(
-    ({ x, y }) => Math.min(x, y, w - PILLAR - x, d - PILLAR - y) >= thick,
-    taken,
-  );
+  const inside = { x: thick, y: thick, w: w - 2 * thick, d: d - 2 * thick };
+  const { found, add } = pillarSpots((rect) => contains(inside, rect), taken);
   const [columns, rows] = [fieldsOf(w).slice(1, -1), fieldsOf(d).slice(1, -1)];
   const half = PILLAR / 2;
-  for (const x of columns) for (const y of rows) add({ x: x - half, y: y - half }, APART);
-  for (const x of columns) for (const y of sharesOf(d)) add({ x: x - half, y: y - half }, APART);
-  for (const y of rows) for (const x of sharesOf(w)) add({ x: x - half, y: y - half }, APART);
-  const inside = { x: thick, y: thick, w: w - 2 * thick, d: d - 2 * thick };
+  for (const x of columns) for (const y of rows) add(x - half, y - half, APART);
+  for (const x of columns) for (const y of sharesOf(d)) add(x - half, y - half, APART);
+  for (const y of rows) for (const x of sharesOf(w)) add(x - half, y - half, APART);
   const plates = layFloor({ x: 0, y: 0, w, d }, 0, 'floor');
   underEach(
     plates.filter((plate) => contains(inside, plate)),
@@ -103,7 +100,7 @@ export function pillarsUnder(w: number, d: number, thick: number, taken: readonl
 
 /**
  * Where pillars stand under the floor of a round room: evenly where it is wider than a plate is long, and under each
- * plate that lies on no wall and no other pillar. Their north-west corners, studs.
+ * plate that lies on no wall and no other pillar; studs.
  * @param plates of the floor, over walls and all
  */
 export function pillarsIn(
@@ -116,21 +113,19 @@ export function pillarsIn(
     Array.from({ length: d }, (_, k) => room.at(y + k)).every(
       (row) => row !== undefined && row.from <= x && x + w <= row.to,
     );
-  const spots = pillarSpots(({ x, y }) => isIn({ x, y, w: PILLAR, d: PILLAR }), taken);
+  const spots = pillarSpots(isIn, taken);
   const filled = room.filter(({ from, to }) => from < to);
   if (filled.length === 0) return [];
   const wide = Math.max(...filled.map(({ to }) => to)) + Math.min(...filled.map(({ from }) => from));
   if (Math.max(wide, room.length) > FIELD)
     for (const x of sharesOf(wide))
-      for (const y of sharesOf(room.length)) spots.add({ x: x - PILLAR / 2, y: y - PILLAR / 2 }, APART);
+      for (const y of sharesOf(room.length)) spots.add(x - PILLAR / 2, y - PILLAR / 2, APART);
   underEach(plates.filter(isIn), spots);
   return spots.found;
 }
 
-export interface PillarSpot {
-  x: number;
-  y: number;
-}
+/** A pillar's place: two studs a side, one where there is no room for two. */
+export type PillarSpot = Rect;
 
 /**
  * Pillars as they stand, with one under each plate that lies on none of them and on no wall.
@@ -147,20 +142,23 @@ export function pillarsBeside({
   isInRoom: (rect: Rect) => boolean;
   taken: readonly Rect[];
 }): PillarSpot[] {
-  const all = pillarSpots((spot) => isInRoom({ ...spot, w: PILLAR, d: PILLAR }), taken);
+  const all = pillarSpots(isInRoom, taken);
   all.found.push(...spots);
   underEach(plates, all);
   return all.found;
 }
 
 /** Places of pillars as they are found: where there is room, and so far apart along x or y. */
-function pillarSpots(isInside: (spot: PillarSpot) => boolean, taken: readonly Rect[]) {
+function pillarSpots(isInRoom: (rect: Rect) => boolean, taken: readonly Rect[]) {
   const found: PillarSpot[] = [];
-  const add = (spot: PillarSpot, apart: number): boolean => {
+  const add = (x: number, y: number, apart: number, side = PILLAR): boolean => {
+    const spot = { x, y, w: side, d: side };
+    const off = apart - PILLAR;
+    const about = { x: x - off, y: y - off, w: side + 2 * off, d: side + 2 * off };
     const isFree =
-      isInside(spot) &&
-      found.every((one) => Math.abs(one.x - spot.x) >= apart || Math.abs(one.y - spot.y) >= apart) &&
-      !taken.some((one) => intersection(one, { ...spot, w: PILLAR, d: PILLAR }));
+      isInRoom(spot) &&
+      !found.some((one) => intersection(one, about)) &&
+      !taken.some((one) => intersection(one, spot));
     if (isFree) found.push(spot);
     return isFree;
   };
@@ -173,29 +171,29 @@ function sharesOf(length: number): number[] {
   return Array.from({ length: count - 1 }, (_, i) => Math.round(((i + 1) * length) / count));
 }
 
-/** A pillar under each plate over which none stands yet, as near to its middle as there is room. */
+/** A pillar under each plate under which none stands yet, as near to its middle as there is room. */
 function underEach(plates: readonly Rect[], { found, add }: ReturnType<typeof pillarSpots>): void {
   for (const plate of plates) {
-    if (found.some((spot) => intersection(plate, { ...spot, w: PILLAR, d: PILLAR }))) continue;
-    const middle = { x: plate.x + Math.trunc((plate.w - 1) / 2), y: plate.y + Math.trunc((plate.d - 1) / 2) };
-    spotsNear(plate, middle).some((spot) => add(spot, PILLAR));
+    if (found.some((spot) => intersection(plate, spot))) continue;
+    for (const side of [PILLAR, 1])
+      if (spotsNear(plate, side).some(({ x, y }) => add(x, y, PILLAR, side))) break;
   }
 }
 
-/** Places of a pillar that reach under a plate, the nearest to a place first. */
-function spotsNear(plate: Rect, middle: PillarSpot): PillarSpot[] {
-  const spots: PillarSpot[] = [];
-  for (let y = plate.y - PILLAR + 1; y < plate.y + plate.d; y++)
-    for (let x = plate.x - PILLAR + 1; x < plate.x + plate.w; x++) spots.push({ x, y });
-  const off = ({ x, y }: PillarSpot) => Math.hypot(x - middle.x, y - middle.y);
+/** Places of a pillar that reach under a plate, the nearest to its middle first. */
+function spotsNear(plate: Rect, side: number): { x: number; y: number }[] {
+  const middle = { x: plate.x + Math.trunc((plate.w - 1) / 2), y: plate.y + Math.trunc((plate.d - 1) / 2) };
+  const spots: { x: number; y: number }[] = [];
+  for (let y = plate.y - side + 1; y < plate.y + plate.d; y++)
+    for (let x = plate.x - side + 1; x < plate.x + plate.w; x++) spots.push({ x, y });
+  const off = ({ x, y }: { x: number; y: number }) => Math.hypot(x - middle.x, y - middle.y);
   return spots.toSorted((a, b) => off(a) - off(b));
 }
 
 /** The pillars of a storey, in the courses of its walls. */
 export const layPillars = (spots: readonly PillarSpot[], courses: readonly Course[]): LaidPiece[] =>
-  spots.flatMap(({ x, y }) =>
+  spots.flatMap((spot) =>
     courses.map(({ family, z, h }): LaidPiece => {
-      const own = { use: 'pillar' as const, x, y, w: PILLAR, d: PILLAR, turn: 0 };
-      return { part: partId(family, PILLAR, PILLAR), ...own, z, h };
+      return { ...spot, part: partId(family, spot.w, spot.d), use: 'pillar', z, h, turn: 0 };
     }),
   );

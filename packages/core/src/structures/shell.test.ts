@@ -515,7 +515,7 @@ describe('fronts in bays', () => {
                   // Inside stand pillars of 2 × 2, or nothing.
                   const inside = isWall ? 0 : at(x, y, z);
                   if (inside === 0) see('wall', x, y, z, isWall);
-                  else if (!/^(brick|plate)-2x2$/.test(pieces[inside - 1].part))
+                  else if (!/^(brick|plate)-(2x2|1x1)$/.test(pieces[inside - 1].part))
                     wrong.push(`${x}, ${y}, ${z}`);
                   continue;
                 }
