@@ -34,6 +34,7 @@ export {
   PART_USES,
   PLOT_SHAPES,
   STAIR_ENDS,
+  MIXED,
   ROUND_ROOFS,
   isRound,
   isOnHalf,

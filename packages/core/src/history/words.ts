@@ -43,7 +43,7 @@ const UNITS: Readonly<Record<Unit, readonly string[]>> = {
     ...['eyeAdult', 'eyeSeated', 'eyeChild', 'width2', 'insideW', 'insideD', 'insideH', 'at', 'x1', 'y1'],
     ...['x2', 'y2'],
   ],
-  percent: ['stageDone', 'maxGrade', 'shows', 'spares', 'bend', 'scaleSpread', 'vehicleShare'],
+  percent: ['percent', 'stageDone', 'maxGrade', 'shows', 'spares', 'bend', 'scaleSpread', 'vehicleShare'],
   kg: ['ratedKg', 'moduleMaxKg'],
   metres: ['trueLength'],
   degrees: ['turn', 'pitch', 'bearing', 'lean', 'leanTo', 'downBy'],

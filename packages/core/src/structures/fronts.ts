@@ -37,6 +37,7 @@ export type Fronted = Pick<
   | 'roofForm'
   | 'roundRoof'
   | 'slope'
+  | 'mixes'
   | 'wallColour'
   | 'roofColour'
   | 'letInColour'

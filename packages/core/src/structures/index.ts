@@ -16,7 +16,7 @@ export { elevationOf, type Elevation, type SeenPiece } from './elevation.ts';
 export { STEEPEST, floorPlans, type DoorSwing, type FloorPlan, type PlacedFitting } from './floorPlan.ts';
 export { pavementRows, type StreetRules } from './pavement.ts';
 export type { BuildingPiece, LaidPiece } from './piece.ts';
-export { buildingSteps, placedPieces, type BuildingSteps } from './place.ts';
+export { buildingSteps, placeOfOpening, placedPieces, type BuildingSteps } from './place.ts';
 export type { StairCard } from './stairs.ts';
 export { raisedBy, ridgeOf } from './ridge.ts';
 export { buildingPieces, shellPieces } from './shell.ts';

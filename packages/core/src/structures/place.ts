@@ -1,7 +1,7 @@
 import { boundsOf, centreOf } from '../grid/index.ts';
 import { builtRect, turnedPoint, type Plot } from '../document/index.ts';
 import { sortedSteps, type BuildSteps } from '../masonry/index.ts';
-import type { Fronted } from './fronts.ts';
+import type { Fronted, WallOpening } from './fronts.ts';
 import type { StreetRules } from './pavement.ts';
 import type { BuildingPiece } from './piece.ts';
 import { isSlope } from './roofs.ts';
@@ -29,6 +29,19 @@ export function buildingSteps(plot: Fronted, street: StreetRules): BuildingSteps
   }));
   const high = pieces.reduce((top, { z, h }) => Math.max(top, z + h), 0);
   return { w, d, high, ...sortedSteps(laid) };
+}
+
+/** The middle of what is let into a wall, on the plan. */
+export function placeOfOpening(plot: Plot, { side, from, wide }: WallOpening): { x: number; y: number } {
+  const { x, y, w, d } = builtRect(plot);
+  const middle = from + wide / 2;
+  const at = {
+    n: { x: x + middle, y },
+    s: { x: x + middle, y: y + d },
+    w: { x, y: y + middle },
+    e: { x: x + w, y: y + middle },
+  }[side];
+  return turnedPoint(at, centreOf(plot), plot.turn);
 }
 
 /**

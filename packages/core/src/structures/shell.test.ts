@@ -575,3 +575,47 @@ describe('fronts in bays', () => {
     );
   });
 });
+
+test('colours mixed into walls and roof: as many pieces as their percentages make, the others stay as they are', () => {
+  const given = {
+    ...{ w: 24, d: 20, height: 40, eaves: 30, storeys: 2, wallColour: 'rust', roofColour: 'slate' },
+    mixes: [
+      { of: 'wall', colour: 'ochre', percent: 12.5 },
+      { of: 'wall', colour: 'mist', percent: 5 },
+      { of: 'roof', colour: 'moss', percent: 40 },
+    ],
+  };
+  const plain = buildingPieces(plotOf({ ...given, mixes: [] }));
+  const mixed = buildingPieces(plotOf(given));
+  expect(mixed.map(({ part, x, y, z }) => [part, x, y, z])).toEqual(
+    plain.map(({ part, x, y, z }) => [part, x, y, z]),
+  );
+  const share = (use: string, colour: string) => {
+    const own = mixed.filter((piece) => piece.use === use);
+    return (100 * own.filter((piece) => piece.colour === colour).length) / own.length;
+  };
+  const near = (use: string) => 100 / mixed.filter((piece) => piece.use === use).length;
+  for (const { of, colour, percent } of given.mixes)
+    expect(Math.abs(share(of, colour) - percent)).toBeLessThan(near(of));
+  expect(Math.abs(share('wall', 'rust') - 82.5)).toBeLessThan(near('wall'));
+  expect(mixed.filter(({ use, colour }) => use !== 'wall' && use !== 'roof' && colour !== 'any')).toEqual([]);
+  // Spread evenly: each side of the building has some of it, each half of its height too.
+  const ochre = mixed.filter(({ colour }) => colour === 'ochre');
+  for (const part of [
+    ochre.filter(({ y }) => y === 0),
+    ochre.filter(({ y, d }) => y + d === 20),
+    ochre.filter(({ x }) => x === 0),
+    ochre.filter(({ z }) => z < 15),
+    ochre.filter(({ z }) => z >= 15),
+  ])
+    expect(part.length).toBeGreaterThan(3);
+  // The list of its pieces has them so.
+  const listed = shellPieces(plotOf(given)).reduce(
+    (sum, { colour, qty }) => sum + (colour === 'ochre' ? qty : 0),
+    0,
+  );
+  expect(listed).toBe(ochre.length);
+  expect(() =>
+    plotOf({ mixes: [60, 50].map((percent) => ({ of: 'wall', colour: 'moss', percent })) }),
+  ).toThrow();
+});

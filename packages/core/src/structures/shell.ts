@@ -1,5 +1,5 @@
 import { ANY_COLOUR } from '../catalogue/index.ts';
-import { isOnHalf, isRound, roundRows, wallStuds, wallTop, type PartLine } from '../document/index.ts';
+import { MIXED, isOnHalf, isRound, roundRows, wallStuds, wallTop, type PartLine } from '../document/index.ts';
 import type { BuildingUse } from '../masonry/index.ts';
 import { roundRoofOf } from '../terrain/index.ts';
 import { connectorBricks } from './connectors.ts';
@@ -7,6 +7,7 @@ import { floorLayers } from './floorLayers.ts';
 import { layFloor, layPillars } from './floors.ts';
 import { builtSides, type Fronted } from './fronts.ts';
 import { laySlopedRoof, slopedRoofOf } from './slopedRoof.ts';
+import { mixedColours } from './mixes.ts';
 import { layPavement, type StreetRules } from './pavement.ts';
 import type { BuildingPiece, LaidPiece } from './piece.ts';
 import { layDisc, layRoundRoof } from './round.ts';
@@ -44,10 +45,19 @@ export function buildingPieces(plot: Fronted, street: StreetRules): BuildingPiec
     ...connectors.flatMap((one) => fillOf(one, { w, d, thick }).map(asWall)),
     ...layRoof(plot),
   );
-  return [
-    ...layPavement(plot, street),
-    ...pieces.map((piece) => ({ ...piece, colour: colourOf(plot, piece.use) })),
-  ];
+  return [...layPavement(plot, street), ...coloured(plot, pieces)];
+}
+
+/** Pieces in their colours, walls and roof mixed as they are asked to be. */
+function coloured(plot: Fronted, pieces: readonly LaidPiece[]): BuildingPiece[] {
+  const colours = new Map<LaidPiece, string>();
+  for (const use of MIXED) {
+    const own = pieces.filter((piece) => piece.use === use);
+    const mixes = plot.mixes.filter((mix) => mix.of === use);
+    if (mixes.length === 0) continue;
+    mixedColours(own, colourOf(plot, use), mixes).forEach((colour, i) => colours.set(own[i], colour));
+  }
+  return pieces.map((piece) => ({ ...piece, colour: colours.get(piece) ?? colourOf(plot, piece.use) }));
 }
 
 /** A brick with a hole is of the wall and has its colour. */
@@ -91,6 +101,7 @@ export function shellPieces(plot: Fronted, street: StreetRules): PartLine[] {
     wallColour,
     roofColour,
     letInColour,
+    mixes,
   } = plot;
   const size = [
     w,
@@ -117,7 +128,7 @@ export function shellPieces(plot: Fronted, street: StreetRules): PartLine[] {
     plot.fittings.map(({ use, place, on, climbsTo }) =>
       use === 'stair' || isOnHalf(place) ? [place, on, use, climbsTo] : 0,
     ),
-    [wallColour, roofColour, letInColour],
+    [wallColour, roofColour, letInColour, mixes],
     street.pavementLight,
     street.pavementDark,
   ]);

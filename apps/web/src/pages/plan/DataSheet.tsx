@@ -11,6 +11,7 @@ import { PadPart, PointsPart, RisePart, WayPart } from './groundParts.tsx';
 import { CavityPart, DeckPart, StandPart } from './levelParts.tsx';
 import { PicturePart } from './PicturePart.tsx';
 import { PlantingPart, RepeatPart } from './manyParts.tsx';
+import { MixRows } from './MixRows.tsx';
 import { PlotPart } from './PlotPart.tsx';
 import { ShellPart } from './ShellPart.tsx';
 import { TrackPart } from './TrackPart.tsx';
@@ -30,6 +31,7 @@ const PARTS: { readonly [K in Placed]?: ComponentType<PartProps<K>> } = {
     <>
       <PlotPart plot={thing} disabled={disabled} />
       <FrontsPart plot={thing} disabled={disabled} />
+      <MixRows plot={thing} disabled={disabled} />
       <ShellPart plot={thing} />
     </>
   ),

@@ -1,7 +1,7 @@
 import { dequal } from 'dequal/lite';
-import { formatMoney } from '@quarry/core/grid';
+import { countOf, formatMoney } from '@quarry/core/grid';
 import { priceOfLines } from '@quarry/core/masonry';
-import type { Entity, PartLine } from '@quarry/core/document';
+import type { Change, Entity, PartLine } from '@quarry/core/document';
 import { listOfBuilding } from '@quarry/core/structures';
 import { freshId, useDenialReason, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { Basis, DefinitionRow, Heading } from '../../ui/parts.tsx';
@@ -26,12 +26,19 @@ export function ShellPart({ plot }: { plot: Entity<'plot'> }) {
   const denied = own
     ? may({ op: 'patch', kind: 'partList', id: own.id, v: own.v, set: { lines } })
     : may({ op: 'add', kind: 'partList', id: 'new', data: shell });
-  const button = (word: string, act: () => void) => (
+  const apart: Change[] = own
+    ? [
+        { op: 'remove', kind: 'partList', id: own.id, v: own.v },
+        { op: 'remove', kind: 'plot', id: plot.id, v: plot.v },
+      ]
+    : [];
+  const stays = apart.map(may).find((reason) => reason !== null) ?? null;
+  const button = (word: string, act: () => void, reason = denied) => (
     <button
       type="button"
       className="btn btn-xs my-1"
-      disabled={denied !== null}
-      title={denied ?? undefined}
+      disabled={reason !== null}
+      title={reason ?? undefined}
       onClick={act}
     >
       {word}
@@ -70,7 +77,18 @@ export function ShellPart({ plot }: { plot: Entity<'plot'> }) {
         button('Add its shell to the needs', () =>
           edit.add(`added the shell of ${plot.name} to the needs`, 'partList', freshId('partList'), shell),
         )}
+      {own &&
+        button(
+          'Take apart',
+          () =>
+            edit.change(
+              `took ${plot.name} apart: ${countOf(own.copies * piecesOf(own.lines), 'piece')} free`,
+              apart,
+            ),
+          stays,
+        )}
       <Basis>
+        {own && 'Take apart: the building and its list go, and its pieces are free for other needs. '}
         Walls in courses that alternate and interlock with what is let into their bays, a floor of plates for
         each storey with pillars under its joints, a roof of plates and the pavement; no furniture and
         ornament. Ornament doubles a plain shell more often than not (common practice, no source). Sides of

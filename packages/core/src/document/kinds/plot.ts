@@ -34,6 +34,7 @@ export const PLOT_SHAPES = ['box', 'round'] as const;
 export const ROUND_ROOFS = ['cone', 'dome'] as const;
 export const ROOF_FORMS = ['gable', 'hip', 'lean-to'] as const;
 export const FITTING_USES = ['furniture', 'stair'] as const;
+export const MIXED = ['wall', 'roof'] as const;
 export const STAIR_ENDS = ['start', 'end'] as const;
 export const CONNECTORS = ['unsaid', 'standard', 'none'] as const;
 
@@ -175,6 +176,22 @@ const plotSchema = z.strictObject({
   wallColour: colourField.default(ANY_COLOUR),
   roofColour: colourField.default(ANY_COLOUR),
   letInColour: colourField.default(ANY_COLOUR),
+  /** Of the pieces of its walls or its roof so many percent are of another colour, in even scatter. */
+  mixes: z
+    .array(
+      z.strictObject({
+        of: z.enum(MIXED),
+        colour: colourField,
+        percent: z.number().min(1).max(99),
+      }),
+    )
+    .max(8)
+    .refine(
+      (mixes) =>
+        MIXED.every((use) => mixes.reduce((sum, one) => sum + (one.of === use ? one.percent : 0), 0) < 100),
+      'what is mixed in is less than 100 % of the walls, and of the roof',
+    )
+    .default([]),
   notes: text.default(''),
 });
 type Plot = z.output<typeof plotSchema>;

@@ -24,6 +24,7 @@ import { Tabs } from '../../../ui/Tabs.tsx';
 import { capital } from '../../../ui/words.ts';
 import { useDerived } from '../../../workers/derived.tsx';
 import { ElevationDrawing, sidesFrom } from './ElevationDrawing.tsx';
+import { StandsInPart } from './StandsInPart.tsx';
 import { frontsBeside } from './frontsBeside.ts';
 
 const PLAIN = 'plain';
@@ -321,6 +322,7 @@ function BayFields({
           △ Left out: {placed.fault}.
         </p>
       )}
+      {placed?.opening && <StandsInPart plot={plot} bay={placed} opening={placed.opening} />}
       {placed?.isOff && (
         <p className="ink-2 text-xs py-1">It stands half a stud left of the middle of its bay.</p>
       )}
