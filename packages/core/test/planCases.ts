@@ -135,6 +135,16 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
     plot(0, { bays: [{ side: 's', storey: 1, bays: [{ wide: 8, part: 'door-4x1', sill: 1 }] }] }),
     ['The door in bay 1 of its south front, storey 1 of “Baker” leads 1b1p above', 'stepped up to by 1b'],
   ],
+  [
+    'window-row',
+    plot(0, {
+      bays: [
+        { side: 's', storey: 1, bays: [{ wide: 8, part: 'window-2x1', sill: 2 }] },
+        { side: 'n', storey: 1, bays: [{ wide: 8, part: 'window-2x1', sill: 3 }] },
+      ],
+    }),
+    ['On storey 1 of “Baker” windows stand at 3b1p to the north and at 2b1p to the south', 'one row'],
+  ],
   ['deck-seam', add({ decks: [deck({ x: 40, w: 20 })] }), ['“Quay” lies over 2 modules', 'built in 2 parts']],
   // 20 studs less two ends of 2: the middle is 8 from either; half of the display's 8 is 4.
   [

@@ -1,6 +1,7 @@
 import { partName } from '../catalogue/index.ts';
 import { centreOf, containsPoint, countOf, formatPlates } from '../grid/index.ts';
 import {
+  SIDES,
   SIDE_WORDS,
   builtRect,
   listOf,
@@ -19,7 +20,13 @@ import {
   type Point,
   type Relief,
 } from '../terrain/index.ts';
-import { frontsOf, partJoints, type WallOpening, type PlacedBay } from '../structures/index.ts';
+import {
+  frontsOf,
+  partJoints,
+  unevenWindows,
+  type WallOpening,
+  type PlacedBay,
+} from '../structures/index.ts';
 import type { FindingDraft, Rule } from './finding.ts';
 import { plotRef } from './plots.ts';
 
@@ -176,4 +183,27 @@ const partJoint: Rule = {
     }),
 };
 
-export const BAY_RULES: readonly Rule[] = [bayFault, doorLeads, partJoint];
+const windowRow: Rule = {
+  id: 'window-row',
+  title: 'Windows of two sides stand at different heights',
+  basis:
+    'The feet of the windows of one storey, side by side, against those of the street front, or of the first side that has any: a row that goes round a building is read as one (common practice, no source).',
+  page: 'plan',
+  severity: 'note',
+  check: ({ scene }) =>
+    listOf(scene, 'plot').flatMap((plot) =>
+      unevenWindows(plot).map(({ storey, side, like, foot, wanted }): FindingDraft => {
+        const rows = `${formatPlates(foot)} to the ${SIDE_WORDS[side]} and at ${formatPlates(wanted)} to the ${SIDE_WORDS[like]}`;
+        return {
+          sentence: `On storey ${storey} of “${plot.name}” windows stand at ${rows}; one row is wanted all round.`,
+          remedy: `Give them one sill: ${formatPlates(Math.abs(wanted - foot))} ${wanted > foot ? 'up' : 'down'} to the ${SIDE_WORDS[side]}.`,
+          place: centreOf(plot),
+          part: `${side} ${storey}`,
+          things: [plotRef(plot)],
+          numbers: { storey, side: SIDES.indexOf(side), by: wanted - foot },
+        };
+      }),
+    ),
+};
+
+export const BAY_RULES: readonly Rule[] = [bayFault, doorLeads, partJoint, windowRow];

@@ -105,6 +105,21 @@ describe('fixes of findings', () => {
       {},
     ],
     [
+      'window-row',
+      {
+        plots: [
+          house('a', 20, 20, {
+            ...{ w: 16, d: 16, height: 30 },
+            bays: [
+              { side: 's', storey: 1, bays: [{ wide: 8, part: 'window-2x1', sill: 2 }] },
+              { side: 'e', storey: 1, bays: [{ wide: 8, part: 'window-2x1', sill: 4 }] },
+            ],
+          }),
+        ],
+      },
+      {},
+    ],
+    [
       'overhang-hold',
       { plots: [house('a', 20, 8, { d: 30, height: 60, overhangFrom: 30, overhang: { s: 24 } })] },
       {},

@@ -1,4 +1,4 @@
-import { MM_PER_STUD, boundsOf, countOf, type Rect } from '../grid/index.ts';
+import { MM_PER_STUD, PLATES_PER_BRICK, boundsOf, countOf, type Rect } from '../grid/index.ts';
 import {
   SIDES,
   SIDE_WORDS,
@@ -254,6 +254,26 @@ const PROPOSED: Readonly<Record<string, Candidates>> = {
     if (!plot || !own) return [];
     const parts = plot.parts.map((one, i) => (i === part ? { ...one, height: one.height + by } : one));
     return [{ words: `Lift “${own.name}” off at the eaves`, changes: [patch('plot', plot, { parts })] }];
+  },
+  'window-row': (scene, finding) => {
+    const plot = thingOf(scene, finding, 'plot');
+    const { storey, side, by } = finding.numbers;
+    if (!plot) return [];
+    const bays = plot.bays.map((front) =>
+      front.storey === storey && front.side === SIDES[side]
+        ? {
+            ...front,
+            bays: front.bays.map((bay) =>
+              bay.part?.startsWith('window') ? { ...bay, sill: bay.sill + by / PLATES_PER_BRICK } : bay,
+            ),
+          }
+        : front,
+    );
+    const isWhole = bays.every((front) =>
+      front.bays.every(({ sill }) => Number.isInteger(sill) && sill >= 0),
+    );
+    const words = `Move the windows of “${plot.name}” to the ${SIDE_WORDS[SIDES[side]]} ${by > 0 ? 'up' : 'down'}`;
+    return isWhole ? [{ words, changes: [patch('plot', plot, { bays })] }] : [];
   },
   'overhang-hold': (scene, finding) => {
     const plot = thingOf(scene, finding, 'plot');

@@ -138,6 +138,32 @@ export function frontsOf(plot: Fronted): FrontCard[] {
     });
 }
 
+/** The windows of a side that stand at another height than those of the side they are compared with. */
+export interface WindowRow {
+  storey: number;
+  side: Side;
+  /** The side they are compared with: the street front, or the first that has windows. */
+  like: Side;
+  /** Feet of its windows, and of those it is compared with, plates above the building's ground; the lowest of each. */
+  foot: number;
+  wanted: number;
+}
+
+/** Rows of windows of one storey whose feet are at other heights than those of the front. */
+export function unevenWindows(plot: Fronted): WindowRow[] {
+  const fronts = frontsOf(plot).map(({ side, storey, bays }) => {
+    const feet = bays.flatMap(({ opening }) => (opening?.part.family === 'window' ? opening.foot : []));
+    return { side, storey, feet };
+  });
+  const withWindows = fronts.filter(({ feet }) => feet.length > 0);
+  return withWindows.flatMap(({ side, storey, feet }): WindowRow[] => {
+    const row = withWindows.filter((one) => one.storey === storey);
+    const like = row.find((one) => one.side === plot.front) ?? row[0];
+    if (like.side === side || feet.every((foot) => like.feet.includes(foot))) return [];
+    return [{ storey, side, like: like.side, foot: Math.min(...feet), wanted: Math.min(...like.feet) }];
+  });
+}
+
 /** Everything that is let into the walls of a building. */
 export const openingsOf = (plot: Fronted): WallOpening[] =>
   frontsOf(plot).flatMap(({ bays }) => bays.flatMap(({ opening }) => opening ?? []));

@@ -3,6 +3,7 @@ export {
   frontLength,
   frontsOf,
   readRhythm,
+  unevenWindows,
   writeRhythm,
   type FrontCard,
   type Fronted,

@@ -78,7 +78,13 @@ export function ElevationDialog({
         elevation={elevation}
         beside={beside}
         picked={{ storey, index: picked.index }}
+        disabled={disabled}
         onPick={(at, index) => setPicked({ storey: at, index })}
+        onHeight={(at, height) =>
+          set('changed the storeys of', {
+            storeyHeights: withStoreyHeight(plot.storeyHeights, at, height),
+          })
+        }
       />
       <div className="grid sm:grid-cols-2 gap-x-6">
         <StoreyFields

@@ -1,6 +1,8 @@
+import { useState } from 'react';
 import { ANY_COLOUR, colourOf, partName, partOf } from '@quarry/core/catalogue';
-import { MM_PER_PLATE, MM_PER_STUD, formatPlates } from '@quarry/core/grid';
+import { MM_PER_PLATE, MM_PER_STUD, PLATES_PER_BRICK, formatPlates } from '@quarry/core/grid';
 import { SIDE_WORDS, type Side } from '@quarry/core/document';
+import { useDrag } from '../useDrag.ts';
 import type { Elevation, PlacedBay, SeenPiece } from '@quarry/core/structures';
 
 /** The height and width of a figure, mm (from memory). */
@@ -21,13 +23,18 @@ export function ElevationDrawing({
   elevation,
   beside,
   picked,
+  disabled,
   onPick,
+  onHeight,
 }: {
   elevation: Elevation;
   /** Fronts beside it: how far right their left end is, studs, and their ground above this one's, plates. */
   beside: readonly { id: string; name: string; elevation: Elevation; right: number; up: number }[];
   picked: { storey: number; index: number | null };
+  disabled: boolean;
   onPick: (storey: number, index: number | null) => void;
+  /** Gives a storey a height, plates. */
+  onHeight: (storey: number, height: number) => void;
 }) {
   const { side, length, high } = elevation;
   const left = Math.min(0, ...beside.map(({ right }) => right));
@@ -66,6 +73,20 @@ export function ElevationDrawing({
       <g transform={`translate(${x(0)} ${y(high)})`}>
         <Pieces pieces={elevation.pieces} high={high} />
         <Storeys elevation={elevation} words={words} picked={picked} onPick={onPick} />
+        {!disabled &&
+          elevation.storeys
+            .slice(1)
+            .map(({ level }, i) => (
+              <StoreyEdge
+                key={i}
+                storey={i + 1}
+                level={level}
+                below={elevation.storeys[i].level}
+                high={high}
+                length={length}
+                onHeight={onHeight}
+              />
+            ))}
       </g>
       <line
         x1={0}
@@ -264,6 +285,76 @@ function Storeys({
       </g>
     );
   });
+}
+
+/** Height of the strip by which the top of a storey is taken, mm; arrows move it by a plate, with Shift by a brick. */
+const EDGE_MM = 5;
+const STEPS: Readonly<Record<string, 1 | -1>> = { ArrowUp: 1, ArrowDown: -1 };
+
+/** The top of a storey, to be dragged up and down: what is above it takes the rest. */
+function StoreyEdge({
+  storey,
+  level,
+  below,
+  high,
+  length,
+  onHeight,
+}: {
+  storey: number;
+  /** Where the next storey begins, and where this one does, plates. */
+  level: number;
+  below: number;
+  high: number;
+  length: number;
+  onHeight: (storey: number, height: number) => void;
+}) {
+  const [by, setBy] = useState(0);
+  const drag = useDrag(
+    (_, dy) => -Math.round(dy / MM_PER_PLATE),
+    setBy,
+    (plates) => {
+      setBy(0);
+      if (plates !== 0) onHeight(storey, Math.max(1, level + plates - below));
+    },
+  );
+  const y = (high - level - by) * MM_PER_PLATE;
+  return (
+    <g>
+      {by !== 0 && (
+        <>
+          <line x1={0} x2={length * MM_PER_STUD} y1={y} y2={y} strokeWidth={1.2} className="stroke-primary" />
+          <text x={2} y={y - 2} fontSize={MAX_WORDS} className="fig fill-primary">
+            {formatPlates(Math.max(1, level + by - below))}
+          </text>
+        </>
+      )}
+      <rect
+        x={0}
+        y={y - EDGE_MM / 2}
+        width={length * MM_PER_STUD}
+        height={EDGE_MM}
+        role="slider"
+        tabIndex={0}
+        aria-label={`Top of storey ${storey}`}
+        aria-orientation="vertical"
+        aria-valuenow={level - below}
+        aria-valuemin={1}
+        aria-valuemax={3000}
+        aria-valuetext={`${formatPlates(level - below)} high`}
+        className="cursor-ns-resize touch-none fill-transparent hover:fill-primary/30 outline-offset-2"
+        {...drag}
+        onKeyDown={(event) => {
+          const step = STEPS[event.key];
+          if (!step) return;
+          event.preventDefault();
+          const plates = step * (event.shiftKey ? PLATES_PER_BRICK : 1);
+          onHeight(storey, Math.max(1, level + plates - below));
+        }}
+      >
+        <title>{`Top of storey ${storey}: drag it, or press the arrow keys`}</title>
+      </rect>
+    </g>
+  );
 }
 
 /** A place of the drawing that can be pressed. */

@@ -1,6 +1,7 @@
-import { useRef, useState, type PointerEvent } from 'react';
+import { useState } from 'react';
 import { MM_PER_STUD, type Rect } from '@quarry/core/grid';
 import { runsEast, SIDE_WORDS, type Side } from '@quarry/core/document';
+import { useDrag } from '../useDrag.ts';
 import type { DoorSwing, FloorPlan, PlacedFitting } from '@quarry/core/structures';
 
 /** The drawing's measures by its longer side: its words, and the room for them round it. */
@@ -13,6 +14,9 @@ const HALF = 0.5;
 
 /** Of the arrow on a stair: from its ends, and the length of its head, mm. */
 const ARROW = 5;
+
+/** Studs that arrows move a thing by with Shift, as on the board. */
+const FAR = 8;
 
 const snapped = (studs: number): number => Math.round(studs / HALF) * HALF;
 const mm = (studs: number): number => studs * MM_PER_STUD;
@@ -231,25 +235,20 @@ function Thing({
   onPick: () => void;
   onMove: (to: { x: number; y: number }) => void;
 }) {
-  const start = useRef<{ x: number; y: number; scale: number } | null>(null);
   const [by, setBy] = useState({ x: 0, y: 0 });
   const { name, w, d, use, climbsTo, onHalf, fault } = fitting;
   const at = { x: fitting.x + by.x, y: fitting.y + by.y };
-  const offOf = (event: PointerEvent<SVGRectElement>) => {
-    const from = start.current;
-    if (!from) return { x: 0, y: 0 };
-    const studs = (pixels: number) => pixels / from.scale / MM_PER_STUD;
-    return {
-      x: snapped(fitting.x + studs(event.clientX - from.x)) - fitting.x,
-      y: snapped(fitting.y + studs(event.clientY - from.y)) - fitting.y,
-    };
-  };
-  const end = (event: PointerEvent<SVGRectElement>) => {
-    const off = offOf(event);
-    start.current = null;
-    setBy({ x: 0, y: 0 });
-    if (off.x !== 0 || off.y !== 0) onMove({ x: fitting.x + off.x, y: fitting.y + off.y });
-  };
+  const { onPointerDown, ...drag } = useDrag(
+    (dx, dy) => ({
+      x: snapped(fitting.x + dx / MM_PER_STUD) - fitting.x,
+      y: snapped(fitting.y + dy / MM_PER_STUD) - fitting.y,
+    }),
+    setBy,
+    (off) => {
+      setBy({ x: 0, y: 0 });
+      if (off.x !== 0 || off.y !== 0) onMove({ x: fitting.x + off.x, y: fitting.y + off.y });
+    },
+  );
   const isTall = d > 1.3 * w;
   const tone = fault !== null ? 'stroke-error' : isPicked ? 'stroke-primary' : 'stroke-base-content';
   return (
@@ -266,22 +265,14 @@ function Thing({
         className={`outline-offset-2 touch-none fill-base-300 ${disabled ? '' : 'cursor-move'} ${tone}`}
         onPointerDown={(event) => {
           onPick();
-          if (disabled) return;
-          event.currentTarget.setPointerCapture(event.pointerId);
-          const scale = event.currentTarget.getScreenCTM()?.a ?? 1;
-          start.current = { x: event.clientX, y: event.clientY, scale };
+          if (!disabled) onPointerDown(event);
         }}
-        onPointerMove={(event) => start.current && setBy(offOf(event))}
-        onPointerUp={end}
-        onPointerCancel={() => {
-          start.current = null;
-          setBy({ x: 0, y: 0 });
-        }}
+        {...drag}
         onKeyDown={(event) => {
           const nudge = NUDGES[event.key];
           if (event.key === 'Enter' || event.key === ' ') onPick();
           else if (nudge && !disabled) {
-            const step = event.altKey ? HALF : 1;
+            const step = event.altKey ? HALF : event.shiftKey ? FAR : 1;
             onMove({ x: fitting.x + step * nudge[0], y: fitting.y + step * nudge[1] });
           } else return;
           event.preventDefault();

@@ -121,7 +121,7 @@ export function FloorsDialog({
             <p className="ink-2 text-xs py-2">
               {floor.fittings.length === 0
                 ? 'Nothing stands here yet. Add a thing, then drag it to its place.'
-                : 'Press a thing to change it; drag it, or move it with the arrow keys (Alt: half a stud).'}
+                : 'Press a thing to change it; drag it, or move it with the arrow keys (Shift: 8 studs, Alt: half a stud).'}
             </p>
           )}
         </div>
