@@ -7,7 +7,7 @@ import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 
 type Mix = Plot['mixes'][number];
 
-const COLUMNS = '4.5rem minmax(0,1fr) 4rem 24px';
+const COLUMNS = '4.5rem minmax(0,1fr) 4.5rem 24px';
 const MOST = 8;
 const WORDS: Readonly<Record<Mix['of'], string>> = { wall: 'Walls', roof: 'Roof' };
 const COLOURS = COLOUR_CHOICES.filter(({ value }) => value !== ANY_COLOUR);
@@ -23,7 +23,7 @@ export function MixRows({ plot, disabled }: { plot: Plot & { id: string }; disab
       id="mixes"
       title="Colours mixed in"
       columns={COLUMNS}
-      words={['Into', 'Colour', { right: '% of its pieces' }]}
+      words={['Into', 'Colour', { right: '% of pieces' }]}
       add={{
         word: 'Colour',
         disabled: disabled || plot.mixes.length >= MOST || left('wall') < 1,
@@ -47,7 +47,7 @@ export function MixRows({ plot, disabled }: { plot: Plot & { id: string }; disab
             />
             <SelectField
               bare
-              label={`${nth}`}
+              label={`${nth}, in`}
               value={mix.colour}
               options={COLOURS}
               disabled={disabled}

@@ -320,14 +320,6 @@ function StoreyEdge({
   const y = (high - level - by) * MM_PER_PLATE;
   return (
     <g>
-      {by !== 0 && (
-        <>
-          <line x1={0} x2={length * MM_PER_STUD} y1={y} y2={y} strokeWidth={1.2} className="stroke-primary" />
-          <text x={2} y={y - 2} fontSize={MAX_WORDS} className="fig fill-primary">
-            {formatPlates(Math.max(1, level + by - below))}
-          </text>
-        </>
-      )}
       <rect
         x={0}
         y={y - EDGE_MM / 2}
@@ -353,6 +345,14 @@ function StoreyEdge({
       >
         <title>{`Top of storey ${storey}: drag it, or press the arrow keys`}</title>
       </rect>
+      {by !== 0 && (
+        <g className="pointer-events-none">
+          <line x1={0} x2={length * MM_PER_STUD} y1={y} y2={y} strokeWidth={1.2} className="stroke-primary" />
+          <text x={4} y={y - EDGE_MM} fontSize={MAX_WORDS} className="fig fill-primary">
+            {formatPlates(Math.max(1, level + by - below))} high
+          </text>
+        </g>
+      )}
     </g>
   );
 }

@@ -31,7 +31,8 @@ export function StandsInPart({
   if (noted)
     return (
       <p className="text-xs py-1">
-        Stands in {colourName(noted.stands)}, should be {colourName(noted.colour)}: noted on Stockpile, Swaps.
+        Stands in {colourName(noted.stands)}, should be {colourName(noted.colour)}: noted on Stockpile,
+        Placeholders.
       </p>
     );
   if (colour === ANY_COLOUR)
