@@ -42,6 +42,16 @@ const CLOSED = 4;
  */
 export function roundRoofOf(plot: Roofed): RoundRoof | null {
   if (!isRound(plot) || plot.eaves === null) return null;
+  const before = roofs.get(plot);
+  if (before !== undefined) return before;
+  const roof = closeOver(plot);
+  roofs.set(plot, roof);
+  return roof;
+}
+/** Plots never change, and each fitting and place of a figure asks. */
+const roofs = new WeakMap<object, RoundRoof | null>();
+
+function closeOver(plot: Roofed): RoundRoof | null {
   const eaves = wallTop(plot);
   const high = Math.round(plot.height) - eaves;
   const ringsOf = (floor: number) =>
@@ -92,17 +102,16 @@ export function offRoundWall(room: { w: number; d: number }, { x, y, w, d }: Rec
   return Math.max(0, (1 - out) * Math.min(rx, ry));
 }
 
-/** Plots never change, and each fitting and place of a figure asks. */
-const known = new WeakMap<object, readonly { z: number; to: number }[]>();
+const covers = new WeakMap<object, readonly { z: number; to: number }[]>();
 
 /** For each ring of a roof how far off the wall it covers any of the room, studs, from the eaves up. */
 function coversOf(plot: Roofed, rings: readonly RoofRing[]): readonly { z: number; to: number }[] {
-  const before = known.get(plot);
+  const before = covers.get(plot);
   if (before) return before;
   const room = roundRoom(plot);
   const thick = wallStuds(plot);
   const sides = { w: Math.round(plot.w) - 2 * thick, d: room.length - 2 * thick };
-  const covers = rings.map(({ z, outer, hole }) => {
+  const found = rings.map(({ z, outer, hole }) => {
     let to = -Infinity;
     room.forEach((row, y) => {
       for (let x = row.from; x < row.to; x++) {
@@ -112,8 +121,8 @@ function coversOf(plot: Roofed, rings: readonly RoofRing[]): readonly { z: numbe
     });
     return { z, to };
   });
-  known.set(plot, covers);
-  return covers;
+  covers.set(plot, found);
+  return found;
 }
 
 /**
