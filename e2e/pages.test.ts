@@ -99,13 +99,14 @@ describe('axe finds nothing by day and night:', () => {
       await expectAccessible(page, `${at}, ${tab}`);
     }
   });
-  test('the fronts and the floors of a building', async () => {
+  test('the street elevation, the fronts and the floors of a building', async () => {
     await goTo(page, 'plan');
-    await pickFromOutline(page, 'Plots', 'Baker');
     for (const [act, words] of [
+      ['Street elevation', 'Seen of its front'],
       ['Open its fronts', 'Bays, from the left'],
       ['Open its floors', 'Places for figures'],
     ]) {
+      if (act === 'Open its fronts') await pickFromOutline(page, 'Plots', 'Baker');
       await press(page, act);
       await sees(page, words);
       await expectAccessible(page, act);

@@ -58,6 +58,7 @@ export default defineConfig({
               'stability.worker',
               'mosaic.worker',
               'ElevationDialog',
+              'SkylineDialog',
               'FloorsDialog',
               'BenchPage',
             ],

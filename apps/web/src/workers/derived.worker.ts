@@ -1,4 +1,4 @@
-import { shellList, unlistedBuildings } from '@quarry/core/structures';
+import { shellList, skylineOf, unlistedBuildings, type Skyline } from '@quarry/core/structures';
 import { expose, transfer, type ProxyMarked } from 'comlink';
 import { FIXABLE_RULES, RULES, RuleEvaluator, type EvaluatedFinding } from '@quarry/core/findings';
 import {
@@ -30,7 +30,7 @@ import { buildUp, freeModule, type BuildUp, type Freed } from '@quarry/core/asse
 import type { Netted } from '@quarry/core/materials';
 import type { Rect } from '@quarry/core/grid';
 import { compileRelief, type MassRaster, type Relief } from '@quarry/core/terrain';
-import { displayOf, reduce, type Change, type Delta, type Scene } from '@quarry/core/document';
+import { displayOf, reduce, type Change, type Delta, type Scene, type Side } from '@quarry/core/document';
 import { outlook, type OutlookAnswer } from '@quarry/core/progress';
 import { tableLoads, type TableLoad } from '@quarry/core/venue';
 import { bestMoves, reachOf, type TableMove, type Reach } from '@quarry/core/reach';
@@ -269,6 +269,8 @@ const worker = {
   /** Those of all buildings that no list counts. */
   shells: (): ReturnType<typeof shellList>[] =>
     unlistedBuildings(followed.scene).map((plot) => shellList(followed.scene, plot)),
+  /** The display as it is seen from a side. */
+  skyline: (side: Side): Skyline => skylineOf(followed.scene, ground(), side),
   free: (id: string): Freed | null =>
     freeModule(followed.scene, ground(), reachOf(followed.scene, ground()), id),
   /** The rearrangements of the room that bring most within reach. */

@@ -18,6 +18,7 @@ export { STEEPEST, floorPlans, type DoorSwing, type FloorPlan, type PlacedFittin
 export { pavementRows, type StreetRules } from './pavement.ts';
 export type { BuildingPiece, LaidPiece } from './piece.ts';
 export { buildingSteps, placeOfOpening, placedPieces, type BuildingSteps } from './place.ts';
+export { skylineOf, skylineSides, type Skyline, type SkylineFront } from './skyline.ts';
 export type { StairCard } from './stairs.ts';
 export { raisedBy, ridgeOf } from './ridge.ts';
 export { buildingPieces, shellPieces } from './shell.ts';

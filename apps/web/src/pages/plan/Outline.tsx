@@ -1,5 +1,5 @@
 import { ChevronRight } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { Suspense, lazy, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { MM_PER_STUD } from '@quarry/core/grid';
 import { metresOf } from '@quarry/core/scale';
@@ -16,13 +16,19 @@ import { RemoveButton } from '../../ui/rows.tsx';
 import { defaultLevel } from '../../board/kinds/make.ts';
 import { capital } from '../../ui/words.ts';
 
+const SkylineDialog = lazy(() =>
+  import('./elevation/SkylineDialog.tsx').then((file) => ({ default: file.SkylineDialog })),
+);
+
 /** Everything there is, by kind: the board for those who do not use a pointer. */
 export function EntityList() {
   const scene = useScene('display', 'footprint');
   const display = displayOf(scene);
   const bounds = footprintBounds(scene);
   const [search, setSearch] = useState('');
+  const [looking, setLooking] = useState(false);
   const { resizing, setResizing } = useView();
+  const hasPlots = useDisplay(({ scene: { plot } }) => Object.keys(plot).length > 0);
   return (
     <>
       <div className="flex items-baseline justify-between gap-2">
@@ -37,6 +43,12 @@ export function EntityList() {
           </button>
         )}
       </div>
+      {hasPlots && (
+        <button type="button" className="btn btn-xs my-1" onClick={() => setLooking(true)}>
+          Street elevation
+        </button>
+      )}
+      <Suspense fallback={null}>{looking && <SkylineDialog onClose={() => setLooking(false)} />}</Suspense>
       <ResizeDialog open={resizing} onClose={() => setResizing(false)} />
       <dl>
         {bounds && (

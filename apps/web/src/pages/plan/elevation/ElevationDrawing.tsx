@@ -116,10 +116,11 @@ export function ElevationDrawing({
 }
 
 /** A piece in its colour, with joints that show on it by day and by night; without one as the theme has it. */
-const painted = (paint: string | undefined) => (paint ? { fill: paint, stroke: '#22292e' } : undefined);
+export const painted = (paint: string | undefined) =>
+  paint ? { fill: paint, stroke: '#22292e' } : undefined;
 
 /** What shows of each piece: bricks as outlines, glass and leaves filled. */
-function Pieces({ pieces, high }: { pieces: readonly SeenPiece[]; high: number }) {
+export function Pieces({ pieces, high }: { pieces: readonly SeenPiece[]; high: number }) {
   return pieces.map(({ part, colour, left, z, w, h, falls }) => {
     const place = {
       x: left * MM_PER_STUD,
