@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import {
+  DISPLAY_ID,
   alignAll,
   boundsOfAll,
   copyAlong,
@@ -11,9 +12,11 @@ import {
   placeIn,
   reduce,
   sceneFrom,
+  readPieceFile,
   setOut,
   withDelta,
   writeFile,
+  writePieceFile,
   type Change,
   type EntityRef,
   type Scene,
@@ -101,6 +104,49 @@ test('copies stand one step further each; a piece set out is what was kept, else
   expect(setOut(levelless, 'piece', { x: 0, y: 0 }, null, fresh)).toMatchObject({
     ok: false,
     error: expect.stringContaining('level'),
+  });
+});
+test('a piece goes through its file into another display; what is wrong in a file is named', () => {
+  const kept = pieceOf(scene, [...all, { kind: 'pad', id: 'p' }], 'Corner');
+  const withPiece = done([{ op: 'add', kind: 'piece', id: 'piece', data: kept ?? {} }]);
+  const text = writePieceFile(withPiece.piece.piece);
+  const read = readPieceFile(text);
+  if (!read.ok) throw new Error(read.error);
+  const other = done(
+    [
+      { op: 'add', kind: 'display', id: DISPLAY_ID, data: { name: 'Other', kind: 'city' } },
+      { op: 'add', kind: 'level', id: 'street', data: { name: 'Street', height: 6 } },
+      { op: 'add', kind: 'piece', id: 'piece', data: read.piece },
+    ],
+    emptyScene(),
+  );
+  const out = setOut(other, 'piece', { x: 10, y: 20 }, 'street', fresh);
+  if (!out.ok) throw new Error(out.error);
+  const set = done(out.changes, other);
+  const bounds = boundsOfAll(scene, [...all, { kind: 'pad', id: 'p' }]);
+  expect(boundsOfAll(set, out.picks)).toEqual({ ...bounds, x: 10, y: 20 });
+  const wrong = (change: (file: Record<string, unknown>) => void): string => {
+    const file = JSON.parse(text);
+    change(file);
+    const reading = readPieceFile(JSON.stringify(file));
+    return reading.ok ? 'read' : reading.error;
+  };
+  expect(wrong(() => undefined)).toBe('read');
+  expect(wrong((file) => (file.format = 'open-quarry-display'))).toContain('This is no piece');
+  expect(wrong((file) => (file.things = [{ kind: 'person', data: { name: 'Iva' } }]))).toBe(
+    'A piece holds no “person”.',
+  );
+  expect(
+    wrong(
+      (file) =>
+        (file.things = [{ kind: 'plot', data: { name: 'Mill', x: 0, y: 0, w: -3, d: 8, height: 9 } }]),
+    ),
+  ).toContain('The plot “Mill”, field “w”');
+  expect(wrong((file) => (file.extra = 1))).toContain('extra');
+  expect(readPieceFile('{')).toMatchObject({ ok: false, error: expect.stringContaining('not JSON') });
+  expect(readPieceFile(`${'['.repeat(99)}${']'.repeat(99)}`)).toMatchObject({
+    ok: false,
+    error: expect.stringContaining('nested'),
   });
 });
 test('a copy of a scene kept up by differences says what the scene says', () => {

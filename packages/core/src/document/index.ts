@@ -108,3 +108,4 @@ export * from './place.ts';
 export { deltaOf, withDelta, type Delta } from './delta.ts';
 export * from './edit.ts';
 export { daysBetween, nextUpdate, updateDays } from './days.ts';
+export { readPieceFile, writePieceFile } from './pieceFile.ts';

@@ -5,7 +5,7 @@ import { useView } from '../../data/view.ts';
 import { HeightsDialog } from './HeightsDialog.tsx';
 import { importFile, type ReadHeights } from './imports.ts';
 
-/** Files that become ground, pads, or a picture to draw after. */
+/** Files that become ground, pads, pieces, or a picture to draw after. */
 export function BringIn({ onDone }: { onDone: () => void }) {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
@@ -23,7 +23,10 @@ export function BringIn({ onDone }: { onDone: () => void }) {
     else if (read.as === 'heights') {
       setHeights(read.heights);
       return;
-    } else if (edit.change(read.label, read.changes)) pickAll(read.picks);
+    } else if (edit.change(read.label, read.changes)) {
+      if (read.picks.length > 0) pickAll(read.picks);
+      else toast.success(`It lies under Pieces, at the end of the outline: ${read.label}.`);
+    }
     onDone();
   };
   const choose = (as: 'picture' | 'ground', accept: string) => {
@@ -52,6 +55,7 @@ export function BringIn({ onDone }: { onDone: () => void }) {
             ['A picture to draw after …', 'picture', 'image/png,image/jpeg,image/webp'],
             ['Ground from a height file …', 'ground', '.asc,.pgm,image/png'],
             ['Pads from an exported plan …', 'picture', '.svg'],
+            ['A piece of another display …', 'picture', '.json'],
           ] as const
         ).map(([word, as, accept]) => (
           <button

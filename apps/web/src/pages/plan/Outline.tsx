@@ -2,9 +2,19 @@ import { ChevronRight } from 'lucide-react';
 import { Suspense, lazy, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { MM_PER_STUD } from '@quarry/core/grid';
+import { fileName } from '@quarry/core/formats';
 import { metresOf } from '@quarry/core/scale';
 import { footprintBounds } from '@quarry/core/terrain';
-import { KINDS, displayOf, labelOf, listOf, setOut, type Kind, type Scene } from '@quarry/core/document';
+import {
+  KINDS,
+  displayOf,
+  labelOf,
+  listOf,
+  setOut,
+  writePieceFile,
+  type Kind,
+  type Scene,
+} from '@quarry/core/document';
 import { currentContents } from '@quarry/core/venue';
 import { PLACED } from '../../board/kinds/index.ts';
 import { placeOf } from '../../board/place.ts';
@@ -14,6 +24,7 @@ import { Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { ResizeDialog } from '../../ui/ResizeDialog.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { defaultLevel } from '../../board/kinds/make.ts';
+import { save } from '../../ui/save.ts';
 import { capital } from '../../ui/words.ts';
 
 const SkylineDialog = lazy(() =>
@@ -137,6 +148,20 @@ function Pieces() {
               }}
             >
               Set out
+            </button>
+            <button
+              type="button"
+              className="btn btn-xs"
+              aria-label={`Save ${name} as a file`}
+              title="A file that other displays read"
+              onClick={() =>
+                save(
+                  new Blob([writePieceFile({ name, w, d, things })], { type: 'application/json' }),
+                  fileName([name], 'piece.json'),
+                )
+              }
+            >
+              Save
             </button>
             <RemoveButton
               what={name}

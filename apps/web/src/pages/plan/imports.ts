@@ -1,7 +1,14 @@
 import { canvasOf, decodePicture } from '../../data/pictures.ts';
 import { readAsc, readOutlines, readPgm, type HeightGrid, type HeightReading } from '@quarry/core/formats';
 import { footprintBounds } from '@quarry/core/terrain';
-import { MAX_PICTURE, MAX_SAMPLES, padsInOrder, type Change, type Scene } from '@quarry/core/document';
+import {
+  MAX_PICTURE,
+  MAX_SAMPLES,
+  padsInOrder,
+  readPieceFile,
+  type Change,
+  type Scene,
+} from '@quarry/core/document';
 import { freshId } from '../../data/useDisplay.tsx';
 import type { Picked } from '../../data/view.ts';
 import { defaultLevel } from '../../board/kinds/make.ts';
@@ -27,7 +34,7 @@ const MAX_PIXELS = 1600;
 
 /**
  * Reads a file by its ending: height grids (.asc, .pgm) and grey pictures as ground, other pictures to draw after,
- * and plans exported here (.svg) as pads.
+ * plans exported here (.svg) as pads, and pieces of other displays (.json).
  * @param as what a picture file is meant as
  */
 export async function importFile(scene: Scene, file: File, as: 'picture' | 'ground'): Promise<Import> {
@@ -35,6 +42,14 @@ export async function importFile(scene: Scene, file: File, as: 'picture' | 'grou
   if (file.size > MAX_BYTES)
     return fail(`${file.size.toLocaleString('en')} bytes; the most is ${MAX_BYTES.toLocaleString('en')}.`);
   const ending = file.name.toLowerCase().split('.').at(-1) ?? '';
+  if (ending === 'json') {
+    const reading = readPieceFile(await file.text());
+    if (!reading.ok) return fail(reading.error);
+    return {
+      ...{ ok: true, as: 'changes', label: `read the piece ${reading.piece.name}`, picks: [] },
+      changes: [{ op: 'add', kind: 'piece', id: freshId('piece'), data: reading.piece }],
+    };
+  }
   const name = file.name.replace(/\.[^.]*$/, '').slice(0, 80) || 'Imported';
   if (ending === 'svg') {
     const reading = readOutlines(await file.text());
