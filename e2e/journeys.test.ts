@@ -315,6 +315,25 @@ journey(
     await press(page, 'Note it as a placeholder');
     await sees(page, 'Stands in Moss, should be Slate');
     await saved(page);
+    // A photograph below it, as wide as the side, scaled by two of its points and there again when one comes back.
+    const [photo] = await Promise.all([page.waitForFileChooser(), press(page, 'A photograph below …')]);
+    await photo.accept([join(__dirname, '..', 'docs', 'screenshots', 'plan.png')]);
+    await sees(page, 'Photograph, wide');
+    expect(await valueOf(page, 'Photograph, wide')).toBe('16 studs');
+    await press(page, 'Scale by two points');
+    const place = await (await page.waitForSelector('rect[data-points]'))?.boundingBox();
+    if (!place) throw new Error('the drawing takes no points');
+    await page.mouse.click(place.x + place.width / 2, place.y + place.height * 0.8);
+    await page.mouse.click(place.x + place.width / 2, place.y + place.height * 0.6);
+    const apart = Number.parseInt(await valueOf(page, 'They are apart by'), 10);
+    await fill(page, 'They are apart by', `${2 * apart}b`);
+    await page.waitForFunction(() => !document.body.innerText.includes('They are apart by'));
+    const wide = Number.parseFloat(await valueOf(page, 'Photograph, wide'));
+    expect(wide).toBeGreaterThan(20);
+    await press(page, 'Close');
+    await press(page, 'Open its fronts');
+    await sees(page, 'Photograph, wide');
+    await press(page, 'Take it away');
     await press(page, 'Close');
     // A chest in the corner of its rectangle stands in the wall; in the middle it has room.
     await press(page, 'Open its floors');

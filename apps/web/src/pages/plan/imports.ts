@@ -1,4 +1,4 @@
-import { canvasOf, decodePicture } from '../../data/pictures.ts';
+import { MAX_PICTURE_PIXELS, decodePicture, encodePicture, shrunkPicture } from '../../data/pictures.ts';
 import { readAsc, readOutlines, readPgm, type HeightGrid, type HeightReading } from '@quarry/core/formats';
 import { footprintBounds } from '@quarry/core/terrain';
 import {
@@ -29,8 +29,6 @@ export interface ReadHeights {
 }
 
 const MAX_BYTES = 40_000_000;
-/** The longest side of a picture that is kept, px. */
-const MAX_PIXELS = 1600;
 
 /**
  * Reads a file by its ending: height grids (.asc, .pgm) and grey pictures as ground, other pictures to draw after,
@@ -85,7 +83,7 @@ export async function importFile(scene: Scene, file: File, as: 'picture' | 'grou
   }
   const image = await decodePicture(file);
   if (!image) return fail('this is no picture that the browser can read.');
-  const encoded = encode(image, MAX_PIXELS);
+  const encoded = encodePicture(image, MAX_PICTURE_PIXELS);
   if (!encoded)
     return fail(
       `the picture is larger than ${MAX_PICTURE.toLocaleString('en')} characters even when made smaller.`,
@@ -104,26 +102,10 @@ export async function importFile(scene: Scene, file: File, as: 'picture' | 'grou
   };
 }
 
-/** A picture no larger than so many pixels a side. */
-function shrunk(image: ImageBitmap, most: number): CanvasRenderingContext2D | null {
-  const share = Math.min(1, most / Math.max(image.width, image.height));
-  const pixels = (side: number) => Math.max(2, Math.round(side * share));
-  return canvasOf(image, pixels(image.width), pixels(image.height));
-}
-
-/** A picture redrawn and encoded as JPEG: nothing of the file but its pixels is kept. Smaller until it fits. */
-function encode(image: ImageBitmap, most: number): string | null {
-  for (const pixels of [most, most / 2, most / 4]) {
-    const url = shrunk(image, pixels)?.canvas.toDataURL('image/jpeg', 0.8);
-    if (url && url.length <= MAX_PICTURE) return url;
-  }
-  return null;
-}
-
 /** A picture as heights: light is high. */
 async function readGrey(file: File): Promise<HeightReading> {
   const image = await decodePicture(file);
-  const ctx = image && shrunk(image, MAX_SAMPLES);
+  const ctx = image && shrunkPicture(image, MAX_SAMPLES);
   if (!ctx) return { ok: false, error: 'this is no picture that the browser can read.' };
   const { width: columns, height: rows } = ctx.canvas;
   const { data } = ctx.getImageData(0, 0, columns, rows);

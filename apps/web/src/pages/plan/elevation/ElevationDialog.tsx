@@ -13,6 +13,7 @@ import {
   withRhythm,
   withStoreyHeight,
   writeRhythm,
+  type ElevationPoint,
   type FrontPlace,
   type PlacedBay,
 } from '@quarry/core/structures';
@@ -25,6 +26,8 @@ import { capital } from '../../../ui/words.ts';
 import { useDerived } from '../../../workers/derived.tsx';
 import { ElevationDrawing, sidesFrom } from './ElevationDrawing.tsx';
 import { StandsInPart } from './StandsInPart.tsx';
+import { TracingPart } from './TracingPart.tsx';
+import { useTracing } from './useTracing.ts';
 import { frontsBeside } from './frontsBeside.ts';
 
 const PLAIN = 'plain';
@@ -57,6 +60,9 @@ export function ElevationDialog({
     () => (isStreet ? frontsBeside(scene, ground?.relief ?? null, plot, side) : []),
     [isStreet, scene, ground, plot, side],
   );
+  const [tracing, setTracing] = useTracing(`${plot.id} ${side}`);
+  // Points of the photograph that are pressed; null: none is asked for.
+  const [points, setPoints] = useState<ElevationPoint[] | null>(null);
   const storey = Math.max(1, Math.min(picked.storey, elevation.storeys.length));
   const place: FrontPlace = { side, storey };
   const change = (verb: string, bays: typeof plot.bays) => set(verb, { bays });
@@ -66,7 +72,10 @@ export function ElevationDialog({
         label="Sides"
         look="line"
         open={side}
-        onOpen={setSide}
+        onOpen={(to) => {
+          setSide(to);
+          setPoints(null);
+        }}
         tabs={sidesFrom(plot.front).map((id) => ({
           id,
           word: (
@@ -78,8 +87,11 @@ export function ElevationDialog({
         elevation={elevation}
         beside={beside}
         picked={{ storey, index: picked.index }}
+        tracing={tracing}
+        points={points ?? []}
         disabled={disabled}
         onPick={(at, index) => setPicked({ storey: at, index })}
+        onPoint={points && points.length < 2 ? (point) => setPoints([...points, point]) : null}
         onHeight={(at, height) =>
           set('changed the storeys of', {
             storeyHeights: withStoreyHeight(plot.storeyHeights, at, height),
@@ -98,9 +110,19 @@ export function ElevationDialog({
           onHeights={(storeyHeights) => set('changed the storeys of', { storeyHeights })}
           onChange={change}
         />
-        <BayFields plot={plot} place={place} index={picked.index} disabled={disabled} onChange={change}>
-          {elevation.fronts.find((front) => front.storey === storey)?.bays[picked.index ?? -1] ?? null}
-        </BayFields>
+        <div>
+          <BayFields plot={plot} place={place} index={picked.index} disabled={disabled} onChange={change}>
+            {elevation.fronts.find((front) => front.storey === storey)?.bays[picked.index ?? -1] ?? null}
+          </BayFields>
+          <TracingPart
+            tracing={tracing}
+            length={elevation.length}
+            points={points ?? []}
+            isMeasuring={points !== null}
+            onChange={setTracing}
+            onMeasure={(on) => setPoints(on ? [] : null)}
+          />
+        </div>
       </div>
       <button
         type="button"

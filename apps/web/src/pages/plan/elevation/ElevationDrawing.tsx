@@ -3,7 +3,7 @@ import { ANY_COLOUR, colourOf, partName, partOf } from '@quarry/core/catalogue';
 import { MM_PER_PLATE, MM_PER_STUD, PLATES_PER_BRICK, formatPlates } from '@quarry/core/grid';
 import { SIDE_WORDS, type Side } from '@quarry/core/document';
 import { useDrag } from '../useDrag.ts';
-import type { Elevation, PlacedBay, SeenPiece } from '@quarry/core/structures';
+import type { Elevation, ElevationPoint, PlacedBay, SeenPiece, Tracing } from '@quarry/core/structures';
 
 /** The height and width of a figure, mm (from memory). */
 const FIGURE = { w: 16, h: 40 };
@@ -23,16 +23,25 @@ export function ElevationDrawing({
   elevation,
   beside,
   picked,
+  tracing,
+  points,
   disabled,
   onPick,
   onHeight,
+  onPoint,
 }: {
   elevation: Elevation;
   /** Fronts beside it: how far right their left end is, studs, and their ground above this one's, plates. */
   beside: readonly { id: string; name: string; elevation: Elevation; right: number; up: number }[];
   picked: { storey: number; index: number | null };
+  /** A photograph behind it; null: none. */
+  tracing: (Tracing & { image: string }) | null;
+  /** Points of it that are pressed. */
+  points: readonly ElevationPoint[];
   disabled: boolean;
   onPick: (storey: number, index: number | null) => void;
+  /** Takes a point instead of a bay; null: bays are pressed. */
+  onPoint: ((point: ElevationPoint) => void) | null;
   /** Gives a storey a height, plates. */
   onHeight: (storey: number, height: number) => void;
 }) {
@@ -70,8 +79,20 @@ export function ElevationDrawing({
           </text>
         </g>
       ))}
+      {tracing && (
+        <image
+          href={tracing.image}
+          x={x(tracing.left)}
+          y={y(tracing.up) - tracing.wide * tracing.tall * MM_PER_STUD}
+          width={tracing.wide * MM_PER_STUD}
+          height={tracing.wide * tracing.tall * MM_PER_STUD}
+          preserveAspectRatio="none"
+        />
+      )}
       <g transform={`translate(${x(0)} ${y(high)})`}>
-        <Pieces pieces={elevation.pieces} high={high} />
+        <g className={tracing ? 'opacity-55' : undefined}>
+          <Pieces pieces={elevation.pieces} high={high} />
+        </g>
         <Storeys elevation={elevation} words={words} picked={picked} onPick={onPick} />
         {!disabled &&
           elevation.storeys
@@ -101,6 +122,33 @@ export function ElevationDrawing({
         <rect x={4} y={0} width={8} height={9} rx={3} />
         <path d="M3 10 H13 L16 24 H13 V40 H3 V24 H0 Z" />
       </g>
+      {points.map((point) => (
+        <circle
+          key={`${point.x} ${point.y}`}
+          cx={x(0) + point.x}
+          cy={y(0) - point.y}
+          r={words / 2}
+          strokeWidth={1.6}
+          vectorEffect="non-scaling-stroke"
+          className="fill-none stroke-primary pointer-events-none"
+        />
+      ))}
+      {onPoint && (
+        <rect
+          x={box[0]}
+          y={box[1]}
+          width={box[2]}
+          height={box[3]}
+          data-points
+          className="fill-transparent cursor-crosshair"
+          onClick={(event) => {
+            const seen = event.currentTarget.getScreenCTM();
+            if (!seen) return;
+            const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(seen.inverse());
+            onPoint({ x: at.x - x(0), y: y(0) - at.y });
+          }}
+        />
+      )}
       <text
         x={x(length / 2)}
         y={h + 1.6 * words}
