@@ -181,6 +181,11 @@ journey(
     await choose(page, 'Colours', 'Greys');
     await fill(page, 'Width', '16');
     await sees(page, '16 × 10 studs');
+    // Modules of 8 studs: four sheets, those at the south 2 studs deep.
+    await fill(page, 'Modules of', '8');
+    await choose(page, 'Sheet', 'Module B2, 8 × 2');
+    await page.waitForSelector('::-p-aria([name="Module B2, 8 × 2 studs"])');
+    await choose(page, 'Sheet', 'The whole picture');
     await press(page, 'Add to needs');
     await saved(page);
     await goTo(page, 'stockpile');

@@ -4,3 +4,4 @@ export * from './ringFloor.ts';
 export * from './turns.ts';
 export * from './bays.ts';
 export * from './mosaic.ts';
+export * from './mosaicSheets.ts';

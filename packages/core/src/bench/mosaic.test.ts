@@ -6,6 +6,7 @@ import {
   NO_PIECE,
   mosaicOf,
   mosaicRuns,
+  mosaicSheets,
   type Mosaic,
   type MosaicOptions,
   type StudPicture,
@@ -98,4 +99,35 @@ test('scarcity is shared: of two greys half the light one is lacking over the wh
     [...mosaic.cells.slice(20 * from, 20 * to)].filter((cell) => cell === 0).length;
   expect(qty(mosaic, 'mist')).toBeLessThanOrEqual(200);
   expect(lightIn(10, 20)).toBeGreaterThan(20);
+});
+
+test('sheets of a picture: every stud on one sheet, their pieces sum to the whole, one mark a colour', () => {
+  const size = fc.integer({ min: 1, max: 40 });
+  fc.assert(
+    fc.property(size, size, fc.integer({ min: 1, max: 20 }), (w, d, side) => {
+      const ids = ['chalk', 'mist', 'slate', 'soot'];
+      const of = picture(w, d, (x, y) => ((x * y) % 7 === 3 ? [0, 0, 0, 0] : pixelOf(ids[(x + 3 * y) % 4])));
+      const mosaic = laid(of, { colours: ids, diffuse: false });
+      const sheets = mosaicSheets(mosaic, side);
+      expect(sheets).toHaveLength(Math.ceil(w / side) * Math.ceil(d / side));
+      const seen = new Uint8Array(w * d);
+      const sums = new Map<string, number>();
+      const marks = new Map<string, Set<string>>();
+      for (const sheet of sheets) {
+        for (let y = sheet.y; y < sheet.y + sheet.d; y++)
+          for (let x = sheet.x; x < sheet.x + sheet.w; x++) seen[y * w + x]++;
+        for (const { mark, colour, qty: pieces } of sheet.counts) {
+          sums.set(colour, (sums.get(colour) ?? 0) + pieces);
+          marks.set(mark, (marks.get(mark) ?? new Set()).add(colour));
+        }
+      }
+      expect(seen.every((times) => times === 1)).toBe(true);
+      expect([...sums].toSorted()).toEqual(
+        mosaic.counts.map(({ colour, qty: pieces }) => [colour, pieces]).toSorted(),
+      );
+      expect([...marks.values()].every((colours) => colours.size === 1)).toBe(true);
+      expect(new Set(sheets.map(({ id }) => id)).size).toBe(sheets.length);
+    }),
+    { numRuns: runs(40) },
+  );
 });

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { NO_PIECE, mosaicRuns, type Mosaic, type MosaicOptions } from '@quarry/core/bench';
+import { NO_PIECE, mosaicRuns, mosaicSheets, type Mosaic, type MosaicOptions } from '@quarry/core/bench';
 import { PALETTE, colourName, colourOf, partName } from '@quarry/core/catalogue';
 import { writeCsv } from '@quarry/core/formats';
 import { MM_PER_STUD, formatMoney } from '@quarry/core/grid';
@@ -16,9 +16,10 @@ import { useKept } from '../../ui/useKept.ts';
 import { useMosaic, type MosaicAsked } from '../../workers/useMosaic.ts';
 import { Calculator } from './Calculator.tsx';
 import { PutButtons } from './PutButtons.tsx';
+import { SheetCounts, SheetDrawing, SheetPicker } from './MosaicSheets.tsx';
 import { isLike } from './values.ts';
 
-const FIRST = { width: 48, piece: 'tile-1x1', colours: 'grey', stock: false, diffuse: true };
+const FIRST = { width: 48, piece: 'tile-1x1', colours: 'grey', stock: false, diffuse: true, side: 16 };
 const isFirst = isLike(FIRST);
 const [MIN_WIDTH, MAX_WIDTH] = [4, 96];
 /** A picture deeper than this, studs, is laid narrower. */
@@ -82,6 +83,12 @@ export function MosaicPanel() {
     };
   }, [image, width, diffuse, limited, stock, values.colours]);
   const answer = useMosaic(asked);
+  const [picked, setPicked] = useState<string | null>(null);
+  const sheets = useMemo(
+    () => (answer?.ok ? mosaicSheets(answer.mosaic, values.side) : []),
+    [answer, values.side],
+  );
+  const sheet = sheets.find(({ id }) => id === picked) ?? null;
   const widest = asked && image ? widestInStock(image.bitmap, asked.options) : null;
   const bring = async (file: File | undefined) => {
     if (!file) return;
@@ -130,6 +137,15 @@ export function MosaicPanel() {
             options={SETS}
             onCommit={(to) => set({ ...values, colours: to })}
           />
+          <NumberField
+            label="Modules of"
+            unit="studs a side"
+            whole
+            min={4}
+            max={MAX_WIDTH}
+            value={values.side}
+            onCommit={(side) => side !== null && set({ ...values, side })}
+          />
           <CheckField
             label="Only as many as are in stock"
             value={limited}
@@ -143,7 +159,15 @@ export function MosaicPanel() {
           />
         </>
       }
-      drawing={answer?.ok ? <MosaicDrawing mosaic={answer.mosaic} /> : <span />}
+      drawing={
+        !answer?.ok ? (
+          <span />
+        ) : sheet ? (
+          <SheetDrawing mosaic={answer.mosaic} sheet={sheet} name={image?.name ?? 'Picture'} />
+        ) : (
+          <MosaicDrawing mosaic={answer.mosaic} />
+        )
+      }
       basis={
         <>
           The picture is shrunk to a pixel a stud; in linear light each stud gets the nearest colour (distance
@@ -176,7 +200,9 @@ export function MosaicPanel() {
           )}
         </div>
       )}
-      {answer?.ok && <MosaicAnswer piece={piece} stock={stock} mosaic={answer.mosaic} />}
+      {answer?.ok && <SheetPicker sheets={sheets} picked={sheet?.id ?? null} onPick={setPicked} />}
+      {answer?.ok && !sheet && <MosaicAnswer piece={piece} stock={stock} mosaic={answer.mosaic} />}
+      {answer?.ok && sheet && <SheetCounts sheet={sheet} />}
     </Calculator>
   );
 }
