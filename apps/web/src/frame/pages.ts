@@ -106,6 +106,8 @@ export const PAGE_SHEETS = {
     { id: 'roof', word: 'Roofs', also: 'pitch slope ridge gable spire courses' },
     { id: 'turn', word: 'Turned walls', also: 'angle hinge triangle diagonal off the grid ties' },
     { id: 'bays', word: 'Bays', also: 'repeat arches divide base panels' },
+    { id: 'stack', word: 'Stacks', also: 'tall plates bricks joints measure height differ' },
+    { id: 'volume', word: 'Block', also: 'volume solid hollow pieces grams weight box' },
     { id: 'picture', word: 'Picture', also: 'mosaic photo image studs dither portrait sign' },
     { id: 'lift', word: 'Lift by hand', also: 'weigh mass kilogram carry' },
   ],

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { partOf } from '../catalogue/index.ts';
+import { isListed, partOf } from '../catalogue/index.ts';
 import {
   baysOfBase,
   baysOfRing,
@@ -10,8 +10,10 @@ import {
   ringNear,
   polygonRing,
   sidewaysFits,
+  stackCard,
   tiesOf,
   turnsWithin,
+  volumePieces,
 } from './index.ts';
 import { runs } from '../../test/runs.ts';
 import { SLOPES, pitchOfSlope, raiseToMeet, roofOf, roofPieces, runOfSlope } from '../structures/index.ts';
@@ -244,4 +246,45 @@ test('bays of a base: three of 16 on 48 (common practice, no source); what is le
     [6, 8],
   ]);
   expect(evenBays(7, 2, 6)).toEqual([]);
+});
+
+test('tall stacks by hand: 0.3 mm in ten bricks are half a millimetre after sixteen', () => {
+  const measured = { tenBricks: 96, thirtyPlates: 96.3, limit: 0.5 };
+  const card = stackCard(30, measured);
+  expect(
+    [card.bricks, card.plates, card.off, card.most].map((value) => Number((value ?? 0).toFixed(6))),
+  ).toEqual([288, 288.9, 0.9, 16]);
+  expect(stackCard(30, { ...measured, thirtyPlates: 96 }).most).toBeNull();
+  // Just at the limit they meet still; plates that come out lower are off alike.
+  expect(stackCard(1, { tenBricks: 96, thirtyPlates: 96.5, limit: 0.5 }).most).toBe(10);
+  expect(stackCard(10, { tenBricks: 96, thirtyPlates: 95.5, limit: 0.5 })).toMatchObject({
+    off: -0.5,
+    most: 10,
+  });
+});
+
+test('a block in pieces: 32 × 32 × 6 bricks are 768 bricks 2 × 4 (by hand), and any block has its volume', () => {
+  expect(volumePieces({ w: 32, d: 32, h: 18, wall: null })).toEqual([{ part: 'brick-2x4', qty: 768 }]);
+  const studsOf = (part: string) => {
+    const { w, d, h } = partOf(part) ?? { w: 0, d: 0, h: 0 };
+    return w * d * h;
+  };
+  const size = fc.integer({ min: 1, max: 30 });
+  fc.assert(
+    fc.property(
+      size,
+      size,
+      fc.integer({ min: 1, max: 40 }),
+      fc.option(fc.integer({ min: 1, max: 5 })),
+      (w, d, h, wall) => {
+        const lines = volumePieces({ w, d, h, wall });
+        expect(lines.every(({ part }) => isListed(part))).toBe(true);
+        const room = wall !== null && 2 * wall < Math.min(w, d) ? (w - 2 * wall) * (d - 2 * wall) : 0;
+        expect(lines.reduce((sum, { part, qty }) => sum + qty * studsOf(part), 0)).toBe(
+          w * d * h - room * (h - 1),
+        );
+      },
+    ),
+    { numRuns: runs(40) },
+  );
 });

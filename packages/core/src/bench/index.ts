@@ -3,5 +3,7 @@ export * from './rings.ts';
 export * from './ringFloor.ts';
 export * from './turns.ts';
 export * from './bays.ts';
+export * from './stacks.ts';
+export * from './volume.ts';
 export * from './mosaic.ts';
 export * from './mosaicSheets.ts';

@@ -7,7 +7,9 @@ import { FitsPanel } from './FitsPanel.tsx';
 import { MosaicPanel } from './MosaicPanel.tsx';
 import { RingPanel } from './RingPanel.tsx';
 import { RoofPanel } from './RoofPanel.tsx';
+import { StackPanel } from './StackPanel.tsx';
 import { TurnPanel } from './TurnPanel.tsx';
+import { VolumePanel } from './VolumePanel.tsx';
 import { WeighPanel } from './WeighPanel.tsx';
 
 const PANELS = {
@@ -16,6 +18,8 @@ const PANELS = {
   roof: RoofPanel,
   turn: TurnPanel,
   bays: BaysPanel,
+  stack: StackPanel,
+  volume: VolumePanel,
   picture: MosaicPanel,
   lift: WeighPanel,
 } satisfies Record<SheetOf<'bench'>, ComponentType>;
