@@ -15,6 +15,7 @@ const STAIR = [
   'venue',
   'cut',
   'reach',
+  'visibility',
   'materials',
   'findings',
   'progress',

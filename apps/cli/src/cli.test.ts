@@ -248,6 +248,31 @@ describe('quarry check', () => {
   });
 });
 
+describe('quarry sight', () => {
+  const grid = ['ncols 5', 'nrows 1', 'xllcorner 0', 'yllcorner -8', 'cellsize 8', 'NODATA_value -1'];
+  test('eyes counted stud by stud, under the head of the heights', () => {
+    // An eye 3 studs west at 64 mm; a wall of 10 plates, 32 mm: its shadow ends 2 × 5 studs from the eye, 7 into the row.
+    const heights = file('row.asc', [...grid, '0 10 0 -1 0', ''].join('\n'));
+    const eyes = file('eyes.csv', 'x,y,z\n-3,0.5,64\n-3,0.5,64\n2.5,0.5,1000\n');
+    const { status, stdout, stderr } = quarry('sight', heights, eyes);
+    expect([status, stderr]).toEqual([0, '']);
+    expect(stdout).toBe([...grid, '3 3 1 -9999 1', ''].join('\n'));
+  });
+  test('what is wrong is named', () => {
+    const heights = file('row2.asc', [...grid, '0 10 0 -1 0', ''].join('\n'));
+    const wrong = (eyes: string) => quarry('sight', heights, file('wrong.csv', eyes));
+    expect(wrong('x,y,z\n1,2,high\n')).toMatchObject({
+      status: 2,
+      stderr: expect.stringContaining('row 2: z “high”'),
+    });
+    expect(wrong('x,y\n1,2\n')).toMatchObject({
+      status: 2,
+      stderr: expect.stringContaining('“z” is missing'),
+    });
+    expect(quarry('sight', heights).status).toBe(2);
+  });
+});
+
 describe('quarry masonry', () => {
   const heights = (w: number, d: number, plates: number) =>
     `ncols ${w}\nnrows ${d}\nxllcorner 0\nyllcorner 0\ncellsize 8\nNODATA_value -9999\n${`${`${plates} `.repeat(w).trim()}\n`.repeat(d)}`;

@@ -23,6 +23,7 @@ import { calculate, isCalculator } from './bench.ts';
 import { BadInput, complain, readText } from './input.ts';
 import { carried, columns, pieces, stands } from './levels.ts';
 import { buy, masonry } from './materials.ts';
+import { sight } from './sight.ts';
 
 const USAGE = `quarry: the core's stages from a shell
 
@@ -33,6 +34,7 @@ const USAGE = `quarry: the core's stages from a shell
                                                             millimetres, its heights stud by stud, or the file tidied
   quarry masonry <heights.asc> --method solid|raft|filler|stepped|frame|moulded [--colour any] [--deck 16] [--pieces]
                                                             layers of pieces as CSV, heights in plates
+  quarry sight <heights.asc> <eyes.csv>                     how many eyes (x,y in studs, z in mm) see each stud, as a grid
   quarry columns <display.quarry.json>                      solid pieces over each stud as CSV, plates above the datum
   quarry carried <display.quarry.json>                      everything that is carried by itself as CSV, mm and grams
   quarry stands <display.quarry.json> [--seconds 10]        how each module stands by its counted pieces, as CSV;
@@ -170,7 +172,7 @@ async function main(): Promise<number> {
     process.stdout.write(USAGE);
     return values.help ? 0 : 2;
   }
-  const files = verb === 'convert' || verb === 'source' ? 2 : 1;
+  const files = ['convert', 'source', 'sight'].includes(verb) ? 2 : 1;
   if (path === undefined || (second === undefined) === (files === 2) || extra !== undefined)
     throw new BadInput(`“${verb}” takes ${files === 2 ? 'two files' : 'one file'}.\n\n${USAGE}`);
   const seconds = Number(values.seconds ?? 10);
@@ -193,6 +195,7 @@ async function main(): Promise<number> {
   if (verb === 'stands') return stands(readScene(path, read(path)), seconds);
   if (verb === 'pieces') return pieces(readScene(path, read(path)), values.of);
   if (verb === 'source') return buy(path, second ?? '', seconds, values['max-orders']);
+  if (verb === 'sight') return sight(path, second ?? '');
   if (verb === 'masonry') {
     const { method, colour = 'any', deck = '16', pieces: placed = false } = values;
     if (method === undefined) throw new BadInput('“masonry” needs --method, such as --method raft.');

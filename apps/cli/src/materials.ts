@@ -7,7 +7,8 @@ import { MAX_HEIGHT, buildLayers, layerCounts, pieceId, type Fill } from '@quarr
 import { METHODS, type Method, type PartLine } from '@quarry/core/document';
 import { BadInput, complain, readText } from './input.ts';
 
-const MAX_BYTES = 20_000_000;
+/** The largest table or grid that is read, bytes. */
+export const MAX_BYTES = 20_000_000;
 /** The methods that need no more than heights. */
 const SHELL_METHODS: readonly Method[] = METHODS.filter((method) => method !== 'reuse');
 
@@ -56,7 +57,7 @@ export function masonry(
 }
 
 /** Reads a table with a heading of the very columns a contract names. */
-function table<C extends string>(path: string, columns: readonly C[]): Record<C, string>[] {
+export function table<C extends string>(path: string, columns: readonly C[]): Record<C, string>[] {
   const { data, errors, meta } = Papa.parse<Record<C, string>>(readText(path, MAX_BYTES), {
     header: true,
     skipEmptyLines: 'greedy',

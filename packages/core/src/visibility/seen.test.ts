@@ -1,0 +1,131 @@
+import fc from 'fast-check';
+import { runs } from '../../test/runs.ts';
+import { NO_COLUMN, seenCounts, type Eye, type HeightField } from './index.ts';
+
+const fieldOf = (rows: number[][]): HeightField => ({
+  w: rows[0].length,
+  d: rows.length,
+  heights: Float64Array.from(rows.flat()),
+});
+const countsOf = (field: HeightField, eyes: Eye[]) => [...seenCounts(field, eyes)];
+
+/**
+ * Every column asked by itself: the part of the line within its open box, by the three slabs of that box
+ * (Kay and Kajiya 1986).
+ */
+function slowly({ w, d, heights }: HeightField, eyes: readonly Eye[]): number[] {
+  const tolerance = 1e-6;
+  return [...heights].map((top, i) => {
+    if (Number.isNaN(top)) return NO_COLUMN;
+    const target = { x: (i % w) + 0.5, y: d - Math.trunc(i / w) - 0.5, z: top };
+    return eyes.filter((eye) => {
+      if (eye.z < top - tolerance) return false;
+      const length = Math.hypot(eye.x - target.x, eye.y - target.y);
+      return [...heights].every((height, j) => {
+        if (j === i || Number.isNaN(height)) return true;
+        const [west, south] = [j % w, d - Math.trunc(j / w) - 1];
+        let [from, to] = [0, 1];
+        const clip = (at: number, by: number, low: number, high: number) => {
+          if (by === 0) {
+            if (at <= low || at >= high) to = -1;
+            return;
+          }
+          const [a, b] = [(low - at) / by, (high - at) / by];
+          [from, to] = [Math.max(from, Math.min(a, b)), Math.min(to, Math.max(a, b))];
+        };
+        clip(target.x, eye.x - target.x, west, west + 1);
+        clip(target.y, eye.y - target.y, south, south + 1);
+        if (to - from <= tolerance / length) return true;
+        clip(target.z, eye.z - target.z, tolerance, height - tolerance);
+        return to <= from;
+      });
+    }).length;
+  });
+}
+
+describe('what eyes see of a height field', () => {
+  test('a wall hides what lies in its shadow, by similar triangles', () => {
+    // An eye 10 studs before a row, at 100 mm; a wall of 50 mm at the fifth stud.
+    const heights = [0, 0, 0, 0, 50, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0];
+    const eye = { x: -10, y: 0.5, z: 100 };
+    // Its far edge lies 15 studs from the eye: the line over it comes down to 0 at 30 studs, 20 into the row. The middle
+    // of the twentieth stud is at 29.5: hidden yet.
+    const seen = countsOf(fieldOf([heights]), [eye]);
+    expect(seen).toEqual([1, 1, 1, 1, 1, ...Array.from({ length: 15 }, () => 0)]);
+    // 80 mm higher it comes down at 15 × 180 ÷ 130 = 20.8 studs: 10.8 into the row, so that the middle of the twelfth is seen.
+    expect(countsOf(fieldOf([heights]), [{ ...eye, z: 180 }]).indexOf(1, 5)).toBe(11);
+  });
+  test('an even plane is seen by every eye above it and in it, by none below', () => {
+    const plane = fieldOf(Array.from({ length: 5 }, () => [32, 32, 32, 32]));
+    const at = (z: number): Eye => ({ x: -7, y: 20, z });
+    expect(new Set(countsOf(plane, [at(33), at(32), at(31.9)]))).toEqual(new Set([2]));
+  });
+  test('a pyramid from straight above: all of it; from its foot: the near side alone', () => {
+    const rows = Array.from({ length: 7 }, (_, y) =>
+      Array.from({ length: 7 }, (_, x) => 10 * Math.min(x + 1, y + 1, 7 - x, 7 - y)),
+    );
+    const pyramid = fieldOf(rows);
+    expect(countsOf(pyramid, [{ x: 3.5, y: 3.5, z: 5000 }]).every((count) => count === 1)).toBe(true);
+    const south = countsOf(pyramid, [{ x: 3.5, y: -1, z: 41 }]);
+    expect(south[6 * 7 + 3]).toBe(1);
+    expect(south[3]).toBe(0);
+  });
+  test('what only touches does not hide: corners, edges, tops; an eye within a column sees nothing', () => {
+    // Towards the north-east over the corner where two towers meet.
+    const corner = fieldOf([
+      [90, 0],
+      [0, 90],
+    ]);
+    expect(countsOf(corner, [{ x: -5, y: -5, z: 10 }])).toEqual([0, 1, 1, 0]);
+    // In the plane of a top.
+    expect(countsOf(fieldOf([[10, 10, 10]]), [{ x: -4, y: 0.5, z: 10 }])).toEqual([1, 1, 1]);
+    expect(countsOf(fieldOf([[10, 40, 10]]), [{ x: 1.5, y: 0.5, z: 30 }])).toEqual([0, 0, 0]);
+    // Where there is no column nothing hides, and nothing is seen.
+    expect(countsOf(fieldOf([[0, NaN, 0]]), [{ x: -4, y: 0.5, z: 5 }])).toEqual([1, NO_COLUMN, 1]);
+  });
+  test('two studs at one height see one another or neither does', () => {
+    const heights = fc.array(fc.integer({ min: 0, max: 60 }), { minLength: 36, maxLength: 36 });
+    fc.assert(
+      fc.property(heights, fc.nat(35), fc.nat(35), (values, a, b) => {
+        fc.pre(a !== b);
+        const own = values.map((value, i) => (i === a || i === b ? 30 : value));
+        const field = { w: 6, d: 6, heights: Float64Array.from(own) };
+        const eyeOn = (i: number): Eye => ({ x: (i % 6) + 0.5, y: 6 - Math.trunc(i / 6) - 0.5, z: 30 });
+        expect(seenCounts(field, [eyeOn(a)])[b]).toBe(seenCounts(field, [eyeOn(b)])[a]);
+      }),
+      { numRuns: runs(100) },
+    );
+  });
+  test('random fields and eyes, on and off the lines of the grid, agree with each column asked by itself', () => {
+    const size = fc.integer({ min: 1, max: 8 });
+    const at = fc.oneof(
+      fc.integer({ min: -20, max: 28 }).map((n) => n / 2),
+      fc.double({ min: -12, max: 20, noNaN: true }),
+    );
+    const eye = fc.record({
+      x: at,
+      y: at,
+      z: fc.oneof(
+        fc.integer({ min: 0, max: 30 }).map((n) => n * 3.2),
+        fc.constant(400),
+      ),
+    });
+    fc.assert(
+      fc.property(
+        size,
+        size,
+        fc.array(eye, { maxLength: 5 }),
+        fc.infiniteStream(fc.integer({ min: -1, max: 24 })),
+        (w, d, eyes, stream) => {
+          const heights = Float64Array.from({ length: w * d }, () => {
+            const value = Number(stream.next().value);
+            return value < 0 ? NaN : value * 3.2;
+          });
+          const field = { w, d, heights };
+          expect(countsOf(field, eyes)).toEqual(slowly(field, eyes));
+        },
+      ),
+      { numRuns: runs(300) },
+    );
+  });
+});
