@@ -46,8 +46,9 @@ export function floorLayers(plot: Fronted): FloorLayer[] {
     (room === null ||
       room.slice(rect.y, rect.y + rect.d).every(({ from, to }) => from <= rect.x && rect.x + rect.w <= to));
   const holes = stairHoles(plot).flatMap((hole) => {
+    // A stair that stands in a round wall opens no floor: that wall goes on above.
     const open = intersection(hole, inside);
-    return open ? [{ ...hole, ...open }] : [];
+    return open && isInRoom(open) ? [{ ...hole, ...open }] : [];
   });
   const storeys = storeysOf(plot);
   const round = roundRoofOf(plot);
