@@ -20,13 +20,7 @@ import {
   type Point,
   type Relief,
 } from '../terrain/index.ts';
-import {
-  frontsOf,
-  partJoints,
-  unevenWindows,
-  type WallOpening,
-  type PlacedBay,
-} from '../structures/index.ts';
+import { frontsOf, partJoints, placeOfOpening, unevenWindows, type PlacedBay } from '../structures/index.ts';
 import type { FindingDraft, Rule } from './finding.ts';
 import { plotRef } from './plots.ts';
 
@@ -62,6 +56,8 @@ const bayFault: Rule = {
 
 /** A door is stepped up to by a brick at most, plates (ours, no source). */
 const STEP = 3;
+/** One stands on the stud before it: from the wall to its middle. */
+const HALF_STUD = 0.5;
 
 /** What lies before a door: heights one could stand on, plates above datum, and a building that stands in the way. */
 interface Before {
@@ -91,19 +87,6 @@ function beforeDoor(scene: Scene, relief: Relief, own: Entity<'plot'>, at: Point
     if (foot <= z && foot + plot.height > z) blockedBy = plot.name;
   }
   return { surfaces, blockedBy };
-}
-
-/** The middle of the stud before an opening, on the plan. */
-function placeBefore(plot: Entity<'plot'>, { side, from, wide }: WallOpening): Point {
-  const { x, y, w, d } = builtRect(plot);
-  const middle = from + wide / 2;
-  const at = {
-    n: { x: x + middle, y: y - 0.5 },
-    s: { x: x + middle, y: y + d + 0.5 },
-    w: { x: x - 0.5, y: y + middle },
-    e: { x: x + w + 0.5, y: y + middle },
-  }[side];
-  return turnedPoint(at, centreOf(plot), plot.turn);
 }
 
 /** Where a door leads that leads nowhere, and by how many plates it is above what lies before it. */
@@ -137,7 +120,7 @@ const doorLeads: Rule = {
       const foot = doors.length > 0 ? standsOn(scene, relief, plot) : null;
       if (foot === null) return [];
       return doors.flatMap(({ bay, opening }): FindingDraft[] => {
-        const at = placeBefore(plot, opening);
+        const at = placeOfOpening(plot, opening, HALF_STUD);
         const z = foot + opening.foot;
         const { surfaces, blockedBy } = beforeDoor(scene, relief, plot, at, z);
         if (blockedBy === null && surfaces.some((height) => height <= z && height >= z - STEP)) return [];
