@@ -1,1 +1,2 @@
 export * from './seen.ts';
+export * from './public.ts';
