@@ -58,10 +58,13 @@ export default defineConfig({
               'stability.worker',
               'mosaic.worker',
               'ElevationDialog',
+              'ElevationDrawing',
               'SkylineDialog',
               'FloorsDialog',
               'BenchPage',
             ],
+            // Its solvers are not kept either.
+            'CutPage',
             ...['GuidePage', 'lists.worker', 'BringIn', 'ImportSheet', 'OutlookPanel'],
             // Readers and writers of tables and of compressed files.
             ...['universal', 'browser'],

@@ -47,6 +47,12 @@ export const withCopies = (fronts: Fronts, from: FrontPlace, to: readonly FrontP
     .filter((place) => !isAt(from)(place))
     .reduce((all, place) => put(all, place, baysAt(fronts, from)), fronts);
 
+/** Gives the side of another building all bays that a building has on it. @param from @param to their bays */
+export const withSideOf = (to: Fronts, from: Fronts, side: Side): Fronts => [
+  ...to.filter((front) => front.side !== side),
+  ...from.filter((front) => front.side === side),
+];
+
 function put(fronts: Fronts, { side, storey }: FrontPlace, bays: readonly Bay[]): Fronts {
   const others = fronts.filter((front) => !isAt({ side, storey })(front));
   return bays.length === 0 ? others : [...others, { side, storey, bays: [...bays] }];

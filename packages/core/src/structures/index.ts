@@ -12,7 +12,15 @@ export {
 } from './fronts.ts';
 export { ROOF_SLOPES, slopedRoofOf, type SlopedRoof } from './slopedRoof.ts';
 export * from './lists.ts';
-export { baysAt, withBay, withCopies, withRhythm, withStoreyHeight, type FrontPlace } from './editFronts.ts';
+export {
+  baysAt,
+  withBay,
+  withCopies,
+  withRhythm,
+  withSideOf,
+  withStoreyHeight,
+  type FrontPlace,
+} from './editFronts.ts';
 export { elevationOf, type Elevation, type SeenPiece } from './elevation.ts';
 export { STEEPEST, floorPlans, type DoorSwing, type FloorPlan, type PlacedFitting } from './floorPlan.ts';
 export { pavementRows, type StreetRules } from './pavement.ts';

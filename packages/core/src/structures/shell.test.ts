@@ -619,3 +619,19 @@ test('colours mixed into walls and roof: as many pieces as their percentages mak
     plotOf({ mixes: [60, 50].map((percent) => ({ of: 'wall', colour: 'moss', percent })) }),
   ).toThrow();
 });
+
+test('the bays of a side go to another building, its other sides stay', () => {
+  const front = (side: 'n' | 's', storey: number, wide: number) => ({
+    side,
+    storey,
+    bays: [{ wide, part: null, sill: 0, high: 6 }],
+  });
+  const own = [front('s', 1, 8), front('s', 2, 6), front('n', 1, 4)];
+  const other = [front('s', 1, 3), front('s', 3, 3), front('n', 2, 5)];
+  expect(structures.withSideOf(other, own, 's')).toEqual([
+    front('n', 2, 5),
+    front('s', 1, 8),
+    front('s', 2, 6),
+  ]);
+  expect(structures.withSideOf(other, [], 's')).toEqual([front('n', 2, 5)]);
+});

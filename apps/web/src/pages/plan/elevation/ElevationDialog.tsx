@@ -1,23 +1,25 @@
 import { useMemo, useState } from 'react';
 import { CATALOGUE, partName } from '@quarry/core/catalogue';
 import { countOf, formatPlates } from '@quarry/core/grid';
-import { SIDES, SIDE_WORDS, type Entity, type Side } from '@quarry/core/document';
+import { SIDES, SIDE_WORDS, type Change, type Entity, type Side } from '@quarry/core/document';
 import {
   baysAt,
   elevationOf,
+  frontLength,
   raisedBy,
   readRhythm,
   ridgeOf,
   withBay,
   withCopies,
   withRhythm,
+  withSideOf,
   withStoreyHeight,
   writeRhythm,
   type ElevationPoint,
   type FrontPlace,
   type PlacedBay,
 } from '@quarry/core/structures';
-import { useDisplay } from '../../../data/useDisplay.tsx';
+import { useDenialReason, useDisplay, useEdit } from '../../../data/useDisplay.tsx';
 import { useSetFields } from '../../../ui/EntityForm.tsx';
 import { NumberField, OptionalQuantityField, SelectField, TextField } from '../../../ui/fields.tsx';
 import { Basis, DefinitionRow, Dialog } from '../../../ui/parts.tsx';
@@ -132,6 +134,7 @@ export function ElevationDialog({
       >
         With the fronts beside it
       </button>
+      {isStreet && <CopyToRow plot={plot} side={side} beside={beside} />}
       {isStreet && (
         <RidgesBeside
           plot={plot}
@@ -147,6 +150,43 @@ export function ElevationDialog({
         Bays that leave a rest share it at both ends.
       </Basis>
     </Dialog>
+  );
+}
+
+/** The act that gives the fronts beside this one that are as long all of its bays. */
+function CopyToRow({
+  plot,
+  side,
+  beside,
+}: {
+  plot: Entity<'plot'>;
+  side: Side;
+  beside: ReturnType<typeof frontsBeside>;
+}) {
+  const plots = useDisplay(({ scene }) => scene.plot);
+  const edit = useEdit();
+  const may = useDenialReason();
+  const changes = beside.flatMap(({ id }): Change[] => {
+    const other = plots[id];
+    if (!other || frontLength(other, side) !== frontLength(plot, side)) return [];
+    return [
+      { op: 'patch', kind: 'plot', id, v: other.v, set: { bays: withSideOf(other.bays, plot.bays, side) } },
+    ];
+  });
+  const denied = changes.map(may).find((reason) => reason !== null) ?? null;
+  const has = plot.bays.some((front) => front.side === side);
+  return (
+    <button
+      type="button"
+      className="btn btn-xs mb-1 ml-1"
+      disabled={changes.length === 0 || !has || denied !== null}
+      title={denied ?? (changes.length === 0 ? 'None beside it is as long' : undefined)}
+      onClick={() =>
+        edit.change(`gave ${countOf(changes.length, 'front')} the bays of ${plot.name}`, changes)
+      }
+    >
+      Copy to fronts as long ({changes.length})
+    </button>
   );
 }
 
