@@ -1,10 +1,11 @@
-import { partId } from '../catalogue/index.ts';
+import { PLATE_SIZES, partId } from '../catalogue/index.ts';
 import { PLATES_PER_BRICK, maskOfRows, type StudRow } from '../grid/index.ts';
 import { roundRoom, roundRows } from '../document/index.ts';
 import { BRICKS, BondWatch, PLATES, tileLayer, type BuildingUse } from '../masonry/index.ts';
 import type { RoundRoof } from '../terrain/index.ts';
 import type { Fronted } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
+import { longestFirst } from './row.ts';
 
 // What lies over the walls of a round building: floors of plates, and roofs of rings of bricks that draw in.
 
@@ -71,7 +72,37 @@ export function layRoundRoof(plot: Fronted, { hasFloor, rings, top }: RoundRoof)
     for (let p = 0; p < laid.length; p += 4)
       for (const i of studsAt(laid.subarray(p, p + 4), w)) under[i] = 1;
   }
-  return [...pieces, ...layDisc(rings[rings.length - 1].outer, w, top - 1, 'roof')];
+  return [...pieces, ...layCap(maskOfRows(rings[rings.length - 1].outer, w), under, w, top - 1)];
+}
+
+/** Lengths of plates a stud wide, the longest first. */
+const STRIPS = PLATE_SIZES.flatMap(([w, d]) => (w === 1 ? [d] : [])).toSorted((a, b) => b - a);
+
+/**
+ * The plates that close a roof: over what is open strips from one side to the other, each of which lies on the last ring
+ * with an end, the rest as it comes.
+ * @param under studs of the last ring
+ */
+function layCap(mask: Uint8Array, under: Uint8Array, w: number, z: number): LaidPiece[] {
+  const d = mask.length / w;
+  const left = mask.slice();
+  const strips: number[] = [];
+  for (let y = 0; y < d; y++)
+    for (let x = 0; x < w; x++) {
+      if (!mask[y * w + x] || under[y * w + x]) continue;
+      let end = x;
+      while (end < w && mask[y * w + end] && !under[y * w + end]) end++;
+      const from = x > 0 && left[y * w + x - 1] ? x - 1 : x;
+      const to = end < w && mask[y * w + end] ? end + 1 : end;
+      // One that is made in no such length ends with the stud that is borne at its far side.
+      for (const { at, long } of longestFirst(to - from, STRIPS)) strips.push(from + at, y, long, 1);
+      left.fill(0, y * w + from, y * w + to);
+      x = to - 1;
+    }
+  return [
+    ...piecesOf(Int16Array.from(strips), 'plate', z, 'roof'),
+    ...covered({ mask: left, w, d }, 'plate', z, 'roof').pieces,
+  ];
 }
 
 function studsAt([x, y, wide, deep]: Int16Array, w: number): number[] {
