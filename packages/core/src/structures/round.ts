@@ -121,8 +121,28 @@ function pairsOver({ mask, w, d }: Field, under: Uint8Array): Int16Array {
       ...(x < w - 1 ? [i + 1] : []),
       ...(y > 0 ? [i - w] : []),
       ...(y < d - 1 ? [i + w] : []),
-    ].filter((near) => mask[near] && under[near]);
+    ].filter((near) => mask[near] && under[near] && !used.has(near));
   };
+  // In a corner of the ring below a stud is borne over the corner alone: a brick of two by two reaches there.
+  const used = new Set<number>();
+  const squares: number[] = [];
+  mask.forEach((on, i) => {
+    if (!on || under[i] || used.has(i) || beside(i).length > 0) return;
+    const [x, y] = [i % w, Math.trunc(i / w)];
+    for (const [left, above] of [
+      [x - 1, y - 1],
+      [x, y - 1],
+      [x - 1, y],
+      [x, y],
+    ]) {
+      if (left < 0 || above < 0 || left + 1 >= w || above + 1 >= d) continue;
+      const four = [0, 1, w, w + 1].map((by) => above * w + left + by);
+      if (!four.every((at) => mask[at] && !used.has(at)) || !four.some((at) => under[at])) continue;
+      for (const at of four) used.add(at);
+      squares.push(left, above, 2, 2);
+      return;
+    }
+  });
   const heldBy = new Map<number, number>();
   const hold = (i: number, tried: Set<number>): boolean => {
     for (const near of beside(i)) {
@@ -136,12 +156,13 @@ function pairsOver({ mask, w, d }: Field, under: Uint8Array): Int16Array {
     return false;
   };
   mask.forEach((on, i) => {
-    if (on && !under[i]) hold(i, new Set());
+    if (on && !under[i] && !used.has(i)) hold(i, new Set());
   });
-  return Int16Array.from(
-    [...heldBy].flatMap(([a, b]) => {
+  return Int16Array.from([
+    ...squares,
+    ...[...heldBy].flatMap(([a, b]) => {
       const [i, isX] = [Math.min(a, b), Math.abs(a - b) === 1];
       return [i % w, Math.trunc(i / w), isX ? 2 : 1, isX ? 1 : 2];
     }),
-  );
+  ]);
 }
