@@ -1,6 +1,7 @@
 import { partId } from '../catalogue/index.ts';
 import { PLATES_PER_BRICK } from '../grid/index.ts';
-import { BRICKS, BondWatch, PLATES, tileLayer } from '../masonry/index.ts';
+import { BRICKS, BondWatch, PLATES, UNSEARCHED, tileLayer } from '../masonry/index.ts';
+import { wallMask } from '../structures/index.ts';
 
 // A block of a size in pieces: solid, or walls of some thickness closed by a layer of plates.
 
@@ -21,12 +22,7 @@ export interface Volume {
 export function volumePieces({ w, d, h, wall }: Volume): { part: string; qty: number }[] {
   const isHollow = wall !== null && 2 * wall < Math.min(w, d);
   const whole = new Uint8Array(w * d).fill(1);
-  const mask = isHollow
-    ? whole.map((_, i) => {
-        const [x, y] = [i % w, Math.trunc(i / w)];
-        return Math.min(x, y, w - 1 - x, d - 1 - y) < wall ? 1 : 0;
-      })
-    : whole;
+  const mask = isHollow ? wallMask(w, d, wall) : whole;
   const closed = isHollow && h > 0 ? 1 : 0;
   const layers = Math.floor((h - closed) / PLATES_PER_BRICK);
   const plates = h - closed - layers * PLATES_PER_BRICK;
@@ -47,6 +43,3 @@ export function volumePieces({ w, d, h, wall }: Volume): { part: string; qty: nu
   if (closed > 0) add('plate', tileLayer(whole, w, d, PLATES, null, UNSEARCHED), 1);
   return [...counts].map(([part, qty]) => ({ part, qty })).toSorted((a, b) => b.qty - a.qty);
 }
-
-/** Answers come as one types: layers are not improved by search. */
-const UNSEARCHED = 0;

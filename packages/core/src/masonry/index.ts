@@ -1,4 +1,4 @@
-export { tileLayer } from './tile.ts';
+export { UNSEARCHED, tileLayer } from './tile.ts';
 export { BRICKS, METHOD_SPECS, PLATES, minHeightOf, type MethodSpec } from './method.ts';
 export { SKIN, pieceId, type Fill, type LayerPlan, type Purpose } from './fill.ts';
 export { MAX_HEIGHT, buildLayers, type Masonry } from './layers.ts';

@@ -20,6 +20,8 @@ export interface Joints {
 const PIECE = 65_536;
 /** Grounds of up to this many studs have their layers improved by exact search in windows. */
 const SMALL = 600;
+/** As the most studs of a layer that is improved: none, where many layers are laid at each change. */
+export const UNSEARCHED = 0;
 /** How many of the best bandings are improved so. */
 const RELAID = 2;
 /** Pieces of at least this many studs are worth being laid first. */

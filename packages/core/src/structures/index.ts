@@ -29,6 +29,7 @@ export { buildingSteps, placeOfOpening, placedPieces, type BuildingSteps } from 
 export { skylineOf, skylineSides, type Skyline, type SkylineFront } from './skyline.ts';
 export type { StairCard } from './stairs.ts';
 export { TRACING_WIDE, scaledTracing, type ElevationPoint, type Tracing } from './tracing.ts';
+export { wallMask } from './walls.ts';
 export { raisedBy, ridgeOf } from './ridge.ts';
 export { buildingPieces, shellPieces } from './shell.ts';
 export { partJoints, storeysOf, type PartJoint, type Storey } from './storeys.ts';

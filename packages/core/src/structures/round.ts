@@ -1,16 +1,13 @@
 import { PLATE_SIZES, partId } from '../catalogue/index.ts';
 import { PLATES_PER_BRICK, maskOfRows, type StudRow } from '../grid/index.ts';
 import { roundRoom, roundRows } from '../document/index.ts';
-import { BRICKS, BondWatch, PLATES, tileLayer, type BuildingUse } from '../masonry/index.ts';
+import { BRICKS, BondWatch, PLATES, UNSEARCHED, tileLayer, type BuildingUse } from '../masonry/index.ts';
 import type { RoundRoof } from '../terrain/index.ts';
 import type { Fronted } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
 import { longestFirst } from './row.ts';
 
 // What lies over the walls of a round building: floors of plates, and roofs of rings of bricks that draw in.
-
-/** Layers of round buildings are not improved by search: towers have many, and are counted at each change. */
-export const UNSEARCHED = 0;
 
 /** A raster of studs. */
 interface Field {

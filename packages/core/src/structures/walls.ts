@@ -1,10 +1,9 @@
 import { partId } from '../catalogue/index.ts';
-import { BRICKS, BondWatch, PLATES, tileLayer } from '../masonry/index.ts';
+import { BRICKS, BondWatch, PLATES, UNSEARCHED, tileLayer } from '../masonry/index.ts';
 import { insideRows, maskOfRows, type StudRow } from '../grid/index.ts';
 import { runsEast, type Side } from '../document/index.ts';
 import type { WallOpening } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
-import { UNSEARCHED } from './round.ts';
 import { coursesOf, type PartJoint, type Storey } from './storeys.ts';
 
 // Walls in courses that interlock at the corners, with openings left in them and what fills those.
@@ -127,7 +126,7 @@ function layArea({ w, d, thick, rows, storey, openings, joints }: StoreyWalls): 
   for (const [course, { family: wanted, z, h }] of coursesOf(storey, joints).entries()) {
     // Few tiles are made wide enough for a thick wall: its joints are of plates.
     const family = wanted === 'tile' ? 'plate' : wanted;
-    const mask = rows ? roundRing(rows, w, thick) : ringOf(w, d, thick);
+    const mask = rows ? roundRing(rows, w, thick) : wallMask(w, d, thick);
     for (const one of openings) {
       if (!holeAt(one, z)) continue;
       const [a, b] = holeOf(one, z);
@@ -154,7 +153,7 @@ function layArea({ w, d, thick, rows, storey, openings, joints }: StoreyWalls): 
 }
 
 /** The studs of a wall all round: 1, else 0. */
-const ringOf = (w: number, d: number, thick: number): Uint8Array =>
+export const wallMask = (w: number, d: number, thick: number): Uint8Array =>
   Uint8Array.from({ length: w * d }, (_, i) => {
     const [x, y] = [i % w, Math.trunc(i / w)];
     return Math.min(x, y, w - 1 - x, d - 1 - y) < thick ? 1 : 0;

@@ -11,12 +11,11 @@ import { DataTable } from '../../ui/DataTable.tsx';
 import { CheckField, NumberField, SelectField } from '../../ui/fields.tsx';
 import { DefinitionRow, Empty, Heading, Loading } from '../../ui/parts.tsx';
 import { save } from '../../ui/save.ts';
-import { Swatch } from '../../ui/Swatch.tsx';
 import { useKept } from '../../ui/useKept.ts';
 import { useMosaic, type MosaicAsked } from '../../workers/useMosaic.ts';
 import { Calculator } from './Calculator.tsx';
 import { PutButtons } from './PutButtons.tsx';
-import { SheetCounts, SheetDrawing, SheetPicker } from './MosaicSheets.tsx';
+import { COLOUR_COLUMN, SheetCounts, SheetDrawing, SheetPicker } from './MosaicSheets.tsx';
 import { isLike } from './values.ts';
 
 const FIRST = { width: 48, piece: 'tile-1x1', colours: 'grey', stock: false, diffuse: true, side: 16 };
@@ -237,14 +236,7 @@ function MosaicAnswer({
         rows={mosaic.counts}
         keyOf={({ colour }) => colour}
         columns={[
-          {
-            head: 'Colour',
-            cell: ({ colour }) => (
-              <span className="inline-flex items-center gap-1.5">
-                <Swatch colour={colour} /> {colourName(colour)}
-              </span>
-            ),
-          },
+          COLOUR_COLUMN,
           { head: 'Pieces', number: true, cell: ({ qty }) => qty.toLocaleString('en') },
           {
             head: 'In stock',

@@ -3,11 +3,21 @@ import { NO_PIECE, mosaicMarks, type Mosaic, type MosaicSheet } from '@quarry/co
 import { colourName, colourOf } from '@quarry/core/catalogue';
 import { fileName } from '@quarry/core/formats';
 import { MM_PER_STUD } from '@quarry/core/grid';
-import { DataTable } from '../../ui/DataTable.tsx';
+import { DataTable, type Column } from '../../ui/DataTable.tsx';
 import { SelectField } from '../../ui/fields.tsx';
 import { Heading } from '../../ui/parts.tsx';
 import { save } from '../../ui/save.ts';
 import { Swatch } from '../../ui/Swatch.tsx';
+
+/** The colour of a row, shown and named. */
+export const COLOUR_COLUMN: Column<{ colour: string }> = {
+  head: 'Colour',
+  cell: ({ colour }) => (
+    <span className="inline-flex items-center gap-1.5">
+      <Swatch colour={colour} /> {colourName(colour)}
+    </span>
+  ),
+};
 
 /** The modules of the picture, and all of it. */
 export function SheetPicker({
@@ -44,14 +54,7 @@ export function SheetCounts({ sheet: { id, counts } }: { sheet: MosaicSheet }) {
         keyOf={({ colour }) => colour}
         columns={[
           { head: 'Mark', cell: ({ mark }) => <b className="fig">{mark}</b> },
-          {
-            head: 'Colour',
-            cell: ({ colour }) => (
-              <span className="inline-flex items-center gap-1.5">
-                <Swatch colour={colour} /> {colourName(colour)}
-              </span>
-            ),
-          },
+          COLOUR_COLUMN,
           { head: 'Pieces', number: true, cell: ({ qty }) => qty.toLocaleString('en') },
         ]}
       />
