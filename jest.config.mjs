@@ -20,6 +20,7 @@ const project = (displayName, roots) => ({
   moduleNameMapper: {
     '^@quarry/core/(.*)$': '<rootDir>/packages/core/src/$1/index.ts',
     '^@quarry/protocol/(.*)$': '<rootDir>/packages/protocol/src/$1.ts',
+    '^fast-check$': '<rootDir>/packages/core/test/seeded.ts',
     // Its own build for programs without modules.
     '^rbush$': '<rootDir>/node_modules/rbush/rbush.js',
   },

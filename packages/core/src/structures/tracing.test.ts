@@ -42,7 +42,10 @@ test('the first point stays, the second comes as far from it as is said, in the 
         expect(a.x).toBeCloseTo(p.x, 6);
         expect(a.y).toBeCloseTo(p.y, 6);
         expect(Math.hypot(b.x - a.x, b.y - a.y)).toBeCloseTo(apart, 6);
-        expect(Math.atan2(b.y - a.y, b.x - a.x)).toBeCloseTo(Math.atan2(q.y - p.y, q.x - p.x), 6);
+        // The same direction: no part of the one lies across the other, and they do not point apart.
+        const across = (b.x - a.x) * (q.y - p.y) - (b.y - a.y) * (q.x - p.x);
+        expect(across / (apart * Math.hypot(q.x - p.x, q.y - p.y))).toBeCloseTo(0, 6);
+        expect((b.x - a.x) * (q.x - p.x) + (b.y - a.y) * (q.y - p.y)).toBeGreaterThan(0);
       },
     ),
   );
