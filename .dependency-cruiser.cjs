@@ -21,6 +21,7 @@ const STAIR = [
   'progress',
   'history',
   'assembly',
+  'transport',
   'formats',
 ];
 const room = (name) => `^packages/core/src/${name}/`;

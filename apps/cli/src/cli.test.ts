@@ -371,6 +371,77 @@ describe('quarry source', () => {
   });
 });
 
+describe('quarry pack', () => {
+  const HEAD = 'id,w,d,h,mass_g,turn,stack,order\n';
+  const items = (rows: string) => file('items.csv', HEAD + rows);
+  test('needed first at the door, the base below, by hand', () => {
+    const path = items(
+      'dome,500,500,300,900,no,0,2\nyard,500,500,200,4000,no,1000,2\nsigns,500,200,100,300,yes,0,1\n',
+    );
+    const { status, stdout, stderr } = quarry('pack', path, '--space', '500,700,500');
+    expect(status).toBe(0);
+    expect(rowsOf(stdout)).toEqual([
+      ['trip', 'id', 'x', 'y', 'z', 'w', 'd', 'h'],
+      ['1', 'yard', '0', '200', '0', '500', '500', '200'],
+      ['1', 'dome', '0', '200', '200', '500', '500', '300'],
+      ['1', 'signs', '0', '0', '0', '500', '200', '100'],
+    ]);
+    expect(stderr).toBe('trips 1 bound 1\n');
+  });
+  test('what fits nowhere, is too heavy or left out: listed, exit 1, the rest packed', () => {
+    const path = items('a,900,900,900,1,no,0,1\nb,900,900,900,1,no,0,1\nlong,2000,10,10,1,yes,0,1\n');
+    const answer = quarry('pack', path, '--space', '1000,1000,1000', '--trips', '1', '--seconds', '0.1');
+    expect(answer.status).toBe(1);
+    expect(rowsOf(answer.stdout)).toHaveLength(2);
+    expect(answer.stderr.trim().split('\n')).toEqual([
+      'fits nowhere: long',
+      expect.stringMatching(/^not packed in 1 trips: [ab]$/),
+      'trips 1 bound 2',
+    ]);
+    const heavy = quarry('pack', items('a,9,9,9,2000,no,0,1\n'), '--space', '10,10,10', '--max-kg', '1.5');
+    expect([heavy.status, heavy.stderr]).toEqual([1, 'fits nowhere: a\ntrips 0 bound 0\n']);
+  });
+  test.each([
+    ['a,1,1,1,1,no,0,1\na,1,1,1,1,no,0,1\n', ['--space', '9,9,9'], 'row 3: the id “a” is there twice'],
+    ['a,1,1,1,1,maybe,0,1\n', ['--space', '9,9,9'], 'turn “maybe” must be yes or no'],
+    ['a,1,1,1,1,no,0,1.5\n', ['--space', '9,9,9'], 'order “1.5” must be a whole number'],
+    ['a,0,1,1,1,no,0,1\n', ['--space', '9,9,9'], 'w of “a” must be above 0 mm'],
+    ['a,1,1,1,1,no,0,1\n', ['--space', '9,9'], '--space 9,9: must be width, depth and height'],
+    ['a,1,1,1,1,no,0,1\n', ['--space', '9,9,9', '--trips', '0'], '--trips 0: must be a whole number from 1'],
+    ['a,1,1,1,1,no,0,1\n', ['--space', '9,9,9', '--max-kg', 'x'], '--max-kg x: must be above 0'],
+  ])('bad input %j %j ends with 2 and says why', (rows, options, why) => {
+    const { status, stderr } = quarry('pack', items(rows), ...options);
+    expect([status, stderr]).toEqual([2, expect.stringContaining(why)]);
+  });
+});
+
+describe('quarry schedule', () => {
+  const tasks = (rows: string) => file('tasks.csv', `id,minutes,hands,after\n${rows}`);
+  test('two hands, by hand: what one carries alone goes on beside the other', () => {
+    const path = tasks('cloth,5,1,\ntable,10,2,\nA,15,2,table cloth\nB,20,1,table\nC,15,1,table\n');
+    const { status, stdout, stderr } = quarry('schedule', path, '--hands', '2');
+    // 5 + 20 + 30 + 20 + 15 minutes of work are 45 for two hands: the table, then B beside C and the cloth, then A.
+    expect([status, stderr]).toEqual([0, 'length 45 bound 45\n']);
+    expect(rowsOf(stdout)).toHaveLength(6);
+  });
+  test('a circle and too few hands: exit 1, named', () => {
+    const circle = quarry('schedule', tasks('a,1,1,b\nb,1,1,a\n'), '--hands', '2');
+    expect([circle.status, circle.stderr]).toEqual([1, expect.stringContaining('a')]);
+    const few = quarry('schedule', tasks('dome,1,5,\n'), '--hands', '2');
+    expect([few.status, few.stderr]).toEqual([1, 'dome needs 5 hands; there are 2.\n']);
+  });
+  test.each([
+    ['a,1,1,x\n', ['--hands', '1'], 'row 2: “a” is after “x”, which is no task'],
+    ['a,1,1,\na,1,1,\n', ['--hands', '1'], 'row 3: the id “a” is there twice'],
+    ['a,0,1,\n', ['--hands', '1'], 'minutes of “a” must be 1 or more'],
+    ['a,1.5,1,\n', ['--hands', '1'], 'minutes “1.5” must be a whole number'],
+    ['a,1,1,\n', [], '--hands (missing): must be a whole number from 1'],
+  ])('bad input %j %j ends with 2 and says why', (rows, options, why) => {
+    const { status, stderr } = quarry('schedule', tasks(rows), ...options);
+    expect([status, stderr]).toEqual([2, expect.stringContaining(why)]);
+  });
+});
+
 describe('quarry convert', () => {
   const valley = join(DEMO, 'skarn-edge.quarry.json');
   test('outlines of the place asked for, in true millimetres; nothing on standard output', () => {

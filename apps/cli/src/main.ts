@@ -24,6 +24,7 @@ import { BadInput, complain, readText } from './input.ts';
 import { carried, columns, pieces, stands } from './levels.ts';
 import { buy, masonry } from './materials.ts';
 import { sight } from './sight.ts';
+import { pack, schedule } from './transport.ts';
 
 const USAGE = `quarry: the core's stages from a shell
 
@@ -42,6 +43,10 @@ const USAGE = `quarry: the core's stages from a shell
   quarry pieces <display.quarry.json> [--of id]             every counted piece of the ground, decks and bridges as CSV
   quarry source <needs.csv> <offers.csv> [--max-orders n] [--seconds 10]   the cheapest complete buy as CSV;
                                                             exit 1 when something is not covered
+  quarry pack <items.csv> --space w,d,h [--max-kg n] [--trips n] [--seconds 5] [--seed 1]
+                                                            pieces into as few trips as are found as CSV, mm, the door
+                                                            at y = 0; exit 1 when something is left out
+  quarry schedule <tasks.csv> --hands n [--seed 1]          a short timetable as CSV, minutes; exit 1 when there is none
   quarry fit  [--studs 1:16] [--plates 1:40] [--within 0.05]  stacks of plates on their side that close against studs
   quarry ring --pieces 24 --width 4                         the ring of so many pieces, so many studs wide
   quarry roof --span 16 --pitch slope-2x2-45                courses and ridge of a roof of two sides
@@ -160,6 +165,10 @@ async function main(): Promise<number> {
         pieces: { type: 'boolean' },
         of: { type: 'string' },
         'max-orders': { type: 'string' },
+        space: { type: 'string' },
+        'max-kg': { type: 'string' },
+        trips: { type: 'string' },
+        hands: { type: 'string' },
         help: { type: 'boolean' },
       },
     });
@@ -175,7 +184,7 @@ async function main(): Promise<number> {
   const files = ['convert', 'source', 'sight'].includes(verb) ? 2 : 1;
   if (path === undefined || (second === undefined) === (files === 2) || extra !== undefined)
     throw new BadInput(`“${verb}” takes ${files === 2 ? 'two files' : 'one file'}.\n\n${USAGE}`);
-  const seconds = Number(values.seconds ?? 10);
+  const seconds = Number(values.seconds ?? (verb === 'pack' ? 5 : 10));
   if (!(seconds > 0 && seconds <= 3600))
     throw new BadInput(`--seconds ${values.seconds}: must be above 0 and at most 3600.`);
   const seed = Number(values.seed ?? 1);
@@ -196,6 +205,11 @@ async function main(): Promise<number> {
   if (verb === 'pieces') return pieces(readScene(path, read(path)), values.of);
   if (verb === 'source') return buy(path, second ?? '', seconds, values['max-orders']);
   if (verb === 'sight') return sight(path, second ?? '');
+  if (verb === 'pack') {
+    const { space, 'max-kg': maxKg, trips } = values;
+    return pack(path, { space, maxKg, trips, seconds, seed });
+  }
+  if (verb === 'schedule') return schedule(path, values.hands, seed);
   if (verb === 'masonry') {
     const { method, colour = 'any', deck = '16', pieces: placed = false } = values;
     if (method === undefined) throw new BadInput('“masonry” needs --method, such as --method raft.');

@@ -71,7 +71,8 @@ export function table<C extends string>(path: string, columns: readonly C[]): Re
   return data;
 }
 
-function amount(path: string, row: number, name: string, text: string, whole: boolean): number {
+/** A number of a table, from 0. @throws BadInput naming the row and the column */
+export function amount(path: string, row: number, name: string, text: string, whole: boolean): number {
   const value = Number(text);
   if (
     text.trim() === '' ||

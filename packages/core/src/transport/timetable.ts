@@ -1,0 +1,126 @@
+import { countOf } from '../grid/index.ts';
+import { orderOf } from '../assembly/index.ts';
+import { seeded } from '../terrain/index.ts';
+import { searchTimetable } from './timetableSearch.ts';
+import { bestTimetable, tailsOf, timetableBound, type TaskNet } from './timetableNet.ts';
+
+// A timetable of tasks that wait for one another and share a number of hands: the shortest that is found, and a proven
+// bound (the resource-constrained project scheduling problem with one resource; Pritsker, Watters, Wolfe 1969).
+
+/** A task of a day: how long it takes so many hands, and which tasks end before it begins. */
+export interface TimedTask {
+  id: string;
+  /** Whole minutes, from 1. */
+  minutes: number;
+  /** Hands it takes from its beginning to its end, whole, from 0. */
+  hands: number;
+  after: readonly string[];
+}
+
+/** When a task begins and ends, minutes from the start of the day. */
+export interface TimedRow {
+  id: string;
+  start: number;
+  end: number;
+}
+
+/** A timetable in the order of the tasks. */
+export interface Timetable {
+  rows: TimedRow[];
+  /** Minutes from the start to the last end. */
+  length: number;
+  /** No timetable is shorter, minutes. */
+  bound: number;
+}
+
+/**
+ * The shortest timetable that is found: dispatching by the longest chain behind a task, justified forth and back, varied
+ * by seed, then all timetables one after another for as many steps as a short time allows. Its steps are counted, not its
+ * seconds, so that the same tasks give the same timetable.
+ * @param tasks ids are unique, and `after` names ids among them
+ * @param hands that there are, whole, from 1
+ * @throws RangeError where an id is unknown or twice
+ */
+export function timetableOf(
+  tasks: readonly TimedTask[],
+  hands: number,
+  seed = 1,
+): { ok: true; timetable: Timetable } | { ok: false; reasons: string[] } {
+  const index = new Map(tasks.map(({ id }, i) => [id, i]));
+  if (index.size < tasks.length) throw new RangeError('an id of a task is there twice');
+  const before = tasks.map(({ id, after }) =>
+    [...new Set(after)].map((name) => {
+      const at = index.get(name);
+      if (at === undefined) throw new RangeError(`task ${id} is after ${name}, which is no task`);
+      return at;
+    }),
+  );
+  const tooMany = tasks.filter((task) => task.hands > hands);
+  if (tooMany.length > 0)
+    return {
+      ok: false,
+      reasons: tooMany.map(({ id, hands: needs }) => `${id} needs ${needs} hands; there are ${hands}.`),
+    };
+  const ordered = orderOf(new Map(tasks.map(({ id, after }) => [id, new Set(after)])), (a, b) =>
+    a < b ? -1 : a > b ? 1 : 0,
+  );
+  if (!ordered.ok)
+    return {
+      ok: false,
+      reasons: ordered.cycles.map(
+        (cycle) => `${countOf(cycle.length, 'task')} wait for each other in a circle: ${cycle.join(', ')}.`,
+      ),
+    };
+  const net: TaskNet = {
+    hands,
+    minutes: tasks.map(({ minutes }) => minutes),
+    needs: tasks.map((task) => task.hands),
+    before,
+    next: tasks.map((_, i) => before.flatMap((list, j) => (list.includes(i) ? [j] : []))),
+    order: ordered.order.map((id) => index.get(id) ?? 0),
+  };
+  const bound = timetableBound(net);
+  const found = bestTimetable(net, tailsOf(net), bound, seeded(seed));
+  const { starts, length, isProven } =
+    found.length > bound ? searchTimetable(net, found, bound) : { ...found, isProven: true };
+  return {
+    ok: true,
+    timetable: {
+      rows: tasks.map(({ id, minutes }, i) => ({ id, start: starts[i], end: starts[i] + minutes })),
+      length,
+      bound: isProven ? length : bound,
+    },
+  };
+}
+
+/**
+ * What is wrong with a timetable, each fault in words; none: it holds. Written from the definition, apart from the search.
+ */
+export function timetableFaults(
+  tasks: readonly TimedTask[],
+  hands: number,
+  rows: readonly TimedRow[],
+): string[] {
+  const rowOf = new Map(rows.map((row) => [row.id, row]));
+  const faults = tasks.flatMap(({ id, minutes, after }) => {
+    const row = rowOf.get(id);
+    if (!row) return [`${id} is missing.`];
+    return [
+      ...(row.start < 0 ? [`${id} begins before the day.`] : []),
+      ...(row.end - row.start !== minutes
+        ? [`${id} takes ${row.end - row.start} min instead of ${minutes}.`]
+        : []),
+      ...after.flatMap((name) =>
+        (rowOf.get(name)?.end ?? Infinity) > row.start ? [`${id} begins before ${name} ends.`] : [],
+      ),
+    ];
+  });
+  const busy = rows.flatMap(({ start }) => {
+    const inUse = tasks.reduce((sum, task) => {
+      const row = rowOf.get(task.id);
+      return row && row.start <= start && start < row.end ? sum + task.hands : sum;
+    }, 0);
+    return inUse > hands ? [`${inUse} hands at minute ${start}; there are ${hands}.`] : [];
+  });
+  return [...faults, ...busy];
+}

@@ -1,0 +1,183 @@
+// Tasks by number: starts from a list, the bound no timetable beats, and the best of many lists.
+
+/** Tasks by number: each list by task, and an order in which each comes after what it waits for. */
+export interface TaskNet {
+  hands: number;
+  minutes: readonly number[];
+  needs: readonly number[];
+  before: readonly (readonly number[])[];
+  next: readonly (readonly number[])[];
+  order: readonly number[];
+}
+
+/** Starts by task, minutes, and the last end. */
+export interface Starts {
+  starts: readonly number[];
+  length: number;
+}
+
+/** How many hands are in use from each moment on: the moments rise, the last value is 0. */
+export interface HandsInUse {
+  times: number[];
+  used: number[];
+}
+
+/** The longest chain of minutes that must end before each task begins. */
+export function headsOf({ order, before, minutes }: TaskNet): number[] {
+  const heads = minutes.map(() => 0);
+  for (const i of order) heads[i] = Math.max(0, ...before[i].map((j) => heads[j] + minutes[j]));
+  return heads;
+}
+
+/** The longest chain of minutes that must follow each task's end. */
+export const tailsOf = (net: TaskNet): number[] => headsOf(reversed(net));
+
+const reversed = (net: TaskNet): TaskNet => ({
+  ...net,
+  before: net.next,
+  next: net.before,
+  order: net.order.toReversed(),
+});
+
+/**
+ * A length no timetable is below: for those tasks that begin at a or later and are followed by b or more, a + b + the
+ * time that their work takes all hands, or that tasks of which at most k go on at once take. a = b = 0 with one task is
+ * the longest chain. Cost: the square of the number of tasks.
+ */
+export function timetableBound(net: TaskNet): number {
+  const { minutes, needs, hands } = net;
+  const [heads, tails] = [headsOf(net), tailsOf(net)];
+  const chain = Math.max(0, ...minutes.map((time, i) => heads[i] + time + tails[i]));
+  const byTail = minutes.map((_, i) => i).sort((a, b) => tails[b] - tails[a]);
+  /** At most `width` of `weight` at once, for the tasks that `counts`. */
+  const boundBy = (width: number, weight: (i: number) => number): number => {
+    let most = 0;
+    for (const head of new Set(heads)) {
+      let sum = 0;
+      for (const i of byTail) {
+        if (heads[i] < head) continue;
+        sum += weight(i);
+        if (sum > 0) most = Math.max(most, head + Math.ceil(sum / width) + tails[i]);
+      }
+    }
+    return most;
+  };
+  /** Of tasks that take more than hands ÷ (k + 1) at most k go on at once. */
+  const few = [1, 2, 3, 4].map((k) => boundBy(k, (i) => (needs[i] * (k + 1) > hands ? minutes[i] : 0)));
+  return Math.max(
+    chain,
+    boundBy(hands, (i) => minutes[i] * needs[i]),
+    ...few,
+  );
+}
+
+/** The earliest moment from `from` on at which so many hands are free for so long. */
+export function earliest(
+  { times, used }: HandsInUse,
+  from: number,
+  minutes: number,
+  needs: number,
+  hands: number,
+): number {
+  let start = from;
+  let i = times.findLastIndex((time) => time <= from);
+  for (; i < times.length && times[i] < start + minutes; i++)
+    if (used[i] + needs > hands) start = times[i + 1];
+  return start;
+}
+
+export const emptyProfile = (): HandsInUse => ({ times: [0], used: [0] });
+export const copyProfile = ({ times, used }: HandsInUse): HandsInUse => ({
+  times: [...times],
+  used: [...used],
+});
+
+/** Takes hands from a profile. */
+export function occupy(profile: HandsInUse, start: number, end: number, needs: number): void {
+  const from = splitAt(profile, start);
+  const to = splitAt(profile, end);
+  for (let i = from; i < to; i++) profile.used[i] += needs;
+}
+
+function splitAt({ times, used }: HandsInUse, time: number): number {
+  const i = times.findLastIndex((one) => one <= time);
+  if (times[i] === time) return i;
+  times.splice(i + 1, 0, time);
+  used.splice(i + 1, 0, used[i]);
+  return i + 1;
+}
+
+/** Each task of a list as early as what it waits for and the hands allow (the serial scheme; Kelley 1963). */
+function startsByList(net: TaskNet, list: readonly number[]): Starts {
+  const profile = emptyProfile();
+  const starts = net.minutes.map(() => 0);
+  let length = 0;
+  for (const i of list) {
+    const ready = Math.max(0, ...net.before[i].map((j) => starts[j] + net.minutes[j]));
+    starts[i] = earliest(profile, ready, net.minutes[i], net.needs[i], net.hands);
+    occupy(profile, starts[i], starts[i] + net.minutes[i], net.needs[i]);
+    length = Math.max(length, starts[i] + net.minutes[i]);
+  }
+  return { starts, length };
+}
+
+/** An order by rank, highest first, in which each task comes after what it waits for. */
+function listByRank(net: TaskNet, rank: readonly number[]): number[] {
+  const waits = net.before.map((list) => list.length);
+  const ready = net.order.filter((i) => waits[i] === 0);
+  const list: number[] = [];
+  while (ready.length > 0) {
+    const at = ready.reduce((best, i, k) => (rank[i] > rank[ready[best]] ? k : best), 0);
+    const [i] = ready.splice(at, 1);
+    list.push(i);
+    for (const next of net.next[i]) if (--waits[next] === 0) ready.push(next);
+  }
+  return list;
+}
+
+/** Moves all tasks to the end of the time, then back to its beginning: never longer (Valls, Ballestín, Quintanilla 2005). */
+function justified(net: TaskNet, found: Starts): Starts {
+  const backwards = reversed(net);
+  const byEnd = listByRank(
+    backwards,
+    found.starts.map((start, i) => start + net.minutes[i]),
+  );
+  const late = startsByList(backwards, byEnd);
+  const byStart = listByRank(
+    net,
+    late.starts.map((start, i) => start + net.minutes[i]),
+  );
+  const again = startsByList(net, byStart);
+  return again.length <= found.length ? again : found;
+}
+
+/** So many steps of placing a task are spent on lists. */
+const LIST_STEPS = 30_000_000;
+const MAX_LISTS = 3_000;
+
+/** The shortest of many lists, each justified: by the chain behind, then varied. @param tails as rank of the first list */
+export function bestTimetable(
+  net: TaskNet,
+  tails: readonly number[],
+  bound: number,
+  random: () => number,
+): Starts {
+  const rank = tails.map((tail, i) => tail + net.minutes[i]);
+  let best = justified(net, startsByList(net, listByRank(net, rank)));
+  let [bestRank, at] = [rank, best];
+  const most = Math.min(MAX_LISTS, Math.ceil(LIST_STEPS / (5 * (net.minutes.length + 1) ** 2)));
+  for (let n = 0; n < most && best.length > bound; n++) {
+    // Around the best so far, or from the chains again each fourth time.
+    const from = n % 4 === 3 ? rank : bestRank;
+    const spread = (0.05 + 0.5 * random()) * (bound + 1);
+    const varied = from.map((value) => value + spread * (random() - 0.5));
+    const found = justified(net, startsByList(net, listByRank(net, varied)));
+    if (found.length <= at.length) {
+      at = found;
+      // What begins early has a high rank.
+      bestRank = found.starts.map((start) => found.length - start);
+    }
+    if (found.length < best.length) best = found;
+  }
+  return best;
+}
