@@ -5,7 +5,7 @@ import { goTo, newPage, openDisplay, openTab, pickFromOutline, press, sees, sign
 import { useDemo } from './suite.ts';
 
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
-const PAGES = ['brief', 'survey', 'plan', 'cut', 'stockpile', 'progress', 'crew', 'bench'];
+const PAGES = ['brief', 'survey', 'plan', 'cut', 'sight', 'stockpile', 'progress', 'crew', 'bench'];
 
 /** Sheets and panels within pages. */
 const TABS: Partial<Record<string, string[]>> = {
@@ -27,6 +27,7 @@ const TABS: Partial<Record<string, string[]>> = {
     'Bases',
     'Needs',
   ],
+  sight: ['Buildings and scenes', 'Sections'],
   survey: ['Larkmoor', 'Access route', 'Reach', 'Loads', 'Visitors', 'Room'],
 };
 

@@ -57,6 +57,8 @@ export default defineConfig({
               'fix.worker',
               'stability.worker',
               'mosaic.worker',
+              'sight.worker',
+              'SightPage',
               'ElevationDialog',
               'ElevationDrawing',
               'SkylineDialog',

@@ -21,6 +21,7 @@ const PAGES = {
   survey: lazy(() => import('./pages/survey/SurveyPage.tsx').then((page) => ({ default: page.SurveyPage }))),
   plan: lazy(() => import('./pages/plan/PlanPage.tsx').then((page) => ({ default: page.PlanPage }))),
   cut: lazy(() => import('./pages/cut/CutPage.tsx').then((page) => ({ default: page.CutPage }))),
+  sight: lazy(() => import('./pages/sight/SightPage.tsx').then((page) => ({ default: page.SightPage }))),
   stockpile: lazy(() =>
     import('./pages/stockpile/StockpilePage.tsx').then((page) => ({ default: page.StockpilePage })),
   ),

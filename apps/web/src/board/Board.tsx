@@ -1,7 +1,7 @@
 import { dequal } from 'dequal/lite';
 import type Konva from 'konva';
 import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
-import { Layer as KonvaLayer, Rect as KonvaRect, Shape, Stage } from 'react-konva';
+import { Image as KonvaImage, Layer as KonvaLayer, Rect as KonvaRect, Shape, Stage } from 'react-konva';
 import type { Rect } from '@quarry/core/grid';
 import type { EvaluatedFinding } from '@quarry/core/findings';
 import { footprintBounds } from '@quarry/core/terrain';
@@ -63,6 +63,8 @@ interface BoardProps {
   pointedOut?: CutLine | null;
   /** The ground in its true colours, a pixel a stud, instead of hatches; what stands on it is left out. */
   paint?: HTMLCanvasElement | null;
+  /** Hatches over the whole footprint, such as what is not seen. */
+  shade?: HTMLCanvasElement | null;
   /** What others on the display have picked. */
   others?: readonly OtherPick[];
 }
@@ -94,6 +96,7 @@ export function Board({
   cut = null,
   pointedOut = null,
   paint = null,
+  shade = null,
   others = [],
 }: BoardProps) {
   const [host, size] = useSize<HTMLDivElement>();
@@ -286,6 +289,14 @@ export function Board({
               />
             </KonvaLayer>
             <KonvaLayer>
+              {shade && (
+                <KonvaImage
+                  image={shade}
+                  {...box(rectToScreen(view, whole))}
+                  imageSmoothingEnabled={false}
+                  listening={false}
+                />
+              )}
               {pointedOut && <PointedOut line={pointedOut} view={view} palette={palette} />}
               <OthersPicked others={others} view={view} />
               {place && picked && (

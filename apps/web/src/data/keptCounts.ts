@@ -1,12 +1,12 @@
-import { clear, createStore, del, get, set, update } from 'idb-keyval';
+import { clear, del, get, set, update } from 'idb-keyval';
 import { z } from 'zod';
 import type { KeptBlock, KeptCounts } from '@quarry/core/masonry';
+import { computedStore } from './computedStore.ts';
+import { forgetAnswers } from './keptAnswers.ts';
 
 // Counts of ground that the browser keeps, so that a reload shows needs at once. They hold for the program that made
 // them: every build has a digest of its computing code, and counts of another are not read.
 
-/** Where what was computed is kept by display: one store, so that signing out forgets all of it. */
-export const computedStore = createStore('open-quarry-counts', 'counts');
 const store = computedStore;
 /** Displays whose counts are kept, the last used ones: about 2 MB for one of 480 × 320 studs. */
 const MAX_DISPLAYS = 6;
@@ -42,7 +42,7 @@ export async function keepCounts(displayId: string, build: string, blocks: KeptC
   );
   for (const id of gone) {
     await del(id, store);
-    await del(`standings ${id}`, store);
+    await forgetAnswers(id);
   }
 }
 

@@ -1,7 +1,7 @@
 import type { Finding, Page } from '@quarry/core/findings';
 
-/** A page: the Bench stands by itself, and no finding is about it. */
-export type PageId = Page | 'bench';
+/** A page: no finding is about Sight, whose answers take long, and the Bench, which stands by itself. */
+export type PageId = Page | 'sight' | 'bench';
 interface PageEntry<P> {
   id: P;
   word: string;
@@ -36,9 +36,18 @@ export const FINDING_PAGES: readonly PageEntry<Page>[] = [
   },
 ];
 
+const SIGHT: PageEntry<PageId> = {
+  id: 'sight',
+  word: 'Sight',
+  key: 'i',
+  question: 'Who sees what from where, and what hides it',
+};
+
 /** All pages, in working order. */
 export const PAGES: readonly PageEntry<PageId>[] = [
-  ...FINDING_PAGES,
+  ...FINDING_PAGES.flatMap((entry): PageEntry<PageId>[] =>
+    entry.id === 'stockpile' ? [SIGHT, entry] : [entry],
+  ),
   { id: 'bench', word: 'Bench', key: 'n', question: 'What fits, closes, meets and lifts, by itself' },
 ];
 
@@ -65,6 +74,10 @@ export const PAGE_SHEETS = {
     { id: 'stability', word: 'Stability', also: 'will it stand joints hold balance overhang' },
     { id: 'seams', word: 'Seams', also: 'agreement sheet neighbours connectors' },
     { id: 'order', word: 'Order', also: 'assembly setting up taking down' },
+  ],
+  sight: [
+    { id: 'sections', word: 'Sections', also: 'seen hidden visitors child wheelchair view detail budget' },
+    { id: 'things', word: 'Buildings and scenes', also: 'hides blocks fronts figures good side turn move' },
   ],
   stockpile: [
     { id: 'needs', word: 'Needs', also: 'parts pieces short pick list bill of materials' },

@@ -1,4 +1,3 @@
-import { publicView, type PublicView } from '@quarry/core/visibility';
 import { shellList, skylineOf, unlistedBuildings, type Skyline } from '@quarry/core/structures';
 import { expose, transfer, type ProxyMarked } from 'comlink';
 import { FIXABLE_RULES, RULES, RuleEvaluator, type EvaluatedFinding } from '@quarry/core/findings';
@@ -270,8 +269,6 @@ const worker = {
   /** Those of all buildings that no list counts. */
   shells: (): ReturnType<typeof shellList>[] =>
     unlistedBuildings(followed.scene).map((plot) => shellList(followed.scene, plot)),
-  /** What the public sees from the sides it looks at; null: none are said. */
-  seen: (): PublicView | null => publicView(followed.scene, ground()),
   /** The display as it is seen from a side. */
   skyline: (side: Side): Skyline => skylineOf(followed.scene, ground(), side),
   free: (id: string): Freed | null =>

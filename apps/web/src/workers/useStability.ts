@@ -1,8 +1,8 @@
 import { proxy, wrap } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { type Scene } from '@quarry/core/document';
-import { judgedThings, stabilityDigest, type CarriedStanding } from '@quarry/core/stability';
-import { keepStandings, keptStandings } from '../data/keptStandings.ts';
+import { judgedThings, planDigest, type CarriedStanding } from '@quarry/core/stability';
+import { keptStandings } from '../data/keptAnswers.ts';
 import type { StabilityWorker } from './stability.worker.ts';
 
 export interface StabilityRun {
@@ -21,7 +21,7 @@ const NOTHING: StabilityRun = { state: 'asking', standings: [], done: 0, error: 
 export function useStability(displayId: string, scene: Scene) {
   const [run, setRun] = useState<StabilityRun>(NOTHING);
   const thread = useRef<Worker | null>(null);
-  const digest = useMemo(() => stabilityDigest(scene), [scene]);
+  const digest = useMemo(() => planDigest(scene), [scene]);
   const end = () => {
     thread.current?.terminate();
     thread.current = null;
@@ -29,7 +29,8 @@ export function useStability(displayId: string, scene: Scene) {
   useEffect(() => end, []);
   useEffect(() => {
     let wanted = true;
-    void keptStandings(displayId, CORE_DIGEST, digest)
+    void keptStandings
+      .read(displayId, CORE_DIGEST, digest)
       .catch(() => null)
       .then((standings) => {
         if (!wanted) return;
@@ -74,7 +75,7 @@ export function useStability(displayId: string, scene: Scene) {
           if (!isMine()) return;
           change({ state: 'done', done: judgedThings(scene).length });
           end();
-          void keepStandings(displayId, CORE_DIGEST, digest, standings).catch(() => undefined);
+          void keptStandings.keep(displayId, CORE_DIGEST, digest, standings).catch(() => undefined);
         },
         (error: unknown) => fail(error instanceof Error ? error.message : String(error)),
       );

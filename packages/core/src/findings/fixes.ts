@@ -60,16 +60,16 @@ function thingOf<K extends Kind>(scene: Scene, { things }: Case, kind: K, nth = 
 }
 
 const COMPASS = { west: [-1, 0], east: [1, 0], north: [0, -1], south: [0, 1] } as const;
-type Way = keyof typeof COMPASS;
+export type CompassWay = keyof typeof COMPASS;
 
 /** Moves a thing, worded. */
-const moved = (scene: Scene, ref: EntityRef, by: number, way: Way): Fix => ({
+export const moveFix = (scene: Scene, ref: EntityRef, by: number, way: CompassWay): Fix => ({
   words: `Move ${labelOf(scene, ref.kind, ref.id)} ${by} ${by === 1 ? 'stud' : 'studs'} ${way}`,
   changes: moveAll(scene, [ref], by * COMPASS[way][0], by * COMPASS[way][1]),
 });
 
 /** Ways to bring two rectangles apart by moving the second, the shortest first. @param step multiples it moves by */
-function apart(fixed: Rect, loose: Rect, step: number): { by: number; way: Way }[] {
+function apart(fixed: Rect, loose: Rect, step: number): { by: number; way: CompassWay }[] {
   const up = (by: number) => Math.ceil(by / step) * step;
   return [
     { by: up(loose.x + loose.w - fixed.x), way: 'west' as const },
@@ -91,7 +91,7 @@ const separatePlots: Candidates = (scene, finding) => {
     // What stands out over the walls keeps apart too.
     const boxes = [fixed, loose].map((plot) => plotBounds(plot));
     return apart(boxes[0], boxes[1], 1).map(({ by, way }) =>
-      moved(scene, { kind: 'plot', id: loose.id }, by, way),
+      moveFix(scene, { kind: 'plot', id: loose.id }, by, way),
     );
   });
 };
@@ -311,7 +311,7 @@ const PROPOSED: Readonly<Record<string, Candidates>> = {
     if (!a || !b || gap === undefined) return [];
     return [b, a].flatMap((plot) =>
       (['west', 'east', 'north', 'south'] as const).map((way) =>
-        moved(scene, { kind: 'plot', id: plot.id }, gap, way),
+        moveFix(scene, { kind: 'plot', id: plot.id }, gap, way),
       ),
     );
   },
@@ -475,7 +475,7 @@ export function tryFixes(scene: Scene, key: string, today: string): TriedFix | n
 const MAX_TRIED = 8;
 
 /** Whether an error or warning after a fix was not there before, was accepted, or is another about what it changed. */
-function isWorse(after: EvaluatedFinding, before: EvaluatedFinding | undefined, fix: Fix): boolean {
+export function isWorse(after: EvaluatedFinding, before: EvaluatedFinding | undefined, fix: Fix): boolean {
   if (after.severity === 'note' || after.accepted) return false;
   if (!before || before.accepted) return true;
   const isChanged = after.things.some(({ kind, id }) =>

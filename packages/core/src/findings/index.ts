@@ -2,3 +2,4 @@ export { fingerprint, type Finding, type Page, type Rule, type Severity } from '
 export { RULES } from './rules.ts';
 export { RuleEvaluator, evaluateRules, type EvaluatedFinding, type EvaluationInputs } from './evaluator.ts';
 export { FIXABLE_RULES, tryFixes, type Fix, type TriedFix } from './fixes.ts';
+export { viewHelps, type ViewHelp } from './viewHelps.ts';

@@ -8,8 +8,8 @@ const APART: readonly Kind[] = [
   ...(['promise', 'loan', 'order', 'person', 'photo', 'picture', 'note', 'marker', 'dimension'] as const),
 ];
 
-/** The digest (SHA-256) of all in a scene that how it stands may hang on. */
-export function stabilityDigest(scene: Scene): string {
+/** The digest (SHA-256) of all in a scene that how it stands, or what is seen of it, may hang on. */
+export function planDigest(scene: Scene): string {
   const kinds = KIND_NAMES.filter((kind) => !APART.includes(kind)).toSorted();
   const content = kinds.map((kind) => [kind, scene[kind]]);
   return bytesToHex(sha256(utf8ToBytes(JSON.stringify(content))));

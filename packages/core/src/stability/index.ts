@@ -15,6 +15,6 @@ export {
   type Verdict,
   type WeakJoint,
 } from './module.ts';
-export { stabilityDigest } from './digest.ts';
+export { planDigest } from './digest.ts';
 export { overhangCards, type OverhangCard } from './overhang.ts';
 export { MAX_UNTIED, leanCard, tiesAlong, type LeanCard } from './lean.ts';

@@ -1,2 +1,5 @@
 export * from './seen.ts';
-export * from './public.ts';
+export * from './apparent.ts';
+export * from './eyes.ts';
+export * from './targets.ts';
+export * from './sight.ts';

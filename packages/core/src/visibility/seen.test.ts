@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { runs } from '../../test/runs.ts';
-import { NO_COLUMN, seenCounts, type Eye, type HeightField } from './index.ts';
+import { FREE, NO_COLUMN, firstHider, peaksOf, seenCounts, type Eye, type HeightField } from './index.ts';
 
 const fieldOf = (rows: number[][]): HeightField => ({
   w: rows[0].length,
@@ -9,37 +9,43 @@ const fieldOf = (rows: number[][]): HeightField => ({
 });
 const countsOf = (field: HeightField, eyes: Eye[]) => [...seenCounts(field, eyes)];
 
+const TOLERANCE = 1e-6;
+
 /**
- * Every column asked by itself: the part of the line within its open box, by the three slabs of that box
+ * Whether a column hides a point from an eye: the part of the line within its open box, by the three slabs of that box
  * (Kay and Kajiya 1986).
  */
-function slowly({ w, d, heights }: HeightField, eyes: readonly Eye[]): number[] {
-  const tolerance = 1e-6;
+function hides({ w, d, heights }: HeightField, j: number, point: Eye, eye: Eye): boolean {
+  const height = heights[j];
+  if (!(height > 2 * TOLERANCE)) return false;
+  const length = Math.hypot(eye.x - point.x, eye.y - point.y);
+  const [west, south] = [j % w, d - Math.trunc(j / w) - 1];
+  let [from, to] = [0, 1];
+  const clip = (at: number, by: number, low: number, high: number) => {
+    if (by === 0) {
+      if (at <= low || at >= high) to = -1;
+      return;
+    }
+    const [a, b] = [(low - at) / by, (high - at) / by];
+    [from, to] = [Math.max(from, Math.min(a, b)), Math.min(to, Math.max(a, b))];
+  };
+  clip(point.x, eye.x - point.x, west, west + 1);
+  clip(point.y, eye.y - point.y, south, south + 1);
+  if (to - from <= TOLERANCE / length) return false;
+  clip(point.z, eye.z - point.z, TOLERANCE, height - TOLERANCE);
+  return to > from;
+}
+
+/** Every column asked by itself. */
+function slowly(field: HeightField, eyes: readonly Eye[]): number[] {
+  const { w, d, heights } = field;
+  const solid = [...heights.keys()].filter((j) => heights[j] > 0);
   return [...heights].map((top, i) => {
     if (Number.isNaN(top)) return NO_COLUMN;
     const target = { x: (i % w) + 0.5, y: d - Math.trunc(i / w) - 0.5, z: top };
-    return eyes.filter((eye) => {
-      if (eye.z < top - tolerance) return false;
-      const length = Math.hypot(eye.x - target.x, eye.y - target.y);
-      return [...heights].every((height, j) => {
-        if (j === i || Number.isNaN(height)) return true;
-        const [west, south] = [j % w, d - Math.trunc(j / w) - 1];
-        let [from, to] = [0, 1];
-        const clip = (at: number, by: number, low: number, high: number) => {
-          if (by === 0) {
-            if (at <= low || at >= high) to = -1;
-            return;
-          }
-          const [a, b] = [(low - at) / by, (high - at) / by];
-          [from, to] = [Math.max(from, Math.min(a, b)), Math.min(to, Math.max(a, b))];
-        };
-        clip(target.x, eye.x - target.x, west, west + 1);
-        clip(target.y, eye.y - target.y, south, south + 1);
-        if (to - from <= tolerance / length) return true;
-        clip(target.z, eye.z - target.z, tolerance, height - tolerance);
-        return to <= from;
-      });
-    }).length;
+    return eyes.filter(
+      (eye) => eye.z >= top - TOLERANCE && solid.every((j) => j === i || !hides(field, j, target, eye)),
+    ).length;
   });
 }
 
@@ -126,6 +132,49 @@ describe('what eyes see of a height field', () => {
         },
       ),
       { numRuns: runs(300) },
+    );
+  });
+  test('large fields of few tall columns, most squares low, agree too', () => {
+    const tower = fc.record({ x: fc.nat(25), y: fc.nat(18), height: fc.integer({ min: 1, max: 40 }) });
+    const eye = fc.record({
+      x: fc.integer({ min: -60, max: 140 }).map((n) => n / 2),
+      y: fc.integer({ min: -80, max: 60 }).map((n) => n / 4),
+      z: fc.integer({ min: 0, max: 100 }).map((n) => n * 1.6),
+    });
+    fc.assert(
+      fc.property(fc.array(tower, { maxLength: 12 }), fc.array(eye, { maxLength: 2 }), (towers, eyes) => {
+        const field = { w: 26, d: 19, heights: new Float64Array(26 * 19) };
+        for (const { x, y, height } of towers) field.heights[26 * y + x] = 3.2 * height;
+        expect(countsOf(field, eyes)).toEqual(slowly(field, eyes));
+      }),
+      { numRuns: runs(40) },
+    );
+  });
+  test('the first column in the way of any point, within the field or outside it, is one that hides it; without one none does', () => {
+    const at = fc.integer({ min: -6, max: 22 }).map((n) => n / 2);
+    const z = fc.integer({ min: 0, max: 20 }).map((n) => n * 1.6);
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: -1, max: 8 }), { minLength: 48, maxLength: 48 }),
+        fc.record({ x: at, y: at, z }),
+        fc.record({
+          x: fc.integer({ min: -9000, max: 18_000 }).map((n) => n / 1000),
+          y: at,
+          z: z.map((n) => 2 * n),
+        }),
+        (values, point, eye) => {
+          const field = {
+            ...{ w: 8, d: 6 },
+            heights: Float64Array.from(values, (plates) => (plates < 0 ? NaN : plates * 3.2)),
+          };
+          fc.pre(Math.hypot(point.x - eye.x, point.y - eye.y) > 0.01);
+          const hiding = values.flatMap((_, j) => (hides(field, j, point, eye) ? [j] : []));
+          const found = firstHider(field, peaksOf(field), point, eye);
+          if (found === FREE) expect(hiding).toEqual([]);
+          else expect(hiding).toContain(found);
+        },
+      ),
+      { numRuns: runs(2000) },
     );
   });
 });

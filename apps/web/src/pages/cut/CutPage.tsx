@@ -1,7 +1,8 @@
 import { useMemo, useState } from 'react';
 import { adoptCutting, neighboursOf, type Alternative } from '@quarry/core/cut';
 import { listOf, reduce, type Scene } from '@quarry/core/document';
-import { Board, type BoardActs } from '../../board/Board.tsx';
+import { Board } from '../../board/Board.tsx';
+import { PICK_ONLY } from '../../board/pickOnly.ts';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { useView, type CutLine } from '../../data/view.ts';
 import { PAGE_SHEETS } from '../../frame/pages.ts';
@@ -17,17 +18,6 @@ import { OrderPanel } from './OrderPanel.tsx';
 import { AlternativesPanel } from './AlternativesPanel.tsx';
 import { StabilityPanel } from './StabilityPanel.tsx';
 import { SeamsPanel } from './SeamsPanel.tsx';
-
-/** This board only selects; the panels beside it edit the cutting. */
-const LOOK: BoardActs = {
-  mayEdit: () => false,
-  snap: 8,
-  place: () => undefined,
-  shape: () => undefined,
-  ridge: () => undefined,
-  move: () => undefined,
-  draw: () => undefined,
-};
 
 /** How the scene comes apart: alternative cuttings, cuts by hand, what is lifted, seams agreed, and the order of it all. */
 export function CutPage() {
@@ -68,7 +58,7 @@ export function CutPage() {
               scene={preview}
               ground={ground}
               findings={shown ? undefined : findings}
-              acts={LOOK}
+              acts={PICK_ONLY}
               cut={panel === 'hand' ? cutLine : null}
               pointedOut={panel === 'stability' ? joint : seamLine}
               label={

@@ -1,13 +1,13 @@
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { MM_PER_STUD } from '@quarry/core/grid';
-import { SIDE_WORDS, displayOf, type Place, type Scene } from '@quarry/core/document';
-import { EYE_STEP, WATCHERS, publicDistance, type SeenPart } from '@quarry/core/visibility';
+import { type Place, type Scene } from '@quarry/core/document';
+import { publicDistance } from '@quarry/core/visibility';
 import { currentPlace, currentContents, evaluateBarriers, evaluateSightLines } from '@quarry/core/venue';
-import { useEdit } from '../../data/useDisplay.tsx';
-import { DataTable, type Column } from '../../ui/DataTable.tsx';
+import { useEdit, useLink } from '../../data/useDisplay.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
 import { QuantityField } from '../../ui/fields.tsx';
 import { Basis, Heading, DefinitionRow } from '../../ui/parts.tsx';
-import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 
 const WHO = { adult: 'Adult', seated: 'In a wheelchair', child: 'Child' } as const;
@@ -15,6 +15,7 @@ const WHO = { adult: 'Adult', seated: 'In a wheelchair', child: 'Child' } as con
 /** The public's side: barriers and aisles, eye heights, and what a front hides from them. */
 export function PublicPanel({ scene, disabled }: { scene: Scene; disabled: boolean }) {
   const edit = useEdit();
+  const { id } = useLink();
   const { say } = useMeasureFormat();
   const [front, setFront] = useState(30);
   const place = currentPlace(scene);
@@ -107,66 +108,17 @@ export function PublicPanel({ scene, disabled }: { scene: Scene; disabled: boole
         max={2500}
         onCommit={(eyeChild) => set('the eye heights', { eyeChild })}
       />
-      <SeenParts scene={scene} />
+      <p className="text-xs py-2">
+        What of each section, building and small scene is seen from there:{' '}
+        <Link className="link" to={`/d/${id}/sight`}>
+          Sight
+        </Link>
+      </p>
       <Basis>
         The aisle is the least clear width behind a barrier, square to it, to a wall, table or obstacle. A
         front of height h on the table hides distance × h ÷ (eye over the table − h) behind it, by similar
         triangles; the highest table counts. Eye heights are from memory: put in your own.
       </Basis>
-    </>
-  );
-}
-
-/** Less of a section that is seen is marked, percent. */
-const LITTLE = 50;
-
-/** How much of each section the public sees from where it stands. */
-function SeenParts({ scene }: { scene: Scene }) {
-  const { say } = useMeasureFormat();
-  const view = useWorkerQuery((core) => core.seen(), 'seen');
-  if (!view)
-    return (
-      <>
-        <Heading>Seen from there</Heading>
-        <p className="ink-2 text-xs">
-          {displayOf(scene).viewedSides.length === 0
-            ? 'Say on Brief from which sides the display is looked at, and this tells what of each section is seen.'
-            : 'Looking …'}
-        </p>
-      </>
-    );
-  const nameOf = (id: string | null) => {
-    const section = id === null ? undefined : scene.section[id];
-    return section ? `${section.letter}, ${section.name}` : 'The whole display';
-  };
-  return (
-    <>
-      <Heading aside={`from the ${view.sides.map((side) => SIDE_WORDS[side]).join(', ')}`}>
-        Seen from there
-      </Heading>
-      <DataTable
-        label="Seen of each section"
-        rows={view.parts}
-        keyOf={({ section }) => section ?? 'all'}
-        columns={[
-          { head: 'Studs of', cell: ({ section }) => nameOf(section) },
-          ...WATCHERS.map((who): Column<SeenPart> => {
-            const percent = ({ seen }: SeenPart) => Math.round(100 * seen[who]);
-            return {
-              head: WHO[who],
-              number: true,
-              cell: (part) => `${percent(part)} %`,
-              tone: (part) => (percent(part) < LITTLE ? 'warning' : null),
-            };
-          }),
-          { head: 'Nobody', number: true, cell: ({ hidden }) => hidden.toLocaleString('en') },
-        ]}
-      />
-      <p className="ink-2 text-[11px] py-1">
-        Share of studs whose top somebody of each height sees, from {view.eyes} places each{' '}
-        {say(EYE_STEP, 'mm')} along the viewed sides, {say(Math.round(view.distance), 'mm')} off; studs that
-        nobody sees. By straight lines past ground, buildings, trees and figures.
-      </p>
     </>
   );
 }

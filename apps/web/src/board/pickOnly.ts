@@ -1,0 +1,12 @@
+import type { BoardActs } from './Board.tsx';
+
+/** What one may do on a board beside panels that change things: picking. */
+export const PICK_ONLY: BoardActs = {
+  mayEdit: () => false,
+  snap: 8,
+  place: () => undefined,
+  shape: () => undefined,
+  ridge: () => undefined,
+  move: () => undefined,
+  draw: () => undefined,
+};

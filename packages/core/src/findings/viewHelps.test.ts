@@ -1,0 +1,70 @@
+import { reduce, sceneFrom } from '../document/index.ts';
+import { compile, compileRelief } from '../terrain/index.ts';
+import { meanFree, sightOf } from '../visibility/index.ts';
+import { evaluateRules, viewHelps } from './index.ts';
+
+const TODAY = '2031-06-01';
+
+/** A small scene behind a row of trees and a hut, seen from the south over a table of 740 mm; children see little. */
+const scene = sceneFrom({
+  display: { name: 'Green', kind: 'diorama', viewedSides: ['s'], place: 'hall' },
+  places: [
+    {
+      id: 'hall',
+      name: 'Hall',
+      walls: [],
+      sceneX: 1000,
+      sceneY: 1000,
+      eyeAdult: 1600,
+      eyeSeated: 1200,
+      eyeChild: 1050,
+    },
+  ],
+  tables: [{ id: 't', name: 'Table', place: 'hall', x: 900, y: 900, w: 700, d: 500, height: 740 }],
+  footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 64, d: 48 }],
+  plots: [{ id: 'hut', name: 'Hut', x: 24, y: 30, w: 16, d: 8, height: 24, storeys: 1 }],
+  trees: [{ id: 'elm', name: 'Elm', x: 33, y: 24, height: 50, crown: 8 }],
+  figures: [{ id: 'dance', name: 'Dance', x: 32, y: 16 }],
+});
+const compiled = compile(scene);
+const dance = { kind: 'figure', id: 'dance' } as const;
+
+test('each help frees as much as it says, and brings no error or warning that was not there', () => {
+  const freeIn = (of: typeof scene) => {
+    const thing = sightOf(of, compileRelief(of))?.things.find(({ id }) => id === 'dance');
+    return thing ? meanFree(thing) : NaN;
+  };
+  const graveIn = (of: typeof scene) =>
+    evaluateRules(of, { relief: compileRelief(of), today: TODAY })
+      .filter(({ severity }) => severity !== 'note')
+      .map(({ key }) => key);
+  const helps = viewHelps(compiled, dance, TODAY);
+  const before = freeIn(scene);
+  expect(before).toBeLessThan(0.5);
+  expect(helps.length).toBeGreaterThan(1);
+  for (const { words, changes, free } of helps) {
+    const done = reduce(scene, changes);
+    if (!done.ok) throw new Error(`${words}: ${done.refusal.sentence}`);
+    expect([words, freeIn(done.scene)]).toEqual([words, expect.closeTo(free, 9)]);
+    expect(free).toBeGreaterThanOrEqual(before + 0.03);
+    expect(graveIn(scene)).toEqual(expect.arrayContaining(graveIn(done.scene)));
+  }
+  // The most first; of one thing in one direction only one.
+  expect(helps.map(({ free }) => free)).toEqual(helps.map(({ free }) => free).toSorted((a, b) => b - a));
+  expect(new Set(helps.map(({ words }) => words.replace(/\d+/g, ''))).size).toBe(helps.length);
+});
+
+test('a thing that nothing hides needs no help; nor is there one where it is not said who looks', () => {
+  expect(viewHelps(compiled, { kind: 'plot', id: 'hut' }, TODAY)).toEqual([]);
+  const unseen = reduce(scene, [
+    {
+      op: 'patch',
+      kind: 'display',
+      id: 'display',
+      v: scene.display.display?.v ?? 1,
+      set: { viewedSides: [] },
+    },
+  ]);
+  if (!unseen.ok) throw new Error(unseen.refusal.sentence);
+  expect(viewHelps(compile(unseen.scene), dance, TODAY)).toEqual([]);
+});

@@ -1,0 +1,106 @@
+import { labelOf, reduce, type Change, type EntityRef, type Scene } from '../document/index.ts';
+import { recompile, type Compiled } from '../terrain/index.ts';
+import { Lookout, meanFree, publicEyes, type SeenThing } from '../visibility/index.ts';
+import { evaluateRules } from './evaluator.ts';
+import { isWorse, moveFix, type Fix, type CompassWay } from './fixes.ts';
+
+// What frees the view of a building or a small scene: moves, turns and lower trees, each tried on the whole scene.
+
+/** A fix before it is tried; of a group the best is offered. */
+interface Proposed extends Fix {
+  group: string;
+}
+
+/** A change after which more of a thing is seen. */
+export interface ViewHelp extends Fix {
+  /** Share of the lines to it that are free then, the mean of all watchers, 0 to 1. */
+  free: number;
+}
+
+/** How far things are moveFix, studs. */
+const MOVES = [8, 16, 24] as const;
+/** Trees are lowered to these shares of their height. */
+const LOWER = [2 / 3, 1 / 2] as const;
+/** Of so many things that hide it changes are tried, and so many helps are offered. */
+const HIDERS = 2;
+const OFFERED = 4;
+/** Less than this is no help, share of all lines. */
+const LEAST = 0.03;
+
+/**
+ * Changes that free the view of a thing, the most first: of itself and of what hides most of it. Each is compiled and
+ * looked at; of those that are offered every rule was asked, and none tells another error or warning.
+ * @param today ISO date for the rules about dates
+ * @param onProgress receives how much of it is tried, 0 to 1
+ * @returns none where nothing helps, or where it is not said who looks
+ */
+export function viewHelps(
+  compiled: Compiled,
+  { kind, id }: { kind: 'plot' | 'figure'; id: string },
+  today: string,
+  onProgress: (share: number) => void = () => undefined,
+): ViewHelp[] {
+  const { scene, relief } = compiled;
+  const seenIn = ({ scene: of, relief: over }: Compiled): SeenThing | null => {
+    const eyes = publicEyes(of, over);
+    return eyes && new Lookout(of, over, eyes).look(kind, id);
+  };
+  const now = seenIn(compiled);
+  if (!now) return [];
+  const hiders = now.hiders.filter(({ isStanding }) => isStanding).slice(0, HIDERS);
+  const proposed = [{ kind, id }, ...hiders].flatMap((ref) => changesOf(scene, ref));
+  const helps = proposed.flatMap((fix, i) => {
+    onProgress((0.7 * i) / proposed.length);
+    const done = fix.changes.length > 0 ? reduce(scene, fix.changes) : null;
+    if (!done?.ok) return [];
+    const then = recompile(compiled, done.scene).compiled;
+    const seen = seenIn(then);
+    const free = seen ? meanFree(seen) : 0;
+    return free >= meanFree(now) + LEAST ? [{ ...fix, free, then }] : [];
+  });
+  const before = new Map(evaluateRules(scene, { relief, today }).map((one) => [one.key, one]));
+  const offered: ViewHelp[] = [];
+  const groups = new Set<string>();
+  // Of those that free as much the first, which changes least.
+  for (const { then, group, ...help } of helps.toSorted((a, b) => b.free - a.free)) {
+    if (offered.length === OFFERED) break;
+    if (groups.has(group)) continue;
+    const found = evaluateRules(then.scene, { relief: then.relief, today });
+    if (found.some((one) => isWorse(one, before.get(one.key), help))) continue;
+    groups.add(group);
+    offered.push(help);
+    onProgress(0.7 + (0.3 * offered.length) / OFFERED);
+  }
+  return offered;
+}
+
+/** Moves of a thing, turns of a building, lower trees. */
+function changesOf(scene: Scene, ref: EntityRef): Proposed[] {
+  const ways: readonly CompassWay[] = ['west', 'east', 'north', 'south'];
+  const moves = MOVES.flatMap((by) =>
+    ways.map((way) => ({ ...moveFix(scene, ref, by, way), group: `${ref.id} ${way}` })),
+  );
+  const patched = (v: number, set: Record<string, unknown>): Change[] => [
+    { op: 'patch', kind: ref.kind, id: ref.id, v, set },
+  ];
+  const plot = ref.kind === 'plot' ? scene.plot[ref.id] : undefined;
+  const tree = ref.kind === 'tree' ? scene.tree[ref.id] : undefined;
+  const name = labelOf(scene, ref.kind, ref.id);
+  return [
+    ...moves,
+    ...(plot
+      ? [90, 180, 270].map((by) => ({
+          words: `Turn ${name} by ${by}°`,
+          changes: patched(plot.v, { turn: (plot.turn + by) % 360 }),
+          group: `${ref.id} turned`,
+        }))
+      : []),
+    ...(tree
+      ? LOWER.map((share) => Math.max(1, Math.round(tree.height * share))).map((height) => ({
+          words: `Make ${name} ${height} plates tall instead of ${tree.height}`,
+          changes: patched(tree.v, { height }),
+          group: `${ref.id} lower`,
+        }))
+      : []),
+  ];
+}
