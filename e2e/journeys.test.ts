@@ -1,4 +1,5 @@
 import { join } from 'node:path';
+import { validateBytes } from 'gltf-validator';
 import {
   boardReady,
   choose,
@@ -413,6 +414,53 @@ journey(
     await page.waitForSelector('table[aria-label="Buildings and small scenes"]');
   },
 );
+
+journey('a walk at a child’s height: nearer, along the side, a picture and a model out', async (open) => {
+  const page = await open('Iva Thorsby');
+  await openDisplay(page, 'Skarn Edge', 'sight');
+  await openTab(page, 'Walk');
+  await page.waitForSelector('canvas');
+  await choose(page, 'Before the side', 'south');
+  await choose(page, 'Eyes of', 'Child, 1,050 mm');
+  await page.focus('[role="application"]');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('ArrowUp');
+  expect(await valueOf(page, 'Along it, from the west end')).toBe('1,160 mm');
+  expect(await valueOf(page, 'Off the scene')).toBe('400 mm');
+  await page.waitForSelector('[role="img"][aria-label*="400 mm off, by eyes 1,050 mm over the floor"]');
+  // What the buttons save is kept here in place of a download.
+  await page.evaluate(() => {
+    const saved: Promise<string>[] = [];
+    Object.assign(window, { saved });
+    URL.createObjectURL = (blob) => {
+      if (blob instanceof Blob)
+        saved.push(
+          new Promise((resolve) => {
+            const reader = new FileReader();
+            reader.onload = () => resolve(String(reader.result));
+            reader.readAsDataURL(blob);
+          }),
+        );
+      return '#';
+    };
+  });
+  const savedBy = async (button: string, nth: number): Promise<Buffer> => {
+    await press(page, button);
+    const url = await page
+      .waitForFunction((at) => Reflect.get(window, 'saved')[at] ?? false, {}, nth)
+      .then((handle) => handle.jsonValue());
+    return Buffer.from(String(url).split(',')[1], 'base64');
+  };
+  const picture = await savedBy('Save picture (PNG)', 0);
+  expect(picture.subarray(1, 4).toString()).toBe('PNG');
+  // A picture of one colour would be a few hundred bytes.
+  expect(picture.length).toBeGreaterThan(8_000);
+  const model = await savedBy('Save model (glTF)', 1);
+  const { issues, info } = await validateBytes(new Uint8Array(model));
+  expect(issues.messages.filter(({ severity }) => severity === 0)).toEqual([]);
+  expect(info.totalTriangleCount).toBeGreaterThan(10_000);
+});
 
 journey(
   'two people on one display: changes arrive, conflicts are shown, a builder keeps to a section',

@@ -27,7 +27,7 @@ const TABS: Partial<Record<string, string[]>> = {
     'Bases',
     'Needs',
   ],
-  sight: ['Buildings and scenes', 'Sections'],
+  sight: ['Buildings and scenes', 'Walk', 'Sections'],
   survey: ['Larkmoor', 'Access route', 'Reach', 'Loads', 'Visitors', 'Room'],
 };
 

@@ -78,6 +78,7 @@ export const PAGE_SHEETS = {
   sight: [
     { id: 'sections', word: 'Sections', also: 'seen hidden visitors child wheelchair view detail budget' },
     { id: 'things', word: 'Buildings and scenes', also: 'hides blocks fronts figures good side turn move' },
+    { id: 'walk', word: 'Walk', also: '3D three dimensions eye height child stand picture glTF model' },
   ],
   stockpile: [
     { id: 'needs', word: 'Needs', also: 'parts pieces short pick list bill of materials' },

@@ -34,6 +34,8 @@ export { raisedBy, ridgeOf } from './ridge.ts';
 export { buildingPieces, shellPieces } from './shell.ts';
 export { partJoints, storeysOf, type PartJoint, type Storey } from './storeys.ts';
 export {
+  isCornerSlope,
+  isSlope,
   SLOPES,
   pitchOfSlope,
   raiseToMeet,

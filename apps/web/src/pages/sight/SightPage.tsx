@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { Suspense, lazy, useMemo } from 'react';
 import { Link } from 'react-router';
 import { countOf } from '@quarry/core/grid';
 import { SIDE_WORDS, displayOf } from '@quarry/core/document';
@@ -12,13 +12,16 @@ import { useDisplay, useLink } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { PAGE_SHEETS } from '../../frame/pages.ts';
 import { useSheet } from '../../frame/useSheet.ts';
-import { Empty, Failure } from '../../ui/parts.tsx';
+import { Empty, Failure, Loading } from '../../ui/parts.tsx';
 import { Tabs } from '../../ui/Tabs.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { useDerived } from '../../workers/derived.tsx';
 import { useSight, type Asked } from '../../workers/useSight.ts';
 import { SeenSections } from './SeenSections.tsx';
 import { SeenThings } from './SeenThings.tsx';
+
+// Three dimensions come when they are looked at.
+const WalkSheet = lazy(() => import('./WalkSheet.tsx').then((sheet) => ({ default: sheet.WalkSheet })));
 
 /** Studs that a smaller share of all eyes sees are hatched, percent. */
 const SELDOM = 25;
@@ -50,40 +53,48 @@ export function SightPage() {
         <span className="ink-2 text-xs px-1 max-sm:hidden">{sight && <From sight={sight} />}</span>
       </div>
       <div className="grid grid-rows-[minmax(16rem,2fr)_minmax(16rem,3fr)] md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_472px] min-h-0">
-        <div className="min-h-0 min-w-0 relative">
-          <Board
-            scene={scene}
-            ground={ground}
-            acts={PICK_ONLY}
-            shade={shade}
-            label="The plan, hatched where few or none of the visitors see. Press a building or small scene to pick it."
-          />
-        </div>
-        <section
-          role="tabpanel"
-          aria-label={word}
-          className="border-t md:border-t-0 md:border-l hair bg-base-100 overflow-auto px-3 py-2.5 min-h-0"
-        >
-          {missing ? (
-            <Empty
-              title={missing.title}
-              act={
-                <Link className="btn btn-sm" to={`/d/${id}/${missing.page}`}>
-                  {missing.go}
-                </Link>
-              }
+        {sheet === 'walk' ? (
+          <Suspense fallback={<Loading what="Opening the walk" />}>
+            <WalkSheet scene={scene} />
+          </Suspense>
+        ) : (
+          <>
+            <div className="min-h-0 min-w-0 relative">
+              <Board
+                scene={scene}
+                ground={ground}
+                acts={PICK_ONLY}
+                shade={shade}
+                label="The plan, hatched where few or none of the visitors see. Press a building or small scene to pick it."
+              />
+            </div>
+            <section
+              role="tabpanel"
+              aria-label={word}
+              className="border-t md:border-t-0 md:border-l hair bg-base-100 overflow-auto px-3 py-2.5 min-h-0"
             >
-              {missing.words}
-            </Empty>
-          ) : (
-            <>
-              {shade && <HatchKey />}
-              <Looking state={state} isFirst={sight === null} />
-              {sight && sheet === 'sections' && <SeenSections scene={scene} sight={sight} />}
-              {sight && sheet === 'things' && <SeenThings scene={scene} sight={sight} />}
-            </>
-          )}
-        </section>
+              {missing ? (
+                <Empty
+                  title={missing.title}
+                  act={
+                    <Link className="btn btn-sm" to={`/d/${id}/${missing.page}`}>
+                      {missing.go}
+                    </Link>
+                  }
+                >
+                  {missing.words}
+                </Empty>
+              ) : (
+                <>
+                  {shade && <HatchKey />}
+                  <Looking state={state} isFirst={sight === null} />
+                  {sight && sheet === 'sections' && <SeenSections scene={scene} sight={sight} />}
+                  {sight && sheet === 'things' && <SeenThings scene={scene} sight={sight} />}
+                </>
+              )}
+            </section>
+          </>
+        )}
       </div>
     </div>
   );

@@ -13,7 +13,8 @@ import { PartColour } from '../../ui/Swatch.tsx';
 import { useDerived } from '../../workers/derived.tsx';
 import type { BlockLayers } from '../../workers/derived.tsx';
 import type { BlockSum } from '../../workers/materialsCounting.ts';
-import { PiecesView, paintOf } from './PiecesView.tsx';
+import { PiecesView } from './PiecesView.tsx';
+import { paintOf } from '../../ui/paint.ts';
 import { useMaterialsWorker } from './useMaterialsWorker.ts';
 
 const WAYS = ['east', 'south', 'west', 'north'];

@@ -9,9 +9,10 @@ import {
   Matrix4,
   type InstancedMesh,
 } from 'three';
-import { ANY_COLOUR, colourOf, isStudded } from '@quarry/core/catalogue';
+import { isStudded } from '@quarry/core/catalogue';
 import type { BuildSteps, StepPiece } from '@quarry/core/masonry';
 import { Orbit } from '../../ui/Orbit.tsx';
+import { paintOf } from '../../ui/paint.ts';
 
 /** A plate is 0.4 studs high (3.2 mm to 8 mm). */
 const PLATE = 0.4;
@@ -25,9 +26,6 @@ const EDGE = '#22292e';
 /** The paint of a marked piece, and what marks none. */
 const MARKED = '#c2371b';
 const NO_MARK = [-1, -1, -1] as const;
-
-export const paintOf = (colour: string) =>
-  colour === ANY_COLOUR ? '#d8d2c4' : (colourOf(colour)?.hex ?? '#888888');
 
 /** A piece with its paint; `now`: of the step that is looked at. One that is marked is red. */
 interface Placed extends StepPiece {

@@ -1,0 +1,168 @@
+import { Box, Camera } from 'lucide-react';
+import { useRef, useState, type KeyboardEvent } from 'react';
+import { toast } from 'sonner';
+import { SIDES, SIDE_WORDS, displayOf, type Scene } from '@quarry/core/document';
+import { fileName } from '@quarry/core/formats';
+import { currentContents, currentPlace } from '@quarry/core/venue';
+import { WATCHERS, publicDistance, type WalkMesh } from '@quarry/core/visibility';
+import { useView } from '../../data/view.ts';
+import { CheckField, QuantityField, SelectField } from '../../ui/fields.tsx';
+import { Basis, Empty, Heading, Loading } from '../../ui/parts.tsx';
+import { save } from '../../ui/save.ts';
+import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
+import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
+import { OFF, STEP, eyeAndTarget, sideLengthOf, type Standpoint } from './standpoint.ts';
+import { WATCHER_HEADS } from './watchers.ts';
+import { WalkView, type WalkHandle } from './WalkView.tsx';
+
+/** Eye heights where no place says them, mm (from memory, as in a new place). */
+const EYES = { adult: 1600, seated: 1200, child: 1050 } as const;
+
+/** The display in three dimensions: from where a visitor stands, or turned by hand; as a picture and as a model. */
+export function WalkSheet({ scene }: { scene: Scene }) {
+  const answer = useWorkerQuery((core) => core.walk().then((mesh) => ({ mesh })), 'walk');
+  if (answer?.mesh) return <Walk scene={scene} mesh={answer.mesh} />;
+  return (
+    <div className="md:col-span-2">
+      {answer ? (
+        <Empty title="No footprint yet">
+          Draw the footprint on Plan; then the display can be walked round.
+        </Empty>
+      ) : (
+        <Loading what="Building the display" />
+      )}
+    </div>
+  );
+}
+
+function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
+  const { say } = useMeasureFormat();
+  const { theme } = useView();
+  const handle = useRef<WalkHandle>(null);
+  const [isRound, setRound] = useState(false);
+  const display = displayOf(scene);
+  const [at, setAt] = useState<Standpoint>(() => {
+    const side = display.viewedSides[0] ?? 's';
+    return { side, along: sideLengthOf(mesh, side) / 2, off: publicDistance(scene), who: 'adult' };
+  });
+  const place = currentPlace(scene);
+  const heights = place ? { adult: place.eyeAdult, seated: place.eyeSeated, child: place.eyeChild } : EYES;
+  const table = Math.max(0, ...currentContents(scene, 'table').map(({ height }) => height));
+  const within = (next: Standpoint): Standpoint => ({
+    ...next,
+    along: Math.min(sideLengthOf(mesh, next.side), Math.max(0, next.along)),
+    off: Math.min(OFF.max, Math.max(OFF.min, next.off)),
+  });
+  // The footprint may have become smaller meanwhile.
+  const here = within(at);
+  const go = (more: Partial<Standpoint>) => setAt(within({ ...here, ...more }));
+  // Left and right are those of one who looks at the display.
+  const right = here.side === 's' || here.side === 'w' ? 1 : -1;
+  const walk = (event: KeyboardEvent) => {
+    const way = {
+      ArrowLeft: { along: here.along - right * STEP.along },
+      ArrowRight: { along: here.along + right * STEP.along },
+      ArrowUp: { off: here.off - STEP.off },
+      ArrowDown: { off: here.off + STEP.off },
+    }[event.key];
+    if (!way || isRound) return;
+    event.preventDefault();
+    go(way);
+  };
+  const words = isRound
+    ? 'The whole display in three dimensions, turned by hand'
+    : `The display from the ${SIDE_WORDS[here.side]}, ${say(Math.round(here.along), 'mm')} along it and ${say(Math.round(here.off), 'mm')} off, by eyes ${say(heights[here.who], 'mm')} over the floor`;
+  const take = async (what: 'picture' | 'model') => {
+    try {
+      const blob = await handle.current?.[what]();
+      if (!blob) throw new Error('there is nothing to take');
+      save(blob, fileName([display.name, 'walk'], what === 'picture' ? 'png' : 'glb'));
+    } catch (error) {
+      toast.error(
+        `The ${what} could not be made: ${error instanceof Error ? error.message : String(error)}.`,
+      );
+    }
+  };
+  const faces = mesh.parts.reduce((sum, { indices }) => sum + indices.length / 3, 0);
+  return (
+    <>
+      <div
+        className="min-h-0 min-w-0 relative"
+        role="application"
+        aria-label="Walk: left and right go along the side, up and down nearer and farther"
+        tabIndex={0}
+        onKeyDown={walk}
+      >
+        <WalkView
+          mesh={mesh}
+          standing={isRound ? null : eyeAndTarget(here, mesh, heights[here.who] - table)}
+          label={words}
+          theme={theme}
+          ref={handle}
+        />
+      </div>
+      <section
+        role="tabpanel"
+        aria-label="Walk"
+        className="border-t md:border-t-0 md:border-l hair bg-base-100 overflow-auto px-3 py-2.5 min-h-0"
+      >
+        <Heading>Where you stand</Heading>
+        <CheckField label="Turn it by hand instead" value={isRound} onCommit={setRound} />
+        <SelectField
+          label="Before the side"
+          value={here.side}
+          disabled={isRound}
+          options={SIDES.map((side) => ({ value: side, word: SIDE_WORDS[side] }))}
+          onCommit={(side) => go({ side, along: sideLengthOf(mesh, side) / 2 })}
+        />
+        <SelectField
+          label="Eyes of"
+          value={here.who}
+          disabled={isRound}
+          options={WATCHERS.map((who) => ({
+            value: who,
+            word: `${WATCHER_HEADS[who]}, ${say(heights[who], 'mm')}`,
+          }))}
+          onCommit={(who) => go({ who })}
+        />
+        <QuantityField
+          label={`Along it, from the ${here.side === 'n' || here.side === 's' ? 'west' : 'north'} end`}
+          value={Math.round(here.along)}
+          measure="mm"
+          min={0}
+          max={sideLengthOf(mesh, here.side)}
+          disabled={isRound}
+          onCommit={(along) => go({ along })}
+        />
+        <QuantityField
+          label="Off the scene"
+          value={Math.round(here.off)}
+          measure="mm"
+          min={OFF.min}
+          max={OFF.max}
+          disabled={isRound}
+          onCommit={(off) => go({ off })}
+        />
+        <p className="ink-2 text-xs py-1">
+          {isRound
+            ? 'Drag to turn it, with the right button to move it; the wheel goes nearer.'
+            : `In the picture: ← → walk ${say(STEP.along, 'mm')} along the side, ↑ ↓ go ${say(STEP.off, 'mm')} nearer and farther; drag to look round.`}
+        </p>
+        <div className="flex flex-wrap gap-2 py-2">
+          <button type="button" className="btn btn-sm" onClick={() => void take('picture')}>
+            <Camera size={13} aria-hidden /> Save picture (PNG)
+          </button>
+          <button type="button" className="btn btn-sm" onClick={() => void take('model')}>
+            <Box size={13} aria-hidden /> Save model (glTF)
+          </button>
+        </div>
+        <Basis>
+          Ground at its height stud by stud; buildings by the outer faces of their pieces in their colours,
+          slopes slanted; decks, walls, plants and figures as plain bodies; tables with their cloth, barriers
+          and the floor of the place. {faces.toLocaleString('en')} triangles. Lamps, furniture in rooms,
+          vehicles and photographs are not drawn yet.
+        </Basis>
+      </section>
+    </>
+  );
+}

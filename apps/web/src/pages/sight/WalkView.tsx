@@ -1,0 +1,186 @@
+import { Canvas, useThree } from '@react-three/fiber';
+import { useEffect, useImperativeHandle, useMemo, useRef, type Ref } from 'react';
+import { BufferAttribute, BufferGeometry, PerspectiveCamera, Vector3, type Group } from 'three';
+import type { WalkMesh } from '@quarry/core/visibility';
+import { Orbit } from '../../ui/Orbit.tsx';
+import { paintOf } from '../../ui/paint.ts';
+
+/** What things are drawn in that have no colour of the palette. */
+const PAINTS: Readonly<Record<string, string>> = {
+  'ground grass': '#7f9460',
+  'ground rock': '#8f8c86',
+  'ground soil': '#8a7155',
+  'ground sand': '#d8c799',
+  'ground paving': '#b3ada2',
+  'ground road': '#74736f',
+  'ground ballast': '#978f84',
+  'ground water': '#4f8d95',
+  'ground bare': '#d2cbbb',
+  deck: '#a09a90',
+  leaf: '#52703f',
+  wood: '#6f5238',
+  figure: '#3f5b86',
+  'figure head': '#e0b64a',
+  wall: '#9d978c',
+  table: '#7a6a58',
+  cloth: '#66727a',
+  floor: '#b9b3a6',
+  barrier: '#a8482a',
+};
+const SKY = { day: '#e6e1d6', night: '#20272c' } as const;
+/** How far one looks up and down, radians. */
+const MOST_PITCH = 1.4;
+/** Radians by pixel of a drag. */
+const LOOK = 0.004;
+/** A stud in metres: the unit of glTF. */
+const METRES = 0.008;
+
+/** Studs east, up and south. */
+type Place3 = readonly [number, number, number];
+
+/** What can be taken from the view. */
+export interface WalkHandle {
+  /** The view as it is, PNG. */
+  picture(): Promise<Blob | null>;
+  /** The whole display as glTF 2.0 in one file, metres. */
+  model(): Promise<Blob>;
+}
+
+interface WalkViewProps {
+  mesh: WalkMesh;
+  /** null: seen from above, turned by hand. */
+  standing: { eye: Place3; target: Place3 } | null;
+  label: string;
+  theme: 'day' | 'night';
+  ref: Ref<WalkHandle>;
+}
+
+/** The display in three dimensions, from an eye that stands before it or turned by hand. */
+export function WalkView({ mesh, standing, label, theme, ref }: WalkViewProps) {
+  const far = Math.max(mesh.w, mesh.d);
+  return (
+    <Canvas
+      frameloop="demand"
+      dpr={1}
+      camera={{ position: [0, far * 0.8, far * 1.1], fov: 45, near: 2, far: far * 8 + 2000 }}
+      aria-label={label}
+      role="img"
+    >
+      <color attach="background" args={[SKY[theme]]} />
+      <hemisphereLight args={['#ffffff', '#8d8678', 1.6]} />
+      <directionalLight position={[-far, far * 2, far * 1.4]} intensity={1.7} />
+      <Faces mesh={mesh} ref={ref} />
+      {standing ? (
+        <Stand {...centred(standing, mesh)} />
+      ) : (
+        <>
+          <StepBack far={far} />
+          <Orbit below={Math.PI / 2.05} />
+        </>
+      )}
+    </Canvas>
+  );
+}
+
+/** From the corner of the footprint to its middle, over which it is turned. */
+function centred(
+  { eye, target }: { eye: Place3; target: Place3 },
+  { w, d }: WalkMesh,
+): { eye: Place3; target: Place3 } {
+  const moved = ([x, y, z]: Place3): Place3 => [x - w / 2, y, z - d / 2];
+  return { eye: moved(eye), target: moved(target) };
+}
+
+/** Far enough to see all of it, once, before it is turned by hand. */
+function StepBack({ far }: { far: number }) {
+  const camera = useThree((state) => state.camera);
+  useEffect(() => {
+    camera.position.set(0, far * 0.7, far * 0.95);
+  }, [camera, far]);
+  return null;
+}
+
+/** The faces by material, their middle over the origin. */
+function Faces({ mesh, ref }: { mesh: WalkMesh; ref: Ref<WalkHandle> }) {
+  const group = useRef<Group>(null);
+  const { gl, scene, camera, invalidate } = useThree();
+  const parts = useMemo(
+    () =>
+      mesh.parts.map(({ material, positions, indices }) => {
+        const geometry = new BufferGeometry();
+        geometry.setAttribute('position', new BufferAttribute(positions, 3));
+        geometry.setIndex(new BufferAttribute(indices, 1));
+        geometry.computeVertexNormals();
+        const colour = material.startsWith('colour ')
+          ? paintOf(material.slice('colour '.length))
+          : (PAINTS[material] ?? '#888888');
+        return { material, geometry, colour };
+      }),
+    [mesh],
+  );
+  useEffect(() => {
+    invalidate();
+    return () => parts.forEach(({ geometry }) => geometry.dispose());
+  }, [parts, invalidate]);
+  useImperativeHandle(
+    ref,
+    () => ({
+      picture: () =>
+        new Promise((resolve) => {
+          // Drawn and read in one step, so that the picture is still there.
+          gl.render(scene, camera);
+          gl.domElement.toBlob(resolve, 'image/png');
+        }),
+      model: async () => {
+        const { GLTFExporter } = await import('three/examples/jsm/exporters/GLTFExporter.js');
+        const copy = group.current?.clone() ?? scene;
+        copy.scale.setScalar(METRES);
+        const answer = await new GLTFExporter().parseAsync(copy, { binary: true });
+        return new Blob([answer instanceof ArrayBuffer ? answer : JSON.stringify(answer)], {
+          type: 'model/gltf-binary',
+        });
+      },
+    }),
+    [gl, scene, camera],
+  );
+  return (
+    <group ref={group} position={[-mesh.w / 2, 0, -mesh.d / 2]}>
+      {parts.map(({ material, geometry, colour }) => (
+        <mesh key={material} name={material} geometry={geometry}>
+          <meshStandardMaterial name={material} color={colour} roughness={0.85} />
+        </mesh>
+      ))}
+    </group>
+  );
+}
+
+/** An eye that stands: it looks at its target, and wherever the pointer turns it from there. */
+function Stand({ eye: [x, y, z], target: [tx, ty, tz] }: { eye: Place3; target: Place3 }) {
+  const { camera, gl, invalidate } = useThree();
+  useEffect(() => {
+    const element = gl.domElement;
+    const ahead = new Vector3(tx - x, ty - y, tz - z);
+    let [yaw, pitch] = [Math.atan2(ahead.x, ahead.z), Math.atan2(ahead.y, Math.hypot(ahead.x, ahead.z))];
+    const show = () => {
+      camera.position.set(x, y, z);
+      camera.lookAt(
+        x + Math.sin(yaw) * Math.cos(pitch),
+        y + Math.sin(pitch),
+        z + Math.cos(yaw) * Math.cos(pitch),
+      );
+      if (camera instanceof PerspectiveCamera) camera.updateProjectionMatrix();
+      invalidate();
+    };
+    const move = (event: PointerEvent) => {
+      if (event.buttons === 0) return;
+      yaw += event.movementX * LOOK;
+      pitch = Math.min(MOST_PITCH, Math.max(-MOST_PITCH, pitch + event.movementY * LOOK));
+      show();
+    };
+    element.style.touchAction = 'none';
+    element.addEventListener('pointermove', move);
+    show();
+    return () => element.removeEventListener('pointermove', move);
+  }, [camera, gl, invalidate, x, y, z, tx, ty, tz]);
+  return null;
+}

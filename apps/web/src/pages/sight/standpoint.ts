@@ -1,0 +1,43 @@
+import { MM_PER_STUD } from '@quarry/core/grid';
+import type { Side } from '@quarry/core/document';
+import type { Watcher } from '@quarry/core/visibility';
+
+/** Where somebody stands before the display, and whose eyes look. */
+export interface Standpoint {
+  side: Side;
+  /** mm from the west or north end of the side, and from the scene. */
+  along: number;
+  off: number;
+  who: Watcher;
+}
+
+/** Nearest and farthest that one stands, mm. */
+export const OFF = { min: 150, max: 4000 } as const;
+/** Steps of walking, mm. */
+export const STEP = { along: 200, off: 100 } as const;
+
+export const sideLengthOf = ({ w, d }: { w: number; d: number }, side: Side): number =>
+  (side === 'n' || side === 's' ? w : d) * MM_PER_STUD;
+
+/**
+ * Where the eye is and what it looks at, studs east, up and south of the footprint's corner and the datum.
+ * @param above the eye over the table, mm
+ */
+export function eyeAndTarget(
+  { side, along, off }: Standpoint,
+  { w, d }: { w: number; d: number },
+  above: number,
+): { eye: [number, number, number]; target: [number, number, number] } {
+  const at = along / MM_PER_STUD;
+  const [near, up] = [off / MM_PER_STUD, above / MM_PER_STUD];
+  // Somewhat into the display, where the scene is, on the line square to the side.
+  const deep = 0.35;
+  const place = {
+    s: { eye: [at, up, d + near], target: [at, 0, d * (1 - deep)] },
+    n: { eye: [at, up, -near], target: [at, 0, d * deep] },
+    e: { eye: [w + near, up, at], target: [w * (1 - deep), 0, at] },
+    w: { eye: [-near, up, at], target: [w * deep, 0, at] },
+  } as const;
+  const { eye, target } = place[side];
+  return { eye: [...eye], target: [...target] };
+}

@@ -1,0 +1,194 @@
+import { boundsOf, centreOf } from '../../grid/index.ts';
+import { builtRect, turnedPoint, type Plot } from '../../document/index.ts';
+import {
+  buildingPieces,
+  isCornerSlope,
+  isSlope,
+  type BuildingPiece,
+  type StreetRules,
+} from '../../structures/index.ts';
+import { UP, mergedCells, type Corner, type MeshBuilder } from './mesh.ts';
+
+/** A stud and plate of a building: nothing in it, a slope, or the number of a colour and two. */
+type Cells = Uint16Array;
+const SLOPE = 1;
+const FIRST = 2;
+
+/** The outer faces of a building's pieces by colour; slopes are slanted. @param foot plates above the datum */
+export function addBuilding(
+  mesh: MeshBuilder,
+  plot: Plot,
+  { foot, street, origin }: { foot: number; street: StreetRules; origin: { x: number; y: number } },
+): void {
+  const pieces = buildingPieces(plot, street);
+  if (pieces.length === 0) return;
+  const built = builtRect(plot);
+  const middle = centreOf(plot);
+  const bounds = boundsOf(pieces);
+  const [west, north] = [Math.floor(bounds.x), Math.floor(bounds.y)];
+  const [w, d] = [Math.ceil(bounds.x + bounds.w) - west, Math.ceil(bounds.y + bounds.d) - north];
+  const bottom = Math.min(...pieces.map(({ z }) => z));
+  const h = Math.max(...pieces.map((piece) => piece.z + piece.h)) - bottom;
+  /** From studs and plates of the grid to the display, turned as the building is. */
+  const corner = (x: number, y: number, z: number): Corner => {
+    const at = turnedPoint({ x: built.x + west + x, y: built.y + north + y }, middle, plot.turn);
+    return [at.x - origin.x, (foot + bottom + z) * UP, at.y - origin.y];
+  };
+  const colours: string[] = [];
+  const cells: Cells = new Uint16Array(w * d * h);
+  const numberOf = (colour: string): number => {
+    const at = colours.indexOf(colour);
+    return FIRST + (at < 0 ? colours.push(colour) - 1 : at);
+  };
+  for (const piece of pieces) {
+    const isSlanting = isSlanted(piece);
+    if (isSlanting) addSlope(mesh, piece, (x, y, z) => corner(x - west, y - north, z - bottom));
+    const number = isSlanting ? SLOPE : numberOf(piece.colour);
+    const [x0, y0] = [Math.round(piece.x) - west, Math.round(piece.y) - north];
+    for (let z = piece.z - bottom; z < piece.z + piece.h - bottom; z++)
+      for (let y = y0; y < Math.min(d, y0 + Math.ceil(piece.d)); y++)
+        cells.fill(number, (z * d + y) * w + x0, (z * d + y) * w + Math.min(w, x0 + Math.ceil(piece.w)));
+  }
+  const air = outerAir(cells, w, d, h);
+  // What is closed in is full, so that only what lies behind a slope is drawn of it.
+  const inside = numberOf(plot.wallColour);
+  cells.forEach((cell, i) => {
+    if (cell === 0 && air[i] === 0) cells[i] = inside;
+  });
+  const isOpen = (x: number, y: number, z: number) => {
+    if (x < 0 || y < 0 || z < 0 || x >= w || y >= d || z >= h) return true;
+    const i = (z * d + y) * w + x;
+    return air[i] === 1 || cells[i] === SLOPE;
+  };
+  const shown = (x: number, y: number, z: number, besides: readonly [number, number, number]) => {
+    const cell = cells[(z * d + y) * w + x];
+    return cell >= FIRST && isOpen(x + besides[0], y + besides[1], z + besides[2]) ? cell : 0;
+  };
+  const face = (key: number, corners: readonly Corner[]) =>
+    mesh.face(`colour ${colours[key - FIRST]}`, corners);
+  for (let z = 0; z < h; z++)
+    mergedCells(
+      w,
+      d,
+      (x, y) => shown(x, y, z, [0, 0, 1]),
+      (x, y, wide, deep, key) =>
+        face(key, [
+          corner(x, y, z + 1),
+          corner(x, y + deep, z + 1),
+          corner(x + wide, y + deep, z + 1),
+          corner(x + wide, y, z + 1),
+        ]),
+    );
+  // Undersides of what stands out over others; the lowest ones lie on the ground.
+  for (let z = 1; z < h; z++)
+    mergedCells(
+      w,
+      d,
+      (x, y) => shown(x, y, z, [0, 0, -1]),
+      (x, y, wide, deep, key) =>
+        face(key, [
+          corner(x, y, z),
+          corner(x + wide, y, z),
+          corner(x + wide, y + deep, z),
+          corner(x, y + deep, z),
+        ]),
+    );
+  for (let y = 0; y < d; y++)
+    for (const by of [-1, 1] as const)
+      mergedCells(
+        w,
+        h,
+        (x, z) => shown(x, y, z, [0, by, 0]),
+        (x, z, wide, high, key) => {
+          const at = by > 0 ? y + 1 : y;
+          const [from, to] = by > 0 ? [x, x + wide] : [x + wide, x];
+          face(key, [
+            corner(from, at, z + high),
+            corner(from, at, z),
+            corner(to, at, z),
+            corner(to, at, z + high),
+          ]);
+        },
+      );
+  for (let x = 0; x < w; x++)
+    for (const by of [-1, 1] as const)
+      mergedCells(
+        d,
+        h,
+        (y, z) => shown(x, y, z, [by, 0, 0]),
+        (y, z, deep, high, key) => {
+          const at = by > 0 ? x + 1 : x;
+          const [from, to] = by > 0 ? [y + deep, y] : [y, y + deep];
+          face(key, [
+            corner(at, from, z + high),
+            corner(at, from, z),
+            corner(at, to, z),
+            corner(at, to, z + high),
+          ]);
+        },
+      );
+}
+
+/** Whether a piece is drawn slanted; one of a corner falls two ways and is drawn as its box. */
+const isSlanted = (piece: BuildingPiece): boolean => isSlope(piece) && !isCornerSlope(piece);
+
+/** A slope: high at its back, a plate high where it falls to. */
+function addSlope(
+  mesh: MeshBuilder,
+  { x, y, w, d, z, h, turn, colour }: BuildingPiece,
+  corner: (x: number, y: number, z: number) => Corner,
+): void {
+  const material = `colour ${colour}`;
+  const low = z + Math.min(1, h);
+  const falls = Math.round(turn / 90) % 4;
+  // Its corners from the north-west with the clock; those on the side it falls to are low: east, south, west, north.
+  const plan = [
+    [x, y],
+    [x + w, y],
+    [x + w, y + d],
+    [x, y + d],
+  ] as const;
+  const lowOnes = [
+    [1, 2],
+    [2, 3],
+    [3, 0],
+    [0, 1],
+  ][falls];
+  const top = plan.map(([a, b], i) => corner(a, b, lowOnes.includes(i) ? low : z + h));
+  const foot = plan.map(([a, b]) => corner(a, b, z));
+  mesh.face(material, top.toReversed());
+  mesh.face(material, foot);
+  for (let i = 0; i < 4; i++) {
+    const next = (i + 1) % 4;
+    mesh.face(material, [top[i], top[next], foot[next], foot[i]]);
+  }
+}
+
+/** 1 where air reaches from outside: what a closed building has inside is not seen. */
+function outerAir(cells: Cells, w: number, d: number, h: number): Uint8Array {
+  const air = new Uint8Array(cells.length);
+  const stack: number[] = [];
+  const enter = (x: number, y: number, z: number) => {
+    if (x < 0 || y < 0 || z < 0 || x >= w || y >= d || z >= h) return;
+    const i = (z * d + y) * w + x;
+    if (cells[i] !== 0 || air[i] === 1) return;
+    air[i] = 1;
+    stack.push(i);
+  };
+  for (let z = 0; z < h; z++)
+    for (let y = 0; y < d; y++)
+      for (let x = 0; x < w; x++)
+        if (x === 0 || y === 0 || x === w - 1 || y === d - 1 || z === h - 1) enter(x, y, z);
+  for (let i = stack.pop(); i !== undefined; i = stack.pop()) {
+    const x = i % w;
+    const y = Math.floor(i / w) % d;
+    const z = Math.floor(i / w / d);
+    enter(x - 1, y, z);
+    enter(x + 1, y, z);
+    enter(x, y - 1, z);
+    enter(x, y + 1, z);
+    enter(x, y, z - 1);
+    enter(x, y, z + 1);
+  }
+  return air;
+}

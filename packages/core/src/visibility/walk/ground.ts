@@ -1,0 +1,82 @@
+import { GROUNDS } from '../../document/index.ts';
+import { BARE, OUTSIDE, type Relief } from '../../terrain/index.ts';
+import { UP, mergedCells, type MeshBuilder } from './mesh.ts';
+
+/** What a stud of ground looks like: `ground` and its kind. */
+const materialOf = (code: number): string => `ground ${code === BARE ? 'bare' : GROUNDS[code]}`;
+
+/** The ground with its steps, down to the table at its edges. */
+export function addGround(mesh: MeshBuilder, relief: Relief): void {
+  const { w, d, height, ground } = relief;
+  const isIn = (x: number, y: number) => x >= 0 && y >= 0 && x < w && y < d && ground[y * w + x] !== OUTSIDE;
+  // A key for a height and a ground: heights may lie below the datum.
+  const keyAt = (x: number, y: number) => {
+    const i = y * w + x;
+    return ground[i] === OUTSIDE ? 0 : 1 + ground[i] + 256 * (height[i] + 32_768);
+  };
+  const heightOf = (key: number) => Math.floor((key - 1) / 256) - 32_768;
+  mergedCells(w, d, keyAt, (x, y, wide, deep, key) => {
+    const high = heightOf(key) * UP;
+    mesh.face(materialOf((key - 1) % 256), [
+      [x, high, y],
+      [x, high, y + deep],
+      [x + wide, high, y + deep],
+      [x + wide, high, y],
+    ]);
+  });
+  // Between two studs the side of the higher one; runs of like steps are one face.
+  const low = Math.min(0, ...height) - 1;
+  const stepKey = (x: number, y: number, toX: number, toY: number): number => {
+    if (!isIn(x, y)) return 0;
+    const own = height[y * w + x];
+    const beside = isIn(toX, toY) ? height[toY * w + toX] : low;
+    return beside < own ? 1 + ground[y * w + x] + 256 * (own - low + 4096 * (beside - low)) : 0;
+  };
+  const step = (key: number) => {
+    const rest = Math.floor((key - 1) / 256);
+    return {
+      ...{ material: materialOf((key - 1) % 256), high: ((rest % 4096) + low) * UP },
+      foot: (Math.floor(rest / 4096) + low) * UP,
+    };
+  };
+  for (let y = 0; y < d; y++)
+    for (const [by, at] of [
+      [-1, y],
+      [1, y + 1],
+    ])
+      mergedCells(
+        w,
+        1,
+        (x) => stepKey(x, y, x, y + by),
+        (x, _, wide, __, key) => {
+          const { material, high, foot } = step(key);
+          const [from, to] = by > 0 ? [x, x + wide] : [x + wide, x];
+          mesh.face(material, [
+            [from, high, at],
+            [from, foot, at],
+            [to, foot, at],
+            [to, high, at],
+          ]);
+        },
+      );
+  for (let x = 0; x < w; x++)
+    for (const [by, at] of [
+      [-1, x],
+      [1, x + 1],
+    ])
+      mergedCells(
+        d,
+        1,
+        (y) => stepKey(x, y, x + by, y),
+        (y, _, deep, __, key) => {
+          const { material, high, foot } = step(key);
+          const [from, to] = by > 0 ? [y + deep, y] : [y, y + deep];
+          mesh.face(material, [
+            [at, high, from],
+            [at, foot, from],
+            [at, foot, to],
+            [at, high, to],
+          ]);
+        },
+      );
+}

@@ -1,0 +1,132 @@
+import { MM_PER_STUD, boundsOf, type Rect } from '../../grid/index.ts';
+import { displayOf, listOf, wallCorners, type Scene } from '../../document/index.ts';
+import { bodiesOf, standsOn, type Body, type Relief } from '../../terrain/index.ts';
+import { currentContents, frameOf, pointToScene, rectToScene } from '../../venue/index.ts';
+import { addBuilding } from './buildings.ts';
+import { addGround } from './ground.ts';
+import { MeshBuilder, UP, type MeshPart } from './mesh.ts';
+
+// The whole display as faces, to be walked round: x east, y up and z south in studs, from the footprint's corner and the datum.
+
+export type { MeshPart } from './mesh.ts';
+
+/** The faces of a display and its room. */
+export interface WalkMesh {
+  /** Size of the footprint, studs, and the highest point over the datum. */
+  w: number;
+  d: number;
+  high: number;
+  /** How far the floor lies below the table, studs. */
+  floor: number;
+  /**
+   * By material: `ground …`, `deck`, `colour …` (one of the palette), `leaf`, `wood`, `figure`, `wall`, `table`, `cloth`,
+   * `floor`, `barrier`.
+   */
+  parts: MeshPart[];
+}
+
+/** Height of what keeps visitors off, and how thick it is drawn, mm. */
+const BARRIER = { high: 900, thick: 30 };
+/** How far the floor is drawn round everything, studs. */
+const AROUND = 150;
+
+/** @returns null for a display without a footprint */
+export function walkMesh(scene: Scene, relief: Relief): WalkMesh | null {
+  const { w, d } = relief;
+  if (w === 0 || d === 0) return null;
+  const mesh = new MeshBuilder();
+  const origin = { x: relief.x, y: relief.y };
+  addGround(mesh, relief);
+  for (const plot of listOf(scene, 'plot')) {
+    const foot = standsOn(scene, relief, plot);
+    if (foot !== null) addBuilding(mesh, plot, { foot, street: displayOf(scene), origin });
+  }
+  const bodies = bodiesOf(scene, relief);
+  for (const body of bodies) addBody(mesh, body, origin);
+  const floor = addRoom(mesh, scene, relief);
+  const high = bodies.reduce(
+    (most, { top }) => Math.max(most, top),
+    relief.top.reduce((a, b) => Math.max(a, b), 0),
+  );
+  return { ...{ w, d, floor }, high: high * UP, parts: mesh.parts() };
+}
+
+const at = ({ x, y }: { x: number; y: number }, origin: { x: number; y: number }) => ({
+  x: x - origin.x,
+  y: y - origin.y,
+});
+
+/** What stands or lies over air and is no building. */
+function addBody(
+  mesh: MeshBuilder,
+  { kind, corners, bounds, begins, top }: Body,
+  origin: { x: number; y: number },
+) {
+  const outline = corners.map((corner) => at(corner, origin));
+  const middle = { x: bounds.x + bounds.w / 2 - origin.x, y: bounds.y + bounds.d / 2 - origin.y };
+  const [low, high] = [begins * UP, top * UP];
+  const square = (side: number) =>
+    wallCorners({ x: middle.x - side / 2, y: middle.y - side / 2, w: side, d: side, turn: 0 });
+  if (kind === 'tree') {
+    const crown = low + 0.25 * (high - low);
+    mesh.prism('wood', square(Math.max(0.8, bounds.w / 7)), low, crown + 0.2);
+    mesh.cone('leaf', middle, bounds.w / 2, crown, high, 9);
+  } else if (kind === 'figure') {
+    mesh.prism('figure', square(1.4), low, low + 0.72 * (high - low));
+    mesh.prism('figure head', square(1.1), low + 0.72 * (high - low), high);
+  } else if (kind === 'planting') mesh.cone('leaf', middle, bounds.w / 2, low, high, 6);
+  else if (kind === 'deck' || kind === 'way' || kind === 'track') {
+    mesh.prism('deck', outline, low, high);
+    // Its underside, seen from below.
+    mesh.face(
+      'deck',
+      outline.map(({ x, y }) => [x, low, y]),
+    );
+  } else if (kind === 'run' || kind === 'repeat') mesh.prism('wall', outline, low, high);
+  else if (kind === 'flag') mesh.prism('wood', square(0.4), low, high);
+}
+
+/** Tables with their cloth, barriers and the floor. @returns how far the floor lies below the highest table, studs */
+function addRoom(mesh: MeshBuilder, scene: Scene, relief: Relief): number {
+  const frame = frameOf(scene);
+  const tables = currentContents(scene, 'table');
+  const most = Math.max(0, ...tables.map(({ height }) => height));
+  const floor = most / MM_PER_STUD;
+  // Under the lowest stud the bases lie on the tables.
+  const base = (Math.min(0, ...relief.height) - 1) * UP;
+  const all: Rect[] = [{ x: 0, y: 0, w: relief.w, d: relief.d }];
+  for (const table of tables) {
+    const rect = rectToScene(frame, table);
+    const box = { ...rect, ...at(rect, relief) };
+    all.push(box);
+    const top = base - (most - table.height) / MM_PER_STUD;
+    mesh.prism('cloth', wallCorners({ ...box, turn: 0 }), base - floor, top, 'table');
+  }
+  for (const { x1, y1, x2, y2 } of currentContents(scene, 'barrier')) {
+    const [a, b] = [
+      { x: x1, y: y1 },
+      { x: x2, y: y2 },
+    ].map((point) => at(pointToScene(frame, point), relief));
+    const length = Math.hypot(b.x - a.x, b.y - a.y);
+    if (length === 0) continue;
+    const half = BARRIER.thick / MM_PER_STUD / 2;
+    const [u, v] = [((b.x - a.x) / length) * half, ((b.y - a.y) / length) * half];
+    const outline = [
+      { x: a.x + v, y: a.y - u },
+      { x: b.x + v, y: b.y - u },
+      { x: b.x - v, y: b.y + u },
+      { x: a.x - v, y: a.y + u },
+    ];
+    const high = base - floor + BARRIER.high / MM_PER_STUD;
+    mesh.prism('barrier', outline, high - 2 * half, high);
+    all.push(boundsOf(outline.map((point) => ({ ...point, w: 0, d: 0 }))));
+  }
+  const { x, y, w, d } = boundsOf(all);
+  mesh.face('floor', [
+    [x - AROUND, base - floor, y - AROUND],
+    [x - AROUND, base - floor, y + d + AROUND],
+    [x + w + AROUND, base - floor, y + d + AROUND],
+    [x + w + AROUND, base - floor, y - AROUND],
+  ]);
+  return floor;
+}

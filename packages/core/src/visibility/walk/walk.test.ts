@@ -1,0 +1,94 @@
+import { sceneFrom } from '../../document/index.ts';
+import { OUTSIDE, compileRelief } from '../../terrain/index.ts';
+import { walkMesh, type MeshPart } from '../index.ts';
+
+/** Sum over faces of one coordinate × the area that faces along it: the volume of a closed solid, by each axis (Gauss). */
+function volumes(parts: readonly MeshPart[]): [number, number, number] {
+  const sums: [number, number, number] = [0, 0, 0];
+  for (const { positions, indices } of parts)
+    for (let i = 0; i < indices.length; i += 3) {
+      const [a, b, c] = [0, 1, 2].map((k) => {
+        const at = 3 * indices[i + k];
+        return [...positions.subarray(at, at + 3)];
+      });
+      const [u, v] = [b.map((value, k) => value - a[k]), c.map((value, k) => value - a[k])];
+      for (let k = 0; k < 3; k++) {
+        const [l, m] = [(k + 1) % 3, (k + 2) % 3];
+        sums[k] += ((u[l] * v[m] - u[m] * v[l]) / 2) * ((a[k] + b[k] + c[k]) / 3);
+      }
+    }
+  return sums;
+}
+const base = {
+  display: { name: 'Walk', kind: 'diorama' as const },
+  footprint: [
+    { id: 'f', name: 'All', x: 0, y: 0, w: 40, d: 24 },
+    { id: 'g', name: 'Ell', x: 40, y: 0, w: 8, d: 10 },
+  ],
+};
+const meshOf = (more: object = {}) => {
+  const scene = sceneFrom({ ...base, ...more });
+  const relief = compileRelief(scene);
+  const mesh = walkMesh(scene, relief);
+  if (!mesh) throw new Error('no mesh');
+  return {
+    relief,
+    mesh,
+    of: (what: string) => mesh.parts.filter(({ material }) => material.startsWith(what)),
+  };
+};
+
+test('the sides of the ground hold what its tops do: the volume of all columns, stud by stud', () => {
+  const { relief, of } = meshOf({
+    levels: [{ id: 'quay', name: 'Quay', height: 6 }],
+    pads: [{ id: 'p', name: 'Yard', x: 4, y: 4, w: 12, d: 9, level: 'quay', ground: 'paving' }],
+    hills: [{ id: 'h', name: 'Fell', x: 18, y: 2, w: 20, d: 18, level: 'quay', height: 40, ground: 'rock' }],
+  });
+  // Down to a plate under the lowest: studs × 3.2 mm, in cubes of a stud.
+  const low = -1;
+  const expected = relief.height.reduce(
+    (sum, height, i) => sum + (relief.ground[i] === OUTSIDE ? 0 : (height - low) * 0.4),
+    0,
+  );
+  const [x, y, z] = volumes(of('ground'));
+  expect(x).toBeCloseTo(expected, 3);
+  expect(z).toBeCloseTo(expected, 3);
+  // Tops are counted from the datum, and without an underside.
+  const studs = relief.ground.reduce((sum, code) => sum + (code === OUTSIDE ? 0 : 1), 0);
+  expect(y).toBeCloseTo(expected + low * 0.4 * studs, 3);
+});
+
+test.each([
+  ['a box', {}],
+  ['with a hipped roof, turned off the grid', { eaves: 18, roofForm: 'hip', turn: 30 }],
+  ['round with a cone', { shape: 'round', w: 14, d: 14, eaves: 18, roundRoof: 'cone' }],
+])('a building is closed: every axis gives one volume; its room is not shown (%s)', (_, more) => {
+  const { of, mesh } = meshOf({
+    plots: [{ id: 'b', name: 'Block', x: 8, y: 6, w: 16, d: 10, height: 30, storeys: 2, ...more }],
+  });
+  const [x, y, z] = volumes(of('colour'));
+  expect(x / y).toBeCloseTo(1, 3);
+  expect(z / y).toBeCloseTo(1, 3);
+  // More than the walls alone would have, since it is full where no air comes in.
+  expect(y).toBeGreaterThan(0.7 * 10 * 10 * 18 * 0.4);
+  expect(mesh.high).toBeGreaterThanOrEqual(18 * 0.4);
+});
+
+test('tables stand on the floor as high as they are, the floor lies under the highest', () => {
+  const { mesh, of } = meshOf({
+    display: { ...base.display, place: 'hall' },
+    places: [{ id: 'hall', name: 'Hall', walls: [], sceneX: 1000, sceneY: 1000 }],
+    tables: [
+      { id: 'a', name: 'A', place: 'hall', x: 1000, y: 1000, w: 400, d: 200, height: 720 },
+      { id: 'b', name: 'B', place: 'hall', x: 1400, y: 1000, w: 400, d: 200, height: 640 },
+    ],
+  });
+  expect(mesh.floor).toBe(90);
+  const heights = new Set(
+    of('table')
+      .flatMap(({ positions }) => [...positions].filter((_, i) => i % 3 === 1))
+      .map((y) => Math.round(10 * y) / 10),
+  );
+  // The lowest ground is a plate over the tables; the lower one lies 80 mm under the other.
+  expect(heights).toEqual(new Set([-0.4, -10.4]));
+});
