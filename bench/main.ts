@@ -6,6 +6,7 @@ import { benchMaterials } from './materials.ts';
 import { benchProgress } from './progress.ts';
 import { benchRelief } from './relief.ts';
 import { benchServer } from './server.ts';
+import { benchSight } from './sight.ts';
 import { benchSite } from './site.ts';
 import { benchStability } from './stability.ts';
 import { calibration, printTable, type Row } from './table.ts';
@@ -17,6 +18,7 @@ const parts: Record<string, () => Promise<Row[]>> = {
   findings: () => Promise.resolve(benchFindings()),
   materials: benchMaterials,
   stability: benchStability,
+  sight: () => Promise.resolve(benchSight()),
   site: benchSite,
   progress: () => Promise.resolve(benchProgress()),
   server: benchServer,

@@ -51,6 +51,21 @@ describe('fixes of findings', () => {
     const shared = evaluateRules(after, { today: TODAY }).filter(({ rule }) => rule === 'plots-overlap');
     expect(shared.every(({ numbers }) => (numbers.w ?? 0) <= 2)).toBe(true);
   });
+  test('a small scene behind a house that nobody sees comes out from behind it', () => {
+    const { fix, after } = fixed(
+      {
+        display: { ...BASE.display, viewedSides: ['s'], place: 'hall' },
+        places: [{ id: 'hall', name: 'Hall', walls: [], sceneX: 0, sceneY: 0 }],
+        tables: [{ id: 't', name: 'Table', place: 'hall', x: 0, y: 0, w: 512, d: 512, height: 740 }],
+        plots: [house('a', 27, 20, { height: 60 })],
+        figures: [{ id: 'q', name: 'Queue', x: 32, y: 18 }],
+      },
+      'scene-unseen',
+    );
+    // Moves of 8 studs come first: east or west it stands beside the house, whose 10 studs end 5 from its middle.
+    expect(fix.words).toBe('Move Queue 8 studs west');
+    expect(after.figure.q).toMatchObject({ x: 24, y: 18 });
+  });
   test('what stands out over the edge comes in by whole studs', () => {
     const { fix, after } = fixed({ plots: [house('a', 59, -3)] }, 'outside-footprint');
     expect(fix.words).toBe('Move House a 5 studs west and 3 studs south');

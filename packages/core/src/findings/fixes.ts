@@ -113,6 +113,13 @@ const PROPOSED: Readonly<Record<string, Candidates>> = {
         }))
       : [];
   },
+  'scene-unseen': (scene, finding) => {
+    const figure = thingOf(scene, finding, 'figure');
+    const ways: readonly CompassWay[] = ['west', 'east', 'north', 'south'];
+    return figure
+      ? [8, 16].flatMap((by) => ways.map((way) => moveFix(scene, { kind: 'figure', id: figure.id }, by, way)))
+      : [];
+  },
   'footprint-limit': (scene) => {
     const { limitW, limitD } = displayOf(scene);
     if (limitW === null || limitD === null) return [];

@@ -15,6 +15,7 @@ import { LIFTING_RULES } from './lifting.ts';
 import { PUBLIC_RULES } from './public.ts';
 import { ROOM_RULES } from './rooms.ts';
 import { SEAM_RULES } from './seams.ts';
+import { SIGHT_RULES } from './sight.ts';
 import { STOCK_RULES } from './stock.ts';
 import { SURVEY_RULES } from './survey.ts';
 import { TRACK_RULES } from './tracks.ts';
@@ -38,6 +39,7 @@ export const RULES: readonly Rule[] = [
   ...PLOT_RULES,
   ...LIFTING_RULES,
   ...FRONT_RULES,
+  ...SIGHT_RULES,
   ...TERRAIN_RULES,
   ...WAY_RULES,
   ...TRACK_RULES,

@@ -3,8 +3,8 @@ import type { Eye, HeightField } from './seen.ts';
 
 // How large each column of a height field looks: the solid angle that its top and its sides fill, hidden parts left out.
 
-/** Rays lie no farther apart than so many studs at the far end of the field. */
-const RAY_GAP = 1;
+/** Rays lie no farther apart than so many studs at the far end of the field: narrow things there are met by chance. */
+const RAY_GAP = 2;
 /** Fewest rays round an eye. */
 const MIN_RAYS = 720;
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { runs } from '../../test/runs.ts';
+import { columnHides, slowSeenCounts } from '../../test/slowSeen.ts';
 import { FREE, NO_COLUMN, firstHider, peaksOf, seenCounts, type Eye, type HeightField } from './index.ts';
 
 const fieldOf = (rows: number[][]): HeightField => ({
@@ -8,46 +9,6 @@ const fieldOf = (rows: number[][]): HeightField => ({
   heights: Float64Array.from(rows.flat()),
 });
 const countsOf = (field: HeightField, eyes: Eye[]) => [...seenCounts(field, eyes)];
-
-const TOLERANCE = 1e-6;
-
-/**
- * Whether a column hides a point from an eye: the part of the line within its open box, by the three slabs of that box
- * (Kay and Kajiya 1986).
- */
-function hides({ w, d, heights }: HeightField, j: number, point: Eye, eye: Eye): boolean {
-  const height = heights[j];
-  if (!(height > 2 * TOLERANCE)) return false;
-  const length = Math.hypot(eye.x - point.x, eye.y - point.y);
-  const [west, south] = [j % w, d - Math.trunc(j / w) - 1];
-  let [from, to] = [0, 1];
-  const clip = (at: number, by: number, low: number, high: number) => {
-    if (by === 0) {
-      if (at <= low || at >= high) to = -1;
-      return;
-    }
-    const [a, b] = [(low - at) / by, (high - at) / by];
-    [from, to] = [Math.max(from, Math.min(a, b)), Math.min(to, Math.max(a, b))];
-  };
-  clip(point.x, eye.x - point.x, west, west + 1);
-  clip(point.y, eye.y - point.y, south, south + 1);
-  if (to - from <= TOLERANCE / length) return false;
-  clip(point.z, eye.z - point.z, TOLERANCE, height - TOLERANCE);
-  return to > from;
-}
-
-/** Every column asked by itself. */
-function slowly(field: HeightField, eyes: readonly Eye[]): number[] {
-  const { w, d, heights } = field;
-  const solid = [...heights.keys()].filter((j) => heights[j] > 0);
-  return [...heights].map((top, i) => {
-    if (Number.isNaN(top)) return NO_COLUMN;
-    const target = { x: (i % w) + 0.5, y: d - Math.trunc(i / w) - 0.5, z: top };
-    return eyes.filter(
-      (eye) => eye.z >= top - TOLERANCE && solid.every((j) => j === i || !hides(field, j, target, eye)),
-    ).length;
-  });
-}
 
 describe('what eyes see of a height field', () => {
   test('a wall hides what lies in its shadow, by similar triangles', () => {
@@ -128,11 +89,19 @@ describe('what eyes see of a height field', () => {
             return value < 0 ? NaN : value * 3.2;
           });
           const field = { w, d, heights };
-          expect(countsOf(field, eyes)).toEqual(slowly(field, eyes));
+          expect(countsOf(field, eyes)).toEqual(slowSeenCounts(field, eyes));
         },
       ),
       { numRuns: runs(300) },
     );
+  });
+  test('along a row of studs: the first column of a square hides as any other', () => {
+    // Once a line along one axis came to 0 × ∞ where it was to leave a square at once.
+    const field = { w: 26, d: 19, heights: new Float64Array(26 * 19) };
+    field.heights[26 * 8 + 24] = 3.2;
+    const eyes = [{ x: 24.5, y: 0, z: 1.6 }];
+    expect(countsOf(field, eyes)).toEqual(slowSeenCounts(field, eyes));
+    expect(seenCounts(field, eyes)[24]).toBe(0);
   });
   test('large fields of few tall columns, most squares low, agree too', () => {
     const tower = fc.record({ x: fc.nat(25), y: fc.nat(18), height: fc.integer({ min: 1, max: 40 }) });
@@ -145,7 +114,7 @@ describe('what eyes see of a height field', () => {
       fc.property(fc.array(tower, { maxLength: 12 }), fc.array(eye, { maxLength: 2 }), (towers, eyes) => {
         const field = { w: 26, d: 19, heights: new Float64Array(26 * 19) };
         for (const { x, y, height } of towers) field.heights[26 * y + x] = 3.2 * height;
-        expect(countsOf(field, eyes)).toEqual(slowly(field, eyes));
+        expect(countsOf(field, eyes)).toEqual(slowSeenCounts(field, eyes));
       }),
       { numRuns: runs(40) },
     );
@@ -168,7 +137,7 @@ describe('what eyes see of a height field', () => {
             heights: Float64Array.from(values, (plates) => (plates < 0 ? NaN : plates * 3.2)),
           };
           fc.pre(Math.hypot(point.x - eye.x, point.y - eye.y) > 0.01);
-          const hiding = values.flatMap((_, j) => (hides(field, j, point, eye) ? [j] : []));
+          const hiding = values.flatMap((_, j) => (columnHides(field, j, point, eye) ? [j] : []));
           const found = firstHider(field, peaksOf(field), point, eye);
           if (found === FREE) expect(hiding).toEqual([]);
           else expect(hiding).toContain(found);

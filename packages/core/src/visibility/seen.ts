@@ -120,8 +120,8 @@ function hiderOf(
         // Boundaries to cross until the square is left, and when it is.
         const stepsX = stepX > 0 ? (column + 1) * SQUARE - x : x - column * SQUARE + 1;
         const stepsY = stepRow > 0 ? (row + 1) * SQUARE - y : y - row * SQUARE + 1;
-        const leftX = nextX + (stepsX - 1) * everyX;
-        const leftY = nextY + (stepsY - 1) * everyY;
+        const leftX = nthCrossing(nextX, everyX, stepsX);
+        const leftY = nthCrossing(nextY, everyY, stepsY);
         const left = Math.min(leftX, leftY);
         if (pz + rise * (isUp ? from : Math.min(left, 1)) >= high[square] - TOUCH) {
           if (left >= 1) return FREE;
@@ -163,6 +163,10 @@ function hiderOf(
   }
   return FREE;
 }
+
+/** When the nth boundary from the next on is crossed; never along the boundaries, where 0 × ∞ is no number. */
+const nthCrossing = (next: number, every: number, n: number): number =>
+  every === Infinity ? Infinity : next + (n - 1) * every;
 
 /** How many boundaries are crossed by then, when the next is crossed at `next` and the others one after `every`. */
 const crossed = (next: number, every: number, by: number, most: number): number =>

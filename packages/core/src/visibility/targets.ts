@@ -52,29 +52,27 @@ export class Lookout {
   /** With everything in its place: what is taken away only lowers the field. */
   readonly #peaks: Peaks;
   readonly #bodies: ReadonlyMap<string, Body[]>;
-  readonly #studsOf = new Map<number, number[]>();
+  #studsOf: ReadonlyMap<number, number[]> | null = null;
   readonly #numberOf: ReadonlyMap<string, number>;
 
+  /** @param standing everything that stands in the scene, where it is known already */
   constructor(
     readonly scene: Scene,
     readonly relief: Relief,
     readonly eyes: PublicEyes,
+    standing: readonly Body[] = bodiesOf(scene, relief),
   ) {
     this.#field = heightField(relief);
     this.#peaks = peaksOf(this.#field);
     const bodies = new Map<string, Body[]>();
-    for (const body of bodiesOf(scene, relief)) {
+    for (const body of standing) {
       const key = keyOf(body.kind, body.id);
-      bodies.set(key, [...(bodies.get(key) ?? []), body]);
+      const list = bodies.get(key);
+      if (list) list.push(body);
+      else bodies.set(key, [body]);
     }
     this.#bodies = bodies;
     this.#numberOf = new Map(relief.things.map(({ kind, id }, i) => [keyOf(kind, id), i + 1]));
-    relief.owner.forEach((owner, i) => {
-      if (owner === 0) return;
-      const studs = this.#studsOf.get(owner);
-      if (studs) studs.push(i);
-      else this.#studsOf.set(owner, [i]);
-    });
   }
 
   /** What is seen of a thing. @param without what is taken away meanwhile, keys of things */
@@ -133,7 +131,9 @@ export class Lookout {
 
   /** Lowers the studs of a thing to what it stands on. @returns puts them back */
   #takeAway(key: string): () => void {
-    const studs = this.#studsOf.get(this.#numberOf.get(key) ?? 0) ?? [];
+    const number = this.#numberOf.get(key);
+    if (number === undefined) return () => undefined;
+    const studs = (this.#studsOf ??= studsByOwner(this.relief)).get(number) ?? [];
     const foot = Math.min(...(this.#bodies.get(key) ?? []).map(({ ground }) => ground));
     const { heights } = this.#field;
     const before = studs.map((i) => heights[i]);
@@ -141,6 +141,18 @@ export class Lookout {
       heights[i] = MM_PER_PLATE * Math.max(this.relief.surface[i], Number.isFinite(foot) ? foot : 0);
     return () => studs.forEach((i, k) => (heights[i] = before[k]));
   }
+}
+
+/** The studs on which each thing is uppermost, by its number. */
+function studsByOwner({ owner }: Relief): Map<number, number[]> {
+  const studsOf = new Map<number, number[]>();
+  owner.forEach((number, i) => {
+    if (number === 0) return;
+    const studs = studsOf.get(number);
+    if (studs) studs.push(i);
+    else studsOf.set(number, [i]);
+  });
+  return studsOf;
 }
 
 /** The tops of a relief in mm over its datum; none outside the footprint. */

@@ -7,7 +7,7 @@ import {
   type BuildingPiece,
   type StreetRules,
 } from '../../structures/index.ts';
-import { UP, mergedCells, type Corner, type MeshBuilder } from './mesh.ts';
+import { UP, mergedCells, type MeshCorner, type MeshBuilder } from './mesh.ts';
 
 /** A stud and plate of a building: nothing in it, a slope, or the number of a colour and two. */
 type Cells = Uint16Array;
@@ -30,7 +30,7 @@ export function addBuilding(
   const bottom = Math.min(...pieces.map(({ z }) => z));
   const h = Math.max(...pieces.map((piece) => piece.z + piece.h)) - bottom;
   /** From studs and plates of the grid to the display, turned as the building is. */
-  const corner = (x: number, y: number, z: number): Corner => {
+  const corner = (x: number, y: number, z: number): MeshCorner => {
     const at = turnedPoint({ x: built.x + west + x, y: built.y + north + y }, middle, plot.turn);
     return [at.x - origin.x, (foot + bottom + z) * UP, at.y - origin.y];
   };
@@ -64,7 +64,7 @@ export function addBuilding(
     const cell = cells[(z * d + y) * w + x];
     return cell >= FIRST && isOpen(x + besides[0], y + besides[1], z + besides[2]) ? cell : 0;
   };
-  const face = (key: number, corners: readonly Corner[]) =>
+  const face = (key: number, corners: readonly MeshCorner[]) =>
     mesh.face(`colour ${colours[key - FIRST]}`, corners);
   for (let z = 0; z < h; z++)
     mergedCells(
@@ -136,7 +136,7 @@ const isSlanted = (piece: BuildingPiece): boolean => isSlope(piece) && !isCorner
 function addSlope(
   mesh: MeshBuilder,
   { x, y, w, d, z, h, turn, colour }: BuildingPiece,
-  corner: (x: number, y: number, z: number) => Corner,
+  corner: (x: number, y: number, z: number) => MeshCorner,
 ): void {
   const material = `colour ${colour}`;
   const low = z + Math.min(1, h);

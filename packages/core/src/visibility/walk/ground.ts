@@ -5,6 +5,10 @@ import { UP, mergedCells, type MeshBuilder } from './mesh.ts';
 /** What a stud of ground looks like: `ground` and its kind. */
 const materialOf = (code: number): string => `ground ${code === BARE ? 'bare' : GROUNDS[code]}`;
 
+/** The lowest ground, plates; no higher than the datum. */
+export const lowestOf = ({ height }: Relief): number =>
+  height.reduce((least, plates) => Math.min(least, plates), 0);
+
 /** The ground with its steps, down to the table at its edges. */
 export function addGround(mesh: MeshBuilder, relief: Relief): void {
   const { w, d, height, ground } = relief;
@@ -25,7 +29,7 @@ export function addGround(mesh: MeshBuilder, relief: Relief): void {
     ]);
   });
   // Between two studs the side of the higher one; runs of like steps are one face.
-  const low = Math.min(0, ...height) - 1;
+  const low = lowestOf(relief) - 1;
   const stepKey = (x: number, y: number, toX: number, toY: number): number => {
     if (!isIn(x, y)) return 0;
     const own = height[y * w + x];

@@ -3,7 +3,7 @@ import { displayOf, listOf, wallCorners, type Scene } from '../../document/index
 import { bodiesOf, standsOn, type Body, type Relief } from '../../terrain/index.ts';
 import { currentContents, frameOf, pointToScene, rectToScene } from '../../venue/index.ts';
 import { addBuilding } from './buildings.ts';
-import { addGround } from './ground.ts';
+import { addGround, lowestOf } from './ground.ts';
 import { MeshBuilder, UP, type MeshPart } from './mesh.ts';
 
 // The whole display as faces, to be walked round: x east, y up and z south in studs, from the footprint's corner and the datum.
@@ -93,7 +93,7 @@ function addRoom(mesh: MeshBuilder, scene: Scene, relief: Relief): number {
   const most = Math.max(0, ...tables.map(({ height }) => height));
   const floor = most / MM_PER_STUD;
   // Under the lowest stud the bases lie on the tables.
-  const base = (Math.min(0, ...relief.height) - 1) * UP;
+  const base = (lowestOf(relief) - 1) * UP;
   const all: Rect[] = [{ x: 0, y: 0, w: relief.w, d: relief.d }];
   for (const table of tables) {
     const rect = rectToScene(frame, table);

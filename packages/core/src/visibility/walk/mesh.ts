@@ -7,7 +7,7 @@ export interface MeshPart {
   indices: Uint32Array;
 }
 
-export type Corner = readonly [x: number, y: number, z: number];
+export type MeshCorner = readonly [x: number, y: number, z: number];
 
 /** Plates to studs: 3.2 mm to 8 mm. */
 export const UP = 0.4;
@@ -17,7 +17,7 @@ export class MeshBuilder {
   readonly #parts = new Map<string, { positions: number[]; indices: number[] }>();
 
   /** A flat convex face, its corners against the clock as seen from outside. */
-  face(material: string, corners: readonly Corner[]): void {
+  face(material: string, corners: readonly MeshCorner[]): void {
     let part = this.#parts.get(material);
     if (!part) this.#parts.set(material, (part = { positions: [], indices: [] }));
     const first = part.positions.length / 3;
@@ -37,7 +37,7 @@ export class MeshBuilder {
     lid = material,
   ): void {
     const points = isClockwise(outline) ? outline : outline.toReversed();
-    const middle: Corner = [
+    const middle: MeshCorner = [
       points.reduce((sum, { x }) => sum + x, 0) / points.length,
       high,
       points.reduce((sum, { y }) => sum + y, 0) / points.length,

@@ -1,0 +1,85 @@
+import { slowSeenCounts } from '../packages/core/test/slowSeen.ts';
+import { compile, seeded } from '../packages/core/src/terrain/index.ts';
+import { packingOf, timetableOf, type PackItem } from '../packages/core/src/transport/index.ts';
+import { apparentSizes, heightField, seenCounts, walkMesh } from '../packages/core/src/visibility/index.ts';
+import { largeScene } from './relief.ts';
+import type { Row } from './table.ts';
+
+const EYES = 40;
+
+/** What eyes see of a large display, the display as faces; pieces into trips and tasks into a day. */
+export function benchSight(): Row[] {
+  const scene = largeScene();
+  const { relief } = compile(scene);
+  const field = heightField(relief);
+  const eyes = Array.from({ length: EYES }, (_, i) => ({ x: (480 * i) / (EYES - 1), y: -75, z: 860 }));
+  const time = <T>(work: () => T): { ms: number; result: T } => {
+    const began = performance.now();
+    const result = work();
+    return { ms: performance.now() - began, result };
+  };
+  const seen = time(() => seenCounts(field, eyes));
+  const sizes = time(() => apparentSizes(field, eyes));
+  const walk = time(() => walkMesh(scene, relief));
+  // The slow reference asks each column for each line: a corner of the same ground is enough.
+  const small = { w: 64, d: 48, heights: new Float64Array(64 * 48) };
+  for (let y = 0; y < small.d; y++)
+    small.heights.set(field.heights.subarray(y * field.w, y * field.w + small.w), y * small.w);
+  const fewEyes = eyes.slice(0, 1);
+  const slow = time(() => slowSeenCounts(small, fewEyes));
+  const fast = time(() => seenCounts(small, fewEyes));
+  const ms = { unit: 'ms', better: 'less' } as const;
+  return [
+    { what: `480×320: studs seen from ${EYES} places`, measured: seen.ms, aim: 2000, ...ms },
+    { what: `… and the solid angle of each`, measured: sizes.ms, ...ms },
+    {
+      what: '64×48: times faster than each column by itself',
+      measured: slow.ms / fast.ms,
+      unit: '×',
+      better: 'more',
+    },
+    { what: '480×320: all of it as faces', measured: walk.ms, ...ms },
+    {
+      what: '… in triangles',
+      measured: walk.result?.parts.reduce((sum, { indices }) => sum + indices.length / 3, 0) ?? 0,
+      unit: '',
+      better: 'less',
+    },
+    ...benchTransport(),
+  ];
+}
+
+function benchTransport(): Row[] {
+  const random = seeded(3);
+  const int = (low: number, high: number) => low + Math.floor(random() * (high - low + 1));
+  const items = Array.from({ length: 120 }, (_, i): PackItem => ({
+    ...{ id: `p${i}`, w: int(150, 760), d: int(150, 500), h: int(80, 420), mass: int(500, 9000) },
+    ...{ canTurn: true, bears: [0, 5000, 40_000][int(0, 2)], order: int(1, 6) },
+  }));
+  const tasks = Array.from({ length: 200 }, (_, i) => ({
+    ...{ id: `t${i}`, minutes: int(2, 30), hands: int(1, 4) },
+    after: Array.from({ length: int(0, 2) }, () => int(0, i))
+      .filter((j) => j < i)
+      .map((j) => `t${j}`),
+  }));
+  const began = performance.now();
+  // No seconds: the first answer alone.
+  packingOf(
+    items,
+    { w: 1600, d: 2400, h: 1200, maxMass: 600_000 },
+    { seconds: 0, now: () => performance.now() },
+  );
+  const packed = performance.now();
+  timetableOf(tasks, 12);
+  const ended = performance.now();
+  return [
+    {
+      what: '120 pieces into vans, first answer',
+      measured: packed - began,
+      unit: 'ms',
+      aim: 500,
+      better: 'less',
+    },
+    { what: '200 tasks for 12 people', measured: ended - packed, unit: 'ms', aim: 2000, better: 'less' },
+  ];
+}
