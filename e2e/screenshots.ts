@@ -59,10 +59,16 @@ async function main() {
     await goTo(page, 'bench');
     await openTab(page, 'Rings');
     await shot(page, 'bench');
-    await goTo(page, 'brief');
-    await openTab(page, 'Scale');
-    await shot(page, 'brief-scale');
-    await openTab(page, 'Rules');
+    await goTo(page, 'sight');
+    await openTab(page, 'Buildings and scenes');
+    await page.locator('::-p-aria([name="Slate splitters"][role="button"])').click();
+    await press(page, 'What would free it');
+    await page.waitForSelector('::-p-xpath(//button[. = "Apply"])');
+    await shot(page, 'sight');
+    await openTab(page, 'Walk');
+    await page.waitForSelector('canvas');
+    await pause(2000);
+    await shot(page, 'sight-walk');
     for (const at of ['brief', 'stockpile', 'progress']) {
       await goTo(page, at);
       if (at === 'stockpile') await page.waitForSelector('[data-needs] tbody th');
@@ -100,10 +106,6 @@ async function main() {
     await page.locator('table[aria-label^="Weakest joints"] button').click();
     await pause(800);
     await shot(page, 'cut-stability');
-    await openTab(page, 'Seams');
-    await page.locator('::-p-xpath(//section[@role="tabpanel"]//button[contains(., "A3–C1")])').click();
-    await pause(800);
-    await shot(page, 'cut-seams');
     await page.evaluate(() => localStorage.setItem('quarry-theme', 'night'));
     await page.reload();
     await goTo(page, 'plan');

@@ -9,6 +9,7 @@ import { evaluateRules } from '../findings/index.ts';
 import { CountCache } from '../masonry/index.ts';
 import { materialsOf } from '../materials/index.ts';
 import { compile, compileRelief } from '../terrain/index.ts';
+import { sightOf } from '../visibility/index.ts';
 
 // The guide's numbers, computed from the files that it names.
 
@@ -122,6 +123,21 @@ describe('the guide', () => {
       `A3 with ${load('A3')?.bulk.kg.toFixed(1)} kg has ${lift('A3')}`,
     ])
       expect(text).toContain(words);
+    const sight = sightOf(scene, compileRelief(scene));
+    const part = sight?.parts.find(
+      ({ section }) => section !== null && scene.section[section].letter === 'A',
+    );
+    const percent = (share = NaN) => `${Math.round(100 * share)} %`;
+    for (const words of [
+      `children see ${percent(part?.seen.child)} of the studs of section A, adults ${percent(part?.seen.adult)}`,
+      `nobody sees ${part?.hidden} of them`,
+    ])
+      expect(text).toContain(words);
+    const splitters = sight?.things.find(({ name }) => name === 'Slate splitters');
+    expect(splitters).toMatchObject({
+      free: { adult: 1, seated: 0, child: 0 },
+      hiders: [{ name: 'Skarn top' }, {}, {}],
+    });
     const sentences = found.map(({ sentence }) => sentence).join(' ');
     for (const words of [
       'Module A3 is 767.8 mm across its narrow side; the club stair door lets 760 mm through',

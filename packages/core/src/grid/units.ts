@@ -23,6 +23,8 @@ export const INCH: Length = 25_400_000;
 /** Millimetres in a stud and in a plate, for arithmetic that is physical rather than exact. */
 export const MM_PER_STUD = STUD / MM;
 export const MM_PER_PLATE = PLATE / MM;
+/** A plate in studs: 3.2 mm to 8 mm. */
+export const STUDS_PER_PLATE = 0.4;
 export const PLATES_PER_BRICK = BRICK / PLATE;
 
 /** The units a person may type. */

@@ -1,6 +1,6 @@
 import { Search, Square } from 'lucide-react';
 import { toast } from 'sonner';
-import { SIDE_WORDS, type Scene } from '@quarry/core/document';
+import { SIDES, SIDE_WORDS, type Scene } from '@quarry/core/document';
 import { WATCHERS, meanFree, type Hider, type SeenThing, type Sight } from '@quarry/core/visibility';
 import { useEdit, useIsPlanner } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
@@ -78,6 +78,7 @@ const freeWords = (share: number | null): string => (share === null ? 'faces nob
 function Chosen({ scene, thing }: { scene: Scene; thing: SeenThing }) {
   const { pick } = useView();
   const { name, sides, hiders } = thing;
+  const unfaced = SIDES.filter((side) => sides.every((one) => one.side !== side));
   return (
     <>
       <Heading aside={`${percentOf(meanFree(thing))} free, the mean of all`}>{name}</Heading>
@@ -87,6 +88,8 @@ function Chosen({ scene, thing }: { scene: Scene; thing: SeenThing }) {
           <span className="fig">
             {sides.map(({ side, free }) => `${SIDE_WORDS[side]} ${percentOf(free)}`).join(', ')}
           </span>
+          {unfaced.length > 0 &&
+            `; nobody stands before its ${unfaced.map((side) => SIDE_WORDS[side]).join(' and ')}: that may stay plain`}
         </p>
       )}
       {hiders.length === 0 ? (

@@ -1,15 +1,18 @@
 import { Box, Camera } from 'lucide-react';
 import { useRef, useState, type KeyboardEvent } from 'react';
 import { toast } from 'sonner';
-import { SIDES, SIDE_WORDS, displayOf, type Scene } from '@quarry/core/document';
+import { STUDS_PER_PLATE } from '@quarry/core/grid';
+import { SIDES, SIDE_WORDS, displayOf, labelOf, placeIn, type Scene } from '@quarry/core/document';
+import type { Relief } from '@quarry/core/terrain';
 import { fileName } from '@quarry/core/formats';
 import { currentContents, currentPlace } from '@quarry/core/venue';
-import { WATCHERS, publicDistance, type WalkMesh } from '@quarry/core/visibility';
+import { WATCHERS, lookedAt, publicDistance, type WalkMesh } from '@quarry/core/visibility';
 import { useView } from '../../data/view.ts';
 import { CheckField, QuantityField, SelectField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, Loading } from '../../ui/parts.tsx';
 import { save } from '../../ui/save.ts';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
+import { useDerived } from '../../workers/derived.tsx';
 import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 import { OFF, STEP, eyeAndTarget, sideLengthOf, type Standpoint } from './standpoint.ts';
 import { WATCHER_HEADS } from './watchers.ts';
@@ -37,7 +40,8 @@ export function WalkSheet({ scene }: { scene: Scene }) {
 
 function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
   const { say } = useMeasureFormat();
-  const { theme } = useView();
+  const { theme, picked, pick } = useView();
+  const relief = useDerived(({ ground }) => ground?.relief ?? null);
   const handle = useRef<WalkHandle>(null);
   const [isRound, setRound] = useState(false);
   const display = displayOf(scene);
@@ -69,9 +73,15 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
     event.preventDefault();
     go(way);
   };
+  const things = lookedAt(scene)
+    .map((ref) => ({ ...ref, name: labelOf(scene, ref.kind, ref.id) }))
+    .toSorted((a, b) => a.name.localeCompare(b.name));
+  const looked = things.find(({ kind, id }) => picked?.kind === kind && picked.id === id) ?? null;
+  const stance = eyeAndTarget(here, mesh, heights[here.who] - table);
+  const target = (looked && relief && middleOf(scene, relief, looked)) ?? stance.target;
   const words = isRound
     ? 'The whole display in three dimensions, turned by hand'
-    : `The display from the ${SIDE_WORDS[here.side]}, ${say(Math.round(here.along), 'mm')} along it and ${say(Math.round(here.off), 'mm')} off, by eyes ${say(heights[here.who], 'mm')} over the floor`;
+    : `The display from the ${SIDE_WORDS[here.side]}, ${say(Math.round(here.along), 'mm')} along it and ${say(Math.round(here.off), 'mm')} off, by eyes ${say(heights[here.who], 'mm')} over the floor${looked ? `, looking at ${looked.name}` : ''}`;
   const take = async (what: 'picture' | 'model') => {
     try {
       const blob = await handle.current?.[what]();
@@ -95,7 +105,7 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
       >
         <WalkView
           mesh={mesh}
-          standing={isRound ? null : eyeAndTarget(here, mesh, heights[here.who] - table)}
+          standing={isRound ? null : { eye: stance.eye, target }}
           label={words}
           theme={theme}
           ref={handle}
@@ -124,6 +134,19 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
             word: `${WATCHER_HEADS[who]}, ${say(heights[who], 'mm')}`,
           }))}
           onCommit={(who) => go({ who })}
+        />
+        <SelectField
+          label="Look at"
+          value={looked ? `${looked.kind} ${looked.id}` : ''}
+          disabled={isRound}
+          options={[
+            { value: '', word: 'straight ahead' },
+            ...things.map(({ kind, id, name }) => ({ value: `${kind} ${id}`, word: name })),
+          ]}
+          onCommit={(value) => {
+            const thing = things.find(({ kind, id }) => value === `${kind} ${id}`);
+            pick(thing ? { kind: thing.kind, id: thing.id } : null);
+          }}
         />
         <QuantityField
           label={`Along it, from the ${here.side === 'n' || here.side === 's' ? 'west' : 'north'} end`}
@@ -165,4 +188,18 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
       </section>
     </>
   );
+}
+
+/** The middle of a thing, studs east, up and south of the footprint's corner and the datum; null: it is gone. */
+function middleOf(
+  scene: Scene,
+  { x, y, w, d, height, top }: Relief,
+  { kind, id }: { kind: 'plot' | 'figure'; id: string },
+): [number, number, number] | null {
+  const place = placeIn(scene, kind, id);
+  if (!place) return null;
+  const [east, south] = [place.x + place.w / 2 - x, place.y + place.d / 2 - y];
+  const column = Math.min(w - 1, Math.max(0, Math.floor(east)));
+  const i = Math.min(d - 1, Math.max(0, Math.floor(south))) * w + column;
+  return [east, ((height[i] + top[i]) / 2) * STUDS_PER_PLATE, south];
 }

@@ -1,6 +1,15 @@
 import { Canvas, useThree } from '@react-three/fiber';
 import { useEffect, useImperativeHandle, useMemo, useRef, type Ref } from 'react';
-import { BufferAttribute, BufferGeometry, PerspectiveCamera, Vector3, type Group } from 'three';
+import {
+  BufferAttribute,
+  BufferGeometry,
+  Mesh,
+  MeshLambertMaterial,
+  MeshStandardMaterial,
+  PerspectiveCamera,
+  Vector3,
+  type Group,
+} from 'three';
 import type { WalkMesh } from '@quarry/core/visibility';
 import { Orbit } from '../../ui/Orbit.tsx';
 import { paintOf } from '../../ui/paint.ts';
@@ -32,6 +41,8 @@ const SKY = { day: '#e6e1d6', night: '#20272c' } as const;
 const MOST_PITCH = 1.4;
 /** Radians by pixel of a drag. */
 const LOOK = 0.004;
+/** Share of the resolution while one moves, and how long after that all of it is drawn, ms. */
+const MOVING = { resolution: 0.5, still: 250 } as const;
 /** A stud in metres: the unit of glTF. */
 const METRES = 0.008;
 
@@ -135,6 +146,13 @@ function Faces({ mesh, ref }: { mesh: WalkMesh; ref: Ref<WalkHandle> }) {
         const { GLTFExporter } = await import('three/examples/jsm/exporters/GLTFExporter.js');
         const copy = group.current?.clone() ?? scene;
         copy.scale.setScalar(METRES);
+        // glTF knows materials by roughness; what is drawn here is plainer, for speed.
+        copy.traverse((part) => {
+          if (part instanceof Mesh && part.material instanceof MeshLambertMaterial) {
+            const { name, color } = part.material;
+            part.material = new MeshStandardMaterial({ name, color, roughness: 0.85 });
+          }
+        });
         const answer = await new GLTFExporter().parseAsync(copy, { binary: true });
         return new Blob([answer instanceof ArrayBuffer ? answer : JSON.stringify(answer)], {
           type: 'model/gltf-binary',
@@ -147,7 +165,7 @@ function Faces({ mesh, ref }: { mesh: WalkMesh; ref: Ref<WalkHandle> }) {
     <group ref={group} position={[-mesh.w / 2, 0, -mesh.d / 2]}>
       {parts.map(({ material, geometry, colour }) => (
         <mesh key={material} name={material} geometry={geometry}>
-          <meshStandardMaterial name={material} color={colour} roughness={0.85} />
+          <meshLambertMaterial name={material} color={colour} />
         </mesh>
       ))}
     </group>
@@ -156,8 +174,17 @@ function Faces({ mesh, ref }: { mesh: WalkMesh; ref: Ref<WalkHandle> }) {
 
 /** An eye that stands: it looks at its target, and wherever the pointer turns it from there. */
 function Stand({ eye: [x, y, z], target: [tx, ty, tz] }: { eye: Place3; target: Place3 }) {
-  const { camera, gl, invalidate } = useThree();
+  const { camera, gl, invalidate, setDpr } = useThree();
+  const isFirst = useRef(true);
+  // Whoever turns it by hand sees all of it.
+  useEffect(() => () => setDpr(1), [setDpr]);
   useEffect(() => {
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const coarsely = () => {
+      setDpr(MOVING.resolution);
+      clearTimeout(timer);
+      timer = setTimeout(() => setDpr(1), MOVING.still);
+    };
     const element = gl.domElement;
     const ahead = new Vector3(tx - x, ty - y, tz - z);
     let [yaw, pitch] = [Math.atan2(ahead.x, ahead.z), Math.atan2(ahead.y, Math.hypot(ahead.x, ahead.z))];
@@ -173,14 +200,20 @@ function Stand({ eye: [x, y, z], target: [tx, ty, tz] }: { eye: Place3; target: 
     };
     const move = (event: PointerEvent) => {
       if (event.buttons === 0) return;
+      coarsely();
       yaw += event.movementX * LOOK;
       pitch = Math.min(MOST_PITCH, Math.max(-MOST_PITCH, pitch + event.movementY * LOOK));
       show();
     };
     element.style.touchAction = 'none';
     element.addEventListener('pointermove', move);
+    if (!isFirst.current) coarsely();
+    isFirst.current = false;
     show();
-    return () => element.removeEventListener('pointermove', move);
-  }, [camera, gl, invalidate, x, y, z, tx, ty, tz]);
+    return () => {
+      clearTimeout(timer);
+      element.removeEventListener('pointermove', move);
+    };
+  }, [camera, gl, invalidate, setDpr, x, y, z, tx, ty, tz]);
   return null;
 }

@@ -10,12 +10,11 @@ import {
   type InstancedMesh,
 } from 'three';
 import { isStudded } from '@quarry/core/catalogue';
+import { STUDS_PER_PLATE } from '@quarry/core/grid';
 import type { BuildSteps, StepPiece } from '@quarry/core/masonry';
 import { Orbit } from '../../ui/Orbit.tsx';
 import { paintOf } from '../../ui/paint.ts';
 
-/** A plate is 0.4 studs high (3.2 mm to 8 mm). */
-const PLATE = 0.4;
 /** Radius and height of a stud, in studs: 4.8 mm across, 1.6 mm high (common practice, no source). */
 const STUD = { radius: 0.3, height: 0.2 };
 /** Gap between pieces that shows their joints, studs. */
@@ -74,7 +73,7 @@ export function PiecesView({ w, d, steps, lines, upTo, marked }: PiecesViewProps
   );
   const studs = useMemo(() => openStuds(pieces, w, d), [pieces, w, d]);
   // The whole block's height, so that the eye stays where it is while the steps go by.
-  const top = useMemo(() => topOf(steps) * PLATE, [steps]);
+  const top = useMemo(() => topOf(steps) * STUDS_PER_PLATE, [steps]);
   const far = Math.max(w, d, 1.2 * top);
   return (
     <Canvas
@@ -185,8 +184,8 @@ function geometryOf(corners: readonly (readonly [number, number, number])[]): Bu
 const TURNS = [0, 1, 2, 3].map((falls) => new Matrix4().makeRotationY((-falls * Math.PI) / 2));
 
 function matrixOf({ x, y, z, w, d, h, falls }: Placed, into: Matrix4): void {
-  into.makeScale(w - GAP, h * PLATE, d - GAP);
-  into.setPosition(x + w / 2, (z + h / 2) * PLATE, y + d / 2);
+  into.makeScale(w - GAP, h * STUDS_PER_PLATE, d - GAP);
+  into.setPosition(x + w / 2, (z + h / 2) * STUDS_PER_PLATE, y + d / 2);
   if (falls !== undefined) into.multiply(TURNS[Math.floor(falls)]);
 }
 
@@ -219,7 +218,7 @@ function openStuds(pieces: readonly Placed[], w: number, d: number): Stud[] {
 }
 
 function studMatrix({ x, y, piece: { z, h } }: Stud, into: Matrix4): void {
-  into.makeTranslation(x + 0.5, (z + h) * PLATE + STUD.height / 2, y + 0.5);
+  into.makeTranslation(x + 0.5, (z + h) * STUDS_PER_PLATE + STUD.height / 2, y + 0.5);
 }
 
 const colourOfStud = ({ piece }: Stud, into: Color) => colourOfPiece(piece, into);

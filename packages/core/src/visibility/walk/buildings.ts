@@ -1,4 +1,4 @@
-import { boundsOf, centreOf } from '../../grid/index.ts';
+import { STUDS_PER_PLATE, boundsOf, centreOf } from '../../grid/index.ts';
 import { builtRect, turnedPoint, type Plot } from '../../document/index.ts';
 import {
   buildingPieces,
@@ -7,7 +7,7 @@ import {
   type BuildingPiece,
   type StreetRules,
 } from '../../structures/index.ts';
-import { UP, mergedCells, type MeshCorner, type MeshBuilder } from './mesh.ts';
+import { mergedCells, type MeshCorner, type MeshBuilder } from './mesh.ts';
 
 /** A stud and plate of a building: nothing in it, a slope, or the number of a colour and two. */
 type Cells = Uint16Array;
@@ -32,7 +32,7 @@ export function addBuilding(
   /** From studs and plates of the grid to the display, turned as the building is. */
   const corner = (x: number, y: number, z: number): MeshCorner => {
     const at = turnedPoint({ x: built.x + west + x, y: built.y + north + y }, middle, plot.turn);
-    return [at.x - origin.x, (foot + bottom + z) * UP, at.y - origin.y];
+    return [at.x - origin.x, (foot + bottom + z) * STUDS_PER_PLATE, at.y - origin.y];
   };
   const colours: string[] = [];
   const cells: Cells = new Uint16Array(w * d * h);

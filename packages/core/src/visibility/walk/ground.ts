@@ -1,6 +1,7 @@
+import { STUDS_PER_PLATE } from '../../grid/index.ts';
 import { GROUNDS } from '../../document/index.ts';
 import { BARE, OUTSIDE, type Relief } from '../../terrain/index.ts';
-import { UP, mergedCells, type MeshBuilder } from './mesh.ts';
+import { mergedCells, type MeshBuilder } from './mesh.ts';
 
 /** What a stud of ground looks like: `ground` and its kind. */
 const materialOf = (code: number): string => `ground ${code === BARE ? 'bare' : GROUNDS[code]}`;
@@ -20,7 +21,7 @@ export function addGround(mesh: MeshBuilder, relief: Relief): void {
   };
   const heightOf = (key: number) => Math.floor((key - 1) / 256) - 32_768;
   mergedCells(w, d, keyAt, (x, y, wide, deep, key) => {
-    const high = heightOf(key) * UP;
+    const high = heightOf(key) * STUDS_PER_PLATE;
     mesh.face(materialOf((key - 1) % 256), [
       [x, high, y],
       [x, high, y + deep],
@@ -39,8 +40,8 @@ export function addGround(mesh: MeshBuilder, relief: Relief): void {
   const step = (key: number) => {
     const rest = Math.floor((key - 1) / 256);
     return {
-      ...{ material: materialOf((key - 1) % 256), high: ((rest % 4096) + low) * UP },
-      foot: (Math.floor(rest / 4096) + low) * UP,
+      ...{ material: materialOf((key - 1) % 256), high: ((rest % 4096) + low) * STUDS_PER_PLATE },
+      foot: (Math.floor(rest / 4096) + low) * STUDS_PER_PLATE,
     };
   };
   for (let y = 0; y < d; y++)

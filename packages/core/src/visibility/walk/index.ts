@@ -1,10 +1,10 @@
-import { MM_PER_STUD, boundsOf, type Rect } from '../../grid/index.ts';
+import { STUDS_PER_PLATE, MM_PER_STUD, boundsOf, type Rect } from '../../grid/index.ts';
 import { displayOf, listOf, wallCorners, type Scene } from '../../document/index.ts';
 import { bodiesOf, standsOn, type Body, type Relief } from '../../terrain/index.ts';
 import { currentContents, frameOf, pointToScene, rectToScene } from '../../venue/index.ts';
 import { addBuilding } from './buildings.ts';
 import { addGround, lowestOf } from './ground.ts';
-import { MeshBuilder, UP, type MeshPart } from './mesh.ts';
+import { MeshBuilder, type MeshPart } from './mesh.ts';
 
 // The whole display as faces, to be walked round: x east, y up and z south in studs, from the footprint's corner and the datum.
 
@@ -48,7 +48,7 @@ export function walkMesh(scene: Scene, relief: Relief): WalkMesh | null {
     (most, { top }) => Math.max(most, top),
     relief.top.reduce((a, b) => Math.max(a, b), 0),
   );
-  return { ...{ w, d, floor }, high: high * UP, parts: mesh.parts() };
+  return { ...{ w, d, floor }, high: high * STUDS_PER_PLATE, parts: mesh.parts() };
 }
 
 const at = ({ x, y }: { x: number; y: number }, origin: { x: number; y: number }) => ({
@@ -64,7 +64,7 @@ function addBody(
 ) {
   const outline = corners.map((corner) => at(corner, origin));
   const middle = { x: bounds.x + bounds.w / 2 - origin.x, y: bounds.y + bounds.d / 2 - origin.y };
-  const [low, high] = [begins * UP, top * UP];
+  const [low, high] = [begins * STUDS_PER_PLATE, top * STUDS_PER_PLATE];
   const square = (side: number) =>
     wallCorners({ x: middle.x - side / 2, y: middle.y - side / 2, w: side, d: side, turn: 0 });
   if (kind === 'tree') {
@@ -93,7 +93,7 @@ function addRoom(mesh: MeshBuilder, scene: Scene, relief: Relief): number {
   const most = Math.max(0, ...tables.map(({ height }) => height));
   const floor = most / MM_PER_STUD;
   // Under the lowest stud the bases lie on the tables.
-  const base = (lowestOf(relief) - 1) * UP;
+  const base = (lowestOf(relief) - 1) * STUDS_PER_PLATE;
   const all: Rect[] = [{ x: 0, y: 0, w: relief.w, d: relief.d }];
   for (const table of tables) {
     const rect = rectToScene(frame, table);

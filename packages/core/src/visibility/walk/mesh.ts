@@ -9,9 +9,6 @@ export interface MeshPart {
 
 export type MeshCorner = readonly [x: number, y: number, z: number];
 
-/** Plates to studs: 3.2 mm to 8 mm. */
-export const UP = 0.4;
-
 /** Gathers faces. */
 export class MeshBuilder {
   readonly #parts = new Map<string, { positions: number[]; indices: number[] }>();
