@@ -59,6 +59,8 @@ export default defineConfig({
               'mosaic.worker',
               'sight.worker',
               'SightPage',
+              'WalkSheet',
+              'three',
               'ElevationDialog',
               'ElevationDrawing',
               'SkylineDialog',
@@ -114,6 +116,15 @@ export default defineConfig({
     }),
   ],
   worker: { format: 'es' },
-  build: { target: 'es2022', chunkSizeWarningLimit: 900 },
+  build: {
+    target: 'es2022',
+    chunkSizeWarningLimit: 1000,
+    rolldownOptions: {
+      // Three dimensions by a name of their own, so that they can be left out of what is kept at the first visit.
+      output: {
+        codeSplitting: { groups: [{ name: 'three', test: /node_modules[\\/](three|@react-three)[\\/]/ }] },
+      },
+    },
+  },
   server: { proxy: { '/api': 'http://127.0.0.1:4310' } },
 });

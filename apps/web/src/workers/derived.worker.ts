@@ -1,4 +1,3 @@
-import { walkMesh, type WalkMesh } from '@quarry/core/visibility';
 import { shellList, skylineOf, unlistedBuildings, type Skyline } from '@quarry/core/structures';
 import { expose, transfer, type ProxyMarked } from 'comlink';
 import { FIXABLE_RULES, RULES, RuleEvaluator, type EvaluatedFinding } from '@quarry/core/findings';
@@ -272,8 +271,6 @@ const worker = {
     unlistedBuildings(followed.scene).map((plot) => shellList(followed.scene, plot)),
   /** The display as it is seen from a side. */
   skyline: (side: Side): Skyline => skylineOf(followed.scene, ground(), side),
-  /** The display as faces, to be walked round; null for one without a footprint. */
-  walk: (): WalkMesh | null => walkMesh(followed.scene, ground()),
   free: (id: string): Freed | null =>
     freeModule(followed.scene, ground(), reachOf(followed.scene, ground()), id),
   /** The rearrangements of the room that bring most within reach. */

@@ -3,7 +3,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Scene } from '@quarry/core/document';
 import type { ViewHelp } from '@quarry/core/findings';
 import { planDigest } from '@quarry/core/stability';
-import type { SeenThing, Sight } from '@quarry/core/visibility';
+import type { SeenThing, Sight, WalkMesh } from '@quarry/core/visibility';
 import { keptSight } from '../data/keptAnswers.ts';
 import { today } from './derived.tsx';
 import type { SightWorker } from './sight.worker.ts';
@@ -95,6 +95,39 @@ export function useSight(
     };
   }, [displayId, digest]);
   return { sight, state };
+}
+
+/** The display as faces, built again when it has settled after a change; the last ones stay until then. */
+export function useWalkMesh(scene: Scene): { mesh: WalkMesh | null; state: Asked<WalkMesh | null> } {
+  const digest = useMemo(() => planDigest(scene), [scene]);
+  const latest = useRef(scene);
+  useEffect(() => {
+    latest.current = scene;
+  }, [scene]);
+  const [state, setState] = useState<Asked<WalkMesh | null>>({ is: 'idle' });
+  const [mesh, setMesh] = useState<WalkMesh | null>(null);
+  const isFirst = useRef(true);
+  useEffect(() => {
+    let end: () => void = () => undefined;
+    const timer = setTimeout(
+      () => {
+        end = askOnce(
+          (worker) => worker.walk(latest.current),
+          (next) => {
+            setState(next);
+            if (next.is === 'answered') setMesh(next.answer);
+          },
+        );
+      },
+      isFirst.current ? 0 : SETTLED_MS,
+    );
+    isFirst.current = false;
+    return () => {
+      clearTimeout(timer);
+      end();
+    };
+  }, [digest]);
+  return { mesh, state };
 }
 
 /** What frees the view of a thing: asked by hand, and forgotten when the scene or the thing is another. */

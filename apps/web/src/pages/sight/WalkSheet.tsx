@@ -9,11 +9,11 @@ import { currentContents, currentPlace } from '@quarry/core/venue';
 import { WATCHERS, lookedAt, publicDistance, type WalkMesh } from '@quarry/core/visibility';
 import { useView } from '../../data/view.ts';
 import { CheckField, QuantityField, SelectField } from '../../ui/fields.tsx';
-import { Basis, Empty, Heading, Loading } from '../../ui/parts.tsx';
+import { Basis, Empty, Failure, Heading, Loading } from '../../ui/parts.tsx';
 import { save } from '../../ui/save.ts';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { useDerived } from '../../workers/derived.tsx';
-import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
+import { useWalkMesh } from '../../workers/useSight.ts';
 import { OFF, STEP, eyeAndTarget, sideLengthOf, type Standpoint } from './standpoint.ts';
 import { WATCHER_HEADS } from './watchers.ts';
 import { WalkView, type WalkHandle } from './WalkView.tsx';
@@ -23,17 +23,17 @@ const EYES = { adult: 1600, seated: 1200, child: 1050 } as const;
 
 /** The display in three dimensions: from where a visitor stands, or turned by hand; as a picture and as a model. */
 export function WalkSheet({ scene }: { scene: Scene }) {
-  const answer = useWorkerQuery((core) => core.walk().then((mesh) => ({ mesh })), 'walk');
-  if (answer?.mesh) return <Walk scene={scene} mesh={answer.mesh} />;
+  const { mesh, state } = useWalkMesh(scene);
+  if (mesh) return <Walk scene={scene} mesh={mesh} />;
   return (
     <div className="md:col-span-2">
-      {answer ? (
+      {state.is === 'failed' && <Failure title="The display could not be built" message={state.error} />}
+      {state.is === 'answered' && (
         <Empty title="No footprint yet">
           Draw the footprint on Plan; then the display can be walked round.
         </Empty>
-      ) : (
-        <Loading what="Building the display" />
       )}
+      {(state.is === 'idle' || state.is === 'asking') && <Loading what="Building the display" />}
     </div>
   );
 }
