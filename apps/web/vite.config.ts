@@ -61,6 +61,7 @@ export default defineConfig({
               'SightPage',
               'WalkSheet',
               'three',
+              'paint',
               'ElevationDialog',
               'ElevationDrawing',
               'SkylineDialog',
@@ -122,7 +123,10 @@ export default defineConfig({
     rolldownOptions: {
       // Three dimensions by a name of their own, so that they can be left out of what is kept at the first visit.
       output: {
-        codeSplitting: { groups: [{ name: 'three', test: /node_modules[\\/](three|@react-three)[\\/]/ }] },
+        codeSplitting: {
+          includeDependenciesRecursively: false,
+          groups: [{ name: 'three', test: /node_modules[\\/](three|@react-three)[\\/]/ }],
+        },
       },
     },
   },
