@@ -1,5 +1,5 @@
-import { proxy, wrap } from 'comlink';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { proxy, wrap, type Remote } from 'comlink';
+import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import type { Scene } from '@quarry/core/document';
 import type { ViewHelp } from '@quarry/core/findings';
 import { planDigest } from '@quarry/core/stability';
@@ -20,7 +20,7 @@ export type Asked<T> =
 
 /** Asks a worker of its own, which ends with the question. @returns ends it */
 function askOnce<T>(
-  question: (worker: ReturnType<typeof wrap<SightWorker>>, onProgress: (share: number) => void) => Promise<T>,
+  question: (worker: Remote<SightWorker>, onProgress: (share: number) => void) => Promise<T>,
   onChange: (state: Asked<T>) => void,
 ): () => void {
   const worker = new Worker(new URL('./sight.worker.ts', import.meta.url), { type: 'module' });
@@ -51,83 +51,93 @@ function askOnce<T>(
   };
 }
 
+/** Where answers are kept by the content of the plan they are about. */
+interface Kept<T> {
+  read(digest: string): Promise<T | null>;
+  keep(digest: string, answer: T): Promise<void>;
+}
+
 /**
- * What the public sees of a display, looked at again after each change; kept in this browser.
- * @returns the last answer (null until there is one, or where it is not said who looks), and the state of the next
+ * Asks about a scene, and again when it has settled after a change.
+ * @param kept where an answer may be already; null: nowhere
+ * @returns the last answer, which stays until the next is there, and the state of the next
  */
-export function useSight(
-  displayId: string,
+function useAboutScene<T>(
   scene: Scene,
-): { sight: Sight | null; state: Asked<Sight | null> } {
+  question: (worker: Remote<SightWorker>, scene: Scene, onProgress: (share: number) => void) => Promise<T>,
+  kept: Kept<T> | null,
+): { answer: T | null; state: Asked<T> } {
   const digest = useMemo(() => planDigest(scene), [scene]);
-  const latest = useRef(scene);
-  useEffect(() => {
-    latest.current = scene;
-  }, [scene]);
-  const [state, setState] = useState<Asked<Sight | null>>({ is: 'idle' });
-  const [sight, setSight] = useState<Sight | null>(null);
+  const [state, setState] = useState<Asked<T>>({ is: 'idle' });
+  const [answer, setAnswer] = useState<T | null>(null);
+  const receive = (next: Asked<T>) => {
+    setState(next);
+    if (next.is === 'answered') setAnswer(next.answer);
+  };
+  const ask = useEffectEvent(async (isWanted: () => boolean, onEnd: (end: () => void) => void) => {
+    const known = await kept?.read(digest).catch(() => null);
+    if (!isWanted()) return;
+    if (known) return receive({ is: 'answered', answer: known });
+    onEnd(
+      askOnce(
+        (worker, onProgress) => question(worker, scene, onProgress),
+        (next) => {
+          receive(next);
+          if (next.is === 'answered') void kept?.keep(digest, next.answer).catch(() => undefined);
+        },
+      ),
+    );
+  });
+  const isFirst = useRef(true);
   useEffect(() => {
     let end: () => void = () => undefined;
     let isWanted = true;
-    const receive = (next: Asked<Sight | null>) => {
-      setState(next);
-      if (next.is !== 'answered') return;
-      setSight(next.answer);
-      if (next.answer)
-        void keptSight.keep(displayId, CORE_DIGEST, digest, next.answer).catch(() => undefined);
-    };
-    const timer = setTimeout(() => {
-      void keptSight
-        .read(displayId, CORE_DIGEST, digest)
-        .catch(() => null)
-        .then((kept) => {
-          if (!isWanted) return;
-          if (kept) {
-            setSight(kept);
-            setState({ is: 'answered', answer: kept });
-          } else end = askOnce((worker, onProgress) => worker.sight(latest.current, onProgress), receive);
-        });
-    }, SETTLED_MS);
+    const timer = setTimeout(
+      () =>
+        void ask(
+          () => isWanted,
+          (ending) => {
+            end = ending;
+          },
+        ),
+      isFirst.current ? 0 : SETTLED_MS,
+    );
+    isFirst.current = false;
     return () => {
       isWanted = false;
       clearTimeout(timer);
       end();
     };
-  }, [displayId, digest]);
-  return { sight, state };
+  }, [digest]);
+  return { answer, state };
 }
 
-/** The display as faces, built again when it has settled after a change; the last ones stay until then. */
-export function useWalkMesh(scene: Scene): { mesh: WalkMesh | null; state: Asked<WalkMesh | null> } {
-  const digest = useMemo(() => planDigest(scene), [scene]);
-  const latest = useRef(scene);
-  useEffect(() => {
-    latest.current = scene;
-  }, [scene]);
-  const [state, setState] = useState<Asked<WalkMesh | null>>({ is: 'idle' });
-  const [mesh, setMesh] = useState<WalkMesh | null>(null);
-  const isFirst = useRef(true);
-  useEffect(() => {
-    let end: () => void = () => undefined;
-    const timer = setTimeout(
-      () => {
-        end = askOnce(
-          (worker) => worker.walk(latest.current),
-          (next) => {
-            setState(next);
-            if (next.is === 'answered') setMesh(next.answer);
-          },
-        );
+/** What the public sees of a display; kept in this browser. The answer is null where it is not said who looks. */
+export function useSight(
+  displayId: string,
+  scene: Scene,
+): { sight: Sight | null; state: Asked<Sight | null> } {
+  const kept = useMemo(
+    (): Kept<Sight | null> => ({
+      read: (digest) => keptSight.read(displayId, CORE_DIGEST, digest),
+      keep: async (digest, sight) => {
+        if (sight) await keptSight.keep(displayId, CORE_DIGEST, digest, sight);
       },
-      isFirst.current ? 0 : SETTLED_MS,
-    );
-    isFirst.current = false;
-    return () => {
-      clearTimeout(timer);
-      end();
-    };
-  }, [digest]);
-  return { mesh, state };
+    }),
+    [displayId],
+  );
+  const { answer, state } = useAboutScene(
+    scene,
+    (worker, of, onProgress) => worker.sight(of, onProgress),
+    kept,
+  );
+  return { sight: answer, state };
+}
+
+/** The display as faces; null where it has no footprint. */
+export function useWalkMesh(scene: Scene): { mesh: WalkMesh | null; state: Asked<WalkMesh | null> } {
+  const { answer, state } = useAboutScene(scene, (worker, of) => worker.walk(of), null);
+  return { mesh: answer, state };
 }
 
 /** What frees the view of a thing: asked by hand, and forgotten when the scene or the thing is another. */

@@ -59,7 +59,6 @@ interface Budget {
   section: Section;
   view: number;
   hours: number;
-  share: number;
 }
 
 /** The share of the view that each section has beside its share of the hours. */
@@ -68,7 +67,7 @@ function WhereHoursShow({ scene, sight }: { scene: Scene; sight: Sight }) {
   if (!counts) return <p className="ink-2 text-xs pt-2">Where hours show: the parts are being counted …</p>;
   const rows = sight.parts.flatMap(({ section: id, view }): Budget[] => {
     const section = id === null ? undefined : scene.section[id];
-    return section ? [{ section, view, hours: effortOf(scene, section, counts).hours ?? 0, share: 0 }] : [];
+    return section ? [{ section, view, hours: effortOf(scene, section, counts).hours ?? 0 }] : [];
   });
   const all = rows.reduce((sum, { hours }) => sum + hours, 0);
   const inSections = rows.reduce((sum, { view }) => sum + view, 0);
@@ -76,7 +75,7 @@ function WhereHoursShow({ scene, sight }: { scene: Scene; sight: Sight }) {
   // How much an hour in it shows against an hour anywhere: 1 is the mean of all sections.
   const showsOf = ({ view, hours }: Budget) => (hours > 0 ? view / inSections / (hours / all) : null);
   const told = rows
-    .map((row) => ({ ...row, share: row.hours / all, shows: showsOf(row) }))
+    .map((row) => ({ ...row, ofHours: row.hours / all, shows: showsOf(row) }))
     .toSorted((a, b) => (b.shows ?? Infinity) - (a.shows ?? Infinity));
   return (
     <>
@@ -91,7 +90,7 @@ function WhereHoursShow({ scene, sight }: { scene: Scene; sight: Sight }) {
             cell: ({ section }) => <PartName scene={scene} part={{ section: section.id }} />,
           },
           { head: 'Of the view', number: true, cell: ({ view }) => percentOf(view) },
-          { head: 'Of the hours', number: true, cell: ({ share }) => percentOf(share) },
+          { head: 'Of the hours', number: true, cell: ({ ofHours }) => percentOf(ofHours) },
           {
             head: 'An hour shows',
             number: true,
