@@ -34,6 +34,7 @@ import {
   sidesOf,
   tableInStuds,
   wayOf,
+  highestTable,
 } from '../venue/index.ts';
 import { sectionShares, shareOf } from '../reach/index.ts';
 import { formatTenths, type Context, type FindingDraft, type Rule } from './finding.ts';
@@ -208,7 +209,7 @@ const ceilingLow: Rule = {
   check({ scene, card }) {
     const ceiling = currentPlace(scene)?.ceiling ?? null;
     if (ceiling === null) return [];
-    const under = Math.max(0, ...currentContents(scene, 'table').map(({ height }) => height));
+    const under = highestTable(scene);
     const { height, tallest } = card();
     const top = under + (height * PLATE) / MM;
     if (top <= ceiling) return [];

@@ -2,7 +2,8 @@ import { labelOf, reduce, type Change, type EntityRef, type Scene } from '../doc
 import { recompile, type Compiled } from '../terrain/index.ts';
 import { Lookout, meanFree, publicEyes, type SeenThing } from '../visibility/index.ts';
 import { evaluateRules } from './evaluator.ts';
-import { isWorse, moveFix, type Fix, type CompassWay } from './fixes.ts';
+import { isWorse } from './fixes.ts';
+import { COMPASS_WAYS, moveFix, type Fix } from './proposals.ts';
 
 // What frees the view of a building or a small scene: moves, turns and lower trees, each tried on the whole scene.
 
@@ -17,7 +18,7 @@ export interface ViewHelp extends Fix {
   free: number;
 }
 
-/** How far things are moveFix, studs. */
+/** How far things are moved, studs. */
 const MOVES = [8, 16, 24] as const;
 /** Trees are lowered to these shares of their height. */
 const LOWER = [2 / 3, 1 / 2] as const;
@@ -76,9 +77,8 @@ export function viewHelps(
 
 /** Moves of a thing, turns of a building, lower trees. */
 function changesOf(scene: Scene, ref: EntityRef): Proposed[] {
-  const ways: readonly CompassWay[] = ['west', 'east', 'north', 'south'];
   const moves = MOVES.flatMap((by) =>
-    ways.map((way) => ({ ...moveFix(scene, ref, by, way), group: `${ref.id} ${way}` })),
+    COMPASS_WAYS.map((way) => ({ ...moveFix(scene, ref, by, way), group: `${ref.id} ${way}` })),
   );
   const patched = (v: number, set: Record<string, unknown>): Change[] => [
     { op: 'patch', kind: ref.kind, id: ref.id, v, set },

@@ -105,7 +105,7 @@ export function bodiesOf(scene: Scene, relief: BodyGround): Body[] {
     const { id, points, thick, height } = run;
     for (let i = 1; i < points.length; i++) {
       const middle = midway(points[i - 1], points[i]);
-      stand('run', id, strip(points[i - 1], points[i], thick), middle, height, footOf(run, middle));
+      stand('run', id, stripCorners(points[i - 1], points[i], thick), middle, height, footOf(run, middle));
     }
   }
   for (const repeat of listOf(scene, 'repeat'))
@@ -118,7 +118,7 @@ export function bodiesOf(scene: Scene, relief: BodyGround): Body[] {
         { x: member.x - u, y: member.y - v },
         { x: member.x + u, y: member.y + v },
       ] as const;
-      stand('repeat', repeat.id, strip(ends[0], ends[1], 1), member, repeat.height);
+      stand('repeat', repeat.id, stripCorners(ends[0], ends[1], 1), member, repeat.height);
     }
   for (const planting of listOf(scene, 'planting'))
     for (const plant of plantsOf(planting))
@@ -149,7 +149,7 @@ export function bodiesOf(scene: Scene, relief: BodyGround): Body[] {
 const midway = (a: Point, b: Point): Point => ({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 });
 
 /** Corners of a straight strip, cut square at its ends. */
-function strip(a: Point, b: Point, wide: number): Point[] {
+export function stripCorners(a: Point, b: Point, wide: number): Point[] {
   const length = Math.hypot(b.x - a.x, b.y - a.y) || 1;
   const [u, v] = [((b.x - a.x) / length) * (wide / 2), ((b.y - a.y) / length) * (wide / 2)];
   return [

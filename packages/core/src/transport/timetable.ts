@@ -71,12 +71,14 @@ export function timetableOf(
         (cycle) => `${countOf(cycle.length, 'task')} wait for each other in a circle: ${cycle.join(', ')}.`,
       ),
     };
+  const next = tasks.map((): number[] => []);
+  before.forEach((list, i) => list.forEach((j) => next[j].push(i)));
   const net: TaskNet = {
     hands,
     minutes: tasks.map(({ minutes }) => minutes),
     needs: tasks.map((task) => task.hands),
     before,
-    next: tasks.map((_, i) => before.flatMap((list, j) => (list.includes(i) ? [j] : []))),
+    next,
     order: ordered.order.map((id) => index.get(id) ?? 0),
   };
   const bound = timetableBound(net);

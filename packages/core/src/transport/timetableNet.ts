@@ -49,7 +49,7 @@ export function timetableBound(net: TaskNet): number {
   const [heads, tails] = [headsOf(net), tailsOf(net)];
   const chain = Math.max(0, ...minutes.map((time, i) => heads[i] + time + tails[i]));
   const byTail = minutes.map((_, i) => i).sort((a, b) => tails[b] - tails[a]);
-  /** At most `width` of `weight` at once, for the tasks that `counts`. */
+  /** With at most `width` of the tasks' weight at once; those of weight 0 do not count. */
   const boundBy = (width: number, weight: (i: number) => number): number => {
     let most = 0;
     for (const head of new Set(heads)) {

@@ -18,6 +18,10 @@ export function currentContents<K extends VenueKind>(scene: Scene, kind: K): rea
   return list.filter((thing) => thing.place === place);
 }
 
+/** Height of the highest table of the current place, mm; 0 without tables. */
+export const highestTable = (scene: Scene): number =>
+  Math.max(0, ...currentContents(scene, 'table').map(({ height }) => height));
+
 /** The way into the current place, step by step: its own passages and those of every place. */
 export function wayOf(scene: Pick<Scene, 'display' | 'passage'>): Entity<'passage'>[] {
   const { place } = displayOf(scene);

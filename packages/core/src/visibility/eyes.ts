@@ -1,6 +1,6 @@
 import { MM_PER_STUD } from '../grid/index.ts';
-import { displayOf, type Scene, type Side } from '../document/index.ts';
-import { currentContents, currentPlace, evaluateBarriers } from '../venue/index.ts';
+import { displayOf, type Place, type Scene, type Side } from '../document/index.ts';
+import { currentPlace, evaluateBarriers, highestTable } from '../venue/index.ts';
 import type { Eye } from './seen.ts';
 
 // Where the public stands: along the sides from which the display is looked at, with eyes at three heights.
@@ -47,6 +47,13 @@ export function eyesAlong(
   });
 }
 
+/** Heights of eyes over the floor of a place, mm. */
+export const eyeHeights = ({ eyeAdult, eyeSeated, eyeChild }: Place): Record<Watcher, number> => ({
+  adult: eyeAdult,
+  seated: eyeSeated,
+  child: eyeChild,
+});
+
 /** The eyes of the public: from which sides, how far off, and where they are, by whose they are. */
 export interface PublicEyes {
   sides: readonly Side[];
@@ -63,11 +70,12 @@ export function publicEyes(scene: Scene, size: { w: number; d: number }): Public
   const { viewedSides: sides } = displayOf(scene);
   const place = currentPlace(scene);
   if (!place || sides.length === 0) return null;
-  const table = Math.max(0, ...currentContents(scene, 'table').map(({ height }) => height));
+  const table = highestTable(scene);
   const distance = publicDistance(scene);
+  const heights = eyeHeights(place);
   const at = (height: number) => eyesAlong(size, sides, distance, height - table);
   return {
     ...{ sides, distance },
-    by: { adult: at(place.eyeAdult), seated: at(place.eyeSeated), child: at(place.eyeChild) },
+    by: { adult: at(heights.adult), seated: at(heights.seated), child: at(heights.child) },
   };
 }

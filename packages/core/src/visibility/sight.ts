@@ -1,3 +1,4 @@
+import { containsPoint } from '../grid/index.ts';
 import { listOf, type Scene, type Side } from '../document/index.ts';
 import type { Relief } from '../terrain/index.ts';
 import { apparentSizes } from './apparent.ts';
@@ -91,11 +92,8 @@ export function sightOf(
     ...{ sides: eyes.sides, distance: eyes.distance, eyes: eyes.by.adult.length },
     parts: [
       partOf(null, () => true),
-      ...sections.map(({ id, x, y, w, d }) =>
-        partOf(
-          id,
-          (column, row) => column + 0.5 >= x && column + 0.5 < x + w && row + 0.5 >= y && row + 0.5 < y + d,
-        ),
+      ...sections.map((section) =>
+        partOf(section.id, (column, row) => containsPoint(section, column + 0.5, row + 0.5)),
       ),
     ],
     things: things.toSorted((a, b) => meanFree(a) - meanFree(b) || (a.name < b.name ? -1 : 1)),

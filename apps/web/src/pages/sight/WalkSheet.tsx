@@ -5,8 +5,8 @@ import { STUDS_PER_PLATE } from '@quarry/core/grid';
 import { SIDES, SIDE_WORDS, displayOf, labelOf, placeIn, type Scene } from '@quarry/core/document';
 import type { Relief } from '@quarry/core/terrain';
 import { fileName } from '@quarry/core/formats';
-import { currentContents, currentPlace } from '@quarry/core/venue';
-import { WATCHERS, lookedAt, publicDistance, type WalkMesh } from '@quarry/core/visibility';
+import { currentPlace, highestTable } from '@quarry/core/venue';
+import { WATCHERS, eyeHeights, lookedAt, publicDistance, type WalkMesh } from '@quarry/core/visibility';
 import { useView } from '../../data/view.ts';
 import { CheckField, QuantityField, SelectField } from '../../ui/fields.tsx';
 import { Basis, Empty, Failure, Heading, Loading } from '../../ui/parts.tsx';
@@ -50,8 +50,8 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
     return { side, along: sideLengthOf(mesh, side) / 2, off: publicDistance(scene), who: 'adult' };
   });
   const place = currentPlace(scene);
-  const heights = place ? { adult: place.eyeAdult, seated: place.eyeSeated, child: place.eyeChild } : EYES;
-  const table = Math.max(0, ...currentContents(scene, 'table').map(({ height }) => height));
+  const heights = place ? eyeHeights(place) : EYES;
+  const table = highestTable(scene);
   const within = (next: Standpoint): Standpoint => ({
     ...next,
     along: Math.min(sideLengthOf(mesh, next.side), Math.max(0, next.along)),

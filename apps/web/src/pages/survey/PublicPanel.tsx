@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { MM_PER_STUD } from '@quarry/core/grid';
 import { type Place, type Scene } from '@quarry/core/document';
 import { publicDistance } from '@quarry/core/visibility';
-import { currentPlace, currentContents, evaluateBarriers, evaluateSightLines } from '@quarry/core/venue';
+import { currentPlace, evaluateBarriers, evaluateSightLines, highestTable } from '@quarry/core/venue';
 import { useEdit, useLink } from '../../data/useDisplay.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { QuantityField } from '../../ui/fields.tsx';
@@ -24,7 +24,7 @@ export function PublicPanel({ scene, disabled }: { scene: Scene; disabled: boole
   const set = (what: string, fields: Partial<Place>) => edit.patch(`changed ${what}`, 'place', place, fields);
   const size = { measure: 'mm', min: 100, max: 10_000, disabled } as const;
   const distance = publicDistance(scene);
-  const top = Math.max(0, ...currentContents(scene, 'table').map(({ height }) => height));
+  const top = highestTable(scene);
   return (
     <>
       <Heading>Barriers and aisles</Heading>

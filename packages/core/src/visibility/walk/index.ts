@@ -1,7 +1,7 @@
 import { STUDS_PER_PLATE, MM_PER_STUD, boundsOf, type Rect } from '../../grid/index.ts';
 import { displayOf, listOf, wallCorners, type Scene } from '../../document/index.ts';
-import { bodiesOf, standsOn, type Body, type Relief } from '../../terrain/index.ts';
-import { currentContents, frameOf, pointToScene, rectToScene } from '../../venue/index.ts';
+import { bodiesOf, standsOn, stripCorners, type Body, type Relief } from '../../terrain/index.ts';
+import { currentContents, frameOf, highestTable, pointToScene, rectToScene } from '../../venue/index.ts';
 import { addBuilding } from './buildings.ts';
 import { addGround, lowestOf } from './ground.ts';
 import { MeshBuilder, type MeshPart } from './mesh.ts';
@@ -90,7 +90,7 @@ function addBody(
 function addRoom(mesh: MeshBuilder, scene: Scene, relief: Relief): number {
   const frame = frameOf(scene);
   const tables = currentContents(scene, 'table');
-  const most = Math.max(0, ...tables.map(({ height }) => height));
+  const most = highestTable(scene);
   const floor = most / MM_PER_STUD;
   // Under the lowest stud the bases lie on the tables.
   const base = (lowestOf(relief) - 1) * STUDS_PER_PLATE;
@@ -107,18 +107,11 @@ function addRoom(mesh: MeshBuilder, scene: Scene, relief: Relief): number {
       { x: x1, y: y1 },
       { x: x2, y: y2 },
     ].map((point) => at(pointToScene(frame, point), relief));
-    const length = Math.hypot(b.x - a.x, b.y - a.y);
-    if (length === 0) continue;
-    const half = BARRIER.thick / MM_PER_STUD / 2;
-    const [u, v] = [((b.x - a.x) / length) * half, ((b.y - a.y) / length) * half];
-    const outline = [
-      { x: a.x + v, y: a.y - u },
-      { x: b.x + v, y: b.y - u },
-      { x: b.x - v, y: b.y + u },
-      { x: a.x - v, y: a.y + u },
-    ];
+    if (a.x === b.x && a.y === b.y) continue;
+    const thick = BARRIER.thick / MM_PER_STUD;
+    const outline = stripCorners(a, b, thick);
     const high = base - floor + BARRIER.high / MM_PER_STUD;
-    mesh.prism('barrier', outline, high - 2 * half, high);
+    mesh.prism('barrier', outline, high - thick, high);
     all.push(boundsOf(outline.map((point) => ({ ...point, w: 0, d: 0 }))));
   }
   const { x, y, w, d } = boundsOf(all);
