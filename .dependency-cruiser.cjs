@@ -17,11 +17,11 @@ const STAIR = [
   'reach',
   'visibility',
   'materials',
+  'assembly',
+  'transport',
   'findings',
   'progress',
   'history',
-  'assembly',
-  'transport',
   'formats',
 ];
 const room = (name) => `^packages/core/src/${name}/`;

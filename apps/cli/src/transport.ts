@@ -107,7 +107,7 @@ export function schedule(path: string, handsText: string | undefined, seed: numb
       throw new BadInput(`${path}: row ${i + 2}: “${row.id}” is after “${unknown}”, which is no task.`);
     return { id: row.id, minutes, hands: amount(path, i + 2, 'hands', row.hands, true), after };
   });
-  const answer = timetableOf(tasks, hands, seed);
+  const answer = timetableOf(tasks, hands, { seed });
   if (!answer.ok) return complain(answer.reasons);
   const { rows: timed, length, bound } = answer.timetable;
   const faults = timetableFaults(tasks, hands, timed);

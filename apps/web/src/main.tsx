@@ -28,6 +28,9 @@ const PAGES = {
   progress: lazy(() =>
     import('./pages/progress/ProgressPage.tsx').then((page) => ({ default: page.ProgressPage })),
   ),
+  transport: lazy(() =>
+    import('./pages/transport/TransportPage.tsx').then((page) => ({ default: page.TransportPage })),
+  ),
   bench: lazy(() => import('./pages/bench/BenchPage.tsx').then((page) => ({ default: page.BenchPage }))),
   crew: lazy(() => import('./pages/crew/CrewPage.tsx').then((page) => ({ default: page.CrewPage }))),
 };

@@ -34,6 +34,12 @@ export const FINDING_PAGES: readonly PageEntry<Page>[] = [
     key: 'w',
     question: 'Who is in, who owns what, what changed, what was advised and answered',
   },
+  {
+    id: 'transport',
+    word: 'Transport',
+    key: 't',
+    question: 'What goes in which crate and vehicle, and the day of the show by the minute',
+  },
 ];
 
 const SIGHT: PageEntry<PageId> = {
@@ -109,6 +115,10 @@ export const PAGE_SHEETS = {
     { id: 'advice', word: 'Advice', also: 'messages threads questions comments' },
     { id: 'history', word: 'History', also: 'log changes restore undo before' },
     { id: 'report', word: 'Since last report', also: 'update followers newsletter' },
+  ],
+  transport: [
+    { id: 'load', word: 'Load', also: 'van vehicle crates boxes packing trips carry trolley' },
+    { id: 'day', word: 'Day', also: 'set-up take-down timetable show hall minutes hands ready' },
   ],
   bench: [
     {

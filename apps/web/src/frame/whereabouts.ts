@@ -6,6 +6,7 @@ type Whereabouts = 'plan' | 'survey' | { page: PageWithSheets; sheet: string } |
 
 const stockpile = (sheet: string): Whereabouts => ({ page: 'stockpile', sheet });
 const progress = (sheet: string): Whereabouts => ({ page: 'progress', sheet });
+const transport = (sheet: string): Whereabouts => ({ page: 'transport', sheet });
 const brief = (sheet: string): Whereabouts => ({ page: 'brief', sheet });
 
 /** The compiler asks for every kind. */
@@ -70,6 +71,10 @@ export const WHEREABOUTS: Readonly<Record<Kind, Whereabouts>> = {
   calendar: progress('agenda'),
   photo: progress('photos'),
   slot: progress('day'),
+  crate: transport('load'),
+  cargo: transport('load'),
+  handling: transport('load'),
+  chore: transport('day'),
   acceptance: null,
   reply: null,
 };

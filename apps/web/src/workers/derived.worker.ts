@@ -27,6 +27,7 @@ import {
 } from '@quarry/core/cut';
 import { writePagePlan } from '@quarry/core/formats';
 import { buildUp, freeModule, type BuildUp, type Freed } from '@quarry/core/assembly';
+import { showOf, showTasks, type Shipment, type ShowTask } from '@quarry/core/transport';
 import type { Netted } from '@quarry/core/materials';
 import type { Rect } from '@quarry/core/grid';
 import { compileRelief, type MassRaster, type Relief } from '@quarry/core/terrain';
@@ -260,6 +261,15 @@ const worker = {
   order(): BuildUp {
     const relief = ground();
     return buildUp(followed.scene, relief, reachOf(followed.scene, relief));
+  },
+  /** What is loaded for the show, and what is done at the place. */
+  show(): { shipment: Shipment; setup: ShowTask[]; takedown: ShowTask[] } {
+    const { scene, shipment, order } = showOf(followed.scene, ground());
+    return {
+      shipment,
+      setup: showTasks(scene, shipment, order, 'setup'),
+      takedown: showTasks(scene, shipment, order, 'takedown'),
+    };
   },
   /** The list that a building's plain shell makes; null: it is gone. */
   shell: (id: string): ReturnType<typeof shellList> | null => {

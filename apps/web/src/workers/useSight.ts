@@ -1,55 +1,18 @@
-import { proxy, wrap, type Remote } from 'comlink';
+import type { Remote } from 'comlink';
 import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import type { Scene } from '@quarry/core/document';
 import type { ViewHelp } from '@quarry/core/findings';
 import { planDigest } from '@quarry/core/stability';
 import type { SeenThing, Sight, WalkMesh } from '@quarry/core/visibility';
 import { keptSight } from '../data/keptAnswers.ts';
+import { askOnce, type Asked } from './askOnce.ts';
 import { today } from './derived.tsx';
 import type { SightWorker } from './sight.worker.ts';
 
 /** A change is looked at when no other has come for so long, ms. */
 const SETTLED_MS = 400;
 
-/** An answer that takes long: what is done of it, 0 to 1, or why there is none. */
-export type Asked<T> =
-  | { is: 'idle' }
-  | { is: 'asking'; share: number }
-  | { is: 'answered'; answer: T }
-  | { is: 'failed'; error: string };
-
-/** Asks a worker of its own, which ends with the question. @returns ends it */
-function askOnce<T>(
-  question: (worker: Remote<SightWorker>, onProgress: (share: number) => void) => Promise<T>,
-  onChange: (state: Asked<T>) => void,
-): () => void {
-  const worker = new Worker(new URL('./sight.worker.ts', import.meta.url), { type: 'module' });
-  let isOver = false;
-  const finish = (state: Asked<T>) => {
-    if (isOver) return;
-    isOver = true;
-    worker.terminate();
-    onChange(state);
-  };
-  worker.addEventListener('error', ({ message }) =>
-    finish({ is: 'failed', error: message || 'The looking could not be loaded.' }),
-  );
-  onChange({ is: 'asking', share: 0 });
-  question(
-    wrap<SightWorker>(worker),
-    proxy((share: number) => {
-      if (!isOver) onChange({ is: 'asking', share });
-    }),
-  ).then(
-    (answer) => finish({ is: 'answered', answer }),
-    (error: unknown) =>
-      finish({ is: 'failed', error: error instanceof Error ? error.message : String(error) }),
-  );
-  return () => {
-    isOver = true;
-    worker.terminate();
-  };
-}
+const sightWorker = () => new Worker(new URL('./sight.worker.ts', import.meta.url), { type: 'module' });
 
 /** Where answers are kept by the content of the plan they are about. */
 interface Kept<T> {
@@ -79,7 +42,8 @@ function useAboutScene<T>(
     if (!isWanted()) return;
     if (known) return receive({ is: 'answered', answer: known });
     onEnd(
-      askOnce(
+      askOnce<SightWorker, T>(
+        sightWorker(),
         (worker, onProgress) => question(worker, scene, onProgress),
         (next) => {
           receive(next);
@@ -152,7 +116,8 @@ export function useViewHelps(
   useEffect(() => () => running.current(), [about]);
   const ask = () => {
     running.current();
-    running.current = askOnce(
+    running.current = askOnce<SightWorker, ViewHelp[]>(
+      sightWorker(),
       (worker, onProgress) => worker.helps(scene, { kind, id }, today(), onProgress),
       (state) => setAsked({ about, state }),
     );

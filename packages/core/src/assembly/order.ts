@@ -18,11 +18,18 @@ export interface Step {
   key: string;
   act: 'module' | 'pin' | 'bridge' | 'building' | 'part' | 'dressing';
   words: string;
+  /** What it is about, as a noun. */
+  title: string;
   /** Why it comes no earlier: what must be done before it. */
   after: string[];
   /** The modules it is done on. */
   modules: string[];
+  /** Of what is laid over seams the pieces, by number from 0; how many trees, figures and flags. */
+  pieces: number[];
+  things: number;
 }
+/** A step of one thing. */
+const single = { pieces: [], things: 1 };
 
 /** The order in which everything goes on, or the circles that forbid one, in words. */
 export type BuildUp = { ok: true; steps: Step[] } | { ok: false; cycles: string[][] };
@@ -55,27 +62,34 @@ export function buildUp(scene: Scene, relief: Relief, reach: Reach): BuildUp {
       key: `module ${module.id}`,
       act: 'module',
       words: `Set down ${module.name} (${module.w} × ${module.d} studs, about ${formatKg(kg.get(module.id) ?? 0)})`,
+      title: `Module ${module.name}`,
       after: fartherThan(module).map(({ id }) => `module ${id}`),
       modules: [module.name],
+      ...single,
     });
   for (const { a, b } of pairs)
     add({
       key: `pin ${a.id} ${b.id}`,
       act: 'pin',
       words: `Pin ${a.name} to ${b.name}`,
+      title: `Pins ${a.name} – ${b.name}`,
       after: [`module ${a.id}`, `module ${b.id}`],
       modules: [a.name, b.name],
+      ...single,
     });
   for (const { kind, id, pieces, under } of laidOverSeams(scene, relief))
     add({
       key: `bridge ${kind} ${id}`,
       act: 'bridge',
       words: `Lay ${countOf(pieces.length, 'piece')} of “${labelOf(scene, kind, id)}” over ${under.map(({ name }) => name).join(', ')}`,
+      title: `${labelOf(scene, kind, id)} over ${under.map(({ name }) => name).join(', ')}`,
       after: pairs
         .filter(({ a, b }) => under.includes(a) && under.includes(b))
         .map(({ a, b }) => `pin ${a.id} ${b.id}`)
         .concat(under.map((module) => `module ${module.id}`)),
       modules: under.map(({ name }) => name),
+      pieces: pieces.map(({ index }) => index),
+      things: pieces.length,
     });
   for (const deck of listOf(scene, 'deck')) {
     const under = deck.loose ? on(modules, deck) : [];
@@ -84,8 +98,10 @@ export function buildUp(scene: Scene, relief: Relief, reach: Reach): BuildUp {
       key: `deck ${deck.id}`,
       act: 'bridge',
       words: `Set “${deck.name}” on ${under.map(({ name }) => name).join(', ')}`,
+      title: deck.name,
       after: under.map((module) => `module ${module.id}`),
       modules: under.map(({ name }) => name),
+      ...single,
     });
   }
   for (const plot of listOf(scene, 'plot')) {
@@ -112,8 +128,11 @@ export function buildUp(scene: Scene, relief: Relief, reach: Reach): BuildUp {
       key: `dressing ${module.id}`,
       act: 'dressing',
       words: `Trees, figures and flags on ${module.name} (${countOf(things, 'thing')})`,
+      title: `Trees and figures on ${module.name}`,
       after: [...own, ...beyond].map(({ key }) => key),
       modules: [module.name],
+      pieces: [],
+      things,
     });
   }
   const rankOf = ({ act, modules: on }: Step) => {
@@ -151,8 +170,10 @@ function buildingSteps(
       key,
       act: 'building',
       words: `Stand “${plot.name}” on ${names.join(', ')}`,
+      title: plot.name,
       after: stood,
       modules: names,
+      ...single,
     });
   let below = stands ? [key] : stood;
   // Parts are listed from the top down.
@@ -162,8 +183,10 @@ function buildingSteps(
       key: step,
       act: 'part',
       words: `Put “${part.name}” on “${plot.name}”`,
+      title: `${part.name} of ${plot.name}`,
       after: below,
       modules: names,
+      ...single,
     });
     below = [step];
   }

@@ -1,7 +1,7 @@
 import { MM, MM_PER_PLATE, outerSize } from '../grid/index.ts';
 import { displayOf, listOf, type Module, type Passage, type Scene } from '../document/index.ts';
 import type { Relief } from '../terrain/index.ts';
-import { clearanceOf, tableLoads, wayOf, type TableLoad } from '../venue/index.ts';
+import { clearanceOf, passagesFor, tableLoads, wayOf, type TableLoad } from '../venue/index.ts';
 import { baseNeeds } from './fromScene.ts';
 import type { GridLine } from './crossing.ts';
 import { moduleLoads, type ModuleLoad } from './lifting.ts';
@@ -103,12 +103,9 @@ function tightestOf(
   let tightest: Arrangement['tightest'] = null;
   for (const { id, name, w, d } of modules) {
     const height = loads.find((load) => load.id === id)?.tall ?? MM_PER_PLATE;
-    for (const passage of way) {
-      const spare = clearanceOf(passage, {
-        short: outerSize(Math.min(w, d)) / MM,
-        long: outerSize(Math.max(w, d)) / MM,
-        height,
-      });
+    const box = { short: outerSize(Math.min(w, d)) / MM, long: outerSize(Math.max(w, d)) / MM, height };
+    for (const passage of passagesFor(way, box)) {
+      const spare = clearanceOf(passage, box);
       if (!tightest || spare < tightest.spare) tightest = { passage, module: name, spare };
     }
   }

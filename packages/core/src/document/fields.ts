@@ -34,6 +34,7 @@ export const size = halfStud.min(0.5).max(MAX_STUDS);
 export const millimetres = z.number().min(-MAX_MM).max(MAX_MM);
 export const mmSize = z.number().min(1).max(MAX_MM);
 export const plates = z.int().min(-MAX_PLATES).max(MAX_PLATES);
+export const clockTime = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time of day is told as 19:30');
 export const money = z.number().min(0).max(1_000_000);
 export const reference = idSchema.nullable();
 export const date = z.iso.date().nullable();

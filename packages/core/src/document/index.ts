@@ -22,6 +22,9 @@ export { OPENING_USES } from './kinds/opening.ts';
 export { ORDER_STATES, type OrderState, ORDER_WORDS, isComing } from './kinds/order.ts';
 export { EDGES } from './kinds/pad.ts';
 export { LIST_USES, LIST_PURPOSES } from './kinds/partList.ts';
+export { NEEDED } from './kinds/cargo.ts';
+export { CHORE_TURNS, SHOW_PHASES } from './kinds/chore.ts';
+export { PACKED_AS } from './kinds/handling.ts';
 export { PASSAGE_KINDS } from './kinds/passage.ts';
 export { MAX_PICTURE } from './kinds/picture.ts';
 export {
@@ -105,6 +108,7 @@ export { fromRows, partFromRows, readScene, rowSchema, toRows, type EntityRow } 
 export { spacesOf, vehiclesOf } from './brief.ts';
 export * from './crew.ts';
 export * from './place.ts';
+export { idFor } from './idFor.ts';
 export { deltaOf, withDelta, type Delta } from './delta.ts';
 export * from './edit.ts';
 export { daysBetween, nextUpdate, updateDays } from './days.ts';

@@ -65,6 +65,10 @@ export type Task = Entity<'task'>;
 export type Calendar = Entity<'calendar'>;
 export type Photo = Entity<'photo'>;
 export type Slot = Entity<'slot'>;
+export type Crate = Entity<'crate'>;
+export type Cargo = Entity<'cargo'>;
+export type Handling = Entity<'handling'>;
+export type Chore = Entity<'chore'>;
 
 /** The id of the one display entity of each scene. */
 export const DISPLAY_ID = 'display';

@@ -32,7 +32,7 @@ import {
   ownerAt,
   type Relief,
 } from '../terrain/index.ts';
-import { evaluatePassage, wayOf, widestOf, type Box } from '../venue/index.ts';
+import { evaluatePassage, passagesFor, wayOf, widestOf, type Box } from '../venue/index.ts';
 import { baseGroundOf, baseNeeds } from '../cut/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
 
@@ -165,7 +165,7 @@ const modulePassage: Rule = {
   page: 'cut',
   severity: 'error',
   check({ scene, relief, modules }) {
-    const way = wayOf(scene).sort((a, b) => widestOf(a) - widestOf(b));
+    const way = wayOf(scene);
     return modules().flatMap(({ id, name, tall }): FindingDraft[] => {
       const module = scene.module[id];
       const box = {
@@ -173,7 +173,7 @@ const modulePassage: Rule = {
         long: outerSize(Math.max(module.w, module.d)) / MM,
         height: tall,
       };
-      for (const passage of way) {
+      for (const passage of passagesFor(way, box).sort((a, b) => widestOf(a) - widestOf(b))) {
         const judged = evaluatePassage(passage, box);
         if (judged.passes) continue;
         const { by, has, limit } = judged;
@@ -257,11 +257,11 @@ const loosePassage: Rule = {
   page: 'cut',
   severity: 'error',
   check({ scene, carried }) {
-    const way = wayOf(scene).sort((a, b) => widestOf(a) - widestOf(b));
+    const way = wayOf(scene);
     return carried().flatMap((piece): FindingDraft[] => {
       if (piece.kind === 'module') return [];
       const box = { short: Math.min(piece.w, piece.d), long: Math.max(piece.w, piece.d), height: piece.h };
-      for (const passage of way) {
+      for (const passage of passagesFor(way, box).sort((a, b) => widestOf(a) - widestOf(b))) {
         const judged = evaluatePassage(passage, box);
         if (judged.passes) continue;
         const { by, has, limit } = judged;

@@ -3,6 +3,7 @@ import { bodiesOf, compileRelief, type MassRaster, type Relief } from '../terrai
 import { cardOf, hangingStuds, tableLoads } from '../venue/index.ts';
 import { demandsOf, needsOf, netNeeds, suppliesOf, type Netted } from '../materials/index.ts';
 import { reachOf, type Reach } from '../reach/index.ts';
+import { showOf } from '../transport/index.ts';
 import { carriedPieces, moduleLoads, neighboursOf, seamSheet } from '../cut/index.ts';
 import {
   fingerprint,
@@ -80,6 +81,9 @@ export class RuleEvaluator {
     );
     this.reached = memo(() => reachOf(scene, relief.read()));
     const { today, reached } = this;
+    const show = memo(() =>
+      showOf(scene, relief.read(), { reach: () => reached.read(), carried: () => carried.read() }),
+    );
     const context: Context = {
       scene,
       get relief() {
@@ -94,6 +98,7 @@ export class RuleEvaluator {
       loads: () => loads.read(),
       bound: () => bound.read(),
       reach: () => reached.read(),
+      show: () => show.read(),
       get today() {
         return today.read();
       },

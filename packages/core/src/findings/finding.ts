@@ -3,11 +3,12 @@ import type { Kind, Scene, Seam } from '../document/index.ts';
 import type { Body, Relief } from '../terrain/index.ts';
 import type { Netted } from '../materials/index.ts';
 import type { CarriedPiece, ModuleLoad, Neighbours, SeamSheet } from '../cut/index.ts';
+import type { Show } from '../transport/index.ts';
 import type { Reach } from '../reach/index.ts';
 import type { CardState, Hanging, TableLoad } from '../venue/index.ts';
 
 export type Severity = 'error' | 'warning' | 'note';
-export type Page = 'brief' | 'survey' | 'plan' | 'cut' | 'stockpile' | 'progress' | 'crew';
+export type Page = 'brief' | 'survey' | 'plan' | 'cut' | 'stockpile' | 'progress' | 'crew' | 'transport';
 
 /** The result of a rule: one plain sentence with the thing, the number and the limit, and one thing to do. */
 export interface Finding {
@@ -48,6 +49,8 @@ export interface Context {
   bound(): readonly Netted[];
   /** How far each stud is from a place to stand: worked out likewise. */
   reach(): Reach;
+  /** The display at its show: worked out likewise. */
+  show(): Show;
   /** The day it is, ISO date; null when dates are not to be judged. */
   today: string | null;
 }

@@ -103,7 +103,47 @@ test('nor has it any in a room with space on all sides', () => {
   expect(findings(sceneFrom(quiet))).toEqual([]);
 });
 
+const van = (more: object = {}) => ({
+  ...{ id: 'van', name: 'van', kind: 'vehicle', width: 600, height: 400, maxKg: 1000 },
+  ...{ insideW: 600, insideD: 500, insideH: 400, ...more },
+});
+const hours = { accessFrom: '08:00', opensAt: '08:10' };
 const spoiled: [string, (f: File) => unknown, string[]][] = [
+  // Two modules of 383.8 mm with 20 mm of air are 807.6: more than 600 or 500.
+  [
+    'load-trips',
+    (f) => f.passages.push(van()),
+    ['The load of 2 things', 'at least 2 trips; 1 is planned (van)'],
+  ],
+  [
+    'load-stuck',
+    (f) => f.passages.push(van({ maxKg: 1 })),
+    ['“module A1” is 384 mm × 384 mm', '20 mm of air', '600 mm × 500 mm × 400 mm inside', '1.0 kg at most'],
+  ],
+  [
+    'load-uncrated',
+    (f) =>
+      Object.assign(f, {
+        crates: [{ id: 'k', name: 'Tin', insideW: 40, insideD: 40, insideH: 40 }],
+        figures: [{ id: 'q', name: 'Queue', x: 60, y: 30, cast: 4 }],
+      }),
+    ['4 are in no crate', '“Queue”, is 48 mm × 48 mm × 48 mm'],
+  ],
+  ['vehicle-driver', (f) => f.passages.push(van()), ['Nobody drives the van', '2031-10-01: 0 of 1']],
+  // A table takes two 4 min; each module one 1 + 0.5 + 2 × 40 ÷ 50 + 3, that is 6; a pin 1, the rope 5: 26 for two.
+  [
+    'setup-short',
+    inRoom((f) => {
+      Object.assign(f.display, hours);
+      f.people?.push({ id: 'bob', name: 'Bob Ash', initials: 'BA' });
+    }),
+    ['at least 13 min with 2 people', 'from 08:00 until the hall opens at 08:10 there are 10 min'],
+  ],
+  [
+    'setup-hands',
+    inRoom((f) => Object.assign(f.display, hours)),
+    ['“Long table” needs 2 people; 1 comes to set up'],
+  ],
   [
     'scene-unseen',
     // Half a stud and more behind a wall 128 mm tall, the eyes 1,220 mm off: a line to a face 37 mm up passes 4 mm on

@@ -66,6 +66,26 @@ describe('fixes of findings', () => {
     expect(fix.words).toBe('Move Queue 8 studs west');
     expect(after.figure.q).toMatchObject({ x: 24, y: 18 });
   });
+  test('a module that is too wide for a door is split where it is most even and nothing else breaks', () => {
+    const bases = [0, 32].flatMap((x) => [0, 32].map((y) => ({ x, y, w: 32, d: 32 })));
+    const module = { id: 'm', name: 'A1', x: 0, y: 0, w: 64, d: 64, bases };
+    const { fix, after } = fixed(
+      {
+        // 64 studs are 511.8 mm; half of them, 255.8, pass a door of 400.
+        passages: [{ id: 'd', name: 'door', width: 400, height: 2000 }],
+        bases: [{ id: 'b', w: 32, d: 32, price: 1, stock: 4 }],
+        modules: [module],
+        // A house over the middle from west to east: a cut on column 32 goes through it.
+        plots: [house('a', 27, 10)],
+      },
+      'module-passage',
+    );
+    expect(fix.words).toBe('Split A1 on row 32');
+    expect(Object.values(after.module).map(({ w, d }) => [w, d])).toEqual([
+      [64, 32],
+      [64, 32],
+    ]);
+  });
   test('what stands out over the edge comes in by whole studs', () => {
     const { fix, after } = fixed({ plots: [house('a', 59, -3)] }, 'outside-footprint');
     expect(fix.words).toBe('Move House a 5 studs west and 3 studs south');

@@ -19,6 +19,7 @@ import {
   type Kind,
   type Scene,
 } from '../document/index.ts';
+import { split } from '../cut/index.ts';
 import { MAX_UNTIED } from '../stability/index.ts';
 import { PIER, footprintBounds } from '../terrain/index.ts';
 import { currentContents } from '../venue/index.ts';
@@ -89,6 +90,28 @@ const separatePlots: Candidates = (scene, finding) => {
   });
 };
 
+/** Cuts of a module through its middle and at the sides of its bases, the most even first. */
+function splits(scene: Scene, module: Entity<'module'>): Fix[] {
+  const { x, y, w, d, bases, name } = module;
+  const cutsAlong = (upright: boolean) => {
+    const [from, length] = upright ? [x, w] : [y, d];
+    const sides = bases.flatMap((base) => (upright ? [base.x, base.x + base.w] : [base.y, base.y + base.d]));
+    const middle = from + 8 * Math.round(length / 16);
+    return [...new Set([...sides, middle])]
+      .filter((at) => at > from && at < from + length)
+      .map((at) => ({ at, upright, off: Math.abs(at - from - length / 2) / length }));
+  };
+  return [...cutsAlong(true), ...cutsAlong(false)]
+    .sort((a, b) => a.off - b.off)
+    .flatMap(({ at, upright }): Fix[] => {
+      const knife = upright ? { upright, at, from: y, to: y + d } : { upright, at, from: x, to: x + w };
+      const cut = split(scene, knife);
+      return cut.ok
+        ? [{ words: `Split ${name} on ${upright ? 'column' : 'row'} ${at}`, changes: cut.changes }]
+        : [];
+    });
+}
+
 /** Proposed fixes by rule, in the order in which they are tried. */
 export const PROPOSED: Readonly<Record<string, Candidates>> = {
   'flag-wind': (scene, finding) => {
@@ -97,6 +120,10 @@ export const PROPOSED: Readonly<Record<string, Candidates>> = {
     if (!flag || wind === null) return [];
     const heading = WINDS[(WINDS.indexOf(wind) + WINDS.length / 2) % WINDS.length];
     return [{ words: `Turn “${flag.name}” with the wind`, changes: [patch('flag', flag, { heading })] }];
+  },
+  'module-passage': (scene, finding) => {
+    const module = thingOf(scene, finding, 'module');
+    return module ? splits(scene, module) : [];
   },
   'good-side': (scene, finding) => {
     const plot = thingOf(scene, finding, 'plot');

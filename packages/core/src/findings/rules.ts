@@ -19,6 +19,7 @@ import { SIGHT_RULES } from './sight.ts';
 import { STOCK_RULES } from './stock.ts';
 import { SURVEY_RULES } from './survey.ts';
 import { TRACK_RULES } from './tracks.ts';
+import { TRANSPORT_RULES } from './transport.ts';
 import { WAY_RULES } from './ways.ts';
 import type { Rule } from './finding.ts';
 
@@ -46,4 +47,5 @@ export const RULES: readonly Rule[] = [
   ...DRESS_RULES,
   ...STOCK_RULES,
   ...PEOPLE_RULES,
+  ...TRANSPORT_RULES,
 ];

@@ -21,6 +21,7 @@ import {
   currentContents,
   tableJoints,
   evaluatePassage,
+  passagesFor,
   largestModule,
   leafGaps,
   leavesRoom,
@@ -342,7 +343,7 @@ const moduleLimit: Rule = {
     const height = carriedHeight(scene, relief);
     const [long, short] = [Math.max(moduleMaxW, moduleMaxD), Math.min(moduleMaxW, moduleMaxD)];
     const box = { short: outerSize(short) / MM, long: outerSize(long) / MM, height };
-    for (const passage of way) {
+    for (const passage of passagesFor(way, box)) {
       const judged = evaluatePassage(passage, box);
       if (judged.passes) continue;
       const best = largestModule(way, height, CARRY_STUDS);

@@ -133,7 +133,16 @@ const shareOf = (scene: Scene, id: string): number | null =>
   scene.section[id] ? workDone(scene, scene.section[id]) : null;
 
 /** Kinds left out of a report: messages, single sessions (they are summed) and reports. */
-const UNTOLD: ReadonlySet<Kind> = new Set<Kind>(['thread', 'reply', 'report', 'session', 'calendar', 'slot']);
+const UNTOLD: ReadonlySet<Kind> = new Set<Kind>([
+  'thread',
+  'reply',
+  'report',
+  'session',
+  'calendar',
+  'slot',
+  'handling',
+  'chore',
+]);
 
 function sectionReports(
   before: Scene,

@@ -41,11 +41,11 @@ const UNITS: Readonly<Record<Unit, readonly string[]>> = {
   mm: [
     ...['leafGap', 'ceiling', 'sceneX', 'sceneY', 'armReach', 'ladderReach', 'standDepth', 'aisle'],
     ...['eyeAdult', 'eyeSeated', 'eyeChild', 'width2', 'insideW', 'insideD', 'insideH', 'at', 'x1', 'y1'],
-    ...['x2', 'y2'],
+    ...['x2', 'y2', 'h', 'archFrom', 'archW', 'archD', 'archH', 'padding', 'loadGap'],
   ],
   percent: ['percent', 'stageDone', 'maxGrade', 'shows', 'spares', 'bend', 'scaleSpread', 'vehicleShare'],
-  kg: ['ratedKg', 'moduleMaxKg'],
-  metres: ['trueLength'],
+  kg: ['ratedKg', 'moduleMaxKg', 'maxKg', 'ownKg', 'bearsKg', 'kg'],
+  metres: ['trueLength', 'carryMetres'],
   degrees: ['turn', 'pitch', 'bearing', 'lean', 'leanTo', 'downBy'],
   grams: ['grams', 'studHold'],
   hours: ['hours', 'likely'],
@@ -112,6 +112,17 @@ const WORDS: Readonly<Record<string, string>> = {
   x2: 'other end from west',
   y2: 'other end from north',
   upto: 'end',
+  maxKg: 'most it may hold',
+  ownKg: 'own mass',
+  bearsKg: 'what it bears on top',
+  kg: 'mass',
+  showPlace: 'place of the show',
+  accessFrom: 'hall open to builders',
+  opensAt: 'open to visitors',
+  closesAt: 'closed to visitors',
+  clearBy: 'hall to be empty',
+  loadGap: 'air about each thing in a vehicle',
+  carryMetres: 'way from the vehicle to the tables',
 };
 
 /** A field as a sentence names it: “largest module, width”, “rated load”, “bank ground”. */

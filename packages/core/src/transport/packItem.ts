@@ -17,13 +17,25 @@ export interface PackItem {
   order: number;
 }
 
-/** The inside of what carries them, mm; the door is at y = 0, as wide and as high as the space. */
+/** The inside of what carries them, mm; the door is at y = 0 and as high as the space. */
 export interface PackSpace {
   w: number;
   d: number;
   h: number;
   /** Grams a trip carries; null: no limit. */
   maxMass: number | null;
+  /** The door's clear width, from x on; left out: as wide as the space. */
+  door?: { x: number; w: number };
+  /** Two boxes at the side walls, from so far behind the door on; left out: none. */
+  arches?: Arches;
+}
+
+/** Wheel arches, each with its size, mm: things may stand on them, and pass between them. */
+export interface Arches {
+  from: number;
+  w: number;
+  d: number;
+  h: number;
 }
 
 /** Where a piece stands: in which trip (from 1), and its corner nearest to the door, the left wall and the floor. */
@@ -36,6 +48,18 @@ export interface Packed {
   w: number;
   d: number;
   h: number;
+}
+
+/** The boxes of both arches, as far as they are inside; none where the space has none. */
+export function archBoxes({ w, d, h, arches }: PackSpace): Omit<Packed, 'trip' | 'id'>[] {
+  if (!arches) return [];
+  const box = {
+    w: Math.min(arches.w, w / 2),
+    d: Math.min(arches.d, d - arches.from),
+    h: Math.min(arches.h, h),
+  };
+  if (Math.min(box.w, box.d, box.h) <= 0) return [];
+  return [0, w - box.w].map((x) => ({ x, y: arches.from, z: 0, ...box }));
 }
 
 /** Lengths that differ by less are equal, mm. */

@@ -10,7 +10,11 @@ const still = { seconds: 60, now: () => 0 };
 const space: PackSpace = { w: 10, d: 10, h: 10, maxMass: null };
 
 /** Packs, and looks at each packing with the checker that knows nothing of the search. */
-const packed = (items: readonly PackItem[], within: PackSpace, more: { maxTrips?: number } = {}) => {
+const packed = (
+  items: readonly PackItem[],
+  within: PackSpace | readonly PackSpace[],
+  more: { maxTrips?: number } = {},
+) => {
   const packing = packingOf(items, within, { ...still, ...more });
   expect(packingFaults(items, within, packing.packed)).toEqual([]);
   const all = [...packing.packed.map(({ id }) => id), ...packing.left, ...packing.tooLarge];
@@ -62,6 +66,20 @@ function fewest(items: readonly PackItem[], within: PackSpace): number {
   };
   share(0, []);
   return best;
+}
+
+/** In how many whole places a piece may stand by itself. */
+function placesOf(item: PackItem, within: PackSpace): number {
+  let count = 0;
+  for (const [w, d] of [[item.w, item.d], ...(item.canTurn ? [[item.d, item.w]] : [])])
+    for (let x = 0; x + w <= within.w; x++)
+      for (let y = 0; y + d <= within.d; y++)
+        for (let z = 0; z + item.h <= within.h; z++)
+          if (
+            packingFaults([item], within, [{ trip: 1, id: item.id, x, y, z, w, d, h: item.h }]).length === 0
+          )
+            count++;
+  return count;
 }
 
 test('eight cubes of half a space fill it when they bear; when they do not, it takes two trips, by hand', () => {
@@ -134,6 +152,76 @@ test('the fewest trips of a few pieces are those of brute force; the bound is ne
       const least = fewest(items, within);
       expect(bound).toBeLessThanOrEqual(least);
       expect(trips).toBe(least);
+    }),
+    { numRuns: runs(40) },
+  );
+});
+
+test('a piece goes aside behind the door frame and between the wheel arches, by hand', () => {
+  const box = (id: string, w: number, order: number) => piece(id, w, 5, 10, { order });
+  const narrow = { ...space, door: { x: 2, w: 6 } };
+  // 4 + 6 fill the width; both leave by a door of 6, the one that stands in front of it first.
+  expect(packed([box('left', 4, 2), box('right', 6, 1)], narrow).trips).toBe(1);
+  expect(packed([box('wide', 7, 1)], narrow).tooLarge).toEqual(['wide']);
+  const arched = { ...space, arches: { from: 4, w: 2, d: 3, h: 4 } };
+  // Behind the front of the arches at most 6 wide on the floor, before them 10; over them 10 again.
+  expect(packed([piece('deep', 7, 6, 10)], arched).tooLarge).toEqual(['deep']);
+  expect(packed([piece('deep', 6, 10, 10)], arched).trips).toBe(1);
+  expect(packed([piece('near', 10, 4, 10)], arched).trips).toBe(1);
+  const [low, top] = [piece('low', 6, 3, 4, { bears: 5000, order: 2 }), piece('top', 10, 3, 6)];
+  const two = packed([low, top], arched).packed;
+  expect(two.map(({ id, z }) => [id, z])).toEqual([
+    ['low', 0],
+    ['top', expect.any(Number)],
+  ]);
+});
+
+test('vehicles of their own sizes: what is too large for one goes in the next', () => {
+  const [car, van] = [
+    { w: 4, d: 4, h: 4, maxMass: null },
+    { w: 10, d: 10, h: 10, maxMass: null },
+  ];
+  expect(packed([piece('big', 8, 8, 8), piece('small', 3, 3, 3)], [car, van])).toMatchObject({
+    trips: 2,
+    packed: [
+      { trip: 1, id: 'small' },
+      { trip: 2, id: 'big' },
+    ],
+  });
+  expect(packed([piece('big', 8, 8, 8)], [car])).toMatchObject({ tooLarge: ['big'], trips: 0 });
+  expect(packed([piece('a', 8, 8, 8), piece('b', 8, 8, 8)], [car, van])).toMatchObject({ left: ['b'] });
+});
+
+const inside = fc.record({
+  ...{ w: fc.integer({ min: 3, max: 5 }), d: fc.integer({ min: 2, max: 4 }), h: fc.constant(3) },
+  maxMass: fc.constantFrom(null, 9),
+  door: fc.option(fc.record({ x: fc.integer({ min: 0, max: 1 }), w: fc.integer({ min: 1, max: 2 }) }), {
+    nil: undefined,
+  }),
+  arches: fc.option(
+    fc.record({
+      from: fc.integer({ min: 0, max: 2 }),
+      w: fc.constant(1),
+      d: fc.constant(1),
+      h: fc.integer({ min: 1, max: 2 }),
+    }),
+    { nil: undefined },
+  ),
+});
+
+test('doors and arches: the fewest trips are those of brute force, the bound is never above them', () => {
+  fc.assert(
+    fc.property(smallItems, inside, (items, { door, arches, ...within }) => {
+      const there = { ...within, ...(door && { door }), ...(arches && { arches }) };
+      const { trips, bound, tooLarge } = packed(items, there);
+      const least = fewest(
+        items.filter(({ id }) => !tooLarge.includes(id)),
+        there,
+      );
+      expect(bound).toBeLessThanOrEqual(least);
+      expect(trips).toBe(least);
+      for (const item of items.filter(({ id }) => tooLarge.includes(id)))
+        expect(placesOf(item, there)).toBe(0);
     }),
     { numRuns: runs(40) },
   );

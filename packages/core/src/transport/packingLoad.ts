@@ -1,4 +1,4 @@
-import { PACK_TOLERANCE, standings, type PackItem, type PackSpace } from './packItem.ts';
+import { PACK_TOLERANCE, archBoxes, standings, type PackItem, type PackSpace } from './packItem.ts';
 
 /** A piece at its place; what bears it was put in before it. */
 export interface PackPlace {
@@ -21,18 +21,48 @@ const overlap = (a: number, aLength: number, b: number, bLength: number): number
   Math.min(a + aLength, b + bLength) - Math.max(a, b);
 const isOver = (length: number): boolean => length > PACK_TOLERANCE;
 
+/**
+ * Where a piece leaves straight out: it goes aside at its own depth as far as the door and the arches before it ask for.
+ * @returns its x on the way out; null where it is too wide for that
+ */
+function exitOf(space: PackSpace, { item, x, y, z, w, d }: PackPlace): number | null {
+  const { door, arches } = space;
+  let [from, to] = door ? [door.x, door.x + door.w] : [0, space.w];
+  if (arches && z < arches.h - PACK_TOLERANCE && item.h > 0 && y + d > arches.from + PACK_TOLERANCE)
+    [from, to] = [Math.max(from, arches.w), Math.min(to, space.w - arches.w)];
+  return w > to - from + PACK_TOLERANCE ? null : Math.min(Math.max(x, from), Math.max(from, to - w));
+}
+
 /** Above this many pieces a place is looked for at fewer corners. */
 const MANY = 12;
 
 /** What is in one trip, put in piece by piece; each stands on the floor or wholly on tops of one height. */
 export class Load {
-  readonly places: PackPlace[] = [];
+  /** The arches, then the pieces. */
+  readonly #all: PackPlace[] = [];
+  readonly #arches: number;
   readonly #bearings: Bearing[][] = [];
   readonly #loads: number[] = [];
+  readonly #isOpen: boolean;
   #mass = 0;
   #volume = 0;
 
-  constructor(readonly space: PackSpace) {}
+  constructor(readonly space: PackSpace) {
+    for (const { x, y, z, w, d, h } of archBoxes(space)) {
+      const item = { id: '', w, d, h, mass: 0, canTurn: false, bears: Infinity, order: 0 };
+      this.#all.push({ item, x, y, z, w, d });
+      this.#bearings.push([]);
+      this.#loads.push(0);
+      this.#volume += w * d * h;
+    }
+    this.#arches = this.#all.length;
+    this.#isOpen = !space.door && this.#arches === 0;
+  }
+
+  /** The pieces in the order in which they were put in. */
+  get places(): PackPlace[] {
+    return this.#all.slice(this.#arches);
+  }
 
   /**
    * Puts a piece where it is liked best.
@@ -62,7 +92,7 @@ export class Load {
       }
     }
     if (!best) return false;
-    this.places.push(best.place);
+    this.#all.push(best.place);
     this.#bearings.push(best.bearing);
     this.#loads.push(0);
     for (const [on, more] of this.#passedDown(best.bearing, item.mass)) this.#loads[on] += more;
@@ -74,8 +104,8 @@ export class Load {
   /** Where a piece so long may begin along x or y: at a wall, beside a piece, or in line with one. */
   #corners(axis: 'x' | 'y', length: number): number[] {
     const room = axis === 'x' ? this.space.w : this.space.d;
-    const isMany = this.places.length > MANY;
-    const all = this.places.flatMap((place) => {
+    const isMany = this.#all.length > MANY;
+    const all = this.#all.flatMap((place) => {
       const from = place[axis];
       const to = from + (axis === 'x' ? place.w : place.d);
       if (!isMany) return [from - length, from, to - length, to];
@@ -91,14 +121,14 @@ export class Load {
 
   /** The numbers of the places that lie within a strip from the door to the back. */
   #beside(x: number, w: number): number[] {
-    return this.places.flatMap((at, i) => (isOver(overlap(x, w, at.x, at.w)) ? [i] : []));
+    return this.#all.flatMap((at, i) => (isOver(overlap(x, w, at.x, at.w)) ? [i] : []));
   }
 
   /** How high a piece comes to rest that is let down on a strip. */
   #restsAt(y: number, d: number, near: readonly number[]): number {
     let z = 0;
     for (const i of near) {
-      const at = this.places[i];
+      const at = this.#all[i];
       const top = at.z + at.item.h;
       if (top > z && isOver(overlap(y, d, at.y, at.d))) z = top;
     }
@@ -111,7 +141,7 @@ export class Load {
     let held = 0;
     const bearing: Bearing[] = [];
     for (const on of near) {
-      const at = this.places[on];
+      const at = this.#all[on];
       if (Math.abs(at.z + at.item.h - z) > PACK_TOLERANCE) continue;
       const [along, deep] = [overlap(x, w, at.x, at.w), overlap(y, d, at.y, at.d)];
       if (!isOver(deep)) continue;
@@ -120,7 +150,7 @@ export class Load {
     }
     if (held < w * d * (1 - 1e-9)) return null;
     for (const [on, more] of this.#passedDown(bearing, item.mass)) {
-      const { bears } = this.places[on].item;
+      const { bears } = this.#all[on].item;
       if (bears === 0 || this.#loads[on] + more > bears * (1 + 1e-9)) return null;
     }
     return bearing;
@@ -139,15 +169,32 @@ export class Load {
     return more;
   }
 
-  /** Whether nothing that is needed earlier is behind or under what is needed later. */
-  #isInOrder({ item, y, z, d }: PackPlace, near: readonly number[]): boolean {
-    return near.every((i) => {
-      const at = this.places[i];
-      if (at.item.order === item.order) return true;
+  /** Whether it can be put in, and nothing that is needed earlier is then behind or under what is needed later. */
+  #isInOrder(place: PackPlace, near: readonly number[]): boolean {
+    const { item, y, d } = place;
+    const exit = exitOf(this.space, place);
+    if (exit === null) return false;
+    const isHeldBy = (i: number): boolean => {
+      const at = this.#all[i];
+      if (i < this.#arches || at.item.order === item.order) return false;
       const isEarlier = item.order < at.item.order;
-      if (isOver(overlap(y, d, at.y, at.d))) return isEarlier;
-      if (!isOver(overlap(z, item.h, at.z, at.item.h))) return true;
-      return isEarlier ? at.y >= y : y >= at.y;
-    });
+      // What is let down on the strip comes to rest over it.
+      if (isOver(overlap(place.x, place.w, at.x, at.w)) && isOver(overlap(y, d, at.y, at.d)))
+        return !isEarlier;
+      return isEarlier
+        ? this.#isInWay(place, exit, at)
+        : this.#isInWay(at, exitOf(this.space, at) ?? at.x, place);
+    };
+    return this.#isOpen ? !near.some(isHeldBy) : !this.#all.some((_, i) => isHeldBy(i));
+  }
+
+  /** Whether another piece stands where this one goes: aside to its exit, then straight out. */
+  #isInWay({ item, x, y, z, w, d }: PackPlace, exit: number, other: PackPlace): boolean {
+    if (!isOver(overlap(z, item.h, other.z, other.item.h))) return false;
+    const aside = Math.min(x, exit);
+    const isAside =
+      isOver(overlap(aside, Math.abs(x - exit) + w, other.x, other.w)) &&
+      isOver(overlap(y, d, other.y, other.d));
+    return isAside || (isOver(overlap(exit, w, other.x, other.w)) && isOver(overlap(0, y, other.y, other.d)));
   }
 }

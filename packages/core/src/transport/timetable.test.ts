@@ -15,17 +15,21 @@ const task = (id: string, minutes: number, hands: number, ...after: string[]): T
 });
 
 /** The shortest length by brute force: at each minute each set of tasks that can begin. For a few short tasks. */
-function shortest(tasks: readonly TimedTask[], hands: number): number {
-  let best = tasks.reduce((sum, { minutes }) => sum + minutes, 0);
+function shortest(tasks: readonly TimedTask[], hands: number, away = { until: 0, hands: 0 }): number {
+  let best = tasks.reduce((sum, { minutes, from = 0 }) => Math.max(sum, from, away.until) + minutes, 0);
   const visit = (now: number, ends: ReadonlyMap<string, number>): void => {
     if (now >= best) return;
     if (ends.size === tasks.length) {
       best = Math.min(best, Math.max(0, ...ends.values()));
       return;
     }
-    const free = tasks.reduce((left, one) => left - ((ends.get(one.id) ?? 0) > now ? one.hands : 0), hands);
+    const free = tasks.reduce(
+      (left, one) => left - ((ends.get(one.id) ?? 0) > now ? one.hands : 0),
+      hands - (now < away.until ? away.hands : 0),
+    );
     const ready = tasks.filter(
-      ({ id, after }) => !ends.has(id) && after.every((name) => (ends.get(name) ?? Infinity) <= now),
+      ({ id, after, from = 0 }) =>
+        !ends.has(id) && from <= now && after.every((name) => (ends.get(name) ?? Infinity) <= now),
     );
     for (let set = 0; set < 2 ** ready.length; set++) {
       const begun = ready.filter((_, i) => (set >> i) & 1);
@@ -71,6 +75,19 @@ test('tables first, then modules by two, by hand', () => {
   expect(rows.map(({ id }) => id)).toEqual(tasks.map(({ id }) => id));
   // With four hands two modules go on at once: 10 + 15 + 15.
   expect(found(tasks, 4)).toMatchObject({ length: 40, bound: 40 });
+});
+
+test('those who come later, and what cannot begin before, by hand', () => {
+  const carry = task('carry', 10, 2);
+  // Of three hands two come at minute 20.
+  const absent = [{ until: 20, hands: 2 }];
+  const late = timetableOf([carry, task('sweep', 15, 1)], 3, { absent });
+  expect(late).toMatchObject({
+    ok: true,
+    timetable: { length: 30, bound: 30, rows: [{ start: 20 }, { start: 0 }] },
+  });
+  const held = timetableOf([{ ...carry, from: 7 }], 2);
+  expect(held).toMatchObject({ ok: true, timetable: { length: 17, bound: 17, rows: [{ start: 7 }] } });
 });
 
 test('what takes no hands goes on beside everything; nothing to do takes no time', () => {
@@ -125,4 +142,26 @@ test('faults of a timetable are found', () => {
       { id: 'B', start: 4, end: 9 },
     ]),
   ).toEqual(['A takes 6 min instead of 5.', 'B begins before A ends.', '4 hands at minute 4; there are 3.']);
+});
+
+test('with hands that come later and tasks held back the shortest is that of brute force', () => {
+  const later = fc.record({ until: fc.integer({ min: 0, max: 6 }), hands: fc.integer({ min: 0, max: 2 }) });
+  fc.assert(
+    fc.property(
+      randomTasks(4, 4),
+      fc.array(fc.nat(5), { minLength: 4, maxLength: 4 }),
+      fc.integer({ min: 3, max: 5 }),
+      later,
+      (plain, froms, hands, away) => {
+        const tasks = plain.map((one, i) => ({ ...one, from: froms[i] ?? 0 }));
+        const absent = [away];
+        const answer = timetableOf(tasks, hands, { absent });
+        if (!answer.ok) throw new Error(answer.reasons.join());
+        const { rows, length, bound } = answer.timetable;
+        expect(timetableFaults(tasks, hands, rows, absent)).toEqual([]);
+        expect([length, bound]).toEqual([shortest(tasks, hands, away), length]);
+      },
+    ),
+    { numRuns: runs(60) },
+  );
 });

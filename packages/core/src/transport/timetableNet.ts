@@ -4,7 +4,11 @@
 export interface TaskNet {
   hands: number;
   minutes: readonly number[];
+  /** The moment before which each task cannot begin. */
+  from: readonly number[];
   needs: readonly number[];
+  /** Hands that are not there, or not free, at first. */
+  absent: HandsInUse;
   before: readonly (readonly number[])[];
   next: readonly (readonly number[])[];
   order: readonly number[];
@@ -22,18 +26,21 @@ export interface HandsInUse {
   used: number[];
 }
 
-/** The longest chain of minutes that must end before each task begins. */
-export function headsOf({ order, before, minutes }: TaskNet): number[] {
-  const heads = minutes.map(() => 0);
-  for (const i of order) heads[i] = Math.max(0, ...before[i].map((j) => heads[j] + minutes[j]));
+/** The longest chain of minutes that must end before each task begins, or the moment before which it cannot. */
+export function headsOf({ order, before, minutes, from }: TaskNet): number[] {
+  const heads = [...from];
+  for (const i of order) heads[i] = Math.max(from[i], ...before[i].map((j) => heads[j] + minutes[j]));
   return heads;
 }
 
 /** The longest chain of minutes that must follow each task's end. */
 export const tailsOf = (net: TaskNet): number[] => headsOf(reversed(net));
 
+/** From the end to the beginning, with all hands at all times. */
 const reversed = (net: TaskNet): TaskNet => ({
   ...net,
+  from: net.minutes.map(() => 0),
+  absent: emptyProfile(),
   before: net.next,
   next: net.before,
   order: net.order.toReversed(),
@@ -49,26 +56,43 @@ export function timetableBound(net: TaskNet): number {
   const [heads, tails] = [headsOf(net), tailsOf(net)];
   const chain = Math.max(0, ...minutes.map((time, i) => heads[i] + time + tails[i]));
   const byTail = minutes.map((_, i) => i).sort((a, b) => tails[b] - tails[a]);
-  /** With at most `width` of the tasks' weight at once; those of weight 0 do not count. */
-  const boundBy = (width: number, weight: (i: number) => number): number => {
+  /** The latest end that a weight forces; those of weight 0 do not count. @param timeFor when so much is done from a head on */
+  const boundBy = (weight: (i: number) => number, timeFor: (head: number, sum: number) => number): number => {
     let most = 0;
     for (const head of new Set(heads)) {
       let sum = 0;
       for (const i of byTail) {
         if (heads[i] < head) continue;
         sum += weight(i);
-        if (sum > 0) most = Math.max(most, head + Math.ceil(sum / width) + tails[i]);
+        if (sum > 0) most = Math.max(most, timeFor(head, sum) + tails[i]);
       }
     }
     return most;
   };
   /** Of tasks that take more than hands ÷ (k + 1) at most k go on at once. */
-  const few = [1, 2, 3, 4].map((k) => boundBy(k, (i) => (needs[i] * (k + 1) > hands ? minutes[i] : 0)));
-  return Math.max(
-    chain,
-    boundBy(hands, (i) => minutes[i] * needs[i]),
-    ...few,
+  const few = [1, 2, 3, 4].map((k) =>
+    boundBy(
+      (i) => (needs[i] * (k + 1) > hands ? minutes[i] : 0),
+      (head, sum) => head + Math.ceil(sum / k),
+    ),
   );
+  const work = boundBy(
+    (i) => minutes[i] * needs[i],
+    (head, sum) => workedBy(net, head, sum),
+  );
+  return Math.max(chain, work, ...few);
+}
+
+/** The first minute by which hands that are there from a moment on can have done so much work, hands × minutes. */
+function workedBy({ hands, absent: { times, used } }: TaskNet, from: number, work: number): number {
+  let left = work;
+  for (let i = times.findLastIndex((time) => time <= from); i < times.length - 1; i++) {
+    const begin = Math.max(from, times[i]);
+    const done = (hands - used[i]) * (times[i + 1] - begin);
+    if (done >= left) return begin + Math.ceil(left / (hands - used[i]));
+    left -= done;
+  }
+  return Math.max(from, times[times.length - 1]) + Math.ceil(left / hands);
 }
 
 /** The earliest moment from `from` on at which so many hands are free for so long. */
@@ -109,11 +133,11 @@ function splitAt({ times, used }: HandsInUse, time: number): number {
 
 /** Each task of a list as early as what it waits for and the hands allow (the serial scheme; Kelley 1963). */
 function startsByList(net: TaskNet, list: readonly number[]): Starts {
-  const profile = emptyProfile();
+  const profile = copyProfile(net.absent);
   const starts = net.minutes.map(() => 0);
   let length = 0;
   for (const i of list) {
-    const ready = Math.max(0, ...net.before[i].map((j) => starts[j] + net.minutes[j]));
+    const ready = Math.max(net.from[i], ...net.before[i].map((j) => starts[j] + net.minutes[j]));
     starts[i] = earliest(profile, ready, net.minutes[i], net.needs[i], net.hands);
     occupy(profile, starts[i], starts[i] + net.minutes[i], net.needs[i]);
     length = Math.max(length, starts[i] + net.minutes[i]);
@@ -161,11 +185,12 @@ export function bestTimetable(
   tails: readonly number[],
   bound: number,
   random: () => number,
+  maxLists = MAX_LISTS,
 ): Starts {
   const rank = tails.map((tail, i) => tail + net.minutes[i]);
   let best = justified(net, startsByList(net, listByRank(net, rank)));
   let [bestRank, at] = [rank, best];
-  const most = Math.min(MAX_LISTS, Math.ceil(LIST_STEPS / (5 * (net.minutes.length + 1) ** 2)));
+  const most = Math.min(maxLists, Math.ceil(LIST_STEPS / (5 * (net.minutes.length + 1) ** 2)));
   for (let n = 0; n < most && best.length > bound; n++) {
     // Around the best so far, or from the chains again each fourth time.
     const from = n % 4 === 3 ? rank : bestRank;

@@ -1,7 +1,6 @@
 import {
   copyProfile,
   earliest,
-  emptyProfile,
   occupy,
   tailsOf,
   type HandsInUse,
@@ -23,7 +22,7 @@ const MAX_TASKS = 60;
  * @returns whether all were tried, so that none is shorter
  */
 export function searchTimetable(net: TaskNet, found: Starts, bound: number): Starts & { isProven: boolean } {
-  const { minutes, needs, hands, before } = net;
+  const { minutes, needs, hands, before, from } = net;
   const tails = tailsOf(net);
   const count = minutes.length;
   const work = minutes.map((time, i) => time * needs[i]);
@@ -44,7 +43,7 @@ export function searchTimetable(net: TaskNet, found: Starts, bound: number): Sta
     const choices: { i: number; start: number }[] = [];
     for (let i = 0; i < count; i++) {
       if (starts[i] >= 0 || before[i].some((j) => starts[j] < 0)) continue;
-      const ready = Math.max(last, ...before[i].map((j) => starts[j] + minutes[j]));
+      const ready = Math.max(last, from[i], ...before[i].map((j) => starts[j] + minutes[j]));
       const start = earliest(profile, ready, minutes[i], needs[i], hands);
       if (start + minutes[i] + tails[i] >= best.length) return;
       choices.push({ i, start });
@@ -63,6 +62,6 @@ export function searchTimetable(net: TaskNet, found: Starts, bound: number): Sta
     }
   };
   const all = work.reduce((sum, one) => sum + one, 0);
-  if (count <= MAX_TASKS) extend(emptyProfile(), 0, 0, 0, all);
+  if (count <= MAX_TASKS) extend(copyProfile(net.absent), 0, 0, 0, all);
   return { ...best, isProven: count <= MAX_TASKS && steps <= MAX_STEPS };
 }

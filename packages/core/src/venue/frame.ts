@@ -1,5 +1,14 @@
 import { MM_PER_STUD, type Rect } from '../grid/index.ts';
-import { displayOf, listOf, type Entity, type Place, type Scene, type Table } from '../document/index.ts';
+import {
+  KIND_NAMES,
+  displayOf,
+  emptyScene,
+  listOf,
+  type Entity,
+  type Place,
+  type Scene,
+  type Table,
+} from '../document/index.ts';
 
 /** Kinds of things that stand in a place. */
 export const VENUE_KINDS = ['table', 'opening', 'obstacle', 'socket', 'barrier'] as const;
@@ -92,8 +101,17 @@ export function sceneInRoom(scene: Scene): Rect[] {
   return listOf(scene, 'footprint').map((part) => rectToRoom(frame, part));
 }
 
-/** The same scene as if it stood in another place: for looking at a place without moving there. */
+/**
+ * The same scene as if it stood in another place: for looking at a place without moving there. Its kinds are read from the
+ * scene when they are asked for, so that who records reads hears of no others.
+ */
 export function withPlace(scene: Scene, place: string | null): Scene {
   const display = displayOf(scene);
-  return display.place === place ? scene : { ...scene, display: { [display.id]: { ...display, place } } };
+  if (display.place === place) return scene;
+  const there = emptyScene();
+  for (const kind of KIND_NAMES)
+    Object.defineProperty(there, kind, { enumerable: true, get: () => scene[kind] });
+  const moved = { [display.id]: { ...display, place } };
+  Object.defineProperty(there, 'display', { enumerable: true, get: () => moved });
+  return there;
 }

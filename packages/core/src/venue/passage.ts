@@ -98,6 +98,25 @@ export function widestOf({ kind, width, width2, insideW, insideD }: Passage): nu
   return width;
 }
 
+/** Of vehicles one after another on the way that with the highest score, since a thing travels in one of them; all else. */
+function withOneVehicle(way: readonly Passage[], scoreOf: (vehicle: Passage) => number): Passage[] {
+  const steps: Passage[] = [];
+  for (const passage of way) {
+    const before = steps.at(-1);
+    if (passage.kind !== 'vehicle' || before?.kind !== 'vehicle') steps.push(passage);
+    else if (scoreOf(passage) > scoreOf(before)) steps[steps.length - 1] = passage;
+  }
+  return steps;
+}
+
+/** The passages that a box goes through: of vehicles one after another it goes in the one that leaves most room. */
+export const passagesFor = (way: readonly Passage[], box: Box): Passage[] =>
+  withOneVehicle(way, (vehicle) => clearanceOf(vehicle, box));
+
+/** The first passage of the way that stops a box; null: it gets through. */
+export const stopperOf = (way: readonly Passage[], box: Box): Passage | null =>
+  passagesFor(way, box).find((passage) => !evaluatePassage(passage, box).passes) ?? null;
+
 /** Longest module of a given width, and the passage that limits it. */
 export interface ModuleLimit {
   /** Studs, on steps of 8. */
@@ -131,8 +150,9 @@ export function moduleLimits(way: readonly Passage[], height: number, cap: numbe
   for (let short = STEP; short <= cap; short += STEP) {
     let long = cap - (cap % STEP);
     let stops: Passage | null = null;
-    for (const passage of way) {
-      const longest = longestFor(passage, outerSize(short) / MM, height);
+    const width = outerSize(short) / MM;
+    for (const passage of withOneVehicle(way, (vehicle) => longestFor(vehicle, width, height))) {
+      const longest = longestFor(passage, width, height);
       while (long > 0 && outerSize(long) / MM > longest) {
         long -= STEP;
         stops = passage;
@@ -160,11 +180,7 @@ export function largestModule(way: readonly Passage[], height: number, cap: numb
   if (limits.length === 0) return null;
   const best = limits.reduce((a, b) => (b.short * b.long >= a.short * a.long ? b : a));
   const stopper = (short: number, long: number) =>
-    way.find(
-      (passage) =>
-        !evaluatePassage(passage, { short: outerSize(short) / MM, long: outerSize(long) / MM, height })
-          .passes,
-    ) ?? null;
+    stopperOf(way, { short: outerSize(short) / MM, long: outerSize(long) / MM, height });
   const [wider, longer] = [
     [best.short + STEP, Math.max(best.long, best.short + STEP)],
     [best.short, best.long + STEP],

@@ -7,7 +7,7 @@ import { Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { today } from '../../workers/derived.tsx';
 import { People } from './People.tsx';
-import { useSetDisplay } from './useSetDisplay.ts';
+import { useSetDisplay } from '../../data/useSetDisplay.ts';
 
 const RHYTHM_WORDS: Record<(typeof RHYTHMS)[number], string> = {
   none: 'None agreed',

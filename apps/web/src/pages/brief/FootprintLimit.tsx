@@ -1,7 +1,7 @@
 import { displayOf } from '@quarry/core/document';
 import { useScene } from '../../data/useDisplay.tsx';
 import { OptionalQuantityField } from '../../ui/fields.tsx';
-import { useSetDisplay } from './useSetDisplay.ts';
+import { useSetDisplay } from '../../data/useSetDisplay.ts';
 
 /** Size of the ground and height allowed: on the limits of a display, and on a vignette's rule card. */
 export function FootprintLimit({ disabled }: { disabled: boolean }) {

@@ -15,7 +15,7 @@ import { COLOUR_CHOICES } from '../../ui/fieldSpec.ts';
 import { OptionalQuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading } from '../../ui/parts.tsx';
 import { capital } from '../../ui/words.ts';
-import { useSetDisplay } from './useSetDisplay.ts';
+import { useSetDisplay } from '../../data/useSetDisplay.ts';
 
 const COLOUR_WORDS: Record<(typeof COLOUR_POLICIES)[number], string> = {
   strict: 'Strict: as the recipe',

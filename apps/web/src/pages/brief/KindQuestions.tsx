@@ -4,7 +4,7 @@ import { roomToGrow } from '@quarry/core/venue';
 import { useDisplay, useScene } from '../../data/useDisplay.tsx';
 import { CheckField, QuantityField } from '../../ui/fields.tsx';
 import { Basis, Heading, DefinitionRow, Quantity } from '../../ui/parts.tsx';
-import { useSetDisplay } from './useSetDisplay.ts';
+import { useSetDisplay } from '../../data/useSetDisplay.ts';
 
 /** A city: how much street front it has, how much is to come, and where it can grow. */
 export function CityQuestions({ disabled }: { disabled: boolean }) {

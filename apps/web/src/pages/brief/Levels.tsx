@@ -4,7 +4,7 @@ import { freshId, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { OptionalQuantityField, QuantityField, TextField } from '../../ui/fields.tsx';
 import { Empty } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
-import { useSetDisplay } from './useSetDisplay.ts';
+import { useSetDisplay } from '../../data/useSetDisplay.ts';
 
 const COLUMNS = 'minmax(5rem,1fr) minmax(0,1.4fr) auto auto';
 

@@ -12,7 +12,7 @@ import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { capital } from '../../ui/words.ts';
 import { useDerived } from '../../workers/derived.tsx';
 import { FootprintLimit } from './FootprintLimit.tsx';
-import { useSetDisplay } from './useSetDisplay.ts';
+import { useSetDisplay } from '../../data/useSetDisplay.ts';
 
 const SOURCE_WORDS: Record<(typeof SOURCE_RULES)[number], string> = {
   any: 'Any parts',

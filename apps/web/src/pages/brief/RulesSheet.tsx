@@ -9,7 +9,7 @@ import { HouseRules } from './HouseRules.tsx';
 import { Levels } from './Levels.tsx';
 import { Means } from './Means.tsx';
 import { CardVerdict, RuleCard } from './RuleCard.tsx';
-import { useSetDisplay } from './useSetDisplay.ts';
+import { useSetDisplay } from '../../data/useSetDisplay.ts';
 
 /** What is shown, within which limits, by which rules. */
 export function RulesSheet({ disabled }: { disabled: boolean }) {

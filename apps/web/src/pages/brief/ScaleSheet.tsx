@@ -19,7 +19,7 @@ import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { capital } from '../../ui/words.ts';
 import { Furniture } from './Furniture.tsx';
 import { LineUp } from './LineUp.tsx';
-import { useSetDisplay } from './useSetDisplay.ts';
+import { useSetDisplay } from '../../data/useSetDisplay.ts';
 
 /** The workbench of scale: how it is chosen, what things come to at it, and what scale a model has. */
 export function ScaleSheet({ disabled }: { disabled: boolean }) {

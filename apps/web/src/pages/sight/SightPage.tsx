@@ -16,7 +16,8 @@ import { Empty, Failure, Loading } from '../../ui/parts.tsx';
 import { Tabs } from '../../ui/Tabs.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { useDerived } from '../../workers/derived.tsx';
-import { useSight, type Asked } from '../../workers/useSight.ts';
+import type { Asked } from '../../workers/askOnce.ts';
+import { useSight } from '../../workers/useSight.ts';
 import { SeenSections } from './SeenSections.tsx';
 import { SeenThings } from './SeenThings.tsx';
 

@@ -3,10 +3,10 @@ import { PASSAGE_KINDS, displayOf, type Passage, type Scene } from '@quarry/core
 import {
   CARRY_STUDS,
   carriedHeight,
-  evaluatePassage,
   largestModule,
   longestFor,
   moduleLimits,
+  stopperOf,
   wayOf,
   widestOf,
 } from '@quarry/core/venue';
@@ -115,7 +115,7 @@ function Largest({ scene, disabled }: { scene: Scene; disabled: boolean }) {
     Math.min(display.moduleMaxW, display.moduleMaxD),
   ];
   const box = { short: outerSize(short) / MM, long: outerSize(long) / MM, height };
-  const stopped = way.find((passage) => !evaluatePassage(passage, box).passes);
+  const stopped = stopperOf(way, box);
   const set = (l: number, s: number, reason: string) =>
     edit.patch('made the access route the module limit', 'display', display, {
       moduleMaxW: l,

@@ -1,8 +1,6 @@
 import { z } from 'zod';
-import { reference } from '../fields.ts';
+import { clockTime, reference } from '../fields.ts';
 import { defineKind } from '../kind.ts';
-
-const clockTime = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time of day is told as 19:30');
 
 /** Whether a clock's zone is known; empty: unknown. */
 export function isZone(zone: string): boolean {

@@ -1,6 +1,17 @@
 import { z } from 'zod';
 import { ANY_COLOUR } from '../../catalogue/index.ts';
-import { MAX_STUDS, date, line, money, name, plates, reference, text, wholeSize } from '../fields.ts';
+import {
+  MAX_STUDS,
+  clockTime,
+  date,
+  line,
+  money,
+  name,
+  plates,
+  reference,
+  text,
+  wholeSize,
+} from '../fields.ts';
 import { COLOUR_POLICIES, METHODS, SEASONS, SIDES, STAGES, WINDS } from '../vocabulary.ts';
 import { defineKind } from '../kind.ts';
 import { colourField } from '../partLines.ts';
@@ -29,6 +40,15 @@ export const displayKind = defineKind({
     startDate: date.default(null),
     showDate: date.default(null),
     showName: line().max(80).default(''),
+    /** The place of the show, for what is loaded and done there; null: where it stands now. */
+    showPlace: reference.default(null),
+    /** The show day by the clock of the hall: builders may come in, visitors come, they leave, the hall is to be empty. */
+    accessFrom: clockTime.nullable().default(null),
+    opensAt: clockTime.nullable().default(null),
+    closesAt: clockTime.nullable().default(null),
+    clearBy: clockTime.nullable().default(null),
+    /** What is kept free about each thing in a vehicle, for blankets and hands, mm (a default of ours, no source). */
+    loadGap: z.number().min(0).max(200).default(20),
     /** Footprint and height the rules or the place allow; null: no limit. Studs and plates. */
     limitW: wholeSize.nullable().default(null),
     limitD: wholeSize.nullable().default(null),
@@ -116,5 +136,5 @@ export const displayKind = defineKind({
   }),
   group: 'display',
   word: 'display',
-  refs: { place: 'place' },
+  refs: { place: 'place', showPlace: 'place' },
 });

@@ -60,6 +60,10 @@ import { taskKind } from './task.ts';
 import { calendarKind } from './calendar.ts';
 import { photoKind } from './photo.ts';
 import { slotKind } from './slot.ts';
+import { crateKind } from './crate.ts';
+import { cargoKind } from './cargo.ts';
+import { handlingKind } from './handling.ts';
+import { choreKind } from './chore.ts';
 
 /** Every kind of entity, in the order of a display file. */
 export const KINDS = {
@@ -125,4 +129,8 @@ export const KINDS = {
   calendar: calendarKind,
   photo: photoKind,
   slot: slotKind,
+  crate: crateKind,
+  cargo: cargoKind,
+  handling: handlingKind,
+  chore: choreKind,
 };

@@ -28,6 +28,8 @@ export const placeKind = defineKind({
     eyeAdult: mmSize.max(2500).default(1600),
     eyeSeated: mmSize.max(2500).default(1200),
     eyeChild: mmSize.max(2500).default(1050),
+    /** How far things are carried from the vehicle to the tables, m (a default of ours, no source). */
+    carryMetres: z.number().min(0).max(2000).default(40),
   }),
   group: 'places',
   word: 'place',

@@ -1,5 +1,5 @@
 import { displayOf, type Display } from '@quarry/core/document';
-import { useEdit, useScene } from '../../data/useDisplay.tsx';
+import { useEdit, useScene } from './useDisplay.tsx';
 
 /** Sets fields of the display itself, with the words for the history. */
 export function useSetDisplay() {

@@ -1,0 +1,192 @@
+import { Plus } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import { SHOW_PHASES, displayOf } from '@quarry/core/document';
+import { currentPlace } from '@quarry/core/venue';
+import {
+  handsOfShow,
+  minutesOf,
+  phaseHours,
+  sceneAtShow,
+  type DayPlan,
+  type ShowPhase,
+  type ShowTask,
+} from '@quarry/core/transport';
+import { freshId, useDenialReason, useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { Basis, DefinitionRow, Empty, Heading, Loading } from '../../ui/parts.tsx';
+import { Tabs } from '../../ui/Tabs.tsx';
+import { today } from '../../workers/derived.tsx';
+import { useDayPlan, useShow } from '../../workers/useTransport.ts';
+import { clockAfter, showInstant, spanWord, useNow } from './clock.ts';
+import { DayChart } from './DayChart.tsx';
+import { HallHours } from './HallHours.tsx';
+import { TaskList } from './TaskList.tsx';
+import { WhoComes } from './WhoComes.tsx';
+
+const PHASE_WORDS: Record<ShowPhase, string> = { setup: 'Setting up', takedown: 'Taking down' };
+
+/** The day of the show by the minute: who does what, when it is ready, what to leave out; ticked as it goes. */
+export function DaySheet() {
+  const scene = useDisplay(({ scene: now }) => now);
+  const show = useShow();
+  const now = useNow();
+  const [phase, setPhase] = useState<ShowPhase>('setup');
+  const [date, setDate] = useState(() => displayOf(scene).showDate ?? today());
+  const hours = phaseHours(scene, phase);
+  const helpers = useMemo(() => handsOfShow(scene, hours.from), [scene, hours.from]);
+  const origin = showInstant(date, hours.from);
+  const window = minutesOf(hours.to) - minutesOf(hours.from);
+  const tasks = show?.[phase] ?? null;
+  // Before the doors open to builders the day is planned as if everybody came in time.
+  const since = date === today() && now > origin ? Math.floor((now - origin) / 60_000) : null;
+  const hasBegun = tasks?.some(({ chore }) => chore?.began || chore?.ended) ?? false;
+  const at = since !== null || hasBegun ? Math.max(0, Math.floor((now - origin) / 60_000)) : null;
+  const question = useMemo(
+    (): Parameters<typeof useDayPlan>[0] =>
+      tasks && tasks.length > 0
+        ? [tasks, helpers.map(({ id, arrives }) => ({ id, arrives })), { now: at, origin, until: window }]
+        : null,
+    [tasks, helpers, at, origin, window],
+  );
+  const answer = useDayPlan(question);
+  if (!show || !tasks) return <Loading what="Working out what is done" />;
+  const plan = answer?.ok ? answer.plan : null;
+  return (
+    <div className="h-full overflow-auto md:overflow-hidden grid md:grid-cols-[minmax(0,1fr)_380px] md:grid-rows-1 min-h-0">
+      <div className="min-w-0 min-h-0 md:overflow-auto px-3 py-2">
+        <div className="flex flex-wrap items-center gap-2">
+          <Tabs
+            label="Phases"
+            look="bar"
+            tabs={SHOW_PHASES.map((id) => ({ id, word: PHASE_WORDS[id] }))}
+            open={phase}
+            onOpen={setPhase}
+          />
+          <span className="ink-2 text-xs">{currentPlace(sceneAtShow(scene))?.name ?? 'no place'}</span>
+          <span className="flex-1" />
+          <label className="flex items-center gap-1 text-xs">
+            Day
+            <input
+              type="date"
+              className="input input-xs fig w-36"
+              value={date}
+              onChange={(event) => event.currentTarget.value && setDate(event.currentTarget.value)}
+            />
+          </label>
+        </div>
+        {tasks.length === 0 ? (
+          <Empty title="Nothing to do yet">
+            Cut the scene into modules and put tables into the place; each task follows from that, and you may
+            add your own.
+          </Empty>
+        ) : answer && !answer.ok ? (
+          <div role="alert" className="text-error py-2">
+            {answer.reasons.map((reason) => (
+              <p key={reason}>{reason}</p>
+            ))}
+          </div>
+        ) : plan ? (
+          <DayChart plan={plan} tasks={tasks} helpers={helpers} hours={hours} window={window} now={at} />
+        ) : (
+          <Loading what="Planning the day" />
+        )}
+        <TaskList tasks={tasks} plan={plan} phase={phase} from={hours.from} helpers={helpers} />
+        <AddTask phase={phase} />
+      </div>
+      <aside
+        aria-label="The day"
+        className="order-first md:order-none border-b md:border-b-0 md:border-l hair bg-base-100 md:overflow-auto px-3 py-2 min-h-0"
+      >
+        {plan && <Outcome plan={plan} tasks={tasks} window={window} hours={hours} phase={phase} />}
+        <HallHours />
+        <WhoComes from={hours.from} />
+        <Basis>
+          Tasks follow from the order of building up (Cut): tables before modules, the far ones first, seams
+          pinned, then what lies over them, buildings, parts, trees and figures; taking down is the same
+          backwards. Carrying takes the way there and back at 3 km/h, half a minute a door, 2 min a stair, 4
+          min a lift, one more to load; one person up to a lift index of 1 and 1 m, two while each half stays
+          at 1, more above (NIOSH, see Cut: a caution, not advice). A table takes 4 min and two, a module 3, a
+          building 3, a thing half a minute, until you type your own: these are guesses of ours. “No earlier”
+          is a number of minutes that no plan is below. Clear the path first; local rules decide.
+        </Basis>
+      </aside>
+    </div>
+  );
+}
+
+function AddTask({ phase }: { phase: ShowPhase }) {
+  const edit = useEdit();
+  const may = useDenialReason();
+  return (
+    <button
+      type="button"
+      className="btn btn-xs mt-2"
+      disabled={may({ op: 'add', kind: 'chore', id: 'x', data: { name: 'x' } }) !== null}
+      onClick={() =>
+        void edit.add('added a task of the show', 'chore', freshId('chore'), {
+          ...{ name: 'New task', phase, minutes: 10, hands: 1 },
+        })
+      }
+    >
+      <Plus size={12} aria-hidden /> Add a task
+    </button>
+  );
+}
+
+/** When it is ready against the hour that counts, and what would help. */
+function Outcome({
+  plan,
+  tasks,
+  window,
+  hours,
+  phase,
+}: {
+  plan: DayPlan;
+  tasks: readonly ShowTask[];
+  window: number;
+  hours: { from: string; to: string; isGuess: boolean };
+  phase: ShowPhase;
+}) {
+  const late = plan.ready - window;
+  const titleOf = (key: string) => tasks.find((task) => task.key === key)?.title ?? key;
+  const isProven = plan.ready <= plan.bound;
+  return (
+    <section aria-labelledby="outcome">
+      <Heading id="outcome">{phase === 'setup' ? 'Ready' : 'Out of the hall'}</Heading>
+      <p className="text-2xl fig" aria-live="polite">
+        {clockAfter(hours.from, plan.ready)}
+      </p>
+      <dl>
+        <DefinitionRow
+          label={late > 0 ? 'Too late by' : 'In hand'}
+          note={`${phase === 'setup' ? 'opens' : 'empty'} at ${hours.to}${hours.isGuess ? ', a guess' : ''}`}
+        >
+          <span className={late > 0 ? 'text-error font-semibold' : ''}>{spanWord(late)}</span>
+        </DefinitionRow>
+        <DefinitionRow
+          label="No earlier than"
+          note={isProven ? 'proven: no plan is shorter' : 'proven bound'}
+        >
+          {clockAfter(hours.from, plan.bound)}
+        </DefinitionRow>
+      </dl>
+      {late > 0 && (
+        <div role="status" className="border-l-4 border-primary pl-3 my-2">
+          {plan.drops.length > 0 ? (
+            <>
+              <p className="font-semibold">Left out, it would be ready</p>
+              <ul>
+                {plan.drops.map(({ key, ready }) => (
+                  <li key={key}>
+                    without {titleOf(key)}: <span className="fig">{clockAfter(hours.from, ready)}</span>
+                  </li>
+                ))}
+              </ul>
+            </>
+          ) : (
+            <p>No single task that may be left out makes it earlier: come earlier or bring more hands.</p>
+          )}
+        </div>
+      )}
+    </section>
+  );
+}
