@@ -5,7 +5,18 @@ import { goTo, newPage, openDisplay, openTab, pickFromOutline, press, sees, sign
 import { useDemo } from './suite.ts';
 
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
-const PAGES = ['brief', 'survey', 'plan', 'cut', 'sight', 'stockpile', 'progress', 'crew', 'bench'];
+const PAGES = [
+  'brief',
+  'survey',
+  'plan',
+  'cut',
+  'sight',
+  'stockpile',
+  'progress',
+  'crew',
+  'transport',
+  'bench',
+];
 
 /** Sheets and panels within pages. */
 const TABS: Partial<Record<string, string[]>> = {
@@ -28,6 +39,7 @@ const TABS: Partial<Record<string, string[]>> = {
     'Needs',
   ],
   sight: ['Buildings and scenes', 'Walk', 'Sections'],
+  transport: ['Vehicles', 'Crates', 'Brought along', 'Order', 'Day', 'Load'],
   survey: ['Larkmoor', 'Access route', 'Reach', 'Loads', 'Visitors', 'Room'],
 };
 

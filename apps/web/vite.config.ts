@@ -25,6 +25,8 @@ export default defineConfig({
     // first visit, larger parts when they have been used. Nothing of the interface is kept here: displays and waiting
     // changes have their own place.
     VitePWA({
+      // Asked for when it is installed.
+      includeManifestIcons: false,
       strategies: 'generateSW',
       injectRegister: null,
       manifest: {
@@ -58,6 +60,8 @@ export default defineConfig({
               'stability.worker',
               'mosaic.worker',
               'sight.worker',
+              'transport.worker',
+              'TransportPage',
               'SightPage',
               'WalkSheet',
               'three',
@@ -67,6 +71,8 @@ export default defineConfig({
               'SkylineDialog',
               'FloorsDialog',
               'BenchPage',
+              // Asked for seldom, and small.
+              ...['TakeOut', 'GroupSheet', 'ResizeDialog', 'icon-512'],
             ],
             // Its solvers are not kept either.
             'CutPage',

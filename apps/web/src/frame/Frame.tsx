@@ -135,7 +135,7 @@ export function Frame() {
               key={id}
               to={`${base}/${id}`}
               className={({ isActive }) =>
-                `flex-1 sm:flex-none flex items-center justify-center sm:justify-start gap-1 sm:gap-2 px-0.5 sm:px-3 max-sm:text-xs h-11 sm:h-8 sm:max-lg:h-11 shrink-0 border-t-3 sm:border-t-0 sm:border-l-3 ${isActive ? 'border-primary bg-base-200 font-semibold' : 'border-transparent hover:bg-base-200'}`
+                `flex-1 sm:flex-none flex items-center justify-center sm:justify-start gap-1 sm:gap-2 px-px sm:px-3 max-sm:text-[11px] max-sm:tracking-tight h-11 sm:h-8 sm:max-lg:h-11 shrink-0 border-t-3 sm:border-t-0 sm:border-l-3 ${isActive ? 'border-primary bg-base-200 font-semibold' : 'border-transparent hover:bg-base-200'}`
               }
             >
               <kbd aria-hidden className="fig ink-2 text-[11px] w-3 uppercase hidden sm:inline">

@@ -8,6 +8,7 @@ import {
   isStandingKind,
   keyOf,
   labelOf,
+  listOf,
   moveAll,
   placeIn,
   plotBounds,
@@ -92,7 +93,7 @@ const separatePlots: Candidates = (scene, finding) => {
 
 /** Cuts of a module through its middle and at the sides of its bases, the most even first. */
 function splits(scene: Scene, module: Entity<'module'>): Fix[] {
-  const { x, y, w, d, bases, name } = module;
+  const { id, x, y, w, d, bases, name } = module;
   const cutsAlong = (upright: boolean) => {
     const [from, length] = upright ? [x, w] : [y, d];
     const sides = bases.flatMap((base) => (upright ? [base.x, base.x + base.w] : [base.y, base.y + base.d]));
@@ -106,9 +107,19 @@ function splits(scene: Scene, module: Entity<'module'>): Fix[] {
     .flatMap(({ at, upright }): Fix[] => {
       const knife = upright ? { upright, at, from: y, to: y + d } : { upright, at, from: x, to: x + w };
       const cut = split(scene, knife);
-      return cut.ok
-        ? [{ words: `Split ${name} on ${upright ? 'column' : 'row'} ${at}`, changes: cut.changes }]
-        : [];
+      if (!cut.ok) return [];
+      // What was signed of its sides holds for another length.
+      const signed = listOf(scene, 'seam').filter(({ a, b, agreed }) => agreed && (a === id || b === id));
+      const again = signed.map((seam) => labelOf(scene, 'seam', seam.id).replace('seam ', ''));
+      return [
+        {
+          words: `Split ${name} on ${upright ? 'column' : 'row'} ${at}${again.length > 0 ? `; ${again.join(', ')} to be signed again` : ''}`,
+          changes: [
+            ...cut.changes,
+            ...signed.map((seam) => patch('seam', seam, { agreed: null, signs: [] })),
+          ],
+        },
+      ];
     });
 }
 

@@ -32,6 +32,9 @@ export interface Helper {
 export type DayAnswer = { ok: true; plan: DayPlan } | { ok: false; reasons: string[] };
 
 const MINUTE_MS = 60_000;
+/** Before and after minute 0 what is done belongs to this day, minutes. */
+const EARLY = 6 * 60;
+const LATE = 24 * 60;
 /** So many tasks that may be left out are tried. */
 const MAX_DROPS = 12;
 
@@ -76,7 +79,11 @@ function planned(
   origin: number,
   isQuick = false,
 ): DayAnswer {
-  const began = (instant: string) => (Date.parse(instant) - origin) / MINUTE_MS;
+  const minuteOf = (instant: string | null | undefined): number | null => {
+    const minute = instant ? (Date.parse(instant) - origin) / MINUTE_MS : null;
+    // What was done on another day, at a rehearsal or the show before, is not done on this one.
+    return minute !== null && minute > -EARLY && minute < LATE ? minute : null;
+  };
   const hands = helpers.length;
   if (hands === 0) return { ok: false, reasons: ['Nobody comes to set it up: say who comes.'] };
   const at = now ?? 0;
@@ -84,14 +91,12 @@ function planned(
   const running = new Map<string, { start: number; end: number }>();
   for (const { key, chore, minutes } of tasks) {
     if (!chore || chore.dropped) continue;
-    if (chore.ended !== null) {
-      const end = Math.round(began(chore.ended));
-      over.set(key, {
-        start: chore.began === null ? end - minutes : Math.min(end, Math.round(began(chore.began))),
-        end,
-      });
-    } else if (chore.began !== null) {
-      const start = Math.round(began(chore.began));
+    const [began, ended] = [minuteOf(chore.began), minuteOf(chore.ended)];
+    if (ended !== null) {
+      const end = Math.round(ended);
+      over.set(key, { start: began === null ? end - minutes : Math.min(end, Math.round(began)), end });
+    } else if (began !== null) {
+      const start = Math.round(began);
       running.set(key, { start, end: Math.max(Math.ceil(at), start + minutes) });
     }
   }

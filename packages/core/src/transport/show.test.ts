@@ -264,6 +264,9 @@ test('a day by hand, and planned again when it slips by twenty minutes', () => {
   const slow = late.map((one) => (one.key === 'A' ? { ...one, chore: chore(30, null) } : one));
   expect(planned(slow, 50).rows.find(({ key }) => key === 'A')).toMatchObject({ end: 50, state: 'runs' });
   expect(planned(slow, 50).ready).toBe(60);
+  // What was done at a rehearsal the day before is to be done again.
+  const before = tasks.map((one) => ({ ...one, chore: chore(-24 * 60, -24 * 60 + 10) }));
+  expect(planned(before, null).ready).toBe(35);
 });
 
 test('what makes it ready in time when it is left out; nobody comes; too few for a task', () => {

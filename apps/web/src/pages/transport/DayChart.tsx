@@ -14,120 +14,171 @@ export function DayChart({
   helpers,
   hours,
   window,
+  goal,
   now,
 }: {
   plan: DayPlan;
   tasks: readonly ShowTask[];
   helpers: readonly { id: string; name: string; arrives: number }[];
-  hours: { from: string; to: string };
+  hours: { from: string };
   window: number;
+  /** What the end of the time is, in words. */
+  goal: string;
   now: number | null;
 }) {
-  const begin = Math.min(0, ...plan.rows.map(({ start }) => start));
+  const first = Math.min(...plan.rows.flatMap(({ start, state }) => (state === 'dropped' ? [] : start)));
+  // A day that began long after the doors opened begins where its work does.
+  const begin = first > 60 ? first - 15 : Math.min(0, first);
   const end = Math.max(plan.ready, window, now ?? 0, 30) + 6;
   const x = (minute: number) => LEFT + ((minute - begin) / (end - begin)) * (WIDTH - LEFT - 8);
   // On a bar there is no room for the verb.
   const titleOf = new Map(tasks.map(({ key, title }) => [key, title.replace(/^Carry /, '')]));
   const step = [15, 30, 60, 120, 240].find((one) => (end - begin) / one <= 10) ?? 480;
-  const ticks = Array.from({ length: Math.floor(end / step) + 1 }, (_, i) => i * step);
+  const ticks = Array.from({ length: Math.floor(end / step) + 1 }, (_, i) => i * step).filter(
+    (at) => at >= begin,
+  );
   const height = HEAD + helpers.length * ROW + 22;
   const foot = height - 20;
   const isLate = plan.ready > window;
-  const marks = [
+  const marks: Mark[] = [
     {
       at: plan.ready,
       word: `ready ${clockAfter(hours.from, plan.ready)}`,
       className: isLate ? 'stroke-error fill-error' : 'stroke-success fill-success',
       dash: undefined,
+      isBefore: true,
     },
-    { at: window, word: hours.to, className: 'stroke-primary fill-primary', dash: '4 3' },
+    { at: window, word: goal, className: 'stroke-primary fill-primary', dash: '4 3', isBefore: false },
     ...(now === null || now > end
       ? []
-      : [{ at: now, word: 'now', className: 'stroke-secondary fill-secondary', dash: undefined }]),
+      : [
+          {
+            at: now,
+            word: 'now',
+            className: 'stroke-secondary fill-secondary',
+            dash: undefined,
+            isBefore: false,
+          },
+        ]),
   ];
   return (
-    <svg
-      viewBox={`0 0 ${WIDTH} ${height}`}
-      className="w-full min-w-[640px] my-1"
-      role="img"
-      aria-label={`The day by person: ready at ${clockAfter(hours.from, plan.ready)}. The list below holds the same.`}
-    >
-      {ticks.map((at) => (
-        <g key={at}>
-          <line x1={x(at)} x2={x(at)} y1={HEAD} y2={foot} className="stroke-base-300" />
-          <text x={x(at)} y={height - 6} fontSize="11" textAnchor="middle" className="fill-base-content fig">
-            {clockAfter(hours.from, at)}
-          </text>
-        </g>
-      ))}
-      {helpers.map(({ id, name, arrives }, row) => {
-        const y = HEAD + row * ROW;
-        return (
-          <g key={id}>
-            <text x="0" y={y + 17} fontSize="12" className="fill-base-content">
-              {name.length > 13 ? `${name.slice(0, 12)}…` : name}
+    <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Chart of the day">
+      <svg
+        viewBox={`0 0 ${WIDTH} ${height}`}
+        className="w-full min-w-[640px] my-1"
+        role="img"
+        aria-label={`The day by person: ready at ${clockAfter(hours.from, plan.ready)}. The list below holds the same.`}
+      >
+        {ticks.map((at) => (
+          <g key={at}>
+            <line x1={x(at)} x2={x(at)} y1={HEAD} y2={foot} className="stroke-base-300" />
+            <text
+              x={x(at)}
+              y={height - 6}
+              fontSize="11"
+              textAnchor="middle"
+              className="fill-base-content fig"
+            >
+              {clockAfter(hours.from, at)}
             </text>
-            {arrives > 0 && (
-              <line
-                x1={x(begin)}
-                x2={x(arrives)}
-                y1={y + 13}
-                y2={y + 13}
-                className="stroke-base-content"
-                strokeDasharray="1 5"
-                opacity="0.6"
-              />
-            )}
-            {plan.rows
-              .filter(({ people }) => people.includes(id))
-              .map(({ key, start, end: till, slack, state }) => {
-                const width = Math.max(1, x(till) - x(start) - 1);
-                const isCritical = slack === 0 && state !== 'over';
-                const title = titleOf.get(key) ?? key;
-                const letters = Math.floor((width - 6) / 6);
-                return (
-                  <g key={key} opacity={state === 'over' ? 0.5 : 1}>
-                    <rect
-                      x={x(start)}
-                      y={y + 3}
-                      width={width}
-                      height={ROW - 6}
-                      className={`fill-base-200 ${isCritical ? 'stroke-primary' : 'stroke-base-content'}`}
-                      strokeWidth={isCritical ? 1.6 : state === 'runs' ? 1.4 : 0.6}
-                    />
-                    {letters >= 3 && (
-                      <text
-                        x={x(start) + 4}
-                        y={y + 17}
-                        fontSize="11"
-                        className={isCritical ? 'fill-primary' : 'fill-base-content'}
-                      >
-                        {title.length > letters ? `${title.slice(0, letters - 1)}…` : title}
-                      </text>
-                    )}
-                    <title>
-                      {title}, {clockAfter(hours.from, start)} to {clockAfter(hours.from, till)}
-                    </title>
-                  </g>
-                );
-              })}
           </g>
-        );
-      })}
-      {marks.map(({ at, word, className, dash }, i) => (
-        <g key={word} className={className}>
-          <line x1={x(at)} x2={x(at)} y1={14} y2={foot} strokeWidth="1.6" strokeDasharray={dash} />
-          <text
-            x={x(at) + (i === 0 ? -4 : 4)}
-            y="11"
-            fontSize="11"
-            stroke="none"
-            textAnchor={i === 0 || x(at) > WIDTH - 60 ? 'end' : 'start'}
-          >
-            {i === 1 ? `visitors ${word}` : word}
-          </text>
-        </g>
-      ))}
-    </svg>
+        ))}
+        {helpers.map(({ id, name, arrives }, row) => {
+          const y = HEAD + row * ROW;
+          return (
+            <g key={id}>
+              <text x="0" y={y + 17} fontSize="12" className="fill-base-content">
+                {name.length > 13 ? `${name.slice(0, 12)}…` : name}
+              </text>
+              {arrives > begin && (
+                <line
+                  x1={x(begin)}
+                  x2={x(arrives)}
+                  y1={y + 13}
+                  y2={y + 13}
+                  className="stroke-base-content"
+                  strokeDasharray="1 5"
+                  opacity="0.6"
+                />
+              )}
+              {plan.rows
+                .filter(({ people }) => people.includes(id))
+                .map(({ key, start, end: till, slack, state }) => {
+                  const width = Math.max(1, x(till) - x(start) - 1);
+                  const isCritical = slack === 0 && state !== 'over';
+                  const title = titleOf.get(key) ?? key;
+                  const letters = Math.floor((width - 6) / 6);
+                  return (
+                    <g key={key} opacity={state === 'over' ? 0.5 : 1}>
+                      <rect
+                        x={x(start)}
+                        y={y + 3}
+                        width={width}
+                        height={ROW - 6}
+                        className={`fill-base-200 ${isCritical ? 'stroke-primary' : 'stroke-base-content'}`}
+                        strokeWidth={isCritical ? 1.6 : state === 'runs' ? 1.4 : 0.6}
+                      />
+                      {letters >= 3 && (
+                        <text
+                          x={x(start) + 4}
+                          y={y + 17}
+                          fontSize="11"
+                          className={isCritical ? 'fill-primary' : 'fill-base-content'}
+                        >
+                          {title.length > letters ? `${title.slice(0, letters - 1)}…` : title}
+                        </text>
+                      )}
+                      <title>
+                        {title}, {clockAfter(hours.from, start)} to {clockAfter(hours.from, till)}
+                      </title>
+                    </g>
+                  );
+                })}
+            </g>
+          );
+        })}
+        {marks
+          .filter(({ at }) => at >= begin)
+          .map((mark) => (
+            <MomentLine key={mark.word} mark={mark} x={x(mark.at)} foot={foot} />
+          ))}
+      </svg>
+    </div>
+  );
+}
+
+interface Mark {
+  at: number;
+  word: string;
+  className: string;
+  dash: string | undefined;
+  /** Its word stands before it. */
+  isBefore: boolean;
+}
+
+/** A moment of the day: a line down the chart, with its word above. */
+function MomentLine({
+  mark: { word, className, dash, isBefore },
+  x,
+  foot,
+}: {
+  mark: Mark;
+  x: number;
+  foot: number;
+}) {
+  const isLeft = isBefore || x > WIDTH - 60;
+  return (
+    <g className={className}>
+      <line x1={x} x2={x} y1={14} y2={foot} strokeWidth="1.6" strokeDasharray={dash} />
+      <text
+        x={x + (isLeft ? -4 : 4)}
+        y="11"
+        fontSize="11"
+        stroke="none"
+        textAnchor={isLeft ? 'end' : 'start'}
+      >
+        {word}
+      </text>
+    </g>
   );
 }

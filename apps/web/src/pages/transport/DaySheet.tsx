@@ -1,3 +1,4 @@
+import { formatISO, parseISO } from 'date-fns';
 import { Plus } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { SHOW_PHASES, displayOf } from '@quarry/core/document';
@@ -22,6 +23,10 @@ import { HallHours } from './HallHours.tsx';
 import { TaskList } from './TaskList.tsx';
 import { WhoComes } from './WhoComes.tsx';
 
+/** Whether a moment is on a day, by this machine’s clock. */
+const isOnDay = (instant: string | null, date: string): boolean =>
+  instant !== null && formatISO(parseISO(instant), { representation: 'date' }) === date;
+
 const PHASE_WORDS: Record<ShowPhase, string> = { setup: 'Setting up', takedown: 'Taking down' };
 
 /** The day of the show by the minute: who does what, when it is ready, what to leave out; ticked as it goes. */
@@ -36,10 +41,11 @@ export function DaySheet() {
   const origin = showInstant(date, hours.from);
   const window = minutesOf(hours.to) - minutesOf(hours.from);
   const tasks = show?.[phase] ?? null;
+  const isToday = date === today();
+  const since = Math.floor((now - origin) / 60_000);
+  const hasBegun = tasks?.some(({ chore }) => isOnDay(chore?.began ?? chore?.ended ?? null, date)) ?? false;
   // Before the doors open to builders the day is planned as if everybody came in time.
-  const since = date === today() && now > origin ? Math.floor((now - origin) / 60_000) : null;
-  const hasBegun = tasks?.some(({ chore }) => chore?.began || chore?.ended) ?? false;
-  const at = since !== null || hasBegun ? Math.max(0, Math.floor((now - origin) / 60_000)) : null;
+  const at = isToday && (since > 0 || hasBegun) ? since : null;
   const question = useMemo(
     (): Parameters<typeof useDayPlan>[0] =>
       tasks && tasks.length > 0
@@ -51,8 +57,11 @@ export function DaySheet() {
   if (!show || !tasks) return <Loading what="Working out what is done" />;
   const plan = answer?.ok ? answer.plan : null;
   return (
-    <div className="h-full overflow-auto md:overflow-hidden grid md:grid-cols-[minmax(0,1fr)_380px] md:grid-rows-1 min-h-0">
-      <div className="min-w-0 min-h-0 md:overflow-auto px-3 py-2">
+    <div className="h-full overflow-auto md:overflow-hidden flex flex-col md:grid md:grid-cols-[minmax(0,1fr)_380px] md:grid-rows-[auto_minmax(0,1fr)]">
+      <div className="shrink-0 bg-base-100 md:border-l hair px-3 pt-2 md:col-start-2 md:row-start-1">
+        {plan && <Outcome plan={plan} tasks={tasks} window={window} hours={hours} phase={phase} />}
+      </div>
+      <div className="shrink-0 min-w-0 md:min-h-0 md:overflow-auto px-3 py-2 md:col-start-1 md:row-start-1 md:row-span-2">
         <div className="flex flex-wrap items-center gap-2">
           <Tabs
             label="Phases"
@@ -85,18 +94,32 @@ export function DaySheet() {
             ))}
           </div>
         ) : plan ? (
-          <DayChart plan={plan} tasks={tasks} helpers={helpers} hours={hours} window={window} now={at} />
+          <DayChart
+            plan={plan}
+            tasks={tasks}
+            helpers={helpers}
+            hours={hours}
+            window={window}
+            goal={`${phase === 'setup' ? 'visitors' : 'empty'} ${hours.to}`}
+            now={at}
+          />
         ) : (
           <Loading what="Planning the day" />
         )}
-        <TaskList tasks={tasks} plan={plan} phase={phase} from={hours.from} helpers={helpers} />
+        <TaskList
+          tasks={tasks}
+          plan={plan}
+          phase={phase}
+          from={hours.from}
+          helpers={helpers}
+          isToday={isToday}
+        />
         <AddTask phase={phase} />
       </div>
       <aside
         aria-label="The day"
-        className="order-first md:order-none border-b md:border-b-0 md:border-l hair bg-base-100 md:overflow-auto px-3 py-2 min-h-0"
+        className="shrink-0 border-t md:border-t-0 md:border-l hair bg-base-100 md:overflow-auto px-3 pb-3 md:min-h-0 md:col-start-2 md:row-start-2"
       >
-        {plan && <Outcome plan={plan} tasks={tasks} window={window} hours={hours} phase={phase} />}
         <HallHours />
         <WhoComes from={hours.from} />
         <Basis>

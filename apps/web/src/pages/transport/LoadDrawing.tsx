@@ -65,7 +65,7 @@ function View({
   const longest = Math.max(space.d, space.w);
   const [margin, words] = [MARGIN * longest, WORDS * longest];
   const nameOf = new Map(shipment.units.map((unit) => [unit.key, unit]));
-  const boxOf = (one: Pick<PlacedUnit, 'x' | 'y' | 'z' | 'w' | 'd' | 'h'>) => ({
+  const boxOf = (one: Pick<PlacedUnit, 'x' | 'y' | 'z' | 'w' | 'd' | 'h'>): Box => ({
     x: space.d - one.y - one.d,
     y: isAbove ? one.x : space.h - one.z - one.h,
     width: one.d,
@@ -78,6 +78,7 @@ function View({
   // From above the highest lie over the others; from the side the nearest to the left wall.
   const inTurn = load.placed.toSorted((a, b) => (isAbove ? a.z - b.z : b.x - a.x));
   const hatch = `load-hatch-${from}`;
+  const boxes = inTurn.map(boxOf);
   return (
     <svg
       viewBox={`${-margin} ${-words * 1.4} ${space.d + 2 * margin} ${across + words * 4.4}`}
@@ -121,10 +122,11 @@ function View({
           <title>Wheel arch</title>
         </rect>
       ))}
-      {inTurn.map((one) => (
+      {inTurn.map((one, i) => (
         <PlacedBox
           key={one.id}
-          box={boxOf(one)}
+          box={boxes[i]}
+          isCovered={boxes.slice(i + 1).some((box) => overlaps(box, boxes[i]))}
           number={one.number}
           name={nameOf.get(one.id)?.name ?? one.id}
           mass={formatKg(nameOf.get(one.id)?.grams ?? 0)}
@@ -178,8 +180,20 @@ function View({
   );
 }
 
+interface Box {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+const overlaps = (a: Box, b: Box): boolean =>
+  Math.min(a.x + a.width, b.x + b.width) > Math.max(a.x, b.x) &&
+  Math.min(a.y + a.height, b.y + b.height) > Math.max(a.y, b.y);
+
 function PlacedBox({
   box,
+  isCovered,
   number,
   name,
   mass,
@@ -188,7 +202,9 @@ function PlacedBox({
   isPicked,
   onPick,
 }: {
-  box: { x: number; y: number; width: number; height: number };
+  box: Box;
+  /** Something is drawn over it: no name is written that would be cut. */
+  isCovered: boolean;
   number: number;
   name: string;
   mass: string;
@@ -202,7 +218,7 @@ function PlacedBox({
   const fits = (text: string) => text.length * words * 0.56 < width - words * 0.4;
   const short = name.length > 22 ? `${name.slice(0, 21)}…` : name;
   const middle = y + height / 2;
-  const hasName = height > words * 2.4 && fits(short);
+  const hasName = !isCovered && height > words * 2.4 && fits(short);
   const drawing = (
     <>
       <rect
@@ -255,20 +271,27 @@ function PlacedBox({
   );
   if (!onPick) return <g aria-hidden>{drawing}</g>;
   return (
-    <g
-      role="button"
-      tabIndex={0}
-      aria-pressed={isPicked}
-      aria-label={`${number}. ${name}, ${mass}`}
-      className="cursor-pointer"
-      onClick={onPick}
-      onKeyDown={(event) => {
-        if (event.key !== 'Enter' && event.key !== ' ') return;
-        event.preventDefault();
-        onPick();
-      }}
-    >
-      {drawing}
-    </g>
+    <>
+      <g aria-hidden>{drawing}</g>
+      <rect
+        {...box}
+        fill="transparent"
+        role="button"
+        tabIndex={0}
+        aria-pressed={isPicked}
+        aria-label={`${number}. ${name}, ${mass}`}
+        className="cursor-pointer"
+        onClick={onPick}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter' && event.key !== ' ') return;
+          event.preventDefault();
+          onPick();
+        }}
+      >
+        <title>
+          {number}. {name}, {mass}
+        </title>
+      </rect>
+    </>
   );
 }

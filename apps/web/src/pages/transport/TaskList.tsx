@@ -26,12 +26,15 @@ export function TaskList({
   phase,
   from,
   helpers,
+  isToday,
 }: {
   tasks: readonly ShowTask[];
   plan: DayPlan | null;
   phase: ShowPhase;
   from: string;
   helpers: readonly { id: string; name: string }[];
+  /** Tasks begin and end on the day itself. */
+  isToday: boolean;
 }) {
   const rowOf = new Map(plan?.rows.map((row) => [row.key, row]));
   const inTurn = tasks.toSorted(
@@ -43,6 +46,11 @@ export function TaskList({
       <Heading id="tasks-of-day" aside={`${over} of ${tasks.length} done`}>
         Tasks
       </Heading>
+      {!isToday && (
+        <p className="ink-2 text-xs">
+          Tasks begin and end on the day itself; set Day to today to try it out.
+        </p>
+      )}
       <ol>
         {inTurn.map((task) => (
           <TaskRow
@@ -52,6 +60,7 @@ export function TaskList({
             phase={phase}
             from={from}
             helpers={helpers}
+            isToday={isToday}
           />
         ))}
       </ol>
@@ -59,18 +68,22 @@ export function TaskList({
   );
 }
 
+const handsWord = (hands: number) => `${hands} ${hands === 1 ? 'person' : 'people'}`;
+
 function TaskRow({
   task,
   row,
   phase,
   from,
   helpers,
+  isToday,
 }: {
   task: ShowTask;
   row: DayRow | null;
   phase: ShowPhase;
   from: string;
   helpers: readonly { id: string; name: string }[];
+  isToday: boolean;
 }) {
   const [isOpen, setOpen] = useState(false);
   const { set, isForbidden } = useChore(task, phase);
@@ -97,7 +110,7 @@ function TaskRow({
           </span>
           <span className="ink-2 text-xs">
             {' '}
-            {minutes} min{isGuess ? ' guess' : ''}, {people.length > 0 ? people.join(', ') : `${hands} hands`}
+            {minutes} min{isGuess ? ' guess' : ''}, {people.length > 0 ? people.join(', ') : handsWord(hands)}
           </span>
         </button>
         <span className={`text-xs w-16 text-right ${isCritical ? 'text-primary font-semibold' : 'ink-2'}`}>
@@ -117,7 +130,7 @@ function TaskRow({
           <button
             type="button"
             className="btn btn-xs w-14"
-            disabled={isForbidden}
+            disabled={isForbidden || !isToday}
             aria-label={state === 'over' ? `${title} again` : `Begin ${title}`}
             onClick={() =>
               state === 'over'
@@ -164,7 +177,7 @@ function TaskRow({
             >
               {chore?.dropped ? 'Take back in' : 'Leave out'}
             </button>
-            {state !== 'over' && (
+            {state !== 'over' && isToday && (
               <button
                 type="button"
                 className="btn btn-xs"
