@@ -207,14 +207,25 @@ export async function valueOf(page: Page, label: string): Promise<string> {
   return field ? field.evaluate((element) => ('value' in element ? String(element.value) : '')) : '';
 }
 
+/** Times a tab is pressed, and how long each press may take to open it, ms: an answer that comes in that moment may move the strip. */
+const TAB_PRESSES = 4;
+const TAB_MS = 15_000;
+
 /** Opens a tab by its word: a sheet of the brief, a place or a panel of the survey. */
 export async function openTab(page: Page, word: string): Promise<void> {
-  await page
-    .locator(`::-p-xpath(//button[@role="tab" and starts-with(normalize-space(), "${word}")])`)
-    .click();
-  await page.waitForSelector(
-    `::-p-xpath(//button[@role="tab" and @aria-selected="true" and starts-with(normalize-space(), "${word}")])`,
-  );
+  const tab = (more: string) =>
+    `::-p-xpath(//button[@role="tab"${more} and starts-with(normalize-space(), "${word}")])`;
+  for (let press = 1; ; press++) {
+    await page.locator(tab('')).click();
+    const isLast = press === TAB_PRESSES;
+    const opened = await page
+      .waitForSelector(tab(' and @aria-selected="true"'), { timeout: TAB_MS })
+      .catch((error: unknown) => {
+        if (isLast) throw error;
+        return null;
+      });
+    if (opened) return;
+  }
 }
 
 /** Picks from a list by the option's word. */

@@ -2,13 +2,22 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import loadHighs from 'highs';
 import { FIGURE_MM, metresOf } from '../scale/index.ts';
-import { MM, formatMm, outerSize, readGridSize } from '../grid/index.ts';
+import { MM, formatKg, formatMm, outerSize, readGridSize } from '../grid/index.ts';
 import { cutProblemOf, moduleLoads, solveCut } from '../cut/index.ts';
 import { displayOf, listOf, readFile, type Scene } from '../document/index.ts';
 import { evaluateRules } from '../findings/index.ts';
 import { CountCache } from '../masonry/index.ts';
 import { materialsOf } from '../materials/index.ts';
 import { compile, compileRelief } from '../terrain/index.ts';
+import {
+  dayPlanOf,
+  handsOfShow,
+  loadPlanOf,
+  minutesOf,
+  phaseHours,
+  showOf,
+  showTasks,
+} from '../transport/index.ts';
 import { sightOf } from '../visibility/index.ts';
 
 // The guide's numbers, computed from the files that it names.
@@ -30,12 +39,14 @@ const countedOf = (scene: Scene) => {
     name: block.name,
     pieces: lines.reduce((sum, { qty }) => sum + qty, 0),
   }));
+  const relief = { ...compiled.relief, counted: materials.count.mass };
   return {
+    relief,
     pieces,
     ground: pieces.reduce((sum, block) => sum + block.pieces, 0),
     needed: materials.rows.reduce((sum, { demand }) => sum + demand.qty, 0),
     short: materials.rows.reduce((sum, { short }) => sum + short, 0),
-    loads: moduleLoads(scene, { ...compiled.relief, counted: materials.count.mass }),
+    loads: moduleLoads(scene, relief),
   };
 };
 
@@ -113,7 +124,7 @@ describe('the guide', () => {
     const text = textOf('group.md');
     const scene = sceneOf('demo/skarn-edge.quarry.json');
     const found = evaluateRules(scene);
-    const { ground, needed, short, loads } = countedOf(scene);
+    const { ground, needed, short, loads, relief } = countedOf(scene);
     const load = (name: string) => loads.find((one) => one.name === name);
     const lift = (name: string) => load(name)?.lift?.one.index.toFixed(2);
     for (const words of [
@@ -121,6 +132,24 @@ describe('the guide', () => {
       `${count(ground)} pieces of ground; ${count(needed)} with what is listed and spares; ${count(short)} are short`,
       `A1 with ${load('A1')?.bulk.kg.toFixed(1)} kg has an index of ${lift('A1')}`,
       `A3 with ${load('A3')?.bulk.kg.toFixed(1)} kg has ${lift('A3')}`,
+    ])
+      expect(text).toContain(words);
+    const show = showOf(scene, relief);
+    const { units } = show.shipment;
+    const grams = units.reduce((sum, unit) => sum + unit.grams, 0);
+    const loaded = loadPlanOf(show.shipment, { seconds: 60, now: () => 0 });
+    expect([loaded.trips.length, loaded.bound, loaded.left]).toEqual([1, 1, []]);
+    const tasks = showTasks(show.scene, show.shipment, show.order, 'setup');
+    const { from, to } = phaseHours(show.scene, 'setup');
+    const window = minutesOf(to) - minutesOf(from);
+    const day = dayPlanOf(tasks, handsOfShow(show.scene, from), { now: null, origin: 0, until: window });
+    if (!day.ok) throw new Error(day.reasons.join());
+    for (const words of [
+      `${units.length} things of ${formatKg(grams)}`,
+      `${units.filter(({ holds }) => holds.length > 0).length} crates`,
+      `${tasks.length} tasks`,
+      `ready ${window - day.plan.ready} minutes before visitors come at ${to}`,
+      `no plan is more than ${day.plan.ready - day.plan.bound} min shorter`,
     ])
       expect(text).toContain(words);
     const sight = sightOf(scene, compileRelief(scene));

@@ -51,7 +51,8 @@ export function dayPlanOf(
 ): DayAnswer {
   const first = planned(tasks, helpers, now, origin);
   if (!first.ok || first.plan.ready <= until) return first;
-  const canGo = tasks.filter(({ canDrop, chore }) => canDrop && !chore?.dropped && !chore?.began);
+  const waits = new Set(first.plan.rows.flatMap(({ key, state }) => (state === 'waits' ? [key] : [])));
+  const canGo = tasks.filter(({ key, canDrop }) => canDrop && waits.has(key));
   const drops = canGo.slice(0, MAX_DROPS).flatMap(({ key }) => {
     const without = tasks.flatMap((task) =>
       task.key === key ? [] : [{ ...task, after: waitsWithout(task, tasks, key) }],

@@ -33,7 +33,7 @@ function shortest(tasks: readonly TimedTask[], hands: number, away = { until: 0,
     );
     for (let set = 0; set < 2 ** ready.length; set++) {
       const begun = ready.filter((_, i) => (set >> i) & 1);
-      if (begun.reduce((sum, one) => sum + one.hands, 0) > free) continue;
+      if (begun.length > 0 && begun.reduce((sum, one) => sum + one.hands, 0) > free) continue;
       visit(
         now + 1,
         new Map([...ends, ...begun.map(({ id, minutes }): [string, number] => [id, now + minutes])]),
@@ -152,8 +152,11 @@ test('with hands that come later and tasks held back the shortest is that of bru
       fc.array(fc.nat(5), { minLength: 4, maxLength: 4 }),
       fc.integer({ min: 3, max: 5 }),
       later,
-      (plain, froms, hands, away) => {
-        const tasks = plain.map((one, i) => ({ ...one, from: froms[i] ?? 0 }));
+      fc.constantFrom(0, 9),
+      (plain, froms, hands, one, extra) => {
+        const tasks = plain.map((task, i) => ({ ...task, from: froms[i] ?? 0 }));
+        // More hands may be busy at first than there are.
+        const away = { ...one, hands: one.hands + extra };
         const absent = [away];
         const answer = timetableOf(tasks, hands, { absent });
         if (!answer.ok) throw new Error(answer.reasons.join());

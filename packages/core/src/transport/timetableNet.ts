@@ -88,8 +88,9 @@ function workedBy({ hands, absent: { times, used } }: TaskNet, from: number, wor
   let left = work;
   for (let i = times.findLastIndex((time) => time <= from); i < times.length - 1; i++) {
     const begin = Math.max(from, times[i]);
-    const done = (hands - used[i]) * (times[i + 1] - begin);
-    if (done >= left) return begin + Math.ceil(left / (hands - used[i]));
+    const free = Math.max(0, hands - used[i]);
+    const done = free * (times[i + 1] - begin);
+    if (free > 0 && done >= left) return begin + Math.ceil(left / free);
     left -= done;
   }
   return Math.max(from, times[times.length - 1]) + Math.ceil(left / hands);

@@ -51,7 +51,7 @@ export function SightPage() {
       <div className="flex items-center px-2 bg-base-100 border-b hair">
         <Tabs label="Sight" look="bar" tabs={PAGE_SHEETS.sight} open={sheet} onOpen={open} />
         <span className="flex-1" />
-        <span className="ink-2 text-xs px-1 max-sm:hidden">{sight && <From sight={sight} />}</span>
+        <span className="ink-2 text-xs px-1 max-lg:hidden">{sight && <From sight={sight} />}</span>
       </div>
       <div className="grid grid-rows-[minmax(16rem,2fr)_minmax(16rem,3fr)] md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_472px] min-h-0">
         {sheet === 'walk' ? (
