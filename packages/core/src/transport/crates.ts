@@ -1,6 +1,4 @@
 import type { Crate, Kind } from '../document/index.ts';
-import { packingOf } from './packing.ts';
-import type { PackSpace } from './packItem.ts';
 
 /** What goes into a crate, or bare: one piece, or several alike side by side. */
 export interface Content {
@@ -33,6 +31,9 @@ export interface FullCrate {
   holds: Content[];
 }
 
+/** So many crates, those begun last, are still filled. */
+const MAX_OPEN = 3;
+
 /**
  * Puts things into crates, each into the smallest that holds it by itself, or a larger one where those are full.
  * @param crates counted down by what is used
@@ -55,19 +56,9 @@ export function crated(
       const id = wanted(key);
       return id === null || id === crate.id;
     });
-    const { padding } = crate;
-    const items = may.map(({ key, w, d, h, grams, bears }) => ({
-      ...{ id: key, w: w + 2 * padding, d: d + 2 * padding, h: h + padding, mass: grams },
-      ...{ canTurn: true, bears, order: 1 },
-    }));
-    const { packed } = packingOf(items, insideOfCrate(crate), {
-      ...{ maxTrips: crate.left, seconds: 0, now: () => 0 },
-    });
-    const trips = Math.max(0, ...packed.map(({ trip }) => trip));
-    for (let trip = 1; trip <= trips; trip++) {
-      const ids = new Set(packed.filter((one) => one.trip === trip).map(({ id }) => id));
-      const holds = may.filter(({ key }) => ids.has(key));
-      const number = crate.count - crate.left + trip;
+    const trays = filled(may, crate);
+    trays.forEach(({ holds }, i) => {
+      const number = crate.count - crate.left + i + 1;
       full.push({
         key: `crate-${crate.id}-${number}`,
         name: `${crate.name}${crate.count > 1 ? ` ${number}` : ''}${words === null ? '' : `, ${words}`}`,
@@ -79,17 +70,61 @@ export function crated(
         order: Math.min(...holds.map(({ order }) => order)),
         holds,
       });
-    }
-    crate.left -= trips;
-    const isIn = new Set(packed.map(({ id }) => id));
-    rest = rest.filter(({ key }) => !isIn.has(key));
+    });
+    crate.left -= trays.length;
+    const isIn = new Set(trays.flatMap(({ holds }) => holds));
+    rest = rest.filter((content) => !isIn.has(content));
   }
   return { crates: full, left: rest };
 }
 
 const volumeOf = ({ insideW, insideD, insideH }: Crate) => insideW * insideD * insideH;
 
-const insideOfCrate = ({ insideW, insideD, insideH, maxKg }: Crate): PackSpace => ({
-  ...{ w: insideW, d: insideD, h: insideH },
-  maxMass: maxKg === null ? null : 1000 * maxKg,
-});
+/** A crate as it is filled: things stand in rows along its width, one row behind the other. */
+interface Tray {
+  rows: { d: number; left: number }[];
+  /** Depth that no row takes yet, mm, and grams it may still hold. */
+  depth: number;
+  mass: number;
+  holds: Content[];
+}
+
+/** Things in rows, the deepest first; as many crates as there are at most. What fits no more is left out. */
+function filled(contents: readonly Content[], crate: CrateSize): Tray[] {
+  const trays: Tray[] = [];
+  const inTurn = contents.toSorted(
+    (a, b) => Math.min(b.w, b.d) - Math.min(a.w, a.d) || Math.max(b.w, b.d) - Math.max(a.w, a.d),
+  );
+  for (const content of inTurn) {
+    if (content.h + crate.padding > crate.insideH) continue;
+    if (trays.slice(-MAX_OPEN).some((tray) => put(tray, content, crate))) continue;
+    if (trays.length === crate.left) continue;
+    const mass = crate.maxKg === null ? Infinity : 1000 * crate.maxKg;
+    const tray: Tray = { rows: [], depth: crate.insideD, mass, holds: [] };
+    if (put(tray, content, crate)) trays.push(tray);
+  }
+  return trays;
+}
+
+/** Stands a thing in a row that has room, or begins a row, with its padding and either way round. */
+function put(tray: Tray, content: Content, { insideW, padding }: CrateSize): boolean {
+  if (content.grams > tray.mass) return false;
+  const [short, long] = [content.w, content.d].map((side) => side + 2 * padding).sort((a, b) => a - b);
+  for (const [w, d] of [
+    [long, short],
+    [short, long],
+  ]) {
+    let row = tray.rows.find(({ d: deep, left }) => d <= deep && w <= left);
+    if (!row && w <= insideW && d <= tray.depth) {
+      row = { d, left: insideW };
+      tray.rows.push(row);
+      tray.depth -= d;
+    }
+    if (!row) continue;
+    row.left -= w;
+    tray.mass -= content.grams;
+    tray.holds.push(content);
+    return true;
+  }
+  return false;
+}

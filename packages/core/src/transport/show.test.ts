@@ -357,6 +357,36 @@ test('random days half done: nobody is in two places, nothing to come begins too
   );
 });
 
+test('things stand in rows in a crate, by hand', () => {
+  const things = Array.from({ length: 5 }, (_, i): Content => ({
+    ...{ key: `c${i}`, name: `c${i}`, ref: { kind: 'figure', id: `c${i}` }, count: 1, bears: 0, order: 1 },
+    ...{ w: 50, d: 100, h: 40, grams: 10 },
+  }));
+  const crate: CrateSize = {
+    ...{
+      id: 'k',
+      v: 1,
+      name: 'K',
+      wall: 0,
+      padding: 0,
+      maxKg: null,
+      ownKg: 0,
+      bearsKg: 0,
+      count: 9,
+      left: 9,
+    },
+    ...{ insideW: 240, insideD: 100, insideH: 40 },
+  };
+  const filled = (size: Partial<CrateSize>) =>
+    crated(things, [{ ...crate, ...size }], () => null, null).crates.map(({ holds }) => holds.length);
+  // Two rows of two, each 100 × 50; 40 mm beside them are too few for one more.
+  expect(filled({})).toEqual([4, 1]);
+  // 5 mm of padding make them 110 × 60: two in one row, and 40 mm behind it.
+  expect(filled({ padding: 5, insideH: 45 })).toEqual([2, 2, 1]);
+  expect(filled({ insideH: 39 })).toEqual([]);
+  expect(filled({ maxKg: 0.025 })).toEqual([2, 2, 1]);
+});
+
 const side = fc.integer({ min: 10, max: 300 });
 test('random crates: each thing is in one crate or left, no crate is overfull, no more are filled than there are', () => {
   fc.assert(

@@ -171,29 +171,23 @@ function ownTasks(chores: readonly Chore[], planned: readonly ShowTask[], phase:
   const turned = { first: 'last', modules: 'modules', last: 'first' } as const;
   const own = chores
     .filter(({ task }) => task === '')
-    .map((chore) => (phase === 'setup' ? chore : { ...chore, turn: turned[chore.turn] }));
+    .map((chore) => ({ id: chore.id, turn: phase === 'setup' ? chore.turn : turned[chore.turn], chore }));
   const first = own.filter(({ turn }) => turn === 'first').map(({ id }) => `own ${id}`);
   const modules = planned.filter(({ key }) => key.startsWith('module ')).map(({ key }) => key);
   const all = planned.map(({ key }) => key);
   for (const task of planned) task.after = [...task.after, ...first];
-  return own.map((chore): ShowTask => ({
-    ...{ key: `own ${chore.id}`, title: chore.name, minutes: chore.minutes ?? MINUTES.own },
-    ...{
-      hands: chore.hands ?? 1,
-      isOwn: true,
-      isGuess: chore.minutes === null,
-      canDrop: true,
-      chore,
-      owner: null,
-    },
-    after:
-      chore.turn === 'first'
-        ? []
-        : [
-            ...(chore.turn === 'modules' ? modules : all),
-            ...own.filter(({ turn }) => turn !== 'last' && turn !== chore.turn).map(({ id }) => `own ${id}`),
-          ].filter((key) => key !== `own ${chore.id}`),
-  }));
+  return own.map(({ id, turn, chore }): ShowTask => {
+    const others = own.filter((one) => one.turn !== 'last' && one.turn !== turn);
+    return {
+      ...{ key: `own ${id}`, title: chore.name, minutes: chore.minutes ?? MINUTES.own },
+      ...{ hands: chore.hands ?? 1, isOwn: true, isGuess: chore.minutes === null, canDrop: true },
+      ...{ chore, owner: null },
+      after:
+        turn === 'first'
+          ? []
+          : [...(turn === 'modules' ? modules : all), ...others.map((one) => `own ${one.id}`)],
+    };
+  });
 }
 
 /** What was first is last. */

@@ -17,7 +17,7 @@ export const LOAD_FIELDS: Partial<Record<Kind, readonly FieldSpec[]>> = {
   ],
   cargo: [
     field.text('name', 'Name'),
-    field.number('count', 'How many', 1, 200, { whole: true }),
+    field.number('count', 'How many', 1, 60, { whole: true }),
     field.mm('w', 'Width', 1),
     field.mm('d', 'Depth', 1),
     field.mm('h', 'Height as it travels', 1),

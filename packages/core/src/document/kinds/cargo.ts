@@ -9,7 +9,7 @@ export const NEEDED = ['first', 'with', 'last'] as const;
 export const cargoKind = defineKind({
   schema: z.strictObject({
     name,
-    count: z.int().min(1).max(200).default(1),
+    count: z.int().min(1).max(60).default(1),
     /** Its size as it travels, and the mass of one, kg. */
     w: mmSize,
     d: mmSize,
@@ -22,5 +22,6 @@ export const cargoKind = defineKind({
   }),
   group: 'cargoes',
   word: 'load',
+  max: 100,
   inRoom: true,
 });
