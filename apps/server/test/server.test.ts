@@ -229,7 +229,10 @@ describe('places', () => {
       body.rows as { kind: string; id: string; v: number; data: Record<string, unknown> | null }[]
     ).filter(({ kind, data }) => kind !== 'display' && data?.place === 'larkmoor');
     expect(inside.length).toBeGreaterThan(8);
+    // The show is to be there, too.
+    const display = await rowOf(client, id, 'display', 'display');
     const whole = batch(
+      { op: 'patch', kind: 'display', id: 'display', v: display?.v ?? 1, set: { showPlace: null } },
       ...inside.map(({ kind, id: thing, v }) => ({ op: 'remove', kind, id: thing, v })),
       remove,
     );

@@ -218,7 +218,7 @@ const NumberOfCorners = ({ count }: { count: number }) => (
   <p className="ink-2 text-xs pt-1">{count} of at most 60 corners, in order round the room.</p>
 );
 
-/** Removing a place takes its furniture and its own passages along; the display then stands in another, or nowhere. */
+/** Removing a place takes its furniture and its own passages along; the display then stands in another, or nowhere, and so is shown. */
 function removal(scene: Scene, place: Place): Change[] {
   const display = displayOf(scene);
   const elsewhere = listOf(scene, 'place').find(({ id }) => id !== place.id)?.id ?? null;
@@ -227,8 +227,9 @@ function removal(scene: Scene, place: Place): Change[] {
       .filter((thing) => thing.place === place.id)
       .map((thing): Change => ({ op: 'remove', kind, id: thing.id, v: thing.v })),
   );
+  const set = { place: elsewhere, ...(display.showPlace === place.id ? { showPlace: null } : {}) };
   return [
-    { op: 'patch', kind: 'display', id: display.id, v: display.v, set: { place: elsewhere } },
+    { op: 'patch', kind: 'display', id: display.id, v: display.v, set },
     ...things,
     { op: 'remove', kind: 'place', id: place.id, v: place.v },
   ];
