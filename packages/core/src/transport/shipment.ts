@@ -61,7 +61,7 @@ export interface Shipment {
   gap: number;
 }
 
-/** When things are needed, by rank: modules follow one another from `MODULES` on. */
+/** When things are needed, by rank: modules follow one another from `modules` on. */
 const RANKS = { first: 1, modules: 10, with: 1000, dressing: 2000, last: 3000 } as const;
 
 /** A rank with all modules alike. */

@@ -4,6 +4,7 @@ import { useMemo, useState } from 'react';
 import { SHOW_PHASES, displayOf } from '@quarry/core/document';
 import { currentPlace } from '@quarry/core/venue';
 import {
+  choreId,
   handsOfShow,
   minutesOf,
   phaseHours,
@@ -12,7 +13,7 @@ import {
   type ShowPhase,
   type ShowTask,
 } from '@quarry/core/transport';
-import { freshId, useDenialReason, useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { freshId, useDenialReason, useDisplay, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { Basis, DefinitionRow, Empty, Heading, Loading } from '../../ui/parts.tsx';
 import { Tabs } from '../../ui/Tabs.tsx';
 import { today } from '../../workers/derived.tsx';
@@ -40,7 +41,7 @@ export function DaySheet() {
   const helpers = useMemo(() => handsOfShow(scene, hours.from), [scene, hours.from]);
   const origin = showInstant(date, hours.from);
   const window = minutesOf(hours.to) - minutesOf(hours.from);
-  const tasks = show?.[phase] ?? null;
+  const tasks = useClocked(show?.[phase] ?? null, phase);
   const isToday = date === today();
   const since = Math.floor((now - origin) / 60_000);
   const hasBegun = tasks?.some(({ chore }) => isOnDay(chore?.began ?? chore?.ended ?? null, date)) ?? false;
@@ -133,6 +134,20 @@ export function DaySheet() {
         </Basis>
       </aside>
     </div>
+  );
+}
+
+/** Tasks with what is typed and clocked of them at this moment: they are worked out a while later. */
+function useClocked(tasks: readonly ShowTask[] | null, phase: ShowPhase): ShowTask[] | null {
+  const scene = useScene('chore');
+  return useMemo(
+    () =>
+      tasks &&
+      tasks.map((task): ShowTask => {
+        const chore = scene.chore[task.chore?.id ?? choreId(phase, task.key)] ?? null;
+        return { ...task, chore, minutes: chore?.minutes ?? task.minutes, hands: chore?.hands ?? task.hands };
+      }),
+    [tasks, scene, phase],
   );
 }
 

@@ -70,7 +70,7 @@ function LoadRow({
       checked={Boolean(handling?.[field])}
       disabled={isForbidden}
       onChange={(event) =>
-        set(`${event.currentTarget.checked ? '' : 'not '}${words}: ${name}`, key, handling, {
+        set(`${event.currentTarget.checked ? '' : 'not '}${words}: ${name}`, key, {
           [field]: event.currentTarget.checked ? new Date().toISOString() : null,
         })
       }

@@ -17,6 +17,7 @@ import type { Asked } from '../../workers/askOnce.ts';
 import { useLoadPlan, useShow } from '../../workers/useTransport.ts';
 import { BroughtPart } from './BroughtPart.tsx';
 import { CratesPart } from './CratesPart.tsx';
+import { useTicked } from './handling.ts';
 import { LoadDrawing } from './LoadDrawing.tsx';
 import { LoadList } from './LoadList.tsx';
 import { UnitPart } from './UnitPart.tsx';
@@ -37,8 +38,8 @@ export function LoadSheet() {
   const [part, setPart] = useState<(typeof PARTS)[number]['id']>('order');
   const [trip, setTrip] = useState(0);
   const [key, setKey] = useState<string | null>(null);
-  if (!show) return <Loading what="Weighing what is carried" />;
-  const { shipment } = show;
+  const shipment = useTicked(show?.shipment ?? null);
+  if (!shipment) return <Loading what="Weighing what is carried" />;
   const chosen = shipment.units.find((unit) => unit.key === key) ?? null;
   const shown = plan?.trips[Math.min(trip, plan.trips.length - 1)] ?? null;
   const choose = (next: string | null) => {

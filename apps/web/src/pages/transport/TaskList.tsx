@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { CHORE_TURNS, type Chore } from '@quarry/core/document';
 import { choreId, type DayPlan, type DayRow, type ShowPhase, type ShowTask } from '@quarry/core/transport';
-import { useDenialReason, useEdit } from '../../data/useDisplay.tsx';
+import { useDenialReason, useEdit, useLink } from '../../data/useDisplay.tsx';
 import { NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
@@ -197,15 +197,16 @@ function TaskRow({
 /** Writes what is known of a task, whether anything was known before or not. */
 function useChore({ key, title, chore }: ShowTask, phase: ShowPhase) {
   const edit = useEdit();
+  const link = useLink();
   const may = useDenialReason();
   return {
-    set: (words: string, fields: Partial<Chore>) =>
-      void (chore
-        ? edit.patch(words, 'chore', chore, fields)
-        : edit.add(words, 'chore', choreId(phase, key), {
-            ...{ name: title.slice(0, 80), phase, task: key },
-            ...fields,
-          })),
+    set: (words: string, fields: Partial<Chore>) => {
+      // As it is now: two changes may follow at once.
+      const id = chore?.id ?? choreId(phase, key);
+      const known = link.getState().scene.chore[id];
+      if (known) edit.patch(words, 'chore', known, fields);
+      else edit.add(words, 'chore', id, { ...{ name: title.slice(0, 80), phase, task: key }, ...fields });
+    },
     isForbidden: may({ op: 'add', kind: 'chore', id: 'x', data: { name: 'x' } }) !== null,
   };
 }

@@ -47,7 +47,7 @@ export function UnitPart({ unit, onClose }: { unit: LoadUnit; onClose: () => voi
             label="Laid on its side"
             value={handling?.lying ?? false}
             disabled={isForbidden}
-            onCommit={(lying) => set(`${lying ? 'laid' : 'stood'} ${name}`, key, handling, { lying })}
+            onCommit={(lying) => set(`${lying ? 'laid' : 'stood'} ${name}`, key, { lying })}
           />
           <NumberField
             label="Bears on top"
@@ -56,7 +56,7 @@ export function UnitPart({ unit, onClose }: { unit: LoadUnit; onClose: () => voi
             min={0}
             max={2000}
             disabled={isForbidden}
-            onCommit={(kg) => kg !== null && set(`what bears ${name}`, key, handling, { bearsKg: kg })}
+            onCommit={(kg) => kg !== null && set(`what bears ${name}`, key, { bearsKg: kg })}
           />
           <FindingsHere picked={ref} />
         </>
@@ -98,7 +98,7 @@ function PackingField({
         value={packing}
         options={PACKED_AS.map((value) => ({ value, word: PACKING_WORDS[value] }))}
         disabled={isForbidden}
-        onCommit={(next) => set(`how ${name} is packed`, piece, handling, { packing: next })}
+        onCommit={(next) => set(`how ${name} is packed`, piece, { packing: next })}
       />
       {packing === 'crate' && (
         <SelectField
@@ -109,7 +109,7 @@ function PackingField({
             ...crates.map(({ id, name: word }) => ({ value: id, word })),
           ]}
           disabled={isForbidden}
-          onCommit={(crate) => set(`the crate of ${name}`, piece, handling, { crate: crate || null })}
+          onCommit={(crate) => set(`the crate of ${name}`, piece, { crate: crate || null })}
         />
       )}
     </>
