@@ -9,6 +9,7 @@ import { benchServer } from './server.ts';
 import { benchSight } from './sight.ts';
 import { benchSite } from './site.ts';
 import { benchStability } from './stability.ts';
+import { benchTransport } from './transport.ts';
 import { calibration, printTable, type Row } from './table.ts';
 import { benchWeb } from './web.ts';
 
@@ -19,6 +20,7 @@ const parts: Record<string, () => Promise<Row[]>> = {
   materials: benchMaterials,
   stability: benchStability,
   sight: () => Promise.resolve(benchSight()),
+  transport: () => Promise.resolve(benchTransport()),
   site: benchSite,
   progress: () => Promise.resolve(benchProgress()),
   server: benchServer,

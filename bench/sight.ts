@@ -1,13 +1,12 @@
 import { slowSeenCounts } from '../packages/core/test/slowSeen.ts';
-import { compile, seeded } from '../packages/core/src/terrain/index.ts';
-import { packingOf, timetableOf, type PackItem } from '../packages/core/src/transport/index.ts';
+import { compile } from '../packages/core/src/terrain/index.ts';
 import { apparentSizes, heightField, seenCounts, walkMesh } from '../packages/core/src/visibility/index.ts';
 import { largeScene } from './relief.ts';
 import type { Row } from './table.ts';
 
 const EYES = 40;
 
-/** What eyes see of a large display, the display as faces; pieces into trips and tasks into a day. */
+/** What eyes see of a large display, the display as faces. */
 export function benchSight(): Row[] {
   const scene = largeScene();
   const { relief } = compile(scene);
@@ -45,41 +44,5 @@ export function benchSight(): Row[] {
       unit: '',
       better: 'less',
     },
-    ...benchTransport(),
-  ];
-}
-
-function benchTransport(): Row[] {
-  const random = seeded(3);
-  const int = (low: number, high: number) => low + Math.floor(random() * (high - low + 1));
-  const items = Array.from({ length: 120 }, (_, i): PackItem => ({
-    ...{ id: `p${i}`, w: int(150, 760), d: int(150, 500), h: int(80, 420), mass: int(500, 9000) },
-    ...{ canTurn: true, bears: [0, 5000, 40_000][int(0, 2)], order: int(1, 6) },
-  }));
-  const tasks = Array.from({ length: 200 }, (_, i) => ({
-    ...{ id: `t${i}`, minutes: int(2, 30), hands: int(1, 4) },
-    after: Array.from({ length: int(0, 2) }, () => int(0, i))
-      .filter((j) => j < i)
-      .map((j) => `t${j}`),
-  }));
-  const began = performance.now();
-  // No seconds: the first answer alone.
-  packingOf(
-    items,
-    { w: 1600, d: 2400, h: 1200, maxMass: 600_000 },
-    { seconds: 0, now: () => performance.now() },
-  );
-  const packed = performance.now();
-  timetableOf(tasks, 12);
-  const ended = performance.now();
-  return [
-    {
-      what: '120 pieces into vans, first answer',
-      measured: packed - began,
-      unit: 'ms',
-      aim: 500,
-      better: 'less',
-    },
-    { what: '200 tasks for 12 people', measured: ended - packed, unit: 'ms', aim: 2000, better: 'less' },
   ];
 }

@@ -92,7 +92,8 @@ export function WayPanel({ scene, disabled }: { scene: Scene; disabled: boolean 
         A module is a rigid box, upright and level, either way round. A door counts its width. Round a corner
         between corridors a and b a box w wide may be as long as the least of (a·sinθ + b·cosθ − w) ÷
         (sinθ·cosθ) over the quarter turn, or is pushed round without turning. On a stair it is level under
-        the headroom: length × tan(pitch) + height ≤ headroom. Into a lift or vehicle it goes straight in.
+        the headroom: length × tan(pitch) + height ≤ headroom. Into a lift or vehicle it goes straight in; of
+        vehicles one after another it travels in one.
       </Basis>
     </>
   );
