@@ -1,0 +1,81 @@
+import { fill, openDisplay, openTab, press, saved, sees, valueOf } from './stage.ts';
+import { useJourneys } from './suite.ts';
+
+// On a demo of their own: the cutting is that of its file.
+const { journey } = useJourneys();
+
+journey(
+  'the van: a module that does not come through is split by a tried fix, everything goes in, and is ticked',
+  async (open) => {
+    const page = await open('Iva Thorsby');
+    await openDisplay(page, 'Skarn Edge', 'transport');
+    await page.waitForSelector('section[aria-label="Load of hired van"]');
+    const stopped = '::-p-xpath(//p[. = "Does not come through"]/following::ul[1]//button)';
+    expect(await page.$eval(stopped, (button) => button.textContent)).toBe('module A3');
+    await page.locator(stopped).click();
+    await press(page, 'Find a fix');
+    await page.waitForSelector('::-p-text(Split A3 on column 192; A3–C1 to be signed again)');
+    await page.locator('::-p-xpath(//aside[@aria-label="Load"]//button[starts-with(., "Apply")])').click();
+    await saved(page);
+    await page.waitForFunction(() => !document.body.innerText.includes('Does not come through'));
+    // One piece more than before, and every one of them in the van.
+    await page.waitForFunction(() => {
+      const [, inside, of] = /In a vehicle\s+(\d+) of (\d+)/.exec(document.body.innerText) ?? [];
+      return inside !== undefined && inside === of;
+    });
+    const first = '::-p-xpath((//section[@aria-label="Loading order of hired van"]//input)[1])';
+    await page.locator(first).click();
+    await saved(page);
+    await sees(page, '1 · 0');
+    // Another member sees the tick.
+    const other = await open('Tobin Orr');
+    await openDisplay(other, 'Skarn Edge', 'transport');
+    await sees(other, '1 · 0');
+    await page.locator('button[aria-label^="Undo: "]').click();
+    await sees(page, '0 · 0');
+    await page.locator('button[aria-label^="Undo: "]').click();
+    await saved(page);
+    await sees(page, 'Does not come through');
+  },
+);
+
+journey(
+  'the day of the show: a task takes twenty minutes more and the rest is planned again',
+  async (open) => {
+    const page = await open('Iva Thorsby');
+    await openDisplay(page, 'Skarn Edge', 'transport');
+    await openTab(page, 'Day');
+    const readyAt = async () => {
+      const text = await page.waitForSelector('section[aria-labelledby="outcome"] p');
+      const [hours, minutes] = ((await text?.evaluate((p) => p.textContent)) ?? '').split(':').map(Number);
+      return 60 * hours + minutes;
+    };
+    const before = await readyAt();
+    await page.locator('li[aria-label="Hall table 1"] button[aria-expanded]').click();
+    const minutes = Number(await valueOf(page, 'Minutes'));
+    await fill(page, 'Minutes', String(minutes + 20));
+    await saved(page);
+    // All modules wait for the tables: it is ready later, by no more than the slip.
+    await page.waitForFunction(
+      (old) => {
+        const text = document.querySelector('section[aria-labelledby="outcome"] p')?.textContent ?? '';
+        const [h, m] = text.split(':').map(Number);
+        return 60 * h + m > old;
+      },
+      {},
+      before,
+    );
+    expect(await readyAt()).toBeLessThanOrEqual(before + 20);
+    // Visitors come too early then: what may be left out is told with what it wins.
+    await fill(page, 'Visitors come', '08:30');
+    await saved(page);
+    await sees(page, 'Too late by');
+    await sees(page, 'without Signs and guest book');
+    for (let i = 0; i < 2; i++) {
+      await page.locator('button[aria-label^="Undo: "]').click();
+      await saved(page);
+    }
+    await openTab(page, 'Taking down');
+    await page.waitForSelector('li[aria-label="Hall table 1"]');
+  },
+);
