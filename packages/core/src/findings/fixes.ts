@@ -1,7 +1,8 @@
 import { reduce, type Scene } from '../document/index.ts';
 import { compileRelief } from '../terrain/index.ts';
 import { evaluateRules, type EvaluatedFinding } from './evaluator.ts';
-import { PROPOSED, type Fix } from './proposals.ts';
+import type { Fix } from './fix.ts';
+import { PROPOSED } from './proposals.ts';
 
 // Remedies that a computation can find: proposed by rule, then tried on the whole scene before they are offered.
 

@@ -4,7 +4,6 @@ import {
   SIDE_WORDS,
   WINDS,
   displayOf,
-  entityOf,
   isStandingKind,
   keyOf,
   labelOf,
@@ -14,70 +13,19 @@ import {
   plotBounds,
   resizeDisplay,
   standFieldsFor,
-  type Change,
   type Entity,
-  type EntityRef,
-  type Kind,
   type Scene,
 } from '../document/index.ts';
 import { split } from '../cut/index.ts';
 import { MAX_UNTIED } from '../stability/index.ts';
 import { PIER, footprintBounds } from '../terrain/index.ts';
 import { currentContents } from '../venue/index.ts';
-import type { Finding } from './finding.ts';
+import { COMPASS, COMPASS_WAYS, apart, moveFix, patch, namedThing, type FixesOf, type Fix } from './fix.ts';
 
 // Remedies that a computation can propose, by rule. They are tried in fixes.ts before they are offered.
 
-/** One way to do away with a finding. */
-export interface Fix {
-  /** What it does, as an imperative. */
-  words: string;
-  changes: Change[];
-}
-
-/** A finding that a fix may be looked for: what a rule may read of it. */
-type Case = Pick<Finding, 'things' | 'numbers'>;
-type Candidates = (scene: Scene, finding: Case) => Fix[];
-
-const patch = (kind: Kind, { id, v }: { id: string; v: number }, set: Record<string, unknown>): Change => ({
-  op: 'patch',
-  kind,
-  id,
-  v,
-  set,
-});
-
-/** The first thing of a kind that a finding names. */
-function thingOf<K extends Kind>(scene: Scene, { things }: Case, kind: K, nth = 0): Entity<K> | null {
-  const ref = things.filter((thing) => thing.kind === kind).at(nth);
-  return ref ? (entityOf(scene, kind, ref.id) ?? null) : null;
-}
-
-const COMPASS = { west: [-1, 0], east: [1, 0], north: [0, -1], south: [0, 1] } as const;
-type CompassWay = keyof typeof COMPASS;
-export const COMPASS_WAYS: readonly CompassWay[] = ['west', 'east', 'north', 'south'];
-
-/** Moves a thing, worded. */
-export const moveFix = (scene: Scene, ref: EntityRef, by: number, way: CompassWay): Fix => ({
-  words: `Move ${labelOf(scene, ref.kind, ref.id)} ${by} ${by === 1 ? 'stud' : 'studs'} ${way}`,
-  changes: moveAll(scene, [ref], by * COMPASS[way][0], by * COMPASS[way][1]),
-});
-
-/** Ways to bring two rectangles apart by moving the second, the shortest first. @param step multiples it moves by */
-function apart(fixed: Rect, loose: Rect, step: number): { by: number; way: CompassWay }[] {
-  const up = (by: number) => Math.ceil(by / step) * step;
-  return [
-    { by: up(loose.x + loose.w - fixed.x), way: 'west' as const },
-    { by: up(fixed.x + fixed.w - loose.x), way: 'east' as const },
-    { by: up(loose.y + loose.d - fixed.y), way: 'north' as const },
-    { by: up(fixed.y + fixed.d - loose.y), way: 'south' as const },
-  ]
-    .filter(({ by }) => by > 0)
-    .sort((a, b) => a.by - b.by);
-}
-
-const separatePlots: Candidates = (scene, finding) => {
-  const [a, b] = [thingOf(scene, finding, 'plot', 0), thingOf(scene, finding, 'plot', 1)];
+const separatePlots: FixesOf = (scene, finding) => {
+  const [a, b] = [namedThing(scene, finding, 'plot', 0), namedThing(scene, finding, 'plot', 1)];
   if (!a || !b) return [];
   return [
     [a, b],
@@ -124,20 +72,20 @@ function splits(scene: Scene, module: Entity<'module'>): Fix[] {
 }
 
 /** Proposed fixes by rule, in the order in which they are tried. */
-export const PROPOSED: Readonly<Record<string, Candidates>> = {
+export const PROPOSED: Readonly<Record<string, FixesOf>> = {
   'flag-wind': (scene, finding) => {
-    const flag = thingOf(scene, finding, 'flag');
+    const flag = namedThing(scene, finding, 'flag');
     const { wind } = displayOf(scene);
     if (!flag || wind === null) return [];
     const heading = WINDS[(WINDS.indexOf(wind) + WINDS.length / 2) % WINDS.length];
     return [{ words: `Turn “${flag.name}” with the wind`, changes: [patch('flag', flag, { heading })] }];
   },
   'module-passage': (scene, finding) => {
-    const module = thingOf(scene, finding, 'module');
+    const module = namedThing(scene, finding, 'module');
     return module ? splits(scene, module) : [];
   },
   'good-side': (scene, finding) => {
-    const plot = thingOf(scene, finding, 'plot');
+    const plot = namedThing(scene, finding, 'plot');
     return plot
       ? [180, 90, 270].map((by) => ({
           words: `Turn “${plot.name}” by ${by}°`,
@@ -146,7 +94,7 @@ export const PROPOSED: Readonly<Record<string, Candidates>> = {
       : [];
   },
   'scene-unseen': (scene, finding) => {
-    const figure = thingOf(scene, finding, 'figure');
+    const figure = namedThing(scene, finding, 'figure');
     return figure
       ? [8, 16].flatMap((by) =>
           COMPASS_WAYS.map((way) => moveFix(scene, { kind: 'figure', id: figure.id }, by, way)),
@@ -190,8 +138,8 @@ export const PROPOSED: Readonly<Record<string, Candidates>> = {
         ];
   },
   'way-over-water': (scene, finding) => {
-    const way = thingOf(scene, finding, 'way');
-    const over = way ?? thingOf(scene, finding, 'track');
+    const way = namedThing(scene, finding, 'way');
+    const over = way ?? namedThing(scene, finding, 'track');
     return over
       ? [
           {
@@ -202,8 +150,8 @@ export const PROPOSED: Readonly<Record<string, Candidates>> = {
       : [];
   },
   'slab-span': (scene, finding) => {
-    const deck = thingOf(scene, finding, 'deck');
-    const way = thingOf(scene, finding, 'way') ?? thingOf(scene, finding, 'track');
+    const deck = namedThing(scene, finding, 'deck');
+    const way = namedThing(scene, finding, 'way') ?? namedThing(scene, finding, 'track');
     const { deckSpan } = displayOf(scene);
     if (way) {
       const kind = scene.way[way.id] === way ? 'way' : 'track';
@@ -226,7 +174,7 @@ export const PROPOSED: Readonly<Record<string, Candidates>> = {
     );
   },
   'cavity-roof': (scene, finding) => {
-    const cavity = thingOf(scene, finding, 'cavity');
+    const cavity = namedThing(scene, finding, 'cavity');
     const by = (finding.numbers.least ?? 0) - (finding.numbers.roof ?? 0);
     if (!cavity || by <= 0) return [];
     return [
@@ -241,8 +189,8 @@ export const PROPOSED: Readonly<Record<string, Candidates>> = {
     ].filter(() => cavity.clear > by);
   },
   'bridge-steps': (scene, finding) => {
-    const way = thingOf(scene, finding, 'way');
-    const over = way ?? thingOf(scene, finding, 'track');
+    const way = namedThing(scene, finding, 'way');
+    const over = way ?? namedThing(scene, finding, 'track');
     const { wanted } = finding.numbers;
     return over && wanted !== undefined
       ? [
@@ -266,7 +214,7 @@ export const PROPOSED: Readonly<Record<string, Candidates>> = {
     });
   },
   'lean-ties': (scene, finding) => {
-    const plot = thingOf(scene, finding, 'plot');
+    const plot = namedThing(scene, finding, 'plot');
     return plot
       ? [
           {
@@ -277,7 +225,7 @@ export const PROPOSED: Readonly<Record<string, Candidates>> = {
       : [];
   },
   'lean-hold': (scene, finding) => {
-    const plot = thingOf(scene, finding, 'plot');
+    const plot = namedThing(scene, finding, 'plot');
     if (!plot) return [];
     return [0.75, 0.5, 0.25, 0].map((share) => {
       const lean = Math.floor(plot.lean * share);
@@ -288,7 +236,7 @@ export const PROPOSED: Readonly<Record<string, Candidates>> = {
     });
   },
   'part-joint': (scene, finding) => {
-    const plot = thingOf(scene, finding, 'plot');
+    const plot = namedThing(scene, finding, 'plot');
     const { part, by } = finding.numbers;
     const own = plot?.parts[part];
     if (!plot || !own) return [];
@@ -296,7 +244,7 @@ export const PROPOSED: Readonly<Record<string, Candidates>> = {
     return [{ words: `Lift “${own.name}” off at the eaves`, changes: [patch('plot', plot, { parts })] }];
   },
   'window-row': (scene, finding) => {
-    const plot = thingOf(scene, finding, 'plot');
+    const plot = namedThing(scene, finding, 'plot');
     const { storey, side, by } = finding.numbers;
     if (!plot) return [];
     const bays = plot.bays.map((front) =>
@@ -316,7 +264,7 @@ export const PROPOSED: Readonly<Record<string, Candidates>> = {
     return isWhole ? [{ words, changes: [patch('plot', plot, { bays })] }] : [];
   },
   'overhang-hold': (scene, finding) => {
-    const plot = thingOf(scene, finding, 'plot');
+    const plot = namedThing(scene, finding, 'plot');
     const { by, most } = finding.numbers;
     if (!plot) return [];
     return [
@@ -346,7 +294,7 @@ export const PROPOSED: Readonly<Record<string, Candidates>> = {
   'plots-overlap': separatePlots,
   'turn-reaches': separatePlots,
   'plots-gap': (scene, finding) => {
-    const [a, b] = [thingOf(scene, finding, 'plot', 0), thingOf(scene, finding, 'plot', 1)];
+    const [a, b] = [namedThing(scene, finding, 'plot', 0), namedThing(scene, finding, 'plot', 1)];
     const { gap } = finding.numbers;
     if (!a || !b || gap === undefined) return [];
     return [b, a].flatMap((plot) =>
@@ -354,7 +302,7 @@ export const PROPOSED: Readonly<Record<string, Candidates>> = {
     );
   },
   'pinned-half': (scene, finding) => {
-    const plot = thingOf(scene, finding, 'plot');
+    const plot = namedThing(scene, finding, 'plot');
     if (!plot) return [];
     const { x, y } = plotBounds(plot);
     const [dx, dy] = [Math.round(x) - x, Math.round(y) - y];
@@ -367,7 +315,7 @@ export const PROPOSED: Readonly<Record<string, Candidates>> = {
     ];
   },
   'level-step': (scene, finding) => {
-    const level = thingOf(scene, finding, 'level');
+    const level = namedThing(scene, finding, 'level');
     const { rise, step } = finding.numbers;
     if (!level || rise === undefined || step === undefined) return [];
     const steps = Math.round(rise / step);
@@ -397,7 +345,7 @@ export const PROPOSED: Readonly<Record<string, Candidates>> = {
       : [];
   },
   'tables-overlap': (scene, finding) => {
-    const [a, b] = [thingOf(scene, finding, 'table', 0), thingOf(scene, finding, 'table', 1)];
+    const [a, b] = [namedThing(scene, finding, 'table', 0), namedThing(scene, finding, 'table', 1)];
     if (!a || !b) return [];
     return [
       [a, b],
@@ -412,7 +360,7 @@ export const PROPOSED: Readonly<Record<string, Candidates>> = {
     );
   },
   'off-table': (scene, finding) => {
-    const table = thingOf(scene, finding, 'table');
+    const table = namedThing(scene, finding, 'table');
     const whole = footprintBounds(scene);
     if (!table || !whole || displayOf(scene).place !== null || currentContents(scene, 'table').length > 1)
       return [];
@@ -432,7 +380,7 @@ export const PROPOSED: Readonly<Record<string, Candidates>> = {
     ];
   },
   'way-steep': (scene, finding) => {
-    const way = thingOf(scene, finding, 'way');
+    const way = namedThing(scene, finding, 'way');
     const words = { ramp: 'Level “% ” to a ramp', steps: 'Build steps on “% ”' } as const;
     return way
       ? (['ramp', 'steps'] as const)
@@ -445,12 +393,12 @@ export const PROPOSED: Readonly<Record<string, Candidates>> = {
   },
   'plant-season': (scene, finding) => {
     const { season } = displayOf(scene);
-    const tree = thingOf(scene, finding, 'tree');
+    const tree = namedThing(scene, finding, 'tree');
     if (season === null || !tree) return [];
     return [{ words: `Give “${tree.name}” leaves of ${season}`, changes: [patch('tree', tree, { season })] }];
   },
   'sections-overlap': (scene, finding) => {
-    const [a, b] = [thingOf(scene, finding, 'section', 0), thingOf(scene, finding, 'section', 1)];
+    const [a, b] = [namedThing(scene, finding, 'section', 0), namedThing(scene, finding, 'section', 1)];
     if (!a || !b) return [];
     return [
       [a, b],

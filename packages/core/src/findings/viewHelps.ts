@@ -3,7 +3,7 @@ import { recompile, type Compiled } from '../terrain/index.ts';
 import { Lookout, meanFree, publicEyes, type SeenThing } from '../visibility/index.ts';
 import { evaluateRules } from './evaluator.ts';
 import { isWorse } from './fixes.ts';
-import { COMPASS_WAYS, moveFix, type Fix } from './proposals.ts';
+import { COMPASS_WAYS, moveFix, type Fix } from './fix.ts';
 
 // What frees the view of a building or a small scene: moves, turns and lower trees, each tried on the whole scene.
 

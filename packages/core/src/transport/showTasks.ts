@@ -1,3 +1,4 @@
+import { centreOf, containsPoint } from '../grid/index.ts';
 import { displayOf, idFor, listOf, type Chore, type Scene } from '../document/index.ts';
 import type { BuildUp, Step } from '../assembly/index.ts';
 import { currentContents, currentPlace, wayOf } from '../venue/index.ts';
@@ -155,12 +156,10 @@ const countIn = ({ act, pieces, things }: Step): number =>
 function ownersByModule(scene: Scene): ReadonlyMap<string, string> {
   const sections = listOf(scene, 'section');
   return new Map(
-    listOf(scene, 'module').flatMap(({ name, x, y, w, d }) => {
-      const [mx, my] = [x + w / 2, y + d / 2];
-      const owner = sections.find(
-        (one) => mx >= one.x && mx < one.x + one.w && my >= one.y && my < one.y + one.d,
-      )?.owner;
-      return owner ? [[name, owner] as const] : [];
+    listOf(scene, 'module').flatMap((module) => {
+      const { x, y } = centreOf(module);
+      const owner = sections.find((section) => containsPoint(section, x, y))?.owner;
+      return owner ? [[module.name, owner] as const] : [];
     }),
   );
 }
@@ -235,14 +234,21 @@ export function minutesOf(clock: string): number {
   return 60 * hours + minutes;
 }
 
-/** The hours of the show day that a phase lies between; the defaults are guesses of ours. */
+/** Hours of the show day where none is typed (guesses of ours). */
+export const SHOW_HOURS = {
+  accessFrom: '07:00',
+  opensAt: '10:00',
+  closesAt: '17:00',
+  clearBy: '19:00',
+} as const;
+
+/** The hours of the show day that a phase lies between; those not typed are guesses. */
 export function phaseHours(scene: Scene, phase: ShowPhase): { from: string; to: string; isGuess: boolean } {
   const { accessFrom, opensAt, closesAt, clearBy } = displayOf(scene);
-  return phase === 'setup'
-    ? {
-        from: accessFrom ?? '07:00',
-        to: opensAt ?? '10:00',
-        isGuess: accessFrom === null || opensAt === null,
-      }
-    : { from: closesAt ?? '17:00', to: clearBy ?? '19:00', isGuess: closesAt === null || clearBy === null };
+  const [from, to] = phase === 'setup' ? [accessFrom, opensAt] : [closesAt, clearBy];
+  const [usualFrom, usualTo] =
+    phase === 'setup'
+      ? [SHOW_HOURS.accessFrom, SHOW_HOURS.opensAt]
+      : [SHOW_HOURS.closesAt, SHOW_HOURS.clearBy];
+  return { from: from ?? usualFrom, to: to ?? usualTo, isGuess: from === null || to === null };
 }

@@ -1,34 +1,25 @@
-import { format, formatISO, parseISO } from 'date-fns';
+import { format } from 'date-fns';
 import { Plus } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { PACE_BOUNDS, dayClock, slotsOf, type ClockRow } from '@quarry/core/progress';
 import { WORKS, displayOf, type Drying, type Slot, type Work } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
+import { localDay, spanWord, useNow } from '../../ui/clock.ts';
 import { CheckField, NumberField, SelectField, TextField, TimeField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { DRYING_OPTIONS, capital, dryingCaution } from '../../ui/words.ts';
 import { today } from '../../workers/derived.tsx';
 
-/** How often the clock is read, ms. */
-const TICK_MS = 15_000;
 const at = (moment: number) => format(moment, 'HH:mm');
-const span = (minutes: number) => {
-  const whole = Math.round(Math.abs(minutes));
-  return whole < 60 ? `${whole} min` : `${Math.floor(whole / 60)} h ${String(whole % 60).padStart(2, '0')}`;
-};
 
 /** A build in one day: planned slots against what they take, and what to drop next. */
 export function DayPanel() {
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const may = useDenialReason();
-  const [now, setNow] = useState(() => Date.now());
+  const now = useNow();
   const [day, setDay] = useState(today);
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), TICK_MS);
-    return () => clearInterval(timer);
-  }, []);
   const display = displayOf(scene);
   const end =
     display.clockEnd !== null && localDay(display.clockEnd) === day ? Date.parse(display.clockEnd) : null;
@@ -42,7 +33,7 @@ export function DayPanel() {
   return (
     <div className="p-3 sm:p-4 grid gap-6 lg:grid-cols-[minmax(0,1fr)_320px] items-start max-w-[1100px]">
       <section aria-labelledby="slots">
-        <Heading id="slots" aside={slots.length > 0 ? `${span(planned)} planned` : undefined}>
+        <Heading id="slots" aside={slots.length > 0 ? `${spanWord(planned)} planned` : undefined}>
           The day in slots
         </Heading>
         <label className="flex items-center gap-2 pb-2">
@@ -106,7 +97,7 @@ export function DayPanel() {
             <DefinitionRow label="Ends at this pace">{at(clock.ends)}</DefinitionRow>
             {clock.late !== null && (
               <DefinitionRow label={clock.late > 0 ? 'Too late by' : 'In hand'}>
-                <span className={clock.late > 0 ? 'text-primary' : ''}>{span(clock.late)}</span>
+                <span className={clock.late > 0 ? 'text-primary' : ''}>{spanWord(clock.late)}</span>
               </DefinitionRow>
             )}
             {clock.paces.map(({ work, pace, slots: over }) => (
@@ -143,8 +134,6 @@ export function DayPanel() {
     </div>
   );
 }
-
-const localDay = (moment: string) => formatISO(parseISO(moment), { representation: 'date' });
 
 const STATE_WORD = { waits: 'to come', runs: 'now', over: 'over', dropped: 'dropped' } as const;
 
@@ -207,7 +196,7 @@ function SlotRow({
           {toDrop ? 'drop' : STATE_WORD[state]}
         </span>
         <span className="fig text-right w-36 text-xs">
-          {took === null ? '' : `${span(took)} of `}
+          {took === null ? '' : `${spanWord(took)} of `}
           {slot.minutes} min{slot.unattended ? ' by itself' : ''}
           <span className="block ink-2">{ends === null ? '' : `until ${at(ends)}`}</span>
         </span>

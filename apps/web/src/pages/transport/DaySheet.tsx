@@ -1,4 +1,3 @@
-import { formatISO, parseISO } from 'date-fns';
 import { Plus } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { SHOW_PHASES, displayOf } from '@quarry/core/document';
@@ -18,7 +17,8 @@ import { Basis, DefinitionRow, Empty, Heading, Loading } from '../../ui/parts.ts
 import { Tabs } from '../../ui/Tabs.tsx';
 import { today } from '../../workers/derived.tsx';
 import { useDayPlan, useShow } from '../../workers/useTransport.ts';
-import { clockAfter, showInstant, spanWord, useNow } from './clock.ts';
+import { localDay, spanWord, useNow } from '../../ui/clock.ts';
+import { clockAfter, showInstant } from './clock.ts';
 import { DayChart } from './DayChart.tsx';
 import { HallHours } from './HallHours.tsx';
 import { TaskList } from './TaskList.tsx';
@@ -26,7 +26,7 @@ import { WhoComes } from './WhoComes.tsx';
 
 /** Whether a moment is on a day, by this machine’s clock. */
 const isOnDay = (instant: string | null, date: string): boolean =>
-  instant !== null && formatISO(parseISO(instant), { representation: 'date' }) === date;
+  instant !== null && localDay(instant) === date;
 
 const PHASE_WORDS: Record<ShowPhase, string> = { setup: 'Setting up', takedown: 'Taking down' };
 

@@ -1,5 +1,5 @@
 import { displayOf, listOf } from '@quarry/core/document';
-import { sceneAtShow } from '@quarry/core/transport';
+import { SHOW_HOURS, sceneAtShow } from '@quarry/core/transport';
 import { currentPlace } from '@quarry/core/venue';
 import { useDenialReason, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { useSetDisplay } from '../../data/useSetDisplay.ts';
@@ -7,10 +7,10 @@ import { NumberField, SelectField, TimeField } from '../../ui/fields.tsx';
 import { Heading } from '../../ui/parts.tsx';
 
 const HOURS = [
-  { field: 'accessFrom', label: 'Builders may come in', optional: '07:00' },
-  { field: 'opensAt', label: 'Visitors come', optional: '10:00' },
-  { field: 'closesAt', label: 'Visitors leave', optional: '17:00' },
-  { field: 'clearBy', label: 'Hall is to be empty', optional: '19:00' },
+  { field: 'accessFrom', label: 'Builders may come in' },
+  { field: 'opensAt', label: 'Visitors come' },
+  { field: 'closesAt', label: 'Visitors leave' },
+  { field: 'clearBy', label: 'Hall is to be empty' },
 ] as const;
 
 /** The hours of the hall, and how far things are carried in it. */
@@ -39,14 +39,14 @@ export function HallHours() {
           onCommit={(id) => set('changed the place of the show', { showPlace: id || null })}
         />
       )}
-      {HOURS.map(({ field, label, optional }) => (
+      {HOURS.map(({ field, label }) => (
         <TimeField
           key={field}
           label={label}
           value={display[field]}
-          optional={`${optional}, a guess`}
+          optional={`${SHOW_HOURS[field]}, a guess`}
           disabled={isFixed}
-          onCommit={(value) => set(`changed the hours of the hall`, { [field]: value })}
+          onCommit={(value) => set('changed the hours of the hall', { [field]: value })}
         />
       ))}
       {place && (

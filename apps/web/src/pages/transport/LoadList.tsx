@@ -2,6 +2,7 @@ import { formatKg } from '@quarry/core/grid';
 import { handsToCarry, type LoadPlan, type LoadUnit, type Shipment } from '@quarry/core/transport';
 import { Heading } from '../../ui/parts.tsx';
 import { useHandle } from './handling.ts';
+import { tripWord } from './tripWord.ts';
 
 /** The order of putting in, trip by trip: ticked as things go in, and as they arrive. */
 export function LoadList({
@@ -16,11 +17,11 @@ export function LoadList({
   onPick: (key: string | null) => void;
 }) {
   const unitOf = new Map(shipment.units.map((unit) => [unit.key, unit]));
-  return plan.trips.map(({ carrier, trip, placed }) => {
-    const vehicle = shipment.carriers.find(({ id }) => id === carrier);
+  return plan.trips.map((load) => {
+    const { carrier, trip, placed } = load;
     const units = placed.flatMap(({ id }) => unitOf.get(id) ?? []);
     const loaded = units.filter(({ handling }) => Boolean(handling?.loaded)).length;
-    const title = `${vehicle?.name ?? carrier}${(vehicle?.trips ?? 1) > 1 ? `, trip ${trip}` : ''}`;
+    const title = tripWord(shipment, load);
     return (
       <section key={`${carrier} ${trip}`} aria-label={`Loading order of ${title}`}>
         <Heading aside={`${loaded} of ${units.length} in`}>Loading order, {title}</Heading>

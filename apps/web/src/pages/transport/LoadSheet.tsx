@@ -20,6 +20,7 @@ import { CratesPart } from './CratesPart.tsx';
 import { useTicked } from './handling.ts';
 import { LoadDrawing } from './LoadDrawing.tsx';
 import { LoadList } from './LoadList.tsx';
+import { tripWord } from './tripWord.ts';
 import { UnitPart } from './UnitPart.tsx';
 import { VehiclesPart } from './VehiclesPart.tsx';
 
@@ -116,12 +117,6 @@ export function LoadSheet() {
       </aside>
     </div>
   );
-}
-
-/** A trip as its tab names it. */
-function tripWord({ carriers }: Shipment, { carrier, trip }: LoadPlan['trips'][number]): string {
-  const vehicle = carriers.find(({ id }) => id === carrier);
-  return `${vehicle?.name ?? carrier}${(vehicle?.trips ?? 1) > 1 ? `, trip ${trip}` : ''}`;
 }
 
 function NoVehicle({ unknown }: { unknown: readonly string[] }) {

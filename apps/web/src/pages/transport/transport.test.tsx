@@ -7,7 +7,8 @@ import { dayPlanOf, handsOfShow, loadPlanOf, showOf, showTasks } from '@quarry/c
 import { DisplayLink } from '../../data/displayLink.ts';
 import { linkOn, type Act } from '../../data/linkOn.ts';
 import { DisplayProvider } from '../../data/useDisplay.tsx';
-import { clockAfter, spanWord } from './clock.ts';
+import { spanWord } from '../../ui/clock.ts';
+import { clockAfter } from './clock.ts';
 import { LoadDrawing } from './LoadDrawing.tsx';
 import { LoadList } from './LoadList.tsx';
 import { TaskList } from './TaskList.tsx';
