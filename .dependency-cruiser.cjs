@@ -19,6 +19,7 @@ const STAIR = [
   'materials',
   'assembly',
   'transport',
+  'power',
   'findings',
   'progress',
   'history',

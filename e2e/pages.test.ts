@@ -39,7 +39,10 @@ const TABS: Partial<Record<string, string[]>> = {
     'Needs',
   ],
   sight: ['Buildings and scenes', 'Walk', 'Sections'],
-  transport: ['Vehicles', 'Crates', 'Brought along', 'Order', 'Day', 'Load'],
+  transport: [
+    ...['Vehicles', 'Crates', 'Brought along', 'Order', 'Light and power', 'Supplies', 'Parts and switches'],
+    ...['Circuits', 'Day', 'Load'],
+  ],
   survey: ['Larkmoor', 'Access route', 'Reach', 'Loads', 'Visitors', 'Room'],
 };
 

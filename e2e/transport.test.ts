@@ -79,3 +79,46 @@ journey(
     await page.waitForSelector('li[aria-label="Hall table 1"]');
   },
 );
+
+journey(
+  'light and power: a circuit over its rating goes to another supply, its cable gets its connectors, a light is put on it',
+  async (open) => {
+    const page = await open('Iva Thorsby');
+    await openDisplay(page, 'Skarn Edge', 'transport');
+    await openTab(page, 'Light and power');
+    await openTab(page, 'Supplies');
+    const port = '::-p-xpath(//details[contains(., "USB port of the market")]/summary)';
+    await page.locator(port).click();
+    // 8 lanterns of 30 mA and 16 windows of 20 mA.
+    await sees(page, '560 mA · 112 %');
+    await press(page, 'Find a fix');
+    await page.waitForSelector('::-p-text(Hang circuit “Market lamps” on “Adapter at the back”)');
+    await page
+      .locator('::-p-xpath(//aside[@aria-label="Light and power"]//button[starts-with(., "Apply")])')
+      .click();
+    await saved(page);
+    await sees(page, '320 mA · 64 %');
+    await openTab(page, 'Circuits');
+    await page.waitForSelector('g[aria-label="Circuit 2, Shop windows"]');
+    await page.$eval('g[aria-label="Circuit 2, Shop windows"]', (cable) => {
+      if (cable instanceof SVGElement) cable.focus();
+    });
+    await page.keyboard.press('Enter');
+    await press(page, 'Plan 2 connectors');
+    await saved(page);
+    await page.waitForFunction(() => !document.body.innerText.includes('missing at seams'));
+    await press(page, 'Put lights on it by clicks on the drawing');
+    const drawing = await page.waitForSelector('svg[aria-label="Light and power from above"]');
+    const box = await drawing?.boundingBox();
+    if (!box) throw new Error('no drawing');
+    await page.mouse.click(box.x + box.width * 0.45, box.y + box.height * 0.35);
+    await saved(page);
+    await sees(page, '340 mA');
+    for (let i = 0; i < 3; i++) {
+      await page.locator('button[aria-label^="Undo: "]').click();
+      await saved(page);
+    }
+    await openTab(page, 'Supplies');
+    await sees(page, '560 mA of 500 mA');
+  },
+);

@@ -52,6 +52,9 @@ export default defineConfig({
             // Large, and used by few: kept when they have been used.
             ...[
               'LayersPanel',
+              'BuyPanel',
+              'ColoursPanel',
+              'MethodsPanel',
               'apexcharts',
               'useChart',
               'source.worker',

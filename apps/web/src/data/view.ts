@@ -18,6 +18,7 @@ export const BOARD_LAYERS = [
   'ways',
   'plots',
   'dressing',
+  'power',
   'signs',
   'sections',
   'modules',

@@ -119,6 +119,11 @@ export const PAGE_SHEETS = {
   transport: [
     { id: 'load', word: 'Load', also: 'van vehicle crates boxes packing trips carry trolley' },
     { id: 'day', word: 'Day', also: 'set-up take-down timetable show hall minutes hands ready' },
+    {
+      id: 'power',
+      word: 'Light and power',
+      also: 'lamps lights motors circuits cables volts amps supplies adapters batteries sockets mains',
+    },
   ],
   bench: [
     {

@@ -75,6 +75,10 @@ export const WHEREABOUTS: Readonly<Record<Kind, Whereabouts>> = {
   cargo: transport('load'),
   handling: transport('load'),
   chore: transport('day'),
+  circuit: transport('power'),
+  supply: 'plan',
+  device: 'plan',
+  extension: 'survey',
   acceptance: null,
   reply: null,
 };

@@ -19,7 +19,7 @@ interface Choice {
 }
 /** What choices may hang on. */
 export interface ChoiceContext {
-  scene: Pick<Scene, 'level' | 'place'>;
+  scene: Pick<Scene, 'level' | 'place' | 'circuit' | 'supply'>;
   data: Data;
   /** A length in the reader's unit. */
   say: (value: number, measure: Measure) => string;

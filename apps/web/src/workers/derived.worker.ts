@@ -27,7 +27,8 @@ import {
 } from '@quarry/core/cut';
 import { writePagePlan } from '@quarry/core/formats';
 import { buildUp, freeModule, type BuildUp, type Freed } from '@quarry/core/assembly';
-import { showOf, showTasks, type Shipment, type ShowTask } from '@quarry/core/transport';
+import { powerOf, type Power } from '@quarry/core/power';
+import { sceneAtShow, showOf, showTasks, type Shipment, type ShowTask } from '@quarry/core/transport';
 import type { Netted } from '@quarry/core/materials';
 import type { Rect } from '@quarry/core/grid';
 import { compileRelief, type MassRaster, type Relief } from '@quarry/core/terrain';
@@ -271,6 +272,8 @@ const worker = {
       takedown: showTasks(scene, shipment, order, 'takedown'),
     };
   },
+  /** Light and power in the place of the show. */
+  power: (): Power => powerOf(sceneAtShow(followed.scene), ground()),
   /** The list that a building's plain shell makes; null: it is gone. */
   shell: (id: string): ReturnType<typeof shellList> | null => {
     const plot = followed.scene.plot[id];

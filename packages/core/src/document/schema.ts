@@ -69,6 +69,8 @@ export type Crate = Entity<'crate'>;
 export type Cargo = Entity<'cargo'>;
 export type Handling = Entity<'handling'>;
 export type Chore = Entity<'chore'>;
+export type Circuit = Entity<'circuit'>;
+export type Device = Entity<'device'>;
 
 /** The id of the one display entity of each scene. */
 export const DISPLAY_ID = 'display';

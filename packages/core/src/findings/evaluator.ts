@@ -3,7 +3,8 @@ import { bodiesOf, compileRelief, type MassRaster, type Relief } from '../terrai
 import { cardOf, hangingStuds, tableLoads } from '../venue/index.ts';
 import { demandsOf, needsOf, netNeeds, suppliesOf, type Netted } from '../materials/index.ts';
 import { reachOf, type Reach } from '../reach/index.ts';
-import { showOf } from '../transport/index.ts';
+import { powerOf } from '../power/index.ts';
+import { sceneAtShow, showOf } from '../transport/index.ts';
 import { carriedPieces, moduleLoads, neighboursOf, seamSheet } from '../cut/index.ts';
 import {
   fingerprint,
@@ -84,6 +85,7 @@ export class RuleEvaluator {
     const show = memo(() =>
       showOf(scene, relief.read(), { reach: () => reached.read(), carried: () => carried.read() }),
     );
+    const power = memo(() => powerOf(sceneAtShow(scene), relief.read()));
     const context: Context = {
       scene,
       get relief() {
@@ -99,6 +101,7 @@ export class RuleEvaluator {
       bound: () => bound.read(),
       reach: () => reached.read(),
       show: () => show.read(),
+      power: () => power.read(),
       get today() {
         return today.read();
       },

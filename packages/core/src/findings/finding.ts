@@ -3,6 +3,7 @@ import type { Kind, Scene, Seam } from '../document/index.ts';
 import type { Body, Relief } from '../terrain/index.ts';
 import type { Netted } from '../materials/index.ts';
 import type { CarriedPiece, ModuleLoad, Neighbours, SeamSheet } from '../cut/index.ts';
+import type { Power } from '../power/index.ts';
 import type { Show } from '../transport/index.ts';
 import type { Reach } from '../reach/index.ts';
 import type { CardState, Hanging, TableLoad } from '../venue/index.ts';
@@ -51,6 +52,8 @@ export interface Context {
   reach(): Reach;
   /** The display at its show: worked out likewise. */
   show(): Show;
+  /** Light and power in the place of the show: worked out likewise. */
+  power(): Power;
   /** The day it is, ISO date; null when dates are not to be judged. */
   today: string | null;
 }

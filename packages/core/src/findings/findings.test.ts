@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { readFile, reduce, sceneFrom, type Scene } from '../document/index.ts';
 import { planCases } from '../../test/planCases.ts';
+import { powerCases } from '../../test/powerCases.ts';
 import { seamCases } from '../../test/seamCases.ts';
 import { stockCases } from '../../test/stockCases.ts';
 import { RULES, evaluateRules } from './index.ts';
@@ -358,6 +359,7 @@ const spoiled: [string, (f: File) => unknown, string[]][] = [
   ...planCases,
   ...seamCases,
   ...stockCases,
+  ...powerCases,
 ];
 
 test.each(spoiled)('%s: names the thing, the number and the limit', (rule, spoil, words) => {

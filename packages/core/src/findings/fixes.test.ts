@@ -91,6 +91,111 @@ describe('fixes of findings', () => {
     expect(fix.words).toBe('Move House a 5 studs west and 3 studs south');
     expect(after.plot.a).toMatchObject({ x: 54, y: 0 });
   });
+  describe('light and power', () => {
+    const supply = (id: string, more: object = {}) => ({
+      ...{ id, name: id.toUpperCase(), x: 0, y: 10, type: 'battery' as const, milliamps: 500 },
+      ...more,
+    });
+    const circuit = (id: string, on: string | null, more: object = {}) => ({
+      ...{ id, name: `circuit ${id}`, supply: on, slack: 0 },
+      ...more,
+    });
+    const light = (id: string, on: string | null, more: object = {}) => ({
+      ...{ id, name: `light ${id}`, x: 10, y: 10, circuit: on, milliamps: 100 },
+      ...more,
+    });
+    test('an overloaded supply gives the least circuit that does to one with room for it', () => {
+      // A: 300 + 250 + 60 of 500 mA, 110 over; B gives 300 of 500 already, so 250 are too much; C has room.
+      const { fix, after } = fixed(
+        {
+          supplies: [supply('a'), supply('b'), supply('c', { milliamps: 260 }), supply('d', { volts: 9 })],
+          circuits: [circuit('p', 'a'), circuit('q', 'a'), circuit('r', 'a'), circuit('t', 'b')],
+          devices: [
+            light('p', 'p', { milliamps: 300 }),
+            light('q', 'q', { milliamps: 250 }),
+            light('r', 'r', { milliamps: 60 }),
+            light('t', 't', { milliamps: 300 }),
+          ],
+        },
+        'supply-over',
+      );
+      expect(fix.words).toBe('Hang circuit “circuit q” on “C”');
+      expect(after.circuit.q.supply).toBe('c');
+    });
+    test('a light of another voltage goes to a circuit that has it', () => {
+      const { after } = fixed(
+        {
+          supplies: [supply('a'), supply('b', { volts: 12 })],
+          circuits: [circuit('p', 'a'), circuit('q', 'b')],
+          devices: [light('x', 'p', { volts: 12 })],
+        },
+        'device-volts',
+      );
+      expect(after.device.x.circuit).toBe('q');
+    });
+    test('one on no circuit goes to one that bears it', () => {
+      const { after } = fixed(
+        {
+          supplies: [supply('a', { milliamps: 150 }), supply('b')],
+          circuits: [circuit('p', 'a'), circuit('q', 'b')],
+          devices: [light('x', 'p'), light('y', null)],
+        },
+        'device-dark',
+      );
+      expect(after.device.y.circuit).toBe('q');
+    });
+    test('a thin cable becomes as thick as it must: 400 mA take 0.08 mm² at 5 A a mm²', () => {
+      const { after } = fixed(
+        {
+          supplies: [supply('a')],
+          circuits: [circuit('p', 'a', { wire: 0.05 as const })],
+          devices: [light('x', 'p', { milliamps: 400 })],
+        },
+        'cable-hot',
+      );
+      expect(after.circuit.p.wire).toBe(0.08);
+    });
+    test('the same for a voltage that falls too far: 0.5 A over 480 mm, 1.2 % of 5 V at 0.14 mm², 0.7 % at 0.25 mm²', () => {
+      const { after } = fixed(
+        {
+          supplies: [supply('a', { x: 0 })],
+          circuits: [circuit('p', 'a', { wire: 0.14 as const, maxDrop: 1 })],
+          devices: [light('x', 'p', { x: 60, milliamps: 500, leadMm: 1 })],
+        },
+        'cable-drop',
+      );
+      // 0.5 A × 0.96 m ÷ 58 ÷ 0.14 mm² = 0.059 V.
+      expect(after.circuit.p.wire).toBe(0.25);
+    });
+    test('a cable over a seam gets its connectors, and a battery as many charges as the day takes', () => {
+      const modules = ['a', 'b'].map((id, i) => ({
+        ...{ id, name: id.toUpperCase(), x: 32 * i, y: 0, w: 32, d: 64 },
+        bases: [{ x: 32 * i, y: 0, w: 32, d: 64 }],
+      }));
+      const given = {
+        display: { ...BASE.display, opensAt: '10:00', closesAt: '16:00' },
+        modules,
+        supplies: [supply('a', { capacity: 250 })],
+        circuits: [circuit('p', 'a')],
+        devices: [light('x', 'p', { x: 50 })],
+      };
+      expect(fixed(given, 'cable-parting').after.circuit.p.connectors).toEqual([{ x: 32, y: 10 }]);
+      // 250 mAh, 80 % of it, at 100 mA: 2 h a charge; 6 h are open.
+      expect(fixed(given, 'battery-short').after.supply.a.sets).toBe(3);
+    });
+    test('an adapter far from a socket gets the shortest extension lead that reaches', () => {
+      // From the table at 740 mm its lead of 1,500 mm has 760 mm left; the socket is 4 m off.
+      const { fix, after } = fixed(
+        {
+          supplies: [supply('a', { type: 'adapter' as const })],
+          sockets: [{ id: 'w', name: 'Wall', x: -4000, y: 80 }],
+        },
+        'mains-outlet',
+      );
+      expect(fix.words).toBe('Bring an extension lead of 5 m for “A”');
+      expect(Object.values(after.extension)[0]).toMatchObject({ x: 0, y: 80, leadMm: 5000 });
+    });
+  });
   test.each([
     ['flag-wind', { flags: [{ id: 'w', name: 'Pennant', x: 4, y: 4, heading: 'n' }] }, { wind: 'w' }],
     [

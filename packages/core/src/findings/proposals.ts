@@ -20,6 +20,7 @@ import { split } from '../cut/index.ts';
 import { MAX_UNTIED } from '../stability/index.ts';
 import { PIER, footprintBounds } from '../terrain/index.ts';
 import { currentContents } from '../venue/index.ts';
+import { POWER_FIXES } from './powerFixes.ts';
 import { COMPASS, COMPASS_WAYS, apart, moveFix, patch, namedThing, type FixesOf, type Fix } from './fix.ts';
 
 // Remedies that a computation can propose, by rule. They are tried in fixes.ts before they are offered.
@@ -73,6 +74,7 @@ function splits(scene: Scene, module: Entity<'module'>): Fix[] {
 
 /** Proposed fixes by rule, in the order in which they are tried. */
 export const PROPOSED: Readonly<Record<string, FixesOf>> = {
+  ...POWER_FIXES,
   'flag-wind': (scene, finding) => {
     const flag = namedThing(scene, finding, 'flag');
     const { wind } = displayOf(scene);

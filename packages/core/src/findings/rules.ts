@@ -12,6 +12,7 @@ import { PLACE_RULES } from './places.ts';
 import { FRONT_RULES } from './fronts.ts';
 import { PLOT_RULES } from './plots.ts';
 import { LIFTING_RULES } from './lifting.ts';
+import { POWER_RULES } from './power.ts';
 import { PUBLIC_RULES } from './public.ts';
 import { ROOM_RULES } from './rooms.ts';
 import { SEAM_RULES } from './seams.ts';
@@ -48,4 +49,5 @@ export const RULES: readonly Rule[] = [
   ...STOCK_RULES,
   ...PEOPLE_RULES,
   ...TRANSPORT_RULES,
+  ...POWER_RULES,
 ];

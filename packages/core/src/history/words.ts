@@ -14,7 +14,19 @@ import {
 // The fields of the document in words, and what they hold with their units.
 
 type Unit =
-  'studs' | 'plates' | 'mm' | 'percent' | 'kg' | 'metres' | 'degrees' | 'grams' | 'hours' | 'minutes';
+  | 'studs'
+  | 'plates'
+  | 'mm'
+  | 'volts'
+  | 'milliamps'
+  | 'milliampHours'
+  | 'percent'
+  | 'kg'
+  | 'metres'
+  | 'degrees'
+  | 'grams'
+  | 'hours'
+  | 'minutes';
 
 const UNITS: Readonly<Record<Unit, readonly string[]>> = {
   studs: [
@@ -41,15 +53,29 @@ const UNITS: Readonly<Record<Unit, readonly string[]>> = {
   mm: [
     ...['leafGap', 'ceiling', 'sceneX', 'sceneY', 'armReach', 'ladderReach', 'standDepth', 'aisle'],
     ...['eyeAdult', 'eyeSeated', 'eyeChild', 'width2', 'insideW', 'insideD', 'insideH', 'at', 'x1', 'y1'],
-    ...['x2', 'y2', 'h', 'archFrom', 'archW', 'archD', 'archH', 'padding', 'loadGap'],
+    ...['x2', 'y2', 'h', 'archFrom', 'archW', 'archD', 'archH', 'padding', 'loadGap', 'leadMm', 'belowMm'],
   ],
-  percent: ['percent', 'stageDone', 'maxGrade', 'shows', 'spares', 'bend', 'scaleSpread', 'vehicleShare'],
+  percent: [
+    'percent',
+    'stageDone',
+    'maxGrade',
+    'shows',
+    'spares',
+    'bend',
+    'scaleSpread',
+    'vehicleShare',
+    'slack',
+    'maxDrop',
+  ],
   kg: ['ratedKg', 'moduleMaxKg', 'maxKg', 'ownKg', 'bearsKg', 'kg'],
   metres: ['trueLength', 'carryMetres'],
   degrees: ['turn', 'pitch', 'bearing', 'lean', 'leanTo', 'downBy'],
   grams: ['grams', 'studHold'],
   hours: ['hours', 'likely'],
   minutes: ['minutes'],
+  volts: ['volts'],
+  milliamps: ['milliamps'],
+  milliampHours: ['capacity'],
 };
 const UNIT_OF = new Map<string, Unit>();
 for (const [unit, fields] of Object.entries(UNITS))
@@ -69,6 +95,9 @@ const WRITE: Readonly<Record<Unit, (value: number) => string>> = {
   grams: (value) => `${value} g`,
   hours: (value) => `${value} h`,
   minutes: (value) => `${value} min`,
+  volts: (value) => `${value} V`,
+  milliamps: (value) => `${value} mA`,
+  milliampHours: (value) => `${value} mAh`,
 };
 
 /** What a field's number is counted in; null for one without a unit. */
@@ -122,6 +151,11 @@ const WORDS: Readonly<Record<string, string>> = {
   closesAt: 'closed to visitors',
   clearBy: 'hall to be empty',
   loadGap: 'air about each thing in a vehicle',
+  milliamps: 'current',
+  leadMm: 'length of its lead',
+  belowMm: 'how far below the table top',
+  maxDrop: 'allowed fall of voltage',
+  sets: 'charged ones brought',
   carryMetres: 'way from the vehicle to the tables',
 };
 

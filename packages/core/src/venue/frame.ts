@@ -11,7 +11,7 @@ import {
 } from '../document/index.ts';
 
 /** Kinds of things that stand in a place. */
-export const VENUE_KINDS = ['table', 'opening', 'obstacle', 'socket', 'barrier'] as const;
+export const VENUE_KINDS = ['table', 'opening', 'obstacle', 'socket', 'extension', 'barrier'] as const;
 export type VenueKind = (typeof VENUE_KINDS)[number];
 
 /** The place the display stands in now; null when none has been described. */

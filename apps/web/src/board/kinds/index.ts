@@ -28,6 +28,8 @@ import { reservedBoard } from './reserved.ts';
 import { noteBoard } from './note.ts';
 import { dimensionBoard } from './dimension.ts';
 import { pictureBoard } from './picture.ts';
+import { deviceBoard } from './device.ts';
+import { supplyBoard } from './supply.ts';
 import type { BoardKind, BoardKinds, DrawingPass, DrawnThing, KindTool, Placed } from './kind.ts';
 
 export type { Placed } from './kind.ts';
@@ -60,6 +62,8 @@ export const BOARD_KINDS: BoardKinds = {
   note: noteBoard,
   dimension: dimensionBoard,
   picture: pictureBoard,
+  device: deviceBoard,
+  supply: supplyBoard,
 };
 
 /** Kinds that stand on the board, in the order of the outline. */

@@ -113,6 +113,7 @@ const LEGEND: Record<(typeof BOARD_LAYERS)[number], string> = {
   ways: 'dashed middle, sleepers for track',
   plots: 'double walls with name and height',
   dressing: 'crowns, walls, repeats, casts in circles',
+  power: 'rays a light, bar a motor, + − a supply',
   signs: 'ochre markers, hatched reserves, notes',
   sections: 'dotted, a letter in a circle',
   modules: 'long dash and dot, name in a flag',

@@ -10,13 +10,17 @@ import { NeedsPanel } from './NeedsPanel.tsx';
 import { StockPanel } from './StockPanel.tsx';
 import { ListsPanel } from './ListsPanel.tsx';
 import { OrdersPanel } from './OrdersPanel.tsx';
-import { BuyPanel } from './BuyPanel.tsx';
 import { SwapsPanel } from './SwapsPanel.tsx';
-import { ColoursPanel } from './ColoursPanel.tsx';
-import { MethodsPanel } from './MethodsPanel.tsx';
 
-/** The view of layers draws in three dimensions: loaded when it is opened. */
+/** Loaded when they are opened: layers draw in three dimensions, the others are opened seldom. */
 const LayersPanel = lazy(() => import('./LayersPanel.tsx').then((panel) => ({ default: panel.LayersPanel })));
+const ColoursPanel = lazy(() =>
+  import('./ColoursPanel.tsx').then((panel) => ({ default: panel.ColoursPanel })),
+);
+const BuyPanel = lazy(() => import('./BuyPanel.tsx').then((panel) => ({ default: panel.BuyPanel })));
+const MethodsPanel = lazy(() =>
+  import('./MethodsPanel.tsx').then((panel) => ({ default: panel.MethodsPanel })),
+);
 
 /** What is needed, in which colours, who has it, what is short, and what it costs. */
 export function StockpilePage() {
@@ -32,21 +36,19 @@ export function StockpilePage() {
         </span>
       </div>
       <section role="tabpanel" aria-label={word} className="min-h-0 overflow-auto bg-base-100">
-        {panel === 'needs' && <NeedsPanel />}
-        {panel === 'matrix' && <MatrixPanel />}
-        {panel === 'stock' && <StockPanel />}
-        {panel === 'lists' && <ListsPanel />}
-        {panel === 'orders' && <OrdersPanel />}
-        {panel === 'buy' && <BuyPanel />}
-        {panel === 'swaps' && <SwapsPanel />}
-        {panel === 'colours' && <ColoursPanel />}
-        {panel === 'methods' && <MethodsPanel />}
-        {panel === 'layers' && (
-          <Suspense fallback={<Loading what="Opening the layers" />}>
-            <LayersPanel />
-          </Suspense>
-        )}
-        {panel === 'bases' && <BasesPanel />}
+        <Suspense fallback={<Loading what={`Opening ${word}`} />}>
+          {panel === 'needs' && <NeedsPanel />}
+          {panel === 'matrix' && <MatrixPanel />}
+          {panel === 'stock' && <StockPanel />}
+          {panel === 'lists' && <ListsPanel />}
+          {panel === 'orders' && <OrdersPanel />}
+          {panel === 'buy' && <BuyPanel />}
+          {panel === 'swaps' && <SwapsPanel />}
+          {panel === 'colours' && <ColoursPanel />}
+          {panel === 'methods' && <MethodsPanel />}
+          {panel === 'layers' && <LayersPanel />}
+          {panel === 'bases' && <BasesPanel />}
+        </Suspense>
       </section>
     </div>
   );

@@ -101,6 +101,9 @@ export function AddBar({ scene, disabled }: { scene: Scene; disabled: boolean })
       {button('Socket', () =>
         add('socket', { ...owner, name: `Socket ${number('socket')}`, x: at.x, y: at.y }),
       )}
+      {button('Extension lead', () =>
+        add('extension', { ...owner, name: `Extension lead ${number('extension')}`, x: at.x, y: at.y }),
+      )}
       {button('Barrier', () => {
         const south = Math.max(at.y, ...parts.map(({ y, d }) => y + d)) + 900;
         const [west, east] = [

@@ -26,7 +26,17 @@ import { PALETTES } from '../../board/palette.ts';
 import { useEdit } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { useSize } from '../../ui/useSize.ts';
-import { Barrier, Corner, Obstacle, OpeningMark, Socket, TableGrip, TableMark, Walls } from './marks.tsx';
+import {
+  Barrier,
+  Corner,
+  ExtensionMark,
+  Obstacle,
+  OpeningMark,
+  Socket,
+  TableGrip,
+  TableMark,
+  Walls,
+} from './marks.tsx';
 import { Clearances, RoomGuides, ScaleBar } from './roomOverlays.tsx';
 import { SceneMark } from './SceneMark.tsx';
 import { reachImage } from './reachImage.ts';
@@ -315,6 +325,21 @@ export function RoomBoard({
                 ({ x, y }) =>
                   edit.patch(`moved ${socket.name}`, 'socket', socket, { x: fine(x), y: fine(y) }),
                 () => pick({ kind: 'socket', id: socket.id }),
+              )}
+            />
+          ))}
+          {currentContents(scene, 'extension').map((extension) => (
+            <ExtensionMark
+              key={extension.id}
+              extension={extension}
+              view={view}
+              picked={is('extension', extension.id)}
+              {...handles(
+                `extension ${extension.id}`,
+                { x: extension.x, y: extension.y, w: 0, d: 0 },
+                ({ x, y }) =>
+                  edit.patch(`moved ${extension.name}`, 'extension', extension, { x: fine(x), y: fine(y) }),
+                () => pick({ kind: 'extension', id: extension.id }),
               )}
             />
           ))}

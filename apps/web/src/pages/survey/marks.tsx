@@ -234,6 +234,38 @@ export function Socket({ socket, ...mark }: Mark & { socket: Entity<'socket'> })
   );
 }
 
+/** The outlets of an extension lead, with the circle that its lead reaches while it is picked. */
+export function ExtensionMark({ extension, ...mark }: Mark & { extension: Entity<'extension'> }) {
+  const { x, y } = at(mark.view, extension);
+  return (
+    <MarkGroup mark={mark} label={`Extension lead ${extension.name}`}>
+      {mark.picked && (
+        <circle
+          cx={x}
+          cy={y}
+          r={extension.leadMm * mark.view.scale}
+          fill="none"
+          stroke="currentColor"
+          strokeDasharray="2 4"
+          pointerEvents="none"
+        />
+      )}
+      <rect
+        x={x - 11}
+        y={y - 6}
+        width="22"
+        height="12"
+        className={`fill-base-100 ${mark.picked ? 'stroke-primary' : ''}`}
+        stroke={mark.picked ? undefined : 'currentColor'}
+        strokeWidth={mark.picked ? 2.5 : 1.2}
+      />
+      {[-6, 0, 6].map((dx) => (
+        <circle key={dx} cx={x + dx} cy={y} r="1.5" fill="currentColor" pointerEvents="none" />
+      ))}
+    </MarkGroup>
+  );
+}
+
 export function Barrier({ barrier, ...mark }: Mark & { barrier: Entity<'barrier'> }) {
   const { view, picked } = mark;
   const [a, b] = [at(view, { x: barrier.x1, y: barrier.y1 }), at(view, { x: barrier.x2, y: barrier.y2 })];

@@ -15,7 +15,19 @@ export const VENUE_FIELDS: Partial<Record<Kind, readonly FieldSpec[]>> = {
     field.mm('height', 'Clear height', 1),
   ],
   obstacle: [field.text('name', 'Name'), ...field.roomArea(), field.mm('height', 'Height', 1)],
-  socket: [field.text('name', 'Name'), field.mm('x', 'From west'), field.mm('y', 'From north')],
+  socket: [
+    field.text('name', 'Name'),
+    field.mm('x', 'From west'),
+    field.mm('y', 'From north'),
+    field.number('outlets', 'Plugs it takes', 1, 20, { whole: true }),
+  ],
+  extension: [
+    field.text('name', 'Name'),
+    field.mm('x', 'Its outlets, from west'),
+    field.mm('y', 'Its outlets, from north'),
+    field.mm('leadMm', 'Lead', 1),
+    field.number('outlets', 'Plugs it takes', 1, 20, { whole: true }),
+  ],
   barrier: [
     field.text('name', 'Name'),
     field.mm('x1', 'One end, from west'),

@@ -11,6 +11,7 @@ export function ThingForm({
   id,
   aside,
   canGo = true,
+  isOpen,
   children,
 }: {
   kind: Kind;
@@ -18,6 +19,8 @@ export function ThingForm({
   aside: string;
   /** It may be removed here. */
   canGo?: boolean;
+  /** It is opened from elsewhere. */
+  isOpen?: boolean;
   children?: ReactNode;
 }) {
   const scene = useDisplay(({ scene: now }) => now);
@@ -28,7 +31,7 @@ export function ThingForm({
   const name = labelOf(scene, kind, id);
   const isFixed = may({ op: 'patch', kind, id, v: entity.v, set: { name } }) !== null;
   return (
-    <details className="border-b hair py-1">
+    <details className="border-b hair py-1" open={isOpen}>
       <summary className="cursor-pointer">
         <span className="font-semibold">{name}</span> <span className="ink-2 text-xs">{aside}</span>
       </summary>

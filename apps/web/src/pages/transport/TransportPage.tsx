@@ -3,8 +3,9 @@ import { useSheet } from '../../frame/useSheet.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
 import { DaySheet } from './DaySheet.tsx';
 import { LoadSheet } from './LoadSheet.tsx';
+import { PowerSheet } from './PowerSheet.tsx';
 
-/** What goes to the show in which crate and vehicle, and the day there by the minute. */
+/** What goes to the show in which crate and vehicle, the day there by the minute, light and power. */
 export function TransportPage() {
   const { sheet, word, open } = useSheet('transport');
   return (
@@ -13,7 +14,9 @@ export function TransportPage() {
         <Tabs label="Transport" look="bar" tabs={PAGE_SHEETS.transport} open={sheet} onOpen={open} />
       </div>
       <div role="tabpanel" aria-label={word} className="min-h-0">
-        {sheet === 'load' ? <LoadSheet /> : <DaySheet />}
+        {sheet === 'load' && <LoadSheet />}
+        {sheet === 'day' && <DaySheet />}
+        {sheet === 'power' && <PowerSheet />}
       </div>
     </div>
   );

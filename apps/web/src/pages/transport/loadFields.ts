@@ -1,4 +1,6 @@
 import { NEEDED, type Kind } from '@quarry/core/document';
+import { WIRE_CHOICES } from '../../board/kinds/device.ts';
+import { supplyBoard } from '../../board/kinds/supply.ts';
 import { field, type FieldSpec } from '../../ui/fieldSpec.ts';
 
 /** The fields of what is loaded and of what it is loaded in. */
@@ -29,6 +31,14 @@ export const LOAD_FIELDS: Partial<Record<Kind, readonly FieldSpec[]>> = {
       last: 'Last of all',
     }),
   ],
+  circuit: [
+    field.text('name', 'Name'),
+    { as: 'choice', key: 'wire', label: 'Wire', whole: true, options: WIRE_CHOICES },
+    field.number('slack', 'Cut longer by', 0, 200, { unit: '%' }),
+    field.number('maxDrop', 'Voltage may fall by', 1, 50, { unit: '%' }),
+    field.check('essential', 'Stays on when something is turned off'),
+  ],
+  supply: supplyBoard.fields,
   passage: [
     field.mm('width', 'Door, width', 1),
     field.mm('height', 'Door, height', 1),

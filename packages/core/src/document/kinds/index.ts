@@ -64,6 +64,10 @@ import { crateKind } from './crate.ts';
 import { cargoKind } from './cargo.ts';
 import { handlingKind } from './handling.ts';
 import { choreKind } from './chore.ts';
+import { supplyKind } from './supply.ts';
+import { circuitKind } from './circuit.ts';
+import { deviceKind } from './device.ts';
+import { extensionKind } from './extension.ts';
 
 /** Every kind of entity, in the order of a display file. */
 export const KINDS = {
@@ -133,4 +137,8 @@ export const KINDS = {
   cargo: cargoKind,
   handling: handlingKind,
   chore: choreKind,
+  supply: supplyKind,
+  circuit: circuitKind,
+  device: deviceKind,
+  extension: extensionKind,
 };

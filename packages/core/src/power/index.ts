@@ -1,0 +1,4 @@
+export * from './wires.ts';
+export * from './circuits.ts';
+export * from './mains.ts';
+export * from './power.ts';
