@@ -122,3 +122,24 @@ journey(
     await sees(page, '560 mA of 500 mA');
   },
 );
+
+journey('the code of a label opens the module on a phone, where it is ticked', async (open) => {
+  const page = await open('Brenna Rook');
+  await openDisplay(page, 'Skarn Edge', 'transport');
+  await page.setViewport({ width: 390, height: 844, isMobile: true, hasTouch: true });
+  await page.goto(`${page.url().split('?')[0]}?sheet=load&thing=module-module-b1`);
+  const box = '::-p-xpath(//section[@aria-label="module B1"]//input[@id = //label[. = "Put in"]/@for])';
+  await page.waitForSelector(box);
+  const label = await page.$eval(
+    box,
+    (tick) => tick.closest('label')?.textContent ?? tick.getAttribute('aria-label'),
+  );
+  expect(label).toContain('Put in');
+  await page.locator(box).click();
+  // Another member sees it in the list.
+  const other = await open('Iva Thorsby');
+  await openDisplay(other, 'Skarn Edge', 'transport');
+  await sees(other, '1 · 0');
+  await page.locator(box).click();
+  await sees(other, '0 · 0');
+});

@@ -1,5 +1,6 @@
-/** Reads a PDF with a general reader and prints what it says of itself, and its pages: size in mm, texts with their places, straight lines. */
+/** Reads a PDF with a general reader and prints what it says of itself, and its pages: size in mm, texts with their places, straight lines, codes. */
 import { readFileSync } from 'node:fs';
+import decodeQR from 'qr/decode.js';
 import { OPS, getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 
 const MM = 25.4 / 72;
@@ -12,11 +13,16 @@ for (let i = 1; i <= document.numPages; i++) {
   const { items } = await page.getTextContent();
   const { fnArray, argsArray } = await page.getOperatorList();
   const lines = [];
+  const rects = [];
   fnArray.forEach((fn, at) => {
     if (fn !== OPS.constructPath) return;
     const [ops, args] = argsArray[at];
     let next = 0;
     for (const op of ops) {
+      if (op === OPS.rectangle) {
+        rects.push([0, 1, 2, 3].map(() => args[next++] * MM));
+        continue;
+      }
       if (op !== OPS.moveTo && op !== OPS.lineTo) continue;
       const point = [args[next++] * MM, args[next++] * MM].map((value) => Number(value.toFixed(3)));
       if (op === OPS.moveTo) lines.push([point]);
@@ -36,7 +42,34 @@ for (let i = 1; i <= document.numPages; i++) {
         size: Math.hypot(transform[0], transform[1]) * MM,
       })),
     lines,
+    codes: codesOf(rects),
   });
 }
 const { info } = await document.getMetadata();
 process.stdout.write(JSON.stringify({ info, pages }));
+
+/** What the codes of a page say: each is drawn in dark squares of one size, closer to each other than to another code. */
+function codesOf(rects) {
+  const codes = [];
+  for (const [x, y, w, h] of rects) {
+    if (Math.abs(w - h) > 1e-6 || w > 2) continue;
+    const near = codes.find(([first]) => Math.abs(first.x - x) < 30 && Math.abs(first.y - y) < 30);
+    if (near) near.push({ x, y, w });
+    else codes.push([{ x, y, w }]);
+  }
+  return codes.map((cells) => {
+    const [left, top] = [Math.min(...cells.map(({ x }) => x)), Math.min(...cells.map(({ y }) => y))];
+    const [{ w }] = cells;
+    const at = (value) => Math.round(value / w);
+    const size = Math.max(...cells.map(({ x }) => at(x - left))) + 1;
+    // Four pixels a square and a quiet border of four squares.
+    const side = (size + 8) * 4;
+    const data = new Uint8Array(4 * side * side).fill(255);
+    for (const { x, y } of cells)
+      for (let k = 0; k < 16; k++) {
+        const [px, py] = [(at(x - left) + 4) * 4 + (k % 4), (at(y - top) + 4) * 4 + Math.trunc(k / 4)];
+        data.fill(0, 4 * (py * side + px), 4 * (py * side + px) + 3);
+      }
+    return decodeQR({ width: side, height: side, data });
+  });
+}

@@ -16,6 +16,8 @@ interface PdfPage {
   d: number;
   texts: { text: string; x: number; y: number; w: number; size: number }[];
   lines: [number, number][][];
+  /** What the codes on it say to a phone. */
+  codes: string[];
 }
 interface Pdf {
   info: { Title: string; Author: string; Language: string };
@@ -216,6 +218,34 @@ test('every sheet is made on A4 and on Letter, and its file is named after what 
       expect(Math.max(page.w, page.d)).toBeCloseTo(long, 1);
       for (const { x, y, w } of page.texts) expect(x >= 0 && x + w <= page.w && y <= page.d).toBe(true);
     }
+});
+test('labels of what is carried: which way round, how heavy, for whom, with a code that a phone reads', async () => {
+  const base = harness.url;
+  for (const [paper, long] of [
+    ['a4', 297],
+    ['letter', 279.4],
+  ] as const) {
+    const made = await pdfOf(`labels.pdf?paper=${paper}&base=${encodeURIComponent(base)}`);
+    expect(made.name).toBe('inline; filename="skarn-edge-labels.pdf"');
+    expect(made.pages[0].d).toBeCloseTo(long, 1);
+    const words = made.pages.flatMap(({ texts }) => texts.map(({ text }) => text)).join('\n');
+    for (const part of ['module A3', '17.9 kg, 2 people', 'Front: east', 'Front: east, south', 'On Hall table', 'Holds'])
+      expect(words).toContain(part);
+    const client = await harness.as('suri');
+    const display = await valleyOf(client);
+    const addresses = made.pages.flatMap(({ codes }) => codes);
+    expect(addresses.length).toBeGreaterThan(12);
+    expect(addresses).toContain(`${base}/d/${display}/transport?sheet=load&thing=module-module-a3`);
+  }
+});
+test('a code leads to where this program runs, and to no other', async () => {
+  const client = await harness.as('suri');
+  const at = `${harness.url}/api/displays/${await valleyOf(client)}/sheets/labels.pdf`;
+  const ask = async (query: string) =>
+    (await fetch(`${at}${query}`, { headers: { cookie: client.cookie } })).status;
+  expect(await ask('?base=https://elsewhere.example')).toBe(400);
+  expect(await ask('?base=javascript:alert(1)')).toBe(422);
+  expect(await ask('')).toBe(400);
 });
 test('a sheet that cannot be made tells so on a page where a person opens it, in JSON where a program does', async () => {
   const client = await harness.as('suri');

@@ -18,13 +18,16 @@ import {
   type Paper,
 } from '@quarry/core/formats';
 import { buildUp } from '@quarry/core/assembly';
+import { countedRelief } from '@quarry/core/masonry';
 import { compileRelief, type Relief } from '@quarry/core/terrain';
 import { reachOf } from '@quarry/core/reach';
+import { showLabels, showOf } from '@quarry/core/transport';
 import { SEAM_SIDES, displayOf, idSchema, listOf, type Scene } from '@quarry/core/document';
 import { currentPlace, withPlace } from '@quarry/core/venue';
 import { ApiError, notFound } from '../http/errors.ts';
 import { buildSheets, buildingSheets } from './buildSheets.ts';
 import type { Print } from './paper.ts';
+import { labelSheet } from './labelSheet.ts';
 import { planSheet, planTiles } from './planSheet.ts';
 import { orderSheet, seamSheetPdf, seamStripPdf } from './seamSheet.ts';
 import { rulesSheet } from './rulesSheet.ts';
@@ -49,6 +52,11 @@ export const querySchema = paperQuerySchema.extend({
   /** Of seam sheets: which seam, and of an edge which side. */
   seam: idSchema.optional(),
   side: z.enum(SEAM_SIDES).default('a'),
+  /** Of labels: where this program is reached, for their codes. */
+  base: z
+    .url({ protocol: /^https?$/ })
+    .max(200)
+    .optional(),
 });
 
 /** Texts and the finest line of a plan's outlines, mm of the drawing. */
@@ -107,7 +115,7 @@ export const paperFor = (units: Print['units'], paper?: Paper): Paper =>
 /** Makes one of the files of a display. @throws ApiError 404 for what there is not */
 export async function makeSheet(scene: Scene, ask: DocumentRequest): Promise<RenderedDocument> {
   const { id, file, query, person, author, fonts, now } = ask;
-  const { units, place, scale, module, plot, of, seam, side } = query;
+  const { units, place, scale, module, plot, of, seam, side, base } = query;
   const seen = place === undefined ? scene : atPlace(scene, place);
   const printed = formatISO(parseISO(now), { representation: 'date' });
   const print: Print = { units, printed, fonts, author, paper: paperFor(units, query.paper) };
@@ -155,9 +163,22 @@ export async function makeSheet(scene: Scene, ask: DocumentRequest): Promise<Ren
       return kept('text/calendar')(writeAgenda(scene, person, span), 'agenda');
     }
     case 'order.pdf': {
-      const relief = compileRelief(scene);
+      // Who lifts hangs on what is weighed: by counted pieces, as the pages do.
+      const relief = countedRelief(scene);
       const order = buildUp(scene, relief, reachOf(scene, relief));
       return pdf(await orderSheet(scene, order, print), 'order of building up');
+    }
+    case 'labels.pdf': {
+      if (base === undefined)
+        throw new ApiError(
+          HttpStatus.BAD_REQUEST,
+          'bad-request',
+          'Labels need a base: where this program is reached.',
+        );
+      const labels = showLabels(showOf(scene, countedRelief(scene)));
+      const addressOf = ({ key }: { key: string }) =>
+        new URL(`/d/${id}/transport?sheet=load&thing=${encodeURIComponent(key)}`, base).href;
+      return pdf(await labelSheet(scene, labels, addressOf, print), 'labels');
     }
     case 'layers.pdf': {
       const building = plot === undefined ? undefined : plotOf(scene, plot);

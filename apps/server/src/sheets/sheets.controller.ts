@@ -10,6 +10,7 @@ import type { User } from '@quarry/protocol/accounts';
 import { CONFIG, type Config } from '../config.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import { HistoryService } from '../history/history.service.ts';
+import { ApiError } from '../http/errors.ts';
 import { CurrentActor, CurrentUser, OnDisplay } from '../http/access.ts';
 import { PathId, ValidBody, ValidParam, ValidQuery } from '../http/validated.ts';
 import { pickSchema } from './pickSheet.ts';
@@ -43,6 +44,13 @@ export class SheetsController {
     @CurrentActor() { person }: Actor,
     @Res() response: Response,
   ): Promise<void> {
+    // A code that a phone opens leads here and nowhere else.
+    if (query.base !== undefined && new URL(query.base).host !== response.req.get('host'))
+      throw new ApiError(
+        HttpStatus.BAD_REQUEST,
+        'bad-request',
+        `Codes of labels lead to ${response.req.get('host')}, where this program runs, not to ${new URL(query.base).host}.`,
+      );
     const { scene } = this.displays.load(id);
     const ask = {
       ...{ id, file, person, author: user.name, query },

@@ -8,3 +8,4 @@ export * from './load.ts';
 export * from './showTasks.ts';
 export * from './dayPlan.ts';
 export * from './show.ts';
+export * from './labels.ts';

@@ -16,7 +16,7 @@ export const supplyBoard: BoardKind = {
     },
   ],
   layer: 'power',
-  picked: 24,
+  picked: 23,
   boxed: true,
   tool: {
     draws: 'spot',

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { Link } from 'react-router';
+import { Printer } from 'lucide-react';
+import { Link, useSearchParams } from 'react-router';
 import { countOf, formatKg } from '@quarry/core/grid';
 import {
   loadProgress,
@@ -10,6 +11,7 @@ import {
   type LoadUnit,
   type Shipment,
 } from '@quarry/core/transport';
+import { useSheets } from '../../data/sheets.ts';
 import { useDisplay, useLink } from '../../data/useDisplay.tsx';
 import { Basis, DefinitionRow, Empty, Failure, Heading, Loading } from '../../ui/parts.tsx';
 import { Tabs } from '../../ui/Tabs.tsx';
@@ -38,7 +40,9 @@ export function LoadSheet() {
   const { plan, state } = useLoadPlan(id, show?.shipment ?? null);
   const [part, setPart] = useState<(typeof PARTS)[number]['id']>('order');
   const [trip, setTrip] = useState(0);
-  const [key, setKey] = useState<string | null>(null);
+  // The code of a label leads to the thing it is on.
+  const [query] = useSearchParams();
+  const [key, setKey] = useState<string | null>(query.get('thing'));
   const shipment = useTicked(show?.shipment ?? null);
   if (!shipment) return <Loading what="Weighing what is carried" />;
   const chosen = shipment.units.find((unit) => unit.key === key) ?? null;
@@ -95,10 +99,16 @@ export function LoadSheet() {
         <div role="tabpanel" aria-label={PARTS.find((one) => one.id === part)?.word} className="pt-2">
           {part === 'order' && (
             <>
+              {chosen && <UnitPart key={chosen.key} unit={chosen} onClose={() => setKey(null)} />}
+              {key !== null && !chosen && (
+                <p role="status" className="text-warning">
+                  △ What this label is on is not among what is loaded any more.
+                </p>
+              )}
               {plan && <Summary shipment={shipment} plan={plan} state={state} />}
               <Stopped shipment={shipment} onPick={choose} />
               {plan && <LeftOver units={shipment.units} plan={plan} onPick={choose} />}
-              {chosen && <UnitPart unit={chosen} onClose={() => setKey(null)} />}
+              <LabelsLink />
               {plan && <LoadList shipment={shipment} plan={plan} picked={key} onPick={choose} />}
               <Basis>
                 What is needed first stands nearest to the door, and nothing stands behind or under what is
@@ -116,6 +126,21 @@ export function LoadSheet() {
         </div>
       </aside>
     </div>
+  );
+}
+
+/** Labels for everything that is carried, with codes that open this page at the thing. */
+function LabelsLink() {
+  const sheets = useSheets();
+  return (
+    <a
+      className="act link"
+      href={sheets('labels.pdf', { base: location.origin })}
+      target="_blank"
+      rel="noreferrer"
+    >
+      <Printer size={12} aria-hidden className="inline" /> Print labels with codes
+    </a>
   );
 }
 

@@ -14,6 +14,8 @@ const PACKING_WORDS: Record<(typeof PACKED_AS)[number], string> = {
   crate: 'In a crate',
 };
 
+const TICK_WORDS = { loaded: 'Put in', arrived: 'Arrived' } as const;
+
 /** One thing that is loaded: its size, how it travels, what is in it. */
 export function UnitPart({ unit, onClose }: { unit: LoadUnit; onClose: () => void }) {
   const scene = useScene('crate');
@@ -40,6 +42,19 @@ export function UnitPart({ unit, onClose }: { unit: LoadUnit; onClose: () => voi
         </DefinitionRow>
         <DefinitionRow label="Mass">{formatKg(grams)}</DefinitionRow>
       </dl>
+      {(['loaded', 'arrived'] as const).map((field) => (
+        <CheckField
+          key={field}
+          label={TICK_WORDS[field]}
+          value={Boolean(handling?.[field])}
+          disabled={isForbidden}
+          onCommit={(is) =>
+            set(`${is ? '' : 'not '}${TICK_WORDS[field].toLowerCase()}: ${name}`, key, {
+              [field]: is ? new Date().toISOString() : null,
+            })
+          }
+        />
+      ))}
       {isCarried && (
         <>
           <PackingField piece={key} unit={unit} crates={crates} />
