@@ -130,11 +130,6 @@ journey('the code of a label opens the module on a phone, where it is ticked', a
   await page.goto(`${page.url().split('?')[0]}?sheet=load&thing=module-module-b1`);
   const box = '::-p-xpath(//section[@aria-label="module B1"]//input[@id = //label[. = "Put in"]/@for])';
   await page.waitForSelector(box);
-  const label = await page.$eval(
-    box,
-    (tick) => tick.closest('label')?.textContent ?? tick.getAttribute('aria-label'),
-  );
-  expect(label).toContain('Put in');
   await page.locator(box).click();
   // Another member sees it in the list.
   const other = await open('Iva Thorsby');
