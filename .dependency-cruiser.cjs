@@ -20,6 +20,7 @@ const STAIR = [
   'assembly',
   'transport',
   'power',
+  'kit',
   'findings',
   'progress',
   'history',

@@ -41,7 +41,7 @@ const TABS: Partial<Record<string, string[]>> = {
   sight: ['Buildings and scenes', 'Walk', 'Sections'],
   transport: [
     ...['Vehicles', 'Crates', 'Brought along', 'Order', 'Light and power', 'Supplies', 'Parts and switches'],
-    ...['Circuits', 'Day', 'Load'],
+    ...['Circuits', 'Kit', 'At the show', 'Day', 'Load'],
   ],
   survey: ['Larkmoor', 'Access route', 'Reach', 'Loads', 'Visitors', 'Room'],
 };

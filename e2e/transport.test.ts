@@ -1,4 +1,4 @@
-import { fill, openDisplay, openTab, press, saved, sees, valueOf } from './stage.ts';
+import { fill, goTo, openDisplay, openTab, press, saved, sees, valueOf } from './stage.ts';
 import { useJourneys } from './suite.ts';
 
 // On a demo of their own: the cutting is that of its file.
@@ -138,3 +138,44 @@ journey('the code of a label opens the module on a phone, where it is ticked', a
   await page.locator(box).click();
   await sees(other, '0 · 0');
 });
+
+journey(
+  'at the show: visitors are counted, what broke becomes a task, what is lent comes back; all papers in one act',
+  async (open) => {
+    const page = await open('Iva Thorsby');
+    await openDisplay(page, 'Skarn Edge', 'transport');
+    await openTab(page, 'At the show');
+    const counted = () => page.$eval('output', (output) => Number(output.textContent?.replace(',', '')));
+    await page.waitForSelector('output');
+    const before = await counted();
+    for (const by of ['+5', '+1', '+10']) await press(page, by);
+    await saved(page);
+    expect(await counted()).toBe(before + 16);
+    await fill(page, 'What happened', 'the crane hook');
+    await page.waitForSelector(
+      '::-p-xpath(//section[@aria-labelledby="broke"]//li[contains(., "the crane hook")])',
+    );
+    await page.locator('::-p-xpath(//li[contains(., "the crane hook")]//button[. = "Add as task"])').click();
+    await saved(page);
+    await sees(page, 'a task of Progress');
+    await page.locator('::-p-xpath(//section[@aria-labelledby="lent"]//input[1])').fill('Step ladder');
+    await page.locator('::-p-xpath(//section[@aria-labelledby="lent"]//button[. = "Note it"])').click();
+    await sees(page, '1 not back');
+    await page.locator('input[aria-label="Step ladder is back"]').click();
+    await page.waitForFunction(() => !document.body.innerText.includes('1 not back'));
+    await goTo(page, 'progress');
+    await openTab(page, 'Tasks');
+    await sees(page, 'Mend the crane hook');
+    // What broke is packed for the next time, and everything is printed in one act.
+    await goTo(page, 'transport');
+    await openTab(page, 'Kit');
+    await sees(page, 'Spare parts for the crane hook');
+    const button = '::-p-xpath(//button[contains(., "Print everything for the show") and not(@disabled)])';
+    await page.waitForSelector(button, { timeout: 60_000 });
+    const [answer] = await Promise.all([
+      page.waitForResponse((response) => response.url().includes('/sheets/lists.pdf')),
+      page.locator(button).click(),
+    ]);
+    expect([answer.status(), answer.headers()['content-type']]).toEqual([200, 'application/pdf']);
+  },
+);

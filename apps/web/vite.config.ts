@@ -53,6 +53,7 @@ export default defineConfig({
             ...[
               'LayersPanel',
               'BuyPanel',
+              'MatrixPanel',
               'ColoursPanel',
               'MethodsPanel',
               'apexcharts',

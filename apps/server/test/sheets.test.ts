@@ -219,6 +219,42 @@ test('every sheet is made on A4 and on Letter, and its file is named after what 
       for (const { x, y, w } of page.texts) expect(x >= 0 && x + w <= page.w && y <= page.d).toBe(true);
     }
 });
+test('lists are printed as the page worked them out, over as many pages as they take; what is too long is refused', async () => {
+  const client = await harness.as('suri');
+  const at = `${harness.url}/api/displays/${await valleyOf(client)}/sheets/lists.pdf?paper=letter`;
+  const ask = (body: unknown, cookie = client.cookie) =>
+    fetch(at, {
+      method: 'POST',
+      headers: { cookie, 'content-type': 'application/json', origin: harness.url },
+      body: JSON.stringify(body),
+    });
+  const list = (rows: string[][]) => ({
+    title: 'Papers',
+    sections: [
+      {
+        ...{ head: 'Kit', note: 'Counted.', tick: true, rows },
+        columns: [
+          { head: 'how many', share: 10, align: 'right' },
+          { head: 'what', share: 60 },
+        ],
+      },
+    ],
+  });
+  const long = 'a word that goes on '.repeat(12).trim();
+  const rows = [['3', long], ...Array.from({ length: 80 }, (_, i) => [String(i), `thing ${i}`])];
+  const made = await ask(list(rows));
+  expect(made.status).toBe(200);
+  const { pages } = await readPdf(Buffer.from(await made.arrayBuffer()));
+  expect(pages.length).toBe(2);
+  const words = pages.map(({ texts }) => texts.map(({ text }) => text).join('\n'));
+  expect(words[1]).toContain('Kit, continued');
+  for (let i = 0; i < 80; i++) expect(words.join('\n')).toContain(`thing ${i}`);
+  for (const { texts, w, d } of pages)
+    for (const { x, y, w: wide } of texts) expect(x >= 0 && x + wide <= w && y <= d).toBe(true);
+  expect((await ask(list(Array.from({ length: 2001 }, () => ['1', 'x'])))).status).toBe(422);
+  expect((await ask({ title: 'Papers', sections: [] })).status).toBe(422);
+  expect((await ask(list(rows), '')).status).toBe(401);
+});
 test('labels of what is carried: which way round, how heavy, for whom, with a code that a phone reads', async () => {
   const base = harness.url;
   for (const [paper, long] of [
@@ -229,7 +265,14 @@ test('labels of what is carried: which way round, how heavy, for whom, with a co
     expect(made.name).toBe('inline; filename="skarn-edge-labels.pdf"');
     expect(made.pages[0].d).toBeCloseTo(long, 1);
     const words = made.pages.flatMap(({ texts }) => texts.map(({ text }) => text)).join('\n');
-    for (const part of ['module A3', '17.9 kg, 2 people', 'Front: east', 'Front: east, south', 'On Hall table', 'Holds'])
+    for (const part of [
+      'module A3',
+      '17.9 kg, 2 people',
+      'Front: east',
+      'Front: east, south',
+      'On Hall table',
+      'Holds',
+    ])
       expect(words).toContain(part);
     const client = await harness.as('suri');
     const display = await valleyOf(client);

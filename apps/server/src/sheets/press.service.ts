@@ -5,6 +5,7 @@ import { toRows, type Scene } from '@quarry/core/document';
 import type { z } from 'zod';
 import { CONFIG, type Config } from '../config.ts';
 import { ApiError, type ProblemDetails } from '../http/errors.ts';
+import type { listsSchema } from './listSheet.ts';
 import type { pickSchema } from './pickSheet.ts';
 import type { Print } from './paper.ts';
 import type { reportBodySchema } from './reportSheet.ts';
@@ -14,6 +15,7 @@ import type { RenderedDocument, DocumentRequest } from './sheet.ts';
 export type Job = { rows: string } & (
   | { what: 'sheet'; ask: DocumentRequest }
   | { what: 'pick'; pick: z.infer<typeof pickSchema>; print: Print }
+  | { what: 'lists'; lists: z.infer<typeof listsSchema>; print: Print }
   | { what: 'report'; before: string; report: z.infer<typeof reportBodySchema>; print: Print }
   | { what: 'page'; at: number; names: boolean }
   | { what: 'picture' }

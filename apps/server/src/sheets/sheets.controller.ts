@@ -13,6 +13,7 @@ import { HistoryService } from '../history/history.service.ts';
 import { ApiError } from '../http/errors.ts';
 import { CurrentActor, CurrentUser, OnDisplay } from '../http/access.ts';
 import { PathId, ValidBody, ValidParam, ValidQuery } from '../http/validated.ts';
+import { listsSchema } from './listSheet.ts';
 import { pickSchema } from './pickSheet.ts';
 import { PressService } from './press.service.ts';
 import { reportBodySchema } from './reportSheet.ts';
@@ -77,6 +78,24 @@ export class SheetsController {
     const { scene } = this.displays.load(id);
     const job = {
       ...{ what: 'pick' as const, rows: this.press.textOf(scene), pick },
+      print: this.print(query, user),
+    };
+    send(response, await this.press.make(user.id, job, goneSignal(response)));
+  }
+
+  /** Prints lists that the page worked out: nothing of the display is changed. */
+  @Post('lists.pdf')
+  @HttpCode(HttpStatus.OK)
+  async lists(
+    @PathId() id: string,
+    @ValidQuery(paperQuerySchema) query: PaperQuery,
+    @ValidBody(listsSchema) lists: z.output<typeof listsSchema>,
+    @CurrentUser() user: User,
+    @Res() response: Response,
+  ): Promise<void> {
+    const { scene } = this.displays.load(id);
+    const job = {
+      ...{ what: 'lists' as const, rows: this.press.textOf(scene), lists },
       print: this.print(query, user),
     };
     send(response, await this.press.make(user.id, job, goneSignal(response)));

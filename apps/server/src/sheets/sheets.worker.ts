@@ -3,6 +3,7 @@ import { writePagePlan } from '@quarry/core/formats';
 import { compileRelief } from '@quarry/core/terrain';
 import { ApiError } from '../http/errors.ts';
 import { publicPage } from '../share/publicPage.ts';
+import { listSheet } from './listSheet.ts';
 import { pickSheet } from './pickSheet.ts';
 import { reportSheet } from './reportSheet.ts';
 import { makeSheet, type RenderedDocument } from './sheet.ts';
@@ -27,6 +28,10 @@ async function make(job: Job): Promise<RenderedDocument> {
     case 'pick': {
       const scene = readScene(job.rows);
       return pdf(await pickSheet(scene, job.pick, job.print), scene, 'pick list');
+    }
+    case 'lists': {
+      const scene = readScene(job.rows);
+      return pdf(await listSheet(scene, job.lists, job.print), scene, job.lists.title);
     }
     case 'report': {
       const plans = { before: readScene(job.before), now: readScene(job.rows) };

@@ -30,6 +30,9 @@ export const api = {
   display: (id: string) => call('GET', `/displays/${id}`, displayDocumentSchema),
   pickList: (id: string, lines: readonly object[], paper: PaperQuery) =>
     callForFile(`/displays/${id}/sheets/pick.pdf?${queryOf(paper)}`, { lines }),
+  /** Prints lists as the page worked them out. */
+  lists: (id: string, lists: { title: string; sections: readonly object[] }, paper: PaperQuery) =>
+    callForFile(`/displays/${id}/sheets/lists.pdf?${queryOf(paper)}`, lists),
   here: (id: string, client: string, where: Whereabouts) =>
     call('POST', `/displays/${id}/here`, nothing, { client, ...where }),
   commit: (id: string, batch: Batch) => call('POST', `/displays/${id}/batches`, acknowledgedSchema, batch),

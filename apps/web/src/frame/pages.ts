@@ -124,6 +124,12 @@ export const PAGE_SHEETS = {
       word: 'Light and power',
       also: 'lamps lights motors circuits cables volts amps supplies adapters batteries sockets mains',
     },
+    {
+      id: 'kit',
+      word: 'Kit',
+      also: 'spares tools cloths papers labels values insurance cautions risk print',
+    },
+    { id: 'show', word: 'At the show', also: 'visitors counted broke breakages lent missing next' },
   ],
   bench: [
     {

@@ -79,6 +79,7 @@ export const WHEREABOUTS: Readonly<Record<Kind, Whereabouts>> = {
   supply: 'plan',
   device: 'plan',
   extension: 'survey',
+  incident: transport('show'),
   acceptance: null,
   reply: null,
 };

@@ -27,6 +27,7 @@ import {
 } from '@quarry/core/cut';
 import { writePagePlan } from '@quarry/core/formats';
 import { buildUp, freeModule, type BuildUp, type Freed } from '@quarry/core/assembly';
+import { showBook, type ShowBook } from '@quarry/core/kit';
 import { powerOf, type Power } from '@quarry/core/power';
 import { sceneAtShow, showOf, showTasks, type Shipment, type ShowTask } from '@quarry/core/transport';
 import type { Netted } from '@quarry/core/materials';
@@ -271,6 +272,11 @@ const worker = {
       setup: showTasks(scene, shipment, order, 'setup'),
       takedown: showTasks(scene, shipment, order, 'takedown'),
     };
+  },
+  /** What comes along to the show, and where it can hurt someone. */
+  kit(): Pick<ShowBook, 'kit' | 'cautions'> {
+    const { kit, cautions } = showBook(followed.scene, ground());
+    return { kit, cautions };
   },
   /** Light and power in the place of the show. */
   power: (): Power => powerOf(sceneAtShow(followed.scene), ground()),

@@ -24,6 +24,7 @@ export { EDGES } from './kinds/pad.ts';
 export { LIST_USES, LIST_PURPOSES } from './kinds/partList.ts';
 export { NEEDED } from './kinds/cargo.ts';
 export { CHORE_TURNS, SHOW_PHASES } from './kinds/chore.ts';
+export { INCIDENT_USES } from './kinds/incident.ts';
 export { DEVICE_USES } from './kinds/device.ts';
 export { SUPPLY_TYPES } from './kinds/supply.ts';
 export { WIRES } from './kinds/circuit.ts';

@@ -142,6 +142,7 @@ const UNTOLD: ReadonlySet<Kind> = new Set<Kind>([
   'slot',
   'handling',
   'chore',
+  'incident',
 ]);
 
 function sectionReports(

@@ -5,7 +5,6 @@ import { useSheet } from '../../frame/useSheet.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
 import { useDerived } from '../../workers/derived.tsx';
 import { BasesPanel } from './BasesPanel.tsx';
-import { MatrixPanel } from './MatrixPanel.tsx';
 import { NeedsPanel } from './NeedsPanel.tsx';
 import { StockPanel } from './StockPanel.tsx';
 import { ListsPanel } from './ListsPanel.tsx';
@@ -14,6 +13,7 @@ import { SwapsPanel } from './SwapsPanel.tsx';
 
 /** Loaded when they are opened: layers draw in three dimensions, the others are opened seldom. */
 const LayersPanel = lazy(() => import('./LayersPanel.tsx').then((panel) => ({ default: panel.LayersPanel })));
+const MatrixPanel = lazy(() => import('./MatrixPanel.tsx').then((panel) => ({ default: panel.MatrixPanel })));
 const ColoursPanel = lazy(() =>
   import('./ColoursPanel.tsx').then((panel) => ({ default: panel.ColoursPanel })),
 );

@@ -2,10 +2,12 @@ import { PAGE_SHEETS } from '../../frame/pages.ts';
 import { useSheet } from '../../frame/useSheet.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
 import { DaySheet } from './DaySheet.tsx';
+import { KitSheet } from './KitSheet.tsx';
 import { LoadSheet } from './LoadSheet.tsx';
 import { PowerSheet } from './PowerSheet.tsx';
+import { ShowSheet } from './ShowSheet.tsx';
 
-/** What goes to the show in which crate and vehicle, the day there by the minute, light and power. */
+/** What goes to the show in which crate and vehicle, the day there by the minute, light and power, what comes along, what happens there. */
 export function TransportPage() {
   const { sheet, word, open } = useSheet('transport');
   return (
@@ -17,6 +19,8 @@ export function TransportPage() {
         {sheet === 'load' && <LoadSheet />}
         {sheet === 'day' && <DaySheet />}
         {sheet === 'power' && <PowerSheet />}
+        {sheet === 'kit' && <KitSheet />}
+        {sheet === 'show' && <ShowSheet />}
       </div>
     </div>
   );

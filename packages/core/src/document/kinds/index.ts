@@ -68,6 +68,7 @@ import { supplyKind } from './supply.ts';
 import { circuitKind } from './circuit.ts';
 import { deviceKind } from './device.ts';
 import { extensionKind } from './extension.ts';
+import { incidentKind } from './incident.ts';
 
 /** Every kind of entity, in the order of a display file. */
 export const KINDS = {
@@ -141,4 +142,5 @@ export const KINDS = {
   circuit: circuitKind,
   device: deviceKind,
   extension: extensionKind,
+  incident: incidentKind,
 };

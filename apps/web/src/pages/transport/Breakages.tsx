@@ -1,0 +1,146 @@
+import { useMutation } from '@tanstack/react-query';
+import { Camera } from 'lucide-react';
+import { useId, useState } from 'react';
+import { sectionsOf, type Entity } from '@quarry/core/document';
+import type { LoadUnit } from '@quarry/core/transport';
+import { crewApi, photoUrl } from '../../data/crewApi.ts';
+import { freshId, useDisplay, useEdit, useLink } from '../../data/useDisplay.tsx';
+import { SelectField } from '../../ui/fields.tsx';
+import { Trouble } from '../../ui/forms.tsx';
+import { Heading } from '../../ui/parts.tsx';
+import { momentWord } from '../../ui/words.ts';
+import { NoteForm, RemoveNote, TaskOf, useNote } from './NoteForm.tsx';
+
+/** What broke: of what, with a photo, and the task that mends it. */
+export function Breakages({
+  entries,
+  units,
+  isFixed,
+}: {
+  entries: readonly Entity<'incident'>[];
+  units: readonly LoadUnit[];
+  isFixed: boolean;
+}) {
+  const [piece, setPiece] = useState('');
+  const note = useNote();
+  const things = [
+    { value: '', word: 'something else' },
+    ...units
+      .filter(({ ref }) => ref?.kind !== 'cargo')
+      .flatMap(({ key, name, holds }) => [
+        { value: key, word: name },
+        ...holds.map((content) => ({ value: content.key, word: content.name })),
+      ]),
+  ];
+  const named = piece === '' ? '' : (things.find(({ value }) => value === piece)?.word ?? '');
+  return (
+    <section aria-labelledby="broke" className="pt-4">
+      <Heading id="broke" aside={entries.length > 0 ? String(entries.length) : undefined}>
+        What broke
+      </Heading>
+      <NoteForm
+        fields={[{ key: 'what', label: 'What happened', most: 80 }]}
+        isFixed={isFixed}
+        isEnough={named !== ''}
+        onNote={({ what }) => {
+          const words = [named, what].filter(Boolean).join(': ').slice(0, 160);
+          return note(`noted that ${words} broke`, { use: 'broke', what: words, piece });
+        }}
+      >
+        <SelectField label="Of" value={piece} options={things} disabled={isFixed} onCommit={setPiece} />
+      </NoteForm>
+      <ul className="pt-1">
+        {entries.map((entry) => (
+          <Breakage key={entry.id} entry={entry} isFixed={isFixed} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Breakage({ entry, isFixed }: { entry: Entity<'incident'>; isFixed: boolean }) {
+  const edit = useEdit();
+  return (
+    <li className="border-b hair py-1">
+      <div className="flex items-baseline justify-between gap-2">
+        <span>
+          <span className={entry.ended ? 'line-through ink-2' : 'font-semibold'}>{entry.what}</span>{' '}
+          <span className="ink-2 text-xs">{momentWord(entry.at)}</span>
+        </span>
+        <RemoveNote entry={entry} isFixed={isFixed} />
+      </div>
+      <div className="flex flex-wrap items-center gap-2">
+        <TaskOf entry={entry} verb="Mend" isFixed={isFixed} />
+        <Picture entry={entry} isFixed={isFixed} />
+        <button
+          type="button"
+          className="btn btn-xs"
+          disabled={isFixed}
+          onClick={() =>
+            edit.patch(entry.ended ? `${entry.what} is broken` : `mended ${entry.what}`, 'incident', entry, {
+              ended: entry.ended ? null : new Date().toISOString(),
+            })
+          }
+        >
+          {entry.ended ? 'Not mended' : 'Mended'}
+        </button>
+      </div>
+    </li>
+  );
+}
+
+/** A photo of what broke. */
+function Picture({ entry, isFixed }: { entry: Entity<'incident'>; isFixed: boolean }) {
+  const scene = useDisplay(({ scene: now }) => now);
+  const person = useDisplay(({ actor }) => actor.person);
+  const link = useLink();
+  const edit = useEdit();
+  const input = useId();
+  const keep = useMutation({
+    mutationFn: (file: File) => crewApi.keepPhoto(link.id, file),
+    onSuccess: (kept) => {
+      const id = freshId('photo');
+      const section = sectionsOf(scene, person)[0]?.id ?? null;
+      edit.change(`a photo of ${entry.what}`, [
+        {
+          ...{ op: 'add', kind: 'photo', id },
+          data: { ...kept, section, by: person, taken: new Date().toISOString(), note: entry.what },
+        },
+        { op: 'patch', kind: 'incident', id: entry.id, v: entry.v, set: { photo: id } },
+      ]);
+    },
+  });
+  const photo = entry.photo === null ? undefined : scene.photo[entry.photo];
+  if (photo)
+    return (
+      <a href={photoUrl(link.id, photo.file)} target="_blank" rel="noreferrer">
+        <img
+          src={photoUrl(link.id, photo.file, true)}
+          alt={`Photo of ${entry.what}`}
+          className="h-10 border hair"
+        />
+      </a>
+    );
+  const isOff = isFixed || person === null || keep.isPending;
+  return (
+    <>
+      <label htmlFor={input} className={`btn btn-xs ${isOff ? 'btn-disabled' : ''}`}>
+        <Camera size={12} aria-hidden /> {keep.isPending ? 'Sending …' : 'Photo'}
+      </label>
+      <input
+        id={input}
+        type="file"
+        accept="image/*"
+        capture="environment"
+        className="sr-only"
+        aria-label={`Photo of ${entry.what}`}
+        disabled={isOff}
+        onChange={(event) => {
+          const [file] = event.currentTarget.files ?? [];
+          if (file) keep.mutate(file);
+        }}
+      />
+      <Trouble error={keep.error} />
+    </>
+  );
+}
