@@ -9,7 +9,7 @@ import { useWorkerQuery } from './useWorkerQuery.ts';
 /** How long a better loading is looked for, s. */
 const LOAD_SECONDS = 4;
 
-const transportWorker = () =>
+export const transportWorker = () =>
   new Worker(new URL('./transport.worker.ts', import.meta.url), { type: 'module' });
 
 /** What is loaded and what is done at the place; null until it is weighed. */

@@ -5,6 +5,7 @@ export * from './timetable.ts';
 export * from './shipment.ts';
 export * from './crates.ts';
 export * from './load.ts';
+export * from './loadHelps.ts';
 export * from './showTasks.ts';
 export * from './dayPlan.ts';
 export * from './show.ts';

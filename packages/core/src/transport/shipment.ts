@@ -155,7 +155,7 @@ const liftOf = ({ grams, w, d, h }: { grams: number; w: number; d: number; h: nu
   moduleLift(grams / 1000, { w: w / MM_PER_STUD, d: d / MM_PER_STUD }, h / 2);
 
 /** On its longer side, as flat as it goes. */
-function laidDown({ w, d, h }: { w: number; d: number; h: number }) {
+export function laidDown({ w, d, h }: { w: number; d: number; h: number }) {
   const [low, middle, high] = [w, d, h].sort((a, b) => a - b);
   return { w: high, d: middle, h: low };
 }

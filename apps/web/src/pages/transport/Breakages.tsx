@@ -4,7 +4,7 @@ import { useId, useState } from 'react';
 import { sectionsOf, type Entity } from '@quarry/core/document';
 import type { LoadUnit } from '@quarry/core/transport';
 import { crewApi, photoUrl } from '../../data/crewApi.ts';
-import { freshId, useDisplay, useEdit, useLink } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useLink, useScene } from '../../data/useDisplay.tsx';
 import { SelectField } from '../../ui/fields.tsx';
 import { Trouble } from '../../ui/forms.tsx';
 import { Heading } from '../../ui/parts.tsx';
@@ -59,13 +59,15 @@ export function Breakages({
 }
 
 function Breakage({ entry, isFixed }: { entry: Entity<'incident'>; isFixed: boolean }) {
+  const scene = useScene('person');
   const edit = useEdit();
+  const by = entry.by === null ? '' : (scene.person[entry.by]?.name ?? '');
   return (
     <li className="border-b hair py-1">
       <div className="flex items-baseline justify-between gap-2">
         <span>
           <span className={entry.ended ? 'line-through ink-2' : 'font-semibold'}>{entry.what}</span>{' '}
-          <span className="ink-2 text-xs">{momentWord(entry.at)}</span>
+          <span className="ink-2 text-xs">{[momentWord(entry.at), by].filter(Boolean).join(', ')}</span>
         </span>
         <RemoveNote entry={entry} isFixed={isFixed} />
       </div>

@@ -8,7 +8,6 @@ import {
   stoppedUnits,
   tripsOf,
   type LoadPlan,
-  type LoadUnit,
   type Shipment,
 } from '@quarry/core/transport';
 import { useSheets } from '../../data/sheets.ts';
@@ -21,6 +20,7 @@ import { BroughtPart } from './BroughtPart.tsx';
 import { CratesPart } from './CratesPart.tsx';
 import { useTicked } from './handling.ts';
 import { LoadDrawing } from './LoadDrawing.tsx';
+import { LoadHelps } from './LoadHelps.tsx';
 import { LoadList } from './LoadList.tsx';
 import { tripWord } from './tripWord.ts';
 import { UnitPart } from './UnitPart.tsx';
@@ -107,7 +107,7 @@ export function LoadSheet() {
               )}
               {plan && <Summary shipment={shipment} plan={plan} state={state} />}
               <Stopped shipment={shipment} onPick={choose} />
-              {plan && <LeftOver units={shipment.units} plan={plan} onPick={choose} />}
+              {plan && <LeftOver shipment={shipment} plan={plan} onPick={choose} />}
               <LabelsLink />
               {plan && <LoadList shipment={shipment} plan={plan} picked={key} onPick={choose} />}
               <Basis>
@@ -234,11 +234,11 @@ function Stopped({ shipment, onPick }: { shipment: Shipment; onPick: (key: strin
 
 /** What is not in, and why. */
 function LeftOver({
-  units,
+  shipment,
   plan,
   onPick,
 }: {
-  units: readonly LoadUnit[];
+  shipment: Shipment;
   plan: LoadPlan;
   onPick: (key: string) => void;
 }) {
@@ -254,12 +254,13 @@ function LeftOver({
         {rows.map(({ key, why }) => (
           <li key={key}>
             <button type="button" className="link link-hover text-left" onClick={() => onPick(key)}>
-              {units.find((unit) => unit.key === key)?.name ?? key}
+              {shipment.units.find((unit) => unit.key === key)?.name ?? key}
             </button>
             <span className="ink-2 text-xs"> {why}</span>
           </li>
         ))}
       </ul>
+      <LoadHelps shipment={shipment} over={rows.length} />
     </div>
   );
 }

@@ -14,11 +14,15 @@ const PACKING_WORDS: Record<(typeof PACKED_AS)[number], string> = {
   crate: 'In a crate',
 };
 
+/** Whether a thing is this one or lies in it. */
+const isIn = ({ key, holds }: LoadUnit, piece: string): boolean =>
+  piece !== '' && (piece === key || holds.some((content) => content.key === piece));
+
 const TICK_WORDS = { loaded: 'Put in', arrived: 'Arrived' } as const;
 
 /** One thing that is loaded: its size, how it travels, what is in it. */
 export function UnitPart({ unit, onClose }: { unit: LoadUnit; onClose: () => void }) {
-  const scene = useScene('crate');
+  const scene = useScene('crate', 'incident');
   const { say } = useMeasureFormat();
   const { set, isForbidden } = useHandle();
   const { key, name, ref, w, d, h, grams, holds, handling } = unit;
@@ -42,6 +46,13 @@ export function UnitPart({ unit, onClose }: { unit: LoadUnit; onClose: () => voi
         </DefinitionRow>
         <DefinitionRow label="Mass">{formatKg(grams)}</DefinitionRow>
       </dl>
+      {listOf(scene, 'incident')
+        .filter(({ use, piece, ended }) => use === 'broke' && ended === null && isIn(unit, piece))
+        .map(({ id, what }) => (
+          <p key={id} className="text-warning text-xs py-1">
+            △ Broke, not mended yet: {what}
+          </p>
+        ))}
       {(['loaded', 'arrived'] as const).map((field) => (
         <CheckField
           key={field}
