@@ -1,12 +1,13 @@
 import { formatKg } from '@quarry/core/grid';
 import type { Carrier, PlacedUnit, Shipment, TripLoad } from '@quarry/core/transport';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
+import { LoadSolid } from './LoadSolid.tsx';
 
 /** Room round the drawing for words, and the size of words, as shares of the longer side. */
 const MARGIN = 0.06;
 const WORDS = 0.022;
 
-/** A load from above and from its left side, to scale, the door at the right; numbers are the order of putting in. */
+/** A load from above, from its left side and in three dimensions, to scale, the door at the right; numbers are the order of putting in. */
 export function LoadDrawing({
   shipment,
   load,
@@ -35,6 +36,7 @@ export function LoadDrawing({
       </h2>
       <View carrier={carrier} load={load} shipment={shipment} picked={picked} onPick={onPick} from="above" />
       <View carrier={carrier} load={load} shipment={shipment} picked={picked} onPick={onPick} from="side" />
+      <LoadSolid carrier={carrier} load={load} shipment={shipment} picked={picked} onPick={onPick} />
       <p className="ink-2 text-xs">
         Mass at the left wall {percent(load.left)}, at the door half {percent(load.rear)}: a caution, the
         limits of the axles are in the vehicle’s papers.
