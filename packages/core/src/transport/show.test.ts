@@ -445,3 +445,27 @@ test('random crates: each thing is in one crate or left, no crate is overfull, n
 test('the id of what has a key: FNV-1a of “a” in 64 bits is af63dc4c8601ec8c (published test vector, from memory)', () => {
   expect(idFor('x', 'a')).toBe(`x-${0xaf63dc4c8601ec8cn.toString(36)}`);
 });
+
+test('each cable that feeds something is joined once all modules stand: 2 min, and half for each connector', () => {
+  const file = {
+    ...given(),
+    supplies: [{ id: 's', name: 'Cell', x: 0, y: 0, type: 'battery' as const }],
+    circuits: [
+      { id: 'c', name: 'Lamps', supply: 's', connectors: [48, 60, 72, 84].map((x) => ({ x, y: 4 })) },
+      { id: 'd', name: 'Signs', supply: 's', essential: true },
+      { id: 'e', name: 'Nothing', supply: 's' },
+      { id: 'f', name: 'Loose' },
+    ],
+    devices: ['c', 'd', 'f'].map((circuit) => ({ id: circuit, name: circuit, x: 4, y: 4, circuit })),
+  };
+  const scene = sceneFrom(file);
+  const { shipment, order } = showOf(scene, compileRelief(scene));
+  const tasks = showTasks(scene, shipment, order, 'setup').filter(({ key }) => key.startsWith('circuit '));
+  expect(tasks.map(({ title, minutes, canDrop }) => [title, minutes, canDrop])).toEqual([
+    ['Connect Lamps', 4, true],
+    ['Connect Signs', 2, false],
+  ]);
+  expect(tasks[0].after).toEqual(['module a', 'module b']);
+  const back = showTasks(scene, shipment, order, 'takedown');
+  expect(back.find(({ key }) => key === 'module a')?.after).toContain('circuit c');
+});

@@ -32,6 +32,8 @@ export interface ShowTask {
 /** Minutes of each act (guesses of ours, no source; each can be typed over). */
 const MINUTES = {
   ...{ table: 4, barrier: 5, module: 3, pin: 1, bridge: 2, building: 3, part: 1, thing: 0.5, own: 10 },
+  /** A cable on its supply, and each of its connectors. */
+  ...{ circuit: 2, connector: 0.5 },
   /** Into and out of the vehicle, and for each door and stair or lift on the way, there and back. */
   ...{ load: 1, door: 0.5, stair: 2, lift: 4 },
 } as const;
@@ -128,11 +130,27 @@ function fromPlan(scene: Scene, { units }: Shipment, order: BuildUp): Plain[] {
         owner: owners.get(step.modules[0] ?? '') ?? null,
       };
     }),
+    ...circuitTasks(
+      scene,
+      steps.flatMap(({ key, act }) => (act === 'module' ? [key] : [])),
+    ),
     ...currentContents(scene, 'barrier').map((barrier): Plain => ({
       ...{ key: `barrier ${barrier.id}`, title: barrier.name, minutes: MINUTES.barrier, hands: 1 },
       ...{ after: [], canDrop: false, owner: null },
     })),
   ];
+}
+
+/** Each cable that feeds something is joined once all modules stand; what need not stay on may be left dark. */
+function circuitTasks(scene: Scene, modules: readonly string[]): Plain[] {
+  const fed = new Set(listOf(scene, 'device').map(({ circuit }) => circuit));
+  return listOf(scene, 'circuit')
+    .filter(({ id, supply }) => supply !== null && fed.has(id))
+    .map(({ id, name, connectors, essential }): Plain => ({
+      ...{ key: `circuit ${id}`, title: `Connect ${name}` },
+      minutes: MINUTES.circuit + MINUTES.connector * connectors.length,
+      ...{ hands: 1, after: [...modules], canDrop: !essential, owner: null },
+    }));
 }
 
 const handsOf = ({ lift, w, d }: LoadUnit) => handsToCarry(lift, Math.max(w, d));

@@ -14,18 +14,18 @@ import {
 } from '@quarry/core/transport';
 import { api } from '../../data/api.ts';
 import { freshId, useDenialReason, useDisplay, useEdit, useLink, useScene } from '../../data/useDisplay.tsx';
-import { usePaper, useSheets } from '../../data/sheets.ts';
+import { usePaper } from '../../data/sheets.ts';
 import { Basis, Heading, Loading } from '../../ui/parts.tsx';
 import { useDerived } from '../../workers/derived.tsx';
 import { save } from '../../ui/save.ts';
 import { useDayPlan, useLoadPlan, useShow } from '../../workers/useTransport.ts';
 import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
+import { LabelsLink } from './LabelsLink.tsx';
 import { showPapers } from './showPapers.ts';
 
 /** What comes along beside the display, what it is worth, where it can hurt someone; printed in one act. */
 export function KitSheet() {
   const book = useWorkerQuery((core) => core.kit());
-  const sheets = useSheets();
   if (!book) return <Loading what="Working out what comes along" />;
   return (
     <div className="h-full overflow-auto px-4 pb-6 bg-base-100">
@@ -37,14 +37,7 @@ export function KitSheet() {
           </div>
           <p className="flex flex-wrap gap-3 pb-1">
             <PrintAll kit={book.kit} cautions={book.cautions} />
-            <a
-              className="act link"
-              href={sheets('labels.pdf', { base: location.origin })}
-              target="_blank"
-              rel="noreferrer"
-            >
-              <Printer size={12} aria-hidden className="inline" /> Print labels with codes
-            </a>
+            <LabelsLink />
           </p>
           <p className="ink-2 text-xs">
             What is loaded, the tasks of the day, who comes, light and power, this kit, values, cautions.

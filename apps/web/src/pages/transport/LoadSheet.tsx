@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import { Printer } from 'lucide-react';
 import { Link, useSearchParams } from 'react-router';
 import { countOf, formatKg } from '@quarry/core/grid';
 import {
@@ -10,7 +9,6 @@ import {
   type LoadPlan,
   type Shipment,
 } from '@quarry/core/transport';
-import { useSheets } from '../../data/sheets.ts';
 import { useDisplay, useLink } from '../../data/useDisplay.tsx';
 import { Basis, DefinitionRow, Empty, Failure, Heading, Loading } from '../../ui/parts.tsx';
 import { Tabs } from '../../ui/Tabs.tsx';
@@ -19,6 +17,7 @@ import { useLoadPlan, useShow } from '../../workers/useTransport.ts';
 import { BroughtPart } from './BroughtPart.tsx';
 import { CratesPart } from './CratesPart.tsx';
 import { useTicked } from './handling.ts';
+import { LabelsLink } from './LabelsLink.tsx';
 import { LoadDrawing } from './LoadDrawing.tsx';
 import { LoadHelps } from './LoadHelps.tsx';
 import { LoadList } from './LoadList.tsx';
@@ -126,21 +125,6 @@ export function LoadSheet() {
         </div>
       </aside>
     </div>
-  );
-}
-
-/** Labels for everything that is carried, with codes that open this page at the thing. */
-function LabelsLink() {
-  const sheets = useSheets();
-  return (
-    <a
-      className="act link"
-      href={sheets('labels.pdf', { base: location.origin })}
-      target="_blank"
-      rel="noreferrer"
-    >
-      <Printer size={12} aria-hidden className="inline" /> Print labels with codes
-    </a>
   );
 }
 
