@@ -55,6 +55,7 @@ export default defineConfig({
               'BuyPanel',
               'MatrixPanel',
               'ColoursPanel',
+              'SwapsPanel',
               'MethodsPanel',
               'apexcharts',
               'useChart',

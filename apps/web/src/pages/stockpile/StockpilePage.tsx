@@ -9,7 +9,6 @@ import { NeedsPanel } from './NeedsPanel.tsx';
 import { StockPanel } from './StockPanel.tsx';
 import { ListsPanel } from './ListsPanel.tsx';
 import { OrdersPanel } from './OrdersPanel.tsx';
-import { SwapsPanel } from './SwapsPanel.tsx';
 
 /** Loaded when they are opened: layers draw in three dimensions, the others are opened seldom. */
 const LayersPanel = lazy(() => import('./LayersPanel.tsx').then((panel) => ({ default: panel.LayersPanel })));
@@ -17,6 +16,7 @@ const MatrixPanel = lazy(() => import('./MatrixPanel.tsx').then((panel) => ({ de
 const ColoursPanel = lazy(() =>
   import('./ColoursPanel.tsx').then((panel) => ({ default: panel.ColoursPanel })),
 );
+const SwapsPanel = lazy(() => import('./SwapsPanel.tsx').then((panel) => ({ default: panel.SwapsPanel })));
 const BuyPanel = lazy(() => import('./BuyPanel.tsx').then((panel) => ({ default: panel.BuyPanel })));
 const MethodsPanel = lazy(() =>
   import('./MethodsPanel.tsx').then((panel) => ({ default: panel.MethodsPanel })),
