@@ -4,6 +4,7 @@ import { toast } from 'sonner';
 import {
   denialReason,
   isAtLeast,
+  unhung,
   type Change,
   type DataOf,
   type Entity,
@@ -99,7 +100,8 @@ export function useEdit() {
       return link.change(label, [{ op: 'add', kind, id, data }]);
     },
     remove(label: string, kind: Kind, id: string, v: number) {
-      return link.change(label, [{ op: 'remove', kind, id, v }]);
+      const freed = unhung(link.getState().scene, [{ kind, id }]);
+      return link.change(label, [...freed, { op: 'remove', kind, id, v }]);
     },
   };
 }

@@ -13,7 +13,9 @@ import {
   reduce,
   sceneFrom,
   readPieceFile,
+  removeAll,
   setOut,
+  unhung,
   withDelta,
   writeFile,
   writePieceFile,
@@ -190,4 +192,32 @@ test('a file of 5 MB comes back byte for byte', () => {
   expect(text.length).toBeGreaterThan(5_000_000);
   const again = sceneFrom(JSON.parse(text));
   expect(writeFile(again) === text).toBe(true);
+});
+
+describe('what hangs on things that go', () => {
+  const lit = sceneFrom({
+    display: { name: 'Lit', kind: 'city' },
+    footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 48, d: 48 }],
+    supplies: [{ id: 's', name: 'Cell', x: 0, y: 0 }],
+    circuits: [{ id: 'c', name: 'Lamps', supply: 's' }],
+    devices: [{ id: 'l', name: 'Lamp', x: 4, y: 4, circuit: 'c' }],
+    tasks: [{ id: 't', name: 'Mend' }],
+    incidents: [{ id: 'i', use: 'broke', what: 'Crane', at: '2031-01-01T10:00:00.000Z', task: 't' }],
+  });
+  const gone = (kind: 'circuit' | 'task'): Scene => {
+    const { v } = kind === 'circuit' ? lit.circuit.c : lit.task.t;
+    const id = kind === 'circuit' ? 'c' : 't';
+    return done([...unhung(lit, [{ kind, id }]), { op: 'remove', kind, id, v }], lit);
+  };
+  test('hangs on nothing, and the removal is not refused', () => {
+    expect(gone('circuit').device.l.circuit).toBeNull();
+    expect(gone('task').incident.i.task).toBeNull();
+    expect(done(removeAll(lit, [{ kind: 'supply', id: 's' }]), lit).circuit.c.supply).toBeNull();
+  });
+  test('a light kept as a piece knows no circuit', () => {
+    const piece = pieceOf(lit, [{ kind: 'device', id: 'l' }], 'Lamp');
+    expect(piece?.things).toEqual([
+      { kind: 'device', data: expect.objectContaining({ circuit: null }) as unknown },
+    ]);
+  });
 });

@@ -134,6 +134,36 @@ export function copyAlong(
   return { changes: copies.flatMap(({ changes }) => changes), picks: copies.flatMap((copy) => copy.picks) };
 }
 
+/**
+ * What hangs on things that go hangs on nothing from then on: lights on a circuit, circuits on a supply, notes of the show
+ * about a photo or a task.
+ */
+export function unhung(scene: Scene, gone: readonly EntityRef[]): Change[] {
+  const keys = new Set(gone.map(({ kind, id }) => keyOf(kind, id)));
+  const isGone = (kind: Kind, id: string | null) => id !== null && keys.has(keyOf(kind, id));
+  const patches = [
+    ...listOf(scene, 'device').map(({ id, v, circuit }) => ({
+      ...{ kind: 'device' as const, id, v },
+      set: isGone('circuit', circuit) ? { circuit: null } : {},
+    })),
+    ...listOf(scene, 'circuit').map(({ id, v, supply }) => ({
+      ...{ kind: 'circuit' as const, id, v },
+      set: isGone('supply', supply) ? { supply: null } : {},
+    })),
+    ...listOf(scene, 'incident').map(({ id, v, photo, task, by }) => ({
+      ...{ kind: 'incident' as const, id, v },
+      set: {
+        ...(isGone('photo', photo) ? { photo: null } : {}),
+        ...(isGone('task', task) ? { task: null } : {}),
+        ...(isGone('person', by) ? { by: null } : {}),
+      },
+    })),
+  ];
+  return patches
+    .filter(({ kind, id, set }) => Object.keys(set).length > 0 && !keys.has(keyOf(kind, id)))
+    .map((patch): Change => ({ op: 'patch', ...patch }));
+}
+
 /** Removes things. What named one of them to stand on stands on the highest surface from then on. */
 export function removeAll(scene: Scene, picks: readonly EntityRef[]): Change[] {
   const gone = new Set(picks.map(({ kind, id }) => keyOf(kind, id)));
@@ -147,6 +177,7 @@ export function removeAll(scene: Scene, picks: readonly EntityRef[]): Change[] {
   );
   return [
     ...freed,
+    ...unhung(scene, picks),
     ...standing(scene, picks).map(({ kind, id, entity }): Change => ({
       op: 'remove',
       kind,
@@ -178,6 +209,7 @@ export function pieceOf(
           ...placedAt(kind, entity, { ...place, x: place.x - all.x, y: place.y - all.y }),
           // A piece knows no ids: set out, it stands on the highest surface.
           ...renamedBases(data, () => null),
+          ...(kind === 'device' ? { circuit: null } : {}),
         },
       };
     }),

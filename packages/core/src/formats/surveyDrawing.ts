@@ -97,6 +97,10 @@ export function surveyDrawing(
     const lean = Math.sign(middleX - x) * name.length * textSize * 0.28;
     write('SOCKETS', { x: x + lean, y: y + textSize * 1.3 }, name, { size: textSize * 0.8 });
   }
+  for (const { x, y, name } of currentContents(scene, 'extension')) {
+    box('SOCKETS', { x: x - textSize, y: y - textSize / 2, w: 2 * textSize, d: textSize });
+    write('SOCKETS', { x, y: y + textSize * 1.3 }, name, { size: textSize * 0.8 });
+  }
   for (const { x1, y1, x2, y2, name } of currentContents(scene, 'barrier')) {
     line(
       'BARRIERS',

@@ -68,7 +68,7 @@ export function showKit(
           `The house rules allow glue: ${display.glue === 'hidden' ? 'where it is not seen' : 'anywhere'}.`,
         ),
     item('first-aid', 'First-aid box', 1, 'Where people lift and cut.'),
-    item('papers', 'Papers: lists, contacts, values, cautions', 1, 'Printed in one act below.'),
+    item('papers', 'Papers: lists, contacts, values, cautions', 1, 'Printed in one act.'),
     hasPublic
       ? item(
           'signs',

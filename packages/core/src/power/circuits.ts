@@ -1,4 +1,4 @@
-import { MM_PER_PLATE, studsIn } from '../grid/index.ts';
+import { MM_PER_PLATE } from '../grid/index.ts';
 import { listOf, type Circuit, type Device, type Entity, type Scene } from '../document/index.ts';
 import { footHeights, namedFoot, type Relief } from '../terrain/index.ts';
 import { wireMm, wiringOf, type Parting, type Wire, type WireGround, type WireNode } from './wires.ts';
@@ -60,7 +60,7 @@ export const wireGround = (scene: Scene): WireGround[] =>
 
 /** Height of a device over the table, mm: what it stands on and its own height; beside the display its own alone. */
 function heightOf(scene: Scene, relief: Relief, device: Device): number {
-  const { x, y } = studsIn({ x: Math.floor(device.x), y: Math.floor(device.y), w: 1, d: 1 });
+  const [x, y] = [Math.floor(device.x), Math.floor(device.y)];
   const isOn = x >= relief.x && y >= relief.y && x < relief.x + relief.w && y < relief.y + relief.d;
   const under = isOn ? footHeights(relief, device)[(y - relief.y) * relief.w + x - relief.x] : 0;
   const foot = namedFoot(scene, relief, device) ?? under;
@@ -106,9 +106,7 @@ function reportOf(
     ...circuit.connectors.map(({ x, y }) => ({ x, y, isConnector: true })),
   ];
   const tree = wiringOf(ground, nodes);
-  const flow = nodes.map((_, i) => flows.at(i - 1)?.milliamps ?? 0);
-  flow.fill(0, fed.length + 1);
-  flow[0] = 0;
+  const flow = nodes.map((_, i) => (i > 0 && i <= flows.length ? flows[i - 1].milliamps : 0));
   // Wires stand in the order in which they are joined: backwards each end comes before its beginning.
   for (const { from, to } of tree.toReversed()) flow[from] += flow[to];
   const fallen = nodes.map(() => 0);

@@ -140,11 +140,17 @@ function Feeds({
           </>
         )}
       </dl>
-      <p className="text-xs ink-2 py-1">
-        {devices
-          .map(({ device }) => `${device.name}${device.count > 1 ? ` (${device.count})` : ''}`)
-          .join(', ')}
-      </p>
+      {devices.slice(0, MAX_LISTED).map(({ device, drop }) => (
+        <ThingForm
+          key={device.id}
+          kind="device"
+          id={device.id}
+          aside={`${device.count > 1 ? `${device.count} × ` : ''}${milliamps(device.milliamps)}${supply ? ` · gets ${figure(supply.volts - drop)} V` : ''}`}
+        />
+      ))}
+      {devices.length > MAX_LISTED && (
+        <p className="text-xs ink-2">and {devices.length - MAX_LISTED} more, on the Plan</p>
+      )}
     </>
   );
 }
@@ -252,3 +258,4 @@ function Loose({ devices, isFixed }: { devices: readonly Entity<'device'>[]; isF
 
 /** More are not listed one by one. */
 const MAX_LOOSE = 12;
+const MAX_LISTED = 30;

@@ -224,7 +224,7 @@ function Cable({
       role="button"
       tabIndex={0}
       aria-label={`Circuit ${number}, ${circuit.name}`}
-      className={`cursor-pointer ${isFaint ? 'opacity-30' : ''}`}
+      className={`group cursor-pointer outline-none ${isFaint ? 'opacity-30 focus-visible:opacity-100' : ''}`}
       onClick={(event) => {
         event.stopPropagation();
         onPick();
@@ -240,7 +240,7 @@ function Cable({
           key={`${from} ${to}`}
           points={points.map(({ x, y }) => `${x},${y}`).join(' ')}
           fill="none"
-          className="stroke-secondary"
+          className="stroke-secondary group-focus-visible:stroke-primary group-focus-visible:[stroke-width:1.6]"
           transform={`translate(${aside} ${aside})`}
           strokeWidth={0.8}
           strokeDasharray={DASHES[(number - 1) % DASHES.length]}

@@ -39,7 +39,7 @@ export function PowerSheet() {
           <>
             <p className="ink-2 text-xs pb-1" aria-live="polite">
               {isPutting
-                ? 'Click where a light goes; Esc on the button ends it.'
+                ? 'Click where each light goes; the button, or Esc on it, ends that.'
                 : 'Cables by number and dash. A square is a connector, “!” a seam without one.'}
             </p>
             <PowerDrawing
@@ -47,7 +47,7 @@ export function PowerSheet() {
               power={power}
               picked={picked}
               onPick={setPicked}
-              onPut={isPutting && picked !== null ? put : null}
+              onPut={isPutting && picked !== null && scene.circuit[picked] ? put : null}
             />
           </>
         )}

@@ -1,5 +1,5 @@
 import { NEEDED, type Kind } from '@quarry/core/document';
-import { WIRE_CHOICES } from '../../board/kinds/device.ts';
+import { WIRE_CHOICES, deviceBoard } from '../../board/kinds/device.ts';
 import { supplyBoard } from '../../board/kinds/supply.ts';
 import { field, type FieldSpec } from '../../ui/fieldSpec.ts';
 
@@ -39,6 +39,7 @@ export const LOAD_FIELDS: Partial<Record<Kind, readonly FieldSpec[]>> = {
     field.check('essential', 'Stays on when something is turned off'),
   ],
   supply: supplyBoard.fields,
+  device: deviceBoard.fields,
   passage: [
     field.mm('width', 'Door, width', 1),
     field.mm('height', 'Door, height', 1),
