@@ -464,7 +464,27 @@ journey('a walk at a child’s height: nearer, along the side, a picture and a m
   expect(picture.subarray(1, 4).toString()).toBe('PNG');
   // A picture of one colour would be a few hundred bytes.
   expect(picture.length).toBeGreaterThan(8_000);
-  const model = await savedBy('Save model (glTF)', 1);
+  // In a dark hall with the lamps lit the same view is far darker, and not black.
+  const brightness = (png: Buffer) =>
+    page.evaluate(
+      async (url) => {
+        const image = new Image();
+        image.src = url;
+        await image.decode();
+        const canvas = document.createElement('canvas');
+        [canvas.width, canvas.height] = [64, 64];
+        const context = canvas.getContext('2d');
+        context?.drawImage(image, 0, 0, 64, 64);
+        const pixels = context?.getImageData(0, 0, 64, 64).data ?? new Uint8ClampedArray();
+        return pixels.reduce((sum, value, i) => (i % 4 === 3 ? sum : sum + value), 0) / (3 * 64 * 64);
+      },
+      `data:image/png;base64,${png.toString('base64')}`,
+    );
+  await page.locator('::-p-xpath(//label[starts-with(., "Dark hall")])').click();
+  const dark = await brightness(await savedBy('Save picture (PNG)', 1));
+  expect(dark).toBeGreaterThan(3);
+  expect(dark).toBeLessThan((await brightness(picture)) / 2);
+  const model = await savedBy('Save model (glTF)', 2);
   const { issues, info } = await validateBytes(new Uint8Array(model));
   expect(issues.messages.filter(({ severity }) => severity === 0)).toEqual([]);
   expect(info.totalTriangleCount).toBeGreaterThan(10_000);

@@ -152,6 +152,8 @@ const WORDS: Readonly<Record<string, string>> = {
   clearBy: 'hall to be empty',
   loadGap: 'air about each thing in a vehicle',
   milliamps: 'current',
+  wire: 'copper of each wire in mm²',
+  slack: 'what is cut longer',
   leadMm: 'length of its lead',
   belowMm: 'how far below the table top',
   maxDrop: 'allowed fall of voltage',

@@ -59,7 +59,7 @@ export const wireGround = (scene: Scene): WireGround[] =>
   }));
 
 /** Height of a device over the table, mm: what it stands on and its own height; beside the display its own alone. */
-function heightOf(scene: Scene, relief: Relief, device: Device): number {
+export function heightOf(scene: Scene, relief: Relief, device: Device): number {
   const [x, y] = [Math.floor(device.x), Math.floor(device.y)];
   const isOn = x >= relief.x && y >= relief.y && x < relief.x + relief.w && y < relief.y + relief.d;
   const under = isOn ? footHeights(relief, device)[(y - relief.y) * relief.w + x - relief.x] : 0;

@@ -4,6 +4,7 @@ import { sceneFrom } from '../document/index.ts';
 import { compileRelief } from '../terrain/index.ts';
 import {
   circuitReports,
+  lampsOf,
   mainsLeads,
   powerOf,
   powerParts,
@@ -471,4 +472,27 @@ describe('the list of parts', () => {
     ]);
     expect(power.dark.map(({ id }) => id)).toEqual(['n']);
   });
+});
+
+it('lamps shine where they stand: over the ground, or over the deck they name, where a supply feeds them', () => {
+  const scene = sceneFrom(
+    given({
+      levels: [{ id: 'low', name: 'Low', height: 15 }],
+      pads: [{ id: 'p', name: 'Yard', x: 0, y: 0, w: 96, d: 48, level: 'low', ground: 'paving' }],
+      circuits: [
+        { id: 'c', name: 'Street', supply: 's' },
+        { id: 'd', name: 'Loose' },
+      ],
+      devices: [
+        { id: 'a', name: 'A', x: 4, y: 6, height: 10, circuit: 'c' },
+        { id: 'b', name: 'B', x: 4, y: 6, circuit: 'd' },
+        { id: 'm', name: 'M', x: 4, y: 6, use: 'motor', circuit: 'c' },
+      ],
+    }),
+  );
+  // 25 plates of 3.2 mm are 80 mm, 10 studs of 8 mm; 15 plates are 6.
+  expect(lampsOf(scene, compileRelief(scene))).toEqual([
+    { id: 'a', x: 4, y: 6, z: 10, isLit: true },
+    { id: 'b', x: 4, y: 6, z: 6, isLit: false },
+  ]);
 });

@@ -110,6 +110,8 @@ const PLURALS: Partial<Record<Kind, string>> = {
   cavity: 'cavities',
   run: 'walls and fences',
   reserved: 'reserved ground',
+  supply: 'power supplies',
+  device: 'lights and motors',
 };
 
 /** Kept pieces, to be placed in the middle of the scene. */

@@ -1,10 +1,11 @@
 import { Box, Camera } from 'lucide-react';
-import { useRef, useState, type KeyboardEvent } from 'react';
+import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { toast } from 'sonner';
-import { STUDS_PER_PLATE } from '@quarry/core/grid';
+import { STUDS_PER_PLATE, countOf } from '@quarry/core/grid';
 import { SIDES, SIDE_WORDS, displayOf, labelOf, placeIn, type Scene } from '@quarry/core/document';
 import type { Relief } from '@quarry/core/terrain';
 import { fileName } from '@quarry/core/formats';
+import { lampsOf } from '@quarry/core/power';
 import { currentPlace, highestTable } from '@quarry/core/venue';
 import { WATCHERS, eyeHeights, lookedAt, publicDistance, type WalkMesh } from '@quarry/core/visibility';
 import { useView } from '../../data/view.ts';
@@ -44,6 +45,8 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
   const relief = useDerived(({ ground }) => ground?.relief ?? null);
   const handle = useRef<WalkHandle>(null);
   const [isRound, setRound] = useState(false);
+  const [isDark, setDark] = useState(false);
+  const lamps = useMemo(() => (relief ? lampsOf(scene, relief) : []), [scene, relief]);
   const display = displayOf(scene);
   const [at, setAt] = useState<Standpoint>(() => {
     const side = display.viewedSides[0] ?? 's';
@@ -108,6 +111,7 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
           standing={isRound ? null : { eye: stance.eye, target }}
           label={words}
           theme={theme}
+          lamps={isDark ? lamps : null}
           ref={handle}
         />
       </div>
@@ -118,6 +122,12 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
       >
         <Heading>Where you stand</Heading>
         <CheckField label="Turn it by hand instead" value={isRound} onCommit={setRound} />
+        <CheckField
+          label={`Dark hall, ${countOf(lamps.filter(({ isLit }) => isLit).length, 'lamp')} lit`}
+          value={isDark}
+          disabled={lamps.length === 0}
+          onCommit={setDark}
+        />
         <SelectField
           label="Before the side"
           value={here.side}
@@ -182,8 +192,9 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
         <Basis>
           Ground at its height stud by stud; buildings by the outer faces of their pieces in their colours,
           slopes slanted; decks, walls, plants and figures as plain bodies; tables with their cloth, barriers
-          and the floor of the place. {faces.toLocaleString('en')} triangles. Lamps, furniture in rooms,
-          vehicles and photographs are not drawn yet.
+          and the floor of the place. {faces.toLocaleString('en')} triangles. In a dark hall the 12 lamps
+          nearest to what you look at shine on what is about them, through walls too; all that are lit are
+          seen. Furniture in rooms, vehicles and photographs are not drawn yet.
         </Basis>
       </section>
     </>

@@ -10,6 +10,7 @@ import {
   Vector3,
   type Group,
 } from 'three';
+import type { Lamp } from '@quarry/core/power';
 import type { WalkMesh } from '@quarry/core/visibility';
 import { Orbit } from '../../ui/Orbit.tsx';
 import { paintOf } from '../../ui/paint.ts';
@@ -37,6 +38,11 @@ const PAINTS: Readonly<Record<string, string>> = {
   barrier: '#a8482a',
 };
 const SKY = { day: '#e6e1d6', night: '#20272c' } as const;
+/** A dark hall, and its lamps: the colour of warm light, size in studs, strength, how far each reaches. */
+const DARK = '#0b0e11';
+const LAMP = { colour: '#ffd9a0', off: '#59544b', size: 0.7, strength: 160, reach: 70 } as const;
+/** So many of the nearest light what is about them: each costs time in every pixel. */
+const MAX_SHINING = 12;
 /** How far one looks up and down, radians. */
 const MOST_PITCH = 1.4;
 /** Radians by pixel of a drag. */
@@ -63,12 +69,15 @@ interface WalkViewProps {
   standing: { eye: Place3; target: Place3 } | null;
   label: string;
   theme: 'day' | 'night';
+  /** The hall is dark, and these are its lamps; null: daylight. */
+  lamps: readonly Lamp[] | null;
   ref: Ref<WalkHandle>;
 }
 
 /** The display in three dimensions, from an eye that stands before it or turned by hand. */
-export function WalkView({ mesh, standing, label, theme, ref }: WalkViewProps) {
+export function WalkView({ mesh, standing, label, theme, lamps, ref }: WalkViewProps) {
   const far = Math.max(mesh.w, mesh.d);
+  const isDark = lamps !== null;
   return (
     <Canvas
       frameloop="demand"
@@ -77,9 +86,10 @@ export function WalkView({ mesh, standing, label, theme, ref }: WalkViewProps) {
       aria-label={label}
       role="img"
     >
-      <color attach="background" args={[SKY[theme]]} />
-      <hemisphereLight args={['#ffffff', '#8d8678', 1.6]} />
-      <directionalLight position={[-far, far * 2, far * 1.4]} intensity={1.7} />
+      <color attach="background" args={[isDark ? DARK : SKY[theme]]} />
+      <hemisphereLight args={['#ffffff', '#8d8678', isDark ? 0.14 : 1.6]} />
+      <directionalLight position={[-far, far * 2, far * 1.4]} intensity={isDark ? 0.08 : 1.7} />
+      {lamps && <Lamps lamps={lamps} mesh={mesh} about={standing?.target ?? [mesh.w / 2, 0, mesh.d / 2]} />}
       <Faces mesh={mesh} ref={ref} />
       {standing ? (
         <Stand {...centred(standing, mesh)} />
@@ -90,6 +100,36 @@ export function WalkView({ mesh, standing, label, theme, ref }: WalkViewProps) {
         </>
       )}
     </Canvas>
+  );
+}
+
+/** Each lamp as a small bright ball; the nearest to what is looked at shine on what is about them. */
+function Lamps({ lamps, mesh, about: [x, y, z] }: { lamps: readonly Lamp[]; mesh: WalkMesh; about: Place3 }) {
+  const invalidate = useThree((state) => state.invalidate);
+  useEffect(() => invalidate(), [lamps, invalidate]);
+  const shining = lamps
+    .filter(({ isLit }) => isLit)
+    .map((lamp) => ({ lamp, far: Math.hypot(lamp.x - x, lamp.z - y, lamp.y - z) }))
+    .sort((a, b) => a.far - b.far)
+    .slice(0, MAX_SHINING);
+  return (
+    <group position={[-mesh.w / 2, 0, -mesh.d / 2]}>
+      {lamps.map((lamp) => (
+        <mesh key={lamp.id} position={[lamp.x, lamp.z, lamp.y]}>
+          <sphereGeometry args={[LAMP.size, 10, 8]} />
+          <meshBasicMaterial color={lamp.isLit ? LAMP.colour : LAMP.off} />
+        </mesh>
+      ))}
+      {shining.map(({ lamp }) => (
+        <pointLight
+          key={lamp.id}
+          position={[lamp.x, lamp.z + 1, lamp.y]}
+          color={LAMP.colour}
+          intensity={LAMP.strength}
+          distance={LAMP.reach}
+        />
+      ))}
+    </group>
   );
 }
 
