@@ -1,4 +1,3 @@
-import { MM_PER_STUD } from '../grid/index.ts';
 import { WIRES, listOf, type Entity, type Scene } from '../document/index.ts';
 import { compileRelief } from '../terrain/index.ts';
 import { circuitReports, supplyReports } from '../power/index.ts';
@@ -94,10 +93,7 @@ export const POWER_FIXES: Readonly<Record<string, FixesOf>> = {
           data: {
             name: `Extension lead to ${supply.name}`.slice(0, 80),
             ...{ place, leadMm: metres * 1000 },
-            ...{
-              x: Math.round(at.x / MM_PER_STUD) * MM_PER_STUD,
-              y: Math.round(at.y / MM_PER_STUD) * MM_PER_STUD,
-            },
+            ...{ x: Math.round(at.x), y: Math.round(at.y) },
           },
         },
       ],

@@ -26,10 +26,8 @@ export function PowerDrawing({ scene, power, picked, onPut, onPick }: DrawingPro
   const toStuds = (at: { x: number; y: number }) => pointToScene(frame, at);
   const outlets = [...currentContents(there, 'socket'), ...currentContents(there, 'extension')];
   const spots = [...listOf(scene, 'supply'), ...listOf(scene, 'device')];
-  const box = boundsOf([
-    ...listOf(scene, 'footprint'),
-    ...spots.map(({ x, y }): Rect => ({ x, y, w: 0, d: 0 })),
-  ]);
+  const drawn = [...listOf(scene, 'footprint'), ...spots.map(({ x, y }): Rect => ({ x, y, w: 0, d: 0 }))];
+  const box = drawn.length > 0 ? boundsOf(drawn) : { x: 0, y: 0, w: 0, d: 0 };
   const view = { x: box.x - AIR, y: box.y - AIR, w: box.w + 2 * AIR, d: box.d + 2 * AIR };
   const words = Math.max(view.w, view.d) * 0.016;
   const put = (event: React.MouseEvent<SVGSVGElement>) => {
