@@ -1,6 +1,6 @@
 import { SUPPLY_TYPES, listOf, type Entity } from '@quarry/core/document';
 import { field } from '../../ui/fieldSpec.ts';
-import { MONO, type Picture } from '../ink.ts';
+import type { Picture } from '../ink.ts';
 import { toScreen } from '../viewport.ts';
 import type { BoardKind } from './kind.ts';
 
@@ -41,6 +41,13 @@ export const supplyBoard: BoardKind = {
   ],
 };
 
+/** A plus and a minus, px from the middle: drawn, so that no letters lie under others. */
+const POLES = [
+  [-7, 0, -2, 0],
+  [-4.5, -2.5, -4.5, 2.5],
+  [2, 0, 7, 0],
+] as const;
+
 /** A box with its poles. */
 function drawSupply(
   ctx: CanvasRenderingContext2D,
@@ -56,10 +63,11 @@ function drawSupply(
   ctx.rect(x - 10, y - 6, 20, 12);
   ctx.fill();
   ctx.stroke();
-  ctx.fillStyle = palette.ink;
-  ctx.font = `600 11px ${MONO}`;
-  ctx.textAlign = 'center';
-  ctx.textBaseline = 'middle';
-  ctx.fillText('+ −', x, y + 0.5);
+  ctx.beginPath();
+  for (const [fromX, fromY, toX, toY] of POLES) {
+    ctx.moveTo(x + fromX, y + fromY);
+    ctx.lineTo(x + toX, y + toY);
+  }
+  ctx.stroke();
   ctx.restore();
 }

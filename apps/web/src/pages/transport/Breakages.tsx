@@ -63,7 +63,7 @@ function Breakage({ entry, isFixed }: { entry: Entity<'incident'>; isFixed: bool
   const edit = useEdit();
   const by = entry.by === null ? '' : (scene.person[entry.by]?.name ?? '');
   return (
-    <li className="border-b hair py-1">
+    <li className="border-b hair py-1 relative">
       <div className="flex items-baseline justify-between gap-2">
         <span>
           <span className={entry.ended ? 'line-through ink-2' : 'font-semibold'}>{entry.what}</span>{' '}

@@ -29,7 +29,7 @@ export function KitSheet() {
   if (!book) return <Loading what="Working out what comes along" />;
   return (
     <div className="h-full overflow-auto px-4 pb-6 bg-base-100">
-      <div className="max-w-[1100px] grid gap-x-10 lg:grid-cols-[minmax(0,1fr)_380px] items-start">
+      <div className="max-w-[1100px] grid grid-cols-[minmax(0,1fr)] gap-x-10 lg:grid-cols-[minmax(0,1fr)_380px] items-start">
         <KitList kit={book.kit} />
         <div>
           <div className="pt-4">

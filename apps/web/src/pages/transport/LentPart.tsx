@@ -31,7 +31,7 @@ export function Lent({
       />
       <ul className="pt-1">
         {[...out, ...back].map((entry) => (
-          <li key={entry.id} className="flex items-center justify-between gap-2 border-b hair py-1">
+          <li key={entry.id} className="flex flex-wrap items-center justify-between gap-2 border-b hair py-1">
             <label className="flex items-center gap-2">
               <input
                 type="checkbox"
@@ -72,11 +72,11 @@ export function Changes({ entries, isFixed }: { entries: readonly Entity<'incide
       />
       <ul className="pt-1">
         {entries.map((entry) => (
-          <li key={entry.id} className="flex items-baseline justify-between gap-2 border-b hair py-1">
+          <li key={entry.id} className="flex flex-wrap items-center justify-between gap-2 border-b hair py-1">
             <span>
               {entry.what} <span className="ink-2 text-xs">{momentWord(entry.at)}</span>
             </span>
-            <span className="flex items-baseline gap-2">
+            <span className="flex items-center gap-2">
               <TaskOf entry={entry} verb="" isFixed={isFixed} />
               <RemoveNote entry={entry} isFixed={isFixed} />
             </span>

@@ -25,12 +25,12 @@ export function ShowSheet() {
     }) !== null;
   return (
     <div className="h-full overflow-auto px-4 pb-6 bg-base-100">
-      <div className="max-w-[1100px] grid gap-x-10 md:grid-cols-2 items-start">
-        <div>
+      <div className="max-w-[1100px] grid grid-cols-[minmax(0,1fr)] gap-x-10 md:grid-cols-2 items-start">
+        <div className="min-w-0">
           <Visitors hours={log.hours} total={log.visitors} isFixed={isFixed} />
           <Breakages entries={log.broke} units={shipment?.units ?? []} isFixed={isFixed} />
         </div>
-        <div>
+        <div className="min-w-0">
           <Lent out={log.out} back={log.back} isFixed={isFixed} />
           <Changes entries={log.changes} isFixed={isFixed} />
           <Missing units={shipment?.units ?? []} out={log.out} />
