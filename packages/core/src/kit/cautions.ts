@@ -4,7 +4,7 @@ import type { CarriedPiece } from '../cut/index.ts';
 import { shareOf, type Reach } from '../reach/index.ts';
 import { tableLoads } from '../venue/index.ts';
 import type { Relief } from '../terrain/index.ts';
-import { handsToCarry, type Shipment } from '../transport/index.ts';
+import { handsOf, type Shipment } from '../transport/index.ts';
 import type { Power } from '../power/index.ts';
 
 // Where the work at a show can hurt someone: the number, and the usual caution. Local rules and qualified people decide.
@@ -32,7 +32,7 @@ export function showCautions(
     (a, b) => (a && a.grams >= b.grams ? a : b),
     null,
   );
-  const many = shipment.units.filter(({ lift, w, d }) => handsToCarry(lift, Math.max(w, d)) > 1);
+  const many = shipment.units.filter((unit) => handsOf(unit) > 1);
   const tippy = carried.filter(({ tips }) => tips < tipLimit);
   const first = tippy.reduce<CarriedPiece | null>((a, b) => (a && a.tips <= b.tips ? a : b), null);
   const { pastArm } = shareOf(reach);

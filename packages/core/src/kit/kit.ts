@@ -2,7 +2,7 @@ import { MM, countOf, formatMm } from '../grid/index.ts';
 import { displayOf, listOf, type Scene } from '../document/index.ts';
 import { currentContents, highestTable } from '../venue/index.ts';
 import { shareOf, type Reach } from '../reach/index.ts';
-import { handsToCarry, type Shipment } from '../transport/index.ts';
+import { handsOf, type Shipment } from '../transport/index.ts';
 import type { Power } from '../power/index.ts';
 import { brokenThings } from './log.ts';
 
@@ -150,7 +150,7 @@ function ladderItem(reach: Reach): KitItem | null {
 }
 
 function trolleyItem({ units }: Shipment): KitItem | null {
-  const heavy = units.filter(({ lift, w, d }) => handsToCarry(lift, Math.max(w, d)) > 2);
+  const heavy = units.filter((unit) => handsOf(unit) > 2);
   if (heavy.length === 0) return null;
   return {
     ...{ key: 'trolley', name: 'Trolley', count: 1 },

@@ -134,6 +134,12 @@ function reportOf(
 export const dropOf = (milliamps: number, mm: number, { wire }: Pick<Circuit, 'wire'>): number =>
   ((milliamps / 1000) * COPPER * 2 * (mm / 1000)) / wire;
 
+/** Circuits as they are switched on: what stays on first, then the least current. */
+export const inSwitchOrder = (circuits: readonly CircuitReport[]): CircuitReport[] =>
+  circuits.toSorted(
+    (a, b) => Number(b.circuit.essential) - Number(a.circuit.essential) || a.milliamps - b.milliamps,
+  );
+
 /** What a supply feeds. */
 export interface SupplyReport {
   supply: Entity<'supply'>;

@@ -128,3 +128,7 @@ function put(tray: Tray, content: Content, { insideW, padding }: CrateSize): boo
   }
   return false;
 }
+
+/** What is in a crate, with how many where that is more than one. */
+export const contentWord = ({ name, count }: Pick<Content, 'name' | 'count'>): string =>
+  count > 1 ? `${name} (${count})` : name;

@@ -2,9 +2,10 @@ import { containsPoint, centreOf, intersection, type Rect } from '../grid/index.
 import { SIDES, displayOf, listOf, placeIn, type Scene, type Side } from '../document/index.ts';
 import { footprintBounds } from '../terrain/index.ts';
 import { currentContents, tableInStuds } from '../venue/index.ts';
+import { contentWord } from './crates.ts';
 import type { LoadUnit } from './shipment.ts';
 import type { Show } from './show.ts';
-import { handsToCarry } from './showTasks.ts';
+import { handsOf } from './showTasks.ts';
 
 // What stands on the label of each thing that travels.
 
@@ -53,7 +54,7 @@ export function showLabels({ scene, order, shipment }: Show): ShowLabel[] {
     };
   };
   return shipment.units.flatMap((unit): ShowLabel[] => {
-    const { key, name, ref, w, d, h, grams, lift, holds } = unit;
+    const { key, name, ref, w, d, h, grams, holds } = unit;
     const what =
       ref === null
         ? 'crate'
@@ -65,10 +66,8 @@ export function showLabels({ scene, order, shipment }: Show): ShowLabel[] {
     const own: ShowLabel = {
       ...{ key, name, what, w, d, h, grams, inside: null },
       ...placed(ref),
-      hands: handsToCarry(lift, Math.max(w, d)),
-      holds: holds.map((content) =>
-        content.count > 1 ? `${content.name} (${content.count})` : content.name,
-      ),
+      hands: handsOf(unit),
+      holds: holds.map(contentWord),
     };
     const parts = holds
       .filter((content) => !LOOSE.has(content.ref.kind))

@@ -153,7 +153,8 @@ function circuitTasks(scene: Scene, modules: readonly string[]): Plain[] {
     }));
 }
 
-const handsOf = ({ lift, w, d }: LoadUnit) => handsToCarry(lift, Math.max(w, d));
+/** How many carry a thing that is loaded. */
+export const handsOf = ({ lift, w, d }: LoadUnit): number => handsToCarry(lift, Math.max(w, d));
 
 /** Keys of the carried pieces that a step sets down. */
 function piecesOf({ key, act, pieces }: Step): string[] {

@@ -1,7 +1,7 @@
 import { Plus } from 'lucide-react';
 import { countOf, formatKg } from '@quarry/core/grid';
 import { listOf } from '@quarry/core/document';
-import type { Shipment } from '@quarry/core/transport';
+import { contentWord, type Shipment } from '@quarry/core/transport';
 import { freshId, useDenialReason, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
@@ -67,8 +67,7 @@ export function CratesPart({ shipment, onPick }: { shipment: Shipment; onPick: (
                   {name}
                 </button>
                 <span className="ink-2 text-xs block">
-                  {holds.map((one) => `${one.name}${one.count > 1 ? ` (${one.count})` : ''}`).join(', ')};{' '}
-                  <span className="fig">{formatKg(grams)}</span>
+                  {holds.map(contentWord).join(', ')}; <span className="fig">{formatKg(grams)}</span>
                 </span>
               </li>
             ))}

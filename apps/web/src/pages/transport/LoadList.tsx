@@ -1,5 +1,5 @@
 import { formatKg } from '@quarry/core/grid';
-import { handsToCarry, type LoadPlan, type LoadUnit, type Shipment } from '@quarry/core/transport';
+import { handsOf, type LoadPlan, type LoadUnit, type Shipment } from '@quarry/core/transport';
 import { Heading } from '../../ui/parts.tsx';
 import { useHandle } from './handling.ts';
 import { tripWord } from './tripWord.ts';
@@ -58,8 +58,8 @@ function LoadRow({
   onPick: () => void;
 }) {
   const { set, isForbidden } = useHandle();
-  const { key, name, grams, holds, lift, w, d, handling } = unit;
-  const hands = handsToCarry(lift, Math.max(w, d));
+  const { key, name, grams, holds, lift, handling } = unit;
+  const hands = handsOf(unit);
   const carriers = hands === 1 ? 'one person' : `${hands} people`;
   const index = hands === 1 ? lift.one.index : lift.two.index;
   const inside = holds.reduce((sum, { count }) => sum + count, 0);

@@ -1,15 +1,13 @@
-import { powerParts, type Power } from '@quarry/core/power';
+import { inSwitchOrder, powerParts, type Power } from '@quarry/core/power';
 import { Empty, Heading } from '../../ui/parts.tsx';
 import { figure, milliamps } from './CircuitsPart.tsx';
 
 /** What is bought or packed for light and power, and what is switched on in which order. */
 export function PowerList({ power }: { power: Power }) {
   const parts = powerParts(power);
-  const inTurn = power.circuits
-    .filter(({ supply, milliamps: current }) => supply !== null && current > 0)
-    .toSorted(
-      (a, b) => Number(b.circuit.essential) - Number(a.circuit.essential) || a.milliamps - b.milliamps,
-    );
+  const inTurn = inSwitchOrder(
+    power.circuits.filter(({ supply, milliamps: current }) => supply !== null && current > 0),
+  );
   return (
     <>
       <Heading>Parts list</Heading>

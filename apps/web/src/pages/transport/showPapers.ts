@@ -1,9 +1,10 @@
 import { formatKg } from '@quarry/core/grid';
 import { displayOf, listOf, type Scene } from '@quarry/core/document';
 import type { Caution, KitItem, OwnedValue } from '@quarry/core/kit';
-import { powerParts, type Power } from '@quarry/core/power';
+import { inSwitchOrder, powerParts, type Power } from '@quarry/core/power';
 import {
-  handsToCarry,
+  contentWord,
+  handsOf,
   handsOfShow,
   phaseHours,
   type DayPlan,
@@ -12,6 +13,7 @@ import {
   type ShowPhase,
   type ShowTask,
 } from '@quarry/core/transport';
+import { figure } from './CircuitsPart.tsx';
 import { clockAfter } from './clock.ts';
 import { tripWord } from './tripWord.ts';
 
@@ -36,8 +38,6 @@ export interface ShowFacts {
   values: readonly OwnedValue[];
   cautions: readonly Caution[];
 }
-
-const figure = (value: number, digits = 1) => value.toLocaleString('en', { maximumFractionDigits: digits });
 
 /** @returns the lists in the order in which they are needed; those that have nothing to say are left out */
 export function showPapers(facts: ShowFacts): PaperList[] {
@@ -85,19 +85,9 @@ function loadLists({ shipment, load }: ShowFacts): PaperList[] {
     rows: trip.placed.flatMap(({ id }, i) => {
       const unit = units.get(id);
       if (!unit) return [];
-      const { name, grams, lift, w, d, holds } = unit;
-      const inside = holds.map((content) =>
-        content.count > 1 ? `${content.name} (${content.count})` : content.name,
-      );
-      return [
-        [
-          String(i + 1),
-          name,
-          formatKg(grams),
-          String(handsToCarry(lift, Math.max(w, d))),
-          inside.join(', ').slice(0, 600),
-        ],
-      ];
+      const { name, grams, holds } = unit;
+      const inside = holds.map(contentWord);
+      return [[String(i + 1), name, formatKg(grams), String(handsOf(unit)), inside.join(', ').slice(0, 600)]];
     }),
   }));
   const left = [...(load?.left ?? []), ...(load?.tooLarge ?? [])];
@@ -166,7 +156,7 @@ function powerLists(power: Power): PaperList[] {
         { head: 'for', share: 50 },
       ],
       rows: powerParts(power).map(({ name, count, unit, note }) => [
-        unit === 'm' ? `${figure(count)} m` : String(count),
+        unit === 'm' ? `${figure(count, 1)} m` : String(count),
         name,
         note,
       ]),
@@ -186,10 +176,7 @@ function powerLists(power: Power): PaperList[] {
           ? 'battery'
           : (power.leads.find(({ kind, id }) => kind === 'supply' && id === supply.id)?.outlet?.name ??
             'none within its lead'),
-        circuits
-          .toSorted(
-            (a, b) => Number(b.circuit.essential) - Number(a.circuit.essential) || a.milliamps - b.milliamps,
-          )
+        inSwitchOrder(circuits)
           .map(({ circuit }) => circuit.name)
           .join(', '),
         `${Math.round(milliamps)} mA${share === null ? '' : `, ${Math.round(100 * share)} %`}`,
