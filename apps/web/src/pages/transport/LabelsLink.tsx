@@ -6,12 +6,12 @@ export function LabelsLink() {
   const sheets = useSheets();
   return (
     <a
-      className="act link"
+      className="act link inline-flex min-h-6 items-center gap-1"
       href={sheets('labels.pdf', { base: location.origin })}
       target="_blank"
       rel="noreferrer"
     >
-      <Printer size={12} aria-hidden className="inline" /> Print labels with codes
+      <Printer size={12} aria-hidden /> Print labels with codes
     </a>
   );
 }
