@@ -44,6 +44,7 @@ const STYLES = {
   MODULES: { word: 'Module', width: 0.5, dash: [5, 1.4], colour: '#8f3a22' },
   DECKS: { word: 'Deck over the ground', width: 0.5 },
   CAVITIES: { word: 'Cavity under the ground', width: 0.3, dash: [1, 0.8] },
+  CABLES: { word: 'Cable of light and power', width: 0.2, dash: [1.6, 0.5], colour: '#1f6670' },
   DIMENSIONS: { word: 'Dimension', width: 0.2 },
 } as const satisfies Partial<Record<DrawingLayer, LineStyle & { word: string }>>;
 type PlanLayer = keyof typeof STYLES;
@@ -59,6 +60,7 @@ const LAYERS: readonly PlanLayer[] = [
   'MODULES',
   'DECKS',
   'CAVITIES',
+  'CABLES',
   'DIMENSIONS',
 ];
 const INDEX_WIDTH = 0.22;

@@ -14,6 +14,9 @@ import type { GroundArt } from './groundArt.ts';
 import type { Picture } from './ink.ts';
 import { rectToScreen, toScreen } from './viewport.ts';
 
+/** What these change is drawn far from them too: names, cables. */
+const FAR_REACHING: ReadonlySet<Kind> = new Set<Kind>(['module', 'section', 'device', 'supply']);
+
 /** Marks may stand this far beyond the thing they belong to, px; labels are drawn apart. */
 const BEYOND = 28;
 /** How far a mark reaches about its place, px. */
@@ -61,7 +64,7 @@ function thingParts(before: Scene, after: Scene, { view }: Picture): Rect[] | nu
   for (const { kind, id, entity } of deltaOf(before, after)) {
     // What has no place of its own may be written anywhere: levels, the display, furniture of the room.
     if (kind === 'acceptance') continue;
-    if (!isPlanKind(kind) || kind === 'module' || kind === 'section') return null;
+    if (!isPlanKind(kind) || FAR_REACHING.has(kind)) return null;
     const old: Entity<Kind> | undefined = before[kind][id];
     for (const one of [old, entity]) {
       const spread = one && influenceBounds(kind, one);

@@ -35,6 +35,9 @@ export function legendEntries(scene: Scene, relief: Relief | null, palette: Pale
     ...line('cut between modules, name in a flag', listOf(scene, 'module').length > 0, (ctx) =>
       stroke(ctx, palette.iron, 1.4, [12, 4, 2, 4]),
     ),
+    ...line('cable, a dash for each circuit; box: connector', listOf(scene, 'circuit').length > 0, (ctx) =>
+      stroke(ctx, palette.tarn, 1.6, [7, 3]),
+    ),
   ];
 }
 

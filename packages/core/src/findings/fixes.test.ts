@@ -77,10 +77,15 @@ describe('fixes of findings', () => {
         modules: [module],
         // A house over the middle from west to east: a cut on column 32 goes through it.
         plots: [house('a', 27, 10)],
+        // Its cable runs from row 10 to row 50, and would be torn.
+        supplies: [{ id: 's', name: 'Pack', type: 'battery', x: 4, y: 10, volts: 5, capacity: 90_000 }],
+        circuits: [{ id: 'c', name: 'Street', supply: 's' }],
+        devices: [{ id: 'd', name: 'Lamp', x: 4, y: 50, circuit: 'c', volts: 5, milliamps: 20 }],
       },
       'module-passage',
     );
-    expect(fix.words).toBe('Split A1 on row 32');
+    expect(fix.words).toBe('Split A1 on row 32; 1 connector planned in its cables');
+    expect(after.circuit.c.connectors).toEqual([{ x: 4, y: 32 }]);
     expect(Object.values(after.module).map(({ w, d }) => [w, d])).toEqual([
       [64, 32],
       [64, 32],

@@ -11,12 +11,15 @@ import {
   moveAll,
   placeIn,
   plotBounds,
+  reduce,
   resizeDisplay,
   standFieldsFor,
+  type Change,
   type Entity,
   type Scene,
 } from '../document/index.ts';
 import { split } from '../cut/index.ts';
+import { cablesOf } from '../power/index.ts';
 import { MAX_UNTIED } from '../stability/index.ts';
 import { PIER, footprintBounds } from '../terrain/index.ts';
 import { currentContents } from '../venue/index.ts';
@@ -60,16 +63,39 @@ function splits(scene: Scene, module: Entity<'module'>): Fix[] {
       // What was signed of its sides holds for another length.
       const signed = listOf(scene, 'seam').filter(({ a, b, agreed }) => agreed && (a === id || b === id));
       const again = signed.map((seam) => labelOf(scene, 'seam', seam.id).replace('seam ', ''));
+      const joined = connectorsFor(scene, cut.changes);
+      const planned = joined.reduce((sum, { fresh }) => sum + fresh.length, 0);
       return [
         {
-          words: `Split ${name} on ${upright ? 'column' : 'row'} ${at}${again.length > 0 ? `; ${again.join(', ')} to be signed again` : ''}`,
+          words: [
+            `Split ${name} on ${upright ? 'column' : 'row'} ${at}`,
+            ...(again.length > 0 ? [`${again.join(', ')} to be signed again`] : []),
+            ...(planned > 0 ? [`${countOf(planned, 'connector')} planned in its cables`] : []),
+          ].join('; '),
           changes: [
             ...cut.changes,
             ...signed.map((seam) => patch('seam', seam, { agreed: null, signs: [] })),
+            ...joined.map(({ circuit, fresh }) =>
+              patch('circuit', circuit, { connectors: [...circuit.connectors, ...fresh] }),
+            ),
           ],
         },
       ];
     });
+}
+
+/** The connectors that cables need where a cutting parts them and they did not come apart before. */
+function connectorsFor(scene: Scene, changes: readonly Change[]) {
+  const cut = reduce(scene, changes);
+  if (!cut.ok) return [];
+  const before = new Map(cablesOf(scene).map(({ circuit, partings }) => [circuit.id, partings]));
+  return cablesOf(cut.scene).flatMap(({ circuit, partings }) => {
+    const known = before.get(circuit.id) ?? [];
+    const fresh = partings
+      .filter(({ x, y }) => !known.some((one) => one.x === x && one.y === y))
+      .map(({ x, y }) => ({ x, y }));
+    return fresh.length > 0 ? [{ circuit, fresh }] : [];
+  });
 }
 
 /** Proposed fixes by rule, in the order in which they are tried. */

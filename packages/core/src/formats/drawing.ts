@@ -23,6 +23,7 @@ export const LAYERS = [
   'PLOTS',
   'DRESSING',
   'MODULES',
+  'CABLES',
   'NAMES',
 ] as const;
 export type DrawingLayer = (typeof LAYERS)[number];

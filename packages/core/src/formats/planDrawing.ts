@@ -25,6 +25,7 @@ import {
   type Ground,
   type Scene,
 } from '../document/index.ts';
+import { cablesOf } from '../power/index.ts';
 import { currentContents, quadOf, tableInStuds } from '../venue/index.ts';
 import type { Drawing, DrawingLayer, DrawnLine, DrawnText } from './drawing.ts';
 
@@ -98,6 +99,8 @@ export function planDrawing(scene: Scene, relief: Relief, { textSize }: { textSi
     box('MODULES', module, { weight: 2, dashed: true, name: module.name });
     write('NAMES', { x: module.x + 4, y: module.y + 4 }, module.name, { rank: 1 });
   }
+  for (const { circuit, lines } of cablesOf(scene))
+    for (const points of lines) line('CABLES', points, { name: circuit.name });
   for (const kind of KIND_NAMES) {
     const { marks } = specOf(kind);
     if (!marks) continue;

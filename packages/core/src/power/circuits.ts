@@ -1,7 +1,15 @@
 import { MM_PER_PLATE } from '../grid/index.ts';
 import { listOf, type Circuit, type Device, type Entity, type Scene } from '../document/index.ts';
 import { footHeights, namedFoot, type Relief } from '../terrain/index.ts';
-import { wireMm, wiringOf, type Parting, type Wire, type WireGround, type WireNode } from './wires.ts';
+import {
+  wireMm,
+  wiringOf,
+  type Parting,
+  type Wire,
+  type WireGround,
+  type WireNode,
+  type WirePoint,
+} from './wires.ts';
 
 // What flows in each cable and how far its voltage falls, by Ohm's law.
 
@@ -52,7 +60,7 @@ export const milliampsOf = ({ count, milliamps }: Pick<Device, 'count' | 'millia
   count * milliamps;
 
 /** The modules as what a cable is parted by. */
-export const wireGround = (scene: Scene): WireGround[] =>
+export const wireGround = (scene: Pick<Scene, 'module'>): WireGround[] =>
   listOf(scene, 'module').map(({ id, x, y, w, d, bases }) => ({
     id,
     rects: bases.length > 0 ? bases : [{ x, y, w, d }],
@@ -100,11 +108,11 @@ function reportOf(
     const devices = flows.map((one) => ({ ...one, drop: 0 }));
     return { ...report, devices, wires: [], cableMm: leads, worst: null, partings: [], used: [] };
   }
-  const nodes: WireNode[] = [
-    { x: supply.x, y: supply.y, isConnector: false },
-    ...fed.map(({ device: { x, y } }) => ({ x, y, isConnector: false })),
-    ...circuit.connectors.map(({ x, y }) => ({ x, y, isConnector: true })),
-  ];
+  const nodes = nodesOf(
+    circuit,
+    supply,
+    fed.map(({ device }) => device),
+  );
   const tree = wiringOf(ground, nodes);
   const flow = nodes.map((_, i) => (i > 0 && i <= flows.length ? flows[i - 1].milliamps : 0));
   // Wires stand in the order in which they are joined: backwards each end comes before its beginning.
@@ -126,8 +134,43 @@ function reportOf(
     cableMm: leads + wires.reduce((sum, { mm }) => sum + mm, 0),
     worst: devices.reduce<FedDevice | null>((a, b) => (a && a.drop >= b.drop ? a : b), null),
     partings: wires.flatMap(({ partings }) => partings),
-    used: circuit.connectors.filter((_, i) => wires.some(({ to }) => to === fed.length + 1 + i)),
+    used: usedOf(circuit, fed.length, wires),
   };
+}
+
+/** What a cable joins: its supply, its devices, its connectors. */
+const nodesOf = (circuit: Circuit, supply: WirePoint, devices: readonly WirePoint[]): WireNode[] => [
+  { x: supply.x, y: supply.y, isConnector: false },
+  ...devices.map(({ x, y }) => ({ x, y, isConnector: false })),
+  ...circuit.connectors.map(({ x, y }) => ({ x, y, isConnector: true })),
+];
+
+/** Connectors on the way of a cable. */
+const usedOf = (circuit: Circuit, devices: number, wires: readonly Wire[]): WirePoint[] =>
+  circuit.connectors.filter((_, i) => wires.some(({ to }) => to === devices + 1 + i));
+
+/** A cable as it lies on the plan, studs. */
+export interface Cable {
+  circuit: Entity<'circuit'>;
+  /** Each wire as the points of a line. */
+  lines: readonly (readonly WirePoint[])[];
+  connectors: readonly WirePoint[];
+  /** Sides of modules that it crosses without a connector. */
+  partings: readonly Parting[];
+}
+
+/** The cables of circuits that feed something, by the id of the circuit: the same ways as in `circuitReports`. */
+export function cablesOf(scene: Pick<Scene, 'circuit' | 'supply' | 'device' | 'module'>): Cable[] {
+  const ground = wireGround(scene);
+  return listOf(scene, 'circuit').flatMap((circuit): Cable[] => {
+    const supply = circuit.supply === null ? undefined : scene.supply[circuit.supply];
+    const devices = listOf(scene, 'device').filter((device) => device.circuit === circuit.id);
+    if (!supply || devices.length === 0) return [];
+    const wires = wiringOf(ground, nodesOf(circuit, supply, devices));
+    const lines = wires.map(({ points }) => points);
+    const partings = wires.flatMap((wire) => wire.partings);
+    return [{ circuit, lines, connectors: usedOf(circuit, devices.length, wires), partings }];
+  });
 }
 
 /** Volts lost there and back: I·R with R = ρ·2L/A. @param mm of the cable, one way */

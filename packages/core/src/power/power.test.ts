@@ -3,6 +3,7 @@ import { runs } from '../../test/runs.ts';
 import { sceneFrom } from '../document/index.ts';
 import { compileRelief } from '../terrain/index.ts';
 import {
+  cablesOf,
   circuitReports,
   lampsOf,
   mainsLeads,
@@ -106,6 +107,12 @@ describe('one cable', () => {
       powerIn(given({ devices: lights(spots), circuits: circuits(connectors) })).circuits[0];
     const joined = by([{ x: 48, y: 20 }]);
     expect([joined.partings, joined.used]).toEqual([[], [{ x: 48, y: 20 }]]);
+    // On the plan it lies as it is counted.
+    const scene = sceneFrom(given({ devices: lights(spots), circuits: circuits([{ x: 48, y: 20 }]) }));
+    expect(cablesOf(scene)).toMatchObject([
+      { lines: joined.wires.map(({ points }) => points), connectors: joined.used },
+    ]);
+    expect(cablesOf(sceneFrom(given({ devices: [], circuits: circuits([]) })))).toEqual([]);
     // Round by row 20: west of the seam 48 + 10, east of it 12 + 10 and 10 to two lights, 20 from the first to the third.
     expect(joined.cableMm).toBe((48 + 10 + (12 + 10) + 10 + 20) * 8);
     // A connector inside a module parts nothing.
@@ -442,6 +449,21 @@ describe('leads to outlets', () => {
 });
 
 describe('the list of parts', () => {
+  it('has the counterpart of each plug that goes into a cable', () => {
+    const power = powerIn(
+      given({
+        circuits: [{ id: 'c', name: 'Street', supply: 's', slack: 0 }],
+        devices: [
+          ...lights([[10, 10]], { count: 3, plug: 'two pins' }),
+          { id: 'n', name: 'Spare', x: 0, y: 0, plug: 'two pins' },
+        ],
+      }),
+    );
+    expect(powerParts(power)).toContainEqual({
+      ...{ name: 'counterpart of plug “two pins”', count: 3, note: 'Street' },
+    });
+  });
+
   it('sums cable by its copper, up to the next tenth of a metre, and devices by what they are', () => {
     const power = powerIn(
       given({

@@ -76,6 +76,15 @@ export function powerParts({ circuits, dark, supplies, leads }: Power): PowerPar
     const connectors = used.length + partings.length;
     if (connectors > 0) add({ name: 'connector, two poles', count: connectors, note: circuit.name });
   }
+  // A cable has the counterpart of each plug that goes into it.
+  const counterpart = (plug: string, count: number, note: string) => {
+    if (plug !== '') add({ name: `counterpart of plug “${plug}”`, count, note });
+  };
+  for (const { circuit, supply, devices } of circuits) {
+    if (!supply) continue;
+    for (const { device } of devices) counterpart(device.plug, device.count, circuit.name);
+    if (devices.length > 0) counterpart(supply.plug, 1, circuit.name);
+  }
   for (const { supply } of supplies) {
     const { type, volts, milliamps, capacity, sets, name } = supply;
     if (type === 'battery') add({ name: `battery ${volts} V, ${capacity} mAh`, count: sets, note: name });

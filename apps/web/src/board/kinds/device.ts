@@ -32,6 +32,7 @@ export const deviceBoard: BoardKind = {
     field.number('count', 'How many here', 1, 500, { whole: true }),
     field.number('volts', 'Made for', 0.5, 50, { unit: 'V' }),
     field.number('milliamps', 'One takes', 0, 20_000, { unit: 'mA' }),
+    field.text('plug', 'Plug on its lead'),
     { as: 'choice', key: 'circuit', label: 'On circuit', optional: 'none yet', options: circuitsOf },
     { as: 'length', measure: 'mm', key: 'leadMm', label: 'Own lead', min: 1, max: 40_000, optional: 100 },
   ],

@@ -1,5 +1,6 @@
 import { SUPPLY_TYPES, listOf, type Entity } from '@quarry/core/document';
 import { field } from '../../ui/fieldSpec.ts';
+import { drawCables } from '../drawCables.ts';
 import type { Picture } from '../ink.ts';
 import { toScreen } from '../viewport.ts';
 import type { BoardKind } from './kind.ts';
@@ -8,6 +9,7 @@ const isBattery = ({ type }: Readonly<Record<string, unknown>>) => type === 'bat
 
 export const supplyBoard: BoardKind = {
   drawings: [
+    { rank: 70, draw: drawCables },
     {
       rank: 71,
       draw: (ctx, picture) => {
@@ -35,6 +37,7 @@ export const supplyBoard: BoardKind = {
     field.mm('belowMm', 'Below the table top', 0, 3000),
     field.number('volts', 'Gives', 0.5, 50, { unit: 'V' }),
     field.number('milliamps', 'Rated for', 1, 60_000, { unit: 'mA', optional: 'not known' }),
+    field.text('plug', 'Plug at its low-voltage side'),
     field.mm('leadMm', 'Lead to its socket', 1, 40_000, (data) => !isBattery(data)),
     field.number('capacity', 'One charge', 1, 200_000, { unit: 'mAh', when: isBattery }),
     field.number('sets', 'Charged ones brought', 1, 100, { whole: true, when: isBattery }),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { STAND_REFS, mmSize, name, plates, reference, spotFields, standFields } from '../fields.ts';
+import { STAND_REFS, line, mmSize, name, plates, reference, spotFields, standFields } from '../fields.ts';
 import { defineKind } from '../kind.ts';
 
 export const DEVICE_USES = ['light', 'motor', 'controller'] as const;
@@ -26,6 +26,8 @@ export const deviceKind = defineKind({
     /** What one of them is made for and takes: V and mA. */
     volts: volts.default(5),
     milliamps: z.number().min(0).max(20_000).default(20),
+    /** The plug at the end of its lead, by a name of one's own; empty: bare wires. */
+    plug: line().max(40).default(''),
     /** The cable it hangs on; null: none yet. */
     circuit: reference.default(null),
     /** Its own lead down to the cable, mm, measured; null: its height over the table. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { mmSize, name, spotFields } from '../fields.ts';
+import { line, mmSize, name, spotFields } from '../fields.ts';
 import { defineKind } from '../kind.ts';
 import { volts } from './device.ts';
 
@@ -17,6 +17,8 @@ export const supplyKind = defineKind({
     volts: volts.default(5),
     /** Its rating, mA; null: not known, taken as no limit. */
     milliamps: z.number().min(1).max(60_000).nullable().default(1000),
+    /** The plug at its low-voltage side, by a name of one's own; empty: bare wires. */
+    plug: line().max(40).default(''),
     /** The lead of an adapter to its socket, mm. */
     leadMm: mmSize.default(1500),
     /** What one charge of a battery holds, mAh, and how many charged ones are brought. */
