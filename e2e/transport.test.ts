@@ -179,3 +179,37 @@ journey(
     expect([answer.status(), answer.headers()['content-type']]).toEqual([200, 'application/pdf']);
   },
 );
+
+journey(
+  'another show is prepared: its evening before, who comes only on the day, and back again',
+  async (open) => {
+    const page = await open('Iva Thorsby');
+    await openDisplay(page, 'Skarn Edge', 'transport');
+    await openTab(page, 'At the show');
+    await page.waitForSelector(
+      '::-p-xpath(//li[@aria-label="Frostwick Winter Show"]//p[contains(., "2 nights")])',
+    );
+    await press(page, 'Prepare Frostwick Winter Show');
+    await saved(page);
+    await sees(page, 'prepared now');
+    await openTab(page, 'Day');
+    // Mads is not there on the evening before: he comes when the hall opens on the day.
+    await page.waitForSelector('::-p-aria([name="Mads Elvery is there the evening before"])');
+    const chart = 'svg[aria-label^="The day by person"]';
+    await page.waitForSelector(chart);
+    const words = await page.$eval(chart, (svg) => svg.textContent ?? '');
+    expect(words).toContain('night');
+    expect(words).toContain('18:00');
+    // A limit of what one carries is kept, and the day is planned with it.
+    await fill(page, 'Tobin Orr carries at most', '200');
+    await sees(page, 'Tobin Orr carries at most: 200 is above the most, 100.');
+    await fill(page, 'Tobin Orr carries at most', '6');
+    await saved(page);
+    await openTab(page, 'At the show');
+    await press(page, 'Prepare Larkmoor Brick Show');
+    await saved(page);
+    await openTab(page, 'Day');
+    await openTab(page, 'Packing at home');
+    await sees(page, 'Begin no later than');
+  },
+);

@@ -77,7 +77,7 @@ export default defineConfig({
               'FloorsDialog',
               'BenchPage',
               // Asked for seldom, and small.
-              ...['TakeOut', 'GroupSheet', 'ResizeDialog', 'icon-512'],
+              ...['TakeOut', 'GroupSheet', 'ResizeDialog', 'DataSheet', 'icon-512'],
             ],
             // Its solvers are not kept either.
             'CutPage',

@@ -1,7 +1,7 @@
 import { Inject, Injectable, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
 import { and, desc, eq, gt, isNotNull } from 'drizzle-orm';
-import { DAY_WORDS, clockIn, concerns, dateIn, daysAhead, isoAfter, sittings } from '@quarry/core/progress';
-import { displayOf, listOf, type Scene } from '@quarry/core/document';
+import { DAY_WORDS, clockIn, concerns, dateIn, daysAhead, sittings } from '@quarry/core/progress';
+import { isoAfter, displayOf, listOf, type Scene } from '@quarry/core/document';
 import { STORE } from '../config.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import type { Store } from '../store/database.ts';

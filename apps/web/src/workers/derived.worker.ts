@@ -29,7 +29,17 @@ import { writePagePlan } from '@quarry/core/formats';
 import { buildUp, freeModule, type BuildUp, type Freed } from '@quarry/core/assembly';
 import { showBook, type ShowBook } from '@quarry/core/kit';
 import { powerOf, type Power } from '@quarry/core/power';
-import { sceneAtShow, showOf, showTasks, type Shipment, type ShowTask } from '@quarry/core/transport';
+import {
+  phasesOf,
+  sceneAtShow,
+  showDiary,
+  showOf,
+  tasksOfPhase,
+  type DiaryShow,
+  type Shipment,
+  type ShowPhase,
+  type ShowTask,
+} from '@quarry/core/transport';
 import type { Netted } from '@quarry/core/materials';
 import type { Rect } from '@quarry/core/grid';
 import { compileRelief, type MassRaster, type Relief } from '@quarry/core/terrain';
@@ -265,14 +275,19 @@ const worker = {
     return buildUp(followed.scene, relief, reachOf(followed.scene, relief));
   },
   /** What is loaded for the show, and what is done at the place. */
-  show(): { shipment: Shipment; setup: ShowTask[]; takedown: ShowTask[] } {
-    const { scene, shipment, order } = showOf(followed.scene, ground());
+  show(): { shipment: Shipment; tasks: Partial<Record<ShowPhase, ShowTask[]>> } {
+    const { scene } = followed;
+    const relief = ground();
+    const show = showOf(scene, relief);
     return {
-      shipment,
-      setup: showTasks(scene, shipment, order, 'setup'),
-      takedown: showTasks(scene, shipment, order, 'takedown'),
+      shipment: show.shipment,
+      tasks: Object.fromEntries(
+        phasesOf(scene).map((phase) => [phase, tasksOfPhase(scene, relief, show, phase)]),
+      ),
     };
   },
+  /** All shows, each judged in its own place. */
+  diary: (): DiaryShow[] => showDiary(followed.scene, ground()),
   /** What comes along to the show, and where it can hurt someone. */
   kit(): Pick<ShowBook, 'kit' | 'cautions'> {
     const { kit, cautions } = showBook(followed.scene, ground());

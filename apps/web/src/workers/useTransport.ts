@@ -1,6 +1,6 @@
 import { proxy } from 'comlink';
 import { useEffect, useMemo, useState } from 'react';
-import type { DayAnswer, LoadPlan, Shipment, ShowTask, dayPlanOf } from '@quarry/core/transport';
+import type { DayAnswer, LoadPlan, Shipment, ShowPhase, ShowTask, dayPlanOf } from '@quarry/core/transport';
 import { keptLoad } from '../data/keptAnswers.ts';
 import { askOnce, type Asked } from './askOnce.ts';
 import type { TransportWorker } from './transport.worker.ts';
@@ -12,8 +12,8 @@ const LOAD_SECONDS = 4;
 export const transportWorker = () =>
   new Worker(new URL('./transport.worker.ts', import.meta.url), { type: 'module' });
 
-/** What is loaded and what is done at the place; null until it is weighed. */
-export const useShow = (): { shipment: Shipment; setup: ShowTask[]; takedown: ShowTask[] } | null =>
+/** What is loaded, and what is done at home and at the place; null until it is weighed. */
+export const useShow = (): { shipment: Shipment; tasks: Partial<Record<ShowPhase, ShowTask[]>> } | null =>
   useWorkerQuery((core) => core.show());
 
 /** How a shipment is loaded: the first loading at once, then the best that is found; kept in this browser. */

@@ -1,9 +1,15 @@
 import type { Display } from './schema.ts';
 
+const DAY_MS = 86_400_000;
+
+/** The ISO date so many days after another. */
+export const isoAfter = (from: string, days: number): string =>
+  new Date(Date.parse(from) + days * DAY_MS).toISOString().slice(0, 10);
+
 /** Whole days from one ISO date to another, by UTC midnights; negative when the second is earlier. */
 export const daysBetween = (from: string, to: string): number =>
   Math.round(
-    (Date.parse(`${to.slice(0, 10)}T00:00:00Z`) - Date.parse(`${from.slice(0, 10)}T00:00:00Z`)) / 86_400_000,
+    (Date.parse(`${to.slice(0, 10)}T00:00:00Z`) - Date.parse(`${from.slice(0, 10)}T00:00:00Z`)) / DAY_MS,
   );
 
 /** Days from one update of a display to the next; null: none are agreed. */
@@ -19,7 +25,5 @@ export function nextUpdate(
   if (step === null) return null;
   const from = display.startDate ?? today;
   const gone = Math.max(0, daysBetween(from, today));
-  return new Date(Date.parse(from) + (Math.floor(gone / step) + 1) * step * 86_400_000)
-    .toISOString()
-    .slice(0, 10);
+  return isoAfter(from, (Math.floor(gone / step) + 1) * step);
 }

@@ -35,6 +35,26 @@ export const millimetres = z.number().min(-MAX_MM).max(MAX_MM);
 export const mmSize = z.number().min(1).max(MAX_MM);
 export const plates = z.int().min(-MAX_PLATES).max(MAX_PLATES);
 export const clockTime = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time of day is told as 19:30');
+/** A time of day that need not be known. */
+const clock = clockTime.nullable().default(null);
+/** The hours of a show by the clock of its hall: of one that is prepared now, and of those after it. */
+export const showTimes = {
+  /** Days on which visitors come, one after another. */
+  showDays: z.int().min(1).max(30).default(1),
+  /** Builders may come in, visitors come, they leave, the hall is to be empty. */
+  accessFrom: clock,
+  opensAt: clock,
+  closesAt: clock,
+  clearBy: clock,
+  /** On the evening before the first day builders may come in; null: they may not. */
+  eveFrom: clock,
+  eveTo: clock,
+  /** On the day after the last one they may go on taking down; null: they may not. */
+  morrowFrom: clock,
+  morrowTo: clock,
+  /** From home to the hall, minutes; null: not known. */
+  driveMinutes: z.int().min(0).max(2880).nullable().default(null),
+};
 export const money = z.number().min(0).max(1_000_000);
 export const reference = idSchema.nullable();
 export const date = z.iso.date().nullable();

@@ -115,5 +115,5 @@ export * from './place.ts';
 export { idFor } from './idFor.ts';
 export { deltaOf, withDelta, type Delta } from './delta.ts';
 export * from './edit.ts';
-export { daysBetween, nextUpdate, updateDays } from './days.ts';
+export { daysBetween, isoAfter, nextUpdate, updateDays } from './days.ts';
 export { readPieceFile, writePieceFile } from './pieceFile.ts';

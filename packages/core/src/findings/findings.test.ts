@@ -130,6 +130,16 @@ const spoiled: [string, (f: File) => unknown, string[]][] = [
       }),
     ['4 are in no crate', '“Queue”, is 48 mm × 48 mm × 48 mm'],
   ],
+  [
+    'shows-clash',
+    (f) =>
+      Object.assign(f, {
+        milestones: [
+          { id: 'other', name: 'Fair', date: '2031-10-02', show: true, showDays: 2, eveFrom: '18:00' },
+        ],
+      }),
+    ['“Fair” (2031-10-01 to 2031-10-03)', 'share 1 day.'],
+  ],
   ['vehicle-driver', (f) => f.passages.push(van()), ['Nobody drives the van', '2031-10-01: 0 of 1']],
   // A table takes two 4 min; each module one 1 + 0.5 + 2 × 40 ÷ 50 + 3, that is 6; a pin 1, the rope 5: 26 for two.
   [

@@ -1,17 +1,23 @@
 import { MM, centreOf, countOf, formatKg, formatMm } from '../grid/index.ts';
-import { displayOf, listOf } from '../document/index.ts';
+import { daysBetween, displayOf, listOf } from '../document/index.ts';
 import { currentContents, passagesFor, evaluatePassage, wayOf } from '../venue/index.ts';
 import {
+  canBear,
+  closingsOf,
+  dayBoundOf,
+  daysAt,
   fitsAlone,
-  handsOfShow,
-  minutesOf,
+  furtherShows,
+  helpersOf,
+  loadOf,
+  openMinutes,
   packItemOf,
   packingBoundOf,
-  phaseHours,
+  phaseTimes,
   showTasks,
-  timetableBoundOf,
   tripsOf,
   type LoadUnit,
+  type ShowTask,
 } from '../transport/index.ts';
 import type { FindingDraft, Rule } from './finding.ts';
 
@@ -155,27 +161,24 @@ const setupShort: Rule = {
   check({ show }) {
     const { scene, shipment, order } = show();
     return (['setup', 'takedown'] as const).flatMap((phase): FindingDraft[] => {
-      const { from, to, isGuess } = phaseHours(scene, phase);
+      const times = phaseTimes(scene, phase);
+      const { from, to, isGuess } = times;
       if (isGuess) return [];
       const tasks = showTasks(scene, shipment, order, phase).filter(({ chore }) => !chore?.dropped);
-      const helpers = handsOfShow(scene, from);
-      const window = minutesOf(to) - minutesOf(from);
-      if (helpers.length === 0 || tasks.some(({ hands }) => hands > helpers.length)) return [];
-      const bound = timetableBoundOf(
-        tasks.map(({ key, ...task }) => ({ id: key, ...task })),
-        helpers.length,
-        helpers.map(({ arrives }) => ({ until: arrives, hands: 1 })),
-      );
-      if (bound <= window) return [];
+      const helpers = helpersOf(scene, phase);
+      const window = openMinutes(times);
+      const bound = dayBoundOf(tasks, helpers, closingsOf(times));
+      if (bound === null || bound <= times.until) return [];
+      const over = bound - times.until;
       const end = phase === 'setup' ? 'opens' : 'is to be empty';
       return [
         {
-          sentence: `${phase === 'setup' ? 'Setting up' : 'Taking down'} takes at least ${bound} min with ${peopleWord(helpers.length)}; from ${from} until the hall ${end} at ${to} there are ${window} min.`,
+          sentence: `${phase === 'setup' ? 'Setting up' : 'Taking down'} takes at least ${window + over} min with ${peopleWord(helpers.length)}; from ${from} until the hall ${end} at ${to} there are ${window} min${times.windows.length > 1 ? ', the night left out' : ''}.`,
           remedy: 'Come earlier, bring more hands, or leave tasks out: “Day” on Transport says which help.',
           place: null,
           part: phase,
           things: [],
-          numbers: { bound, window },
+          numbers: { bound: window + over, window },
         },
       ];
     });
@@ -186,30 +189,70 @@ const setupHands: Rule = {
   id: 'setup-hands',
   title: 'A task of the show needs more hands than come',
   basis:
-    'Hands by the lift index (NIOSH, see Cut): one up to 1 and 1 m long, two while each’s half stays at 1, more above; tables take two. Against the people who come (Transport), once the hours of the hall are known. Local rules and qualified people decide about lifting.',
+    'Hands by the lift index (NIOSH, see Cut): one up to 1 and 1 m long, two while each’s half stays at 1, more above; tables take two. Against the people who come, and what each says they carry at most (Transport), once the hours of the hall are known. Local rules and qualified people decide about lifting.',
   page: 'transport',
   severity: 'warning',
   check({ show }) {
     const { scene, shipment, order } = show();
-    const { from, isGuess } = phaseHours(scene, 'setup');
-    if (listOf(scene, 'person').length === 0 || isGuess) return [];
-    const helpers = handsOfShow(scene, from);
+    if (listOf(scene, 'person').length === 0 || phaseTimes(scene, 'setup').isGuess) return [];
+    const helpers = helpersOf(scene, 'setup');
+    const ableTo = (task: ShowTask) => helpers.filter((helper) => canBear(helper, loadOf(task))).length;
     const tasks = showTasks(scene, shipment, order, 'setup').filter(
-      ({ chore, hands }) => !chore?.dropped && hands > helpers.length,
+      (task) => !task.chore?.dropped && task.hands > ableTo(task),
     );
     if (tasks.length === 0) return [];
     const hardest = tasks.reduce((a, b) => (b.hands > a.hands ? b : a));
+    const able = ableTo(hardest);
     const more = tasks.length === 1 ? '' : ` So do ${countOf(tasks.length - 1, 'other task')}.`;
+    const bears =
+      able < helpers.length ? ` who carry ${formatKg((1000 * hardest.kg) / hardest.hands)} each` : '';
     const tables = currentContents(scene, 'table').filter(({ id }) => hardest.key === `table ${id}`);
     return [
       {
-        sentence: `“${hardest.title}” needs ${peopleWord(hardest.hands)}; ${helpers.length} ${helpers.length === 1 ? 'comes' : 'come'} to set up.${more}`,
-        remedy: 'Find more hands, part it into lighter pieces, or use a trolley and type the hands it takes.',
+        sentence: `“${hardest.title}” needs ${peopleWord(hardest.hands)}${bears}; ${bears ? `of ${helpers.length} who come ${able} ${able === 1 ? 'does' : 'do'}` : `${able} ${able === 1 ? 'comes' : 'come'} to set up`}.${more}`,
+        remedy: 'Find more hands, part it into lighter pieces, or put it on wheels.',
         place: null,
         things: tables.map(({ id }) => ({ kind: 'table', id })),
-        numbers: { hands: hardest.hands, come: helpers.length },
+        numbers: { hands: hardest.hands, come: able },
       },
     ];
+  },
+};
+
+const showsClash: Rule = {
+  id: 'shows-clash',
+  title: 'Two shows at once',
+  basis:
+    'The days of each show of the diary with the evening before and the day after it, where its hall is open then; two that share one cannot both have the display.',
+  page: 'transport',
+  severity: 'error',
+  check({ scene }) {
+    const display = displayOf(scene);
+    const shows = [
+      ...(display.showDate === null
+        ? []
+        : [{ name: display.showName || 'The show', ...daysAt(display, display.showDate), id: null }]),
+      ...furtherShows(scene).map((one) => ({ name: one.name, ...daysAt(one, one.date), id: one.id })),
+    ];
+    return shows.flatMap((one, i) =>
+      shows.slice(i + 1).flatMap((other): FindingDraft[] => {
+        const [from, to] = [
+          one.from > other.from ? one.from : other.from,
+          one.to < other.to ? one.to : other.to,
+        ];
+        if (from > to) return [];
+        const days = daysBetween(from, to) + 1;
+        return [
+          {
+            sentence: `“${one.name}” (${one.from} to ${one.to}) and “${other.name}” (${other.from} to ${other.to}) share ${countOf(days, 'day')}.`,
+            remedy: 'Move one of them, or show at one only.',
+            place: null,
+            things: [one, other].flatMap(({ id }) => (id === null ? [] : [{ kind: 'milestone', id }])),
+            numbers: { days },
+          },
+        ];
+      }),
+    );
   },
 };
 
@@ -220,4 +263,5 @@ export const TRANSPORT_RULES: readonly Rule[] = [
   vehicleDriver,
   setupShort,
   setupHands,
+  showsClash,
 ];

@@ -10,15 +10,7 @@ import { evaluateRules } from '../findings/index.ts';
 import { CountCache } from '../masonry/index.ts';
 import { materialsOf } from '../materials/index.ts';
 import { compile, compileRelief } from '../terrain/index.ts';
-import {
-  dayPlanOf,
-  handsOfShow,
-  loadPlanOf,
-  minutesOf,
-  phaseHours,
-  showOf,
-  showTasks,
-} from '../transport/index.ts';
+import { dayPlanOf, helpersOf, loadPlanOf, phaseTimes, showOf, showTasks } from '../transport/index.ts';
 import { sightOf } from '../visibility/index.ts';
 
 // The guide's numbers, computed from the files that it names.
@@ -141,9 +133,9 @@ describe('the guide', () => {
     const loaded = loadPlanOf(show.shipment, { seconds: 60, now: () => 0 });
     expect([loaded.trips.length, loaded.bound, loaded.left]).toEqual([1, 1, []]);
     const tasks = showTasks(show.scene, show.shipment, show.order, 'setup');
-    const { from, to } = phaseHours(show.scene, 'setup');
-    const window = minutesOf(to) - minutesOf(from);
-    const day = dayPlanOf(tasks, handsOfShow(show.scene, from), { now: null, origin: 0, until: window });
+    const { to, until: window } = phaseTimes(show.scene, 'setup');
+    const helpers = helpersOf(show.scene, 'setup');
+    const day = dayPlanOf(tasks, helpers, { now: null, origin: 0, until: window });
     if (!day.ok) throw new Error(day.reasons.join());
     expect(day.plan.ready).toBe(day.plan.bound);
     for (const words of [

@@ -4,13 +4,13 @@ import type { CarriedPiece } from '../cut/index.ts';
 import { shareOf, type Reach } from '../reach/index.ts';
 import { tableLoads } from '../venue/index.ts';
 import type { Relief } from '../terrain/index.ts';
-import { handsOf, type Shipment } from '../transport/index.ts';
+import { handsOf, nightsOf, type Shipment } from '../transport/index.ts';
 import type { Power } from '../power/index.ts';
 
 // Where the work at a show can hurt someone: the number, and the usual caution. Local rules and qualified people decide.
 
 export interface Caution {
-  about: 'Lifting' | 'Tipping' | 'Ladders' | 'Tables' | 'Mains and batteries' | 'Small parts';
+  about: 'Lifting' | 'Tipping' | 'Ladders' | 'Tables' | 'Mains and batteries' | 'Over night' | 'Small parts';
   /** What was computed. */
   found: string;
   caution: string;
@@ -42,6 +42,7 @@ export function showCautions(
   const mains = power.leads.filter(({ kind }) => kind === 'supply').length;
   const crossing = power.leads.filter(({ isCrossing }) => isCrossing).length;
   const batteries = power.supplies.filter(({ supply }) => supply.type === 'battery').length;
+  const nights = nightsOf(scene);
   return [
     {
       about: 'Lifting',
@@ -79,6 +80,16 @@ export function showCautions(
       caution:
         'Only extra-low voltage is planned here: mains is for qualified people and the rules of the place. Cover leads, give adapters air, charge nothing unwatched.',
     },
+    ...(nights === 0
+      ? []
+      : [
+          {
+            about: 'Over night' as const,
+            found: `The display stands ${countOf(nights, 'night')} in the hall, ${countOf(mains, 'mains plug')} and ${countOf(shipment.units.length, 'thing')} with it.`,
+            caution:
+              'Pull every mains plug, charge nothing unwatched, cover what stands, take small loose things along, and ask who has the keys.',
+          },
+        ]),
     {
       about: 'Small parts',
       found: `${countOf(displayOf(scene).viewedSides.length, 'side')} of the display ${displayOf(scene).viewedSides.length === 1 ? 'is' : 'are'} open to visitors.`,

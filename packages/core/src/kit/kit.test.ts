@@ -56,6 +56,29 @@ describe('the kit', () => {
     expect(ladder?.found).toMatch(/^[\d,]+ studs lie beyond an arm of 100 mm\.$/);
   });
 
+  it('brings sheets and batteries for two days and the nights between, and says what stands there', () => {
+    const file = (more: object) =>
+      given({
+        display: { name: 'Quay', kind: 'diorama', place: 'hall', showDays: 2, ...more },
+        supplies: [
+          { id: 's', name: 'Pack', type: 'battery', x: 0, y: 0, volts: 5, capacity: 1000, sets: 2 },
+          { id: 'u', name: 'Box', x: 1, y: 0, volts: 5 },
+        ],
+        circuits: [{ id: 'c', name: 'Street', supply: 's' }],
+        devices: [{ id: 'd', name: 'Lamp', x: 4, y: 4, circuit: 'c', volts: 5, milliamps: 100 }],
+      });
+    const kit = counts(file({ eveFrom: '19:00', morrowFrom: '08:00' }));
+    // One night between two days, one before and one after; two tables; two charges for each day.
+    expect([kit['Dust sheet'], kit['Charged batteries for Pack']]).toEqual([2, 4]);
+    const night = (more: object) =>
+      bookOf(file(more)).cautions.find(({ about }) => about === 'Over night')?.found;
+    expect(night({ eveFrom: '19:00', morrowFrom: '08:00' })).toMatch(
+      /^The display stands 3 nights .* 1 mains plug /,
+    );
+    expect(night({ showDays: 1 })).toBeUndefined();
+    expect(counts(file({ showDays: 1 }))['Dust sheet']).toBeUndefined();
+  });
+
   it('has a spare light for each ten, and parts for what broke before', () => {
     const kit = counts(
       given({
@@ -115,6 +138,26 @@ describe('what is noted at the show', () => {
       ['Come earlier'],
     ]);
     expect(brokenThings(scene)).toEqual([{ what: 'Crane', times: 1 }]);
+  });
+
+  it('counts the visitors of each show by its days: those of another one in the diary are earlier ones', () => {
+    const visitors = (day: string) => ({
+      id: day,
+      use: 'visitors',
+      what: 'v',
+      at: `${day}T10:00:00.000Z`,
+      count: 5,
+    });
+    const log = showLog(
+      sceneFrom({
+        ...given(),
+        display: { ...given().display, showDate: '2031-06-01', showDays: 2 },
+        milestones: [{ id: 'w', name: 'Winter', date: '2031-01-01', show: true }],
+        incidents: ['2031-01-01', '2031-03-01', '2031-06-02'].map(visitors),
+      } as Given),
+    );
+    // In March there was no show of the diary: it is not told away.
+    expect([log.visitors, log.earlier]).toEqual([10, 5]);
   });
 });
 

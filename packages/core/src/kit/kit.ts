@@ -2,7 +2,7 @@ import { MM, countOf, formatMm } from '../grid/index.ts';
 import { displayOf, listOf, type Scene } from '../document/index.ts';
 import { currentContents, highestTable } from '../venue/index.ts';
 import { shareOf, type Reach } from '../reach/index.ts';
-import { handsOf, type Shipment } from '../transport/index.ts';
+import { handsOf, nightsOf, type Shipment } from '../transport/index.ts';
 import type { Power } from '../power/index.ts';
 import { brokenThings } from './log.ts';
 
@@ -46,7 +46,8 @@ export function showKit(
     ...shims(scene),
     ladderItem(reach),
     trolleyItem(shipment),
-    ...powerItems(power),
+    ...powerItems(power, display.showDays),
+    ...nightItems(scene),
     ...brokenThings(scene).map(({ what, times }) => ({
       ...{ key: `spares ${what}`, name: `Spare parts for ${what}`, count: 1 },
       why: `It broke ${times === 1 ? 'once' : `${times} times`} before.`,
@@ -110,6 +111,22 @@ function cloths(scene: Scene): KitItem[] {
 
 const size = (mm: number) => formatMm(Math.round(mm) * MM);
 
+/** What covers the display while it stands in the hall over night. */
+function nightItems(scene: Scene): KitItem[] {
+  const nights = nightsOf(scene);
+  const tables = currentContents(scene, 'table').filter(({ kind }) => kind === 'table').length;
+  return nights === 0
+    ? []
+    : [
+        item(
+          'dust-sheet',
+          'Dust sheet',
+          tables,
+          `One for each table: it stands ${countOf(nights, 'night')} in the hall.`,
+        ),
+      ];
+}
+
 function barrierItem(scene: Scene): KitItem | null {
   const lengths = currentContents(scene, 'barrier').map(({ x1, y1, x2, y2 }) => Math.hypot(x2 - x1, y2 - y1));
   if (lengths.length === 0) return null;
@@ -160,7 +177,7 @@ function trolleyItem({ units }: Shipment): KitItem | null {
 }
 
 /** Spares of lights and connectors, charged batteries, extension leads, covers for leads over the visitors’ floor. */
-function powerItems({ circuits, supplies, leads }: Power): KitItem[] {
+function powerItems({ circuits, supplies, leads }: Power, days: number): KitItem[] {
   const lights = new Map<string, number>();
   for (const { devices } of circuits)
     for (const { device } of devices)
@@ -189,8 +206,10 @@ function powerItems({ circuits, supplies, leads }: Power): KitItem[] {
             item(
               `battery ${supply.id}`,
               `Charged batteries for ${supply.name}`,
-              supply.sets,
-              `They last ${hours.toFixed(1)} h together.`,
+              supply.sets * days,
+              days === 1
+                ? `They last ${hours.toFixed(1)} h together.`
+                : `${countOf(supply.sets, 'set')} for each of ${days} days, ${hours.toFixed(1)} h a day: nothing is charged unwatched.`,
             ),
           ]
         : [],

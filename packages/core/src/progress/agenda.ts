@@ -1,5 +1,5 @@
-import { displayOf, isComing, listOf, sectionsOf, type Scene } from '../document/index.ts';
-import { isoAfter, momentOf, weekdayOf } from './days.ts';
+import { isoAfter, displayOf, isComing, listOf, sectionsOf, type Scene } from '../document/index.ts';
+import { momentOf, weekdayOf } from './days.ts';
 
 // Who sits down when, in their own towns, and the days that are waited for.
 
@@ -89,17 +89,23 @@ export function concerns(scene: Scene, { what, id }: Day, person: string | null)
   return (task?.owner ?? scene.section[task?.section ?? '']?.owner ?? null) === person;
 }
 
+/** Each day of a show, told which one it is where there are several. */
+const showDaysOf = (from: string, days: number, name: string, id: string): Day[] =>
+  Array.from({ length: days }, (_, i) => ({
+    date: isoAfter(from, i),
+    what: 'show',
+    name: days === 1 ? name : `${name}, day ${i + 1} of ${days}`,
+    id: i === 0 ? id : `${id}-${i + 1}`,
+  }));
+
 /** Shows, milestones, parcels on their way, tasks with a day, and the days by which sections want their parts; by date. */
 export function daysAhead(scene: Scene, from: string, to: string): Day[] {
-  const { showDate, showName } = displayOf(scene);
+  const { showDate, showName, showDays } = displayOf(scene);
   const days: Day[] = [
-    ...(showDate
-      ? [{ date: showDate, what: 'show' as const, name: showName || 'The show', id: 'show' }]
-      : []),
-    ...listOf(scene, 'milestone').map(({ id, date, name, show }) => ({
-      ...{ date, name, id },
-      what: show ? ('show' as const) : ('milestone' as const),
-    })),
+    ...(showDate ? showDaysOf(showDate, showDays, showName || 'The show', 'show') : []),
+    ...listOf(scene, 'milestone').flatMap(({ id, date, name, show, showDays: long }) =>
+      show ? showDaysOf(date, long, name, id) : [{ date, name, id, what: 'milestone' as const }],
+    ),
     ...listOf(scene, 'order').flatMap((order) =>
       order.expected && isComing(order)
         ? [{ date: order.expected, what: 'parcel' as const, name: order.name, id: order.id }]

@@ -1,5 +1,5 @@
-import { displayOf, listOf, type Scene } from '../document/index.ts';
-import { dateIn, isoAfter, weekdayOf } from './days.ts';
+import { isoAfter, displayOf, listOf, type Scene } from '../document/index.ts';
+import { dateIn, weekdayOf } from './days.ts';
 
 // What was done, day by day, summed.
 

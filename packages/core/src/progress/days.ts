@@ -2,12 +2,6 @@ import { TZDate } from '@date-fns/tz';
 
 // Days of the calendar, and clocks in different towns.
 
-const DAY_MS = 86_400_000;
-
-/** The ISO date so many days after another. */
-export const isoAfter = (from: string, days: number): string =>
-  new Date(Date.parse(from) + days * DAY_MS).toISOString().slice(0, 10);
-
 /** Of an ISO date, Monday 0 to Sunday 6. */
 export const weekdayOf = (date: string): number => (new Date(`${date}T00:00:00Z`).getUTCDay() + 6) % 7;
 

@@ -1,7 +1,6 @@
 import { countOf } from '../grid/index.ts';
 import type { Transfer, Netted } from '../materials/index.ts';
-import { listOf, sectionsOf, type Scene, type Task } from '../document/index.ts';
-import { isoAfter } from './days.ts';
+import { isoAfter, listOf, sectionsOf, type Scene, type Task } from '../document/index.ts';
 import { pert } from './earned.ts';
 import { WORK_OF } from './effort.ts';
 import { guessOf, hoursAhead } from './outlook.ts';

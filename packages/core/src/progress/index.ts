@@ -23,7 +23,7 @@ export {
   type Outlook,
   type OutlookAnswer,
 } from './outlook.ts';
-export { clockIn, dateIn, isoAfter, momentOf } from './days.ts';
+export { clockIn, dateIn, momentOf } from './days.ts';
 export { offeredTasks, type AskedOf, type CountedBlock, type OfferedTask } from './tasks.ts';
 export { eveningOf, type Evening, type EveningAsk } from './evening.ts';
 export {

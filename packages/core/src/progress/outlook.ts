@@ -1,5 +1,13 @@
-import { displayOf, listOf, type Scene, type Section, type Task, daysBetween } from '../document/index.ts';
-import { isoAfter, weekdayOf } from './days.ts';
+import {
+  isoAfter,
+  displayOf,
+  listOf,
+  type Scene,
+  type Section,
+  type Task,
+  daysBetween,
+} from '../document/index.ts';
+import { weekdayOf } from './days.ts';
 import type { ThreeGuesses } from './earned.ts';
 import { effortOf, type PieceCounts } from './effort.ts';
 import {

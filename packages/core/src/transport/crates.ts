@@ -28,6 +28,7 @@ export interface FullCrate {
   grams: number;
   bears: number;
   order: number;
+  wheels: boolean;
   holds: Content[];
 }
 
@@ -68,6 +69,7 @@ export function crated(
         grams: 1000 * crate.ownKg + holds.reduce((sum, { grams }) => sum + grams, 0),
         bears: 1000 * crate.bearsKg,
         order: Math.min(...holds.map(({ order }) => order)),
+        wheels: crate.wheels,
         holds,
       });
     });

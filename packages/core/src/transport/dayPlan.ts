@@ -1,5 +1,13 @@
-import { timetableFaults, timetableOf, type Absence, type TimedTask } from './timetable.ts';
-import type { ShowTask } from './showTasks.ts';
+import {
+  timetableBoundOf,
+  timetableFaults,
+  timetableOf,
+  type Absence,
+  type Pool,
+  type TimedTask,
+} from './timetable.ts';
+import type { Closing } from './phases.ts';
+import { loadOf, type ShowTask } from './showTasks.ts';
 
 // The day of the show by the minute: who does what when, what is critical, what to leave out; planned again from what is done.
 
@@ -27,6 +35,8 @@ export interface DayPlan {
 export interface Helper {
   id: string;
   arrives: number;
+  /** The most that they carry, kg; null: no limit is known. */
+  carriesKg: number | null;
 }
 
 export type DayAnswer = { ok: true; plan: DayPlan } | { ok: false; reasons: string[] };
@@ -34,22 +44,31 @@ export type DayAnswer = { ok: true; plan: DayPlan } | { ok: false; reasons: stri
 const MINUTE_MS = 60_000;
 /** Before and after minute 0 what is done belongs to this day, minutes. */
 const EARLY = 6 * 60;
-const LATE = 24 * 60;
+const LATE = 48 * 60;
 /** So many tasks that may be left out are tried. */
 const MAX_DROPS = 12;
+
+/** When a day is planned: now, and by when. */
+export interface DayTimes {
+  now: number | null;
+  origin: number;
+  until: number;
+  closed?: readonly Closing[];
+}
 
 /**
  * Plans the day: what is over stays as it was, what runs ends when it is planned to or now, the rest begins from now on.
  * @param now minutes after the beginning; null: the day has not begun
  * @param origin the moment of minute 0, ms since 1970
  * @param until when it must be ready; what to leave out is looked for where it is not
+ * @param closed nobody may be there: nothing that takes hands goes on
  */
 export function dayPlanOf(
   tasks: readonly ShowTask[],
   helpers: readonly Helper[],
-  { now, origin, until }: { now: number | null; origin: number; until: number },
+  { now, origin, until, closed = [] }: DayTimes,
 ): DayAnswer {
-  const first = planned(tasks, helpers, now, origin);
+  const first = planned(tasks, helpers, { now, origin, closed });
   if (!first.ok || first.plan.ready <= until) return first;
   const waits = new Set(first.plan.rows.flatMap(({ key, state }) => (state === 'waits' ? [key] : [])));
   const canGo = tasks.filter(({ key, canDrop }) => canDrop && waits.has(key));
@@ -57,7 +76,7 @@ export function dayPlanOf(
     const without = tasks.flatMap((task) =>
       task.key === key ? [] : [{ ...task, after: waitsWithout(task, tasks, key) }],
     );
-    const then = planned(without, helpers, now, origin, true);
+    const then = planned(without, helpers, { now, origin, closed, isQuick: true });
     return then.ok && then.plan.ready < first.plan.ready ? [{ key, ready: then.plan.ready }] : [];
   });
   return { ok: true, plan: { ...first.plan, drops: drops.sort((a, b) => a.ready - b.ready) } };
@@ -76,9 +95,7 @@ const waitsWithout = ({ after }: ShowTask, tasks: readonly ShowTask[], key: stri
 function planned(
   tasks: readonly ShowTask[],
   helpers: readonly Helper[],
-  now: number | null,
-  origin: number,
-  isQuick = false,
+  { now, origin, closed, isQuick = false }: Omit<Required<DayTimes>, 'until'> & { isQuick?: boolean },
 ): DayAnswer {
   const minuteOf = (instant: string | null | undefined): number | null => {
     const minute = instant ? (Date.parse(instant) - origin) / MINUTE_MS : null;
@@ -115,21 +132,26 @@ function planned(
     const run = running.get(key);
     return run ? [{ until: run.end - from, hands: Math.min(needs, hands) }] : [];
   });
-  const arrivals = helpers.map(({ arrives }): Absence => ({ until: arrives - from, hands: 1 }));
-  const absent = [...busy, ...arrivals].filter(({ until }) => until > 0);
-  const answer = timetableOf(timed, hands, { absent, isQuick });
+  const nobody = closed.map((one): Closing => ({ from: one.from - from, until: one.until - from }));
+  const away = awayOf(helpers, from, nobody);
+  const pools = poolsOf(left, helpers, from, nobody);
+  const absent = [...busy, ...away];
+  const answer = timetableOf(timed, hands, { absent, pools, isQuick });
   if (!answer.ok) return { ok: false, reasons: answer.reasons.map((reason) => namedReason(reason, tasks)) };
   const { timetable } = answer;
-  const faults = timetableFaults(timed, hands, timetable.rows, absent);
+  const faults = timetableFaults(timed, hands, timetable.rows, { absent, pools });
   if (faults.length > 0) throw new Error(`The timetable does not hold: ${faults.join(' ')}`);
   const times = new Map([
     ...over,
     ...running,
     ...timetable.rows.map(({ id, start, end }) => [id, { start: from + start, end: from + end }] as const),
   ]);
+  const people = peopleOf(tasks, helpers, times, {
+    isFixed: (key) => over.has(key) || running.has(key) || pools.length === 0,
+    closed,
+  });
   const ends = (list: ReadonlyMap<string, { end: number }>) => [...list.values()].map(({ end }) => end);
   const ready = Math.max(0, ...ends(times));
-  const people = peopleOf(tasks, helpers, times);
   const slack = slackOf(tasks, times, people, ready);
   const rows = tasks.flatMap(({ key, chore }): DayRow[] => {
     const time = times.get(key);
@@ -147,27 +169,115 @@ const namedReason = (reason: string, tasks: readonly ShowTask[]): string =>
     .toSorted((a, b) => b.key.length - a.key.length)
     .reduce((words, { key, title }) => words.replaceAll(key, title), reason);
 
-/** Who does each task: of those who are there and free the owner of its section first, then who has worked least. */
+/** No plan of a whole day is ready before, minutes; null: there are too few hands for a task, or none at all. */
+export function dayBoundOf(
+  tasks: readonly ShowTask[],
+  helpers: readonly Helper[],
+  closed: readonly Closing[],
+): number | null {
+  const pools = poolsOf(tasks, helpers, 0, closed);
+  const isShort = tasks.some(({ key, hands }) =>
+    [{ hands: helpers.length, needs: null }, ...pools].some(
+      (pool) => (pool.needs === null ? hands : (pool.needs.get(key) ?? 0)) > pool.hands,
+    ),
+  );
+  if (helpers.length === 0 || isShort) return null;
+  return timetableBoundOf(
+    tasks.map(({ key, ...task }) => ({ id: key, ...task })),
+    helpers.length,
+    { absent: awayOf(helpers, 0, closed), pools },
+  );
+}
+
+/** Hands that are not there from a minute on: who comes later, and all of them while nobody may be there. */
+function awayOf(helpers: readonly Helper[], from: number, nobody: readonly Closing[]): Absence[] {
+  return [
+    ...helpers.map(({ arrives }): Absence => ({ until: arrives - from, hands: 1 })),
+    // Who has not come yet is away once.
+    ...nobody.flatMap((one) =>
+      parts(
+        one,
+        helpers.map(({ arrives }) => arrives - from),
+      ).map(({ from: start, until, there }): Absence => ({
+        ...{ from: start, until, hands: there },
+      })),
+    ),
+  ].filter(({ until, hands }) => until > 0 && hands > 0);
+}
+
+/** A time in pieces by who has come. */
+function parts({ from, until }: Closing, arrivals: readonly number[]): (Closing & { there: number })[] {
+  const cuts = [from, ...arrivals.filter((at) => at > from && at < until).sort((a, b) => a - b), until];
+  return cuts.slice(0, -1).map((start, i) => ({
+    ...{ from: start, until: cuts[i + 1] },
+    there: arrivals.filter((at) => at <= start).length,
+  }));
+}
+
+/** For each limit of what someone carries those above it, and the tasks in which each hand bears more than that. */
+function poolsOf(
+  tasks: readonly ShowTask[],
+  helpers: readonly Helper[],
+  from: number,
+  nobody: readonly Closing[],
+): Pool[] {
+  const limits = [...new Set(helpers.flatMap(({ carriesKg }) => carriesKg ?? []))].sort((a, b) => a - b);
+  return limits.flatMap((limit): Pool[] => {
+    const needs = new Map(
+      tasks.flatMap((task) => (loadOf(task) > limit ? [[task.key, task.hands] as const] : [])),
+    );
+    const strong = helpers.filter((helper) => canBear(helper, limit) && helper.carriesKg !== limit);
+    return needs.size === 0 ? [] : [{ needs, hands: strong.length, absent: awayOf(strong, from, nobody) }];
+  });
+}
+
+/** Whether someone carries so much. */
+export const canBear = ({ carriesKg }: Pick<Helper, 'carriesKg'>, kg: number) =>
+  carriesKg === null || carriesKg >= kg;
+
+/**
+ * Who does each task: of those who are there, free and strong enough the owner of its section first, then who bears least,
+ * then who has worked least. Where not all are alike a task may have to wait for the right ones: its time moves on then.
+ * @param times by key; moved where a task waits
+ */
 function peopleOf(
   tasks: readonly ShowTask[],
   helpers: readonly Helper[],
-  times: ReadonlyMap<string, { start: number; end: number }>,
+  times: Map<string, { start: number; end: number }>,
+  { isFixed, closed }: { isFixed: (key: string) => boolean; closed: readonly Closing[] },
 ): Map<string, string[]> {
   const free = new Map(helpers.map(({ id, arrives }) => [id, arrives]));
+  const freeAt = ({ id }: Helper) => free.get(id) ?? 0;
   const worked = new Map(helpers.map(({ id }) => [id, 0]));
   const people = new Map<string, string[]>();
   const inTime = tasks
-    .flatMap(({ key, hands, owner }) => {
-      const time = times.get(key);
-      return time ? [{ key, hands, owner, ...time }] : [];
+    .flatMap((task) => {
+      const time = times.get(task.key);
+      return time ? [{ ...task, ...time, loadKg: loadOf(task) }] : [];
     })
-    .sort((a, b) => a.start - b.start || b.hands - a.hands || (a.key < b.key ? -1 : 1));
-  for (const { key, hands, owner, start, end } of inTime) {
-    const chosen = helpers
-      .filter(({ id }) => (free.get(id) ?? 0) <= start)
+    .sort(
+      (a, b) => a.start - b.start || b.loadKg - a.loadKg || b.hands - a.hands || (a.key < b.key ? -1 : 1),
+    );
+  for (const { key, hands, owner, loadKg, minutes, after, ...planned } of inTime) {
+    const able = helpers.filter((helper) => isFixed(key) || canBear(helper, loadKg));
+    let { start, end } = planned;
+    if (!isFixed(key)) {
+      const before = after.map((one) => times.get(one)?.end ?? 0);
+      const soonest = able.map(freeAt).sort((a, b) => a - b)[hands - 1] ?? 0;
+      start = pastClosings(
+        Math.max(start, ...before, hands > 0 ? soonest : 0),
+        hands > 0 ? minutes : 0,
+        closed,
+      );
+      end = start + minutes;
+      times.set(key, { start, end });
+    }
+    const chosen = able
+      .filter((helper) => freeAt(helper) <= start)
       .sort(
         (a, b) =>
           Number(b.id === owner) - Number(a.id === owner) ||
+          bearing(a) - bearing(b) ||
           (worked.get(a.id) ?? 0) - (worked.get(b.id) ?? 0),
       )
       .slice(0, hands)
@@ -179,6 +289,14 @@ function peopleOf(
     }
   }
   return people;
+}
+
+const bearing = ({ carriesKg }: Helper) => carriesKg ?? 1000;
+
+/** The first moment from one on at which so many minutes lie in no closing. */
+function pastClosings(from: number, minutes: number, closed: readonly Closing[]): number {
+  const blocking = closed.find((one) => one.from < from + minutes && from < one.until && minutes > 0);
+  return blocking ? pastClosings(blocking.until, minutes, closed) : from;
 }
 
 /** How far each may slip: what waits for it, and what the same people do next, begins as planned. */

@@ -7,6 +7,8 @@ export * from './crates.ts';
 export * from './load.ts';
 export * from './loadHelps.ts';
 export * from './showTasks.ts';
+export * from './phases.ts';
 export * from './dayPlan.ts';
 export * from './show.ts';
+export * from './diary.ts';
 export * from './labels.ts';

@@ -8,7 +8,7 @@ const ticking = () => {
 };
 const unit = (key: string, w: number, d: number, h: number, more: Partial<LoadUnit> = {}): LoadUnit => ({
   ...{ key, name: key, ref: { kind: 'plot', id: key }, w, d, h, grams: 1000, bears: 0, order: 1 },
-  ...{ lift: moduleLift(1, { w: 10, d: 10 }, 100), holds: [], handling: null },
+  ...{ lift: moduleLift(1, { w: 10, d: 10 }, 100), wheels: false, holds: [], handling: null },
   ...more,
 });
 /** A van of 1,000 × 1,000 mm and 500 mm high, its door as wide. */

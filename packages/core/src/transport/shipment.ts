@@ -33,6 +33,8 @@ export interface LoadUnit {
   /** When it is needed at the place: 1 first. */
   order: number;
   lift: ModuleLift;
+  /** It rolls on wheels of its own. */
+  wheels: boolean;
   /** What is in it; empty: it travels bare. */
   holds: Content[];
   handling: Handling | null;
@@ -116,7 +118,7 @@ export function shipmentOf(scene: Scene, carried: readonly CarriedPiece[], order
     ...[...pieces.filter(goesBare), ...inCrates.left].map((content): LoadUnit => {
       const { key, name, ref, w, d, h, grams, bears, order: needed } = content;
       return {
-        ...{ key, name, ref, w, d, h, grams, bears, order: needed, holds: [] },
+        ...{ key, name, ref, w, d, h, grams, bears, order: needed, wheels: false, holds: [] },
         lift: carried.find(({ id }) => id === key)?.lift ?? liftOf(content),
         handling: handlingOf(key),
       };
@@ -133,7 +135,7 @@ export function shipmentOf(scene: Scene, carried: readonly CarriedPiece[], order
         const key = `cargo-${id}-${i + 1}`;
         return {
           ...{ key, name: count === 1 ? name : `${name} ${i + 1}`, ref: { kind: 'cargo', id }, w, d, h },
-          ...{ grams: 1000 * kg, bears: 1000 * bearsKg, order: RANKS[needed], holds: [] },
+          ...{ grams: 1000 * kg, bears: 1000 * bearsKg, order: RANKS[needed], wheels: false, holds: [] },
           ...{ lift: liftOf({ grams: 1000 * kg, w, d, h }), handling: handlingOf(key) },
         };
       }),

@@ -1,20 +1,28 @@
 import fc from 'fast-check';
 import { runs } from '../../test/runs.ts';
-import { idFor, sceneFrom } from '../document/index.ts';
+import { idFor, reduce, sceneFrom } from '../document/index.ts';
 import { compileRelief } from '../terrain/index.ts';
 import {
   choreId,
   crated,
+  dayBoundOf,
   dayPlanOf,
-  handsOfShow,
+  furtherShows,
   handsToCarry,
+  helpersOf,
   loadPlanOf,
   loadProgress,
   packingFaults,
   packItemOf,
+  nightsOf,
+  phaseTimes,
+  phasesOf,
+  prepareShow,
+  showDiary,
   showOf,
   showTasks,
   stoppedUnits,
+  tasksOfPhase,
   tripsOf,
   type Content,
   type CrateSize,
@@ -70,6 +78,13 @@ const shown = (set: (file: ReturnType<typeof given>) => void = () => undefined) 
   set(file);
   const scene = sceneFrom(file);
   return showOf(scene, compileRelief(scene));
+};
+const shownAt = (set: (file: ReturnType<typeof given>) => void) => {
+  const file = given();
+  set(file);
+  const scene = sceneFrom(file);
+  const relief = compileRelief(scene);
+  return { ...showOf(scene, relief), scene, relief };
 };
 const setUp = (show: ReturnType<typeof shown>) => showTasks(show.scene, show.shipment, show.order, 'setup');
 
@@ -225,7 +240,7 @@ const task = (
   after: string[] = [],
   more: Partial<ShowTask> = {},
 ): ShowTask => ({
-  ...{ key, title: key, minutes, hands, after, isOwn: false, isGuess: false, canDrop: false },
+  ...{ key, title: key, minutes, hands, kg: 0, after, isOwn: false, isGuess: false, canDrop: false },
   ...{ chore: null, owner: null },
   ...more,
 });
@@ -237,8 +252,8 @@ const chore = (began: number | null, ended: number | null, dropped = false): Sho
   };
 };
 const helpers = [
-  { id: 'ada', arrives: 0 },
-  { id: 'bob', arrives: 0 },
+  { id: 'ada', arrives: 0, carriesKg: null },
+  { id: 'bob', arrives: 0, carriesKg: null },
 ];
 const planned = (tasks: ShowTask[], now: number | null, until = 1000) => {
   const answer = dayPlanOf(tasks, helpers, { now, origin: 0, until });
@@ -293,14 +308,147 @@ test('people who come, and when', () => {
       { id: 'cy', name: 'Cy', initials: 'C', arrives: '07:00' },
     ],
   });
-  expect(handsOfShow(scene, '08:00')).toEqual([
-    { id: 'cy', name: 'Cy', arrives: 0 },
-    { id: 'ada', name: 'Ada', arrives: 45 },
+  expect(helpersOf(scene, 'setup').map(({ name, arrives }) => [name, arrives])).toEqual([
+    ['Cy', 0],
+    ['Ada', 45],
   ]);
+});
+
+test('the hours of a show of two days with an evening before, by hand', () => {
+  const scene = sceneFrom({
+    ...given(),
+    display: {
+      ...given().display,
+      ...{ showDays: 2, eveFrom: '19:00', eveTo: '22:00', closesAt: '17:00', clearBy: '19:00' },
+      ...{ morrowFrom: '08:00', driveMinutes: 15, leaveFrom: '14:00', rebuildFrom: '10:00' },
+    },
+    people: [
+      { id: 'ada', name: 'Ada', initials: 'A', arrives: '20:00' },
+      { id: 'bob', name: 'Bob', initials: 'B', eve: false, arrives: '08:30' },
+      { id: 'cy', name: 'Cy', initials: 'C', eve: false },
+    ],
+  });
+  // 19:00 to 22:00 is 180 min; 08:00 is 13 h = 780 min after 19:00, visitors come at 10:00.
+  expect(phaseTimes(scene, 'setup')).toEqual({
+    ...{ day: -1, from: '19:00', to: '10:00', until: 900, isGuess: false },
+    windows: [
+      { start: 0, end: 180 },
+      { start: 780, end: 900 },
+    ],
+  });
+  // On the second day from 17:00; 08:00 is 900 min later, until noon by guess.
+  expect(phaseTimes(scene, 'takedown')).toMatchObject({
+    ...{ day: 1, from: '17:00', to: '12:00', until: 1140, isGuess: true },
+    windows: [
+      { start: 0, end: 120 },
+      { start: 900, end: 1140 },
+    ],
+  });
+  // A quarter of an hour before 19:00 the vehicle leaves.
+  expect(phaseTimes(scene, 'leave')).toMatchObject({ day: -1, from: '14:00', to: '18:45', until: 285 });
+  // Back at 12:15 of the day after: 10:00 is on the next one.
+  expect(phaseTimes(scene, 'rebuild')).toMatchObject({ day: 3, from: '10:00', to: '20:00', until: 600 });
+  expect(nightsOf(scene)).toBe(3);
+  expect(helpersOf(scene, 'setup').map(({ name, arrives }) => [name, arrives])).toEqual([
+    ['Ada', 60],
+    ['Cy', 780],
+    ['Bob', 810],
+  ]);
+  const late = sceneFrom({
+    ...given(),
+    display: { ...given().display, closesAt: '22:00', clearBy: '01:30' },
+  });
+  expect(phaseTimes(late, 'takedown')).toMatchObject({ day: 0, until: 210, to: '01:30' });
+});
+
+test('packing at home and standing there again, by hand: no tables, the way of home', () => {
+  const { scene, order, shipment, relief } = shownAt((file) => {
+    Object.assign(file.places?.[0] ?? {}, { carryMetres: 25 });
+    file.passages?.push({
+      id: 'step',
+      name: 'step',
+      kind: 'stair',
+      width: 900,
+      height: 2000,
+      order: 0,
+      place: 'home',
+    });
+  });
+  expect(phasesOf(scene)).toEqual(['leave', 'setup', 'takedown', 'rebuild']);
+  const show = { scene, order, shipment };
+  const [leave, rebuild] = (['leave', 'rebuild'] as const).map((phase) =>
+    tasksOfPhase(scene, relief, show, phase),
+  );
+  expect(leave.map(({ key }) => key).toSorted()).toEqual(rebuild.map(({ key }) => key).toSorted());
+  expect(leave.filter(({ key }) => /^(table|barrier)/.test(key))).toEqual([]);
+  // 1 to load, 2 for the stair, 2 × 25 ÷ 50 of way: 4 min; a module 3 more.
+  expect(rebuild.find(({ key }) => key === 'carry cargo-cloth-1')?.minutes).toBe(4);
+  expect(rebuild.find(({ key }) => key === 'module a')?.minutes).toBe(7);
+  expect(leave.find(({ key }) => key === 'module a')?.after).toContain('part h 0');
+  expect(rebuild.find(({ key }) => key === 'part h 0')?.after).toContain('module a');
+});
+
+test('a crate on wheels is rolled by one, except over a stair', () => {
+  const carry = (set: (file: ReturnType<typeof given>) => void) =>
+    setUp(
+      shown((file) => {
+        Object.assign(file.crates?.[0] ?? {}, { ownKg: 60, wheels: true });
+        set(file);
+      }),
+    ).find(({ key }) => key === 'carry crate-box-1');
+  expect(carry(() => undefined)).toMatchObject({ title: 'Roll Box 1', hands: 1, kg: 0 });
+  const carried = carry((file) =>
+    file.passages?.push({ id: 'stair', name: 'stair', kind: 'stair', width: 900, height: 2200, order: 3 }),
+  );
+  expect(carried?.title).toBe('Carry Box 1');
+  expect(carried?.hands).toBeGreaterThan(1);
+  expect(carried?.kg).toBeGreaterThan(60);
+});
+
+test('who carries at most 10 kg takes no end of 30, and what takes two of those who do waits for them', () => {
+  const team = [
+    { id: 'ada', arrives: 0, carriesKg: 10 },
+    { id: 'bob', arrives: 0, carriesKg: null },
+    { id: 'cy', arrives: 30, carriesKg: 20 },
+  ];
+  const heavy = task('heavy', 10, 2, [], { kg: 30 });
+  const answer = dayPlanOf([heavy, task('light', 5, 1, [], { kg: 4 })], team, {
+    now: null,
+    origin: 0,
+    until: 99,
+  });
+  if (!answer.ok) throw new Error(answer.reasons.join());
+  // 15 kg each: Bob and Cy, who comes at minute 30; the light one is Ada’s meanwhile.
+  expect(answer.plan).toMatchObject({ ready: 40, bound: 40 });
+  const [first, second] = answer.plan.rows;
+  expect([first.start, first.people.toSorted(), second.people]).toEqual([30, ['bob', 'cy'], ['ada']]);
+  // Of 60 kg each bears 30: only Bob does.
+  expect(dayPlanOf([{ ...heavy, kg: 60 }], team, { now: null, origin: 0, until: 99 })).toEqual({
+    ok: false,
+    reasons: ['heavy needs 2 hands that are strong enough for it; there is 1.'],
+  });
+});
+
+test('nothing that takes hands goes on in the night; glue dries', () => {
+  const closed = [{ from: 30, until: 600 }];
+  const answer = dayPlanOf([task('A', 20, 2), task('glue', 40, 0, ['A']), task('B', 20, 2, ['A'])], helpers, {
+    now: null,
+    origin: 0,
+    until: 640,
+    closed,
+  });
+  if (!answer.ok) throw new Error(answer.reasons.join());
+  expect(answer.plan.rows.map(({ start, end }) => [start, end])).toEqual([
+    [0, 20],
+    [20, 60],
+    [600, 620],
+  ]);
+  expect(answer.plan).toMatchObject({ ready: 620, bound: 620 });
 });
 
 const randomDay = fc.array(
   fc.record({
+    kg: fc.constantFrom(0, 0, 8, 14, 30),
     minutes: fc.integer({ min: 1, max: 20 }),
     hands: fc.integer({ min: 0, max: 2 }),
     after: fc.array(fc.nat(12), { maxLength: 2 }),
@@ -314,8 +462,11 @@ test('random days half done: nobody is in two places, nothing to come begins too
       randomDay,
       fc.integer({ min: 0, max: 40 }),
       fc.integer({ min: 0, max: 30 }),
-      (list, now, arrives) => {
-        const tasks = list.map(({ minutes, hands, after, state }, i) => {
+      fc.array(fc.constantFrom(null, 10, 20), { minLength: 3, maxLength: 3 }),
+      fc.option(fc.record({ from: fc.integer({ min: 0, max: 60 }), long: fc.integer({ min: 1, max: 60 }) })),
+      (list, now, arrives, limits, night) => {
+        const closed = night ? [{ from: night.from, until: night.from + night.long }] : [];
+        const tasks = list.map(({ minutes, hands, after, state, kg }, i) => {
           const known = {
             waits: null,
             over: chore(Math.max(0, now - minutes), now),
@@ -324,6 +475,7 @@ test('random days half done: nobody is in two places, nothing to come begins too
           }[state];
           return task(`t${i}`, minutes, hands, [...new Set(after.filter((j) => j < i).map((j) => `t${j}`))], {
             chore: known,
+            kg,
           });
         });
         // What is left out is passed over before the day is planned.
@@ -331,9 +483,17 @@ test('random days half done: nobody is in two places, nothing to come begins too
           ...one,
           after: one.after.filter((key) => !tasks.find((other) => other.key === key)?.chore?.dropped),
         }));
-        const people = [...helpers, { id: 'cy', arrives }];
-        const answer = dayPlanOf(known, people, { now, origin: 0, until: 10_000 });
-        if (!answer.ok) throw new Error(answer.reasons.join());
+        const people = [...helpers, { id: 'cy', arrives, carriesKg: null }].map((one, i) => ({
+          ...one,
+          carriesKg: limits[i],
+        }));
+        const answer = dayPlanOf(known, people, { now, origin: 0, until: 10_000, closed });
+        const canDo = ({ kg, hands }: ShowTask, { carriesKg }: (typeof people)[number]) =>
+          hands === 0 || carriesKg === null || kg / hands <= carriesKg;
+        const waits = known.filter(({ chore: is }) => is === null);
+        const isShort = waits.some((one) => people.filter((person) => canDo(one, person)).length < one.hands);
+        expect(answer.ok).toBe(!isShort);
+        if (!answer.ok) return;
         const { rows, ready, bound } = answer.plan;
         expect(bound).toBeLessThanOrEqual(ready);
         const rowOf = new Map(rows.map((row) => [row.key, row]));
@@ -342,6 +502,10 @@ test('random days half done: nobody is in two places, nothing to come begins too
           const one = known.find(({ key }) => key === row.key);
           expect(row.start).toBeGreaterThanOrEqual(now);
           expect(row.people).toHaveLength(one?.hands ?? 0);
+          for (const person of people)
+            if (one && row.people.includes(person.id)) expect(canDo(one, person)).toBe(true);
+          if (one && one.hands > 0)
+            for (const { from, until } of closed) expect(row.end <= from || row.start >= until).toBe(true);
           for (const key of one?.after ?? [])
             expect(row.start).toBeGreaterThanOrEqual(rowOf.get(key)?.end ?? Infinity);
           for (const id of row.people) {
@@ -370,6 +534,7 @@ test('things stand in rows in a crate, by hand', () => {
       wall: 0,
       padding: 0,
       maxKg: null,
+      wheels: false,
       ownKg: 0,
       bearsKg: 0,
       count: 9,
@@ -411,7 +576,17 @@ test('random crates: each thing is in one crate or left, no crate is overfull, n
           ...thing,
         }));
         const crates = sizes.map((size, i): CrateSize => ({
-          ...{ id: `k${i}`, v: 1, name: `k${i}`, wall: 2, padding: 3, maxKg: 5, ownKg: 1, bearsKg: 0 },
+          ...{
+            id: `k${i}`,
+            v: 1,
+            name: `k${i}`,
+            wall: 2,
+            padding: 3,
+            maxKg: 5,
+            ownKg: 1,
+            bearsKg: 0,
+            wheels: false,
+          },
           ...{ ...size, left: size.count },
         }));
         const full = crated(contents, crates, () => null, null);
@@ -468,4 +643,59 @@ test('each cable that feeds something is joined once all modules stand: 2 min, a
   expect(tasks[0].after).toEqual(['module a', 'module b']);
   const back = showTasks(scene, shipment, order, 'takedown');
   expect(back.find(({ key }) => key === 'module a')?.after).toContain('circuit c');
+});
+
+test('another show is prepared and the first again: everything as it was, but for what the clock taught', () => {
+  const [began, ended] = ['2031-10-01T08:00:00.000Z', '2031-10-01T08:12:20.000Z'];
+  const scene = sceneFrom({
+    ...given(),
+    display: { ...given().display, showName: 'Autumn', showDate: '2031-10-01', showDays: 2 },
+    milestones: [
+      { id: 'w', name: 'Winter', date: '2031-12-06', show: true, place: 'home', opensAt: '09:00' },
+      { id: 'm', name: 'Ground closed', date: '2031-09-01' },
+    ],
+    handlings: [{ id: 'x', piece: 'module-a', loaded: began, arrived: ended, lying: true }],
+    chores: [
+      { id: choreId('setup', 'table ta'), name: 'Table a', task: 'table ta', began, ended },
+      { id: choreId('setup', 'table tb'), name: 'Table b', task: 'table tb', minutes: 9, began, ended },
+      { id: 'own', name: 'Sweep', began },
+    ],
+  });
+  const apply = (of: typeof scene, id: string) => {
+    const answer = reduce(of, prepareShow(of, id));
+    if (!answer.ok) throw new Error(answer.refusal.sentence);
+    return answer.scene;
+  };
+  const winter = apply(scene, 'w');
+  expect(winter.display.display).toMatchObject({
+    ...{ showName: 'Winter', showDate: '2031-12-06', showPlace: 'home', showDays: 1 },
+    ...{ opensAt: '09:00', accessFrom: null },
+  });
+  expect(winter.milestone.w).toMatchObject({
+    ...{ name: 'Autumn', date: '2031-10-01', place: 'hall', showDays: 2, opensAt: '10:00', show: true },
+  });
+  expect(winter.handling.x).toMatchObject({ loaded: null, arrived: null, lying: true });
+  // 12 min 20 s; what was typed stays, and what was never ended teaches nothing.
+  expect(Object.values(winter.chore).map((one) => [one.began, one.ended, one.minutes])).toEqual(
+    expect.arrayContaining([
+      [null, null, 12],
+      [null, null, 9],
+      [null, null, null],
+    ]),
+  );
+  const back = apply(winter, 'w');
+  const plain = ({ v: _v, ...fields }: { v: number }) => fields;
+  expect(plain(back.display.display)).toEqual(plain(scene.display.display));
+  expect(plain(back.milestone.w)).toEqual(plain(scene.milestone.w));
+  expect(prepareShow(scene, 'm')).toEqual([]);
+  expect(furtherShows(scene).map(({ name }) => name)).toEqual(['Winter']);
+  // Each is judged in its own place: at home there are no tables to put up, and the van's way is the same.
+  const diary = showDiary(scene, compileRelief(scene));
+  expect(diary.map(({ name, from, to, place, nights }) => [name, from, to, place, nights])).toEqual([
+    ['Autumn', '2031-10-01', '2031-10-02', 'Hall', 1],
+    ['Winter', '2031-12-06', '2031-12-06', 'Home', 0],
+  ]);
+  const now = setUp(showOf(scene, compileRelief(scene)));
+  expect(diary[0].bound).toBe(dayBoundOf(now, helpersOf(scene, 'setup'), []));
+  expect(diary[1].bound).toBeLessThan(diary[0].bound ?? 0);
 });

@@ -4,7 +4,9 @@ import { buildUp, type BuildUp } from '../assembly/index.ts';
 import { reachOf, type Reach } from '../reach/index.ts';
 import type { Relief } from '../terrain/index.ts';
 import { withPlace } from '../venue/index.ts';
+import { isAtHome, type ShowPhase } from './phases.ts';
 import { shipmentOf, type Shipment } from './shipment.ts';
+import { showTasks, type ShowTask } from './showTasks.ts';
 
 /** The display at its show: in that place, in which order it is built up there, and what is brought. */
 export interface Show {
@@ -21,6 +23,19 @@ export const sceneAtShow = (scene: Scene): Scene =>
 interface KnownHere {
   reach: () => Reach;
   carried: () => readonly CarriedPiece[];
+}
+
+/** The tasks of a phase, at the show or at home. @param here as in `showOf` */
+export function tasksOfPhase(
+  scene: Scene,
+  relief: Relief,
+  show: Show,
+  phase: ShowPhase,
+  here?: KnownHere,
+): ShowTask[] {
+  if (!isAtHome(phase)) return showTasks(show.scene, show.shipment, show.order, phase);
+  const order = buildUp(scene, relief, here ? here.reach() : reachOf(scene, relief));
+  return showTasks(scene, show.shipment, order, phase);
 }
 
 /** The display at its show. @param here left out: all is worked out */

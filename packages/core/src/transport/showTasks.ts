@@ -1,12 +1,11 @@
 import { centreOf, containsPoint } from '../grid/index.ts';
-import { displayOf, idFor, listOf, type Chore, type Scene } from '../document/index.ts';
+import { idFor, listOf, type Chore, type Passage, type Scene } from '../document/index.ts';
 import type { BuildUp, Step } from '../assembly/index.ts';
 import { currentContents, currentPlace, wayOf } from '../venue/index.ts';
+import { isAtHome, type ShowPhase } from './phases.ts';
 import type { LoadUnit, Shipment } from './shipment.ts';
 
 // What is done at the place, from the empty hall to the first visitor, or back: tasks with minutes and hands.
-
-export type ShowPhase = Chore['phase'];
 
 /** A task of setting up or taking down. */
 export interface ShowTask {
@@ -15,6 +14,8 @@ export interface ShowTask {
   title: string;
   minutes: number;
   hands: number;
+  /** What its hands bear together, kg; 0: nothing that counts. */
+  kg: number;
   /** Keys of the tasks that end before it begins. */
   after: string[];
   /** It comes from the plan, or is one of one's own. */
@@ -43,11 +44,18 @@ const PACE = 50;
 const ONE_PERSON_LENGTH = 1000;
 const MAX_CARRIERS = 8;
 
-/** Minutes from the vehicle to the tables and back, with what is on the way. */
-export function carryMinutes(scene: Scene): number {
+/** What is passed between the vehicle and the tables: behind the vehicle in the hall, before it at home. */
+function passedTo(scene: Scene, isHome: boolean): Passage[] {
   const way = wayOf(scene);
-  const vehicle = way.findLastIndex(({ kind }) => kind === 'vehicle');
-  const passed = way.slice(vehicle + 1).reduce((sum, { kind }) => {
+  const isVehicle = ({ kind }: Passage) => kind === 'vehicle';
+  const first = way.findIndex(isVehicle);
+  if (isHome) return first < 0 ? [] : way.slice(0, first);
+  return way.slice(way.findLastIndex(isVehicle) + 1);
+}
+
+/** Minutes from the vehicle to the tables and back, with what is on the way. @param isHome where the display comes from */
+export function carryMinutes(scene: Scene, isHome = false): number {
+  const passed = passedTo(scene, isHome).reduce((sum, { kind }) => {
     if (kind === 'stair') return sum + MINUTES.stair;
     if (kind === 'lift') return sum + MINUTES.lift;
     return sum + MINUTES.door;
@@ -69,14 +77,18 @@ export function handsToCarry({ one, two }: LiftIndices, length: number): number 
 /** The id of what is known of a task from the plan. */
 export const choreId = (phase: ShowPhase, key: string): string => idFor('chore', `${phase} ${key}`);
 
+/** Phases that take down what another sets up. */
+const BACKWARDS: ReadonlySet<ShowPhase> = new Set<ShowPhase>(['takedown', 'leave']);
+
 /**
- * All tasks of setting up in the display's place (see `sceneAtShow`), or of taking down: the same backwards, which take as long.
+ * All tasks of setting up in the display's place (see `sceneAtShow`), or of taking down: the same backwards,
+ * which take as long. At home the tables stay.
  * @param order of building up
  */
 export function showTasks(scene: Scene, shipment: Shipment, order: BuildUp, phase: ShowPhase): ShowTask[] {
   const chores = listOf(scene, 'chore').filter((chore) => chore.phase === phase);
   const known = new Map(chores.filter(({ task }) => task !== '').map((chore) => [chore.task, chore]));
-  const tasks = fromPlan(scene, shipment, order).map(({ minutes, hands, ...task }): ShowTask => {
+  const tasks = fromPlan(scene, shipment, order, phase).map(({ minutes, hands, ...task }): ShowTask => {
     const chore = known.get(task.key) ?? null;
     return {
       ...task,
@@ -88,16 +100,19 @@ export function showTasks(scene: Scene, shipment: Shipment, order: BuildUp, phas
     };
   });
   const forth = [...tasks, ...ownTasks(chores, tasks, phase)];
-  return inTurn(phase === 'setup' ? forth : backwards(forth));
+  return inTurn(BACKWARDS.has(phase) ? backwards(forth) : forth);
 }
 
 type Plain = Omit<ShowTask, 'isOwn' | 'isGuess' | 'chore'>;
 
-function fromPlan(scene: Scene, { units }: Shipment, order: BuildUp): Plain[] {
-  const carry = carryMinutes(scene);
+function fromPlan(scene: Scene, { units }: Shipment, order: BuildUp, phase: ShowPhase): Plain[] {
+  const isHome = isAtHome(phase);
+  const carry = carryMinutes(scene, isHome);
+  const isLevel = passedTo(scene, isHome).every(({ kind }) => kind !== 'stair');
+  const rolls = (unit: LoadUnit) => unit.wheels && isLevel;
   const crateOf = new Map(units.flatMap(({ key, holds }) => holds.map((content) => [content.key, key])));
   const bare = new Map(units.filter(({ holds }) => holds.length === 0).map((unit) => [unit.key, unit]));
-  const tables = currentContents(scene, 'table').filter(({ kind }) => kind === 'table');
+  const tables = isHome ? [] : currentContents(scene, 'table').filter(({ kind }) => kind === 'table');
   const owners = ownersByModule(scene);
   const neededOf = new Map(listOf(scene, 'cargo').map(({ id, needed }) => [id, needed]));
   // What is needed before the modules is there before the first table stands.
@@ -109,10 +124,15 @@ function fromPlan(scene: Scene, { units }: Shipment, order: BuildUp): Plain[] {
   return [
     ...tables.map((table): Plain => ({
       ...{ key: `table ${table.id}`, title: table.name, minutes: MINUTES.table, hands: 2 },
-      ...{ after: first, canDrop: false, owner: null },
+      ...{ after: first, canDrop: false, owner: null, kg: 0 },
     })),
     ...carried.map((unit): Plain => ({
-      ...{ key: `carry ${unit.key}`, title: `Carry ${unit.name}`, minutes: carry, hands: handsOf(unit) },
+      ...{
+        key: `carry ${unit.key}`,
+        title: `${rolls(unit) ? 'Roll' : 'Carry'} ${unit.name}`,
+        minutes: carry,
+      },
+      ...(rolls(unit) ? { hands: 1, kg: 0 } : { hands: handsOf(unit), kg: unit.grams / 1000 }),
       ...{ after: [], canDrop: false, owner: null },
     })),
     ...steps.map((step): Plain => {
@@ -125,6 +145,7 @@ function fromPlan(scene: Scene, { units }: Shipment, order: BuildUp): Plain[] {
         title: step.title,
         minutes: MINUTES[step.act === 'dressing' ? 'thing' : step.act] * countIn(step) + own.length * carry,
         hands: Math.max(1, ...own.map(handsOf)),
+        kg: Math.max(0, ...own.map(({ grams }) => grams / 1000)),
         after: [...step.after, ...crates.map((key) => `carry ${key}`), ...under],
         canDrop: step.act === 'dressing',
         owner: owners.get(step.modules[0] ?? '') ?? null,
@@ -133,28 +154,32 @@ function fromPlan(scene: Scene, { units }: Shipment, order: BuildUp): Plain[] {
     ...circuitTasks(
       scene,
       steps.flatMap(({ key, act }) => (act === 'module' ? [key] : [])),
+      BACKWARDS.has(phase) ? 'Disconnect' : 'Connect',
     ),
-    ...currentContents(scene, 'barrier').map((barrier): Plain => ({
+    ...(isHome ? [] : currentContents(scene, 'barrier')).map((barrier): Plain => ({
       ...{ key: `barrier ${barrier.id}`, title: barrier.name, minutes: MINUTES.barrier, hands: 1 },
-      ...{ after: [], canDrop: false, owner: null },
+      ...{ after: [], canDrop: false, owner: null, kg: 0 },
     })),
   ];
 }
 
 /** Each cable that feeds something is joined once all modules stand; what need not stay on may be left dark. */
-function circuitTasks(scene: Scene, modules: readonly string[]): Plain[] {
+function circuitTasks(scene: Scene, modules: readonly string[], verb: string): Plain[] {
   const fed = new Set(listOf(scene, 'device').map(({ circuit }) => circuit));
   return listOf(scene, 'circuit')
     .filter(({ id, supply }) => supply !== null && fed.has(id))
     .map(({ id, name, connectors, essential }): Plain => ({
-      ...{ key: `circuit ${id}`, title: `Connect ${name}` },
+      ...{ key: `circuit ${id}`, title: `${verb} ${name}` },
       minutes: MINUTES.circuit + MINUTES.connector * connectors.length,
-      ...{ hands: 1, after: [...modules], canDrop: !essential, owner: null },
+      ...{ hands: 1, after: [...modules], canDrop: !essential, owner: null, kg: 0 },
     }));
 }
 
 /** How many carry a thing that is loaded. */
 export const handsOf = ({ lift, w, d }: LoadUnit): number => handsToCarry(lift, Math.max(w, d));
+
+/** What each of the hands of a task bears, kg. */
+export const loadOf = ({ kg, hands }: Pick<ShowTask, 'kg' | 'hands'>): number => (hands > 0 ? kg / hands : 0);
 
 /** Keys of the carried pieces that a step sets down. */
 function piecesOf({ key, act, pieces }: Step): string[] {
@@ -189,7 +214,7 @@ function ownTasks(chores: readonly Chore[], planned: readonly ShowTask[], phase:
   const turned = { first: 'last', modules: 'modules', last: 'first' } as const;
   const own = chores
     .filter(({ task }) => task === '')
-    .map((chore) => ({ id: chore.id, turn: phase === 'setup' ? chore.turn : turned[chore.turn], chore }));
+    .map((chore) => ({ id: chore.id, turn: BACKWARDS.has(phase) ? turned[chore.turn] : chore.turn, chore }));
   const first = own.filter(({ turn }) => turn === 'first').map(({ id }) => `own ${id}`);
   const modules = planned.filter(({ key }) => key.startsWith('module ')).map(({ key }) => key);
   const all = planned.map(({ key }) => key);
@@ -199,7 +224,7 @@ function ownTasks(chores: readonly Chore[], planned: readonly ShowTask[], phase:
     return {
       ...{ key: `own ${id}`, title: chore.name, minutes: chore.minutes ?? MINUTES.own },
       ...{ hands: chore.hands ?? 1, isOwn: true, isGuess: chore.minutes === null, canDrop: true },
-      ...{ chore, owner: null },
+      ...{ chore, owner: null, kg: 0 },
       after:
         turn === 'first'
           ? []
@@ -234,40 +259,4 @@ function inTurn(tasks: readonly ShowTask[]): ShowTask[] {
     return unique;
   };
   return tasks.map((task) => ({ ...task, after: waitsFor(task.key) }));
-}
-
-/** The people who come to the show, with the minute after `from` at which they do. */
-export function handsOfShow(scene: Scene, from: string): { id: string; name: string; arrives: number }[] {
-  return listOf(scene, 'person')
-    .filter(({ comes }) => comes)
-    .map(({ id, name, arrives }) => ({
-      ...{ id, name },
-      arrives: arrives === null ? 0 : Math.max(0, minutesOf(arrives) - minutesOf(from)),
-    }))
-    .sort((a, b) => a.arrives - b.arrives || (a.name < b.name ? -1 : 1));
-}
-
-/** Minutes since midnight of a time of day such as 19:30. */
-export function minutesOf(clock: string): number {
-  const [hours, minutes] = clock.split(':').map(Number);
-  return 60 * hours + minutes;
-}
-
-/** Hours of the show day where none is typed (guesses of ours). */
-export const SHOW_HOURS = {
-  accessFrom: '07:00',
-  opensAt: '10:00',
-  closesAt: '17:00',
-  clearBy: '19:00',
-} as const;
-
-/** The hours of the show day that a phase lies between; those not typed are guesses. */
-export function phaseHours(scene: Scene, phase: ShowPhase): { from: string; to: string; isGuess: boolean } {
-  const { accessFrom, opensAt, closesAt, clearBy } = displayOf(scene);
-  const [from, to] = phase === 'setup' ? [accessFrom, opensAt] : [closesAt, clearBy];
-  const [usualFrom, usualTo] =
-    phase === 'setup'
-      ? [SHOW_HOURS.accessFrom, SHOW_HOURS.opensAt]
-      : [SHOW_HOURS.closesAt, SHOW_HOURS.clearBy];
-  return { from: from ?? usualFrom, to: to ?? usualTo, isGuess: from === null || to === null };
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { runs } from '../../test/runs.ts';
-import { timetableFaults, timetableOf, type TimedTask } from './index.ts';
+import { timetableFaults, timetableOf, type Pool, type TimedTask } from './index.ts';
 
 const found = (tasks: readonly TimedTask[], hands: number) => {
   const answer = timetableOf(tasks, hands);
@@ -15,25 +15,46 @@ const task = (id: string, minutes: number, hands: number, ...after: string[]): T
 });
 
 /** The shortest length by brute force: at each minute each set of tasks that can begin. For a few short tasks. */
-function shortest(tasks: readonly TimedTask[], hands: number, away = { until: 0, hands: 0 }): number {
+function shortest(
+  tasks: readonly TimedTask[],
+  hands: number,
+  away = { from: 0, until: 0, hands: 0 },
+  strong: Pool | null = null,
+): number {
   let best = tasks.reduce((sum, { minutes, from = 0 }) => Math.max(sum, from, away.until) + minutes, 0);
+  /** Hands left of those that are there through a whole time. */
+  const isAway = (from: number, until: number) => away.from < until && from < away.until;
   const visit = (now: number, ends: ReadonlyMap<string, number>): void => {
     if (now >= best) return;
     if (ends.size === tasks.length) {
       best = Math.min(best, Math.max(0, ...ends.values()));
       return;
     }
-    const free = tasks.reduce(
-      (left, one) => left - ((ends.get(one.id) ?? 0) > now ? one.hands : 0),
-      hands - (now < away.until ? away.hands : 0),
-    );
+    const freeOf = (all: number, needs: (one: TimedTask) => number) =>
+      tasks.reduce((left, one) => left - ((ends.get(one.id) ?? 0) > now ? needs(one) : 0), all);
+    const needsStrong = ({ id }: TimedTask) => strong?.needs.get(id) ?? 0;
+    const free = freeOf(hands, (one) => one.hands);
+    const freeStrong = freeOf(strong?.hands ?? 0, needsStrong);
     const ready = tasks.filter(
       ({ id, after, from = 0 }) =>
         !ends.has(id) && from <= now && after.every((name) => (ends.get(name) ?? Infinity) <= now),
     );
     for (let set = 0; set < 2 ** ready.length; set++) {
       const begun = ready.filter((_, i) => (set >> i) & 1);
-      if (begun.length > 0 && begun.reduce((sum, one) => sum + one.hands, 0) > free) continue;
+      const sum = (needs: (one: TimedTask) => number) => begun.reduce((all, one) => all + needs(one), 0);
+      if (sum(needsStrong) > freeStrong || sum((one) => one.hands) > free) continue;
+      // Who is away is missed by all that goes on meanwhile.
+      const going = [...begun, ...tasks.filter(({ id }) => (ends.get(id) ?? 0) > now)];
+      const until = (one: TimedTask) => ends.get(one.id) ?? now + one.minutes;
+      const isMissed = Array.from({ length: 24 }, (_, at) => now + at).some((at) => {
+        const busy = going.filter((one) => one.hands > 0 && until(one) > at);
+        return (
+          busy.length > 0 &&
+          isAway(at, at + 1) &&
+          busy.reduce((all, one) => all + one.hands, 0) > hands - away.hands
+        );
+      });
+      if (isMissed) continue;
       visit(
         now + 1,
         new Map([...ends, ...begun.map(({ id, minutes }): [string, number] => [id, now + minutes])]),
@@ -144,8 +165,12 @@ test('faults of a timetable are found', () => {
   ).toEqual(['A takes 6 min instead of 5.', 'B begins before A ends.', '4 hands at minute 4; there are 3.']);
 });
 
-test('with hands that come later and tasks held back the shortest is that of brute force', () => {
-  const later = fc.record({ until: fc.integer({ min: 0, max: 6 }), hands: fc.integer({ min: 0, max: 2 }) });
+test('with hands away for a while, tasks held back and tasks for the strong the shortest is that of brute force', () => {
+  const later = fc.record({
+    from: fc.integer({ min: 0, max: 6 }),
+    long: fc.integer({ min: 0, max: 6 }),
+    hands: fc.integer({ min: 0, max: 2 }),
+  });
   fc.assert(
     fc.property(
       randomTasks(4, 4),
@@ -153,16 +178,23 @@ test('with hands that come later and tasks held back the shortest is that of bru
       fc.integer({ min: 3, max: 5 }),
       later,
       fc.constantFrom(0, 9),
-      (plain, froms, hands, one, extra) => {
+      fc.tuple(fc.integer({ min: 1, max: 3 }), fc.nat(15)),
+      (plain, froms, hands, one, extra, [strongHands, which]) => {
         const tasks = plain.map((task, i) => ({ ...task, from: froms[i] ?? 0 }));
         // More hands may be busy at first than there are.
-        const away = { ...one, hands: one.hands + extra };
-        const absent = [away];
-        const answer = timetableOf(tasks, hands, { absent });
+        const away = { from: one.from, until: one.from + one.long, hands: one.hands + extra };
+        const absent = one.long > 0 ? [away] : [];
+        const needs = new Map(
+          tasks.flatMap(({ id, hands: count }, i) =>
+            (which >> i) & 1 && count > 0 ? [[id, Math.min(count, strongHands)] as const] : [],
+          ),
+        );
+        const strong: Pool = { hands: strongHands, needs, absent: [] };
+        const answer = timetableOf(tasks, hands, { absent, pools: [strong] });
         if (!answer.ok) throw new Error(answer.reasons.join());
         const { rows, length, bound } = answer.timetable;
-        expect(timetableFaults(tasks, hands, rows, absent)).toEqual([]);
-        expect([length, bound]).toEqual([shortest(tasks, hands, away), length]);
+        expect(timetableFaults(tasks, hands, rows, { absent, pools: [strong] })).toEqual([]);
+        expect([length, bound]).toEqual([shortest(tasks, hands, away, strong), length]);
       },
     ),
     { numRuns: runs(60) },

@@ -8,6 +8,7 @@ import {
   occupy,
   tailsOf,
   timetableBound,
+  type HandsInUse,
   type TaskNet,
 } from './timetableNet.ts';
 
@@ -26,10 +27,20 @@ export interface TimedTask {
   from?: number;
 }
 
-/** Hands that are away or busy from the start of the day until a minute. */
+/** Hands that are away or busy until a minute. */
 export interface Absence {
+  /** Left out: from the start of the day. */
+  from?: number;
   until: number;
   hands: number;
+}
+
+/** Some of the hands, of which some tasks take theirs: those who are strong enough. */
+export interface Pool {
+  hands: number;
+  /** How many of them each task takes, by id; left out: none. */
+  needs: ReadonlyMap<string, number>;
+  absent: readonly Absence[];
 }
 
 /** When a task begins and ends, minutes from the start of the day. */
@@ -41,8 +52,10 @@ export interface TimedRow {
 
 export interface TimetableOptions {
   seed?: number;
-  /** Who is not there from the beginning. */
+  /** Who is not there, and when nobody may be. */
   absent?: readonly Absence[];
+  /** Further limits beside that of all hands. */
+  pools?: readonly Pool[];
   /** Ends with the first good one, for questions that are asked many times. */
   isQuick?: boolean;
 }
@@ -70,9 +83,9 @@ const QUICK_LISTS = 200;
 export function timetableOf(
   tasks: readonly TimedTask[],
   hands: number,
-  { seed = 1, absent = [], isQuick = false }: TimetableOptions = {},
+  { seed = 1, absent = [], pools = [], isQuick = false }: TimetableOptions = {},
 ): { ok: true; timetable: Timetable } | { ok: false; reasons: string[] } {
-  const made = netOf(tasks, hands, absent);
+  const made = netOf(tasks, hands, absent, pools);
   if (!made.ok) return made;
   const { net } = made;
   const bound = timetableBound(net);
@@ -97,9 +110,9 @@ export function timetableOf(
 export function timetableBoundOf(
   tasks: readonly TimedTask[],
   hands: number,
-  absent: readonly Absence[] = [],
+  { absent = [], pools = [] }: Pick<TimetableOptions, 'absent' | 'pools'> = {},
 ): number {
-  const made = netOf(tasks, hands, absent);
+  const made = netOf(tasks, hands, absent, pools);
   return made.ok ? timetableBound(made.net) : 0;
 }
 
@@ -108,6 +121,7 @@ function netOf(
   tasks: readonly TimedTask[],
   hands: number,
   absent: readonly Absence[],
+  pools: readonly Pool[],
 ): { ok: true; net: TaskNet } | { ok: false; reasons: string[] } {
   const index = new Map(tasks.map(({ id }, i) => [id, i]));
   if (index.size < tasks.length) throw new RangeError('an id of a task is there twice');
@@ -118,12 +132,16 @@ function netOf(
       return at;
     }),
   );
-  const tooMany = tasks.filter((task) => task.hands > hands);
-  if (tooMany.length > 0)
-    return {
-      ok: false,
-      reasons: tooMany.map(({ id, hands: needs }) => `${id} needs ${needs} hands; there are ${hands}.`),
-    };
+  const tooMany = tasks.flatMap(({ id, hands: needs }) => {
+    if (needs > hands) return [`${id} needs ${needs} hands; there are ${hands}.`];
+    const pool = pools.find((one) => (one.needs.get(id) ?? 0) > one.hands);
+    return pool
+      ? [
+          `${id} needs ${needs} hands that are strong enough for it; there ${pool.hands === 1 ? 'is 1' : `are ${pool.hands}`}.`,
+        ]
+      : [];
+  });
+  if (tooMany.length > 0) return { ok: false, reasons: tooMany };
   const ordered = orderOf(new Map(tasks.map(({ id, after }) => [id, new Set(after)])), (a, b) =>
     a < b ? -1 : a > b ? 1 : 0,
   );
@@ -136,19 +154,29 @@ function netOf(
     };
   const next = tasks.map((): number[] => []);
   before.forEach((list, i) => list.forEach((j) => next[j].push(i)));
-  const away = emptyProfile();
-  for (const one of absent) if (one.until > 0) occupy(away, 0, one.until, one.hands);
   const net: TaskNet = {
-    hands,
     from: tasks.map(({ from }) => from ?? 0),
-    absent: away,
+    pools: [
+      { hands, needs: tasks.map((task) => task.hands), absent: profileOf(absent) },
+      ...pools.map((pool) => ({
+        hands: pool.hands,
+        needs: tasks.map(({ id }) => pool.needs.get(id) ?? 0),
+        absent: profileOf(pool.absent),
+      })),
+    ],
     minutes: tasks.map(({ minutes }) => minutes),
-    needs: tasks.map((task) => task.hands),
     before,
     next,
     order: ordered.order.map((id) => index.get(id) ?? 0),
   };
   return { ok: true, net };
+}
+
+function profileOf(absent: readonly Absence[]): HandsInUse {
+  const away = emptyProfile();
+  for (const { from = 0, until, hands } of absent)
+    if (until > Math.max(0, from)) occupy(away, Math.max(0, from), until, hands);
+  return away;
 }
 
 /**
@@ -158,7 +186,7 @@ export function timetableFaults(
   tasks: readonly TimedTask[],
   hands: number,
   rows: readonly TimedRow[],
-  absent: readonly Absence[] = [],
+  { absent = [], pools = [] }: Pick<TimetableOptions, 'absent' | 'pools'> = {},
 ): string[] {
   const rowOf = new Map(rows.map((row) => [row.id, row]));
   const faults = tasks.flatMap(({ id, minutes, after, from = 0 }) => {
@@ -174,13 +202,31 @@ export function timetableFaults(
       ),
     ];
   });
-  const away = (at: number) => absent.reduce((sum, one) => sum + (at < one.until ? one.hands : 0), 0);
-  const busy = rows.flatMap(({ start }) => {
-    const inUse = tasks.reduce((sum, task) => {
-      const row = rowOf.get(task.id);
-      return row && row.start <= start && start < row.end ? sum + task.hands : sum;
-    }, away(start));
-    return inUse > hands ? [`${inUse} hands at minute ${start}; there are ${hands}.`] : [];
+  const all: Pool = { hands, needs: new Map(tasks.map((task) => [task.id, task.hands])), absent };
+  return [...faults, ...[all, ...pools].flatMap((pool) => poolFaults(pool, tasks, rowOf))];
+}
+
+/** Where a task takes more hands of a pool than are there and free. */
+function poolFaults(
+  { hands, needs, absent }: Pool,
+  tasks: readonly TimedTask[],
+  rowOf: ReadonlyMap<string, TimedRow>,
+): string[] {
+  const taken = tasks.flatMap(({ id }) => {
+    const row = rowOf.get(id);
+    const count = needs.get(id) ?? 0;
+    return row && count > 0 ? [{ ...row, count }] : [];
   });
-  return [...faults, ...busy];
+  // Hands in use rise only where a task begins or someone goes away.
+  const moments = [...taken.map(({ start }) => start), ...absent.map(({ from = 0 }) => from)];
+  return [...new Set(moments)].flatMap((at) => {
+    const busy = taken.filter(({ start, end }) => start <= at && at < end);
+    if (busy.length === 0) return [];
+    const away = absent.filter(({ from = 0, until }) => from <= at && at < until);
+    const inUse = [...busy.map(({ count }) => count), ...away.map((one) => one.hands)].reduce(
+      (sum, one) => sum + one,
+      0,
+    );
+    return inUse > hands ? [`${inUse} hands at minute ${at}; there are ${hands}.`] : [];
+  });
 }

@@ -1,14 +1,21 @@
 // Tasks by number: starts from a list, the bound no timetable beats, and the best of many lists.
 
+/** Hands that are alike for some tasks: all of them, or those strong enough. */
+export interface HandPool {
+  hands: number;
+  /** How many each task takes of them; 0: none. */
+  needs: readonly number[];
+  /** How many are not there, or not free. */
+  absent: HandsInUse;
+}
+
 /** Tasks by number: each list by task, and an order in which each comes after what it waits for. */
 export interface TaskNet {
-  hands: number;
   minutes: readonly number[];
   /** The moment before which each task cannot begin. */
   from: readonly number[];
-  needs: readonly number[];
-  /** Hands that are not there, or not free, at first. */
-  absent: HandsInUse;
+  /** All hands first, then those who are strong enough for some tasks. */
+  pools: readonly HandPool[];
   before: readonly (readonly number[])[];
   next: readonly (readonly number[])[];
   order: readonly number[];
@@ -26,10 +33,16 @@ export interface HandsInUse {
   used: number[];
 }
 
-/** The longest chain of minutes that must end before each task begins, or the moment before which it cannot. */
-export function headsOf({ order, before, minutes, from }: TaskNet): number[] {
+/**
+ * No task begins before: the longest chain of minutes before it, the moment before which it cannot, and the first one
+ * at which enough hands are there.
+ */
+export function headsOf(net: TaskNet): number[] {
+  const { order, before, minutes, from, pools } = net;
+  const absent = pools.map((pool) => pool.absent);
   const heads = [...from];
-  for (const i of order) heads[i] = Math.max(from[i], ...before[i].map((j) => heads[j] + minutes[j]));
+  for (const i of order)
+    heads[i] = earliest(net, absent, i, Math.max(from[i], ...before[i].map((j) => heads[j] + minutes[j])));
   return heads;
 }
 
@@ -40,7 +53,7 @@ export const tailsOf = (net: TaskNet): number[] => headsOf(reversed(net));
 const reversed = (net: TaskNet): TaskNet => ({
   ...net,
   from: net.minutes.map(() => 0),
-  absent: emptyProfile(),
+  pools: net.pools.map((pool) => ({ ...pool, absent: emptyProfile() })),
   before: net.next,
   next: net.before,
   order: net.order.toReversed(),
@@ -52,9 +65,20 @@ const reversed = (net: TaskNet): TaskNet => ({
  * the longest chain. Cost: the square of the number of tasks.
  */
 export function timetableBound(net: TaskNet): number {
-  const { minutes, needs, hands } = net;
+  const { minutes } = net;
   const [heads, tails] = [headsOf(net), tailsOf(net)];
   const chain = Math.max(0, ...minutes.map((time, i) => heads[i] + time + tails[i]));
+  return Math.max(chain, ...net.pools.map((pool) => poolBound(net, pool, heads, tails)));
+}
+
+/** The bound by the work that one pool of hands shares. */
+function poolBound(
+  { minutes }: TaskNet,
+  pool: HandPool,
+  heads: readonly number[],
+  tails: readonly number[],
+): number {
+  const { needs, hands } = pool;
   const byTail = minutes.map((_, i) => i).sort((a, b) => tails[b] - tails[a]);
   /** The latest end that a weight forces; those of weight 0 do not count. @param timeFor when so much is done from a head on */
   const boundBy = (weight: (i: number) => number, timeFor: (head: number, sum: number) => number): number => {
@@ -78,13 +102,13 @@ export function timetableBound(net: TaskNet): number {
   );
   const work = boundBy(
     (i) => minutes[i] * needs[i],
-    (head, sum) => workedBy(net, head, sum),
+    (head, sum) => workedBy(pool, head, sum),
   );
-  return Math.max(chain, work, ...few);
+  return Math.max(work, ...few);
 }
 
 /** The first minute by which hands that are there from a moment on can have done so much work, hands × minutes. */
-function workedBy({ hands, absent: { times, used } }: TaskNet, from: number, work: number): number {
+function workedBy({ hands, absent: { times, used } }: HandPool, from: number, work: number): number {
   let left = work;
   for (let i = times.findLastIndex((time) => time <= from); i < times.length - 1; i++) {
     const begin = Math.max(from, times[i]);
@@ -96,8 +120,27 @@ function workedBy({ hands, absent: { times, used } }: TaskNet, from: number, wor
   return Math.max(from, times[times.length - 1]) + Math.ceil(left / hands);
 }
 
-/** The earliest moment from `from` on at which so many hands are free for so long. */
+/** The earliest moment from `from` on at which a task has the hands it takes for as long as it lasts. @param profiles by pool */
 export function earliest(
+  { pools, minutes }: TaskNet,
+  profiles: readonly HandsInUse[],
+  task: number,
+  from: number,
+): number {
+  let start = from;
+  for (let k = 0; k < pools.length; k++) {
+    const { needs, hands } = pools[k];
+    if (needs[task] === 0) continue;
+    const next = freeFrom(profiles[k], start, minutes[task], needs[task], hands);
+    // What is later for these hands is asked of the others again.
+    if (next > start && k > 0) k = -1;
+    start = next;
+  }
+  return start;
+}
+
+/** The earliest moment from `from` on at which so many hands are free for so long. */
+function freeFrom(
   { times, used }: HandsInUse,
   from: number,
   minutes: number,
@@ -110,6 +153,22 @@ export function earliest(
     if (used[i] + needs > hands) start = times[i + 1];
   return start;
 }
+
+/** Takes the hands of a task from each pool. */
+export function occupyAll(
+  { pools, minutes }: TaskNet,
+  profiles: readonly HandsInUse[],
+  task: number,
+  start: number,
+): void {
+  pools.forEach(({ needs }, k) => {
+    if (needs[task] > 0) occupy(profiles[k], start, start + minutes[task], needs[task]);
+  });
+}
+
+/** Hands in use before anything begins, by pool. */
+export const profilesOf = ({ pools }: TaskNet): HandsInUse[] =>
+  pools.map(({ absent }) => copyProfile(absent));
 
 export const emptyProfile = (): HandsInUse => ({ times: [0], used: [0] });
 export const copyProfile = ({ times, used }: HandsInUse): HandsInUse => ({
@@ -134,13 +193,13 @@ function splitAt({ times, used }: HandsInUse, time: number): number {
 
 /** Each task of a list as early as what it waits for and the hands allow (the serial scheme; Kelley 1963). */
 function startsByList(net: TaskNet, list: readonly number[]): Starts {
-  const profile = copyProfile(net.absent);
+  const profiles = profilesOf(net);
   const starts = net.minutes.map(() => 0);
   let length = 0;
   for (const i of list) {
     const ready = Math.max(net.from[i], ...net.before[i].map((j) => starts[j] + net.minutes[j]));
-    starts[i] = earliest(profile, ready, net.minutes[i], net.needs[i], net.hands);
-    occupy(profile, starts[i], starts[i] + net.minutes[i], net.needs[i]);
+    starts[i] = earliest(net, profiles, i, ready);
+    occupyAll(net, profiles, i, starts[i]);
     length = Math.max(length, starts[i] + net.minutes[i]);
   }
   return { starts, length };

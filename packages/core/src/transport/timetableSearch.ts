@@ -1,7 +1,8 @@
 import {
   copyProfile,
   earliest,
-  occupy,
+  occupyAll,
+  profilesOf,
   tailsOf,
   type HandsInUse,
   type Starts,
@@ -22,7 +23,8 @@ const MAX_TASKS = 60;
  * @returns whether all were tried, so that none is shorter
  */
 export function searchTimetable(net: TaskNet, found: Starts, bound: number): Starts & { isProven: boolean } {
-  const { minutes, needs, hands, before, from } = net;
+  const { minutes, before, from } = net;
+  const { needs, hands } = net.pools[0];
   const tails = tailsOf(net);
   const count = minutes.length;
   const work = minutes.map((time, i) => time * needs[i]);
@@ -30,7 +32,13 @@ export function searchTimetable(net: TaskNet, found: Starts, bound: number): Sta
   let best = found;
   let steps = 0;
   const isOver = () => best.length <= bound || steps > MAX_STEPS;
-  const extend = (profile: HandsInUse, placed: number, last: number, end: number, left: number): void => {
+  const extend = (
+    profiles: readonly HandsInUse[],
+    placed: number,
+    last: number,
+    end: number,
+    left: number,
+  ): void => {
     if (placed === count) {
       if (end < best.length) best = { starts: [...starts], length: end };
       return;
@@ -44,7 +52,7 @@ export function searchTimetable(net: TaskNet, found: Starts, bound: number): Sta
     for (let i = 0; i < count; i++) {
       if (starts[i] >= 0 || before[i].some((j) => starts[j] < 0)) continue;
       const ready = Math.max(last, from[i], ...before[i].map((j) => starts[j] + minutes[j]));
-      const start = earliest(profile, ready, minutes[i], needs[i], hands);
+      const start = earliest(net, profiles, i, ready);
       if (start + minutes[i] + tails[i] >= best.length) return;
       choices.push({ i, start });
     }
@@ -55,13 +63,13 @@ export function searchTimetable(net: TaskNet, found: Starts, bound: number): Sta
       if (start >= firstEnd || isOver()) break;
       steps++;
       starts[i] = start;
-      const taken = copyProfile(profile);
-      occupy(taken, start, start + minutes[i], needs[i]);
+      const taken = profiles.map(copyProfile);
+      occupyAll(net, taken, i, start);
       extend(taken, placed + 1, start, Math.max(end, start + minutes[i]), left - work[i]);
       starts[i] = -1;
     }
   };
   const all = work.reduce((sum, one) => sum + one, 0);
-  if (count <= MAX_TASKS) extend(copyProfile(net.absent), 0, 0, 0, all);
+  if (count <= MAX_TASKS) extend(profilesOf(net), 0, 0, 0, all);
   return { ...best, isProven: count <= MAX_TASKS && steps <= MAX_STEPS };
 }

@@ -1,4 +1,4 @@
-import type { DayPlan, ShowTask } from '@quarry/core/transport';
+import { closingsOf, type DayPlan, type PhaseTimes, type ShowTask } from '@quarry/core/transport';
 import { clockAfter } from './clock.ts';
 
 /** Sizes of the drawing, in its own units. */
@@ -6,22 +6,25 @@ const LEFT = 92;
 const WIDTH = 900;
 const ROW = 26;
 const HEAD = 20;
+/** A time in which nobody may be there is as wide as so many minutes. */
+const NIGHT = 30;
+/** What lies this far from the end of the work and the hour that counts is drawn to scale, minutes. */
+const IDLE_MARGIN = 15;
+const LONG_IDLE = 180;
 
 /** The day as bars by person: what is critical in iron, what is over pale; now, ready and the hour that counts. */
 export function DayChart({
   plan,
   tasks,
   helpers,
-  hours,
-  window,
+  times,
   goal,
   now,
 }: {
   plan: DayPlan;
   tasks: readonly ShowTask[];
   helpers: readonly { id: string; name: string; arrives: number }[];
-  hours: { from: string };
-  window: number;
+  times: PhaseTimes;
   /** What the end of the time is, in words. */
   goal: string;
   now: number | null;
@@ -29,26 +32,39 @@ export function DayChart({
   const first = Math.min(...plan.rows.flatMap(({ start, state }) => (state === 'dropped' ? [] : start)));
   // A day that began long after the doors opened begins where its work does.
   const begin = first > 60 ? first - 15 : Math.min(0, first);
-  const end = Math.max(plan.ready, window, now ?? 0, 30) + 6;
-  const x = (minute: number) => LEFT + ((minute - begin) / (end - begin)) * (WIDTH - LEFT - 8);
+  const end = Math.max(plan.ready, times.until, now ?? 0, 30) + 6;
+  const closings = closingsOf(times);
+  // Nights, and hours in which nothing is left to do, are as wide as half an hour.
+  const idle = { from: plan.ready + IDLE_MARGIN, until: times.until - IDLE_MARGIN };
+  const isLong = idle.until - idle.from > LONG_IDLE && (now ?? 0) < idle.from;
+  const shortened = isLong ? [...closings.filter(({ from }) => from < idle.from), idle] : closings;
+  const drawn = (minute: number) =>
+    shortened.reduce(
+      (at, { from, until }) =>
+        at - Math.max(0, Math.min(minute, until) - from) * Math.max(0, 1 - NIGHT / (until - from)),
+      minute,
+    );
+  const [left, right] = [drawn(begin), drawn(end)];
+  const x = (minute: number) => LEFT + ((drawn(minute) - left) / (right - left)) * (WIDTH - LEFT - 8);
   // On a bar there is no room for the verb.
   const titleOf = new Map(tasks.map(({ key, title }) => [key, title.replace(/^Carry /, '')]));
-  const step = [15, 30, 60, 120, 240].find((one) => (end - begin) / one <= 10) ?? 480;
+  const step = [15, 30, 60, 120, 240].find((one) => (right - left) / one <= 10) ?? 480;
   const ticks = Array.from({ length: Math.floor(end / step) + 1 }, (_, i) => i * step).filter(
-    (at) => at >= begin,
+    (at) =>
+      at >= begin && !shortened.some(({ from, until }) => at > from - step / 2 && at < until + step / 2),
   );
   const height = HEAD + helpers.length * ROW + 22;
   const foot = height - 20;
-  const isLate = plan.ready > window;
+  const isLate = plan.ready > times.until;
   const marks: Mark[] = [
     {
       at: plan.ready,
-      word: `ready ${clockAfter(hours.from, plan.ready)}`,
+      word: `ready ${clockAfter(times.from, plan.ready)}`,
       className: isLate ? 'stroke-error fill-error' : 'stroke-success fill-success',
       dash: undefined,
       isBefore: true,
     },
-    { at: window, word: goal, className: 'stroke-primary fill-primary', dash: '4 3', isBefore: false },
+    { at: times.until, word: goal, className: 'stroke-primary fill-primary', dash: '4 3', isBefore: false },
     ...(now === null || now > end
       ? []
       : [
@@ -67,7 +83,7 @@ export function DayChart({
         viewBox={`0 0 ${WIDTH} ${height}`}
         className="w-full min-w-[640px] my-1"
         role="img"
-        aria-label={`The day by person: ready at ${clockAfter(hours.from, plan.ready)}. The list below holds the same.`}
+        aria-label={`The day by person: ready at ${clockAfter(times.from, plan.ready)}. The list below holds the same.`}
       >
         {ticks.map((at) => (
           <g key={at}>
@@ -79,10 +95,41 @@ export function DayChart({
               textAnchor="middle"
               className="fill-base-content fig"
             >
-              {clockAfter(hours.from, at)}
+              {clockAfter(times.from, at)}
             </text>
           </g>
         ))}
+        {closings.map(({ from, until }) => (
+          <g key={from}>
+            <rect
+              x={x(from)}
+              y={HEAD}
+              width={x(until) - x(from)}
+              height={foot - HEAD}
+              className="fill-base-200"
+            />
+            <text
+              x={(x(from) + x(until)) / 2}
+              y={height - 6}
+              fontSize="11"
+              textAnchor="middle"
+              className="fill-base-content"
+            >
+              night
+            </text>
+          </g>
+        ))}
+        {isLong && (
+          <text
+            x={(x(idle.from) + x(idle.until)) / 2}
+            y={(HEAD + foot) / 2}
+            fontSize="14"
+            textAnchor="middle"
+            className="fill-base-content"
+          >
+            …
+          </text>
+        )}
         {helpers.map(({ id, name, arrives }, row) => {
           const y = HEAD + row * ROW;
           return (
@@ -129,7 +176,7 @@ export function DayChart({
                         </text>
                       )}
                       <title>
-                        {title}, {clockAfter(hours.from, start)} to {clockAfter(hours.from, till)}
+                        {title}, {clockAfter(times.from, start)} to {clockAfter(times.from, till)}
                       </title>
                     </g>
                   );

@@ -1,14 +1,16 @@
 import { Plus } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { SHOW_PHASES, displayOf } from '@quarry/core/document';
+import { displayOf } from '@quarry/core/document';
 import { currentPlace } from '@quarry/core/venue';
 import {
   choreId,
-  handsOfShow,
-  minutesOf,
-  phaseHours,
+  helpersOf,
+  isAtHome,
+  phaseTimes,
+  phasesOf,
   sceneAtShow,
   type DayPlan,
+  type PhaseTimes,
   type ShowPhase,
   type ShowTask,
 } from '@quarry/core/transport';
@@ -16,62 +18,67 @@ import { freshId, useDenialReason, useDisplay, useEdit, useScene } from '../../d
 import { Basis, DefinitionRow, Empty, Heading, Loading } from '../../ui/parts.tsx';
 import { Tabs } from '../../ui/Tabs.tsx';
 import { today } from '../../workers/derived.tsx';
-import { useDayPlan, useShow } from '../../workers/useTransport.ts';
+import { useShow } from '../../workers/useTransport.ts';
 import { localDay, spanWord, useNow } from '../../ui/clock.ts';
-import { clockAfter, showInstant } from './clock.ts';
+import { clockAfter, dayAfter, showInstant } from './clock.ts';
 import { DayChart } from './DayChart.tsx';
 import { HallHours } from './HallHours.tsx';
 import { TaskList } from './TaskList.tsx';
+import { PHASE_WORDS, useDay } from './useDay.ts';
 import { WhoComes } from './WhoComes.tsx';
+
+/** What the hour that counts is, on the chart. */
+const GOALS: Record<ShowPhase, string> = {
+  leave: 'leave',
+  setup: 'visitors',
+  takedown: 'empty',
+  rebuild: 'by',
+};
 
 /** Whether a moment is on a day, by this machine’s clock. */
 const isOnDay = (instant: string | null, date: string): boolean =>
   instant !== null && localDay(instant) === date;
-
-const PHASE_WORDS: Record<ShowPhase, string> = { setup: 'Setting up', takedown: 'Taking down' };
 
 /** The day of the show by the minute: who does what, when it is ready, what to leave out; ticked as it goes. */
 export function DaySheet() {
   const scene = useDisplay(({ scene: now }) => now);
   const show = useShow();
   const now = useNow();
-  const [phase, setPhase] = useState<ShowPhase>('setup');
-  const [date, setDate] = useState(() => displayOf(scene).showDate ?? today());
-  const hours = phaseHours(scene, phase);
-  const helpers = useMemo(() => handsOfShow(scene, hours.from), [scene, hours.from]);
-  const origin = showInstant(date, hours.from);
-  const window = minutesOf(hours.to) - minutesOf(hours.from);
-  const tasks = useClocked(show?.[phase] ?? null, phase);
-  const isToday = date === today();
+  const [chosen, setPhase] = useState<ShowPhase>('setup');
+  const phases = phasesOf(scene);
+  const phase = phases.includes(chosen) ? chosen : 'setup';
+  // Which day the show begins on, where another one than that of the plan is looked at.
+  const [firstDay, setFirstDay] = useState(() => displayOf(scene).showDate ?? today());
+  const times = phaseTimes(scene, phase);
+  const date = dayAfter(firstDay, times.day);
+  const helpers = useMemo(() => helpersOf(scene, phase), [scene, phase]);
+  const origin = showInstant(date, times.from);
+  const tasks = useClocked(show?.tasks[phase] ?? null, phase);
   const since = Math.floor((now - origin) / 60_000);
+  const isToday = date === today() || (since > 0 && since < times.until);
   const hasBegun = tasks?.some(({ chore }) => isOnDay(chore?.began ?? chore?.ended ?? null, date)) ?? false;
   // Before the doors open to builders the day is planned as if everybody came in time.
   const at = isToday && (since > 0 || hasBegun) ? since : null;
-  const question = useMemo(
-    (): Parameters<typeof useDayPlan>[0] =>
-      tasks && tasks.length > 0
-        ? [tasks, helpers.map(({ id, arrives }) => ({ id, arrives })), { now: at, origin, until: window }]
-        : null,
-    [tasks, helpers, at, origin, window],
-  );
-  const answer = useDayPlan(question);
+  const answer = useDay(scene, tasks, phase, at, origin);
   if (!show || !tasks) return <Loading what="Working out what is done" />;
   const plan = answer?.ok ? answer.plan : null;
   return (
     <div className="h-full overflow-auto md:overflow-hidden flex flex-col md:grid md:grid-cols-[minmax(0,1fr)_380px] md:grid-rows-[auto_minmax(0,1fr)]">
       <div className="shrink-0 bg-base-100 md:border-l hair px-3 pt-2 md:col-start-2 md:row-start-1">
-        {plan && <Outcome plan={plan} tasks={tasks} window={window} hours={hours} phase={phase} />}
+        {plan && <Outcome plan={plan} tasks={tasks} times={times} phase={phase} />}
       </div>
       <div className="shrink-0 min-w-0 md:min-h-0 md:overflow-auto px-3 py-2 md:col-start-1 md:row-start-1 md:row-span-2">
         <div className="flex flex-wrap items-center gap-2">
           <Tabs
             label="Phases"
             look="bar"
-            tabs={SHOW_PHASES.map((id) => ({ id, word: PHASE_WORDS[id] }))}
+            tabs={phases.map((id) => ({ id, word: PHASE_WORDS[id] }))}
             open={phase}
             onOpen={setPhase}
           />
-          <span className="ink-2 text-xs">{currentPlace(sceneAtShow(scene))?.name ?? 'no place'}</span>
+          <span className="ink-2 text-xs">
+            {currentPlace(isAtHome(phase) ? scene : sceneAtShow(scene))?.name ?? 'no place'}
+          </span>
           <span className="flex-1" />
           <label className="flex items-center gap-1 text-xs">
             Day
@@ -79,7 +86,9 @@ export function DaySheet() {
               type="date"
               className="input input-xs fig w-36"
               value={date}
-              onChange={(event) => event.currentTarget.value && setDate(event.currentTarget.value)}
+              onChange={(event) =>
+                event.currentTarget.value && setFirstDay(dayAfter(event.currentTarget.value, -times.day))
+              }
             />
           </label>
         </div>
@@ -99,9 +108,8 @@ export function DaySheet() {
             plan={plan}
             tasks={tasks}
             helpers={helpers}
-            hours={hours}
-            window={window}
-            goal={`${phase === 'setup' ? 'visitors' : 'empty'} ${hours.to}`}
+            times={times}
+            goal={`${GOALS[phase]} ${times.to}`}
             now={at}
           />
         ) : (
@@ -111,7 +119,7 @@ export function DaySheet() {
           tasks={tasks}
           plan={plan}
           phase={phase}
-          from={hours.from}
+          from={times.from}
           helpers={helpers}
           isToday={isToday}
         />
@@ -122,7 +130,7 @@ export function DaySheet() {
         className="shrink-0 border-t md:border-t-0 md:border-l hair bg-base-100 md:overflow-auto px-3 pb-3 md:min-h-0 md:col-start-2 md:row-start-2"
       >
         <HallHours />
-        <WhoComes from={hours.from} />
+        <WhoComes />
         <Basis>
           Tasks follow from the order of building up (Cut): tables before modules, the far ones first, seams
           pinned, then what lies over them, buildings, parts, trees and figures; taking down is the same
@@ -171,33 +179,40 @@ function AddTask({ phase }: { phase: ShowPhase }) {
   );
 }
 
+/** What the end is called, and the hour that counts. */
+const ENDS: Record<ShowPhase, { head: string; goal: string }> = {
+  leave: { head: 'In the vehicle', goal: 'leaves' },
+  setup: { head: 'Ready', goal: 'opens' },
+  takedown: { head: 'Out of the hall', goal: 'empty' },
+  rebuild: { head: 'Standing at home', goal: 'wanted' },
+};
+
 /** When it is ready against the hour that counts, and what would help. */
 function Outcome({
   plan,
   tasks,
-  window,
-  hours,
+  times,
   phase,
 }: {
   plan: DayPlan;
   tasks: readonly ShowTask[];
-  window: number;
-  hours: { from: string; to: string; isGuess: boolean };
+  times: PhaseTimes;
   phase: ShowPhase;
 }) {
-  const late = plan.ready - window;
+  const late = plan.ready - times.until;
   const titleOf = (key: string) => tasks.find((task) => task.key === key)?.title ?? key;
   const isProven = plan.ready <= plan.bound;
+  const { head, goal } = ENDS[phase];
   return (
     <section aria-labelledby="outcome">
-      <Heading id="outcome">{phase === 'setup' ? 'Ready' : 'Out of the hall'}</Heading>
+      <Heading id="outcome">{head}</Heading>
       <p className="text-2xl fig" aria-live="polite">
-        {clockAfter(hours.from, plan.ready)}
+        {clockAfter(times.from, plan.ready)}
       </p>
       <dl>
         <DefinitionRow
           label={late > 0 ? 'Too late by' : 'In hand'}
-          note={`${phase === 'setup' ? 'opens' : 'empty'} at ${hours.to}${hours.isGuess ? ', a guess' : ''}`}
+          note={`${goal} at ${times.to}${times.isGuess ? ', a guess' : ''}`}
         >
           <span className={late > 0 ? 'text-error font-semibold' : ''}>{spanWord(late)}</span>
         </DefinitionRow>
@@ -205,8 +220,13 @@ function Outcome({
           label="No earlier than"
           note={isProven ? 'proven: no plan is shorter' : 'proven bound'}
         >
-          {clockAfter(hours.from, plan.bound)}
+          {clockAfter(times.from, plan.bound)}
         </DefinitionRow>
+        {phase === 'leave' && times.windows.length === 1 && (
+          <DefinitionRow label="Begin no later than" note="by this plan">
+            {clockAfter(times.from, times.until - plan.ready)}
+          </DefinitionRow>
+        )}
       </dl>
       {late > 0 && (
         <div role="status" className="border-l-4 border-primary pl-3 my-2">
@@ -216,7 +236,7 @@ function Outcome({
               <ul>
                 {plan.drops.map(({ key, ready }) => (
                   <li key={key}>
-                    without {titleOf(key)}: <span className="fig">{clockAfter(hours.from, ready)}</span>
+                    without {titleOf(key)}: <span className="fig">{clockAfter(times.from, ready)}</span>
                   </li>
                 ))}
               </ul>

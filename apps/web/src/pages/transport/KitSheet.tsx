@@ -1,27 +1,21 @@
 import { Plus, Printer } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { toast } from 'sonner';
 import { displayOf, listOf, type Scene } from '@quarry/core/document';
 import { fileName } from '@quarry/core/formats';
 import { valuesByOwner, type Caution, type KitItem } from '@quarry/core/kit';
-import {
-  handsOfShow,
-  minutesOf,
-  phaseHours,
-  type DayPlan,
-  type ShowPhase,
-  type ShowTask,
-} from '@quarry/core/transport';
+import { phasesOf, type DayAnswer, type ShowPhase, type ShowTask } from '@quarry/core/transport';
 import { api } from '../../data/api.ts';
 import { freshId, useDenialReason, useDisplay, useEdit, useLink, useScene } from '../../data/useDisplay.tsx';
 import { usePaper } from '../../data/sheets.ts';
 import { Basis, Heading, Loading } from '../../ui/parts.tsx';
 import { useDerived } from '../../workers/derived.tsx';
 import { save } from '../../ui/save.ts';
-import { useDayPlan, useLoadPlan, useShow } from '../../workers/useTransport.ts';
+import { useLoadPlan, useShow } from '../../workers/useTransport.ts';
 import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 import { LabelsLink } from './LabelsLink.tsx';
-import { showPapers } from './showPapers.ts';
+import { showPapers, type PhaseDays } from './showPapers.ts';
+import { useDay } from './useDay.ts';
 
 /** What comes along beside the display, what it is worth, where it can hurt someone; printed in one act. */
 export function KitSheet() {
@@ -58,8 +52,7 @@ function PrintAll({ kit, cautions }: { kit: readonly KitItem[]; cautions: readon
   const show = useShow();
   const power = useWorkerQuery((core) => core.power());
   const { plan: load, state } = useLoadPlan(id, show?.shipment ?? null);
-  const setup = useDayOf(scene, show?.setup ?? null, 'setup');
-  const takedown = useDayOf(scene, show?.takedown ?? null, 'takedown');
+  const days = useDays(scene, show?.tasks);
   const needs = useDerived(({ materials }) => materials?.needs ?? null);
   const [isBusy, setBusy] = useState(false);
   const isLoaded = show !== null && (show.shipment.carriers.length === 0 || state.is !== 'asking');
@@ -70,10 +63,7 @@ function PrintAll({ kit, cautions }: { kit: readonly KitItem[]; cautions: readon
     try {
       const sections = showPapers({
         ...{ scene, shipment: show.shipment, load, power, kit, cautions },
-        days: {
-          setup: { tasks: show.setup, plan: setup },
-          takedown: { tasks: show.takedown, plan: takedown },
-        },
+        days,
         values: valuesByOwner(scene, needs),
       });
       save(
@@ -93,22 +83,19 @@ function PrintAll({ kit, cautions }: { kit: readonly KitItem[]; cautions: readon
   );
 }
 
-/** The plan of a phase as if everybody came in time; null until it is planned. */
-function useDayOf(scene: Scene, tasks: ShowTask[] | null, phase: ShowPhase): DayPlan | null {
-  const { from, to } = phaseHours(scene, phase);
-  const question = useMemo(
-    (): Parameters<typeof useDayPlan>[0] =>
-      tasks && tasks.length > 0
-        ? [
-            tasks,
-            handsOfShow(scene, from).map(({ id, arrives }) => ({ id, arrives })),
-            { now: null, origin: 0, until: minutesOf(to) - minutesOf(from) },
-          ]
-        : null,
-    [tasks, scene, from, to],
-  );
-  const answer = useDayPlan(question);
-  return answer?.ok ? answer.plan : null;
+/** The plans of all phases as if everybody came in time; null where one is not worked out yet. */
+function useDays(scene: Scene, tasks: Partial<Record<ShowPhase, ShowTask[]>> | undefined): PhaseDays {
+  const of = (phase: ShowPhase) => tasks?.[phase] ?? null;
+  const answers: Record<ShowPhase, DayAnswer | null> = {
+    leave: useDay(scene, of('leave'), 'leave'),
+    setup: useDay(scene, of('setup'), 'setup'),
+    takedown: useDay(scene, of('takedown'), 'takedown'),
+    rebuild: useDay(scene, of('rebuild'), 'rebuild'),
+  };
+  return phasesOf(scene).map((phase) => {
+    const answer = answers[phase];
+    return { phase, tasks: of(phase) ?? [], plan: answer?.ok ? answer.plan : null };
+  });
 }
 
 /** The kit by reason; what is taken into the load is told so. */

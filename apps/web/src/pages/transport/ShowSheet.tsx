@@ -6,6 +6,7 @@ import { Heading } from '../../ui/parts.tsx';
 import { momentWord } from '../../ui/words.ts';
 import { useShow } from '../../workers/useTransport.ts';
 import { Breakages } from './Breakages.tsx';
+import { Diary } from './Diary.tsx';
 import { useTicked } from './handling.ts';
 import { Changes, Lent } from './LentPart.tsx';
 
@@ -27,13 +28,14 @@ export function ShowSheet() {
     <div className="h-full overflow-auto px-4 pb-6 bg-base-100">
       <div className="max-w-[1100px] grid grid-cols-[minmax(0,1fr)] gap-x-10 md:grid-cols-2 items-start">
         <div className="min-w-0">
-          <Visitors hours={log.hours} total={log.visitors} isFixed={isFixed} />
+          <Visitors hours={log.hours} total={log.visitors} earlier={log.earlier} isFixed={isFixed} />
           <Breakages entries={log.broke} units={shipment?.units ?? []} isFixed={isFixed} />
         </div>
         <div className="min-w-0">
           <Lent out={log.out} back={log.back} isFixed={isFixed} />
           <Changes entries={log.changes} isFixed={isFixed} />
           <Missing units={shipment?.units ?? []} out={log.out} />
+          <Diary />
         </div>
       </div>
     </div>
@@ -51,10 +53,12 @@ const hourOf = (now: Date): string => {
 function Visitors({
   hours,
   total,
+  earlier,
   isFixed,
 }: {
   hours: readonly { at: string; count: number }[];
   total: number;
+  earlier: number;
   isFixed: boolean;
 }) {
   const link = useLink();
@@ -97,6 +101,9 @@ function Visitors({
           −1
         </button>
       </div>
+      {earlier > 0 && (
+        <p className="ink-2 text-xs">{earlier.toLocaleString('en')} at other shows of the diary.</p>
+      )}
       {hours.length > 0 && (
         <ul className="py-2" aria-label="Visitors by hour">
           {hours.map(({ at, count: number }) => (

@@ -1,11 +1,14 @@
 import { listOf } from '@quarry/core/document';
-import { useDenialReason, useEdit, useScene } from '../../data/useDisplay.tsx';
-import { TimeField } from '../../ui/fields.tsx';
+import { clockOf, minutesOf, phaseTimes } from '@quarry/core/transport';
+import { useDenialReason, useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { NumberField, TimeField } from '../../ui/fields.tsx';
 import { Heading } from '../../ui/parts.tsx';
 
-/** Who helps on the day of the show, and when each comes. */
-export function WhoComes({ from }: { from: string }) {
-  const scene = useScene('person');
+/** Who helps on the day of the show, when each comes, and how much they carry. */
+export function WhoComes() {
+  const scene = useDisplay(({ scene: now }) => now);
+  const { from, windows } = phaseTimes(scene, 'setup');
+  const hasEve = windows.length > 1;
   const edit = useEdit();
   const may = useDenialReason();
   const people = listOf(scene, 'person');
@@ -15,13 +18,21 @@ export function WhoComes({ from }: { from: string }) {
       <Heading id="who-comes" aside={`${come} of ${people.length}`}>
         Who comes
       </Heading>
+      {come > 0 && (
+        <p aria-hidden className="flex justify-end gap-2 text-[11px] ink-2">
+          <span className="w-24">comes at</span>
+          <span className="w-20">carries at most</span>
+        </p>
+      )}
       {people.length === 0 && <p className="ink-2">Add people on Brief, Dates and people.</p>}
       <ul>
         {people.map((person) => {
-          const { id, v, name, comes, arrives } = person;
+          const { id, v, name, comes, arrives, eve, carriesKg } = person;
+          const set = (words: string, fields: Partial<typeof person>) =>
+            edit.patch(words, 'person', person, fields);
           const isFixed = may({ op: 'patch', kind: 'person', id, v, set: { comes } }) !== null;
           return (
-            <li key={id} className="flex items-center gap-2 border-b hair py-0.5">
+            <li key={id} className="flex flex-wrap items-center gap-2 border-b hair py-0.5">
               <label className="flex-1 flex items-center gap-2 min-w-0">
                 <input
                   type="checkbox"
@@ -29,31 +40,52 @@ export function WhoComes({ from }: { from: string }) {
                   checked={comes}
                   disabled={isFixed}
                   onChange={(event) =>
-                    edit.patch(
-                      `${name} ${event.currentTarget.checked ? 'comes' : 'does not come'}`,
-                      'person',
-                      person,
-                      {
-                        comes: event.currentTarget.checked,
-                      },
-                    )
+                    set(`${name} ${event.currentTarget.checked ? 'comes' : 'does not come'}`, {
+                      comes: event.currentTarget.checked,
+                    })
                   }
                 />
                 <span className="truncate">{name}</span>
               </label>
               {comes && (
-                <span className="w-24">
-                  <TimeField
-                    bare
-                    label={`${name} comes at`}
-                    value={arrives}
-                    optional={from}
+                <>
+                  <span className="w-24">
+                    <TimeField
+                      bare
+                      label={`${name} comes at`}
+                      value={arrives}
+                      optional={hasEve && !eve ? clockOf(minutesOf(from) + windows[1].start) : from}
+                      disabled={isFixed}
+                      onCommit={(value) => set(`when ${name} comes`, { arrives: value })}
+                    />
+                  </span>
+                  <span className="w-20">
+                    <NumberField
+                      bare
+                      label={`${name} carries at most`}
+                      unit="kg"
+                      value={carriesKg}
+                      min={0}
+                      max={100}
+                      optional="any"
+                      disabled={isFixed}
+                      onCommit={(value) => set(`what ${name} carries`, { carriesKg: value })}
+                    />
+                  </span>
+                </>
+              )}
+              {comes && hasEve && (
+                <label className="basis-full pl-7 flex items-center gap-2 text-xs">
+                  <input
+                    type="checkbox"
+                    className="checkbox checkbox-xs"
+                    aria-label={`${name} is there the evening before`}
+                    checked={eve}
                     disabled={isFixed}
-                    onCommit={(value) =>
-                      edit.patch(`when ${name} comes`, 'person', person, { arrives: value })
-                    }
+                    onChange={(event) => set(`which day ${name} comes`, { eve: event.currentTarget.checked })}
                   />
-                </span>
+                  there the evening before
+                </label>
               )}
             </li>
           );

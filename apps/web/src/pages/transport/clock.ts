@@ -1,3 +1,4 @@
+import { addDays, formatISO, parseISO } from 'date-fns';
 import { minutesOf } from '@quarry/core/transport';
 
 const DAY_MINUTES = 24 * 60;
@@ -12,3 +13,7 @@ export function clockAfter(from: string, minutes: number): string {
   const two = (n: number) => String(n).padStart(2, '0');
   return `${two(Math.floor(left / 60))}:${two(left % 60)}${days > 0 ? ` +${days}` : ''}`;
 }
+
+/** An ISO date so many days after another. */
+export const dayAfter = (date: string, days: number): string =>
+  formatISO(addDays(parseISO(date), days), { representation: 'date' });

@@ -16,6 +16,7 @@ export const LOAD_FIELDS: Partial<Record<Kind, readonly FieldSpec[]>> = {
     field.number('maxKg', 'May hold', 0.1, 2000, { unit: 'kg', optional: 'no limit' }),
     field.number('ownKg', 'Its own mass', 0, 500, { unit: 'kg' }),
     field.number('bearsKg', 'Bears on its lid', 0, 2000, { unit: 'kg' }),
+    field.check('wheels', 'On wheels'),
   ],
   cargo: [
     field.text('name', 'Name'),

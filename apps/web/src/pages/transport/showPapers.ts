@@ -5,8 +5,8 @@ import { inSwitchOrder, powerParts, type Power } from '@quarry/core/power';
 import {
   contentWord,
   handsOf,
-  handsOfShow,
-  phaseHours,
+  helpersOf,
+  phaseTimes,
   type DayPlan,
   type LoadPlan,
   type Shipment,
@@ -16,6 +16,7 @@ import {
 import { figure } from './CircuitsPart.tsx';
 import { clockAfter } from './clock.ts';
 import { tripWord } from './tripWord.ts';
+import { PHASE_WORDS } from './useDay.ts';
 
 // Everything for the show as lists to print: what the sheets of this page say, in their words.
 
@@ -28,11 +29,18 @@ export interface PaperList {
   rows: string[][];
 }
 
+/** The phases of a show in their order, each with its plan; null: there is none. */
+export type PhaseDays = readonly {
+  phase: ShowPhase;
+  tasks: readonly ShowTask[];
+  plan: DayPlan | null;
+}[];
+
 export interface ShowFacts {
   scene: Scene;
   shipment: Shipment;
   load: LoadPlan | null;
-  days: Record<ShowPhase, { tasks: readonly ShowTask[]; plan: DayPlan | null }>;
+  days: PhaseDays;
   power: Power;
   kit: readonly KitItem[];
   values: readonly OwnedValue[];
@@ -43,8 +51,7 @@ export interface ShowFacts {
 export function showPapers(facts: ShowFacts): PaperList[] {
   return [
     ...loadLists(facts),
-    dayList(facts, 'setup', 'Setting up'),
-    dayList(facts, 'takedown', 'Taking down'),
+    ...facts.days.map((day) => dayList(facts.scene, day)),
     peopleList(facts.scene),
     ...powerLists(facts.power),
     {
@@ -102,15 +109,14 @@ function loadLists({ shipment, load }: ShowFacts): PaperList[] {
       ];
 }
 
-function dayList({ scene, days }: ShowFacts, phase: ShowPhase, head: string): PaperList {
-  const { tasks, plan } = days[phase];
-  const { from, to, isGuess } = phaseHours(scene, phase);
+function dayList(scene: Scene, { phase, tasks, plan }: PhaseDays[number]): PaperList {
+  const { from, to, isGuess } = phaseTimes(scene, phase);
   const titleOf = new Map(tasks.map(({ key, title }) => [key, title]));
   const rows = (plan?.rows ?? [])
     .filter(({ state }) => state !== 'dropped')
     .toSorted((a, b) => a.start - b.start || a.end - b.end);
   return {
-    ...{ head, tick: true },
+    ...{ head: PHASE_WORDS[phase], tick: true },
     note: plan
       ? `From ${from}${isGuess ? ' (guess)' : ''}; ready at ${clockAfter(from, plan.ready)}, wanted by ${to}. No plan is ready before ${clockAfter(from, plan.bound)}.`
       : '',
@@ -130,8 +136,8 @@ function dayList({ scene, days }: ShowFacts, phase: ShowPhase, head: string): Pa
 }
 
 function peopleList(scene: Scene): PaperList {
-  const { from } = phaseHours(scene, 'setup');
-  const coming = new Map(handsOfShow(scene, from).map((one) => [one.id, one]));
+  const { from } = phaseTimes(scene, 'setup');
+  const coming = new Map(helpersOf(scene, 'setup').map((one) => [one.id, one]));
   return {
     ...{ head: 'Who comes', note: 'Telephone numbers are written in by hand.', tick: true },
     columns: [

@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { sceneFrom } from '@quarry/core/document';
 import { compileRelief } from '@quarry/core/terrain';
-import { dayPlanOf, handsOfShow, loadPlanOf, showOf, showTasks } from '@quarry/core/transport';
+import { dayPlanOf, helpersOf, loadPlanOf, showOf, showTasks } from '@quarry/core/transport';
 import { DisplayLink } from '../../data/displayLink.ts';
 import { linkOn, type Act } from '../../data/linkOn.ts';
 import { DisplayProvider } from '../../data/useDisplay.tsx';
@@ -35,7 +35,7 @@ const scene = sceneFrom({
 const { shipment, order } = showOf(scene, compileRelief(scene));
 const plan = loadPlanOf(shipment, { seconds: 0, now: () => 0 });
 const tasks = showTasks(scene, shipment, order, 'setup');
-const helpers = handsOfShow(scene, '07:00');
+const helpers = helpersOf(scene, 'setup');
 
 async function shown(element: ReactNode) {
   const acts: Act[] = [];

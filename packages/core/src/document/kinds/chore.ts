@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { instant, line, name } from '../fields.ts';
 import { defineKind } from '../kind.ts';
 
-export const SHOW_PHASES = ['setup', 'takedown'] as const;
+/** Packing at home, setting up and taking down at the show, setting up at home again. */
+export const SHOW_PHASES = ['leave', 'setup', 'takedown', 'rebuild'] as const;
 /** When a task of one's own is done: before everything, once all modules stand, or after everything. */
 export const CHORE_TURNS = ['first', 'modules', 'last'] as const;
 

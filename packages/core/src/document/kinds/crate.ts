@@ -19,6 +19,8 @@ export const crateKind = defineKind({
     /** Its own mass, kg, and what it bears on its lid; 0: nothing may stand on it. */
     ownKg: z.number().min(0).max(500).default(1),
     bearsKg: z.number().min(0).max(2000).default(0),
+    /** Rolls on wheels of its own where no stair is in the way. */
+    wheels: z.boolean().default(false),
   }),
   group: 'crates',
   word: 'crate',

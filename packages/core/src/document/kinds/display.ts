@@ -9,6 +9,7 @@ import {
   name,
   plates,
   reference,
+  showTimes,
   text,
   wholeSize,
 } from '../fields.ts';
@@ -42,11 +43,11 @@ export const displayKind = defineKind({
     showName: line().max(80).default(''),
     /** The place of the show, for what is loaded and done there; null: where it stands now. */
     showPlace: reference.default(null),
-    /** The show day by the clock of the hall: builders may come in, visitors come, they leave, the hall is to be empty. */
-    accessFrom: clockTime.nullable().default(null),
-    opensAt: clockTime.nullable().default(null),
-    closesAt: clockTime.nullable().default(null),
-    clearBy: clockTime.nullable().default(null),
+    ...showTimes,
+    /** When packing at home begins, and setting up there again after the show, until when. */
+    leaveFrom: clockTime.nullable().default(null),
+    rebuildFrom: clockTime.nullable().default(null),
+    rebuildBy: clockTime.nullable().default(null),
     /** What is kept free about each thing in a vehicle, for blankets and hands, mm (a default of ours, no source). */
     loadGap: z.number().min(0).max(200).default(20),
     /** Footprint and height the rules or the place allow; null: no limit. Studs and plates. */

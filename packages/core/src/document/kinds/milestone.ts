@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { name } from '../fields.ts';
+import { name, placeField, showTimes } from '../fields.ts';
 import { defineKind } from '../kind.ts';
 
 export const milestoneKind = defineKind({
@@ -8,7 +8,11 @@ export const milestoneKind = defineKind({
     date: z.iso.date(),
     /** A day on which the display is shown. */
     show: z.boolean().default(false),
+    /** Where it is shown that day; null: not known. */
+    place: placeField,
+    ...showTimes,
   }),
   group: 'milestones',
   word: 'milestone',
+  refs: { place: 'place' },
 });
