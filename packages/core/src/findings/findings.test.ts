@@ -130,6 +130,28 @@ const spoiled: [string, (f: File) => unknown, string[]][] = [
       }),
     ['4 are in no crate', '“Queue”, is 48 mm × 48 mm × 48 mm'],
   ],
+  // A figure lies in 24 mm of padding of its own: with 5 mm more on each side it takes 34.
+  [
+    'crate-unfit',
+    (f) => {
+      Object.assign(f, {
+        crates: [{ id: 'k', name: 'Box', insideW: 30, insideD: 400, insideH: 200, padding: 5 }],
+        figures: [{ id: 'q', name: 'Queue', x: 30, y: 30, cast: 1 }],
+        handlings: [{ id: 'h', piece: 'figure-q', packing: 'crate', crate: 'k' }],
+      });
+    },
+    ['“Queue” is 24 mm × 24 mm × 48 mm', '5 mm of padding', '30 mm × 400 mm × 200 mm inside'],
+  ],
+  [
+    'lift-stairs',
+    (f) => {
+      Object.assign(f, {
+        passages: [{ id: 'st', name: 'steep stair', kind: 'stair', width: 900, height: 2300, pitch: 30 }],
+        cargoes: [{ id: 'c', name: 'Transformer box', w: 600, d: 400, h: 400, kg: 90 }],
+      });
+    },
+    ['“Transformer box”, 90.0 kg, goes over the steep stair', 'for each of two; 1 is the limit.'],
+  ],
   [
     'shows-clash',
     (f) =>

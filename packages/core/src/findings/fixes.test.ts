@@ -91,6 +91,21 @@ describe('fixes of findings', () => {
       [64, 32],
     ]);
   });
+  test('what does not go into the crate that is chosen for it goes into one that holds it', () => {
+    const crate = (id: string, insideW: number, count = 1) => ({
+      ...{ id, name: id.toUpperCase(), count, insideW, insideD: 300, insideH: 200, padding: 5 },
+    });
+    const { fix, after } = fixed(
+      {
+        crates: [crate('box', 30), crate('tray', 20), crate('tub', 200)],
+        figures: [{ id: 'q', name: 'Queue', x: 30, y: 30, cast: 1 }],
+        handlings: [{ id: 'h', piece: 'figure-q', packing: 'crate', crate: 'box' }],
+      },
+      'crate-unfit',
+    );
+    expect(fix.words).toBe('Pack it in “TUB”');
+    expect(after.handling.h.crate).toBe('tub');
+  });
   test('what stands out over the edge comes in by whole studs', () => {
     const { fix, after } = fixed({ plots: [house('a', 59, -3)] }, 'outside-footprint');
     expect(fix.words).toBe('Move House a 5 studs west and 3 studs south');

@@ -112,6 +112,22 @@ export const PROPOSED: Readonly<Record<string, FixesOf>> = {
     const module = namedThing(scene, finding, 'module');
     return module ? splits(scene, module) : [];
   },
+  'crate-unfit': (scene, finding) => {
+    const handling = namedThing(scene, finding, 'handling');
+    const crates = listOf(scene, 'crate').filter(({ id }) => id !== handling?.crate);
+    return handling
+      ? [
+          ...crates.map((crate) => ({
+            words: `Pack it in “${crate.name}”`,
+            changes: [patch('handling', handling, { crate: crate.id })],
+          })),
+          {
+            words: 'Let it go into any crate, or bare',
+            changes: [patch('handling', handling, { packing: 'auto' })],
+          },
+        ]
+      : [];
+  },
   'good-side': (scene, finding) => {
     const plot = namedThing(scene, finding, 'plot');
     return plot

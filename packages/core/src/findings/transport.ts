@@ -14,6 +14,7 @@ import {
   packItemOf,
   packingBoundOf,
   phaseTimes,
+  sceneAtShow,
   showTasks,
   tripsOf,
   type LoadUnit,
@@ -219,6 +220,85 @@ const setupHands: Rule = {
   },
 };
 
+const crateUnfit: Rule = {
+  id: 'crate-unfit',
+  title: 'A thing is not in the crate that is chosen for it',
+  basis:
+    'Each thing for which a crate is chosen on Transport, against what that crate may hold and its inside less the padding, upright and either way round. Where both would do, the crates of that size are full.',
+  page: 'transport',
+  severity: 'warning',
+  check({ scene, show }) {
+    const chosen = listOf(scene, 'handling').filter(({ packing, crate }) => packing === 'crate' && crate);
+    if (chosen.length === 0) return [];
+    const { units, uncrated } = show().shipment;
+    const contents = new Map(
+      [...units, ...units.flatMap(({ holds }) => holds), ...uncrated].map((one) => [one.key, one]),
+    );
+    return chosen.flatMap(({ id, piece, crate: wanted }): FindingDraft[] => {
+      const crate = scene.crate[wanted ?? ''];
+      const thing = contents.get(piece);
+      if (!crate || !thing) return [];
+      const isIn = units.some(
+        ({ key, holds }) => key.startsWith(`crate-${crate.id}-`) && holds.some((one) => one.key === piece),
+      );
+      if (isIn) return [];
+      const { grams } = thing;
+      const isHeavy = crate.maxKg !== null && grams > 1000 * crate.maxKg;
+      const inside = { w: crate.insideW, d: crate.insideD, h: crate.insideH };
+      const [short, long] = [thing.w, thing.d].map((side) => side + 2 * crate.padding).sort((a, b) => a - b);
+      const [narrow, wide] = [inside.w, inside.d].sort((a, b) => a - b);
+      const isLarge = thing.h + crate.padding > inside.h || short > narrow || long > wide;
+      const why = isHeavy
+        ? `weighs ${formatKg(grams)}; “${crate.name}” may hold ${formatKg(1000 * (crate.maxKg ?? 0))}`
+        : isLarge
+          ? `is ${sizeOf(thing)} and takes ${formatMm(crate.padding * MM)} of padding; “${crate.name}” is ${sizeOf(inside)} inside`
+          : `goes into no “${crate.name}”: all ${crate.count} are full`;
+      return [
+        {
+          sentence: `“${thing.name}” ${why}.`,
+          remedy: 'Choose a larger crate, let it go into any, or have more crates of that size.',
+          place: null,
+          part: piece,
+          things: [
+            { kind: 'handling', id },
+            { kind: 'crate', id: crate.id },
+          ],
+          numbers: { grams: Math.round(grams), w: thing.w, d: thing.d, h: thing.h },
+        },
+      ];
+    });
+  },
+};
+
+const liftStairs: Rule = {
+  id: 'lift-stairs',
+  title: 'Too heavy for two on a stair',
+  basis:
+    'On a stair two carry, one behind the other. Of each thing that goes over a stair of the access route the lift index of each of two (NIOSH, see Cut), above 1: a caution, since that equation is made for level ground and a stair is harder. Local rules and qualified people decide about lifting.',
+  page: 'transport',
+  severity: 'warning',
+  check({ scene, show }) {
+    const stairs = wayOf(sceneAtShow(scene)).filter(({ kind }) => kind === 'stair');
+    if (stairs.length === 0) return [];
+    const heavy = show()
+      .shipment.units.filter(({ lift }) => lift.two.index > 1)
+      .toSorted((a, b) => b.lift.two.index - a.lift.two.index);
+    if (heavy.length === 0) return [];
+    const [first] = heavy;
+    const others = heavy.length - 1;
+    const more = others === 0 ? '' : ` So ${others === 1 ? 'does' : 'do'} ${countOf(others, 'other thing')}.`;
+    return stairs.map(({ id, name }): FindingDraft => ({
+      sentence: `“${first.name}”, ${formatKg(first.grams)}, goes over the ${name} with a lift index of ${first.lift.two.index.toFixed(2)} for each of two; 1 is the limit.${more}`,
+      remedy:
+        'Split it, take parts off first, carry what is in it by itself, or find a way without the stair.',
+      place: null,
+      part: id,
+      things: [{ kind: 'passage', id }, ...(first.ref ? [first.ref] : [])],
+      numbers: { index: first.lift.two.index, things: heavy.length },
+    }));
+  },
+};
+
 const showsClash: Rule = {
   id: 'shows-clash',
   title: 'Two shows at once',
@@ -263,5 +343,7 @@ export const TRANSPORT_RULES: readonly Rule[] = [
   vehicleDriver,
   setupShort,
   setupHands,
+  crateUnfit,
+  liftStairs,
   showsClash,
 ];

@@ -136,10 +136,10 @@ export function DaySheet() {
           pinned, then what lies over them, buildings, parts, trees and figures; taking down is the same
           backwards. Carrying takes the way there and back at 3 km/h, half a minute a door, 2 min a stair, 4
           min a lift, one more to load; one person up to a lift index of 1 and 1 m, two while each half stays
-          at 1, more above (NIOSH, see Cut: a caution, not advice). A table takes 4 min and two, a module 3, a
-          building 3, a thing half a minute, a cable 2 and half for each connector, until you type your own:
-          these are guesses of ours. “No earlier” is a number of minutes that no plan is below. Clear the path
-          first; local rules decide.
+          at 1, more above (NIOSH, see Cut: a caution, not advice). A table with its cloth takes 4 min and
+          two, a module 3, a building 3, a thing half a minute, a cable 2 and half for each connector, until
+          you type your own: these are guesses of ours. “No earlier” is a number of minutes that no plan is
+          below. Clear the path first; local rules decide.
         </Basis>
       </aside>
     </div>
