@@ -66,6 +66,7 @@ export default defineConfig({
               'mosaic.worker',
               'sight.worker',
               'transport.worker',
+              'versions.worker',
               'TransportPage',
               'SightPage',
               'WalkSheet',

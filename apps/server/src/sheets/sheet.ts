@@ -39,6 +39,8 @@ export const paperQuerySchema = z.strictObject({
   paper: z.enum(PAPER_NAMES).optional(),
 });
 export const querySchema = paperQuerySchema.extend({
+  /** The version of the display; left out: its base. */
+  version: idSchema.optional(),
   /** The place to draw; left out: where the display stands. */
   place: idSchema.optional(),
   /** Of the plan: 1 to this. Left out: as large as fits. */

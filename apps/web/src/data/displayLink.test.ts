@@ -384,6 +384,45 @@ test('a proposal is on one’s own screen only, can be undone step by step, and 
   expect([pad(link).x, link.getState().draft]).toEqual([0, null]);
 });
 
+test('in a version a change is a difference that others see in it, is taken back by undo, and the base stays', async () => {
+  server.other(
+    { op: 'add', kind: 'version', id: 'snow', data: { name: 'First snow' } },
+    { op: 'add', kind: 'task', id: 'k', data: { name: 'Sweep' } },
+  );
+  const [mine, theirs] = [await open(), await open('bob')];
+  mine.showVersion('snow');
+  theirs.showVersion('snow');
+  expect(mine.change('widened', [{ op: 'patch', kind: 'pad', id: 'pad', v: 1, set: { w: 12 } }])).toBe(true);
+  expect([mine.getState().scene.pad.pad.w, mine.getState().base.pad.pad.w]).toEqual([12, 8]);
+  await settle();
+  expect(theirs.getState().scene.pad.pad.w).toBe(12);
+  expect(server.scene.pad.pad.w).toBe(8);
+  // What is no part of the picture is the display’s.
+  mine.change('done', [{ op: 'patch', kind: 'task', id: 'k', v: 1, set: { name: 'Sweep twice' } }]);
+  mine.showVersion('snow', 'all');
+  const { v } = mine.getState().scene.pad.pad;
+  mine.change('narrowed', [{ op: 'patch', kind: 'pad', id: 'pad', v, set: { w: 10 } }]);
+  await settle();
+  expect([server.scene.task.k.name, server.scene.pad.pad.w, Object.keys(server.scene.difference)]).toEqual([
+    'Sweep twice',
+    10,
+    [],
+  ]);
+  mine.undo();
+  await settle();
+  expect([mine.getState().scene.pad.pad.w, server.scene.pad.pad.w]).toEqual([12, 8]);
+  theirs.showVersion(null);
+  expect(theirs.getState().scene.pad.pad.w).toBe(8);
+  // A version that somebody removes is shown no longer.
+  const { v: of } = server.scene.version.snow;
+  const gone = Object.values(server.scene.difference).map(({ id, v: at }) => ({
+    ...{ op: 'remove' as const, kind: 'difference' as const, id, v: at },
+  }));
+  server.other(...gone, { op: 'remove', kind: 'version', id: 'snow', v: of });
+  await settle();
+  expect([mine.getState().version, mine.getState().scene.pad.pad.w]).toEqual([null, 8]);
+});
+
 describe('undo', () => {
   test('takes back one’s own acts, last first, and redo does them again', async () => {
     const link = await open();

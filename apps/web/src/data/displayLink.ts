@@ -1,4 +1,14 @@
-import { fromRows, toRows, type Actor, type Change, type Scene } from '@quarry/core/document';
+import {
+  changesInVersion,
+  denialReason,
+  fromRows,
+  toRows,
+  versionKeeper,
+  type Actor,
+  type Change,
+  type Difference,
+  type Scene,
+} from '@quarry/core/document';
 import {
   committedBatchSchema,
   type CommittedBatch,
@@ -13,13 +23,27 @@ import { EventStream } from './eventStream.ts';
 import { LocalDocument, type DraftStep, type ActOutcome, type ServerDocument } from './localDocument.ts';
 import { dropWaiting, keepDocument, keepWaiting, keptDocument, waitingFor } from './outbox.ts';
 import { PresenceReporter, PresenceRoster } from './presence.ts';
+import { recall, remember } from './remembered.ts';
 
 /** Save state of the user's changes. */
 export type SaveState =
   { state: 'saved' } | { state: 'saving' } | { state: 'waiting'; why: string; count: number };
 
+/** The version that a window shows, and where its changes go. */
+export interface ShownVersion {
+  id: string;
+  scope: 'version' | 'all';
+  /** Differences that do not fit the base any more. */
+  lost: readonly Difference[];
+}
+
 export interface LinkState {
+  /** As it is shown: in a version, or the base. */
   scene: Scene;
+  /** The base of all versions. */
+  base: Scene;
+  /** Null: the base is shown. */
+  version: ShownVersion | null;
   actor: Actor;
   /** Number of the last batch of the log that is in the scene. */
   seq: number;
@@ -57,6 +81,8 @@ export class DisplayLink {
   private readonly conflicts: Conflict[] = [];
   private gone: LinkState['gone'] = null;
   private heard: CommittedBatch | null = null;
+  private readonly inVersion = versionKeeper();
+  private shown: Omit<ShownVersion, 'lost'> | null = null;
   private keeping: ReturnType<typeof setTimeout> | undefined;
 
   private constructor(
@@ -105,6 +131,8 @@ export class DisplayLink {
         return this.gone === null;
       },
     });
+    const version = recall(versionKey(id));
+    if (version) this.shown = { id: version, scope: 'version' };
     this.state = this.derive();
   }
 
@@ -164,13 +192,44 @@ export class DisplayLink {
 
   getState = (): LinkState => this.state;
 
-  /** Makes a change: on the screen at once, then on its way. @returns whether it fits the scene as it stands */
-  change(label: string, changes: Change[]): boolean {
+  /** Shows a version of the display, or its base. @param scope where changes go from now on */
+  showVersion(id: string | null, scope: ShownVersion['scope'] = 'version'): void {
+    this.shown = id === null ? null : { id, scope };
+    remember(versionKey(this.id), id ?? '');
+    this.update();
+  }
+
+  /**
+   * Makes a change: on the screen at once, then on its way. While a version is shown it is one of that, or of all.
+   * @returns whether it fits the scene as it stands
+   */
+  change(label: string, asShown: Change[]): boolean {
+    const made = this.inBase(asShown);
+    if (!made.ok) {
+      this.onTrouble(made.sentence);
+      return false;
+    }
+    const { changes } = made;
+    // What is as in the base again, and was not otherwise, is no change.
+    if (changes.length === 0) return true;
     if (!this.local.draft) return this.take(this.local.change(label, changes));
     const refusal = this.local.addToDraft({ label, changes });
     if (refusal) this.onTrouble(refusal.sentence);
     this.update();
     return refusal === null;
+  }
+
+  /** Changes of what is shown as changes of the display. */
+  private inBase(changes: Change[]): ReturnType<typeof changesInVersion> {
+    const { version } = this.state;
+    if (!version) return { ok: true, changes };
+    const made = changesInVersion(this.local.scene, version.id, changes, version.scope);
+    if (!made.ok || this.local.draft) return made;
+    const denied = made.changes
+      .filter(({ kind }) => kind === 'difference')
+      .map((change) => denialReason(this.local.server.actor, this.local.scene, change))
+      .find((sentence) => sentence !== null);
+    return denied ? { ok: false, sentence: denied } : made;
   }
 
   undo(): void {
@@ -305,8 +364,13 @@ export class DisplayLink {
         : count > 0
           ? { state: 'saving' }
           : { state: 'saved' };
+    const base = local.scene;
+    const { shown } = this;
+    const inIt = shown && base.version[shown.id] ? this.inVersion(base, shown.id) : null;
     return {
-      scene: local.scene,
+      scene: inIt?.scene ?? base,
+      base,
+      version: shown && inIt ? { ...shown, lost: inIt.lost } : null,
       actor: local.server.actor,
       seq: local.server.seq,
       save,
@@ -321,6 +385,9 @@ export class DisplayLink {
     };
   }
 }
+
+/** The version shown last of a display, kept in this browser. */
+const versionKey = (id: string) => `quarry-version-${id}`;
 
 const isOffline = (error: unknown) => error instanceof ApiProblem && error.status === 0;
 

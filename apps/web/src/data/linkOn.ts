@@ -16,7 +16,7 @@ export function linkOn(
   acts: Act[] = [],
   actor: Actor = { role: 'owner', person: null },
 ): DisplayLink {
-  let state = { scene: first, actor, draft: null };
+  let state = { scene: first, base: first, version: null, actor, draft: null };
   const listeners = new Set<() => void>();
   const link = {
     id: 'd',
@@ -29,7 +29,7 @@ export function linkOn(
     change(label: string, changes: Change[]) {
       const done = reduce(state.scene, changes);
       if (!done.ok) throw new Error(done.refusal.sentence);
-      state = { ...state, scene: done.scene };
+      state = { ...state, scene: done.scene, base: done.scene };
       acts.push({ label, changes });
       for (const listener of listeners) listener();
       return true;

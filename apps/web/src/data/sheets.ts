@@ -1,5 +1,5 @@
 import { queryOf, type PaperQuery } from './call.ts';
-import { useLink } from './useDisplay.tsx';
+import { useDisplay, useLink } from './useDisplay.tsx';
 import { paperOf, useView } from './view.ts';
 
 /** The query that a sheet is made with: units and paper as this browser is set. */
@@ -9,9 +9,11 @@ export function usePaper(): PaperQuery {
   return { units: metric, paper };
 }
 
-/** Addresses of the display's sheets and files, by file name and what else they are asked for with. */
+/** Addresses of the display's sheets and files, in the version that is shown, by file name and what else they are asked for with. */
 export function useSheets(): (file: string, query?: PaperQuery) => string {
   const { id } = useLink();
   const paper = usePaper();
-  return (file, query = {}) => `/api/displays/${id}/sheets/${file}?${queryOf({ ...paper, ...query })}`;
+  const version = useDisplay(({ version: shown }) => shown?.id);
+  const all = version === undefined ? paper : { ...paper, version };
+  return (file, query = {}) => `/api/displays/${id}/sheets/${file}?${queryOf({ ...all, ...query })}`;
 }

@@ -4,6 +4,7 @@ import { toast } from 'sonner';
 import {
   denialReason,
   isAtLeast,
+  isVersioned,
   unhung,
   type Change,
   type DataOf,
@@ -113,7 +114,14 @@ export function useDenialReason(): (change: Change) => string | null {
   // What a role may do hangs on who builds which section; the rest is read when it is asked.
   useScene('section');
   const link = useLink();
-  return (change) => (drafting ? null : denialReason(actor, link.getState().scene, change));
+  const isInVersion = useDisplay(({ version }) => version?.scope === 'version');
+  return (change) => {
+    if (drafting) return null;
+    // What is changed in a version only is a difference of it.
+    if (isInVersion && isVersioned(change) && !isAtLeast(actor.role, 'planner'))
+      return 'Builders may not change a version; ask a planner.';
+    return denialReason(actor, link.getState().scene, change);
+  };
 }
 
 /** True for those who plan: owners and planners. */

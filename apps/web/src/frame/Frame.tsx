@@ -17,6 +17,7 @@ import { FirstStepsBar } from './FirstStepsBar.tsx';
 import { LiveRegion } from './LiveRegion.tsx';
 import { FindingsPanel, countOpen } from './Findings.tsx';
 import { ProposalBar } from './ProposalBar.tsx';
+import { VersionBar, VersionPicker } from './VersionBar.tsx';
 import { PAGES, goKeys } from './pages.ts';
 
 /** The finder is loaded once the page has come to rest, or when it is asked for before. */
@@ -100,6 +101,7 @@ export function Frame() {
         <h1 className="font-bold text-base truncate min-w-12 sm:min-w-24 pl-1" title={display.name}>
           {display.name}
         </h1>
+        <VersionPicker className="hidden lg:block w-32 shrink-0" />
         <Chips />
         <span className="flex-1" />
         <button
@@ -171,6 +173,7 @@ export function Frame() {
       </nav>
       <main className="relative min-w-0 min-h-0 overflow-auto flex flex-col">
         <ProposalBar />
+        <VersionBar />
         <FirstStepsBar page={page} />
         <div className="flex-1 min-h-0">
           <Outlet />

@@ -80,6 +80,8 @@ export const WHEREABOUTS: Readonly<Record<Kind, Whereabouts>> = {
   device: 'plan',
   extension: 'survey',
   incident: transport('show'),
+  version: { page: 'brief', sheet: 'versions' },
+  difference: { page: 'brief', sheet: 'versions' },
   acceptance: null,
   reply: null,
 };

@@ -22,6 +22,7 @@ const SHOWN: Readonly<Record<string, readonly string[]>> = {
   'apps/web/src/board/kinds/terrain.ts': ['terrain.notes'],
   'apps/web/src/board/kinds/note.ts': ['note.text'],
   'apps/web/src/pages/brief/KindQuestions.tsx': ['display.growth'],
+  'apps/web/src/pages/brief/VersionsSheet.tsx': ['version.note'],
   'apps/web/src/pages/crew/HoldingsPanel.tsx': ['person.town'],
   'apps/web/src/pages/crew/ReportPanel.tsx': [
     'report.at',

@@ -111,6 +111,7 @@ export { resizeDisplay, type Resizing } from './resize.ts';
 export { fromRows, partFromRows, readScene, rowSchema, toRows, type EntityRow } from './snapshot.ts';
 export { spacesOf, vehiclesOf } from './brief.ts';
 export * from './crew.ts';
+export * from './versions.ts';
 export * from './place.ts';
 export { idFor } from './idFor.ts';
 export { deltaOf, withDelta, type Delta } from './delta.ts';

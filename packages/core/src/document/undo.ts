@@ -27,8 +27,14 @@ export function takeBack(
   { inverse, after }: Undoable,
 ): { ok: true; changes: Change[] } | { ok: false; sentence: string } {
   const changes: Change[] = [];
+  /** What an earlier step of the way back has brought again: nobody can have changed it since. */
+  const again = new Set<string>();
   for (const change of inverse) {
     const { kind, id } = change;
+    if (change.op !== 'add' && again.has(keyOf(kind, id))) {
+      changes.push(change);
+      continue;
+    }
     const left = after[keyOf(kind, id)];
     const current: Record<string, unknown> | undefined = Object.hasOwn(scene[kind], id)
       ? { ...scene[kind][id] }
@@ -39,6 +45,7 @@ export function takeBack(
     });
     if (change.op === 'add') {
       if (current) return fail('is there again');
+      again.add(keyOf(kind, id));
       changes.push(change);
       continue;
     }
@@ -53,13 +60,17 @@ export function takeBack(
   return { ok: true, changes: renumber(changes, scene) };
 }
 
-/** A batch may patch one entity twice: each later patch must name the version the earlier one leads to. */
+/** A batch may change one entity twice: each later change names the version that the earlier one leads to. */
 function renumber(changes: Change[], scene: Scene): Change[] {
   const next = new Map<string, number>();
   return changes.map((change) => {
-    if (change.op === 'add') return change;
-    const v = next.get(keyOf(change.kind, change.id)) ?? scene[change.kind][change.id].v;
-    next.set(keyOf(change.kind, change.id), v + 1);
+    const key = keyOf(change.kind, change.id);
+    if (change.op === 'add') {
+      next.set(key, (scene.removed[key] ?? 0) + 1);
+      return change;
+    }
+    const v = next.get(key) ?? scene[change.kind][change.id].v;
+    next.set(key, v + 1);
     return { ...change, v };
   });
 }

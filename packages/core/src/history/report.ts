@@ -143,6 +143,7 @@ const UNTOLD: ReadonlySet<Kind> = new Set<Kind>([
   'handling',
   'chore',
   'incident',
+  'difference',
 ]);
 
 function sectionReports(

@@ -12,3 +12,4 @@ export * from './orders.ts';
 export * from './colourPolicy.ts';
 export * from './placeholders.ts';
 export * from './materials.ts';
+export * from './versionNeeds.ts';

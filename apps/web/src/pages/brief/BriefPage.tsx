@@ -5,6 +5,7 @@ import { DatesSheet } from './DatesSheet.tsx';
 import { RulesSheet } from './RulesSheet.tsx';
 import { ScaleSheet } from './ScaleSheet.tsx';
 import { SpaceSheet } from './SpaceSheet.tsx';
+import { VersionsSheet } from './VersionsSheet.tsx';
 import { PAGE_SHEETS, type SheetOf } from '../../frame/pages.ts';
 import { useSheet } from '../../frame/useSheet.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
@@ -14,9 +15,10 @@ const PANELS = {
   scale: ScaleSheet,
   space: SpaceSheet,
   dates: DatesSheet,
+  versions: VersionsSheet,
 } satisfies Record<SheetOf<'brief'>, ComponentType<{ disabled: boolean }>>;
 
-/** The brief, on four sheets. The open one is part of the address, so that it can be linked. */
+/** The brief, on five sheets. The open one is part of the address, so that it can be linked. */
 export function BriefPage() {
   const scene = useScene('display');
   const may = useDenialReason();

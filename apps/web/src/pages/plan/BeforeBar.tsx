@@ -26,7 +26,7 @@ export function BeforeBar() {
             focusBoard();
           }}
         >
-          {showsBefore ? `Before, ${kept.kept}` : 'Now'}{' '}
+          {showsBefore ? kept.kept : 'Now'}{' '}
           <kbd className="fig font-normal text-[10px] uppercase opacity-80">x</kbd>
         </button>
       )}
@@ -41,7 +41,7 @@ export function BeforeBar() {
               type="button"
               className="btn btn-xs w-full"
               onClick={() => {
-                keepBefore({ display: id, scene, kept: format(new Date(), 'HH:mm') });
+                keepBefore({ display: id, scene, kept: `Before, ${format(new Date(), 'HH:mm')}` });
                 close();
               }}
             >

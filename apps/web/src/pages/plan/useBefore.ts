@@ -29,7 +29,7 @@ export function useBefore(display: string, scene: Scene, ground: CompiledGround 
     scene: kept.scene,
     ground: old.ground,
     before: true,
-    words: `As kept at ${kept.kept}. ${difference ?? ''}`,
+    words: `${kept.kept}. ${difference ?? ''}`,
   };
 }
 

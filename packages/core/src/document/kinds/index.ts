@@ -69,6 +69,7 @@ import { circuitKind } from './circuit.ts';
 import { deviceKind } from './device.ts';
 import { extensionKind } from './extension.ts';
 import { incidentKind } from './incident.ts';
+import { differenceKind, versionKind } from './version.ts';
 
 /** Every kind of entity, in the order of a display file. */
 export const KINDS = {
@@ -143,4 +144,6 @@ export const KINDS = {
   device: deviceKind,
   extension: extensionKind,
   incident: incidentKind,
+  version: versionKind,
+  difference: differenceKind,
 };

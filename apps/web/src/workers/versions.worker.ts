@@ -1,0 +1,68 @@
+import { expose } from 'comlink';
+import { sceneInVersion, type Scene } from '@quarry/core/document';
+import { evaluateRules } from '@quarry/core/findings';
+import { CountCache } from '@quarry/core/masonry';
+import { materialsOf, needsOverVersions, swapBoxOf, type VersionNeed } from '@quarry/core/materials';
+import { compile } from '@quarry/core/terrain';
+
+/** A version as it comes out. */
+export interface JudgedVersion {
+  /** Null: the base. */
+  id: string | null;
+  /** Pieces that it needs, without spares, and those that lie in the swap box while it stands. */
+  pieces: number;
+  inBox: number;
+  errors: number;
+  warnings: number;
+}
+
+export interface JudgedVersions {
+  versions: JudgedVersion[];
+  /** Pieces that all of them take. */
+  pieces: number;
+  /** Parts that not all versions need alike. */
+  parts: VersionNeed[];
+}
+
+/** Counts and judges each version: started for one question and ended after it. */
+const worker = {
+  judge(
+    base: Scene,
+    ids: readonly string[],
+    today: string,
+    onProgress: (share: number) => void,
+  ): JudgedVersions {
+    // Blocks that are the same in several versions are counted once.
+    const book = new CountCache();
+    const all = [null, ...ids];
+    const counts = all.map((id, i) => {
+      const scene = id === null ? base : sceneInVersion(base, id).scene;
+      const compiled = compile(scene);
+      const materials = materialsOf(scene, compiled, book);
+      if (!materials) throw new Error('the count was ended');
+      const { rows } = materials;
+      const counted = materials.count.mass;
+      const found = evaluateRules(scene, { today, relief: compiled.relief, counted, rows });
+      const open = found.filter(({ accepted }) => !accepted);
+      onProgress((i + 1) / all.length);
+      return {
+        id,
+        needs: materials.needs,
+        errors: open.filter(({ severity }) => severity === 'error').length,
+        warnings: open.filter(({ severity }) => severity === 'warning').length,
+      };
+    });
+    const needs = needsOverVersions(counts.map((one) => one.needs));
+    const sum = (parts: readonly { qty: number }[]) => parts.reduce((total, { qty }) => total + qty, 0);
+    return {
+      versions: counts.map(({ id, needs: own, errors, warnings }, i) => ({
+        ...{ id, errors, warnings },
+        ...{ pieces: sum(own), inBox: sum(swapBoxOf(needs, i)) },
+      })),
+      pieces: needs.reduce((total, { most }) => total + most, 0),
+      parts: needs.filter(({ by, most }) => by.some((qty) => qty !== most)),
+    };
+  },
+};
+export type VersionsWorker = typeof worker;
+expose(worker);
