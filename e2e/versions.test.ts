@@ -56,3 +56,29 @@ journey(
     await page.waitForFunction(() => !document.querySelector('div[role="region"][aria-label="Version"]'));
   },
 );
+
+journey(
+  'a swap on a phone: what comes out and goes in, in order, ticked; then that version stands',
+  async (open) => {
+    const page = await open('Iva Thorsby');
+    await openDisplay(page, 'Skarn Edge', 'brief');
+    await openTab(page, 'Versions');
+    await page.setViewport({ width: 390, height: 844 });
+    await choose(page, 'Swap to', 'First snow');
+    // Out: the keeper, cherry, larch and rowan, 1 min each; in: larch, rowan and the skaters, 5 min each.
+    await page.waitForSelector(
+      '::-p-xpath(//section[@aria-labelledby="swap"]//p[contains(., "min left of 19")])',
+    );
+    await page.waitForSelector(
+      '::-p-xpath(//section[@aria-labelledby="swap"]//p[contains(., "a rebuild") and contains(., "Calm water")])',
+    );
+    await page.locator('input[aria-label="Take out The keeper fishes: done"]').click();
+    await saved(page);
+    await page.waitForSelector('::-p-xpath(//section[@aria-labelledby="swap"]//p[starts-with(., "18")])');
+    await page.locator('::-p-xpath(//button[starts-with(., "It stands: First snow")])').click();
+    await saved(page);
+    await page.waitForSelector(
+      '::-p-xpath(//section[@aria-labelledby="swap"]//button[starts-with(., "It stands: Base")])',
+    );
+  },
+);

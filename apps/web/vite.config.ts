@@ -78,7 +78,15 @@ export default defineConfig({
               'FloorsDialog',
               'BenchPage',
               // Asked for seldom, and small.
-              ...['TakeOut', 'GroupSheet', 'ResizeDialog', 'DataSheet', 'icon-512'],
+              ...[
+                'TakeOut',
+                'GroupSheet',
+                'ResizeDialog',
+                'DataSheet',
+                'ScaleSheet',
+                'SpaceSheet',
+                'icon-512',
+              ],
             ],
             // Its solvers are not kept either.
             'CutPage',

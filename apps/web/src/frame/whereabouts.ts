@@ -82,6 +82,7 @@ export const WHEREABOUTS: Readonly<Record<Kind, Whereabouts>> = {
   incident: transport('show'),
   version: { page: 'brief', sheet: 'versions' },
   difference: { page: 'brief', sheet: 'versions' },
+  swap: { page: 'brief', sheet: 'versions' },
   acceptance: null,
   reply: null,
 };

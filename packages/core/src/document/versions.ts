@@ -211,6 +211,15 @@ export function removeVersion(scene: Scene, version: string): Change[] {
     ? []
     : [
         ...differencesOf(scene, version).map(takeDifferenceBack),
+        ...listOf(scene, 'display')
+          .filter(({ stands }) => stands === version)
+          .map(({ id, v: at }): Change => ({
+            op: 'patch',
+            kind: 'display',
+            id,
+            v: at,
+            set: { stands: null },
+          })),
         { op: 'remove', kind: 'version', id: version, v },
       ];
 }

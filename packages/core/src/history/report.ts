@@ -144,6 +144,7 @@ const UNTOLD: ReadonlySet<Kind> = new Set<Kind>([
   'chore',
   'incident',
   'difference',
+  'swap',
 ]);
 
 function sectionReports(

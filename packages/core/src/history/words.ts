@@ -151,6 +151,7 @@ const WORDS: Readonly<Record<string, string>> = {
   closesAt: 'closed to visitors',
   clearBy: 'hall to be empty',
   showDays: 'days with visitors',
+  stands: 'version that is set up',
   eveFrom: 'hall open the evening before, from',
   eveTo: 'hall open the evening before, until',
   morrowFrom: 'hall open the day after, from',

@@ -11,4 +11,5 @@ export * from './phases.ts';
 export * from './dayPlan.ts';
 export * from './show.ts';
 export * from './diary.ts';
+export * from './swap.ts';
 export * from './labels.ts';

@@ -1,14 +1,17 @@
-import type { ComponentType } from 'react';
+import { Suspense, lazy, type ComponentType } from 'react';
 import { displayOf } from '@quarry/core/document';
 import { useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { DatesSheet } from './DatesSheet.tsx';
 import { RulesSheet } from './RulesSheet.tsx';
-import { ScaleSheet } from './ScaleSheet.tsx';
-import { SpaceSheet } from './SpaceSheet.tsx';
 import { VersionsSheet } from './VersionsSheet.tsx';
 import { PAGE_SHEETS, type SheetOf } from '../../frame/pages.ts';
 import { useSheet } from '../../frame/useSheet.ts';
+import { Loading } from '../../ui/parts.tsx';
 import { Tabs } from '../../ui/Tabs.tsx';
+
+// Asked for while a display begins: they come when they are opened.
+const ScaleSheet = lazy(() => import('./ScaleSheet.tsx').then((file) => ({ default: file.ScaleSheet })));
+const SpaceSheet = lazy(() => import('./SpaceSheet.tsx').then((file) => ({ default: file.SpaceSheet })));
 
 const PANELS = {
   rules: RulesSheet,
@@ -38,7 +41,9 @@ export function BriefPage() {
         onOpen={open}
       />
       <div role="tabpanel" aria-label={word} className="p-4">
-        <Panel disabled={disabled} />
+        <Suspense fallback={<Loading what="Opening the sheet" />}>
+          <Panel disabled={disabled} />
+        </Suspense>
       </div>
     </div>
   );

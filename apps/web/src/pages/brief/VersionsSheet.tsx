@@ -21,6 +21,7 @@ import { TextField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { PartColour } from '../../ui/Swatch.tsx';
+import { SwapPart } from './SwapPart.tsx';
 import { useVersions } from '../../workers/useVersions.ts';
 import type { JudgedVersions } from '../../workers/versions.worker.ts';
 
@@ -78,7 +79,10 @@ export function VersionsSheet() {
         </section>
         <Needs base={base} versions={versions} />
       </div>
-      {picked && <Differences base={base} version={picked} isFixed={isFixed} />}
+      <div className="min-w-0">
+        {picked && <Differences base={base} version={picked} isFixed={isFixed} />}
+        <SwapPart base={base} versions={versions} />
+      </div>
     </div>
   );
 }

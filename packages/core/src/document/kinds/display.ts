@@ -74,6 +74,8 @@ export const displayKind = defineKind({
     cutAtSections: z.boolean().default(true),
     currency: line().trim().min(1).max(4).default('¤'),
     notes: text.default(''),
+    /** The version that is set up now; null: the base. */
+    stands: reference.default(null),
     /** Where the display stands now: the place whose tables and room are judged; null: tables of no place. */
     place: reference.default(null),
     /** Why the largest module is what it is, such as the passage that sets it. */
@@ -137,5 +139,5 @@ export const displayKind = defineKind({
   }),
   group: 'display',
   word: 'display',
-  refs: { place: 'place', showPlace: 'place' },
+  refs: { place: 'place', showPlace: 'place', stands: 'version' },
 });

@@ -69,6 +69,7 @@ import { circuitKind } from './circuit.ts';
 import { deviceKind } from './device.ts';
 import { extensionKind } from './extension.ts';
 import { incidentKind } from './incident.ts';
+import { swapKind } from './swap.ts';
 import { differenceKind, versionKind } from './version.ts';
 
 /** Every kind of entity, in the order of a display file. */
@@ -146,4 +147,5 @@ export const KINDS = {
   incident: incidentKind,
   version: versionKind,
   difference: differenceKind,
+  swap: swapKind,
 };
