@@ -5,7 +5,7 @@ import { formatISO } from 'date-fns';
 import { fileName } from '@quarry/core/formats';
 import type { Response } from 'express';
 import { z } from 'zod';
-import { displayOf, sceneInVersion, type Actor, type Scene } from '@quarry/core/document';
+import type { Actor } from '@quarry/core/document';
 import type { User } from '@quarry/protocol/accounts';
 import { CONFIG, type Config } from '../config.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
@@ -19,9 +19,6 @@ import { PressService } from './press.service.ts';
 import { reportBodySchema } from './reportSheet.ts';
 import type { Print } from './paper.ts';
 import { paperFor, paperQuerySchema, querySchema, type RenderedDocument } from './sheet.ts';
-
-/** Letters of a display's name. */
-const MAX_NAME = 80;
 
 /** Name of a sheet with its ending. */
 const fileSchema = z.string().max(60);
@@ -55,8 +52,7 @@ export class SheetsController {
         'bad-request',
         `Codes of labels lead to ${response.req.get('host')}, where this program runs, not to ${new URL(query.base).host}.`,
       );
-    const { scene: base } = this.displays.load(id);
-    const scene = query.version === undefined ? base : namedVersion(base, query.version);
+    const { scene } = this.displays.load(id);
     const ask = {
       ...{ id, file, person, author: user.name, query },
       ...{ fonts: this.config.fonts, now: new Date().toISOString() },
@@ -146,15 +142,4 @@ function send(response: Response, { type, body, attached, name, ending }: Render
       contentDisposition(fileName(name, ending), { type: attached ? 'attachment' : 'inline' }),
     )
     .send(typeof body === 'string' ? body : Buffer.from(body));
-}
-
-/** The display in a version, called after both. @throws ApiError where there is no such version */
-function namedVersion(base: Scene, id: string): Scene {
-  const version = Object.hasOwn(base.version, id) ? base.version[id] : null;
-  if (!version)
-    throw new ApiError(HttpStatus.NOT_FOUND, 'not-found', `There is no version “${id}” of this display.`);
-  const { scene } = sceneInVersion(base, id);
-  const display = displayOf(scene);
-  const name = `${display.name}, ${version.name}`.slice(0, MAX_NAME);
-  return { ...scene, display: { [display.id]: { ...display, name } } };
 }

@@ -1,4 +1,5 @@
-import { displayOf, readScene, type Scene } from '@quarry/core/document';
+import { HttpStatus } from '@nestjs/common';
+import { displayOf, readScene, sceneInVersion, type Scene } from '@quarry/core/document';
 import { writePagePlan } from '@quarry/core/formats';
 import { compileRelief } from '@quarry/core/terrain';
 import { ApiError } from '../http/errors.ts';
@@ -21,10 +22,21 @@ const pdf = (body: Uint8Array, scene: Scene, word: string): RenderedDocument => 
 /** How finely grounds are drawn in a picture of a few centimetres. */
 const PICTURE_CELLS = 160;
 
+/** The display in a version, called after both. @throws ApiError where there is no such version */
+function inVersion(base: Scene, id: string | undefined): Scene {
+  if (id === undefined) return base;
+  const version = Object.hasOwn(base.version, id) ? base.version[id] : null;
+  if (!version)
+    throw new ApiError(HttpStatus.NOT_FOUND, 'not-found', `There is no version “${id}” of this display.`);
+  const { scene } = sceneInVersion(base, id);
+  const display = displayOf(scene);
+  return { ...scene, display: { [display.id]: { ...display, name: `${display.name}, ${version.name}` } } };
+}
+
 async function make(job: Job): Promise<RenderedDocument> {
   switch (job.what) {
     case 'sheet':
-      return makeSheet(readScene(job.rows), job.ask);
+      return makeSheet(inVersion(readScene(job.rows), job.ask.query.version), job.ask);
     case 'pick': {
       const scene = readScene(job.rows);
       return pdf(await pickSheet(scene, job.pick, job.print), scene, 'pick list');

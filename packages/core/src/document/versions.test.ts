@@ -148,6 +148,31 @@ test('what fits the base no more is told, and fits again when the base does', ()
   expect([restored.scene.pad.hill?.level, restored.lost.map(({ thing }) => thing)]).toEqual(['high', ['t']]);
 });
 
+test('what may not differ differs in no version, whoever wrote it', () => {
+  const forged = apply(
+    start(),
+    [
+      { of: 'person', thing: 'ada', how: 'changed', fields: { name: 'Eve' } },
+      { of: 'display', thing: 'display', how: 'changed', fields: { name: 'Mine', season: 'winter' } },
+      { of: 'version', thing: 'fair', how: 'gone', fields: {} },
+      { of: 'nothing', thing: 'x', how: 'added', fields: { a: 1 } },
+      { of: 'tree', thing: 't', how: 'changed', fields: { height: -4 } },
+      { of: 'tree', thing: 'u', how: 'added', fields: { name: 'Fir', x: 2, y: 28, crown: 2, height: 9 } },
+    ].map((data, i): Change => ({
+      ...{ op: 'add', kind: 'difference', id: `d${i}` },
+      data: { version: 'snow', ...data },
+    })),
+  );
+  const { scene, lost } = sceneInVersion(forged, 'snow');
+  expect(lost.map(({ id }) => id).toSorted()).toEqual(['d0', 'd1', 'd2', 'd3', 'd4']);
+  expect(scene.tree.u).toBeDefined();
+  expect([scene.person.ada.name, scene.display.display.name, scene.tree.t.height]).toEqual([
+    'Ada',
+    'Quay',
+    12,
+  ]);
+});
+
 test('a version is copied, and goes with all its differences', () => {
   const own = act(start(), 'snow', [{ op: 'remove', kind: 'figure', id: 'q', v: 1 }]);
   const copied = apply(own, copyVersion(own, 'snow', 'deep', 'Deep snow'));

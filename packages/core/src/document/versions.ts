@@ -41,16 +41,20 @@ const CONCERNED: readonly Kind[] = [
 export const differencesOf = (scene: Pick<Scene, 'difference'>, version: string): Difference[] =>
   listOf(scene, 'difference').filter((one) => one.version === version);
 
-/** A difference as a change of a scene; null where there is nothing to change any more. */
+/** A difference as a change of a scene; null where there is nothing to change any more, or nothing that may differ. */
 function changeOf(scene: Scene, { of, thing, how, fields }: Difference): Change | null {
   const kind = kindSchema.safeParse(of);
   if (!kind.success) return null;
   const known: Entity<Kind> | undefined = entityOf(scene, kind.data, thing);
-  if (how === 'added') return known ? null : { op: 'add', kind: kind.data, id: thing, data: fields };
-  if (!known) return null;
-  return how === 'gone'
-    ? { op: 'remove', kind: kind.data, id: thing, v: known.v }
-    : { op: 'patch', kind: kind.data, id: thing, v: known.v, set: fields };
+  const about = { kind: kind.data, id: thing };
+  const change = ((): Change | null => {
+    if (how === 'added') return known ? null : { op: 'add', ...about, data: fields };
+    if (!known) return null;
+    return how === 'gone'
+      ? { op: 'remove', ...about, v: known.v }
+      : { op: 'patch', ...about, v: known.v, set: fields };
+  })();
+  return change && isVersioned(change) ? change : null;
 }
 
 /** A scene in a version. */
@@ -60,32 +64,40 @@ export interface VersionScene {
   lost: Difference[];
 }
 
+const RANK = { added: 0, changed: 1, gone: 2 } as const;
+
 /**
- * The display in a version: the base with its differences. Cost: what differs, not what there is.
+ * The display in a version: the base with its differences. Cost: what differs, not what there is; where some of it fits no
+ * more, as often as halving finds what.
  * @returns the base itself, and no loss, where there is no such version or nothing differs
  */
 export function sceneInVersion(scene: Scene, version: string): VersionScene {
-  const differences = differencesOf(scene, version);
-  const RANK = { added: 0, changed: 1, gone: 2 } as const;
-  const inTurn = differences.toSorted((a, b) => RANK[a.how] - RANK[b.how] || (a.id < b.id ? -1 : 1));
-  const known = inTurn.map((one) => ({ one, change: changeOf(scene, one) }));
+  let left = differencesOf(scene, version).toSorted(
+    (a, b) => RANK[a.how] - RANK[b.how] || (a.id < b.id ? -1 : 1),
+  );
+  let now = scene;
+  // What does not fit yet may do so once all else is applied.
+  for (let before = -1; left.length > 0 && before !== left.length;) {
+    before = left.length;
+    const { scene: next, lost } = appliedTo(now, left);
+    now = next;
+    left = lost;
+  }
+  return { scene: now, lost: left };
+}
+
+/** Differences applied together; where they do not fit, one half after the other. */
+function appliedTo(scene: Scene, differences: readonly Difference[]): VersionScene {
+  const known = differences.map((one) => ({ one, change: changeOf(scene, one) }));
   const fitting = known.flatMap(({ change }) => change ?? []);
   const lost = known.flatMap(({ one, change }) => (change ? [] : [one]));
   const whole = reduce(scene, fitting);
   if (whole.ok) return { scene: whole.scene, lost };
-  // Something of it fits no more: each that does is applied, as often as one more does.
-  let now = scene;
-  let left = known.filter(({ change }) => change !== null);
-  for (let before = -1; before !== left.length;) {
-    before = left.length;
-    left = left.filter(({ one }) => {
-      const change = changeOf(now, one);
-      const step = change ? reduce(now, [change]) : null;
-      if (step?.ok) now = step.scene;
-      return !step?.ok;
-    });
-  }
-  return { scene: now, lost: [...lost, ...left.map(({ one }) => one)] };
+  if (differences.length === 1) return { scene, lost: [...differences] };
+  const half = Math.ceil(differences.length / 2);
+  const first = appliedTo(scene, differences.slice(0, half));
+  const second = appliedTo(first.scene, differences.slice(half));
+  return { scene: second.scene, lost: [...first.lost, ...second.lost] };
 }
 
 /** Remembers a version while nothing that it hangs on changes: other groups are those of the scene. */
