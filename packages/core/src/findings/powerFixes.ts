@@ -1,6 +1,6 @@
 import { WIRES, listOf, type Entity, type Scene } from '../document/index.ts';
 import { compileRelief } from '../terrain/index.ts';
-import { circuitReports, supplyReports } from '../power/index.ts';
+import { cablesOf, circuitReports, supplyReports } from '../power/index.ts';
 import { sceneAtShow } from '../transport/index.ts';
 import { frameOf, pointToRoom } from '../venue/index.ts';
 import { patch, namedThing, type Fix, type FixesOf } from './fix.ts';
@@ -67,9 +67,9 @@ export const POWER_FIXES: Readonly<Record<string, FixesOf>> = {
   'cable-hot': thicker,
   'cable-parting': (scene, finding) => {
     const circuit = namedThing(scene, finding, 'circuit');
-    const report = circuitReports(scene, compileRelief(scene)).find((one) => one.circuit.id === circuit?.id);
-    if (!circuit || !report) return [];
-    const fresh = report.partings.map(({ x, y }) => ({ x, y }));
+    const cable = cablesOf(scene).find((one) => one.circuit.id === circuit?.id);
+    if (!circuit || !cable) return [];
+    const fresh = cable.partings.map(({ x, y }) => ({ x, y }));
     return [
       {
         words: `Plan ${fresh.length} ${fresh.length === 1 ? 'connector' : 'connectors'} on “${circuit.name}”`,

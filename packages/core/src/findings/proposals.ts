@@ -7,22 +7,17 @@ import {
   isStandingKind,
   keyOf,
   labelOf,
-  listOf,
   moveAll,
   placeIn,
   plotBounds,
-  reduce,
   resizeDisplay,
   standFieldsFor,
-  type Change,
   type Entity,
-  type Scene,
 } from '../document/index.ts';
-import { split } from '../cut/index.ts';
-import { cablesOf } from '../power/index.ts';
 import { MAX_UNTIED } from '../stability/index.ts';
 import { PIER, footprintBounds } from '../terrain/index.ts';
 import { currentContents } from '../venue/index.ts';
+import { CARRY_FIXES } from './carryFixes.ts';
 import { POWER_FIXES } from './powerFixes.ts';
 import { COMPASS, COMPASS_WAYS, apart, moveFix, patch, namedThing, type FixesOf, type Fix } from './fix.ts';
 
@@ -43,90 +38,16 @@ const separatePlots: FixesOf = (scene, finding) => {
   });
 };
 
-/** Cuts of a module through its middle and at the sides of its bases, the most even first. */
-function splits(scene: Scene, module: Entity<'module'>): Fix[] {
-  const { id, x, y, w, d, bases, name } = module;
-  const cutsAlong = (upright: boolean) => {
-    const [from, length] = upright ? [x, w] : [y, d];
-    const sides = bases.flatMap((base) => (upright ? [base.x, base.x + base.w] : [base.y, base.y + base.d]));
-    const middle = from + 8 * Math.round(length / 16);
-    return [...new Set([...sides, middle])]
-      .filter((at) => at > from && at < from + length)
-      .map((at) => ({ at, upright, off: Math.abs(at - from - length / 2) / length }));
-  };
-  return [...cutsAlong(true), ...cutsAlong(false)]
-    .sort((a, b) => a.off - b.off)
-    .flatMap(({ at, upright }): Fix[] => {
-      const knife = upright ? { upright, at, from: y, to: y + d } : { upright, at, from: x, to: x + w };
-      const cut = split(scene, knife);
-      if (!cut.ok) return [];
-      // What was signed of its sides holds for another length.
-      const signed = listOf(scene, 'seam').filter(({ a, b, agreed }) => agreed && (a === id || b === id));
-      const again = signed.map((seam) => labelOf(scene, 'seam', seam.id).replace('seam ', ''));
-      const joined = connectorsFor(scene, cut.changes);
-      const planned = joined.reduce((sum, { fresh }) => sum + fresh.length, 0);
-      return [
-        {
-          words: [
-            `Split ${name} on ${upright ? 'column' : 'row'} ${at}`,
-            ...(again.length > 0 ? [`${again.join(', ')} to be signed again`] : []),
-            ...(planned > 0 ? [`${countOf(planned, 'connector')} planned in its cables`] : []),
-          ].join('; '),
-          changes: [
-            ...cut.changes,
-            ...signed.map((seam) => patch('seam', seam, { agreed: null, signs: [] })),
-            ...joined.map(({ circuit, fresh }) =>
-              patch('circuit', circuit, { connectors: [...circuit.connectors, ...fresh] }),
-            ),
-          ],
-        },
-      ];
-    });
-}
-
-/** The connectors that cables need where a cutting parts them and they did not come apart before. */
-function connectorsFor(scene: Scene, changes: readonly Change[]) {
-  const cut = reduce(scene, changes);
-  if (!cut.ok) return [];
-  const before = new Map(cablesOf(scene).map(({ circuit, partings }) => [circuit.id, partings]));
-  return cablesOf(cut.scene).flatMap(({ circuit, partings }) => {
-    const known = before.get(circuit.id) ?? [];
-    const fresh = partings
-      .filter(({ x, y }) => !known.some((one) => one.x === x && one.y === y))
-      .map(({ x, y }) => ({ x, y }));
-    return fresh.length > 0 ? [{ circuit, fresh }] : [];
-  });
-}
-
 /** Proposed fixes by rule, in the order in which they are tried. */
 export const PROPOSED: Readonly<Record<string, FixesOf>> = {
   ...POWER_FIXES,
+  ...CARRY_FIXES,
   'flag-wind': (scene, finding) => {
     const flag = namedThing(scene, finding, 'flag');
     const { wind } = displayOf(scene);
     if (!flag || wind === null) return [];
     const heading = WINDS[(WINDS.indexOf(wind) + WINDS.length / 2) % WINDS.length];
     return [{ words: `Turn “${flag.name}” with the wind`, changes: [patch('flag', flag, { heading })] }];
-  },
-  'module-passage': (scene, finding) => {
-    const module = namedThing(scene, finding, 'module');
-    return module ? splits(scene, module) : [];
-  },
-  'crate-unfit': (scene, finding) => {
-    const handling = namedThing(scene, finding, 'handling');
-    const crates = listOf(scene, 'crate').filter(({ id }) => id !== handling?.crate);
-    return handling
-      ? [
-          ...crates.map((crate) => ({
-            words: `Pack it in “${crate.name}”`,
-            changes: [patch('handling', handling, { crate: crate.id })],
-          })),
-          {
-            words: 'Let it go into any crate, or bare',
-            changes: [patch('handling', handling, { packing: 'auto' })],
-          },
-        ]
-      : [];
   },
   'good-side': (scene, finding) => {
     const plot = namedThing(scene, finding, 'plot');
