@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { depthOf } from './nesting.ts';
 import { GROUNDS, METHODS, PROFILES, SHAPES, SIDES, WORKS } from './vocabulary.ts';
 
 // The fields that the schemas of the document are made of, each with its limits.
@@ -35,6 +36,22 @@ export const millimetres = z.number().min(-MAX_MM).max(MAX_MM);
 export const mmSize = z.number().min(1).max(MAX_MM);
 export const plates = z.int().min(-MAX_PLATES).max(MAX_PLATES);
 export const clockTime = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time of day is told as 19:30');
+/**
+ * What is kept as it comes, without a schema of its own, with bounds on how deep and how long it is.
+ * @param word what it is, for the sentence that refuses it
+ * @param bounds.letters as JSON; what is too deep is not written out
+ */
+export const bounded = <S extends z.ZodType>(
+  schema: S,
+  word: string,
+  { nesting, letters }: { nesting: number; letters: number },
+) =>
+  schema
+    .refine((value) => depthOf(value) <= nesting, `${word} is nested at most ${nesting} deep`)
+    .refine(
+      (value) => depthOf(value) > nesting || JSON.stringify(value).length <= letters,
+      `${word} has at most ${letters.toLocaleString('en')} letters as JSON`,
+    );
 /** A time of day that need not be known. */
 const clock = clockTime.nullable().default(null);
 /** The hours of a show by the clock of its hall: of one that is prepared now, and of those after it. */

@@ -175,18 +175,14 @@ export function dayBoundOf(
   helpers: readonly Helper[],
   closed: readonly Closing[],
 ): number | null {
-  const pools = poolsOf(tasks, helpers, 0, closed);
-  const isShort = tasks.some(({ key, hands }) =>
-    [{ hands: helpers.length, needs: null }, ...pools].some(
-      (pool) => (pool.needs === null ? hands : (pool.needs.get(key) ?? 0)) > pool.hands,
-    ),
-  );
-  if (helpers.length === 0 || isShort) return null;
-  return timetableBoundOf(
+  if (helpers.length === 0) return null;
+  const bound = timetableBoundOf(
     tasks.map(({ key, ...task }) => ({ id: key, ...task })),
     helpers.length,
-    { absent: awayOf(helpers, 0, closed), pools },
+    { absent: awayOf(helpers, 0, closed), pools: poolsOf(tasks, helpers, 0, closed) },
   );
+  // A task takes a minute at least: without one there is no plan at all.
+  return bound === 0 && tasks.length > 0 ? null : bound;
 }
 
 /** Hands that are not there from a minute on: who comes later, and all of them while nobody may be there. */

@@ -1,6 +1,15 @@
 import { z } from 'zod';
-import { idSchema, instant, line, mentionsField, message, position, prose, reference } from '../fields.ts';
-import { depthOf } from '../nesting.ts';
+import {
+  bounded,
+  idSchema,
+  instant,
+  line,
+  mentionsField,
+  message,
+  position,
+  prose,
+  reference,
+} from '../fields.ts';
 import { defineKind } from '../kind.ts';
 
 export const THREAD_STATES = ['open', 'accepted', 'declined', 'resolved'] as const;
@@ -41,20 +50,13 @@ export const threadKind = defineKind({
     reason: prose().trim().max(500).default(''),
     answeredBy: reference.default(null),
     /** Changes that can be taken over as they are: read with `proposalOf`. */
-    proposal: z
-      .array(z.record(z.string().max(40), z.unknown()))
-      .max(MAX_PROPOSED, `a proposal has at most ${MAX_PROPOSED} changes`)
-      .refine(
-        (changes) => depthOf(changes) <= MAX_PROPOSAL_NESTING,
-        `a proposal is nested at most ${MAX_PROPOSAL_NESTING} deep`,
-      )
-      .refine(
-        // What is too deep has been refused already; it is not written out.
-        (changes) =>
-          depthOf(changes) > MAX_PROPOSAL_NESTING || JSON.stringify(changes).length <= MAX_PROPOSAL_LETTERS,
-        `a proposal has at most ${MAX_PROPOSAL_LETTERS.toLocaleString('en')} letters as JSON`,
-      )
-      .default([]),
+    proposal: bounded(
+      z
+        .array(z.record(z.string().max(40), z.unknown()))
+        .max(MAX_PROPOSED, `a proposal has at most ${MAX_PROPOSED} changes`),
+      'a proposal',
+      { nesting: MAX_PROPOSAL_NESTING, letters: MAX_PROPOSAL_LETTERS },
+    ).default([]),
   }),
   group: 'threads',
   word: 'advice',

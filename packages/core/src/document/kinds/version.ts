@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { line, name, reference } from '../fields.ts';
-import { depthOf } from '../nesting.ts';
+import { bounded, line, name, reference } from '../fields.ts';
 import { defineKind } from '../kind.ts';
 
 /** One of several ways in which a display is shown: another season, another story. The base is no version. */
@@ -30,18 +29,10 @@ export const differenceKind = defineKind({
     thing: z.string().min(1).max(64),
     how: z.enum(DIFFERENCES),
     /** All fields of a thing that is added; those that are changed; none of one that is gone. */
-    fields: z
-      .record(z.string().max(40), z.unknown())
-      .refine(
-        (fields) => depthOf(fields) <= MAX_DIFFERENCE_NESTING,
-        `a difference is nested at most ${MAX_DIFFERENCE_NESTING} deep`,
-      )
-      .refine(
-        (fields) =>
-          depthOf(fields) > MAX_DIFFERENCE_NESTING || JSON.stringify(fields).length <= MAX_DIFFERENCE_LETTERS,
-        `a difference has at most ${MAX_DIFFERENCE_LETTERS.toLocaleString('en')} letters as JSON`,
-      )
-      .default({}),
+    fields: bounded(z.record(z.string().max(40), z.unknown()), 'a difference', {
+      nesting: MAX_DIFFERENCE_NESTING,
+      letters: MAX_DIFFERENCE_LETTERS,
+    }).default({}),
   }),
   group: 'differences',
   word: 'difference of a version',
