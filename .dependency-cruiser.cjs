@@ -21,6 +21,7 @@ const STAIR = [
   'transport',
   'power',
   'kit',
+  'cast',
   'findings',
   'progress',
   'history',

@@ -21,7 +21,7 @@ const PAGES = [
 /** Sheets and panels within pages. */
 const TABS: Partial<Record<string, string[]>> = {
   bench: ['Rings', 'Roofs', 'Turned walls', 'Bays', 'Picture', 'Lift', 'Sideways'],
-  brief: ['Scale', 'Space', 'Dates', 'Versions'],
+  brief: ['Scale', 'Space', 'Dates', 'Cast', 'Versions'],
   crew: ['People', 'Advice', 'History', 'Since last report', 'Owners'],
   progress: ['Tonight', 'Sessions', 'Tasks', 'Outlook', 'Agenda', 'Photos', 'One day', 'Sections'],
   cut: ['By hand', 'Lifting', 'Stability', 'Seams', 'Order', 'Alternatives'],

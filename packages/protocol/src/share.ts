@@ -28,7 +28,23 @@ export const publicPageSchema = z.object({
       owner: z.string().nullable(),
     }),
   ),
-  figures: z.array(z.object({ word: z.string(), count: z.number() })),
+  totals: z.array(
+    z.object({ word: z.string(), count: z.number(), unit: z.enum(['km', 'm', 'h']).optional() }),
+  ),
+  /** The small scenes of the story, in its order. */
+  story: z.array(
+    z.object({ order: z.int(), name: z.string(), story: z.string(), cast: z.array(z.string()) }),
+  ),
+  /** What visitors may look for. */
+  finds: z.array(z.object({ word: z.string(), count: z.int() })),
+  /** The versions in which the display is shown; of each what it tells otherwise. */
+  versions: z.array(
+    z.object({
+      name: z.string(),
+      stands: z.boolean(),
+      totals: z.array(z.object({ word: z.string(), base: z.number(), count: z.number() })),
+    }),
+  ),
   plan: z.string(),
   reports: z.array(z.object({ name: z.string(), at: z.string().nullable(), text: z.string() })),
   photos: z.array(

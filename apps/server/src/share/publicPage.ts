@@ -1,8 +1,11 @@
 import { writePagePlan } from '@quarry/core/formats';
-import { publicProgress, publicScene } from '@quarry/core/history';
+import { findsOf, publicProgress, publicScene, storyOf, totalsOf } from '@quarry/core/history';
+import { CountCache } from '@quarry/core/masonry';
+import { materialsOf } from '@quarry/core/materials';
 import type { PublicPage } from '@quarry/protocol/share';
-import { compileRelief } from '@quarry/core/terrain';
-import { displayOf, listOf, type Scene } from '@quarry/core/document';
+import { compile, compileRelief } from '@quarry/core/terrain';
+import { displayOf, listOf, sceneInVersion, type Scene } from '@quarry/core/document';
+import { standingVersion } from '@quarry/core/transport';
 
 /** Height of the names on the plan, mm of the drawing. */
 const TEXT_MM = 19;
@@ -10,13 +13,31 @@ const TEXT_MM = 19;
 const MAX_REPORTS = 12;
 const MAX_PHOTOS = 24;
 
-/** The page of a display for the public. @param at when it last changed @param names whether people are named */
-export function publicPage(scene: Scene, at: number, names: boolean): PublicPage {
+/** Blocks that were counted before are not counted again. */
+const counted = new CountCache();
+/** Pieces without spares, of everything that is counted. */
+function piecesOf(scene: Scene): number {
+  const needs = materialsOf(scene, compile(scene), counted)?.needs ?? [];
+  return needs.reduce((sum, { qty }) => sum + qty, 0);
+}
+
+/**
+ * The page of a display for the public, in the version that stands.
+ * @param at when it last changed @param names whether people are named
+ */
+export function publicPage(base: Scene, at: number, names: boolean): PublicPage {
+  const stands = standingVersion(base);
+  const scene = stands === null ? base : sceneInVersion(base, stands).scene;
   const seen = publicScene(scene);
   const { name, kind, ratio, showName, showDate } = displayOf(seen);
   return {
     ...{ name, kind, ratio, showName, showDate, at },
     ...publicProgress(scene, names),
+    totals: totalsOf(scene, piecesOf(scene)),
+    story: storyOf(scene),
+    // Where they are is for those who look.
+    finds: findsOf(scene).map(({ word, count }) => ({ word, count })),
+    versions: versionsOf(base, stands),
     plan: writePagePlan(seen, compileRelief(seen), { textSize: TEXT_MM }),
     reports: listOf(scene, 'report')
       .filter(({ published }) => published)
@@ -33,4 +54,20 @@ export function publicPage(scene: Scene, at: number, names: boolean): PublicPage
         section: section === null ? null : (scene.section[section]?.name ?? null),
       })),
   };
+}
+
+/** The versions of a display, and which of its numbers are otherwise in each. */
+function versionsOf(base: Scene, stands: string | null): PublicPage['versions'] {
+  const ofBase = totalsOf(base, null);
+  return listOf(base, 'version').map(({ id, name }) => {
+    const own = totalsOf(sceneInVersion(base, id).scene, null);
+    const words = [...new Set([...ofBase, ...own].map(({ word }) => word))];
+    const countIn = (list: typeof own, word: string) => list.find((one) => one.word === word)?.count ?? 0;
+    return {
+      ...{ name, stands: id === stands },
+      totals: words
+        .map((word) => ({ word, base: countIn(ofBase, word), count: countIn(own, word) }))
+        .filter((one) => one.base !== one.count),
+    };
+  });
 }

@@ -64,6 +64,11 @@ export const PAGE_SHEETS = {
     { id: 'scale', word: 'Scale', also: 'ratio school true size line-up models furniture' },
     { id: 'space', word: 'Space and vehicles', also: 'budget rooms area vehicles' },
     { id: 'dates', word: 'Dates and people', also: 'show milestones deadline people' },
+    {
+      id: 'cast',
+      word: 'Cast',
+      also: 'characters figures animals vehicles small scenes spots roles story visitors guide totals lost',
+    },
     { id: 'versions', word: 'Versions', also: 'season story swap differences variants' },
   ],
   survey: [

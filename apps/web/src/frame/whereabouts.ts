@@ -18,6 +18,7 @@ export const WHEREABOUTS: Readonly<Record<Kind, Whereabouts>> = {
   space: brief('space'),
   vehicle: brief('space'),
   milestone: brief('dates'),
+  character: brief('cast'),
   place: { page: 'survey', sheet: 'room' },
   passage: { page: 'survey', sheet: 'way' },
   table: 'survey',

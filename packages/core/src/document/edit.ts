@@ -1,4 +1,5 @@
 import { boundsOf, type Rect } from '../grid/index.ts';
+import { wantedAt } from './cast.ts';
 import type { Change } from './change.ts';
 import { STAND_REFS } from './fields.ts';
 import { extentOf, hasSize, placedAt, placeIn } from './place.ts';
@@ -113,7 +114,7 @@ export function copyAll(
     const moved = placedAt(kind, entity, { ...place, x: place.x + by.dx, y: place.y + by.dy });
     // What stands on something that is copied with it stands on the copy.
     const stands = renamedBases(data, (under, id) => named.get(keyOf(under, id)) ?? id);
-    return { kind, id: fresh, data: { ...data, ...moved, ...stands } };
+    return { kind, id: fresh, data: { ...data, ...moved, ...stands, ...openSpots(scene, kind, entity) } };
   });
   return {
     changes: copies.map(({ kind, id, data }) => ({ op: 'add', kind, id, data })),
@@ -135,8 +136,8 @@ export function copyAlong(
 }
 
 /**
- * What hangs on things that go hangs on nothing from then on: lights on a circuit, circuits on a supply, notes of the show
- * about a photo or a task.
+ * What hangs on things that go hangs on nothing from then on: lights on a circuit, circuits on a supply, the crew of a
+ * vehicle, notes of the show about a photo or a task.
  */
 export function unhung(scene: Scene, gone: readonly EntityRef[]): Change[] {
   const keys = new Set(gone.map(({ kind, id }) => keyOf(kind, id)));
@@ -149,6 +150,10 @@ export function unhung(scene: Scene, gone: readonly EntityRef[]): Change[] {
     ...listOf(scene, 'circuit').map(({ id, v, supply }) => ({
       ...{ kind: 'circuit' as const, id, v },
       set: isGone('supply', supply) ? { supply: null } : {},
+    })),
+    ...listOf(scene, 'character').map(({ id, v, crewOf }) => ({
+      ...{ kind: 'character' as const, id, v },
+      set: isGone('character', crewOf) ? { crewOf: null } : {},
     })),
     ...listOf(scene, 'incident').map(({ id, v, photo, task, by }) => ({
       ...{ kind: 'incident' as const, id, v },
@@ -210,6 +215,7 @@ export function pieceOf(
           // A piece knows no ids: set out, it stands on the highest surface.
           ...renamedBases(data, () => null),
           ...(kind === 'device' ? { circuit: null } : {}),
+          ...openSpots(scene, kind, entity),
         },
       };
     }),
@@ -257,6 +263,18 @@ export function setOut(
     });
   }
   return { ok: true, changes, picks: changes.map(({ kind, id }) => ({ kind, id })) };
+}
+
+/** The spots of a small scene for a copy of it, which asks for the same roles: nobody is in two places. */
+function openSpots(scene: Scene, kind: Kind, { id }: Entity<Kind>): Partial<Entity<'figure'>> {
+  const figure = kind === 'figure' ? scene.figure[id] : undefined;
+  if (!figure || figure.spots.length === 0) return {};
+  return {
+    spots: figure.spots.map((spot) => {
+      const { form, role } = wantedAt(scene, spot);
+      return { ...spot, form, role, character: null, isFixed: false };
+    }),
+  };
 }
 
 /** The fields that name what a thing stands on, each with another name in its place; null: the highest surface. */

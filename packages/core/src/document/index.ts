@@ -15,7 +15,14 @@ export {
 } from './kinds/display.ts';
 export { ALIAS_ABOUT } from './kinds/alias.ts';
 export { isZone } from './kinds/calendar.ts';
-export { FIGURE_STATES } from './kinds/figure.ts';
+export {
+  CHARACTER_FORMS,
+  type CharacterForm,
+  CHARACTER_SOURCES,
+  CHARACTER_STATES,
+  ROLE_LENGTH,
+} from './kinds/character.ts';
+export { FIGURE_STATES, MAX_SPOT, POSES, type SceneSpot } from './kinds/figure.ts';
 export { FURNITURE_USES, type FurnitureUse } from './kinds/furnishing.ts';
 export { MARKER_STATES } from './kinds/marker.ts';
 export { OPENING_USES } from './kinds/opening.ts';
@@ -111,6 +118,7 @@ export { resizeDisplay, type Resizing } from './resize.ts';
 export { fromRows, partFromRows, readScene, rowSchema, toRows, type EntityRow } from './snapshot.ts';
 export { spacesOf, vehiclesOf } from './brief.ts';
 export * from './crew.ts';
+export * from './cast.ts';
 export * from './versions.ts';
 export * from './place.ts';
 export { idFor } from './idFor.ts';

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { readFile, reduce, sceneFrom, type Scene } from '../document/index.ts';
+import { backTurned, castCases } from '../../test/castCases.ts';
 import { planCases } from '../../test/planCases.ts';
 import { powerCases } from '../../test/powerCases.ts';
 import { seamCases } from '../../test/seamCases.ts';
@@ -392,6 +393,8 @@ const spoiled: [string, (f: File) => unknown, string[]][] = [
   ...seamCases,
   ...stockCases,
   ...powerCases,
+  ...castCases,
+  [backTurned[0], inRoom(backTurned[1]), backTurned[2]],
 ];
 
 test.each(spoiled)('%s: names the thing, the number and the limit', (rule, spoil, words) => {

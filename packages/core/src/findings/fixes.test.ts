@@ -106,6 +106,48 @@ describe('fixes of findings', () => {
     expect(fix.words).toBe('Pack it in “TUB”');
     expect(after.handling.h.crate).toBe('tub');
   });
+  describe('casts of small scenes', () => {
+    const figures = (...spots: object[][]) =>
+      spots.map((each, i) => ({ id: `f${i}`, name: `Scene ${i}`, x: 20 + 20 * i, y: 30, spots: each }));
+    const wenna = { id: 'wenna', name: 'Old Wenna', role: 'baker' };
+    test('who is in two places is played by a stand-in of the role who is free, or the spot is left open', () => {
+      const twice = figures([{ character: 'wenna' }], [{ character: 'wenna' }]);
+      const stand = { id: 'tam', name: 'Tam', role: 'Baker' };
+      const { fix, after } = fixed(
+        { characters: [wenna, { ...stand, id: 'lost', state: 'lost' }, stand], figures: twice },
+        'cast-twice',
+      );
+      expect(fix.words).toBe('Let “Tam” play in “Scene 1”');
+      expect(after.figure.f1.spots[0].character).toBe('tam');
+      const open = fixed({ characters: [wenna, { ...stand, role: 'mason' }], figures: twice }, 'cast-twice');
+      expect(open.fix.words).toBe('Leave its spot in “Scene 1” open');
+      expect(open.after.figure.f1.spots[0]).toMatchObject({ character: null, role: 'baker' });
+    });
+    test('who is lost is played by another, unless only that one will do', () => {
+      const given = (isFixed: boolean) => ({
+        characters: [
+          { ...wenna, state: 'lost' as const },
+          { id: 'tam', name: 'Tam', role: 'baker' },
+        ],
+        figures: [{ ...figures([{ character: 'wenna', isFixed }])[0], state: 'placed' as const }],
+      });
+      expect(fixed(given(false), 'cast-missing').fix.words).toBe('Let “Tam” play in “Scene 0”');
+      expect(() => fixed(given(true), 'cast-missing')).toThrow('no fix');
+    });
+    test('only those who look away are turned to visitors', () => {
+      const { fix, after } = fixed(
+        {
+          display: { ...BASE.display, viewedSides: ['e'], place: 'hall' },
+          places: [{ id: 'hall', name: 'Hall', walls: [], sceneX: 0, sceneY: 0 }],
+          tables: [{ id: 't', name: 'Table', place: 'hall', x: 0, y: 0, w: 512, d: 512, height: 740 }],
+          figures: figures([{ facing: 270 }, { facing: 45 }]),
+        },
+        'spot-back',
+      );
+      expect(fix.words).toBe('Turn those of “Scene 0” who look away to the east');
+      expect(after.figure.f0.spots.map(({ facing }) => facing)).toEqual([90, 45]);
+    });
+  });
   test('what stands out over the edge comes in by whole studs', () => {
     const { fix, after } = fixed({ plots: [house('a', 59, -3)] }, 'outside-footprint');
     expect(fix.words).toBe('Move House a 5 studs west and 3 studs south');

@@ -18,6 +18,7 @@ import { MAX_UNTIED } from '../stability/index.ts';
 import { PIER, footprintBounds } from '../terrain/index.ts';
 import { currentContents } from '../venue/index.ts';
 import { CARRY_FIXES } from './carryFixes.ts';
+import { CAST_FIXES } from './castFixes.ts';
 import { POWER_FIXES } from './powerFixes.ts';
 import { COMPASS, COMPASS_WAYS, apart, moveFix, patch, namedThing, type FixesOf, type Fix } from './fix.ts';
 
@@ -42,6 +43,7 @@ const separatePlots: FixesOf = (scene, finding) => {
 export const PROPOSED: Readonly<Record<string, FixesOf>> = {
   ...POWER_FIXES,
   ...CARRY_FIXES,
+  ...CAST_FIXES,
   'flag-wind': (scene, finding) => {
     const flag = namedThing(scene, finding, 'flag');
     const { wind } = displayOf(scene);

@@ -3,6 +3,7 @@ import { PEOPLE_RULES } from './people.ts';
 import { BRIEF_RULES } from './brief.ts';
 import { DRESS_RULES } from './dress.ts';
 import { TERRAIN_RULES } from './terrain.ts';
+import { CAST_RULES } from './cast.ts';
 import { DECK_RULES } from './decks.ts';
 import { BAY_RULES } from './bays.ts';
 import { LEAN_RULES } from './lean.ts';
@@ -46,6 +47,7 @@ export const RULES: readonly Rule[] = [
   ...WAY_RULES,
   ...TRACK_RULES,
   ...DRESS_RULES,
+  ...CAST_RULES,
   ...STOCK_RULES,
   ...PEOPLE_RULES,
   ...TRANSPORT_RULES,

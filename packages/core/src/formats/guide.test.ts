@@ -5,7 +5,9 @@ import { FIGURE_MM, metresOf } from '../scale/index.ts';
 import { showBook, showLog } from '../kit/index.ts';
 import { MM, formatKg, formatMm, outerSize, readGridSize } from '../grid/index.ts';
 import { cutProblemOf, moduleLoads, solveCut } from '../cut/index.ts';
-import { displayOf, listOf, readFile, type Scene } from '../document/index.ts';
+import { castingOf, oneMoreOf } from '../cast/index.ts';
+import { displayOf, isInHand, listOf, readFile, sceneInVersion, type Scene } from '../document/index.ts';
+import { totalsOf } from '../history/index.ts';
 import { evaluateRules } from '../findings/index.ts';
 import { CountCache } from '../masonry/index.ts';
 import { materialsOf } from '../materials/index.ts';
@@ -180,9 +182,20 @@ describe('the guide', () => {
       expect(text).toContain(words);
     const splitters = sight?.things.find(({ name }) => name === 'Slate splitters');
     expect(splitters).toMatchObject({
-      free: { adult: 1, seated: 0, child: 0 },
-      hiders: [{ name: 'Skarn top' }, {}, {}],
+      free: { seated: 0, child: 0 },
+      hiders: [{ name: 'Skarn benches' }, {}, {}],
     });
+    const cast = castingOf(scene);
+    expect(cast.bound).toBe(cast.made);
+    const [goat] = oneMoreOf(scene);
+    const market = totalsOf(sceneInVersion(scene, 'market-day').scene, null);
+    for (const words of [
+      `${listOf(scene, 'character').filter((one) => isInHand(scene, one)).length} of ${listOf(scene, 'character').length} characters are in hand`,
+      `${cast.made} of ${cast.scenes.length} small scenes can be made at once`,
+      `${goat.character?.name ?? ''} is lost; found, it makes “${goat.makes.join()}” possible`,
+      `“Market day” shows ${market.find(({ word }) => word === 'figures in scenes')?.count} figures instead of ${totalsOf(scene, null).find(({ word }) => word === 'figures in scenes')?.count}`,
+    ])
+      expect(text).toContain(words);
     const sentences = found.map(({ sentence }) => sentence).join(' ');
     for (const words of [
       'Module A3 is 767.8 mm across its narrow side; the club stair door lets 760 mm through',

@@ -16,5 +16,6 @@ export {
   type Missing,
   type SinceReport,
 } from './report.ts';
-export { publicProgress, publicScene, type PublicFigure, type PublicSection } from './public.ts';
+export { findsOf, storyOf, totalsOf, type Find, type StoryScene, type Total } from './visitors.ts';
+export { publicProgress, publicScene, type PublicSection } from './public.ts';
 export * from './shares.ts';

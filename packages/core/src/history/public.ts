@@ -6,7 +6,6 @@ import {
   listOf,
   specOf,
   stageWord,
-  type Kind,
   type Scene,
 } from '../document/index.ts';
 
@@ -74,16 +73,8 @@ export interface PublicSection {
   /** Who builds it, where names are allowed. */
   owner: string | null;
 }
-export interface PublicFigure {
-  word: string;
-  count: number;
-}
-
 /** Sections and how far they are, by letter. @param names whether the crew allowed its names to be shown */
-export function publicProgress(
-  scene: Scene,
-  names: boolean,
-): { done: number; sections: PublicSection[]; figures: PublicFigure[] } {
+export function publicProgress(scene: Scene, names: boolean): { done: number; sections: PublicSection[] } {
   const sections = listOf(scene, 'section')
     .toSorted((a, b) => (a.letter < b.letter ? -1 : 1))
     .map((section) => ({
@@ -93,16 +84,5 @@ export function publicProgress(
       done: workDone(scene, section),
       owner: names && section.owner ? (scene.person[section.owner]?.name ?? null) : null,
     }));
-  const cast = listOf(scene, 'figure').reduce((sum, figure) => sum + figure.cast, 0);
-  const count = (kind: Kind) => Object.keys(scene[kind]).length;
-  return {
-    done: progressOf(scene).done,
-    sections,
-    figures: [
-      { word: 'buildings', count: count('plot') },
-      { word: 'modules', count: count('module') },
-      { word: 'figures in scenes', count: cast },
-      { word: 'hills', count: count('hill') },
-    ].filter((figure) => figure.count > 0),
-  };
+  return { done: progressOf(scene).done, sections };
 }

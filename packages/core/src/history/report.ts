@@ -13,6 +13,7 @@ import {
   type Scene,
 } from '../document/index.ts';
 import type { DescribedEntry } from './sentences.ts';
+import { totalsOf, type Total } from './visitors.ts';
 
 // “Since last report”: what changed, the figures, what is missing, what is next. Computed, then edited by a person.
 
@@ -46,7 +47,9 @@ export const sinceReportSchema = z.strictObject({
   people: z.array(words).max(200),
   done: z.strictObject({ before: share, after: share }),
   sections: z.array(sectionReportSchema).max(5001),
-  figures: z.array(z.strictObject({ word: words, before: count, after: count })).max(20),
+  figures: z
+    .array(z.strictObject({ word: words, before: z.number().min(0), after: z.number().min(0) }))
+    .max(20),
   missing: z.array(missingSchema).max(100),
   /** Short altogether, pieces; null: not counted. */
   short: count.nullable(),
@@ -66,14 +69,6 @@ export type Missing = z.infer<typeof missingSchema>;
 type SectionReport = z.infer<typeof sectionReportSchema>;
 type Figure = SinceReport['figures'][number];
 
-const COUNTED = [
-  ['pad', 'pads'],
-  ['hill', 'hills'],
-  ['plot', 'plots'],
-  ['tree', 'single trees'],
-  ['module', 'modules'],
-  ['figure', 'small scenes'],
-] as const;
 /** The most sentences a section's part has, and lines of what is missing. */
 const MAX_SENTENCES = 12;
 const MAX_MISSING = 12;
@@ -211,12 +206,15 @@ function workBetween(scene: Scene, only: string | null, from: number, to: number
 const nameless = (sentence: string, people: readonly string[]): string =>
   people.reduce((text, name) => text.replaceAll(name, 'a builder'), sentence);
 
-const figuresOf = (before: Scene, after: Scene): Figure[] =>
-  COUNTED.map(([kind, word]) => ({
-    word,
-    before: Object.keys(before[kind]).length,
-    after: Object.keys(after[kind]).length,
-  })).filter((figure) => figure.before + figure.after > 0);
+/** What the public is told of both moments, by its word. */
+function figuresOf(before: Scene, after: Scene): Figure[] {
+  const [was, now] = [before, after].map((scene) => totalsOf(scene, null));
+  const countIn = (totals: readonly Total[], word: string) =>
+    totals.find((total) => total.word === word)?.count ?? 0;
+  return [...new Set([...now, ...was].map(({ word }) => word))].map((word) => ({
+    ...{ word, before: countIn(was, word), after: countIn(now, word) },
+  }));
+}
 
 function mostMissing(short: readonly (Missing & { section: string | null })[]): Missing[] {
   const lines = new Map<string, Missing>();

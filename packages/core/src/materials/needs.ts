@@ -93,9 +93,9 @@ export function needsOf(scene: Scene, lines: readonly (BlockLine & { block: stri
   for (const { block, section, part, colour, purpose, qty } of lines)
     add({ section, part, colour, purpose, qty }, block);
   const sections = listOf(scene, 'section');
-  for (const { x, y, part, colour, qty, purpose, from } of thingLines(scene)) {
-    const at = sections.find((one) => containsPoint(one, x, y));
-    add({ section: at?.id ?? null, part, colour, qty, purpose }, from);
+  for (const { at, part, colour, qty, purpose, from } of thingLines(scene)) {
+    const section = at ? sections.find((one) => containsPoint(one, at.x, at.y)) : undefined;
+    add({ section: section?.id ?? null, part, colour, qty, purpose }, from);
   }
   for (const list of listOf(scene, 'partList'))
     if (list.use === 'need')

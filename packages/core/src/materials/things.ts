@@ -1,7 +1,15 @@
 import { FAMILIES, partId, type Family } from '../catalogue/index.ts';
 import { rimsOf } from '../cut/index.ts';
 import { membersOf, plantsOf } from '../terrain/index.ts';
-import { listOf, type Repeat, type Scene } from '../document/index.ts';
+import {
+  appearances,
+  characterAt,
+  listOf,
+  type Character,
+  type Entity,
+  type Repeat,
+  type Scene,
+} from '../document/index.ts';
 
 // What stands on the plan, as parts: plants, figures, lamps, fences, track and bases.
 
@@ -10,9 +18,8 @@ export interface ThingLine {
   colour: string;
   qty: number;
   purpose: 'planting' | 'figures' | 'lights' | 'walls' | 'track' | 'rim';
-  /** Where it stands, studs of the display. */
-  x: number;
-  y: number;
+  /** Where it stands, studs of the display; null: nowhere yet. */
+  at: { x: number; y: number } | null;
   /** The thing it comes from. */
   from: string;
 }
@@ -71,6 +78,25 @@ function memberParts({
   return [];
 }
 
+/** A whole figure, of any kind. */
+const FIGURE_PART = partId('figure', 2, 1);
+
+/** Figures of a small scene that are no character: any will do. */
+const unnamedFigures = (scene: Scene, { cast, spots }: Entity<'figure'>): number =>
+  spots.length === 0
+    ? cast
+    : spots.filter((spot) => spot.form === 'figure' && characterAt(scene, spot) === null).length;
+
+/**
+ * The parts that one of a character still takes: what it wears, or a whole figure that is bought as it is. Nothing for one
+ * that is ready, lent or looked for; nor for an animal or a vehicle whose parts nobody has told.
+ */
+export function wantedParts({ state, source, wears, form }: Character): Character['wears'] {
+  if (state !== 'wanted' || source === 'own' || source === 'lent') return [];
+  if (wears.length > 0) return wears;
+  return form === 'figure' ? [{ part: FIGURE_PART, colour: 'any' }] : [];
+}
+
 /** Parts of what the plan sets out. Buildings are not among them: each has a list of its own. */
 export function thingLines(scene: Scene): ThingLine[] {
   const lines: ThingLine[] = [];
@@ -79,9 +105,9 @@ export function thingLines(scene: Scene): ThingLine[] {
     part: string,
     colour: string,
     qty: number,
-    { x, y }: { x: number; y: number },
+    at: ThingLine['at'],
     from: string,
-  ) => void lines.push({ part, colour, qty, purpose, x, y, from });
+  ) => void lines.push({ part, colour, qty, purpose, at: at && { x: at.x, y: at.y }, from });
   const piece = (family: Family, w: number, d: number, h?: number) => partId(family, w, d, h);
   for (const planting of listOf(scene, 'planting'))
     for (const plant of plantsOf(planting))
@@ -97,7 +123,18 @@ export function thingLines(scene: Scene): ThingLine[] {
     add('planting', plantPart(tree.crown, tree.height), SEASON_COLOURS[tree.season], 1, tree, tree.name);
   for (const figure of listOf(scene, 'figure'))
     if (figure.state !== 'placed')
-      add('figures', piece('figure', 1, 2), 'any', figure.cast, figure, figure.name);
+      add('figures', FIGURE_PART, 'any', unnamedFigures(scene, figure), figure, figure.name);
+  const stands = appearances(scene);
+  for (const character of listOf(scene, 'character'))
+    for (const { part, colour } of wantedParts(character))
+      add(
+        'figures',
+        part,
+        colour,
+        character.count,
+        stands.get(character.id)?.[0]?.figure ?? null,
+        character.name,
+      );
   for (const repeat of listOf(scene, 'repeat'))
     for (const member of membersOf(repeat, listOf(scene, 'module')).members)
       for (const { purpose, part, qty } of memberParts(repeat))

@@ -1,10 +1,13 @@
-import { countOf, containsPoint, intersection, type Rect } from '../grid/index.ts';
+import { containsPoint, intersection, type Rect } from '../grid/index.ts';
 import { colourName, partName } from '../catalogue/index.ts';
 import type { EvaluatedFinding } from '../findings/index.ts';
 import { neighboursOf } from '../cut/index.ts';
 import { colourPolicyOf, mayStandIn } from '../materials/index.ts';
 import {
   STAGES,
+  castCount,
+  castSize,
+  castWords,
   labelOf,
   listOf,
   type Scene,
@@ -108,11 +111,13 @@ export function offeredTasks(scene: Scene, { findings, blocks }: AskedOf): Offer
   for (const { id, title, state, use, section } of listOf(scene, 'thread'))
     if (state === 'accepted' && use === 'advice')
       offer(`advice:${id}`, `As advised: ${title}`, named(section), { likely: HOURS.advice });
-  for (const { id, name, x, y, cast, state } of listOf(scene, 'figure'))
-    if (state !== 'placed')
-      offer(`figure:${id}`, `Place “${name}”, ${countOf(cast, 'figure')}`, at(x, y), {
-        ...{ work: 'figures', stage: 'peopled', pieces: cast },
-      });
+  for (const figure of listOf(scene, 'figure')) {
+    if (figure.state === 'placed') continue;
+    const { id, name, x, y } = figure;
+    offer(`figure:${id}`, `Place “${name}”, ${castWords(castCount(scene, figure))}`, at(x, y), {
+      ...{ work: 'figures', stage: 'peopled', pieces: castSize(scene, figure) },
+    });
+  }
   for (const block of blocks ?? [])
     if (block.pieces > 0)
       offer(`block:${block.id}`, `Ground of ${block.name}`, widest(sections, block), {

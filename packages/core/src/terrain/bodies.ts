@@ -8,9 +8,12 @@ import {
   leaningSlices,
   outerCorners,
   isOverhanging,
+  wantedAt,
+  type CharacterForm,
   type Kind,
   type Plot,
   type Scene,
+  type SceneSpot,
   type StandFields,
 } from '../document/index.ts';
 import { OUTSIDE } from './rasterize.ts';
@@ -34,6 +37,8 @@ export interface Body {
   top: number;
   /** It is the pavement before a building, a plate high. */
   isPavement?: true;
+  /** It takes a spot of a small scene and is no figure. */
+  as?: Exclude<CharacterForm, 'figure'>;
 }
 
 /** The bodies of a building: its walls from the ground up, and what stands out over them. */
@@ -59,8 +64,23 @@ export function plotBodies(plot: Plot, ground: number): Body[] {
   return [walls, ...pavement, ...(out ? [body(outerCorners(plot), ground + overhangFrom)] : [])];
 }
 
-/** Height and width of a figure, plates and studs (about 40 mm and 16 mm, from memory). */
-const FIGURE = { height: 12.5, wide: 2 };
+/** Height and width of a figure, plates and studs (about 40 mm, 12.5 plates, and 16 mm, from memory). */
+const FIGURE = { height: 13, wide: 2 };
+/** Height of a figure that sits or lies, plates (guesses of ours). */
+const SITTING = 10;
+const LYING = { height: 4, long: 5 };
+/** Animals and vehicles, whose size nobody tells: guesses of ours. */
+const OTHERS = { animal: { w: 2, d: 3, height: 6 }, vehicle: { w: 4, d: 8, height: 10 } } as const;
+
+/** What takes a spot of a small scene: studs across and along where it looks, and plates. */
+export function spotSize(
+  form: CharacterForm,
+  pose: SceneSpot['pose'],
+): { w: number; d: number; height: number } {
+  if (form !== 'figure') return OTHERS[form];
+  if (pose === 'lying') return { w: FIGURE.wide, d: LYING.long, height: LYING.height };
+  return { w: FIGURE.wide, d: FIGURE.wide, height: pose === 'sitting' ? SITTING : FIGURE.height };
+}
 
 /** What bodies are found in: the surfaces of a compiled scene, and what lies over air in it. */
 export interface BodyGround extends SurfaceRaster {
@@ -125,15 +145,18 @@ export function bodiesOf(scene: Scene, relief: BodyGround): Body[] {
       stand('planting', planting.id, square(plant, plant.crown), plant, plant.height);
   for (const tree of listOf(scene, 'tree'))
     stand('tree', tree.id, square(tree, tree.crown), tree, tree.height, footOf(tree, tree));
-  for (const figure of listOf(scene, 'figure'))
-    stand(
-      'figure',
-      figure.id,
-      square(figure, FIGURE.wide),
-      figure,
-      Math.ceil(FIGURE.height),
-      footOf(figure, figure),
-    );
+  for (const figure of listOf(scene, 'figure')) {
+    if (figure.spots.length === 0)
+      stand('figure', figure.id, square(figure, FIGURE.wide), figure, FIGURE.height, footOf(figure, figure));
+    for (const spot of figure.spots) {
+      const { form } = wantedAt(scene, spot);
+      const at = { x: figure.x + spot.dx, y: figure.y + spot.dy };
+      const { w, d, height } = spotSize(form, spot.pose);
+      const place = { x: at.x - w / 2, y: at.y - d / 2, w, d, turn: spot.facing };
+      stand('figure', figure.id, wallCorners(place), at, height, footOf(figure, at) + spot.up);
+      if (form !== 'figure') bodies[bodies.length - 1].as = form;
+    }
+  }
   for (const flag of listOf(scene, 'flag')) stand('flag', flag.id, square(flag, 1), flag, flag.height);
   for (const slab of relief.slabs)
     if (slab.kind !== 'cavity')

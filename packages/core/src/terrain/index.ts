@@ -27,7 +27,7 @@ export { heightOfStud, wholePlates, riseCard, type Raster, type RiseCard } from 
 export * from './plotCard.ts';
 export { roundRoofOf, type RoundRoof } from './roundRoof.ts';
 export { mergeOverlapping, influenceOf } from './changedAreas.ts';
-export { bodiesOf, plotBodies, stripCorners, type Body, type BodyGround } from './bodies.ts';
+export { bodiesOf, plotBodies, spotSize, stripCorners, type Body, type BodyGround } from './bodies.ts';
 export * from './columns.ts';
 export * from './slabCard.ts';
 export * from './sweep.ts';

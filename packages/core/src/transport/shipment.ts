@@ -7,6 +7,7 @@ import {
   type Kind,
   type Passage,
   type Scene,
+  castSize,
 } from '../document/index.ts';
 import { moduleLift, type CarriedPiece, type ModuleLift } from '../cut/index.ts';
 import type { BuildUp } from '../assembly/index.ts';
@@ -203,7 +204,7 @@ function dressingBySection(scene: Scene): { words: string; contents: Content[] }
     })),
     ...listOf(scene, 'figure').map((figure) => ({
       section: sectionAt(figure.x, figure.y),
-      content: dressing('figure', figure, figure.cast, FIGURE),
+      content: dressing('figure', figure, castSize(scene, figure), FIGURE),
     })),
   ];
   return sections.flatMap(({ id, name }) => {

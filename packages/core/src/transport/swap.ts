@@ -29,7 +29,15 @@ const SWAPPED = [
 const RANKS = new Map<string, number>(SWAPPED.map((kind, i) => [kind, i]));
 
 /** Fields whose change leaves a thing as it stands. */
-const TOLD_ONLY: ReadonlySet<string> = new Set(['name', 'story', 'notes', 'state', 'circuit', 'stage']);
+const TOLD_ONLY: ReadonlySet<string> = new Set([
+  'name',
+  'story',
+  'order',
+  'notes',
+  'state',
+  'circuit',
+  'stage',
+]);
 
 export interface SwapStep {
   /** The same in each swap to that version. */

@@ -11,6 +11,7 @@ import { Tabs } from '../../ui/Tabs.tsx';
 
 // Asked for while a display begins: they come when they are opened.
 const ScaleSheet = lazy(() => import('./ScaleSheet.tsx').then((file) => ({ default: file.ScaleSheet })));
+const CastSheet = lazy(() => import('./CastSheet.tsx').then((file) => ({ default: file.CastSheet })));
 const SpaceSheet = lazy(() => import('./SpaceSheet.tsx').then((file) => ({ default: file.SpaceSheet })));
 
 const PANELS = {
@@ -18,10 +19,11 @@ const PANELS = {
   scale: ScaleSheet,
   space: SpaceSheet,
   dates: DatesSheet,
+  cast: CastSheet,
   versions: VersionsSheet,
 } satisfies Record<SheetOf<'brief'>, ComponentType<{ disabled: boolean }>>;
 
-/** The brief, on five sheets. The open one is part of the address, so that it can be linked. */
+/** The brief, on six sheets. The open one is part of the address, so that it can be linked. */
 export function BriefPage() {
   const scene = useScene('display');
   const may = useDenialReason();

@@ -11,6 +11,7 @@ import { PadPart, PointsPart, RisePart, WayPart } from './groundParts.tsx';
 import { CavityPart, DeckPart, StandPart } from './levelParts.tsx';
 import { PicturePart } from './PicturePart.tsx';
 import { PlantingPart, RepeatPart } from './manyParts.tsx';
+import { FigurePart } from './FigurePart.tsx';
 import { MixRows } from './MixRows.tsx';
 import { PlotPart } from './PlotPart.tsx';
 import { ShellPart } from './ShellPart.tsx';
@@ -38,6 +39,7 @@ const PARTS: { readonly [K in Placed]?: ComponentType<PartProps<K>> } = {
   deck: ({ thing }) => <DeckPart deck={thing} />,
   cavity: ({ thing }) => <CavityPart cavity={thing} />,
   way: ({ thing }) => <WayPart way={thing} />,
+  figure: ({ thing }) => <FigurePart figure={thing} />,
   track: ({ thing, disabled }) => <TrackPart track={thing} disabled={disabled} />,
   repeat: ({ thing }) => <RepeatPart repeat={thing} />,
   planting: ({ thing, disabled }) => <PlantingPart planting={thing} disabled={disabled} />,

@@ -33,7 +33,22 @@ export function SharePage() {
         <p role="alert">{page.error?.message ?? 'The page was switched off.'}</p>
       </main>
     );
-  const { plan, sections, figures, done, showName, showDate, at, reports, photos, ratio, kind } = page.data;
+  const {
+    plan,
+    sections,
+    totals,
+    story,
+    finds,
+    versions,
+    done,
+    showName,
+    showDate,
+    at,
+    reports,
+    photos,
+    ratio,
+    kind,
+  } = page.data;
   const days = showDate ? differenceInCalendarDays(parseISO(showDate), new Date()) : null;
   return (
     <main className="max-w-5xl mx-auto p-4 sm:p-8">
@@ -84,18 +99,82 @@ export function SharePage() {
         </section>
         <section aria-labelledby="figures">
           <h2 id="figures" className="font-semibold">
-            Figures
+            In numbers
           </h2>
           <dl>
-            {figures.map(({ word, count }) => (
-              <div key={word} className="flex justify-between border-b hair py-1">
+            {totals.map(({ word, count, unit }) => (
+              <div key={word} className="flex justify-between gap-3 border-b hair py-1">
                 <dt>{word}</dt>
-                <dd className="fig">{count.toLocaleString('en')}</dd>
+                <dd className="fig whitespace-nowrap">
+                  {count.toLocaleString('en')}
+                  {unit && <span className="text-xs"> {unit}</span>}
+                </dd>
               </div>
             ))}
           </dl>
         </section>
       </div>
+      {(story.length > 0 || finds.length > 0) && (
+        <div className="grid md:grid-cols-[minmax(0,1fr)_240px] gap-8 pt-6">
+          <section aria-labelledby="story">
+            <h2 id="story" className="font-semibold">
+              The story
+            </h2>
+            <ol>
+              {story.map(({ order, name: scene, story: text, cast }) => (
+                <li key={`${order} ${scene}`} className="border-b hair py-1.5 flex gap-3">
+                  <span className="fig w-6 text-right">{order}</span>
+                  <span>
+                    <b className="font-semibold">{scene}</b>
+                    {text !== '' && <span className="block">{text}</span>}
+                    {cast.length > 0 && <span className="block ink-2 text-xs">With {cast.join(', ')}</span>}
+                  </span>
+                </li>
+              ))}
+            </ol>
+          </section>
+          {finds.length > 0 && (
+            <section aria-labelledby="finds">
+              <h2 id="finds" className="font-semibold">
+                Can you find them?
+              </h2>
+              <ul>
+                {finds.map(({ word, count }) => (
+                  <li key={word} className="flex justify-between border-b hair py-1">
+                    <span>{word}</span>
+                    <span className="fig">{count.toLocaleString('en')}</span>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
+        </div>
+      )}
+      {versions.length > 0 && (
+        <section aria-labelledby="versions" className="pt-6">
+          <h2 id="versions" className="font-semibold">
+            Also shown as
+          </h2>
+          <ul>
+            {versions.map((version) => (
+              <li key={version.name} className="border-b hair py-1.5">
+                <b className="font-semibold">{version.name}</b>
+                {version.stands && <span className="ink-2">, it stands now</span>}
+                {version.totals.length > 0 && (
+                  <span className="block ink-2 text-xs">
+                    {version.totals
+                      .map(
+                        ({ word, base, count }) =>
+                          `${count.toLocaleString('en')} ${word} instead of ${base.toLocaleString('en')}`,
+                      )
+                      .join(', ')}
+                  </span>
+                )}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       {photos.length > 0 && (
         <section aria-labelledby="photos" className="pt-6">
           <h2 id="photos" className="font-semibold pb-2">

@@ -34,6 +34,7 @@ import { runKind } from './run.ts';
 import { repeatKind } from './repeat.ts';
 import { plantingKind } from './planting.ts';
 import { treeKind } from './tree.ts';
+import { characterKind } from './character.ts';
 import { figureKind } from './figure.ts';
 import { flagKind } from './flag.ts';
 import { markerKind } from './marker.ts';
@@ -110,6 +111,7 @@ export const KINDS = {
   repeat: repeatKind,
   planting: plantingKind,
   tree: treeKind,
+  character: characterKind,
   figure: figureKind,
   flag: flagKind,
   marker: markerKind,

@@ -59,7 +59,7 @@ const at = ({ x, y }: { x: number; y: number }, origin: { x: number; y: number }
 /** What stands or lies over air and is no building. */
 function addBody(
   mesh: MeshBuilder,
-  { kind, corners, bounds, begins, top }: Body,
+  { kind, corners, bounds, begins, top, as }: Body,
   origin: { x: number; y: number },
 ) {
   const outline = corners.map((corner) => at(corner, origin));
@@ -71,7 +71,8 @@ function addBody(
     const crown = low + 0.25 * (high - low);
     mesh.prism('wood', square(Math.max(0.8, bounds.w / 7)), low, crown + 0.2);
     mesh.cone('leaf', middle, bounds.w / 2, crown, high, 9);
-  } else if (kind === 'figure') {
+  } else if (as !== undefined) mesh.prism('figure', outline, low, high);
+  else if (kind === 'figure') {
     mesh.prism('figure', square(1.4), low, low + 0.72 * (high - low));
     mesh.prism('figure head', square(1.1), low + 0.72 * (high - low), high);
   } else if (kind === 'planting') mesh.cone('leaf', middle, bounds.w / 2, low, high, 6);

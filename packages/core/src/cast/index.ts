@@ -1,0 +1,11 @@
+export {
+  castScenes,
+  castingChanges,
+  castingOf,
+  mayPlay,
+  oneMoreOf,
+  type Casting,
+  type OneMore,
+  type SceneCast,
+  type SpotCast,
+} from './casting.ts';
