@@ -53,6 +53,29 @@ export const castCases: [string, (f: Quiet) => unknown, string[]][] = [
     },
     ['“Old Wenna” in “Market” wears clothes of summer; the season is winter and 0 should differ'],
   ],
+  // Judged on 2031-06-01: 31 days after the first of May. The section stands at planned, the task is done.
+  [
+    'milestone-missed',
+    (f) =>
+      Object.assign(f, {
+        tasks: [{ id: 'k', name: 'Sweep', done: '2031-04-30' }],
+        milestones: [
+          {
+            ...{ id: 'n', name: 'May letter', date: '2031-05-01' },
+            promises: [
+              { of: 'section', thing: 's', stage: 'ground' },
+              { of: 'task', thing: 'k' },
+              { of: 'figure', thing: 'never-was' },
+            ],
+          },
+          { id: 'later', name: 'June letter', date: '2031-06-01', promises: [{ of: 'section', thing: 's' }] },
+        ],
+      }),
+    [
+      '“May letter” promised 3 things for 31 days ago; 2 of them are not met',
+      'section A, All at ground; a small scene that is gone placed',
+    ],
+  ],
   // The display ends at row 48: 30 + 18.5 lies half a stud beyond.
   [
     'spot-off',

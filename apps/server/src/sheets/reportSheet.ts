@@ -123,6 +123,14 @@ export async function reportSheet(
     for (const { part, colour, qty } of report.missing)
       write(`${qty.toLocaleString('en')} × ${partName(part)} in ${colourName(colour)}`, { indent: 4 });
   }
+  if (report.promised.length > 0) heading('Promised');
+  for (const { name: milestone, date, words, met } of report.promised) {
+    write(`${milestone}, ${date}: ${met.length} of ${met.length + words.length} met`, { bold: true });
+    for (const one of met) write(`– met: ${one}`, { indent: 4 });
+    for (const one of words) write(`– open: ${one}`, { indent: 4 });
+  }
+  if (report.lookedFor.length > 0) heading('Lost or broken');
+  for (const line of report.lookedFor) write(`– ${line}`);
   heading('Next');
   for (const line of report.next) write(`– ${line}`);
   return finished();

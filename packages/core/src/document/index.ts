@@ -119,6 +119,8 @@ export { fromRows, partFromRows, readScene, rowSchema, toRows, type EntityRow } 
 export { spacesOf, vehiclesOf } from './brief.ts';
 export * from './crew.ts';
 export * from './cast.ts';
+export * from './promised.ts';
+export { MAX_PROMISES, PROMISED } from './kinds/milestone.ts';
 export * from './versions.ts';
 export * from './place.ts';
 export { idFor } from './idFor.ts';

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { runs } from '../../test/runs.ts';
 import {
   VERSIONED_KINDS,
+  adoptVersion,
   changesInVersion,
   copyVersion,
   deltaOf,
@@ -279,6 +280,48 @@ test('random work in versions: each shows what was done in it, the base stays, a
           // What is kept of a version is what it is.
           expect(deltaOf(shownIn(base, 'snow'), keep(base, 'snow').scene)).toEqual([]);
         }
+      },
+    ),
+    { numRuns: runs(80) },
+  );
+});
+
+test('a version that is decided on becomes the base; the base until now and all others stay what they show', () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.record({ version: fc.constantFrom('snow', 'snow', 'fair', null), one: attempt }), {
+        maxLength: 12,
+      }),
+      fc.constantFrom(null, 'snow', 'fair'),
+      (acts, stands) => {
+        let base = apply(start(), [{ op: 'patch', kind: 'display', id: 'display', v: 1, set: { stands } }]);
+        for (const { version, one } of acts) {
+          const changes = changesOf(version === null ? base : shownIn(base, version), one);
+          const made = version === null ? null : changesInVersion(base, version, changes, 'version');
+          if (made && !made.ok) continue;
+          const step = reduce(base, made ? made.changes : changes);
+          if (step.ok) base = step.scene;
+        }
+        if (['snow', 'fair'].some((id) => sceneInVersion(base, id).lost.length > 0)) return;
+        const done = adoptVersion(base, 'snow', { id: 'old', name: 'Until now', note: 'the crew chose' });
+        if (!done.ok) throw new Error(done.sentence);
+        const step = reduce(base, done.changes);
+        if (!step.ok) throw new Error(step.refusal.sentence);
+        const after = step.scene;
+        expect(plain(after, VERSIONED_KINDS)).toEqual(plain(shownIn(base, 'snow'), VERSIONED_KINDS));
+        expect(plain(shownIn(after, 'fair'), VERSIONED_KINDS)).toEqual(
+          plain(shownIn(base, 'fair'), VERSIONED_KINDS),
+        );
+        expect(plain(shownIn(after, 'old'), VERSIONED_KINDS)).toEqual(plain(base, VERSIONED_KINDS));
+        expect([Object.keys(after.version).toSorted(), after.display.display.stands]).toEqual([
+          ['fair', 'old'],
+          stands === 'snow' ? null : (stands ?? 'old'),
+        ]);
+        const back = takeBack(after, undoable('', step.inverse, after));
+        if (!back.ok) throw new Error(back.sentence);
+        expect(plain(apply(after, back.changes), ['difference', 'version', ...SHOWN])).toEqual(
+          plain(base, ['difference', 'version', ...SHOWN]),
+        );
       },
     ),
     { numRuns: runs(80) },

@@ -247,6 +247,52 @@ export function copyVersion(scene: Scene, from: string, id: string, name: string
   ];
 }
 
+/**
+ * Makes a version the base, as the crew decided: what it shows is the base from then on, and the base until now is kept
+ * aside as a version. Each other version stays what it shows; what stood keeps standing.
+ * @param keep the version that the base until now becomes
+ * @returns the sentence that refuses it where the base does not take what differs
+ */
+export function adoptVersion(
+  scene: Scene,
+  version: string,
+  keep: { id: string; name: string; note: string },
+): { ok: true; changes: Change[] } | { ok: false; sentence: string } {
+  const shown = sceneInVersion(scene, version).scene;
+  const about = scene.version[version];
+  if (!about) return { ok: false, sentence: `There is no version “${version}” any more.` };
+  const made = differencesBetween(scene, shown).flatMap(
+    (one) => changeOf(scene, { ...one, id: 'x', v: 1, version }) ?? [],
+  );
+  const next = reduce(scene, made);
+  if (!next.ok) return { ok: false, sentence: next.refusal.sentence };
+  const others = listOf(scene, 'version')
+    .filter(({ id }) => id !== version)
+    .flatMap(({ id }) => {
+      const now = sceneInVersion(scene, id);
+      return kept(next.scene, id, now.scene, now.lost);
+    });
+  const stands = (was: string | null) => (was === version ? null : was === null ? keep.id : was);
+  return {
+    ok: true,
+    changes: [
+      ...made,
+      ...others,
+      { op: 'add', kind: 'version', id: keep.id, data: { name: keep.name, note: keep.note } },
+      ...differencesBetween(next.scene, scene).map((one): Change => ({
+        ...{ op: 'add', kind: 'difference', id: differenceId(keep.id, one.of, one.thing) },
+        data: { version: keep.id, ...one },
+      })),
+      ...listOf(next.scene, 'display').map(({ id, v, stands: was }): Change => ({
+        ...{ op: 'patch', kind: 'display', id, v },
+        set: { stands: stands(was !== null && scene.version[was] ? was : null) },
+      })),
+      ...differencesOf(scene, version).map(takeDifferenceBack),
+      { op: 'remove', kind: 'version', id: version, v: about.v },
+    ],
+  };
+}
+
 /** How a thing is called in the base, or where only a version has it, in that. */
 export function differenceName(scene: Scene, { of, thing, fields }: Difference): string {
   const kind = kindSchema.safeParse(of);

@@ -1,5 +1,5 @@
 import { centreOf, countOf, intersection, studsIn } from '../grid/index.ts';
-import { STAGES, displayOf, listOf, daysBetween } from '../document/index.ts';
+import { STAGES, displayOf, listOf, daysBetween, promisesOf } from '../document/index.ts';
 import { OUTSIDE, indexAt } from '../terrain/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
 import { unorderedPairs } from './places.ts';
@@ -111,6 +111,33 @@ const taskLate: Rule = {
     }),
 };
 
+const milestoneMissed: Rule = {
+  id: 'milestone-missed',
+  title: 'What a milestone promised is not done',
+  basis:
+    'The promises of milestones whose day is past: sections at their stage or beyond, tasks done, small scenes placed, advice resolved.',
+  page: 'brief',
+  severity: 'warning',
+  check: ({ scene, today }) =>
+    listOf(scene, 'milestone').flatMap((milestone): FindingDraft[] => {
+      const late = today === null ? 0 : daysBetween(milestone.date, today);
+      if (late <= 0) return [];
+      const all = promisesOf(scene, milestone);
+      const open = all.filter(({ state }) => state !== 'met');
+      if (open.length === 0) return [];
+      const words = open.slice(0, 3).map((one) => one.words);
+      return [
+        {
+          sentence: `“${milestone.name}” promised ${countOf(all.length, 'thing')} for ${countOf(late, 'day')} ago; ${open.length} of them ${open.length === 1 ? 'is' : 'are'} not met: ${words.join('; ')}${open.length > 3 ? ' …' : ''}. 0 may be open.`,
+          remedy: 'Do it, promise it for a later milestone, or tell followers that it is left out.',
+          place: null,
+          things: [{ kind: 'milestone', id: milestone.id }],
+          numbers: { open: open.length },
+        },
+      ];
+    }),
+};
+
 const glueForbidden: Rule = {
   id: 'glue-forbidden',
   title: 'Something is to be glued where the house rules have no glue',
@@ -169,6 +196,7 @@ const showNear: Rule = {
 
 export const PEOPLE_RULES: readonly Rule[] = [
   taskLate,
+  milestoneMissed,
   glueForbidden,
   sectionOwner,
   sectionsOverlap,

@@ -7,6 +7,7 @@ import {
   displayOf,
   isComing,
   listOf,
+  promisesOf,
   stageWord,
   type Entity,
   type Kind,
@@ -54,6 +55,20 @@ export const sinceReportSchema = z.strictObject({
   /** Short altogether, pieces; null: not counted. */
   short: count.nullable(),
   next: z.array(words).max(6000),
+  /** What milestones promised, of those of this time and the next one. */
+  promised: z
+    .array(
+      z.strictObject({
+        name: words,
+        date: z.iso.date(),
+        words: z.array(words).max(60),
+        met: z.array(words).max(60),
+      }),
+    )
+    .max(60)
+    .default([]),
+  /** What is lost or broken. */
+  lookedFor: z.array(words).max(400).default([]),
   /** What sessions logged between the two moments. */
   work: z.strictObject({ sessions: count, hours: z.number().min(0), pieces: count }),
   /** The chance to be ready for each show; null: not played. */
@@ -118,6 +133,9 @@ export function reportSince(
     missing: mostMissing(short ?? []),
     short: short && short.reduce((sum, { qty }) => sum + qty, 0),
     next: nextOf(after, only, names, at),
+    // Promises and what is looked for are those of the whole display.
+    promised: only === null ? promisedIn(after, fromAt, at) : [],
+    lookedFor: only === null ? lookedFor(after, names) : [],
     work: workBetween(after, only, fromAt ?? 0, at),
     odds: outlook && outlook.shows.map(({ name, date, chance }) => ({ name, date, chance })),
     without: outlook?.without ?? [],
@@ -257,6 +275,39 @@ function nextOf(scene: Scene, only: string | null, names: boolean, at: number): 
   ];
 }
 
+/** So many milestones and lost things are told. */
+const MAX_TOLD = 40;
+
+/** Promises of milestones since the last report, and of the next one. */
+function promisedIn(scene: Scene, fromAt: number | null, at: number): SinceReport['promised'] {
+  const isoDay = (time: number) => new Date(time).toISOString().slice(0, 10);
+  const [from, today] = [fromAt === null ? '' : isoDay(fromAt), isoDay(at)];
+  const all = listOf(scene, 'milestone')
+    .filter(({ promises }) => promises.length > 0)
+    .sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0));
+  const next = all.find(({ date }) => date > today);
+  return all
+    .filter((one) => (one.date >= from && one.date <= today) || one === next)
+    .slice(-MAX_TOLD)
+    .map((milestone) => {
+      const states = promisesOf(scene, milestone);
+      const told = (isMet: boolean) =>
+        states.filter(({ state }) => (state === 'met') === isMet).map((one) => one.words);
+      return { name: milestone.name, date: milestone.date, words: told(false), met: told(true) };
+    });
+}
+
+/** Characters that are lost or broken, with whose they are. */
+const lookedFor = (scene: Scene, names: boolean): string[] =>
+  listOf(scene, 'character')
+    .filter(({ state }) => state === 'lost' || state === 'broken')
+    .sort((a, b) => (a.name < b.name ? -1 : 1))
+    .slice(0, MAX_TOLD)
+    .map(({ name, state, owner }) => {
+      const whose = names && owner !== null ? scene.person[owner]?.name : undefined;
+      return `${name}${whose === undefined ? '' : ` (${whose})`}, ${state}`;
+    });
+
 const percent = (share: number | null) => (share === null ? 'new' : `${(100 * share).toFixed(0)} %`);
 const day = (at: number | null) => (at === null ? 'the beginning' : new Date(at).toISOString().slice(0, 10));
 /** Characters that Markdown would take for marks of its own. */
@@ -310,6 +361,15 @@ export function reportMarkdown(report: SinceReport, words = ''): string {
       ),
     );
   }
+  if (report.promised.length > 0) lines.push('', '## Promised', '');
+  for (const { name, date, words: open, met } of report.promised)
+    lines.push(
+      `- ${plain(name)}, ${date}: ${met.length} of ${met.length + open.length} met`,
+      ...met.map((one) => `  - met: ${plain(one)}`),
+      ...open.map((one) => `  - open: ${plain(one)}`),
+    );
+  if (report.lookedFor.length > 0)
+    lines.push('', '## Lost or broken', '', ...report.lookedFor.map((one) => `- ${plain(one)}`));
   lines.push('', '## Next', '', ...next.map((line) => `- ${plain(line)}`));
   return `${lines.join('\n').trimEnd()}\n`;
 }

@@ -165,6 +165,7 @@ const WORDS: Readonly<Record<string, string>> = {
   crewOf: 'vehicle that it rides in',
   wears: 'parts that it wears and holds',
   seek: 'what visitors look for',
+  promises: 'what is promised for it',
   named: 'name told to the public',
   wheels: 'on wheels',
   loadGap: 'air about each thing in a vehicle',

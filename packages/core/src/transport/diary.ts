@@ -1,5 +1,6 @@
 import {
   displayOf,
+  idFor,
   isoAfter,
   listOf,
   type Change,
@@ -134,8 +135,22 @@ export function prepareShow(scene: Scene, id: string): Change[] {
           set: {
             ...{ name: showName || 'The show', date: showDate, place: showPlace },
             ...timesOfShow(display),
+            promises: [],
           },
         },
+    // What was promised for its day stays promised for it.
+    ...(milestone.promises.length === 0
+      ? []
+      : [
+          {
+            ...{
+              op: 'add' as const,
+              kind: 'milestone' as const,
+              id: idFor('milestone', `${id} ${milestone.date}`),
+            },
+            data: { name: milestone.name, date: milestone.date, promises: milestone.promises },
+          },
+        ]),
     ...listOf(scene, 'handling')
       .filter(({ loaded, arrived }) => loaded !== null || arrived !== null)
       .map((one): Change => ({

@@ -651,7 +651,10 @@ test('another show is prepared and the first again: everything as it was, but fo
     ...given(),
     display: { ...given().display, showName: 'Autumn', showDate: '2031-10-01', showDays: 2 },
     milestones: [
-      { id: 'w', name: 'Winter', date: '2031-12-06', show: true, place: 'home', opensAt: '09:00' },
+      {
+        ...{ id: 'w', name: 'Winter', date: '2031-12-06', show: true, place: 'home', opensAt: '09:00' },
+        promises: [{ of: 'task', thing: 'lamps' }],
+      },
       { id: 'm', name: 'Ground closed', date: '2031-09-01' },
     ],
     handlings: [{ id: 'x', piece: 'module-a', loaded: began, arrived: ended, lying: true }],
@@ -674,6 +677,10 @@ test('another show is prepared and the first again: everything as it was, but fo
   expect(winter.milestone.w).toMatchObject({
     ...{ name: 'Autumn', date: '2031-10-01', place: 'hall', showDays: 2, opensAt: '10:00', show: true },
   });
+  // What was promised for that day is promised for it still.
+  const promised = (of: typeof scene) =>
+    Object.values(of.milestone).flatMap(({ date, promises }) => promises.map(({ thing }) => [date, thing]));
+  expect(promised(winter)).toEqual([['2031-12-06', 'lamps']]);
   expect(winter.handling.x).toMatchObject({ loaded: null, arrived: null, lying: true });
   // 12 min 20 s; what was typed stays, and what was never ended teaches nothing.
   expect(Object.values(winter.chore).map((one) => [one.began, one.ended, one.minutes])).toEqual(
@@ -686,7 +693,8 @@ test('another show is prepared and the first again: everything as it was, but fo
   const back = apply(winter, 'w');
   const plain = ({ v: _v, ...fields }: { v: number }) => fields;
   expect(plain(back.display.display)).toEqual(plain(scene.display.display));
-  expect(plain(back.milestone.w)).toEqual(plain(scene.milestone.w));
+  expect(plain(back.milestone.w)).toEqual({ ...plain(scene.milestone.w), promises: [] });
+  expect(promised(back)).toEqual(promised(scene));
   expect(prepareShow(scene, 'm')).toEqual([]);
   expect(furtherShows(scene).map(({ name }) => name)).toEqual(['Winter']);
   // Each is judged in its own place: at home there are no tables to put up, and the van's way is the same.

@@ -6,6 +6,7 @@ import { CheckField, DateField, NumberField, SelectField, TextField } from '../.
 import { Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { today } from '../../workers/derived.tsx';
+import { MilestonePromises } from './MilestonePromises.tsx';
 import { People } from './People.tsx';
 import { useSetDisplay } from '../../data/useSetDisplay.ts';
 
@@ -166,40 +167,43 @@ function Milestones({ disabled }: { disabled: boolean }) {
         const set = (fields: Partial<typeof one>) =>
           edit.patch(`changed ${one.name}`, 'milestone', one, fields);
         return (
-          <Row key={one.id} label={one.name} columns={COLUMNS}>
-            <TextField
-              bare
-              label="Milestone"
-              required
-              value={one.name}
-              disabled={disabled}
-              onCommit={(name) => set({ name })}
-            />
-            <DateField
-              bare
-              label={`Day of ${one.name}`}
-              value={one.date}
-              disabled={disabled}
-              onCommit={(date) => date !== null && set({ date })}
-            />
-            <span className={`fig text-right text-xs ${late ? 'text-warning' : 'ink-2'}`}>
-              {late ? '△ after the show' : away(one.date)}
-            </span>
-            <span className="flex justify-end">
-              <CheckField
+          <div key={one.id}>
+            <Row label={one.name} columns={COLUMNS}>
+              <TextField
                 bare
-                label={`${one.name} is a show`}
-                value={one.show}
+                label="Milestone"
+                required
+                value={one.name}
                 disabled={disabled}
-                onCommit={(show) => set({ show })}
+                onCommit={(name) => set({ name })}
               />
-            </span>
-            <RemoveButton
-              what={one.name}
-              disabled={disabled}
-              onClick={() => edit.remove(`removed ${one.name}`, 'milestone', one.id, one.v)}
-            />
-          </Row>
+              <DateField
+                bare
+                label={`Day of ${one.name}`}
+                value={one.date}
+                disabled={disabled}
+                onCommit={(date) => date !== null && set({ date })}
+              />
+              <span className={`fig text-right text-xs ${late ? 'text-warning' : 'ink-2'}`}>
+                {late ? '△ after the show' : away(one.date)}
+              </span>
+              <span className="flex justify-end">
+                <CheckField
+                  bare
+                  label={`${one.name} is a show`}
+                  value={one.show}
+                  disabled={disabled}
+                  onCommit={(show) => set({ show })}
+                />
+              </span>
+              <RemoveButton
+                what={one.name}
+                disabled={disabled}
+                onClick={() => edit.remove(`removed ${one.name}`, 'milestone', one.id, one.v)}
+              />
+            </Row>
+            <MilestonePromises milestone={one} isPast={one.date < today()} disabled={disabled} />
+          </div>
         );
       })}
     </Rows>

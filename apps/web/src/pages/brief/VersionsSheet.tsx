@@ -4,6 +4,7 @@ import {
   copyVersion,
   differenceName,
   differencesOf,
+  displayOf,
   kindSchema,
   listOf,
   removeVersion,
@@ -15,12 +16,13 @@ import {
 } from '@quarry/core/document';
 import { fieldWord, valueWord } from '@quarry/core/history';
 import type { VersionNeed } from '@quarry/core/materials';
-import { freshId, useDenialReason, useDisplay, useEdit, useLink } from '../../data/useDisplay.tsx';
+import { freshId, useDenialReason, useDisplay, useEdit, useLink, useScene } from '../../data/useDisplay.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { TextField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { PartColour } from '../../ui/Swatch.tsx';
+import { AdoptVersion } from './AdoptVersion.tsx';
 import { SwapPart } from './SwapPart.tsx';
 import { useVersions } from '../../workers/useVersions.ts';
 import type { JudgedVersions } from '../../workers/versions.worker.ts';
@@ -167,6 +169,7 @@ function VersionItem({
               onClick={() => void edit.change(`removed ${name}`, removeVersion(base, id))}
             />
           </p>
+          <AdoptVersion base={base} version={version} isFixed={isFixed} />
         </div>
       )}
     </li>
@@ -296,7 +299,8 @@ function Needs({ base, versions }: { base: Scene; versions: readonly Entity<'ver
       <Basis>
         Each version is counted by itself and judged by all checks. They stand one at a time, so of every part
         and colour the most that any needs is enough; what the one that stands does not need lies in the swap
-        box. Counts are without spares.
+        box. Counts are without spares. Mass is of everything that is carried by itself, hours by the counted
+        pieces and the rates of who builds each section, money what all its pieces would cost to buy again.
       </Basis>
     </section>
   );
@@ -307,6 +311,7 @@ const figure = (count: number) => count.toLocaleString('en');
 const MOST_PARTS = 60;
 
 function Judged({ answer, versions }: { answer: JudgedVersions; versions: readonly Entity<'version'>[] }) {
+  const { currency } = displayOf(useScene('display'));
   const nameOf = (id: string | null) =>
     id === null ? 'Base' : (versions.find((version) => version.id === id)?.name ?? 'gone');
   return (
@@ -320,6 +325,13 @@ function Judged({ answer, versions }: { answer: JudgedVersions; versions: readon
           { head: 'Version', cell: ({ id }) => nameOf(id) },
           { head: 'Pieces', number: true, cell: ({ pieces }) => figure(pieces) },
           { head: 'In the swap box', number: true, cell: ({ inBox }) => figure(inBox) },
+          { head: 'Mass', number: true, cell: ({ kg }) => `${kg.toFixed(1)} kg` },
+          { head: 'Hours, counted', number: true, cell: ({ hours }) => `${hours.toFixed(0)} h` },
+          {
+            head: 'To buy again',
+            number: true,
+            cell: ({ money }) => `${money.toFixed(0)} ${currency}`,
+          },
           {
             head: 'Findings',
             number: true,

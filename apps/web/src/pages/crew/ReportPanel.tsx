@@ -225,6 +225,37 @@ function Report({
             </ul>
           </section>
         ))}
+        {made.promised.length > 0 && <Heading>Promised</Heading>}
+        {made.promised.map(({ name, date, words, met }) => (
+          <section key={`${date} ${name}`} aria-label={name}>
+            <h3 className="font-semibold pt-1">
+              {name}, {date}{' '}
+              <span className="ink-2 text-xs font-normal">
+                {met.length} of {met.length + words.length} met
+              </span>
+            </h3>
+            <ul className="list-disc pl-5">
+              {words.map((one) => (
+                <li key={one}>△ open: {one}</li>
+              ))}
+              {met.map((one) => (
+                <li key={one} className="ink-2">
+                  ✓ met: {one}
+                </li>
+              ))}
+            </ul>
+          </section>
+        ))}
+        {made.lookedFor.length > 0 && (
+          <>
+            <Heading>Lost or broken</Heading>
+            <ul className="list-disc pl-5">
+              {made.lookedFor.map((line) => (
+                <li key={line}>{line}</li>
+              ))}
+            </ul>
+          </>
+        )}
         <Heading>Next</Heading>
         <ul className="list-disc pl-5">
           {made.next.map((line) => (
