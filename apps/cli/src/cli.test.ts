@@ -233,11 +233,38 @@ describe('quarry check', () => {
     expect(quarry('check', quiet)).toEqual({ status: 0, stdout: '[]\n', stderr: '' });
     expect(JSON.parse(quarry('check', quiet, '--today', '2031-06-03').stdout)).toHaveLength(1);
   });
+  test('a version is judged by itself: who plays twice in it, plays once in the base', () => {
+    const figure = { name: 'Gate', x: 12, y: 8, spots: [{ character: 'wenna' }] };
+    const two = file('two.json', {
+      format: 'open-quarry-display',
+      version: 1,
+      display: { name: 'Two', kind: 'vignette' },
+      footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 16, d: 16 }],
+      tables: [{ id: 't', name: 'Stand', x: 0, y: 0, w: 128, d: 128 }],
+      people: [{ id: 'ada', name: 'Ada Fenn', initials: 'AF' }],
+      sections: [{ id: 's', letter: 'A', name: 'All', x: 0, y: 0, w: 16, d: 16, owner: 'ada' }],
+      characters: [{ id: 'wenna', name: 'Old Wenna' }],
+      figures: [{ ...figure, id: 'm', name: 'Market', x: 4 }],
+      versions: [{ id: 'fair', name: 'Fair' }],
+      differences: [{ id: 'd', version: 'fair', of: 'figure', thing: 'g', how: 'added', fields: figure }],
+    });
+    expect(quarry('check', two)).toEqual({ status: 0, stdout: '[]\n', stderr: '' });
+    const { status, stdout } = quarry('check', two, '--version', 'fair');
+    expect([status, (JSON.parse(stdout) as { rule: string }[]).map(({ rule }) => rule)]).toEqual([
+      1,
+      ['cast-twice'],
+    ]);
+  });
   test.each([
     [['check'], 'takes one file'],
     [['check', 'nowhere.json'], 'nowhere.json: cannot be read'],
     [['carve', 'x.json'], '“carve” is no verb'],
     [['check', 'x.json', '--today', 'soon'], '--today soon'],
+    [
+      ['check', join(DEMO, 'skarn-edge.quarry.json'), '--version', 'none'],
+      'has no such version; it has first-snow',
+    ],
+    [['schedule', 'x.csv', '--version', 'snow'], '“schedule” reads no display'],
     [['cut', 'x.json', '--seconds', '-1'], '--seconds'],
     [['cut', 'x.json', '--fast'], '--fast'],
     [['cut', 'x.json', '--seed', '0.5'], '--seed'],

@@ -17,7 +17,7 @@ import { CountCache, countedRelief } from '@quarry/core/masonry';
 import { compile } from '@quarry/core/terrain';
 import { materialsOf } from '@quarry/core/materials';
 import { compileRelief } from '@quarry/core/terrain';
-import { MAX_FILE_BYTES, readFile, writeFile, type Scene } from '@quarry/core/document';
+import { MAX_FILE_BYTES, readFile, sceneInVersion, writeFile, type Scene } from '@quarry/core/document';
 import { withPlace } from '@quarry/core/venue';
 import { calculate, isCalculator } from './bench.ts';
 import { BadInput, complain, readText } from './input.ts';
@@ -33,6 +33,8 @@ const USAGE = `quarry: the core's stages from a shell
   quarry convert <display.quarry.json> <out.svg | out.dxf | out.asc | out.quarry.json>
                  [--sheet survey|plan] [--units mm|in] [--place id]   outlines of its place or its plan in true
                                                             millimetres, its heights stud by stud, or the file tidied
+  What reads a display takes --version id: the display in that version instead of its base.
+
   quarry masonry <heights.asc> --method solid|raft|filler|stepped|frame|moulded [--colour any] [--deck 16] [--pieces]
                                                             layers of pieces as CSV, heights in plates
   quarry sight <heights.asc> <eyes.csv>                     how many eyes (x,y in studs, z in mm) see each stud, as a grid
@@ -53,15 +55,25 @@ const USAGE = `quarry: the core's stages from a shell
   quarry turn --within 13 [--error 0]                       turned walls whose ends meet studs, error in mm
 `;
 
+/** Verbs that read a display, and so one of its versions. */
+const OF_DISPLAYS: readonly string[] = ['convert', 'check', 'cut', 'columns', 'carried', 'stands', 'pieces'];
+
 const read = (path: string) => readText(path, MAX_FILE_BYTES);
 
-function readScene(path: string, text: string): Scene {
+/** A display as it is, or in one of its versions. @throws BadInput for what is no display or has no such version */
+function readScene(path: string, text: string, version: string | undefined): Scene {
   const reading = readFile(text);
   if (!reading.ok) throw new BadInput(`${path}: ${reading.error}`);
-  return reading.scene;
+  const { scene } = reading;
+  if (version === undefined) return scene;
+  if (!Object.hasOwn(scene.version, version)) {
+    const known = Object.keys(scene.version).sort().join(', ') || 'none';
+    throw new BadInput(`--version ${version}: the display has no such version; it has ${known}.`);
+  }
+  return sceneInVersion(scene, version).scene;
 }
 
-function readProblem(path: string): CutProblem | string[] {
+function readProblem(path: string, version: string | undefined): CutProblem | string[] {
   const text = read(path);
   let raw: unknown;
   try {
@@ -70,7 +82,7 @@ function readProblem(path: string): CutProblem | string[] {
     throw new BadInput(`${path}: not JSON: ${error instanceof Error ? error.message : String(error)}.`);
   }
   if (typeof raw === 'object' && raw !== null && 'format' in raw) {
-    const scene = readScene(path, text);
+    const scene = readScene(path, text, version);
     const stated = cutProblemOf(scene, countedRelief(scene));
     return stated.ok ? stated.problem : stated.reasons;
   }
@@ -82,8 +94,7 @@ function readProblem(path: string): CutProblem | string[] {
 
 const print = (value: unknown) => process.stdout.write(`${JSON.stringify(value, null, 2)}\n`);
 
-async function cut(path: string, seconds: number, seed: number): Promise<number> {
-  const problem = readProblem(path);
+async function cut(problem: CutProblem | string[], seconds: number, seed: number): Promise<number> {
   if (Array.isArray(problem)) return complain(problem);
   const highs = await loadHighs();
   const answer = solveCut(problem, { seconds, seed, now: () => performance.now(), highs });
@@ -92,8 +103,7 @@ async function cut(path: string, seconds: number, seed: number): Promise<number>
   return 0;
 }
 
-function check(path: string, today: string | undefined): number {
-  const scene = readScene(path, read(path));
+function check(scene: Scene, today: string | undefined): number {
   // As the pages judge it: by the mass of counted ground.
   const relief = countedRelief(scene);
   const rows = relief.counted ? materialsOf(scene, compile(scene), new CountCache())?.rows : undefined;
@@ -107,13 +117,12 @@ function check(path: string, today: string | undefined): number {
 }
 
 function convert(
-  from: string,
+  whole: Scene,
   to: string,
   units: DrawingUnits,
   place: string | undefined,
   sheet: 'plan' | 'survey',
 ): number {
-  const whole = readScene(from, read(from));
   if (place !== undefined && !whole.place[place])
     throw new BadInput(`--place ${place}: the display has no such place.`);
   const scene = place === undefined ? whole : withPlace(whole, place);
@@ -169,6 +178,7 @@ async function main(): Promise<number> {
         'max-kg': { type: 'string' },
         trips: { type: 'string' },
         hands: { type: 'string' },
+        version: { type: 'string' },
         help: { type: 'boolean' },
       },
     });
@@ -196,13 +206,19 @@ async function main(): Promise<number> {
   if (units !== 'mm' && units !== 'in') throw new BadInput(`--units ${units}: must be mm or in.`);
   const sheet = values.sheet ?? 'survey';
   if (sheet !== 'plan' && sheet !== 'survey') throw new BadInput(`--sheet ${sheet}: must be plan or survey.`);
-  if (verb === 'convert') return convert(path, second ?? '', units, values.place, sheet);
-  if (verb === 'check') return check(path, values.today);
-  if (verb === 'cut') return cut(path, seconds, seed);
-  if (verb === 'columns') return columns(readScene(path, read(path)));
-  if (verb === 'carried') return carried(readScene(path, read(path)));
-  if (verb === 'stands') return stands(readScene(path, read(path)), seconds);
-  if (verb === 'pieces') return pieces(readScene(path, read(path)), values.of);
+  const { version } = values;
+  if (version !== undefined && !OF_DISPLAYS.includes(verb))
+    throw new BadInput(`--version ${version}: “${verb}” reads no display.`);
+  if (version !== undefined && second?.endsWith('.quarry.json'))
+    throw new BadInput(`--version ${version}: a display file holds the base with all its versions.`);
+  const scene = () => readScene(path, read(path), version);
+  if (verb === 'convert') return convert(scene(), second ?? '', units, values.place, sheet);
+  if (verb === 'check') return check(scene(), values.today);
+  if (verb === 'cut') return cut(readProblem(path, version), seconds, seed);
+  if (verb === 'columns') return columns(scene());
+  if (verb === 'carried') return carried(scene());
+  if (verb === 'stands') return stands(scene(), seconds);
+  if (verb === 'pieces') return pieces(scene(), values.of);
   if (verb === 'source') return buy(path, second ?? '', seconds, values['max-orders']);
   if (verb === 'sight') return sight(path, second ?? '');
   if (verb === 'pack') {

@@ -65,8 +65,9 @@ const unitOf = (scene: CastScene, character: Character): string =>
 
 interface Slot {
   scene: number;
-  /** Units that may take it, the one that is named first. */
-  units: number[];
+  /** The unit that is named for it, and all that may stand in, itself among them; many slots share the list. */
+  first: number | null;
+  others: readonly number[];
 }
 
 interface Problem {
@@ -97,8 +98,16 @@ export function mayPlay(scene: CastScene, character: Character, spot: SceneSpot)
   return !(named && spot.isFixed) && fits(character, wantedAt(scene, spot));
 }
 
-/** Small scenes that have spots, as they are told. */
-export const castScenes = (scene: CastScene): SmallScene[] =>
+/** No more spots than this are cast: a display has hundreds. */
+const MAX_SPOTS = 5000;
+
+/** Small scenes that have spots, as they are told; the first of them where there are very many spots. */
+export function castScenes(scene: CastScene): SmallScene[] {
+  let left = MAX_SPOTS;
+  return withSpots(scene).filter(({ spots }) => (left -= spots.length) >= 0);
+}
+
+const withSpots = (scene: CastScene): SmallScene[] =>
   listOf(scene, 'figure')
     .filter(({ spots }) => spots.length > 0)
     .toSorted(
@@ -114,16 +123,20 @@ function problemOf(scene: CastScene): Problem {
     .filter((one) => vehicleOf(scene, one) === null && isInHand(scene, one))
     .toSorted((a, b) => (a.id < b.id ? -1 : 1));
   const numberOf = new Map(units.map(({ id }, i) => [id, i]));
+  // Spots that ask for the same share one list.
+  const lists = new Map<string, readonly number[]>();
+  const fitting = (wanted: Wanted) => {
+    const key = `${wanted.form} ${wanted.count} ${wanted.role.toLowerCase()}`;
+    const list = lists.get(key) ?? [...units.keys()].filter((unit) => fits(units[unit], wanted));
+    lists.set(key, list);
+    return list;
+  };
   const slots = figures.map(({ spots }, i) =>
     spots.map((spot): Slot => {
       const named = characterAt(scene, spot);
       const first = named ? numberOf.get(unitOf(scene, named)) : undefined;
-      const wanted = wantedAt(scene, spot);
-      const others =
-        named && spot.isFixed
-          ? []
-          : [...units.keys()].filter((unit) => unit !== first && fits(units[unit], wanted));
-      return { scene: i, units: first === undefined ? others : [first, ...others] };
+      const others = named && spot.isFixed ? [] : fitting(wantedAt(scene, spot));
+      return { scene: i, first: first ?? null, others };
     }),
   );
   return { figures, slots, units };
@@ -145,7 +158,11 @@ class Matching {
   }
 
   add(slot: Slot, extra: Extra | null = null, seen = new Set<number>()): boolean {
-    const units = extra?.may.has(slot) ? [...slot.units, extra.unit] : slot.units;
+    const units = [
+      ...(slot.first === null ? [] : [slot.first]),
+      ...slot.others,
+      ...(extra?.may.has(slot) ? [extra.unit] : []),
+    ];
     // Free ones first: most slots need nobody to move.
     const free = units.find((unit) => !this.taken.has(unit));
     if (free !== undefined) {

@@ -26,8 +26,20 @@ export function vehicleOf(scene: Peopled, { form, crewOf }: Character): Characte
 }
 
 /** Those who ride in a vehicle. */
-export const crewOf = (scene: Peopled, vehicle: string): Character[] =>
-  listOf(scene, 'character').filter((one) => vehicleOf(scene, one)?.id === vehicle);
+export function crewOf(scene: Peopled, vehicle: string): readonly Character[] {
+  let crews = crewsOf.get(scene.character);
+  if (!crews) {
+    crews = new Map();
+    for (const one of listOf(scene, 'character')) {
+      const rides = vehicleOf(scene, one);
+      if (rides) crews.set(rides.id, [...(crews.get(rides.id) ?? []), one]);
+    }
+    crewsOf.set(scene.character, crews);
+  }
+  return crews.get(vehicle) ?? [];
+}
+/** Groups of a scene are never written to, so that crews are found once for each. */
+const crewsOf = new WeakMap<Scene['character'], Map<string, Character[]>>();
 
 /** What comes with a character: itself, and the crew of a vehicle. */
 export const comingWith = (scene: Peopled, character: Character): Character[] => [
@@ -80,8 +92,11 @@ export function appearances(scene: CastScene): Map<string, { figure: SmallScene;
   for (const figure of listOf(scene, 'figure'))
     figure.spots.forEach((spot, i) => {
       const named = characterAt(scene, spot);
-      for (const { id } of named ? comingWith(scene, named) : [])
-        found.set(id, [...(found.get(id) ?? []), { figure, spot: i }]);
+      for (const { id } of named ? comingWith(scene, named) : []) {
+        const places = found.get(id);
+        if (places) places.push({ figure, spot: i });
+        else found.set(id, [{ figure, spot: i }]);
+      }
     });
   return found;
 }

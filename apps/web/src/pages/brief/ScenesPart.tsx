@@ -153,7 +153,9 @@ function SceneItem({
         </span>
         <span className={`text-xs font-normal ${cast && !cast.isMade ? 'text-warning' : 'ink-2'}`}>
           {!cast
-            ? 'no spots yet'
+            ? spots.length === 0
+              ? 'no spots yet'
+              : 'not cast: there are too many spots'
             : cast.isMade
               ? '✓ can be made'
               : `△ lacks ${[...new Set(open.map((spot) => spot.named?.name ?? roleWord(spot)))].join(', ') || 'those who play elsewhere'}`}
