@@ -67,6 +67,8 @@ export default defineConfig({
               'sight.worker',
               'transport.worker',
               'versions.worker',
+              'CastSheet',
+              'VersionsSheet',
               'TransportPage',
               'SightPage',
               'WalkSheet',

@@ -441,6 +441,16 @@ describe('the public page', () => {
     expect(page.sections).toHaveLength(6);
     for (const secret of ['Brenna', 'Thorsby', 'pump', 'pillar', 'Greys, first', 'spare', 'Oxtarn'])
       expect(text).not.toContain(secret);
+    // Numbers, the story, and names that are marked; where things are to be found stays with the crew.
+    expect(page.totals).toContainEqual({ word: 'figures in scenes', count: 21 });
+    expect(page.story.map(({ order }: { order: number }) => order)).toEqual([1, 2, 3, 4, 5, 6]);
+    expect(page.story[0]).toMatchObject({ name: 'Market morning', cast: ['Old Wenna', 'Nan Quill'] });
+    expect(page.finds).toContainEqual({ word: 'cats', count: 1 });
+    expect(page.versions.map(({ name }: { name: string }) => name)).toEqual([
+      ...['First snow', 'Founders’ night', 'Market day'],
+    ]);
+    for (const unmarked of ['Bettany', 'Lise Marrow', 'Fell grass', 'For Frostwick'])
+      expect(text).not.toContain(unmarked);
     const same = await fetch(url, { headers: { 'if-none-match': answer.headers.get('etag') ?? '' } });
     expect(same.status).toBe(304);
     await owner('PUT', `/api/displays/${id}/share`, { names: true });

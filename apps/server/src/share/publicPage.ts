@@ -15,10 +15,14 @@ const MAX_PHOTOS = 24;
 
 /** Blocks that were counted before are not counted again. */
 const counted = new CountCache();
-/** Pieces without spares, of everything that is counted. */
-function piecesOf(scene: Scene): number {
-  const needs = materialsOf(scene, compile(scene), counted)?.needs ?? [];
-  return needs.reduce((sum, { qty }) => sum + qty, 0);
+/** The page never waits longer for its count of pieces, ms: then it tells none. */
+const MAX_COUNT_MS = 20_000;
+
+/** Pieces without spares, of everything that is counted; null where that takes too long. */
+function piecesOf(scene: Scene): number | null {
+  const until = performance.now() + MAX_COUNT_MS;
+  const made = materialsOf(scene, compile(scene), counted, () => performance.now() < until);
+  return made && made.needs.reduce((sum, { qty }) => sum + qty, 0);
 }
 
 /**

@@ -207,6 +207,20 @@ test('who rides in a vehicle plays nowhere else, and a vehicle is not there with
   expect(castingOf(lost).spare.map(({ id }) => id)).toEqual(['cat', 'queue']);
 });
 
+test('a spot that names nobody there is, whatever it names, is open', () => {
+  const scene = show({
+    characters: [{ id: 'cat', name: 'Cat', form: 'animal' }],
+    figures: [
+      { id: 's', name: 'S', x: 0, y: 0, spots: [{ character: 'constructor' }, { character: 'gone' }] },
+    ],
+  });
+  expect(castCount(scene, scene.figure.s)).toEqual({ figure: 2, animal: 0, vehicle: 0 });
+  expect(castingOf(scene)).toMatchObject({
+    made: 0,
+    scenes: [{ spots: [{ named: null }, { named: null }] }],
+  });
+});
+
 test('a copy of a small scene asks for the same roles and names nobody', () => {
   const scene = wagon();
   const { changes } = copyAll(scene, [{ kind: 'figure', id: 'lane' }], { dx: 0, dy: 10 }, () => 'copy');

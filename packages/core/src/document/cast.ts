@@ -17,7 +17,8 @@ export type CastCount = Record<CharacterForm, number>;
 
 /** The character that is named for a spot; null where nobody is, or one that is gone. */
 export const characterAt = (scene: Peopled, { character }: Pick<SceneSpot, 'character'>): Character | null =>
-  (character === null ? undefined : scene.character[character]) ?? null;
+  // No reference is checked here: the name may be any, such as that of a function of all objects.
+  character !== null && Object.hasOwn(scene.character, character) ? scene.character[character] : null;
 
 /** The vehicle that a character rides in; null where it goes by itself. Vehicles ride in none. */
 export function vehicleOf(scene: Peopled, { form, crewOf }: Character): Character | null {

@@ -73,6 +73,7 @@ export interface PublicSection {
   /** Who builds it, where names are allowed. */
   owner: string | null;
 }
+
 /** Sections and how far they are, by letter. @param names whether the crew allowed its names to be shown */
 export function publicProgress(scene: Scene, names: boolean): { done: number; sections: PublicSection[] } {
   const sections = listOf(scene, 'section')

@@ -3,7 +3,6 @@ import { displayOf } from '@quarry/core/document';
 import { useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { DatesSheet } from './DatesSheet.tsx';
 import { RulesSheet } from './RulesSheet.tsx';
-import { VersionsSheet } from './VersionsSheet.tsx';
 import { PAGE_SHEETS, type SheetOf } from '../../frame/pages.ts';
 import { useSheet } from '../../frame/useSheet.ts';
 import { Loading } from '../../ui/parts.tsx';
@@ -12,6 +11,9 @@ import { Tabs } from '../../ui/Tabs.tsx';
 // Asked for while a display begins: they come when they are opened.
 const ScaleSheet = lazy(() => import('./ScaleSheet.tsx').then((file) => ({ default: file.ScaleSheet })));
 const CastSheet = lazy(() => import('./CastSheet.tsx').then((file) => ({ default: file.CastSheet })));
+const VersionsSheet = lazy(() =>
+  import('./VersionsSheet.tsx').then((file) => ({ default: file.VersionsSheet })),
+);
 const SpaceSheet = lazy(() => import('./SpaceSheet.tsx').then((file) => ({ default: file.SpaceSheet })));
 
 const PANELS = {
