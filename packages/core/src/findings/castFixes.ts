@@ -5,6 +5,7 @@ import {
   displayOf,
   isInHand,
   listOf,
+  vehicleOf,
   wantedAt,
   type Change,
   type Character,
@@ -34,7 +35,14 @@ const withSpot = (figure: SmallScene, spot: number, set: Partial<SceneSpot>): Ch
 function standIns(scene: Scene, spot: SceneSpot): Character[] {
   const busy = appearances(scene);
   return listOf(scene, 'character')
-    .filter((one) => !busy.has(one.id) && isInHand(scene, one) && mayPlay(scene, one, spot))
+    .filter(
+      (one) =>
+        !busy.has(one.id) &&
+        // Who rides in a vehicle comes with it only.
+        vehicleOf(scene, one) === null &&
+        isInHand(scene, one) &&
+        mayPlay(scene, one, spot),
+    )
     .slice(0, MAX_TRIED);
 }
 

@@ -1,13 +1,14 @@
 import { MM_PER_PLATE, MM_PER_STUD, containsPoint } from '../grid/index.ts';
 import {
+  castCount,
   displayOf,
   idFor,
   listOf,
+  type Entity,
   type Handling,
   type Kind,
   type Passage,
   type Scene,
-  castSize,
 } from '../document/index.ts';
 import { moduleLift, type CarriedPiece, type ModuleLift } from '../cut/index.ts';
 import type { BuildUp } from '../assembly/index.ts';
@@ -73,6 +74,8 @@ export const withoutModuleTurn = (order: number): number =>
 
 /** A figure lies in padding of its own, mm, and its mass, g (from memory). */
 const FIGURE = { side: 24, height: 48, grams: 4 } as const;
+/** A vehicle of 4 × 8 studs in its padding, mm and g (guesses of ours). */
+const VEHICLE = { long: 72, wide: 40, height: 48, grams: 40 } as const;
 /** Mass of a tree for each plate of height and stud of its crown, g (a guess of ours). */
 const TREE_GRAMS = 0.5;
 const FLAG_GRAMS = 3;
@@ -204,7 +207,7 @@ function dressingBySection(scene: Scene): { words: string; contents: Content[] }
     })),
     ...listOf(scene, 'figure').map((figure) => ({
       section: sectionAt(figure.x, figure.y),
-      content: dressing('figure', figure, castSize(scene, figure), FIGURE),
+      content: castContent(scene, figure),
     })),
   ];
   return sections.flatMap(({ id, name }) => {
@@ -215,6 +218,20 @@ function dressingBySection(scene: Scene): { words: string; contents: Content[] }
   });
 }
 
+/** A cast in padding: figures and animals as square as they go, and vehicles side by side before them. */
+function castContent(scene: Scene, figure: Entity<'figure'>): Content {
+  const { figure: figures, animal, vehicle } = castCount(scene, figure);
+  const small = dressing('figure', figure, figures + animal, FIGURE);
+  return {
+    ...small,
+    count: small.count + vehicle,
+    grams: small.grams + vehicle * VEHICLE.grams,
+    w: vehicle > 0 ? Math.max(small.w, VEHICLE.long) : small.w,
+    d: small.d + vehicle * VEHICLE.wide,
+    h: vehicle > 0 ? Math.max(small.h, VEHICLE.height) : small.h,
+  };
+}
+
 /** Things of one kind that stand side by side as square as they go. */
 function dressing(
   kind: Kind,
@@ -222,7 +239,7 @@ function dressing(
   count: number,
   { side, height, grams }: { side: number; height: number; grams: number },
 ): Content {
-  const across = Math.ceil(Math.sqrt(count));
+  const across = Math.max(1, Math.ceil(Math.sqrt(count)));
   return {
     ...{ key: `${kind}-${id}`, name, ref: { kind, id }, grams: count * grams, count },
     ...{ w: across * side, d: Math.ceil(count / across) * side, h: height, bears: 0, order: RANKS.dressing },

@@ -113,6 +113,28 @@ test('what is loaded, by hand: modules bare, roof and figures each in the smalle
   expect(shipment.uncrated).toEqual([]);
 });
 
+test('a cast with a cart travels as large as both: ten that stand 4 × 3, and the cart before them', () => {
+  const { shipment } = shown((file) =>
+    Object.assign(file, {
+      characters: [
+        { id: 'cart', name: 'Cart', form: 'vehicle' },
+        { id: 'tam', name: 'Tam', crewOf: 'cart' },
+        { id: 'row', name: 'Row', count: 8 },
+        { id: 'dog', name: 'Dog', form: 'animal' },
+      ],
+      figures: [
+        {
+          ...{ id: 'q', name: 'Queue', x: 60, y: 20 },
+          spots: [{ character: 'cart' }, { character: 'row' }, { character: 'dog' }],
+        },
+      ],
+    }),
+  );
+  const cast = shipment.units.flatMap(({ holds }) => holds).find(({ key }) => key === 'figure-q');
+  // Four of 24 mm are 96, three rows 72 and the cart of 40; ten of 4 g and one of 40.
+  expect(cast).toMatchObject({ w: 96, d: 72 + 40, h: 48, grams: 80, count: 11 });
+});
+
 test('laid down it is as flat as it goes; a crate that is chosen is taken, and none where it travels bare', () => {
   const of = (handling: object) =>
     shown((file) => file.handlings.push({ id: 'x', piece: 'part-h-1', ...handling })).shipment.units;
