@@ -228,9 +228,9 @@ export async function openTab(page: Page, word: string): Promise<void> {
   }
 }
 
-/** Picks from a list by the option's word. */
+/** Picks from a list by the option's word: a heading of the same name, behind a dialog that opens, is none. */
 export async function choose(page: Page, label: string, word: string): Promise<void> {
-  const list = await page.waitForSelector(`::-p-aria([name="${label}"])`);
+  const list = await page.waitForSelector(`::-p-aria([name="${label}"][role="combobox"])`);
   const value = await list?.evaluate(
     (element, text) =>
       [...element.querySelectorAll('option')].find((option) => option.textContent?.startsWith(text))?.value,

@@ -78,7 +78,7 @@ export function DayChart({
         ]),
   ];
   return (
-    <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Chart of the day">
+    <div data-strip className="overflow-x-auto" tabIndex={0} role="group" aria-label="Chart of the day">
       <svg
         viewBox={`0 0 ${WIDTH} ${height}`}
         className="w-full min-w-[640px] my-1"
