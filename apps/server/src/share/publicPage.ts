@@ -1,5 +1,5 @@
 import { writePagePlan } from '@quarry/core/formats';
-import { findsOf, publicProgress, publicScene, storyOf, totalsOf } from '@quarry/core/history';
+import { compareTotals, findsOf, publicProgress, publicScene, storyOf, totalsOf } from '@quarry/core/history';
 import { CountCache } from '@quarry/core/masonry';
 import { materialsOf } from '@quarry/core/materials';
 import type { PublicPage } from '@quarry/protocol/share';
@@ -61,17 +61,10 @@ export function publicPage(base: Scene, at: number, names: boolean): PublicPage 
 }
 
 /** The versions of a display, and which of its numbers are otherwise in each. */
-function versionsOf(base: Scene, stands: string | null): PublicPage['versions'] {
-  const ofBase = totalsOf(base, null);
-  return listOf(base, 'version').map(({ id, name }) => {
-    const own = totalsOf(sceneInVersion(base, id).scene, null);
-    const words = [...new Set([...ofBase, ...own].map(({ word }) => word))];
-    const countIn = (list: typeof own, word: string) => list.find((one) => one.word === word)?.count ?? 0;
-    return {
-      ...{ name, stands: id === stands },
-      totals: words
-        .map((word) => ({ word, base: countIn(ofBase, word), count: countIn(own, word) }))
-        .filter((one) => one.base !== one.count),
-    };
-  });
-}
+const versionsOf = (base: Scene, stands: string | null): PublicPage['versions'] =>
+  listOf(base, 'version').map(({ id, name }) => ({
+    ...{ name, stands: id === stands },
+    totals: compareTotals(base, sceneInVersion(base, id).scene)
+      .filter(({ before, after }) => before !== after)
+      .map(({ word, before, after }) => ({ word, base: before, count: after })),
+  }));

@@ -54,8 +54,8 @@ export interface Casting {
   spare: Character[];
 }
 
-/** Branches that are looked at for the best casting, and for what one more would make possible. */
-const MAX_BRANCHES = { best: 300, more: 300 } as const;
+/** Branches that are looked at for the best casting, and for all that one more would make possible. */
+const MAX_BRANCHES = 300;
 
 /**
  * What may be set down as one: a character, with its vehicle and all that ride in it. No two spots take the same.
@@ -240,7 +240,7 @@ function solve(
  */
 export function castingOf(scene: CastScene): Casting {
   const problem = problemOf(scene);
-  const { chosen, matching, bound } = solve({ ...problem, units: problem.units.length }, MAX_BRANCHES.best);
+  const { chosen, matching, bound } = solve({ ...problem, units: problem.units.length }, MAX_BRANCHES);
   // What cannot be made is filled as far as it goes, so that the gaps are the fewest.
   for (const [i, slots] of problem.slots.entries())
     if (!chosen.has(i)) for (const slot of slots) matching.add(slot);
@@ -272,7 +272,7 @@ export function castingOf(scene: CastScene): Casting {
  */
 export function oneMoreOf(scene: CastScene): OneMore[] {
   const problem = problemOf(scene);
-  const now = solve({ ...problem, units: problem.units.length }, MAX_BRANCHES.best);
+  const now = solve({ ...problem, units: problem.units.length }, MAX_BRANCHES);
   if (now.chosen.size === problem.figures.length) return [];
   const trial = trialOf(scene, problem, now);
   const absent = listOf(scene, 'character').filter(
@@ -330,7 +330,7 @@ function trialOf(scene: CastScene, { figures, slots, units }: Problem, now: Solu
   );
   const namedUnits = new Set(spots.map(({ unit }) => unit));
   const unit = units.length;
-  let branches = MAX_BRANCHES.more;
+  let branches = MAX_BRANCHES;
   const known = new Map<string, string[]>();
   const makes = (more: Character | Wanted): string[] => {
     const id = 'id' in more ? more.id : null;

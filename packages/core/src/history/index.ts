@@ -16,6 +16,15 @@ export {
   type Missing,
   type SinceReport,
 } from './report.ts';
-export { findsOf, storyOf, totalsOf, type Find, type StoryScene, type Total } from './visitors.ts';
+export {
+  compareTotals,
+  findsOf,
+  storyOf,
+  totalsOf,
+  type Find,
+  type StoryScene,
+  type Total,
+  type TotalChange,
+} from './visitors.ts';
 export { publicProgress, publicScene, type PublicSection } from './public.ts';
 export * from './shares.ts';

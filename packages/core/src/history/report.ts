@@ -14,7 +14,7 @@ import {
   type Scene,
 } from '../document/index.ts';
 import type { DescribedEntry } from './sentences.ts';
-import { totalsOf, type Total } from './visitors.ts';
+import { compareTotals } from './visitors.ts';
 
 // “Since last report”: what changed, the figures, what is missing, what is next. Computed, then edited by a person.
 
@@ -48,9 +48,7 @@ export const sinceReportSchema = z.strictObject({
   people: z.array(words).max(200),
   done: z.strictObject({ before: share, after: share }),
   sections: z.array(sectionReportSchema).max(5001),
-  figures: z
-    .array(z.strictObject({ word: words, before: z.number().min(0), after: z.number().min(0) }))
-    .max(20),
+  figures: z.array(z.strictObject({ word: words, before: count, after: count })).max(20),
   missing: z.array(missingSchema).max(100),
   /** Short altogether, pieces; null: not counted. */
   short: count.nullable(),
@@ -82,7 +80,6 @@ export const sinceReportSchema = z.strictObject({
 export type SinceReport = z.infer<typeof sinceReportSchema>;
 export type Missing = z.infer<typeof missingSchema>;
 type SectionReport = z.infer<typeof sectionReportSchema>;
-type Figure = SinceReport['figures'][number];
 
 /** The most sentences a section's part has, and lines of what is missing. */
 const MAX_SENTENCES = 12;
@@ -129,7 +126,7 @@ export function reportSince(
       ? { before: shareOf(before, of.id) ?? 0, after: shareOf(after, of.id) ?? 0 }
       : { before: progressOf(before).done, after: progressOf(after).done },
     sections,
-    figures: figuresOf(before, after),
+    figures: compareTotals(before, after),
     missing: mostMissing(short ?? []),
     short: short && short.reduce((sum, { qty }) => sum + qty, 0),
     next: nextOf(after, only, names, at),
@@ -223,16 +220,6 @@ function workBetween(scene: Scene, only: string | null, from: number, to: number
 /** Replaces the names of people in a sentence with “a builder”. */
 const nameless = (sentence: string, people: readonly string[]): string =>
   people.reduce((text, name) => text.replaceAll(name, 'a builder'), sentence);
-
-/** What the public is told of both moments, by its word. */
-function figuresOf(before: Scene, after: Scene): Figure[] {
-  const [was, now] = [before, after].map((scene) => totalsOf(scene, null));
-  const countIn = (totals: readonly Total[], word: string) =>
-    totals.find((total) => total.word === word)?.count ?? 0;
-  return [...new Set([...now, ...was].map(({ word }) => word))].map((word) => ({
-    ...{ word, before: countIn(was, word), after: countIn(now, word) },
-  }));
-}
 
 function mostMissing(short: readonly (Missing & { section: string | null })[]): Missing[] {
   const lines = new Map<string, Missing>();

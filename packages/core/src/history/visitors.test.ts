@@ -1,5 +1,5 @@
 import { sceneFrom } from '../document/index.ts';
-import { findsOf, reportMarkdown, reportSince, storyOf, totalsOf } from './index.ts';
+import { compareTotals, findsOf, reportMarkdown, reportSince, storyOf, totalsOf } from './index.ts';
 
 type Given = Parameters<typeof sceneFrom>[0];
 const given: Given = {
@@ -67,6 +67,10 @@ test('totals: casts by their spots, and ways and track at scale', () => {
     ],
   });
   expect(totalsOf(long, null).at(-1)).toEqual({ word: 'of way and track at 1:40', count: 1.3, unit: 'km' });
+  // Side by side both are metres: neither a thousandth nor a thousandfold.
+  expect(compareTotals(sceneFrom(given), long)).toContainEqual({
+    ...{ word: 'm of way and track at 1:40', before: 21, after: 1280 },
+  });
   expect(totalsOf(sceneFrom({ display: { name: 'Bare', kind: 'vignette' } }), null)).toEqual([]);
 });
 

@@ -42,7 +42,15 @@ function wayMetres(scene: CountedScene): number {
  * The numbers of a display in the version that is shown, the largest matters first; nothing that there is none of.
  * @param pieces as counted, without spares; null: not counted
  */
-export function totalsOf(scene: CountedScene, pieces: number | null): Total[] {
+export const totalsOf = (scene: CountedScene, pieces: number | null): Total[] =>
+  numbersOf(scene, pieces).map((total) =>
+    total.unit === 'm' && total.count >= M_PER_KM
+      ? { ...total, count: Number((total.count / M_PER_KM).toFixed(1)), unit: 'km' }
+      : total,
+  );
+
+/** The same, lengths in metres however long. */
+function numbersOf(scene: CountedScene, pieces: number | null): Total[] {
   const cast = { figure: 0, animal: 0, vehicle: 0 };
   for (const figure of listOf(scene, 'figure')) {
     const counts = castCount(scene, figure);
@@ -52,7 +60,6 @@ export function totalsOf(scene: CountedScene, pieces: number | null): Total[] {
   }
   const count = (kind: 'figure' | 'plot' | 'hill' | 'module' | 'person') => Object.keys(scene[kind]).length;
   const minutes = listOf(scene, 'session').reduce((sum, session) => sum + (session.minutes ?? 0), 0);
-  const metres = wayMetres(scene);
   const all: Total[] = [
     { word: 'pieces', count: pieces ?? 0 },
     { word: 'figures in scenes', count: cast.figure },
@@ -66,12 +73,30 @@ export function totalsOf(scene: CountedScene, pieces: number | null): Total[] {
     { word: 'hours at the table', count: Math.round(minutes / 60), unit: 'h' },
     {
       word: `of way and track at 1:${displayOf(scene).ratio}`,
-      ...(metres < M_PER_KM
-        ? { count: Math.round(metres), unit: 'm' as const }
-        : { count: Number((metres / M_PER_KM).toFixed(1)), unit: 'km' as const }),
+      count: Math.round(wayMetres(scene)),
+      unit: 'm',
     },
   ];
   return all.filter((total) => total.count > 0);
+}
+
+/** A number of two moments or versions; of a length in metres, which its word says. */
+export interface TotalChange {
+  word: string;
+  before: number;
+  after: number;
+}
+
+/** The numbers of two scenes side by side, pieces left out; 0 where there is none of it in one of them. */
+export function compareTotals(before: CountedScene, after: CountedScene): TotalChange[] {
+  const measured = (scene: CountedScene) =>
+    new Map(
+      numbersOf(scene, null).map(({ word, count, unit }) => [unit === 'm' ? `m ${word}` : word, count]),
+    );
+  const [was, now] = [measured(before), measured(after)];
+  return [...new Set([...now.keys(), ...was.keys()])].map((word) => ({
+    ...{ word, before: was.get(word) ?? 0, after: now.get(word) ?? 0 },
+  }));
 }
 
 /** A small scene of the story. */

@@ -22,6 +22,7 @@ import { DataTable } from '../../ui/DataTable.tsx';
 import { COLOUR_CHOICES } from '../../ui/fieldSpec.ts';
 import { CheckField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
+import { personOptions } from '../../ui/picks.ts';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { capital } from '../../ui/words.ts';
 import { FORM_WORDS, SOURCE_WORDS, CHARACTER_STATE_WORDS } from './castWords.ts';
@@ -205,10 +206,7 @@ export function CharacterFields({
         label={whose}
         value={owner ?? ''}
         disabled={disabled}
-        options={[
-          { value: '', word: 'Nobody named' },
-          ...listOf(scene, 'person').map((person) => ({ value: person.id, word: person.name })),
-        ]}
+        options={personOptions(scene, 'Nobody named')}
         onCommit={(value) => set({ owner: value || null })}
       />
       <SelectField

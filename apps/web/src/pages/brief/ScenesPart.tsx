@@ -19,6 +19,7 @@ import { useDenialReason, useEdit } from '../../data/useDisplay.tsx';
 import { CheckField, NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
+import { capital } from '../../ui/words.ts';
 import { FACINGS, FORM_WORDS, POSE_WORDS, CHARACTER_STATE_WORDS, roleWord } from './castWords.ts';
 
 type SmallScene = Entity<'figure'>;
@@ -275,7 +276,7 @@ function SpotFields({
   return (
     <details className="border-b hair py-0.5">
       <summary className="cursor-pointer min-h-6">
-        <span className="ink-2 fig text-xs">{at + 1}</span> {named?.name ?? capitalRole(spot)}{' '}
+        <span className="ink-2 fig text-xs">{at + 1}</span> {named?.name ?? capital(roleWord(spot))}{' '}
         <span className="ink-2 text-xs">
           {played === null ? '△ nobody in hand' : played !== named?.name ? `${played} may play it` : ''}
         </span>
@@ -376,8 +377,3 @@ function SpotFields({
     </details>
   );
 }
-
-const capitalRole = (spot: SceneSpot): string => {
-  const word = roleWord(spot);
-  return `${word.charAt(0).toUpperCase()}${word.slice(1)}`;
-};
