@@ -73,3 +73,7 @@ export type Work = (typeof WORKS)[number];
 /** What dries before work goes on. */
 export const DRYINGS = ['glue', 'sealant', 'decals', 'paint'] as const;
 export type Drying = (typeof DRYINGS)[number];
+
+/** The side that one becomes when what it belongs to is turned, degrees clockwise; the nearest where it is askew. */
+export const turnedSide = (side: Side, turn: number): Side =>
+  SIDES[(SIDES.indexOf(side) + Math.round(turn / 90)) % 4];

@@ -184,7 +184,7 @@ const spotBack: Rule = {
   page: 'plan',
   severity: 'note',
   check({ scene, relief }) {
-    const eyes = publicEyes(scene, relief)?.by.adult ?? [];
+    const eyes = publicEyes(scene, relief)?.places ?? [];
     if (eyes.length === 0) return [];
     return listOf(scene, 'figure').flatMap((figure): FindingDraft[] => {
       const turned = figure.spots.flatMap((spot, i) =>

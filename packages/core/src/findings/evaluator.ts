@@ -4,6 +4,7 @@ import { cardOf, hangingStuds, tableLoads } from '../venue/index.ts';
 import { demandsOf, needsOf, netNeeds, suppliesOf, type Netted } from '../materials/index.ts';
 import { reachOf, type Reach } from '../reach/index.ts';
 import { powerOf } from '../power/index.ts';
+import { Lookout, publicEyes } from '../visibility/index.ts';
 import { sceneAtShow, showOf } from '../transport/index.ts';
 import { carriedPieces, moduleLoads, neighboursOf, seamSheet } from '../cut/index.ts';
 import {
@@ -85,6 +86,10 @@ export class RuleEvaluator {
     const show = memo(() =>
       showOf(scene, relief.read(), { reach: () => reached.read(), carried: () => carried.read() }),
     );
+    const lookout = memo(() => {
+      const eyes = publicEyes(scene, relief.read());
+      return eyes && new Lookout(scene, relief.read(), eyes, bodies.read());
+    });
     const power = memo(() => powerOf(sceneAtShow(scene), relief.read()));
     const context: Context = {
       scene,
@@ -102,6 +107,7 @@ export class RuleEvaluator {
       reach: () => reached.read(),
       show: () => show.read(),
       power: () => power.read(),
+      lookout: () => lookout.read(),
       get today() {
         return today.read();
       },

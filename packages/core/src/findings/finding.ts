@@ -6,6 +6,7 @@ import type { CarriedPiece, ModuleLoad, Neighbours, SeamSheet } from '../cut/ind
 import type { Power } from '../power/index.ts';
 import type { Show } from '../transport/index.ts';
 import type { Reach } from '../reach/index.ts';
+import type { Lookout } from '../visibility/index.ts';
 import type { CardState, Hanging, TableLoad } from '../venue/index.ts';
 
 export type Severity = 'error' | 'warning' | 'note';
@@ -54,6 +55,8 @@ export interface Context {
   show(): Show;
   /** Light and power in the place of the show: worked out likewise. */
   power(): Power;
+  /** What visitors see of single things; null where it is not said who looks: worked out likewise. */
+  lookout(): Lookout | null;
   /** The day it is, ISO date; null when dates are not to be judged. */
   today: string | null;
 }

@@ -5,6 +5,7 @@ import { backTurned, castCases } from '../../test/castCases.ts';
 import { planCases } from '../../test/planCases.ts';
 import { powerCases } from '../../test/powerCases.ts';
 import { seamCases } from '../../test/seamCases.ts';
+import { sightCases } from '../../test/sightCases.ts';
 import { stockCases } from '../../test/stockCases.ts';
 import { RULES, evaluateRules } from './index.ts';
 
@@ -110,7 +111,8 @@ const van = (more: object = {}) => ({
   ...{ insideW: 600, insideD: 500, insideH: 400, ...more },
 });
 const hours = { accessFrom: '08:00', opensAt: '08:10' };
-const spoiled: [string, (f: File) => unknown, string[]][] = [
+type Case = [string, (f: File) => unknown, string[]];
+const spoiled: Case[] = [
   // Two modules of 383.8 mm with 20 mm of air are 807.6: more than 600 or 500.
   [
     'load-trips',
@@ -395,6 +397,7 @@ const spoiled: [string, (f: File) => unknown, string[]][] = [
   ...powerCases,
   ...castCases,
   [backTurned[0], inRoom(backTurned[1]), backTurned[2]],
+  ...sightCases.map(([rule, spoil, words]): Case => [rule, inRoom(spoil), words]),
 ];
 
 test.each(spoiled)('%s: names the thing, the number and the limit', (rule, spoil, words) => {

@@ -66,6 +66,27 @@ describe('fixes of findings', () => {
     expect(fix.words).toBe('Move Queue 8 studs west');
     expect(after.figure.q).toMatchObject({ x: 24, y: 18 });
   });
+  test('the good side of a house comes out from behind a taller one; its doors get a colour of their own', () => {
+    const house8 = house('b', 27, 4, { goodSides: ['s'], ...{ wallColour: 'chalk', letInColour: 'chalk' } });
+    const given: Partial<Given> = {
+      display: { ...BASE.display, viewedSides: ['s'], place: 'hall' },
+      places: [{ id: 'hall', name: 'Hall', walls: [], sceneX: 0, sceneY: 0 }],
+      tables: [{ id: 't', name: 'Table', place: 'hall', x: 0, y: 0, w: 512, d: 512, height: 740 }],
+      plots: [
+        house('a', 27, 14, { height: 60 }),
+        {
+          ...house8,
+          bays: [{ side: 's', storey: 1, bays: [{ wide: 10, part: 'door-4x1', sill: 0, high: 6 }] }],
+        },
+      ],
+    };
+    const { fix, after } = fixed(given, 'good-side-hidden');
+    // Of the moves of 8 studs north leaves the display; east or west 2 of its 10 studs are still behind the other.
+    expect(fix.words).toMatch(/^Move House b (8|16) studs (east|west)$/);
+    expect(evaluateRules(after, { today: TODAY }).map(({ rule }) => rule)).not.toContain('good-side-hidden');
+    // Chalk is tried first, and is what the walls are.
+    expect(fixed(given, 'door-blends').fix.words).toBe('Make the doors and windows of House b Soot');
+  });
   test('a module that is too wide for a door is split where it is most even and nothing else breaks', () => {
     const bases = [0, 32].flatMap((x) => [0, 32].map((y) => ({ x, y, w: 32, d: 32 })));
     const module = { id: 'm', name: 'A1', x: 0, y: 0, w: 64, d: 64, bases };

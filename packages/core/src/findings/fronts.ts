@@ -169,10 +169,10 @@ const MUCH = 0.5;
 const tallFirst: Rule = {
   id: 'tall-first',
   title: 'Tall things hide a low one',
-  basis: `On each side the display is looked at from: all that stands in front of a building within ${HIDES_WITHIN} studs and reaches ${formatPlates(TALLER)} or more above it, added up along its width, rows of trees and plantings too. From half of it on it is a warning, from a quarter a note. A hint only: it asks no eyes.`,
+  basis: `On each side the display is looked at from: all that stands in front of a building within ${HIDES_WITHIN} studs and reaches ${formatPlates(TALLER)} or more above it, added up along its width, rows of trees and plantings too. Where it is known where visitors stand, straight lines from their eyes to that face of the building say how much of it is cut off, as on Sight; else it is a hint. From half of it on it is a warning, from a quarter a note.`,
   page: 'plan',
   severity: 'note',
-  check({ scene, bodies }) {
+  check({ scene, bodies, lookout }) {
     const plots = bodies().filter(
       ({ kind, begins, ground, isPavement }) => kind === 'plot' && begins === ground && !isPavement,
     );
@@ -191,7 +191,11 @@ const tallFirst: Rule = {
           const to = Math.min(tall.bounds[along] + tall.bounds[size], place[along] + place[size]);
           return from < to && nearer >= 0 && nearer <= HIDES_WITHIN ? [{ tall, from, to }] : [];
         });
-        const share = covered(hiders) / place[size];
+        if (covered(hiders) / place[size] < SOME) return [];
+        const seen = lookout()
+          ?.look('plot', low.id)
+          .sides.find((one) => one.side === side);
+        const share = seen ? 1 - seen.free : covered(hiders) / place[size];
         if (share < SOME) return [];
         // The one that hides most is named, and how many other things help it.
         const widest = hiders.reduce((a, b) => (b.to - b.from > a.to - a.from ? b : a)).tall;
@@ -202,7 +206,7 @@ const tallFirst: Rule = {
         return [
           {
             severity: share >= MUCH ? 'warning' : 'note',
-            sentence: `Seen from the ${SIDE_WORDS[side]}, “${labelOf(scene, widest.kind, widest.id)}”${others > 0 ? ` and ${countOf(others, 'other thing')}` : ''} stand${others > 0 ? '' : 's'} before “${scene.plot[low.id].name}” and hide${others > 0 ? '' : 's'} ${(100 * share).toFixed(0)} % of its width, up to ${formatPlates(taller)} taller; half of it may be hidden.`,
+            sentence: `Seen from the ${SIDE_WORDS[side]}, “${labelOf(scene, widest.kind, widest.id)}”${others > 0 ? ` and ${countOf(others, 'other thing')}` : ''} stand${others > 0 ? '' : 's'} before “${scene.plot[low.id].name}” and hide${others > 0 ? '' : 's'} ${(100 * share).toFixed(0)} % ${seen ? `of its ${SIDE_WORDS[side]} face from visitors’ eyes` : 'of its width'}, up to ${formatPlates(taller)} taller; half of it may be hidden.`,
             remedy: 'Put the low one in front, or do not spend detail on its hidden side.',
             place: centreOf(widest.bounds),
             part: SIDE_WORDS[side],

@@ -1,12 +1,11 @@
 import { MM, MM_PER_PLATE, MM_PER_STUD, centreOf, formatMm, formatPlates } from '../grid/index.ts';
 import { isLoose, listedMass, offBase, tipsOfPlot, weightOf } from '../terrain/index.ts';
-import { SIDES, SIDE_WORDS, builtRect, displayOf, listOf, type Side } from '../document/index.ts';
+import { SIDE_WORDS, builtRect, displayOf, listOf, turnedSide } from '../document/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
+import { listed } from './figures.ts';
 import { plotRef } from './plots.ts';
 
 // What is judged of a building by itself: whether it tips, which sides of it are looked at, what holds it.
-
-const list = (words: readonly string[]) => words.join(' and ');
 
 const plotTips: Rule = {
   id: 'plot-tips',
@@ -66,14 +65,14 @@ const goodSide: Rule = {
   check({ scene }) {
     const { viewedSides } = displayOf(scene);
     if (viewedSides.length === 0) return [];
-    const faces = (side: Side, turn: number) => SIDES[(SIDES.indexOf(side) + Math.round(turn / 90)) % 4];
     return listOf(scene, 'plot').flatMap((plot): FindingDraft[] => {
-      const shows = (turn: number) => plot.goodSides.some((side) => viewedSides.includes(faces(side, turn)));
+      const shows = (turn: number) =>
+        plot.goodSides.some((side) => viewedSides.includes(turnedSide(side, turn)));
       if (plot.goodSides.length === 0 || shows(plot.turn)) return [];
       const better = [90, 180, 270].find((by) => shows(plot.turn + by));
       return [
         {
-          sentence: `The good sides of “${plot.name}” look ${list(plot.goodSides.map((side) => SIDE_WORDS[faces(side, plot.turn)]))}; the display is looked at from the ${list(viewedSides.map((side) => SIDE_WORDS[side]))}.`,
+          sentence: `The good sides of “${plot.name}” look ${listed(plot.goodSides.map((side) => SIDE_WORDS[turnedSide(side, plot.turn)]))}; the display is looked at from the ${listed(viewedSides.map((side) => SIDE_WORDS[side]))}.`,
           remedy: `Turn it by ${better ?? 180}°, or give its detail to the sides that are seen.`,
           place: centreOf(plot),
           things: [plotRef(plot)],

@@ -14,6 +14,7 @@ import {
   standFieldsFor,
   type Entity,
 } from '../document/index.ts';
+import { DISTINCT_DELTA_E, colourDeltaE, colourName } from '../catalogue/index.ts';
 import { MAX_UNTIED } from '../stability/index.ts';
 import { PIER, footprintBounds } from '../terrain/index.ts';
 import { currentContents } from '../venue/index.ts';
@@ -67,6 +68,28 @@ export const PROPOSED: Readonly<Record<string, FixesOf>> = {
           COMPASS_WAYS.map((way) => moveFix(scene, { kind: 'figure', id: figure.id }, by, way)),
         )
       : [];
+  },
+  'good-side-hidden': (scene, finding) => {
+    const plot = namedThing(scene, finding, 'plot');
+    if (!plot) return [];
+    const turns = [90, 180, 270].map((by) => ({
+      words: `Turn ${plot.name} by ${by}°`,
+      changes: [patch('plot', plot, { turn: (plot.turn + by) % 360 })],
+    }));
+    const moves = [8, 16, 24].flatMap((by) =>
+      COMPASS_WAYS.map((way) => moveFix(scene, { kind: 'plot', id: plot.id }, by, way)),
+    );
+    return [...moves, ...turns];
+  },
+  'door-blends': (scene, finding) => {
+    const plot = namedThing(scene, finding, 'plot');
+    if (!plot) return [];
+    return ['chalk', 'soot']
+      .filter((colour) => colourDeltaE(colour, plot.wallColour) >= DISTINCT_DELTA_E)
+      .map((colour) => ({
+        words: `Make the doors and windows of ${plot.name} ${colourName(colour)}`,
+        changes: [patch('plot', plot, { letInColour: colour })],
+      }));
   },
   'footprint-limit': (scene) => {
     const { limitW, limitD } = displayOf(scene);

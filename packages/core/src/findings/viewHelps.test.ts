@@ -1,6 +1,6 @@
 import { reduce, sceneFrom } from '../document/index.ts';
 import { compile, compileRelief } from '../terrain/index.ts';
-import { meanFree, sightOf } from '../visibility/index.ts';
+import { sightOf } from '../visibility/index.ts';
 import { evaluateRules, viewHelps } from './index.ts';
 
 const TODAY = '2031-06-01';
@@ -32,7 +32,7 @@ const dance = { kind: 'figure', id: 'dance' } as const;
 test('each help frees as much as it says, and brings no error or warning that was not there', () => {
   const freeIn = (of: typeof scene) => {
     const thing = sightOf(of, compileRelief(of))?.things.find(({ id }) => id === 'dance');
-    return thing ? meanFree(thing) : NaN;
+    return thing?.mean ?? NaN;
   };
   const graveIn = (of: typeof scene) =>
     evaluateRules(of, { relief: compileRelief(of), today: TODAY })

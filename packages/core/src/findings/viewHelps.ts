@@ -1,6 +1,6 @@
 import { labelOf, reduce, type Change, type EntityRef, type Scene } from '../document/index.ts';
 import { recompile, type Compiled } from '../terrain/index.ts';
-import { Lookout, meanFree, publicEyes, type SeenThing } from '../visibility/index.ts';
+import { Lookout, publicEyes, type SeenThing } from '../visibility/index.ts';
 import { evaluateRules } from './evaluator.ts';
 import { isWorse } from './fixes.ts';
 import { COMPASS_WAYS, moveFix, type Fix } from './fix.ts';
@@ -56,8 +56,8 @@ export function viewHelps(
     if (!done?.ok) return [];
     const then = recompile(compiled, done.scene).compiled;
     const seen = seenIn(then);
-    const free = seen ? meanFree(seen) : 0;
-    return free >= meanFree(now) + LEAST ? [{ ...fix, free, then }] : [];
+    const free = seen?.mean ?? 0;
+    return free >= now.mean + LEAST ? [{ ...fix, free, then }] : [];
   });
   const before = new Map(evaluateRules(scene, { relief, today }).map((one) => [one.key, one]));
   const offered: ViewHelp[] = [];

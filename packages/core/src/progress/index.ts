@@ -39,5 +39,4 @@ export {
 } from './agenda.ts';
 export { PACE_BOUNDS, dayClock, slotsOf, type ClockRow, type DayClock } from './dayClock.ts';
 export { burnUp, plannedLine, type BurnUp } from './burnUp.ts';
-export { sameSpot, spotsOf, type Spot } from './spots.ts';
 export { IDLE_DAYS, LATE_DAYS, sectionSchedules, type SectionSchedule } from './schedule.ts';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { sceneFrom, type Scene, type Slot } from '../document/index.ts';
-import { dayClock, eveningOf, offeredTasks, spotsOf, type CountedBlock } from './index.ts';
+import { dayClock, eveningOf, offeredTasks, type CountedBlock } from './index.ts';
 
 const people = [
   { id: 'ada', name: 'Ada Fenn', initials: 'AF' },
@@ -286,7 +286,7 @@ test('photos of one spot are those from near the same place that look the same w
       photo('loose', '02', null, null),
     ],
   });
-  expect(spotsOf(scene).map(({ photos }) => photos.map(({ id }) => id))).toEqual([
+  expect(photoSpotsOf(scene).map(({ photos }) => photos.map(({ id }) => id))).toEqual([
     ['first', 'late'],
     ['turned'],
     ['far'],

@@ -102,7 +102,16 @@ function planFloors(plot: Plot): FloorPlan[] {
   const room = isRound(plot) ? roundRoom(plot) : null;
   const rows =
     room?.slice(thick, thick + d).map(({ from, to }) => ({ from: from - thick, to: to - thick })) ?? null;
-  const upright = { ...plot, x: -thick, y: -thick, w: sides.w, d: sides.d, wall: thick, turn: 0 };
+  const upright = {
+    ...plot,
+    x: -thick,
+    y: -thick,
+    w: sides.w,
+    d: sides.d,
+    wall: thick,
+    turn: 0,
+    streetFront: false,
+  };
   const outline = { walls: wallCorners(upright), room: roomCorners(upright) };
   return layers.map(({ storey, openings: own, fills, ...layer }, i) => {
     const windows = fills.flatMap((fill) => intersection(inside(fill), { x: 0, y: 0, w, d }) ?? []);

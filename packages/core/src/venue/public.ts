@@ -73,7 +73,7 @@ function behind(line: Segment, parts: readonly Rect[], edges: readonly Segment[]
 
 /** What a pair of eyes gets over the front edge of a table. */
 export interface SightLineReport {
-  who: 'adult' | 'seated' | 'child';
+  who: 'adult' | 'seated' | 'child' | 'shoulders';
   /** Eye height above the floor, and over the table top, mm; below 0: under it. */
   eye: number;
   above: number;
@@ -87,7 +87,7 @@ export interface SightLineReport {
  * @param front its height above the table top, plates
  */
 export function evaluateSightLines(
-  eyes: { eyeAdult: number; eyeSeated: number; eyeChild: number },
+  eyes: { eyeAdult: number; eyeSeated: number; eyeChild: number; eyeShoulders: number },
   tableTop: number,
   distance: number,
   front: number,
@@ -98,6 +98,7 @@ export function evaluateSightLines(
       ['adult', eyes.eyeAdult],
       ['seated', eyes.eyeSeated],
       ['child', eyes.eyeChild],
+      ['shoulders', eyes.eyeShoulders],
     ] as const
   ).map(([who, eye]) => {
     const above = eye - tableTop;

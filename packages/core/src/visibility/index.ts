@@ -1,6 +1,10 @@
 export * from './seen.ts';
 export * from './apparent.ts';
 export * from './eyes.ts';
+export { SightField, heightField } from './field.ts';
+export { cavityFloor, roomFloors } from './floors.ts';
+export * from './views.ts';
+export type { Coloured } from './colours.ts';
 export * from './targets.ts';
 export * from './sight.ts';
 export { walkMesh, type MeshPart, type WalkMesh } from './walk/index.ts';

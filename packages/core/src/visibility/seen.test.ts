@@ -119,6 +119,45 @@ describe('what eyes see of a height field', () => {
       { numRuns: runs(40) },
     );
   });
+  test('lines pass under decks and through tunnels: random columns with open stretches agree with each piece asked by itself', () => {
+    const column = fc.record({
+      height: fc.integer({ min: 0, max: 16 }),
+      open: fc.array(fc.integer({ min: 0, max: 15 }), { minLength: 4, maxLength: 4 }),
+    });
+    const eye = fc.record({
+      x: fc.integer({ min: -16, max: 32 }).map((n) => n / 2),
+      y: fc.integer({ min: -16, max: 24 }).map((n) => n / 2),
+      z: fc.integer({ min: 0, max: 40 }).map((n) => n * 1.6),
+    });
+    let through = 0;
+    fc.assert(
+      fc.property(
+        fc.array(column, { minLength: 48, maxLength: 48 }),
+        fc.array(eye, { maxLength: 4 }),
+        (columns, eyes) => {
+          const heights = Float64Array.from(columns, ({ height }) => 3.2 * height);
+          const voids = new Map(
+            columns.flatMap(({ height, open }, i) => {
+              // Up to two open stretches with solid between them and over them.
+              const [a, b, c, e] = open.toSorted((one, other) => one - other).map((n) => 3.2 * n);
+              const stretches = [
+                { from: a, to: b },
+                { from: c, to: e },
+              ].filter(({ from, to }) => to > from && to < 3.2 * height);
+              return stretches.length === 0 || b === c ? [] : [[i, stretches] as const];
+            }),
+          );
+          const field = { w: 8, d: 6, heights, voids };
+          const counts = countsOf(field, eyes);
+          expect(counts).toEqual(slowSeenCounts(field, eyes));
+          const closed = countsOf({ ...field, voids: undefined }, eyes);
+          if (counts.some((count, i) => count > closed[i])) through++;
+        },
+      ),
+      { numRuns: runs(300) },
+    );
+    expect(through).toBeGreaterThan(30);
+  });
   test('the first column in the way of any point, within the field or outside it, is one that hides it; without one none does', () => {
     const at = fc.integer({ min: -6, max: 22 }).map((n) => n / 2);
     const z = fc.integer({ min: 0, max: 20 }).map((n) => n * 1.6);

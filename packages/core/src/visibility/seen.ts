@@ -1,11 +1,19 @@
 // Which studs of a height field eyes see: the straight line from an eye to the middle of a stud's top face.
 
-/** Columns on a grid of studs, each solid from the table to its height. */
+/** Columns on a grid of studs, each solid from the table to its height but for its open stretches. */
 export interface HeightField {
   w: number;
   d: number;
   /** mm above the table, row by row from the north; NaN: no column. */
   heights: Float64Array;
+  /** Open stretches below the top of a column, from and to, mm, by its index: under decks and roofs of ground. Left out: none. */
+  voids?: ReadonlyMap<number, readonly Void[]>;
+}
+
+/** An open stretch of a column, mm above the table: something solid is over it. */
+export interface Void {
+  from: number;
+  to: number;
 }
 
 /** An eye: studs east and north of the field's south-west corner, mm above the table; outside the field is usual. */
@@ -82,7 +90,7 @@ export const firstHider = (field: HeightField, peaks: Peaks, { x, y, z }: Eye, e
 
 /** The same for plain numbers, as it is asked millions of times: from stud to stud, over low squares at one step. */
 function hiderOf(
-  { w, d, heights }: HeightField,
+  { w, d, heights, voids }: HeightField,
   { across, high, most }: Peaks,
   px: number,
   py: number,
@@ -97,8 +105,10 @@ function hiderOf(
   const north = dy < 0 ? Math.ceil(py) - 1 : Math.floor(py);
   let x = dx < 0 ? Math.ceil(px) - 1 : Math.floor(px);
   let y = d - 1 - north;
-  if (length <= TOUCH)
-    return x >= 0 && y >= 0 && x < w && y < d && heights[y * w + x] > pz + TOUCH ? y * w + x : FREE;
+  if (length <= TOUCH) {
+    if (x < 0 || y < 0 || x >= w || y >= d || !(heights[y * w + x] > pz + TOUCH)) return FREE;
+    return isInVoid(voids, y * w + x, Math.min(pz, eye.z), Math.max(pz, eye.z)) ? FREE : y * w + x;
+  }
   // Along the line between two columns it touches both.
   if ((dx === 0 && Number.isInteger(px)) || (dy === 0 && Number.isInteger(py))) return FREE;
   const stepX = dx > 0 ? 1 : -1;
@@ -147,7 +157,8 @@ function hiderOf(
       if (
         pz + rise * (isUp ? from : to) < height - TOUCH &&
         pz + rise * (isUp ? to : from) > TOUCH &&
-        to - from > shortest
+        to - from > shortest &&
+        !isInVoid(voids, y * w + x, pz + rise * (isUp ? from : to), pz + rise * (isUp ? to : from))
       )
         return y * w + x;
     } else if (isLeaving(x, stepX, w) || isLeaving(y, stepRow, d)) return FREE;
@@ -163,6 +174,10 @@ function hiderOf(
   }
   return FREE;
 }
+
+/** Whether a stretch of a line within a column, mm, lies in one of its open stretches. */
+const isInVoid = (voids: HeightField['voids'], column: number, low: number, high: number): boolean =>
+  voids?.get(column)?.some(({ from, to }) => Math.max(0, low) >= from - TOUCH && high <= to + TOUCH) ?? false;
 
 /** When the nth boundary from the next on is crossed; never along the boundaries, where 0 × ∞ is no number. */
 const nthCrossing = (next: number, every: number, n: number): number =>

@@ -2,9 +2,12 @@ import { containsPoint } from '../grid/index.ts';
 import { listOf, type Scene, type Side } from '../document/index.ts';
 import type { Relief } from '../terrain/index.ts';
 import { apparentSizes } from './apparent.ts';
-import { WATCHERS, publicEyes, type Watcher } from './eyes.ts';
-import { NO_COLUMN, seenCounts } from './seen.ts';
-import { Lookout, heightField, lookedAt, type SeenThing } from './targets.ts';
+import { WATCHERS, publicEyes, type PublicEye, type PublicEyes, type Watcher } from './eyes.ts';
+import { heightField } from './field.ts';
+import { cavityFloor, roomFloors } from './floors.ts';
+import { seenCounts } from './seen.ts';
+import { Lookout, lookedAt, type SeenFloor, type SeenThing } from './targets.ts';
+import { viewFrom, viewpointsOf, type ViewFrom } from './views.ts';
 
 // What the public sees of all studs, sections, buildings and small scenes, from where it stands.
 
@@ -13,8 +16,8 @@ export interface SeenPart {
   /** Of a section; null: all of it. */
   section: string | null;
   studs: number;
-  /** Shares of its studs whose top somebody of each height sees, 0 to 1. */
-  seen: Record<Watcher, number>;
+  /** Shares of its studs whose top somebody of each height sees, 0 to 1; null: nobody of that height comes. */
+  seen: Record<Watcher, number | null>;
   /** Studs that nobody sees. */
   hidden: number;
   /** Share of the view: of the solid angle that the whole display fills in all eyes, 0 to 1. */
@@ -27,11 +30,19 @@ export interface Sight {
   /** mm from the eyes to the scene, and how many places they stand at. */
   distance: number;
   eyes: number;
+  /** Shares of the visitors, 1 in all. */
+  shares: Record<Watcher, number>;
   /** The whole display first, then its sections in the order of their letters. */
   parts: SeenPart[];
   /** The least seen first. */
   things: SeenThing[];
-  /** Each stud's top, row by row from the north: the share of all eyes that see it in percent; UNSEEN or NO_STUD. */
+  /** Floors of buildings from the top down, by the building's id. */
+  rooms: Record<string, SeenFloor[]>;
+  /** Floors of tunnels, caves and cellars under something, by the cavity's id. */
+  cavities: (SeenFloor & { id: string })[];
+  /** From the doors of the hall, and from where photos are taken. */
+  views: ViewFrom[];
+  /** Each stud's top, row by row from the north: the share of all visitors that see it in percent; UNSEEN or NO_STUD. */
   studs: Uint8Array;
 }
 
@@ -51,60 +62,98 @@ export function sightOf(
 ): Sight | null {
   const eyes = publicEyes(scene, relief);
   if (!eyes) return null;
-  const field = heightField(relief);
+  const field = heightField(scene, relief);
   const refs = lookedAt(scene);
-  const steps = 2 * WATCHERS.length + 1;
+  const viewpoints = viewpointsOf(scene, relief);
+  const groups = groupsOf(eyes);
+  const steps = 2 * groups.length + 2 + viewpoints.length;
   let done = 0;
   const step = <T>(result: T): T => {
     onProgress(++done / steps);
     return result;
   };
-  const counts = WATCHERS.map((who) => step(seenCounts(field, eyes.by[who])));
-  const sizes = WATCHERS.map((who) => step(apparentSizes(field, eyes.by[who])));
+  const looks = groups.map(({ who, weight, eyes: some }) => ({
+    ...{ who, weight },
+    counts: step(seenCounts(field, some)),
+    sizes: step(apparentSizes(field, some)),
+  }));
   const lookout = new Lookout(scene, relief, eyes);
   const things = step(refs.map(({ kind, id }) => lookout.look(kind, id)));
-  const all = WATCHERS.reduce((sum, who) => sum + eyes.by[who].length, 0);
+  const { rooms, cavities } = step(floorsOf(lookout));
+  const views = viewpoints.map((from) => step(viewFrom(scene, relief, field, from)));
+  const all = groups.reduce((sum, { weight, eyes: some }) => sum + weight * some.length, 0);
   const sections = listOf(scene, 'section').toSorted((a, b) => (a.letter < b.letter ? -1 : 1));
-  const view = sizes.reduce((sum, size) => sum + size.reduce((one, angle) => one + angle, 0), 0);
+  const view = looks.reduce(
+    (sum, { weight, sizes }) => sum + weight * sizes.reduce((one, angle) => one + angle, 0),
+    0,
+  );
   const partOf = (section: string | null, isIn: (x: number, y: number) => boolean): SeenPart => {
-    const sums = WATCHERS.map(() => 0);
+    const seenBy: Record<Watcher, number> = { adult: 0, seated: 0, child: 0, shoulders: 0 };
     let [studs, hidden, fills] = [0, 0, 0];
-    for (let i = 0; i < counts[0].length; i++) {
+    for (let i = 0; i < field.heights.length; i++) {
       const at = { x: relief.x + (i % relief.w), y: relief.y + Math.trunc(i / relief.w) };
-      if (counts[0][i] === NO_COLUMN || !isIn(at.x, at.y)) continue;
+      if (Number.isNaN(field.heights[i]) || !isIn(at.x, at.y)) continue;
       studs++;
-      let isSeen = false;
-      counts.forEach((count, k) => {
-        if (count[i] > 0) sums[k]++;
-        isSeen ||= count[i] > 0;
-        fills += sizes[k][i];
-      });
-      if (!isSeen) hidden++;
+      const seers = new Set<Watcher>();
+      for (const { who, weight, counts, sizes } of looks) {
+        if (counts[i] > 0) seers.add(who);
+        fills += weight * sizes[i];
+      }
+      for (const who of seers) seenBy[who]++;
+      if (seers.size === 0) hidden++;
     }
-    const share = (who: Watcher) => (studs > 0 ? sums[WATCHERS.indexOf(who)] / studs : 0);
+    const share = (who: Watcher) => (eyes.by[who].length === 0 ? null : studs > 0 ? seenBy[who] / studs : 0);
     return {
       ...{ section, studs, hidden },
-      seen: { adult: share('adult'), seated: share('seated'), child: share('child') },
+      seen: {
+        adult: share('adult'),
+        seated: share('seated'),
+        child: share('child'),
+        shoulders: share('shoulders'),
+      },
       view: view > 0 ? fills / view : 0,
     };
   };
   return {
-    ...{ sides: eyes.sides, distance: eyes.distance, eyes: eyes.by.adult.length },
+    ...{ sides: eyes.sides, distance: eyes.distance, eyes: eyes.places.length, shares: eyes.shares },
+    ...{ rooms, cavities, views },
     parts: [
       partOf(null, () => true),
       ...sections.map((section) =>
         partOf(section.id, (column, row) => containsPoint(section, column + 0.5, row + 0.5)),
       ),
     ],
-    things: things.toSorted((a, b) => meanFree(a) - meanFree(b) || (a.name < b.name ? -1 : 1)),
-    studs: Uint8Array.from(counts[0], (first, i) => {
-      if (first === NO_COLUMN) return NO_STUD;
-      const seen = counts.reduce((sum, count) => sum + count[i], 0);
+    things: things.toSorted((a, b) => a.mean - b.mean || (a.name < b.name ? -1 : 1)),
+    studs: Uint8Array.from(field.heights, (height, i) => {
+      if (Number.isNaN(height)) return NO_STUD;
+      const seen = looks.reduce((sum, { weight, counts }) => sum + weight * counts[i], 0);
       return seen === 0 ? UNSEEN : Math.max(1, Math.round((100 * seen) / all));
     }),
   };
 }
 
-/** The mean of what each of the watchers sees of a thing, 0 to 1; of those who see none of its faces nothing. */
-export const meanFree = ({ free }: Pick<SeenThing, 'free'>): number =>
-  WATCHERS.reduce((sum, who) => sum + (free[who] ?? 0), 0) / WATCHERS.length;
+/** Eyes of one height along one side, and how much each of them counts. */
+function groupsOf({ by, sides, shares }: PublicEyes): { who: Watcher; weight: number; eyes: PublicEye[] }[] {
+  return WATCHERS.flatMap((who) =>
+    sides.flatMap((side) => {
+      const eyes = by[who].filter((eye) => eye.side === side);
+      const [first] = eyes;
+      return first ? [{ who, weight: shares[who] * first.crowd, eyes }] : [];
+    }),
+  );
+}
+
+/** How much of all floors that one sees into. */
+function floorsOf(lookout: Lookout): Pick<Sight, 'rooms' | 'cavities'> {
+  const { scene, relief } = lookout;
+  const rooms = listOf(scene, 'plot').flatMap((plot) => {
+    const ground = lookout.groundOf('plot', plot.id);
+    const floors = ground === null ? [] : roomFloors(relief, plot, ground);
+    return floors.length > 0 ? [[plot.id, floors.map((floor) => lookout.lookInto(floor))] as const] : [];
+  });
+  const cavities = listOf(scene, 'cavity').flatMap(({ id }) => {
+    const floor = cavityFloor(scene, relief, id);
+    return floor ? [{ id, ...lookout.lookInto(floor) }] : [];
+  });
+  return { rooms: Object.fromEntries(rooms), cavities };
+}

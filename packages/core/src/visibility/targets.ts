@@ -1,8 +1,11 @@
-import { MM_PER_PLATE } from '../grid/index.ts';
-import { entityOf, keyOf, labelOf, type Kind, type Scene, type Side } from '../document/index.ts';
-import { OUTSIDE, bodiesOf, type Body, type Relief } from '../terrain/index.ts';
+import { MM_PER_PLATE, MM_PER_STUD } from '../grid/index.ts';
+import { DISTINCT_DELTA_E, colourDeltaE } from '../catalogue/index.ts';
+import { SIDES, entityOf, keyOf, labelOf, type Kind, type Scene, type Side } from '../document/index.ts';
+import type { Body, Relief } from '../terrain/index.ts';
+import { colourOfStuds, outlineColour, wornColours, type Coloured } from './colours.ts';
 import { WATCHERS, type PublicEyes, type Watcher } from './eyes.ts';
-import { FREE, firstHider, peaksOf, type Peaks, type Eye, type HeightField } from './seen.ts';
+import { SightField } from './field.ts';
+import { FREE, firstHider, peaksOf, type Peaks, type Eye } from './seen.ts';
 
 // Buildings and small scenes as eyes see them: points on their faces, the lines to them, and what cuts those off.
 
@@ -30,8 +33,39 @@ export interface SeenThing {
   free: Record<Watcher, number | null>;
   /** The share of all watchers by the side it faces, of those sides that face somebody; of a building alone. */
   sides: { side: Side; free: number }[];
+  /** The mean of all visitors, 0 to 1: those that see none of the faces that are before them count as nothing. */
+  mean: number;
   /** What cuts its lines off first, the most first: shares of all its lines. */
   hiders: Hider[];
+  /** Where it has the colour of what lies behind it; null: its own is not known, or nobody sees its outline. */
+  blends: Blend | null;
+}
+
+/** What has nearly the same colour behind a thing's outline. */
+export interface Blend {
+  /** Share of what is seen of its outline, 0 to 1. */
+  share: number;
+  /** The most first; deltaE by CIEDE2000, below DISTINCT_DELTA_E. */
+  against: (Coloured & { own: string; deltaE: number; share: number })[];
+}
+
+/** Points of a floor that eyes may see, mm over the table, and what is off or lower meanwhile. */
+export interface Floor {
+  name: string;
+  points: readonly Eye[];
+  /** Keys of things that are taken away. */
+  without: readonly string[];
+  /** Studs that are no higher, mm. */
+  lowered: readonly { i: number; height: number }[];
+}
+
+/** How much of a floor is seen. */
+export interface SeenFloor {
+  name: string;
+  /** Shares of its points that somebody of each height sees; null: nobody of that height comes. */
+  free: Record<Watcher, number | null>;
+  /** How deep one sees into it from each side that is looked at, of how much, studs. */
+  depths: { side: Side; seen: number; of: number }[];
 }
 
 export interface Hider {
@@ -48,40 +82,30 @@ const STANDING: readonly Kind[] = ['plot', 'run', 'repeat', 'planting', 'tree'];
 
 /** Looks at buildings and small scenes of a compiled scene, one after the other. */
 export class Lookout {
-  readonly #field: HeightField;
+  readonly #field: SightField;
   /** With everything in its place: what is taken away only lowers the field. */
   readonly #peaks: Peaks;
-  readonly #bodies: ReadonlyMap<string, Body[]>;
-  #studsOf: ReadonlyMap<number, number[]> | null = null;
-  readonly #numberOf: ReadonlyMap<string, number>;
+  readonly #colours: ReturnType<typeof colourOfStuds>;
 
   /** @param standing everything that stands in the scene, where it is known already */
   constructor(
     readonly scene: Scene,
     readonly relief: Relief,
     readonly eyes: PublicEyes,
-    standing: readonly Body[] = bodiesOf(scene, relief),
+    standing?: readonly Body[],
   ) {
-    this.#field = heightField(relief);
-    this.#peaks = peaksOf(this.#field);
-    const bodies = new Map<string, Body[]>();
-    for (const body of standing) {
-      const key = keyOf(body.kind, body.id);
-      const list = bodies.get(key);
-      if (list) list.push(body);
-      else bodies.set(key, [body]);
-    }
-    this.#bodies = bodies;
-    this.#numberOf = new Map(relief.things.map(({ kind, id }, i) => [keyOf(kind, id), i + 1]));
+    this.#field = new SightField(scene, relief, standing);
+    this.#peaks = peaksOf(this.#field.field);
+    this.#colours = colourOfStuds(scene, relief);
   }
 
   /** What is seen of a thing. @param without what is taken away meanwhile, keys of things */
   look(kind: 'plot' | 'figure', id: string, without: readonly string[] = []): SeenThing {
     const key = keyOf(kind, id);
-    const targets = (this.#bodies.get(key) ?? []).flatMap((body) =>
-      body.isPavement ? [] : targetsOf(body, this.relief),
-    );
-    const putBack = [key, ...without].map((one) => this.#takeAway(one));
+    const bodies = this.#field.bodiesOf(key).filter(({ isPavement }) => !isPavement);
+    const targets = bodies.flatMap((body) => targetsOf(body, this.relief));
+    const away = [key, ...without];
+    const putBack = away.map((one) => this.#field.takeAway(one));
     const sums = new Map<string, { all: number; free: number }>();
     const add = (name: string, weight: number, isFree: boolean) => {
       const sum = sums.get(name) ?? { all: 0, free: 0 };
@@ -92,10 +116,13 @@ export class Lookout {
     const cut = new Map<number, number>();
     for (const who of WATCHERS)
       for (const eye of this.eyes.by[who])
-        for (const { at, out, side, weight } of targets) {
-          if (out && out.x * (eye.x - at.x) + out.y * (eye.y - at.y) <= 1e-6) continue;
-          const hider = firstHider(this.#field, this.#peaks, at, eye);
-          add(who, weight, hider === FREE);
+        for (const target of targets) {
+          const { at, side } = target;
+          if (!isBefore(target, eye)) continue;
+          const hider = firstHider(this.#field.field, this.#peaks, at, eye);
+          const seen = target.weight * eye.crowd;
+          const weight = seen * this.eyes.shares[who];
+          add(who, seen, hider === FREE);
           add('all', weight, hider === FREE);
           if (side !== null) add(side, weight, hider === FREE);
           if (hider !== FREE) {
@@ -103,23 +130,69 @@ export class Lookout {
             cut.set(owner, (cut.get(owner) ?? 0) + weight);
           }
         }
+    const behind = this.#blend(coloursOf(this.scene, kind, id), bodies, away);
     for (const back of putBack.toReversed()) back();
     const shareOf = (name: string) => {
       const sum = sums.get(name);
       return sum ? sum.free / sum.all : null;
     };
     const all = sums.get('all')?.all ?? 1;
+    const free = recordOf(shareOf);
     return {
-      ...{ kind, id, name: labelOf(this.scene, kind, id) },
-      free: { adult: shareOf('adult'), seated: shareOf('seated'), child: shareOf('child') },
-      sides: (['n', 'e', 's', 'w'] as const).flatMap((side) => {
-        const free = shareOf(side);
-        return free === null ? [] : [{ side, free }];
+      ...{ kind, id, name: labelOf(this.scene, kind, id), free },
+      mean: WATCHERS.reduce((sum, who) => sum + this.eyes.shares[who] * (free[who] ?? 0), 0),
+      sides: SIDES.flatMap((side) => {
+        const share = shareOf(side);
+        return share === null ? [] : [{ side, free: share }];
       }),
       hiders: [...cut]
         .map(([owner, weight]) => this.#hider(owner, weight / all))
         .toSorted((a, b) => b.share - a.share || (a.id < b.id ? -1 : 1)),
+      blends: behind,
     };
+  }
+
+  /** How much of a floor is seen, and how deep one sees into it. */
+  lookInto(floor: Floor): SeenFloor {
+    const { field } = this.#field;
+    const putBack = floor.without.map((key) => this.#field.takeAway(key));
+    const before = floor.lowered.map(({ i }) => field.heights[i]);
+    floor.lowered.forEach(({ i, height }, k) => (field.heights[i] = Math.min(before[k], height)));
+    const depths = this.eyes.sides.map((side) => ({ side, ...depthsFrom(side, floor.points), seen: 0 }));
+    const free = recordOf((who) => {
+      let seen = 0;
+      floor.points.forEach((at, k) => {
+        const seeing = this.eyes.by[who].filter(
+          (eye) => eye.z >= at.z && firstHider(field, this.#peaks, at, eye) === FREE,
+        );
+        if (seeing.length > 0) seen++;
+        for (const depth of depths)
+          if (seeing.some(({ side }) => side === depth.side))
+            depth.seen = Math.max(depth.seen, depth.deep[k]);
+      });
+      return this.eyes.by[who].length > 0 && floor.points.length > 0 ? seen / floor.points.length : null;
+    });
+    floor.lowered.forEach(({ i }, k) => (field.heights[i] = before[k]));
+    for (const back of putBack.toReversed()) back();
+    return { name: floor.name, free, depths: depths.map(({ side, seen, of }) => ({ side, seen, of })) };
+  }
+
+  /** How near to it eyes come, mm; Infinity where it does not stand in the scene. */
+  nearest(kind: 'plot' | 'figure', id: string): number {
+    const points = this.#field.bodiesOf(keyOf(kind, id)).flatMap((body) => targetsOf(body, this.relief));
+    const eyes = WATCHERS.flatMap((who) => this.eyes.by[who]);
+    return Math.min(
+      ...points.flatMap(({ at }) =>
+        eyes.map((eye) =>
+          Math.hypot((eye.x - at.x) * MM_PER_STUD, (eye.y - at.y) * MM_PER_STUD, eye.z - at.z),
+        ),
+      ),
+    );
+  }
+
+  /** What a thing stands on, plates; null: it does not stand in the scene. */
+  groundOf(kind: Kind, id: string): number | null {
+    return this.#field.bodiesOf(keyOf(kind, id))[0]?.ground ?? null;
   }
 
   #hider(owner: number, share: number): Hider {
@@ -129,37 +202,98 @@ export class Lookout {
     return { kind, id, name: labelOf(this.scene, kind, id), share, isStanding: STANDING.includes(kind) };
   }
 
-  /** Lowers the studs of a thing to what it stands on. @returns puts them back */
-  #takeAway(key: string): () => void {
-    const number = this.#numberOf.get(key);
-    if (number === undefined) return () => undefined;
-    const studs = (this.#studsOf ??= studsByOwner(this.relief)).get(number) ?? [];
-    const foot = Math.min(...(this.#bodies.get(key) ?? []).map(({ ground }) => ground));
-    const { heights } = this.#field;
-    const before = studs.map((i) => heights[i]);
-    for (const i of studs)
-      heights[i] = MM_PER_PLATE * Math.max(this.relief.surface[i], Number.isFinite(foot) ? foot : 0);
-    return () => studs.forEach((i, k) => (heights[i] = before[k]));
+  /** What lies behind the outline of a thing: its head, or the farther top edges where one looks down on it, else the nearer ones. */
+  #blend(colours: readonly string[], bodies: readonly Body[], away: readonly string[]): Blend | null {
+    if (colours.length === 0) return null;
+    const behind = new Behind(colours);
+    const outline = bodies.flatMap((body) => outlineOf(body, this.relief));
+    for (const who of WATCHERS)
+      for (const eye of this.eyes.by[who])
+        for (const target of outline) {
+          const { at, out, weight } = target;
+          if (out && isBefore(target, eye) === eye.z >= at.z) continue;
+          if (firstHider(this.#field.field, this.#peaks, at, eye) !== FREE) continue;
+          behind.add(this.#behind(at, eye, away), weight * eye.crowd * this.eyes.shares[who]);
+        }
+    return behind.answer();
+  }
+
+  /** What a line from an eye meets behind a point; null: the hall, or what has no known colour. */
+  #behind(at: Eye, eye: Eye, away: readonly string[]): Coloured | null {
+    const { field } = this.#field;
+    const flat = Math.hypot(at.x - eye.x, at.y - eye.y);
+    if (flat === 0) return null;
+    const far = (field.w + field.d) / flat;
+    const on = (t: number): Eye => ({
+      x: at.x + (at.x - eye.x) * t,
+      y: at.y + (at.y - eye.y) * t,
+      z: at.z + (at.z - eye.z) * t,
+    });
+    const met = firstHider(field, this.#peaks, at, on(far));
+    if (met !== FREE) return this.#colours(met, away);
+    if (at.z >= eye.z) return null;
+    // Down on even ground at the datum.
+    const { x, y } = on(at.z / (eye.z - at.z));
+    const [column, row] = [Math.floor(x), field.d - 1 - Math.floor(y)];
+    if (column < 0 || row < 0 || column >= field.w || row >= field.d) return null;
+    const i = row * field.w + column;
+    return Number.isNaN(field.heights[i]) ? null : this.#colours(i, away);
   }
 }
 
-/** The studs on which each thing is uppermost, by its number. */
-function studsByOwner({ owner }: Relief): Map<number, number[]> {
-  const studsOf = new Map<number, number[]>();
-  owner.forEach((number, i) => {
-    if (number === 0) return;
-    const studs = studsOf.get(number);
-    if (studs) studs.push(i);
-    else studsOf.set(number, [i]);
-  });
-  return studsOf;
+const recordOf = <T>(of: (who: Watcher) => T): Record<Watcher, T> => ({
+  adult: of('adult'),
+  seated: of('seated'),
+  child: of('child'),
+  shoulders: of('shoulders'),
+});
+
+const coloursOf = (scene: Scene, kind: 'plot' | 'figure', id: string): string[] => {
+  const plot = kind === 'plot' ? scene.plot[id] : undefined;
+  const outline = plot ? outlineColour(plot) : null;
+  return kind === 'figure' ? wornColours(scene, id) : outline === null ? [] : [outline];
+};
+
+/** What lies behind the outline of a thing, by how much of it. */
+class Behind {
+  #all = 0;
+  readonly #met = new Map<string, Coloured & { weight: number }>();
+
+  constructor(readonly colours: readonly string[]) {}
+
+  add(met: Coloured | null, weight: number): void {
+    this.#all += weight;
+    if (!met) return;
+    const key = `${met.colour} ${met.name}`;
+    const there = this.#met.get(key);
+    if (there) there.weight += weight;
+    else this.#met.set(key, { ...met, weight });
+  }
+
+  /** null: nobody sees its outline. */
+  answer(): Blend | null {
+    if (this.#all === 0) return null;
+    const against = [...this.#met.values()].flatMap(({ weight, ...met }) => {
+      const close = this.colours
+        .map((own) => ({ own, deltaE: colourDeltaE(own, met.colour) }))
+        .filter(({ deltaE }) => deltaE < DISTINCT_DELTA_E);
+      const [nearest] = close.toSorted((a, b) => a.deltaE - b.deltaE);
+      const share = (weight / this.#all) * (close.length / this.colours.length);
+      return nearest ? [{ ...met, ...nearest, share }] : [];
+    });
+    return {
+      share: against.reduce((sum, one) => sum + one.share, 0),
+      against: against.toSorted((a, b) => b.share - a.share || (a.name < b.name ? -1 : 1)),
+    };
+  }
 }
 
-/** The tops of a relief in mm over its datum; none outside the footprint. */
-export const heightField = ({ w, d, top, ground }: Relief): HeightField => ({
-  ...{ w, d },
-  heights: Float64Array.from(top, (plates, i) => (ground[i] === OUTSIDE ? NaN : plates * MM_PER_PLATE)),
-});
+/** How far each point lies behind the nearest one as one looks from a side, and how deep all of it is, studs. */
+function depthsFrom(side: Side, points: readonly Eye[]): { deep: number[]; of: number } {
+  const along = points.map(({ x, y }) => ({ s: y, n: -y, w: x, e: -x })[side]);
+  const least = Math.min(...along);
+  return { deep: along.map((at) => at - least + 1), of: Math.max(0, ...along.map((at) => at - least + 1)) };
+}
 
 /** Whether a kind of thing is looked at by itself. */
 export const lookedAt = (scene: Scene): { kind: 'plot' | 'figure'; id: string }[] =>
@@ -178,7 +312,14 @@ function targetsOf({ kind, corners, begins, top }: Body, { x, y, d }: Relief): T
       x: corners.reduce((sum, at) => sum + at.x, 0) / corners.length,
       y: corners.reduce((sum, at) => sum + at.y, 0) / corners.length,
     };
-    return [{ at: { ...frame(middle), z: low + FACE * (high - low) }, out: null, side: null, weight: 1 }];
+    return [
+      {
+        at: { ...frame(middle), z: low + FACE * (high - low) },
+        out: null,
+        side: null,
+        weight: 1,
+      },
+    ];
   }
   // Twice the area on the plan: its sign says which way round the corners go.
   const turn = Math.sign(
@@ -205,6 +346,23 @@ function targetsOf({ kind, corners, begins, top }: Body, { x, y, d }: Relief): T
         weight: (length * (high - low)) / columns.length / rows.length,
       })),
     );
+  });
+}
+
+/** Whether an eye is before the face that a point lies on. */
+const isBefore = ({ at, out }: Target, eye: Eye): boolean =>
+  out === null || out.x * (eye.x - at.x) + out.y * (eye.y - at.y) > 1e-6;
+
+/** Points along the top edges of a body; the head of a figure. */
+function outlineOf(body: Body, relief: Relief): Target[] {
+  if (body.kind === 'figure') return targetsOf(body, relief);
+  const top = body.top * MM_PER_PLATE;
+  const seen = new Set<string>();
+  return targetsOf(body, relief).flatMap((target) => {
+    const key = `${target.at.x} ${target.at.y}`;
+    if (seen.has(key)) return [];
+    seen.add(key);
+    return [{ ...target, at: { ...target.at, z: top } }];
   });
 }
 

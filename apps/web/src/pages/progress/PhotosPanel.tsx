@@ -1,8 +1,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { Camera } from 'lucide-react';
 import { useId, useState } from 'react';
-import { spotsOf, type Spot } from '@quarry/core/progress';
-import { sectionsOf, type Change, type Photo } from '@quarry/core/document';
+import { photoSpotsOf, sectionsOf, type Change, type Photo, type PhotoSpot } from '@quarry/core/document';
 import { crewApi, photoUrl } from '../../data/crewApi.ts';
 import { freshId, useDisplay, useEdit, useLink, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { CheckField, NumberField, OptionalQuantityField, SelectField, TextField } from '../../ui/fields.tsx';
@@ -19,7 +18,7 @@ const MAX_BYTES = 15_000_000;
 /** Photos from the same spots through time, before and after over each other. */
 export function PhotosPanel() {
   const scene = useDisplay(({ scene }) => scene);
-  const spots = spotsOf(scene);
+  const spots = photoSpotsOf(scene);
   const [picked, setPicked] = useState<string | null>(null);
   const spot = spots.find(({ photos }) => photos[0].id === picked) ?? spots[0];
   return (
@@ -97,7 +96,7 @@ function Thumb({ photo }: { photo: Photo }) {
 }
 
 /** Two photos of a spot over each other, and all of them in a strip. */
-function SpotView({ spot: { photos } }: { spot: Spot }) {
+function SpotView({ spot: { photos } }: { spot: PhotoSpot }) {
   const scene = useScene('person');
   const link = useLink();
   const edit = useEdit();
@@ -228,7 +227,7 @@ interface Aim {
   bearing: number | null;
 }
 
-function TakePhoto({ spot, spots }: { spot: Spot | undefined; spots: readonly Spot[] }) {
+function TakePhoto({ spot, spots }: { spot: PhotoSpot | undefined; spots: readonly PhotoSpot[] }) {
   const scene = useScene('section');
   const person = useDisplay(({ actor }) => actor.person);
   const link = useLink();

@@ -31,6 +31,8 @@ export const PLACEHOLDERS = ['none', 'listed', 'allowed'] as const;
 export const RIMS = ['plates', 'bare'] as const;
 export const RHYTHMS = ['none', 'weekly', 'fortnightly', 'days'] as const;
 
+const crowded = z.int().min(1).max(100).default(100);
+
 export const displayKind = defineKind({
   schema: z.strictObject({
     name,
@@ -90,6 +92,8 @@ export const displayKind = defineKind({
     kitCopies: z.int().min(1).max(1000).default(1),
     /** The sides from which the display is looked at. */
     viewedSides: z.array(z.enum(SIDES)).max(4).default([]),
+    /** How many visitors stand along each of those sides, percent of the busiest. */
+    crowd: z.strictObject({ n: crowded, e: crowded, s: crowded, w: crowded }).prefault({}),
     /** How much street front is still to come, studs. */
     growth: z.int().min(0).max(MAX_STUDS).default(0),
 

@@ -28,6 +28,13 @@ export const placeKind = defineKind({
     eyeAdult: mmSize.max(2500).default(1600),
     eyeSeated: mmSize.max(2500).default(1200),
     eyeChild: mmSize.max(2500).default(1050),
+    /** A small child's on an adult's shoulders: shoulders at 1,450 and 500 more (a guess). */
+    eyeShoulders: mmSize.max(2500).default(1950),
+    /** Of 100 visitors so many look from each of these heights, by parts of the whole (guesses); 0: none come. */
+    shareAdult: z.number().min(0).max(100).default(60),
+    shareSeated: z.number().min(0).max(100).default(5),
+    shareChild: z.number().min(0).max(100).default(30),
+    shareShoulders: z.number().min(0).max(100).default(5),
     /** How far things are carried from the vehicle to the tables, m (a default of ours, no source). */
     carryMetres: z.number().min(0).max(2000).default(40),
   }),

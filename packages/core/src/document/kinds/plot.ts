@@ -309,11 +309,13 @@ const placedOutline = ({ x, y, w, d, turn }: Turned, rows: readonly StudRow[]): 
     turnedPoint({ x: x + corner.x, y: y + corner.y }, { x: x + w / 2, y: y + d / 2 }, turn),
   );
 
-/** Corners of the room inside a plot's walls, turned with it; none where there is no room. */
-export function roomCorners(plot: Turned & Pick<Plot, 'wall'>): Point[] {
-  const { w, d, wall } = plot;
+/** Corners of the room inside a plot's walls, without its pavement, turned with it; none where there is no room. */
+export function roomCorners(plot: Turned & Built & Pick<Plot, 'wall'>): Point[] {
+  const { wall } = plot;
   if (isRound(plot)) return placedOutline(plot, roundRoom(plot));
-  return 2 * wall < Math.min(w, d) ? cornersAround(plot, { n: -wall, e: -wall, s: -wall, w: -wall }) : [];
+  const { w, d } = builtRect(plot);
+  if (2 * wall >= Math.min(w, d)) return [];
+  return cornersAround(plot, fromPlot(plot, { n: -wall, e: -wall, s: -wall, w: -wall }));
 }
 
 /** A point turned about another, degrees clockwise as seen on the plan; quarters exactly. */

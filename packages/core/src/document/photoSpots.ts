@@ -1,4 +1,5 @@
-import { listOf, type Photo, type Scene } from '../document/index.ts';
+import type { Photo } from './schema.ts';
+import { listOf, type Scene } from './scene.ts';
 
 // Photos from the same spot, one after the other in time.
 
@@ -6,7 +7,7 @@ import { listOf, type Photo, type Scene } from '../document/index.ts';
 const NEAR_STUDS = 8;
 const NEAR_DEGREES = 25;
 
-export interface Spot {
+export interface PhotoSpot {
   /** The first of them in time, then the rest. */
   photos: Photo[];
 }
@@ -22,16 +23,16 @@ export function sameSpot(a: Photo, b: Photo): boolean {
 }
 
 /** All photos by spot, each spot by the first photo taken there; the spots with the newest photo first. */
-export function spotsOf(scene: Scene): Spot[] {
+export function photoSpotsOf(scene: Scene): PhotoSpot[] {
   const photos = listOf(scene, 'photo').toSorted((a, b) =>
     a.taken < b.taken ? -1 : a.taken > b.taken ? 1 : a.id < b.id ? -1 : 1,
   );
-  const spots: Spot[] = [];
+  const spots: PhotoSpot[] = [];
   for (const photo of photos) {
     const spot = spots.find(({ photos: [first] }) => sameSpot(first, photo));
     if (spot) spot.photos.push(photo);
     else spots.push({ photos: [photo] });
   }
-  const newest = ({ photos: list }: Spot) => list.at(-1)?.taken ?? '';
+  const newest = ({ photos: list }: PhotoSpot) => list.at(-1)?.taken ?? '';
   return spots.sort((a, b) => (newest(a) > newest(b) ? -1 : 1));
 }
