@@ -10,7 +10,7 @@ const EYES = 40;
 export function benchSight(): Row[] {
   const scene = largeScene();
   const { relief } = compile(scene);
-  const field = heightField(relief);
+  const field = heightField(scene, relief);
   const eyes = Array.from({ length: EYES }, (_, i) => ({ x: (480 * i) / (EYES - 1), y: -75, z: 860 }));
   const time = <T>(work: () => T): { ms: number; result: T } => {
     const began = performance.now();

@@ -30,7 +30,8 @@ function useAboutScene<T>(
   question: (worker: Remote<SightWorker>, scene: Scene, onProgress: (share: number) => void) => Promise<T>,
   kept: Kept<T> | null,
 ): { answer: T | null; state: Asked<T> } {
-  const digest = useMemo(() => planDigest(scene), [scene]);
+  // Where photos are taken is looked from too.
+  const digest = useMemo(() => planDigest(scene, ['photo']), [scene]);
   const [state, setState] = useState<Asked<T>>({ is: 'idle' });
   const [answer, setAnswer] = useState<T | null>(null);
   const receive = (next: Asked<T>) => {

@@ -174,7 +174,7 @@ describe('the guide', () => {
     const part = sight?.parts.find(
       ({ section }) => section !== null && scene.section[section].letter === 'A',
     );
-    const percent = (share = NaN) => `${Math.round(100 * share)} %`;
+    const percent = (share?: number | null) => `${Math.round(100 * (share ?? NaN))} %`;
     for (const words of [
       `children see ${percent(part?.seen.child)} of the studs of section A, adults ${percent(part?.seen.adult)}`,
       `nobody sees ${part?.hidden} of them`,

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { sceneFrom, type Scene, type Slot } from '../document/index.ts';
+import { photoSpotsOf, sceneFrom, type Scene, type Slot } from '../document/index.ts';
 import { dayClock, eveningOf, offeredTasks, type CountedBlock } from './index.ts';
 
 const people = [

@@ -8,9 +8,12 @@ const APART: readonly Kind[] = [
   ...(['promise', 'loan', 'order', 'person', 'photo', 'picture', 'note', 'marker', 'dimension'] as const),
 ];
 
-/** The digest (SHA-256) of all in a scene that how it stands, or what is seen of it, may hang on. */
-export function planDigest(scene: Scene): string {
-  const kinds = KIND_NAMES.filter((kind) => !APART.includes(kind)).toSorted();
+/**
+ * The digest (SHA-256) of all in a scene that how it stands, or what is seen of it, may hang on.
+ * @param also kinds of those apart that an answer hangs on too
+ */
+export function planDigest(scene: Scene, also: readonly Kind[] = []): string {
+  const kinds = KIND_NAMES.filter((kind) => !APART.includes(kind) || also.includes(kind)).toSorted();
   const content = kinds.map((kind) => [kind, scene[kind]]);
   return bytesToHex(sha256(utf8ToBytes(JSON.stringify(content))));
 }

@@ -477,10 +477,14 @@ describe('the public side', () => {
   });
   test('what a front hides, by similar triangles', () => {
     // Eye 860 mm over the top, front 960 ÷ 10 … 30 plates = 96 mm: 1000 × 96 ÷ (860 − 96).
-    const eyes = evaluateSightLines({ eyeAdult: 1600, eyeSeated: 836, eyeChild: 700 }, 740, 1000, 30);
+    const eyes = evaluateSightLines(
+      { eyeAdult: 1600, eyeSeated: 836, eyeChild: 700, eyeShoulders: 1700 },
+      ...([740, 1000, 30] as const),
+    );
     expect(eyes[0].hidden).toBeCloseTo((1000 * 96) / 764, 9);
     expect(eyes[1]).toMatchObject({ above: 96, hidden: null });
     expect(eyes[2].above).toBe(-40);
+    expect(eyes[3]).toMatchObject({ who: 'shoulders', above: 960 });
   });
 });
 

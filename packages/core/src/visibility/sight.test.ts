@@ -70,10 +70,9 @@ test('a wall along the whole of it hides what its height does, by similar triang
   // 310 mm 48 × 87 ÷ 262 = 15.9, all.
   const low = viewOf({ plots: [{ id: 'w', name: 'Wall', x: 0, y: 8, w: 60, d: 4, height: 15, storeys: 1 }] });
   const behind = low?.parts[2];
-  expect(behind && [behind.seen.adult, behind.seen.child].map((share) => Math.round(600 * share))).toEqual([
-    120 + 180,
-    120,
-  ]);
+  expect(
+    behind && [behind.seen.adult, behind.seen.child].map((share) => Math.round(600 * (share ?? NaN))),
+  ).toEqual([120 + 180, 120]);
 });
 
 test('without sides that are looked at, or without a place, nothing is told', () => {

@@ -1,6 +1,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { Camera } from 'lucide-react';
 import { useId, useState } from 'react';
+import { Link } from 'react-router';
 import { photoSpotsOf, sectionsOf, type Change, type Photo, type PhotoSpot } from '@quarry/core/document';
 import { crewApi, photoUrl } from '../../data/crewApi.ts';
 import { freshId, useDisplay, useEdit, useLink, useDenialReason, useScene } from '../../data/useDisplay.tsx';
@@ -156,6 +157,14 @@ function SpotView({ spot: { photos } }: { spot: PhotoSpot }) {
             {one.id === other.id ? 'Taken' : 'After'}: {words(other)}
           </span>
         </span>
+        {photos[0].x !== null && photos[0].y !== null && (
+          <Link
+            className="link inline-flex min-h-6 items-center text-xs"
+            to={`/d/${link.id}/sight?sheet=walk&at=${encodeURIComponent(`photo ${photos[0].id}`)}`}
+          >
+            The plan from here
+          </Link>
+        )}
         {(person === other.by || other.published) && (
           <CheckField
             label="On the public page"

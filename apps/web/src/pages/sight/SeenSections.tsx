@@ -5,7 +5,7 @@ import { DataTable, type Column } from '../../ui/DataTable.tsx';
 import { Basis, Heading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { useCounts } from '../../workers/useCounts.ts';
-import { WATCHER_HEADS, percentOf } from './watchers.ts';
+import { WATCHER_HEADS, percentOf, shareOrNone } from './watchers.ts';
 
 /** Less of a section that is seen is marked, share of its studs. */
 const LITTLE = 0.5;
@@ -27,8 +27,8 @@ export function SeenSections({ scene, sight }: { scene: Scene; sight: Sight }) {
           ...WATCHERS.map((who): Column<SeenPart> => ({
             head: WATCHER_HEADS[who],
             number: true,
-            cell: ({ seen }) => percentOf(seen[who]),
-            tone: ({ seen }) => (seen[who] < LITTLE ? 'warning' : null),
+            cell: ({ seen }) => shareOrNone(seen[who]),
+            tone: ({ seen }) => ((seen[who] ?? 1) < LITTLE ? 'warning' : null),
           })),
           { head: 'Nobody, studs', number: true, cell: ({ hidden }) => hidden.toLocaleString('en') },
         ]}
@@ -37,9 +37,8 @@ export function SeenSections({ scene, sight }: { scene: Scene; sight: Sight }) {
       <Basis>
         One pair of eyes of each height stands every {say(EYE_STEP, 'mm')} along the sides the display is
         looked at from, as far off as the nearest barrier. A stud is seen when a straight line from an eye to
-        the middle of its top passes no ground, building, wall or plant; figures hide nothing, and what is
-        under a deck or roof counts as hidden. The view is the solid angle that tops and sides fill in all
-        those eyes.
+        the middle of its top passes no ground, building, wall or plant; it may pass under decks and through
+        tunnels. Figures hide nothing. The view is the solid angle that tops and sides fill in all those eyes.
       </Basis>
     </>
   );

@@ -1,12 +1,13 @@
 import { Search, Square } from 'lucide-react';
 import { toast } from 'sonner';
 import { SIDES, SIDE_WORDS, type Scene } from '@quarry/core/document';
-import { WATCHERS, meanFree, type Hider, type SeenThing, type Sight } from '@quarry/core/visibility';
+import { WATCHERS, type Hider, type SeenFloor, type SeenThing, type Sight } from '@quarry/core/visibility';
 import { useEdit, useIsPlanner } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { DataTable, type Column } from '../../ui/DataTable.tsx';
 import { Basis, Empty, Failure, Heading } from '../../ui/parts.tsx';
 import { useViewHelps } from '../../workers/useSight.ts';
+import { SeenCavities, SeenRooms, StandsOut } from './SeenInto.tsx';
 import { WATCHER_HEADS, percentOf } from './watchers.ts';
 
 /** Less of a thing that is free is marked, share of lines. */
@@ -27,7 +28,12 @@ export function SeenThings({ scene, sight }: { scene: Scene; sight: Sight }) {
   return (
     <>
       {chosen ? (
-        <Chosen key={`${chosen.kind} ${chosen.id}`} scene={scene} thing={chosen} />
+        <Chosen
+          key={`${chosen.kind} ${chosen.id}`}
+          scene={scene}
+          thing={chosen}
+          rooms={sight.rooms[chosen.id]}
+        />
       ) : (
         <p className="ink-2 text-xs pb-1">Pick one, here or on the plan, to see what hides it.</p>
       )}
@@ -64,10 +70,12 @@ export function SeenThings({ scene, sight }: { scene: Scene; sight: Sight }) {
           },
         ]}
       />
+      <SeenCavities cavities={sight.cavities} />
       <Basis>
         Of all straight lines from eyes to those faces of a building that face them, the share that nothing
         cuts off; of a small scene the lines to the heads of its figures. What cuts a line off nearest to the
-        thing is what hides it. A building’s own walls, and figures, hide nothing.
+        thing is what hides it. A building’s own walls, and figures, hide nothing; lines pass under decks and
+        through tunnels. Visitors count by how many of each come, and by how busy their side is.
       </Basis>
     </>
   );
@@ -75,13 +83,13 @@ export function SeenThings({ scene, sight }: { scene: Scene; sight: Sight }) {
 
 const freeWords = (share: number | null): string => (share === null ? 'faces nobody' : percentOf(share));
 
-function Chosen({ scene, thing }: { scene: Scene; thing: SeenThing }) {
+function Chosen({ scene, thing, rooms }: { scene: Scene; thing: SeenThing; rooms?: SeenFloor[] }) {
   const { pick } = useView();
   const { name, sides, hiders } = thing;
   const unfaced = SIDES.filter((side) => sides.every((one) => one.side !== side));
   return (
     <>
-      <Heading aside={`${percentOf(meanFree(thing))} free, the mean of all`}>{name}</Heading>
+      <Heading aside={`${percentOf(thing.mean)} free, the mean of all visitors`}>{name}</Heading>
       {sides.length > 0 && (
         <p className="text-xs pb-1">
           By the side it faces:{' '}
@@ -120,6 +128,8 @@ function Chosen({ scene, thing }: { scene: Scene; thing: SeenThing }) {
         />
       )}
       {hiders.length > 0 && <Helps scene={scene} thing={thing} />}
+      <StandsOut thing={thing} />
+      {rooms && thing.kind === 'plot' && <SeenRooms name={name} rooms={rooms} />}
     </>
   );
 }

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { countOf } from '@quarry/core/grid';
 import { SIDE_WORDS, displayOf } from '@quarry/core/document';
 import { currentPlace } from '@quarry/core/venue';
-import { NO_STUD, UNSEEN, type Sight } from '@quarry/core/visibility';
+import { NO_STUD, UNSEEN, WATCHERS, type Sight } from '@quarry/core/visibility';
 import { Board } from '../../board/Board.tsx';
 import { hatchImage } from '../../board/hatchImage.ts';
 import { PALETTES } from '../../board/palette.ts';
@@ -18,6 +18,7 @@ import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { useDerived } from '../../workers/derived.tsx';
 import type { Asked } from '../../workers/askOnce.ts';
 import { useSight } from '../../workers/useSight.ts';
+import { SeenFrom } from './SeenFrom.tsx';
 import { SeenSections } from './SeenSections.tsx';
 import { SeenThings } from './SeenThings.tsx';
 
@@ -91,6 +92,7 @@ export function SightPage() {
                   <Looking state={state} isFirst={sight === null} />
                   {sight && sheet === 'sections' && <SeenSections scene={scene} sight={sight} />}
                   {sight && sheet === 'things' && <SeenThings scene={scene} sight={sight} />}
+                  {sight && sheet === 'eyes' && <SeenFrom scene={scene} sight={sight} />}
                 </>
               )}
             </section>
@@ -123,10 +125,12 @@ function whatIsMissing(hasSides: boolean, hasPlace: boolean) {
 /** From where it is looked at. */
 function From({ sight }: { sight: Sight }) {
   const { say } = useMeasureFormat();
+  const heights = WATCHERS.filter((who) => sight.shares[who] > 0).length;
   return (
     <>
       From the {sight.sides.map((side) => SIDE_WORDS[side]).join(' and ')},{' '}
-      {say(Math.round(sight.distance), 'mm')} off · eyes at {countOf(sight.eyes, 'place')}, three heights
+      {say(Math.round(sight.distance), 'mm')} off · eyes at {countOf(sight.eyes, 'place')},{' '}
+      {countOf(heights, 'height')}
     </>
   );
 }

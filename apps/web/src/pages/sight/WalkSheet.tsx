@@ -1,5 +1,6 @@
 import { Box, Camera } from 'lucide-react';
 import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { STUDS_PER_PLATE, countOf } from '@quarry/core/grid';
 import { SIDES, SIDE_WORDS, displayOf, labelOf, placeIn, type Scene } from '@quarry/core/document';
@@ -7,20 +8,30 @@ import type { Relief } from '@quarry/core/terrain';
 import { fileName } from '@quarry/core/formats';
 import { lampsOf } from '@quarry/core/power';
 import { currentPlace, highestTable } from '@quarry/core/venue';
-import { WATCHERS, eyeHeights, lookedAt, publicDistance, type WalkMesh } from '@quarry/core/visibility';
+import {
+  WATCHERS,
+  eyeHeights,
+  lookedAt,
+  publicDistance,
+  viewpointsOf,
+  type WalkMesh,
+} from '@quarry/core/visibility';
+import { photoUrl } from '../../data/crewApi.ts';
+import { useLink } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { CheckField, QuantityField, SelectField } from '../../ui/fields.tsx';
 import { Basis, Empty, Failure, Heading, Loading } from '../../ui/parts.tsx';
 import { save } from '../../ui/save.ts';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
+import { momentWord } from '../../ui/words.ts';
 import { useDerived } from '../../workers/derived.tsx';
 import { useWalkMesh } from '../../workers/useSight.ts';
-import { OFF, STEP, eyeAndTarget, sideLengthOf, type Standpoint } from './standpoint.ts';
+import { OFF, STEP, eyeAndTarget, sideLengthOf, standingAt, type Standpoint } from './standpoint.ts';
 import { WATCHER_HEADS } from './watchers.ts';
 import { WalkView, type WalkHandle } from './WalkView.tsx';
 
 /** Eye heights where no place says them, mm (from memory, as in a new place). */
-const EYES = { adult: 1600, seated: 1200, child: 1050 } as const;
+const EYES = { adult: 1600, seated: 1200, child: 1050, shoulders: 1950 } as const;
 
 /** The display in three dimensions: from where a visitor stands, or turned by hand; as a picture and as a model. */
 export function WalkSheet({ scene }: { scene: Scene }) {
@@ -60,6 +71,10 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
     along: Math.min(sideLengthOf(mesh, next.side), Math.max(0, next.along)),
     off: Math.min(OFF.max, Math.max(OFF.min, next.off)),
   });
+  const viewpoints = useMemo(() => (relief ? viewpointsOf(scene, relief) : []), [scene, relief]);
+  const [params] = useSearchParams();
+  const [stoodAt, setStoodAt] = useState(params.get('at') ?? '');
+  const viewpoint = viewpoints.find(({ kind, id }) => stoodAt === `${kind} ${id}`) ?? null;
   // The footprint may have become smaller meanwhile.
   const here = within(at);
   const go = (more: Partial<Standpoint>) => setAt(within({ ...here, ...more }));
@@ -72,7 +87,7 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
       ArrowUp: { off: here.off - STEP.off },
       ArrowDown: { off: here.off + STEP.off },
     }[event.key];
-    if (!way || isRound) return;
+    if (!way || isRound || viewpoint) return;
     event.preventDefault();
     go(way);
   };
@@ -80,11 +95,15 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
     .map((ref) => ({ ...ref, name: labelOf(scene, ref.kind, ref.id) }))
     .toSorted((a, b) => a.name.localeCompare(b.name));
   const looked = things.find(({ kind, id }) => picked?.kind === kind && picked.id === id) ?? null;
-  const stance = eyeAndTarget(here, mesh, heights[here.who] - table);
+  const stance = viewpoint
+    ? standingAt(viewpoint, mesh)
+    : eyeAndTarget(here, mesh, heights[here.who] - table);
   const target = (looked && relief && middleOf(scene, relief, looked)) ?? stance.target;
   const words = isRound
     ? 'The whole display in three dimensions, turned by hand'
-    : `The display from the ${SIDE_WORDS[here.side]}, ${say(Math.round(here.along), 'mm')} along it and ${say(Math.round(here.off), 'mm')} off, by eyes ${say(heights[here.who], 'mm')} over the floor${looked ? `, looking at ${looked.name}` : ''}`;
+    : viewpoint
+      ? `The display from ${viewpoint.name}, by an adult’s eyes${looked ? `, looking at ${looked.name}` : ''}`
+      : `The display from the ${SIDE_WORDS[here.side]}, ${say(Math.round(here.along), 'mm')} along it and ${say(Math.round(here.off), 'mm')} off, by eyes ${say(heights[here.who], 'mm')} over the floor${looked ? `, looking at ${looked.name}` : ''}`;
   const take = async (what: 'picture' | 'model') => {
     try {
       const blob = await handle.current?.[what]();
@@ -128,17 +147,30 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
           disabled={lamps.length === 0}
           onCommit={setDark}
         />
+        {viewpoints.length > 0 && (
+          <SelectField
+            label="Stand"
+            value={viewpoint ? stoodAt : ''}
+            disabled={isRound}
+            options={[
+              { value: '', word: 'before a side' },
+              ...viewpoints.map(({ kind, id, name }) => ({ value: `${kind} ${id}`, word: `at ${name}` })),
+            ]}
+            onCommit={setStoodAt}
+          />
+        )}
+        {viewpoint?.photo && <PhotoBeside scene={scene} id={viewpoint.photo} />}
         <SelectField
           label="Before the side"
           value={here.side}
-          disabled={isRound}
+          disabled={isRound || viewpoint !== null}
           options={SIDES.map((side) => ({ value: side, word: SIDE_WORDS[side] }))}
           onCommit={(side) => go({ side, along: sideLengthOf(mesh, side) / 2 })}
         />
         <SelectField
           label="Eyes of"
           value={here.who}
-          disabled={isRound}
+          disabled={isRound || viewpoint !== null}
           options={WATCHERS.map((who) => ({
             value: who,
             word: `${WATCHER_HEADS[who]}, ${say(heights[who], 'mm')}`,
@@ -164,7 +196,7 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
           measure="mm"
           min={0}
           max={sideLengthOf(mesh, here.side)}
-          disabled={isRound}
+          disabled={isRound || viewpoint !== null}
           onCommit={(along) => go({ along })}
         />
         <QuantityField
@@ -173,13 +205,15 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
           measure="mm"
           min={OFF.min}
           max={OFF.max}
-          disabled={isRound}
+          disabled={isRound || viewpoint !== null}
           onCommit={(off) => go({ off })}
         />
         <p className="ink-2 text-xs py-1">
           {isRound
             ? 'Drag to turn it, with the right button to move it; the wheel goes nearer.'
-            : `In the picture: ← → walk ${say(STEP.along, 'mm')} along the side, ↑ ↓ go ${say(STEP.off, 'mm')} nearer and farther; drag to look round.`}
+            : viewpoint
+              ? 'Drag to look round.'
+              : `In the picture: ← → walk ${say(STEP.along, 'mm')} along the side, ↑ ↓ go ${say(STEP.off, 'mm')} nearer and farther; drag to look round.`}
         </p>
         <div className="flex flex-wrap gap-2 py-2">
           <button type="button" className="btn btn-sm" onClick={() => void take('picture')}>
@@ -198,6 +232,26 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
         </Basis>
       </section>
     </>
+  );
+}
+
+/** The newest photo from where one stands, to hold the plan against. */
+function PhotoBeside({ scene, id }: { scene: Scene; id: string }) {
+  const link = useLink();
+  const photo = scene.photo[id];
+  if (!photo) return null;
+  const words = `The newest photo from here, ${momentWord(photo.taken)}`;
+  return (
+    <figure className="py-1">
+      <img
+        src={photoUrl(link.id, photo.file)}
+        alt={words}
+        width={photo.width}
+        height={photo.height}
+        className="w-full h-auto border hair"
+      />
+      <figcaption className="ink-2 text-[11px]">{words}</figcaption>
+    </figure>
   );
 }
 

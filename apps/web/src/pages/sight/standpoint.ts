@@ -1,6 +1,12 @@
 import { MM_PER_STUD } from '@quarry/core/grid';
 import type { Side } from '@quarry/core/document';
-import type { Watcher } from '@quarry/core/visibility';
+import type { Viewpoint, Watcher } from '@quarry/core/visibility';
+
+/** A place from which one looks, studs east, up and south of the footprint's corner and the datum. */
+export interface Standing {
+  eye: [number, number, number];
+  target: [number, number, number];
+}
 
 /** Where somebody stands before the display, and whose eyes look. */
 export interface Standpoint {
@@ -27,7 +33,7 @@ export function eyeAndTarget(
   { side, along, off }: Standpoint,
   { w, d }: { w: number; d: number },
   above: number,
-): { eye: [number, number, number]; target: [number, number, number] } {
+): Standing {
   const at = along / MM_PER_STUD;
   const [near, up] = [off / MM_PER_STUD, above / MM_PER_STUD];
   // Somewhat into the display, where the scene is, on the line square to the side.
@@ -40,4 +46,15 @@ export function eyeAndTarget(
   } as const;
   const { eye, target } = place[side];
   return { eye: [...eye], target: [...target] };
+}
+
+/** At a door or where photos are taken, with an adult's eyes: one looks where the photo does, else at the middle of the display. */
+export function standingAt({ eye, bearing }: Viewpoint, { w, d }: { w: number; d: number }): Standing {
+  const [x, z] = [eye.x, d - eye.y];
+  const up = eye.z / MM_PER_STUD;
+  if (bearing === null) return { eye: [x, up, z], target: [w / 2, 0, d / 2] };
+  const angle = (bearing * Math.PI) / 180;
+  // Down to the ground half way over the display.
+  const far = Math.max(1, Math.hypot(w / 2 - x, d / 2 - z));
+  return { eye: [x, up, z], target: [x + Math.sin(angle) * far, 0, z - Math.cos(angle) * far] };
 }

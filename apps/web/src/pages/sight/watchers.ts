@@ -5,6 +5,7 @@ export const WATCHER_HEADS: Readonly<Record<Watcher, string>> = {
   adult: 'Adult',
   seated: 'Wheelchair',
   child: 'Child',
+  shoulders: 'Shoulders',
 };
 
 /** A share in percent; small ones are not told as none, nor almost all as all. */
@@ -14,3 +15,7 @@ export function percentOf(share: number): string {
   if (percent < 100 && percent >= 99.5) return '> 99 %';
   return `${Math.round(percent)} %`;
 }
+
+/** The same, where it is known; “none come” where nobody of that height does. */
+export const shareOrNone = (share: number | null): string =>
+  share === null ? 'none come' : percentOf(share);

@@ -6,11 +6,23 @@ import { publicDistance } from '@quarry/core/visibility';
 import { currentPlace, evaluateBarriers, evaluateSightLines, highestTable } from '@quarry/core/venue';
 import { useEdit, useLink } from '../../data/useDisplay.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
-import { QuantityField } from '../../ui/fields.tsx';
+import { NumberField, QuantityField } from '../../ui/fields.tsx';
 import { Basis, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 
-const WHO = { adult: 'Adult', seated: 'In a wheelchair', child: 'Child' } as const;
+const WHO = {
+  adult: 'Adult',
+  seated: 'In a wheelchair',
+  child: 'Child',
+  shoulders: 'On shoulders',
+} as const;
+/** Fields of a place about its visitors. */
+const EYES = [
+  { height: 'eyeAdult', label: 'Eyes of an adult', share: 'shareAdult', who: 'Adults' },
+  { height: 'eyeSeated', label: 'Eyes in a wheelchair', share: 'shareSeated', who: 'In a wheelchair' },
+  { height: 'eyeChild', label: 'Eyes of a child', share: 'shareChild', who: 'Children' },
+  { height: 'eyeShoulders', label: 'Eyes on shoulders', share: 'shareShoulders', who: 'On shoulders' },
+] as const;
 
 /** The public's side: barriers and aisles, eye heights, and what a front hides from them. */
 export function PublicPanel({ scene, disabled }: { scene: Scene; disabled: boolean }) {
@@ -87,27 +99,28 @@ export function PublicPanel({ scene, disabled }: { scene: Scene; disabled: boole
           },
         ]}
       />
-      <QuantityField
-        label="Eyes of an adult"
-        value={place.eyeAdult}
-        {...size}
-        max={2500}
-        onCommit={(eyeAdult) => set('the eye heights', { eyeAdult })}
-      />
-      <QuantityField
-        label="Eyes in a wheelchair"
-        value={place.eyeSeated}
-        {...size}
-        max={2500}
-        onCommit={(eyeSeated) => set('the eye heights', { eyeSeated })}
-      />
-      <QuantityField
-        label="Eyes of a child"
-        value={place.eyeChild}
-        {...size}
-        max={2500}
-        onCommit={(eyeChild) => set('the eye heights', { eyeChild })}
-      />
+      {EYES.map(({ height, label }) => (
+        <QuantityField
+          key={height}
+          label={label}
+          value={place[height]}
+          {...size}
+          max={2500}
+          onCommit={(value) => set('the eye heights', { [height]: value })}
+        />
+      ))}
+      <Heading aside="parts of all visitors; 0: none come">Who comes</Heading>
+      {EYES.map(({ share, who }) => (
+        <NumberField
+          key={share}
+          label={who}
+          value={place[share]}
+          min={0}
+          max={100}
+          disabled={disabled}
+          onCommit={(value) => set('who comes', { [share]: value })}
+        />
+      ))}
       <p className="text-xs py-2">
         What of each section, building and small scene is seen from there:{' '}
         <Link className="link" to={`/d/${id}/sight`}>
@@ -117,7 +130,8 @@ export function PublicPanel({ scene, disabled }: { scene: Scene; disabled: boole
       <Basis>
         The aisle is the least clear width behind a barrier, square to it, to a wall, table or obstacle. A
         front of height h on the table hides distance × h ÷ (eye over the table − h) behind it, by similar
-        triangles; the highest table counts. Eye heights are from memory: put in your own.
+        triangles; the highest table counts. Eye heights are from memory, those on shoulders and who comes are
+        guesses: put in your own. On Sight each visitor counts by these parts.
       </Basis>
     </>
   );

@@ -1,0 +1,118 @@
+import { Link } from 'react-router';
+import { SIDES, SIDE_WORDS, displayOf, type Scene } from '@quarry/core/document';
+import { currentPlace, highestTable } from '@quarry/core/venue';
+import { WATCHERS, eyeHeights, type Sight, type ViewFrom } from '@quarry/core/visibility';
+import { useEdit, useIsPlanner, useLink } from '../../data/useDisplay.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
+import { NumberField } from '../../ui/fields.tsx';
+import { Basis, Heading } from '../../ui/parts.tsx';
+import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
+import { WATCHER_HEADS, percentOf, shareOrNone } from './watchers.ts';
+
+/** Who looks, how busy each side is, and what is seen from the doors and from where photos are taken. */
+export function SeenFrom({ scene, sight }: { scene: Scene; sight: Sight }) {
+  const { id } = useLink();
+  const { say } = useMeasureFormat();
+  const place = currentPlace(scene);
+  const heights = place && eyeHeights(place);
+  const table = highestTable(scene);
+  const [whole] = sight.parts;
+  return (
+    <>
+      <Heading aside={place?.name}>Who looks</Heading>
+      <DataTable
+        label="Who looks"
+        rows={WATCHERS}
+        keyOf={(who) => who}
+        columns={[
+          { head: 'Eyes', cell: (who) => WATCHER_HEADS[who] },
+          { head: 'Of visitors', number: true, cell: (who) => percentOf(sight.shares[who]) },
+          {
+            head: 'Over the table',
+            number: true,
+            cell: (who) => (heights ? say(heights[who] - table, 'mm') : ''),
+          },
+          { head: 'Studs seen', number: true, cell: (who) => shareOrNone(whole?.seen[who] ?? null) },
+        ]}
+      />
+      <p className="text-xs py-1">
+        Heights of eyes and who comes:{' '}
+        <Link className="link inline-flex min-h-6 items-center" to={`/d/${id}/survey?sheet=public`}>
+          Survey, Visitors
+        </Link>
+      </p>
+      <Crowd scene={scene} />
+      <FirstViews scene={scene} views={sight.views} />
+    </>
+  );
+}
+
+/** How many stand along each side that is looked at. */
+function Crowd({ scene }: { scene: Scene }) {
+  const edit = useEdit();
+  const plans = useIsPlanner();
+  const display = displayOf(scene);
+  return (
+    <>
+      <Heading aside="visitors a metre, % of the busiest side">How busy each side is</Heading>
+      {SIDES.filter((side) => display.viewedSides.includes(side)).map((side) => (
+        <NumberField
+          key={side}
+          label={`The ${SIDE_WORDS[side]} side`}
+          unit="%"
+          whole
+          value={display.crowd[side]}
+          min={1}
+          max={100}
+          disabled={!plans}
+          onCommit={(busy) =>
+            busy !== null &&
+            edit.patch('changed how busy a side is', 'display', display, {
+              crowd: { ...display.crowd, [side]: busy },
+            })
+          }
+        />
+      ))}
+    </>
+  );
+}
+
+/** What is seen from the doors of the hall, and from where photos are taken. */
+function FirstViews({ scene, views }: { scene: Scene; views: readonly ViewFrom[] }) {
+  const { say } = useMeasureFormat();
+  return (
+    <>
+      <Heading aside="an adult’s eyes">First views, and photos</Heading>
+      {views.length === 0 ? (
+        <p className="ink-2 text-xs pb-1">
+          None: doors of the hall are drawn on Survey, photos with their place are taken on Progress.
+        </p>
+      ) : (
+        <DataTable
+          label="First views and photos"
+          rows={views}
+          keyOf={({ kind, id }) => `${kind} ${id}`}
+          columns={[
+            { head: 'From', wraps: true, cell: ({ name }) => name },
+            { head: 'Off', number: true, cell: ({ distance }) => say(Math.round(distance), 'mm') },
+            { head: 'Studs seen', number: true, cell: ({ seen }) => percentOf(seen) },
+            {
+              head: 'Catches the eye first',
+              wraps: true,
+              cell: ({ first }) =>
+                first.length === 0
+                  ? 'nothing that stands'
+                  : first.map(({ name, share }) => `${name} ${percentOf(share)}`).join(', '),
+            },
+          ]}
+        />
+      )}
+      <Basis>
+        From the middle of each door of {currentPlace(scene)?.name ?? 'the place'}, and from where photos were
+        taken; of a photo whose place lies on the display one stands back to its edge. What catches the eye
+        first fills most of the view: shares of the solid angle of the whole display. Walls, pillars and
+        people in the hall hide nothing.
+      </Basis>
+    </>
+  );
+}
