@@ -372,6 +372,43 @@ journey(
 );
 
 journey(
+  'ground that nobody sees is left plain; a quiet side counts less; the plan stands beside a photo',
+  async (open) => {
+    const page = await open('Iva Thorsby');
+    await openDisplay(page, 'Skarn Edge', 'sight');
+    await page.waitForSelector('table[aria-label="Seen by section"]');
+    await press(page, 'What that saves');
+    await page.waitForSelector('table[aria-label="Pieces of any colour"]');
+    const freed = await page.$$eval('table[aria-label="Pieces of any colour"] tbody tr', (rows) =>
+      rows.reduce((sum, row) => sum + parseInt(row.cells[1].innerText, 10), 0),
+    );
+    expect(freed).toBeGreaterThan(0);
+    await press(page, 'Leave it plain');
+    await saved(page);
+    await page.waitForSelector('::-p-text(Left plain:)');
+    await press(page, 'Take back');
+    await saved(page);
+    await page.waitForFunction(() => !document.body.innerText.includes('Left plain:'));
+
+    // Fewer come by the east side: the Station house, whose east face is free, is seen by a smaller share.
+    await openTab(page, 'Who looks');
+    await fill(page, 'The east side', '10');
+    await saved(page);
+    expect(await valueOf(page, 'The east side')).toBe('10');
+    await page.waitForSelector('table[aria-label="First views and photos"]');
+    await page.locator('button[aria-label^="Undo: "]').click();
+    await saved(page);
+
+    await goTo(page, 'progress');
+    await openTab(page, 'Photos');
+    await page.locator('::-p-xpath(//a[normalize-space()="The plan from here"])').click();
+    await page.waitForSelector('img[alt^="The newest photo from here"]');
+    await page.waitForSelector(
+      'canvas[aria-label^="The display from photo"], [aria-label^="The display from photo"]',
+    );
+  },
+);
+journey(
   'a small scene that children cannot see: what hides it, a move by computation, and back',
   async (open) => {
     const page = await open('Iva Thorsby');

@@ -38,7 +38,7 @@ const TABS: Partial<Record<string, string[]>> = {
     'Bases',
     'Needs',
   ],
-  sight: ['Buildings and scenes', 'Walk', 'Sections'],
+  sight: ['Buildings and scenes', 'Who looks', 'Walk', 'Sections'],
   transport: [
     ...['Vehicles', 'Crates', 'Brought along', 'Order', 'Light and power', 'Supplies', 'Parts and switches'],
     ...['Circuits', 'Kit', 'At the show', 'Day', 'Load'],

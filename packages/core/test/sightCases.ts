@@ -68,6 +68,11 @@ export const sightCases: [string, (room: Room) => unknown, string[]][] = [
     ['The faces of “Queue” are 4,166.7 mm from the nearest eyes', 'made out up to 3,437.7 mm'],
   ],
   [
+    'plain-seen',
+    (f) => Object.assign(f, { plains: [{ id: 'g', name: 'Back', areas: [{ x: 60, y: 30, w: 8, d: 4 }] }] }),
+    ['32 of 32 studs of “Back” are seen now, 32 of them in the area of 8 × 4 studs; 0 were meant to be'],
+  ],
+  [
     'tunnel-deep',
     // Under its lintel, 35.2 mm up, a child's line falls (310 − 35.2) ÷ 127 = 2.16 mm a stud, and the floor is 25.6 mm
     // lower: 11.8 studs, of which the middles of 12 are seen. Others look steeper.

@@ -52,6 +52,7 @@ export const WHEREABOUTS: Readonly<Record<Kind, Whereabouts>> = {
   dimension: 'plan',
   picture: 'plan',
   piece: 'plan',
+  plain: { page: 'sight', sheet: 'sections' },
   seam: { page: 'cut', sheet: 'seams' },
   baseType: stockpile('bases'),
   partType: stockpile('needs'),

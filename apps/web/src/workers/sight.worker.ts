@@ -1,6 +1,9 @@
 import { expose } from 'comlink';
 import { viewHelps, type ViewHelp } from '@quarry/core/findings';
 import type { Scene } from '@quarry/core/document';
+import type { Rect } from '@quarry/core/grid';
+import { CountCache } from '@quarry/core/masonry';
+import { plainSavings, type PlainSavings } from '@quarry/core/materials';
 import { compile } from '@quarry/core/terrain';
 import { sightOf, walkMesh, type Sight, type WalkMesh } from '@quarry/core/visibility';
 
@@ -11,6 +14,9 @@ const worker = {
     sightOf(scene, compile(scene).relief, onProgress),
   /** The display as faces, to be walked round; null for one without a footprint. */
   walk: (scene: Scene): WalkMesh | null => walkMesh(scene, compile(scene).relief),
+  /** What it saves to leave some ground plain; null: it cannot be counted. */
+  saves: (scene: Scene, areas: readonly Rect[]): PlainSavings | null =>
+    plainSavings(compile(scene), areas, new CountCache()),
   /** What frees the view of a thing. */
   helps: (
     scene: Scene,

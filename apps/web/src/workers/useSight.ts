@@ -1,6 +1,8 @@
 import type { Remote } from 'comlink';
 import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import type { Scene } from '@quarry/core/document';
+import type { Rect } from '@quarry/core/grid';
+import type { PlainSavings } from '@quarry/core/materials';
 import type { ViewHelp } from '@quarry/core/findings';
 import { planDigest } from '@quarry/core/stability';
 import type { SeenThing, Sight, WalkMesh } from '@quarry/core/visibility';
@@ -105,27 +107,40 @@ export function useWalkMesh(scene: Scene): { mesh: WalkMesh | null; state: Asked
   return { mesh: answer, state };
 }
 
-/** What frees the view of a thing: asked by hand, and forgotten when the scene or the thing is another. */
-export function useViewHelps(
-  scene: Scene,
-  thing: Pick<SeenThing, 'kind' | 'id'>,
-): { state: Asked<ViewHelp[]>; ask: () => void; end: () => void } {
-  const { kind, id } = thing;
-  const about = useMemo(() => ({ scene, kind, id }), [scene, kind, id]);
-  const [asked, setAsked] = useState<{ about: object; state: Asked<ViewHelp[]> } | null>(null);
+/** A question that is asked by hand, and forgotten when what it is about is another. */
+interface ByHand<T> {
+  state: Asked<T>;
+  ask: () => void;
+  end: () => void;
+}
+
+function useByHand<T>(
+  about: object,
+  question: (worker: Remote<SightWorker>, onProgress: (share: number) => void) => Promise<T>,
+): ByHand<T> {
+  const [asked, setAsked] = useState<{ about: object; state: Asked<T> } | null>(null);
   const running = useRef<() => void>(() => undefined);
   useEffect(() => () => running.current(), [about]);
   const ask = () => {
     running.current();
-    running.current = askOnce<SightWorker, ViewHelp[]>(
-      sightWorker(),
-      (worker, onProgress) => worker.helps(scene, { kind, id }, today(), onProgress),
-      (state) => setAsked({ about, state }),
-    );
+    running.current = askOnce<SightWorker, T>(sightWorker(), question, (state) => setAsked({ about, state }));
   };
   const end = () => {
     running.current();
     setAsked(null);
   };
   return { state: asked?.about === about ? asked.state : { is: 'idle' }, ask, end };
+}
+
+/** What frees the view of a thing. */
+export function useViewHelps(scene: Scene, thing: Pick<SeenThing, 'kind' | 'id'>): ByHand<ViewHelp[]> {
+  const { kind, id } = thing;
+  const about = useMemo(() => ({ scene, kind, id }), [scene, kind, id]);
+  return useByHand(about, (worker, onProgress) => worker.helps(scene, { kind, id }, today(), onProgress));
+}
+
+/** What it saves to leave some ground plain. */
+export function usePlainSavings(scene: Scene, areas: readonly Rect[]): ByHand<PlainSavings | null> {
+  const about = useMemo(() => ({ scene, areas }), [scene, areas]);
+  return useByHand(about, (worker) => worker.saves(scene, areas));
 }

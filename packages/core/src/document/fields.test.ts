@@ -66,6 +66,7 @@ const SHOWN: Readonly<Record<string, readonly string[]>> = {
   'apps/web/src/pages/stockpile/SwapsPanel.tsx': ['placeholder.notes'],
   'apps/web/src/ui/Avatar.tsx': ['person.initials'],
   'packages/core/src/cut/seams.ts': ['edge.a', 'edge.b'],
+  'packages/core/src/visibility/eyes.ts': ['display.e', 'display.n', 'display.s'],
   'packages/core/src/scale/budget.ts': [
     'vehicle.count',
     'vehicle.length',

@@ -1,6 +1,6 @@
 import { DISTINCT_DELTA_E, colourDeltaE, colourName, partOf } from '../catalogue/index.ts';
 import { SIDE_WORDS, displayOf, listOf, turnedSide } from '../document/index.ts';
-import { centreOf } from '../grid/index.ts';
+import { centreOf, countOf } from '../grid/index.ts';
 import { WATCHERS, cavityFloor, type Watcher } from '../visibility/index.ts';
 import { listed, percent } from './figures.ts';
 import { formatTenths, type FindingDraft, type Rule } from './finding.ts';
@@ -220,6 +220,36 @@ const tunnelDeep: Rule = {
   },
 };
 
+const plainSeen: Rule = {
+  id: 'plain-seen',
+  title: 'Ground that was left plain is seen',
+  basis:
+    'Straight lines from visitors’ eyes to the tops of the studs of plain ground, as on Sight: it is laid in any colour because nobody saw it. Found when more than one stud in a hundred of it is seen.',
+  page: 'plan',
+  severity: 'note',
+  check({ scene, lookout: ask }) {
+    const plains = listOf(scene, 'plain');
+    const lookout = plains.length > 0 ? ask() : null;
+    if (!lookout) return [];
+    return plains.flatMap((plain): FindingDraft[] => {
+      const areas = plain.areas.map((area) => ({ area, ...lookout.seenTops(area) }));
+      const sum = (of: 'seen' | 'studs') => areas.reduce((all, one) => all + one[of], 0);
+      const [seen, studs] = [sum('seen'), sum('studs')];
+      if (seen * 100 <= studs) return [];
+      const most = areas.reduce((a, b) => (b.seen > a.seen ? b : a));
+      return [
+        {
+          sentence: `${seen.toLocaleString('en')} of ${countOf(studs, 'stud')} of “${plain.name}” are seen now, ${most.seen.toLocaleString('en')} of them in the area of ${most.area.w} × ${most.area.d} studs; 0 were meant to be.`,
+          remedy: 'Look at Sight again and leave plain what is hidden now, or take it back.',
+          place: centreOf(most.area),
+          things: [{ kind: 'plain', id: plain.id }],
+          numbers: { seen },
+        },
+      ];
+    });
+  },
+};
+
 export const SIGHT_RULES: readonly Rule[] = [
   sceneUnseen,
   goodSideHidden,
@@ -227,4 +257,5 @@ export const SIGHT_RULES: readonly Rule[] = [
   doorBlends,
   facesFar,
   tunnelDeep,
+  plainSeen,
 ];

@@ -180,6 +180,15 @@ describe('the guide', () => {
       `nobody sees ${part?.hidden} of them`,
     ])
       expect(text).toContain(words);
+    const [upper] = sight?.rooms.dyer ?? [];
+    expect(text).toContain(
+      `adults see ${percent(upper?.free.adult)} of the upper floor of the “Dyer”, children ${percent(upper?.free.child)}`,
+    );
+    const shares = [sight?.shares.adult, sight?.shares.seated, sight?.shares.child, sight?.shares.shoulders];
+    const [adults, seated, children, shoulders] = shares.map((share) => Math.round(100 * (share ?? NaN)));
+    expect(text).toContain(
+      `of 100 ${adults} are adults, ${seated} sit in a wheelchair, ${children} are children, ${shoulders} of them on shoulders`,
+    );
     const splitters = sight?.things.find(({ name }) => name === 'Slate splitters');
     expect(splitters).toMatchObject({ free: { seated: 0, child: 0 } });
     expect(splitters?.hiders[0].name).toBe('Skarn benches');

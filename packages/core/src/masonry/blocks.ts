@@ -24,7 +24,7 @@ import {
   type Scene,
   type Side,
 } from '../document/index.ts';
-import { SURF, groundNamed, groundNumber, skinOf, dressesOf, surfOf, type Dress } from './dress.ts';
+import { SURF, groundNamed, groundNumber, skinOf, dressesOf, plainOf, surfOf, type Dress } from './dress.ts';
 import { SKIN, type Fill } from './fill.ts';
 import { METHOD_SPECS } from './method.ts';
 
@@ -235,6 +235,8 @@ export class Grounds {
   private readonly dress: ReturnType<typeof dressesOf>;
   /** Floors of the lowest cavities, by index of the stud. */
   private readonly floors = new Map<number, number>();
+  /** Studs whose cover nobody sees, by index. */
+  private readonly plain = new Set<number>();
 
   constructor(
     private readonly scene: Scene,
@@ -257,6 +259,12 @@ export class Grounds {
         this.floors.set(i, Math.min(floor, this.floors.get(i) ?? floor));
       });
     }
+    for (const { areas } of listOf(scene, 'plain'))
+      for (const { x, y, w, d } of areas)
+        for (let k = 0; k < w * d; k++) {
+          const i = indexAt(relief, x + (k % w), y + Math.trunc(k / w));
+          if (i >= 0) this.plain.add(i);
+        }
     compiled.relief.things.forEach(({ kind, id }, index) => {
       const method = kind === 'pad' || kind === 'hill' ? scene[kind][id]?.method : null;
       if (method) this.own.set(index + 1, numberOf(method));
@@ -302,6 +310,7 @@ export class Grounds {
     const methods = new Uint8Array(w * d);
     const skin = new Uint8Array(w * d);
     const surf = new Uint8Array(w * d);
+    const plain = new Uint8Array(w * d);
     for (let k = 0; k < w * d; k++) {
       const i = at[k];
       if (i < 0) continue;
@@ -314,6 +323,7 @@ export class Grounds {
       // What is under a cavity's room is its floor: the ground over it has the cover.
       skin[k] = covered[k] || solid < relief.height[i] ? SKIN.none : skinOf(groundNamed(ground[k]));
       surf[k] = this.isSurf(x, y, land.owner[i]) ? 1 : 0;
+      plain[k] = this.isPlain(i, relief.height[i]) ? 1 : 0;
       methods[k] = method
         ? METHODS.indexOf(method)
         : (this.own.get(land.owner[i]) ?? (within ? this.sectionMethods[within.index] : this.usual));
@@ -328,7 +338,7 @@ export class Grounds {
     }
     return {
       ...{ block, height, base: null, method: methods, skin, floor, around },
-      ...this.dressed(height, section, ground, surf),
+      ...this.dressed(height, section, ground, { surf, plain }),
     };
   }
 
@@ -344,6 +354,7 @@ export class Grounds {
     const skin = new Uint8Array(size);
     const slab = relief.slabs.find(({ kind, id }) => kind === part.kind && id === part.thing);
     const modules = listOf(this.scene, 'module');
+    const plain = new Uint8Array(size);
     const covered = this.builtOver(block);
     let floor = Infinity;
     if (slab) {
@@ -364,14 +375,20 @@ export class Grounds {
         section[at] = this.sections.findIndex((one) => containsPoint(one, x, y));
         ground[at] = slab.ground[k] === BARE ? groundNumber('bare') : slab.ground[k];
         skin[at] = part.supports || covered[at] ? SKIN.none : skinOf(groundNamed(ground[at]));
+        plain[at] = !part.supports && this.isPlain(indexAt(relief, x, y), to) ? 1 : 0;
       });
     }
     return {
       ...{ block, height, base, skin, floor: Number.isFinite(floor) ? floor : 0 },
       method: new Uint8Array(size).fill(METHODS.indexOf('solid')),
       around: new Int16Array((w + 2 * LOOKS_OUT) * (d + 2 * LOOKS_OUT)).fill(-1),
-      ...this.dressed(height, section, ground, new Uint8Array(size)),
+      ...this.dressed(height, section, ground, { surf: new Uint8Array(size), plain }),
     };
+  }
+
+  /** Whether nobody sees the top of something on a stud: it is the highest surface there. @param top plates */
+  private isPlain(i: number, top: number): boolean {
+    return this.plain.has(i) && this.compiled.relief.surface[i] === top;
   }
 
   /** Height to which the ground is solid from the table up, plates: where a cavity is in it, its floor. */
@@ -384,18 +401,18 @@ export class Grounds {
     height: Int16Array,
     section: Int16Array,
     ground: Uint8Array,
-    surf: Uint8Array,
+    { surf, plain }: { surf: Uint8Array; plain: Uint8Array },
   ): Omit<BlockInput, 'block' | 'height' | 'base' | 'method' | 'skin' | 'floor' | 'around'> {
     const { deckMost, deckSpan: span, deckSheets: sheets } = displayOf(this.scene);
     const dresses: Dress[] = [];
     const numbers = new Map<number, number>();
     const dress = Uint16Array.from(height, (value, k) => {
       if (value < 0) return 0;
-      const key = (section[k] * 64 + ground[k]) * 2 + surf[k];
+      const key = ((section[k] * 64 + ground[k]) * 2 + surf[k]) * 2 + plain[k];
       let number = numbers.get(key);
       if (number === undefined) {
         const own = this.dress(groundNamed(ground[k]), this.sections[section[k]]?.id ?? null);
-        number = dresses.push(surf[k] ? surfOf(own) : own) - 1;
+        number = dresses.push(plain[k] ? plainOf(own) : surf[k] ? surfOf(own) : own) - 1;
         numbers.set(key, number);
       }
       return number;

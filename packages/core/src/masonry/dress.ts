@@ -40,6 +40,13 @@ export const surfOf = (water: Dress): Dress => ({
   ],
 });
 
+/** Cover that nobody sees: of the colour of hidden pieces, with nothing scattered on it. */
+export const plainOf = (dress: Dress): Dress => ({
+  ...dress,
+  tones: [{ colour: dress.core, share: 1 }],
+  accents: [],
+});
+
 const SMOOTH: readonly (Ground | 'bare')[] = ['paving', 'road', 'water'];
 const LOOSE: readonly (Ground | 'bare')[] = ['grass', 'rock', 'soil', 'sand'];
 /** How a ground is covered. */

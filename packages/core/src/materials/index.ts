@@ -13,3 +13,4 @@ export * from './colourPolicy.ts';
 export * from './placeholders.ts';
 export * from './materials.ts';
 export * from './versionNeeds.ts';
+export * from './plainSavings.ts';

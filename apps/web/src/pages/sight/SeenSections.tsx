@@ -1,10 +1,12 @@
 import type { Scene, Section } from '@quarry/core/document';
+import type { Relief } from '@quarry/core/terrain';
 import { effortOf } from '@quarry/core/progress';
 import { EYE_STEP, WATCHERS, type SeenPart, type Sight } from '@quarry/core/visibility';
 import { DataTable, type Column } from '../../ui/DataTable.tsx';
 import { Basis, Heading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { useCounts } from '../../workers/useCounts.ts';
+import { PlainGround } from './PlainGround.tsx';
 import { WATCHER_HEADS, percentOf, shareOrNone } from './watchers.ts';
 
 /** Less of a section that is seen is marked, share of its studs. */
@@ -13,7 +15,7 @@ const LITTLE = 0.5;
 const MUCH = 1.5;
 
 /** What of each section is seen, by whom, and what its hours show. */
-export function SeenSections({ scene, sight }: { scene: Scene; sight: Sight }) {
+export function SeenSections({ scene, sight, relief }: { scene: Scene; sight: Sight; relief: Relief }) {
   const { say } = useMeasureFormat();
   return (
     <>
@@ -33,6 +35,7 @@ export function SeenSections({ scene, sight }: { scene: Scene; sight: Sight }) {
           { head: 'Nobody, studs', number: true, cell: ({ hidden }) => hidden.toLocaleString('en') },
         ]}
       />
+      <PlainGround scene={scene} sight={sight} relief={relief} />
       <WhereHoursShow scene={scene} sight={sight} />
       <Basis>
         One pair of eyes of each height stands every {say(EYE_STEP, 'mm')} along the sides the display is

@@ -90,7 +90,9 @@ export function SightPage() {
                 <>
                   {shade && <HatchKey />}
                   <Looking state={state} isFirst={sight === null} />
-                  {sight && sheet === 'sections' && <SeenSections scene={scene} sight={sight} />}
+                  {sight && size && sheet === 'sections' && (
+                    <SeenSections scene={scene} sight={sight} relief={size} />
+                  )}
                   {sight && sheet === 'things' && <SeenThings scene={scene} sight={sight} />}
                   {sight && sheet === 'eyes' && <SeenFrom scene={scene} sight={sight} />}
                 </>

@@ -3,7 +3,7 @@ import type { Side } from '@quarry/core/document';
 import type { Viewpoint, Watcher } from '@quarry/core/visibility';
 
 /** A place from which one looks, studs east, up and south of the footprint's corner and the datum. */
-export interface Standing {
+export interface ViewStance {
   eye: [number, number, number];
   target: [number, number, number];
 }
@@ -33,7 +33,7 @@ export function eyeAndTarget(
   { side, along, off }: Standpoint,
   { w, d }: { w: number; d: number },
   above: number,
-): Standing {
+): ViewStance {
   const at = along / MM_PER_STUD;
   const [near, up] = [off / MM_PER_STUD, above / MM_PER_STUD];
   // Somewhat into the display, where the scene is, on the line square to the side.
@@ -49,7 +49,7 @@ export function eyeAndTarget(
 }
 
 /** At a door or where photos are taken, with an adult's eyes: one looks where the photo does, else at the middle of the display. */
-export function standingAt({ eye, bearing }: Viewpoint, { w, d }: { w: number; d: number }): Standing {
+export function standingAt({ eye, bearing }: Viewpoint, { w, d }: { w: number; d: number }): ViewStance {
   const [x, z] = [eye.x, d - eye.y];
   const up = eye.z / MM_PER_STUD;
   if (bearing === null) return { eye: [x, up, z], target: [w / 2, 0, d / 2] };

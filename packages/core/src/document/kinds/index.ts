@@ -70,6 +70,7 @@ import { circuitKind } from './circuit.ts';
 import { deviceKind } from './device.ts';
 import { extensionKind } from './extension.ts';
 import { incidentKind } from './incident.ts';
+import { plainKind } from './plain.ts';
 import { swapKind } from './swap.ts';
 import { differenceKind, versionKind } from './version.ts';
 
@@ -150,4 +151,5 @@ export const KINDS = {
   version: versionKind,
   difference: differenceKind,
   swap: swapKind,
+  plain: plainKind,
 };
