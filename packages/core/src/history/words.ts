@@ -204,7 +204,7 @@ export const fieldWord = (field: string): string =>
 
 /** Fields that hold points of the compass. */
 const TOWARDS: ReadonlySet<string> = new Set([
-  ...['heading', 'wind', 'front', 'goodSides', 'faces', 'struck', 'viewedSides'],
+  ...['heading', 'wind', 'front', 'goodSides', 'bareSides', 'faces', 'struck', 'viewedSides'],
 ]);
 
 /** Fields that hold colours. */

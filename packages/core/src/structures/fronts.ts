@@ -38,6 +38,7 @@ export type Fronted = Pick<
   | 'roundRoof'
   | 'slope'
   | 'mixes'
+  | 'bareSides'
   | 'wallColour'
   | 'roofColour'
   | 'letInColour'

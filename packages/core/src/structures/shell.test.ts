@@ -18,7 +18,7 @@ const STREET = { pavementLight: 'mist', pavementDark: 'slate' };
 const buildingPieces = (plot: Plot) => structures.buildingPieces(plot, STREET);
 const shellPieces = (plot: Plot) => structures.shellPieces(plot, STREET);
 
-const bricksAt = (pieces: readonly LaidPiece[], z: number) =>
+const bricksAt = <P extends LaidPiece>(pieces: readonly P[], z: number): P[] =>
   pieces.filter((one) => one.z === z && one.part.startsWith('brick'));
 const studsOf = (pieces: readonly LaidPiece[]) => pieces.reduce((sum, { w, d }) => sum + w * d, 0);
 
@@ -267,6 +267,21 @@ test('walls, roof and what is let in take their colours; what is hidden takes an
   // Plates: of the floor any, on the walls rust, on the ridge slate.
   expect(colours(/^plate/)).toEqual(['any', 'rust', 'slate']);
   expect(buildingPieces(plot).filter(({ use, colour }) => use === 'floor' && colour !== 'any')).toEqual([]);
+});
+
+test('walls of sides that nobody sees are of any colour, but for what shows round a corner', () => {
+  const courses = (bareSides: string[]) => {
+    const pieces = buildingPieces(plotOf({ wallColour: 'ochre', bareSides }));
+    return [1, 4, 7, 10, 13].map((z) =>
+      studsOf(bricksAt(pieces, z).filter(({ colour }) => colour === 'any')),
+    );
+  };
+  // A side is 8 studs long in one course, in two bricks that both end at a corner, and 6 between corners in the next.
+  const north = courses(['n']);
+  expect(new Set(north)).toEqual(new Set([0, 6]));
+  expect(north.every((studs, i) => i === 0 || studs !== north[i - 1])).toBe(true);
+  expect(courses(['n', 'e', 's', 'w'])).toEqual([28, 28, 28, 28, 28]);
+  expect(courses([])).toEqual([0, 0, 0, 0, 0]);
 });
 
 describe('parts that lift off', () => {

@@ -1,5 +1,14 @@
 import { ANY_COLOUR } from '../catalogue/index.ts';
-import { MIXED, isOnHalf, isRound, roundRows, wallStuds, wallTop, type PartLine } from '../document/index.ts';
+import {
+  MIXED,
+  SIDES,
+  isOnHalf,
+  isRound,
+  roundRows,
+  wallStuds,
+  wallTop,
+  type PartLine,
+} from '../document/index.ts';
 import type { BuildingUse } from '../masonry/index.ts';
 import { roundRoofOf } from '../terrain/index.ts';
 import { connectorBricks } from './connectors.ts';
@@ -48,16 +57,27 @@ export function buildingPieces(plot: Fronted, street: StreetRules): BuildingPiec
   return [...layPavement(plot, street), ...coloured(plot, pieces)];
 }
 
-/** Pieces in their colours, walls and roof mixed as they are asked to be. */
+/** Pieces in their colours, walls and roof mixed as they are asked to be; walls that nobody sees are of any. */
 function coloured(plot: Fronted, pieces: readonly LaidPiece[]): BuildingPiece[] {
   const colours = new Map<LaidPiece, string>();
+  if (plot.bareSides.length > 0 && !isRound(plot))
+    for (const piece of pieces) if (isBare(plot, piece)) colours.set(piece, ANY_COLOUR);
   for (const use of MIXED) {
-    const own = pieces.filter((piece) => piece.use === use);
+    const own = pieces.filter((piece) => piece.use === use && !colours.has(piece));
     const mixes = plot.mixes.filter((mix) => mix.of === use);
     if (mixes.length === 0) continue;
     mixedColours(own, colourOf(plot, use), mixes).forEach((colour, i) => colours.set(own[i], colour));
   }
   return pieces.map((piece) => ({ ...piece, colour: colours.get(piece) ?? colourOf(plot, piece.use) }));
+}
+
+/** Whether a piece of a wall shows on sides that nobody sees, and on no other. */
+function isBare(plot: Fronted, { use, x, y, w, d }: LaidPiece): boolean {
+  if (use !== 'wall') return false;
+  const size = builtSides(plot);
+  const shows = { n: y <= 0, w: x <= 0, s: y + d >= size.d, e: x + w >= size.w };
+  const on = SIDES.filter((side) => shows[side]);
+  return on.length > 0 && on.every((side) => plot.bareSides.includes(side));
 }
 
 /** A brick with a hole is of the wall and has its colour. */
@@ -129,6 +149,7 @@ export function shellPieces(plot: Fronted, street: StreetRules): PartLine[] {
       use === 'stair' || isOnHalf(place) ? [place, on, use, climbsTo] : 0,
     ),
     [wallColour, roofColour, letInColour, mixes],
+    plot.bareSides,
     street.pavementLight,
     street.pavementDark,
   ]);

@@ -4,6 +4,7 @@ export * from './eyes.ts';
 export { SightField, heightField } from './field.ts';
 export { cavityFloor, roomFloors } from './floors.ts';
 export * from './views.ts';
+export { backChanges, hiddenBacks, type HiddenBack } from './backs.ts';
 export { hiddenAreas } from './hiddenAreas.ts';
 export type { Coloured } from './colours.ts';
 export * from './targets.ts';

@@ -1,11 +1,14 @@
-import { keyOf, sceneFrom } from '../document/index.ts';
+import { displayOf, keyOf, reduce, sceneFrom, type Scene } from '../document/index.ts';
+import { shellPieces } from '../structures/index.ts';
 import { columnsOf, compileRelief } from '../terrain/index.ts';
 import {
   EYE_STEP,
   Lookout,
   NO_STUD,
   SightField,
+  backChanges,
   eyesAlong,
+  hiddenBacks,
   publicEyes,
   sightOf,
   viewpointsOf,
@@ -311,4 +314,42 @@ test('what is open in a column is what its solid pieces leave, and without a thi
   back();
   expect(new Map(sight.field.voids)).toEqual(before);
   expect(opened).toBeGreaterThan(open);
+});
+
+test('backs that nobody sees, as the building is turned; a list that its pieces made is made again, one changed by hand is not', () => {
+  const house = { ...{ id: 'h', name: 'House', x: 26, y: 4, w: 8, d: 8, height: 18 }, wallColour: 'ochre' };
+  const backsOf = (scene: Scene) => {
+    const sight = sightOf(scene, compileRelief(scene));
+    return hiddenBacks(scene, sight?.things ?? []);
+  };
+  // Nobody stands north of it; from the ends of the south side its east and west faces are seen.
+  const plain = sceneOf({ plots: [house] });
+  expect(backsOf(plain).map(({ sides }) => sides)).toEqual([['n']]);
+  expect(backsOf(sceneOf({ plots: [{ ...house, turn: 90 }] })).map(({ sides }) => sides)).toEqual([['w']]);
+  expect(backsOf(sceneOf({ plots: [{ ...house, wallColour: 'any' }] }))).toEqual([]);
+  const [back] = backsOf(plain);
+  // 6 of 8 studs in every other course of five, in two bricks, and of the two plates over them.
+  const { bareSides } = { bareSides: back?.sides ?? [] };
+  const any = (sides: typeof bareSides) =>
+    shellPieces({ ...plain.plot.h, bareSides: sides }, displayOf(plain))
+      .filter(({ colour }) => colour === 'any')
+      .reduce((sum, { qty }) => sum + qty, 0);
+  expect(back?.pieces).toBe(any(bareSides) - any([]));
+
+  const list = { id: 'l', name: 'Shell of House', use: 'need', purpose: 'building', plot: 'h' };
+  const lines = shellPieces(plain.plot.h, displayOf(plain));
+  const changed = (more: typeof lines) => {
+    const scene = sceneOf({ plots: [house], partLists: [{ ...list, lines: [...lines, ...more] }] });
+    const done = reduce(scene, backChanges(scene, backsOf(scene)));
+    if (!done.ok) throw new Error(done.refusal.sentence);
+    return done.scene;
+  };
+  const after = changed([]);
+  expect(after.plot.h.bareSides).toEqual(['n']);
+  expect(after.partList.l.lines).toEqual(shellPieces(after.plot.h, displayOf(after)));
+  const own = changed([{ ...lines[0], part: 'plate-1x2', colour: 'poppy', qty: 3 }]);
+  expect(own.partList.l.lines).toHaveLength(lines.length + 1);
+  // Taken back.
+  const back2 = reduce(after, backChanges(after, []));
+  expect(back2.ok && [back2.scene.plot.h.bareSides, back2.scene.partList.l.lines]).toEqual([[], lines]);
 });

@@ -73,6 +73,7 @@ export const plotBoard: BoardKind = {
     field.check('streetFront', 'Street front'),
     field.choice('front', 'Door to the', SIDES, SIDE_WORDS),
     field.sides('goodSides', 'Good sides'),
+    field.sides('bareSides', 'Sides nobody sees'),
     {
       as: 'length',
       measure: 'studs',

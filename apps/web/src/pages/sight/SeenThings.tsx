@@ -7,6 +7,7 @@ import { useView } from '../../data/view.ts';
 import { DataTable, type Column } from '../../ui/DataTable.tsx';
 import { Basis, Empty, Failure, Heading } from '../../ui/parts.tsx';
 import { useViewHelps } from '../../workers/useSight.ts';
+import { PlainBacks } from './PlainBacks.tsx';
 import { SeenCavities, SeenRooms, StandsOut } from './SeenInto.tsx';
 import { WATCHER_HEADS, percentOf } from './watchers.ts';
 
@@ -71,6 +72,7 @@ export function SeenThings({ scene, sight }: { scene: Scene; sight: Sight }) {
         ]}
       />
       <SeenCavities cavities={sight.cavities} />
+      <PlainBacks scene={scene} sight={sight} />
       <Basis>
         Of all straight lines from eyes to those faces of a building that face them, the share that nothing
         cuts off; of a small scene the lines to the heads of its figures. What cuts a line off nearest to the

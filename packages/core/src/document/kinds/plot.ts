@@ -86,6 +86,8 @@ const plotSchema = z.strictObject({
   /** The side with the street door; the sides that are worth showing. */
   front: z.enum(SIDES).default('s'),
   goodSides: z.array(z.enum(SIDES)).max(4).default([]),
+  /** Sides of the unturned building that nobody sees: their walls are of any colour. */
+  bareSides: z.array(z.enum(SIDES)).max(4).default([]),
   /** Depth of its pavement, studs; null: unknown. */
   pavement: halfStud.min(0).max(64).nullable().default(null),
   connectors: z.enum(CONNECTORS).default('unsaid'),
