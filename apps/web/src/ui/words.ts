@@ -43,3 +43,11 @@ export const DRYING_OPTIONS: readonly { value: Drying | ''; word: string }[] = [
   { value: '', word: 'nothing dries' },
   ...DRYINGS.map((value) => ({ value, word: capital(value) })),
 ];
+
+/** A share in percent; small ones are not told as none, nor almost all as all. */
+export function percentOf(share: number): string {
+  const percent = 100 * share;
+  if (percent > 0 && percent < 0.5) return '< 1 %';
+  if (percent < 100 && percent >= 99.5) return '> 99 %';
+  return `${Math.round(percent)} %`;
+}

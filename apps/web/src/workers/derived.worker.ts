@@ -1,3 +1,4 @@
+import { scenesSeen, type SceneSeen } from '@quarry/core/cast';
 import { shellList, skylineOf, unlistedBuildings, type Skyline } from '@quarry/core/structures';
 import { expose, transfer, type ProxyMarked } from 'comlink';
 import { FIXABLE_RULES, RULES, RuleEvaluator, type EvaluatedFinding } from '@quarry/core/findings';
@@ -293,6 +294,8 @@ const worker = {
     const { kit, cautions } = showBook(followed.scene, ground());
     return { kit, cautions };
   },
+  /** How small scenes are seen, and how far light is from them. */
+  scenesSeen: (): SceneSeen[] => scenesSeen(followed.scene, ground()),
   /** Light and power in the place of the show. */
   power: (): Power => powerOf(sceneAtShow(followed.scene), ground()),
   /** The list that a building's plain shell makes; null: it is gone. */

@@ -9,3 +9,4 @@ export {
   type SceneCast,
   type SpotCast,
 } from './casting.ts';
+export { scenesSeen, type SceneSeen } from './scenesSeen.ts';

@@ -1,18 +1,11 @@
 import { DISTINCT_DELTA_E, colourDeltaE, colourName, partOf } from '../catalogue/index.ts';
 import { SIDE_WORDS, displayOf, listOf, turnedSide } from '../document/index.ts';
 import { centreOf, countOf } from '../grid/index.ts';
-import { WATCHERS, cavityFloor, type Watcher } from '../visibility/index.ts';
+import { WATCHERS, WATCHER_WORDS, cavityFloor } from '../visibility/index.ts';
 import { listed, percent } from './figures.ts';
 import { formatTenths, type FindingDraft, type Rule } from './finding.ts';
 
 // What visitors cannot see, or not make out.
-
-const WATCHER_WORDS: Readonly<Record<Watcher, string>> = {
-  adult: 'adults',
-  seated: 'people in a wheelchair',
-  child: 'children',
-  shoulders: 'those on shoulders',
-};
 
 const sceneUnseen: Rule = {
   id: 'scene-unseen',

@@ -9,6 +9,14 @@ import type { Eye } from './seen.ts';
 export const WATCHERS = ['adult', 'seated', 'child', 'shoulders'] as const;
 export type Watcher = (typeof WATCHERS)[number];
 
+/** As a sentence names them. */
+export const WATCHER_WORDS: Readonly<Record<Watcher, string>> = {
+  adult: 'adults',
+  seated: 'people in a wheelchair',
+  child: 'children',
+  shoulders: 'those on shoulders',
+};
+
 /** One pair of eyes stands each so many mm along a side (ours, no source). */
 export const EYE_STEP = 500;
 /** Where no barrier says so the public stands so far from the scene, mm (ours, as for sight lines). */

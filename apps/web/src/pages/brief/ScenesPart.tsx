@@ -1,6 +1,12 @@
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import { castingChanges, type Casting, type OneMore, type SceneCast } from '@quarry/core/cast';
+import {
+  castingChanges,
+  type Casting,
+  type OneMore,
+  type SceneCast,
+  type SceneSeen,
+} from '@quarry/core/cast';
 import { countOf } from '@quarry/core/grid';
 import {
   CHARACTER_FORMS,
@@ -15,11 +21,13 @@ import {
   type CastScene,
   type SceneSpot,
 } from '@quarry/core/document';
+import { WATCHERS, WATCHER_WORDS } from '@quarry/core/visibility';
 import { useDenialReason, useEdit } from '../../data/useDisplay.tsx';
 import { CheckField, NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
-import { capital } from '../../ui/words.ts';
+import { capital, percentOf } from '../../ui/words.ts';
+import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 import { FACINGS, FORM_WORDS, POSE_WORDS, CHARACTER_STATE_WORDS, roleWord } from './castWords.ts';
 
 type SmallScene = Entity<'figure'>;
@@ -37,6 +45,7 @@ export function ScenesPart({
   onPick: (id: string) => void;
 }) {
   const [open, setOpen] = useState<string | null>(null);
+  const seen = useWorkerQuery((core) => core.scenesSeen());
   const all = listOf(scene, 'figure');
   const bySpots = new Map(casting.scenes.map((one) => [one.id, one]));
   const figures = [
@@ -72,6 +81,7 @@ export function ScenesPart({
             figure={figure}
             casting={casting}
             cast={bySpots.get(figure.id) ?? null}
+            seen={seen?.find(({ id }) => id === figure.id) ?? null}
             isOpen={figure.id === open}
             onOpen={() => setOpen(figure.id === open ? null : figure.id)}
           />
@@ -124,6 +134,7 @@ function SceneItem({
   figure,
   casting,
   cast,
+  seen,
   isOpen,
   onOpen,
 }: {
@@ -131,6 +142,7 @@ function SceneItem({
   figure: SmallScene;
   casting: Casting;
   cast: SceneCast | null;
+  seen: SceneSeen | null;
   isOpen: boolean;
   onOpen: () => void;
 }) {
@@ -164,6 +176,7 @@ function SceneItem({
       </button>
       {isOpen && (
         <div className="pl-3 pb-2">
+          {seen && <p className="text-xs py-1">{seenWords(seen)}</p>}
           {spots.map((_, i) => (
             <SpotFields
               key={i}
@@ -225,6 +238,24 @@ function SceneItem({
       )}
     </li>
   );
+}
+
+/** How a small scene is seen and lit, in a sentence. */
+function seenWords({ free, hider, lamp }: SceneSeen): string {
+  const shares = WATCHERS.flatMap((who) => {
+    const share = free?.[who] ?? null;
+    return share === null ? [] : [{ who: WATCHER_WORDS[who], share: percentOf(share) }];
+  });
+  return [
+    free === null
+      ? 'Who sees it is told when Brief says from which sides visitors look, and it stands in a place.'
+      : `Its faces are seen ${shares
+          .map(
+            ({ who, share }, i) => `by ${who} from ${share}${i === 0 ? ' of the places they stand at' : ''}`,
+          )
+          .join(', ')}${hider === null ? '' : `; ${hider} hides most of it`}.`,
+    lamp === null ? 'No lamp is lit.' : `The nearest lit lamp is ${Math.round(lamp)} studs off.`,
+  ].join(' ');
 }
 
 /** The next spot stands beside the last one and looks the same way. */

@@ -7,7 +7,8 @@ import { DataTable } from '../../ui/DataTable.tsx';
 import { NumberField } from '../../ui/fields.tsx';
 import { Basis, Heading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
-import { WATCHER_HEADS, percentOf, shareOrNone } from './watchers.ts';
+import { percentOf } from '../../ui/words.ts';
+import { WATCHER_HEADS, shareOrNone } from './watchers.ts';
 
 /** Who looks, how busy each side is, and what is seen from the doors and from where photos are taken. */
 export function SeenFrom({ scene, sight }: { scene: Scene; sight: Sight }) {

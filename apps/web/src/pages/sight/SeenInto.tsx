@@ -4,7 +4,8 @@ import { WATCHERS, type SeenFloor, type SeenThing } from '@quarry/core/visibilit
 import { useView } from '../../data/view.ts';
 import { DataTable, type Column } from '../../ui/DataTable.tsx';
 import { Basis, Heading } from '../../ui/parts.tsx';
-import { WATCHER_HEADS, percentOf, shareOrNone } from './watchers.ts';
+import { percentOf } from '../../ui/words.ts';
+import { WATCHER_HEADS, shareOrNone } from './watchers.ts';
 
 /** So much of a thing before its own colour is marked, share of its outline. */
 const MUCH = 0.5;

@@ -5,9 +5,10 @@ import { EYE_STEP, WATCHERS, type SeenPart, type Sight } from '@quarry/core/visi
 import { DataTable, type Column } from '../../ui/DataTable.tsx';
 import { Basis, Heading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
+import { percentOf } from '../../ui/words.ts';
 import { useCounts } from '../../workers/useCounts.ts';
 import { PlainGround } from './PlainGround.tsx';
-import { WATCHER_HEADS, percentOf, shareOrNone } from './watchers.ts';
+import { WATCHER_HEADS, shareOrNone } from './watchers.ts';
 
 /** Less of a section that is seen is marked, share of its studs. */
 const LITTLE = 0.5;

@@ -6,10 +6,11 @@ import { useEdit, useIsPlanner } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { DataTable, type Column } from '../../ui/DataTable.tsx';
 import { Basis, Empty, Failure, Heading } from '../../ui/parts.tsx';
+import { percentOf } from '../../ui/words.ts';
 import { useViewHelps } from '../../workers/useSight.ts';
 import { PlainBacks } from './PlainBacks.tsx';
 import { SeenCavities, SeenRooms, StandsOut } from './SeenInto.tsx';
-import { WATCHER_HEADS, percentOf } from './watchers.ts';
+import { WATCHER_HEADS } from './watchers.ts';
 
 /** Less of a thing that is free is marked, share of lines. */
 const LITTLE = 0.5;
