@@ -9,6 +9,7 @@ import { fileName } from '@quarry/core/formats';
 import { lampsOf } from '@quarry/core/power';
 import { currentPlace, highestTable } from '@quarry/core/venue';
 import {
+  PLANNED,
   WATCHERS,
   eyeHeights,
   lookedAt,
@@ -57,6 +58,7 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
   const handle = useRef<WalkHandle>(null);
   const [isRound, setRound] = useState(false);
   const [isDark, setDark] = useState(false);
+  const [isToday, setToday] = useState(false);
   const lamps = useMemo(() => (relief ? lampsOf(scene, relief) : []), [scene, relief]);
   const display = displayOf(scene);
   const [at, setAt] = useState<Standpoint>(() => {
@@ -131,6 +133,7 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
           label={words}
           theme={theme}
           lamps={isDark ? lamps : null}
+          isToday={isToday}
           ref={handle}
         />
       </div>
@@ -160,6 +163,12 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
           />
         )}
         {viewpoint?.photo && <PhotoBeside scene={scene} id={viewpoint.photo} />}
+        <CheckField
+          label="Only what stands today in full"
+          value={isToday}
+          disabled={!mesh.parts.some(({ material }) => material.startsWith(PLANNED))}
+          onCommit={setToday}
+        />
         <SelectField
           label="Before the side"
           value={here.side}
@@ -228,7 +237,8 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
           slopes slanted; decks, walls, plants and figures as plain bodies; tables with their cloth, barriers
           and the floor of the place. {faces.toLocaleString('en')} triangles. In a dark hall the 12 lamps
           nearest to what you look at shine on what is about them, through walls too; all that are lit are
-          seen. Furniture in rooms, vehicles and photographs are not drawn yet.
+          seen. What stands today is ground, buildings, plants and figures of sections past the stage at which
+          they are built. Furniture in rooms, vehicles and photographs are not drawn yet.
         </Basis>
       </section>
     </>

@@ -11,7 +11,7 @@ import {
   type Group,
 } from 'three';
 import type { Lamp } from '@quarry/core/power';
-import type { WalkMesh } from '@quarry/core/visibility';
+import { PLANNED, type WalkMesh } from '@quarry/core/visibility';
 import { Orbit } from '../../ui/Orbit.tsx';
 import { paintOf } from '../../ui/paint.ts';
 
@@ -43,6 +43,8 @@ const DARK = '#0b0e11';
 const LAMP = { colour: '#ffd9a0', off: '#59544b', size: 0.7, strength: 160, reach: 70 } as const;
 /** So many of the nearest light what is about them: each costs time in every pixel. */
 const MAX_SHINING = 12;
+/** How much of what does not stand yet is seen, 0 to 1. */
+const GHOST = 0.28;
 /** How far one looks up and down, radians. */
 const MOST_PITCH = 1.4;
 /** Radians by pixel of a drag. */
@@ -71,11 +73,13 @@ interface WalkViewProps {
   theme: 'day' | 'night';
   /** The hall is dark, and these are its lamps; null: daylight. */
   lamps: readonly Lamp[] | null;
+  /** What does not stand yet is seen through. */
+  isToday: boolean;
   ref: Ref<WalkHandle>;
 }
 
 /** The display in three dimensions, from an eye that stands before it or turned by hand. */
-export function WalkView({ mesh, standing, label, theme, lamps, ref }: WalkViewProps) {
+export function WalkView({ mesh, standing, label, theme, lamps, isToday, ref }: WalkViewProps) {
   const far = Math.max(mesh.w, mesh.d);
   const isDark = lamps !== null;
   return (
@@ -90,7 +94,7 @@ export function WalkView({ mesh, standing, label, theme, lamps, ref }: WalkViewP
       <hemisphereLight args={['#ffffff', '#8d8678', isDark ? 0.14 : 1.6]} />
       <directionalLight position={[-far, far * 2, far * 1.4]} intensity={isDark ? 0.08 : 1.7} />
       {lamps && <Lamps lamps={lamps} mesh={mesh} about={standing?.target ?? [mesh.w / 2, 0, mesh.d / 2]} />}
-      <Faces mesh={mesh} ref={ref} />
+      <Faces mesh={mesh} isToday={isToday} ref={ref} />
       {standing ? (
         <Stand {...centred(standing, mesh)} />
       ) : (
@@ -152,12 +156,14 @@ function StepBack({ far }: { far: number }) {
 }
 
 /** The faces by material, their middle over the origin. */
-function Faces({ mesh, ref }: { mesh: WalkMesh; ref: Ref<WalkHandle> }) {
+function Faces({ mesh, isToday, ref }: { mesh: WalkMesh; isToday: boolean; ref: Ref<WalkHandle> }) {
   const group = useRef<Group>(null);
   const { gl, scene, camera, invalidate } = useThree();
   const parts = useMemo(
     () =>
-      mesh.parts.map(({ material, positions, indices }) => {
+      mesh.parts.map(({ material: name, positions, indices }) => {
+        const isPlanned = name.startsWith(PLANNED);
+        const material = isPlanned ? name.slice(PLANNED.length) : name;
         const geometry = new BufferGeometry();
         geometry.setAttribute('position', new BufferAttribute(positions, 3));
         geometry.setIndex(new BufferAttribute(indices, 1));
@@ -165,7 +171,7 @@ function Faces({ mesh, ref }: { mesh: WalkMesh; ref: Ref<WalkHandle> }) {
         const colour = material.startsWith('colour ')
           ? paintOf(material.slice('colour '.length))
           : (PAINTS[material] ?? '#888888');
-        return { material, geometry, colour };
+        return { name, isPlanned, geometry, colour };
       }),
     [mesh],
   );
@@ -173,6 +179,7 @@ function Faces({ mesh, ref }: { mesh: WalkMesh; ref: Ref<WalkHandle> }) {
     invalidate();
     return () => parts.forEach(({ geometry }) => geometry.dispose());
   }, [parts, invalidate]);
+  useEffect(() => invalidate(), [isToday, invalidate]);
   useImperativeHandle(
     ref,
     () => ({
@@ -203,9 +210,16 @@ function Faces({ mesh, ref }: { mesh: WalkMesh; ref: Ref<WalkHandle> }) {
   );
   return (
     <group ref={group} position={[-mesh.w / 2, 0, -mesh.d / 2]}>
-      {parts.map(({ material, geometry, colour }) => (
-        <mesh key={material} name={material} geometry={geometry}>
-          <meshLambertMaterial name={material} color={colour} />
+      {parts.map(({ name, isPlanned, geometry, colour }) => (
+        <mesh key={name} name={name} geometry={geometry} renderOrder={isPlanned && isToday ? 1 : 0}>
+          <meshLambertMaterial
+            key={isPlanned && isToday ? 'ghost' : 'solid'}
+            name={name}
+            color={colour}
+            transparent={isPlanned && isToday}
+            opacity={isPlanned && isToday ? GHOST : 1}
+            depthWrite={!(isPlanned && isToday)}
+          />
         </mesh>
       ))}
     </group>

@@ -1,28 +1,38 @@
 import { STUDS_PER_PLATE } from '../../grid/index.ts';
 import { GROUNDS } from '../../document/index.ts';
 import { BARE, OUTSIDE, type Relief } from '../../terrain/index.ts';
-import { mergedCells, type MeshBuilder } from './mesh.ts';
+import { mergedCells, type MeshBuilder, type MeshCorner } from './mesh.ts';
 
+/** Ground and whether it is planned only, as one number below 256. */
+const BARE_LOOK = 127;
+const lookOf = (code: number, isPlanned: number): number =>
+  (code === BARE ? BARE_LOOK : code) + (isPlanned ? 128 : 0);
 /** What a stud of ground looks like: `ground` and its kind. */
-const materialOf = (code: number): string => `ground ${code === BARE ? 'bare' : GROUNDS[code]}`;
+const materialOf = (look: number): string =>
+  `ground ${look % 128 === BARE_LOOK ? 'bare' : GROUNDS[look % 128]}`;
 
 /** The lowest ground, plates; no higher than the datum. */
 export const lowestOf = ({ height }: Relief): number =>
   height.reduce((least, plates) => Math.min(least, plates), 0);
 
-/** The ground with its steps, down to the table at its edges. */
-export function addGround(mesh: MeshBuilder, relief: Relief): void {
+/** The ground with its steps, down to the table at its edges. @param planned studs whose ground does not stand yet: 1 */
+export function addGround(mesh: MeshBuilder, relief: Relief, planned: Uint8Array): void {
   const { w, d, height, ground } = relief;
+  const put = (look: number, corners: readonly MeshCorner[]) => {
+    mesh.isPlanned = look >= 128;
+    mesh.face(materialOf(look), corners);
+    mesh.isPlanned = false;
+  };
   const isIn = (x: number, y: number) => x >= 0 && y >= 0 && x < w && y < d && ground[y * w + x] !== OUTSIDE;
   // A key for a height and a ground: heights may lie below the datum.
   const keyAt = (x: number, y: number) => {
     const i = y * w + x;
-    return ground[i] === OUTSIDE ? 0 : 1 + ground[i] + 256 * (height[i] + 32_768);
+    return ground[i] === OUTSIDE ? 0 : 1 + lookOf(ground[i], planned[i]) + 256 * (height[i] + 32_768);
   };
   const heightOf = (key: number) => Math.floor((key - 1) / 256) - 32_768;
   mergedCells(w, d, keyAt, (x, y, wide, deep, key) => {
     const high = heightOf(key) * STUDS_PER_PLATE;
-    mesh.face(materialOf((key - 1) % 256), [
+    put((key - 1) % 256, [
       [x, high, y],
       [x, high, y + deep],
       [x + wide, high, y + deep],
@@ -35,12 +45,14 @@ export function addGround(mesh: MeshBuilder, relief: Relief): void {
     if (!isIn(x, y)) return 0;
     const own = height[y * w + x];
     const beside = isIn(toX, toY) ? height[toY * w + toX] : low;
-    return beside < own ? 1 + ground[y * w + x] + 256 * (own - low + 4096 * (beside - low)) : 0;
+    return beside < own
+      ? 1 + lookOf(ground[y * w + x], planned[y * w + x]) + 256 * (own - low + 4096 * (beside - low))
+      : 0;
   };
   const step = (key: number) => {
     const rest = Math.floor((key - 1) / 256);
     return {
-      ...{ material: materialOf((key - 1) % 256), high: ((rest % 4096) + low) * STUDS_PER_PLATE },
+      ...{ look: (key - 1) % 256, high: ((rest % 4096) + low) * STUDS_PER_PLATE },
       foot: (Math.floor(rest / 4096) + low) * STUDS_PER_PLATE,
     };
   };
@@ -54,9 +66,9 @@ export function addGround(mesh: MeshBuilder, relief: Relief): void {
         1,
         (x) => stepKey(x, y, x, y + by),
         (x, _, wide, __, key) => {
-          const { material, high, foot } = step(key);
+          const { look, high, foot } = step(key);
           const [from, to] = by > 0 ? [x, x + wide] : [x + wide, x];
-          mesh.face(material, [
+          put(look, [
             [from, high, at],
             [from, foot, at],
             [to, foot, at],
@@ -74,9 +86,9 @@ export function addGround(mesh: MeshBuilder, relief: Relief): void {
         1,
         (y) => stepKey(x, y, x + by, y),
         (y, _, deep, __, key) => {
-          const { material, high, foot } = step(key);
+          const { look, high, foot } = step(key);
           const [from, to] = by > 0 ? [y + deep, y] : [y, y + deep];
-          mesh.face(material, [
+          put(look, [
             [at, high, from],
             [at, foot, from],
             [at, foot, to],

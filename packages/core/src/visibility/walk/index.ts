@@ -5,10 +5,11 @@ import { currentContents, frameOf, highestTable, pointToScene, rectToScene } fro
 import { addBuilding } from './buildings.ts';
 import { addGround, lowestOf } from './ground.ts';
 import { MeshBuilder, type MeshPart } from './mesh.ts';
+import { plannedGround, standsToday } from './stands.ts';
 
 // The whole display as faces, to be walked round: x east, y up and z south in studs, from the footprint's corner and the datum.
 
-export type { MeshPart } from './mesh.ts';
+export { PLANNED, type MeshPart } from './mesh.ts';
 
 /** The faces of a display and its room. */
 export interface WalkMesh {
@@ -20,7 +21,7 @@ export interface WalkMesh {
   floor: number;
   /**
    * By material: `ground …`, `deck`, `colour …` (one of the palette), `leaf`, `wood`, `figure`, `wall`, `table`, `cloth`,
-   * `floor`, `barrier`.
+   * `floor`, `barrier`; of what does not stand yet with PLANNED before it.
    */
   parts: MeshPart[];
 }
@@ -36,13 +37,18 @@ export function walkMesh(scene: Scene, relief: Relief): WalkMesh | null {
   if (w === 0 || d === 0) return null;
   const mesh = new MeshBuilder();
   const origin = { x: relief.x, y: relief.y };
-  addGround(mesh, relief);
+  addGround(mesh, relief, plannedGround(scene, relief));
   for (const plot of listOf(scene, 'plot')) {
     const foot = standsOn(scene, relief, plot);
+    mesh.isPlanned = !standsToday(scene, 'plot', plot.id);
     if (foot !== null) addBuilding(mesh, plot, { foot, street: displayOf(scene), origin });
   }
   const bodies = bodiesOf(scene, relief);
-  for (const body of bodies) addBody(mesh, body, origin);
+  for (const body of bodies) {
+    mesh.isPlanned = !standsToday(scene, body.kind, body.id);
+    addBody(mesh, body, origin);
+  }
+  mesh.isPlanned = false;
   const floor = addRoom(mesh, scene, relief);
   const high = bodies.reduce(
     (most, { top }) => Math.max(most, top),

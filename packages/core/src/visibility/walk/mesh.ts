@@ -9,12 +9,18 @@ export interface MeshPart {
 
 export type MeshCorner = readonly [x: number, y: number, z: number];
 
+/** Begins the material of what is planned and does not stand yet. */
+export const PLANNED = 'planned ';
+
 /** Gathers faces. */
 export class MeshBuilder {
   readonly #parts = new Map<string, { positions: number[]; indices: number[] }>();
+  /** What is gathered now does not stand yet: its materials begin with PLANNED. */
+  isPlanned = false;
 
   /** A flat convex face, its corners against the clock as seen from outside. */
-  face(material: string, corners: readonly MeshCorner[]): void {
+  face(of: string, corners: readonly MeshCorner[]): void {
+    const material = this.isPlanned ? `${PLANNED}${of}` : of;
     let part = this.#parts.get(material);
     if (!part) this.#parts.set(material, (part = { positions: [], indices: [] }));
     const first = part.positions.length / 3;

@@ -19,6 +19,17 @@ function volumes(parts: readonly MeshPart[]): [number, number, number] {
     }
   return sums;
 }
+/** Area of the faces that look up, studs. */
+function topArea(positions: Float32Array, indices: Uint32Array): number {
+  let area = 0;
+  for (let i = 0; i < indices.length; i += 3) {
+    const [a, b, c] = [0, 1, 2].map((k) => 3 * indices[i + k]);
+    if (positions[a + 1] !== positions[b + 1] || positions[a + 1] !== positions[c + 1]) continue;
+    const at = (k: number, axis: number) => positions[k + axis] - positions[a + axis];
+    area += (at(b, 2) * at(c, 0) - at(b, 0) * at(c, 2)) / 2;
+  }
+  return area;
+}
 const base = {
   display: { name: 'Walk', kind: 'diorama' as const },
   footprint: [
@@ -35,6 +46,10 @@ const meshOf = (more: object = {}) => {
     relief,
     mesh,
     of: (what: string) => mesh.parts.filter(({ material }) => material.startsWith(what)),
+    studs: (what: string) =>
+      mesh.parts
+        .filter(({ material }) => material === what)
+        .reduce((sum, { positions, indices }) => sum + topArea(positions, indices), 0),
   };
 };
 
@@ -91,4 +106,36 @@ test('tables stand on the floor as high as they are, the floor lies under the hi
   );
   // The lowest ground is a plate over the tables; the lower one lies 80 mm under the other.
   expect(heights).toEqual(new Set([-0.4, -10.4]));
+});
+
+test('what does not stand yet has a material of its own: ground, houses and trees by the stage of their section', () => {
+  const section = (letter: string, x: number, stage: string) => ({
+    ...{ id: letter.toLowerCase(), letter, name: letter, x, y: 0, w: 16, d: 24 },
+    stage,
+  });
+  const house = (id: string, x: number) => ({
+    id,
+    name: id,
+    x,
+    y: 4,
+    w: 6,
+    d: 6,
+    height: 12,
+    wallColour: 'rust',
+  });
+  const tree = (id: string, x: number) => ({ id, name: id, x, y: 18, height: 15 });
+  const { of, studs } = meshOf({
+    // Its ground is being built; its houses are; all but figures stand.
+    sections: [section('A', 0, 'ground'), section('B', 16, 'structures'), section('C', 32, 'peopled')],
+    plots: [house('p', 4), house('q', 20), house('r', 36)],
+    trees: [tree('t', 8), tree('u', 24), tree('v', 38)],
+  });
+  const volumeOf = (what: string) => volumes(of(what))[0];
+  expect(studs('planned ground bare')).toBe(16 * 24);
+  // 40 × 24 and 8 × 10 in all.
+  expect(studs('ground bare')).toBe(24 * 24 + 8 * 10);
+  expect(volumeOf('planned colour')).toBeCloseTo(2 * volumeOf('colour'), 3);
+  expect(volumeOf('planned leaf')).toBeCloseTo(2 * volumeOf('leaf'), 3);
+  // Of no section, or with the stage past: it stands.
+  expect(meshOf({ plots: [house('p', 4)] }).of('planned')).toEqual([]);
 });
