@@ -27,6 +27,19 @@ export const sightCases: [string, (room: Room) => unknown, string[]][] = [
     ['The good side of “Mill” looks south, and visitors see 0 % of it', '“Long wall” hides most', '100 %'],
   ],
   [
+    'tall-first',
+    // From shoulders a line to the highest point of the mill's face, 105.6 mm up, passes 4 studs before it at 135.6 mm: the
+    // tower ends at 249.6. From the ends of the side it shifts by 2.2 studs at most, and the tower is 10 wider each way.
+    (f) =>
+      Object.assign(f, {
+        plots: [
+          { id: 'm', name: 'Mill', x: 40, y: 20, w: 16, d: 8, height: 18 },
+          { id: 't', name: 'Tower', x: 30, y: 32, w: 36, d: 4, height: 60 },
+        ],
+      }),
+    ['“Tower” stands before “Mill” and hides 100 % of its south face from visitors’ eyes'],
+  ],
+  [
     'scene-blends',
     // Behind every head lies grass, which is Moss where no recipe says otherwise.
     (f) =>

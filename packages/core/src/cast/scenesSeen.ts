@@ -1,7 +1,7 @@
 import { listOf, type Scene } from '../document/index.ts';
 import type { Relief } from '../terrain/index.ts';
 import { lampsOf } from '../power/index.ts';
-import { Lookout, publicEyes, type SeenThing, type Watcher } from '../visibility/index.ts';
+import { Lookout, publicEyes, type Watcher } from '../visibility/index.ts';
 
 // How small scenes are seen, and how far light is from them.
 
@@ -22,7 +22,7 @@ export function scenesSeen(scene: Scene, relief: Relief): SceneSeen[] {
   const lookout = eyes && new Lookout(scene, relief, eyes);
   const lamps = lampsOf(scene, relief).filter(({ isLit }) => isLit);
   return listOf(scene, 'figure').map(({ id, x, y }) => {
-    const seen: SeenThing | null = lookout && lookout.look('figure', id);
+    const seen = lookout?.look('figure', id);
     const away = lamps.map((lamp) => Math.hypot(lamp.x + relief.x - x, lamp.y + relief.y - y));
     return {
       ...{ id, free: seen?.free ?? null, hider: seen?.hiders[0]?.name ?? null },

@@ -1,6 +1,7 @@
 import { PLATE, centreOf, countOf, formatMm, formatPlates } from '../grid/index.ts';
 import { FRONT_DEPTH, OUTSIDE, indexAt, plotCard, floorBeside, standsOn } from '../terrain/index.ts';
 import { runsEast, SIDE_WORDS, displayOf, labelOf, listOf, type Plot } from '../document/index.ts';
+import type { SeenThing } from '../visibility/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
 import { unorderedPairs } from './places.ts';
 import { isTurned, plotRef } from './plots.ts';
@@ -176,6 +177,12 @@ const tallFirst: Rule = {
     const plots = bodies().filter(
       ({ kind, begins, ground, isPavement }) => kind === 'plot' && begins === ground && !isPavement,
     );
+    const looked = new Map<string, SeenThing['sides']>();
+    const sidesOf = (id: string): SeenThing['sides'] => {
+      const sides = looked.get(id) ?? lookout()?.look('plot', id).sides ?? [];
+      looked.set(id, sides);
+      return sides;
+    };
     return displayOf(scene).viewedSides.flatMap((side): FindingDraft[] => {
       const along = runsEast(side) ? 'x' : 'y';
       const [size, across, deep] = along === 'x' ? (['w', 'y', 'd'] as const) : (['d', 'x', 'w'] as const);
@@ -192,9 +199,7 @@ const tallFirst: Rule = {
           return from < to && nearer >= 0 && nearer <= HIDES_WITHIN ? [{ tall, from, to }] : [];
         });
         if (covered(hiders) / place[size] < SOME) return [];
-        const seen = lookout()
-          ?.look('plot', low.id)
-          .sides.find((one) => one.side === side);
+        const seen = sidesOf(low.id).find((one) => one.side === side);
         const share = seen ? 1 - seen.free : covered(hiders) / place[size];
         if (share < SOME) return [];
         // The one that hides most is named, and how many other things help it.

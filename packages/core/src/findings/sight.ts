@@ -106,7 +106,7 @@ const sceneBlends: Rule = {
     const lookout = figures.length > 0 ? ask() : null;
     if (!lookout) return [];
     return figures.flatMap((figure): FindingDraft[] => {
-      const { blends } = lookout.look('figure', figure.id);
+      const blends = lookout.blendOf('figure', figure.id);
       const [most] = blends?.against ?? [];
       if (!blends || !most || blends.share < HALF) return [];
       return [

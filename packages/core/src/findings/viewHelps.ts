@@ -42,7 +42,7 @@ export function viewHelps(
   onProgress: (share: number) => void = () => undefined,
 ): ViewHelp[] {
   const { scene, relief } = compiled;
-  const seenIn = ({ scene: of, relief: over }: Compiled): SeenThing | null => {
+  const seenIn = ({ scene: of, relief: over }: Compiled): Omit<SeenThing, 'blends'> | null => {
     const eyes = publicEyes(of, over);
     return eyes && new Lookout(of, over, eyes).look(kind, id);
   };

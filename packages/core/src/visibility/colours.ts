@@ -41,18 +41,15 @@ export function wornColours(scene: Scene, id: string): string[] {
 
 /**
  * What is uppermost on each stud of a relief, by its index, as far as its colour is known: ground and buildings.
- * @returns asked with the keys of things that are taken away meanwhile
+ * @returns asked with the key of the thing that is taken away meanwhile
  */
-export function colourOfStuds(
-  scene: Scene,
-  relief: Relief,
-): (i: number, away: readonly string[]) => Coloured | null {
+export function colourOfStuds(scene: Scene, relief: Relief): (i: number, away: string) => Coloured | null {
   const dress = dressesOf(scene);
   const cover = coverFromAbove(relief);
   const sections = listOf(scene, 'section');
   return (i, away) => {
     const owner = relief.owner[i] > 0 ? relief.things[relief.owner[i] - 1] : undefined;
-    if (owner && relief.top[i] > relief.surface[i] && !away.includes(keyOf(owner.kind, owner.id)))
+    if (owner && relief.top[i] > relief.surface[i] && away !== keyOf(owner.kind, owner.id))
       return ofThing(scene, owner);
     const [x, y] = [relief.x + (i % relief.w) + 0.5, relief.y + Math.trunc(i / relief.w) + 0.5];
     const section = sections.find((one) => containsPoint(one, x, y))?.id ?? null;

@@ -78,7 +78,9 @@ export function sightOf(
     sizes: step(apparentSizes(field, some)),
   }));
   const lookout = new Lookout(scene, relief, eyes);
-  const things = step(refs.map(({ kind, id }) => lookout.look(kind, id)));
+  const things = step(
+    refs.map(({ kind, id }): SeenThing => ({ ...lookout.look(kind, id), blends: lookout.blendOf(kind, id) })),
+  );
   const { rooms, cavities } = step(floorsOf(lookout));
   const views = viewpoints.map((from) => step(viewFrom(scene, relief, field, from)));
   const all = groups.reduce((sum, { weight, eyes: some }) => sum + weight * some.length, 0);

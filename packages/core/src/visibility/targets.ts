@@ -100,12 +100,10 @@ export class Lookout {
   }
 
   /** What is seen of a thing. @param without what is taken away meanwhile, keys of things */
-  look(kind: 'plot' | 'figure', id: string, without: readonly string[] = []): SeenThing {
+  look(kind: 'plot' | 'figure', id: string, without: readonly string[] = []): Omit<SeenThing, 'blends'> {
     const key = keyOf(kind, id);
-    const bodies = this.#field.bodiesOf(key).filter(({ isPavement }) => !isPavement);
-    const targets = bodies.flatMap((body) => targetsOf(body, this.relief));
-    const away = [key, ...without];
-    const putBack = away.map((one) => this.#field.takeAway(one));
+    const targets = this.#bodiesOf(key).flatMap((body) => targetsOf(body, this.relief));
+    const putBack = [key, ...without].map((one) => this.#field.takeAway(one));
     const sums = new Map<string, { all: number; free: number }>();
     const add = (name: string, weight: number, isFree: boolean) => {
       const sum = sums.get(name) ?? { all: 0, free: 0 };
@@ -130,7 +128,6 @@ export class Lookout {
             cut.set(owner, (cut.get(owner) ?? 0) + weight);
           }
         }
-    const behind = this.#blend(coloursOf(this.scene, kind, id), bodies, away);
     for (const back of putBack.toReversed()) back();
     const shareOf = (name: string) => {
       const sum = sums.get(name);
@@ -148,7 +145,6 @@ export class Lookout {
       hiders: [...cut]
         .map(([owner, weight]) => this.#hider(owner, weight / all))
         .toSorted((a, b) => b.share - a.share || (a.id < b.id ? -1 : 1)),
-      blends: behind,
     };
   }
 
@@ -221,24 +217,33 @@ export class Lookout {
     return { kind, id, name: labelOf(this.scene, kind, id), share, isStanding: STANDING.includes(kind) };
   }
 
-  /** What lies behind the outline of a thing: its head, or the farther top edges where one looks down on it, else the nearer ones. */
-  #blend(colours: readonly string[], bodies: readonly Body[], away: readonly string[]): Blend | null {
+  /** Where a thing has the colour of what lies behind its outline: its head, or the farther top edges where one looks down on it, else the nearer ones. */
+  blendOf(kind: 'plot' | 'figure', id: string): Blend | null {
+    const colours = coloursOf(this.scene, kind, id);
     if (colours.length === 0) return null;
+    const key = keyOf(kind, id);
     const behind = new Behind(colours);
-    const outline = bodies.flatMap((body) => outlineOf(body, this.relief));
+    const outline = this.#bodiesOf(key).flatMap((body) => outlineOf(body, this.relief));
+    const back = this.#field.takeAway(key);
     for (const who of WATCHERS)
       for (const eye of this.eyes.by[who])
         for (const target of outline) {
           const { at, out, weight } = target;
           if (out && isBefore(target, eye) === eye.z >= at.z) continue;
           if (firstHider(this.#field.field, this.#peaks, at, eye) !== FREE) continue;
-          behind.add(this.#behind(at, eye, away), weight * eye.crowd * this.eyes.shares[who]);
+          behind.add(this.#behind(at, eye, key), weight * eye.crowd * this.eyes.shares[who]);
         }
+    back();
     return behind.answer();
   }
 
+  /** What stands there of a thing but its pavement. */
+  #bodiesOf(key: string): Body[] {
+    return this.#field.bodiesOf(key).filter(({ isPavement }) => !isPavement);
+  }
+
   /** What a line from an eye meets behind a point; null: the hall, or what has no known colour. */
-  #behind(at: Eye, eye: Eye, away: readonly string[]): Coloured | null {
+  #behind(at: Eye, eye: Eye, away: string): Coloured | null {
     const { field } = this.#field;
     const flat = Math.hypot(at.x - eye.x, at.y - eye.y);
     if (flat === 0) return null;
