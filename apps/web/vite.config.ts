@@ -71,6 +71,7 @@ export default defineConfig({
               'VersionsSheet',
               'TransportPage',
               'SightPage',
+              'BriefPage',
               'WalkSheet',
               'three',
               'paint',
