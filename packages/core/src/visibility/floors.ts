@@ -54,7 +54,6 @@ export function roomFloors(relief: Relief, plot: Plot, ground: number): Floor[] 
           studs.filter(({ isRoom }) => isRoom),
           MAX_POINTS.room,
         ).map(({ column, row }) => middleOf(relief, column, row, floor)),
-        without: [],
         lowered: studs.map(({ i, isRoom, isWall }) => ({
           i,
           height: isRoom ? floor : isWall ? top : heightOf(0),
@@ -78,5 +77,5 @@ export function cavityFloor(scene: Scene, relief: Relief, id: string): Floor | n
   });
   return points.length === 0
     ? null
-    : { name: cavity.name, points: thinned(points, MAX_POINTS.cavity), without: [], lowered: [] };
+    : { name: cavity.name, points: thinned(points, MAX_POINTS.cavity), lowered: [] };
 }

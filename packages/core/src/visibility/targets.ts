@@ -49,12 +49,10 @@ export interface Blend {
   against: (Coloured & { own: string; deltaE: number; share: number })[];
 }
 
-/** Points of a floor that eyes may see, mm over the table, and what is off or lower meanwhile. */
+/** Points of a floor that eyes may see, mm over the table, and what is lower meanwhile. */
 export interface Floor {
   name: string;
   points: readonly Eye[];
-  /** Keys of things that are taken away. */
-  without: readonly string[];
   /** Studs that are no higher, mm. */
   lowered: readonly { i: number; height: number }[];
 }
@@ -151,7 +149,6 @@ export class Lookout {
   /** How much of a floor is seen, and how deep one sees into it. */
   lookInto(floor: Floor): SeenFloor {
     const { field } = this.#field;
-    const putBack = floor.without.map((key) => this.#field.takeAway(key));
     const before = floor.lowered.map(({ i }) => field.heights[i]);
     floor.lowered.forEach(({ i, height }, k) => (field.heights[i] = Math.min(before[k], height)));
     const depths = this.eyes.sides.map((side) => ({ side, ...depthsFrom(side, floor.points), seen: 0 }));
@@ -169,7 +166,6 @@ export class Lookout {
       return this.eyes.by[who].length > 0 && floor.points.length > 0 ? seen / floor.points.length : null;
     });
     floor.lowered.forEach(({ i }, k) => (field.heights[i] = before[k]));
-    for (const back of putBack.toReversed()) back();
     return { name: floor.name, free, depths: depths.map(({ side, seen, of }) => ({ side, seen, of })) };
   }
 
@@ -196,13 +192,14 @@ export class Lookout {
   nearest(kind: 'plot' | 'figure', id: string): number {
     const points = this.#field.bodiesOf(keyOf(kind, id)).flatMap((body) => targetsOf(body, this.relief));
     const eyes = WATCHERS.flatMap((who) => this.eyes.by[who]);
-    return Math.min(
-      ...points.flatMap(({ at }) =>
-        eyes.map((eye) =>
+    let nearest = Infinity;
+    for (const { at } of points)
+      for (const eye of eyes)
+        nearest = Math.min(
+          nearest,
           Math.hypot((eye.x - at.x) * MM_PER_STUD, (eye.y - at.y) * MM_PER_STUD, eye.z - at.z),
-        ),
-      ),
-    );
+        );
+    return nearest;
   }
 
   /** What a thing stands on, plates; null: it does not stand in the scene. */
