@@ -187,7 +187,7 @@ describe('the guide', () => {
     const shares = [sight?.shares.adult, sight?.shares.seated, sight?.shares.child, sight?.shares.shoulders];
     const [adults, seated, children, shoulders] = shares.map((share) => Math.round(100 * (share ?? NaN)));
     expect(text).toContain(
-      `of 100 ${adults} are adults, ${seated} sit in a wheelchair, ${children} are children, ${shoulders} of them on shoulders`,
+      `of 100 visitors ${adults} are adults, ${seated} sit in a wheelchair, ${children} are children and ${shoulders} are carried on shoulders`,
     );
     const splitters = sight?.things.find(({ name }) => name === 'Slate splitters');
     expect(splitters).toMatchObject({ free: { seated: 0, child: 0 } });
