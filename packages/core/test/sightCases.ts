@@ -83,7 +83,7 @@ export const sightCases: [string, (room: Room) => unknown, string[]][] = [
   [
     'plain-seen',
     (f) => Object.assign(f, { plains: [{ id: 'g', name: 'Back', areas: [{ x: 60, y: 30, w: 8, d: 4 }] }] }),
-    ['32 of 32 studs of “Back” are seen now, 32 of them in the area of 8 × 4 studs; 0 were meant to be'],
+    ['32 of 32 studs of plain ground are seen now; 0 were meant to be'],
   ],
   [
     'tunnel-deep',

@@ -1,7 +1,9 @@
 import { DISTINCT_DELTA_E, colourDeltaE, colourName, partOf } from '../catalogue/index.ts';
 import { SIDE_WORDS, displayOf, listOf, turnedSide } from '../document/index.ts';
 import { centreOf, countOf } from '../grid/index.ts';
-import { WATCHERS, WATCHER_WORDS, cavityFloor } from '../visibility/index.ts';
+import { plainMask } from '../masonry/index.ts';
+import { OUTSIDE } from '../terrain/index.ts';
+import { WATCHERS, WATCHER_WORDS, cavityFloor, thinned } from '../visibility/index.ts';
 import { listed, percent } from './figures.ts';
 import { formatTenths, type FindingDraft, type Rule } from './finding.ts';
 
@@ -213,33 +215,40 @@ const tunnelDeep: Rule = {
   },
 };
 
+/** Of plain ground so many studs are looked at, at most. */
+const MAX_PLAIN = 1500;
+
 const plainSeen: Rule = {
   id: 'plain-seen',
   title: 'Ground that was left plain is seen',
   basis:
-    'Straight lines from visitors’ eyes to the tops of the studs of plain ground, as on Sight: it is laid in any colour because nobody saw it. Found when more than one stud in a hundred of it is seen.',
+    'Straight lines from visitors’ eyes to the tops of the studs of plain ground, as on Sight: it is laid in any colour because nobody saw it. Found when more than one stud in a hundred of it is seen; of more than 1,500 studs so many are looked at, evenly among them.',
   page: 'plan',
   severity: 'note',
-  check({ scene, lookout: ask }) {
+  check({ scene, relief, lookout: ask }) {
     const plains = listOf(scene, 'plain');
     const lookout = plains.length > 0 ? ask() : null;
     if (!lookout) return [];
-    return plains.flatMap((plain): FindingDraft[] => {
-      const areas = plain.areas.map((area) => ({ area, ...lookout.seenTops(area) }));
-      const sum = (of: 'seen' | 'studs') => areas.reduce((all, one) => all + one[of], 0);
-      const [seen, studs] = [sum('seen'), sum('studs')];
-      if (seen * 100 <= studs) return [];
-      const most = areas.reduce((a, b) => (b.seen > a.seen ? b : a));
-      return [
-        {
-          sentence: `${seen.toLocaleString('en')} of ${countOf(studs, 'stud')} of “${plain.name}” are seen now, ${most.seen.toLocaleString('en')} of them in the area of ${most.area.w} × ${most.area.d} studs; 0 were meant to be.`,
-          remedy: 'Look at Sight again and leave plain what is hidden now, or take it back.',
-          place: centreOf(most.area),
-          things: [{ kind: 'plain', id: plain.id }],
-          numbers: { seen },
+    const mask = plainMask(scene, relief);
+    const studs = [...mask.keys()].filter((i) => mask[i] === 1 && relief.ground[i] !== OUTSIDE);
+    const looked = thinned(studs, MAX_PLAIN);
+    const found = lookout.seenTops(looked);
+    if (found.length * 100 <= looked.length) return [];
+    const seen = Math.round((studs.length * found.length) / looked.length);
+    const about = looked.length < studs.length ? 'About ' : '';
+    const [first] = found;
+    return [
+      {
+        sentence: `${about}${seen.toLocaleString('en')} of ${countOf(studs.length, 'stud')} of plain ground are seen now; 0 were meant to be.`,
+        remedy: 'Look at Sight again and leave plain what is hidden now, or take it back.',
+        place: {
+          x: relief.x + (first % relief.w) + 0.5,
+          y: relief.y + Math.trunc(first / relief.w) + 0.5,
         },
-      ];
-    });
+        things: plains.map(({ id }) => ({ kind: 'plain', id })),
+        numbers: { seen },
+      },
+    ];
   },
 };
 

@@ -24,7 +24,17 @@ import {
   type Scene,
   type Side,
 } from '../document/index.ts';
-import { SURF, groundNamed, groundNumber, skinOf, dressesOf, plainOf, surfOf, type Dress } from './dress.ts';
+import {
+  SURF,
+  groundNamed,
+  groundNumber,
+  skinOf,
+  dressesOf,
+  plainMask,
+  plainOf,
+  surfOf,
+  type Dress,
+} from './dress.ts';
 import { SKIN, type Fill } from './fill.ts';
 import { METHOD_SPECS } from './method.ts';
 
@@ -235,8 +245,8 @@ export class Grounds {
   private readonly dress: ReturnType<typeof dressesOf>;
   /** Floors of the lowest cavities, by index of the stud. */
   private readonly floors = new Map<number, number>();
-  /** Studs whose cover nobody sees, by index. */
-  private readonly plain = new Set<number>();
+  /** Studs whose cover nobody sees: 1. */
+  private readonly plain: Uint8Array;
 
   constructor(
     private readonly scene: Scene,
@@ -259,12 +269,7 @@ export class Grounds {
         this.floors.set(i, Math.min(floor, this.floors.get(i) ?? floor));
       });
     }
-    for (const { areas } of listOf(scene, 'plain'))
-      for (const { x, y, w, d } of areas)
-        for (let k = 0; k < w * d; k++) {
-          const i = indexAt(relief, x + (k % w), y + Math.trunc(k / w));
-          if (i >= 0) this.plain.add(i);
-        }
+    this.plain = plainMask(scene, relief);
     compiled.relief.things.forEach(({ kind, id }, index) => {
       const method = kind === 'pad' || kind === 'hill' ? scene[kind][id]?.method : null;
       if (method) this.own.set(index + 1, numberOf(method));
@@ -388,7 +393,7 @@ export class Grounds {
 
   /** Whether nobody sees the top of something on a stud: it is the highest surface there. @param top plates */
   private isPlain(i: number, top: number): boolean {
-    return this.plain.has(i) && this.compiled.relief.surface[i] === top;
+    return this.plain[i] === 1 && this.compiled.relief.surface[i] === top;
   }
 
   /** Height to which the ground is solid from the table up, plates: where a cavity is in it, its floor. */

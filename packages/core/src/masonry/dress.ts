@@ -1,4 +1,5 @@
 import { ANY_COLOUR, partOf } from '../catalogue/index.ts';
+import { intersection, type Rect } from '../grid/index.ts';
 import { GROUNDS, displayOf, listOf, type Ground, type Recipe, type Scene } from '../document/index.ts';
 import { countsOf, scatterOrder } from './scatter.ts';
 import { SKIN, heightAround, type Fill, type LayerPlan } from './fill.ts';
@@ -39,6 +40,19 @@ export const surfOf = (water: Dress): Dress => ({
     { colour: 'chalk', share: 1 },
   ],
 });
+
+/** The studs of plain ground, row by row: 1. */
+export function plainMask(scene: Scene, relief: Rect): Uint8Array {
+  const mask = new Uint8Array(relief.w * relief.d);
+  for (const { areas } of listOf(scene, 'plain'))
+    for (const area of areas) {
+      const on = intersection(area, relief);
+      if (!on) continue;
+      for (let y = on.y - relief.y; y < on.y - relief.y + on.d; y++)
+        mask.fill(1, y * relief.w + on.x - relief.x, y * relief.w + on.x - relief.x + on.w);
+    }
+  return mask;
+}
 
 /** Cover that nobody sees: of the colour of hidden pieces, with nothing scattered on it. */
 export const plainOf = (dress: Dress): Dress => ({

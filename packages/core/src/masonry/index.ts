@@ -18,7 +18,15 @@ export {
 } from './steps.ts';
 export { verifyMasonry } from './verify.ts';
 export { bendCounts, blueNoise, countsOf, scatterOrder } from './scatter.ts';
-export { PLAIN_DRESS, accentsOf, dressesOf, type Accent, type AccentTally, type Dress } from './dress.ts';
+export {
+  PLAIN_DRESS,
+  accentsOf,
+  dressesOf,
+  plainMask,
+  type Accent,
+  type AccentTally,
+  type Dress,
+} from './dress.ts';
 export {
   countMasonry,
   dressMasonry,

@@ -19,7 +19,8 @@ import type { SeenThing } from './targets.ts';
 
 /** A building with sides that nobody sees, and what it frees to leave them bare. */
 export interface HiddenBack {
-  plot: Entity<'plot'>;
+  /** The building's id. */
+  id: string;
   /** Of the unturned building. */
   sides: Side[];
   /** Pieces of walls that may be of any colour then, and what they cost to buy, money of the display. */
@@ -41,9 +42,9 @@ export function hiddenBacks(scene: Scene, things: readonly SeenThing[]): HiddenB
         return sides.every((one) => one.side !== towards || one.free === 0);
       });
       const { pieces, worth } = freedBy(scene, plot, hidden);
-      return pieces > 0 ? [{ plot, sides: hidden, pieces, worth }] : [];
+      return pieces > 0 ? [{ id, sides: hidden, pieces, worth }] : [];
     })
-    .toSorted((a, b) => b.pieces - a.pieces || (a.plot.id < b.plot.id ? -1 : 1));
+    .toSorted((a, b) => b.pieces - a.pieces || (a.id < b.id ? -1 : 1));
 }
 
 /** Pieces of any colour with some sides bare, against none. */
@@ -66,9 +67,15 @@ function freedBy(
   return sum;
 }
 
+/** Whether these backs are bare already, and no others. */
+export function areBare(scene: Scene, backs: readonly HiddenBack[]): boolean {
+  const sidesOf = new Map(backs.map(({ id, sides }) => [id, sides]));
+  return listOf(scene, 'plot').every(({ id, bareSides }) => dequal(sidesOf.get(id) ?? [], bareSides));
+}
+
 /** Changes after which these backs are bare, and no others; lists that a building's pieces made are made again. */
 export function backChanges(scene: Scene, backs: readonly HiddenBack[]): Change[] {
-  const sidesOf = new Map(backs.map(({ plot, sides }) => [plot.id, sides]));
+  const sidesOf = new Map(backs.map(({ id, sides }) => [id, sides]));
   const rules = displayOf(scene);
   return listOf(scene, 'plot').flatMap((plot): Change[] => {
     const bareSides = sidesOf.get(plot.id) ?? [];

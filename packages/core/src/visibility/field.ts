@@ -10,6 +10,8 @@ export class SightField {
   readonly field: HeightField & { voids: Map<number, readonly Void[]> };
   /** Solid pieces of those studs that have something open in them. */
   readonly #pieces: ReadonlyMap<number, readonly Interval[]>;
+  /** Of those the ones in which a thing has a piece, by its key. */
+  readonly #openOf = new Map<string, number[]>();
   readonly #bodies: ReadonlyMap<string, readonly Body[]>;
   readonly #numberOf: ReadonlyMap<string, number>;
   #studsOf: ReadonlyMap<number, number[]> | null = null;
@@ -28,13 +30,10 @@ export class SightField {
       ),
       voids: new Map([...this.#pieces].map(([i, pieces]) => [i, voidsOf(pieces)])),
     };
+    for (const [i, pieces] of this.#pieces)
+      for (const { owner } of pieces) if (owner) addTo(this.#openOf, keyOf(owner.kind, owner.id), i);
     const bodies = new Map<string, Body[]>();
-    for (const body of standing) {
-      const key = keyOf(body.kind, body.id);
-      const list = bodies.get(key);
-      if (list) list.push(body);
-      else bodies.set(key, [body]);
-    }
+    for (const body of standing) addTo(bodies, keyOf(body.kind, body.id), body);
     this.#bodies = bodies;
     this.#numberOf = new Map(relief.things.map(({ kind, id }, i) => [keyOf(kind, id), i + 1]));
   }
@@ -47,10 +46,9 @@ export class SightField {
   takeAway(key: string): () => void {
     const number = this.#numberOf.get(key);
     const { heights, voids } = this.field;
-    const opened = [...this.#pieces].filter(([, pieces]) => pieces.some((piece) => isOf(piece, key)));
-    const closed = opened.map(([i]) => [i, voids.get(i) ?? []] as const);
-    for (const [i, pieces] of opened)
-      voids.set(i, voidsOf(pieces.map((piece) => (isOf(piece, key) ? { ...piece, to: piece.from } : piece))));
+    const closed = (this.#openOf.get(key) ?? []).map((i) => [i, voids.get(i) ?? []] as const);
+    for (const [i] of closed)
+      voids.set(i, voidsOf((this.#pieces.get(i) ?? []).filter((piece) => !isOf(piece, key))));
     const studs =
       number === undefined ? [] : ((this.#studsOf ??= studsByOwner(this.relief)).get(number) ?? []);
     const foot = Math.min(...this.bodiesOf(key).map(({ ground }) => ground));
@@ -104,10 +102,13 @@ function voidsOf(pieces: readonly Interval[]): Void[] {
 function studsByOwner({ owner }: Relief): Map<number, number[]> {
   const studsOf = new Map<number, number[]>();
   owner.forEach((number, i) => {
-    if (number === 0) return;
-    const studs = studsOf.get(number);
-    if (studs) studs.push(i);
-    else studsOf.set(number, [i]);
+    if (number > 0) addTo(studsOf, number, i);
   });
   return studsOf;
+}
+
+function addTo<K, V>(lists: Map<K, V[]>, key: K, value: V): void {
+  const list = lists.get(key);
+  if (list) list.push(value);
+  else lists.set(key, [value]);
 }

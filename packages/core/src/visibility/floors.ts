@@ -11,7 +11,7 @@ import type { Floor } from './targets.ts';
 const MAX_POINTS = { room: 96, cavity: 400 } as const;
 
 /** Of many points so few, scattered evenly over them: those whose turns of the golden ratio are least. */
-function thinned<T>(points: readonly T[], most: number): T[] {
+export function thinned<T>(points: readonly T[], most: number): T[] {
   if (points.length <= most) return [...points];
   const share = most / points.length;
   return points.filter((_, k) => (k * 0.618_033_988_75) % 1 < share);

@@ -1,5 +1,4 @@
 import type { Rect } from '../grid/index.ts';
-import { UNSEEN } from './sight.ts';
 
 // Ground that nobody sees, as rectangles large enough to be laid apart.
 
@@ -11,11 +10,11 @@ const MAX_AREAS = 200;
 /**
  * Rectangles of studs that nobody sees, none over another, the largest first: each is a largest one of what those before
  * it leave. Its cost grows with studs × rectangles.
- * @param studs as `Sight` tells them, row by row over `size`
+ * @param hidden studs that nobody sees: 1, row by row over `size`
  */
-export function hiddenAreas(studs: Uint8Array, size: Rect): Rect[] {
+export function hiddenAreas(hidden: Uint8Array, size: Rect): Rect[] {
   const { w, d } = size;
-  const isFree = Uint8Array.from(studs, (share) => (share === UNSEEN ? 1 : 0));
+  const isFree = hidden.slice();
   const areas: Rect[] = [];
   while (areas.length < MAX_AREAS) {
     const { x, y, w: wide, d: deep } = largestIn(isFree, w, d);

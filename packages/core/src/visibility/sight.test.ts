@@ -6,6 +6,7 @@ import {
   Lookout,
   NO_STUD,
   SightField,
+  areBare,
   backChanges,
   eyesAlong,
   hiddenBacks,
@@ -346,6 +347,11 @@ test('backs that nobody sees, as the building is turned; a list that its pieces 
   };
   const after = changed([]);
   expect(after.plot.h.bareSides).toEqual(['n']);
+  expect([areBare(after, backsOf(after)), areBare(after, []), areBare(plain, [])]).toEqual([
+    true,
+    false,
+    true,
+  ]);
   expect(after.partList.l.lines).toEqual(shellPieces(after.plot.h, displayOf(after)));
   const own = changed([{ ...lines[0], part: 'plate-1x2', colour: 'poppy', qty: 3 }]);
   expect(own.partList.l.lines).toHaveLength(lines.length + 1);

@@ -1,10 +1,12 @@
-import { containsPoint } from '../grid/index.ts';
+import { containsPoint, type Rect } from '../grid/index.ts';
 import { listOf, type Scene, type Side } from '../document/index.ts';
 import type { Relief } from '../terrain/index.ts';
 import { apparentSizes } from './apparent.ts';
+import { hiddenBacks, type HiddenBack } from './backs.ts';
 import { WATCHERS, publicEyes, type PublicEye, type PublicEyes, type Watcher } from './eyes.ts';
 import { heightField } from './field.ts';
 import { cavityFloor, roomFloors } from './floors.ts';
+import { hiddenAreas } from './hiddenAreas.ts';
 import { seenCounts } from './seen.ts';
 import { Lookout, lookedAt, type SeenFloor, type SeenThing } from './targets.ts';
 import { viewFrom, viewpointsOf, type ViewFrom } from './views.ts';
@@ -42,6 +44,10 @@ export interface Sight {
   cavities: (SeenFloor & { id: string })[];
   /** From the doors of the hall, and from where photos are taken. */
   views: ViewFrom[];
+  /** Ground that nobody sees, in rectangles of the plan. */
+  hidden: Rect[];
+  /** Backs of buildings that nobody sees, those that free most pieces first. */
+  backs: HiddenBack[];
   /** Each stud's top, row by row from the north: the share of all visitors that see it in percent; UNSEEN or NO_STUD. */
   studs: Uint8Array;
 }
@@ -116,9 +122,19 @@ export function sightOf(
       view: view > 0 ? fills / view : 0,
     };
   };
+  const studs = Uint8Array.from(field.heights, (height, i) => {
+    if (Number.isNaN(height)) return NO_STUD;
+    const seen = looks.reduce((sum, { weight, counts }) => sum + weight * counts[i], 0);
+    return seen === 0 ? UNSEEN : Math.max(1, Math.round((100 * seen) / all));
+  });
   return {
     ...{ sides: eyes.sides, distance: eyes.distance, eyes: eyes.places.length, shares: eyes.shares },
     ...{ rooms, cavities, views },
+    hidden: hiddenAreas(
+      studs.map((share) => (share === UNSEEN ? 1 : 0)),
+      relief,
+    ),
+    backs: hiddenBacks(scene, things),
     parts: [
       partOf(null, () => true),
       ...sections.map((section) =>
@@ -126,11 +142,7 @@ export function sightOf(
       ),
     ],
     things: things.toSorted((a, b) => a.mean - b.mean || (a.name < b.name ? -1 : 1)),
-    studs: Uint8Array.from(field.heights, (height, i) => {
-      if (Number.isNaN(height)) return NO_STUD;
-      const seen = looks.reduce((sum, { weight, counts }) => sum + weight * counts[i], 0);
-      return seen === 0 ? UNSEEN : Math.max(1, Math.round((100 * seen) / all));
-    }),
+    studs,
   };
 }
 

@@ -1,4 +1,4 @@
-import { MM_PER_PLATE, MM_PER_STUD, intersection, type Rect } from '../grid/index.ts';
+import { MM_PER_PLATE, MM_PER_STUD } from '../grid/index.ts';
 import { DISTINCT_DELTA_E, colourDeltaE } from '../catalogue/index.ts';
 import { SIDES, entityOf, keyOf, labelOf, type Kind, type Scene, type Side } from '../document/index.ts';
 import type { Body, Relief } from '../terrain/index.ts';
@@ -169,23 +169,16 @@ export class Lookout {
     return { name: floor.name, free, depths: depths.map(({ side, seen, of }) => ({ side, seen, of })) };
   }
 
-  /** How many studs of an area have a top that somebody sees, and how many it has. */
-  seenTops(area: Rect): { seen: number; studs: number } {
+  /** Those of some studs, by their index in the relief, whose top somebody sees. */
+  seenTops(studs: readonly number[]): number[] {
     const { field } = this.#field;
-    const on = intersection(area, this.relief);
     const eyes = WATCHERS.flatMap((who) => this.eyes.by[who]);
-    const sum = { seen: 0, studs: 0 };
-    if (!on) return sum;
-    for (let row = on.y; row < on.y + on.d; row++)
-      for (let column = on.x; column < on.x + on.w; column++) {
-        const [x, y] = [column - this.relief.x, row - this.relief.y];
-        const z = field.heights[y * field.w + x];
-        if (Number.isNaN(z)) continue;
-        sum.studs++;
-        const at = { x: x + 0.5, y: field.d - y - 0.5, z };
-        if (eyes.some((eye) => eye.z >= z && firstHider(field, this.#peaks, at, eye) === FREE)) sum.seen++;
-      }
-    return sum;
+    return studs.filter((i) => {
+      const z = field.heights[i];
+      if (Number.isNaN(z)) return false;
+      const at = { x: (i % field.w) + 0.5, y: field.d - Math.trunc(i / field.w) - 0.5, z };
+      return eyes.some((eye) => eye.z >= z && firstHider(field, this.#peaks, at, eye) === FREE);
+    });
   }
 
   /** How near to it eyes come, mm; Infinity where it does not stand in the scene. */

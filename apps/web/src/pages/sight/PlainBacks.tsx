@@ -1,7 +1,6 @@
-import { useMemo } from 'react';
 import { countOf } from '@quarry/core/grid';
 import { SIDE_WORDS, displayOf, listOf, turnedSide, type Scene } from '@quarry/core/document';
-import { backChanges, hiddenBacks, type Sight } from '@quarry/core/visibility';
+import { areBare, backChanges, type Sight } from '@quarry/core/visibility';
 import { useEdit, useIsPlanner } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { DataTable } from '../../ui/DataTable.tsx';
@@ -12,10 +11,11 @@ export function PlainBacks({ scene, sight }: { scene: Scene; sight: Sight }) {
   const plans = useIsPlanner();
   const edit = useEdit();
   const { pick } = useView();
-  const backs = useMemo(() => hiddenBacks(scene, sight.things), [scene, sight]);
+  // A building may be gone since they were looked at.
+  const backs = sight.backs.filter(({ id }) => Object.hasOwn(scene.plot, id));
   const bare = listOf(scene, 'plot').filter(({ bareSides }) => bareSides.length > 0);
   const { colourHidden, currency } = displayOf(scene);
-  const left = backChanges(scene, backs);
+  const isLaid = areBare(scene, backs);
   if (backs.length === 0 && bare.length === 0) return null;
   const pieces = backs.reduce((sum, one) => sum + one.pieces, 0);
   const worth = backs.reduce((sum, one) => sum + one.worth, 0);
@@ -26,25 +26,25 @@ export function PlainBacks({ scene, sight }: { scene: Scene; sight: Sight }) {
         <DataTable
           label="Backs that nobody sees"
           rows={backs}
-          keyOf={({ plot }) => plot.id}
+          keyOf={({ id }) => id}
           columns={[
             {
               head: 'Building',
-              cell: ({ plot }) => (
+              cell: ({ id }) => (
                 <button
                   type="button"
                   className="link link-hover text-left"
-                  onClick={() => pick({ kind: 'plot', id: plot.id })}
+                  onClick={() => pick({ kind: 'plot', id })}
                 >
-                  {plot.name}
+                  {scene.plot[id].name}
                 </button>
               ),
             },
             {
               head: 'Sides',
               wraps: true,
-              cell: ({ plot, sides }) =>
-                sides.map((side) => SIDE_WORDS[turnedSide(side, plot.turn)]).join(', '),
+              cell: ({ id, sides }) =>
+                sides.map((side) => SIDE_WORDS[turnedSide(side, scene.plot[id].turn)]).join(', '),
             },
             { head: 'Any colour will do', number: true, cell: (one) => countOf(one.pieces, 'piece') },
             { head: 'Worth', number: true, cell: (one) => `${one.worth.toFixed(2)} ${currency}` },
@@ -57,14 +57,14 @@ export function PlainBacks({ scene, sight }: { scene: Scene; sight: Sight }) {
           <span className="fig">
             {worth.toFixed(2)} {currency}
           </span>
-          {left.length === 0 ? '; they are left plain.' : ', may be of any colour.'}
+          {isLaid ? '; they are left plain.' : ', may be of any colour.'}
           {colourHidden !== 'free' && ' The house rules ask for the right colour where nothing is seen too.'}
         </span>
-        {plans && left.length > 0 && colourHidden === 'free' && (
+        {plans && !isLaid && colourHidden === 'free' && (
           <button
             type="button"
             className="btn btn-sm"
-            onClick={() => edit.change('left hidden backs plain', left)}
+            onClick={() => edit.change('left hidden backs plain', backChanges(scene, backs))}
           >
             Leave backs plain
           </button>

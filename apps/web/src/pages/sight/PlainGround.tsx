@@ -1,12 +1,10 @@
 import { dequal } from 'dequal/lite';
 import { Calculator, Square } from 'lucide-react';
-import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { countOf } from '@quarry/core/grid';
 import { displayOf, listOf, type Scene } from '@quarry/core/document';
 import { noPlainChanges, plainChanges, type PlainSavings } from '@quarry/core/materials';
-import { hiddenAreas, type Sight } from '@quarry/core/visibility';
-import type { Relief } from '@quarry/core/terrain';
+import type { Sight } from '@quarry/core/visibility';
 import { freshId, useEdit, useIsPlanner, useLink } from '../../data/useDisplay.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { Basis, Failure, Heading } from '../../ui/parts.tsx';
@@ -16,11 +14,11 @@ const studsOf = (areas: readonly { w: number; d: number }[]) =>
   areas.reduce((sum, { w, d }) => sum + w * d, 0);
 
 /** Ground that nobody sees: what it saves to lay it in any colour, done by one press and taken back by one. */
-export function PlainGround({ scene, sight, relief }: { scene: Scene; sight: Sight; relief: Relief }) {
+export function PlainGround({ scene, sight }: { scene: Scene; sight: Sight }) {
   const { id } = useLink();
   const plans = useIsPlanner();
   const edit = useEdit();
-  const areas = useMemo(() => hiddenAreas(sight.studs, relief), [sight, relief]);
+  const areas = sight.hidden;
   const { state, ask, end } = usePlainSavings(scene, areas);
   const plain = listOf(scene, 'plain').flatMap((one) => one.areas);
   const isFree = displayOf(scene).colourHidden === 'free';

@@ -1,5 +1,4 @@
 import type { Scene, Section } from '@quarry/core/document';
-import type { Relief } from '@quarry/core/terrain';
 import { effortOf } from '@quarry/core/progress';
 import { EYE_STEP, WATCHERS, type SeenPart, type Sight } from '@quarry/core/visibility';
 import { DataTable, type Column } from '../../ui/DataTable.tsx';
@@ -16,7 +15,7 @@ const LITTLE = 0.5;
 const MUCH = 1.5;
 
 /** What of each section is seen, by whom, and what its hours show. */
-export function SeenSections({ scene, sight, relief }: { scene: Scene; sight: Sight; relief: Relief }) {
+export function SeenSections({ scene, sight }: { scene: Scene; sight: Sight }) {
   const { say } = useMeasureFormat();
   return (
     <>
@@ -36,7 +35,7 @@ export function SeenSections({ scene, sight, relief }: { scene: Scene; sight: Si
           { head: 'Nobody, studs', number: true, cell: ({ hidden }) => hidden.toLocaleString('en') },
         ]}
       />
-      <PlainGround scene={scene} sight={sight} relief={relief} />
+      <PlainGround scene={scene} sight={sight} />
       <WhereHoursShow scene={scene} sight={sight} />
       <Basis>
         One pair of eyes of each height stands every {say(EYE_STEP, 'mm')} along the sides the display is

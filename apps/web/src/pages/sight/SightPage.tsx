@@ -90,9 +90,7 @@ export function SightPage() {
                 <>
                   {shade && <HatchKey />}
                   <Looking state={state} isFirst={sight === null} />
-                  {sight && size && sheet === 'sections' && (
-                    <SeenSections scene={scene} sight={sight} relief={size} />
-                  )}
+                  {sight && sheet === 'sections' && <SeenSections scene={scene} sight={sight} />}
                   {sight && sheet === 'things' && <SeenThings scene={scene} sight={sight} />}
                   {sight && sheet === 'eyes' && <SeenFrom scene={scene} sight={sight} />}
                 </>
