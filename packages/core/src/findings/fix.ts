@@ -58,6 +58,17 @@ export const moveFix = (scene: Scene, ref: EntityRef, by: number, way: CompassWa
   changes: moveAll(scene, [ref], by * COMPASS[way][0], by * COMPASS[way][1]),
 });
 
+/** Moves of a thing by each of some steps, studs, to all four sides. */
+export const moveFixes = (scene: Scene, ref: EntityRef, steps: readonly number[]): Fix[] =>
+  steps.flatMap((by) => COMPASS_WAYS.map((way) => moveFix(scene, ref, by, way)));
+
+/** Quarter turns of a building. */
+export const turnFixes = (plot: Entity<'plot'>): Fix[] =>
+  [90, 180, 270].map((by) => ({
+    words: `Turn ${plot.name} by ${by}°`,
+    changes: [patch('plot', plot, { turn: (plot.turn + by) % 360 })],
+  }));
+
 /** Ways to bring two rectangles apart by moving the second, the shortest first. @param step multiples it moves by */
 export function apart(fixed: Rect, loose: Rect, step: number): { by: number; way: CompassWay }[] {
   const up = (by: number) => Math.ceil(by / step) * step;

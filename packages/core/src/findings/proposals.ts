@@ -21,7 +21,18 @@ import { currentContents } from '../venue/index.ts';
 import { CARRY_FIXES } from './carryFixes.ts';
 import { CAST_FIXES } from './castFixes.ts';
 import { POWER_FIXES } from './powerFixes.ts';
-import { COMPASS, COMPASS_WAYS, apart, moveFix, patch, namedThing, type FixesOf, type Fix } from './fix.ts';
+import {
+  COMPASS,
+  COMPASS_WAYS,
+  apart,
+  moveFix,
+  patch,
+  namedThing,
+  type FixesOf,
+  type Fix,
+  moveFixes,
+  turnFixes,
+} from './fix.ts';
 
 // Remedies that a computation can propose, by rule. They are tried in fixes.ts before they are offered.
 
@@ -63,23 +74,12 @@ export const PROPOSED: Readonly<Record<string, FixesOf>> = {
   },
   'scene-unseen': (scene, finding) => {
     const figure = namedThing(scene, finding, 'figure');
-    return figure
-      ? [8, 16].flatMap((by) =>
-          COMPASS_WAYS.map((way) => moveFix(scene, { kind: 'figure', id: figure.id }, by, way)),
-        )
-      : [];
+    return figure ? moveFixes(scene, { kind: 'figure', id: figure.id }, [8, 16]) : [];
   },
   'good-side-hidden': (scene, finding) => {
     const plot = namedThing(scene, finding, 'plot');
     if (!plot) return [];
-    const turns = [90, 180, 270].map((by) => ({
-      words: `Turn ${plot.name} by ${by}°`,
-      changes: [patch('plot', plot, { turn: (plot.turn + by) % 360 })],
-    }));
-    const moves = [8, 16, 24].flatMap((by) =>
-      COMPASS_WAYS.map((way) => moveFix(scene, { kind: 'plot', id: plot.id }, by, way)),
-    );
-    return [...moves, ...turns];
+    return [...moveFixes(scene, { kind: 'plot', id: plot.id }, [8, 16, 24]), ...turnFixes(plot)];
   },
   'door-blends': (scene, finding) => {
     const plot = namedThing(scene, finding, 'plot');

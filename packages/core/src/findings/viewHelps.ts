@@ -1,9 +1,9 @@
-import { labelOf, reduce, type Change, type EntityRef, type Scene } from '../document/index.ts';
+import { labelOf, reduce, type EntityRef, type Scene } from '../document/index.ts';
 import { recompile, type Compiled } from '../terrain/index.ts';
 import { Lookout, publicEyes, type SeenThing } from '../visibility/index.ts';
 import { evaluateRules } from './evaluator.ts';
 import { isWorse } from './fixes.ts';
-import { COMPASS_WAYS, moveFix, type Fix } from './fix.ts';
+import { COMPASS_WAYS, moveFix, patch, turnFixes, type Fix } from './fix.ts';
 
 // What frees the view of a building or a small scene: moves, turns and lower trees, each tried on the whole scene.
 
@@ -80,25 +80,16 @@ function changesOf(scene: Scene, ref: EntityRef): Proposed[] {
   const moves = MOVES.flatMap((by) =>
     COMPASS_WAYS.map((way) => ({ ...moveFix(scene, ref, by, way), group: `${ref.id} ${way}` })),
   );
-  const patched = (v: number, set: Record<string, unknown>): Change[] => [
-    { op: 'patch', kind: ref.kind, id: ref.id, v, set },
-  ];
   const plot = ref.kind === 'plot' ? scene.plot[ref.id] : undefined;
   const tree = ref.kind === 'tree' ? scene.tree[ref.id] : undefined;
   const name = labelOf(scene, ref.kind, ref.id);
   return [
     ...moves,
-    ...(plot
-      ? [90, 180, 270].map((by) => ({
-          words: `Turn ${name} by ${by}°`,
-          changes: patched(plot.v, { turn: (plot.turn + by) % 360 }),
-          group: `${ref.id} turned`,
-        }))
-      : []),
+    ...(plot ? turnFixes(plot).map((fix) => ({ ...fix, group: `${ref.id} turned` })) : []),
     ...(tree
       ? LOWER.map((share) => Math.max(1, Math.round(tree.height * share))).map((height) => ({
           words: `Make ${name} ${height} plates tall instead of ${tree.height}`,
-          changes: patched(tree.v, { height }),
+          changes: [patch('tree', tree, { height })],
           group: `${ref.id} lower`,
         }))
       : []),

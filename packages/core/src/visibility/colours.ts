@@ -1,4 +1,3 @@
-import { containsPoint } from '../grid/index.ts';
 import { ANY_COLOUR, colourOf, partOf } from '../catalogue/index.ts';
 import {
   GROUNDS,
@@ -6,7 +5,7 @@ import {
   entityOf,
   keyOf,
   labelOf,
-  listOf,
+  sectionAt,
   type Kind,
   type Plot,
   type Scene,
@@ -46,13 +45,12 @@ export function wornColours(scene: Scene, id: string): string[] {
 export function colourOfStuds(scene: Scene, relief: Relief): (i: number, away: string) => Coloured | null {
   const dress = dressesOf(scene);
   const cover = coverFromAbove(relief);
-  const sections = listOf(scene, 'section');
   return (i, away) => {
     const owner = relief.owner[i] > 0 ? relief.things[relief.owner[i] - 1] : undefined;
     if (owner && relief.top[i] > relief.surface[i] && away !== keyOf(owner.kind, owner.id))
       return ofThing(scene, owner);
     const [x, y] = [relief.x + (i % relief.w) + 0.5, relief.y + Math.trunc(i / relief.w) + 0.5];
-    const section = sections.find((one) => containsPoint(one, x, y))?.id ?? null;
+    const section = sectionAt(scene, { x, y });
     const ground = cover[i] === BARE ? 'bare' : (GROUNDS[cover[i]] ?? 'bare');
     const colour = known(dress(ground, section).tones[0]?.colour ?? ANY_COLOUR);
     return colour === null ? null : { name: ground === 'bare' ? 'bare ground' : ground, colour };

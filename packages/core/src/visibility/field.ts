@@ -1,7 +1,7 @@
 import { MM_PER_PLATE, roundOut, type Rect } from '../grid/index.ts';
 import { keyOf, type Scene } from '../document/index.ts';
 import { OUTSIDE, bodiesOf, columnsOf, type Body, type Interval, type Relief } from '../terrain/index.ts';
-import type { HeightField, Void } from './seen.ts';
+import type { Eye, HeightField, Void } from './seen.ts';
 
 // A scene as lines of sight meet it: the height of each stud, and what is open under decks, roofs of ground and eaves.
 
@@ -38,19 +38,23 @@ export class SightField {
     this.#numberOf = new Map(relief.things.map(({ kind, id }, i) => [keyOf(kind, id), i + 1]));
   }
 
+  /** The studs on which a thing is uppermost. */
+  studsOf(key: string): readonly number[] {
+    const number = this.#numberOf.get(key);
+    return number === undefined ? [] : ((this.#studsOf ??= studsByOwner(this.relief)).get(number) ?? []);
+  }
+
   bodiesOf(key: string): readonly Body[] {
     return this.#bodies.get(key) ?? [];
   }
 
   /** Lowers the studs of a thing to what it stands on, and opens what it closes under others. @returns puts it back */
   takeAway(key: string): () => void {
-    const number = this.#numberOf.get(key);
     const { heights, voids } = this.field;
     const closed = (this.#openOf.get(key) ?? []).map((i) => [i, voids.get(i) ?? []] as const);
     for (const [i] of closed)
       voids.set(i, voidsOf((this.#pieces.get(i) ?? []).filter((piece) => !isOf(piece, key))));
-    const studs =
-      number === undefined ? [] : ((this.#studsOf ??= studsByOwner(this.relief)).get(number) ?? []);
+    const studs = this.studsOf(key);
     const foot = Math.min(...this.bodiesOf(key).map(({ ground }) => ground));
     const before = studs.map((i) => heights[i]);
     for (const i of studs)
@@ -64,6 +68,12 @@ export class SightField {
 
 const isOf = ({ owner }: Interval, key: string): boolean =>
   owner !== null && keyOf(owner.kind, owner.id) === key;
+
+/** A point of the plan, studs, in the frame of lines of sight. @param z mm over the table */
+export const inFrame = ({ x, y, d }: Relief, at: { x: number; y: number }, z: number): Eye => ({
+  ...{ x: at.x - x, y: y + d - at.y },
+  z,
+});
 
 /** The tops of a relief in mm over its datum; none outside the footprint. */
 export const heightField = (scene: Scene, relief: Relief): HeightField => new SightField(scene, relief).field;

@@ -2,6 +2,7 @@ import { MM_PER_PLATE } from '../grid/index.ts';
 import { builtCorners, roomCorners, storeyLevels, type Plot, type Scene } from '../document/index.ts';
 import { OUTSIDE, eachStudOf, levelHeight, type Relief } from '../terrain/index.ts';
 import { insideRoom } from '../venue/index.ts';
+import { inFrame } from './field.ts';
 import type { Eye } from './seen.ts';
 import type { Floor } from './targets.ts';
 
@@ -18,27 +19,22 @@ export function thinned<T>(points: readonly T[], most: number): T[] {
 }
 
 /** The middle of a stud in the frame of lines of sight. @param z mm over the table */
-const middleOf = ({ x, y, d }: Relief, column: number, row: number, z: number): Eye => ({
-  ...{ x: column - x + 0.5, y: y + d - row - 0.5 },
-  z,
-});
+const middleOf = (relief: Relief, column: number, row: number, z: number): Eye =>
+  inFrame(relief, { x: column + 0.5, y: row + 0.5 }, z);
 
 /**
  * The floors of a building from the top down, each with all that is over it taken off: its own walls stand round it to
  * the height of that storey. Furniture hides nothing.
- * @param ground what it stands on, plates
+ * @param ground what it stands on, plates @param own the studs on which it is uppermost
  * @returns none where it has no room inside its walls
  */
-export function roomFloors(relief: Relief, plot: Plot, ground: number): Floor[] {
+export function roomFloors(relief: Relief, plot: Plot, ground: number, own: readonly number[]): Floor[] {
   const [room, walls] = [roomCorners(plot), builtCorners(plot)];
-  const number = relief.things.findIndex(({ kind, id }) => kind === 'plot' && id === plot.id) + 1;
-  if (room.length < 3 || number === 0) return [];
-  const studs: { i: number; column: number; row: number; isRoom: boolean; isWall: boolean }[] = [];
-  relief.owner.forEach((owner, i) => {
-    if (owner !== number) return;
+  if (room.length < 3) return [];
+  const studs = own.map((i) => {
     const [column, row] = [relief.x + (i % relief.w), relief.y + Math.trunc(i / relief.w)];
     const middle = { x: column + 0.5, y: row + 0.5 };
-    studs.push({ i, column, row, isRoom: insideRoom(room, middle), isWall: insideRoom(walls, middle) });
+    return { i, column, row, isRoom: insideRoom(room, middle), isWall: insideRoom(walls, middle) };
   });
   const levels = storeyLevels(plot);
   const heightOf = (plates: number) => (ground + plates) * MM_PER_PLATE;

@@ -162,7 +162,7 @@ function floorsOf(lookout: Lookout): Pick<Sight, 'rooms' | 'cavities'> {
   const { scene, relief } = lookout;
   const rooms = listOf(scene, 'plot').flatMap((plot) => {
     const ground = lookout.groundOf('plot', plot.id);
-    const floors = ground === null ? [] : roomFloors(relief, plot, ground);
+    const floors = ground === null ? [] : roomFloors(relief, plot, ground, lookout.studsOf('plot', plot.id));
     return floors.length > 0 ? [[plot.id, floors.map((floor) => lookout.lookInto(floor))] as const] : [];
   });
   const cavities = listOf(scene, 'cavity').flatMap(({ id }) => {

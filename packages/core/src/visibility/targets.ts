@@ -4,7 +4,7 @@ import { SIDES, entityOf, keyOf, labelOf, type Kind, type Scene, type Side } fro
 import type { Body, Relief } from '../terrain/index.ts';
 import { colourOfStuds, outlineColour, wornColours, type Coloured } from './colours.ts';
 import { WATCHERS, type PublicEyes, type Watcher } from './eyes.ts';
-import { SightField } from './field.ts';
+import { SightField, inFrame } from './field.ts';
 import { FREE, firstHider, peaksOf, type Peaks, type Eye } from './seen.ts';
 
 // Buildings and small scenes as eyes see them: points on their faces, the lines to them, and what cuts those off.
@@ -195,6 +195,11 @@ export class Lookout {
     return nearest;
   }
 
+  /** The studs on which a thing is uppermost. */
+  studsOf(kind: Kind, id: string): readonly number[] {
+    return this.#field.studsOf(keyOf(kind, id));
+  }
+
   /** What a thing stands on, plates; null: it does not stand in the scene. */
   groundOf(kind: Kind, id: string): number | null {
     return this.#field.bodiesOf(keyOf(kind, id))[0]?.ground ?? null;
@@ -318,8 +323,7 @@ export const lookedAt = (scene: Scene): { kind: 'plot' | 'figure'; id: string }[
       .map((id) => ({ kind, id })),
   );
 
-function targetsOf({ kind, corners, begins, top }: Body, { x, y, d }: Relief): Target[] {
-  const frame = (at: { x: number; y: number }) => ({ x: at.x - x, y: y + d - at.y });
+function targetsOf({ kind, corners, begins, top }: Body, relief: Relief): Target[] {
   const [low, high] = [begins * MM_PER_PLATE, top * MM_PER_PLATE];
   if (kind === 'figure') {
     const middle = {
@@ -328,7 +332,7 @@ function targetsOf({ kind, corners, begins, top }: Body, { x, y, d }: Relief): T
     };
     return [
       {
-        at: { ...frame(middle), z: low + FACE * (high - low) },
+        at: inFrame(relief, middle, low + FACE * (high - low)),
         out: null,
         side: null,
         weight: 1,
@@ -352,10 +356,11 @@ function targetsOf({ kind, corners, begins, top }: Body, { x, y, d }: Relief): T
     const columns = pointsOf(length, POINT.along, POINT.mostAlong);
     return columns.flatMap((along) =>
       rows.map((up): Target => ({
-        at: {
-          ...frame({ x: a.x + (b.x - a.x) * along, y: a.y + (b.y - a.y) * along }),
-          z: low + up * (high - low),
-        },
+        at: inFrame(
+          relief,
+          { x: a.x + (b.x - a.x) * along, y: a.y + (b.y - a.y) * along },
+          low + up * (high - low),
+        ),
         ...{ out, side: sideOf(out) },
         weight: (length * (high - low)) / columns.length / rows.length,
       })),

@@ -11,6 +11,7 @@ import {
 } from '../venue/index.ts';
 import { apparentSizes } from './apparent.ts';
 import { NO_BARRIER } from './eyes.ts';
+import { inFrame } from './field.ts';
 import { NO_COLUMN, seenCounts, type Eye, type HeightField } from './seen.ts';
 
 // Single places from which the display is seen: the doors of the hall, and spots where photos are taken.
@@ -48,11 +49,6 @@ export function viewpointsOf(scene: Scene, relief: Relief): Viewpoint[] {
   const z = place.eyeAdult - highestTable(scene);
   return [...doorsOf(scene, place, relief, z), ...photoViews(scene, relief, z)];
 }
-
-const inFrame = ({ x, y, d }: Relief, at: { x: number; y: number }, z: number): Eye => ({
-  ...{ x: at.x - x, y: y + d - at.y },
-  z,
-});
 
 function doorsOf(scene: Scene, place: Place, relief: Relief, z: number): Viewpoint[] {
   const frame = frameOf(scene);
