@@ -72,6 +72,7 @@ export default defineConfig({
               'TransportPage',
               'SightPage',
               'BriefPage',
+              'SurveyPage',
               'WalkSheet',
               'three',
               'paint',

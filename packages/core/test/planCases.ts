@@ -504,6 +504,25 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
       'at most 1b deep, or raise its surface by 2p',
     ],
   ],
+  // The pad is 3 plates high: one for the cover, two for layers.
+  [
+    'layers-thin',
+    add({
+      customGrounds: [
+        {
+          ...{ id: 'custom-1', name: 'Snow', colour: 'chalk' },
+          layers: [
+            { colour: 'chalk', plates: 2 },
+            { colour: 'ice', plates: 3 },
+          ],
+        },
+      ],
+      pads: [
+        { id: 'w', name: 'Field', x: 40, y: 20, w: 10, d: 8, level: 'low', ground: 'custom-1', order: 9 },
+      ],
+    }),
+    ['“Snow” has 1b2p of layers', '80 studs of it have room for less', 'thinnest for 2p', '2b at least'],
+  ],
   [
     'track-seam',
     add({ tracks: [{ ...track, x: 44, y: 30, heading: 1, pieces: [straight] }] }),

@@ -27,10 +27,23 @@ export const randomDisplays = fc
   .record({
     pads: many(
       'pads',
-      { ...place, ...size, ...onLevel, ground: fc.constantFrom('grass' as const, 'water' as const) },
+      {
+        ...place,
+        ...size,
+        ...onLevel,
+        ground: fc.constantFrom('grass' as const, 'water' as const, 'custom-1' as const),
+      },
       4,
     ),
-    waters: many('waters', { ...place, ...size, ...onLevel, depth: fc.integer({ min: 1, max: 9 }) }, 3),
+    waters: many(
+      'waters',
+      {
+        ...{ ...place, ...size, ...onLevel },
+        depth: fc.integer({ min: 1, max: 9 }),
+        ground: fc.constantFrom('water' as const, 'custom-2' as const),
+      },
+      3,
+    ),
     plots: many(
       'plots',
       {
@@ -107,6 +120,16 @@ export const randomDisplays = fc
       levels: [
         { id: 'low', name: 'Low', height: 3 },
         { id: 'high', name: 'High', height: 11 },
+      ],
+      customGrounds: [
+        {
+          ...{ id: 'custom-1', name: 'Snow', colour: 'chalk' },
+          layers: [
+            { colour: 'chalk', plates: 1 },
+            { colour: 'ice', plates: 4 },
+          ],
+        },
+        { id: 'custom-2', name: 'Molten rock', like: 'water', surface: 'tiles', colour: 'poppy' },
       ],
       footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 64, d: 40 }],
       tables: [{ id: 't', name: 'Table', x: 0, y: 0, w: 400, d: 300, height: 700 }],

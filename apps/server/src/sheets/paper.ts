@@ -69,6 +69,12 @@ const HATCHES = {
   grains: '.2 .2 m .26 .2 l .7 .7 m .76 .7 l S',
   bricks: '0 0 m 1 0 l 0 .5 m 1 .5 l .25 0 m .25 .5 l .75 .5 m .75 1 l S',
   stones: '.15 .15 m .35 .35 l .85 .15 m .65 .35 l .15 .85 m .35 .65 l S',
+  crosses: '.1 .25 m .4 .25 l .25 .1 m .25 .4 l .6 .75 m .9 .75 l .75 .6 m .75 .9 l S',
+  rings:
+    '.1 .25 m .1 .45 .4 .45 .4 .25 c .4 .05 .1 .05 .1 .25 c .6 .75 m .6 .95 .9 .95 .9 .75 c .9 .55 .6 .55 .6 .75 c S',
+  diagonals: '0 .5 m .5 0 l 0 1 m 1 0 l .5 1 m 1 .5 l S',
+  flakes:
+    '.1 .25 m .4 .25 l .17 .12 m .33 .38 l .33 .12 m .17 .38 l .6 .75 m .9 .75 l .67 .62 m .83 .88 l .83 .62 m .67 .88 l S',
   waves: '0 .5 m .25 .2 l .75 .8 l 1 .5 l S',
 } as const;
 export type Hatch = keyof typeof HATCHES;

@@ -1,29 +1,20 @@
 import {
-  GROUND_LOOKS,
+  groundLooks,
   groundRuns,
   placeLabels,
   type Drawing,
   type DrawingLayer,
+  type GroundLook,
   type Label,
   type PlacedLabel,
 } from '@quarry/core/formats';
 import { MM_PER_STUD, roundOut as roundOut, type Rect, present } from '@quarry/core/grid';
 import { coverFromAbove, type Relief } from '@quarry/core/terrain';
-import { GROUNDS, type Ground } from '@quarry/core/document';
-import type { Hatch, LineStyle, PdfPage } from './paper.ts';
+import type { Scene } from '@quarry/core/document';
+import type { LineStyle, PdfPage } from './paper.ts';
 
 // A plan as it is drawn on paper: grounds by tint and hatch, each kind of line by its weight and dash, no name on another.
 
-const GROUND_HATCHES: Readonly<Record<Ground, Hatch | null>> = {
-  grass: 'ticks',
-  rock: 'chevrons',
-  soil: 'strokes',
-  sand: 'grains',
-  paving: 'bricks',
-  road: null,
-  ballast: 'stones',
-  water: 'waves',
-};
 const HATCH_INK = '#8f8d80';
 const CONTOUR_INK = '#8a6f52';
 
@@ -86,7 +77,7 @@ interface Laid {
 
 /** One line of a plan's key. */
 export type KeyEntry =
-  | { as: 'ground'; ground: Ground; word: string }
+  | { as: 'ground'; look: GroundLook; word: string }
   | { as: 'line'; layer: PlanLayer; word: string }
   | { as: 'number'; mark: string; word: string };
 
@@ -94,6 +85,8 @@ export type KeyEntry =
 export interface PlanLabels {
   placed: PlacedLabel<PlanLabel>[];
   key: KeyEntry[];
+  /** How grounds are drawn, by their code. */
+  looks: readonly GroundLook[];
 }
 type PlanLabel = Label & { kind: LabelKind };
 type LabelKind = 'module' | 'section' | 'plot' | 'mark' | 'height';
@@ -105,7 +98,13 @@ const KINDS: Readonly<Record<number, LabelKind>> = { 1: 'module', 2: 'section', 
  * means stands in the key.
  * @param size height of names, mm of the drawing
  */
-export function labelsOf(sheet: PdfPage, drawing: Drawing, relief: Relief, size: number): PlanLabels {
+export function labelsOf(
+  sheet: PdfPage,
+  scene: Scene,
+  drawing: Drawing,
+  relief: Relief,
+  size: number,
+): PlanLabels {
   const names: PlanLabel[] = drawing.items.flatMap((item) => {
     const kind = item.kind === 'text' && item.rank !== undefined ? KINDS[item.rank] : undefined;
     if (item.kind !== 'text' || !kind) return [];
@@ -132,16 +131,17 @@ export function labelsOf(sheet: PdfPage, drawing: Drawing, relief: Relief, size:
   );
   const drawn = new Set(second.placed.map(({ text }) => text));
   const cover = coverFromAbove(relief);
-  const grounds = GROUNDS.filter((_, code) => cover.includes(code));
+  const looks = groundLooks(scene);
+  const grounds = looks.filter((_, code) => cover.includes(code));
   const layers = LAYERS.filter((layer) => drawing.items.some((item) => item.layer === layer));
   return {
+    looks,
     placed: [...first.placed, ...second.placed],
     key: [
       ...layers.map((layer): KeyEntry => ({ as: 'line', layer, word: STYLES[layer].word })),
-      ...grounds.map((ground): KeyEntry => ({
-        as: 'ground',
-        ground,
-        word: `${ground.charAt(0).toUpperCase()}${ground.slice(1)}`,
+      ...grounds.map((look): KeyEntry => ({
+        ...{ as: 'ground', look },
+        word: `${look.word.charAt(0).toUpperCase()}${look.word.slice(1)}`,
       })),
       ...numbered.map(({ name, label }): KeyEntry => ({
         as: 'number',
@@ -171,7 +171,7 @@ export function paintPlan(
     ...{ w: window.w / MM_PER_STUD, d: window.d / MM_PER_STUD },
   });
   sheet.clipped(box(window), () => {
-    GROUNDS.forEach((ground, code) => {
+    labels.looks.forEach(({ tint, hatch }, code) => {
       const rects = groundRuns(relief, code, studs, step).map(({ x, y, w, d }) =>
         box({
           ...{ x: x * MM_PER_STUD, y: y * MM_PER_STUD, w: w * MM_PER_STUD },
@@ -179,9 +179,9 @@ export function paintPlan(
           d: d * MM_PER_STUD + 0.05 * scale,
         }),
       );
-      if (!plain) sheet.fills(rects, GROUND_LOOKS[ground].tint);
-      const hatch = GROUND_HATCHES[ground];
-      if (hatch) sheet.hatch(rects, hatch, HATCH_INK);
+      if (!plain) sheet.fills(rects, tint);
+      // A road is smooth: on paper its tint is enough.
+      if (hatch !== 'dashes') sheet.hatch(rects, hatch, HATCH_INK);
     });
     beneath?.();
     for (const layer of LAYERS) {
@@ -270,9 +270,9 @@ export function paintKey(sheet: PdfPage, key: readonly KeyEntry[], room: Rect): 
     const middle = y + KEY_ROW / 2;
     if (entry.as === 'ground') {
       const swatch = { x, y: y + 0.5, w: SAMPLE, d: KEY_ROW - 1 };
-      const hatch = GROUND_HATCHES[entry.ground];
-      sheet.fills([swatch], GROUND_LOOKS[entry.ground].tint);
-      if (hatch) sheet.hatch([swatch], hatch, HATCH_INK);
+      const { tint, hatch } = entry.look;
+      sheet.fills([swatch], tint);
+      if (hatch !== 'dashes') sheet.hatch([swatch], hatch, HATCH_INK);
     } else if (entry.as === 'line')
       sheet.line(
         [

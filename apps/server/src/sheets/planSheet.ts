@@ -31,7 +31,7 @@ export async function planSheet(scene: Scene, print: Print, asked?: number): Pro
   const scale = asked ?? present(scales[0], 'a scale that fits');
   const beside = keyPlace(bounds, scale, paper) === 'beside';
   const sheet = new PdfPage(print, { title: `Plan of ${drawing.title}` });
-  const labels = labelsOf(sheet, drawing, relief, TEXT * scale);
+  const labels = labelsOf(sheet, scene, drawing, relief, TEXT * scale);
   const area = {
     ...{ x: MARGIN, y: MARGIN, w: sheet.w - 2 * MARGIN - (beside ? KEY_WIDE : 0) },
     d: sheet.d - 2 * MARGIN - FOOT - (beside ? 0 : KEY_DEEP),
@@ -136,7 +136,7 @@ async function tiles(scene: Scene, print: Print, parts: readonly Tiled[]): Promi
   const title =
     parts.length === 1 && parts[0] ? `Tiles of ${parts[0].word}, ${name}` : `Tiles of all modules, ${name}`;
   const sheet = new PdfPage(print, { title, upright: true });
-  const labels = labelsOf(sheet, drawing, relief, TILE_TEXT);
+  const labels = labelsOf(sheet, scene, drawing, relief, TILE_TEXT);
   const left = (sheet.w - across * MM_PER_STUD) / 2;
   const top = MARGIN + 2;
   let begun = false;

@@ -163,7 +163,7 @@ function progressPlan(
     ),
   };
   const laid = { drawing, relief, scale, origin: bounds, at: { x: box.x, y: box.y }, size: NAMES };
-  paintPlan(sheet, laid, labelsOf(sheet, drawing, relief, NAMES * scale));
+  paintPlan(sheet, laid, labelsOf(sheet, scene, drawing, relief, NAMES * scale));
   const on = ({ x, y, w, d }: Rect): Rect => ({
     x: box.x + (x * MM_PER_STUD - bounds.x) / scale,
     y: box.y + (y * MM_PER_STUD - bounds.y) / scale,

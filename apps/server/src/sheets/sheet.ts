@@ -197,7 +197,7 @@ export async function makeSheet(scene: Scene, ask: DocumentRequest): Promise<Ren
   if (file === 'strip.pdf')
     return pdf(await seamStripPdf(scene, found.sheet, print), 'strip', a.name, b.name);
   if (file === 'strip.svg') return svg(writeSvg(seamStrip(found.sheet), STRIP_PEN), 'strip', a.name, b.name);
-  if (file === 'seam.csv') return kept('text/csv')(seamCsv(found.sheet), 'seam', a.name, b.name);
+  if (file === 'seam.csv') return kept('text/csv')(seamCsv(scene, found.sheet), 'seam', a.name, b.name);
   if (file === 'seam.json') {
     const json = seamJson(found.sheet, found.written, found.state, found.mends);
     return kept('application/json')(json, 'seam', a.name, b.name);

@@ -110,10 +110,11 @@ export function Board({
   const tool = readOnly ? 'pick' : anywhere.tool;
   const picks = useMemo(() => (picked ? [picked, ...anywhere.also] : []), [picked, anywhere.also]);
   const palette = PALETTES[theme];
+  const { customGround } = scene;
   const drawnArt = useRef<GroundArt | null>(null);
   const survey = useMemo(
-    () => (drawnArt.current = ground ? groundArt(ground, palette, drawnArt.current) : null),
-    [ground, palette],
+    () => (drawnArt.current = ground ? groundArt(ground, { customGround }, palette, drawnArt.current) : null),
+    [ground, customGround, palette],
   );
   const art = useMemo(() => (survey && paint ? { ...survey, tint: paint } : survey), [survey, paint]);
   const images = usePictures(scene);

@@ -80,7 +80,13 @@ function groundParts(
   { view, scene }: Picture,
 ): Rect[] | null {
   if (before === after) return [];
-  if (!before || !after || before.palette !== after.palette || before.tiles.length !== after.tiles.length)
+  if (
+    !before ||
+    !after ||
+    before.palette !== after.palette ||
+    before.own !== after.own ||
+    before.tiles.length !== after.tiles.length
+  )
     return null;
   const known = new Set(before.tiles);
   const tiles = after.tiles.filter((tile) => !known.has(tile));

@@ -1,6 +1,6 @@
 import type { Rect } from '@quarry/core/grid';
-import { OUTSIDE, type Relief } from '@quarry/core/terrain';
-import { GROUNDS, listOf } from '@quarry/core/document';
+import { OUTSIDE, waterCodes, type Relief } from '@quarry/core/terrain';
+import { listOf } from '@quarry/core/document';
 import { currentContents, tableInStuds } from '@quarry/core/venue';
 import type { GroundArt } from './groundArt.ts';
 import { spotHeights } from './spotHeights.ts';
@@ -120,6 +120,7 @@ export function drawContours(ctx: CanvasRenderingContext2D, picture: Picture, ar
 export function drawStudGrid(ctx: CanvasRenderingContext2D, picture: Picture, art: GroundArt): void {
   const { view, palette } = picture;
   const { x, y, w, d } = art.relief;
+  const waters = waterCodes(picture.scene);
   if (view.scale < GRID.blocks || w === 0) return;
   const seen = visibleStuds(picture);
   const [left, top] = [Math.max(x, seen.x), Math.max(y, seen.y)];
@@ -150,7 +151,7 @@ export function drawStudGrid(ctx: CanvasRenderingContext2D, picture: Picture, ar
       ctx.beginPath();
       for (let row = Math.floor(top); row < bottom; row++)
         for (let column = Math.floor(left); column < right; column++) {
-          if (isPlainGround(art.relief, column, row)) {
+          if (isPlainGround(art.relief, waters, column, row)) {
             ctx.moveTo(column + 0.8, row + 0.5);
             ctx.arc(column + 0.5, row + 0.5, STUD_RADIUS, 0, Math.PI * 2);
           }
@@ -163,11 +164,15 @@ export function drawStudGrid(ctx: CanvasRenderingContext2D, picture: Picture, ar
 /** Radius of a stud, in studs (from memory: 4.8 mm across of a pitch of 8). */
 const STUD_RADIUS = 0.3;
 
-const WATER = GROUNDS.indexOf('water');
-function isPlainGround({ x, y, w, d, ground }: Relief, column: number, row: number): boolean {
+function isPlainGround(
+  { x, y, w, d, ground }: Relief,
+  waters: Uint8Array,
+  column: number,
+  row: number,
+): boolean {
   if (column < x || row < y || column >= x + w || row >= y + d) return false;
   const code = ground[(row - y) * w + column - x];
-  return code !== OUTSIDE && code !== WATER;
+  return code !== OUTSIDE && waters[code] === 0;
 }
 
 /** The studs that are drawn now. */

@@ -58,15 +58,21 @@ function pathsOf(slab: Slab): SlabPaths {
   return made;
 }
 
-/** Hatches are drawn once for each palette. */
-const hatches = new WeakMap<Palette, Map<Ground, CanvasPattern | null>>();
+/** Hatches are drawn once for each palette and description of custom grounds. */
+const hatches = new WeakMap<
+  Palette,
+  { own: Scene['customGround']; patterns: Map<Ground, CanvasPattern | null> }
+>();
 
 /** Fills a path in studs with a ground's hatch, which keeps its size on the screen. */
-function fillHatch(ctx: Ctx, { palette, view }: Picture, ground: Ground, path: Path2D): void {
-  const known = hatches.get(palette) ?? new Map<Ground, CanvasPattern | null>();
-  hatches.set(palette, known);
-  const pattern = known.get(ground) ?? hatchOf(ground, palette);
-  known.set(ground, pattern);
+function fillHatch(ctx: Ctx, { palette, scene, view }: Picture, ground: Ground, path: Path2D): void {
+  let known = hatches.get(palette);
+  if (known?.own !== scene.customGround) {
+    known = { own: scene.customGround, patterns: new Map() };
+    hatches.set(palette, known);
+  }
+  const pattern = known.patterns.get(ground) ?? hatchOf(ground, scene, palette);
+  known.patterns.set(ground, pattern);
   if (!pattern) return;
   pattern.setTransform(new DOMMatrix().scale(HATCH_SCALE / view.scale));
   ctx.fillStyle = pattern;
@@ -89,7 +95,7 @@ export function drawDecks(ctx: Ctx, picture: Picture): void {
           const ground = GROUNDS[number];
           ctx.fillStyle = palette.sheet;
           ctx.fill(path);
-          ctx.fillStyle = groundTint(palette, ground) ?? palette.tints[1];
+          ctx.fillStyle = groundTint(palette, picture.scene, ground) ?? palette.tints[1];
           ctx.fill(path);
           fillHatch(ctx, picture, ground, path);
         }
@@ -117,7 +123,7 @@ export function drawCavities(ctx: Ctx, picture: Picture): void {
       if (level?.kind === 'cavity' && level.id === cavity.id) {
         ctx.fillStyle = palette.sheet;
         ctx.fill(shape);
-        ctx.fillStyle = groundTint(palette, cavity.ground) ?? palette.tints[0];
+        ctx.fillStyle = groundTint(palette, scene, cavity.ground) ?? palette.tints[0];
         ctx.fill(shape);
         fillHatch(ctx, picture, cavity.ground, shape);
       }

@@ -1,6 +1,6 @@
 import type { Rect } from '@quarry/core/grid';
 import { BARE, OUTSIDE, type Contour, type Relief } from '@quarry/core/terrain';
-import { GROUNDS, type Ground } from '@quarry/core/document';
+import { GROUNDS, type Ground, type Scene } from '@quarry/core/document';
 import type { Tile } from '../workers/tiles.ts';
 import type { CompiledGround as TiledGround } from '../workers/derived.tsx';
 import { groundTint, hatchOf, type Palette } from './palette.ts';
@@ -28,6 +28,8 @@ interface Label {
 export interface GroundArt {
   relief: Relief;
   palette: Palette;
+  /** The descriptions of custom grounds it was drawn with. */
+  own: Scene['customGround'];
   tint: HTMLCanvasElement | null;
   tiles: readonly TileArt[];
   patterns: Map<Ground, CanvasPattern>;
@@ -38,34 +40,34 @@ const known = new WeakMap<Tile, TileArt>();
 /** @param before the art drawn last: what did not change since is taken over */
 export function groundArt(
   { relief, tiles }: TiledGround,
+  scene: Pick<Scene, 'customGround'>,
   palette: Palette,
   before: GroundArt | null,
 ): GroundArt {
   const follows =
     before !== null &&
     before.palette === palette &&
+    before.own === scene.customGround &&
     (['x', 'y', 'w', 'd'] as const).every((side) => before.relief[side] === relief[side]);
   const fresh = follows ? tiles.filter((tile) => !known.has(tile)) : tiles;
   const tint = follows ? before.tint : blankTint(relief);
-  if (tint) paintTint(tint, relief, fresh, palette);
+  if (tint) paintTint(tint, relief, fresh, scene, palette);
   const art = tiles.map((tile) => {
     const drawn = known.get(tile) ?? tileArt(relief, tile);
     known.set(tile, drawn);
     return drawn;
   });
   return {
-    relief,
-    palette,
-    tint,
+    ...{ relief, palette, tint, own: scene.customGround },
     tiles: art,
-    patterns: follows ? before.patterns : patternsOf(palette),
+    patterns: follows ? before.patterns : patternsOf(scene, palette),
   };
 }
 
-function patternsOf(palette: Palette): Map<Ground, CanvasPattern> {
+function patternsOf(scene: Pick<Scene, 'customGround'>, palette: Palette): Map<Ground, CanvasPattern> {
   return new Map(
     GROUNDS.flatMap((ground): [Ground, CanvasPattern][] => {
-      const pattern = hatchOf(ground, palette);
+      const pattern = hatchOf(ground, scene, palette);
       return pattern ? [[ground, pattern]] : [];
     }),
   );
@@ -98,12 +100,13 @@ function paintTint(
   canvas: HTMLCanvasElement,
   relief: Relief,
   tiles: readonly Rect[],
+  scene: Pick<Scene, 'customGround'>,
   palette: Palette,
 ): void {
   const ctx = canvas.getContext('2d');
   if (!ctx) return;
   const own = [...GROUNDS, 'bare' as const]
-    .map((name) => groundTint(palette, name))
+    .map((name) => groundTint(palette, scene, name))
     .map((tint) => (tint === null ? null : pixelOf(tint)));
   const tints = palette.tints.map(pixelOf);
   for (const { x, y, w, d } of tiles) {

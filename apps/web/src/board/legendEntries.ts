@@ -1,4 +1,4 @@
-import { GROUNDS, listOf, type Ground, type Scene } from '@quarry/core/document';
+import { GROUNDS, groundName, listOf, type Ground, type Scene } from '@quarry/core/document';
 import type { Relief } from '@quarry/core/terrain';
 import { capital } from '../ui/words.ts';
 import { HATCH_SCALE, groundTint, hatchOf, type Palette } from './palette.ts';
@@ -21,9 +21,9 @@ export function legendEntries(scene: Scene, relief: Relief | null, palette: Pale
     shown ? [{ word, kind: 'line', draw }] : [];
   return [
     ...grounds.map((ground): LegendEntry => ({
-      word: capital(ground),
+      word: capital(groundName(scene, ground)),
       kind: 'ground',
-      draw: (ctx) => fillGround(ctx, ground, palette),
+      draw: (ctx) => fillGround(ctx, scene, ground, palette),
     })),
     ...line('contour, each brick; heavy each five', grounds.length > 0, (ctx) => {
       stroke(ctx, palette.contour, 0.8, [], 6);
@@ -54,10 +54,16 @@ function groundsIn({ ground }: Relief): Ground[] {
   return GROUNDS.filter((_, code) => seen.has(code));
 }
 
-function fillGround(ctx: CanvasRenderingContext2D, ground: Ground, palette: Palette): void {
-  ctx.fillStyle = groundTint(palette, ground) ?? palette.tints[0];
+/** Fills a swatch as the plan fills a ground. */
+export function fillGround(
+  ctx: CanvasRenderingContext2D,
+  scene: Pick<Scene, 'customGround'>,
+  ground: Ground,
+  palette: Palette,
+): void {
+  ctx.fillStyle = groundTint(palette, scene, ground) ?? palette.tints[0];
   ctx.fillRect(0, 0, SWATCH.w, SWATCH.h);
-  const pattern = hatchOf(ground, palette);
+  const pattern = hatchOf(ground, scene, palette);
   if (pattern) {
     pattern.setTransform(new DOMMatrix().scale(HATCH_SCALE));
     ctx.fillStyle = pattern;

@@ -1,4 +1,12 @@
-import type { Ground } from '@quarry/core/document';
+import { colourOf, mixedHex } from '@quarry/core/catalogue';
+import {
+  hatchOfGround,
+  isBaseGround,
+  customGroundOf,
+  type Ground,
+  type GroundHatch,
+  type Scene,
+} from '@quarry/core/document';
 
 /** The colours of a board, from the look's tokens; ground tints run from low to high. */
 export interface Palette {
@@ -56,21 +64,39 @@ export const PALETTES: Record<'day' | 'night', Palette> = {
   },
 };
 
+/** How much of its colour the tint of a custom ground has: the hatch and what is drawn on it stay readable. */
+const OWN_SHARE = 0.4;
+
 /** Tints for grounds that have their own; the others take the tint of their height. */
-export function groundTint(palette: Palette, ground: Ground | 'bare'): string | null {
+export function groundTint(
+  palette: Palette,
+  scene: Pick<Scene, 'customGround'>,
+  ground: Ground | 'bare',
+): string | null {
+  if (ground === 'bare') return palette.sheet;
+  if (!isBaseGround(ground)) {
+    const colour = colourOf(customGroundOf(scene, ground)?.colour ?? '');
+    return colour ? mixedHex(palette.sheet, colour.hex, OWN_SHARE) : palette.sheet;
+  }
   if (ground === 'water') return palette.water;
   if (ground === 'paving' || ground === 'ballast') return palette.paved;
   if (ground === 'road') return palette.road;
-  if (ground === 'sand') return palette.sand;
-  return ground === 'bare' ? palette.sheet : null;
+  return ground === 'sand' ? palette.sand : null;
 }
 
 /** Side of a hatch's repeating square, px. */
 const TILE = 16;
 
-/** A pattern for each ground that reads without colour: ticks, chevrons, dots, bonds, waves. */
-export function hatchOf(ground: Ground | 'bare', palette: Palette): CanvasPattern | null {
-  if (ground === 'bare') return null;
+/** A pattern for a ground that reads without colour: ticks, chevrons, dots, bonds, waves. */
+export function hatchOf(
+  ground: Ground,
+  scene: Pick<Scene, 'customGround'>,
+  palette: Palette,
+): CanvasPattern | null {
+  return patternOf(hatchOfGround(scene, ground), palette);
+}
+
+function patternOf(hatch: GroundHatch, palette: Palette): CanvasPattern | null {
   const canvas = document.createElement('canvas');
   canvas.width = TILE * 2;
   canvas.height = TILE * 2;
@@ -78,11 +104,11 @@ export function hatchOf(ground: Ground | 'bare', palette: Palette): CanvasPatter
   if (!ctx) return null;
   ctx.scale(2, 2);
   ctx.lineWidth = 0.7;
-  ctx.strokeStyle = ground === 'water' ? palette.tarn : palette.ink;
+  ctx.strokeStyle = hatch === 'waves' ? palette.tarn : palette.ink;
   ctx.fillStyle = ctx.strokeStyle;
   ctx.globalAlpha = 0.45;
   ctx.beginPath();
-  if (ground === 'grass')
+  if (hatch === 'ticks')
     for (const [x, y] of [
       [3, 6],
       [11, 14],
@@ -91,7 +117,7 @@ export function hatchOf(ground: Ground | 'bare', palette: Palette): CanvasPatter
         ctx.moveTo(x + lean, y);
         ctx.lineTo(x + lean * 1.9, y - 3);
       }
-  if (ground === 'rock')
+  if (hatch === 'chevrons')
     for (const [x, y] of [
       [1, 6],
       [9, 14],
@@ -100,7 +126,7 @@ export function hatchOf(ground: Ground | 'bare', palette: Palette): CanvasPatter
       ctx.lineTo(x + 3, y - 3.5);
       ctx.lineTo(x + 6, y);
     }
-  if (ground === 'water')
+  if (hatch === 'waves')
     for (const [x, y] of [
       [0, 5],
       [8, 13],
@@ -109,7 +135,7 @@ export function hatchOf(ground: Ground | 'bare', palette: Palette): CanvasPatter
       ctx.quadraticCurveTo(x + 2, y - 2.5, x + 4, y);
       ctx.quadraticCurveTo(x + 6, y + 2.5, x + 8, y);
     }
-  if (ground === 'paving') {
+  if (hatch === 'bricks') {
     for (const y of [0.5, 4.5, 8.5, 12.5]) {
       ctx.moveTo(0, y);
       ctx.lineTo(TILE, y);
@@ -128,7 +154,7 @@ export function hatchOf(ground: Ground | 'bare', palette: Palette): CanvasPatter
       ctx.lineTo(x + 0.5, y + 4);
     }
   }
-  if (ground === 'road')
+  if (hatch === 'dashes')
     for (const [x, y] of [
       [2, 4],
       [10, 12],
@@ -136,7 +162,7 @@ export function hatchOf(ground: Ground | 'bare', palette: Palette): CanvasPatter
       ctx.moveTo(x, y);
       ctx.lineTo(x + 3, y);
     }
-  if (ground === 'ballast')
+  if (hatch === 'stones')
     for (const [x, y] of [
       [4, 4],
       [12, 8],
@@ -147,9 +173,36 @@ export function hatchOf(ground: Ground | 'bare', palette: Palette): CanvasPatter
       ctx.moveTo(x - 1.2, y + 1.2);
       ctx.lineTo(x + 1.2, y - 1.2);
     }
+  for (const [x, y] of [
+    [4, 4],
+    [12, 12],
+  ]) {
+    if (hatch === 'crosses' || hatch === 'flakes') {
+      ctx.moveTo(x - 2, y);
+      ctx.lineTo(x + 2, y);
+    }
+    if (hatch === 'crosses') {
+      ctx.moveTo(x, y - 2);
+      ctx.lineTo(x, y + 2);
+    }
+    if (hatch === 'flakes')
+      for (const lean of [-1, 1]) {
+        ctx.moveTo(x - lean, y - 1.8);
+        ctx.lineTo(x + lean, y + 1.8);
+      }
+    if (hatch === 'rings') {
+      ctx.moveTo(x + 1.8, y);
+      ctx.arc(x, y, 1.8, 0, Math.PI * 2);
+    }
+  }
+  if (hatch === 'diagonals')
+    for (const from of [0, TILE / 2, TILE, 1.5 * TILE]) {
+      ctx.moveTo(from, 0);
+      ctx.lineTo(from - TILE, TILE);
+    }
   ctx.stroke();
-  if (ground === 'sand' || ground === 'soil')
-    for (const [x, y, r] of ground === 'sand'
+  if (hatch === 'grains' || hatch === 'strokes')
+    for (const [x, y, r] of hatch === 'grains'
       ? [
           [3, 3, 0.7],
           [11, 5, 0.7],

@@ -66,7 +66,7 @@ export function drawPlanPicture({
   const west = (width - studs.w * scale) / 2;
   const picture = {
     scene,
-    art: groundArt(ground, palette, null),
+    art: groundArt(ground, scene, palette, null),
     findings: [],
     palette,
     view: { scale, x: west + (MARGIN - whole.x) * scale, y: RULER + (MARGIN - whole.y) * scale },

@@ -56,6 +56,7 @@ export const WHEREABOUTS: Readonly<Record<Kind, Whereabouts>> = {
   seam: { page: 'cut', sheet: 'seams' },
   baseType: stockpile('bases'),
   partType: stockpile('needs'),
+  customGround: stockpile('colours'),
   recipe: stockpile('colours'),
   partList: stockpile('lists'),
   lot: stockpile('stock'),

@@ -124,7 +124,7 @@ function FieldOf({ field, data, disabled, onCommit }: FieldProps<FieldSpec>) {
 const NONE = '';
 
 function ChoiceOf({ field, data, disabled, onCommit }: FieldProps<SpecAs<'choice'>>) {
-  const scene = useScene('level', 'place', 'circuit', 'supply');
+  const scene = useScene('level', 'place', 'circuit', 'supply', 'customGround');
   const { say } = useMeasureFormat();
   const { label, key, options, whole, optional } = field;
   const none = optional === undefined ? [] : [{ value: NONE, word: optional }];

@@ -1,6 +1,16 @@
 import { ANY_COLOUR, PALETTE } from '@quarry/core/catalogue';
 import { formatPlates } from '@quarry/core/grid';
-import { GROUNDS, MAX_STUDS, PROFILES, SEASONS, SHAPES, listOf, type Scene } from '@quarry/core/document';
+import {
+  MAX_STUDS,
+  baseGround,
+  groundName,
+  groundsOf,
+  PROFILES,
+  SEASONS,
+  SHAPES,
+  listOf,
+  type Scene,
+} from '@quarry/core/document';
 import type { Measure } from './quantity.ts';
 import { capital } from './words.ts';
 
@@ -19,7 +29,7 @@ interface Choice {
 }
 /** What choices may hang on. */
 export interface ChoiceContext {
-  scene: Pick<Scene, 'level' | 'place' | 'circuit' | 'supply'>;
+  scene: Pick<Scene, 'level' | 'place' | 'circuit' | 'supply' | 'customGround'>;
   data: Data;
   /** A length in the reader's unit. */
   say: (value: number, measure: Measure) => string;
@@ -114,7 +124,21 @@ export const COLOUR_CHOICES: readonly Choice[] = [
   { value: ANY_COLOUR, word: 'Any colour' },
   ...PALETTE.map(({ id, name }) => ({ value: id, word: name })),
 ];
-const ground = (key: string, label: string, when?: When): FieldSpec => choice(key, label, GROUNDS, {}, when);
+/** The grounds that a thing may have, custom ones by their names. */
+export const groundChoices = (scene: Pick<Scene, 'customGround'>): Choice[] =>
+  groundsOf(scene).map((value) => ({ value, word: capital(groundName(scene, value)) }));
+const ground = (key: string, label: string, when?: When): FieldSpec => ({
+  ...{ as: 'choice', key, label, when },
+  options: ({ scene }) => groundChoices(scene),
+});
+/** Grounds that are judged as water, and the one it is of. */
+const liquid = (key: string, label: string): FieldSpec => ({
+  ...{ as: 'choice', key, label },
+  options: ({ scene, data }) => {
+    const liquids: readonly string[] = groundsOf(scene).filter((one) => baseGround(scene, one) === 'water');
+    return groundChoices(scene).filter(({ value }) => value === data[key] || liquids.includes(value));
+  },
+});
 
 /** What the tables of fields are made of. */
 export const field = {
@@ -124,6 +148,7 @@ export const field = {
   mm,
   number,
   ground,
+  liquid,
   text: (key: string, label: string): FieldSpec => ({ as: 'text', key, label }),
   long: (key: string, label: string, max = 2000): FieldSpec => ({ as: 'long', key, label, max }),
   check: (key: string, label: string): FieldSpec => ({ as: 'check', key, label }),

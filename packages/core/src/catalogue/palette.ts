@@ -51,3 +51,14 @@ export const colourOf = (id: string): Colour | null => BY_ID.get(id) ?? null;
 /** What a colour is called: its name, “any colour”, or the id itself when the palette does not list it. */
 export const colourName = (id: string): string =>
   id === ANY_COLOUR ? 'any colour' : (colourOf(id)?.name ?? id);
+
+/** A colour between two, channel by channel of sRGB, #rrggbb. @param share of the second, 0 to 1 */
+export function mixedHex(first: string, second: string, share: number): string {
+  const channels = [1, 3, 5].map((at) => {
+    const [from, to] = [first, second].map((hex) => Number.parseInt(hex.slice(at, at + 2), 16));
+    return Math.round(from + (to - from) * share)
+      .toString(16)
+      .padStart(2, '0');
+  });
+  return `#${channels.join('')}`;
+}

@@ -10,7 +10,14 @@ import {
   type Seam,
   type SeamSide,
 } from '../document/index.ts';
-import { CONNECTOR_PLACES, FRONT_DEPTH, groundAt, ownerAt, type Relief } from '../terrain/index.ts';
+import {
+  CONNECTOR_PLACES,
+  FRONT_DEPTH,
+  baseGroundAt,
+  groundAt,
+  ownerAt,
+  type Relief,
+} from '../terrain/index.ts';
 import { crossingsOf, stripsOf, type Crossing, type GridLine } from './crossing.ts';
 import { pairsAlong, seamClassifier, type SeamOver } from './seamCosts.ts';
 
@@ -60,6 +67,8 @@ export interface EdgeStud {
   ground: string;
   /** Streets, ways and tracks meet exactly; rough ground within the tolerance. */
   exact: boolean;
+  /** Whether it is judged as water. */
+  isWater: boolean;
 }
 
 /** What is along a seam. */
@@ -90,6 +99,9 @@ const PIN_EACH = 16;
 const PIN = 2;
 const PIECE = 8;
 
+/** Grounds that meet exactly at a seam. */
+const isPaved = (ground: string | null) => ground === 'road' || ground === 'paving' || ground === 'ballast';
+
 /** Reads off a seam what both sides must know. */
 export function seamSheet(scene: Scene, relief: Relief, neighbours: Neighbours): SeamSheet {
   const { line, a, b } = neighbours;
@@ -97,20 +109,16 @@ export function seamSheet(scene: Scene, relief: Relief, neighbours: Neighbours):
   const stud = (index: number): EdgeStud => {
     const ground = groundAt(relief, index) ?? 'bare';
     const owner = ownerAt(relief, index)?.kind;
-    const exact =
-      ground === 'road' ||
-      ground === 'paving' ||
-      ground === 'ballast' ||
-      owner === 'way' ||
-      owner === 'track';
-    return { height: relief.height[index], ground, exact };
+    const base = baseGroundAt(scene, relief, index);
+    const exact = isPaved(base) || owner === 'way' || owner === 'track';
+    return { height: relief.height[index], ground, exact, isWater: base === 'water' };
   };
   const studs = Array.from({ length: line.length }, (_, at) => {
     const pair = pairs.get(at);
     return pair ? { a: stud(pair.a), b: stud(pair.b) } : null;
   });
   const levels = (side: SeamSide) => [
-    ...new Set(studs.flatMap((pair) => (pair?.[side].ground === 'water' ? [pair[side].height] : []))),
+    ...new Set(studs.flatMap((pair) => (pair?.[side].isWater ? [pair[side].height] : []))),
   ];
   const judge = seamClassifier(scene, relief);
   const over = new Map<SeamOver, number>();
@@ -175,7 +183,7 @@ function streetAlong(
 /** The signed contents of a seam sheet. */
 export function edgeOf({ neighbours: { line }, studs }: SeamSheet): NonNullable<Seam['agreed']> {
   const side = (which: SeamSide) =>
-    studs.map((pair) => pair?.[which] ?? { height: 0, ground: '', exact: false });
+    studs.map((pair) => pair?.[which] ?? { height: 0, ground: '', exact: false, isWater: false });
   return {
     x: line.x,
     y: line.y,
@@ -231,7 +239,7 @@ function differencesOf(
     studs.flatMap((pair, at): EdgeDifference[] => {
       const [was, ground] = [agreed.heights[side][at], agreed.grounds[side][at]];
       const now = pair?.[side] ?? { height: 0, ground: '', exact: false };
-      const exact = now.exact || ground === 'road' || ground === 'paving' || ground === 'ballast';
+      const exact = now.exact || isPaved(ground);
       const off = Math.abs(now.height - was) > (exact ? 0 : tolerance);
       const other = ground !== now.ground;
       if (!off && !other) return [];

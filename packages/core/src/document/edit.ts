@@ -3,7 +3,9 @@ import { wantedAt } from './cast.ts';
 import type { Change } from './change.ts';
 import { STAND_REFS } from './fields.ts';
 import { extentOf, hasSize, placedAt, placeIn } from './place.ts';
-import { KINDS, isPlanKind, kindSchema, type Entity, type Kind } from './schema.ts';
+import { freeGroundId, customGroundOf, type CustomGround } from './customGrounds.ts';
+import { CUSTOM_GROUNDS, type Ground } from './vocabulary.ts';
+import { KINDS, REFERENCES, isPlanKind, kindSchema, type Entity, type Kind } from './schema.ts';
 import { keyOf, labelOf, listOf, type Scene } from './scene.ts';
 import { STANDING_KINDS, carriedBy, standFieldsFor, standingOf } from './stand.ts';
 
@@ -137,7 +139,8 @@ export function copyAlong(
 
 /**
  * What hangs on things that go hangs on nothing from then on: lights on a circuit, circuits on a supply, the crew of a
- * vehicle, notes of the show about a photo or a task.
+ * vehicle, notes of the show about a photo or a task. Things in a ground that goes have the ground it is like; its
+ * recipes go with it.
  */
 export function unhung(scene: Scene, gone: readonly EntityRef[]): Change[] {
   const keys = new Set(gone.map(({ kind, id }) => keyOf(kind, id)));
@@ -164,9 +167,96 @@ export function unhung(scene: Scene, gone: readonly EntityRef[]): Change[] {
       },
     })),
   ];
-  return patches
-    .filter(({ kind, id, set }) => Object.keys(set).length > 0 && !keys.has(keyOf(kind, id)))
-    .map((patch): Change => ({ op: 'patch', ...patch }));
+  return [
+    ...regrounded(scene, (ground) => isGone('customGround', ground)),
+    ...patches
+      .filter(({ kind, id, set }) => Object.keys(set).length > 0 && !keys.has(keyOf(kind, id)))
+      .map((patch): Change => ({ op: 'patch', ...patch })),
+  ];
+}
+
+const GROUND_FIELDS = REFERENCES.filter(({ to }) => to === 'customGround');
+
+/** The things whose ground goes, in the ground that it is like. */
+function regrounded(scene: Scene, isGone: (ground: string) => boolean): Change[] {
+  return [...new Set(GROUND_FIELDS.map(({ kind }) => kind))].flatMap((kind) =>
+    listOf(scene, kind).flatMap((thing): Change[] => {
+      const fields: Readonly<Record<string, unknown>> = { ...thing };
+      const set = Object.fromEntries(
+        GROUND_FIELDS.flatMap(({ kind: of, field }) => {
+          const ground = fields[field];
+          if (of !== kind || typeof ground !== 'string' || !isGone(ground)) return [];
+          return [[field, customGroundOf(scene, ground)?.like ?? 'soil']];
+        }),
+      );
+      const { id, v } = thing;
+      if (Object.keys(set).length === 0) return [];
+      return kind === 'recipe' ? [{ op: 'remove', kind, id, v }] : [{ op: 'patch', kind, id, v, set }];
+    }),
+  );
+}
+
+/** The custom grounds that things have, described. */
+function groundsIn(scene: Scene, things: readonly { entity: Entity<Kind> }[]): Omit<CustomGround, 'v'>[] {
+  const named = new Set(
+    things.flatMap(({ entity }) => {
+      const fields: Readonly<Record<string, unknown>> = { ...entity };
+      return [fields.ground, fields.bankGround];
+    }),
+  );
+  return CUSTOM_GROUNDS.flatMap((id) => {
+    const own = named.has(id) ? customGroundOf(scene, id) : null;
+    if (!own) return [];
+    const { v: _v, ...rest } = own;
+    return [rest];
+  });
+}
+
+/**
+ * Finds the grounds of a piece in a display: the one of the same name, else a further one.
+ * @returns the id in the display for each id of the piece, and what adds those that are missing
+ */
+function groundsFor(
+  scene: Scene,
+  grounds: Entity<'piece'>['grounds'],
+): { ok: true; names: ReadonlyMap<string, Ground>; changes: Change[] } | { ok: false; error: string } {
+  const names = new Map<string, Ground>();
+  const changes: Change[] = [];
+  let known: Pick<Scene, 'customGround'> = scene;
+  for (const { id: old, ...data } of grounds) {
+    const same = CUSTOM_GROUNDS.find(
+      (id) => customGroundOf(known, id)?.name.toLowerCase() === data.name.toLowerCase(),
+    );
+    if (same) {
+      names.set(old, same);
+      continue;
+    }
+    const id = freeGroundId(known);
+    if (id === null)
+      return {
+        ok: false,
+        error: `The display has ${CUSTOM_GROUNDS.length} custom grounds, the most it can have; “${data.name}” finds no room.`,
+      };
+    known = { customGround: { ...known.customGround, [id]: { ...data, id, v: 0 } } };
+    names.set(old, id);
+    changes.push({ op: 'add', kind: 'customGround', id, data });
+  }
+  return { ok: true, names, changes };
+}
+
+/** The grounds of a thing by other ids; one that is nowhere described is left out, so that its default holds. */
+function renamedGrounds(
+  scene: Scene,
+  data: Readonly<Record<string, unknown>>,
+  names: ReadonlyMap<string, Ground>,
+): Record<string, unknown> {
+  return Object.fromEntries(
+    ['ground', 'bankGround'].flatMap((field) => {
+      const ground = data[field];
+      if (typeof ground !== 'string' || !CUSTOM_GROUNDS.some((id) => id === ground)) return [];
+      return [[field, names.get(ground) ?? (customGroundOf(scene, ground) ? ground : 'soil')]];
+    }),
+  );
 }
 
 /** Removes things. What named one of them to stand on stands on the highest surface from then on. */
@@ -205,6 +295,7 @@ export function pieceOf(
     name,
     w: Math.max(0.5, Math.ceil(all.w * 2) / 2),
     d: Math.max(0.5, Math.ceil(all.d * 2) / 2),
+    grounds: groundsIn(scene, things),
     things: things.map(({ kind, entity, place }) => {
       const { id: _id, v: _v, ...data } = entity;
       return {
@@ -235,7 +326,10 @@ export function setOut(
 ): { ok: true; changes: Change[]; picks: EntityRef[] } | { ok: false; error: string } {
   const piece = scene.piece[pieceId];
   if (!piece) return { ok: false, error: 'The piece is not there any more.' };
+  const grounds = groundsFor(scene, piece.grounds);
+  if (!grounds.ok) return grounds;
   const changes: Change[] = [];
+  const picks: EntityRef[] = [];
   for (const { kind: word, data } of piece.things) {
     const kind = kindSchema.safeParse(word);
     const place = kind.success ? extentOf(kind.data, data) : null;
@@ -250,19 +344,20 @@ export function setOut(
         ok: false,
         error: `The level of a ${KINDS[kind.data].word} in “${piece.name}” is gone; add one first.`,
       };
+    const id = freshId(kind.data);
+    picks.push({ kind: kind.data, id });
     changes.push({
-      op: 'add',
-      kind: kind.data,
-      id: freshId(kind.data),
+      ...{ op: 'add', kind: kind.data, id },
       data: {
         ...data,
         ...placedAt(kind.data, data, { ...place, x: place.x + at.x, y: place.y + at.y }),
         ...(gone ? { level } : {}),
         ...renamedBases(data, (under, id) => (Object.hasOwn(scene[under], id) ? id : null)),
+        ...renamedGrounds(scene, data, grounds.names),
       },
     });
   }
-  return { ok: true, changes, picks: changes.map(({ kind, id }) => ({ kind, id })) };
+  return { ok: true, changes: [...grounds.changes, ...changes], picks };
 }
 
 /** The spots of a small scene for a copy of it, which asks for the same roles: nobody is in two places. */

@@ -94,6 +94,9 @@ export const spotFields = { x: position, y: position };
 /** A method of its own; null: as its section's. */
 export const methodField = z.enum(METHODS).nullable().default(null);
 export const groundField = z.enum(GROUNDS);
+/** Fields that name a ground: where it is no ground of every display, the display describes it. */
+export const GROUND_REFS = { ground: 'customGround' } as const;
+export const BANK_REFS = { ...GROUND_REFS, bankGround: 'customGround' } as const;
 
 const fraction = z.number().min(0).max(1);
 

@@ -99,6 +99,7 @@ export * from './change.ts';
 export { drain, reduce, reduceSteps, type Refusal, type Reduction } from './reduce.ts';
 export { authorOf, isAuthored, stamped, type Author, type Stamp } from './authorship.ts';
 export * from './undo.ts';
+export * from './customGrounds.ts';
 export {
   FILE_FORMAT,
   FILE_VERSION,

@@ -44,6 +44,8 @@ export interface KindSpec<S extends z.ZodObject = z.ZodObject> {
   plannersOnly?: true;
   /** Fields that make it a builder's own: one of them names the person, or their section; empty: every builder's. */
   ownBy?: readonly string[];
+  /** The only ids that its entities may have. */
+  ids?: readonly string[];
   /** How many a scene may hold, where it is not the usual number. */
   max?: number;
 }

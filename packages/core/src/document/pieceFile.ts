@@ -17,8 +17,8 @@ const headSchema = z.looseObject({
 });
 
 /** A piece as its file. */
-export function writePieceFile({ name, w, d, things }: Piece): string {
-  return `${JSON.stringify({ format: PIECE_FORMAT, version: PIECE_VERSION, name, w, d, things }, null, 2)}\n`;
+export function writePieceFile({ name, w, d, things, grounds }: Piece): string {
+  return `${JSON.stringify({ format: PIECE_FORMAT, version: PIECE_VERSION, name, w, d, things, grounds }, null, 2)}\n`;
 }
 
 /**

@@ -2,7 +2,8 @@ import type { z } from 'zod';
 import { boundsOf } from '../grid/index.ts';
 import type { Change } from './change.ts';
 import { MAX_FOOTPRINT } from './fields.ts';
-import { DISPLAY_ID, KINDS, REFERENCES, maxCount, type Entity, type Kind } from './schema.ts';
+import { isBaseGround } from './customGrounds.ts';
+import { DISPLAY_ID, KINDS, REFERENCES, maxCount, specOf, type Entity, type Kind } from './schema.ts';
 import { keyOf, labelOf, listOf, type Scene } from './scene.ts';
 
 /** Why a batch did not land. `stale` carries the entity as it stands, so that a page can show both. */
@@ -78,6 +79,9 @@ export function* reduceSteps(
       if (current) return refuse('duplicate', `There is already a ${word} with the id “${id}”.`, current);
       if (kind === 'display' && id !== DISPLAY_ID)
         return refuse('invalid', `A scene has one display, called “${DISPLAY_ID}”.`);
+      const ids = specOf(kind).ids;
+      if (ids && !ids.includes(id))
+        return refuse('invalid', `The id of a ${word} is one of ${ids.join(', ')}; “${id}” is not.`);
       const count = counts.get(kind) ?? Object.keys(next[kind]).length;
       if (count >= maxCount(kind))
         return refuse(
@@ -146,7 +150,13 @@ function danglingReference(scene: Scene, changes: readonly Change[]): string | n
       const fields: Readonly<Record<string, unknown>> = { ...entity };
       const value = fields[field];
       const named: readonly unknown[] = Array.isArray(value) ? value : [value];
-      const gone = named.find((name) => typeof name === 'string' && !Object.hasOwn(scene[to], name));
+      const gone = named.find(
+        (name) =>
+          typeof name === 'string' &&
+          !Object.hasOwn(scene[to], name) &&
+          // A ground of every display names nothing.
+          !(to === 'customGround' && isBaseGround(name)),
+      );
       if (typeof gone === 'string')
         return `${capital(labelOf(scene, kind, entity.id))} still names the ${KINDS[to].word} “${gone}” as its ${field}; give it another first.`;
     }

@@ -16,7 +16,7 @@ export type Difference = Entity<'difference'>;
 export const VERSIONED_KINDS = [
   ...['level', 'pad', 'hill', 'hollow', 'water', 'stream', 'terrain', 'way', 'track', 'deck', 'cavity'],
   ...['plot', 'run', 'repeat', 'planting', 'tree', 'figure', 'flag', 'device', 'supply', 'circuit'],
-  ...['recipe', 'partList'],
+  ...['recipe', 'customGround', 'partList'],
 ] as const satisfies readonly Kind[];
 const VERSIONED: ReadonlySet<Kind> = new Set(VERSIONED_KINDS);
 /** Fields of the display that may be otherwise too. */

@@ -16,8 +16,50 @@ export const WIND_WORDS: Record<(typeof WINDS)[number], string> = {
 
 export const SEASONS = ['spring', 'summer', 'autumn', 'winter'] as const;
 export const PLANT_SEASONS = ['any', ...SEASONS] as const;
-export const GROUNDS = ['grass', 'rock', 'soil', 'sand', 'paving', 'road', 'ballast', 'water'] as const;
+/** Grounds of every display. */
+export const BASE_GROUNDS = ['grass', 'rock', 'soil', 'sand', 'paving', 'road', 'ballast', 'water'] as const;
+export type BaseGround = (typeof BASE_GROUNDS)[number];
+
+/** Grounds that a display may describe itself: each is the id of an entity of the kind `customGround`. */
+export const CUSTOM_GROUNDS = [
+  'custom-1',
+  'custom-2',
+  'custom-3',
+  'custom-4',
+  'custom-5',
+  'custom-6',
+  'custom-7',
+  'custom-8',
+  'custom-9',
+  'custom-10',
+  'custom-11',
+  'custom-12',
+] as const;
+
+/** Every ground that a thing may have; rasters hold the index in this list. */
+export const GROUNDS = [...BASE_GROUNDS, ...CUSTOM_GROUNDS] as const;
 export type Ground = (typeof GROUNDS)[number];
+
+/** How ground is covered: plates with slopes where it falls, plates alone, or tiles. */
+export const COVER_SURFACES = ['natural', 'plates', 'tiles'] as const;
+export type CoverSurface = (typeof COVER_SURFACES)[number];
+
+/** Hatches that tell grounds apart without colour. */
+export const GROUND_HATCHES = [
+  'ticks',
+  'chevrons',
+  'strokes',
+  'grains',
+  'bricks',
+  'dashes',
+  'stones',
+  'waves',
+  'crosses',
+  'rings',
+  'diagonals',
+  'flakes',
+] as const;
+export type GroundHatch = (typeof GROUND_HATCHES)[number];
 
 /** Sides of the display, by the compass of its plan: north is the far edge. */
 export const SIDES = ['n', 'e', 's', 'w'] as const;

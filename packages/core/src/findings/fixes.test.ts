@@ -279,6 +279,21 @@ describe('fixes of findings', () => {
       expect(Object.values(after.extension)[0]).toMatchObject({ x: 0, y: 80, leadMm: 5000 });
     });
   });
+  test('layers under a cover become as thin as the ground: 3 plates hold a cover, chalk and one of four of ice', () => {
+    const layers = [
+      { colour: 'chalk', plates: 1 },
+      { colour: 'ice', plates: 4 },
+    ];
+    const { fix, after } = fixed(
+      {
+        customGrounds: [{ id: 'custom-1', name: 'Snow', colour: 'chalk', layers }],
+        pads: BASE.pads.map((pad) => ({ ...pad, ground: 'custom-1' })),
+      },
+      'layers-thin',
+    );
+    expect(fix.words).toBe('Make the layers of “Snow” 2p thick');
+    expect(after.customGround['custom-1'].layers).toEqual([layers[0], { colour: 'ice', plates: 1 }]);
+  });
   test.each([
     ['flag-wind', { flags: [{ id: 'w', name: 'Pennant', x: 4, y: 4, heading: 'n' }] }, { wind: 'w' }],
     [

@@ -1,4 +1,4 @@
-import { MM_PER_STUD, PLATES_PER_BRICK, boundsOf, countOf, type Rect } from '../grid/index.ts';
+import { MM_PER_STUD, PLATES_PER_BRICK, boundsOf, countOf, formatPlates, type Rect } from '../grid/index.ts';
 import {
   SIDES,
   SIDE_WORDS,
@@ -7,6 +7,8 @@ import {
   isStandingKind,
   keyOf,
   labelOf,
+  layersThick,
+  customGroundOf,
   moveAll,
   placeIn,
   plotBounds,
@@ -90,6 +92,23 @@ export const PROPOSED: Readonly<Record<string, FixesOf>> = {
         words: `Make the doors and windows of ${plot.name} ${colourName(colour)}`,
         changes: [patch('plot', plot, { letInColour: colour })],
       }));
+  },
+  'layers-thin': (scene, { things: [ref], numbers: { least } }) => {
+    const own = ref && customGroundOf(scene, ref.id);
+    if (!own || least === undefined) return [];
+    // The lowest layers go first; the cover takes a plate.
+    let room = least - 1;
+    const layers = own.layers.flatMap((layer) => {
+      const plates = Math.min(layer.plates, room);
+      room -= plates;
+      return plates > 0 ? [{ ...layer, plates }] : [];
+    });
+    return [
+      {
+        words: `Make the layers of “${own.name}” ${formatPlates(layersThick({ layers }))} thick`,
+        changes: [patch('customGround', own, { layers })],
+      },
+    ];
   },
   'footprint-limit': (scene) => {
     const { limitW, limitD } = displayOf(scene);

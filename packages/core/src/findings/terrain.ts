@@ -1,9 +1,10 @@
 import { PLATE, PLATES_PER_BRICK, formatMm, formatPlates, countOf, containsPoint } from '../grid/index.ts';
 import { METHOD_SPECS, minHeightOf } from '../masonry/index.ts';
-import { BARE, OUTSIDE, ownerAt, type Relief } from '../terrain/index.ts';
+import { BARE, OUTSIDE, eachStudOf, ownerAt, waterCodes, type Relief } from '../terrain/index.ts';
 import {
-  runsEast,
   GROUNDS,
+  layersThick,
+  runsEast,
   SIDES,
   SIDE_WORDS,
   displayOf,
@@ -18,7 +19,6 @@ import { type FindingDraft, type Rule } from './finding.ts';
 
 // Rules of the ground itself: bare steps, raw edges, waters that meet.
 
-const WATER = GROUNDS.indexOf('water');
 const STEPS: Record<Side, { dx: number; dy: number }> = {
   n: { dx: 0, dy: -1 },
   e: { dx: 1, dy: 0 },
@@ -178,11 +178,12 @@ const waterLevels: Rule = {
       string,
       { studs: number; by: number; at: { x: number; y: number }; things: { kind: Kind; id: string }[] }
     >();
+    const waters = waterCodes(scene);
     for (let i = 0; i < relief.ground.length; i++) {
-      if (relief.ground[i] !== WATER) continue;
+      if (!waters[relief.ground[i]]) continue;
       const east = (i + 1) % relief.w === 0 ? -1 : i + 1;
       for (const j of [east, i + relief.w]) {
-        if (j < 0 || j >= relief.ground.length || relief.ground[j] !== WATER) continue;
+        if (j < 0 || j >= relief.ground.length || !waters[relief.ground[j]]) continue;
         const by = Math.abs(relief.height[i] - relief.height[j]);
         const [a, b] = [ownerAt(relief, i), ownerAt(relief, j)];
         if (by === 0 || !a || !b || (a.kind === b.kind && a.id === b.id)) continue;
@@ -275,6 +276,7 @@ const groundUncounted: Rule = {
       { studs: number; water: boolean; at: number; owner: { kind: Kind; id: string } }
     >();
     if (relief.height.some((height, i) => height < 0 && relief.ground[i] !== OUTSIDE)) return [];
+    const waters = waterCodes(scene);
     for (let i = 0; i < relief.height.length; i++) {
       if (relief.height[i] !== 0 || relief.ground[i] === OUTSIDE || relief.ground[i] === BARE) continue;
       const owner = groundOwner(scene, relief, i);
@@ -282,7 +284,7 @@ const groundUncounted: Rule = {
       const key = `${owner.kind} ${owner.id}`;
       const known = found.get(key);
       if (known) known.studs++;
-      else found.set(key, { studs: 1, water: relief.ground[i] === WATER, at: i, owner });
+      else found.set(key, { studs: 1, water: waters[relief.ground[i]] === 1, at: i, owner });
     }
     return [...found.values()].map(({ studs, water, at, owner }) => ({
       severity: water ? ('warning' as const) : ('note' as const),
@@ -305,8 +307,9 @@ const waterBed: Rule = {
   check({ scene, relief }) {
     const floor = floorOf(relief);
     const lowest = new Map<number, number>();
+    const waters = waterCodes(scene);
     for (let i = 0; i < relief.height.length; i++) {
-      if (relief.ground[i] !== WATER) continue;
+      if (!waters[relief.ground[i]]) continue;
       const known = lowest.get(relief.owner[i]);
       if (known === undefined || relief.height[i] < relief.height[known]) lowest.set(relief.owner[i], i);
     }
@@ -328,6 +331,67 @@ const waterBed: Rule = {
     });
   },
 };
+
+const layersThin: Rule = {
+  id: 'layers-thin',
+  title: 'Ground is thinner than the layers under its cover',
+  basis:
+    'Studs of custom grounds: the plates from the lowest ground (of a deck its own thickness) to the top, against one for the cover and those of all layers under it. Where there are fewer, the lowest layers are left out. Studs under buildings without cover are not judged.',
+  page: 'plan',
+  severity: 'warning',
+  check: ({ scene, relief }) =>
+    listOf(scene, 'customGround').flatMap((own): FindingDraft[] => {
+      const wanted = COVER + layersThick(own);
+      if (wanted === COVER) return [];
+      const { studs, least, at } = thinStuds(scene, relief, own.id, wanted);
+      if (at === null) return [];
+      const layers = formatPlates(wanted - COVER);
+      return [
+        {
+          sentence: `“${own.name}” has ${layers} of layers under its cover: ${countOf(studs, 'stud')} of it ${studs === 1 ? 'has' : 'have'} room for less, the thinnest for ${formatPlates(Math.max(0, least - COVER))}.`,
+          remedy: `Raise the ground there to ${formatPlates(wanted)} at least, or make the layers thinner.`,
+          place: at,
+          things: [{ kind: 'customGround', id: own.id }],
+          numbers: { studs, least, wanted },
+        },
+      ];
+    }),
+};
+
+/** Plates of a cover. */
+const COVER = 1;
+
+/** The studs of a ground that are thinner than wanted, the plates of the thinnest, and where it is; null: none. */
+function thinStuds(
+  scene: Scene,
+  relief: Relief,
+  ground: string,
+  wanted: number,
+): { studs: number; least: number; at: { x: number; y: number } | null } {
+  const code = GROUNDS.findIndex((one) => one === ground);
+  const floor = floorOf(relief);
+  let [studs, least] = [0, Infinity];
+  let at: { x: number; y: number } | null = null;
+  const judge = (thick: number, x: number, y: number) => {
+    if (thick <= 0 || thick >= wanted) return;
+    studs++;
+    if (thick < least) {
+      least = thick;
+      at = { x: x + 0.5, y: y + 0.5 };
+    }
+  };
+  relief.ground.forEach((own, i) => {
+    if (own !== code) return;
+    const owner = ownerAt(relief, i);
+    if (owner?.kind === 'plot' && !scene.plot[owner.id]?.coverUnder) return;
+    judge(relief.height[i] - floor, relief.x + (i % relief.w), relief.y + Math.floor(i / relief.w));
+  });
+  for (const slab of relief.slabs)
+    eachStudOf(slab, (k, x, y) => {
+      if (slab.ground[k] === code) judge(slab.top[k] - slab.under[k], x, y);
+    });
+  return { studs, least, at };
+}
 
 const methodUnfit: Rule = {
   id: 'method-unfit',
@@ -394,6 +458,7 @@ export const TERRAIN_RULES: readonly Rule[] = [
   rawEdge,
   waterLevels,
   waterBed,
+  layersThin,
   wallCourse,
   methodUnfit,
 ];

@@ -3,7 +3,7 @@ export * from './surveyDrawing.ts';
 export { escapeMarks, writeSvg } from './svg.ts';
 export { writeDxf } from './dxf.ts';
 export { houseRules, type RuleGroup } from './houseRules.ts';
-export { GROUND_LOOKS, groundRuns, writePagePlan } from './pagePlan.ts';
+export { groundLooks, groundRuns, writePagePlan, type GroundLook } from './pagePlan.ts';
 export { placeLabels, type Label, type PlacedLabel } from './labels.ts';
 export { planDrawing } from './planDrawing.ts';
 export { readOutlines, type Outline } from './outlines.ts';

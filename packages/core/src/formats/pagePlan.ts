@@ -1,21 +1,70 @@
 import { MM_PER_STUD, type Rect } from '../grid/index.ts';
 import { coverFromAbove, type Relief } from '../terrain/index.ts';
-import { GROUNDS, type Ground, type Scene } from '../document/index.ts';
+import { colourOf, mixedHex } from '../catalogue/index.ts';
+import {
+  GROUNDS,
+  groundName,
+  hatchOfGround,
+  isBaseGround,
+  customGroundOf,
+  type BaseGround,
+  type Ground,
+  type GroundHatch,
+  type Scene,
+} from '../document/index.ts';
 import { placeLabels } from './labels.ts';
 import { planDrawing } from './planDrawing.ts';
 import { writeSvg } from './svg.ts';
 
-/** Grounds on paper: a tint, and marks so that the tint is not the only sign. Marks repeat each 64 mm of the drawing. */
-export const GROUND_LOOKS: Readonly<Record<Ground, { tint: string; marks: string }>> = {
-  grass: { tint: '#e6e8d0', marks: 'M14 20l4 -8l4 8M44 50l4 -8l4 8' },
-  rock: { tint: '#d6d2c9', marks: 'M8 24l8 -10l8 10M38 56l8 -10l8 10' },
-  soil: { tint: '#e0d2bb', marks: 'M12 16h6M42 46h6' },
-  sand: { tint: '#f1e7cb', marks: 'M16 16h1M48 48h1M32 32h1M8 52h1' },
-  paving: { tint: '#dbd6cc', marks: 'M0 32h64M32 0v32M0 64h64M0 32v32' },
-  road: { tint: '#c4bfb6', marks: '' },
-  ballast: { tint: '#cbc3b5', marks: 'M10 10l6 6M42 42l6 6M42 10l6 6M10 42l6 6' },
-  water: { tint: '#bedbde', marks: 'M4 16q8 -8 16 0t16 0M28 48q8 -8 16 0t16 0' },
+/** Tints of grounds on paper. */
+const TINTS: Readonly<Record<BaseGround, string>> = {
+  grass: '#e6e8d0',
+  rock: '#d6d2c9',
+  soil: '#e0d2bb',
+  sand: '#f1e7cb',
+  paving: '#dbd6cc',
+  road: '#c4bfb6',
+  ballast: '#cbc3b5',
+  water: '#bedbde',
 };
+/** Marks of the hatches as an SVG path: they repeat each 64 mm of the drawing. */
+const MARKS: Readonly<Record<GroundHatch, string>> = {
+  ticks: 'M14 20l4 -8l4 8M44 50l4 -8l4 8',
+  chevrons: 'M8 24l8 -10l8 10M38 56l8 -10l8 10',
+  strokes: 'M12 16h6M42 46h6',
+  grains: 'M16 16h1M48 48h1M32 32h1M8 52h1',
+  bricks: 'M0 32h64M32 0v32M0 64h64M0 32v32',
+  dashes: '',
+  stones: 'M10 10l6 6M42 42l6 6M42 10l6 6M10 42l6 6',
+  waves: 'M4 16q8 -8 16 0t16 0M28 48q8 -8 16 0t16 0',
+  crosses: 'M10 16h12M16 10v12M42 48h12M48 42v12',
+  rings: 'M10 16a6 6 0 1 0 12 0a6 6 0 1 0 -12 0M42 48a6 6 0 1 0 12 0a6 6 0 1 0 -12 0',
+  diagonals: 'M0 32l32 -32M0 64l64 -64M32 64l32 -32',
+  flakes: 'M10 16h12M13 11l6 10M19 11l-6 10M42 48h12M45 43l6 10M51 43l-6 10',
+};
+
+const PAPER = '#faf8f3';
+/** How much of a ground's own colour its tint has. */
+const TINT_SHARE = 0.35;
+
+/** How a ground is drawn: its tint, and marks so that the tint is not the only sign. */
+export interface GroundLook {
+  ground: Ground;
+  word: string;
+  tint: string;
+  hatch: GroundHatch;
+}
+
+/** How each ground of a display is drawn on paper, by its code. */
+export const groundLooks = (scene: Pick<Scene, 'customGround'>): GroundLook[] =>
+  GROUNDS.map((ground) => ({
+    ground,
+    word: groundName(scene, ground),
+    hatch: hatchOfGround(scene, ground),
+    tint: isBaseGround(ground)
+      ? TINTS[ground]
+      : mixedHex(PAPER, colourOf(customGroundOf(scene, ground)?.colour ?? '')?.hex ?? PAPER, TINT_SHARE),
+  }));
 const PEN_MM = 1.8;
 /** Width of a letter as a share of its height: what draws the picture has its own face. */
 const LETTER = 0.75;
@@ -44,9 +93,10 @@ export function writePagePlan(
   const { placed } = placeLabels(names, (text, size) => LETTER * size * text.length, drawing.bounds);
   const items = [...shown.filter(({ kind }) => kind === 'line'), ...placed];
   const svg = writeSvg({ ...drawing, items }, PEN_MM);
-  const patterns = GROUNDS.map(
-    (ground) =>
-      `<pattern id="${ground}" width="64" height="64" patternUnits="userSpaceOnUse"><path d="M0 0h64v64h-64z" fill="${GROUND_LOOKS[ground].tint}"/><path d="${GROUND_LOOKS[ground].marks}" fill="none" stroke="#8a8a78" stroke-width="1.6"/></pattern>`,
+  const looks = groundLooks(scene);
+  const patterns = looks.map(
+    ({ ground, tint, hatch }) =>
+      `<pattern id="${ground}" width="64" height="64" patternUnits="userSpaceOnUse"><path d="M0 0h64v64h-64z" fill="${tint}"/><path d="${MARKS[hatch]}" fill="none" stroke="#8a8a78" stroke-width="1.6"/></pattern>`,
   );
   const fills = GROUNDS.flatMap((ground, code) => {
     const path = runsOf(relief, code, cells ? Math.ceil(Math.max(relief.w, relief.d) / cells) : 1);

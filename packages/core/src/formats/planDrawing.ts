@@ -12,6 +12,9 @@ import {
 } from '../terrain/index.ts';
 import {
   GROUNDS,
+  baseGround,
+  groundName,
+  groundsOf,
   KIND_NAMES,
   specOf,
   isOverhanging,
@@ -22,7 +25,7 @@ import {
   padsInOrder,
   trackLine,
   type Area,
-  type Ground,
+  type BaseGround,
   type Scene,
 } from '../document/index.ts';
 import { cablesOf } from '../power/index.ts';
@@ -30,7 +33,7 @@ import { currentContents, quadOf, tableInStuds } from '../venue/index.ts';
 import type { Drawing, DrawingLayer, DrawnLine, DrawnText } from './drawing.ts';
 
 /** Grounds whose areas are outlined; the others are what lies between. */
-const OUTLINED: readonly Ground[] = ['water', 'road', 'paving', 'ballast'];
+const OUTLINED: readonly BaseGround[] = ['water', 'road', 'paving', 'ballast'];
 
 /**
  * The plan as outlines in true millimetres (a stud is 8): pads as they were drawn, the ground as it was compiled,
@@ -59,13 +62,13 @@ export function planDrawing(scene: Scene, relief: Relief, { textSize }: { textSi
   for (const part of listOf(scene, 'footprint')) box('FOOTPRINT', part, { weight: 4, name: part.name });
   for (const { id: _id, v: _v, ...pad } of padsInOrder(scene))
     line('PADS', outlineOf(pad), { closed: true, name: pad.name, thing: pad });
-  for (const ground of OUTLINED) {
+  for (const ground of groundsOf(scene).filter((one) => OUTLINED.includes(baseGround(scene, one)))) {
     // The outline of an area is the contour of a plateau that stands on it.
     const code = GROUNDS.indexOf(ground);
     const plateau = relief.ground.map((own) => (own === OUTSIDE ? OUTSIDE : 0));
     const height = Int16Array.from(relief.ground, (own) => (own === code ? 3 : 0));
     for (const { lines } of contoursOf({ ...relief, ground: plateau, height }))
-      for (const points of lines) line('GROUND', pairsOf(points), { name: ground });
+      for (const points of lines) line('GROUND', pairsOf(points), { name: groundName(scene, ground) });
   }
   for (const { lines, index, height } of contoursOf(relief))
     for (const points of lines)

@@ -1,6 +1,6 @@
 import { MM_PER_PLATE, MM_PER_STUD, formatPlates, type Rect } from '../grid/index.ts';
 import { OUTSIDE, indexAt, type Relief } from '../terrain/index.ts';
-import type { Seam, SeamSide } from '../document/index.ts';
+import { groundName, GROUNDS, type Scene, type Seam, type SeamSide } from '../document/index.ts';
 import { SEAM_WORDS, type SeamRemedy, type SeamSheet, type SeamState } from '../cut/index.ts';
 import { writeCsv } from './csv.ts';
 import type { Drawing } from './drawing.ts';
@@ -8,9 +8,13 @@ import type { Drawing } from './drawing.ts';
 // What leaves with a builder: the seam sheet as CSV and JSON, a strip to lay along the edge, the neighbour's edge.
 
 /** RFC 4180: a row a stud with the height (plates) and ground of both sides, studs counted from 1. */
-export function seamCsv({ neighbours: { a, b }, studs }: SeamSheet): string {
+export function seamCsv(
+  scene: Pick<Scene, 'customGround'>,
+  { neighbours: { a, b }, studs }: SeamSheet,
+): string {
+  const wordOf = (ground: string) => groundName(scene, GROUNDS.find((one) => one === ground) ?? 'bare');
   const rows = studs.flatMap((pair, at) =>
-    pair ? [[at + 1, pair.a.height, pair.a.ground, pair.b.height, pair.b.ground]] : [],
+    pair ? [[at + 1, pair.a.height, wordOf(pair.a.ground), pair.b.height, wordOf(pair.b.ground)]] : [],
   );
   const head = ['stud', `${a.name} plates`, `${a.name} ground`, `${b.name} plates`, `${b.name} ground`];
   return writeCsv([head, ...rows]);

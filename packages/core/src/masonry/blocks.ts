@@ -4,6 +4,7 @@ import {
   OUTSIDE,
   NEIGHBOUR_STEPS,
   NO_SLAB,
+  baseGroundAt,
   eachStudOf,
   eachTouched,
   indexAt,
@@ -199,12 +200,16 @@ export function openBlock(input: BlockInput): BlockGround {
   const looks = new Map<string | Dress, number>();
   const lookOf = dresses.map((one) => {
     // Two grounds of one colour are one; mixed ones keep to themselves.
-    const key = one.tones.length === 1 && one.accents.length === 0 ? one.tones[0].colour : one;
+    const key =
+      one.tones.length === 1 && one.accents.length === 0
+        ? JSON.stringify([one.tones[0].colour, one.layers])
+        : one;
     const known = looks.get(key) ?? looks.size;
     looks.set(key, known);
     return known;
   });
   const look = Uint8Array.from(height, (value, k) => (value < 0 ? 0 : lookOf[dress[k]]));
+  const layers = dresses.map((one) => one.layers.map(({ plates }) => plates));
   const fine = Uint8Array.from(height, (value, k) =>
     value >= 0 && dresses[dress[k]].tones.length > 1 ? 1 : 0,
   );
@@ -224,6 +229,7 @@ export function openBlock(input: BlockInput): BlockGround {
       skin,
       fine,
       look,
+      ...(layers.some(({ length }) => length > 0) ? { layersAt: (i: number) => layers[dress[i]] } : {}),
       beyond,
       deckMost,
       span,
@@ -326,7 +332,8 @@ export class Grounds {
       section[k] = within ? within.index : -1;
       ground[k] = relief.ground[i] === BARE ? groundNumber('bare') : relief.ground[i];
       // What is under a cavity's room is its floor: the ground over it has the cover.
-      skin[k] = covered[k] || solid < relief.height[i] ? SKIN.none : skinOf(groundNamed(ground[k]));
+      skin[k] =
+        covered[k] || solid < relief.height[i] ? SKIN.none : skinOf(this.scene, groundNamed(ground[k]));
       surf[k] = this.isSurf(x, y, land.owner[i]) ? 1 : 0;
       plain[k] = this.isPlain(i, relief.height[i]) ? 1 : 0;
       methods[k] = method
@@ -379,7 +386,7 @@ export class Grounds {
         base[at] = from - floor;
         section[at] = this.sections.findIndex((one) => containsPoint(one, x, y));
         ground[at] = slab.ground[k] === BARE ? groundNumber('bare') : slab.ground[k];
-        skin[at] = part.supports || covered[at] ? SKIN.none : skinOf(groundNamed(ground[at]));
+        skin[at] = part.supports || covered[at] ? SKIN.none : skinOf(this.scene, groundNamed(ground[at]));
         plain[at] = !part.supports && this.isPlain(indexAt(relief, x, y), to) ? 1 : 0;
       });
     }
@@ -432,8 +439,7 @@ export class Grounds {
   /** Whether waves break on a stud of water: its shore is near, on a side that is struck. */
   private isSurf(x: number, y: number, owner: number): boolean {
     const { relief } = this.compiled;
-    const water = groundNumber('water');
-    const isWater = (i: number) => relief.ground[i] === water;
+    const isWater = (i: number) => baseGroundAt(this.scene, relief, i) === 'water';
     if (!isWater(indexAt(relief, x, y))) return false;
     return (this.struck.get(owner) ?? []).some((side) => {
       const { x: dx, y: dy } = NEIGHBOUR_STEPS[side];

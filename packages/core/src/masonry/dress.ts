@@ -1,14 +1,33 @@
 import { ANY_COLOUR, partOf } from '../catalogue/index.ts';
 import { intersection, type Rect } from '../grid/index.ts';
-import { GROUNDS, displayOf, listOf, type Ground, type Recipe, type Scene } from '../document/index.ts';
+import {
+  GROUNDS,
+  baseGround,
+  displayOf,
+  listOf,
+  customGroundOf,
+  type BaseGround,
+  type CoverSurface,
+  type Ground,
+  type CustomGround,
+  type Recipe,
+  type Scene,
+} from '../document/index.ts';
 import { countsOf, scatterOrder } from './scatter.ts';
 import { SKIN, heightAround, type Fill, type LayerPlan } from './fill.ts';
 
 // Which colour each piece gets, and what is scattered on the ground.
 
-/** What ground looks like: see the recipe's schema. `core` is the colour of hidden pieces. */
-export type Dress = Pick<Recipe, 'tones' | 'accents' | 'seed'> & { side: string; core: string };
-type Look = Omit<Dress, 'core'>;
+/**
+ * What ground looks like: see the schemas of recipes and custom grounds. `core` is the colour of hidden pieces, `layers`
+ * lie under the cover, from the top down.
+ */
+export type Dress = Pick<Recipe, 'tones' | 'accents' | 'seed'> & {
+  side: string;
+  core: string;
+  layers: CustomGround['layers'];
+};
+type Look = Omit<Dress, 'core' | 'layers'>;
 
 const plain = (base: string, side: string): Look => ({
   tones: [{ colour: base, share: 1 }],
@@ -17,7 +36,7 @@ const plain = (base: string, side: string): Look => ({
   side,
 });
 /** What ground is made of where no recipe is written (defaults of ours). */
-export const PLAIN_DRESS: Record<Ground | 'bare', Look> = {
+export const PLAIN_DRESS: Record<BaseGround | 'bare', Look> = {
   grass: plain('moss', 'loam'),
   rock: plain('slate', 'slate'),
   soil: plain('loam', 'loam'),
@@ -59,13 +78,27 @@ export const plainOf = (dress: Dress): Dress => ({
   ...dress,
   tones: [{ colour: dress.core, share: 1 }],
   accents: [],
+  layers: [],
 });
 
-const SMOOTH: readonly (Ground | 'bare')[] = ['paving', 'road', 'water'];
-const LOOSE: readonly (Ground | 'bare')[] = ['grass', 'rock', 'soil', 'sand'];
-/** How a ground is covered. */
-export const skinOf = (ground: Ground | 'bare'): number =>
-  SMOOTH.includes(ground) ? SKIN.tiles : LOOSE.includes(ground) ? SKIN.natural : SKIN.plates;
+/** How each ground of every display is covered. */
+export const SURFACE_OF: Readonly<Record<BaseGround | 'bare', CoverSurface>> = {
+  grass: 'natural',
+  rock: 'natural',
+  soil: 'natural',
+  sand: 'natural',
+  paving: 'tiles',
+  road: 'tiles',
+  ballast: 'plates',
+  water: 'tiles',
+  bare: 'plates',
+};
+/** How a ground is covered: a number of SKIN. */
+export const skinOf = (scene: Pick<Scene, 'customGround'>, ground: Ground | 'bare'): number =>
+  SKIN[
+    customGroundOf(scene, ground)?.surface ??
+      SURFACE_OF[ground === 'bare' ? 'bare' : baseGround(scene, ground)]
+  ];
 
 /**
  * The dresses of a scene: one for each ground, and for each ground of a section that has a recipe of its own. What is
@@ -73,13 +106,30 @@ export const skinOf = (ground: Ground | 'bare'): number =>
  */
 export function dressesOf(scene: Scene): (ground: Ground | 'bare', section: string | null) => Dress {
   const isFree = displayOf(scene).colourHidden === 'free';
-  const withCore = (look: Look): Dress => ({ ...look, core: isFree ? ANY_COLOUR : look.side });
+  const withCore = (look: Look, layers: CustomGround['layers'] = []): Dress => ({
+    ...look,
+    core: isFree ? ANY_COLOUR : look.side,
+    layers,
+  });
   const bare = withCore(PLAIN_DRESS.bare);
-  const recipes = new Map(GROUNDS.map((ground) => [`${ground} `, withCore(PLAIN_DRESS[ground])]));
+  const recipes = new Map(
+    GROUNDS.map((ground): [string, Dress] => {
+      const own = customGroundOf(scene, ground);
+      return [
+        `${ground} `,
+        own
+          ? withCore(plain(own.colour, own.side ?? own.colour), own.layers)
+          : withCore(PLAIN_DRESS[baseGround(scene, ground)]),
+      ];
+    }),
+  );
   for (const recipe of listOf(scene, 'recipe'))
     recipes.set(
       `${recipe.ground} ${recipe.section ?? ''}`,
-      withCore({ ...recipe, side: recipe.side ?? recipe.tones[0].colour }),
+      withCore(
+        { ...recipe, side: recipe.side ?? recipe.tones[0].colour },
+        customGroundOf(scene, recipe.ground)?.layers,
+      ),
     );
   return (ground, section) => recipes.get(`${ground} ${section ?? ''}`) ?? recipes.get(`${ground} `) ?? bare;
 }
@@ -113,6 +163,10 @@ export function coloursOf(
     for (let p = 0; p < laid.length; p += 4) {
       const [x, y, pw, pd] = laid.subarray(p, p + 4);
       const dress = dressAt(y * w + x);
+      if (layer.under !== undefined) {
+        colours[index][p / 4] = dress.layers[layer.under].colour;
+        continue;
+      }
       if (purpose === 'cover' || purpose === 'slope') {
         const list = covers.get(dress) ?? [];
         list.push({ layer: index, piece: p / 4, x, y });

@@ -1,4 +1,5 @@
 import { partId, type Family } from '../catalogue/index.ts';
+import type { CoverSurface } from '../document/index.ts';
 import type { PlacedPieces } from './pieces.ts';
 
 // Ground to be filled with pieces, and the layers it is filled with.
@@ -19,6 +20,8 @@ export interface Fill {
   fine?: Uint8Array;
   /** A number for the colours that cover each stud: no piece of cover lies over two of them; left out: all are alike. */
   look?: Uint8Array;
+  /** Plates of each layer under a stud's cover, from the top down; studs of one look have the same. Left out: no layers. */
+  layersAt?: (i: number) => readonly number[];
   /** Heights of studs that are not its own, for what shows at the sides; −1 where there is nothing. */
   beyond: (x: number, y: number) => number;
   /** Largest plate of a deck, studs; widest square of deck with nothing under it, studs. */
@@ -29,7 +32,10 @@ export interface Fill {
 }
 
 /** What covers a stud: nothing, plates and slopes, plates only, tiles. */
-export const SKIN = { none: 0, natural: 1, plates: 2, tiles: 3 } as const;
+export const SKIN: Readonly<Record<'none' | CoverSurface, number>> = {
+  ...{ none: 0, natural: 1 },
+  ...{ plates: 2, tiles: 3 },
+};
 
 /** Height of a stud, its own or beyond; −1 where there is nothing. */
 export function heightAround({ w, d, height, beyond }: Fill, x: number, y: number): number {
@@ -38,7 +44,7 @@ export function heightAround({ w, d, height, beyond }: Fill, x: number, y: numbe
 }
 
 /** What a layer is for. */
-export type Purpose = 'core' | 'deck' | 'cover' | 'slope';
+export type Purpose = 'core' | 'deck' | 'under' | 'cover' | 'slope';
 
 export interface LayerPlan {
   /** Its underside, plates above the floor, and its height. */
@@ -46,6 +52,8 @@ export interface LayerPlan {
   h: number;
   purpose: Purpose;
   family: Family;
+  /** Of what lies under the cover: which layer of the ground it is, from the top down. */
+  under?: number;
   /** Of slopes: the angle, and the side they fall to (0 east, 1 south, 2 west, 3 north). */
   angle?: number;
   falls?: number;

@@ -39,6 +39,7 @@ export {
   type DressedMasonry,
   type Knowledge,
 } from './count.ts';
+export { PATCH_SIDE, groundPatch, type GroundPatch } from './patch.ts';
 export { countingBlocks, type BlockInput, type CountingBlock } from './blocks.ts';
 export {
   CountCache,

@@ -67,6 +67,7 @@ export function buildLayers(fill: Fill): Masonry {
     take({ z, h, purpose, family, laid: tileLayer(mask, w, d, set, watch.open) });
   const methods = [...new Set(fill.method)].toSorted((a, b) => a - b);
   const covers = coversOf(fill, plan);
+  const unders = undersOf(fill, plan);
   const taken = new Int16Array(n);
   const mask = new Uint8Array(n);
   const bricks = (i: number, z: number) => {
@@ -84,9 +85,13 @@ export function buildLayers(fill: Fill): Masonry {
     if (masked(mask, (i) => open(i) && plates(i, z))) lay(z, 1, 'core', 'plate', PLATES);
     for (const deck of decks) if (deck.z === z) take(deck);
     for (const crest of crests?.layers ?? []) if (crest.z === z) take(crest);
+    for (const { under, h, studs } of unders.get(z) ?? []) {
+      onlyOn(mask, studs);
+      const [family, set] = h === 3 ? (['brick', BRICKS] as const) : (['plate', PLATES] as const);
+      take({ z, h, purpose: 'under', under, family, laid: tileLayer(mask, w, d, set, watch.open) });
+    }
     for (const { tiled, set, studs } of covers.get(z) ?? []) {
-      mask.fill(0);
-      for (const i of studs) mask[i] = 1;
+      onlyOn(mask, studs);
       lay(z, 1, 'cover', tiled ? 'tile' : 'plate', set);
     }
   }
@@ -127,6 +132,48 @@ function coversOf({ skin, fine, look }: Fill, { cover }: Plan): Map<number, Cove
   return covers;
 }
 
+/** Studs of one layer under the cover that are laid at one height. */
+interface Under {
+  /** Which layer of its ground it is, from the top down. */
+  under: number;
+  /** Plates: bricks where a layer has room for them, from its foot up. */
+  h: number;
+  studs: number[];
+}
+
+/** What lies under the cover by its underside; no piece lies over two grounds. */
+function undersOf({ layersAt, look }: Fill, { foot, thick, skipped }: Plan): Map<number, Under[]> {
+  const unders = new Map<number, Under[]>();
+  const known = new Map<string, Under>();
+  for (let i = 0; layersAt && i < thick.length; i++) {
+    if (thick[i] === 0) continue;
+    // From the top of all layers down, those that a slope takes the place of first.
+    let top = foot[i] + thick[i] + skipped[i];
+    for (const [under, plates] of layersAt(i).entries()) {
+      const [low, high] = [Math.max(foot[i], top - plates), Math.min(top, foot[i] + thick[i])];
+      top -= plates;
+      for (let z = low; z < high;) {
+        const h = z + 3 <= high ? 3 : 1;
+        const key = `${z} ${h} ${under} ${look?.[i] ?? 0}`;
+        let list = known.get(key);
+        if (!list) {
+          list = { under, h, studs: [] };
+          known.set(key, list);
+          unders.set(z, [...(unders.get(z) ?? []), list]);
+        }
+        list.studs.push(i);
+        z += h;
+      }
+    }
+  }
+  return unders;
+}
+
+function onlyOn(mask: Uint8Array, studs: readonly number[]): void {
+  mask.fill(0);
+  for (const i of studs) mask[i] = 1;
+}
+
 /** Fills a mask by a test. @returns whether the mask has any stud */
 function masked(mask: Uint8Array, test: (i: number) => unknown): boolean {
   let any = false;
@@ -144,6 +191,11 @@ class Plan {
   readonly core: Int16Array;
   /** Underside of the uppermost deck, or −1. */
   readonly deck: Int16Array;
+  /** Underside of the lowest layer under the cover, and how thick all of them are, plates; 0 where there is none. */
+  readonly foot: Int16Array;
+  readonly thick: Int16Array;
+  /** Plates of the layers that a slope takes the place of. */
+  readonly skipped: Uint8Array;
   /** Underside of the ground cover, or −1. */
   readonly cover: Int16Array;
   readonly built: Int16Array;
@@ -159,6 +211,9 @@ class Plan {
   ) {
     this.core = new Int16Array(n);
     this.deck = new Int16Array(n).fill(-1);
+    this.foot = new Int16Array(n);
+    this.thick = new Int16Array(n);
+    this.skipped = new Uint8Array(n);
     this.cover = new Int16Array(n).fill(-1);
     this.built = new Int16Array(n).fill(-1);
     this.storeys = new Uint8Array(n);
@@ -195,14 +250,21 @@ function planOf(fill: Fill, crests: Uint8Array | null): Plan {
     const crest = crests?.[i] ?? 0;
     const thick = height - (fill.base?.[i] ?? 0);
     const covered = fill.skin && fill.skin[i] !== SKIN.none && thick > 0 && crest === 0 ? 1 : 0;
-    const decked = spec.shell > 0 && crest === 0 && height - covered > 0 ? 1 : 0;
-    let core = height - covered - decked - crest;
+    const layers = covered > 0 || crest > 0 ? (fill.layersAt?.(i) ?? []) : [];
+    const skipped = Math.max(0, crest - 1);
+    const wanted = layers.reduce((sum, plates) => sum + plates, 0) - skipped;
+    const under = Math.max(0, Math.min(wanted, thick - covered - crest));
+    const decked = spec.shell > 0 && crest === 0 && height - covered - under > 0 ? 1 : 0;
+    let core = height - covered - under - decked - crest;
     if (spec.shell > 0) plan.storeys[i] = Math.floor(Math.max(0, core - 3) / STOREY);
     if (spec.steps && crest === 0) core -= (core - plan.storeys[i] * STOREY) % 3;
     plan.core[i] = core;
     if (decked) plan.deck[i] = core;
-    if (covered) plan.cover[i] = core + decked;
-    plan.built[i] = core + decked + covered + crest;
+    plan.foot[i] = core + decked;
+    plan.thick[i] = under;
+    plan.skipped[i] = skipped;
+    if (covered) plan.cover[i] = core + decked + under;
+    plan.built[i] = core + decked + under + covered + crest;
     most = Math.max(most, plan.storeys[i]);
   }
   for (let storey = 0; storey <= most; storey++) {

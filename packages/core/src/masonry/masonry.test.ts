@@ -255,6 +255,7 @@ describe('colours and scatter', () => {
     seed: 5,
     side: 'loam',
     core: 'any',
+    layers: [],
   };
   test('counts sum exactly and lie within one of their share', () => {
     fc.assert(
@@ -678,6 +679,7 @@ describe('a scene counted', () => {
       seed: 1,
       side: 'loam',
       core: 'any',
+      layers: [],
     }));
     const known = { 'brick-2x4': { grams: 2.5, price: 0.2, family: 'brick' as const } };
     const counted = countMasonry(fill, built, () => -1, known);

@@ -14,6 +14,7 @@ export type Source = 'kits' | 'own' | null;
 export const PURPOSE_WORDS: Record<NeedPurpose, string> = {
   core: 'core',
   deck: 'decks',
+  under: 'layers under the cover',
   cover: 'ground cover',
   slope: 'slopes',
   accent: 'scatter',

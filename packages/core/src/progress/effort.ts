@@ -13,6 +13,7 @@ import { evenPace, workDone } from './steps.ts';
 export const WORK_OF: Readonly<Record<NeedPurpose, Work>> = {
   core: 'ground',
   deck: 'ground',
+  under: 'ground',
   cover: 'ground',
   slope: 'ground',
   ground: 'ground',

@@ -45,6 +45,11 @@ interface Laying {
   owner: number;
 }
 
+interface LayingWater extends Laying {
+  /** For each ground code whether it is judged as water: 1. */
+  waters: Uint8Array;
+}
+
 /** The nearest whole plate; halves go up, whatever the last digits of a number say. */
 export const wholePlates = (height: number) => Math.floor(height + 0.5 + TIE);
 
@@ -272,7 +277,6 @@ export function riseCard(form: Form, whole: number): RiseCard {
 }
 
 const ROCK = codeOf('rock');
-const WATER = codeOf('water');
 
 /** A hill: the higher of itself and the ground there is. */
 export function layHill(to: Laying, hill: Hill, foot: number): void {
@@ -293,8 +297,8 @@ export function layHollow(to: Laying, hollow: Hollow, rim: number): void {
 }
 
 /** Still water: level over its area; all about it a bank rises evenly from the water's border to the ground. */
-export function layWater(to: Laying, water: Water, level: number): void {
-  const code = codeOf('water');
+export function layWater(to: LayingWater, water: Water, level: number): void {
+  const code = codeOf(water.ground);
   const { bank } = water;
   if (bank > 0) {
     const shore = codeOf(water.bankGround);
@@ -303,15 +307,15 @@ export function layWater(to: Laying, water: Water, level: number): void {
   eachSpan(water, to.window, (row, from, end) => layRow(to, row, from, end, level, code));
 }
 
-function layBank(to: Laying, x: number, y: number, level: number, share: number, ground: number): void {
+function layBank(to: LayingWater, x: number, y: number, level: number, share: number, ground: number): void {
   const now = heightOfStud(to.raster, x, y);
   // A bank ends where there is water already: a stream's mouth is open.
-  const water = to.raster.ground[(y - to.raster.y) * to.raster.w + x - to.raster.x] === WATER;
+  const water = to.waters[to.raster.ground[(y - to.raster.y) * to.raster.w + x - to.raster.x]] === 1;
   if (now !== null && !water) lay(to, x, y, wholePlates(level + (now - level) * share), ground);
 }
 
 /** A stream: water as wide as it is, its banks rising to the ground beside it. */
-export function layStream(to: Laying, stream: Stream, level: number): void {
+export function layStream(to: LayingWater, stream: Stream, level: number): void {
   const surface = heightAlong(streamProfile(stream, level));
   const half = stream.width / 2;
   const shore = codeOf(stream.bankGround);
@@ -319,7 +323,7 @@ export function layStream(to: Laying, stream: Stream, level: number): void {
     eachStripStud(stream.points, half + stream.bank, to.window, (x, y, along, off) => {
       if (off > half) layBank(to, x, y, surface(along), (off - half) / stream.bank, shore);
     });
-  const code = codeOf('water');
+  const code = codeOf(stream.ground);
   eachStripStud(stream.points, half, to.window, (x, y, along) =>
     lay(to, x, y, wholePlates(surface(along)), code),
   );

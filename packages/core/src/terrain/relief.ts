@@ -2,12 +2,14 @@ import { boundsOf, roundOut, intersection, studsIn, type Rect } from '../grid/in
 import {
   GROUNDS,
   MAX_FOOTPRINT,
+  baseGround,
   STANDING_KINDS,
   keyOf,
   listOf,
   padsInOrder,
   standingOf,
   type Entity,
+  type BaseGround,
   type Ground,
   type Kind,
   type Scene,
@@ -25,7 +27,7 @@ import {
   layWater,
   type Raster,
 } from './rasterize.ts';
-import { type Slab } from './slab.ts';
+import { eachStudOf, type Slab } from './slab.ts';
 import {
   cutOpen,
   hasSlabs,
@@ -264,14 +266,18 @@ function layLand(work: Work, window: Rect): void {
   const { scene, land: raster } = work;
   const heightOf = ({ level, offset }: { level: string; offset: number }) =>
     (scene.level[level]?.height ?? 0) + offset;
+  const waters = waterCodes(scene);
   const each = <K extends Kind>(
     kind: K,
     list: readonly Entity<K>[],
-    layOne: (to: { raster: Raster; window: Rect; owner: number }, thing: Entity<K>) => void,
+    layOne: (
+      to: { raster: Raster; window: Rect; owner: number; waters: Uint8Array },
+      thing: Entity<K>,
+    ) => void,
   ) => {
     for (const thing of list)
       if (touchesThing(scene, kind, thing.id, window))
-        layOne({ raster, window, owner: numberOf(work, kind, thing.id) }, thing);
+        layOne({ raster, window, waters, owner: numberOf(work, kind, thing.id) }, thing);
   };
   each('terrain', listOf(scene, 'terrain'), (to, thing) => layTerrain(to, thing, heightOf(thing)));
   each('pad', padsInOrder(scene), (to, thing) => layPad(to, thing, heightOf(thing)));
@@ -417,6 +423,37 @@ export function indexAt(relief: Rect, x: number, y: number): number {
 export function groundAt(relief: Raster, index: number): Ground | 'bare' | null {
   if (index < 0 || relief.ground[index] === OUTSIDE) return null;
   return relief.ground[index] === BARE ? 'bare' : GROUNDS[relief.ground[index]];
+}
+
+/** What the ground at an index is judged as: its own name, or what a custom ground is like. */
+export function baseGroundAt(
+  scene: Pick<Scene, 'customGround'>,
+  relief: Raster,
+  index: number,
+): BaseGround | 'bare' | null {
+  const ground = groundAt(relief, index);
+  return ground === null || ground === 'bare' ? ground : baseGround(scene, ground);
+}
+
+/** How many studs of a ground there are: on the ground itself, and on decks and bridges over it. */
+export function studsOfGround(relief: Relief, ground: Ground): number {
+  const code = GROUNDS.indexOf(ground);
+  let studs = 0;
+  for (const own of relief.ground) if (own === code) studs++;
+  for (const slab of relief.slabs)
+    eachStudOf(slab, (k) => {
+      if (slab.ground[k] === code && slab.kind !== 'cavity') studs++;
+    });
+  return studs;
+}
+
+/** For each ground code whether it is judged as water. */
+export function waterCodes(scene: Pick<Scene, 'customGround'>): Uint8Array {
+  const codes = new Uint8Array(256);
+  GROUNDS.forEach((ground, code) => {
+    if (baseGround(scene, ground) === 'water') codes[code] = 1;
+  });
+  return codes;
 }
 
 /** What is uppermost on a stud; null for bare ground and outside. */

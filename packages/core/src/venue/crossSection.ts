@@ -1,6 +1,6 @@
 import { boundsOf, roundOut } from '../grid/index.ts';
-import { columnsOf, groundAt, indexAt, ownerAt, type Interval, type Relief } from '../terrain/index.ts';
-import { labelOf, listOf, type Ground, type Scene } from '../document/index.ts';
+import { columnsOf, baseGroundAt, indexAt, ownerAt, type Interval, type Relief } from '../terrain/index.ts';
+import { labelOf, listOf, type BaseGround, type Scene } from '../document/index.ts';
 import { currentContents, tableInStuds } from './frame.ts';
 import type { RoomPoint } from './room.ts';
 
@@ -11,7 +11,8 @@ export interface CrossSectionStep {
   to: number;
   height: number;
   top: number;
-  ground: Ground | 'bare' | null;
+  /** What it is judged as. */
+  ground: BaseGround | 'bare' | null;
   /** What stands there, by name, and its foot; null where nothing does. */
   stands: string | null;
   foot: number;
@@ -100,7 +101,7 @@ export function crossSectionAt(scene: Scene, relief: Relief, a: RoomPoint, b: Ro
     if (marks[i] - marks[i - 1] < 1e-9) continue;
     const index = indexAt(relief, middle.x, middle.y);
     const owner = ownerAt(relief, index);
-    const ground = groundAt(relief, index);
+    const ground = baseGroundAt(scene, relief, index);
     const [height, foot, top] =
       ground === null ? [0, 0, 0] : [relief.height[index], relief.surface[index], relief.top[index]];
     cuts.push({

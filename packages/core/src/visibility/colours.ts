@@ -1,6 +1,7 @@
 import { ANY_COLOUR, colourOf, partOf } from '../catalogue/index.ts';
 import {
   GROUNDS,
+  groundName,
   characterAt,
   entityOf,
   keyOf,
@@ -53,7 +54,9 @@ export function colourOfStuds(scene: Scene, relief: Relief): (i: number, away: s
     const section = sectionAt(scene, { x, y });
     const ground = cover[i] === BARE ? 'bare' : (GROUNDS[cover[i]] ?? 'bare');
     const colour = known(dress(ground, section).tones[0]?.colour ?? ANY_COLOUR);
-    return colour === null ? null : { name: ground === 'bare' ? 'bare ground' : ground, colour };
+    return colour === null
+      ? null
+      : { name: ground === 'bare' ? 'bare ground' : groundName(scene, ground), colour };
   };
 }
 

@@ -26,6 +26,7 @@ export const streamBoard: BoardKind = {
     field.text('name', 'Name'),
     ...field.level(),
     field.studs('width', 'Width', 0.5, 128),
+    field.liquid('ground', 'Of'),
     field.plates('depth', 'Deep', 1),
     field.choice('falls', 'Falls', FALLS, { even: 'Evenly', points: 'At its points' }),
     field.studs('bank', 'Banks', 0, 64),

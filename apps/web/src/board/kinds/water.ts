@@ -33,6 +33,7 @@ export const waterBoard: BoardKind = {
     field.text('name', 'Name'),
     ...field.area(0.5),
     ...field.level(),
+    field.liquid('ground', 'Of'),
     field.plates('depth', 'Deep', 1),
     field.shape(),
     field.studs('bank', 'Shore', 0, 64),

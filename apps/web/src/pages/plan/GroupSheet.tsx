@@ -19,6 +19,7 @@ import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDis
 import { useView, type Picked } from '../../data/view.ts';
 import { NumberField, QuantityField, SelectField } from '../../ui/fields.tsx';
 import { Heading, DefinitionRow } from '../../ui/parts.tsx';
+import { groundChoices } from '../../ui/fieldSpec.ts';
 import { capital } from '../../ui/words.ts';
 
 const SIDE_WORDS = {
@@ -147,7 +148,7 @@ export function GroupSheet({ picks }: { picks: readonly Picked[] }) {
           label="Ground"
           value=""
           disabled={disabled}
-          options={[{ value: '', word: 'as it is' }, ...GROUND_WORDS]}
+          options={[{ value: '', word: 'as it is' }, ...groundChoices(scene)]}
           onCommit={(ground) =>
             ground !== '' &&
             run(
@@ -192,11 +193,6 @@ export function GroupSheet({ picks }: { picks: readonly Picked[] }) {
     </>
   );
 }
-
-const GROUND_WORDS = ['grass', 'rock', 'soil', 'sand', 'paving', 'road', 'ballast'].map((value) => ({
-  value,
-  word: capital(value),
-}));
 
 /** Copies in a row, and keeping what is picked as a piece to be set out again. */
 export function CopyPart({ picks }: { picks: readonly Picked[] }) {

@@ -126,7 +126,7 @@ function Pieces() {
   return (
     <>
       <Heading aside={String(pieces.length)}>Pieces</Heading>
-      {pieces.map(({ id, v, name, w, d, things }) => (
+      {pieces.map(({ id, v, name, w, d, things, grounds }) => (
         <div key={id} className="border-b hair py-1">
           <div className="flex items-center gap-1">
             <span className="flex-1 truncate">
@@ -158,7 +158,7 @@ function Pieces() {
               title="A file that other displays read"
               onClick={() =>
                 save(
-                  new Blob([writePieceFile({ name, w, d, things })], { type: 'application/json' }),
+                  new Blob([writePieceFile({ name, w, d, things, grounds })], { type: 'application/json' }),
                   fileName([name], 'piece.json'),
                 )
               }

@@ -5,6 +5,7 @@ import { groundAt, indexAt, ownerAt, type Relief } from '@quarry/core/terrain';
 import {
   carriedBy,
   displayOf,
+  groundName,
   isCopied,
   isStandingKind,
   labelOf,
@@ -260,7 +261,7 @@ function StatusStrip({ half, onHalf }: { half: boolean; onHalf: () => void }) {
         )}
       </span>
       <span className={item}>
-        <span className="ink-2">Ground</span> <span className="fig">{on ?? '—'}</span>
+        <span className="ink-2">Ground</span> <span className="fig">{on ? groundName(scene, on) : '—'}</span>
         {owner && <span className="ink-2 truncate max-w-40">{labelOf(scene, owner.kind, owner.id)}</span>}
       </span>
       <span className={item}>

@@ -17,6 +17,7 @@ import { listOf } from '@quarry/core/document';
 import { freshId, useEdit, useIsPlanner, useScene } from '../../data/useDisplay.tsx';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
+import { CustomGrounds } from './CustomGrounds.tsx';
 import { RecipeSheet } from './RecipeSheet.tsx';
 
 const PaintedBoard = lazy(() =>
@@ -32,6 +33,7 @@ export function ColoursPanel() {
   const [sight, setSight] = useState<ColourVision>('usual');
   const [recipeId, setRecipeId] = useState<string | null>(null);
   const [onBoard, setOnBoard] = useState(false);
+  const [part, setPart] = useState<(typeof PARTS)[number]['part']>('recipes');
   const recipes = listOf(scene, 'recipe');
   const recipe = recipes.find(({ id }) => id === recipeId) ?? recipes[0] ?? null;
   const colour = colourOf(chosen) ?? PALETTE[0];
@@ -97,52 +99,73 @@ export function ColoursPanel() {
         ))}
         <ColourSheet colour={colour} sight={sight} />
       </section>
-      <section aria-label="Recipes">
-        <div className="flex items-center gap-2 pb-1">
-          <h2 className="font-semibold text-[13px]">Recipes for ground</h2>
-          <select
-            className="select select-xs w-52"
-            aria-label="Recipe"
-            value={recipe?.id ?? ''}
-            onChange={(event) => setRecipeId(event.currentTarget.value)}
-          >
-            {recipes.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </select>
-          {plans && (
-            <button type="button" className="btn btn-xs" onClick={add}>
-              <Plus size={12} aria-hidden /> New
+      <div>
+        <div className="join pb-2" role="group" aria-label="What ground is made of">
+          {PARTS.map((one) => (
+            <button
+              key={one.part}
+              type="button"
+              className={`btn btn-xs join-item ${part === one.part ? 'btn-neutral' : ''}`}
+              aria-pressed={part === one.part}
+              onClick={() => setPart(one.part)}
+            >
+              {one.word}
             </button>
-          )}
+          ))}
         </div>
-        <button
-          type="button"
-          className="btn btn-xs mb-1"
-          aria-pressed={onBoard}
-          onClick={() => setOnBoard(!onBoard)}
-        >
-          {onBoard ? 'Back to the recipe' : 'Show all ground on the board'}
-        </button>
-        {onBoard ? (
-          <div className="h-[460px] border hair">
-            <Suspense fallback={<Loading what="Opening the board" />}>
-              <PaintedBoard />
-            </Suspense>
+        {part === 'grounds' && <CustomGrounds />}
+        <section aria-label="Recipes" hidden={part !== 'recipes'}>
+          <div className="flex items-center gap-2 pb-1">
+            <select
+              className="select select-xs w-52"
+              aria-label="Recipe"
+              value={recipe?.id ?? ''}
+              onChange={(event) => setRecipeId(event.currentTarget.value)}
+            >
+              {recipes.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </select>
+            {plans && (
+              <button type="button" className="btn btn-xs" onClick={add}>
+                <Plus size={12} aria-hidden /> New
+              </button>
+            )}
           </div>
-        ) : recipe ? (
-          <RecipeSheet key={recipe.id} recipe={recipe} plans={plans} />
-        ) : (
-          <Empty title="No recipe yet">
-            A recipe says in which colours ground is covered, and what lies scattered on it.
-          </Empty>
-        )}
-      </section>
+          <button
+            type="button"
+            className="btn btn-xs mb-1"
+            aria-pressed={onBoard}
+            onClick={() => setOnBoard(!onBoard)}
+          >
+            {onBoard ? 'Back to the recipe' : 'Show all ground on the board'}
+          </button>
+          {onBoard ? (
+            <div className="h-[460px] border hair">
+              <Suspense fallback={<Loading what="Opening the board" />}>
+                <PaintedBoard />
+              </Suspense>
+            </div>
+          ) : recipe ? (
+            <RecipeSheet key={recipe.id} recipe={recipe} plans={plans} />
+          ) : (
+            <Empty title="No recipe yet">
+              A recipe says in which colours ground is covered, and what lies scattered on it.
+            </Empty>
+          )}
+        </section>
+      </div>
     </div>
   );
 }
+
+/** What the right of the page shows. */
+const PARTS = [
+  { part: 'recipes', word: 'Recipes for ground' },
+  { part: 'grounds', word: 'Custom grounds' },
+] as const;
 
 function ColourSheet({ colour, sight }: { colour: Colour; sight: ColourVision }) {
   const { l, a, b } = labOf(colour.hex);

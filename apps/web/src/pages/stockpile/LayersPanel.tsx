@@ -25,6 +25,7 @@ const wayOf = (falls: number): string =>
 const PURPOSES = {
   core: 'core',
   deck: 'deck',
+  under: 'layers under the cover',
   cover: 'ground cover',
   slope: 'slopes',
   accent: 'scattered on the finished ground',

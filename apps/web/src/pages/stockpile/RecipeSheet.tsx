@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { PALETTE, colourOf, partName, partNamed } from '@quarry/core/catalogue';
 import { accentsOf, bendCounts, countsOf, scatterOrder } from '@quarry/core/masonry';
-import { GROUNDS, listOf, type Recipe } from '@quarry/core/document';
+import { groundName, groundsOf, listOf, type Recipe } from '@quarry/core/document';
 import { useEdit, useScene } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Heading, DefinitionRow } from '../../ui/parts.tsx';
@@ -14,7 +14,7 @@ const ACCENT_COLUMNS = '92px minmax(80px,1fr) 58px 46px 46px 24px';
 
 /** A recipe with its tones and accents, and a patch of it as it is laid. */
 export function RecipeSheet({ recipe, plans }: { recipe: Recipe; plans: boolean }) {
-  const scene = useScene('section');
+  const scene = useScene('section', 'customGround');
   const edit = useEdit();
   const set = (what: string, fields: Partial<Recipe>) =>
     edit.patch(`${what} of ${recipe.name}`, 'recipe', recipe, fields);
@@ -33,7 +33,7 @@ export function RecipeSheet({ recipe, plans }: { recipe: Recipe; plans: boolean 
         <SelectField
           label="Ground"
           value={recipe.ground}
-          options={GROUNDS.map((value) => ({ value, word: value }))}
+          options={groundsOf(scene).map((value) => ({ value, word: groundName(scene, value) }))}
           disabled={!plans}
           onCommit={(ground) => set('changed the ground', { ground })}
         />

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { areaFields, borderPoints, groundField, levelFields, name, plates } from '../fields.ts';
+import { GROUND_REFS, areaFields, borderPoints, groundField, levelFields, name, plates } from '../fields.ts';
 import { defineKind } from '../kind.ts';
 
 export const CAVITY_USES = ['cellar', 'tunnel', 'cave', 'mechanism'] as const;
@@ -22,7 +22,7 @@ export const cavityKind = defineKind({
   group: 'cavities',
   word: 'cavity',
   public: true,
-  refs: { level: 'level' },
+  refs: { level: 'level', ...GROUND_REFS },
   outline: 10.4,
   relief: 'land',
   marks: (cavity) => [

@@ -1,5 +1,14 @@
 import { z } from 'zod';
-import { areaFields, borderPoints, groundField, levelFields, name, plates, size } from '../fields.ts';
+import {
+  GROUND_REFS,
+  areaFields,
+  borderPoints,
+  groundField,
+  levelFields,
+  name,
+  plates,
+  size,
+} from '../fields.ts';
 import { defineKind } from '../kind.ts';
 
 export const DECK_SUPPORTS = ['pillars', 'walls', 'arches', 'ends'] as const;
@@ -24,7 +33,7 @@ export const deckKind = defineKind({
   group: 'decks',
   word: 'deck',
   public: true,
-  refs: { level: 'level' },
+  refs: { level: 'level', ...GROUND_REFS },
   outline: 10.2,
   relief: 'way',
   marks: (deck) => [{ points: borderPoints(deck), words: deck.name, outlines: 'deck' }],

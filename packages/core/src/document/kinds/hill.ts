@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { methodField, plates, risingFields } from '../fields.ts';
+import { GROUND_REFS, methodField, plates, risingFields } from '../fields.ts';
 import { defineKind } from '../kind.ts';
 
 /** A hill rises from its level to `height` above it; where the ground is higher already, that stays. */
@@ -8,7 +8,7 @@ export const hillKind = defineKind({
   group: 'hills',
   word: 'hill',
   public: true,
-  refs: { level: 'level' },
+  refs: { level: 'level', ...GROUND_REFS },
   outline: 4,
   relief: 'land',
 });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { plates, risingFields } from '../fields.ts';
+import { GROUND_REFS, plates, risingFields } from '../fields.ts';
 import { defineKind } from '../kind.ts';
 
 /** A hollow is dug from its level to `depth` below it; where the ground is lower already, that stays. */
@@ -8,7 +8,7 @@ export const hollowKind = defineKind({
   group: 'hollows',
   word: 'hollow',
   public: true,
-  refs: { level: 'level' },
+  refs: { level: 'level', ...GROUND_REFS },
   outline: 5,
   relief: 'land',
 });

@@ -44,6 +44,7 @@ import { dimensionKind } from './dimension.ts';
 import { pictureKind } from './picture.ts';
 import { pieceKind } from './piece.ts';
 import { partTypeKind } from './partType.ts';
+import { customGroundKind } from './customGround.ts';
 import { recipeKind } from './recipe.ts';
 import { partListKind } from './partList.ts';
 import { lotKind } from './lot.ts';
@@ -122,6 +123,7 @@ export const KINDS = {
   picture: pictureKind,
   piece: pieceKind,
   partType: partTypeKind,
+  customGround: customGroundKind,
   recipe: recipeKind,
   partList: partListKind,
   lot: lotKind,

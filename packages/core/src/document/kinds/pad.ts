@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { areaFields, groundField, levelFields, methodField, name } from '../fields.ts';
+import { areaFields, GROUND_REFS, groundField, levelFields, methodField, name } from '../fields.ts';
 import { defineKind } from '../kind.ts';
 
 /** How a pad ends on one side. */
@@ -29,7 +29,7 @@ export const padKind = defineKind({
   group: 'pads',
   word: 'pad',
   public: true,
-  refs: { level: 'level' },
+  refs: { level: 'level', ...GROUND_REFS },
   outline: 3,
   relief: 'land',
   beyond: ({ edges, reach }) =>

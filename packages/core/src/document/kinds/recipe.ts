@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { name, reference } from '../fields.ts';
+import { GROUND_REFS, name, reference } from '../fields.ts';
 import { colourField, partField } from '../partLines.ts';
 import { GROUNDS } from '../vocabulary.ts';
 import { defineKind } from '../kind.ts';
@@ -37,5 +37,5 @@ export const recipeKind = defineKind({
   }),
   group: 'recipes',
   word: 'recipe',
-  refs: { section: 'section' },
+  refs: { section: 'section', ...GROUND_REFS },
 });

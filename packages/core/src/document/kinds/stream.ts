@@ -1,5 +1,14 @@
 import { z } from 'zod';
-import { groundField, halfStud, heightPoints, levelFields, name, plates, size } from '../fields.ts';
+import {
+  BANK_REFS,
+  groundField,
+  halfStud,
+  heightPoints,
+  levelFields,
+  name,
+  plates,
+  size,
+} from '../fields.ts';
 import { defineKind } from '../kind.ts';
 
 export const FALLS = ['even', 'points'] as const;
@@ -12,6 +21,7 @@ export const streamKind = defineKind({
     width: size.max(128).default(6),
     /** Between points of given height the surface falls evenly, or stays level and falls at the point. */
     falls: z.enum(FALLS).default('even'),
+    ground: groundField.default('water'),
     depth: plates.min(1).default(1),
     bank: halfStud.min(0).max(64).default(1),
     bankGround: groundField.default('sand'),
@@ -19,7 +29,7 @@ export const streamKind = defineKind({
   group: 'streams',
   word: 'stream',
   public: true,
-  refs: { level: 'level' },
+  refs: { level: 'level', ...BANK_REFS },
   outline: 7,
   relief: 'land',
   beyond: ({ width, bank }) => width / 2 + bank,

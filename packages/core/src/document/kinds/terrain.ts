@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { groundField, levelFields, name, plates, studArea, text } from '../fields.ts';
+import { GROUND_REFS, groundField, levelFields, name, plates, studArea, text } from '../fields.ts';
 import { defineKind } from '../kind.ts';
 
 /** The most samples of one imported ground, a side; a larger one comes in parts. */
@@ -28,7 +28,7 @@ export const terrainKind = defineKind({
   group: 'terrains',
   word: 'imported ground',
   public: true,
-  refs: { level: 'level' },
+  refs: { level: 'level', ...GROUND_REFS },
   outline: 8,
   relief: 'land',
   plannersOnly: true,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { areaFields, groundField, halfStud, levelFields, name, plates } from '../fields.ts';
+import { areaFields, BANK_REFS, groundField, halfStud, levelFields, name, plates } from '../fields.ts';
 import { SIDES } from '../vocabulary.ts';
 import { defineKind } from '../kind.ts';
 
@@ -9,6 +9,7 @@ export const waterKind = defineKind({
     name,
     ...areaFields,
     ...levelFields,
+    ground: groundField.default('water'),
     /** From the surface down to the bed, plates. */
     depth: plates.min(1).default(1),
     /** The shore between the water and the ground, studs; it rises evenly. */
@@ -20,7 +21,7 @@ export const waterKind = defineKind({
   group: 'waters',
   word: 'water',
   public: true,
-  refs: { level: 'level' },
+  refs: { level: 'level', ...BANK_REFS },
   outline: 6,
   relief: 'land',
   beyond: ({ bank }) => bank,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { bridgeFields, groundField, heightPoints, name, plates, size } from '../fields.ts';
+import { GROUND_REFS, bridgeFields, groundField, heightPoints, name, plates, size } from '../fields.ts';
 import { defineKind } from '../kind.ts';
 
 export const WAY_USES = ['road', 'path', 'pavement', 'kerb'] as const;
@@ -23,6 +23,7 @@ export const wayKind = defineKind({
   group: 'ways',
   word: 'way',
   public: true,
+  refs: GROUND_REFS,
   outline: 9,
   relief: 'way',
   beyond: ({ width }) => width / 2,

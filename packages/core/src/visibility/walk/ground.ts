@@ -1,5 +1,5 @@
 import { STUDS_PER_PLATE } from '../../grid/index.ts';
-import { GROUNDS } from '../../document/index.ts';
+import { GROUNDS, customGroundOf, type Scene } from '../../document/index.ts';
 import { BARE, OUTSIDE, type Relief } from '../../terrain/index.ts';
 import { mergedCells, type MeshBuilder, type MeshCorner } from './mesh.ts';
 
@@ -7,20 +7,28 @@ import { mergedCells, type MeshBuilder, type MeshCorner } from './mesh.ts';
 const BARE_LOOK = 127;
 const lookOf = (code: number, isPlanned: number): number =>
   (code === BARE ? BARE_LOOK : code) + (isPlanned ? 128 : 0);
-/** What a stud of ground looks like: `ground` and its kind. */
-const materialOf = (look: number): string =>
-  `ground ${look % 128 === BARE_LOOK ? 'bare' : GROUNDS[look % 128]}`;
+/** What a stud of ground looks like: `ground` and its kind, or the colour of a custom ground. */
+function materialOf(scene: Pick<Scene, 'customGround'>, look: number): string {
+  const ground = look % 128 === BARE_LOOK ? 'bare' : GROUNDS[look % 128];
+  const own = customGroundOf(scene, ground);
+  return own ? `colour ${own.colour}` : `ground ${ground}`;
+}
 
 /** The lowest ground, plates; no higher than the datum. */
 export const lowestOf = ({ height }: Relief): number =>
   height.reduce((least, plates) => Math.min(least, plates), 0);
 
 /** The ground with its steps, down to the table at its edges. @param planned studs whose ground does not stand yet: 1 */
-export function addGround(mesh: MeshBuilder, relief: Relief, planned: Uint8Array): void {
+export function addGround(
+  mesh: MeshBuilder,
+  scene: Pick<Scene, 'customGround'>,
+  relief: Relief,
+  planned: Uint8Array,
+): void {
   const { w, d, height, ground } = relief;
   const put = (look: number, corners: readonly MeshCorner[]) => {
     mesh.isPlanned = look >= 128;
-    mesh.face(materialOf(look), corners);
+    mesh.face(materialOf(scene, look), corners);
     mesh.isPlanned = false;
   };
   const isIn = (x: number, y: number) => x >= 0 && y >= 0 && x < w && y < d && ground[y * w + x] !== OUTSIDE;

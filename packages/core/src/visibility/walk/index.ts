@@ -37,7 +37,7 @@ export function walkMesh(scene: Scene, relief: Relief): WalkMesh | null {
   if (w === 0 || d === 0) return null;
   const mesh = new MeshBuilder();
   const origin = { x: relief.x, y: relief.y };
-  addGround(mesh, relief, plannedGround(scene, relief));
+  addGround(mesh, scene, relief, plannedGround(scene, relief));
   for (const plot of listOf(scene, 'plot')) {
     const foot = standsOn(scene, relief, plot);
     mesh.isPlanned = !standsToday(scene, 'plot', plot.id);

@@ -1,0 +1,59 @@
+import {
+  BASE_GROUNDS,
+  CUSTOM_GROUNDS,
+  type BaseGround,
+  type Ground,
+  type GroundHatch,
+} from './vocabulary.ts';
+import type { Entity } from './schema.ts';
+import type { Scene } from './scene.ts';
+
+// Custom grounds: those that a display describes itself, beside those of every display.
+
+export type CustomGround = Entity<'customGround'>;
+type WithCustomGrounds = Pick<Scene, 'customGround'>;
+
+export const isBaseGround = (ground: string): ground is BaseGround =>
+  BASE_GROUNDS.some((one) => one === ground);
+
+/** The description of a ground; null for those of every display. */
+export const customGroundOf = ({ customGround }: WithCustomGrounds, ground: string): CustomGround | null =>
+  Object.hasOwn(customGround, ground) ? customGround[ground] : null;
+
+/** The ground that one is judged as: itself, or what a custom ground is like. */
+export function baseGround(scene: WithCustomGrounds, ground: Ground): BaseGround {
+  return isBaseGround(ground) ? ground : (customGroundOf(scene, ground)?.like ?? 'soil');
+}
+
+/** How a ground is called: “grass”, or the name that the display gives to its own. */
+export const groundName = (scene: WithCustomGrounds, ground: Ground | 'bare'): string =>
+  customGroundOf(scene, ground)?.name ?? ground;
+
+/** The grounds that a thing of a display may have: those of every display, then custom ones. */
+export const groundsOf = (scene: WithCustomGrounds): Ground[] => [
+  ...BASE_GROUNDS,
+  ...CUSTOM_GROUNDS.filter((id) => Object.hasOwn(scene.customGround, id)),
+];
+
+/** The id for a further custom ground; null where it has as many as it may. */
+export const freeGroundId = ({ customGround }: WithCustomGrounds): Ground | null =>
+  CUSTOM_GROUNDS.find((id) => !Object.hasOwn(customGround, id)) ?? null;
+
+/** How thick all layers of a ground are together, plates. */
+export const layersThick = ({ layers }: Pick<CustomGround, 'layers'>): number =>
+  layers.reduce((sum, { plates }) => sum + plates, 0);
+
+const BASE_HATCHES: Readonly<Record<BaseGround, GroundHatch>> = {
+  grass: 'ticks',
+  rock: 'chevrons',
+  soil: 'strokes',
+  sand: 'grains',
+  paving: 'bricks',
+  road: 'dashes',
+  ballast: 'stones',
+  water: 'waves',
+};
+
+/** The hatch by which a ground is told apart on plans and in prints. */
+export const hatchOfGround = (scene: WithCustomGrounds, ground: Ground): GroundHatch =>
+  isBaseGround(ground) ? BASE_HATCHES[ground] : (customGroundOf(scene, ground)?.hatch ?? 'crosses');
