@@ -3,7 +3,18 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Workbook } from 'exceljs';
 import type { Page } from 'puppeteer-core';
-import { choose, fill, goTo, openDisplay, openTab, pickFromOutline, press, saved, sees, valueOf } from './stage.ts';
+import {
+  choose,
+  fill,
+  goTo,
+  openDisplay,
+  openTab,
+  pickFromOutline,
+  press,
+  saved,
+  sees,
+  valueOf,
+} from './stage.ts';
 import { useJourneys } from './suite.ts';
 
 const { journey } = useJourneys();
@@ -317,6 +328,6 @@ journey(
     await saved(page);
     await goTo(page, 'plan');
     // The yard is still picked.
-  expect(await valueOf(page, 'Ground')).toBe('soil');
+    expect(await valueOf(page, 'Ground')).toBe('soil');
   },
 );

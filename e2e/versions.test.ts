@@ -1,4 +1,15 @@
-import { choose, fill, goTo, openDisplay, openTab, pickFromOutline, press, saved, sees } from './stage.ts';
+import {
+  boardReady,
+  choose,
+  fill,
+  goTo,
+  openDisplay,
+  openTab,
+  pickFromOutline,
+  press,
+  saved,
+  sees,
+} from './stage.ts';
 import { useJourneys } from './suite.ts';
 
 const { journey } = useJourneys();
@@ -79,6 +90,78 @@ journey(
     await saved(page);
     await page.waitForSelector(
       '::-p-xpath(//section[@aria-labelledby="swap"]//button[starts-with(., "It stands: Base")])',
+    );
+  },
+);
+
+journey(
+  'the base and a version lie side by side on the plan, the border between them is moved',
+  async (open) => {
+    const page = await open('Iva Thorsby');
+    await openDisplay(page, 'Skarn Edge', 'cut');
+    await choose(page, 'Version shown', 'First snow');
+    await press(page, 'Compare with the base');
+    await boardReady(page);
+    const bar = '::-p-xpath(//div[@role="region"][@aria-label="Comparison"]';
+    await page.waitForSelector(`${bar}[contains(., "8 things differ. The heights are the same.")])`);
+    const border = await page.waitForSelector(
+      '[role="slider"][aria-label^="Border between Base at the left and First snow"]',
+    );
+    expect(await border?.evaluate((element) => element.getAttribute('aria-valuenow'))).toBe('50');
+    /** The picture of the board, made small: a brightness for each of 200 × 120 places. */
+    const picture = () =>
+      page.evaluate(async () => {
+        // It is drawn sharp when the view has come to rest.
+        await new Promise((resolve) => setTimeout(resolve, 600));
+        const board = document.querySelector('[role="application"] canvas');
+        const small = Object.assign(document.createElement('canvas'), { width: 200, height: 120 });
+        const ctx = small.getContext('2d');
+        if (!(board instanceof HTMLCanvasElement) || !ctx) return [];
+        ctx.drawImage(board, 0, 0, small.width, small.height);
+        const { data } = ctx.getImageData(0, 0, small.width, small.height);
+        return Array.from(
+          { length: data.length / 4 },
+          (_, i) => data[4 * i] + data[4 * i + 1] + data[4 * i + 2],
+        );
+      });
+    const differing = (one: number[], other: number[]) =>
+      one.filter((value, i) => Math.abs(value - other[i]) > 24).length;
+    await border?.focus();
+    await page.keyboard.press('End');
+    const allBase = await picture();
+    await page.keyboard.press('Home');
+    const allVersion = await picture();
+    await press(page, 'Base');
+    const base = await picture();
+    await press(page, 'First snow');
+    const version = await picture();
+    expect(version).toHaveLength(24_000);
+    // At either end of the board the border leaves one picture alone; only the border itself, 120 places high, is more.
+    expect(differing(base, version)).toBeGreaterThan(20);
+    expect(differing(allVersion, version)).toBeLessThan(differing(allVersion, base));
+    expect(differing(allVersion, version)).toBeLessThanOrEqual(240);
+    expect(differing(allBase, base)).toBeLessThan(differing(allBase, version));
+    await press(page, 'End the comparison');
+    await page.waitForFunction(() => !document.querySelector('[role="slider"]'));
+    await press(page, 'Back to the base');
+    // The same in the street elevation, drawn to one height, and in the walk.
+    await press(page, 'Street elevation');
+    await choose(page, 'Beside it', 'First snow');
+    await page.waitForFunction(
+      () => document.querySelectorAll('dialog figure svg[aria-label^="The display from the"]').length === 2,
+    );
+    const boxes = await page.$$eval('dialog figure svg', (drawings) =>
+      drawings.map((drawing) => drawing.getAttribute('viewBox')),
+    );
+    expect(boxes[0]).toBe(boxes[1]);
+    await press(page, 'Close');
+    await goTo(page, 'sight');
+    await openTab(page, 'Walk');
+    await choose(page, 'Beside it', 'First snow');
+    await page.waitForFunction(
+      () =>
+        document.querySelectorAll('[role="application"] [role="img"][aria-label^="The display from the"]')
+          .length === 2,
     );
   },
 );

@@ -1,4 +1,4 @@
-import type { BoardActs } from './Board.tsx';
+import type { BoardActs } from './acts.ts';
 
 /** What one may do on a board beside panels that change things: picking. */
 export const PICK_ONLY: BoardActs = {

@@ -41,6 +41,13 @@ export const levelIn = (scene: Pick<Scene, 'deck' | 'cavity'>, level: LevelView)
 type Theme = 'day' | 'night';
 type Metric = 'mm' | 'in';
 
+/** What a plan is compared with: the moment that was kept, or another version (null: the base). */
+export type Comparison = {
+  display: string;
+  /** What the board shows: the scene, the other one, or the other one left of a border. */
+  shows: 'now' | 'other' | 'both';
+} & ({ with: 'moment' } | { with: 'version'; version: string | null });
+
 /** What one person looks at: never sent anywhere. Theme, unit and paper are kept in the browser. */
 interface View {
   picked: Picked | null;
@@ -57,8 +64,10 @@ interface View {
   measured: CutLine | null;
   /** The scene kept for comparison, of one display, while the page is open. */
   before: { display: string; scene: Scene; kept: string } | null;
-  /** The board shows what was kept. */
-  showsBefore: boolean;
+  /** What the plan of a display is compared with, and how; null: with nothing. */
+  comparison: Comparison | null;
+  /** Where the border between both pictures lies, share of the board's width. */
+  split: number;
   theme: Theme;
   metric: Metric;
   /** The list of findings: open or not, and the keys it is narrowed to; null: all. */
@@ -78,7 +87,8 @@ interface View {
   layCut(line: CutLine | null): void;
   measure(line: CutLine): void;
   keepBefore(before: View['before']): void;
-  flip(shows: boolean): void;
+  compare(comparison: Comparison | null): void;
+  setSplit(share: number): void;
   takeTool(tool: Tool): void;
   setLevel(level: LevelView): void;
   toggleLayer(layer: BoardLayer): void;
@@ -101,7 +111,8 @@ export const useView = create<View>((set) => ({
   level: null,
   measured: null,
   before: null,
-  showsBefore: false,
+  comparison: null,
+  split: 0.5,
   tool: 'pick',
   hidden: new Set(),
   goTo: null,
@@ -124,8 +135,10 @@ export const useView = create<View>((set) => ({
     }),
   layCut: (cutLine) => set({ cutLine }),
   measure: (measured) => set({ measured }),
-  keepBefore: (before) => set({ before, showsBefore: false }),
-  flip: (showsBefore) => set({ showsBefore }),
+  keepBefore: (before) =>
+    set(({ comparison }) => ({ before, comparison: comparison?.with === 'moment' ? null : comparison })),
+  compare: (comparison) => set({ comparison }),
+  setSplit: (split) => set({ split }),
   takeTool: (tool) => set({ tool }),
   setLevel: (level) => set({ level }),
   toggleLayer: (layer) =>

@@ -25,7 +25,7 @@ const KEY_LIST: readonly { group: string; keys: readonly [string, string][] }[] 
       ['Backspace', 'while drawing a line: take back its last point'],
       ['Shift drag', 'pick all in a box'],
       ['Shift click', 'pick one more'],
-      ['x', 'flip between what was kept and now'],
+      ['x', 'flip between both sides of a comparison'],
       ['Ctrl D', 'duplicate what is picked'],
       [', . /', 'with a track picked: go on left, straight, right'],
       ['arrows', 'move what is picked by 1 stud'],

@@ -1,5 +1,5 @@
+import { useNavigate } from 'react-router';
 import { differencesOf, listOf } from '@quarry/core/document';
-import { focusBoard } from '../board/boardKeys.ts';
 import { useDisplay, useLink } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
 
@@ -32,10 +32,10 @@ export function VersionBar() {
   const link = useLink();
   const version = useDisplay(({ version: shown }) => shown);
   const base = useDisplay(({ base: all }) => all);
-  const { before, showsBefore, keepBefore, flip } = useView();
+  const { compare } = useView();
+  const navigate = useNavigate();
   if (!version) return null;
   const count = differencesOf(base, version.id).length;
-  const isCompared = showsBefore && before?.display === link.id && before.kept === BASE;
   return (
     <div
       role="region"
@@ -67,15 +67,12 @@ export function VersionBar() {
       <button
         type="button"
         className="btn btn-xs"
-        aria-pressed={isCompared}
         onClick={() => {
-          if (isCompared) return keepBefore(null);
-          keepBefore({ display: link.id, scene: base, kept: BASE });
-          flip(true);
-          focusBoard();
+          compare({ display: link.id, with: 'version', version: null, shows: 'both' });
+          void navigate(`/d/${link.id}/plan`);
         }}
       >
-        {isCompared ? 'Show the version' : 'See the base on the plan'}
+        Compare with the base
       </button>
       <button type="button" className="btn btn-xs" onClick={() => link.showVersion(null)}>
         Back to the base
@@ -83,6 +80,3 @@ export function VersionBar() {
     </div>
   );
 }
-
-/** What is kept for comparison while a version is looked at. */
-const BASE = 'Base';

@@ -308,6 +308,8 @@ const worker = {
     unlistedBuildings(followed.scene).map((plot) => shellList(followed.scene, plot)),
   /** The display as it is seen from a side. */
   skyline: (side: Side): Skyline => skylineOf(followed.scene, ground(), side),
+  /** The same of another scene. */
+  skylineIn: (of: Scene, side: Side): Skyline => skylineOf(of, compileRelief(of), side),
   free: (id: string): Freed | null =>
     freeModule(followed.scene, ground(), reachOf(followed.scene, ground()), id),
   /** The rearrangements of the room that bring most within reach. */

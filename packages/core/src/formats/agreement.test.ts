@@ -92,7 +92,7 @@ test('masses, sizes, pieces, what is short and hours are the same wherever they 
 
       // Pieces: blocks, needs, offered tasks, effort.
       const ground = sum(count.blocks.map(({ counted }) => counted.pieces));
-      const purposes = ['core', 'deck', 'cover', 'slope', 'accent'];
+      const purposes = ['core', 'deck', 'under', 'cover', 'slope', 'accent'];
       expect(sum(needs.filter(({ purpose }) => purposes.includes(purpose)).map(({ qty }) => qty))).toBe(
         ground,
       );

@@ -1,55 +1,53 @@
 import { dequal } from 'dequal/lite';
 import { useEffect, useMemo, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { groundAt, indexAt, ownerAt, type Relief } from '@quarry/core/terrain';
 import {
   carriedBy,
   displayOf,
   groundName,
-  isCopied,
   isStandingKind,
   labelOf,
   listOf,
   moveAll,
-  copyAll,
-  removeAll,
   standFieldsFor,
-  type Change,
   type Entity,
   type Kind,
 } from '@quarry/core/document';
-import { ON_BOARD, focusBoard } from '../../board/boardKeys.ts';
-import { Board, type BoardActs } from '../../board/Board.tsx';
+import { focusBoard } from '../../board/boardKeys.ts';
+import type { BoardActs } from '../../board/acts.ts';
+import { Board } from '../../board/Board.tsx';
 import { Profile } from '../../board/Profile.tsx';
-import { TOOLS, isPlaced, thingFrom, type DrawnShape, type Placed } from '../../board/kinds/index.ts';
+import { thingFrom, type DrawnShape, type Placed } from '../../board/kinds/index.ts';
 import { fieldsForRect } from '../../board/pick.ts';
 import { placeOf } from '../../board/place.ts';
 import { usePointer } from '../../board/pointer.ts';
-import { freshId, useDisplay, useEdit, useLink, useDenialReason } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
 import { levelIn, useView, type CutLine, type Picked } from '../../data/view.ts';
-import { goKeys } from '../../frame/pages.ts';
 import { Quantity } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { useDerived } from '../../workers/derived.tsx';
-import { BeforeBar } from './BeforeBar.tsx';
+import { CompareBar } from './CompareBar.tsx';
+import { CompareMenu } from './CompareMenu.tsx';
 import { Exchange } from './Exchange.tsx';
 import { Inspector } from './Inspector.tsx';
 import { Toolbar } from './Toolbar.tsx';
-import { extendTrack } from './track.ts';
-import { useBefore } from './useBefore.ts';
+import { useComparison } from './useComparison.ts';
+import { usePlanKeys } from './usePlanKeys.ts';
 import { useOthersPicked } from './useOthersPicked.ts';
 
 export function PlanPage() {
   const scene = useDisplay(({ scene }) => scene);
-  const link = useLink();
   const ground = useDerived(({ ground }) => ground);
   const judgement = useDerived(({ judgement }) => judgement);
   const error = useDerived(({ error }) => error);
   const edit = useEdit();
   const may = useDenialReason();
-  const { picked, also, pick, pickAll, tool, takeTool, cutLine, layCut } = useView();
+  const { picked, also, pick, tool, takeTool, cutLine, layCut, split, setSplit } = useView();
   const [half, setHalf] = useState(false);
-  const shown = useBefore(link.id, scene, ground);
+  const compared = useComparison(scene, ground);
+  const shows = compared?.ground ? compared.comparison.shows : 'now';
+  const lookOnly = shows === 'other';
+  const shown = lookOnly && compared ? { scene: compared.scene, ground: compared.ground } : { scene, ground };
   const cut = useMemo(() => cutLine ?? (ground ? highestRow(ground.relief) : null), [cutLine, ground]);
   const picks = picked ? [picked, ...also] : [];
   const others = useOthersPicked(scene);
@@ -95,61 +93,24 @@ export function PlanPage() {
     },
     draw,
   };
-  const lookOnly = shown.before;
-  useHotkeys(
-    'delete, backspace',
-    () => {
-      const gone = picks.filter(({ kind }) => isPlaced(kind));
-      const changes: Change[] = gone.flatMap(({ kind, id }): Change[] =>
-        kind === 'table'
-          ? [{ op: 'remove', kind, id, v: scene.table[id]?.v ?? 1 }]
-          : removeAll(scene, [{ kind, id }]),
-      );
-      if (changes.length > 0 && edit.change(`removed ${words(gone)}`, changes)) pick(null);
-    },
-    ON_BOARD,
-  );
-  useHotkeys(
-    'mod+d',
-    () => {
-      const copies = copyAll(
-        scene,
-        picks.filter(({ kind }) => isCopied(kind)),
-        { dx: 4, dy: 4 },
-        freshId,
-      );
-      if (copies.changes.length > 0 && edit.change(`duplicated ${words(picks)}`, copies.changes))
-        pickAll(copies.picks);
-    },
-    { preventDefault: true },
-  );
-  useHotkeys(
-    TOOLS.map(({ key }) => key).join(', '),
-    ({ key, timeStamp }) => {
-      const tool = TOOLS.find((entry) => entry.key === key.toLowerCase());
-      if (tool && !goKeys.takes(timeStamp)) takeTool(tool.id);
-    },
-    ON_BOARD,
-  );
-  useHotkeys(
-    'comma, period, slash',
-    ({ key }) => {
-      const track = picked?.kind === 'track' ? scene.track[picked.id] : undefined;
-      const go = ({ ',': 'left', '.': 'straight', '/': 'right' } as const)[key];
-      if (track && go) edit.patch(`extended ${track.name}`, 'track', track, extendTrack(track, go));
-    },
-    ON_BOARD,
-  );
+  usePlanKeys(lookOnly ? [] : picks);
   useEffect(() => focusBoard(), []);
 
   return (
     <div className="h-full grid grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto]">
-      <Toolbar forbids={may({ op: 'add', kind: 'table', id: 'x', data: {} })}>
-        <BeforeBar />
-        <Exchange />
-      </Toolbar>
+      <div>
+        <div className={compared ? 'max-md:hidden' : ''}>
+          <Toolbar forbids={may({ op: 'add', kind: 'table', id: 'x', data: {} })}>
+            <CompareMenu />
+            <Exchange />
+          </Toolbar>
+        </div>
+        {compared && <CompareBar compared={compared} />}
+      </div>
       <div className="grid grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,3fr)_minmax(0,2fr)] md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_264px] min-h-0">
-        <div className="grid grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)_128px] min-h-0 min-w-0">
+        <div
+          className={`grid grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)_128px] min-h-0 min-w-0 ${compared ? 'max-md:grid-rows-1' : ''}`}
+        >
           <div className="relative min-h-0 min-w-0">
             <Board
               label={`Plan of ${displayOf(scene).name}. Arrow keys move what is picked; the outline at the right lists everything.`}
@@ -159,17 +120,17 @@ export function PlanPage() {
               cut={cut}
               acts={lookOnly ? { ...acts, mayEdit: () => false } : acts}
               others={lookOnly ? [] : others}
+              beside={
+                shows === 'both' && compared?.ground
+                  ? {
+                      ...{ scene: compared.scene, ground: compared.ground, share: split, onShare: setSplit },
+                      label: `Border between ${compared.other} at the left and ${compared.own} at the right`,
+                    }
+                  : null
+              }
             />
-            {shown.words && (
-              <p
-                role="status"
-                className="absolute left-7 top-7 bg-neutral text-neutral-content px-2 py-0.5 text-xs"
-              >
-                {shown.words}
-              </p>
-            )}
           </div>
-          <div className="border-t hair bg-base-100 min-h-0 relative">
+          <div className={`border-t hair bg-base-100 min-h-0 relative ${compared ? 'max-md:hidden' : ''}`}>
             {ground && cut ? (
               <Profile scene={shown.scene} relief={shown.ground?.relief ?? ground.relief} line={cut} />
             ) : (

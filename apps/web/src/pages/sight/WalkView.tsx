@@ -13,6 +13,7 @@ import {
 import type { Lamp } from '@quarry/core/power';
 import { PLANNED, type WalkMesh } from '@quarry/core/visibility';
 import { Orbit } from '../../ui/Orbit.tsx';
+import type { HeadTurn } from './standpoint.ts';
 import { paintOf } from '../../ui/paint.ts';
 
 /** What things are drawn in that have no colour of the palette. */
@@ -47,6 +48,7 @@ const MAX_SHINING = 12;
 const GHOST = 0.28;
 /** How far one looks up and down, radians. */
 const MOST_PITCH = 1.4;
+const clampPitch = (pitch: number) => Math.min(MOST_PITCH, Math.max(-MOST_PITCH, pitch));
 /** Radians by pixel of a drag. */
 const LOOK = 0.004;
 /** Share of the resolution while one moves, and how long after that all of it is drawn, ms. */
@@ -75,11 +77,13 @@ interface WalkViewProps {
   lamps: readonly Lamp[] | null;
   /** What does not stand yet is seen through. */
   isToday: boolean;
-  ref: Ref<WalkHandle>;
+  /** How far the head is turned from what is looked at: views side by side turn together. */
+  head: HeadTurn;
+  ref?: Ref<WalkHandle>;
 }
 
 /** The display in three dimensions, from an eye that stands before it or turned by hand. */
-export function WalkView({ mesh, standing, label, theme, lamps, isToday, ref }: WalkViewProps) {
+export function WalkView({ mesh, standing, label, theme, lamps, isToday, head, ref }: WalkViewProps) {
   const far = Math.max(mesh.w, mesh.d);
   const isDark = lamps !== null;
   return (
@@ -96,7 +100,7 @@ export function WalkView({ mesh, standing, label, theme, lamps, isToday, ref }: 
       {lamps && <Lamps lamps={lamps} mesh={mesh} about={standing?.target ?? [mesh.w / 2, 0, mesh.d / 2]} />}
       <Faces mesh={mesh} isToday={isToday} ref={ref} />
       {standing ? (
-        <Stand {...centred(standing, mesh)} />
+        <Stand {...centred(standing, mesh)} head={head} />
       ) : (
         <>
           <StepBack far={far} />
@@ -156,7 +160,7 @@ function StepBack({ far }: { far: number }) {
 }
 
 /** The faces by material, their middle over the origin. */
-function Faces({ mesh, isToday, ref }: { mesh: WalkMesh; isToday: boolean; ref: Ref<WalkHandle> }) {
+function Faces({ mesh, isToday, ref }: { mesh: WalkMesh; isToday: boolean; ref?: Ref<WalkHandle> }) {
   const group = useRef<Group>(null);
   const { gl, scene, camera, invalidate } = useThree();
   const parts = useMemo(
@@ -227,7 +231,15 @@ function Faces({ mesh, isToday, ref }: { mesh: WalkMesh; isToday: boolean; ref: 
 }
 
 /** An eye that stands: it looks at its target, and wherever the pointer turns it from there. */
-function Stand({ eye: [x, y, z], target: [tx, ty, tz] }: { eye: Place3; target: Place3 }) {
+function Stand({
+  eye: [x, y, z],
+  target: [tx, ty, tz],
+  head,
+}: {
+  eye: Place3;
+  target: Place3;
+  head: HeadTurn;
+}) {
   const { camera, gl, invalidate, setDpr } = useThree();
   const isFirst = useRef(true);
   // Whoever turns it by hand sees all of it.
@@ -241,8 +253,14 @@ function Stand({ eye: [x, y, z], target: [tx, ty, tz] }: { eye: Place3; target: 
     };
     const element = gl.domElement;
     const ahead = new Vector3(tx - x, ty - y, tz - z);
-    let [yaw, pitch] = [Math.atan2(ahead.x, ahead.z), Math.atan2(ahead.y, Math.hypot(ahead.x, ahead.z))];
+    const straight = {
+      yaw: Math.atan2(ahead.x, ahead.z),
+      pitch: Math.atan2(ahead.y, Math.hypot(ahead.x, ahead.z)),
+    };
+    head.reset();
     const show = () => {
+      const yaw = straight.yaw + head.yaw;
+      const pitch = clampPitch(straight.pitch + head.pitch);
       camera.position.set(x, y, z);
       camera.lookAt(
         x + Math.sin(yaw) * Math.cos(pitch),
@@ -254,11 +272,13 @@ function Stand({ eye: [x, y, z], target: [tx, ty, tz] }: { eye: Place3; target: 
     };
     const move = (event: PointerEvent) => {
       if (event.buttons === 0) return;
-      coarsely();
-      yaw += event.movementX * LOOK;
-      pitch = Math.min(MOST_PITCH, Math.max(-MOST_PITCH, pitch + event.movementY * LOOK));
-      show();
+      const pitch = clampPitch(straight.pitch + head.pitch + event.movementY * LOOK);
+      head.turn(event.movementX * LOOK, pitch - straight.pitch - head.pitch);
     };
+    const unheard = head.listen(() => {
+      coarsely();
+      show();
+    });
     element.style.touchAction = 'none';
     element.addEventListener('pointermove', move);
     if (!isFirst.current) coarsely();
@@ -266,8 +286,9 @@ function Stand({ eye: [x, y, z], target: [tx, ty, tz] }: { eye: Place3; target: 
     show();
     return () => {
       clearTimeout(timer);
+      unheard();
       element.removeEventListener('pointermove', move);
     };
-  }, [camera, gl, invalidate, setDpr, x, y, z, tx, ty, tz]);
+  }, [camera, gl, invalidate, setDpr, head, x, y, z, tx, ty, tz]);
   return null;
 }

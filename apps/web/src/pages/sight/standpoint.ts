@@ -58,3 +58,28 @@ export function standingAt({ eye, bearing }: Viewpoint, { w, d }: { w: number; d
   const far = Math.max(1, Math.hypot(w / 2 - x, d / 2 - z));
   return { eye: [x, up, z], target: [x + Math.sin(angle) * far, 0, z - Math.cos(angle) * far] };
 }
+
+/** How far a head is turned from what it looks at, radians; what follows it hears of each turn. */
+export class HeadTurn {
+  yaw = 0;
+  pitch = 0;
+  private readonly listeners = new Set<() => void>();
+
+  /** Turns it further: to the left and up where positive. */
+  turn(yaw: number, pitch: number): void {
+    this.yaw += yaw;
+    this.pitch += pitch;
+    for (const hear of this.listeners) hear();
+  }
+
+  /** Looks straight ahead again; nobody hears of it. */
+  reset(): void {
+    [this.yaw, this.pitch] = [0, 0];
+  }
+
+  /** @returns what ends it */
+  listen(hear: () => void): () => void {
+    this.listeners.add(hear);
+    return () => this.listeners.delete(hear);
+  }
+}

@@ -1,5 +1,6 @@
 import { STUDS_PER_PLATE } from '../../grid/index.ts';
-import { GROUNDS, customGroundOf, type Scene } from '../../document/index.ts';
+import { GROUNDS, customGroundOf, listOf, type Scene } from '../../document/index.ts';
+import { dressesOf } from '../../masonry/index.ts';
 import { BARE, OUTSIDE, type Relief } from '../../terrain/index.ts';
 import { mergedCells, type MeshBuilder, type MeshCorner } from './mesh.ts';
 
@@ -7,11 +8,29 @@ import { mergedCells, type MeshBuilder, type MeshCorner } from './mesh.ts';
 const BARE_LOOK = 127;
 const lookOf = (code: number, isPlanned: number): number =>
   (code === BARE ? BARE_LOOK : code) + (isPlanned ? 128 : 0);
-/** What a stud of ground looks like: `ground` and its kind, or the colour of a custom ground. */
-function materialOf(scene: Pick<Scene, 'customGround'>, look: number): string {
-  const ground = look % 128 === BARE_LOOK ? 'bare' : GROUNDS[look % 128];
-  const own = customGroundOf(scene, ground);
-  return own ? `colour ${own.colour}` : `ground ${ground}`;
+/**
+ * What a stud of ground looks like, by its look: `ground` and its kind; where a recipe of the whole display or the
+ * display itself says how it is covered, the colour that most of it has.
+ */
+function materialsOf(scene: Scene): (look: number) => string {
+  const dress = dressesOf(scene);
+  const dressed = new Set<string>(
+    listOf(scene, 'recipe').flatMap(({ ground, section }) => (section === null ? [ground] : [])),
+  );
+  const names = new Map<number, string>();
+  return (look) => {
+    const code = look % 128;
+    let name = names.get(code);
+    if (name === undefined) {
+      const ground = code === BARE_LOOK ? 'bare' : GROUNDS[code];
+      const [first, ...others] = dress(ground, null).tones;
+      const most = others.reduce((best, tone) => (tone.share > best.share ? tone : best), first);
+      const isOwn = dressed.has(ground) || customGroundOf(scene, ground) !== null;
+      name = isOwn ? `colour ${most.colour}` : `ground ${ground}`;
+      names.set(code, name);
+    }
+    return name;
+  };
 }
 
 /** The lowest ground, plates; no higher than the datum. */
@@ -19,16 +38,12 @@ export const lowestOf = ({ height }: Relief): number =>
   height.reduce((least, plates) => Math.min(least, plates), 0);
 
 /** The ground with its steps, down to the table at its edges. @param planned studs whose ground does not stand yet: 1 */
-export function addGround(
-  mesh: MeshBuilder,
-  scene: Pick<Scene, 'customGround'>,
-  relief: Relief,
-  planned: Uint8Array,
-): void {
+export function addGround(mesh: MeshBuilder, scene: Scene, relief: Relief, planned: Uint8Array): void {
   const { w, d, height, ground } = relief;
+  const materialOf = materialsOf(scene);
   const put = (look: number, corners: readonly MeshCorner[]) => {
     mesh.isPlanned = look >= 128;
-    mesh.face(materialOf(scene, look), corners);
+    mesh.face(materialOf(look), corners);
     mesh.isPlanned = false;
   };
   const isIn = (x: number, y: number) => x >= 0 && y >= 0 && x < w && y < d && ground[y * w + x] !== OUTSIDE;

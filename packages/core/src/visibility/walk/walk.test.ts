@@ -89,6 +89,31 @@ test.each([
   expect(mesh.high).toBeGreaterThanOrEqual(18 * 0.4);
 });
 
+test('ground has the colour that most of it has by its recipe or description; without one its own', () => {
+  const pad = (id: string, x: number, ground: string) => ({
+    ...{ id, name: id, x, y: 0, w: 8, d: 4, level: 'quay', ground, order: x },
+  });
+  const { studs } = meshOf({
+    levels: [{ id: 'quay', name: 'Quay', height: 6 }],
+    pads: [pad('a', 0, 'grass'), pad('b', 8, 'custom-1'), pad('c', 16, 'custom-2'), pad('d', 24, 'sand')],
+    customGrounds: ['custom-1', 'custom-2'].map((id) => ({ id, name: id, colour: 'chalk' })),
+    recipes: [
+      {
+        ...{ id: 'g', name: 'Winter', ground: 'grass' },
+        tones: [
+          { colour: 'moss', share: 1 },
+          { colour: 'mist', share: 3 },
+        ],
+      },
+      { id: 'h', name: 'Deep', ground: 'custom-2', tones: [{ colour: 'ice', share: 1 }] },
+    ],
+  });
+  expect(['mist', 'chalk', 'ice', 'moss'].map((colour) => studs(`colour ${colour}`))).toEqual([
+    32, 32, 32, 0,
+  ]);
+  expect([studs('ground sand'), studs('ground grass')]).toEqual([32, 0]);
+});
+
 test('tables stand on the floor as high as they are, the floor lies under the highest', () => {
   const { mesh, of } = meshOf({
     display: { ...base.display, place: 'hall' },

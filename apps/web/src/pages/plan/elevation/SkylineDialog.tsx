@@ -4,8 +4,10 @@ import { MM_PER_PLATE, MM_PER_STUD, formatPlates } from '@quarry/core/grid';
 import { SIDE_WORDS, type Side } from '@quarry/core/document';
 import { skylineSides, type Skyline, type SkylineFront } from '@quarry/core/structures';
 import { useDisplay } from '../../../data/useDisplay.tsx';
+import { useVersionBeside } from '../../../data/versions.ts';
 import { useView } from '../../../data/view.ts';
 import { DataTable } from '../../../ui/DataTable.tsx';
+import { SelectField } from '../../../ui/fields.tsx';
 import { Basis, Dialog } from '../../../ui/parts.tsx';
 import { Tabs } from '../../../ui/Tabs.tsx';
 import { useMeasureFormat } from '../../../ui/useMeasureFormat.ts';
@@ -23,6 +25,11 @@ export function SkylineDialog({ onClose }: { onClose: () => void }) {
   const sides = skylineSides(scene);
   const [side, setSide] = useState<Side>(sides[0]);
   const skyline = useWorkerQuery((core) => core.skyline(side), `skyline ${side}`);
+  const { beside, own, ...choice } = useVersionBeside();
+  const other = useWorkerQuery(
+    beside && ((core) => core.skylineIn(beside.scene, side)),
+    `skyline ${side} ${choice.value}`,
+  );
   const { say } = useMeasureFormat();
   return (
     <Dialog title="Street elevation" open onClose={onClose} wide>
@@ -38,7 +45,35 @@ export function SkylineDialog({ onClose }: { onClose: () => void }) {
       />
       {skyline?.side === side ? (
         <>
-          <SkylineDrawing skyline={skyline} />
+          {choice.options.length > 0 && (
+            <SelectField
+              label="Beside it"
+              value={choice.value}
+              options={choice.options}
+              onCommit={choice.choose}
+            />
+          )}
+          <div className={beside ? 'grid gap-2 grid-rows-2' : ''}>
+            {beside && (
+              <figure>
+                <figcaption className="text-xs font-semibold pt-1">{beside.name}</figcaption>
+                {other?.side === side ? (
+                  <SkylineDrawing skyline={other} high={Math.max(other.high, skyline.high)} />
+                ) : (
+                  <p className="ink-2 py-4 text-center" role="status">
+                    Drawing the fronts of {beside.name} …
+                  </p>
+                )}
+              </figure>
+            )}
+            <figure>
+              {beside && <figcaption className="text-xs font-semibold pt-1">{own}</figcaption>}
+              <SkylineDrawing
+                skyline={skyline}
+                high={beside && other ? Math.max(other.high, skyline.high) : skyline.high}
+              />
+            </figure>
+          </div>
           <DataTable
             label="Fronts from the left"
             rows={skyline.fronts.toSorted((a, b) => a.left - b.left)}
@@ -94,7 +129,14 @@ export function SkylineDialog({ onClose }: { onClose: () => void }) {
   );
 }
 
-function SkylineDrawing({ skyline: { side, length, high, ground, edge, fronts } }: { skyline: Skyline }) {
+/** @param high height of the drawing, plates: two that are compared have the same */
+function SkylineDrawing({
+  skyline: { side, length, ground, edge, fronts },
+  high,
+}: {
+  skyline: Skyline;
+  high: number;
+}) {
   const [w, h] = [length * MM_PER_STUD, high * MM_PER_PLATE];
   const y = (plates: number) => (high - plates) * MM_PER_PLATE;
   const lineOf = (heights: readonly number[]) =>
