@@ -1,7 +1,7 @@
 import { colourOf, mixedHex } from '@quarry/core/catalogue';
 import {
   hatchOfGround,
-  isBaseGround,
+  isFixedGround,
   customGroundOf,
   type Ground,
   type GroundHatch,
@@ -74,7 +74,7 @@ export function groundTint(
   ground: Ground | 'bare',
 ): string | null {
   if (ground === 'bare') return palette.sheet;
-  if (!isBaseGround(ground)) {
+  if (!isFixedGround(ground)) {
     const colour = colourOf(customGroundOf(scene, ground)?.colour ?? '');
     return colour ? mixedHex(palette.sheet, colour.hex, OWN_SHARE) : palette.sheet;
   }

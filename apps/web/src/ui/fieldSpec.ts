@@ -2,7 +2,7 @@ import { ANY_COLOUR, PALETTE } from '@quarry/core/catalogue';
 import { formatPlates } from '@quarry/core/grid';
 import {
   MAX_STUDS,
-  baseGround,
+  fixedGround,
   groundName,
   groundsOf,
   PROFILES,
@@ -135,7 +135,7 @@ const ground = (key: string, label: string, when?: When): FieldSpec => ({
 const liquid = (key: string, label: string): FieldSpec => ({
   ...{ as: 'choice', key, label },
   options: ({ scene, data }) => {
-    const liquids: readonly string[] = groundsOf(scene).filter((one) => baseGround(scene, one) === 'water');
+    const liquids: readonly string[] = groundsOf(scene).filter((one) => fixedGround(scene, one) === 'water');
     return groundChoices(scene).filter(({ value }) => value === data[key] || liquids.includes(value));
   },
 });

@@ -1,6 +1,6 @@
 import { intersection, studsIn, type Rect } from '../grid/index.ts';
 import { listOf, plotBounds, type Scene } from '../document/index.ts';
-import { OUTSIDE, baseGroundAt, indexAt, ownerAt, type Relief } from '../terrain/index.ts';
+import { OUTSIDE, fixedGroundAt, indexAt, ownerAt, type Relief } from '../terrain/index.ts';
 import { SQUARE_WITHIN, crossingsOf, slantsOver, stripsOf, type GridLine } from './crossing.ts';
 import { CELL } from './problem.ts';
 
@@ -92,7 +92,10 @@ export function seamClassifier(scene: Scene, relief: Relief): (line: GridLine) =
     if (crossings.some(({ kind }) => kind === 'way')) return 'way';
     const inWay = ([a, b]: (string | undefined)[]) => a === 'way' && b === 'way';
     if (owners.filter(inWay).length > pairs.length / 2) return 'slanted';
-    const grounds = pairs.map(({ a, b }) => [baseGroundAt(scene, relief, a), baseGroundAt(scene, relief, b)]);
+    const grounds = pairs.map(({ a, b }) => [
+      fixedGroundAt(scene, relief, a),
+      fixedGroundAt(scene, relief, b),
+    ]);
     if (grounds.some(([a, b]) => a === 'water' && b === 'water')) return 'water';
     if (owners.some(([a, b]) => [a, b].some((kind) => kind === 'planting' || kind === 'tree')))
       return 'planting';

@@ -13,7 +13,7 @@ import {
 import {
   CONNECTOR_PLACES,
   FRONT_DEPTH,
-  baseGroundAt,
+  fixedGroundAt,
   groundAt,
   ownerAt,
   type Relief,
@@ -109,7 +109,7 @@ export function seamSheet(scene: Scene, relief: Relief, neighbours: Neighbours):
   const stud = (index: number): EdgeStud => {
     const ground = groundAt(relief, index) ?? 'bare';
     const owner = ownerAt(relief, index)?.kind;
-    const base = baseGroundAt(scene, relief, index);
+    const base = fixedGroundAt(scene, relief, index);
     const exact = isPaved(base) || owner === 'way' || owner === 'track';
     return { height: relief.height[index], ground, exact, isWater: base === 'water' };
   };

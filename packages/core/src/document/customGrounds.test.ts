@@ -1,8 +1,8 @@
 import {
-  BASE_GROUNDS,
+  FIXED_GROUNDS,
   DISPLAY_ID,
   CUSTOM_GROUNDS,
-  baseGround,
+  fixedGround,
   emptyScene,
   freeGroundId,
   groundName,
@@ -40,17 +40,17 @@ const whyNot = (result: ReturnType<typeof reduce>) => (result.ok ? 'taken' : res
 const snow = { name: 'Snow', colour: 'chalk' };
 
 test('a ground of custom has a name, is judged as another, and the next finds a free id', () => {
-  expect(groundsOf(scene)).toEqual([...BASE_GROUNDS, 'custom-1', 'custom-3']);
+  expect(groundsOf(scene)).toEqual([...FIXED_GROUNDS, 'custom-1', 'custom-3']);
   expect([groundName(scene, 'custom-3'), groundName(scene, 'rock'), groundName(scene, 'bare')]).toEqual([
     'Molten rock',
     'rock',
     'bare',
   ]);
-  expect([baseGround(scene, 'custom-3'), baseGround(scene, 'custom-1'), baseGround(scene, 'sand')]).toEqual([
-    'water',
-    'soil',
-    'sand',
-  ]);
+  expect([
+    fixedGround(scene, 'custom-3'),
+    fixedGround(scene, 'custom-1'),
+    fixedGround(scene, 'sand'),
+  ]).toEqual(['water', 'soil', 'sand']);
   expect(freeGroundId(scene)).toBe('custom-2');
   const full = CUSTOM_GROUNDS.filter((id) => !scene.customGround[id]).map((id): Change => ({
     ...{ op: 'add', kind: 'customGround', id, data: { ...snow, name: id } },

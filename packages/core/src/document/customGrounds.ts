@@ -1,7 +1,7 @@
 import {
-  BASE_GROUNDS,
+  FIXED_GROUNDS,
   CUSTOM_GROUNDS,
-  type BaseGround,
+  type FixedGround,
   type Ground,
   type GroundHatch,
 } from './vocabulary.ts';
@@ -13,16 +13,16 @@ import type { Scene } from './scene.ts';
 export type CustomGround = Entity<'customGround'>;
 type WithCustomGrounds = Pick<Scene, 'customGround'>;
 
-export const isBaseGround = (ground: string): ground is BaseGround =>
-  BASE_GROUNDS.some((one) => one === ground);
+export const isFixedGround = (ground: string): ground is FixedGround =>
+  FIXED_GROUNDS.some((one) => one === ground);
 
 /** The description of a ground; null for those of every display. */
 export const customGroundOf = ({ customGround }: WithCustomGrounds, ground: string): CustomGround | null =>
   Object.hasOwn(customGround, ground) ? customGround[ground] : null;
 
 /** The ground that one is judged as: itself, or what a custom ground is like. */
-export function baseGround(scene: WithCustomGrounds, ground: Ground): BaseGround {
-  return isBaseGround(ground) ? ground : (customGroundOf(scene, ground)?.like ?? 'soil');
+export function fixedGround(scene: WithCustomGrounds, ground: Ground): FixedGround {
+  return isFixedGround(ground) ? ground : (customGroundOf(scene, ground)?.like ?? 'soil');
 }
 
 /** How a ground is called: “grass”, or the name that the display gives to its own. */
@@ -31,7 +31,7 @@ export const groundName = (scene: WithCustomGrounds, ground: Ground | 'bare'): s
 
 /** The grounds that a thing of a display may have: those of every display, then custom ones. */
 export const groundsOf = (scene: WithCustomGrounds): Ground[] => [
-  ...BASE_GROUNDS,
+  ...FIXED_GROUNDS,
   ...CUSTOM_GROUNDS.filter((id) => Object.hasOwn(scene.customGround, id)),
 ];
 
@@ -43,7 +43,7 @@ export const freeGroundId = ({ customGround }: WithCustomGrounds): Ground | null
 export const layersThick = ({ layers }: Pick<CustomGround, 'layers'>): number =>
   layers.reduce((sum, { plates }) => sum + plates, 0);
 
-const BASE_HATCHES: Readonly<Record<BaseGround, GroundHatch>> = {
+const BASE_HATCHES: Readonly<Record<FixedGround, GroundHatch>> = {
   grass: 'ticks',
   rock: 'chevrons',
   soil: 'strokes',
@@ -56,4 +56,4 @@ const BASE_HATCHES: Readonly<Record<BaseGround, GroundHatch>> = {
 
 /** The hatch by which a ground is told apart on plans and in prints. */
 export const hatchOfGround = (scene: WithCustomGrounds, ground: Ground): GroundHatch =>
-  isBaseGround(ground) ? BASE_HATCHES[ground] : (customGroundOf(scene, ground)?.hatch ?? 'crosses');
+  isFixedGround(ground) ? BASE_HATCHES[ground] : (customGroundOf(scene, ground)?.hatch ?? 'crosses');

@@ -2,7 +2,7 @@ import type { z } from 'zod';
 import { boundsOf } from '../grid/index.ts';
 import type { Change } from './change.ts';
 import { MAX_FOOTPRINT } from './fields.ts';
-import { isBaseGround } from './customGrounds.ts';
+import { isFixedGround } from './customGrounds.ts';
 import { DISPLAY_ID, KINDS, REFERENCES, maxCount, specOf, type Entity, type Kind } from './schema.ts';
 import { keyOf, labelOf, listOf, type Scene } from './scene.ts';
 
@@ -155,7 +155,7 @@ function danglingReference(scene: Scene, changes: readonly Change[]): string | n
           typeof name === 'string' &&
           !Object.hasOwn(scene[to], name) &&
           // A ground of every display names nothing.
-          !(to === 'customGround' && isBaseGround(name)),
+          !(to === 'customGround' && isFixedGround(name)),
       );
       if (typeof gone === 'string')
         return `${capital(labelOf(scene, kind, entity.id))} still names the ${KINDS[to].word} “${gone}” as its ${field}; give it another first.`;

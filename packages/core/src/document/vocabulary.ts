@@ -16,9 +16,9 @@ export const WIND_WORDS: Record<(typeof WINDS)[number], string> = {
 
 export const SEASONS = ['spring', 'summer', 'autumn', 'winter'] as const;
 export const PLANT_SEASONS = ['any', ...SEASONS] as const;
-/** Grounds of every display. */
-export const BASE_GROUNDS = ['grass', 'rock', 'soil', 'sand', 'paving', 'road', 'ballast', 'water'] as const;
-export type BaseGround = (typeof BASE_GROUNDS)[number];
+/** Fixed grounds: those of every display. */
+export const FIXED_GROUNDS = ['grass', 'rock', 'soil', 'sand', 'paving', 'road', 'ballast', 'water'] as const;
+export type FixedGround = (typeof FIXED_GROUNDS)[number];
 
 /** Grounds that a display may describe itself: each is the id of an entity of the kind `customGround`. */
 export const CUSTOM_GROUNDS = [
@@ -37,7 +37,7 @@ export const CUSTOM_GROUNDS = [
 ] as const;
 
 /** Every ground that a thing may have; rasters hold the index in this list. */
-export const GROUNDS = [...BASE_GROUNDS, ...CUSTOM_GROUNDS] as const;
+export const GROUNDS = [...FIXED_GROUNDS, ...CUSTOM_GROUNDS] as const;
 export type Ground = (typeof GROUNDS)[number];
 
 /** How ground is covered: plates with slopes where it falls, plates alone, or tiles. */

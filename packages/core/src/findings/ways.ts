@@ -7,7 +7,7 @@ import {
   eachSpan,
   eachStripStud,
   gradeLimit,
-  baseGroundAt,
+  fixedGroundAt,
   heightOfStud,
   isClimbable,
   indexAt,
@@ -81,7 +81,7 @@ const wayHangs: Rule = {
           indexAt(relief, end.x + ((end.x - inner.x) / long) * by, end.y + ((end.y - inner.y) / long) * by);
         const [last, next] = [at(-0.5), at(0.75)];
         if (last < 0 || next < 0 || relief.ground[last] === OUTSIDE) return [];
-        const beyond = baseGroundAt(scene, relief, next);
+        const beyond = fixedGroundAt(scene, relief, next);
         if (beyond === null || beyond === 'water') return [];
         const own = heightOfWay(
           relief,
@@ -147,7 +147,7 @@ const wayDrowns: Rule = {
         eachWaterStud(scene, water, relief, (x, y) => {
           const i = indexAt(relief, x, y);
           // Where it is a bridge, the water under it stays.
-          if (studs.has(i) && baseGroundAt(scene, relief, i) !== 'water') found.push(i);
+          if (studs.has(i) && fixedGroundAt(scene, relief, i) !== 'water') found.push(i);
         });
         if (found.length === 0) return [];
         const top = Math.max(...found.map((i) => relief.height[i]));

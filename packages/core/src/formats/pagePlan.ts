@@ -5,9 +5,9 @@ import {
   GROUNDS,
   groundName,
   hatchOfGround,
-  isBaseGround,
+  isFixedGround,
   customGroundOf,
-  type BaseGround,
+  type FixedGround,
   type Ground,
   type GroundHatch,
   type Scene,
@@ -17,7 +17,7 @@ import { planDrawing } from './planDrawing.ts';
 import { writeSvg } from './svg.ts';
 
 /** Tints of grounds on paper. */
-const TINTS: Readonly<Record<BaseGround, string>> = {
+const TINTS: Readonly<Record<FixedGround, string>> = {
   grass: '#e6e8d0',
   rock: '#d6d2c9',
   soil: '#e0d2bb',
@@ -61,7 +61,7 @@ export const groundLooks = (scene: Pick<Scene, 'customGround'>): GroundLook[] =>
     ground,
     word: groundName(scene, ground),
     hatch: hatchOfGround(scene, ground),
-    tint: isBaseGround(ground)
+    tint: isFixedGround(ground)
       ? TINTS[ground]
       : mixedHex(PAPER, colourOf(customGroundOf(scene, ground)?.colour ?? '')?.hex ?? PAPER, TINT_SHARE),
   }));

@@ -12,7 +12,7 @@ import {
 } from '../terrain/index.ts';
 import {
   GROUNDS,
-  baseGround,
+  fixedGround,
   groundName,
   groundsOf,
   KIND_NAMES,
@@ -25,7 +25,7 @@ import {
   padsInOrder,
   trackLine,
   type Area,
-  type BaseGround,
+  type FixedGround,
   type Scene,
 } from '../document/index.ts';
 import { cablesOf } from '../power/index.ts';
@@ -33,7 +33,7 @@ import { currentContents, quadOf, tableInStuds } from '../venue/index.ts';
 import type { Drawing, DrawingLayer, DrawnLine, DrawnText } from './drawing.ts';
 
 /** Grounds whose areas are outlined; the others are what lies between. */
-const OUTLINED: readonly BaseGround[] = ['water', 'road', 'paving', 'ballast'];
+const OUTLINED: readonly FixedGround[] = ['water', 'road', 'paving', 'ballast'];
 
 /**
  * The plan as outlines in true millimetres (a stud is 8): pads as they were drawn, the ground as it was compiled,
@@ -62,7 +62,7 @@ export function planDrawing(scene: Scene, relief: Relief, { textSize }: { textSi
   for (const part of listOf(scene, 'footprint')) box('FOOTPRINT', part, { weight: 4, name: part.name });
   for (const { id: _id, v: _v, ...pad } of padsInOrder(scene))
     line('PADS', outlineOf(pad), { closed: true, name: pad.name, thing: pad });
-  for (const ground of groundsOf(scene).filter((one) => OUTLINED.includes(baseGround(scene, one)))) {
+  for (const ground of groundsOf(scene).filter((one) => OUTLINED.includes(fixedGround(scene, one)))) {
     // The outline of an area is the contour of a plateau that stands on it.
     const code = GROUNDS.indexOf(ground);
     const plateau = relief.ground.map((own) => (own === OUTSIDE ? OUTSIDE : 0));

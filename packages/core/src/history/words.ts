@@ -3,7 +3,7 @@ import { colourName, partName } from '../catalogue/index.ts';
 import {
   KINDS,
   REFERENCES,
-  isBaseGround,
+  isFixedGround,
   WINDS,
   WIND_WORDS,
   labelOf,
@@ -238,7 +238,7 @@ export function valueWord(scene: Scene, kind: Kind, field: string, value: unknow
   }
   if (typeof value === 'string') {
     const to = REFERENCES.find((entry) => entry.kind === kind && entry.field === field)?.to;
-    if (to === 'customGround' && isBaseGround(value)) return value;
+    if (to === 'customGround' && isFixedGround(value)) return value;
     if (to)
       return Object.hasOwn(scene[to], value) ? labelOf(scene, to, value) : `a ${KINDS[to].word} that is gone`;
     if (TOWARDS.has(field)) {

@@ -4,7 +4,7 @@ import {
   OUTSIDE,
   NEIGHBOUR_STEPS,
   NO_SLAB,
-  baseGroundAt,
+  fixedGroundAt,
   eachStudOf,
   eachTouched,
   indexAt,
@@ -439,7 +439,7 @@ export class Grounds {
   /** Whether waves break on a stud of water: its shore is near, on a side that is struck. */
   private isSurf(x: number, y: number, owner: number): boolean {
     const { relief } = this.compiled;
-    const isWater = (i: number) => baseGroundAt(this.scene, relief, i) === 'water';
+    const isWater = (i: number) => fixedGroundAt(this.scene, relief, i) === 'water';
     if (!isWater(indexAt(relief, x, y))) return false;
     return (this.struck.get(owner) ?? []).some((side) => {
       const { x: dx, y: dy } = NEIGHBOUR_STEPS[side];

@@ -2,11 +2,11 @@ import { ANY_COLOUR, partOf } from '../catalogue/index.ts';
 import { intersection, type Rect } from '../grid/index.ts';
 import {
   GROUNDS,
-  baseGround,
+  fixedGround,
   displayOf,
   listOf,
   customGroundOf,
-  type BaseGround,
+  type FixedGround,
   type CoverSurface,
   type Ground,
   type CustomGround,
@@ -36,7 +36,7 @@ const plain = (base: string, side: string): Look => ({
   side,
 });
 /** What ground is made of where no recipe is written (defaults of ours). */
-export const PLAIN_DRESS: Record<BaseGround | 'bare', Look> = {
+export const PLAIN_DRESS: Record<FixedGround | 'bare', Look> = {
   grass: plain('moss', 'loam'),
   rock: plain('slate', 'slate'),
   soil: plain('loam', 'loam'),
@@ -82,7 +82,7 @@ export const plainOf = (dress: Dress): Dress => ({
 });
 
 /** How each ground of every display is covered. */
-export const SURFACE_OF: Readonly<Record<BaseGround | 'bare', CoverSurface>> = {
+export const SURFACE_OF: Readonly<Record<FixedGround | 'bare', CoverSurface>> = {
   grass: 'natural',
   rock: 'natural',
   soil: 'natural',
@@ -97,7 +97,7 @@ export const SURFACE_OF: Readonly<Record<BaseGround | 'bare', CoverSurface>> = {
 export const skinOf = (scene: Pick<Scene, 'customGround'>, ground: Ground | 'bare'): number =>
   SKIN[
     customGroundOf(scene, ground)?.surface ??
-      SURFACE_OF[ground === 'bare' ? 'bare' : baseGround(scene, ground)]
+      SURFACE_OF[ground === 'bare' ? 'bare' : fixedGround(scene, ground)]
   ];
 
 /**
@@ -119,7 +119,7 @@ export function dressesOf(scene: Scene): (ground: Ground | 'bare', section: stri
         `${ground} `,
         own
           ? withCore(plain(own.colour, own.side ?? own.colour), own.layers)
-          : withCore(PLAIN_DRESS[baseGround(scene, ground)]),
+          : withCore(PLAIN_DRESS[fixedGround(scene, ground)]),
       ];
     }),
   );

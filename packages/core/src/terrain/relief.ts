@@ -2,14 +2,14 @@ import { boundsOf, roundOut, intersection, studsIn, type Rect } from '../grid/in
 import {
   GROUNDS,
   MAX_FOOTPRINT,
-  baseGround,
+  fixedGround,
   STANDING_KINDS,
   keyOf,
   listOf,
   padsInOrder,
   standingOf,
   type Entity,
-  type BaseGround,
+  type FixedGround,
   type Ground,
   type Kind,
   type Scene,
@@ -426,13 +426,13 @@ export function groundAt(relief: Raster, index: number): Ground | 'bare' | null 
 }
 
 /** What the ground at an index is judged as: its own name, or what a custom ground is like. */
-export function baseGroundAt(
+export function fixedGroundAt(
   scene: Pick<Scene, 'customGround'>,
   relief: Raster,
   index: number,
-): BaseGround | 'bare' | null {
+): FixedGround | 'bare' | null {
   const ground = groundAt(relief, index);
-  return ground === null || ground === 'bare' ? ground : baseGround(scene, ground);
+  return ground === null || ground === 'bare' ? ground : fixedGround(scene, ground);
 }
 
 /** How many studs of a ground there are: on the ground itself, and on decks and bridges over it. */
@@ -451,7 +451,7 @@ export function studsOfGround(relief: Relief, ground: Ground): number {
 export function waterCodes(scene: Pick<Scene, 'customGround'>): Uint8Array {
   const codes = new Uint8Array(256);
   GROUNDS.forEach((ground, code) => {
-    if (baseGround(scene, ground) === 'water') codes[code] = 1;
+    if (fixedGround(scene, ground) === 'water') codes[code] = 1;
   });
   return codes;
 }

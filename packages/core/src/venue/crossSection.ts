@@ -1,6 +1,6 @@
 import { boundsOf, roundOut } from '../grid/index.ts';
-import { columnsOf, baseGroundAt, indexAt, ownerAt, type Interval, type Relief } from '../terrain/index.ts';
-import { labelOf, listOf, type BaseGround, type Scene } from '../document/index.ts';
+import { columnsOf, fixedGroundAt, indexAt, ownerAt, type Interval, type Relief } from '../terrain/index.ts';
+import { labelOf, listOf, type FixedGround, type Scene } from '../document/index.ts';
 import { currentContents, tableInStuds } from './frame.ts';
 import type { RoomPoint } from './room.ts';
 
@@ -12,7 +12,7 @@ export interface CrossSectionStep {
   height: number;
   top: number;
   /** What it is judged as. */
-  ground: BaseGround | 'bare' | null;
+  ground: FixedGround | 'bare' | null;
   /** What stands there, by name, and its foot; null where nothing does. */
   stands: string | null;
   foot: number;
@@ -101,7 +101,7 @@ export function crossSectionAt(scene: Scene, relief: Relief, a: RoomPoint, b: Ro
     if (marks[i] - marks[i - 1] < 1e-9) continue;
     const index = indexAt(relief, middle.x, middle.y);
     const owner = ownerAt(relief, index);
-    const ground = baseGroundAt(scene, relief, index);
+    const ground = fixedGroundAt(scene, relief, index);
     const [height, foot, top] =
       ground === null ? [0, 0, 0] : [relief.height[index], relief.surface[index], relief.top[index]];
     cuts.push({

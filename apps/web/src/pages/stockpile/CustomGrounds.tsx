@@ -4,7 +4,7 @@ import { countOf, formatMm, formatPlates, PLATE } from '@quarry/core/grid';
 import { PALETTE, colourName, colourOf } from '@quarry/core/catalogue';
 import { PATCH_SIDE, groundPatch } from '@quarry/core/masonry';
 import {
-  BASE_GROUNDS,
+  FIXED_GROUNDS,
   COVER_SURFACES,
   CUSTOM_GROUNDS,
   GROUND_HATCHES,
@@ -29,7 +29,7 @@ import { useDerived } from '../../workers/derived.tsx';
 const COLOURS = PALETTE.map(({ id, name }) => ({ value: id, word: name }));
 const FIELDS = [
   field.text('name', 'Name'),
-  field.choice('like', 'Judged as', BASE_GROUNDS),
+  field.choice('like', 'Judged as', FIXED_GROUNDS),
   field.choice('surface', 'Covered with', COVER_SURFACES, {
     natural: 'Plates, slopes where it falls',
     plates: 'Plates',

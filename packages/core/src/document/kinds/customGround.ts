@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { name } from '../fields.ts';
 import { colourField } from '../partLines.ts';
-import { BASE_GROUNDS, COVER_SURFACES, GROUND_HATCHES, CUSTOM_GROUNDS } from '../vocabulary.ts';
+import { FIXED_GROUNDS, COVER_SURFACES, GROUND_HATCHES, CUSTOM_GROUNDS } from '../vocabulary.ts';
 import { defineKind } from '../kind.ts';
 
 /** A ground that a display describes itself, such as snow, mud or molten rock. Its id is one of `CUSTOM_GROUNDS`. */
@@ -9,7 +9,7 @@ export const customGroundKind = defineKind({
   schema: z.strictObject({
     name,
     /** The ground it is judged as: water is level, a road is agreed exactly at seams. */
-    like: z.enum(BASE_GROUNDS).default('soil'),
+    like: z.enum(FIXED_GROUNDS).default('soil'),
     surface: z.enum(COVER_SURFACES).default('natural'),
     /** Of its cover, where no recipe is written for it. */
     colour: colourField,
