@@ -2,4 +2,12 @@
 import { build, run } from './prepare.mjs';
 
 build('web', 'server');
-run(process.execPath, ['--import', 'tsx', 'bench/main.ts', ...process.argv.slice(2)]);
+run(process.execPath, [
+  'node_modules/vite/bin/vite.js',
+  'build',
+  '--config',
+  'bench/vite.config.ts',
+  '--logLevel',
+  'warn',
+]);
+run(process.execPath, ['node_modules/.cache/bench/main.mjs', ...process.argv.slice(2)]);
