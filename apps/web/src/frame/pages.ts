@@ -101,7 +101,7 @@ export const PAGE_SHEETS = {
     { id: 'orders', word: 'Orders', also: 'parcels loans money bought' },
     { id: 'buy', word: 'Buy', also: 'market offers sellers cheapest' },
     { id: 'swaps', word: 'Placeholders', also: 'wrong colour swap later substitutes' },
-    { id: 'colours', word: 'Colours', also: 'recipes mix ground accents' },
+    { id: 'colours', word: 'Colours', also: 'recipes mix custom ground snow mud layers accents' },
     { id: 'methods', word: 'Methods', also: 'fill solid raft frame deck' },
     { id: 'layers', word: 'Layers', also: 'three dimensions 3D build sheets steps instructions' },
     { id: 'bases', word: 'Bases', also: 'baseplates sheets prices' },

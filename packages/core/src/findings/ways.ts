@@ -8,6 +8,7 @@ import {
   eachStripStud,
   gradeLimit,
   fixedGroundAt,
+  groundAt,
   heightOfStud,
   isClimbable,
   indexAt,
@@ -144,10 +145,12 @@ const wayDrowns: Rule = {
       });
       return near.flatMap((water): FindingDraft[] => {
         const found: number[] = [];
+        const own = scene[water.kind][water.id]?.ground;
         eachWaterStud(scene, water, relief, (x, y) => {
           const i = indexAt(relief, x, y);
           // Where it is a bridge, the water under it stays.
-          if (studs.has(i) && fixedGroundAt(scene, relief, i) !== 'water') found.push(i);
+          const isWater = groundAt(relief, i) === own || fixedGroundAt(scene, relief, i) === 'water';
+          if (studs.has(i) && !isWater) found.push(i);
         });
         if (found.length === 0) return [];
         const top = Math.max(...found.map((i) => relief.height[i]));

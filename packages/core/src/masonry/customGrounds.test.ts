@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { METHODS, sceneFrom } from '../document/index.ts';
-import { compile, groundAt, indexAt } from '../terrain/index.ts';
+import { METHODS, reduce, sceneFrom } from '../document/index.ts';
+import { compile, groundAt, indexAt, recompile } from '../terrain/index.ts';
 import { randomDisplays } from '../../test/randomDisplays.ts';
 import { runs } from '../../test/runs.ts';
 import { SKIN, blockInputs, buildLayers, builtFrom, pieceId, verifyMasonry, type Fill } from './index.ts';
@@ -138,4 +138,27 @@ describe('layers under a cover', () => {
       { numRuns: runs(25) },
     );
   });
+});
+
+test('a bank ends at what is judged as water: when that is another, the ground is compiled again', () => {
+  const scene = sceneFrom({
+    display: { name: 'Field', kind: 'diorama' },
+    levels: [{ id: 'l', name: 'Field', height: 12 }],
+    footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 24, d: 16 }],
+    customGrounds: [{ id: 'custom-1', name: 'Molten rock', like: 'water', colour: 'poppy' }],
+    pads: [{ id: 'p', name: 'Field', x: 0, y: 0, w: 24, d: 16, level: 'l', ground: 'custom-1' }],
+    waters: [
+      { id: 'w', name: 'Pool', x: 8, y: 4, w: 8, d: 8, level: 'l', offset: -6, bank: 3, ground: 'custom-1' },
+    ],
+  });
+  const before = compile(scene);
+  const changed = reduce(scene, [
+    { op: 'patch', kind: 'customGround', id: 'custom-1', v: 1, set: { like: 'rock' } },
+  ]);
+  if (!changed.ok) throw new Error(changed.refusal.sentence);
+  const { compiled } = recompile(before, changed.scene);
+  expect([...compiled.relief.height]).toEqual([...compile(changed.scene).relief.height]);
+  // All about is water at first, so that there is no bank; then there is one.
+  const bank = indexAt(before.relief, 7, 8);
+  expect([groundAt(before.relief, bank), groundAt(compiled.relief, bank)]).toEqual(['custom-1', 'sand']);
 });

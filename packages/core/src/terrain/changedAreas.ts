@@ -1,5 +1,14 @@
 import { boundsOf, intersection, type Rect } from '../grid/index.ts';
-import { influenceBounds, kindsOfRelief, type Entity, type Kind, type Scene } from '../document/index.ts';
+import {
+  CUSTOM_GROUNDS,
+  fixedGround,
+  influenceBounds,
+  kindsOfRelief,
+  type Entity,
+  type Ground,
+  type Kind,
+  type Scene,
+} from '../document/index.ts';
 
 // Which parts of a relief a change of the scene can touch.
 
@@ -16,9 +25,12 @@ export function influenceOf(scene: Scene, kind: Kind, id: string): Rect | null {
   return entity ? influenceBounds(kind, entity) : null;
 }
 
-/** What changed from one scene to the next; null when the footprint did, so that nothing stays. */
+/** What changed from one scene to the next; null when the footprint did, or what is water, so that nothing stays. */
 export function changedAreas(before: Scene, after: Scene): Changed | null {
   if (before.footprint !== after.footprint) return null;
+  // Banks end at water: where another ground is judged as that, any of them may end elsewhere.
+  const isWater = (scene: Scene, id: Ground) => fixedGround(scene, id) === 'water';
+  if (CUSTOM_GROUNDS.some((id) => isWater(before, id) !== isWater(after, id))) return null;
   const moved = new Set(
     before.level === after.level
       ? []

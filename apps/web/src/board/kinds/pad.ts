@@ -1,5 +1,13 @@
 import type { Rect } from '@quarry/core/grid';
-import { runsEast, KINDS, listOf, padsInOrder, type Pad, type Side } from '@quarry/core/document';
+import {
+  fixedGround,
+  runsEast,
+  KINDS,
+  listOf,
+  padsInOrder,
+  type Pad,
+  type Side,
+} from '@quarry/core/document';
 import { field } from '../../ui/fieldSpec.ts';
 import { visible, type Picture } from '../ink.ts';
 import { rectToScreen } from '../viewport.ts';
@@ -11,7 +19,7 @@ export const padBoard: BoardKind = {
   drawings: [{ rank: 20, layer: 'ground', draw: drawEdges }],
   labels: (picture) =>
     listOf(picture.scene, 'pad').flatMap((pad) =>
-      pad.ground === 'water' ? waterLabel(picture, 'pad', pad) : [],
+      fixedGround(picture.scene, pad.ground) === 'water' ? waterLabel(picture, 'pad', pad) : [],
     ),
   picked: 160,
   list: padsInOrder,
