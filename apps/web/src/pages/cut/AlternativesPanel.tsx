@@ -9,7 +9,7 @@ import {
   type SceneProblem,
 } from '@quarry/core/cut';
 import { RIMS, displayOf, listOf } from '@quarry/core/document';
-import { useDisplay, useEdit, useLink, useIsPlanner } from '../../data/useDisplay.tsx';
+import { useDisplay, useEdit, useIsPlanner, useLink, useScene } from '../../data/useDisplay.tsx';
 import { FindingItem } from '../../frame/FindingItem.tsx';
 import { CheckField, NumberField, SelectField } from '../../ui/fields.tsx';
 import { ModuleSize } from '../../ui/ModuleSize.tsx';
@@ -37,84 +37,16 @@ export function AlternativesPanel({
   onChoose: (alternative: Alternative | null) => void;
 }) {
   const scene = useDisplay(({ scene }) => scene);
-  const edit = useEdit();
   const plans = useIsPlanner();
-  const link = useLink();
-  const { tell } = useMeasureFormat();
-  const { run, start, stop, clear } = alternatives;
-  const display = displayOf(scene);
+  const { run, start, clear } = alternatives;
   const now = useWorkerQuery((core) => core.arrangement());
   const judgement = useDerived(({ judgement }) => judgement);
   const findings = judgement?.findings.filter(({ page, accepted }) => page === 'cut' && !accepted) ?? [];
   const found = chosen ? run.found[chosen] : undefined;
-  const set = (fields: Partial<typeof display>) =>
-    edit.patch('changed the limits of the cutting', 'display', display, fields);
   const any = Object.keys(run.found).length > 0;
   return (
     <>
-      <details open={!any && listOf(scene, 'module').length === 0} className="border-b hair pb-1">
-        <summary className="cursor-pointer font-semibold text-[13px]">
-          Limits and weights{' '}
-          <span className="ink-2 font-normal text-xs">
-            {display.moduleMaxW} × {display.moduleMaxD} studs
-            {display.moduleMaxKg === null ? '' : `, ${display.moduleMaxKg} kg`}
-            {display.moduleReason && ` · ${tell(display.moduleReason)}`}
-          </span>
-        </summary>
-        <ModuleSize display={display} disabled={!plans} onSet={set} />
-        <NumberField
-          label="A module weighs at most"
-          unit="kg"
-          value={display.moduleMaxKg}
-          min={0.1}
-          max={1000}
-          disabled={!plans}
-          onCommit={(moduleMaxKg) => set({ moduleMaxKg })}
-        />
-        <NumberField
-          label="One module more costs"
-          unit={display.currency}
-          value={display.moduleWeight}
-          min={0}
-          max={1e6}
-          disabled={!plans}
-          onCommit={(moduleWeight) => set({ moduleWeight: moduleWeight ?? 5 })}
-        />
-        <NumberField
-          label="A stud of seam costs"
-          unit={display.currency}
-          value={display.seamWeight}
-          min={0}
-          max={1e6}
-          disabled={!plans}
-          onCommit={(seamWeight) => set({ seamWeight: seamWeight ?? 0.05 })}
-        />
-        <SelectField
-          label="Edges that bases do not cover"
-          value={display.rim}
-          disabled={!plans}
-          options={RIMS.map((value) => ({
-            value,
-            word: { plates: 'Rim of plates', bare: 'Left bare' }[value],
-          }))}
-          onCommit={(rim) => set({ rim })}
-        />
-        <CheckField
-          label="Modules keep to one section"
-          value={display.cutAtSections}
-          disabled={!plans}
-          onCommit={(cutAtSections) => set({ cutAtSections })}
-        />
-        {stated?.ok && (
-          <p className="ink-2 text-xs py-1">
-            {countOf(stated.problem.keep?.length ?? 0, 'building')} kept whole;{' '}
-            {stated.problem.bases.map(({ w, d, stock }) => `${stock} × ${w}×${d}`).join(', ')} to hand.{' '}
-            <Link className="link" to={`/d/${link.id}/stockpile`}>
-              Change the bases
-            </Link>
-          </p>
-        )}
-      </details>
+      <Limits stated={stated} isOpen={!any && listOf(scene, 'module').length === 0} />
       {stated && !stated.ok && (
         <div role="alert" className="text-error py-2">
           {stated.reasons.map((reason) => (
@@ -122,47 +54,22 @@ export function AlternativesPanel({
           ))}
         </div>
       )}
-      <div className="flex items-center gap-2 py-2">
-        {run.state === 'running' ? (
-          <button type="button" className="btn btn-sm btn-primary w-44" onClick={stop}>
-            Stop, keep the best
-          </button>
-        ) : (
-          <button
-            type="button"
-            className="btn btn-sm btn-primary w-44"
-            disabled={!stated?.ok}
-            onClick={() => {
-              if (!stated?.ok) return;
-              onChoose('balanced');
-              start(stated.problem, SECONDS);
-            }}
-          >
-            {any ? 'Cut again' : 'Cut'}
-          </button>
-        )}
-        <div role="status" className="text-xs ink-2 flex-1">
-          {run.state === 'running' && (
-            <>
-              <progress className="progress progress-primary w-full" aria-label="Searching" /> better and
-              better, {SECONDS} s at most
-            </>
-          )}
-          {run.state === 'done' && any && (run.stopped ? 'Stopped; the best so far are kept.' : 'Done.')}
-        </div>
-        {any && run.state !== 'running' && (
-          <button
-            type="button"
-            className="btn btn-sm btn-ghost"
-            onClick={() => {
-              clear();
-              onChoose(null);
-            }}
-          >
-            Discard
-          </button>
-        )}
-      </div>
+      <CutButtons
+        alternatives={alternatives}
+        any={any}
+        onStart={
+          stated?.ok
+            ? () => {
+                onChoose('balanced');
+                start(stated.problem, SECONDS);
+              }
+            : null
+        }
+        onDiscard={() => {
+          clear();
+          onChoose(null);
+        }}
+      />
       {run.reasons.length > 0 && <Failure title="No cutting" message={run.reasons.join(' ')} />}
       {stated?.ok && stated.remarks.length > 0 && (
         <details className="ink-2 text-xs pb-1">
@@ -176,74 +83,7 @@ export function AlternativesPanel({
           </ul>
         </details>
       )}
-      <div className="overflow-x-auto" role="region" aria-label="Alternative cuttings" tabIndex={0}>
-        <table className="w-full text-xs max-sm:text-[11px] max-sm:[&_:is(th,td)]:pl-0.5">
-          <caption className="sr-only">Alternative cuttings</caption>
-          <thead>
-            <tr className="ink-2 border-b hair text-left">
-              <th className="font-normal py-1" scope="col">
-                Cutting
-              </th>
-              <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
-                Modules
-              </th>
-              <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
-                To buy
-              </th>
-              <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
-                Heaviest
-              </th>
-              <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
-                Clearance
-              </th>
-              <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
-                Cost
-              </th>
-              <th
-                className="font-normal text-right pl-2"
-                scope="col"
-                title="Above what is proven to be the least"
-              >
-                Above
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {now && now.modules > 0 && (
-              <AlternativeRow
-                word="Current"
-                on={chosen === null}
-                plan={listOf(scene, 'module')}
-                arrangement={now}
-                bound={run.bound}
-                onClick={() => onChoose(null)}
-              />
-            )}
-            {ALTERNATIVES.map((alternative) => {
-              const one = run.found[alternative];
-              return (
-                one && (
-                  <FoundRow
-                    key={alternative}
-                    alternative={alternative}
-                    on={chosen === alternative}
-                    cutting={one.cutting}
-                    stated={stated}
-                    same={sameAs(
-                      alternative,
-                      run.found,
-                      stated?.ok ? inDisplay(scene, one.cutting, stated.origin) : [],
-                      listOf(scene, 'module'),
-                    )}
-                    bound={run.bound}
-                    onClick={() => onChoose(alternative)}
-                  />
-                )
-              );
-            })}
-          </tbody>
-        </table>
-      </div>
+      <CuttingsTable {...{ stated, run, now, chosen, onChoose }} />
       <Basis>
         Cost = price of the bases to buy + what a module costs × modules + what a stud of seam costs × each
         stud × (1 + what it crosses). “Above” is how far a cutting lies over the proven least of the balanced
@@ -282,6 +122,218 @@ export function AlternativesPanel({
         </>
       )}
     </>
+  );
+}
+
+/** What limits modules, and what they are weighed by. */
+function Limits({ stated, isOpen }: { stated: SceneProblem | null; isOpen: boolean }) {
+  const scene = useScene('display');
+  const edit = useEdit();
+  const plans = useIsPlanner();
+  const link = useLink();
+  const { tell } = useMeasureFormat();
+  const display = displayOf(scene);
+  const set = (fields: Partial<typeof display>) =>
+    edit.patch('changed the limits of the cutting', 'display', display, fields);
+  return (
+    <details open={isOpen} className="border-b hair pb-1">
+      <summary className="cursor-pointer font-semibold text-[13px]">
+        Limits and weights{' '}
+        <span className="ink-2 font-normal text-xs">
+          {display.moduleMaxW} × {display.moduleMaxD} studs
+          {display.moduleMaxKg === null ? '' : `, ${display.moduleMaxKg} kg`}
+          {display.moduleReason && ` · ${tell(display.moduleReason)}`}
+        </span>
+      </summary>
+      <ModuleSize display={display} disabled={!plans} onSet={set} />
+      <NumberField
+        label="A module weighs at most"
+        unit="kg"
+        value={display.moduleMaxKg}
+        min={0.1}
+        max={1000}
+        disabled={!plans}
+        onCommit={(moduleMaxKg) => set({ moduleMaxKg })}
+      />
+      <NumberField
+        label="One module more costs"
+        unit={display.currency}
+        value={display.moduleWeight}
+        min={0}
+        max={1e6}
+        disabled={!plans}
+        onCommit={(moduleWeight) => set({ moduleWeight: moduleWeight ?? 5 })}
+      />
+      <NumberField
+        label="A stud of seam costs"
+        unit={display.currency}
+        value={display.seamWeight}
+        min={0}
+        max={1e6}
+        disabled={!plans}
+        onCommit={(seamWeight) => set({ seamWeight: seamWeight ?? 0.05 })}
+      />
+      <SelectField
+        label="Edges that bases do not cover"
+        value={display.rim}
+        disabled={!plans}
+        options={RIMS.map((value) => ({
+          value,
+          word: { plates: 'Rim of plates', bare: 'Left bare' }[value],
+        }))}
+        onCommit={(rim) => set({ rim })}
+      />
+      <CheckField
+        label="Modules keep to one section"
+        value={display.cutAtSections}
+        disabled={!plans}
+        onCommit={(cutAtSections) => set({ cutAtSections })}
+      />
+      {stated?.ok && (
+        <p className="ink-2 text-xs py-1">
+          {countOf(stated.problem.keep?.length ?? 0, 'building')} kept whole;{' '}
+          {stated.problem.bases.map(({ w, d, stock }) => `${stock} × ${w}×${d}`).join(', ')} to hand.{' '}
+          <Link className="link" to={`/d/${link.id}/stockpile`}>
+            Change the bases
+          </Link>
+        </p>
+      )}
+    </details>
+  );
+}
+
+type Alternatives = ReturnType<typeof useAlternatives>;
+
+/** Begins, ends and forgets the search. @param onStart null: nothing can be cut */
+function CutButtons({
+  alternatives: { run, stop },
+  any,
+  onStart,
+  onDiscard,
+}: {
+  alternatives: Alternatives;
+  any: boolean;
+  onStart: (() => void) | null;
+  onDiscard: () => void;
+}) {
+  return (
+    <div className="flex items-center gap-2 py-2">
+      {run.state === 'running' ? (
+        <button type="button" className="btn btn-sm btn-primary w-44" onClick={stop}>
+          Stop, keep the best
+        </button>
+      ) : (
+        <button
+          type="button"
+          className="btn btn-sm btn-primary w-44"
+          disabled={onStart === null}
+          onClick={() => onStart?.()}
+        >
+          {any ? 'Cut again' : 'Cut'}
+        </button>
+      )}
+      <div role="status" className="text-xs ink-2 flex-1">
+        {run.state === 'running' && (
+          <>
+            <progress className="progress progress-primary w-full" aria-label="Searching" /> better and
+            better, {SECONDS} s at most
+          </>
+        )}
+        {run.state === 'done' && any && (run.stopped ? 'Stopped; the best so far are kept.' : 'Done.')}
+      </div>
+      {any && run.state !== 'running' && (
+        <button type="button" className="btn btn-sm btn-ghost" onClick={onDiscard}>
+          Discard
+        </button>
+      )}
+    </div>
+  );
+}
+
+/** The cuttings side by side, the current one first. */
+function CuttingsTable({
+  stated,
+  run,
+  now,
+  chosen,
+  onChoose,
+}: {
+  stated: SceneProblem | null;
+  run: Alternatives['run'];
+  now: Parameters<typeof AlternativeRow>[0]['arrangement'] | null;
+  chosen: Alternative | null;
+  onChoose: (alternative: Alternative | null) => void;
+}) {
+  const scene = useDisplay(({ scene: all }) => all);
+  return (
+    <div className="overflow-x-auto" role="region" aria-label="Alternative cuttings" tabIndex={0}>
+      <table className="w-full text-xs max-sm:text-[11px] max-sm:[&_:is(th,td)]:pl-0.5">
+        <caption className="sr-only">Alternative cuttings</caption>
+        <thead>
+          <tr className="ink-2 border-b hair text-left">
+            <th className="font-normal py-1" scope="col">
+              Cutting
+            </th>
+            <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
+              Modules
+            </th>
+            <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
+              To buy
+            </th>
+            <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
+              Heaviest
+            </th>
+            <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
+              Clearance
+            </th>
+            <th className="font-normal text-right pl-2 whitespace-nowrap" scope="col">
+              Cost
+            </th>
+            <th
+              className="font-normal text-right pl-2"
+              scope="col"
+              title="Above what is proven to be the least"
+            >
+              Above
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {now && now.modules > 0 && (
+            <AlternativeRow
+              word="Current"
+              on={chosen === null}
+              plan={listOf(scene, 'module')}
+              arrangement={now}
+              bound={run.bound}
+              onClick={() => onChoose(null)}
+            />
+          )}
+          {ALTERNATIVES.map((alternative) => {
+            const one = run.found[alternative];
+            return (
+              one && (
+                <FoundRow
+                  key={alternative}
+                  alternative={alternative}
+                  on={chosen === alternative}
+                  cutting={one.cutting}
+                  stated={stated}
+                  same={sameAs(
+                    alternative,
+                    run.found,
+                    stated?.ok ? inDisplay(scene, one.cutting, stated.origin) : [],
+                    listOf(scene, 'module'),
+                  )}
+                  bound={run.bound}
+                  onClick={() => onChoose(alternative)}
+                />
+              )
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
   );
 }
 

@@ -30,27 +30,38 @@ import { capital } from '../../ui/words.ts';
 import { useDerived } from '../../workers/derived.tsx';
 import { useSetFields } from '../../ui/EntityForm.tsx';
 
+interface PartProps {
+  plot: Plot;
+  disabled: boolean;
+}
+
 /** The plot card: what a building's numbers come to, what lifts off, and what its roof would hit. */
-export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) {
-  const scene = useDisplay(({ scene }) => scene);
-  const ground = useDerived(({ ground }) => ground);
-  const { rough, area, say } = useMeasureFormat();
-  const set = useSetFields({ kind: 'plot', id: plot.id });
-  const { ratio } = displayOf(scene);
+export function PlotPart({ plot, disabled }: PartProps) {
+  return (
+    <>
+      <PlotNumbers plot={plot} />
+      {!isRound(plot) && <Overhang plot={plot} disabled={disabled} />}
+      <LiftOff plot={plot} disabled={disabled} />
+      <Fittings plot={plot} disabled={disabled} />
+    </>
+  );
+}
+
+/** Its real size, floors, heights, mass, and how near it is to tipping. */
+function PlotNumbers({ plot }: { plot: Plot }) {
+  const scene = useDisplay(({ scene: now }) => now);
+  const ground = useDerived(({ ground: compiled }) => compiled);
+  const { rough, area } = useMeasureFormat();
+  const { ratio, tipLimit, studHold } = displayOf(scene);
   const card = plotCard(plot, ratio);
   const range = ground ? heightRange(ground.relief, plotBounds(plot)) : null;
   const foot = ground ? standsOn(scene, ground.relief, plot) : null;
-  const { tipLimit } = displayOf(scene);
-  const listed = listedMass(scene);
-  const weight = weightOf(plot, listed);
-  const built = builtRect(plot);
-  const tips = tipsOfPlot(plot, built, weight);
-  const lean = leanCard(plot, weight, displayOf(scene).studHold);
-  const overhangs = overhangCards(plot, listed, displayOf(scene).studHold);
+  const weight = weightOf(plot, listedMass(scene));
+  const tips = tipsOfPlot(plot, builtRect(plot), weight);
+  const lean = leanCard(plot, weight, studHold);
   const sweep = Math.max(
     ...reachCorners(plot).map(({ x, y }) => Math.hypot(x - plot.x - plot.w / 2, y - plot.y - plot.d / 2)),
   );
-  const parts = (fields: Record<string, unknown>) => set('changed what lifts off', fields);
   return (
     <>
       <Heading>At 1:{ratio}</Heading>
@@ -116,7 +127,7 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
             </DefinitionRow>
             <DefinitionRow
               label="Hold of its foot, used"
-              note={`${displayOf(scene).studHold} g a stud, a guess (Cut, Stability)`}
+              note={`${studHold} g a stud, a guess (Cut, Stability)`}
             >
               <span className={lean.share > 1 ? 'text-error font-semibold' : ''}>
                 {lean.share > 1 && '! '}
@@ -145,163 +156,187 @@ export function PlotPart({ plot, disabled }: { plot: Plot; disabled: boolean }) 
           card.connectors.length === 0 &&
           ' Its sides are not 32 studs deep: no standard connectors.'}
       </Basis>
-      {!isRound(plot) && (
-        <>
-          <Heading aside={`from ${formatPlates(plot.overhangFrom)} up`}>Stands out over its walls</Heading>
-          {SIDES.map((side) => (
-            <QuantityField
-              key={side}
-              label={`To the ${SIDE_WORDS[side]}`}
-              value={plot.overhang[side]}
-              measure="studs"
-              min={0}
-              max={64}
+    </>
+  );
+}
+
+/** What stands out over its walls, and how much of their hold that takes. */
+function Overhang({ plot, disabled }: PartProps) {
+  const scene = useDisplay(({ scene: now }) => now);
+  const set = useSetFields({ kind: 'plot', id: plot.id });
+  const { studHold } = displayOf(scene);
+  const overhangs = overhangCards(plot, listedMass(scene), studHold);
+  return (
+    <>
+      <Heading aside={`from ${formatPlates(plot.overhangFrom)} up`}>Stands out over its walls</Heading>
+      {SIDES.map((side) => (
+        <QuantityField
+          key={side}
+          label={`To the ${SIDE_WORDS[side]}`}
+          value={plot.overhang[side]}
+          measure="studs"
+          min={0}
+          max={64}
+          disabled={disabled}
+          onCommit={(by) => set('changed what stands out of', { overhang: { ...plot.overhang, [side]: by } })}
+        />
+      ))}
+      <dl>
+        {overhangs.map(({ side, grams, share }) => (
+          <DefinitionRow
+            key={side}
+            label={`Hold of the wall, used to the ${SIDE_WORDS[side]}`}
+            note={`${Math.round(grams)} g stand out; ${studHold} g a stud, a guess (Cut, Stability)`}
+          >
+            <span className={share > 1 ? 'text-error font-semibold' : ''}>
+              {share > 1 && '! '}
+              {Math.round(100 * share)} %
+            </span>
+          </DefinitionRow>
+        ))}
+      </dl>
+    </>
+  );
+}
+
+/** What lifts off it: roofs and floors, with what each clears. */
+function LiftOff({ plot, disabled }: PartProps) {
+  const set = useSetFields({ kind: 'plot', id: plot.id });
+  const parts = (fields: Record<string, unknown>) => set('changed what lifts off', fields);
+  return (
+    <Rows
+      id="lift-off"
+      title="Lifts off"
+      columns={COLUMNS}
+      words={['Part, and what it is', { right: 'high' }, { right: 'clears' }]}
+      add={{
+        word: 'Part',
+        disabled: disabled || plot.parts.length >= 24,
+        onClick: () =>
+          parts({
+            parts: [
+              ...plot.parts,
+              {
+                name: plot.parts.length === 0 ? 'Roof' : `Floor ${plot.parts.length}`,
+                use: plot.parts.length === 0 ? 'roof' : 'floor',
+                height: 12,
+                clears: 18,
+              },
+            ],
+          }),
+      }}
+    >
+      {plot.parts.map((part, i) => {
+        const change = (fields: object) =>
+          parts({ parts: plot.parts.map((one, j) => (i === j ? { ...one, ...fields } : one)) });
+        return (
+          <NamedRow
+            key={i}
+            nth={`Part ${i + 1}`}
+            name={part.name}
+            disabled={disabled}
+            onName={(name) => change({ name })}
+            onRemove={() => parts({ parts: plot.parts.filter((_, j) => j !== i) })}
+          >
+            <SelectField
+              bare
+              label={`${part.name}, it is a`}
+              value={part.use}
               disabled={disabled}
-              onCommit={(by) =>
-                set('changed what stands out of', { overhang: { ...plot.overhang, [side]: by } })
-              }
+              options={PART_USES.map((value) => ({ value, word: capital(value) }))}
+              onCommit={(use) => change({ use })}
             />
-          ))}
-          <dl>
-            {overhangs.map(({ side, grams, share }) => (
-              <DefinitionRow
-                key={side}
-                label={`Hold of the wall, used to the ${SIDE_WORDS[side]}`}
-                note={`${Math.round(grams)} g stand out; ${displayOf(scene).studHold} g a stud, a guess (Cut, Stability)`}
-              >
-                <span className={share > 1 ? 'text-error font-semibold' : ''}>
-                  {share > 1 && '! '}
-                  {Math.round(100 * share)} %
-                </span>
-              </DefinitionRow>
-            ))}
-          </dl>
-        </>
-      )}
-      <Rows
-        id="lift-off"
-        title="Lifts off"
-        columns={COLUMNS}
-        words={['Part, and what it is', { right: 'high' }, { right: 'clears' }]}
-        add={{
-          word: 'Part',
-          disabled: disabled || plot.parts.length >= 24,
-          onClick: () =>
-            parts({
-              parts: [
-                ...plot.parts,
-                {
-                  name: plot.parts.length === 0 ? 'Roof' : `Floor ${plot.parts.length}`,
-                  use: plot.parts.length === 0 ? 'roof' : 'floor',
-                  height: 12,
-                  clears: 18,
-                },
-              ],
-            }),
-        }}
-      >
-        {plot.parts.map((part, i) => {
-          const change = (fields: object) =>
-            parts({ parts: plot.parts.map((one, j) => (i === j ? { ...one, ...fields } : one)) });
-          return (
+            <PlatesField
+              label={`${part.name}, high`}
+              value={part.height}
+              min={1}
+              disabled={disabled}
+              onCommit={(height) => change({ height })}
+            />
+            <PlatesField
+              label={`${part.name}, clears`}
+              value={part.clears}
+              disabled={disabled}
+              onCommit={(clears) => change({ clears })}
+            />
+          </NamedRow>
+        );
+      })}
+    </Rows>
+  );
+}
+
+/** Furniture and doors, and what is left between them and the roof or floor over them. */
+function Fittings({ plot, disabled }: PartProps) {
+  const { ratio } = useDisplay(({ scene }) => displayOf(scene));
+  const { say } = useMeasureFormat();
+  const set = useSetFields({ kind: 'plot', id: plot.id });
+  const { clearances } = plotCard(plot, ratio);
+  return (
+    <Rows
+      id="fittings"
+      title="Under the roof"
+      columns={COLUMNS}
+      words={['Furniture or door, stands at', { right: 'high' }, { right: 'off wall' }]}
+      add={{
+        word: 'Fitting',
+        disabled: disabled || plot.fittings.length >= 40,
+        onClick: () =>
+          set('furnished', {
+            fittings: [...plot.fittings, { name: `Fitting ${plot.fittings.length + 1}`, height: 9 }],
+          }),
+      }}
+    >
+      {plot.fittings.map((fitting, i) => {
+        const change = (fields: object) =>
+          set('furnished', {
+            fittings: plot.fittings.map((one, j) => (i === j ? { ...one, ...fields } : one)),
+          });
+        const { clear, ceiling, under } = clearances[i];
+        const over = under === 'roof' ? 'roof' : 'next floor';
+        return (
+          <div key={i}>
             <NamedRow
-              key={i}
-              nth={`Part ${i + 1}`}
-              name={part.name}
+              nth={`Fitting ${i + 1}`}
+              name={fitting.name}
               disabled={disabled}
               onName={(name) => change({ name })}
-              onRemove={() => parts({ parts: plot.parts.filter((_, j) => j !== i) })}
+              onRemove={() => set('furnished', { fittings: plot.fittings.filter((_, j) => j !== i) })}
             >
-              <SelectField
-                bare
-                label={`${part.name}, it is a`}
-                value={part.use}
+              <PlatesField
+                label={`${fitting.name}, stands at`}
+                value={fitting.on}
                 disabled={disabled}
-                options={PART_USES.map((value) => ({ value, word: capital(value) }))}
-                onCommit={(use) => change({ use })}
+                onCommit={(on) => change({ on })}
               />
               <PlatesField
-                label={`${part.name}, high`}
-                value={part.height}
+                label={`${fitting.name}, high`}
+                value={fitting.height}
                 min={1}
                 disabled={disabled}
                 onCommit={(height) => change({ height })}
               />
-              <PlatesField
-                label={`${part.name}, clears`}
-                value={part.clears}
-                disabled={disabled}
-                onCommit={(clears) => change({ clears })}
+              <QuantityField
+                bare
+                label={`${fitting.name}, off the wall`}
+                value={offWall(plot, fitting)}
+                measure="studs"
+                hint={null}
+                min={0}
+                max={256}
+                disabled={disabled || fitting.place !== null}
+                onCommit={(fromWall) => change({ fromWall })}
               />
             </NamedRow>
-          );
-        })}
-      </Rows>
-      <Rows
-        id="fittings"
-        title="Under the roof"
-        columns={COLUMNS}
-        words={['Furniture or door, stands at', { right: 'high' }, { right: 'off wall' }]}
-        add={{
-          word: 'Fitting',
-          disabled: disabled || plot.fittings.length >= 40,
-          onClick: () =>
-            set('furnished', {
-              fittings: [...plot.fittings, { name: `Fitting ${plot.fittings.length + 1}`, height: 9 }],
-            }),
-        }}
-      >
-        {plot.fittings.map((fitting, i) => {
-          const change = (fields: object) =>
-            set('furnished', {
-              fittings: plot.fittings.map((one, j) => (i === j ? { ...one, ...fields } : one)),
-            });
-          const { clear, ceiling, under } = card.clearances[i];
-          const over = under === 'roof' ? 'roof' : 'next floor';
-          return (
-            <div key={i}>
-              <NamedRow
-                nth={`Fitting ${i + 1}`}
-                name={fitting.name}
-                disabled={disabled}
-                onName={(name) => change({ name })}
-                onRemove={() => set('furnished', { fittings: plot.fittings.filter((_, j) => j !== i) })}
-              >
-                <PlatesField
-                  label={`${fitting.name}, stands at`}
-                  value={fitting.on}
-                  disabled={disabled}
-                  onCommit={(on) => change({ on })}
-                />
-                <PlatesField
-                  label={`${fitting.name}, high`}
-                  value={fitting.height}
-                  min={1}
-                  disabled={disabled}
-                  onCommit={(height) => change({ height })}
-                />
-                <QuantityField
-                  bare
-                  label={`${fitting.name}, off the wall`}
-                  value={offWall(plot, fitting)}
-                  measure="studs"
-                  hint={null}
-                  min={0}
-                  max={256}
-                  disabled={disabled || fitting.place !== null}
-                  onCommit={(fromWall) => change({ fromWall })}
-                />
-              </NamedRow>
-              <p className={`text-[11px] ${clear < 0 ? 'text-error' : 'ink-2'}`}>
-                {clear < 0
-                  ? `The ${over} is at ${say(Math.round(ceiling), 'plates')} there and hits it by ${say(Math.ceil(-clear), 'plates')}.`
-                  : `${say(Math.floor(clear), 'plates')} clearance under the ${over}.`}
-              </p>
-            </div>
-          );
-        })}
-      </Rows>
-    </>
+            <p className={`text-[11px] ${clear < 0 ? 'text-error' : 'ink-2'}`}>
+              {clear < 0
+                ? `The ${over} is at ${say(Math.round(ceiling), 'plates')} there and hits it by ${say(Math.ceil(-clear), 'plates')}.`
+                : `${say(Math.floor(clear), 'plates')} clearance under the ${over}.`}
+            </p>
+          </div>
+        );
+      })}
+    </Rows>
   );
 }
 

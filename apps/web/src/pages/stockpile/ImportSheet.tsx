@@ -38,7 +38,6 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
   const [name, setName] = useState('');
   const [into, setInto] = useState<Into>('need');
   const [section, setSection] = useState('');
-  const [text, setText] = useState('');
   const [decimal, setDecimal] = useState<Decimal | null>(null);
   const [replaces, setReplaces] = useState(true);
   const people = useMemo(
@@ -100,40 +99,7 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
   return (
     <section aria-label="Bring a list">
       <Heading>Bring a list</Heading>
-      {!table && (
-        <div className="grid gap-3 max-w-prose">
-          <label>
-            <span className="block ink-2 text-xs">A file: CSV or XLSX, with a heading</span>
-            <input
-              type="file"
-              accept=".csv,.tsv,.txt,.xlsx"
-              className="file-input file-input-sm w-full"
-              onChange={(event) => {
-                const file = event.currentTarget.files?.[0];
-                if (file) void open(file, file.name);
-              }}
-            />
-          </label>
-          <label>
-            <span className="block ink-2 text-xs">Or paste rows here, with a heading</span>
-            <textarea
-              className="textarea textarea-sm w-full fig"
-              rows={8}
-              placeholder={'part,colour,qty\nbrick 2x4,Slate,120'}
-              value={text}
-              onChange={(event) => setText(event.currentTarget.value)}
-            />
-          </label>
-          <button
-            type="button"
-            className="btn btn-xs justify-self-start"
-            disabled={text.trim() === ''}
-            onClick={() => void open(text, 'Pasted list')}
-          >
-            Read it
-          </button>
-        </div>
-      )}
+      {!table && <FindList onOpen={(from, word) => void open(from, word)} />}
       {table && read && (
         <>
           <p className="pb-1">
@@ -146,54 +112,7 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
               </span>
             )}
           </p>
-          <div className="overflow-x-auto">
-            <table className="text-xs border-collapse mb-2">
-              <caption className="sr-only">The first rows, with what each column says</caption>
-              <thead>
-                <tr>
-                  {table.rows[0].map((head, i) => (
-                    <th key={i} scope="col" className="text-left pr-2 font-normal">
-                      <span className="block ink-2 truncate max-w-36">{head}</span>
-                      <select
-                        aria-label={`What the column ${head} says`}
-                        className="select select-xs w-28"
-                        value={columns[i] ?? 'none'}
-                        onChange={(event) => {
-                          const use = COLUMN_USES.find((one) => one === event.currentTarget.value) ?? 'none';
-                          setColumns(
-                            table.rows[0].map((_, k) =>
-                              k === i
-                                ? use
-                                : columns[k] === use && use !== 'none'
-                                  ? 'none'
-                                  : (columns[k] ?? 'none'),
-                            ),
-                          );
-                        }}
-                      >
-                        {COLUMN_USES.map((use) => (
-                          <option key={use} value={use}>
-                            {USES[use]}
-                          </option>
-                        ))}
-                      </select>
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {table.rows.slice(1, 5).map((row, i) => (
-                  <tr key={i} className="border-b hair">
-                    {table.rows[0].map((_, k) => (
-                      <td key={k} className="pr-2 max-w-36 truncate">
-                        {row[k]}
-                      </td>
-                    ))}
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
+          <ColumnsTable rows={table.rows} columns={columns} onColumns={setColumns} />
           {(read.unknown.length > 0 || taught.size > 0) && (
             <ImportWords
               unknown={read.unknown}
@@ -206,19 +125,7 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
               }}
             />
           )}
-          {read.bad.length > 0 && (
-            <details className="text-xs py-1">
-              <summary className="cursor-pointer text-error">Rows that are left out, and why</summary>
-              <ul className="max-h-40 overflow-auto">
-                {read.bad.slice(0, 500).map(({ row, reason }) => (
-                  <li key={row} className="border-b hair">
-                    row <span className="fig">{row}</span>: {reason}
-                  </li>
-                ))}
-                {read.bad.length > 500 && <li>and {read.bad.length - 500} more</li>}
-              </ul>
-            </details>
-          )}
+          {read.bad.length > 0 && <BadRows bad={read.bad} />}
           <div className="flex flex-wrap items-end gap-2 pt-2">
             <label>
               <span className="block ink-2 text-xs">Take it as</span>
@@ -317,5 +224,125 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
         </>
       )}
     </section>
+  );
+}
+
+/** Where a list comes from: a file, or rows that are pasted. */
+function FindList({ onOpen }: { onOpen: (from: File | string, word: string) => void }) {
+  const [text, setText] = useState('');
+  return (
+    <div className="grid gap-3 max-w-prose">
+      <label>
+        <span className="block ink-2 text-xs">A file: CSV or XLSX, with a heading</span>
+        <input
+          type="file"
+          accept=".csv,.tsv,.txt,.xlsx"
+          className="file-input file-input-sm w-full"
+          onChange={(event) => {
+            const file = event.currentTarget.files?.[0];
+            if (file) onOpen(file, file.name);
+          }}
+        />
+      </label>
+      <label>
+        <span className="block ink-2 text-xs">Or paste rows here, with a heading</span>
+        <textarea
+          className="textarea textarea-sm w-full fig"
+          rows={8}
+          placeholder={'part,colour,qty\nbrick 2x4,Slate,120'}
+          value={text}
+          onChange={(event) => setText(event.currentTarget.value)}
+        />
+      </label>
+      <button
+        type="button"
+        className="btn btn-xs justify-self-start"
+        disabled={text.trim() === ''}
+        onClick={() => onOpen(text, 'Pasted list')}
+      >
+        Read it
+      </button>
+    </div>
+  );
+}
+
+/** The first rows, with what each column says. */
+function ColumnsTable({
+  rows,
+  columns,
+  onColumns,
+}: {
+  rows: readonly (readonly string[])[];
+  columns: readonly ColumnUse[];
+  onColumns: (columns: ColumnUse[]) => void;
+}) {
+  return (
+    <div className="overflow-x-auto">
+      <table className="text-xs border-collapse mb-2">
+        <caption className="sr-only">The first rows, with what each column says</caption>
+        <thead>
+          <tr>
+            {rows[0].map((head, i) => (
+              <th key={i} scope="col" className="text-left pr-2 font-normal">
+                <span className="block ink-2 truncate max-w-36">{head}</span>
+                <select
+                  aria-label={`What the column ${head} says`}
+                  className="select select-xs w-28"
+                  value={columns[i] ?? 'none'}
+                  onChange={(event) => {
+                    const use = COLUMN_USES.find((one) => one === event.currentTarget.value) ?? 'none';
+                    onColumns(
+                      rows[0].map((_, k) =>
+                        k === i
+                          ? use
+                          : columns[k] === use && use !== 'none'
+                            ? 'none'
+                            : (columns[k] ?? 'none'),
+                      ),
+                    );
+                  }}
+                >
+                  {COLUMN_USES.map((use) => (
+                    <option key={use} value={use}>
+                      {USES[use]}
+                    </option>
+                  ))}
+                </select>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.slice(1, 5).map((row, i) => (
+            <tr key={i} className="border-b hair">
+              {rows[0].map((_, k) => (
+                <td key={k} className="pr-2 max-w-36 truncate">
+                  {row[k]}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** So many rows that are left out are listed. */
+const MAX_BAD = 500;
+
+function BadRows({ bad }: { bad: readonly { row: number; reason: string }[] }) {
+  return (
+    <details className="text-xs py-1">
+      <summary className="cursor-pointer text-error">Rows that are left out, and why</summary>
+      <ul className="max-h-40 overflow-auto">
+        {bad.slice(0, MAX_BAD).map(({ row, reason }) => (
+          <li key={row} className="border-b hair">
+            row <span className="fig">{row}</span>: {reason}
+          </li>
+        ))}
+        {bad.length > MAX_BAD && <li>and {bad.length - MAX_BAD} more</li>}
+      </ul>
+    </details>
   );
 }

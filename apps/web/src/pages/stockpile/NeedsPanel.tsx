@@ -5,8 +5,10 @@ import {
   getSortedRowModel,
   useReactTable,
   type ColumnDef,
+  type Row as TableRow,
   type RowSelectionState,
   type SortingState,
+  type Table,
 } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { format, parseISO } from 'date-fns';
@@ -157,69 +159,14 @@ export function NeedsPanel() {
             set('q', event.currentTarget.value);
           }}
         />
-        <Choice
-          label="Section"
-          value={section}
-          onChange={(value) => set('section', value)}
-          options={sectionChoices(scene)}
-        />
-        <Choice
-          label="Family"
-          value={family}
-          onChange={(value) => set('family', value)}
-          options={[
-            { value: '', word: 'all families' },
-            ...FAMILY_NAMES.map((value) => ({ value, word: FAMILIES[value].word })),
-          ]}
-        />
-        <Choice
-          label="State"
-          value={state}
-          onChange={(value) => set('state', value)}
-          options={[
-            { value: '', word: 'all states' },
-            ...STATES.map((value) => ({ value, word: STATE_WORDS[value] })),
-          ]}
-        />
-        <Choice
-          label="Group"
-          value={group}
-          onChange={(value) => set('group', value === 'none' ? '' : value)}
-          options={GROUPINGS.map((value) => ({ value, word: GROUPING_WORDS[value] }))}
-        />
+        <Filters {...{ section, family, state, group, set }} />
         <span className="flex-1" />
         <BulkBar rows={rows} picked={picked} onDone={() => setSelection({})} />
       </div>
       <div ref={scroller} className="overflow-auto min-h-0" data-needs>
         <table className="w-full text-xs border-collapse">
           <caption className="sr-only">Parts needed, what covers them and what is short</caption>
-          <thead className="sticky top-0 bg-base-100 z-10">
-            <tr className="ink-2 text-left border-b hair">
-              <th scope="col" className="w-11 pl-3">
-                <input
-                  type="checkbox"
-                  className="checkbox checkbox-xs"
-                  aria-label="Select all rows"
-                  checked={table.getIsAllRowsSelected()}
-                  onChange={table.getToggleAllRowsSelectedHandler()}
-                />
-              </th>
-              {(['part', 'colour', 'section'] as const).map((id) => (
-                <Head
-                  key={id}
-                  word={{ part: 'Part', colour: 'Colour', section: 'Section' }[id]}
-                  column={table.getColumn(id)}
-                  wide={id === 'section' ? WIDE : ''}
-                />
-              ))}
-              {FIGURES.map(({ id, word, wide }) => (
-                <Head key={id} word={word} column={table.getColumn(id)} right wide={wide} />
-              ))}
-              <th scope="col" className="font-normal pl-3 pr-2 hidden xl:table-cell">
-                By
-              </th>
-            </tr>
-          </thead>
+          <NeedsHead table={table} />
           <tbody>
             {before > 0 && (
               <tr aria-hidden style={{ height: before }}>
@@ -230,84 +177,15 @@ export function NeedsPanel() {
               const row = shown[index];
               const { original: need } = row;
               if (row.getIsGrouped())
-                return (
-                  <tr key={row.id} className="border-b hair bg-base-200" style={{ height: rowHeight }}>
-                    <td className="pl-2">
-                      <button
-                        type="button"
-                        className="cursor-pointer px-1"
-                        aria-expanded={row.getIsExpanded()}
-                        aria-label={`Rows of ${String(row.getGroupingValue(group))}`}
-                        onClick={row.getToggleExpandedHandler()}
-                      >
-                        {row.getIsExpanded() ? (
-                          <ChevronDown size={13} aria-hidden />
-                        ) : (
-                          <ChevronRight size={13} aria-hidden />
-                        )}
-                      </button>
-                    </td>
-                    <th scope="row" colSpan={3} className="text-left font-semibold">
-                      {String(row.getGroupingValue(group))}{' '}
-                      <span className="ink-2 font-normal">{row.subRows.length} lines</span>
-                    </th>
-                    {FIGURES.map(({ id, wide }) => (
-                      <td
-                        key={id}
-                        className={`fig text-right px-1.5 ${wide} ${id === 'short' && row.getValue<number>(id) > 0 ? TONE.short : ''}`}
-                      >
-                        {count(row.getValue<number>(id))}
-                      </td>
-                    ))}
-                    <td className="hidden xl:table-cell" />
-                  </tr>
-                );
+                return <GroupRow key={row.id} row={row} group={group} height={rowHeight} />;
               return (
-                <tr
+                <NeedTableRow
                   key={row.id}
-                  className={`border-b hair cursor-pointer hover:bg-base-200 ${need.id === chosen ? 'bg-base-200' : ''}`}
-                  style={{ height: rowHeight }}
-                  onClick={() => setChosen(need.id)}
-                >
-                  <td className="pl-3" onClick={(event) => event.stopPropagation()}>
-                    <input
-                      type="checkbox"
-                      className="checkbox checkbox-xs"
-                      aria-label={`Select ${need.partWord} in ${need.colourWord}, ${need.sectionWord}`}
-                      checked={row.getIsSelected()}
-                      onChange={row.getToggleSelectedHandler()}
-                    />
-                  </td>
-                  <th scope="row" className="text-left font-normal whitespace-nowrap pr-2">
-                    <button
-                      type="button"
-                      className="cursor-pointer text-left"
-                      onClick={() => setChosen(need.id)}
-                    >
-                      {need.partWord}
-                    </button>
-                  </th>
-                  <td className="whitespace-nowrap pr-2">
-                    <Swatch colour={need.colour} /> {need.colourWord}
-                  </td>
-                  <td
-                    className={`ink-2 whitespace-nowrap max-w-24 lg:max-w-40 truncate ${WIDE}`}
-                    title={need.sectionWord}
-                  >
-                    {need.sectionWord}
-                  </td>
-                  {FIGURES.map(({ id, wide }) => (
-                    <td
-                      key={id}
-                      className={`fig text-right px-1.5 ${wide} ${id === 'short' || id === 'late' ? TONE[id] : ''}`}
-                    >
-                      {count(need[id])}
-                    </td>
-                  ))}
-                  <td className="fig ink-2 pl-3 pr-2 whitespace-nowrap hidden xl:table-cell">
-                    {need.by && format(parseISO(need.by), 'd MMM')}
-                  </td>
-                </tr>
+                  row={row}
+                  height={rowHeight}
+                  isChosen={need.id === chosen}
+                  onChoose={() => setChosen(need.id)}
+                />
               );
             })}
             {after > 0 && (
@@ -330,6 +208,181 @@ export function NeedsPanel() {
         )}
       </aside>
     </div>
+  );
+}
+
+/** Which of the needs are shown, and how they are gathered. */
+function Filters({
+  section,
+  family,
+  state,
+  group,
+  set,
+}: {
+  section: string;
+  family: string;
+  state: string;
+  group: (typeof GROUPINGS)[number];
+  set: (key: string, value: string) => void;
+}) {
+  const scene = useDisplay(({ scene: all }) => all);
+  return (
+    <>
+      <Choice
+        label="Section"
+        value={section}
+        onChange={(value) => set('section', value)}
+        options={sectionChoices(scene)}
+      />
+      <Choice
+        label="Family"
+        value={family}
+        onChange={(value) => set('family', value)}
+        options={[
+          { value: '', word: 'all families' },
+          ...FAMILY_NAMES.map((value) => ({ value, word: FAMILIES[value].word })),
+        ]}
+      />
+      <Choice
+        label="State"
+        value={state}
+        onChange={(value) => set('state', value)}
+        options={[
+          { value: '', word: 'all states' },
+          ...STATES.map((value) => ({ value, word: STATE_WORDS[value] })),
+        ]}
+      />
+      <Choice
+        label="Group"
+        value={group}
+        onChange={(value) => set('group', value === 'none' ? '' : value)}
+        options={GROUPINGS.map((value) => ({ value, word: GROUPING_WORDS[value] }))}
+      />
+    </>
+  );
+}
+
+function NeedsHead({ table }: { table: Table<NeedRow> }) {
+  return (
+    <thead className="sticky top-0 bg-base-100 z-10">
+      <tr className="ink-2 text-left border-b hair">
+        <th scope="col" className="w-11 pl-3">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            aria-label="Select all rows"
+            checked={table.getIsAllRowsSelected()}
+            onChange={table.getToggleAllRowsSelectedHandler()}
+          />
+        </th>
+        {(['part', 'colour', 'section'] as const).map((id) => (
+          <Head
+            key={id}
+            word={{ part: 'Part', colour: 'Colour', section: 'Section' }[id]}
+            column={table.getColumn(id)}
+            wide={id === 'section' ? WIDE : ''}
+          />
+        ))}
+        {FIGURES.map(({ id, word, wide }) => (
+          <Head key={id} word={word} column={table.getColumn(id)} right wide={wide} />
+        ))}
+        <th scope="col" className="font-normal pl-3 pr-2 hidden xl:table-cell">
+          By
+        </th>
+      </tr>
+    </thead>
+  );
+}
+
+/** The sums of rows that are gathered, which opens into them. */
+function GroupRow({ row, group, height }: { row: TableRow<NeedRow>; group: string; height: number }) {
+  return (
+    <tr className="border-b hair bg-base-200" style={{ height: height }}>
+      <td className="pl-2">
+        <button
+          type="button"
+          className="cursor-pointer px-1"
+          aria-expanded={row.getIsExpanded()}
+          aria-label={`Rows of ${String(row.getGroupingValue(group))}`}
+          onClick={row.getToggleExpandedHandler()}
+        >
+          {row.getIsExpanded() ? (
+            <ChevronDown size={13} aria-hidden />
+          ) : (
+            <ChevronRight size={13} aria-hidden />
+          )}
+        </button>
+      </td>
+      <th scope="row" colSpan={3} className="text-left font-semibold">
+        {String(row.getGroupingValue(group))}{' '}
+        <span className="ink-2 font-normal">{row.subRows.length} lines</span>
+      </th>
+      {FIGURES.map(({ id, wide }) => (
+        <td
+          key={id}
+          className={`fig text-right px-1.5 ${wide} ${id === 'short' && row.getValue<number>(id) > 0 ? TONE.short : ''}`}
+        >
+          {count(row.getValue<number>(id))}
+        </td>
+      ))}
+      <td className="hidden xl:table-cell" />
+    </tr>
+  );
+}
+
+function NeedTableRow({
+  row,
+  height,
+  isChosen,
+  onChoose,
+}: {
+  row: TableRow<NeedRow>;
+  height: number;
+  isChosen: boolean;
+  onChoose: () => void;
+}) {
+  const { original: need } = row;
+  return (
+    <tr
+      className={`border-b hair cursor-pointer hover:bg-base-200 ${isChosen ? 'bg-base-200' : ''}`}
+      style={{ height: height }}
+      onClick={onChoose}
+    >
+      <td className="pl-3" onClick={(event) => event.stopPropagation()}>
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs"
+          aria-label={`Select ${need.partWord} in ${need.colourWord}, ${need.sectionWord}`}
+          checked={row.getIsSelected()}
+          onChange={row.getToggleSelectedHandler()}
+        />
+      </td>
+      <th scope="row" className="text-left font-normal whitespace-nowrap pr-2">
+        <button type="button" className="cursor-pointer text-left" onClick={onChoose}>
+          {need.partWord}
+        </button>
+      </th>
+      <td className="whitespace-nowrap pr-2">
+        <Swatch colour={need.colour} /> {need.colourWord}
+      </td>
+      <td
+        className={`ink-2 whitespace-nowrap max-w-24 lg:max-w-40 truncate ${WIDE}`}
+        title={need.sectionWord}
+      >
+        {need.sectionWord}
+      </td>
+      {FIGURES.map(({ id, wide }) => (
+        <td
+          key={id}
+          className={`fig text-right px-1.5 ${wide} ${id === 'short' || id === 'late' ? TONE[id] : ''}`}
+        >
+          {count(need[id])}
+        </td>
+      ))}
+      <td className="fig ink-2 pl-3 pr-2 whitespace-nowrap hidden xl:table-cell">
+        {need.by && format(parseISO(need.by), 'd MMM')}
+      </td>
+    </tr>
   );
 }
 

@@ -3,7 +3,7 @@ import { partName } from '@quarry/core/catalogue';
 import { formatMoney } from '@quarry/core/grid';
 import { lineTyped, nextStates, receive, sumOrder } from '@quarry/core/materials';
 import { priceOfPart } from '@quarry/core/masonry';
-import { ORDER_STATES, ORDER_WORDS, displayOf, listOf, type Order } from '@quarry/core/document';
+import { ORDER_STATES, ORDER_WORDS, displayOf, isComing, listOf, type Order } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { DateField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading, DefinitionRow } from '../../ui/parts.tsx';
@@ -12,32 +12,12 @@ import { PartColour } from '../../ui/Swatch.tsx';
 
 /** One order: its lines, what of it came, its state and day, and what it costs whom. */
 export function OrderSheet({ order }: { order: Order }) {
-  const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const may = useDenialReason();
-  const { currency } = displayOf(scene);
-  const [came, setCame] = useState<Record<number, number>>({});
-  const [place, setPlace] = useState('');
+  const [came, setCame] = useState<Came>({});
   const locked = may({ op: 'patch', kind: 'order', id: order.id, v: order.v, set: {} }) !== null;
-  const set = (what: string, fields: Partial<Order>) =>
-    edit.patch(`${what} of order ${order.name}`, 'order', order, fields);
-  const setLine = (at: number, what: string, fields: Partial<Order['lines'][number]>) =>
-    set(what, { lines: order.lines.map((line, k) => (k === at ? { ...line, ...fields } : line)) });
-  const { pieces, goods, expected, over } = sumOrder(order);
+  const set = useSetOrder(order);
   const [next] = nextStates(order.state);
-  const coming = order.state !== 'draft' && order.state !== 'away';
-  const arriving = Object.values(came).reduce((sum, qty) => sum + qty, 0);
-  const put = () => {
-    const list = order.lines.map((_, i) => came[i] ?? 0);
-    if (
-      edit.change(
-        `put ${arriving} pieces of ${order.name} away`,
-        receive(scene, order, list, place.trim(), () => freshId('lot')),
-      )
-    )
-      setCame({});
-  };
-  const people = listOf(scene, 'person');
   return (
     <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_300px] items-start">
       <section aria-label={`Lines of ${order.name}`}>
@@ -58,244 +38,292 @@ export function OrderSheet({ order }: { order: Order }) {
             onClick={() => edit.remove(`removed the order ${order.name}`, 'order', order.id, order.v)}
           />
         </div>
-        <table className="w-full text-xs">
-          <caption className="sr-only">Lines of {order.name}</caption>
-          <thead>
-            <tr className="ink-2 border-b hair text-left">
-              <th scope="col" className="font-normal py-1">
-                Part
-              </th>
-              <th scope="col" className="font-normal px-2">
-                For
-              </th>
-              <th scope="col" className="font-normal text-right">
-                Pieces
-              </th>
-              <th scope="col" className="font-normal text-right">
-                Each
-              </th>
-              <th scope="col" className="font-normal text-right px-2">
-                Came
-              </th>
-              {order.state === 'draft' && (
-                <th scope="col" className="w-8">
-                  <span className="sr-only">Take off</span>
-                </th>
-              )}
-              {coming && (
-                <th scope="col" className="font-normal text-right w-24">
-                  Comes now
-                </th>
-              )}
-            </tr>
-          </thead>
-          <tbody>
-            {order.lines.map((line, i) => (
-              <tr key={`${i} ${line.part} ${line.colour} ${line.section}`} className="border-b hair">
-                <th scope="row" className="font-normal text-left">
-                  <PartColour {...line} />
-                </th>
-                <td className="ink-2 px-2">
-                  {line.section === null ? '–' : (scene.section[line.section]?.letter ?? '–')}
-                </td>
-                <td className="fig text-right">
-                  {locked || order.state === 'away' ? (
-                    line.qty.toLocaleString('en')
-                  ) : (
-                    <NumberField
-                      label={`Pieces of ${partName(line.part)} in ${line.colour}`}
-                      bare
-                      whole
-                      value={line.qty}
-                      min={Math.max(1, line.came)}
-                      max={1_000_000}
-                      onCommit={(qty) => qty !== null && setLine(i, 'changed the pieces', { qty })}
-                    />
-                  )}
-                </td>
-                <td className="fig text-right">
-                  {locked || order.state === 'away' ? (
-                    formatMoney(line.price)
-                  ) : (
-                    <NumberField
-                      label={`Price of one ${partName(line.part)} in ${line.colour}`}
-                      bare
-                      money
-                      value={line.price}
-                      min={0}
-                      max={1e6}
-                      onCommit={(price) => price !== null && setLine(i, 'changed the price', { price })}
-                    />
-                  )}
-                </td>
-                <td className={`fig text-right px-2 ${line.came >= line.qty ? 'text-success' : ''}`}>
-                  {line.came}
-                </td>
-                {order.state === 'draft' && (
-                  <td className="text-right">
-                    <RemoveButton
-                      what={`${line.qty} ${partName(line.part)}`}
-                      disabled={locked}
-                      onClick={() =>
-                        set(`took ${partName(line.part)} off the lines`, {
-                          lines: order.lines.filter((_, k) => k !== i),
-                        })
-                      }
-                    />
-                  </td>
-                )}
-                {coming && (
-                  <td>
-                    <NumberField
-                      label={`Comes now of ${partName(line.part)} in ${line.colour}`}
-                      bare
-                      whole
-                      value={came[i] ?? 0}
-                      min={0}
-                      max={1_000_000}
-                      disabled={locked}
-                      onCommit={(qty) => setCame({ ...came, [i]: qty ?? 0 })}
-                    />
-                  </td>
-                )}
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <OrderLines order={order} locked={locked} came={came} onCame={setCame} />
         {order.lines.length === 0 && (
           <p className="ink-2 text-xs py-1">No line yet: add one, or put short lines on it under “Needs”.</p>
         )}
         {!locked && order.state === 'draft' && <AddLine order={order} />}
-        {coming && !locked && (
-          <div className="flex flex-wrap items-center gap-2 pt-2">
-            <button
-              type="button"
-              className="btn btn-xs"
-              onClick={() =>
-                setCame(
-                  Object.fromEntries(order.lines.map(({ qty, came: has }, i) => [i, Math.max(0, qty - has)])),
-                )
-              }
-            >
-              All of it came
-            </button>
-            <input
-              className="input input-xs w-40"
-              aria-label="Into which drawer"
-              placeholder="drawer"
-              maxLength={80}
-              value={place}
-              onChange={(event) => setPlace(event.currentTarget.value)}
-            />
-            <button type="button" className="btn btn-xs btn-primary" disabled={arriving === 0} onClick={put}>
-              Put {arriving.toLocaleString('en')} away
-            </button>
-          </div>
-        )}
+        {isComing(order) && !locked && <ComesNow order={order} came={came} onCame={setCame} />}
       </section>
-      <aside aria-label="The order">
-        <Heading>The order</Heading>
-        <TextField
-          label="Name"
-          required
-          value={order.name}
-          disabled={locked}
-          onCommit={(name) => set('renamed', { name })}
-        />
-        <TextField
-          label="Seller"
-          value={order.seller}
-          disabled={locked}
-          onCommit={(seller) => set('changed the seller', { seller })}
-        />
-        <TextField
-          label="Notes"
-          long
-          max={2000}
-          value={order.notes}
-          disabled={locked}
-          onCommit={(notes) => set('changed the notes', { notes })}
-        />
-        <SelectField
-          label="State"
-          value={order.state}
-          options={ORDER_STATES.map((value) => ({ value, word: ORDER_WORDS[value] }))}
-          disabled={locked}
-          onCommit={(state) => set('changed the state', { state })}
-        />
-        <DateField
-          label="Expected"
-          value={order.expected}
-          disabled={locked}
-          onCommit={(date) => set('changed the day', { expected: date })}
-        />
-        <dl>
-          <DefinitionRow label="Pieces">{pieces.toLocaleString('en')}</DefinitionRow>
-          <DefinitionRow label="Goods and postage" note={`${goods.toFixed(2)} + ${order.postage.toFixed(2)}`}>
-            {expected.toFixed(2)} {currency}
-          </DefinitionRow>
-        </dl>
-        <NumberField
-          label="Postage"
-          money
-          unit={currency}
-          value={order.postage}
-          min={0}
-          max={1e6}
-          disabled={locked}
-          onCommit={(postage) => set('changed the postage', { postage: postage ?? 0 })}
-        />
-        <NumberField
-          label="Guessed"
-          money
-          unit={currency}
-          value={order.guess}
-          min={0}
-          max={1e6}
-          disabled={locked}
-          onCommit={(guess) => set('changed the guess', { guess: guess ?? 0 })}
-        />
-        <NumberField
-          label="Paid"
-          money
-          unit={currency}
-          optional="not yet"
-          value={order.paid}
-          min={0}
-          max={1e6}
-          disabled={locked}
-          onCommit={(paid) => set('changed what was paid', { paid })}
-          hint={
-            over === null
-              ? undefined
-              : `${over >= 0 ? '+' : '−'}${Math.abs(over).toFixed(2)} against the guess`
-          }
-        />
-        <Heading>Borne by</Heading>
-        {people.map(({ id, name }) => {
-          const share = order.shares.find(({ person }) => person === id)?.share ?? 0;
-          return (
-            <NumberField
-              key={id}
-              label={name}
-              unit="parts"
-              value={share}
-              min={0}
-              max={1000}
-              disabled={locked}
-              onCommit={(value) =>
-                set('changed who bears the cost', {
-                  shares: [
-                    ...order.shares.filter(({ person }) => person !== id),
-                    ...(value ? [{ person: id, share: value }] : []),
-                  ],
-                })
-              }
-            />
-          );
-        })}
-      </aside>
+      <OrderForm order={order} locked={locked} />
     </div>
+  );
+}
+
+/** Pieces that come now, by the number of their line. */
+type Came = Readonly<Record<number, number>>;
+
+/** Sets fields of an order, with the words for the history. */
+function useSetOrder(order: Order) {
+  const edit = useEdit();
+  return (what: string, fields: Partial<Order>) =>
+    edit.patch(`${what} of order ${order.name}`, 'order', order, fields);
+}
+
+interface LinesProps {
+  order: Order;
+  came: Came;
+  onCame: (came: Came) => void;
+}
+
+function OrderLines({ order, locked, came, onCame }: LinesProps & { locked: boolean }) {
+  const scene = useScene('section');
+  const set = useSetOrder(order);
+  const setLine = (at: number, what: string, fields: Partial<Order['lines'][number]>) =>
+    set(what, { lines: order.lines.map((line, k) => (k === at ? { ...line, ...fields } : line)) });
+  const coming = isComing(order);
+  return (
+    <table className="w-full text-xs">
+      <caption className="sr-only">Lines of {order.name}</caption>
+      <thead>
+        <tr className="ink-2 border-b hair text-left">
+          <th scope="col" className="font-normal py-1">
+            Part
+          </th>
+          <th scope="col" className="font-normal px-2">
+            For
+          </th>
+          <th scope="col" className="font-normal text-right">
+            Pieces
+          </th>
+          <th scope="col" className="font-normal text-right">
+            Each
+          </th>
+          <th scope="col" className="font-normal text-right px-2">
+            Came
+          </th>
+          {order.state === 'draft' && (
+            <th scope="col" className="w-8">
+              <span className="sr-only">Take off</span>
+            </th>
+          )}
+          {coming && (
+            <th scope="col" className="font-normal text-right w-24">
+              Comes now
+            </th>
+          )}
+        </tr>
+      </thead>
+      <tbody>
+        {order.lines.map((line, i) => (
+          <tr key={`${i} ${line.part} ${line.colour} ${line.section}`} className="border-b hair">
+            <th scope="row" className="font-normal text-left">
+              <PartColour {...line} />
+            </th>
+            <td className="ink-2 px-2">
+              {line.section === null ? '–' : (scene.section[line.section]?.letter ?? '–')}
+            </td>
+            <td className="fig text-right">
+              {locked || order.state === 'away' ? (
+                line.qty.toLocaleString('en')
+              ) : (
+                <NumberField
+                  label={`Pieces of ${partName(line.part)} in ${line.colour}`}
+                  bare
+                  whole
+                  value={line.qty}
+                  min={Math.max(1, line.came)}
+                  max={1_000_000}
+                  onCommit={(qty) => qty !== null && setLine(i, 'changed the pieces', { qty })}
+                />
+              )}
+            </td>
+            <td className="fig text-right">
+              {locked || order.state === 'away' ? (
+                formatMoney(line.price)
+              ) : (
+                <NumberField
+                  label={`Price of one ${partName(line.part)} in ${line.colour}`}
+                  bare
+                  money
+                  value={line.price}
+                  min={0}
+                  max={1e6}
+                  onCommit={(price) => price !== null && setLine(i, 'changed the price', { price })}
+                />
+              )}
+            </td>
+            <td className={`fig text-right px-2 ${line.came >= line.qty ? 'text-success' : ''}`}>
+              {line.came}
+            </td>
+            {order.state === 'draft' && (
+              <td className="text-right">
+                <RemoveButton
+                  what={`${line.qty} ${partName(line.part)}`}
+                  disabled={locked}
+                  onClick={() =>
+                    set(`took ${partName(line.part)} off the lines`, {
+                      lines: order.lines.filter((_, k) => k !== i),
+                    })
+                  }
+                />
+              </td>
+            )}
+            {coming && (
+              <td>
+                <NumberField
+                  label={`Comes now of ${partName(line.part)} in ${line.colour}`}
+                  bare
+                  whole
+                  value={came[i] ?? 0}
+                  min={0}
+                  max={1_000_000}
+                  disabled={locked}
+                  onCommit={(qty) => onCame({ ...came, [i]: qty ?? 0 })}
+                />
+              </td>
+            )}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** What has come is put into drawers. */
+function ComesNow({ order, came, onCame }: LinesProps) {
+  const scene = useDisplay(({ scene: now }) => now);
+  const edit = useEdit();
+  const [place, setPlace] = useState('');
+  const arriving = Object.values(came).reduce((sum, qty) => sum + qty, 0);
+  const put = () => {
+    const list = order.lines.map((_, i) => came[i] ?? 0);
+    const changes = receive(scene, order, list, place.trim(), () => freshId('lot'));
+    if (edit.change(`put ${arriving} pieces of ${order.name} away`, changes)) onCame({});
+  };
+  return (
+    <div className="flex flex-wrap items-center gap-2 pt-2">
+      <button
+        type="button"
+        className="btn btn-xs"
+        onClick={() =>
+          onCame(Object.fromEntries(order.lines.map(({ qty, came: has }, i) => [i, Math.max(0, qty - has)])))
+        }
+      >
+        All of it came
+      </button>
+      <input
+        className="input input-xs w-40"
+        aria-label="Into which drawer"
+        placeholder="drawer"
+        maxLength={80}
+        value={place}
+        onChange={(event) => setPlace(event.currentTarget.value)}
+      />
+      <button type="button" className="btn btn-xs btn-primary" disabled={arriving === 0} onClick={put}>
+        Put {arriving.toLocaleString('en')} away
+      </button>
+    </div>
+  );
+}
+
+/** What the order is called, from whom, where it is, and what it costs whom. */
+function OrderForm({ order, locked }: { order: Order; locked: boolean }) {
+  const scene = useScene('display', 'person');
+  const { currency } = displayOf(scene);
+  const set = useSetOrder(order);
+  const { pieces, goods, expected, over } = sumOrder(order);
+  return (
+    <aside aria-label="The order">
+      <Heading>The order</Heading>
+      <TextField
+        label="Name"
+        required
+        value={order.name}
+        disabled={locked}
+        onCommit={(name) => set('renamed', { name })}
+      />
+      <TextField
+        label="Seller"
+        value={order.seller}
+        disabled={locked}
+        onCommit={(seller) => set('changed the seller', { seller })}
+      />
+      <TextField
+        label="Notes"
+        long
+        max={2000}
+        value={order.notes}
+        disabled={locked}
+        onCommit={(notes) => set('changed the notes', { notes })}
+      />
+      <SelectField
+        label="State"
+        value={order.state}
+        options={ORDER_STATES.map((value) => ({ value, word: ORDER_WORDS[value] }))}
+        disabled={locked}
+        onCommit={(state) => set('changed the state', { state })}
+      />
+      <DateField
+        label="Expected"
+        value={order.expected}
+        disabled={locked}
+        onCommit={(date) => set('changed the day', { expected: date })}
+      />
+      <dl>
+        <DefinitionRow label="Pieces">{pieces.toLocaleString('en')}</DefinitionRow>
+        <DefinitionRow label="Goods and postage" note={`${goods.toFixed(2)} + ${order.postage.toFixed(2)}`}>
+          {expected.toFixed(2)} {currency}
+        </DefinitionRow>
+      </dl>
+      <NumberField
+        label="Postage"
+        money
+        unit={currency}
+        value={order.postage}
+        min={0}
+        max={1e6}
+        disabled={locked}
+        onCommit={(postage) => set('changed the postage', { postage: postage ?? 0 })}
+      />
+      <NumberField
+        label="Guessed"
+        money
+        unit={currency}
+        value={order.guess}
+        min={0}
+        max={1e6}
+        disabled={locked}
+        onCommit={(guess) => set('changed the guess', { guess: guess ?? 0 })}
+      />
+      <NumberField
+        label="Paid"
+        money
+        unit={currency}
+        optional="not yet"
+        value={order.paid}
+        min={0}
+        max={1e6}
+        disabled={locked}
+        onCommit={(paid) => set('changed what was paid', { paid })}
+        hint={
+          over === null ? undefined : `${over >= 0 ? '+' : '−'}${Math.abs(over).toFixed(2)} against the guess`
+        }
+      />
+      <Heading>Borne by</Heading>
+      {listOf(scene, 'person').map(({ id, name }) => {
+        const share = order.shares.find(({ person }) => person === id)?.share ?? 0;
+        return (
+          <NumberField
+            key={id}
+            label={name}
+            unit="parts"
+            value={share}
+            min={0}
+            max={1000}
+            disabled={locked}
+            onCommit={(value) =>
+              set('changed who bears the cost', {
+                shares: [
+                  ...order.shares.filter(({ person }) => person !== id),
+                  ...(value ? [{ person: id, share: value }] : []),
+                ],
+              })
+            }
+          />
+        );
+      })}
+    </aside>
   );
 }
 
