@@ -13,11 +13,9 @@ const OPTIONS = METHODS.map((value) => ({ value, word: METHOD_SPECS[value].word 
 
 /** How ground is filled: the methods side by side for a hill, a pad or a section, counted piece by piece. */
 export function MethodsPanel() {
-  const scene = useScene('display', 'hill', 'section', 'pad');
+  const scene = useScene('hill', 'section', 'pad');
   const plans = useIsPlanner();
   const edit = useEdit();
-  const blocks = useDerived(({ materials }) => materials?.blocks);
-  const display = displayOf(scene);
   const targets = [
     ...listOf(scene, 'hill').map(({ id, name, method }) => ({ kind: 'hill' as const, id, name, method })),
     ...listOf(scene, 'section').map(({ id, letter, name, method }) => ({
@@ -42,13 +40,6 @@ export function MethodsPanel() {
     else if (target.kind === 'pad') edit.patch(label, 'pad', scene.pad[target.id], { method });
     else edit.patch(label, 'section', scene.section[target.id], { method });
   };
-  const least = (of: (one: NonNullable<typeof counts>[number]) => number) =>
-    Math.min(...(counts ?? []).map(of));
-  const pieces = blocks?.reduce((sum, { counted }) => sum + counted.pieces, 0) ?? 0;
-  const grams = blocks?.reduce((sum, { counted }) => sum + counted.grams, 0) ?? 0;
-  const hours = blocks?.reduce((sum, { counted }) => sum + counted.hours, 0) ?? 0;
-  const joints = blocks?.reduce((sum, { bond }) => sum + bond.joints, 0) ?? 0;
-  const bridged = blocks?.reduce((sum, { bond }) => sum + bond.bridged, 0) ?? 0;
   return (
     <div className="p-4 grid gap-8 lg:grid-cols-[minmax(0,1fr)_300px] items-start max-w-[1240px]">
       <section aria-label="Methods side by side">
@@ -86,87 +77,7 @@ export function MethodsPanel() {
           </Empty>
         )}
         {counts && counts.length > 0 && (
-          <div className="overflow-x-auto">
-            <table className="w-full text-xs" data-methods>
-              <caption className="sr-only">Methods for {target?.name}</caption>
-              <thead>
-                <tr className="ink-2 border-b hair text-right">
-                  <th scope="col" className="font-normal text-left py-1">
-                    Method
-                  </th>
-                  <th scope="col" className="font-normal">
-                    Pieces
-                  </th>
-                  <th scope="col" className="font-normal">
-                    Mass
-                  </th>
-                  <th scope="col" className="font-normal">
-                    Money
-                  </th>
-                  <th scope="col" className="font-normal">
-                    Hours
-                  </th>
-                  <th scope="col" className="font-normal">
-                    Height off
-                  </th>
-                  <th scope="col" className="font-normal">
-                    Free span
-                  </th>
-                  <th scope="col" className="font-normal">
-                    Bond
-                  </th>
-                  <th scope="col">
-                    <span className="sr-only">Choose</span>
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {counts.map((one) => (
-                  <tr
-                    key={one.method}
-                    className={`border-b hair ${target?.method === one.method ? 'bg-base-200' : ''}`}
-                  >
-                    <th scope="row" className="text-left font-normal py-1">
-                      <b>{METHOD_SPECS[one.method].word}</b>
-                      <div className="ink-2 text-[11px] leading-4 max-w-72">
-                        {METHOD_SPECS[one.method].how}
-                        <Unfit count={one} />
-                      </div>
-                    </th>
-                    <Figure best={one.pieces === least(({ pieces: p }) => p)}>
-                      {one.pieces.toLocaleString('en')}
-                    </Figure>
-                    <Figure best={one.grams === least(({ grams }) => grams)}>{formatKg(one.grams)}</Figure>
-                    <Figure best={one.money === least(({ money }) => money)}>
-                      {one.money.toFixed(0)} {display.currency}
-                    </Figure>
-                    <Figure best={one.hours === least(({ hours }) => hours)}>{one.hours.toFixed(1)} h</Figure>
-                    <Figure best={false}>
-                      {one.error.most === 0 ? 'none' : `≤ ${one.error.most} plates`}
-                    </Figure>
-                    <Figure best={false}>{one.span === 0 ? 'filled' : `${one.span} studs`}</Figure>
-                    <Figure best={false}>
-                      {one.bond.joints > 0
-                        ? `${Math.round((100 * one.bond.bridged) / one.bond.joints)} %`
-                        : '–'}
-                    </Figure>
-                    <td className="text-right">
-                      {plans && (
-                        <button
-                          type="button"
-                          className="btn btn-xs"
-                          disabled={target?.method === one.method}
-                          onClick={() => set(one.method)}
-                        >
-                          Choose<span className="sr-only"> {METHOD_SPECS[one.method].word}</span>
-                        </button>
-                      )}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
+          <MethodsTable counts={counts} target={target} onChoose={plans ? set : null} />
         )}
         {plans && target?.method && (
           <button type="button" className="btn btn-xs btn-ghost mt-1" onClick={() => set(null)}>
@@ -189,72 +100,181 @@ export function MethodsPanel() {
           pieces an hour), ours until own rates are known.
         </Basis>
       </section>
-      <aside aria-label="The whole display">
-        <Heading>The whole display</Heading>
-        <dl>
-          <DefinitionRow label="Pieces of ground">
-            {blocks ? pieces.toLocaleString('en') : 'counting'}
-          </DefinitionRow>
-          <DefinitionRow label="Their mass">{blocks ? formatKg(grams) : 'counting'}</DefinitionRow>
-          <DefinitionRow label="Hours at default rates">
-            {blocks ? `${hours.toFixed(0)} h` : 'counting'}
-          </DefinitionRow>
-          <DefinitionRow label="Joints bridged">
-            {joints > 0 ? `${Math.round((100 * bridged) / joints)} %` : blocks ? '–' : 'counting'}
-          </DefinitionRow>
-        </dl>
-        <Heading>Default method</Heading>
-        <SelectField
-          label="Method"
-          value={display.method}
-          options={OPTIONS}
-          disabled={!plans}
-          onCommit={(method) => edit.patch('changed the usual method', 'display', display, { method })}
-        />
-        <QuantityField
-          measure="studs"
-          step={1}
-          label="Largest plate of a deck"
-          value={display.deckMost}
-          min={2}
-          max={16}
-          disabled={!plans}
-          onCommit={(deckMost) =>
-            edit.patch('changed the largest deck plate', 'display', display, { deckMost: deckMost ?? 16 })
-          }
-        />
-        <QuantityField
-          measure="studs"
-          step={1}
-          label="Widest free span"
-          value={display.deckSpan}
-          min={2}
-          max={14}
-          disabled={!plans}
-          onCommit={(deckSpan) =>
-            edit.patch('changed the free span', 'display', display, { deckSpan: deckSpan ?? 8 })
-          }
-        />
-        <CheckField
-          label="Base sheets in decks"
-          value={display.deckSheets}
-          disabled={!plans}
-          onCommit={(deckSheets) =>
-            edit.patch('changed the use of sheets in decks', 'display', display, { deckSheets })
-          }
-        />
-        <NumberField
-          label="Spares"
-          unit="%"
-          optional="by family"
-          value={display.spares}
-          min={0}
-          max={100}
-          disabled={!plans}
-          onCommit={(spares) => edit.patch('changed the spares', 'display', display, { spares })}
-        />
-      </aside>
+      <WholeDisplay />
     </div>
+  );
+}
+
+/** The methods with what each takes; the least of each figure is marked. @param onChoose null: nothing may be chosen */
+function MethodsTable({
+  counts,
+  target,
+  onChoose,
+}: {
+  counts: readonly MethodCount[];
+  target: { name: string; method: Method | null } | null;
+  onChoose: ((method: Method) => void) | null;
+}) {
+  const { currency } = displayOf(useScene('display'));
+  const least = (of: (one: MethodCount) => number) => Math.min(...counts.map(of));
+  return (
+    <div className="overflow-x-auto">
+      <table className="w-full text-xs" data-methods>
+        <caption className="sr-only">Methods for {target?.name}</caption>
+        <thead>
+          <tr className="ink-2 border-b hair text-right">
+            <th scope="col" className="font-normal text-left py-1">
+              Method
+            </th>
+            <th scope="col" className="font-normal">
+              Pieces
+            </th>
+            <th scope="col" className="font-normal">
+              Mass
+            </th>
+            <th scope="col" className="font-normal">
+              Money
+            </th>
+            <th scope="col" className="font-normal">
+              Hours
+            </th>
+            <th scope="col" className="font-normal">
+              Height off
+            </th>
+            <th scope="col" className="font-normal">
+              Free span
+            </th>
+            <th scope="col" className="font-normal">
+              Bond
+            </th>
+            <th scope="col">
+              <span className="sr-only">Choose</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {counts.map((one) => (
+            <tr
+              key={one.method}
+              className={`border-b hair ${target?.method === one.method ? 'bg-base-200' : ''}`}
+            >
+              <th scope="row" className="text-left font-normal py-1">
+                <b>{METHOD_SPECS[one.method].word}</b>
+                <div className="ink-2 text-[11px] leading-4 max-w-72">
+                  {METHOD_SPECS[one.method].how}
+                  <Unfit count={one} />
+                </div>
+              </th>
+              <Figure best={one.pieces === least(({ pieces: p }) => p)}>
+                {one.pieces.toLocaleString('en')}
+              </Figure>
+              <Figure best={one.grams === least(({ grams }) => grams)}>{formatKg(one.grams)}</Figure>
+              <Figure best={one.money === least(({ money }) => money)}>
+                {one.money.toFixed(0)} {currency}
+              </Figure>
+              <Figure best={one.hours === least(({ hours }) => hours)}>{one.hours.toFixed(1)} h</Figure>
+              <Figure best={false}>{one.error.most === 0 ? 'none' : `≤ ${one.error.most} plates`}</Figure>
+              <Figure best={false}>{one.span === 0 ? 'filled' : `${one.span} studs`}</Figure>
+              <Figure best={false}>
+                {one.bond.joints > 0 ? `${Math.round((100 * one.bond.bridged) / one.bond.joints)} %` : '–'}
+              </Figure>
+              <td className="text-right">
+                {onChoose && (
+                  <button
+                    type="button"
+                    className="btn btn-xs"
+                    disabled={target?.method === one.method}
+                    onClick={() => onChoose(one.method)}
+                  >
+                    Choose<span className="sr-only"> {METHOD_SPECS[one.method].word}</span>
+                  </button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** What all ground comes to, and how it is filled where nothing else is chosen. */
+function WholeDisplay() {
+  const display = displayOf(useScene('display'));
+  const plans = useIsPlanner();
+  const edit = useEdit();
+  const blocks = useDerived(({ materials }) => materials?.blocks);
+  const pieces = blocks?.reduce((sum, { counted }) => sum + counted.pieces, 0) ?? 0;
+  const grams = blocks?.reduce((sum, { counted }) => sum + counted.grams, 0) ?? 0;
+  const hours = blocks?.reduce((sum, { counted }) => sum + counted.hours, 0) ?? 0;
+  const joints = blocks?.reduce((sum, { bond }) => sum + bond.joints, 0) ?? 0;
+  const bridged = blocks?.reduce((sum, { bond }) => sum + bond.bridged, 0) ?? 0;
+  return (
+    <aside aria-label="The whole display">
+      <Heading>The whole display</Heading>
+      <dl>
+        <DefinitionRow label="Pieces of ground">
+          {blocks ? pieces.toLocaleString('en') : 'counting'}
+        </DefinitionRow>
+        <DefinitionRow label="Their mass">{blocks ? formatKg(grams) : 'counting'}</DefinitionRow>
+        <DefinitionRow label="Hours at default rates">
+          {blocks ? `${hours.toFixed(0)} h` : 'counting'}
+        </DefinitionRow>
+        <DefinitionRow label="Joints bridged">
+          {joints > 0 ? `${Math.round((100 * bridged) / joints)} %` : blocks ? '–' : 'counting'}
+        </DefinitionRow>
+      </dl>
+      <Heading>Default method</Heading>
+      <SelectField
+        label="Method"
+        value={display.method}
+        options={OPTIONS}
+        disabled={!plans}
+        onCommit={(method) => edit.patch('changed the usual method', 'display', display, { method })}
+      />
+      <QuantityField
+        measure="studs"
+        step={1}
+        label="Largest plate of a deck"
+        value={display.deckMost}
+        min={2}
+        max={16}
+        disabled={!plans}
+        onCommit={(deckMost) =>
+          edit.patch('changed the largest deck plate', 'display', display, { deckMost: deckMost ?? 16 })
+        }
+      />
+      <QuantityField
+        measure="studs"
+        step={1}
+        label="Widest free span"
+        value={display.deckSpan}
+        min={2}
+        max={14}
+        disabled={!plans}
+        onCommit={(deckSpan) =>
+          edit.patch('changed the free span', 'display', display, { deckSpan: deckSpan ?? 8 })
+        }
+      />
+      <CheckField
+        label="Base sheets in decks"
+        value={display.deckSheets}
+        disabled={!plans}
+        onCommit={(deckSheets) =>
+          edit.patch('changed the use of sheets in decks', 'display', display, { deckSheets })
+        }
+      />
+      <NumberField
+        label="Spares"
+        unit="%"
+        optional="by family"
+        value={display.spares}
+        min={0}
+        max={100}
+        disabled={!plans}
+        onCommit={(spares) => edit.patch('changed the spares', 'display', display, { spares })}
+      />
+    </aside>
   );
 }
 

@@ -23,7 +23,7 @@ import { Openings, RoomMarks, WallCorners } from './RoomMarks.tsx';
 import { Clearances, RoomGuides, ScaleBar } from './roomOverlays.tsx';
 import { SceneMark } from './SceneMark.tsx';
 import { useRoomDrag } from './useRoomDrag.ts';
-import { extentOf, useRoomView } from './useRoomView.ts';
+import { roomExtent, useRoomView } from './useRoomView.ts';
 
 /** The key of the display itself among the things of its room. */
 const SCENE = 'scene';
@@ -52,7 +52,7 @@ export function RoomBoard({
   const sides = useMemo(() => sidesOf(place?.walls ?? []), [place]);
   const whole = useMemo(
     () =>
-      extentOf(currentPlace(scene), [
+      roomExtent(currentPlace(scene), [
         ...currentContents(scene, 'table'),
         ...currentContents(scene, 'obstacle'),
         ...sceneInRoom(scene),

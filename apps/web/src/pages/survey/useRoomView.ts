@@ -60,7 +60,7 @@ export function useRoomView(
 }
 
 /** What the whole drawing takes in, mm. */
-export function extentOf(place: Place | null, rects: readonly Rect[]): Rect {
+export function roomExtent(place: Place | null, rects: readonly Rect[]): Rect {
   const xs = [...(place?.walls.map(({ x }) => x) ?? []), ...rects.flatMap(({ x, w }) => [x, x + w])];
   const ys = [...(place?.walls.map(({ y }) => y) ?? []), ...rects.flatMap(({ y, d }) => [y, y + d])];
   if (xs.length === 0) return { x: 0, y: 0, w: 4000, d: 3000 };
