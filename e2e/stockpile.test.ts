@@ -15,6 +15,7 @@ import {
   sees,
   valueOf,
 } from './stage.ts';
+import { expectAccessible } from './everywhere.ts';
 import { useJourneys } from './suite.ts';
 
 const { journey } = useJourneys();
@@ -308,6 +309,7 @@ journey(
     await sees(page, '1b2p = 16 mm');
     await sees(page, '0 studs');
     await sees(page, 'brick 2×4 in Frost');
+    await expectAccessible(page, 'custom grounds');
     await goTo(page, 'plan');
     await pickFromOutline(page, 'Pads', 'Upper yard');
     await choose(page, 'Ground', 'Snow');

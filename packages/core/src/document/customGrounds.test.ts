@@ -39,7 +39,7 @@ const done = (on: Scene, ...changes: Change[]): Scene => {
 const whyNot = (result: ReturnType<typeof reduce>) => (result.ok ? 'taken' : result.refusal.sentence);
 const snow = { name: 'Snow', colour: 'chalk' };
 
-test('a ground of custom has a name, is judged as another, and the next finds a free id', () => {
+test('a custom ground has a name, is judged as a fixed one, and the next finds a free id', () => {
   expect(groundsOf(scene)).toEqual([...FIXED_GROUNDS, 'custom-1', 'custom-3']);
   expect([groundName(scene, 'custom-3'), groundName(scene, 'rock'), groundName(scene, 'bare')]).toEqual([
     'Molten rock',

@@ -43,7 +43,7 @@ export const freeGroundId = ({ customGround }: WithCustomGrounds): Ground | null
 export const layersThick = ({ layers }: Pick<CustomGround, 'layers'>): number =>
   layers.reduce((sum, { plates }) => sum + plates, 0);
 
-const BASE_HATCHES: Readonly<Record<FixedGround, GroundHatch>> = {
+const FIXED_HATCHES: Readonly<Record<FixedGround, GroundHatch>> = {
   grass: 'ticks',
   rock: 'chevrons',
   soil: 'strokes',
@@ -56,4 +56,4 @@ const BASE_HATCHES: Readonly<Record<FixedGround, GroundHatch>> = {
 
 /** The hatch by which a ground is told apart on plans and in prints. */
 export const hatchOfGround = (scene: WithCustomGrounds, ground: Ground): GroundHatch =>
-  isFixedGround(ground) ? BASE_HATCHES[ground] : (customGroundOf(scene, ground)?.hatch ?? 'crosses');
+  isFixedGround(ground) ? FIXED_HATCHES[ground] : (customGroundOf(scene, ground)?.hatch ?? 'crosses');

@@ -168,7 +168,9 @@ export function unhung(scene: Scene, gone: readonly EntityRef[]): Change[] {
     })),
   ];
   return [
-    ...regrounded(scene, (ground) => isGone('customGround', ground)),
+    ...(gone.some(({ kind }) => kind === 'customGround')
+      ? regrounded(scene, (ground) => isGone('customGround', ground))
+      : []),
     ...patches
       .filter(({ kind, id, set }) => Object.keys(set).length > 0 && !keys.has(keyOf(kind, id)))
       .map((patch): Change => ({ op: 'patch', ...patch })),
@@ -244,7 +246,7 @@ function groundsFor(
   return { ok: true, names, changes };
 }
 
-/** The grounds of a thing by other ids; one that is nowhere described is left out, so that its default holds. */
+/** The grounds of a thing by other ids; one that is described nowhere becomes soil, which a custom ground is like by default. */
 function renamedGrounds(
   scene: Scene,
   data: Readonly<Record<string, unknown>>,

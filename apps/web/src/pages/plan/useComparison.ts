@@ -28,11 +28,12 @@ export function useComparison(scene: Scene, ground: CompiledGround | null): Comp
   const base = useDisplay((state) => state.base);
   const shown = useDisplay(({ version }) => version?.id ?? null);
   const comparison = wanted?.display === display && canCompare(wanted, shown, base, before) ? wanted : null;
+  const isMoment = comparison?.with === 'moment';
+  const version = comparison?.with === 'version' ? comparison.version : undefined;
   const other = useMemo((): Scene | null => {
-    if (!comparison) return null;
-    if (comparison.with === 'moment') return before?.scene ?? null;
-    return sceneOfVersion(base, comparison.version);
-  }, [comparison, before, base]);
+    if (isMoment) return before?.scene ?? null;
+    return version === undefined ? null : sceneOfVersion(base, version);
+  }, [isMoment, version, before, base]);
   const otherGround = useGroundOf(other);
   const words = useMemo(
     () =>

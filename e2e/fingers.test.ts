@@ -1,0 +1,109 @@
+import { goTo, openDisplay, openTab, signedInPage } from './stage.ts';
+import { EVERYTHING, PAGES, TABS, axe } from './everywhere.ts';
+import { useDemo } from './suite.ts';
+
+const demo = useDemo();
+
+interface Fit {
+  /** What scrolls sideways beside strips of tabs and tools, photos and the matrix, which are strips by nature. */
+  sideways: string[];
+  /** Share of what is pressed that is 44 px high, and 24 wide, at least. */
+  large: number;
+  small: string[];
+  /** Fields whose text a phone would zoom in on. */
+  zooming: string[];
+  /** Texts cut off without their whole in a title. */
+  cut: string[];
+}
+
+/** How what is shown fits its screen. Runs in the page. */
+function measureFit(): Fit {
+  const isShown = (element: Element) => {
+    const { width, height } = element.getBoundingClientRect();
+    const isVisible = element.checkVisibility({ opacityProperty: true, visibilityProperty: true });
+    return isVisible && width > 1 && height > 1 && !element.closest('.sr-only, [aria-hidden="true"]');
+  };
+  const all = (selector: string) => [...document.querySelectorAll(selector)].filter(isShown);
+  const words = (element: Element) =>
+    `${element.tagName} “${(element.getAttribute('aria-label') ?? element.textContent ?? '').trim().slice(0, 30)}”`;
+  /** A tick is pressed as far as the mark behind it reaches. */
+  const pressed = (element: Element) => {
+    const { width, height } = (element.closest('label') ?? element).getBoundingClientRect();
+    const { content, top } = getComputedStyle(element, '::after');
+    const beyond = content === 'none' ? 0 : -Number.parseFloat(top) || 0;
+    const own = element.getBoundingClientRect();
+    return { w: Math.max(width, own.width + 2 * beyond), h: Math.max(height, own.height + 2 * beyond) };
+  };
+  const isInText = (element: Element) =>
+    element instanceof HTMLAnchorElement && getComputedStyle(element).display === 'inline';
+  const targets = all('button, a[href], input, select, textarea, summary').filter(
+    (element) => !isInText(element) && !(element instanceof HTMLInputElement && element.type === 'file'),
+  );
+  const small = targets.filter((element) => {
+    const { w, h } = pressed(element);
+    return h < 43.5 || w < 23.5;
+  });
+  const isStrip = (element: Element) =>
+    element.matches('[role="tablist"], ol, [data-strip]') ||
+    element.querySelector(':scope > [aria-keyshortcuts]');
+  const scrollers = all('body *').filter(
+    (element) =>
+      element.scrollWidth > element.clientWidth + 1 &&
+      ['auto', 'scroll'].includes(getComputedStyle(element).overflowX) &&
+      !isStrip(element),
+  );
+  const isWide = document.documentElement.scrollWidth > innerWidth;
+  return {
+    sideways: [...(isWide ? [`page ${document.documentElement.scrollWidth}`] : []), ...scrollers.map(words)],
+    large: 1 - small.length / Math.max(1, targets.length),
+    small: small.map(words),
+    zooming: all('input:not([type="checkbox"], [type="radio"], [type="range"]), select, textarea')
+      .filter((element) => Number.parseFloat(getComputedStyle(element).fontSize) < 16)
+      .map(words),
+    cut: all('main *')
+      .filter(
+        (element) =>
+          element.childElementCount === 0 &&
+          element.scrollWidth > element.clientWidth + 1 &&
+          !['visible', 'auto', 'scroll'].includes(getComputedStyle(element).overflowX) &&
+          !element.matches('input, select, textarea') &&
+          !element.closest('[title]'),
+      )
+      .map(words),
+  };
+}
+
+/** Least share of targets that a finger hits well. */
+const LARGE = 0.95;
+
+test.each([
+  ['a phone', 390, 844],
+  ['a tablet', 820, 1180],
+  ['a laptop with letters twice as large', 640, 400],
+])(
+  'made for fingers on %s (%i × %i): nothing scrolls sideways, is cut off, or is too small to press',
+  async (_, width, height) => {
+    const page = await signedInPage(demo.browser(), demo.server(), 'Iva Thorsby', { width, height });
+    const expectFit = async (where: string) => {
+      const { sideways, large, small, zooming, cut } = await page.evaluate(measureFit);
+      const found = width === 640 ? await axe(page, EVERYTHING) : [];
+      expect({ where, sideways, zooming, cut, small: large < LARGE ? small : [], found }).toEqual({
+        ...{ where, sideways: [], zooming: [], cut: [], small: [], found: [] },
+      });
+    };
+    await expectFit('displays');
+    await openDisplay(page, 'Skarn Edge');
+    for (const at of PAGES) {
+      await goTo(page, at);
+      await expectFit(at);
+      for (const tab of TABS[at] ?? []) {
+        await openTab(page, tab);
+        await expectFit(`${at}, ${tab}`);
+      }
+    }
+    await page.locator('button[data-findings]').click();
+    await page.waitForSelector('aside[aria-label="Findings"] li');
+    await expectFit('findings');
+    await page.browserContext().close();
+  },
+);
