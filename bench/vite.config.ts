@@ -1,10 +1,9 @@
 import { join } from 'node:path';
-import { defineConfig } from 'vite';
 
 // Measured is what the program is built to, not what a test runner makes of it.
 const here = import.meta.dirname;
 
-export default defineConfig({
+export default {
   root: here,
   // Of all that is built in: the folders of benchmarks and of journeys lie side by side.
   define: { __dirname: JSON.stringify(here) },
@@ -17,4 +16,4 @@ export default defineConfig({
     rolldownOptions: { output: { entryFileNames: '[name].mjs', chunkFileNames: '[name].mjs' } },
   },
   ssr: { noExternal: [/^@quarry\//] },
-});
+};

@@ -1,4 +1,5 @@
 import { dequal } from 'dequal/lite';
+import { Link } from 'react-router';
 import {
   SIDES,
   SIDE_WORDS,
@@ -126,7 +127,8 @@ const NONE = '';
 function ChoiceOf({ field, data, disabled, onCommit }: FieldProps<SpecAs<'choice'>>) {
   const scene = useScene('level', 'place', 'circuit', 'supply', 'customGround');
   const { say } = useMeasureFormat();
-  const { label, key, options, whole, optional } = field;
+  const { id: display } = useLink();
+  const { label, key, options, whole, optional, more } = field;
   const none = optional === undefined ? [] : [{ value: NONE, word: optional }];
   return (
     <SelectField
@@ -134,6 +136,13 @@ function ChoiceOf({ field, data, disabled, onCommit }: FieldProps<SpecAs<'choice
       value={data[key] === null ? NONE : String(data[key])}
       disabled={disabled}
       options={[...none, ...(typeof options === 'function' ? options({ scene, data, say }) : options)]}
+      hint={
+        more && (
+          <Link className="link link-hover inline-flex min-h-6 items-center" to={`/d/${display}/${more.at}`}>
+            {more.word}
+          </Link>
+        )
+      }
       onCommit={(value) => onCommit(value === NONE ? null : whole ? Number(value) : value)}
     />
   );

@@ -22,6 +22,8 @@ interface Common {
   label: string;
   /** Hidden where it has no meaning. */
   when?: (data: Data) => boolean;
+  /** Where more choices are made: a page of the display, with its sheet. */
+  more?: { word: string; at: string };
 }
 interface Choice {
   value: string;
@@ -129,6 +131,10 @@ export const groundChoices = (scene: Pick<Scene, 'customGround'>): Choice[] =>
   groundsOf(scene).map((value) => ({ value, word: capital(groundName(scene, value)) }));
 const ground = (key: string, label: string, when?: When): FieldSpec => ({
   ...{ as: 'choice', key, label, when },
+  // Once for a thing is enough.
+  ...(key === 'ground'
+    ? { more: { word: 'Describe a ground', at: 'stockpile?sheet=colours&part=grounds' } }
+    : {}),
   options: ({ scene }) => groundChoices(scene),
 });
 /** Grounds that are judged as water, and the one it is of. */

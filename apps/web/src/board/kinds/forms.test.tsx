@@ -1,5 +1,6 @@
 import { act, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { MemoryRouter } from 'react-router';
 import { sceneFrom, type Kind, type Scene } from '@quarry/core/document';
 import { BOARD_KINDS, PLACED, shapeAt, thingFrom, toolOf } from './index.ts';
 import { DisplayLink } from '../../data/displayLink.ts';
@@ -26,9 +27,11 @@ async function form(of: Scene, kind: Kind, id: string, fields: readonly FieldSpe
   jest.mocked(DisplayLink.open).mockResolvedValue(linkOn(of, acts));
   await act(async () => {
     render(
-      <DisplayProvider id="d" user="u" loading="opening" failed={() => 'failed'}>
-        <EntityFields picked={{ kind, id }} fields={fields} disabled={disabled} />
-      </DisplayProvider>,
+      <MemoryRouter>
+        <DisplayProvider id="d" user="u" loading="opening" failed={() => 'failed'}>
+          <EntityFields picked={{ kind, id }} fields={fields} disabled={disabled} />
+        </DisplayProvider>
+      </MemoryRouter>,
     );
   });
   return acts;

@@ -1,5 +1,6 @@
 import { lazy, Suspense, useState } from 'react';
 import { Plus } from 'lucide-react';
+import { useSearchParams } from 'react-router';
 import {
   FINISHES,
   PALETTE,
@@ -33,7 +34,8 @@ export function ColoursPanel() {
   const [sight, setSight] = useState<ColourVision>('usual');
   const [recipeId, setRecipeId] = useState<string | null>(null);
   const [onBoard, setOnBoard] = useState(false);
-  const [part, setPart] = useState<(typeof PARTS)[number]['part']>('recipes');
+  const [query, setQuery] = useSearchParams();
+  const { part } = PARTS.find((one) => one.part === query.get('part')) ?? PARTS[0];
   const recipes = listOf(scene, 'recipe');
   const recipe = recipes.find(({ id }) => id === recipeId) ?? recipes[0] ?? null;
   const colour = colourOf(chosen) ?? PALETTE[0];
@@ -107,7 +109,7 @@ export function ColoursPanel() {
               type="button"
               className={`btn btn-xs join-item ${part === one.part ? 'btn-neutral' : ''}`}
               aria-pressed={part === one.part}
-              onClick={() => setPart(one.part)}
+              onClick={() => setQuery({ sheet: 'colours', part: one.part }, { replace: true })}
             >
               {one.word}
             </button>
