@@ -105,7 +105,8 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
           and the floor of the place. {faces.toLocaleString('en')} triangles. In a dark hall the 12 lamps
           nearest to what you look at shine on what is about them, through walls too; all that are lit are
           seen. What stands today is ground, buildings, plants and figures of sections past the stage at which
-          they are built. Furniture in rooms, vehicles and photographs are not drawn yet.
+          they are built. Figures, animals and vehicles of a cast are plain bodies; furniture in rooms and
+          photographs are not drawn.
         </Basis>
       </section>
     </>

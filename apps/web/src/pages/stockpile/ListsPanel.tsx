@@ -129,15 +129,20 @@ function AddShells() {
   );
 }
 
-function ListSheet({ list, plans, onGone }: { list: PartList; plans: boolean; onGone: () => void }) {
-  const scene = useScene('display', 'partList', 'partType', 'section', 'plot', 'person');
+interface ListProps {
+  list: PartList;
+  plans: boolean;
+}
+
+/** Sets fields of a list, with the words for the history. */
+function useSetList(list: PartList) {
   const edit = useEdit();
-  const { currency } = displayOf(scene);
-  const set = (what: string, fields: Partial<PartList>) =>
+  return (what: string, fields: Partial<PartList>) =>
     edit.patch(`${what} of ${list.name}`, 'partList', list, fields);
-  const kits = listOf(scene, 'partList').filter(({ use }) => use === 'kit');
-  const need = list.lines.map((line) => ({ ...line, qty: line.qty * list.copies }));
-  const fit = list.use === 'need' && kits.length > 0 ? fitKits(need, kits, scene.partType) : null;
+}
+
+function ListSheet({ list, plans, onGone }: ListProps & { onGone: () => void }) {
+  const edit = useEdit();
   return (
     <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_300px] items-start">
       <section aria-label={`Lines of ${list.name}`}>
@@ -173,185 +178,231 @@ function ListSheet({ list, plans, onGone }: { list: PartList; plans: boolean; on
             />
           )}
         </div>
-        <table className="w-full text-xs">
-          <caption className="sr-only">Lines of {list.name}</caption>
-          <thead>
-            <tr className="ink-2 text-left border-b hair">
-              <th scope="col" className="font-normal py-1">
-                Part
-              </th>
-              <th scope="col" className="font-normal text-right w-24">
-                Pieces
-              </th>
-              {list.copies > 1 && (
-                <th scope="col" className="font-normal text-right w-24">
-                  In all
-                </th>
-              )}
-            </tr>
-          </thead>
-          <tbody>
-            {list.lines.slice(0, 400).map((line, i) => (
-              <tr key={`${line.part} ${line.colour}`} className="border-b hair">
-                <th scope="row" className="text-left font-normal">
-                  <PartColour {...line} />
-                </th>
-                <td>
-                  <NumberField
-                    label={`Pieces of ${line.part} in ${line.colour}`}
-                    bare
-                    whole
-                    value={line.qty}
-                    min={0}
-                    max={1_000_000}
-                    disabled={!plans}
-                    onCommit={(qty) =>
-                      set('changed a line', {
-                        lines: list.lines.map((one, k) => (k === i ? { ...one, qty: qty ?? 0 } : one)),
-                      })
-                    }
-                  />
-                </td>
-                {list.copies > 1 && (
-                  <td className="fig text-right">{(line.qty * list.copies).toLocaleString('en')}</td>
-                )}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        {list.lines.length > 400 && (
-          <p className="ink-2 text-xs pt-1">
-            {list.lines.length - 400} more lines: take the CSV to see them all.
-          </p>
-        )}
+        <ListLines list={list} plans={plans} />
       </section>
       <aside>
         <Heading>The list</Heading>
-        <TextField
-          label="Name"
-          required
-          value={list.name}
-          disabled={!plans}
-          onCommit={(name) => set('renamed', { name })}
-        />
-        <NumberField
-          label={list.use === 'kit' ? 'Copies owned' : 'How many of it'}
-          whole
-          value={list.copies}
-          min={1}
-          max={1000}
-          disabled={!plans}
-          onCommit={(copies) => set('changed the copies', { copies: copies ?? 1 })}
-        />
-        {list.use === 'need' ? (
-          <>
-            <SelectField
-              label="For"
-              value={list.purpose}
-              options={LIST_PURPOSES.map((value) => ({ value, word: PURPOSES[value] }))}
-              disabled={!plans}
-              onCommit={(purpose) => set('changed the purpose', { purpose })}
-            />
-            <SelectField
-              label="Section"
-              value={list.section ?? ''}
-              options={[
-                { value: '', word: 'none' },
-                ...listOf(scene, 'section').map(({ id, letter, name }) => ({
-                  value: id,
-                  word: `${letter}, ${name}`,
-                })),
-              ]}
-              disabled={!plans}
-              onCommit={(section) => set('moved', { section: section === '' ? null : section })}
-            />
-            <SelectField
-              label="Is the list of"
-              value={list.plot ?? ''}
-              options={[
-                { value: '', word: 'no building in particular' },
-                ...listOf(scene, 'plot').map(({ id, name }) => ({ value: id, word: name })),
-              ]}
-              disabled={!plans}
-              onCommit={(plot) => set('changed the building', { plot: plot === '' ? null : plot })}
-            />
-            <CheckField
-              label="Only from these kits"
-              value={list.kitsOnly}
-              disabled={!plans}
-              onCommit={(kitsOnly) => set('changed the source', { kitsOnly })}
-            />
-          </>
-        ) : (
-          <>
-            <SelectField
-              label="Whose"
-              value={list.owner ?? ''}
-              options={[
-                { value: '', word: 'everybody’s' },
-                ...listOf(scene, 'person').map(({ id, name }) => ({ value: id, word: name })),
-              ]}
-              disabled={!plans}
-              onCommit={(owner) => set('changed the owner', { owner: owner === '' ? null : owner })}
-            />
-            <NumberField
-              label="One cost"
-              money
-              unit={currency}
-              value={list.price}
-              min={0}
-              max={1e6}
-              disabled={!plans}
-              onCommit={(price) => set('changed the price', { price: price ?? 0 })}
-            />
-          </>
-        )}
-        <TextField
-          label="Notes"
-          long
-          max={2000}
-          value={list.notes}
-          disabled={!plans}
-          onCommit={(notes) => set('changed the notes', { notes })}
-        />
+        <ListForm list={list} plans={plans} />
         {list.use === 'need' && list.kitsOnly && <KitShare list={list} />}
-        {fit && !list.kitsOnly && (
-          <>
-            <Heading aside="if they were the only source">From the kits alone</Heading>
-            <dl>
-              <DefinitionRow label="Fits">
-                {fit.needed > 0 ? `${Math.floor((100 * fit.fits) / fit.needed)} %` : '–'}
-              </DefinitionRow>
-              <DefinitionRow
-                label="Missing"
-                note={fit.missing.length > 0 ? `${fit.missing.length} lines` : undefined}
-              >
-                {fit.missing.reduce((sum, { qty }) => sum + qty, 0).toLocaleString('en')} pieces
-              </DefinitionRow>
-              {kits.map((kit) => {
-                const copies = copiesNeeded(
-                  need.filter(({ part, colour }) =>
-                    kit.lines.some((line) => line.part === part && line.colour === colour),
-                  ),
-                  kit.lines,
-                );
-                return (
-                  <DefinitionRow key={kit.id} label={`${kit.name}: copies for what it has`}>
-                    {copies ?? 'never'}
-                  </DefinitionRow>
-                );
-              })}
-            </dl>
-            <Lines lines={fit.missing} />
-            <Basis>
-              This list by itself against all kits, whatever else uses them: the lines are taken out of the
-              kits’ lines times their copies, exact colours first.
-            </Basis>
-          </>
-        )}
+        {list.use === 'need' && !list.kitsOnly && <FromKits list={list} />}
         {list.use === 'kit' && <KitLeft list={list} />}
       </aside>
     </div>
+  );
+}
+
+/** So many lines are shown; the CSV has all. */
+const MAX_SHOWN = 400;
+
+function ListLines({ list, plans }: ListProps) {
+  const set = useSetList(list);
+  return (
+    <>
+      <table className="w-full text-xs">
+        <caption className="sr-only">Lines of {list.name}</caption>
+        <thead>
+          <tr className="ink-2 text-left border-b hair">
+            <th scope="col" className="font-normal py-1">
+              Part
+            </th>
+            <th scope="col" className="font-normal text-right w-24">
+              Pieces
+            </th>
+            {list.copies > 1 && (
+              <th scope="col" className="font-normal text-right w-24">
+                In all
+              </th>
+            )}
+          </tr>
+        </thead>
+        <tbody>
+          {list.lines.slice(0, MAX_SHOWN).map((line, i) => (
+            <tr key={`${line.part} ${line.colour}`} className="border-b hair">
+              <th scope="row" className="text-left font-normal">
+                <PartColour {...line} />
+              </th>
+              <td>
+                <NumberField
+                  label={`Pieces of ${line.part} in ${line.colour}`}
+                  bare
+                  whole
+                  value={line.qty}
+                  min={0}
+                  max={1_000_000}
+                  disabled={!plans}
+                  onCommit={(qty) =>
+                    set('changed a line', {
+                      lines: list.lines.map((one, k) => (k === i ? { ...one, qty: qty ?? 0 } : one)),
+                    })
+                  }
+                />
+              </td>
+              {list.copies > 1 && (
+                <td className="fig text-right">{(line.qty * list.copies).toLocaleString('en')}</td>
+              )}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {list.lines.length > MAX_SHOWN && (
+        <p className="ink-2 text-xs pt-1">
+          {list.lines.length - MAX_SHOWN} more lines: take the CSV to see them all.
+        </p>
+      )}
+    </>
+  );
+}
+
+function ListForm({ list, plans }: ListProps) {
+  const set = useSetList(list);
+  return (
+    <>
+      <TextField
+        label="Name"
+        required
+        value={list.name}
+        disabled={!plans}
+        onCommit={(name) => set('renamed', { name })}
+      />
+      <NumberField
+        label={list.use === 'kit' ? 'Copies owned' : 'How many of it'}
+        whole
+        value={list.copies}
+        min={1}
+        max={1000}
+        disabled={!plans}
+        onCommit={(copies) => set('changed the copies', { copies: copies ?? 1 })}
+      />
+      {list.use === 'need' ? <NeedFields {...{ list, plans }} /> : <KitFields {...{ list, plans }} />}
+      <TextField
+        label="Notes"
+        long
+        max={2000}
+        value={list.notes}
+        disabled={!plans}
+        onCommit={(notes) => set('changed the notes', { notes })}
+      />
+    </>
+  );
+}
+
+/** What a list of what is needed is for, and where its parts may come from. */
+function NeedFields({ list, plans }: ListProps) {
+  const scene = useScene('section', 'plot');
+  const set = useSetList(list);
+  return (
+    <>
+      <SelectField
+        label="For"
+        value={list.purpose}
+        options={LIST_PURPOSES.map((value) => ({ value, word: PURPOSES[value] }))}
+        disabled={!plans}
+        onCommit={(purpose) => set('changed the purpose', { purpose })}
+      />
+      <SelectField
+        label="Section"
+        value={list.section ?? ''}
+        options={[
+          { value: '', word: 'none' },
+          ...listOf(scene, 'section').map(({ id, letter, name }) => ({
+            value: id,
+            word: `${letter}, ${name}`,
+          })),
+        ]}
+        disabled={!plans}
+        onCommit={(section) => set('moved', { section: section === '' ? null : section })}
+      />
+      <SelectField
+        label="Is the list of"
+        value={list.plot ?? ''}
+        options={[
+          { value: '', word: 'no building in particular' },
+          ...listOf(scene, 'plot').map(({ id, name }) => ({ value: id, word: name })),
+        ]}
+        disabled={!plans}
+        onCommit={(plot) => set('changed the building', { plot: plot === '' ? null : plot })}
+      />
+      <CheckField
+        label="Only from these kits"
+        value={list.kitsOnly}
+        disabled={!plans}
+        onCommit={(kitsOnly) => set('changed the source', { kitsOnly })}
+      />
+    </>
+  );
+}
+
+/** Whose a kit is, and what it cost. */
+function KitFields({ list, plans }: ListProps) {
+  const scene = useScene('display', 'person');
+  const { currency } = displayOf(scene);
+  const set = useSetList(list);
+  return (
+    <>
+      <SelectField
+        label="Whose"
+        value={list.owner ?? ''}
+        options={[
+          { value: '', word: 'everybody’s' },
+          ...listOf(scene, 'person').map(({ id, name }) => ({ value: id, word: name })),
+        ]}
+        disabled={!plans}
+        onCommit={(owner) => set('changed the owner', { owner: owner === '' ? null : owner })}
+      />
+      <NumberField
+        label="One cost"
+        money
+        unit={currency}
+        value={list.price}
+        min={0}
+        max={1e6}
+        disabled={!plans}
+        onCommit={(price) => set('changed the price', { price: price ?? 0 })}
+      />
+    </>
+  );
+}
+
+/** How much of a list the kits would make by themselves. */
+function FromKits({ list }: { list: PartList }) {
+  const scene = useScene('partList', 'partType');
+  const kits = listOf(scene, 'partList').filter(({ use }) => use === 'kit');
+  if (kits.length === 0) return null;
+  const need = list.lines.map((line) => ({ ...line, qty: line.qty * list.copies }));
+  const fit = fitKits(need, kits, scene.partType);
+  return (
+    <>
+      <Heading aside="if they were the only source">From the kits alone</Heading>
+      <dl>
+        <DefinitionRow label="Fits">
+          {fit.needed > 0 ? `${Math.floor((100 * fit.fits) / fit.needed)} %` : '–'}
+        </DefinitionRow>
+        <DefinitionRow
+          label="Missing"
+          note={fit.missing.length > 0 ? `${fit.missing.length} lines` : undefined}
+        >
+          {fit.missing.reduce((sum, { qty }) => sum + qty, 0).toLocaleString('en')} pieces
+        </DefinitionRow>
+        {kits.map((kit) => {
+          const copies = copiesNeeded(
+            need.filter(({ part, colour }) =>
+              kit.lines.some((line) => line.part === part && line.colour === colour),
+            ),
+            kit.lines,
+          );
+          return (
+            <DefinitionRow key={kit.id} label={`${kit.name}: copies for what it has`}>
+              {copies ?? 'never'}
+            </DefinitionRow>
+          );
+        })}
+      </dl>
+      <Lines lines={fit.missing} />
+      <Basis>
+        This list by itself against all kits, whatever else uses them: the lines are taken out of the kits’
+        lines times their copies, exact colours first.
+      </Basis>
+    </>
   );
 }
 

@@ -4,7 +4,14 @@ import { PURPOSE_WORDS, substitutionsFor, coloursKnown, type Substitution } from
 import { gramsOfPart } from '@quarry/core/catalogue';
 import { priceOfPart } from '@quarry/core/masonry';
 import { displayOf, listOf } from '@quarry/core/document';
-import { freshId, useDisplay, useEdit, useDenialReason, useIsPlanner } from '../../data/useDisplay.tsx';
+import {
+  freshId,
+  useDisplay,
+  useEdit,
+  useDenialReason,
+  useIsPlanner,
+  useScene,
+} from '../../data/useDisplay.tsx';
 import { NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { PartColour, Swatch } from '../../ui/Swatch.tsx';
@@ -23,46 +30,7 @@ const HOW = {
 
 /** One need: where it comes from, what covers it, what may stand in for it, and what its part is known to weigh and cost. */
 export function NeedSheet({ row, onClose }: { row: NeedRow; onClose: () => void }) {
-  const scene = useDisplay(({ scene }) => scene);
-  const materials = useDerived(({ materials }) => materials);
-  const edit = useEdit();
-  const plans = useIsPlanner();
-  const may = useDenialReason();
-  const { currency } = displayOf(scene);
   const { demand } = row;
-  const byId = useMemo(() => new Map(materials?.supplies.map((one) => [one.id, one])), [materials]);
-  const spare = useMemo(() => {
-    const stock = new Map<string, number>();
-    for (const supply of materials?.supplies ?? [])
-      if (supply.kind !== 'order') {
-        const key = `${supply.part} ${supply.colour}`;
-        stock.set(key, (stock.get(key) ?? 0) + (materials?.left.get(supply.id) ?? 0));
-      }
-    return stock;
-  }, [materials]);
-  const alternatives = substitutionsFor(row.part, row.colour, spare, scene.partType);
-  const accepted = listOf(scene, 'substitute').filter(
-    (one) => one.part === row.part && one.colour === row.colour,
-  );
-  const type = scene.partType[row.part];
-  const typeChange = { op: 'add' as const, kind: 'partType' as const, id: row.part, data: {} };
-  const know = (
-    label: string,
-    set: { grams?: number | null; price?: number | null; spares?: number | null },
-  ) =>
-    type
-      ? edit.patch(label, 'partType', type, set)
-      : edit.add(label, 'partType', row.part, { family: row.family, ...set });
-  const accept = (one: Substitution, section: string | null) =>
-    edit.add(
-      `accepted ${one.use.map(({ part, colour, qty }) => `${qty} × ${partName(part)} in ${colourName(colour)}`).join(', ')} for ${row.partWord} in ${row.colourWord}`,
-      'substitute',
-      freshId('substitute'),
-      { part: row.part, colour: row.colour, use: one.use, section },
-    );
-  const known = coloursKnown(scene, row.part);
-  const { price, guess } = priceOfPart(row.part, scene.partType);
-  const givers = listOf(scene, 'person').filter(({ id }) => id !== demand.person);
   return (
     <>
       <div className="flex items-start justify-between gap-2">
@@ -87,6 +55,21 @@ export function NeedSheet({ row, onClose }: { row: NeedRow; onClose: () => void 
         ))}
         <DefinitionRow label="Needed">{demand.qty.toLocaleString('en')}</DefinitionRow>
       </dl>
+      <CoveredBy row={row} />
+      <Promises row={row} />
+      <StandIns row={row} />
+      <ThePart row={row} />
+    </>
+  );
+}
+
+/** What covers it, from whom and where. */
+function CoveredBy({ row }: { row: NeedRow }) {
+  const scene = useScene('person');
+  const materials = useDerived(({ materials: known }) => known);
+  const byId = useMemo(() => new Map(materials?.supplies.map((one) => [one.id, one])), [materials]);
+  return (
+    <>
       <Heading aside={row.short > 0 ? <span className="text-error">{row.short} short</span> : 'all covered'}>
         Covered by
       </Heading>
@@ -110,6 +93,19 @@ export function NeedSheet({ row, onClose }: { row: NeedRow; onClose: () => void 
         })}
       </dl>
       {row.given.length === 0 && <p className="ink-2 text-xs">Nobody has any.</p>}
+    </>
+  );
+}
+
+/** Who puts pieces by for its section. */
+function Promises({ row }: { row: NeedRow }) {
+  const scene = useScene('person', 'promise');
+  const edit = useEdit();
+  const plans = useIsPlanner();
+  const may = useDenialReason();
+  const givers = listOf(scene, 'person').filter(({ id }) => id !== row.demand.person);
+  return (
+    <>
       {plans && row.section !== null && givers.length > 0 && (
         <SelectField
           label="Put by for it from"
@@ -152,6 +148,39 @@ export function NeedSheet({ row, onClose }: { row: NeedRow; onClose: () => void 
             )}
           </div>
         ))}
+    </>
+  );
+}
+
+/** What may stand in for it, and what was accepted to. */
+function StandIns({ row }: { row: NeedRow }) {
+  const scene = useScene('display', 'partType', 'substitute');
+  const materials = useDerived(({ materials: known }) => known);
+  const edit = useEdit();
+  const plans = useIsPlanner();
+  const { currency } = displayOf(scene);
+  const spare = useMemo(() => {
+    const stock = new Map<string, number>();
+    for (const supply of materials?.supplies ?? [])
+      if (supply.kind !== 'order') {
+        const key = `${supply.part} ${supply.colour}`;
+        stock.set(key, (stock.get(key) ?? 0) + (materials?.left.get(supply.id) ?? 0));
+      }
+    return stock;
+  }, [materials]);
+  const alternatives = substitutionsFor(row.part, row.colour, spare, scene.partType);
+  const accepted = listOf(scene, 'substitute').filter(
+    (one) => one.part === row.part && one.colour === row.colour,
+  );
+  const accept = (one: Substitution, section: string | null) =>
+    edit.add(
+      `accepted ${one.use.map(({ part, colour, qty }) => `${qty} × ${partName(part)} in ${colourName(colour)}`).join(', ')} for ${row.partWord} in ${row.colourWord}`,
+      'substitute',
+      freshId('substitute'),
+      { part: row.part, colour: row.colour, use: one.use, section },
+    );
+  return (
+    <>
       <Heading aside="by look, joints and money">What may stand in</Heading>
       <ul className="text-xs" data-alternatives>
         {accepted.map((one) => (
@@ -216,6 +245,29 @@ export function NeedSheet({ row, onClose }: { row: NeedRow; onClose: () => void 
           <li className="ink-2">Nothing makes this size or comes near its colour.</li>
         )}
       </ul>
+    </>
+  );
+}
+
+/** In which colours its part comes, what one weighs and costs. */
+function ThePart({ row }: { row: NeedRow }) {
+  const scene = useDisplay(({ scene: all }) => all);
+  const edit = useEdit();
+  const may = useDenialReason();
+  const { currency } = displayOf(scene);
+  const type = scene.partType[row.part];
+  const typeChange = { op: 'add' as const, kind: 'partType' as const, id: row.part, data: {} };
+  const know = (
+    label: string,
+    set: { grams?: number | null; price?: number | null; spares?: number | null },
+  ) =>
+    type
+      ? edit.patch(label, 'partType', type, set)
+      : edit.add(label, 'partType', row.part, { family: row.family, ...set });
+  const known = coloursKnown(scene, row.part);
+  const { price, guess } = priceOfPart(row.part, scene.partType);
+  return (
+    <>
       <Heading>The part</Heading>
       <p className="text-xs py-0.5" data-known>
         {known.length === 0 ? (

@@ -12,194 +12,30 @@ import { useDerived } from '../../workers/derived.tsx';
 const COLUMNS = '1fr 64px 24px';
 const ACCENT_COLUMNS = '92px minmax(80px,1fr) 58px 46px 46px 24px';
 
-/** A recipe with its tones and accents, and a patch of it as it is laid. */
-export function RecipeSheet({ recipe, plans }: { recipe: Recipe; plans: boolean }) {
-  const scene = useScene('section', 'customGround');
+interface RecipeProps {
+  recipe: Recipe;
+  plans: boolean;
+}
+
+const COLOURS = PALETTE.map(({ id, name }) => ({ value: id, word: name }));
+
+/** Sets fields of a recipe, with the words for the history. */
+function useSetRecipe(recipe: Recipe) {
   const edit = useEdit();
-  const set = (what: string, fields: Partial<Recipe>) =>
+  return (what: string, fields: Partial<Recipe>) =>
     edit.patch(`${what} of ${recipe.name}`, 'recipe', recipe, fields);
-  const colours = PALETTE.map(({ id, name }) => ({ value: id, word: name }));
-  const whole = recipe.tones.reduce((sum, { share }) => sum + share, 0);
+}
+
+/** A recipe with its tones and accents, and a patch of it as it is laid. */
+export function RecipeSheet({ recipe, plans }: RecipeProps) {
+  const edit = useEdit();
+  const set = useSetRecipe(recipe);
   return (
     <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_minmax(0,300px)] items-start">
       <div>
-        <TextField
-          label="Name"
-          required
-          value={recipe.name}
-          disabled={!plans}
-          onCommit={(name) => set('renamed', { name })}
-        />
-        <SelectField
-          label="Ground"
-          value={recipe.ground}
-          options={groundsOf(scene).map((value) => ({ value, word: groundName(scene, value) }))}
-          disabled={!plans}
-          onCommit={(ground) => set('changed the ground', { ground })}
-        />
-        <SelectField
-          label="Where"
-          value={recipe.section ?? ''}
-          options={[
-            { value: '', word: 'everywhere' },
-            ...listOf(scene, 'section').map(({ id, letter, name }) => ({
-              value: id,
-              word: `${letter}, ${name}`,
-            })),
-          ]}
-          disabled={!plans}
-          onCommit={(section) => set('moved', { section: section === '' ? null : section })}
-        />
-        <SelectField
-          label="Sides that show"
-          value={recipe.side ?? ''}
-          options={[{ value: '', word: 'as its base' }, ...colours]}
-          disabled={!plans}
-          onCommit={(side) => set('changed the sides', { side: side === '' ? null : side })}
-        />
-        <NumberField
-          label="May bend to stock by"
-          unit="%"
-          value={recipe.bend}
-          min={0}
-          max={100}
-          disabled={!plans}
-          onCommit={(bend) => set('changed the bend', { bend: bend ?? 0 })}
-        />
-        <Rows
-          id="tones"
-          title="Cover, the base first"
-          columns={COLUMNS}
-          words={['Colour', { right: 'Parts' }]}
-          add={{
-            word: 'Tone',
-            disabled: !plans || recipe.tones.length >= 8,
-            onClick: () => set('added a tone', { tones: [...recipe.tones, { colour: 'olive', share: 1 }] }),
-          }}
-        >
-          {recipe.tones.map((tone, i) => {
-            const put = (fields: Partial<typeof tone>) =>
-              set('changed a tone', {
-                tones: recipe.tones.map((one, k) => (k === i ? { ...one, ...fields } : one)),
-              });
-            return (
-              <Row key={i} label={`Tone ${i + 1}`} columns={COLUMNS}>
-                <span className="flex items-center gap-2">
-                  <Swatch colour={tone.colour} />
-                  <SelectField
-                    bare
-                    label={`Colour of tone ${i + 1}`}
-                    value={tone.colour}
-                    options={colours}
-                    disabled={!plans}
-                    onCommit={(colour) => put({ colour })}
-                  />
-                  <span className="ink-2 fig text-xs w-12 text-right">
-                    {whole > 0 ? Math.round((100 * tone.share) / whole) : 0} %
-                  </span>
-                </span>
-                <NumberField
-                  bare
-                  label={`Parts of tone ${i + 1}`}
-                  value={tone.share}
-                  min={0}
-                  max={1000}
-                  disabled={!plans}
-                  onCommit={(share) => put({ share: share ?? 0 })}
-                />
-                <RemoveButton
-                  what={`tone ${i + 1}`}
-                  disabled={!plans || recipe.tones.length === 1}
-                  onClick={() => set('removed a tone', { tones: recipe.tones.filter((_, k) => k !== i) })}
-                />
-              </Row>
-            );
-          })}
-        </Rows>
-        <Rows
-          id="accents"
-          title="Scattered on it"
-          aside="the base shows through"
-          columns={ACCENT_COLUMNS}
-          words={['Part', 'Colour', { right: '% of studs' }, { right: 'Group' }, { right: 'Apart' }]}
-          add={{
-            word: 'Accent',
-            disabled: !plans || recipe.accents.length >= 12,
-            onClick: () =>
-              set('added an accent', {
-                accents: [
-                  ...recipe.accents,
-                  { part: 'plate-1x1', colour: 'willow', percent: 2, group: 3, apart: 4 },
-                ],
-              }),
-          }}
-        >
-          {recipe.accents.map((accent, i) => {
-            const put = (fields: Partial<typeof accent>) =>
-              set('changed an accent', {
-                accents: recipe.accents.map((one, k) => (k === i ? { ...one, ...fields } : one)),
-              });
-            return (
-              <Row key={i} label={`Accent ${i + 1}`} columns={ACCENT_COLUMNS}>
-                <TextField
-                  bare
-                  label={`Part of accent ${i + 1}`}
-                  value={partName(accent.part)}
-                  disabled={!plans}
-                  check={(text) =>
-                    partNamed(text) ? null : `“${text}” is no part; type for instance plate 1x1.`
-                  }
-                  onCommit={(text) => put({ part: partNamed(text)?.id ?? accent.part })}
-                />
-                <SelectField
-                  bare
-                  label={`Colour of accent ${i + 1}`}
-                  value={accent.colour}
-                  options={colours}
-                  disabled={!plans}
-                  onCommit={(colour) => put({ colour })}
-                />
-                <NumberField
-                  bare
-                  label={`Percent of accent ${i + 1}`}
-                  value={accent.percent}
-                  min={0}
-                  max={60}
-                  disabled={!plans}
-                  onCommit={(percent) => put({ percent: percent ?? 0 })}
-                />
-                <NumberField
-                  bare
-                  whole
-                  label={`Group of accent ${i + 1}`}
-                  value={accent.group}
-                  min={1}
-                  max={5}
-                  disabled={!plans}
-                  onCommit={(group) => put({ group: group ?? 1 })}
-                />
-                <QuantityField
-                  bare
-                  measure="studs"
-                  hint={null}
-                  label={`Studs apart of accent ${i + 1}`}
-                  value={accent.apart}
-                  min={0}
-                  max={64}
-                  disabled={!plans}
-                  onCommit={(apart) => put({ apart })}
-                />
-                <RemoveButton
-                  what={`accent ${i + 1}`}
-                  disabled={!plans}
-                  onClick={() =>
-                    set('removed an accent', { accents: recipe.accents.filter((_, k) => k !== i) })
-                  }
-                />
-              </Row>
-            );
-          })}
-        </Rows>
+        <RecipeFields recipe={recipe} plans={plans} />
+        <Tones recipe={recipe} plans={plans} />
+        <Accents recipe={recipe} plans={plans} />
         {plans && (
           <button
             type="button"
@@ -222,6 +58,206 @@ export function RecipeSheet({ recipe, plans }: { recipe: Recipe; plans: boolean 
         }
       />
     </div>
+  );
+}
+
+/** Where it holds, and what shows at its sides. */
+function RecipeFields({ recipe, plans }: RecipeProps) {
+  const scene = useScene('section', 'customGround');
+  const set = useSetRecipe(recipe);
+  return (
+    <>
+      <TextField
+        label="Name"
+        required
+        value={recipe.name}
+        disabled={!plans}
+        onCommit={(name) => set('renamed', { name })}
+      />
+      <SelectField
+        label="Ground"
+        value={recipe.ground}
+        options={groundsOf(scene).map((value) => ({ value, word: groundName(scene, value) }))}
+        disabled={!plans}
+        onCommit={(ground) => set('changed the ground', { ground })}
+      />
+      <SelectField
+        label="Where"
+        value={recipe.section ?? ''}
+        options={[
+          { value: '', word: 'everywhere' },
+          ...listOf(scene, 'section').map(({ id, letter, name }) => ({
+            value: id,
+            word: `${letter}, ${name}`,
+          })),
+        ]}
+        disabled={!plans}
+        onCommit={(section) => set('moved', { section: section === '' ? null : section })}
+      />
+      <SelectField
+        label="Sides that show"
+        value={recipe.side ?? ''}
+        options={[{ value: '', word: 'as its base' }, ...COLOURS]}
+        disabled={!plans}
+        onCommit={(side) => set('changed the sides', { side: side === '' ? null : side })}
+      />
+      <NumberField
+        label="May bend to stock by"
+        unit="%"
+        value={recipe.bend}
+        min={0}
+        max={100}
+        disabled={!plans}
+        onCommit={(bend) => set('changed the bend', { bend: bend ?? 0 })}
+      />
+    </>
+  );
+}
+
+/** The colours of its cover, by parts of the whole. */
+function Tones({ recipe, plans }: RecipeProps) {
+  const set = useSetRecipe(recipe);
+  const whole = recipe.tones.reduce((sum, { share }) => sum + share, 0);
+  return (
+    <Rows
+      id="tones"
+      title="Cover, the base first"
+      columns={COLUMNS}
+      words={['Colour', { right: 'Parts' }]}
+      add={{
+        word: 'Tone',
+        disabled: !plans || recipe.tones.length >= 8,
+        onClick: () => set('added a tone', { tones: [...recipe.tones, { colour: 'olive', share: 1 }] }),
+      }}
+    >
+      {recipe.tones.map((tone, i) => {
+        const put = (fields: Partial<typeof tone>) =>
+          set('changed a tone', {
+            tones: recipe.tones.map((one, k) => (k === i ? { ...one, ...fields } : one)),
+          });
+        return (
+          <Row key={i} label={`Tone ${i + 1}`} columns={COLUMNS}>
+            <span className="flex items-center gap-2">
+              <Swatch colour={tone.colour} />
+              <SelectField
+                bare
+                label={`Colour of tone ${i + 1}`}
+                value={tone.colour}
+                options={COLOURS}
+                disabled={!plans}
+                onCommit={(colour) => put({ colour })}
+              />
+              <span className="ink-2 fig text-xs w-12 text-right">
+                {whole > 0 ? Math.round((100 * tone.share) / whole) : 0} %
+              </span>
+            </span>
+            <NumberField
+              bare
+              label={`Parts of tone ${i + 1}`}
+              value={tone.share}
+              min={0}
+              max={1000}
+              disabled={!plans}
+              onCommit={(share) => put({ share: share ?? 0 })}
+            />
+            <RemoveButton
+              what={`tone ${i + 1}`}
+              disabled={!plans || recipe.tones.length === 1}
+              onClick={() => set('removed a tone', { tones: recipe.tones.filter((_, k) => k !== i) })}
+            />
+          </Row>
+        );
+      })}
+    </Rows>
+  );
+}
+
+/** What lies scattered on it. */
+function Accents({ recipe, plans }: RecipeProps) {
+  const set = useSetRecipe(recipe);
+  return (
+    <Rows
+      id="accents"
+      title="Scattered on it"
+      aside="the base shows through"
+      columns={ACCENT_COLUMNS}
+      words={['Part', 'Colour', { right: '% of studs' }, { right: 'Group' }, { right: 'Apart' }]}
+      add={{
+        word: 'Accent',
+        disabled: !plans || recipe.accents.length >= 12,
+        onClick: () =>
+          set('added an accent', {
+            accents: [
+              ...recipe.accents,
+              { part: 'plate-1x1', colour: 'willow', percent: 2, group: 3, apart: 4 },
+            ],
+          }),
+      }}
+    >
+      {recipe.accents.map((accent, i) => {
+        const put = (fields: Partial<typeof accent>) =>
+          set('changed an accent', {
+            accents: recipe.accents.map((one, k) => (k === i ? { ...one, ...fields } : one)),
+          });
+        return (
+          <Row key={i} label={`Accent ${i + 1}`} columns={ACCENT_COLUMNS}>
+            <TextField
+              bare
+              label={`Part of accent ${i + 1}`}
+              value={partName(accent.part)}
+              disabled={!plans}
+              check={(text) =>
+                partNamed(text) ? null : `“${text}” is no part; type for instance plate 1x1.`
+              }
+              onCommit={(text) => put({ part: partNamed(text)?.id ?? accent.part })}
+            />
+            <SelectField
+              bare
+              label={`Colour of accent ${i + 1}`}
+              value={accent.colour}
+              options={COLOURS}
+              disabled={!plans}
+              onCommit={(colour) => put({ colour })}
+            />
+            <NumberField
+              bare
+              label={`Percent of accent ${i + 1}`}
+              value={accent.percent}
+              min={0}
+              max={60}
+              disabled={!plans}
+              onCommit={(percent) => put({ percent: percent ?? 0 })}
+            />
+            <NumberField
+              bare
+              whole
+              label={`Group of accent ${i + 1}`}
+              value={accent.group}
+              min={1}
+              max={5}
+              disabled={!plans}
+              onCommit={(group) => put({ group: group ?? 1 })}
+            />
+            <QuantityField
+              bare
+              measure="studs"
+              hint={null}
+              label={`Studs apart of accent ${i + 1}`}
+              value={accent.apart}
+              min={0}
+              max={64}
+              disabled={!plans}
+              onCommit={(apart) => put({ apart })}
+            />
+            <RemoveButton
+              what={`accent ${i + 1}`}
+              disabled={!plans}
+              onClick={() => set('removed an accent', { accents: recipe.accents.filter((_, k) => k !== i) })}
+            />
+          </Row>
+        );
+      })}
+    </Rows>
   );
 }
 
