@@ -25,8 +25,8 @@ export function fixedGround(scene: WithCustomGrounds, ground: Ground): FixedGrou
   return isFixedGround(ground) ? ground : (customGroundOf(scene, ground)?.like ?? 'soil');
 }
 
-/** How a ground is called: “grass”, or the name that the display gives to its own. */
-export const groundName = (scene: WithCustomGrounds, ground: Ground | 'bare'): string =>
+/** How a ground is called: “grass”, or the name of a custom one. */
+export const groundName = (scene: WithCustomGrounds, ground: string): string =>
   customGroundOf(scene, ground)?.name ?? ground;
 
 /** The grounds that a thing of a display may have: those of every display, then custom ones. */

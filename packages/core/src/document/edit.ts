@@ -178,6 +178,8 @@ export function unhung(scene: Scene, gone: readonly EntityRef[]): Change[] {
 }
 
 const GROUND_FIELDS = REFERENCES.filter(({ to }) => to === 'customGround');
+/** Names of the fields that hold a ground, whatever the kind. */
+const GROUND_KEYS = [...new Set(GROUND_FIELDS.map(({ field }) => field))];
 
 /** The things whose ground goes, in the ground that it is like. */
 function regrounded(scene: Scene, isGone: (ground: string) => boolean): Change[] {
@@ -203,7 +205,7 @@ function groundsIn(scene: Scene, things: readonly { entity: Entity<Kind> }[]): O
   const named = new Set(
     things.flatMap(({ entity }) => {
       const fields: Readonly<Record<string, unknown>> = { ...entity };
-      return [fields.ground, fields.bankGround];
+      return GROUND_KEYS.map((field) => fields[field]);
     }),
   );
   return CUSTOM_GROUNDS.flatMap((id) => {
@@ -253,7 +255,7 @@ function renamedGrounds(
   names: ReadonlyMap<string, Ground>,
 ): Record<string, unknown> {
   return Object.fromEntries(
-    ['ground', 'bankGround'].flatMap((field) => {
+    GROUND_KEYS.flatMap((field) => {
       const ground = data[field];
       if (typeof ground !== 'string' || !CUSTOM_GROUNDS.some((id) => id === ground)) return [];
       return [[field, names.get(ground) ?? (customGroundOf(scene, ground) ? ground : 'soil')]];

@@ -59,7 +59,7 @@ const SHOWN: Readonly<Record<string, readonly string[]>> = {
   'apps/web/src/pages/transport/LentPart.tsx': ['incident.to'],
   'apps/web/src/pages/transport/UnitPart.tsx': ['incident.piece'],
   'apps/web/src/pages/survey/venueFields.ts': ['opening.height'],
-  'apps/web/src/pages/stockpile/ListsPanel.tsx': ['partList.notes', 'partList.price'],
+  'apps/web/src/pages/stockpile/ListSheet.tsx': ['partList.notes', 'partList.price'],
   'apps/web/src/pages/stockpile/NeedSheet.tsx': ['partType.grams', 'promise.note'],
   'apps/web/src/pages/stockpile/OrderSheet.tsx': ['order.notes', 'order.seller'],
   'apps/web/src/pages/stockpile/RecipeSheet.tsx': ['recipe.bend'],

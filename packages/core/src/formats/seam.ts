@@ -1,6 +1,6 @@
 import { MM_PER_PLATE, MM_PER_STUD, formatPlates, type Rect } from '../grid/index.ts';
 import { OUTSIDE, indexAt, type Relief } from '../terrain/index.ts';
-import { groundName, GROUNDS, type Scene, type Seam, type SeamSide } from '../document/index.ts';
+import { groundName, type Scene, type Seam, type SeamSide } from '../document/index.ts';
 import { SEAM_WORDS, type SeamRemedy, type SeamSheet, type SeamState } from '../cut/index.ts';
 import { writeCsv } from './csv.ts';
 import type { Drawing } from './drawing.ts';
@@ -12,7 +12,7 @@ export function seamCsv(
   scene: Pick<Scene, 'customGround'>,
   { neighbours: { a, b }, studs }: SeamSheet,
 ): string {
-  const wordOf = (ground: string) => groundName(scene, GROUNDS.find((one) => one === ground) ?? 'bare');
+  const wordOf = (ground: string) => groundName(scene, ground);
   const rows = studs.flatMap((pair, at) =>
     pair ? [[at + 1, pair.a.height, wordOf(pair.a.ground), pair.b.height, wordOf(pair.b.ground)]] : [],
   );

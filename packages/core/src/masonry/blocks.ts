@@ -4,11 +4,11 @@ import {
   OUTSIDE,
   NEIGHBOUR_STEPS,
   NO_SLAB,
-  fixedGroundAt,
   eachStudOf,
   eachTouched,
   indexAt,
   levelHeight,
+  waterCodes,
   type Compiled,
   type Relief,
   type SlabKind,
@@ -251,6 +251,8 @@ export class Grounds {
   private readonly dress: ReturnType<typeof dressesOf>;
   /** Floors of the lowest cavities, by index of the stud. */
   private readonly floors = new Map<number, number>();
+  /** For each ground code whether it is judged as water: 1. */
+  private readonly waters: Uint8Array;
   /** Studs whose cover nobody sees: 1. */
   private readonly plain: Uint8Array;
 
@@ -275,6 +277,7 @@ export class Grounds {
         this.floors.set(i, Math.min(floor, this.floors.get(i) ?? floor));
       });
     }
+    this.waters = waterCodes(scene);
     this.plain = plainMask(scene, relief);
     compiled.relief.things.forEach(({ kind, id }, index) => {
       const method = kind === 'pad' || kind === 'hill' ? scene[kind][id]?.method : null;
@@ -439,7 +442,7 @@ export class Grounds {
   /** Whether waves break on a stud of water: its shore is near, on a side that is struck. */
   private isSurf(x: number, y: number, owner: number): boolean {
     const { relief } = this.compiled;
-    const isWater = (i: number) => fixedGroundAt(this.scene, relief, i) === 'water';
+    const isWater = (i: number) => i >= 0 && this.waters[relief.ground[i]] === 1;
     if (!isWater(indexAt(relief, x, y))) return false;
     return (this.struck.get(owner) ?? []).some((side) => {
       const { x: dx, y: dy } = NEIGHBOUR_STEPS[side];

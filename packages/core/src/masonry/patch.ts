@@ -1,4 +1,4 @@
-import { METHODS, customGroundOf, layersThick, type Ground, type Scene } from '../document/index.ts';
+import { METHODS, layersThick, type Ground, type Scene } from '../document/index.ts';
 import { countMasonry, dressMasonry } from './count.ts';
 import { dressesOf, skinOf } from './dress.ts';
 import type { Fill } from './fill.ts';
@@ -22,7 +22,7 @@ export interface GroundPatch {
 export function groundPatch(scene: Scene, ground: Ground): GroundPatch {
   const dress = dressesOf(scene)(ground, null);
   const studs = PATCH_SIDE * PATCH_SIDE;
-  const thick = 1 + layersThick(customGroundOf(scene, ground) ?? { layers: [] });
+  const thick = 1 + layersThick(dress);
   const layers = dress.layers.map(({ plates }) => plates);
   const fill: Fill = {
     ...{ w: PATCH_SIDE, d: PATCH_SIDE, deckMost: PATCH_SIDE, span: PATCH_SIDE, sheets: false },

@@ -1,10 +1,11 @@
 import { useMemo } from 'react';
 import { PALETTE, colourOf, partName, partNamed } from '@quarry/core/catalogue';
 import { accentsOf, bendCounts, countsOf, scatterOrder } from '@quarry/core/masonry';
-import { groundName, groundsOf, listOf, type Recipe } from '@quarry/core/document';
+import { groundName, groundsOf, type Recipe } from '@quarry/core/document';
 import { useEdit, useScene } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Heading, DefinitionRow } from '../../ui/parts.tsx';
+import { sectionOptions } from '../../ui/picks.ts';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
 import { useDerived } from '../../workers/derived.tsx';
@@ -84,13 +85,7 @@ function RecipeFields({ recipe, plans }: RecipeProps) {
       <SelectField
         label="Where"
         value={recipe.section ?? ''}
-        options={[
-          { value: '', word: 'everywhere' },
-          ...listOf(scene, 'section').map(({ id, letter, name }) => ({
-            value: id,
-            word: `${letter}, ${name}`,
-          })),
-        ]}
+        options={sectionOptions(scene, 'everywhere')}
         disabled={!plans}
         onCommit={(section) => set('moved', { section: section === '' ? null : section })}
       />
