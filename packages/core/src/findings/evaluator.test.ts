@@ -1,18 +1,17 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
+import { changeOf, randomActs } from '../../test/randomChanges.ts';
 import { randomDisplays } from '../../test/randomDisplays.ts';
 import { runs } from '../../test/runs.ts';
 import { CountCache } from '../masonry/index.ts';
 import { materialsOf } from '../materials/index.ts';
 import { compile } from '../terrain/index.ts';
 import {
-  KIND_NAMES,
   listOf,
   readFile,
   reduce,
   type Change,
-  type Kind,
   type Scene,
 } from '../document/index.ts';
 import { RuleEvaluator, evaluateRules } from './index.ts';
@@ -99,44 +98,19 @@ describe('rules evaluated one change after the other', () => {
 
   test('after any changes the findings are those of a fresh evaluation', () => {
     fc.assert(
-      fc.property(
-        randomDisplays,
-        fc.array(fc.record({ kind: fc.nat(), which: fc.nat(), act: fc.nat(3) }), {
-          minLength: 1,
-          maxLength: 6,
-        }),
-        (first, acts) => {
-          const evaluator = new RuleEvaluator();
-          let scene = first;
+      fc.property(randomDisplays, randomActs, (first, acts) => {
+        const evaluator = new RuleEvaluator();
+        let scene = first;
+        expect(evaluator.evaluate(scene, { today: TODAY })).toEqual(evaluateRules(scene, { today: TODAY }));
+        for (const one of acts) {
+          const change = changeOf(scene, one);
+          const done = change && reduce(scene, [change]);
+          if (!done?.ok) continue;
+          scene = done.scene;
           expect(evaluator.evaluate(scene, { today: TODAY })).toEqual(evaluateRules(scene, { today: TODAY }));
-          for (const { kind, which, act } of acts) {
-            const change = changeOf(scene, kind, which, act);
-            const done = change && reduce(scene, [change]);
-            if (!done?.ok) continue;
-            scene = done.scene;
-            expect(evaluator.evaluate(scene, { today: TODAY })).toEqual(
-              evaluateRules(scene, { today: TODAY }),
-            );
-          }
-        },
-      ),
+        }
+      }),
       { numRuns: runs(25) },
     );
   });
 });
-
-/** Moves, renames or removes one of the things there are. */
-function changeOf(scene: Scene, kind: number, which: number, act: number): Change | null {
-  const kinds = KIND_NAMES.filter((name) => name !== 'display' && listOf(scene, name).length > 0);
-  if (kinds.length === 0) return null;
-  const name: Kind = kinds[kind % kinds.length];
-  const list = listOf(scene, name);
-  const thing = list[which % list.length];
-  const at = { kind: name, id: thing.id, v: thing.v };
-  if (act === 0) return { op: 'remove', ...at };
-  if (act === 1 && 'x' in thing && typeof thing.x === 'number')
-    return { op: 'patch', ...at, set: { x: thing.x + 1.5 } };
-  if (act === 2 && 'height' in thing && typeof thing.height === 'number')
-    return { op: 'patch', ...at, set: { height: thing.height + 3 } };
-  return { op: 'patch', ...at, set: { name: `Other ${which % 7}` } };
-}

@@ -1,4 +1,4 @@
-import { centreOf, countOf, formatPlates, roundOut, intersection, type Rect } from '../grid/index.ts';
+import { centreOf, countOf, formatPlates, grown, roundOut, intersection } from '../grid/index.ts';
 import {
   NO_SLAB,
   OUTSIDE,
@@ -344,13 +344,6 @@ const plotAcross: Rule = {
     );
   },
 };
-
-const grown = ({ x, y, w, d }: Rect, by: number): Rect => ({
-  x: x - by,
-  y: y - by,
-  w: w + 2 * by,
-  d: d + 2 * by,
-});
 
 const endsOf = ({ x, y, angle }: { x: number; y: number; angle: number }, length: number): Point[] => {
   const [u, v] = [(Math.cos(angle) * length) / 2, (Math.sin(angle) * length) / 2];

@@ -8,6 +8,7 @@ export {
   unionArea,
   contains,
   containsPoint,
+  grown,
   roundOut,
   intersection,
   centreOf,

@@ -35,6 +35,14 @@ export function roundOut({ x, y, w, d }: Rect): Rect {
   return { x: west, y: north, w: Math.ceil(x + w) - west, d: Math.ceil(y + d) - north };
 }
 
+/** A rectangle that reaches further on each side. @param by how far, in the rectangle's own unit */
+export const grown = ({ x, y, w, d }: Rect, by: number): Rect => ({
+  x: x - by,
+  y: y - by,
+  w: w + 2 * by,
+  d: d + 2 * by,
+});
+
 /** Centre of a rectangle, in the rectangle's own unit. */
 export function centreOf({ x, y, w, d }: Rect): { x: number; y: number } {
   return { x: x + w / 2, y: y + d / 2 };

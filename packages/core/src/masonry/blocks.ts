@@ -180,7 +180,7 @@ export interface BlockInput {
 }
 
 /** How far from a stud its sides are looked at: as deep as a method keeps its tall pieces behind the face, studs. */
-const LOOKS_OUT = Math.max(
+export const LOOKS_OUT = Math.max(
   1,
   ...Object.values(METHOD_SPECS).flatMap(({ tall }) =>
     tall.map(({ at }) => (typeof at === 'object' ? at.behind : 1)),

@@ -21,6 +21,7 @@ import {
   type CountingBlock,
 } from './blocks.ts';
 import type { Bond } from './bond.ts';
+import { unchangedBlocks } from './changedBlocks.ts';
 import { countMasonry, dressMasonry, type CountLine, type Counted, type DressedMasonry } from './count.ts';
 import { MAX_HEIGHT, buildLayers } from './layers.ts';
 
@@ -109,8 +110,12 @@ export class CountCache {
   private inputsOf(scene: Scene, compiled: Compiled): readonly BlockWork[] {
     const { last } = this;
     if (last?.scene === scene && last.compiled === compiled) return last.work;
+    const isSame = last && unchangedBlocks(last.compiled, compiled);
+    const known = new Map(isSame ? last.work.map((one) => [one.input.block.id, one]) : []);
     const grounds = new Grounds(scene, compiled);
     const work = countingBlocks(scene, compiled.relief).map((block) => {
+      const before = known.get(block.id);
+      if (before && isSame?.(block)) return { key: before.key, input: { ...before.input, block } };
       const input = grounds.of(block);
       return { key: digestOf(input), input };
     });

@@ -63,26 +63,19 @@ export function buildLayers(fill: Fill): Masonry {
     layers.push(layer);
     watch.see(layer);
   };
-  const lay = (z: number, h: number, purpose: Purpose, family: Family, set: PieceSet) =>
-    take({ z, h, purpose, family, laid: tileLayer(mask, w, d, set, watch.open) });
+  const lay = (z: number, h: number, purpose: Purpose, family: Family, set: PieceSet, on = mask) =>
+    take({ z, h, purpose, family, laid: tileLayer(on, w, d, set, watch.open) });
   const methods = [...new Set(fill.method)].toSorted((a, b) => a - b);
   const covers = coversOf(fill, plan);
   const unders = undersOf(fill, plan);
   const taken = new Int16Array(n);
   const mask = new Uint8Array(n);
-  const bricks = (i: number, z: number) => {
-    const base = plan.baseAt(i, z);
-    return (z - base) % 3 === 0 && plan.topAt(i, z) >= z + 3;
-  };
-  const plates = (i: number, z: number) => {
-    const [base, top] = [plan.baseAt(i, z), plan.topAt(i, z)];
-    return z < top && z >= Math.max(base, top - ((top - base) % 3));
-  };
+  const plateMask = new Uint8Array(n);
   for (let z = 0; z < highest; z++) {
     layTall(fill, methods, plan, z, taken, mask, take);
-    const open = (i: number) => plan.stands(i, z) && taken[i] <= z;
-    if (masked(mask, (i) => open(i) && bricks(i, z))) lay(z, 3, 'core', 'brick', BRICKS);
-    if (masked(mask, (i) => open(i) && plates(i, z))) lay(z, 1, 'core', 'plate', PLATES);
+    const { bricks, plates } = coreOf(plan, z, taken, mask, plateMask);
+    if (bricks) lay(z, 3, 'core', 'brick', BRICKS);
+    if (plates) lay(z, 1, 'core', 'plate', PLATES, plateMask);
     for (const deck of decks) if (deck.z === z) take(deck);
     for (const crest of crests?.layers ?? []) if (crest.z === z) take(crest);
     for (const { under, h, studs } of unders.get(z) ?? []) {
@@ -96,6 +89,31 @@ export function buildLayers(fill: Fill): Masonry {
     }
   }
   return { w, d, layers, built: plan.built, bond: watch.done(), span };
+}
+
+/**
+ * The studs of the core at one height on which a brick begins, and those that a plate fills: what is left above the
+ * last whole brick.
+ * @param taken height up to which each stud is filled by taller pieces, plates
+ * @returns whether there are any of each
+ */
+function coreOf(
+  plan: Plan,
+  z: number,
+  taken: Int16Array,
+  brickMask: Uint8Array,
+  plateMask: Uint8Array,
+): { bricks: boolean; plates: boolean } {
+  let [bricks, plates] = [false, false];
+  for (let i = 0; i < taken.length; i++) {
+    brickMask[i] = plateMask[i] = 0;
+    if (taken[i] > z || !plan.stands(i, z)) continue;
+    const [base, top] = [plan.baseAt(i, z), plan.topAt(i, z)];
+    if (z >= top - ((top - base) % 3)) {
+      if (z < top) plates = (plateMask[i] = 1) === 1;
+    } else if ((z - base) % 3 === 0) bricks = (brickMask[i] = 1) === 1;
+  }
+  return { bricks, plates };
 }
 
 /** Covers by whether they are tiles, whether their tones are mixed, and what they are then laid with. */

@@ -49,7 +49,8 @@ export function tileLayer(
   const area = window.w * window.d;
   const own = cropped(mask, w, window);
   const joints = below && { west: cropped(below.west, w, window), north: cropped(below.north, w, window) };
-  const turned = transposed(own, window.w, window.d);
+  const open = packed(own, window.w, window.d);
+  const turned = packed(transposed(own, window.w, window.d), window.d, window.w);
   const jointsTurned = joints && {
     west: transposed(joints.north, window.w, window.d),
     north: transposed(joints.west, window.w, window.d),
@@ -57,7 +58,7 @@ export function tileLayer(
   const step = set.depths.find((depth) => depth <= 4) ?? 1;
   const phases = area > LARGE ? [0, step / 2] : Array.from({ length: step }, (_, phase) => phase);
   // No cover can have fewer pieces than the largest would make.
-  const floor = Math.ceil(own.reduce((sum, on) => sum + on, 0) / set.largest);
+  const floor = Math.ceil(open.studs / set.largest);
   const found: { laid: PlacedPieces; upright: boolean; cost: number }[] = [];
   const [mw, md] = [window.w, window.d];
   const judged = (laid: PlacedPieces, upright: boolean) => ({
@@ -70,8 +71,8 @@ export function tileLayer(
   for (const upright of [false, true])
     for (const phase of phases) {
       const laid = upright
-        ? inBands(turned, md, mw, set, jointsTurned, Math.floor(phase))
-        : inBands(own, mw, md, set, joints, Math.floor(phase));
+        ? inBands(turned, set, jointsTurned, Math.floor(phase))
+        : inBands(open, set, joints, Math.floor(phase));
       if (laid) found.push(judged(laid, upright));
     }
   // Bands begin on their own steps: where the largest piece fits across them, it is laid first and the rest in bands.
@@ -110,13 +111,14 @@ function largestFirst(
 ): PlacedPieces | null {
   const rest = mask.slice();
   const first = tileSome(rest, w, d, largestOf(set));
-  const studs = mask.reduce((sum, on) => sum + on, 0);
-  if ((first.length / 4) * set.largest < studs / 2) return null;
-  const bands = inBands(rest, w, d, set, under, 0);
-  if (!bands) return null;
-  const laid = new Int16Array(first.length + bands.length);
+  const bands = packed(rest, w, d);
+  const covered = (first.length / 4) * set.largest;
+  if (covered < bands.studs) return null;
+  const others = inBands(bands, set, under, 0);
+  if (!others) return null;
+  const laid = new Int16Array(first.length + others.length);
   laid.set(first);
-  laid.set(bands, first.length);
+  laid.set(others, first.length);
   return laid;
 }
 
@@ -139,16 +141,14 @@ const largest = new WeakMap<PieceSet, PieceSet>();
  */
 export function tileSome(mask: Uint8Array, w: number, d: number, set: PieceSet): PlacedPieces {
   const pieces = new Pieces();
-  const run = new Run(set, null, w);
-  for (const depth of set.depths)
-    for (let y = 0; y + depth <= d; y++)
-      for (let x = 0; x < w;) {
-        while (x < w && !full(mask, w, x, y, depth)) x++;
-        const from = x;
-        while (x < w && full(mask, w, x, y, depth)) x++;
-        if (x > from) run.lay(mask, from, x - from, y, depth, pieces);
-      }
-  return pieces.done();
+  const open = packed(mask, w, d);
+  const run = new Run(set, null, open);
+  for (const depth of set.depths) for (let y = 0; y + depth <= d; y++) layBand(open, y, depth, run, pieces);
+  const laid = pieces.done();
+  for (let p = 0; p < laid.length; p += 4)
+    for (let y = laid[p + 1]; y < laid[p + 1] + laid[p + 3]; y++)
+      mask.fill(0, y * w + laid[p], y * w + laid[p] + laid[p + 2]);
+  return laid;
 }
 
 interface Window {
@@ -218,45 +218,88 @@ class Pieces {
   done = (): PlacedPieces => this.data.slice(0, this.length);
 }
 
-/** Lays a mask in bands along x, the deepest first; null when something stays uncovered. */
-function inBands(
-  mask: Uint8Array,
-  w: number,
-  d: number,
-  set: PieceSet,
-  under: Joints | null,
-  phase: number,
-): PlacedPieces | null {
-  const open = mask.slice();
-  // Open studs of each row: a band with an empty row has no full column.
-  const rows = new Int32Array(d);
-  let left = 0;
-  for (let y = 0; y < d; y++) {
-    for (let i = y * w; i < (y + 1) * w; i++) rows[y] += open[i];
-    left += rows[y];
+/** The studs of a mask, 32 to a word: bit b of word k of a row is column 32 k + b. */
+interface OpenStuds {
+  w: number;
+  d: number;
+  /** Words of a row. */
+  words: number;
+  bits: Uint32Array;
+  /** How many there are. */
+  studs: number;
+}
+
+function packed(mask: Uint8Array, w: number, d: number): OpenStuds {
+  const words = Math.ceil(w / 32);
+  const bits = new Uint32Array(words * d);
+  let studs = 0;
+  for (let y = 0; y < d; y++)
+    for (let x = 0; x < w; x++)
+      if (mask[y * w + x]) {
+        bits[y * words + (x >>> 5)] |= 1 << (x & 31);
+        studs++;
+      }
+  return { w, d, words, bits, studs };
+}
+
+/** Takes a run of a row's studs out. */
+function close({ words, bits }: OpenStuds, y: number, from: number, to: number): void {
+  for (let x = from; x < to;) {
+    const next = Math.min(to, (x | 31) + 1);
+    const run = next - x === 32 ? -1 : ((1 << (next - x)) - 1) << (x & 31);
+    bits[y * words + (x >>> 5)] &= ~run;
+    x = next;
   }
+}
+
+/**
+ * @param flip 0: looks for a set bit; −1: for one that is not set
+ * @returns the first such column from `from` on; w when there is none
+ */
+function nextColumn(band: Uint32Array, from: number, w: number, flip: 0 | -1): number {
+  if (from >= w) return w;
+  let k = from >>> 5;
+  let bits = (band[k] ^ flip) & (-1 << (from & 31));
+  while (bits === 0) {
+    k++;
+    if (32 * k >= w) return w;
+    bits = band[k] ^ flip;
+  }
+  return Math.min(w, 32 * k + 31 - Math.clz32(bits & -bits));
+}
+
+/** Lays the runs of full columns of one band. @returns how many studs it covered */
+function layBand(open: OpenStuds, y: number, depth: number, run: Run, pieces: Pieces): number {
+  const { w, words, bits } = open;
+  const { band } = run;
+  let any = 0;
+  for (let k = 0; k < words; k++) {
+    let full = bits[y * words + k];
+    for (let row = y + 1; row < y + depth; row++) full &= bits[row * words + k];
+    band[k] = full;
+    any |= full;
+  }
+  let covered = 0;
+  for (let x = any === 0 ? w : nextColumn(band, 0, w, 0); x < w;) {
+    const end = nextColumn(band, x, w, -1);
+    covered += run.lay(x, end - x, y, depth, pieces);
+    x = nextColumn(band, end, w, 0);
+  }
+  return covered;
+}
+
+/** Lays a mask in bands along x, the deepest first; null when something stays uncovered. */
+function inBands(studs: OpenStuds, set: PieceSet, under: Joints | null, phase: number): PlacedPieces | null {
+  const open = { ...studs, bits: studs.bits.slice() };
+  let left = open.studs;
   const pieces = new Pieces();
-  const run = new Run(set, under, w);
+  const run = new Run(set, under, open);
   for (const depth of set.depths) {
     if (left === 0) break;
     // Bands of each depth on their own steps; whatever lies across those steps is caught at the other phases.
     for (let shift = 0; shift < depth && left > 0; shift++) {
-      for (let y = ((phase + shift) % depth) - (depth > 1 ? depth : 0); y + depth <= d; y += depth) {
-        if (y < 0) continue;
-        let fewest = rows[y];
-        for (let row = y + 1; row < y + depth; row++) fewest = Math.min(fewest, rows[row]);
-        // Columns that may still be full: as many as the emptiest row has studs.
-        for (let x = 0; x < w && fewest > 0;) {
-          while (x < w && !full(open, w, x, y, depth)) x++;
-          const from = x;
-          while (x < w && full(open, w, x, y, depth)) x++;
-          if (x === from) break;
-          fewest -= x - from;
-          const covered = run.lay(open, from, x - from, y, depth, pieces);
-          left -= covered;
-          for (let row = y; row < y + depth; row++) rows[row] -= covered / depth;
-        }
-      }
+      for (let y = (phase + shift) % depth; y + depth <= open.d; y += depth)
+        left -= layBand(open, y, depth, run, pieces);
       // On a wide layer the shifted bands find only scraps: the shallower depths cover those as well.
       if (depth > 4 && shift === 0) break;
     }
@@ -264,25 +307,24 @@ function inBands(
   return left === 0 ? pieces.done() : null;
 }
 
-function full(open: Uint8Array, w: number, x: number, y: number, depth: number): boolean {
-  for (let row = y; row < y + depth; row++) if (!open[row * w + x]) return false;
-  return true;
-}
-
 /** Cuts runs of a band along, by dynamic programming. */
 class Run {
   private cost = new Float64Array(0);
   private choice = new Int16Array(0);
+  /** The full columns of the band that is being laid. */
+  readonly band: Uint32Array;
 
   constructor(
     private readonly set: PieceSet,
     private readonly under: Joints | null,
-    private readonly w: number,
-  ) {}
+    private readonly open: OpenStuds,
+  ) {
+    this.band = new Uint32Array(open.words);
+  }
 
   /** Lays the run of `length` columns from `from`; returns how many studs it covered. */
-  lay(open: Uint8Array, from: number, length: number, y: number, depth: number, pieces: Pieces): number {
-    const { set, w } = this;
+  lay(from: number, length: number, y: number, depth: number, pieces: Pieces): number {
+    const { set, open } = this;
     const single = set.lengths[depth];
     const half = depth % 2 === 0 ? depth / 2 : 0;
     const paired = half > 0 && half <= 2 ? set.lengths[half] : [];
@@ -332,7 +374,7 @@ class Run {
         pieces.add(x, y, l, half);
         pieces.add(x, y + half, l, half);
       }
-      for (let row = y; row < y + depth; row++) open.fill(0, row * w + x, row * w + x + l);
+      for (let row = y; row < y + depth; row++) close(open, row, x, x + l);
       covered += l * depth;
       at -= l;
     }
@@ -341,14 +383,16 @@ class Run {
 
   /** What a joint before column x costs. */
   private jointsAcross(x: number, y: number, depth: number): number {
-    const { under, w } = this;
+    const { under, open } = this;
+    const { w } = open;
     let cost = 0;
     if (under) for (let row = y; row < y + depth; row++) cost += under.west[row * w + x];
     return cost;
   }
 
   private jointsAlong(x: number, length: number, y: number): number {
-    const { under, w } = this;
+    const { under, open } = this;
+    const { w } = open;
     let cost = 0;
     if (under) for (let i = y * w + x; i < y * w + x + length; i++) cost += under.north[i];
     return cost;

@@ -26,7 +26,7 @@ export * from './slabs.ts';
 export { heightOfStud, wholePlates, riseCard, type Raster, type RiseCard } from './rasterize.ts';
 export * from './plotCard.ts';
 export { roundRoofOf, type RoundRoof } from './roundRoof.ts';
-export { mergeOverlapping, influenceOf } from './changedAreas.ts';
+export { changedAreas, mergeOverlapping, influenceOf } from './changedAreas.ts';
 export { bodiesOf, plotBodies, spotSize, stripCorners, type Body, type BodyGround } from './bodies.ts';
 export * from './columns.ts';
 export * from './slabCard.ts';

@@ -1,4 +1,4 @@
-import { boundsOf, roundOut, intersection, studsIn, type Rect } from '../grid/index.ts';
+import { boundsOf, grown, roundOut, intersection, studsIn, type Rect } from '../grid/index.ts';
 import {
   GROUNDS,
   MAX_FOOTPRINT,
@@ -391,13 +391,6 @@ function topsTouched(before: Scene, scene: Scene, ground: readonly Rect[], chang
     }
   return areas;
 }
-
-const grown = ({ x, y, w, d }: Rect, by: number): Rect => ({
-  x: x - by,
-  y: y - by,
-  w: w + 2 * by,
-  d: d + 2 * by,
-});
 
 const areaOf = (rects: readonly Rect[]) => rects.reduce((sum, { w, d }) => sum + w * d, 0);
 
