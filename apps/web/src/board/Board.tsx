@@ -1,5 +1,4 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { Stage } from 'react-konva';
 import type { Rect } from '@quarry/core/grid';
 import type { EvaluatedFinding } from '@quarry/core/findings';
 import { footprintBounds } from '@quarry/core/terrain';
@@ -10,6 +9,7 @@ import type { CompiledGround } from '../workers/derived.tsx';
 import type { BoardActs } from './acts.ts';
 import { boardKeyDown } from './boardKeyDown.ts';
 import type { Picture } from './ink.ts';
+import { Stage } from './konva.ts';
 import { findingMarkAt } from './findingMarks.ts';
 import { groundArt, type GroundArt } from './groundArt.ts';
 import { useGestures, type DraftShape } from './gestures.ts';

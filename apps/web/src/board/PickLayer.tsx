@@ -1,4 +1,3 @@
-import { Image as KonvaImage, Layer as KonvaLayer, Rect as KonvaRect } from 'react-konva';
 import type { Rect } from '@quarry/core/grid';
 import type { Hill, Scene } from '@quarry/core/document';
 import type { CutLine, Picked } from '../data/view.ts';
@@ -15,6 +14,7 @@ import {
   box,
   type OtherPick,
 } from './overlays.tsx';
+import { Image as KonvaImage, Layer as KonvaLayer, Rect as KonvaRect } from './konva.ts';
 import type { Palette } from './palette.ts';
 import { lineOf, placeOf } from './place.ts';
 import { ridgeEnds, ridgeFrom } from './ridge.ts';

@@ -1,6 +1,6 @@
 import type Konva from 'konva';
 import { useEffect, useRef } from 'react';
-import { Layer as KonvaLayer, Shape } from 'react-konva';
+import { Layer as KonvaLayer, Shape } from './konva.ts';
 import { SceneBitmap } from './sceneBitmap.ts';
 import type { Picture } from './ink.ts';
 

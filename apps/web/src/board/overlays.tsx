@@ -1,10 +1,10 @@
 import type Konva from 'konva';
 import { Fragment, useEffect, useRef, useState } from 'react';
-import { Label, Line, Rect as KonvaRect, Tag, Text, Transformer } from 'react-konva';
 import type { Rect } from '@quarry/core/grid';
 import type { Guide } from '@quarry/core/venue';
 import type { CutLine } from '../data/view.ts';
 import { formatMeasure, formatOtherMeasure } from '../ui/quantity.ts';
+import { Label, Line, Rect as KonvaRect, Tag, Text, Transformer } from './konva.ts';
 import type { PALETTES } from './palette.ts';
 import { snapRect } from './pick.ts';
 import { rectToScreen, rectToStuds, toScreen, toStuds, type Viewport } from './viewport.ts';
