@@ -504,6 +504,19 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
       'at most 1b deep, or raise its surface by 2p',
     ],
   ],
+  // Two corners of 8 studs at the ends of one row of a house 16 wide leave nothing of it.
+  [
+    'corners-left-out',
+    plot(0, {
+      w: 16,
+      d: 16,
+      notches: [
+        { corner: 'nw', w: 8, d: 4 },
+        { corner: 'se', w: 8, d: 13 },
+      ],
+    }),
+    ['The corners left out of “Baker” take 16 studs of a row of 16', '15 may be'],
+  ],
   // The pad is 3 plates high: one for the cover, two for layers.
   [
     'layers-thin',

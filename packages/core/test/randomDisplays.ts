@@ -50,6 +50,14 @@ export const randomDisplays = fc
         ...{ ...place, ...size },
         turn: fc.constantFrom(0, 30, 90),
         shape: fc.constantFrom('box' as const, 'box' as const, 'round' as const),
+        notches: fc.uniqueArray(
+          fc.record({
+            corner: fc.constantFrom('nw' as const, 'ne' as const, 'se' as const, 'sw' as const),
+            w: fc.integer({ min: 1, max: 9 }),
+            d: fc.integer({ min: 1, max: 9 }),
+          }),
+          { selector: ({ corner }) => corner, maxLength: 2 },
+        ),
         height: fc.integer({ min: 1, max: 60 }),
         lean: fc.constantFrom(0, 0, 12),
         moves: fc.constantFrom('none' as const, 'none' as const, 'lower' as const, 'swing' as const),

@@ -7,13 +7,7 @@ import { runs } from '../../test/runs.ts';
 import { CountCache } from '../masonry/index.ts';
 import { materialsOf } from '../materials/index.ts';
 import { compile } from '../terrain/index.ts';
-import {
-  listOf,
-  readFile,
-  reduce,
-  type Change,
-  type Scene,
-} from '../document/index.ts';
+import { listOf, readFile, reduce, type Change, type Scene } from '../document/index.ts';
 import { RuleEvaluator, evaluateRules } from './index.ts';
 import { Computation, Input, Tracker } from './tracker.ts';
 

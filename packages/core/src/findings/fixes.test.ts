@@ -279,6 +279,24 @@ describe('fixes of findings', () => {
       expect(Object.values(after.extension)[0]).toMatchObject({ x: 0, y: 80, leadMm: 5000 });
     });
   });
+  test('corners left out that leave nothing are made as narrow as leaves a stud, or each half of that', () => {
+    const { fix, after } = fixed(
+      {
+        plots: [
+          {
+            ...{ id: 'a', name: 'Baker', x: 0, y: 0, w: 16, d: 16, height: 30 },
+            notches: [
+              { corner: 'nw', w: 12, d: 4 },
+              { corner: 'ne', w: 5, d: 4 },
+            ],
+          },
+        ],
+      },
+      'corners-left-out',
+    );
+    expect(fix.words).toBe('Leave out at most 7 studs at each corner of “Baker”');
+    expect(after.plot.a.notches.map(({ w }) => w)).toEqual([7, 5]);
+  });
   test('layers under a cover become as thin as the ground: 3 plates hold a cover, chalk and one of four of ice', () => {
     const layers = [
       { colour: 'chalk', plates: 1 },

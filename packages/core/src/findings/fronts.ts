@@ -1,6 +1,15 @@
 import { PLATE, centreOf, countOf, formatMm, formatPlates } from '../grid/index.ts';
 import { FRONT_DEPTH, OUTSIDE, indexAt, plotCard, floorBeside, standsOn } from '../terrain/index.ts';
-import { runsEast, SIDE_WORDS, displayOf, labelOf, listOf, type Plot } from '../document/index.ts';
+import {
+  isBoxed,
+  isRound,
+  runsEast,
+  SIDE_WORDS,
+  displayOf,
+  labelOf,
+  listOf,
+  type Plot,
+} from '../document/index.ts';
 import type { SeenThing } from '../visibility/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
 import { unorderedPairs } from './places.ts';
@@ -137,7 +146,10 @@ const frontBase: Rule = {
     listOf(scene, 'plot').flatMap((plot): FindingDraft[] => {
       if (!plot.streetFront) return [];
       const faults = [
-        plot.pavement !== null && plot.pavement !== PAVEMENT
+        plot.pavement !== null && !isBoxed(plot)
+          ? `no pavement is laid before a building that is ${isRound(plot) ? 'round' : 'without some of its corners'}`
+          : null,
+        plot.pavement !== null && isBoxed(plot) && plot.pavement !== PAVEMENT
           ? `its pavement is ${countOf(plot.pavement, 'stud')} deep where ${PAVEMENT} meet`
           : null,
         plot.connectors === 'none' ? 'it has no connectors where 2 a side belong' : null,

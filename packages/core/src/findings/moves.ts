@@ -40,7 +40,10 @@ const movesHit: Rule = {
       const others = bodies().filter(({ id }) => !along.has(id));
       for (const { at, corners, begins, top } of steps) {
         const hit = others.find(
-          (body) => body.begins < top && body.top > begins && convexOverlap(corners, body.corners),
+          (body) =>
+            body.begins < top &&
+            body.top > begins &&
+            (body.parts ?? [body.corners]).some((part) => convexOverlap(corners, part)),
         );
         const draft = { place: middleOf(corners) };
         if (hit)

@@ -21,6 +21,7 @@ import {
 import {
   builtCorners,
   wallCorners,
+  isBoxed,
   isRound,
   labelOf,
   listOf,
@@ -97,7 +98,7 @@ const plotsOverlap: Rule = {
       const shared = intersection(p.bounds, q.bounds);
       if (!shared) return null;
       const from = Math.max(p.begins, q.begins);
-      const both = isRound(a) || isRound(b) ? sharedStuds(p, q) : null;
+      const both = isBoxed(a) && isBoxed(b) ? null : sharedStuds(p, q);
       if (both === 0) return null;
       const walls = p.begins === p.ground && q.begins === q.ground;
       return {
@@ -353,10 +354,45 @@ const endsOf = ({ x, y, angle }: { x: number; y: number; angle: number }, length
   ];
 };
 
+const cornersLeftOut: Rule = {
+  id: 'corners-left-out',
+  title: 'Too much of a building is left out',
+  basis:
+    'Of each row of studs what its corners leave out at both ends; a stud of it is laid all the same, so that the building is one.',
+  page: 'plan',
+  severity: 'warning',
+  check: ({ scene }) =>
+    listOf(scene, 'plot').flatMap((plot): FindingDraft[] => {
+      if (isRound(plot) || plot.notches.length === 0) return [];
+      const wide = Math.round(plot.w);
+      const asked = Math.max(
+        ...plot.notches.map(({ corner, w, d }) => {
+          // The widest at the other end of one of the rows it reaches.
+          const others = plot.notches.filter((other) => {
+            const isSameEnd = other.corner[0] === corner[0];
+            return other.corner[1] !== corner[1] && (isSameEnd || other.d + d > Math.round(plot.d));
+          });
+          return w + Math.max(0, ...others.map((other) => other.w));
+        }),
+      );
+      if (asked < wide) return [];
+      return [
+        {
+          sentence: `The corners left out of “${plot.name}” take ${countOf(asked, 'stud')} of a row of ${wide}; ${wide - 1} may be.`,
+          remedy: 'Leave out narrower corners, or make it wider.',
+          place: centreOf(plotBounds(plot)),
+          things: [plotRef(plot)],
+          numbers: { asked, most: wide - 1 },
+        },
+      ];
+    }),
+};
+
 export const PLOT_RULES: readonly Rule[] = [
   plotsOverlap,
   turnReaches,
   turntableSweep,
   pinnedHalf,
   plotAcross,
+  cornersLeftOut,
 ];

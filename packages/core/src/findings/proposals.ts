@@ -110,6 +110,17 @@ export const PROPOSED: Readonly<Record<string, FixesOf>> = {
       },
     ];
   },
+  'corners-left-out': (scene, finding) => {
+    const plot = namedThing(scene, finding, 'plot');
+    const most = finding.numbers.most;
+    if (!plot || most === undefined) return [];
+    return [most, Math.floor(most / 2)].map((w) => ({
+      words: `Leave out at most ${countOf(w, 'stud')} at each corner of “${plot.name}”`,
+      changes: [
+        patch('plot', plot, { notches: plot.notches.map((one) => ({ ...one, w: Math.min(one.w, w) })) }),
+      ],
+    }));
+  },
   'footprint-limit': (scene) => {
     const { limitW, limitD } = displayOf(scene);
     if (limitW === null || limitD === null) return [];

@@ -24,6 +24,8 @@ export {
   grownRows,
   insideRows,
   maskOfRows,
+  middleOfRows,
+  offRows,
   outlineOfRows,
   studsOfRows,
   type StudRow,

@@ -1,4 +1,7 @@
-// Areas of whole studs that have one stretch of studs in each row: discs, ovals, what is left inside their walls.
+import type { Rect } from './rect.ts';
+
+// Areas of whole studs that have one stretch of studs in each row: discs, ovals, boxes without some corners, what is left
+// inside their walls.
 
 /** The studs of one row: from and to, the end not in it; none where from ≥ to. */
 export interface StudRow {
@@ -57,6 +60,32 @@ export function discWithin(w: number, d: number, off: { x: number; y: number }):
     const one = row < off.y ? undefined : rows.at(row - off.y);
     return row < d - off.y && one ? { from: one.from + off.x, to: one.to + off.x } : { from: 0, to: 0 };
   });
+}
+
+/** Middle of an area, studs from its west and north ends; 0, 0 for no studs. */
+export function middleOfRows(rows: readonly StudRow[]): { x: number; y: number } {
+  let [studs, x, y] = [0, 0, 0];
+  rows.forEach(({ from, to }, row) => {
+    const wide = Math.max(0, to - from);
+    studs += wide;
+    x += wide * ((from + to) / 2);
+    y += wide * (row + 0.5);
+  });
+  return studs > 0 ? { x: x / studs, y: y / studs } : { x: 0, y: 0 };
+}
+
+/**
+ * How far a rectangle is from what is outside an area, along x or y, whichever is more: so many studs could be taken off
+ * all round before it is met. 0: it touches what is outside, or stands in it.
+ */
+export function offRows(rows: readonly StudRow[], { x, y, w, d }: Rect): number {
+  let off = Math.min(y, rows.length - y - d);
+  rows.forEach((row, at) => {
+    const far = Math.max(0, y - at - 1, at - y - d);
+    const beside = isFilled(row) ? Math.min(x - row.from, row.to - x - w) : 0;
+    off = Math.min(off, Math.max(far, beside));
+  });
+  return Math.max(0, off);
 }
 
 /** How many studs an area has. */

@@ -2,7 +2,7 @@ import { partId, partOf } from '../catalogue/index.ts';
 import { PLATES_PER_BRICK } from '../grid/index.ts';
 import { builtRect, runsEast, type Side } from '../document/index.ts';
 import { connectorPlaces } from '../terrain/index.ts';
-import { sideLength, type Fronted, type WallOpening } from './fronts.ts';
+import { wallStretches, type Fronted, type WallOpening } from './fronts.ts';
 import { storeysOf } from './storeys.ts';
 
 // The bricks through which street fronts are connected, in the lowest course of both sides.
@@ -26,8 +26,13 @@ export function connectorBricks(plot: Fronted, openings: readonly WallOpening[])
   return sides.flatMap((side) =>
     connectorPlaces(plot).flatMap(({ from, to }): WallOpening[] => {
       const start = Math.round((isFromFront ? from : all - to) - before);
+      // Off the corners by a stud at least.
+      const wall = wallStretches(plot, side).find(
+        (stretch) => start > stretch.from && start + to - from < stretch.to,
+      );
+      if (!wall) return [];
       const one = {
-        ...{ side, part: CONNECTOR, from: start, wide: to - from },
+        ...{ side, back: wall.back, part: CONNECTOR, from: start, wide: to - from },
         ...{ foot: ground.from, top: ground.from + PLATES_PER_BRICK },
       };
       const isTaken = openings.some(
@@ -37,7 +42,7 @@ export function connectorBricks(plot: Fronted, openings: readonly WallOpening[])
           other.from < start + one.wide &&
           start < other.from + other.wide,
       );
-      return start < 1 || start + one.wide > sideLength(plot, side) - 1 || isTaken ? [] : [one];
+      return isTaken ? [] : [one];
     }),
   );
 }

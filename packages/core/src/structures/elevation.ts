@@ -5,7 +5,7 @@ import { isCornerSlope, isSlope } from './roofs.ts';
 import { buildingPieces } from './shell.ts';
 import { storeysOf, type Storey } from './storeys.ts';
 import { FACING } from './walls.ts';
-import { isRound, runsEast, wallTop, type Side } from '../document/index.ts';
+import { isBoxed, runsEast, wallTop, type Side } from '../document/index.ts';
 
 // A front as it is seen from outside: what shows of each piece in its face, from the left and from the ground.
 
@@ -74,13 +74,13 @@ export function elevationOf(plot: Fronted, side: Side): Elevation {
     .filter((piece) => {
       if (piece.use === 'pavement') return false;
       if (depthOf(piece) === 0) return true;
-      // Round walls and roofs draw back from their face: all of them, the farther hidden by the nearer.
-      if (isRound(plot)) return piece.use !== 'pillar';
+      // Round walls, those behind a corner left out and their roofs draw back: all of them, the farther hidden by the nearer.
+      if (!isBoxed(plot)) return piece.use !== 'pillar';
       // The ridge lies behind the slopes, as high as they end.
       return piece.use === 'roof' && (isSlope(piece) ? fallsTo(piece, side) : piece.z > wallTop(plot));
     })
     .toSorted((a, b) => depthOf(b) - depthOf(a));
-  const pieces = (isRound(plot) ? shown(faces, isX) : faces).map((piece): SeenPiece => {
+  const pieces = (isBoxed(plot) ? faces : shown(faces, isX)).map((piece): SeenPiece => {
     const [from, wide] = isX ? [piece.x, piece.w] : [piece.y, piece.d];
     const left = isFromWest ? from : length - from - wide;
     const isCorner = isCornerSlope(piece);

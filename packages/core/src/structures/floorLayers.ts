@@ -1,10 +1,10 @@
 import { contains, intersection, type Rect } from '../grid/index.ts';
-import { isRound, roundRoom, roundRows, wallStuds } from '../document/index.ts';
-import { roundRoofOf } from '../terrain/index.ts';
+import { areaRows, roomRows, wallStuds } from '../document/index.ts';
+import { ringRoofOf } from '../terrain/index.ts';
 import { layFloor, pillarsBeside, pillarsIn, pillarsUnder, type PillarSpot } from './floors.ts';
 import { builtSides, openingsOf, type Fronted, type WallOpening } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
-import { layDisc } from './round.ts';
+import { layRows } from './round.ts';
 import { slopedRoofOf } from './slopedRoof.ts';
 import { jumpersUnder } from './jumpers.ts';
 import { stairHoles, type StairHole } from './stairs.ts';
@@ -36,9 +36,10 @@ export function floorLayers(plot: Fronted): FloorLayer[] {
   const openings = openingsOf(plot);
   const fillsOf = (these: readonly WallOpening[]) => these.flatMap((one) => fillOf(one, { w, d, thick }));
   const taken = fillsOf(openings);
-  const room = isRound(plot) ? roundRoom(plot) : null;
+  const rows = areaRows(plot);
+  const room = roomRows(plot);
   const layWhole = (z: number): LaidPiece[] =>
-    room ? layDisc(roundRows(plot), w, z, 'floor') : layFloor({ x: 0, y: 0, w, d }, z, 'floor');
+    rows ? layRows(rows, w, z, 'floor') : layFloor({ x: 0, y: 0, w, d }, z, 'floor');
   const spots = room ? pillarsIn(room, layWhole(0), taken) : pillarsUnder(w, d, thick, taken);
   const inside = { x: thick, y: thick, w: w - 2 * thick, d: d - 2 * thick };
   const isInRoom = (rect: Rect) =>
@@ -51,9 +52,9 @@ export function floorLayers(plot: Fronted): FloorLayer[] {
     return open && isInRoom(open) ? [{ ...hole, ...open }] : [];
   });
   const storeys = storeysOf(plot);
-  const round = roundRoofOf(plot);
+  const rings = ringRoofOf(plot);
   const sloped = slopedRoofOf(plot);
-  const isOpenAbove = round ? !round.hasFloor : sloped !== null && sloped.courses > 0;
+  const isOpenAbove = rings ? !rings.hasFloor : sloped !== null && sloped.courses > 0;
   return storeys.map((storey, i) => {
     const own = openings.filter(({ foot }) => foot >= storey.from && foot < storey.to);
     const above = holes.filter((hole) => hole.storey === i + 1);

@@ -3,7 +3,7 @@ import {
   isOnHalf,
   isRound,
   roomCorners,
-  roundRoom,
+  roomRows,
   wallCorners,
   wallStuds,
   type Plot,
@@ -99,7 +99,7 @@ function planFloors(plot: Plot): FloorPlan[] {
   const sides = builtSides(plot);
   const [w, d] = [Math.max(0, sides.w - 2 * thick), Math.max(0, sides.d - 2 * thick)];
   const inside = (rect: Rect): Rect => ({ ...rect, x: rect.x - thick, y: rect.y - thick });
-  const room = isRound(plot) ? roundRoom(plot) : null;
+  const room = roomRows(plot);
   const rows =
     room?.slice(thick, thick + d).map(({ from, to }) => ({ from: from - thick, to: to - thick })) ?? null;
   const upright = {
@@ -119,7 +119,7 @@ function planFloors(plot: Plot): FloorPlan[] {
     const next = layers.at(i + 1)?.storey.level ?? Infinity;
     const pillars = layer.pillars.map(inside);
     const holes = layer.holes.map(({ x, y, w: wide, d: deep }) => inside({ x, y, w: wide, d: deep }));
-    const room = { w, d, rows, wall: thick, pillars, windows, holes };
+    const room = { w, d, rows, isRound: isRound(plot), wall: thick, pillars, windows, holes };
     const fittings = placed(plot, { ...room, from: i === 0 ? -Infinity : storey.level, to: next });
     const doors = own
       .filter(({ part }) => part.family === 'door')
@@ -164,13 +164,14 @@ interface Room {
   w: number;
   d: number;
   rows: readonly StudRow[] | null;
+  isRound: boolean;
   wall: number;
   pillars: readonly Rect[];
   windows: readonly Rect[];
   holes: readonly Rect[];
 }
 
-/** What a round room leaves of its rectangle, row by row. */
+/** What a room leaves of its rectangle, row by row. */
 const besides = ({ w, rows }: Pick<Room, 'w' | 'rows'>): Rect[] =>
   (rows ?? []).flatMap(({ from, to }, y) =>
     from < to
@@ -207,7 +208,8 @@ function faultOf(one: PlacedFitting, all: readonly PlacedFitting[], room: Room):
   // Walls are as thick as that at least: what is set in deeper comes out of the front.
   if (one.intoWall > 0 && one.intoWall >= room.wall)
     return `it is set ${countOf(one.intoWall, 'stud')} into a wall ${room.wall} thick`;
-  if (besides(room).some((wall) => intersection(wall, one))) return 'it stands in the round wall';
+  if (besides(room).some((wall) => intersection(wall, one)))
+    return `it stands in the ${room.isRound ? 'round ' : ''}wall`;
   const other = all.find(
     (each) => each.index !== one.index && each.from < one.to && one.from < each.to && intersection(each, one),
   );
@@ -222,17 +224,17 @@ function faultOf(one: PlacedFitting, all: readonly PlacedFitting[], room: Room):
 
 /** How a door opens into its room. */
 function swingOf(
-  { side, from, wide, foot, top }: WallOpening,
+  { side, back, from, wide, foot, top }: WallOpening,
   room: Room,
   fittings: readonly PlacedFitting[],
 ): DoorSwing {
   // By how far along the inside of its wall and how deep in the room a place is, from the wall's west or north end.
   const at = (along: number, deep: number): Spot =>
     ({
-      n: { x: along, y: deep },
-      s: { x: along, y: room.d - deep },
-      w: { x: deep, y: along },
-      e: { x: room.w - deep, y: along },
+      n: { x: along, y: back + deep },
+      s: { x: along, y: room.d - back - deep },
+      w: { x: back + deep, y: along },
+      e: { x: room.w - back - deep, y: along },
     })[side];
   const [a, b] = [from - room.wall, from - room.wall + wide];
   const ends = [at(a, 0), at(b, 0)];

@@ -4,8 +4,8 @@ import {
   runsEast,
   SIDES,
   builtRect,
+  areaRows,
   isRound,
-  roundRows,
   wallStuds,
   type Plot,
   type Side,
@@ -21,6 +21,7 @@ export type Fronted = Pick<
   | 'w'
   | 'd'
   | 'shape'
+  | 'notches'
   | 'height'
   | 'storeys'
   | 'storeyHeights'
@@ -70,6 +71,8 @@ export interface PlacedBay {
 /** A hole in a wall with what fills it. */
 export interface WallOpening {
   side: Side;
+  /** How far its wall lies behind the outermost of its side, studs: 0 but where a corner is left out. */
+  back: number;
   part: Part;
   /** From the west or north end of the wall, studs; and how wide it is. */
   from: number;
@@ -100,6 +103,39 @@ export const sideLength = (plot: Parameters<typeof builtRect>[0], side: Side): n
   return runsEast(side) ? w : d;
 };
 
+/** A straight stretch of wall that faces a side: from the west or north end of the side to before its other end, studs. */
+export interface WallStretch {
+  from: number;
+  to: number;
+  /** How far it lies behind the outermost wall of its side, studs, and how deep the building is behind it. */
+  back: number;
+  deep: number;
+}
+
+/** The walls that are seen straight on from a side, one beside the other. */
+export function wallStretches(plot: Parameters<typeof builtRect>[0], side: Side): WallStretch[] {
+  const { w, d } = builtSides(plot);
+  const isX = runsEast(side);
+  const [length, across] = isX ? [w, d] : [d, w];
+  const rows = areaRows(plot);
+  if (!rows) return [{ from: 0, to: length, back: 0, deep: across }];
+  const stretches: WallStretch[] = [];
+  for (let at = 0; at < length; at++) {
+    // The studs of the building in one line across it, from the west or north.
+    const line = isX
+      ? rows.flatMap(({ from, to }, y) => (at >= from && at < to ? [y] : []))
+      : Array.from({ length: Math.max(0, rows[at].to - rows[at].from) }, (_, k) => rows[at].from + k);
+    const first = line.at(0);
+    const end = line.at(-1);
+    if (first === undefined || end === undefined) continue;
+    const back = side === 'n' || side === 'w' ? first : across - 1 - end;
+    const last = stretches.at(-1);
+    if (last?.back === back && last.to === at && last.deep === line.length) last.to++;
+    else stretches.push({ from: at, to: at + 1, back, deep: line.length });
+  }
+  return stretches;
+}
+
 /** Length of a front, studs: of a round building the straight run in the middle of the side. */
 export const frontLength = (plot: Parameters<typeof builtRect>[0], side: Side): number =>
   sideLength(plot, side) - 2 * runStart(plot, side);
@@ -107,10 +143,8 @@ export const frontLength = (plot: Parameters<typeof builtRect>[0], side: Side): 
 /** Studs from an end of a side to where its front begins: 0 but for round buildings, which are alike from both ends. */
 function runStart(plot: Parameters<typeof builtRect>[0], side: Side): number {
   if (!isRound(plot)) return 0;
-  const rows = roundRows(plot);
   // A narrow oval has no stud at the ends of its rectangle.
-  const first = rows.findIndex(({ from }) => from === 0);
-  return runsEast(side) ? rows[0].from : first < 0 ? rows.length / 2 : first;
+  return wallStretches(plot, side).find(({ back }) => back === 0)?.from ?? sideLength(plot, side) / 2;
 }
 
 /** Whether the studs of a wall, counted from the west or north, begin at its left end as seen from outside. */
@@ -133,7 +167,7 @@ export function frontsOf(plot: Fronted): FrontCard[] {
       const bays = front.bays.map((bay, index): PlacedBay => {
         const place = { side: front.side, storey: front.storey, index, bay, left: at };
         at += bay.wide;
-        return { ...place, ...letIn(plot, place, { length, start, over: left, storeys }) };
+        return { ...place, ...letIn(plot, place, { over: left, storeys }) };
       });
       return { side: front.side, storey: front.storey, bays, left };
     });
@@ -172,12 +206,7 @@ export const openingsOf = (plot: Fronted): WallOpening[] =>
 function letIn(
   plot: Fronted,
   { side, storey: number, bay, left }: Pick<PlacedBay, 'side' | 'storey' | 'bay' | 'left'>,
-  {
-    length,
-    start,
-    over,
-    storeys,
-  }: { length: number; start: number; over: number; storeys: readonly Storey[] },
+  { over, storeys }: { over: number; storeys: readonly Storey[] },
 ): Pick<PlacedBay, 'opening' | 'fault' | 'isOff'> {
   const none = (fault: string | null) => ({ opening: null, fault, isOff: false });
   if (bay.part === null) return none(null);
@@ -199,18 +228,19 @@ function letIn(
     );
   if (bay.sill + courses > storey.courses)
     return none(`it needs ${countOf(bay.sill + courses, 'course')}, the storey has ${storey.courses}`);
-  const deep = sideLength(plot, runsEast(side) ? 'e' : 'n');
-  if (!isArch && 2 * part.d > deep)
-    return none(`it is ${countOf(part.d, 'stud')} deep, the building ${deep}`);
   const seen = left + Math.floor((bay.wide - wide) / 2);
+  // South is seen with the west at the left, west with the north: their left is where studs are counted from.
+  const from = beginsLeft(side) ? seen : sideLength(plot, side) - seen - wide;
+  const wall = wallStretches(plot, side).find((one) => one.from <= from && from + wide <= one.to);
+  if (!wall) return none('it would lie across the step of a corner that is left out');
+  if (!isArch && 2 * part.d > wall.deep)
+    return none(`it is ${countOf(part.d, 'stud')} deep, the building ${wall.deep}`);
   // What is deeper than the wall stands out inside, and keeps off the wall round the corner as far.
   const corner = Math.max(wallStuds(plot), isArch ? 1 : part.d);
-  if (seen - start < corner || seen - start + wide > length - corner)
+  if (from - wall.from < corner || wall.to - from - wide < corner)
     return none(
       `it stands within ${countOf(corner, 'stud')} of the ${isRound(plot) ? 'end of the straight run' : 'corner'}`,
     );
-  // South is seen with the west at the left, west with the north: their left is where studs are counted from.
-  const from = beginsLeft(side) ? seen : sideLength(plot, side) - seen - wide;
   // Seams are counted from the plot's own walls, pavement and all.
   const isX = runsEast(side);
   const built = builtRect(plot);
@@ -232,7 +262,7 @@ function letIn(
       `over the joint at ${formatPlates(under)} it is ${countOf(top - storey.to, 'plate')} too tall`,
     );
   return {
-    opening: { side, part, from, wide, foot, top },
+    opening: { side, back: wall.back, part, from, wide, foot, top },
     fault: null,
     isOff: (bay.wide - wide) % 2 === 1,
   };

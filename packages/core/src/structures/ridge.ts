@@ -1,5 +1,5 @@
 import { wallTop, type Plot } from '../document/index.ts';
-import { roundRoofOf } from '../terrain/index.ts';
+import { ringRoofOf } from '../terrain/index.ts';
 import type { Fronted } from './fronts.ts';
 import { slopedRoofOf } from './slopedRoof.ts';
 
@@ -7,7 +7,7 @@ import { slopedRoofOf } from './slopedRoof.ts';
 
 /** Plates above the building's ground: the top of its roof as it is laid. */
 export function ridgeOf(plot: Fronted): number {
-  const round = roundRoofOf(plot);
+  const round = ringRoofOf(plot);
   if (round) return round.top;
   const roof = slopedRoofOf(plot);
   return roof !== null && roof.courses > 0 ? roof.ridge : wallTop(plot) + 1;

@@ -7,7 +7,7 @@ import {
   columnsOf,
   compileRelief,
   plotCard,
-  roundRoofOf,
+  ringRoofOf,
   shellOf,
   tipsOfPlot,
 } from '../terrain/index.ts';
@@ -162,7 +162,7 @@ test('each stud of walls, floors and roof is filled once, every piece is borne, 
         .filter(({ use }) => use !== 'pillar')
         .reduce((sum, { w: wide, d: deep, h }) => sum + wide * deep * h, 0);
       let open = 0;
-      for (const { z, outer, hole } of roundRoofOf(own)?.rings ?? [])
+      for (const { z, outer, hole } of ringRoofOf(own)?.rings ?? [])
         for (let y = 0; y < d; y++)
           for (let x = outer[y].from; x < outer[y].to; x++)
             if (at(x, y, z) === 0 && !(x >= hole[y].from && x < hole[y].to)) open += 3;

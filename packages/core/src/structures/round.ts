@@ -1,13 +1,14 @@
 import { PLATE_SIZES, partId } from '../catalogue/index.ts';
 import { PLATES_PER_BRICK, maskOfRows, type StudRow } from '../grid/index.ts';
-import { roundRoom, roundRows } from '../document/index.ts';
+import { areaRows, roomRows } from '../document/index.ts';
 import { BRICKS, BondWatch, PLATES, UNSEARCHED, tileLayer, type BuildingUse } from '../masonry/index.ts';
-import type { RoundRoof } from '../terrain/index.ts';
+import type { RingRoof } from '../terrain/index.ts';
 import type { Fronted } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
 import { longestFirst } from './row.ts';
 
-// What lies over the walls of a round building: floors of plates, and roofs of rings of bricks that draw in.
+// What lies over the walls of a building that fills no rectangle: floors of plates, and roofs of rings of bricks that draw
+// in.
 
 /** A raster of studs. */
 interface Field {
@@ -37,21 +38,21 @@ function piecesOf(laid: Int16Array, family: 'brick' | 'plate', z: number, use: B
 }
 
 /** One layer of plates over an area; each stud once. @param w studs from the west end of the rows to the east one */
-export const layDisc = (rows: readonly StudRow[], w: number, z: number, use: BuildingUse): LaidPiece[] =>
+export const layRows = (rows: readonly StudRow[], w: number, z: number, use: BuildingUse): LaidPiece[] =>
   covered({ mask: maskOfRows(rows, w), w, d: rows.length }, 'plate', z, use).pieces;
 
 /**
- * The pieces of a round roof from the eaves up. Bricks that reach in over the ring below lie on it with their other stud;
+ * The pieces of a roof of rings from the eaves up. Bricks that reach in over the ring below lie on it with their other stud;
  * what finds no place so is left open under the next.
  */
-export function layRoundRoof(plot: Fronted, { hasFloor, rings, top }: RoundRoof): LaidPiece[] {
-  const rows = roundRows(plot);
+export function layRingRoof(plot: Fronted, { hasFloor, rings, top }: RingRoof): LaidPiece[] {
+  const rows = areaRows(plot) ?? [];
   const [w, d] = [Math.max(1, Math.round(plot.w)), rows.length];
   const pieces: LaidPiece[] = [];
   const whole = maskOfRows(rows, w);
-  const room = maskOfRows(roundRoom(plot), w);
+  const room = maskOfRows(roomRows(plot) ?? [], w);
   let under = hasFloor ? whole : whole.map((on, i) => (room[i] ? 0 : on));
-  if (hasFloor) pieces.push(...layDisc(rows, w, rings[0].z - 1, 'floor'));
+  if (hasFloor) pieces.push(...layRows(rows, w, rings[0].z - 1, 'floor'));
   const watch = new BondWatch(w, d);
   for (const { z, outer, hole } of rings) {
     const open = maskOfRows(hole, w);
@@ -74,35 +75,116 @@ export function layRoundRoof(plot: Fronted, { hasFloor, rings, top }: RoundRoof)
 
 /** Lengths of plates a stud wide, the longest first. */
 const STRIPS = PLATE_SIZES.flatMap(([w, d]) => (w === 1 ? [d] : [])).toSorted((a, b) => b - a);
+/** Plates both ways round, the smallest first. */
+const BOTH_WAYS = PLATE_SIZES.flatMap(([w, d]) =>
+  w === d
+    ? [[w, d]]
+    : [
+        [w, d],
+        [d, w],
+      ],
+).toSorted((a, b) => a[0] * a[1] - b[0] * b[1]);
+/** What is open over more studs than this is crossed by strips the other way. */
+const CROSSED = 4;
 
 /**
  * The plates that close a roof: over what is open strips from one side to the other, each of which lies on the last ring
- * with an end, the rest as it comes.
+ * with an end, the rest as it comes. Of an opening that is long they go across; where two such meet, a plate that reaches
+ * to a corner between them.
  * @param under studs of the last ring
  */
 function layCap(mask: Uint8Array, under: Uint8Array, w: number, z: number): LaidPiece[] {
-  const d = mask.length / w;
-  const left = mask.slice();
-  const strips: number[] = [];
-  for (let y = 0; y < d; y++)
-    for (let x = 0; x < w; x++) {
-      if (!mask[y * w + x] || under[y * w + x]) continue;
-      let end = x;
-      while (end < w && mask[y * w + end] && !under[y * w + end]) end++;
-      const from = x > 0 && left[y * w + x - 1] ? x - 1 : x;
-      const to = end < w && mask[y * w + end] ? end + 1 : end;
-      // One that is made in no such length ends with the stud that is borne at its far side.
-      for (const { at, long } of longestFirst(to - from, STRIPS)) strips.push(from + at, y, long, 1);
-      left.fill(0, y * w + from, y * w + to);
-      x = to - 1;
-    }
+  const cap: Cap = { w, d: mask.length / w, under, left: mask.slice(), laid: [] };
+  const [alongX, alongY] = [runsOf(cap, 1), runsOf(cap, w)];
+  for (let i = 0; i < mask.length; i++)
+    if (isOpenAt(cap, i) && alongX[i] > CROSSED && alongY[i] > CROSSED)
+      coverMeeting(cap, i, (k) => alongX[k] > CROSSED && alongY[k] > CROSSED);
+  const across = runsOf(cap, 1);
+  layStrips(cap, w, (i) => across[i] > CROSSED);
+  layStrips(cap, 1, () => true);
   return [
-    ...piecesOf(Int16Array.from(strips), 'plate', z, 'roof'),
-    ...covered({ mask: left, w, d }, 'plate', z, 'roof').pieces,
+    ...piecesOf(Int16Array.from(cap.laid), 'plate', z, 'roof'),
+    ...covered({ mask: cap.left, w, d: cap.d }, 'plate', z, 'roof').pieces,
   ];
 }
 
-function studsAt([x, y, wide, deep]: Int16Array, w: number): number[] {
+/** A layer of plates as it is being laid. */
+interface Cap {
+  w: number;
+  d: number;
+  /** Studs that plates lie on. */
+  under: Uint8Array;
+  /** Studs that no plate covers yet: 1. */
+  left: Uint8Array;
+  /** Four numbers a plate, as `PlacedPieces`. */
+  laid: number[];
+}
+
+const isOpenAt = ({ left, under }: Cap, i: number): boolean => left[i] === 1 && under[i] === 0;
+
+/** How many open studs lie in one line with each, along x (step 1) or along y (step w); 0 for what is not open. */
+function runsOf(cap: Cap, step: number): Uint16Array {
+  const { w, left } = cap;
+  const runs = new Uint16Array(left.length);
+  const goesOn = (i: number) => (step > 1 || i % w > 0) && i - step >= 0 && isOpenAt(cap, i - step);
+  for (let i = 0; i < left.length; i++) {
+    if (!isOpenAt(cap, i)) continue;
+    let from = i;
+    while (goesOn(from)) from -= step;
+    runs[i] = (i - from) / step + 1;
+  }
+  // Each has the length of its whole run: that of the stud after it, where that is open.
+  for (let i = left.length - 1; i >= 0; i--) {
+    const next = i + step;
+    const isSame = runs[i] > 0 && next < left.length && (step > 1 || next % w > 0) && runs[next] > 0;
+    if (isSame) runs[i] = runs[next];
+  }
+  return runs;
+}
+
+/** Strips over the open studs of one line each, with what they lie on at either end. */
+function layStrips(cap: Cap, step: number, wanted: (i: number) => boolean): void {
+  const { w, d, left, under, laid } = cap;
+  const isX = step === 1;
+  const [lines, length] = isX ? [d, w] : [w, d];
+  for (let line = 0; line < lines; line++) {
+    const at = (k: number) => (isX ? line * w + k : k * w + line);
+    const isFree = (k: number) => k >= 0 && k < length && left[at(k)] === 1;
+    for (let k = 0; k < length; k++) {
+      if (!isOpenAt(cap, at(k)) || !wanted(at(k))) continue;
+      let end = k;
+      while (end < length && isOpenAt(cap, at(end)) && wanted(at(end))) end++;
+      const from = isFree(k - 1) && under[at(k - 1)] ? k - 1 : k;
+      const to = isFree(end) && under[at(end)] ? end + 1 : end;
+      // One that is made in no such length ends with the stud that is borne at its far side.
+      for (const { at: off, long } of longestFirst(to - from, STRIPS))
+        laid.push(...(isX ? [from + off, line, long, 1] : [line, from + off, 1, long]));
+      for (let one = from; one < to; one++) left[at(one)] = 0;
+      k = to - 1;
+    }
+  }
+}
+
+/** Covers all open studs about one that are meant with the smallest plate that lies on a stud, if there is any. */
+function coverMeeting(cap: Cap, first: number, isMeant: (i: number) => boolean): void {
+  const { w, d, left, under, laid } = cap;
+  const [x0, y0] = [first % w, Math.trunc(first / w)];
+  let [wide, deep] = [1, 1];
+  while (x0 + wide < w && isOpenAt(cap, first + wide) && isMeant(first + wide)) wide++;
+  while (y0 + deep < d && isOpenAt(cap, first + deep * w) && isMeant(first + deep * w)) deep++;
+  for (const [pw, pd] of BOTH_WAYS)
+    for (let y = y0 + deep - pd; pw >= wide && pd >= deep && y <= y0; y++)
+      for (let x = x0 + wide - pw; x <= x0; x++) {
+        if (x < 0 || y < 0 || x + pw > w || y + pd > d) continue;
+        const studs = studsAt([x, y, pw, pd], w);
+        if (!studs.every((i) => left[i] === 1) || !studs.some((i) => under[i])) continue;
+        laid.push(x, y, pw, pd);
+        for (const i of studs) left[i] = 0;
+        return;
+      }
+}
+
+function studsAt([x, y, wide, deep]: ArrayLike<number> & Iterable<number>, w: number): number[] {
   return Array.from({ length: wide * deep }, (_, k) => (y + Math.trunc(k / wide)) * w + x + (k % wide));
 }
 

@@ -4,22 +4,24 @@ import {
   SIDES,
   isOnHalf,
   isRound,
-  roundRows,
+  runsEast,
+  areaRows,
   wallStuds,
   wallTop,
   type PartLine,
+  type Side,
 } from '../document/index.ts';
 import type { BuildingUse } from '../masonry/index.ts';
-import { roundRoofOf } from '../terrain/index.ts';
+import { ringRoofOf } from '../terrain/index.ts';
 import { connectorBricks } from './connectors.ts';
 import { floorLayers } from './floorLayers.ts';
 import { layFloor, layPillars } from './floors.ts';
-import { builtSides, type Fronted } from './fronts.ts';
+import { builtSides, wallStretches, type Fronted, type WallStretch } from './fronts.ts';
 import { laySlopedRoof, slopedRoofOf } from './slopedRoof.ts';
 import { mixedColours } from './mixes.ts';
 import { layPavement, type StreetRules } from './pavement.ts';
 import type { BuildingPiece, LaidPiece } from './piece.ts';
-import { layDisc, layRoundRoof } from './round.ts';
+import { layRingRoof, layRows } from './round.ts';
 import { coursesOf, partJoints } from './storeys.ts';
 import { fillOf, layWalls } from './walls.ts';
 
@@ -36,7 +38,7 @@ export function buildingPieces(plot: Fronted, street: StreetRules): BuildingPiec
   const { w, d } = builtSides(plot);
   // A building is no thinner than its walls.
   const thick = Math.min(wallStuds(plot), w, d);
-  const rows = isRound(plot) ? roundRows(plot) : null;
+  const rows = areaRows(plot);
   const joints = partJoints(plot);
   const layers = floorLayers(plot);
   const connectors = connectorBricks(plot, layers[0]?.openings ?? []);
@@ -60,8 +62,8 @@ export function buildingPieces(plot: Fronted, street: StreetRules): BuildingPiec
 /** Pieces in their colours, walls and roof mixed as they are asked to be; walls that nobody sees are of any. */
 function coloured(plot: Fronted, pieces: readonly LaidPiece[]): BuildingPiece[] {
   const colours = new Map<LaidPiece, string>();
-  if (plot.bareSides.length > 0 && !isRound(plot))
-    for (const piece of pieces) if (isBare(plot, piece)) colours.set(piece, ANY_COLOUR);
+  const faces = plot.bareSides.length > 0 && !isRound(plot) ? facesOf(plot) : null;
+  if (faces) for (const piece of pieces) if (isBare(plot, piece, faces)) colours.set(piece, ANY_COLOUR);
   for (const use of MIXED) {
     const own = pieces.filter((piece) => piece.use === use && !colours.has(piece));
     const mixes = plot.mixes.filter((mix) => mix.of === use);
@@ -71,12 +73,24 @@ function coloured(plot: Fronted, pieces: readonly LaidPiece[]): BuildingPiece[] 
   return pieces.map((piece) => ({ ...piece, colour: colours.get(piece) ?? colourOf(plot, piece.use) }));
 }
 
+/** For each side the walls that face it: see `wallStretches`. */
+type Faces = Record<Side, readonly WallStretch[]>;
+const facesOf = (plot: Fronted): Faces => ({
+  n: wallStretches(plot, 'n'),
+  e: wallStretches(plot, 'e'),
+  s: wallStretches(plot, 's'),
+  w: wallStretches(plot, 'w'),
+});
+
 /** Whether a piece of a wall shows on sides that nobody sees, and on no other. */
-function isBare(plot: Fronted, { use, x, y, w, d }: LaidPiece): boolean {
+function isBare(plot: Fronted, { use, x, y, w, d }: LaidPiece, faces: Faces): boolean {
   if (use !== 'wall') return false;
   const size = builtSides(plot);
-  const shows = { n: y <= 0, w: x <= 0, s: y + d >= size.d, e: x + w >= size.w };
-  const on = SIDES.filter((side) => shows[side]);
+  const off = { n: y, w: x, s: size.d - y - d, e: size.w - x - w };
+  const on = SIDES.filter((side) => {
+    const [from, to] = runsEast(side) ? [x, x + w] : [y, y + d];
+    return faces[side].some((wall) => wall.from < to && from < wall.to && off[side] <= wall.back);
+  });
   return on.length > 0 && on.every((side) => plot.bareSides.includes(side));
 }
 
@@ -88,12 +102,11 @@ function layRoof(plot: Fronted): LaidPiece[] {
   const { w, d } = builtSides(plot);
   const sloped = slopedRoofOf(plot);
   if (sloped !== null && sloped.courses > 0) return laySlopedRoof(plot, sloped);
-  const round = roundRoofOf(plot);
-  if (round) return layRoundRoof(plot, round);
+  const rings = ringRoofOf(plot);
+  if (rings) return layRingRoof(plot, rings);
   const top = wallTop(plot);
-  return isRound(plot)
-    ? layDisc(roundRows(plot), w, top, 'roof')
-    : layFloor({ x: 0, y: 0, w, d }, top, 'roof');
+  const rows = areaRows(plot);
+  return rows ? layRows(rows, w, top, 'roof') : layFloor({ x: 0, y: 0, w, d }, top, 'roof');
 }
 
 /** The colour of what shows; what is hidden takes any. */
@@ -111,6 +124,7 @@ export function shellPieces(plot: Fronted, street: StreetRules): PartLine[] {
   const { w, d, height, storeys, storeyHeights, wall, front, streetFront, pavement, connectors } = plot;
   const {
     shape,
+    notches,
     roundRoof,
     bays,
     cutAt,
@@ -149,7 +163,7 @@ export function shellPieces(plot: Fronted, street: StreetRules): PartLine[] {
       use === 'stair' || isOnHalf(place) ? [place, on, use, climbsTo] : 0,
     ),
     [wallColour, roofColour, letInColour, mixes],
-    plot.bareSides,
+    [plot.bareSides, notches],
     street.pavementLight,
     street.pavementDark,
   ]);

@@ -1,6 +1,6 @@
 import { partId, partOf, type Part } from '../catalogue/index.ts';
 import { PLATES_PER_BRICK } from '../grid/index.ts';
-import { isRound, runsEast, wallStuds, wallTop, type Plot, type Side } from '../document/index.ts';
+import { isBoxed, runsEast, wallStuds, wallTop, type Plot, type Side } from '../document/index.ts';
 import { builtSides, type Fronted } from './fronts.ts';
 import { layFloor } from './floors.ts';
 import type { LaidPiece } from './piece.ts';
@@ -62,12 +62,12 @@ function roofWith(plot: Fronted, slope: Part): SlopedRoof {
 }
 
 /**
- * The roof of slopes of a building; null for a flat one and for a round building. With the slopes that it names where they carry one another,
+ * The roof of slopes of a building; null for a flat one and for a building that fills no rectangle. With the slopes that it names where they carry one another,
  * or those whose ridge comes nearest to its height, the flatter of two.
  * @returns of no courses where the building is too narrow for any
  */
 export function slopedRoofOf(plot: Fronted): SlopedRoof | null {
-  if (plot.eaves === null || isRound(plot)) return null;
+  if (plot.eaves === null || !isBoxed(plot)) return null;
   const own = plot.slope === null ? null : partOf(plot.slope);
   if (own?.family === 'slope' && carriesNext(own)) return roofWith(plot, own);
   const off = (roof: SlopedRoof) => Math.abs(roof.ridge - plot.height);

@@ -14,7 +14,7 @@ export interface StoreyWalls {
   w: number;
   d: number;
   thick: number;
-  /** Its studs row by row where it is round; null: they fill its rectangle. */
+  /** Its studs row by row; null: they fill its rectangle. */
   rows: readonly StudRow[] | null;
   storey: Storey;
   /** What is let into them. */
@@ -36,7 +36,8 @@ const THROUGH = 1000;
 /**
  * The pieces of a storey's walls, course by course. Walls of one stud or two interlock at the corners: in the first
  * course the sides along x run through, in the second those along y, and no joint lies over one of the course below
- * where bricks of up to four studs allow it. Thicker walls and round ones are laid as an area, less their openings.
+ * where bricks of up to four studs allow it. Thicker walls, round ones and those round a corner left out are laid as an area, less
+ * their openings.
  */
 export function layWalls(walls: StoreyWalls): LaidPiece[] {
   const { w, d, thick, rows } = walls;
@@ -126,13 +127,13 @@ function layArea({ w, d, thick, rows, storey, openings, joints }: StoreyWalls): 
   for (const [course, { family: wanted, z, h }] of coursesOf(storey, joints).entries()) {
     // Few tiles are made wide enough for a thick wall: its joints are of plates.
     const family = wanted === 'tile' ? 'plate' : wanted;
-    const mask = rows ? roundRing(rows, w, thick) : wallMask(w, d, thick);
+    const mask = rows ? ringMask(rows, w, thick) : wallMask(w, d, thick);
     for (const one of openings) {
       if (!holeAt(one, z)) continue;
       const [a, b] = holeOf(one, z);
       for (let along = a; along < b; along++)
         for (let deep = 0; deep < thick; deep++) {
-          const { x, y } = studOf(one.side, along, deep, { w, d });
+          const { x, y } = studOf(one.side, along, one.back + deep, { w, d });
           mask[y * w + x] = 0;
         }
     }
@@ -159,13 +160,13 @@ export const wallMask = (w: number, d: number, thick: number): Uint8Array =>
     return Math.min(x, y, w - 1 - x, d - 1 - y) < thick ? 1 : 0;
   });
 
-/** The same of a round building. */
-function roundRing(rows: readonly StudRow[], w: number, thick: number): Uint8Array {
+/** The same of a building that fills no rectangle. */
+function ringMask(rows: readonly StudRow[], w: number, thick: number): Uint8Array {
   const inside = maskOfRows(insideRows(rows, thick), w);
   return maskOfRows(rows, w).map((on, i) => (inside[i] ? 0 : on));
 }
 
-/** The stud of a wall by how far along and how deep behind its face it is. */
+/** The stud of a side by how far along and how deep behind the outermost wall it is. */
 const studOf = (side: Side, along: number, deep: number, { w, d }: { w: number; d: number }) =>
   side === 'n'
     ? { x: along, y: deep }
@@ -180,7 +181,7 @@ export const FACING = { e: 0, s: 90, w: 180, n: 270 } as const satisfies Record<
 
 /** The window, the door or the arches that fill an opening, at the wall's face; arches one behind the other. */
 export function fillOf(
-  { side, part, from, wide, foot, top }: WallOpening,
+  { side, back, part, from, wide, foot, top }: WallOpening,
   { w, d, thick }: Pick<StoreyWalls, 'w' | 'd' | 'thick'>,
 ): LaidPiece[] {
   // Windows and doors have a depth of their own; arches and bricks with holes go through the wall row by row.
@@ -188,8 +189,8 @@ export function fillOf(
   const isArch = part.family === 'arch';
   const deep = isFrame ? part.d : 1;
   return Array.from({ length: isFrame ? 1 : thick }, (_, row): LaidPiece => {
-    const near = studOf(side, from, row, { w, d });
-    const far = studOf(side, from + wide - 1, row + deep - 1, { w, d });
+    const near = studOf(side, from, back + row, { w, d });
+    const far = studOf(side, from + wide - 1, back + row + deep - 1, { w, d });
     const [x, y] = [Math.min(near.x, far.x), Math.min(near.y, far.y)];
     return {
       part: part.id,

@@ -1,6 +1,8 @@
 import { boundsOf, type Rect } from '../grid/index.ts';
 import {
+  areaPieces,
   builtCorners,
+  isRound,
   PAVEMENT_PLATES,
   pavementCorners,
   wallCorners,
@@ -24,7 +26,7 @@ import { footHeights, namedFoot, standsOn, type SurfaceRaster } from './stand.ts
 
 // What stands in the scene as solid bodies: the one place that knows how far a thing reaches and from which height.
 
-/** An outline on the plan between two heights: convex, or the steps of a round building, one stretch in each row of studs. */
+/** An outline on the plan between two heights; it may be no convex one. */
 export interface Body {
   kind: Kind;
   id: string;
@@ -35,6 +37,8 @@ export interface Body {
   ground: number;
   begins: number;
   top: number;
+  /** Convex parts of it, where it is far from convex: a building with corners left out. */
+  parts?: readonly (readonly Point[])[];
   /** It is the pavement before a building, a plate high. */
   isPavement?: true;
   /** It takes a spot of a small scene and is no figure. */
@@ -61,6 +65,7 @@ export function plotBodies(plot: Plot, ground: number): Body[] {
       ...leaningSlices(plot).map(({ corners, from, to }) => body(corners, ground + from, ground + to)),
       ...(out ? [body(outerCorners(plot), ground + overhangFrom)] : []),
     ];
+  if (plot.notches.length > 0 && !isRound(plot)) return [{ ...walls, parts: areaPieces(plot) }];
   return [walls, ...pavement, ...(out ? [body(outerCorners(plot), ground + overhangFrom)] : [])];
 }
 

@@ -25,7 +25,7 @@ export {
 export * from './slabs.ts';
 export { heightOfStud, wholePlates, riseCard, type Raster, type RiseCard } from './rasterize.ts';
 export * from './plotCard.ts';
-export { roundRoofOf, type RoundRoof } from './roundRoof.ts';
+export { ringRoofOf, type RingRoof } from './ringRoof.ts';
 export { changedAreas, mergeOverlapping, influenceOf } from './changedAreas.ts';
 export { bodiesOf, plotBodies, spotSize, stripCorners, type Body, type BodyGround } from './bodies.ts';
 export * from './columns.ts';

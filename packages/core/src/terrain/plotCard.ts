@@ -3,7 +3,7 @@ import {
   runsEast,
   insideOf,
   isOnHalf,
-  isRound,
+  isBoxed,
   roomStuds,
   storeyLevels,
   wallTop,
@@ -11,7 +11,7 @@ import {
   type Side,
 } from '../document/index.ts';
 import { metresOf } from '../scale/index.ts';
-import { offRoundWall, roundRoofOf, underRoundRoof } from './roundRoof.ts';
+import { offWallOf, ringRoofOf, underRingRoof } from './ringRoof.ts';
 import { eachPlotSpan } from './stand.ts';
 
 /** What a plot's numbers come to: what one would otherwise work out with paper beside the model. */
@@ -70,9 +70,9 @@ export function roofAt(plot: Plot, from: number): number {
   const { height, eaves, parts } = plot;
   const lowest = parts.filter(({ use }) => use === 'roof').map(({ clears }) => clears);
   if (eaves === null) return lowest.length > 0 ? Math.min(height, ...lowest) : height;
-  if (isRound(plot)) {
-    const roof = roundRoofOf(plot);
-    return roof ? underRoundRoof(plot, roof, from) : wallTop(plot);
+  if (!isBoxed(plot)) {
+    const roof = ringRoofOf(plot);
+    return roof ? underRingRoof(plot, roof, from) : wallTop(plot);
   }
   const room = insideOf(plot);
   const isX = plot.front === 'w' || plot.front === 'e';
@@ -90,8 +90,8 @@ export function offWall(plot: Plot, { place, fromWall }: Pick<Fitting, 'place' |
 
 /** How far a rectangle of a floor is off the nearest wall that the roof falls to, studs. @param rect from the inside of the north-west corner */
 export function offEaves(plot: Plot, { x, y, w, d }: Rect): number {
+  if (!isBoxed(plot)) return offWallOf(plot, { x, y, w, d });
   const room = insideOf(plot);
-  if (isRound(plot)) return offRoundWall(room, { x, y, w, d });
   const off = { n: y, s: room.d - y - d, w: x, e: room.w - x - w };
   const low: readonly Side[] =
     plot.roofForm === 'lean-to'

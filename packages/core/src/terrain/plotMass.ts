@@ -3,7 +3,9 @@ import {
   MM,
   PLATES_PER_BRICK,
   hullOf,
+  middleOfRows,
   studsOfRows,
+  type StudRow,
   MM_PER_PLATE,
   MM_PER_STUD,
   boundsOf,
@@ -16,11 +18,11 @@ import {
   builtRect,
   insideOf,
   isOverhanging,
-  isRound,
+  areaRows,
+  isBoxed,
   leanAt,
   listOf,
-  roomStuds,
-  roundRows,
+  roomRows,
   storeyLevels,
   turnedPoint,
   wallCorners,
@@ -29,7 +31,7 @@ import {
   type Plot,
   type Scene,
 } from '../document/index.ts';
-import { roundRoofOf } from './roundRoof.ts';
+import { ringRoofOf } from './ringRoof.ts';
 
 // What buildings weigh, by their lists or their plain shells, and where their centres of mass are.
 
@@ -60,19 +62,22 @@ export const tippingAngle = (halfBaseMm: number, centreMm: number): number =>
  * @param base it stands on, studs of the display, unturned
  */
 export function tipsOfPlot(
-  plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'shape' | 'turn' | 'lean' | 'leanTo'>,
+  plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'shape' | 'notches' | 'turn' | 'lean' | 'leanTo'>,
   base: Rect,
   weight: Pick<PlotMass, 'x' | 'y' | 'z'>,
 ): number {
   const off = offBase(plot, base, weight);
-  const half = isRound(plot)
-    ? toRim(plot, off)
-    : Math.min(base.w / 2 - Math.abs(off.x), base.d / 2 - Math.abs(off.y));
+  const half = isBoxed(plot)
+    ? Math.min(base.w / 2 - Math.abs(off.x), base.d / 2 - Math.abs(off.y))
+    : toRim(plot, off);
   return tippingAngle(half * MM_PER_STUD, weight.z * MM_PER_PLATE);
 }
 
-/** From a point off the middle of a round building to the nearest line it can tip about, studs; below 0: it is beyond it. */
-function toRim(plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'shape'>, off: { x: number; y: number }): number {
+/** From a point off the middle of a building's rectangle to the nearest line it can tip about, studs; below 0: it is beyond it. */
+function toRim(
+  plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'shape' | 'notches'>,
+  off: { x: number; y: number },
+): number {
   const studs = wallCorners({ ...plot, turn: 0 });
   const middle = centreOf(boundsOf(studs.map((at) => ({ ...at, w: 0, d: 0 }))));
   const rim = hullOf(studs).map((index) => studs[index]);
@@ -159,7 +164,8 @@ export const reachAt = (plot: Plot, z: number): Rect =>
  * @param upTo plates above its ground; less than its height: what is left when the rest is off
  */
 export function shellOf(plot: Plot, upTo: number = plot.height): PlotMass {
-  if (isRound(plot)) return roundShell(plot, upTo);
+  const rows = areaRows(plot);
+  if (rows) return shellOfRows(plot, rows, upTo);
   const { overhang, overhangFrom, wall } = plot;
   const middle = centreOf(plot);
   const built = builtRect(plot);
@@ -188,24 +194,37 @@ export function shellOf(plot: Plot, upTo: number = plot.height): PlotMass {
   return massOf(boxes);
 }
 
-/** Of a round building its ring of walls, its floors, and the rings of its roof or the plates of a flat one. */
-function roundShell(plot: Plot, upTo: number): PlotMass {
-  const roof = roundRoofOf(plot);
+/** Of a building that fills no rectangle its ring of walls, its floors, and the rings of its roof or the plates of a flat one. */
+function shellOfRows(plot: Plot, all: readonly StudRow[], upTo: number): PlotMass {
+  const roof = ringRoofOf(plot);
   const walls = wallTop(plot);
-  const [all, room] = [studsOfRows(roundRows(plot)), roomStuds(plot)];
+  const room = roomRows(plot) ?? [];
   const boxes: Box[] = [];
-  const add = (studs: number, from: number, high: number) => {
+  const add = (rows: readonly StudRow[], from: number, high: number, sign: 1 | -1 = 1) => {
     const built = Math.min(high, upTo - from);
-    if (built > 0) boxes.push({ volume: studs * built, x: 0, y: 0, z: from + built / 2 });
+    const middle = middleOfRows(rows);
+    const volume = sign * studsOfRows(rows) * built;
+    if (built > 0)
+      boxes.push({ volume, x: middle.x - plot.w / 2, y: middle.y - plot.d / 2, z: from + built / 2 });
   };
-  add(all - room, 0, walls);
+  add(all, 0, walls);
+  add(room, 0, walls, -1);
   for (const level of storeyLevels(plot)) if (level < walls) add(room, level, 1);
   if (roof?.hasFloor) add(all, walls, 1);
-  for (const { z, outer, hole } of roof?.rings ?? [])
-    add(studsOfRows(outer) - studsOfRows(hole), z, PLATES_PER_BRICK);
-  const closed = roof ? studsOfRows(roof.rings[roof.rings.length - 1].outer) : all;
+  for (const { z, outer, hole } of roof?.rings ?? []) {
+    add(outer, z, PLATES_PER_BRICK);
+    add(hole, z, PLATES_PER_BRICK, -1);
+  }
+  const closed = roof ? roof.rings[roof.rings.length - 1].outer : all;
   // What closes it lies over its height, and is there when it is whole.
-  if (upTo >= plot.height) boxes.push({ volume: closed, x: 0, y: 0, z: roof ? roof.top - 0.5 : walls });
+  if (upTo >= plot.height) {
+    const middle = middleOfRows(closed);
+    boxes.push({
+      volume: studsOfRows(closed),
+      ...{ x: middle.x - plot.w / 2, y: middle.y - plot.d / 2 },
+      z: roof ? roof.top - 0.5 : walls,
+    });
+  }
   return massOf(boxes);
 }
 

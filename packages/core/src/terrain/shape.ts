@@ -189,8 +189,8 @@ export function eachNearBorder(
 }
 
 /**
- * Calls `visit` with the studs of each row that a shape touches with any of its area, all between the farthest of them:
- * the footprint of what is turned off the grid.
+ * Calls `visit` with the studs of each row that an outline touches with any of its area: the footprint of what is turned
+ * off the grid. A row is visited once for each of its stretches, from the west; of a convex outline it has one.
  */
 export function eachTouched(
   corners: readonly Point[],
@@ -201,24 +201,41 @@ export function eachTouched(
   const high = Math.max(...corners.map(({ y }) => y));
   const last = Math.min(Math.ceil(high - TOUCH), window.y + window.d);
   for (let row = Math.max(Math.floor(low + TOUCH), window.y); row < last; row++) {
-    let west = Infinity;
-    let east = -Infinity;
-    const reach = (x: number) => {
-      west = Math.min(west, x);
-      east = Math.max(east, x);
-    };
+    let [west, east] = [Infinity, -Infinity];
+    for (const span of touchedSpans(corners, row)) {
+      const from = Math.max(Math.floor(span.from + TOUCH), window.x);
+      const to = Math.min(Math.ceil(span.to - TOUCH), window.x + window.w);
+      if (from >= to) continue;
+      if (from > east && west < east) {
+        visit(row, west, east);
+        [west, east] = [Infinity, -Infinity];
+      }
+      [west, east] = [Math.min(west, from), Math.max(east, to)];
+    }
+    if (west < east) visit(row, west, east);
+  }
+}
+
+/** From where to where an outline has area in a row of studs, from the west; stretches may overlap. */
+function touchedSpans(corners: readonly Point[], row: number): { from: number; to: number }[] {
+  // Between two heights with no corner between them what lies inside is between the first side and the second, and so on.
+  const heights = corners.map(({ y }) => y).filter((y) => y > row && y < row + 1);
+  const cuts = [row, ...heights.sort((a, b) => a - b), row + 1];
+  const spans: { from: number; to: number }[] = [];
+  for (let k = 1; k < cuts.length; k++) {
+    const [from, to] = [cuts[k - 1], cuts[k]];
+    if (to - from <= TOUCH) continue;
+    const sides: { low: number; high: number }[] = [];
     corners.forEach((a, i) => {
       const b = corners[(i + 1) % corners.length];
-      // What of this side lies in the row: one that only ends at its border leaves no area in it.
-      const from = Math.max(Math.min(a.y, b.y), row);
-      const to = Math.min(Math.max(a.y, b.y), row + 1);
-      if (to - from <= TOUCH) return;
-      for (const y of [from, to]) reach(a.x + ((y - a.y) / (b.y - a.y)) * (b.x - a.x));
+      if (Math.min(a.y, b.y) > (from + to) / 2 || Math.max(a.y, b.y) <= (from + to) / 2) return;
+      const at = (y: number) => a.x + Math.min(1, Math.max(0, (y - a.y) / (b.y - a.y))) * (b.x - a.x);
+      sides.push({ low: Math.min(at(from), at(to)), high: Math.max(at(from), at(to)) });
     });
-    const from = Math.max(Math.floor(west + TOUCH), window.x);
-    const to = Math.min(Math.ceil(east - TOUCH), window.x + window.w);
-    if (from < to) visit(row, from, to);
+    sides.sort((a, b) => a.low + a.high - b.low - b.high);
+    for (let i = 1; i < sides.length; i += 2) spans.push({ from: sides[i - 1].low, to: sides[i].high });
   }
+  return spans.sort((a, b) => a.from - b.from);
 }
 /** Less than this is no touch, studs: sines of right angles are not exact. */
 const TOUCH = 1e-6;

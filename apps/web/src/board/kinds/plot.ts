@@ -1,5 +1,5 @@
 import { partName } from '@quarry/core/catalogue';
-import { formatPlates, type Rect } from '@quarry/core/grid';
+import { boundsOf, formatPlates, type Rect } from '@quarry/core/grid';
 import {
   CONNECTORS,
   HINGES,
@@ -13,11 +13,12 @@ import {
   isOverhanging,
   leanAt,
   outerCorners,
-  isRound,
+  areaPieces,
   listOf,
   plotBounds,
   roomCorners,
   wallCorners,
+  type Plot,
 } from '@quarry/core/document';
 import { ROOF_SLOPES } from '@quarry/core/structures';
 import { crossings, sweepOf } from '@quarry/core/terrain';
@@ -31,8 +32,9 @@ import type { BoardKind } from './kind.ts';
 
 type Ctx = CanvasRenderingContext2D;
 
-/** Whether a form is of a building with four walls. */
-const isBox = ({ shape }: Readonly<Record<string, unknown>>): boolean => shape !== 'round';
+/** Whether a form is of a building that fills its rectangle. */
+const isBox = ({ shape, notches }: Readonly<Record<string, unknown>>): boolean =>
+  shape !== 'round' && !(Array.isArray(notches) && notches.length > 0);
 
 export const plotBoard: BoardKind = {
   drawings: [{ rank: 50, draw: drawPlots }],
@@ -104,7 +106,7 @@ export const plotBoard: BoardKind = {
       'roundRoof',
       'Roof closes as',
       ROUND_ROOFS,
-      { cone: 'A cone', dome: 'A dome' },
+      { cone: 'Straight: a cone, hips', dome: 'Curved: a dome' },
       (plot) => plot.eaves !== null && !isBox(plot),
     ),
     {
@@ -171,15 +173,11 @@ function drawPlots(ctx: Ctx, picture: Picture): void {
     // Walls too thin to be seen are left out.
     const wall = plot.wall * view.scale > 1.2 ? plot.wall : 0;
     if (wall > 0 && plot.w > 4 * wall && plot.d > 4 * wall) closed(walls, picture, roomCorners(plot));
-    // Within a round one the hatch keeps to the square in it.
-    const off = isRound(plot) ? (1 - Math.SQRT1_2) / 2 : 0;
-    const inner = {
-      x: on.x + off * on.w,
-      y: on.y + off * on.d,
-      w: (1 - 2 * off) * on.w,
-      d: (1 - 2 * off) * on.d,
-    };
-    if (inner.w > 26 && inner.d > 12 && plot.turn % 90 === 0) hatched.push(inner);
+    if (plot.turn % 90 === 0)
+      for (const piece of hatchedPieces(plot)) {
+        const inner = visible(picture, piece);
+        if (inner && inner.w > 26 && inner.d > 12) hatched.push(inner);
+      }
   }
   ctx.fillStyle = palette.sheet;
   ctx.fill(fills);
@@ -197,6 +195,15 @@ function drawPlots(ctx: Ctx, picture: Picture): void {
   ctx.stroke(walls);
   drawMoves(ctx, picture);
   drawOutreach(ctx, picture);
+}
+
+/** The rectangles of a building that are hatched, studs: of a round one the square in it. */
+function hatchedPieces(plot: Plot): Rect[] {
+  if (plot.shape !== 'round')
+    return areaPieces(plot).map((corners) => boundsOf(corners.map(({ x, y }) => ({ x, y, w: 0, d: 0 }))));
+  const off = (1 - Math.SQRT1_2) / 2;
+  const { x, y, w, d } = plotBounds(plot);
+  return [{ x: x + off * w, y: y + off * d, w: (1 - 2 * off) * w, d: (1 - 2 * off) * d }];
 }
 
 /** Where what moves goes to, dashed, with the path of its far corners. */

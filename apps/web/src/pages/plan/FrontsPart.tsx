@@ -3,7 +3,7 @@ import { partName } from '@quarry/core/catalogue';
 import { countOf, formatPlates } from '@quarry/core/grid';
 import type { Entity } from '@quarry/core/document';
 import { frontsOf, slopedRoofOf } from '@quarry/core/structures';
-import { roundRoofOf } from '@quarry/core/terrain';
+import { ringRoofOf } from '@quarry/core/terrain';
 import { DefinitionRow, Heading, Quantity } from '../../ui/parts.tsx';
 
 const ElevationDialog = lazy(() =>
@@ -22,7 +22,7 @@ export function FrontsPart({ plot, disabled }: { plot: Entity<'plot'>; disabled:
   const letIn = bays.filter(({ opening }) => opening !== null).length;
   const out = bays.filter(({ fault }) => fault !== null).length;
   const roof = slopedRoofOf(plot);
-  const round = roundRoofOf(plot);
+  const round = ringRoofOf(plot);
   return (
     <>
       <Heading>Fronts, floors and roof</Heading>

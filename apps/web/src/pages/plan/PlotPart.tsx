@@ -15,6 +15,7 @@ import {
   SIDES,
   SIDE_WORDS,
   builtRect,
+  isBoxed,
   isRound,
   displayOf,
   reachCorners,
@@ -29,6 +30,7 @@ import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { capital } from '../../ui/words.ts';
 import { useDerived } from '../../workers/derived.tsx';
 import { useSetFields } from '../../ui/EntityForm.tsx';
+import { NotchRows } from './NotchRows.tsx';
 
 interface PartProps {
   plot: Plot;
@@ -40,7 +42,8 @@ export function PlotPart({ plot, disabled }: PartProps) {
   return (
     <>
       <PlotNumbers plot={plot} />
-      {!isRound(plot) && <Overhang plot={plot} disabled={disabled} />}
+      {!isRound(plot) && <NotchRows plot={plot} disabled={disabled} />}
+      {isBoxed(plot) && <Overhang plot={plot} disabled={disabled} />}
       <LiftOff plot={plot} disabled={disabled} />
       <Fittings plot={plot} disabled={disabled} />
     </>

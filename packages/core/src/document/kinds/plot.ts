@@ -63,6 +63,21 @@ const plotSchema = z.strictObject({
   ...studArea,
   /** Its walls go round the rectangle, or round the oval in it: the studs whose middle lies in that. */
   shape: z.enum(PLOT_SHAPES).default('box'),
+  /** Corners left out of a box, studs along x and y of the unturned building: one makes an L, two a T or a Z. */
+  notches: z
+    .array(
+      z.strictObject({
+        corner: z.enum(HINGES),
+        w: z.int().min(1).max(256),
+        d: z.int().min(1).max(256),
+      }),
+    )
+    .max(4)
+    .refine(
+      (notches) => new Set(notches.map(({ corner }) => corner)).size === notches.length,
+      'a corner is left out once',
+    )
+    .default([]),
   /** Turned about its middle, degrees clockwise; its footprint is every stud that the turned walls touch. */
   turn: z.number().min(0).lt(360).default(0),
   /** Height of the building above the ground it stands on, plates. */
@@ -212,19 +227,24 @@ export const plotKind = defineKind({
 // The areas of a plot, studs: its walls turned about their middle, its pavement, what stands out over it.
 
 type Point = { x: number; y: number };
-type Turned = Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'> & Partial<Pick<Plot, 'shape'>>;
-type Built = Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'shape' | 'front' | 'streetFront' | 'pavement'>;
+type Outlined = Pick<Plot, 'w' | 'd'> & Partial<Pick<Plot, 'shape' | 'notches'>>;
+type Turned = Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'> & Partial<Pick<Plot, 'shape' | 'notches'>>;
+type Built = Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'shape' | 'notches' | 'front' | 'streetFront' | 'pavement'>;
 
 /** Whether a place on a floor is half a stud off along x or y: jumpers hold what stands there. */
 export const isOnHalf = (place: { x: number; y: number } | null): boolean =>
   place !== null && !(Number.isInteger(place.x) && Number.isInteger(place.y));
 
-/** Whether a building is round: it has no pavement, and nothing stands out over its walls. */
+/** Whether a building is round. */
 export const isRound = ({ shape }: Partial<Pick<Plot, 'shape'>>): boolean => shape === 'round';
 
+/** Whether a building fills its rectangle. Others have no pavement, and nothing stands out over their walls. */
+export const isBoxed = ({ shape, notches = [] }: Partial<Pick<Plot, 'shape' | 'notches'>>): boolean =>
+  shape !== 'round' && notches.length === 0;
+
 /** What a plot is built on: its place less its pavement, which lies before its front. Unturned, studs. */
-export function builtRect({ x, y, w, d, shape, front, streetFront, pavement }: Built): Rect {
-  const by = streetFront && shape === 'box' ? Math.min(pavement ?? 0, runsEast(front) ? d : w) : 0;
+export function builtRect({ x, y, w, d, front, streetFront, pavement, ...outlined }: Built): Rect {
+  const by = streetFront && isBoxed(outlined) ? Math.min(pavement ?? 0, runsEast(front) ? d : w) : 0;
   if (front === 'n') return { x, y: y + by, w, d: d - by };
   if (front === 's') return { x, y, w, d: d - by };
   return front === 'w' ? { x: x + by, y, w: w - by, d } : { x, y, w: w - by, d };
@@ -260,20 +280,67 @@ export function storeyLevels({
 export const wallTop = ({ height, eaves }: Pick<Plot, 'height' | 'eaves'>): number =>
   Math.round(eaves === null ? height : Math.min(eaves, height));
 
-/** The studs of a round building row by row, from its north-west corner: its sides in whole studs, half ones rounded. */
-export const roundRows = ({ w, d }: Pick<Plot, 'w' | 'd'>): StudRow[] =>
-  discRows(Math.max(1, Math.round(w)), Math.max(1, Math.round(d)));
+/**
+ * The studs of a building that does not fill its rectangle, row by row from its north-west corner; half sides are rounded.
+ * @returns null for one that does
+ */
+export function areaRows({ w, d, shape, notches = [] }: Outlined): StudRow[] | null {
+  const [wide, deep] = [Math.max(1, Math.round(w)), Math.max(1, Math.round(d))];
+  if (isRound({ shape })) return discRows(wide, deep);
+  return notches.length > 0 ? notchedRows(wide, deep, notches) : null;
+}
 
-/** The studs inside the walls of a round building row by row, from its north-west corner. */
-export const roundRoom = (plot: Pick<Plot, 'w' | 'd' | 'wall'>): StudRow[] =>
-  insideRows(roundRows(plot), wallStuds(plot));
+/** A rectangle without some of its corners: of each row at least a stud stays. */
+function notchedRows(w: number, d: number, notches: Plot['notches']): StudRow[] {
+  return Array.from({ length: d }, (_, y) => {
+    const here = notches.filter(({ corner, d: deep }) => (corner.startsWith('n') ? y < deep : y >= d - deep));
+    const most = (end: 'w' | 'e') =>
+      here.reduce((far, { corner, w: wide }) => (corner.endsWith(end) ? Math.max(far, wide) : far), 0);
+    const from = Math.min(w - 1, most('w'));
+    return { from, to: Math.max(from + 1, w - most('e')) };
+  });
+}
+
+/** The studs inside the walls of a building that does not fill its rectangle, row by row; null for one that does. */
+export function roomRows(plot: Outlined & Pick<Plot, 'wall'>): StudRow[] | null {
+  const rows = areaRows(plot);
+  return rows && insideRows(rows, wallStuds(plot));
+}
+
+/**
+ * What is built, in rectangles turned with the building: one of a box, of another building its rows that are alike
+ * together. Studs, the corners of each in order.
+ */
+export function areaPieces(plot: Turned & Built): Point[][] {
+  const rows = areaRows(plot);
+  if (!rows) return [builtCorners(plot)];
+  const { x, y, w, d, turn } = plot;
+  const middle = { x: x + w / 2, y: y + d / 2 };
+  const rects: Rect[] = [];
+  rows.forEach(({ from, to }, row) => {
+    const last = rects.at(-1);
+    if (from >= to) return;
+    if (last && last.x === x + from && last.w === to - from && last.y + last.d === y + row) last.d++;
+    else rects.push({ x: x + from, y: y + row, w: to - from, d: 1 });
+  });
+  return rects.map((rect) => cornersOf(rect).map((corner) => turnedPoint(corner, middle, turn)));
+}
+
+/** From the north-west clockwise. */
+const cornersOf = ({ x, y, w, d }: Rect): Point[] => [
+  { x, y },
+  { x: x + w, y },
+  { x: x + w, y: y + d },
+  { x, y: y + d },
+];
 
 /** Thickness of a building's walls in whole studs. */
 export const wallStuds = ({ wall }: Pick<Plot, 'wall'>): number => Math.max(1, Math.round(wall));
 
 /** Square studs inside the walls of one floor. */
 export function roomStuds(plot: Built & Pick<Plot, 'wall'>): number {
-  if (isRound(plot)) return studsOfRows(roundRoom(plot));
+  const rows = roomRows(plot);
+  if (rows) return studsOfRows(rows);
   const { w, d } = insideOf(plot);
   return w * d;
 }
@@ -288,21 +355,20 @@ export function insideOf(plot: Built & Pick<Plot, 'wall'>): {
 }
 
 /** Whether anything of a building stands out over its walls. */
-export const isOverhanging = ({ overhang, shape }: Pick<Plot, 'overhang' | 'shape'>): boolean =>
-  shape === 'box' && Object.values(overhang).some((by) => by > 0);
+export const isOverhanging = ({
+  overhang,
+  ...outlined
+}: Pick<Plot, 'overhang' | 'shape'> & Partial<Pick<Plot, 'notches'>>): boolean =>
+  isBoxed(outlined) && Object.values(overhang).some((by) => by > 0);
 
 /** Corners of a rectangle that is wider than a plot by so much on each side (narrower where negative), turned with it. */
 function cornersAround(plot: Turned, by: Plot['overhang']): Point[] {
   const { x, y, w, d, turn } = plot;
-  if (isRound(plot)) return placedOutline(plot, roundRows(plot));
+  const rows = areaRows(plot);
+  if (rows) return placedOutline(plot, rows);
   const outer = { x: x - by.w, y: y - by.n, w: w + by.w + by.e, d: d + by.n + by.s };
   const middle = { x: x + w / 2, y: y + d / 2 };
-  return [
-    { x: outer.x, y: outer.y },
-    { x: outer.x + outer.w, y: outer.y },
-    { x: outer.x + outer.w, y: outer.y + outer.d },
-    { x: outer.x, y: outer.y + outer.d },
-  ].map((corner) => turnedPoint(corner, middle, turn));
+  return cornersOf(outer).map((corner) => turnedPoint(corner, middle, turn));
 }
 
 /** The outline of an area that is counted from a plot's north-west corner, turned with it. */
@@ -314,7 +380,8 @@ const placedOutline = ({ x, y, w, d, turn }: Turned, rows: readonly StudRow[]): 
 /** Corners of the room inside a plot's walls, without its pavement, turned with it; none where there is no room. */
 export function roomCorners(plot: Turned & Built & Pick<Plot, 'wall'>): Point[] {
   const { wall } = plot;
-  if (isRound(plot)) return placedOutline(plot, roundRoom(plot));
+  const rows = roomRows(plot);
+  if (rows) return placedOutline(plot, rows);
   const { w, d } = builtRect(plot);
   if (2 * wall >= Math.min(w, d)) return [];
   return cornersAround(plot, fromPlot(plot, { n: -wall, e: -wall, s: -wall, w: -wall }));
@@ -413,7 +480,7 @@ export function plotBounds(plot: Turned): Rect {
   let bounds = known.get(plot);
   if (!bounds) {
     const { x, y, w, d, turn } = plot;
-    bounds = turn === 0 && !isRound(plot) ? { x, y, w, d } : boundsOf(wallCorners(plot).map(asRect));
+    bounds = turn === 0 && isBoxed(plot) ? { x, y, w, d } : boundsOf(wallCorners(plot).map(asRect));
     known.set(plot, bounds);
   }
   return bounds;

@@ -4,17 +4,19 @@ import {
   discWithin,
   grownRows,
   insideRows,
+  offRows,
   studsOfRows,
   type Rect,
   type StudRow,
 } from '../grid/index.ts';
-import { isRound, roundRoom, roundRows, wallStuds, wallTop, type Plot } from '../document/index.ts';
+import { areaRows, isRound, roomRows, wallStuds, wallTop, type Plot } from '../document/index.ts';
 
-// What closes a round building over its eaves: rings of bricks that draw in course by course, and plates over the last.
+// What closes a building that fills no rectangle over its eaves: rings of bricks that draw in course by course, and plates
+// over the last.
 
-type Roofed = Pick<Plot, 'w' | 'd' | 'wall' | 'shape' | 'height' | 'eaves' | 'roundRoof'>;
+type Roofed = Pick<Plot, 'w' | 'd' | 'wall' | 'shape' | 'notches' | 'height' | 'eaves' | 'roundRoof'>;
 
-/** One course of a round roof; rows from the north-west corner of the building. */
+/** One course of such a roof; rows from the north-west corner of the building. */
 export interface RoofRing {
   /** Plates above the building's ground. */
   z: number;
@@ -23,7 +25,7 @@ export interface RoofRing {
   hole: StudRow[];
 }
 
-export interface RoundRoof {
+export interface RingRoof {
   /** It is too flat to draw in over the room: a floor of plates lies under it. */
   hasFloor: boolean;
   /** From the eaves up. */
@@ -36,12 +38,13 @@ export interface RoundRoof {
 const CLOSED = 4;
 
 /**
- * The roof of a round building that rises over its eaves: a cone or half an oval as high as its height allows, each ring
- * a stud at most over the inside of the one below.
+ * The roof of a building that fills no rectangle and rises over its eaves: a cone or half an oval as high as its height
+ * allows; over an L, a T or a Z what is as far from the walls all round, so that it has hips and valleys. Each ring lies a
+ * stud at most over the inside of the one below.
  * @returns null for other buildings, for a flat roof, and where there is no height for a ring
  */
-export function roundRoofOf(plot: Roofed): RoundRoof | null {
-  if (!isRound(plot) || plot.eaves === null) return null;
+export function ringRoofOf(plot: Roofed): RingRoof | null {
+  if (plot.eaves === null || areaRows(plot) === null) return null;
   const before = roofs.get(plot);
   if (before !== undefined) return before;
   const roof = closeOver(plot);
@@ -49,9 +52,9 @@ export function roundRoofOf(plot: Roofed): RoundRoof | null {
   return roof;
 }
 /** Plots never change, and each fitting and place of a figure asks. */
-const roofs = new WeakMap<object, RoundRoof | null>();
+const roofs = new WeakMap<object, RingRoof | null>();
 
-function closeOver(plot: Roofed): RoundRoof | null {
+function closeOver(plot: Roofed): RingRoof | null {
   const eaves = wallTop(plot);
   const high = Math.round(plot.height) - eaves;
   const ringsOf = (floor: number) =>
@@ -59,7 +62,7 @@ function closeOver(plot: Roofed): RoundRoof | null {
   const free = ringsOf(0);
   if (free.length === 0) return null;
   // What the first ring may leave open at most, so that it lies on the walls.
-  const overWalls = insideRows(roundRoom(plot), 1);
+  const overWalls = insideRows(roomRows(plot) ?? [], 1);
   const hasFloor = studsOfRows(commonRows(overWalls, free[0].hole)) < studsOfRows(overWalls);
   const rings = hasFloor ? ringsOf(1) : free;
   return rings.length === 0
@@ -68,16 +71,12 @@ function closeOver(plot: Roofed): RoundRoof | null {
 }
 
 function ringsFrom(plot: Roofed, from: number, count: number): RoofRing[] {
-  const rows = roundRows(plot);
-  const [w, d] = [Math.max(1, Math.round(plot.w)), rows.length];
+  const { outer, closed } = layersOf(plot);
   const outers = Array.from({ length: Math.max(0, count) }, (_, ring) => {
     const up = ring / count;
-    const share = plot.roundRoof === 'dome' ? Math.sqrt(1 - up * up) : 1 - up;
-    const off = (size: number) => Math.min(Math.round((size * (1 - share)) / 2), Math.floor((size - 1) / 2));
-    return discWithin(w, d, { x: off(w), y: off(d) });
+    return outer(plot.roundRoof === 'dome' ? Math.sqrt(1 - up * up) : 1 - up);
   });
-  const least = (size: number) => Math.max(0, Math.ceil((size - CLOSED) / 2));
-  let hole = discWithin(w, d, { x: least(w), y: least(d) });
+  let hole = closed;
   const rings: RoofRing[] = [];
   for (let ring = outers.length - 1; ring >= 0; ring--) {
     // The next ring stands on this one, and reaches in over it by a stud.
@@ -89,11 +88,36 @@ function ringsFrom(plot: Roofed, from: number, count: number): RoofRing[] {
 }
 
 /**
+ * What is within a ring by the share of the way from the middle that is left, 1 to 0, and what the plates of the last one
+ * reach over.
+ */
+function layersOf(plot: Roofed): { outer: (share: number) => StudRow[]; closed: StudRow[] } {
+  const rows = areaRows(plot) ?? [];
+  if (isRound(plot)) {
+    const [w, d] = [Math.max(1, Math.round(plot.w)), rows.length];
+    const off = (size: number, share: number) =>
+      Math.min(Math.round((size * (1 - share)) / 2), Math.floor((size - 1) / 2));
+    const least = (size: number) => Math.max(0, Math.ceil((size - CLOSED) / 2));
+    return {
+      outer: (share) => discWithin(w, d, { x: off(w, share), y: off(d, share) }),
+      closed: discWithin(w, d, { x: least(w), y: least(d) }),
+    };
+  }
+  // So many studs can be taken off all round before none is left: the ridge is one or two studs wide there.
+  let deep = 0;
+  while (studsOfRows(insideRows(rows, deep + 1)) > 0) deep++;
+  return {
+    outer: (share) => insideRows(rows, Math.min(deep, Math.round((deep + 1) * (1 - share)))),
+    closed: insideRows(rows, Math.max(0, deep + 1 - CLOSED / 2)),
+  };
+}
+
+/**
  * How far a rectangle of a round room's floor is off its wall at least, studs: by its corner that is farthest out, as a
  * share of the way from the middle to the wall. 0: it touches it, or stands in it.
  * @param room sides of the room @param rect from the inside of the north-west corner
  */
-export function offRoundWall(room: { w: number; d: number }, { x, y, w, d }: Rect): number {
+function offRoundWall(room: { w: number; d: number }, { x, y, w, d }: Rect): number {
   const [rx, ry] = [room.w / 2, room.d / 2];
   const out = Math.hypot(
     Math.max(Math.abs(x - rx), Math.abs(x + w - rx)) / rx,
@@ -102,21 +126,33 @@ export function offRoundWall(room: { w: number; d: number }, { x, y, w, d }: Rec
   return Math.max(0, (1 - out) * Math.min(rx, ry));
 }
 
+/**
+ * How far a rectangle of the floor of a building that fills no rectangle is off its walls at least, studs. 0: it touches
+ * one, or stands in it.
+ * @param rect from the inside of the north-west corner
+ */
+export function offWallOf(plot: Roofed, rect: Rect): number {
+  const thick = wallStuds(plot);
+  const inside = (size: number) => Math.max(1, Math.round(size)) - 2 * thick;
+  return isRound(plot)
+    ? offRoundWall({ w: inside(plot.w), d: inside(plot.d) }, rect)
+    : offRows(roomRows(plot) ?? [], { ...rect, x: rect.x + thick, y: rect.y + thick });
+}
+
 const covers = new WeakMap<object, readonly { z: number; to: number }[]>();
 
 /** For each ring of a roof how far off the wall it covers any of the room, studs, from the eaves up. */
 function coversOf(plot: Roofed, rings: readonly RoofRing[]): readonly { z: number; to: number }[] {
   const before = covers.get(plot);
   if (before) return before;
-  const room = roundRoom(plot);
+  const room = roomRows(plot) ?? [];
   const thick = wallStuds(plot);
-  const sides = { w: Math.round(plot.w) - 2 * thick, d: room.length - 2 * thick };
   const found = rings.map(({ z, outer, hole }) => {
     let to = -Infinity;
     room.forEach((row, y) => {
       for (let x = row.from; x < row.to; x++) {
         const isCovered = x >= outer[y].from && x < outer[y].to && !(x >= hole[y].from && x < hole[y].to);
-        if (isCovered) to = Math.max(to, offRoundWall(sides, { x: x - thick, y: y - thick, w: 1, d: 1 }));
+        if (isCovered) to = Math.max(to, offWallOf(plot, { x: x - thick, y: y - thick, w: 1, d: 1 }));
       }
     });
     return { z, to };
@@ -126,10 +162,10 @@ function coversOf(plot: Roofed, rings: readonly RoofRing[]): readonly { z: numbe
 }
 
 /**
- * Height of the inside of a round roof at a distance from the inside of the wall, plates above the building's ground.
- * @param from studs off the wall, as `offRoundWall` has them
+ * Height of the inside of a roof of rings at a distance from the inside of the wall, plates above the building's ground.
+ * @param from studs off the wall, as `offWallOf` has them
  */
-export function underRoundRoof(plot: Roofed, { hasFloor, rings, top }: RoundRoof, from: number): number {
+export function underRingRoof(plot: Roofed, { hasFloor, rings, top }: RingRoof, from: number): number {
   if (hasFloor) return wallTop(plot);
   return coversOf(plot, rings).find(({ to }) => to >= from - TIE)?.z ?? top - 1;
 }

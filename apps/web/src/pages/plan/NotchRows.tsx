@@ -1,0 +1,78 @@
+import { HINGES, type Plot } from '@quarry/core/document';
+import { useSetFields } from '../../ui/EntityForm.tsx';
+import { QuantityField, SelectField } from '../../ui/fields.tsx';
+import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
+
+type Notch = Plot['notches'][number];
+
+const COLUMNS = 'minmax(0,1fr) 4.5rem 4.5rem 24px';
+const WORDS: Readonly<Record<Notch['corner'], string>> = {
+  nw: 'North-west',
+  ne: 'North-east',
+  se: 'South-east',
+  sw: 'South-west',
+};
+
+/** The corners left out of a building, so that it is an L, a T or a Z. */
+export function NotchRows({ plot, disabled }: { plot: Plot & { id: string }; disabled: boolean }) {
+  const set = useSetFields({ kind: 'plot', id: plot.id });
+  const put = (notches: readonly Notch[]) => set('left corners out of', { notches });
+  const isFree = (corner: Notch['corner']) => plot.notches.every((one) => one.corner !== corner);
+  const next = HINGES.find(isFree);
+  // A quarter of it, so that one sees what it does.
+  const half = (size: number) => Math.max(1, Math.floor(size / 2));
+  return (
+    <Rows
+      id="notches"
+      title="Corners left out"
+      columns={COLUMNS}
+      words={['Corner, unturned', { right: 'wide' }, { right: 'deep' }]}
+      add={{
+        word: 'Corner',
+        disabled: disabled || next === undefined,
+        onClick: () => next && put([...plot.notches, { corner: next, w: half(plot.w), d: half(plot.d) }]),
+      }}
+    >
+      {plot.notches.map((notch, i) => {
+        const change = (fields: Partial<Notch>) =>
+          put(plot.notches.map((one, j) => (i === j ? { ...one, ...fields } : one)));
+        const nth = `Corner ${i + 1}`;
+        const size = (key: 'w' | 'd', word: string) => (
+          <QuantityField
+            bare
+            label={`${nth}, ${word}`}
+            value={notch[key]}
+            measure="studs"
+            hint={null}
+            min={1}
+            max={256}
+            disabled={disabled}
+            onCommit={(studs) => change({ [key]: Math.round(studs) })}
+          />
+        );
+        return (
+          <Row key={notch.corner} label={nth} columns={COLUMNS}>
+            <SelectField
+              bare
+              label={`${nth}, which`}
+              value={notch.corner}
+              options={HINGES.filter((corner) => corner === notch.corner || isFree(corner)).map((value) => ({
+                value,
+                word: WORDS[value],
+              }))}
+              disabled={disabled}
+              onCommit={(corner) => change({ corner })}
+            />
+            {size('w', 'wide')}
+            {size('d', 'deep')}
+            <RemoveButton
+              what={nth}
+              disabled={disabled}
+              onClick={() => put(plot.notches.filter((_, j) => j !== i))}
+            />
+          </Row>
+        );
+      })}
+    </Rows>
+  );
+}

@@ -1,0 +1,347 @@
+import fc from 'fast-check';
+import { isListed } from '../catalogue/index.ts';
+import { roomStuds, sceneFrom, turnedPoint, wallCorners, wallTop, type Plot } from '../document/index.ts';
+import {
+  GRAMS_PER_STUD_PLATE,
+  compileRelief,
+  eachTouched,
+  indexAt,
+  plotCard,
+  ringRoofOf,
+  shellOf,
+  tipsOfPlot,
+} from '../terrain/index.ts';
+import { evaluateRules } from '../findings/index.ts';
+import { filledBy } from '../../test/filled.ts';
+import { runs } from '../../test/runs.ts';
+import { buildingPieces, elevationOf, floorPlans, frontsOf, ridgeOf, storeysOf } from './index.ts';
+
+// Buildings with corners left out: L, T and Z shapes, against studs that are asked one by one.
+
+const STREET = { pavementLight: 'any', pavementDark: 'any' };
+const sceneWith = (...plots: object[]) =>
+  sceneFrom({
+    display: { name: 'Yard', kind: 'city' },
+    footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 96, d: 96 }],
+    plots: plots.map((plot, i) => ({
+      ...{ id: `p${i}`, name: `House ${i}`, x: 8, y: 8, w: 16, d: 16, height: 19, storeys: 1 },
+      ...plot,
+    })),
+  });
+const house = (more: object = {}): Plot => sceneWith(more).plot.p0;
+const L = { notches: [{ corner: 'ne', w: 8, d: 8 }] };
+
+type Given = Pick<Plot, 'w' | 'd' | 'wall' | 'notches'>;
+
+/** Whether a stud is of the building: in its rectangle and in no corner that is left out. */
+const isOn = ({ w, d, notches }: Pick<Given, 'w' | 'd' | 'notches'>, x: number, y: number): boolean =>
+  x >= 0 &&
+  y >= 0 &&
+  x < w &&
+  y < d &&
+  !notches.some(({ corner, ...size }) => {
+    const [across, down] = [corner.includes('w') ? x : w - 1 - x, corner.includes('n') ? y : d - 1 - y];
+    return across < size.w && down < size.d;
+  });
+
+/** Whether a stud and all within so many of it by sides and corners are of the building. */
+const isInside = (given: Given, x: number, y: number, by: number): boolean => {
+  for (let v = y - by; v <= y + by; v++)
+    for (let u = x - by; u <= x + by; u++) if (!isOn(given, u, v)) return false;
+  return true;
+};
+
+const anyNotched = fc
+  .record({
+    w: fc.integer({ min: 3, max: 26 }),
+    d: fc.integer({ min: 3, max: 26 }),
+    height: fc.integer({ min: 4, max: 70 }),
+    storeys: fc.integer({ min: 0, max: 3 }),
+    wall: fc.integer({ min: 1, max: 3 }),
+    eaves: fc.option(fc.integer({ min: 0, max: 50 })),
+    roundRoof: fc.constantFrom('cone', 'dome'),
+    corners: fc.uniqueArray(fc.constantFrom('nw', 'ne', 'se', 'sw'), { minLength: 1, maxLength: 4 }),
+    shares: fc.array(
+      fc.tuple(fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true })),
+      {
+        minLength: 4,
+        maxLength: 4,
+      },
+    ),
+    bays: fc.uniqueArray(
+      fc.record({
+        side: fc.constantFrom('n', 'e', 's', 'w'),
+        storey: fc.integer({ min: 1, max: 2 }),
+        bays: fc.constantFrom(
+          [{ wide: 4, part: 'window-2x1', sill: 1 }],
+          [
+            { wide: 5, part: 'window-2x1', sill: 0 },
+            { wide: 4, part: 'window-2x1', sill: 1 },
+          ],
+        ),
+      }),
+      { selector: ({ side, storey }) => `${side} ${storey}`, maxLength: 4 },
+    ),
+  })
+  .map(({ corners, shares, ...given }) => ({
+    ...given,
+    notches: corners.map((corner, i) => ({
+      corner: corner as 'nw',
+      w: Math.max(1, Math.ceil(shares[i][0] * Math.floor((given.w - 1) / 2))),
+      d: Math.max(1, Math.ceil(shares[i][1] * Math.floor((given.d - 1) / 2))),
+    })),
+  }));
+
+test('an L of 16 × 16 by hand: its outline is as long as the box’s, so a course has 60 studs and a floor 132', () => {
+  const own = house(L);
+  const course = buildingPieces(own, STREET).filter(({ use, z }) => use === 'wall' && z === 1);
+  // 64 studs of outline, less one at each of five outer corners, more one at the inner one.
+  expect(course.reduce((sum, { w, d }) => sum + w * d, 0)).toBe(60);
+  expect(roomStuds(own)).toBe(16 * 16 - 8 * 8 - 60);
+  expect(wallCorners(own)).toHaveLength(6);
+  // A box with nothing left out is one as before.
+  expect(buildingPieces(house({ notches: [] }), STREET)).toEqual(buildingPieces(house(), STREET));
+});
+
+test('what is left out at both ends of a row leaves a stud of it; a corner is left out once', () => {
+  const own = house({
+    notches: [
+      { corner: 'nw', w: 12, d: 4 },
+      { corner: 'ne', w: 12, d: 4 },
+    ],
+  });
+  const floor = buildingPieces(own, STREET).filter(({ use }) => use === 'floor');
+  const studs = floor.filter(({ y }) => y < 4).reduce((sum, { w, d, y }) => sum + w * Math.min(d, 4 - y), 0);
+  expect(studs).toBe(4);
+  expect(() => house({ notches: [...L.notches, ...L.notches] })).toThrow('a corner is left out once');
+});
+
+test('each stud of walls, floors and roof is filled once, every piece is borne, and the roof is closed', () => {
+  fc.assert(
+    fc.property(anyNotched, (given) => {
+      const own = house(given);
+      const { w, d, wall } = given;
+      const pieces = buildingPieces(own, STREET);
+      expect(pieces.filter(({ part }) => !isListed(part))).toEqual([]);
+      const at = filledBy(pieces);
+      const openings = frontsOf(own).flatMap(({ bays }) => bays.flatMap(({ opening }) => opening ?? []));
+      const isOpen = (x: number, y: number, z: number) =>
+        openings.some(({ side, from, wide, foot, top }) => {
+          const isX = side === 'n' || side === 's';
+          const along = isX ? x : y;
+          if (z < foot || z >= top || along < from || along >= from + wide) return false;
+          // Within the wall: no more studs of the building lie before it than the wall is thick.
+          const step = { n: [0, -1], s: [0, 1], w: [-1, 0], e: [1, 0] }[side];
+          for (let k = 1; k <= wall; k++)
+            if (!isOn(given, x + k * step[0], y + k * step[1])) return isOn(given, x, y);
+          return false;
+        });
+      const wrong: string[] = [];
+      for (let y = 0; y < d; y++)
+        for (let x = 0; x < w; x++) {
+          const here = isOn(given, x, y);
+          const isRoom = isInside(given, x, y, wall);
+          for (const { level, hasFloor, from, to } of storeysOf(own)) {
+            if (hasFloor && at(x, y, level) > 0 !== here) wrong.push(`floor ${x}, ${y}, ${level}`);
+            for (let z = from; z < to; z++) {
+              const piece = at(x, y, z);
+              const use = piece > 0 ? pieces[piece - 1].use : null;
+              if (isRoom) {
+                if (use !== null && use !== 'pillar' && use !== 'opening')
+                  wrong.push(`room ${x}, ${y}, ${z}`);
+              } else if (
+                use === null ? here && !isOpen(x, y, z) : !here || (use === 'wall' && isOpen(x, y, z))
+              )
+                wrong.push(`wall ${x}, ${y}, ${z}`);
+            }
+          }
+          let over = 0;
+          for (let z = wallTop(own); z < 90; z++) if (at(x, y, z) > 0) over++;
+          if (over > 0 !== here) wrong.push(`open over ${x}, ${y}`);
+        }
+      for (const { part, use, x, y, z, w: wide, d: deep } of pieces) {
+        let borne = z === 0;
+        for (let k = 0; k < wide * deep; k++)
+          borne ||= at(x + (k % wide), y + Math.trunc(k / wide), z - 1) > 0;
+        if (!borne && (use === 'floor' || use === 'roof'))
+          wrong.push(`${part} at ${x}, ${y}, ${z} on nothing`);
+      }
+      expect(wrong.slice(0, 5)).toEqual([]);
+      const top = pieces.reduce((high, { z, h }) => Math.max(high, z + h), 0);
+      expect([ridgeOf(own), elevationOf(own, 's').high, elevationOf(own, 'e').high]).toEqual([top, top, top]);
+      // Mass and its centre are those of what is laid, but for windows, pillars and studs left open in the roof.
+      const open = (ringRoofOf(own)?.rings ?? []).some(({ z, outer, hole }) =>
+        outer.some((row, y) =>
+          Array.from({ length: Math.max(0, row.to - row.from) }, (_, k) => row.from + k).some(
+            (x) => at(x, y, z) === 0 && !(x >= hole[y].from && x < hole[y].to),
+          ),
+        ),
+      );
+      if (openings.length > 0 || open) return;
+      const laid = pieces.filter(({ use }) => use !== 'pillar');
+      const volume = laid.reduce((sum, one) => sum + one.w * one.d * one.h, 0);
+      const mean = (of: (one: (typeof laid)[number]) => number) =>
+        laid.reduce((sum, one) => sum + one.w * one.d * one.h * of(one), 0) / volume;
+      const shell = shellOf(own);
+      expect(shell.grams / GRAMS_PER_STUD_PLATE).toBeCloseTo(volume, 6);
+      expect(shell.x).toBeCloseTo(mean(({ x, w: wide }) => x + wide / 2) - w / 2, 6);
+      expect(shell.y).toBeCloseTo(mean(({ y, d: deep }) => y + deep / 2) - d / 2, 6);
+    }),
+    { numRuns: runs(60) },
+  );
+});
+
+test('under the roof there is no less room than its card says, wherever a pole stands', () => {
+  fc.assert(
+    fc.property(anyNotched, (given) => {
+      const own = house({ ...given, bays: [], eaves: Math.min(given.eaves ?? 20, given.height) });
+      const at = filledBy(buildingPieces(own, STREET));
+      const thick = given.wall;
+      for (let y = thick; y < given.d - thick; y++)
+        for (let x = thick; x < given.w - thick; x++) {
+          if (!isInside(given, x, y, thick)) continue;
+          const place = { x: x - thick, y: y - thick, w: 1, d: 1 };
+          const pole = { name: 'Pole', on: 0, height: 1, use: 'stair', place };
+          const [{ ceiling }] = plotCard(
+            house({ ...given, bays: [], eaves: own.eaves, fittings: [pole] }),
+            40,
+          ).clearances;
+          let laid = wallTop(own);
+          while (laid < 100 && at(x, y, laid) === 0) laid++;
+          expect(ceiling).toBeLessThanOrEqual(laid);
+        }
+    }),
+    { numRuns: runs(10) },
+  );
+});
+
+test('bays lie in one straight wall: what would lie across the step, or at a corner, is left out and says so', () => {
+  const bays = (widths: number[], side = 'n') =>
+    frontsOf(
+      house({
+        ...L,
+        bays: [{ side, storey: 1, bays: widths.map((wide) => ({ wide, part: 'window-2x1', sill: 1 })) }],
+      }),
+    )[0].bays;
+  // Seen from the north, the east is at the left: 8 studs of wall lie 8 back.
+  const [left, right] = bays([8, 8]);
+  expect([left.opening?.back, left.opening?.from, right.opening?.back, right.opening?.from]).toEqual([
+    8, 11, 0, 3,
+  ]);
+  expect(bays([16])[0].fault).toBe('it would lie across the step of a corner that is left out');
+  expect(bays([6, 4, 6]).map(({ fault }) => fault)).toEqual([
+    null,
+    'it would lie across the step of a corner that is left out',
+    null,
+  ]);
+  expect(bays([6, 2, 8])[1].fault).toBe('it stands within 1 stud of the corner');
+  // The window behind the step stands in the wall there.
+  const own = house({
+    ...L,
+    bays: [{ side: 'n', storey: 1, bays: [{ wide: 8, part: 'window-2x1', sill: 1 }, { wide: 8 }] }],
+  });
+  expect(buildingPieces(own, STREET).find(({ use }) => use === 'opening')).toMatchObject({ x: 11, y: 8 });
+});
+
+test('rooms, doors and furniture keep to the L', () => {
+  const place = (x: number, y: number, w = 2, d = 2) => ({
+    name: `At ${x} ${y}`,
+    on: 0,
+    height: 6,
+    place: { x, y, w, d },
+  });
+  const [floor] = floorPlans(
+    house({
+      ...L,
+      fittings: [place(1, 1), place(9, 1), place(3, 6), place(5, 6)],
+      bays: [{ side: 'e', storey: 1, bays: [{ wide: 4 }, { wide: 4, part: 'door-3x1' }, { wide: 8 }] }],
+    }),
+  );
+  expect(floor.studs).toBe(132);
+  // Inside the room runs from stud 0: the wall of the step takes 6 to 7 south of the corner left out.
+  expect(floor.fittings.map(({ fault }) => fault)).toEqual([
+    null,
+    'it stands in the wall',
+    null,
+    'it stands in the wall',
+  ]);
+});
+
+test('the studs it stands on are those its turned outline touches, not those of its rectangle', () => {
+  fc.assert(
+    fc.property(anyNotched, fc.double({ min: 0, max: 359, noNaN: true }), (given, turn) => {
+      const own = house({ ...given, x: 20.5, y: 21, turn: Math.round(turn * 10) / 10 });
+      const corners = wallCorners(own);
+      const touched = new Set<string>();
+      eachTouched(corners, { x: -50, y: -50, w: 200, d: 200 }, (row, from, to) => {
+        for (let x = from; x < to; x++) {
+          expect(touched.has(`${x} ${row}`)).toBe(false);
+          touched.add(`${x} ${row}`);
+        }
+      });
+      const wrong: string[] = [];
+      for (let y = -10; y < 70; y++)
+        for (let x = -10; x < 70; x++) {
+          const area = Math.abs(areaIn(corners, x, y));
+          if (area > 1e-4 && !touched.has(`${x} ${y}`)) wrong.push(`${x} ${y} is not touched`);
+          if (area < 1e-9 && touched.has(`${x} ${y}`)) wrong.push(`${x} ${y} is touched`);
+        }
+      expect(wrong).toEqual([]);
+    }),
+    { numRuns: runs(20) },
+  );
+});
+
+/** Area of an outline within one stud: cut by the four sides of it (Sutherland and Hodgman 1974). */
+function areaIn(corners: readonly { x: number; y: number }[], x: number, y: number): number {
+  let left = [...corners];
+  for (const off of [
+    (p: { x: number; y: number }) => p.x - x,
+    (p: { x: number; y: number }) => x + 1 - p.x,
+    (p: { x: number; y: number }) => p.y - y,
+    (p: { x: number; y: number }) => y + 1 - p.y,
+  ])
+    left = left.flatMap((a, i) => {
+      const b = left[(i + 1) % left.length];
+      const [p, q] = [off(a), off(b)];
+      const cut = { x: a.x + ((b.x - a.x) * p) / (p - q), y: a.y + ((b.y - a.y) * p) / (p - q) };
+      return [...(p >= 0 ? [a] : []), ...(p < 0 !== q < 0 ? [cut] : [])];
+    });
+  return left.reduce((sum, a, i) => {
+    const b = left[(i + 1) % left.length];
+    return sum + (a.x * b.y - b.x * a.y) / 2;
+  }, 0);
+}
+
+test('what stands in the corner left out is no clash, and a gate may swing there; ground shows in it', () => {
+  const shed = { id: 's', name: 'Shed', x: 17, y: 9, w: 6, d: 6, height: 12 };
+  const gate = { ...shed, name: 'Gate', w: 6, d: 1, x: 16, y: 12, moves: 'swing', hinge: 'nw', swingBy: -80 };
+  const titles = (...plots: object[]) =>
+    evaluateRules(sceneWith(...plots), { today: '2026-05-01' })
+      .map(({ rule }) => rule)
+      .filter((id) => ['plots-overlap', 'moves-hit', 'turn-reaches'].includes(id));
+  expect(titles({}, shed)).toContain('plots-overlap');
+  expect(titles(L, shed)).toEqual([]);
+  expect(titles({}, gate)).toContain('moves-hit');
+  expect(titles(L, gate)).toEqual([]);
+  const relief = compileRelief(sceneWith({ ...L, height: 30 }));
+  expect([relief.top[indexAt(relief, 9, 9)], relief.top[indexAt(relief, 20, 9)]]).toEqual([30, 0]);
+});
+
+test('it tips about the line over the corner left out, by hand', () => {
+  // Half of it left out on both eastern corners: a T that lies; the hull’s edges are those of the outline.
+  const own = house({ height: 60 });
+  const weight = { x: 0, y: 0, z: 30 };
+  const box = tipsOfPlot(own, own, weight);
+  expect(box).toBeCloseTo((Math.atan((8 * 8) / (30 * 3.2)) * 180) / Math.PI, 6);
+  // The line from (8, 0) to (16, 8) lies 8/√2 studs from the middle of the rectangle.
+  const notched = house({ ...L, height: 60 });
+  expect(tipsOfPlot(notched, notched, weight)).toBeCloseTo(
+    (Math.atan(((8 / Math.SQRT2) * 8) / (30 * 3.2)) * 180) / Math.PI,
+    6,
+  );
+  // Turned by a quarter its corners are those of the outline turned.
+  const [first] = wallCorners(notched);
+  const [turned] = wallCorners({ ...notched, turn: 90 });
+  expect(turned).toEqual(turnedPoint(first, { x: 16, y: 16 }, 90));
+});
