@@ -146,13 +146,24 @@ journey(
     await openDisplay(page, 'Larch Lane');
     await pickFromOutline(page, 'Plots', 'Village hall');
     await fill(page, 'Width, east', '16');
+    // First an L: a quarter left out, 60 studs of wall as round the whole square, the room 132 of its 192 studs.
+    await page
+      .locator('::-p-xpath(//section[@aria-labelledby="notches"]//button[normalize-space()="Corner"])')
+      .click();
+    await choose(page, 'Corner 1, which', 'North-east');
+    await fill(page, 'Corner 1, studs wide', '8');
+    await fill(page, 'Corner 1, studs deep', '8');
+    await sees(page, '132 studs');
+    await fill(page, 'Corner 1, studs wide', '16');
+    await sees(page, 'take 16 studs of a row of 16');
+    await press(page, 'Remove Corner 1');
     await choose(page, 'Shape', 'Round');
     // A circle of 16 studs less a wall of one: 148 of 14 × 14.
     await sees(page, '148 studs');
     await fill(page, 'Height', '22b');
     await press(page, 'Not set: set Roof from');
     await fill(page, 'Roof from', '10b');
-    await choose(page, 'Roof closes as', 'A dome');
+    await choose(page, 'Roof closes as', 'Curved: a dome');
     await sees(page, '11 rings of bricks');
     await choose(page, 'Walls in', 'Chalk');
     await choose(page, 'Windows and doors in', 'Slate');

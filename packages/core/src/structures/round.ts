@@ -99,13 +99,58 @@ function layCap(mask: Uint8Array, under: Uint8Array, w: number, z: number): Laid
   for (let i = 0; i < mask.length; i++)
     if (isOpenAt(cap, i) && alongX[i] > CROSSED && alongY[i] > CROSSED)
       coverMeeting(cap, i, (k) => alongX[k] > CROSSED && alongY[k] > CROSSED);
-  const across = runsOf(cap, 1);
-  layStrips(cap, w, (i) => across[i] > CROSSED);
+  layStrips(cap, w, (i) => alongX[i] > CROSSED);
   layStrips(cap, 1, () => true);
-  return [
-    ...piecesOf(Int16Array.from(cap.laid), 'plate', z, 'roof'),
-    ...covered({ mask: cap.left, w, d: cap.d }, 'plate', z, 'roof').pieces,
-  ];
+  cap.laid.push(...tileLayer(cap.left, w, cap.d, PLATES, null, UNSEARCHED));
+  return piecesOf(borne(cap, mask), 'plate', z, 'roof');
+}
+
+/** A plate as it is laid: x, y, w, d. */
+type LaidPlate = readonly [number, number, number, number];
+/**
+ * The plates of a layer with each that lies on nothing covered by a larger one that does; what that cuts off of others is
+ * laid again, and must not hang in its turn. Those for which there is no such plate stay.
+ */
+function borne({ w, d, under, laid }: Cap, mask: Uint8Array): Int16Array {
+  const plates = new Set(platesOf(Int16Array.from(laid)));
+  const hangs = (plate: LaidPlate) => !studsAt(plate, w).some((i) => under[i]);
+  const isIn = (i: number) => mask[i] === 1;
+  for (const hanging of [...plates].filter(hangs))
+    for (const larger of largerOver(hanging, { w, d }, isIn, (i) => under[i] === 1)) {
+      if (!plates.has(hanging)) break;
+      const taken = new Set(studsAt(larger, w));
+      const met = [...plates].filter((plate) => studsAt(plate, w).some((i) => taken.has(i)));
+      const left = new Uint8Array(mask.length);
+      for (const plate of met) for (const i of studsAt(plate, w)) if (!taken.has(i)) left[i] = 1;
+      const rest = platesOf(tileLayer(left, w, d, PLATES, null, UNSEARCHED));
+      if (rest.filter(hangs).length >= met.filter(hangs).length) continue;
+      for (const plate of met) plates.delete(plate);
+      for (const plate of [larger, ...rest]) plates.add(plate);
+    }
+  return Int16Array.from([...plates].flat());
+}
+
+const platesOf = (laid: Int16Array): LaidPlate[] =>
+  Array.from({ length: laid.length / 4 }, (_, p) => [
+    laid[4 * p],
+    laid[4 * p + 1],
+    laid[4 * p + 2],
+    laid[4 * p + 3],
+  ]);
+
+/** The plates over another that lie in a mask and on a stud, the smallest first. */
+function* largerOver(
+  [x0, y0, wide, deep]: LaidPlate,
+  { w, d }: Pick<Field, 'w' | 'd'>,
+  isIn: (i: number) => boolean,
+  isUnder: (i: number) => boolean,
+): Generator<LaidPlate> {
+  for (const [pw, pd] of BOTH_WAYS)
+    for (let y = Math.max(0, y0 + deep - pd); pw >= wide && pd >= deep && y <= Math.min(y0, d - pd); y++)
+      for (let x = Math.max(0, x0 + wide - pw); x <= Math.min(x0, w - pw); x++) {
+        const studs = studsAt([x, y, pw, pd], w);
+        if (studs.every(isIn) && studs.some(isUnder)) yield [x, y, pw, pd];
+      }
 }
 
 /** A layer of plates as it is being laid. */
@@ -172,16 +217,15 @@ function coverMeeting(cap: Cap, first: number, isMeant: (i: number) => boolean):
   let [wide, deep] = [1, 1];
   while (x0 + wide < w && isOpenAt(cap, first + wide) && isMeant(first + wide)) wide++;
   while (y0 + deep < d && isOpenAt(cap, first + deep * w) && isMeant(first + deep * w)) deep++;
-  for (const [pw, pd] of BOTH_WAYS)
-    for (let y = y0 + deep - pd; pw >= wide && pd >= deep && y <= y0; y++)
-      for (let x = x0 + wide - pw; x <= x0; x++) {
-        if (x < 0 || y < 0 || x + pw > w || y + pd > d) continue;
-        const studs = studsAt([x, y, pw, pd], w);
-        if (!studs.every((i) => left[i] === 1) || !studs.some((i) => under[i])) continue;
-        laid.push(x, y, pw, pd);
-        for (const i of studs) left[i] = 0;
-        return;
-      }
+  const [plate] = largerOver(
+    [x0, y0, wide, deep],
+    cap,
+    (i) => left[i] === 1,
+    (i) => under[i] === 1,
+  );
+  if (plate === undefined) return;
+  laid.push(...plate);
+  for (const i of studsAt(plate, w)) left[i] = 0;
 }
 
 function studsAt([x, y, wide, deep]: ArrayLike<number> & Iterable<number>, w: number): number[] {

@@ -34,6 +34,8 @@ export interface RingRoof {
   top: number;
 }
 
+/** Studs of the uppermost ring at least, where corners are left out: of a small square in a bend one would be a chimney. */
+const RIDGE = 4;
 /** The plates that close a roof reach over a hole of at most so many studs a side. */
 const CLOSED = 4;
 
@@ -103,9 +105,9 @@ function layersOf(plot: Roofed): { outer: (share: number) => StudRow[]; closed: 
       closed: discWithin(w, d, { x: least(w), y: least(d) }),
     };
   }
-  // So many studs can be taken off all round before none is left: the ridge is one or two studs wide there.
+  // So many studs can be taken off all round before no plate’s worth is left: the ridge is about two studs wide there.
   let deep = 0;
-  while (studsOfRows(insideRows(rows, deep + 1)) > 0) deep++;
+  while (studsOfRows(insideRows(rows, deep + 1)) >= RIDGE) deep++;
   return {
     outer: (share) => insideRows(rows, Math.min(deep, Math.round((deep + 1) * (1 - share)))),
     closed: insideRows(rows, Math.max(0, deep + 1 - CLOSED / 2)),

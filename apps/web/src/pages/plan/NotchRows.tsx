@@ -1,11 +1,11 @@
 import { HINGES, type Plot } from '@quarry/core/document';
 import { useSetFields } from '../../ui/EntityForm.tsx';
-import { QuantityField, SelectField } from '../../ui/fields.tsx';
+import { NumberField, SelectField } from '../../ui/fields.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 
 type Notch = Plot['notches'][number];
 
-const COLUMNS = 'minmax(0,1fr) 4.5rem 4.5rem 24px';
+const COLUMNS = 'minmax(0,1fr) 3.6rem 3.6rem 24px';
 const WORDS: Readonly<Record<Notch['corner'], string>> = {
   nw: 'North-west',
   ne: 'North-east',
@@ -19,14 +19,13 @@ export function NotchRows({ plot, disabled }: { plot: Plot & { id: string }; dis
   const put = (notches: readonly Notch[]) => set('left corners out of', { notches });
   const isFree = (corner: Notch['corner']) => plot.notches.every((one) => one.corner !== corner);
   const next = HINGES.find(isFree);
-  // A quarter of it, so that one sees what it does.
   const half = (size: number) => Math.max(1, Math.floor(size / 2));
   return (
     <Rows
       id="notches"
       title="Corners left out"
       columns={COLUMNS}
-      words={['Corner, unturned', { right: 'wide' }, { right: 'deep' }]}
+      words={['Corner, unturned', { right: 'studs wide' }, { right: 'deep' }]}
       add={{
         word: 'Corner',
         disabled: disabled || next === undefined,
@@ -38,16 +37,15 @@ export function NotchRows({ plot, disabled }: { plot: Plot & { id: string }; dis
           put(plot.notches.map((one, j) => (i === j ? { ...one, ...fields } : one)));
         const nth = `Corner ${i + 1}`;
         const size = (key: 'w' | 'd', word: string) => (
-          <QuantityField
+          <NumberField
             bare
-            label={`${nth}, ${word}`}
+            label={`${nth}, studs ${word}`}
             value={notch[key]}
-            measure="studs"
-            hint={null}
             min={1}
             max={256}
+            whole
             disabled={disabled}
-            onCommit={(studs) => change({ [key]: Math.round(studs) })}
+            onCommit={(studs) => studs !== null && change({ [key]: studs })}
           />
         );
         return (

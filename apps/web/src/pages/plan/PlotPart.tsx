@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { STUD, formatKg, formatPlates, formatStuds } from '@quarry/core/grid';
+import { STUD, countOf, formatKg, formatPlates, formatStuds } from '@quarry/core/grid';
 import {
   heightRange,
   listedMass,
@@ -74,7 +74,7 @@ function PlotNumbers({ plot }: { plot: Plot }) {
         </DefinitionRow>
         <DefinitionRow
           label="Inside a floor"
-          note={`${area(card.trueFloor)} · ${card.floors.toLocaleString('en')} studs on ${Math.max(1, plot.storeys)} floors`}
+          note={`${area(card.trueFloor)} · ${card.floors.toLocaleString('en')} studs on ${countOf(Math.max(1, plot.storeys), 'floor')}`}
         >
           {card.inside.toLocaleString('en')} studs
         </DefinitionRow>
@@ -151,7 +151,7 @@ function PlotNumbers({ plot }: { plot: Plot }) {
         ))}
       </dl>
       <Basis>
-        Inside: width and depth less two walls and the pavement. Mass: the parts list that is said to be this
+        Inside: width and depth less two walls, the pavement and the corners left out with their walls. Mass: the parts list that is said to be this
         building’s (Stockpile, Lists); without one its walls, a floor of plates for each storey and a roof, at
         0.096 g a stud and plate. Tips at: how far its centre of mass is from the nearest edge of its foot,
         over its height. Connectors: 9 + 2 + 10 + 2 + 9 = 32 studs (common practice).
