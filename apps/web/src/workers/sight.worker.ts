@@ -12,8 +12,8 @@ const worker = {
   /** What the public sees; null: it is not said who looks. */
   sight: (scene: Scene, onProgress: (share: number) => void): Sight | null =>
     sightOf(scene, compile(scene).relief, onProgress),
-  /** The display as faces, to be walked round; null for one without a footprint. */
-  walk: (scene: Scene): WalkMesh | null => walkMesh(scene, compile(scene).relief),
+  /** The display as faces, with or without its roofs, to be walked round; null for one without a footprint. */
+  walk: (scene: Scene, isOpen: boolean): WalkMesh | null => walkMesh(scene, compile(scene).relief, isOpen),
   /** What it saves to leave some ground plain; null: it cannot be counted. */
   saves: (scene: Scene, areas: readonly Rect[]): PlainSavings | null =>
     plainSavings(compile(scene), areas, new CountCache()),

@@ -24,6 +24,7 @@ interface Kept<T> {
 
 /**
  * Asks about a scene, and again when it has settled after a change.
+ * @param how what else the question depends on
  * @param kept where an answer may be already; null: nowhere
  * @returns the last answer, which stays until the next is there, and the state of the next
  */
@@ -31,6 +32,7 @@ function useAboutScene<T>(
   scene: Scene,
   question: (worker: Remote<SightWorker>, scene: Scene, onProgress: (share: number) => void) => Promise<T>,
   kept: Kept<T> | null,
+  how = '',
 ): { answer: T | null; state: Asked<T> } {
   // Where photos are taken is looked from too.
   const digest = useMemo(() => planDigest(scene, ['photo']), [scene]);
@@ -75,7 +77,7 @@ function useAboutScene<T>(
       clearTimeout(timer);
       end();
     };
-  }, [digest]);
+  }, [digest, how]);
   return { answer, state };
 }
 
@@ -101,9 +103,17 @@ export function useSight(
   return { sight: answer, state };
 }
 
-/** The display as faces; null where it has no footprint. */
-export function useWalkMesh(scene: Scene): { mesh: WalkMesh | null; state: Asked<WalkMesh | null> } {
-  const { answer, state } = useAboutScene(scene, (worker, of) => worker.walk(of), null);
+/** The display as faces, with or without its roofs; null where it has no footprint. */
+export function useWalkMesh(
+  scene: Scene,
+  isOpen: boolean,
+): { mesh: WalkMesh | null; state: Asked<WalkMesh | null> } {
+  const { answer, state } = useAboutScene(
+    scene,
+    (worker, of) => worker.walk(of, isOpen),
+    null,
+    isOpen ? 'open' : 'closed',
+  );
   return { mesh: answer, state };
 }
 

@@ -2,7 +2,7 @@ import { Box, Camera } from 'lucide-react';
 import { useMemo, useRef, useState, type KeyboardEvent, type ReactNode, type Ref } from 'react';
 import { toast } from 'sonner';
 import { countOf } from '@quarry/core/grid';
-import { SIDE_WORDS, displayOf, type Scene } from '@quarry/core/document';
+import { SIDE_WORDS, displayOf, listOf, type Scene } from '@quarry/core/document';
 import { fileName } from '@quarry/core/formats';
 import { lampsOf } from '@quarry/core/power';
 import { PLANNED, type WalkMesh } from '@quarry/core/visibility';
@@ -22,8 +22,9 @@ import { WalkView, type WalkHandle } from './WalkView.tsx';
 
 /** The display in three dimensions: from where a visitor stands, or turned by hand; as a picture and as a model. */
 export function WalkSheet({ scene }: { scene: Scene }) {
-  const { mesh, state } = useWalkMesh(scene);
-  if (mesh) return <Walk scene={scene} mesh={mesh} />;
+  const [isOpen, setOpen] = useState(false);
+  const { mesh, state } = useWalkMesh(scene, isOpen);
+  if (mesh) return <Walk scene={scene} mesh={mesh} isOpen={isOpen} onOpen={setOpen} />;
   return (
     <div className="md:col-span-2">
       {state.is === 'failed' && <Failure title="The display could not be built" message={state.error} />}
@@ -37,7 +38,18 @@ export function WalkSheet({ scene }: { scene: Scene }) {
   );
 }
 
-function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
+function Walk({
+  scene,
+  mesh,
+  isOpen,
+  onOpen,
+}: {
+  scene: Scene;
+  mesh: WalkMesh;
+  /** The roofs are off. */
+  isOpen: boolean;
+  onOpen: (isOpen: boolean) => void;
+}) {
   const relief = useDerived(({ ground }) => ground?.relief ?? null);
   const handle = useRef<WalkHandle>(null);
   const [isRound, setRound] = useState(false);
@@ -48,7 +60,7 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
   const words = useStanceWords(walk, isRound);
   const [head] = useState(() => new HeadTurn());
   const { beside, own, ...choice } = useVersionBeside();
-  const look = { head, isToday, standing: isRound ? null : walk.standing };
+  const look = { head, isToday, isOpen, standing: isRound ? null : walk.standing };
   const faces = mesh.parts.reduce((sum, { indices }) => sum + indices.length / 3, 0);
   return (
     <>
@@ -89,6 +101,12 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
           disabled={!mesh.parts.some(({ material }) => material.startsWith(PLANNED))}
           onCommit={setToday}
         />
+        <CheckField
+          label="Roofs off: into the uppermost floors"
+          value={isOpen}
+          disabled={listOf(scene, 'plot').length === 0}
+          onCommit={onOpen}
+        />
         {choice.options.length > 0 && (
           <SelectField
             label="Beside it"
@@ -105,8 +123,9 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
           and the floor of the place. {faces.toLocaleString('en')} triangles. In a dark hall the 12 lamps
           nearest to what you look at shine on what is about them, through walls too; all that are lit are
           seen. What stands today is ground, buildings, plants and figures of sections past the stage at which
-          they are built. Figures, animals and vehicles of a cast are plain bodies; furniture in rooms and
-          photographs are not drawn.
+          they are built. Figures, animals and vehicles of a cast are plain bodies. With the roofs off one
+          sees the furniture that has a place on a floor. While you move, a large display is drawn with ground
+          in squares of 4 studs and buildings as blocks. Photographs are not drawn.
         </Basis>
       </section>
     </>
@@ -117,6 +136,7 @@ function Walk({ scene, mesh }: { scene: Scene; mesh: WalkMesh }) {
 interface Look {
   head: HeadTurn;
   isToday: boolean;
+  isOpen: boolean;
   standing: WalkState['standing'] | null;
 }
 
@@ -134,7 +154,8 @@ function OwnView({
   ref?: Ref<WalkHandle>;
 }) {
   const theme = useView((view) => view.theme);
-  return <WalkView {...look} mesh={mesh} label={words} theme={theme} lamps={lamps} ref={ref} />;
+  const { isOpen: _, ...view } = look;
+  return <WalkView {...view} mesh={mesh} label={words} theme={theme} lamps={lamps} ref={ref} />;
 }
 
 /** Another version from where one stands. Its lamps stand at the heights of its own ground. */
@@ -149,7 +170,7 @@ function BesideView({
   isDark: boolean;
   words: string;
 }) {
-  const { mesh, state } = useWalkMesh(scene);
+  const { mesh, state } = useWalkMesh(scene, look.isOpen);
   const ground = useGroundOf(isDark ? scene : null);
   const lamps = useMemo(() => (ground ? lampsOf(scene, ground.relief) : null), [scene, ground]);
   if (state.is === 'failed') return <Failure title="The version could not be built" message={state.error} />;

@@ -1,5 +1,5 @@
 import { Canvas, useThree } from '@react-three/fiber';
-import { useEffect, useImperativeHandle, useMemo, useRef, type Ref } from 'react';
+import { useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
 import {
   BufferAttribute,
   BufferGeometry,
@@ -11,8 +11,9 @@ import {
   type Group,
 } from 'three';
 import type { Lamp } from '@quarry/core/power';
-import { PLANNED, type WalkMesh } from '@quarry/core/visibility';
+import { PLANNED, type MeshPart, type WalkMesh } from '@quarry/core/visibility';
 import { Orbit } from '../../ui/Orbit.tsx';
+import { Detail } from './detail.ts';
 import type { HeadTurn } from './standpoint.ts';
 import { paintOf } from '../../ui/paint.ts';
 
@@ -37,6 +38,7 @@ const PAINTS: Readonly<Record<string, string>> = {
   cloth: '#66727a',
   floor: '#b9b3a6',
   barrier: '#a8482a',
+  furniture: '#7d5a3a',
 };
 const SKY = { day: '#e6e1d6', night: '#20272c' } as const;
 /** A dark hall, and its lamps: the colour of warm light, size in studs, strength, how far each reaches. */
@@ -51,8 +53,8 @@ const MOST_PITCH = 1.4;
 const clampPitch = (pitch: number) => Math.min(MOST_PITCH, Math.max(-MOST_PITCH, pitch));
 /** Radians by pixel of a drag. */
 const LOOK = 0.004;
-/** Share of the resolution while one moves, and how long after that all of it is drawn, ms. */
-const MOVING = { resolution: 0.5, still: 250 } as const;
+/** Share of the resolution while one moves. */
+const MOVING_RESOLUTION = 0.5;
 /** A stud in metres: the unit of glTF. */
 const METRES = 0.008;
 
@@ -86,6 +88,8 @@ interface WalkViewProps {
 export function WalkView({ mesh, standing, label, theme, lamps, isToday, head, ref }: WalkViewProps) {
   const far = Math.max(mesh.w, mesh.d);
   const isDark = lamps !== null;
+  const [detail] = useState(() => new Detail());
+  const move = useMemo(() => () => detail.move(), [detail]);
   return (
     <Canvas
       frameloop="demand"
@@ -98,13 +102,13 @@ export function WalkView({ mesh, standing, label, theme, lamps, isToday, head, r
       <hemisphereLight args={['#ffffff', '#8d8678', isDark ? 0.14 : 1.6]} />
       <directionalLight position={[-far, far * 2, far * 1.4]} intensity={isDark ? 0.08 : 1.7} />
       {lamps && <Lamps lamps={lamps} mesh={mesh} about={standing?.target ?? [mesh.w / 2, 0, mesh.d / 2]} />}
-      <Faces mesh={mesh} isToday={isToday} ref={ref} />
+      <Faces mesh={mesh} isToday={isToday} detail={detail} ref={ref} />
       {standing ? (
-        <Stand {...centred(standing, mesh)} head={head} />
+        <Stand {...centred(standing, mesh)} head={head} onMove={move} />
       ) : (
         <>
           <StepBack far={far} />
-          <Orbit below={Math.PI / 2.05} />
+          <Orbit below={Math.PI / 2.05} onMove={move} />
         </>
       )}
     </Canvas>
@@ -159,37 +163,41 @@ function StepBack({ far }: { far: number }) {
   return null;
 }
 
-/** The faces by material, their middle over the origin. */
-function Faces({ mesh, isToday, ref }: { mesh: WalkMesh; isToday: boolean; ref?: Ref<WalkHandle> }) {
+/** The faces by material, their middle over the origin: all of them, or few while one moves. */
+function Faces({
+  mesh,
+  isToday,
+  detail,
+  ref,
+}: {
+  mesh: WalkMesh;
+  isToday: boolean;
+  detail: Detail;
+  ref?: Ref<WalkHandle>;
+}) {
   const group = useRef<Group>(null);
-  const { gl, scene, camera, invalidate } = useThree();
-  const parts = useMemo(
-    () =>
-      mesh.parts.map(({ material: name, positions, indices }) => {
-        const isPlanned = name.startsWith(PLANNED);
-        const material = isPlanned ? name.slice(PLANNED.length) : name;
-        const geometry = new BufferGeometry();
-        geometry.setAttribute('position', new BufferAttribute(positions, 3));
-        geometry.setIndex(new BufferAttribute(indices, 1));
-        geometry.computeVertexNormals();
-        const colour = material.startsWith('colour ')
-          ? paintOf(material.slice('colour '.length))
-          : (PAINTS[material] ?? '#888888');
-        return { name, isPlanned, geometry, colour };
-      }),
-    [mesh],
-  );
+  const coarse = useRef<Group>(null);
+  const { gl, scene, camera, invalidate, setDpr } = useThree();
   useEffect(() => {
-    invalidate();
-    return () => parts.forEach(({ geometry }) => geometry.dispose());
-  }, [parts, invalidate]);
-  useEffect(() => invalidate(), [isToday, invalidate]);
+    const end = detail.listen((isMoving) => {
+      if (coarse.current) coarse.current.visible = isMoving;
+      if (group.current) group.current.visible = !isMoving || coarse.current === null;
+      setDpr(isMoving ? MOVING_RESOLUTION : 1);
+      invalidate();
+    });
+    return () => {
+      end();
+      detail.rest();
+    };
+  }, [detail, invalidate, setDpr]);
+  useEffect(() => invalidate(), [mesh, isToday, invalidate]);
   useImperativeHandle(
     ref,
     () => ({
       picture: () =>
         new Promise((resolve) => {
-          // Drawn and read in one step, so that the picture is still there.
+          // Drawn in full and read in one step, so that the picture is still there.
+          detail.rest();
           gl.render(scene, camera);
           gl.domElement.toBlob(resolve, 'image/png');
         }),
@@ -210,24 +218,58 @@ function Faces({ mesh, isToday, ref }: { mesh: WalkMesh; isToday: boolean; ref?:
         });
       },
     }),
-    [gl, scene, camera],
+    [gl, scene, camera, detail],
   );
+  const place: Place3 = [-mesh.w / 2, 0, -mesh.d / 2];
   return (
-    <group ref={group} position={[-mesh.w / 2, 0, -mesh.d / 2]}>
-      {parts.map(({ name, isPlanned, geometry, colour }) => (
-        <mesh key={name} name={name} geometry={geometry} renderOrder={isPlanned && isToday ? 1 : 0}>
-          <meshLambertMaterial
-            key={isPlanned && isToday ? 'ghost' : 'solid'}
-            name={name}
-            color={colour}
-            transparent={isPlanned && isToday}
-            opacity={isPlanned && isToday ? GHOST : 1}
-            depthWrite={!(isPlanned && isToday)}
-          />
-        </mesh>
-      ))}
-    </group>
+    <>
+      <group ref={group} position={place}>
+        <Solids parts={mesh.parts} isToday={isToday} />
+      </group>
+      {mesh.coarse && (
+        <group ref={coarse} position={place} visible={false}>
+          <Solids parts={mesh.coarse} isToday={isToday} />
+        </group>
+      )}
+    </>
   );
+}
+
+/** Faces by material; what does not stand yet is seen through where that is asked. */
+function Solids({ parts: given, isToday }: { parts: readonly MeshPart[]; isToday: boolean }) {
+  const invalidate = useThree((state) => state.invalidate);
+  const parts = useMemo(
+    () =>
+      given.map(({ material: name, positions, indices }) => {
+        const isPlanned = name.startsWith(PLANNED);
+        const material = isPlanned ? name.slice(PLANNED.length) : name;
+        const geometry = new BufferGeometry();
+        geometry.setAttribute('position', new BufferAttribute(positions, 3));
+        geometry.setIndex(new BufferAttribute(indices, 1));
+        geometry.computeVertexNormals();
+        const colour = material.startsWith('colour ')
+          ? paintOf(material.slice('colour '.length))
+          : (PAINTS[material] ?? '#888888');
+        return { name, isPlanned, geometry, colour };
+      }),
+    [given],
+  );
+  useEffect(() => {
+    invalidate();
+    return () => parts.forEach(({ geometry }) => geometry.dispose());
+  }, [parts, invalidate]);
+  return parts.map(({ name, isPlanned, geometry, colour }) => (
+    <mesh key={name} name={name} geometry={geometry} renderOrder={isPlanned && isToday ? 1 : 0}>
+      <meshLambertMaterial
+        key={isPlanned && isToday ? 'ghost' : 'solid'}
+        name={name}
+        color={colour}
+        transparent={isPlanned && isToday}
+        opacity={isPlanned && isToday ? GHOST : 1}
+        depthWrite={!(isPlanned && isToday)}
+      />
+    </mesh>
+  ));
 }
 
 /** An eye that stands: it looks at its target, and wherever the pointer turns it from there. */
@@ -235,22 +277,16 @@ function Stand({
   eye: [x, y, z],
   target: [tx, ty, tz],
   head,
+  onMove,
 }: {
   eye: Place3;
   target: Place3;
   head: HeadTurn;
+  onMove: () => void;
 }) {
-  const { camera, gl, invalidate, setDpr } = useThree();
+  const { camera, gl, invalidate } = useThree();
   const isFirst = useRef(true);
-  // Whoever turns it by hand sees all of it.
-  useEffect(() => () => setDpr(1), [setDpr]);
   useEffect(() => {
-    let timer: ReturnType<typeof setTimeout> | undefined;
-    const coarsely = () => {
-      setDpr(MOVING.resolution);
-      clearTimeout(timer);
-      timer = setTimeout(() => setDpr(1), MOVING.still);
-    };
     const element = gl.domElement;
     const ahead = new Vector3(tx - x, ty - y, tz - z);
     const straight = {
@@ -276,19 +312,18 @@ function Stand({
       head.turn(event.movementX * LOOK, pitch - straight.pitch - head.pitch);
     };
     const unheard = head.listen(() => {
-      coarsely();
+      onMove();
       show();
     });
     element.style.touchAction = 'none';
     element.addEventListener('pointermove', move);
-    if (!isFirst.current) coarsely();
+    if (!isFirst.current) onMove();
     isFirst.current = false;
     show();
     return () => {
-      clearTimeout(timer);
       unheard();
       element.removeEventListener('pointermove', move);
     };
-  }, [camera, gl, invalidate, setDpr, head, x, y, z, tx, ty, tz]);
+  }, [camera, gl, invalidate, onMove, head, x, y, z, tx, ty, tz]);
   return null;
 }

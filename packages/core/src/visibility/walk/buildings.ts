@@ -1,5 +1,6 @@
 import { STUDS_PER_PLATE, boundsOf, centreOf } from '../../grid/index.ts';
-import { builtRect, turnedPoint, type Plot } from '../../document/index.ts';
+import { areaPieces, builtRect, turnedPoint, wallStuds, wallTop, type Plot } from '../../document/index.ts';
+import { footOfFitting } from '../../terrain/index.ts';
 import {
   buildingPieces,
   isCornerSlope,
@@ -14,13 +15,54 @@ type Cells = Uint16Array;
 const SLOPE = 1;
 const FIRST = 2;
 
-/** The outer faces of a building's pieces by colour; slopes are slanted. @param foot plates above the datum */
-export function addBuilding(
-  mesh: MeshBuilder,
-  plot: Plot,
-  { foot, street, origin }: { foot: number; street: StreetRules; origin: { x: number; y: number } },
-): void {
-  const pieces = buildingPieces(plot, street);
+/** How a building is put on the display. */
+interface Placing {
+  /** Plates above the datum. */
+  foot: number;
+  street: StreetRules;
+  origin: { x: number; y: number };
+  /** Its roof is off: one looks into its uppermost storey, with what stands there. */
+  isOpen: boolean;
+}
+
+/** A building in few faces: its walls up to its height, in their colour. */
+export function addBlocks(mesh: MeshBuilder, plot: Plot, { foot, origin }: Placing): void {
+  for (const piece of areaPieces(plot)) {
+    const outline = piece.map(({ x, y }) => ({ x: x - origin.x, y: y - origin.y }));
+    const [low, high] = [foot * STUDS_PER_PLATE, (foot + plot.height) * STUDS_PER_PLATE];
+    mesh.prism(`colour ${plot.wallColour}`, outline, low, high, `colour ${plot.roofColour}`);
+  }
+}
+
+/** What stands in the rooms of a building. */
+function addFittings(mesh: MeshBuilder, plot: Plot, { foot, origin }: Placing): void {
+  const built = builtRect(plot);
+  const middle = centreOf(plot);
+  const wall = wallStuds(plot);
+  for (const fitting of plot.fittings) {
+    if (!fitting.place) continue;
+    const { x, y, w, d } = fitting.place;
+    const [west, north] = [built.x + wall + x, built.y + wall + y];
+    const corners = [
+      { x: west, y: north },
+      { x: west + w, y: north },
+      { x: west + w, y: north + d },
+      { x: west, y: north + d },
+    ].map((corner) => {
+      const at = turnedPoint(corner, middle, plot.turn);
+      return { x: at.x - origin.x, y: at.y - origin.y };
+    });
+    const low = foot + footOfFitting(plot, fitting);
+    mesh.prism('furniture', corners, low * STUDS_PER_PLATE, (low + fitting.height) * STUDS_PER_PLATE);
+  }
+}
+
+/** The outer faces of a building's pieces by colour; slopes are slanted. */
+export function addBuilding(mesh: MeshBuilder, plot: Plot, placing: Placing): void {
+  const { foot, street, origin, isOpen } = placing;
+  const top = wallTop(plot);
+  const pieces = buildingPieces(plot, street).filter(({ use, z }) => !isOpen || (use !== 'roof' && z < top));
+  if (isOpen) addFittings(mesh, plot, placing);
   if (pieces.length === 0) return;
   const built = builtRect(plot);
   const middle = centreOf(plot);
@@ -55,14 +97,14 @@ export function addBuilding(
   cells.forEach((cell, i) => {
     if (cell === 0 && air[i] === 0) cells[i] = inside;
   });
-  const isOpen = (x: number, y: number, z: number) => {
+  const isAir = (x: number, y: number, z: number) => {
     if (x < 0 || y < 0 || z < 0 || x >= w || y >= d || z >= h) return true;
     const i = (z * d + y) * w + x;
     return air[i] === 1 || cells[i] === SLOPE;
   };
   const shown = (x: number, y: number, z: number, besides: readonly [number, number, number]) => {
     const cell = cells[(z * d + y) * w + x];
-    return cell >= FIRST && isOpen(x + besides[0], y + besides[1], z + besides[2]) ? cell : 0;
+    return cell >= FIRST && isAir(x + besides[0], y + besides[1], z + besides[2]) ? cell : 0;
   };
   const face = (key: number, corners: readonly MeshCorner[]) =>
     mesh.face(`colour ${colours[key - FIRST]}`, corners);

@@ -1,4 +1,4 @@
-import { STUDS_PER_PLATE } from '../../grid/index.ts';
+import { PLATES_PER_BRICK, STUDS_PER_PLATE } from '../../grid/index.ts';
 import { GROUNDS, customGroundOf, listOf, type Scene } from '../../document/index.ts';
 import { dressesOf } from '../../masonry/index.ts';
 import { BARE, OUTSIDE, type Relief } from '../../terrain/index.ts';
@@ -34,16 +34,65 @@ function materialsOf(scene: Scene): (look: number) => string {
 }
 
 /** The lowest ground, plates; no higher than the datum. */
-export const lowestOf = ({ height }: Relief): number =>
+export const lowestOf = ({ height }: Pick<Relief, 'height'>): number =>
   height.reduce((least, plates) => Math.min(least, plates), 0);
 
-/** The ground with its steps, down to the table at its edges. @param planned studs whose ground does not stand yet: 1 */
-export function addGround(mesh: MeshBuilder, scene: Scene, relief: Relief, planned: Uint8Array): void {
-  const { w, d, height, ground } = relief;
+/** Ground as it is drawn: the relief, or squares of it. */
+export interface DrawnGround extends Pick<Relief, 'w' | 'd' | 'height' | 'ground'> {
+  /** Side of a cell, studs, and of the whole footprint. */
+  cell: number;
+  whole: { w: number; d: number };
+  /** Cells whose ground does not stand yet: 1. */
+  planned: Uint8Array;
+}
+
+/** Every stud of a relief. @param planned studs whose ground does not stand yet: 1 */
+export const fineGround = (relief: Relief, planned: Uint8Array): DrawnGround => ({
+  ...relief,
+  ...{ cell: 1, whole: relief, planned },
+});
+
+/**
+ * A relief in squares: each as high as its studs are in the mean, in whole bricks, of the ground of its middle.
+ * @param cell side of a square, studs
+ */
+export function coarseGround(relief: Relief, planned: Uint8Array, cell: number): DrawnGround {
+  const [w, d] = [Math.ceil(relief.w / cell), Math.ceil(relief.d / cell)];
+  const height = new Int16Array(w * d);
+  const ground = new Uint8Array(w * d).fill(OUTSIDE);
+  const isPlanned = new Uint8Array(w * d);
+  for (let y = 0; y < d; y++)
+    for (let x = 0; x < w; x++) {
+      let [studs, sum] = [0, 0];
+      const [east, south] = [Math.min(relief.w, (x + 1) * cell), Math.min(relief.d, (y + 1) * cell)];
+      for (let row = y * cell; row < south; row++)
+        for (let i = row * relief.w + x * cell; i < row * relief.w + east; i++)
+          if (relief.ground[i] !== OUTSIDE) {
+            studs++;
+            sum += relief.height[i];
+          }
+      const [across, down] = [(x * cell + east) >> 1, (y * cell + south) >> 1];
+      const middle = Math.min(down, south - 1) * relief.w + Math.min(across, east - 1);
+      if (studs === 0 || relief.ground[middle] === OUTSIDE) continue;
+      height[y * w + x] = PLATES_PER_BRICK * Math.round(sum / studs / PLATES_PER_BRICK);
+      ground[y * w + x] = relief.ground[middle];
+      isPlanned[y * w + x] = planned[middle];
+    }
+  return { ...{ w, d, height, ground, cell, planned: isPlanned }, whole: { w: relief.w, d: relief.d } };
+}
+
+/** The ground with its steps, down to the table at its edges. */
+export function addGround(mesh: MeshBuilder, scene: Scene, drawn: DrawnGround): void {
+  const { w, d, height, ground, planned, cell, whole } = drawn;
   const materialOf = materialsOf(scene);
   const put = (look: number, corners: readonly MeshCorner[]) => {
     mesh.isPlanned = look >= 128;
-    mesh.face(materialOf(look), corners);
+    const inStuds = corners.map(([x, high, y]): MeshCorner => [
+      Math.min(x * cell, whole.w),
+      high,
+      Math.min(y * cell, whole.d),
+    ]);
+    mesh.face(materialOf(look), cell === 1 ? corners : inStuds);
     mesh.isPlanned = false;
   };
   const isIn = (x: number, y: number) => x >= 0 && y >= 0 && x < w && y < d && ground[y * w + x] !== OUTSIDE;
@@ -63,7 +112,7 @@ export function addGround(mesh: MeshBuilder, scene: Scene, relief: Relief, plann
     ]);
   });
   // Between two studs the side of the higher one; runs of like steps are one face.
-  const low = lowestOf(relief) - 1;
+  const low = lowestOf(drawn) - 1;
   const stepKey = (x: number, y: number, toX: number, toY: number): number => {
     if (!isIn(x, y)) return 0;
     const own = height[y * w + x];

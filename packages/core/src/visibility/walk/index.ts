@@ -2,8 +2,8 @@ import { STUDS_PER_PLATE, MM_PER_STUD, boundsOf, type Rect } from '../../grid/in
 import { displayOf, listOf, wallCorners, type Scene } from '../../document/index.ts';
 import { bodiesOf, standsOn, stripCorners, type Body, type Relief } from '../../terrain/index.ts';
 import { currentContents, frameOf, highestTable, pointToScene, rectToScene } from '../../venue/index.ts';
-import { addBuilding } from './buildings.ts';
-import { addGround, lowestOf } from './ground.ts';
+import { addBlocks, addBuilding } from './buildings.ts';
+import { addGround, coarseGround, fineGround, lowestOf } from './ground.ts';
 import { MeshBuilder, type MeshPart } from './mesh.ts';
 import { plannedGround, standsToday } from './stands.ts';
 
@@ -21,40 +21,63 @@ export interface WalkMesh {
   floor: number;
   /**
    * By material: `ground …`, `deck`, `colour …` (one of the palette), `leaf`, `wood`, `figure`, `wall`, `table`, `cloth`,
-   * `floor`, `barrier`; of what does not stand yet with PLANNED before it.
+   * `furniture`, `floor`, `barrier`; of what does not stand yet with PLANNED before it.
    */
   parts: MeshPart[];
+  /** The same in few faces, to be drawn while one moves; null where all of it is few. */
+  coarse: MeshPart[] | null;
 }
+
+/** A display of more triangles than this has a coarse form too, with its ground in squares of so many studs. */
+const COARSE = { over: 60_000, cell: 4 } as const;
 
 /** Height of what keeps visitors off, and how thick it is drawn, mm. */
 const BARRIER = { high: 900, thick: 30 };
 /** How far the floor is drawn round everything, studs. */
 const AROUND = 150;
 
-/** @returns null for a display without a footprint */
-export function walkMesh(scene: Scene, relief: Relief): WalkMesh | null {
+/**
+ * @param isOpen the roofs are off: one looks into the uppermost storey of each building
+ * @returns null for a display without a footprint
+ */
+export function walkMesh(scene: Scene, relief: Relief, isOpen = false): WalkMesh | null {
   const { w, d } = relief;
   if (w === 0 || d === 0) return null;
-  const mesh = new MeshBuilder();
-  const origin = { x: relief.x, y: relief.y };
-  addGround(mesh, scene, relief, plannedGround(scene, relief));
-  for (const plot of listOf(scene, 'plot')) {
-    const foot = standsOn(scene, relief, plot);
-    mesh.isPlanned = !standsToday(scene, 'plot', plot.id);
-    if (foot !== null) addBuilding(mesh, plot, { foot, street: displayOf(scene), origin });
-  }
   const bodies = bodiesOf(scene, relief);
-  for (const body of bodies) {
-    mesh.isPlanned = !standsToday(scene, body.kind, body.id);
-    addBody(mesh, body, origin);
-  }
-  mesh.isPlanned = false;
-  const floor = addRoom(mesh, scene, relief);
+  const { parts, floor } = facesOf(scene, relief, bodies, { isOpen, isCoarse: false });
+  const triangles = parts.reduce((sum, { indices }) => sum + indices.length / 3, 0);
+  const coarse =
+    triangles > COARSE.over ? facesOf(scene, relief, bodies, { isOpen: false, isCoarse: true }).parts : null;
   const high = bodies.reduce(
     (most, { top }) => Math.max(most, top),
     relief.top.reduce((a, b) => Math.max(a, b), 0),
   );
-  return { ...{ w, d, floor }, high: high * STUDS_PER_PLATE, parts: mesh.parts() };
+  return { ...{ w, d, floor, parts, coarse }, high: high * STUDS_PER_PLATE };
+}
+
+function facesOf(
+  scene: Scene,
+  relief: Relief,
+  bodies: readonly Body[],
+  { isOpen, isCoarse }: { isOpen: boolean; isCoarse: boolean },
+): { parts: MeshPart[]; floor: number } {
+  const mesh = new MeshBuilder();
+  const origin = { x: relief.x, y: relief.y };
+  const planned = plannedGround(scene, relief);
+  addGround(mesh, scene, isCoarse ? coarseGround(relief, planned, COARSE.cell) : fineGround(relief, planned));
+  for (const plot of listOf(scene, 'plot')) {
+    const foot = standsOn(scene, relief, plot);
+    mesh.isPlanned = !standsToday(scene, 'plot', plot.id);
+    if (foot === null) continue;
+    (isCoarse ? addBlocks : addBuilding)(mesh, plot, { foot, street: displayOf(scene), origin, isOpen });
+  }
+  for (const body of bodies) {
+    mesh.isPlanned = !standsToday(scene, body.kind, body.id);
+    addBody(mesh, body, origin, isCoarse);
+  }
+  mesh.isPlanned = false;
+  const floor = addRoom(mesh, scene, relief);
+  return { parts: mesh.parts(), floor };
 }
 
 const at = ({ x, y }: { x: number; y: number }, origin: { x: number; y: number }) => ({
@@ -67,13 +90,17 @@ function addBody(
   mesh: MeshBuilder,
   { kind, corners, bounds, begins, top, as }: Body,
   origin: { x: number; y: number },
+  isCoarse: boolean,
 ) {
   const outline = corners.map((corner) => at(corner, origin));
   const middle = { x: bounds.x + bounds.w / 2 - origin.x, y: bounds.y + bounds.d / 2 - origin.y };
   const [low, high] = [begins * STUDS_PER_PLATE, top * STUDS_PER_PLATE];
   const square = (side: number) =>
     wallCorners({ x: middle.x - side / 2, y: middle.y - side / 2, w: side, d: side, turn: 0 });
-  if (kind === 'tree') {
+  if (isCoarse && (kind === 'tree' || kind === 'planting'))
+    mesh.cone('leaf', middle, bounds.w / 2, low, high, 4);
+  else if (isCoarse && kind === 'figure') mesh.prism('figure', square(1.4), low, high);
+  else if (kind === 'tree') {
     const crown = low + 0.25 * (high - low);
     mesh.prism('wood', square(Math.max(0.8, bounds.w / 7)), low, crown + 0.2);
     mesh.cone('leaf', middle, bounds.w / 2, crown, high, 9);

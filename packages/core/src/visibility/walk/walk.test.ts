@@ -89,6 +89,66 @@ test.each([
   expect(mesh.high).toBeGreaterThanOrEqual(18 * 0.4);
 });
 
+test('with its roof off one looks into the uppermost storey: its floor, and what has a place there', () => {
+  const house = {
+    ...{ id: 'b', name: 'House', x: 8, y: 6, w: 16, d: 10, height: 30, storeys: 2, eaves: 20 },
+    ...{ wallColour: 'rust', roofColour: 'slate' },
+    fittings: [
+      { name: 'Table', on: 10, height: 6, place: { x: 2, y: 3, w: 4, d: 3 } },
+      { name: 'Stove', height: 9 },
+    ],
+  };
+  const scene = sceneFrom({ ...base, plots: [house] });
+  const relief = compileRelief(scene);
+  const seenFrom = (isOpen: boolean) => {
+    const parts = walkMesh(scene, relief, isOpen)?.parts ?? [];
+    return {
+      furniture: volumes(parts.filter(({ material }) => material === 'furniture'))[0],
+      roof: parts.some(({ material }) => material === 'colour slate'),
+      // Of the upper floor: any colour, as what is hidden.
+      floor: parts
+        .filter(({ material }) => material === 'colour any')
+        .reduce((sum, { positions, indices }) => sum + topArea(positions, indices), 0),
+    };
+  };
+  expect(seenFrom(false)).toMatchObject({ furniture: 0, roof: true, floor: 0 });
+  const open = seenFrom(true);
+  // A table of 4 × 3 studs and 6 plates of 0.4 studs; a stove that has no place is not drawn.
+  expect(open.furniture).toBeCloseTo(4 * 3 * 6 * 0.4, 4);
+  expect(open.roof).toBe(false);
+  expect(open.floor).toBe(14 * 8);
+});
+
+test('a large display has a coarse form: a plain keeps its volume, hills nearly, with fewer faces', () => {
+  const hills = Array.from({ length: 300 }, (_, i) => ({
+    ...{ id: `h${i}`, name: `Hill ${i}`, x: (i % 20) * 21, y: Math.trunc(i / 20) * 20, w: 25, d: 23 },
+    ...{ level: 'quay', height: 30 + (i % 40), ground: 'grass' },
+  }));
+  const made = (more: object) => {
+    const scene = sceneFrom({
+      display: base.display,
+      footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 426, d: 300 }],
+      levels: [{ id: 'quay', name: 'Quay', height: 6 }],
+      ...more,
+    });
+    return walkMesh(scene, compileRelief(scene));
+  };
+  expect(made({})?.coarse).toBeNull();
+  const mesh = made({ hills });
+  if (!mesh?.coarse) throw new Error('no coarse form');
+  const countOf = (parts: readonly MeshPart[]) =>
+    parts.reduce((sum, { indices }) => sum + indices.length / 3, 0);
+  expect(countOf(mesh.coarse)).toBeLessThan(countOf(mesh.parts) / 3);
+  const ground = (parts: readonly MeshPart[]) =>
+    volumes(parts.filter(({ material }) => material.startsWith('ground')))[0];
+  expect(ground(mesh.coarse) / ground(mesh.parts)).toBeCloseTo(1, 1);
+  // Nothing of it reaches beyond the footprint, though 426 is no whole number of squares.
+  const east = mesh.coarse
+    .filter(({ material }) => material.startsWith('ground'))
+    .flatMap(({ positions }) => [...positions].filter((_, i) => i % 3 === 0));
+  expect(east.reduce((most, x) => Math.max(most, x), 0)).toBe(426);
+});
+
 test('ground has the colour that most of it has by its recipe or description; without one its own', () => {
   const pad = (id: string, x: number, ground: string) => ({
     ...{ id, name: id, x, y: 0, w: 8, d: 4, level: 'quay', ground, order: x },
