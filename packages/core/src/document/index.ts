@@ -51,6 +51,8 @@ export {
   MIXED,
   ROUND_ROOFS,
   isRound,
+  ornamented,
+  shellName,
   isOnHalf,
   areaRows,
   areaPieces,

@@ -2,7 +2,15 @@ import { gramsOfPart } from '../catalogue/index.ts';
 import { centreOf, containsPoint } from '../grid/index.ts';
 import type { Need, NeedPurpose } from '../materials/index.ts';
 import { listedMass, shellOf } from '../terrain/index.ts';
-import { WORKS, listOf, type Scene, type Section, type Work } from '../document/index.ts';
+import {
+  WORKS,
+  listOf,
+  ornamented,
+  shellName,
+  type Scene,
+  type Section,
+  type Work,
+} from '../document/index.ts';
 import type { EarnedValue } from './earned.ts';
 import { hoursBySection, methodOf, piecesBySection, rateOf } from './rates.ts';
 import { evenPace, workDone } from './steps.ts';
@@ -91,14 +99,25 @@ export function effortOf(
 /** Grams of a usual piece of a building: a brick 1×4, of which plain walls are made. */
 const SHELL_PIECE = gramsOfPart('brick-1x4');
 
-/** The buildings of a section that no list is of, with the pieces of their plain shells: bricks 1×4 of the same mass. */
+/**
+ * What of a section's buildings no list counts: the pieces of their plain shells with their ornament, as bricks 1×4 of the
+ * same mass; of those whose list is their shell's the ornament alone.
+ */
 function unlisted(scene: Scene, section: string): { plot: string; name: string; pieces: number }[] {
   const at = scene.section[section];
   if (!at) return [];
   const listed = listedMass(scene);
   return listOf(scene, 'plot').flatMap((plot) => {
     const { x, y } = centreOf(plot);
-    if (!containsPoint(at, x, y) || listed.plots.has(plot.id)) return [];
+    if (!containsPoint(at, x, y)) return [];
+    if (listed.plots.has(plot.id)) {
+      const shell = listOf(scene, 'partList').find(
+        ({ use, plot: of, name }) => use === 'need' && of === plot.id && name === shellName(plot),
+      );
+      const pieces = shell ? shell.copies * shell.lines.reduce((sum, { qty }) => sum + qty, 0) : 0;
+      const ornament = Math.ceil(pieces * (ornamented(plot) - 1));
+      return ornament > 0 ? [{ plot: plot.id, name: `${plot.name}, ornament`, pieces: ornament }] : [];
+    }
     return [{ plot: plot.id, name: plot.name, pieces: Math.ceil(shellOf(plot).grams / SHELL_PIECE) }];
   });
 }

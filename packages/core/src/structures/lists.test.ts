@@ -1,7 +1,8 @@
-import { listOf, reduce, sceneFrom, type Scene } from '../document/index.ts';
-import { listedMass } from '../terrain/index.ts';
-import { gramsOfPart } from '../catalogue/index.ts';
-import { listOfBuilding, shellList, shellName, unlistedBuildings } from './index.ts';
+import { gramsOfLines, gramsOfPart } from '../catalogue/index.ts';
+import { listOf, reduce, sceneFrom, shellName, type Scene } from '../document/index.ts';
+import { effortOf } from '../progress/index.ts';
+import { listedMass, weightOf } from '../terrain/index.ts';
+import { listOfBuilding, shellList, unlistedBuildings } from './index.ts';
 
 const line = { part: 'brick-2x4', colour: 'any', qty: 10 };
 const street = (partLists: object[]): Scene =>
@@ -58,4 +59,34 @@ test('the lists of shells are taken as they are: then every building is counted 
     expect(plots.get(plot.id)).toBeCloseTo(grams, 6);
   }
   expect(done.scene.partList['shell-c']).toMatchObject({ section: 'u', plot: 'c', copies: 1 });
+});
+
+test('ornament adds to mass and hours as many percent of the shell as are guessed, until a list of one’s own counts it', () => {
+  const plain = street([]);
+  const plot = { ...plain.plot.a, ornament: 60 };
+  const scene: Scene = { ...plain, plot: { ...plain.plot, a: plot } };
+  const of = (one: Scene) => ({
+    mass: weightOf(one.plot.a, listedMass(one)),
+    hours: effortOf(one, { ...one.section.s, hours: null, owner: null }, {}).guessed.find(
+      ({ plot: id }) => id === 'a',
+    ),
+  });
+  const [before, after] = [of(plain), of(scene)];
+  expect(after.mass.grams / before.mass.grams).toBeCloseTo(1.6, 6);
+  expect(after.mass.z).toBe(before.mass.z);
+  expect((after.hours?.pieces ?? 0) / (before.hours?.pieces ?? 1)).toBeCloseTo(1.6, 1);
+  // Its shell as its list: those pieces are counted, the ornament is guessed beside them.
+  const shell = shellList(scene, scene.plot.a);
+  const listed = (list: object) => {
+    const done = reduce(scene, [{ op: 'add', kind: 'partList', id: 'own', data: { ...shell, ...list } }]);
+    if (!done.ok) throw new Error(done.refusal.sentence);
+    return of(done.scene);
+  };
+  const grams = gramsOfLines(shell.lines, {});
+  const pieces = shell.lines.reduce((sum, { qty }) => sum + qty, 0);
+  expect(listed({}).mass.grams).toBeCloseTo(1.6 * grams, 6);
+  expect(listed({}).hours).toMatchObject({ name: 'A, ornament', pieces: Math.ceil(0.6 * pieces) });
+  // Any other list counts all of it.
+  expect(listed({ name: 'As built' }).mass.grams).toBeCloseTo(grams, 6);
+  expect(listed({ name: 'As built' }).hours).toBeUndefined();
 });

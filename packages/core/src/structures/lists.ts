@@ -2,9 +2,9 @@ import {
   displayOf,
   listOf,
   sectionOfEntity,
+  shellName,
   type DataOf,
   type Entity,
-  type Plot,
   type Scene,
 } from '../document/index.ts';
 import { isSharedWith } from '../terrain/index.ts';
@@ -36,9 +36,6 @@ function countingList(
   const shared = lists.find((list) => list.plot === null && isSharedWith(scene, list, plot));
   return shared ? { list: shared, isOwn: false } : null;
 }
-
-/** The name of the list that a building's plain shell makes: by it the list is known again. */
-export const shellName = ({ name }: Pick<Plot, 'name'>): string => `Shell of ${name}`.slice(0, 60);
 
 /** The list of a building's pieces, in its colours. */
 export function shellList(

@@ -18,6 +18,8 @@ import {
   builtRect,
   insideOf,
   isOverhanging,
+  ornamented,
+  shellName,
   areaRows,
   isBoxed,
   leanAt,
@@ -160,12 +162,13 @@ export const reachAt = (plot: Plot, z: number): Rect =>
 /**
  * A building by its plain shell, up to a height: walls of its given thickness, a floor of plates for each storey, a roof
  * of plates, and the plates of its pavement; what stands out over its walls as a box of the same walls, closed by plates
- * below and, at the top, above. Windows, doors, furniture and ornament are not in it.
+ * below and, at the top, above; all of it by as much more as its ornament is guessed to be. Windows, doors and furniture are
+ * not in it.
  * @param upTo plates above its ground; less than its height: what is left when the rest is off
  */
 export function shellOf(plot: Plot, upTo: number = plot.height): PlotMass {
   const rows = areaRows(plot);
-  if (rows) return shellOfRows(plot, rows, upTo);
+  if (rows) return massOf(plot, shellOfRows(plot, rows, upTo));
   const { overhang, overhangFrom, wall } = plot;
   const middle = centreOf(plot);
   const built = builtRect(plot);
@@ -191,11 +194,11 @@ export function shellOf(plot: Plot, upTo: number = plot.height): PlotMass {
     );
     if (upTo >= plot.height && outHigh > 1) boxes.push(ringOf(open, built, middle, upTo - 1, 1));
   }
-  return massOf(boxes);
+  return massOf(plot, boxes);
 }
 
 /** Of a building that fills no rectangle its ring of walls, its floors, and the rings of its roof or the plates of a flat one. */
-function shellOfRows(plot: Plot, all: readonly StudRow[], upTo: number): PlotMass {
+function shellOfRows(plot: Plot, all: readonly StudRow[], upTo: number): Box[] {
   const roof = ringRoofOf(plot);
   const walls = wallTop(plot);
   const room = roomRows(plot) ?? [];
@@ -225,15 +228,15 @@ function shellOfRows(plot: Plot, all: readonly StudRow[], upTo: number): PlotMas
       z: roof ? roof.top - 0.5 : walls,
     });
   }
-  return massOf(boxes);
+  return boxes;
 }
 
-function massOf(boxes: readonly Box[]): PlotMass {
+function massOf(plot: Plot, boxes: readonly Box[]): PlotMass {
   const volume = boxes.reduce((sum, box) => sum + box.volume, 0);
   const mean = (of: (box: Box) => number) =>
     volume > 0 ? boxes.reduce((sum, box) => sum + box.volume * of(box), 0) / volume : 0;
   return {
-    grams: volume * GRAMS_PER_STUD_PLATE,
+    grams: volume * GRAMS_PER_STUD_PLATE * ornamented(plot),
     ...{ x: mean(({ x }) => x), y: mean(({ y }) => y), z: mean(({ z }) => z) },
   };
 }
@@ -265,7 +268,7 @@ export function isSharedWith(
 }
 
 /**
- * What people listed, weighed. A list of a building is that building's mass; one that names none is shared by the
+ * What people listed, weighed. A list of a building is that building's mass, one of its plain shell with its ornament; one that names none is shared by the
  * buildings of its section that have no list of their own, as their shells weigh. Ground and plants are counted from
  * the plan and not weighed twice.
  */
@@ -277,7 +280,12 @@ export function listedMass(scene: Scene): ListedMass {
   );
   const weigh = ({ lines, copies }: PartList) => copies * gramsOfLines(lines, scene.partType);
   const add = <K>(to: Map<K, number>, key: K, grams: number) => to.set(key, (to.get(key) ?? 0) + grams);
-  for (const list of lists) if (list.plot !== null) add(plots, list.plot, weigh(list));
+  for (const list of lists) {
+    if (list.plot === null) continue;
+    const plot = scene.plot[list.plot];
+    const isShell = plot !== undefined && list.name === shellName(plot);
+    add(plots, list.plot, weigh(list) * (isShell ? ornamented(plot) : 1));
+  }
   const named = new Set(plots.keys());
   for (const list of lists) {
     if (list.plot !== null) continue;

@@ -1,7 +1,7 @@
 import { dequal } from 'dequal/lite';
 import { countOf, formatMoney } from '@quarry/core/grid';
 import { priceOfLines } from '@quarry/core/masonry';
-import type { Change, Entity, PartLine } from '@quarry/core/document';
+import { ornamented, type Change, type Entity, type PartLine } from '@quarry/core/document';
 import { listOfBuilding } from '@quarry/core/structures';
 import { freshId, useDenialReason, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { Basis, DefinitionRow, Heading } from '../../ui/parts.tsx';
@@ -61,6 +61,14 @@ export function ShellPart({ plot }: { plot: Entity<'plot'> }) {
             {piecesOf(lines).toLocaleString('en')}
           </DefinitionRow>
         )}
+        {plot.ornament > 0 && (!own || isShell) && (
+          <DefinitionRow
+            label="With its ornament, a guess"
+            note={`+${plot.ornament} %, about ${formatMoney(Math.round(100 * price * ornamented(plot)) / 100)}; in its hours and mass, not in the needs`}
+          >
+            {Math.ceil(piecesOf(lines) * ornamented(plot)).toLocaleString('en')}
+          </DefinitionRow>
+        )}
       </dl>
       {own &&
         isStale &&
@@ -90,9 +98,9 @@ export function ShellPart({ plot }: { plot: Entity<'plot'> }) {
       <Basis>
         {own && 'Take apart: the building and its list go, and its pieces are free for other needs. '}
         Walls in courses that alternate and interlock with what is let into their bays, a floor of plates for
-        each storey with pillars under its joints, a roof of plates and the pavement; no furniture and
-        ornament. Ornament doubles a plain shell more often than not (common practice, no source). Sides of
-        half studs are rounded.
+        each storey with pillars under its joints, a roof of plates and the pavement; no furniture. Ornament
+        is as many percent of that as you guess: it doubles a plain shell more often than not (common
+        practice, no source). Sides of half studs are rounded.
       </Basis>
     </>
   );

@@ -209,6 +209,8 @@ const plotSchema = z.strictObject({
       'what is mixed in is less than 100 % of the walls, and of the roof',
     )
     .default([]),
+  /** Pieces of ornament over its plain shell, percent of those of the shell: a guess until a parts list counts it. */
+  ornament: z.int().min(0).max(400).default(0),
   notes: text.default(''),
 });
 type Plot = z.output<typeof plotSchema>;
@@ -234,6 +236,12 @@ type Built = Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'shape' | 'notches' | 'front' | 
 /** Whether a place on a floor is half a stud off along x or y: jumpers hold what stands there. */
 export const isOnHalf = (place: { x: number; y: number } | null): boolean =>
   place !== null && !(Number.isInteger(place.x) && Number.isInteger(place.y));
+
+/** The name of the list that a building's plain shell makes: by it the list is known again. */
+export const shellName = ({ name: of }: Pick<Plot, 'name'>): string => `Shell of ${of}`.slice(0, 60);
+
+/** How many times the pieces of its plain shell a building takes with its ornament. */
+export const ornamented = ({ ornament }: Pick<Plot, 'ornament'>): number => 1 + ornament / 100;
 
 /** Whether a building is round. */
 export const isRound = ({ shape }: Partial<Pick<Plot, 'shape'>>): boolean => shape === 'round';
