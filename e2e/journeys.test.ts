@@ -237,6 +237,24 @@ journey(
     await goTo(page, 'stockpile');
     await openTab(page, 'Lists');
     await page.waitForFunction(() => !document.body.innerText.includes('Shell of Village hall'));
+    // Another building on the place of one: what it comes to is told before it is swapped, and undone in one act.
+    await goTo(page, 'plan');
+    await pickFromOutline(page, 'Plots', 'Post room');
+    const before = await valueOf(page, 'Width, east');
+    await choose(page, 'Becomes', 'Mill, an L');
+    await sees(page, '20 × 16 studs');
+    await press(page, 'Swap it');
+    await page.waitForFunction(
+      () => document.querySelector<HTMLSelectElement>('section[aria-labelledby="notches"] select')?.value === 'ne',
+    );
+    expect(await valueOf(page, 'Width, east')).toContain('20');
+    await saved(page);
+    await page.keyboard.press('Escape');
+    await page.keyboard.down('Control');
+    await page.keyboard.press('z');
+    await page.keyboard.up('Control');
+    await page.waitForFunction(() => !document.querySelector('section[aria-labelledby="notches"] select'));
+    expect(await valueOf(page, 'Width, east')).toBe(before);
   },
 );
 

@@ -1,5 +1,12 @@
 import { scenesSeen, type SceneSeen } from '@quarry/core/cast';
-import { shellList, skylineOf, unlistedBuildings, type Skyline } from '@quarry/core/structures';
+import {
+  shellList,
+  skylineOf,
+  swapCard,
+  unlistedBuildings,
+  type Skyline,
+  type SwapChoice,
+} from '@quarry/core/structures';
 import { expose, transfer, type ProxyMarked } from 'comlink';
 import { FIXABLE_RULES, RULES, RuleEvaluator, type EvaluatedFinding } from '@quarry/core/findings';
 import {
@@ -304,6 +311,11 @@ const worker = {
     return plot ? shellList(followed.scene, plot) : null;
   },
   /** Those of all buildings that no list counts. */
+  /** A building beside what it would become; null: it is gone. */
+  swap: (id: string, choice: SwapChoice): ReturnType<typeof swapCard> | null => {
+    const plot = followed.scene.plot[id];
+    return plot ? swapCard(followed.scene, plot, choice) : null;
+  },
   shells: (): ReturnType<typeof shellList>[] =>
     unlistedBuildings(followed.scene).map((plot) => shellList(followed.scene, plot)),
   /** The display as it is seen from a side. */

@@ -107,7 +107,7 @@ export const sideLength = (plot: Parameters<typeof builtRect>[0], side: Side): n
 export interface WallStretch {
   from: number;
   to: number;
-  /** How far it lies behind the outermost wall of its side, studs, and how deep the building is behind it. */
+  /** How far it lies behind the outermost wall of its side, studs, and how deep the building is behind it at least. */
   back: number;
   deep: number;
 }
@@ -130,8 +130,10 @@ export function wallStretches(plot: Parameters<typeof builtRect>[0], side: Side)
     if (first === undefined || end === undefined) continue;
     const back = side === 'n' || side === 'w' ? first : across - 1 - end;
     const last = stretches.at(-1);
-    if (last?.back === back && last.to === at && last.deep === line.length) last.to++;
-    else stretches.push({ from: at, to: at + 1, back, deep: line.length });
+    if (last?.back === back && last.to === at) {
+      last.to++;
+      last.deep = Math.min(last.deep, line.length);
+    } else stretches.push({ from: at, to: at + 1, back, deep: line.length });
   }
   return stretches;
 }

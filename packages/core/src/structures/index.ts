@@ -29,6 +29,8 @@ export { buildingSteps, placeOfOpening, placedPieces, type BuildingSteps } from 
 export { skylineOf, skylineSides, type Skyline, type SkylineFront } from './skyline.ts';
 export type { StairCard } from './stairs.ts';
 export { TRACING_WIDE, scaledTracing, type ElevationPoint, type Tracing } from './tracing.ts';
+export { PLAIN_SHAPES } from './plainShapes.ts';
+export { swapCard, swapChoices, type SwapCard, type SwapChoice } from './swap.ts';
 export { wallMask } from './walls.ts';
 export { raisedBy, ridgeOf } from './ridge.ts';
 export { buildingPieces, shellPieces } from './shell.ts';

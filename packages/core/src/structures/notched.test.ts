@@ -236,6 +236,8 @@ test('bays lie in one straight wall: what would lie across the step, or at a cor
     null,
   ]);
   expect(bays([6, 2, 8])[1].fault).toBe('it stands within 1 stud of the corner');
+  // The straight wall at the other side is one, whatever is left out behind it.
+  expect(bays([16], 's')[0].fault).toBeNull();
   // The window behind the step stands in the wall there.
   const own = house({
     ...L,

@@ -15,6 +15,7 @@ import { FigurePart } from './FigurePart.tsx';
 import { MixRows } from './MixRows.tsx';
 import { PlotPart } from './PlotPart.tsx';
 import { ShellPart } from './ShellPart.tsx';
+import { SwapPlotPart } from './SwapPlotPart.tsx';
 import { TrackPart } from './TrackPart.tsx';
 import { ModuleSheet, SectionSheet } from './sheets.tsx';
 
@@ -34,6 +35,7 @@ const PARTS: { readonly [K in Placed]?: ComponentType<PartProps<K>> } = {
       <FrontsPart plot={thing} disabled={disabled} />
       <MixRows plot={thing} disabled={disabled} />
       <ShellPart plot={thing} />
+      <SwapPlotPart key={`swap ${thing.id}`} plot={thing} disabled={disabled} />
     </>
   ),
   deck: ({ thing }) => <DeckPart deck={thing} />,
