@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import { partId } from '../catalogue/index.ts';
-import { KINDS, type Side } from '../document/index.ts';
+import { type KINDS, type Side } from '../document/index.ts';
 
 // Plain shapes of buildings to begin with, of our own: each fits together, and is changed as one likes.
 
