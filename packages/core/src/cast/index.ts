@@ -9,4 +9,5 @@ export {
   type SceneCast,
   type SpotCast,
 } from './casting.ts';
+export { spotFloors, type SpotFloor } from './spotFloors.ts';
 export { scenesSeen, type SceneSeen } from './scenesSeen.ts';

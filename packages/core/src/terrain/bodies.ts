@@ -92,27 +92,32 @@ export interface BodyGround extends SurfaceRaster {
   slabs: readonly Slab[];
 }
 
+/** Height of the ground, or of other heights of a relief, under a point, plates; beyond the footprint that of the nearest stud. */
+function heightUnder(relief: SurfaceRaster, { x, y }: Point, heights = relief.surface): number {
+  const column = Math.min(relief.w - 1, Math.max(0, Math.floor(x) - relief.x));
+  const row = Math.min(relief.d - 1, Math.max(0, Math.floor(y) - relief.y));
+  const i = row * relief.w + column;
+  return i < 0 || i >= heights.length || relief.ground[i] === OUTSIDE ? 0 : heights[i];
+}
+
+/** Height on which something stands at a point, plates: what it names, else what is under it there. */
+export const footAt = (scene: Scene, relief: SurfaceRaster, thing: StandFields, at: Point): number =>
+  namedFoot(scene, relief, thing) ?? heightUnder(relief, at, footHeights(relief, thing));
+
 /**
  * Everything that stands or hangs in a scene: decks, bridges and what carries them too. Walls stand from stretch to stretch, members of repeats and plants one by one;
  * what stands beyond the footprint has the ground of its nearest stud.
  */
 export function bodiesOf(scene: Scene, relief: BodyGround): Body[] {
-  const groundAt = (x: number, y: number, heights = relief.surface) => {
-    const column = Math.min(relief.w - 1, Math.max(0, Math.floor(x) - relief.x));
-    const row = Math.min(relief.d - 1, Math.max(0, Math.floor(y) - relief.y));
-    const i = row * relief.w + column;
-    return i < 0 || i >= heights.length || relief.ground[i] === OUTSIDE ? 0 : heights[i];
-  };
   const bodies: Body[] = [];
-  const footOf = (thing: StandFields, at: Point) =>
-    namedFoot(scene, relief, thing) ?? groundAt(at.x, at.y, footHeights(relief, thing));
+  const footOf = (thing: StandFields, at: Point) => footAt(scene, relief, thing, at);
   const stand = (
     kind: Kind,
     id: string,
     corners: Point[],
     at: Point,
     height: number,
-    ground = groundAt(at.x, at.y),
+    ground = heightUnder(relief, at),
   ) => {
     const bounds = boundsOf(corners.map(({ x, y }) => ({ x, y, w: 0, d: 0 })));
     bodies.push({ kind, id, corners, bounds, ground, begins: ground, top: ground + height });
@@ -123,7 +128,8 @@ export function bodiesOf(scene: Scene, relief: BodyGround): Body[] {
     bodies.push(
       ...plotBodies(
         plot,
-        standsOn(scene, relief, plot) ?? groundAt(plot.x + plot.w / 2, plot.y + plot.d / 2),
+        standsOn(scene, relief, plot) ??
+          heightUnder(relief, { x: plot.x + plot.w / 2, y: plot.y + plot.d / 2 }),
       ),
     );
   for (const run of listOf(scene, 'run')) {

@@ -27,7 +27,15 @@ export { heightOfStud, wholePlates, riseCard, type Raster, type RiseCard } from 
 export * from './plotCard.ts';
 export { ringRoofOf, type RingRoof } from './ringRoof.ts';
 export { changedAreas, mergeOverlapping, influenceOf } from './changedAreas.ts';
-export { bodiesOf, plotBodies, spotSize, stripCorners, type Body, type BodyGround } from './bodies.ts';
+export {
+  bodiesOf,
+  footAt,
+  plotBodies,
+  spotSize,
+  stripCorners,
+  type Body,
+  type BodyGround,
+} from './bodies.ts';
 export * from './columns.ts';
 export * from './slabCard.ts';
 export * from './sweep.ts';

@@ -2,6 +2,7 @@ import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import {
   castingChanges,
+  spotFloors,
   type Casting,
   type OneMore,
   type SceneCast,
@@ -22,11 +23,12 @@ import {
   type SceneSpot,
 } from '@quarry/core/document';
 import { WATCHERS, WATCHER_WORDS } from '@quarry/core/visibility';
-import { useDenialReason, useEdit } from '../../data/useDisplay.tsx';
+import { useDenialReason, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { CheckField, NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { capital, percentOf } from '../../ui/words.ts';
+import { useDerived } from '../../workers/derived.tsx';
 import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 import { FACINGS, FORM_WORDS, POSE_WORDS, CHARACTER_STATE_WORDS, roleWord } from './castWords.ts';
 
@@ -293,6 +295,7 @@ function SpotFields({
   disabled: boolean;
 }) {
   const edit = useEdit();
+  const [isOpen, setOpen] = useState(false);
   const spot = figure.spots[at];
   const named = characterAt(scene, spot);
   const label = `Spot ${at + 1}`;
@@ -305,7 +308,7 @@ function SpotFields({
     ? FACINGS
     : [...FACINGS, { value: String(spot.facing), word: `to ${spot.facing}°` }];
   return (
-    <details className="border-b hair py-0.5">
+    <details className="border-b hair py-0.5" onToggle={(event) => setOpen(event.currentTarget.open)}>
       <summary className="cursor-pointer min-h-6">
         <span className="ink-2 fig text-xs">{at + 1}</span> {named?.name ?? capital(roleWord(spot))}{' '}
         <span className="ink-2 text-xs">
@@ -379,6 +382,9 @@ function SpotFields({
           disabled={disabled}
           onCommit={(up) => set({ up })}
         />
+        {isOpen && (
+          <FloorField figure={figure} spot={spot} disabled={disabled} onFloor={(up) => set({ up })} />
+        )}
         <SelectField
           label="Looks"
           value={String(spot.facing)}
@@ -406,5 +412,36 @@ function SpotFields({
         </p>
       </div>
     </details>
+  );
+}
+
+/** On which floor of a building one stands at a spot; nothing where the spot lies in none. */
+function FloorField({
+  figure,
+  spot,
+  disabled,
+  onFloor,
+}: {
+  figure: SmallScene;
+  spot: SceneSpot;
+  disabled: boolean;
+  onFloor: (up: number) => void;
+}) {
+  const scene = useDisplay(({ scene: now }) => now);
+  const ground = useDerived(({ ground: compiled }) => compiled);
+  const floors = ground ? spotFloors(scene, ground.relief, figure, spot) : [];
+  if (floors.length === 0) return null;
+  const on = floors.findIndex(({ up }) => up === spot.up);
+  return (
+    <SelectField
+      label="On the floor of"
+      value={on < 0 ? '' : String(on)}
+      disabled={disabled}
+      options={[
+        ...(on < 0 ? [{ value: '', word: 'none: the height above' }] : []),
+        ...floors.map(({ name }, i) => ({ value: String(i), word: name })),
+      ]}
+      onCommit={(value) => value !== '' && onFloor(floors[Number(value)].up)}
+    />
   );
 }
