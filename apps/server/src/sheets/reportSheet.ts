@@ -129,6 +129,8 @@ export async function reportSheet(
     for (const one of met) write(`– met: ${one}`, { indent: 4 });
     for (const one of words) write(`– open: ${one}`, { indent: 4 });
   }
+  if (report.versions.length > 0) heading('Versions');
+  for (const line of report.versions) write(`– ${line}`);
   if (report.lookedFor.length > 0) heading('Lost or broken');
   for (const line of report.lookedFor) write(`– ${line}`);
   heading('Next');

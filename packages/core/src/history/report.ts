@@ -4,6 +4,7 @@ import { colourName, partName } from '../catalogue/index.ts';
 import { progressOf, workDone, type Outlook } from '../progress/index.ts';
 import {
   STAGES,
+  differencesOf,
   displayOf,
   isComing,
   listOf,
@@ -67,6 +68,8 @@ export const sinceReportSchema = z.strictObject({
     .default([]),
   /** What is lost or broken. */
   lookedFor: z.array(words).max(400).default([]),
+  /** Each version with how much differs in it, and which one stands. */
+  versions: z.array(words).max(100).default([]),
   /** What sessions logged between the two moments. */
   work: z.strictObject({ sessions: count, hours: z.number().min(0), pieces: count }),
   /** The chance to be ready for each show; null: not played. */
@@ -133,6 +136,7 @@ export function reportSince(
     // Promises and what is looked for are those of the whole display.
     promised: only === null ? promisedIn(after, fromAt, at) : [],
     lookedFor: only === null ? lookedFor(after, names) : [],
+    versions: only === null ? versionLines(before, after) : [],
     work: workBetween(after, only, fromAt ?? 0, at),
     odds: outlook && outlook.shows.map(({ name, date, chance }) => ({ name, date, chance })),
     without: outlook?.without ?? [],
@@ -300,6 +304,22 @@ const day = (at: number | null) => (at === null ? 'the beginning' : new Date(at)
 /** Characters that Markdown would take for marks of its own. */
 const plain = (text: string) => text.replace(/[\\`*_{}[\]<>#|~]/g, '\\$&').replace(/\n/g, ' ');
 
+/** “First snow”, 8 things differ, 6 before; it stands now. Those that are gone last; none where there never was one. */
+function versionLines(before: Scene, after: Scene): string[] {
+  const countIn = (scene: Scene, id: string) => (scene.version[id] ? differencesOf(scene, id).length : null);
+  const { stands } = displayOf(after);
+  return [
+    ...listOf(after, 'version').map(({ id, name }) => {
+      const [old, now] = [countIn(before, id), differencesOf(after, id).length];
+      const since = old === null ? ', new' : old === now ? '' : `, ${old} before`;
+      return `${name}: ${countOf(now, 'thing')} ${now === 1 ? 'differs' : 'differ'}${since}${stands === id ? '; it stands now' : ''}`;
+    }),
+    ...listOf(before, 'version').flatMap(({ id, name }) =>
+      after.version[id] ? [] : [`${name}: no version any more`],
+    ),
+  ];
+}
+
 /** “12.5 hours at the table in 6 sessions, 3,400 pieces counted”. */
 export const workWords = ({ hours, sessions, pieces }: SinceReport['work']): string =>
   `${hours.toFixed(1)} hours at the table in ${countOf(sessions, 'session')}${pieces > 0 ? `, ${countOf(pieces, 'piece')} counted` : ''}`;
@@ -355,6 +375,8 @@ export function reportMarkdown(report: SinceReport, words = ''): string {
       ...met.map((one) => `  - met: ${plain(one)}`),
       ...open.map((one) => `  - open: ${plain(one)}`),
     );
+  if (report.versions.length > 0)
+    lines.push('', '## Versions', '', ...report.versions.map((one) => `- ${plain(one)}`));
   if (report.lookedFor.length > 0)
     lines.push('', '## Lost or broken', '', ...report.lookedFor.map((one) => `- ${plain(one)}`));
   lines.push('', '## Next', '', ...next.map((line) => `- ${plain(line)}`));

@@ -85,6 +85,42 @@ test('what is looked for is there: in hand, and in a scene; one word however it 
   expect(findsOf(sceneFrom(given))).toEqual([{ word: 'cats', count: 4, where: ['Gate', 'Secret'] }]);
 });
 
+test('a report tells each version: how much differs in it now and before, which one is new, gone, or stands', () => {
+  const tree = (id: string, version: string) => ({
+    ...{
+      id: `d-${version}-${id}`,
+      version,
+      of: 'tree',
+      thing: id,
+      how: 'changed' as const,
+      fields: { height: 9 },
+    },
+  });
+  const made = (stands: string | null, versions: string[], differences: ReturnType<typeof tree>[]) =>
+    sceneFrom({
+      ...given,
+      display: { ...given.display, stands },
+      trees: ['a', 'b'].map((id) => ({ id, name: id, x: 4, y: 4 })),
+      versions: versions.map((id) => ({ id, name: `In ${id}` })),
+      differences,
+    });
+  const before = made(null, ['may', 'june'], [tree('a', 'may')]);
+  const after = made('may', ['may', 'snow'], [tree('a', 'may'), tree('b', 'may'), tree('a', 'snow')]);
+  const options = {
+    ...{ from: 0, fromAt: 0, upto: 0, at: 0, missing: null, outlook: null, names: true },
+  };
+  const lines = reportSince(before, after, [], { ...options, section: null }).versions;
+  expect(lines).toEqual([
+    'In may: 2 things differ, 1 before; it stands now',
+    'In snow: 1 thing differs, new',
+    'In june: no version any more',
+  ]);
+  expect(reportMarkdown(reportSince(before, after, [], { ...options, section: null }))).toContain(
+    '## Versions\n\n- In may: 2 things differ',
+  );
+  expect(reportSince(before, after, [], { ...options, section: 's' }).versions).toEqual([]);
+});
+
 test('a report tells what was promised meanwhile and next, and what is lost, with whose it is where names are told', () => {
   const scene = sceneFrom({
     ...given,

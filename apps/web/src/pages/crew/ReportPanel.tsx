@@ -246,6 +246,16 @@ function Report({
             </ul>
           </section>
         ))}
+        {made.versions.length > 0 && (
+          <>
+            <Heading>Versions</Heading>
+            <ul className="list-disc pl-5">
+              {made.versions.map((line) => (
+                <li key={line}>{line}</li>
+              ))}
+            </ul>
+          </>
+        )}
         {made.lookedFor.length > 0 && (
           <>
             <Heading>Lost or broken</Heading>
