@@ -1,3 +1,4 @@
+import { join } from 'node:path';
 import { choose, fill, openDisplay, openTab, press, saved, sees } from './stage.ts';
 import { useJourneys } from './suite.ts';
 
@@ -28,6 +29,12 @@ journey(
     await saved(page);
     await fill(page, 'Name', 'Dot from the mill');
     await fill(page, 'Role', 'brakeman');
+    const [photo] = await Promise.all([
+      page.waitForFileChooser(),
+      click('//label[contains(., "Photo")][@for]'),
+    ]);
+    await photo.accept([join(__dirname, '..', 'docs', 'screenshots', 'plan.png')]);
+    await page.waitForSelector('img[alt="Photo of Dot from the mill"]');
     await saved(page);
     await click(`${scene('Runaway wagon')}/button`);
     await sees(page, 'Dot from the mill may play it');

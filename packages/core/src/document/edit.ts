@@ -154,9 +154,12 @@ export function unhung(scene: Scene, gone: readonly EntityRef[]): Change[] {
       ...{ kind: 'circuit' as const, id, v },
       set: isGone('supply', supply) ? { supply: null } : {},
     })),
-    ...listOf(scene, 'character').map(({ id, v, crewOf }) => ({
+    ...listOf(scene, 'character').map(({ id, v, crewOf, photo }) => ({
       ...{ kind: 'character' as const, id, v },
-      set: isGone('character', crewOf) ? { crewOf: null } : {},
+      set: {
+        ...(isGone('character', crewOf) ? { crewOf: null } : {}),
+        ...(isGone('photo', photo) ? { photo: null } : {}),
+      },
     })),
     ...listOf(scene, 'incident').map(({ id, v, photo, task, by }) => ({
       ...{ kind: 'incident' as const, id, v },

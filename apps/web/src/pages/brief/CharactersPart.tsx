@@ -23,6 +23,7 @@ import { COLOUR_CHOICES } from '../../ui/fieldSpec.ts';
 import { CheckField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { personOptions } from '../../ui/picks.ts';
+import { PhotoOf } from '../../ui/PhotoOf.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { capital } from '../../ui/words.ts';
 import { FORM_WORDS, SOURCE_WORDS, CHARACTER_STATE_WORDS } from './castWords.ts';
@@ -145,7 +146,7 @@ export function CharacterFields({
 }) {
   const edit = useEdit();
   const may = useDenialReason();
-  const { id, v, name, form, count, role, source, owner, state, season, crewOf, seek, named, wears } =
+  const { id, v, name, form, count, role, source, owner, state, season, crewOf, photo, seek, named, wears } =
     character;
   const disabled = may({ op: 'patch', kind: 'character', id, v, set: { name } }) !== null;
   const set = (fields: Partial<Character>) => edit.patch(`changed ${name}`, 'character', character, fields);
@@ -164,6 +165,30 @@ export function CharacterFields({
       >
         {name}
       </Heading>
+      <p className="flex items-center gap-2 py-1 relative">
+        <PhotoOf
+          of={name}
+          photo={photo}
+          disabled={disabled}
+          onKept={(kept, added) =>
+            void edit.change(`a photo of ${name}`, [
+              added,
+              { op: 'patch', kind: 'character', id, v, set: { photo: kept } },
+            ])
+          }
+        />
+        {photo !== null && (
+          <button
+            type="button"
+            className="btn btn-xs bg-base-100"
+            disabled={disabled}
+            title="It stays among the photos of Progress"
+            onClick={() => set({ photo: null })}
+          >
+            Another photo
+          </button>
+        )}
+      </p>
       <TextField
         label="Name"
         required

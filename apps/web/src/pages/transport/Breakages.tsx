@@ -1,13 +1,10 @@
-import { useMutation } from '@tanstack/react-query';
-import { Camera } from 'lucide-react';
-import { useId, useState } from 'react';
-import { sectionsOf, type Entity } from '@quarry/core/document';
+import { useState } from 'react';
+import type { Entity } from '@quarry/core/document';
 import type { LoadUnit } from '@quarry/core/transport';
-import { crewApi, photoUrl } from '../../data/crewApi.ts';
-import { freshId, useDisplay, useEdit, useLink, useScene } from '../../data/useDisplay.tsx';
+import { useEdit, useScene } from '../../data/useDisplay.tsx';
 import { SelectField } from '../../ui/fields.tsx';
-import { Trouble } from '../../ui/forms.tsx';
 import { Heading } from '../../ui/parts.tsx';
+import { PhotoOf } from '../../ui/PhotoOf.tsx';
 import { momentWord } from '../../ui/words.ts';
 import { NoteForm, RemoveNote, TaskOf, useNote } from './NoteForm.tsx';
 
@@ -73,7 +70,17 @@ function Breakage({ entry, isFixed }: { entry: Entity<'incident'>; isFixed: bool
       </div>
       <div className="flex flex-wrap items-center gap-2">
         <TaskOf entry={entry} verb="Mend" isFixed={isFixed} />
-        <Picture entry={entry} isFixed={isFixed} />
+        <PhotoOf
+          of={entry.what}
+          photo={entry.photo}
+          disabled={isFixed}
+          onKept={(photo, added) =>
+            void edit.change(`a photo of ${entry.what}`, [
+              added,
+              { op: 'patch', kind: 'incident', id: entry.id, v: entry.v, set: { photo } },
+            ])
+          }
+        />
         <button
           type="button"
           className="btn btn-xs"
@@ -88,61 +95,5 @@ function Breakage({ entry, isFixed }: { entry: Entity<'incident'>; isFixed: bool
         </button>
       </div>
     </li>
-  );
-}
-
-/** A photo of what broke. */
-function Picture({ entry, isFixed }: { entry: Entity<'incident'>; isFixed: boolean }) {
-  const scene = useDisplay(({ scene: now }) => now);
-  const person = useDisplay(({ actor }) => actor.person);
-  const link = useLink();
-  const edit = useEdit();
-  const input = useId();
-  const keep = useMutation({
-    mutationFn: (file: File) => crewApi.keepPhoto(link.id, file),
-    onSuccess: (kept) => {
-      const id = freshId('photo');
-      const section = sectionsOf(scene, person)[0]?.id ?? null;
-      edit.change(`a photo of ${entry.what}`, [
-        {
-          ...{ op: 'add', kind: 'photo', id },
-          data: { ...kept, section, by: person, taken: new Date().toISOString(), note: entry.what },
-        },
-        { op: 'patch', kind: 'incident', id: entry.id, v: entry.v, set: { photo: id } },
-      ]);
-    },
-  });
-  const photo = entry.photo === null ? undefined : scene.photo[entry.photo];
-  if (photo)
-    return (
-      <a href={photoUrl(link.id, photo.file)} target="_blank" rel="noreferrer">
-        <img
-          src={photoUrl(link.id, photo.file, true)}
-          alt={`Photo of ${entry.what}`}
-          className="h-10 border hair"
-        />
-      </a>
-    );
-  const isOff = isFixed || person === null || keep.isPending;
-  return (
-    <>
-      <label htmlFor={input} className={`btn btn-xs ${isOff ? 'btn-disabled' : ''}`}>
-        <Camera size={12} aria-hidden /> {keep.isPending ? 'Sending …' : 'Photo'}
-      </label>
-      <input
-        id={input}
-        type="file"
-        accept="image/*"
-        capture="environment"
-        className="sr-only"
-        aria-label={`Photo of ${entry.what}`}
-        disabled={isOff}
-        onChange={(event) => {
-          const [file] = event.currentTarget.files ?? [];
-          if (file) keep.mutate(file);
-        }}
-      />
-      <Trouble error={keep.error} />
-    </>
   );
 }

@@ -32,6 +32,8 @@ export const characterKind = defineKind({
       .default([]),
     /** The vehicle it rides in, so that it is where that is. */
     crewOf: reference.default(null),
+    /** What it looks like, so that it is found in the box. */
+    photo: reference.default(null),
     /** What visitors are told to look for, such as “cats”; empty: they are not. */
     seek: line().trim().max(ROLE_LENGTH).default(''),
     /** Its name may be read by the public. */
@@ -39,6 +41,6 @@ export const characterKind = defineKind({
   }),
   group: 'characters',
   word: 'character',
-  refs: { owner: 'person', crewOf: 'character' },
+  refs: { owner: 'person', crewOf: 'character', photo: 'photo' },
   ownBy: ['owner'],
 });
