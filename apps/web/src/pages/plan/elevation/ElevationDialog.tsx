@@ -20,6 +20,7 @@ import {
   type PlacedBay,
 } from '@quarry/core/structures';
 import { useDenialReason, useDisplay, useEdit } from '../../../data/useDisplay.tsx';
+import { useVersionBeside } from '../../../data/versions.ts';
 import { useSetFields } from '../../../ui/EntityForm.tsx';
 import { NumberField, OptionalQuantityField, SelectField, TextField } from '../../../ui/fields.tsx';
 import { Basis, DefinitionRow, Dialog } from '../../../ui/parts.tsx';
@@ -30,7 +31,7 @@ import { ElevationDrawing, sidesFrom } from './ElevationDrawing.tsx';
 import { StandsInPart } from './StandsInPart.tsx';
 import { TracingPart } from './TracingPart.tsx';
 import { useTracing } from './useTracing.ts';
-import { frontsBeside } from './frontsBeside.ts';
+import { frontsBeside, inVersion } from './frontsBeside.ts';
 
 const PLAIN = 'plain';
 const LET_IN = CATALOGUE.filter(
@@ -62,6 +63,11 @@ export function ElevationDialog({
     () => (isStreet ? frontsBeside(scene, ground?.relief ?? null, plot, side) : []),
     [isStreet, scene, ground, plot, side],
   );
+  const { beside: version, own: _own, ...choice } = useVersionBeside();
+  const otherwise = useMemo(
+    () => (version ? inVersion(version.scene, version.name, plot, side, elevation.length) : null),
+    [version, plot, side, elevation.length],
+  );
   const [tracing, setTracing] = useTracing(`${plot.id} ${side}`);
   // Points of the photograph that are pressed; null: none is asked for.
   const [points, setPoints] = useState<ElevationPoint[] | null>(null);
@@ -87,7 +93,7 @@ export function ElevationDialog({
       />
       <ElevationDrawing
         elevation={elevation}
-        beside={beside}
+        beside={otherwise ? [otherwise] : beside}
         picked={{ storey, index: picked.index }}
         tracing={tracing}
         points={points ?? []}
@@ -134,6 +140,15 @@ export function ElevationDialog({
       >
         With the fronts beside it
       </button>
+      {choice.options.length > 0 && (
+        <SelectField
+          label="As it is in another version"
+          value={choice.value}
+          options={choice.options}
+          onCommit={choice.choose}
+        />
+      )}
+      {version && !otherwise && <p className="ink-2 text-xs">It does not stand in “{version.name}”.</p>}
       {isStreet && <CopyToRow plot={plot} side={side} beside={beside} />}
       {isStreet && (
         <RidgesBeside

@@ -35,3 +35,30 @@ export function frontsBeside(
       ...{ right: rightOf(other), up: footOf(other) - footOf(plot) },
     }));
 }
+
+/** So many studs lie between a front and the same one in another version. */
+const GAP = 4;
+
+/**
+ * The same front in another version, to the right of it on one ground.
+ * @param length of the front itself, studs
+ * @returns null where the building does not stand in it
+ */
+export function inVersion(
+  scene: Scene,
+  name: string,
+  { id }: Pick<Entity<'plot'>, 'id'>,
+  side: Side,
+  length: number,
+): ReturnType<typeof frontsBeside>[number] | null {
+  const other = scene.plot[id];
+  return other
+    ? {
+        id: `${id} in ${name}`,
+        name: `${other.name}, ${name}`,
+        elevation: elevationOf(other, side),
+        right: length + GAP,
+        up: 0,
+      }
+    : null;
+}
