@@ -35,6 +35,7 @@ import {
   plainOf,
   surfOf,
   type Dress,
+  type Dresses,
 } from './dress.ts';
 import { SKIN, type Fill } from './fill.ts';
 import { METHOD_SPECS } from './method.ts';
@@ -248,7 +249,7 @@ export class Grounds {
   private readonly own = new Map<number, number>();
   /** The sides from which waves strike, by owner number of the water. */
   private readonly struck = new Map<number, readonly Side[]>();
-  private readonly dress: ReturnType<typeof dressesOf>;
+  private readonly dresses: Dresses;
   /** Floors of the lowest cavities, by index of the stud. */
   private readonly floors = new Map<number, number>();
   /** For each ground code whether it is judged as water: 1. */
@@ -266,7 +267,7 @@ export class Grounds {
     this.sectionMethods = Int8Array.from(this.sections, ({ method }) =>
       method === null ? this.usual : numberOf(method),
     );
-    this.dress = dressesOf(scene);
+    this.dresses = dressesOf(scene);
     const { relief } = compiled;
     for (const slab of relief.slabs) {
       const cavity = slab.kind === 'cavity' ? scene.cavity[slab.id] : undefined;
@@ -353,7 +354,7 @@ export class Grounds {
     }
     return {
       ...{ block, height, base: null, method: methods, skin, floor, around },
-      ...this.dressed(height, section, ground, { surf, plain }),
+      ...this.dressed({ height, floor }, section, ground, { surf, plain }),
     };
   }
 
@@ -393,11 +394,12 @@ export class Grounds {
         plain[at] = !part.supports && this.isPlain(indexAt(relief, x, y), to) ? 1 : 0;
       });
     }
+    const lowest = Number.isFinite(floor) ? floor : 0;
     return {
-      ...{ block, height, base, skin, floor: Number.isFinite(floor) ? floor : 0 },
+      ...{ block, height, base, skin, floor: lowest },
       method: new Uint8Array(size).fill(METHODS.indexOf('solid')),
       around: new Int16Array((w + 2 * LOOKS_OUT) * (d + 2 * LOOKS_OUT)).fill(-1),
-      ...this.dressed(height, section, ground, { surf: new Uint8Array(size), plain }),
+      ...this.dressed({ height, floor: lowest }, section, ground, { surf: new Uint8Array(size), plain }),
     };
   }
 
@@ -411,9 +413,9 @@ export class Grounds {
     return this.floors.get(i) ?? this.compiled.relief.height[i];
   }
 
-  /** The colours of each stud by its ground and its section, and what the whole display sets. */
+  /** The colours of each stud by its ground, its section and its height, and what the whole display sets. */
   private dressed(
-    height: Int16Array,
+    { height, floor }: Pick<BlockInput, 'height' | 'floor'>,
     section: Int16Array,
     ground: Uint8Array,
     { surf, plain }: { surf: Uint8Array; plain: Uint8Array },
@@ -423,10 +425,15 @@ export class Grounds {
     const numbers = new Map<number, number>();
     const dress = Uint16Array.from(height, (value, k) => {
       if (value < 0) return 0;
-      const key = ((section[k] * 64 + ground[k]) * 2 + surf[k]) * 2 + plain[k];
+      const band = this.dresses.band(value + floor);
+      const key = (((band * 4096 + section[k] + 1) * 64 + ground[k]) * 2 + surf[k]) * 2 + plain[k];
       let number = numbers.get(key);
       if (number === undefined) {
-        const own = this.dress(groundNamed(ground[k]), this.sections[section[k]]?.id ?? null);
+        const own = this.dresses.of(
+          groundNamed(ground[k]),
+          this.sections[section[k]]?.id ?? null,
+          value + floor,
+        );
         number = dresses.push(plain[k] ? plainOf(own) : surf[k] ? surfOf(own) : own) - 1;
         numbers.set(key, number);
       }

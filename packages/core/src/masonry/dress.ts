@@ -100,11 +100,20 @@ export const skinOf = (scene: Pick<Scene, 'customGround'>, ground: Ground | 'bar
       SURFACE_OF[ground === 'bare' ? 'bare' : fixedGround(scene, ground)]
   ];
 
+/** How grounds of a scene are dressed. */
+export interface Dresses {
+  /** @param height of the ground, plates above the datum; left out: as low as it may be */
+  of(ground: Ground | 'bare', section: string | null, height?: number): Dress;
+  /** How many heights from which recipes hold a ground reaches: where it is the same, it is dressed alike. */
+  band(height: number): number;
+}
+
 /**
- * The dresses of a scene: one for each ground, and for each ground of a section that has a recipe of its own. What is
- * hidden is of any colour where the house rules leave it free, else of the colour of the ground's sides.
+ * The dresses of a scene: one for each ground, for each ground of a section that has a recipe of its own, and from each
+ * height on from which a recipe holds. What is hidden is of any colour where the house rules leave it free, else of the
+ * colour of the ground's sides.
  */
-export function dressesOf(scene: Scene): (ground: Ground | 'bare', section: string | null) => Dress {
+export function dressesOf(scene: Scene): Dresses {
   const isFree = displayOf(scene).colourHidden === 'free';
   const withCore = (look: Look, layers: CustomGround['layers'] = []): Dress => ({
     ...look,
@@ -123,15 +132,34 @@ export function dressesOf(scene: Scene): (ground: Ground | 'bare', section: stri
       ];
     }),
   );
-  for (const recipe of listOf(scene, 'recipe'))
-    recipes.set(
-      `${recipe.ground} ${recipe.section ?? ''}`,
-      withCore(
-        { ...recipe, side: recipe.side ?? recipe.tones[0].colour },
-        customGroundOf(scene, recipe.ground)?.layers,
-      ),
+  const high = new Map<string, { above: number; dress: Dress }[]>();
+  for (const recipe of listOf(scene, 'recipe')) {
+    const key = `${recipe.ground} ${recipe.section ?? ''}`;
+    const dress = withCore(
+      { ...recipe, side: recipe.side ?? recipe.tones[0].colour },
+      customGroundOf(scene, recipe.ground)?.layers,
     );
-  return (ground, section) => recipes.get(`${ground} ${section ?? ''}`) ?? recipes.get(`${ground} `) ?? bare;
+    if (recipe.above === null) recipes.set(key, dress);
+    else high.set(key, [...(high.get(key) ?? []), { above: recipe.above, dress }]);
+  }
+  // The highest first; of two from one height the later one.
+  for (const [key, list] of high)
+    high.set(
+      key,
+      list.toReversed().toSorted((a, b) => b.above - a.above),
+    );
+  const heights = [...new Set([...high.values()].flatMap((list) => list.map(({ above }) => above)))];
+  const at = (key: string, height: number): Dress | undefined =>
+    high.get(key)?.find(({ above }) => height >= above)?.dress ?? recipes.get(key);
+  return {
+    of: (ground, section, height = -Infinity) =>
+      (section === null ? undefined : at(`${ground} ${section}`, height)) ?? at(`${ground} `, height) ?? bare,
+    band: (height) => {
+      let band = 0;
+      for (const above of heights) if (height >= above) band++;
+      return band;
+    },
+  };
 }
 
 /** A piece scattered on the ground, by its north-west stud. */

@@ -22,6 +22,7 @@ export {
   PLAIN_DRESS,
   accentsOf,
   dressesOf,
+  type Dresses,
   plainMask,
   type Accent,
   type AccentTally,

@@ -660,6 +660,7 @@ describe('a scene counted', () => {
       name: 'Field',
       ground: 'grass' as const,
       section: null,
+      above: null,
       tones,
       side: null,
       accents: [],

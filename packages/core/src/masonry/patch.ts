@@ -20,7 +20,7 @@ export interface GroundPatch {
 
 /** A level square of `PATCH_SIDE` studs of a ground as it is counted, in no section. */
 export function groundPatch(scene: Scene, ground: Ground): GroundPatch {
-  const dress = dressesOf(scene)(ground, null);
+  const dress = dressesOf(scene).of(ground, null);
   const studs = PATCH_SIDE * PATCH_SIDE;
   const thick = 1 + layersThick(dress);
   const layers = dress.layers.map(({ plates }) => plates);

@@ -44,7 +44,7 @@ export function wornColours(scene: Scene, id: string): string[] {
  * @returns asked with the key of the thing that is taken away meanwhile
  */
 export function colourOfStuds(scene: Scene, relief: Relief): (i: number, away: string) => Coloured | null {
-  const dress = dressesOf(scene);
+  const dresses = dressesOf(scene);
   const cover = coverFromAbove(relief);
   return (i, away) => {
     const owner = relief.owner[i] > 0 ? relief.things[relief.owner[i] - 1] : undefined;
@@ -53,7 +53,7 @@ export function colourOfStuds(scene: Scene, relief: Relief): (i: number, away: s
     const [x, y] = [relief.x + (i % relief.w) + 0.5, relief.y + Math.trunc(i / relief.w) + 0.5];
     const section = sectionAt(scene, { x, y });
     const ground = cover[i] === BARE ? 'bare' : (GROUNDS[cover[i]] ?? 'bare');
-    const colour = known(dress(ground, section).tones[0]?.colour ?? ANY_COLOUR);
+    const colour = known(dresses.of(ground, section, relief.surface[i]).tones[0]?.colour ?? ANY_COLOUR);
     return colour === null
       ? null
       : { name: ground === 'bare' ? 'bare ground' : groundName(scene, ground), colour };

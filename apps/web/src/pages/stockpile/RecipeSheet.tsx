@@ -3,7 +3,13 @@ import { PALETTE, colourOf, partName, partNamed } from '@quarry/core/catalogue';
 import { accentsOf, bendCounts, countsOf, scatterOrder } from '@quarry/core/masonry';
 import { groundName, groundsOf, type Recipe } from '@quarry/core/document';
 import { useEdit, useScene } from '../../data/useDisplay.tsx';
-import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
+import {
+  NumberField,
+  OptionalQuantityField,
+  QuantityField,
+  SelectField,
+  TextField,
+} from '../../ui/fields.tsx';
 import { Basis, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { sectionOptions } from '../../ui/picks.ts';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
@@ -88,6 +94,16 @@ function RecipeFields({ recipe, plans }: RecipeProps) {
         options={sectionOptions(scene, 'everywhere')}
         disabled={!plans}
         onCommit={(section) => set('moved', { section: section === '' ? null : section })}
+      />
+      <OptionalQuantityField
+        label="From this height up"
+        measure="plates"
+        value={recipe.above}
+        none="any height"
+        min={-3000}
+        max={3000}
+        disabled={!plans}
+        onCommit={(above) => set('changed the height', { above })}
       />
       <SelectField
         label="Sides that show"

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { GROUND_REFS, name, reference } from '../fields.ts';
+import { GROUND_REFS, name, plates, reference } from '../fields.ts';
 import { colourField, partField } from '../partLines.ts';
 import { GROUNDS } from '../vocabulary.ts';
 import { defineKind } from '../kind.ts';
@@ -11,6 +11,11 @@ export const recipeKind = defineKind({
     ground: z.enum(GROUNDS),
     /** Where it holds; null: wherever no section has its own. */
     section: reference.default(null),
+    /**
+     * It holds for ground at least so high above the datum, plates: snow on the tops. Of several that hold the highest counts;
+     * null: at any height.
+     */
+    above: plates.nullable().default(null),
     /** The cover's colours by parts of the whole; the first is the base. */
     tones: z
       .array(z.strictObject({ colour: colourField, share: z.number().min(0).max(1000).default(1) }))

@@ -12,22 +12,23 @@ const lookOf = (code: number, isPlanned: number): number =>
  * What a stud of ground looks like, by its look: `ground` and its kind; where a recipe of the whole display or the
  * display itself says how it is covered, the colour that most of it has.
  */
-function materialsOf(scene: Scene): (look: number) => string {
-  const dress = dressesOf(scene);
-  const dressed = new Set<string>(
-    listOf(scene, 'recipe').flatMap(({ ground, section }) => (section === null ? [ground] : [])),
-  );
+function materialsOf(scene: Scene): (look: number, height: number) => string {
+  const dresses = dressesOf(scene);
+  const recipes = listOf(scene, 'recipe').filter(({ section }) => section === null);
   const names = new Map<number, string>();
-  return (look) => {
+  return (look, height) => {
     const code = look % 128;
-    let name = names.get(code);
+    const key = dresses.band(height) * 128 + code;
+    let name = names.get(key);
     if (name === undefined) {
       const ground = code === BARE_LOOK ? 'bare' : GROUNDS[code];
-      const [first, ...others] = dress(ground, null).tones;
+      const [first, ...others] = dresses.of(ground, null, height).tones;
       const most = others.reduce((best, tone) => (tone.share > best.share ? tone : best), first);
-      const isOwn = dressed.has(ground) || customGroundOf(scene, ground) !== null;
+      const isOwn =
+        customGroundOf(scene, ground) !== null ||
+        recipes.some((recipe) => recipe.ground === ground && height >= (recipe.above ?? -Infinity));
       name = isOwn ? `colour ${most.colour}` : `ground ${ground}`;
-      names.set(code, name);
+      names.set(key, name);
     }
     return name;
   };
@@ -85,14 +86,14 @@ export function coarseGround(relief: Relief, planned: Uint8Array, cell: number):
 export function addGround(mesh: MeshBuilder, scene: Scene, drawn: DrawnGround): void {
   const { w, d, height, ground, planned, cell, whole } = drawn;
   const materialOf = materialsOf(scene);
-  const put = (look: number, corners: readonly MeshCorner[]) => {
+  const put = (look: number, plates: number, corners: readonly MeshCorner[]) => {
     mesh.isPlanned = look >= 128;
     const inStuds = corners.map(([x, high, y]): MeshCorner => [
       Math.min(x * cell, whole.w),
       high,
       Math.min(y * cell, whole.d),
     ]);
-    mesh.face(materialOf(look), cell === 1 ? corners : inStuds);
+    mesh.face(materialOf(look, plates), cell === 1 ? corners : inStuds);
     mesh.isPlanned = false;
   };
   const isIn = (x: number, y: number) => x >= 0 && y >= 0 && x < w && y < d && ground[y * w + x] !== OUTSIDE;
@@ -103,8 +104,9 @@ export function addGround(mesh: MeshBuilder, scene: Scene, drawn: DrawnGround): 
   };
   const heightOf = (key: number) => Math.floor((key - 1) / 256) - 32_768;
   mergedCells(w, d, keyAt, (x, y, wide, deep, key) => {
-    const high = heightOf(key) * STUDS_PER_PLATE;
-    put((key - 1) % 256, [
+    const plates = heightOf(key);
+    const high = plates * STUDS_PER_PLATE;
+    put((key - 1) % 256, plates, [
       [x, high, y],
       [x, high, y + deep],
       [x + wide, high, y + deep],
@@ -124,7 +126,8 @@ export function addGround(mesh: MeshBuilder, scene: Scene, drawn: DrawnGround): 
   const step = (key: number) => {
     const rest = Math.floor((key - 1) / 256);
     return {
-      ...{ look: (key - 1) % 256, high: ((rest % 4096) + low) * STUDS_PER_PLATE },
+      ...{ look: (key - 1) % 256, plates: (rest % 4096) + low },
+      high: ((rest % 4096) + low) * STUDS_PER_PLATE,
       foot: (Math.floor(rest / 4096) + low) * STUDS_PER_PLATE,
     };
   };
@@ -138,9 +141,9 @@ export function addGround(mesh: MeshBuilder, scene: Scene, drawn: DrawnGround): 
         1,
         (x) => stepKey(x, y, x, y + by),
         (x, _, wide, __, key) => {
-          const { look, high, foot } = step(key);
+          const { look, plates, high, foot } = step(key);
           const [from, to] = by > 0 ? [x, x + wide] : [x + wide, x];
-          put(look, [
+          put(look, plates, [
             [from, high, at],
             [from, foot, at],
             [to, foot, at],
@@ -158,9 +161,9 @@ export function addGround(mesh: MeshBuilder, scene: Scene, drawn: DrawnGround): 
         1,
         (y) => stepKey(x, y, x + by, y),
         (y, _, deep, __, key) => {
-          const { look, high, foot } = step(key);
+          const { look, plates, high, foot } = step(key);
           const [from, to] = by > 0 ? [y + deep, y] : [y, y + deep];
-          put(look, [
+          put(look, plates, [
             [at, high, from],
             [at, foot, from],
             [at, foot, to],
