@@ -1,11 +1,10 @@
 import { partName } from '../catalogue/index.ts';
-import { centreOf, containsPoint, countOf, formatPlates } from '../grid/index.ts';
+import { centreOf, countOf, formatPlates } from '../grid/index.ts';
 import {
   SIDES,
   SIDE_WORDS,
-  builtRect,
+  builtCorners,
   listOf,
-  turnedPoint,
   wallTop,
   type Entity,
   type Scene,
@@ -13,6 +12,7 @@ import {
 import {
   NO_SLAB,
   OUTSIDE,
+  crossings,
   floorBeside,
   indexAt,
   standsOn,
@@ -77,11 +77,8 @@ function beforeDoor(scene: Scene, relief: Relief, own: Entity<'plot'>, at: Point
   }
   let blockedBy: string | null = null;
   for (const plot of listOf(scene, 'plot')) {
-    const local = turnedPoint(at, centreOf(plot), -plot.turn);
-    const foot =
-      plot.id !== own.id && containsPoint(builtRect(plot), local.x, local.y)
-        ? standsOn(scene, relief, plot)
-        : null;
+    const isIn = crossings(builtCorners(plot), at.y).filter((cut) => cut <= at.x).length % 2 === 1;
+    const foot = plot.id !== own.id && isIn ? standsOn(scene, relief, plot) : null;
     if (foot === null) continue;
     surfaces.push(foot + plot.height);
     if (foot <= z && foot + plot.height > z) blockedBy = plot.name;

@@ -14,7 +14,15 @@ import {
 import { evaluateRules } from '../findings/index.ts';
 import { filledBy } from '../../test/filled.ts';
 import { runs } from '../../test/runs.ts';
-import { buildingPieces, elevationOf, floorPlans, frontsOf, ridgeOf, storeysOf } from './index.ts';
+import {
+  buildingPieces,
+  elevationOf,
+  floorPlans,
+  frontsOf,
+  placeOfOpening,
+  ridgeOf,
+  storeysOf,
+} from './index.ts';
 
 // Buildings with corners left out: L, T and Z shapes, against studs that are asked one by one.
 
@@ -244,6 +252,26 @@ test('bays lie in one straight wall: what would lie across the step, or at a cor
     bays: [{ side: 'n', storey: 1, bays: [{ wide: 8, part: 'window-2x1', sill: 1 }, { wide: 8 }] }],
   });
   expect(buildingPieces(own, STREET).find(({ use }) => use === 'opening')).toMatchObject({ x: 11, y: 8 });
+});
+
+test('a door behind the step opens where it stands: into the yard there, or into what stands in it', () => {
+  const bays = [{ side: 'n', storey: 1, bays: [{ wide: 8, part: 'door-4x1' }, { wide: 8 }] }];
+  const own = house({ ...L, bays });
+  const [{ opening }] = frontsOf(own)[0].bays;
+  if (!opening) throw new Error('no door');
+  // Two studs within its bay from the east end; half a stud before the wall that lies 8 back.
+  expect(placeOfOpening(own, opening, 0.5)).toEqual({ x: 8 + 16 - 4, y: 8 + 8 - 0.5 });
+  expect(placeOfOpening({ ...own, turn: 180 }, opening, 0.5)).toEqual({ x: 8 + 4, y: 8 + 8 + 0.5 });
+  const shed = { id: 's', name: 'Shed', x: 17, y: 9, w: 6, d: 7, height: 12 };
+  const leads = (...plots: object[]) =>
+    evaluateRules(sceneWith(...plots), { today: '2026-05-01' })
+      .filter(({ rule }) => rule === 'door-leads')
+      .map(({ sentence }) => sentence);
+  expect(leads({ ...L, bays })).toEqual([]);
+  expect(leads({ ...L, bays }, shed)).toEqual([expect.stringContaining('leads into “Shed”')]);
+  // A shed that is an L itself and leaves that corner out is not in the way.
+  const corner = { ...shed, y: 7, d: 9, notches: [{ corner: 'sw', w: 5, d: 4 }] };
+  expect(leads({ ...L, bays }, corner)).toEqual([]);
 });
 
 test('rooms, doors and furniture keep to the L', () => {

@@ -34,16 +34,16 @@ export function buildingSteps(plot: Fronted, street: StreetRules): BuildingSteps
 /** The middle of what is let into a wall, on the plan. @param before studs before its face */
 export function placeOfOpening(
   plot: Plot,
-  { side, from, wide }: WallOpening,
+  { side, back, from, wide }: WallOpening,
   before = 0,
 ): { x: number; y: number } {
   const { x, y, w, d } = builtRect(plot);
   const middle = from + wide / 2;
   const at = {
-    n: { x: x + middle, y: y - before },
-    s: { x: x + middle, y: y + d + before },
-    w: { x: x - before, y: y + middle },
-    e: { x: x + w + before, y: y + middle },
+    n: { x: x + middle, y: y + back - before },
+    s: { x: x + middle, y: y + d - back + before },
+    w: { x: x + back - before, y: y + middle },
+    e: { x: x + w - back + before, y: y + middle },
   }[side];
   return turnedPoint(at, centreOf(plot), plot.turn);
 }

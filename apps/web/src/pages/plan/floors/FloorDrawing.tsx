@@ -92,7 +92,7 @@ export function FloorDrawing({
       {openings.map((one) => {
         const isX = runsEast(one.side);
         const along = one.from - wall;
-        const across = one.side === 's' ? d : one.side === 'e' ? w : -wall;
+        const across = one.side === 's' ? d - one.back : one.side === 'e' ? w - one.back : one.back - wall;
         const place = isX
           ? { x: along, y: across, w: one.wide, d: wall }
           : { x: across, y: along, w: wall, d: one.wide };
