@@ -2,7 +2,7 @@ import { countOf, formatKg, intersection, type Rect } from '../grid/index.ts';
 import {
   labelOf,
   listOf,
-  plotBounds,
+  areaBounds,
   type Kind,
   type Module,
   type Plot,
@@ -159,7 +159,7 @@ function buildingSteps(
   add: (step: Step) => void,
   base: readonly string[],
 ): void {
-  const under = on(modules, plotBounds(plot));
+  const under = on(modules, ...areaBounds(plot));
   if (under.length === 0) return;
   const stood = [...under.map((module) => `module ${module.id}`), ...base];
   const names = under.map(({ name }) => name);
@@ -192,7 +192,8 @@ function buildingSteps(
   }
 }
 
-const on = (modules: readonly Module[], area: Rect) => modules.filter((module) => intersection(module, area));
+const on = (modules: readonly Module[], ...areas: readonly Rect[]) =>
+  modules.filter((module) => areas.some((area) => intersection(module, area)));
 
 /** Pieces of one thing that lie over seams, and the modules under them. */
 interface LaidOverSeams {
@@ -313,7 +314,7 @@ function looseOn(
       })),
   );
   const plots = listOf(scene, 'plot').flatMap((plot) => {
-    const under = on(modules, plotBounds(plot));
+    const under = on(modules, ...areaBounds(plot));
     if (!under.includes(module)) return [];
     const loose = plot.mount !== 'pinned' || under.length > 1;
     if (loose) return [{ key: `plot ${plot.id}`, words: `Take off “${plot.name}”` }];

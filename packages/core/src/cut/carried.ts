@@ -9,7 +9,15 @@ import {
   outerSize,
   type Rect,
 } from '../grid/index.ts';
-import { labelOf, listOf, plotBounds, type Kind, type Plot, type Scene } from '../document/index.ts';
+import {
+  areaBounds,
+  labelOf,
+  listOf,
+  plotBounds,
+  type Kind,
+  type Plot,
+  type Scene,
+} from '../document/index.ts';
 import {
   RAIL_PLATES,
   baseOf,
@@ -108,7 +116,7 @@ export function carriedPieces(
       const host = byId.get(idOf('building', piece.ref.id));
       if (host) host.first.push(piece.id);
       else
-        for (const { id } of modulesUnder(scene, piece.area))
+        for (const { id } of modulesUnder(scene, ...areaBounds(scene.plot[piece.ref.id])))
           byId.get(idOf('module', id))?.first.push(piece.id);
     }
   for (const piece of pieces) piece.first = [...new Set(piece.first)];
@@ -143,10 +151,10 @@ function modulePiece(scene: Scene, relief: Relief, load: ModuleLoad): CarriedPie
   };
 }
 
-/** Modules under an area. */
-const modulesUnder = (scene: Scene, area: Rect) =>
+/** Modules under some areas. */
+const modulesUnder = (scene: Scene, ...areas: readonly Rect[]) =>
   listOf(scene, 'module')
-    .filter((module) => intersection(module, area))
+    .filter((module) => areas.some((area) => intersection(module, area)))
     .map(({ id }) => refOf(scene, 'module', id));
 
 /** Where a thing is lifted from, mm above the floor: its foot over the table under its middle. */
@@ -199,9 +207,9 @@ function buildingPieces(scene: Scene, relief: Relief): CarriedPiece[] {
       loose.part !== null
         ? [refOf(scene, 'plot', plot.id)]
         : base.kind === 'ground' || base.kind === 'cavity'
-          ? modulesUnder(scene, plotBounds(plot))
+          ? modulesUnder(scene, ...areaBounds(plot))
           : base.kind === 'deck' && !scene.deck[base.id]?.loose
-            ? modulesUnder(scene, plotBounds(plot))
+            ? modulesUnder(scene, ...areaBounds(plot))
             : [refOf(scene, base.kind, base.id)];
     const middle = centreOf(plot);
     const next = loose.part === null || loose.part === 0 ? [] : [idOf('part', plot.id, loose.part - 1)];

@@ -5,6 +5,8 @@ import {
   SIDE_WORDS,
   builtRect,
   displayOf,
+  isBoxed,
+  isRound,
   labelOf,
   listOf,
   spacesOf,
@@ -83,7 +85,7 @@ const spaceShort: Rule = {
         share < 1 ? `has ${percent(share)} of the floor it needs` : 'has floor enough but not the shape';
       return [
         {
-          sentence: `The ${space.name} ${floor}: ${need.w} × ${need.d} studs at 1:${ratio}, and “${plot.name}” is ${built.w} × ${built.d}${built.w * built.d < plot.w * plot.d ? ' without its pavement' : ''}.`,
+          sentence: `The ${space.name} ${floor}: ${need.w} × ${need.d} studs at 1:${ratio}, and “${plot.name}” is ${built.w} × ${built.d}${built.w * built.d < plot.w * plot.d ? ' without its pavement' : ''}${isBoxed(plot) ? '' : isRound(plot) ? ', round' : ' with corners left out'}.`,
           remedy: 'Widen the plot, choose a smaller true room, or another scale for it.',
           place: centreOf(plot),
           things: [

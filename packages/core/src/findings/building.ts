@@ -16,7 +16,7 @@ import {
   displayOf,
   labelOf,
   listOf,
-  plotBounds,
+  areaBounds,
   type Module,
   type Passage,
   type Plot,
@@ -101,8 +101,8 @@ const plotOverSeam: Rule = {
     const modules = listOf(scene, 'module');
     return listOf(scene, 'plot').flatMap((plot): FindingDraft[] => {
       if (isLoose(plot) || (plot.mayCut && plot.cutAt.length === 0)) return [];
-      const bounds = plotBounds(plot);
-      const under = modules.filter((module) => intersection(module, bounds));
+      const pieces = areaBounds(plot);
+      const under = modules.filter((module) => pieces.some((piece) => intersection(module, piece)));
       if (under.length < 2) return [];
       const [first, second] = under;
       if (plot.mayCut) {

@@ -27,6 +27,7 @@ export {
   middleOfRows,
   offRows,
   outlineOfRows,
+  rectsInRows,
   studsOfRows,
   type StudRow,
 } from './rows.ts';

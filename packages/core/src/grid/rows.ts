@@ -88,6 +88,20 @@ export function offRows(rows: readonly StudRow[], { x, y, w, d }: Rect): number 
   return Math.max(0, off);
 }
 
+/** The widest rectangle of each run of rows: those that a rectangle in an area lies in. Its cost grows with rows². */
+export function rectsInRows(rows: readonly StudRow[]): Rect[] {
+  const rects: Rect[] = [];
+  for (let y = 0; y < rows.length; y++) {
+    let [from, to] = [-Infinity, Infinity];
+    for (let end = y; end < rows.length; end++) {
+      [from, to] = [Math.max(from, rows[end].from), Math.min(to, rows[end].to)];
+      if (from >= to) break;
+      rects.push({ x: from, y, w: to - from, d: end - y + 1 });
+    }
+  }
+  return rects;
+}
+
 /** How many studs an area has. */
 export const studsOfRows = (rows: readonly StudRow[]): number =>
   rows.reduce((sum, { from, to }) => sum + Math.max(0, to - from), 0);

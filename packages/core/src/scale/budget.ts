@@ -1,4 +1,4 @@
-import { MM_PER_STUD } from '../grid/index.ts';
+import { MM_PER_STUD, rectsInRows, studsOfRows, type StudRow } from '../grid/index.ts';
 
 /** A room or yard with its true inside size, m, its walls in studs, and the plot it is given, studs outside. */
 export interface SpaceAsked {
@@ -7,6 +7,8 @@ export interface SpaceAsked {
   d: number;
   wall: number;
   plot: { w: number; d: number } | null;
+  /** The studs inside its walls where the plot is no rectangle. */
+  room?: readonly StudRow[] | null;
 }
 
 export interface SpaceJudged {
@@ -34,29 +36,38 @@ const studs = (metres: number, ratio: number) => (metres * 1000) / ratio / MM_PE
 const up = (value: number) => Math.ceil(value - 1e-9);
 
 /**
- * The plot each room needs at scale beside the plot it has. The floor compared is the inside: the plot less its
+ * The plot each room needs at scale beside the plot it has; of a plot that is no rectangle the rectangles in it. The floor
+ * compared is the inside: the plot less its
  * walls on all four sides (an 8 × 8 house with walls of one stud has 6 × 6 = 36 studs inside: common practice).
  * @param ratio the display's scale 1 : n
  */
 export function spaceBudget(asked: readonly SpaceAsked[], ratio: number): Budget {
-  const spaces = asked.map(({ id, w, d, wall, plot }): SpaceJudged => {
+  const spaces = asked.map(({ id, w, d, wall, plot, room }): SpaceJudged => {
     const [long, short] = [Math.max(w, d), Math.min(w, d)];
     const across = (metres: number) => up(studs(metres, ratio)) + 2 * wall;
     const wideways = plot ? plot.w >= plot.d : w >= d;
     const need = wideways ? { w: across(long), d: across(short) } : { w: across(short), d: across(long) };
     if (!plot) return { id, need, share: null, fits: null, ratio: null };
-    const [insideW, insideD] = [plot.w - 2 * wall, plot.d - 2 * wall];
-    if (insideW <= 0 || insideD <= 0) return { id, need, share: 0, fits: false, ratio: null };
-    const [insideLong, insideShort] = [Math.max(insideW, insideD), Math.min(insideW, insideD)];
+    const whole = { w: plot.w - 2 * wall, d: plot.d - 2 * wall };
+    const rects = (room ? rectsInRows(room) : [whole]).filter((rect) => rect.w > 0 && rect.d > 0);
+    if (rects.length === 0) return { id, need, share: 0, fits: false, ratio: null };
+    const floor = room ? studsOfRows(room) : whole.w * whole.d;
+    const inside = rects.map((rect) => ({ long: Math.max(rect.w, rect.d), short: Math.min(rect.w, rect.d) }));
     return {
       id,
       need,
-      share: (insideW * insideD) / (studs(w, ratio) * studs(d, ratio)),
-      fits: across(long) <= insideLong + 2 * wall && across(short) <= insideShort + 2 * wall,
+      share: floor / (studs(w, ratio) * studs(d, ratio)),
+      fits: inside.some(
+        (rect) => across(long) <= rect.long + 2 * wall && across(short) <= rect.short + 2 * wall,
+      ),
       // The whole studs inside are what the true size must shrink to.
-      ratio: Math.max(
-        (long * 1000) / (Math.floor(insideLong) * MM_PER_STUD),
-        (short * 1000) / (Math.floor(insideShort) * MM_PER_STUD),
+      ratio: Math.min(
+        ...inside.map((rect) =>
+          Math.max(
+            (long * 1000) / (Math.floor(rect.long) * MM_PER_STUD),
+            (short * 1000) / (Math.floor(rect.short) * MM_PER_STUD),
+          ),
+        ),
       ),
     };
   });

@@ -1,5 +1,5 @@
 import { MM_PER_PLATE, MM_PER_STUD } from '../grid/index.ts';
-import { builtRect, type Plot } from '../document/index.ts';
+import { builtRect, footStuds, type Plot } from '../document/index.ts';
 import { isLoose, leanAcross, offBase, type PlotMass } from '../terrain/index.ts';
 import { shareOfJoint } from './joints.ts';
 
@@ -39,7 +39,7 @@ export function leanCard(plot: Plot, weight: PlotMass, hold: number): LeanCard |
     ties: plot.tieEvery === null ? 0 : tiesAlong(length, plot.tieEvery),
     wanted: tiesAlong(length, MAX_UNTIED),
     share: shareOfJoint(
-      { x: 0, y: 0, w, d, studs: isLoose(plot) ? 0 : Math.floor(w) * Math.floor(d) },
+      { x: 0, y: 0, w, d, studs: isLoose(plot) ? 0 : footStuds(plot) },
       { grams, mx: grams * (w / 2 + off.x), my: grams * (d / 2 + off.y) },
       hold,
     ),

@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { isListed } from '../catalogue/index.ts';
-import { roomStuds, sceneFrom, turnedPoint, wallCorners, wallTop, type Plot } from '../document/index.ts';
+import {
+  roomStuds,
+  sceneFrom,
+  spacesOf,
+  turnedPoint,
+  wallCorners,
+  wallTop,
+  type Plot,
+} from '../document/index.ts';
 import {
   GRAMS_PER_STUD_PLATE,
   compileRelief,
@@ -12,6 +20,7 @@ import {
   tipsOfPlot,
 } from '../terrain/index.ts';
 import { evaluateRules } from '../findings/index.ts';
+import { spaceBudget } from '../scale/index.ts';
 import { filledBy } from '../../test/filled.ts';
 import { runs } from '../../test/runs.ts';
 import {
@@ -357,6 +366,50 @@ test('what stands in the corner left out is no clash, and a gate may swing there
   expect(titles(L, gate)).toEqual([]);
   const relief = compileRelief(sceneWith({ ...L, height: 30 }));
   expect([relief.top[indexAt(relief, 9, 9)], relief.top[indexAt(relief, 20, 9)]]).toEqual([30, 0]);
+});
+
+test('a seam that crosses the corner left out alone is none of its modules', () => {
+  // The L’s arms lie west and south of stud 16: of three modules that meet there two are under it.
+  const seams = (notches: object[], at: number) => {
+    const scene = sceneFrom({
+      display: { name: 'Yard', kind: 'city' },
+      footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 32, d: 32 }],
+      plots: [{ id: 'p', name: 'House', x: 8, y: 8, w: 16, d: 16, height: 30, notches }],
+      modules: [
+        { id: 'a', name: 'A', x: 0, y: at, w: 32, d: 32 - at, bases: [] },
+        { id: 'b', name: 'B', x: 16, y: 0, w: 16, d: at, bases: [] },
+        { id: 'c', name: 'C', x: 0, y: 0, w: 16, d: at, bases: [] },
+      ],
+    } as never);
+    return evaluateRules(scene, { today: '2026-05-01' })
+      .filter(({ rule }) => rule === 'plot-over-seam')
+      .map(({ numbers }) => numbers.modules);
+  };
+  expect(seams([], 16)).toEqual([3]);
+  expect(seams(L.notches, 16)).toEqual([2]);
+  expect(seams([{ corner: 'ne', w: 15, d: 8 }], 16)).toEqual([2]);
+});
+
+test('a room fits an L only where a rectangle of it does; its floor is that of the L', () => {
+  const judged = (notches: object[], shape = 'box') => {
+    const scene = sceneFrom({
+      display: { name: 'Yard', kind: 'city', ratio: 40 },
+      footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 32, d: 32 }],
+      plots: [{ id: 'p', name: 'House', x: 8, y: 8, w: 16, d: 16, height: 30, shape, notches }],
+      // 14 × 10 studs at 1:40: 320 mm a stud.
+      spaces: [{ id: 's', name: 'Hall', w: 4.48, d: 3.2, wall: 1, plot: 'p' }],
+    } as never);
+    const [space] = spaceBudget(spacesOf(scene), 40).spaces;
+    return { fits: space.fits, studs: Math.round((space.share ?? 0) * 140), ratio: space.ratio };
+  };
+  expect(judged([])).toMatchObject({ fits: true, studs: 196, ratio: 40 });
+  // Eight rows are left whole: six of them inside, and columns as many.
+  expect(judged(L.notches)).toMatchObject({ fits: false, studs: 132 });
+  expect(judged(L.notches).ratio).toBeCloseTo(3200 / (6 * 8), 6);
+  // A corner of five rows leaves 10 rows inside.
+  expect(judged([{ corner: 'ne', w: 5, d: 4 }])).toMatchObject({ fits: true, ratio: 40 });
+  // A circle of 16 studs has 148 inside, and no rectangle of 14 × 10 in it.
+  expect(judged([], 'round')).toMatchObject({ fits: false, studs: 148 });
 });
 
 test('it tips about the line over the corner left out, by hand', () => {

@@ -1,5 +1,5 @@
 import { partName } from '@quarry/core/catalogue';
-import { boundsOf, formatPlates, type Rect } from '@quarry/core/grid';
+import { formatPlates, type Rect } from '@quarry/core/grid';
 import {
   CONNECTORS,
   HINGES,
@@ -13,7 +13,7 @@ import {
   isOverhanging,
   leanAt,
   outerCorners,
-  areaPieces,
+  areaBounds,
   listOf,
   plotBounds,
   roomCorners,
@@ -200,8 +200,7 @@ function drawPlots(ctx: Ctx, picture: Picture): void {
 
 /** The rectangles of a building that are hatched, studs: of a round one the square in it. */
 function hatchedPieces(plot: Plot): Rect[] {
-  if (plot.shape !== 'round')
-    return areaPieces(plot).map((corners) => boundsOf(corners.map(({ x, y }) => ({ x, y, w: 0, d: 0 }))));
+  if (plot.shape !== 'round') return plot.notches.length > 0 ? areaBounds(plot) : [plotBounds(plot)];
   const off = (1 - Math.SQRT1_2) / 2;
   const { x, y, w, d } = plotBounds(plot);
   return [{ x: x + off * w, y: y + off * d, w: (1 - 2 * off) * w, d: (1 - 2 * off) * d }];

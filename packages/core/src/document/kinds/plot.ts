@@ -334,6 +334,12 @@ export function areaPieces(plot: Turned & Built): Point[][] {
   return rects.map((rect) => cornersOf(rect).map((corner) => turnedPoint(corner, middle, turn)));
 }
 
+/** The rectangles of the plan that hold what a building takes: its pavement with it; of an L, a T or a Z more than one. */
+export const areaBounds = (plot: Turned & Built): Rect[] =>
+  isBoxed(plot) || isRound(plot)
+    ? [plotBounds(plot)]
+    : areaPieces(plot).map((corners) => boundsOf(corners.map(asRect)));
+
 /** From the north-west clockwise. */
 const cornersOf = ({ x, y, w, d }: Rect): Point[] => [
   { x, y },
@@ -344,6 +350,13 @@ const cornersOf = ({ x, y, w, d }: Rect): Point[] => [
 
 /** Thickness of a building's walls in whole studs. */
 export const wallStuds = ({ wall }: Pick<Plot, 'wall'>): number => Math.max(1, Math.round(wall));
+
+/** Whole studs on which a building stands without its pavement. */
+export function footStuds(plot: Built): number {
+  const rows = areaRows(plot);
+  const { w, d } = builtRect(plot);
+  return rows ? studsOfRows(rows) : Math.floor(w) * Math.floor(d);
+}
 
 /** Square studs inside the walls of one floor. */
 export function roomStuds(plot: Built & Pick<Plot, 'wall'>): number {
