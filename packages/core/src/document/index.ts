@@ -57,6 +57,8 @@ export {
   areaBounds,
   areaRows,
   footStuds,
+  halfOff,
+  JUMPER_PLATES,
   areaPieces,
   isBoxed,
   roomRows,

@@ -72,7 +72,7 @@ export function elevationOf(plot: Fronted, side: Side): Elevation {
     ({ n: piece.y, s: d - piece.y - piece.d, w: piece.x, e: w - piece.x - piece.w })[side];
   const faces = buildingPieces(plot, NO_STREET)
     .filter((piece) => {
-      if (piece.use === 'pavement') return false;
+      if (piece.use === 'pavement' || piece.z < 0) return false;
       if (depthOf(piece) === 0) return true;
       // Round walls, those behind a corner left out and their roofs draw back: all of them, the farther hidden by the nearer.
       if (!isBoxed(plot)) return piece.use !== 'pillar';

@@ -20,6 +20,8 @@ export type Fronted = Pick<
   | 'y'
   | 'w'
   | 'd'
+  | 'turn'
+  | 'mount'
   | 'shape'
   | 'notches'
   | 'height'

@@ -2,6 +2,7 @@ import { ANY_COLOUR } from '../catalogue/index.ts';
 import {
   MIXED,
   SIDES,
+  halfOff,
   isOnHalf,
   isRound,
   runsEast,
@@ -18,19 +19,20 @@ import { floorLayers } from './floorLayers.ts';
 import { layFloor, layPillars } from './floors.ts';
 import { builtSides, wallStretches, type Fronted, type WallStretch } from './fronts.ts';
 import { laySlopedRoof, slopedRoofOf } from './slopedRoof.ts';
+import { jumpersUnderWalls } from './jumpers.ts';
 import { mixedColours } from './mixes.ts';
 import { layPavement, type StreetRules } from './pavement.ts';
 import type { BuildingPiece, LaidPiece } from './piece.ts';
 import { layRingRoof, layRows } from './round.ts';
 import { coursesOf, partJoints } from './storeys.ts';
-import { fillOf, layWalls } from './walls.ts';
+import { fillOf, layWalls, wallStudsOf } from './walls.ts';
 
 // A building in pieces: walls of bonded courses with what is let into them, a floor of plates for each storey that lies
 // on the walls and on pillars under its joints, a roof of plates or of slopes, and the tiles of its pavement. What
 // `shellOf` weighs, laid. Furniture and ornament are not in it.
 
 /**
- * The pieces of a building, from the ground up. Sides and walls are whole studs: half ones are rounded.
+ * The pieces of a building, from the ground up; the jumpers under it lie below that. Sides and walls are whole studs: half ones are rounded.
  * @param street the colours of pavements
  * @returns each stud of walls, floors, roof and pavement once; a window deeper than its wall stands out inside
  */
@@ -56,6 +58,8 @@ export function buildingPieces(plot: Fronted, street: StreetRules): BuildingPiec
     ...connectors.flatMap((one) => fillOf(one, { w, d, thick }).map(asWall)),
     ...layRoof(plot),
   );
+  const off = halfOff(plot);
+  if (off) pieces.unshift(...jumpersUnderWalls(wallStudsOf({ w, d }, thick, rows), w, off));
   return [...layPavement(plot, street), ...coloured(plot, pieces)];
 }
 
@@ -163,7 +167,7 @@ export function shellPieces(plot: Fronted, street: StreetRules): PartLine[] {
       use === 'stair' || isOnHalf(place) ? [place, on, use, climbsTo] : 0,
     ),
     [wallColour, roofColour, letInColour, mixes],
-    [plot.bareSides, notches],
+    [plot.bareSides, notches, halfOff(plot)],
     street.pavementLight,
     street.pavementDark,
   ]);

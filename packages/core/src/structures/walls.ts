@@ -127,7 +127,7 @@ function layArea({ w, d, thick, rows, storey, openings, joints }: StoreyWalls): 
   for (const [course, { family: wanted, z, h }] of coursesOf(storey, joints).entries()) {
     // Few tiles are made wide enough for a thick wall: its joints are of plates.
     const family = wanted === 'tile' ? 'plate' : wanted;
-    const mask = rows ? ringMask(rows, w, thick) : wallMask(w, d, thick);
+    const mask = wallStudsOf({ w, d }, thick, rows);
     for (const one of openings) {
       if (!holeAt(one, z)) continue;
       const [a, b] = holeOf(one, z);
@@ -159,6 +159,13 @@ export const wallMask = (w: number, d: number, thick: number): Uint8Array =>
     const [x, y] = [i % w, Math.trunc(i / w)];
     return Math.min(x, y, w - 1 - x, d - 1 - y) < thick ? 1 : 0;
   });
+
+/** The studs of a building's walls: 1, else 0. @param rows its studs; null: they fill its rectangle */
+export const wallStudsOf = (
+  { w, d }: { w: number; d: number },
+  thick: number,
+  rows: readonly StudRow[] | null,
+): Uint8Array => (rows ? ringMask(rows, w, thick) : wallMask(w, d, thick));
 
 /** The same of a building that fills no rectangle. */
 function ringMask(rows: readonly StudRow[], w: number, thick: number): Uint8Array {

@@ -1,5 +1,13 @@
 import type { Rect } from '../grid/index.ts';
-import { standingOf, wallCorners, type Plot, type Scene, type StandFields } from '../document/index.ts';
+import {
+  JUMPER_PLATES,
+  halfOff,
+  standingOf,
+  wallCorners,
+  type Plot,
+  type Scene,
+  type StandFields,
+} from '../document/index.ts';
 import { OUTSIDE, type Raster } from './rasterize.ts';
 import { eachTouched } from './shape.ts';
 import { NO_SLAB, topAt, type Slab } from './slab.ts';
@@ -35,11 +43,16 @@ export function namedFoot(scene: Scene, relief: SurfaceRaster, thing: StandField
 export const footHeights = (relief: SurfaceRaster, { onGround }: StandFields): Int16Array =>
   onGround ? relief.height : relief.surface;
 
-/** Height a building stands on, plates: what it names, else the highest surface under it; null where none of it is on the footprint. */
+/**
+ * Height a building stands on, plates: what it names, else the highest surface under it, with the jumpers that hold it half a
+ * stud off; null where none of it is on the footprint.
+ */
 export function standsOn(
   scene: Scene,
   relief: SurfaceRaster,
-  plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'> & StandFields,
+  plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'> &
+    Partial<Pick<Plot, 'mount' | 'shape' | 'notches'>> &
+    StandFields,
   depth = 0,
 ): number | null {
   const heights = footHeights(relief, plot);
@@ -50,7 +63,8 @@ export function standsOn(
       if (relief.ground[i] !== OUTSIDE && (high === null || heights[i] > high)) high = heights[i];
     }
   });
-  return high === null ? null : (namedFoot(scene, relief, plot, depth) ?? high);
+  if (high === null) return null;
+  return (namedFoot(scene, relief, plot, depth) ?? high) + (halfOff(plot) ? JUMPER_PLATES : 0);
 }
 
 /**

@@ -11,7 +11,9 @@ import {
 } from '@quarry/core/terrain';
 import { MAX_UNTIED, leanCard, overhangCards } from '@quarry/core/stability';
 import {
+  JUMPER_PLATES,
   PART_USES,
+  halfOff,
   SIDES,
   SIDE_WORDS,
   builtRect,
@@ -95,6 +97,14 @@ function PlotNumbers({ plot }: { plot: Plot }) {
           <DefinitionRow label="Stands at">
             {formatPlates(foot)}
             {range.low !== foot && ` (lowest ground ${formatPlates(range.low)})`}
+          </DefinitionRow>
+        )}
+        {halfOff(plot) && (
+          <DefinitionRow
+            label="Raised by jumpers"
+            note="it stands half a stud (4 mm) off the grid; a jumper each 4 studs of its walls"
+          >
+            <Quantity value={JUMPER_PLATES} measure="plates" />
           </DefinitionRow>
         )}
         {foot !== null && (

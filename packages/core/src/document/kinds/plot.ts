@@ -510,3 +510,18 @@ export function plotBounds(plot: Turned): Rect {
 const known = new WeakMap<object, Rect>();
 
 const asRect = ({ x, y }: Point): Rect => ({ x, y, w: 0, d: 0 });
+
+/** Jumpers raise what stands on them by so many plates. */
+export const JUMPER_PLATES = 1;
+
+/**
+ * Along which of its own axes a building on jumpers stands half a stud off the grid.
+ * @returns null for one that needs none, or that no quarter turn brings onto the grid
+ */
+export function halfOff(plot: Turned & Partial<Pick<Plot, 'mount'>>): { x: boolean; y: boolean } | null {
+  if (plot.mount !== 'jumpers' || plot.turn % 90 !== 0) return null;
+  const bounds = plotBounds(plot);
+  const [east, south] = [bounds.x, bounds.y].map((at) => !Number.isInteger(at));
+  if (!east && !south) return null;
+  return plot.turn % 180 === 0 ? { x: east, y: south } : { x: south, y: east };
+}
