@@ -245,7 +245,9 @@ journey(
     await sees(page, '20 × 16 studs');
     await press(page, 'Swap it');
     await page.waitForFunction(
-      () => document.querySelector<HTMLSelectElement>('section[aria-labelledby="notches"] select')?.value === 'ne',
+      () =>
+        document.querySelector<HTMLSelectElement>('section[aria-labelledby="notches"] select')?.value ===
+        'ne',
     );
     expect(await valueOf(page, 'Width, east')).toContain('20');
     await saved(page);
