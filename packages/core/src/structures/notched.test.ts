@@ -424,6 +424,12 @@ test('it tips about the line over the corner left out, by hand', () => {
     (Math.atan(((8 / Math.SQRT2) * 8) / (30 * 3.2)) * 180) / Math.PI,
     6,
   );
+  // Half sides are rounded for its mass as for its foot.
+  const rounded = (size: number) => {
+    const round = house({ shape: 'round', w: size, d: size, height: 60 });
+    return tipsOfPlot(round, round, shellOf(round));
+  };
+  expect(rounded(8.5)).toBeCloseTo(rounded(9), 6);
   // Turned by a quarter its corners are those of the outline turned.
   const [first] = wallCorners(notched);
   const [turned] = wallCorners({ ...notched, turn: 90 });

@@ -71,19 +71,17 @@ export function tipsOfPlot(
   const off = offBase(plot, base, weight);
   const half = isBoxed(plot)
     ? Math.min(base.w / 2 - Math.abs(off.x), base.d / 2 - Math.abs(off.y))
-    : toRim(plot, off);
+    : toRim(plot, { x: centreOf(base).x + off.x, y: centreOf(base).y + off.y });
   return tippingAngle(half * MM_PER_STUD, weight.z * MM_PER_PLATE);
 }
 
-/** From a point off the middle of a building's rectangle to the nearest line it can tip about, studs; below 0: it is beyond it. */
+/** From a point of the unturned plan to the nearest line a building can tip about, studs; below 0: it is beyond it. */
 function toRim(
   plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'shape' | 'notches'>,
-  off: { x: number; y: number },
+  at: { x: number; y: number },
 ): number {
   const studs = wallCorners({ ...plot, turn: 0 });
-  const middle = centreOf(boundsOf(studs.map((at) => ({ ...at, w: 0, d: 0 }))));
   const rim = hullOf(studs).map((index) => studs[index]);
-  const at = { x: middle.x + off.x, y: middle.y + off.y };
   // The hull runs so that its inside is on the left.
   return Math.min(
     ...rim.map((a, i) => {
@@ -268,9 +266,9 @@ export function isSharedWith(
 }
 
 /**
- * What people listed, weighed. A list of a building is that building's mass, one of its plain shell with its ornament; one that names none is shared by the
- * buildings of its section that have no list of their own, as their shells weigh. Ground and plants are counted from
- * the plan and not weighed twice.
+ * What people listed, weighed. A list of a building is that building's mass, one of its plain shell with its ornament. One
+ * that names none is shared by the buildings of its section that have no list of their own, as their shells weigh. Ground and
+ * plants are counted from the plan and not weighed twice.
  */
 export function listedMass(scene: Scene): ListedMass {
   const plots = new Map<string, number>();
