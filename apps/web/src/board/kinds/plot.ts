@@ -262,7 +262,9 @@ function drawOutreach(ctx: Ctx, picture: Picture): void {
 /** The name of each building with how tall it is, where there is room; else its name, else its first letters. */
 const plotLabels = (picture: Picture): BoardLabel[] =>
   ofLevel(picture, listOf(picture.scene, 'plot')).flatMap((plot) => {
-    const on = visible(picture, plotBounds(plot));
+    // Within a building with corners left out, not in its corner.
+    const [largest] = areaBounds(plot).toSorted((a, b) => b.w * b.d - a.w * a.d);
+    const on = visible(picture, largest);
     if (!on || on.w < 18 || on.d < 12) return [];
     const { palette } = picture;
     const line = (text: string) => ({ text, font: `500 11px ${SANS}`, ink: palette.ink });

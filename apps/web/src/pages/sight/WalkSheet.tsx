@@ -8,10 +8,11 @@ import { lampsOf } from '@quarry/core/power';
 import { PLANNED, type WalkMesh } from '@quarry/core/visibility';
 import { useVersionBeside } from '../../data/versions.ts';
 import { useView } from '../../data/view.ts';
-import { CheckField, SelectField } from '../../ui/fields.tsx';
+import { CheckField } from '../../ui/fields.tsx';
 import { Basis, Empty, Failure, Heading, Loading } from '../../ui/parts.tsx';
 import { save } from '../../ui/save.ts';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
+import { VersionBesideField } from '../../ui/VersionBesideField.tsx';
 import { useDerived } from '../../workers/derived.tsx';
 import { useGroundOf } from '../../workers/useGroundOf.ts';
 import { useWalkMesh } from '../../workers/useSight.ts';
@@ -107,14 +108,7 @@ function Walk({
           disabled={listOf(scene, 'plot').length === 0}
           onCommit={onOpen}
         />
-        {choice.options.length > 0 && (
-          <SelectField
-            label="Beside it"
-            value={choice.value}
-            options={choice.options}
-            onCommit={choice.choose}
-          />
-        )}
+        <VersionBesideField label="Beside it" choice={choice} />
         <WalkControls walk={walk} scene={scene} mesh={mesh} isRound={isRound} />
         <TakeButtons name={displayOf(scene).name} handle={handle} />
         <Basis>

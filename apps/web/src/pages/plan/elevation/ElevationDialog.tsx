@@ -26,6 +26,7 @@ import { NumberField, OptionalQuantityField, SelectField, TextField } from '../.
 import { Basis, DefinitionRow, Dialog } from '../../../ui/parts.tsx';
 import { Tabs } from '../../../ui/Tabs.tsx';
 import { capital } from '../../../ui/words.ts';
+import { VersionBesideField } from '../../../ui/VersionBesideField.tsx';
 import { useDerived } from '../../../workers/derived.tsx';
 import { ElevationDrawing, sidesFrom } from './ElevationDrawing.tsx';
 import { StandsInPart } from './StandsInPart.tsx';
@@ -140,14 +141,7 @@ export function ElevationDialog({
       >
         With the fronts beside it
       </button>
-      {choice.options.length > 0 && (
-        <SelectField
-          label="As it is in another version"
-          value={choice.value}
-          options={choice.options}
-          onCommit={choice.choose}
-        />
-      )}
+      <VersionBesideField label="As it is in another version" choice={choice} />
       {version && !otherwise && <p className="ink-2 text-xs">It does not stand in “{version.name}”.</p>}
       {isStreet && <CopyToRow plot={plot} side={side} beside={beside} />}
       {isStreet && (

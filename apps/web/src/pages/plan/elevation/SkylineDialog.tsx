@@ -7,10 +7,10 @@ import { useDisplay } from '../../../data/useDisplay.tsx';
 import { useVersionBeside } from '../../../data/versions.ts';
 import { useView } from '../../../data/view.ts';
 import { DataTable } from '../../../ui/DataTable.tsx';
-import { SelectField } from '../../../ui/fields.tsx';
 import { Basis, Dialog } from '../../../ui/parts.tsx';
 import { Tabs } from '../../../ui/Tabs.tsx';
 import { useMeasureFormat } from '../../../ui/useMeasureFormat.ts';
+import { VersionBesideField } from '../../../ui/VersionBesideField.tsx';
 import { useWorkerQuery } from '../../../workers/useWorkerQuery.ts';
 import { Pieces, painted } from './ElevationDrawing.tsx';
 
@@ -45,14 +45,7 @@ export function SkylineDialog({ onClose }: { onClose: () => void }) {
       />
       {skyline?.side === side ? (
         <>
-          {choice.options.length > 0 && (
-            <SelectField
-              label="Beside it"
-              value={choice.value}
-              options={choice.options}
-              onCommit={choice.choose}
-            />
-          )}
+          <VersionBesideField label="Beside it" choice={choice} />
           <div className={beside ? 'grid gap-2 grid-rows-2' : ''}>
             {beside && (
               <figure>
