@@ -7,7 +7,7 @@ import {
   type Scene,
   type SceneSpot,
 } from '../document/index.ts';
-import { crossings, footAt, standsOn, type SurfaceRaster } from '../terrain/index.ts';
+import { footAt, isInOutline, standsOn, type SurfaceRaster } from '../terrain/index.ts';
 
 /** A floor of a building in which a spot lies. */
 export interface SpotFloor {
@@ -32,8 +32,7 @@ export function spotFloors(
   const foot = footAt(scene, relief, figure, at);
   return listOf(scene, 'plot')
     .flatMap((plot): SpotFloor[] => {
-      const cuts = crossings(builtCorners(plot), at.y).filter((x) => x <= at.x);
-      const stands = cuts.length % 2 === 1 ? standsOn(scene, relief, plot) : null;
+      const stands = isInOutline(builtCorners(plot), at) ? standsOn(scene, relief, plot) : null;
       if (stands === null) return [];
       const floors = storeyLevels(plot).map((level, i) => ({ name: `${plot.name}, storey ${i + 1}`, level }));
       const roof = plot.eaves === null ? [{ name: `${plot.name}, roof`, level: wallTop(plot) }] : [];

@@ -1,4 +1,4 @@
-import { boundsOf, type Rect } from '../grid/index.ts';
+import { type Rect, boundsOfPoints } from '../grid/index.ts';
 import { isPlanKind, specOf, type Entity, type Kind } from './schema.ts';
 import type { Scene } from './scene.ts';
 
@@ -13,10 +13,10 @@ export function extentOf(kind: Kind, thing: Data): Rect | null {
   const spec = specOf(kind);
   if (spec.outlinePoints) {
     const valid = validFields(kind, thing);
-    return valid && boundsOf(spec.outlinePoints(valid).map(asRect));
+    return valid && boundsOfPoints(spec.outlinePoints(valid));
   }
   const points = pointsOf(thing);
-  if (points) return points.length > 0 ? boundsOf(points.map(asRect)) : null;
+  if (points) return points.length > 0 ? boundsOfPoints(points) : null;
   const { x, y, w, d, crown } = thing;
   if (typeof x !== 'number' || typeof y !== 'number') return null;
   if (typeof w === 'number' && typeof d === 'number') return { x, y, w, d };
@@ -43,7 +43,7 @@ function influenceOfFields(kind: Kind, thing: Data): Rect | null {
   const spec = specOf(kind);
   if (spec.influencePoints) {
     const valid = validFields(kind, thing);
-    return valid && boundsOf(spec.influencePoints(valid).map(asRect));
+    return valid && boundsOfPoints(spec.influencePoints(valid));
   }
   const extent = extentOf(kind, thing);
   if (!extent || !spec.beyond) return extent;
@@ -88,8 +88,6 @@ export function placedAt(kind: Kind, thing: Data, to: Pick<Rect, 'x' | 'y'> & Pa
   if (hasSize(thing)) return { x: to.x, y: to.y, ...(to.w && to.d ? { w: to.w, d: to.d } : {}) };
   return typeof x === 'number' && typeof y === 'number' ? { x: x + dx, y: y + dy } : {};
 }
-
-const asRect = ({ x, y }: Point): Rect => ({ x, y, w: 0, d: 0 });
 
 /** The fields of a thing as its schema reads them; null of one that is not valid, such as a half-typed change. */
 function validFields(kind: Kind, { id: _id, v: _v, ...fields }: Data): Data | null {

@@ -68,6 +68,15 @@ export type Side = (typeof SIDES)[number];
 /** Whether a side runs from west to east: the north and the south one. */
 export const runsEast = (side: Side): boolean => side === 'n' || side === 's';
 
+/** Corners of an unturned building. */
+export const CORNERS = ['nw', 'ne', 'se', 'sw'] as const;
+export const CORNER_WORDS: Record<(typeof CORNERS)[number], string> = {
+  nw: 'north-west',
+  ne: 'north-east',
+  se: 'south-east',
+  sw: 'south-west',
+};
+
 export const SIDE_WORDS: Record<Side, string> = { n: 'north', e: 'east', s: 'south', w: 'west' };
 
 export const SHAPES = ['rect', 'oval', 'outline'] as const;

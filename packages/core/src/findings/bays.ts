@@ -12,9 +12,9 @@ import {
 import {
   NO_SLAB,
   OUTSIDE,
-  crossings,
   floorBeside,
   indexAt,
+  isInOutline,
   standsOn,
   topAt,
   type Point,
@@ -77,7 +77,7 @@ function beforeDoor(scene: Scene, relief: Relief, own: Entity<'plot'>, at: Point
   }
   let blockedBy: string | null = null;
   for (const plot of listOf(scene, 'plot')) {
-    const isIn = crossings(builtCorners(plot), at.y).filter((cut) => cut <= at.x).length % 2 === 1;
+    const isIn = isInOutline(builtCorners(plot), at);
     const foot = plot.id !== own.id && isIn ? standsOn(scene, relief, plot) : null;
     if (foot === null) continue;
     surfaces.push(foot + plot.height);

@@ -2,7 +2,7 @@ import { centreOf, countOf, formatPlates, grown, roundOut, intersection } from '
 import {
   NO_SLAB,
   OUTSIDE,
-  crossings,
+  isInOutline,
   eachStripStud,
   eachTouched,
   footHeights,
@@ -192,7 +192,7 @@ function turnRadius(plot: Plot): number {
 
 /** How far a point lies from an outline, studs; 0: in it. */
 function distanceTo(corners: readonly Point[], at: Point): number {
-  const inside = crossings(corners, at.y).filter((x) => x <= at.x).length % 2 === 1;
+  const inside = isInOutline(corners, at);
   let least = Infinity;
   corners.forEach((a, i) => {
     const b = corners[(i + 1) % corners.length];

@@ -11,6 +11,7 @@ import {
   type Rect,
   countOf,
   formatKg,
+  quadOf,
 } from '../grid/index.ts';
 import { displayOf, labelOf, listOf, type Kind } from '../document/index.ts';
 import {
@@ -30,7 +31,6 @@ import {
   openingLine,
   overlapDepth,
   pointToScene,
-  quadOf,
   sceneInRoom,
   sidesOf,
   tableInStuds,

@@ -1,4 +1,4 @@
-import { MM_PER_STUD, boundsOf } from '../grid/index.ts';
+import { MM_PER_STUD, boundsOfPoints } from '../grid/index.ts';
 import { KINDS, MAX_STUDS, type Area, type DataOf } from '../document/index.ts';
 import type { RoomPoint } from '../venue/index.ts';
 import { outlineOf } from './planDrawing.ts';
@@ -54,7 +54,7 @@ export function readOutlines(svg: string): { ok: true; outlines: Outline[] } | {
       continue;
     }
     const studs = corners.map(([x, y]) => ({ x: half(x / MM_PER_STUD), y: half(y / MM_PER_STUD) }));
-    const { x, y, w, d } = boundsOf(studs.map((at) => ({ ...at, w: 0, d: 0 })));
+    const { x, y, w, d } = boundsOfPoints(studs);
     if (w < 0.5 || d < 0.5) return fail(`The ${tag} is ${w} × ${d} studs; the least is half a stud.`);
     if ([x, y, x + w, y + d].some((value) => Math.abs(value) > MAX_STUDS))
       return fail(`The ${tag} lies beyond ${MAX_STUDS} studs.`);

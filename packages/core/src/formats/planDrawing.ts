@@ -1,4 +1,13 @@
-import { MM_PER_STUD, boundsOf, centreOf, formatPlates, lengthOfLine, type Rect } from '../grid/index.ts';
+import {
+  MM_PER_STUD,
+  centreOf,
+  formatPlates,
+  lengthOfLine,
+  type Rect,
+  boundsOf,
+  boundsOfPoints,
+  quadOf,
+} from '../grid/index.ts';
 import {
   OUTSIDE,
   atAlong,
@@ -29,7 +38,7 @@ import {
   type Scene,
 } from '../document/index.ts';
 import { cablesOf } from '../power/index.ts';
-import { currentContents, quadOf, tableInStuds } from '../venue/index.ts';
+import { currentContents, tableInStuds } from '../venue/index.ts';
 import type { Drawing, DrawingLayer, DrawnLine, DrawnText } from './drawing.ts';
 
 /** Grounds whose areas are outlined; the others are what lies between. */
@@ -110,10 +119,7 @@ export function planDrawing(scene: Scene, relief: Relief, { textSize }: { textSi
     for (const { points, words, outlines } of listOf(scene, kind).flatMap((thing) => marks(thing))) {
       const layer = outlines === undefined ? 'DIMENSIONS' : outlines === 'deck' ? 'DECKS' : 'CAVITIES';
       line(layer, points, { name: words, dashed: outlines === 'cavity' });
-      const middle =
-        outlines === undefined
-          ? halfWay(points)
-          : centreOf(boundsOf(points.map(({ x, y }) => ({ x, y, w: 0, d: 0 }))));
+      const middle = outlines === undefined ? halfWay(points) : centreOf(boundsOfPoints(points));
       write('NAMES', middle, words, { rank: 4 });
     }
   }

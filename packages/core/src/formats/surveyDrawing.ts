@@ -1,4 +1,4 @@
-import { MM, MM_PER_STUD, boundsOf, formatInches, formatMm, type Rect } from '../grid/index.ts';
+import { MM, MM_PER_STUD, boundsOf, formatInches, formatMm, type Rect, quadOf } from '../grid/index.ts';
 import { displayOf, listOf, type Scene } from '../document/index.ts';
 import {
   clearances,
@@ -8,7 +8,6 @@ import {
   lengthOf,
   openingFloor,
   openingLine,
-  quadOf,
   rectToRoom,
   sceneInRoom,
   sidesOf,

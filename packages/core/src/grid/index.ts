@@ -5,6 +5,8 @@ export * from './size.ts';
 export * from './numbers.ts';
 export {
   boundsOf,
+  boundsOfPoints,
+  quadOf,
   unionArea,
   contains,
   containsPoint,

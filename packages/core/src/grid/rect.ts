@@ -43,6 +43,14 @@ export const grown = ({ x, y, w, d }: Rect, by: number): Rect => ({
   d: d + 2 * by,
 });
 
+/** The corners of a rectangle, clockwise from its north-west one. */
+export const quadOf = ({ x, y, w, d }: Rect): { x: number; y: number }[] => [
+  { x, y },
+  { x: x + w, y },
+  { x: x + w, y: y + d },
+  { x, y: y + d },
+];
+
 /** Centre of a rectangle, in the rectangle's own unit. */
 export function centreOf({ x, y, w, d }: Rect): { x: number; y: number } {
   return { x: x + w / 2, y: y + d / 2 };
@@ -82,3 +90,7 @@ export function boundsOf(rects: readonly Rect[]): Rect {
     d: Math.max(...rects.map((rect) => rect.y + rect.d)) - y,
   };
 }
+
+/** The least rectangle that holds points; there must be at least one. */
+export const boundsOfPoints = (points: readonly { x: number; y: number }[]): Rect =>
+  boundsOf(points.map(({ x, y }) => ({ x, y, w: 0, d: 0 })));

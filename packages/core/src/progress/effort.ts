@@ -6,7 +6,7 @@ import {
   WORKS,
   listOf,
   ornamented,
-  shellName,
+  isShellList,
   type Scene,
   type Section,
   type Work,
@@ -112,7 +112,7 @@ function unlisted(scene: Scene, section: string): { plot: string; name: string; 
     if (!containsPoint(at, x, y)) return [];
     if (listed.plots.has(plot.id)) {
       const shell = listOf(scene, 'partList').find(
-        ({ use, plot: of, name }) => use === 'need' && of === plot.id && name === shellName(plot),
+        (list) => list.use === 'need' && list.plot === plot.id && isShellList(list, plot),
       );
       const pieces = shell ? shell.copies * shell.lines.reduce((sum, { qty }) => sum + qty, 0) : 0;
       const ornament = Math.ceil(pieces * (ornamented(plot) - 1));

@@ -1,4 +1,4 @@
-import { boundsOf, countOf, intersection, type Rect, type StudRow } from '../grid/index.ts';
+import { countOf, intersection, type Rect, type StudRow, boundsOfPoints } from '../grid/index.ts';
 import {
   isOnHalf,
   isRound,
@@ -238,7 +238,7 @@ function swingOf(
     })[side];
   const [a, b] = [from - room.wall, from - room.wall + wide];
   const ends = [at(a, 0), at(b, 0)];
-  const into = boundsOf([at(a, 0), at(b, wide)].map((spot) => ({ ...spot, w: 0, d: 0 })));
+  const into = boundsOfPoints([at(a, 0), at(b, wide)]);
   // As seen from outside, the left end of the south and west fronts is where studs are counted from.
   const [left, right] = beginsLeft(side) ? ends : ends.toReversed();
   const blockedAt = (hinge: Spot): string | null =>

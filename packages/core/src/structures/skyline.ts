@@ -1,5 +1,5 @@
 import { partOf } from '../catalogue/index.ts';
-import { boundsOf } from '../grid/index.ts';
+import { boundsOfPoints } from '../grid/index.ts';
 import {
   SIDES,
   displayOf,
@@ -71,7 +71,7 @@ export function skylineOf(scene: Scene, relief: Relief, side: Side): Skyline {
     .flatMap((plot): Omit<SkylineFront, 'seen'>[] => {
       const foot = standsOn(scene, relief, plot);
       if (foot === null) return [];
-      const bounds = boundsOf(builtCorners(plot).map((at) => ({ ...at, w: 0, d: 0 })));
+      const bounds = boundsOfPoints(builtCorners(plot));
       const [from, size] = isX ? [bounds.x - x, bounds.w] : [bounds.y - y, bounds.d];
       const off = {
         n: bounds.y - y,

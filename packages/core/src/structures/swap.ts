@@ -2,7 +2,7 @@ import {
   KINDS,
   displayOf,
   listOf,
-  shellName,
+  isShellList,
   type Change,
   type Entity,
   type Scene,
@@ -56,7 +56,7 @@ export function swapBuilding(
   };
   const swapped: Entity<'plot'> = { ...plot, ...set };
   const counting = listOfBuilding(scene, plot);
-  const isShell = counting?.isOwn === true && counting.list.name === shellName(plot);
+  const isShell = counting?.isOwn === true && isShellList(counting.list, plot);
   return {
     ok: true,
     plot: swapped,

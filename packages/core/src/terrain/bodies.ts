@@ -1,4 +1,4 @@
-import { boundsOf, type Rect } from '../grid/index.ts';
+import { type Rect, boundsOfPoints } from '../grid/index.ts';
 import {
   areaPieces,
   builtCorners,
@@ -51,7 +51,7 @@ export function plotBodies(plot: Plot, ground: number): Body[] {
   const out = isOverhanging(plot);
   const body = (corners: readonly Point[], begins: number, top = ground + height): Body => ({
     ...{ kind: 'plot', id, corners, ground, begins, top },
-    bounds: boundsOf(corners.map(({ x, y }) => ({ x, y, w: 0, d: 0 }))),
+    bounds: boundsOfPoints(corners),
   });
   // Without an overhang the building itself may begin above the ground.
   const walls = body(builtCorners(plot), ground + (out ? 0 : overhangFrom));
@@ -119,7 +119,7 @@ export function bodiesOf(scene: Scene, relief: BodyGround): Body[] {
     height: number,
     ground = heightUnder(relief, at),
   ) => {
-    const bounds = boundsOf(corners.map(({ x, y }) => ({ x, y, w: 0, d: 0 })));
+    const bounds = boundsOfPoints(corners);
     bodies.push({ kind, id, corners, bounds, ground, begins: ground, top: ground + height });
   };
   const square = ({ x, y }: Point, wide: number): Point[] =>

@@ -19,7 +19,7 @@ import {
   insideOf,
   isOverhanging,
   ornamented,
-  shellName,
+  isShellList,
   areaRows,
   isBoxed,
   leanAt,
@@ -281,7 +281,7 @@ export function listedMass(scene: Scene): ListedMass {
   for (const list of lists) {
     if (list.plot === null) continue;
     const plot = scene.plot[list.plot];
-    const isShell = plot !== undefined && list.name === shellName(plot);
+    const isShell = plot !== undefined && isShellList(list, plot);
     add(plots, list.plot, weigh(list) * (isShell ? ornamented(plot) : 1));
   }
   const named = new Set(plots.keys());

@@ -1,4 +1,4 @@
-import { containsPoint, roundOut, intersection, studsIn, type Rect } from '../grid/index.ts';
+import { containsPoint, roundOut, intersection, studsIn, type Rect, quadOf } from '../grid/index.ts';
 import type { Area, Side } from '../document/index.ts';
 
 /** Lengths that differ by less are the same: numbers carry noise in their last digits. Studs. */
@@ -76,8 +76,12 @@ export function isIn(area: Area, x: number, y: number): boolean {
       ((x - area.x - area.w / 2) / (area.w / 2)) ** 2 + ((y - area.y - area.d / 2) / (area.d / 2)) ** 2 <= 1
     );
   if (area.shape === 'rect') return containsPoint(area, x, y);
-  return crossings(cornersOfOutline(area), y).filter((cut) => cut <= x).length % 2 === 1;
+  return isInOutline(cornersOfOutline(area), { x, y });
 }
+
+/** Whether a point lies in a closed outline, by the even-odd rule. */
+export const isInOutline = (corners: readonly Point[], { x, y }: Point): boolean =>
+  crossings(corners, y).filter((cut) => cut <= x).length % 2 === 1;
 
 /**
  * How far a point lies on its way from an inner point `q` to the border, along the straight line through both:
@@ -131,13 +135,7 @@ export function nearestOn(a: Point, b: Point, p: Point): Point & { along: number
 export function borderOf(area: Area): Point[] {
   const { x, y, w, d } = area;
   if (area.shape === 'outline') return cornersOfOutline(area);
-  if (area.shape === 'rect')
-    return [
-      { x, y },
-      { x: x + w, y },
-      { x: x + w, y: y + d },
-      { x, y: y + d },
-    ];
+  if (area.shape === 'rect') return quadOf(area);
   // A chord of an arc of radius r lies r (1 − cos(half its angle)) inside it.
   const corners = Math.ceil(Math.PI / Math.acos(1 - 0.01 / Math.max(w, d, 1)));
   return Array.from({ length: corners }, (_, i) => {

@@ -1,5 +1,5 @@
-import { MM_PER_PLATE, MM_PER_STUD, centreOf, hullOf } from '../grid/index.ts';
-import { HINGES, listOf, wallCorners, type Plot, type Scene } from '../document/index.ts';
+import { MM_PER_PLATE, MM_PER_STUD, centreOf, hullOf, quadOf } from '../grid/index.ts';
+import { CORNERS, listOf, wallCorners, type Plot, type Scene } from '../document/index.ts';
 import type { Point } from './shape.ts';
 import { standsOn, type SurfaceRaster } from './stand.ts';
 
@@ -36,7 +36,7 @@ export function sweepOf(plot: Plot & { id: string }, foot: number): Sweep | null
   });
   if (moves === 'swing') {
     const count = Math.max(1, Math.ceil(Math.abs(swingBy) / STEP));
-    const hinge = wallCorners({ ...plot, shape: 'box', notches: [] })[HINGES.indexOf(plot.hinge)];
+    const hinge = wallCorners({ ...plot, shape: 'box', notches: [] })[CORNERS.indexOf(plot.hinge)];
     return {
       ...{ plot, of: Math.abs(swingBy), unit: '°', foot },
       steps: Array.from({ length: count + 1 }, (_, i) =>
@@ -94,15 +94,9 @@ function letDown(plot: Plot & { id: string }, foot: number): Sweep {
         w: { x: x - out, y, w: w + out, d },
         e: { x, y, w: w + out, d },
       }[downTo];
-      const corners = [
-        { x: area.x, y: area.y },
-        { x: area.x + area.w, y: area.y },
-        { x: area.x + area.w, y: area.y + area.d },
-        { x: area.x, y: area.y + area.d },
-      ];
       // Lying down it is as high as it is thick: a plate at least.
       const top = foot + Math.max(1, Math.round(height * Math.cos(angle)));
-      return { at, corners: turned(corners, middle, turn), begins: foot, top };
+      return { at, corners: turned(quadOf(area), middle, turn), begins: foot, top };
     }),
   };
 }

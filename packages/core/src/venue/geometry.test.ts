@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { intersection, type Rect } from '../grid/index.ts';
+import { intersection, type Rect, quadOf } from '../grid/index.ts';
 import { sceneFrom } from '../document/index.ts';
 import {
   clearances,
@@ -10,7 +10,6 @@ import {
   leavesRoom,
   lengthOf,
   overlapDepth,
-  quadOf,
   sidesOf,
   snapTo,
   type RoomPoint,

@@ -1,7 +1,7 @@
-import { MM_PER_PLATE, type Rect } from '../grid/index.ts';
+import { MM_PER_PLATE, type Rect, quadOf } from '../grid/index.ts';
 import type { Entity, Scene } from '../document/index.ts';
 import { currentPlace, currentContents, sceneInRoom } from './frame.ts';
-import { distanceTo, quadOf, sidesOf, type RoomPoint, type Segment } from './room.ts';
+import { distanceTo, sidesOf, type RoomPoint, type Segment } from './room.ts';
 
 /** What a barrier keeps and leaves. */
 export interface BarrierReport {

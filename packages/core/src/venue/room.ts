@@ -1,4 +1,4 @@
-import type { Rect } from '../grid/index.ts';
+import { type Rect, quadOf } from '../grid/index.ts';
 
 export interface RoomPoint {
   x: number;
@@ -58,14 +58,6 @@ export function clip({ a, b }: Segment, { x, y, w, d }: Rect): Segment | null {
   const at = (t: number) => ({ x: a.x + t * (b.x - a.x), y: a.y + t * (b.y - a.y) });
   return { a: at(from), b: at(to) };
 }
-
-/** The corners of a rectangle, clockwise from its north-west one. */
-export const quadOf = ({ x, y, w, d }: Rect): RoomPoint[] => [
-  { x, y },
-  { x: x + w, y },
-  { x: x + w, y: y + d },
-  { x, y: y + d },
-];
 
 /** A point nearer to a wall than this lies on it, mm: distances to a side carry rounding in their last digits. */
 const ON_WALL = 1e-6;

@@ -1,3 +1,4 @@
+import { quadOf } from '../grid/index.ts';
 import fc from 'fast-check';
 import { compileRelief } from '../terrain/index.ts';
 import { sceneFrom, type Passage } from '../document/index.ts';
@@ -23,7 +24,6 @@ import {
   overlapDepth,
   pointToRoom,
   pointToScene,
-  quadOf,
   rectToRoom,
   rectToScene,
   roomToGrow,

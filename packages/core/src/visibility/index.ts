@@ -9,4 +9,4 @@ export { hiddenAreas } from './hiddenAreas.ts';
 export type { Coloured } from './colours.ts';
 export * from './targets.ts';
 export * from './sight.ts';
-export { PLANNED, walkMesh, type MeshPart, type WalkMesh } from './walk/index.ts';
+export { PLANNED, trianglesOf, walkMesh, type MeshPart, type WalkMesh } from './walk/index.ts';

@@ -2,7 +2,8 @@ import { partName } from '@quarry/core/catalogue';
 import { formatPlates, type Rect } from '@quarry/core/grid';
 import {
   CONNECTORS,
-  HINGES,
+  CORNERS,
+  CORNER_WORDS,
   MOUNTS,
   ROOF_FORMS,
   MOVES,
@@ -21,7 +22,7 @@ import {
   type Plot,
 } from '@quarry/core/document';
 import { ROOF_SLOPES } from '@quarry/core/structures';
-import { crossings, sweepOf } from '@quarry/core/terrain';
+import { isInOutline, sweepOf } from '@quarry/core/terrain';
 import { field } from '../../ui/fieldSpec.ts';
 import { capital } from '../../ui/words.ts';
 import { MONO, SANS, hatch, visible, within, wrapText, type Picture } from '../ink.ts';
@@ -44,7 +45,7 @@ export const plotBoard: BoardKind = {
   // By its turned walls.
   hit: (scene, id, { at }) => {
     const corners = wallCorners(scene.plot[id]);
-    return crossings(corners, at.y).filter((x) => x <= at.x).length % 2 === 1;
+    return isInOutline(corners, at);
   },
   boxed: true,
   snaps: true,
@@ -145,13 +146,7 @@ export const plotBoard: BoardKind = {
       rise: 'Rises',
       lower: 'Is let down',
     }),
-    field.choice(
-      'hinge',
-      'Hinge',
-      HINGES,
-      { nw: 'North-west', ne: 'North-east', se: 'South-east', sw: 'South-west' },
-      ({ moves }) => moves === 'swing',
-    ),
+    field.choice('hinge', 'Hinge', CORNERS, CORNER_WORDS, ({ moves }) => moves === 'swing'),
     field.number('swingBy', 'Swings by', -360, 360, { unit: '°', when: ({ moves }) => moves === 'swing' }),
     field.studs('slideX', 'Slides east', -256, 256, 0.5, ({ moves }) => moves === 'slide'),
     field.studs('slideY', 'Slides south', -256, 256, 0.5, ({ moves }) => moves === 'slide'),
@@ -200,7 +195,7 @@ function drawPlots(ctx: Ctx, picture: Picture): void {
 
 /** The rectangles of a building that are hatched, studs: of a round one the square in it. */
 function hatchedPieces(plot: Plot): Rect[] {
-  if (plot.shape !== 'round') return plot.notches.length > 0 ? areaBounds(plot) : [plotBounds(plot)];
+  if (plot.shape !== 'round') return areaBounds(plot);
   const off = (1 - Math.SQRT1_2) / 2;
   const { x, y, w, d } = plotBounds(plot);
   return [{ x: x + off * w, y: y + off * d, w: (1 - 2 * off) * w, d: (1 - 2 * off) * d }];

@@ -1,24 +1,19 @@
-import { HINGES, type Plot } from '@quarry/core/document';
+import { CORNERS, CORNER_WORDS, type Plot } from '@quarry/core/document';
 import { useSetFields } from '../../ui/EntityForm.tsx';
 import { NumberField, SelectField } from '../../ui/fields.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
+import { capital } from '../../ui/words.ts';
 
 type Notch = Plot['notches'][number];
 
 const COLUMNS = 'minmax(0,1fr) 3.6rem 3.6rem 24px';
-const WORDS: Readonly<Record<Notch['corner'], string>> = {
-  nw: 'North-west',
-  ne: 'North-east',
-  se: 'South-east',
-  sw: 'South-west',
-};
 
 /** The corners left out of a building, so that it is an L, a T or a Z. */
 export function NotchRows({ plot, disabled }: { plot: Plot & { id: string }; disabled: boolean }) {
   const set = useSetFields({ kind: 'plot', id: plot.id });
   const put = (notches: readonly Notch[]) => set('left corners out of', { notches });
   const isFree = (corner: Notch['corner']) => plot.notches.every((one) => one.corner !== corner);
-  const next = HINGES.find(isFree);
+  const next = CORNERS.find(isFree);
   const half = (size: number) => Math.max(1, Math.floor(size / 2));
   return (
     <Rows
@@ -54,9 +49,9 @@ export function NotchRows({ plot, disabled }: { plot: Plot & { id: string }; dis
               bare
               label={`${nth}, which`}
               value={notch.corner}
-              options={HINGES.filter((corner) => corner === notch.corner || isFree(corner)).map((value) => ({
+              options={CORNERS.filter((corner) => corner === notch.corner || isFree(corner)).map((value) => ({
                 value,
-                word: WORDS[value],
+                word: capital(CORNER_WORDS[value]),
               }))}
               disabled={disabled}
               onCommit={(corner) => change({ corner })}

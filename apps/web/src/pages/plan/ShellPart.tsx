@@ -1,7 +1,7 @@
 import { dequal } from 'dequal/lite';
 import { countOf, formatMoney } from '@quarry/core/grid';
 import { priceOfLines } from '@quarry/core/masonry';
-import { ornamented, type Change, type Entity, type PartLine } from '@quarry/core/document';
+import { isShellList, ornamented, type Change, type Entity, type PartLine } from '@quarry/core/document';
 import { listOfBuilding } from '@quarry/core/structures';
 import { freshId, useDenialReason, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { Basis, DefinitionRow, Heading } from '../../ui/parts.tsx';
@@ -20,7 +20,7 @@ export function ShellPart({ plot }: { plot: Entity<'plot'> }) {
   const { lines } = shell;
   const listed = listOfBuilding(scene, plot);
   const own = listed?.isOwn ? listed.list : null;
-  const isShell = own?.name === shell.name;
+  const isShell = own !== null && isShellList(own, plot);
   const isStale = own !== null && isShell && !dequal(own.lines, lines);
   const price = priceOfLines(lines, scene.partType);
   const denied = own

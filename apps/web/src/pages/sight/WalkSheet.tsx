@@ -5,7 +5,7 @@ import { countOf } from '@quarry/core/grid';
 import { SIDE_WORDS, displayOf, listOf, type Scene } from '@quarry/core/document';
 import { fileName } from '@quarry/core/formats';
 import { lampsOf } from '@quarry/core/power';
-import { PLANNED, type WalkMesh } from '@quarry/core/visibility';
+import { PLANNED, trianglesOf, type WalkMesh } from '@quarry/core/visibility';
 import { useVersionBeside } from '../../data/versions.ts';
 import { useView } from '../../data/view.ts';
 import { CheckField } from '../../ui/fields.tsx';
@@ -62,7 +62,7 @@ function Walk({
   const [head] = useState(() => new HeadTurn());
   const { beside, own, ...choice } = useVersionBeside();
   const look = { head, isToday, isOpen, standing: isRound ? null : walk.standing };
-  const faces = mesh.parts.reduce((sum, { indices }) => sum + indices.length / 3, 0);
+  const faces = trianglesOf(mesh.parts);
   return (
     <>
       <div

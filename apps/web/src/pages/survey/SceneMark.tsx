@@ -1,7 +1,7 @@
-import { MM_PER_STUD, type Rect } from '@quarry/core/grid';
+import { MM_PER_STUD, type Rect, quadOf } from '@quarry/core/grid';
 import { listOf, type Scene } from '@quarry/core/document';
 import type { Reach } from '@quarry/core/reach';
-import { frameOf, pointToRoom, quadOf, rectToRoom, sceneInRoom } from '@quarry/core/venue';
+import { frameOf, pointToRoom, rectToRoom, sceneInRoom } from '@quarry/core/venue';
 import { MarkGroup, at, moved, on, path, type Mark } from './mark.tsx';
 import type { RoomView } from './roomView.ts';
 

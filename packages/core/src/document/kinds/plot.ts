@@ -3,10 +3,11 @@ import { ANY_COLOUR } from '../../catalogue/index.ts';
 import {
   MM_PER_PLATE,
   MM_PER_STUD,
-  boundsOf,
+  boundsOfPoints,
   discRows,
   insideRows,
   outlineOfRows,
+  quadOf,
   studsOfRows,
   type Rect,
   type StudRow,
@@ -23,13 +24,12 @@ import {
   text,
 } from '../fields.ts';
 import { colourField, partField } from '../partLines.ts';
-import { runsEast, SIDES } from '../vocabulary.ts';
+import { CORNERS, runsEast, SIDES } from '../vocabulary.ts';
 import { defineKind } from '../kind.ts';
 
 export const MOUNTS = ['pinned', 'jumpers', 'loose', 'turntable'] as const;
 export const PART_USES = ['roof', 'floor', 'wing', 'other'] as const;
 export const MOVES = ['none', 'swing', 'slide', 'rise', 'lower'] as const;
-export const HINGES = ['nw', 'ne', 'se', 'sw'] as const;
 export const PLOT_SHAPES = ['box', 'round'] as const;
 export const ROUND_ROOFS = ['cone', 'dome'] as const;
 export const ROOF_FORMS = ['gable', 'hip', 'lean-to'] as const;
@@ -67,7 +67,7 @@ const plotSchema = z.strictObject({
   notches: z
     .array(
       z.strictObject({
-        corner: z.enum(HINGES),
+        corner: z.enum(CORNERS),
         w: z.int().min(1).max(256),
         d: z.int().min(1).max(256),
       }),
@@ -170,7 +170,7 @@ const plotSchema = z.strictObject({
   /** How it moves when it is shown: a gate swings about a corner, a wagon slides, a boat rises, a ramp is let down. */
   moves: z.enum(MOVES).default('none'),
   /** The corner of the unturned building that it swings about, and by how many degrees, clockwise. */
-  hinge: z.enum(HINGES).default('nw'),
+  hinge: z.enum(CORNERS).default('nw'),
   swingBy: z.number().min(-360).max(360).default(90),
   /** How far it slides, studs east and south. */
   slideX: halfStud.min(-256).max(256).default(0),
@@ -239,6 +239,10 @@ export const isOnHalf = (place: { x: number; y: number } | null): boolean =>
 
 /** The name of the list that a building's plain shell makes: by it the list is known again. */
 export const shellName = ({ name: of }: Pick<Plot, 'name'>): string => `Shell of ${of}`.slice(0, 60);
+
+/** Whether a list of a building's is the one that its plain shell made. */
+export const isShellList = ({ name: of }: { name: string }, plot: Pick<Plot, 'name'>): boolean =>
+  of === shellName(plot);
 
 /** How many times the pieces of its plain shell a building takes with its ornament. */
 export const ornamented = ({ ornament }: Pick<Plot, 'ornament'>): number => 1 + ornament / 100;
@@ -331,22 +335,12 @@ export function areaPieces(plot: Turned & Built): Point[][] {
     if (last && last.x === x + from && last.w === to - from && last.y + last.d === y + row) last.d++;
     else rects.push({ x: x + from, y: y + row, w: to - from, d: 1 });
   });
-  return rects.map((rect) => cornersOf(rect).map((corner) => turnedPoint(corner, middle, turn)));
+  return rects.map((rect) => quadOf(rect).map((corner) => turnedPoint(corner, middle, turn)));
 }
 
 /** The rectangles of the plan that hold what a building takes: its pavement with it; of an L, a T or a Z more than one. */
 export const areaBounds = (plot: Turned & Built): Rect[] =>
-  isBoxed(plot) || isRound(plot)
-    ? [plotBounds(plot)]
-    : areaPieces(plot).map((corners) => boundsOf(corners.map(asRect)));
-
-/** From the north-west clockwise. */
-const cornersOf = ({ x, y, w, d }: Rect): Point[] => [
-  { x, y },
-  { x: x + w, y },
-  { x: x + w, y: y + d },
-  { x, y: y + d },
-];
+  isBoxed(plot) || isRound(plot) ? [plotBounds(plot)] : areaPieces(plot).map(boundsOfPoints);
 
 /** Thickness of a building's walls in whole studs. */
 export const wallStuds = ({ wall }: Pick<Plot, 'wall'>): number => Math.max(1, Math.round(wall));
@@ -389,7 +383,7 @@ function cornersAround(plot: Turned, by: Plot['overhang']): Point[] {
   if (rows) return placedOutline(plot, rows);
   const outer = { x: x - by.w, y: y - by.n, w: w + by.w + by.e, d: d + by.n + by.s };
   const middle = { x: x + w / 2, y: y + d / 2 };
-  return cornersOf(outer).map((corner) => turnedPoint(corner, middle, turn));
+  return quadOf(outer).map((corner) => turnedPoint(corner, middle, turn));
 }
 
 /** The outline of an area that is counted from a plot's north-west corner, turned with it. */
@@ -501,15 +495,13 @@ export function plotBounds(plot: Turned): Rect {
   let bounds = known.get(plot);
   if (!bounds) {
     const { x, y, w, d, turn } = plot;
-    bounds = turn === 0 && isBoxed(plot) ? { x, y, w, d } : boundsOf(wallCorners(plot).map(asRect));
+    bounds = turn === 0 && isBoxed(plot) ? { x, y, w, d } : boundsOfPoints(wallCorners(plot));
     known.set(plot, bounds);
   }
   return bounds;
 }
 /** Plots never change, and a board asks for the bounds of all of them at every drawing. */
 const known = new WeakMap<object, Rect>();
-
-const asRect = ({ x, y }: Point): Rect => ({ x, y, w: 0, d: 0 });
 
 /** Jumpers raise what stands on them by so many plates. */
 export const JUMPER_PLATES = 1;

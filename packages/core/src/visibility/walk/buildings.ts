@@ -1,4 +1,4 @@
-import { STUDS_PER_PLATE, boundsOf, centreOf } from '../../grid/index.ts';
+import { STUDS_PER_PLATE, boundsOf, centreOf, quadOf } from '../../grid/index.ts';
 import { areaPieces, builtRect, turnedPoint, wallStuds, wallTop, type Plot } from '../../document/index.ts';
 import { footOfFitting } from '../../terrain/index.ts';
 import {
@@ -42,13 +42,7 @@ function addFittings(mesh: MeshBuilder, plot: Plot, { foot, origin }: Placing): 
   for (const fitting of plot.fittings) {
     if (!fitting.place) continue;
     const { x, y, w, d } = fitting.place;
-    const [west, north] = [built.x + wall + x, built.y + wall + y];
-    const corners = [
-      { x: west, y: north },
-      { x: west + w, y: north },
-      { x: west + w, y: north + d },
-      { x: west, y: north + d },
-    ].map((corner) => {
+    const corners = quadOf({ x: built.x + wall + x, y: built.y + wall + y, w, d }).map((corner) => {
       const at = turnedPoint(corner, middle, plot.turn);
       return { x: at.x - origin.x, y: at.y - origin.y };
     });

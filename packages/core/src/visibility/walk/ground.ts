@@ -86,14 +86,14 @@ export function coarseGround(relief: Relief, planned: Uint8Array, cell: number):
 export function addGround(mesh: MeshBuilder, scene: Scene, drawn: DrawnGround): void {
   const { w, d, height, ground, planned, cell, whole } = drawn;
   const materialOf = materialsOf(scene);
+  const inStuds = ([x, high, y]: MeshCorner): MeshCorner => [
+    Math.min(x * cell, whole.w),
+    high,
+    Math.min(y * cell, whole.d),
+  ];
   const put = (look: number, plates: number, corners: readonly MeshCorner[]) => {
     mesh.isPlanned = look >= 128;
-    const inStuds = corners.map(([x, high, y]): MeshCorner => [
-      Math.min(x * cell, whole.w),
-      high,
-      Math.min(y * cell, whole.d),
-    ]);
-    mesh.face(materialOf(look, plates), cell === 1 ? corners : inStuds);
+    mesh.face(materialOf(look, plates), cell === 1 ? corners : corners.map(inStuds));
     mesh.isPlanned = false;
   };
   const isIn = (x: number, y: number) => x >= 0 && y >= 0 && x < w && y < d && ground[y * w + x] !== OUTSIDE;

@@ -1,15 +1,15 @@
-import { STUDS_PER_PLATE, MM_PER_STUD, boundsOf, type Rect } from '../../grid/index.ts';
+import { STUDS_PER_PLATE, MM_PER_STUD, boundsOf, type Rect, boundsOfPoints } from '../../grid/index.ts';
 import { displayOf, listOf, wallCorners, type Scene } from '../../document/index.ts';
 import { bodiesOf, standsOn, stripCorners, type Body, type Relief } from '../../terrain/index.ts';
 import { currentContents, frameOf, highestTable, pointToScene, rectToScene } from '../../venue/index.ts';
 import { addBlocks, addBuilding } from './buildings.ts';
 import { addGround, coarseGround, fineGround, lowestOf } from './ground.ts';
-import { MeshBuilder, type MeshPart } from './mesh.ts';
+import { MeshBuilder, trianglesOf, type MeshPart } from './mesh.ts';
 import { plannedGround, standsToday } from './stands.ts';
 
 // The whole display as faces, to be walked round: x east, y up and z south in studs, from the footprint's corner and the datum.
 
-export { PLANNED, type MeshPart } from './mesh.ts';
+export { PLANNED, trianglesOf, type MeshPart } from './mesh.ts';
 
 /** The faces of a display and its room. */
 export interface WalkMesh {
@@ -45,9 +45,10 @@ export function walkMesh(scene: Scene, relief: Relief, isOpen = false): WalkMesh
   if (w === 0 || d === 0) return null;
   const bodies = bodiesOf(scene, relief);
   const { parts, floor } = facesOf(scene, relief, bodies, { isOpen, isCoarse: false });
-  const triangles = parts.reduce((sum, { indices }) => sum + indices.length / 3, 0);
   const coarse =
-    triangles > COARSE.over ? facesOf(scene, relief, bodies, { isOpen: false, isCoarse: true }).parts : null;
+    trianglesOf(parts) > COARSE.over
+      ? facesOf(scene, relief, bodies, { isOpen: false, isCoarse: true }).parts
+      : null;
   const high = bodies.reduce(
     (most, { top }) => Math.max(most, top),
     relief.top.reduce((a, b) => Math.max(a, b), 0),
@@ -146,7 +147,7 @@ function addRoom(mesh: MeshBuilder, scene: Scene, relief: Relief): number {
     const outline = stripCorners(a, b, thick);
     const high = base - floor + BARRIER.high / MM_PER_STUD;
     mesh.prism('barrier', outline, high - thick, high);
-    all.push(boundsOf(outline.map((point) => ({ ...point, w: 0, d: 0 }))));
+    all.push(boundsOfPoints(outline));
   }
   const { x, y, w, d } = boundsOf(all);
   mesh.face('floor', [

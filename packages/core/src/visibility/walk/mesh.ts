@@ -7,6 +7,10 @@ export interface MeshPart {
   indices: Uint32Array;
 }
 
+/** How many triangles some parts have. */
+export const trianglesOf = (parts: readonly MeshPart[]): number =>
+  parts.reduce((sum, { indices }) => sum + indices.length / 3, 0);
+
 export type MeshCorner = readonly [x: number, y: number, z: number];
 
 /** Begins the material of what is planned and does not stand yet. */
