@@ -121,10 +121,12 @@ const number = (
   max: number,
   rest: { whole?: boolean; unit?: string; when?: When; optional?: string } = {},
 ): FieldSpec => ({ as: 'number', key, label, min, max, ...rest });
+/** Each colour of the palette. */
+export const PALETTE_CHOICES: readonly Choice[] = PALETTE.map(({ id, name }) => ({ value: id, word: name }));
 /** Any colour, and each of the palette. */
 export const COLOUR_CHOICES: readonly Choice[] = [
   { value: ANY_COLOUR, word: 'Any colour' },
-  ...PALETTE.map(({ id, name }) => ({ value: id, word: name })),
+  ...PALETTE_CHOICES,
 ];
 /** The grounds that a thing may have, custom ones by their names. */
 export const groundChoices = (scene: Pick<Scene, 'customGround'>): Choice[] =>

@@ -1,7 +1,6 @@
-import { ANY_COLOUR } from '@quarry/core/catalogue';
 import { MIXED, type Plot } from '@quarry/core/document';
 import { useSetFields } from '../../ui/EntityForm.tsx';
-import { COLOUR_CHOICES } from '../../ui/fieldSpec.ts';
+import { PALETTE_CHOICES } from '../../ui/fieldSpec.ts';
 import { NumberField, SelectField } from '../../ui/fields.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 
@@ -10,7 +9,6 @@ type Mix = Plot['mixes'][number];
 const COLUMNS = '4.5rem minmax(0,1fr) 4.5rem 24px';
 const MOST = 8;
 const WORDS: Readonly<Record<Mix['of'], string>> = { wall: 'Walls', roof: 'Roof' };
-const COLOURS = COLOUR_CHOICES.filter(({ value }) => value !== ANY_COLOUR);
 
 /** Colours that are mixed into the walls and the roof of a building, by their share of the pieces. */
 export function MixRows({ plot, disabled }: { plot: Plot & { id: string }; disabled: boolean }) {
@@ -28,7 +26,10 @@ export function MixRows({ plot, disabled }: { plot: Plot & { id: string }; disab
         word: 'Colour',
         disabled: disabled || plot.mixes.length >= MOST || left('wall') < 1,
         onClick: () =>
-          put([...plot.mixes, { of: 'wall', colour: COLOURS[0].value, percent: Math.min(10, left('wall')) }]),
+          put([
+            ...plot.mixes,
+            { of: 'wall', colour: PALETTE_CHOICES[0].value, percent: Math.min(10, left('wall')) },
+          ]),
       }}
     >
       {plot.mixes.map((mix, i) => {
@@ -49,7 +50,7 @@ export function MixRows({ plot, disabled }: { plot: Plot & { id: string }; disab
               bare
               label={`${nth}, in`}
               value={mix.colour}
-              options={COLOURS}
+              options={PALETTE_CHOICES}
               disabled={disabled}
               onCommit={(colour) => change({ colour })}
             />

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Plus } from 'lucide-react';
 import { countOf, formatMm, formatPlates, PLATE } from '@quarry/core/grid';
-import { PALETTE, colourName, colourOf } from '@quarry/core/catalogue';
+import { colourName, colourOf } from '@quarry/core/catalogue';
 import { PATCH_SIDE, groundPatch } from '@quarry/core/masonry';
 import {
   FIXED_GROUNDS,
@@ -19,14 +19,13 @@ import { PALETTES } from '../../board/palette.ts';
 import { useDisplay, useEdit, useIsPlanner, useScene } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { EntityFields } from '../../ui/EntityForm.tsx';
-import { COLOUR_CHOICES, field } from '../../ui/fieldSpec.ts';
+import { COLOUR_CHOICES, PALETTE_CHOICES, field } from '../../ui/fieldSpec.ts';
 import { NumberField, SelectField } from '../../ui/fields.tsx';
 import { Basis, DefinitionRow, Empty, Heading } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { PartColour, Swatch } from '../../ui/Swatch.tsx';
 import { useDerived } from '../../workers/derived.tsx';
 
-const COLOURS = PALETTE.map(({ id, name }) => ({ value: id, word: name }));
 const FIELDS = [
   field.text('name', 'Name'),
   field.choice('like', 'Judged as', FIXED_GROUNDS),
@@ -35,12 +34,12 @@ const FIELDS = [
     plates: 'Plates',
     tiles: 'Tiles',
   }),
-  { as: 'choice' as const, key: 'colour', label: 'Colour', options: COLOURS },
+  { as: 'choice' as const, key: 'colour', label: 'Colour', options: PALETTE_CHOICES },
   {
     as: 'choice' as const,
     key: 'side',
     label: 'Sides that show',
-    options: COLOURS,
+    options: PALETTE_CHOICES,
     optional: 'as its cover',
   },
   field.choice(

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { PALETTE, colourOf, partName, partNamed } from '@quarry/core/catalogue';
+import { colourOf, partName, partNamed } from '@quarry/core/catalogue';
 import { accentsOf, bendCounts, countsOf, scatterOrder } from '@quarry/core/masonry';
 import { groundName, groundsOf, type Recipe } from '@quarry/core/document';
 import { useEdit, useScene } from '../../data/useDisplay.tsx';
@@ -11,6 +11,7 @@ import {
   TextField,
 } from '../../ui/fields.tsx';
 import { Basis, Heading, DefinitionRow } from '../../ui/parts.tsx';
+import { PALETTE_CHOICES } from '../../ui/fieldSpec.ts';
 import { sectionOptions } from '../../ui/picks.ts';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
@@ -23,8 +24,6 @@ interface RecipeProps {
   recipe: Recipe;
   plans: boolean;
 }
-
-const COLOURS = PALETTE.map(({ id, name }) => ({ value: id, word: name }));
 
 /** Sets fields of a recipe, with the words for the history. */
 function useSetRecipe(recipe: Recipe) {
@@ -108,7 +107,7 @@ function RecipeFields({ recipe, plans }: RecipeProps) {
       <SelectField
         label="Sides that show"
         value={recipe.side ?? ''}
-        options={[{ value: '', word: 'as its base' }, ...COLOURS]}
+        options={[{ value: '', word: 'as its base' }, ...PALETTE_CHOICES]}
         disabled={!plans}
         onCommit={(side) => set('changed the sides', { side: side === '' ? null : side })}
       />
@@ -154,7 +153,7 @@ function Tones({ recipe, plans }: RecipeProps) {
                 bare
                 label={`Colour of tone ${i + 1}`}
                 value={tone.colour}
-                options={COLOURS}
+                options={PALETTE_CHOICES}
                 disabled={!plans}
                 onCommit={(colour) => put({ colour })}
               />
@@ -226,7 +225,7 @@ function Accents({ recipe, plans }: RecipeProps) {
               bare
               label={`Colour of accent ${i + 1}`}
               value={accent.colour}
-              options={COLOURS}
+              options={PALETTE_CHOICES}
               disabled={!plans}
               onCommit={(colour) => put({ colour })}
             />

@@ -3,11 +3,9 @@ import { ANY_COLOUR, colourName, partName } from '@quarry/core/catalogue';
 import { SIDE_WORDS, listOf, sectionOfEntity, type Entity } from '@quarry/core/document';
 import { placeOfOpening, type PlacedBay, type WallOpening } from '@quarry/core/structures';
 import { freshId, useDenialReason, useDisplay, useEdit } from '../../../data/useDisplay.tsx';
-import { COLOUR_CHOICES } from '../../../ui/fieldSpec.ts';
+import { PALETTE_CHOICES } from '../../../ui/fieldSpec.ts';
 import { SelectField } from '../../../ui/fields.tsx';
 import { today } from '../../../workers/derived.tsx';
-
-const COLOURS = COLOUR_CHOICES.filter(({ value }) => value !== ANY_COLOUR);
 
 /** Notes that what is let into a bay stands there in a wrong colour, to be swapped on Stockpile. */
 export function StandsInPart({
@@ -22,7 +20,7 @@ export function StandsInPart({
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const may = useDenialReason();
-  const [stands, setStands] = useState(COLOURS[0].value);
+  const [stands, setStands] = useState(PALETTE_CHOICES[0].value);
   const { letInColour: colour } = plot;
   const where = `${plot.name}, ${SIDE_WORDS[side]} front, storey ${storey}, bay ${index + 1}`;
   const noted = listOf(scene, 'placeholder').find(
@@ -54,7 +52,7 @@ export function StandsInPart({
       <SelectField
         label="Stands in another colour"
         value={stands}
-        options={COLOURS}
+        options={PALETTE_CHOICES}
         disabled={denied !== null}
         onCommit={setStands}
       />
