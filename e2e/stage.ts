@@ -64,9 +64,13 @@ export async function startServer(
   };
 }
 
-const CHROMIUM = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find((path) =>
-  existsSync(path),
-);
+/** The one without windows first: it takes a tenth less time for the same pages. */
+const CHROMIUM = [
+  '/usr/bin/chromium-headless-shell',
+  '/usr/bin/chromium',
+  '/usr/bin/chromium-browser',
+  '/usr/bin/google-chrome',
+].find((path) => existsSync(path));
 
 /** A wait ends at what hangs; a busy machine is ten times slower than a quiet one. Below the limit of a test (jest.config). */
 const LONGEST_WAIT_MS = 120_000;

@@ -13,22 +13,29 @@ const step = (name) => process.stderr.write(`\n── ${name} (${Math.round((Dat
 const args = process.argv.slice(2);
 
 function ensureChromium() {
-  if (['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].some(existsSync)) return;
+  const places = ['chromium-headless-shell', 'chromium', 'chromium-browser', 'google-chrome'];
+  if (places.some((name) => existsSync(join('/usr/bin', name)))) return;
   if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) {
     process.stderr.write(
-      'The browser tests need Chromium: install it (on Debian: apt-get install chromium) and run this again.\n',
+      'The browser tests need Chromium: install it (on Debian: apt-get install chromium-headless-shell) and run this again.\n',
     );
     process.exit(1);
   }
   process.stderr.write('Installing Chromium …\n');
   run('apt-get', ['update', '-qq'], { quiet: true });
-  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], { quiet: true });
+  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium-headless-shell'], {
+    quiet: true,
+  });
 }
 
 install();
 ensureChromium();
-step('types, lint (the rules, the format, the stair, nothing unused) and build');
-const failed = await together({ types: script('typecheck'), lint: script('lint') });
+step('types, lint (the rules, the format, the stair, nothing unread or unused) and build');
+const failed = await together({
+  types: script('typecheck'),
+  rules: script('lint:rules'),
+  house: script('lint:house'),
+});
 if (failed.length > 0) process.exit(1);
 build('web', 'server', 'cli');
 

@@ -76,6 +76,18 @@ export const castCases: [string, (f: Quiet) => unknown, string[]][] = [
       'section A, All at ground; a small scene that is gone placed',
     ],
   ],
+  [
+    'wish-unpromised',
+    (f) =>
+      Object.assign(f, {
+        threads: [
+          { id: 'w', title: 'A lamp', text: 'x', by: null, use: 'wish', askedBy: 38, state: 'accepted' },
+          { id: 'v', title: 'A cat', text: 'x', by: null, use: 'wish', askedBy: 7, state: 'open' },
+          { id: 'a', title: 'Ivy', text: 'x', by: null, state: 'accepted' },
+        ],
+      }),
+    ['“A lamp”, wished for by 38 followers, is accepted and promised for 0 milestones.'],
+  ],
   // The display ends at row 48: 30 + 18.5 lies half a stud beyond.
   [
     'spot-off',

@@ -557,6 +557,14 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
     ['Maple in “Wood” shows autumn', 'season is summer'],
   ],
   [
+    'leaves-unwritten',
+    add({
+      trees: [{ id: 'o', name: 'Oak', x: 60, y: 20, season: 'month' }],
+      display: { season: 'autumn', month: 10, leaves: [{ month: 9, tones: [{ colour: 'ochre' }] }] },
+    }),
+    ['1 plant has leaves by month; no colours are written for October, so that it counts as Rust'],
+  ],
+  [
     'repeat-seam',
     add({
       repeats: [

@@ -134,7 +134,7 @@ export const randomDisplays = fc
           ...{ id: 'custom-1', name: 'Snow', colour: 'chalk' },
           layers: [
             { colour: 'chalk', plates: 1 },
-            { colour: 'ice', plates: 4 },
+            { colour: 'ice', plates: 4, upTo: 12 },
           ],
         },
         { id: 'custom-2', name: 'Molten rock', like: 'water', surface: 'tiles', colour: 'poppy' },

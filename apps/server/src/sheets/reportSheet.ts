@@ -129,6 +129,12 @@ export async function reportSheet(
     for (const one of met) write(`– met: ${one}`, { indent: 4 });
     for (const one of words) write(`– open: ${one}`, { indent: 4 });
   }
+  const [allWishes, ...wishes] = report.wishes;
+  if (allWishes !== undefined) {
+    heading('Wishes of followers');
+    write(`${allWishes}.`);
+  }
+  for (const line of wishes) write(`– ${line}`);
   if (report.versions.length > 0) heading('Versions');
   for (const line of report.versions) write(`– ${line}`);
   if (report.lookedFor.length > 0) heading('Lost or broken');

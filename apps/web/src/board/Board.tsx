@@ -5,7 +5,7 @@ import { footprintBounds } from '@quarry/core/terrain';
 import { boundsOfAll, canResize, entityOf, type Scene } from '@quarry/core/document';
 import { levelIn, useView, type BoardLayer, type CutLine } from '../data/view.ts';
 import { useSize } from '../ui/useSize.ts';
-import type { CompiledGround } from '../workers/derived.tsx';
+import type { CompiledGround } from '../workers/useDerived.ts';
 import type { BoardActs } from './acts.ts';
 import { boardKeyDown } from './boardKeyDown.ts';
 import type { Picture } from './ink.ts';

@@ -2,7 +2,7 @@ import type { Rect } from '@quarry/core/grid';
 import { BARE, OUTSIDE, type Contour, type Relief } from '@quarry/core/terrain';
 import { GROUNDS, type Ground, type Scene } from '@quarry/core/document';
 import type { Tile } from '../workers/tiles.ts';
-import type { CompiledGround as TiledGround } from '../workers/derived.tsx';
+import type { CompiledGround as TiledGround } from '../workers/useDerived.ts';
 import { groundTint, hatchOf, type Palette } from './palette.ts';
 
 /** The ground of one tile, ready to be drawn at any zoom: paths in studs. */

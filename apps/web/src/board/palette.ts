@@ -112,7 +112,7 @@ function patternOf(hatch: GroundHatch, palette: Palette): CanvasPattern | null {
     for (const [x, y] of [
       [3, 6],
       [11, 14],
-    ])
+    ] as const)
       for (const lean of [-1.6, 0, 1.6]) {
         ctx.moveTo(x + lean, y);
         ctx.lineTo(x + lean * 1.9, y - 3);
@@ -121,7 +121,7 @@ function patternOf(hatch: GroundHatch, palette: Palette): CanvasPattern | null {
     for (const [x, y] of [
       [1, 6],
       [9, 14],
-    ]) {
+    ] as const) {
       ctx.moveTo(x, y);
       ctx.lineTo(x + 3, y - 3.5);
       ctx.lineTo(x + 6, y);
@@ -130,7 +130,7 @@ function patternOf(hatch: GroundHatch, palette: Palette): CanvasPattern | null {
     for (const [x, y] of [
       [0, 5],
       [8, 13],
-    ]) {
+    ] as const) {
       ctx.moveTo(x, y);
       ctx.quadraticCurveTo(x + 2, y - 2.5, x + 4, y);
       ctx.quadraticCurveTo(x + 6, y + 2.5, x + 8, y);
@@ -149,7 +149,7 @@ function patternOf(hatch: GroundHatch, palette: Palette): CanvasPattern | null {
       [12, 8.5],
       [0, 12.5],
       [8, 12.5],
-    ]) {
+    ] as const) {
       ctx.moveTo(x + 0.5, y);
       ctx.lineTo(x + 0.5, y + 4);
     }
@@ -158,7 +158,7 @@ function patternOf(hatch: GroundHatch, palette: Palette): CanvasPattern | null {
     for (const [x, y] of [
       [2, 4],
       [10, 12],
-    ]) {
+    ] as const) {
       ctx.moveTo(x, y);
       ctx.lineTo(x + 3, y);
     }
@@ -167,7 +167,7 @@ function patternOf(hatch: GroundHatch, palette: Palette): CanvasPattern | null {
       [4, 4],
       [12, 8],
       [4, 12],
-    ]) {
+    ] as const) {
       ctx.moveTo(x - 1.2, y - 1.2);
       ctx.lineTo(x + 1.2, y + 1.2);
       ctx.moveTo(x - 1.2, y + 1.2);
@@ -176,7 +176,7 @@ function patternOf(hatch: GroundHatch, palette: Palette): CanvasPattern | null {
   for (const [x, y] of [
     [4, 4],
     [12, 12],
-  ]) {
+  ] as const) {
     if (hatch === 'crosses' || hatch === 'flakes') {
       ctx.moveTo(x - 2, y);
       ctx.lineTo(x + 2, y);
@@ -203,19 +203,19 @@ function patternOf(hatch: GroundHatch, palette: Palette): CanvasPattern | null {
   ctx.stroke();
   if (hatch === 'grains' || hatch === 'strokes')
     for (const [x, y, r] of hatch === 'grains'
-      ? [
+      ? ([
           [3, 3, 0.7],
           [11, 5, 0.7],
           [6, 11, 0.7],
           [14, 13, 0.7],
-        ]
-      : [
+        ] as const)
+      : ([
           [3, 4, 0.8],
           [8, 9, 1.1],
           [13, 3, 0.8],
           [2, 13, 1.1],
           [13, 13, 0.8],
-        ]) {
+        ] as const)) {
       ctx.beginPath();
       ctx.arc(x, y, r, 0, Math.PI * 2);
       ctx.fill();

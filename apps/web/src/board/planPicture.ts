@@ -3,7 +3,7 @@ import { MM_PER_STUD } from '@quarry/core/grid';
 import { footprintBounds } from '@quarry/core/terrain';
 import { formatMeasure } from '../ui/quantity.ts';
 import type { BoardLayer } from '../data/view.ts';
-import type { CompiledGround } from '../workers/derived.tsx';
+import type { CompiledGround } from '../workers/useDerived.ts';
 import { collectLabels } from './collectLabels.ts';
 import { drawFrame } from './drawFrame.ts';
 import { drawScene } from './drawScene.ts';

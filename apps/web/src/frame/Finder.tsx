@@ -5,7 +5,7 @@ import { BOARD_LAYERS, useView, type Tool } from '../data/view.ts';
 import { recallJson, remember } from '../data/remembered.ts';
 import { useDisplay, useLink } from '../data/useDisplay.tsx';
 import { TOOLS } from '../board/kinds/index.ts';
-import { useDerived } from '../workers/derived.tsx';
+import { useDerived } from '../workers/useDerived.ts';
 import {
   actEntry,
   entityEntries,

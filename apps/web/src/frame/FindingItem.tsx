@@ -6,7 +6,7 @@ import { useDisplay, useEdit, useLink, useDenialReason, useScene } from '../data
 import { useView } from '../data/view.ts';
 import { useMeasureFormat } from '../ui/useMeasureFormat.ts';
 import { Basis, SEVERITY } from '../ui/parts.tsx';
-import { useDerived } from '../workers/derived.tsx';
+import { useDerived } from '../workers/useDerived.ts';
 import { useFix } from '../workers/useFix.ts';
 import { AcceptForm, useAccept } from './AcceptForm.tsx';
 import { PAGES, pageOfFinding } from './pages.ts';

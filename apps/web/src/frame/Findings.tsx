@@ -4,7 +4,7 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import type { EvaluatedFinding, Page, Severity } from '@quarry/core/findings';
 import { useView, type Picked } from '../data/view.ts';
 import { Empty, Heading, Loading, SEVERITY } from '../ui/parts.tsx';
-import { useDerived } from '../workers/derived.tsx';
+import { useDerived } from '../workers/useDerived.ts';
 import { AcceptForm, useAccept } from './AcceptForm.tsx';
 import { FindingItem } from './FindingItem.tsx';
 import { FINDING_PAGES, type PageId } from './pages.ts';

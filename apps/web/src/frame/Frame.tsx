@@ -10,7 +10,7 @@ import { useDisplay, useLink, useScene } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
 import { Dialog } from '../ui/parts.tsx';
 import { timeToShow } from '../ui/timeToShow.ts';
-import { useDerived } from '../workers/derived.tsx';
+import { useDerived } from '../workers/useDerived.ts';
 import { ConflictDialog, GoneDialog } from './Conflict.tsx';
 import { CrewHere, useReportWhereabouts, useUnread } from './CrewHere.tsx';
 import { FirstStepsBar } from './FirstStepsBar.tsx';

@@ -5,8 +5,8 @@ import {
   fixedGround,
   groundName,
   groundsOf,
+  LEAF_SEASONS,
   PROFILES,
-  SEASONS,
   SHAPES,
   listOf,
   type Scene,
@@ -84,6 +84,12 @@ const choice = (
   options: values.map((value) => ({ value, word: capital(words[value] ?? value) })),
   when,
 });
+const LEAF_WORDS: Words = { any: 'any season', month: 'the month shown' };
+/** Which leaves a tree or plant may have. */
+export const LEAF_CHOICES: readonly Choice[] = LEAF_SEASONS.map((value) => ({
+  value,
+  word: capital(LEAF_WORDS[value] ?? value),
+}));
 /** A length in studs. @param step the least difference, studs */
 const studs = (key: string, label: string, min: number, max: number, step = 0.5, when?: When): FieldSpec => ({
   as: 'length',
@@ -197,7 +203,7 @@ export const field = {
   ],
   shape: (): FieldSpec => choice('shape', 'Shape', SHAPES, { rect: 'Rectangle' }),
   grade: (max: number): FieldSpec => number('maxGrade', 'Steepest', 0.5, max, { unit: '%' }),
-  season: (): FieldSpec => choice('season', 'Leaves of', ['any', ...SEASONS], { any: 'Any season' }),
+  season: (): FieldSpec => ({ as: 'choice', key: 'season', label: 'Leaves of', options: LEAF_CHOICES }),
   /** How a hill rises, or a hollow falls. */
   rising: (): FieldSpec[] => [
     choice('profile', 'Slope', PROFILES, {

@@ -1,39 +1,12 @@
 import { proxy, wrap, type Remote } from 'comlink';
-import { formatISO } from 'date-fns';
-import { createContext, use, useEffect, useRef, useState, type ReactNode } from 'react';
-import { createStore, useStore, type StoreApi } from 'zustand';
-import type { Relief } from '@quarry/core/terrain';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { createStore } from 'zustand';
 import { deltaOf, emptyScene, type Delta, type Scene } from '@quarry/core/document';
 import { useDisplay, useLink } from '../data/useDisplay.tsx';
 import type { DerivedWorker, Judgement, Listeners } from './derived.worker.ts';
 import type { GroundWorker } from './ground.worker.ts';
-import type { Materials } from './materialsCounting.ts';
-import type { GroundStep, Tile } from './tiles.ts';
-
-export type { DerivedWorker, SeamEntry } from './derived.worker.ts';
-export type { BlockLayers } from './block.worker.ts';
-
-/** The compiled ground as the board draws it. Tiles that did not change are the same objects as before. */
-export interface CompiledGround {
-  relief: Relief;
-  tiles: readonly Tile[];
-}
-
-interface DerivedState {
-  ground: CompiledGround | null;
-  /** The latest; while the scene is being changed it is a moment older than the ground. */
-  judgement: Judgement | null;
-  error: string | null;
-  /** Asks a worker for what is worked out only on demand; null until it runs. */
-  core: Remote<DerivedWorker> | null;
-  /** What is needed and short; a moment older than the ground. */
-  materials: Materials | null;
-  /** Blocks of ground that are counted, of how many; null: nothing is being counted. */
-  counting: { done: number; of: number } | null;
-}
-const DerivedContext = createContext<StoreApi<DerivedState> | null>(null);
-
-export const today = () => formatISO(new Date(), { representation: 'date' });
+import type { GroundStep } from './tiles.ts';
+import { DerivedContext, today, type CompiledGround, type DerivedState } from './useDerived.ts';
 
 /** Tells a worker what changed in the scene since it was last asked: one question at a time, about the latest scene. */
 class WorkerSync<T> {
@@ -130,11 +103,4 @@ function merged(before: CompiledGround | null, { relief, tiles, whole }: GroundS
   if (whole || !before) return { relief, tiles };
   const fresh = new Map(tiles.map((tile) => [`${tile.x} ${tile.y}`, tile]));
   return { relief, tiles: before.tiles.map((tile) => fresh.get(`${tile.x} ${tile.y}`) ?? tile) };
-}
-
-/** Selects a part of the derived data. */
-export function useDerived<T>(select: (state: DerivedState) => T): T {
-  const store = use(DerivedContext);
-  if (!store) throw new Error('this part belongs inside a display');
-  return useStore(store, select);
 }

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { pieceCounts, type CountedBlock, type PieceCounts } from '@quarry/core/progress';
-import { useDerived } from './derived.tsx';
+import { useDerived } from './useDerived.ts';
 
 /** Pieces of every section by kind of work, as the plan is counted; null until it is. */
 export function useCounts(): PieceCounts | null {

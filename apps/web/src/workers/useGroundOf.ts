@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { Scene } from '@quarry/core/document';
-import { useDerived, type CompiledGround } from './derived.tsx';
+import { useDerived, type CompiledGround } from './useDerived.ts';
 
 /** The compiled ground of another scene than the one that is shown; null for none, and until it is there. */
 export function useGroundOf(scene: Scene | null): CompiledGround | null {

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { OutlookAnswer } from '@quarry/core/progress';
 import { useDisplay } from '../data/useDisplay.tsx';
-import { today, useDerived } from './derived.tsx';
+import { today, useDerived } from './useDerived.ts';
 import { useCounts } from './useCounts.ts';
 
 const RUNS = 5000;

@@ -8,7 +8,7 @@ import { planDigest } from '@quarry/core/stability';
 import type { SeenThing, Sight, WalkMesh } from '@quarry/core/visibility';
 import { keptSight } from '../data/keptAnswers.ts';
 import { askOnce, type Asked } from './askOnce.ts';
-import { today } from './derived.tsx';
+import { today } from './useDerived.ts';
 import type { SightWorker } from './sight.worker.ts';
 
 /** A change is looked at when no other has come for so long, ms. */

@@ -1,5 +1,5 @@
 import type { Remote } from 'comlink';
-import { useDerived, type DerivedWorker } from './derived.tsx';
+import { useDerived, type DerivedWorker } from './useDerived.ts';
 import { useAnswer } from './useAnswer.ts';
 
 /** Queries the core worker about the last evaluated scene. See `useAnswer`. */

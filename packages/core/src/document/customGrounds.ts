@@ -39,6 +39,10 @@ export const groundsOf = (scene: WithCustomGrounds): Ground[] => [
 export const freeGroundId = ({ customGround }: WithCustomGrounds): Ground | null =>
   CUSTOM_GROUNDS.find((id) => !Object.hasOwn(customGround, id)) ?? null;
 
+/** The layers that lie under ground of a height. @param height of its top, plates above the datum */
+export const layersAt = ({ layers }: Pick<CustomGround, 'layers'>, height: number): CustomGround['layers'] =>
+  layers.filter(({ upTo }) => upTo === null || height <= upTo);
+
 /** How thick all layers of a ground are together, plates. */
 export const layersThick = ({ layers }: Pick<CustomGround, 'layers'>): number =>
   layers.reduce((sum, { plates }) => sum + plates, 0);

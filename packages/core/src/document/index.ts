@@ -129,6 +129,7 @@ export { spacesOf, vehiclesOf } from './brief.ts';
 export * from './crew.ts';
 export * from './cast.ts';
 export * from './promised.ts';
+export * from './wishes.ts';
 export { MAX_PROMISES, PROMISED } from './kinds/milestone.ts';
 export * from './versions.ts';
 export * from './place.ts';

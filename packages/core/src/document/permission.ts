@@ -89,7 +89,7 @@ export const sectionsOf = (scene: Pick<Scene, 'section'>, person: string | null)
   );
 
 /** What of a thread the one who wrote it may change, and what those may who are asked. */
-const WRITTEN: ReadonlySet<string> = new Set(['title', 'text', 'mentions', 'proposal', 'state']);
+const WRITTEN: ReadonlySet<string> = new Set(['title', 'text', 'mentions', 'proposal', 'state', 'askedBy']);
 const REPLIED: ReadonlySet<string> = new Set(['text', 'mentions']);
 const ANSWERED: ReadonlySet<string> = new Set(['state', 'reason', 'answeredBy']);
 

@@ -20,7 +20,7 @@ export const VERSIONED_KINDS = [
 ] as const satisfies readonly Kind[];
 const VERSIONED: ReadonlySet<Kind> = new Set(VERSIONED_KINDS);
 /** Fields of the display that may be otherwise too. */
-const VERSIONED_FIELDS: ReadonlySet<string> = new Set(['season', 'wind']);
+const VERSIONED_FIELDS: ReadonlySet<string> = new Set(['season', 'month', 'wind']);
 
 /** Whether a change is about what may be otherwise in a version. */
 export const isVersioned = (change: Change): boolean =>

@@ -16,6 +16,16 @@ export const WIND_WORDS: Record<(typeof WINDS)[number], string> = {
 
 export const SEASONS = ['spring', 'summer', 'autumn', 'winter'] as const;
 export const PLANT_SEASONS = ['any', ...SEASONS] as const;
+/** Which leaves a plant has: of a season, or as the display has them in the month it shows. */
+export const LEAF_SEASONS = [...PLANT_SEASONS, 'month'] as const;
+/** Months by number, the first is 1. */
+export const MONTH_WORDS = [
+  ...['January', 'February', 'March', 'April', 'May', 'June'],
+  ...['July', 'August', 'September', 'October', 'November', 'December'],
+] as const;
+/** The name of a month. @param month from 1; null: none */
+export const monthWord = (month: number | null): string | null =>
+  month === null ? null : (MONTH_WORDS[month - 1] ?? null);
 /** Fixed grounds: those of every display. */
 export const FIXED_GROUNDS = ['grass', 'rock', 'soil', 'sand', 'paving', 'road', 'ballast', 'water'] as const;
 export type FixedGround = (typeof FIXED_GROUNDS)[number];

@@ -1,6 +1,15 @@
 import { PLATES_PER_BRICK, centreOf, formatPlates, intersection, countOf } from '../grid/index.ts';
-import { indexAt, membersOf, ownerAt, influenceOf, seamDistance } from '../terrain/index.ts';
-import { WINDS, WIND_WORDS, displayOf, labelOf, listOf, daysBetween } from '../document/index.ts';
+import {
+  indexAt,
+  influenceOf,
+  leavesOf,
+  membersOf,
+  ownerAt,
+  seamDistance,
+  usualLeaf,
+} from '../terrain/index.ts';
+import { colourName } from '../catalogue/index.ts';
+import { WINDS, WIND_WORDS, displayOf, labelOf, listOf, daysBetween, monthWord } from '../document/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
 
 // What is judged of what dresses the ground: flags, seasons, repeats, walls, and signs left for later.
@@ -28,17 +37,46 @@ const flagWind: Rule = {
   },
 };
 
+const leavesUnwritten: Rule = {
+  id: 'leaves-unwritten',
+  title: 'Leaves by month have no month',
+  basis:
+    'Where trees or plants have leaves by month: the month of the house rules, and the colours written for it. Without either they count in the usual colour of the season.',
+  page: 'stockpile',
+  severity: 'note',
+  check({ scene }) {
+    const { month, leaves } = displayOf(scene);
+    const { count } = leavesOf(scene).byMonth;
+    if (count === 0 || leaves.some((one) => one.month === month)) return [];
+    const name = monthWord(month);
+    return [
+      {
+        sentence: `${countOf(count, 'plant')} ${count === 1 ? 'has' : 'have'} leaves by month; ${
+          name === null ? 'the house rules name no month' : `no colours are written for ${name}`
+        }, so that ${count === 1 ? 'it counts' : 'all count'} as ${colourName(usualLeaf(scene))}.`,
+        remedy:
+          name === null
+            ? 'Choose the month that the display shows, on Brief, Rules.'
+            : `Write the colours of ${name}, on Stockpile, Colours.`,
+        place: null,
+        things: [],
+        numbers: { plants: count, month: month ?? 0 },
+      },
+    ];
+  },
+};
+
 const plantSeason: Rule = {
   id: 'plant-season',
   title: 'Leaves of another season',
   basis:
-    'The season of each tree and of each plant in a mix against the season of the house rules; plants of any season agree with all.',
+    'The season of each tree and of each plant in a mix against the season of the house rules; plants of any season, and those that follow the month, agree with all.',
   page: 'plan',
   severity: 'warning',
   check({ scene }) {
     const { season } = displayOf(scene);
     if (season === null) return [];
-    const clashes = (own: string) => own !== 'any' && own !== season;
+    const clashes = (own: string) => own !== 'any' && own !== 'month' && own !== season;
     const listed = (
       kind: 'tree' | 'planting',
       id: string,
@@ -201,6 +239,7 @@ const reservedBuilt: Rule = {
 export const DRESS_RULES: readonly Rule[] = [
   flagWind,
   plantSeason,
+  leavesUnwritten,
   repeatSeam,
   spanTies,
   markerOpen,

@@ -305,12 +305,59 @@ describe('fixes of findings', () => {
     const { fix, after } = fixed(
       {
         customGrounds: [{ id: 'custom-1', name: 'Snow', colour: 'chalk', layers }],
-        pads: BASE.pads.map((pad) => ({ ...pad, ground: 'custom-1' })),
+        pads: BASE.pads.map((pad) => ({ ...pad, ground: 'custom-1' as const })),
       },
       'layers-thin',
     );
     expect(fix.words).toBe('Make the layers of “Snow” 2p thick');
-    expect(after.customGround['custom-1'].layers).toEqual([layers[0], { colour: 'ice', plates: 1 }]);
+    expect(after.customGround['custom-1'].layers).toEqual([
+      { ...layers[0], upTo: null },
+      { colour: 'ice', plates: 1, upTo: null },
+    ]);
+  });
+  test('an accepted wish is promised for the next milestone, not for one whose day is past', () => {
+    const { fix, after } = fixed(
+      {
+        threads: [
+          { id: 'w', title: 'A lamp', text: 'x', by: null, use: 'wish', askedBy: 38, state: 'accepted' },
+        ],
+        milestones: [
+          { id: 'old', name: 'May letter', date: '2000-05-01' },
+          { id: 'far', name: 'July letter', date: '2999-07-01' },
+          { id: 'next', name: 'June letter', date: '2999-06-01' },
+        ],
+      },
+      'wish-unpromised',
+    );
+    expect(fix.words).toBe('Promise “A lamp” for June letter, 2999-06-01');
+    expect(after.milestone.next.promises).toEqual([{ of: 'thread', thing: 'w', stage: 'done' }]);
+  });
+  test('layers that end at a height fit wherever they lie: two plates of room at 3 plates, three at 4', () => {
+    const { fix, after } = fixed(
+      {
+        levels: [...BASE.levels, { id: 'up', name: 'Up', height: 4 }],
+        customGrounds: [
+          {
+            ...{ id: 'custom-1', name: 'Snow', colour: 'chalk' },
+            layers: [
+              { colour: 'ice', plates: 1, upTo: 3 },
+              { colour: 'chalk', plates: 4 },
+            ],
+          },
+        ],
+        pads: [
+          ...BASE.pads.map((pad) => ({ ...pad, ground: 'custom-1' as const })),
+          { id: 'q', name: 'Up', x: 0, y: 0, w: 8, d: 8, level: 'up', ground: 'custom-1' as const, order: 1 },
+        ],
+      },
+      'layers-thin',
+    );
+    // At 4 plates only chalk lies: 3. At 3 plates ice and chalk: 1 and 1.
+    expect(fix.words).toBe('Make the layers of “Snow” 2p thick');
+    expect(after.customGround['custom-1'].layers).toEqual([
+      { colour: 'ice', plates: 1, upTo: 3 },
+      { colour: 'chalk', plates: 1, upTo: null },
+    ]);
   });
   test.each([
     ['flag-wind', { flags: [{ id: 'w', name: 'Pennant', x: 4, y: 4, heading: 'n' }] }, { wind: 'w' }],
@@ -318,6 +365,12 @@ describe('fixes of findings', () => {
       'plant-season',
       { trees: [{ id: 'o', name: 'Oak', x: 9, y: 9, season: 'autumn' }] },
       { season: 'summer' },
+    ],
+    ['leaves-unwritten', { trees: [{ id: 'o', name: 'Oak', x: 9, y: 9, season: 'month' }] }, { month: 10 }],
+    [
+      'leaves-unwritten',
+      { trees: [{ id: 'o', name: 'Oak', x: 9, y: 9, season: 'month' }] },
+      { leaves: [{ month: 5, tones: [{ colour: 'fern' }] }] },
     ],
     ['footprint-limit', {}, { limitW: 48, limitD: 32 }],
     ['good-side', { plots: [house('a', 20, 20, { goodSides: ['n'] })] }, { viewedSides: ['s'] }],

@@ -1,5 +1,5 @@
 import { centreOf, countOf, intersection, studsIn } from '../grid/index.ts';
-import { STAGES, displayOf, listOf, daysBetween, promisesOf } from '../document/index.ts';
+import { STAGES, displayOf, listOf, daysBetween, promisesOf, wishesOf } from '../document/index.ts';
 import { OUTSIDE, indexAt } from '../terrain/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
 import { unorderedPairs } from './places.ts';
@@ -138,6 +138,31 @@ const milestoneMissed: Rule = {
     }),
 };
 
+const wishUnpromised: Rule = {
+  id: 'wish-unpromised',
+  title: 'A wish that was accepted is promised for no day',
+  basis: 'Wishes of followers that are accepted, against the promises of all milestones.',
+  page: 'crew',
+  severity: 'note',
+  check({ scene, today }) {
+    const next = listOf(scene, 'milestone')
+      .filter(({ date }) => today === null || date > today)
+      .toSorted((a, b) => (a.date < b.date ? -1 : 1))[0];
+    return wishesOf(scene)
+      .filter(({ state }) => state === 'accepted')
+      .map(({ thread }) => ({
+        sentence: `“${thread.title}”, wished for by ${countOf(thread.askedBy, 'follower')}, is accepted and promised for 0 milestones.`,
+        remedy: 'Promise it for a milestone on the Brief, or close it when it is done.',
+        place: thread.x !== null && thread.y !== null ? { x: thread.x, y: thread.y } : null,
+        things: [
+          { kind: 'thread' as const, id: thread.id },
+          ...(next ? [{ kind: 'milestone' as const, id: next.id }] : []),
+        ],
+        numbers: { followers: thread.askedBy },
+      }));
+  },
+};
+
 const glueForbidden: Rule = {
   id: 'glue-forbidden',
   title: 'Something is to be glued where the house rules have no glue',
@@ -197,6 +222,7 @@ const showNear: Rule = {
 export const PEOPLE_RULES: readonly Rule[] = [
   taskLate,
   milestoneMissed,
+  wishUnpromised,
   glueForbidden,
   sectionOwner,
   sectionsOverlap,

@@ -8,6 +8,7 @@ import {
   keyOf,
   labelOf,
   layersThick,
+  monthWord,
   customGroundOf,
   moveAll,
   placeIn,
@@ -18,7 +19,7 @@ import {
 } from '../document/index.ts';
 import { DISTINCT_DELTA_E, colourDeltaE, colourName } from '../catalogue/index.ts';
 import { MAX_UNTIED } from '../stability/index.ts';
-import { PIER, footprintBounds } from '../terrain/index.ts';
+import { PIER, footprintBounds, usualLeaf } from '../terrain/index.ts';
 import { currentContents } from '../venue/index.ts';
 import { CARRY_FIXES } from './carryFixes.ts';
 import { CAST_FIXES } from './castFixes.ts';
@@ -93,16 +94,22 @@ export const PROPOSED: Readonly<Record<string, FixesOf>> = {
         changes: [patch('plot', plot, { letInColour: colour })],
       }));
   },
-  'layers-thin': (scene, { things: [ref], numbers: { least } }) => {
+  'layers-thin': (scene, { things: [ref], numbers }) => {
     const own = ref && customGroundOf(scene, ref.id);
-    if (!own || least === undefined) return [];
-    // The lowest layers go first; the cover takes a plate.
-    let room = least - 1;
-    const layers = own.layers.flatMap((layer) => {
-      const plates = Math.min(layer.plates, room);
-      room -= plates;
-      return plates > 0 ? [{ ...layer, plates }] : [];
-    });
+    if (!own) return [];
+    // Where a number of layers lies, those that reach highest; the lowest go first, and the cover takes a plate.
+    const plates = own.layers.map((layer) => layer.plates);
+    const byReach = own.layers
+      .map(({ upTo }, i) => ({ upTo: upTo ?? Infinity, i }))
+      .toSorted((a, b) => b.upTo - a.upTo || a.i - b.i);
+    for (let many = 1; many <= plates.length; many++) {
+      let room = (numbers[`least${many}`] ?? Infinity) - 1;
+      for (const { i } of byReach.slice(0, many).toSorted((a, b) => a.i - b.i)) {
+        plates[i] = Math.min(plates[i], room);
+        room -= plates[i];
+      }
+    }
+    const layers = own.layers.flatMap((layer, i) => (plates[i] > 0 ? [{ ...layer, plates: plates[i] }] : []));
     return [
       {
         words: `Make the layers of “${own.name}” ${formatPlates(layersThick({ layers }))} thick`,
@@ -410,6 +417,42 @@ export const PROPOSED: Readonly<Record<string, FixesOf>> = {
             changes: [patch('way', way, { onSteep })],
           }))
       : [];
+  },
+  'wish-unpromised': (scene, finding) => {
+    const wish = namedThing(scene, finding, 'thread');
+    const milestone = namedThing(scene, finding, 'milestone');
+    if (!wish || !milestone) return [];
+    const promises = [
+      ...milestone.promises,
+      { of: 'thread' as const, thing: wish.id, stage: 'done' as const },
+    ];
+    return [
+      {
+        words: `Promise “${wish.title}” for ${milestone.name}, ${milestone.date}`,
+        changes: [patch('milestone', milestone, { promises })],
+      },
+    ];
+  },
+  'leaves-unwritten': (scene) => {
+    const display = displayOf(scene);
+    const { month, leaves } = display;
+    const known = leaves[0]?.month;
+    if (month === null)
+      return known === undefined
+        ? []
+        : [
+            {
+              words: `Show the display in ${monthWord(known)}`,
+              changes: [patch('display', display, { month: known })],
+            },
+          ];
+    const tones = [{ colour: usualLeaf(scene), share: 1 }];
+    return [
+      {
+        words: `Write ${colourName(usualLeaf(scene))} for the leaves of ${monthWord(month)}`,
+        changes: [patch('display', display, { leaves: [...leaves, { month, tones }] })],
+      },
+    ];
   },
   'plant-season': (scene, finding) => {
     const { season } = displayOf(scene);

@@ -3,6 +3,7 @@ import { METHOD_SPECS, minHeightOf } from '../masonry/index.ts';
 import { BARE, OUTSIDE, eachStudOf, ownerAt, waterCodes, type Relief } from '../terrain/index.ts';
 import {
   GROUNDS,
+  layersAt,
   layersThick,
   runsEast,
   SIDES,
@@ -10,6 +11,7 @@ import {
   displayOf,
   labelOf,
   listOf,
+  type CustomGround,
   type Kind,
   type Method,
   type Scene,
@@ -336,14 +338,13 @@ const layersThin: Rule = {
   id: 'layers-thin',
   title: 'Ground is thinner than the layers under its cover',
   basis:
-    'Studs of custom grounds: the plates from the lowest ground (of a deck its own thickness) to the top, against one for the cover and those of all layers under it. Where there are fewer, the lowest layers are left out. Studs under buildings without cover are not judged.',
+    'Studs of custom grounds: the plates from the lowest ground (of a deck its own thickness) to the top, against one for the cover and those of the layers that lie under it at that height. Where there are fewer, the lowest layers are left out. Studs under buildings without cover are not judged.',
   page: 'plan',
   severity: 'warning',
   check: ({ scene, relief }) =>
     listOf(scene, 'customGround').flatMap((own): FindingDraft[] => {
-      const wanted = COVER + layersThick(own);
-      if (wanted === COVER) return [];
-      const { studs, least, at } = thinStuds(scene, relief, own.id, wanted);
+      if (own.layers.length === 0) return [];
+      const { studs, least, wanted, at, rooms } = thinStuds(scene, relief, own);
       if (at === null) return [];
       const layers = formatPlates(wanted - COVER);
       return [
@@ -352,7 +353,7 @@ const layersThin: Rule = {
           remedy: `Raise the ground there to ${formatPlates(wanted)} at least, or make the layers thinner.`,
           place: at,
           things: [{ kind: 'customGround', id: own.id }],
-          numbers: { studs, least, wanted },
+          numbers: { studs, least, wanted, ...rooms },
         },
       ];
     }),
@@ -361,22 +362,36 @@ const layersThin: Rule = {
 /** Plates of a cover. */
 const COVER = 1;
 
-/** The studs of a ground that are thinner than wanted, the plates of the thinnest, and where it is; null: none. */
+/**
+ * The studs of a ground that are thinner than its cover and layers, the plates of the thinnest, what it asks for, and where
+ * it is; null: none. `rooms` are the least plates by how many layers lie at that height: `least3` where there are three.
+ */
 function thinStuds(
   scene: Scene,
   relief: Relief,
-  ground: string,
-  wanted: number,
-): { studs: number; least: number; at: { x: number; y: number } | null } {
-  const code = GROUNDS.findIndex((one) => one === ground);
+  own: CustomGround,
+): {
+  studs: number;
+  least: number;
+  wanted: number;
+  at: { x: number; y: number } | null;
+  rooms: Record<string, number>;
+} {
+  const code = GROUNDS.findIndex((one) => one === own.id);
   const floor = floorOf(relief);
-  let [studs, least] = [0, Infinity];
+  let [studs, least, wanted] = [0, Infinity, 0];
   let at: { x: number; y: number } | null = null;
-  const judge = (thick: number, x: number, y: number) => {
-    if (thick <= 0 || thick >= wanted) return;
+  const rooms: Record<string, number> = {};
+  const judge = (thick: number, top: number, x: number, y: number) => {
+    if (thick <= 0) return;
+    const layers = layersAt(own, top);
+    const asked = COVER + layersThick({ layers });
+    if (thick >= asked) return;
     studs++;
+    const key = `least${layers.length}`;
+    rooms[key] = Math.min(rooms[key] ?? Infinity, thick);
     if (thick < least) {
-      least = thick;
+      [least, wanted] = [thick, asked];
       at = { x: x + 0.5, y: y + 0.5 };
     }
   };
@@ -384,13 +399,14 @@ function thinStuds(
     if (own !== code) return;
     const owner = ownerAt(relief, i);
     if (owner?.kind === 'plot' && !scene.plot[owner.id]?.coverUnder) return;
-    judge(relief.height[i] - floor, relief.x + (i % relief.w), relief.y + Math.floor(i / relief.w));
+    const top = relief.height[i];
+    judge(top - floor, top, relief.x + (i % relief.w), relief.y + Math.floor(i / relief.w));
   });
   for (const slab of relief.slabs)
     eachStudOf(slab, (k, x, y) => {
-      if (slab.ground[k] === code) judge(slab.top[k] - slab.under[k], x, y);
+      if (slab.ground[k] === code) judge(slab.top[k] - slab.under[k], slab.top[k], x, y);
     });
-  return { studs, least, at };
+  return { studs, least, wanted, at, rooms };
 }
 
 const methodUnfit: Rule = {

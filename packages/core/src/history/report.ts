@@ -10,6 +10,9 @@ import {
   listOf,
   promisesOf,
   stageWord,
+  wishWord,
+  wishesOf,
+  wishesWord,
   type Entity,
   type Kind,
   type Scene,
@@ -66,6 +69,8 @@ export const sinceReportSchema = z.strictObject({
     )
     .max(60)
     .default([]),
+  /** What followers wish for: all in one line, then each with what became of it. */
+  wishes: z.array(words).max(60).default([]),
   /** What is lost or broken. */
   lookedFor: z.array(words).max(400).default([]),
   /** Each version with how much differs in it, and which one stands. */
@@ -135,6 +140,7 @@ export function reportSince(
     next: nextOf(after, only, names, at),
     // Promises and what is looked for are those of the whole display.
     promised: only === null ? promisedIn(after, fromAt, at) : [],
+    wishes: only === null ? wishLines(after) : [],
     lookedFor: only === null ? lookedFor(after, names) : [],
     versions: only === null ? versionLines(before, after) : [],
     work: workBetween(after, only, fromAt ?? 0, at),
@@ -288,6 +294,13 @@ function promisedIn(scene: Scene, fromAt: number | null, at: number): SinceRepor
     });
 }
 
+/** All wishes in one line, then those that most followers have. */
+function wishLines(scene: Scene): string[] {
+  const wishes = wishesOf(scene);
+  const all = wishesWord(wishes);
+  return all === null ? [] : [all, ...wishes.slice(0, MAX_TOLD).map(wishWord)];
+}
+
 /** Characters that are lost or broken, with whose they are. */
 const lookedFor = (scene: Scene, names: boolean): string[] =>
   listOf(scene, 'character')
@@ -374,6 +387,16 @@ export function reportMarkdown(report: SinceReport, words = ''): string {
       `- ${plain(name)}, ${date}: ${met.length} of ${met.length + open.length} met`,
       ...met.map((one) => `  - met: ${plain(one)}`),
       ...open.map((one) => `  - open: ${plain(one)}`),
+    );
+  const [allWishes, ...wishes] = report.wishes;
+  if (allWishes !== undefined)
+    lines.push(
+      '',
+      '## Wishes of followers',
+      '',
+      `${plain(allWishes)}.`,
+      '',
+      ...wishes.map((one) => `- ${plain(one)}`),
     );
   if (report.versions.length > 0)
     lines.push('', '## Versions', '', ...report.versions.map((one) => `- ${plain(one)}`));

@@ -118,8 +118,9 @@ const SAYS_ITSELF: ReadonlySet<Kind> = new Set<Kind>(['person', 'thread', 'lot',
 
 function added(after: Scene, kind: Kind, id: string): string {
   if (kind === 'thread') {
-    const { use, title, proposal } = after.thread[id];
+    const { use, title, proposal, askedBy } = after.thread[id];
     if (use === 'handover') return `wrote down the hand-over “${title}”`;
+    if (use === 'wish') return `wrote down the wish “${title}” of ${countOf(askedBy, 'follower')}`;
     return proposal.length > 0
       ? `proposed “${title}” (${countOf(proposal.length, 'change')})`
       : `advised “${title}”`;

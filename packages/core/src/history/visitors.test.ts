@@ -160,3 +160,44 @@ test('a report tells what was promised meanwhile and next, and what is lost, wit
   const nameless = reportSince(scene, scene, [], { ...options, names: false });
   expect(reportMarkdown(nameless)).not.toContain('Ada');
 });
+
+test('a report tells the wishes of followers, those that most have first, with what became of each', () => {
+  const wish = (id: string, title: string, askedBy: number, state: string) => ({
+    ...{ id, title, text: 'x', by: null, use: 'wish', askedBy, state },
+  });
+  const scene = sceneFrom({
+    ...given,
+    threads: [
+      wish('cat', 'A cat', 7, 'resolved'),
+      wish('lamp', 'A lamp', 38, 'accepted'),
+      wish('ship', 'A ship', 12, 'accepted'),
+      wish('fog', 'Real fog', 1, 'declined'),
+      wish('rain', 'Rain', 2, 'open'),
+      { id: 'ivy', title: 'Ivy', text: 'x', by: null },
+    ],
+    milestones: [
+      { id: 'july', name: 'July letter', date: '2031-07-10', promises: [{ of: 'thread', thing: 'lamp' }] },
+      {
+        ...{ id: 'june', name: 'June letter', date: '2031-06-10' },
+        // What is only promised and not accepted stays open.
+        promises: [
+          { of: 'thread', thing: 'lamp' },
+          { of: 'thread', thing: 'rain' },
+        ],
+      },
+    ],
+  } as never);
+  const options = { from: 0, fromAt: 0, upto: 0, at: 0, missing: null, outlook: null, names: true };
+  const report = reportSince(scene, scene, [], { ...options, section: null });
+  // 38 + 12 + 7 + 2 + 1 = 60.
+  expect(report.wishes).toEqual([
+    '5 wishes of 60 followers: 1 granted, 1 promised, 1 accepted, 1 open, 1 declined',
+    'A lamp: 38 followers, promised for June letter, 2031-06-10',
+    'A ship: 12 followers, accepted',
+    'A cat: 7 followers, granted',
+    'Rain: 2 followers, open',
+    'Real fog: 1 follower, declined',
+  ]);
+  expect(reportMarkdown(report)).toContain('## Wishes of followers\n\n5 wishes of 60 followers');
+  expect(reportSince(scene, scene, [], { ...options, section: 's' }).wishes).toEqual([]);
+});

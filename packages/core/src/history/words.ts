@@ -185,6 +185,7 @@ const WORDS: Readonly<Record<string, string>> = {
   wears: 'parts that it wears and holds',
   seek: 'what visitors look for',
   promises: 'what is promised for it',
+  askedBy: 'followers who asked for it',
   named: 'name told to the public',
   wheels: 'on wheels',
   loadGap: 'air about each thing in a vehicle',

@@ -24,7 +24,56 @@ function underOf(
   return (i, z) => found.get(z * size + i) ?? -1;
 }
 
+/** Volumes of pieces by what they are for and their colour, studs × plates; cores left out. */
+function volumesOf(scene: ReturnType<typeof sceneFrom>): [string, number][] {
+  const volume = new Map<string, number>();
+  for (const input of blockInputs(scene, compile(scene))) {
+    const { masonry, colours } = builtFrom(input);
+    masonry.layers.forEach(({ purpose, laid, h }, layer) => {
+      for (let p = 0; purpose !== 'core' && p < laid.length; p += 4) {
+        const key = `${purpose} ${colours[layer][p / 4]}`;
+        volume.set(key, (volume.get(key) ?? 0) + laid[p + 2] * laid[p + 3] * h);
+      }
+    });
+  }
+  return [...volume].toSorted();
+}
+
 describe('layers under a cover', () => {
+  test('of snow that is deeper below than above: its ice ends at 12 plates (by hand)', () => {
+    const snow = (upTo: number | null) =>
+      sceneFrom({
+        display: { name: 'Field', kind: 'diorama', method: 'solid' },
+        levels: [
+          { id: 'low', name: 'Low', height: 12 },
+          { id: 'high', name: 'High', height: 13 },
+        ],
+        footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 16, d: 16 }],
+        customGrounds: [
+          {
+            ...{ id: 'custom-1', name: 'Snow', surface: 'tiles', colour: 'mist', side: 'loam' },
+            layers: [
+              { colour: 'chalk', plates: 1 },
+              { colour: 'ice', plates: 4, upTo },
+            ],
+          },
+        ],
+        pads: [
+          { id: 'p', name: 'West', x: 0, y: 0, w: 6, d: 16, level: 'low', ground: 'custom-1' },
+          { id: 'q', name: 'East', x: 6, y: 0, w: 10, d: 16, level: 'high', ground: 'custom-1' },
+        ],
+      });
+    // 96 studs at 12 plates, 160 at 13.
+    const wanted = (ice: number) => [
+      ['cover mist', 256],
+      ['under chalk', 256],
+      ['under ice', 4 * ice],
+    ];
+    expect(volumesOf(snow(null))).toEqual(wanted(256));
+    expect(volumesOf(snow(12))).toEqual(wanted(96));
+    expect(volumesOf(snow(13))).toEqual(wanted(256));
+    expect(volumesOf(snow(11))).toEqual(wanted(0).slice(0, 2));
+  });
   test('of snow: one plate of chalk and four of ice under tiles, the ice a brick and a plate (by hand)', () => {
     const scene = sceneFrom({
       display: { name: 'Field', kind: 'diorama', method: 'solid' },
@@ -42,16 +91,9 @@ describe('layers under a cover', () => {
       pads: [{ id: 'p', name: 'Field', x: 0, y: 0, w: 16, d: 16, level: 'l', ground: 'custom-1' }],
     });
     const [input] = blockInputs(scene, compile(scene));
-    const { masonry, colours } = builtFrom(input);
-    const volume = new Map<string, number>();
-    masonry.layers.forEach(({ purpose, laid, h }, layer) => {
-      for (let p = 0; p < laid.length; p += 4) {
-        const key = `${purpose} ${colours[layer][p / 4]}`;
-        volume.set(key, (volume.get(key) ?? 0) + laid[p + 2] * laid[p + 3] * h);
-      }
-    });
+    const { masonry } = builtFrom(input);
     // 256 studs, 8 plates: 1 of tiles, 1 of chalk, 4 of ice, 2 of what stands under them.
-    expect([...volume].filter(([key]) => !key.startsWith('core')).toSorted()).toEqual([
+    expect(volumesOf(scene)).toEqual([
       ['cover mist', 256],
       ['under chalk', 256],
       ['under ice', 1024],
@@ -128,7 +170,9 @@ describe('layers under a cover', () => {
                 for (let column = x; column < x + w; column++) {
                   const i = indexAt(compiled.relief, input.block.x + column, input.block.y + row);
                   const own = scene.customGround[groundAt(compiled.relief, i) ?? ''];
-                  expect(own?.layers[layer.under]?.colour).toBe(colours[index][p / 4]);
+                  const top = compiled.relief.height[i];
+                  const lying = own?.layers.filter(({ upTo }) => upTo === null || top <= upTo);
+                  expect(lying?.[layer.under]?.colour).toBe(colours[index][p / 4]);
                 }
               expect(pieceId(layer, w, d)).toMatch(/^(brick|plate)-/);
             }

@@ -6,6 +6,7 @@ import {
   displayOf,
   listOf,
   customGroundOf,
+  layersAt,
   type FixedGround,
   type CoverSurface,
   type Ground,
@@ -104,7 +105,7 @@ export const skinOf = (scene: Pick<Scene, 'customGround'>, ground: Ground | 'bar
 export interface Dresses {
   /** @param height of the ground, plates above the datum; left out: as low as it may be */
   of(ground: Ground | 'bare', section: string | null, height?: number): Dress;
-  /** How many heights from which recipes hold a ground reaches: where it is the same, it is dressed alike. */
+  /** How many heights, from which recipes hold and above which layers end, a ground reaches: where it is the same, it is dressed alike. */
   band(height: number): number;
 }
 
@@ -148,12 +149,33 @@ export function dressesOf(scene: Scene): Dresses {
       key,
       list.toReversed().toSorted((a, b) => b.above - a.above),
     );
-  const heights = [...new Set([...high.values()].flatMap((list) => list.map(({ above }) => above)))];
+  const ends = listOf(scene, 'customGround').flatMap(({ layers }) =>
+    layers.flatMap(({ upTo }) => (upTo === null ? [] : [upTo + 1])),
+  );
+  const heights = [
+    ...new Set([...[...high.values()].flatMap((list) => list.map(({ above }) => above)), ...ends]),
+  ];
+  // One dress for all heights at which the same layers lie: the higher, the fewer of them.
+  const thinned = new Map<Dress, Map<number, Dress>>();
+  const reaching = (dress: Dress, height: number): Dress => {
+    const layers = layersAt(dress, height);
+    if (layers.length === dress.layers.length) return dress;
+    const known = thinned.get(dress) ?? new Map<number, Dress>();
+    thinned.set(dress, known);
+    const thin = known.get(layers.length) ?? { ...dress, layers };
+    known.set(layers.length, thin);
+    return thin;
+  };
   const at = (key: string, height: number): Dress | undefined =>
     high.get(key)?.find(({ above }) => height >= above)?.dress ?? recipes.get(key);
   return {
     of: (ground, section, height = -Infinity) =>
-      (section === null ? undefined : at(`${ground} ${section}`, height)) ?? at(`${ground} `, height) ?? bare,
+      reaching(
+        (section === null ? undefined : at(`${ground} ${section}`, height)) ??
+          at(`${ground} `, height) ??
+          bare,
+        height,
+      ),
     band: (height) => {
       let band = 0;
       for (const above of heights) if (height >= above) band++;

@@ -1,6 +1,7 @@
 import { FAMILIES, partId, type Family } from '../catalogue/index.ts';
 import { rimsOf } from '../cut/index.ts';
-import { membersOf, plantsOf } from '../terrain/index.ts';
+import { present } from '../grid/index.ts';
+import { leavesOf, membersOf, plantsOf } from '../terrain/index.ts';
 import {
   appearances,
   characterAt,
@@ -29,13 +30,6 @@ function plantPart(crown: number, height: number): string {
   const side = [6, 4, 2].find((size) => crown >= size) ?? 1;
   return partId('plant', side, side, side === 6 ? 24 : height > 6 ? 12 : 3);
 }
-const SEASON_COLOURS: Record<string, string> = {
-  any: 'fern',
-  spring: 'willow',
-  summer: 'fern',
-  autumn: 'rust',
-  winter: 'bark',
-};
 
 /** Bricks one stud wide along a course: fours, and what closes it. */
 function bricksAlong(length: number): [number, number][] {
@@ -109,18 +103,16 @@ export function thingLines(scene: Scene): ThingLine[] {
     from: string,
   ) => void lines.push({ part, colour, qty, purpose, at: at && { x: at.x, y: at.y }, from });
   const piece = (family: Family, w: number, d: number, h?: number) => partId(family, w, d, h);
+  const leaves = leavesOf(scene);
   for (const planting of listOf(scene, 'planting'))
-    for (const plant of plantsOf(planting))
-      add(
-        'planting',
-        plantPart(plant.crown, plant.height),
-        SEASON_COLOURS[planting.mix[plant.kind].season],
-        1,
-        plant,
-        planting.name,
-      );
-  for (const tree of listOf(scene, 'tree'))
-    add('planting', plantPart(tree.crown, tree.height), SEASON_COLOURS[tree.season], 1, tree, tree.name);
+    plantsOf(planting).forEach((plant, i) => {
+      const colour = present(leaves.plants.get(planting.id)?.[i], 'the colour of a plant');
+      add('planting', plantPart(plant.crown, plant.height), colour, 1, plant, planting.name);
+    });
+  for (const tree of listOf(scene, 'tree')) {
+    const colour = present(leaves.trees.get(tree.id), 'the colour of a tree');
+    add('planting', plantPart(tree.crown, tree.height), colour, 1, tree, tree.name);
+  }
   for (const figure of listOf(scene, 'figure'))
     if (figure.state !== 'placed')
       add('figures', FIGURE_PART, 'any', unnamedFigures(scene, figure), figure, figure.name);

@@ -66,7 +66,7 @@ const defaultRate = (work: Work, method: Method | null): number =>
 
 /** How ground is built in a section, or where none is named. */
 export const methodOf = (scene: Scene, section: string | null): Method =>
-  (section === null ? null : (scene.section[section]?.method ?? null)) ?? displayOf(scene).method;
+  scene.section[section ?? '']?.method ?? displayOf(scene).method;
 
 /** Standard deviation of the logarithm of the sessions' rates. */
 function scatterOf(sessions: readonly { minutes: number; pieces: number }[]): number {

@@ -1,4 +1,4 @@
-import { containsPoint, intersection, type Rect } from '../grid/index.ts';
+import { containsPoint, countOf, intersection, type Rect } from '../grid/index.ts';
 import { colourName, partName } from '../catalogue/index.ts';
 import type { EvaluatedFinding } from '../findings/index.ts';
 import { neighboursOf } from '../cut/index.ts';
@@ -108,9 +108,14 @@ export function offeredTasks(scene: Scene, { findings, blocks }: AskedOf): Offer
       ...{ work: 'planning', stage: 'ground', likely: HOURS.seam },
     });
   }
-  for (const { id, title, state, use, section } of listOf(scene, 'thread'))
-    if (state === 'accepted' && use === 'advice')
-      offer(`advice:${id}`, `As advised: ${title}`, named(section), { likely: HOURS.advice });
+  for (const { id, title, state, use, section, askedBy } of listOf(scene, 'thread'))
+    if (state === 'accepted' && use !== 'handover')
+      offer(
+        `advice:${id}`,
+        use === 'wish' ? `As ${countOf(askedBy, 'follower')} wished: ${title}` : `As advised: ${title}`,
+        named(section),
+        { likely: HOURS.advice },
+      );
   for (const figure of listOf(scene, 'figure')) {
     if (figure.state === 'placed') continue;
     const { id, name, x, y } = figure;

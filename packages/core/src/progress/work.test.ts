@@ -53,6 +53,16 @@ describe('tasks that are offered', () => {
       threads: [
         { id: 't', title: 'Ivy on the wall', text: 'x', by: 'bo', section: 'a', state: 'accepted' },
         { id: 'u', title: 'Never', text: 'x', by: 'bo', section: 'a', state: 'declined' },
+        {
+          id: 'w',
+          title: 'A lamp',
+          text: 'x',
+          by: null,
+          use: 'wish',
+          askedBy: 38,
+          section: 'a',
+          state: 'accepted',
+        },
       ],
     };
     const told = (more: object) =>
@@ -63,6 +73,7 @@ describe('tasks that are offered', () => {
       ['marker:k', 'Decide: Which gate', 'a', null],
       ['placeholder:p', 'Swap 3 × brick 1×2, Rust for Slate', 'a', 3],
       ['advice:t', 'As advised: Ivy on the wall', 'a', null],
+      ['advice:w', 'As 38 followers wished: A lamp', 'a', null],
       ['figure:f', 'Place “Anglers”, 2 figures', 'a', 2],
       ['block:m1', 'Ground of A1', 'a', 900],
       ['list:h', 'Build 2 × Toll house', 'a', 80],

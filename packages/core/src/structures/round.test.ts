@@ -112,8 +112,9 @@ test('each stud of walls, floors and roof is filled once, every piece is borne, 
             z >= one.z &&
             z < one.z + one.h,
         );
+      const fronts = frontsOf(own);
       const behindWindow = (x: number, y: number, z: number) =>
-        frontsOf(own).some(({ bays }) =>
+        fronts.some(({ bays }) =>
           bays.some(
             ({ opening }) =>
               opening !== null &&

@@ -8,6 +8,7 @@ export * from './shape.ts';
 export * from './strip.ts';
 export * from './profile.ts';
 export * from './scatter.ts';
+export { SUMMER_LEAF, leavesOf, usualLeaf, type Leaves } from './leaves.ts';
 export { MAX_SAMPLE, packSamples, readSamples } from './samples.ts';
 export * from './stand.ts';
 export {

@@ -85,7 +85,8 @@ export function cavityCard(scene: Scene, relief: Relief, id: string): CavityCard
   const mouths: [number, number, number, number][] = [];
   for (let k = 0; k < shape.mask.length; k++) {
     if (!shape.mask[k]) continue;
-    const [x, y] = [shape.x + (k % shape.w), shape.y + Math.trunc(k / shape.w)];
+    const x: number = shape.x + (k % shape.w);
+    const y: number = shape.y + Math.trunc(k / shape.w);
     const i = (y - relief.y) * relief.w + x - relief.x;
     if (relief.ground[i] === OUTSIDE) continue;
     if (!isRoofed(x, y)) {
@@ -142,7 +143,7 @@ export function standChoices(
   const range = (heights: Int16Array): number => {
     let high = -32_768;
     for (let y = place.y; y < place.y + place.d; y++)
-      for (let x = place.x; x < place.x + place.w; x++) {
+      for (let x: number = place.x; x < place.x + place.w; x++) {
         const i = (y - relief.y) * relief.w + x - relief.x;
         if (relief.ground[i] !== OUTSIDE) high = Math.max(high, heights[i]);
       }

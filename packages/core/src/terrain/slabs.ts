@@ -89,7 +89,7 @@ export function cutOpen(
   if (!on) return;
   const ground = GROUNDS.indexOf(thing.ground);
   for (let y = on.y; y < on.y + on.d; y++)
-    for (let x = on.x; x < on.x + on.w; x++) {
+    for (let x: number = on.x; x < on.x + on.w; x++) {
       const i = (y - raster.y) * raster.w + x - raster.x;
       const height = raster.height[i];
       if (!mask[(y - area.y) * area.w + x - area.x] || raster.ground[i] === OUTSIDE) continue;

@@ -5,7 +5,7 @@ import { freshId, useDisplay, useEdit, useScene } from '../../data/useDisplay.ts
 import { CheckField, DateField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
-import { today } from '../../workers/derived.tsx';
+import { today } from '../../workers/useDerived.ts';
 import { MilestonePromises } from './MilestonePromises.tsx';
 import { People } from './People.tsx';
 import { useSetDisplay } from '../../data/useSetDisplay.ts';

@@ -3,6 +3,7 @@ import {
   BACKS,
   COLOUR_POLICIES,
   GLUES,
+  MONTH_WORDS,
   PLACEHOLDERS,
   SEASONS,
   WINDS,
@@ -84,6 +85,16 @@ export function HouseRules({ disabled }: { disabled: boolean }) {
           ...SEASONS.map((value) => ({ value, word: capital(value) })),
         ]}
         onCommit={(season) => rule({ season: season === '' ? null : season })}
+      />
+      <SelectField
+        label="Month, for leaves"
+        value={String(display.month ?? '')}
+        disabled={disabled}
+        options={[
+          { value: '', word: 'not agreed' },
+          ...MONTH_WORDS.map((word, i) => ({ value: String(i + 1), word })),
+        ]}
+        onCommit={(month) => rule({ month: month === '' ? null : Number(month) })}
       />
       <TextField
         label="Heights are measured from"

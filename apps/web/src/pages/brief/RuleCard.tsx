@@ -10,7 +10,7 @@ import { useResize } from '../../ui/ResizeDialog.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { capital } from '../../ui/words.ts';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import { FootprintLimit } from './FootprintLimit.tsx';
 import { useSetDisplay } from '../../data/useSetDisplay.ts';
 

@@ -28,7 +28,7 @@ import { CheckField, NumberField, QuantityField, SelectField, TextField } from '
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { capital, percentOf } from '../../ui/words.ts';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 import { FACINGS, FORM_WORDS, POSE_WORDS, CHARACTER_STATE_WORDS, roleWord } from './castWords.ts';
 

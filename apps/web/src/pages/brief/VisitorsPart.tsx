@@ -9,7 +9,7 @@ import { useDisplay, useLink, useScene } from '../../data/useDisplay.tsx';
 import { save } from '../../ui/save.ts';
 import { Basis, DefinitionRow, Heading } from '../../ui/parts.tsx';
 import { usePaper } from '../../data/sheets.ts';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 
 type ToldScene = Parameters<typeof totalsOf>[0] & Pick<Scene, 'version'>;
 

@@ -1,6 +1,15 @@
 import { useEffect, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { listOf, repliesOf, stampOf, type Scene, type Thread } from '@quarry/core/document';
+import { countOf } from '@quarry/core/grid';
+import {
+  listOf,
+  repliesOf,
+  stampOf,
+  wishesOf,
+  wishesWord,
+  type Scene,
+  type Thread,
+} from '@quarry/core/document';
 import { keys, queryClient } from '../../data/api.ts';
 import { crewApi } from '../../data/crewApi.ts';
 import { useDisplay, useLink } from '../../data/useDisplay.tsx';
@@ -11,7 +20,7 @@ import { NewAdvice } from './NewAdvice.tsx';
 import { StateWord } from './threadText.tsx';
 import { ThreadView } from './ThreadView.tsx';
 
-const SHOWN = ['open', 'mine', 'all'] as const;
+const SHOWN = ['open', 'mine', 'wishes', 'all'] as const;
 
 /** What was advised, by thing, place or finding, and what became of it. */
 export function AdvicePanel() {
@@ -31,9 +40,15 @@ export function AdvicePanel() {
             (section === '' || thread.section === section) &&
             (shown === 'all' ||
               (shown === 'open' && thread.state === 'open') ||
+              (shown === 'wishes' && thread.use === 'wish') ||
               (shown === 'mine' && concerns(scene, thread, person))),
         )
-        .toSorted((a, b) => lastAt(scene, b).localeCompare(lastAt(scene, a)) || (a.id < b.id ? -1 : 1)),
+        .toSorted(
+          (a, b) =>
+            (shown === 'wishes' ? b.askedBy - a.askedBy : 0) ||
+            lastAt(scene, b).localeCompare(lastAt(scene, a)) ||
+            (a.id < b.id ? -1 : 1),
+        ),
     [scene, section, shown, person],
   );
   const asked = query.get('thread');
@@ -94,6 +109,11 @@ export function AdvicePanel() {
             Advise
           </button>
         </div>
+        {shown === 'wishes' && (
+          <p className="px-3 py-1.5 border-b hair text-xs" role="status">
+            {wishesWord(wishesOf(scene)) ?? 'No wish of followers yet: write one down with “Advise”.'}
+          </p>
+        )}
         <ul className="overflow-auto flex-1" aria-label="Advice">
           {threads.map((thread) => {
             const fresh = unread.has(thread.id);
@@ -120,6 +140,7 @@ export function AdvicePanel() {
                       {thread.section && `, section ${scene.section[thread.section]?.letter ?? ''}`}
                     </span>
                     <span>
+                      {thread.use === 'wish' && `${countOf(thread.askedBy, 'follower')}, `}
                       {thread.proposal.length > 0 && 'proposal, '}
                       {answers > 0 && `${answers} ${answers === 1 ? 'answer' : 'answers'}, `}
                       <StateWord state={thread.state} />

@@ -5,7 +5,7 @@ import { listOf, stageWord } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit, useLink, useIsPlanner } from '../../data/useDisplay.tsx';
 import { Avatar, ringOf } from '../../ui/Avatar.tsx';
 import { Basis, Dialog, Empty, Heading } from '../../ui/parts.tsx';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 
 /** Every section with who holds it, how far it is, and what it waits for. */
 export function HoldingsPanel() {

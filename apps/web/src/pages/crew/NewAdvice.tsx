@@ -5,7 +5,7 @@ import { freshId, useDisplay, useEdit, useLink } from '../../data/useDisplay.tsx
 import { useView } from '../../data/view.ts';
 import { Heading } from '../../ui/parts.tsx';
 import { capital } from '../../ui/words.ts';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 
 /** Advice about what is picked on the plan, a finding, or a section. */
 export function NewAdvice({
@@ -32,6 +32,7 @@ export function NewAdvice({
   const [title, setTitle] = useState(found ? found.sentence.slice(0, 120) : '');
   const [text, setText] = useState('');
   const [section, setSection] = useState(guess ?? '');
+  const [askedBy, setAskedBy] = useState<string | null>(null);
   if (person === null)
     return (
       <p className="p-4 max-w-prose">
@@ -47,6 +48,7 @@ export function NewAdvice({
     const done = edit.add('', 'thread', fresh, {
       ...{ title: title.trim(), text: text.trim(), by: person, at: new Date().toISOString() },
       ...{ about: thing, finding: found?.key ?? null, section: section || null },
+      ...(askedBy === null ? {} : { use: 'wish' as const, askedBy: Number(askedBy) }),
       ...{ x: at ? half(at.x) : null, y: at ? half(at.y) : null, mentions: mentionsIn(scene, text) },
     });
     if (done) onDone(fresh);
@@ -91,6 +93,32 @@ export function NewAdvice({
           onChange={(event) => setText(event.currentTarget.value)}
         />
       </label>
+      <div className="flex flex-wrap items-center gap-2">
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm"
+            checked={askedBy !== null}
+            onChange={(event) => setAskedBy(event.currentTarget.checked ? '1' : null)}
+          />
+          <span>A wish of followers</span>
+        </label>
+        {askedBy !== null && (
+          <label className="flex items-center gap-2">
+            <input
+              type="number"
+              className="input input-sm w-28 fig text-right"
+              required
+              min={1}
+              max={1_000_000}
+              step={1}
+              value={askedBy}
+              onChange={(event) => setAskedBy(event.currentTarget.value)}
+            />
+            <span>followers asked for it</span>
+          </label>
+        )}
+      </div>
       <label className="flex items-center gap-2">
         <span>For section</span>
         <select
@@ -113,7 +141,7 @@ export function NewAdvice({
           className="btn btn-sm btn-primary"
           disabled={title.trim() === '' || text.trim() === ''}
         >
-          Give the advice
+          {askedBy === null ? 'Give the advice' : 'Write down the wish'}
         </button>
         <button type="button" className="btn btn-sm" onClick={() => link.beginDraft()}>
           {capital('show it as a proposal instead')}

@@ -13,7 +13,7 @@ import { useDisplay, useLink, useScene } from '../../data/useDisplay.tsx';
 import { Basis, Failure, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { PlanPicture } from '../../ui/PlanPicture.tsx';
 import { capital, chanceWord, dayWord } from '../../ui/words.ts';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import { useOutlook } from '../../workers/useOutlook.ts';
 import { SendReport } from './SendReport.tsx';
 import { usePast } from './usePast.ts';
@@ -246,6 +246,17 @@ function Report({
             </ul>
           </section>
         ))}
+        {made.wishes.length > 0 && (
+          <>
+            <Heading>Wishes of followers</Heading>
+            <p>{made.wishes[0]}.</p>
+            <ul className="list-disc pl-5">
+              {made.wishes.slice(1).map((line) => (
+                <li key={line}>{line}</li>
+              ))}
+            </ul>
+          </>
+        )}
         {made.versions.length > 0 && (
           <>
             <Heading>Versions</Heading>

@@ -9,17 +9,25 @@ import {
   rebase,
   repliesOf,
   thingOf,
+  wishesOf,
   type Change,
   type Scene,
   type Thread,
   type ThreadState,
 } from '@quarry/core/document';
-import { freshId, useDisplay, useEdit, useLink, useDenialReason } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useLink, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
-import { Heading } from '../../ui/parts.tsx';
-import { capital } from '../../ui/words.ts';
-import { useDerived } from '../../workers/derived.tsx';
+import { NumberField } from '../../ui/fields.tsx';
+import { DefinitionRow, Heading } from '../../ui/parts.tsx';
+import { capital, dayWord } from '../../ui/words.ts';
+import { useDerived } from '../../workers/useDerived.ts';
 import { ThreadText, StateWord } from './threadText.tsx';
+
+const USE_WORDS: Readonly<Record<Thread['use'], string>> = {
+  advice: 'Advice',
+  wish: 'Wish of followers',
+  handover: 'Hand-over',
+};
 
 /** A thread: message, proposal, answers and decision. */
 export function ThreadView({ thread }: { thread: Thread }) {
@@ -47,7 +55,7 @@ export function ThreadView({ thread }: { thread: Thread }) {
         <StateWord state={thread.state} />
       </div>
       <p className="ink-2 text-xs py-1">
-        {thread.use === 'handover' ? 'Hand-over' : 'Advice'}
+        {USE_WORDS[thread.use]}
         {about && ` about ${labelOf(scene, about.kind, about.id)}`}
         {thread.section && `, section ${scene.section[thread.section]?.letter ?? ''}`}
         {(about || place) && (
@@ -68,6 +76,7 @@ export function ThreadView({ thread }: { thread: Thread }) {
           {found ? found.sentence : 'The finding it was about is gone: what it asked for has been done.'}
         </p>
       )}
+      {thread.use === 'wish' && <WishPart thread={thread} />}
       <ThreadText by={thread.by} at={thread.at} text={thread.text} />
       {thread.proposal.length > 0 && <Proposal thread={thread} />}
       {repliesOf(scene, thread.id).map((one) => (
@@ -108,6 +117,40 @@ export function ThreadView({ thread }: { thread: Thread }) {
       )}
       <Decide thread={thread} />
     </article>
+  );
+}
+
+/** How many followers wish for it, and the milestone that promises it. */
+function WishPart({ thread }: { thread: Thread }) {
+  const scene = useScene('thread', 'milestone');
+  const link = useLink();
+  const edit = useEdit();
+  const may = useDenialReason();
+  const wish = wishesOf(scene).find((one) => one.thread.id === thread.id);
+  const count = (askedBy: number): Change => ({
+    ...{ op: 'patch', kind: 'thread', id: thread.id, v: thread.v, set: { askedBy } },
+  });
+  return (
+    <>
+      <NumberField
+        label="Followers who asked for it"
+        whole
+        min={1}
+        max={1_000_000}
+        value={thread.askedBy}
+        disabled={may(count(thread.askedBy)) !== null}
+        onCommit={(askedBy) => edit.change(`counted who wishes “${thread.title}”`, [count(askedBy ?? 1)])}
+      />
+      <dl>
+        <DefinitionRow label="Promised for">
+          <Link className="act link text-secondary" to={`/d/${link.id}/brief?sheet=dates`}>
+            {wish?.promisedFor
+              ? `${wish.promisedFor.name}, ${dayWord(wish.promisedFor.date)}`
+              : 'no milestone yet'}
+          </Link>
+        </DefinitionRow>
+      </dl>
+    </>
   );
 }
 

@@ -4,7 +4,7 @@ import { fromRows, type Scene } from '@quarry/core/document';
 import { keys } from '../../data/api.ts';
 import { crewApi } from '../../data/crewApi.ts';
 import { useLink } from '../../data/useDisplay.tsx';
-import { useDerived, type CompiledGround } from '../../workers/derived.tsx';
+import { useDerived, type CompiledGround } from '../../workers/useDerived.ts';
 
 /** The display as it was after a number of its log; its ground a moment later. Null: nothing is asked. */
 export function usePast(seq: number | null) {

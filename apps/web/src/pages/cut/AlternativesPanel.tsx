@@ -15,7 +15,7 @@ import { CheckField, NumberField, SelectField } from '../../ui/fields.tsx';
 import { ModuleSize } from '../../ui/ModuleSize.tsx';
 import { Basis, Failure, Heading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 import type { useAlternatives } from '../../workers/useAlternatives.ts';
 import { Found, Over } from './FoundPart.tsx';

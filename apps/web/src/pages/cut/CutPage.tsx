@@ -8,7 +8,7 @@ import { useView, type CutLine } from '../../data/view.ts';
 import { PAGE_SHEETS } from '../../frame/pages.ts';
 import { useSheet } from '../../frame/useSheet.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 import { useAlternatives } from '../../workers/useAlternatives.ts';
 import { CarriedList } from './CarriedTable.tsx';

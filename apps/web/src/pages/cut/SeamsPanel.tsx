@@ -8,7 +8,7 @@ import { useSheets } from '../../data/sheets.ts';
 import { useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { QuantityField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
-import type { SeamEntry } from '../../workers/derived.tsx';
+import type { SeamEntry } from '../../workers/useDerived.ts';
 import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 import { SeamProfile } from './SeamProfile.tsx';
 

@@ -25,7 +25,7 @@ import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDis
 import { levelIn, useView, type CutLine, type Picked } from '../../data/view.ts';
 import { Quantity } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import { CompareBar } from './CompareBar.tsx';
 import { CompareMenu } from './CompareMenu.tsx';
 import { Exchange } from './Exchange.tsx';

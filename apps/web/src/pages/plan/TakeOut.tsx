@@ -11,7 +11,7 @@ import { useSheets } from '../../data/sheets.ts';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { paperOf, useView } from '../../data/view.ts';
 import { SelectField } from '../../ui/fields.tsx';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 
 /** How many of the scales that fit are offered. */
 const MAX_SCALES = 5;

@@ -28,7 +28,7 @@ import { Basis, Heading, DefinitionRow, Quantity } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { capital } from '../../ui/words.ts';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import { useSetFields } from '../../ui/EntityForm.tsx';
 
 // What the data sheets of ground and ways have beyond their plain fields.

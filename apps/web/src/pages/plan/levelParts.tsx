@@ -21,7 +21,7 @@ import { useDisplay } from '../../data/useDisplay.tsx';
 import { SelectField } from '../../ui/fields.tsx';
 import { useSetFields } from '../../ui/EntityForm.tsx';
 import { Basis, DefinitionRow, Heading, Quantity } from '../../ui/parts.tsx';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 
 // What the data sheets of decks, cavities and what stands on them have beyond their plain fields.
 

@@ -2,7 +2,8 @@ import { lengthOfLine, MM_PER_STUD } from '@quarry/core/grid';
 import { membersOf, plantsOf } from '@quarry/core/terrain';
 import { listOf, type Planting, type Repeat } from '@quarry/core/document';
 import { useScene } from '../../data/useDisplay.tsx';
-import { NumberField, TextField } from '../../ui/fields.tsx';
+import { LEAF_CHOICES } from '../../ui/fieldSpec.ts';
+import { NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { useSetFields } from '../../ui/EntityForm.tsx';
@@ -42,10 +43,12 @@ export function RepeatPart({ repeat }: { repeat: Repeat }) {
   );
 }
 
+/** Two lines a plant: its name and leaves, then its numbers. */
+const MIX_COLUMNS = 'repeat(4, minmax(0, 1fr)) 2.4rem';
+
 export function PlantingPart({ planting, disabled }: { planting: Planting; disabled: boolean }) {
   const set = useSetFields({ kind: 'planting', id: planting.id });
   const plants = plantsOf(planting);
-  const columns = '1fr 2.6rem 3rem 3rem 2.6rem 24px';
   const change = (i: number, fields: object) =>
     set('changed the mix of', { mix: planting.mix.map((one, j) => (i === j ? { ...one, ...fields } : one)) });
   const number = (i: number, key: 'share' | 'low' | 'high' | 'crown', word: string, max: number, min = 1) => (
@@ -65,9 +68,9 @@ export function PlantingPart({ planting, disabled }: { planting: Planting; disab
       <DefinitionRow label="Plants">{plants.length}</DefinitionRow>
       <Rows
         id="mix"
-        title="Mix"
-        columns={columns}
-        words={['Plant', { right: 'parts' }, { right: 'from, p' }, { right: 'to, p' }, { right: 'wide' }]}
+        title="Mix, with its leaves"
+        columns={MIX_COLUMNS}
+        words={['parts', 'from, p', 'to, p', 'wide', 'plants'].map((right) => ({ right }))}
         add={{
           word: 'Plant',
           disabled: disabled || planting.mix.length >= 24,
@@ -77,36 +80,43 @@ export function PlantingPart({ planting, disabled }: { planting: Planting; disab
             }),
         }}
       >
-        {planting.mix.map(({ name }, i) => (
-          <Row key={i} label={name} columns={columns}>
-            <TextField
-              bare
-              required
-              label={`Plant ${i + 1}`}
-              value={name}
-              disabled={disabled}
-              onCommit={(value) => change(i, { name: value })}
-            />
-            {number(i, 'share', 'parts', 1000, 0)}
-            {number(i, 'low', 'lowest', 3000)}
-            {number(i, 'high', 'highest', 3000)}
-            {number(i, 'crown', 'width', 64, 0.5)}
+        {planting.mix.map(({ name, season }, i) => (
+          <Row key={i} label={name} columns={MIX_COLUMNS}>
+            <span className="col-span-2">
+              <TextField
+                bare
+                required
+                label={`Plant ${i + 1}`}
+                value={name}
+                disabled={disabled}
+                onCommit={(value) => change(i, { name: value })}
+              />
+            </span>
+            <span className="col-span-2">
+              <SelectField
+                bare
+                label={`Leaves of ${name}`}
+                value={season}
+                options={LEAF_CHOICES}
+                disabled={disabled}
+                onCommit={(value) => change(i, { season: value })}
+              />
+            </span>
             <RemoveButton
               what={name}
               disabled={disabled || planting.mix.length < 2}
               onClick={() => set('changed the mix of', { mix: planting.mix.filter((_, j) => j !== i) })}
             />
+            {number(i, 'share', 'parts', 1000, 0)}
+            {number(i, 'low', 'lowest', 3000)}
+            {number(i, 'high', 'highest', 3000)}
+            {number(i, 'crown', 'width', 64, 0.5)}
+            <span className="fig text-right" title={`Plants of ${name}`}>
+              {plants.filter(({ kind }) => kind === i).length}
+            </span>
           </Row>
         ))}
       </Rows>
-      <ul className="text-xs ink-2">
-        {planting.mix.map(({ name }, kind) => (
-          <li key={kind} className="flex justify-between">
-            <span>{name}</span>
-            <span className="fig">{plants.filter((plant) => plant.kind === kind).length}</span>
-          </li>
-        ))}
-      </ul>
     </>
   );
 }

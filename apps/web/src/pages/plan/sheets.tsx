@@ -15,7 +15,7 @@ import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fie
 import { DefinitionRow } from '../../ui/parts.tsx';
 import { personOptions } from '../../ui/picks.ts';
 import { basesInWords, capital } from '../../ui/words.ts';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 
 type Place = Rect & { name: string };
 

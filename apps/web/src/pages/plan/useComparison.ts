@@ -5,7 +5,7 @@ import { differencesBetween, type Scene } from '@quarry/core/document';
 import { useDisplay, useLink } from '../../data/useDisplay.tsx';
 import { sceneOfVersion, versionName } from '../../data/versions.ts';
 import { useView, type Comparison } from '../../data/view.ts';
-import type { CompiledGround } from '../../workers/derived.tsx';
+import type { CompiledGround } from '../../workers/useDerived.ts';
 import { useGroundOf } from '../../workers/useGroundOf.ts';
 
 /** What the plan is compared with. */

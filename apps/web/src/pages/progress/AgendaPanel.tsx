@@ -9,7 +9,7 @@ import { DateField, NumberField, TextField, TimeField } from '../../ui/fields.ts
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { dayWord } from '../../ui/words.ts';
-import { today } from '../../workers/derived.tsx';
+import { today } from '../../workers/useDerived.ts';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
 /** How far the list looks ahead, weeks, and how many times together it names. */

@@ -3,7 +3,7 @@ import { earnedIndices, earnedValue } from '@quarry/core/progress';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { Basis, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { Tabs } from '../../ui/Tabs.tsx';
-import { today } from '../../workers/derived.tsx';
+import { today } from '../../workers/useDerived.ts';
 import { useCounts } from '../../workers/useCounts.ts';
 
 const UNITS = [

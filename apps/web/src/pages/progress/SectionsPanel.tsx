@@ -9,7 +9,7 @@ import { useDisplay, useEdit, useLink, useDenialReason, useScene } from '../../d
 import { useView } from '../../data/view.ts';
 import { NumberField, TextField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
-import { today, useDerived } from '../../workers/derived.tsx';
+import { today, useDerived } from '../../workers/useDerived.ts';
 import { ProgressMap } from './ProgressMap.tsx';
 
 /** What keeps a section from going on, of all it waits for. */

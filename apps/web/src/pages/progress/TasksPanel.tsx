@@ -25,7 +25,7 @@ import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { personOptions, sectionOptions } from '../../ui/picks.ts';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { DRYING_OPTIONS, capital, dayWord, dryingCaution } from '../../ui/words.ts';
-import { today, useDerived } from '../../workers/derived.tsx';
+import { today, useDerived } from '../../workers/useDerived.ts';
 import { useBlocks } from '../../workers/useCounts.ts';
 
 /** So many tasks of a section, and offers, are listed at once. */

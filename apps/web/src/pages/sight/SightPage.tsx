@@ -15,7 +15,7 @@ import { useSheet } from '../../frame/useSheet.ts';
 import { Empty, Failure, Loading } from '../../ui/parts.tsx';
 import { Tabs } from '../../ui/Tabs.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import type { Asked } from '../../workers/askOnce.ts';
 import { useSight } from '../../workers/useSight.ts';
 import { SeenFrom } from './SeenFrom.tsx';

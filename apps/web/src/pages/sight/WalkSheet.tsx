@@ -13,7 +13,7 @@ import { Basis, Empty, Failure, Heading, Loading } from '../../ui/parts.tsx';
 import { save } from '../../ui/save.ts';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { VersionBesideField } from '../../ui/VersionBesideField.tsx';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import { useGroundOf } from '../../workers/useGroundOf.ts';
 import { useWalkMesh } from '../../workers/useSight.ts';
 import { HeadTurn, STEP } from './standpoint.ts';

@@ -6,7 +6,7 @@ import type { Relief } from '@quarry/core/terrain';
 import { currentPlace, highestTable } from '@quarry/core/venue';
 import { eyeHeights, lookedAt, publicDistance, viewpointsOf, type WalkMesh } from '@quarry/core/visibility';
 import { useView } from '../../data/view.ts';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import { OFF, eyeAndTarget, sideLengthOf, standingAt, type Standpoint } from './standpoint.ts';
 
 /** Eye heights where no place says them, mm (from memory, as in a new place). */

@@ -6,7 +6,7 @@ import { displayOf, listOf, type Change } from '@quarry/core/document';
 import { api } from '../../data/api.ts';
 import { usePaper } from '../../data/sheets.ts';
 import { freshId, useDisplay, useEdit, useLink } from '../../data/useDisplay.tsx';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import { save } from '../../ui/save.ts';
 import { needsCsv, needsXlsx, pickLines } from './takeOut.ts';
 import type { NeedRow } from './rows.ts';

@@ -14,7 +14,7 @@ import { displayOf, mergeLines, type PartLine } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { PartColour } from '../../ui/Swatch.tsx';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import type { BuyGoal } from '../../workers/source.worker.ts';
 import { readTable } from './readTable.ts';
 import { sectionChoices } from './rows.ts';

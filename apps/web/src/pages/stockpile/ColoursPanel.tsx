@@ -19,6 +19,7 @@ import { freshId, useEdit, useIsPlanner, useScene } from '../../data/useDisplay.
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
 import { CustomGrounds } from './CustomGrounds.tsx';
+import { LeavesPart } from './LeavesPart.tsx';
 import { RecipeSheet } from './RecipeSheet.tsx';
 
 const PaintedBoard = lazy(() =>
@@ -102,7 +103,7 @@ export function ColoursPanel() {
         <ColourSheet colour={colour} sight={sight} />
       </section>
       <div>
-        <div className="join pb-2" role="group" aria-label="What ground is made of">
+        <div className="join pb-2" role="group" aria-label="What colours are for">
           {PARTS.map((one) => (
             <button
               key={one.part}
@@ -116,6 +117,7 @@ export function ColoursPanel() {
           ))}
         </div>
         {part === 'grounds' && <CustomGrounds />}
+        {part === 'leaves' && <LeavesPart />}
         <section aria-label="Recipes" hidden={part !== 'recipes'}>
           <div className="flex items-center gap-2 pb-1">
             <select
@@ -167,6 +169,7 @@ export function ColoursPanel() {
 const PARTS = [
   { part: 'recipes', word: 'Recipes for ground' },
   { part: 'grounds', word: 'Custom grounds' },
+  { part: 'leaves', word: 'Leaves by month' },
 ] as const;
 
 function ColourSheet({ colour, sight }: { colour: Colour; sight: ColourVision }) {

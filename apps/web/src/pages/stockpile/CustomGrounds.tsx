@@ -20,11 +20,11 @@ import { useDisplay, useEdit, useIsPlanner, useScene } from '../../data/useDispl
 import { useView } from '../../data/view.ts';
 import { EntityFields } from '../../ui/EntityForm.tsx';
 import { COLOUR_CHOICES, PALETTE_CHOICES, field } from '../../ui/fieldSpec.ts';
-import { NumberField, SelectField } from '../../ui/fields.tsx';
+import { NumberField, OptionalQuantityField, SelectField } from '../../ui/fields.tsx';
 import { Basis, DefinitionRow, Empty, Heading } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { PartColour, Swatch } from '../../ui/Swatch.tsx';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 
 const FIELDS = [
   field.text('name', 'Name'),
@@ -49,7 +49,7 @@ const FIELDS = [
   ),
 ];
 const MAX_LAYERS = 6;
-const COLUMNS = '1fr 64px 24px';
+const COLUMNS = '1fr 64px 112px 24px';
 
 /** Grounds that the display describes itself, beside those of every display: snow, mud, molten rock, clear water. */
 export function CustomGrounds() {
@@ -65,7 +65,7 @@ export function CustomGrounds() {
     const data = {
       name: 'Snow',
       colour: 'chalk',
-      layers: [{ colour: 'chalk', plates: 1 }],
+      layers: [{ colour: 'chalk', plates: 1, upTo: null }],
       hatch: 'flakes' as const,
     };
     if (edit.add('described a ground', 'customGround', free, data)) setChosen(free);
@@ -125,11 +125,12 @@ function GroundForm({ ground, plans }: { ground: CustomGround; plans: boolean })
         id="layers"
         title="Layers under its cover, the top one first"
         columns={COLUMNS}
-        words={['Colour', { right: 'Plates' }]}
+        words={['Colour', { right: 'Plates' }, { right: 'On ground up to' }]}
         add={{
           word: 'Layer',
           disabled: !plans || ground.layers.length >= MAX_LAYERS,
-          onClick: () => set('added a layer', [...ground.layers, { colour: ground.colour, plates: 1 }]),
+          onClick: () =>
+            set('added a layer', [...ground.layers, { colour: ground.colour, plates: 1, upTo: null }]),
         }}
       >
         {ground.layers.map((layer, i) => {
@@ -160,6 +161,17 @@ function GroundForm({ ground, plans }: { ground: CustomGround; plans: boolean })
                 max={60}
                 disabled={!plans}
                 onCommit={(plates) => put({ plates: plates ?? 1 })}
+              />
+              <OptionalQuantityField
+                bare
+                label={`Layer ${i + 1} on ground up to`}
+                measure="plates"
+                value={layer.upTo}
+                none="any height"
+                min={-3000}
+                max={3000}
+                disabled={!plans}
+                onCommit={(upTo) => put({ upTo })}
               />
               <RemoveButton
                 what={`layer ${i + 1}`}
@@ -204,11 +216,18 @@ function AsBuilt({ ground }: { ground: CustomGround }) {
   const px = Math.min(PLATE_PX, MAX_PX / thick);
   const bands = [
     { colour: ground.colour, plates: 1, word: 'cover' },
-    ...ground.layers.map((layer) => ({ ...layer, word: '' })),
+    ...ground.layers.map((layer) => ({
+      ...layer,
+      word: layer.upTo === null ? '' : `on ground up to ${formatPlates(layer.upTo)}`,
+    })),
   ];
   return (
     <section aria-label="As it is built">
-      <Heading aside={`${formatPlates(thick)} = ${formatMm(thick * PLATE)}`}>From the top down</Heading>
+      <Heading aside={`${formatPlates(thick)} = ${formatMm(thick * PLATE)}`}>
+        {ground.layers.some(({ upTo }) => upTo !== null)
+          ? 'From the top down, where it is deepest'
+          : 'From the top down'}
+      </Heading>
       <ul className="border border-base-content">
         {bands.map(({ colour, plates, word }, i) => (
           <li

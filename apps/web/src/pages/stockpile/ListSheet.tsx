@@ -9,7 +9,7 @@ import { personOptions, sectionOptions } from '../../ui/picks.ts';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { PartColour } from '../../ui/Swatch.tsx';
 import { save } from '../../ui/save.ts';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import { piecesOf } from './piecesOf.ts';
 
 const PURPOSES: Record<(typeof LIST_PURPOSES)[number], string> = {

@@ -5,7 +5,7 @@ import { countOf } from '@quarry/core/grid';
 import { listOf } from '@quarry/core/document';
 import { freshId, useEdit, useIsPlanner, useScene } from '../../data/useDisplay.tsx';
 import { Empty, Heading, Loading } from '../../ui/parts.tsx';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import { ListSheet } from './ListSheet.tsx';
 import { piecesOf } from './piecesOf.ts';
 

@@ -5,7 +5,7 @@ import { useDisplay } from '../../data/useDisplay.tsx';
 import { CheckField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, Loading } from '../../ui/parts.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import { rowsOf } from './rows.ts';
 
 interface Cell {

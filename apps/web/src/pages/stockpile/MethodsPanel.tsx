@@ -6,7 +6,7 @@ import { useEdit, useIsPlanner, useScene } from '../../data/useDisplay.tsx';
 import { CheckField, NumberField, QuantityField, SelectField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { useMaterialsWorker } from './useMaterialsWorker.ts';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 
 type Target = { kind: 'hill' | 'pad' | 'section'; id: string };
 const OPTIONS = METHODS.map((value) => ({ value, word: METHOD_SPECS[value].word }));

@@ -16,7 +16,7 @@ import { NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { PartColour, Swatch } from '../../ui/Swatch.tsx';
 import { dayWord } from '../../ui/words.ts';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import type { NeedRow } from './rows.ts';
 
 const HOW = {

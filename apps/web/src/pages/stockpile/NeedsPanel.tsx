@@ -21,7 +21,7 @@ import { useDisplay } from '../../data/useDisplay.tsx';
 import { Empty, Loading } from '../../ui/parts.tsx';
 import { useTouch } from '../../ui/useTouch.ts';
 import { Swatch } from '../../ui/Swatch.tsx';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import { BulkBar } from './BulkBar.tsx';
 import { NeedSheet } from './NeedSheet.tsx';
 import { NeedsSum } from './NeedsSum.tsx';

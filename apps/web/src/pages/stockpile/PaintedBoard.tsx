@@ -3,7 +3,7 @@ import { colourOf } from '@quarry/core/catalogue';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { Board } from '../../board/Board.tsx';
 import { Loading } from '../../ui/parts.tsx';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import { useMaterialsWorker } from './useMaterialsWorker.ts';
 
 /** The whole display from above in the colours its recipes give it. */

@@ -15,9 +15,9 @@ import { PALETTE_CHOICES } from '../../ui/fieldSpec.ts';
 import { sectionOptions } from '../../ui/picks.ts';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
+import { ToneRows } from './ToneRows.tsx';
 
-const COLUMNS = '1fr 64px 24px';
 const ACCENT_COLUMNS = '92px minmax(80px,1fr) 58px 46px 46px 24px';
 
 interface RecipeProps {
@@ -40,7 +40,12 @@ export function RecipeSheet({ recipe, plans }: RecipeProps) {
     <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_minmax(0,300px)] items-start">
       <div>
         <RecipeFields recipe={recipe} plans={plans} />
-        <Tones recipe={recipe} plans={plans} />
+        <ToneRows
+          title="Cover, the base first"
+          tones={recipe.tones}
+          disabled={!plans}
+          onChange={(what, tones) => set(what, { tones })}
+        />
         <Accents recipe={recipe} plans={plans} />
         {plans && (
           <button
@@ -121,64 +126,6 @@ function RecipeFields({ recipe, plans }: RecipeProps) {
         onCommit={(bend) => set('changed the bend', { bend: bend ?? 0 })}
       />
     </>
-  );
-}
-
-/** The colours of its cover, by parts of the whole. */
-function Tones({ recipe, plans }: RecipeProps) {
-  const set = useSetRecipe(recipe);
-  const whole = recipe.tones.reduce((sum, { share }) => sum + share, 0);
-  return (
-    <Rows
-      id="tones"
-      title="Cover, the base first"
-      columns={COLUMNS}
-      words={['Colour', { right: 'Parts' }]}
-      add={{
-        word: 'Tone',
-        disabled: !plans || recipe.tones.length >= 8,
-        onClick: () => set('added a tone', { tones: [...recipe.tones, { colour: 'olive', share: 1 }] }),
-      }}
-    >
-      {recipe.tones.map((tone, i) => {
-        const put = (fields: Partial<typeof tone>) =>
-          set('changed a tone', {
-            tones: recipe.tones.map((one, k) => (k === i ? { ...one, ...fields } : one)),
-          });
-        return (
-          <Row key={i} label={`Tone ${i + 1}`} columns={COLUMNS}>
-            <span className="flex items-center gap-2">
-              <Swatch colour={tone.colour} />
-              <SelectField
-                bare
-                label={`Colour of tone ${i + 1}`}
-                value={tone.colour}
-                options={PALETTE_CHOICES}
-                disabled={!plans}
-                onCommit={(colour) => put({ colour })}
-              />
-              <span className="ink-2 fig text-xs w-12 text-right">
-                {whole > 0 ? Math.round((100 * tone.share) / whole) : 0} %
-              </span>
-            </span>
-            <NumberField
-              bare
-              label={`Parts of tone ${i + 1}`}
-              value={tone.share}
-              min={0}
-              max={1000}
-              disabled={!plans}
-              onCommit={(share) => put({ share: share ?? 0 })}
-            />
-            <RemoveButton
-              what={`tone ${i + 1}`}
-              disabled={!plans || recipe.tones.length === 1}
-              onClick={() => set('removed a tone', { tones: recipe.tones.filter((_, k) => k !== i) })}
-            />
-          </Row>
-        );
-      })}
-    </Rows>
   );
 }
 

@@ -3,7 +3,7 @@ import { Loading } from '../../ui/parts.tsx';
 import { PAGE_SHEETS } from '../../frame/pages.ts';
 import { useSheet } from '../../frame/useSheet.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import { BasesPanel } from './BasesPanel.tsx';
 import { NeedsPanel } from './NeedsPanel.tsx';
 import { StockPanel } from './StockPanel.tsx';

@@ -1,5 +1,5 @@
 import type { Remote } from 'comlink';
-import { useDerived, type DerivedWorker } from '../../workers/derived.tsx';
+import { useDerived, type DerivedWorker } from '../../workers/useDerived.ts';
 import { useAnswer } from '../../workers/useAnswer.ts';
 
 /** Queries the derived data of the last counted scene. See `useAnswer`. */

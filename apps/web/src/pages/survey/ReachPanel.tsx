@@ -7,7 +7,7 @@ import { DataTable } from '../../ui/DataTable.tsx';
 import { QuantityField } from '../../ui/fields.tsx';
 import { Basis, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 
 /** What can be reached from where one can stand, section by section, and what would mend most. */
 export function ReachPanel({

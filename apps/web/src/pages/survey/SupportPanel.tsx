@@ -7,7 +7,7 @@ import { Basis, Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { capital } from '../../ui/words.ts';
 import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 
 /** How the scene stands on its tables: what is carried, what hangs over, what is bridged, and what each bears. */
 export function SupportPanel({ scene }: { scene: Scene }) {

@@ -16,7 +16,7 @@ import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fie
 import { Basis, Heading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { RemoveButton } from '../../ui/rows.tsx';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 
 const KIND_WORDS: Record<(typeof PASSAGE_KINDS)[number], string> = {
   door: 'Door',

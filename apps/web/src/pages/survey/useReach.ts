@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { Scene } from '@quarry/core/document';
 import type { Reach } from '@quarry/core/reach';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 
 /** The reach of a scene as it is looked at: the survey's own where it is the current place, else asked for. */
 export function useReach(seen: Scene, current: boolean): Reach | null {

@@ -9,7 +9,7 @@ import { api } from '../../data/api.ts';
 import { freshId, useDenialReason, useDisplay, useEdit, useLink, useScene } from '../../data/useDisplay.tsx';
 import { usePaper } from '../../data/sheets.ts';
 import { Basis, Heading, Loading } from '../../ui/parts.tsx';
-import { useDerived } from '../../workers/derived.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import { save } from '../../ui/save.ts';
 import { useLoadPlan, useShow } from '../../workers/useTransport.ts';
 import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { name } from '../fields.ts';
+import { name, plates } from '../fields.ts';
 import { colourField } from '../partLines.ts';
 import { FIXED_GROUNDS, COVER_SURFACES, GROUND_HATCHES, CUSTOM_GROUNDS } from '../vocabulary.ts';
 import { defineKind } from '../kind.ts';
@@ -17,7 +17,17 @@ export const customGroundKind = defineKind({
     side: colourField.nullable().default(null),
     /** What lies under its cover, from the top down. */
     layers: z
-      .array(z.strictObject({ colour: colourField, plates: z.int().min(1).max(60) }))
+      .array(
+        z.strictObject({
+          colour: colourField,
+          plates: z.int().min(1).max(60),
+          /**
+           * It lies under ground at most so high above the datum, plates: snow is deeper below than on the tops; null: at
+           * any height.
+           */
+          upTo: plates.nullable().default(null),
+        }),
+      )
       .max(6, 'a ground has at most 6 layers under its cover')
       .default([]),
     hatch: z.enum(GROUND_HATCHES).exclude(['dashes']).default('crosses'),

@@ -105,6 +105,24 @@ export const displayKind = defineKind({
     /** House rules. */
     wind: z.enum(WINDS).nullable().default(null),
     season: z.enum(SEASONS).nullable().default(null),
+    /** The month that is shown: leaves by month are of it. */
+    month: z.int().min(1).max(12).nullable().default(null),
+    /** Colours of the leaves of each month, by parts of the whole; a month that is not here has those of the season. */
+    leaves: z
+      .array(
+        z.strictObject({
+          month: z.int().min(1).max(12),
+          tones: z
+            .array(z.strictObject({ colour: colourField, share: z.number().min(0).max(1000).default(1) }))
+            .min(1, 'leaves need one colour')
+            .max(8),
+        }),
+      )
+      .max(12)
+      .refine((list) => new Set(list.map(({ month }) => month)).size === list.length, {
+        message: 'a month has one mix of leaves',
+      })
+      .default([]),
     datum: line().max(80).default('table top'),
     streetDepth: wholeSize.nullable().default(null),
     streetWidths: z.array(wholeSize).max(12).default([16, 32, 48, 64]),

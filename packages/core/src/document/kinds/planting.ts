@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { areaFields, name, plates, size } from '../fields.ts';
-import { PLANT_SEASONS } from '../vocabulary.ts';
+import { LEAF_SEASONS } from '../vocabulary.ts';
 import { defineKind } from '../kind.ts';
 
 const plant = z.strictObject({
@@ -12,7 +12,7 @@ const plant = z.strictObject({
   /** Width of the crown, studs. */
   crown: size.max(64).default(2),
   /** The season its leaves show. */
-  season: z.enum(PLANT_SEASONS).default('any'),
+  season: z.enum(LEAF_SEASONS).default('any'),
 });
 
 export const plantingKind = defineKind({

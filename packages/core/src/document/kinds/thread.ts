@@ -15,7 +15,7 @@ import { defineKind } from '../kind.ts';
 export const THREAD_STATES = ['open', 'accepted', 'declined', 'resolved'] as const;
 export type ThreadState = (typeof THREAD_STATES)[number];
 
-export const THREAD_USES = ['advice', 'handover'] as const;
+export const THREAD_USES = ['advice', 'wish', 'handover'] as const;
 
 /** The most changes one proposal carries. */
 export const MAX_PROPOSED = 200;
@@ -25,7 +25,7 @@ const MAX_PROPOSAL_NESTING = 12;
 
 const MAX_PROPOSAL_LETTERS = 200_000;
 
-/** Advice pinned to a thing, a place or a finding; or a section handed over with its open matters. */
+/** Advice or a wish of followers pinned to a thing, a place or a finding; or a section handed over with its open matters. */
 export const threadKind = defineKind({
   schema: z.strictObject({
     title: line().trim().min(1, 'say in a few words what it is about').max(120),
@@ -33,6 +33,8 @@ export const threadKind = defineKind({
     by: reference,
     at: instant,
     use: z.enum(THREAD_USES).default('advice'),
+    /** How many followers asked for it: of a wish. */
+    askedBy: z.int().min(1).max(1_000_000).default(1),
     mentions: mentionsField,
     /** The thing it is about; it may be gone by now. */
     about: z

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { STAND_REFS, name, plates, size, spotFields, standFields } from '../fields.ts';
-import { PLANT_SEASONS } from '../vocabulary.ts';
+import { LEAF_SEASONS } from '../vocabulary.ts';
 import { defineKind } from '../kind.ts';
 
 export const treeKind = defineKind({
@@ -10,7 +10,7 @@ export const treeKind = defineKind({
     height: plates.min(1).default(24),
     crown: size.max(64).default(6),
     ...standFields,
-    season: z.enum(PLANT_SEASONS).default('any'),
+    season: z.enum(LEAF_SEASONS).default('any'),
   }),
   group: 'trees',
   word: 'tree',

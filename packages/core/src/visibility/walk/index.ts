@@ -1,6 +1,15 @@
 import { STUDS_PER_PLATE, MM_PER_STUD, boundsOf, type Rect, boundsOfPoints } from '../../grid/index.ts';
 import { displayOf, listOf, wallCorners, type Scene } from '../../document/index.ts';
-import { bodiesOf, standsOn, stripCorners, type Body, type Relief } from '../../terrain/index.ts';
+import {
+  SUMMER_LEAF,
+  bodiesOf,
+  leavesOf,
+  plantsOf,
+  standsOn,
+  stripCorners,
+  type Body,
+  type Relief,
+} from '../../terrain/index.ts';
 import { currentContents, frameOf, highestTable, pointToScene, rectToScene } from '../../venue/index.ts';
 import { addBlocks, addBuilding } from './buildings.ts';
 import { addGround, coarseGround, fineGround, lowestOf } from './ground.ts';
@@ -72,9 +81,10 @@ function facesOf(
     if (foot === null) continue;
     (isCoarse ? addBlocks : addBuilding)(mesh, plot, { foot, street: displayOf(scene), origin, isOpen });
   }
+  const leafOf = leafMaterials(scene);
   for (const body of bodies) {
     mesh.isPlanned = !standsToday(scene, body.kind, body.id);
-    addBody(mesh, body, origin, isCoarse);
+    addBody(mesh, body, origin, { isCoarse, leaf: leafOf(body) });
   }
   mesh.isPlanned = false;
   const floor = addRoom(mesh, scene, relief);
@@ -86,12 +96,30 @@ const at = ({ x, y }: { x: number; y: number }, origin: { x: number; y: number }
   y: y - origin.y,
 });
 
+/** What the crown of a tree or plant is drawn with: in the colour of its leaves where it is not that of most. */
+function leafMaterials(scene: Scene): (body: Body) => string {
+  const { trees, plants } = leavesOf(scene);
+  const at = (x: number, y: number, id: string) => `${x} ${y} ${id}`;
+  const colours = new Map(
+    listOf(scene, 'planting').flatMap((planting) =>
+      plantsOf(planting).map(({ x, y }, i): [string, string | undefined] => [
+        at(x, y, planting.id),
+        plants.get(planting.id)?.[i],
+      ]),
+    ),
+  );
+  return ({ kind, id, bounds: { x, y, w, d } }) => {
+    const colour = kind === 'tree' ? trees.get(id) : colours.get(at(x + w / 2, y + d / 2, id));
+    return colour === undefined || colour === SUMMER_LEAF ? 'leaf' : `colour ${colour}`;
+  };
+}
+
 /** What stands or lies over air and is no building. */
 function addBody(
   mesh: MeshBuilder,
   { kind, corners, bounds, begins, top, as }: Body,
   origin: { x: number; y: number },
-  isCoarse: boolean,
+  { isCoarse, leaf }: { isCoarse: boolean; leaf: string },
 ) {
   const outline = corners.map((corner) => at(corner, origin));
   const middle = { x: bounds.x + bounds.w / 2 - origin.x, y: bounds.y + bounds.d / 2 - origin.y };
@@ -99,17 +127,17 @@ function addBody(
   const square = (side: number) =>
     wallCorners({ x: middle.x - side / 2, y: middle.y - side / 2, w: side, d: side, turn: 0 });
   if (isCoarse && (kind === 'tree' || kind === 'planting'))
-    mesh.cone('leaf', middle, bounds.w / 2, low, high, 4);
+    mesh.cone(leaf, middle, bounds.w / 2, low, high, 4);
   else if (isCoarse && kind === 'figure') mesh.prism('figure', square(1.4), low, high);
   else if (kind === 'tree') {
     const crown = low + 0.25 * (high - low);
     mesh.prism('wood', square(Math.max(0.8, bounds.w / 7)), low, crown + 0.2);
-    mesh.cone('leaf', middle, bounds.w / 2, crown, high, 9);
+    mesh.cone(leaf, middle, bounds.w / 2, crown, high, 9);
   } else if (as !== undefined) mesh.prism('figure', outline, low, high);
   else if (kind === 'figure') {
     mesh.prism('figure', square(1.4), low, low + 0.72 * (high - low));
     mesh.prism('figure head', square(1.1), low + 0.72 * (high - low), high);
-  } else if (kind === 'planting') mesh.cone('leaf', middle, bounds.w / 2, low, high, 6);
+  } else if (kind === 'planting') mesh.cone(leaf, middle, bounds.w / 2, low, high, 6);
   else if (kind === 'deck' || kind === 'way' || kind === 'track') {
     mesh.prism('deck', outline, low, high);
     // Its underside, seen from below.

@@ -27,7 +27,7 @@ import { Basis, DefinitionRow, Dialog } from '../../../ui/parts.tsx';
 import { Tabs } from '../../../ui/Tabs.tsx';
 import { capital } from '../../../ui/words.ts';
 import { VersionBesideField } from '../../../ui/VersionBesideField.tsx';
-import { useDerived } from '../../../workers/derived.tsx';
+import { useDerived } from '../../../workers/useDerived.ts';
 import { ElevationDrawing, sidesFrom } from './ElevationDrawing.tsx';
 import { StandsInPart } from './StandsInPart.tsx';
 import { TracingPart } from './TracingPart.tsx';

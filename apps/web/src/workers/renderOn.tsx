@@ -1,0 +1,51 @@
+import { QueryClientProvider } from '@tanstack/react-query';
+import { act, render } from '@testing-library/react';
+import type { ReactNode } from 'react';
+import { MemoryRouter } from 'react-router';
+import { createStore } from 'zustand';
+import type { Actor, Scene } from '@quarry/core/document';
+import { DerivedContext, type DerivedState } from './useDerived.ts';
+import { queryClient } from '../data/api.ts';
+import { DisplayLink } from '../data/displayLink.ts';
+import { linkOn, type Act } from '../data/linkOn.ts';
+import { DisplayProvider } from '../data/useDisplay.tsx';
+
+/**
+ * Mounts a part of a page on a display, for tests of components. The file that calls it mocks `displayLink.ts`.
+ * @param options.derived what workers are taken to have worked out
+ * @returns what was done, in order, as it happens
+ */
+export async function renderOn(
+  scene: Scene,
+  element: ReactNode,
+  options: { actor?: Actor; at?: string; derived?: Partial<DerivedState> } = {},
+): Promise<Act[]> {
+  const acts: Act[] = [];
+  DisplayLink.open = () => Promise.resolve(linkOn(scene, acts, options.actor));
+  // React reads each form that is sent for actions, of which there are none; Node’s own class takes no form.
+  globalThis.FormData = FormWithoutFields;
+  // Nothing is drawn here: what draws on a canvas leaves it.
+  HTMLCanvasElement.prototype.getContext = () => null;
+  const derived = createStore<DerivedState>(() => ({
+    ...{ ground: null, judgement: null, error: null, core: null, materials: null, counting: null },
+    ...options.derived,
+  }));
+  await act(async () => {
+    render(
+      <QueryClientProvider client={queryClient}>
+        <MemoryRouter initialEntries={[options.at ?? '/']}>
+          <DisplayProvider id="d" user="u" loading="opening" failed={() => 'failed'}>
+            <DerivedContext value={derived}>{element}</DerivedContext>
+          </DisplayProvider>
+        </MemoryRouter>
+      </QueryClientProvider>,
+    );
+  });
+  return acts;
+}
+
+class FormWithoutFields extends FormData {
+  constructor() {
+    super();
+  }
+}
