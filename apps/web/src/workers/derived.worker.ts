@@ -42,6 +42,7 @@ import {
   sceneAtShow,
   showDiary,
   showOf,
+  swapPieces,
   tasksOfPhase,
   type DiaryShow,
   type Shipment,
@@ -220,6 +221,8 @@ const worker = {
   /** When a scene will be done, with odds. */
   outlook: (of: Scene, day: string, how: Parameters<typeof outlook>[2]): OutlookAnswer =>
     outlook(of, day, how),
+  /** What is carried in each step of a swap. @param base the display without a version */
+  swapPieces: (base: Scene, to: string | null) => swapPieces(base, to),
   /** A plan of a scene as a picture (SVG), some places pointed out. */
   pagePlan: (of: Scene, changed: readonly Rect[]): string =>
     writePagePlan(of, compileRelief(of), { textSize: SMALL_PLAN_TEXT, changed }),

@@ -13,6 +13,7 @@ import {
 } from '@quarry/core/materials';
 import { effortOf, pieceCounts } from '@quarry/core/progress';
 import { compile } from '@quarry/core/terrain';
+import { meanSeen } from '@quarry/core/visibility';
 
 /** A version as it comes out. */
 export interface JudgedVersion {
@@ -27,6 +28,8 @@ export interface JudgedVersion {
   hours: number;
   /** To buy its pieces, money of the display. */
   money: number;
+  /** Mean share of its buildings and small scenes that visitors see, 0 to 1; null: not known who looks. */
+  seen: number | null;
   errors: number;
   warnings: number;
 }
@@ -81,6 +84,7 @@ const worker = {
         id,
         needs: materials.needs,
         ...costOf(scene, materials.needs, carriedPieces(scene, relief)),
+        seen: meanSeen(scene, relief),
         errors: open.filter(({ severity }) => severity === 'error').length,
         warnings: open.filter(({ severity }) => severity === 'warning').length,
       };

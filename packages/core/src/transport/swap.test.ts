@@ -10,7 +10,9 @@ import {
   type Kind,
   type Scene,
 } from '../document/index.ts';
-import { finishSwap, standingVersion, swapPlan, tickSwap } from './index.ts';
+import { carriedPieces } from '../cut/index.ts';
+import { compileRelief } from '../terrain/index.ts';
+import { finishSwap, standingVersion, swapPieces, swapPlan, tickSwap } from './index.ts';
 
 const start = () =>
   sceneFrom({
@@ -101,6 +103,71 @@ test('ticks teach how long a step takes; what stands is said at the end, and the
   base = apply(base, removeVersion(base, 'snow'));
   expect(standingVersion(base)).toBeNull();
 });
+test('in another month the trees that follow it are swapped, and what stands on them; others stay', () => {
+  const month = (number: number, colour: string) => ({ month: number, tones: [{ colour, share: 1 }] });
+  const base = inSnow(
+    apply(start(), [
+      {
+        ...{ op: 'patch', kind: 'display', id: 'display', v: 1 },
+        set: { month: 10, leaves: [month(10, 'rust'), month(12, 'bark')] },
+      },
+      { op: 'patch', kind: 'tree', id: 'oak', v: 1, set: { season: 'month' } },
+      { op: 'add', kind: 'tree', id: 'fir', data: { name: 'Fir', x: 44, y: 40, crown: 2, height: 9 } },
+      {
+        ...{ op: 'add', kind: 'planting', id: 'wood' },
+        data: {
+          name: 'Wood',
+          x: 20,
+          y: 38,
+          w: 8,
+          d: 8,
+          density: 20,
+          mix: [{ name: 'Beech', season: 'month' }],
+        },
+      },
+    ]),
+    [{ op: 'patch', kind: 'display', id: 'display', v: 2, set: { month: 12 } }],
+  );
+  expect(words(base, 'snow')).toEqual(['out Oak', 'out Wood', 'in Wood', 'in Oak']);
+  // The month alone is no swap where its leaves are the same.
+  const same = apply(base, [
+    {
+      ...{ op: 'patch', kind: 'display', id: 'display', v: 2 },
+      set: { leaves: [month(10, 'rust'), month(12, 'rust')] },
+    },
+  ]);
+  expect(words(same, 'snow')).toEqual([]);
+});
+
+test('a loose building goes out part by part as it comes off, and in the other way round, with who carries it', () => {
+  const base = inSnow(
+    apply(start(), [
+      {
+        ...{ op: 'patch', kind: 'plot', id: 'hall', v: 1 },
+        set: {
+          mount: 'loose',
+          parts: [
+            { name: 'roof', use: 'roof', height: 6 },
+            { name: 'upper floor', height: 6 },
+          ],
+        },
+      },
+    ]),
+    [{ op: 'patch', kind: 'plot', id: 'hall', v: 2, set: { wallColour: 'chalk' } }],
+  );
+  const pieces = swapPieces(base, 'snow');
+  const told = (act: 'out' | 'in') => pieces.get(`snow ${act} plot/hall`)?.map(({ title }) => title);
+  expect(told('out')).toEqual(['roof of Hall', 'upper floor of Hall', 'Hall']);
+  expect(told('in')).toEqual(told('out')?.toReversed());
+  const hall = carriedPieces(sceneInVersion(base, 'snow').scene, compileRelief(base));
+  for (const { title, grams, hands } of pieces.get('snow in plot/hall') ?? []) {
+    expect([title, grams]).toEqual([title, hall.find((one) => one.title === title)?.grams]);
+    expect(hands).toBe(1);
+  }
+  // Figures are taken in the hand.
+  expect([...pieces.keys()].filter((key) => key.includes('figure'))).toEqual([]);
+});
+
 const KINDS: readonly Kind[] = ['plot', 'figure', 'tree'];
 test('random versions: what is taken out and put in leads from the one to the other, nothing stands on air meanwhile', () => {
   const act = fc.record({

@@ -16,6 +16,10 @@ import {
   type Kind,
   type Scene,
 } from '../document/index.ts';
+import { carriedPieces, type CarriedPiece } from '../cut/index.ts';
+import { present } from '../grid/index.ts';
+import { compileRelief, leavesOf } from '../terrain/index.ts';
+import { handsToCarry } from './showTasks.ts';
 
 // From one version that stands to another: what is taken out and put in, in which order, and how long it takes.
 
@@ -99,6 +103,11 @@ export function swapPlan(base: Scene, to: string | null): SwapPlan {
     if (how !== 'added') outs.set(keyOf(kind, id), ref);
     if (how !== 'gone') ins.set(keyOf(kind, id), ref);
   }
+  // In another month other leaves: the tree is another one to put in.
+  for (const [key, ref] of otherLeaves(before, after)) {
+    if (!outs.has(key)) outs.set(key, { ...ref, isMoved: false });
+    if (!ins.has(key)) ins.set(key, { ...ref, isMoved: false });
+  }
   // What stands on a thing that goes out goes out before it, and comes back.
   const follow = (scene: Scene, from: Map<string, { kind: Kind; id: string; isMoved: boolean }>) => {
     for (const one of [...from.values()])
@@ -137,6 +146,70 @@ export function swapPlan(base: Scene, to: string | null): SwapPlan {
   ];
   const sum = (list: readonly SwapStep[]) => list.reduce((total, { minutes }) => total + minutes, 0);
   return { steps, minutes: sum(steps), left: sum(steps.filter(({ done }) => done === null)), rebuilt };
+}
+
+/** Trees and plantings that stand in both with leaves of other colours, by key. */
+function otherLeaves(before: Scene, after: Scene): Map<string, { kind: Kind; id: string }> {
+  const [was, is] = [leavesOf(before), leavesOf(after)];
+  const changed = new Map<string, { kind: Kind; id: string }>();
+  for (const [id, colour] of was.trees)
+    if (is.trees.has(id) && is.trees.get(id) !== colour) changed.set(keyOf('tree', id), { kind: 'tree', id });
+  for (const [id, colours] of was.plants)
+    if (is.plants.has(id) && is.plants.get(id)?.join() !== colours.join())
+      changed.set(keyOf('planting', id), { kind: 'planting', id });
+  return changed;
+}
+
+/** One thing that is carried in a step of a swap. */
+export interface SwapPiece {
+  /** “roof of Hall”. */
+  title: string;
+  grams: number;
+  /** How many carry it. */
+  hands: number;
+}
+
+/**
+ * What is carried in each step of a swap, by its key: a building goes out part by part as it comes off, and comes in the
+ * other way round. Steps whose thing is no carried piece of its own (figures, trees, what is built into a module) are not
+ * among them.
+ */
+export function swapPieces(base: Scene, to: string | null): ReadonlyMap<string, readonly SwapPiece[]> {
+  const { steps } = swapPlan(base, to);
+  const carriedIn = (scene: Scene) => carriedPieces(scene, compileRelief(scene));
+  const pieces = {
+    out: carriedIn(shownIn(base, standingVersion(base))),
+    in: carriedIn(shownIn(base, to)),
+  };
+  return new Map(
+    steps.flatMap(({ key, act, ref }): [string, SwapPiece[]][] => {
+      const own = pieces[act].filter((one) => one.ref.kind === ref.kind && one.ref.id === ref.id);
+      if (own.length === 0) return [];
+      const off = inOrderOff(own);
+      return [
+        [
+          key,
+          (act === 'out' ? off : off.toReversed()).map(({ title, grams, lift, w, d }) => ({
+            ...{ title, grams, hands: handsToCarry(lift, Math.max(w, d)) },
+          })),
+        ],
+      ];
+    }),
+  );
+}
+
+/** Pieces of one thing as they come off: what must be off before others first. */
+function inOrderOff(pieces: readonly CarriedPiece[]): CarriedPiece[] {
+  const left = new Map(pieces.map((piece) => [piece.id, piece]));
+  const ordered: CarriedPiece[] = [];
+  while (left.size > 0) {
+    const [next] = [...left.values()].filter(({ first }) => first.every((id) => !left.has(id)));
+    // A circle has no first one: any will do.
+    const piece = next ?? present([...left.values()][0], 'a piece that is left');
+    left.delete(piece.id);
+    ordered.push(piece);
+  }
+  return ordered;
 }
 
 /** As they come off: what stands on others first. */

@@ -10,6 +10,7 @@ import {
   backChanges,
   eyesAlong,
   hiddenBacks,
+  meanSeen,
   publicEyes,
   sightOf,
   viewpointsOf,
@@ -114,6 +115,18 @@ test('what a wall cuts off of a building and of a small scene, by similar triang
     hiders: [{ id: 'w', share: expect.closeTo(1, 9) }],
   });
   expect(view?.things.map(({ name }) => name)).toEqual(['Queue', 'Block', 'Wall']);
+});
+
+test('of all that is looked at the mean: a wall whole, a block 0.825, a queue nothing; nothing where nobody looks', () => {
+  const things = { plots: [WALL, BLOCK], figures: [{ id: 'f', name: 'Queue', x: 30, y: 11.5 }] };
+  const meanOf = (more: object, display: object = {}) => {
+    const scene = sceneOf(more, display);
+    return meanSeen(scene, compileRelief(scene));
+  };
+  // See the test above.
+  expect(meanOf(things)).toBeCloseTo((1 + 0.825 + 0) / 3, 9);
+  expect(meanOf({})).toBeNull();
+  expect(meanOf(things, { viewedSides: [] })).toBeNull();
 });
 
 test('without what hides it a thing is free; a turned thing has the sides it faces', () => {

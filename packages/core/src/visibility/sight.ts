@@ -57,6 +57,19 @@ export const UNSEEN = 0;
 export const NO_STUD = 255;
 
 /**
+ * How much visitors see of all buildings and small scenes: the mean over them, 0 to 1, as the sheet of buildings and scenes
+ * tells of each.
+ * @returns null where it is not known who looks, or there is nothing to look at
+ */
+export function meanSeen(scene: Scene, relief: Relief): number | null {
+  const eyes = publicEyes(scene, relief);
+  const refs = lookedAt(scene);
+  if (!eyes || refs.length === 0) return null;
+  const lookout = new Lookout(scene, relief, eyes);
+  return refs.reduce((sum, { kind, id }) => sum + lookout.look(kind, id).mean, 0) / refs.length;
+}
+
+/**
  * Everything the public sees. Its cost grows with eyes × studs, and with eyes × buildings.
  * @param onProgress receives how much of it is done, 0 to 1
  * @returns null where the display does not say from which sides it is looked at, or stands in no place

@@ -1,9 +1,18 @@
 import { useMemo, useState } from 'react';
+import { formatKg } from '@quarry/core/grid';
 import { displayOf, listOf, type Entity, type Scene } from '@quarry/core/document';
-import { finishSwap, standingVersion, swapPlan, tickSwap, type SwapStep } from '@quarry/core/transport';
+import {
+  finishSwap,
+  standingVersion,
+  swapPlan,
+  tickSwap,
+  type SwapPiece,
+  type SwapStep,
+} from '@quarry/core/transport';
 import { useDenialReason, useEdit, useLink } from '../../data/useDisplay.tsx';
 import { SelectField } from '../../ui/fields.tsx';
 import { Basis, Heading } from '../../ui/parts.tsx';
+import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 
 const ACTS: Record<SwapStep['act'], string> = { out: 'Take out', in: 'Put in' };
 
@@ -21,6 +30,10 @@ export function SwapPart({ base, versions }: { base: Scene; versions: readonly E
   const others = options.filter(({ value }) => value !== (standing ?? ''));
   const to = others.some(({ value }) => value === chosen) ? chosen : (others[0]?.value ?? '');
   const plan = useMemo(() => swapPlan(base, to === '' ? null : to), [base, to]);
+  const pieces = useWorkerQuery(
+    plan.steps.length > 0 ? (core) => core.swapPieces(base, to === '' ? null : to) : null,
+    plan.steps.map(({ key }) => key).join(),
+  );
   const { v } = displayOf(base);
   const mayStand = may({ op: 'patch', kind: 'display', id: 'display', v, set: { stands: null } }) === null;
   const mayTick = may({ op: 'add', kind: 'swap', id: 'x', data: { step: 'x' } }) === null;
@@ -74,6 +87,7 @@ export function SwapPart({ base, versions }: { base: Scene; versions: readonly E
                   {step.owner !== null && (
                     <span className="ink-2 text-xs"> {people.get(step.owner) ?? step.owner}</span>
                   )}
+                  <Carried pieces={pieces?.get(step.key) ?? []} />
                 </span>
                 <span className="fig text-xs">
                   {step.minutes} min{step.isLearnt ? '' : ' guess'}
@@ -101,8 +115,21 @@ export function SwapPart({ base, versions }: { base: Scene; versions: readonly E
         What differs between the two comes out first, what stands on others before them; what is put in goes
         the other way round. What stands in both on something that is swapped is taken off and put back. A
         thing takes 1 min out and 5 in (common practice) until its own time is known from the ticks of an
-        earlier swap.
+        earlier swap. Buildings that are carried are told by their pieces, with the mass and the people that
+        lifting takes (lift index 1 at most; local rules and qualified people decide).
       </Basis>
     </section>
+  );
+}
+
+/** What is carried of a thing, piece by piece in that order, and by how many. */
+function Carried({ pieces }: { pieces: readonly SwapPiece[] }) {
+  if (pieces.length === 0) return null;
+  const hands = Math.max(...pieces.map((piece) => piece.hands));
+  return (
+    <span className="block ink-2 text-xs">
+      {pieces.map(({ title, grams }) => `${title} ${formatKg(grams)}`).join(', then ')}
+      {`; ${hands === 1 ? 'one person' : `${hands} people`}`}
+    </span>
   );
 }

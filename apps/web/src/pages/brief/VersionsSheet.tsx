@@ -301,6 +301,8 @@ function Needs({ base, versions }: { base: Scene; versions: readonly Entity<'ver
         and colour the most that any needs is enough; what the one that stands does not need lies in the swap
         box. Counts are without spares. Mass is of everything that is carried by itself, hours by the counted
         pieces and the rates of who builds each section, money what all its pieces would cost to buy again.
+        Seen is the mean over all buildings and small scenes, as Sight tells of each; a dash where nobody says
+        who looks.
       </Basis>
     </section>
   );
@@ -331,6 +333,11 @@ function Judged({ answer, versions }: { answer: JudgedVersions; versions: readon
             head: 'To buy again',
             number: true,
             cell: ({ money }) => `${money.toFixed(0)} ${currency}`,
+          },
+          {
+            head: 'Seen',
+            number: true,
+            cell: ({ seen }) => (seen === null ? '–' : `${(100 * seen).toFixed(0)} %`),
           },
           {
             head: 'Findings',
