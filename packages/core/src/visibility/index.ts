@@ -9,4 +9,5 @@ export { hiddenAreas } from './hiddenAreas.ts';
 export type { Coloured } from './colours.ts';
 export * from './targets.ts';
 export * from './sight.ts';
+export { SEEN, SEEN_CLASSES, seenCover, type SeenClass, type SeenCover } from './walk/seenCover.ts';
 export { PLANNED, trianglesOf, walkMesh, type MeshPart, type WalkMesh } from './walk/index.ts';

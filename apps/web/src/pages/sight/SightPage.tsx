@@ -57,7 +57,7 @@ export function SightPage() {
       <div className="grid grid-rows-[minmax(16rem,2fr)_minmax(16rem,3fr)] md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_472px] min-h-0">
         {sheet === 'walk' ? (
           <Suspense fallback={<Loading what="Opening the walk" />}>
-            <WalkSheet scene={scene} />
+            <WalkSheet scene={scene} sight={sight} />
           </Suspense>
         ) : (
           <>

@@ -5,7 +5,17 @@ import { countOf } from '@quarry/core/grid';
 import { SIDE_WORDS, displayOf, listOf, type Scene } from '@quarry/core/document';
 import { fileName } from '@quarry/core/formats';
 import { lampsOf } from '@quarry/core/power';
-import { PLANNED, trianglesOf, type WalkMesh } from '@quarry/core/visibility';
+import {
+  PLANNED,
+  SEEN_CLASSES,
+  seenCover,
+  trianglesOf,
+  type MeshPart,
+  type SeenClass,
+  type SeenCover,
+  type Sight,
+  type WalkMesh,
+} from '@quarry/core/visibility';
 import { useVersionBeside } from '../../data/versions.ts';
 import { useView } from '../../data/view.ts';
 import { CheckField } from '../../ui/fields.tsx';
@@ -19,13 +29,13 @@ import { useWalkMesh } from '../../workers/useSight.ts';
 import { HeadTurn, STEP } from './standpoint.ts';
 import { useWalk, type WalkState } from './useWalk.ts';
 import { WalkControls } from './WalkControls.tsx';
-import { WalkView, type WalkHandle } from './WalkView.tsx';
+import { SEEN_PAINTS, WalkView, type WalkHandle } from './WalkView.tsx';
 
 /** The display in three dimensions: from where a visitor stands, or turned by hand; as a picture and as a model. */
-export function WalkSheet({ scene }: { scene: Scene }) {
+export function WalkSheet({ scene, sight }: { scene: Scene; sight: Sight | null }) {
   const [isOpen, setOpen] = useState(false);
   const { mesh, state } = useWalkMesh(scene, isOpen);
-  if (mesh) return <Walk scene={scene} mesh={mesh} isOpen={isOpen} onOpen={setOpen} />;
+  if (mesh) return <Walk scene={scene} sight={sight} mesh={mesh} isOpen={isOpen} onOpen={setOpen} />;
   return (
     <div className="md:col-span-2">
       {state.is === 'failed' && <Failure title="The display could not be built" message={state.error} />}
@@ -41,11 +51,14 @@ export function WalkSheet({ scene }: { scene: Scene }) {
 
 function Walk({
   scene,
+  sight,
   mesh,
   isOpen,
   onOpen,
 }: {
   scene: Scene;
+  /** Null: not worked out yet, or not known who looks. */
+  sight: Sight | null;
   mesh: WalkMesh;
   /** The roofs are off. */
   isOpen: boolean;
@@ -56,6 +69,14 @@ function Walk({
   const [isRound, setRound] = useState(false);
   const [isDark, setDark] = useState(false);
   const [isToday, setToday] = useState(false);
+  const [isShaded, setShaded] = useState(false);
+  const cover = useMemo(
+    () =>
+      isShaded && sight && relief && sight.studs.length === relief.w * relief.d
+        ? seenCover(relief, sight.studs)
+        : null,
+    [isShaded, sight, relief],
+  );
   const lamps = useMemo(() => (relief ? lampsOf(scene, relief) : []), [scene, relief]);
   const walk = useWalk(scene, mesh);
   const words = useStanceWords(walk, isRound);
@@ -80,7 +101,14 @@ function Walk({
           </Named>
         )}
         <Named name={beside && own}>
-          <OwnView look={look} mesh={mesh} lamps={isDark ? lamps : null} words={words} ref={handle} />
+          <OwnView
+            look={look}
+            mesh={mesh}
+            cover={cover?.parts ?? null}
+            lamps={isDark ? lamps : null}
+            words={words}
+            ref={handle}
+          />
         </Named>
       </div>
       <section
@@ -108,6 +136,13 @@ function Walk({
           disabled={listOf(scene, 'plot').length === 0}
           onCommit={onOpen}
         />
+        <CheckField
+          label="Shade the ground by who sees it"
+          value={isShaded}
+          disabled={sight === null}
+          onCommit={setShaded}
+        />
+        {cover && <SeenKey studs={cover.studs} />}
         <VersionBesideField label="Beside it" choice={choice} />
         <WalkControls walk={walk} scene={scene} mesh={mesh} isRound={isRound} />
         <TakeButtons name={displayOf(scene).name} handle={handle} />
@@ -119,10 +154,38 @@ function Walk({
           seen. What stands today is ground, buildings, plants and figures of sections past the stage at which
           they are built. Figures, animals and vehicles of a cast are plain bodies. With the roofs off one
           sees the furniture that has a place on a floor. While you move, a large display is drawn with ground
-          in squares of 4 studs and buildings as blocks. Photographs are not drawn.
+          in squares of 4 studs and buildings as blocks. The shade lies on ground, decks and bridges on which
+          nothing stands; how much of what stands there is seen is told by “Buildings and scenes”. Photographs
+          are not drawn.
         </Basis>
       </section>
     </>
+  );
+}
+
+const SEEN_WORDS: Readonly<Record<SeenClass, string>> = {
+  nobody: 'nobody sees',
+  few: 'less than 25 % of visitors see',
+  some: '25 to 75 % see',
+  most: 'more than 75 % see',
+};
+
+/** What the shades mean, and how many studs have them. */
+function SeenKey({ studs }: { studs: SeenCover['studs'] }) {
+  return (
+    <ul className="text-xs py-1" aria-label="Shades">
+      {SEEN_CLASSES.map((seen) => (
+        <li key={seen} className="flex items-center gap-2">
+          <span
+            className="inline-block w-6 h-3 border border-base-content/40"
+            style={{ background: SEEN_PAINTS[seen] }}
+            aria-hidden
+          />
+          <span className="flex-1">{SEEN_WORDS[seen]}</span>
+          <span className="fig">{countOf(studs[seen], 'stud')}</span>
+        </li>
+      ))}
+    </ul>
   );
 }
 
@@ -137,19 +200,22 @@ interface Look {
 function OwnView({
   look,
   mesh,
+  cover = null,
   lamps,
   words,
   ref,
 }: {
   look: Look;
   mesh: WalkMesh;
+  /** A shade over the ground. */
+  cover?: readonly MeshPart[] | null;
   lamps: ReturnType<typeof lampsOf> | null;
   words: string;
   ref?: Ref<WalkHandle>;
 }) {
   const theme = useView((view) => view.theme);
   const { isOpen: _, ...view } = look;
-  return <WalkView {...view} mesh={mesh} label={words} theme={theme} lamps={lamps} ref={ref} />;
+  return <WalkView {...view} mesh={mesh} cover={cover} label={words} theme={theme} lamps={lamps} ref={ref} />;
 }
 
 /** Another version from where one stands. Its lamps stand at the heights of its own ground. */

@@ -11,7 +11,14 @@ import {
   type Group,
 } from 'three';
 import type { Lamp } from '@quarry/core/power';
-import { PLANNED, type MeshPart, type WalkMesh } from '@quarry/core/visibility';
+import {
+  PLANNED,
+  SEEN,
+  SEEN_CLASSES,
+  type MeshPart,
+  type SeenClass,
+  type WalkMesh,
+} from '@quarry/core/visibility';
 import { Orbit } from '../../ui/Orbit.tsx';
 import { Detail } from './detail.ts';
 import type { HeadTurn } from './standpoint.ts';
@@ -40,6 +47,14 @@ const PAINTS: Readonly<Record<string, string>> = {
   barrier: '#a8482a',
   furniture: '#7d5a3a',
 };
+/** Shades by who sees the ground: light where most do. */
+export const SEEN_PAINTS: Readonly<Record<SeenClass, string>> = {
+  nobody: '#a8442a',
+  few: '#c08a2e',
+  some: '#c9c4a0',
+  most: '#f3f0e2',
+};
+const SHADES = new Map(SEEN_CLASSES.map((seen) => [`${SEEN}${seen}`, SEEN_PAINTS[seen]]));
 const SKY = { day: '#e6e1d6', night: '#20272c' } as const;
 /** A dark hall, and its lamps: the colour of warm light, size in studs, strength, how far each reaches. */
 const DARK = '#0b0e11';
@@ -71,6 +86,8 @@ export interface WalkHandle {
 
 interface WalkViewProps {
   mesh: WalkMesh;
+  /** A shade over the ground; null: none. */
+  cover: readonly MeshPart[] | null;
   /** null: seen from above, turned by hand. */
   standing: { eye: Place3; target: Place3 } | null;
   label: string;
@@ -85,7 +102,7 @@ interface WalkViewProps {
 }
 
 /** The display in three dimensions, from an eye that stands before it or turned by hand. */
-export function WalkView({ mesh, standing, label, theme, lamps, isToday, head, ref }: WalkViewProps) {
+export function WalkView({ mesh, cover, standing, label, theme, lamps, isToday, head, ref }: WalkViewProps) {
   const far = Math.max(mesh.w, mesh.d);
   const isDark = lamps !== null;
   const [detail] = useState(() => new Detail());
@@ -102,7 +119,7 @@ export function WalkView({ mesh, standing, label, theme, lamps, isToday, head, r
       <hemisphereLight args={['#ffffff', '#8d8678', isDark ? 0.14 : 1.6]} />
       <directionalLight position={[-far, far * 2, far * 1.4]} intensity={isDark ? 0.08 : 1.7} />
       {lamps && <Lamps lamps={lamps} mesh={mesh} about={standing?.target ?? [mesh.w / 2, 0, mesh.d / 2]} />}
-      <Faces mesh={mesh} isToday={isToday} detail={detail} ref={ref} />
+      <Faces mesh={mesh} cover={cover} isToday={isToday} detail={detail} ref={ref} />
       {standing ? (
         <Stand {...centred(standing, mesh)} head={head} onMove={move} />
       ) : (
@@ -166,11 +183,13 @@ function StepBack({ far }: { far: number }) {
 /** The faces by material, their middle over the origin: all of them, or few while one moves. */
 function Faces({
   mesh,
+  cover,
   isToday,
   detail,
   ref,
 }: {
   mesh: WalkMesh;
+  cover: readonly MeshPart[] | null;
   isToday: boolean;
   detail: Detail;
   ref?: Ref<WalkHandle>;
@@ -225,6 +244,7 @@ function Faces({
     <>
       <group ref={group} position={place}>
         <Solids parts={mesh.parts} isToday={isToday} />
+        {cover && <Solids parts={cover} isToday={false} />}
       </group>
       {mesh.coarse && (
         <group ref={coarse} position={place} visible={false}>
@@ -249,7 +269,7 @@ function Solids({ parts: given, isToday }: { parts: readonly MeshPart[]; isToday
         geometry.computeVertexNormals();
         const colour = material.startsWith('colour ')
           ? paintOf(material.slice('colour '.length))
-          : (PAINTS[material] ?? '#888888');
+          : (SHADES.get(material) ?? PAINTS[material] ?? '#888888');
         return { name, isPlanned, geometry, colour };
       }),
     [given],

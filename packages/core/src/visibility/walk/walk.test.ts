@@ -1,6 +1,6 @@
 import { sceneFrom } from '../../document/index.ts';
 import { OUTSIDE, compileRelief } from '../../terrain/index.ts';
-import { walkMesh, type MeshPart } from '../index.ts';
+import { NO_STUD, SEEN_CLASSES, UNSEEN, seenCover, walkMesh, type MeshPart } from '../index.ts';
 
 /** Sum over faces of one coordinate × the area that faces along it: the volume of a closed solid, by each axis (Gauss). */
 function volumes(parts: readonly MeshPart[]): [number, number, number] {
@@ -223,4 +223,46 @@ test('what does not stand yet has a material of its own: ground, houses and tree
   expect(volumeOf('planned leaf')).toBeCloseTo(2 * volumeOf('leaf'), 3);
   // Of no section, or with the stage past: it stands.
   expect(meshOf({ plots: [house('p', 4)] }).of('planned')).toEqual([]);
+});
+
+test('the shade lies on all ground on which nothing stands, each stud in the class of who sees it, at its height', () => {
+  const scene = sceneFrom({
+    ...base,
+    levels: [{ id: 'quay', name: 'Quay', height: 6 }],
+    pads: [{ id: 'p', name: 'Yard', x: 4, y: 4, w: 12, d: 9, level: 'quay', ground: 'paving' }],
+    hills: [{ id: 'h', name: 'Fell', x: 18, y: 2, w: 20, d: 18, level: 'quay', height: 40, ground: 'rock' }],
+    plots: [{ id: 'b', name: 'Shed', x: 5, y: 5, w: 6, d: 4, height: 12 }],
+    trees: [{ id: 't', name: 'Oak', x: 42, y: 4, height: 20, crown: 5 }],
+  });
+  const relief = compileRelief(scene);
+  // Percents that differ from stud to stud, some of nobody.
+  const studs = Uint8Array.from(relief.ground, (code, i) =>
+    code === OUTSIDE ? NO_STUD : i % 7 === 0 ? UNSEEN : (i * 37) % 101,
+  );
+  const { parts, studs: counts } = seenCover(relief, studs);
+  const wanted = { nobody: 0, few: 0, some: 0, most: 0 };
+  const heights = new Map<string, number>();
+  studs.forEach((share, i) => {
+    if (share === NO_STUD || relief.top[i] !== relief.surface[i]) return;
+    const seen = share === 0 ? 'nobody' : share < 25 ? 'few' : share < 75 ? 'some' : 'most';
+    wanted[seen]++;
+    heights.set(seen, (heights.get(seen) ?? 0) + relief.surface[i] * 0.4 + 0.06);
+  });
+  expect(counts).toEqual(wanted);
+  expect(wanted.nobody + wanted.few + wanted.some + wanted.most).toBeLessThan(40 * 24 + 8 * 10 - 24);
+  for (const seen of SEEN_CLASSES) {
+    const own = parts.filter(({ material }) => material === `seen ${seen}`);
+    const area = own.reduce((sum, { positions, indices }) => sum + topArea(positions, indices), 0);
+    expect([seen, area]).toEqual([seen, expect.closeTo(wanted[seen], 3)]);
+    // What lies under all of it is the sum of its heights (a plate is 0.4 studs).
+    const under = own.reduce((sum, { positions, indices }) => {
+      let volume = 0;
+      for (let i = 0; i < indices.length; i += 3) {
+        const triangle = indices.subarray(i, i + 3);
+        volume += topArea(positions, triangle) * positions[3 * triangle[0] + 1];
+      }
+      return sum + volume;
+    }, 0);
+    expect([seen, under]).toEqual([seen, expect.closeTo(heights.get(seen) ?? 0, 2)]);
+  }
 });
