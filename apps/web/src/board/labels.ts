@@ -1,6 +1,7 @@
 import { placeByRank, type LabelBox } from '@quarry/core/grid';
 import type { BoardLayer } from '../data/view.ts';
 import { SANS, type Picture } from './ink.ts';
+import { toScreen } from './viewport.ts';
 
 // Names and marks of the board: collected from all kinds, placed by rank so that none lies on another, then drawn.
 
@@ -215,3 +216,22 @@ export const textLabel = (
   angle,
   ground: { as: 'halo', paper },
 });
+
+/** Half the usual width of a letter, px. */
+const LETTER = 3;
+
+/** Where the name of a small sign may stand: beside it, on the other side where it would run off the scene, below or above. */
+export function besideSpots(
+  { view, art }: Pick<Picture, 'view' | 'art'>,
+  at: { x: number; y: number },
+  name: string,
+): BoardLabel['spots'] {
+  const { x, y } = toScreen(view, at.x, at.y);
+  const half = LETTER * name.length;
+  const sides = [
+    { x: x + 10 + half, y },
+    { x: x - 10 - half, y },
+  ];
+  const east = art ? toScreen(view, art.relief.x + art.relief.w, 0).x : Infinity;
+  return [...(x + 14 + 2 * half > east ? sides.toReversed() : sides), { x, y: y + 16 }, { x, y: y - 16 }];
+}

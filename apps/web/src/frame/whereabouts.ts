@@ -49,6 +49,7 @@ export const WHEREABOUTS: Readonly<Record<Kind, Whereabouts>> = {
   marker: 'plan',
   reserved: 'plan',
   note: 'plan',
+  photoSpot: 'plan',
   dimension: 'plan',
   picture: 'plan',
   piece: 'plan',

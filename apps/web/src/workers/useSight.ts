@@ -35,7 +35,7 @@ function useAboutScene<T>(
   how = '',
 ): { answer: T | null; state: Asked<T> } {
   // Where photos are taken is looked from too.
-  const digest = useMemo(() => planDigest(scene, ['photo']), [scene]);
+  const digest = useMemo(() => planDigest(scene, ['photo', 'photoSpot']), [scene]);
   const [state, setState] = useState<Asked<T>>({ is: 'idle' });
   const [answer, setAnswer] = useState<T | null>(null);
   const receive = (next: Asked<T>) => {

@@ -133,7 +133,7 @@ export * from './wishes.ts';
 export { MAX_PROMISES, PROMISED } from './kinds/milestone.ts';
 export * from './versions.ts';
 export * from './place.ts';
-export { photoSpotsOf, sameSpot, type PhotoSpot } from './photoSpots.ts';
+export { chosenSpotOf, photoSpotsOf, sameSpot, type PhotoSpot } from './photoSpots.ts';
 export { idFor } from './idFor.ts';
 export { deltaOf, withDelta, type Delta } from './delta.ts';
 export * from './edit.ts';

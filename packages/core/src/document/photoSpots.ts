@@ -1,4 +1,4 @@
-import type { Photo } from './schema.ts';
+import type { Entity, Photo } from './schema.ts';
 import { listOf, type Scene } from './scene.ts';
 
 // Photos from the same spot, one after the other in time.
@@ -12,8 +12,9 @@ export interface PhotoSpot {
   photos: Photo[];
 }
 
+type Standpoint = Pick<Photo, 'x' | 'y' | 'bearing' | 'section'>;
 /** Whether two photos look the same way from the same place; those without a place are alike in their section. */
-export function sameSpot(a: Photo, b: Photo): boolean {
+export function sameSpot(a: Standpoint, b: Standpoint): boolean {
   if (a.x === null || a.y === null || b.x === null || b.y === null)
     return a.x === b.x && a.y === b.y && a.section !== null && a.section === b.section;
   if (Math.hypot(a.x - b.x, a.y - b.y) > NEAR_STUDS) return false;
@@ -21,6 +22,15 @@ export function sameSpot(a: Photo, b: Photo): boolean {
   const turn = Math.abs(a.bearing - b.bearing) % 360;
   return Math.min(turn, 360 - turn) <= NEAR_DEGREES;
 }
+
+/** The chosen spot that a photo is from: the one of that place and direction; null: of none. */
+export const chosenSpotOf = (
+  scene: Pick<Scene, 'photoSpot'>,
+  photo: Pick<Photo, 'x' | 'y' | 'bearing'> | undefined,
+): Entity<'photoSpot'> | null =>
+  listOf(scene, 'photoSpot').find(
+    (spot) => photo !== undefined && sameSpot({ ...photo, section: null }, { ...spot, section: null }),
+  ) ?? null;
 
 /** All photos by spot, each spot by the first photo taken there; the spots with the newest photo first. */
 export function photoSpotsOf(scene: Scene): PhotoSpot[] {

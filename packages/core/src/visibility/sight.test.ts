@@ -306,6 +306,36 @@ test('the first view is from the middle of a door; a photo of what lies within i
   });
 });
 
+test('a chosen photo spot is looked from at its own height, until a photo from there stands for it', () => {
+  const spots = [
+    { id: 'gate', name: 'Gate', x: 30, y: 60, bearing: 0, eye: 1500 },
+    { id: 'side', name: 'Side', x: -20, y: 10, bearing: 90 },
+    // What it looks at lies within: it stands 600 mm, 75 studs, before the south edge.
+    { id: 'in', name: 'Inside', x: 12, y: 6, bearing: 0, eye: 740 },
+  ];
+  const viewsOf = (photos: object[]) => {
+    const scene = sceneOf({ photoSpots: spots, photos });
+    return viewpointsOf(scene, compileRelief(scene)).map(({ kind, id, eye, bearing }) => [
+      ...[kind, id, eye.x, eye.y, eye.z, bearing],
+    ]);
+  };
+  // Tables are 740 mm high, adults’ eyes 1,600 over the floor; y counts from the south edge, 20 studs off.
+  const inside = ['photoSpot', 'in', 12, -75, 0, 0];
+  expect(viewsOf([])).toEqual([
+    ['photoSpot', 'gate', 30, -40, 760, 0],
+    inside,
+    ['photoSpot', 'side', -20, 10, 860, 90],
+  ]);
+  const photo = { id: 'p', file: 'a'.repeat(64), width: 8, height: 6, taken: '2031-05-01T12:00:00Z' };
+  expect(viewsOf([{ ...photo, x: -22, y: 12, bearing: 80 }])).toEqual([
+    ['photo', 'p', -22, 8, 860, 80],
+    ['photoSpot', 'gate', 30, -40, 760, 0],
+    inside,
+  ]);
+  // Another direction is another spot.
+  expect(viewsOf([{ ...photo, x: -22, y: 12, bearing: 200 }])).toHaveLength(4);
+});
+
 test('what is open in a column is what its solid pieces leave, and without a thing what that leaves', () => {
   const deck = { id: 'd', name: 'Quay', x: 20, y: 8, w: 20, d: 8, level: 'low', offset: 32 };
   const hut = { id: 'h', name: 'Hut', x: 24, y: 10, w: 6, d: 4, height: 12, onGround: true };

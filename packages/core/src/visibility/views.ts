@@ -1,5 +1,13 @@
 import { MM_PER_STUD } from '../grid/index.ts';
-import { labelOf, photoSpotsOf, type Kind, type Place, type Scene } from '../document/index.ts';
+import {
+  chosenSpotOf,
+  labelOf,
+  listOf,
+  photoSpotsOf,
+  type Kind,
+  type Place,
+  type Scene,
+} from '../document/index.ts';
 import type { Relief } from '../terrain/index.ts';
 import {
   currentContents,
@@ -18,7 +26,7 @@ import { NO_COLUMN, seenCounts, type Eye, type HeightField } from './seen.ts';
 
 /** A place from which the display is seen, with an adult's eyes. */
 export interface Viewpoint {
-  kind: 'opening' | 'photo';
+  kind: 'opening' | 'photo' | 'photoSpot';
   id: string;
   name: string;
   /** In the frame of lines of sight. */
@@ -42,12 +50,16 @@ export interface ViewFrom extends Viewpoint {
 /** So much of the view is told. */
 const MAX_FIRST = 3;
 
-/** Doors and open ways of the current place, then spots of photos, with an adult's eyes. Walls of the hall hide nothing. */
+/**
+ * Doors and open ways of the current place, then spots of photos and those chosen for photos, with an adult's eyes unless a
+ * spot says how high its camera is. Walls of the hall hide nothing.
+ */
 export function viewpointsOf(scene: Scene, relief: Relief): Viewpoint[] {
   const place = currentPlace(scene);
   if (!place) return [];
   const z = place.eyeAdult - highestTable(scene);
-  return [...doorsOf(scene, place, relief, z), ...photoViews(scene, relief, z)];
+  const photos = photoViews(scene, relief, z);
+  return [...doorsOf(scene, place, relief, z), ...photos, ...chosenViews(scene, relief, z, photos)];
 }
 
 function doorsOf(scene: Scene, place: Place, relief: Relief, z: number): Viewpoint[] {
@@ -75,6 +87,22 @@ function photoViews(scene: Scene, relief: Relief, z: number): Viewpoint[] {
     return [
       { kind: 'photo', id: first.id, name, eye, bearing: first.bearing, photo: newest?.id ?? first.id },
     ];
+  });
+}
+
+/** Spots that are chosen for photos; once there is a photo from one, that stands for it. */
+function chosenViews(scene: Scene, relief: Relief, z: number, photos: readonly Viewpoint[]): Viewpoint[] {
+  const taken = new Set(
+    photos.flatMap(({ id }) => {
+      const spot = chosenSpotOf(scene, scene.photo[id]);
+      return spot ? [spot.id] : [];
+    }),
+  );
+  return listOf(scene, 'photoSpot').flatMap(({ id, name, x, y, bearing, eye: camera }): Viewpoint[] => {
+    if (taken.has(id)) return [];
+    const at = inFrame(relief, { x, y }, camera === null ? z : camera - highestTable(scene));
+    const eye = isOver(relief, at) ? steppedBack(relief, at, bearing) : at;
+    return eye ? [{ kind: 'photoSpot', id, name, eye, bearing, photo: null }] : [];
   });
 }
 

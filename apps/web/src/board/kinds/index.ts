@@ -26,6 +26,7 @@ import { flagBoard } from './flag.ts';
 import { markerBoard } from './marker.ts';
 import { reservedBoard } from './reserved.ts';
 import { noteBoard } from './note.ts';
+import { photoSpotBoard } from './photoSpot.ts';
 import { dimensionBoard } from './dimension.ts';
 import { pictureBoard } from './picture.ts';
 import { deviceBoard } from './device.ts';
@@ -60,6 +61,7 @@ export const BOARD_KINDS: BoardKinds = {
   marker: markerBoard,
   reserved: reservedBoard,
   note: noteBoard,
+  photoSpot: photoSpotBoard,
   dimension: dimensionBoard,
   picture: pictureBoard,
   device: deviceBoard,

@@ -1,7 +1,7 @@
 import { listOf } from '@quarry/core/document';
 import { field } from '../../ui/fieldSpec.ts';
 import type { Picture } from '../ink.ts';
-import { LABEL_RANKS, textLabel, type BoardLabel } from '../labels.ts';
+import { LABEL_RANKS, besideSpots, textLabel, type BoardLabel } from '../labels.ts';
 import { toScreen } from '../viewport.ts';
 import type { BoardKind } from './kind.ts';
 
@@ -40,28 +40,13 @@ function drawNotes(ctx: CanvasRenderingContext2D, picture: Picture): void {
   }
 }
 
-/** The heading beside its slip: on the other side where it would run off the scene. */
+/** The heading beside its slip. */
 function noteLabels(picture: Picture): BoardLabel[] {
-  const { palette, scene, view, art } = picture;
+  const { palette, scene, view } = picture;
   if (view.scale <= 2.5) return [];
-  const east = art ? toScreen(view, art.relief.x + art.relief.w, 0).x : Infinity;
-  return listOf(scene, 'note').map((note) => {
-    const { x, y } = toScreen(view, note.x, note.y);
-    const half = LETTER * note.name.length;
-    const spots = [
-      { x: x + 10 + half, y },
-      { x: x - 10 - half, y },
-      { x, y: y + 16 },
-      { x, y: y - 16 },
-    ];
-    return textLabel(
-      picture,
-      LABEL_RANKS.note,
-      note.name,
-      x + 14 + 2 * half > east ? [spots[1], spots[0], ...spots.slice(2)] : spots,
-      { ink: palette.tarn },
-    );
-  });
+  return listOf(scene, 'note').map((note) =>
+    textLabel(picture, LABEL_RANKS.note, note.name, besideSpots(picture, note, note.name), {
+      ink: palette.tarn,
+    }),
+  );
 }
-/** Half the usual width of a letter, px. */
-const LETTER = 3;

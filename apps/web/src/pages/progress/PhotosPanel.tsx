@@ -2,7 +2,15 @@ import { useMutation } from '@tanstack/react-query';
 import { Camera } from 'lucide-react';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
-import { photoSpotsOf, sectionsOf, type Change, type Photo, type PhotoSpot } from '@quarry/core/document';
+import {
+  chosenSpotOf,
+  listOf,
+  photoSpotsOf,
+  sectionsOf,
+  type Change,
+  type Photo,
+  type PhotoSpot,
+} from '@quarry/core/document';
 import { crewApi, photoUrl } from '../../data/crewApi.ts';
 import { freshId, useDisplay, useEdit, useLink, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { CheckField, NumberField, OptionalQuantityField, SelectField, TextField } from '../../ui/fields.tsx';
@@ -237,7 +245,7 @@ interface Aim {
 }
 
 function TakePhoto({ spot, spots }: { spot: PhotoSpot | undefined; spots: readonly PhotoSpot[] }) {
-  const scene = useScene('section');
+  const scene = useScene('section', 'photoSpot');
   const person = useDisplay(({ actor }) => actor.person);
   const link = useLink();
   const edit = useEdit();
@@ -263,6 +271,8 @@ function TakePhoto({ spot, spots }: { spot: PhotoSpot | undefined; spots: readon
     },
   });
   const first = spot?.photos[0];
+  const chosen = listOf(scene, 'photoSpot');
+  const here = chosenSpotOf(scene, aim);
   const take = (file: File | undefined) => {
     setLarge(null);
     if (!file) return;
@@ -290,6 +300,20 @@ function TakePhoto({ spot, spots }: { spot: PhotoSpot | undefined; spots: readon
               From the spot that is open
             </button>
           )}
+          {chosen.length > 0 && (
+            <SelectField
+              label="Photo spot"
+              value={here?.id ?? ''}
+              options={[
+                { value: '', word: 'none' },
+                ...chosen.map(({ id, name }) => ({ value: id, word: name })),
+              ]}
+              onCommit={(id) => {
+                const to = chosen.find((one) => one.id === id);
+                if (to) setAim({ ...aim, x: to.x, y: to.y, bearing: to.bearing });
+              }}
+            />
+          )}
           <SelectField
             label="Section"
             value={aim.section}
@@ -302,6 +326,7 @@ function TakePhoto({ spot, spots }: { spot: PhotoSpot | undefined; spots: readon
               ...spots.flatMap(({ photos: [{ x, y, bearing }] }) =>
                 x === null || y === null ? [] : [{ x, y, bearing, word: 'A spot', picked: false }],
               ),
+              ...chosen.map(({ x, y, bearing, name }) => ({ x, y, bearing, word: name, picked: false })),
               ...(aim.x === null || aim.y === null
                 ? []
                 : [{ x: aim.x, y: aim.y, bearing: aim.bearing, word: 'The new photo', picked: true }]),

@@ -86,7 +86,8 @@ function FirstViews({ scene, views }: { scene: Scene; views: readonly ViewFrom[]
       <Heading aside="an adult’s eyes">First views, and photos</Heading>
       {views.length === 0 ? (
         <p className="ink-2 text-xs pb-1">
-          None: doors of the hall are drawn on Survey, photos with their place are taken on Progress.
+          None: doors of the hall are drawn on Survey, photos with their place are taken on Progress, and
+          photo spots are chosen on Plan.
         </p>
       ) : (
         <DataTable
@@ -109,10 +110,10 @@ function FirstViews({ scene, views }: { scene: Scene; views: readonly ViewFrom[]
         />
       )}
       <Basis>
-        From the middle of each door of {currentPlace(scene)?.name ?? 'the place'}, and from where photos were
-        taken; of a photo whose place lies on the display one stands back to its edge. What catches the eye
-        first fills most of the view: shares of the solid angle of the whole display. Walls, pillars and
-        people in the hall hide nothing.
+        From the middle of each door of {currentPlace(scene)?.name ?? 'the place'}, from where photos were
+        taken, and from photo spots that have none yet; of a photo whose place lies on the display one stands
+        back to its edge. What catches the eye first fills most of the view: shares of the solid angle of the
+        whole display. Walls, pillars and people in the hall hide nothing.
       </Basis>
     </>
   );

@@ -61,6 +61,7 @@ import { sessionKind } from './session.ts';
 import { taskKind } from './task.ts';
 import { calendarKind } from './calendar.ts';
 import { photoKind } from './photo.ts';
+import { photoSpotKind } from './photoSpot.ts';
 import { slotKind } from './slot.ts';
 import { crateKind } from './crate.ts';
 import { cargoKind } from './cargo.ts';
@@ -119,6 +120,7 @@ export const KINDS = {
   marker: markerKind,
   reserved: reservedKind,
   note: noteKind,
+  photoSpot: photoSpotKind,
   dimension: dimensionKind,
   picture: pictureKind,
   piece: pieceKind,
