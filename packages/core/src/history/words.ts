@@ -144,6 +144,7 @@ const WORDS: Readonly<Record<string, string>> = {
   struck: 'sides that waves strike',
   viewedSides: 'sides it is looked at from',
   crowd: 'how busy each side is',
+  crowdAlong: 'how busy the thirds of each side are',
   eyeShoulders: 'eyes on shoulders',
   shareAdult: 'parts of adults among visitors',
   shareSeated: 'parts of those in a wheelchair among visitors',

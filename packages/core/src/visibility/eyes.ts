@@ -25,7 +25,7 @@ export const NO_BARRIER = 600;
 /** An eye of the public. */
 export interface PublicEye extends Eye {
   side: Side;
-  /** How many stand there against the busiest side, over 0 to 1. */
+  /** How many stand there against the busiest third of the busiest side, over 0 to 1. */
   crowd: number;
 }
 
@@ -39,6 +39,7 @@ export function publicDistance(scene: Scene): number {
  * Where eyes stand along the viewed sides: each EYE_STEP from end to end, both ends among them.
  * @param z of the eyes above the table, mm @param distance from the scene, mm
  * @param crowd how busy each side is, percent of the busiest
+ * @param thirds of each side from its west or north end, percent of the side
  */
 export function eyesAlong(
   { w, d }: { w: number; d: number },
@@ -46,6 +47,7 @@ export function eyesAlong(
   distance: number,
   z: number,
   crowd: Readonly<Record<Side, number>> = EVEN,
+  thirds: Readonly<Record<Side, Thirds>> = EVEN_THIRDS,
 ): PublicEye[] {
   const off = distance / MM_PER_STUD;
   return sides.flatMap((side) => {
@@ -59,11 +61,17 @@ export function eyesAlong(
         w: { x: -off, y: along },
         e: { x: w + off, y: along },
       }[side];
-      return { ...at, z, side, crowd: crowd[side] / 100 };
+      // y counts from the south edge, thirds from the north end.
+      const share = side === 'n' || side === 's' ? i / count : 1 - i / count;
+      const third = share < 1 / 3 ? 0 : share > 2 / 3 ? 2 : 1;
+      return { ...at, z, side, crowd: (crowd[side] / 100) * (thirds[side][third] / 100) };
     });
   });
 }
 const EVEN: Readonly<Record<Side, number>> = { n: 100, e: 100, s: 100, w: 100 };
+type Thirds = readonly [first: number, middle: number, last: number];
+const ALIKE: Thirds = [100, 100, 100];
+const EVEN_THIRDS: Readonly<Record<Side, Thirds>> = { n: ALIKE, e: ALIKE, s: ALIKE, w: ALIKE };
 
 /** Heights of eyes over the floor of a place, mm. */
 export const eyeHeights = ({
@@ -113,7 +121,7 @@ export interface PublicEyes {
  * @returns null where the display does not say from which sides it is looked at, or stands in no place
  */
 export function publicEyes(scene: Scene, size: { w: number; d: number }): PublicEyes | null {
-  const { viewedSides: sides, crowd } = displayOf(scene);
+  const { viewedSides: sides, crowd, crowdAlong } = displayOf(scene);
   const place = currentPlace(scene);
   if (!place || sides.length === 0) return null;
   const table = highestTable(scene);
@@ -121,10 +129,10 @@ export function publicEyes(scene: Scene, size: { w: number; d: number }): Public
   const heights = eyeHeights(place);
   const shares = watcherShares(place);
   const at = (who: Watcher) =>
-    shares[who] > 0 ? eyesAlong(size, sides, distance, heights[who] - table, crowd) : [];
+    shares[who] > 0 ? eyesAlong(size, sides, distance, heights[who] - table, crowd, crowdAlong) : [];
   return {
     ...{ sides, distance, shares },
-    places: eyesAlong(size, sides, distance, 0, crowd),
+    places: eyesAlong(size, sides, distance, 0, crowd, crowdAlong),
     by: { adult: at('adult'), seated: at('seated'), child: at('child'), shoulders: at('shoulders') },
   };
 }

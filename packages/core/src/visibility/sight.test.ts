@@ -175,6 +175,30 @@ test('who comes and how busy a side is weigh; those who do not come are not aske
   expect(children.sight?.parts[0].seen).toMatchObject({ adult: null, child: expect.any(Number) });
 });
 
+test('thirds of a side weigh by themselves, from the west and from the north end', () => {
+  const thirds = { n: [100, 100, 100], e: [20, 100, 60], s: [50, 100, 10], w: [100, 100, 100] } as const;
+  const eyes = eyesAlong({ w: 250, d: 250 }, ['s', 'e'], 800, 0, { n: 100, e: 50, s: 100, w: 100 }, thirds);
+  // Five eyes a side: at 0, 1/4, 1/2, 3/4 and 1 of it; those of the east side from the south end.
+  expect(eyes.map(({ crowd }) => Math.round(1000 * crowd) / 1000)).toEqual([
+    ...[0.5, 0.5, 1, 0.1, 0.1],
+    ...[0.3, 0.3, 0.5, 0.1, 0.1],
+  ]);
+  // A pillar before the west of a display 96 studs wide hides a shed from the west third alone.
+  const shed = { id: 'b', name: 'Shed', x: 2, y: 4, w: 4, d: 2, height: 6, storeys: 1 };
+  const wall = { id: 'w', name: 'Pillar', x: 0, y: 14, w: 12, d: 2, height: 60, storeys: 1 };
+  const meanBy = (west: number) =>
+    viewOf(
+      {
+        plots: [shed, wall],
+        footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 192, d: 20 }],
+        tables: [{ id: 't', name: 'Table', place: 'hall', x: 1000, y: 1000, w: 1536, d: 160, height: 740 }],
+      },
+      { crowdAlong: { s: [west, 100, 100] } },
+    )?.things.find(({ name }) => name === 'Shed')?.mean ?? NaN;
+  // Fewer stand where it is hidden: more of all visitors see it.
+  expect(meanBy(10)).toBeGreaterThan(meanBy(100) + 0.05);
+});
+
 test('a figure under a deck is seen below it', () => {
   // 96 mm over the ground, 4 studs deep from the south edge: from a face 37.4 mm up, 1.5 studs in, an adult's line has
   // risen to 37.4 + 1.5 × 822.6 ÷ 76.5 = 53.5 mm at its edge.

@@ -159,13 +159,15 @@ export function sightOf(
   };
 }
 
-/** Eyes of one height along one side, and how much each of them counts. */
+/** Eyes of one height along one side that count alike, and how much each of them counts. */
 function groupsOf({ by, sides, shares }: PublicEyes): { who: Watcher; weight: number; eyes: PublicEye[] }[] {
   return WATCHERS.flatMap((who) =>
     sides.flatMap((side) => {
       const eyes = by[who].filter((eye) => eye.side === side);
-      const [first] = eyes;
-      return first ? [{ who, weight: shares[who] * first.crowd, eyes }] : [];
+      return [...new Set(eyes.map(({ crowd }) => crowd))].map((crowd) => ({
+        ...{ who, weight: shares[who] * crowd },
+        eyes: eyes.filter((eye) => eye.crowd === crowd),
+      }));
     }),
   );
 }

@@ -1,5 +1,6 @@
+import { Fragment } from 'react';
 import { Link } from 'react-router';
-import { SIDES, SIDE_WORDS, displayOf, type Scene } from '@quarry/core/document';
+import { SIDES, SIDE_WORDS, displayOf, type Scene, type Side } from '@quarry/core/document';
 import { currentPlace, highestTable } from '@quarry/core/venue';
 import { WATCHERS, eyeHeights, type Sight, type ViewFrom } from '@quarry/core/visibility';
 import { useEdit, useIsPlanner, useLink } from '../../data/useDisplay.tsx';
@@ -48,6 +49,10 @@ export function SeenFrom({ scene, sight }: { scene: Scene; sight: Sight }) {
   );
 }
 
+/** Its thirds, as the plan has them. */
+const thirdsOf = (side: Side): readonly string[] =>
+  side === 'n' || side === 's' ? ['west', 'middle', 'east'] : ['north', 'middle', 'south'];
+
 /** How many stand along each side that is looked at. */
 function Crowd({ scene }: { scene: Scene }) {
   const edit = useEdit();
@@ -55,24 +60,64 @@ function Crowd({ scene }: { scene: Scene }) {
   const display = displayOf(scene);
   return (
     <>
-      <Heading aside="visitors a metre, % of the busiest side">How busy each side is</Heading>
+      <Heading aside="visitors a metre, % of the busiest">How busy each side is</Heading>
       {SIDES.filter((side) => display.viewedSides.includes(side)).map((side) => (
-        <NumberField
-          key={side}
-          label={`The ${SIDE_WORDS[side]} side`}
-          unit="%"
-          whole
-          value={display.crowd[side]}
-          min={1}
-          max={100}
-          disabled={!plans}
-          onCommit={(busy) =>
-            busy !== null &&
-            edit.patch('changed how busy a side is', 'display', display, {
-              crowd: { ...display.crowd, [side]: busy },
-            })
-          }
-        />
+        <Fragment key={side}>
+          <NumberField
+            label={`The ${SIDE_WORDS[side]} side`}
+            unit="%"
+            whole
+            value={display.crowd[side]}
+            min={1}
+            max={100}
+            disabled={!plans}
+            onCommit={(busy) =>
+              busy !== null &&
+              edit.patch('changed how busy a side is', 'display', display, {
+                crowd: { ...display.crowd, [side]: busy },
+              })
+            }
+          />
+          <div
+            className="flex items-center gap-2 border-b hair pl-4"
+            role="group"
+            aria-label={`Along the ${SIDE_WORDS[side]} side`}
+          >
+            <span className="ink-2 text-xs flex-1">of these, by thirds</span>
+            {thirdsOf(side).map((word, i) => (
+              <span key={word} className="flex items-center gap-1 text-xs">
+                <span aria-hidden>{word}</span>
+                <NumberField
+                  bare
+                  label={`The ${SIDE_WORDS[side]} side, ${word} third`}
+                  unit="%"
+                  whole
+                  value={display.crowdAlong[side][i] ?? 100}
+                  min={1}
+                  max={100}
+                  disabled={!plans}
+                  onCommit={(busy) => {
+                    if (busy === null) return;
+                    const [a, b, c] = display.crowdAlong[side];
+                    const thirds: [number, number, number] = [
+                      i === 0 ? busy : a,
+                      i === 1 ? busy : b,
+                      i === 2 ? busy : c,
+                    ];
+                    edit.patch(
+                      `changed how busy the ${SIDE_WORDS[side]} side is along it`,
+                      'display',
+                      display,
+                      {
+                        crowdAlong: { ...display.crowdAlong, [side]: thirds },
+                      },
+                    );
+                  }}
+                />
+              </span>
+            ))}
+          </div>
+        </Fragment>
       ))}
     </>
   );

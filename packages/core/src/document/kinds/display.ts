@@ -32,6 +32,9 @@ export const RIMS = ['plates', 'bare'] as const;
 export const RHYTHMS = ['none', 'weekly', 'fortnightly', 'days'] as const;
 
 const crowded = z.int().min(1).max(100).default(100);
+/** How busy the thirds of a side are, from its west or north end, percent of how busy the side is. */
+const thirds = z.tuple([z.int().min(1).max(100), z.int().min(1).max(100), z.int().min(1).max(100)]);
+const evenThirds = thirds.default([100, 100, 100]);
 
 export const displayKind = defineKind({
   schema: z.strictObject({
@@ -94,6 +97,8 @@ export const displayKind = defineKind({
     viewedSides: z.array(z.enum(SIDES)).max(4).default([]),
     /** How many visitors stand along each of those sides, percent of the busiest. */
     crowd: z.strictObject({ n: crowded, e: crowded, s: crowded, w: crowded }).prefault({}),
+    /** How that is shared out along each side: a corner that all pass, a far end that few reach. */
+    crowdAlong: z.strictObject({ n: evenThirds, e: evenThirds, s: evenThirds, w: evenThirds }).prefault({}),
     /** How much street front is still to come, studs. */
     growth: z.int().min(0).max(MAX_STUDS).default(0),
 
