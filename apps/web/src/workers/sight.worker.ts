@@ -5,15 +5,15 @@ import type { Rect } from '@quarry/core/grid';
 import { CountCache } from '@quarry/core/masonry';
 import { plainSavings, type PlainSavings } from '@quarry/core/materials';
 import { compile } from '@quarry/core/terrain';
-import { sightOf, walkMesh, type Sight, type WalkMesh } from '@quarry/core/visibility';
+import { sightOf, walkMesh, type Sight, type WalkLook, type WalkMesh } from '@quarry/core/visibility';
 
 /** Looks at a whole scene: started for one question; ending the worker ends it. */
 const worker = {
   /** What the public sees; null: it is not said who looks. */
   sight: (scene: Scene, onProgress: (share: number) => void): Sight | null =>
     sightOf(scene, compile(scene).relief, onProgress),
-  /** The display as faces, with or without its roofs, to be walked round; null for one without a footprint. */
-  walk: (scene: Scene, isOpen: boolean): WalkMesh | null => walkMesh(scene, compile(scene).relief, isOpen),
+  /** The display as faces, to be walked round; null for one without a footprint. */
+  walk: (scene: Scene, look: WalkLook): WalkMesh | null => walkMesh(scene, compile(scene).relief, look),
   /** What it saves to leave some ground plain; null: it cannot be counted. */
   saves: (scene: Scene, areas: readonly Rect[]): PlainSavings | null =>
     plainSavings(compile(scene), areas, new CountCache()),

@@ -5,7 +5,7 @@ import type { Rect } from '@quarry/core/grid';
 import type { PlainSavings } from '@quarry/core/materials';
 import type { ViewHelp } from '@quarry/core/findings';
 import { planDigest } from '@quarry/core/stability';
-import type { SeenThing, Sight, WalkMesh } from '@quarry/core/visibility';
+import type { SeenThing, Sight, WalkLook, WalkMesh } from '@quarry/core/visibility';
 import { keptSight } from '../data/keptAnswers.ts';
 import { askOnce, type Asked } from './askOnce.ts';
 import { today } from './useDerived.ts';
@@ -103,16 +103,16 @@ export function useSight(
   return { sight: answer, state };
 }
 
-/** The display as faces, with or without its roofs; null where it has no footprint. */
+/** The display as faces; null where it has no footprint. */
 export function useWalkMesh(
   scene: Scene,
-  isOpen: boolean,
+  look: WalkLook,
 ): { mesh: WalkMesh | null; state: Asked<WalkMesh | null> } {
   const { answer, state } = useAboutScene(
     scene,
-    (worker, of) => worker.walk(of, isOpen),
+    (worker, of) => worker.walk(of, look),
     null,
-    isOpen ? 'open' : 'closed',
+    `${look.isOpen ? 'open' : 'closed'} ${look.isParted ? 'parted' : 'whole'}`,
   );
   return { mesh: answer, state };
 }

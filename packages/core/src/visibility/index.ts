@@ -10,4 +10,4 @@ export type { Coloured } from './colours.ts';
 export * from './targets.ts';
 export * from './sight.ts';
 export { SEEN, SEEN_CLASSES, seenCover, type SeenClass, type SeenCover } from './walk/seenCover.ts';
-export { PLANNED, trianglesOf, walkMesh, type MeshPart, type WalkMesh } from './walk/index.ts';
+export { PLANNED, trianglesOf, walkMesh, type MeshPart, type WalkLook, type WalkMesh } from './walk/index.ts';

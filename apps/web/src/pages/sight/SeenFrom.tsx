@@ -60,7 +60,7 @@ function Crowd({ scene }: { scene: Scene }) {
   const display = displayOf(scene);
   return (
     <>
-      <Heading aside="visitors a metre, % of the busiest">How busy each side is</Heading>
+      <Heading aside="% of the busiest, thirds % of their side">How busy each side is</Heading>
       {SIDES.filter((side) => display.viewedSides.includes(side)).map((side) => (
         <Fragment key={side}>
           <NumberField
@@ -79,14 +79,15 @@ function Crowd({ scene }: { scene: Scene }) {
             }
           />
           <div
-            className="flex items-center gap-2 border-b hair pl-4"
+            className="flex items-center justify-between gap-1 border-b hair pl-4"
             role="group"
             aria-label={`Along the ${SIDE_WORDS[side]} side`}
           >
-            <span className="ink-2 text-xs flex-1">of these, by thirds</span>
             {thirdsOf(side).map((word, i) => (
               <span key={word} className="flex items-center gap-1 text-xs">
-                <span aria-hidden>{word}</span>
+                <span aria-hidden className="ink-2">
+                  {word}
+                </span>
                 <NumberField
                   bare
                   label={`The ${SIDE_WORDS[side]} side, ${word} third`}

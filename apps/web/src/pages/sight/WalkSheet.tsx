@@ -14,6 +14,7 @@ import {
   type SeenClass,
   type SeenCover,
   type Sight,
+  type WalkLook,
   type WalkMesh,
 } from '@quarry/core/visibility';
 import { useVersionBeside } from '../../data/versions.ts';
@@ -33,9 +34,9 @@ import { SEEN_PAINTS, WalkView, type WalkHandle } from './WalkView.tsx';
 
 /** The display in three dimensions: from where a visitor stands, or turned by hand; as a picture and as a model. */
 export function WalkSheet({ scene, sight }: { scene: Scene; sight: Sight | null }) {
-  const [isOpen, setOpen] = useState(false);
-  const { mesh, state } = useWalkMesh(scene, isOpen);
-  if (mesh) return <Walk scene={scene} sight={sight} mesh={mesh} isOpen={isOpen} onOpen={setOpen} />;
+  const [built, setBuilt] = useState({ isOpen: false, isParted: false });
+  const { mesh, state } = useWalkMesh(scene, built);
+  if (mesh) return <Walk scene={scene} sight={sight} mesh={mesh} built={built} onBuild={setBuilt} />;
   return (
     <div className="md:col-span-2">
       {state.is === 'failed' && <Failure title="The display could not be built" message={state.error} />}
@@ -53,17 +54,17 @@ function Walk({
   scene,
   sight,
   mesh,
-  isOpen,
-  onOpen,
+  built,
+  onBuild,
 }: {
   scene: Scene;
   /** Null: not worked out yet, or not known who looks. */
   sight: Sight | null;
   mesh: WalkMesh;
-  /** The roofs are off. */
-  isOpen: boolean;
-  onOpen: (isOpen: boolean) => void;
+  built: Built;
+  onBuild: (built: Built) => void;
 }) {
+  const { isOpen, isParted } = built;
   const relief = useDerived(({ ground }) => ground?.relief ?? null);
   const handle = useRef<WalkHandle>(null);
   const [isRound, setRound] = useState(false);
@@ -72,17 +73,17 @@ function Walk({
   const [isShaded, setShaded] = useState(false);
   const cover = useMemo(
     () =>
-      isShaded && sight && relief && sight.studs.length === relief.w * relief.d
+      isShaded && !isParted && sight && relief && sight.studs.length === relief.w * relief.d
         ? seenCover(relief, sight.studs)
         : null,
-    [isShaded, sight, relief],
+    [isShaded, isParted, sight, relief],
   );
   const lamps = useMemo(() => (relief ? lampsOf(scene, relief) : []), [scene, relief]);
   const walk = useWalk(scene, mesh);
   const words = useStanceWords(walk, isRound);
   const [head] = useState(() => new HeadTurn());
   const { beside, own, ...choice } = useVersionBeside();
-  const look = { head, isToday, isOpen, standing: isRound ? null : walk.standing };
+  const look = { head, isToday, built, standing: isRound ? null : walk.standing };
   const faces = trianglesOf(mesh.parts);
   return (
     <>
@@ -134,12 +135,18 @@ function Walk({
           label="Roofs off: into the uppermost floors"
           value={isOpen}
           disabled={listOf(scene, 'plot').length === 0}
-          onCommit={onOpen}
+          onCommit={(open) => onBuild({ ...built, isOpen: open })}
+        />
+        <CheckField
+          label="Modules apart, with their sides"
+          value={isParted}
+          disabled={listOf(scene, 'module').length < 2}
+          onCommit={(apart) => onBuild({ ...built, isParted: apart })}
         />
         <CheckField
           label="Shade the ground by who sees it"
           value={isShaded}
-          disabled={sight === null}
+          disabled={sight === null || isParted}
           onCommit={setShaded}
         />
         {cover && <SeenKey studs={cover.studs} />}
@@ -155,8 +162,9 @@ function Walk({
           they are built. Figures, animals and vehicles of a cast are plain bodies. With the roofs off one
           sees the furniture that has a place on a floor. While you move, a large display is drawn with ground
           in squares of 4 studs and buildings as blocks. The shade lies on ground, decks and bridges on which
-          nothing stands; how much of what stands there is seen is told by “Buildings and scenes”. Photographs
-          are not drawn.
+          nothing stands; how much of what stands there is seen is told by “Buildings and scenes”. Modules
+          apart stand with what is built on them: a building or bridge over a seam goes with the module under
+          its middle. Photographs are not drawn.
         </Basis>
       </section>
     </>
@@ -189,11 +197,14 @@ function SeenKey({ studs }: { studs: SeenCover['studs'] }) {
   );
 }
 
+/** How the display is built to be looked at: its roofs off, its modules apart. */
+type Built = Required<WalkLook>;
+
 /** How the display is looked at: the same for versions side by side. */
 interface Look {
   head: HeadTurn;
   isToday: boolean;
-  isOpen: boolean;
+  built: Built;
   standing: WalkState['standing'] | null;
 }
 
@@ -214,7 +225,7 @@ function OwnView({
   ref?: Ref<WalkHandle>;
 }) {
   const theme = useView((view) => view.theme);
-  const { isOpen: _, ...view } = look;
+  const { built: _, ...view } = look;
   return <WalkView {...view} mesh={mesh} cover={cover} label={words} theme={theme} lamps={lamps} ref={ref} />;
 }
 
@@ -230,7 +241,7 @@ function BesideView({
   isDark: boolean;
   words: string;
 }) {
-  const { mesh, state } = useWalkMesh(scene, look.isOpen);
+  const { mesh, state } = useWalkMesh(scene, look.built);
   const ground = useGroundOf(isDark ? scene : null);
   const lamps = useMemo(() => (ground ? lampsOf(scene, ground.relief) : null), [scene, ground]);
   if (state.is === 'failed') return <Failure title="The version could not be built" message={state.error} />;

@@ -1,4 +1,4 @@
-import { PLATES_PER_BRICK, STUDS_PER_PLATE } from '../../grid/index.ts';
+import { PLATES_PER_BRICK, STUDS_PER_PLATE, type Rect } from '../../grid/index.ts';
 import { GROUNDS, customGroundOf, listOf, type Scene } from '../../document/index.ts';
 import { dressesOf } from '../../masonry/index.ts';
 import { BARE, OUTSIDE, type Relief } from '../../terrain/index.ts';
@@ -38,8 +38,31 @@ function materialsOf(scene: Scene): (look: number, height: number) => string {
 export const lowestOf = ({ height }: Pick<Relief, 'height'>): number =>
   height.reduce((least, plates) => Math.min(least, plates), 0);
 
+/** What is drawn of a relief. */
+export type Raster = Pick<Relief, 'w' | 'd' | 'height' | 'ground'>;
+
+/** A rectangle of a relief with a mask over it. @param rect within it, studs from its own corner */
+export function cropped(
+  { w, height, ground }: Raster,
+  planned: Uint8Array,
+  rect: Rect,
+): Raster & { planned: Uint8Array } {
+  const rows = <T extends Int16Array | Uint8Array>(from: T, to: T): T => {
+    for (let row = 0; row < rect.d; row++)
+      to.set(from.subarray((rect.y + row) * w + rect.x, (rect.y + row) * w + rect.x + rect.w), row * rect.w);
+    return to;
+  };
+  const size = rect.w * rect.d;
+  return {
+    ...{ w: rect.w, d: rect.d },
+    height: rows(height, new Int16Array(size)),
+    ground: rows(ground, new Uint8Array(size)),
+    planned: rows(planned, new Uint8Array(size)),
+  };
+}
+
 /** Ground as it is drawn: the relief, or squares of it. */
-export interface DrawnGround extends Pick<Relief, 'w' | 'd' | 'height' | 'ground'> {
+export interface DrawnGround extends Raster {
   /** Side of a cell, studs, and of the whole footprint. */
   cell: number;
   whole: { w: number; d: number };
@@ -48,7 +71,7 @@ export interface DrawnGround extends Pick<Relief, 'w' | 'd' | 'height' | 'ground
 }
 
 /** Every stud of a relief. @param planned studs whose ground does not stand yet: 1 */
-export const fineGround = (relief: Relief, planned: Uint8Array): DrawnGround => ({
+export const fineGround = (relief: Raster, planned: Uint8Array): DrawnGround => ({
   ...relief,
   ...{ cell: 1, whole: relief, planned },
 });
@@ -57,7 +80,7 @@ export const fineGround = (relief: Relief, planned: Uint8Array): DrawnGround => 
  * A relief in squares: each as high as its studs are in the mean, in whole bricks, of the ground of its middle.
  * @param cell side of a square, studs
  */
-export function coarseGround(relief: Relief, planned: Uint8Array, cell: number): DrawnGround {
+export function coarseGround(relief: Raster, planned: Uint8Array, cell: number): DrawnGround {
   const [w, d] = [Math.ceil(relief.w / cell), Math.ceil(relief.d / cell)];
   const height = new Int16Array(w * d);
   const ground = new Uint8Array(w * d).fill(OUTSIDE);
@@ -82,8 +105,16 @@ export function coarseGround(relief: Relief, planned: Uint8Array, cell: number):
   return { ...{ w, d, height, ground, cell, planned: isPlanned }, whole: { w: relief.w, d: relief.d } };
 }
 
-/** The ground with its steps, down to the table at its edges. */
-export function addGround(mesh: MeshBuilder, scene: Scene, drawn: DrawnGround): void {
+/**
+ * The ground with its steps, down to the table at its edges.
+ * @param low the table, plates: one under the lowest ground
+ */
+export function addGround(
+  mesh: MeshBuilder,
+  scene: Scene,
+  drawn: DrawnGround,
+  low = lowestOf(drawn) - 1,
+): void {
   const { w, d, height, ground, planned, cell, whole } = drawn;
   const materialOf = materialsOf(scene);
   const inStuds = ([x, high, y]: MeshCorner): MeshCorner => [
@@ -114,7 +145,6 @@ export function addGround(mesh: MeshBuilder, scene: Scene, drawn: DrawnGround): 
     ]);
   });
   // Between two studs the side of the higher one; runs of like steps are one face.
-  const low = lowestOf(drawn) - 1;
   const stepKey = (x: number, y: number, toX: number, toY: number): number => {
     if (!isIn(x, y)) return 0;
     const own = height[y * w + x];

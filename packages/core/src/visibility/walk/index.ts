@@ -1,6 +1,16 @@
-import { STUDS_PER_PLATE, MM_PER_STUD, boundsOf, type Rect, boundsOfPoints } from '../../grid/index.ts';
+import {
+  MM_PER_STUD,
+  STUDS_PER_PLATE,
+  boundsOf,
+  boundsOfPoints,
+  centreOf,
+  containsPoint,
+  intersection,
+  type Rect,
+} from '../../grid/index.ts';
 import { displayOf, listOf, wallCorners, type Scene } from '../../document/index.ts';
 import {
+  OUTSIDE,
   SUMMER_LEAF,
   bodiesOf,
   leavesOf,
@@ -12,7 +22,7 @@ import {
 } from '../../terrain/index.ts';
 import { currentContents, frameOf, highestTable, pointToScene, rectToScene } from '../../venue/index.ts';
 import { addBlocks, addBuilding } from './buildings.ts';
-import { addGround, coarseGround, fineGround, lowestOf } from './ground.ts';
+import { addGround, coarseGround, cropped, fineGround, lowestOf, type Raster } from './ground.ts';
 import { MeshBuilder, trianglesOf, type MeshPart } from './mesh.ts';
 import { plannedGround, standsToday } from './stands.ts';
 
@@ -45,18 +55,27 @@ const BARRIER = { high: 900, thick: 30 };
 /** How far the floor is drawn round everything, studs. */
 const AROUND = 150;
 
-/**
- * @param isOpen the roofs are off: one looks into the uppermost storey of each building
- * @returns null for a display without a footprint
- */
-export function walkMesh(scene: Scene, relief: Relief, isOpen = false): WalkMesh | null {
+/** How the faces are made. */
+export interface WalkLook {
+  /** The roofs are off: one looks into the uppermost storey of each building. */
+  isOpen?: boolean;
+  /** Modules stand apart, each with its sides, without tables and barriers. */
+  isParted?: boolean;
+}
+
+/** @returns null for a display without a footprint */
+export function walkMesh(
+  scene: Scene,
+  relief: Relief,
+  { isOpen = false, isParted = false }: WalkLook = {},
+): WalkMesh | null {
   const { w, d } = relief;
   if (w === 0 || d === 0) return null;
   const bodies = bodiesOf(scene, relief);
-  const { parts, floor } = facesOf(scene, relief, bodies, { isOpen, isCoarse: false });
+  const { parts, floor } = facesOf(scene, relief, bodies, { isOpen, isParted, isCoarse: false });
   const coarse =
     trianglesOf(parts) > COARSE.over
-      ? facesOf(scene, relief, bodies, { isOpen: false, isCoarse: true }).parts
+      ? facesOf(scene, relief, bodies, { isOpen: false, isParted, isCoarse: true }).parts
       : null;
   const high = bodies.reduce(
     (most, { top }) => Math.max(most, top),
@@ -69,26 +88,67 @@ function facesOf(
   scene: Scene,
   relief: Relief,
   bodies: readonly Body[],
-  { isOpen, isCoarse }: { isOpen: boolean; isCoarse: boolean },
+  { isOpen, isParted, isCoarse }: { isOpen: boolean; isParted: boolean; isCoarse: boolean },
 ): { parts: MeshPart[]; floor: number } {
   const mesh = new MeshBuilder();
   const origin = { x: relief.x, y: relief.y };
   const planned = plannedGround(scene, relief);
-  addGround(mesh, scene, isCoarse ? coarseGround(relief, planned, COARSE.cell) : fineGround(relief, planned));
+  const ground = (raster: Raster, mask: Uint8Array) =>
+    addGround(
+      mesh,
+      scene,
+      isCoarse ? coarseGround(raster, mask, COARSE.cell) : fineGround(raster, mask),
+      lowestOf(relief) - 1,
+    );
+  const parting = isParted ? partingOf(scene, relief) : null;
+  for (const { on, shift } of parting?.pieces ?? []) {
+    const piece = cropped(relief, planned, on);
+    mesh.shift = { x: on.x + shift.x, y: on.y + shift.y };
+    ground(piece, piece.planned);
+  }
+  mesh.shift = { x: 0, y: 0 };
+  ground(parting ? { ...relief, ground: parting.rest } : relief, planned);
+  const shiftOf = (at: { x: number; y: number }) => parting?.shiftAt(at) ?? { x: 0, y: 0 };
   for (const plot of listOf(scene, 'plot')) {
     const foot = standsOn(scene, relief, plot);
     mesh.isPlanned = !standsToday(scene, 'plot', plot.id);
+    mesh.shift = shiftOf(centreOf(plot));
     if (foot === null) continue;
     (isCoarse ? addBlocks : addBuilding)(mesh, plot, { foot, street: displayOf(scene), origin, isOpen });
   }
   const leafOf = leafMaterials(scene);
   for (const body of bodies) {
     mesh.isPlanned = !standsToday(scene, body.kind, body.id);
+    mesh.shift = shiftOf(centreOf(body.bounds));
     addBody(mesh, body, origin, { isCoarse, leaf: leafOf(body) });
   }
   mesh.isPlanned = false;
-  const floor = addRoom(mesh, scene, relief);
+  mesh.shift = { x: 0, y: 0 };
+  const floor = addRoom(mesh, scene, relief, isParted);
   return { parts: mesh.parts(), floor };
+}
+
+/** Modules as far apart as this share of their distance from the middle of the display. */
+const PARTED = 0.22;
+
+/** Where modules stand when they are parted: their ground, what is in none, and how far what stands somewhere moves. */
+function partingOf(scene: Scene, relief: Relief) {
+  const middle = centreOf(relief);
+  const rest = relief.ground.slice();
+  const pieces = listOf(scene, 'module').flatMap((module) => {
+    const within = intersection(module, relief);
+    if (!within) return [];
+    const on = { ...within, ...at(within, relief) };
+    for (let row = on.y; row < on.y + on.d; row++)
+      rest.fill(OUTSIDE, row * relief.w + on.x, row * relief.w + on.x + on.w);
+    const { x, y } = centreOf(module);
+    return [{ module, on, shift: { x: PARTED * (x - middle.x), y: PARTED * (y - middle.y) } }];
+  });
+  return {
+    ...{ rest, pieces },
+    shiftAt: (place: { x: number; y: number }) =>
+      pieces.find(({ module }) => containsPoint(module, place.x, place.y))?.shift ?? { x: 0, y: 0 },
+  };
 }
 
 const at = ({ x, y }: { x: number; y: number }, origin: { x: number; y: number }) => ({
@@ -149,8 +209,11 @@ function addBody(
   else if (kind === 'flag') mesh.prism('wood', square(0.4), low, high);
 }
 
-/** Tables with their cloth, barriers and the floor. @returns how far the floor lies below the highest table, studs */
-function addRoom(mesh: MeshBuilder, scene: Scene, relief: Relief): number {
+/**
+ * Tables with their cloth, barriers and the floor.
+ * @param isEmpty the floor alone @returns how far it lies below the highest table, studs
+ */
+function addRoom(mesh: MeshBuilder, scene: Scene, relief: Relief, isEmpty: boolean): number {
   const frame = frameOf(scene);
   const tables = currentContents(scene, 'table');
   const most = highestTable(scene);
@@ -158,14 +221,14 @@ function addRoom(mesh: MeshBuilder, scene: Scene, relief: Relief): number {
   // Under the lowest stud the bases lie on the tables.
   const base = (lowestOf(relief) - 1) * STUDS_PER_PLATE;
   const all: Rect[] = [{ x: 0, y: 0, w: relief.w, d: relief.d }];
-  for (const table of tables) {
+  for (const table of isEmpty ? [] : tables) {
     const rect = rectToScene(frame, table);
     const box = { ...rect, ...at(rect, relief) };
     all.push(box);
     const top = base - (most - table.height) / MM_PER_STUD;
     mesh.prism('cloth', wallCorners({ ...box, turn: 0 }), base - floor, top, 'table');
   }
-  for (const { x1, y1, x2, y2 } of currentContents(scene, 'barrier')) {
+  for (const { x1, y1, x2, y2 } of isEmpty ? [] : currentContents(scene, 'barrier')) {
     const [a, b] = [
       { x: x1, y: y1 },
       { x: x2, y: y2 },

@@ -21,6 +21,8 @@ export class MeshBuilder {
   readonly #parts = new Map<string, { positions: number[]; indices: number[] }>();
   /** What is gathered now does not stand yet: its materials begin with PLANNED. */
   isPlanned = false;
+  /** How far what is gathered now is moved on the plan, studs. */
+  shift = { x: 0, y: 0 };
 
   /** A flat convex face, its corners against the clock as seen from outside. */
   face(of: string, corners: readonly MeshCorner[]): void {
@@ -28,7 +30,7 @@ export class MeshBuilder {
     let part = this.#parts.get(material);
     if (!part) this.#parts.set(material, (part = { positions: [], indices: [] }));
     const first = part.positions.length / 3;
-    for (const corner of corners) part.positions.push(...corner);
+    for (const [x, y, z] of corners) part.positions.push(x + this.shift.x, y, z + this.shift.y);
     for (let i = 2; i < corners.length; i++) part.indices.push(first, first + i - 1, first + i);
   }
 

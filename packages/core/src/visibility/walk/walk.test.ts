@@ -101,7 +101,7 @@ test('with its roof off one looks into the uppermost storey: its floor, and what
   const scene = sceneFrom({ ...base, plots: [house] });
   const relief = compileRelief(scene);
   const seenFrom = (isOpen: boolean) => {
-    const parts = walkMesh(scene, relief, isOpen)?.parts ?? [];
+    const parts = walkMesh(scene, relief, { isOpen })?.parts ?? [];
     return {
       furniture: volumes(parts.filter(({ material }) => material === 'furniture'))[0],
       roof: parts.some(({ material }) => material === 'colour slate'),
@@ -265,4 +265,46 @@ test('the shade lies on all ground on which nothing stands, each stud in the cla
     }, 0);
     expect([seen, under]).toEqual([seen, expect.closeTo(heights.get(seen) ?? 0, 2)]);
   }
+});
+
+test('modules apart keep their ground, each moved from the middle, with sides where they met', () => {
+  const modules = [
+    { id: 'a', name: 'A', x: 0, y: 0, w: 20, d: 24, bases: [] },
+    { id: 'b', name: 'B', x: 20, y: 0, w: 20, d: 24, bases: [] },
+  ];
+  const scene = sceneFrom({
+    ...base,
+    levels: [{ id: 'quay', name: 'Quay', height: 6 }],
+    pads: [{ id: 'p', name: 'Yard', x: 0, y: 0, w: 40, d: 24, level: 'quay', ground: 'paving' }],
+    plots: [{ id: 'h', name: 'House', x: 4, y: 4, w: 8, d: 6, height: 9, wallColour: 'rust' }],
+    modules,
+    tables: [{ id: 't', name: 'Table', x: 0, y: 0, w: 500, d: 300, height: 740 }],
+  });
+  const relief = compileRelief(scene);
+  const look = (isParted: boolean) => {
+    const parts = walkMesh(scene, relief, { isParted })?.parts ?? [];
+    const of = (what: string) => parts.filter(({ material }) => material === what);
+    const xs = (what: string) =>
+      of(what).flatMap(({ positions }) => [...positions].filter((_, i) => i % 3 === 0));
+    return { of, range: (what: string) => [Math.min(...xs(what)), Math.max(...xs(what))] };
+  };
+  const [whole, parted] = [look(false), look(true)];
+  const area = (of: ReturnType<typeof look>['of']) =>
+    of('ground paving').reduce((sum, { positions, indices }) => sum + topArea(positions, indices), 0);
+  expect([area(whole.of), area(parted.of)]).toEqual([40 * 24, 40 * 24]);
+  // The display is 48 studs wide: its middle is at 24, the modules’ at 10 and 30. They move by 0.22 of 14 and of 6.
+  expect(whole.range('ground paving')).toEqual([0, 40]);
+  expect(parted.range('ground paving')).toEqual([
+    expect.closeTo(-0.22 * 14, 4),
+    expect.closeTo(40 + 0.22 * 6, 4),
+  ]);
+  const [before, after] = [whole.range('colour rust'), parted.range('colour rust')];
+  expect(after.map((x, i) => x - before[i])).toEqual([
+    expect.closeTo(-0.22 * 14, 4),
+    expect.closeTo(-0.22 * 14, 4),
+  ]);
+  // Solid all round: the volume of both is that of their columns, 7 plates of 0.4 studs down to the table.
+  const volume = volumes(parted.of('ground paving'));
+  expect(volume[0]).toBeCloseTo(40 * 24 * 7 * 0.4, 1);
+  expect([whole.of('cloth').length > 0, parted.of('cloth').length]).toEqual([true, 0]);
 });
