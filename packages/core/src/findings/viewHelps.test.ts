@@ -68,3 +68,30 @@ test('a thing that nothing hides needs no help; nor is there one where it is not
   if (!unseen.ok) throw new Error(unseen.refusal.sentence);
   expect(viewHelps(compile(unseen.scene), dance, TODAY)).toEqual([]);
 });
+
+test('the best place anywhere is found by trying each: none of an even grid frees more, and it lies clear on the display', () => {
+  const best = viewHelps(compiled, dance, TODAY)[0];
+  if (!best) throw new Error('nothing helps');
+  const graveIn = (of: typeof scene) =>
+    evaluateRules(of, { relief: compileRelief(of), today: TODAY })
+      .filter(({ severity }) => severity !== 'note')
+      .map(({ key }) => key);
+  const known = new Set(graveIn(scene));
+  // Every eighth stud of the display by itself, as the public sees it (64 × 48 studs: 48 places).
+  let most = 0;
+  for (let y = 0; y < 48; y += 8)
+    for (let x = 0; x < 64; x += 8) {
+      const { x: fx, y: fy, v } = scene.figure.dance;
+      const moved = reduce(scene, [
+        { op: 'patch', kind: 'figure', id: 'dance', v, set: { x: fx + x - 31, y: fy + y - 15 } },
+      ]);
+      if (!moved.ok) continue;
+      const { scene: then } = moved;
+      const at = then.figure.dance;
+      if (at.x >= 24 && at.x < 40 && at.y >= 30 && at.y < 38) continue;
+      const free = sightOf(then, compileRelief(then))?.things.find(({ id }) => id === 'dance')?.mean ?? 0;
+      if (free > most && graveIn(then).every((key) => known.has(key))) most = free;
+    }
+  expect(most).toBeGreaterThan(0.9);
+  expect(best.free).toBeGreaterThanOrEqual(most - 0.05);
+});

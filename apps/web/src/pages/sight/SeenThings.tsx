@@ -167,7 +167,8 @@ function Helps({ scene, thing }: { scene: Scene; thing: SeenThing }) {
   if (state.answer.length === 0)
     return (
       <p className="text-xs ink-2 py-2">
-        No move of up to 24 studs, no turn and no lower tree frees 3 % of it without another error or warning.
+        No move, no other place of an even grid, no turn and no lower tree frees 3 % of it without another
+        error or warning.
       </p>
     );
   return (
