@@ -24,6 +24,12 @@ export async function renderOn(
   DisplayLink.open = () => Promise.resolve(linkOn(scene, acts, options.actor));
   // React reads each form that is sent for actions, of which there are none; Node’s own class takes no form.
   globalThis.FormData = FormWithoutFields;
+  // A mouse on a wide screen.
+  window.matchMedia = (media) =>
+    Object.assign(new EventTarget(), {
+      ...{ matches: false, media, onchange: null },
+      ...{ addListener: () => undefined, removeListener: () => undefined },
+    });
   // Nothing is drawn here: what draws on a canvas leaves it.
   HTMLCanvasElement.prototype.getContext = () => null;
   const derived = createStore<DerivedState>(() => ({

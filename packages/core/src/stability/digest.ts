@@ -5,7 +5,18 @@ import { KIND_NAMES, type Kind, type Scene } from '../document/index.ts';
 /** Kinds that no piece and no mass hangs on: what is written, agreed, planned or photographed. */
 const APART: readonly Kind[] = [
   ...(['task', 'session', 'milestone', 'calendar', 'thread', 'reply', 'report', 'acceptance'] as const),
-  ...(['promise', 'loan', 'order', 'person', 'photo', 'photoSpot', 'picture', 'note', 'marker', 'dimension'] as const),
+  ...([
+    'promise',
+    'loan',
+    'order',
+    'person',
+    'photo',
+    'photoSpot',
+    'picture',
+    'note',
+    'marker',
+    'dimension',
+  ] as const),
 ];
 
 /**

@@ -1,3 +1,4 @@
+import { countOf } from '@quarry/core/grid';
 import { FIGURE_RATIO, spaceBudget } from '@quarry/core/scale';
 import { displayOf, listOf, spacesOf, vehiclesOf, type Entity } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
@@ -234,7 +235,7 @@ function Vehicles({ disabled }: { disabled: boolean }) {
               />
               <span className={`text-right text-xs ${large ? 'text-warning' : ''}`}>
                 <span className="fig">
-                  {large && '△ '}1:{ratio.toFixed(1)}, {covers.toLocaleString('en')} studs
+                  {large && '△ '}1:{ratio.toFixed(1)}, {countOf(covers, 'stud')}
                 </span>
                 <span className="block ink-2">
                   {Math.abs(100 * beside).toFixed(0)} % {beside > 0 ? 'larger' : 'smaller'} than figures

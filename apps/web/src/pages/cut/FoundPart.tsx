@@ -134,7 +134,7 @@ export function Over({ arrangement }: { arrangement: Arrangement }) {
       {arrangement.rim.studs > 0 && (
         <DefinitionRow
           label="Rim of plates"
-          note={`${arrangement.rim.studs.toLocaleString('en')} studs, ${countOf(arrangement.rim.pieces, 'plate')}, tied from above over the joint`}
+          note={`${countOf(arrangement.rim.studs, 'stud')}, ${countOf(arrangement.rim.pieces, 'plate')}, tied from above over the joint`}
         >
           about {arrangement.rim.cost.toFixed(2)}
         </DefinitionRow>

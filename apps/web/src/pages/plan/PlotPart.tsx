@@ -76,9 +76,9 @@ function PlotNumbers({ plot }: { plot: Plot }) {
         </DefinitionRow>
         <DefinitionRow
           label="Inside a floor"
-          note={`${area(card.trueFloor)} · ${card.floors.toLocaleString('en')} studs on ${countOf(Math.max(1, plot.storeys), 'floor')}`}
+          note={`${area(card.trueFloor)} · ${countOf(card.floors, 'stud')} on ${countOf(Math.max(1, plot.storeys), 'floor')}`}
         >
-          {card.inside.toLocaleString('en')} studs
+          {countOf(card.inside, 'stud')}
         </DefinitionRow>
         {card.storey !== null && (
           <DefinitionRow label="A storey">

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { formatKg, formatPlates } from '@quarry/core/grid';
+import { countOf, formatKg, formatPlates } from '@quarry/core/grid';
 import type { Entity } from '@quarry/core/document';
 import { swapChoices } from '@quarry/core/structures';
 import { useDenialReason, useDisplay, useEdit } from '../../data/useDisplay.tsx';
@@ -46,7 +46,7 @@ export function SwapPlotPart({ plot, disabled }: { plot: Entity<'plot'>; disable
                 <DefinitionRow
                   key={when}
                   label={when === 'now' ? 'As it is' : choice.name}
-                  note={`shell of ${pieces.toLocaleString('en')} pieces, ${formatKg(grams)}`}
+                  note={`shell of ${countOf(pieces, 'piece')}, ${formatKg(grams)}`}
                 >
                   {w} × {d} studs, {formatPlates(height)}
                 </DefinitionRow>

@@ -1,4 +1,4 @@
-import { lengthOfLine } from '@quarry/core/grid';
+import { countOf, lengthOfLine } from '@quarry/core/grid';
 import {
   PERCENT_OF_STEPS,
   PERCENT_PER_PLATE,
@@ -335,7 +335,7 @@ export function RisePart({ picked, thing, disabled }: { picked: Picked; thing: R
           No stud of it lies at its {peak ? 'peak' : 'ridge'}: move that inside the {shape}.
         </p>
       )}
-      <DefinitionRow label="Lies on">{card.studs.toLocaleString('en')} studs</DefinitionRow>
+      <DefinitionRow label="Lies on">{countOf(card.studs, 'stud')}</DefinitionRow>
       {card.terraces > 0 && profile !== 'sheer' && (
         <DefinitionRow label="Terraces">{card.terraces}</DefinitionRow>
       )}

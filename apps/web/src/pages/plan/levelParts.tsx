@@ -1,4 +1,4 @@
-import { formatPlates } from '@quarry/core/grid';
+import { countOf, formatPlates } from '@quarry/core/grid';
 import {
   displayOf,
   entityOf,
@@ -54,7 +54,7 @@ export function SlabNumbers({ card, span }: { card: SlabCard; span: number }) {
       <Heading>Over air</Heading>
       <dl>
         <DefinitionRow label="Covers" note={`supports on ${card.supports}`}>
-          {card.studs.toLocaleString('en')} studs
+          {countOf(card.studs, 'stud')}
         </DefinitionRow>
         {card.clear && (
           <DefinitionRow
@@ -89,7 +89,7 @@ export function CavityPart({ cavity }: { cavity: Cavity }) {
           <Heading>Under its roof</Heading>
           <dl>
             <DefinitionRow label="Roofed" note={card.open > 0 ? `${card.open} open to the sky` : undefined}>
-              {card.roofed.toLocaleString('en')} studs
+              {countOf(card.roofed, 'stud')}
             </DefinitionRow>
             {card.roof && (
               <DefinitionRow

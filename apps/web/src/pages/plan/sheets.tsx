@@ -1,4 +1,4 @@
-import { MM, formatMm, formatPlates, outerSize, type Rect } from '@quarry/core/grid';
+import { countOf, MM, formatMm, formatPlates, outerSize, type Rect } from '@quarry/core/grid';
 import { heightRange } from '@quarry/core/terrain';
 import {
   COLOUR_POLICIES,
@@ -131,7 +131,7 @@ export function SectionSheet({ section }: { section: Section }) {
         disabled={forbids({ stageDone: 0 })}
         onCommit={(stageDone) => set('moved', { stageDone: stageDone ?? 0 })}
       />
-      <DefinitionRow label="Area">{(section.w * section.d).toLocaleString('en')} studs</DefinitionRow>
+      <DefinitionRow label="Area">{countOf(section.w * section.d, 'stud')}</DefinitionRow>
     </>
   );
 }

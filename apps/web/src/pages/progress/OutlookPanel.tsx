@@ -1,3 +1,4 @@
+import { countOf } from '@quarry/core/grid';
 import { effortOf, type Effort } from '@quarry/core/progress';
 import { listOf } from '@quarry/core/document';
 import { useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
@@ -153,4 +154,4 @@ function Hours() {
 const countedHint = ({ hours, pieces, byWork, guessed }: Effort) =>
   hours === null
     ? 'nothing counted'
-    : `${Math.round(hours).toLocaleString('en')} h by ${pieces.toLocaleString('en')} pieces${guessed.length === 0 ? '' : ` and ${guessed.length} plain shell${guessed.length === 1 ? '' : 's'}`}${byWork.every(({ learnt }) => learnt) ? '' : ', at guessed rates'}`;
+    : `${Math.round(hours).toLocaleString('en')} h by ${countOf(pieces, 'piece')}${guessed.length === 0 ? '' : ` and ${guessed.length} plain shell${guessed.length === 1 ? '' : 's'}`}${byWork.every(({ learnt }) => learnt) ? '' : ', at guessed rates'}`;

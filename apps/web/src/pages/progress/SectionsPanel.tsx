@@ -2,6 +2,7 @@ import { differenceInCalendarDays, parseISO } from 'date-fns';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
+import { countOf } from '@quarry/core/grid';
 import { STEPS, progressOf, sectionSchedules, workDone, type SectionSchedule } from '@quarry/core/progress';
 import { holdingsOf } from '@quarry/core/history';
 import { STAGES, displayOf, stageWord, type Section } from '@quarry/core/document';
@@ -99,7 +100,7 @@ export function SectionsPanel() {
         <section aria-labelledby="whole" className="pt-4">
           <Heading id="whole">The whole display</Heading>
           <dl>
-            <DefinitionRow label="Done, by area" note={`${area.toLocaleString('en')} studs in sections`}>
+            <DefinitionRow label="Done, by area" note={`${countOf(area, 'stud')} in sections`}>
               {(100 * done).toFixed(0)} %
             </DefinitionRow>
             <DefinitionRow label="Stages to go">{toGo.toFixed(1)}</DefinitionRow>

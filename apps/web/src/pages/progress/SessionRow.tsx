@@ -1,6 +1,7 @@
 import { formatISO, parseISO } from 'date-fns';
 import { Pencil } from 'lucide-react';
 import { useState } from 'react';
+import { countOf } from '@quarry/core/grid';
 import { METHOD_SPECS } from '@quarry/core/masonry';
 import { METHODS, WORKS, type Session, type Work } from '@quarry/core/document';
 import { useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
@@ -43,9 +44,7 @@ export function SessionRow({ session }: { session: Session }) {
         </div>
         <span className="fig text-right whitespace-nowrap">
           {minutes === null ? <span className="text-secondary">runs</span> : `${minutes} min`}
-          {pieces !== null && (
-            <span className="block ink-2 text-xs">{pieces.toLocaleString('en')} pieces</span>
-          )}
+          {pieces !== null && <span className="block ink-2 text-xs">{countOf(pieces, 'piece')}</span>}
           {rate !== null && <span className="block ink-2 text-xs">{rate.toLocaleString('en')} an hour</span>}
         </span>
         <button

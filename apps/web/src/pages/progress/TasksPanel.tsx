@@ -1,3 +1,4 @@
+import { countOf } from '@quarry/core/grid';
 import { Plus } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import {
@@ -104,7 +105,7 @@ function TaskRow({ task }: { task: Task }) {
   const facts = [
     capital(work),
     ...(person ? [scene.person[person]?.name ?? person] : ['nobody’s yet']),
-    ...(pieces === null ? [] : [`${pieces.toLocaleString('en')} pieces`]),
+    ...(pieces === null ? [] : [countOf(pieces, 'piece')]),
     ...(parts && parts > today() ? [`parts on ${dayWord(parts)}`] : []),
     ...(due ? [`due ${dayWord(due)}`] : []),
     ...(rests > 0 ? [`then ${rests} h by itself`] : []),
@@ -422,7 +423,7 @@ function Offers() {
                 {[
                   ...(offer.section ? [`section ${scene.section[offer.section]?.letter ?? ''}`] : []),
                   offer.work,
-                  ...(offer.pieces === null ? [] : [`${offer.pieces.toLocaleString('en')} pieces`]),
+                  ...(offer.pieces === null ? [] : [countOf(offer.pieces, 'piece')]),
                   ...(offer.likely === null ? [] : [`about ${offer.likely} h`]),
                 ].join(', ')}
               </span>

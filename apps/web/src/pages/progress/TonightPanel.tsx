@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
+import { countOf } from '@quarry/core/grid';
 import { eveningOf, hoursAhead, type Evening } from '@quarry/core/progress';
 import { colourName, partName } from '@quarry/core/catalogue';
 import type { Transfer } from '@quarry/core/materials';
@@ -141,7 +142,7 @@ function Chosen({ evening, minutes, counting }: { evening: Evening; minutes: num
                   <span className="block ink-2 text-xs">
                     {capital(task.work)}
                     {task.section && `, section ${scene.section[task.section]?.letter ?? ''}`}
-                    {task.pieces !== null && `, ${task.pieces.toLocaleString('en')} pieces`}
+                    {task.pieces !== null && `, ${countOf(task.pieces, 'piece')}`}
                   </span>
                 </span>
                 <span className="fig whitespace-nowrap">{takes} min</span>

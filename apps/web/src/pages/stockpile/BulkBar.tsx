@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
+import { countOf } from '@quarry/core/grid';
 import { fileName } from '@quarry/core/formats';
 import { priceOfPart } from '@quarry/core/masonry';
 import { displayOf, listOf, type Change } from '@quarry/core/document';
@@ -72,7 +73,7 @@ export function BulkBar({
   return (
     <span className="flex flex-wrap items-center gap-1">
       <span className="ink-2 text-xs">
-        {picked.length > 0 ? `${picked.length} selected` : `${rows.length.toLocaleString('en')} lines`}
+        {picked.length > 0 ? `${picked.length} selected` : countOf(rows.length, 'line')}
       </span>
       <select
         aria-label="Put what is short on an order"

@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
+import { countOf } from '@quarry/core/grid';
 import { nearColours, colourName, partName, ANY_COLOUR } from '@quarry/core/catalogue';
 import {
   aliasesOf,
@@ -111,7 +112,7 @@ export function BuyPanel() {
             label="Offered"
             note={needs.missing.length > 0 ? `${needs.missing.length} lines without an offer` : undefined}
           >
-            {needs.lines.length} lines, {pieces.toLocaleString('en')} pieces
+            {countOf(needs.lines.length, 'line')}, {countOf(pieces, 'piece')}
           </DefinitionRow>
           <DefinitionRow label="Sellers">{market.sellers.length}</DefinitionRow>
         </dl>
@@ -280,7 +281,7 @@ function Answer({
         <details key={seller.name} className="border-b hair py-1">
           <summary className="cursor-pointer flex gap-3 items-baseline">
             <b className="flex-1">{seller.name}</b>
-            <span className="ink-2 text-xs">{pieces.toLocaleString('en')} pieces</span>
+            <span className="ink-2 text-xs">{countOf(pieces, 'piece')}</span>
             <span className="fig text-xs">
               {goods.toFixed(2)} + {seller.shipping.toFixed(2)} {currency}
             </span>

@@ -217,8 +217,8 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
           </div>
           {read.lines.length > most && (
             <p className="text-error text-xs">
-              {read.lines.length.toLocaleString('en')} lines; {INTO[into]} take at most{' '}
-              {most.toLocaleString('en')} at once.
+              {countOf(read.lines.length, 'line')}; {INTO[into]} take at most {most.toLocaleString('en')} at
+              once.
             </p>
           )}
         </>

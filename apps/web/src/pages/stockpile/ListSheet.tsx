@@ -1,3 +1,4 @@
+import { countOf } from '@quarry/core/grid';
 import { copiesNeeded, fitKits } from '@quarry/core/materials';
 import { fileName, writeCsv } from '@quarry/core/formats';
 import { priceOfLines } from '@quarry/core/masonry';
@@ -324,7 +325,7 @@ function KitShare({ list }: { list: PartList }) {
           label="Missing"
           note={missing.length > 0 ? `${missing.length} lines, not bought` : undefined}
         >
-          {short.toLocaleString('en')} pieces
+          {countOf(short, 'piece')}
         </DefinitionRow>
       </dl>
       <Lines lines={missing} />
@@ -348,7 +349,7 @@ function KitLeft({ list }: { list: PartList }) {
   const price = priceOfLines(left, scene.partType);
   return (
     <>
-      <Heading aside={`${piecesOf(left).toLocaleString('en')} pieces`}>Left over, to trade</Heading>
+      <Heading aside={countOf(piecesOf(left), 'piece')}>Left over, to trade</Heading>
       <dl>
         <DefinitionRow label="Would fetch" note="prices typed, else guesses">
           {price.toFixed(2)} {displayOf(scene).currency}

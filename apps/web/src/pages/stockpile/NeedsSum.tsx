@@ -1,3 +1,4 @@
+import { countOf } from '@quarry/core/grid';
 import { colourName, partName } from '@quarry/core/catalogue';
 import { PURPOSE_WORDS, blockedSections, type NeedChange } from '@quarry/core/materials';
 import { priceOfPart } from '@quarry/core/masonry';
@@ -20,7 +21,7 @@ export function NeedsSum({ rows, changed }: { rows: readonly NeedRow[]; changed:
   const blocked = blockedSections(rows);
   return (
     <>
-      <Heading>These {rows.length.toLocaleString('en')} lines</Heading>
+      <Heading>These {countOf(rows.length, 'line')}</Heading>
       <dl>
         <DefinitionRow label="Pieces counted">
           {sum(({ demand }) => demand.counted).toLocaleString('en')}

@@ -2,7 +2,7 @@ import { Minus, Plus, Scale } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { coloursNamed, colourName, partName, partNamed } from '@quarry/core/catalogue';
-import { numberTyped } from '@quarry/core/grid';
+import { countOf, numberTyped } from '@quarry/core/grid';
 import { byPart, piecesByWeight } from '@quarry/core/materials';
 import { listOf, type Lot } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
@@ -69,7 +69,7 @@ export function StockPanel() {
           <option value="bulk">donated bulk</option>
         </select>
         <span className="ink-2 text-xs">
-          {total.toLocaleString('en')} pieces in {lots.length.toLocaleString('en')} places
+          {countOf(total, 'piece')} in {countOf(lots.length, 'place')}
         </span>
       </div>
       <div ref={scroller} className="overflow-auto min-h-0" data-stock>

@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import { countOf } from '@quarry/core/grid';
 import { type Scene } from '@quarry/core/document';
 import { sectionShares, shareOf, type TableMove, type Reach } from '@quarry/core/reach';
 import { currentPlace } from '@quarry/core/venue';
@@ -35,7 +36,7 @@ export function ReachPanel({
       <dl>
         <DefinitionRow
           label="Past an arm’s reach"
-          note={`${all.pastArm.toLocaleString('en')} of ${all.studs.toLocaleString('en')} studs`}
+          note={`${all.pastArm.toLocaleString('en')} of ${countOf(all.studs, 'stud')}`}
         >
           <span className={all.pastArm > 0 ? 'text-warning' : ''}>{percent(all.pastArm, all.studs)}</span>
         </DefinitionRow>

@@ -1,6 +1,7 @@
 import { Plus, Printer } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
+import { countOf } from '@quarry/core/grid';
 import { displayOf, listOf, type Scene } from '@quarry/core/document';
 import { fileName } from '@quarry/core/formats';
 import { valuesByOwner, type Caution, type KitItem } from '@quarry/core/kit';
@@ -218,7 +219,7 @@ function Values() {
                   {sections.length > 0 ? `section ${sections.join(', ')}` : 'in no section'}
                 </div>
               </td>
-              <td className="fig text-right">{pieces.toLocaleString('en')} pieces</td>
+              <td className="fig text-right">{countOf(pieces, 'piece')}</td>
               <td className="fig text-right whitespace-nowrap">
                 {money.toFixed(2)} {currency}
               </td>
