@@ -16,7 +16,7 @@ export const photoSpotBoard: BoardKind = {
   ],
   labels: (picture) => spotLabels(picture),
   layer: 'signs',
-  picked: 30,
+  picked: 27,
   boxed: true,
   tool: {
     draws: 'spot',

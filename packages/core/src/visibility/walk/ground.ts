@@ -39,14 +39,14 @@ export const lowestOf = ({ height }: Pick<Relief, 'height'>): number =>
   height.reduce((least, plates) => Math.min(least, plates), 0);
 
 /** What is drawn of a relief. */
-export type Raster = Pick<Relief, 'w' | 'd' | 'height' | 'ground'>;
+export type GroundRaster = Pick<Relief, 'w' | 'd' | 'height' | 'ground'>;
 
 /** A rectangle of a relief with a mask over it. @param rect within it, studs from its own corner */
 export function cropped(
-  { w, height, ground }: Raster,
+  { w, height, ground }: GroundRaster,
   planned: Uint8Array,
   rect: Rect,
-): Raster & { planned: Uint8Array } {
+): GroundRaster & { planned: Uint8Array } {
   const rows = <T extends Int16Array | Uint8Array>(from: T, to: T): T => {
     for (let row = 0; row < rect.d; row++)
       to.set(from.subarray((rect.y + row) * w + rect.x, (rect.y + row) * w + rect.x + rect.w), row * rect.w);
@@ -62,7 +62,7 @@ export function cropped(
 }
 
 /** Ground as it is drawn: the relief, or squares of it. */
-export interface DrawnGround extends Raster {
+export interface DrawnGround extends GroundRaster {
   /** Side of a cell, studs, and of the whole footprint. */
   cell: number;
   whole: { w: number; d: number };
@@ -71,7 +71,7 @@ export interface DrawnGround extends Raster {
 }
 
 /** Every stud of a relief. @param planned studs whose ground does not stand yet: 1 */
-export const fineGround = (relief: Raster, planned: Uint8Array): DrawnGround => ({
+export const fineGround = (relief: GroundRaster, planned: Uint8Array): DrawnGround => ({
   ...relief,
   ...{ cell: 1, whole: relief, planned },
 });
@@ -80,7 +80,7 @@ export const fineGround = (relief: Raster, planned: Uint8Array): DrawnGround => 
  * A relief in squares: each as high as its studs are in the mean, in whole bricks, of the ground of its middle.
  * @param cell side of a square, studs
  */
-export function coarseGround(relief: Raster, planned: Uint8Array, cell: number): DrawnGround {
+export function coarseGround(relief: GroundRaster, planned: Uint8Array, cell: number): DrawnGround {
   const [w, d] = [Math.ceil(relief.w / cell), Math.ceil(relief.d / cell)];
   const height = new Int16Array(w * d);
   const ground = new Uint8Array(w * d).fill(OUTSIDE);

@@ -22,7 +22,7 @@ import {
 } from '../../terrain/index.ts';
 import { currentContents, frameOf, highestTable, pointToScene, rectToScene } from '../../venue/index.ts';
 import { addBlocks, addBuilding } from './buildings.ts';
-import { addGround, coarseGround, cropped, fineGround, lowestOf, type Raster } from './ground.ts';
+import { addGround, coarseGround, cropped, fineGround, lowestOf, type GroundRaster } from './ground.ts';
 import { MeshBuilder, trianglesOf, type MeshPart } from './mesh.ts';
 import { plannedGround, standsToday } from './stands.ts';
 
@@ -93,7 +93,7 @@ function facesOf(
   const mesh = new MeshBuilder();
   const origin = { x: relief.x, y: relief.y };
   const planned = plannedGround(scene, relief);
-  const ground = (raster: Raster, mask: Uint8Array) =>
+  const ground = (raster: GroundRaster, mask: Uint8Array) =>
     addGround(
       mesh,
       scene,
