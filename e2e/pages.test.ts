@@ -45,6 +45,27 @@ describe('axe finds nothing by day and night:', () => {
       await page.waitForFunction(() => document.querySelector('dialog[open]') === null);
     }
   });
+  test('leaves by month, a custom ground, wishes of followers, and a new one', async () => {
+    await goTo(page, 'stockpile');
+    await openTab(page, 'Colours');
+    await press(page, 'Leaves by month');
+    await sees(page, 'Leaves in October');
+    await expectAccessible(page, 'leaves by month');
+    await press(page, 'Custom grounds');
+    await press(page, 'New ground');
+    await sees(page, 'From the top down');
+    await expectAccessible(page, 'custom grounds');
+    await press(page, 'Remove this ground');
+    await goTo(page, 'crew');
+    await openTab(page, 'Advice');
+    await press(page, 'Wishes');
+    await sees(page, '3 wishes of 68 followers');
+    await expectAccessible(page, 'wishes');
+    await press(page, 'Advise');
+    await page.locator('::-p-xpath(//label[contains(., "A wish of followers")])').click();
+    await page.waitForSelector('input[type="number"]');
+    await expectAccessible(page, 'a new wish');
+  });
   test('findings, and the pages outside a display', async () => {
     await page.locator('button[data-findings]').click();
     await page.waitForSelector('aside[aria-label="Findings"] li');

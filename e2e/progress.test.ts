@@ -32,7 +32,7 @@ journey(
     await saved(mads);
     await sees(mads, 'learnt from 5');
     await fill(mads, 'Or typed: minutes, until now', '2000');
-    await sees(mads, 'not a whole number from 1 to 1,440');
+    await sees(mads, 'is no time from 1 to 1,440 minutes');
     await fill(mads, 'Or typed: minutes, until now', '45');
     await saved(mads);
     await sees(mads, '45 min');

@@ -101,13 +101,17 @@ function useDraft(label: string, value: string, commit: (text: string) => Refusa
   };
   // Leaving a field by Escape is no commit: what was typed is given up before the field knows.
   const givenUp = useRef(false);
-  const finish = () => {
-    if (draft === null || givenUp.current) return;
-    if (draft === value) return rest();
-    const wrong = commit(draft);
-    if (!wrong) return rest();
+  /** @returns whether what was typed is refused */
+  const finish = (): boolean => {
+    if (draft === null || givenUp.current) return false;
+    const wrong = draft === value ? null : commit(draft);
+    if (!wrong) {
+      rest();
+      return false;
+    }
     refused.set(place, { text: draft, base: value, refusal: wrong });
     setOwn({ place, draft, refusal: wrong });
+    return true;
   };
   const take = (at: number) => {
     const one = refusal?.near?.at(at);
@@ -128,9 +132,11 @@ function useDraft(label: string, value: string, commit: (text: string) => Refusa
       'aria-describedby': refusal ? `${id}-error` : undefined,
       onChange: (event: { currentTarget: { value: string } }) =>
         setOwn({ place, draft: event.currentTarget.value, refusal }),
-      onBlur: finish,
+      onBlur: () => void finish(),
       onKeyDown: (event: KeyboardEvent<HTMLInputElement | HTMLTextAreaElement>) => {
-        if (event.key === 'Enter' && event.currentTarget.tagName === 'INPUT') finish();
+        // A form is not sent with the value before a refused one.
+        if (event.key === 'Enter' && event.currentTarget.tagName === 'INPUT' && finish())
+          event.preventDefault();
         if (event.key === 'ArrowDown' && take(0)) event.preventDefault();
         if (event.key === 'ArrowUp' && take(-1)) event.preventDefault();
         if (event.key !== 'Escape') return;

@@ -1,5 +1,5 @@
 import { formatMoney } from './format.ts';
-import { numberTyped } from './numbers.ts';
+import { minutesTyped, numberTyped } from './numbers.ts';
 
 // What is typed into a field of one number: common practice, no source.
 test.each<[string, boolean, number | null]>([
@@ -32,4 +32,25 @@ test.each([
   [0, '0.00'],
 ])('%s is written %s', (amount, text) => {
   expect(formatMoney(amount)).toBe(text);
+});
+
+test.each([
+  ['90', 90],
+  [' 90 min', 90],
+  ['1:30', 90],
+  ['0:05', 5],
+  ['1 h 30', 90],
+  ['1h30min', 90],
+  ['2 hours', 120],
+  ['1.5 h', 90],
+  ['1,5h', 90],
+  ['0.33 h', 20],
+  ['1,200', 1200],
+  ['1:75', null],
+  ['1.5', null],
+  ['-5', null],
+  ['soon', null],
+  ['', null],
+])('“%s” is %p minutes', (text, minutes) => {
+  expect(minutesTyped(text)).toBe(minutes);
 });

@@ -77,3 +77,29 @@ function readAs(text: string, decimal: Decimal): number | null {
   if (!match || (match[1] === undefined && match[2] === undefined)) return null;
   return Number(`${(match[1] ?? '0').replace(/[.,]/g, '')}.${match[2] ?? '0'}`);
 }
+
+/** “h”, “min” and the like, as people write them. */
+const HOURS = 'h|hrs?|hours?';
+const MINUTES = 'm|mins?|minutes?';
+
+/**
+ * Reads a time as it was typed: `90`, `90 min`, `1:30`, `1 h 30`, `1.5 h`.
+ * @returns whole minutes; null for what is none
+ */
+export function minutesTyped(text: string): number | null {
+  const given = text.trim().toLowerCase();
+  const clock = /^(\d{1,3}):([0-5]\d)$/.exec(given);
+  if (clock) return 60 * Number(clock[1]) + Number(clock[2]);
+  const both = new RegExp(`^([\\d.,]+)\\s*(?:${HOURS})\\s*(?:(\\d{1,2})\\s*(?:${MINUTES})?)?$`).exec(given);
+  const hours = both?.[1] === undefined ? null : numberTyped(both[1]);
+  const minutes =
+    hours === null ? numberTyped(given.replace(new RegExp(`\\s*(?:${MINUTES})$`), ''), true) : null;
+  const all = hours === null ? minutes : 60 * hours + Number(both?.[2] ?? 0);
+  return all === null || all < 0
+    ? null
+    : Number.isInteger(all)
+      ? all
+      : hours === null
+        ? null
+        : Math.round(all);
+}

@@ -1,5 +1,6 @@
 import { addMinutes, differenceInMinutes, format, parseISO } from 'date-fns';
 import { useEffect, useState } from 'react';
+import { minutesTyped, numberTyped } from '@quarry/core/grid';
 import {
   STAGES,
   WORKS,
@@ -78,8 +79,8 @@ function Start({ person }: { person: string }) {
       ...{ person, section: section || null, work, minutes: lasted },
       start: start.toISOString(),
     });
-  const typed = Number(minutes);
-  const whole = Number.isInteger(typed) && typed >= 1 && typed <= MAX_SESSION_MINUTES;
+  const typed = minutesTyped(minutes) ?? 0;
+  const whole = typed >= 1 && typed <= MAX_SESSION_MINUTES;
   return (
     <>
       <div className="grid grid-cols-2 gap-2">
@@ -128,10 +129,14 @@ function Start({ person }: { person: string }) {
         }}
       >
         <label className="flex-1">
-          <span className="block pb-0.5">Or typed: minutes, until now</span>
+          <span className="block pb-0.5">
+            Or typed: minutes, until now
+            {whole && String(typed) !== minutes.trim() && ` (${typed} min)`}
+          </span>
           <input
             className="input w-full fig"
-            inputMode="numeric"
+            placeholder="90 or 1:30"
+            aria-label="Or typed: minutes, until now"
             value={minutes}
             aria-invalid={minutes !== '' && !whole}
             onChange={(event) => setMinutes(event.currentTarget.value)}
@@ -143,7 +148,8 @@ function Start({ person }: { person: string }) {
       </form>
       {minutes !== '' && !whole && (
         <p role="alert" className="text-error text-xs">
-          Minutes: “{minutes}” is not a whole number from 1 to {MAX_SESSION_MINUTES.toLocaleString('en')}.
+          Minutes: “{minutes}” is no time from 1 to {MAX_SESSION_MINUTES.toLocaleString('en')} minutes; type
+          90 or 1:30.
         </p>
       )}
     </>
@@ -171,7 +177,7 @@ function Running({ session }: { session: Session }) {
     return () => clearInterval(timer);
   }, []);
   const lasted = Math.max(0, differenceInMinutes(now, parseISO(session.start)));
-  const counted = pieces === '' ? null : Number(pieces);
+  const counted = pieces.trim() === '' ? null : (numberTyped(pieces, true) ?? NaN);
   const whole = counted === null || (Number.isInteger(counted) && counted >= 0 && counted <= 1_000_000);
   const stop = () => {
     const done = tasks.filter(({ id }) => ticked.has(id));
