@@ -4,7 +4,15 @@ import { labOf, nearColours } from '../catalogue/index.ts';
 import { numberStyleOf, readNumber } from '../grid/index.ts';
 import { compile } from '../terrain/index.ts';
 import { CountCache } from '../masonry/index.ts';
-import { emptyScene, denialReason, reduce, type Change, type Order, type Scene } from '../document/index.ts';
+import {
+  emptyScene,
+  denialReason,
+  reduce,
+  sceneFrom,
+  type Change,
+  type Order,
+  type Scene,
+} from '../document/index.ts';
 import { sceneOf } from '../../test/materials.ts';
 import {
   substitutionsFor,
@@ -96,6 +104,7 @@ const supplyOf = (index: number, set: Partial<Supply>): Supply => ({
     from: null,
     place: 'drawer',
     section: null,
+    isWorn: false,
   },
   ...set,
 });
@@ -199,6 +208,31 @@ describe('netting', () => {
     expect(handOvers.map(({ qty, promised }) => [qty, promised])).toEqual(
       expect.arrayContaining([[4, true]]),
     );
+  });
+  test('worn pieces go where they are not seen; where that is strict they go nowhere else', () => {
+    const demands = [demandOf(0, { qty: 6, colour: 'any' }), demandOf(1, { qty: 6 })];
+    const supplies = [
+      supplyOf(0, { qty: 4, isWorn: true }),
+      supplyOf(1, { qty: 5 }),
+      supplyOf(2, { qty: 3, colour: 'rust' }),
+    ];
+    const net = (colourSeen: 'aged' | 'strict') => {
+      const scene = sceneFrom({ display: { name: 'Quay', kind: 'diorama', colourSeen } });
+      const { rows } = netNeeds(scene, demands, supplies);
+      return rows.map(({ given, short }) => [
+        ...given.map(({ supply, qty }) => `${qty} of ${supply}`),
+        short,
+      ]);
+    };
+    // What is seen takes the five good ones and, not strict, one worn; the rest of them are hidden first.
+    expect(net('aged')).toEqual([
+      ['3 of u0', '3 of u2', 0],
+      ['5 of u1', '1 of u0', 0],
+    ]);
+    expect(net('strict')).toEqual([
+      ['4 of u0', '2 of u2', 0],
+      ['5 of u1', 1],
+    ]);
   });
   test('an accepted substitute makes up what is short, whole sets only', () => {
     const scene: Scene = {

@@ -1,5 +1,5 @@
 import { ANY_COLOUR } from '../catalogue/index.ts';
-import { listOf, type Scene } from '../document/index.ts';
+import { DISPLAY_ID, listOf, type Scene } from '../document/index.ts';
 import type { Demand, Source } from './needs.ts';
 import type { Supply } from './supply.ts';
 
@@ -61,6 +61,8 @@ class Netter {
   constructor(
     demands: readonly Demand[],
     readonly supplies: readonly Supply[],
+    /** Whether worn pieces are only for what is of any colour: for what is not seen. */
+    private readonly hidesWorn: boolean,
   ) {
     this.left = new Map(supplies.map(({ id, qty }) => [id, qty]));
     this.rows = new Map(
@@ -83,9 +85,17 @@ class Netter {
 
   /** Supplies that would do for a demand: of its colour, or of any where any will do, from where it may come. */
   fitting({ part, colour, source }: { part: string; colour: string; source?: Source }): Supply[] {
-    return (this.byPart.get(part) ?? []).filter(
-      (one) => (colour === ANY_COLOUR || one.colour === colour) && mayCome(one, source ?? null),
+    const isHidden = colour === ANY_COLOUR;
+    const fitting = (this.byPart.get(part) ?? []).filter(
+      (one) =>
+        (isHidden || one.colour === colour) &&
+        mayCome(one, source ?? null) &&
+        (isHidden || !one.isWorn || !this.hidesWorn),
     );
+    // Worn pieces go where they are not seen; what is seen takes them last.
+    return fitting.some(({ isWorn }) => isWorn)
+      ? fitting.toSorted((a, b) => (isHidden ? -1 : 1) * (Number(a.isWorn) - Number(b.isWorn)))
+      : fitting;
   }
 
   give(row: Netted, supply: Supply, most: number, how: Allocation['how']): number {
@@ -125,9 +135,11 @@ const inTime = ({ from }: Supply, { by }: Demand) => from === null || by === nul
  * and what belongs to everybody, nearest date first; what is on order and comes in time; others' pieces, nearest
  * date first, from as few hands as can be; what comes late; accepted substitutes. What may only come from kits goes
  * first, spares last; among each, pieces of any colour come last, so that they take pieces whose colour no other demand needs.
+ * Worn pieces are taken first for pieces of any colour, which are not seen; for others last, or not at all where the house
+ * rules are strict about what is seen.
  */
 export function netNeeds(scene: Scene, demands: readonly Demand[], supplies: readonly Supply[]): Netting {
-  const netter = new Netter(demands, supplies);
+  const netter = new Netter(demands, supplies, scene.display[DISPLAY_ID]?.colourSeen === 'strict');
   const promises = listOf(scene, 'promise');
   const rows = netter.rowsInOrder().toSorted((a, b) => byDate(a.demand, b.demand));
   // What may only come from kits chooses before what may come from anywhere, spares after everything.

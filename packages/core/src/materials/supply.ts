@@ -18,6 +18,8 @@ export interface Supply {
   place: string;
   /** Of orders whose lines are meant for one section. */
   section: string | null;
+  /** Of drawers: good enough where it is not seen. */
+  isWorn: boolean;
 }
 
 /**
@@ -41,6 +43,7 @@ export function suppliesOf(scene: Scene): Supply[] {
     const lender = from === null ? 'somebody' : (scene.person[from]?.name ?? from);
     supplies.push({
       ...{ id: `loan ${id}`, kind: 'loan', person: to, part, colour, from: null, section: null },
+      isWorn: false,
       // Only what the lender's drawers gave: nothing is made by lending. Drawers that were never counted give all.
       qty: lots.some((lot) => lot.owner === from && lot.part === part && lot.colour === colour)
         ? qty - lent
@@ -48,7 +51,7 @@ export function suppliesOf(scene: Scene): Supply[] {
       place: `lent by ${lender}`,
     });
   }
-  for (const { id, owner, part, colour, qty, place, bulk } of lots)
+  for (const { id, owner, part, colour, qty, place, bulk, worn } of lots)
     if (qty > 0)
       supplies.push({
         ...{
@@ -60,6 +63,7 @@ export function suppliesOf(scene: Scene): Supply[] {
           qty,
           from: null,
           section: null,
+          isWorn: worn,
         },
         place: place || (bulk ? 'donated bulk' : 'no drawer'),
       });
@@ -80,6 +84,7 @@ export function suppliesOf(scene: Scene): Supply[] {
               colour,
               from: null,
               section: null,
+              isWorn: false,
             },
             ...{
               qty: qty * (sourceRule === 'kit' ? Math.min(list.copies, kitCopies) : list.copies),
@@ -92,7 +97,7 @@ export function suppliesOf(scene: Scene): Supply[] {
         if (qty > came)
           supplies.push({
             ...{ id: `order ${order.id} ${index}`, kind: 'order', person: order.by, part, colour, section },
-            ...{ qty: qty - came, from: order.expected, place: order.name },
+            ...{ qty: qty - came, from: order.expected, place: order.name, isWorn: false },
           });
   return supplies;
 }

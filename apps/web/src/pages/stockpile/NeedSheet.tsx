@@ -85,7 +85,7 @@ function CoveredBy({ row }: { row: NeedRow }) {
                   ? `${HOW[given.how]} ${whose}`
                   : HOW[given.how]
               }
-              note={`${supply?.place ?? ''}${supply?.kind === 'order' ? `, ${supply.from ? dayWord(supply.from) : 'no day known'}` : ''}${row.colour === 'any' && supply ? `, ${colourName(supply.colour)}` : ''}`}
+              note={`${supply?.place ?? ''}${supply?.kind === 'order' ? `, ${supply.from ? dayWord(supply.from) : 'no day known'}` : ''}${row.colour === 'any' && supply ? `, ${colourName(supply.colour)}` : ''}${supply?.isWorn ? ', worn' : ''}`}
             >
               {given.qty.toLocaleString('en')}
             </DefinitionRow>

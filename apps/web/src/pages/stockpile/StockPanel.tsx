@@ -6,6 +6,7 @@ import { countOf, numberTyped } from '@quarry/core/grid';
 import { byPart, piecesByWeight } from '@quarry/core/materials';
 import { listOf, type Lot } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
+import { CheckField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { useTouch } from '../../ui/useTouch.ts';
 import { Swatch } from '../../ui/Swatch.tsx';
@@ -101,6 +102,7 @@ export function StockPanel() {
                   <Swatch colour={one.colour} />
                   <span className="flex-1 truncate">
                     {partName(one.part)} <span className="ink-2">in {colourName(one.colour)}</span>
+                    {one.worn && <span className="ink-2">, worn</span>}
                   </span>
                   <span className="fig">{one.qty.toLocaleString('en')}</span>
                 </button>
@@ -146,6 +148,14 @@ function CountCard({ lot, locked }: { lot: Lot; locked: string | null }) {
       <p className="ink-2 text-xs">
         {lot.place || 'no drawer'} · {owner}
       </p>
+      <CheckField
+        label="Worn: for where it is not seen"
+        value={lot.worn}
+        disabled={locked !== null}
+        onCommit={(worn) =>
+          edit.patch(`${worn ? 'called worn' : 'called good'}: ${word}`, 'lot', lot, { worn })
+        }
+      />
       {locked && <p className="text-xs text-warning">{locked}</p>}
       <div className="grid grid-cols-[1fr_1fr_1.4fr_1fr_1fr] items-center gap-1.5 py-2">
         <Step by={-10} qty={lot.qty} locked={locked} onSet={set} />
@@ -334,7 +344,9 @@ function AddLot({ place: usual, onAdded }: { place: string; onAdded: (id: string
       </button>
       <Basis>
         By weight: what the scale says ÷ the weight of one piece. That is by its volume until somebody weighs
-        twenty and types the grams of one at a need’s sheet.
+        twenty and types the grams of one at a need’s sheet. Worn pieces are taken first for needs of any
+        colour, which are not seen; for others last, or not at all where the house rules are strict about what
+        is seen.
       </Basis>
     </form>
   );

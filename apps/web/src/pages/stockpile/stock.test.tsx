@@ -73,6 +73,11 @@ test('an entry is begun by names as people say them; what is not known says what
   await user.clear(count);
   await user.type(count, '12.5{Enter}');
   expect(acts.at(-1)?.label).toBe('counted brick 2×4 in Slate: 1234');
+  await user.click(card().getByRole('checkbox', { name: 'Worn: for where it is not seen' }));
+  expect(acts.at(-1)).toMatchObject({
+    label: 'called worn: brick 2×4 in Slate',
+    changes: [{ set: { worn: true } }],
+  });
   // 46 g of pieces of 2.3 g each.
   await user.type(card().getByRole('textbox', { name: 'Grams on the scale' }), '46');
   await user.click(card().getByRole('button', { name: 'Set to 20' }));

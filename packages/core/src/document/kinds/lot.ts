@@ -15,6 +15,8 @@ export const lotKind = defineKind({
     place: line().trim().max(80).default(''),
     /** Donated: it is not returned. */
     bulk: z.boolean().default(false),
+    /** Scratched or yellowed: good enough where it is not seen. */
+    worn: z.boolean().default(false),
   }),
   group: 'lots',
   word: 'stock',
