@@ -3,7 +3,7 @@ import { Camera } from 'lucide-react';
 import { useId } from 'react';
 import { sectionsOf, type Change } from '@quarry/core/document';
 import { crewApi, photoUrl } from '../data/crewApi.ts';
-import { freshId, useDisplay, useLink } from '../data/useDisplay.tsx';
+import { freshId, useDisplay, useLink, useScene } from '../data/useDisplay.tsx';
 import { Trouble } from './forms.tsx';
 
 /** The photo of one thing: taken with a camera or chosen, then shown small; pressed, it opens. */
@@ -20,7 +20,7 @@ export function PhotoOf({
   /** The id of a photo that was kept, and the change that adds it to the display. */
   onKept: (photo: string, added: Change) => void;
 }) {
-  const scene = useDisplay(({ scene: now }) => now);
+  const scene = useScene('photo', 'section');
   const person = useDisplay(({ actor }) => actor.person);
   const link = useLink();
   const input = useId();

@@ -36,7 +36,7 @@ export function AlternativesPanel({
   chosen: Alternative | null;
   onChoose: (alternative: Alternative | null) => void;
 }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('module');
   const plans = useIsPlanner();
   const { run, start, clear } = alternatives;
   const now = useWorkerQuery((core) => core.arrangement());

@@ -3,7 +3,7 @@ import { countOf, formatMoney } from '@quarry/core/grid';
 import { priceOfLines } from '@quarry/core/masonry';
 import { isShellList, ornamented, type Change, type Entity, type PartLine } from '@quarry/core/document';
 import { listOfBuilding } from '@quarry/core/structures';
-import { freshId, useDenialReason, useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { freshId, useDenialReason, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { Basis, DefinitionRow, Heading } from '../../ui/parts.tsx';
 import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 
@@ -12,7 +12,7 @@ const piecesOf = (lines: readonly Pick<PartLine, 'qty'>[]): number =>
 
 /** The pieces of a building: of its own list, else of its plain shell, which becomes its list in one act. */
 export function ShellPart({ plot }: { plot: Entity<'plot'> }) {
-  const scene = useDisplay(({ scene }) => scene);
+  const scene = useScene('partList', 'partType', 'section');
   const edit = useEdit();
   const may = useDenialReason();
   const shell = useWorkerQuery((core) => core.shell(plot.id), `shell of ${plot.id}`);

@@ -2,7 +2,7 @@ import { Plus } from 'lucide-react';
 import { countOf, formatMm, MM } from '@quarry/core/grid';
 import { listOf, type Entity } from '@quarry/core/document';
 import type { CircuitReport, Power } from '@quarry/core/power';
-import { freshId, useDenialReason, useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { freshId, useDenialReason, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { SelectField } from '../../ui/fields.tsx';
 import { Basis, DefinitionRow, Empty, Heading } from '../../ui/parts.tsx';
 import { FindingsHere } from '../../frame/Findings.tsx';
@@ -29,7 +29,7 @@ export function CircuitsPart({
   isPutting: boolean;
   onPutting: (is: boolean) => void;
 }) {
-  const scene = useDisplay(({ scene: now }) => now);
+  const scene = useScene('supply');
   const edit = useEdit();
   const may = useDenialReason();
   const isFixed = may({ op: 'add', kind: 'circuit', id: 'x', data: { name: 'x' } }) !== null;
@@ -210,7 +210,7 @@ function Connectors({
 
 /** What hangs on no circuit, to hang it on one. */
 function Loose({ devices, isFixed }: { devices: readonly Entity<'device'>[]; isFixed: boolean }) {
-  const scene = useDisplay(({ scene: now }) => now);
+  const scene = useScene('circuit');
   const edit = useEdit();
   const options = [
     { value: '', word: 'choose …' },

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { displayOf, listOf } from '@quarry/core/document';
 import { furtherShows, prepareShow, type DiaryShow } from '@quarry/core/transport';
-import { freshId, useDenialReason, useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { freshId, useDenialReason, useDisplay, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { today } from '../../workers/useDerived.ts';
 import { DateField, NumberField, SelectField, TextField, TimeField } from '../../ui/fields.tsx';
 import { Heading } from '../../ui/parts.tsx';
@@ -127,7 +127,7 @@ const HOURS = [
 
 /** The day, place and hours of a further show. */
 function ShowFields({ id, isFixed }: { id: string; isFixed: boolean }) {
-  const scene = useDisplay(({ scene: now }) => now);
+  const scene = useScene('milestone', 'place');
   const edit = useEdit();
   const show = scene.milestone[id];
   if (!show) return null;

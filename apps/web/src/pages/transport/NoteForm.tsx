@@ -1,6 +1,6 @@
 import { useState, type ReactNode } from 'react';
 import type { Entity } from '@quarry/core/document';
-import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { TextInput } from '../../ui/forms.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 
@@ -74,7 +74,7 @@ export function TaskOf({
   verb: string;
   isFixed: boolean;
 }) {
-  const scene = useDisplay(({ scene: now }) => now);
+  const scene = useScene('task');
   const edit = useEdit();
   const task = entry.task === null ? undefined : scene.task[entry.task];
   if (task) return <span className="ink-2 text-xs">{task.done ? 'task done' : 'a task of Progress'}</span>;

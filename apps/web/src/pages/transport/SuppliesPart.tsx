@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { displayOf, listOf } from '@quarry/core/document';
 import type { MainsLead, Power, SupplyReport } from '@quarry/core/power';
 import { footprintBounds } from '@quarry/core/terrain';
-import { freshId, useDenialReason, useDisplay, useEdit, useLink } from '../../data/useDisplay.tsx';
+import { freshId, useDenialReason, useEdit, useLink, useScene } from '../../data/useDisplay.tsx';
 import { FindingsHere } from '../../frame/Findings.tsx';
 import { Basis, DefinitionRow, Empty, Heading } from '../../ui/parts.tsx';
 import { cable, figure, milliamps } from './CircuitsPart.tsx';
@@ -11,7 +11,7 @@ import { ThingForm } from './ThingForm.tsx';
 
 /** Adapters, USB supplies and batteries: how much each gives, into which outlet it goes, how long it lasts. */
 export function SuppliesPart({ power }: { power: Power }) {
-  const scene = useDisplay(({ scene: now }) => now);
+  const scene = useScene('display', 'footprint', 'supply');
   const { id } = useLink();
   const edit = useEdit();
   const may = useDenialReason();
