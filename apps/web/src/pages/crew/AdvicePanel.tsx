@@ -143,7 +143,7 @@ export function AdvicePanel() {
                       {thread.use === 'wish' && `${countOf(thread.askedBy, 'follower')}, `}
                       {thread.proposal.length > 0 && 'proposal, '}
                       {answers > 0 && `${answers} ${answers === 1 ? 'answer' : 'answers'}, `}
-                      <StateWord state={thread.state} />
+                      <StateWord thread={thread} />
                     </span>
                   </span>
                 </button>

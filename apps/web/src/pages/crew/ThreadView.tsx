@@ -52,7 +52,7 @@ export function ThreadView({ thread }: { thread: Thread }) {
     <article className="p-3 sm:p-4 max-w-2xl" aria-label={thread.title}>
       <div className="flex items-baseline gap-3 border-b border-base-content pb-1">
         <h2 className="font-bold text-base flex-1 break-words">{thread.title}</h2>
-        <StateWord state={thread.state} />
+        <StateWord thread={thread} />
       </div>
       <p className="ink-2 text-xs py-1">
         {USE_WORDS[thread.use]}
@@ -260,15 +260,27 @@ function Decide({ thread }: { thread: Thread }) {
               </button>
             )}
             <button type="button" className="btn btn-sm btn-ghost" onClick={() => set('resolved')}>
-              Close
+              {thread.use === 'wish' ? 'Granted' : 'Close'}
             </button>
           </div>
           {blocked && <p className="ink-2 text-xs pt-1">{blocked} A planner can apply it.</p>}
         </>
       ) : (
-        <button type="button" className="btn btn-xs" onClick={() => set('open')}>
-          Open it again
-        </button>
+        <div className="flex flex-wrap gap-2">
+          {thread.state === 'accepted' && settles && (
+            <button
+              type="button"
+              className="btn btn-xs"
+              // The reason why it was accepted stays.
+              onClick={() => edit.change(`resolved “${thread.title}”`, [patch({ state: 'resolved' })])}
+            >
+              {thread.use === 'wish' ? 'Granted' : 'Done'}
+            </button>
+          )}
+          <button type="button" className="btn btn-xs" onClick={() => set('open')}>
+            Open it again
+          </button>
+        </div>
       )}
     </section>
   );

@@ -80,6 +80,10 @@ test('a wish is written down with how many asked; more of them are counted later
   await user.click(screen.getByRole('button', { name: /^A lamp/ }));
   await user.click(screen.getByRole('button', { name: 'Accept' }));
   expect(screen.getByRole('status').textContent).toBe('3 wishes of 60 followers: 1 promised, 2 open');
+  await user.click(screen.getByRole('button', { name: 'Granted' }));
+  expect(acts.at(-1)?.changes[0]).toMatchObject({ id: 'lamp', set: { state: 'resolved' } });
+  expect(screen.getByRole('status').textContent).toBe('3 wishes of 60 followers: 1 granted, 2 open');
+  expect(screen.getByRole('button', { name: /^A lamp.*38 followers, granted$/ })).toBeTruthy();
 });
 
 test('advice is declined with a reason only; who holds no section and wrote it not may not decide', async () => {

@@ -1,4 +1,4 @@
-import { THREAD_STATES, type ThreadState } from '@quarry/core/document';
+import { wishesOf, type Thread, type ThreadState } from '@quarry/core/document';
 import { useScene } from '../../data/useDisplay.tsx';
 import { momentWord } from '../../ui/words.ts';
 
@@ -8,10 +8,12 @@ const STATE_TONE: Record<ThreadState, string> = {
   declined: 'ink-2',
   resolved: 'ink-2',
 };
-/** The state in words, with a colour besides. */
-export const StateWord = ({ state }: { state: ThreadState }) => (
-  <span className={`${STATE_TONE[state]} font-semibold`}>{THREAD_STATES.find((one) => one === state)}</span>
-);
+/** The state in words, with a colour besides; of a wish what became of it. */
+export function StateWord({ thread }: { thread: Thread }) {
+  const scene = useScene('thread', 'milestone');
+  const wish = thread.use === 'wish' ? wishesOf(scene).find((one) => one.thread.id === thread.id) : undefined;
+  return <span className={`${STATE_TONE[thread.state]} font-semibold`}>{wish?.state ?? thread.state}</span>;
+}
 
 /** A message with its author and time. */
 export function ThreadText({ by, at, text }: { by: string | null; at: string | null; text: string }) {
