@@ -103,7 +103,7 @@ export function ColoursPanel() {
         <ColourSheet colour={colour} sight={sight} />
       </section>
       <div>
-        <div className="join pb-2" role="group" aria-label="What colours are for">
+        <div className="join flex-wrap pb-2" role="group" aria-label="What colours are for">
           {PARTS.map((one) => (
             <button
               key={one.part}
