@@ -9,6 +9,14 @@ export const partField = z
   .regex(/^[a-z0-9][a-z0-9-]{0,39}$/, 'a part is told as family and size, such as brick-2x4');
 
 export const colourField = z.string().regex(/^[a-z0-9-]{1,40}$/, 'a colour is told by its id, such as slate');
+/** The most colours that one mix holds. */
+export const MAX_TONES = 8;
+/** Colours by parts of the whole. @param empty what is said where there is none */
+export const tonesField = (empty: string) =>
+  z
+    .array(z.strictObject({ colour: colourField, share: z.number().min(0).max(1000).default(1) }))
+    .min(1, empty)
+    .max(MAX_TONES);
 export const quantity = z.int('parts are counted whole').min(0).max(1_000_000);
 export const lineSchema = z.strictObject({ part: partField, colour: colourField, qty: quantity });
 export type PartLine = z.infer<typeof lineSchema>;

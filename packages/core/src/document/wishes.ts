@@ -15,30 +15,26 @@ export interface Wish {
   promisedFor: { id: string; name: string; date: string } | null;
 }
 
+/** What became of a wish. */
+export function wishOf(scene: Pick<Scene, 'milestone'>, thread: Thread): Wish {
+  const [first] = listOf(scene, 'milestone')
+    .filter(({ promises }) => promises.some(({ of, thing }) => of === 'thread' && thing === thread.id))
+    .toSorted((a, b) => (a.date < b.date ? -1 : 1));
+  const promisedFor = first ? { id: first.id, name: first.name, date: first.date } : null;
+  if (thread.state === 'resolved') return { thread, state: 'granted', promisedFor };
+  return {
+    thread,
+    state: thread.state === 'accepted' && promisedFor ? 'promised' : thread.state,
+    promisedFor,
+  };
+}
+
 /** All wishes, those that most followers have first. */
-export function wishesOf(scene: Pick<Scene, 'thread' | 'milestone'>): Wish[] {
-  const milestones = listOf(scene, 'milestone').toSorted((a, b) => (a.date < b.date ? -1 : 1));
-  return listOf(scene, 'thread')
+export const wishesOf = (scene: Pick<Scene, 'thread' | 'milestone'>): Wish[] =>
+  listOf(scene, 'thread')
     .filter(({ use }) => use === 'wish')
     .toSorted((a, b) => b.askedBy - a.askedBy || (a.id < b.id ? -1 : 1))
-    .map((thread) => {
-      const promisedFor =
-        milestones.find(({ promises }) =>
-          promises.some(({ of, thing }) => of === 'thread' && thing === thread.id),
-        ) ?? null;
-      const state =
-        thread.state === 'resolved'
-          ? 'granted'
-          : thread.state === 'accepted' && promisedFor !== null
-            ? 'promised'
-            : thread.state;
-      return {
-        thread,
-        state,
-        promisedFor: promisedFor && { id: promisedFor.id, name: promisedFor.name, date: promisedFor.date },
-      };
-    });
-}
+    .map((thread) => wishOf(scene, thread));
 
 /** “3 wishes of 61 followers: 1 granted, 2 open”; null without a wish. A follower with two wishes counts twice. */
 export function wishesWord(wishes: readonly Wish[]): string | null {

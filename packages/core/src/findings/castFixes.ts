@@ -17,7 +17,7 @@ import {
 import { mayPlay } from '../cast/index.ts';
 import { namedThing, patch, type Fix, type FixesOf } from './fix.ts';
 
-// Remedies for the casts of small scenes: stand-ins, open spots, and faces that are turned.
+// Remedies for the casts of small scenes (stand-ins, open spots, faces that are turned), and for what followers are promised.
 
 type SmallScene = Entity<'figure'>;
 
@@ -89,5 +89,20 @@ export const CAST_FIXES: Readonly<Record<string, FixesOf>> = {
         }),
       ],
     }));
+  },
+  'wish-unpromised': (scene, finding) => {
+    const wish = namedThing(scene, finding, 'thread');
+    const milestone = namedThing(scene, finding, 'milestone');
+    if (!wish || !milestone) return [];
+    const promises = [
+      ...milestone.promises,
+      { of: 'thread' as const, thing: wish.id, stage: 'done' as const },
+    ];
+    return [
+      {
+        words: `Promise “${wish.title}” for ${milestone.name}, ${milestone.date}`,
+        changes: [patch('milestone', milestone, { promises })],
+      },
+    ];
   },
 };

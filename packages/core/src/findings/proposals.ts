@@ -1,15 +1,11 @@
-import { MM_PER_STUD, PLATES_PER_BRICK, boundsOf, countOf, formatPlates, type Rect } from '../grid/index.ts';
+import { MM_PER_STUD, PLATES_PER_BRICK, boundsOf, countOf, type Rect } from '../grid/index.ts';
 import {
   SIDES,
   SIDE_WORDS,
-  WINDS,
   displayOf,
   isStandingKind,
   keyOf,
   labelOf,
-  layersThick,
-  monthWord,
-  customGroundOf,
   moveAll,
   placeIn,
   plotBounds,
@@ -17,12 +13,12 @@ import {
   standFieldsFor,
   type Entity,
 } from '../document/index.ts';
-import { DISTINCT_DELTA_E, colourDeltaE, colourName } from '../catalogue/index.ts';
 import { MAX_UNTIED } from '../stability/index.ts';
-import { PIER, footprintBounds, usualLeaf } from '../terrain/index.ts';
+import { PIER, footprintBounds } from '../terrain/index.ts';
 import { currentContents } from '../venue/index.ts';
 import { CARRY_FIXES } from './carryFixes.ts';
 import { CAST_FIXES } from './castFixes.ts';
+import { DRESS_FIXES } from './dressFixes.ts';
 import { POWER_FIXES } from './powerFixes.ts';
 import {
   COMPASS,
@@ -59,13 +55,7 @@ export const PROPOSED: Readonly<Record<string, FixesOf>> = {
   ...POWER_FIXES,
   ...CARRY_FIXES,
   ...CAST_FIXES,
-  'flag-wind': (scene, finding) => {
-    const flag = namedThing(scene, finding, 'flag');
-    const { wind } = displayOf(scene);
-    if (!flag || wind === null) return [];
-    const heading = WINDS[(WINDS.indexOf(wind) + WINDS.length / 2) % WINDS.length];
-    return [{ words: `Turn “${flag.name}” with the wind`, changes: [patch('flag', flag, { heading })] }];
-  },
+  ...DRESS_FIXES,
   'good-side': (scene, finding) => {
     const plot = namedThing(scene, finding, 'plot');
     return plot
@@ -83,39 +73,6 @@ export const PROPOSED: Readonly<Record<string, FixesOf>> = {
     const plot = namedThing(scene, finding, 'plot');
     if (!plot) return [];
     return [...moveFixes(scene, { kind: 'plot', id: plot.id }, [8, 16, 24]), ...turnFixes(plot)];
-  },
-  'door-blends': (scene, finding) => {
-    const plot = namedThing(scene, finding, 'plot');
-    if (!plot) return [];
-    return ['chalk', 'soot']
-      .filter((colour) => colourDeltaE(colour, plot.wallColour) >= DISTINCT_DELTA_E)
-      .map((colour) => ({
-        words: `Make the doors and windows of ${plot.name} ${colourName(colour)}`,
-        changes: [patch('plot', plot, { letInColour: colour })],
-      }));
-  },
-  'layers-thin': (scene, { things: [ref], numbers }) => {
-    const own = ref && customGroundOf(scene, ref.id);
-    if (!own) return [];
-    // Where a number of layers lies, those that reach highest; the lowest go first, and the cover takes a plate.
-    const plates = own.layers.map((layer) => layer.plates);
-    const byReach = own.layers
-      .map(({ upTo }, i) => ({ upTo: upTo ?? Infinity, i }))
-      .toSorted((a, b) => b.upTo - a.upTo || a.i - b.i);
-    for (let many = 1; many <= plates.length; many++) {
-      let room = (numbers[`least${many}`] ?? Infinity) - 1;
-      for (const { i } of byReach.slice(0, many).toSorted((a, b) => a.i - b.i)) {
-        plates[i] = Math.min(plates[i], room);
-        room -= plates[i];
-      }
-    }
-    const layers = own.layers.flatMap((layer, i) => (plates[i] > 0 ? [{ ...layer, plates: plates[i] }] : []));
-    return [
-      {
-        words: `Make the layers of “${own.name}” ${formatPlates(layersThick({ layers }))} thick`,
-        changes: [patch('customGround', own, { layers })],
-      },
-    ];
   },
   'corners-left-out': (scene, finding) => {
     const plot = namedThing(scene, finding, 'plot');
@@ -417,48 +374,6 @@ export const PROPOSED: Readonly<Record<string, FixesOf>> = {
             changes: [patch('way', way, { onSteep })],
           }))
       : [];
-  },
-  'wish-unpromised': (scene, finding) => {
-    const wish = namedThing(scene, finding, 'thread');
-    const milestone = namedThing(scene, finding, 'milestone');
-    if (!wish || !milestone) return [];
-    const promises = [
-      ...milestone.promises,
-      { of: 'thread' as const, thing: wish.id, stage: 'done' as const },
-    ];
-    return [
-      {
-        words: `Promise “${wish.title}” for ${milestone.name}, ${milestone.date}`,
-        changes: [patch('milestone', milestone, { promises })],
-      },
-    ];
-  },
-  'leaves-unwritten': (scene) => {
-    const display = displayOf(scene);
-    const { month, leaves } = display;
-    const known = leaves[0]?.month;
-    if (month === null)
-      return known === undefined
-        ? []
-        : [
-            {
-              words: `Show the display in ${monthWord(known)}`,
-              changes: [patch('display', display, { month: known })],
-            },
-          ];
-    const tones = [{ colour: usualLeaf(scene), share: 1 }];
-    return [
-      {
-        words: `Write ${colourName(usualLeaf(scene))} for the leaves of ${monthWord(month)}`,
-        changes: [patch('display', display, { leaves: [...leaves, { month, tones }] })],
-      },
-    ];
-  },
-  'plant-season': (scene, finding) => {
-    const { season } = displayOf(scene);
-    const tree = namedThing(scene, finding, 'tree');
-    if (season === null || !tree) return [];
-    return [{ words: `Give “${tree.name}” leaves of ${season}`, changes: [patch('tree', tree, { season })] }];
   },
   'sections-overlap': (scene, finding) => {
     const [a, b] = [namedThing(scene, finding, 'section', 0), namedThing(scene, finding, 'section', 1)];

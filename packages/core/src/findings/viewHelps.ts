@@ -9,7 +9,7 @@ import {
   type EntityRef,
   type Scene,
 } from '../document/index.ts';
-import { OUTSIDE, recompile, type Compiled, type Relief } from '../terrain/index.ts';
+import { groundAt, indexAt, recompile, type Compiled, type Relief } from '../terrain/index.ts';
 import { Lookout, publicEyes, type SeenThing } from '../visibility/index.ts';
 import { evaluateRules } from './evaluator.ts';
 import { isWorse } from './fixes.ts';
@@ -45,8 +45,7 @@ const LEAST = 0.03;
 
 /**
  * Changes that free the view of a thing, the most first: of itself (near moves and turns, and the best place anywhere on the
- * display) and of what hides most of it. Each is compiled and
- * looked at; of those that are offered every rule was asked, and none tells another error or warning.
+ * display) and of what hides most of it. Each is compiled and looked at; of those that are offered every rule was asked, and none tells another error or warning.
  * @param today ISO date for the rules about dates
  * @param onProgress receives how much of it is tried, 0 to 1
  * @returns none where nothing helps, or where it is not said who looks
@@ -110,11 +109,7 @@ function placesFor(scene: Scene, relief: Relief, ref: EntityRef): Proposed[] {
   const isFree = (at: Rect) =>
     others.every((other) => intersection(at, other) === null) &&
     [at.x, at.x + at.w - 1].every((x) =>
-      [at.y, at.y + at.d - 1].every((y) => {
-        const [column, row] = [Math.floor(x) - relief.x, Math.floor(y) - relief.y];
-        const isIn = column >= 0 && row >= 0 && column < relief.w && row < relief.d;
-        return isIn && relief.ground[row * relief.w + column] !== OUTSIDE;
-      }),
+      [at.y, at.y + at.d - 1].every((y) => groundAt(relief, indexAt(relief, x, y)) !== null),
     );
   let step = PLACE_STEP;
   while (Math.ceil(relief.w / step) * Math.ceil(relief.d / step) > MAX_PLACES) step += PLACE_STEP;

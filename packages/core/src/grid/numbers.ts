@@ -92,14 +92,7 @@ export function minutesTyped(text: string): number | null {
   if (clock) return 60 * Number(clock[1]) + Number(clock[2]);
   const both = new RegExp(`^([\\d.,]+)\\s*(?:${HOURS})\\s*(?:(\\d{1,2})\\s*(?:${MINUTES})?)?$`).exec(given);
   const hours = both?.[1] === undefined ? null : numberTyped(both[1]);
-  const minutes =
-    hours === null ? numberTyped(given.replace(new RegExp(`\\s*(?:${MINUTES})$`), ''), true) : null;
-  const all = hours === null ? minutes : 60 * hours + Number(both?.[2] ?? 0);
-  return all === null || all < 0
-    ? null
-    : Number.isInteger(all)
-      ? all
-      : hours === null
-        ? null
-        : Math.round(all);
+  if (hours !== null) return Math.round(60 * hours + Number(both?.[2] ?? 0));
+  const minutes = numberTyped(given.replace(new RegExp(`\\s*(?:${MINUTES})$`), ''), true);
+  return minutes !== null && minutes >= 0 && Number.isInteger(minutes) ? minutes : null;
 }

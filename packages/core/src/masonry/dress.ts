@@ -105,7 +105,10 @@ export const skinOf = (scene: Pick<Scene, 'customGround'>, ground: Ground | 'bar
 export interface Dresses {
   /** @param height of the ground, plates above the datum; left out: as low as it may be */
   of(ground: Ground | 'bare', section: string | null, height?: number): Dress;
-  /** How many heights, from which recipes hold and above which layers end, a ground reaches: where it is the same, it is dressed alike. */
+  /**
+   * How many heights, from which recipes hold and above which layers end, a ground reaches: where it is the same, it is
+   * dressed alike.
+   */
   band(height: number): number;
 }
 

@@ -9,7 +9,7 @@ import {
   rebase,
   repliesOf,
   thingOf,
-  wishesOf,
+  wishOf,
   type Change,
   type Scene,
   type Thread,
@@ -122,11 +122,11 @@ export function ThreadView({ thread }: { thread: Thread }) {
 
 /** How many followers wish for it, and the milestone that promises it. */
 function WishPart({ thread }: { thread: Thread }) {
-  const scene = useScene('thread', 'milestone');
+  const scene = useScene('milestone');
   const link = useLink();
   const edit = useEdit();
   const may = useDenialReason();
-  const wish = wishesOf(scene).find((one) => one.thread.id === thread.id);
+  const { promisedFor } = wishOf(scene, thread);
   const count = (askedBy: number): Change => ({
     ...{ op: 'patch', kind: 'thread', id: thread.id, v: thread.v, set: { askedBy } },
   });
@@ -144,9 +144,7 @@ function WishPart({ thread }: { thread: Thread }) {
       <dl>
         <DefinitionRow label="Promised for">
           <Link className="act link text-secondary" to={`/d/${link.id}/brief?sheet=dates`}>
-            {wish?.promisedFor
-              ? `${wish.promisedFor.name}, ${dayWord(wish.promisedFor.date)}`
-              : 'no milestone yet'}
+            {promisedFor ? `${promisedFor.name}, ${dayWord(promisedFor.date)}` : 'no milestone yet'}
           </Link>
         </DefinitionRow>
       </dl>

@@ -1,4 +1,4 @@
-import { wishesOf, type Thread, type ThreadState } from '@quarry/core/document';
+import { wishOf, type Thread, type ThreadState } from '@quarry/core/document';
 import { useScene } from '../../data/useDisplay.tsx';
 import { momentWord } from '../../ui/words.ts';
 
@@ -10,9 +10,9 @@ const STATE_TONE: Record<ThreadState, string> = {
 };
 /** The state in words, with a colour besides; of a wish what became of it. */
 export function StateWord({ thread }: { thread: Thread }) {
-  const scene = useScene('thread', 'milestone');
-  const wish = thread.use === 'wish' ? wishesOf(scene).find((one) => one.thread.id === thread.id) : undefined;
-  return <span className={`${STATE_TONE[thread.state]} font-semibold`}>{wish?.state ?? thread.state}</span>;
+  const scene = useScene('milestone');
+  const state = thread.use === 'wish' ? wishOf(scene, thread).state : thread.state;
+  return <span className={`${STATE_TONE[thread.state]} font-semibold`}>{state}</span>;
 }
 
 /** A message with its author and time. */

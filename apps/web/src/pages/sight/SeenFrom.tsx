@@ -99,12 +99,8 @@ function Crowd({ scene }: { scene: Scene }) {
                   disabled={!plans}
                   onCommit={(busy) => {
                     if (busy === null) return;
-                    const [a, b, c] = display.crowdAlong[side];
-                    const thirds: [number, number, number] = [
-                      i === 0 ? busy : a,
-                      i === 1 ? busy : b,
-                      i === 2 ? busy : c,
-                    ];
+                    const thirds: [number, number, number] = [...display.crowdAlong[side]];
+                    thirds[i] = busy;
                     edit.patch(
                       `changed how busy the ${SIDE_WORDS[side]} side is along it`,
                       'display',

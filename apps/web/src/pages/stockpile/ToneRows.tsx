@@ -1,11 +1,10 @@
-import type { Recipe } from '@quarry/core/document';
+import { MAX_TONES, type Recipe } from '@quarry/core/document';
 import { PALETTE_CHOICES } from '../../ui/fieldSpec.ts';
 import { NumberField, SelectField } from '../../ui/fields.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
 
 const COLUMNS = '1fr 64px 24px';
-const MAX_TONES = 8;
 
 type Tones = Recipe['tones'];
 

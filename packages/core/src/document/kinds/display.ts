@@ -15,7 +15,7 @@ import {
 } from '../fields.ts';
 import { COLOUR_POLICIES, METHODS, SEASONS, SIDES, STAGES, WINDS } from '../vocabulary.ts';
 import { defineKind } from '../kind.ts';
-import { colourField } from '../partLines.ts';
+import { colourField, tonesField } from '../partLines.ts';
 
 export const KINDS_OF_DISPLAY = ['city', 'diorama', 'vignette'] as const;
 export const SCHOOLS = ['height', 'width', 'rail', 'small', 'eye'] as const;
@@ -117,10 +117,7 @@ export const displayKind = defineKind({
       .array(
         z.strictObject({
           month: z.int().min(1).max(12),
-          tones: z
-            .array(z.strictObject({ colour: colourField, share: z.number().min(0).max(1000).default(1) }))
-            .min(1, 'leaves need one colour')
-            .max(8),
+          tones: tonesField('leaves need one colour'),
         }),
       )
       .max(12)

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { GROUND_REFS, name, plates, reference } from '../fields.ts';
-import { colourField, partField } from '../partLines.ts';
+import { colourField, partField, tonesField } from '../partLines.ts';
 import { GROUNDS } from '../vocabulary.ts';
 import { defineKind } from '../kind.ts';
 
@@ -17,10 +17,7 @@ export const recipeKind = defineKind({
      */
     above: plates.nullable().default(null),
     /** The cover's colours by parts of the whole; the first is the base. */
-    tones: z
-      .array(z.strictObject({ colour: colourField, share: z.number().min(0).max(1000).default(1) }))
-      .min(1, 'a recipe needs one tone')
-      .max(8),
+    tones: tonesField('a recipe needs one tone'),
     /** The colour of the sides that show under it; null: its base. */
     side: colourField.nullable().default(null),
     /** Laid on the cover: percent of its studs, in groups, no nearer to each other than `apart` studs. */
