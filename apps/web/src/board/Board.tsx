@@ -9,7 +9,6 @@ import type { CompiledGround } from '../workers/useDerived.ts';
 import type { BoardActs } from './acts.ts';
 import { boardKeyDown } from './boardKeyDown.ts';
 import type { Picture } from './ink.ts';
-import { Stage } from './konva.ts';
 import { findingMarkAt } from './findingMarks.ts';
 import { groundArt, type GroundArt } from './groundArt.ts';
 import { useGestures, type DraftShape } from './gestures.ts';
@@ -20,7 +19,7 @@ import { PALETTES, type Palette } from './palette.ts';
 import { PickLayer } from './PickLayer.tsx';
 import { usePictures } from './pictures.ts';
 import { usePointer } from './pointer.ts';
-import { SceneShape, type BesidePicture } from './SceneShape.tsx';
+import { SceneCanvas, type BesidePicture } from './SceneCanvas.tsx';
 import { SplitHandle } from './SplitHandle.tsx';
 import { isPlaced, type DrawnShape } from './kinds/index.ts';
 import { pickAt, pickIn, stepOf } from './pick.ts';
@@ -155,7 +154,7 @@ export function Board({
     else pick(found);
   };
   const { draft, handlers, keyTaken, clickAt } = useGestures({
-    ...{ tool, view, setView, readOnly, finish, click },
+    ...{ host, tool, view, setView, readOnly, finish, click },
     snap: acts?.snap ?? 1,
   });
   const keyDown = boardKeyDown({
@@ -180,14 +179,20 @@ export function Board({
         role={readOnly ? 'img' : 'application'}
         aria-label={label}
         onKeyDown={keyDown}
-        onMouseLeave={() => usePointer.setState({ studs: null })}
+        onPointerLeave={() => usePointer.setState({ studs: null })}
+        {...handlers}
       >
         {view && size.width > 0 && (
-          <Stage width={size.width} height={size.height} {...handlers}>
-            <SceneShape picture={picture(view)} beside={besidePicture(view)} fontsReady={fontsReady} />
+          <>
+            <SceneCanvas
+              picture={picture(view)}
+              beside={besidePicture(view)}
+              shade={shade && { hatches: shade, over: whole }}
+              fontsReady={fontsReady}
+            />
             <PickLayer
               shown={{ scene, view, palette, metric, room: size }}
-              {...{ whole, shade, pointedOut, others, draft }}
+              {...{ pointedOut, others, draft }}
               pick={{ picks, place, moving, sizing, step, editable, resizes, isPicking: tool === 'pick' }}
               acts={
                 acts
@@ -199,7 +204,7 @@ export function Board({
               }
               snapping={{ snapped, guides }}
             />
-          </Stage>
+          </>
         )}
       </div>
       {draft?.kind === 'line' && (

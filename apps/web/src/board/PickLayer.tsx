@@ -2,19 +2,17 @@ import type { Rect } from '@quarry/core/grid';
 import type { Hill, Scene } from '@quarry/core/document';
 import type { CutLine, Picked } from '../data/view.ts';
 import type { DraftShape } from './gestures.ts';
+import { Selection, Vertices } from './handles.tsx';
 import {
   DraftLine,
   Measured,
-  OthersPicked,
+  OtherPicked,
   PointedOut,
-  Selection,
   SizeTag,
   SnapGuides,
-  Vertices,
-  box,
+  boxOf,
   type OtherPick,
 } from './overlays.tsx';
-import { Image as KonvaImage, Layer as KonvaLayer, Rect as KonvaRect } from './konva.ts';
 import type { Palette } from './palette.ts';
 import { lineOf, placeOf } from './place.ts';
 import { ridgeEnds, ridgeFrom } from './ridge.ts';
@@ -56,11 +54,9 @@ interface Acts {
   ridge: (picked: Picked, ridge: Hill['ridge']) => void;
 }
 
-/** What lies over the picture of the scene: shade, what is picked by whom, and what is being drawn. */
+/** What lies over the picture of the scene: what is picked by whom, and what is being drawn. */
 export function PickLayer({
   shown,
-  whole,
-  shade,
   pointedOut,
   others,
   pick,
@@ -69,9 +65,6 @@ export function PickLayer({
   draft,
 }: {
   shown: Shown;
-  /** The display, studs. */
-  whole: Rect;
-  shade: HTMLCanvasElement | null;
   pointedOut: CutLine | null;
   others: readonly OtherPick[];
   pick: PickState;
@@ -83,65 +76,69 @@ export function PickLayer({
   const { scene, view, palette, metric, room } = shown;
   const { picks, place, moving, sizing } = pick;
   const many = picks.length > 1;
-  const shownSize = moving ?? sizing ?? (draft?.kind === 'area' || draft?.kind === 'box' ? draft.rect : null);
-  const tag = { view, palette, metric, room };
+  const shownSize = moving ?? sizing ?? sizeOfDraft(draft);
   return (
-    <KonvaLayer>
-      {shade && (
-        <KonvaImage
-          image={shade}
-          {...box(rectToScreen(view, whole))}
-          imageSmoothingEnabled={false}
-          listening={false}
-        />
-      )}
-      {pointedOut && <PointedOut line={pointedOut} view={view} palette={palette} />}
-      <OthersPicked others={others} view={view} />
-      {place && picks.length > 0 && acts && (
-        <Selection
-          key={picks.map(({ kind, id }) => `${kind} ${id}`).join()}
-          place={moving ?? place}
-          step={pick.step}
-          view={view}
-          editable={pick.editable && pick.isPicking}
-          resizes={pick.resizes}
-          listening={pick.isPicking}
-          iron={palette.iron}
-          snap={snapped}
-          onMove={acts.move}
-          onSize={acts.size}
-          onPlace={acts.settle}
-          onClick={acts.click}
-        />
-      )}
-      {picks.slice(many ? 0 : 1).map((one) => {
-        const each = placeOf(scene, one);
-        return (
-          each && (
-            <KonvaRect
-              key={`${one.kind} ${one.id}`}
-              {...box(rectToScreen(view, each))}
-              stroke={palette.iron}
-              strokeWidth={1.2}
-              listening={false}
-            />
-          )
-        );
-      })}
-      {picks.length === 1 && acts && <Corners shown={shown} picked={picks[0]} pick={pick} acts={acts} />}
-      {guides.map((guide) => (
-        <SnapGuides
-          key={`${guide.axis}${guide.at}`}
-          guide={guide}
-          view={view}
-          room={room}
-          ink={palette.tarn}
-        />
+    <div className="pointer-events-none absolute inset-0 overflow-hidden">
+      {others.map((other) => (
+        <OtherPicked key={other.key} other={other} view={view} />
       ))}
-      {draft && <Draft draft={draft} shown={shown} />}
-      {shownSize && <SizeTag rect={shownSize} {...tag} />}
-    </KonvaLayer>
+      <svg className="absolute inset-0 h-full w-full" aria-hidden>
+        {pointedOut && <PointedOut line={pointedOut} view={view} palette={palette} />}
+        {place && picks.length > 0 && acts && (
+          <Selection
+            key={picks.map(({ kind, id }) => `${kind} ${id}`).join()}
+            place={moving ?? sizing ?? place}
+            step={pick.step}
+            view={view}
+            editable={pick.editable && pick.isPicking}
+            resizes={pick.resizes}
+            iron={palette.iron}
+            snap={snapped}
+            onMove={acts.move}
+            onSize={acts.size}
+            onPlace={acts.settle}
+            onClick={acts.click}
+          />
+        )}
+        {picks.slice(many ? 0 : 1).map((one) => {
+          const each = placeOf(scene, one);
+          return (
+            each && (
+              <rect
+                key={`${one.kind} ${one.id}`}
+                {...boxOf(rectToScreen(view, each))}
+                fill="none"
+                stroke={palette.iron}
+                strokeWidth={1.2}
+              />
+            )
+          );
+        })}
+        {picks.length === 1 && acts && <Corners shown={shown} picked={picks[0]} pick={pick} acts={acts} />}
+        {guides.map((guide) => (
+          <SnapGuides
+            key={`${guide.axis}${guide.at}`}
+            guide={guide}
+            view={view}
+            room={room}
+            ink={palette.tarn}
+          />
+        ))}
+        {draft && <Draft draft={draft} shown={shown} />}
+      </svg>
+      {shownSize && (
+        <SizeTag rect={shownSize} measure={draft?.kind === 'measure'} {...{ view, metric, room }} />
+      )}
+    </div>
   );
+}
+
+/** What of a draft its size is told of, studs; a measured line by how far it goes east and south. */
+function sizeOfDraft(draft: DraftShape | null): Rect | null {
+  if (draft?.kind === 'area' || draft?.kind === 'box') return draft.rect;
+  if (draft?.kind !== 'measure') return null;
+  const { a, b } = draft.line;
+  return { x: a.x, y: a.y, w: b.x - a.x, d: b.y - a.y };
 }
 
 /** The corners of a picked line, and the ends of a hill's ridge, to be pulled. */
@@ -189,17 +186,17 @@ function Corners({
 }
 
 /** What is being drawn and not done yet. */
-function Draft({ draft, shown: { view, palette, metric, room } }: { draft: DraftShape; shown: Shown }) {
+function Draft({ draft, shown: { view, palette } }: { draft: DraftShape; shown: Shown }) {
   switch (draft.kind) {
     case 'area':
     case 'box':
       return (
-        <KonvaRect
-          {...box(rectToScreen(view, draft.rect))}
+        <rect
+          {...boxOf(rectToScreen(view, draft.rect))}
+          fill="none"
           stroke={draft.kind === 'box' ? palette.tarn : palette.iron}
           strokeWidth={2}
-          dash={[6, 3]}
-          listening={false}
+          strokeDasharray="6 3"
         />
       );
     case 'line':
@@ -211,24 +208,8 @@ function Draft({ draft, shown: { view, palette, metric, room } }: { draft: Draft
         />
       );
     case 'measure':
-    case 'cut': {
-      const { a, b } = draft.line;
-      return (
-        <>
-          <Measured line={draft.line} view={view} iron={palette.iron} />
-          {draft.kind === 'measure' && (
-            <SizeTag
-              rect={{ x: a.x, y: a.y, w: b.x - a.x, d: b.y - a.y }}
-              view={view}
-              palette={palette}
-              metric={metric}
-              room={room}
-              measure
-            />
-          )}
-        </>
-      );
-    }
+    case 'cut':
+      return <Measured line={draft.line} view={view} iron={palette.iron} />;
     case 'spot':
       return null;
   }

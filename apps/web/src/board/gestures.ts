@@ -1,13 +1,21 @@
-import type Konva from 'konva';
-import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import {
+  useEffect,
+  useEffectEvent,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type PointerEvent,
+  type RefObject,
+} from 'react';
 import type { Rect } from '@quarry/core/grid';
 import type { CutLine, Tool } from '../data/view.ts';
 import { toolOf } from './kinds/index.ts';
+import { SLOP } from './handles.tsx';
+import type { Point } from '@quarry/core/terrain';
+import { usePinch } from './pinch.ts';
 import { usePointer } from './pointer.ts';
 import { snapRect, stepOf } from './pick.ts';
 import { toStuds, zoomAt, type Viewport } from './viewport.ts';
-
-type Point = { x: number; y: number };
 
 /** What is being drawn and not done yet. */
 export type DraftShape =
@@ -16,12 +24,8 @@ export type DraftShape =
   | { kind: 'spot'; at: Point }
   | { kind: 'measure' | 'cut'; line: CutLine };
 
-type Event = Konva.KonvaEventObject<MouseEvent | TouchEvent>;
-
-/** Pixels the pointer may move before a press is a drag. */
-const SLOP = 4;
-
 interface Setting {
+  host: RefObject<HTMLElement | null>;
   tool: Tool;
   snap: number;
   view: Viewport | null;
@@ -34,16 +38,19 @@ interface Setting {
 /**
  * The pointer on the board. With nothing in hand: a press and drag pans, with Shift it draws a box to pick in; a
  * click picks, with Shift it picks too. Two fingers zoom. With a tool: areas are dragged, lines are clicked point by
- * point and end with a double click or Enter, spots are clicked.
+ * point and end with a click on the last point (a double click) or Enter, spots are clicked.
  */
-export function useGestures({ tool, snap, view, setView, readOnly, finish, click }: Setting) {
+export function useGestures({ host, tool, snap, view, setView, readOnly, finish, click }: Setting) {
   const [draft, setDraft] = useState<DraftShape | null>(null);
   const draws = toolOf(tool)?.draws ?? null;
   const press = useRef<(Point & { view: Viewport; moved: boolean; on: 'pan' | 'draw' }) | null>(null);
-  const pinch = useRef<{ apart: number; middle: Point } | null>(null);
   useEffect(() => setDraft(null), [tool]);
 
-  const pointerAt = (stage: Konva.Stage | null) => stage?.getPointerPosition() ?? null;
+  const pointerAt = ({ clientX, clientY }: { clientX: number; clientY: number }): Point => {
+    const { left, top } = host.current?.getBoundingClientRect() ?? { left: 0, top: 0 };
+    return { x: clientX - left, y: clientY - top };
+  };
+  const pinch = usePinch(host, readOnly, setView, () => (press.current = null));
   const onStep = (point: Point): Point => {
     const step = draws === 'area' ? stepOf(tool, snap) || snap : snap;
     return { x: Math.round(point.x / step) * step, y: Math.round(point.y / step) * step };
@@ -59,45 +66,16 @@ export function useGestures({ tool, snap, view, setView, readOnly, finish, click
     return draws === 'area' ? { kind: 'area', rect } : null;
   };
 
-  const down = ({ evt, target }: Event) => {
-    if (readOnly || !view) return;
-    if ('touches' in evt && evt.touches.length === 2) {
-      press.current = null;
-      pinch.current = fingers(evt);
-      return;
-    }
-    // A press on the picked thing or its handles belongs to them.
-    if (tool === 'pick' && target !== target.getStage() && target.name() !== 'sheet') return;
-    const at = pointerAt(target.getStage());
-    if (!at) return;
-    const middleButton = 'button' in evt && evt.button === 1;
-    const drags = !middleButton && (tool === 'pick' ? evt.shiftKey : draws !== 'line' && draws !== 'spot');
-    press.current = { ...at, view, moved: false, on: drags ? 'draw' : 'pan' };
+  const down = (event: PointerEvent<HTMLElement>) => {
+    if (readOnly || !view || event.button > 1) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    const drags =
+      event.button === 0 && (tool === 'pick' ? event.shiftKey : draws !== 'line' && draws !== 'spot');
+    press.current = { ...pointerAt(event), view, moved: false, on: drags ? 'draw' : 'pan' };
   };
-  const move = ({ evt, target }: Event) => {
-    if ('touches' in evt && evt.touches.length === 2 && pinch.current) {
-      evt.preventDefault();
-      const now = fingers(evt);
-      const before = pinch.current;
-      const box = target.getStage()?.container().getBoundingClientRect();
-      pinch.current = now;
-      if (box)
-        setView(
-          (at) =>
-            at &&
-            zoomAt(
-              { ...at, x: at.x + now.middle.x - before.middle.x, y: at.y + now.middle.y - before.middle.y },
-              now.apart / before.apart,
-              now.middle.x - box.left,
-              now.middle.y - box.top,
-            ),
-        );
-      return;
-    }
-    // The button was let go outside the board.
-    if ('buttons' in evt && evt.buttons === 0) press.current = null;
-    const at = pointerAt(target.getStage());
-    if (!at || !view) return;
+  const move = (event: PointerEvent) => {
+    if (!view) return;
+    const at = pointerAt(event);
     const studs = toStuds(view, at.x, at.y);
     if (!readOnly) usePointer.setState({ studs });
     if (draft?.kind === 'line' && !press.current) setDraft({ ...draft, at: onStep(studs) });
@@ -113,12 +91,11 @@ export function useGestures({ tool, snap, view, setView, readOnly, finish, click
       });
     else setDraft(begun(toStuds(view, current.x, current.y), studs, tool === 'pick'));
   };
-  const up = ({ evt, target }: Event) => {
+  const up = (event: PointerEvent) => {
     const { current } = press;
     press.current = null;
-    pinch.current = null;
-    const at = pointerAt(target.getStage());
-    if (!current || !at || !view) return;
+    if (!current || !view) return;
+    const at = pointerAt(event);
     if (current.moved) {
       if (draft && current.on === 'draw') finish(draft);
       // A measured length stays to be read.
@@ -129,10 +106,10 @@ export function useGestures({ tool, snap, view, setView, readOnly, finish, click
     if (draws === 'line') {
       const points = draft?.kind === 'line' ? draft.points : [];
       const last = points.at(-1);
-      if (!last || last.x !== studs.x || last.y !== studs.y)
-        setDraft({ kind: 'line', points: [...points, studs], at: null });
+      if (last && last.x === studs.x && last.y === studs.y) endLine();
+      else setDraft({ kind: 'line', points: [...points, studs], at: null });
     } else if (draws === 'spot') finish({ kind: 'spot', at: studs });
-    else if (tool === 'pick') click(at.x, at.y, evt.shiftKey);
+    else if (tool === 'pick') click(at.x, at.y, event.shiftKey);
   };
   const endLine = (): boolean => {
     if (draft?.kind !== 'line' || draft.points.length < 2) return false;
@@ -140,6 +117,20 @@ export function useGestures({ tool, snap, view, setView, readOnly, finish, click
     finish(draft);
     return true;
   };
+
+  const wheel = useEffectEvent((event: WheelEvent) => {
+    if (readOnly) return;
+    event.preventDefault();
+    const { x, y } = pointerAt(event);
+    setView((now) => now && zoomAt(now, Math.exp(-event.deltaY * 0.0015), x, y));
+  });
+  useEffect(() => {
+    const element = host.current;
+    const onWheel = (event: WheelEvent) => wheel(event);
+    // Not React’s own: it listens passively, so that the page would scroll too.
+    element?.addEventListener('wheel', onWheel, { passive: false });
+    return () => element?.removeEventListener('wheel', onWheel);
+  }, [host]);
 
   return {
     draft,
@@ -157,27 +148,12 @@ export function useGestures({ tool, snap, view, setView, readOnly, finish, click
       return true;
     },
     handlers: {
-      onMouseDown: down,
-      onMouseMove: move,
-      onMouseUp: up,
-      onTouchStart: down,
-      onTouchMove: move,
-      onTouchEnd: up,
-      onDblClick: () => void endLine(),
-      onDblTap: () => void endLine(),
-      onWheel: ({ evt }: Konva.KonvaEventObject<WheelEvent>) => {
-        if (readOnly) return;
-        evt.preventDefault();
-        setView((now) => now && zoomAt(now, Math.exp(-evt.deltaY * 0.0015), evt.offsetX, evt.offsetY));
-      },
+      ...pinch,
+      onPointerDown: down,
+      onPointerMove: move,
+      onPointerUp: up,
+      onPointerCancel: () => (press.current = null),
     },
     clickAt: click,
-  };
-}
-
-function fingers({ touches: [a, b] }: TouchEvent): { apart: number; middle: Point } {
-  return {
-    apart: Math.max(1, Math.hypot(a.clientX - b.clientX, a.clientY - b.clientY)),
-    middle: { x: (a.clientX + b.clientX) / 2, y: (a.clientY + b.clientY) / 2 },
   };
 }

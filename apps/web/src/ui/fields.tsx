@@ -270,6 +270,9 @@ export function NumberField(
   );
 }
 
+/** Words that may not fit into a field are its tooltip too, characters. */
+const LONG_WORDS = 14;
+
 export function TextField(
   props: Committed & {
     value: string;
@@ -317,6 +320,7 @@ export function TextField(
         <input
           {...input}
           className={`${INPUT} font-sans lg:text-xs ${bare ? 'text-left w-full' : 'text-right w-44'} min-w-0`}
+          title={value.length > LONG_WORDS ? value : undefined}
           disabled={disabled}
           autoComplete="off"
           placeholder={placeholder}

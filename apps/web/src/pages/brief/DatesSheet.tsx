@@ -19,7 +19,7 @@ const RHYTHM_WORDS: Record<(typeof RHYTHMS)[number], string> = {
 
 export function DatesSheet({ disabled }: { disabled: boolean }) {
   return (
-    <div className="grid gap-x-8 gap-y-4 md:grid-cols-2 xl:grid-cols-[1fr_1.5fr_1.1fr] items-start">
+    <div className="grid gap-x-8 gap-y-4 md:grid-cols-2 xl:grid-cols-[1fr_1.75fr_1.1fr] items-start">
       <Dates disabled={disabled} />
       <Milestones disabled={disabled} />
       <People disabled={disabled} />

@@ -125,7 +125,7 @@ export function PointsPart({ picked, disabled }: { picked: Picked; disabled: boo
   const points = entity ? pointsOf(entity) : null;
   if (!points) return null;
   const heights = picked.kind === 'way' || picked.kind === 'stream';
-  const columns = heights ? '2.9rem 2.9rem minmax(0,1fr) 24px' : '1fr 1fr 24px';
+  const columns = heights ? '4.5rem 4.5rem minmax(0,1fr) 24px' : '1fr 1fr 24px';
   const change = (i: number, fields: object) =>
     set('drew anew', { points: points.map((point, j) => (i === j ? { ...point, ...fields } : point)) });
   const heightOf = (point: object): number | null =>

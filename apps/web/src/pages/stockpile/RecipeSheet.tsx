@@ -18,7 +18,7 @@ import { Swatch } from '../../ui/Swatch.tsx';
 import { useDerived } from '../../workers/useDerived.ts';
 import { ToneRows } from './ToneRows.tsx';
 
-const ACCENT_COLUMNS = '92px minmax(80px,1fr) 58px 46px 46px 24px';
+const ACCENT_COLUMNS = '112px minmax(72px,1fr) 52px 42px 56px 24px';
 
 interface RecipeProps {
   recipe: Recipe;

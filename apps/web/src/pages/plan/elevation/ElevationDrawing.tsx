@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { ANY_COLOUR, colourOf, partName, partOf } from '@quarry/core/catalogue';
 import { MM_PER_PLATE, MM_PER_STUD, PLATES_PER_BRICK, formatPlates } from '@quarry/core/grid';
 import { SIDE_WORDS, type Side } from '@quarry/core/document';
-import { useDrag } from '../useDrag.ts';
+import { useDrag } from '../../../ui/useDrag.ts';
 import type { Elevation, ElevationPoint, PlacedBay, SeenPiece, Tracing } from '@quarry/core/structures';
 
 /** The height and width of a figure, mm (from memory). */

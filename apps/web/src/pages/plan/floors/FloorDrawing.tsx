@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { MM_PER_STUD, type Rect } from '@quarry/core/grid';
 import { runsEast, SIDE_WORDS, type Side } from '@quarry/core/document';
-import { useDrag } from '../useDrag.ts';
+import { useDrag } from '../../../ui/useDrag.ts';
 import type { DoorSwing, FloorPlan, PlacedFitting } from '@quarry/core/structures';
 
 /** The drawing's measures by its longer side: its words, and the room for them round it. */

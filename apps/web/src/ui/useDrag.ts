@@ -3,7 +3,8 @@ import { useRef, type PointerEvent } from 'react';
 /**
  * Dragging of a thing in a drawing (SVG).
  * @param read what a way makes, by its east and south part in units of the drawing
- * @param onMove while it is dragged @param onEnd where it is let go; what `read` makes of no way where it is broken off
+ * @param onMove while it is dragged
+ * @param onEnd where it is let go; what `read` makes of no way where it is broken off
  * @returns handlers of the element that is dragged
  */
 export function useDrag<T>(
@@ -33,5 +34,7 @@ export function useDrag<T>(
     onPointerMove: (event: PointerEvent) => start.current && onMove(wayOf(event)),
     onPointerUp: (event: PointerEvent) => end(wayOf(event)),
     onPointerCancel: () => end(read(0, 0)),
+    // After a release this comes too late to do anything: then the drag has ended.
+    onLostPointerCapture: () => end(read(0, 0)),
   };
 }
