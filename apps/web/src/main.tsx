@@ -10,7 +10,6 @@ import { DisplayProvider } from './data/useDisplay.tsx';
 import { useView } from './data/view.ts';
 import { Frame } from './frame/Frame.tsx';
 import { DisplaysPage } from './pages/displays/DisplaysPage.tsx';
-import { SetUpPage, WelcomePage } from './pages/welcome/WelcomePage.tsx';
 import { Failure, Loading } from './ui/parts.tsx';
 import { DerivedDataProvider } from './workers/derived.tsx';
 import './styles.css';
@@ -43,6 +42,10 @@ const LettersPage = lazy(() =>
 const GuidePage = lazy(() =>
   import('./pages/guide/GuidePage.tsx').then((page) => ({ default: page.GuidePage })),
 );
+// Forms with their checks, which nobody needs who is signed in.
+const welcomePage = () => import('./pages/welcome/WelcomePage.tsx');
+const WelcomePage = lazy(() => welcomePage().then((page) => ({ default: page.WelcomePage })));
+const SetUpPage = lazy(() => welcomePage().then((page) => ({ default: page.SetUpPage })));
 const JoinPage = lazy(() =>
   import('./pages/welcome/JoinPage.tsx').then((page) => ({ default: page.JoinPage })),
 );
@@ -58,7 +61,12 @@ function SignedIn({ children }: { children: (user: User) => React.ReactNode }) {
   const me = useQuery({ queryKey: keys.me, queryFn: rememberedMe });
   if (me.isPending) return <Loading what="Opening" />;
   if (me.data) return children(me.data);
-  if (me.error instanceof ApiProblem && me.error.status === 401) return <WelcomePage />;
+  if (me.error instanceof ApiProblem && me.error.status === 401)
+    return (
+      <Later>
+        <WelcomePage />
+      </Later>
+    );
   return (
     <Failure
       title="Open Quarry does not answer"
@@ -109,7 +117,6 @@ function DisplayPages() {
 
 const router = createBrowserRouter([
   { path: '/', element: <SignedIn>{(user) => <DisplaysPage user={user} />}</SignedIn> },
-  { path: '/setup', element: <SetUpPage /> },
   {
     path: '/guide',
     element: (
@@ -147,6 +154,7 @@ const router = createBrowserRouter([
     ),
   },
   ...[
+    { path: '/setup', Page: SetUpPage },
     { path: '/join/:token', Page: JoinPage },
     { path: '/reset', Page: ResetPage },
     { path: '/s/:token', Page: SharePage },
