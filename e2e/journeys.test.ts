@@ -449,7 +449,7 @@ journey(
     await openTab(page, 'Buildings and scenes');
     const childSees = (name: string) =>
       page.$$eval(
-        'table[aria-label="Buildings and small scenes"] tbody tr',
+        'table[aria-label="Buildings, small scenes and signboards"] tbody tr',
         (rows, of) => rows.find((row) => row.cells[0].innerText === of)?.cells[3].innerText.replace('△ ', ''),
         name,
       );
@@ -487,7 +487,7 @@ journey(
     );
     // A reload looks at nothing again: the answer is kept.
     await page.reload();
-    await page.waitForSelector('table[aria-label="Buildings and small scenes"]');
+    await page.waitForSelector('table[aria-label="Buildings, small scenes and signboards"]');
   },
 );
 

@@ -81,6 +81,43 @@ export const sightCases: [string, (room: Room) => unknown, string[]][] = [
     ['The faces of “Queue” are 4,166.7 mm from the nearest eyes', 'made out up to 3,437.7 mm'],
   ],
   [
+    'signboard-unseen',
+    (f) => Object.assign(f, { signboards: [{ id: 'b', name: 'Quay', x: 60, y: 30, facing: 0 }] }),
+    ['“Quay” looks to 0°, and visitors look from the south: 0 eyes are before it'],
+  ],
+  [
+    'signboard-small',
+    // The rope is 1,016 mm from the edge, and the letters 17.5 studs behind that: 1,156 mm; the nearest eyes stand 96 mm
+    // aside. A child’s are 310 mm up, the board’s middle 18 + 15 plates, 105.6 mm. √(1,156² + 96² + 204.4²) = 1,177.9 mm,
+    // tan 10′ of it 3.43 mm, and from 11.1° aside 3.49 mm.
+    (f) => Object.assign(f, { signboards: [{ id: 'b', name: 'Quay', x: 60, y: 30, letters: 3 }] }),
+    ['The letters of “Quay” are 3 mm high; where it is seen best, 11° off straight on', 'from 3.5 mm on'],
+  ],
+  [
+    'signboard-letters',
+    // 4 × 0.7 × 20 mm are 56; 0.7 × 6 plates are 13.44 mm, and 48 mm ÷ 2.8 are 17.1.
+    (f) => Object.assign(f, { signboards: [{ id: 'b', name: 'Quay', x: 60, y: 30, letters: 20 }] }),
+    [
+      'Letters of 20 mm make “Quay” 56 mm long; on a board of 6 studs and 6 plates go letters of 13.4 mm at most',
+    ],
+  ],
+  [
+    'signboard-dim',
+    // Relative luminance (WCAG 2) of Slate #66707a by hand: 0.2126 × 0.133 + 0.7152 × 0.162 + 0.0722 × 0.195 = 0.1582; of
+    // Pebble #9a9c98 0.3292.
+    (f) =>
+      Object.assign(f, {
+        signboards: [{ id: 'b', name: 'Quay', x: 60, y: 30, colour: 'pebble', ink: 'slate' }],
+      }),
+    ['Slate letters on Pebble differ in light by 51.9 %', 'legible is 70 % or more'],
+  ],
+  [
+    'signboard-blends',
+    // Behind its edge lies grass, which is Moss where no recipe says otherwise.
+    (f) => Object.assign(f, { signboards: [{ id: 'b', name: 'Quay', x: 60, y: 30, colour: 'moss' }] }),
+    ['of the edge of “Quay” is seen before its own colour: Moss before Moss of “grass” differs by 0.0'],
+  ],
+  [
     'plain-seen',
     (f) => Object.assign(f, { plains: [{ id: 'g', name: 'Back', areas: [{ x: 60, y: 30, w: 8, d: 4 }] }] }),
     ['32 of 32 studs of plain ground are seen now; 0 were meant to be'],

@@ -89,7 +89,11 @@ export const PAGE_SHEETS = {
   ],
   sight: [
     { id: 'sections', word: 'Sections', also: 'seen hidden visitors child wheelchair view detail budget' },
-    { id: 'things', word: 'Buildings and scenes', also: 'hides blocks fronts figures good side turn move' },
+    {
+      id: 'things',
+      word: 'Buildings and scenes',
+      also: 'hides blocks fronts figures signboards letters good side turn move',
+    },
     { id: 'eyes', word: 'Who looks', also: 'eyes heights crowd busy first view door photo spot' },
     { id: 'walk', word: 'Walk', also: '3D three dimensions eye height child stand picture glTF model' },
   ],

@@ -46,6 +46,7 @@ export const WHEREABOUTS: Readonly<Record<Kind, Whereabouts>> = {
   tree: 'plan',
   figure: 'plan',
   flag: 'plan',
+  signboard: 'plan',
   marker: 'plan',
   reserved: 'plan',
   note: 'plan',

@@ -95,8 +95,8 @@ describe('building up', () => {
       ['Set down B1', 'Stand “Hut” on B1'],
       ['Set down A1', 'Put “Loft” on “Mill”'],
       ['Put “Loft”', 'Put “Roof”'],
-      ['Put “Roof”', 'Trees, figures and flags on A1 (1 thing)'],
-      ['Trees, figures and flags on A1', 'Trees, figures and flags on C1'],
+      ['Put “Roof”', 'Trees, figures, flags and signboards on A1 (1 thing)'],
+      ['Trees, figures, flags and signboards on A1', 'Trees, figures, flags and signboards on C1'],
     ]) {
       expect(place(first)).toBeGreaterThanOrEqual(0);
       expect(place(first)).toBeLessThan(place(then));

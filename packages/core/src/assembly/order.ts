@@ -1,6 +1,7 @@
 import { countOf, formatKg, intersection, type Rect } from '../grid/index.ts';
 import {
   labelOf,
+  postedBoards,
   listOf,
   areaBounds,
   type Kind,
@@ -24,7 +25,7 @@ export interface Step {
   after: string[];
   /** The modules it is done on. */
   modules: string[];
-  /** Of what is laid over seams the pieces, by number from 0; how many trees, figures and flags. */
+  /** Of what is laid over seams the pieces, by number from 0; how many trees, figures, flags and signboards. */
   pieces: number[];
   things: number;
 }
@@ -38,12 +39,12 @@ export type BuildUp = { ok: true; steps: Step[] } | { ok: false; cycles: string[
 const NEARER = 100;
 
 /** What breaks first and is touched last. */
-const DRESSING: readonly Kind[] = ['tree', 'figure', 'flag'];
+const DRESSING = ['tree', 'figure', 'flag'] as const;
 
 /**
  * Works out the order of building up: a module before what stands on it; of two neighbours the one farther from
  * where one can stand first, so that no builder leans over finished modules; seams pinned once both sides stand, then what
- * lies over them; loose buildings, then their parts from below; trees, figures and flags last, the far ones first.
+ * lies over them; loose buildings, then their parts from below; trees, figures, flags and signboards last, the far ones first.
  */
 export function buildUp(scene: Scene, relief: Relief, reach: Reach): BuildUp {
   const steps = new Map<string, Step>();
@@ -127,7 +128,7 @@ export function buildUp(scene: Scene, relief: Relief, reach: Reach): BuildUp {
     add({
       key: `dressing ${module.id}`,
       act: 'dressing',
-      words: `Trees, figures and flags on ${module.name} (${countOf(things, 'thing')})`,
+      words: `Trees, figures, flags and signboards on ${module.name} (${countOf(things, 'thing')})`,
       title: `Trees and figures on ${module.name}`,
       after: [...own, ...beyond].map(({ key }) => key),
       modules: [module.name],
@@ -217,18 +218,13 @@ function laidOverSeams(scene: Scene, relief: Relief): LaidOverSeams[] {
 }
 
 function dressingOn(scene: Scene, module: Module): number {
-  return DRESSING.flatMap((kind) => listOf(scene, kind)).filter((thing) => {
-    const spot: Record<string, unknown> = { ...thing };
-    const { x, y } = spot;
-    return (
-      typeof x === 'number' &&
-      typeof y === 'number' &&
-      x >= module.x &&
-      y >= module.y &&
-      x < module.x + module.w &&
-      y < module.y + module.d
-    );
-  }).length;
+  const spots: readonly { x: number; y: number }[] = [
+    ...DRESSING.flatMap((kind) => listOf(scene, kind)),
+    ...postedBoards(scene),
+  ];
+  return spots.filter(
+    ({ x, y }) => x >= module.x && y >= module.y && x < module.x + module.w && y < module.y + module.d,
+  ).length;
 }
 
 /** What must come off before a module can be lifted out. */
@@ -332,7 +328,7 @@ function looseOn(
       ? [
           {
             key: `dressing ${module.id}`,
-            words: `Take off what breaks on ${module.name}: ${countOf(fragile, 'thing')}, trees, figures and flags`,
+            words: `Take off what breaks on ${module.name}: ${countOf(fragile, 'thing')}, trees, figures, flags and signboards`,
           },
         ]
       : []),

@@ -6,6 +6,7 @@ import {
   filterDeficiencyTrit,
   formatHex,
   parse,
+  wcagLuminance,
 } from 'culori';
 import { PALETTE, type Colour } from './palette.ts';
 
@@ -43,6 +44,20 @@ const LABS = new Map(PALETTE.map(({ id, hex }) => [id, labOf(hex)]));
 export function colourDeltaE(a: string, b: string): number {
   const [first, second] = [LABS.get(a), LABS.get(b)];
   return first && second ? deltaE(first, second) : Infinity;
+}
+
+const LUMINANCES = new Map(PALETTE.map(({ id, hex }) => [id, wcagLuminance(hex)]));
+
+/**
+ * Contrast of two colours of the palette by how much light they send back: the difference as a share of the lighter, 0 to 1
+ * (ADA Accessibility Guidelines 1991, A4.30.3, from memory; relative luminance as in WCAG 2).
+ * @returns null when one is not of the palette
+ */
+export function lightContrast(a: string, b: string): number | null {
+  const [first, second] = [LUMINANCES.get(a), LUMINANCES.get(b)];
+  if (first === undefined || second === undefined) return null;
+  const most = Math.max(first, second);
+  return most === 0 ? 0 : (most - Math.min(first, second)) / most;
 }
 
 /** A colour beside another, with how far off it is. */

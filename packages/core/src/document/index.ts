@@ -84,6 +84,7 @@ export {
 } from './kinds/plot.ts';
 export { REPEAT_USES, SPACINGS } from './kinds/repeat.ts';
 export { RUN_USES } from './kinds/run.ts';
+export { MOUNTS_OF_SIGNBOARDS } from './kinds/signboard.ts';
 export { SEAM_SIDES, type SeamSide, edgeSchema } from './kinds/seam.ts';
 export { FALLS } from './kinds/stream.ts';
 export { TABLE_KINDS } from './kinds/table.ts';
@@ -133,6 +134,18 @@ export * from './wishes.ts';
 export { MAX_PROMISES, PROMISED } from './kinds/milestone.ts';
 export * from './versions.ts';
 export * from './place.ts';
+export {
+  boardFor,
+  largestLetters,
+  lengthOfWords,
+  letterHeight,
+  lettersReadAt,
+  outOf,
+  postedBoards,
+  readUpTo,
+  signboardCorners,
+  wordsOn,
+} from './signboards.ts';
 export { chosenSpotOf, photoSpotsOf, sameSpot, type PhotoSpot } from './photoSpots.ts';
 export { idFor } from './idFor.ts';
 export { deltaOf, withDelta, type Delta } from './delta.ts';

@@ -31,7 +31,7 @@ export const standFieldsFor = (on: Standing | null): StandFields => ({
 });
 
 /** Kinds that may name what they stand on. */
-export const STANDING_KINDS = ['plot', 'run', 'tree', 'figure', 'device'] as const;
+export const STANDING_KINDS = ['plot', 'run', 'tree', 'figure', 'signboard', 'device'] as const;
 export type StandingKind = (typeof STANDING_KINDS)[number];
 
 export const isStandingKind = (kind: Kind): kind is StandingKind =>

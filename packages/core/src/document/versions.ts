@@ -15,7 +15,19 @@ export type Difference = Entity<'difference'>;
 /** Kinds of what is shown, which may be otherwise in a version; people, stock, work and shows are those of the display. */
 export const VERSIONED_KINDS = [
   ...['level', 'pad', 'hill', 'hollow', 'water', 'stream', 'terrain', 'way', 'track', 'deck', 'cavity'],
-  ...['plot', 'run', 'repeat', 'planting', 'tree', 'figure', 'flag', 'device', 'supply', 'circuit'],
+  ...[
+    'plot',
+    'run',
+    'repeat',
+    'planting',
+    'tree',
+    'figure',
+    'flag',
+    'signboard',
+    'device',
+    'supply',
+    'circuit',
+  ],
   ...['recipe', 'customGround', 'partList'],
 ] as const satisfies readonly Kind[];
 const VERSIONED: ReadonlySet<Kind> = new Set(VERSIONED_KINDS);

@@ -66,6 +66,24 @@ describe('fixes of findings', () => {
     expect(fix.words).toBe('Move Queue 8 studs west');
     expect(after.figure.q).toMatchObject({ x: 24, y: 18 });
   });
+  test('a signboard that looks away is turned; small letters get the board they need, dim ones another colour', () => {
+    const board = (more: object): Partial<Given> => ({
+      display: { ...BASE.display, viewedSides: ['s'], place: 'hall' },
+      places: [{ id: 'hall', name: 'Hall', walls: [], sceneX: 0, sceneY: 0 }],
+      tables: [{ id: 't', name: 'Table', place: 'hall', x: 0, y: 0, w: 512, d: 512, height: 740 }],
+      signboards: [{ id: 'q', name: 'QUAY', x: 32, y: 40, ...more }],
+    });
+    expect(fixed(board({ facing: 0 }), 'signboard-unseen').after.signboard.q).toMatchObject({ facing: 180 });
+    // By length 8 ÷ 2.8 = 2.8 mm. The front eyes stand 23.5 + 75 studs off: 788 mm, and need 2.4 mm; so it must be farther in.
+    const small = fixed(board({ w: 1, height: 1, y: 4 }), 'signboard-small');
+    expect(fixed(board({ letters: 30 }), 'signboard-letters').after.signboard.q).toMatchObject({
+      letters: null,
+    });
+    expect(small.after.signboard.q.height).toBeGreaterThan(1);
+    expect(fixed(board({ colour: 'pebble', ink: 'slate' }), 'signboard-dim').after.signboard.q.ink).toBe(
+      'soot',
+    );
+  });
   test('the good side of a house comes out from behind a taller one; its doors get a colour of their own', () => {
     const house8 = house('b', 27, 4, { goodSides: ['s'], ...{ wallColour: 'chalk', letInColour: 'chalk' } });
     const given: Partial<Given> = {

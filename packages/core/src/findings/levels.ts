@@ -5,6 +5,7 @@ import {
   listOf,
   standingOf,
   STANDING_KINDS,
+  isStandingKind,
   type Kind,
   type Scene,
 } from '../document/index.ts';
@@ -260,8 +261,7 @@ const roomOver: Rule = {
 
 /** Whether a thing stands in a cavity, by what it names. */
 function isIn(scene: Scene, { kind, id }: { kind: Kind; id: string }, cavity: string): boolean {
-  const thing =
-    kind === 'plot' || kind === 'tree' || kind === 'run' || kind === 'figure' ? scene[kind][id] : undefined;
+  const thing = isStandingKind(kind) ? scene[kind][id] : undefined;
   return thing !== undefined && standingOf(thing)?.kind === 'cavity' && thing.inCavity === cavity;
 }
 

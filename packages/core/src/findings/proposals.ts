@@ -19,6 +19,7 @@ import { currentContents } from '../venue/index.ts';
 import { CARRY_FIXES } from './carryFixes.ts';
 import { CAST_FIXES } from './castFixes.ts';
 import { DRESS_FIXES } from './dressFixes.ts';
+import { SIGNBOARD_FIXES } from './signboards.ts';
 import { POWER_FIXES } from './powerFixes.ts';
 import {
   COMPASS,
@@ -56,6 +57,7 @@ export const PROPOSED: Readonly<Record<string, FixesOf>> = {
   ...CARRY_FIXES,
   ...CAST_FIXES,
   ...DRESS_FIXES,
+  ...SIGNBOARD_FIXES,
   'good-side': (scene, finding) => {
     const plot = namedThing(scene, finding, 'plot');
     return plot

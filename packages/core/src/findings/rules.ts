@@ -18,6 +18,7 @@ import { PUBLIC_RULES } from './public.ts';
 import { ROOM_RULES } from './rooms.ts';
 import { SEAM_RULES } from './seams.ts';
 import { SIGHT_RULES } from './sight.ts';
+import { SIGNBOARD_RULES } from './signboards.ts';
 import { STOCK_RULES } from './stock.ts';
 import { SURVEY_RULES } from './survey.ts';
 import { TRACK_RULES } from './tracks.ts';
@@ -43,6 +44,7 @@ export const RULES: readonly Rule[] = [
   ...LIFTING_RULES,
   ...FRONT_RULES,
   ...SIGHT_RULES,
+  ...SIGNBOARD_RULES,
   ...TERRAIN_RULES,
   ...WAY_RULES,
   ...TRACK_RULES,

@@ -104,7 +104,7 @@ const loadUncrated: Rule = {
   id: 'load-uncrated',
   title: 'Small things have no crate',
   basis:
-    'Trees, figures and flags are taken off before a module is carried. They go by section into the smallest crates of the display that hold them, padded; these are left over.',
+    'Trees, figures, flags and signboards are taken off before a module is carried. They go by section into the smallest crates of the display that hold them, padded; these are left over.',
   page: 'transport',
   severity: 'note',
   check({ scene, show }) {
@@ -115,7 +115,7 @@ const loadUncrated: Rule = {
     const largest = uncrated.reduce((a, b) => (b.w * b.d * b.h > a.w * a.d * a.h ? b : a));
     return [
       {
-        sentence: `Of trees, figures and flags ${things} ${things === 1 ? 'is' : 'are'} in no crate; the largest, “${largest.name}”, is ${sizeOf(largest)}.`,
+        sentence: `Of trees, figures, flags and signboards ${things} ${things === 1 ? 'is' : 'are'} in no crate; the largest, “${largest.name}”, is ${sizeOf(largest)}.`,
         remedy: 'Add crates of that size, or one more of those there are.',
         place: null,
         things: uncrated.slice(0, 5).map(({ ref }) => ref),

@@ -10,9 +10,10 @@ import {
   type Scene,
 } from '../document/index.ts';
 import { groundAt, indexAt, recompile, type Compiled, type Relief } from '../terrain/index.ts';
-import { Lookout, publicEyes, type SeenThing } from '../visibility/index.ts';
+import { Lookout, publicEyes, type LookedAt, type Seen } from '../visibility/index.ts';
 import { evaluateRules } from './evaluator.ts';
 import { isWorse } from './fixes.ts';
+import { turnBoard } from './signboards.ts';
 import { COMPASS_WAYS, moveFix, patch, turnFixes, type Fix } from './fix.ts';
 
 // What frees the view of a building or a small scene: moves, turns and lower trees, each tried on the whole scene.
@@ -52,12 +53,12 @@ const LEAST = 0.03;
  */
 export function viewHelps(
   compiled: Compiled,
-  { kind, id }: { kind: 'plot' | 'figure'; id: string },
+  { kind, id }: { kind: LookedAt; id: string },
   today: string,
   onProgress: (share: number) => void = () => undefined,
 ): ViewHelp[] {
   const { scene, relief } = compiled;
-  const seenIn = ({ scene: of, relief: over }: Compiled): Omit<SeenThing, 'blends'> | null => {
+  const seenIn = ({ scene: of, relief: over }: Compiled): Seen | null => {
     const eyes = publicEyes(of, over);
     return eyes && new Lookout(of, over, eyes).look(kind, id);
   };
@@ -146,11 +147,13 @@ function changesOf(scene: Scene, ref: EntityRef): Proposed[] {
     COMPASS_WAYS.map((way) => ({ ...moveFix(scene, ref, by, way), group: `${ref.id} ${way}` })),
   );
   const plot = ref.kind === 'plot' ? scene.plot[ref.id] : undefined;
+  const sign = ref.kind === 'signboard' ? scene.signboard[ref.id] : undefined;
   const tree = ref.kind === 'tree' ? scene.tree[ref.id] : undefined;
   const name = labelOf(scene, ref.kind, ref.id);
   return [
     ...moves,
     ...(plot ? turnFixes(plot).map((fix) => ({ ...fix, group: `${ref.id} turned` })) : []),
+    ...(sign ? turnBoard(scene, sign).map((fix) => ({ ...fix, group: `${ref.id} turned` })) : []),
     ...(tree
       ? LOWER.map((share) => Math.max(1, Math.round(tree.height * share))).map((height) => ({
           words: `Make ${name} ${height} plates tall instead of ${tree.height}`,

@@ -1,6 +1,6 @@
 import { FAMILIES, partId, type Family } from '../catalogue/index.ts';
 import { rimsOf } from '../cut/index.ts';
-import { present } from '../grid/index.ts';
+import { PLATES_PER_BRICK, present } from '../grid/index.ts';
 import { leavesOf, membersOf, plantsOf } from '../terrain/index.ts';
 import {
   appearances,
@@ -127,6 +127,17 @@ export function thingLines(scene: Scene): ThingLine[] {
         stands.get(character.id)?.[0]?.figure ?? null,
         character.name,
       );
+  for (const sign of listOf(scene, 'signboard')) {
+    const courses = [
+      ['brick', Math.floor(sign.height / PLATES_PER_BRICK)],
+      ['plate', sign.height % PLATES_PER_BRICK],
+    ] as const;
+    for (const [family, count] of courses)
+      for (const [size, qty] of bricksAlong(sign.w))
+        if (count > 0) add('walls', piece(family, 1, size), sign.colour, qty * count, sign, sign.name);
+    const post = sign.on === 'post' ? Math.ceil(sign.up / PLATES_PER_BRICK) : 0;
+    if (post > 0) add('walls', piece('brick', 1, 1), 'any', post, sign, sign.name);
+  }
   for (const repeat of listOf(scene, 'repeat'))
     for (const member of membersOf(repeat, listOf(scene, 'module')).members)
       for (const { purpose, part, qty } of memberParts(repeat))

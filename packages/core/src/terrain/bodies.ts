@@ -9,6 +9,7 @@ import {
   listOf,
   leaningSlices,
   outerCorners,
+  signboardCorners,
   isOverhanging,
   wantedAt,
   type CharacterForm,
@@ -167,6 +168,12 @@ export function bodiesOf(scene: Scene, relief: BodyGround): Body[] {
       stand('figure', figure.id, wallCorners(place), at, height, footOf(figure, at) + spot.up);
       if (form !== 'figure') bodies[bodies.length - 1].as = form;
     }
+  }
+  for (const sign of listOf(scene, 'signboard')) {
+    const foot = footOf(sign, sign);
+    stand('signboard', sign.id, signboardCorners(sign), sign, sign.height, foot + sign.up);
+    // Its post is part of it, so that nothing else stands there.
+    bodies[bodies.length - 1].ground = foot;
   }
   for (const flag of listOf(scene, 'flag')) stand('flag', flag.id, square(flag, 1), flag, flag.height);
   for (const slab of relief.slabs)

@@ -35,7 +35,7 @@ export interface ShowLabel {
   turn: { at: number; of: number } | null;
 }
 
-/** A label for each thing that is loaded, and for each part in a crate; trees, figures and flags stand on their crate’s. */
+/** A label for each thing that is loaded, and for each part in a crate; trees, figures, flags and signboards stand on their crate’s. */
 export function showLabels({ scene, order, shipment }: Show): ShowLabel[] {
   const steps = order.ok ? order.steps.map(({ key }) => key) : [];
   const turnOf = (key: string) => {
@@ -81,7 +81,7 @@ export function showLabels({ scene, order, shipment }: Show): ShowLabel[] {
 }
 
 /** What is too small for a label of its own. */
-const LOOSE: ReadonlySet<string> = new Set(['tree', 'figure', 'flag']);
+const LOOSE: ReadonlySet<string> = new Set(['tree', 'figure', 'flag', 'signboard']);
 
 /** Sides of an area that lie on the edge of the display from which it is looked at. */
 function frontOf(scene: Scene, { x, y, w, d }: Rect): Side[] {

@@ -4,6 +4,7 @@ import {
   displayOf,
   idFor,
   listOf,
+  postedBoards,
   type Entity,
   type Handling,
   type Kind,
@@ -12,6 +13,7 @@ import {
 } from '../document/index.ts';
 import { moduleLift, type CarriedPiece, type ModuleLift } from '../cut/index.ts';
 import type { BuildUp } from '../assembly/index.ts';
+import { GRAMS_PER_STUD_PLATE } from '../terrain/index.ts';
 import { stopperOf, wayOf } from '../venue/index.ts';
 import type { PackItem, PackSpace } from './packItem.ts';
 import { crated, type Content, type CrateSize } from './crates.ts';
@@ -81,7 +83,7 @@ const TREE_GRAMS = 0.5;
 const FLAG_GRAMS = 3;
 
 /**
- * What is loaded: modules and what fits no crate bare; the rest, and trees, figures and flags by section, in the smallest
+ * What is loaded: modules and what fits no crate bare; the rest, and trees, figures, flags and signboards by section, in the smallest
  * crates that hold them; things brought along.
  * @param carried everything that is carried by itself
  * @param order of building up: what is needed first
@@ -180,7 +182,7 @@ function turnsOf(order: BuildUp): ReadonlyMap<string, number> {
   return turns;
 }
 
-/** Trees, figures and flags by the section they stand in. */
+/** Trees, figures, flags and signboards by the section they stand in. */
 function dressingBySection(scene: Scene): { words: string; contents: Content[] }[] {
   const sections = [
     ...listOf(scene, 'section').map(({ id, name }) => ({ id, name })),
@@ -205,6 +207,10 @@ function dressingBySection(scene: Scene): { words: string; contents: Content[] }
         grams: FLAG_GRAMS,
       }),
     })),
+    ...postedBoards(scene).map((sign) => ({
+      section: sectionAt(sign.x, sign.y),
+      content: boardContent(sign),
+    })),
     ...listOf(scene, 'figure').map((figure) => ({
       section: sectionAt(figure.x, figure.y),
       content: castContent(scene, figure),
@@ -216,6 +222,16 @@ function dressingBySection(scene: Scene): { words: string; contents: Content[] }
       ? []
       : [{ words: `trees and figures, ${name === null ? 'no section' : `section ${name}`}`, contents }];
   });
+}
+
+/** A signboard lying on its back, with its post. */
+function boardContent(sign: Entity<'signboard'>): Content {
+  const one = dressing('signboard', sign, 1, {
+    side: MM_PER_STUD,
+    height: (sign.height + sign.up) * MM_PER_PLATE,
+    grams: GRAMS_PER_STUD_PLATE * (sign.w * sign.height + sign.up),
+  });
+  return { ...one, w: Math.max(one.w, sign.w * MM_PER_STUD) };
 }
 
 /** A cast in padding: figures and animals as square as they go, and vehicles side by side before them. */

@@ -28,7 +28,7 @@ const SWAP_MINUTES = { out: 1, in: 5 } as const;
 
 /** Kinds that are swapped as they are, in the order in which they come off: what may stand on another one first. */
 const SWAPPED = [
-  ...['figure', 'flag', 'tree', 'planting', 'device', 'supply', 'repeat', 'run', 'plot', 'deck'],
+  ...['figure', 'flag', 'signboard', 'tree', 'planting', 'device', 'supply', 'repeat', 'run', 'plot', 'deck'],
 ] as const satisfies readonly Kind[];
 const RANKS = new Map<string, number>(SWAPPED.map((kind, i) => [kind, i]));
 

@@ -23,18 +23,19 @@ export interface Coloured {
   colour: string;
 }
 
-const known = (colour: string): string | null =>
+/** A colour of the palette; null for any. */
+export const knownColour = (colour: string): string | null =>
   colour === ANY_COLOUR || colourOf(colour) === null ? null : colour;
 
 /** The colour of a building where it stands out against what is behind: of its roof over eaves, else of its walls; null: not said. */
 export const outlineColour = ({ eaves, roofColour, wallColour }: Plot): string | null =>
-  known(eaves === null ? wallColour : roofColour) ?? known(wallColour);
+  knownColour(eaves === null ? wallColour : roofColour) ?? knownColour(wallColour);
 
 /** Colours that the figures of a small scene wear, one for each spot whose figure is named and has a torso of a known colour. */
 export function wornColours(scene: Scene, id: string): string[] {
   return (scene.figure[id]?.spots ?? []).flatMap((spot) => {
     const torso = characterAt(scene, spot)?.wears.find(({ part }) => partOf(part)?.family === 'torso');
-    const colour = torso ? known(torso.colour) : null;
+    const colour = torso ? knownColour(torso.colour) : null;
     return colour === null ? [] : [colour];
   });
 }
@@ -53,7 +54,7 @@ export function colourOfStuds(scene: Scene, relief: Relief): (i: number, away: s
     const [x, y] = [relief.x + (i % relief.w) + 0.5, relief.y + Math.trunc(i / relief.w) + 0.5];
     const section = sectionAt(scene, { x, y });
     const ground = cover[i] === BARE ? 'bare' : (GROUNDS[cover[i]] ?? 'bare');
-    const colour = known(dresses.of(ground, section, relief.surface[i]).tones[0]?.colour ?? ANY_COLOUR);
+    const colour = knownColour(dresses.of(ground, section, relief.surface[i]).tones[0]?.colour ?? ANY_COLOUR);
     return colour === null
       ? null
       : { name: ground === 'bare' ? 'bare ground' : groundName(scene, ground), colour };
@@ -62,6 +63,6 @@ export function colourOfStuds(scene: Scene, relief: Relief): (i: number, away: s
 
 function ofThing(scene: Scene, { kind, id }: { kind: Kind; id: string }): Coloured | null {
   const plot = kind === 'plot' ? entityOf(scene, 'plot', id) : undefined;
-  const colour = plot ? known(plot.wallColour) : null;
+  const colour = plot ? knownColour(plot.wallColour) : null;
   return colour === null ? null : { name: labelOf(scene, kind, id), colour };
 }

@@ -98,7 +98,11 @@ export function sightOf(
   }));
   const lookout = new Lookout(scene, relief, eyes);
   const things = step(
-    refs.map(({ kind, id }): SeenThing => ({ ...lookout.look(kind, id), blends: lookout.blendOf(kind, id) })),
+    refs.map(({ kind, id }): SeenThing => ({
+      ...lookout.look(kind, id),
+      blends: lookout.blendOf(kind, id),
+      reads: kind === 'signboard' ? (lookout.reading(id)?.by ?? null) : null,
+    })),
   );
   const { rooms, cavities } = step(floorsOf(lookout));
   const views = viewpoints.map((from) => step(viewFrom(scene, relief, field, from)));

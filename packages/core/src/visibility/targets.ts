@@ -1,8 +1,20 @@
 import { MM_PER_PLATE, MM_PER_STUD } from '../grid/index.ts';
-import { DISTINCT_DELTA_E, colourDeltaE } from '../catalogue/index.ts';
-import { SIDES, entityOf, keyOf, labelOf, type Kind, type Scene, type Side } from '../document/index.ts';
+import { ANY_COLOUR, DISTINCT_DELTA_E, colourDeltaE } from '../catalogue/index.ts';
+import {
+  SIDES,
+  entityOf,
+  keyOf,
+  labelOf,
+  letterHeight,
+  lettersReadAt,
+  outOf,
+  type Entity,
+  type Kind,
+  type Scene,
+  type Side,
+} from '../document/index.ts';
 import type { Body, Relief } from '../terrain/index.ts';
-import { colourOfStuds, outlineColour, wornColours, type Coloured } from './colours.ts';
+import { colourOfStuds, knownColour, outlineColour, wornColours, type Coloured } from './colours.ts';
 import { WATCHERS, type PublicEyes, type Watcher } from './eyes.ts';
 import { SightField, inFrame } from './field.ts';
 import { FREE, firstHider, peaksOf, type Peaks, type Eye } from './seen.ts';
@@ -24,12 +36,19 @@ const POINT = { along: 2, up: 20, mostAlong: 12, mostUp: 6 };
 /** A small scene is looked at where the faces of its figures are, as a share of their height. */
 const FACE = 0.9;
 
-/** What is seen of a building or a small scene. */
+/** What is looked at by itself. */
+export type LookedAt = 'plot' | 'figure' | 'signboard';
+const LOOKED_AT: readonly LookedAt[] = ['plot', 'figure', 'signboard'];
+
+/** What is seen of a building, a small scene or a signboard. */
 export interface SeenThing {
-  kind: 'plot' | 'figure';
+  kind: LookedAt;
   id: string;
   name: string;
-  /** Share of the lines from eyes to those parts of it that face them which nothing cuts off, 0 to 1; null: none faces any. */
+  /**
+   * Share of the lines from eyes to those parts of it that face them which nothing cuts off, 0 to 1; null: none faces any. To
+   * the letters of a signboard there are lines from all eyes, and those from behind are cut off.
+   */
   free: Record<Watcher, number | null>;
   /** The share of all watchers by the side it faces, of those sides that face somebody; of a building alone. */
   sides: { side: Side; free: number }[];
@@ -39,6 +58,23 @@ export interface SeenThing {
   hiders: Hider[];
   /** Where it has the colour of what lies behind it; null: its own is not known, or nobody sees its outline. */
   blends: Blend | null;
+  /** Of a signboard: share of the places from which those of each height read it, 0 to 1; null: nobody of that height comes. */
+  reads: Record<Watcher, number | null> | null;
+}
+
+/** What `look` tells of a thing: all but its colours and its letters, which are asked apart. */
+export type Seen = Omit<SeenThing, 'blends' | 'reads'>;
+
+/** How a signboard is read. */
+export interface BoardReading {
+  by: Record<Watcher, number | null>;
+  /** How many places are before its face, and how many of these see it freely. */
+  before: number;
+  free: number;
+  /** Letters that those who see it best would read, mm; Infinity: nobody sees it. */
+  needed: number;
+  /** How far off straight on they stand, degrees. */
+  aside: number;
 }
 
 /** What has nearly the same colour behind a thing's outline. */
@@ -98,9 +134,9 @@ export class Lookout {
   }
 
   /** What is seen of a thing. @param without what is taken away meanwhile, keys of things */
-  look(kind: 'plot' | 'figure', id: string, without: readonly string[] = []): Omit<SeenThing, 'blends'> {
+  look(kind: LookedAt, id: string, without: readonly string[] = []): Seen {
     const key = keyOf(kind, id);
-    const targets = this.#bodiesOf(key).flatMap((body) => targetsOf(body, this.relief));
+    const targets = this.#targetsOf(kind, id);
     const putBack = [key, ...without].map((one) => this.#field.takeAway(one));
     const sums = new Map<string, { all: number; free: number }>();
     const add = (name: string, weight: number, isFree: boolean) => {
@@ -114,10 +150,17 @@ export class Lookout {
       for (const eye of this.eyes.by[who])
         for (const target of targets) {
           const { at, side } = target;
-          if (!isBefore(target, eye)) continue;
-          const hider = firstHider(this.#field.field, this.#peaks, at, eye);
           const seen = target.weight * eye.crowd;
           const weight = seen * this.eyes.shares[who];
+          if (!isBefore(target, eye)) {
+            // A building has other sides for those behind it; a signboard has letters on one.
+            if (kind === 'signboard') {
+              add(who, seen, false);
+              add('all', weight, false);
+            }
+            continue;
+          }
+          const hider = firstHider(this.#field.field, this.#peaks, at, eye);
           add(who, seen, hider === FREE);
           add('all', weight, hider === FREE);
           if (side !== null) add(side, weight, hider === FREE);
@@ -182,8 +225,8 @@ export class Lookout {
   }
 
   /** How near to it eyes come, mm; Infinity where it does not stand in the scene. */
-  nearest(kind: 'plot' | 'figure', id: string): number {
-    const points = this.#field.bodiesOf(keyOf(kind, id)).flatMap((body) => targetsOf(body, this.relief));
+  nearest(kind: LookedAt, id: string): number {
+    const points = this.#targetsOf(kind, id);
     const eyes = WATCHERS.flatMap((who) => this.eyes.by[who]);
     let nearest = Infinity;
     for (const { at } of points)
@@ -213,7 +256,7 @@ export class Lookout {
   }
 
   /** Where a thing has the colour of what lies behind its outline: its head, or the farther top edges where one looks down on it, else the nearer ones. */
-  blendOf(kind: 'plot' | 'figure', id: string): Blend | null {
+  blendOf(kind: LookedAt, id: string): Blend | null {
     const colours = coloursOf(this.scene, kind, id);
     if (colours.length === 0) return null;
     const key = keyOf(kind, id);
@@ -230,6 +273,39 @@ export class Lookout {
         }
     back();
     return behind.answer();
+  }
+
+  /** How a signboard is read from all places; null: it is not there. */
+  reading(id: string): BoardReading | null {
+    const sign = this.scene.signboard[id];
+    const [board] = this.#field.bodiesOf(keyOf('signboard', id));
+    if (!sign || !board) return null;
+    const middle = faceOf(sign, board, this.relief, 0);
+    const letters = letterHeight(sign);
+    let [before, free, needed, aside] = [0, 0, Infinity, 0];
+    const by = recordOf((who) => {
+      let [all, reading] = [0, 0];
+      for (const eye of this.eyes.by[who]) {
+        all += eye.crowd;
+        const straight = straightness(middle, eye);
+        if (straight < LEAST_STRAIGHT) continue;
+        before++;
+        if (firstHider(this.#field.field, this.#peaks, middle.at, eye) !== FREE) continue;
+        free++;
+        const size = lettersReadFrom(middle, eye);
+        if (size < needed) [needed, aside] = [size, (Math.acos(straight) * 180) / Math.PI];
+        if (letters >= size) reading += eye.crowd;
+      }
+      return all > 0 ? reading / all : null;
+    });
+    return { by, before, free, needed, aside };
+  }
+
+  #targetsOf(kind: LookedAt, id: string): Target[] {
+    const bodies = this.#bodiesOf(keyOf(kind, id));
+    const sign = kind === 'signboard' ? this.scene.signboard[id] : undefined;
+    if (sign) return bodies.flatMap((body) => boardTargets(sign, body, this.relief));
+    return bodies.flatMap((body) => targetsOf(body, this.relief));
   }
 
   /** What stands there of a thing but its pavement. */
@@ -267,11 +343,14 @@ const recordOf = <T>(of: (who: Watcher) => T): Record<Watcher, T> => ({
   shoulders: of('shoulders'),
 });
 
-const coloursOf = (scene: Scene, kind: 'plot' | 'figure', id: string): string[] => {
-  const plot = kind === 'plot' ? scene.plot[id] : undefined;
-  const outline = plot ? outlineColour(plot) : null;
-  return kind === 'figure' ? wornColours(scene, id) : outline === null ? [] : [outline];
-};
+function coloursOf(scene: Scene, kind: LookedAt, id: string): string[] {
+  if (kind === 'figure') return wornColours(scene, id);
+  const own =
+    kind === 'signboard'
+      ? knownColour(scene.signboard[id]?.colour ?? ANY_COLOUR)
+      : scene.plot[id] && outlineColour(scene.plot[id]);
+  return own ? [own] : [];
+}
 
 /** What lies behind the outline of a thing, by how much of it. */
 class Behind {
@@ -315,13 +394,47 @@ function depthsFrom(side: Side, points: readonly Eye[]): { deep: number[]; of: n
 }
 
 /** Whether a kind of thing is looked at by itself. */
-export const lookedAt = (scene: Scene): { kind: 'plot' | 'figure'; id: string }[] =>
-  (['plot', 'figure'] as const).flatMap((kind) =>
+export const lookedAt = (scene: Scene): { kind: LookedAt; id: string }[] =>
+  LOOKED_AT.flatMap((kind) =>
     Object.keys(scene[kind])
       .filter((id) => entityOf(scene, kind, id) !== undefined)
       .toSorted()
       .map((id) => ({ kind, id })),
   );
+
+/** A point of a signboard's face, so many studs to the right of its middle as one reads it. */
+function faceOf(sign: Entity<'signboard'>, board: Body, relief: Relief, along: number): Target {
+  const out = outOf(sign);
+  const at = {
+    // North is up the plan, where y is less; to the right of a reader lies what is left of where the letters look.
+    x: sign.x + out.x / 2 - out.y * along,
+    y: sign.y - out.y / 2 - out.x * along,
+  };
+  return {
+    at: inFrame(relief, at, (MM_PER_PLATE * (board.begins + board.top)) / 2),
+    ...{ out, side: sideOf(out), weight: 1 },
+  };
+}
+
+const boardTargets = (sign: Entity<'signboard'>, board: Body, relief: Relief): Target[] =>
+  pointsOf(sign.w, POINT.along, POINT.mostAlong).map((share) =>
+    faceOf(sign, board, relief, (share - 0.5) * sign.w),
+  );
+
+/** From farther to the side than 75° off straight on nobody reads (ours, no source). */
+const LEAST_STRAIGHT = Math.cos((75 * Math.PI) / 180);
+
+/** The cosine of the angle at which an eye meets a face: 1 straight on, 0 along it, less behind it. */
+function straightness({ at, out }: Target, eye: Eye): number {
+  const [dx, dy, dz] = [(eye.x - at.x) * MM_PER_STUD, (eye.y - at.y) * MM_PER_STUD, eye.z - at.z];
+  return out ? (out.x * dx + out.y * dy) / Math.hypot(dx, dy, dz) : 1;
+}
+
+/** How high letters on a face must be to be read from an eye, mm: seen from the side they fill less, by the cosine. */
+const lettersReadFrom = (target: Target, eye: Eye): number =>
+  lettersReadAt(
+    Math.hypot((eye.x - target.at.x) * MM_PER_STUD, (eye.y - target.at.y) * MM_PER_STUD, eye.z - target.at.z),
+  ) / straightness(target, eye);
 
 function targetsOf({ kind, corners, begins, top }: Body, relief: Relief): Target[] {
   const [low, high] = [begins * MM_PER_PLATE, top * MM_PER_PLATE];

@@ -23,6 +23,7 @@ import { plantingBoard } from './planting.ts';
 import { treeBoard } from './tree.ts';
 import { figureBoard } from './figure.ts';
 import { flagBoard } from './flag.ts';
+import { signboardBoard } from './signboard.ts';
 import { markerBoard } from './marker.ts';
 import { reservedBoard } from './reserved.ts';
 import { noteBoard } from './note.ts';
@@ -58,6 +59,7 @@ export const BOARD_KINDS: BoardKinds = {
   tree: treeBoard,
   figure: figureBoard,
   flag: flagBoard,
+  signboard: signboardBoard,
   marker: markerBoard,
   reserved: reservedBoard,
   note: noteBoard,

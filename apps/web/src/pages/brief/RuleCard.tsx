@@ -233,9 +233,10 @@ export function CardVerdict() {
       <FitToCard />
       <Basis>
         The box round the footprint and all that stands in the scene, turned as it is: buildings, walls,
-        plants, figures and flags, as a judge’s ruler finds it. What stands out is measured from the
-        footprint’s own box, side by side; of a building it begins at its ground plus its “stands out from”,
-        which is set on the Plan. The whole may be as large as the base with the overhang on both sides.
+        plants, figures, flags and signboards, as a judge’s ruler finds it. What stands out is measured from
+        the footprint’s own box, side by side; of a building it begins at its ground plus its “stands out
+        from”, which is set on the Plan. The whole may be as large as the base with the overhang on both
+        sides.
       </Basis>
     </section>
   );

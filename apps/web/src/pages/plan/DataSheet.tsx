@@ -14,6 +14,7 @@ import { PlantingPart, RepeatPart } from './manyParts.tsx';
 import { FigurePart } from './FigurePart.tsx';
 import { MixRows } from './MixRows.tsx';
 import { PlotPart } from './PlotPart.tsx';
+import { SignboardPart } from './SignboardPart.tsx';
 import { ShellPart } from './ShellPart.tsx';
 import { SwapPlotPart } from './SwapPlotPart.tsx';
 import { TrackPart } from './TrackPart.tsx';
@@ -42,6 +43,7 @@ const PARTS: { readonly [K in Placed]?: ComponentType<PartProps<K>> } = {
   cavity: ({ thing }) => <CavityPart cavity={thing} />,
   way: ({ thing }) => <WayPart way={thing} />,
   figure: ({ thing }) => <FigurePart figure={thing} />,
+  signboard: ({ thing }) => <SignboardPart sign={thing} />,
   track: ({ thing, disabled }) => <TrackPart track={thing} disabled={disabled} />,
   repeat: ({ thing }) => <RepeatPart repeat={thing} />,
   planting: ({ thing, disabled }) => <PlantingPart planting={thing} disabled={disabled} />,

@@ -1,7 +1,14 @@
 import { Search, Square } from 'lucide-react';
 import { toast } from 'sonner';
 import { SIDES, SIDE_WORDS, type Scene } from '@quarry/core/document';
-import { WATCHERS, type Hider, type SeenFloor, type SeenThing, type Sight } from '@quarry/core/visibility';
+import {
+  WATCHERS,
+  WATCHER_WORDS,
+  type Hider,
+  type SeenFloor,
+  type SeenThing,
+  type Sight,
+} from '@quarry/core/visibility';
 import { useEdit, useIsPlanner } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { DataTable, type Column } from '../../ui/DataTable.tsx';
@@ -17,12 +24,12 @@ const LITTLE = 0.5;
 /** So many of those that hide it are listed. */
 const MAX_HIDERS = 6;
 
-/** What is seen of each building and small scene, what hides the one that is picked, and what would free it. */
+/** What is seen of each building, small scene and signboard, what hides the one that is picked, and what would free it. */
 export function SeenThings({ scene, sight }: { scene: Scene; sight: Sight }) {
   const { picked, pick } = useView();
   if (sight.things.length === 0)
     return (
-      <Empty title="No buildings and no small scenes yet">
+      <Empty title="No buildings, small scenes or signboards yet">
         Draw some on Plan; then this tells how much of each is seen, and what hides it.
       </Empty>
     );
@@ -41,7 +48,7 @@ export function SeenThings({ scene, sight }: { scene: Scene; sight: Sight }) {
       )}
       <Heading aside="the least seen first">All of them</Heading>
       <DataTable
-        label="Buildings and small scenes"
+        label="Buildings, small scenes and signboards"
         rows={sight.things}
         keyOf={({ kind, id }) => `${kind} ${id}`}
         isPicked={(thing) => thing === chosen}
@@ -76,9 +83,10 @@ export function SeenThings({ scene, sight }: { scene: Scene; sight: Sight }) {
       <PlainBacks scene={scene} sight={sight} />
       <Basis>
         Of all straight lines from eyes to those faces of a building that face them, the share that nothing
-        cuts off; of a small scene the lines to the heads of its figures. What cuts a line off nearest to the
-        thing is what hides it. A building’s own walls, and figures, hide nothing; lines pass under decks and
-        through tunnels. Visitors count by how many of each come, and by how busy their side is.
+        cuts off; of a small scene the lines to the heads of its figures, of a signboard those to its letters,
+        which eyes behind it do not see. What cuts a line off nearest to the thing is what hides it. A
+        building’s own walls, and figures, hide nothing; lines pass under decks and through tunnels. Visitors
+        count by how many of each come, and by how busy their side is.
       </Basis>
     </>
   );
@@ -93,7 +101,7 @@ function Chosen({ scene, thing, rooms }: { scene: Scene; thing: SeenThing; rooms
   return (
     <>
       <Heading aside={`${percentOf(thing.mean)} free, the mean of all visitors`}>{name}</Heading>
-      {sides.length > 0 && (
+      {sides.length > 0 && thing.kind !== 'signboard' && (
         <p className="text-xs pb-1">
           By the side it faces:{' '}
           <span className="fig">
@@ -132,8 +140,25 @@ function Chosen({ scene, thing, rooms }: { scene: Scene; thing: SeenThing; rooms
       )}
       {hiders.length > 0 && <Helps scene={scene} thing={thing} />}
       <StandsOut thing={thing} />
+      {thing.reads && <ReadFrom reads={thing.reads} />}
       {rooms && thing.kind === 'plot' && <SeenRooms name={name} rooms={rooms} />}
     </>
+  );
+}
+
+/** From how many places a signboard is read. */
+function ReadFrom({ reads }: { reads: NonNullable<SeenThing['reads']> }) {
+  const there = WATCHERS.filter((who) => reads[who] !== null);
+  return (
+    <p className="text-xs pb-1">
+      Its letters are read from{' '}
+      <span className="fig">
+        {there
+          .map((who) => `${percentOf(reads[who] ?? 0)} of the places of ${WATCHER_WORDS[who]}`)
+          .join(', ')}
+      </span>
+      .
+    </p>
   );
 }
 

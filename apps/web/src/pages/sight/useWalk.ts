@@ -4,7 +4,14 @@ import { STUDS_PER_PLATE } from '@quarry/core/grid';
 import { displayOf, labelOf, placeIn, type Scene } from '@quarry/core/document';
 import type { Relief } from '@quarry/core/terrain';
 import { currentPlace, highestTable } from '@quarry/core/venue';
-import { eyeHeights, lookedAt, publicDistance, viewpointsOf, type WalkMesh } from '@quarry/core/visibility';
+import {
+  eyeHeights,
+  lookedAt,
+  publicDistance,
+  viewpointsOf,
+  type LookedAt,
+  type WalkMesh,
+} from '@quarry/core/visibility';
 import { useView } from '../../data/view.ts';
 import { useDerived } from '../../workers/useDerived.ts';
 import { OFF, eyeAndTarget, sideLengthOf, standingAt, type Standpoint } from './standpoint.ts';
@@ -57,7 +64,7 @@ export type WalkState = ReturnType<typeof useWalk>;
 function middleOf(
   scene: Scene,
   { x, y, w, d, height, top }: Relief,
-  { kind, id }: { kind: 'plot' | 'figure'; id: string },
+  { kind, id }: { kind: LookedAt; id: string },
 ): [number, number, number] | null {
   const place = placeIn(scene, kind, id);
   if (!place) return null;

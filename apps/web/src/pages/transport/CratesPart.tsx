@@ -76,9 +76,9 @@ export function CratesPart({ shipment, onPick }: { shipment: Shipment; onPick: (
       )}
       <Basis>
         Each thing goes into the smallest crate that holds it with its padding, upright, either way round, in
-        rows on its floor; things of the plan together, trees, figures and flags by section. A figure is taken
-        as 24 × 24 × 48 mm and 4 g, a tree by its crown and height (guesses of ours). What fits no crate
-        travels without.
+        rows on its floor; things of the plan together, trees, figures, flags and signboards by section. A
+        figure is taken as 24 × 24 × 48 mm and 4 g, a tree by its crown and height (guesses of ours). What
+        fits no crate travels without.
       </Basis>
     </>
   );

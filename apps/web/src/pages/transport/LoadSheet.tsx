@@ -174,7 +174,7 @@ function Summary({ shipment, plan, state }: { shipment: Shipment; plan: LoadPlan
           {progress.loaded} · {progress.arrived}
         </DefinitionRow>
         {loose > 0 && (
-          <DefinitionRow label="In no crate" note="trees, figures, flags">
+          <DefinitionRow label="In no crate" note="trees, figures, flags, signboards">
             {loose}
           </DefinitionRow>
         )}

@@ -37,6 +37,7 @@ import { treeKind } from './tree.ts';
 import { characterKind } from './character.ts';
 import { figureKind } from './figure.ts';
 import { flagKind } from './flag.ts';
+import { signboardKind } from './signboard.ts';
 import { markerKind } from './marker.ts';
 import { reservedKind } from './reserved.ts';
 import { noteKind } from './note.ts';
@@ -117,6 +118,7 @@ export const KINDS = {
   character: characterKind,
   figure: figureKind,
   flag: flagKind,
+  signboard: signboardKind,
   marker: markerKind,
   reserved: reservedKind,
   note: noteKind,

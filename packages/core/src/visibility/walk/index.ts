@@ -24,6 +24,7 @@ import { currentContents, frameOf, highestTable, pointToScene, rectToScene } fro
 import { addBlocks, addBuilding } from './buildings.ts';
 import { addGround, coarseGround, cropped, fineGround, lowestOf, type GroundRaster } from './ground.ts';
 import { MeshBuilder, trianglesOf, type MeshPart } from './mesh.ts';
+import { addSignboard } from './signboards.ts';
 import { plannedGround, standsToday } from './stands.ts';
 
 // The whole display as faces, to be walked round: x east, y up and z south in studs, from the footprint's corner and the datum.
@@ -120,7 +121,9 @@ function facesOf(
   for (const body of bodies) {
     mesh.isPlanned = !standsToday(scene, body.kind, body.id);
     mesh.shift = shiftOf(centreOf(body.bounds));
-    addBody(mesh, body, origin, { isCoarse, leaf: leafOf(body) });
+    const sign = body.kind === 'signboard' ? scene.signboard[body.id] : undefined;
+    if (sign) addSignboard(mesh, body, sign, origin);
+    else addBody(mesh, body, origin, { isCoarse, leaf: leafOf(body) });
   }
   mesh.isPlanned = false;
   mesh.shift = { x: 0, y: 0 };

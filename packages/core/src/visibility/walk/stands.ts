@@ -12,6 +12,7 @@ const BUILT_AT: Partial<Record<Kind, Stage>> = {
   tree: 'dressed',
   planting: 'dressed',
   flag: 'dressed',
+  signboard: 'dressed',
   figure: 'peopled',
 };
 
