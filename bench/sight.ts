@@ -1,9 +1,12 @@
 import { slowSeenCounts } from '../packages/core/test/slowSeen.ts';
-import { compile } from '../packages/core/src/terrain/index.ts';
+import { listOf, reduce, type Change, type Scene } from '../packages/core/src/document/index.ts';
+import { compile, recompile } from '../packages/core/src/terrain/index.ts';
 import {
+  SightCache,
   apparentSizes,
   heightField,
   seenCounts,
+  sightOf,
   trianglesOf,
   walkMesh,
 } from '../packages/core/src/visibility/index.ts';
@@ -34,9 +37,31 @@ export function benchSight(): Row[] {
   const slow = time(() => slowSeenCounts(small, fewEyes));
   const fast = time(() => seenCounts(small, fewEyes));
   const ms = { unit: 'ms', better: 'less' } as const;
+  const watched = watchedScene();
+  const compiled = compile(watched);
+  const cache = new SightCache();
+  const ignore = () => undefined;
+  const all = time(() => sightOf(watched, compiled.relief, ignore, cache));
+  /** Median time to look again after a thing moved by a stud, and back. */
+  const again = (kind: 'tree' | 'plot', nth: number): number => {
+    const thing = listOf(watched, kind)[nth];
+    const moved = changed(watched, [
+      { op: 'patch', kind, id: thing.id, v: thing.v, set: { x: thing.x + 1 } },
+    ]);
+    const then = recompile(compiled, moved).compiled;
+    const times = Array.from({ length: 10 }, (_, k) =>
+      k % 2 === 0
+        ? time(() => sightOf(moved, then.relief, ignore, cache)).ms
+        : time(() => sightOf(watched, compiled.relief, ignore, cache)).ms,
+    );
+    return times.toSorted((a, b) => a - b)[5];
+  };
   return [
     { what: `480×320: studs seen from ${EYES} places`, measured: seen.ms, aim: 2000, ...ms },
     { what: `… and the solid angle of each`, measured: sizes.ms, ...ms },
+    { what: 'all that is seen there, 600 buildings with their floors too', measured: all.ms, ...ms },
+    { what: '… again after a tree moved by a stud', measured: again('tree', 40), aim: 200, ...ms },
+    { what: '… again after a building moved by a stud', measured: again('plot', 300), aim: 200, ...ms },
     {
       what: '64×48: times faster than each column by itself',
       measured: slow.ms / fast.ms,
@@ -51,4 +76,24 @@ export function benchSight(): Row[] {
       better: 'less',
     },
   ];
+}
+
+/** The large display in a hall, looked at from the south. */
+function watchedScene(): Scene {
+  const scene = largeScene();
+  const [display] = listOf(scene, 'display');
+  return changed(scene, [
+    { op: 'add', kind: 'place', id: 'hall', data: { name: 'Hall', walls: [], sceneX: 0, sceneY: 0 } },
+    { op: 'patch', kind: 'table', id: 't', v: 1, set: { place: 'hall', height: 740 } },
+    {
+      ...{ op: 'patch', kind: 'display', id: display.id, v: display.v },
+      set: { viewedSides: ['s'], place: 'hall' },
+    },
+  ]);
+}
+
+function changed(scene: Scene, changes: Change[]): Scene {
+  const done = reduce(scene, changes);
+  if (!done.ok) throw new Error(done.refusal.sentence);
+  return done.scene;
 }

@@ -1,17 +1,30 @@
 import { expose } from 'comlink';
 import { viewHelps, type ViewHelp } from '@quarry/core/findings';
-import type { Scene } from '@quarry/core/document';
+import { deltaOf, type Scene } from '@quarry/core/document';
 import type { Rect } from '@quarry/core/grid';
 import { CountCache } from '@quarry/core/masonry';
 import { plainSavings, type PlainSavings } from '@quarry/core/materials';
 import { compile } from '@quarry/core/terrain';
-import { sightOf, walkMesh, type Sight, type WalkLook, type WalkMesh } from '@quarry/core/visibility';
+import {
+  SightCache,
+  sightOf,
+  walkMesh,
+  type Sight,
+  type WalkLook,
+  type WalkMesh,
+} from '@quarry/core/visibility';
+import { FollowedScene } from './followedScene.ts';
 
-/** Looks at a whole scene: started for one question; ending the worker ends it. */
+const followed = new FollowedScene();
+const cache = new SightCache();
+
+/** Looks at a whole scene; ending the worker ends it. */
 const worker = {
-  /** What the public sees; null: it is not said who looks. */
-  sight: (scene: Scene, onProgress: (share: number) => void): Sight | null =>
-    sightOf(scene, compile(scene).relief, onProgress),
+  /** What the public sees; null: it is not said who looks. Asked again, only what a change may touch is looked at. */
+  sight(scene: Scene, onProgress: (share: number) => void): Sight | null {
+    followed.follow(deltaOf(followed.scene, scene));
+    return sightOf(followed.scene, followed.compiled.relief, onProgress, cache);
+  },
   /** The display as faces, to be walked round; null for one without a footprint. */
   walk: (scene: Scene, look: WalkLook): WalkMesh | null => walkMesh(scene, compile(scene).relief, look),
   /** What it saves to leave some ground plain; null: it cannot be counted. */

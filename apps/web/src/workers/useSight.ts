@@ -7,7 +7,7 @@ import type { ViewHelp } from '@quarry/core/findings';
 import { planDigest } from '@quarry/core/stability';
 import type { SeenThing, Sight, WalkLook, WalkMesh } from '@quarry/core/visibility';
 import { keptSight } from '../data/keptAnswers.ts';
-import { askOnce, type Asked } from './askOnce.ts';
+import { KeptWorker, askOnce, type Asked } from './askOnce.ts';
 import { today } from './useDerived.ts';
 import type { SightWorker } from './sight.worker.ts';
 
@@ -38,6 +38,8 @@ function useAboutScene<T>(
   const digest = useMemo(() => planDigest(scene, ['photo', 'photoSpot']), [scene]);
   const [state, setState] = useState<Asked<T>>({ is: 'idle' });
   const [answer, setAnswer] = useState<T | null>(null);
+  const [keptWorker] = useState(() => new KeptWorker<SightWorker>(sightWorker));
+  useEffect(() => () => keptWorker.end(), [keptWorker]);
   const receive = (next: Asked<T>) => {
     setState(next);
     if (next.is === 'answered') setAnswer(next.answer);
@@ -47,8 +49,7 @@ function useAboutScene<T>(
     if (!isWanted()) return;
     if (known) return receive({ is: 'answered', answer: known });
     onEnd(
-      askOnce<SightWorker, T>(
-        sightWorker(),
+      keptWorker.ask<T>(
         (worker, onProgress) => question(worker, scene, onProgress),
         (next) => {
           receive(next);

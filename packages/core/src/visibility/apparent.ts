@@ -15,11 +15,22 @@ const MIN_RAYS = 720;
  */
 export function apparentSizes(field: HeightField, eyes: readonly Eye[]): Float64Array {
   const sizes = new Float64Array(field.w * field.d);
-  for (const eye of eyes) addFrom(field, eye, sizes);
+  for (const eye of eyes) addSizes(field, eye, sizes);
   return sizes;
 }
 
-function addFrom({ w, d, heights }: HeightField, eye: Eye, sizes: Float64Array): void {
+/**
+ * Adds the solid angle of each column from one eye to `sizes`.
+ * @param times what each is multiplied by: -1 takes away what was added
+ * @param asks which rays are followed, by their direction; left out: all
+ */
+export function addSizes(
+  { w, d, heights }: HeightField,
+  eye: Eye,
+  sizes: Float64Array,
+  times = 1,
+  asks: (dx: number, dy: number) => boolean = () => true,
+): void {
   const corners = [
     [0, 0],
     [w, 0],
@@ -34,10 +45,11 @@ function addFrom({ w, d, heights }: HeightField, eye: Eye, sizes: Float64Array):
   );
   const wide = (to - from) / rays;
   /** Solid angle of a strip between two slopes: the integral of the cosine of the elevation. */
-  const strip = (low: number, high: number) => wide * (sine(high) - sine(low));
+  const strip = (low: number, high: number) => times * wide * (sine(high) - sine(low));
   for (let ray = 0; ray < rays; ray++) {
     const angle = from + (ray + 0.5) * wide;
     const [dx, dy] = [Math.cos(angle), Math.sin(angle)];
+    if (!asks(dx, dy)) continue;
     const [enter, leave] = crossing(eye, dx, dy, w, d);
     if (!(enter < leave)) continue;
     let horizon = -Infinity;

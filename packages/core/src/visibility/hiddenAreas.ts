@@ -9,40 +9,65 @@ const MAX_AREAS = 200;
 
 /**
  * Rectangles of studs that nobody sees, none over another, the largest first: each is a largest one of what those before
- * it leave. Its cost grows with studs × rectangles.
+ * it leave. What a row ends is kept until a rectangle over it is taken, so that its cost grows with studs, and with what the
+ * rectangles change.
  * @param hidden studs that nobody sees: 1, row by row over `size`
  */
 export function hiddenAreas(hidden: Uint8Array, size: Rect): Rect[] {
   const { w, d } = size;
   const isFree = hidden.slice();
+  const high = new Int32Array(w * d);
+  const ending: Rect[] = [];
+  const starts = new Int32Array(2 * (w + 1));
   const areas: Rect[] = [];
-  while (areas.length < MAX_AREAS) {
-    const { x, y, w: wide, d: deep } = largestIn(isFree, w, d);
-    if (wide * deep < LEAST.studs) break;
-    for (let row = y; row < y + deep; row++) isFree.fill(0, row * w + x, row * w + x + wide);
-    areas.push({ x: size.x + x, y: size.y + y, w: wide, d: deep });
+  for (let [from, until] = [0, d]; areas.length < MAX_AREAS;) {
+    for (let y = from; y < d; y++) {
+      let isSame = ending[y] !== undefined;
+      for (let x = 0; x < w; x++) {
+        const i = y * w + x;
+        const now = isFree[i] ? (y > 0 ? high[i - w] : 0) + 1 : 0;
+        if (now !== high[i]) isSame = false;
+        high[i] = now;
+      }
+      // Below what was taken, rows follow from the one above them.
+      if (isSame && y >= until) break;
+      if (!isSame) ending[y] = largestEnding(high, w, y, starts);
+    }
+    const best = ending.reduce((most, one) => (one.w * one.d > most.w * most.d ? one : most), NO_AREA);
+    if (best.w * best.d < LEAST.studs) break;
+    for (let row = best.y; row < best.y + best.d; row++)
+      isFree.fill(0, row * w + best.x, row * w + best.x + best.w);
+    [from, until] = [best.y, best.y + best.d];
+    areas.push({ ...best, x: size.x + best.x, y: size.y + best.y });
   }
   return areas;
 }
 
-/** A largest rectangle of ones with no side below the least, by the heights of columns over each row; 0 wide where there is none. */
-function largestIn(ones: Uint8Array, w: number, d: number): Rect {
-  const high = new Int32Array(w + 1);
-  let best: Rect = { x: 0, y: 0, w: 0, d: 0 };
-  for (let y = 0; y < d; y++) {
-    for (let x = 0; x < w; x++) high[x] = ones[y * w + x] ? high[x] + 1 : 0;
-    // Beginnings of stretches that are at least so high, the lowest first; a column of no height ends them all.
-    const starts: { x: number; high: number }[] = [];
-    for (let x = 0; x <= w; x++) {
-      let from = x;
-      for (let last = starts.at(-1); last && last.high >= high[x]; last = starts.at(-1)) {
-        const wide = x - last.x;
-        if (wide >= LEAST.side && last.high >= LEAST.side && wide * last.high > best.w * best.d)
-          best = { x: last.x, y: y - last.high + 1, w: wide, d: last.high };
-        from = last.x;
-        starts.pop();
-      }
-      if (high[x] > 0) starts.push({ x: from, high: high[x] });
+const NO_AREA: Rect = { x: 0, y: 0, w: 0, d: 0 };
+
+/**
+ * A largest rectangle that ends with a row, no side below the least, by the heights of its columns; 0 wide where
+ * there is none.
+ * @param starts room for where stretches begin and how high they are
+ */
+function largestEnding(high: Int32Array, w: number, y: number, starts: Int32Array): Rect {
+  let best = NO_AREA;
+  // Beginnings of stretches that are at least so high, the lowest first; a column of no height ends them all.
+  let count = 0;
+  for (let x = 0; x <= w; x++) {
+    const here = x < w ? high[y * w + x] : 0;
+    let from = x;
+    while (count > 0 && starts[2 * count - 1] >= here) {
+      const [west, tall] = [starts[2 * count - 2], starts[2 * count - 1]];
+      if (x - west >= LEAST.side && tall >= LEAST.side && (x - west) * tall > best.w * best.d)
+        best = { x: west, y: y - tall + 1, w: x - west, d: tall };
+      from = west;
+      count--;
+    }
+    if (here > 0) {
+      starts[2 * count] = from;
+      starts[2 * count + 1] = here;
+      count++;
     }
   }
   return best;

@@ -9,5 +9,6 @@ export { hiddenAreas } from './hiddenAreas.ts';
 export type { Coloured } from './colours.ts';
 export * from './targets.ts';
 export * from './sight.ts';
+export { SightCache } from './sightCache.ts';
 export { SEEN, SEEN_CLASSES, seenCover, type SeenClass, type SeenCover } from './walk/seenCover.ts';
 export { PLANNED, trianglesOf, walkMesh, type MeshPart, type WalkLook, type WalkMesh } from './walk/index.ts';

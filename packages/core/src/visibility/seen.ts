@@ -46,7 +46,7 @@ export function seenCounts(field: HeightField, eyes: readonly Eye[]): Int32Array
 }
 
 /** Whether an eye sees the top of a stud. */
-function seesTop(field: HeightField, peaks: Peaks, eye: Eye, column: number, row: number): boolean {
+export function seesTop(field: HeightField, peaks: Peaks, eye: Eye, column: number, row: number): boolean {
   const z = field.heights[row * field.w + column];
   if (eye.z - z < -TOUCH) return false;
   return hiderOf(field, peaks, column + 0.5, field.d - row - 0.5, z, eye) === FREE;

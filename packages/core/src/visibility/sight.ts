@@ -1,15 +1,13 @@
-import { containsPoint, type Rect } from '../grid/index.ts';
+import type { Rect } from '../grid/index.ts';
 import { listOf, type Scene, type Side } from '../document/index.ts';
 import type { Relief } from '../terrain/index.ts';
-import { apparentSizes } from './apparent.ts';
 import { hiddenBacks, type HiddenBack } from './backs.ts';
-import { WATCHERS, publicEyes, type PublicEye, type PublicEyes, type Watcher } from './eyes.ts';
-import { heightField } from './field.ts';
-import { cavityFloor, roomFloors } from './floors.ts';
+import { WATCHERS, publicEyes, type PublicEyes, type Watcher } from './eyes.ts';
 import { hiddenAreas } from './hiddenAreas.ts';
-import { seenCounts } from './seen.ts';
+import type { HeightField } from './seen.ts';
+import { SightCache, type Watch } from './sightCache.ts';
 import { Lookout, lookedAt, type SeenFloor, type SeenThing } from './targets.ts';
-import { viewFrom, viewpointsOf, type ViewFrom } from './views.ts';
+import { viewFrom, type ViewFrom } from './views.ts';
 
 // What the public sees of all studs, sections, buildings and small scenes, from where it stands.
 
@@ -72,121 +70,102 @@ export function meanSeen(scene: Scene, relief: Relief): number | null {
 /**
  * Everything the public sees. Its cost grows with eyes × studs, and with eyes × buildings.
  * @param onProgress receives how much of it is done, 0 to 1
+ * @param cache what was seen of the scene before: then only what the change may touch is looked at
  * @returns null where the display does not say from which sides it is looked at, or stands in no place
  */
 export function sightOf(
   scene: Scene,
   relief: Relief,
   onProgress: (share: number) => void = () => undefined,
+  cache: SightCache = new SightCache(),
 ): Sight | null {
-  const eyes = publicEyes(scene, relief);
-  if (!eyes) return null;
-  const field = heightField(scene, relief);
-  const refs = lookedAt(scene);
-  const viewpoints = viewpointsOf(scene, relief);
-  const groups = groupsOf(eyes);
-  const steps = 2 * groups.length + 2 + viewpoints.length;
-  let done = 0;
-  const step = <T>(result: T): T => {
-    onProgress(++done / steps);
-    return result;
+  const looked = cache.look(scene, relief, onProgress);
+  if (!looked) return null;
+  const { field, eyes, things, rooms, cavities } = looked;
+  const { watches } = looked;
+  const all = watches.reduce((sum, { weight, eyes: some }) => sum + weight * some.length, 0);
+  const weights = new Float64Array(field.heights.length);
+  for (const { weight, counts } of watches)
+    for (let i = 0; i < counts.length; i++) weights[i] += weight * counts[i];
+  const studs = new Uint8Array(weights.length);
+  for (let i = 0; i < studs.length; i++)
+    studs[i] = Number.isNaN(field.heights[i])
+      ? NO_STUD
+      : weights[i] === 0
+        ? UNSEEN
+        : Math.max(1, Math.round((100 * weights[i]) / all));
+  return {
+    ...{ sides: eyes.sides, distance: eyes.distance, eyes: eyes.places.length, shares: eyes.shares },
+    ...{ rooms, cavities },
+    views: looked.viewpoints.map(({ from, view }) => viewFrom(scene, relief, field, from, view)),
+    hidden: hiddenAreas(
+      studs.map((share) => (share === UNSEEN ? 1 : 0)),
+      relief,
+    ),
+    backs: hiddenBacks(scene, things),
+    parts: partsOf(scene, relief, eyes, field, watches),
+    things: things.toSorted((a, b) => a.mean - b.mean || (a.name < b.name ? -1 : 1)),
+    studs,
   };
-  const looks = groups.map(({ who, weight, eyes: some }) => ({
-    ...{ who, weight },
-    counts: step(seenCounts(field, some)),
-    sizes: step(apparentSizes(field, some)),
-  }));
-  const lookout = new Lookout(scene, relief, eyes);
-  const things = step(
-    refs.map(({ kind, id }): SeenThing => ({
-      ...lookout.look(kind, id),
-      blends: lookout.blendOf(kind, id),
-      reads: kind === 'signboard' ? (lookout.reading(id)?.by ?? null) : null,
-    })),
-  );
-  const { rooms, cavities } = step(floorsOf(lookout));
-  const views = viewpoints.map((from) => step(viewFrom(scene, relief, field, from)));
-  const all = groups.reduce((sum, { weight, eyes: some }) => sum + weight * some.length, 0);
-  const sections = listOf(scene, 'section').toSorted((a, b) => (a.letter < b.letter ? -1 : 1));
-  const view = looks.reduce(
-    (sum, { weight, sizes }) => sum + weight * sizes.reduce((one, angle) => one + angle, 0),
-    0,
-  );
-  const partOf = (section: string | null, isIn: (x: number, y: number) => boolean): SeenPart => {
-    const seenBy: Record<Watcher, number> = { adult: 0, seated: 0, child: 0, shoulders: 0 };
-    let [studs, hidden, fills] = [0, 0, 0];
-    for (let i = 0; i < field.heights.length; i++) {
-      const at = { x: relief.x + (i % relief.w), y: relief.y + Math.trunc(i / relief.w) };
-      if (Number.isNaN(field.heights[i]) || !isIn(at.x, at.y)) continue;
-      studs++;
-      const seers = new Set<Watcher>();
-      for (const { who, weight, counts, sizes } of looks) {
-        if (counts[i] > 0) seers.add(who);
-        fills += weight * sizes[i];
-      }
-      for (const who of seers) seenBy[who]++;
-      if (seers.size === 0) hidden++;
+}
+
+/** How much is seen of the whole display, then of each section in the order of their letters. */
+function partsOf(
+  scene: Scene,
+  relief: Relief,
+  eyes: PublicEyes,
+  { heights }: HeightField,
+  watches: readonly Watch[],
+): SeenPart[] {
+  const size = heights.length;
+  /** Who sees each stud, a bit for each height of eyes; how much of the view it fills. */
+  const [seers, fills] = [new Uint8Array(size), new Float64Array(size)];
+  for (const { who, weight, counts, sizes } of watches) {
+    const bit = 1 << WATCHERS.indexOf(who);
+    for (let i = 0; i < size; i++) {
+      if (counts[i] > 0) seers[i] |= bit;
+      fills[i] += weight * sizes[i];
     }
-    const share = (who: Watcher) => (eyes.by[who].length === 0 ? null : studs > 0 ? seenBy[who] / studs : 0);
+  }
+  const view = fills.reduce((sum, angle) => sum + angle, 0);
+  const partOf = (section: string | null, area: Rect): SeenPart => {
+    /** How many studs are seen by just these heights of eyes. */
+    const seenBy = new Int32Array(1 << WATCHERS.length);
+    let filled = 0;
+    for (
+      let row = Math.max(0, area.y - relief.y);
+      row < Math.min(relief.d, area.y + area.d - relief.y);
+      row++
+    )
+      for (let x = Math.max(0, area.x - relief.x); x < Math.min(relief.w, area.x + area.w - relief.x); x++) {
+        const i = row * relief.w + x;
+        if (Number.isNaN(heights[i])) continue;
+        filled += fills[i];
+        seenBy[seers[i]]++;
+      }
+    const studs = seenBy.reduce((sum, count) => sum + count, 0);
+    const share = (who: Watcher) => {
+      if (eyes.by[who].length === 0) return null;
+      const bit = 1 << WATCHERS.indexOf(who);
+      return studs > 0 ? seenBy.reduce((sum, count, bits) => sum + (bits & bit ? count : 0), 0) / studs : 0;
+    };
     return {
-      ...{ section, studs, hidden },
+      ...{ section, studs, hidden: seenBy[0] },
       seen: {
         adult: share('adult'),
         seated: share('seated'),
         child: share('child'),
         shoulders: share('shoulders'),
       },
-      view: view > 0 ? fills / view : 0,
+      view: view > 0 ? filled / view : 0,
     };
   };
-  const studs = Uint8Array.from(field.heights, (height, i) => {
-    if (Number.isNaN(height)) return NO_STUD;
-    const seen = looks.reduce((sum, { weight, counts }) => sum + weight * counts[i], 0);
-    return seen === 0 ? UNSEEN : Math.max(1, Math.round((100 * seen) / all));
-  });
-  return {
-    ...{ sides: eyes.sides, distance: eyes.distance, eyes: eyes.places.length, shares: eyes.shares },
-    ...{ rooms, cavities, views },
-    hidden: hiddenAreas(
-      studs.map((share) => (share === UNSEEN ? 1 : 0)),
-      relief,
-    ),
-    backs: hiddenBacks(scene, things),
-    parts: [
-      partOf(null, () => true),
-      ...sections.map((section) =>
-        partOf(section.id, (column, row) => containsPoint(section, column + 0.5, row + 0.5)),
-      ),
-    ],
-    things: things.toSorted((a, b) => a.mean - b.mean || (a.name < b.name ? -1 : 1)),
-    studs,
-  };
+  const sections = listOf(scene, 'section').toSorted((a, b) => (a.letter < b.letter ? -1 : 1));
+  return [partOf(null, relief), ...sections.map((section) => partOf(section.id, studsWithin(section)))];
 }
 
-/** Eyes of one height along one side that count alike, and how much each of them counts. */
-function groupsOf({ by, sides, shares }: PublicEyes): { who: Watcher; weight: number; eyes: PublicEye[] }[] {
-  return WATCHERS.flatMap((who) =>
-    sides.flatMap((side) => {
-      const eyes = by[who].filter((eye) => eye.side === side);
-      return [...new Set(eyes.map(({ crowd }) => crowd))].map((crowd) => ({
-        ...{ who, weight: shares[who] * crowd },
-        eyes: eyes.filter((eye) => eye.crowd === crowd),
-      }));
-    }),
-  );
-}
-
-/** How much of all floors that one sees into. */
-function floorsOf(lookout: Lookout): Pick<Sight, 'rooms' | 'cavities'> {
-  const { scene, relief } = lookout;
-  const rooms = listOf(scene, 'plot').flatMap((plot) => {
-    const ground = lookout.groundOf('plot', plot.id);
-    const floors = ground === null ? [] : roomFloors(relief, plot, ground, lookout.studsOf('plot', plot.id));
-    return floors.length > 0 ? [[plot.id, floors.map((floor) => lookout.lookInto(floor))] as const] : [];
-  });
-  const cavities = listOf(scene, 'cavity').flatMap(({ id }) => {
-    const floor = cavityFloor(scene, relief, id);
-    return floor ? [{ id, ...lookout.lookInto(floor) }] : [];
-  });
-  return { rooms: Object.fromEntries(rooms), cavities };
+/** The studs whose middle lies in a rectangle: whole columns and rows. */
+function studsWithin({ x, y, w, d }: Rect): Rect {
+  const [west, north] = [Math.ceil(x - 0.5), Math.ceil(y - 0.5)];
+  return { x: west, y: north, w: Math.ceil(x + w - 0.5) - west, d: Math.ceil(y + d - 0.5) - north };
 }

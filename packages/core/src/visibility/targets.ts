@@ -17,7 +17,7 @@ import type { Body, Relief } from '../terrain/index.ts';
 import { colourOfStuds, knownColour, outlineColour, wornColours, type Coloured } from './colours.ts';
 import { WATCHERS, type PublicEyes, type Watcher } from './eyes.ts';
 import { SightField, inFrame } from './field.ts';
-import { FREE, firstHider, peaksOf, type Peaks, type Eye } from './seen.ts';
+import { FREE, firstHider, peaksOf, type Eye, type HeightField, type Peaks } from './seen.ts';
 
 // Buildings and small scenes as eyes see them: points on their faces, the lines to them, and what cuts those off.
 
@@ -111,8 +111,21 @@ export interface Hider {
   isStanding: boolean;
 }
 
+/** Where sums of lines stand: by watcher, of all, by side. */
+const ALL = WATCHERS.length;
+const SUMS = ALL + 1 + SIDES.length;
+
 /** What stands, and is put on the ground. */
 const STANDING: readonly Kind[] = ['plot', 'run', 'repeat', 'planting', 'tree'];
+
+/** What lines were found to meet, kept for the next time. */
+export interface LineMemo {
+  lines: Int32Array;
+  /** They are those of the same points and eyes. */
+  isFilled: boolean;
+  /** Whether a line may meet something else than then. */
+  asks: (at: Eye, eye: Eye) => boolean;
+}
 
 /** Looks at buildings and small scenes of a compiled scene, one after the other. */
 export class Lookout {
@@ -133,54 +146,69 @@ export class Lookout {
     this.#colours = colourOfStuds(scene, relief);
   }
 
-  /** What is seen of a thing. @param without what is taken away meanwhile, keys of things */
-  look(kind: LookedAt, id: string, without: readonly string[] = []): Seen {
+  /** The columns that lines of sight meet. */
+  get field(): HeightField {
+    return this.#field.field;
+  }
+
+  /** What stands of a thing. */
+  bodiesOf(kind: Kind, id: string): readonly Body[] {
+    return this.#field.bodiesOf(keyOf(kind, id));
+  }
+
+  /**
+   * What is seen of a thing.
+   * @param without what is taken away meanwhile, keys of things
+   * @param memo what each line met, by watcher, eye and point: filled in, or taken as it is where a line is not asked about
+   */
+  look(kind: LookedAt, id: string, without: readonly string[] = [], memo: LineMemo | null = null): Seen {
     const key = keyOf(kind, id);
     const targets = this.#targetsOf(kind, id);
     const putBack = [key, ...without].map((one) => this.#field.takeAway(one));
-    const sums = new Map<string, { all: number; free: number }>();
-    const add = (name: string, weight: number, isFree: boolean) => {
-      const sum = sums.get(name) ?? { all: 0, free: 0 };
-      sum.all += weight;
-      if (isFree) sum.free += weight;
-      sums.set(name, sum);
+    // By watcher, of all, and by side: the weight of all lines and of free ones.
+    const [sums, freeSums] = [new Float64Array(SUMS), new Float64Array(SUMS)];
+    const add = (of: number, weight: number, isFree: boolean) => {
+      sums[of] += weight;
+      if (isFree) freeSums[of] += weight;
     };
     const cut = new Map<number, number>();
-    for (const who of WATCHERS)
+    let line = -1;
+    WATCHERS.forEach((who, watcher) => {
       for (const eye of this.eyes.by[who])
         for (const target of targets) {
           const { at, side } = target;
+          line++;
           const seen = target.weight * eye.crowd;
           const weight = seen * this.eyes.shares[who];
           if (!isBefore(target, eye)) {
             // A building has other sides for those behind it; a signboard has letters on one.
             if (kind === 'signboard') {
-              add(who, seen, false);
-              add('all', weight, false);
+              add(watcher, seen, false);
+              add(ALL, weight, false);
             }
             continue;
           }
-          const hider = firstHider(this.#field.field, this.#peaks, at, eye);
-          add(who, seen, hider === FREE);
-          add('all', weight, hider === FREE);
-          if (side !== null) add(side, weight, hider === FREE);
+          const isKnown = memo !== null && memo.isFilled && !memo.asks(at, eye);
+          const hider = isKnown ? memo.lines[line] : firstHider(this.#field.field, this.#peaks, at, eye);
+          if (memo) memo.lines[line] = hider;
+          add(watcher, seen, hider === FREE);
+          add(ALL, weight, hider === FREE);
+          if (side !== null) add(ALL + 1 + SIDES.indexOf(side), weight, hider === FREE);
           if (hider !== FREE) {
             const owner = this.relief.owner[hider];
             cut.set(owner, (cut.get(owner) ?? 0) + weight);
           }
         }
+    });
     for (const back of putBack.toReversed()) back();
-    const shareOf = (name: string) => {
-      const sum = sums.get(name);
-      return sum ? sum.free / sum.all : null;
-    };
-    const all = sums.get('all')?.all ?? 1;
-    const free = recordOf(shareOf);
+    const shareOf = (of: number) => (sums[of] > 0 ? freeSums[of] / sums[of] : null);
+    const all = sums[ALL] > 0 ? sums[ALL] : 1;
+    const free = recordOf((who) => shareOf(WATCHERS.indexOf(who)));
     return {
       ...{ kind, id, name: labelOf(this.scene, kind, id), free },
       mean: WATCHERS.reduce((sum, who) => sum + this.eyes.shares[who] * (free[who] ?? 0), 0),
-      sides: SIDES.flatMap((side) => {
-        const share = shareOf(side);
+      sides: SIDES.flatMap((side, k) => {
+        const share = shareOf(ALL + 1 + k);
         return share === null ? [] : [{ side, free: share }];
       }),
       hiders: [...cut]
@@ -189,18 +217,28 @@ export class Lookout {
     };
   }
 
-  /** How much of a floor is seen, and how deep one sees into it. */
-  lookInto(floor: Floor): SeenFloor {
+  /**
+   * How much of a floor is seen, and how deep one sees into it.
+   * @param memo whether each line is free (1), by watcher, point and eye: filled in, or taken as it is where a line is not
+   * asked about
+   */
+  lookInto(floor: Floor, memo: LineMemo | null = null): SeenFloor {
     const { field } = this.#field;
     const before = floor.lowered.map(({ i }) => field.heights[i]);
     floor.lowered.forEach(({ i, height }, k) => (field.heights[i] = Math.min(before[k], height)));
     const depths = this.eyes.sides.map((side) => ({ side, ...depthsFrom(side, floor.points), seen: 0 }));
+    let line = -1;
+    const isFree = (at: Eye, eye: Eye): boolean => {
+      line++;
+      if (memo?.isFilled && !memo.asks(at, eye)) return memo.lines[line] === 1;
+      const free = eye.z >= at.z && firstHider(field, this.#peaks, at, eye) === FREE;
+      if (memo) memo.lines[line] = free ? 1 : 0;
+      return free;
+    };
     const free = recordOf((who) => {
       let seen = 0;
       floor.points.forEach((at, k) => {
-        const seeing = this.eyes.by[who].filter(
-          (eye) => eye.z >= at.z && firstHider(field, this.#peaks, at, eye) === FREE,
-        );
+        const seeing = this.eyes.by[who].filter((eye) => isFree(at, eye));
         if (seeing.length > 0) seen++;
         for (const depth of depths)
           if (seeing.some(({ side }) => side === depth.side))
@@ -210,6 +248,16 @@ export class Lookout {
     });
     floor.lowered.forEach(({ i }, k) => (field.heights[i] = before[k]));
     return { name: floor.name, free, depths: depths.map(({ side, seen, of }) => ({ side, seen, of })) };
+  }
+
+  /** From how many eyes each point is looked at. */
+  get eyeCount(): number {
+    return WATCHERS.reduce((sum, who) => sum + this.eyes.by[who].length, 0);
+  }
+
+  /** How many points of a thing are looked at. */
+  pointsOf(kind: LookedAt, id: string): number {
+    return this.#targetsOf(kind, id).length;
   }
 
   /** Those of some studs, by their index in the relief, whose top somebody sees. */

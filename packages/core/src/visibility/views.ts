@@ -17,10 +17,9 @@ import {
   openingLine,
   pointToScene,
 } from '../venue/index.ts';
-import { apparentSizes } from './apparent.ts';
 import { NO_BARRIER } from './eyes.ts';
 import { inFrame } from './field.ts';
-import { NO_COLUMN, seenCounts, type Eye, type HeightField } from './seen.ts';
+import type { Eye, HeightField } from './seen.ts';
 
 // Single places from which the display is seen: the doors of the hall, and spots where photos are taken.
 
@@ -123,17 +122,21 @@ function steppedBack({ w, d }: Relief, at: Eye, bearing: number | null): Eye | n
   return { x: at.x + dx * by, y: at.y + dy * by, z: at.z };
 }
 
-/** What is seen from a place. Its cost grows with the studs of the display. */
-export function viewFrom(scene: Scene, relief: Relief, field: HeightField, from: Viewpoint): ViewFrom {
+/** What is seen from a place. @param view what its eye sees of each column */
+export function viewFrom(
+  scene: Scene,
+  relief: Relief,
+  field: HeightField,
+  from: Viewpoint,
+  { counts, sizes }: { counts: Uint16Array; sizes: Float64Array },
+): ViewFrom {
   const { eye } = from;
-  const counts = seenCounts(field, [eye]);
   let [studs, seen] = [0, 0];
-  for (const count of counts) {
-    if (count === NO_COLUMN) continue;
+  field.heights.forEach((height, i) => {
+    if (Number.isNaN(height)) return;
     studs++;
-    if (count > 0) seen++;
-  }
-  const sizes = apparentSizes(field, [eye]);
+    seen += counts[i];
+  });
   const byOwner = new Map<number, number>();
   let all = 0;
   sizes.forEach((angle, i) => {
