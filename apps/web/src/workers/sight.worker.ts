@@ -1,9 +1,8 @@
 import { expose } from 'comlink';
 import { viewHelps, type ViewHelp } from '@quarry/core/findings';
 import { deltaOf, type Scene } from '@quarry/core/document';
-import type { Rect } from '@quarry/core/grid';
 import { CountCache } from '@quarry/core/masonry';
-import { plainSavings, type PlainSavings } from '@quarry/core/materials';
+import { plainSavings, type HiddenGround, type PlainSavings } from '@quarry/core/materials';
 import { compile } from '@quarry/core/terrain';
 import {
   SightCache,
@@ -28,8 +27,8 @@ const worker = {
   /** The display as faces, to be walked round; null for one without a footprint. */
   walk: (scene: Scene, look: WalkLook): WalkMesh | null => walkMesh(scene, compile(scene).relief, look),
   /** What it saves to leave some ground plain; null: it cannot be counted. */
-  saves: (scene: Scene, areas: readonly Rect[]): PlainSavings | null =>
-    plainSavings(compile(scene), areas, new CountCache()),
+  saves: (scene: Scene, ground: HiddenGround): PlainSavings | null =>
+    plainSavings(compile(scene), ground, new CountCache()),
   /** What frees the view of a thing. */
   helps: (
     scene: Scene,

@@ -1,8 +1,7 @@
 import type { Remote } from 'comlink';
 import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import type { Scene } from '@quarry/core/document';
-import type { Rect } from '@quarry/core/grid';
-import type { PlainSavings } from '@quarry/core/materials';
+import type { HiddenGround, PlainSavings } from '@quarry/core/materials';
 import type { ViewHelp } from '@quarry/core/findings';
 import { planDigest } from '@quarry/core/stability';
 import type { SeenThing, Sight, WalkLook, WalkMesh } from '@quarry/core/visibility';
@@ -151,7 +150,7 @@ export function useViewHelps(scene: Scene, thing: Pick<SeenThing, 'kind' | 'id'>
 }
 
 /** What it saves to leave some ground plain. */
-export function usePlainSavings(scene: Scene, areas: readonly Rect[]): ByHand<PlainSavings | null> {
-  const about = useMemo(() => ({ scene, areas }), [scene, areas]);
-  return useByHand(about, (worker) => worker.saves(scene, areas));
+export function usePlainSavings(scene: Scene, ground: HiddenGround): ByHand<PlainSavings | null> {
+  const about = useMemo(() => ({ scene, ground }), [scene, ground]);
+  return useByHand(about, (worker) => worker.saves(scene, ground));
 }

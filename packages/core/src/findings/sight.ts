@@ -1,8 +1,8 @@
 import { DISTINCT_DELTA_E, colourDeltaE, colourName, partOf } from '../catalogue/index.ts';
-import { SIDE_WORDS, displayOf, listOf, turnedSide } from '../document/index.ts';
-import { centreOf, countOf } from '../grid/index.ts';
+import { SIDES, SIDE_WORDS, displayOf, listOf, turnedSide, type Entity } from '../document/index.ts';
+import { centreOf, countOf, intersection } from '../grid/index.ts';
 import { plainMask } from '../masonry/index.ts';
-import { OUTSIDE } from '../terrain/index.ts';
+import { OUTSIDE, indexAt, type Relief } from '../terrain/index.ts';
 import { WATCHERS, WATCHER_WORDS, cavityFloor, thinned } from '../visibility/index.ts';
 import { listed, percent } from './figures.ts';
 import { formatTenths, type FindingDraft, type Rule } from './finding.ts';
@@ -218,34 +218,68 @@ const tunnelDeep: Rule = {
 /** Of plain ground so many studs are looked at, at most. */
 const MAX_PLAIN = 1500;
 
+/** The studs of plain faces with the side they look to, by number of SIDES. */
+function facesOfPlain(plains: readonly Entity<'plain'>[], relief: Relief): { stud: number; side: number }[] {
+  return plains.flatMap(({ faces }) =>
+    faces.flatMap(({ side, ...strip }) => {
+      const on = intersection(strip, relief);
+      if (!on) return [];
+      return Array.from({ length: on.w * on.d }, (_, k) => ({
+        stud: indexAt(relief, on.x + (k % on.w), on.y + Math.trunc(k / on.w)),
+        side: SIDES.indexOf(side),
+      }));
+    }),
+  );
+}
+
+const studAt = ({ x, y, w }: Relief, i: number) => ({
+  x: x + (i % w) + 0.5,
+  y: y + Math.trunc(i / w) + 0.5,
+});
+
 const plainSeen: Rule = {
   id: 'plain-seen',
   title: 'Ground that was left plain is seen',
   basis:
-    'Straight lines from visitors’ eyes to the tops of the studs of plain ground, as on Sight: it is laid in any colour because nobody saw it. Found when more than one stud in a hundred of it is seen; of more than 1,500 studs so many are looked at, evenly among them.',
+    'Straight lines from visitors’ eyes to the tops of the studs of plain ground, and to its plain faces, as on Sight: it is laid in any colour because nobody saw it. Found when more than one in a hundred is seen; of more than 1,500 so many are looked at, evenly among them.',
   page: 'plan',
   severity: 'note',
   check({ scene, relief, lookout: ask }) {
     const plains = listOf(scene, 'plain');
     const lookout = plains.length > 0 ? ask() : null;
     if (!lookout) return [];
+    const things = plains.map(({ id }) => ({ kind: 'plain' as const, id }));
+    const faces = thinned(facesOfPlain(plains, relief), MAX_PLAIN);
+    const seenFaces = faces.filter(({ stud, side }) => lookout.seesFace(stud, side));
+    const [face] = seenFaces;
+    const ofFaces: FindingDraft[] =
+      seenFaces.length * 100 <= faces.length
+        ? []
+        : [
+            {
+              sentence: `${seenFaces.length.toLocaleString('en')} of ${countOf(faces.length, 'face')} of cliffs and edges that were left plain are seen now; 0 were meant to be.`,
+              remedy: 'Look at Sight again and leave plain what is hidden now, or take it back.',
+              place: studAt(relief, face.stud),
+              part: 'faces',
+              things,
+              numbers: { seen: seenFaces.length },
+            },
+          ];
     const mask = plainMask(scene, relief);
     const studs = [...mask.keys()].filter((i) => mask[i] === 1 && relief.ground[i] !== OUTSIDE);
     const looked = thinned(studs, MAX_PLAIN);
     const found = lookout.seenTops(looked);
-    if (found.length * 100 <= looked.length) return [];
+    if (found.length * 100 <= looked.length) return ofFaces;
     const seen = Math.round((studs.length * found.length) / looked.length);
     const about = looked.length < studs.length ? 'About ' : '';
     const [first] = found;
     return [
+      ...ofFaces,
       {
         sentence: `${about}${seen.toLocaleString('en')} of ${countOf(studs.length, 'stud')} of plain ground are seen now; 0 were meant to be.`,
         remedy: 'Look at Sight again and leave plain what is hidden now, or take it back.',
-        place: {
-          x: relief.x + (first % relief.w) + 0.5,
-          y: relief.y + Math.trunc(first / relief.w) + 0.5,
-        },
-        things: plains.map(({ id }) => ({ kind: 'plain', id })),
+        place: studAt(relief, first),
+        things,
         numbers: { seen },
       },
     ];

@@ -31,6 +31,7 @@ import {
   groundNumber,
   skinOf,
   dressesOf,
+  plainFaces,
   plainMask,
   plainOf,
   surfOf,
@@ -173,6 +174,8 @@ export interface BlockInput {
    * there is nothing: what shows at the sides hangs on them.
    */
   around: Int16Array;
+  /** Faces of each stud that nobody sees, a bit a side in the order of SIDES; null: none. */
+  bare: Uint8Array | null;
   deckMost: number;
   span: number;
   sheets: boolean;
@@ -196,7 +199,7 @@ export interface BlockGround extends BlockInput {
 
 /** Opens an input for counting. */
 export function openBlock(input: BlockInput): BlockGround {
-  const { block, height, base, method, skin, dress, dresses, around, deckMost, span, sheets } = input;
+  const { block, height, base, method, skin, dress, dresses, around, bare, deckMost, span, sheets } = input;
   const { w, d } = block;
   const looks = new Map<string | Dress, number>();
   const lookOf = dresses.map((one) => {
@@ -226,6 +229,7 @@ export function openBlock(input: BlockInput): BlockGround {
       d,
       height,
       ...(base ? { base } : {}),
+      ...(bare ? { bare } : {}),
       method,
       skin,
       fine,
@@ -256,6 +260,8 @@ export class Grounds {
   private readonly waters: Uint8Array;
   /** Studs whose cover nobody sees: 1. */
   private readonly plain: Uint8Array;
+  /** Faces that nobody sees, by `plainFaces`. */
+  private readonly bare: Uint8Array | null;
 
   constructor(
     private readonly scene: Scene,
@@ -280,6 +286,7 @@ export class Grounds {
     }
     this.waters = waterCodes(scene);
     this.plain = plainMask(scene, relief);
+    this.bare = plainFaces(scene, relief);
     compiled.relief.things.forEach(({ kind, id }, index) => {
       const method = kind === 'pad' || kind === 'hill' ? scene[kind][id]?.method : null;
       if (method) this.own.set(index + 1, numberOf(method));
@@ -353,9 +360,17 @@ export class Grounds {
       if (i >= 0 && relief.ground[i] !== OUTSIDE) around[k] = Math.max(0, this.solidHeight(i) - floor);
     }
     return {
-      ...{ block, height, base: null, method: methods, skin, floor, around },
+      ...{ block, height, base: null, method: methods, skin, floor, around, bare: this.bareOf(at) },
       ...this.dressed({ height, floor }, section, ground, { surf, plain }),
     };
+  }
+
+  /** Bare faces of the studs of a block. @param at their index in the relief, -1: not its own */
+  private bareOf(at: Int32Array): Uint8Array | null {
+    const { bare } = this;
+    if (!bare) return null;
+    const own = Uint8Array.from(at, (i) => (i < 0 ? 0 : bare[i]));
+    return own.some((bits) => bits > 0) ? own : null;
   }
 
   /** What lies over air, or stands under it: built up solid, with nothing beside it. */
@@ -399,6 +414,7 @@ export class Grounds {
       ...{ block, height, base, skin, floor: lowest },
       method: new Uint8Array(size).fill(METHODS.indexOf('solid')),
       around: new Int16Array((w + 2 * LOOKS_OUT) * (d + 2 * LOOKS_OUT)).fill(-1),
+      bare: null,
       ...this.dressed({ height, floor: lowest }, section, ground, { surf: new Uint8Array(size), plain }),
     };
   }
@@ -419,7 +435,7 @@ export class Grounds {
     section: Int16Array,
     ground: Uint8Array,
     { surf, plain }: { surf: Uint8Array; plain: Uint8Array },
-  ): Omit<BlockInput, 'block' | 'height' | 'base' | 'method' | 'skin' | 'floor' | 'around'> {
+  ): Omit<BlockInput, 'block' | 'height' | 'base' | 'method' | 'skin' | 'floor' | 'around' | 'bare'> {
     const { deckMost, deckSpan: span, deckSheets: sheets } = displayOf(this.scene);
     const dresses: Dress[] = [];
     const numbers = new Map<number, number>();

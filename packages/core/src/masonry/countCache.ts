@@ -324,10 +324,19 @@ function spread({ grams, moment }: KeptBlock, block: CountingBlock, relief: Rect
 
 /** The digest (SHA-256) of all that a block is counted from; where it lies and what it is called are not part of it. */
 function digestOf({ block, ...input }: BlockInput): string {
-  const { height, base, method, skin, dress, section, around, ...rest } = input;
+  const { height, base, method, skin, dress, section, around, bare, ...rest } = input;
   const hash = sha256.create();
   hash.update(utf8ToBytes(JSON.stringify([block.w, block.d, rest])));
-  for (const array of [height, method, skin, dress, section, around, ...(base ? [base] : [])])
+  for (const array of [
+    height,
+    method,
+    skin,
+    dress,
+    section,
+    around,
+    ...(base ? [base] : []),
+    ...(bare ? [bare] : []),
+  ])
     hash.update(new Uint8Array(array.buffer, array.byteOffset, array.byteLength));
   return bytesToHex(hash.digest());
 }

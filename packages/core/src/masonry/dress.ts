@@ -1,6 +1,8 @@
 import { ANY_COLOUR, partOf } from '../catalogue/index.ts';
 import { intersection, type Rect } from '../grid/index.ts';
 import {
+  SIDES,
+  type Side,
   GROUNDS,
   fixedGround,
   displayOf,
@@ -72,6 +74,21 @@ export function plainMask(scene: Scene, relief: Rect): Uint8Array {
         mask.fill(1, y * relief.w + on.x - relief.x, y * relief.w + on.x - relief.x + on.w);
     }
   return mask;
+}
+
+/** Which faces of each stud are plain ground: a bit a side, in the order of SIDES; null: none of any. */
+export function plainFaces(scene: Scene, relief: Rect): Uint8Array | null {
+  let bits: Uint8Array | null = null;
+  for (const { faces } of listOf(scene, 'plain'))
+    for (const { side, ...face } of faces) {
+      const on = intersection(face, relief);
+      if (!on) continue;
+      bits ??= new Uint8Array(relief.w * relief.d);
+      for (let y = on.y - relief.y; y < on.y - relief.y + on.d; y++)
+        for (let x = on.x - relief.x; x < on.x - relief.x + on.w; x++)
+          bits[y * relief.w + x] |= 1 << SIDES.indexOf(side);
+    }
+  return bits;
 }
 
 /** Cover that nobody sees: of the colour of hidden pieces, with nothing scattered on it. */
@@ -227,9 +244,23 @@ export function coloursOf(
         continue;
       }
       const lower = (column: number, row: number) => heightAround(fill, column, row) < z + h;
+      const isBare = (column: number, row: number, side: Side) =>
+        fill.bare !== undefined && ((fill.bare[row * w + column] >> SIDES.indexOf(side)) & 1) === 1;
       const shows =
-        some(x, pw, (column) => lower(column, y - 1) || lower(column, y + pd)) ||
-        some(y, pd, (row) => lower(x - 1, row) || lower(x + pw, row));
+        some(
+          x,
+          pw,
+          (column) =>
+            (lower(column, y - 1) && !isBare(column, y, 'n')) ||
+            (lower(column, y + pd) && !isBare(column, y + pd - 1, 's')),
+        ) ||
+        some(
+          y,
+          pd,
+          (row) =>
+            (lower(x - 1, row) && !isBare(x, row, 'w')) ||
+            (lower(x + pw, row) && !isBare(x + pw - 1, row, 'e')),
+        );
       colours[index][p / 4] = shows ? dress.side : dress.core;
     }
   });

@@ -22,6 +22,8 @@ export interface Fill {
   look?: Uint8Array;
   /** Plates of each layer under a stud's cover, from the top down; studs of one look have the same. Left out: no layers. */
   layersAt?: (i: number) => readonly number[];
+  /** Faces that nobody sees, a bit a side in the order of SIDES; left out: none. */
+  bare?: Uint8Array;
   /** Heights of studs that are not its own, for what shows at the sides; −1 where there is nothing. */
   beyond: (x: number, y: number) => number;
   /** Largest plate of a deck, studs; widest square of deck with nothing under it, studs. */

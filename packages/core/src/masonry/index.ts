@@ -23,6 +23,7 @@ export {
   accentsOf,
   dressesOf,
   type Dresses,
+  plainFaces,
   plainMask,
   type Accent,
   type AccentTally,

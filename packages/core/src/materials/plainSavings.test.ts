@@ -1,7 +1,9 @@
+import fc from 'fast-check';
+import { runs } from '../../test/runs.ts';
 import { ANY_COLOUR, partOf } from '../catalogue/index.ts';
-import { listOf, reduce, sceneFrom, type Scene } from '../document/index.ts';
-import { CountCache, priceOfPart } from '../masonry/index.ts';
-import { compile } from '../terrain/index.ts';
+import { SIDES, listOf, reduce, sceneFrom, type Scene } from '../document/index.ts';
+import { CountCache, blockInputs, builtFrom, priceOfPart } from '../masonry/index.ts';
+import { NEIGHBOUR_STEPS, compile } from '../terrain/index.ts';
 import { materialsOf, noPlainChanges, plainChanges, plainSavings } from './index.ts';
 
 /** 32 × 16 studs of grass, four bricks high, in two sections, with flowers on a tenth of it. */
@@ -34,7 +36,7 @@ const coverOf = (scene: Scene, isWanted: (colour: string) => boolean) => {
   return studs;
 };
 const withPlain = (scene: Scene, areas: { x: number; y: number; w: number; d: number }[]) => {
-  const done = reduce(scene, plainChanges(scene, areas, 'plain'));
+  const done = reduce(scene, plainChanges(scene, { areas, faces: [] }, 'plain'));
   if (!done.ok) throw new Error(done.refusal.sentence);
   return done.scene;
 };
@@ -59,7 +61,7 @@ test('the cover of plain ground is of any colour, stud for stud, without flowers
 
 test('what it saves is what the two counts differ by', () => {
   const scene = sceneOf();
-  const saved = plainSavings(compile(scene), WEST, new CountCache());
+  const saved = plainSavings(compile(scene), { areas: WEST, faces: [] }, new CountCache());
   const rowsOf = (of: Scene) => materialsOf(of, compile(of), new CountCache());
   const [before, after] = [rowsOf(scene), rowsOf(withPlain(scene, WEST))];
   const anyOf = (of: typeof before) =>
@@ -80,6 +82,68 @@ test('what it saves is what the two counts differ by', () => {
 });
 
 test('where hidden pieces must have the right colour nothing is freed', () => {
-  const saved = plainSavings(compile(sceneOf({ colourHidden: 'strict' })), WEST, new CountCache());
+  const saved = plainSavings(
+    compile(sceneOf({ colourHidden: 'strict' })),
+    { areas: WEST, faces: [] },
+    new CountCache(),
+  );
   expect(saved?.parts).toEqual([]);
+});
+
+test('faces that nobody sees free just the pieces that show nowhere else (random ground and faces)', () => {
+  const whole = (min: number, max: number) => fc.integer({ min, max });
+  const strip = fc.record({
+    ...{ x: whole(0, 15), y: whole(0, 11), w: whole(1, 8), d: whole(1, 8), side: fc.constantFrom(...SIDES) },
+  });
+  const block = fc.record({
+    x: whole(0, 12),
+    y: whole(0, 8),
+    w: whole(2, 8),
+    d: whole(2, 6),
+    offset: whole(-6, 9),
+  });
+  fc.assert(
+    fc.property(fc.array(block, { maxLength: 3 }), fc.array(strip, { maxLength: 4 }), (blocks, faces) => {
+      const base = { level: 'low', ground: 'grass' as const };
+      const scene = sceneFrom({
+        display: { name: 'Steps', kind: 'diorama' },
+        levels: [{ id: 'low', name: 'Low', height: 12 }],
+        footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 16, d: 12 }],
+        pads: [
+          { id: 'p', name: 'Meadow', x: 0, y: 0, w: 16, d: 12, ...base },
+          ...blocks.map((one, i) => ({ id: `b${i}`, name: `Block ${i}`, ...one, ...base, order: i + 1 })),
+        ],
+        plains: faces.length > 0 ? [{ id: 'h', name: 'Hidden', faces }] : [],
+      });
+      const compiled = compile(scene);
+      const { relief } = compiled;
+      const heightAt = (x: number, y: number) =>
+        x < 0 || y < 0 || x >= 16 || y >= 12 ? -1 : relief.height[y * 16 + x];
+      const isBare = (x: number, y: number, side: string) =>
+        faces.some(
+          (one) => one.side === side && x >= one.x && y >= one.y && x < one.x + one.w && y < one.y + one.d,
+        );
+      for (const input of blockInputs(scene, compiled)) {
+        const { masonry, colours } = builtFrom(input);
+        const { x: left, y: top } = input.block;
+        masonry.layers.forEach(({ laid, z, h, purpose }, layer) => {
+          if (purpose !== 'core') return;
+          for (let p = 0; p < laid.length; p += 4) {
+            const [x, y, w, d] = laid.subarray(p, p + 4);
+            let shows = false;
+            for (let row = top + y; row < top + y + d; row++)
+              for (let column = left + x; column < left + x + w; column++)
+                for (const side of SIDES) {
+                  const step = NEIGHBOUR_STEPS[side];
+                  const [bx, by] = [column + step.x, row + step.y];
+                  const isOwn = bx >= left + x && by >= top + y && bx < left + x + w && by < top + y + d;
+                  if (!isOwn && heightAt(bx, by) < z + h && !isBare(column, row, side)) shows = true;
+                }
+            expect(colours[layer][p / 4]).toBe(shows ? 'loam' : ANY_COLOUR);
+          }
+        });
+      }
+    }),
+    { numRuns: runs(30) },
+  );
 });

@@ -1,6 +1,5 @@
 import { ANY_COLOUR } from '../catalogue/index.ts';
-import { listOf, reduce, type Change, type Scene } from '../document/index.ts';
-import type { Rect } from '../grid/index.ts';
+import { listOf, reduce, type Change, type Entity, type Scene } from '../document/index.ts';
 import { priceOfPart, type CountCache } from '../masonry/index.ts';
 import { recompile, type Compiled } from '../terrain/index.ts';
 import { materialsOf, type MaterialsCount } from './materials.ts';
@@ -26,11 +25,21 @@ export interface PlainSavings {
   money: number;
 }
 
-/** Changes after which some areas are plain ground, and nothing else is. */
-export const plainChanges = (scene: Scene, areas: readonly Rect[], id: string): Change[] => [
+/** Ground of which nobody sees the cover, and faces that nobody sees. */
+export type HiddenGround = Pick<Entity<'plain'>, 'areas' | 'faces'>;
+
+/** Changes after which some ground is plain, and nothing else is. */
+export const plainChanges = (scene: Scene, ground: HiddenGround, id: string): Change[] => [
   ...noPlainChanges(scene),
-  ...(areas.length > 0
-    ? [{ op: 'add' as const, kind: 'plain' as const, id, data: { name: 'Ground that nobody sees', areas } }]
+  ...(ground.areas.length + ground.faces.length > 0
+    ? [
+        {
+          op: 'add' as const,
+          kind: 'plain' as const,
+          id,
+          data: { name: 'Ground that nobody sees', ...ground },
+        },
+      ]
     : []),
 ];
 
@@ -39,13 +48,13 @@ export const noPlainChanges = (scene: Scene): Change[] =>
   listOf(scene, 'plain').map(({ id, v }) => ({ op: 'remove', kind: 'plain', id, v }));
 
 /**
- * What it saves to lay some areas plain, against none.
+ * What it saves to lay some ground plain, against none.
  * @param book keeps the counts of blocks: both counts share those without plain ground
  * @returns null where the scene cannot be counted
  */
 export function plainSavings(
   compiled: Compiled,
-  areas: readonly Rect[],
+  ground: HiddenGround,
   book: CountCache,
 ): PlainSavings | null {
   const countWith = (changes: readonly Change[]): MaterialsCount | null => {
@@ -54,7 +63,7 @@ export function plainSavings(
     return materialsOf(done.scene, recompile(compiled, done.scene).compiled, book);
   };
   const before = countWith(noPlainChanges(compiled.scene));
-  const after = countWith(plainChanges(compiled.scene, areas, 'plain-tried'));
+  const after = countWith(plainChanges(compiled.scene, ground, 'plain-tried'));
   if (!before || !after) return null;
   const known = compiled.scene.partType;
   const parts = new Map<string | null, FreedPart>();

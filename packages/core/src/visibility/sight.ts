@@ -1,6 +1,7 @@
 import type { Rect } from '../grid/index.ts';
 import { listOf, type Scene, type Side } from '../document/index.ts';
 import type { Relief } from '../terrain/index.ts';
+import { cliffsOf, hiddenFaces, type HiddenFaces, type SeenCliff } from './cliffs.ts';
 import { hiddenBacks, type HiddenBack } from './backs.ts';
 import { WATCHERS, publicEyes, type PublicEyes, type Watcher } from './eyes.ts';
 import { hiddenAreas } from './hiddenAreas.ts';
@@ -44,6 +45,9 @@ export interface Sight {
   views: ViewFrom[];
   /** Ground that nobody sees, in rectangles of the plan. */
   hidden: Rect[];
+  /** Cliffs and edges of the ground, those of which nobody sees most first; stretches of four studs and more that nobody sees. */
+  cliffs: SeenCliff[];
+  hiddenFaces: HiddenFaces[];
   /** Backs of buildings that nobody sees, those that free most pieces first. */
   backs: HiddenBack[];
   /** Each stud's top, row by row from the north: the share of all visitors that see it in percent; UNSEEN or NO_STUD. */
@@ -102,6 +106,8 @@ export function sightOf(
       studs.map((share) => (share === UNSEEN ? 1 : 0)),
       relief,
     ),
+    cliffs: cliffsOf(scene, relief, looked.faces),
+    hiddenFaces: hiddenFaces(relief, looked.faces),
     backs: hiddenBacks(scene, things),
     parts: partsOf(scene, relief, eyes, field, watches),
     things: things.toSorted((a, b) => a.mean - b.mean || (a.name < b.name ? -1 : 1)),

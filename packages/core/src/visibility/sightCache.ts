@@ -2,6 +2,7 @@ import { MM_PER_PLATE, type Rect } from '../grid/index.ts';
 import { keyOf, labelOf, listOf, type Scene } from '../document/index.ts';
 import type { Body, Relief } from '../terrain/index.ts';
 import { addSizes } from './apparent.ts';
+import { lookAtFaces, type KeptFace } from './cliffs.ts';
 import { WATCHERS, publicEyes, type PublicEyes, type Watcher } from './eyes.ts';
 import {
   eachBehind,
@@ -48,6 +49,7 @@ export interface Looked {
   things: SeenThing[];
   rooms: Record<string, SeenFloor[]>;
   cavities: (SeenFloor & { id: string })[];
+  faces: ReadonlyMap<number, KeptFace>;
 }
 
 /** A floor with what was found of each line to it. */
@@ -72,6 +74,7 @@ interface Known extends FieldState {
   viewpoints: ReadonlyMap<string, Watch>;
   things: Map<string, KeptThing>;
   cavities: Map<string, SeenFloor | null>;
+  faces: ReadonlyMap<number, KeptFace>;
 }
 
 /** What else than columns the colours of what is behind hang on. */
@@ -130,9 +133,13 @@ export class SightCache {
     }
     const known: Known = {
       ...{ ...state, eyes, watches },
-      ...{ viewpoints: single, things: new Map(), cavities: new Map() },
+      ...{ viewpoints: single, things: new Map(), cavities: new Map(), faces: NO_FACES },
     };
     const touch = before && change ? new Touch(before, known, change.areas) : null;
+    known.faces = lookAtFaces(
+      ...([relief, eyes, field, peaks] as const),
+      before && touch && { faces: before.faces, touches: (lowest) => touch.meetsAny(lowest) },
+    );
     const refs = lookedAt(scene);
     refs.forEach(({ kind, id }, i) => {
       known.things.set(keyOf(kind, id), thingOf(lookout, kind, id, before, touch));
@@ -145,7 +152,7 @@ export class SightCache {
     }
     this.#known = known;
     return {
-      ...{ field, eyes, watches },
+      ...{ field, eyes, watches, faces: known.faces },
       viewpoints: viewpoints.flatMap((from) => {
         const view = single.get(nameOfEye(from.eye));
         return view ? [{ from, view }] : [];
@@ -162,6 +169,7 @@ export class SightCache {
   }
 }
 
+const NO_FACES: ReadonlyMap<number, KeptFace> = new Map();
 const nameOfEye = ({ x, y, z }: Eye): string => `${x} ${y} ${z}`;
 
 /** Whether the same eyes look: each at its place, counting as much. */
@@ -363,6 +371,11 @@ class Touch {
     const place = this.#placeOf(bodies);
     const low = MM_PER_PLATE * Math.min(...bodies.map(({ ground }) => ground));
     return !this.areas.some((area) => this.#crosses(area, place, low));
+  }
+
+  /** Whether a line from some eye to a point, or to one above it, may meet what differs. */
+  meetsAny(lowest: Eye): boolean {
+    return this.areas.length > 0 && this.#eyes.some((eye) => this.meets(lowest, eye));
   }
 
   /** Whether nothing differs where a thing stands: on floors inside it too. */

@@ -15,6 +15,7 @@ import {
 } from '../document/index.ts';
 import type { Body, Relief } from '../terrain/index.ts';
 import { colourOfStuds, knownColour, outlineColour, wornColours, type Coloured } from './colours.ts';
+import { faceAt, lookAtFace } from './cliffs.ts';
 import { WATCHERS, type PublicEyes, type Watcher } from './eyes.ts';
 import { SightField, inFrame } from './field.ts';
 import { FREE, firstHider, peaksOf, type Eye, type HeightField, type Peaks } from './seen.ts';
@@ -270,6 +271,12 @@ export class Lookout {
       const at = { x: (i % field.w) + 0.5, y: field.d - Math.trunc(i / field.w) - 0.5, z };
       return eyes.some((eye) => eye.z >= z && firstHider(field, this.#peaks, at, eye) === FREE);
     });
+  }
+
+  /** Whether somebody sees the face of a stud of ground to one side. @param side by number of SIDES */
+  seesFace(stud: number, side: number): boolean {
+    const face = faceAt(this.relief, stud, side);
+    return face !== null && lookAtFace(this.relief, this.eyes, this.field, this.#peaks, face).isSeen;
   }
 
   /** How near to it eyes come, mm; Infinity where it does not stand in the scene. */

@@ -1,8 +1,9 @@
 import { dequal } from 'dequal/lite';
 import { Calculator, Square } from 'lucide-react';
+import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { countOf } from '@quarry/core/grid';
-import { displayOf, listOf, type Scene } from '@quarry/core/document';
+import { MAX_PLAIN_FACES, displayOf, listOf, type Scene } from '@quarry/core/document';
 import { noPlainChanges, plainChanges, type PlainSavings } from '@quarry/core/materials';
 import type { Sight } from '@quarry/core/visibility';
 import { freshId, useEdit, useIsPlanner, useLink } from '../../data/useDisplay.tsx';
@@ -19,17 +20,24 @@ export function PlainGround({ scene, sight }: { scene: Scene; sight: Sight }) {
   const plans = useIsPlanner();
   const edit = useEdit();
   const areas = sight.hidden;
-  const { state, ask, end } = usePlainSavings(scene, areas);
+  const hidden = useMemo(
+    () => ({ areas: sight.hidden, faces: sight.hiddenFaces.slice(0, MAX_PLAIN_FACES) }),
+    [sight],
+  );
+  const { state, ask, end } = usePlainSavings(scene, hidden);
   const plain = listOf(scene, 'plain').flatMap((one) => one.areas);
+  const faces = listOf(scene, 'plain').flatMap((one) => one.faces);
   const isFree = displayOf(scene).colourHidden === 'free';
-  const isLaid = dequal(plain, areas);
+  const isLaid = dequal(plain, areas) && dequal(faces, hidden.faces);
+  const isSome = areas.length + hidden.faces.length > 0;
   return (
     <>
       <Heading aside="pieces of any colour">Ground that nobody sees</Heading>
-      {plain.length > 0 && (
+      {plain.length + faces.length > 0 && (
         <div className="flex items-center gap-2 text-xs py-1">
           <span className="flex-1">
-            Left plain: {countOf(studsOf(plain), 'stud')} in {countOf(plain.length, 'area')}.
+            Left plain: {countOf(studsOf(plain), 'stud')} in {countOf(plain.length, 'area')}, and{' '}
+            {countOf(studsOf(faces), 'stud')} of faces.
           </span>
           {plans && (
             <button
@@ -42,17 +50,20 @@ export function PlainGround({ scene, sight }: { scene: Scene; sight: Sight }) {
           )}
         </div>
       )}
-      {areas.length === 0 ? (
-        <p className="ink-2 text-xs py-1">No rectangle of 16 studs or more is hidden from everybody.</p>
+      {!isSome ? (
+        <p className="ink-2 text-xs py-1">
+          No rectangle of 16 studs or more is hidden from everybody, and no four studs of a cliff or an edge.
+        </p>
       ) : isLaid ? (
         <p className="ink-2 text-xs py-1">That is all that nobody sees now.</p>
       ) : (
         <p className="text-xs py-1">
           <span className="fig">{countOf(studsOf(areas), 'stud')}</span> in {countOf(areas.length, 'area')} of
-          16 or more are hidden from everybody: old, worn and odd pieces will do there.
+          16 or more, and <span className="fig">{countOf(studsOf(hidden.faces), 'stud')}</span> of faces of
+          cliffs and edges, are hidden from everybody: old, worn and odd pieces will do there.
         </p>
       )}
-      {!isFree && areas.length > 0 && (
+      {!isFree && isSome && (
         <p className="text-xs py-1">
           The house rules ask for the right colour where nothing is seen too, so it saves nothing:{' '}
           <Link className="link inline-flex min-h-6 items-center" to={`/d/${id}/brief?sheet=rules`}>
@@ -60,7 +71,7 @@ export function PlainGround({ scene, sight }: { scene: Scene; sight: Sight }) {
           </Link>
         </p>
       )}
-      {areas.length > 0 && isFree && !isLaid && state.is === 'idle' && (
+      {isSome && isFree && !isLaid && state.is === 'idle' && (
         <button type="button" className="btn btn-sm my-1" onClick={ask}>
           <Calculator size={13} aria-hidden /> What that saves
         </button>
@@ -82,7 +93,7 @@ export function PlainGround({ scene, sight }: { scene: Scene; sight: Sight }) {
               type="button"
               className="btn btn-sm btn-primary my-1"
               onClick={() =>
-                edit.change('left hidden ground plain', plainChanges(scene, areas, freshId('plain')))
+                edit.change('left hidden ground plain', plainChanges(scene, hidden, freshId('plain')))
               }
             >
               Leave it plain
@@ -90,11 +101,12 @@ export function PlainGround({ scene, sight }: { scene: Scene; sight: Sight }) {
           )}
         </>
       )}
-      {areas.length > 0 && (
+      {isSome && (
         <Basis>
           Rectangles of at least 2 × 8 or 4 × 4 studs whose tops no eye sees, the largest first. Their cover
-          is laid without tones and accents in any colour, and all of it counted again: at its borders pieces
-          are smaller. When visitors see some of it later, a finding says so.
+          is laid without tones and accents in any colour, and so is what shows at hidden faces alone; all of
+          it is counted again: at its borders pieces are smaller. When visitors see some of it later, a
+          finding says so.
         </Basis>
       )}
     </>

@@ -7,6 +7,7 @@ import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { percentOf } from '../../ui/words.ts';
 import { useCounts } from '../../workers/useCounts.ts';
 import { PlainGround } from './PlainGround.tsx';
+import { SeenCliffs } from './SeenCliffs.tsx';
 import { WATCHER_HEADS, shareOrNone } from './watchers.ts';
 
 /** Less of a section that is seen is marked, share of its studs. */
@@ -35,6 +36,7 @@ export function SeenSections({ scene, sight }: { scene: Scene; sight: Sight }) {
           { head: 'Nobody, studs', number: true, cell: ({ hidden }) => hidden.toLocaleString('en') },
         ]}
       />
+      <SeenCliffs sight={sight} />
       <PlainGround scene={scene} sight={sight} />
       <WhereHoursShow scene={scene} sight={sight} />
       <Basis>
@@ -51,9 +53,9 @@ function PartName({ scene, part }: { scene: Scene; part: Pick<SeenPart, 'section
   const section = part.section === null ? undefined : scene.section[part.section];
   if (!section) return <>The whole display</>;
   return (
-    <>
+    <span>
       <b>{section.letter}</b> {section.name}
-    </>
+    </span>
   );
 }
 

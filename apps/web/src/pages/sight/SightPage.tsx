@@ -5,7 +5,7 @@ import { SIDE_WORDS, displayOf } from '@quarry/core/document';
 import { currentPlace } from '@quarry/core/venue';
 import { NO_STUD, UNSEEN, WATCHERS, type Sight } from '@quarry/core/visibility';
 import { Board } from '../../board/Board.tsx';
-import { hatchImage } from '../../board/hatchImage.ts';
+import { hatchImage, strokeFaces } from '../../board/hatchImage.ts';
 import { PALETTES } from '../../board/palette.ts';
 import { PICK_ONLY } from '../../board/pickOnly.ts';
 import { useDisplay, useLink } from '../../data/useDisplay.tsx';
@@ -44,7 +44,9 @@ export function SightPage() {
       const share = sight.studs[i];
       return share === NO_STUD || share >= SELDOM ? 0 : share === UNSEEN ? 2 : 1;
     };
-    return hatchImage(size, levelOf, ochre, iron);
+    const image = hatchImage(size, levelOf, ochre, iron);
+    if (image) strokeFaces(image, size, sight.hiddenFaces, iron);
+    return image;
   }, [sight, size, theme]);
   const missing = whatIsMissing(displayOf(scene).viewedSides.length > 0, currentPlace(scene) !== null);
   return (
@@ -174,6 +176,12 @@ function HatchKey() {
           {word}
         </li>
       ))}
+      <li className="flex items-center gap-1.5">
+        <svg width="18" height="10" aria-hidden className="text-primary">
+          <line x1="0" y1="5" x2="18" y2="5" stroke="currentColor" strokeWidth="2" strokeDasharray="5 2" />
+        </svg>
+        dashes: the face of a cliff or an edge that nobody sees
+      </li>
     </ul>
   );
 }
