@@ -57,6 +57,10 @@ test('who reads a board, by hand: ten minutes of arc, less from aside', () => {
   expect(reading).toMatchObject({ before: 8, free: 8, by: { child: 1, seated: 0, adult: 0 } });
   expect(reading?.needed).toBeCloseTo(needed(1050), 9);
   expect(reading?.aside).toBeCloseTo((Math.acos(676 / Math.hypot(240, 676, 262)) * 180) / Math.PI, 9);
+  // The nearest free line is a child’s to the near end of the board, 28 studs aside (5 studs wide of 6 at most two apart).
+  const seen = lookoutOf(scene).look('signboard', 's0').nearest;
+  expect(seen?.distance).toBeCloseTo(Math.hypot(8 * 28, 676, 262), 9);
+  expect(seen?.down).toBeCloseTo((Math.atan(262 / Math.hypot(8 * 28, 676)) * 180) / Math.PI, 9);
   // What Sight tells is the same.
   const told = sightOf(scene, compileRelief(scene))?.things.find(({ kind }) => kind === 'signboard');
   expect(told?.reads).toEqual(reading?.by);

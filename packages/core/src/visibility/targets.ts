@@ -57,6 +57,8 @@ export interface SeenThing {
   mean: number;
   /** What cuts its lines off first, the most first: shares of all its lines. */
   hiders: Hider[];
+  /** The shortest free line: how long, mm, and how steeply one looks down along it, degrees; null: nobody sees it. */
+  nearest: { distance: number; down: number } | null;
   /** Where it has the colour of what lies behind it; null: its own is not known, or nobody sees its outline. */
   blends: Blend | null;
   /** Of a signboard: share of the places from which those of each height read it, 0 to 1; null: nobody of that height comes. */
@@ -174,6 +176,7 @@ export class Lookout {
     };
     const cut = new Map<number, number>();
     let line = -1;
+    let nearest = { distance: Infinity, down: 0 };
     WATCHERS.forEach((who, watcher) => {
       for (const eye of this.eyes.by[who])
         for (const target of targets) {
@@ -192,6 +195,12 @@ export class Lookout {
           const isKnown = memo !== null && memo.isFilled && !memo.asks(at, eye);
           const hider = isKnown ? memo.lines[line] : firstHider(this.#field.field, this.#peaks, at, eye);
           if (memo) memo.lines[line] = hider;
+          if (hider === FREE) {
+            const flat = MM_PER_STUD * Math.hypot(eye.x - at.x, eye.y - at.y);
+            const distance = Math.hypot(flat, eye.z - at.z);
+            if (distance < nearest.distance)
+              nearest = { distance, down: (Math.atan2(eye.z - at.z, flat) * 180) / Math.PI };
+          }
           add(watcher, seen, hider === FREE);
           add(ALL, weight, hider === FREE);
           if (side !== null) add(ALL + 1 + SIDES.indexOf(side), weight, hider === FREE);
@@ -207,6 +216,7 @@ export class Lookout {
     const free = recordOf((who) => shareOf(WATCHERS.indexOf(who)));
     return {
       ...{ kind, id, name: labelOf(this.scene, kind, id), free },
+      nearest: nearest.distance < Infinity ? nearest : null,
       mean: WATCHERS.reduce((sum, who) => sum + this.eyes.shares[who] * (free[who] ?? 0), 0),
       sides: SIDES.flatMap((side, k) => {
         const share = shareOf(ALL + 1 + k);
@@ -491,6 +501,32 @@ const lettersReadFrom = (target: Target, eye: Eye): number =>
     Math.hypot((eye.x - target.at.x) * MM_PER_STUD, (eye.y - target.at.y) * MM_PER_STUD, eye.z - target.at.z),
   ) / straightness(target, eye);
 
+/** A straight wall on the plan: its ends, studs, how long it is, and the way out of what it is the wall of, east and north. */
+export interface WallLine {
+  a: { x: number; y: number };
+  b: { x: number; y: number };
+  length: number;
+  out: { x: number; y: number };
+}
+
+/** The walls between corners in order, either way round. */
+export function wallsOf(corners: Body['corners']): WallLine[] {
+  // Twice the area on the plan: its sign says which way round the corners go.
+  const turn = Math.sign(
+    corners.reduce((sum, a, i) => {
+      const b = corners[(i + 1) % corners.length];
+      return sum + a.x * b.y - b.x * a.y;
+    }, 0),
+  );
+  return corners.flatMap((a, i) => {
+    const b = corners[(i + 1) % corners.length];
+    const length = Math.hypot(b.x - a.x, b.y - a.y);
+    if (length === 0) return [];
+    // On the plan y grows to the south; here to the north.
+    return [{ a, b, length, out: { x: (turn * (b.y - a.y)) / length, y: (turn * (b.x - a.x)) / length } }];
+  });
+}
+
 function targetsOf({ kind, corners, begins, top }: Body, relief: Relief): Target[] {
   const [low, high] = [begins * MM_PER_PLATE, top * MM_PER_PLATE];
   if (kind === 'figure') {
@@ -507,20 +543,9 @@ function targetsOf({ kind, corners, begins, top }: Body, relief: Relief): Target
       },
     ];
   }
-  // Twice the area on the plan: its sign says which way round the corners go.
-  const turn = Math.sign(
-    corners.reduce((sum, a, i) => {
-      const b = corners[(i + 1) % corners.length];
-      return sum + a.x * b.y - b.x * a.y;
-    }, 0),
-  );
   const rows = pointsOf(high - low, POINT.up, POINT.mostUp);
-  return corners.flatMap((a, i) => {
-    const b = corners[(i + 1) % corners.length];
-    const length = Math.hypot(b.x - a.x, b.y - a.y);
-    if (length === 0 || high <= low) return [];
-    // On the plan y grows to the south; here to the north.
-    const out = { x: (turn * (b.y - a.y)) / length, y: (turn * (b.x - a.x)) / length };
+  return wallsOf(corners).flatMap(({ a, b, length, out }) => {
+    if (high <= low) return [];
     const columns = pointsOf(length, POINT.along, POINT.mostAlong);
     return columns.flatMap((along) =>
       rows.map((up): Target => ({
@@ -559,7 +584,8 @@ function pointsOf(length: number, each: number, most: number): number[] {
   return Array.from({ length: count }, (_, i) => (i + 0.5) / count);
 }
 
-function sideOf({ x, y }: { x: number; y: number }): Side {
+/** The side that a way looks to most. @param out studs east and north */
+export function sideOf({ x, y }: { x: number; y: number }): Side {
   if (Math.abs(x) > Math.abs(y)) return x > 0 ? 'e' : 'w';
   return y > 0 ? 'n' : 's';
 }

@@ -13,6 +13,7 @@ import { useEdit, useIsPlanner } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { DataTable, type Column } from '../../ui/DataTable.tsx';
 import { Basis, Empty, Failure, Heading } from '../../ui/parts.tsx';
+import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { percentOf } from '../../ui/words.ts';
 import { useViewHelps } from '../../workers/useSight.ts';
 import { PlainBacks } from './PlainBacks.tsx';
@@ -96,11 +97,21 @@ const freeWords = (share: number | null): string => (share === null ? 'faces nob
 
 function Chosen({ scene, thing, rooms }: { scene: Scene; thing: SeenThing; rooms?: SeenFloor[] }) {
   const { pick } = useView();
+  const { say } = useMeasureFormat();
   const { name, sides, hiders } = thing;
   const unfaced = SIDES.filter((side) => sides.every((one) => one.side !== side));
   return (
     <>
       <Heading aside={`${percentOf(thing.mean)} free, the mean of all visitors`}>{name}</Heading>
+      {thing.nearest && (
+        <p className="text-xs pb-1">
+          Seen from <span className="fig">{say(Math.round(thing.nearest.distance), 'mm')}</span> on, looking{' '}
+          <span className="fig">
+            {Math.abs(Math.round(thing.nearest.down))}° {thing.nearest.down < 0 ? 'up' : 'down'}
+          </span>
+          .
+        </p>
+      )}
       {sides.length > 0 && thing.kind !== 'signboard' && (
         <p className="text-xs pb-1">
           By the side it faces:{' '}

@@ -1,11 +1,12 @@
 import { Suspense, lazy, useMemo } from 'react';
 import { Link } from 'react-router';
-import { countOf } from '@quarry/core/grid';
+import { countOf, type Rect } from '@quarry/core/grid';
 import { SIDE_WORDS, displayOf } from '@quarry/core/document';
 import { currentPlace } from '@quarry/core/venue';
 import { NO_STUD, UNSEEN, WATCHERS, type Sight } from '@quarry/core/visibility';
 import { Board } from '../../board/Board.tsx';
 import { hatchImage, strokeFaces } from '../../board/hatchImage.ts';
+import { usePointer } from '../../board/pointer.ts';
 import { PALETTES } from '../../board/palette.ts';
 import { PICK_ONLY } from '../../board/pickOnly.ts';
 import { useDisplay, useLink } from '../../data/useDisplay.tsx';
@@ -91,6 +92,7 @@ export function SightPage() {
               ) : (
                 <>
                   {shade && <HatchKey />}
+                  {sight && size && shade && <UnderPointer sight={sight} relief={size} />}
                   <Looking state={state} isFirst={sight === null} />
                   {sight && sheet === 'sections' && <SeenSections scene={scene} sight={sight} />}
                   {sight && sheet === 'things' && <SeenThings scene={scene} sight={sight} />}
@@ -183,5 +185,26 @@ function HatchKey() {
         dashes: the face of a cliff or an edge that nobody sees
       </li>
     </ul>
+  );
+}
+
+/** By how many visitors the stud under the pointer is seen. */
+function UnderPointer({ sight, relief }: { sight: Sight; relief: Pick<Rect, 'x' | 'y' | 'w' | 'd'> }) {
+  const studs = usePointer((state) => state.studs);
+  const [x, y] = studs ? [Math.floor(studs.x), Math.floor(studs.y)] : [-1, -1];
+  const [column, row] = [x - relief.x, y - relief.y];
+  const isOn = studs !== null && column >= 0 && row >= 0 && column < relief.w && row < relief.d;
+  const share = isOn ? sight.studs[row * relief.w + column] : NO_STUD;
+  return (
+    <p className="ink-2 text-[11px] pb-1 max-md:hidden">
+      {share === NO_STUD ? (
+        'Point at a stud to read by how many it is seen.'
+      ) : (
+        <>
+          Stud <span className="fig">{`${x}, ${y}`}</span>: its top is seen by{' '}
+          <span className="fig">{share === UNSEEN ? 'nobody' : `${share} % of visitors`}</span>.
+        </>
+      )}
+    </p>
   );
 }

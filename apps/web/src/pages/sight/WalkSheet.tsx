@@ -74,9 +74,9 @@ function Walk({
   const cover = useMemo(
     () =>
       isShaded && !isParted && sight && relief && sight.studs.length === relief.w * relief.d
-        ? seenCover(relief, sight.studs)
+        ? seenCover(scene, relief, sight)
         : null,
-    [isShaded, isParted, sight, relief],
+    [isShaded, isParted, scene, sight, relief],
   );
   const lamps = useMemo(() => (relief ? lampsOf(scene, relief) : []), [scene, relief]);
   const walk = useWalk(scene, mesh);
@@ -144,7 +144,7 @@ function Walk({
           onCommit={(apart) => onBuild({ ...built, isParted: apart })}
         />
         <CheckField
-          label="Shade the ground by who sees it"
+          label="Shade ground and walls by who sees them"
           value={isShaded}
           disabled={sight === null || isParted}
           onCommit={setShaded}
@@ -162,9 +162,9 @@ function Walk({
           they are built. Figures, animals and vehicles of a cast are plain bodies. With the roofs off one
           sees the furniture that has a place on a floor. While you move, a large display is drawn with ground
           in squares of 4 studs and buildings as blocks. The shade lies on ground, decks and bridges on which
-          nothing stands; how much of what stands there is seen is told by “Buildings and scenes”. Modules
-          apart stand with what is built on them: a building or bridge over a seam goes with the module under
-          its middle. Photographs are not drawn.
+          nothing stands, on sides of buildings by how much of them those see who are before them, and on
+          faces of cliffs and edges that nobody sees. Modules apart stand with what is built on them: a
+          building or bridge over a seam goes with the module under its middle. Photographs are not drawn.
         </Basis>
       </section>
     </>

@@ -1,6 +1,6 @@
 import { sceneFrom } from '../../document/index.ts';
 import { OUTSIDE, compileRelief } from '../../terrain/index.ts';
-import { NO_STUD, SEEN_CLASSES, UNSEEN, seenCover, walkMesh, type MeshPart } from '../index.ts';
+import { NO_STUD, SEEN_CLASSES, UNSEEN, seenCover, sightOf, walkMesh, type MeshPart } from '../index.ts';
 
 /** Sum over faces of one coordinate × the area that faces along it: the volume of a closed solid, by each axis (Gauss). */
 function volumes(parts: readonly MeshPart[]): [number, number, number] {
@@ -239,7 +239,7 @@ test('the shade lies on all ground on which nothing stands, each stud in the cla
   const studs = Uint8Array.from(relief.ground, (code, i) =>
     code === OUTSIDE ? NO_STUD : i % 7 === 0 ? UNSEEN : (i * 37) % 101,
   );
-  const { parts, studs: counts } = seenCover(relief, studs);
+  const { parts, studs: counts } = seenCover(scene, relief, { studs, things: [], hiddenFaces: [] });
   const wanted = { nobody: 0, few: 0, some: 0, most: 0 };
   const heights = new Map<string, number>();
   studs.forEach((share, i) => {
@@ -307,4 +307,42 @@ test('modules apart keep their ground, each moved from the middle, with sides wh
   const volume = volumes(parted.of('ground paving'));
   expect(volume[0]).toBeCloseTo(40 * 24 * 7 * 0.4, 1);
   expect([whole.of('cloth').length > 0, parted.of('cloth').length]).toEqual([true, 0]);
+});
+
+test('sides of buildings are shaded by how much of them is seen, and faces that nobody sees, each seen from before it', () => {
+  const scene = sceneFrom({
+    display: { ...base.display, viewedSides: ['s'], place: 'hall' },
+    places: [{ id: 'hall', name: 'Hall', walls: [], sceneX: 0, sceneY: 0 }],
+    tables: [{ id: 't', name: 'Table', place: 'hall', x: 0, y: 0, w: 320, d: 192, height: 740 }],
+    levels: [{ id: 'low', name: 'Low', height: 6 }],
+    footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 40, d: 24 }],
+    pads: [{ id: 'p', name: 'Ground', x: 0, y: 0, w: 40, d: 24, level: 'low', ground: 'grass' }],
+    plots: [{ id: 'b', name: 'Shed', x: 14, y: 8, w: 10, d: 6, height: 20, eaves: 15 }],
+  });
+  const relief = compileRelief(scene);
+  const sight = sightOf(scene, relief);
+  if (!sight) throw new Error('nobody looks');
+  /** The area of upright faces of a class that look to a side (x east, z south), studs. */
+  const areaOf = (seen: string, axis: 0 | 2, sign: 1 | -1) =>
+    seenCover(scene, relief, sight)
+      .parts.filter(({ material }) => material === `seen ${seen}`)
+      .reduce((sum, { positions, indices }) => {
+        for (let i = 0; i < indices.length; i += 3) {
+          const [a, b, c] = [0, 1, 2].map((k) => [
+            ...positions.subarray(3 * indices[i + k], 3 * indices[i + k] + 3),
+          ]);
+          const [u, v] = [b.map((value, k) => value - a[k]), c.map((value, k) => value - a[k])];
+          const normal = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
+          if (Math.abs(normal[1]) < 1e-3 && sign * normal[axis] > 1e-3) sum += (sign * normal[axis]) / 2;
+        }
+        return sum;
+      }, 0);
+  // The front of the shed, 10 studs by 15 plates of 0.4; nothing is before it. Its back, and the edge behind it, 40 by 6 plates.
+  expect(areaOf('most', 2, 1)).toBeCloseTo(10 * 6, 3);
+  expect(areaOf('nobody', 2, -1)).toBeCloseTo(10 * 6 + 40 * 2.4, 3);
+  expect(areaOf('nobody', 2, 1)).toBe(0);
+  // The edges at the ends face no eye; the flanks of the shed each face one of the two places.
+  expect(areaOf('nobody', 0, 1)).toBeCloseTo(24 * 2.4, 3);
+  expect(areaOf('nobody', 0, -1)).toBeCloseTo(24 * 2.4, 3);
+  expect(areaOf('most', 0, 1)).toBeCloseTo(6 * 6, 3);
 });
