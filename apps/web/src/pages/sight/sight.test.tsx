@@ -5,7 +5,11 @@ import { compileRelief } from '@quarry/core/terrain';
 import { sightOf } from '@quarry/core/visibility';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { renderOn } from '../../workers/renderOn.tsx';
+import { SignboardPart } from '../plan/SignboardPart.tsx';
+import { SeenCliffs } from './SeenCliffs.tsx';
 import { SeenFrom } from './SeenFrom.tsx';
+import { SeenThings } from './SeenThings.tsx';
+import { PlainGround } from './PlainGround.tsx';
 
 jest.mock('../../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() } }));
 
@@ -57,4 +61,62 @@ test('a photo spot is told with what is seen from there', async () => {
   expect(screen.getByRole('textbox', { name: 'The south side, west third' }).hasAttribute('disabled')).toBe(
     true,
   );
+});
+
+/** Ground six plates high, a board over it that looks south, and one that looks north. */
+const raisedFile: Parameters<typeof sceneFrom>[0] = {
+  display: { name: 'Seen', kind: 'diorama', viewedSides: ['s'], place: 'hall' },
+  places: [{ id: 'hall', name: 'Hall', walls: [], sceneX: 0, sceneY: 0 }],
+  tables: [{ id: 't', name: 'Table', place: 'hall', x: 0, y: 0, w: 480, d: 160, height: 740 }],
+  levels: [{ id: 'low', name: 'Low', height: 6 }],
+  footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 60, d: 20 }],
+  pads: [{ id: 'p', name: 'Yard', x: 0, y: 0, w: 60, d: 20, level: 'low', ground: 'paving' }],
+  signboards: [
+    { id: 's', name: 'Quay sign', text: 'QUAY', x: 30, y: 10 },
+    { id: 'n', name: 'Back sign', x: 30, y: 4, facing: 0, letters: 3 },
+  ],
+};
+const raised = sceneFrom(raisedFile);
+const seenRaised = sightOf(raised, compileRelief(raised));
+if (!seenRaised) throw new Error('nobody looks');
+
+test('edges are told with how long and high they are, who sees them and how much nobody does', async () => {
+  await renderOn(raised, <SeenCliffs sight={seenRaised} />);
+  const table = within(screen.getByRole('table', { name: 'Cliffs and edges' }));
+  const rows = table.getAllByRole('row').slice(1);
+  const told = rows.map((row) => [...row.children].map((cell) => cell.textContent));
+  expect(told.map(([what]) => what?.replace(/(north|east|south|west).*/, '$1'))).toEqual([
+    ...['north', 'west', 'east', 'south'].map((side) => `Edge of the display, ${side}`),
+  ]);
+  // 60 studs nobody is before; the front all four heights see.
+  expect(told[0].slice(1)).toEqual(['–', '–', '–', '–', '60']);
+  expect(told[0][0]).toContain('60 studs long, 2b high, seen from nowhere');
+  expect(told[3].slice(1)).toEqual(['100 %', '100 %', '100 %', '100 %', '0']);
+});
+
+test('faces that nobody sees are left plain by one press, with the ground; taken back by another', async () => {
+  const user = userEvent.setup();
+  const acts = await renderOn(raised, <PlainGround scene={raised} sight={seenRaised} />);
+  expect(screen.getByText(/of faces of\s+cliffs and edges, are hidden from everybody/).textContent).toContain(
+    '100 studs',
+  );
+  expect(screen.getByRole('button', { name: 'What that saves' })).toBeTruthy();
+  const faces = [{ side: 'n' as const, x: 0, y: 0, w: 60, d: 1 }];
+  const plain = sceneFrom({ ...raisedFile, plains: [{ id: 'h', name: 'Hidden', faces }] });
+  const taken = await renderOn(plain, <PlainGround scene={plain} sight={seenRaised} />);
+  await user.click(screen.getAllByRole('button', { name: 'Take back' })[0]);
+  expect(taken.flatMap(({ changes }) => changes)).toEqual([{ op: 'remove', kind: 'plain', id: 'h', v: 1 }]);
+  expect(acts).toEqual([]);
+});
+
+test('a signboard tells how large its letters are, how far they are read and by whom', async () => {
+  await renderOn(raised, <SignboardPart sign={raised.signboard.s} />);
+  // 0.7 of 19.2 mm; 6 studs for four letters let 17.1; 13.4 ÷ tan 10′ = 4,606.6 mm.
+  expect(screen.getByText('13.4 mm')).toBeTruthy();
+  expect(screen.getByText(/4,607 mm/)).toBeTruthy();
+  expect(screen.getByRole('img', { name: '“QUAY” as it is read' })).toBeTruthy();
+  await renderOn(raised, <SeenThings scene={raised} sight={seenRaised} />);
+  const user = userEvent.setup();
+  await user.click(screen.getByRole('button', { name: 'Back sign' }));
+  expect(screen.getByText(/Its letters are read from/).textContent).toContain('0 % of the places of adults');
 });
