@@ -13,6 +13,7 @@ import {
   type Scene,
 } from '../document/index.ts';
 import { countOf } from '../grid/index.ts';
+import type { Lookout } from '../visibility/index.ts';
 import { listed, percent, tenth } from './figures.ts';
 import { moveFixes, namedThing, patch, type Fix, type FixesOf } from './fix.ts';
 import { formatTenths, type FindingDraft, type Rule } from './finding.ts';
@@ -27,6 +28,15 @@ const at = ({ id, x, y }: Signboard) => ({
   things: [{ kind: 'signboard' as const, id }],
 });
 
+/** What a rule finds of each signboard, where it is known who looks. */
+const ofEachBoard =
+  (find: (sign: Signboard, lookout: Lookout) => FindingDraft[]): Rule['check'] =>
+  ({ scene, lookout: ask }) => {
+    const boards = listOf(scene, 'signboard');
+    const lookout = boards.length > 0 ? ask() : null;
+    return lookout ? boards.flatMap((sign) => find(sign, lookout)) : [];
+  };
+
 const signboardUnseen: Rule = {
   id: 'signboard-unseen',
   title: 'Visitors cannot see what is written on a signboard',
@@ -34,30 +44,25 @@ const signboardUnseen: Rule = {
     'Straight lines from visitors’ eyes, at all heights, to the middle of the board: those before its face, at most 75° off straight on (ours, no source), and those that nothing cuts off.',
   page: 'plan',
   severity: 'warning',
-  check({ scene, lookout: ask }) {
-    const boards = listOf(scene, 'signboard');
-    const lookout = boards.length > 0 ? ask() : null;
-    if (!lookout) return [];
-    const sides = listed(displayOf(scene).viewedSides.map((side) => SIDE_WORDS[side]));
-    return boards.flatMap((sign): FindingDraft[] => {
-      const reading = lookout.reading(sign.id);
-      if (!reading || reading.free > 0) return [];
-      const { before } = reading;
-      const [hider] = lookout.look('signboard', sign.id).hiders;
-      const by = hider ? `; “${hider.name}” cuts off ${percent(100 * hider.share)} of the lines to it` : '';
-      return [
-        {
-          ...at(sign),
-          sentence:
-            before === 0
-              ? `“${wordsOn(sign)}” looks to ${sign.facing}°, and visitors look from the ${sides}: 0 eyes are before it.`
-              : `Nobody sees “${wordsOn(sign)}”: of ${countOf(before, 'eye')} before it 0 do${by}.`,
-          remedy: 'Turn it, move it, or hang it higher.',
-          numbers: { before, free: 0 },
-        },
-      ];
-    });
-  },
+  check: ofEachBoard((sign, lookout) => {
+    const sides = listed(displayOf(lookout.scene).viewedSides.map((side) => SIDE_WORDS[side]));
+    const reading = lookout.reading(sign.id);
+    if (!reading || reading.free > 0) return [];
+    const { before } = reading;
+    const [hider] = lookout.look('signboard', sign.id).hiders;
+    const by = hider ? `; “${hider.name}” cuts off ${percent(100 * hider.share)} of the lines to it` : '';
+    return [
+      {
+        ...at(sign),
+        sentence:
+          before === 0
+            ? `“${wordsOn(sign)}” looks to ${sign.facing}°, and visitors look from the ${sides}: 0 eyes are before it.`
+            : `Nobody sees “${wordsOn(sign)}”: of ${countOf(before, 'eye')} before it 0 do${by}.`,
+        remedy: 'Turn it, move it, or hang it higher.',
+        numbers: { before, free: 0 },
+      },
+    ];
+  }),
 };
 
 const signboardSmall: Rule = {
@@ -67,24 +72,19 @@ const signboardSmall: Rule = {
     'Letters are read where they fill ten minutes of arc, twice what a normal eye needs (Snellen 1862: an optotype of 5′): 1 mm for each 344 mm, more when seen from the side, by the cosine. Of all eyes that see the board the best placed are asked.',
   page: 'plan',
   severity: 'note',
-  check({ scene, lookout: ask }) {
-    const boards = listOf(scene, 'signboard');
-    const lookout = boards.length > 0 ? ask() : null;
-    if (!lookout) return [];
-    return boards.flatMap((sign): FindingDraft[] => {
-      const reading = lookout.reading(sign.id);
-      const letters = letterHeight(sign);
-      if (!reading || reading.free === 0 || letters >= reading.needed) return [];
-      return [
-        {
-          ...at(sign),
-          sentence: `The letters of “${wordsOn(sign)}” are ${formatTenths(letters)} high; where it is seen best, ${Math.round(reading.aside)}° off straight on, they are read from ${formatTenths(tenthUp(reading.needed))} on.`,
-          remedy: 'Write larger letters, on a larger board, turn it, or move it to the front.',
-          numbers: { letters: tenth(letters), needed: tenthUp(reading.needed) },
-        },
-      ];
-    });
-  },
+  check: ofEachBoard((sign, lookout) => {
+    const reading = lookout.reading(sign.id);
+    const letters = letterHeight(sign);
+    if (!reading || reading.free === 0 || letters >= reading.needed) return [];
+    return [
+      {
+        ...at(sign),
+        sentence: `The letters of “${wordsOn(sign)}” are ${formatTenths(letters)} high; where it is seen best, ${Math.round(reading.aside)}° off straight on, they are read from ${formatTenths(tenthUp(reading.needed))} on.`,
+        remedy: 'Write larger letters, on a larger board, turn it, or move it to the front.',
+        numbers: { letters: tenth(letters), needed: tenthUp(reading.needed) },
+      },
+    ];
+  }),
 };
 
 const lettersTooLong: Rule = {
@@ -146,24 +146,19 @@ const signboardBlends: Rule = {
     'What straight lines from visitors’ eyes meet behind the edge of the board, its colour beside the board’s: below 10 by CIEDE2000 they are one colour (common practice, no source). Found when that is so for half of what is seen.',
   page: 'plan',
   severity: 'note',
-  check({ scene, lookout: ask }) {
-    const boards = listOf(scene, 'signboard');
-    const lookout = boards.length > 0 ? ask() : null;
-    if (!lookout) return [];
-    return boards.flatMap((sign): FindingDraft[] => {
-      const blends = lookout.blendOf('signboard', sign.id);
-      const [most] = blends?.against ?? [];
-      if (!blends || !most || blends.share < HALF) return [];
-      return [
-        {
-          ...at(sign),
-          sentence: `${percent(100 * blends.share)} of the edge of “${wordsOn(sign)}” is seen before its own colour: ${colourName(most.own)} before ${colourName(most.colour)} of “${most.name}” differs by ${most.deltaE.toFixed(1)}; ${DISTINCT_DELTA_E} or more is told apart.`,
-          remedy: 'Take another colour for the board, or a rim round it.',
-          numbers: { share: Number(blends.share.toFixed(2)), difference: tenth(most.deltaE) },
-        },
-      ];
-    });
-  },
+  check: ofEachBoard((sign, lookout) => {
+    const blends = lookout.blendOf('signboard', sign.id);
+    const [most] = blends?.against ?? [];
+    if (!blends || !most || blends.share < HALF) return [];
+    return [
+      {
+        ...at(sign),
+        sentence: `${percent(100 * blends.share)} of the edge of “${wordsOn(sign)}” is seen before its own colour: ${colourName(most.own)} before ${colourName(most.colour)} of “${most.name}” differs by ${most.deltaE.toFixed(1)}; ${DISTINCT_DELTA_E} or more is told apart.`,
+        remedy: 'Take another colour for the board, or a rim round it.',
+        numbers: { share: Number(blends.share.toFixed(2)), difference: tenth(most.deltaE) },
+      },
+    ];
+  }),
 };
 
 export const SIGNBOARD_RULES: readonly Rule[] = [

@@ -6,7 +6,8 @@ import { hiddenBacks, type HiddenBack } from './backs.ts';
 import { WATCHERS, publicEyes, type PublicEyes, type Watcher } from './eyes.ts';
 import { hiddenAreas } from './hiddenAreas.ts';
 import type { HeightField } from './seen.ts';
-import { SightCache, type Watch } from './sightCache.ts';
+import { SightCache } from './sightCache.ts';
+import type { Watch } from './watches.ts';
 import { Lookout, lookedAt, type SeenFloor, type SeenThing } from './targets.ts';
 import { viewFrom, type ViewFrom } from './views.ts';
 

@@ -1,20 +1,10 @@
-import { MM_PER_PLATE, type Rect } from '../grid/index.ts';
 import { keyOf, labelOf, listOf, type Scene } from '../document/index.ts';
 import type { Body, Relief } from '../terrain/index.ts';
-import { addSizes } from './apparent.ts';
 import { lookAtFaces, type KeptFace } from './cliffs.ts';
-import { WATCHERS, publicEyes, type PublicEyes, type Watcher } from './eyes.ts';
-import {
-  eachBehind,
-  fieldChange,
-  tangents,
-  overArea,
-  type ChangedArea,
-  type FieldChange,
-  type FieldState,
-} from './fieldChange.ts';
+import { WATCHERS, publicEyes, type PublicEyes } from './eyes.ts';
+import { fieldChange, type FieldState } from './fieldChange.ts';
 import { cavityFloor, roomFloors } from './floors.ts';
-import { peaksOf, seesTop, type Eye, type HeightField, type Peaks } from './seen.ts';
+import { peaksOf, type Eye, type HeightField } from './seen.ts';
 import {
   Lookout,
   lookedAt,
@@ -23,22 +13,11 @@ import {
   type SeenFloor,
   type SeenThing,
 } from './targets.ts';
+import { Touch } from './touch.ts';
 import { viewpointsOf, type Viewpoint } from './views.ts';
+import { lookAgain, lookWhole, watchOf, watchesOf, type Watch } from './watches.ts';
 
 // What eyes see, kept from scene to scene: after a change only lines are followed that it may touch.
-
-/** Eyes of one height along one side that count alike, and what they see of the ground. */
-export interface Watch {
-  who: Watcher;
-  /** How much each of them counts. */
-  weight: number;
-  eyes: readonly Eye[];
-  /** By eye: tops that it sees, 1 each. */
-  seen: readonly Uint8Array[];
-  /** How many of them see each top, and the solid angle of each column for all of them. */
-  counts: Uint16Array;
-  sizes: Float64Array;
-}
 
 /** What is seen of everything. What it holds is looked at again with the next scene: it is read at once. */
 export interface Looked {
@@ -76,9 +55,6 @@ interface Known extends FieldState {
   cavities: Map<string, SeenFloor | null>;
   faces: ReadonlyMap<number, KeptFace>;
 }
-
-/** What else than columns the colours of what is behind hang on. */
-const COLOURED_BY = ['recipe', 'section', 'display', 'deck', 'way', 'cavity', 'level'] as const;
 
 export class SightCache {
   #known: Known | null = null;
@@ -184,86 +160,6 @@ const areSameEyes = (a: PublicEyes, b: PublicEyes): boolean =>
       }),
   );
 
-const watchOf = (who: Watcher, weight: number, eyes: readonly Eye[], size: number): Watch => ({
-  ...{ who, weight, eyes, seen: eyes.map(() => new Uint8Array(size)) },
-  ...{ counts: new Uint16Array(size), sizes: new Float64Array(size) },
-});
-
-/** Eyes of one height along one side that count alike, each group by itself. */
-function watchesOf({ by, sides, shares }: PublicEyes, size: number): Watch[] {
-  return WATCHERS.flatMap((who) =>
-    sides.flatMap((side) => {
-      const eyes = by[who].filter((eye) => eye.side === side);
-      return [...new Set(eyes.map(({ crowd }) => crowd))].map((crowd) =>
-        watchOf(
-          who,
-          shares[who] * crowd,
-          eyes.filter((eye) => eye.crowd === crowd),
-          size,
-        ),
-      );
-    }),
-  );
-}
-
-function lookWhole(
-  { seen: all, counts, sizes }: Watch,
-  k: number,
-  eye: Eye,
-  field: HeightField,
-  peaks: Peaks,
-) {
-  const { w, heights } = field;
-  const seen = all[k];
-  for (let i = 0; i < seen.length; i++) {
-    if (Number.isNaN(heights[i]) || !seesTop(field, peaks, eye, i % w, Math.trunc(i / w))) continue;
-    seen[i] = 1;
-    counts[i]++;
-  }
-  addSizes(field, eye, sizes);
-}
-
-/** Looks at the columns that differ, and at those whose lines may pass through them. */
-function lookAgain(
-  { seen: all, counts, sizes }: Watch,
-  k: number,
-  eye: Eye,
-  field: HeightField,
-  peaks: Peaks,
-  { before, studs, areas }: FieldChange & { before: HeightField },
-): void {
-  if (studs.length === 0) return;
-  const { w, heights } = field;
-  const seen = all[k];
-  const again = (i: number, column: number, row: number) => {
-    const now = !Number.isNaN(heights[i]) && seesTop(field, peaks, eye, column, row) ? 1 : 0;
-    counts[i] += now - seen[i];
-    seen[i] = now;
-  };
-  for (const i of studs) again(i, i % w, Math.trunc(i / w));
-  for (const area of areas) eachBehind(field, eye, area, again);
-  const meets = (dx: number, dy: number) => areas.some((area) => meetsArea(eye, dx, dy, area));
-  addSizes(before, eye, sizes, -1, meets);
-  addSizes(field, eye, sizes, 1, meets);
-}
-
-/** Whether a ray from an eye passes over an area. */
-function meetsArea(eye: Eye, dx: number, dy: number, area: ChangedArea): boolean {
-  let [enter, leave] = [0, Infinity];
-  for (const [at, by, low, high] of [
-    [eye.x, dx, area.west, area.east],
-    [eye.y, dy, area.south, area.north],
-  ]) {
-    if (by === 0) {
-      if (at < low || at > high) return false;
-      continue;
-    }
-    const [a, b] = [(low - at) / by, (high - at) / by];
-    [enter, leave] = [Math.max(enter, Math.min(a, b)), Math.min(leave, Math.max(a, b))];
-  }
-  return enter <= leave;
-}
-
 function thingOf(
   lookout: Lookout,
   kind: LookedAt,
@@ -335,152 +231,3 @@ const withNames = (scene: Scene, seen: SeenThing): SeenThing => ({
     hider.id === '' ? hider : { ...hider, name: labelOf(scene, hider.kind, hider.id) },
   ),
 });
-
-/** Which things a change may touch: lines between them and eyes, and what lies behind them. */
-class Touch {
-  /** Of eyes at one place the lowest. */
-  readonly #eyes: readonly Eye[];
-  /** Where colours of what may lie behind something differ; null: everywhere. */
-  readonly #painted: readonly ChangedArea[] | null;
-
-  constructor(
-    readonly before: Known,
-    readonly now: Known,
-    readonly areas: readonly ChangedArea[],
-  ) {
-    const { by } = now.eyes;
-    const lowest = new Map<string, Eye>();
-    for (const who of WATCHERS)
-      for (const eye of by[who]) {
-        const place = `${eye.x} ${eye.y}`;
-        if (eye.z < (lowest.get(place)?.z ?? Infinity)) lowest.set(place, eye);
-      }
-    this.#eyes = [...lowest.values()];
-    this.#painted = COLOURED_BY.some((kind) => before.scene[kind] !== now.scene[kind])
-      ? null
-      : [...areas, ...this.#repainted()];
-  }
-
-  /** Whether a thing is as it was, and stands as it did. */
-  isItself(kind: LookedAt, id: string, old: readonly Body[], bodies: readonly Body[]): boolean {
-    return this.before.scene[kind][id] === this.now.scene[kind][id] && areSameBodies(old, bodies);
-  }
-
-  /** Whether no line to a thing may meet what differs. */
-  isUncrossed(bodies: readonly Body[]): boolean {
-    const place = this.#placeOf(bodies);
-    const low = MM_PER_PLATE * Math.min(...bodies.map(({ ground }) => ground));
-    return !this.areas.some((area) => this.#crosses(area, place, low));
-  }
-
-  /** Whether a line from some eye to a point, or to one above it, may meet what differs. */
-  meetsAny(lowest: Eye): boolean {
-    return this.areas.length > 0 && this.#eyes.some((eye) => this.meets(lowest, eye));
-  }
-
-  /** Whether nothing differs where a thing stands: on floors inside it too. */
-  isClear(bodies: readonly Body[]): boolean {
-    const place = this.#placeOf(bodies);
-    return this.areas.every(
-      ({ west, south, east, north }) =>
-        west >= place.east || east <= place.west || south >= place.north || north <= place.south,
-    );
-  }
-
-  /** Whether a line may meet what differs. */
-  meets(at: Eye, eye: Eye): boolean {
-    return this.areas.some((area) => {
-      const [enter, leave] = overArea(at, eye, area);
-      return enter <= leave && at.z + Math.min((eye.z - at.z) * enter, (eye.z - at.z) * leave) < area.high;
-    });
-  }
-
-  /** Whether what lies behind a thing has the colours it had. */
-  isColourKept(bodies: readonly Body[]): boolean {
-    if (this.#painted === null || this.before.scene.character !== this.now.scene.character) return false;
-    const place = this.#placeOf(bodies);
-    return !this.#painted.some((area) => this.#crosses(area, place, null));
-  }
-
-  isCavityKept(id: string): boolean {
-    const [was, is] = [this.before, this.now];
-    if (was.scene.cavity[id] !== is.scene.cavity[id] || was.scene.level !== is.scene.level) return false;
-    const slab = is.relief.slabs.find((one) => one.kind === 'cavity' && one.id === id);
-    if (!slab) return false;
-    const place = this.#inFrame(slab);
-    return !this.areas.some((area) => this.#crosses(area, place, -Infinity));
-  }
-
-  #repainted(): ChangedArea[] {
-    const [was, is] = [this.before, this.now];
-    return listOf(is.scene, 'plot').flatMap(({ id }) => {
-      if (was.scene.plot[id] === is.scene.plot[id]) return [];
-      const bodies = is.things.get(keyOf('plot', id))?.bodies ?? was.things.get(keyOf('plot', id))?.bodies;
-      return bodies ? [this.#placeOf(bodies)] : [];
-    });
-  }
-
-  #placeOf(bodies: readonly Body[]): ChangedArea {
-    const places = bodies.map(({ bounds }) => this.#inFrame(bounds));
-    return {
-      west: Math.min(...places.map(({ west }) => west)),
-      south: Math.min(...places.map(({ south }) => south)),
-      east: Math.max(...places.map(({ east }) => east)),
-      north: Math.max(...places.map(({ north }) => north)),
-      high: Infinity,
-    };
-  }
-
-  #inFrame({ x, y, w, d }: Rect): ChangedArea {
-    const { relief } = this.now;
-    const north = relief.y + relief.d - y;
-    return { west: x - relief.x, east: x - relief.x + w, south: north - d, north, high: Infinity };
-  }
-
-  /**
-   * Whether some eye may look at a place past an area.
-   * @param low the lowest point that is looked at there, mm; null: what is behind the place is looked at too
-   */
-  #crosses(area: ChangedArea, place: ChangedArea, low: number | null): boolean {
-    return this.#eyes.some((eye) => {
-      if (isIn(eye, place)) return true;
-      const [own, other] = [cornersFrom(eye, place), cornersFrom(eye, area)];
-      const [right, left] = tangents(own);
-      if (other.every(({ x, y }) => right.x * y - right.y * x < -NEAR)) return false;
-      if (other.every(({ x, y }) => left.x * y - left.y * x > NEAR)) return false;
-      const to = { x: right.x + left.x, y: right.y + left.y };
-      const far = ({ x, y }: { x: number; y: number }) => x * to.x + y * to.y;
-      const most = Math.max(...other.map(far));
-      if (most < 0 && !isIn(eye, area)) return false;
-      if (low === null) return true;
-      if (Math.min(...other.map(far)) > Math.max(...own.map(far)) + NEAR) return false;
-      // A line rises from the place to the eye; where it leaves the area first it is lowest over it.
-      const least = low + (eye.z - low) * (1 - most / Math.min(...own.map(far)));
-      return eye.z < low || !(least > area.high + NEAR);
-    });
-  }
-}
-
-const NEAR = 1e-6;
-const isIn = ({ x, y }: { x: number; y: number }, { west, south, east, north }: ChangedArea): boolean =>
-  x >= west && x <= east && y >= south && y <= north;
-const cornersFrom = (eye: { x: number; y: number }, { west, south, east, north }: ChangedArea) =>
-  [
-    [west, south],
-    [east, south],
-    [east, north],
-    [west, north],
-  ].map(([x, y]) => ({ x: x - eye.x, y: y - eye.y }));
-
-const areSameBodies = (a: readonly Body[], b: readonly Body[]): boolean =>
-  a.length === b.length &&
-  a.every((one, i) => {
-    const other = b[i];
-    return (
-      one.ground === other.ground &&
-      one.begins === other.begins &&
-      one.top === other.top &&
-      one.corners.length === other.corners.length &&
-      one.corners.every(({ x, y }, k) => x === other.corners[k].x && y === other.corners[k].y)
-    );
-  });

@@ -3,7 +3,7 @@ import { SIDES, type Scene } from '../../document/index.ts';
 import { NEIGHBOUR_STEPS, bodiesOf, type Relief } from '../../terrain/index.ts';
 import { faceAt } from '../cliffs.ts';
 import { NO_STUD, UNSEEN, type Sight } from '../sight.ts';
-import { sideOf, wallsOf } from '../targets.ts';
+import { sideOf, wallsOf } from '../points.ts';
 import { MeshBuilder, mergedCells, type MeshPart } from './mesh.ts';
 
 /** How often a stud is seen: by nobody, by less than a quarter of all visitors, by less than three quarters, by most. */
