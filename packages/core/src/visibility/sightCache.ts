@@ -37,7 +37,7 @@ interface KeptFloor {
   lines: Int32Array;
 }
 
-/** Of a thing: what was found, and the bodies and the area it was found for. */
+/** Of a thing: what was found, and the bodies it was found for. */
 interface KeptThing {
   seen: SeenThing;
   /** What each line to it met. */
@@ -56,6 +56,7 @@ interface Known extends FieldState {
   faces: ReadonlyMap<number, KeptFace>;
 }
 
+/** What was seen of a scene, for the next look at it. */
 export class SightCache {
   #known: Known | null = null;
 

@@ -129,7 +129,9 @@ export class Touch {
       const [right, left] = tangents(own);
       if (other.every(({ x, y }) => right.x * y - right.y * x < -NEAR)) return false;
       if (other.every(({ x, y }) => left.x * y - left.y * x > NEAR)) return false;
-      const to = { x: right.x + left.x, y: right.y + left.y };
+      // Along the middle of the cone, in front of which all of the place lies, however wide it is.
+      const [r, l] = [Math.hypot(right.x, right.y), Math.hypot(left.x, left.y)];
+      const to = { x: right.x / r + left.x / l, y: right.y / r + left.y / l };
       const far = ({ x, y }: { x: number; y: number }) => x * to.x + y * to.y;
       const most = Math.max(...other.map(far));
       if (most < 0 && !isIn(eye, area)) return false;
