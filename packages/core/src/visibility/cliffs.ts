@@ -149,30 +149,20 @@ export function lookAtFace(
 
 /** Faces by what falls and by the side it looks to: the most that nobody sees first. */
 export function cliffsOf(scene: Scene, relief: Relief, faces: ReadonlyMap<number, KeptFace>): SeenCliff[] {
-  const groups = new Map<string, SeenCliff & { sums: Float64Array }>();
+  const groups = new Map<number, SeenCliff & { sums: Float64Array }>();
+  const falls = relief.things.map(({ kind }) => FALLS.includes(kind));
   for (const face of faces.values()) {
-    const side = SIDES[face.side];
     const isEdge = face.low === 0 && isAtEdge(relief, face);
-    const owner = relief.owner[face.stud] > 0 ? relief.things[relief.owner[face.stud] - 1] : undefined;
-    const thing =
-      isEdge || !owner || !FALLS.includes(owner.kind) ? { kind: 'display' as const, id: '' } : owner;
-    const key = `${isEdge} ${thing.kind} ${thing.id} ${side}`;
-    const group = groups.get(key) ?? {
-      ...{ ...thing, side, isEdge, studs: 0, area: 0, hidden: 0, nearest: null },
-      name:
-        thing.id === ''
-          ? isEdge
-            ? 'Edge of the display'
-            : 'The ground'
-          : labelOf(scene, thing.kind, thing.id),
-      ...{ free: NO_ONE, sums: new Float64Array(2 * WATCHERS.length) },
-    };
-    groups.set(key, group);
+    const number = relief.owner[face.stud];
+    const owner = !isEdge && number > 0 && falls[number - 1] ? number : 0;
+    const key = 8 * owner + 2 * face.side + (isEdge ? 1 : 0);
+    let group = groups.get(key);
+    if (!group) groups.set(key, (group = groupOf(scene, relief, owner, SIDES[face.side], isEdge)));
     const area = (face.high - face.low) * MM_PER_PLATE * MM_PER_STUD;
+    const each = area / pointsOfFace(face);
     group.studs++;
     group.area += area;
-    const rows = pointsOfFace(face);
-    face.weights.forEach((weight, k) => (group.sums[k] += (area * weight) / rows));
+    for (let k = 0; k < group.sums.length; k++) group.sums[k] += each * face.weights[k];
     if (face.isSeen) group.nearest = Math.min(group.nearest ?? Infinity, face.nearest);
     else group.hidden++;
   }
@@ -189,6 +179,23 @@ export function cliffsOf(scene: Scene, relief: Relief, faces: ReadonlyMap<number
       return { ...cliff, free };
     })
     .toSorted((a, b) => b.hidden - a.hidden || b.area - a.area || (a.name < b.name ? -1 : 1));
+}
+
+/** Cliffs of one thing to one side, before any is counted. @param owner number of the thing; 0: the display */
+function groupOf(
+  scene: Scene,
+  relief: Relief,
+  owner: number,
+  side: Side,
+  isEdge: boolean,
+): SeenCliff & { sums: Float64Array } {
+  const thing = owner > 0 ? relief.things[owner - 1] : { kind: 'display' as const, id: '' };
+  const nobodys = isEdge ? 'Edge of the display' : 'The ground';
+  return {
+    ...{ ...thing, side, isEdge, studs: 0, area: 0, hidden: 0, nearest: null },
+    name: owner > 0 ? labelOf(scene, thing.kind, thing.id) : nobodys,
+    ...{ free: NO_ONE, sums: new Float64Array(2 * WATCHERS.length) },
+  };
 }
 
 const NO_ONE = { adult: null, seated: null, child: null, shoulders: null };

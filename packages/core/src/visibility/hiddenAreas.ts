@@ -20,24 +20,26 @@ export function hiddenAreas(hidden: Uint8Array, size: Rect): Rect[] {
   const ending: Rect[] = [];
   const starts = new Int32Array(2 * (w + 1));
   const areas: Rect[] = [];
-  for (let [from, until] = [0, d]; areas.length < MAX_AREAS;) {
-    for (let y = from; y < d; y++) {
+  /** What may differ: all at first, then the rows and columns of what was taken, and what is below it. */
+  let taken: Rect = { x: 0, y: 0, w, d };
+  while (areas.length < MAX_AREAS) {
+    for (let y = taken.y; y < d; y++) {
       let isSame = ending[y] !== undefined;
-      for (let x = 0; x < w; x++) {
+      for (let x = taken.x; x < taken.x + taken.w; x++) {
         const i = y * w + x;
         const now = isFree[i] ? (y > 0 ? high[i - w] : 0) + 1 : 0;
         if (now !== high[i]) isSame = false;
         high[i] = now;
       }
       // Below what was taken, rows follow from the one above them.
-      if (isSame && y >= until) break;
+      if (isSame && y >= taken.y + taken.d) break;
       if (!isSame) ending[y] = largestEnding(high, w, y, starts);
     }
     const best = ending.reduce((most, one) => (one.w * one.d > most.w * most.d ? one : most), NO_AREA);
     if (best.w * best.d < LEAST.studs) break;
     for (let row = best.y; row < best.y + best.d; row++)
       isFree.fill(0, row * w + best.x, row * w + best.x + best.w);
-    [from, until] = [best.y, best.y + best.d];
+    taken = best;
     areas.push({ ...best, x: size.x + best.x, y: size.y + best.y });
   }
   return areas;

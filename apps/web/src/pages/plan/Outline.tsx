@@ -21,12 +21,14 @@ import { placeOf } from '../../board/place.ts';
 import { freshId, useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
 import { Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
-import { ResizeDialog } from '../../ui/ResizeDialog.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { defaultLevel } from '../../board/kinds/make.ts';
 import { save } from '../../ui/save.ts';
 import { capital } from '../../ui/words.ts';
 
+const ResizeDialog = lazy(() =>
+  import('../../ui/ResizeDialog.tsx').then((file) => ({ default: file.ResizeDialog })),
+);
 const SkylineDialog = lazy(() =>
   import('./elevation/SkylineDialog.tsx').then((file) => ({ default: file.SkylineDialog })),
 );
@@ -60,7 +62,9 @@ export function EntityList() {
         </button>
       )}
       <Suspense fallback={null}>{looking && <SkylineDialog onClose={() => setLooking(false)} />}</Suspense>
-      <ResizeDialog open={resizing} onClose={() => setResizing(false)} />
+      <Suspense fallback={null}>
+        {resizing && <ResizeDialog open onClose={() => setResizing(false)} />}
+      </Suspense>
       <dl>
         {bounds && (
           <DefinitionRow
