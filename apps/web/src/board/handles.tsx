@@ -41,6 +41,40 @@ export function Selection(props: SelectionProps) {
   );
 }
 
+/**
+ * A rectangle under the pointer, from a press on.
+ * @param slop pixels that the pointer may move before it is a drag
+ * @param read what becomes of the rectangle by so many pixels @param onEnd where it is let go, if it was dragged
+ */
+function usePull(
+  place: Rect,
+  slop: number,
+  read: (from: Rect, dx: number, dy: number) => Rect,
+  onMove: (rect: Rect) => void,
+  onEnd: (rect: Rect) => void,
+) {
+  const from = useRef(place);
+  const isDrag = useRef(false);
+  const drag = useDrag(
+    (dx, dy) => ({ dx, dy }),
+    ({ dx, dy }) => {
+      isDrag.current ||= Math.hypot(dx, dy) > slop;
+      if (isDrag.current) onMove(read(from.current, dx, dy));
+    },
+    ({ dx, dy }) => isDrag.current && onEnd(read(from.current, dx, dy)),
+  );
+  return {
+    ...drag,
+    isDrag,
+    onPointerDown: (event: PointerEvent<SVGGraphicsElement>) => {
+      if (!begins(event)) return;
+      from.current = place;
+      isDrag.current = false;
+      drag.onPointerDown(event);
+    },
+  };
+}
+
 /** The outline, to be dragged; pressed without being moved it is clicked. */
 function MovedOutline({
   place,
@@ -52,32 +86,17 @@ function MovedOutline({
   onPlace,
   onClick,
 }: SelectionProps & { outline: SVGProps<SVGRectElement> }) {
-  const from = useRef(place);
-  const isDrag = useRef(false);
-  const drag = useDrag(
-    (dx, dy) => ({ dx, dy }),
-    ({ dx, dy }) => {
-      isDrag.current ||= Math.hypot(dx, dy) > SLOP;
-      if (isDrag.current) onMove(movedBy(dx, dy));
-    },
-    ({ dx, dy }) => isDrag.current && onPlace(movedBy(dx, dy)),
-  );
-  const movedBy = (dx: number, dy: number): Rect => {
-    const { x, y, w, d } = rectToScreen(view, from.current);
+  const movedBy = (from: Rect, dx: number, dy: number): Rect => {
+    const { x, y, w, d } = rectToScreen(view, from);
     return snap(rectToStuds(view, { x: x + dx, y: y + dy, w, d }), step);
   };
+  const { isDrag, ...drag } = usePull(place, SLOP, movedBy, onMove, onPlace);
   return (
     <rect
       {...outline}
       {...drag}
       pointerEvents="all"
       cursor="move"
-      onPointerDown={(event) => {
-        if (!begins(event)) return;
-        from.current = place;
-        isDrag.current = false;
-        drag.onPointerDown(event);
-      }}
       onPointerUp={(event) => {
         const board = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
         drag.onPointerUp(event);
@@ -110,10 +129,7 @@ const MISS = 7;
 
 /** One of eight grips: it pulls its sides, the opposite ones stay. */
 function Grip({ place, step, view, iron, onSize, onPlace, pull }: SelectionProps & { pull: Pull }) {
-  const from = useRef(place);
-  const isDrag = useRef(false);
-  const pulled = (dx: number, dy: number): Rect => {
-    const { x, y, w, d } = from.current;
+  const pulled = ({ x, y, w, d }: Rect, dx: number, dy: number): Rect => {
     const [east, south] = [
       pulledSide(w, (pull.x * dx) / view.scale, step),
       pulledSide(d, (pull.y * dy) / view.scale, step),
@@ -125,14 +141,7 @@ function Grip({ place, step, view, iron, onSize, onPlace, pull }: SelectionProps
       d: pull.y === 0 ? d : south,
     };
   };
-  const drag = useDrag(
-    (dx, dy) => ({ dx, dy }),
-    ({ dx, dy }) => {
-      isDrag.current ||= dx !== 0 || dy !== 0;
-      if (isDrag.current) onSize(pulled(dx, dy));
-    },
-    ({ dx, dy }) => isDrag.current && onPlace(pulled(dx, dy)),
-  );
+  const { isDrag: _, ...drag } = usePull(place, 0, pulled, onSize, onPlace);
   const { x, y, w, d } = rectToScreen(view, place);
   if (isCrowded(pull, w, d)) return null;
   const middle = { x: x + ((pull.x + 1) / 2) * w, y: y + ((pull.y + 1) / 2) * d };
@@ -146,12 +155,6 @@ function Grip({ place, step, view, iron, onSize, onPlace, pull }: SelectionProps
         pointerEvents="all"
         cursor={pull.cursor}
         {...drag}
-        onPointerDown={(event) => {
-          if (!begins(event)) return;
-          from.current = place;
-          isDrag.current = false;
-          drag.onPointerDown(event);
-        }}
       />
     </>
   );
@@ -164,7 +167,7 @@ function isCrowded(pull: Pull, w: number, d: number): boolean {
 }
 
 /** The new length of a side that is pulled by so much: whole steps, one at least. Studs. */
-export function pulledSide(length: number, by: number, step: number): number {
+function pulledSide(length: number, by: number, step: number): number {
   return Math.max(step, Math.round((length + by) / step) * step);
 }
 

@@ -21,13 +21,21 @@ interface Kept<T> {
   keep(digest: string, answer: T): Promise<void>;
 }
 
+/** Asks one question; ends it. */
+type Ask<T> = (
+  question: (worker: Remote<SightWorker>, onProgress: (share: number) => void) => Promise<T>,
+  onChange: (state: Asked<T>) => void,
+) => () => void;
+
 /**
  * Asks about a scene, and again when it has settled after a change.
+ * @param askWorker a worker of its own for each question, or one that remembers
  * @param how what else the question depends on
  * @param kept where an answer may be already; null: nowhere
  * @returns the last answer, which stays until the next is there, and the state of the next
  */
 function useAboutScene<T>(
+  askWorker: Ask<T>,
   scene: Scene,
   question: (worker: Remote<SightWorker>, scene: Scene, onProgress: (share: number) => void) => Promise<T>,
   kept: Kept<T> | null,
@@ -37,8 +45,6 @@ function useAboutScene<T>(
   const digest = useMemo(() => planDigest(scene, ['photo', 'photoSpot']), [scene]);
   const [state, setState] = useState<Asked<T>>({ is: 'idle' });
   const [answer, setAnswer] = useState<T | null>(null);
-  const [keptWorker] = useState(() => new KeptWorker<SightWorker>(sightWorker));
-  useEffect(() => () => keptWorker.end(), [keptWorker]);
   const receive = (next: Asked<T>) => {
     setState(next);
     if (next.is === 'answered') setAnswer(next.answer);
@@ -48,7 +54,7 @@ function useAboutScene<T>(
     if (!isWanted()) return;
     if (known) return receive({ is: 'answered', answer: known });
     onEnd(
-      keptWorker.ask<T>(
+      askWorker(
         (worker, onProgress) => question(worker, scene, onProgress),
         (next) => {
           receive(next);
@@ -95,9 +101,12 @@ export function useSight(
     }),
     [displayId],
   );
-  const { answer, state } = useAboutScene(
+  const [worker] = useState(() => new KeptWorker<SightWorker>(sightWorker));
+  useEffect(() => () => worker.end(), [worker]);
+  const { answer, state } = useAboutScene<Sight | null>(
+    (question, onChange) => worker.ask(question, onChange),
     scene,
-    (worker, of, onProgress) => worker.sight(of, onProgress),
+    (remote, of, onProgress) => remote.sight(of, onProgress),
     kept,
   );
   return { sight: answer, state };
@@ -108,7 +117,8 @@ export function useWalkMesh(
   scene: Scene,
   look: WalkLook,
 ): { mesh: WalkMesh | null; state: Asked<WalkMesh | null> } {
-  const { answer, state } = useAboutScene(
+  const { answer, state } = useAboutScene<WalkMesh | null>(
+    (question, onChange) => askOnce(sightWorker(), question, onChange),
     scene,
     (worker, of) => worker.walk(of, look),
     null,

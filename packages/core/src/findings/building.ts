@@ -30,6 +30,7 @@ import {
   isLoose,
   loadsOf,
   ownerAt,
+  studMiddle,
   type Relief,
 } from '../terrain/index.ts';
 import { evaluatePassage, passagesFor, wayOf, widestOf, type Box } from '../venue/index.ts';
@@ -336,7 +337,7 @@ const modulesCover: Rule = {
       if (relief.ground[i] === OUTSIDE || count[i] === 1) continue;
       if (count[i] === 0) bare++;
       else twice++;
-      place ??= { x: relief.x + (i % relief.w) + 0.5, y: relief.y + Math.trunc(i / relief.w) + 0.5 };
+      place ??= studMiddle(relief, i);
     }
     // A rim that is to be left bare is in no module, and is not missing.
     if (displayOf(scene).rim === 'bare' && bare <= (baseGroundOf(scene)?.rim ?? 0)) bare = 0;

@@ -23,6 +23,7 @@ import {
   groundMass,
   indexAt,
   ownerAt,
+  studMiddle,
   type Relief,
 } from '../terrain/index.ts';
 import { currentContents, tableInStuds } from '../venue/index.ts';
@@ -264,9 +265,7 @@ const heightLimit: Rule = {
       {
         sentence: `${name} reaches ${formatPlates(height)} (${formatMm(height * PLATE)}); the rules allow ${formatPlates(limit)} (${formatMm(limit * PLATE)}).`,
         remedy: 'Lower it, or correct the limit on the Brief.',
-        place: body
-          ? centreOf(body.bounds)
-          : { x: relief.x + (i % relief.w) + 0.5, y: relief.y + Math.trunc(i / relief.w) + 0.5 },
+        place: body ? centreOf(body.bounds) : studMiddle(relief, i),
         things: tallest ? [tallest] : [],
         numbers: { top: height, limit },
       },

@@ -2,7 +2,7 @@ import { DISTINCT_DELTA_E, colourDeltaE, colourName, partOf } from '../catalogue
 import { SIDES, SIDE_WORDS, displayOf, listOf, turnedSide, type Entity } from '../document/index.ts';
 import { centreOf, countOf, intersection } from '../grid/index.ts';
 import { plainMask } from '../masonry/index.ts';
-import { OUTSIDE, indexAt, type Relief } from '../terrain/index.ts';
+import { OUTSIDE, indexAt, studMiddle, type Relief } from '../terrain/index.ts';
 import { WATCHERS, WATCHER_WORDS, cavityFloor, thinned } from '../visibility/index.ts';
 import { listed, percent } from './figures.ts';
 import { formatTenths, type FindingDraft, type Rule } from './finding.ts';
@@ -232,11 +232,6 @@ function facesOfPlain(plains: readonly Entity<'plain'>[], relief: Relief): { stu
   );
 }
 
-const studAt = ({ x, y, w }: Relief, i: number) => ({
-  x: x + (i % w) + 0.5,
-  y: y + Math.trunc(i / w) + 0.5,
-});
-
 const plainSeen: Rule = {
   id: 'plain-seen',
   title: 'Ground that was left plain is seen',
@@ -259,7 +254,7 @@ const plainSeen: Rule = {
             {
               sentence: `${seenFaces.length.toLocaleString('en')} of ${countOf(faces.length, 'face')} of cliffs and edges that were left plain are seen now; 0 were meant to be.`,
               remedy: 'Look at Sight again and leave plain what is hidden now, or take it back.',
-              place: studAt(relief, face.stud),
+              place: studMiddle(relief, face.stud),
               part: 'faces',
               things,
               numbers: { seen: seenFaces.length },
@@ -278,7 +273,7 @@ const plainSeen: Rule = {
       {
         sentence: `${about}${seen.toLocaleString('en')} of ${countOf(studs.length, 'stud')} of plain ground are seen now; 0 were meant to be.`,
         remedy: 'Look at Sight again and leave plain what is hidden now, or take it back.',
-        place: studAt(relief, first),
+        place: studMiddle(relief, first),
         things,
         numbers: { seen },
       },

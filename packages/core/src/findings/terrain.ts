@@ -1,6 +1,6 @@
 import { PLATE, PLATES_PER_BRICK, formatMm, formatPlates, countOf, containsPoint } from '../grid/index.ts';
 import { METHOD_SPECS, minHeightOf } from '../masonry/index.ts';
-import { BARE, OUTSIDE, eachStudOf, ownerAt, waterCodes, type Relief } from '../terrain/index.ts';
+import { BARE, OUTSIDE, eachStudOf, ownerAt, waterCodes, studMiddle, type Relief } from '../terrain/index.ts';
 import {
   GROUNDS,
   layersAt,
@@ -57,7 +57,7 @@ function bareSteps(scene: Scene, relief: Relief): Stretch[] {
     const owner = groundOwner(scene, relief, i);
     if (owner?.kind !== 'pad' || isDressed(scene, owner, side)) return;
     const key = `${owner.id} ${side}`;
-    const at = { x: relief.x + (i % w) + 0.5, y: relief.y + Math.trunc(i / w) + 0.5 };
+    const at = studMiddle(relief, i);
     const known = found.get(key);
     if (!known) found.set(key, { studs: 1, most: fall, at, owner, side });
     else {
@@ -194,7 +194,7 @@ const waterLevels: Rule = {
         const things = [a, b].sort((p, q) => (p.kind + p.id < q.kind + q.id ? -1 : 1));
         const key = things.map(({ kind, id }) => `${kind} ${id}`).join();
         const known = found.get(key);
-        const at = { x: relief.x + (i % relief.w) + 0.5, y: relief.y + Math.trunc(i / relief.w) + 0.5 };
+        const at = studMiddle(relief, i);
         if (known) {
           known.studs++;
           known.by = Math.max(known.by, by);

@@ -119,9 +119,10 @@ export function bodiesOf(scene: Scene, relief: BodyGround): Body[] {
     at: Point,
     height: number,
     ground = heightUnder(relief, at),
+    begins = ground,
   ) => {
     const bounds = boundsOfPoints(corners);
-    bodies.push({ kind, id, corners, bounds, ground, begins: ground, top: ground + height });
+    bodies.push({ kind, id, corners, bounds, ground, begins, top: begins + height });
   };
   const square = ({ x, y }: Point, wide: number): Point[] =>
     wallCorners({ x: x - wide / 2, y: y - wide / 2, w: wide, d: wide, turn: 0 });
@@ -171,9 +172,8 @@ export function bodiesOf(scene: Scene, relief: BodyGround): Body[] {
   }
   for (const sign of listOf(scene, 'signboard')) {
     const foot = footOf(sign, sign);
-    stand('signboard', sign.id, signboardCorners(sign), sign, sign.height, foot + sign.up);
     // Its post is part of it, so that nothing else stands there.
-    bodies[bodies.length - 1].ground = foot;
+    stand('signboard', sign.id, signboardCorners(sign), sign, sign.height, foot, foot + sign.up);
   }
   for (const flag of listOf(scene, 'flag')) stand('flag', flag.id, square(flag, 1), flag, flag.height);
   for (const slab of relief.slabs)

@@ -1,6 +1,6 @@
 import { boundsOf, containsPoint, lengthOfLine, type Rect } from '../grid/index.ts';
 import { listOf, type Plot, type Scene } from '../document/index.ts';
-import { BARE, OUTSIDE, indexAt, ownerAt, type MassRaster, type Relief } from './relief.ts';
+import { BARE, OUTSIDE, indexAt, ownerAt, studMiddle, type MassRaster, type Relief } from './relief.ts';
 import { isOverSeam, linePieces, type LinePiece } from './overSeams.ts';
 import { placeObjects, uppermost } from './placeObjects.ts';
 import { NO_SLAB, eachStudOf, type Slab } from './slab.ts';
@@ -138,7 +138,7 @@ function weighed(scene: Scene, relief: Relief): Loads {
     if (!at) continue;
     const studs: number[] = [];
     for (let i = 0; i < size; i++) {
-      const [x, y] = [relief.x + (i % relief.w) + 0.5, relief.y + Math.trunc(i / relief.w) + 0.5];
+      const { x, y } = studMiddle(relief, i);
       if (relief.ground[i] !== OUTSIDE && containsPoint(at, x, y)) studs.push(i);
     }
     for (const i of studs) put(loose, i, grams / studs.length, relief.height[i]);
@@ -191,8 +191,7 @@ export function loadsOn(
     const studs = studsUnder(plot, relief);
     const shares = pressOn(studs, relief, offMiddle(plot, weight));
     return studs.map((i, k) => ({
-      x: relief.x + (i % relief.w) + 0.5,
-      y: relief.y + Math.trunc(i / relief.w) + 0.5,
+      ...studMiddle(relief, i),
       ...{ z: foot + weight.z, grams: weight.grams * shares[k] },
     }));
   });

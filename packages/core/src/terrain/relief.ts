@@ -412,6 +412,12 @@ export function indexAt(relief: Rect, x: number, y: number): number {
   return column < 0 || row < 0 || column >= relief.w || row >= relief.d ? -1 : row * relief.w + column;
 }
 
+/** The middle of a stud on the plan, by its index in the relief's arrays. */
+export const studMiddle = ({ x, y, w }: Rect, index: number): { x: number; y: number } => ({
+  x: x + (index % w) + 0.5,
+  y: y + Math.trunc(index / w) + 0.5,
+});
+
 /** The ground's name at an index: one of GROUNDS, “bare” where nothing lies, or null outside the footprint. */
 export function groundAt(relief: Raster, index: number): Ground | 'bare' | null {
   if (index < 0 || relief.ground[index] === OUTSIDE) return null;

@@ -224,7 +224,7 @@ function dressingBySection(scene: Scene): { words: string; contents: Content[] }
   });
 }
 
-/** A signboard lying on its back, with its post. */
+/** A signboard as it stands, with its post. */
 function boardContent(sign: Entity<'signboard'>): Content {
   const one = dressing('signboard', sign, 1, {
     side: MM_PER_STUD,

@@ -1,6 +1,6 @@
 import { MM_PER_PLATE, MM_PER_STUD, intersection, type Rect } from '../grid/index.ts';
 import { runsEast, type Scene, type Side, type Table } from '../document/index.ts';
-import { OUTSIDE, footprintBounds, massOf, type Relief } from '../terrain/index.ts';
+import { OUTSIDE, footprintBounds, massOf, studMiddle, type Relief } from '../terrain/index.ts';
 import { currentContents, sceneInRoom, tableInStuds } from './frame.ts';
 
 /** A stud that no table carries: its centre and how far its outer edge is from the nearest table top, studs. */
@@ -45,8 +45,7 @@ function bearingOf(scene: Scene, relief: Relief): Bearing {
       continue;
     }
     if (table[i] >= 0) continue;
-    const x = relief.x + (i % relief.w) + 0.5;
-    const y = relief.y + Math.trunc(i / relief.w) + 0.5;
+    const { x, y } = studMiddle(relief, i);
     const nearest = nearestTable(tables, x, y);
     table[i] = nearest.table;
     hanging.push({ x, y, ...nearest });

@@ -1,13 +1,13 @@
 import { MM_PER_PLATE, MM_PER_STUD, type Rect } from '../grid/index.ts';
 import { SIDES, labelOf, type Kind, type Scene, type Side } from '../document/index.ts';
 import { NEIGHBOUR_STEPS, OUTSIDE, type Relief } from '../terrain/index.ts';
-import { WATCHERS, type PublicEyes, type Watcher } from './eyes.ts';
+import { WATCHERS, byWatcher, type PublicEyes, type Watcher } from './eyes.ts';
 import { FREE, firstHider, type Eye, type HeightField, type Peaks } from './seen.ts';
 
 // Where the ground falls by a brick or more from stud to stud, and at the edges of the display: which of it is seen.
 
 /** Ground that falls by so much is a cliff, plates: a brick (ours, no source). */
-export const CLIFF_PLATES = 3;
+const CLIFF_PLATES = 3;
 /** A face has a point each so many mm up it, but no more than these. */
 const POINT = { up: 20, most: 3 };
 
@@ -37,6 +37,8 @@ interface Face {
   /** Plates over the datum. */
   low: number;
   high: number;
+  /** It ends the footprint. */
+  isEdge: boolean;
 }
 
 /** A face with what is seen of it. */
@@ -48,6 +50,7 @@ export interface KeptFace extends Face {
   nearest: number;
 }
 
+const STEPS = SIDES.map((side) => NEIGHBOUR_STEPS[side]);
 const keyOfFace = ({ stud, side }: Face): number => 4 * stud + side;
 
 /** The face of a stud to one side; null: the ground does not fall there by a brick. */
@@ -57,11 +60,10 @@ export function faceAt({ w, d, height, ground }: Relief, stud: number, side: num
   const { x, y } = STEPS[side];
   const [column, row] = [(stud % w) + x, Math.trunc(stud / w) + y];
   const beside = row * w + column;
-  const isOff = column < 0 || row < 0 || column >= w || row >= d || ground[beside] === OUTSIDE;
-  const low = isOff ? 0 : Math.max(0, height[beside]);
-  return high - low >= CLIFF_PLATES ? { stud, side, low, high } : null;
+  const isEdge = column < 0 || row < 0 || column >= w || row >= d || ground[beside] === OUTSIDE;
+  const low = isEdge ? 0 : Math.max(0, height[beside]);
+  return high - low >= CLIFF_PLATES ? { stud, side, low, high, isEdge } : null;
 }
-const STEPS = SIDES.map((side) => NEIGHBOUR_STEPS[side]);
 
 /** The faces of the ground, stud by stud from the north-west. */
 function facesOf(relief: Relief): Face[] {
@@ -75,12 +77,12 @@ function facesOf(relief: Relief): Face[] {
 }
 
 /** How many points a face has. */
-const pointsOfFace = ({ low, high }: Pick<Face, 'low' | 'high'>): number =>
+const pointCount = ({ low, high }: Pick<Face, 'low' | 'high'>): number =>
   Math.min(POINT.most, Math.max(1, Math.round(((high - low) * MM_PER_PLATE) / POINT.up)));
 
 /** The middle of the foot of a face, in the frame of lines of sight. */
 function footOf({ w, d }: Relief, { stud, side, low }: Face): Eye {
-  const { x, y } = NEIGHBOUR_STEPS[SIDES[side]];
+  const { x, y } = STEPS[side];
   return {
     x: (stud % w) + 0.5 + x / 2,
     y: d - Math.trunc(stud / w) - 0.5 - y / 2,
@@ -92,7 +94,7 @@ function footOf({ w, d }: Relief, { stud, side, low }: Face): Eye {
 function pointsOf(relief: Relief, face: Face): Eye[] {
   const { x, y, z } = footOf(relief, face);
   const tall = (face.high - face.low) * MM_PER_PLATE;
-  const rows = pointsOfFace(face);
+  const rows = pointCount(face);
   return Array.from({ length: rows }, (_, k) => ({ x, y, z: z + (tall * (k + 0.5)) / rows }));
 }
 
@@ -115,7 +117,10 @@ export function lookAtFaces(
     const key = keyOfFace(face);
     const kept = before?.faces.get(key);
     const isKept =
-      kept?.low === face.low && kept.high === face.high && before?.touches(footOf(relief, face)) === false;
+      kept?.low === face.low &&
+      kept.high === face.high &&
+      kept.isEdge === face.isEdge &&
+      before?.touches(footOf(relief, face)) === false;
     looked.set(key, isKept ? kept : lookAtFace(relief, eyes, field, peaks, face));
   }
   return looked;
@@ -130,7 +135,7 @@ export function lookAtFace(
   face: Face,
 ): KeptFace {
   const weights = new Array<number>(2 * WATCHERS.length).fill(0);
-  const step = NEIGHBOUR_STEPS[SIDES[face.side]];
+  const step = STEPS[face.side];
   let nearest = Infinity;
   for (const point of pointsOf(relief, face))
     WATCHERS.forEach((who, watcher) => {
@@ -152,14 +157,14 @@ export function cliffsOf(scene: Scene, relief: Relief, faces: ReadonlyMap<number
   const groups = new Map<number, SeenCliff & { sums: Float64Array }>();
   const falls = relief.things.map(({ kind }) => FALLS.includes(kind));
   for (const face of faces.values()) {
-    const isEdge = face.low === 0 && isAtEdge(relief, face);
+    const { isEdge } = face;
     const number = relief.owner[face.stud];
     const owner = !isEdge && number > 0 && falls[number - 1] ? number : 0;
     const key = 8 * owner + 2 * face.side + (isEdge ? 1 : 0);
     let group = groups.get(key);
     if (!group) groups.set(key, (group = groupOf(scene, relief, owner, SIDES[face.side], isEdge)));
     const area = (face.high - face.low) * MM_PER_PLATE * MM_PER_STUD;
-    const each = area / pointsOfFace(face);
+    const each = area / pointCount(face);
     group.studs++;
     group.area += area;
     for (let k = 0; k < group.sums.length; k++) group.sums[k] += each * face.weights[k];
@@ -172,11 +177,7 @@ export function cliffsOf(scene: Scene, relief: Relief, faces: ReadonlyMap<number
         const k = WATCHERS.indexOf(who);
         return sums[k] > 0 ? sums[WATCHERS.length + k] / sums[k] : null;
       };
-      const free = {
-        ...{ adult: share('adult'), seated: share('seated') },
-        ...{ child: share('child'), shoulders: share('shoulders') },
-      };
-      return { ...cliff, free };
+      return { ...cliff, free: byWatcher(share) };
     })
     .toSorted((a, b) => b.hidden - a.hidden || b.area - a.area || (a.name < b.name ? -1 : 1));
 }
@@ -194,19 +195,12 @@ function groupOf(
   return {
     ...{ ...thing, side, isEdge, studs: 0, area: 0, hidden: 0, nearest: null },
     name: owner > 0 ? labelOf(scene, thing.kind, thing.id) : nobodys,
-    ...{ free: NO_ONE, sums: new Float64Array(2 * WATCHERS.length) },
+    ...{ free: byWatcher(() => null), sums: new Float64Array(2 * WATCHERS.length) },
   };
 }
 
-const NO_ONE = { adult: null, seated: null, child: null, shoulders: null };
 /** What falls by itself; on the rest stands something else, or it is nobody's. */
 const FALLS: readonly Kind[] = ['pad', 'hill', 'hollow', 'water', 'stream', 'way', 'terrain', 'cavity'];
-
-function isAtEdge({ w, d, ground }: Relief, { stud, side }: Face): boolean {
-  const { x, y } = NEIGHBOUR_STEPS[SIDES[side]];
-  const [column, row] = [(stud % w) + x, Math.trunc(stud / w) + y];
-  return column < 0 || row < 0 || column >= w || row >= d || ground[row * w + column] === OUTSIDE;
-}
 
 /** Studs in a row whose faces to one side nobody sees. */
 export interface HiddenFaces extends Rect {

@@ -11,7 +11,7 @@ import {
   type Plot,
   type Scene,
 } from '../document/index.ts';
-import { BARE, coverFromAbove, type Relief } from '../terrain/index.ts';
+import { BARE, coverFromAbove, studMiddle, type Relief } from '../terrain/index.ts';
 import { dressesOf } from '../masonry/index.ts';
 
 // What colours eyes meet: those of buildings and figures, and of what lies behind them.
@@ -51,8 +51,7 @@ export function colourOfStuds(scene: Scene, relief: Relief): (i: number, away: s
     const owner = relief.owner[i] > 0 ? relief.things[relief.owner[i] - 1] : undefined;
     if (owner && relief.top[i] > relief.surface[i] && away !== keyOf(owner.kind, owner.id))
       return ofThing(scene, owner);
-    const [x, y] = [relief.x + (i % relief.w) + 0.5, relief.y + Math.trunc(i / relief.w) + 0.5];
-    const section = sectionAt(scene, { x, y });
+    const section = sectionAt(scene, studMiddle(relief, i));
     const ground = cover[i] === BARE ? 'bare' : (GROUNDS[cover[i]] ?? 'bare');
     const colour = knownColour(dresses.of(ground, section, relief.surface[i]).tones[0]?.colour ?? ANY_COLOUR);
     return colour === null

@@ -9,6 +9,14 @@ import type { Eye } from './seen.ts';
 export const WATCHERS = ['adult', 'seated', 'child', 'shoulders'] as const;
 export type Watcher = (typeof WATCHERS)[number];
 
+/** What each of them has. */
+export const byWatcher = <T>(of: (who: Watcher) => T): Record<Watcher, T> => ({
+  adult: of('adult'),
+  seated: of('seated'),
+  child: of('child'),
+  shoulders: of('shoulders'),
+});
+
 /** As a sentence names them. */
 export const WATCHER_WORDS: Readonly<Record<Watcher, string>> = {
   adult: 'adults',

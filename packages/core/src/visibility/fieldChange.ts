@@ -141,7 +141,8 @@ export function eachBehind(
     for (let column = Math.max(0, Math.floor(from + eye.x)); column <= last; column++) {
       const i = row * w + column;
       const z = heights[i];
-      const [enter, leave] = overArea({ x: column + 0.5, y: d - row - 0.5 }, eye, area);
+      const at = { x: column + 0.5, y: d - row - 0.5 };
+      const [enter, leave] = overArea(at, eye.x - at.x, eye.y - at.y, area, 1);
       if (!(enter <= leave)) continue;
       const rise = eye.z - z;
       if (z + Math.min(rise * enter, rise * leave) >= high) continue;
@@ -174,14 +175,19 @@ export function tangents<P extends { x: number; y: number }>(corners: readonly P
   return [right, left];
 }
 
-/** Which stretch of a line from a point to an eye lies over a rectangle, as shares of it; from past to where none does. */
+/**
+ * Which stretch of a line lies over an area.
+ * @param to how far it goes, in ways of (dx, dy): to the end of the way, or for ever
+ * @returns from and to, in ways; from past to where none does
+ */
 export function overArea(
   { x, y }: { x: number; y: number },
-  eye: { x: number; y: number },
+  dx: number,
+  dy: number,
   { west, south, east, north }: Omit<ChangedArea, 'high'>,
+  to: number,
 ): [number, number] {
-  const [dx, dy] = [eye.x - x, eye.y - y];
-  let [enter, leave] = [0, 1];
+  let [enter, leave] = [0, to];
   if (dx === 0) {
     if (x < west || x > east) return [1, 0];
   } else {

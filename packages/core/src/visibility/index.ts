@@ -5,7 +5,7 @@ export { SightField, heightField } from './field.ts';
 export { cavityFloor, roomFloors, thinned } from './floors.ts';
 export * from './views.ts';
 export { areBare, backChanges, hiddenBacks, type HiddenBack } from './backs.ts';
-export { CLIFF_PLATES, type HiddenFaces, type SeenCliff } from './cliffs.ts';
+export type { HiddenFaces, SeenCliff } from './cliffs.ts';
 export { hiddenAreas } from './hiddenAreas.ts';
 export type { Coloured } from './colours.ts';
 export * from './targets.ts';

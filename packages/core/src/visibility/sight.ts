@@ -3,7 +3,7 @@ import { listOf, type Scene, type Side } from '../document/index.ts';
 import type { Relief } from '../terrain/index.ts';
 import { cliffsOf, hiddenFaces, type HiddenFaces, type SeenCliff } from './cliffs.ts';
 import { hiddenBacks, type HiddenBack } from './backs.ts';
-import { WATCHERS, publicEyes, type PublicEyes, type Watcher } from './eyes.ts';
+import { WATCHERS, byWatcher, publicEyes, type PublicEyes, type Watcher } from './eyes.ts';
 import { hiddenAreas } from './hiddenAreas.ts';
 import type { HeightField } from './seen.ts';
 import { SightCache } from './sightCache.ts';
@@ -158,12 +158,7 @@ function partsOf(
     };
     return {
       ...{ section, studs, hidden: seenBy[0] },
-      seen: {
-        adult: share('adult'),
-        seated: share('seated'),
-        child: share('child'),
-        shoulders: share('shoulders'),
-      },
+      seen: byWatcher(share),
       view: view > 0 ? filled / view : 0,
     };
   };

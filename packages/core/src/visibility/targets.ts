@@ -13,7 +13,7 @@ import {
 import type { Body, Relief } from '../terrain/index.ts';
 import { colourOfStuds, knownColour, outlineColour, wornColours, type Coloured } from './colours.ts';
 import { faceAt, lookAtFace } from './cliffs.ts';
-import { WATCHERS, type PublicEyes, type Watcher } from './eyes.ts';
+import { WATCHERS, byWatcher, type PublicEyes, type Watcher } from './eyes.ts';
 import { SightField } from './field.ts';
 import {
   LEAST_STRAIGHT,
@@ -206,7 +206,7 @@ export class Lookout {
     for (const back of putBack.toReversed()) back();
     const shareOf = (of: number) => (sums[of] > 0 ? freeSums[of] / sums[of] : null);
     const all = sums[ALL] > 0 ? sums[ALL] : 1;
-    const free = recordOf((who) => shareOf(WATCHERS.indexOf(who)));
+    const free = byWatcher((who) => shareOf(WATCHERS.indexOf(who)));
     return {
       ...{ kind, id, name: labelOf(this.scene, kind, id), free },
       nearest: nearest.distance < Infinity ? nearest : null,
@@ -239,7 +239,7 @@ export class Lookout {
       if (memo) memo.lines[line] = free ? 1 : 0;
       return free;
     };
-    const free = recordOf((who) => {
+    const free = byWatcher((who) => {
       let seen = 0;
       floor.points.forEach((at, k) => {
         const seeing = this.eyes.by[who].filter((eye) => isFree(at, eye));
@@ -341,7 +341,7 @@ export class Lookout {
     const middle = faceOf(sign, board, this.relief, 0);
     const letters = letterHeight(sign);
     let [before, free, needed, aside] = [0, 0, Infinity, 0];
-    const by = recordOf((who) => {
+    const by = byWatcher((who) => {
       let [all, reading] = [0, 0];
       for (const eye of this.eyes.by[who]) {
         all += eye.crowd;
@@ -393,13 +393,6 @@ export class Lookout {
     return Number.isNaN(field.heights[i]) ? null : this.#colours(i, away);
   }
 }
-
-const recordOf = <T>(of: (who: Watcher) => T): Record<Watcher, T> => ({
-  adult: of('adult'),
-  seated: of('seated'),
-  child: of('child'),
-  shoulders: of('shoulders'),
-});
 
 function coloursOf(scene: Scene, kind: LookedAt, id: string): string[] {
   if (kind === 'figure') return wornColours(scene, id);

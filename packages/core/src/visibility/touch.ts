@@ -71,7 +71,7 @@ export class Touch {
   /** Whether a line may meet what differs. */
   meets(at: Eye, eye: Eye): boolean {
     return this.areas.some((area) => {
-      const [enter, leave] = overArea(at, eye, area);
+      const [enter, leave] = overArea(at, eye.x - at.x, eye.y - at.y, area, 1);
       return enter <= leave && at.z + Math.min((eye.z - at.z) * enter, (eye.z - at.z) * leave) < area.high;
     });
   }

@@ -1,6 +1,6 @@
 import { addSizes } from './apparent.ts';
 import { WATCHERS, type PublicEyes, type Watcher } from './eyes.ts';
-import { eachBehind, type ChangedArea, type FieldChange } from './fieldChange.ts';
+import { eachBehind, overArea, type FieldChange } from './fieldChange.ts';
 import { seesTop, type Eye, type HeightField, type Peaks } from './seen.ts';
 
 // What groups of eyes see of the ground: all of it, or again what a change may touch.
@@ -40,6 +40,7 @@ export function watchesOf({ by, sides, shares }: PublicEyes, size: number): Watc
   );
 }
 
+/** Looks at all columns for the first time. */
 export function lookWhole(
   { seen: all, counts, sizes }: Watch,
   k: number,
@@ -76,24 +77,11 @@ export function lookAgain(
   };
   for (const i of studs) again(i, i % w, Math.trunc(i / w));
   for (const area of areas) eachBehind(field, eye, area, again);
-  const meets = (dx: number, dy: number) => areas.some((area) => meetsArea(eye, dx, dy, area));
+  const meets = (dx: number, dy: number) =>
+    areas.some((area) => {
+      const [enter, leave] = overArea(eye, dx, dy, area, Infinity);
+      return enter <= leave;
+    });
   addSizes(before, eye, sizes, -1, meets);
   addSizes(field, eye, sizes, 1, meets);
-}
-
-/** Whether a ray from an eye passes over an area. */
-function meetsArea(eye: Eye, dx: number, dy: number, area: ChangedArea): boolean {
-  let [enter, leave] = [0, Infinity];
-  for (const [at, by, low, high] of [
-    [eye.x, dx, area.west, area.east],
-    [eye.y, dy, area.south, area.north],
-  ]) {
-    if (by === 0) {
-      if (at < low || at > high) return false;
-      continue;
-    }
-    const [a, b] = [(low - at) / by, (high - at) / by];
-    [enter, leave] = [Math.max(enter, Math.min(a, b)), Math.min(leave, Math.max(a, b))];
-  }
-  return enter <= leave;
 }
