@@ -50,17 +50,25 @@ export function useGestures({ host, tool, snap, view, setView, readOnly, finish,
     const { left, top } = host.current?.getBoundingClientRect() ?? { left: 0, top: 0 };
     return { x: clientX - left, y: clientY - top };
   };
-  const pinch = usePinch(host, readOnly, setView, () => (press.current = null));
+  /** A drag that is not finished draws nothing; points of a line stay. */
+  const breakOff = () => {
+    press.current = null;
+    setDraft((now) => (now?.kind === 'line' ? now : null));
+  };
+  const pinch = usePinch(host, readOnly, setView, breakOff);
   const onStep = (point: Point): Point => {
     const step = draws === 'area' ? stepOf(tool, snap) || snap : snap;
     return { x: Math.round(point.x / step) * step, y: Math.round(point.y / step) * step };
   };
-  const begun = (a: Point, b: Point, shift: boolean): DraftShape | null => {
+  /** What a drag from one place of the board to another draws. */
+  const drawnTo = (from: Point, to: Point): DraftShape | null => {
+    if (!view) return null;
+    const [a, b] = [toStuds(view, from.x, from.y), toStuds(view, to.x, to.y)];
     const rect = snapRect(
       { x: Math.min(a.x, b.x), y: Math.min(a.y, b.y), w: Math.abs(b.x - a.x), d: Math.abs(b.y - a.y) },
       draws === 'area' ? stepOf(tool, snap) || snap : snap,
     );
-    if (tool === 'pick') return shift ? { kind: 'box', rect } : null;
+    if (tool === 'pick') return { kind: 'box', rect };
     if (tool === 'measure') return { kind: 'measure', line: { a: onStep(a), b: onStep(b) } };
     if (tool === 'profile') return { kind: 'cut', line: { a: onStep(a), b: onStep(b) } };
     return draws === 'area' ? { kind: 'area', rect } : null;
@@ -81,7 +89,7 @@ export function useGestures({ host, tool, snap, view, setView, readOnly, finish,
     if (draft?.kind === 'line' && !press.current) setDraft({ ...draft, at: onStep(studs) });
     const { current } = press;
     if (!current) return;
-    if (Math.hypot(at.x - current.x, at.y - current.y) > SLOP) current.moved = true;
+    current.moved ||= hasLeft(current, at);
     if (!current.moved) return;
     if (current.on === 'pan')
       setView({
@@ -89,17 +97,20 @@ export function useGestures({ host, tool, snap, view, setView, readOnly, finish,
         x: current.view.x + at.x - current.x,
         y: current.view.y + at.y - current.y,
       });
-    else setDraft(begun(toStuds(view, current.x, current.y), studs, tool === 'pick'));
+    else setDraft(drawnTo(current, at));
   };
   const up = (event: PointerEvent) => {
     const { current } = press;
     press.current = null;
     if (!current || !view) return;
     const at = pointerAt(event);
-    if (current.moved) {
-      if (draft && current.on === 'draw') finish(draft);
+    if (current.moved || hasLeft(current, at)) {
+      if (current.on === 'pan') return;
+      // Made anew from where it was let go: the last movement may not be drawn yet.
+      const drawn = drawnTo(current, at);
+      if (drawn) finish(drawn);
       // A measured length stays to be read.
-      if (draft && draft.kind !== 'measure' && draft.kind !== 'line') setDraft(null);
+      setDraft(drawn?.kind === 'measure' ? drawn : null);
       return;
     }
     const studs = onStep(toStuds(view, at.x, at.y));
@@ -137,8 +148,10 @@ export function useGestures({ host, tool, snap, view, setView, readOnly, finish,
     /** Whether a key belonged to what is being drawn. */
     keyTaken: (event: KeyboardEvent): boolean => {
       if (!draft) return false;
-      if (event.key === 'Escape') setDraft(null);
-      else if (event.key === 'Enter' && draft.kind === 'line') return endLine();
+      if (event.key === 'Escape') {
+        press.current = null;
+        setDraft(null);
+      } else if (event.key === 'Enter' && draft.kind === 'line') return endLine();
       else if (event.key === 'Backspace' && draft.kind === 'line') {
         const points = draft.points.slice(0, -1);
         setDraft(points.length > 0 ? { ...draft, points } : null);
@@ -152,8 +165,11 @@ export function useGestures({ host, tool, snap, view, setView, readOnly, finish,
       onPointerDown: down,
       onPointerMove: move,
       onPointerUp: up,
-      onPointerCancel: () => (press.current = null),
+      onPointerCancel: breakOff,
     },
     clickAt: click,
   };
 }
+
+/** Whether a press that went from one place to another, px, is a drag. */
+const hasLeft = (from: Point, to: Point): boolean => Math.hypot(to.x - from.x, to.y - from.y) > SLOP;

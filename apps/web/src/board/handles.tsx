@@ -61,7 +61,10 @@ function usePull(
       isDrag.current ||= Math.hypot(dx, dy) > slop;
       if (isDrag.current) onMove(read(from.current, dx, dy));
     },
-    ({ dx, dy }) => isDrag.current && onEnd(read(from.current, dx, dy)),
+    ({ dx, dy }) => {
+      isDrag.current ||= Math.hypot(dx, dy) > slop;
+      if (isDrag.current) onEnd(read(from.current, dx, dy));
+    },
   );
   return {
     ...drag,

@@ -1,4 +1,4 @@
-import { fireEvent, render, screen } from '@testing-library/react';
+import { act, fireEvent, render, screen } from '@testing-library/react';
 import { useRef, useState } from 'react';
 import type { Rect } from '@quarry/core/grid';
 import type { Tool } from '../data/view.ts';
@@ -224,6 +224,29 @@ describe('the pointer on the board', () => {
     fireEvent.pointerUp(host, at(20, 20));
     expect(done).toHaveLength(1);
     expect(view()).toEqual({ scale: 4, x: 120, y: 70 });
+  });
+  test('pressed, moved and let go before anything could be drawn, it draws all the same', () => {
+    const { host, done } = board('profile');
+    act(() => drag(host, [80, 44]));
+    expect(done).toEqual([{ kind: 'cut', line: { a: { x: -25, y: -12 }, b: { x: -5, y: -1 } } }]);
+    // As swift a hand that the browser tells of its end only.
+    act(() => {
+      fireEvent.pointerDown(host, at(0, 0));
+      fireEvent.pointerUp(host, at(8, 400));
+    });
+    expect(done).toHaveLength(2);
+  });
+  test.each([
+    ['Escape', (host: Element) => fireEvent.keyDown(host, { key: 'Escape' })],
+    ['the browser', (host: Element) => fireEvent.pointerCancel(host, at(80, 40))],
+  ])('broken off by %s, a drag draws nothing', (_, breakOff) => {
+    const { host, done, says } = board('hill');
+    fireEvent.pointerDown(host, at(0, 0));
+    fireEvent.pointerMove(host, at(80, 40));
+    expect(says()).toBe('area');
+    breakOff(host);
+    fireEvent.pointerUp(host, at(80, 40));
+    expect([says(), done]).toEqual(['nothing', []]);
   });
   test('a line goes on with each press and ends with one on its last point; Backspace takes one back', () => {
     const { host, done, press, says } = board('way');

@@ -20,6 +20,9 @@ export function useRoomView(
 ) {
   const [view, setView] = useState<RoomView | null>(null);
   const press = useRef<{ x: number; y: number; view: RoomView } | null>(null);
+  const release = () => {
+    press.current = null;
+  };
   const fit = () => setView(fitted(whole, size));
   const fitAgain = useEffectEvent(fit);
   useEffect(() => {
@@ -47,9 +50,9 @@ export function useRoomView(
             y: current.view.y + event.clientY - current.y,
           });
       },
-      onPointerUp: () => {
-        press.current = null;
-      },
+      onPointerUp: release,
+      onPointerCancel: release,
+      onLostPointerCapture: release,
       onWheel: (event: WheelEvent<SVGElement>) => {
         const box = event.currentTarget.getBoundingClientRect();
         const factor = Math.exp(-event.deltaY * WHEEL);
