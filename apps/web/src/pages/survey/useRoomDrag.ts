@@ -78,11 +78,14 @@ export function useRoomDrag({
       last = snapped.rect;
       setDrag({ key, dx: last.x - rect.x, dy: last.y - rect.y, guides: snapped.guides, rect: last });
     };
-    const end = () => {
+    const letGo = () => {
       target.removeEventListener('pointermove', move);
       target.removeEventListener('pointerup', end);
-      target.removeEventListener('pointercancel', end);
+      target.removeEventListener('pointercancel', letGo);
       setDrag(null);
+    };
+    const end = () => {
+      letGo();
       if (last) commit(last);
       else
         onClick?.({
@@ -92,7 +95,7 @@ export function useRoomDrag({
     };
     target.addEventListener('pointermove', move);
     target.addEventListener('pointerup', end);
-    target.addEventListener('pointercancel', end);
+    target.addEventListener('pointercancel', letGo);
   };
   const arrows = (event: KeyboardEvent, { rect, commit }: Handled) => {
     const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
