@@ -6,6 +6,7 @@ export * from './kits.ts';
 export * from './substitutes.ts';
 export type { Market, Offer, Seller } from './buyProblem.ts';
 export * from './source.ts';
+export * from './buyable.ts';
 export * from './market.ts';
 export * from './lists.ts';
 export * from './orders.ts';

@@ -1,6 +1,6 @@
 import loadHighs from 'highs';
 import fc from 'fast-check';
-import { labOf, nearColours } from '../catalogue/index.ts';
+import { ANY_COLOUR, PALETTE, labOf, nearColours } from '../catalogue/index.ts';
 import { numberStyleOf, readNumber } from '../grid/index.ts';
 import { compile } from '../terrain/index.ts';
 import { CountCache } from '../masonry/index.ts';
@@ -12,9 +12,11 @@ import {
   type Change,
   type Order,
   type Scene,
+  mergeLines,
 } from '../document/index.ts';
 import { sceneOf } from '../../test/materials.ts';
 import {
+  buyable,
   substitutionsFor,
   balances,
   blockedSections,
@@ -664,6 +666,49 @@ describe('buying', () => {
         }
       }),
       { numRuns: runs(60) },
+    );
+  });
+  test('what is said to be buyable is bought in full: colours that share offers, near ones, any (random markets)', async () => {
+    const highs = await loadHighs();
+    const colours = [...PALETTE.slice(0, 5).map(({ id }) => id), ANY_COLOUR];
+    const part = fc.constantFrom('brick-2x4', 'brick-1x2');
+    const line = fc.record({
+      part,
+      colour: fc.constantFrom(...colours),
+      qty: fc.integer({ min: 1, max: 9 }),
+    });
+    const offer = fc.record({
+      part,
+      colour: fc.constantFrom(...PALETTE.slice(0, 9).map(({ id }) => id)),
+      qty: fc.integer({ min: 1, max: 9 }),
+      seller: fc.constantFrom('s0', 's1'),
+      price: fc.integer({ min: 1, max: 5 }),
+    });
+    const total = (lines: readonly { qty: number }[]) => lines.reduce((sum, { qty }) => sum + qty, 0);
+    fc.assert(
+      fc.property(
+        fc.array(line, { maxLength: 8 }),
+        fc.array(offer, { maxLength: 12 }),
+        fc.boolean(),
+        (wanted, offers, nearer) => {
+          const needs = mergeLines(wanted);
+          const sellers = ['s0', 's1'].map((name) => ({ name, shipping: 1, minOrder: 0, days: 1 }));
+          const stated = { sellers, offers };
+          const { lines, missing, swapped } = buyable(needs, stated, nearer);
+          expect(total(lines) + total(missing)).toBe(total(needs));
+          if (!nearer) expect(swapped).toEqual([]);
+          if (lines.length > 0)
+            expect(source(lines, stated, { ...seconds, highs })).toMatchObject({ ok: true });
+          // Nothing is said to be missing that is on offer: of each part by itself, in the right colour first.
+          for (const { part: id, colour } of nearer ? [] : missing) {
+            const left = (of: string) =>
+              total(offers.filter((one) => one.part === id && (of === ANY_COLOUR || one.colour === of))) -
+              total(lines.filter((one) => one.part === id && (of === ANY_COLOUR || one.colour === of)));
+            expect(left(colour)).toBe(0);
+          }
+        },
+      ),
+      { numRuns: runs(150) },
     );
   });
   test('an offer for nothing bounds no order from below: by hand', async () => {

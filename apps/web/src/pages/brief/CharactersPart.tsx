@@ -1,4 +1,5 @@
 import { Plus } from 'lucide-react';
+import type { ReactNode } from 'react';
 import type { Casting } from '@quarry/core/cast';
 import { FAMILIES, isListed, partId, type Family } from '@quarry/core/catalogue';
 import { countOf } from '@quarry/core/grid';
@@ -134,6 +135,13 @@ const PART_CHOICES = FIGURE_FAMILIES.map((family) => ({
   word: capital(FAMILIES[family].word),
 }));
 
+/** What the parts of a character's form change. */
+interface CharacterEdit {
+  character: Character;
+  disabled: boolean;
+  set: (fields: Partial<Character>) => void;
+}
+
 /** All of one character. */
 export function CharacterFields({
   scene,
@@ -146,14 +154,9 @@ export function CharacterFields({
 }) {
   const edit = useEdit();
   const may = useDenialReason();
-  const { id, v, name, form, count, role, source, owner, state, season, crewOf, photo, seek, named, wears } =
-    character;
+  const { id, v, name } = character;
   const disabled = may({ op: 'patch', kind: 'character', id, v, set: { name } }) !== null;
   const set = (fields: Partial<Character>) => edit.patch(`changed ${name}`, 'character', character, fields);
-  const vehicles = listOf(scene, 'character').filter((one) => one.form === 'vehicle' && one.id !== id);
-  const choices = <T extends string>(values: readonly T[], words: Record<T, string>) =>
-    values.map((value) => ({ value, word: words[value] }));
-  const whose = { own: 'Owner', lent: 'Lender', buy: 'Who buys it', assemble: 'Who assembles it' }[source];
   return (
     <section aria-label={name} className="pb-4 scroll-mt-4" ref={intoView}>
       <Heading
@@ -165,30 +168,77 @@ export function CharacterFields({
       >
         {name}
       </Heading>
-      <p className="flex items-center gap-2 py-1 relative">
-        <PhotoOf
-          of={name}
-          photo={photo}
-          disabled={disabled}
-          onKept={(kept, added) =>
-            void edit.change(`a photo of ${name}`, [
-              added,
-              { op: 'patch', kind: 'character', id, v, set: { photo: kept } },
-            ])
-          }
-        />
-        {photo !== null && (
-          <button
-            type="button"
-            className="btn btn-xs bg-base-100"
+      <CharacterPhoto character={character} disabled={disabled} set={set} />
+      <WhoItIs scene={scene} character={character} disabled={disabled} set={set} />
+      <WhatItWears
+        character={character}
+        disabled={disabled}
+        set={set}
+        remove={
+          <RemoveButton
+            what={name}
             disabled={disabled}
-            title="It stays among the photos of Progress"
-            onClick={() => set({ photo: null })}
-          >
-            Another photo
-          </button>
-        )}
-      </p>
+            onClick={() => {
+              if (edit.remove(`removed ${name}`, 'character', id, v)) onClose();
+            }}
+          />
+        }
+      />
+      <p className="ink-2 text-xs pt-1">{needWords(character)}</p>
+    </section>
+  );
+}
+
+function CharacterPhoto({ character: { id, v, name, photo }, disabled, set }: CharacterEdit) {
+  const edit = useEdit();
+  return (
+    <p className="flex items-center gap-2 py-1 relative">
+      <PhotoOf
+        of={name}
+        photo={photo}
+        disabled={disabled}
+        onKept={(kept, added) =>
+          void edit.change(`a photo of ${name}`, [
+            added,
+            { op: 'patch', kind: 'character', id, v, set: { photo: kept } },
+          ])
+        }
+      />
+      {photo !== null && (
+        <button
+          type="button"
+          className="btn btn-xs bg-base-100"
+          disabled={disabled}
+          title="It stays among the photos of Progress"
+          onClick={() => set({ photo: null })}
+        >
+          Another photo
+        </button>
+      )}
+    </p>
+  );
+}
+
+const choices = <T extends string>(values: readonly T[], words: Record<T, string>) =>
+  values.map((value) => ({ value, word: words[value] }));
+const OWNER_LABELS = {
+  own: 'Owner',
+  lent: 'Lender',
+  buy: 'Who buys it',
+  assemble: 'Who assembles it',
+} as const satisfies Record<Character['source'], string>;
+
+/** Its form, role, source and state. */
+function WhoItIs({
+  scene,
+  character,
+  disabled,
+  set,
+}: CharacterEdit & { scene: CastScene & Pick<Scene, 'person'> }) {
+  const { id, name, form, count, role, source, owner, state, season, seek, named } = character;
+  const vehicles = listOf(scene, 'character').filter((one) => one.form === 'vehicle' && one.id !== id);
+  return (
+    <>
       <TextField
         label="Name"
         required
@@ -228,7 +278,7 @@ export function CharacterFields({
         onCommit={(value) => set({ source: value })}
       />
       <SelectField
-        label={whose}
+        label={OWNER_LABELS[source]}
         value={owner ?? ''}
         disabled={disabled}
         options={personOptions(scene, 'Nobody named')}
@@ -254,7 +304,7 @@ export function CharacterFields({
       {form !== 'vehicle' && vehicles.length > 0 && (
         <SelectField
           label="Rides in"
-          value={vehicleOf(scene, { ...character, crewOf })?.id ?? ''}
+          value={vehicleOf(scene, character)?.id ?? ''}
           disabled={disabled}
           options={[
             { value: '', word: 'Goes by itself' },
@@ -277,6 +327,14 @@ export function CharacterFields({
         disabled={disabled}
         onCommit={(value) => set({ named: value })}
       />
+    </>
+  );
+}
+
+/** The parts it is put together from. @param remove the button that takes the character out */
+function WhatItWears({ character: { wears }, disabled, set, remove }: CharacterEdit & { remove: ReactNode }) {
+  return (
+    <>
       <Heading aside={wears.length > 0 ? countOf(wears.length, 'part') : undefined}>
         What it wears and holds
       </Heading>
@@ -331,16 +389,9 @@ export function CharacterFields({
           <Plus size={12} aria-hidden /> Add a part
         </button>
         <span className="flex-1" />
-        <RemoveButton
-          what={name}
-          disabled={disabled}
-          onClick={() => {
-            if (edit.remove(`removed ${name}`, 'character', id, v)) onClose();
-          }}
-        />
+        {remove}
       </div>
-      <p className="ink-2 text-xs pt-1">{needWords(character)}</p>
-    </section>
+    </>
   );
 }
 

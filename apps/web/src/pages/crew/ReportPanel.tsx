@@ -131,48 +131,20 @@ export function ReportPanel() {
   );
 }
 
-function Report({
-  before,
-  lines,
-  since,
-  sinceAt,
-  section,
-}: {
+interface ReportProps {
   before: Scene;
   lines: readonly HistoryLine[];
   since: number;
   sinceAt: number | null;
   section: string | null;
-}) {
+}
+
+function Report({ before, lines, since, sinceAt, section }: ReportProps) {
   const scene = useDisplay(({ scene }) => scene);
-  const seq = useDisplay(({ seq }) => seq);
-  const rows = useDerived(({ materials }) => materials?.rows ?? null);
-  const { answer } = useOutlook();
   const [now] = useState(() => Date.now());
-  const report = useMemo((): ((names: boolean) => SinceReport) => {
-    const entries = lines.map((line) => ({
-      ...line,
-      changes: line.descriptions.length,
-      descriptions: line.descriptions.flatMap(({ kind, ...one }) => {
-        const known = kindSchema.safeParse(kind);
-        return known.success ? [{ kind: known.data, ...one }] : [];
-      }),
-    }));
-    const missing =
-      rows?.flatMap(({ demand: { part, colour, section: of }, short }) =>
-        short > 0 ? [{ part, colour, qty: short, section: of }] : [],
-      ) ?? null;
-    return (names) =>
-      reportSince(before, scene, entries, {
-        ...{ from: since, fromAt: since === 0 ? null : sinceAt, upto: seq, at: now, section, names, missing },
-        outlook: answer?.ok ? answer.outlook : null,
-      });
-  }, [lines, rows, before, scene, since, sinceAt, seq, now, section, answer]);
+  const { report, playing } = useReport({ before, lines, since, sinceAt, section }, now);
   const made = useMemo(() => report(true), [report]);
   const places = useMemo(() => placesOf(scene, lines), [scene, lines]);
-  const changed = made.sections.filter(
-    ({ sentences, before: was, after }) => sentences.length > 0 || was !== after,
-  );
   return (
     <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_300px] pt-3 items-start">
       <article aria-label="Report">
@@ -187,44 +159,8 @@ function Report({
           <Plan title="Before" scene={before} />
           <Plan title="Now, with what changed" scene={scene} changed={places} />
         </div>
-        {(made.work.sessions > 0 || (made.odds ?? []).length > 0) && (
-          <>
-            <Heading>Work and odds</Heading>
-            {made.work.sessions > 0 && <p>{workWords(made.work)}.</p>}
-            <ul>
-              {(made.odds ?? []).map(({ name: show, date, chance }) => (
-                <li key={show + date}>
-                  Ready for {show}, {dayWord(date)}
-                  {made.without.length > 0 && `, but for section ${made.without.join(', ')}`}:{' '}
-                  <strong>{chanceWord(chance)}</strong>
-                </li>
-              ))}
-            </ul>
-          </>
-        )}
-        <Heading>What changed</Heading>
-        {changed.length === 0 && <p className="ink-2">Nothing since then.</p>}
-        {changed.map(({ id, name: of, owner, before: was, after, stage, sentences }) => (
-          <section key={id ?? ''} className="pb-2">
-            <h3 className="font-semibold">
-              {of}
-              {owner && <span className="font-normal ink-2"> {owner}</span>}
-              {after !== null && (
-                <span className="fig font-normal text-xs">
-                  {' '}
-                  {percent(was)} → {percent(after)}, {stage}
-                </span>
-              )}
-            </h3>
-            <ul className="list-disc pl-5">
-              {sentences.map((sentence) => (
-                <li key={sentence} className="break-words">
-                  {capital(sentence)}
-                </li>
-              ))}
-            </ul>
-          </section>
-        ))}
+        <WorkAndOdds made={made} />
+        <WhatChanged made={made} />
         {made.promised.length > 0 && <Heading>Promised</Heading>}
         {made.promised.map(({ name, date, words, met }) => (
           <section key={`${date} ${name}`} aria-label={name}>
@@ -250,81 +186,158 @@ function Report({
           <>
             <Heading>Wishes of followers</Heading>
             <p>{made.wishes[0]}.</p>
-            <ul className="list-disc pl-5">
-              {made.wishes.slice(1).map((line) => (
-                <li key={line}>{line}</li>
-              ))}
-            </ul>
+            <Points lines={made.wishes.slice(1)} />
           </>
         )}
         {made.versions.length > 0 && (
           <>
             <Heading>Versions</Heading>
-            <ul className="list-disc pl-5">
-              {made.versions.map((line) => (
-                <li key={line}>{line}</li>
-              ))}
-            </ul>
+            <Points lines={made.versions} />
           </>
         )}
         {made.lookedFor.length > 0 && (
           <>
             <Heading>Lost or broken</Heading>
-            <ul className="list-disc pl-5">
-              {made.lookedFor.map((line) => (
-                <li key={line}>{line}</li>
-              ))}
-            </ul>
+            <Points lines={made.lookedFor} />
           </>
         )}
         <Heading>Next</Heading>
-        <ul className="list-disc pl-5">
-          {made.next.map((line) => (
-            <li key={line}>{line}</li>
-          ))}
-        </ul>
+        <Points lines={made.next} />
       </article>
       <aside aria-label="Figures and sending">
-        <Heading>Figures</Heading>
-        <dl>
-          {made.figures.map(({ word, before: was, after }) => (
-            <DefinitionRow
-              key={word}
-              label={capital(word)}
-              note={was === after ? undefined : `${was} before`}
-            >
-              {after}
-            </DefinitionRow>
-          ))}
-          <DefinitionRow label="Pieces short">
-            {made.short === null ? 'counting …' : made.short.toLocaleString('en')}
-          </DefinitionRow>
-        </dl>
-        {made.missing.length > 0 && (
-          <details>
-            <summary className="cursor-pointer py-1">What is missing most</summary>
-            <ul className="text-xs">
-              {made.missing.map(({ part, colour, qty }) => (
-                <li key={`${part} ${colour}`}>
-                  <span className="fig">{qty.toLocaleString('en')}</span> × {partName(part)} in{' '}
-                  {colourName(colour)}
-                </li>
-              ))}
-            </ul>
-          </details>
-        )}
-        <Basis>
-          The log between the two moments, told by section; done is weighed by area as on Progress; pieces are
-          short after stock, loans and orders as on Stockpile; next is the following stage of each section and
-          what the calendar brings within four weeks. Advice is left out.
-        </Basis>
-        <SendReport
-          {...{ report, made, since, sinceAt, section, now }}
-          changed={places}
-          playing={answer === null}
-        />
+        <Figures made={made} />
+        <SendReport {...{ report, made, since, sinceAt, section, now, playing }} changed={places} />
       </aside>
     </div>
+  );
+}
+
+/**
+ * What happened since a moment, worked out as soon as it is asked for.
+ * @param now ms
+ * @returns the report, with or without names; and whether the outlook in it is still being worked out
+ */
+function useReport({ before, lines, since, sinceAt, section }: ReportProps, now: number) {
+  const scene = useDisplay(({ scene }) => scene);
+  const seq = useDisplay(({ seq }) => seq);
+  const rows = useDerived(({ materials }) => materials?.rows ?? null);
+  const { answer } = useOutlook();
+  const report = useMemo((): ((names: boolean) => SinceReport) => {
+    const entries = lines.map((line) => ({
+      ...line,
+      changes: line.descriptions.length,
+      descriptions: line.descriptions.flatMap(({ kind, ...one }) => {
+        const known = kindSchema.safeParse(kind);
+        return known.success ? [{ kind: known.data, ...one }] : [];
+      }),
+    }));
+    const missing =
+      rows?.flatMap(({ demand: { part, colour, section: of }, short }) =>
+        short > 0 ? [{ part, colour, qty: short, section: of }] : [],
+      ) ?? null;
+    return (names) =>
+      reportSince(before, scene, entries, {
+        ...{ from: since, fromAt: since === 0 ? null : sinceAt, upto: seq, at: now, section, names, missing },
+        outlook: answer?.ok ? answer.outlook : null,
+      });
+  }, [lines, rows, before, scene, since, sinceAt, seq, now, section, answer]);
+  return { report, playing: answer === null };
+}
+
+const Points = ({ lines }: { lines: readonly string[] }) => (
+  <ul className="list-disc pl-5">
+    {lines.map((line) => (
+      <li key={line}>{line}</li>
+    ))}
+  </ul>
+);
+
+function WorkAndOdds({ made }: { made: SinceReport }) {
+  const odds = made.odds ?? [];
+  if (made.work.sessions === 0 && odds.length === 0) return null;
+  return (
+    <>
+      <Heading>Work and odds</Heading>
+      {made.work.sessions > 0 && <p>{workWords(made.work)}.</p>}
+      <ul>
+        {odds.map(({ name: show, date, chance }) => (
+          <li key={show + date}>
+            Ready for {show}, {dayWord(date)}
+            {made.without.length > 0 && `, but for section ${made.without.join(', ')}`}:{' '}
+            <strong>{chanceWord(chance)}</strong>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+function WhatChanged({ made }: { made: SinceReport }) {
+  const changed = made.sections.filter(
+    ({ sentences, before: was, after }) => sentences.length > 0 || was !== after,
+  );
+  return (
+    <>
+      <Heading>What changed</Heading>
+      {changed.length === 0 && <p className="ink-2">Nothing since then.</p>}
+      {changed.map(({ id, name: of, owner, before: was, after, stage, sentences }) => (
+        <section key={id ?? ''} className="pb-2">
+          <h3 className="font-semibold">
+            {of}
+            {owner && <span className="font-normal ink-2"> {owner}</span>}
+            {after !== null && (
+              <span className="fig font-normal text-xs">
+                {' '}
+                {percent(was)} → {percent(after)}, {stage}
+              </span>
+            )}
+          </h3>
+          <ul className="list-disc pl-5">
+            {sentences.map((sentence) => (
+              <li key={sentence} className="break-words">
+                {capital(sentence)}
+              </li>
+            ))}
+          </ul>
+        </section>
+      ))}
+    </>
+  );
+}
+
+function Figures({ made }: { made: SinceReport }) {
+  return (
+    <>
+      <Heading>Figures</Heading>
+      <dl>
+        {made.figures.map(({ word, before: was, after }) => (
+          <DefinitionRow key={word} label={capital(word)} note={was === after ? undefined : `${was} before`}>
+            {after}
+          </DefinitionRow>
+        ))}
+        <DefinitionRow label="Pieces short">
+          {made.short === null ? 'counting …' : made.short.toLocaleString('en')}
+        </DefinitionRow>
+      </dl>
+      {made.missing.length > 0 && (
+        <details>
+          <summary className="cursor-pointer py-1">What is missing most</summary>
+          <ul className="text-xs">
+            {made.missing.map(({ part, colour, qty }) => (
+              <li key={`${part} ${colour}`}>
+                <span className="fig">{qty.toLocaleString('en')}</span> × {partName(part)} in{' '}
+                {colourName(colour)}
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+      <Basis>
+        The log between the two moments, told by section; done is weighed by area as on Progress; pieces are
+        short after stock, loans and orders as on Stockpile; next is the following stage of each section and
+        what the calendar brings within four weeks. Advice is left out.
+      </Basis>
+    </>
   );
 }
 

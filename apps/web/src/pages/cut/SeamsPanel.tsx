@@ -3,9 +3,10 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { SEAM_WORDS, readReadings, signSeam, type SeamState } from '@quarry/core/cut';
 import { formatPlates } from '@quarry/core/grid';
-import { SEAM_SIDES, labelOf, type Change, type SeamSide } from '@quarry/core/document';
+import { SEAM_SIDES, type Change, type Seam, type SeamSide } from '@quarry/core/document';
 import { useSheets } from '../../data/sheets.ts';
 import { useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
+import { DataTable, type Column } from '../../ui/DataTable.tsx';
 import { QuantityField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import type { SeamEntry } from '../../workers/useDerived.ts';
@@ -72,21 +73,8 @@ function SeamSheetPart({ entry }: { entry: SeamEntry }) {
   const { sheet, state, mends } = entry;
   const { neighbours, crossings, connectors, standard, water, over } = sheet;
   const { a, b, line, id } = neighbours;
-  const sheets = useSheets();
-  const scene = useDisplay(({ scene }) => scene);
-  const actor = useDisplay(({ actor }) => actor);
-  const seam = scene.seam[id];
-  const edit = useEdit();
-  const may = useDenialReason();
-  const me = actor.person === null ? undefined : scene.person[actor.person];
-  const signAs = (side: SeamSide): Change =>
-    signSeam(seam, sheet, {
-      side,
-      person: actor.person,
-      by: me?.name ?? actor.role,
-      at: new Date().toISOString(),
-    });
-  const file = (name: string, side?: SeamSide) => sheets(name, { seam: id, ...(side ? { side } : {}) });
+  const { seam: seams } = useScene('seam');
+  const seam = seams[id];
   const { word, mark, tone } = STATE_WORDS[state.state];
   return (
     <>
@@ -113,92 +101,17 @@ function SeamSheetPart({ entry }: { entry: SeamEntry }) {
         seam={seam}
         differences={state.state === 'reopened' ? state.differences : []}
       />
-      <div className="flex flex-wrap gap-1.5 py-1.5">
-        {SEAM_SIDES.map((side) => {
-          const module = side === 'a' ? a : b;
-          const change = signAs(side);
-          const why = may(change);
-          const signed = state.state !== 'reopened' && seam?.signs.some((sign) => sign.side === side);
-          return (
-            <button
-              key={side}
-              type="button"
-              className="btn btn-xs btn-primary"
-              disabled={why !== null || signed === true}
-              title={why ?? (signed ? 'Signed as it is' : undefined)}
-              onClick={() =>
-                edit.change(
-                  `signed the ${labelOf(scene, 'seam', id) === 'seam' ? `seam ${a.name}–${b.name}` : labelOf(scene, 'seam', id)} for ${module.name}`,
-                  [change],
-                )
-              }
-            >
-              {signed ? `${module.name} signed` : `Sign for ${module.name}`}
-            </button>
-          );
-        })}
-      </div>
-      {seam && (
-        <QuantityField
-          measure="plates"
-          label="Rough ground may differ by"
-          value={seam.tolerance}
-          min={0}
-          max={30}
-          disabled={
-            may({ op: 'patch', kind: 'seam', id, v: seam.v, set: { tolerance: seam.tolerance + 1 } }) !== null
-          }
-          onCommit={(tolerance) =>
-            edit.patch(`changed what the seam ${a.name}–${b.name} tolerates`, 'seam', seam, {
-              tolerance: tolerance ?? 1,
-            })
-          }
-        />
-      )}
+      <Signing entry={entry} seam={seam} />
       <Heading aside={`${line.length} studs`}>What crosses it</Heading>
       {crossings.length === 0 ? (
         <p className="ink-2">No way, track, stream or wall.</p>
       ) : (
-        <table className="w-full text-xs">
-          <thead>
-            <tr className="ink-2 border-b hair">
-              <th scope="col" className="font-normal text-left">
-                Name
-              </th>
-              <th scope="col" className="font-normal text-right">
-                Middle at stud
-              </th>
-              <th scope="col" className="font-normal text-right">
-                Wide
-              </th>
-              <th scope="col" className="font-normal text-right">
-                From square
-              </th>
-              <th scope="col" className="font-normal text-right">
-                Height
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {crossings.map((one) => (
-              <tr key={`${one.id} ${one.centre}`} className="border-b hair">
-                <th scope="row" className="font-normal text-left">
-                  {one.name}
-                </th>
-                <td className="fig text-right">{one.centre.toFixed(1)}</td>
-                <td className="fig text-right">{one.width.toFixed(1)} st</td>
-                <td
-                  className={`fig text-right ${one.kind === 'track' && one.angle > 2 ? 'text-error font-semibold' : ''}`}
-                >
-                  {one.angle.toFixed(0)}°
-                </td>
-                <td className="fig text-right">
-                  {one.height === null ? '' : formatPlates(Math.round(one.height))}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <DataTable
+          label="What crosses the seam"
+          rows={crossings}
+          keyOf={({ id, centre }) => `${id} ${centre}`}
+          columns={CROSSING_COLUMNS}
+        />
       )}
       <dl>
         <DefinitionRow
@@ -234,16 +147,114 @@ function SeamSheetPart({ entry }: { entry: SeamEntry }) {
           </ul>
         </>
       )}
+      <SeamFiles a={a.name} b={b.name} seam={id} />
+      <Basis>
+        The relief read off on both sides of the line, stud by stud from its {line.upright ? 'north' : 'west'}{' '}
+        end. Crossing width = width ÷ cos of its slant. A signature holds while every stud stays as it was
+        signed: streets, ways and tracks exactly, rough ground within the tolerance.
+      </Basis>
+    </>
+  );
+}
+
+const CROSSING_COLUMNS: readonly Column<SeamEntry['sheet']['crossings'][number]>[] = [
+  { head: 'Name', wraps: true, cell: ({ name }) => name },
+  { head: 'Middle at stud', number: true, cell: ({ centre }) => centre.toFixed(1) },
+  { head: 'Wide', number: true, cell: ({ width }) => `${width.toFixed(1)} st` },
+  {
+    head: 'From square',
+    number: true,
+    cell: ({ angle }) => `${angle.toFixed(0)}°`,
+    tone: ({ kind, angle }) => (kind === 'track' && angle > 2 ? 'error' : null),
+  },
+  {
+    head: 'Height',
+    number: true,
+    cell: ({ height }) => (height === null ? '' : formatPlates(Math.round(height))),
+  },
+];
+
+/** Signs the seam for either module, and says by how much rough ground may differ. */
+function Signing({ entry: { sheet, state }, seam }: { entry: SeamEntry; seam: Seam | undefined }) {
+  const { a, b, id } = sheet.neighbours;
+  const { person } = useScene('person');
+  const actor = useDisplay(({ actor }) => actor);
+  const edit = useEdit();
+  const may = useDenialReason();
+  const me = actor.person === null ? undefined : person[actor.person];
+  const signAs = (side: SeamSide): Change =>
+    signSeam(seam, sheet, {
+      side,
+      person: actor.person,
+      by: me?.name ?? actor.role,
+      at: new Date().toISOString(),
+    });
+  return (
+    <>
+      <div className="flex flex-wrap gap-1.5 py-1.5">
+        {SEAM_SIDES.map((side) => {
+          const module = side === 'a' ? a : b;
+          const change = signAs(side);
+          const why = may(change);
+          const signed = state.state !== 'reopened' && seam?.signs.some((sign) => sign.side === side);
+          return (
+            <button
+              key={side}
+              type="button"
+              className="btn btn-xs btn-primary"
+              disabled={why !== null || signed === true}
+              title={why ?? (signed ? 'Signed as it is' : undefined)}
+              onClick={() => edit.change(`signed the seam ${a.name}–${b.name} for ${module.name}`, [change])}
+            >
+              {signed ? `${module.name} signed` : `Sign for ${module.name}`}
+            </button>
+          );
+        })}
+      </div>
+      {seam && (
+        <QuantityField
+          measure="plates"
+          label="Rough ground may differ by"
+          value={seam.tolerance}
+          min={0}
+          max={30}
+          disabled={
+            may({ op: 'patch', kind: 'seam', id, v: seam.v, set: { tolerance: seam.tolerance + 1 } }) !== null
+          }
+          onCommit={(tolerance) =>
+            edit.patch(`changed what the seam ${a.name}–${b.name} tolerates`, 'seam', seam, {
+              tolerance: tolerance ?? 1,
+            })
+          }
+        />
+      )}
+    </>
+  );
+}
+
+const SEAM_FILES = [
+  ['seam.pdf', 'Seam sheet'],
+  ['strip.pdf', 'Strip 1:1'],
+  ['strip.svg', 'Strip, SVG'],
+  ['seam.csv', 'CSV'],
+  ['seam.json', 'JSON'],
+] as const;
+
+/** What of a seam leaves the program. @param a name of its first module */
+function SeamFiles({ a, b, seam }: { a: string; b: string; seam: string }) {
+  const sheets = useSheets();
+  return (
+    <>
       <Heading>Take it along</Heading>
       <p className="flex flex-wrap gap-2">
-        {[
-          ['seam.pdf', 'Seam sheet'],
-          ['strip.pdf', 'Strip 1:1'],
-          ['strip.svg', 'Strip, SVG'],
-          ['seam.csv', 'CSV'],
-          ['seam.json', 'JSON'],
-        ].map(([name, what]) => (
-          <a key={name} className="btn btn-xs btn-ghost" href={file(name)} target="_blank" rel="noreferrer">
+        {SEAM_FILES.map(([name, what]) => (
+          <a
+            key={name}
+            className="btn btn-xs btn-ghost"
+            href={sheets(name, { seam })}
+            target="_blank"
+            rel="noreferrer"
+          >
             <Download size={12} aria-hidden /> {what}
           </a>
         ))}
@@ -251,18 +262,13 @@ function SeamSheetPart({ entry }: { entry: SeamEntry }) {
           <a
             key={side}
             className="btn btn-xs btn-ghost"
-            href={file('edge.asc', side)}
+            href={sheets('edge.asc', { seam, side })}
             title="The first 8 studs of this side as heights, for the builder of the other side"
           >
-            <Download size={12} aria-hidden /> Edge of {side === 'a' ? a.name : b.name}
+            <Download size={12} aria-hidden /> Edge of {side === 'a' ? a : b}
           </a>
         ))}
       </p>
-      <Basis>
-        The relief read off on both sides of the line, stud by stud from its {line.upright ? 'north' : 'west'}{' '}
-        end. Crossing width = width ÷ cos of its slant. A signature holds while every stud stays as it was
-        signed: streets, ways and tracks exactly, rough ground within the tolerance.
-      </Basis>
     </>
   );
 }

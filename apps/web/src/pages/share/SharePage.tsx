@@ -4,6 +4,7 @@ import { useEffect } from 'react';
 import Markdown from 'react-markdown';
 import { useParams } from 'react-router';
 import remarkGfm from 'remark-gfm';
+import type { PublicPage } from '@quarry/protocol/share';
 import { crewApi } from '../../data/crewApi.ts';
 import { Loading } from '../../ui/parts.tsx';
 import { PlanPicture } from '../../ui/PlanPicture.tsx';
@@ -33,22 +34,7 @@ export function SharePage() {
         <p role="alert">{page.error?.message ?? 'The page was switched off.'}</p>
       </main>
     );
-  const {
-    plan,
-    sections,
-    totals,
-    story,
-    finds,
-    versions,
-    done,
-    showName,
-    showDate,
-    at,
-    reports,
-    photos,
-    ratio,
-    kind,
-  } = page.data;
+  const { plan, sections, totals, done, showName, showDate, at, reports, ratio, kind } = page.data;
   const days = showDate ? differenceInCalendarDays(parseISO(showDate), new Date()) : null;
   return (
     <main className="max-w-5xl mx-auto p-4 sm:p-8">
@@ -75,132 +61,12 @@ export function SharePage() {
         </figcaption>
       </figure>
       <div className="grid md:grid-cols-[minmax(0,1fr)_240px] gap-8">
-        <section aria-labelledby="how-far">
-          <h2 id="how-far" className="font-semibold">
-            {(100 * done).toFixed(0)} % built
-          </h2>
-          <ul>
-            {sections.map((section) => (
-              <li key={section.letter + section.name} className="border-b hair py-1.5">
-                <div className="flex items-baseline gap-2">
-                  <span className="font-semibold">
-                    {section.letter}, {section.name}
-                  </span>
-                  <span className="ink-2 flex-1">{section.owner}</span>
-                  <span>{section.stage}</span>
-                  <span className="fig w-12 text-right">{(100 * section.done).toFixed(0)} %</span>
-                </div>
-                <div className="h-1.5 border border-base-content mt-1" aria-hidden>
-                  <div className="h-full bg-base-content" style={{ width: `${100 * section.done}%` }} />
-                </div>
-              </li>
-            ))}
-          </ul>
-        </section>
-        <section aria-labelledby="figures">
-          <h2 id="figures" className="font-semibold">
-            In numbers
-          </h2>
-          <dl>
-            {totals.map(({ word, count, unit }) => (
-              <div key={word} className="flex justify-between gap-3 border-b hair py-1">
-                <dt>{word}</dt>
-                <dd className="fig whitespace-nowrap">
-                  {count.toLocaleString('en')}
-                  {unit && <span className="text-xs"> {unit}</span>}
-                </dd>
-              </div>
-            ))}
-          </dl>
-        </section>
+        <HowFar sections={sections} done={done} />
+        <InNumbers totals={totals} />
       </div>
-      {(story.length > 0 || finds.length > 0) && (
-        <div className="grid md:grid-cols-[minmax(0,1fr)_240px] gap-8 pt-6">
-          <section aria-labelledby="story">
-            <h2 id="story" className="font-semibold">
-              The story
-            </h2>
-            <ol>
-              {story.map(({ order, name: scene, story: text, cast }) => (
-                <li key={`${order} ${scene}`} className="border-b hair py-1.5 flex gap-3">
-                  <span className="fig w-6 text-right">{order}</span>
-                  <span>
-                    <b className="font-semibold">{scene}</b>
-                    {text !== '' && <span className="block">{text}</span>}
-                    {cast.length > 0 && <span className="block ink-2 text-xs">With {cast.join(', ')}</span>}
-                  </span>
-                </li>
-              ))}
-            </ol>
-          </section>
-          {finds.length > 0 && (
-            <section aria-labelledby="finds">
-              <h2 id="finds" className="font-semibold">
-                Can you find them?
-              </h2>
-              <ul>
-                {finds.map(({ word, count }) => (
-                  <li key={word} className="flex justify-between border-b hair py-1">
-                    <span>{word}</span>
-                    <span className="fig">{count.toLocaleString('en')}</span>
-                  </li>
-                ))}
-              </ul>
-            </section>
-          )}
-        </div>
-      )}
-      {versions.length > 0 && (
-        <section aria-labelledby="versions" className="pt-6">
-          <h2 id="versions" className="font-semibold">
-            Also shown as
-          </h2>
-          <ul>
-            {versions.map((version) => (
-              <li key={version.name} className="border-b hair py-1.5">
-                <b className="font-semibold">{version.name}</b>
-                {version.stands && <span className="ink-2">, it stands now</span>}
-                {version.totals.length > 0 && (
-                  <span className="block ink-2 text-xs">
-                    {version.totals
-                      .map(
-                        ({ word, base, count }) =>
-                          `${count.toLocaleString('en')} ${word} instead of ${base.toLocaleString('en')}`,
-                      )
-                      .join(', ')}
-                  </span>
-                )}
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
-      {photos.length > 0 && (
-        <section aria-labelledby="photos" className="pt-6">
-          <h2 id="photos" className="font-semibold pb-2">
-            Photos
-          </h2>
-          <ul className="grid gap-3 grid-cols-2 sm:grid-cols-3 lg:grid-cols-4">
-            {photos.map(({ file, width, height, taken, section }) => (
-              <li key={file}>
-                <a href={`/api/share/${token}/photos/${file}`} target="_blank" rel="noreferrer">
-                  <img
-                    src={`/api/share/${token}/photos/${file}?small`}
-                    alt={`${section ?? 'The display'}, ${momentWord(taken)}`}
-                    loading="lazy"
-                    width={width}
-                    height={height}
-                    className="w-full h-36 object-cover border hair"
-                  />
-                </a>
-                <p className="ink-2 text-xs">
-                  {section ?? 'The display'}, {momentWord(taken)}
-                </p>
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
+      <Story {...page.data} />
+      <Versions {...page.data} />
+      <Photos {...page.data} token={token} />
       {reports.map((report) => (
         <article key={report.name + (report.at ?? '')} className="report pt-6 max-w-prose">
           <Markdown remarkPlugins={[remarkGfm]} disallowedElements={['img']}>
@@ -210,5 +76,153 @@ export function SharePage() {
       ))}
       <p className="ink-2 text-xs pt-8">Shown by its builders with Open Quarry.</p>
     </main>
+  );
+}
+
+function HowFar({ sections, done }: Pick<PublicPage, 'sections' | 'done'>) {
+  return (
+    <section aria-labelledby="how-far">
+      <h2 id="how-far" className="font-semibold">
+        {(100 * done).toFixed(0)} % built
+      </h2>
+      <ul>
+        {sections.map((section) => (
+          <li key={section.letter + section.name} className="border-b hair py-1.5">
+            <div className="flex items-baseline gap-2">
+              <span className="font-semibold">
+                {section.letter}, {section.name}
+              </span>
+              <span className="ink-2 flex-1">{section.owner}</span>
+              <span>{section.stage}</span>
+              <span className="fig w-12 text-right">{(100 * section.done).toFixed(0)} %</span>
+            </div>
+            <div className="h-1.5 border border-base-content mt-1" aria-hidden>
+              <div className="h-full bg-base-content" style={{ width: `${100 * section.done}%` }} />
+            </div>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function InNumbers({ totals }: Pick<PublicPage, 'totals'>) {
+  return (
+    <section aria-labelledby="figures">
+      <h2 id="figures" className="font-semibold">
+        In numbers
+      </h2>
+      <dl>
+        {totals.map(({ word, count, unit }) => (
+          <div key={word} className="flex justify-between gap-3 border-b hair py-1">
+            <dt>{word}</dt>
+            <dd className="fig whitespace-nowrap">
+              {count.toLocaleString('en')}
+              {unit && <span className="text-xs"> {unit}</span>}
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </section>
+  );
+}
+
+/** The small scenes in their order, and what there is to look for. */
+function Story({ story, finds }: Pick<PublicPage, 'story' | 'finds'>) {
+  if (story.length + finds.length === 0) return null;
+  return (
+    <div className="grid md:grid-cols-[minmax(0,1fr)_240px] gap-8 pt-6">
+      <section aria-labelledby="story">
+        <h2 id="story" className="font-semibold">
+          The story
+        </h2>
+        <ol>
+          {story.map(({ order, name: scene, story: text, cast }) => (
+            <li key={`${order} ${scene}`} className="border-b hair py-1.5 flex gap-3">
+              <span className="fig w-6 text-right">{order}</span>
+              <span>
+                <b className="font-semibold">{scene}</b>
+                {text !== '' && <span className="block">{text}</span>}
+                {cast.length > 0 && <span className="block ink-2 text-xs">With {cast.join(', ')}</span>}
+              </span>
+            </li>
+          ))}
+        </ol>
+      </section>
+      {finds.length > 0 && (
+        <section aria-labelledby="finds">
+          <h2 id="finds" className="font-semibold">
+            Can you find them?
+          </h2>
+          <ul>
+            {finds.map(({ word, count }) => (
+              <li key={word} className="flex justify-between border-b hair py-1">
+                <span>{word}</span>
+                <span className="fig">{count.toLocaleString('en')}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  );
+}
+
+function Versions({ versions }: Pick<PublicPage, 'versions'>) {
+  if (versions.length === 0) return null;
+  return (
+    <section aria-labelledby="versions" className="pt-6">
+      <h2 id="versions" className="font-semibold">
+        Also shown as
+      </h2>
+      <ul>
+        {versions.map((version) => (
+          <li key={version.name} className="border-b hair py-1.5">
+            <b className="font-semibold">{version.name}</b>
+            {version.stands && <span className="ink-2">, it stands now</span>}
+            {version.totals.length > 0 && (
+              <span className="block ink-2 text-xs">
+                {version.totals
+                  .map(
+                    ({ word, base, count }) =>
+                      `${count.toLocaleString('en')} ${word} instead of ${base.toLocaleString('en')}`,
+                  )
+                  .join(', ')}
+              </span>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Photos({ photos, token }: Pick<PublicPage, 'photos'> & { token: string }) {
+  if (photos.length === 0) return null;
+  return (
+    <section aria-labelledby="photos" className="pt-6">
+      <h2 id="photos" className="font-semibold pb-2">
+        Photos
+      </h2>
+      <ul className="grid gap-3 grid-cols-2 sm:grid-cols-3 lg:grid-cols-4">
+        {photos.map(({ file, width, height, taken, section }) => (
+          <li key={file}>
+            <a href={`/api/share/${token}/photos/${file}`} target="_blank" rel="noreferrer">
+              <img
+                src={`/api/share/${token}/photos/${file}?small`}
+                alt={`${section ?? 'The display'}, ${momentWord(taken)}`}
+                loading="lazy"
+                width={width}
+                height={height}
+                className="w-full h-36 object-cover border hair"
+              />
+            </a>
+            <p className="ink-2 text-xs">
+              {section ?? 'The display'}, {momentWord(taken)}
+            </p>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

@@ -1,18 +1,21 @@
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { countOf } from '@quarry/core/grid';
-import { nearColours, colourName, partName, ANY_COLOUR } from '@quarry/core/catalogue';
+import { nearColours, colourName, partName } from '@quarry/core/catalogue';
 import {
   aliasesOf,
+  buyable,
   readOffers,
+  shortLines,
   simulatedMarket,
+  withNearColours,
+  type Buyable,
   type Market,
-  type Netted,
   type Purchase,
   type Sourcing,
 } from '@quarry/core/materials';
-import { displayOf, mergeLines, type PartLine } from '@quarry/core/document';
-import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { displayOf, type PartLine } from '@quarry/core/document';
+import { freshId, useDisplay, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { PartColour } from '../../ui/Swatch.tsx';
 import { useDerived } from '../../workers/useDerived.ts';
@@ -40,8 +43,8 @@ export function BuyPanel() {
   const [nearer, setNearer] = useState(false);
   const { found, running, start, stop, clear } = useBuy();
   const wanted = useMemo(() => shortLines(materials?.rows ?? [], section), [materials, section]);
-  const market = useMemo(() => own?.market ?? simulatedMarket(withNear(wanted)), [own, wanted]);
-  const needs = useMemo(() => coveredBy(wanted, market, nearer), [wanted, market, nearer]);
+  const market = useMemo(() => own?.market ?? simulatedMarket(withNearColours(wanted)), [own, wanted]);
+  const needs = useMemo(() => buyable(wanted, market, nearer), [wanted, market, nearer]);
   if (!materials) return <Loading what="Counting what the plan needs" />;
   const bring = async (file: File | undefined) => {
     if (!file) return;
@@ -59,7 +62,6 @@ export function BuyPanel() {
     }
   };
   const sourcing = found[goal] ?? null;
-  const pieces = needs.lines.reduce((sum, { qty }) => sum + qty, 0);
   const order = (purchase: Purchase) => {
     const changes = purchase.sellers.map(({ seller, goods }) => ({
       ...({ op: 'add', kind: 'order', id: freshId('order') } as const),
@@ -82,111 +84,29 @@ export function BuyPanel() {
   };
   return (
     <div className="p-4 grid gap-8 lg:grid-cols-[300px_minmax(0,1fr)] items-start max-w-[1240px]">
-      <section aria-label="What to buy">
-        <p className="border-l-4 border-warning pl-2 mb-2 text-xs">
-          {own
-            ? `Offers from ${own.name}.`
-            : 'Simulated: this market, its sellers, stock and prices are made up and ship with the program. Bring a list of real offers to plan a real purchase.'}
-        </p>
-        <Heading>What to buy</Heading>
-        <label className="flex items-center gap-2 border-b hair py-1">
-          <span className="flex-1">Section</span>
-          <select
-            className="select select-xs w-40"
-            value={section}
-            onChange={(event) => {
-              setSection(event.currentTarget.value);
-              clear();
-            }}
-          >
-            {sectionChoices(scene).map(({ value, word }) => (
-              <option key={value} value={value}>
-                {word}
-              </option>
-            ))}
-          </select>
-        </label>
-        <dl>
-          <DefinitionRow label="Lines short">{wanted.length}</DefinitionRow>
-          <DefinitionRow
-            label="Offered"
-            note={needs.missing.length > 0 ? `${needs.missing.length} lines without an offer` : undefined}
-          >
-            {countOf(needs.lines.length, 'line')}, {countOf(pieces, 'piece')}
-          </DefinitionRow>
-          <DefinitionRow label="Sellers">{market.sellers.length}</DefinitionRow>
-        </dl>
-        <label className="flex items-center gap-2 py-1">
-          <input
-            type="checkbox"
-            className="checkbox checkbox-xs"
-            checked={nearer}
-            onChange={(event) => {
-              setNearer(event.currentTarget.checked);
-              clear();
-            }}
-          />
-          <span>Accept the nearest colour where the right one is not offered</span>
-        </label>
-        {needs.swapped.length > 0 && (
-          <p className="ink-2 text-xs pb-1">
-            {needs.swapped.length} lines in a nearer colour, the furthest off by{' '}
-            {Math.max(...needs.swapped.map(({ off }) => off)).toFixed(1)}.
-          </p>
-        )}
-        <label className="block py-1">
-          <span className="block ink-2 text-xs">
-            Offers of your own: CSV or XLSX with seller, part, colour, qty, price, shipping, min_order, days
-          </span>
-          <input
-            type="file"
-            accept=".csv,.tsv,.txt,.xlsx"
-            className="file-input file-input-xs w-full"
-            onChange={(event) => void bring(event.currentTarget.files?.[0])}
-          />
-        </label>
-        <Basis>
-          Exactly what is short is bought. The price is goods and the postage of each parcel; an order reaches
-          its seller’s least order. Found by opening and closing sellers one by one, then by a mixed-integer
-          solver; the bound comes from a relaxation in which each line pays its own price, so no complete
-          purchase is cheaper.
-        </Basis>
-      </section>
+      <WhatToBuy
+        {...{ section, nearer, wanted, needs, market }}
+        from={own?.name ?? null}
+        onSection={(value) => {
+          setSection(value);
+          clear();
+        }}
+        onNearer={(value) => {
+          setNearer(value);
+          clear();
+        }}
+        onFile={(file) => void bring(file)}
+      />
       <section aria-label="The purchase" aria-live="polite">
-        <div className="flex flex-wrap gap-2 pb-2">
-          {GOALS.map(({ id, word, what }) => {
-            const answer = found[id];
-            return (
-              <button
-                key={id}
-                type="button"
-                aria-pressed={goal === id}
-                disabled={needs.lines.length === 0}
-                className={`border text-left px-3 py-1.5 min-w-44 cursor-pointer ${goal === id ? 'border-base-content bg-base-200' : 'hair'}`}
-                onClick={() => {
-                  setGoal(id);
-                  if (!found[id]) void start(needs.lines, market, id);
-                }}
-              >
-                <b>{word}</b> <span className="ink-2 text-xs">{what}</span>
-                <div className="fig text-xs">
-                  {answer?.ok
-                    ? `${answer.purchase.total.toFixed(2)} ${currency} · ${answer.purchase.sellers.length} parcels${answer.purchase.days === null ? '' : ` · ${answer.purchase.days} days`}`
-                    : running === id
-                      ? 'looking…'
-                      : answer
-                        ? 'none found'
-                        : 'not looked for yet'}
-                </div>
-              </button>
-            );
-          })}
-          {running && (
-            <button type="button" className="btn btn-xs self-center" onClick={stop}>
-              Stop
-            </button>
-          )}
-        </div>
+        <Goals
+          {...{ goal, found, running, currency }}
+          disabled={needs.lines.length === 0}
+          onGoal={(id) => {
+            setGoal(id);
+            if (!found[id]) void start(needs.lines, market, id);
+          }}
+          onStop={stop}
+        />
         {needs.lines.length === 0 && (
           <Empty title="Nothing to buy">
             {wanted.length === 0 ? 'Nothing is short here.' : 'Nobody offers any of what is short.'}
@@ -201,26 +121,176 @@ export function BuyPanel() {
             onOrder={order}
           />
         )}
-        {needs.missing.length > 0 && (
-          <>
-            <Heading aside={`${needs.missing.length} lines`}>Nobody offers</Heading>
-            <ul className="text-xs">
-              {needs.missing.slice(0, 12).map((line) => (
-                <li key={`${line.part} ${line.colour}`} className="border-b hair py-0.5 flex gap-2">
-                  <span className="fig w-12 text-right">{line.qty}</span> <PartColour {...line} />
-                  <span className="ink-2">
-                    near:{' '}
-                    {nearColours(line.colour, 2)
-                      .map(({ colour, deltaE }) => `${colour.name} (${deltaE.toFixed(1)})`)
-                      .join(', ')}
-                  </span>
-                </li>
-              ))}
-            </ul>
-          </>
-        )}
+        {needs.missing.length > 0 && <NotOffered lines={needs.missing} />}
       </section>
     </div>
+  );
+}
+
+/** What is short, of which section, and what of it is offered where. @param from file of the offers; null: simulated */
+function WhatToBuy({
+  section,
+  nearer,
+  wanted,
+  needs,
+  market,
+  from,
+  onSection,
+  onNearer,
+  onFile,
+}: {
+  section: string;
+  nearer: boolean;
+  wanted: readonly PartLine[];
+  needs: Buyable;
+  market: Market;
+  from: string | null;
+  onSection: (section: string) => void;
+  onNearer: (nearer: boolean) => void;
+  onFile: (file: File | undefined) => void;
+}) {
+  const scene = useScene('section');
+  const pieces = needs.lines.reduce((sum, { qty }) => sum + qty, 0);
+  return (
+    <section aria-label="What to buy">
+      <p className="border-l-4 border-warning pl-2 mb-2 text-xs">
+        {from !== null
+          ? `Offers from ${from}.`
+          : 'Simulated: this market, its sellers, stock and prices are made up and ship with the program. Bring a list of real offers to plan a real purchase.'}
+      </p>
+      <Heading>What to buy</Heading>
+      <label className="flex items-center gap-2 border-b hair py-1">
+        <span className="flex-1">Section</span>
+        <select
+          className="select select-xs w-40"
+          value={section}
+          onChange={(event) => onSection(event.currentTarget.value)}
+        >
+          {sectionChoices(scene).map(({ value, word }) => (
+            <option key={value} value={value}>
+              {word}
+            </option>
+          ))}
+        </select>
+      </label>
+      <dl>
+        <DefinitionRow label="Lines short">{wanted.length}</DefinitionRow>
+        <DefinitionRow
+          label="Offered"
+          note={needs.missing.length > 0 ? `${needs.missing.length} lines without an offer` : undefined}
+        >
+          {countOf(needs.lines.length, 'line')}, {countOf(pieces, 'piece')}
+        </DefinitionRow>
+        <DefinitionRow label="Sellers">{market.sellers.length}</DefinitionRow>
+      </dl>
+      <label className="flex items-center gap-2 py-1">
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs"
+          checked={nearer}
+          onChange={(event) => onNearer(event.currentTarget.checked)}
+        />
+        <span>Accept the nearest colour where the right one is not offered</span>
+      </label>
+      {needs.swapped.length > 0 && (
+        <p className="ink-2 text-xs pb-1">
+          {needs.swapped.length} lines in a nearer colour, the furthest off by{' '}
+          {Math.max(...needs.swapped.map(({ off }) => off)).toFixed(1)}.
+        </p>
+      )}
+      <label className="block py-1">
+        <span className="block ink-2 text-xs">
+          Offers of your own: CSV or XLSX with seller, part, colour, qty, price, shipping, min_order, days
+        </span>
+        <input
+          type="file"
+          accept=".csv,.tsv,.txt,.xlsx"
+          className="file-input file-input-xs w-full"
+          onChange={(event) => onFile(event.currentTarget.files?.[0])}
+        />
+      </label>
+      <Basis>
+        Exactly what is short is bought. The price is goods and the postage of each parcel; an order reaches
+        its seller’s least order. Found by opening and closing sellers one by one, then by a mixed-integer
+        solver; the bound comes from a relaxation in which each line pays its own price, so no complete
+        purchase is cheaper.
+      </Basis>
+    </section>
+  );
+}
+
+/** What a purchase may be good for, with what was found for each. */
+function Goals({
+  goal,
+  found,
+  running,
+  currency,
+  disabled,
+  onGoal,
+  onStop,
+}: {
+  goal: BuyGoal;
+  found: Partial<Record<BuyGoal, Sourcing>>;
+  running: BuyGoal | null;
+  currency: string;
+  disabled: boolean;
+  onGoal: (goal: BuyGoal) => void;
+  onStop: () => void;
+}) {
+  return (
+    <div className="flex flex-wrap gap-2 pb-2">
+      {GOALS.map(({ id, word, what }) => {
+        const answer = found[id];
+        return (
+          <button
+            key={id}
+            type="button"
+            aria-pressed={goal === id}
+            disabled={disabled}
+            className={`border text-left px-3 py-1.5 min-w-44 cursor-pointer ${goal === id ? 'border-base-content bg-base-200' : 'hair'}`}
+            onClick={() => onGoal(id)}
+          >
+            <b>{word}</b> <span className="ink-2 text-xs">{what}</span>
+            <div className="fig text-xs">
+              {answer?.ok
+                ? `${answer.purchase.total.toFixed(2)} ${currency} · ${answer.purchase.sellers.length} parcels${answer.purchase.days === null ? '' : ` · ${answer.purchase.days} days`}`
+                : running === id
+                  ? 'looking…'
+                  : answer
+                    ? 'none found'
+                    : 'not looked for yet'}
+            </div>
+          </button>
+        );
+      })}
+      {running && (
+        <button type="button" className="btn btn-xs self-center" onClick={onStop}>
+          Stop
+        </button>
+      )}
+    </div>
+  );
+}
+
+/** What nobody offers, with the colours nearest to it. */
+function NotOffered({ lines }: { lines: readonly PartLine[] }) {
+  return (
+    <>
+      <Heading aside={`${lines.length} lines`}>Nobody offers</Heading>
+      <ul className="text-xs">
+        {lines.slice(0, 12).map((line) => (
+          <li key={`${line.part} ${line.colour}`} className="border-b hair py-0.5 flex gap-2">
+            <span className="fig w-12 text-right">{line.qty}</span> <PartColour {...line} />
+            <span className="ink-2">
+              near:{' '}
+              {nearColours(line.colour, 2)
+                .map(({ colour, deltaE }) => `${colour.name} (${deltaE.toFixed(1)})`)
+                .join(', ')}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </>
   );
 }
 
@@ -303,52 +373,4 @@ function Answer({
       ))}
     </>
   );
-}
-
-/** What is short and may be bought, each part and colour once: what is bound to kits or own stock never is. */
-const shortLines = (rows: readonly Netted[], section: string): PartLine[] =>
-  mergeLines(
-    rows.flatMap(({ demand: { part, colour, section: of, source }, short }) =>
-      short > 0 && source === null && (section === '' || (of ?? '-') === section)
-        ? [{ part, colour, qty: short }]
-        : [],
-    ),
-  );
-
-const nearest = (colour: string) => (colour === ANY_COLOUR ? null : (nearColours(colour, 1)[0] ?? null));
-
-/** The lines and their nearest colours, so that a market can be asked for both. */
-const withNear = (lines: readonly PartLine[]) =>
-  lines.flatMap((line) => {
-    const near = nearest(line.colour);
-    return near ? [line, { ...line, colour: near.colour.id }] : [line];
-  });
-
-/** What of the lines the market can sell in full, in the right colour or where accepted in the nearest. */
-function coveredBy(lines: readonly PartLine[], market: Market, nearer: boolean) {
-  const stock = new Map<string, number>();
-  for (const { part, colour, qty } of market.offers)
-    for (const key of [`${part} ${colour}`, `${part} ${ANY_COLOUR}`])
-      stock.set(key, (stock.get(key) ?? 0) + qty);
-  const taken = new Map<string, PartLine>();
-  const missing: PartLine[] = [];
-  const swapped: { line: PartLine; off: number }[] = [];
-  const add = (line: PartLine) => {
-    const key = `${line.part} ${line.colour}`;
-    const before = taken.get(key)?.qty ?? 0;
-    const fits = Math.min(line.qty, Math.max(0, (stock.get(key) ?? 0) - before));
-    if (fits > 0) taken.set(key, { ...line, qty: before + fits });
-    return line.qty - fits;
-  };
-  for (const line of lines) {
-    let left = add(line);
-    const near = left > 0 && nearer ? nearest(line.colour) : null;
-    if (near) {
-      const rest = add({ ...line, colour: near.colour.id, qty: left });
-      if (rest < left) swapped.push({ line, off: near.deltaE });
-      left = rest;
-    }
-    if (left > 0) missing.push({ ...line, qty: left });
-  }
-  return { lines: [...taken.values()], missing, swapped };
 }

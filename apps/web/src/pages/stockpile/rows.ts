@@ -89,7 +89,7 @@ export function matches(row: NeedRow, { words, section, family, state }: Filter)
 }
 
 /** Sections that have needs, for the filter. */
-export const sectionChoices = (scene: Scene): { value: string; word: string }[] => [
+export const sectionChoices = (scene: Pick<Scene, 'section'>): { value: string; word: string }[] => [
   { value: '', word: 'all sections' },
   ...listOf(scene, 'section').map(({ id, letter, name }) => ({ value: id, word: `${letter}, ${name}` })),
   { value: '-', word: 'no section' },
