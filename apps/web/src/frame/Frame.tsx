@@ -46,7 +46,6 @@ export function Frame() {
   const link = useLink();
   const scene = useScene('display');
   const heard = useDisplay(({ heard }) => heard);
-  const judgement = useDerived(({ judgement }) => judgement);
   const navigate = useNavigate();
   const [finder, setFinder] = useState(false);
   const [keysOpen, setKeysOpen] = useState(false);
@@ -57,7 +56,6 @@ export function Frame() {
   const findingsButton = useRef<HTMLButtonElement>(null);
   const { pathname } = useLocation();
   const page = PAGES.find(({ id }) => pathname.endsWith(`/${id}`))?.id ?? null;
-  const unread = useUnread().size;
   useReportWhereabouts(page ?? '');
   const base = `/d/${link.id}`;
   const display = displayOf(scene);
@@ -85,92 +83,16 @@ export function Frame() {
     if (target) void navigate(`${base}/${target.id}`);
   });
 
-  const open = judgement ? judgement.findings.filter(({ accepted }) => !accepted) : [];
   return (
     <div
       className={`h-dvh grid grid-cols-[minmax(0,1fr)] grid-rows-[var(--top)_minmax(0,1fr)_auto] sm:grid-rows-[var(--top)_minmax(0,1fr)] sm:grid-cols-[112px_minmax(0,1fr)] ${findingsOpen ? 'lg:grid-cols-[112px_minmax(0,1fr)_21rem]' : ''}`}
     >
-      <header className="sm:col-span-full flex items-center gap-1 sm:gap-2 px-3 bg-base-100 border-b border-base-content min-w-0">
-        <Link
-          to="/"
-          aria-label="All displays"
-          className="shrink-0 h-11 w-11 -ml-3 flex items-center justify-center"
-        >
-          <img src="/mark.svg" alt="" width={20} height={20} />
-        </Link>
-        <h1 className="font-bold text-base truncate min-w-12 sm:min-w-24 pl-1" title={display.name}>
-          {display.name}
-        </h1>
-        <VersionPicker className="hidden lg:block w-32 shrink-0" />
-        <Chips />
-        <span className="flex-1" />
-        <button
-          type="button"
-          className="flex items-center gap-2 md:border hair md:bg-base-200 rounded-[3px] px-2 h-7 max-lg:h-11 max-md:w-11 md:w-44 lg:w-52 ink-2 cursor-pointer shrink-0"
-          onClick={() => setFinder(true)}
-        >
-          <Search size={14} aria-hidden className="shrink-0" />
-          <span className="flex-1 text-left truncate max-md:sr-only">Find or do anything</span>{' '}
-          <kbd aria-hidden className="fig text-[11px] max-lg:hidden">
-            Ctrl K
-          </kbd>
-        </button>
-        <UndoRedo />
-        <FindingsButton
-          ref={findingsButton}
-          open={findingsOpen}
-          onClick={() => (findingsOpen ? closeFindings() : openFindings())}
-        />
-        <CrewHere />
-        <Switches />
-        <Save />
-      </header>
-      <nav
-        aria-label="Pages"
-        className="order-last sm:order-none bg-base-100 border-t sm:border-t-0 sm:border-r hair flex sm:flex-col sm:py-2 overflow-x-auto"
-      >
-        {PAGES.map(({ id, word, key }) => {
-          const count = open.filter((finding) => finding.page === id);
-          const grave = count.some(({ severity }) => severity === 'error');
-          return (
-            <NavLink
-              key={id}
-              to={`${base}/${id}`}
-              className={({ isActive }) =>
-                `flex-1 sm:flex-none flex items-center justify-center sm:justify-start gap-1 sm:gap-2 px-px sm:px-3 max-sm:text-[11px] max-sm:tracking-tight h-11 sm:h-8 sm:max-lg:h-11 shrink-0 border-t-3 sm:border-t-0 sm:border-l-3 ${isActive ? 'border-primary bg-base-200 font-semibold' : 'border-transparent hover:bg-base-200'}`
-              }
-            >
-              <kbd aria-hidden className="fig ink-2 text-[11px] w-3 uppercase hidden sm:inline">
-                {key}
-              </kbd>
-              <span className="sm:flex-1">{word}</span>
-              {id === 'crew' && unread > 0 && (
-                <span className="fig text-xs text-secondary" title={`${unread} advice to read`}>
-                  {unread}
-                  <span className="sr-only"> to read</span>
-                </span>
-              )}
-              {count.length > 0 && (
-                <span
-                  className={`fig text-xs hidden sm:inline ${grave ? 'text-error' : 'text-warning'}`}
-                  title={`${count.length} findings`}
-                >
-                  {count.length}
-                  <span className="sr-only"> findings</span>
-                </span>
-              )}
-            </NavLink>
-          );
-        })}
-        <span className="hidden sm:block flex-1" />
-        <button
-          type="button"
-          className="hidden sm:block text-left px-3 py-1 ink-2 text-xs link link-hover"
-          onClick={() => setKeysOpen(true)}
-        >
-          ? for keys
-        </button>
-      </nav>
+      <TopBar
+        findingsButton={findingsButton}
+        onFind={() => setFinder(true)}
+        onFindings={() => (findingsOpen ? closeFindings() : openFindings())}
+      />
+      <PageRail onKeys={() => setKeysOpen(true)} />
       <main className="relative min-w-0 min-h-0 overflow-auto flex flex-col">
         <ProposalBar />
         <VersionBar />
@@ -209,6 +131,111 @@ export function Frame() {
       <ConflictDialog />
       <GoneDialog />
     </div>
+  );
+}
+
+/** The display, its versions and figures, and what is done from anywhere: find, undo, findings, crew, switches. */
+function TopBar({
+  findingsButton,
+  onFind,
+  onFindings,
+}: {
+  findingsButton: Ref<HTMLButtonElement>;
+  onFind: () => void;
+  onFindings: () => void;
+}) {
+  const scene = useScene('display');
+  const display = displayOf(scene);
+  const findingsOpen = useView((view) => view.findings.open);
+  return (
+    <header className="sm:col-span-full flex items-center gap-1 sm:gap-2 px-3 bg-base-100 border-b border-base-content min-w-0">
+      <Link
+        to="/"
+        aria-label="All displays"
+        className="shrink-0 h-11 w-11 -ml-3 flex items-center justify-center"
+      >
+        <img src="/mark.svg" alt="" width={20} height={20} />
+      </Link>
+      <h1 className="font-bold text-base truncate min-w-12 sm:min-w-24 pl-1" title={display.name}>
+        {display.name}
+      </h1>
+      <VersionPicker className="hidden lg:block w-32 shrink-0" />
+      <Chips />
+      <span className="flex-1" />
+      <button
+        type="button"
+        className="flex items-center gap-2 md:border hair md:bg-base-200 rounded-[3px] px-2 h-7 max-lg:h-11 max-md:w-11 md:w-44 lg:w-52 ink-2 cursor-pointer shrink-0"
+        onClick={onFind}
+      >
+        <Search size={14} aria-hidden className="shrink-0" />
+        <span className="flex-1 text-left truncate max-md:sr-only">Find or do anything</span>{' '}
+        <kbd aria-hidden className="fig text-[11px] max-lg:hidden">
+          Ctrl K
+        </kbd>
+      </button>
+      <UndoRedo />
+      <FindingsButton ref={findingsButton} open={findingsOpen} onClick={onFindings} />
+      <CrewHere />
+      <Switches />
+      <Save />
+    </header>
+  );
+}
+
+/** The pages in working order, each with what is found on it. */
+function PageRail({ onKeys }: { onKeys: () => void }) {
+  const link = useLink();
+  const judgement = useDerived(({ judgement }) => judgement);
+  const unread = useUnread().size;
+  const open = judgement ? judgement.findings.filter(({ accepted }) => !accepted) : [];
+  const base = `/d/${link.id}`;
+  return (
+    <nav
+      aria-label="Pages"
+      className="order-last sm:order-none bg-base-100 border-t sm:border-t-0 sm:border-r hair flex sm:flex-col sm:py-2 overflow-x-auto"
+    >
+      {PAGES.map(({ id, word, key }) => {
+        const count = open.filter((finding) => finding.page === id);
+        const grave = count.some(({ severity }) => severity === 'error');
+        return (
+          <NavLink
+            key={id}
+            to={`${base}/${id}`}
+            className={({ isActive }) =>
+              `flex-1 sm:flex-none flex items-center justify-center sm:justify-start gap-1 sm:gap-2 px-px sm:px-3 max-sm:text-[11px] max-sm:tracking-tight h-11 sm:h-8 sm:max-lg:h-11 shrink-0 border-t-3 sm:border-t-0 sm:border-l-3 ${isActive ? 'border-primary bg-base-200 font-semibold' : 'border-transparent hover:bg-base-200'}`
+            }
+          >
+            <kbd aria-hidden className="fig ink-2 text-[11px] w-3 uppercase hidden sm:inline">
+              {key}
+            </kbd>
+            <span className="sm:flex-1">{word}</span>
+            {id === 'crew' && unread > 0 && (
+              <span className="fig text-xs text-secondary" title={`${unread} advice to read`}>
+                {unread}
+                <span className="sr-only"> to read</span>
+              </span>
+            )}
+            {count.length > 0 && (
+              <span
+                className={`fig text-xs hidden sm:inline ${grave ? 'text-error' : 'text-warning'}`}
+                title={`${count.length} findings`}
+              >
+                {count.length}
+                <span className="sr-only"> findings</span>
+              </span>
+            )}
+          </NavLink>
+        );
+      })}
+      <span className="hidden sm:block flex-1" />
+      <button
+        type="button"
+        className="hidden sm:block text-left px-3 py-1 ink-2 text-xs link link-hover"
+        onClick={onKeys}
+      >
+        ? for keys
+      </button>
+    </nav>
   );
 }
 

@@ -14,6 +14,7 @@ import {
   type Change,
   type Entity,
   type Kind,
+  type Scene,
 } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
@@ -34,7 +35,7 @@ const SIDE_WORDS = {
 /** What can be done with several things at once, or with one: copy, keep as a piece. */
 export function GroupSheet({ picks }: { picks: readonly Picked[] }) {
   const scene = useDisplay(({ scene }) => scene);
-  const { pickAll, pickToo, pick } = useView();
+  const { pick } = useView.getState();
   const edit = useEdit();
   const may = useDenialReason();
   const place = boundsOfAll(scene, picks);
@@ -167,6 +168,16 @@ export function GroupSheet({ picks }: { picks: readonly Picked[] }) {
       >
         Remove all
       </button>
+      <PickedList scene={scene} picks={picks} />
+    </>
+  );
+}
+
+/** Each thing that is picked: to be picked alone, or let go. */
+function PickedList({ scene, picks }: { scene: Scene; picks: readonly Picked[] }) {
+  const { pickAll, pickToo } = useView.getState();
+  return (
+    <>
       <Heading>Picked</Heading>
       <ul>
         {picks.map((one) => (

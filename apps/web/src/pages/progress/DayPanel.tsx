@@ -236,72 +236,7 @@ function SlotRow({
         />
       </div>
       {(state === 'waits' || state === 'dropped') && (
-        <div className="flex flex-wrap items-center gap-3 text-xs">
-          <span className="w-24">
-            <NumberField
-              bare
-              label={`Minutes of ${slot.name}`}
-              unit="min"
-              whole
-              value={slot.minutes}
-              min={1}
-              max={1440}
-              disabled={fixed}
-              onCommit={(minutes) => minutes !== null && set('planned a slot', { minutes })}
-            />
-          </span>
-          <span className="w-28 flex items-center gap-1">
-            <span className="ink-2">worth</span>
-            <NumberField
-              bare
-              label={`Worth of ${slot.name}, 1 to 10`}
-              whole
-              value={slot.worth}
-              min={1}
-              max={10}
-              disabled={fixed}
-              onCommit={(worth) => worth !== null && set('weighed a slot', { worth })}
-            />
-          </span>
-          <label className="flex items-center gap-1">
-            <CheckField
-              bare
-              label={`${slot.name} must be done`}
-              value={slot.must}
-              disabled={fixed}
-              onCommit={(must) => set('changed a slot', { must })}
-            />
-            <span aria-hidden>must</span>
-          </label>
-          <button
-            type="button"
-            className="btn btn-xs"
-            disabled={fixed}
-            onClick={() =>
-              set(state === 'dropped' ? 'took a slot back in' : `dropped “${slot.name}”`, {
-                dropped: state !== 'dropped',
-              })
-            }
-          >
-            {state === 'dropped' ? 'Take back in' : 'Drop'}
-          </button>
-          {above && (
-            <button
-              type="button"
-              className="btn btn-xs"
-              disabled={fixed}
-              aria-label={`${slot.name} earlier`}
-              onClick={() =>
-                edit.change('changed the order of the day', [
-                  { op: 'patch', kind: 'slot', id: slot.id, v: slot.v, set: { order: above.order } },
-                  { op: 'patch', kind: 'slot', id: above.id, v: above.v, set: { order: slot.order } },
-                ])
-              }
-            >
-              Earlier
-            </button>
-          )}
-        </div>
+        <SlotPlan slot={slot} above={above} fixed={fixed} set={set} />
       )}
       {open && (
         <SlotSheet
@@ -313,6 +248,89 @@ function SlotRow({
         />
       )}
     </li>
+  );
+}
+
+/** What is planned of a slot that is not begun. @param above the slot before it */
+function SlotPlan({
+  slot,
+  above,
+  fixed,
+  set,
+}: {
+  slot: Slot;
+  above: Slot | null;
+  fixed: boolean;
+  set: (label: string, changed: Partial<Slot>) => void;
+}) {
+  const edit = useEdit();
+  return (
+    <div className="flex flex-wrap items-center gap-3 text-xs">
+      <span className="w-24">
+        <NumberField
+          bare
+          label={`Minutes of ${slot.name}`}
+          unit="min"
+          whole
+          value={slot.minutes}
+          min={1}
+          max={1440}
+          disabled={fixed}
+          onCommit={(minutes) => minutes !== null && set('planned a slot', { minutes })}
+        />
+      </span>
+      <span className="w-28 flex items-center gap-1">
+        <span className="ink-2">worth</span>
+        <NumberField
+          bare
+          label={`Worth of ${slot.name}, 1 to 10`}
+          whole
+          value={slot.worth}
+          min={1}
+          max={10}
+          disabled={fixed}
+          onCommit={(worth) => worth !== null && set('weighed a slot', { worth })}
+        />
+      </span>
+      <label className="flex items-center gap-1">
+        <CheckField
+          bare
+          label={`${slot.name} must be done`}
+          value={slot.must}
+          disabled={fixed}
+          onCommit={(must) => set('changed a slot', { must })}
+        />
+        <span aria-hidden>must</span>
+      </label>
+      <button
+        type="button"
+        className="btn btn-xs"
+        disabled={fixed}
+        onClick={() =>
+          set(slot.dropped ? 'took a slot back in' : `dropped “${slot.name}”`, {
+            dropped: !slot.dropped,
+          })
+        }
+      >
+        {slot.dropped ? 'Take back in' : 'Drop'}
+      </button>
+      {above && (
+        <button
+          type="button"
+          className="btn btn-xs"
+          disabled={fixed}
+          aria-label={`${slot.name} earlier`}
+          onClick={() =>
+            edit.change('changed the order of the day', [
+              { op: 'patch', kind: 'slot', id: slot.id, v: slot.v, set: { order: above.order } },
+              { op: 'patch', kind: 'slot', id: above.id, v: above.v, set: { order: slot.order } },
+            ])
+          }
+        >
+          Earlier
+        </button>
+      )}
+    </div>
   );
 }
 

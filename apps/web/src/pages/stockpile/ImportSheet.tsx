@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { countOf, type Decimal } from '@quarry/core/grid';
+import { countOf, type Decimal, type NumberStyle } from '@quarry/core/grid';
 import {
   COLUMN_USES,
   aliasKey,
@@ -10,7 +10,7 @@ import {
   type ColumnUse,
 } from '@quarry/core/materials';
 import { MAX_LINES, listOf, maxCount } from '@quarry/core/document';
-import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { Heading } from '../../ui/parts.tsx';
 import { ImportWords } from './ImportWords.tsx';
 import { readTable } from './readTable.ts';
@@ -25,7 +25,9 @@ const USES: Record<ColumnUse, string> = {
   owner: 'owner',
   none: 'not used',
 };
+const INTOS = ['need', 'kit', 'stock'] as const satisfies readonly Into[];
 const INTO: Record<Into, string> = { need: 'a list of what is needed', kit: 'a kit', stock: 'drawers' };
+const AS_NEED: TakeOptions = { into: 'need', name: '', section: '', decimal: null, replaces: true };
 
 /** A pasted or brought list: say what its columns and words are, see which rows are bad, take it. */
 export function ImportSheet({ onDone }: { onDone: (list: string | null) => void }) {
@@ -35,11 +37,9 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
   const [table, setTable] = useState<{ name: string; rows: string[][] } | null>(null);
   const [columns, setColumns] = useState<ColumnUse[]>([]);
   const [taught, setTaught] = useState<ReadonlyMap<string, WordMeaning>>(new Map());
-  const [name, setName] = useState('');
-  const [into, setInto] = useState<Into>('need');
-  const [section, setSection] = useState('');
-  const [decimal, setDecimal] = useState<Decimal | null>(null);
-  const [replaces, setReplaces] = useState(true);
+  const [options, setOptions] = useState<TakeOptions>(AS_NEED);
+  const { name, into, section, decimal, replaces } = options;
+  const set = (changed: Partial<TakeOptions>) => setOptions((now) => ({ ...now, ...changed }));
   const people = useMemo(
     () =>
       new Map(
@@ -73,8 +73,7 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
       if (rows.length < 2) throw new Error(`${word}: there is no row under its heading.`);
       setTable({ name: word, rows });
       setColumns(guessColumns(rows[0]));
-      setDecimal(null);
-      setName(word.replace(/\.[a-z]+$/i, '').slice(0, 80));
+      set({ decimal: null, name: word.replace(/\.[a-z]+$/i, '').slice(0, 80) });
     } catch (error) {
       toast.error(error instanceof Error ? error.message : String(error));
     }
@@ -126,95 +125,14 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
             />
           )}
           {read.bad.length > 0 && <BadRows bad={read.bad} />}
-          <div className="flex flex-wrap items-end gap-2 pt-2">
-            <label>
-              <span className="block ink-2 text-xs">Take it as</span>
-              <select
-                className="select select-xs w-48"
-                value={into}
-                onChange={(event) =>
-                  setInto(
-                    event.currentTarget.value === 'kit'
-                      ? 'kit'
-                      : event.currentTarget.value === 'stock'
-                        ? 'stock'
-                        : 'need',
-                  )
-                }
-              >
-                {(['need', 'kit', 'stock'] as const).map((one) => (
-                  <option key={one} value={one}>
-                    {INTO[one]}
-                  </option>
-                ))}
-              </select>
-            </label>
-            {into !== 'stock' && (
-              <label>
-                <span className="block ink-2 text-xs">Called</span>
-                <input
-                  className="input input-xs w-44"
-                  maxLength={80}
-                  value={name}
-                  onChange={(event) => setName(event.currentTarget.value)}
-                />
-              </label>
-            )}
-            {into === 'need' && (
-              <label>
-                <span className="block ink-2 text-xs">For section</span>
-                <select
-                  className="select select-xs w-40"
-                  value={section}
-                  onChange={(event) => setSection(event.currentTarget.value)}
-                >
-                  <option value="">none</option>
-                  {listOf(scene, 'section').map(({ id, letter, name: word }) => (
-                    <option key={id} value={id}>
-                      {letter}, {word}
-                    </option>
-                  ))}
-                </select>
-              </label>
-            )}
-            <label>
-              <span className="block ink-2 text-xs">
-                Numbers are written {read.numbers.sure || decimal ? '' : '(a guess)'}
-              </span>
-              <select
-                className="select select-xs w-28 fig"
-                value={read.numbers.decimal}
-                onChange={(event) => setDecimal(event.currentTarget.value === ',' ? ',' : '.')}
-              >
-                <option value=".">1,234.50</option>
-                <option value=",">1.234,50</option>
-              </select>
-            </label>
-            {known > 0 && (
-              <label className="flex items-center gap-1 text-xs">
-                <input
-                  type="checkbox"
-                  className="checkbox checkbox-xs"
-                  checked={replaces}
-                  onChange={(event) => setReplaces(event.currentTarget.checked)}
-                />
-                {into === 'stock'
-                  ? `${countOf(known, 'line')} lie in those drawers: count them anew`
-                  : `Replace “${name.trim()}”, which is there`}
-              </label>
-            )}
-            <button
-              type="button"
-              className="btn btn-xs btn-primary"
-              disabled={read.lines.length === 0 || read.lines.length > most}
-              onClick={take}
-            >
-              Take {countOf(read.lines.length, 'line')}
-            </button>
-            <button type="button" className="btn btn-xs btn-ghost" onClick={() => setTable(null)}>
-              Another list
-            </button>
-          </div>
+          <TakeForm
+            {...{ into, name, section, replaces, known, most, decimal }}
+            lines={read.lines.length}
+            numbers={read.numbers}
+            set={set}
+            onTake={take}
+            onOther={() => setTable(null)}
+          />
           {read.lines.length > most && (
             <p className="text-error text-xs">
               {countOf(read.lines.length, 'line')}; {INTO[into]} take at most {most.toLocaleString('en')} at
@@ -224,6 +142,127 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
         </>
       )}
     </section>
+  );
+}
+
+/** What a list is taken as. @property section '' none @property decimal null: as the list seems to be written */
+interface TakeOptions {
+  into: Into;
+  name: string;
+  section: string;
+  decimal: Decimal | null;
+  /** What is there of the same name or in the same drawers is replaced. */
+  replaces: boolean;
+}
+
+function TakeForm({
+  into,
+  name,
+  section,
+  decimal,
+  replaces,
+  known,
+  most,
+  lines,
+  numbers,
+  set,
+  onTake,
+  onOther,
+}: TakeOptions & {
+  /** Lines or lists that are there already. */
+  known: number;
+  most: number;
+  lines: number;
+  numbers: NumberStyle;
+  set: (changed: Partial<TakeOptions>) => void;
+  onTake: () => void;
+  onOther: () => void;
+}) {
+  const scene = useScene('section');
+  return (
+    <div className="flex flex-wrap items-end gap-2 pt-2">
+      <label>
+        <span className="block ink-2 text-xs">Take it as</span>
+        <select
+          className="select select-xs w-48"
+          value={into}
+          onChange={(event) =>
+            set({ into: INTOS.find((one) => one === event.currentTarget.value) ?? 'need' })
+          }
+        >
+          {INTOS.map((one) => (
+            <option key={one} value={one}>
+              {INTO[one]}
+            </option>
+          ))}
+        </select>
+      </label>
+      {into !== 'stock' && (
+        <label>
+          <span className="block ink-2 text-xs">Called</span>
+          <input
+            className="input input-xs w-44"
+            maxLength={80}
+            value={name}
+            onChange={(event) => set({ name: event.currentTarget.value })}
+          />
+        </label>
+      )}
+      {into === 'need' && (
+        <label>
+          <span className="block ink-2 text-xs">For section</span>
+          <select
+            className="select select-xs w-40"
+            value={section}
+            onChange={(event) => set({ section: event.currentTarget.value })}
+          >
+            <option value="">none</option>
+            {listOf(scene, 'section').map(({ id, letter, name: word }) => (
+              <option key={id} value={id}>
+                {letter}, {word}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      <label>
+        <span className="block ink-2 text-xs">
+          Numbers are written {numbers.sure || decimal ? '' : '(a guess)'}
+        </span>
+        <select
+          className="select select-xs w-28 fig"
+          value={numbers.decimal}
+          onChange={(event) => set({ decimal: event.currentTarget.value === ',' ? ',' : '.' })}
+        >
+          <option value=".">1,234.50</option>
+          <option value=",">1.234,50</option>
+        </select>
+      </label>
+      {known > 0 && (
+        <label className="flex items-center gap-1 text-xs">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={replaces}
+            onChange={(event) => set({ replaces: event.currentTarget.checked })}
+          />
+          {into === 'stock'
+            ? `${countOf(known, 'line')} lie in those drawers: count them anew`
+            : `Replace “${name.trim()}”, which is there`}
+        </label>
+      )}
+      <button
+        type="button"
+        className="btn btn-xs btn-primary"
+        disabled={lines === 0 || lines > most}
+        onClick={onTake}
+      >
+        Take {countOf(lines, 'line')}
+      </button>
+      <button type="button" className="btn btn-xs btn-ghost" onClick={onOther}>
+        Another list
+      </button>
+    </div>
   );
 }
 

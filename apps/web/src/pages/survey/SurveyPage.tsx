@@ -4,7 +4,7 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { displayOf, labelOf, listOf } from '@quarry/core/document';
 import { VENUE_KINDS, withPlace, type VenueKind } from '@quarry/core/venue';
 import { useSheets } from '../../data/sheets.ts';
-import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
+import { freshId, useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
 import { Empty } from '../../ui/parts.tsx';
 import { PublicPanel } from './PublicPanel.tsx';
@@ -69,39 +69,7 @@ export function SurveyPage() {
   return (
     <div className="h-full grid grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
       <div className="flex flex-wrap items-center gap-1 px-2 min-h-9 bg-base-100 border-b hair">
-        <Tabs
-          label="Places"
-          look="bar"
-          tabs={places.map(({ id, name }) => ({
-            id,
-            word: (
-              <>
-                {name}
-                {id === current && <span className="text-xs opacity-80"> · stands here</span>}
-              </>
-            ),
-          }))}
-          open={viewedId}
-          onOpen={setChosen}
-        />
-        {!disabled && (
-          <button type="button" className="btn btn-xs btn-ghost" onClick={addPlace}>
-            <Plus size={12} aria-hidden /> Place
-          </button>
-        )}
-        {viewedId !== null && viewedId !== current && !disabled && (
-          <button
-            type="button"
-            className="btn btn-xs btn-primary"
-            onClick={() =>
-              edit.patch(`moved the display to ${scene.place[viewedId].name}`, 'display', displayOf(scene), {
-                place: viewedId,
-              })
-            }
-          >
-            Let it stand here
-          </button>
-        )}
+        <PlaceTabs {...{ viewedId, disabled, addPlace }} onChoose={setChosen} />
         <span className="w-px h-5 bg-base-300 mx-1 shrink-0" />
         <AddBar scene={seen} disabled={disabled} />
         <span className="flex-1" />
@@ -180,5 +148,60 @@ export function SurveyPage() {
         </aside>
       </div>
     </div>
+  );
+}
+
+/** The places a display may stand in, and in which it does. */
+function PlaceTabs({
+  viewedId,
+  disabled,
+  addPlace,
+  onChoose,
+}: {
+  viewedId: string | null;
+  disabled: boolean;
+  addPlace: () => void;
+  onChoose: (place: string) => void;
+}) {
+  const scene = useScene('place', 'display');
+  const edit = useEdit();
+  const places = listOf(scene, 'place');
+  const current = displayOf(scene).place;
+  return (
+    <>
+      <Tabs
+        label="Places"
+        look="bar"
+        tabs={places.map(({ id, name }) => ({
+          id,
+          word: (
+            <>
+              {name}
+              {id === current && <span className="text-xs opacity-80"> · stands here</span>}
+            </>
+          ),
+        }))}
+        open={viewedId}
+        onOpen={onChoose}
+      />
+      {!disabled && (
+        <button type="button" className="btn btn-xs btn-ghost" onClick={addPlace}>
+          <Plus size={12} aria-hidden /> Place
+        </button>
+      )}
+      {viewedId !== null && viewedId !== current && !disabled && (
+        <button
+          type="button"
+          className="btn btn-xs btn-primary"
+          onClick={() =>
+            edit.patch(`moved the display to ${scene.place[viewedId].name}`, 'display', displayOf(scene), {
+              place: viewedId,
+            })
+          }
+        >
+          Let it stand here
+        </button>
+      )}
+    </>
   );
 }

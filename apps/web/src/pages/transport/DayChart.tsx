@@ -29,30 +29,9 @@ export function DayChart({
   goal: string;
   now: number | null;
 }) {
-  const first = Math.min(...plan.rows.flatMap(({ start, state }) => (state === 'dropped' ? [] : start)));
-  // A day that began long after the doors opened begins where its work does.
-  const begin = first > 60 ? first - 15 : Math.min(0, first);
-  const end = Math.max(plan.ready, times.until, now ?? 0, 30) + 6;
-  const closings = closingsOf(times);
-  // Nights, and hours in which nothing is left to do, are as wide as half an hour.
-  const idle = { from: plan.ready + IDLE_MARGIN, until: times.until - IDLE_MARGIN };
-  const isLong = idle.until - idle.from > LONG_IDLE && (now ?? 0) < idle.from;
-  const shortened = isLong ? [...closings.filter(({ from }) => from < idle.from), idle] : closings;
-  const drawn = (minute: number) =>
-    shortened.reduce(
-      (at, { from, until }) =>
-        at - Math.max(0, Math.min(minute, until) - from) * Math.max(0, 1 - NIGHT / (until - from)),
-      minute,
-    );
-  const [left, right] = [drawn(begin), drawn(end)];
-  const x = (minute: number) => LEFT + ((drawn(minute) - left) / (right - left)) * (WIDTH - LEFT - 8);
+  const { begin, end, idle, closings, ticks, x } = scaleOf(plan, times, now);
   // On a bar there is no room for the verb.
   const titleOf = new Map(tasks.map(({ key, title }) => [key, title.replace(/^Carry /, '')]));
-  const step = [15, 30, 60, 120, 240].find((one) => (right - left) / one <= 10) ?? 480;
-  const ticks = Array.from({ length: Math.floor(end / step) + 1 }, (_, i) => i * step).filter(
-    (at) =>
-      at >= begin && !shortened.some(({ from, until }) => at > from - step / 2 && at < until + step / 2),
-  );
   const height = HEAD + helpers.length * ROW + 22;
   const foot = height - 20;
   const isLate = plan.ready > times.until;
@@ -119,7 +98,7 @@ export function DayChart({
             </text>
           </g>
         ))}
-        {isLong && (
+        {idle && (
           <text
             x={(x(idle.from) + x(idle.until)) / 2}
             y={(HEAD + foot) / 2}
@@ -130,60 +109,9 @@ export function DayChart({
             …
           </text>
         )}
-        {helpers.map(({ id, name, arrives }, row) => {
-          const y = HEAD + row * ROW;
-          return (
-            <g key={id}>
-              <text x="0" y={y + 17} fontSize="12" className="fill-base-content">
-                {name.length > 13 ? `${name.slice(0, 12)}…` : name}
-              </text>
-              {arrives > begin && (
-                <line
-                  x1={x(begin)}
-                  x2={x(arrives)}
-                  y1={y + 13}
-                  y2={y + 13}
-                  className="stroke-base-content"
-                  strokeDasharray="1 5"
-                  opacity="0.6"
-                />
-              )}
-              {plan.rows
-                .filter(({ people }) => people.includes(id))
-                .map(({ key, start, end: till, slack, state }) => {
-                  const width = Math.max(1, x(till) - x(start) - 1);
-                  const isCritical = slack === 0 && state !== 'over';
-                  const title = titleOf.get(key) ?? key;
-                  const letters = Math.floor((width - 6) / 6);
-                  return (
-                    <g key={key} opacity={state === 'over' ? 0.5 : 1}>
-                      <rect
-                        x={x(start)}
-                        y={y + 3}
-                        width={width}
-                        height={ROW - 6}
-                        className={`fill-base-200 ${isCritical ? 'stroke-primary' : 'stroke-base-content'}`}
-                        strokeWidth={isCritical ? 1.6 : state === 'runs' ? 1.4 : 0.6}
-                      />
-                      {letters >= 3 && (
-                        <text
-                          x={x(start) + 4}
-                          y={y + 17}
-                          fontSize="11"
-                          className={isCritical ? 'fill-primary' : 'fill-base-content'}
-                        >
-                          {title.length > letters ? `${title.slice(0, letters - 1)}…` : title}
-                        </text>
-                      )}
-                      <title>
-                        {title}, {clockAfter(times.from, start)} to {clockAfter(times.from, till)}
-                      </title>
-                    </g>
-                  );
-                })}
-            </g>
-          );
-        })}
+        {helpers.map((helper, row) => (
+          <HelperRow key={helper.id} {...{ helper, plan, titleOf, times, x, begin }} y={HEAD + row * ROW} />
+        ))}
         {marks
           .filter(({ at }) => at >= begin)
           .map((mark) => (
@@ -191,6 +119,133 @@ export function DayChart({
           ))}
       </svg>
     </div>
+  );
+}
+
+/**
+ * Where the minutes of the day lie on the chart. Nights, and long hours in which nothing is left to do, are as wide as
+ * half an hour.
+ */
+function scaleOf(plan: DayPlan, times: PhaseTimes, now: number | null) {
+  const first = Math.min(...plan.rows.flatMap(({ start, state }) => (state === 'dropped' ? [] : start)));
+  // A day that began long after the doors opened begins where its work does.
+  const begin = first > 60 ? first - 15 : Math.min(0, first);
+  const end = Math.max(plan.ready, times.until, now ?? 0, 30) + 6;
+  const closings = closingsOf(times);
+  // Nights, and hours in which nothing is left to do, are as wide as half an hour.
+  const idle = { from: plan.ready + IDLE_MARGIN, until: times.until - IDLE_MARGIN };
+  const isLong = idle.until - idle.from > LONG_IDLE && (now ?? 0) < idle.from;
+  const shortened = isLong ? [...closings.filter(({ from }) => from < idle.from), idle] : closings;
+  const drawn = (minute: number) =>
+    shortened.reduce(
+      (at, { from, until }) =>
+        at - Math.max(0, Math.min(minute, until) - from) * Math.max(0, 1 - NIGHT / (until - from)),
+      minute,
+    );
+  const [left, right] = [drawn(begin), drawn(end)];
+  const x = (minute: number) => LEFT + ((drawn(minute) - left) / (right - left)) * (WIDTH - LEFT - 8);
+  const step = [15, 30, 60, 120, 240].find((one) => (right - left) / one <= 10) ?? 480;
+  const ticks = Array.from({ length: Math.floor(end / step) + 1 }, (_, i) => i * step).filter(
+    (at) =>
+      at >= begin && !shortened.some(({ from, until }) => at > from - step / 2 && at < until + step / 2),
+  );
+  return { begin, end, closings, ticks, x, idle: isLong ? idle : null };
+}
+
+/** One person's tasks as bars, with the time before they come. */
+function HelperRow({
+  helper: { id, name, arrives },
+  plan,
+  titleOf,
+  times,
+  x,
+  begin,
+  y,
+}: {
+  helper: { id: string; name: string; arrives: number };
+  plan: DayPlan;
+  titleOf: ReadonlyMap<string, string>;
+  times: PhaseTimes;
+  x: (minute: number) => number;
+  begin: number;
+  y: number;
+}) {
+  return (
+    <g>
+      <text x="0" y={y + 17} fontSize="12" className="fill-base-content">
+        {name.length > 13 ? `${name.slice(0, 12)}…` : name}
+      </text>
+      {arrives > begin && (
+        <line
+          x1={x(begin)}
+          x2={x(arrives)}
+          y1={y + 13}
+          y2={y + 13}
+          className="stroke-base-content"
+          strokeDasharray="1 5"
+          opacity="0.6"
+        />
+      )}
+      {plan.rows
+        .filter(({ people }) => people.includes(id))
+        .map((row) => (
+          <TaskBar
+            key={row.key}
+            left={x(row.start)}
+            width={Math.max(1, x(row.end) - x(row.start) - 1)}
+            y={y}
+            isCritical={row.slack === 0 && row.state !== 'over'}
+            state={row.state}
+            title={titleOf.get(row.key) ?? row.key}
+            when={`${clockAfter(times.from, row.start)} to ${clockAfter(times.from, row.end)}`}
+          />
+        ))}
+    </g>
+  );
+}
+
+function TaskBar({
+  left,
+  width,
+  y,
+  isCritical,
+  state,
+  title,
+  when,
+}: {
+  left: number;
+  width: number;
+  y: number;
+  isCritical: boolean;
+  state: DayPlan['rows'][number]['state'];
+  title: string;
+  when: string;
+}) {
+  const letters = Math.floor((width - 6) / 6);
+  return (
+    <g opacity={state === 'over' ? 0.5 : 1}>
+      <rect
+        x={left}
+        y={y + 3}
+        width={width}
+        height={ROW - 6}
+        className={`fill-base-200 ${isCritical ? 'stroke-primary' : 'stroke-base-content'}`}
+        strokeWidth={isCritical ? 1.6 : state === 'runs' ? 1.4 : 0.6}
+      />
+      {letters >= 3 && (
+        <text
+          x={left + 4}
+          y={y + 17}
+          fontSize="11"
+          className={isCritical ? 'fill-primary' : 'fill-base-content'}
+        >
+          {title.length > letters ? `${title.slice(0, letters - 1)}…` : title}
+        </text>
+      )}
+      <title>
+        {title}, {when}
+      </title>
+    </g>
   );
 }
 
