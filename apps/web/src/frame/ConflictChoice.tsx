@@ -3,6 +3,7 @@ import { fieldWord, valueWord } from '@quarry/core/history';
 import { labelOf } from '@quarry/core/document';
 import { choiceKey, type Conflict } from '../data/conflicts.ts';
 import { useDisplay, useLink } from '../data/useDisplay.tsx';
+import { DataTable, type Column } from '../ui/DataTable.tsx';
 import { capital } from '../ui/words.ts';
 
 /** One change that came too late, field by field: what it was, mine, theirs. */
@@ -29,51 +30,51 @@ export function ConflictChoice({ conflict }: { conflict: Conflict }) {
       {things.map((key) => {
         const fields = conflict.fields.filter(({ kind, id }) => `${kind}/${id}` === key);
         const { kind, id } = fields[0];
+        const side = (which: 'mine' | 'theirs', head: string): Column<Conflict['fields'][number]> => ({
+          head,
+          wraps: true,
+          cell: (field) => {
+            const said = valueWord(scene, kind, field.field, field[which]);
+            return (
+              <>
+                <label className="fig flex items-center gap-1.5">
+                  <input
+                    type="radio"
+                    name={choiceKey(field)}
+                    className="radio radio-xs"
+                    aria-label={`${capital(fieldWord(field.field))}: ${head.toLowerCase()}, ${said}`}
+                    checked={theirs.has(choiceKey(field)) === (which === 'theirs')}
+                    onChange={() => choose(choiceKey(field), which)}
+                  />
+                  {said}
+                </label>
+                {which === 'theirs' && !field.clash && (
+                  <span className="ink-2 text-[11px]">they left it</span>
+                )}
+              </>
+            );
+          },
+        });
         return (
-          <table key={key} className="table table-xs my-2">
-            <caption className="text-left font-semibold">{capital(labelOf(scene, kind, id))}</caption>
-            <thead>
-              <tr>
-                <th scope="col">Field</th>
-                <th scope="col">It was</th>
-                <th scope="col">Yours</th>
-                <th scope="col">Theirs</th>
-              </tr>
-            </thead>
-            <tbody>
-              {fields.map((field) => {
-                const choice = choiceKey(field);
-                const say = (value: unknown) => valueWord(scene, kind, field.field, value);
-                const word = fieldWord(field.field);
-                return (
-                  <tr key={choice}>
-                    <th scope="row" className="font-normal">
-                      {word}
-                    </th>
-                    <td className="fig ink-2">{field.was === undefined ? '–' : say(field.was)}</td>
-                    {(['mine', 'theirs'] as const).map((side) => (
-                      <td key={side} className="fig">
-                        <label className="flex items-center gap-1.5">
-                          <input
-                            type="radio"
-                            name={choice}
-                            className="radio radio-xs"
-                            aria-label={`${capital(word)}: ${side === 'mine' ? 'yours' : 'theirs'}, ${say(field[side])}`}
-                            checked={theirs.has(choice) === (side === 'theirs')}
-                            onChange={() => choose(choice, side)}
-                          />
-                          {say(field[side])}
-                        </label>
-                        {side === 'theirs' && !field.clash && (
-                          <span className="ink-2 text-[11px]">they left it</span>
-                        )}
-                      </td>
-                    ))}
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
+          <section key={key} className="my-2">
+            <h3 className="font-semibold">{capital(labelOf(scene, kind, id))}</h3>
+            <DataTable
+              label={`${capital(labelOf(scene, kind, id))}: whose values shall stand`}
+              rows={fields}
+              keyOf={choiceKey}
+              columns={[
+                { head: 'Field', cell: ({ field }) => fieldWord(field) },
+                {
+                  head: 'It was',
+                  wraps: true,
+                  tone: () => 'quiet',
+                  cell: ({ field, was }) => (was === undefined ? '–' : valueWord(scene, kind, field, was)),
+                },
+                side('mine', 'Yours'),
+                side('theirs', 'Theirs'),
+              ]}
+            />
+          </section>
         );
       })}
       <div className="flex flex-wrap gap-2 pt-1">

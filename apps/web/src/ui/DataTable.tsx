@@ -11,6 +11,8 @@ export interface Column<R> {
   number?: true;
   /** Its words may take several lines. */
   wraps?: true;
+  /** Its head is for screen readers only, such as that of buttons. */
+  hidesHead?: true;
   tone?: (row: R) => Tone;
 }
 
@@ -46,13 +48,13 @@ export function DataTable<R>({
     <table className={`w-full text-xs ${columns.length > MAX_ON_PHONE ? 'cards' : ''}`} aria-label={label}>
       <thead className={hideHead ? 'sr-only' : ''}>
         <tr className="ink-2 border-b hair">
-          {columns.map(({ head, number }, i) => (
+          {columns.map(({ head, number, hidesHead }, i) => (
             <th
               key={head}
               scope="col"
               className={`font-normal py-1 align-bottom ${number ? 'text-right' : 'text-left'} ${i > 0 ? 'pl-3' : ''}`}
             >
-              {head}
+              {hidesHead ? <span className="sr-only">{head}</span> : head}
             </th>
           ))}
         </tr>
@@ -67,6 +69,16 @@ export function DataTable<R>({
         ))}
       </tbody>
     </table>
+  );
+}
+
+/** A word with a quieter line under it, in the first column of a table. */
+export function Noted({ word, note }: { word: string; note: string }) {
+  return (
+    <>
+      {word}
+      {note !== '' && <span className="block ink-2 text-[11px] leading-4 font-normal">{note}</span>}
+    </>
   );
 }
 

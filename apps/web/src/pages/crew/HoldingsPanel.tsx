@@ -4,6 +4,7 @@ import { handoverWords, holdingsOf, type Holding } from '@quarry/core/history';
 import { listOf, stageWord } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit, useLink, useIsPlanner } from '../../data/useDisplay.tsx';
 import { Avatar, ringOf } from '../../ui/Avatar.tsx';
+import { DataTable, type Column } from '../../ui/DataTable.tsx';
 import { Basis, Dialog, Empty, Heading } from '../../ui/parts.tsx';
 import { useDerived } from '../../workers/useDerived.ts';
 
@@ -32,6 +33,17 @@ export function HoldingsPanel() {
         </Empty>
       </div>
     );
+  const name = (id: string) => scene.person[id]?.name ?? id;
+  const handOver: Column<Holding> = {
+    head: 'Acts',
+    hidesHead: true,
+    number: true,
+    cell: (holding) => (
+      <button type="button" className="btn btn-xs" onClick={() => setHanding(holding)}>
+        Hand over …<span className="sr-only"> section {holding.section.letter}</span>
+      </button>
+    ),
+  };
   const byPerson = listOf(scene, 'person').map((person) => ({
     person,
     holds: holdings.filter(({ section }) => section.owner === person.id),
@@ -48,79 +60,37 @@ export function HoldingsPanel() {
         >
           Sections and what they wait for
         </Heading>
-        <div className="overflow-x-auto" role="region" aria-label="Sections" tabIndex={0}>
-          <table className="table table-xs w-full cards">
-            <thead>
-              <tr>
-                <th scope="col">Section</th>
-                <th scope="col">Owner</th>
-                <th scope="col">Stage</th>
-                <th scope="col" className="text-right">
-                  Done
-                </th>
-                <th scope="col">Waits for</th>
-                <th scope="col">
-                  <span className="sr-only">Acts</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {holdings.map((holding) => {
-                const { section, done, waits } = holding;
-                const present = here.filter((one) => one.section === section.id);
-                const name = (id: string) => scene.person[id]?.name ?? id;
-                return (
-                  <tr key={section.id} className="align-top">
-                    <th scope="row" className="font-semibold whitespace-nowrap">
-                      {section.letter}, {section.name}
-                      {present.length > 0 && (
-                        <span className="block font-normal text-secondary">
-                          {[...new Set(present.map((one) => one.name))].join(', ')} here now
-                        </span>
-                      )}
-                    </th>
-                    <td className="whitespace-nowrap" data-head="Owner">
-                      {section.owner ? name(section.owner) : <span className="text-warning">nobody</span>}
-                      {section.helpers.length > 0 && (
-                        <span className="block ink-2">with {section.helpers.map(name).join(', ')}</span>
-                      )}
-                    </td>
-                    <td data-head="Stage">{stageWord(scene, section.stage)}</td>
-                    <td className="fig text-right" data-head="Done">
-                      {(100 * done).toFixed(0)} %
-                    </td>
-                    <td data-head="Waits for">
-                      {waits.length === 0 ? (
-                        <span className="ink-2">nothing</span>
-                      ) : (
-                        <p className="leading-5">
-                          {waits.map(({ why, sentence, page }, i) => (
-                            <span key={why + sentence}>
-                              {i > 0 && '; '}
-                              <Link
-                                className="act underline underline-offset-2 decoration-base-300 hover:decoration-current"
-                                to={`/d/${link.id}/${why === 'advice' ? `crew?sheet=advice&section=${section.id}` : page}`}
-                              >
-                                {sentence}
-                              </Link>
-                            </span>
-                          ))}
-                        </p>
-                      )}
-                    </td>
-                    <td className="text-right whitespace-nowrap">
-                      {plans && (
-                        <button type="button" className="btn btn-xs" onClick={() => setHanding(holding)}>
-                          Hand over …<span className="sr-only"> section {section.letter}</span>
-                        </button>
-                      )}
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-        </div>
+        <DataTable
+          label="Sections and what they wait for"
+          rows={holdings}
+          keyOf={({ section }) => section.id}
+          columns={[
+            {
+              head: 'Section',
+              cell: ({ section }) => (
+                <b className="font-semibold whitespace-nowrap">
+                  {section.letter}, {section.name}
+                  <HereNow people={here.filter((one) => one.section === section.id)} />
+                </b>
+              ),
+            },
+            {
+              head: 'Owner',
+              cell: ({ section: { owner, helpers } }) => (
+                <>
+                  {owner ? name(owner) : <span className="text-warning">nobody</span>}
+                  {helpers.length > 0 && (
+                    <span className="block ink-2">with {helpers.map(name).join(', ')}</span>
+                  )}
+                </>
+              ),
+            },
+            { head: 'Stage', cell: ({ section }) => stageWord(scene, section.stage) },
+            { head: 'Done', number: true, cell: ({ done }) => `${(100 * done).toFixed(0)} %` },
+            { head: 'Waits for', wraps: true, cell: (holding) => <WaitsFor {...holding} /> },
+            ...(plans ? [handOver] : []),
+          ]}
+        />
         <Basis>
           Done is the stages behind a section of all its stages, as on Progress. Errors are findings of the
           gravest kind in or about it that nobody keeps. Pieces are short after stock, loans and orders, as on
@@ -159,6 +129,37 @@ export function HoldingsPanel() {
       </section>
       {handing && <HandOver holding={handing} onClose={() => setHanding(null)} />}
     </div>
+  );
+}
+
+/** Who is in a section at this moment. */
+function HereNow({ people }: { people: readonly { name: string }[] }) {
+  if (people.length === 0) return null;
+  return (
+    <span className="block font-normal text-secondary">
+      {[...new Set(people.map(({ name }) => name))].join(', ')} here now
+    </span>
+  );
+}
+
+/** What a section waits for, each leading to where it can be seen to. */
+function WaitsFor({ section, waits }: Holding) {
+  const link = useLink();
+  if (waits.length === 0) return <span className="ink-2">nothing</span>;
+  return (
+    <p className="leading-5">
+      {waits.map(({ why, sentence, page }, i) => (
+        <span key={why + sentence}>
+          {i > 0 && '; '}
+          <Link
+            className="act underline underline-offset-2 decoration-base-300 hover:decoration-current"
+            to={`/d/${link.id}/${why === 'advice' ? `crew?sheet=advice&section=${section.id}` : page}`}
+          >
+            {sentence}
+          </Link>
+        </span>
+      ))}
+    </p>
   );
 }
 

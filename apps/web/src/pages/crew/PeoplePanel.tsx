@@ -9,6 +9,7 @@ import type { Member } from '@quarry/protocol/crew';
 import { INVITED_ROLES, crewApi } from '../../data/crewApi.ts';
 import { useDisplay, useLink, useScene } from '../../data/useDisplay.tsx';
 import { CopyButton } from '../../ui/CopyButton.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
 import { Trouble } from '../../ui/forms.tsx';
 import { Basis, Dialog, Empty, Failure, Heading, Loading } from '../../ui/parts.tsx';
 import { SharePart } from './SharePart.tsx';
@@ -44,13 +45,64 @@ const again = (id: string) =>
     queryClient.invalidateQueries({ queryKey: keys.invitations(id) }),
   ]);
 
+/** What an owner does with a member. */
+interface MemberAct {
+  what: 'owner' | 'remove' | 'code';
+  member: Member;
+}
+
+function MemberActs({
+  member,
+  owns,
+  isSelf,
+  onAct,
+}: {
+  member: Member;
+  owns: boolean;
+  isSelf: boolean;
+  onAct: (act: MemberAct) => void;
+}) {
+  return (
+    <>
+      {owns && !isSelf && member.role !== 'owner' && (
+        <button
+          type="button"
+          className="btn btn-xs btn-ghost"
+          onClick={() => onAct({ what: 'owner', member })}
+        >
+          Make owner<span className="sr-only"> {member.name}</span>
+        </button>
+      )}
+      {member.mayReset && (
+        <button
+          type="button"
+          className="btn btn-xs btn-ghost"
+          onClick={() => onAct({ what: 'code', member })}
+        >
+          Password code<span className="sr-only"> for {member.name}</span>
+        </button>
+      )}
+      {(owns || isSelf) && (
+        <button
+          type="button"
+          className="btn btn-xs btn-ghost"
+          onClick={() => onAct({ what: 'remove', member })}
+        >
+          {isSelf ? 'Leave' : 'Take off'}
+          <span className="sr-only"> {isSelf ? 'this display' : member.name}</span>
+        </button>
+      )}
+    </>
+  );
+}
+
 function Members({ members }: { members: readonly Member[] }) {
   const link = useLink();
   const scene = useScene('person');
   const here = useDisplay(({ here }) => here);
   const { role: mine, person: me } = useDisplay(({ actor }) => actor);
   const navigate = useNavigate();
-  const [act, setAct] = useState<{ what: 'owner' | 'remove' | 'code'; member: Member } | null>(null);
+  const [act, setAct] = useState<MemberAct | null>(null);
   const change = useMutation({
     mutationFn: ({ userId, ...set }: { userId: string; role?: Member['role']; person?: string | null }) =>
       crewApi.setMember(link.id, userId, set),
@@ -59,123 +111,94 @@ function Members({ members }: { members: readonly Member[] }) {
   });
   const owns = mine === 'owner';
   const people = listOf(scene, 'person');
+  const isSelf = ({ person }: Member) => person !== null && person === me;
   return (
     <section aria-labelledby="members">
       <Heading id="members" aside={`${members.length}`}>
         On this display
       </Heading>
-      <div className="overflow-x-auto" role="region" aria-label="Members" tabIndex={0}>
-        <table className="table table-xs w-full cards">
-          <thead>
-            <tr>
-              <th scope="col">Account</th>
-              <th scope="col">Is</th>
-              <th scope="col">May change</th>
-              <th scope="col">Last seen</th>
-              <th scope="col">
-                <span className="sr-only">Acts</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {members.map((member) => {
-              const self = member.person !== null && member.person === me;
-              const present = here.find(({ person }) => person !== null && person === member.person);
-              return (
-                <tr key={member.userId}>
-                  <th scope="row" className="font-semibold whitespace-nowrap">
-                    {member.name}
-                    {self && <span className="font-normal ink-2"> (you)</span>}
-                    {member.login && <span className="block fig font-normal ink-2">{member.login}</span>}
-                  </th>
-                  <td data-head="Person">
-                    {owns ? (
-                      <select
-                        className="select select-xs w-36"
-                        aria-label={`Person of ${member.name}`}
-                        value={member.person ?? ''}
-                        onChange={(event) =>
-                          change.mutate({ userId: member.userId, person: event.currentTarget.value || null })
-                        }
-                      >
-                        <option value="">nobody on the plan</option>
-                        {people.map(({ id, name }) => (
-                          <option key={id} value={id}>
-                            {name}
-                          </option>
-                        ))}
-                      </select>
-                    ) : member.person ? (
-                      (scene.person[member.person]?.name ?? '')
-                    ) : (
-                      ''
-                    )}
-                  </td>
-                  <td data-head="Role">
-                    {owns ? (
-                      <select
-                        className="select select-xs w-24"
-                        aria-label={`Role of ${member.name}`}
-                        value={member.role}
-                        onChange={(event) => {
-                          const role = ROLES.find((one) => one === event.currentTarget.value);
-                          if (role) change.mutate({ userId: member.userId, role });
-                        }}
-                      >
-                        {ROLES.map((role) => (
-                          <option key={role}>{role}</option>
-                        ))}
-                      </select>
-                    ) : (
-                      <span className="font-semibold">{member.role}</span>
-                    )}
-                    <span className="block ink-2 text-[11px]">{ROLE_WORDS[member.role]}</span>
-                  </td>
-                  <td className="whitespace-nowrap" data-head="Last seen">
-                    {present || member.here ? (
-                      <span className="text-secondary font-semibold">here now</span>
-                    ) : member.seenAt ? (
-                      `${formatDistanceToNow(member.seenAt)} ago`
-                    ) : (
-                      <span className="ink-2">not yet</span>
-                    )}
-                  </td>
-                  <td className="text-right lg:whitespace-nowrap">
-                    {owns && !self && member.role !== 'owner' && (
-                      <button
-                        type="button"
-                        className="btn btn-xs btn-ghost"
-                        onClick={() => setAct({ what: 'owner', member })}
-                      >
-                        Make owner<span className="sr-only"> {member.name}</span>
-                      </button>
-                    )}
-                    {member.mayReset && (
-                      <button
-                        type="button"
-                        className="btn btn-xs btn-ghost"
-                        onClick={() => setAct({ what: 'code', member })}
-                      >
-                        Password code<span className="sr-only"> for {member.name}</span>
-                      </button>
-                    )}
-                    {(owns || self) && (
-                      <button
-                        type="button"
-                        className="btn btn-xs btn-ghost"
-                        onClick={() => setAct({ what: 'remove', member })}
-                      >
-                        {self ? 'Leave' : 'Take off'}
-                        <span className="sr-only"> {self ? 'this display' : member.name}</span>
-                      </button>
-                    )}
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
-      </div>
+      <DataTable
+        label="Members"
+        rows={members}
+        keyOf={({ userId }) => userId}
+        columns={[
+          {
+            head: 'Account',
+            cell: (member) => (
+              <b className="font-semibold whitespace-nowrap">
+                {member.name}
+                {isSelf(member) && <span className="font-normal ink-2"> (you)</span>}
+                {member.login && <span className="block fig font-normal ink-2">{member.login}</span>}
+              </b>
+            ),
+          },
+          {
+            head: 'Is',
+            cell: (member) =>
+              owns ? (
+                <select
+                  className="select select-xs w-36"
+                  aria-label={`Person of ${member.name}`}
+                  value={member.person ?? ''}
+                  onChange={(event) =>
+                    change.mutate({ userId: member.userId, person: event.currentTarget.value || null })
+                  }
+                >
+                  <option value="">nobody on the plan</option>
+                  {people.map(({ id, name }) => (
+                    <option key={id} value={id}>
+                      {name}
+                    </option>
+                  ))}
+                </select>
+              ) : (
+                member.person !== null && scene.person[member.person]?.name
+              ),
+          },
+          {
+            head: 'May change',
+            wraps: true,
+            cell: (member) => (
+              <>
+                {owns ? (
+                  <select
+                    className="select select-xs w-24"
+                    aria-label={`Role of ${member.name}`}
+                    value={member.role}
+                    onChange={(event) => {
+                      const role = ROLES.find((one) => one === event.currentTarget.value);
+                      if (role) change.mutate({ userId: member.userId, role });
+                    }}
+                  >
+                    {ROLES.map((role) => (
+                      <option key={role}>{role}</option>
+                    ))}
+                  </select>
+                ) : (
+                  <span className="font-semibold">{member.role}</span>
+                )}
+                <span className="block ink-2 text-[11px]">{ROLE_WORDS[member.role]}</span>
+              </>
+            ),
+          },
+          {
+            head: 'Last seen',
+            cell: (member) => {
+              const present = here.some(({ person }) => person !== null && person === member.person);
+              if (present || member.here)
+                return <span className="text-secondary font-semibold">here now</span>;
+              if (member.seenAt) return `${formatDistanceToNow(member.seenAt)} ago`;
+              return <span className="ink-2">not yet</span>;
+            },
+          },
+          {
+            head: 'Acts',
+            hidesHead: true,
+            number: true,
+            cell: (member) => <MemberActs {...{ member, owns }} isSelf={isSelf(member)} onAct={setAct} />,
+          },
+        ]}
+      />
       <Basis>
         Every request is judged by the server against the role of that moment: a role that is changed holds at
         once, in windows that are open too. Advice and answers stay in the name of whoever gave them.

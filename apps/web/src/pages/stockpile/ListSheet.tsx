@@ -4,6 +4,7 @@ import { fileName, writeCsv } from '@quarry/core/formats';
 import { priceOfLines } from '@quarry/core/masonry';
 import { LIST_PURPOSES, displayOf, listOf, type PartLine, type PartList } from '@quarry/core/document';
 import { useEdit, useScene } from '../../data/useDisplay.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
 import { CheckField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { personOptions, sectionOptions } from '../../ui/picks.ts';
@@ -92,30 +93,17 @@ function ListLines({ list, plans }: ListProps) {
   const set = useSetList(list);
   return (
     <>
-      <table className="w-full text-xs">
-        <caption className="sr-only">Lines of {list.name}</caption>
-        <thead>
-          <tr className="ink-2 text-left border-b hair">
-            <th scope="col" className="font-normal py-1">
-              Part
-            </th>
-            <th scope="col" className="font-normal text-right w-24">
-              Pieces
-            </th>
-            {list.copies > 1 && (
-              <th scope="col" className="font-normal text-right w-24">
-                In all
-              </th>
-            )}
-          </tr>
-        </thead>
-        <tbody>
-          {list.lines.slice(0, MAX_SHOWN).map((line, i) => (
-            <tr key={`${line.part} ${line.colour}`} className="border-b hair">
-              <th scope="row" className="text-left font-normal">
-                <PartColour {...line} />
-              </th>
-              <td>
+      <DataTable
+        label={`Lines of ${list.name}`}
+        rows={list.lines.slice(0, MAX_SHOWN).map((line, i) => ({ line, i }))}
+        keyOf={({ line }) => `${line.part} ${line.colour}`}
+        columns={[
+          { head: 'Part', cell: ({ line }) => <PartColour {...line} /> },
+          {
+            head: 'Pieces',
+            number: true,
+            cell: ({ line, i }) => (
+              <span className="inline-block w-24">
                 <NumberField
                   label={`Pieces of ${line.part} in ${line.colour}`}
                   bare
@@ -130,14 +118,20 @@ function ListLines({ list, plans }: ListProps) {
                     })
                   }
                 />
-              </td>
-              {list.copies > 1 && (
-                <td className="fig text-right">{(line.qty * list.copies).toLocaleString('en')}</td>
-              )}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+              </span>
+            ),
+          },
+          ...(list.copies > 1
+            ? [
+                {
+                  head: 'In all',
+                  number: true as const,
+                  cell: ({ line }: { line: PartLine }) => (line.qty * list.copies).toLocaleString('en'),
+                },
+              ]
+            : []),
+        ]}
+      />
       {list.lines.length > MAX_SHOWN && (
         <p className="ink-2 text-xs pt-1">
           {list.lines.length - MAX_SHOWN} more lines: take the CSV to see them all.

@@ -5,6 +5,7 @@ import { lineTyped, nextStates, receive, sumOrder } from '@quarry/core/materials
 import { priceOfPart } from '@quarry/core/masonry';
 import { ORDER_STATES, ORDER_WORDS, displayOf, isComing, listOf, type Order } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
+import { DataTable, type Column } from '../../ui/DataTable.tsx';
 import { DateField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
@@ -66,117 +67,109 @@ interface LinesProps {
   onCame: (came: Came) => void;
 }
 
+interface LineOf {
+  line: Order['lines'][number];
+  /** Which of the lines it is. */
+  i: number;
+}
+
 function OrderLines({ order, locked, came, onCame }: LinesProps & { locked: boolean }) {
   const scene = useScene('section');
   const set = useSetOrder(order);
   const setLine = (at: number, what: string, fields: Partial<Order['lines'][number]>) =>
     set(what, { lines: order.lines.map((line, k) => (k === at ? { ...line, ...fields } : line)) });
-  const coming = isComing(order);
+  const isFixed = locked || order.state === 'away';
+  const takeOff: Column<LineOf> = {
+    head: 'Take off',
+    hidesHead: true,
+    number: true,
+    cell: ({ line, i }) => (
+      <RemoveButton
+        what={`${line.qty} ${partName(line.part)}`}
+        disabled={locked}
+        onClick={() =>
+          set(`took ${partName(line.part)} off the lines`, {
+            lines: order.lines.filter((_, k) => k !== i),
+          })
+        }
+      />
+    ),
+  };
+  const comesNow: Column<LineOf> = {
+    head: 'Comes now',
+    number: true,
+    cell: ({ line, i }) => (
+      <NumberField
+        label={`Comes now of ${partName(line.part)} in ${line.colour}`}
+        bare
+        whole
+        value={came[i] ?? 0}
+        min={0}
+        max={1_000_000}
+        disabled={locked}
+        onCommit={(qty) => onCame({ ...came, [i]: qty ?? 0 })}
+      />
+    ),
+  };
   return (
-    <table className="w-full text-xs">
-      <caption className="sr-only">Lines of {order.name}</caption>
-      <thead>
-        <tr className="ink-2 border-b hair text-left">
-          <th scope="col" className="font-normal py-1">
-            Part
-          </th>
-          <th scope="col" className="font-normal px-2">
-            For
-          </th>
-          <th scope="col" className="font-normal text-right">
-            Pieces
-          </th>
-          <th scope="col" className="font-normal text-right">
-            Each
-          </th>
-          <th scope="col" className="font-normal text-right px-2">
-            Came
-          </th>
-          {order.state === 'draft' && (
-            <th scope="col" className="w-8">
-              <span className="sr-only">Take off</span>
-            </th>
-          )}
-          {coming && (
-            <th scope="col" className="font-normal text-right w-24">
-              Comes now
-            </th>
-          )}
-        </tr>
-      </thead>
-      <tbody>
-        {order.lines.map((line, i) => (
-          <tr key={`${i} ${line.part} ${line.colour} ${line.section}`} className="border-b hair">
-            <th scope="row" className="font-normal text-left">
-              <PartColour {...line} />
-            </th>
-            <td className="ink-2 px-2">
-              {line.section === null ? '–' : (scene.section[line.section]?.letter ?? '–')}
-            </td>
-            <td className="fig text-right">
-              {locked || order.state === 'away' ? (
-                line.qty.toLocaleString('en')
-              ) : (
-                <NumberField
-                  label={`Pieces of ${partName(line.part)} in ${line.colour}`}
-                  bare
-                  whole
-                  value={line.qty}
-                  min={Math.max(1, line.came)}
-                  max={1_000_000}
-                  onCommit={(qty) => qty !== null && setLine(i, 'changed the pieces', { qty })}
-                />
-              )}
-            </td>
-            <td className="fig text-right">
-              {locked || order.state === 'away' ? (
-                formatMoney(line.price)
-              ) : (
-                <NumberField
-                  label={`Price of one ${partName(line.part)} in ${line.colour}`}
-                  bare
-                  money
-                  value={line.price}
-                  min={0}
-                  max={1e6}
-                  onCommit={(price) => price !== null && setLine(i, 'changed the price', { price })}
-                />
-              )}
-            </td>
-            <td className={`fig text-right px-2 ${line.came >= line.qty ? 'text-success' : ''}`}>
-              {line.came}
-            </td>
-            {order.state === 'draft' && (
-              <td className="text-right">
-                <RemoveButton
-                  what={`${line.qty} ${partName(line.part)}`}
-                  disabled={locked}
-                  onClick={() =>
-                    set(`took ${partName(line.part)} off the lines`, {
-                      lines: order.lines.filter((_, k) => k !== i),
-                    })
-                  }
-                />
-              </td>
-            )}
-            {coming && (
-              <td>
-                <NumberField
-                  label={`Comes now of ${partName(line.part)} in ${line.colour}`}
-                  bare
-                  whole
-                  value={came[i] ?? 0}
-                  min={0}
-                  max={1_000_000}
-                  disabled={locked}
-                  onCommit={(qty) => onCame({ ...came, [i]: qty ?? 0 })}
-                />
-              </td>
-            )}
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <DataTable
+      label={`Lines of ${order.name}`}
+      rows={order.lines.map((line, i) => ({ line, i }))}
+      keyOf={({ line, i }) => `${i} ${line.part} ${line.colour} ${line.section}`}
+      columns={[
+        { head: 'Part', wraps: true, cell: ({ line }) => <PartColour {...line} /> },
+        {
+          head: 'For',
+          tone: () => 'quiet',
+          cell: ({ line }) => (line.section === null ? '–' : (scene.section[line.section]?.letter ?? '–')),
+        },
+        {
+          head: 'Pieces',
+          number: true,
+          cell: ({ line, i }) =>
+            isFixed ? (
+              line.qty.toLocaleString('en')
+            ) : (
+              <NumberField
+                label={`Pieces of ${partName(line.part)} in ${line.colour}`}
+                bare
+                whole
+                value={line.qty}
+                min={Math.max(1, line.came)}
+                max={1_000_000}
+                onCommit={(qty) => qty !== null && setLine(i, 'changed the pieces', { qty })}
+              />
+            ),
+        },
+        {
+          head: 'Each',
+          number: true,
+          cell: ({ line, i }) =>
+            isFixed ? (
+              formatMoney(line.price)
+            ) : (
+              <NumberField
+                label={`Price of one ${partName(line.part)} in ${line.colour}`}
+                bare
+                money
+                value={line.price}
+                min={0}
+                max={1e6}
+                onCommit={(price) => price !== null && setLine(i, 'changed the price', { price })}
+              />
+            ),
+        },
+        {
+          head: 'Came',
+          number: true,
+          cell: ({ line }) => (
+            <span className={line.came >= line.qty ? 'text-success' : ''}>{line.came}</span>
+          ),
+        },
+        ...(order.state === 'draft' ? [takeOff] : []),
+        ...(isComing(order) ? [comesNow] : []),
+      ]}
+    />
   );
 }
 

@@ -9,6 +9,7 @@ import { phasesOf, type DayAnswer, type ShowPhase, type ShowTask } from '@quarry
 import { api } from '../../data/api.ts';
 import { freshId, useDenialReason, useDisplay, useEdit, useLink, useScene } from '../../data/useDisplay.tsx';
 import { usePaper } from '../../data/sheets.ts';
+import { DataTable, Noted } from '../../ui/DataTable.tsx';
 import { Basis, Heading, Loading } from '../../ui/parts.tsx';
 import { useDerived } from '../../workers/useDerived.ts';
 import { save } from '../../ui/save.ts';
@@ -129,47 +130,37 @@ function KitList({ kit }: { kit: readonly KitItem[] }) {
       <Heading id="kit" aside={`${kit.length - left.length} of ${kit.length} in the load`}>
         Kit
       </Heading>
-      <table className="w-full">
-        <thead className="text-left text-[11px] ink-2">
-          <tr>
-            <th scope="col" className="font-normal pr-3 text-right">
-              How many
-            </th>
-            <th scope="col" className="font-normal">
-              What, and why
-            </th>
-            <th scope="col" className="font-normal text-right">
-              In the load
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {kit.map((item) => (
-            <tr key={item.key} className="border-b hair align-baseline">
-              <td className="fig text-right pr-3 py-1 w-16">{item.count}</td>
-              <td className="py-1">
-                {item.name}
-                <div className="ink-2 text-xs">{item.why}</div>
-              </td>
-              <td className="text-right whitespace-nowrap py-1">
-                {brought.has(item.name.toLowerCase()) ? (
-                  'yes'
-                ) : (
-                  <button
-                    type="button"
-                    className="btn btn-xs"
-                    disabled={isFixed}
-                    aria-label={`Bring ${item.name}`}
-                    onClick={() => void bring([item])}
-                  >
-                    <Plus size={12} aria-hidden /> Bring
-                  </button>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <DataTable
+        label="Kit"
+        rows={kit}
+        keyOf={({ key }) => key}
+        columns={[
+          {
+            head: 'What, and why',
+            wraps: true,
+            cell: ({ name, why }) => <Noted word={name} note={why} />,
+          },
+          { head: 'How many', number: true, cell: ({ count }) => count },
+          {
+            head: 'In the load',
+            number: true,
+            cell: (item) =>
+              brought.has(item.name.toLowerCase()) ? (
+                'yes'
+              ) : (
+                <button
+                  type="button"
+                  className="btn btn-xs"
+                  disabled={isFixed}
+                  aria-label={`Bring ${item.name}`}
+                  onClick={() => void bring([item])}
+                >
+                  <Plus size={12} aria-hidden /> Bring
+                </button>
+              ),
+          },
+        ]}
+      />
       {left.length > 1 && (
         <button type="button" className="btn btn-xs mt-2" disabled={isFixed} onClick={() => void bring(left)}>
           Bring all {left.length} of them
@@ -202,31 +193,26 @@ function Values() {
         Values by owner
       </Heading>
       {rows.length === 0 && <p className="ink-2 text-xs">Nothing is counted yet.</p>}
-      <table className="w-full">
-        <thead className="sr-only">
-          <tr>
-            <th scope="col">Owner</th>
-            <th scope="col">Pieces</th>
-            <th scope="col">Money</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(({ owner, name, sections, pieces, money }) => (
-            <tr key={owner ?? ''} className="border-b hair align-baseline">
-              <td className="py-1">
-                {name}
-                <div className="ink-2 text-[11px]">
-                  {sections.length > 0 ? `section ${sections.join(', ')}` : 'in no section'}
-                </div>
-              </td>
-              <td className="fig text-right">{countOf(pieces, 'piece')}</td>
-              <td className="fig text-right whitespace-nowrap">
-                {money.toFixed(2)} {currency}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <DataTable
+        label="Values by owner"
+        hideHead
+        rows={rows}
+        keyOf={({ owner }) => owner ?? ''}
+        columns={[
+          {
+            head: 'Owner',
+            wraps: true,
+            cell: ({ name, sections }) => (
+              <Noted
+                word={name}
+                note={sections.length > 0 ? `section ${sections.join(', ')}` : 'in no section'}
+              />
+            ),
+          },
+          { head: 'Pieces', number: true, cell: ({ pieces }) => countOf(pieces, 'piece') },
+          { head: 'Money', number: true, cell: ({ money }) => `${money.toFixed(2)} ${currency}` },
+        ]}
+      />
       <Basis>
         What the counted pieces would cost to buy again, without spares, by the owner of the section they are
         for. {whole > 0 ? `${Math.round((100 * guessed) / whole)} % of it is by guessed prices. ` : ''}An

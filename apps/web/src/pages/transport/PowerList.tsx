@@ -1,4 +1,5 @@
 import { inSwitchOrder, powerParts, type Power } from '@quarry/core/power';
+import { DataTable, Noted } from '../../ui/DataTable.tsx';
 import { Empty, Heading } from '../../ui/parts.tsx';
 import { figure, milliamps } from './CircuitsPart.tsx';
 
@@ -16,27 +17,20 @@ export function PowerList({ power }: { power: Power }) {
           Lights, motors, cables and supplies are listed here once they are planned.
         </Empty>
       ) : (
-        <table className="w-full">
-          <thead className="sr-only">
-            <tr>
-              <th scope="col">What</th>
-              <th scope="col">How much</th>
-            </tr>
-          </thead>
-          <tbody>
-            {parts.map(({ name, count, unit, note }) => (
-              <tr key={`${name} ${unit ?? ''}`} className="border-b hair align-baseline">
-                <td className="py-1">
-                  {name}
-                  <div className="ink-2 text-[11px] leading-4">{note}</div>
-                </td>
-                <td className="fig text-right whitespace-nowrap">
-                  {unit === 'm' ? `${figure(count, 1)} m` : `${count} ×`}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <DataTable
+          label="What is needed for it"
+          hideHead
+          rows={parts}
+          keyOf={({ name, unit }) => `${name} ${unit ?? ''}`}
+          columns={[
+            { head: 'What', wraps: true, cell: ({ name, note }) => <Noted word={name} note={note} /> },
+            {
+              head: 'How much',
+              number: true,
+              cell: ({ count, unit }) => (unit === 'm' ? `${figure(count, 1)} m` : `${count} ×`),
+            },
+          ]}
+        />
       )}
       {inTurn.length > 0 && (
         <>
