@@ -44,7 +44,10 @@ export default {
   maxWorkers: '100%',
   projects: [
     project('core', ['<rootDir>/packages', '<rootDir>/apps/cli']),
-    project('server', ['<rootDir>/apps/server']),
+    {
+      ...project('server', ['<rootDir>/apps/server']),
+      globalSetup: '<rootDir>/apps/server/test/buildWorker.mjs',
+    },
     project('web', ['<rootDir>/apps/web']),
     {
       ...project('components', ['<rootDir>/apps/web']),

@@ -5,8 +5,8 @@ export interface Config {
   migrations: string;
   /** The folder in which the packages with the fonts of printed sheets lie. */
   fonts: string;
-  /** The program of the threads that make sheets, and what Node needs to run it. */
-  worker: { file: string; execArgv: readonly string[] };
+  /** The program of the threads that make sheets. */
+  worker: string;
   /** Folder of the built pages, or null to serve the interface only. */
   web: string | null;
   /** Demo mode: a crew that signs in by one click. Never on a real instance. */

@@ -78,7 +78,7 @@ async function main(): Promise<void> {
   const running = await createApp({
     database,
     migrations,
-    worker: { file: join(HERE, 'sheets.worker.js'), execArgv: [] },
+    worker: join(HERE, 'sheets.worker.js'),
     fonts: join(ROOT, 'node_modules'),
     web: join(ROOT, 'apps', 'web', 'dist'),
     demo: values.demo,

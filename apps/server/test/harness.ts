@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import 'reflect-metadata';
@@ -10,8 +10,8 @@ import { DemoService } from '../src/demo/demo.service.ts';
 // Real HTTP against a real SQLite file, in a folder of its own.
 
 const FONTS = join(__dirname, '../../../node_modules');
-/** Not built: run from its source. */
-const WORKER = { file: join(__dirname, '../src/sheets/sheets.worker.ts'), execArgv: ['--import', 'tsx'] };
+/** As `buildWorker.mjs` left it. */
+const WORKER = join(__dirname, '../node_modules/.worker/sheets.worker.js');
 export const MIGRATIONS = join(__dirname, '..', 'drizzle');
 const DEMO = join(__dirname, '..', '..', '..', 'demo');
 
@@ -83,8 +83,20 @@ export class Harness {
   /** Starts, or starts again, the demo server that `url` and `as` speak to. */
   async start(more: Partial<Config> = {}): Promise<void> {
     await this.running?.close();
+    const main = join(this.folder, 'main');
+    if (!existsSync(main)) cpSync(await this.seeded(), main, { recursive: true });
     Object.assign(this, await this.listen(this.config('main', more)));
-    await this.running?.app.get(DemoService).seed(DEMO, new Date('2031-05-01T12:00:00Z'));
+  }
+
+  /** The folder of a server that was closed with the demo in it: seeded once, copied for each that begins anew. */
+  private async seeded(): Promise<string> {
+    const folder = join(this.folder, 'seeded');
+    if (!existsSync(folder)) {
+      const running = await createApp(this.config('seeded'));
+      await running.app.get(DemoService).seed(DEMO, new Date('2031-05-01T12:00:00Z'));
+      await running.close();
+    }
+    return folder;
   }
 
   async stop(): Promise<void> {

@@ -1,8 +1,8 @@
-import { execFile } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { promisify } from 'node:util';
+import { createInterface } from 'node:readline';
 import Papa from 'papaparse';
 import { present } from '@quarry/core/grid';
 import { Harness, valleyOf } from './harness.ts';
@@ -35,23 +35,34 @@ async function pdfOf(path: string, of?: string): Promise<Pdf & { name: string }>
   });
   expect([response.status, response.headers.get('content-type')]).toEqual([200, 'application/pdf']);
   const name = response.headers.get('content-disposition') ?? '';
-  return { ...(await readPdf(Buffer.from(await response.arrayBuffer()))), name };
+  return { ...(await reader.read(Buffer.from(await response.arrayBuffer()))), name };
 }
 
-/** Read in a process of its own that is waited for without stopping this one: the server runs here. */
-async function readPdf(bytes: Buffer): Promise<Pdf> {
-  const folder = mkdtempSync(join(tmpdir(), 'quarry-pdf-'));
-  try {
-    const file = join(folder, 'sheet.pdf');
+/** Reads in a process of its own, one sheet after the other. */
+class PdfReader {
+  private readonly child = spawn(process.execPath, [join(__dirname, 'readPdf.mjs')], {
+    stdio: ['pipe', 'pipe', 'inherit'],
+  });
+  private readonly answers = createInterface({ input: this.child.stdout })[Symbol.asyncIterator]();
+  private readonly folder = mkdtempSync(join(tmpdir(), 'quarry-pdf-'));
+
+  async read(bytes: Buffer): Promise<Pdf> {
+    const file = join(this.folder, 'sheet.pdf');
     writeFileSync(file, bytes);
-    const { stdout } = await promisify(execFile)(process.execPath, [join(__dirname, 'readPdf.mjs'), file], {
-      ...{ encoding: 'utf8', maxBuffer: 1e8 },
-    });
-    return JSON.parse(stdout) as Pdf;
-  } finally {
-    rmSync(folder, { recursive: true });
+    this.child.stdin.write(`${file}\n`);
+    const { value, done } = await this.answers.next();
+    if (done) throw new Error('the sheet could not be read');
+    return JSON.parse(value) as Pdf;
+  }
+
+  end(): void {
+    this.child.kill();
+    rmSync(this.folder, { recursive: true });
   }
 }
+const reader = new PdfReader();
+afterAll(() => reader.end());
+
 const longest = (lines: PdfPage['lines']) =>
   lines.flatMap((points) =>
     points.slice(1).map(([x, y], i) => Math.hypot(x - points[i][0], y - points[i][1])),
@@ -244,7 +255,7 @@ test('lists are printed as the page worked them out, over as many pages as they 
   const rows = [['3', long], ...Array.from({ length: 80 }, (_, i) => [String(i), `thing ${i}`])];
   const made = await ask(list(rows));
   expect(made.status).toBe(200);
-  const { pages } = await readPdf(Buffer.from(await made.arrayBuffer()));
+  const { pages } = await reader.read(Buffer.from(await made.arrayBuffer()));
   expect(pages.length).toBe(2);
   const words = pages.map(({ texts }) => texts.map(({ text }) => text).join('\n'));
   expect(words[1]).toContain('Kit, continued');
@@ -448,7 +459,7 @@ describe('seam sheets', () => {
     };
     const made = await ask({ lines: [line, { ...line, place: 'drawer 7', qty: 5 }] });
     expect([made.status, made.headers.get('content-type')]).toEqual([200, 'application/pdf']);
-    const words = (await readPdf(Buffer.from(await made.arrayBuffer()))).pages.flatMap(({ texts }) =>
+    const words = (await reader.read(Buffer.from(await made.arrayBuffer()))).pages.flatMap(({ texts }) =>
       texts.map(({ text }) => text),
     );
     for (const part of [

@@ -100,10 +100,9 @@ export class PressService implements OnModuleDestroy {
   }
 
   private open(): Piscina<Job, Outcome> {
-    const { file, execArgv } = this.config.worker;
     return new Piscina<Job, Outcome>({
-      filename: pathToFileURL(file).href,
-      ...{ execArgv: [...execArgv], minThreads: 0, maxThreads: AT_ONCE, idleTimeout: IDLE_MS },
+      filename: pathToFileURL(this.config.worker).href,
+      ...{ minThreads: 0, maxThreads: AT_ONCE, idleTimeout: IDLE_MS },
       resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
     });
   }

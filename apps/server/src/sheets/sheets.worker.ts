@@ -1,4 +1,5 @@
 import { HttpStatus } from '@nestjs/common';
+import { LRUCache } from 'lru-cache';
 import { displayOf, readScene, sceneInVersion, type Scene } from '@quarry/core/document';
 import { writePagePlan } from '@quarry/core/formats';
 import { compileRelief } from '@quarry/core/terrain';
@@ -33,29 +34,39 @@ function inVersion(base: Scene, id: string | undefined): Scene {
   return { ...scene, display: { [display.id]: { ...display, name: `${display.name}, ${version.name}` } } };
 }
 
+/** Scenes that were read last: of one display several sheets are printed, and its page is asked for again and again. */
+const scenes = new LRUCache<string, Scene>({ max: 3 });
+function sceneOf(rows: string): Scene {
+  const known = scenes.get(rows);
+  if (known) return known;
+  const scene = readScene(rows);
+  scenes.set(rows, scene);
+  return scene;
+}
+
 async function make(job: Job): Promise<RenderedDocument> {
   switch (job.what) {
     case 'sheet':
-      return makeSheet(inVersion(readScene(job.rows), job.ask.query.version), job.ask);
+      return makeSheet(inVersion(sceneOf(job.rows), job.ask.query.version), job.ask);
     case 'pick': {
-      const scene = readScene(job.rows);
+      const scene = sceneOf(job.rows);
       return pdf(await pickSheet(scene, job.pick, job.print), scene, 'pick list');
     }
     case 'lists': {
-      const scene = readScene(job.rows);
+      const scene = sceneOf(job.rows);
       return pdf(await listSheet(scene, job.lists, job.print), scene, job.lists.title);
     }
     case 'report': {
-      const plans = { before: readScene(job.before), now: readScene(job.rows) };
+      const plans = { before: sceneOf(job.before), now: sceneOf(job.rows) };
       return pdf(await reportSheet(job.report, plans, job.print), plans.now, 'report');
     }
     case 'page':
       return {
         ...{ type: 'application/json', attached: false, name: [], ending: 'json' },
-        body: JSON.stringify(publicPage(readScene(job.rows), job.at, job.names)),
+        body: JSON.stringify(publicPage(sceneOf(job.rows), job.at, job.names)),
       };
     case 'picture': {
-      const scene = readScene(job.rows);
+      const scene = sceneOf(job.rows);
       return {
         ...{ type: 'image/svg+xml', attached: false, name: [], ending: 'svg' },
         body: writePagePlan(scene, compileRelief(scene), { textSize: null, cells: PICTURE_CELLS }),
