@@ -177,7 +177,7 @@ function stepPages(sheet: PdfPage, of: Stepped, looks: readonly Look[], page: Ne
       const bottom = picture(sheet, part, { shown, below: seen, looks });
       const right = sheet.w - MARGIN;
       const deep = sheet.d - 2 * MARGIN;
-      const columns: Rect[] = [{ x: right - LIST, y: MARGIN + 16, w: LIST, d: deep - 16 }];
+      const columns: Rect<'mm'>[] = [{ x: right - LIST, y: MARGIN + 16, w: LIST, d: deep - 16 }];
       const under = { y: bottom + 8, d: sheet.d - MARGIN - bottom - 8 };
       if (under.d > 4 * ROW)
         for (let x = MARGIN; x + LIST <= right - LIST - 4; x += LIST + 4)
@@ -227,7 +227,7 @@ function picture(
     d: sheet.d - 2 * MARGIN - 22,
   };
   const scale = Math.min(room.w / part.w, room.d / part.d, 8);
-  const on = ({ x, y, w, d }: Rect): Rect => ({
+  const on = ({ x, y, w, d }: Rect): Rect<'mm'> => ({
     ...{ x: room.x + (x - part.x) * scale, y: room.y + (y - part.y) * scale, w: w * scale, d: d * scale },
   });
   const frame = on(part);
@@ -238,7 +238,7 @@ function picture(
       { closed: true, width: 0.08, colour: '#c3c1ba' },
     );
     studLines(sheet, frame, part, scale);
-    const byLine = new Map<number, Rect[]>();
+    const byLine = new Map<number, Rect<'mm'>[]>();
     for (const piece of shown) {
       const rects = byLine.get(piece.line) ?? [];
       rects.push(on(piece));
@@ -277,7 +277,7 @@ function picture(
 }
 
 /** Stud lines, each eighth of the module stronger. */
-function studLines(sheet: PdfPage, { x, y, w, d }: Rect, part: Rect, scale: number): void {
+function studLines(sheet: PdfPage, { x, y, w, d }: Rect<'mm'>, part: Rect, scale: number): void {
   const fine: PaperPoint[][] = [];
   const strong: PaperPoint[][] = [];
   for (let i = 1; i < part.w; i++)
@@ -295,7 +295,7 @@ function studLines(sheet: PdfPage, { x, y, w, d }: Rect, part: Rect, scale: numb
 }
 
 /** A small point at the side to which a slope falls. */
-function arrow(sheet: PdfPage, { x, y, w, d }: Rect, falls: number, colour: string): void {
+function arrow(sheet: PdfPage, { x, y, w, d }: Rect<'mm'>, falls: number, colour: string): void {
   const turn = (falls * Math.PI) / 2;
   const [dx, dy] = [Math.round(Math.cos(turn)), Math.round(Math.sin(turn))];
   const tip = { x: x + w / 2 + (dx * w) / 2, y: y + d / 2 + (dy * d) / 2 };
@@ -312,7 +312,7 @@ function list(
   sheet: PdfPage,
   rows: readonly (StepLine & { line: number })[],
   looks: readonly Look[],
-  columns: readonly Rect[],
+  columns: readonly Rect<'mm'>[],
   next: () => void,
 ): void {
   let [left, column] = [[...columns], 0];
@@ -344,7 +344,7 @@ function list(
 }
 
 /** The columns of a page that holds nothing but a list, below `from`. */
-function pageColumns(sheet: PdfPage, from = MARGIN + 16): Rect[] {
+function pageColumns(sheet: PdfPage, from = MARGIN + 16): Rect<'mm'>[] {
   const gap = (sheet.w - 2 * MARGIN - 3 * LIST) / 2;
   return [0, 1, 2].map((i) => ({
     ...{ x: MARGIN + i * (LIST + gap), y: from, w: LIST },
@@ -419,7 +419,7 @@ function lineList(
 }
 
 /** All modules as boxes, one of them filled. @returns its lower edge on the sheet, mm */
-function keyPlan(sheet: PdfPage, scene: Scene, { id }: CountingBlock, room: Rect): number {
+function keyPlan(sheet: PdfPage, scene: Scene, { id }: CountingBlock, room: Rect<'mm'>): number {
   const modules = listOf(scene, 'module');
   const [x0, y0] = [Math.min(...modules.map(({ x }) => x)), Math.min(...modules.map(({ y }) => y))];
   const w = Math.max(...modules.map((one) => one.x + one.w)) - x0;

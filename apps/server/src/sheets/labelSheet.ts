@@ -39,7 +39,7 @@ export async function labelSheet(
 function drawLabel(
   sheet: PdfPage,
   label: ShowLabel,
-  box: Rect,
+  box: Rect<'mm'>,
   display: string,
   address: string,
   print: Print,
@@ -86,7 +86,7 @@ function wordsOf(label: ShowLabel, { units }: Print): [words: string, bold: bool
 }
 
 /** Its outline with north up, the front as a thick side. */
-function drawPlan(sheet: PdfPage, { front }: ShowLabel, area: Rect, into: Rect): void {
+function drawPlan(sheet: PdfPage, { front }: ShowLabel, area: Rect, into: Rect<'mm'>): void {
   const scale = Math.min((into.w - 6) / area.w, into.d / area.d);
   const [w, d] = [area.w * scale, area.d * scale];
   const { x, y } = into;
@@ -135,7 +135,7 @@ interface Point {
 }
 
 /** A code that a phone reads, with the quiet border that it needs. */
-function drawCode(sheet: PdfPage, address: string, { x, y, w }: Rect): void {
+function drawCode(sheet: PdfPage, address: string, { x, y, w }: Rect<'mm'>): void {
   const { data, size } = encode(address, { ecc: 'M', border: 2 });
   const cell = w / size;
   sheet.fills(

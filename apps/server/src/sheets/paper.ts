@@ -80,7 +80,7 @@ const HATCHES = {
 export type Hatch = keyof typeof HATCHES;
 
 /** Corners of a rectangle, for its outline. */
-export const rectCorners = ({ x, y, w, d }: Rect): PaperPoint[] => [
+export const rectCorners = ({ x, y, w, d }: Rect<'mm'>): PaperPoint[] => [
   { x, y },
   { x: x + w, y },
   { x: x + w, y: y + d },
@@ -146,14 +146,14 @@ export class PdfPage {
   }
 
   /** Rectangles of one colour, filled at once. */
-  fills(rects: readonly Rect[], colour: string): void {
+  fills(rects: readonly Rect<'mm'>[], colour: string): void {
     if (rects.length === 0) return;
     for (const { x, y, w, d } of rects) this.doc.rect(x * POINTS, y * POINTS, w * POINTS, d * POINTS);
     this.doc.fillColor(colour).fill();
   }
 
   /** Rectangles under a hatch. */
-  hatch(rects: readonly Rect[], hatch: Hatch, colour: string): void {
+  hatch(rects: readonly Rect<'mm'>[], hatch: Hatch, colour: string): void {
     if (rects.length === 0) return;
     let pattern = this.hatches.get(hatch);
     if (!pattern) {
@@ -254,7 +254,7 @@ export class PdfPage {
   }
 
   /** Draws only inside rectangles of the sheet. */
-  clipped(rects: Rect | readonly Rect[], paint: () => void): void {
+  clipped(rects: Rect<'mm'> | readonly Rect<'mm'>[], paint: () => void): void {
     this.doc.save();
     for (const { x, y, w, d } of 'length' in rects ? rects : [rects])
       this.doc.rect(x * POINTS, y * POINTS, w * POINTS, d * POINTS);

@@ -157,14 +157,14 @@ export function paintPlan(
   sheet: PdfPage,
   laid: Laid,
   labels: PlanLabels,
-  window: Rect = laid.drawing.bounds,
+  window: Rect<'mm'> = laid.drawing.bounds,
 ): void {
   const { drawing, relief, scale, origin, at, size, plain = false, beneath } = laid;
   const on = ({ x, y }: { x: number; y: number }) => ({
     x: at.x + (x - origin.x) / scale,
     y: at.y + (y - origin.y) / scale,
   });
-  const box = ({ x, y, w, d }: Rect): Rect => ({ ...on({ x, y }), w: w / scale, d: d / scale });
+  const box = ({ x, y, w, d }: Rect<'mm'>): Rect<'mm'> => ({ ...on({ x, y }), w: w / scale, d: d / scale });
   const step = Math.max(1, Math.floor((MIN_STUD * scale) / MM_PER_STUD));
   const studs = roundOut({
     ...{ x: window.x / MM_PER_STUD, y: window.y / MM_PER_STUD },
@@ -229,11 +229,11 @@ function paintLabel(
   }
 }
 
-const labelBox = ({ at, width, size }: PlacedLabel): Rect => ({
+const labelBox = ({ at, width, size }: PlacedLabel): Rect<'mm'> => ({
   ...{ x: at.x - width / 2 - size, y: at.y - size, w: width + 2 * size, d: 2 * size },
 });
 
-function boundsOf(points: readonly { x: number; y: number }[]): Rect {
+function boundsOf(points: readonly { x: number; y: number }[]): Rect<'mm'> {
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const { x, y } of points) {
     [x0, y0] = [Math.min(x0, x), Math.min(y0, y)];
@@ -243,7 +243,7 @@ function boundsOf(points: readonly { x: number; y: number }[]): Rect {
 }
 
 /** Whether two rectangles meet; a line that has no width meets too. */
-const meets = (a: Rect, b: Rect) =>
+const meets = (a: Rect<'mm'>, b: Rect<'mm'>) =>
   a.x <= b.x + b.w && a.x + a.w >= b.x && a.y <= b.y + b.d && a.y + a.d >= b.y;
 
 const KEY_ROW = 4;
@@ -255,7 +255,7 @@ const KEY_TEXT = 2.3;
 /**
  * Writes a key in columns. @returns the entries for which there was no room
  */
-export function paintKey(sheet: PdfPage, key: readonly KeyEntry[], room: Rect): KeyEntry[] {
+export function paintKey(sheet: PdfPage, key: readonly KeyEntry[], room: Rect<'mm'>): KeyEntry[] {
   const columns = Math.max(1, Math.floor(room.w / KEY_COLUMN));
   const width = room.w / columns;
   let [column, y] = [0, room.y];

@@ -156,7 +156,7 @@ function progressPlan(
   scene: Scene,
   shares: ReadonlyMap<string, number | null>,
   changed: readonly Rect[],
-  box: Rect,
+  box: Rect<'mm'>,
 ): number {
   const relief = compileRelief(scene);
   const whole = planDrawing(scene, relief, { textSize: 1 });
@@ -172,7 +172,7 @@ function progressPlan(
   };
   const laid = { drawing, relief, scale, origin: bounds, at: { x: box.x, y: box.y }, size: NAMES };
   paintPlan(sheet, laid, labelsOf(sheet, scene, drawing, relief, NAMES * scale));
-  const on = ({ x, y, w, d }: Rect): Rect => ({
+  const on = ({ x, y, w, d }: Rect): Rect<'mm'> => ({
     x: box.x + (x * MM_PER_STUD - bounds.x) / scale,
     y: box.y + (y * MM_PER_STUD - bounds.y) / scale,
     w: (w * MM_PER_STUD) / scale,

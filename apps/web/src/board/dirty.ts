@@ -28,7 +28,7 @@ const MOST = 0.5;
  * The parts of the screen on which two pictures of the same view can differ; null: everywhere. What is drawn
  * differently is found from what is shown, so that a change in a corner of a large plan costs a corner's drawing.
  */
-export function dirtyParts(before: Picture, after: Picture): Rect[] | null {
+export function dirtyParts(before: Picture, after: Picture): Rect<'px'>[] | null {
   const same =
     before.palette === after.palette &&
     before.hidden === after.hidden &&
@@ -51,16 +51,16 @@ export function dirtyParts(before: Picture, after: Picture): Rect[] | null {
   return area > MOST * after.width * after.height ? null : parts;
 }
 
-const grown = ({ x, y, w, d }: Rect, by: number, side = by): Rect => ({
+const grown = ({ x, y, w, d }: Rect<'px'>, by: number, side = by): Rect<'px'> => ({
   x: x - side,
   y: y - by,
   w: w + 2 * side,
   d: d + 2 * by,
 });
 
-function thingParts(before: Scene, after: Scene, { view }: Picture): Rect[] | null {
+function thingParts(before: Scene, after: Scene, { view }: Picture): Rect<'px'>[] | null {
   if (before === after) return [];
-  const parts: Rect[] = [];
+  const parts: Rect<'px'>[] = [];
   for (const { kind, id, entity } of deltaOf(before, after)) {
     // What has no place of its own may be written anywhere: levels, the display, furniture of the room.
     if (kind === 'acceptance') continue;
@@ -78,7 +78,7 @@ function groundParts(
   before: GroundArt | null,
   after: GroundArt | null,
   { view, scene }: Picture,
-): Rect[] | null {
+): Rect<'px'>[] | null {
   if (before === after) return [];
   if (
     !before ||
@@ -103,7 +103,7 @@ function findingParts(
   before: readonly EvaluatedFinding[],
   after: readonly EvaluatedFinding[],
   { view }: Picture,
-): Rect[] {
+): Rect<'px'>[] {
   if (before === after) return [];
   const keyOf = ({ key, place, accepted }: EvaluatedFinding) =>
     `${key} ${place?.x} ${place?.y} ${accepted === null}`;

@@ -21,7 +21,7 @@ export interface Picture {
   /** What the tape beside the studs counts. */
   metric: 'mm' | 'in';
   /** The part of the screen that is to be drawn, px; left out: all of it. */
-  part?: Rect;
+  part?: Rect<'px'>;
   /** Where the section cut lies; null: none. */
   cut: CutLine | null;
   /** Pictures under the plan that have loaded, by id. */
@@ -36,7 +36,7 @@ export const SANS = "'Archivo Variable'";
 export const RULER = 20;
 
 /** Where a rectangle of studs is on the screen, if any of it or of its surroundings, px, is to be drawn. */
-export function visible({ view, width, height, part }: Picture, rect: Rect, around = 0): Rect | null {
+export function visible({ view, width, height, part }: Picture, rect: Rect, around = 0): Rect<'px'> | null {
   const on = rectToScreen(view, rect);
   const seen = part ?? { x: 0, y: 0, w: width, d: height };
   return on.x + on.w + around > seen.x &&
@@ -57,7 +57,7 @@ export function inStuds(ctx: CanvasRenderingContext2D, { view }: Picture, draw: 
 }
 
 /** 45° hairlines, `apart` px from one to the next, that end exactly on a rectangle's sides. */
-export function hatch(ctx: CanvasRenderingContext2D, { x, y, w, d }: Rect, apart = 6): void {
+export function hatch(ctx: CanvasRenderingContext2D, { x, y, w, d }: Rect<'px'>, apart = 6): void {
   for (let shift = apart; shift < w + d; shift += apart) {
     ctx.moveTo(x + Math.min(shift, w), y + Math.max(0, shift - w));
     ctx.lineTo(x + Math.max(0, shift - d), y + Math.min(shift, d));
@@ -88,7 +88,7 @@ export function wrapText(text: string, width: number, most: number): string[] {
 }
 
 /** Spots within a rectangle above and below its middle, for a line of text, px. */
-export const within = ({ x, y, w, d }: Rect): { x: number; y: number }[] =>
+export const within = ({ x, y, w, d }: Rect<'px'>): { x: number; y: number }[] =>
   [-14, 14, -28, 28]
     .map((by) => ({ x: x + w / 2, y: y + d / 2 + by }))
     .filter((spot) => spot.y > y + 7 && spot.y < y + d - 7);

@@ -9,7 +9,7 @@ import { rectToScreen, toScreen, type Viewport } from './viewport.ts';
 
 // Marks over the picture of the scene, in pixels of the board. None of them takes the pointer.
 
-export const boxOf = ({ x, y, w, d }: Rect) => ({ x, y, width: w, height: d });
+export const boxOf = ({ x, y, w, d }: Rect<'px'>) => ({ x, y, width: w, height: d });
 
 /** A line through points of the plan, studs. */
 export function Polyline({

@@ -102,7 +102,7 @@ export class SceneBitmap {
   }
 
   /** Redraws only some parts, in the view of the kept picture. */
-  private mend(picture: Picture, parts: readonly Rect[], pixelRatio: number): void {
+  private mend(picture: Picture, parts: readonly Rect<'px'>[], pixelRatio: number): void {
     const ctx = this.canvas.getContext('2d');
     if (!ctx) return;
     const whole = withMargin(picture);

@@ -18,13 +18,13 @@ export const toStuds = (view: Viewport, x: number, y: number) => ({
   x: (x - view.x) / view.scale,
   y: (y - view.y) / view.scale,
 });
-export const rectToScreen = (view: Viewport, { x, y, w, d }: Rect): Rect => ({
+export const rectToScreen = (view: Viewport, { x, y, w, d }: Rect): Rect<'px'> => ({
   x: view.x + x * view.scale,
   y: view.y + y * view.scale,
   w: w * view.scale,
   d: d * view.scale,
 });
-export const rectToStuds = (view: Viewport, { x, y, w, d }: Rect): Rect => ({
+export const rectToStuds = (view: Viewport, { x, y, w, d }: Rect<'px'>): Rect => ({
   x: (x - view.x) / view.scale,
   y: (y - view.y) / view.scale,
   w: w / view.scale,

@@ -23,7 +23,17 @@ export const specOf = (kind: Kind): KindSpec => KINDS[kind];
 /** The fields of an entity of a kind, without id and version. */
 export type DataOf<K extends Kind> = z.output<(typeof KINDS)[K]['schema']>;
 /** An entity as it stands in a scene: `v` counts its changes, from 1. */
-export type Entity<K extends Kind> = DataOf<K> & { readonly id: string; readonly v: number };
+export type Entity<K extends Kind> = DataOf<K> & {
+  readonly id: string;
+  readonly v: number;
+  /** Of the type alone (see `Rect`). */
+  readonly frame?: FrameOf<K>;
+};
+type FrameOf<K extends Kind> = K extends Kind
+  ? (typeof KINDS)[K] extends { inRoom: true }
+    ? 'mm'
+    : 'studs'
+  : never;
 
 export type Display = Entity<'display'>;
 export type Level = Entity<'level'>;

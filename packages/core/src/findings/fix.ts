@@ -1,4 +1,4 @@
-import type { Rect } from '../grid/index.ts';
+import type { CoordinateFrame, Rect } from '../grid/index.ts';
 import {
   entityOf,
   labelOf,
@@ -70,7 +70,11 @@ export const turnFixes = (plot: Entity<'plot'>): Fix[] =>
   }));
 
 /** Ways to bring two rectangles apart by moving the second, the shortest first. @param step multiples it moves by */
-export function apart(fixed: Rect, loose: Rect, step: number): { by: number; way: CompassWay }[] {
+export function apart<F extends CoordinateFrame = 'studs'>(
+  fixed: Rect<F>,
+  loose: Rect<F>,
+  step: number,
+): { by: number; way: CompassWay }[] {
   const up = (by: number) => Math.ceil(by / step) * step;
   return [
     { by: up(loose.x + loose.w - fixed.x), way: 'west' as const },

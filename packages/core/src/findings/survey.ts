@@ -41,7 +41,7 @@ import { sectionShares, shareOf } from '../reach/index.ts';
 import { formatTenths, type Context, type FindingDraft, type Rule } from './finding.ts';
 
 /** Tables, obstacles and the scene itself as they stand in the room, each with its name. */
-function standing({ scene }: Context): { kind: Kind; id: string; name: string; rect: Rect }[] {
+function standing({ scene }: Context): { kind: Kind; id: string; name: string; rect: Rect<'mm'> }[] {
   const named = (kind: 'table' | 'obstacle') =>
     currentContents(scene, kind).map((thing) => ({
       kind,

@@ -59,6 +59,6 @@ export interface DrawnText {
 export interface Drawing {
   title: string;
   /** What all items take in, dimensions included, mm. */
-  bounds: Rect;
+  bounds: Rect<'mm'>;
   items: (DrawnLine | DrawnText)[];
 }

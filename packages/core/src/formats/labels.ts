@@ -37,8 +37,8 @@ const WAYS: readonly (readonly [number, number])[] = [
 export function placeLabels<L extends Label>(
   labels: readonly L[],
   widthOf: (text: string, size: number) => number,
-  frame: Rect | null = null,
-  taken: readonly Rect[] = [],
+  frame: Rect<'mm'> | null = null,
+  taken: readonly Rect<'mm'>[] = [],
 ): { placed: PlacedLabel<L>[]; left: L[] } {
   const { placed, left } = placeByRank(
     labels,

@@ -4,7 +4,6 @@ import {
   formatPlates,
   lengthOfLine,
   type Rect,
-  boundsOf,
   boundsOfPoints,
   quadOf,
 } from '../grid/index.ts';
@@ -126,7 +125,7 @@ export function planDrawing(scene: Scene, relief: Relief, { textSize }: { textSi
   for (const table of currentContents(scene, 'table'))
     box('TABLES', tableInStuds(scene, table), { name: table.name });
   const whole = footprintBounds(scene) ?? { x: 0, y: 0, w: 1, d: 1 };
-  const bounds = boundsOf([{ ...mm(whole), w: whole.w * MM_PER_STUD, d: whole.d * MM_PER_STUD }]);
+  const bounds = { ...mm(whole), w: whole.w * MM_PER_STUD, d: whole.d * MM_PER_STUD };
   return { title: displayOf(scene).name, bounds, items };
 }
 

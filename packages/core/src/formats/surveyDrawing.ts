@@ -40,10 +40,10 @@ export function surveyDrawing(
     items.push({ kind: 'line', layer, points, closed: false, dashed: false, weight: 1, ...set });
   const write = (layer: DrawingLayer, at: RoomPoint, text: string, set: Partial<DrawnText> = {}) =>
     items.push({ kind: 'text', layer, at, text, size: textSize, turn: 0, ...set });
-  const box = (layer: DrawingLayer, rect: Rect, set: Partial<DrawnLine> = {}) =>
+  const box = (layer: DrawingLayer, rect: Rect<'mm'>, set: Partial<DrawnLine> = {}) =>
     line(layer, quadOf(rect), { closed: true, ...set });
   const middleX = walls.reduce((sum, { x }) => sum + x, 0) / (walls.length || 1);
-  const middle = ({ x, y, w, d }: Rect) => ({ x: x + w / 2, y: y + d / 2 });
+  const middle = ({ x, y, w, d }: Rect<'mm'>) => ({ x: x + w / 2, y: y + d / 2 });
 
   for (const [a, b] of wallPieces(scene)) line('WALLS', [a, b], { weight: 4 });
   for (const opening of currentContents(scene, 'opening')) {
@@ -201,8 +201,8 @@ function swing([hinge, jamb, , leaf]: RoomPoint[]): RoomPoint[] {
 }
 
 /** What all items take in: texts with their height and a guess of their length. */
-function extentOf(items: Drawing['items']): Rect {
-  const rects = items.flatMap((item): Rect[] => {
+function extentOf(items: Drawing['items']): Rect<'mm'> {
+  const rects = items.flatMap((item): Rect<'mm'>[] => {
     if (item.kind === 'line') return item.points.map(({ x, y }) => ({ x, y, w: 0, d: 0 }));
     const { at, size, text, turn } = item;
     const half = (text.length * size * 0.6) / 2;

@@ -15,6 +15,7 @@ export {
   intersection,
   centreOf,
   studsIn,
+  type CoordinateFrame,
   type Rect,
 } from './rect.ts';
 export { lengthOfLine } from './line.ts';

@@ -1,5 +1,5 @@
 import RBush from 'rbush';
-import type { Rect } from './rect.ts';
+import type { CoordinateFrame, Rect } from './rect.ts';
 
 /** A rectangle that a label takes, in the drawing's unit. */
 export interface LabelBox {
@@ -19,7 +19,7 @@ export interface LabelBox {
 export function placeByRank<T extends { rank: number }, P extends { boxes: readonly LabelBox[] }>(
   things: readonly T[],
   placesOf: (thing: T) => Iterable<P>,
-  frame: Rect | null = null,
+  frame: Rect<CoordinateFrame> | null = null,
   taken: readonly LabelBox[] = [],
 ): { placed: { thing: T; place: P }[]; left: T[] } {
   const index = new RBush<LabelBox>();
@@ -42,7 +42,7 @@ export function placeByRank<T extends { rank: number }, P extends { boxes: reado
   return { placed, left };
 }
 
-const isInside = (box: LabelBox, frame: Rect) =>
+const isInside = (box: LabelBox, frame: Rect<CoordinateFrame>) =>
   box.minX >= frame.x &&
   box.minY >= frame.y &&
   box.maxX <= frame.x + frame.w &&

@@ -1,13 +1,20 @@
-/** A rectangle on the stud grid: x east, y south of the display's north-west corner, w × d its size, in studs. */
-export interface Rect {
+/** What lengths count: studs of the display, millimetres of a room, pixels of a screen. */
+export type CoordinateFrame = 'studs' | 'mm' | 'px';
+
+/**
+ * A rectangle: x east, y south of its frame's north-west corner, w × d its size. The frame is of the type alone, so that
+ * millimetres are never taken for studs: what turns one into the other says so by its types.
+ */
+export interface Rect<F extends CoordinateFrame = 'studs'> {
   x: number;
   y: number;
   w: number;
   d: number;
+  readonly frame?: F;
 }
 
 /** The part two rectangles share, or null when it has no area. */
-export function intersection(a: Rect, b: Rect): Rect | null {
+export function intersection<F extends CoordinateFrame = 'studs'>(a: Rect<F>, b: Rect<F>): Rect<F> | null {
   const x = Math.max(a.x, b.x);
   const y = Math.max(a.y, b.y);
   const w = Math.min(a.x + a.w, b.x + b.w) - x;
@@ -16,7 +23,7 @@ export function intersection(a: Rect, b: Rect): Rect | null {
 }
 
 /** Whether `inner` lies wholly in `outer` (edges may touch). */
-export function contains(outer: Rect, inner: Rect): boolean {
+export function contains<F extends CoordinateFrame = 'studs'>(outer: Rect<F>, inner: Rect<F>): boolean {
   return (
     inner.x >= outer.x &&
     inner.y >= outer.y &&
@@ -26,17 +33,17 @@ export function contains(outer: Rect, inner: Rect): boolean {
 }
 
 /** Whether a point lies in a rectangle; its west and north edges belong to it, its east and south edges do not. */
-export const containsPoint = (rect: Rect, x: number, y: number): boolean =>
+export const containsPoint = (rect: Rect<CoordinateFrame>, x: number, y: number): boolean =>
   x >= rect.x && y >= rect.y && x < rect.x + rect.w && y < rect.y + rect.d;
 
 /** The least rectangle of whole numbers that holds one. */
-export function roundOut({ x, y, w, d }: Rect): Rect {
+export function roundOut<F extends CoordinateFrame = 'studs'>({ x, y, w, d }: Rect<F>): Rect<F> {
   const [west, north] = [Math.floor(x), Math.floor(y)];
   return { x: west, y: north, w: Math.ceil(x + w) - west, d: Math.ceil(y + d) - north };
 }
 
 /** A rectangle that reaches further on each side. @param by how far, in the rectangle's own unit */
-export const grown = ({ x, y, w, d }: Rect, by: number): Rect => ({
+export const grown = <F extends CoordinateFrame = 'studs'>({ x, y, w, d }: Rect<F>, by: number): Rect<F> => ({
   x: x - by,
   y: y - by,
   w: w + 2 * by,
@@ -44,7 +51,7 @@ export const grown = ({ x, y, w, d }: Rect, by: number): Rect => ({
 });
 
 /** The corners of a rectangle, clockwise from its north-west one. */
-export const quadOf = ({ x, y, w, d }: Rect): { x: number; y: number }[] => [
+export const quadOf = ({ x, y, w, d }: Rect<CoordinateFrame>): { x: number; y: number }[] => [
   { x, y },
   { x: x + w, y },
   { x: x + w, y: y + d },
@@ -52,7 +59,7 @@ export const quadOf = ({ x, y, w, d }: Rect): { x: number; y: number }[] => [
 ];
 
 /** Centre of a rectangle, in the rectangle's own unit. */
-export function centreOf({ x, y, w, d }: Rect): { x: number; y: number } {
+export function centreOf({ x, y, w, d }: Rect<CoordinateFrame>): { x: number; y: number } {
   return { x: x + w / 2, y: y + d / 2 };
 }
 
@@ -67,7 +74,7 @@ export function studsIn({ x, y, w, d }: Rect): Rect {
 }
 
 /** Area of the union of rectangles, by coordinate compression. O(n³) for n rectangles: meant for tens, not thousands. */
-export function unionArea(rects: readonly Rect[]): number {
+export function unionArea<F extends CoordinateFrame = 'studs'>(rects: readonly Rect<F>[]): number {
   const xs = [...new Set(rects.flatMap((r) => [r.x, r.x + r.w]))].sort((a, b) => a - b);
   const ys = [...new Set(rects.flatMap((r) => [r.y, r.y + r.d]))].sort((a, b) => a - b);
   let area = 0;
@@ -80,7 +87,7 @@ export function unionArea(rects: readonly Rect[]): number {
 }
 
 /** The least rectangle that holds all of some; there must be at least one. */
-export function boundsOf(rects: readonly Rect[]): Rect {
+export function boundsOf<F extends CoordinateFrame = 'studs'>(rects: readonly Rect<F>[]): Rect<F> {
   const x = Math.min(...rects.map((rect) => rect.x));
   const y = Math.min(...rects.map((rect) => rect.y));
   return {
@@ -92,5 +99,6 @@ export function boundsOf(rects: readonly Rect[]): Rect {
 }
 
 /** The least rectangle that holds points; there must be at least one. */
-export const boundsOfPoints = (points: readonly { x: number; y: number }[]): Rect =>
-  boundsOf(points.map(({ x, y }) => ({ x, y, w: 0, d: 0 })));
+export const boundsOfPoints = <F extends CoordinateFrame = 'studs'>(
+  points: readonly { x: number; y: number }[],
+): Rect<F> => boundsOf(points.map(({ x, y }) => ({ x, y, w: 0, d: 0 })));

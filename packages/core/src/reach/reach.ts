@@ -18,9 +18,9 @@ import {
 export interface Layout {
   walls: readonly RoomPoint[];
   /** Tables and whatever else one cannot stand in; the scene's own parts are apart. */
-  tables: readonly Rect[];
-  obstacles: readonly Rect[];
-  scene: readonly Rect[];
+  tables: readonly Rect<'mm'>[];
+  obstacles: readonly Rect<'mm'>[];
+  scene: readonly Rect<'mm'>[];
   /** Floor one needs to stand, mm deep. */
   standDepth: number;
 }
@@ -145,7 +145,7 @@ export function nearestSide(sides: readonly OpenSide[], x: number, y: number): n
 const TILE = 16;
 
 /** The sides that can be nearest to some point of a rectangle: no other comes near it. */
-export function nearSides(sides: readonly OpenSide[], { x, y, w, d }: Rect): OpenSide[] {
+export function nearSides(sides: readonly OpenSide[], { x, y, w, d }: Rect<'mm'>): OpenSide[] {
   const gap = (low: number, high: number, from: number, to: number) => Math.max(from - high, low - to, 0);
   // A point of the rectangle is no farther from a side than its nearest corner to the rectangle and its diagonal.
   const nearest = sides.map(({ x1, y1, x2, y2 }) => Math.hypot(gap(x, x + w, x1, x2), gap(y, y + d, y1, y2)));

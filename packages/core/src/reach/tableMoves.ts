@@ -49,7 +49,7 @@ export function bestMoves(scene: Scene): TableMove[] {
     const after = outOfReach(next, arm);
     if (before - after >= 0.01) moves.push({ group, kind, words, before, after, changes });
   };
-  const carry = (shift: (rect: Rect) => Rect): Layout => ({
+  const carry = (shift: (rect: Rect<'mm'>) => Rect<'mm'>): Layout => ({
     ...layout,
     tables: layout.tables.map((table, i) => (under[i] ? shift(table) : table)),
     scene: layout.scene.map(shift),
@@ -60,7 +60,7 @@ export function bestMoves(scene: Scene): TableMove[] {
         leavesRoom(next.walls, rect) < 1 &&
         ![...others.tables, ...others.obstacles].some((other) => intersection(rect, other)),
     );
-  const tablesTo = (shift: (rect: Rect) => Rect): Change[] =>
+  const tablesTo = (shift: (rect: Rect<'mm'>) => Rect<'mm'>): Change[] =>
     tables.flatMap((table, i): Change[] => {
       if (!under[i]) return [];
       const { x, y, w, d } = shift(table);
@@ -70,7 +70,7 @@ export function bestMoves(scene: Scene): TableMove[] {
   for (const way of WAYS) {
     let last = Infinity;
     for (const by of PULLS) {
-      const shift = (rect: Rect) => ({ ...rect, x: rect.x + way.x * by, y: rect.y + way.y * by });
+      const shift = (rect: Rect<'mm'>) => ({ ...rect, x: rect.x + way.x * by, y: rect.y + way.y * by });
       const next = carry(shift);
       if (!fits(next)) break;
       const after = outOfReach(next, arm);
@@ -92,7 +92,7 @@ export function bestMoves(scene: Scene): TableMove[] {
   for (const turn of [90, 180, 270] as const) {
     // What would go through a wall is pushed back into the room.
     const push = intoRoom(layout.walls, turnedAbout(all, middle, turn));
-    const shift = (rect: Rect) => {
+    const shift = (rect: Rect<'mm'>) => {
       const turnedRect = turnedAbout(rect, middle, turn);
       return { ...turnedRect, x: turnedRect.x + push.x, y: turnedRect.y + push.y };
     };
@@ -112,8 +112,8 @@ export function bestMoves(scene: Scene): TableMove[] {
   for (const axis of ['x', 'y'] as const)
     for (const at of jointLines(layout, under, axis))
       for (const sign of [1, -1]) {
-        const moved = (rect: Rect) => (sign > 0 ? rect[axis] >= at - 1 : endOf(rect, axis) <= at + 1);
-        const shift = (rect: Rect): Rect =>
+        const moved = (rect: Rect<'mm'>) => (sign > 0 ? rect[axis] >= at - 1 : endOf(rect, axis) <= at + 1);
+        const shift = (rect: Rect<'mm'>): Rect<'mm'> =>
           moved(rect) ? { ...rect, [axis]: rect[axis] + sign * layout.standDepth } : rect;
         const next: Layout = {
           ...layout,
@@ -174,7 +174,7 @@ function outOfReach(layout: Layout, arm: number): number {
   return all === 0 ? 0 : past / all;
 }
 
-const endOf = (rect: Rect, axis: 'x' | 'y') => (axis === 'x' ? rect.x + rect.w : rect.y + rect.d);
+const endOf = (rect: Rect<'mm'>, axis: 'x' | 'y') => (axis === 'x' ? rect.x + rect.w : rect.y + rect.d);
 
 /** Lines at which two tables under the scene meet and that cross the inside of the scene. */
 function jointLines({ tables, scene }: Layout, under: readonly boolean[], axis: 'x' | 'y'): number[] {
@@ -189,7 +189,7 @@ function jointLines({ tables, scene }: Layout, under: readonly boolean[], axis: 
   return [...lines];
 }
 
-function splitAt(part: Rect, axis: 'x' | 'y', at: number): Rect[] {
+function splitAt(part: Rect<'mm'>, axis: 'x' | 'y', at: number): Rect<'mm'>[] {
   if (at <= part[axis] || at >= endOf(part, axis)) return [part];
   const size = axis === 'x' ? 'w' : 'd';
   return [
@@ -199,7 +199,7 @@ function splitAt(part: Rect, axis: 'x' | 'y', at: number): Rect[] {
 }
 
 /** The least push that brings a rectangle within the box of the walls, mm; none where no walls are known. */
-function intoRoom(walls: Layout['walls'], rect: Rect): { x: number; y: number } {
+function intoRoom(walls: Layout['walls'], rect: Rect<'mm'>): { x: number; y: number } {
   if (walls.length < 3) return { x: 0, y: 0 };
   const push = (low: number, high: number, from: number, length: number) =>
     from < low ? low - from : from + length > high ? high - from - length : 0;
@@ -213,10 +213,10 @@ function intoRoom(walls: Layout['walls'], rect: Rect): { x: number; y: number } 
 
 /** A rectangle turned clockwise about a point, mm kept whole. */
 export function turnedAbout(
-  { x, y, w, d }: Rect,
+  { x, y, w, d }: Rect<'mm'>,
   middle: { x: number; y: number },
   turn: 90 | 180 | 270,
-): Rect {
+): Rect<'mm'> {
   const [cx, cy] = [x + w / 2 - middle.x, y + d / 2 - middle.y];
   const [nx, ny] = turn === 90 ? [-cy, cx] : turn === 180 ? [-cx, -cy] : [cy, -cx];
   const [nw, nd] = turn === 180 ? [w, d] : [d, w];

@@ -1,4 +1,4 @@
-import { boundsOf, intersection, type Rect } from '../grid/index.ts';
+import { boundsOf, intersection, type CoordinateFrame, type Rect } from '../grid/index.ts';
 import {
   CUSTOM_GROUNDS,
   fixedGround,
@@ -62,8 +62,8 @@ const onLevel = (thing: Entity<Kind> | undefined, levels: ReadonlySet<string>): 
   thing !== undefined && 'level' in thing && typeof thing.level === 'string' && levels.has(thing.level);
 
 /** Rectangles that overlap as one, until none do: no stud is laid twice. */
-export function mergeOverlapping(rects: readonly Rect[]): Rect[] {
-  const apart: Rect[] = [];
+export function mergeOverlapping<F extends CoordinateFrame = 'studs'>(rects: readonly Rect<F>[]): Rect<F>[] {
+  const apart: Rect<F>[] = [];
   for (const rect of rects) {
     let whole = rect;
     for (let i = 0; i < apart.length;)

@@ -1,4 +1,4 @@
-import { MM_PER_STUD, type Rect } from '../grid/index.ts';
+import { MM_PER_STUD, type CoordinateFrame, type Rect } from '../grid/index.ts';
 import {
   KIND_NAMES,
   displayOf,
@@ -76,7 +76,7 @@ export function pointToScene(frame: SceneFrame, { x, y }: Point): Point {
   return { x: at.x / MM_PER_STUD + 0, y: at.y / MM_PER_STUD + 0 };
 }
 
-const between = (a: Point, b: Point): Rect => ({
+const between = <F extends CoordinateFrame>(a: Point, b: Point): Rect<F> => ({
   x: Math.min(a.x, b.x) + 0,
   y: Math.min(a.y, b.y) + 0,
   w: Math.abs(a.x - b.x),
@@ -84,11 +84,11 @@ const between = (a: Point, b: Point): Rect => ({
 });
 
 /** A rectangle of the scene, studs, as one of the room, mm. */
-export const rectToRoom = (frame: SceneFrame, { x, y, w, d }: Rect): Rect =>
+export const rectToRoom = (frame: SceneFrame, { x, y, w, d }: Rect): Rect<'mm'> =>
   between(pointToRoom(frame, { x, y }), pointToRoom(frame, { x: x + w, y: y + d }));
 
 /** A rectangle of the room, mm, as one of the scene, studs. */
-export const rectToScene = (frame: SceneFrame, { x, y, w, d }: Rect): Rect =>
+export const rectToScene = (frame: SceneFrame, { x, y, w, d }: Rect<'mm'>): Rect =>
   between(pointToScene(frame, { x, y }), pointToScene(frame, { x: x + w, y: y + d }));
 
 /** A table's top on the stud grid, in studs (rarely whole ones). */
@@ -96,7 +96,7 @@ export const tableInStuds = (scene: Scene, table: Pick<Table, 'x' | 'y' | 'w' | 
   rectToScene(frameOf(scene), table);
 
 /** The scene's footprint parts as they lie in the room, mm. */
-export function sceneInRoom(scene: Scene): Rect[] {
+export function sceneInRoom(scene: Scene): Rect<'mm'>[] {
   const frame = frameOf(scene);
   return listOf(scene, 'footprint').map((part) => rectToRoom(frame, part));
 }

@@ -21,7 +21,7 @@ import { runs } from '../../test/runs.ts';
 
 const at = fc.integer({ min: 0, max: 1000 });
 const point = fc.record({ x: at, y: at });
-const rect: fc.Arbitrary<Rect> = fc.record({
+const rect: fc.Arbitrary<Rect<'mm'>> = fc.record({
   x: at,
   y: at,
   w: fc.integer({ min: 10, max: 500 }),
@@ -32,7 +32,7 @@ const along = ({ a, b }: Segment, t: number): RoomPoint => ({
   x: a.x + t * (b.x - a.x),
   y: a.y + t * (b.y - a.y),
 });
-const within = ({ x, y, w, d }: Rect, p: RoomPoint, by = 0) =>
+const within = ({ x, y, w, d }: Rect<'mm'>, p: RoomPoint, by = 0) =>
   p.x > x + by && p.y > y + by && p.x < x + w - by && p.y < y + d - by;
 const steps = Array.from({ length: 401 }, (_, i) => i / 400);
 
@@ -133,7 +133,7 @@ describe('in a room', () => {
         const box = { x: 20, y: 20, w: Math.min(100, w - notch - 40), d: Math.min(100, d - notch - 40) };
         fc.pre(others.every((other) => !intersection(other, box)));
         const clear = clearances(box, others, sidesOf(walls));
-        const touches = (moved: Rect) =>
+        const touches = (moved: Rect<'mm'>) =>
           others.some((other) => intersection(other, moved)) || leavesRoom(walls, moved) > 0;
         const push = { n: [0, -1], e: [1, 0], s: [0, 1], w: [-1, 0] } as const;
         for (const side of ['n', 'e', 's', 'w'] as const) {

@@ -16,7 +16,7 @@ export interface BarrierReport {
 export function evaluateBarriers(scene: Scene): BarrierReport[] {
   const parts = sceneInRoom(scene);
   const walls = sidesOf(currentPlace(scene)?.walls ?? []);
-  const things: Rect[] = [...currentContents(scene, 'table'), ...currentContents(scene, 'obstacle')];
+  const things: Rect<'mm'>[] = [...currentContents(scene, 'table'), ...currentContents(scene, 'obstacle')];
   const edges = [...walls, ...things.flatMap((thing) => sidesOf(quadOf(thing)))];
   return currentContents(scene, 'barrier').map((barrier): BarrierReport => {
     const line = { a: { x: barrier.x1, y: barrier.y1 }, b: { x: barrier.x2, y: barrier.y2 } };
@@ -24,7 +24,7 @@ export function evaluateBarriers(scene: Scene): BarrierReport[] {
   });
 }
 
-function nearest(line: Segment, parts: readonly Rect[]): number | null {
+function nearest(line: Segment, parts: readonly Rect<'mm'>[]): number | null {
   if (parts.length === 0) return null;
   // Two lines that do not cross are nearest at an end of one of them.
   return Math.min(
@@ -43,7 +43,7 @@ function nearest(line: Segment, parts: readonly Rect[]): number | null {
  * Least clear width behind a line, square to it. The width changes evenly between the feet of the edges' ends on the
  * line, so it is enough to look on both sides of each foot.
  */
-function behind(line: Segment, parts: readonly Rect[], edges: readonly Segment[]): number | null {
+function behind(line: Segment, parts: readonly Rect<'mm'>[], edges: readonly Segment[]): number | null {
   const [dx, dy] = [line.b.x - line.a.x, line.b.y - line.a.y];
   const length = Math.hypot(dx, dy);
   if (length === 0 || parts.length === 0) return null;

@@ -40,7 +40,7 @@ export function distanceTo({ x, y }: RoomPoint, { a, b }: Segment): number {
 }
 
 /** The part of a line within a rectangle's inside (Liang and Barsky 1984), or null. */
-export function clip({ a, b }: Segment, { x, y, w, d }: Rect): Segment | null {
+export function clip({ a, b }: Segment, { x, y, w, d }: Rect<'mm'>): Segment | null {
   let [from, to] = [0, 1];
   for (const [delta, low, high, at] of [
     [b.x - a.x, x, x + w, a.x],
@@ -63,7 +63,7 @@ export function clip({ a, b }: Segment, { x, y, w, d }: Rect): Segment | null {
 const ON_WALL = 1e-6;
 
 /** How far a rectangle reaches through the walls, mm; 0 when it lies within them or no walls are known. */
-export function leavesRoom(walls: readonly RoomPoint[], rect: Rect): number {
+export function leavesRoom(walls: readonly RoomPoint[], rect: Rect<'mm'>): number {
   const sides = sidesOf(walls);
   if (sides.length === 0) return 0;
   const toWall = (point: RoomPoint) => Math.min(...sides.map((side) => distanceTo(point, side)));

@@ -1,8 +1,8 @@
-import { intersection, type Rect } from '../grid/index.ts';
+import { intersection, type CoordinateFrame, type Rect } from '../grid/index.ts';
 import type { Side } from '../document/index.ts';
 import { clip, type Segment } from './room.ts';
 
-/** A line to which something was brought: at this x, or at this y, mm. */
+/** A line to which something was brought: at this x, or at this y, in the frame of what was brought. */
 export interface Guide {
   axis: 'x' | 'y';
   at: number;
@@ -10,15 +10,15 @@ export interface Guide {
 
 /**
  * Brings a moving rectangle to the edges and middles of others and to straight walls, if any is near enough.
- * @param near how near an edge must come, mm
+ * @param near how near an edge must come, in their frame
  * @returns the moved rectangle and the lines it now stands on
  */
-export function snapTo(
-  moving: Rect,
-  others: readonly Rect[],
+export function snapTo<F extends CoordinateFrame>(
+  moving: Rect<F>,
+  others: readonly Rect<F>[],
   walls: readonly Segment[],
   near: number,
-): { rect: Rect; guides: Guide[] } {
+): { rect: Rect<F>; guides: Guide[] } {
   const lines = (axis: 'x' | 'y'): number[] => {
     const edges = others.flatMap((other) => {
       const [from, length] = axis === 'x' ? [other.x, other.w] : [other.y, other.d];
@@ -49,13 +49,13 @@ export function snapTo(
 
 /** Clear distance from each side of a rectangle to the nearest thing or wall straight before it, mm; null: nothing. */
 export function clearances(
-  rect: Rect,
-  others: readonly Rect[],
+  rect: Rect<'mm'>,
+  others: readonly Rect<'mm'>[],
   walls: readonly Segment[],
 ): Record<Side, number | null> {
   const far = 100_000;
   const { x, y, w, d } = rect;
-  const strips: Record<Side, Rect> = {
+  const strips: Record<Side, Rect<'mm'>> = {
     n: { x, y: y - far, w, d: far },
     e: { x: x + w, y, w: far, d },
     s: { x, y: y + d, w, d: far },

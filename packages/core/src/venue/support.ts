@@ -142,7 +142,10 @@ export function tableJoints(scene: Scene): TableJoint[] {
 }
 
 /** The strip between two tables that face each other closely, or null. */
-function stripBetween(a: Rect, b: Rect): { rect: Rect; gap: number; along: 'x' | 'y' } | null {
+function stripBetween(
+  a: Rect<'mm'>,
+  b: Rect<'mm'>,
+): { rect: Rect<'mm'>; gap: number; along: 'x' | 'y' } | null {
   const shared = (p: number, pl: number, q: number, ql: number) =>
     [Math.max(p, q), Math.min(p + pl, q + ql)] as const;
   const [x0, x1] = shared(a.x, a.w, b.x, b.w);
@@ -156,7 +159,7 @@ function stripBetween(a: Rect, b: Rect): { rect: Rect; gap: number; along: 'x' |
 }
 
 /** The gaps between the leaves of a table, mm in the room: equal leaves along its longer side. */
-export function leafGaps({ x, y, w, d, leaves, leafGap }: Table): Rect[] {
+export function leafGaps({ x, y, w, d, leaves, leafGap }: Table): Rect<'mm'>[] {
   if (leaves < 2 || leafGap <= 0) return [];
   const across = w >= d;
   const leaf = ((across ? w : d) - (leaves - 1) * leafGap) / leaves;

@@ -55,7 +55,7 @@ const moduleLabels = (picture: Picture): BoardLabel[] =>
 /** Usual size of a flag, px. */
 const FLAG = { w: 22, d: 14 };
 /** Corners of a module that a flag may stand in, the best first: the west corners of its flag, px. */
-const flagCorners = ({ x, y, d }: Rect) => [
+const flagCorners = ({ x, y, d }: Rect<'px'>) => [
   { x, y },
   { x, y: y + d - FLAG.d - 10 },
 ];

@@ -79,7 +79,7 @@ function drawEdges(ctx: CanvasRenderingContext2D, picture: Picture): void {
   }
 }
 
-function drawEdge(ctx: CanvasRenderingContext2D, on: Rect, pad: Pad, side: Side, scale: number): void {
+function drawEdge(ctx: CanvasRenderingContext2D, on: Rect<'px'>, pad: Pad, side: Side, scale: number): void {
   const { kind } = pad.edges[side];
   if (kind === 'open') return;
   const along = runsEast(side);

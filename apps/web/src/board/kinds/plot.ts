@@ -161,7 +161,7 @@ function drawPlots(ctx: Ctx, picture: Picture): void {
   const { palette, view } = picture;
   const fills = new Path2D();
   const walls = new Path2D();
-  const hatched: Rect[] = [];
+  const hatched: Rect<'px'>[] = [];
   for (const plot of ofLevel(picture, listOf(picture.scene, 'plot'))) {
     const on = visible(picture, plotBounds(plot));
     if (!on) continue;

@@ -67,7 +67,7 @@ const sectionLabels = (picture: Picture): BoardLabel[] =>
 const MIN_SIDE = 12;
 
 /** Where a section's letter stands on the screen: in the far corner that the module flags leave free. */
-const sectionMark = (on: Rect) => ({
+const sectionMark = (on: Rect<'px'>) => ({
   x: on.x + on.w - Math.min(18, on.w / 2),
   y: on.y + Math.min(18, on.d / 2),
 });

@@ -65,7 +65,7 @@ export function RoomBoard({
     () => (reach ? reachImage(reach, palette.ochre, palette.iron) : null),
     [reach, palette],
   );
-  const under = (table: Rect) => sceneInRoom(scene).some((part) => intersection(part, table));
+  const under = (table: Rect<'mm'>) => sceneInRoom(scene).some((part) => intersection(part, table));
   const others = (key: string) => [
     ...tables.filter((table) => `table ${table.id}` !== key && !(key === SCENE && together && under(table))),
     ...obstacles.filter(({ id }) => `obstacle ${id}` !== key),
@@ -82,7 +82,7 @@ export function RoomBoard({
       commit: ({ x, y }) => edit.patch(`moved ${table.name}`, 'table', table, { x: fine(x), y: fine(y) }),
       onPick: () => pick({ kind: 'table', id: table.id }),
     });
-  const moveScene = (from: Rect, to: Rect) =>
+  const moveScene = (from: Rect<'mm'>, to: Rect<'mm'>) =>
     place &&
     edit.change(
       'moved the scene in its place',

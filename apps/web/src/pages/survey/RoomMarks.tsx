@@ -99,7 +99,7 @@ export function RoomMarks({ scene, view, handles }: Omit<MarksProps, 'place'>) {
   );
 }
 
-const NOWHERE: Rect = { x: 0, y: 0, w: 0, d: 0 };
+const NOWHERE: Rect<'mm'> = { x: 0, y: 0, w: 0, d: 0 };
 
 /** Doors and windows, which slide along the walls they are in. */
 export function Openings({

@@ -13,7 +13,7 @@ export function SceneMark({
   reach,
   still,
   ...mark
-}: Mark & { scene: Scene; rect: Rect; image: string | null; reach: Reach | null; still: boolean }) {
+}: Mark & { scene: Scene; rect: Rect<'mm'>; image: string | null; reach: Reach | null; still: boolean }) {
   const { view } = mark;
   const frame = frameOf(scene);
   const parts = sceneInRoom(scene);
@@ -92,7 +92,7 @@ export function SceneMark({
 }
 
 /** Which side of the scene is the plan's north. */
-function North({ view, rect, turn }: { view: RoomView; rect: Rect; turn: number }) {
+function North({ view, rect, turn }: { view: RoomView; rect: Rect<'mm'>; turn: number }) {
   const box = on(view, rect);
   const [cx, cy] = [box.x + box.width - 14, box.y + 14];
   return (

@@ -16,7 +16,7 @@ export interface Mark extends Handled {
   picked?: boolean;
 }
 
-export const on = (view: RoomView, { x, y, w, d }: Rect) => ({
+export const on = (view: RoomView, { x, y, w, d }: Rect<'mm'>) => ({
   x: view.x + x * view.scale,
   y: view.y + y * view.scale,
   width: w * view.scale,

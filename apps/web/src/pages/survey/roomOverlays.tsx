@@ -46,7 +46,7 @@ export function Clearances({
   view,
   metric,
 }: {
-  rect: Rect;
+  rect: Rect<'mm'>;
   clear: Record<Side, number | null>;
   view: RoomView;
   metric: Metric;

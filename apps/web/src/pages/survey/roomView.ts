@@ -8,7 +8,10 @@ export interface RoomView {
 }
 
 /** The whole of a rectangle in a drawing of this size, with a margin for the lengths of the walls. */
-export function fitted({ x, y, w, d }: Rect, { width, height }: { width: number; height: number }): RoomView {
+export function fitted(
+  { x, y, w, d }: Rect<'mm'>,
+  { width, height }: { width: number; height: number },
+): RoomView {
   const margin = 52;
   const scale = Math.max(0.005, Math.min((width - 2 * margin) / w, (height - 2 * margin) / d));
   return { scale, x: (width - w * scale) / 2 - x * scale, y: (height - d * scale) / 2 - y * scale };

@@ -9,16 +9,16 @@ export interface RoomDrag {
   dx: number;
   dy: number;
   guides: Guide[];
-  rect: Rect | null;
+  rect: Rect<'mm'> | null;
 }
 
 /** How a thing of the room is picked and moved. */
 interface Handled {
   key: string;
   /** Where it is, mm. */
-  rect: Rect;
+  rect: Rect<'mm'>;
   /** Receives where it lands. */
-  commit: (to: Rect) => void;
+  commit: (to: Rect<'mm'>) => void;
   onPick: () => void;
   /** It was pressed and did not move. @param at mm */
   onClick?: (at: { x: number; y: number }) => void;
@@ -54,7 +54,7 @@ export function useRoomDrag({
   metric: 'mm' | 'in';
   disabled: boolean;
   sides: ReturnType<typeof sidesOf>;
-  others: (key: string) => readonly Rect[];
+  others: (key: string) => readonly Rect<'mm'>[];
 }): { drag: RoomDrag | null; handles: HandlesOf } {
   const [drag, setDrag] = useState<RoomDrag | null>(null);
   const grab = (event: PointerEvent<SVGElement>, { key, rect, commit, onClick }: Handled) => {
@@ -63,7 +63,7 @@ export function useRoomDrag({
     const corner = host.current?.getBoundingClientRect() ?? { x: 0, y: 0 };
     const target = event.currentTarget;
     target.setPointerCapture(event.pointerId);
-    let last: Rect | null = null;
+    let last: Rect<'mm'> | null = null;
     // The neighbours do not move meanwhile: gathered once, so that a move costs little with sixty tables.
     const around = others(key);
     const unit = stepOf(metric);

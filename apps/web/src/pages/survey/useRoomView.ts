@@ -14,7 +14,7 @@ const WHEEL = 0.0015;
  */
 export function useRoomView(
   place: Place | null,
-  whole: Rect,
+  whole: Rect<'mm'>,
   size: { width: number; height: number },
   onPress: () => void,
 ) {
@@ -63,7 +63,7 @@ export function useRoomView(
 }
 
 /** What the whole drawing takes in, mm. */
-export function roomExtent(place: Place | null, rects: readonly Rect[]): Rect {
+export function roomExtent(place: Place | null, rects: readonly Rect<'mm'>[]): Rect<'mm'> {
   const xs = [...(place?.walls.map(({ x }) => x) ?? []), ...rects.flatMap(({ x, w }) => [x, x + w])];
   const ys = [...(place?.walls.map(({ y }) => y) ?? []), ...rects.flatMap(({ y, d }) => [y, y + d])];
   if (xs.length === 0) return { x: 0, y: 0, w: 4000, d: 3000 };
