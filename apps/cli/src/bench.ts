@@ -1,6 +1,6 @@
+import { SLOPES, roofOf } from '@quarry/core/catalogue';
 import { parseArgs } from 'node:util';
 import { polygonRing, sidewaysFits, turnsWithin } from '@quarry/core/bench';
-import { SLOPES, roofOf } from '@quarry/core/structures';
 import { BadInput } from './input.ts';
 
 // The Bench from a shell: calculators that take no file.

@@ -1,5 +1,14 @@
 import fc from 'fast-check';
-import { isListed, partOf } from '../catalogue/index.ts';
+import {
+  isListed,
+  partOf,
+  SLOPES,
+  pitchOfSlope,
+  raiseToMeet,
+  roofOf,
+  roofPieces,
+  runOfSlope,
+} from '../catalogue/index.ts';
 import {
   baysOfBase,
   baysOfRing,
@@ -16,7 +25,6 @@ import {
   volumePieces,
 } from './index.ts';
 import { runs } from '../../test/runs.ts';
-import { SLOPES, pitchOfSlope, raiseToMeet, roofOf, roofPieces, runOfSlope } from '../structures/index.ts';
 
 const slope = (id: string) => {
   const part = partOf(id);

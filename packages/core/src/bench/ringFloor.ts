@@ -1,7 +1,6 @@
-import { partId } from '../catalogue/index.ts';
+import { partId, type PartCount } from '../catalogue/index.ts';
 import { MM_PER_STUD } from '../grid/index.ts';
 import { PLATES, tileLayer } from '../masonry/index.ts';
-import type { PartCount } from '../structures/index.ts';
 import type { Ring } from './rings.ts';
 
 // The floor of a round room: the whole studs that lie inside its ring, in plates.

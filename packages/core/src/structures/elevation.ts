@@ -1,7 +1,6 @@
-import { ANY_COLOUR } from '../catalogue/index.ts';
+import { isCornerSlope, isSlope, ANY_COLOUR } from '../catalogue/index.ts';
 import { beginsLeft, builtSides, frontsOf, sideLength, type FrontCard, type Fronted } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
-import { isCornerSlope, isSlope } from './roofs.ts';
 import { buildingPieces } from './shell.ts';
 import { storeysOf, type Storey } from './storeys.ts';
 import { FACING } from './walls.ts';

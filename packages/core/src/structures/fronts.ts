@@ -38,6 +38,8 @@ export type Fronted = Pick<
   | 'fittings'
   | 'eaves'
   | 'roofForm'
+  | 'lowerSlope'
+  | 'lowerCourses'
   | 'roundRoof'
   | 'slope'
   | 'mixes'

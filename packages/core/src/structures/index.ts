@@ -35,17 +35,3 @@ export { wallMask } from './walls.ts';
 export { raisedBy, ridgeOf } from './ridge.ts';
 export { buildingPieces, shellPieces } from './shell.ts';
 export { partJoints, storeysOf, type PartJoint, type Storey } from './storeys.ts';
-export {
-  isCornerSlope,
-  isSlope,
-  SLOPES,
-  pitchOfSlope,
-  raiseToMeet,
-  roofOf,
-  roofPieces,
-  runOfSlope,
-  slopesLike,
-  type PartCount,
-  type RidgeMeets,
-  type Roof,
-} from './roofs.ts';

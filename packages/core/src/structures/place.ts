@@ -1,10 +1,10 @@
+import { isSlope } from '../catalogue/index.ts';
 import { boundsOf, centreOf } from '../grid/index.ts';
 import { builtRect, turnedPoint, type Plot } from '../document/index.ts';
 import { sortedSteps, type BuildSteps } from '../masonry/index.ts';
 import type { Fronted, WallOpening } from './fronts.ts';
 import type { StreetRules } from './pavement.ts';
 import type { BuildingPiece } from './piece.ts';
-import { isSlope } from './roofs.ts';
 import { buildingPieces } from './shell.ts';
 
 // The pieces of a building where they are: step by step for its builder, and as they stand on the plan.

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { gramsOfPart, isListed, partOf } from '../catalogue/index.ts';
 import { sceneFrom, wallTop, type Plot } from '../document/index.ts';
-import { shellOf } from '../terrain/index.ts';
+import { plotCard, shellOf } from '../terrain/index.ts';
 import { filledBy } from '../../test/filled.ts';
 import { runs } from '../../test/runs.ts';
 import { elevationOf, frontsOf, slopedRoofOf, storeysOf, type LaidPiece } from './index.ts';
@@ -122,7 +122,7 @@ test('a two-sided roof by hand: 12 studs of 45° leave 2 for the ridge after fiv
   expect(end.filter(({ falls }) => falls === 'left').map(({ left }) => left)).toEqual([0, 1, 2, 3, 4]);
   expect(elevationOf(plot, 's').pieces.filter(({ part }) => part.startsWith('slope'))).toHaveLength(5 * 4);
   // Left to itself it takes the slopes whose ridge comes nearest: 45° again.
-  expect(slopedRoofOf(plotOf({ w: 16, d: 12, height: 33, eaves: 18 }))?.slope.angle).toBe(45);
+  expect(slopedRoofOf(plotOf({ w: 16, d: 12, height: 33, eaves: 18 }))?.pitches[0].slope.angle).toBe(45);
   expect(slopedRoofOf(plotOf({ w: 16, d: 12, height: 33 }))).toBeNull();
 });
 
@@ -153,6 +153,43 @@ test('a hipped roof by hand: 16 × 12 of 45° takes five courses, four corners e
     [14, 'right'],
   ]);
 });
+
+test.each(['gable', 'hip'])(
+  'a mansard by hand (%s): two courses of 65°, then what 45° find room for',
+  (roofForm) => {
+    const given = { w: 16, d: 12, height: 40, eaves: 18, slope: 'slope-2x2-45', roofForm };
+    const plot = plotOf({ ...given, lowerSlope: 'slope-2x2x2-65', lowerCourses: 2 });
+    // Two studs in and 12 plates up; over the 8 studs left three courses of 45°, 9 plates, and 2 studs of plates.
+    expect(slopedRoofOf(plot)).toMatchObject({
+      ...{ courses: 5, ridge: 18 + 12 + 9 + 1 },
+      pitches: [
+        { slope: { angle: 65 }, courses: 2 },
+        { slope: { angle: 45 }, courses: 3 },
+      ],
+    });
+    const slopes = buildingPieces(plot).filter(({ part }) => part.includes('slope'));
+    const firstAt = (z: number) => Math.min(...slopes.filter((one) => one.z === z).map(({ y }) => y));
+    expect([...new Set(slopes.map(({ z }) => z))].toSorted((a, b) => a - b)).toEqual([18, 24, 30, 33, 36]);
+    expect([18, 24, 30, 33, 36].map(firstAt)).toEqual([0, 1, 2, 3, 4]);
+    const bricks = slopes.reduce((sum, { w, d, h }) => sum + w * d * h, 0);
+    // By studs and plates: a gable has two rows of 16 × 2 a course; a hip a ring of two studs' width.
+    const ring = (inset: number) => (16 - 2 * inset) * (12 - 2 * inset) - (12 - 2 * inset) * (8 - 2 * inset);
+    expect(bricks).toBe(
+      roofForm === 'gable'
+        ? 2 * 64 * 6 + 3 * 64 * 3
+        : 6 * (ring(0) + ring(1)) + 3 * (ring(2) + ring(3) + ring(4)),
+    );
+    // More courses than find room are not laid; a slope that carries no other makes no mansard.
+    expect(slopedRoofOf(plotOf({ ...given, lowerSlope: 'slope-2x2x2-65', lowerCourses: 40 }))).toMatchObject({
+      pitches: [{ courses: 5 }],
+    });
+    expect(slopedRoofOf(plotOf({ ...given, lowerSlope: 'slope-1x1x2p-30' }))?.pitches).toHaveLength(1);
+    // Under it there is room as steeply as it rises: 6 plates a stud, then evenly to the middle of 5 studs.
+    const fittings = [0, 1, 2, 3.5, 5].map((fromWall) => ({ name: `${fromWall}`, height: 1, fromWall }));
+    const under = plotOf({ ...given, lowerSlope: 'slope-2x2x2-65', lowerCourses: 2, fittings });
+    expect(plotCard(under, 42).clearances.map(({ ceiling }) => ceiling)).toEqual([18, 24, 30, 35, 40]);
+  },
+);
 
 test('a roof of one side by hand: 12 studs less a wall and the first slope leave room for ten courses of 45°', () => {
   const plot = plotOf({
@@ -482,6 +519,8 @@ describe('fronts in bays', () => {
       front: fc.constantFrom('n', 'e', 's', 'w'),
       roofForm: fc.constantFrom('gable', 'hip', 'lean-to'),
       slope: fc.option(fc.constantFrom('slope-2x2-45', 'slope-1x3-33', 'slope-2x2x3-75', 'slope-1x1x2p-30')),
+      lowerSlope: fc.option(fc.constantFrom('slope-2x2x2-65', 'slope-1x3-33', 'slope-2x2x3-75')),
+      lowerCourses: fc.integer({ min: 1, max: 5 }),
     });
     fc.assert(
       fc.property(plot, (given) => {

@@ -136,6 +136,8 @@ export function shellPieces(plot: Fronted, street: StreetRules): PartLine[] {
     roofForm,
     eaves,
     slope,
+    lowerSlope,
+    lowerCourses,
     wallColour,
     roofColour,
     letInColour,
@@ -155,7 +157,7 @@ export function shellPieces(plot: Fronted, street: StreetRules): PartLine[] {
     pavement,
     eaves,
     roofForm,
-    slope,
+    [slope, lowerSlope, lowerCourses],
   ];
   const key = JSON.stringify([
     size,

@@ -1,11 +1,10 @@
-import { partId, partOf, type Part } from '../catalogue/index.ts';
+import { SLOPES, roofOf, runOfSlope, slopesLike, partId, partOf, type Part } from '../catalogue/index.ts';
 import { PLATES_PER_BRICK } from '../grid/index.ts';
 import { isBoxed, runsEast, wallStuds, wallTop, type Plot, type Side } from '../document/index.ts';
 import { builtSides, type Fronted } from './fronts.ts';
 import { layFloor } from './floors.ts';
 import type { LaidPiece } from './piece.ts';
 import { longestFirst } from './row.ts';
-import { SLOPES, roofOf, runOfSlope, slopesLike } from './roofs.ts';
 import { FACING, layStretch } from './walls.ts';
 
 // Roofs of slopes over the eaves: of two sides with walls at both ends, hipped to all four sides, or of one side that
@@ -14,13 +13,46 @@ import { FACING, layStretch } from './walls.ts';
 /** A roof of slopes as it comes out. */
 export interface SlopedRoof {
   form: Plot['roofForm'];
-  slope: Part;
-  /** Courses of slopes on each side. */
+  /** Its pitches from the eaves up, with the courses of slopes on each side: two of a mansard, else one. */
+  pitches: readonly RoofPitch[];
+  /** Courses of slopes on each side, of all pitches. */
   courses: number;
   /** Plates above the building's ground: its ridge with the plates on it. */
   ridge: number;
   /** Studs of the flat top: between both sides, or from the last course to the back of a roof of one side. */
   flat: number;
+}
+
+export interface RoofPitch {
+  slope: Part;
+  courses: number;
+}
+
+/** One course of slopes: how far it lies in from the eaves, studs, and how far up over them, plates. */
+interface RoofCourse {
+  slope: Part;
+  inset: number;
+  up: number;
+}
+
+/** The courses of a roof from the eaves up. */
+function coursesOf(pitches: readonly RoofPitch[]): RoofCourse[] {
+  let [inset, up] = [0, 0];
+  return pitches.flatMap(({ slope, courses }) =>
+    Array.from({ length: courses }, () => {
+      const course = { slope, inset, up };
+      inset += runOfSlope(slope);
+      up += slope.h;
+      return course;
+    }),
+  );
+}
+
+/** How far in from the eaves what lies on the last course begins, studs, and how far up over them, plates. */
+function topOf(pitches: readonly RoofPitch[]): { inset: number; up: number } {
+  const sum = (of: (slope: Part) => number) =>
+    pitches.reduce((all, { slope, courses }) => all + courses * of(slope), 0);
+  return { inset: sum(runOfSlope), up: sum(({ h }) => h) };
 }
 
 /** Whether courses of a slope carry one another: it keeps a row of studs for the next. */
@@ -42,34 +74,45 @@ function sizeOf(plot: Fronted): { length: number; span: number } {
   return runsEast(plot.front) ? { length: w, span: d } : { length: d, span: w };
 }
 
+/** A slope of the catalogue that a roof can be laid of; null for another part. */
+function roofSlope(part: string | null): Part | null {
+  const slope = part === null ? null : partOf(part);
+  return slope?.family === 'slope' && carriesNext(slope) ? slope : null;
+}
+
 function roofWith(plot: Fronted, slope: Part): SlopedRoof {
   const { length, span } = sizeOf(plot);
-  const run = runOfSlope(slope);
   const form = plot.roofForm;
-  // A roof of one side keeps clear of the wall behind it.
-  const room = span - roofWall(plot) - slope.d;
-  const courses =
-    form !== 'lean-to'
-      ? roofOf(span, slope).plainCourses
-      : length < 2
-        ? 0
-        : Math.max(0, Math.floor(room / run) + 1);
+  /** Courses that find room over some that are laid. @param inset of those, studs */
+  const room = (of: Part, inset: number): number => {
+    if (form !== 'lean-to') return roofOf(Math.max(0.5, span - 2 * inset), of).plainCourses;
+    // A roof of one side keeps clear of the wall behind it.
+    const left = span - inset - roofWall(plot) - of.d;
+    return length < 2 ? 0 : Math.max(0, Math.floor(left / runOfSlope(of)) + 1);
+  };
+  const lower = roofSlope(plot.lowerSlope);
+  const pitches: RoofPitch[] = [];
+  if (lower) pitches.push({ slope: lower, courses: Math.min(plot.lowerCourses, room(lower, 0)) });
+  pitches.push({ slope, courses: room(slope, topOf(pitches).inset) });
+  const laid = pitches.filter(({ courses }) => courses > 0);
+  const { inset, up } = topOf(laid);
   return {
-    ...{ form, slope, courses },
-    ridge: wallTop(plot) + courses * slope.h + 1,
-    flat: span - (form === 'lean-to' ? 1 : 2) * run * courses,
+    ...{ form, pitches: laid, courses: laid.reduce((sum, { courses }) => sum + courses, 0) },
+    ridge: wallTop(plot) + up + 1,
+    flat: span - (form === 'lean-to' ? 1 : 2) * inset,
   };
 }
 
 /**
  * The roof of slopes of a building; null for a flat one and for a building that fills no rectangle. With the slopes that it names where they carry one another,
- * or those whose ridge comes nearest to its height, the flatter of two.
+ * or those whose ridge comes nearest to its height, the flatter of two; below them the lower slopes of a mansard, as many
+ * courses as find room.
  * @returns of no courses where the building is too narrow for any
  */
 export function slopedRoofOf(plot: Fronted): SlopedRoof | null {
   if (plot.eaves === null || !isBoxed(plot)) return null;
-  const own = plot.slope === null ? null : partOf(plot.slope);
-  if (own?.family === 'slope' && carriesNext(own)) return roofWith(plot, own);
+  const own = roofSlope(plot.slope);
+  if (own) return roofWith(plot, own);
   const off = (roof: SlopedRoof) => Math.abs(roof.ridge - plot.height);
   return ROOF_SLOPES.map((slope) => roofWith(plot, slope)).reduce((best, roof) =>
     off(roof) < off(best) || (off(roof) === off(best) && roof.ridge < best.ridge) ? roof : best,
@@ -137,16 +180,11 @@ function layEnd(
 }
 
 /** Two sides, the ridge along x. */
-function layGable(
-  { length, span, eaves, thick }: RoofSize,
-  { slope, courses, flat }: SlopedRoof,
-): LaidPiece[] {
-  const run = runOfSlope(slope);
+function layGable({ length, span, eaves, thick }: RoofSize, { pitches, flat }: SlopedRoof): LaidPiece[] {
   const pieces: LaidPiece[] = [];
   let below: ReadonlySet<number>[] = [new Set(), new Set()];
-  for (let course = 0; course < courses; course++) {
-    const z = eaves + course * slope.h;
-    const from = run * course;
+  for (const { slope, inset: from, up } of coursesOf(pitches)) {
+    const z = eaves + up;
     for (const { at, wide, part } of layRow(slope, length)) {
       const own = { part, use: 'roof' as const, x: at, w: wide, d: slope.d, z, h: slope.h };
       pieces.push({ ...own, y: from, turn: FACING.n }, { ...own, y: span - from - slope.d, turn: FACING.s });
@@ -158,24 +196,18 @@ function layGable(
         layEnd(pieces, { x, from: a, to: b, thick }, below[end], layer),
       );
   }
-  const top = { x: 0, y: run * courses, w: length, d: flat };
-  return [...pieces, ...layFloor(top, eaves + courses * slope.h, 'roof')];
+  return [...pieces, ...layFlatTop(pitches, { length, flat, eaves })];
 }
 
 /** One side that falls north, with walls behind it and at both ends that interlock. */
-function layLeanTo(
-  { length, span, eaves, thick }: RoofSize,
-  { slope, courses, flat }: SlopedRoof,
-): LaidPiece[] {
-  const run = runOfSlope(slope);
+function layLeanTo({ length, span, eaves, thick }: RoofSize, { pitches, flat }: SlopedRoof): LaidPiece[] {
   const pieces: LaidPiece[] = [];
   let below: { west: ReadonlySet<number>; east: ReadonlySet<number>; back: ReadonlySet<number> } = {
     ...{ west: new Set(), east: new Set(), back: new Set() },
   };
   let isEven = true;
-  for (let course = 0; course < courses; course++) {
-    const z = eaves + course * slope.h;
-    const from = run * course;
+  for (const { slope, inset: from, up } of coursesOf(pitches)) {
+    const z = eaves + up;
     for (const { at, wide, part } of layRow(slope, length))
       pieces.push({
         ...{ part, use: 'roof', x: at, y: from, w: wide, d: slope.d, z, h: slope.h, turn: FACING.n },
@@ -204,22 +236,28 @@ function layLeanTo(
       isEven = !isEven;
     }
   }
-  const top = { x: 0, y: run * courses, w: length, d: flat };
-  return [...pieces, ...layFloor(top, eaves + courses * slope.h, 'roof')];
+  return [...pieces, ...layFlatTop(pitches, { length, flat, eaves })];
+}
+
+/** Plates over the last course of a roof of one or two sides. */
+function layFlatTop(
+  pitches: readonly RoofPitch[],
+  { length, flat, eaves }: { length: number; flat: number; eaves: number },
+): LaidPiece[] {
+  const { inset, up } = topOf(pitches);
+  return layFloor({ x: 0, y: inset, w: length, d: flat }, eaves + up, 'roof');
 }
 
 /** Four sides that meet in corner slopes. */
 function layHip(
   { w, d, eaves }: { w: number; d: number; eaves: number },
-  { slope, courses }: SlopedRoof,
+  { pitches }: SlopedRoof,
 ): LaidPiece[] {
-  const run = runOfSlope(slope);
   const pieces: LaidPiece[] = [];
-  const deep = slope.d;
-  const corner = partId('corner-slope', deep, deep, slope.h, slope.angle);
-  for (let course = 0; course < courses; course++) {
-    const own = { use: 'roof' as const, z: eaves + course * slope.h, h: slope.h };
-    const near = run * course;
+  for (const { slope, inset: near, up } of coursesOf(pitches)) {
+    const deep = slope.d;
+    const corner = partId('corner-slope', deep, deep, slope.h, slope.angle);
+    const own = { use: 'roof' as const, z: eaves + up, h: slope.h };
     const [east, south] = [w - near - deep, d - near - deep];
     for (const [x, y, turn] of [
       [east, south, 45],
@@ -237,9 +275,9 @@ function layHip(
       pieces.push({ ...along, x: near, turn: FACING.w }, { ...along, x: east, turn: FACING.e });
     }
   }
-  const inset = run * courses;
+  const { inset, up } = topOf(pitches);
   const top = { x: inset, y: inset, w: w - 2 * inset, d: d - 2 * inset };
-  return [...pieces, ...layFloor(top, eaves + courses * slope.h, 'roof')];
+  return [...pieces, ...layFloor(top, eaves + up, 'roof')];
 }
 
 /** A piece with x and y exchanged: what fell north falls west, what fell south east. */

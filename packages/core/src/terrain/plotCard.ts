@@ -1,3 +1,4 @@
+import { partOf, runOfSlope } from '../catalogue/index.ts';
 import type { Rect } from '../grid/index.ts';
 import {
   runsEast,
@@ -63,7 +64,8 @@ export const connectorPlaces = ({
 
 /**
  * Height of the inside of a plot's roof above its ground at a distance from the inside of the eaves wall, plates.
- * Of two or four sides it rises to the middle, of one side to the wall at the back; a flat roof is as high everywhere.
+ * Of two or four sides it rises to the middle, of one side to the wall at the back, over the lower slopes of a mansard as
+ * steeply as these; a flat roof is as high everywhere.
  * @param from studs from the inside of the eaves wall
  */
 export function roofAt(plot: Plot, from: number): number {
@@ -78,7 +80,23 @@ export function roofAt(plot: Plot, from: number): number {
   const isX = plot.front === 'w' || plot.front === 'e';
   const across = plot.roofForm === 'lean-to' ? (isX ? room.w : room.d) : Math.min(room.w, room.d) / 2;
   const rises = Math.max(0.5, across);
-  return eaves + (Math.max(0, height - eaves) * Math.min(from, rises)) / rises;
+  const steep = steepPart(plot, rises);
+  const top = Math.max(steep.up, height - eaves);
+  if (from < steep.in) return eaves + (steep.up * from) / steep.in;
+  const rest = Math.max(0.5, rises - steep.in);
+  return eaves + steep.up + ((top - steep.up) * Math.min(from - steep.in, rest)) / rest;
+}
+
+/**
+ * The steep part of a mansard roof: how far in from the eaves it ends, studs, and how high over them, plates; none of a
+ * roof of one pitch.
+ * @param rises studs in which the whole roof rises
+ */
+function steepPart({ lowerSlope, lowerCourses }: Plot, rises: number): { in: number; up: number } {
+  const slope = lowerSlope === null ? null : partOf(lowerSlope);
+  if (slope?.family !== 'slope') return { in: 0, up: 0 };
+  const courses = Math.min(lowerCourses, Math.floor(rises / runOfSlope(slope)));
+  return { in: courses * runOfSlope(slope), up: courses * slope.h };
 }
 
 type Fitting = Plot['fittings'][number];

@@ -118,6 +118,18 @@ export const plotBoard: BoardKind = {
       optional: 'Nearest to its height',
       when: (plot) => plot.eaves !== null && isBox(plot),
     },
+    {
+      as: 'choice',
+      key: 'lowerSlope',
+      label: 'Steeper slopes below',
+      options: ROOF_SLOPES.map(({ id }) => ({ value: id, word: capital(partName(id)) })),
+      optional: 'None: one pitch',
+      when: (plot) => plot.eaves !== null && isBox(plot),
+    },
+    field.number('lowerCourses', 'Courses of them', 1, 40, {
+      whole: true,
+      when: (plot) => plot.eaves !== null && plot.lowerSlope !== null && isBox(plot),
+    }),
     field.colour('wallColour', 'Walls in'),
     field.colour('roofColour', 'Roof in'),
     field.colour('letInColour', 'Windows and doors in'),

@@ -1,4 +1,6 @@
 import {
+  partName,
+  type Part,
   SLOPES,
   pitchOfSlope,
   raiseToMeet,
@@ -7,8 +9,7 @@ import {
   runOfSlope,
   slopesLike,
   type Roof,
-} from '@quarry/core/structures';
-import { partName, type Part } from '@quarry/core/catalogue';
+} from '@quarry/core/catalogue';
 import { MM_PER_PLATE, MM_PER_STUD, formatPlates } from '@quarry/core/grid';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { OptionalQuantityField, QuantityField, SelectField } from '../../ui/fields.tsx';

@@ -2,7 +2,7 @@ import { Suspense, lazy, useState } from 'react';
 import { partName } from '@quarry/core/catalogue';
 import { countOf, formatPlates } from '@quarry/core/grid';
 import type { Entity } from '@quarry/core/document';
-import { frontsOf, slopedRoofOf } from '@quarry/core/structures';
+import { frontsOf, slopedRoofOf, type SlopedRoof } from '@quarry/core/structures';
 import { ringRoofOf } from '@quarry/core/terrain';
 import { DefinitionRow, Heading, Quantity } from '../../ui/parts.tsx';
 
@@ -13,6 +13,17 @@ const ElevationDialog = lazy(() =>
 const FloorsDialog = lazy(() =>
   import('./floors/FloorsDialog.tsx').then((file) => ({ default: file.FloorsDialog })),
 );
+
+/** The courses of a roof from the eaves up. */
+function pitchWords({ pitches }: SlopedRoof, { lowerSlope, lowerCourses }: Entity<'plot'>): string {
+  if (pitches.length === 0) return 'no room for a course of slopes on';
+  const [lower] = pitches;
+  const missing = lower.slope.id === lowerSlope && lower.courses < lowerCourses;
+  return pitches
+    .map(({ slope, courses }) => `${countOf(courses, 'course')} of ${partName(slope.id)}`)
+    .map((words, i) => (i === 0 && missing ? `${words} (no room for ${lowerCourses})` : words))
+    .join(', then ');
+}
 
 /** How the fronts of a building are divided, and the way to the drawings of its fronts and floors. */
 export function FrontsPart({ plot, disabled }: { plot: Entity<'plot'>; disabled: boolean }) {
@@ -34,7 +45,7 @@ export function FrontsPart({ plot, disabled }: { plot: Entity<'plot'>; disabled:
         {roof && (
           <DefinitionRow
             label="Ridge, laid"
-            note={`${countOf(roof.courses, 'course')} of ${partName(roof.slope.id)} a side, ${countOf(roof.flat, 'stud')} of plates on top; planned ${formatPlates(plot.height)}`}
+            note={`${pitchWords(roof, plot)} a side, ${countOf(roof.flat, 'stud')} of plates on top; planned ${formatPlates(plot.height)}`}
           >
             <Quantity value={roof.ridge} measure="plates" />
           </DefinitionRow>

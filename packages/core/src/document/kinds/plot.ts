@@ -114,6 +114,9 @@ const plotSchema = z.strictObject({
   roundRoof: z.enum(ROUND_ROOFS).default('cone'),
   /** The slopes it is roofed with; null: those whose ridge comes nearest to its height. */
   slope: partField.nullable().default(null),
+  /** Steeper slopes below those, as a mansard has them, and how many courses of them; null: one pitch. */
+  lowerSlope: partField.nullable().default(null),
+  lowerCourses: z.int().min(1).max(40).default(1),
   /** What lifts off, from the top down: how tall each is and how much room it leaves below. */
   parts: z
     .array(

@@ -1,13 +1,8 @@
+import { isCornerSlope, isSlope } from '../../catalogue/index.ts';
 import { STUDS_PER_PLATE, boundsOf, centreOf, quadOf } from '../../grid/index.ts';
 import { areaPieces, builtRect, turnedPoint, wallStuds, wallTop, type Plot } from '../../document/index.ts';
 import { footOfFitting } from '../../terrain/index.ts';
-import {
-  buildingPieces,
-  isCornerSlope,
-  isSlope,
-  type BuildingPiece,
-  type StreetRules,
-} from '../../structures/index.ts';
+import { buildingPieces, type BuildingPiece, type StreetRules } from '../../structures/index.ts';
 import { mergedCells, type MeshCorner, type MeshBuilder } from './mesh.ts';
 
 /** A stud and plate of a building: nothing in it, a slope, or the number of a colour and two. */

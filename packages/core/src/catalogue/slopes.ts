@@ -1,4 +1,4 @@
-import { CATALOGUE, partOf, type Part } from '../catalogue/index.ts';
+import { CATALOGUE, partOf, type Part } from './parts.ts';
 import { MM_PER_PLATE, MM_PER_STUD } from '../grid/index.ts';
 
 // Roofs of two sides by the slope pieces that exist.
