@@ -58,11 +58,33 @@ const bayFault: Rule = {
 const STEP = 3;
 /** One stands on the stud before it: from the wall to its middle. */
 const HALF_STUD = 0.5;
+/** Doors of two buildings that stand wall to wall face each other when they are no farther aside, studs. */
+const MAX_ASIDE = 0.5;
+
+/** A door or an arch in a wall, with the height of its foot, plates above datum. */
+interface WayThrough {
+  bay: PlacedBay;
+  /** On the face of the wall, and half a stud before it. */
+  face: Point;
+  before: Point;
+  z: number;
+}
+
+function waysThrough(plot: Entity<'plot'>, foot: number, families: readonly string[]): WayThrough[] {
+  return frontsOf(plot).flatMap(({ bays }) =>
+    bays.flatMap((bay) => {
+      const { opening } = bay;
+      if (!opening || !families.includes(opening.part.family)) return [];
+      const [face, before] = [placeOfOpening(plot, opening), placeOfOpening(plot, opening, HALF_STUD)];
+      return [{ bay, face, before, z: foot + opening.foot }];
+    }),
+  );
+}
 
 /** What lies before a door: heights one could stand on, plates above datum, and a building that stands in the way. */
 interface Before {
   surfaces: number[];
-  blockedBy: string | null;
+  blockedBy: Entity<'plot'> | null;
 }
 
 /** Ground, decks, floors of cavities and roofs at a place. @param z of the door's foot */
@@ -75,24 +97,62 @@ function beforeDoor(scene: Scene, relief: Relief, own: Entity<'plot'>, at: Point
     const top = topAt(slab, x, y);
     if (slab.kind !== 'cavity' && top !== NO_SLAB) surfaces.push(top);
   }
-  let blockedBy: string | null = null;
+  let blockedBy: Entity<'plot'> | null = null;
   for (const plot of listOf(scene, 'plot')) {
     const isIn = isInOutline(builtCorners(plot), at);
     const foot = plot.id !== own.id && isIn ? standsOn(scene, relief, plot) : null;
     if (foot === null) continue;
     surfaces.push(foot + plot.height);
-    if (foot <= z && foot + plot.height > z) blockedBy = plot.name;
+    if (foot <= z && foot + plot.height > z) blockedBy = plot;
   }
   return { surfaces, blockedBy };
 }
 
+/** The door or arch of the building behind a wall that faces a door best. */
+interface Facing {
+  /** How far it stands aside, studs east and south, and how much higher, plates. */
+  east: number;
+  south: number;
+  higher: number;
+}
+
+/** @returns null where that building has none on that side */
+function facingDoor(door: WayThrough, other: Entity<'plot'>, foot: number): Facing | null {
+  const out = { x: door.before.x - door.face.x, y: door.before.y - door.face.y };
+  const found = waysThrough(other, foot, ['door', 'arch']).flatMap(({ face, before, z }): Facing[] => {
+    // It looks the other way, and so back into this building.
+    const looks = out.x * (before.x - face.x) + out.y * (before.y - face.y);
+    if (looks > -0.99 * HALF_STUD * HALF_STUD) return [];
+    const [dx, dy] = [face.x - door.face.x, face.y - door.face.y];
+    // What of the way to it runs along the wall.
+    const through = (dx * out.x + dy * out.y) / (HALF_STUD * HALF_STUD);
+    return [{ east: dx - through * out.x, south: dy - through * out.y, higher: z - door.z }];
+  });
+  const off = ({ east, south, higher }: Facing) => Math.hypot(east, south) + Math.abs(higher) / STEP;
+  return found.reduce<Facing | null>(
+    (best, one) => (best === null || off(one) < off(best) ? one : best),
+    null,
+  );
+}
+
+const asideOf = ({ east, south }: Facing): number => Math.hypot(east, south);
+const isFacing = (one: Facing): boolean => asideOf(one) <= MAX_ASIDE + 1e-9 && Math.abs(one.higher) <= STEP;
+
+/** What stands behind the wall that a door opens on. */
+function behindWall(other: Entity<'plot'>, facing: Facing | null): string {
+  if (!facing) return `into “${other.name}”, which has no door there`;
+  const aside = asideOf(facing);
+  const off = [
+    ...(aside > MAX_ASIDE + 1e-9 ? [`${countOf(Number(aside.toFixed(1)), 'stud')} aside`] : []),
+    ...(facing.higher === 0
+      ? []
+      : [`${formatPlates(Math.abs(facing.higher))} ${facing.higher > 0 ? 'higher' : 'lower'}`]),
+  ];
+  return `into the wall of “${other.name}”, whose door there stands ${off.join(' and ')}`;
+}
+
 /** Where a door leads that leads nowhere, and by how many plates it is above what lies before it. */
-function whereTo(
-  z: number,
-  surfaces: readonly number[],
-  blockedBy: string | null,
-): { words: string; by: number } {
-  if (blockedBy !== null) return { words: `into “${blockedBy}”`, by: 0 };
+function whereTo(z: number, surfaces: readonly number[]): { words: string; by: number } {
   if (surfaces.length === 0) return { words: 'over the edge of the display', by: 0 };
   const below = surfaces.filter((height) => height < z);
   if (below.length > 0) {
@@ -106,31 +166,33 @@ function whereTo(
 const doorLeads: Rule = {
   id: 'door-leads',
   title: 'A door leads nowhere',
-  basis: `The foot of each door against what one could stand on a stud before it: ground, deck, bridge or a roof that no building takes, at most ${STEP} plates lower (a step of a brick; ours, no source) and no higher than the door’s foot.`,
+  basis: `The foot of each door against what one could stand on a stud before it: ground, deck, bridge or a roof that no building takes, at most ${STEP} plates lower (a step of a brick; ours, no source) and no higher than the door’s foot; or, wall to wall with another building, a door or arch of that one at most half a stud aside and a step higher or lower.`,
   page: 'plan',
   severity: 'warning',
   check: ({ scene, relief }) =>
     listOf(scene, 'plot').flatMap((plot): FindingDraft[] => {
-      const doors = frontsOf(plot).flatMap(({ bays }) =>
-        bays.flatMap((bay) => (bay.opening?.part.family === 'door' ? { bay, opening: bay.opening } : [])),
-      );
-      const foot = doors.length > 0 ? standsOn(scene, relief, plot) : null;
+      const foot = plot.bays.length > 0 ? standsOn(scene, relief, plot) : null;
       if (foot === null) return [];
-      return doors.flatMap(({ bay, opening }): FindingDraft[] => {
-        const at = placeOfOpening(plot, opening, HALF_STUD);
-        const z = foot + opening.foot;
-        const { surfaces, blockedBy } = beforeDoor(scene, relief, plot, at, z);
+      return waysThrough(plot, foot, ['door']).flatMap((door): FindingDraft[] => {
+        const { bay, before, z } = door;
+        const { surfaces, blockedBy } = beforeDoor(scene, relief, plot, before, z);
         if (blockedBy === null && surfaces.some((height) => height <= z && height >= z - STEP)) return [];
-        const { words, by } = whereTo(z, surfaces, blockedBy);
+        const foots = blockedBy && standsOn(scene, relief, blockedBy);
+        const facing = blockedBy && foots !== null ? facingDoor(door, blockedBy, foots) : null;
+        if (facing && isFacing(facing)) return [];
+        const { words, by } = blockedBy
+          ? { words: behindWall(blockedBy, facing), by: 0 }
+          : whereTo(z, surfaces);
         return [
           {
             sentence: `The door in ${bayOf(bay)} of “${plot.name}” leads ${words}; it may be stepped up to by ${formatPlates(STEP)}.`,
-            remedy:
-              'Lay ground, a stair or a deck before it at its height, clear its way, or choose another bay.',
-            place: at,
+            remedy: blockedBy
+              ? 'Let a door of both stand at one place and height, part the buildings, or choose another bay.'
+              : 'Lay ground, a stair or a deck before it at its height, clear its way, or choose another bay.',
+            place: before,
             part: `${bay.side} ${bay.storey} ${bay.index}`,
-            things: [plotRef(plot)],
-            numbers: { by },
+            things: [plotRef(plot), ...(blockedBy ? [plotRef(blockedBy)] : [])],
+            numbers: { by, ...(facing ? { east: facing.east, south: facing.south } : {}) },
           },
         ];
       });

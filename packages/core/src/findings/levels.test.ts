@@ -97,9 +97,51 @@ describe('what is judged of levels', () => {
       plots: [house(), { id: 'n', name: 'Neighbour', x: 28, y: 12, w: 8, d: 8, height }],
     });
     expect(leads(beside(22))).toEqual([]);
-    expect(leads(beside(42))).toEqual([expect.stringContaining('leads into “Neighbour”')]);
+    expect(leads(beside(42))).toEqual([
+      expect.stringContaining('leads into “Neighbour”, which has no door there'),
+    ]);
     // Turned by a quarter the east front looks south; at the south edge it leads over it.
     expect(leads({}, { turn: 90, y: 24 })).toEqual([expect.stringContaining('over the edge of the display')]);
+  });
+  test('wall to wall doors face each other at one place and height, however both are turned; else the nearest says how it is off', () => {
+    const door = (
+      side: 'e' | 'w',
+      more: { y?: number; height?: number; turn?: number } = {},
+      part = 'door-4x1',
+    ) => ({
+      ...{ w: 8, d: 8, y: 12, height: 42, storeys: 2, ...more },
+      bays: [{ side, storey: 2, bays: [{ wide: 8, part }] }],
+    });
+    const pair = (own: ReturnType<typeof door>, other: ReturnType<typeof door>) => ({
+      pads: [pad(3)],
+      plots: [
+        { id: 'h', name: 'House', x: 20, ...own },
+        { id: 'n', name: 'Neighbour', x: 28, ...other },
+      ],
+    });
+    const said = (...both: Parameters<typeof pair>) =>
+      found(pair(...both), 'door-leads').map(({ sentence }) => /leads (.*);/.exec(sentence)?.[1]);
+    expect(said(door('e'), door('w'))).toEqual([]);
+    expect(said(door('e'), door('w', {}, 'arch-1x4'))).toEqual([]);
+    expect(said(door('e'), door('w', { y: 12.5 }))).toEqual([]);
+    expect(said(door('e'), door('w', { y: 15 }))).toEqual([
+      'into the wall of “Neighbour”, whose door there stands 3 studs aside',
+      'into the wall of “House”, whose door there stands 3 studs aside',
+    ]);
+    // Storeys of 21 and of 24 plates: 3 apart is a step, 4 is too much.
+    expect(said(door('e'), door('w', { height: 48 }))).toEqual([]);
+    expect(said(door('e'), door('w', { height: 50 }))[0]).toBe(
+      'into the wall of “Neighbour”, whose door there stands 1b1p higher',
+    );
+    // A door to the east of the other looks away from this one.
+    expect(said(door('e'), door('e'))[0]).toBe('into “Neighbour”, which has no door there');
+    // Turned by half, its east front looks west.
+    expect(said(door('e'), door('e', { turn: 180 }))).toEqual([]);
+    const scene = sceneFrom({ ...BASE, ...pair(door('e'), door('w', { y: 15 })) });
+    const [first] = evaluateRules(scene).filter(({ rule }) => rule === 'door-leads');
+    const fix = tryFixes(scene, first.key, '2027-01-01');
+    const done = fix && reduce(scene, fix.changes);
+    expect(done?.ok && evaluateRules(done.scene).some(({ rule }) => rule === 'door-leads')).toBe(false);
   });
   test('spans: pillars each 8 studs are near enough; two ends 16 studs apart are not, and what mends it is found', () => {
     expect(found({ pads: [pad(3)], decks: [deck()] }, 'slab-span')).toEqual([]);

@@ -229,6 +229,25 @@ export const PROPOSED: Readonly<Record<string, FixesOf>> = {
     const parts = plot.parts.map((one, i) => (i === part ? { ...one, height: one.height + by } : one));
     return [{ words: `Lift “${own.name}” off at the eaves`, changes: [patch('plot', plot, { parts })] }];
   },
+  // Wall to wall with another building: moved along that wall until both doors face each other.
+  'door-leads': (scene, finding) => {
+    const [own, other] = [namedThing(scene, finding, 'plot', 0), namedThing(scene, finding, 'plot', 1)];
+    const { east, south } = finding.numbers;
+    if (!own || !other || east === undefined || south === undefined) return [];
+    return [
+      { plot: own, dx: east, dy: south },
+      { plot: other, dx: -east, dy: -south },
+    ].flatMap(({ plot, dx, dy }) =>
+      Number.isInteger(2 * dx) && Number.isInteger(2 * dy) && (dx !== 0 || dy !== 0)
+        ? [
+            {
+              words: `Move “${plot.name}” along the wall, so that both doors face each other`,
+              changes: [patch('plot', plot, { x: plot.x + dx, y: plot.y + dy })],
+            },
+          ]
+        : [],
+    );
+  },
   'window-row': (scene, finding) => {
     const plot = namedThing(scene, finding, 'plot');
     const { storey, side, by } = finding.numbers;
