@@ -68,6 +68,7 @@ export {
   wallTop,
   builtCorners,
   builtRect,
+  frontSize,
   insideOf,
   isOverhanging,
   leanAt,

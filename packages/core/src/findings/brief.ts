@@ -1,7 +1,7 @@
 import { MM_PER_PLATE, centreOf, formatPlates, formatStuds, STUD, countOf } from '../grid/index.ts';
 import { FIGURE_MM, FIGURE_RATIO, STATURE, judgeFurniture, spaceBudget } from '../scale/index.ts';
 import {
-  runsEast,
+  frontSize,
   SIDE_WORDS,
   builtRect,
   displayOf,
@@ -180,7 +180,7 @@ const streetStandard: Rule = {
     if (streetDepth === null) return [];
     const widths = [...streetWidths].sort((a, b) => a - b);
     return listOf(scene, 'plot').flatMap(({ id, name, streetFront, front, ...plot }): FindingDraft[] => {
-      const [wide, deep] = runsEast(front) ? [plot.w, plot.d] : [plot.d, plot.w];
+      const { wide, deep } = frontSize({ ...plot, front });
       if (!streetFront || (deep === streetDepth && widths.includes(wide))) return [];
       return [
         {

@@ -1,7 +1,7 @@
 import { partOf, runOfSlope } from '../catalogue/index.ts';
 import type { Rect } from '../grid/index.ts';
 import {
-  runsEast,
+  frontSize,
   insideOf,
   isOnHalf,
   isBoxed,
@@ -54,13 +54,10 @@ export const CONNECTOR_PLACES = [
 export const FRONT_DEPTH = 32;
 
 /** Where the connectors of a street front belong on its sides, studs from the front edge; none for others and other depths. */
-export const connectorPlaces = ({
-  w,
-  d,
-  front,
-  streetFront,
-}: Pick<Plot, 'w' | 'd' | 'front' | 'streetFront'>): readonly { from: number; to: number }[] =>
-  streetFront && (runsEast(front) ? d : w) === FRONT_DEPTH ? CONNECTOR_PLACES : [];
+export const connectorPlaces = (
+  plot: Pick<Plot, 'w' | 'd' | 'front' | 'streetFront'>,
+): readonly { from: number; to: number }[] =>
+  plot.streetFront && frontSize(plot).deep === FRONT_DEPTH ? CONNECTOR_PLACES : [];
 
 /**
  * Height of the inside of a plot's roof above its ground at a distance from the inside of the eaves wall, plates.

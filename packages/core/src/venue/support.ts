@@ -1,5 +1,5 @@
 import { MM_PER_PLATE, MM_PER_STUD, intersection, type Rect } from '../grid/index.ts';
-import { runsEast, type Scene, type Side, type Table } from '../document/index.ts';
+import { frontSize, listOf, runsEast, type Scene, type Side, type Table } from '../document/index.ts';
 import { OUTSIDE, footprintBounds, massOf, studMiddle, type Relief } from '../terrain/index.ts';
 import { currentContents, sceneInRoom, tableInStuds } from './frame.ts';
 
@@ -185,6 +185,10 @@ export function supportOf(relief: Relief, hanging: readonly Hanging[]): Support 
   for (const { by, side } of hanging) overhang[side] = Math.max(overhang[side], by);
   return { studs, carried: studs - hanging.length, overhang };
 }
+
+/** Length of the street along all street fronts, studs: each counts with the side of its street door. */
+export const streetFrontLength = (scene: Pick<Scene, 'plot'>): number =>
+  listOf(scene, 'plot').reduce((sum, plot) => sum + (plot.streetFront ? frontSize(plot).wide : 0), 0);
 
 /** Steps in which ground grows, studs: the smallest base. */
 const GROW_STEP = 8;

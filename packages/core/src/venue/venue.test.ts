@@ -27,6 +27,7 @@ import {
   rectToRoom,
   rectToScene,
   roomToGrow,
+  streetFrontLength,
   sidesOf,
   signedArea,
   snapTo,
@@ -406,6 +407,21 @@ describe('room to grow', () => {
       }),
       { numRuns: runs(30) },
     );
+  });
+  test('a street front counts with the side of its door, however deep it is (common practice: 16 wide, 32 deep)', () => {
+    const front = (id: string, w: number, d: number, more: object = {}) => ({
+      ...{ id, name: id, x: 0, y: 0, w, d, height: 30, streetFront: true, ...more },
+    });
+    const scene = sceneFrom({
+      display: { name: 'City', kind: 'city' },
+      plots: [
+        front('narrow', 16, 32),
+        front('wide', 64, 32),
+        front('round-the-corner', 32, 16, { front: 'e' }),
+        front('shed', 40, 8, { streetFront: false }),
+      ],
+    });
+    expect(streetFrontLength(scene)).toBe(16 + 64 + 16);
   });
   test('without a table or a footprint there is none', () => {
     expect(roomToGrow(city(96, []))).toEqual({ n: 0, e: 0, s: 0, w: 0 });

@@ -1,6 +1,7 @@
 import { runsEast, SIDE_WORDS, SIDES, displayOf, listOf, type Side } from '@quarry/core/document';
+import { countOf } from '@quarry/core/grid';
 import { footprintBounds } from '@quarry/core/terrain';
-import { roomToGrow } from '@quarry/core/venue';
+import { roomToGrow, streetFrontLength } from '@quarry/core/venue';
 import { useDisplay, useScene } from '../../data/useDisplay.tsx';
 import { CheckField, QuantityField } from '../../ui/fields.tsx';
 import { Basis, Heading, DefinitionRow, Quantity } from '../../ui/parts.tsx';
@@ -11,8 +12,7 @@ export function CityQuestions({ disabled }: { disabled: boolean }) {
   const scene = useDisplay(({ scene }) => scene);
   const set = useSetDisplay();
   const { growth } = displayOf(scene);
-  const fronts = listOf(scene, 'plot').filter(({ streetFront }) => streetFront);
-  const front = fronts.reduce((sum, { w, d }) => sum + Math.max(w, d), 0);
+  const fronts = listOf(scene, 'plot').filter(({ streetFront }) => streetFront).length;
   const room = roomToGrow(scene);
   const best = SIDES.reduce((a, b) => (room[b] > room[a] ? b : a));
   return (
@@ -29,8 +29,8 @@ export function CityQuestions({ disabled }: { disabled: boolean }) {
         onCommit={(value) => set('planned more street front', { growth: value })}
       />
       <dl>
-        <DefinitionRow label="Street front now" note={`${fronts.length} plots marked as street fronts`}>
-          <Quantity value={front} measure="studs" />
+        <DefinitionRow label="Street front now" note={`${countOf(fronts, 'plot')} marked as street fronts`}>
+          <Quantity value={streetFrontLength(scene)} measure="studs" />
         </DefinitionRow>
         <DefinitionRow
           label="Room to grow on the tables"
@@ -46,7 +46,7 @@ export function CityQuestions({ disabled }: { disabled: boolean }) {
       )}
       <Basis>
         The widest strip along a whole side of the footprint whose every stud has its centre on a table, in
-        steps of 8 studs. A street front counts with its longer side.
+        steps of 8 studs. A street front counts with the side of its street door.
       </Basis>
     </section>
   );

@@ -291,6 +291,14 @@ export function storeyLevels({
   return levels;
 }
 
+/** Width of a building along the side with its street door, and its depth behind that, studs. */
+export const frontSize = ({
+  w,
+  d,
+  front,
+}: Pick<Plot, 'w' | 'd' | 'front'>): { wide: number; deep: number } =>
+  runsEast(front) ? { wide: w, deep: d } : { wide: d, deep: w };
+
 /** Height of a building's walls, plates: to the eaves, or to a flat roof. */
 export const wallTop = ({ height, eaves }: Pick<Plot, 'height' | 'eaves'>): number =>
   Math.round(eaves === null ? height : Math.min(eaves, height));
