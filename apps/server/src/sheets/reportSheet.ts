@@ -1,6 +1,6 @@
 import { colourName, partName } from '@quarry/core/catalogue';
 import { planDrawing } from '@quarry/core/formats';
-import { MM_PER_STUD, type Rect } from '@quarry/core/grid';
+import { MM_PER_STUD, type Rect, formatPercent, formatChance } from '@quarry/core/grid';
 import { sinceReportSchema, workWords } from '@quarry/core/history';
 import { compileRelief } from '@quarry/core/terrain';
 import { MAX_STUDS, listOf, type Scene } from '@quarry/core/document';
@@ -26,7 +26,7 @@ export const reportBodySchema = z.strictObject({
 });
 
 const day = (at: number | null) => (at === null ? 'the beginning' : new Date(at).toISOString().slice(0, 10));
-const percent = (share: number | null) => (share === null ? 'new' : `${(100 * share).toFixed(0)} %`);
+const percent = (share: number | null) => (share === null ? 'new' : formatPercent(share));
 
 /** The report on paper: what was written, the plans before and now side by side, what changed, figures, what is next. */
 export async function reportSheet(
@@ -73,7 +73,7 @@ export async function reportSheet(
   const besides = report.without.length > 0 ? `, but for section ${report.without.join(', ')}` : '';
   if (!whole)
     for (const { name, date, chance } of report.odds ?? [])
-      write(`Ready for ${name}, ${date}${besides}: ${percent(chance)}`);
+      write(`Ready for ${name}, ${date}${besides}: ${formatChance(chance)}`);
   if (words.trim() !== '' && !whole) {
     y += 2;
     write(words.trim());

@@ -21,10 +21,6 @@ export const dayWord = (iso: string): string => format(parseISO(iso), 'd MMM yyy
 export const momentWord = (at: string | number): string =>
   format(typeof at === 'number' ? at : parseISO(at), 'd MMM, HH:mm');
 
-/** A chance as runs of a simulation can tell it: they are never sure. @param chance 0 to 1 */
-export const chanceWord = (chance: number): string =>
-  chance >= 0.995 ? '> 99 %' : chance < 0.005 ? '< 1 %' : `${(100 * chance).toFixed(0)} %`;
-
 /** What is to be minded while something dries. */
 const DRYING_CAUTIONS: Readonly<Record<Drying, string>> = {
   glue: 'Glue: an open window, off the skin, out of the reach of children.',
@@ -43,11 +39,3 @@ export const DRYING_OPTIONS: readonly { value: Drying | ''; word: string }[] = [
   { value: '', word: 'nothing dries' },
   ...DRYINGS.map((value) => ({ value, word: capital(value) })),
 ];
-
-/** A share in percent; small ones are not told as none, nor almost all as all. */
-export function percentOf(share: number): string {
-  const percent = 100 * share;
-  if (percent > 0 && percent < 0.5) return '< 1 %';
-  if (percent < 100 && percent >= 99.5) return '> 99 %';
-  return `${Math.round(percent)} %`;
-}

@@ -1,4 +1,12 @@
-import { MM_PER_PLATE, centreOf, formatPlates, formatStuds, STUD, countOf } from '../grid/index.ts';
+import {
+  MM_PER_PLATE,
+  centreOf,
+  formatPlates,
+  formatStuds,
+  STUD,
+  countOf,
+  formatPercent,
+} from '../grid/index.ts';
 import { FIGURE_MM, FIGURE_RATIO, STATURE, judgeFurniture, spaceBudget } from '../scale/index.ts';
 import {
   frontSize,
@@ -15,8 +23,6 @@ import {
 } from '../document/index.ts';
 import { footprintBounds } from '../terrain/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
-
-const percent = (share: number) => `${(100 * share).toFixed(0)} %`;
 
 const cardOverhang: Rule = {
   id: 'card-overhang',
@@ -82,7 +88,9 @@ const spaceShort: Rule = {
       if (!plot) return [];
       const built = builtRect(plot);
       const floor =
-        share < 1 ? `has ${percent(share)} of the floor it needs` : 'has floor enough but not the shape';
+        share < 1
+          ? `has ${formatPercent(share)} of the floor it needs`
+          : 'has floor enough but not the shape';
       return [
         {
           sentence: `The ${space.name} ${floor}: ${need.w} × ${need.d} studs at 1:${ratio}, and “${plot.name}” is ${built.w} × ${built.d}${built.w * built.d < plot.w * plot.d ? ' without its pavement' : ''}${isBoxed(plot) ? '' : isRound(plot) ? ', round' : ' with corners left out'}.`,
@@ -134,7 +142,7 @@ const vehicleScale: Rule = {
       if (beside <= spread) return [];
       return [
         {
-          sentence: `“${scene.vehicle[id].name}” is built at 1:${ratio.toFixed(1)}, ${percent(beside)} larger than the figures’ 1:${FIGURE_RATIO}; the spread is ${percent(spread)}.`,
+          sentence: `“${scene.vehicle[id].name}” is built at 1:${ratio.toFixed(1)}, ${formatPercent(beside)} larger than the figures’ 1:${FIGURE_RATIO}; the spread is ${formatPercent(spread)}.`,
           remedy: 'Build it shorter, or widen the spread on the Brief.',
           place: null,
           things: [{ kind: 'vehicle', id }],
@@ -158,7 +166,7 @@ const furniture: Rule = {
       if (verdict === 'fits') return [];
       return [
         {
-          sentence: `“${name}” is ${formatPlates(height)} (${(height * MM_PER_PLATE).toFixed(1)} mm), ${percent(share)} of a figure: too ${verdict} for a ${use}${chest ? ', it reaches the chest' : ''}; ${formatPlates(least)} to ${formatPlates(most)} suit.`,
+          sentence: `“${name}” is ${formatPlates(height)} (${(height * MM_PER_PLATE).toFixed(1)} mm), ${formatPercent(share)} of a figure: too ${verdict} for a ${use}${chest ? ', it reaches the chest' : ''}; ${formatPlates(least)} to ${formatPlates(most)} suit.`,
           remedy: verdict === 'high' ? 'Build it lower.' : 'Build it higher.',
           place: null,
           things: [{ kind: 'furnishing', id }],

@@ -1,4 +1,4 @@
-import { PLATE, centreOf, countOf, formatMm, formatPlates } from '../grid/index.ts';
+import { PLATE, centreOf, countOf, formatMm, formatPlates, formatPercent } from '../grid/index.ts';
 import { FRONT_DEPTH, OUTSIDE, indexAt, plotCard, floorBeside, standsOn } from '../terrain/index.ts';
 import {
   isBoxed,
@@ -223,7 +223,7 @@ const tallFirst: Rule = {
         return [
           {
             severity: share >= MUCH ? 'warning' : 'note',
-            sentence: `Seen from the ${SIDE_WORDS[side]}, “${labelOf(scene, widest.kind, widest.id)}”${others > 0 ? ` and ${countOf(others, 'other thing')}` : ''} stand${others > 0 ? '' : 's'} before “${scene.plot[low.id].name}” and hide${others > 0 ? '' : 's'} ${(100 * share).toFixed(0)} % ${seen ? `of its ${SIDE_WORDS[side]} face from visitors’ eyes` : 'of its width'}, up to ${formatPlates(taller)} taller; half of it may be hidden.`,
+            sentence: `Seen from the ${SIDE_WORDS[side]}, “${labelOf(scene, widest.kind, widest.id)}”${others > 0 ? ` and ${countOf(others, 'other thing')}` : ''} stand${others > 0 ? '' : 's'} before “${scene.plot[low.id].name}” and hide${others > 0 ? '' : 's'} ${formatPercent(share)} ${seen ? `of its ${SIDE_WORDS[side]} face from visitors’ eyes` : 'of its width'}, up to ${formatPlates(taller)} taller; half of it may be hidden.`,
             remedy: 'Put the low one in front, or do not spend detail on its hidden side.',
             place: centreOf(widest.bounds),
             part: SIDE_WORDS[side],

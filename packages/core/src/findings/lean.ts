@@ -1,4 +1,4 @@
-import { centreOf, countOf } from '../grid/index.ts';
+import { centreOf, countOf, formatPercent } from '../grid/index.ts';
 import { SIDE_WORDS, displayOf, listOf, type Entity, type Scene } from '../document/index.ts';
 import { listedMass, weightOf, type ListedMass } from '../terrain/index.ts';
 import { MAX_UNTIED, leanCard, overhangCards, type LeanCard } from '../stability/index.ts';
@@ -31,7 +31,7 @@ const leanHold: Rule = {
       if (share <= 1) return [];
       const { studHold } = displayOf(scene);
       const needs = Number.isFinite(share)
-        ? `needs ${Math.round(100 * share)} % of what the studs of its foot hold, at ${studHold} g each`
+        ? `needs ${formatPercent(share)} of what the studs of its foot hold, at ${studHold} g each`
         : 'stands loose with its mass beyond its foot, and 0 studs hold it';
       return [
         {
@@ -86,7 +86,7 @@ const overhangHold: Rule = {
         const by = plot.overhang[side];
         return [
           {
-            sentence: `“${plot.name}” stands out ${countOf(by, 'stud')} to the ${SIDE_WORDS[side]}, ${Math.round(grams)} g: it needs ${Math.round(100 * share)} % of what the wall under it holds, at ${studHold} g a stud.`,
+            sentence: `“${plot.name}” stands out ${countOf(by, 'stud')} to the ${SIDE_WORDS[side]}, ${Math.round(grams)} g: it needs ${formatPercent(share)} of what the wall under it holds, at ${studHold} g a stud.`,
             remedy:
               most > 0
                 ? `Let it stand out ${countOf(most, 'stud')} at most, stand it on something, or make the wall thicker.`

@@ -12,6 +12,7 @@ import {
   countOf,
   formatKg,
   quadOf,
+  formatPercent,
 } from '../grid/index.ts';
 import { displayOf, labelOf, listOf, type Kind } from '../document/index.ts';
 import {
@@ -114,7 +115,7 @@ const outOfReach: Rule = {
     return (parts.length > 0 ? parts : [whole]).flatMap(({ name, things, share }): FindingDraft[] => {
       const { studs, pastArm, pastLadder, farthest, at } = share;
       if (studs === 0 || pastArm / studs < REACH_SHARE) return [];
-      const percent = (count: number) => `${((100 * count) / studs).toFixed(0)} %`;
+      const percent = (count: number) => formatPercent(count / studs);
       const far = Number.isFinite(farthest)
         ? `the farthest ${formatTenths(farthest)}`
         : 'and no side is open';

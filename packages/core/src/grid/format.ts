@@ -97,3 +97,19 @@ export const formatMoney = (amount: number): string =>
 /** A mass as people say it: whole grams below a kilogram, kilograms with a tenth from there on. */
 export const formatKg = (grams: number): string =>
   Math.round(grams) < 1000 ? `${Math.round(grams)} g` : `${(grams / 1000).toFixed(1)} kg`;
+
+/** What differs by less is rounding in the last digits. */
+const NO_SHARE = 1e-9;
+
+/** A share in percent; small ones are not told as none, nor almost all as all, nor a little more than all as all. */
+export function formatPercent(share: number): string {
+  const percent = 100 * share;
+  if (share > NO_SHARE && percent < 0.5) return '< 1 %';
+  if (share < 1 - NO_SHARE && percent >= 99.5) return '> 99 %';
+  if (share > 1 + NO_SHARE && percent < 100.5) return '> 100 %';
+  return `${Math.round(percent)} %`;
+}
+
+/** A chance as runs of a simulation can tell it: they are never sure. @param chance 0 to 1 */
+export const formatChance = (chance: number): string =>
+  chance >= 0.995 ? '> 99 %' : chance < 0.005 ? '< 1 %' : formatPercent(chance);

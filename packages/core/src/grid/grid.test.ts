@@ -7,20 +7,22 @@ import {
   STUD,
   TICK,
   UNITS,
+  formatChance,
+  formatFeet,
   formatFit,
   formatHeight,
-  formatFeet,
   formatInches,
   formatMm,
+  formatPercent,
   formatPlates,
   formatStuds,
+  intersection,
   outerSize,
   parseLength,
   studsIn,
   studsWithin,
-  unionArea,
-  intersection,
   type Unit,
+  unionArea,
 } from './index.ts';
 
 const read = (text: string, bare: Unit = 'stud') => {
@@ -199,4 +201,26 @@ describe('rectangles', () => {
       ),
     );
   });
+});
+
+test.each([
+  [0, '0 %'],
+  [1e-12, '0 %'],
+  [0.001, '< 1 %'],
+  [0.005, '1 %'],
+  [0.494, '49 %'],
+  [0.9949, '99 %'],
+  [0.996, '> 99 %'],
+  // Of 20,000 pieces one is short.
+  [19_999 / 20_000, '> 99 %'],
+  // Three times a third of all, and what is left of it in floating point.
+  [0.1 + 0.2 + 0.7, '100 %'],
+  [1, '100 %'],
+  [1.002, '> 100 %'],
+  [1.12, '112 %'],
+])('a share of %d is told as %s: all is said of all alone', (share, words) => {
+  expect(formatPercent(share)).toBe(words);
+});
+test('a chance that was played is never sure', () => {
+  expect([0, 0.3, 0.999, 1].map(formatChance)).toEqual(['< 1 %', '30 %', '> 99 %', '> 99 %']);
 });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { countOf } from '../grid/index.ts';
+import { countOf, formatPercent, formatChance } from '../grid/index.ts';
 import { colourName, partName } from '../catalogue/index.ts';
 import { progressOf, workDone, type Outlook } from '../progress/index.ts';
 import {
@@ -312,7 +312,7 @@ const lookedFor = (scene: Scene, names: boolean): string[] =>
       return `${name}${whose === undefined ? '' : ` (${whose})`}, ${state}`;
     });
 
-const percent = (share: number | null) => (share === null ? 'new' : `${(100 * share).toFixed(0)} %`);
+const percent = (share: number | null) => (share === null ? 'new' : formatPercent(share));
 const day = (at: number | null) => (at === null ? 'the beginning' : new Date(at).toISOString().slice(0, 10));
 /** Characters that Markdown would take for marks of its own. */
 const plain = (text: string) => text.replace(/[\\`*_{}[\]<>#|~]/g, '\\$&').replace(/\n/g, ' ');
@@ -353,7 +353,7 @@ export function reportMarkdown(report: SinceReport, words = ''): string {
     lines.push(
       ...odds.map(
         ({ name, date, chance }) =>
-          `- Ready for ${plain(name)}, ${date}${without.length > 0 ? `, but for section ${without.map(plain).join(', ')}` : ''}: **${percent(chance)}**`,
+          `- Ready for ${plain(name)}, ${date}${without.length > 0 ? `, but for section ${without.map(plain).join(', ')}` : ''}: **${formatChance(chance)}**`,
       ),
     );
   }

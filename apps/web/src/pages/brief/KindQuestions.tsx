@@ -1,5 +1,5 @@
 import { runsEast, SIDE_WORDS, SIDES, displayOf, listOf, type Side } from '@quarry/core/document';
-import { countOf } from '@quarry/core/grid';
+import { countOf, formatPercent } from '@quarry/core/grid';
 import { footprintBounds } from '@quarry/core/terrain';
 import { roomToGrow, streetFrontLength } from '@quarry/core/venue';
 import { useDisplay, useScene } from '../../data/useDisplay.tsx';
@@ -79,7 +79,7 @@ export function ViewedFrom({ disabled }: { disabled: boolean }) {
       ))}
       <dl>
         <DefinitionRow label="Edge that is seen" note={`of ${all} studs all round`}>
-          {seen} studs, {all > 0 ? Math.round((100 * seen) / all) : 0} %
+          {seen} studs, {formatPercent(all > 0 ? seen / all : 0)}
         </DefinitionRow>
       </dl>
     </section>

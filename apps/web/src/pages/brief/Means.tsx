@@ -1,4 +1,4 @@
-import { MM_PER_STUD } from '@quarry/core/grid';
+import { MM_PER_STUD, formatPercent } from '@quarry/core/grid';
 import { footprintBounds } from '@quarry/core/terrain';
 import { metresOf } from '@quarry/core/scale';
 import { displayOf } from '@quarry/core/document';
@@ -36,7 +36,7 @@ export function Means() {
           </DefinitionRow>
           {limitW !== null && limitD !== null && (
             <DefinitionRow label="Of the allowed footprint" note={`${limitW} × ${limitD} studs allowed`}>
-              {((100 * bounds.w * bounds.d) / (limitW * limitD)).toFixed(0)} %
+              {formatPercent((bounds.w * bounds.d) / (limitW * limitD))}
             </DefinitionRow>
           )}
           <DefinitionRow label="One stud stands for">

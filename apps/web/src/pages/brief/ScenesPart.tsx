@@ -8,7 +8,7 @@ import {
   type SceneCast,
   type SceneSeen,
 } from '@quarry/core/cast';
-import { countOf } from '@quarry/core/grid';
+import { countOf, formatPercent } from '@quarry/core/grid';
 import {
   CHARACTER_FORMS,
   MAX_SPOT,
@@ -27,7 +27,7 @@ import { useDenialReason, useDisplay, useEdit } from '../../data/useDisplay.tsx'
 import { CheckField, NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
-import { capital, percentOf } from '../../ui/words.ts';
+import { capital } from '../../ui/words.ts';
 import { useDerived } from '../../workers/useDerived.ts';
 import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 import { FACINGS, FORM_WORDS, POSE_WORDS, CHARACTER_STATE_WORDS, roleWord } from './castWords.ts';
@@ -246,7 +246,7 @@ function SceneItem({
 function seenWords({ free, hider, lamp }: SceneSeen): string {
   const shares = WATCHERS.flatMap((who) => {
     const share = free?.[who] ?? null;
-    return share === null ? [] : [{ who: WATCHER_WORDS[who], share: percentOf(share) }];
+    return share === null ? [] : [{ who: WATCHER_WORDS[who], share: formatPercent(share) }];
   });
   return [
     free === null

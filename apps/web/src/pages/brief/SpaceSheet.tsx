@@ -1,4 +1,4 @@
-import { countOf } from '@quarry/core/grid';
+import { countOf, formatPercent } from '@quarry/core/grid';
 import { FIGURE_RATIO, spaceBudget } from '@quarry/core/scale';
 import { displayOf, listOf, spacesOf, vehiclesOf, type Entity } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
@@ -112,9 +112,9 @@ function Budget({ disabled }: { disabled: boolean }) {
                   {share === null
                     ? 'no plot'
                     : fits
-                      ? `fits: ${(100 * share).toFixed(0)} % of its floor`
+                      ? `fits: ${formatPercent(share)} of its floor`
                       : share < 1
-                        ? `△ ${(100 * share).toFixed(0)} % of the floor it needs`
+                        ? `△ ${formatPercent(share)} of the floor it needs`
                         : '△ floor enough, the wrong shape'}
                 </span>
               </span>

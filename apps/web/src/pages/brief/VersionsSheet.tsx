@@ -1,3 +1,4 @@
+import { formatPercent } from '@quarry/core/grid';
 import { useMemo, useState } from 'react';
 import {
   KINDS,
@@ -337,7 +338,7 @@ function Judged({ answer, versions }: { answer: JudgedVersions; versions: readon
           {
             head: 'Seen',
             number: true,
-            cell: ({ seen }) => (seen === null ? '–' : `${(100 * seen).toFixed(0)} %`),
+            cell: ({ seen }) => (seen === null ? '–' : formatPercent(seen)),
           },
           {
             head: 'Findings',

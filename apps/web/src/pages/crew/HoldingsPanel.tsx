@@ -1,3 +1,4 @@
+import { formatPercent } from '@quarry/core/grid';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { handoverWords, holdingsOf, type Holding } from '@quarry/core/history';
@@ -86,7 +87,7 @@ export function HoldingsPanel() {
               ),
             },
             { head: 'Stage', cell: ({ section }) => stageWord(scene, section.stage) },
-            { head: 'Done', number: true, cell: ({ done }) => `${(100 * done).toFixed(0)} %` },
+            { head: 'Done', number: true, cell: ({ done }) => formatPercent(done) },
             { head: 'Waits for', wraps: true, cell: (holding) => <WaitsFor {...holding} /> },
             ...(plans ? [handOver] : []),
           ]}

@@ -3,7 +3,7 @@ import { subDays } from 'date-fns';
 import { useEffect, useMemo, useState } from 'react';
 import { colourName, partName } from '@quarry/core/catalogue';
 import { reportSince, workWords, type SinceReport } from '@quarry/core/history';
-import type { Rect } from '@quarry/core/grid';
+import { type Rect, formatChance, formatPercent } from '@quarry/core/grid';
 import { footprintBounds } from '@quarry/core/terrain';
 import { kindSchema, listOf, placeIn, type Scene } from '@quarry/core/document';
 import { keys } from '../../data/api.ts';
@@ -12,7 +12,7 @@ import { crewApi } from '../../data/crewApi.ts';
 import { useDisplay, useLink, useScene } from '../../data/useDisplay.tsx';
 import { Basis, Failure, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { PlanPicture } from '../../ui/PlanPicture.tsx';
-import { capital, chanceWord, dayWord } from '../../ui/words.ts';
+import { capital, dayWord } from '../../ui/words.ts';
 import { useDerived } from '../../workers/useDerived.ts';
 import { useOutlook } from '../../workers/useOutlook.ts';
 import { SendReport } from './SendReport.tsx';
@@ -264,7 +264,7 @@ function WorkAndOdds({ made }: { made: SinceReport }) {
           <li key={show + date}>
             Ready for {show}, {dayWord(date)}
             {made.without.length > 0 && `, but for section ${made.without.join(', ')}`}:{' '}
-            <strong>{chanceWord(chance)}</strong>
+            <strong>{formatChance(chance)}</strong>
           </li>
         ))}
       </ul>
@@ -384,4 +384,4 @@ function placesOf(scene: Scene, lines: readonly HistoryLine[]): Rect[] {
   });
 }
 
-const percent = (share: number | null) => (share === null ? 'new' : `${(100 * share).toFixed(0)} %`);
+const percent = (share: number | null) => (share === null ? 'new' : formatPercent(share));

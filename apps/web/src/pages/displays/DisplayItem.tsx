@@ -3,7 +3,7 @@ import { formatDistanceToNow } from 'date-fns';
 import { Copy, Download, Images, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { MM_PER_STUD, countOf } from '@quarry/core/grid';
+import { MM_PER_STUD, countOf, formatPercent } from '@quarry/core/grid';
 import type { DisplayLine } from '@quarry/protocol/displays';
 import { api, archiveUrl, fileUrl, keys, pictureUrl, queryClient } from '../../data/api.ts';
 import { Trouble } from '../../ui/forms.tsx';
@@ -48,7 +48,7 @@ export function DisplayItem({ line, onRemove }: { line: DisplayLine; onRemove: (
             <span className="block h-full bg-base-content" style={{ width: `${100 * done}%` }} />
           </span>
           <span className="text-xs">
-            <span className="fig">{Math.round(100 * done)} %</span> done
+            <span className="fig">{formatPercent(done)}</span> done
           </span>
         </div>
         <p className="text-xs pt-1">

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { STUD, countOf, formatKg, formatPlates, formatStuds } from '@quarry/core/grid';
+import { STUD, countOf, formatKg, formatPlates, formatStuds, formatPercent } from '@quarry/core/grid';
 import {
   heightRange,
   listedMass,
@@ -144,7 +144,7 @@ function PlotNumbers({ plot }: { plot: Plot }) {
             >
               <span className={lean.share > 1 ? 'text-error font-semibold' : ''}>
                 {lean.share > 1 && '! '}
-                {Number.isFinite(lean.share) ? `${Math.round(100 * lean.share)} %` : 'nothing holds it'}
+                {Number.isFinite(lean.share) ? formatPercent(lean.share) : 'nothing holds it'}
               </span>
             </DefinitionRow>
           </>
@@ -204,7 +204,7 @@ function Overhang({ plot, disabled }: PartProps) {
           >
             <span className={share > 1 ? 'text-error font-semibold' : ''}>
               {share > 1 && '! '}
-              {Math.round(100 * share)} %
+              {formatPercent(share)}
             </span>
           </DefinitionRow>
         ))}

@@ -1,10 +1,10 @@
-import { countOf } from '@quarry/core/grid';
+import { countOf, formatChance, formatPercent } from '@quarry/core/grid';
 import { effortOf, type Effort } from '@quarry/core/progress';
 import { listOf } from '@quarry/core/document';
 import { useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { NumberField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
-import { chanceWord, dayWord } from '../../ui/words.ts';
+import { dayWord } from '../../ui/words.ts';
 import { BurnCharts } from './BurnCharts.tsx';
 import { EarnedPart } from './EarnedPart.tsx';
 import { useCounts } from '../../workers/useCounts.ts';
@@ -68,7 +68,7 @@ function Odds() {
         <DefinitionRow label="90 % likely by">{day(late)}</DefinitionRow>
         {shows.map(({ name, date, chance }) => (
           <DefinitionRow key={name + date} label={`Ready for ${name}${but}`} note={dayWord(date)}>
-            {chanceWord(chance)}
+            {formatChance(chance)}
           </DefinitionRow>
         ))}
       </dl>
@@ -80,7 +80,9 @@ function Odds() {
               <li key={words} className="flex justify-between gap-3 border-b hair py-1">
                 <span>{words}</span>
                 <span className="fig text-right whitespace-nowrap">
-                  {chance > now ? `${(100 * now).toFixed(0)} → ${chanceWord(chance)}` : chanceWord(chance)}
+                  {chance > now
+                    ? `${(100 * now).toFixed(0)} → ${formatChance(chance)}`
+                    : formatChance(chance)}
                   {sooner > 0 && <span className="block ink-2 text-[11px]">{sooner} days sooner</span>}
                 </span>
               </li>
@@ -99,9 +101,7 @@ function Odds() {
             </span>
             <span className="fig text-right">
               {day(done)}
-              <span className="block ink-2 text-[11px]">
-                last to be done in {(100 * critical).toFixed(0)} %
-              </span>
+              <span className="block ink-2 text-[11px]">last to be done in {formatPercent(critical)}</span>
             </span>
           </li>
         ))}

@@ -1,3 +1,4 @@
+import { formatPercent } from '@quarry/core/grid';
 import { useId, useRef, type PointerEvent } from 'react';
 import { listOf, stageWord, type Section } from '@quarry/core/document';
 import type { SectionSchedule } from '@quarry/core/progress';
@@ -55,7 +56,7 @@ export function ProgressMap({
     const standing = standings.find((one) => one.id === id);
     if (!standing) return [];
     return [
-      `${Math.round(100 * standing.done)} %`,
+      formatPercent(standing.done),
       ...(standing.late ? ['late'] : []),
       ...(blocked.has(id) ? ['blocked'] : []),
       ...(standing.idle ? ['idle'] : []),

@@ -2,7 +2,7 @@ import { differenceInCalendarDays, parseISO } from 'date-fns';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { countOf } from '@quarry/core/grid';
+import { countOf, formatPercent } from '@quarry/core/grid';
 import { STEPS, progressOf, sectionSchedules, workDone, type SectionSchedule } from '@quarry/core/progress';
 import { holdingsOf } from '@quarry/core/history';
 import { STAGES, displayOf, stageWord, type Section } from '@quarry/core/document';
@@ -93,7 +93,7 @@ export function SectionsPanel() {
             standings={standings}
             blocked={blocked}
             label={`How far each section is: ${standings
-              .map(({ id, done: share }) => `${scene.section[id].letter} ${Math.round(100 * share)} %`)
+              .map(({ id, done: share }) => `${scene.section[id].letter} ${formatPercent(share)}`)
               .join(', ')}`}
           />
         </section>
@@ -101,7 +101,7 @@ export function SectionsPanel() {
           <Heading id="whole">The whole display</Heading>
           <dl>
             <DefinitionRow label="Done, by area" note={`${countOf(area, 'stud')} in sections`}>
-              {(100 * done).toFixed(0)} %
+              {formatPercent(done)}
             </DefinitionRow>
             <DefinitionRow label="Stages to go">{toGo.toFixed(1)}</DefinitionRow>
             {weeks !== null && <DefinitionRow label="Weeks to the show">{weeks.toFixed(1)}</DefinitionRow>}
@@ -169,7 +169,7 @@ function Stages() {
                 }
               />
               <span className="fig ink-2 text-right text-xs">
-                {all > 0 ? `${((100 * stageWeights[i]) / all).toFixed(0)} %` : ''}
+                {all > 0 ? formatPercent(stageWeights[i] / all) : ''}
               </span>
             </>
           ) : (
@@ -243,7 +243,7 @@ function SectionRow({
         <span className={owner ? 'ink-2' : 'text-warning'}>{owner ? owner.name : 'no owner'}</span>
         <span className="flex-1" />
         <span className="fig ink-2 text-xs" title="of its work, by the weights of the stages">
-          {(100 * workDone(scene, section)).toFixed(0)} % in all
+          {formatPercent(workDone(scene, section))} in all
         </span>
         {at < STEPS && (
           <span className="w-32 shrink-0">

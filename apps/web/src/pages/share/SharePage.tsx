@@ -1,3 +1,4 @@
+import { formatPercent } from '@quarry/core/grid';
 import { useQuery } from '@tanstack/react-query';
 import { differenceInCalendarDays, parseISO } from 'date-fns';
 import { useEffect } from 'react';
@@ -83,7 +84,7 @@ function HowFar({ sections, done }: Pick<PublicPage, 'sections' | 'done'>) {
   return (
     <section aria-labelledby="how-far">
       <h2 id="how-far" className="font-semibold">
-        {(100 * done).toFixed(0)} % built
+        {formatPercent(done)} built
       </h2>
       <ul>
         {sections.map((section) => (
@@ -94,7 +95,7 @@ function HowFar({ sections, done }: Pick<PublicPage, 'sections' | 'done'>) {
               </span>
               <span className="ink-2 flex-1">{section.owner}</span>
               <span>{section.stage}</span>
-              <span className="fig w-12 text-right">{(100 * section.done).toFixed(0)} %</span>
+              <span className="fig w-12 text-right">{formatPercent(section.done)}</span>
             </div>
             <div className="h-1.5 border border-base-content mt-1" aria-hidden>
               <div className="h-full bg-base-content" style={{ width: `${100 * section.done}%` }} />

@@ -1,12 +1,11 @@
 import { useState } from 'react';
-import { MM_PER_PLATE, MM_PER_STUD, countOf } from '@quarry/core/grid';
+import { MM_PER_PLATE, MM_PER_STUD, countOf, formatPercent } from '@quarry/core/grid';
 import { SIDE_WORDS } from '@quarry/core/document';
 import { WATCHERS, type SeenCliff, type Sight } from '@quarry/core/visibility';
 import { useView } from '../../data/view.ts';
 import { DataTable, type Column } from '../../ui/DataTable.tsx';
 import { Basis, Heading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
-import { percentOf } from '../../ui/words.ts';
 import { WATCHER_HEADS } from './watchers.ts';
 
 /** Less of a cliff that is seen is marked, share of lines. */
@@ -60,7 +59,7 @@ export function SeenCliffs({ sight }: { sight: Sight }) {
             number: true,
             cell: ({ free }) => {
               const share = free[who];
-              return share === null ? '–' : percentOf(share);
+              return share === null ? '–' : formatPercent(share);
             },
             tone: ({ free }) => ((free[who] ?? 1) < LITTLE ? 'warning' : null),
           })),

@@ -1,3 +1,4 @@
+import { formatPercent } from '@quarry/core/grid';
 import { Fragment } from 'react';
 import { Link } from 'react-router';
 import { SIDES, SIDE_WORDS, displayOf, type Scene, type Side } from '@quarry/core/document';
@@ -8,7 +9,6 @@ import { DataTable } from '../../ui/DataTable.tsx';
 import { NumberField } from '../../ui/fields.tsx';
 import { Basis, Heading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
-import { percentOf } from '../../ui/words.ts';
 import { WATCHER_HEADS, shareOrNone } from './watchers.ts';
 
 /** Who looks, how busy each side is, and what is seen from the doors and from where photos are taken. */
@@ -28,7 +28,7 @@ export function SeenFrom({ scene, sight }: { scene: Scene; sight: Sight }) {
         keyOf={(who) => who}
         columns={[
           { head: 'Eyes', cell: (who) => WATCHER_HEADS[who] },
-          { head: 'Of visitors', number: true, cell: (who) => percentOf(sight.shares[who]) },
+          { head: 'Of visitors', number: true, cell: (who) => formatPercent(sight.shares[who]) },
           {
             head: 'Over the table',
             number: true,
@@ -139,14 +139,14 @@ function FirstViews({ scene, views }: { scene: Scene; views: readonly ViewFrom[]
           columns={[
             { head: 'From', wraps: true, cell: ({ name }) => name },
             { head: 'Off', number: true, cell: ({ distance }) => say(Math.round(distance), 'mm') },
-            { head: 'Studs seen', number: true, cell: ({ seen }) => percentOf(seen) },
+            { head: 'Studs seen', number: true, cell: ({ seen }) => formatPercent(seen) },
             {
               head: 'Catches the eye first',
               wraps: true,
               cell: ({ first }) =>
                 first.length === 0
                   ? 'nothing that stands'
-                  : first.map(({ name, share }) => `${name} ${percentOf(share)}`).join(', '),
+                  : first.map(({ name, share }) => `${name} ${formatPercent(share)}`).join(', '),
             },
           ]}
         />

@@ -1,10 +1,10 @@
+import { formatPercent } from '@quarry/core/grid';
 import { DISTINCT_DELTA_E, colourName } from '@quarry/core/catalogue';
 import { SIDE_WORDS } from '@quarry/core/document';
 import { WATCHERS, type SeenFloor, type SeenThing } from '@quarry/core/visibility';
 import { useView } from '../../data/view.ts';
 import { DataTable, type Column } from '../../ui/DataTable.tsx';
 import { Basis, Heading } from '../../ui/parts.tsx';
-import { percentOf } from '../../ui/words.ts';
 import { WATCHER_HEADS, shareOrNone } from './watchers.ts';
 
 /** So much of a thing before its own colour is marked, share of its outline. */
@@ -91,7 +91,7 @@ export function StandsOut({ thing: { name, kind, blends } }: { thing: SeenThing 
       <p className="text-xs pb-1">
         <span className={`fig ${blends.share >= MUCH ? 'text-warning' : ''}`}>
           {blends.share >= MUCH && '△ '}
-          {percentOf(blends.share)}
+          {formatPercent(blends.share)}
         </span>{' '}
         of {name} is seen before its own colour.
       </p>
@@ -108,7 +108,7 @@ export function StandsOut({ thing: { name, kind, blends } }: { thing: SeenThing 
               cell: ({ own, colour }) => `${colourName(own)} before ${colourName(colour)}`,
             },
             { head: 'Difference', number: true, cell: ({ deltaE }) => deltaE.toFixed(1) },
-            { head: 'Share', number: true, cell: ({ share }) => percentOf(share) },
+            { head: 'Share', number: true, cell: ({ share }) => formatPercent(share) },
           ]}
         />
       )}

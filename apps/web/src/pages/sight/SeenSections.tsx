@@ -1,10 +1,10 @@
+import { formatPercent } from '@quarry/core/grid';
 import type { Scene, Section } from '@quarry/core/document';
 import { effortOf } from '@quarry/core/progress';
 import { EYE_STEP, WATCHERS, type SeenPart, type Sight } from '@quarry/core/visibility';
 import { DataTable, type Column } from '../../ui/DataTable.tsx';
 import { Basis, Heading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
-import { percentOf } from '../../ui/words.ts';
 import { useCounts } from '../../workers/useCounts.ts';
 import { PlainGround } from './PlainGround.tsx';
 import { SeenCliffs } from './SeenCliffs.tsx';
@@ -93,8 +93,8 @@ function WhereHoursShow({ scene, sight }: { scene: Scene; sight: Sight }) {
             head: 'Section',
             cell: ({ section }) => <PartName scene={scene} part={{ section: section.id }} />,
           },
-          { head: 'Of the view', number: true, cell: ({ view }) => percentOf(view) },
-          { head: 'Of the hours', number: true, cell: ({ ofHours }) => percentOf(ofHours) },
+          { head: 'Of the view', number: true, cell: ({ view }) => formatPercent(view) },
+          { head: 'Of the hours', number: true, cell: ({ ofHours }) => formatPercent(ofHours) },
           {
             head: 'An hour shows',
             number: true,

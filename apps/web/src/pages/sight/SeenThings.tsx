@@ -1,3 +1,4 @@
+import { formatPercent } from '@quarry/core/grid';
 import { Search, Square } from 'lucide-react';
 import { toast } from 'sonner';
 import { SIDES, SIDE_WORDS, type Scene } from '@quarry/core/document';
@@ -14,7 +15,6 @@ import { useView } from '../../data/view.ts';
 import { DataTable, type Column } from '../../ui/DataTable.tsx';
 import { Basis, Empty, Failure, Heading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
-import { percentOf } from '../../ui/words.ts';
 import { useViewHelps } from '../../workers/useSight.ts';
 import { PlainBacks } from './PlainBacks.tsx';
 import { SeenCavities, SeenRooms, StandsOut } from './SeenInto.tsx';
@@ -93,7 +93,7 @@ export function SeenThings({ scene, sight }: { scene: Scene; sight: Sight }) {
   );
 }
 
-const freeWords = (share: number | null): string => (share === null ? 'faces nobody' : percentOf(share));
+const freeWords = (share: number | null): string => (share === null ? 'faces nobody' : formatPercent(share));
 
 function Chosen({ scene, thing, rooms }: { scene: Scene; thing: SeenThing; rooms?: SeenFloor[] }) {
   const { pick } = useView();
@@ -102,7 +102,7 @@ function Chosen({ scene, thing, rooms }: { scene: Scene; thing: SeenThing; rooms
   const unfaced = SIDES.filter((side) => sides.every((one) => one.side !== side));
   return (
     <>
-      <Heading aside={`${percentOf(thing.mean)} free, the mean of all visitors`}>{name}</Heading>
+      <Heading aside={`${formatPercent(thing.mean)} free, the mean of all visitors`}>{name}</Heading>
       {thing.nearest && (
         <p className="text-xs pb-1">
           Seen from <span className="fig">{say(Math.round(thing.nearest.distance), 'mm')}</span> on, looking{' '}
@@ -116,7 +116,7 @@ function Chosen({ scene, thing, rooms }: { scene: Scene; thing: SeenThing; rooms
         <p className="text-xs pb-1">
           By the side it faces:{' '}
           <span className="fig">
-            {sides.map(({ side, free }) => `${SIDE_WORDS[side]} ${percentOf(free)}`).join(', ')}
+            {sides.map(({ side, free }) => `${SIDE_WORDS[side]} ${formatPercent(free)}`).join(', ')}
           </span>
           {unfaced.length > 0 &&
             `; nobody stands before its ${unfaced.map((side) => SIDE_WORDS[side]).join(' and ')}: that may stay plain`}
@@ -145,7 +145,7 @@ function Chosen({ scene, thing, rooms }: { scene: Scene; thing: SeenThing; rooms
                   </button>
                 ),
             },
-            { head: 'Cuts off, of all lines to it', number: true, cell: ({ share }) => percentOf(share) },
+            { head: 'Cuts off, of all lines to it', number: true, cell: ({ share }) => formatPercent(share) },
           ]}
         />
       )}
@@ -165,7 +165,7 @@ function ReadFrom({ reads }: { reads: NonNullable<SeenThing['reads']> }) {
       Its letters are read from{' '}
       <span className="fig">
         {there
-          .map((who) => `${percentOf(reads[who] ?? 0)} of the places of ${WATCHER_WORDS[who]}`)
+          .map((who) => `${formatPercent(reads[who] ?? 0)} of the places of ${WATCHER_WORDS[who]}`)
           .join(', ')}
       </span>
       .
@@ -214,7 +214,7 @@ function Helps({ scene, thing }: { scene: Scene; thing: SeenThing }) {
         {state.answer.map(({ words, changes, free }) => (
           <li key={words} className="flex items-center gap-2">
             <span className="flex-1">
-              {words}: <span className="fig">{percentOf(free)} free</span>
+              {words}: <span className="fig">{formatPercent(free)} free</span>
             </span>
             {plans && (
               <button

@@ -1,4 +1,4 @@
-import { percentOf } from '../../ui/words.ts';
+import { formatPercent } from '@quarry/core/grid';
 import type { Watcher } from '@quarry/core/visibility';
 
 /** The heads of columns by who looks. */
@@ -11,4 +11,4 @@ export const WATCHER_HEADS: Readonly<Record<Watcher, string>> = {
 
 /** A share in percent, where it is known; “none come” where nobody of that height does. */
 export const shareOrNone = (share: number | null): string =>
-  share === null ? 'none come' : percentOf(share);
+  share === null ? 'none come' : formatPercent(share);

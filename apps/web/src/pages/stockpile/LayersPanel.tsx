@@ -2,7 +2,7 @@ import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { gramsOfLines } from '@quarry/core/catalogue';
-import { countOf, formatPlates } from '@quarry/core/grid';
+import { countOf, formatPlates, formatPercent } from '@quarry/core/grid';
 import { markOf, stepCounts, type BuildStep, type StepLine, type StepPiece } from '@quarry/core/masonry';
 import { buildingSteps } from '@quarry/core/structures';
 import { displayOf, listOf } from '@quarry/core/document';
@@ -199,7 +199,7 @@ function WholeBlock({ block, counted, bond, span }: BlockSum) {
         <DefinitionRow label="Pieces">{counted.pieces.toLocaleString('en')}</DefinitionRow>
         <DefinitionRow label="Mass of its ground">{(counted.grams / 1000).toFixed(2)} kg</DefinitionRow>
         <DefinitionRow label="Joints bridged">
-          {bond.joints > 0 ? `${Math.round((100 * bond.bridged) / bond.joints)} %` : '–'}
+          {bond.joints > 0 ? formatPercent(bond.bridged / bond.joints) : '–'}
         </DefinitionRow>
         <DefinitionRow label="Widest free span">{span === 0 ? 'filled' : `${span} studs`}</DefinitionRow>
         <DefinitionRow

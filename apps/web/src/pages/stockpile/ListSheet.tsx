@@ -1,4 +1,4 @@
-import { countOf } from '@quarry/core/grid';
+import { countOf, formatPercent } from '@quarry/core/grid';
 import { copiesNeeded, fitKits } from '@quarry/core/materials';
 import { fileName, writeCsv } from '@quarry/core/formats';
 import { priceOfLines } from '@quarry/core/masonry';
@@ -254,7 +254,7 @@ function FromKits({ list }: { list: PartList }) {
       <Heading aside="if they were the only source">From the kits alone</Heading>
       <dl>
         <DefinitionRow label="Fits">
-          {fit.needed > 0 ? `${Math.floor((100 * fit.fits) / fit.needed)} %` : '–'}
+          {fit.needed > 0 ? formatPercent(fit.fits / fit.needed) : '–'}
         </DefinitionRow>
         <DefinitionRow
           label="Missing"
@@ -313,7 +313,7 @@ function KitShare({ list }: { list: PartList }) {
       <Heading aside="the only source">From the kits</Heading>
       <dl>
         <DefinitionRow label="Fits">
-          {needed > 0 ? `${Math.floor((100 * (needed - short)) / needed)} %` : '–'}
+          {needed > 0 ? formatPercent((needed - short) / needed) : '–'}
         </DefinitionRow>
         <DefinitionRow
           label="Missing"

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { formatKg, formatPlates } from '@quarry/core/grid';
+import { formatKg, formatPlates, formatPercent } from '@quarry/core/grid';
 import { METHOD_SPECS, minHeightOf, type MethodCount } from '@quarry/core/masonry';
 import { METHODS, displayOf, listOf, type Method } from '@quarry/core/document';
 import { useEdit, useIsPlanner, useScene } from '../../data/useDisplay.tsx';
@@ -176,7 +176,7 @@ function MethodsTable({
               <Figure best={false}>{one.error.most === 0 ? 'none' : `≤ ${one.error.most} plates`}</Figure>
               <Figure best={false}>{one.span === 0 ? 'filled' : `${one.span} studs`}</Figure>
               <Figure best={false}>
-                {one.bond.joints > 0 ? `${Math.round((100 * one.bond.bridged) / one.bond.joints)} %` : '–'}
+                {one.bond.joints > 0 ? formatPercent(one.bond.bridged / one.bond.joints) : '–'}
               </Figure>
               <td className="text-right">
                 {onChoose && (
@@ -221,7 +221,7 @@ function WholeDisplay() {
           {blocks ? `${hours.toFixed(0)} h` : 'counting'}
         </DefinitionRow>
         <DefinitionRow label="Joints bridged">
-          {joints > 0 ? `${Math.round((100 * bridged) / joints)} %` : blocks ? '–' : 'counting'}
+          {joints > 0 ? formatPercent(bridged / joints) : blocks ? '–' : 'counting'}
         </DefinitionRow>
       </dl>
       <Heading>Default method</Heading>

@@ -1,4 +1,4 @@
-import { countOf } from '@quarry/core/grid';
+import { countOf, formatPercent } from '@quarry/core/grid';
 import { colourName, partName } from '@quarry/core/catalogue';
 import { PURPOSE_WORDS, blockedSections, type NeedChange } from '@quarry/core/materials';
 import { priceOfPart } from '@quarry/core/masonry';
@@ -31,7 +31,7 @@ export function NeedsSum({ rows, changed }: { rows: readonly NeedRow[]; changed:
         </DefinitionRow>
         <DefinitionRow label="Needed">{needed.toLocaleString('en')}</DefinitionRow>
         <DefinitionRow label="Covered by what is there">
-          {needed > 0 ? `${Math.round((100 * sum((row) => row.own + row.handed)) / needed)} %` : '–'}
+          {needed > 0 ? formatPercent(sum(isHere) / needed) : '–'}
         </DefinitionRow>
         <DefinitionRow label="Short">{short.toLocaleString('en')}</DefinitionRow>
         <DefinitionRow label="On order, but late">{late.toLocaleString('en')}</DefinitionRow>
@@ -98,6 +98,9 @@ export function NeedsSum({ rows, changed }: { rows: readonly NeedRow[]; changed:
   );
 }
 
+/** Pieces of a row that are there: own, promised, or substitutes that were accepted. */
+const isHere = ({ own, handed, substituted }: NeedRow): number => own + handed + substituted;
+
 /** How much of a section's pieces is there, is coming, and is short, as one bar. */
 function CoverBar({ rows }: { rows: readonly NeedRow[] }) {
   const sum = (of: (row: NeedRow) => number) => rows.reduce((total, row) => total + of(row), 0);
@@ -105,15 +108,12 @@ function CoverBar({ rows }: { rows: readonly NeedRow[] }) {
     1,
     sum(({ qty }) => qty),
   );
-  const [here, coming] = [
-    sum(({ own, handed, substituted }) => own + handed + substituted),
-    sum(({ ordered, late }) => ordered + late),
-  ];
-  const share = (count: number) => Math.round((100 * count) / all);
+  const [here, coming] = [sum(isHere), sum(({ ordered, late }) => ordered + late)];
+  const share = (count: number) => formatPercent(count / all);
   return (
     <div
       role="img"
-      aria-label={`${share(here)} % is there, ${share(coming)} % is coming, ${share(all - here - coming)} % is short`}
+      aria-label={`${share(here)} is there, ${share(coming)} is coming, ${share(all - here - coming)} is short`}
       className="h-2 border border-base-content/60 flex mb-0.5"
     >
       <span className="bg-base-content" style={{ width: `${(100 * here) / all}%` }} />

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { countOf } from '@quarry/core/grid';
+import { countOf, formatPercent } from '@quarry/core/grid';
 import { type Scene } from '@quarry/core/document';
 import { sectionShares, shareOf, type TableMove, type Reach } from '@quarry/core/reach';
 import { currentPlace } from '@quarry/core/venue';
@@ -27,10 +27,7 @@ export function ReachPanel({
   if (!reach) return <Loading what="Measuring" />;
   const all = shareOf(reach);
   const size = { measure: 'mm', min: 100, max: 3000, disabled } as const;
-  const percent = (count: number, of: number) => {
-    const share = of === 0 ? 0 : (100 * count) / of;
-    return share > 0 && share < 0.5 ? '< 1 %' : `${share.toFixed(0)} %`;
-  };
+  const percent = (count: number, of: number) => formatPercent(of === 0 ? 0 : count / of);
   return (
     <>
       <dl>
@@ -141,7 +138,7 @@ function Moves({ scene, disabled, worth }: { scene: Scene; disabled: boolean; wo
             <p>{tell(move.words)}.</p>
             <p className="flex items-center justify-between gap-2">
               <span className="fig text-xs">
-                {(100 * move.before).toFixed(0)} % → {(100 * move.after).toFixed(0)} % past an arm
+                {formatPercent(move.before)} → {formatPercent(move.after)} past an arm
               </span>
               {move.changes.length > 0 ? (
                 <button

@@ -1,4 +1,12 @@
-import { countOf, MM, MM_PER_PLATE, MM_PER_STUD, formatHeight, formatKg } from '@quarry/core/grid';
+import {
+  countOf,
+  MM,
+  MM_PER_PLATE,
+  MM_PER_STUD,
+  formatHeight,
+  formatKg,
+  formatPercent,
+} from '@quarry/core/grid';
 import { footprintBounds } from '@quarry/core/terrain';
 import { SIDE_WORDS, SIDES, displayOf, type Scene } from '@quarry/core/document';
 import { hangingStuds, currentContents, tableJoints, roomToGrow, supportOf } from '@quarry/core/venue';
@@ -34,7 +42,7 @@ export function SupportPanel({ scene }: { scene: Scene }) {
           label="Carried by tables"
           note={`${carried.toLocaleString('en')} of ${countOf(studs, 'stud')}`}
         >
-          {((100 * carried) / studs).toFixed(1)} %
+          {formatPercent(carried / studs)}
         </DefinitionRow>
         {SIDES.map((side) => (
           <DefinitionRow

@@ -1,7 +1,7 @@
 import { Plus, Printer } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { countOf } from '@quarry/core/grid';
+import { countOf, formatPercent } from '@quarry/core/grid';
 import { displayOf, listOf, type Scene } from '@quarry/core/document';
 import { fileName } from '@quarry/core/formats';
 import { valuesByOwner, type Caution, type KitItem } from '@quarry/core/kit';
@@ -215,8 +215,8 @@ function Values() {
       />
       <Basis>
         What the counted pieces would cost to buy again, without spares, by the owner of the section they are
-        for. {whole > 0 ? `${Math.round((100 * guessed) / whole)} % of it is by guessed prices. ` : ''}An
-        insurer may want photos and receipts too.
+        for. {whole > 0 ? `${formatPercent(guessed / whole)} of it is by guessed prices. ` : ''}An insurer may
+        want photos and receipts too.
       </Basis>
     </section>
   );

@@ -1,4 +1,4 @@
-import { formatKg } from '@quarry/core/grid';
+import { formatKg, formatPercent } from '@quarry/core/grid';
 import type { Carrier, PlacedUnit, Shipment, TripLoad } from '@quarry/core/transport';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { LoadSolid } from './LoadSolid.tsx';
@@ -24,22 +24,21 @@ export function LoadDrawing({
   if (!carrier) return null;
   const { space } = carrier;
   const mm = (value: number) => say(Math.round(value), 'mm');
-  const percent = (share: number) => `${Math.round(100 * share)} %`;
   return (
     <section aria-label={`Load of ${carrier.name}`}>
       <h2 className="font-semibold">
         {carrier.name}{' '}
         <span className="ink-2 font-normal text-xs">
           inside {mm(space.d)} × {mm(space.w)} × {mm(space.h)} · {formatKg(load.grams)}
-          {space.maxMass === null ? '' : ` of ${formatKg(space.maxMass)}`} · floor {percent(load.floor)}
+          {space.maxMass === null ? '' : ` of ${formatKg(space.maxMass)}`} · floor {formatPercent(load.floor)}
         </span>
       </h2>
       <View carrier={carrier} load={load} shipment={shipment} picked={picked} onPick={onPick} from="above" />
       <View carrier={carrier} load={load} shipment={shipment} picked={picked} onPick={onPick} from="side" />
       <LoadSolid carrier={carrier} load={load} shipment={shipment} picked={picked} onPick={onPick} />
       <p className="ink-2 text-xs">
-        Mass at the left wall {percent(load.left)}, at the door half {percent(load.rear)}: a caution, the
-        limits of the axles are in the vehicle’s papers.
+        Mass at the left wall {formatPercent(load.left)}, at the door half {formatPercent(load.rear)}: a
+        caution, the limits of the axles are in the vehicle’s papers.
       </p>
     </section>
   );

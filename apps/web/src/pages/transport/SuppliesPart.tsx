@@ -1,3 +1,4 @@
+import { formatPercent } from '@quarry/core/grid';
 import { Plus } from 'lucide-react';
 import { Link } from 'react-router';
 import { displayOf, listOf } from '@quarry/core/document';
@@ -126,7 +127,7 @@ function Gives({
       <DefinitionRow label="Gives" note={`${figure(watts)} W`}>
         <span className={share !== null && share > 1 ? 'text-error font-semibold' : ''}>
           {milliamps(current)}
-          {share !== null && ` · ${figure(100 * share, 0)} %`}
+          {share !== null && ` · ${formatPercent(share)}`}
         </span>
       </DefinitionRow>
       {circuits.length > 0 && (

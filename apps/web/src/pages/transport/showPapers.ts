@@ -1,4 +1,4 @@
-import { formatKg } from '@quarry/core/grid';
+import { formatKg, formatPercent } from '@quarry/core/grid';
 import { displayOf, listOf, type Scene } from '@quarry/core/document';
 import type { Caution, KitItem, OwnedValue } from '@quarry/core/kit';
 import { inSwitchOrder, powerParts, type Power } from '@quarry/core/power';
@@ -185,7 +185,7 @@ function powerLists(power: Power): PaperList[] {
         inSwitchOrder(circuits)
           .map(({ circuit }) => circuit.name)
           .join(', '),
-        `${Math.round(milliamps)} mA${share === null ? '' : `, ${Math.round(100 * share)} %`}`,
+        `${Math.round(milliamps)} mA${share === null ? '' : `, ${formatPercent(share)}`}`,
       ]),
     },
   ];
@@ -197,7 +197,7 @@ function valueList({ scene, values }: ShowFacts): PaperList {
   const guessed = values.reduce((sum, one) => sum + one.guessed, 0);
   return {
     ...{ head: 'Values by owner', tick: false },
-    note: `What the counted pieces would cost to buy again, without spares: ${whole.toFixed(2)} ${currency}, ${whole > 0 ? Math.round((100 * guessed) / whole) : 0} % by guessed prices.`,
+    note: `What the counted pieces would cost to buy again, without spares: ${whole.toFixed(2)} ${currency}, ${formatPercent(whole > 0 ? guessed / whole : 0)} by guessed prices.`,
     columns: [
       { head: 'owner', share: 40 },
       { head: 'sections', share: 30 },
