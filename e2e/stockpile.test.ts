@@ -230,6 +230,8 @@ journey(
     expect(fewer).toBeLessThanOrEqual(parcels);
     await press(page, `Draft these ${fewer} orders`);
     await saved(page);
+    // What stands on a draft is not bought again.
+    await page.waitForFunction(() => !document.body.innerText.includes('Draft these'));
     await openTab(page, 'Orders');
     expect(
       await page.$$eval(

@@ -78,6 +78,7 @@ export {
   pavementCorners,
   pavementDepth,
   reachCorners,
+  turnRadius,
   plotBounds,
   storeyLevels,
   turnedPoint,

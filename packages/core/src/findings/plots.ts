@@ -25,7 +25,7 @@ import {
   isRound,
   labelOf,
   listOf,
-  reachCorners,
+  turnRadius,
   plotBounds,
   type Entity,
   type Plot,
@@ -183,12 +183,6 @@ const turntableSweep: Rule = {
     });
   },
 };
-
-/** Radius of the circle that a building sweeps when it turns about its middle, studs. */
-function turnRadius(plot: Plot): number {
-  const { x, y } = centreOf(plot);
-  return Math.max(...reachCorners(plot).map((corner) => Math.hypot(corner.x - x, corner.y - y)));
-}
 
 /** How far a point lies from an outline, studs; 0: in it. */
 function distanceTo(corners: readonly Point[], at: Point): number {

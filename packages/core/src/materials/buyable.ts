@@ -1,21 +1,63 @@
 import { ANY_COLOUR, nearColours } from '../catalogue/index.ts';
-import { mergeLines, type PartLine } from '../document/index.ts';
+import { mergeLines, type Order, type PartLine } from '../document/index.ts';
 import type { Market } from './buyProblem.ts';
 import type { Netted } from './net.ts';
 
 // What of that which is short can be bought, and where.
 
 /**
- * What is short and may be bought, each part and colour once: what is bound to kits or own stock never is.
+ * Of each need the pieces that are short, may be bought, and stand on no draft order yet. What is bound to kits or own
+ * stock is never bought. Lines of a draft for a section go to its needs, those for none to any; needs of one colour come
+ * before needs of any.
+ * @returns by the id of the need; needs of which nothing is to be ordered are left out
+ */
+export function toOrder(
+  rows: readonly Netted[],
+  orders: readonly Pick<Order, 'state' | 'lines'>[],
+): ReadonlyMap<string, number> {
+  const drafted = new Map<string, number>();
+  const keyOf = (part: string, colour: string, section: string | null) =>
+    `${part} ${colour} ${section ?? ''}`;
+  for (const { state, lines } of orders)
+    for (const { part, colour, qty, section } of state === 'draft' ? lines : []) {
+      const key = keyOf(part, colour, section);
+      drafted.set(key, (drafted.get(key) ?? 0) + qty);
+    }
+  const wanted = rows.filter(({ demand, short }) => short > 0 && demand.source === null);
+  const left = new Map(wanted.map(({ demand, short }) => [demand.id, short]));
+  const take = (id: string, key: string) => {
+    const [need, there] = [left.get(id) ?? 0, drafted.get(key) ?? 0];
+    const taken = Math.min(need, there);
+    left.set(id, need - taken);
+    drafted.set(key, there - taken);
+  };
+  for (const from of ['own', 'any'] as const)
+    for (const { demand } of wanted)
+      take(demand.id, keyOf(demand.part, demand.colour, from === 'own' ? demand.section : null));
+  for (const { demand } of wanted.filter(({ demand: { colour } }) => colour === ANY_COLOUR))
+    for (const section of [demand.section, null])
+      for (const key of drafted.keys()) {
+        const [part = '', , of = ''] = key.split(' ');
+        if (part === demand.part && of === (section ?? '')) take(demand.id, key);
+      }
+  return new Map([...left].filter(([, qty]) => qty > 0));
+}
+
+/**
+ * What is to be ordered, each part and colour once.
  * @param section of one section only; '-' what belongs to none; '' of all
  */
-export function shortLines(rows: readonly Netted[], section: string): PartLine[] {
+export function linesToOrder(
+  rows: readonly Netted[],
+  orders: readonly Pick<Order, 'state' | 'lines'>[],
+  section: string,
+): PartLine[] {
+  const open = toOrder(rows, orders);
   return mergeLines(
-    rows.flatMap(({ demand: { part, colour, section: of, source }, short }) =>
-      short > 0 && source === null && (section === '' || (of ?? '-') === section)
-        ? [{ part, colour, qty: short }]
-        : [],
-    ),
+    rows.flatMap(({ demand: { id, part, colour, section: of } }) => {
+      const qty = open.get(id);
+      return qty !== undefined && (section === '' || (of ?? '-') === section) ? [{ part, colour, qty }] : [];
+    }),
   );
 }
 

@@ -17,6 +17,8 @@ import {
 import { sceneOf } from '../../test/materials.ts';
 import {
   buyable,
+  linesToOrder,
+  toOrder,
   substitutionsFor,
   balances,
   blockedSections,
@@ -667,6 +669,52 @@ describe('buying', () => {
       }),
       { numRuns: runs(60) },
     );
+  });
+  test('what stands on a draft is not ordered again: by section, for none, for any colour; sent or bound, as before', () => {
+    const need = (
+      id: string,
+      colour: string,
+      section: string | null,
+      short: number,
+      source: 'kits' | null = null,
+    ) => ({
+      ...{ given: [], own: 0, handed: 0, ordered: 0, late: 0, substituted: 0, short },
+      demand: {
+        ...{ id, part: 'brick-2x4', colour, section, source, purpose: 'core' as const, from: [], needs: [] },
+        ...{ qty: short, counted: short, by: null, person: null, list: null },
+      },
+    });
+    const rows = [
+      need('any', ANY_COLOUR, 'a', 10),
+      need('slate a', 'slate', 'a', 10),
+      need('slate b', 'slate', 'b', 10),
+      need('kit', 'slate', 'a', 10, 'kits'),
+    ];
+    const draft = (state: 'draft' | 'sent', ...lines: [string, number, string | null][]) => ({
+      state,
+      lines: lines.map(([colour, qty, section]) => ({
+        ...{ part: 'brick-2x4', colour, qty, section, price: 0, came: 0 },
+      })),
+    });
+    const left = (...orders: ReturnType<typeof draft>[]) => Object.fromEntries(toOrder(rows, orders));
+    expect(left()).toEqual({ any: 10, 'slate a': 10, 'slate b': 10 });
+    expect(left(draft('sent', ['slate', 30, 'a']))).toEqual({ any: 10, 'slate a': 10, 'slate b': 10 });
+    expect(left(draft('draft', ['slate', 4, 'a'], ['slate', 3, null]))).toEqual({
+      ...{ any: 10, 'slate a': 3, 'slate b': 10 },
+    });
+    // Twelve for section A: ten of them in slate, two to the need of any colour; moss for none to that one alone.
+    expect(left(draft('draft', ['slate', 12, 'a'], ['moss', 5, null]))).toEqual({ any: 3, 'slate b': 10 });
+    expect(linesToOrder(rows, [draft('draft', ['slate', 4, 'a'])], 'a')).toEqual([
+      { part: 'brick-2x4', colour: ANY_COLOUR, qty: 10 },
+      { part: 'brick-2x4', colour: 'slate', qty: 6 },
+    ]);
+    // All of it drafted as it is told, nothing is left to order.
+    const all = linesToOrder(rows, [], '').map(({ colour, qty }): [string, number, null] => [
+      colour,
+      qty,
+      null,
+    ]);
+    expect(linesToOrder(rows, [draft('draft', ...all)], '')).toEqual([]);
   });
   test('what is said to be buyable is bought in full: colours that share offers, near ones, any (random markets)', async () => {
     const highs = await loadHighs();

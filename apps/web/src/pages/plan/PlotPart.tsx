@@ -20,7 +20,7 @@ import {
   isBoxed,
   isRound,
   displayOf,
-  reachCorners,
+  turnRadius,
   plotBounds,
   type Plot,
 } from '@quarry/core/document';
@@ -64,9 +64,6 @@ function PlotNumbers({ plot }: { plot: Plot }) {
   const weight = weightOf(plot, listedMass(scene));
   const tips = tipsOfPlot(plot, builtRect(plot), weight);
   const lean = leanCard(plot, weight, studHold);
-  const sweep = Math.max(
-    ...reachCorners(plot).map(({ x, y }) => Math.hypot(x - plot.x - plot.w / 2, y - plot.y - plot.d / 2)),
-  );
   return (
     <>
       <Heading>At 1:{ratio}</Heading>
@@ -151,7 +148,7 @@ function PlotNumbers({ plot }: { plot: Plot }) {
         )}
         {plot.mount === 'turntable' && (
           <DefinitionRow label="Sweeps, turning">
-            {formatStuds(Math.round(2 * sweep * STUD))} across
+            {formatStuds(Math.round(2 * turnRadius(plot) * STUD))} across
           </DefinitionRow>
         )}
         {card.connectors.map(({ from, to }) => (

@@ -1,9 +1,9 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
-import { MM_PER_STUD, countOf } from '@quarry/core/grid';
+import { MM_PER_STUD, countOf, readGridSize } from '@quarry/core/grid';
 import { baseNeeds, type BaseNeed } from '@quarry/core/cut';
-import { displayOf, listOf, type BaseType } from '@quarry/core/document';
+import { MAX_STUDS, displayOf, listOf, type BaseType } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit, useLink, useIsPlanner } from '../../data/useDisplay.tsx';
 import { NumberField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
@@ -187,13 +187,11 @@ function AddBase({ known }: { known: readonly BaseNeed[] }) {
   const [text, setText] = useState('');
   const [error, setError] = useState<string | null>(null);
   const add = () => {
-    const match = /^\s*(\d+)\s*[x×*]\s*(\d+)\s*$/i.exec(text);
-    if (!match) return setError(`Base size: “${text}” cannot be read; type for instance 32×16.`);
-    const [w, d] = [
-      Math.max(Number(match[1]), Number(match[2])),
-      Math.min(Number(match[1]), Number(match[2])),
-    ];
-    if (d < 1 || w > 4096) return setError(`Base size: ${w} × ${d} studs; the least is 1 and the most 4096.`);
+    const read = readGridSize(text, MAX_STUDS);
+    if (!read.ok) return setError(`Base: ${read.error}`);
+    // A base that is measured is the nearest to what was typed: it lies in nothing.
+    const size = read.size.nearest ?? read.size;
+    const [w, d] = [Math.max(size.w, size.d), Math.min(size.w, size.d)];
     if (known.some((need) => need.id && Math.max(need.w, need.d) === w && Math.min(need.w, need.d) === d))
       return setError(`Base size: ${w}×${d} is listed already.`);
     if (
@@ -218,12 +216,13 @@ function AddBase({ known }: { known: readonly BaseNeed[] }) {
       }}
     >
       <label htmlFor={id} className="pr-2">
-        Another size, in studs
+        Another size
       </label>
       <input
         id={id}
-        className="input input-xs w-24 fig"
-        placeholder="32×16"
+        className="input input-xs w-32 fig"
+        title="In studs, mm, cm or inches"
+        placeholder="32 × 16"
         value={text}
         onChange={(event) => setText(event.currentTarget.value)}
         aria-describedby={`${id}-error`}

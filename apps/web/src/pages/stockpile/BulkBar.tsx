@@ -1,7 +1,8 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { countOf } from '@quarry/core/grid';
 import { fileName } from '@quarry/core/formats';
+import { toOrder, type Netted } from '@quarry/core/materials';
 import { priceOfPart } from '@quarry/core/masonry';
 import { displayOf, listOf, type Change } from '@quarry/core/document';
 import { api } from '../../data/api.ts';
@@ -11,6 +12,8 @@ import { useDerived } from '../../workers/useDerived.ts';
 import { save } from '../../ui/save.ts';
 import { needsCsv, needsXlsx, pickLines } from './takeOut.ts';
 import type { NeedRow } from './rows.ts';
+
+const NO_ROWS: readonly Netted[] = [];
 
 /** What is done with many rows at once: those that are selected, else all that are shown. */
 export function BulkBar({
@@ -25,18 +28,22 @@ export function BulkBar({
   const scene = useDisplay(({ scene }) => scene);
   const { role, person } = useDisplay(({ actor }) => actor);
   const supplies = useDerived(({ materials }) => materials?.supplies) ?? [];
+  const netted = useDerived(({ materials }) => materials?.rows) ?? NO_ROWS;
   const link = useLink();
   const paper = usePaper();
   const edit = useEdit();
   const [busy, setBusy] = useState(false);
   const chosen = picked.length > 0 ? picked : rows;
-  // What is bound to kits or own stock is never ordered.
-  const short = chosen.filter((row) => row.short > 0 && row.demand.source === null);
+  const open = useMemo(() => toOrder(netted, Object.values(scene.order)), [netted, scene.order]);
+  const short = chosen.flatMap((row) => {
+    const qty = open.get(row.id);
+    return qty === undefined ? [] : [{ ...row, short: qty }];
+  });
   const name = displayOf(scene).name;
   const drafts = listOf(scene, 'order').filter(
     ({ state, by }) => state === 'draft' && (role !== 'builder' || by === person),
   );
-  const toOrder = (into: string) => {
+  const putOn = (into: string) => {
     const lines = short.map(({ part, colour, short: qty, section }) => ({
       ...{ part, colour, qty, section, came: 0 },
       price: priceOfPart(part, scene.partType).price,
@@ -77,10 +84,11 @@ export function BulkBar({
       </span>
       <select
         aria-label="Put what is short on an order"
+        title="What is short and stands on no draft yet"
         className="select select-xs w-auto max-w-44"
         value=""
         disabled={short.length === 0 || role === 'viewer'}
-        onChange={(event) => toOrder(event.currentTarget.value)}
+        onChange={(event) => putOn(event.currentTarget.value)}
       >
         <option value="">Order {short.length} short…</option>
         <option value="new">on a new order</option>

@@ -6,7 +6,7 @@ import {
   aliasesOf,
   buyable,
   readOffers,
-  shortLines,
+  linesToOrder,
   simulatedMarket,
   withNearColours,
   type Buyable,
@@ -41,10 +41,13 @@ export function BuyPanel() {
   const [own, setOwn] = useState<{ name: string; market: Market } | null>(null);
   const [goal, setGoal] = useState<BuyGoal>('cheapest');
   const [nearer, setNearer] = useState(false);
-  const { found, running, start, stop, clear } = useBuy();
-  const wanted = useMemo(() => shortLines(materials?.rows ?? [], section), [materials, section]);
+  const wanted = useMemo(
+    () => linesToOrder(materials?.rows ?? [], Object.values(scene.order), section),
+    [materials, scene.order, section],
+  );
   const market = useMemo(() => own?.market ?? simulatedMarket(withNearColours(wanted)), [own, wanted]);
   const needs = useMemo(() => buyable(wanted, market, nearer), [wanted, market, nearer]);
+  const { found, running, start, stop } = useBuy(needs.lines, market);
   if (!materials) return <Loading what="Counting what the plan needs" />;
   const bring = async (file: File | undefined) => {
     if (!file) return;
@@ -52,7 +55,6 @@ export function BuyPanel() {
       const read = readOffers(await readTable(file), aliasesOf(scene), new Set(Object.keys(scene.partType)));
       if (!read.ok) throw new Error(`${file.name}: ${read.error}`);
       setOwn({ name: file.name, market: read.market });
-      clear();
       if (read.bad.length > 0)
         toast.warning(
           `${file.name}: ${read.bad.length} rows were left out: row ${read.bad[0].row}: ${read.bad[0].reason}.`,
@@ -87,14 +89,8 @@ export function BuyPanel() {
       <WhatToBuy
         {...{ section, nearer, wanted, needs, market }}
         from={own?.name ?? null}
-        onSection={(value) => {
-          setSection(value);
-          clear();
-        }}
-        onNearer={(value) => {
-          setNearer(value);
-          clear();
-        }}
+        onSection={setSection}
+        onNearer={setNearer}
         onFile={(file) => void bring(file)}
       />
       <section aria-label="The purchase" aria-live="polite">
@@ -103,13 +99,15 @@ export function BuyPanel() {
           disabled={needs.lines.length === 0}
           onGoal={(id) => {
             setGoal(id);
-            if (!found[id]) void start(needs.lines, market, id);
+            if (!found[id]) void start(id);
           }}
           onStop={stop}
         />
         {needs.lines.length === 0 && (
           <Empty title="Nothing to buy">
-            {wanted.length === 0 ? 'Nothing is short here.' : 'Nobody offers any of what is short.'}
+            {wanted.length === 0
+              ? 'Nothing is short here that is not on an order or a draft.'
+              : 'Nobody offers any of what is short.'}
           </Empty>
         )}
         {sourcing && (
@@ -174,7 +172,9 @@ function WhatToBuy({
         </select>
       </label>
       <dl>
-        <DefinitionRow label="Lines short">{wanted.length}</DefinitionRow>
+        <DefinitionRow label="Lines short" note="without what stands on drafts">
+          {wanted.length}
+        </DefinitionRow>
         <DefinitionRow
           label="Offered"
           note={needs.missing.length > 0 ? `${needs.missing.length} lines without an offer` : undefined}

@@ -1,14 +1,22 @@
 import { proxy, wrap } from 'comlink';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Market, Sourcing } from '@quarry/core/materials';
 import type { PartLine } from '@quarry/core/document';
 import type { BuyGoal, SourceWorker } from '../../workers/source.worker.ts';
 
 const SECONDS = 8;
 
-/** One search for a purchase at a time, in a worker that can be ended; the best so far is kept. */
-export function useBuy() {
-  const [found, setFound] = useState<Partial<Record<BuyGoal, Sourcing>>>({});
+type Found = Partial<Record<BuyGoal, Sourcing>>;
+const NOTHING: Found = {};
+
+/**
+ * One search for a purchase at a time, in a worker that can be ended; the best so far is kept as long as the same is
+ * wanted of the same market.
+ */
+export function useBuy(needs: readonly PartLine[], market: Market) {
+  // Counted anew, the same lines may come in other arrays: then what was found still holds.
+  const about = useMemo(() => JSON.stringify([needs, market]), [needs, market]);
+  const [kept, setKept] = useState<{ about: string; found: Found }>({ about, found: NOTHING });
   const [running, setRunning] = useState<BuyGoal | null>(null);
   const worker = useRef<Worker | null>(null);
   const end = () => {
@@ -16,22 +24,30 @@ export function useBuy() {
     worker.current = null;
     setRunning(null);
   };
-  useEffect(() => () => worker.current?.terminate(), []);
+  // A search for what is wanted no more is given up.
+  useEffect(
+    () => () => {
+      worker.current?.terminate();
+      worker.current = null;
+      setRunning(null);
+    },
+    [about],
+  );
   return {
-    found,
+    found: kept.about === about ? kept.found : NOTHING,
     running,
     stop: end,
-    clear() {
-      end();
-      setFound({});
-    },
-    async start(needs: readonly PartLine[], market: Market, goal: BuyGoal) {
+    async start(goal: BuyGoal) {
       end();
       const mine = new Worker(new URL('../../workers/source.worker.ts', import.meta.url), { type: 'module' });
       worker.current = mine;
       setRunning(goal);
       const keep = (sourcing: Sourcing) => {
-        if (worker.current === mine) setFound((before) => ({ ...before, [goal]: sourcing }));
+        if (worker.current === mine)
+          setKept((before) => ({
+            about,
+            found: { ...(before.about === about ? before.found : NOTHING), [goal]: sourcing },
+          }));
       };
       try {
         keep(await wrap<SourceWorker>(mine).buy(needs, market, goal, SECONDS, proxy(keep)));

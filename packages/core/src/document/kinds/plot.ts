@@ -4,6 +4,7 @@ import {
   MM_PER_PLATE,
   MM_PER_STUD,
   boundsOfPoints,
+  centreOf,
   discRows,
   insideRows,
   outlineOfRows,
@@ -462,6 +463,12 @@ export const reachCorners = (plot: Turned & Built & Pick<Plot, 'overhang' | 'hei
   const outer = [...wallCorners(plot), ...(isOverhanging(plot) ? outerCorners(plot) : [])];
   return plot.lean === 0 ? outer : [...outer, ...moved(outer, leanAt(plot, plot.height))];
 };
+
+/** Radius of the circle that a building sweeps when it turns about its middle, studs. */
+export function turnRadius(plot: Parameters<typeof reachCorners>[0]): number {
+  const middle = centreOf(plot);
+  return Math.max(...reachCorners(plot).map(({ x, y }) => Math.hypot(x - middle.x, y - middle.y)));
+}
 
 /** A leaning building's walls in slices: each as far out as at its top, heights in plates above its ground. */
 export function leaningSlices(
