@@ -11,8 +11,8 @@ export interface Column<R> {
   number?: true;
   /** Its words may take several lines. */
   wraps?: true;
-  /** Its head is for screen readers only, such as that of buttons. */
-  hidesHead?: true;
+  /** Buttons, at the right: its head is for screen readers only. */
+  acts?: true;
   tone?: (row: R) => Tone;
 }
 
@@ -48,13 +48,13 @@ export function DataTable<R>({
     <table className={`w-full text-xs ${columns.length > MAX_ON_PHONE ? 'cards' : ''}`} aria-label={label}>
       <thead className={hideHead ? 'sr-only' : ''}>
         <tr className="ink-2 border-b hair">
-          {columns.map(({ head, number, hidesHead }, i) => (
+          {columns.map(({ head, number, acts }, i) => (
             <th
               key={head}
               scope="col"
               className={`font-normal py-1 align-bottom ${number ? 'text-right' : 'text-left'} ${i > 0 ? 'pl-3' : ''}`}
             >
-              {hidesHead ? <span className="sr-only">{head}</span> : head}
+              {acts ? <span className="sr-only">{head}</span> : head}
             </th>
           ))}
         </tr>
@@ -83,11 +83,11 @@ export function Noted({ word, note }: { word: string; note: string }) {
 }
 
 function Cell<R>({ column, row, first }: { column: Column<R>; row: R; first: boolean }) {
-  const { cell, number, wraps, tone } = column;
+  const { cell, number, wraps, acts, tone } = column;
   const how = tone?.(row) ?? null;
   const words = [
     'py-0.5',
-    number ? 'fig text-right' : 'text-left',
+    number ? 'fig text-right' : acts ? 'text-right' : 'text-left',
     number && !wraps ? 'whitespace-nowrap' : '',
     how ? TONES[how] : first ? 'font-normal' : '',
     first ? '' : 'pl-3',

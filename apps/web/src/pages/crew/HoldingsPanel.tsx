@@ -37,8 +37,7 @@ export function HoldingsPanel() {
   const name = (id: string) => scene.person[id]?.name ?? id;
   const handOver: Column<Holding> = {
     head: 'Acts',
-    hidesHead: true,
-    number: true,
+    acts: true,
     cell: (holding) => (
       <button type="button" className="btn btn-xs" onClick={() => setHanding(holding)}>
         Hand over …<span className="sr-only"> section {holding.section.letter}</span>

@@ -193,8 +193,7 @@ function Members({ members }: { members: readonly Member[] }) {
           },
           {
             head: 'Acts',
-            hidesHead: true,
-            number: true,
+            acts: true,
             cell: (member) => <MemberActs {...{ member, owns }} isSelf={isSelf(member)} onAct={setAct} />,
           },
         ]}

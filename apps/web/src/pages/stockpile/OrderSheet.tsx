@@ -81,8 +81,7 @@ function OrderLines({ order, locked, came, onCame }: LinesProps & { locked: bool
   const isFixed = locked || order.state === 'away';
   const takeOff: Column<LineOf> = {
     head: 'Take off',
-    hidesHead: true,
-    number: true,
+    acts: true,
     cell: ({ line, i }) => (
       <RemoveButton
         what={`${line.qty} ${partName(line.part)}`}

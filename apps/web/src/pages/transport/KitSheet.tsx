@@ -143,7 +143,6 @@ function KitList({ kit }: { kit: readonly KitItem[] }) {
           { head: 'How many', number: true, cell: ({ count }) => count },
           {
             head: 'In the load',
-            number: true,
             cell: (item) =>
               brought.has(item.name.toLowerCase()) ? (
                 'yes'
