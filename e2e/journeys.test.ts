@@ -314,6 +314,17 @@ journey(
     await openTab(page, 'Lists');
     await sees(page, 'Picture plan');
     await goTo(page, 'bench');
+    await openTab(page, 'Enlarged');
+    const drawn = await page.waitForSelector('input[type="file"]');
+    const [letters] = await Promise.all([page.waitForFileChooser(), drawn?.click()]);
+    await letters.accept([join(__dirname, '..', 'docs', 'screenshots', 'plan.png')]);
+    // 384 × 240 mm: 75 plates upright, 22 studs and 26 bricks a page.
+    await sees(page, '75 plates (25b)');
+    const [printed] = await Promise.all([
+      page.waitForResponse((response) => response.url().includes('enlarged.pdf')),
+      press(page, 'Print 3 pages, 1 : 1'),
+    ]);
+    expect(printed.status()).toBe(200);
     await openTab(page, 'Turned walls');
     await page.locator('::-p-xpath(//table[@aria-label="Walls that meet studs"]//button[.="13"])').click();
     await sees(page, '22.62°');

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import Papa from 'papaparse';
+import sharp from 'sharp';
 import { present } from '@quarry/core/grid';
 import { Harness, valleyOf } from './harness.ts';
 
@@ -484,4 +485,55 @@ describe('seam sheets', () => {
     ])
       expect(words).toContain(part);
   });
+});
+test('a drawing is enlarged to studs: 1 : 1 over its pages, with the lines of plates; what is no picture is refused', async () => {
+  const client = await harness.as('suri');
+  const at = `${harness.url}/api/displays/${await valleyOf(client)}/sheets/enlarged.pdf?paper=a4`;
+  const ask = (body: object) =>
+    fetch(at, {
+      method: 'POST',
+      headers: { cookie: client.cookie, 'content-type': 'application/json', origin: harness.url },
+      body: JSON.stringify({ title: 'Bakery', way: 'upright', studs: 48, picture, ...body }),
+    });
+  const drawn = await sharp({ create: { width: 300, height: 100, channels: 3, background: '#a8442a' } })
+    .png()
+    .toBuffer();
+  const picture = `data:image/png;base64,${drawn.toString('base64')}`;
+  const made = await ask({});
+  expect(made.headers.get('content-disposition')).toBe('inline; filename="skarn-edge-bakery-enlarged.pdf"');
+  const { pages } = await reader.read(Buffer.from(await made.arrayBuffer()));
+  // 384 × 128 mm: 22 studs a page, 40 plates in one row of pages.
+  expect(pages.map(({ w, d }) => [Math.round(w), Math.round(d)])).toEqual([
+    [210, 297],
+    [210, 297],
+    [210, 297],
+  ]);
+  const [page] = pages;
+  const [across, down] = [0, 1].map((way) =>
+    page.lines
+      .filter(([a, b]) => Math.abs(a[1 - way] - b[1 - way]) > 100 && a[way] === b[way])
+      .map(([a]) => a[way])
+      .toSorted((p, q) => p - q),
+  );
+  const gaps = (all: number[]) => [
+    ...new Set(all.slice(1).map((to, i) => Math.round(10 * (to - all[i])) / 10)),
+  ];
+  expect([across.length, gaps(across)]).toEqual([21, [8]]);
+  // The upper side of the frame is one of them.
+  expect([down.length, gaps(down)]).toEqual([40, [3.2]]);
+  const words = pages.map(({ texts }) => texts.map(({ text }) => text).join('\n'));
+  expect(words[2]).toContain('Bakery: row 1 of 1, column 3 of 3');
+  expect(words[2]).toContain('studs 44 to 48, 0b to 13b1p down');
+  for (const [body, words] of [
+    [{ picture: 'data:image/png;base64,AAAA' }, 'no whole PNG or JPEG'],
+    [{ picture: picture.slice(0, 120) }, 'no whole PNG or JPEG'],
+    [{ picture: 'data:image/svg+xml;base64,AAAA' }, 'the picture is a PNG or a JPEG'],
+    [{ studs: 481 }, '480'],
+    [{ studs: 480 }, 'the most is 60'],
+  ] as const) {
+    const refusal = await ask(body);
+    expect(refusal.status).toBeGreaterThanOrEqual(400);
+    expect(refusal.status).toBeLessThan(500);
+    expect(await refusal.text()).toContain(words);
+  }
 });

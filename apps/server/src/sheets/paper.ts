@@ -253,6 +253,14 @@ export class PdfPage {
     return parts;
   }
 
+  /** A picture over a rectangle of the sheet. @param url its bytes as a data URL: embedded once, however often drawn */
+  image(url: string, { x, y, w, d }: Rect<'mm'>, opacity: number): void {
+    this.doc.save();
+    this.doc.opacity(opacity);
+    this.doc.image(url, x * POINTS, y * POINTS, { width: w * POINTS, height: d * POINTS });
+    this.doc.restore();
+  }
+
   /** Draws only inside rectangles of the sheet. */
   clipped(rects: Rect<'mm'> | readonly Rect<'mm'>[], paint: () => void): void {
     this.doc.save();

@@ -5,6 +5,7 @@ import { toRows, type Scene } from '@quarry/core/document';
 import type { z } from 'zod';
 import { CONFIG, type Config } from '../config.ts';
 import { ApiError, type ProblemDetails } from '../http/errors.ts';
+import type { enlargedSchema } from './enlargedSheet.ts';
 import type { listsSchema } from './listSheet.ts';
 import type { pickSchema } from './pickSheet.ts';
 import type { Print } from './paper.ts';
@@ -17,6 +18,7 @@ export type Job = { rows: string } & (
   | { what: 'pick'; pick: z.infer<typeof pickSchema>; print: Print }
   | { what: 'lists'; lists: z.infer<typeof listsSchema>; print: Print }
   | { what: 'report'; before: string; report: z.infer<typeof reportBodySchema>; print: Print }
+  | { what: 'enlarged'; enlarged: z.infer<typeof enlargedSchema>; print: Print }
   | { what: 'page'; at: number; names: boolean }
   | { what: 'picture' }
 );

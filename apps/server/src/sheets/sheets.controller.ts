@@ -13,6 +13,7 @@ import { HistoryService } from '../history/history.service.ts';
 import { ApiError } from '../http/errors.ts';
 import { CurrentActor, CurrentUser, OnDisplay } from '../http/access.ts';
 import { PathId, ValidBody, ValidParam, ValidQuery } from '../http/validated.ts';
+import { enlargedSchema } from './enlargedSheet.ts';
 import { listsSchema } from './listSheet.ts';
 import { pickSchema } from './pickSheet.ts';
 import { PressService } from './press.service.ts';
@@ -96,6 +97,24 @@ export class SheetsController {
     const { scene } = this.displays.load(id);
     const job = {
       ...{ what: 'lists' as const, rows: this.press.textOf(scene), lists },
+      print: this.print(query, user),
+    };
+    send(response, await this.press.make(user.id, job, goneSignal(response)));
+  }
+
+  /** Prints a drawing that a page enlarged: it is kept nowhere. */
+  @Post('enlarged.pdf')
+  @HttpCode(HttpStatus.OK)
+  async enlarged(
+    @PathId() id: string,
+    @ValidQuery(paperQuerySchema) query: PaperQuery,
+    @ValidBody(enlargedSchema) enlarged: z.output<typeof enlargedSchema>,
+    @CurrentUser() user: User,
+    @Res() response: Response,
+  ): Promise<void> {
+    const { scene } = this.displays.load(id);
+    const job = {
+      ...{ what: 'enlarged' as const, rows: this.press.textOf(scene), enlarged },
       print: this.print(query, user),
     };
     send(response, await this.press.make(user.id, job, goneSignal(response)));

@@ -5,6 +5,7 @@ import { writePagePlan } from '@quarry/core/formats';
 import { compileRelief } from '@quarry/core/terrain';
 import { ApiError } from '../http/errors.ts';
 import { publicPage } from '../share/publicPage.ts';
+import { enlargedSheet } from './enlargedSheet.ts';
 import { listSheet } from './listSheet.ts';
 import { pickSheet } from './pickSheet.ts';
 import { reportSheet } from './reportSheet.ts';
@@ -55,6 +56,14 @@ async function make(job: Job): Promise<RenderedDocument> {
     case 'lists': {
       const scene = sceneOf(job.rows);
       return pdf(await listSheet(scene, job.lists, job.print), scene, job.lists.title);
+    }
+    case 'enlarged': {
+      const scene = sceneOf(job.rows);
+      return pdf(
+        await enlargedSheet(scene, job.enlarged, job.print),
+        scene,
+        `${job.enlarged.title} enlarged`,
+      );
     }
     case 'report': {
       const plans = { before: sceneOf(job.before), now: sceneOf(job.rows) };

@@ -1,3 +1,4 @@
+import type { BuiltWay } from '@quarry/core/formats';
 import { QueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
 import type { Batch, Start } from '@quarry/core/document';
@@ -33,6 +34,12 @@ export const api = {
   /** Prints lists as the page worked them out. */
   lists: (id: string, lists: { title: string; sections: readonly object[] }, paper: PaperQuery) =>
     callForFile(`/displays/${id}/sheets/lists.pdf?${queryOf(paper)}`, lists),
+  /** Prints a drawing at so many studs. */
+  enlarged: (
+    id: string,
+    drawing: { title: string; way: BuiltWay; studs: number; picture: string },
+    paper: PaperQuery,
+  ) => callForFile(`/displays/${id}/sheets/enlarged.pdf?${queryOf(paper)}`, drawing),
   here: (id: string, client: string, where: Whereabouts) =>
     call('POST', `/displays/${id}/here`, nothing, { client, ...where }),
   commit: (id: string, batch: Batch) => call('POST', `/displays/${id}/batches`, acknowledgedSchema, batch),

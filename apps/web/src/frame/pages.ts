@@ -155,6 +155,11 @@ export const PAGE_SHEETS = {
     { id: 'stack', word: 'Stacks', also: 'tall plates bricks joints measure height differ' },
     { id: 'volume', word: 'Block', also: 'volume solid hollow pieces grams weight box' },
     { id: 'picture', word: 'Picture', also: 'mosaic photo image studs dither portrait sign' },
+    {
+      id: 'enlarged',
+      word: 'Enlarged',
+      also: 'drawing sign letters logo template stencil print 1:1 upright plates',
+    },
     { id: 'lift', word: 'Lift by hand', also: 'weigh mass kilogram carry' },
   ],
 } as const satisfies Record<PageId, readonly { id: string; word: string; also: string }[]>;

@@ -434,3 +434,32 @@ export function CheckField({
     </Frame>
   );
 }
+
+/** A picture from a file. @param fault why the last one could not be read */
+export function PictureField({
+  label,
+  fault,
+  onFile,
+}: {
+  label: string;
+  fault: string | null;
+  onFile: (file: File | undefined) => Promise<void>;
+}) {
+  return (
+    <label className="block pb-2">
+      <span className="block ink-2 text-xs">{label}</span>
+      <input
+        type="file"
+        accept="image/*"
+        className="file-input file-input-xs w-full"
+        aria-invalid={fault !== null}
+        onChange={(event) => void onFile(event.currentTarget.files?.[0])}
+      />
+      {fault && (
+        <span role="alert" className="text-error text-xs">
+          {fault}
+        </span>
+      )}
+    </label>
+  );
+}

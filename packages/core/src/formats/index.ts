@@ -22,5 +22,6 @@ export {
 export { EDGE_DEPTH, edgeRelief, seamCsv, seamJson, seamLines, seamStrip } from './seam.ts';
 export { PAPERS, PAPER_NAMES, PLAN_SHEET, keyPlace, planScales, type Paper } from './planLayout.ts';
 export { ARCHIVED_DISPLAY, archivedPhoto, fileName } from './fileName.ts';
+export * from './enlarged.ts';
 export { writeCsv } from './csv.ts';
 export { writeAgenda } from './agendaIcal.ts';

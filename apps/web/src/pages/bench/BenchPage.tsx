@@ -3,6 +3,7 @@ import { PAGE_SHEETS, type SheetOf } from '../../frame/pages.ts';
 import { useSheet } from '../../frame/useSheet.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
 import { BaysPanel } from './BaysPanel.tsx';
+import { EnlargedPanel } from './EnlargedPanel.tsx';
 import { FitsPanel } from './FitsPanel.tsx';
 import { MosaicPanel } from './MosaicPanel.tsx';
 import { RingPanel } from './RingPanel.tsx';
@@ -21,6 +22,7 @@ const PANELS = {
   stack: StackPanel,
   volume: VolumePanel,
   picture: MosaicPanel,
+  enlarged: EnlargedPanel,
   lift: WeighPanel,
 } satisfies Record<SheetOf<'bench'>, ComponentType>;
 

@@ -8,7 +8,7 @@ import { suppliesOf } from '@quarry/core/materials';
 import { canvasOf, decodePicture } from '../../data/pictures.ts';
 import { useDisplay, useScene } from '../../data/useDisplay.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
-import { CheckField, NumberField, SelectField } from '../../ui/fields.tsx';
+import { CheckField, NumberField, PictureField, SelectField } from '../../ui/fields.tsx';
 import { DefinitionRow, Empty, Heading, Loading } from '../../ui/parts.tsx';
 import { save } from '../../ui/save.ts';
 import { useKept } from '../../ui/useKept.ts';
@@ -100,21 +100,7 @@ export function MosaicPanel() {
       label="Picture in studs"
       fields={
         <>
-          <label className="block pb-2">
-            <span className="block ink-2 text-xs">A picture: it stays in this browser</span>
-            <input
-              type="file"
-              accept="image/*"
-              className="file-input file-input-xs w-full"
-              aria-invalid={fault !== null}
-              onChange={(event) => void bring(event.currentTarget.files?.[0])}
-            />
-            {fault && (
-              <span role="alert" className="text-error text-xs">
-                {fault}
-              </span>
-            )}
-          </label>
+          <PictureField label="A picture: it stays in this browser" fault={fault} onFile={bring} />
           <NumberField
             label="Width"
             unit="studs"
