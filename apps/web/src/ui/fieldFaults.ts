@@ -1,4 +1,5 @@
 import { KINDS, type Kind } from '@quarry/core/document';
+import { unitOf } from '@quarry/core/history';
 import type { FieldSpec } from './fieldSpec.ts';
 
 /** Where a table of fields and the schema of its kind disagree, as sentences; empty: nowhere. Asked by tests. */
@@ -16,8 +17,25 @@ export function fieldFaults(kind: Kind, fields: readonly FieldSpec[]): string[] 
     if (!schema) faults.push(`${kind} has no ${field.key}`);
     if (field.as === 'long' && isTaken('x'.repeat(field.max + 1)))
       faults.push(`${field.key} takes more than ${field.max} letters`);
+    const [typed, told] = [unitOfField(field), unitOf(kind, field.key)];
+    if (typed !== undefined && typed !== told)
+      faults.push(`${field.key} is typed in ${typed ?? 'no unit'} and told in ${told ?? 'no unit'}`);
   }
   return faults;
+}
+
+/** Units as fields write them, by what the history calls them. */
+const UNITS: Readonly<Record<string, string>> = {
+  ...{ '%': 'percent', '°': 'degrees', '° from north': 'degrees', kg: 'kg', g: 'grams', m: 'metres' },
+  ...{ h: 'hours', min: 'minutes', V: 'volts', mA: 'milliamps', mAh: 'milliampHours' },
+  ...{ studs: 'studs', mm: 'mm', plates: 'plates' },
+};
+
+/** What a field's number is counted in; null: in nothing; undefined: it is no number, or in words of its own. */
+function unitOfField(field: FieldSpec): string | null | undefined {
+  if (field.as === 'length') return field.measure;
+  if (field.as !== 'number') return undefined;
+  return field.unit === undefined ? null : UNITS[field.unit];
 }
 
 /** Values that a field lets through. */

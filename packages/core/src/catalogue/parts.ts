@@ -20,6 +20,7 @@ interface FamilySpec {
 
 export const FAMILIES = {
   brick: { word: 'brick', height: 3, body: 'studded', dear: 1, spares: 3 },
+  'scored-brick': { word: 'scored brick', height: 3, body: 'studded', dear: 1.6, spares: 5 },
   plate: { word: 'plate', height: 1, body: 'studded', dear: 1, spares: 3 },
   grille: { word: 'grille', height: 1, body: 'smooth', dear: 1.3, spares: 3 },
   tile: { word: 'tile', height: 1, body: 'smooth', dear: 1.1, spares: 3 },
@@ -169,6 +170,7 @@ export const TILE_SIZES = sizes('1x1 1x2 1x3 1x4 1x6 1x8 2x2 2x3 2x4 4x4');
 export const CATALOGUE: readonly Part[] = [
   ...BRICK_SIZES.concat(sizes('1x6 1x8 2x6 2x8 1x10 1x12')).map(([w, d]) => partId('brick', w, d)),
   ...sizes('2x2 2x4').map(([w, d]) => partId('brick', w, d, 9)),
+  partId('scored-brick', 1, 2),
   ...PLATE_SIZES.map(([w, d]) => partId('plate', w, d)),
   ...TILE_SIZES.map(([w, d]) => partId('tile', w, d)),
   ...sizes('1x1 2x1').map(([w, d]) => partId('slope', w, d, 2, 30)),

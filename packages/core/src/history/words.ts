@@ -34,6 +34,7 @@ const UNITS: Readonly<Record<Unit, readonly string[]>> = {
     ...['x', 'y', 'w', 'd', 'width', 'reach', 'bank', 'crown', 'thick', 'every', 'base', 'length', 'wall'],
     ...['bed', 'clearSide', 'keepOff', 'pavement', 'limitW', 'limitD', 'moduleMaxW', 'moduleMaxD', 'growth'],
     ...['overhang', 'cardOverhang', 'streetDepth', 'deckMost', 'deckSpan', 'tieEvery', 'panel'],
+    ...['pierEvery', 'spacing', 'pillar', 'wallBrick', 'slideX', 'slideY'],
   ],
   plates: [
     ...[
@@ -49,7 +50,17 @@ const UNITS: Readonly<Record<Unit, readonly string[]>> = {
       'tolerance',
       'storeyHeights',
     ],
-    ...['clearHeight', 'limitHeight', 'levelStep', 'cardOverhangFrom'],
+    ...[
+      'clearHeight',
+      'limitHeight',
+      'levelStep',
+      'cardOverhangFrom',
+      'bridgeThick',
+      'clear',
+      'riseBy',
+      'up',
+      'above',
+    ],
   ],
   mm: [
     ...['leafGap', 'ceiling', 'sceneX', 'sceneY', 'armReach', 'ladderReach', 'standDepth', 'aisle'],
@@ -66,7 +77,21 @@ const UNITS: Readonly<Record<Unit, readonly string[]>> = {
       'x1',
       'y1',
     ],
-    ...['x2', 'y2', 'h', 'archFrom', 'archW', 'archD', 'archH', 'padding', 'loadGap', 'leadMm', 'belowMm'],
+    ...[
+      'x2',
+      'y2',
+      'h',
+      'archFrom',
+      'archW',
+      'archD',
+      'archH',
+      'padding',
+      'loadGap',
+      'leadMm',
+      'belowMm',
+      'letters',
+      'eye',
+    ],
   ],
   percent: [
     'percent',
@@ -79,13 +104,15 @@ const UNITS: Readonly<Record<Unit, readonly string[]>> = {
     'vehicleShare',
     'slack',
     'maxDrop',
+    'ornament',
+    'scored',
   ],
   kg: ['ratedKg', 'moduleMaxKg', 'maxKg', 'ownKg', 'bearsKg', 'kg', 'carriesKg'],
   metres: ['trueLength', 'carryMetres'],
-  degrees: ['turn', 'pitch', 'bearing', 'lean', 'leanTo', 'downBy'],
+  degrees: ['turn', 'pitch', 'bearing', 'lean', 'leanTo', 'downBy', 'swingBy', 'facing', 'tipLimit'],
   grams: ['grams', 'studHold'],
-  hours: ['hours', 'likely'],
-  minutes: ['minutes', 'driveMinutes'],
+  hours: ['hours', 'likely', 'rests'],
+  minutes: ['minutes', 'driveMinutes', 'took'],
   volts: ['volts'],
   milliamps: ['milliamps'],
   milliampHours: ['capacity'],
@@ -115,6 +142,7 @@ const WRITE: Readonly<Record<Unit, (value: number) => string>> = {
 
 /** What a field's number is counted in; null for one without a unit. */
 export function unitOf(kind: Kind, field: string): Unit | null {
+  if (kind === 'deck' && field === 'thick') return 'plates';
   if (kind === 'space' && (field === 'w' || field === 'd')) return 'metres';
   if (kind === 'task' && (field === 'low' || field === 'high')) return 'hours';
   const unit = UNIT_OF.get(field) ?? null;

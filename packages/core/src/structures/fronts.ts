@@ -44,6 +44,8 @@ export type Fronted = Pick<
   | 'slope'
   | 'mixes'
   | 'bareSides'
+  | 'wallBrick'
+  | 'scored'
   | 'wallColour'
   | 'roofColour'
   | 'letInColour'

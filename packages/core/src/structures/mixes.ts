@@ -1,8 +1,7 @@
-import type { Plot } from '../document/index.ts';
 import { countsOf, scatterOrder } from '../masonry/index.ts';
 import type { LaidPiece } from './piece.ts';
 
-// Aged walls and roofs: a share of their pieces in other colours, in even, unpatterned scatter.
+// Aged walls and roofs: a share of their pieces in other colours or scored, in even, unpatterned scatter.
 
 /** The scatter is the same each time, so that what is built stays where it is. */
 const SEED = 1;
@@ -10,17 +9,17 @@ const SEED = 1;
 const ACROSS = 5;
 
 /**
- * The colours of the pieces of a wall or a roof: its own, and of each colour that is mixed in as many as its percentage
- * makes of all pieces, to the nearest whole numbers that sum to them.
- * @param pieces of one use @param base its own colour
+ * What each piece of a wall or a roof is where some are other than the rest: of each that is mixed in as many as its
+ * percentage makes of all pieces, to the nearest whole numbers that sum to them.
+ * @param pieces of one use @param base what the rest is, such as a colour or a part
  */
-export function mixedColours(
+export function mixed(
   pieces: readonly LaidPiece[],
   base: string,
-  mixes: readonly Pick<Plot['mixes'][number], 'colour' | 'percent'>[],
+  mixes: readonly { value: string; percent: number }[],
 ): string[] {
-  const colours = pieces.map(() => base);
-  if (mixes.length === 0) return colours;
+  const values = pieces.map(() => base);
+  if (mixes.length === 0) return values;
   const rest = 100 - mixes.reduce((sum, { percent }) => sum + percent, 0);
   const counts = countsOf([...mixes.map(({ percent }) => percent), rest], pieces.length);
   const order = scatterOrder(
@@ -28,8 +27,8 @@ export function mixedColours(
     SEED,
   );
   let at = 0;
-  mixes.forEach(({ colour }, i) => {
-    for (let k = 0; k < counts[i]; k++) colours[order[at++]] = colour;
+  mixes.forEach(({ value }, i) => {
+    for (let k = 0; k < counts[i]; k++) values[order[at++]] = value;
   });
-  return colours;
+  return values;
 }

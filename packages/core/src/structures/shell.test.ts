@@ -521,6 +521,9 @@ describe('fronts in bays', () => {
       slope: fc.option(fc.constantFrom('slope-2x2-45', 'slope-1x3-33', 'slope-2x2x3-75', 'slope-1x1x2p-30')),
       lowerSlope: fc.option(fc.constantFrom('slope-2x2x2-65', 'slope-1x3-33', 'slope-2x2x3-75')),
       lowerCourses: fc.integer({ min: 1, max: 5 }),
+      // With bricks of two studs at most some joints cannot be turned aside.
+      wallBrick: fc.integer({ min: 3, max: 4 }),
+      scored: fc.constantFrom(0, 30, 100),
     });
     fc.assert(
       fc.property(plot, (given) => {
@@ -674,6 +677,35 @@ test('colours mixed into walls and roof: as many pieces as their percentages mak
   ).toThrow();
 });
 
+test('walls of short bricks show more joints; of their bricks 1 × 2 as many are scored as are asked for, none where nobody sees', () => {
+  const wallsOf = (more: object) =>
+    buildingPieces(plotOf({ w: 16, d: 12, height: 18, ...more })).filter(({ use }) => use === 'wall');
+  const longest = (pieces: readonly LaidPiece[]) => Math.max(...bricksOnly(pieces).map(({ w, d }) => w * d));
+  const bricksOnly = (pieces: readonly LaidPiece[]) => pieces.filter(({ part }) => part.includes('brick'));
+  for (const wallBrick of [1, 2, 3, 4]) {
+    const walls = wallsOf({ wallBrick });
+    expect(longest(walls)).toBe(wallBrick);
+    expect(studsOf(walls)).toBe(studsOf(wallsOf({})));
+  }
+  const isPair = ({ part }: LaidPiece) => /^(scored-)?brick-1x2$/.test(part);
+  const isScored = ({ part }: LaidPiece) => part === 'scored-brick-1x2';
+  const plain = wallsOf({ wallBrick: 2 });
+  const pairs = plain.filter(isPair).length;
+  expect(pairs).toBeGreaterThan(100);
+  for (const scored of [12.5, 40, 100]) {
+    const walls = wallsOf({ wallBrick: 2, scored });
+    expect(walls.filter(isScored)).toHaveLength(Math.round((pairs * scored) / 100));
+    // Nothing else of the wall is another.
+    expect(walls.map(({ part, ...rest }) => ({ ...rest, part: part.replace('scored-', '') }))).toEqual(plain);
+  }
+  const bare = wallsOf({ wallBrick: 2, scored: 100, bareSides: ['n'] }).filter(isScored);
+  expect(bare.length).toBeGreaterThan(0);
+  // A brick along the north wall shows at a corner at most.
+  expect(bare.every(({ x, y, w }) => y > 0 || x === 0 || x + w === 16)).toBe(true);
+  expect(shellPieces(plotOf({ w: 16, d: 12, height: 18, wallBrick: 2, scored: 100 }))).toContainEqual({
+    ...{ part: 'scored-brick-1x2', colour: 'any', qty: pairs },
+  });
+});
 test('the bays of a side go to another building, its other sides stay', () => {
   const front = (side: 'n' | 's', storey: number, wide: number) => ({
     side,

@@ -1,4 +1,4 @@
-import { ANY_COLOUR } from '../catalogue/index.ts';
+import { ANY_COLOUR, partId } from '../catalogue/index.ts';
 import {
   MIXED,
   SIDES,
@@ -20,7 +20,7 @@ import { layFloor, layPillars } from './floors.ts';
 import { builtSides, wallStretches, type Fronted, type WallStretch } from './fronts.ts';
 import { laySlopedRoof, slopedRoofOf } from './slopedRoof.ts';
 import { jumpersUnderWalls } from './jumpers.ts';
-import { mixedColours } from './mixes.ts';
+import { mixed } from './mixes.ts';
 import { layPavement, type StreetRules } from './pavement.ts';
 import type { BuildingPiece, LaidPiece } from './piece.ts';
 import { layRingRoof, layRows } from './round.ts';
@@ -48,7 +48,7 @@ export function buildingPieces(plot: Fronted, street: StreetRules): BuildingPiec
     ...plates,
     ...jumpers,
     ...layWalls({
-      ...{ w, d, thick, rows, storey, joints },
+      ...{ w, d, thick, rows, storey, joints, wallBrick: plot.wallBrick },
       openings: i === 0 ? [...openings, ...connectors] : openings,
     }),
     ...layPillars(pillars, coursesOf(storey, joints)),
@@ -60,7 +60,21 @@ export function buildingPieces(plot: Fronted, street: StreetRules): BuildingPiec
   );
   const off = halfOff(plot);
   if (off) pieces.unshift(...jumpersUnderWalls(wallStudsOf({ w, d }, thick, rows), w, off));
-  return [...layPavement(plot, street), ...coloured(plot, pieces)];
+  return [...layPavement(plot, street), ...coloured(plot, withScored(plot, pieces))];
+}
+
+const SCORED = { from: partId('brick', 1, 2), to: partId('scored-brick', 1, 2) };
+
+/** Of the bricks 1 × 2 of walls as many scored as are asked for, in the scatter of mixed colours; none where nobody sees. */
+function withScored(plot: Fronted, pieces: readonly LaidPiece[]): readonly LaidPiece[] {
+  if (plot.scored === 0) return pieces;
+  const faces = plot.bareSides.length > 0 && !isRound(plot) ? facesOf(plot) : null;
+  const own = pieces.filter(
+    (piece) => piece.use === 'wall' && piece.part === SCORED.from && !(faces && isBare(plot, piece, faces)),
+  );
+  const parts = mixed(own, SCORED.from, [{ value: SCORED.to, percent: plot.scored }]);
+  const scored = new Map(own.map((piece, i) => [piece, parts[i]]));
+  return pieces.map((piece) => ({ ...piece, part: scored.get(piece) ?? piece.part }));
 }
 
 /** Pieces in their colours, walls and roof mixed as they are asked to be; walls that nobody sees are of any. */
@@ -72,7 +86,11 @@ function coloured(plot: Fronted, pieces: readonly LaidPiece[]): BuildingPiece[] 
     const own = pieces.filter((piece) => piece.use === use && !colours.has(piece));
     const mixes = plot.mixes.filter((mix) => mix.of === use);
     if (mixes.length === 0) continue;
-    mixedColours(own, colourOf(plot, use), mixes).forEach((colour, i) => colours.set(own[i], colour));
+    mixed(
+      own,
+      colourOf(plot, use),
+      mixes.map(({ colour, percent }) => ({ value: colour, percent })),
+    ).forEach((colour, i) => colours.set(own[i], colour));
   }
   return pieces.map((piece) => ({ ...piece, colour: colours.get(piece) ?? colourOf(plot, piece.use) }));
 }
@@ -169,7 +187,7 @@ export function shellPieces(plot: Fronted, street: StreetRules): PartLine[] {
       use === 'stair' || isOnHalf(place) ? [place, on, use, climbsTo] : 0,
     ),
     [wallColour, roofColour, letInColour, mixes],
-    [plot.bareSides, notches, halfOff(plot)],
+    [plot.bareSides, notches, halfOff(plot), plot.wallBrick, plot.scored],
     street.pavementLight,
     street.pavementDark,
   ]);

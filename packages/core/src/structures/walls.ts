@@ -21,6 +21,8 @@ export interface StoreyWalls {
   openings: readonly WallOpening[];
   /** Where parts lift off: no piece reaches over such a joint. */
   joints: readonly PartJoint[];
+  /** The longest brick of straight walls, studs. */
+  wallBrick: number;
 }
 
 /** Lengths of the bricks, plates and tiles that walls of one stud and of two are laid with, those that both are made in. */
@@ -72,7 +74,7 @@ const holeAt = ({ foot, top }: WallOpening, z: number): boolean => z >= foot && 
 const holeOf = ({ part, from, wide, top }: WallOpening, z: number): [number, number] =>
   part.family === 'arch' && z < top - part.h ? [from + 1, from + wide - 1] : [from, from + wide];
 
-function layLines({ w, d, thick, storey, openings, joints: parts }: StoreyWalls): LaidPiece[] {
+function layLines({ w, d, thick, storey, openings, joints: parts, wallBrick }: StoreyWalls): LaidPiece[] {
   const laid: LaidPiece[] = [];
   const below: Record<Side, ReadonlySet<number>> = { n: new Set(), e: new Set(), s: new Set(), w: new Set() };
   for (const [course, { family, z, h }] of coursesOf(storey, parts).entries()) {
@@ -86,7 +88,7 @@ function layLines({ w, d, thick, storey, openings, joints: parts }: StoreyWalls)
       const across = side === 's' ? d - thick : side === 'e' ? w - thick : 0;
       for (const [a, b] of stretches(start, end, openings, side, z)) {
         for (const place of [a, b]) joints.add(place);
-        for (const { at, long, part } of layStretch(a, b, not, thick, family)) {
+        for (const { at, long, part } of layStretch(a, b, not, thick, family, wallBrick)) {
           joints.add(at);
           laid.push({
             part,
@@ -105,6 +107,7 @@ function layLines({ w, d, thick, storey, openings, joints: parts }: StoreyWalls)
 /**
  * The pieces of a straight stretch of wall, the fewest with the fewest joints where none should be.
  * @param thick at most as wide as bricks of every length are made; thicker walls take several rows
+ * @param longest brick, studs
  */
 export function layStretch(
   from: number,
@@ -112,8 +115,10 @@ export function layStretch(
   not: ReadonlySet<number>,
   thick: number,
   family: keyof typeof LENGTHS,
+  longest = Infinity,
 ): { at: number; long: number; part: string }[] {
-  const places = jointsOf(from, to, not, LENGTHS[family]);
+  const lengths = family === 'brick' ? LENGTHS.brick.filter((long) => long <= longest) : LENGTHS[family];
+  const places = jointsOf(from, to, not, lengths);
   return places.slice(1).map((end, i) => {
     const [at, long] = [places[i], end - places[i]];
     return { at, long, part: partId(family, long, thick) };

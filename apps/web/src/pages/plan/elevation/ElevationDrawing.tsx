@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { ANY_COLOUR, colourOf, partName, partOf } from '@quarry/core/catalogue';
+import { ANY_COLOUR, colourOf, partName, partOf, type Family } from '@quarry/core/catalogue';
 import { MM_PER_PLATE, MM_PER_STUD, PLATES_PER_BRICK, formatPlates } from '@quarry/core/grid';
 import { SIDE_WORDS, type Side } from '@quarry/core/document';
 import { useDrag } from '../../../ui/useDrag.ts';
@@ -167,6 +167,9 @@ export function ElevationDrawing({
 export const painted = (paint: string | undefined) =>
   paint ? { fill: paint, stroke: '#22292e' } : undefined;
 
+/** Families of which a wall is laid: many, and so with thin lines. */
+const FINE: readonly Family[] = ['brick', 'scored-brick', 'plate'];
+
 /** What shows of each piece: bricks as outlines, glass and leaves filled. */
 export function Pieces({ pieces, high }: { pieces: readonly SeenPiece[]; high: number }) {
   return pieces.map(({ part, colour, left, z, w, h, falls }) => {
@@ -187,7 +190,7 @@ export function Pieces({ pieces, high }: { pieces: readonly SeenPiece[]; high: n
         <rect
           {...place}
           style={isGlass ? undefined : painted(paint)}
-          strokeWidth={family === 'brick' || family === 'plate' ? 0.25 : 0.8}
+          strokeWidth={FINE.some((one) => one === family) ? 0.25 : 0.8}
           className={
             isGlass
               ? 'fill-secondary/25 stroke-base-content'
@@ -203,6 +206,13 @@ export function Pieces({ pieces, high }: { pieces: readonly SeenPiece[]; high: n
             d={`M${place.x + place.width / 2} ${place.y} v${place.height} M${place.x} ${place.y + place.height / 2} h${place.width}`}
             strokeWidth={0.5}
             className="stroke-base-content fill-none"
+          />
+        )}
+        {family === 'scored-brick' && (
+          <path
+            d={`M${place.x} ${place.y + place.height / 2} h${place.width}`}
+            strokeWidth={0.25}
+            className="stroke-base-content/60"
           />
         )}
         {family === 'door' && (
