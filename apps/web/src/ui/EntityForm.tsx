@@ -11,7 +11,14 @@ import {
 } from '@quarry/core/document';
 import { useDisplay, useEdit, useLink, useScene } from '../data/useDisplay.tsx';
 import type { Picked } from '../data/view.ts';
-import { CheckField, NumberField, QuantityField, SelectField, TextField } from './fields.tsx';
+import {
+  CheckField,
+  NumberField,
+  OptionalQuantityField,
+  QuantityField,
+  SelectField,
+  TextField,
+} from './fields.tsx';
 import type { FieldSpec } from './fieldSpec.ts';
 import { useMeasureFormat } from './useMeasureFormat.ts';
 
@@ -148,36 +155,15 @@ function ChoiceOf({ field, data, disabled, onCommit }: FieldProps<SpecAs<'choice
   );
 }
 
-/** A length; an unknown one is a button that begins it. */
+/** A length; emptied, one that may be unknown is so again. */
 function LengthOf({ field, data, disabled, onCommit }: FieldProps<SpecAs<'length'>>) {
   const { label, key, measure, min, max, step, optional } = field;
   const value = data[key];
-  if (optional === undefined || typeof value === 'number')
-    return (
-      <QuantityField
-        label={label}
-        value={typeof value === 'number' ? value : 0}
-        measure={measure}
-        min={min}
-        max={max}
-        step={step}
-        disabled={disabled}
-        onCommit={onCommit}
-      />
-    );
-  return (
-    <div className="flex justify-between items-center border-b hair py-[3px]">
-      <span>{label}</span>
-      <button
-        type="button"
-        className="btn btn-xs h-6"
-        disabled={disabled}
-        aria-label={`Not set: set ${label}`}
-        onClick={() => onCommit(optional)}
-      >
-        Not set
-      </button>
-    </div>
+  const props = { label, measure, min, max, step, disabled, onCommit };
+  return optional === undefined ? (
+    <QuantityField {...props} value={typeof value === 'number' ? value : 0} />
+  ) : (
+    <OptionalQuantityField {...props} value={typeof value === 'number' ? value : null} none={optional} />
   );
 }
 

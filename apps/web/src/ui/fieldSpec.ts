@@ -47,8 +47,8 @@ export type FieldSpec =
       min: number;
       max: number;
       step?: number;
-      /** It may be unknown (null): what a press on “Not set” begins with. */
-      optional?: number;
+      /** It may be unknown (null): what stands in its place. */
+      optional?: string;
     })
   | (Common & {
       as: 'number';

@@ -34,7 +34,15 @@ export const deviceBoard: BoardKind = {
     field.number('milliamps', 'One takes', 0, 20_000, { unit: 'mA' }),
     field.text('plug', 'Plug on its lead'),
     { as: 'choice', key: 'circuit', label: 'On circuit', optional: 'none yet', options: circuitsOf },
-    { as: 'length', measure: 'mm', key: 'leadMm', label: 'Own lead', min: 1, max: 40_000, optional: 100 },
+    {
+      as: 'length',
+      measure: 'mm',
+      key: 'leadMm',
+      label: 'Own lead',
+      min: 1,
+      max: 40_000,
+      optional: 'by height',
+    },
   ],
 };
 

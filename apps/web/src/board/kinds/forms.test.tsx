@@ -66,13 +66,21 @@ test('what the schema does not take is refused in the field, with the value and 
   expect(screen.getAllByRole('alert')).toHaveLength(2);
   expect(acts).toEqual([]);
 });
-test('an unknown length is begun with a press; fields come and go with what they depend on', async () => {
+test('a length may be unknown, and is so again when it is emptied; fields come and go with what they depend on', async () => {
   const user = userEvent.setup();
   const acts = await form(scene, 'plot', 'h', fieldsOf('plot'));
-  expect(screen.queryByRole('button', { name: 'Not set: set Pavement' })).toBeNull();
+  expect(screen.queryByRole('textbox', { name: 'Pavement' })).toBeNull();
   await user.click(screen.getByRole('checkbox', { name: 'Street front' }));
-  await user.click(screen.getByRole('button', { name: 'Not set: set Pavement' }));
+  expect(box('Pavement').getAttribute('placeholder')).toBe('not known');
+  await user.type(box('Pavement'), '8{Enter}');
   expect(box('Pavement').getAttribute('value')).toBe('8 studs');
+  expect(screen.queryByRole('combobox', { name: 'Slopes' })).toBeNull();
+  await user.type(box('Roof from'), '6b{Enter}');
+  expect(screen.getByRole('combobox', { name: 'Slopes' })).toBeTruthy();
+  await user.clear(box('Roof from'));
+  await user.keyboard('{Enter}');
+  expect(box('Roof from').getAttribute('placeholder')).toBe('flat roof');
+  expect(screen.queryByRole('combobox', { name: 'Slopes' })).toBeNull();
   await user.click(screen.getByRole('button', { name: 'Good sides: north' }));
   await user.click(screen.getByRole('button', { name: 'Good sides: west' }));
   await user.click(screen.getByRole('button', { name: 'Good sides: north' }));

@@ -43,7 +43,7 @@ export const photoSpotBoard: BoardKind = {
       label: 'Camera over the floor',
       min: 1,
       max: 10_000,
-      optional: 1600,
+      optional: 'an adult’s',
     },
   ],
 };

@@ -85,7 +85,7 @@ export const plotBoard: BoardKind = {
       min: 0,
       max: 64,
       step: 0.5,
-      optional: 8,
+      optional: 'not known',
       when: (plot) => plot.streetFront === true && isBox(plot),
     },
     field.choice(
@@ -95,7 +95,15 @@ export const plotBoard: BoardKind = {
       { unsaid: 'Not known', standard: 'As the standard' },
       ({ streetFront }) => streetFront === true,
     ),
-    { as: 'length', measure: 'plates', key: 'eaves', label: 'Roof from', min: 0, max: 3000, optional: 18 },
+    {
+      as: 'length',
+      measure: 'plates',
+      key: 'eaves',
+      label: 'Roof from',
+      min: 0,
+      max: 3000,
+      optional: 'flat roof',
+    },
     field.choice(
       'roofForm',
       'Roof falls to',
@@ -156,7 +164,7 @@ export const plotBoard: BoardKind = {
       min: 1,
       max: 64,
       step: 0.5,
-      optional: 10,
+      optional: 'none',
       when: ({ lean }) => Number(lean) > 0,
     },
     field.choice('moves', 'Moves', MOVES, {
