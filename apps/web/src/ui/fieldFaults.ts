@@ -17,7 +17,8 @@ export function fieldFaults(kind: Kind, fields: readonly FieldSpec[]): string[] 
     if (!schema) faults.push(`${kind} has no ${field.key}`);
     if (field.as === 'long' && isTaken('x'.repeat(field.max + 1)))
       faults.push(`${field.key} takes more than ${field.max} letters`);
-    if ('optional' in field && (field.optional !== undefined) !== isTaken(null))
+    const mayLack = field.as === 'length' || field.as === 'number' || field.as === 'choice';
+    if (mayLack && (field.optional !== undefined) !== isTaken(null))
       faults.push(`${field.key} may ${isTaken(null) ? '' : 'not '}be unknown`);
     const [typed, told] = [unitOfField(field), unitOf(kind, field.key)];
     if (typed !== undefined && typed !== told)
