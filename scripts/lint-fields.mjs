@@ -1,6 +1,7 @@
 // Refuses a field that is saved and read by nothing: each is read by the core, or is named here with the file that shows
-// it. A name here that the core reads, or that its file does not mention, is refused as well.
-import { readFileSync } from 'node:fs';
+// it. A name here that the core reads, or that its file does not mention, is refused as well. And a field that no page
+// knows: then nobody can set it.
+import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import ts from 'typescript';
 import { ROOT } from './prepare.mjs';
@@ -79,6 +80,8 @@ const SHOWN = {
   'packages/core/src/document/permission.ts': ['section.helpers'],
   'packages/core/src/reach/reach.ts': ['place.ladderReach'],
 };
+/** Set by the core with others of their kind: pages hand them on. */
+const HANDED_ON = ['onPlot'];
 /** Where a thing lies is handed on whole. */
 const PLACE = ['x', 'y', 'w', 'd'];
 
@@ -110,7 +113,13 @@ const unread = new Set(
     .map(({ node, kind }) => `${kind}.${node.name.getText()}`),
 );
 const shown = new Set(Object.values(SHOWN).flat());
+const known = new Set(wordsIn(join(ROOT, 'apps', 'web', 'src')));
+for (const name of HANDED_ON) known.add(name);
+const strange = declared.filter(({ node }) => !known.has(node.name.getText()));
 const problems = [
+  ...strange.map(
+    ({ node, kind }) => `“${kind}.${node.name.getText()}” is known to no page: nobody can set it`,
+  ),
   ...[...unread].filter((field) => !shown.has(field)).map((field) => `“${field}” is read by nothing`),
   ...[...shown]
     .filter((field) => !unread.has(field))
@@ -124,6 +133,17 @@ const problems = [
 ];
 for (const problem of problems) console.error(problem);
 if (problems.length > 0 || declared.length === 0) process.exitCode = 1;
+
+/** Each name in the files of a folder, tests aside. */
+function wordsIn(folder) {
+  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
+    const path = join(folder, entry.name);
+    if (entry.isDirectory()) return wordsIn(path);
+    return /(?<!\.test)\.tsx?$/.test(entry.name)
+      ? (readFileSync(path, 'utf8').match(/[A-Za-z_]\w*/g) ?? [])
+      : [];
+  });
+}
 
 function isField(node) {
   return (

@@ -93,7 +93,7 @@ export function parseLength(text: string, bare: Unit, limits: ParseLimits = {}):
   const length = negative && nanometres !== 0 ? -nanometres : nanometres;
   const { min, max, step } = limits;
   const tell = (limit: Length) =>
-    `${limit / 1e6} mm (${Number((limit / UNITS[bare].length).toFixed(2))} ${bare})`;
+    bare === 'mm' ? `${limit / 1e6} mm` : `${limit / 1e6} mm (${formatExact(limit, bare)})`;
   if (min !== undefined && length < min) return fail(`${text.trim()} is below the least, ${tell(min)}.`);
   if (max !== undefined && length > max) return fail(`${text.trim()} is above the most, ${tell(max)}.`);
   if (step !== undefined && length % step !== 0) {

@@ -32,6 +32,7 @@ import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { capital } from '../../ui/words.ts';
 import { useDerived } from '../../workers/useDerived.ts';
 import { useSetFields } from '../../ui/EntityForm.tsx';
+import { CutRows } from './CutRows.tsx';
 import { NotchRows } from './NotchRows.tsx';
 
 interface PartProps {
@@ -44,6 +45,7 @@ export function PlotPart({ plot, disabled }: PartProps) {
   return (
     <>
       <PlotNumbers plot={plot} />
+      {plot.mayCut && <CutRows plot={plot} disabled={disabled} />}
       {!isRound(plot) && <NotchRows plot={plot} disabled={disabled} />}
       {isBoxed(plot) && <Overhang plot={plot} disabled={disabled} />}
       <LiftOff plot={plot} disabled={disabled} />

@@ -11,7 +11,7 @@ import {
 } from '@quarry/core/document';
 import { wayOf, widestOf } from '@quarry/core/venue';
 import { useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
-import { NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
+import { DateField, NumberField, QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { DefinitionRow } from '../../ui/parts.tsx';
 import { personOptions } from '../../ui/picks.ts';
 import { basesInWords, capital } from '../../ui/words.ts';
@@ -130,6 +130,13 @@ export function SectionSheet({ section }: { section: Section }) {
         whole
         disabled={forbids({ stageDone: 0 })}
         onCommit={(stageDone) => set('moved', { stageDone: stageDone ?? 0 })}
+      />
+      <DateField
+        label="Its parts are needed by"
+        value={section.partsBy}
+        disabled={plan}
+        hint={section.partsBy === null ? 'empty: by the show' : undefined}
+        onCommit={(partsBy) => set('set when parts are needed of', { partsBy })}
       />
       <DefinitionRow label="Area">{countOf(section.w * section.d, 'stud')}</DefinitionRow>
     </>

@@ -1,0 +1,58 @@
+import { screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { sceneFrom } from '@quarry/core/document';
+import type { Act } from '../../data/linkOn.ts';
+import { useScene } from '../../data/useDisplay.tsx';
+import { renderOn } from '../../workers/renderOn.tsx';
+import { PlotPart } from './PlotPart.tsx';
+import { SectionSheet } from './sheets.tsx';
+
+jest.mock('../../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() } }));
+
+const scene = sceneFrom({
+  display: { name: 'Quay', kind: 'city' },
+  sections: [{ id: 'a', letter: 'A', name: 'Quay', x: 0, y: 0, w: 32, d: 32 }],
+  plots: [{ id: 'h', name: 'Hall', x: 0, y: 0, w: 32, d: 20, height: 30, mayCut: true }],
+});
+const Plot = () => <PlotPart plot={useScene('plot').plot.h} disabled={false} />;
+const Section = () => <SectionSheet section={useScene('section').section.a} />;
+const setBy = (acts: readonly Act[]) => {
+  const change = acts.at(-1)?.changes[0];
+  return change?.op === 'patch' ? change.set : null;
+};
+
+test('where a seam may cut a building is said by wall and studs; beyond its walls it is refused', async () => {
+  const user = userEvent.setup();
+  const acts = await renderOn(scene, <Plot />);
+  expect(screen.getByText('anywhere')).toBeTruthy();
+  await user.click(screen.getByRole('button', { name: 'Place' }));
+  expect(setBy(acts)).toEqual({ cutAt: [{ across: 'x', at: 16 }] });
+  await user.selectOptions(screen.getByRole('combobox', { name: 'Place 1, from which wall' }), [
+    'From its north wall',
+  ]);
+  const at = screen.getByRole('textbox', { name: 'Place 1, studs from the wall' });
+  await user.clear(at);
+  await user.type(at, '10.5{Enter}');
+  expect(setBy(acts)).toEqual({ cutAt: [{ across: 'y', at: 10.5 }] });
+  await user.clear(at);
+  await user.type(at, '21{Enter}');
+  expect(screen.getByRole('alert').textContent).toContain('20 studs');
+  await user.click(screen.getByRole('button', { name: 'Remove Place 1' }));
+  expect(setBy(acts)).toEqual({ cutAt: [] });
+});
+test('the day a section needs its parts is set, and left to the show again', async () => {
+  const user = userEvent.setup();
+  const acts = await renderOn(scene, <Section />);
+  expect(screen.getByText('empty: by the show')).toBeTruthy();
+  const field = screen.getByLabelText('Its parts are needed by');
+  await user.type(field, '2031-05-02');
+  await user.tab();
+  expect(setBy(acts)).toEqual({ partsBy: '2031-05-02' });
+  await user.clear(field);
+  await user.tab();
+  expect(setBy(acts)).toEqual({ partsBy: null });
+});
+test('a viewer changes neither', async () => {
+  await renderOn(scene, <Section />, { actor: { role: 'viewer', person: null } });
+  expect(screen.getByLabelText('Its parts are needed by').hasAttribute('disabled')).toBe(true);
+});
