@@ -110,7 +110,7 @@ const plotOverSeam: Rule = {
         const seam = seamElsewhere(plot, under);
         if (!seam) return [];
         const allowed = plot.cutAt.map(
-          ({ across, at }) => `${at} studs from the ${across === 'x' ? 'west' : 'north'}`,
+          ({ across, at }) => `${countOf(at, 'stud')} from the ${across === 'x' ? 'west' : 'north'}`,
         );
         return [
           {

@@ -86,7 +86,7 @@ const bridgeSteps: Rule = {
       return [
         {
           sentence: `The bridge of “${over.name}” has ${countOf(parts, 'step')} (${countOf(studs, 'stud')}) that nothing ties or carries: it is ${countOf(over.bridgeThick, 'plate')} thick, and ${wanted} are needed where it rises.`,
-          remedy: `Make it ${wanted} plates thick, or stand a pier under each step.`,
+          remedy: `Make it ${countOf(wanted, 'plate')} thick, or stand a pier under each step.`,
           place: { x: x + (at % w) + 0.5, y: y + Math.trunc(at / w) + 0.5 },
           things: [{ kind, id }],
           numbers: { steps: parts, thick: over.bridgeThick, wanted },

@@ -111,8 +111,8 @@ export const PROPOSED: Readonly<Record<string, FixesOf>> = {
           : 0;
     const [dx, dy] = [into(box.x, box.w, whole.x, whole.w), into(box.y, box.d, whole.y, whole.d)];
     const ways = [
-      ...(dx === 0 ? [] : [`${Math.abs(dx)} studs ${dx > 0 ? 'east' : 'west'}`]),
-      ...(dy === 0 ? [] : [`${Math.abs(dy)} studs ${dy > 0 ? 'south' : 'north'}`]),
+      ...(dx === 0 ? [] : [`${countOf(Math.abs(dx), 'stud')} ${dx > 0 ? 'east' : 'west'}`]),
+      ...(dy === 0 ? [] : [`${countOf(Math.abs(dy), 'stud')} ${dy > 0 ? 'south' : 'north'}`]),
     ];
     return ways.length === 0
       ? []
@@ -181,7 +181,7 @@ export const PROPOSED: Readonly<Record<string, FixesOf>> = {
     return over && wanted !== undefined
       ? [
           {
-            words: `Make the bridge of “${over.name}” ${wanted} plates thick`,
+            words: `Make the bridge of “${over.name}” ${countOf(wanted, 'plate')} thick`,
             changes: [patch(way ? 'way' : 'track', over, { bridgeThick: wanted })],
           },
         ]

@@ -156,7 +156,7 @@ function changesOf(scene: Scene, ref: EntityRef): Proposed[] {
     ...(sign ? turnBoard(scene, sign).map((fix) => ({ ...fix, group: `${ref.id} turned` })) : []),
     ...(tree
       ? LOWER.map((share) => Math.max(1, Math.round(tree.height * share))).map((height) => ({
-          words: `Make ${name} ${height} plates tall instead of ${tree.height}`,
+          words: `Make ${name} ${countOf(height, 'plate')} tall instead of ${tree.height}`,
           changes: [patch('tree', tree, { height })],
           group: `${ref.id} lower`,
         }))

@@ -203,7 +203,7 @@ const wayTight: Rule = {
         const degrees = Math.round((turn * 180) / Math.PI);
         return [
           {
-            sentence: `“${way.name}”, ${way.width} studs wide, turns by ${degrees}° with ${has.toFixed(1)} studs to do it in; ${Number.isFinite(needs) ? `it needs ${needs.toFixed(1)}` : 'it turns back on itself'}.`,
+            sentence: `“${way.name}”, ${countOf(way.width, 'stud')} wide, turns by ${degrees}° with ${has.toFixed(1)} studs to do it in; ${Number.isFinite(needs) ? `it needs ${needs.toFixed(1)}` : 'it turns back on itself'}.`,
             remedy: 'Draw the bend wider, or make the way narrower.',
             place: spotOf(at),
             part: `point ${i + 2}`,

@@ -1,4 +1,5 @@
 import { addWeeks, differenceInCalendarDays, format, formatISO, parseISO } from 'date-fns';
+import { countOf } from '@quarry/core/grid';
 import { progressOf, STEPS } from '@quarry/core/progress';
 import { RHYTHMS, displayOf, listOf, nextUpdate, updateDays } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit, useScene } from '../../data/useDisplay.tsx';
@@ -103,7 +104,7 @@ function Dates({ disabled }: { disabled: boolean }) {
               {spent(startDate, showDate)} % gone
             </DefinitionRow>
           )}
-          <DefinitionRow label="Stages to go" note={`${sections} sections of ${STEPS} steps`}>
+          <DefinitionRow label="Stages to go" note={`${countOf(sections, 'section')} of ${STEPS} steps`}>
             {toGo.toFixed(1)}
           </DefinitionRow>
           {days > 0 && (

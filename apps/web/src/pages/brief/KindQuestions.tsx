@@ -41,7 +41,7 @@ export function CityQuestions({ disabled }: { disabled: boolean }) {
       </dl>
       {growth > room[best] && (
         <p className="text-warning text-xs pt-1">
-          △ {growth} studs are to come and the tables carry {room[best]} more on their best side.
+          △ {countOf(growth, 'stud')} are to come and the tables carry {room[best]} more on their best side.
         </p>
       )}
       <Basis>
@@ -78,8 +78,8 @@ export function ViewedFrom({ disabled }: { disabled: boolean }) {
         />
       ))}
       <dl>
-        <DefinitionRow label="Edge that is seen" note={`of ${all} studs all round`}>
-          {seen} studs, {formatPercent(all > 0 ? seen / all : 0)}
+        <DefinitionRow label="Edge that is seen" note={`of ${countOf(all, 'stud')} all round`}>
+          {countOf(seen, 'stud')}, {formatPercent(all > 0 ? seen / all : 0)}
         </DefinitionRow>
       </dl>
     </section>

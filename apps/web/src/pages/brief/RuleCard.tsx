@@ -195,7 +195,7 @@ export function CardVerdict() {
         over.length > 0
           ? over.map((side) => `${SIDE_WORDS[side]} ${say(state.overhang[side], 'studs')}`).join(', ')
           : 'nothing',
-      limit: `${cardOverhang} studs${cardOverhang > 0 ? ` from ${say(display.cardOverhangFrom, 'plates')} up` : ''}`,
+      limit: `${countOf(cardOverhang, 'stud')}${cardOverhang > 0 ? ` from ${say(display.cardOverhangFrom, 'plates')} up` : ''}`,
       kept: kept.over,
     },
     {

@@ -1,4 +1,4 @@
-import { formatPercent } from '@quarry/core/grid';
+import { countOf, formatPercent } from '@quarry/core/grid';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { handoverWords, holdingsOf, type Holding } from '@quarry/core/history';
@@ -55,7 +55,9 @@ export function HoldingsPanel() {
         <Heading
           id="holdings"
           aside={
-            findings === null || netted === null ? 'checking and counting …' : `${holdings.length} sections`
+            findings === null || netted === null
+              ? 'checking and counting …'
+              : countOf(holdings.length, 'section')
           }
         >
           Sections and what they wait for

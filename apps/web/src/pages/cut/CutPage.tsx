@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react';
+import { countOf } from '@quarry/core/grid';
 import { adoptCutting, neighboursOf, type Alternative } from '@quarry/core/cut';
 import { listOf, reduce, type Scene } from '@quarry/core/document';
 import { Board } from '../../board/Board.tsx';
@@ -48,7 +49,11 @@ export function CutPage() {
         <Tabs label="Cut" look="bar" tabs={PAGE_SHEETS.cut} open={panel} onOpen={open} />
         <span className="flex-1" />
         <span className="ink-2 text-xs whitespace-nowrap px-1">
-          {shown ? `Proposed: ${count} modules` : count > 0 ? `Current: ${count} modules` : 'Not cut yet'}
+          {shown
+            ? `Proposed: ${countOf(count, 'module')}`
+            : count > 0
+              ? `Current: ${countOf(count, 'module')}`
+              : 'Not cut yet'}
         </span>
       </div>
       <div className="grid grid-rows-[minmax(16rem,2fr)_minmax(16rem,3fr)] md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_472px] min-h-0">
@@ -63,7 +68,7 @@ export function CutPage() {
               pointedOut={panel === 'stability' ? joint : seamLine}
               label={
                 shown
-                  ? `The cutting found: ${count} modules`
+                  ? `The cutting found: ${countOf(count, 'module')}`
                   : `The modules as they are: ${count}. Press one to pick it.`
               }
             />

@@ -9,6 +9,7 @@ import {
   neighboursOf,
   type HandAct,
 } from '@quarry/core/cut';
+import { countOf } from '@quarry/core/grid';
 import { footprintBounds } from '@quarry/core/terrain';
 import { displayOf, listOf, type Module } from '@quarry/core/document';
 import { useDisplay, useEdit, useIsPlanner } from '../../data/useDisplay.tsx';
@@ -312,7 +313,7 @@ function SeamsOf({ module, disabled }: { module: Module; disabled: boolean }) {
             <li key={id} className="border-b hair py-1 flex items-start gap-1.5">
               <span className="w-24">
                 with <b className="fig">{other.name}</b>{' '}
-                <span className="ink-2 text-xs block">{line.length} studs</span>
+                <span className="ink-2 text-xs block">{countOf(line.length, 'stud')}</span>
               </span>
               <Acts
                 disabled={disabled}

@@ -1,7 +1,7 @@
 import { ChevronRight } from 'lucide-react';
 import { Suspense, lazy, useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { MM_PER_STUD } from '@quarry/core/grid';
+import { countOf, MM_PER_STUD } from '@quarry/core/grid';
 import { fileName } from '@quarry/core/formats';
 import { metresOf } from '@quarry/core/scale';
 import { footprintBounds } from '@quarry/core/terrain';
@@ -136,7 +136,7 @@ function Pieces() {
             <span className="flex-1 truncate">
               {name}{' '}
               <span className="ink-2 text-xs">
-                {w} × {d} studs, {things.length} things
+                {w} × {d} studs, {countOf(things.length, 'thing')}
               </span>
             </span>
             <button

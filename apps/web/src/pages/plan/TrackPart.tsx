@@ -1,4 +1,4 @@
-import { formatPlates } from '@quarry/core/grid';
+import { countOf, formatPlates } from '@quarry/core/grid';
 import { PERCENT_PER_PLATE } from '@quarry/core/terrain';
 import { listOf, closureGap, pieceLength, reversed, trackLine, type Track } from '@quarry/core/document';
 import { useScene } from '../../data/useDisplay.tsx';
@@ -50,7 +50,7 @@ export function TrackPart({ track, disabled }: { track: Track; disabled: boolean
         disabled={disabled}
         onCommit={(heading) => set('turned', { heading: heading ?? 0 })}
       />
-      <DefinitionRow label="Length" note={`${track.pieces.length} pieces`}>
+      <DefinitionRow label="Length" note={countOf(track.pieces.length, 'piece')}>
         {long.toFixed(1)} st
       </DefinitionRow>
       <DefinitionRow label="Steepest piece" note={`limit ${track.maxGrade} %`}>

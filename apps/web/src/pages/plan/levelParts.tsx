@@ -68,7 +68,7 @@ export function SlabNumbers({ card, span }: { card: SlabCard; span: number }) {
           label="Farthest from a support"
           note={`near ${Math.floor(card.farAt.x)}, ${Math.floor(card.farAt.y)}; at most half of ${span}`}
         >
-          {card.far === null ? 'nothing carries it' : `${card.far} studs`}
+          {card.far === null ? 'nothing carries it' : countOf(card.far, 'stud')}
         </DefinitionRow>
       </dl>
     </>
@@ -101,11 +101,11 @@ export function CavityPart({ cavity }: { cavity: Cavity }) {
             )}
             {card.far !== null && (
               <DefinitionRow label="Roof hangs free" note={`at most half of ${displayOf(scene).deckSpan}`}>
-                {card.far} studs from its walls
+                {countOf(card.far, 'stud')} from its walls
               </DefinitionRow>
             )}
             <DefinitionRow label="Seen into from a mouth">
-              {card.depth === 0 ? 'closed all round' : `${card.depth} studs`}
+              {card.depth === 0 ? 'closed all round' : countOf(card.depth, 'stud')}
             </DefinitionRow>
           </dl>
           <Basis>

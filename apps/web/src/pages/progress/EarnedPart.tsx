@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { countOf } from '@quarry/core/grid';
 import { earnedIndices, earnedValue } from '@quarry/core/progress';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { Basis, Heading, DefinitionRow } from '../../ui/parts.tsx';
@@ -25,7 +26,7 @@ export function EarnedPart() {
   const signed = (number: number) => `${number > 0 ? '+' : ''}${say(number)}`;
   return (
     <section aria-labelledby="earned">
-      <Heading id="earned" aside={`${value.known} of ${value.sections} sections known`}>
+      <Heading id="earned" aside={`${value.known} of ${countOf(value.sections, 'section')} known`}>
         Earned value
       </Heading>
       <Tabs label="Earned value" look="line" tabs={UNITS} open={unit} onOpen={setUnit} each="px-2" />

@@ -83,7 +83,9 @@ function Odds() {
                   {chance > now
                     ? `${(100 * now).toFixed(0)} → ${formatChance(chance)}`
                     : formatChance(chance)}
-                  {sooner > 0 && <span className="block ink-2 text-[11px]">{sooner} days sooner</span>}
+                  {sooner > 0 && (
+                    <span className="block ink-2 text-[11px]">{countOf(sooner, 'day')} sooner</span>
+                  )}
                 </span>
               </li>
             ))}

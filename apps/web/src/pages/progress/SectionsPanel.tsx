@@ -318,7 +318,10 @@ function SectionRow({
         )}
         {standing.idle && (
           <span className="text-primary font-semibold">
-            idle: {standing.rested === null ? 'no session yet' : `${standing.rested} days without a session`}
+            idle:{' '}
+            {standing.rested === null
+              ? 'no session yet'
+              : `${countOf(standing.rested, 'day')} without a session`}
           </span>
         )}
         {forbids && <span className="ink-2">{forbids}</span>}

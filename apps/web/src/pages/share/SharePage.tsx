@@ -1,4 +1,4 @@
-import { formatPercent } from '@quarry/core/grid';
+import { countOf, formatPercent } from '@quarry/core/grid';
 import { useQuery } from '@tanstack/react-query';
 import { differenceInCalendarDays, parseISO } from 'date-fns';
 import { useEffect } from 'react';
@@ -47,7 +47,7 @@ export function SharePage() {
             <>
               {', '}
               {showName || 'shown'} {dayWord(showDate)}
-              {days !== null && days > 0 && `, in ${days} days`}
+              {days !== null && days > 0 && `, in ${countOf(days, 'day')}`}
             </>
           )}
         </p>

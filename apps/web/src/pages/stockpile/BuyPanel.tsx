@@ -57,7 +57,7 @@ export function BuyPanel() {
       setOwn({ name: file.name, market: read.market });
       if (read.bad.length > 0)
         toast.warning(
-          `${file.name}: ${read.bad.length} rows were left out: row ${read.bad[0].row}: ${read.bad[0].reason}.`,
+          `${file.name}: left out ${countOf(read.bad.length, 'row')}; row ${read.bad[0].row}: ${read.bad[0].reason}.`,
         );
     } catch (error) {
       toast.error(error instanceof Error ? error.message : String(error));
@@ -82,7 +82,7 @@ export function BuyPanel() {
           })),
       },
     }));
-    edit.change(`drafted ${changes.length} orders from a purchase`, changes);
+    edit.change(`drafted ${countOf(changes.length, 'order')} from a purchase`, changes);
   };
   return (
     <div className="p-4 grid gap-8 lg:grid-cols-[300px_minmax(0,1fr)] items-start max-w-[1240px]">
@@ -177,7 +177,9 @@ function WhatToBuy({
         </DefinitionRow>
         <DefinitionRow
           label="Offered"
-          note={needs.missing.length > 0 ? `${needs.missing.length} lines without an offer` : undefined}
+          note={
+            needs.missing.length > 0 ? `${countOf(needs.missing.length, 'line')} without an offer` : undefined
+          }
         >
           {countOf(needs.lines.length, 'line')}, {countOf(pieces, 'piece')}
         </DefinitionRow>
@@ -194,7 +196,7 @@ function WhatToBuy({
       </label>
       {needs.swapped.length > 0 && (
         <p className="ink-2 text-xs pb-1">
-          {needs.swapped.length} lines in a nearer colour, the furthest off by{' '}
+          {countOf(needs.swapped.length, 'line')} in a nearer colour, the furthest off by{' '}
           {Math.max(...needs.swapped.map(({ off }) => off)).toFixed(1)}.
         </p>
       )}
@@ -253,7 +255,7 @@ function Goals({
             <b>{word}</b> <span className="ink-2 text-xs">{what}</span>
             <div className="fig text-xs">
               {answer?.ok
-                ? `${answer.purchase.total.toFixed(2)} ${currency} · ${answer.purchase.sellers.length} parcels${answer.purchase.days === null ? '' : ` · ${answer.purchase.days} days`}`
+                ? `${answer.purchase.total.toFixed(2)} ${currency} · ${countOf(answer.purchase.sellers.length, 'parcel')}${answer.purchase.days === null ? '' : ` · ${countOf(answer.purchase.days, 'day')}`}`
                 : running === id
                   ? 'looking…'
                   : answer
@@ -276,7 +278,7 @@ function Goals({
 function NotOffered({ lines }: { lines: readonly PartLine[] }) {
   return (
     <>
-      <Heading aside={`${lines.length} lines`}>Nobody offers</Heading>
+      <Heading aside={countOf(lines.length, 'line')}>Nobody offers</Heading>
       <ul className="text-xs">
         {lines.slice(0, 12).map((line) => (
           <li key={`${line.part} ${line.colour}`} className="border-b hair py-0.5 flex gap-2">
@@ -333,7 +335,7 @@ function Answer({
             {purchase.gap < 1e-6 ? 'nothing: proven' : `${(100 * purchase.gap).toFixed(1)} %`}
           </DefinitionRow>
           <DefinitionRow label="Last parcel">
-            {purchase.days === null ? 'not said' : `in ${purchase.days} days`}
+            {purchase.days === null ? 'not said' : `in ${countOf(purchase.days, 'day')}`}
           </DefinitionRow>
         </dl>
       </div>
@@ -344,7 +346,7 @@ function Answer({
           disabled={busy}
           onClick={() => onOrder(purchase)}
         >
-          Draft these {purchase.sellers.length} orders
+          Draft {countOf(purchase.sellers.length, 'order')}
         </button>
       )}
       {purchase.sellers.map(({ seller, pieces, goods }) => (

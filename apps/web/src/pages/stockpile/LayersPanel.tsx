@@ -201,7 +201,9 @@ function WholeBlock({ block, counted, bond, span }: BlockSum) {
         <DefinitionRow label="Joints bridged">
           {bond.joints > 0 ? formatPercent(bond.bridged / bond.joints) : '–'}
         </DefinitionRow>
-        <DefinitionRow label="Widest free span">{span === 0 ? 'filled' : `${span} studs`}</DefinitionRow>
+        <DefinitionRow label="Widest free span">
+          {span === 0 ? 'filled' : countOf(span, 'stud')}
+        </DefinitionRow>
         <DefinitionRow
           label="Joints that run through"
           note={

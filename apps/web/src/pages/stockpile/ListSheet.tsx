@@ -258,7 +258,7 @@ function FromKits({ list }: { list: PartList }) {
         </DefinitionRow>
         <DefinitionRow
           label="Missing"
-          note={fit.missing.length > 0 ? `${fit.missing.length} lines` : undefined}
+          note={fit.missing.length > 0 ? countOf(fit.missing.length, 'line') : undefined}
         >
           {fit.missing.reduce((sum, { qty }) => sum + qty, 0).toLocaleString('en')} pieces
         </DefinitionRow>
@@ -317,7 +317,7 @@ function KitShare({ list }: { list: PartList }) {
         </DefinitionRow>
         <DefinitionRow
           label="Missing"
-          note={missing.length > 0 ? `${missing.length} lines, not bought` : undefined}
+          note={missing.length > 0 ? `${countOf(missing.length, 'line')}, not bought` : undefined}
         >
           {countOf(short, 'piece')}
         </DefinitionRow>

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { formatKg, formatPlates, formatPercent } from '@quarry/core/grid';
+import { countOf, formatKg, formatPlates, formatPercent } from '@quarry/core/grid';
 import { METHOD_SPECS, minHeightOf, type MethodCount } from '@quarry/core/masonry';
 import { METHODS, displayOf, listOf, type Method } from '@quarry/core/document';
 import { useEdit, useIsPlanner, useScene } from '../../data/useDisplay.tsx';
@@ -173,8 +173,10 @@ function MethodsTable({
                 {one.money.toFixed(0)} {currency}
               </Figure>
               <Figure best={one.hours === least(({ hours }) => hours)}>{one.hours.toFixed(1)} h</Figure>
-              <Figure best={false}>{one.error.most === 0 ? 'none' : `≤ ${one.error.most} plates`}</Figure>
-              <Figure best={false}>{one.span === 0 ? 'filled' : `${one.span} studs`}</Figure>
+              <Figure best={false}>
+                {one.error.most === 0 ? 'none' : `≤ ${countOf(one.error.most, 'plate')}`}
+              </Figure>
+              <Figure best={false}>{one.span === 0 ? 'filled' : countOf(one.span, 'stud')}</Figure>
               <Figure best={false}>
                 {one.bond.joints > 0 ? formatPercent(one.bond.bridged / one.bond.joints) : '–'}
               </Figure>

@@ -64,7 +64,7 @@ export function NeedsSum({ rows, changed }: { rows: readonly NeedRow[]; changed:
                   <CoverBar rows={rows.filter((row) => row.section === section)} />
                   <b>{at ? `${at.letter}, ${at.name}` : 'No section'}</b>: {missing.toLocaleString('en')}{' '}
                   pieces short
-                  {coming > 0 && `, ${coming.toLocaleString('en')} late`} in {parts} lines
+                  {coming > 0 && `, ${coming.toLocaleString('en')} late`} in {countOf(parts, 'line')}
                   {by && <span className="ink-2"> · by {dayWord(by)}</span>}
                 </li>
               );

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { partName } from '@quarry/core/catalogue';
-import { formatMoney } from '@quarry/core/grid';
+import { countOf, formatMoney } from '@quarry/core/grid';
 import { lineTyped, nextStates, receive, sumOrder } from '@quarry/core/materials';
 import { priceOfPart } from '@quarry/core/masonry';
 import { ORDER_STATES, ORDER_WORDS, displayOf, isComing, listOf, type Order } from '@quarry/core/document';
@@ -181,7 +181,7 @@ function ComesNow({ order, came, onCame }: LinesProps) {
   const put = () => {
     const list = order.lines.map((_, i) => came[i] ?? 0);
     const changes = receive(scene, order, list, place.trim(), () => freshId('lot'));
-    if (edit.change(`put ${arriving} pieces of ${order.name} away`, changes)) onCame({});
+    if (edit.change(`put ${countOf(arriving, 'piece')} of ${order.name} away`, changes)) onCame({});
   };
   return (
     <div className="flex flex-wrap items-center gap-2 pt-2">

@@ -10,7 +10,7 @@ import {
   type InstancedMesh,
 } from 'three';
 import { isStudded } from '@quarry/core/catalogue';
-import { STUDS_PER_PLATE } from '@quarry/core/grid';
+import { countOf, STUDS_PER_PLATE } from '@quarry/core/grid';
 import type { BuildSteps, StepPiece } from '@quarry/core/masonry';
 import { Orbit } from '../../ui/Orbit.tsx';
 import { paintOf } from '../../ui/paint.ts';
@@ -79,7 +79,7 @@ export function PiecesView({ w, d, steps, lines, upTo, marked }: PiecesViewProps
     <Canvas
       frameloop="demand"
       camera={{ position: [far * 0.87, far * 1.2 + top / 2, far * 1.5], fov: 35, near: 1, far: far * 8 }}
-      aria-label={`The steps up to number ${upTo + 1}, ${pieces.length} pieces`}
+      aria-label={`The steps up to number ${upTo + 1}, ${countOf(pieces.length, 'piece')}`}
       role="img"
     >
       <hemisphereLight args={['#ffffff', '#8d8678', 1.5]} />

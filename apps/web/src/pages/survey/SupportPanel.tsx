@@ -59,7 +59,9 @@ export function SupportPanel({ scene }: { scene: Scene }) {
           </DefinitionRow>
         ))}
       </dl>
-      <p className="ink-2 text-xs">At most {limit} studs may hang over, and nothing heavy there.</p>
+      <p className="ink-2 text-xs">
+        At most {countOf(limit, 'stud')} may hang over, and nothing heavy there.
+      </p>
       <Heading>Joints under the scene</Heading>
       {joints.length === 0 && (
         <p className="ink-2">None: the scene stands on one table, or on tables apart.</p>

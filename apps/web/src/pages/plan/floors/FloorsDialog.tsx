@@ -150,7 +150,7 @@ function Figures({ floor }: { floor: FloorPlan }) {
   return (
     <dl>
       <DefinitionRow label="Free" note={`of ${studs} inside`}>
-        {free} studs
+        {countOf(free, 'stud')}
       </DefinitionRow>
       <DefinitionRow label="Places for figures" note="2 × 2 studs each, at least">
         {figures.length}
