@@ -110,7 +110,7 @@ journey(
     }
     await openTab(page, 'Needs');
     await find(page, 'plate 1×2 Ochre');
-    await sees(page, '1 lines');
+    await sees(page, 'in 1 line');
     expect(await (await firstRow(page)).jsonValue()).toContain('A, Skarn benches');
 
     // What is short of it goes on an order.
