@@ -86,7 +86,8 @@ export function useGestures({ host, tool, snap, view, setView, readOnly, finish,
     const at = pointerAt(event);
     const studs = toStuds(view, at.x, at.y);
     if (!readOnly) usePointer.setState({ studs });
-    if (draft?.kind === 'line' && !press.current) setDraft({ ...draft, at: onStep(studs) });
+    if (draft?.kind === 'line' && !press.current)
+      setDraft((now) => (now?.kind === 'line' ? { ...now, at: onStep(studs) } : now));
     const { current } = press;
     if (!current) return;
     current.moved ||= hasLeft(current, at);

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import {
   BUILT_WAYS,
@@ -14,7 +14,7 @@ import {
 } from '@quarry/core/formats';
 import { MM_PER_STUD, PLATES_PER_BRICK, countOf, formatPlates } from '@quarry/core/grid';
 import { api } from '../../data/api.ts';
-import { MAX_PICTURE_PIXELS, decodePicture, shrunkPicture } from '../../data/pictures.ts';
+import { MAX_PICTURE_PIXELS, shrunkPicture } from '../../data/pictures.ts';
 import { usePaper } from '../../data/sheets.ts';
 import { useLink } from '../../data/useDisplay.tsx';
 import { paperOf, useView } from '../../data/view.ts';
@@ -25,6 +25,7 @@ import { useKept } from '../../ui/useKept.ts';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { Calculator, Sketch } from './Calculator.tsx';
 import { PutButtons } from './PutButtons.tsx';
+import { usePicture, type BroughtPicture } from './usePicture.ts';
 import { isLike } from './values.ts';
 
 const FIRST: { studs: number; way: string } = { studs: 48, way: 'upright' };
@@ -47,19 +48,10 @@ interface Picture {
 /** A drawing at so many studs, with the lines of studs and plates over it, to build by; printed at 1 : 1. */
 export function EnlargedPanel() {
   const [values, set] = useKept('bench enlarged', FIRST, isFirst);
-  const [picture, setPicture] = useState<Picture | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
+  const { picture: brought, fault, bring } = usePicture();
+  const picture = useMemo(() => brought && pictureOf(brought), [brought]);
   const way = BUILT_WAYS.find((one) => one === values.way) ?? 'upright';
   const drawing = picture && enlargedTo(picture, way, values.studs);
-  const bring = async (file: File | undefined) => {
-    if (!file) return;
-    const bitmap = await decodePicture(file);
-    const canvas = bitmap && shrunkPicture(bitmap, MAX_PICTURE_PIXELS)?.canvas;
-    setFault(canvas ? null : `“${file.name}” is no picture that this browser can read.`);
-    if (!canvas) return;
-    const { width, height } = canvas;
-    setPicture({ name: file.name.replace(/\.[^.]*$/, ''), url: onWhite(canvas), width, height });
-  };
   return (
     <Calculator
       label="Enlarged drawing"
@@ -103,6 +95,12 @@ export function EnlargedPanel() {
       {picture && drawing && <EnlargedAnswer picture={picture} drawing={drawing} />}
     </Calculator>
   );
+}
+
+/** A picture as it is drawn and sent; null where the browser draws none. */
+function pictureOf({ name, bitmap }: BroughtPicture): Picture | null {
+  const canvas = shrunkPicture(bitmap, MAX_PICTURE_PIXELS)?.canvas;
+  return canvas ? { name, url: onWhite(canvas), width: canvas.width, height: canvas.height } : null;
 }
 
 /** The pixels of a canvas as JPEG; what is clear is white. */

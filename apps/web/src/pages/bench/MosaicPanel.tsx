@@ -5,7 +5,7 @@ import { writeCsv } from '@quarry/core/formats';
 import { MM_PER_STUD, formatMoney } from '@quarry/core/grid';
 import { priceOfLines } from '@quarry/core/masonry';
 import { suppliesOf } from '@quarry/core/materials';
-import { canvasOf, decodePicture } from '../../data/pictures.ts';
+import { canvasOf } from '../../data/pictures.ts';
 import { useDisplay, useScene } from '../../data/useDisplay.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { CheckField, NumberField, PictureField, SelectField } from '../../ui/fields.tsx';
@@ -16,6 +16,7 @@ import { useMosaic, type MosaicAsked } from '../../workers/useMosaic.ts';
 import { Calculator } from './Calculator.tsx';
 import { PutButtons } from './PutButtons.tsx';
 import { COLOUR_COLUMN, SheetCounts, SheetDrawing, SheetPicker } from './MosaicSheets.tsx';
+import { usePicture } from './usePicture.ts';
 import { isLike } from './values.ts';
 
 const FIRST = { width: 48, piece: 'tile-1x1', colours: 'grey', stock: false, diffuse: true, side: 16 };
@@ -64,8 +65,7 @@ function useStockOf(part: string): ReadonlyMap<string, number> {
 export function MosaicPanel() {
   const [values, set] = useKept('bench mosaic', FIRST, isFirst);
   const { width, piece, diffuse } = values;
-  const [image, setImage] = useState<{ name: string; bitmap: ImageBitmap } | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
+  const { picture: image, fault, bring } = usePicture();
   const stock = useStockOf(piece);
   const limited = values.stock || values.colours === 'stock';
   const asked = useMemo((): MosaicAsked | null => {
@@ -89,12 +89,6 @@ export function MosaicPanel() {
   );
   const sheet = sheets.find(({ id }) => id === picked) ?? null;
   const widest = asked && image ? widestInStock(image.bitmap, asked.options) : null;
-  const bring = async (file: File | undefined) => {
-    if (!file) return;
-    const bitmap = await decodePicture(file);
-    setFault(bitmap ? null : `“${file.name}” is no picture that this browser can read.`);
-    if (bitmap) setImage({ name: file.name.replace(/\.[^.]*$/, ''), bitmap });
-  };
   return (
     <Calculator
       label="Picture in studs"
