@@ -105,7 +105,16 @@ export {
 } from './kinds/track.ts';
 export { WAY_USES, ON_STEEP } from './kinds/way.ts';
 export * from './vocabulary.ts';
-export { MAX_LINES, MAX_TONES, lineKey, lineSchema, mergeLines, type PartLine } from './partLines.ts';
+export {
+  MAX_LINES,
+  MAX_TONES,
+  colourField,
+  lineKey,
+  lineSchema,
+  partField,
+  mergeLines,
+  type PartLine,
+} from './partLines.ts';
 export * from './scene.ts';
 export * from './change.ts';
 export { drain, reduce, reduceSteps, type Refusal, type Reduction } from './reduce.ts';

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import {
+  emptyScene,
   displayOf,
   fromRows,
   listOf,
@@ -353,6 +354,17 @@ test('a report leaves out what is again as it was or came and went, and prints n
   // A name that is looked up for somebody who has gone since.
   const gone = after(before, [{ op: 'remove', kind: 'section', id: 'east', v: 1 }]);
   expect(valueWord(gone, 'session', 'section', 'east')).toBe('a section that is gone');
+});
+test.each([
+  ['plot', 'slope', 'slope-2x2-45', 'slope 2×2 45°'],
+  ['plot', 'lowerSlope', null, 'nothing'],
+  ['signboard', 'ink', 'rust', 'Rust'],
+  ['partType', 'colours', ['slate', 'moss'], 'Slate, Moss'],
+  ['deck', 'thick', 2, '2p'],
+  ['run', 'thick', 2, '2 studs'],
+  ['plot', 'ornament', 40, '40 %'],
+] as const)('of a %s its %s is told as people call it', (kind, field, value, words) => {
+  expect(valueWord(emptyScene(), kind, field, value)).toBe(words);
 });
 
 describe('how far the sections were', () => {

@@ -1,12 +1,15 @@
+import { z } from 'zod';
 import { MM, STUD, formatMm, formatPlates, formatStuds } from '../grid/index.ts';
 import { colourName, partName } from '../catalogue/index.ts';
 import {
   KINDS,
   REFERENCES,
+  colourField,
   isFixedGround,
   WINDS,
   WIND_WORDS,
   labelOf,
+  partField,
   specOf,
   type Kind,
   type Scene,
@@ -239,15 +242,18 @@ const TOWARDS: ReadonlySet<string> = new Set([
 ]);
 
 /** Fields that hold colours. */
-const COLOURS: ReadonlySet<string> = new Set([
-  'colour',
-  'stands',
-  'wallColour',
-  'roofColour',
-  'letInColour',
-  'pavementLight',
-  'pavementDark',
-]);
+/** What a field holds without its default, of a list what each of its items is. */
+function innerSchema(kind: Kind, field: string): unknown {
+  let schema: unknown = Object.entries(specOf(kind).schema.shape).find(([key]) => key === field)?.[1];
+  while (
+    schema instanceof z.ZodDefault ||
+    schema instanceof z.ZodPrefault ||
+    schema instanceof z.ZodNullable ||
+    schema instanceof z.ZodArray
+  )
+    schema = schema.unwrap();
+  return schema;
+}
 
 /** The longest text that is quoted whole. */
 const MOST = 60;
@@ -276,8 +282,9 @@ export function valueWord(scene: Scene, kind: Kind, field: string, value: unknow
       if (wind) return WIND_WORDS[wind];
     }
     if (field === 'shape' && value === 'rect') return 'rectangle';
-    if (field === 'part') return partName(value);
-    if (COLOURS.has(field)) return colourName(value);
+    const schema = innerSchema(kind, field);
+    if (field === 'part' || schema === partField) return partName(value);
+    if (schema === colourField) return colourName(value);
     return value.includes(' ') || value.length > 12 ? `“${short(value)}”` : value;
   }
   if (Array.isArray(value)) {
