@@ -68,6 +68,7 @@ export {
   wallTop,
   builtCorners,
   builtRect,
+  builtSides,
   frontSize,
   insideOf,
   isOverhanging,

@@ -107,7 +107,7 @@ const roofHits: Rule = {
   id: 'roof-hits',
   title: 'A roof or floor hits what is under it',
   basis:
-    'The roof’s inside rises evenly from the eaves to the ridge in the middle, of one side to the wall at the back, of a mansard first as its lower slopes; what stands under it is measured at its side nearer to the wall. A flat roof clears what its lowest part says; under the next storey it is that one’s floor.',
+    'The roof’s inside as its courses of slopes are laid, of a round building its rings; what stands under it is measured at its side nearer to the wall that the roof falls to. A flat roof clears what its lowest part says; under the next storey it is that one’s floor.',
   page: 'plan',
   severity: 'error',
   check: ({ scene }) =>

@@ -241,7 +241,6 @@ const TOWARDS: ReadonlySet<string> = new Set([
   ...['heading', 'wind', 'front', 'goodSides', 'bareSides', 'faces', 'struck', 'viewedSides'],
 ]);
 
-/** Fields that hold colours. */
 /** What a field holds without its default, of a list what each of its items is. */
 function innerSchema(kind: Kind, field: string): unknown {
   let schema: unknown = Object.entries(specOf(kind).schema.shape).find(([key]) => key === field)?.[1];

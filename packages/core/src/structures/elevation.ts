@@ -1,10 +1,10 @@
 import { isCornerSlope, isSlope, ANY_COLOUR } from '../catalogue/index.ts';
-import { beginsLeft, builtSides, frontsOf, sideLength, type FrontCard, type Fronted } from './fronts.ts';
+import { beginsLeft, frontsOf, sideLength, type FrontCard, type Fronted } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
 import { buildingPieces } from './shell.ts';
 import { storeysOf, type Storey } from './storeys.ts';
 import { FACING } from './walls.ts';
-import { isBoxed, runsEast, wallTop, type Side } from '../document/index.ts';
+import { isBoxed, runsEast, wallTop, type Side, builtSides } from '../document/index.ts';
 
 // A front as it is seen from outside: what shows of each piece in its face, from the left and from the ground.
 

@@ -1,11 +1,10 @@
 import { contains, intersection, type Rect } from '../grid/index.ts';
-import { areaRows, roomRows, wallStuds } from '../document/index.ts';
-import { ringRoofOf } from '../terrain/index.ts';
+import { areaRows, roomRows, wallStuds, builtSides } from '../document/index.ts';
+import { ringRoofOf, slopedRoofOf } from '../terrain/index.ts';
 import { layFloor, pillarsBeside, pillarsIn, pillarsUnder, type PillarSpot } from './floors.ts';
-import { builtSides, openingsOf, type Fronted, type WallOpening } from './fronts.ts';
+import { openingsOf, type Fronted, type WallOpening } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
 import { layRows } from './round.ts';
-import { slopedRoofOf } from './slopedRoof.ts';
 import { jumpersUnder } from './jumpers.ts';
 import { stairHoles, type StairHole } from './stairs.ts';
 import { storeysOf, type Storey } from './storeys.ts';

@@ -8,10 +8,11 @@ import {
   wallStuds,
   type Plot,
   type Side,
+  builtSides,
 } from '../document/index.ts';
 import { footOfFitting, offEaves, roofAt } from '../terrain/index.ts';
 import { floorLayers } from './floorLayers.ts';
-import { beginsLeft, builtSides, type WallOpening } from './fronts.ts';
+import { beginsLeft, type WallOpening } from './fronts.ts';
 import { FIGURE_PLATES, stairCard, type StairCard } from './stairs.ts';
 import type { Storey } from './storeys.ts';
 

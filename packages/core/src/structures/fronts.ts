@@ -9,6 +9,7 @@ import {
   wallStuds,
   type Plot,
   type Side,
+  builtSides,
 } from '../document/index.ts';
 import { partJoints, storeysOf, type Storey } from './storeys.ts';
 
@@ -95,12 +96,6 @@ export interface FrontCard {
   bays: PlacedBay[];
   /** Studs of the front that no bay takes, shared by its two ends, the greater half right; below 0: bays do not fit. */
   left: number;
-}
-
-/** Sides of what is built, whole studs: half ones are rounded. */
-export function builtSides(plot: Parameters<typeof builtRect>[0]): { w: number; d: number } {
-  const built = builtRect(plot);
-  return { w: Math.max(1, Math.round(built.w)), d: Math.max(1, Math.round(built.d)) };
 }
 
 /** Length of a side, studs. */

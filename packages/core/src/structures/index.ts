@@ -1,5 +1,4 @@
 export {
-  builtSides,
   frontLength,
   frontsOf,
   readRhythm,
@@ -10,7 +9,6 @@ export {
   type WallOpening,
   type PlacedBay,
 } from './fronts.ts';
-export { ROOF_SLOPES, slopedRoofOf, type SlopedRoof } from './slopedRoof.ts';
 export * from './lists.ts';
 export {
   baysAt,

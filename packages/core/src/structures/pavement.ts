@@ -1,7 +1,14 @@
 import { ANY_COLOUR, partId } from '../catalogue/index.ts';
 import { PLATES_PER_BRICK } from '../grid/index.ts';
-import { runsEast, pavementDepth, type builtRect, type Display, type Plot } from '../document/index.ts';
-import { beginsLeft, builtSides } from './fronts.ts';
+import {
+  runsEast,
+  pavementDepth,
+  type builtRect,
+  type Display,
+  type Plot,
+  builtSides,
+} from '../document/index.ts';
+import { beginsLeft } from './fronts.ts';
 import type { BuildingPiece } from './piece.ts';
 import { longestFirst } from './row.ts';
 

@@ -1,7 +1,6 @@
 import { wallTop, type Plot } from '../document/index.ts';
-import { ringRoofOf } from '../terrain/index.ts';
+import { ringRoofOf, slopedRoofOf } from '../terrain/index.ts';
 import type { Fronted } from './fronts.ts';
-import { slopedRoofOf } from './slopedRoof.ts';
 
 // The top of a building, and how it is raised to meet another.
 

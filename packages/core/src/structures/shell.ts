@@ -11,14 +11,15 @@ import {
   wallTop,
   type PartLine,
   type Side,
+  builtSides,
 } from '../document/index.ts';
 import type { BuildingUse } from '../masonry/index.ts';
-import { ringRoofOf } from '../terrain/index.ts';
+import { ringRoofOf, slopedRoofOf } from '../terrain/index.ts';
 import { connectorBricks } from './connectors.ts';
 import { floorLayers } from './floorLayers.ts';
 import { layFloor, layPillars } from './floors.ts';
-import { builtSides, wallStretches, type Fronted, type WallStretch } from './fronts.ts';
-import { laySlopedRoof, slopedRoofOf } from './slopedRoof.ts';
+import { wallStretches, type Fronted, type WallStretch } from './fronts.ts';
+import { laySlopedRoof } from './slopedRoof.ts';
 import { jumpersUnderWalls } from './jumpers.ts';
 import { mixed } from './mixes.ts';
 import { layPavement, type StreetRules } from './pavement.ts';

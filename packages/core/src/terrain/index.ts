@@ -27,6 +27,16 @@ export * from './slabs.ts';
 export { heightOfStud, wholePlates, riseCard, type Raster, type RiseCard } from './rasterize.ts';
 export * from './plotCard.ts';
 export { ringRoofOf, type RingRoof } from './ringRoof.ts';
+export {
+  ROOF_SLOPES,
+  roofCoursesOf,
+  roofSizeOf,
+  roofTopOf,
+  roofWall,
+  slopedRoofOf,
+  type RoofPitch,
+  type SlopedRoof,
+} from './slopedRoof.ts';
 export { changedAreas, mergeOverlapping, influenceOf } from './changedAreas.ts';
 export {
   bodiesOf,

@@ -1,4 +1,4 @@
-import { partOf, runOfSlope } from '../catalogue/index.ts';
+import { slopedRoofOf, underSlopedRoof } from './slopedRoof.ts';
 import type { Rect } from '../grid/index.ts';
 import {
   frontSize,
@@ -60,40 +60,18 @@ export const connectorPlaces = (
   plot.streetFront && frontSize(plot).deep === FRONT_DEPTH ? CONNECTOR_PLACES : [];
 
 /**
- * Height of the inside of a plot's roof above its ground at a distance from the inside of the eaves wall, plates.
- * Of two or four sides it rises to the middle, of one side to the wall at the back, over the lower slopes of a mansard as
- * steeply as these; a flat roof is as high everywhere.
+ * Height of the inside of a plot's roof above its ground at a distance from the inside of the eaves wall, plates: of slopes
+ * or rings as they are laid; a flat roof is as high everywhere.
  * @param from studs from the inside of the eaves wall
  */
 export function roofAt(plot: Plot, from: number): number {
   const { height, eaves, parts } = plot;
   const lowest = parts.filter(({ use }) => use === 'roof').map(({ clears }) => clears);
   if (eaves === null) return lowest.length > 0 ? Math.min(height, ...lowest) : height;
-  if (!isBoxed(plot)) {
-    const roof = ringRoofOf(plot);
-    return roof ? underRingRoof(plot, roof, from) : wallTop(plot);
-  }
-  const room = insideOf(plot);
-  const isX = plot.front === 'w' || plot.front === 'e';
-  const across = plot.roofForm === 'lean-to' ? (isX ? room.w : room.d) : Math.min(room.w, room.d) / 2;
-  const rises = Math.max(0.5, across);
-  const steep = steepPart(plot, rises);
-  const top = Math.max(steep.up, height - eaves);
-  if (from < steep.in) return eaves + (steep.up * from) / steep.in;
-  const rest = Math.max(0.5, rises - steep.in);
-  return eaves + steep.up + ((top - steep.up) * Math.min(from - steep.in, rest)) / rest;
-}
-
-/**
- * The steep part of a mansard roof: how far in from the eaves it ends, studs, and how high over them, plates; none of a
- * roof of one pitch.
- * @param rises studs in which the whole roof rises
- */
-function steepPart({ lowerSlope, lowerCourses }: Plot, rises: number): { in: number; up: number } {
-  const slope = lowerSlope === null ? null : partOf(lowerSlope);
-  if (slope?.family !== 'slope') return { in: 0, up: 0 };
-  const courses = Math.min(lowerCourses, Math.floor(rises / runOfSlope(slope)));
-  return { in: courses * runOfSlope(slope), up: courses * slope.h };
+  const sloped = slopedRoofOf(plot);
+  if (sloped) return underSlopedRoof(plot, sloped, from);
+  const rings = ringRoofOf(plot);
+  return rings ? underRingRoof(plot, rings, from) : wallTop(plot);
 }
 
 type Fitting = Plot['fittings'][number];

@@ -81,19 +81,22 @@ describe('the plot card', () => {
     expect(plotCard(plot({ w: 16, d: 30, streetFront: true }), 45).connectors).toEqual([]);
     expect(plotCard(plot({ w: 32, d: 16, streetFront: true, front: 'e' }), 45).connectors).toHaveLength(2);
   });
-  test('a roof rises evenly from the eaves to the ridge and is level beyond it; a flat one as its part says', () => {
-    const slanted = plot({ w: 16, d: 10, eaves: 10 });
-    // Half the span inside is 4 studs: 5 plates a stud.
-    expect([0, 1, 2, 4, 9].map((from) => roofAt(slanted, from))).toEqual([10, 15, 20, 30, 30]);
+  test('a roof is as high inside as its courses are laid, and level under the plates on top; a flat one as its part says', () => {
+    const slanted = plot({ w: 16, d: 10, eaves: 10, slope: 'slope-2x2-45' });
+    // Behind a wall of a stud the first course of two reaches a stud in; four courses of 3 plates, then plates.
+    expect([0, 1, 2, 3, 4, 9].map((from) => roofAt(slanted, from))).toEqual([10, 13, 16, 19, 22, 22]);
+    // Planned higher than its slopes reach, it is no higher.
+    expect(roofAt({ ...slanted, height: 90 }, 4)).toBe(22);
     expect(roofAt(plot({ parts: [{ name: 'Lid', use: 'roof', height: 6, clears: 21 }] }), 3)).toBe(21);
     const furnished = plot({
       w: 16,
       d: 10,
       eaves: 10,
+      slope: 'slope-2x2-45',
       fittings: [{ name: 'Loom', on: 2, height: 11, fromWall: 1 }],
     });
     const [fitting] = plotCard(furnished, 45).clearances;
-    expect(fitting).toMatchObject({ name: 'Loom', under: 'roof', ceiling: 15, clear: 2 });
+    expect(fitting).toMatchObject({ name: 'Loom', under: 'roof', ceiling: 13, clear: 0 });
   });
 });
 

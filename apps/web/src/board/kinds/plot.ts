@@ -21,8 +21,7 @@ import {
   wallCorners,
   type Plot,
 } from '@quarry/core/document';
-import { ROOF_SLOPES } from '@quarry/core/structures';
-import { isInOutline, sweepOf } from '@quarry/core/terrain';
+import { isInOutline, sweepOf, ROOF_SLOPES } from '@quarry/core/terrain';
 import { field } from '../../ui/fieldSpec.ts';
 import { capital } from '../../ui/words.ts';
 import { MONO, SANS, hatch, visible, within, wrapText, type Picture } from '../ink.ts';

@@ -2,8 +2,8 @@ import { Suspense, lazy, useState } from 'react';
 import { partName } from '@quarry/core/catalogue';
 import { countOf, formatPlates } from '@quarry/core/grid';
 import type { Entity } from '@quarry/core/document';
-import { frontsOf, slopedRoofOf, type SlopedRoof } from '@quarry/core/structures';
-import { ringRoofOf } from '@quarry/core/terrain';
+import { frontsOf } from '@quarry/core/structures';
+import { ringRoofOf, slopedRoofOf, type SlopedRoof } from '@quarry/core/terrain';
 import { DefinitionRow, Heading, Quantity } from '../../ui/parts.tsx';
 
 const ElevationDialog = lazy(() =>

@@ -296,6 +296,12 @@ export function storeyLevels({
   return levels;
 }
 
+/** Sides of what is built, whole studs: half ones are rounded. */
+export function builtSides(plot: Built): { w: number; d: number } {
+  const { w, d } = builtRect(plot);
+  return { w: Math.max(1, Math.round(w)), d: Math.max(1, Math.round(d)) };
+}
+
 /** Width of a building along the side with its street door, and its depth behind that, studs. */
 export const frontSize = ({
   w,

@@ -1,0 +1,128 @@
+import { SLOPES, partOf, roofOf, runOfSlope, slopesLike, type Part } from '../catalogue/index.ts';
+import { builtSides, isBoxed, runsEast, wallStuds, wallTop, type Plot } from '../document/index.ts';
+
+// How a roof of slopes comes out: its courses, its ridge, and the room under it. Laid in pieces in `structures`.
+
+type Roofed = Parameters<typeof builtSides>[0] &
+  Pick<Plot, 'height' | 'eaves' | 'wall' | 'roofForm' | 'slope' | 'lowerSlope' | 'lowerCourses'>;
+
+/** A roof of slopes as it comes out. */
+export interface SlopedRoof {
+  form: Plot['roofForm'];
+  /** Its pitches from the eaves up, with the courses of slopes on each side: two of a mansard, else one. */
+  pitches: readonly RoofPitch[];
+  /** Courses of slopes on each side, of all pitches. */
+  courses: number;
+  /** Plates above the building's ground: its ridge with the plates on it. */
+  ridge: number;
+  /** Studs of the flat top: between both sides, or from the last course to the back of a roof of one side. */
+  flat: number;
+}
+
+export interface RoofPitch {
+  slope: Part;
+  courses: number;
+}
+
+/** One course of slopes: how far it lies in from the eaves, studs, and how far up over them, plates. */
+export interface RoofCourse {
+  slope: Part;
+  inset: number;
+  up: number;
+}
+
+/** The courses of a roof from the eaves up. */
+export function roofCoursesOf(pitches: readonly RoofPitch[]): RoofCourse[] {
+  let [inset, up] = [0, 0];
+  return pitches.flatMap(({ slope, courses }) =>
+    Array.from({ length: courses }, () => {
+      const course = { slope, inset, up };
+      inset += runOfSlope(slope);
+      up += slope.h;
+      return course;
+    }),
+  );
+}
+
+/** How far in from the eaves what lies on the last course begins, studs, and how far up over them, plates. */
+export function roofTopOf(pitches: readonly RoofPitch[]): { inset: number; up: number } {
+  const sum = (of: (slope: Part) => number) =>
+    pitches.reduce((all, { slope, courses }) => all + courses * of(slope), 0);
+  return { inset: sum(runOfSlope), up: sum(({ h }) => h) };
+}
+
+/** Whether courses of a slope carry one another: it keeps a row of studs for the next. */
+const carriesNext = ({ d }: Part): boolean => d >= 2;
+
+/** One slope of each pitch, the narrowest, that a roof can be laid of: width does not matter to it. */
+export const ROOF_SLOPES: readonly Part[] = SLOPES.filter(
+  (slope) => carriesNext(slope) && slopesLike(slope).at(-1) === slope,
+);
+
+/** How thick the walls within a roof are: bricks are two studs thick at most, and both ends have room. */
+export const roofWall = (plot: Roofed): number =>
+  Math.max(1, Math.min(2, wallStuds(plot), Math.floor(roofSizeOf(plot).length / 2)));
+
+/** Length and span of a roof: along its courses and across them, studs. */
+export function roofSizeOf(plot: Roofed): { length: number; span: number } {
+  const { w, d } = builtSides(plot);
+  if (plot.roofForm !== 'lean-to') return { length: Math.max(w, d), span: Math.min(w, d) };
+  return runsEast(plot.front) ? { length: w, span: d } : { length: d, span: w };
+}
+
+/** A slope of the catalogue that a roof can be laid of; null for another part. */
+function roofSlope(part: string | null): Part | null {
+  const slope = part === null ? null : partOf(part);
+  return slope?.family === 'slope' && carriesNext(slope) ? slope : null;
+}
+
+function roofWith(plot: Roofed, slope: Part): SlopedRoof {
+  const { length, span } = roofSizeOf(plot);
+  const form = plot.roofForm;
+  /** Courses that find room over some that are laid. @param inset of those, studs */
+  const room = (of: Part, inset: number): number => {
+    if (form !== 'lean-to') return roofOf(Math.max(0.5, span - 2 * inset), of).plainCourses;
+    // A roof of one side keeps clear of the wall behind it.
+    const left = span - inset - roofWall(plot) - of.d;
+    return length < 2 ? 0 : Math.max(0, Math.floor(left / runOfSlope(of)) + 1);
+  };
+  const lower = roofSlope(plot.lowerSlope);
+  const pitches: RoofPitch[] = [];
+  if (lower) pitches.push({ slope: lower, courses: Math.min(plot.lowerCourses, room(lower, 0)) });
+  pitches.push({ slope, courses: room(slope, roofTopOf(pitches).inset) });
+  const laid = pitches.filter(({ courses }) => courses > 0);
+  const { inset, up } = roofTopOf(laid);
+  return {
+    ...{ form, pitches: laid, courses: laid.reduce((sum, { courses }) => sum + courses, 0) },
+    ridge: wallTop(plot) + up + 1,
+    flat: span - (form === 'lean-to' ? 1 : 2) * inset,
+  };
+}
+
+/**
+ * The roof of slopes of a building; null for a flat one and for a building that fills no rectangle. With the slopes that it names where they carry one another,
+ * or those whose ridge comes nearest to its height, the flatter of two; below them the lower slopes of a mansard, as many
+ * courses as find room.
+ * @returns of no courses where the building is too narrow for any
+ */
+export function slopedRoofOf(plot: Roofed): SlopedRoof | null {
+  if (plot.eaves === null || !isBoxed(plot)) return null;
+  const own = roofSlope(plot.slope);
+  if (own) return roofWith(plot, own);
+  const off = (roof: SlopedRoof) => Math.abs(roof.ridge - plot.height);
+  return ROOF_SLOPES.map((slope) => roofWith(plot, slope)).reduce((best, roof) =>
+    off(roof) < off(best) || (off(roof) === off(best) && roof.ridge < best.ridge) ? roof : best,
+  );
+}
+
+/**
+ * Height of the inside of a roof of slopes, plates above the building's ground: the underside of the lowest course that
+ * reaches so far in, or of the plates on top.
+ * @param from studs from the inside of the wall that it falls to, the nearest of several
+ */
+export function underSlopedRoof(plot: Roofed, roof: SlopedRoof, from: number): number {
+  const eaves = wallTop(plot);
+  const at = from + plot.wall;
+  const over = roofCoursesOf(roof.pitches).find(({ slope, inset }) => inset + slope.d > at + 1e-9);
+  return eaves + (over ?? roofTopOf(roof.pitches)).up;
+}
