@@ -1,5 +1,5 @@
 import { intersection, studsIn, type Rect } from '../grid/index.ts';
-import { listOf, plotBounds, type Scene } from '../document/index.ts';
+import { listOf, mayCutAt, plotBounds, type Scene } from '../document/index.ts';
 import { OUTSIDE, fixedGroundAt, indexAt, ownerAt, type Relief } from '../terrain/index.ts';
 import { SQUARE_WITHIN, crossingsOf, slantsOver, stripsOf, type GridLine } from './crossing.ts';
 import { CELL } from './problem.ts';
@@ -76,10 +76,7 @@ export function seamClassifier(scene: Scene, relief: Relief): (line: GridLine) =
       const shared = intersection(bounds, about);
       const across = line.upright ? line.x - bounds.x : line.y - bounds.y;
       if (!shared || across <= 0 || across >= (line.upright ? bounds.w : bounds.d)) continue;
-      const at = line.upright ? line.x - plot.x : line.y - plot.y;
-      const allowed =
-        plot.cutAt.length === 0 ||
-        plot.cutAt.some((cut) => cut.across === (line.upright ? 'x' : 'y') && cut.at === at);
+      const allowed = line.upright ? mayCutAt(plot, 'x', line.x) : mayCutAt(plot, 'y', line.y);
       return allowed ? 'building' : 'forbidden';
     }
     if (crossings.some(({ kind }) => kind === 'track')) return 'track';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { compileRelief, groundAt, indexAt } from '../terrain/index.ts';
-import { denialReason, reduce, sceneFrom, type Scene, type Seam } from '../document/index.ts';
+import { denialReason, reduce, sceneFrom, type Plot, type Scene, type Seam } from '../document/index.ts';
 import {
   SEAM_COSTS,
   adoptCutting,
@@ -23,6 +23,7 @@ import {
   verifyCutting,
   type ByHand,
 } from './index.ts';
+import { evaluateRules } from '../findings/index.ts';
 import { namesFor } from './naming.ts';
 import { rimsOf } from './rim.ts';
 import { runs } from '../../test/runs.ts';
@@ -182,6 +183,34 @@ describe('the seam sheet', () => {
     });
     expect(over(way(12))).toBe('way');
     expect(over(way(14))).toBe('slanted');
+  });
+
+  test('a building that may be cut at named places alone: they turn with it, counted from its own walls', () => {
+    // By hand: of 24 × 12 studs with its middle at 51, 16, the seam at 48 lies 3 studs west of it; at 90° north is east.
+    const judged = (turn: number, cut: Plot['cutAt'][number]) => {
+      const house = { id: 'p', name: 'House', x: 39, y: 10, w: 24, d: 12, height: 30, mayCut: true };
+      const scene = sceneFrom(file({ plots: [{ ...house, turn, cutAt: [cut] }] }));
+      const line = { x: 48, y: 8, upright: true, length: 8 };
+      const over = seamClassifier(scene, compileRelief(scene))(line);
+      const found = evaluateRules(scene, { today: '2026-05-01' }).filter(
+        ({ rule }) => rule === 'plot-over-seam',
+      );
+      return [over, ...found.map(({ numbers }) => numbers.at)];
+    };
+    const places = [
+      [0, 'x', 9, 15],
+      [90, 'y', 9, 3],
+      [180, 'x', 15, 9],
+      [270, 'y', 3, 9],
+    ] as const;
+    for (const [turn, across, at, wrong] of places) {
+      expect([turn, ...judged(turn, { across, at })]).toEqual([turn, 'building']);
+      expect([turn, ...judged(turn, { across, at: wrong })]).toEqual([turn, 'forbidden', at]);
+      const other = across === 'x' ? 'y' : 'x';
+      expect([turn, ...judged(turn, { across: other, at })]).toEqual([turn, 'forbidden', at]);
+    }
+    // Slantwise no seam runs at a place of its own.
+    expect(judged(45, { across: 'x', at: 9 })).toEqual(['forbidden', undefined]);
   });
 
   test('property: a strip crosses a line where a walk along it changes sides', () => {

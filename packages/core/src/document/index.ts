@@ -81,6 +81,8 @@ export {
   reachCorners,
   turnRadius,
   plotBounds,
+  seamPlaceOf,
+  mayCutAt,
   storeyLevels,
   turnedPoint,
   wallCorners,

@@ -17,6 +17,9 @@ import {
   labelOf,
   listOf,
   areaBounds,
+  mayCutAt,
+  plotBounds,
+  seamPlaceOf,
   type Module,
   type Passage,
   type Plot,
@@ -109,19 +112,24 @@ const plotOverSeam: Rule = {
       if (plot.mayCut) {
         const seam = seamElsewhere(plot, under);
         if (!seam) return [];
-        const allowed = plot.cutAt.map(
-          ({ across, at }) => `${countOf(at, 'stud')} from the ${across === 'x' ? 'west' : 'north'}`,
-        );
+        const wall = (across: 'x' | 'y') => (across === 'x' ? 'west' : 'north');
+        const allowed = plot.cutAt.map(({ across, at }) => `${countOf(at, 'stud')} from the ${wall(across)}`);
+        const where = seam.place
+          ? `${countOf(seam.place.at, 'stud')} from its ${wall(seam.place.across)} wall`
+          : 'slantwise';
+        const turned = plot.turn === 0 ? '' : `, counted unturned (it is turned by ${plot.turn}°)`;
         return [
           {
-            sentence: `A seam cuts “${plot.name}” ${countOf(seam.at, 'stud')} from its ${seam.across === 'x' ? 'west' : 'north'} wall; it may be cut ${allowed.join(' or ')}.`,
-            remedy: 'Cut again, move the plot, or name that place too.',
+            sentence: `A seam cuts “${plot.name}” ${where}; it may be cut ${allowed.join(' or ')}${turned}.`,
+            remedy: seam.place
+              ? 'Cut again, move the plot, or name that place too.'
+              : 'Cut again, move the plot, or turn it along the studs.',
             place: centreOf(plot),
             things: [
               { kind: 'plot', id: plot.id },
               ...under.map(({ id }) => ({ kind: 'module' as const, id })),
             ],
-            numbers: { at: seam.at, modules: under.length },
+            numbers: { ...(seam.place && { at: seam.place.at }), modules: under.length },
           },
         ];
       }
@@ -141,14 +149,15 @@ const plotOverSeam: Rule = {
   },
 };
 
-/** A seam through a plot where it may not be cut, studs from its west or north wall. */
-function seamElsewhere(plot: Plot, under: readonly Module[]): { across: 'x' | 'y'; at: number } | null {
+/** A seam through a plot where it may not be cut; its place is null where it runs slantwise. */
+function seamElsewhere(plot: Plot, under: readonly Module[]): { place: Plot['cutAt'][number] | null } | null {
+  const bounds = plotBounds(plot);
   for (const across of ['x', 'y'] as const)
     for (const module of under) {
-      const at = module[across] - plot[across];
-      const inside = at > 0 && at < (across === 'x' ? plot.w : plot.d);
-      if (inside && !plot.cutAt.some((place) => place.across === across && place.at === at))
-        return { across, at };
+      const from = module[across] - bounds[across];
+      const inside = from > 0 && from < (across === 'x' ? bounds.w : bounds.d);
+      if (inside && !mayCutAt(plot, across, module[across]))
+        return { place: seamPlaceOf(plot, across, module[across]) };
     }
   return null;
 }

@@ -100,9 +100,9 @@ function roofWith(plot: Roofed, slope: Part): SlopedRoof {
 }
 
 /**
- * The roof of slopes of a building; null for a flat one and for a building that fills no rectangle. With the slopes that it names where they carry one another,
- * or those whose ridge comes nearest to its height, the flatter of two; below them the lower slopes of a mansard, as many
- * courses as find room.
+ * The roof of slopes of a building; null for a flat one and for a building that fills no rectangle. With the slopes that
+ * it names where they carry one another, or those whose ridge comes nearest to its height, the flatter of two; below them
+ * the lower slopes of a mansard, as many courses as find room.
  * @returns of no courses where the building is too narrow for any
  */
 export function slopedRoofOf(plot: Roofed): SlopedRoof | null {

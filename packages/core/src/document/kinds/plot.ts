@@ -531,6 +531,29 @@ export function plotBounds(plot: Turned): Rect {
 /** Plots never change, and a board asks for the bounds of all of them at every drawing. */
 const known = new WeakMap<object, Rect>();
 
+/**
+ * Where a seam runs through a plot, counted as `cutAt` counts: from the west or north wall of the unturned building, studs.
+ * @param across the axis that the seam lies across
+ * @param line where it lies on that axis, studs of the display
+ * @returns null where it runs slantwise through the building
+ */
+export function seamPlaceOf(plot: Turned, across: 'x' | 'y', line: number): Plot['cutAt'][number] | null {
+  const { x, y, w, d, turn } = plot;
+  if (turn % 90 !== 0) return null;
+  const middle = { x: x + w / 2, y: y + d / 2 };
+  const own = turn % 180 === 0 ? across : across === 'x' ? 'y' : 'x';
+  const on = turnedPoint({ ...middle, [across]: line }, middle, -turn);
+  return { across: own, at: Math.round(4 * (on[own] - plot[own])) / 4 };
+}
+
+/** Whether a seam may run through a plot there, of one that may be cut. Parameters as of `seamPlaceOf`. */
+export function mayCutAt(plot: Turned & Pick<Plot, 'cutAt'>, across: 'x' | 'y', line: number): boolean {
+  const place = seamPlaceOf(plot, across, line);
+  return (
+    plot.cutAt.length === 0 || plot.cutAt.some((cut) => cut.across === place?.across && cut.at === place.at)
+  );
+}
+
 /** Jumpers raise what stands on them by so many plates. */
 export const JUMPER_PLATES = 1;
 
