@@ -10,7 +10,7 @@ import {
   type Side,
   builtSides,
 } from '../document/index.ts';
-import { footOfFitting, offEaves, roofAt } from '../terrain/index.ts';
+import { footOfFitting, offEaves, roofOver } from '../terrain/index.ts';
 import { floorLayers } from './floorLayers.ts';
 import { beginsLeft, type WallOpening } from './fronts.ts';
 import { FIGURE_PLATES, stairCard, type StairCard } from './stairs.ts';
@@ -277,6 +277,7 @@ function figuresOn(
   { w, d, taken, from, to }: { w: number; d: number; taken: readonly Rect[]; from: number; to: number },
 ): Spot[] {
   const free = freeCells(w, d, taken);
+  const roof = roofOver(plot);
   const spots: Spot[] = [];
   const columns = w * HALVES;
   const side = FIGURE_PLACE * HALVES;
@@ -289,7 +290,7 @@ function figuresOn(
   for (let y = 0; y + FIGURE_PLACE <= d; y++)
     for (let x = 0; x + FIGURE_PLACE <= w; x++) {
       const across = offEaves(plot, { x, y, w: FIGURE_PLACE, d: FIGURE_PLACE });
-      if (Math.min(to, roofAt(plot, across)) - from < FIGURE_PLATES || !isFree(x, y)) continue;
+      if (Math.min(to, roof(across)) - from < FIGURE_PLATES || !isFree(x, y)) continue;
       spots.push({ x: x + FIGURE_PLACE / 2, y: y + FIGURE_PLACE / 2 });
       for (let row = y * HALVES; row < y * HALVES + side; row++)
         free.fill(0, row * columns + x * HALVES, row * columns + x * HALVES + side);

@@ -69,10 +69,8 @@ const SCORED = { from: partId('brick', 1, 2), to: partId('scored-brick', 1, 2) }
 /** Of the bricks 1 × 2 of walls as many scored as are asked for, in the scatter of mixed colours; none where nobody sees. */
 function withScored(plot: Fronted, pieces: readonly LaidPiece[]): readonly LaidPiece[] {
   if (plot.scored === 0) return pieces;
-  const faces = plot.bareSides.length > 0 && !isRound(plot) ? facesOf(plot) : null;
-  const own = pieces.filter(
-    (piece) => piece.use === 'wall' && piece.part === SCORED.from && !(faces && isBare(plot, piece, faces)),
-  );
+  const isBare = bareIn(plot);
+  const own = pieces.filter((piece) => piece.use === 'wall' && piece.part === SCORED.from && !isBare(piece));
   const parts = mixed(own, SCORED.from, [{ value: SCORED.to, percent: plot.scored }]);
   const scored = new Map(own.map((piece, i) => [piece, parts[i]]));
   return pieces.map((piece) => ({ ...piece, part: scored.get(piece) ?? piece.part }));
@@ -81,8 +79,8 @@ function withScored(plot: Fronted, pieces: readonly LaidPiece[]): readonly LaidP
 /** Pieces in their colours, walls and roof mixed as they are asked to be; walls that nobody sees are of any. */
 function coloured(plot: Fronted, pieces: readonly LaidPiece[]): BuildingPiece[] {
   const colours = new Map<LaidPiece, string>();
-  const faces = plot.bareSides.length > 0 && !isRound(plot) ? facesOf(plot) : null;
-  if (faces) for (const piece of pieces) if (isBare(plot, piece, faces)) colours.set(piece, ANY_COLOUR);
+  const isBare = bareIn(plot);
+  for (const piece of pieces) if (isBare(piece)) colours.set(piece, ANY_COLOUR);
   for (const use of MIXED) {
     const own = pieces.filter((piece) => piece.use === use && !colours.has(piece));
     const mixes = plot.mixes.filter((mix) => mix.of === use);
@@ -96,25 +94,25 @@ function coloured(plot: Fronted, pieces: readonly LaidPiece[]): BuildingPiece[] 
   return pieces.map((piece) => ({ ...piece, colour: colours.get(piece) ?? colourOf(plot, piece.use) }));
 }
 
-/** For each side the walls that face it: see `wallStretches`. */
-type Faces = Record<Side, readonly WallStretch[]>;
-const facesOf = (plot: Fronted): Faces => ({
-  n: wallStretches(plot, 'n'),
-  e: wallStretches(plot, 'e'),
-  s: wallStretches(plot, 's'),
-  w: wallStretches(plot, 'w'),
-});
-
-/** Whether a piece of a wall shows on sides that nobody sees, and on no other. */
-function isBare(plot: Fronted, { use, x, y, w, d }: LaidPiece, faces: Faces): boolean {
-  if (use !== 'wall') return false;
+/** Tells of a piece of a building whether it is of a wall and shows on sides that nobody sees, and on no other. */
+function bareIn(plot: Fronted): (piece: LaidPiece) => boolean {
+  if (plot.bareSides.length === 0 || isRound(plot)) return () => false;
   const size = builtSides(plot);
-  const off = { n: y, w: x, s: size.d - y - d, e: size.w - x - w };
-  const on = SIDES.filter((side) => {
-    const [from, to] = runsEast(side) ? [x, x + w] : [y, y + d];
-    return faces[side].some((wall) => wall.from < to && from < wall.to && off[side] <= wall.back);
-  });
-  return on.length > 0 && on.every((side) => plot.bareSides.includes(side));
+  const faces: Record<Side, readonly WallStretch[]> = {
+    n: wallStretches(plot, 'n'),
+    e: wallStretches(plot, 'e'),
+    s: wallStretches(plot, 's'),
+    w: wallStretches(plot, 'w'),
+  };
+  return ({ use, x, y, w, d }) => {
+    if (use !== 'wall') return false;
+    const off = { n: y, w: x, s: size.d - y - d, e: size.w - x - w };
+    const on = SIDES.filter((side) => {
+      const [from, to] = runsEast(side) ? [x, x + w] : [y, y + d];
+      return faces[side].some((wall) => wall.from < to && from < wall.to && off[side] <= wall.back);
+    });
+    return on.length > 0 && on.every((side) => plot.bareSides.includes(side));
+  };
 }
 
 /** A brick with a hole is of the wall and has its colour. */

@@ -60,19 +60,23 @@ export const connectorPlaces = (
   plot.streetFront && frontSize(plot).deep === FRONT_DEPTH ? CONNECTOR_PLACES : [];
 
 /**
- * Height of the inside of a plot's roof above its ground at a distance from the inside of the eaves wall, plates: of slopes
- * or rings as they are laid; a flat roof is as high everywhere.
- * @param from studs from the inside of the eaves wall
+ * The inside of a plot's roof: its height above the ground, plates, by the distance from the inside of the eaves wall,
+ * studs. Of slopes or rings it is as they are laid; a flat roof is as high everywhere.
  */
-export function roofAt(plot: Plot, from: number): number {
+export function roofOver(plot: Plot): (from: number) => number {
   const { height, eaves, parts } = plot;
-  const lowest = parts.filter(({ use }) => use === 'roof').map(({ clears }) => clears);
-  if (eaves === null) return lowest.length > 0 ? Math.min(height, ...lowest) : height;
+  if (eaves === null) {
+    const lowest = parts.filter(({ use }) => use === 'roof').map(({ clears }) => clears);
+    return () => Math.min(height, ...lowest);
+  }
   const sloped = slopedRoofOf(plot);
-  if (sloped) return underSlopedRoof(plot, sloped, from);
+  if (sloped) return (from) => underSlopedRoof(plot, sloped, from);
   const rings = ringRoofOf(plot);
-  return rings ? underRingRoof(plot, rings, from) : wallTop(plot);
+  return rings ? (from) => underRingRoof(plot, rings, from) : () => wallTop(plot);
 }
+
+/** Height of the inside of a plot's roof at one place: see `roofOver`. */
+export const roofAt = (plot: Plot, from: number): number => roofOver(plot)(from);
 
 type Fitting = Plot['fittings'][number];
 

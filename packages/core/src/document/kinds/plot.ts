@@ -548,10 +548,9 @@ export function seamPlaceOf(plot: Turned, across: 'x' | 'y', line: number): Plot
 
 /** Whether a seam may run through a plot there, of one that may be cut. Parameters as of `seamPlaceOf`. */
 export function mayCutAt(plot: Turned & Pick<Plot, 'cutAt'>, across: 'x' | 'y', line: number): boolean {
+  if (plot.cutAt.length === 0) return true;
   const place = seamPlaceOf(plot, across, line);
-  return (
-    plot.cutAt.length === 0 || plot.cutAt.some((cut) => cut.across === place?.across && cut.at === place.at)
-  );
+  return plot.cutAt.some((cut) => cut.across === place?.across && cut.at === place.at);
 }
 
 /** Jumpers raise what stands on them by so many plates. */
