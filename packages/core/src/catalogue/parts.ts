@@ -26,6 +26,7 @@ export const FAMILIES = {
   tile: { word: 'tile', height: 1, body: 'smooth', dear: 1.1, spares: 3 },
   slope: { word: 'slope', height: 3, body: 'slanted', dear: 1.4, spares: 5, fronted: true },
   'corner-slope': { word: 'corner slope', height: 3, body: 'slanted', dear: 1.8, spares: 5 },
+  'valley-slope': { word: 'valley slope', height: 3, body: 'slanted', dear: 1.8, spares: 5 },
   wedge: { word: 'wedge', height: 1, body: 'slanted', dear: 1.6, spares: 5 },
   jumper: { word: 'jumper', height: 1, body: 'smooth', dear: 1.3, spares: 5 },
   bracket: { word: 'bracket', height: 1, body: 'studded', dear: 2, spares: 5 },
@@ -54,6 +55,9 @@ export const FAMILIES = {
 export type Family = keyof typeof FAMILIES;
 const isFamily = (word: string): word is Family => Object.hasOwn(FAMILIES, word);
 export const FAMILY_NAMES = Object.keys(FAMILIES).filter(isFamily);
+
+/** Families of one pitch each: 45° where people say none. */
+const SLANTED: readonly Family[] = ['slope', 'corner-slope', 'valley-slope'];
 
 /** A part of the catalogue. `w` and `d` in studs, `h` in plates, `angle` of slopes in degrees. */
 export interface Part {
@@ -179,10 +183,12 @@ export const CATALOGUE: readonly Part[] = [
     ...(w <= 2 ? [partId('slope', w, 2, 6, 65), partId('slope', w, 2, 9, 75)] : []),
     partId('slope', w, 3, 3, 33),
   ]),
-  partId('corner-slope', 2, 2, 3, 45),
-  partId('corner-slope', 2, 2, 6, 65),
-  partId('corner-slope', 2, 2, 9, 75),
-  partId('corner-slope', 3, 3, 3, 33),
+  ...(['corner-slope', 'valley-slope'] as const).flatMap((family) => [
+    partId(family, 2, 2, 3, 45),
+    partId(family, 2, 2, 6, 65),
+    partId(family, 2, 2, 9, 75),
+    partId(family, 3, 3, 3, 33),
+  ]),
   ...sizes('2x3 2x4 4x4 6x6').map(([w, d]) => partId('wedge', w, d)),
   ...sizes('1x2 2x2').map(([w, d]) => partId('jumper', w, d)),
   ...sizes('1x1 1x2 2x2').map(([w, d]) => partId('bracket', w, d)),
@@ -247,7 +253,7 @@ export function partNamed(word: string): Part | null {
   const [a, b] = [Number(size[1]), Number(size[2])];
   const bricks = size[3] === undefined ? undefined : Number(size[3]) * 3;
   const h = flat ? Number(flat[1]) : bricks;
-  const turn = family === 'slope' || family === 'corner-slope' ? Number(angle?.[1] ?? 45) : undefined;
+  const turn = SLANTED.includes(family) ? Number(angle?.[1] ?? 45) : undefined;
   const ways: [number, number][] = [
     [a, b],
     [b, a],

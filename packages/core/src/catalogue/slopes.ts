@@ -16,8 +16,9 @@ export const slopesLike = (slope: Part): readonly Part[] =>
 export const isSlope = ({ part }: { part: string }): boolean =>
   partOf(part)?.family === 'slope' || isCornerSlope({ part });
 
-/** Whether a piece is a slope that falls to two sides. */
-export const isCornerSlope = ({ part }: { part: string }): boolean => partOf(part)?.family === 'corner-slope';
+/** Whether a piece is a slope that falls to two sides: round an outer corner, or into an inner one. */
+export const isCornerSlope = ({ part }: { part: string }): boolean =>
+  ['corner-slope', 'valley-slope'].includes(partOf(part)?.family ?? '');
 
 /** How far a course of slopes lies in from the one under it, studs: a slope keeps a row of studs for the next course. */
 export const runOfSlope = ({ d }: Part): number => Math.max(1, d - 1);

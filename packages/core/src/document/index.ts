@@ -42,6 +42,8 @@ export {
   CONNECTORS,
   FITTING_USES,
   ROOF_FORMS,
+  roofFormOf,
+  type RoofForm,
   MOUNTS,
   MOVES,
   PART_USES,

@@ -17,6 +17,7 @@ import {
   plotCard,
   ringRoofOf,
   shellOf,
+  slopedRoofOf,
   tipsOfPlot,
 } from '../terrain/index.ts';
 import { evaluateRules } from '../findings/index.ts';
@@ -76,7 +77,11 @@ const anyNotched = fc
     storeys: fc.integer({ min: 0, max: 3 }),
     wall: fc.integer({ min: 1, max: 3 }),
     eaves: fc.option(fc.integer({ min: 0, max: 50 })),
+    roofForm: fc.constantFrom('gable', 'hip', 'lean-to', 'stepped'),
     roundRoof: fc.constantFrom('cone', 'dome'),
+    slope: fc.option(fc.constantFrom('slope-2x2-45', 'slope-1x3-33', 'slope-2x2x3-75')),
+    lowerSlope: fc.option(fc.constantFrom('slope-2x2x2-65', 'slope-1x3-33')),
+    lowerCourses: fc.integer({ min: 1, max: 4 }),
     corners: fc.uniqueArray(fc.constantFrom('nw', 'ne', 'se', 'sw'), { minLength: 1, maxLength: 4 }),
     shares: fc.array(
       fc.tuple(fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true })),
@@ -173,7 +178,7 @@ test('each stud of walls, floors and roof is filled once, every piece is borne, 
             }
           }
           let over = 0;
-          for (let z = wallTop(own); z < 90; z++) if (at(x, y, z) > 0) over++;
+          for (let z = wallTop(own); z < 220; z++) if (at(x, y, z) > 0) over++;
           if (over > 0 !== here) wrong.push(`open over ${x}, ${y}`);
         }
       for (const { part, use, x, y, z, w: wide, d: deep } of pieces) {
@@ -181,7 +186,7 @@ test('each stud of walls, floors and roof is filled once, every piece is borne, 
         let borne = z === 0 || (z === wallTop(own) && openings.some(({ top: high }) => high === z));
         for (let k = 0; k < wide * deep; k++)
           borne ||= at(x + (k % wide), y + Math.trunc(k / wide), z - 1) > 0;
-        if (!borne && (use === 'floor' || use === 'roof'))
+        if (!borne && (use === 'floor' || use === 'roof' || z >= wallTop(own)))
           wrong.push(`${part} at ${x}, ${y}, ${z} on nothing`);
       }
       expect(wrong.slice(0, 5)).toEqual([]);
@@ -225,8 +230,10 @@ test('under the roof there is no less room than its card says, wherever a pole s
             40,
           ).clearances;
           let laid = wallTop(own);
-          while (laid < 100 && at(x, y, laid) === 0) laid++;
-          expect(ceiling).toBeLessThanOrEqual(laid);
+          while (laid < 220 && at(x, y, laid) === 0) laid++;
+          // Under slopes it is told as it is laid; under rings no less.
+          if (slopedRoofOf(own)) expect(ceiling).toBe(laid);
+          else expect(ceiling).toBeLessThanOrEqual(laid);
         }
     }),
     { numRuns: runs(10) },

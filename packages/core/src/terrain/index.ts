@@ -28,8 +28,21 @@ export { heightOfStud, wholePlates, riseCard, type Raster, type RiseCard } from 
 export * from './plotCard.ts';
 export { ringRoofOf, type RingRoof } from './ringRoof.ts';
 export {
+  cornersOf,
+  endWalls,
+  liesOn,
+  planRoof,
+  rectAlong,
+  roofSides,
+  rowOf,
+  type RoofLevel,
+  type RoofPlan,
+  type RoofSide,
+} from './roofPlan.ts';
+export {
   ROOF_SLOPES,
   roofCoursesOf,
+  roofPlanOf,
   roofSizeOf,
   roofTopOf,
   roofWall,

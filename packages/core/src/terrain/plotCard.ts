@@ -1,4 +1,5 @@
-import { slopedRoofOf, underSlopedRoof } from './slopedRoof.ts';
+import { offSides } from './roofPlan.ts';
+import { sidesOfRoof, slopedRoofOf, underSlopedRoof } from './slopedRoof.ts';
 import type { Rect } from '../grid/index.ts';
 import {
   frontSize,
@@ -6,7 +7,9 @@ import {
   isOnHalf,
   isBoxed,
   roomStuds,
+  roofFormOf,
   storeyLevels,
+  wallStuds,
   wallTop,
   type Plot,
   type Side,
@@ -87,13 +90,17 @@ export function offWall(plot: Plot, { place, fromWall }: Pick<Fitting, 'place' |
 
 /** How far a rectangle of a floor is off the nearest wall that the roof falls to, studs. @param rect from the inside of the north-west corner */
 export function offEaves(plot: Plot, { x, y, w, d }: Rect): number {
-  if (!isBoxed(plot)) return offWallOf(plot, { x, y, w, d });
+  if (!isBoxed(plot)) {
+    if (!slopedRoofOf(plot)) return offWallOf(plot, { x, y, w, d });
+    const thick = wallStuds(plot);
+    return Math.max(0, offSides(sidesOfRoof(plot), { x: x + thick, y: y + thick, w, d }) - plot.wall);
+  }
   const room = insideOf(plot);
   const off = { n: y, s: room.d - y - d, w: x, e: room.w - x - w };
   const low: readonly Side[] =
-    plot.roofForm === 'lean-to'
+    roofFormOf(plot) === 'lean-to'
       ? [plot.front]
-      : plot.roofForm === 'hip'
+      : roofFormOf(plot) === 'hip'
         ? ['n', 'e', 's', 'w']
         : room.w >= room.d
           ? ['n', 's']

@@ -34,6 +34,8 @@ import {
   type Scene,
 } from '../document/index.ts';
 import { ringRoofOf } from './ringRoof.ts';
+import { endWalls, rectAlong } from './roofPlan.ts';
+import { roofPlanOf, roofWall, slopedRoofOf } from './slopedRoof.ts';
 
 // What buildings weigh, by their lists or their plain shells, and where their centres of mass are.
 
@@ -195,39 +197,82 @@ export function shellOf(plot: Plot, upTo: number = plot.height): PlotMass {
   return massOf(plot, boxes);
 }
 
-/** Of a building that fills no rectangle its ring of walls, its floors, and the rings of its roof or the plates of a flat one. */
+/** Of a building that fills no rectangle its ring of walls, its floors, and its roof: of slopes, of rings, or flat. */
 function shellOfRows(plot: Plot, all: readonly StudRow[], upTo: number): Box[] {
-  const roof = ringRoofOf(plot);
   const walls = wallTop(plot);
   const room = roomRows(plot) ?? [];
   const boxes: Box[] = [];
-  const add = (rows: readonly StudRow[], from: number, high: number, sign: 1 | -1 = 1) => {
-    const built = Math.min(high, upTo - from);
-    const middle = middleOfRows(rows);
-    const volume = sign * studsOfRows(rows) * built;
-    if (built > 0)
-      boxes.push({ volume, x: middle.x - plot.w / 2, y: middle.y - plot.d / 2, z: from + built / 2 });
+  const isWhole = upTo >= plot.height;
+  const add = (area: Area, from: number, high: number, sign: 1 | -1 = 1) => {
+    // What is whole may rise over its height.
+    const built = isWhole ? high : Math.min(high, upTo - from);
+    if (built > 0) boxes.push(layerOf(plot, area, from, built, sign));
   };
-  add(all, 0, walls);
-  add(room, 0, walls, -1);
-  for (const level of storeyLevels(plot)) if (level < walls) add(room, level, 1);
-  if (roof?.hasFloor) add(all, walls, 1);
+  add(ofRows(all), 0, walls);
+  add(ofRows(room), 0, walls, -1);
+  for (const level of storeyLevels(plot)) if (level < walls) add(ofRows(room), level, 1);
+  const sloped = slopedRoofOf(plot);
+  if (sloped && sloped.courses > 0) {
+    const { w, sides, levels, top } = roofPlanOf(plot, sloped.pitches);
+    for (const level of levels) {
+      const [from, { slope }] = [walls + level.up, level];
+      add(
+        ofMask(
+          level.off.map((by) => (by > 0 && by <= slope.d ? 1 : 0)),
+          w,
+        ),
+        from,
+        slope.h,
+      );
+      add(ofMask(level.closed, w), from, 1);
+      for (const { side, ...wall } of endWalls({ w, d: all.length, sides }, level, roofWall(plot))) {
+        const rect = rectAlong(side, wall.from, wall.to - wall.from, wall.thick);
+        add({ studs: areaOf(rect), middle: centreOf(rect) }, from, slope.h);
+      }
+    }
+    add(ofMask(top.closed, w), walls + top.up, 1);
+    return boxes;
+  }
+  const roof = ringRoofOf(plot);
+  if (roof?.hasFloor) add(ofRows(all), walls, 1);
   for (const { z, outer, hole } of roof?.rings ?? []) {
-    add(outer, z, PLATES_PER_BRICK);
-    add(hole, z, PLATES_PER_BRICK, -1);
+    add(ofRows(outer), z, PLATES_PER_BRICK);
+    add(ofRows(hole), z, PLATES_PER_BRICK, -1);
   }
   const closed = roof ? roof.rings[roof.rings.length - 1].outer : all;
-  // What closes it lies over its height, and is there when it is whole.
-  if (upTo >= plot.height) {
-    const middle = middleOfRows(closed);
-    boxes.push({
-      volume: studsOfRows(closed),
-      ...{ x: middle.x - plot.w / 2, y: middle.y - plot.d / 2 },
-      z: roof ? roof.top - 0.5 : walls,
-    });
-  }
+  if (isWhole) boxes.push(layerOf(plot, ofRows(closed), roof ? roof.top - 1 : walls - 0.5, 1));
   return boxes;
 }
+
+/** Studs of an area, and their middle from its north-west corner. */
+interface Area {
+  studs: number;
+  middle: { x: number; y: number };
+}
+
+const ofRows = (rows: readonly StudRow[]): Area => ({ studs: studsOfRows(rows), middle: middleOfRows(rows) });
+
+function ofMask(mask: Uint8Array, w: number): Area {
+  let [studs, x, y] = [0, 0, 0];
+  mask.forEach((on, i) => {
+    studs += on;
+    x += on * ((i % w) + 0.5);
+    y += on * (Math.trunc(i / w) + 0.5);
+  });
+  return { studs, middle: studs > 0 ? { x: x / studs, y: y / studs } : { x: 0, y: 0 } };
+}
+
+/** A layer over an area of a building, so many plates high. */
+const layerOf = (
+  { w, d }: Plot,
+  { studs, middle }: Area,
+  from: number,
+  high: number,
+  sign: 1 | -1 = 1,
+): Box => ({
+  volume: sign * studs * high,
+  ...{ x: middle.x - w / 2, y: middle.y - d / 2, z: from + high / 2 },
+});
 
 function massOf(plot: Plot, boxes: readonly Box[]): PlotMass {
   const volume = boxes.reduce((sum, box) => sum + box.volume, 0);

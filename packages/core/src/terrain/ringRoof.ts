@@ -9,12 +9,15 @@ import {
   type Rect,
   type StudRow,
 } from '../grid/index.ts';
-import { areaRows, isRound, roomRows, wallStuds, wallTop, type Plot } from '../document/index.ts';
+import { areaRows, isRound, roofFormOf, roomRows, wallStuds, wallTop, type Plot } from '../document/index.ts';
 
 // What closes a building that fills no rectangle over its eaves: rings of bricks that draw in course by course, and plates
 // over the last.
 
-type Roofed = Pick<Plot, 'w' | 'd' | 'wall' | 'shape' | 'notches' | 'height' | 'eaves' | 'roundRoof'>;
+type Roofed = Pick<
+  Plot,
+  'w' | 'd' | 'wall' | 'shape' | 'notches' | 'height' | 'eaves' | 'roofForm' | 'roundRoof'
+>;
 
 /** One course of such a roof; rows from the north-west corner of the building. */
 export interface RoofRing {
@@ -43,10 +46,10 @@ const CLOSED = 4;
  * The roof of a building that fills no rectangle and rises over its eaves: a cone or half an oval as high as its height
  * allows; over an L, a T or a Z what is as far from the walls all round, so that it has hips and valleys. Each ring lies a
  * stud at most over the inside of the one below.
- * @returns null for other buildings, for a flat roof, and where there is no height for a ring
+ * @returns null for other roofs, and where there is no height for a ring
  */
 export function ringRoofOf(plot: Roofed): RingRoof | null {
-  if (plot.eaves === null || areaRows(plot) === null) return null;
+  if (plot.eaves === null || roofFormOf(plot) !== 'stepped') return null;
   const before = roofs.get(plot);
   if (before !== undefined) return before;
   const roof = closeOver(plot);

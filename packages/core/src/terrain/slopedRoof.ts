@@ -1,5 +1,17 @@
 import { SLOPES, partOf, roofOf, runOfSlope, slopesLike, type Part } from '../catalogue/index.ts';
-import { builtSides, isBoxed, runsEast, wallStuds, wallTop, type Plot } from '../document/index.ts';
+import {
+  areaRows,
+  builtSides,
+  isBoxed,
+  roofFormOf,
+  runsEast,
+  wallStuds,
+  wallTop,
+  type Plot,
+  type RoofForm,
+} from '../document/index.ts';
+import type { StudRow } from '../grid/index.ts';
+import { planRoof, roofSides, type RoofPlan, type RoofSide } from './roofPlan.ts';
 
 // How a roof of slopes comes out: its courses, its ridge, and the room under it. Laid in pieces in `structures`.
 
@@ -8,7 +20,7 @@ type Roofed = Parameters<typeof builtSides>[0] &
 
 /** A roof of slopes as it comes out. */
 export interface SlopedRoof {
-  form: Plot['roofForm'];
+  form: RoofForm;
   /** Its pitches from the eaves up, with the courses of slopes on each side: two of a mansard, else one. */
   pitches: readonly RoofPitch[];
   /** Courses of slopes on each side, of all pitches. */
@@ -63,10 +75,26 @@ export const ROOF_SLOPES: readonly Part[] = SLOPES.filter(
 export const roofWall = (plot: Roofed): number =>
   Math.max(1, Math.min(2, wallStuds(plot), Math.floor(roofSizeOf(plot).length / 2)));
 
+/** The studs under a roof row by row, and its sides. */
+function roofArea(plot: Roofed): { rows: StudRow[]; sides: RoofSide[] } {
+  const { w, d } = builtSides(plot);
+  const rows = areaRows(plot) ?? Array.from({ length: d }, () => ({ from: 0, to: w }));
+  return { rows, sides: roofSides(rows, roofFormOf(plot) === 'gable') };
+}
+
+/** The sides of a building under a roof that falls to two sides or to all of them. */
+export const sidesOfRoof = (plot: Roofed): RoofSide[] => roofArea(plot).sides;
+
+/** Where the courses of such a roof lie. */
+export function roofPlanOf(plot: Roofed, pitches: readonly RoofPitch[]): RoofPlan {
+  const { rows, sides } = roofArea(plot);
+  return planRoof(rows, sides, pitches, wallStuds(plot));
+}
+
 /** Length and span of a roof: along its courses and across them, studs. */
 export function roofSizeOf(plot: Roofed): { length: number; span: number } {
   const { w, d } = builtSides(plot);
-  if (plot.roofForm !== 'lean-to') return { length: Math.max(w, d), span: Math.min(w, d) };
+  if (roofFormOf(plot) !== 'lean-to') return { length: Math.max(w, d), span: Math.min(w, d) };
   return runsEast(plot.front) ? { length: w, span: d } : { length: d, span: w };
 }
 
@@ -77,8 +105,21 @@ function roofSlope(part: string | null): Part | null {
 }
 
 function roofWith(plot: Roofed, slope: Part): SlopedRoof {
+  const form = roofFormOf(plot);
+  const lower = roofSlope(plot.lowerSlope);
+  if (!isBoxed(plot)) {
+    const asked = [
+      ...(lower ? [{ slope: lower, courses: plot.lowerCourses }] : []),
+      { slope, courses: Infinity },
+    ];
+    const { courses, flat } = roofPlanOf(plot, asked);
+    return summed(
+      plot,
+      asked.map((pitch, i) => ({ ...pitch, courses: courses[i] })),
+      flat,
+    );
+  }
   const { length, span } = roofSizeOf(plot);
-  const form = plot.roofForm;
   /** Courses that find room over some that are laid. @param inset of those, studs */
   const room = (of: Part, inset: number): number => {
     if (form !== 'lean-to') return roofOf(Math.max(0.5, span - 2 * inset), of).plainCourses;
@@ -86,27 +127,40 @@ function roofWith(plot: Roofed, slope: Part): SlopedRoof {
     const left = span - inset - roofWall(plot) - of.d;
     return length < 2 ? 0 : Math.max(0, Math.floor(left / runOfSlope(of)) + 1);
   };
-  const lower = roofSlope(plot.lowerSlope);
   const pitches: RoofPitch[] = [];
   if (lower) pitches.push({ slope: lower, courses: Math.min(plot.lowerCourses, room(lower, 0)) });
   pitches.push({ slope, courses: room(slope, roofTopOf(pitches).inset) });
+  return summed(plot, pitches, span - (form === 'lean-to' ? 1 : 2) * roofTopOf(pitches).inset);
+}
+
+function summed(plot: Roofed, pitches: readonly RoofPitch[], flat: number): SlopedRoof {
   const laid = pitches.filter(({ courses }) => courses > 0);
-  const { inset, up } = roofTopOf(laid);
   return {
-    ...{ form, pitches: laid, courses: laid.reduce((sum, { courses }) => sum + courses, 0) },
-    ridge: wallTop(plot) + up + 1,
-    flat: span - (form === 'lean-to' ? 1 : 2) * inset,
+    ...{ form: roofFormOf(plot), pitches: laid, flat },
+    courses: laid.reduce((sum, { courses }) => sum + courses, 0),
+    ridge: wallTop(plot) + roofTopOf(laid).up + 1,
   };
 }
 
 /**
- * The roof of slopes of a building; null for a flat one and for a building that fills no rectangle. With the slopes that
- * it names where they carry one another, or those whose ridge comes nearest to its height, the flatter of two; below them
- * the lower slopes of a mansard, as many courses as find room.
+ * The roof of slopes of a building; null for a flat one and for one of rings. With the slopes that it names where they carry
+ * one another, or those whose ridge comes nearest to its height, the flatter of two; below them the lower slopes of a
+ * mansard, as many courses as find room. Of an area that is no rectangle the courses, the ridge and the flat top are those
+ * of its widest part.
  * @returns of no courses where the building is too narrow for any
  */
 export function slopedRoofOf(plot: Roofed): SlopedRoof | null {
-  if (plot.eaves === null || !isBoxed(plot)) return null;
+  if (plot.eaves === null || roofFormOf(plot) === 'stepped') return null;
+  const before = roofs.get(plot);
+  if (before) return before;
+  const roof = bestRoof(plot);
+  roofs.set(plot, roof);
+  return roof;
+}
+/** Plots never change, and each fitting and place of a figure asks. */
+const roofs = new WeakMap<object, SlopedRoof>();
+
+function bestRoof(plot: Roofed): SlopedRoof {
   const own = roofSlope(plot.slope);
   if (own) return roofWith(plot, own);
   const off = (roof: SlopedRoof) => Math.abs(roof.ridge - plot.height);

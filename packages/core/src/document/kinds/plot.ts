@@ -33,7 +33,7 @@ export const PART_USES = ['roof', 'floor', 'wing', 'other'] as const;
 export const MOVES = ['none', 'swing', 'slide', 'rise', 'lower'] as const;
 export const PLOT_SHAPES = ['box', 'round'] as const;
 export const ROUND_ROOFS = ['cone', 'dome'] as const;
-export const ROOF_FORMS = ['gable', 'hip', 'lean-to'] as const;
+export const ROOF_FORMS = ['gable', 'hip', 'lean-to', 'stepped'] as const;
 export const FITTING_USES = ['furniture', 'stair'] as const;
 export const MIXED = ['wall', 'roof'] as const;
 export const STAIR_ENDS = ['start', 'end'] as const;
@@ -109,9 +109,12 @@ const plotSchema = z.strictObject({
   connectors: z.enum(CONNECTORS).default('unsaid'),
   /** Height of the roof's inside at the eaves, plates above the ground; null: a flat roof. */
   eaves: plates.min(0).nullable().default(null),
-  /** Sides its roof falls to over the eaves: its two longer ones, all four, or its front alone. */
+  /**
+   * How its roof rises over the eaves: to two sides with walls at its ends, to all sides, to its front alone, or with corners
+   * left out in rings of bricks.
+   */
   roofForm: z.enum(ROOF_FORMS).default('gable'),
-  /** What closes a round building over its eaves, in rings of bricks that draw in. */
+  /** How rings of bricks draw in over the eaves. */
   roundRoof: z.enum(ROUND_ROOFS).default('cone'),
   /** The slopes it is roofed with; null: those whose ridge comes nearest to its height. */
   slope: partField.nullable().default(null),
@@ -261,6 +264,20 @@ export const isRound = ({ shape }: Partial<Pick<Plot, 'shape'>>): boolean => sha
 /** Whether a building fills its rectangle. Others have no pavement, and nothing stands out over their walls. */
 export const isBoxed = ({ shape, notches = [] }: Partial<Pick<Plot, 'shape' | 'notches'>>): boolean =>
   shape !== 'round' && notches.length === 0;
+
+export type RoofForm = (typeof ROOF_FORMS)[number];
+
+/**
+ * The form that a roof over the eaves takes: over a round building rings of bricks. A roof that falls to the front alone
+ * needs a box, and is one of two sides where corners are left out; one of rings falls to all sides of a box.
+ */
+export function roofFormOf(
+  plot: Partial<Pick<Plot, 'shape' | 'notches'>> & Pick<Plot, 'roofForm'>,
+): RoofForm {
+  if (isRound(plot)) return 'stepped';
+  if (isBoxed(plot)) return plot.roofForm === 'stepped' ? 'hip' : plot.roofForm;
+  return plot.roofForm === 'lean-to' ? 'gable' : plot.roofForm;
+}
 
 /** What a plot is built on: its place less its pavement, which lies before its front. Unturned, studs. */
 export function builtRect({ x, y, w, d, front, streetFront, pavement, ...outlined }: Built): Rect {
