@@ -4,6 +4,7 @@ export * from './parts.ts';
 export {
   isCornerSlope,
   isSlope,
+  isValleySlope,
   SLOPES,
   pitchOfSlope,
   raiseToMeet,

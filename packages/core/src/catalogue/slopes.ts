@@ -16,9 +16,12 @@ export const slopesLike = (slope: Part): readonly Part[] =>
 export const isSlope = ({ part }: { part: string }): boolean =>
   partOf(part)?.family === 'slope' || isCornerSlope({ part });
 
-/** Whether a piece is a slope that falls to two sides: round an outer corner, or into an inner one. */
-export const isCornerSlope = ({ part }: { part: string }): boolean =>
-  ['corner-slope', 'valley-slope'].includes(partOf(part)?.family ?? '');
+/** Whether a piece is a slope that falls to two sides: round an outer corner, or in an inner one. */
+export const isCornerSlope = (piece: { part: string }): boolean =>
+  partOf(piece.part)?.family === 'corner-slope' || isValleySlope(piece);
+
+/** Whether a piece is a slope in an inner corner, where two roofs meet: low at that corner alone. */
+export const isValleySlope = ({ part }: { part: string }): boolean => partOf(part)?.family === 'valley-slope';
 
 /** How far a course of slopes lies in from the one under it, studs: a slope keeps a row of studs for the next course. */
 export const runOfSlope = ({ d }: Part): number => Math.max(1, d - 1);

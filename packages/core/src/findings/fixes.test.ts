@@ -1,3 +1,4 @@
+import { partOf } from '../catalogue/index.ts';
 import { reduce, sceneFrom, type Scene } from '../document/index.ts';
 import { evaluateRules } from './evaluator.ts';
 import { FIXABLE_RULES, tryFixes } from './fixes.ts';
@@ -314,6 +315,34 @@ describe('fixes of findings', () => {
     );
     expect(fix.words).toBe('Leave out at most 7 studs at each corner of “Baker”');
     expect(after.plot.a.notches.map(({ w }) => w)).toEqual([7, 5]);
+  });
+  test('a roof over a step of one stud: no slope fits round it, rings of bricks do', () => {
+    const { fix, after } = fixed(
+      {
+        plots: [
+          {
+            ...{ id: 'a', name: 'Baker', x: 0, y: 0, w: 16, d: 16, height: 40, eaves: 20 },
+            notches: [{ corner: 'nw', w: 1, d: 1 }],
+          },
+        ],
+      },
+      'roof-flat',
+    );
+    expect(fix.words).toBe('Let the roof of “Baker” rise in rings of bricks');
+    expect(after.plot.a.roofForm).toBe('stepped');
+    // Of two studs slopes of two fit round it, those of three do not.
+    const pair = fixed(
+      {
+        plots: [
+          {
+            ...{ id: 'a', name: 'Baker', x: 0, y: 0, w: 16, d: 16, height: 40, eaves: 20 },
+            ...{ slope: 'slope-1x3-33', notches: [{ corner: 'nw', w: 2, d: 2 }] },
+          },
+        ],
+      },
+      'roof-flat',
+    );
+    expect(partOf(pair.after.plot.a.slope ?? '')).toMatchObject({ family: 'slope', d: 2 });
   });
   test('layers under a cover become as thin as the ground: 3 plates hold a cover, chalk and one of four of ice', () => {
     const layers = [

@@ -1,13 +1,24 @@
 import { PLATE, centreOf, countOf, formatMm, formatPlates, formatPercent } from '../grid/index.ts';
-import { FRONT_DEPTH, OUTSIDE, indexAt, plotCard, floorBeside, standsOn } from '../terrain/index.ts';
+import { partName } from '../catalogue/index.ts';
+import {
+  FRONT_DEPTH,
+  OUTSIDE,
+  floorBeside,
+  indexAt,
+  plotCard,
+  slopedRoofOf,
+  standsOn,
+} from '../terrain/index.ts';
 import {
   isBoxed,
   isRound,
   runsEast,
   SIDE_WORDS,
+  builtSides,
   displayOf,
   labelOf,
   listOf,
+  plotBounds,
   type Plot,
 } from '../document/index.ts';
 import type { SeenThing } from '../visibility/index.ts';
@@ -133,6 +144,32 @@ const roofHits: Rule = {
     }),
 };
 
+const roofFlat: Rule = {
+  id: 'roof-flat',
+  title: 'A roof finds no room for its slopes',
+  basis:
+    'A building whose roof is to rise over its eaves is laid flat where no course of its slopes finds room: two slopes back to back, a corner slope at each outer corner and a valley slope in each inner one, all on walls.',
+  page: 'plan',
+  severity: 'warning',
+  check: ({ scene }) =>
+    listOf(scene, 'plot').flatMap((plot): FindingDraft[] => {
+      const roof = slopedRoofOf(plot);
+      if (!roof || roof.courses > 0 || plot.eaves === null) return [];
+      const { w, d } = builtSides(plot);
+      const slopes = plot.slope === null ? 'slopes' : partName(plot.slope);
+      return [
+        {
+          sentence: `The roof of “${plot.name}”, ${w} × ${d} studs${isBoxed(plot) ? '' : ' with corners left out'}, is to rise from ${formatPlates(plot.eaves)}, and no course of ${slopes} finds room on it; it is laid flat.`,
+          remedy:
+            'Choose slopes that are less deep or another form of roof, or make the building or the corners left out of it larger.',
+          place: centreOf(plotBounds(plot)),
+          things: [plotRef(plot)],
+          numbers: { w, d },
+        },
+      ];
+    }),
+};
+
 /** Pavement of a street front, studs (common practice). */
 const PAVEMENT = 8;
 
@@ -249,4 +286,4 @@ function covered(stretches: readonly { from: number; to: number }[]): number {
   return sum;
 }
 
-export const FRONT_RULES: readonly Rule[] = [plotsGap, doorCliff, roofHits, frontBase, tallFirst];
+export const FRONT_RULES: readonly Rule[] = [plotsGap, doorCliff, roofHits, roofFlat, frontBase, tallFirst];

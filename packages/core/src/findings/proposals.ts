@@ -1,5 +1,7 @@
+import { partName } from '../catalogue/index.ts';
 import { MM_PER_STUD, PLATES_PER_BRICK, boundsOf, countOf, type Rect } from '../grid/index.ts';
 import {
+  ROOF_FORMS,
   SIDES,
   SIDE_WORDS,
   displayOf,
@@ -10,11 +12,13 @@ import {
   placeIn,
   plotBounds,
   resizeDisplay,
+  roofFormOf,
   standFieldsFor,
   type Entity,
+  type RoofForm,
 } from '../document/index.ts';
 import { MAX_UNTIED } from '../stability/index.ts';
-import { PIER, footprintBounds } from '../terrain/index.ts';
+import { PIER, ROOF_SLOPES, footprintBounds } from '../terrain/index.ts';
 import { currentContents } from '../venue/index.ts';
 import { CARRY_FIXES } from './carryFixes.ts';
 import { CAST_FIXES } from './castFixes.ts';
@@ -49,6 +53,13 @@ const separatePlots: FixesOf = (scene, finding) => {
       moveFix(scene, { kind: 'plot', id: loose.id }, by, way),
     );
   });
+};
+
+const ROOF_FORM_WORDS: Readonly<Record<RoofForm, string>> = {
+  gable: 'fall to two sides',
+  hip: 'fall to all sides',
+  'lean-to': 'fall to its front alone',
+  stepped: 'rise in rings of bricks',
 };
 
 /** Proposed fixes by rule, in the order in which they are tried. */
@@ -86,6 +97,21 @@ export const PROPOSED: Readonly<Record<string, FixesOf>> = {
         patch('plot', plot, { notches: plot.notches.map((one) => ({ ...one, w: Math.min(one.w, w) })) }),
       ],
     }));
+  },
+  'roof-flat': (scene, finding) => {
+    const plot = namedThing(scene, finding, 'plot');
+    if (!plot) return [];
+    const slopes = ROOF_SLOPES.filter(({ id }) => id !== plot.slope).map(({ id }) => ({
+      words: `Roof “${plot.name}” with ${partName(id)}`,
+      changes: [patch('plot', plot, { slope: id, lowerSlope: null })],
+    }));
+    const forms = ROOF_FORMS.filter(
+      (form) => form !== roofFormOf(plot) && roofFormOf({ ...plot, roofForm: form }) === form,
+    ).map((form) => ({
+      words: `Let the roof of “${plot.name}” ${ROOF_FORM_WORDS[form]}`,
+      changes: [patch('plot', plot, { roofForm: form })],
+    }));
+    return [...slopes, ...forms];
   },
   'footprint-limit': (scene) => {
     const { limitW, limitD } = displayOf(scene);

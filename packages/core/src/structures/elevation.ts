@@ -1,4 +1,4 @@
-import { isCornerSlope, isSlope, ANY_COLOUR } from '../catalogue/index.ts';
+import { isCornerSlope, isSlope, isValleySlope, ANY_COLOUR } from '../catalogue/index.ts';
 import { beginsLeft, frontsOf, sideLength, type FrontCard, type Fronted } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
 import { buildingPieces } from './shell.ts';
@@ -82,12 +82,11 @@ export function elevationOf(plot: Fronted, side: Side): Elevation {
   const pieces = (isBoxed(plot) ? faces : shown(faces, isX)).map((piece): SeenPiece => {
     const [from, wide] = isX ? [piece.x, piece.w] : [piece.y, piece.d];
     const left = isFromWest ? from : length - from - wide;
-    const isCorner = isCornerSlope(piece);
-    const isEnd = isSlope(piece) && piece.turn % 180 !== FACING[side] % 180;
-    // Seen from the south and the west the east and the south are at the right; corners fall out to their own end.
-    const isRight = isCorner
-      ? left > length / 2
-      : (piece.turn === FACING.e || piece.turn === FACING.s) === isFromWest;
+    // A valley slope is as high as it is on three of its sides.
+    const isEnd = isSlope(piece) && !isValleySlope(piece) && piece.turn % 180 !== FACING[side] % 180;
+    // Seen from the south and the west the east and the south are at the right.
+    const turn = (piece.turn * Math.PI) / 180;
+    const isRight = (isX ? Math.cos(turn) : Math.sin(turn)) > 0 === isFromWest;
     const seen = { part: piece.part, colour: piece.colour, left, z: piece.z, w: wide, h: piece.h };
     return isEnd ? { ...seen, falls: isRight ? 'right' : 'left' } : seen;
   });

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { isListed } from '../catalogue/index.ts';
+import { isListed, partOf } from '../catalogue/index.ts';
 import {
   roomStuds,
   sceneFrom,
@@ -16,6 +16,7 @@ import {
   indexAt,
   plotCard,
   ringRoofOf,
+  roofPlanOf,
   shellOf,
   slopedRoofOf,
   tipsOfPlot,
@@ -210,6 +211,101 @@ test('each stud of walls, floors and roof is filled once, every piece is borne, 
       expect(shell.x).toBeCloseTo(mean(({ x, w: wide }) => x + wide / 2) - w / 2, 6);
       expect(shell.y).toBeCloseTo(mean(({ y, d: deep }) => y + deep / 2) - d / 2, 6);
     }),
+    { numRuns: runs(60) },
+  );
+});
+
+describe('roofs of slopes by hand, of 45° over walls 18 plates high', () => {
+  const given = { height: 40, eaves: 18, slope: 'slope-2x2-45' };
+  const roofed = (more: object) => house({ ...given, ...more });
+  const count = (own: Plot, of: RegExp, z?: number) =>
+    buildingPieces(own, STREET).filter((one) => of.test(one.part) && (z === undefined || one.z === z)).length;
+
+  test('an L of two wings 8 wide: three courses, a corner and a valley in each, walls at both ends', () => {
+    const own = roofed(L);
+    expect(slopedRoofOf(own)).toMatchObject({ courses: 3, flat: 2, ridge: 18 + 9 + 1 });
+    const pieces = buildingPieces(own, STREET);
+    const at = (part: string) =>
+      pieces.filter((one) => one.part === part).map(({ x, y, z, turn }) => [x, y, z, turn]);
+    // Outside in the south-west, inside in the north-east, both a stud further in with each course.
+    expect(at('corner-slope-2x2-45')).toEqual([18, 21, 24].map((z, i) => [i, 14 - i, z, 135]));
+    expect(at('valley-slope-2x2-45')).toEqual([18, 21, 24].map((z, i) => [6 - i, 8 + i, z, 315]));
+    // 14 + 14 studs outside, 8 + 8 inside; 13 + 13 and 9 + 9; 12 + 12 and 10 + 10.
+    expect([18, 21, 24].map((z) => count(own, /^slope-/, z))).toEqual([12, 14, 12]);
+    // The ridge: two arms 2 wide and 13 long that share 2 × 2.
+    const top = pieces.filter(({ z, use }) => z === 27 && use === 'roof');
+    expect(top.reduce((sum, { w, d }) => sum + w * d, 0)).toBe(48);
+    // Each end is walled between its slopes: 4 and 2 studs wide, closed by the slopes of the last course.
+    const ends = pieces.filter(({ use, z }) => use === 'wall' && z >= 18);
+    const north = ends.filter(({ y, d }) => y === 0 && d === 1);
+    expect(north.map(({ x, w, z }) => [x, w, z])).toEqual([
+      [2, 4, 18],
+      [3, 2, 21],
+    ]);
+    expect(ends.filter(({ x }) => x === 15).map(({ y, d, z }) => [y, d, z])).toEqual([
+      [10, 4, 18],
+      [11, 2, 21],
+    ]);
+  });
+
+  test('hipped, its wings end in corners; a corner that is too shallow for a slope keeps it flat', () => {
+    const own = roofed({ ...L, roofForm: 'hip' });
+    expect(count(own, /^corner-slope/, 18)).toBe(5);
+    expect(count(own, /^valley-slope/, 18)).toBe(1);
+    const shallow = roofed({ notches: [{ corner: 'ne', w: 8, d: 1 }] });
+    expect(slopedRoofOf(shallow)).toMatchObject({ courses: 0, ridge: 19 });
+    expect(ridgeOf(shallow)).toBe(19);
+    // The front alone needs a box.
+    expect(buildingPieces(roofed({ ...L, roofForm: 'lean-to' }), STREET)).toEqual(
+      buildingPieces(roofed(L), STREET),
+    );
+  });
+
+  test('a T with a narrow stem: its ridge runs on flat into the slope of the wide part', () => {
+    const notches = ['sw', 'se'].map((corner) => ({ corner, w: 9, d: 6 }));
+    const own = roofed({ w: 24, d: 18, notches });
+    expect(slopedRoofOf(own)).toMatchObject({ courses: 5, flat: 2, ridge: 18 + 15 + 1 });
+    const closed = buildingPieces(own, STREET).filter(({ z, h, use }) => use === 'roof' && h === 1 && z < 33);
+    // After two courses 2 studs of the stem are left, from its end to the third course of the wide part.
+    const area = closed.map(({ x, y, w, d, z }) => ({ x, y, w, d, z }));
+    expect(area.every(({ x, w, z }) => x >= 11 && x + w <= 13 && z === 24)).toBe(true);
+    expect(area.reduce((sum, { w, d }) => sum + w * d, 0)).toBe(2 * 8);
+    // The slopes of the wide part run across its mouth from the third course on.
+    expect(count(own, /^valley-slope/)).toBe(4);
+  });
+});
+
+test('over a box the courses laid one by one are those by its span: slopes, mansards, hips', () => {
+  fc.assert(
+    fc.property(
+      fc.record({
+        w: fc.integer({ min: 2, max: 40 }),
+        d: fc.integer({ min: 2, max: 40 }),
+        roofForm: fc.constantFrom('gable', 'hip'),
+        slope: fc.constantFrom('slope-2x2-45', 'slope-1x3-33', 'slope-2x2x3-75'),
+        lowerSlope: fc.option(fc.constantFrom('slope-2x2x2-65', 'slope-1x3-33')),
+        lowerCourses: fc.integer({ min: 1, max: 6 }),
+      }),
+      (given) => {
+        const own = house({ ...given, height: 40, eaves: 18 });
+        const roof = slopedRoofOf(own);
+        if (!roof) throw new Error('a roof that rises from its eaves');
+        const asked = [given.lowerSlope, given.slope].flatMap((id) =>
+          id === null ? [] : (partOf(id) ?? []),
+        );
+        const plan = roofPlanOf(
+          own,
+          asked.map((slope, i) => ({
+            slope,
+            courses: i === 0 && asked.length > 1 ? given.lowerCourses : Infinity,
+          })),
+        );
+        expect([plan.levels.length, plan.flat]).toEqual([roof.courses, roof.flat]);
+        expect(plan.levels.map(({ slope }) => slope.id)).toEqual(
+          roof.pitches.flatMap(({ slope, courses }) => Array.from({ length: courses }, () => slope.id)),
+        );
+      },
+    ),
     { numRuns: runs(60) },
   );
 });

@@ -56,7 +56,8 @@ const FACES: readonly { x: number; y: number; faces: Side }[] = [
 
 /**
  * The sides of an area, clockwise. Of a roof of two sides those with walls under it are the shortest between two outer
- * corners, none next to another: both ends of a box, of an L the end of either wing.
+ * corners, none next to another: both ends of a box, of an L the end of either wing. What stands out less than half as far
+ * as it is wide is no wing, and its side is an end only where no other can be.
  * @param hasEnds false: a roof that falls to all sides
  */
 export function roofSides(rows: readonly StudRow[], hasEnds: boolean): RoofSide[] {
@@ -64,35 +65,28 @@ export function roofSides(rows: readonly StudRow[], hasEnds: boolean): RoofSide[
   const after = (i: number, by: number) => (i + by + corners.length) % corners.length;
   const sides = corners.map((a, i): RoofSide => {
     const b = corners[after(i, 1)];
-    const faces =
-      FACES.find(({ x, y }) => x === Math.sign(b.x - a.x) && y === Math.sign(b.y - a.y))?.faces ?? 'n';
-    const [from, to] = runsEast(faces) ? [a.x, b.x] : [a.y, b.y];
-    return {
-      faces,
-      at: runsEast(faces) ? a.y : a.x,
-      from: Math.min(from, to),
-      to: Math.max(from, to),
-      isEnd: false,
-    };
+    const way = [Math.sign(b.x - a.x), Math.sign(b.y - a.y)];
+    const faces = FACES.find(({ x, y }) => x === way[0] && y === way[1])?.faces ?? 'n';
+    const [at, from, to] = runsEast(faces) ? [a.y, a.x, b.x] : [a.x, a.y, b.y];
+    return { faces, at, from: Math.min(from, to), to: Math.max(from, to), isEnd: false };
   });
   if (!hasEnds) return sides;
-  const turnsRight = (i: number) => {
-    const order = FACES.map(({ faces }) => faces);
-    return order.indexOf(sides[i].faces) === (order.indexOf(sides[after(i, -1)].faces) + 1) % 4;
-  };
-  const isBetween = (i: number) => turnsRight(i) && turnsRight(after(i, 1));
-  const long = ({ from, to }: RoofSide) => to - from;
-  const byLength = sides
-    .map((_, i) => i)
-    .filter(isBetween)
-    // Of a square the ridge runs from west to east.
+  const long = (i: number) => sides[i].to - sides[i].from;
+  const beside = (i: number) => [after(i, -1), after(i, 1)];
+  const turnsOut = (from: number, to: number) =>
+    SIDES.indexOf(sides[to].faces) === (SIDES.indexOf(sides[from].faces) + 1) % SIDES.length;
+  const isWing = (i: number) => Math.min(...beside(i).map(long)) >= long(i) / 2;
+  const order = [...sides.keys()]
+    .filter((i) => turnsOut(after(i, -1), i) && turnsOut(i, after(i, 1)))
     .toSorted(
       (a, b) =>
-        long(sides[a]) - long(sides[b]) ||
+        Number(isWing(b)) - Number(isWing(a)) ||
+        long(a) - long(b) ||
+        // Of a square the ridge runs from west to east.
         Number(runsEast(sides[a].faces)) - Number(runsEast(sides[b].faces)),
     );
-  for (const i of byLength)
-    if (!sides[after(i, -1)].isEnd && !sides[after(i, 1)].isEnd) sides[i] = { ...sides[i], isEnd: true };
+  for (const i of order)
+    if (!beside(i).some((next) => sides[next].isEnd)) sides[i] = { ...sides[i], isEnd: true };
   return sides;
 }
 

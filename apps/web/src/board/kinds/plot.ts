@@ -17,12 +17,14 @@ import {
   areaBounds,
   listOf,
   plotBounds,
+  roofFormOf,
   roomCorners,
   wallCorners,
   type Plot,
+  type RoofForm,
 } from '@quarry/core/document';
 import { isInOutline, sweepOf, ROOF_SLOPES } from '@quarry/core/terrain';
-import { field } from '../../ui/fieldSpec.ts';
+import { field, type ChoiceContext } from '../../ui/fieldSpec.ts';
 import { capital } from '../../ui/words.ts';
 import { MONO, SANS, hatch, visible, within, wrapText, type Picture } from '../ink.ts';
 import { LABEL_RANKS, type BoardLabel } from '../labels.ts';
@@ -35,6 +37,31 @@ type Ctx = CanvasRenderingContext2D;
 /** Whether a form is of a building that fills its rectangle. */
 const isBox = ({ shape, notches }: Readonly<Record<string, unknown>>): boolean =>
   shape !== 'round' && !(Array.isArray(notches) && notches.length > 0);
+
+const SOME_CORNER: Plot['notches'] = [{ corner: 'ne', w: 1, d: 1 }];
+
+/** Whether a form is of a building whose roof would be one of slopes. */
+const isSloped = (form: Readonly<Record<string, unknown>>): boolean =>
+  form.shape !== 'round' && (isBox(form) || form.roofForm !== 'stepped');
+
+const ROOF_WORDS: Readonly<Record<RoofForm, string>> = {
+  gable: 'Two sides, walls at its ends',
+  hip: 'All sides',
+  'lean-to': 'The front alone',
+  stepped: 'All sides, in rings of bricks',
+};
+
+/** The forms of a roof that a building can have; one that it keeps but cannot have tells what it is instead. */
+const roofChoices = ({ data }: ChoiceContext): { value: string; word: string }[] => {
+  return ROOF_FORMS.flatMap((value) => {
+    const laid = roofFormOf({ roofForm: value, notches: isBox(data) ? [] : SOME_CORNER });
+    if (laid === value) return [{ value, word: ROOF_WORDS[value] }];
+    const why = isBox(data) ? 'needs a corner left out' : 'needs a box';
+    return data.roofForm === value
+      ? [{ value, word: `${ROOF_WORDS[laid]} (${ROOF_WORDS[value]} ${why})` }]
+      : [];
+  });
+};
 
 export const plotBoard: BoardKind = {
   drawings: [{ rank: 50, draw: drawPlots }],
@@ -103,19 +130,19 @@ export const plotBoard: BoardKind = {
       max: 3000,
       optional: 'flat roof',
     },
-    field.choice(
-      'roofForm',
-      'Roof falls to',
-      ROOF_FORMS,
-      { gable: 'Two sides', hip: 'All four sides', 'lean-to': 'The front alone' },
-      (plot) => plot.eaves !== null && isBox(plot),
-    ),
+    {
+      as: 'choice',
+      key: 'roofForm',
+      label: 'Roof falls to',
+      options: roofChoices,
+      when: (plot) => plot.eaves !== null && plot.shape !== 'round',
+    },
     field.choice(
       'roundRoof',
-      'Roof closes as',
+      'Rings draw in',
       ROUND_ROOFS,
-      { cone: 'Straight: a cone, hips', dome: 'Curved: a dome' },
-      (plot) => plot.eaves !== null && !isBox(plot),
+      { cone: 'Evenly: a cone, hips', dome: 'In a curve: a dome' },
+      (plot) => plot.eaves !== null && !isSloped(plot),
     ),
     {
       as: 'choice',
@@ -123,7 +150,7 @@ export const plotBoard: BoardKind = {
       label: 'Slopes',
       options: ROOF_SLOPES.map(({ id }) => ({ value: id, word: capital(partName(id)) })),
       optional: 'Nearest to its height',
-      when: (plot) => plot.eaves !== null && isBox(plot),
+      when: (plot) => plot.eaves !== null && isSloped(plot),
     },
     {
       as: 'choice',
@@ -131,11 +158,11 @@ export const plotBoard: BoardKind = {
       label: 'Steeper slopes below',
       options: ROOF_SLOPES.map(({ id }) => ({ value: id, word: capital(partName(id)) })),
       optional: 'None: one pitch',
-      when: (plot) => plot.eaves !== null && isBox(plot),
+      when: (plot) => plot.eaves !== null && isSloped(plot),
     },
     field.number('lowerCourses', 'Courses of them', 1, 40, {
       whole: true,
-      when: (plot) => plot.eaves !== null && plot.lowerSlope !== null && isBox(plot),
+      when: (plot) => plot.eaves !== null && plot.lowerSlope !== null && isSloped(plot),
     }),
     field.number('wallBrick', 'Longest brick of its walls', 1, 4, {
       ...{ whole: true, unit: 'studs' },

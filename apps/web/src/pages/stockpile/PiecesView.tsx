@@ -9,7 +9,7 @@ import {
   Matrix4,
   type InstancedMesh,
 } from 'three';
-import { isStudded } from '@quarry/core/catalogue';
+import { isStudded, isValleySlope } from '@quarry/core/catalogue';
 import { countOf, STUDS_PER_PLATE } from '@quarry/core/grid';
 import type { BuildSteps, StepPiece } from '@quarry/core/masonry';
 import { Orbit } from '../../ui/Orbit.tsx';
@@ -67,8 +67,9 @@ export function PiecesView({ w, d, steps, lines, upTo, marked }: PiecesViewProps
       ),
     [steps, lines, upTo, mx, my, mz],
   );
-  const [boxes, slants, corners] = useMemo(
-    () => ['box', 'slant', 'corner'].map((shape) => pieces.filter((piece) => shapeOf(piece) === shape)),
+  const [boxes, slants, corners, valleys] = useMemo(
+    () =>
+      ['box', 'slant', 'corner', 'valley'].map((shape) => pieces.filter((piece) => shapeOf(piece) === shape)),
     [pieces],
   );
   const studs = useMemo(() => openStuds(pieces, w, d), [pieces, w, d]);
@@ -92,6 +93,7 @@ export function PiecesView({ w, d, steps, lines, upTo, marked }: PiecesViewProps
         <Instances geometry={BOX} items={boxes} place={matrixOf} paint={colourOfPiece} />
         <Instances geometry={SLANT} items={slants} place={matrixOf} paint={colourOfPiece} />
         <Instances geometry={CORNER} items={corners} place={matrixOf} paint={colourOfPiece} />
+        <Instances geometry={VALLEY} items={valleys} place={matrixOf} paint={colourOfPiece} />
         <Instances geometry={STUD_SHAPE} items={studs} place={studMatrix} paint={colourOfStud} />
         <Edges pieces={pieces} />
       </group>
@@ -151,6 +153,8 @@ const SLANT_CORNERS = [
 const BOX_CORNERS = SLANT_CORNERS.map(([x, y, z], i) => [x, i % 4 === 2 ? 0.5 : y, z] as const);
 /** A slope of a corner: it falls east and south from where the other keeps a row of studs. */
 const CORNER_CORNERS = SLANT_CORNERS.map(([x, y, z], i) => [x, i === 7 ? LIP : y, z] as const);
+/** A slope in an inner corner: low at its east and south end alone. */
+const VALLEY_CORNERS = BOX_CORNERS.map(([x, y, z], i) => [x, i === 6 ? LIP : y, z] as const);
 /** Sides of all shapes as corners, seen from outside in the order against the clock. */
 const FACES = [
   [0, 3, 2, 1],
@@ -162,13 +166,20 @@ const FACES = [
 ] as const;
 /** Edges of all shapes as pairs of corners. */
 const EDGES = [0, 1, 1, 2, 2, 3, 3, 0, 4, 5, 5, 6, 6, 7, 7, 4, 0, 4, 1, 5, 2, 6, 3, 7] as const;
-const CORNERS = { box: BOX_CORNERS, slant: SLANT_CORNERS, corner: CORNER_CORNERS } as const;
+const CORNERS = {
+  ...{ box: BOX_CORNERS, slant: SLANT_CORNERS },
+  ...{ corner: CORNER_CORNERS, valley: VALLEY_CORNERS },
+} as const;
 const SLANT = geometryOf(SLANT_CORNERS);
 const CORNER = geometryOf(CORNER_CORNERS);
+const VALLEY = geometryOf(VALLEY_CORNERS);
 
 /** A piece that falls between two sides, at half a quarter turn, is of a corner. */
-const shapeOf = ({ falls }: Placed): keyof typeof CORNERS =>
-  falls === undefined ? 'box' : Number.isInteger(falls) ? 'slant' : 'corner';
+function shapeOf({ falls, part }: Placed): keyof typeof CORNERS {
+  if (falls === undefined) return 'box';
+  if (Number.isInteger(falls)) return 'slant';
+  return isValleySlope({ part }) ? 'valley' : 'corner';
+}
 
 function geometryOf(corners: readonly (readonly [number, number, number])[]): BufferGeometry {
   const points = FACES.flatMap(([a, b, c, d]) =>

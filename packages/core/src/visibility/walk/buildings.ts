@@ -1,4 +1,4 @@
-import { isCornerSlope, isSlope } from '../../catalogue/index.ts';
+import { isCornerSlope, isSlope, isValleySlope } from '../../catalogue/index.ts';
 import { STUDS_PER_PLATE, boundsOf, centreOf, quadOf } from '../../grid/index.ts';
 import { areaPieces, builtRect, turnedPoint, wallStuds, wallTop, type Plot } from '../../document/index.ts';
 import { footOfFitting } from '../../terrain/index.ts';
@@ -72,7 +72,7 @@ export function addBuilding(mesh: MeshBuilder, plot: Plot, placing: Placing): vo
     return FIRST + (at < 0 ? colours.push(colour) - 1 : at);
   };
   for (const piece of pieces) {
-    const isSlanting = isSlanted(piece);
+    const isSlanting = isSlope(piece);
     if (isSlanting) addSlope(mesh, piece, (x, y, z) => corner(x - west, y - north, z - bottom));
     const number = isSlanting ? SLOPE : numberOf(piece.colour);
     const [x0, y0] = [Math.round(piece.x) - west, Math.round(piece.y) - north];
@@ -160,39 +160,54 @@ export function addBuilding(mesh: MeshBuilder, plot: Plot, placing: Placing): vo
       );
 }
 
-/** Whether a piece is drawn slanted; one of a corner falls two ways and is drawn as its box. */
-const isSlanted = (piece: BuildingPiece): boolean => isSlope(piece) && !isCornerSlope(piece);
-
-/** A slope: high at its back, a plate high where it falls to. */
+/** A slope: high at its back, a plate high where it falls to; of a corner its top is folded from there to where it falls. */
 function addSlope(
   mesh: MeshBuilder,
-  { x, y, w, d, z, h, turn, colour }: BuildingPiece,
+  piece: BuildingPiece,
   corner: (x: number, y: number, z: number) => MeshCorner,
 ): void {
+  const { x, y, w, d, z, h, turn, colour } = piece;
   const material = `colour ${colour}`;
   const low = z + Math.min(1, h);
-  const falls = Math.round(turn / 90) % 4;
-  // Its corners from the north-west with the clock; those on the side it falls to are low: east, south, west, north.
+  // Its corners from the north-west with the clock.
   const plan = [
     [x, y],
     [x + w, y],
     [x + w, y + d],
     [x, y + d],
   ] as const;
-  const lowOnes = [
-    [1, 2],
-    [2, 3],
-    [3, 0],
-    [0, 1],
-  ][falls];
+  const lowOnes = lowCorners(piece);
   const top = plan.map(([a, b], i) => corner(a, b, lowOnes.includes(i) ? low : z + h));
   const foot = plan.map(([a, b]) => corner(a, b, z));
-  mesh.face(material, top.toReversed());
+  if (isCornerSlope(piece)) {
+    const out = outerCorner(turn);
+    const [a, b, c, e] = [out, out + 1, out + 2, out + 3].map((i) => top[i % 4]);
+    mesh.face(material, [c, b, a]);
+    mesh.face(material, [a, e, c]);
+  } else mesh.face(material, top.toReversed());
   mesh.face(material, foot);
   for (let i = 0; i < 4; i++) {
     const next = (i + 1) % 4;
     mesh.face(material, [top[i], top[next], foot[next], foot[i]]);
   }
+}
+
+/** The corner that a slope of a corner falls to, from the north-west with the clock. */
+const outerCorner = (turn: number): number => (Math.round((turn - 45) / 90) + 2) % 4;
+
+/** Corners of a slope that are low: of a corner slope all but its inner one, of a valley slope its outer one. */
+function lowCorners(piece: BuildingPiece): readonly number[] {
+  if (isCornerSlope(piece)) {
+    const out = outerCorner(piece.turn);
+    return isValleySlope(piece) ? [out] : [out, (out + 1) % 4, (out + 3) % 4];
+  }
+  // Those on the side it falls to: east, south, west, north.
+  return [
+    [1, 2],
+    [2, 3],
+    [3, 0],
+    [0, 1],
+  ][Math.round(piece.turn / 90) % 4];
 }
 
 /** 1 where air reaches from outside: what a closed building has inside is not seen. */
