@@ -45,10 +45,10 @@ const isSloped = (form: Readonly<Record<string, unknown>>): boolean =>
   form.shape !== 'round' && (isBox(form) || form.roofForm !== 'stepped');
 
 const ROOF_WORDS: Readonly<Record<RoofForm, string>> = {
-  gable: 'Two sides, walls at its ends',
+  gable: 'Two sides',
   hip: 'All sides',
   'lean-to': 'The front alone',
-  stepped: 'All sides, in rings of bricks',
+  stepped: 'Rings of bricks',
 };
 
 /** The forms of a roof that a building can have; one that it keeps but cannot have tells what it is instead. */

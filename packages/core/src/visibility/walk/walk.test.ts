@@ -76,6 +76,10 @@ test('the sides of the ground hold what its tops do: the volume of all columns, 
 test.each([
   ['a box', {}],
   ['with a hipped roof, turned off the grid', { eaves: 18, roofForm: 'hip', turn: 30 }],
+  [
+    'an L with hips and a valley',
+    { eaves: 18, roofForm: 'hip', d: 16, notches: [{ corner: 'ne', w: 6, d: 6 }] },
+  ],
   ['round with a cone', { shape: 'round', w: 14, d: 14, eaves: 18, roundRoof: 'cone' }],
 ])('a building is closed: every axis gives one volume; its room is not shown (%s)', (_, more) => {
   const { of, mesh } = meshOf({
