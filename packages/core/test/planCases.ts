@@ -517,6 +517,31 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
     }),
     ['The corners left out of “Baker” take 16 studs of a row of 16', '15 may be'],
   ],
+  // Round a corner of one stud no slope of two fits.
+  [
+    'roof-flat',
+    plot(0, { w: 16, d: 16, height: 40, eaves: 20, notches: [{ corner: 'nw', w: 1, d: 1 }] }),
+    [
+      'The roof of “Baker”, 16 × 16 studs with corners left out',
+      'from 6b2p',
+      'no course of slopes finds room',
+    ],
+  ],
+  [
+    'wall-arches',
+    add({
+      runs: [
+        {
+          ...{ id: 'g', name: 'Long wall', height: 6, arches: 'arch-1x8x2' },
+          points: [
+            { x: 40, y: 40 },
+            { x: 71, y: 40 },
+          ],
+        },
+      ],
+    }),
+    ['“Long wall” is 2b high', 'arch 1×8×2, need 3b'],
+  ],
   // The pad is 3 plates high: one for the cover, two for layers.
   [
     'layers-thin',

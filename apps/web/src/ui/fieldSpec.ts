@@ -165,7 +165,7 @@ export const field = {
   liquid,
   text: (key: string, label: string): FieldSpec => ({ as: 'text', key, label }),
   long: (key: string, label: string, max = 2000): FieldSpec => ({ as: 'long', key, label, max }),
-  check: (key: string, label: string): FieldSpec => ({ as: 'check', key, label }),
+  check: (key: string, label: string, when?: When): FieldSpec => ({ as: 'check', key, label, when }),
   sides: (key: string, label: string): FieldSpec => ({ as: 'sides', key, label }),
   /** Size and place of an area. @param step studs */
   area: (step: number): FieldSpec[] => [

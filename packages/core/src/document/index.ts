@@ -90,7 +90,7 @@ export {
   wallCorners,
 } from './kinds/plot.ts';
 export { REPEAT_USES, SPACINGS } from './kinds/repeat.ts';
-export { RUN_USES } from './kinds/run.ts';
+export { ARCH_SIDES, RUN_USES, archOf, runHigh } from './kinds/run.ts';
 export { MAX_PLAIN_FACES } from './kinds/plain.ts';
 export { MOUNTS_OF_SIGNBOARDS } from './kinds/signboard.ts';
 export { SEAM_SIDES, type SeamSide, edgeSchema } from './kinds/seam.ts';

@@ -1,15 +1,27 @@
 import { PLATES_PER_BRICK, centreOf, formatPlates, intersection, countOf } from '../grid/index.ts';
 import {
+  LEAST_PIER,
   indexAt,
   influenceOf,
   leavesOf,
   membersOf,
   ownerAt,
   seamDistance,
+  straightLengths,
+  straightsOf,
   usualLeaf,
 } from '../terrain/index.ts';
-import { colourName } from '../catalogue/index.ts';
-import { WINDS, WIND_WORDS, displayOf, labelOf, listOf, daysBetween, monthWord } from '../document/index.ts';
+import { colourName, partName } from '../catalogue/index.ts';
+import {
+  WINDS,
+  WIND_WORDS,
+  archOf,
+  displayOf,
+  labelOf,
+  listOf,
+  daysBetween,
+  monthWord,
+} from '../document/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
 
 // What is judged of what dresses the ground: flags, seasons, repeats, walls, and signs left for later.
@@ -176,6 +188,53 @@ const spanTies: Rule = {
     }),
 };
 
+const wallArches: Rule = {
+  id: 'wall-arches',
+  title: 'Arches of a wall find no room',
+  basis: `A wall with arches at its face against their own height over piers of at least ${formatPlates(LEAST_PIER)}, and each straight piece or panel of it against the width of one arch. Where they find no room it is laid plain.`,
+  page: 'plan',
+  severity: 'warning',
+  check: ({ scene }) =>
+    listOf(scene, 'run').flatMap((run): FindingDraft[] => {
+      const arch = archOf(run);
+      const middle = run.points[Math.floor(run.points.length / 2)];
+      const asked = { place: { x: middle.x, y: middle.y }, things: [{ kind: 'run' as const, id: run.id }] };
+      if (!arch)
+        return run.use === 'wall' && run.arches !== null
+          ? [
+              {
+                ...asked,
+                sentence: `“${run.name}” is to have arches at its face, and ${partName(run.arches)} is no arch; it is laid plain.`,
+                remedy: 'Choose an arch.',
+                numbers: {},
+              },
+            ]
+          : [];
+      const least = arch.high + LEAST_PIER;
+      if (run.height < least)
+        return [
+          {
+            ...asked,
+            sentence: `“${run.name}” is ${formatPlates(run.height)} high; its arches, ${partName(arch.part)}, need ${formatPlates(least)} with their piers. It is laid plain.`,
+            remedy: 'Build it higher, or choose lower arches.',
+            numbers: { least, height: run.height },
+          },
+        ];
+      const short = straightLengths(run)
+        .flatMap((length) => straightsOf(run, length).map(({ from, to }) => to - from))
+        .filter((length) => length < arch.span);
+      if (short.length === 0) return [];
+      return [
+        {
+          ...asked,
+          sentence: `${countOf(short.length, 'straight piece')} of “${run.name}” ${short.length === 1 ? 'is' : 'are'} shorter than one of its arches, ${countOf(arch.span, 'stud')} wide, the shortest ${short.reduce((a, b) => Math.min(a, b)).toFixed(1)} studs; ${short.length === 1 ? 'it is' : 'they are'} laid plain.`,
+          remedy: 'Choose narrower arches, or longer panels.',
+          numbers: { short: short.length, span: arch.span },
+        },
+      ];
+    }),
+};
+
 /** Markers should be decided this long before the show, weeks. */
 const DECIDE_WEEKS = 6;
 
@@ -242,6 +301,7 @@ export const DRESS_RULES: readonly Rule[] = [
   leavesUnwritten,
   repeatSeam,
   spanTies,
+  wallArches,
   markerOpen,
   reservedBuilt,
 ];

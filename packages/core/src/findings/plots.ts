@@ -30,6 +30,7 @@ import {
   type Entity,
   type Plot,
   type Scene,
+  runHigh,
 } from '../document/index.ts';
 import { type Context, type FindingDraft, type Rule } from './finding.ts';
 import { overlappingPairs } from './places.ts';
@@ -307,7 +308,7 @@ const plotAcross: Rule = {
           ...{ kind: 'run', id: run.id, strips: [run.points], half: Math.max(0.5, run.thick / 2) },
           takes: (x, y) => {
             const from = named ?? heights[indexAt(relief, x, y)];
-            return { from, to: from + run.height };
+            return { from, to: from + runHigh(run) };
           },
         };
       }),

@@ -1,7 +1,7 @@
-import { FAMILIES, partId, type Family } from '../catalogue/index.ts';
+import { partId, type Family } from '../catalogue/index.ts';
 import { rimsOf } from '../cut/index.ts';
 import { PLATES_PER_BRICK, present } from '../grid/index.ts';
-import { leavesOf, membersOf, plantsOf } from '../terrain/index.ts';
+import { bricksAlong, leavesOf, membersOf, plantsOf, runPieces } from '../terrain/index.ts';
 import {
   appearances,
   characterAt,
@@ -29,16 +29,6 @@ export interface ThingLine {
 function plantPart(crown: number, height: number): string {
   const side = [6, 4, 2].find((size) => crown >= size) ?? 1;
   return partId('plant', side, side, side === 6 ? 24 : height > 6 ? 12 : 3);
-}
-
-/** Bricks one stud wide along a course: fours, and what closes it. */
-function bricksAlong(length: number): [number, number][] {
-  const studs = Math.ceil(length - 1e-9);
-  const fours = Math.floor(studs / 4);
-  const list: [number, number][] = [];
-  if (fours > 0) list.push([4, fours]);
-  if (studs % 4 > 0) list.push([studs % 4, 1]);
-  return list;
 }
 
 /** Parts of one member of a repeat; empty when unknown. */
@@ -71,6 +61,9 @@ function memberParts({
   }
   return [];
 }
+
+/** Usual colours of walls, fences and hedges (ours, no source). */
+const USUAL = { wall: 'pebble', hedge: 'fern', fence: 'bark', railing: 'bark' } as const;
 
 /** A whole figure, of any kind. */
 const FIGURE_PART = partId('figure', 2, 1);
@@ -133,38 +126,31 @@ export function thingLines(scene: Scene): ThingLine[] {
       ['plate', sign.height % PLATES_PER_BRICK],
     ] as const;
     for (const [family, count] of courses)
-      for (const [size, qty] of bricksAlong(sign.w))
-        if (count > 0) add('walls', piece(family, 1, size), sign.colour, qty * count, sign, sign.name);
+      for (const { part, qty } of bricksAlong(sign.w, family))
+        if (count > 0) add('walls', part, sign.colour, qty * count, sign, sign.name);
     const post = sign.on === 'post' ? Math.ceil(sign.up / PLATES_PER_BRICK) : 0;
     if (post > 0) add('walls', piece('brick', 1, 1), 'any', post, sign, sign.name);
   }
   for (const repeat of listOf(scene, 'repeat'))
     for (const member of membersOf(repeat, listOf(scene, 'module')).members)
       for (const { purpose, part, qty } of memberParts(repeat))
-        add(purpose, part, purpose === 'lights' ? 'any' : 'pebble', qty, member, repeat.name);
+        add(
+          purpose,
+          part,
+          repeat.colour ?? (purpose === 'lights' ? 'any' : 'pebble'),
+          qty,
+          member,
+          repeat.name,
+        );
   for (const run of listOf(scene, 'run'))
     for (let i = 1; i < run.points.length; i++) {
       const [a, b] = [run.points[i - 1], run.points[i]];
       const length = Math.hypot(b.x - a.x, b.y - a.y);
       if (length === 0) continue;
       const middle = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
-      const courses = Math.max(1, Math.ceil(run.height / 3 - 1e-9));
-      const rows = Math.max(1, Math.ceil(run.thick - 1e-9));
-      if (run.use === 'wall' || run.use === 'hedge')
-        for (const [size, qty] of bricksAlong(length))
-          add(
-            'walls',
-            piece('brick', 1, size),
-            run.use === 'wall' ? 'pebble' : 'fern',
-            qty * courses * rows,
-            middle,
-            run.name,
-          );
-      else {
-        const fence = piece('fence', 4, 1);
-        const tiers = Math.max(1, Math.ceil(run.height / FAMILIES.fence.height - 1e-9));
-        add('walls', fence, 'bark', Math.ceil(length / 4 - 1e-9) * tiers, middle, run.name);
-      }
+      const colour = run.colour ?? USUAL[run.use];
+      for (const { part, qty, isFront } of runPieces(run, length))
+        add('walls', part, isFront ? (run.archColour ?? colour) : colour, qty, middle, run.name);
     }
   for (const { module, pieces } of rimsOf(scene))
     for (const { part, qty } of pieces)

@@ -18,6 +18,7 @@ import {
   type Scene,
   type SceneSpot,
   type StandFields,
+  runHigh,
 } from '../document/index.ts';
 import { OUTSIDE } from './rasterize.ts';
 import { membersOf, plantsOf } from './scatter.ts';
@@ -135,10 +136,17 @@ export function bodiesOf(scene: Scene, relief: BodyGround): Body[] {
       ),
     );
   for (const run of listOf(scene, 'run')) {
-    const { id, points, thick, height } = run;
+    const { id, points, thick } = run;
     for (let i = 1; i < points.length; i++) {
       const middle = midway(points[i - 1], points[i]);
-      stand('run', id, stripCorners(points[i - 1], points[i], thick), middle, height, footOf(run, middle));
+      stand(
+        'run',
+        id,
+        stripCorners(points[i - 1], points[i], thick),
+        middle,
+        runHigh(run),
+        footOf(run, middle),
+      );
     }
   }
   for (const repeat of listOf(scene, 'repeat'))

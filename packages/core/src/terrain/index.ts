@@ -26,6 +26,7 @@ export {
 export * from './slabs.ts';
 export { heightOfStud, wholePlates, riseCard, type Raster, type RiseCard } from './rasterize.ts';
 export * from './plotCard.ts';
+export * from './wallRuns.ts';
 export { ringRoofOf, type RingRoof } from './ringRoof.ts';
 export {
   cornersOf,

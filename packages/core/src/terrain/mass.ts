@@ -1,3 +1,4 @@
+import { wallFill } from './wallRuns.ts';
 import { boundsOf, containsPoint, lengthOfLine, type Rect } from '../grid/index.ts';
 import { listOf, type Plot, type Scene } from '../document/index.ts';
 import { BARE, OUTSIDE, indexAt, ownerAt, studMiddle, type MassRaster, type Relief } from './relief.ts';
@@ -238,10 +239,10 @@ function pressOn(studs: readonly number[], { w }: Relief, by: { x: number; y: nu
   return shares.map((_, k) => pressed[k] / sum);
 }
 
-/** How solid a thing that is no building is, 0 to 1: a wall of bricks is solid for its thickness. */
+/** How solid a thing that is no building is, 0 to 1: a wall of bricks is solid but for its arches and its fence. */
 function fillOf(scene: Scene, { kind, id }: { kind: string; id: string }): number {
   const run = kind === 'run' ? scene.run[id] : undefined;
-  return run?.use === 'wall' ? Math.min(1, run.thick) : THING_FILL;
+  return run?.use === 'wall' ? wallFill(run) : THING_FILL;
 }
 
 /**

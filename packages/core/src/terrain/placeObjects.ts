@@ -6,6 +6,7 @@ import {
   builtCorners,
   PAVEMENT_PLATES,
   pavementCorners,
+  runHigh,
   isOverhanging,
   standingOf,
   type Entity,
@@ -82,16 +83,20 @@ export function placePlot(setting: Setting, plot: Plot): void {
   fill(outerCorners(plot), ground + plot.overhangFrom, ground + plot.height, false);
 }
 
-/** A wall or fence stands along its line on what it names, or on the surface there. */
+/** A wall or fence stands along its line on what it names, or on the surface there; a fence on it over its middle. */
 export function placeRun(setting: Setting, run: Entity<'run'>): void {
   const { land } = setting.to;
   const named = namedFoot(setting.scene, land, run);
   const heights = footHeights(land, run);
-  eachStripStud(run.points, Math.max(0.5, run.thick / 2), setting.window, (x, y) => {
-    const i = indexOf(land, x, y);
-    const foot = named ?? heights[i];
-    put(setting, i, foot, foot + run.height);
-  });
+  const each = (half: number, low: number, high: number) =>
+    eachStripStud(run.points, half, setting.window, (x, y) => {
+      const i = indexOf(land, x, y);
+      const foot = named ?? heights[i];
+      put(setting, i, foot + low, foot + high);
+    });
+  each(Math.max(0.5, run.thick / 2), 0, run.height);
+  const high = runHigh(run);
+  if (high > run.height) each(0.5, run.height, high);
 }
 
 /** The members of a repeat, each as long along the line as it is and a stud deep. */

@@ -1,6 +1,8 @@
-import { RUN_USES, listOf } from '@quarry/core/document';
-import { panelsOf } from '@quarry/core/terrain';
-import { field } from '../../ui/fieldSpec.ts';
+import { CATALOGUE, partName } from '@quarry/core/catalogue';
+import { ARCH_SIDES, RUN_USES, listOf, type Entity } from '@quarry/core/document';
+import { panelsOf, wallBlocks } from '@quarry/core/terrain';
+import { COLOUR_CHOICES, field } from '../../ui/fieldSpec.ts';
+import { capital } from '../../ui/words.ts';
 import { inStuds, type Picture } from '../ink.ts';
 import { ofLevel } from '../drawSlabs.ts';
 import type { BoardKind } from './kind.ts';
@@ -22,11 +24,45 @@ export const runBoard: BoardKind = {
     field.choice('use', 'It is a', RUN_USES),
     field.plates('height', 'Height', 1),
     field.studs('thick', 'Thick', 0.5, 16),
-    field.studs('panel', 'Panel length, 0 built in', 0, 256),
+    field.studs('panel', 'Panels of, 0 none', 0, 256),
+    {
+      as: 'choice',
+      key: 'colour',
+      label: 'Colour',
+      options: COLOUR_CHOICES,
+      optional: 'As usual',
+    },
+    {
+      as: 'choice',
+      key: 'arches',
+      label: 'Arches at its face',
+      options: CATALOGUE.filter(({ family }) => family === 'arch').map(({ id }) => ({
+        value: id,
+        word: capital(partName(id)),
+      })),
+      optional: 'None',
+      when: ({ use }) => use === 'wall',
+    },
+    field.choice(
+      'archSide',
+      'On its',
+      ARCH_SIDES,
+      { left: 'Left, along the line', right: 'Right, along the line' },
+      ({ use, arches }) => use === 'wall' && arches !== null,
+    ),
+    {
+      as: 'choice',
+      key: 'archColour',
+      label: 'Arches in',
+      options: COLOUR_CHOICES,
+      optional: 'As the wall',
+      when: ({ use, arches }) => use === 'wall' && arches !== null,
+    },
+    field.check('topFence', 'A fence on it', ({ use }) => use === 'wall'),
   ],
 };
 
-/** Walls as wide as they are, hedges broken, fences dashed; a tick where a panel ends. */
+/** Walls as wide as they are, with the bays under their arches; hedges broken, fences dashed; a tick where a panel ends. */
 function drawRuns(ctx: CanvasRenderingContext2D, picture: Picture): void {
   const { palette, scene, view } = picture;
   const px = 1 / view.scale;
@@ -40,6 +76,7 @@ function drawRuns(ctx: CanvasRenderingContext2D, picture: Picture): void {
       ctx.stroke();
       ctx.setLineDash([]);
       ctx.lineWidth = px;
+      drawBays(ctx, run, picture);
       for (const [from, to] of panelsOf(run)) {
         const half = (thick / 2 + 0.5) / Math.hypot(to.x - from.x, to.y - from.y);
         const [u, v] = [(from.y - to.y) * half, (to.x - from.x) * half];
@@ -50,5 +87,24 @@ function drawRuns(ctx: CanvasRenderingContext2D, picture: Picture): void {
         ctx.stroke();
       }
     }
+  });
+}
+
+/** What is open under the arches of a wall, light in its line. */
+function drawBays(ctx: CanvasRenderingContext2D, run: Entity<'run'>, { palette }: Picture): void {
+  const { points, thick, archSide } = run;
+  ctx.fillStyle = palette.sheet;
+  points.slice(1).forEach((to, i) => {
+    const from = points[i];
+    const length = Math.hypot(to.x - from.x, to.y - from.y);
+    if (length === 0) return;
+    ctx.save();
+    ctx.translate(from.x, from.y);
+    ctx.rotate(Math.atan2(to.y - from.y, to.x - from.x));
+    // Along the line the left is above it.
+    if (archSide === 'right') ctx.scale(1, -1);
+    for (const { from: a, to: b, near, far, low, isFront } of wallBlocks(run, length))
+      if (isFront && low > 0) ctx.fillRect(a + 1, near - thick / 2, b - a - 2, Math.min(far, 0.7));
+    ctx.restore();
   });
 }

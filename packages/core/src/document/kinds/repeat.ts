@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { halfStud, linePoints, name, plates, size } from '../fields.ts';
+import { colourField } from '../partLines.ts';
 import { defineKind } from '../kind.ts';
 
 export const REPEAT_USES = ['lamp', 'arch', 'panel', 'post', 'other'] as const;
@@ -20,6 +21,8 @@ export const repeatKind = defineKind({
     height: plates.min(1).default(18),
     /** None stands nearer to a seam than this, studs. */
     keepOff: halfStud.min(0).max(64).default(0),
+    /** Of its pieces; null: what is usual. */
+    colour: colourField.nullable().default(null),
   }),
   group: 'repeats',
   word: 'repeat',

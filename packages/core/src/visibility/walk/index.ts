@@ -8,7 +8,8 @@ import {
   intersection,
   type Rect,
 } from '../../grid/index.ts';
-import { displayOf, listOf, wallCorners, type Scene } from '../../document/index.ts';
+import { ANY_COLOUR } from '../../catalogue/index.ts';
+import { displayOf, listOf, wallCorners, type Entity, type Scene } from '../../document/index.ts';
 import {
   OUTSIDE,
   SUMMER_LEAF,
@@ -19,6 +20,7 @@ import {
   stripCorners,
   type Body,
   type Relief,
+  wallBlocks,
 } from '../../terrain/index.ts';
 import { currentContents, frameOf, highestTable, pointToScene, rectToScene } from '../../venue/index.ts';
 import { addBlocks, addBuilding } from './buildings.ts';
@@ -122,7 +124,9 @@ function facesOf(
     mesh.isPlanned = !standsToday(scene, body.kind, body.id);
     mesh.shift = shiftOf(centreOf(body.bounds));
     const sign = body.kind === 'signboard' ? scene.signboard[body.id] : undefined;
+    const run = body.kind === 'run' && !isCoarse ? scene.run[body.id] : undefined;
     if (sign) addSignboard(mesh, body, sign, origin);
+    else if (run) addRun(mesh, body, run, origin);
     else addBody(mesh, body, origin, { isCoarse, leaf: leafOf(body) });
   }
   mesh.isPlanned = false;
@@ -176,6 +180,45 @@ function leafMaterials(scene: Scene): (body: Body) => string {
     return colour === undefined || colour === SUMMER_LEAF ? 'leaf' : `colour ${colour}`;
   };
 }
+
+/** A straight piece of a wall or fence in its blocks: open under its arches, as thin as a fence where one stands on it. */
+function addRun(
+  mesh: MeshBuilder,
+  { corners, begins }: Body,
+  run: Entity<'run'>,
+  origin: { x: number; y: number },
+) {
+  // Its corners go round from the left of its beginning.
+  const [a, b, c, d] = corners.map((corner) => at(corner, origin));
+  const [face, back] =
+    run.archSide === 'left'
+      ? [
+          [a, b],
+          [d, c],
+        ]
+      : [
+          [d, c],
+          [a, b],
+        ];
+  const length = Math.hypot(b.x - a.x, b.y - a.y);
+  const on = ([from, to]: { x: number; y: number }[], along: number) => between(from, to, along / length);
+  const corner = (along: number, across: number) =>
+    between(on(face, along), on(back, along), across / run.thick);
+  const materialOf = (colour: string | null) =>
+    colour === null || colour === ANY_COLOUR ? 'wall' : `colour ${colour}`;
+  for (const { from, to, near, far, low, high, isFront } of length > 0 ? wallBlocks(run, length) : [])
+    mesh.prism(
+      materialOf(isFront ? (run.archColour ?? run.colour) : run.colour),
+      [corner(from, near), corner(to, near), corner(to, far), corner(from, far)],
+      (begins + low) * STUDS_PER_PLATE,
+      (begins + high) * STUDS_PER_PLATE,
+    );
+}
+
+const between = (a: { x: number; y: number }, b: { x: number; y: number }, share: number) => ({
+  x: a.x + (b.x - a.x) * share,
+  y: a.y + (b.y - a.y) * share,
+});
 
 /** What stands or lies over air and is no building. */
 function addBody(
