@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { FAMILIES, partOf } from '../catalogue/index.ts';
 import { sceneFrom, type Entity } from '../document/index.ts';
 import { thingLines } from '../materials/index.ts';
-import { tryFixes } from '../findings/fixes.ts';
+import { tryFixes } from '../findings/index.ts';
 import { evaluateRules } from '../findings/index.ts';
 import { runs } from '../../test/runs.ts';
 import { archRow, compileRelief, indexAt, runPieces, straightsOf, wallBlocks, wallFill } from './index.ts';
