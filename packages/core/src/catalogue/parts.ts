@@ -21,6 +21,7 @@ interface FamilySpec {
 export const FAMILIES = {
   brick: { word: 'brick', height: 3, body: 'studded', dear: 1, spares: 3 },
   'scored-brick': { word: 'scored brick', height: 3, body: 'studded', dear: 1.6, spares: 5 },
+  'side-stud-brick': { word: 'side-stud brick', height: 3, body: 'studded', dear: 1.8, spares: 5 },
   plate: { word: 'plate', height: 1, body: 'studded', dear: 1, spares: 3 },
   grille: { word: 'grille', height: 1, body: 'smooth', dear: 1.3, spares: 3 },
   tile: { word: 'tile', height: 1, body: 'smooth', dear: 1.1, spares: 3 },
@@ -175,6 +176,7 @@ export const CATALOGUE: readonly Part[] = [
   ...BRICK_SIZES.concat(sizes('1x6 1x8 2x6 2x8 1x10 1x12')).map(([w, d]) => partId('brick', w, d)),
   ...sizes('2x2 2x4').map(([w, d]) => partId('brick', w, d, 9)),
   partId('scored-brick', 1, 2),
+  partId('side-stud-brick', 1, 2),
   ...PLATE_SIZES.map(([w, d]) => partId('plate', w, d)),
   ...TILE_SIZES.map(([w, d]) => partId('tile', w, d)),
   ...sizes('1x1 2x1').map(([w, d]) => partId('slope', w, d, 2, 30)),
@@ -246,9 +248,10 @@ export function partNamed(word: string): Part | null {
     .replace(/[^a-z ]/g, ' ')
     .replace(/\s+/g, ' ')
     .trim();
-  const family = FAMILY_NAMES.find(
-    (one) => stated === one || stated === spec(one).word || stated === `${spec(one).word}s`,
-  );
+  const family = FAMILY_NAMES.find((one) => {
+    const word = spec(one).word.replaceAll('-', ' ');
+    return [one.replaceAll('-', ' '), word, `${word}s`].includes(stated);
+  });
   if (!family) return null;
   const [a, b] = [Number(size[1]), Number(size[2])];
   const bricks = size[3] === undefined ? undefined : Number(size[3]) * 3;

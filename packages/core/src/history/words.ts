@@ -109,6 +109,7 @@ const UNITS: Readonly<Record<Unit, readonly string[]>> = {
     'maxDrop',
     'ornament',
     'scored',
+    'sideStudded',
   ],
   kg: ['ratedKg', 'moduleMaxKg', 'maxKg', 'ownKg', 'bearsKg', 'kg', 'carriesKg'],
   metres: ['trueLength', 'carryMetres'],

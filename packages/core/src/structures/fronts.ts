@@ -47,6 +47,7 @@ export type Fronted = Pick<
   | 'bareSides'
   | 'wallBrick'
   | 'scored'
+  | 'sideStudded'
   | 'wallColour'
   | 'roofColour'
   | 'letInColour'

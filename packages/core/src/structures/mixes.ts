@@ -1,7 +1,7 @@
 import { countsOf, scatterOrder } from '../masonry/index.ts';
 import type { LaidPiece } from './piece.ts';
 
-// Aged walls and roofs: a share of their pieces in other colours or scored, in even, unpatterned scatter.
+// Aged walls and roofs: a share of their pieces in other colours, scored or studded, in even, unpatterned scatter.
 
 /** The scatter is the same each time, so that what is built stays where it is. */
 const SEED = 1;

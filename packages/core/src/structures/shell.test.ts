@@ -723,7 +723,7 @@ test('walls of short bricks show more joints; of their bricks 1 × 2 as many are
     expect(longest(walls)).toBe(wallBrick);
     expect(studsOf(walls)).toBe(studsOf(wallsOf({})));
   }
-  const isPair = ({ part }: LaidPiece) => /^(scored-)?brick-1x2$/.test(part);
+  const isPair = ({ part }: LaidPiece) => part === 'brick-1x2';
   const isScored = ({ part }: LaidPiece) => part === 'scored-brick-1x2';
   const plain = wallsOf({ wallBrick: 2 });
   const pairs = plain.filter(isPair).length;
@@ -733,6 +733,20 @@ test('walls of short bricks show more joints; of their bricks 1 × 2 as many are
     expect(walls.filter(isScored)).toHaveLength(Math.round((pairs * scored) / 100));
     // Nothing else of the wall is another.
     expect(walls.map(({ part, ...rest }) => ({ ...rest, part: part.replace('scored-', '') }))).toEqual(plain);
+  }
+  // A texture of both: a quarter scored, a half studded, the rest smooth; more than all is shared.
+  const isStudded = ({ part }: LaidPiece) => part === 'side-stud-brick-1x2';
+  for (const [scored, sideStudded, rough, studded] of [
+    [25, 50, 0.25, 0.5],
+    [0, 100, 0, 1],
+    [100, 100, 0.5, 0.5],
+  ]) {
+    const walls = wallsOf({ wallBrick: 2, scored, sideStudded });
+    expect(Math.abs(walls.filter(isScored).length - rough * pairs)).toBeLessThan(1);
+    expect(Math.abs(walls.filter(isStudded).length - studded * pairs)).toBeLessThan(1);
+    expect(
+      walls.map(({ part, ...rest }) => ({ ...rest, part: part.replace(/^(scored-|side-stud-)/, '') })),
+    ).toEqual(plain);
   }
   const bare = wallsOf({ wallBrick: 2, scored: 100, bareSides: ['n'] }).filter(isScored);
   expect(bare.length).toBeGreaterThan(0);

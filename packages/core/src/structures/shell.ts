@@ -61,19 +61,30 @@ export function buildingPieces(plot: Fronted, street: StreetRules): BuildingPiec
   );
   const off = halfOff(plot);
   if (off) pieces.unshift(...jumpersUnderWalls(wallStudsOf({ w, d }, thick, rows), w, off));
-  return [...layPavement(plot, street), ...coloured(plot, withScored(plot, pieces))];
+  return [...layPavement(plot, street), ...coloured(plot, textured(plot, pieces))];
 }
 
-const SCORED = { from: partId('brick', 1, 2), to: partId('scored-brick', 1, 2) };
+/** What a wall's texture is made of: of the smooth bricks 1 × 2 some are others. */
+const SMOOTH = partId('brick', 1, 2);
+const ROUGH = { scored: partId('scored-brick', 1, 2), sideStudded: partId('side-stud-brick', 1, 2) };
 
-/** Of the bricks 1 × 2 of walls as many scored as are asked for, in the scatter of mixed colours; none where nobody sees. */
-function withScored(plot: Fronted, pieces: readonly LaidPiece[]): readonly LaidPiece[] {
-  if (plot.scored === 0) return pieces;
+/**
+ * Of the bricks 1 × 2 of walls as many scored and with studs on their side as are asked for, in the scatter of mixed colours;
+ * none where nobody sees. Where both are more than all, each has its share.
+ */
+function textured(plot: Fronted, pieces: readonly LaidPiece[]): readonly LaidPiece[] {
+  const { scored, sideStudded } = plot;
+  const asked = scored + sideStudded;
+  if (asked === 0) return pieces;
   const isBare = bareIn(plot);
-  const own = pieces.filter((piece) => piece.use === 'wall' && piece.part === SCORED.from && !isBare(piece));
-  const parts = mixed(own, SCORED.from, [{ value: SCORED.to, percent: plot.scored }]);
-  const scored = new Map(own.map((piece, i) => [piece, parts[i]]));
-  return pieces.map((piece) => ({ ...piece, part: scored.get(piece) ?? piece.part }));
+  const own = pieces.filter((piece) => piece.use === 'wall' && piece.part === SMOOTH && !isBare(piece));
+  const share = (percent: number) => (percent * 100) / Math.max(100, asked);
+  const parts = mixed(own, SMOOTH, [
+    { value: ROUGH.scored, percent: share(scored) },
+    { value: ROUGH.sideStudded, percent: share(sideStudded) },
+  ]);
+  const rough = new Map(own.map((piece, i) => [piece, parts[i]]));
+  return pieces.map((piece) => ({ ...piece, part: rough.get(piece) ?? piece.part }));
 }
 
 /** Pieces in their colours, walls and roof mixed as they are asked to be; walls that nobody sees are of any. */
@@ -186,7 +197,7 @@ export function shellPieces(plot: Fronted, street: StreetRules): PartLine[] {
       use === 'stair' || isOnHalf(place) ? [place, on, use, climbsTo] : 0,
     ),
     [wallColour, roofColour, letInColour, mixes],
-    [plot.bareSides, notches, halfOff(plot), plot.wallBrick, plot.scored],
+    [plot.bareSides, notches, halfOff(plot), [plot.wallBrick, plot.scored, plot.sideStudded]],
     street.pavementLight,
     street.pavementDark,
   ]);

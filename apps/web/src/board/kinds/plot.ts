@@ -172,6 +172,10 @@ export const plotBoard: BoardKind = {
       unit: '%',
       when: (plot) => Number(plot.wall) < 1.5,
     }),
+    field.number('sideStudded', 'Studded at the side, of those', 0, 100, {
+      unit: '%',
+      when: (plot) => Number(plot.wall) < 1.5,
+    }),
     field.colour('wallColour', 'Walls in'),
     field.colour('roofColour', 'Roof in'),
     field.colour('letInColour', 'Windows and doors in'),

@@ -200,6 +200,8 @@ const plotSchema = z.strictObject({
   wallBrick: z.int().min(1).max(4).default(4),
   /** Of the bricks 1 × 2 of its walls so many percent are scored, which shows a joint more in each; not where nobody sees. */
   scored: z.number().min(0).max(100).default(0),
+  /** And so many have studs on their side, which stand out of the wall; the rest is smooth. */
+  sideStudded: z.number().min(0).max(100).default(0),
   /** Colours of its walls, of its roof, and of what is let into its walls. */
   wallColour: colourField.default(ANY_COLOUR),
   roofColour: colourField.default(ANY_COLOUR),

@@ -168,7 +168,7 @@ export const painted = (paint: string | undefined) =>
   paint ? { fill: paint, stroke: '#22292e' } : undefined;
 
 /** Families of which a wall is laid: many, and so with thin lines. */
-const FINE: readonly Family[] = ['brick', 'scored-brick', 'plate'];
+const FINE: readonly Family[] = ['brick', 'scored-brick', 'side-stud-brick', 'plate'];
 
 /** What shows of each piece: bricks as outlines, glass and leaves filled. */
 export function Pieces({ pieces, high }: { pieces: readonly SeenPiece[]; high: number }) {
@@ -215,6 +215,17 @@ export function Pieces({ pieces, high }: { pieces: readonly SeenPiece[]; high: n
             className="stroke-base-content/60"
           />
         )}
+        {family === 'side-stud-brick' &&
+          Array.from({ length: Math.round(w) }, (_, k) => (
+            <circle
+              key={k}
+              cx={place.x + (k + 0.5) * MM_PER_STUD}
+              cy={place.y + place.height / 2}
+              r={2.4}
+              strokeWidth={0.25}
+              className="fill-none stroke-base-content/60"
+            />
+          ))}
         {family === 'door' && (
           <circle
             cx={place.x + place.width * 0.85}
