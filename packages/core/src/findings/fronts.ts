@@ -183,10 +183,8 @@ const frontBase: Rule = {
     listOf(scene, 'plot').flatMap((plot): FindingDraft[] => {
       if (!plot.streetFront) return [];
       const faults = [
-        plot.pavement !== null && !isBoxed(plot)
-          ? `no pavement is laid before a building that is ${isRound(plot) ? 'round' : 'without some of its corners'}`
-          : null,
-        plot.pavement !== null && isBoxed(plot) && plot.pavement !== PAVEMENT
+        plot.pavement !== null && isRound(plot) ? 'no pavement is laid before a round building' : null,
+        plot.pavement !== null && !isRound(plot) && plot.pavement !== PAVEMENT
           ? `its pavement is ${countOf(plot.pavement, 'stud')} deep where ${PAVEMENT} meet`
           : null,
         plot.connectors === 'none' ? 'it has no connectors where 2 a side belong' : null,

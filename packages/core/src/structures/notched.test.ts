@@ -1,6 +1,9 @@
 import fc from 'fast-check';
 import { isListed, partOf } from '../catalogue/index.ts';
+import { centreOf } from '../grid/index.ts';
 import {
+  builtRect,
+  footStuds,
   roomStuds,
   sceneFrom,
   spacesOf,
@@ -50,6 +53,13 @@ const sceneWith = (...plots: object[]) =>
 const house = (more: object = {}): Plot => sceneWith(more).plot.p0;
 const L = { notches: [{ corner: 'ne', w: 8, d: 8 }] };
 
+/** A building as large as is given, with so much pavement before its front. */
+function withStreet<G extends { w: number; d: number; front: string; pavement: number }>(given: G): Plot {
+  const { w, d, front, pavement } = given;
+  const isX = front === 'n' || front === 's';
+  return house({ ...given, streetFront: true, w: isX ? w : w + pavement, d: isX ? d + pavement : d });
+}
+
 type Given = Pick<Plot, 'w' | 'd' | 'wall' | 'notches'>;
 
 /** Whether a stud is of the building: in its rectangle and in no corner that is left out. */
@@ -78,6 +88,8 @@ const anyNotched = fc
     storeys: fc.integer({ min: 0, max: 3 }),
     wall: fc.integer({ min: 1, max: 3 }),
     eaves: fc.option(fc.integer({ min: 0, max: 50 })),
+    front: fc.constantFrom('n', 'e', 's', 'w'),
+    pavement: fc.constantFrom(0, 0, 3, 8),
     roofForm: fc.constantFrom('gable', 'hip', 'lean-to', 'stepped'),
     roundRoof: fc.constantFrom('cone', 'dome'),
     slope: fc.option(fc.constantFrom('slope-2x2-45', 'slope-1x3-33', 'slope-2x2x3-75')),
@@ -142,7 +154,7 @@ test('what is left out at both ends of a row leaves a stud of it; a corner is le
 test('each stud of walls, floors and roof is filled once, every piece is borne, and the roof is closed', () => {
   fc.assert(
     fc.property(anyNotched, (given) => {
-      const own = house(given);
+      const own = withStreet(given);
       const { w, d, wall } = given;
       const pieces = buildingPieces(own, STREET);
       expect(pieces.filter(({ part }) => !isListed(part))).toEqual([]);
@@ -182,6 +194,18 @@ test('each stud of walls, floors and roof is filled once, every piece is borne, 
           for (let z = wallTop(own); z < 220; z++) if (at(x, y, z) > 0) over++;
           if (over > 0 !== here) wrong.push(`open over ${x}, ${y}`);
         }
+      // Its pavement lies before all of its front, as long as the rectangle round it.
+      const { front, pavement } = given;
+      for (let off = 1; off <= pavement; off++)
+        for (let along = 0; along < (front === 'n' || front === 's' ? w : d); along++) {
+          const [x, y] = {
+            n: [along, -off],
+            s: [along, d - 1 + off],
+            w: [-off, along],
+            e: [w - 1 + off, along],
+          }[front] ?? [0, 0];
+          if (at(x, y, 0) === 0) wrong.push(`no pavement at ${x}, ${y}`);
+        }
       for (const { part, use, x, y, z, w: wide, d: deep } of pieces) {
         // A window up to the eaves of a thick wall bears no ring over its inner half: that is not looked at here.
         let borne = z === 0 || (z === wallTop(own) && openings.some(({ top: high }) => high === z));
@@ -191,7 +215,11 @@ test('each stud of walls, floors and roof is filled once, every piece is borne, 
           wrong.push(`${part} at ${x}, ${y}, ${z} on nothing`);
       }
       expect(wrong.slice(0, 5)).toEqual([]);
-      const top = pieces.reduce((high, { z, h }) => Math.max(high, z + h), 0);
+      // A lamp may stand higher.
+      const top = pieces.reduce(
+        (high, { use, z, h }) => (use === 'pavement' ? high : Math.max(high, z + h)),
+        0,
+      );
       expect([ridgeOf(own), elevationOf(own, 's').high, elevationOf(own, 'e').high]).toEqual([top, top, top]);
       // Mass and its centre are those of what is laid, but for windows, pillars and studs left open in the roof.
       const open = (ringRoofOf(own)?.rings ?? []).some(({ z, outer, hole }) =>
@@ -202,14 +230,16 @@ test('each stud of walls, floors and roof is filled once, every piece is borne, 
         ),
       );
       if (openings.length > 0 || open) return;
-      const laid = pieces.filter(({ use }) => use !== 'pillar');
+      // Of the pavement its tiles, not its lamp.
+      const laid = pieces.filter(({ use, z }) => use !== 'pillar' && (use !== 'pavement' || z === 0));
       const volume = laid.reduce((sum, one) => sum + one.w * one.d * one.h, 0);
       const mean = (of: (one: (typeof laid)[number]) => number) =>
         laid.reduce((sum, one) => sum + one.w * one.d * one.h * of(one), 0) / volume;
       const shell = shellOf(own);
       expect(shell.grams / GRAMS_PER_STUD_PLATE).toBeCloseTo(volume, 6);
-      expect(shell.x).toBeCloseTo(mean(({ x, w: wide }) => x + wide / 2) - w / 2, 6);
-      expect(shell.y).toBeCloseTo(mean(({ y, d: deep }) => y + deep / 2) - d / 2, 6);
+      const [built, middle] = [builtRect(own), centreOf(own)];
+      expect(shell.x).toBeCloseTo(mean(({ x, w: wide }) => x + wide / 2) + built.x - middle.x, 6);
+      expect(shell.y).toBeCloseTo(mean(({ y, d: deep }) => y + deep / 2) + built.y - middle.y, 6);
     }),
     { numRuns: runs(60) },
   );
@@ -313,7 +343,7 @@ test('over a box the courses laid one by one are those by its span: slopes, mans
 test('under the roof there is no less room than its card says, wherever a pole stands', () => {
   fc.assert(
     fc.property(anyNotched, (given) => {
-      const own = house({ ...given, bays: [], eaves: Math.min(given.eaves ?? 20, given.height) });
+      const own = withStreet({ ...given, bays: [], eaves: Math.min(given.eaves ?? 20, given.height) });
       const at = filledBy(buildingPieces(own, STREET));
       const thick = given.wall;
       for (let y = thick; y < given.d - thick; y++)
@@ -322,7 +352,7 @@ test('under the roof there is no less room than its card says, wherever a pole s
           const place = { x: x - thick, y: y - thick, w: 1, d: 1 };
           const pole = { name: 'Pole', on: 0, height: 1, use: 'stair', place };
           const [{ ceiling }] = plotCard(
-            house({ ...given, bays: [], eaves: own.eaves, fittings: [pole] }),
+            withStreet({ ...given, bays: [], eaves: own.eaves, fittings: [pole] }),
             40,
           ).clearances;
           let laid = wallTop(own);
@@ -413,8 +443,10 @@ test('rooms, doors and furniture keep to the L', () => {
 test('the studs it stands on are those its turned outline touches, not those of its rectangle', () => {
   fc.assert(
     fc.property(anyNotched, fc.double({ min: 0, max: 359, noNaN: true }), (given, turn) => {
-      const own = house({ ...given, x: 20.5, y: 21, turn: Math.round(turn * 10) / 10 });
+      const own = withStreet({ ...given, x: 20.5, y: 21, turn: Math.round(turn * 10) / 10 });
       const corners = wallCorners(own);
+      const strip = (given.front === 'n' || given.front === 's' ? given.w : given.d) * given.pavement;
+      expect(Math.abs(areaOf(corners))).toBeCloseTo(footStuds(own) + strip, 6);
       const touched = new Set<string>();
       eachTouched(corners, { x: -50, y: -50, w: 200, d: 200 }, (row, from, to) => {
         for (let x = from; x < to; x++) {
@@ -450,11 +482,14 @@ function areaIn(corners: readonly { x: number; y: number }[], x: number, y: numb
       const cut = { x: a.x + ((b.x - a.x) * p) / (p - q), y: a.y + ((b.y - a.y) * p) / (p - q) };
       return [...(p >= 0 ? [a] : []), ...(p < 0 !== q < 0 ? [cut] : [])];
     });
-  return left.reduce((sum, a, i) => {
-    const b = left[(i + 1) % left.length];
+  return areaOf(left);
+}
+
+const areaOf = (corners: readonly { x: number; y: number }[]): number =>
+  corners.reduce((sum, a, i) => {
+    const b = corners[(i + 1) % corners.length];
     return sum + (a.x * b.y - b.x * a.y) / 2;
   }, 0);
-}
 
 test('what stands in the corner left out is no clash, and a gate may swing there; ground shows in it', () => {
   const shed = { id: 's', name: 'Shed', x: 17, y: 9, w: 6, d: 6, height: 12 };

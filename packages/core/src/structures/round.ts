@@ -1,6 +1,6 @@
 import { PLATE_SIZES, partId } from '../catalogue/index.ts';
 import { PLATES_PER_BRICK, maskOfRows, type StudRow } from '../grid/index.ts';
-import { areaRows, roomRows } from '../document/index.ts';
+import { areaRows, builtSides, roomRows } from '../document/index.ts';
 import { BRICKS, BondWatch, PLATES, UNSEARCHED, tileLayer, type BuildingUse } from '../masonry/index.ts';
 import type { RingRoof } from '../terrain/index.ts';
 import type { Fronted } from './fronts.ts';
@@ -60,7 +60,7 @@ export const layRows = (rows: readonly StudRow[], w: number, z: number, use: Bui
  */
 export function layRingRoof(plot: Fronted, { hasFloor, rings, top }: RingRoof): LaidPiece[] {
   const rows = areaRows(plot) ?? [];
-  const [w, d] = [Math.max(1, Math.round(plot.w)), rows.length];
+  const { w, d } = builtSides(plot);
   const pieces: LaidPiece[] = [];
   const whole = maskOfRows(rows, w);
   const room = maskOfRows(roomRows(plot) ?? [], w);

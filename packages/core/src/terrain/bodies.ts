@@ -67,7 +67,7 @@ export function plotBodies(plot: Plot, ground: number): Body[] {
       ...leaningSlices(plot).map(({ corners, from, to }) => body(corners, ground + from, ground + to)),
       ...(out ? [body(outerCorners(plot), ground + overhangFrom)] : []),
     ];
-  if (plot.notches.length > 0 && !isRound(plot)) return [{ ...walls, parts: areaPieces(plot) }];
+  if (plot.notches.length > 0 && !isRound(plot)) return [{ ...walls, parts: areaPieces(plot) }, ...pavement];
   return [walls, ...pavement, ...(out ? [body(outerCorners(plot), ground + overhangFrom)] : [])];
 }
 

@@ -168,10 +168,11 @@ export const reachAt = (plot: Plot, z: number): Rect =>
  */
 export function shellOf(plot: Plot, upTo: number = plot.height): PlotMass {
   const rows = areaRows(plot);
-  if (rows) return massOf(plot, shellOfRows(plot, rows, upTo));
   const { overhang, overhangFrom, wall } = plot;
   const middle = centreOf(plot);
   const built = builtRect(plot);
+  const pavement = ringOf(plot, built, middle, 0, 1);
+  if (rows) return massOf(plot, [...shellOfRows(plot, rows, upTo), pavement]);
   const inside = insideOf(plot);
   const room: Rect = {
     ...inside,
@@ -179,7 +180,7 @@ export function shellOf(plot: Plot, upTo: number = plot.height): PlotMass {
     y: built.y + (built.d - inside.d) / 2,
   };
   const none = { ...middle, w: 0, d: 0 };
-  const boxes = [ringOf(built, room, middle, 0, upTo), ringOf(plot, built, middle, 0, 1)];
+  const boxes = [ringOf(built, room, middle, 0, upTo), pavement];
   for (const z of storeyLevels(plot)) if (z < upTo) boxes.push(ringOf(room, none, middle, z, 1));
   if (upTo >= plot.height) boxes.push(ringOf(built, none, middle, upTo - 0.5, 1));
   const outHigh = upTo - overhangFrom;
@@ -263,16 +264,13 @@ function ofMask(mask: Uint8Array, w: number): Area {
 }
 
 /** A layer over an area of a building, so many plates high. */
-const layerOf = (
-  { w, d }: Plot,
-  { studs, middle }: Area,
-  from: number,
-  high: number,
-  sign: 1 | -1 = 1,
-): Box => ({
-  volume: sign * studs * high,
-  ...{ x: middle.x - w / 2, y: middle.y - d / 2, z: from + high / 2 },
-});
+function layerOf(plot: Plot, { studs, middle }: Area, from: number, high: number, sign: 1 | -1 = 1): Box {
+  const [built, centre] = [builtRect(plot), centreOf(plot)];
+  return {
+    volume: sign * studs * high,
+    ...{ x: built.x + middle.x - centre.x, y: built.y + middle.y - centre.y, z: from + high / 2 },
+  };
+}
 
 function massOf(plot: Plot, boxes: readonly Box[]): PlotMass {
   const volume = boxes.reduce((sum, box) => sum + box.volume, 0);

@@ -9,14 +9,36 @@ import {
   type Rect,
   type StudRow,
 } from '../grid/index.ts';
-import { areaRows, isRound, roofFormOf, roomRows, wallStuds, wallTop, type Plot } from '../document/index.ts';
+import {
+  areaRows,
+  builtSides,
+  isRound,
+  roofFormOf,
+  roomRows,
+  wallStuds,
+  wallTop,
+  type Plot,
+} from '../document/index.ts';
 
 // What closes a building that fills no rectangle over its eaves: rings of bricks that draw in course by course, and plates
 // over the last.
 
 type Roofed = Pick<
   Plot,
-  'w' | 'd' | 'wall' | 'shape' | 'notches' | 'height' | 'eaves' | 'roofForm' | 'roundRoof'
+  | 'x'
+  | 'y'
+  | 'w'
+  | 'd'
+  | 'front'
+  | 'streetFront'
+  | 'pavement'
+  | 'wall'
+  | 'shape'
+  | 'notches'
+  | 'height'
+  | 'eaves'
+  | 'roofForm'
+  | 'roundRoof'
 >;
 
 /** One course of such a roof; rows from the north-west corner of the building. */
@@ -99,7 +121,7 @@ function ringsFrom(plot: Roofed, from: number, count: number): RoofRing[] {
 function layersOf(plot: Roofed): { outer: (share: number) => StudRow[]; closed: StudRow[] } {
   const rows = areaRows(plot) ?? [];
   if (isRound(plot)) {
-    const [w, d] = [Math.max(1, Math.round(plot.w)), rows.length];
+    const { w, d } = builtSides(plot);
     const off = (size: number, share: number) =>
       Math.min(Math.round((size * (1 - share)) / 2), Math.floor((size - 1) / 2));
     const least = (size: number) => Math.max(0, Math.ceil((size - CLOSED) / 2));

@@ -16,7 +16,7 @@ import { planRoof, roofSides, type RoofPlan, type RoofSide } from './roofPlan.ts
 // How a roof of slopes comes out: its courses, its ridge, and the room under it. Laid in pieces in `structures`.
 
 type Roofed = Parameters<typeof builtSides>[0] &
-  Pick<Plot, 'height' | 'eaves' | 'wall' | 'roofForm' | 'slope' | 'lowerSlope' | 'lowerCourses'>;
+  Pick<Plot, 'front' | 'height' | 'eaves' | 'wall' | 'roofForm' | 'slope' | 'lowerSlope' | 'lowerCourses'>;
 
 /** A roof of slopes as it comes out. */
 export interface SlopedRoof {

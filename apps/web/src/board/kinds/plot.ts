@@ -112,7 +112,7 @@ export const plotBoard: BoardKind = {
       max: 64,
       step: 0.5,
       optional: 'not known',
-      when: (plot) => plot.streetFront === true && isBox(plot),
+      when: (plot) => plot.streetFront === true && plot.shape !== 'round',
     },
     field.choice(
       'connectors',

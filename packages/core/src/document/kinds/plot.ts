@@ -242,8 +242,9 @@ export const plotKind = defineKind({
 // The areas of a plot, studs: its walls turned about their middle, its pavement, what stands out over it.
 
 type Point = { x: number; y: number };
-type Outlined = Pick<Plot, 'w' | 'd'> & Partial<Pick<Plot, 'shape' | 'notches'>>;
-type Turned = Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'> & Partial<Pick<Plot, 'shape' | 'notches'>>;
+type Outlined = Pick<Plot, 'x' | 'y' | 'w' | 'd'> &
+  Partial<Pick<Plot, 'shape' | 'notches' | 'front' | 'streetFront' | 'pavement'>>;
+type Turned = Outlined & Pick<Plot, 'turn'>;
 type Built = Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'shape' | 'notches' | 'front' | 'streetFront' | 'pavement'>;
 
 /** Whether a place on a floor is half a stud off along x or y: jumpers hold what stands there. */
@@ -263,7 +264,7 @@ export const ornamented = ({ ornament }: Pick<Plot, 'ornament'>): number => 1 + 
 /** Whether a building is round. */
 export const isRound = ({ shape }: Partial<Pick<Plot, 'shape'>>): boolean => shape === 'round';
 
-/** Whether a building fills its rectangle. Others have no pavement, and nothing stands out over their walls. */
+/** Whether a building fills its rectangle. Nothing stands out over the walls of others. */
 export const isBoxed = ({ shape, notches = [] }: Partial<Pick<Plot, 'shape' | 'notches'>>): boolean =>
   shape !== 'round' && notches.length === 0;
 
@@ -281,9 +282,13 @@ export function roofFormOf(
   return plot.roofForm === 'lean-to' ? 'gable' : plot.roofForm;
 }
 
-/** What a plot is built on: its place less its pavement, which lies before its front. Unturned, studs. */
-export function builtRect({ x, y, w, d, front, streetFront, pavement, ...outlined }: Built): Rect {
-  const by = streetFront && isBoxed(outlined) ? Math.min(pavement ?? 0, runsEast(front) ? d : w) : 0;
+/**
+ * What a plot is built on: its place less its pavement, which lies before its front; a round building has none. Unturned,
+ * studs.
+ */
+export function builtRect(plot: Outlined): Rect {
+  const { x, y, w, d, front = 's', streetFront = false, pavement = null } = plot;
+  const by = streetFront && !isRound(plot) ? Math.min(pavement ?? 0, runsEast(front) ? d : w) : 0;
   if (front === 'n') return { x, y: y + by, w, d: d - by };
   if (front === 's') return { x, y, w, d: d - by };
   return front === 'w' ? { x: x + by, y, w: w - by, d } : { x, y, w: w - by, d };
@@ -316,7 +321,7 @@ export function storeyLevels({
 }
 
 /** Sides of what is built, whole studs: half ones are rounded. */
-export function builtSides(plot: Built): { w: number; d: number } {
+export function builtSides(plot: Outlined): { w: number; d: number } {
   const { w, d } = builtRect(plot);
   return { w: Math.max(1, Math.round(w)), d: Math.max(1, Math.round(d)) };
 }
@@ -337,10 +342,11 @@ export const wallTop = ({ height, eaves }: Pick<Plot, 'height' | 'eaves'>): numb
  * The studs of a building that does not fill its rectangle, row by row from its north-west corner; half sides are rounded.
  * @returns null for one that does
  */
-export function areaRows({ w, d, shape, notches = [] }: Outlined): StudRow[] | null {
-  const [wide, deep] = [Math.max(1, Math.round(w)), Math.max(1, Math.round(d))];
-  if (isRound({ shape })) return discRows(wide, deep);
-  return notches.length > 0 ? notchedRows(wide, deep, notches) : null;
+export function areaRows(plot: Outlined): StudRow[] | null {
+  const { w, d } = builtSides(plot);
+  if (isRound(plot)) return discRows(w, d);
+  const { notches = [] } = plot;
+  return notches.length > 0 ? notchedRows(w, d, notches) : null;
 }
 
 /** A rectangle without some of its corners: of each row at least a stud stays. */
@@ -367,8 +373,8 @@ export function roomRows(plot: Outlined & Pick<Plot, 'wall'>): StudRow[] | null 
 export function areaPieces(plot: Turned & Built): Point[][] {
   const rows = areaRows(plot);
   if (!rows) return [builtCorners(plot)];
-  const { x, y, w, d, turn } = plot;
-  const middle = { x: x + w / 2, y: y + d / 2 };
+  const { x, y } = builtRect(plot);
+  const [middle, { turn }] = [centreOf(plot), plot];
   const rects: Rect[] = [];
   rows.forEach(({ from, to }, row) => {
     const last = rects.at(-1);
@@ -381,7 +387,11 @@ export function areaPieces(plot: Turned & Built): Point[][] {
 
 /** The rectangles of the plan that hold what a building takes: its pavement with it; of an L, a T or a Z more than one. */
 export const areaBounds = (plot: Turned & Built): Rect[] =>
-  isBoxed(plot) || isRound(plot) ? [plotBounds(plot)] : areaPieces(plot).map(boundsOfPoints);
+  isBoxed(plot) || isRound(plot)
+    ? [plotBounds(plot)]
+    : [...areaPieces(plot), pavementCorners(plot) ?? []]
+        .filter(({ length }) => length > 0)
+        .map(boundsOfPoints);
 
 /** Thickness of a building's walls in whole studs. */
 export const wallStuds = ({ wall }: Pick<Plot, 'wall'>): number => Math.max(1, Math.round(wall));
@@ -420,24 +430,49 @@ export const isOverhanging = ({
 /** Corners of a rectangle that is wider than a plot by so much on each side (narrower where negative), turned with it. */
 function cornersAround(plot: Turned, by: Plot['overhang']): Point[] {
   const { x, y, w, d, turn } = plot;
-  const rows = areaRows(plot);
-  if (rows) return placedOutline(plot, rows);
   const outer = { x: x - by.w, y: y - by.n, w: w + by.w + by.e, d: d + by.n + by.s };
-  const middle = { x: x + w / 2, y: y + d / 2 };
-  return quadOf(outer).map((corner) => turnedPoint(corner, middle, turn));
+  return quadOf(outer).map((corner) => turnedPoint(corner, centreOf(plot), turn));
 }
 
-/** The outline of an area that is counted from a plot's north-west corner, turned with it. */
-const placedOutline = ({ x, y, w, d, turn }: Turned, rows: readonly StudRow[]): Point[] =>
-  outlineOfRows(rows).map((corner) =>
-    turnedPoint({ x: x + corner.x, y: y + corner.y }, { x: x + w / 2, y: y + d / 2 }, turn),
+/** The outline of an area that is counted from the north-west corner of what is built, turned with the plot. */
+function placedOutline(plot: Turned, outline: readonly Point[]): Point[] {
+  const { x, y } = builtRect(plot);
+  return outline.map((corner) =>
+    turnedPoint({ x: x + corner.x, y: y + corner.y }, centreOf(plot), plot.turn),
   );
+}
+
+/** An outline with the pavement before its front: a strip as long as the rectangle round it. */
+function withPavement(plot: Outlined, outline: readonly Point[]): Point[] {
+  const { front = 's' } = plot;
+  const built = builtRect(plot);
+  const deep = runsEast(front) ? plot.d - built.d : plot.w - built.w;
+  if (deep <= 0) return [...outline];
+  const { w, d } = builtSides(plot);
+  // Of each side its beginning and end, clockwise, and which way is out.
+  const { from, to, out } = {
+    n: { from: { x: 0, y: 0 }, to: { x: w, y: 0 }, out: { x: 0, y: -deep } },
+    e: { from: { x: w, y: 0 }, to: { x: w, y: d }, out: { x: deep, y: 0 } },
+    s: { from: { x: w, y: d }, to: { x: 0, y: d }, out: { x: 0, y: deep } },
+    w: { from: { x: 0, y: d }, to: { x: 0, y: 0 }, out: { x: -deep, y: 0 } },
+  }[front];
+  const across = runsEast(front) ? 'y' : 'x';
+  const isOn = (corner: Point) => corner[across] === from[across];
+  const isAt = (a: Point, b: Point) => a.x === b.x && a.y === b.y;
+  const beyond = ({ x, y }: Point) => ({ x: x + out.x, y: y + out.y });
+  return outline.flatMap((corner, i) => {
+    const next = outline[(i + 1) % outline.length];
+    if (!isOn(corner) || !isOn(next)) return [corner];
+    const strip = [from, beyond(from), beyond(to), to];
+    return [corner, ...strip.filter((one) => !isAt(one, corner) && !isAt(one, next))];
+  });
+}
 
 /** Corners of the room inside a plot's walls, without its pavement, turned with it; none where there is no room. */
 export function roomCorners(plot: Turned & Built & Pick<Plot, 'wall'>): Point[] {
   const { wall } = plot;
   const rows = roomRows(plot);
-  if (rows) return placedOutline(plot, rows);
+  if (rows) return placedOutline(plot, outlineOfRows(rows));
   const { w, d } = builtRect(plot);
   if (2 * wall >= Math.min(w, d)) return [];
   return cornersAround(plot, fromPlot(plot, { n: -wall, e: -wall, s: -wall, w: -wall }));
@@ -457,12 +492,17 @@ function direction(turn: number): { cos: number; sin: number } {
   return { cos: Math.cos(angle), sin: Math.sin(angle) };
 }
 
-/** The corners of a plot's walls, turned about its middle: studs, from the unturned north-west clockwise; of a box four. */
-export const wallCorners = (plot: Turned): Point[] => cornersAround(plot, { n: 0, e: 0, s: 0, w: 0 });
+/** The corners of a plot's walls with its pavement, turned about its middle: studs, from the unturned north-west clockwise; of a box four. */
+export function wallCorners(plot: Turned): Point[] {
+  const rows = areaRows(plot);
+  return rows
+    ? placedOutline(plot, withPavement(plot, outlineOfRows(rows)))
+    : cornersAround(plot, { n: 0, e: 0, s: 0, w: 0 });
+}
 
 /** Corners of what a plot is built on, without its pavement, with what stands out over its walls, turned with it. */
 export const outerCorners = (plot: Turned & Built & Pick<Plot, 'overhang'>): Point[] =>
-  cornersAround(plot, fromPlot(plot, plot.overhang));
+  isBoxed(plot) ? cornersAround(plot, fromPlot(plot, plot.overhang)) : builtCorners(plot);
 
 /** How far what is built lies beyond the plot on each side, studs, and by so much more; below 0 within it. */
 function fromPlot(plot: Turned & Built, by: Plot['overhang']): Plot['overhang'] {
@@ -515,8 +555,12 @@ export function leaningSlices(
 const SLICE = 0.5;
 
 /** Corners of what a plot is built on, without its pavement, turned with it. */
-export const builtCorners = (plot: Turned & Built): Point[] =>
-  cornersAround(plot, fromPlot(plot, { n: 0, e: 0, s: 0, w: 0 }));
+export function builtCorners(plot: Turned & Built): Point[] {
+  const rows = areaRows(plot);
+  return rows
+    ? placedOutline(plot, outlineOfRows(rows))
+    : cornersAround(plot, fromPlot(plot, { n: 0, e: 0, s: 0, w: 0 }));
+}
 
 /** Tiles of a pavement are a plate high. */
 export const PAVEMENT_PLATES = 1;
