@@ -1,4 +1,5 @@
 export { UNSEARCHED, tileLayer } from './tile.ts';
+export { pieceSet, type PieceSet } from './pieces.ts';
 export { BRICKS, METHOD_SPECS, PLATES, minHeightOf, type MethodSpec } from './method.ts';
 export { SKIN, pieceId, type Fill, type LayerPlan, type Purpose } from './fill.ts';
 export { MAX_HEIGHT, buildLayers, type Masonry } from './layers.ts';

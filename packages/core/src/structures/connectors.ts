@@ -1,6 +1,6 @@
 import { partId, partOf } from '../catalogue/index.ts';
 import { PLATES_PER_BRICK } from '../grid/index.ts';
-import { builtRect, runsEast, type Side } from '../document/index.ts';
+import { areaRows, builtRect, builtSides, runsEast, wallStuds, type Side } from '../document/index.ts';
 import { connectorPlaces } from '../terrain/index.ts';
 import { wallStretches, type Fronted, type WallOpening } from './fronts.ts';
 import { storeysOf } from './storeys.ts';
@@ -20,6 +20,7 @@ export function connectorBricks(plot: Fronted, openings: readonly WallOpening[])
   if (!CONNECTOR || plot.connectors === 'none' || !ground || ground.courses < 1) return [];
   const sides: readonly Side[] = runsEast(plot.front) ? ['e', 'w'] : ['n', 's'];
   const built = builtRect(plot);
+  const thick = wallStuds(plot);
   const isFromFront = plot.front === 'n' || plot.front === 'w';
   // Along the sides from the west or north, counted from what is built: the pavement may lie before that.
   const [all, before] = runsEast(plot.front) ? [plot.d, built.y - plot.y] : [plot.w, built.x - plot.x];
@@ -35,6 +36,8 @@ export function connectorBricks(plot: Fronted, openings: readonly WallOpening[])
         ...{ side, back: wall.back, part: CONNECTOR, from: start, wide: to - from },
         ...{ foot: ground.from, top: ground.from + PLATES_PER_BRICK },
       };
+      // Where the walls of both sides have no room beside each other there is none for two bricks.
+      const isThin = [...Array(one.wide).keys()].some((k) => studsAcross(plot, side, start + k) < 2 * thick);
       const isTaken = openings.some(
         (other) =>
           other.side === side &&
@@ -42,7 +45,17 @@ export function connectorBricks(plot: Fronted, openings: readonly WallOpening[])
           other.from < start + one.wide &&
           start < other.from + other.wide,
       );
-      return isTaken ? [] : [one];
+      return isTaken || isThin ? [] : [one];
     }),
   );
+}
+
+/** Studs of a building behind one of a side. */
+function studsAcross(plot: Fronted, side: Side, along: number): number {
+  const { w, d } = builtSides(plot);
+  const rows = areaRows(plot);
+  if (!rows) return runsEast(side) ? d : w;
+  if (runsEast(side)) return rows.filter(({ from, to }) => along >= from && along < to).length;
+  const row = rows.at(along);
+  return row ? row.to - row.from : 0;
 }

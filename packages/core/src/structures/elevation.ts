@@ -34,19 +34,24 @@ export interface Elevation {
   fronts: FrontCard[];
 }
 
-/** Those of pieces that no nearer one hides whole. @param pieces those farther back first */
-function shown<P extends LaidPiece>(pieces: readonly P[], isX: boolean): P[] {
+/** Whether a slope is seen from its end, as it falls to the left or the right; a valley slope is high there. */
+const isEndOn = (piece: LaidPiece, side: Side): boolean =>
+  isSlope(piece) && !isValleySlope(piece) && piece.turn % 180 !== FACING[side] % 180;
+
+/** Those of pieces that no nearer one hides whole; past the slant of a slope one sees on. @param pieces those farther back first */
+function shown<P extends LaidPiece>(pieces: readonly P[], side: Side): P[] {
   const seen = new Set<string>();
   return pieces
     .toReversed()
-    .filter(({ x, y, w, d, z, h }) => {
-      const [from, wide] = isX ? [x, w] : [y, d];
+    .filter((piece) => {
+      const { x, y, w, d, z, h } = piece;
+      const [from, wide] = runsEast(side) ? [x, w] : [y, d];
       const cells = Array.from(
         { length: wide * h },
         (_, k) => `${from + (k % wide)} ${z + Math.trunc(k / wide)}`,
       );
       const isSeen = cells.some((cell) => !seen.has(cell));
-      for (const cell of cells) seen.add(cell);
+      if (!isEndOn(piece, side)) for (const cell of cells) seen.add(cell);
       return isSeen;
     })
     .toReversed();
@@ -79,16 +84,14 @@ export function elevationOf(plot: Fronted, side: Side): Elevation {
       return piece.use === 'roof' && (isSlope(piece) ? fallsTo(piece, side) : piece.z > wallTop(plot));
     })
     .toSorted((a, b) => depthOf(b) - depthOf(a));
-  const pieces = (isBoxed(plot) ? faces : shown(faces, isX)).map((piece): SeenPiece => {
+  const pieces = (isBoxed(plot) ? faces : shown(faces, side)).map((piece): SeenPiece => {
     const [from, wide] = isX ? [piece.x, piece.w] : [piece.y, piece.d];
     const left = isFromWest ? from : length - from - wide;
-    // A valley slope is as high as it is on three of its sides.
-    const isEnd = isSlope(piece) && !isValleySlope(piece) && piece.turn % 180 !== FACING[side] % 180;
     // Seen from the south and the west the east and the south are at the right.
     const turn = (piece.turn * Math.PI) / 180;
     const isRight = (isX ? Math.cos(turn) : Math.sin(turn)) > 0 === isFromWest;
     const seen = { part: piece.part, colour: piece.colour, left, z: piece.z, w: wide, h: piece.h };
-    return isEnd ? { ...seen, falls: isRight ? 'right' : 'left' } : seen;
+    return isEndOn(piece, side) ? { ...seen, falls: isRight ? 'right' : 'left' } : seen;
   });
   const high = pieces.reduce((top, { z, h }) => Math.max(top, z + h), 0);
   return {

@@ -291,6 +291,23 @@ describe('roofs of slopes by hand, of 45° over walls 18 plates high', () => {
     );
   });
 
+  test('a Z whose inner corners come near each other: a flat neck parts it, and both its wings rise to their ridges', () => {
+    const notches = [
+      { corner: 'nw', w: 12, d: 12 },
+      { corner: 'se', w: 10, d: 10 },
+    ];
+    const own = roofed({ w: 32, d: 32, notches });
+    // Both wings are 20 wide: nine courses each, as over a box.
+    expect(slopedRoofOf(own)).toMatchObject({ courses: 9, flat: 2, ridge: 18 + 27 + 1 });
+    const neck = buildingPieces(own, STREET).filter(({ use, h, z }) => use === 'roof' && h === 1 && z < 45);
+    expect(neck.map(({ x, y, w, d, z }) => [x, y, w, d, z])).toEqual([
+      [16, 16, 2, 2, 18 + 4 * 3],
+      // The corner that it takes off each wing ends under the last course.
+      [22, 12, 2, 2, 18 + 8 * 3],
+      [12, 22, 2, 2, 18 + 8 * 3],
+    ]);
+  });
+
   test('a T with a narrow stem: its ridge runs on flat into the slope of the wide part', () => {
     const notches = ['sw', 'se'].map((corner) => ({ corner, w: 9, d: 6 }));
     const own = roofed({ w: 24, d: 18, notches });

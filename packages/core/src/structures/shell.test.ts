@@ -734,6 +734,17 @@ test('walls of short bricks show more joints; of their bricks 1 × 2 as many are
     // Nothing else of the wall is another.
     expect(walls.map(({ part, ...rest }) => ({ ...rest, part: part.replace('scored-', '') }))).toEqual(plain);
   }
+  // Thick walls and round ones too.
+  for (const more of [
+    { wall: 3 },
+    { shape: 'round', w: 14, d: 14 },
+    { notches: [{ corner: 'ne', w: 5, d: 5 }] },
+  ])
+    for (const wallBrick of [1, 2, 3]) {
+      const walls = wallsOf({ ...more, wallBrick });
+      expect(Math.max(...bricksOnly(walls).map(({ w, d }) => Math.max(w, d)))).toBe(wallBrick);
+      expect(studsOf(walls)).toBe(studsOf(wallsOf(more)));
+    }
   // A texture of both: a quarter scored, a half studded, the rest smooth; more than all is shared.
   const isStudded = ({ part }: LaidPiece) => part === 'side-stud-brick-1x2';
   for (const [scored, sideStudded, rough, studded] of [

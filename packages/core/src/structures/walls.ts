@@ -1,5 +1,5 @@
-import { partId } from '../catalogue/index.ts';
-import { BRICKS, BondWatch, PLATES, UNSEARCHED, tileLayer } from '../masonry/index.ts';
+import { BRICK_SIZES, partId } from '../catalogue/index.ts';
+import { BondWatch, PLATES, UNSEARCHED, pieceSet, tileLayer, type PieceSet } from '../masonry/index.ts';
 import { insideRows, maskOfRows, type StudRow } from '../grid/index.ts';
 import { runsEast, type Side } from '../document/index.ts';
 import type { WallOpening } from './fronts.ts';
@@ -21,7 +21,7 @@ export interface StoreyWalls {
   openings: readonly WallOpening[];
   /** Where parts lift off: no piece reaches over such a joint. */
   joints: readonly PartJoint[];
-  /** The longest brick of straight walls, studs. */
+  /** The longest brick of its walls, studs. */
   wallBrick: number;
 }
 
@@ -126,7 +126,7 @@ export function layStretch(
 }
 
 /** A ring of any thickness, each course over the joints of the one below. */
-function layArea({ w, d, thick, rows, storey, openings, joints }: StoreyWalls): LaidPiece[] {
+function layArea({ w, d, thick, rows, storey, openings, joints, wallBrick }: StoreyWalls): LaidPiece[] {
   const laid: LaidPiece[] = [];
   const watch = new BondWatch(w, d);
   for (const [course, { family: wanted, z, h }] of coursesOf(storey, joints).entries()) {
@@ -142,7 +142,7 @@ function layArea({ w, d, thick, rows, storey, openings, joints }: StoreyWalls): 
           mask[y * w + x] = 0;
         }
     }
-    const set = family === 'brick' ? BRICKS : PLATES;
+    const set = family === 'brick' ? bricksUpTo(wallBrick) : PLATES;
     const below = course === 0 ? null : watch.open;
     const tiles = rows ? tileLayer(mask, w, d, set, below, UNSEARCHED) : tileLayer(mask, w, d, set, below);
     watch.see({ family, laid: tiles, z, h, purpose: 'core' });
@@ -157,6 +157,14 @@ function layArea({ w, d, thick, rows, storey, openings, joints }: StoreyWalls): 
   }
   return laid;
 }
+
+/** Bricks of at most so many studs in length. */
+function bricksUpTo(longest: number): PieceSet {
+  const set = bricks.get(longest) ?? pieceSet(BRICK_SIZES.filter((size) => Math.max(...size) <= longest));
+  bricks.set(longest, set);
+  return set;
+}
+const bricks = new Map<number, PieceSet>();
 
 /** The studs of a wall all round: 1, else 0. */
 export const wallMask = (w: number, d: number, thick: number): Uint8Array =>

@@ -123,7 +123,7 @@ export function planRoof(
   let under = free.map((on, i) => (room[i] ? 0 : on));
   const laid = pitches.map(({ slope, courses }) => {
     for (let course = 0; course < courses; course++) {
-      const within = roomFor(field, free, 2 * slope.d);
+      const within = partedRoom(field, free, slope);
       const edges = edgesOf(field, within);
       const off = offOutside(field, within);
       if (edges.length === 0 || !isCovered(field, { slope, edges, off, under })) return course;
@@ -338,6 +338,29 @@ function squares(field: Field, mask: Uint8Array): Uint8Array {
     size[i] = isEdge ? 1 : 1 + Math.min(size[i - 1], size[i - wide], size[i - wide - 1], 254);
   }
   return size;
+}
+
+/** Where a course finds room; a neck between two inner corners that is too narrow for both their slopes parts it. */
+function partedRoom(field: Field, free: Uint8Array, slope: Part): Uint8Array {
+  for (let left = free; ;) {
+    const within = roomFor(field, left, 2 * slope.d);
+    const necks = necksOf(field, within, slope.d);
+    if (!necks.includes(1)) return within;
+    left = within.map((on, i) => (necks[i] ? 0 : on));
+  }
+}
+
+/** Studs of a mask that the slopes of more than one of its inner corners would take. */
+function necksOf(field: Field, within: Uint8Array, deep: number): Uint8Array {
+  const { w, d } = field;
+  const taken = new Uint8Array(w * d);
+  const corners = edgesOf(field, within).flatMap((edge) => cornersOf(edge, deep));
+  for (const { isOuter, ...square } of corners)
+    for (let k = 0; k < deep * deep && !isOuter; k++) {
+      const [x, y] = [square.x + (k % deep), square.y + Math.trunc(k / deep)];
+      if (x >= 0 && y >= 0 && x < w && y < d) taken[y * w + x]++;
+    }
+  return taken.map((times, i) => (times > 1 && within[i] ? 1 : 0));
 }
 
 /** What of a mask lies in a square of it of so many studs a side. */

@@ -164,10 +164,7 @@ export const plotBoard: BoardKind = {
       whole: true,
       when: (plot) => plot.eaves !== null && plot.lowerSlope !== null && isSloped(plot),
     }),
-    field.number('wallBrick', 'Longest brick of its walls', 1, 4, {
-      ...{ whole: true, unit: 'studs' },
-      when: (plot) => isBox(plot) && Number(plot.wall) < 2.5,
-    }),
+    field.number('wallBrick', 'Longest brick of its walls', 1, 4, { whole: true, unit: 'studs' }),
     field.number('scored', 'Scored, of its bricks 1 × 2', 0, 100, {
       unit: '%',
       when: (plot) => Number(plot.wall) < 1.5,

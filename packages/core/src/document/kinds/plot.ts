@@ -196,7 +196,7 @@ const plotSchema = z.strictObject({
       'a side has one row of bays on a storey',
     )
     .default([]),
-  /** The longest brick that its straight walls are laid with, studs: short ones show more joints. */
+  /** The longest brick that its walls are laid with, studs: short ones show more joints. */
   wallBrick: z.int().min(1).max(4).default(4),
   /** Of the bricks 1 × 2 of its walls so many percent are scored, which shows a joint more in each; not where nobody sees. */
   scored: z.number().min(0).max(100).default(0),
