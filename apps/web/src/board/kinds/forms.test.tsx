@@ -1,4 +1,4 @@
-import { act, render, screen } from '@testing-library/react';
+import { act, cleanup, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { MemoryRouter } from 'react-router';
 import { sceneFrom, type Kind, type Scene } from '@quarry/core/document';
@@ -36,7 +36,7 @@ async function form(of: Scene, kind: Kind, id: string, fields: readonly FieldSpe
   });
   return acts;
 }
-const fieldsOf = (kind: 'pad' | 'plot') => BOARD_KINDS[kind].fields ?? [];
+const fieldsOf = (kind: 'pad' | 'plot' | 'run') => BOARD_KINDS[kind].fields ?? [];
 const box = (name: string) => screen.getByRole('textbox', { name });
 
 test('a field changes its own field, with words for the history; what is not changed is not sent', async () => {
@@ -86,6 +86,54 @@ test('a length may be unknown, and is so again when it is emptied; fields come a
   await user.click(screen.getByRole('button', { name: 'Good sides: north' }));
   const last = acts.at(-1)?.changes[0];
   expect(last?.op === 'patch' && last.set).toEqual({ goodSides: ['w'] });
+});
+const choicesOf = (name: string) =>
+  [...screen.getByRole<HTMLSelectElement>('combobox', { name }).options].map(({ text }) => text);
+test('a roof has the forms that its building can have; one that it keeps and cannot have says what it is instead', async () => {
+  const roofed = (more: object) =>
+    sceneFrom({
+      display: { name: 'Quay', kind: 'diorama' },
+      plots: [{ id: 'h', name: 'House', x: 20, y: 4, w: 16, d: 16, height: 40, eaves: 20, ...more }],
+    });
+  const notches = [{ corner: 'ne', w: 6, d: 6 }];
+  const user = userEvent.setup();
+  const first = await form(roofed({}), 'plot', 'h', fieldsOf('plot'));
+  expect(choicesOf('Roof falls to')).toEqual(['Two sides', 'All sides', 'The front alone']);
+  await user.selectOptions(screen.getByRole('combobox', { name: 'Roof falls to' }), 'All sides');
+  const set = first.at(-1)?.changes[0];
+  expect(set?.op === 'patch' && set.set).toEqual({ roofForm: 'hip' });
+  cleanup();
+  await form(roofed({ notches }), 'plot', 'h', fieldsOf('plot'));
+  expect(choicesOf('Roof falls to')).toEqual(['Two sides', 'All sides', 'Rings of bricks']);
+  expect(screen.queryByRole('combobox', { name: 'Rings draw in' })).toBeNull();
+  cleanup();
+  await form(roofed({ notches, roofForm: 'lean-to' }), 'plot', 'h', fieldsOf('plot'));
+  expect(choicesOf('Roof falls to')).toContain('Two sides (The front alone needs a box)');
+  cleanup();
+  await form(roofed({ notches, roofForm: 'stepped' }), 'plot', 'h', fieldsOf('plot'));
+  expect(screen.queryByRole('combobox', { name: 'Slopes' })).toBeNull();
+  expect(screen.getByRole('combobox', { name: 'Rings draw in' })).toBeTruthy();
+});
+test('arches, their side and colour, and a fence are of walls alone', async () => {
+  const user = userEvent.setup();
+  const run = { id: 'r', name: 'Quay wall', points: [4, 28].map((x) => ({ x, y: 4 })), height: 12, thick: 2 };
+  const walled = sceneFrom({ display: { name: 'Quay', kind: 'diorama' }, runs: [run] });
+  const acts = await form(walled, 'run', 'r', fieldsOf('run'));
+  expect(screen.queryByRole('combobox', { name: 'On its' })).toBeNull();
+  await user.selectOptions(screen.getByRole('combobox', { name: 'Arches at its face' }), 'Arch 1×8×2');
+  await user.selectOptions(screen.getByRole('combobox', { name: 'Arches in' }), 'Limestone');
+  await user.selectOptions(screen.getByRole('combobox', { name: 'On its' }), 'Right, along the line');
+  await user.click(screen.getByRole('checkbox', { name: 'A fence on it' }));
+  expect(acts.map(({ changes: [one] }) => one.op === 'patch' && one.set)).toEqual([
+    { arches: 'arch-1x8x2' },
+    { archColour: 'limestone' },
+    { archSide: 'right' },
+    { topFence: true },
+  ]);
+  await user.selectOptions(screen.getByRole('combobox', { name: 'It is a' }), 'Hedge');
+  for (const name of ['Arches at its face', 'Arches in', 'On its'])
+    expect(screen.queryByRole('combobox', { name })).toBeNull();
+  expect(screen.queryByRole('checkbox', { name: 'A fence on it' })).toBeNull();
 });
 test.each(PLACED.filter((kind) => toolOf(kind) && BOARD_KINDS[kind].fields))(
   'all fields of a drawn %s are shown with their labels, and locked for those who may not change it',

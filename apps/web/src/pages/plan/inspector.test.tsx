@@ -5,6 +5,7 @@ import type { Act } from '../../data/linkOn.ts';
 import { useScene } from '../../data/useDisplay.tsx';
 import { renderOn } from '../../workers/renderOn.tsx';
 import { PlotPart } from './PlotPart.tsx';
+import { RunPart } from './manyParts.tsx';
 import { SectionSheet } from './sheets.tsx';
 
 jest.mock('../../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() } }));
@@ -55,4 +56,25 @@ test('the day a section needs its parts is set, and left to the show again', asy
 test('a viewer changes neither', async () => {
   await renderOn(scene, <Section />, { actor: { role: 'viewer', person: null } });
   expect(screen.getByLabelText('Its parts are needed by').hasAttribute('disabled')).toBe(true);
+});
+test('a wall tells its panels, how its arches come out in them, and what it takes', async () => {
+  const points = [0, 40].map((x) => ({ x, y: 4 }));
+  const walled = sceneFrom({
+    display: { name: 'Quay', kind: 'city' },
+    runs: [
+      {
+        ...{ id: 'r', name: 'Quay wall', points, height: 12, thick: 2 },
+        ...{ panel: 16, arches: 'arch-1x6', topFence: true },
+      },
+    ],
+  });
+  const Run = () => <RunPart run={useScene('run').run.r} />;
+  await renderOn(walled, <Run />);
+  // Panels of 16, 16 and 8: two, two and one arch of 6, and 4, 4 and 2 studs plain.
+  expect(screen.getByText('3 panels')).toBeTruthy();
+  expect(screen.getByText('5')).toBeTruthy();
+  expect(screen.getByText('2 in the first panel; 2 or 4 studs plain at its ends')).toBeTruthy();
+  // Behind 10 × 4 bricks; before them 5 arches, 2 double piers and 6 single ones of three bricks, and at both ends of each
+  // panel a brick, four courses high; 10 fences.
+  expect(screen.getByText(String(40 + 5 + 3 * 2 + 3 * 6 + 4 * 6 + 10))).toBeTruthy();
 });
