@@ -77,9 +77,7 @@ function layClosed({ w, d }: RoofPlan, mask: Uint8Array, z: number): LaidPiece[]
   if (!mask.includes(1)) return [];
   const studs = [...mask.keys()].filter((i) => mask[i]);
   const all = boundsOf(studs.map((i) => ({ x: i % w, y: Math.trunc(i / w), w: 1, d: 1 })));
-  return all.w * all.d === studs.length
-    ? layFloor(all, z, 'roof')
-    : layMask({ mask, w, d }, 'plate', z, 'roof');
+  return all.w * all.d === studs.length ? layFloor(all, z, 'roof') : layMask({ mask, w, d }, z, 'roof');
 }
 
 /** The way a corner falls, degrees clockwise from east. */

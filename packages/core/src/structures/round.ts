@@ -37,22 +37,13 @@ function piecesOf(laid: Int16Array, family: 'brick' | 'plate', z: number, use: B
   });
 }
 
-/** One layer of bricks or plates over a mask; each stud once. @param watch bonds it to the layers that it saw */
-export function layMask(
-  field: Field,
-  family: 'brick' | 'plate',
-  z: number,
-  use: BuildingUse,
-  watch: BondWatch | null = null,
-): LaidPiece[] {
-  const { laid, pieces } = covered(field, family, z, use, watch);
-  watch?.see({ family, laid, z, h: family === 'brick' ? PLATES_PER_BRICK : 1, purpose: 'core' });
-  return pieces;
-}
+/** One layer of plates over a mask; each stud once. */
+export const layMask = (field: Field, z: number, use: BuildingUse): LaidPiece[] =>
+  covered(field, 'plate', z, use).pieces;
 
 /** One layer of plates over an area; each stud once. @param w studs from the west end of the rows to the east one */
 export const layRows = (rows: readonly StudRow[], w: number, z: number, use: BuildingUse): LaidPiece[] =>
-  covered({ mask: maskOfRows(rows, w), w, d: rows.length }, 'plate', z, use).pieces;
+  layMask({ mask: maskOfRows(rows, w), w, d: rows.length }, z, use);
 
 /**
  * The pieces of a roof of rings from the eaves up. Bricks that reach in over the ring below lie on it with their other stud;

@@ -21,9 +21,8 @@ import { FACING, layStretch } from './walls.ts';
 /** The pieces of a roof of slopes. Each course stands on the studs that the one below leaves free. */
 export function laySlopedRoof(plot: Fronted, roof: SlopedRoof): LaidPiece[] {
   const eaves = wallTop(plot);
-  if (roof.form !== 'lean-to') {
+  if (roof.form !== 'lean-to')
     return layCourses(roofPlanOf(plot, roof.pitches), { eaves, thick: roofWall(plot) });
-  }
   const size = { ...roofSizeOf(plot), eaves, thick: roofWall(plot) };
   return layLeanTo(size, roof).map((piece) => facing(piece, plot.front, size.span));
 }
