@@ -21,7 +21,19 @@ export const PAGES = [
 
 /** Sheets and panels within pages. */
 export const TABS: Partial<Record<string, string[]>> = {
-  bench: ['Rings', 'Roofs', 'Turned walls', 'Bays', 'Picture', 'Enlarged', 'Lift', 'Sideways'],
+  bench: [
+    'Rings',
+    'Roofs',
+    'Turned walls',
+    'Hinges',
+    'Bays',
+    'Stacks',
+    'Block',
+    'Picture',
+    'Enlarged',
+    'Lift',
+    'Sideways',
+  ],
   brief: ['Scale', 'Space', 'Dates', 'Cast', 'Versions'],
   crew: ['People', 'Advice', 'History', 'Since last report', 'Owners'],
   progress: ['Tonight', 'Sessions', 'Tasks', 'Outlook', 'Agenda', 'Photos', 'One day', 'Sections'],

@@ -13,6 +13,7 @@ import {
   baysOfBase,
   baysOfRing,
   evenBays,
+  hingedPairs,
   nearestStack,
   ringCorners,
   ringFloor,
@@ -241,6 +242,52 @@ describe('turned walls', () => {
       // Ties stand on half studs: a stretch may grow by half a stud.
       for (let i = 1; i < marks.length; i++) expect(marks[i] - marks[i - 1]).toBeLessThanOrEqual(8.5);
     }
+  });
+});
+
+describe('walls on a hinge', () => {
+  test('an equilateral triangle at 60°, 3, 4 and 5 at a right angle, the bay of an octagon nearly at 135°', () => {
+    expect(hingedPairs(60, 3, 0).map(({ a, b, base }) => [a, b, base])).toEqual([
+      [1, 1, 1],
+      [2, 2, 2],
+      [3, 3, 3],
+    ]);
+    const [square] = hingedPairs(90, 4, 0.001);
+    expect(square).toMatchObject({ a: 3, b: 4, base: 5, angle: expect.closeTo(90, 9) });
+    expect([square.turnA, square.turnB]).toEqual([expect.closeTo(53.1301, 4), expect.closeTo(36.8699, 4)]);
+    // The height over the hypotenuse of 3-4-5: 3 × 4 / 5 studs.
+    expect(square.outMm).toBeCloseTo((12 / 5) * 8, 9);
+    // Two walls of 6 and 7: √(36 + 49 + 84 × cos 45°) = 12.019, so that 12 studs apart they stand at 134.6°.
+    const bay = hingedPairs(135, 7, 1).find(({ a, b }) => a === 6 && b === 7);
+    expect(bay).toMatchObject({ base: 12, angle: expect.closeTo(134.62, 2) });
+  });
+  test('all that a search over places of the hinge finds, nearest first', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 179 }),
+        fc.integer({ min: 1, max: 16 }),
+        fc.constantFrom(0.1, 0.5, 2, 10),
+        (wanted, within, most) => {
+          const found: string[] = [];
+          for (let base = 1; base < 2 * within; base++)
+            for (let a = 1; a <= within; a++)
+              for (let b = a; b <= within; b++) {
+                // Where circles round both ends meet; the angle there by the way to either end.
+                const x = (a * a - b * b + base * base) / (2 * base);
+                const y = Math.sqrt(a * a - x * x);
+                if (!(y > 1e-9)) continue;
+                const angle = 180 - (Math.atan2(y, x) + Math.atan2(y, base - x)) * (180 / Math.PI);
+                if (Math.abs(angle - wanted) <= most + 1e-9) found.push([a, b, base].join());
+              }
+          const pairs = hingedPairs(wanted, within, most);
+          expect(pairs.map(({ a, b, base }) => [a, b, base].join()).toSorted()).toEqual(found.toSorted());
+          for (let i = 1; i < pairs.length; i++)
+            expect(Math.abs(pairs[i].off)).toBeGreaterThanOrEqual(Math.abs(pairs[i - 1].off) - 1e-9);
+          for (const { angle, turnA, turnB } of pairs) expect(angle + turnA + turnB).toBeCloseTo(180, 6);
+        },
+      ),
+      { numRuns: runs(40) },
+    );
   });
 });
 

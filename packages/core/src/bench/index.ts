@@ -2,6 +2,7 @@ export * from './fits.ts';
 export * from './rings.ts';
 export * from './ringFloor.ts';
 export * from './turns.ts';
+export { hingedPairs, type HingedPair } from './hinges.ts';
 export * from './bays.ts';
 export * from './stacks.ts';
 export * from './volume.ts';

@@ -9,6 +9,7 @@ import { MosaicPanel } from './MosaicPanel.tsx';
 import { RingPanel } from './RingPanel.tsx';
 import { RoofPanel } from './RoofPanel.tsx';
 import { StackPanel } from './StackPanel.tsx';
+import { HingePanel } from './HingePanel.tsx';
 import { TurnPanel } from './TurnPanel.tsx';
 import { VolumePanel } from './VolumePanel.tsx';
 import { WeighPanel } from './WeighPanel.tsx';
@@ -18,6 +19,7 @@ const PANELS = {
   ring: RingPanel,
   roof: RoofPanel,
   turn: TurnPanel,
+  hinge: HingePanel,
   bays: BaysPanel,
   stack: StackPanel,
   volume: VolumePanel,
