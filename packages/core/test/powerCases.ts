@@ -27,6 +27,12 @@ export const powerCases: [string, (f: object) => unknown, string[]][] = [
     power({ light: { count: 30, milliamps: 20 } }),
     ['“Port” is to give 600 mA; it is rated for 500 mA'],
   ],
+  // The pad there is grass: no light comes through moss.
+  [
+    'light-buried',
+    power({ light: { below: 2 } }),
+    ['“Lantern” is set 2p into', 'which lets none through: it is Moss'],
+  ],
   ['device-volts', power({ supply: { volts: 9 } }), ['“Lantern” is made for 5 V; “Port” gives 9 V']],
   // 90 studs, 720 mm: 0.4 A × 2 × 0.72 m ÷ 58 ÷ 0.05 mm² = 0.199 V of 5.
   [

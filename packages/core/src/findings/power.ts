@@ -1,5 +1,8 @@
-import { MM, countOf, formatMm } from '../grid/index.ts';
-import type { Entity } from '../document/index.ts';
+import { colourName } from '../catalogue/index.ts';
+import { MM, countOf, formatMm, formatPlates } from '../grid/index.ts';
+import { groundName, listOf, sectionAt, type Entity } from '../document/index.ts';
+import { clearDepth, dressesOf, groundNamed } from '../masonry/index.ts';
+import { OUTSIDE, indexAt, namedFoot } from '../terrain/index.ts';
 import { AMPS_PER_MM2, USABLE, type CircuitReport } from '../power/index.ts';
 import type { FindingDraft, Rule } from './finding.ts';
 
@@ -39,6 +42,36 @@ const supplyOver: Rule = {
         },
       ];
     }),
+};
+
+const lightBuried: Rule = {
+  id: 'light-buried',
+  title: 'A light is set into ground that lets none through',
+  basis:
+    'How deep a light is set into ground against how deep its recipe lets light through: its cover, a plate, and the layers of a custom ground under it, as long as all their colours are clear or glow.',
+  page: 'transport',
+  severity: 'warning',
+  check({ scene, relief }) {
+    const dresses = dressesOf(scene);
+    return listOf(scene, 'device').flatMap((device): FindingDraft[] => {
+      const i = indexAt(relief, device.x, device.y);
+      if (device.use !== 'light' || device.below === 0 || i < 0 || relief.ground[i] === OUTSIDE) return [];
+      // What lies over a light in a deck, a building or a cavity is not known.
+      if (namedFoot(scene, relief, device) !== null || relief.surface[i] !== relief.height[i]) return [];
+      const ground = groundNamed(relief.ground[i]);
+      const { plates, stops } = clearDepth(dresses.of(ground, sectionAt(scene, device), relief.height[i]));
+      if (device.below <= plates) return [];
+      return [
+        {
+          sentence: `“${device.name}” is set ${formatPlates(device.below)} into ${ground === 'bare' ? 'bare ground' : groundName(scene, ground)}, which ${plates > 0 ? `lets light through ${formatPlates(plates)}; under that it is ${colourName(stops)}` : `lets none through: it is ${colourName(stops)}`}.`,
+          remedy: 'Set it less deep, or plan clear colours over it.',
+          place: { x: device.x, y: device.y },
+          things: [{ kind: 'device', id: device.id }],
+          numbers: { below: device.below, clear: plates },
+        },
+      ];
+    });
+  },
 };
 
 const deviceVolts: Rule = {
@@ -246,6 +279,7 @@ const deviceDark: Rule = {
 
 export const POWER_RULES: readonly Rule[] = [
   supplyOver,
+  lightBuried,
   deviceVolts,
   cableDrop,
   cableHot,

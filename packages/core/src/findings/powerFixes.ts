@@ -1,3 +1,4 @@
+import { formatPlates } from '../grid/index.ts';
 import { WIRES, listOf, type Entity, type Scene } from '../document/index.ts';
 import { compileRelief } from '../terrain/index.ts';
 import { cablesOf, circuitReports, supplyReports } from '../power/index.ts';
@@ -35,6 +36,20 @@ const onAnotherCircuit = (scene: Scene, device: Entity<'device'>): Fix[] =>
   }));
 
 export const POWER_FIXES: Readonly<Record<string, FixesOf>> = {
+  'light-buried': (scene, finding) => {
+    const device = namedThing(scene, finding, 'device');
+    const clear = finding.numbers.clear;
+    if (!device || clear === undefined) return [];
+    return [
+      {
+        words:
+          clear > 0
+            ? `Set “${device.name}” ${formatPlates(clear)} into the ground`
+            : `Set “${device.name}” on the ground`,
+        changes: [patch('device', device, { below: clear })],
+      },
+    ];
+  },
   'supply-over': (scene, finding) => {
     const supply = namedThing(scene, finding, 'supply');
     if (!supply) return [];

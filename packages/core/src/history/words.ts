@@ -42,6 +42,7 @@ const UNITS: Readonly<Record<Unit, readonly string[]>> = {
   plates: [
     ...[
       'height',
+      'below',
       'offset',
       'depth',
       'terrace',

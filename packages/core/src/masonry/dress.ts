@@ -1,4 +1,4 @@
-import { ANY_COLOUR, partOf } from '../catalogue/index.ts';
+import { ANY_COLOUR, colourOf, partOf } from '../catalogue/index.ts';
 import { intersection, type Rect } from '../grid/index.ts';
 import {
   SIDES,
@@ -111,6 +111,24 @@ export const SURFACE_OF: Readonly<Record<FixedGround | 'bare', CoverSurface>> = 
   water: 'tiles',
   bare: 'plates',
 };
+/**
+ * How deep under its top a ground lets light through, plates: its cover, and the layers under it, as long as all their
+ * colours are clear or glow; and the first colour that does not.
+ */
+export function clearDepth({ tones, layers, core }: Dress): { plates: number; stops: string } {
+  const isClear = (colour: string) => ['clear', 'glow'].includes(colourOf(colour)?.finish ?? '');
+  const solid = tones.find(({ colour, share }) => share > 0 && !isClear(colour));
+  if (solid) return { plates: 0, stops: solid.colour };
+  let plates = COVER_PLATES;
+  for (const layer of layers) {
+    if (!isClear(layer.colour)) return { plates, stops: layer.colour };
+    plates += layer.plates;
+  }
+  return { plates, stops: core };
+}
+/** Plates of a cover. */
+const COVER_PLATES = 1;
+
 /** How a ground is covered: a number of SKIN. */
 export const skinOf = (scene: Pick<Scene, 'customGround'>, ground: Ground | 'bare'): number =>
   SKIN[

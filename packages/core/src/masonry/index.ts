@@ -22,6 +22,8 @@ export { bendCounts, blueNoise, countsOf, scatterOrder } from './scatter.ts';
 export {
   PLAIN_DRESS,
   accentsOf,
+  clearDepth,
+  groundNamed,
   dressesOf,
   type Dresses,
   plainFaces,

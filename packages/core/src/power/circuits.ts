@@ -66,13 +66,13 @@ export const wireGround = (scene: Pick<Scene, 'module'>): WireGround[] =>
     rects: bases.length > 0 ? bases : [{ x, y, w, d }],
   }));
 
-/** Height of a device over the table, mm: what it stands on and its own height; beside the display its own alone. */
+/** Height of a device over the table, mm: what it stands on and its own height, less what it is set into it; beside the display its own alone. */
 export function heightOf(scene: Scene, relief: Relief, device: Device): number {
   const [x, y] = [Math.floor(device.x), Math.floor(device.y)];
   const isOn = x >= relief.x && y >= relief.y && x < relief.x + relief.w && y < relief.y + relief.d;
   const under = isOn ? footHeights(relief, device)[(y - relief.y) * relief.w + x - relief.x] : 0;
   const foot = namedFoot(scene, relief, device) ?? under;
-  return Math.max(0, foot + device.height) * MM_PER_PLATE;
+  return Math.max(0, foot + device.height - device.below) * MM_PER_PLATE;
 }
 
 /** Each circuit with its wires, currents and voltages, by name. O(n²) for n devices of one circuit. */

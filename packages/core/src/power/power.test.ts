@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { runs } from '../../test/runs.ts';
 import { sceneFrom } from '../document/index.ts';
 import { compileRelief } from '../terrain/index.ts';
+import { evaluateRules, tryFixes } from '../findings/index.ts';
 import {
   cablesOf,
   circuitReports,
@@ -517,4 +518,33 @@ it('lamps shine where they stand: over the ground, or over the deck they name, w
     { id: 'a', x: 4, y: 6, z: 10, isLit: true },
     { id: 'b', x: 4, y: 6, z: 6, isLit: false },
   ]);
+});
+
+test('a light under clear water over a lit floor: as deep as cover and layers are clear it shines, deeper it is told and raised', () => {
+  const layers = [
+    { colour: 'brook', plates: 2 },
+    { colour: 'deepwater', plates: 3 },
+    { colour: 'slate', plates: 1 },
+  ];
+  const at = (below: number) =>
+    sceneFrom({
+      ...given({
+        levels: [{ id: 'q', name: 'Quay', height: 12 }],
+        customGrounds: [{ id: 'custom-1', name: 'Clear pool', like: 'water', colour: 'ice', layers }],
+        pads: [{ id: 'p', name: 'Pool', x: 0, y: 0, w: 96, d: 48, level: 'q', ground: 'custom-1' }],
+        devices: lights([[20, 20]], { below }),
+      }),
+    });
+  const told = (below: number) =>
+    evaluateRules(at(below), { today: '2031-05-06' }).filter(({ rule }) => rule === 'light-buried');
+  // A plate of ice, two of brook and three of deepwater: six.
+  for (const below of [0, 1, 6]) expect(told(below)).toEqual([]);
+  const [{ key, numbers, sentence }] = told(7);
+  expect(numbers).toEqual({ below: 7, clear: 6 });
+  expect(sentence).toContain('Clear pool, which lets light through 2b; under that it is Slate');
+  expect(tryFixes(at(7), key, '2031-05-06')?.changes).toMatchObject([{ set: { below: 6 } }]);
+  // It shines from there: 12 plates less 6, of 3.2 mm in studs of 8; its own lead is shorter by as much.
+  const scene = at(6);
+  expect(lampsOf(scene, compileRelief(scene))[0].z).toBeCloseTo((6 * 3.2) / 8, 9);
+  expect(circuitReports(scene, compileRelief(scene))[0].devices[0].leadMm).toBeCloseTo(6 * 3.2, 9);
 });

@@ -29,6 +29,7 @@ export const deviceBoard: BoardKind = {
     field.choice('use', 'Kind', DEVICE_USES),
     ...field.spot(),
     field.plates('height', 'Over what it stands on', 0),
+    field.plates('below', 'Set into it by', 0, 60),
     field.number('count', 'How many here', 1, 500, { whole: true }),
     field.number('volts', 'Made for', 0.5, 50, { unit: 'V' }),
     field.number('milliamps', 'One takes', 0, 20_000, { unit: 'mA' }),

@@ -20,6 +20,8 @@ export const deviceKind = defineKind({
     use: z.enum(DEVICE_USES).default('light'),
     /** Over what it stands on, plates. */
     height: plates.min(0).default(0),
+    /** Set into what it stands on, plates under its top: to shine up through clear pieces. */
+    below: plates.min(0).max(60).default(0),
     ...standFields,
     /** How many of them are at this spot. */
     count: z.int().min(1).max(500).default(1),
