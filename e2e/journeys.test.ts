@@ -162,7 +162,7 @@ journey(
     await sees(page, '148 studs');
     await fill(page, 'Height', '22b');
     await fill(page, 'Roof from', '10b');
-    await choose(page, 'Roof closes as', 'Curved: a dome');
+    await choose(page, 'Rings draw in', 'In a curve: a dome');
     await sees(page, '11 rings of bricks');
     await choose(page, 'Walls in', 'Chalk');
     await choose(page, 'Windows and doors in', 'Slate');
