@@ -9,14 +9,18 @@ import {
   type Scene,
 } from '@quarry/core/document';
 
+/** What a browser's slow disk waits for before it has stored anything. */
+const mockDisk = { ready: Promise.resolve() };
 /** IndexedDB in small: one map a store for all links of a test, as one browser has. */
 jest.mock('idb-keyval', () => {
   const stores: Record<string, Map<string, unknown>> = { outbox: new Map(), documents: new Map() };
   return {
     createStore: (_database: string, name: string) => stores[name],
     get: async (key: string, store: Map<string, unknown>) => store.get(key),
-    set: async (key: string, value: unknown, store: Map<string, unknown>) =>
-      void store.set(key, structuredClone(value)),
+    set: async (key: string, value: unknown, store: Map<string, unknown>) => {
+      await mockDisk.ready;
+      store.set(key, structuredClone(value));
+    },
     del: async (key: string, store: Map<string, unknown>) => void store.delete(key),
     clear: async (store: Map<string, unknown>) => store.clear(),
     entries: async (store: Map<string, unknown>) => [...store.entries()],
@@ -191,6 +195,24 @@ test('an answer that gets lost: the batch is sent again and lands once', async (
   expect(server.log).toHaveLength(1);
   expect(link.getState().save).toEqual({ state: 'saved' });
   same(link);
+});
+
+test('a change is told to wait only when this browser has stored it: until then a reload could lose it', async () => {
+  const link = await open();
+  server.plugged = false;
+  move(link, { x: 1 });
+  await settle();
+  expect(link.getState().save).toMatchObject({ state: 'waiting', count: 1 });
+  let isWritten = () => {};
+  mockDisk.ready = new Promise((resolve) => (isWritten = resolve));
+  move(link, { x: 2 });
+  await settle();
+  expect(link.getState().save).toEqual({ state: 'saving' });
+  expect(kept.size).toBe(1);
+  isWritten();
+  await settle();
+  expect(kept.size).toBe(2);
+  expect(link.getState().save).toMatchObject({ state: 'waiting', count: 2 });
 });
 
 test('without a server one goes on; a reload keeps the changes, and all land in order when it is back', async () => {

@@ -84,6 +84,8 @@ export class DisplayLink {
   private readonly inVersion = versionKeeper();
   private shown: Omit<ShownVersion, 'lost'> | null = null;
   private keeping: ReturnType<typeof setTimeout> | undefined;
+  /** Changes on their way into this browser’s store. */
+  private storing = 0;
 
   private constructor(
     readonly id: string,
@@ -270,9 +272,17 @@ export class DisplayLink {
   /** Sends and keeps what an act made, or says why it made nothing. */
   private take(outcome: ActOutcome | null): boolean {
     if (outcome?.ok) {
-      void keepWaiting(this.id, this.user, outcome.made).catch(() =>
-        this.onTrouble('This browser keeps no copy of unsent changes; do not reload before they are saved.'),
-      );
+      this.storing++;
+      void keepWaiting(this.id, this.user, outcome.made)
+        .catch(() =>
+          this.onTrouble(
+            'This browser keeps no copy of unsent changes; do not reload before they are saved.',
+          ),
+        )
+        .finally(() => {
+          this.storing--;
+          this.update();
+        });
       this.sender.send();
     } else if (outcome) this.onTrouble(outcome.sentence);
     this.update();
@@ -358,8 +368,9 @@ export class DisplayLink {
   private derive(): LinkState {
     const { local, sender } = this;
     const count = local.pending.length;
+    // What waits is in this browser’s store: until it is, it is being saved.
     const save: SaveState =
-      sender.trouble && count > 0
+      sender.trouble && count > 0 && this.storing === 0
         ? { state: 'waiting', why: sender.trouble, count }
         : count > 0
           ? { state: 'saving' }
