@@ -1,4 +1,4 @@
-import { ANY_COLOUR, PALETTE } from '@quarry/core/catalogue';
+import { ANY_COLOUR, PALETTE, partName, type Part } from '@quarry/core/catalogue';
 import { formatPlates } from '@quarry/core/grid';
 import {
   MAX_STUDS,
@@ -186,7 +186,16 @@ export const field = {
     studs('x', 'From west', -MAX_STUDS, MAX_STUDS),
     studs('y', 'From north', -MAX_STUDS, MAX_STUDS),
   ],
-  colour: (key: string, label: string): FieldSpec => ({ as: 'choice', key, label, options: COLOUR_CHOICES }),
+  /** @param optional what no colour of its own means */
+  colour: (key: string, label: string, optional?: string, when?: When): FieldSpec => ({
+    ...{ as: 'choice', key, label, optional, when },
+    options: COLOUR_CHOICES,
+  }),
+  /** One of some parts, or none. */
+  part: (key: string, label: string, parts: readonly Part[], optional: string, when?: When): FieldSpec => ({
+    ...{ as: 'choice', key, label, optional, when },
+    options: parts.map(({ id }) => ({ value: id, word: capital(partName(id)) })),
+  }),
   /** The level that a thing lies on, and how far above it. */
   level: (): FieldSpec[] => [
     {

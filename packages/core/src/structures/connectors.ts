@@ -2,7 +2,7 @@ import { partId, partOf } from '../catalogue/index.ts';
 import { PLATES_PER_BRICK } from '../grid/index.ts';
 import { areaRows, builtRect, builtSides, runsEast, wallStuds, type Side } from '../document/index.ts';
 import { connectorPlaces } from '../terrain/index.ts';
-import { wallStretches, type Fronted, type WallOpening } from './fronts.ts';
+import { lineAcross, wallStretches, type Fronted, type WallOpening } from './fronts.ts';
 import { storeysOf } from './storeys.ts';
 
 // The bricks through which street fronts are connected, in the lowest course of both sides.
@@ -55,7 +55,5 @@ function studsAcross(plot: Fronted, side: Side, along: number): number {
   const { w, d } = builtSides(plot);
   const rows = areaRows(plot);
   if (!rows) return runsEast(side) ? d : w;
-  if (runsEast(side)) return rows.filter(({ from, to }) => along >= from && along < to).length;
-  const row = rows.at(along);
-  return row ? row.to - row.from : 0;
+  return lineAcross(rows, runsEast(side), along).length;
 }

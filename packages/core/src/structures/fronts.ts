@@ -1,5 +1,5 @@
 import { partName, partOf, type Part } from '../catalogue/index.ts';
-import { countOf, formatPlates, PLATES_PER_BRICK } from '../grid/index.ts';
+import { countOf, formatPlates, PLATES_PER_BRICK, type StudRow } from '../grid/index.ts';
 import {
   runsEast,
   SIDES,
@@ -123,10 +123,7 @@ export function wallStretches(plot: Parameters<typeof builtRect>[0], side: Side)
   if (!rows) return [{ from: 0, to: length, back: 0, deep: across }];
   const stretches: WallStretch[] = [];
   for (let at = 0; at < length; at++) {
-    // The studs of the building in one line across it, from the west or north.
-    const line = isX
-      ? rows.flatMap(({ from, to }, y) => (at >= from && at < to ? [y] : []))
-      : Array.from({ length: Math.max(0, rows[at].to - rows[at].from) }, (_, k) => rows[at].from + k);
+    const line = lineAcross(rows, isX, at);
     const first = line.at(0);
     const end = line.at(-1);
     if (first === undefined || end === undefined) continue;
@@ -139,6 +136,12 @@ export function wallStretches(plot: Parameters<typeof builtRect>[0], side: Side)
   }
   return stretches;
 }
+
+/** The studs of an area in one line across it, from the west or north. @param at how far along, studs @param isX whether along x */
+export const lineAcross = (rows: readonly StudRow[], isX: boolean, at: number): number[] =>
+  isX
+    ? rows.flatMap(({ from, to }, y) => (at >= from && at < to ? [y] : []))
+    : Array.from({ length: Math.max(0, rows[at].to - rows[at].from) }, (_, k) => rows[at].from + k);
 
 /** Length of a front, studs: of a round building the straight run in the middle of the side. */
 export const frontLength = (plot: Parameters<typeof builtRect>[0], side: Side): number =>

@@ -1,6 +1,6 @@
 import { ANY_COLOUR, partId } from '../catalogue/index.ts';
 import { PLATES_PER_BRICK } from '../grid/index.ts';
-import { runsEast, pavementDepth, type Display, builtSides } from '../document/index.ts';
+import { runsEast, pavementDepth, type Display, type Plot, builtSides } from '../document/index.ts';
 import { beginsLeft } from './fronts.ts';
 import type { BuildingPiece } from './piece.ts';
 import { longestFirst } from './row.ts';
@@ -38,7 +38,7 @@ export function pavementRows(depth: number): { deep: 1 | 2; isLight: boolean }[]
 
 /** The tiles of a building's pavement as whole studs leave it, with what belongs on it; none for a building without. */
 export function layPavement(
-  plot: Parameters<typeof pavementDepth>[0],
+  plot: Parameters<typeof pavementDepth>[0] & Pick<Plot, 'front'>,
   { pavementLight, pavementDark }: StreetRules,
 ): BuildingPiece[] {
   const { w, d } = builtSides(plot);

@@ -30,6 +30,7 @@ export * from './wallRuns.ts';
 export { ringRoofOf, type RingRoof } from './ringRoof.ts';
 export {
   cornersOf,
+  courseStuds,
   endWalls,
   liesOn,
   planRoof,

@@ -34,7 +34,7 @@ import {
   type Scene,
 } from '../document/index.ts';
 import { ringRoofOf } from './ringRoof.ts';
-import { endWalls, rectAlong } from './roofPlan.ts';
+import { courseStuds, endWalls, rectAlong } from './roofPlan.ts';
 import { roofPlanOf, roofWall, slopedRoofOf } from './slopedRoof.ts';
 
 // What buildings weigh, by their lists or their plain shells, and where their centres of mass are.
@@ -217,14 +217,7 @@ function shellOfRows(plot: Plot, all: readonly StudRow[], upTo: number): Box[] {
     const { w, sides, levels, top } = roofPlanOf(plot, sloped.pitches);
     for (const level of levels) {
       const [from, { slope }] = [walls + level.up, level];
-      add(
-        ofMask(
-          level.off.map((by) => (by > 0 && by <= slope.d ? 1 : 0)),
-          w,
-        ),
-        from,
-        slope.h,
-      );
+      add(ofMask(courseStuds(level), w), from, slope.h);
       add(ofMask(level.closed, w), from, 1);
       for (const { side, ...wall } of endWalls({ w, d: all.length, sides }, level, roofWall(plot))) {
         const rect = rectAlong(side, wall.from, wall.to - wall.from, wall.thick);

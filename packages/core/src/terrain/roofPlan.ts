@@ -120,7 +120,7 @@ export function planRoof(
   const levels: RoofLevel[] = [];
   const room = maskOfRows(insideRows(rows, wall), w);
   let [free, up] = [maskOfRows(rows, w), 0];
-  let under = free.map((on, i) => (room[i] ? 0 : on));
+  let under: Uint8Array = free.map((on, i) => (room[i] ? 0 : on));
   const laid = pitches.map(({ slope, courses }) => {
     for (let course = 0; course < courses; course++) {
       const within = partedRoom(field, free, slope);
@@ -129,7 +129,7 @@ export function planRoof(
       if (edges.length === 0 || !isCovered(field, { slope, edges, off, under })) return course;
       levels.push({ slope, up, edges, off, under, closed: free.map((on, i) => (on && !within[i] ? 1 : 0)) });
       free = off.map((by) => (by > runOfSlope(slope) ? 1 : 0));
-      under = off.map((by) => (by > 0 && by <= slope.d ? 1 : 0));
+      under = courseStuds({ off, slope });
       up += slope.h;
     }
     return courses;
@@ -137,6 +137,10 @@ export function planRoof(
   const flat = squares(field, extended(field, free)).reduce((most, size) => Math.max(most, size), 0);
   return { w, d, sides, courses: laid, levels, top: { closed: free, up }, flat };
 }
+
+/** The studs that the slopes of a course cover: 1, else 0. */
+export const courseStuds = ({ off, slope }: Pick<RoofLevel, 'off' | 'slope'>): Uint8Array =>
+  off.map((by) => (by > 0 && by <= slope.d ? 1 : 0));
 
 /** A straight side of a course, and how it ends: at an outer or an inner corner, or over a wall of its own. */
 export interface RoofEdge extends Pick<RoofSide, 'faces' | 'at' | 'from' | 'to'> {
@@ -274,9 +278,10 @@ export const liesOn = (
  * Whether corners and rows of slopes cover a course, each stud once, and each row lies on something: not round a step that
  * is shorter than they are deep, nor over a gap as wide as a row.
  */
-function isCovered(field: Field, { slope, edges, off, under }: Omit<RoofLevel, 'up' | 'closed'>): boolean {
+function isCovered(field: Field, level: Omit<RoofLevel, 'up' | 'closed'>): boolean {
+  const { slope, edges, under } = level;
   const { w, d } = field;
-  const left = off.map((by) => (by > 0 && by <= slope.d ? 1 : 0));
+  const left = courseStuds(level);
   const take = ({ x, y, w: wide, d: deep }: Rect): boolean => {
     if (x < 0 || y < 0 || x + wide > w || y + deep > d) return false;
     for (let k = 0; k < wide * deep; k++) {

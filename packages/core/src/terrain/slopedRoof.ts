@@ -76,19 +76,34 @@ export const roofWall = (plot: Roofed): number =>
   Math.max(1, Math.min(2, wallStuds(plot), Math.floor(roofSizeOf(plot).length / 2)));
 
 /** The studs under a roof row by row, and its sides. */
-function roofArea(plot: Roofed): { rows: StudRow[]; sides: RoofSide[] } {
+function roofArea(plot: Roofed): RoofArea {
+  const before = areas.get(plot);
+  if (before) return before;
   const { w, d } = builtSides(plot);
   const rows = areaRows(plot) ?? Array.from({ length: d }, () => ({ from: 0, to: w }));
-  return { rows, sides: roofSides(rows, roofFormOf(plot) === 'gable') };
+  const area = { rows, sides: roofSides(rows, roofFormOf(plot) === 'gable') };
+  areas.set(plot, area);
+  return area;
 }
+interface RoofArea {
+  rows: StudRow[];
+  sides: RoofSide[];
+}
+/** Plots never change: each place of a figure asks for the sides, masses and pieces for the courses. */
+const areas = new WeakMap<object, RoofArea>();
+const plans = new WeakMap<readonly RoofPitch[], RoofPlan>();
 
 /** The sides of a building under a roof that falls to two sides or to all of them. */
 export const sidesOfRoof = (plot: Roofed): RoofSide[] => roofArea(plot).sides;
 
-/** Where the courses of such a roof lie. */
+/** Where the courses of such a roof lie. @param pitches of this plot's roof alone: their plan is kept with them */
 export function roofPlanOf(plot: Roofed, pitches: readonly RoofPitch[]): RoofPlan {
+  const before = plans.get(pitches);
+  if (before) return before;
   const { rows, sides } = roofArea(plot);
-  return planRoof(rows, sides, pitches, wallStuds(plot));
+  const plan = planRoof(rows, sides, pitches, wallStuds(plot));
+  plans.set(pitches, plan);
+  return plan;
 }
 
 /** Length and span of a roof: along its courses and across them, studs. */

@@ -1,4 +1,3 @@
-import { partName } from '@quarry/core/catalogue';
 import { formatPlates, type Rect } from '@quarry/core/grid';
 import {
   CONNECTORS,
@@ -25,7 +24,6 @@ import {
 } from '@quarry/core/document';
 import { isInOutline, sweepOf, ROOF_SLOPES } from '@quarry/core/terrain';
 import { field, type ChoiceContext } from '../../ui/fieldSpec.ts';
-import { capital } from '../../ui/words.ts';
 import { MONO, SANS, hatch, visible, within, wrapText, type Picture } from '../ink.ts';
 import { LABEL_RANKS, type BoardLabel } from '../labels.ts';
 import { toScreen } from '../viewport.ts';
@@ -43,6 +41,9 @@ const SOME_CORNER: Plot['notches'] = [{ corner: 'ne', w: 1, d: 1 }];
 /** Whether a form is of a building whose roof would be one of slopes. */
 const isSloped = (form: Readonly<Record<string, unknown>>): boolean =>
   form.shape !== 'round' && (isBox(form) || form.roofForm !== 'stepped');
+
+/** Whether it is to have one: over its eaves. */
+const isRising = (form: Readonly<Record<string, unknown>>): boolean => form.eaves !== null && isSloped(form);
 
 const ROOF_WORDS: Readonly<Record<RoofForm, string>> = {
   gable: 'Two sides',
@@ -144,25 +145,11 @@ export const plotBoard: BoardKind = {
       { cone: 'Evenly: a cone, hips', dome: 'In a curve: a dome' },
       (plot) => plot.eaves !== null && !isSloped(plot),
     ),
-    {
-      as: 'choice',
-      key: 'slope',
-      label: 'Slopes',
-      options: ROOF_SLOPES.map(({ id }) => ({ value: id, word: capital(partName(id)) })),
-      optional: 'Nearest to its height',
-      when: (plot) => plot.eaves !== null && isSloped(plot),
-    },
-    {
-      as: 'choice',
-      key: 'lowerSlope',
-      label: 'Steeper slopes below',
-      options: ROOF_SLOPES.map(({ id }) => ({ value: id, word: capital(partName(id)) })),
-      optional: 'None: one pitch',
-      when: (plot) => plot.eaves !== null && isSloped(plot),
-    },
+    field.part('slope', 'Slopes', ROOF_SLOPES, 'Nearest to its height', isRising),
+    field.part('lowerSlope', 'Steeper slopes below', ROOF_SLOPES, 'None: one pitch', isRising),
     field.number('lowerCourses', 'Courses of them', 1, 40, {
       whole: true,
-      when: (plot) => plot.eaves !== null && plot.lowerSlope !== null && isSloped(plot),
+      when: (plot) => plot.lowerSlope !== null && isRising(plot),
     }),
     field.number('wallBrick', 'Longest brick of its walls', 1, 4, { whole: true, unit: 'studs' }),
     field.number('scored', 'Scored, of its bricks 1 × 2', 0, 100, {

@@ -1,6 +1,6 @@
 import { membersOf } from '@quarry/core/terrain';
 import { REPEAT_USES, SPACINGS, listOf } from '@quarry/core/document';
-import { COLOUR_CHOICES, field } from '../../ui/fieldSpec.ts';
+import { field } from '../../ui/fieldSpec.ts';
 import { inStuds, type Picture } from '../ink.ts';
 import type { BoardKind } from './kind.ts';
 import { trace } from './strokes.ts';
@@ -35,14 +35,7 @@ export const repeatBoard: BoardKind = {
     field.studs('length', 'Each long', 0.5, 256),
     field.plates('height', 'Each high', 1),
     field.studs('keepOff', 'Off seams by', 0, 64),
-    {
-      as: 'choice',
-      key: 'colour',
-      label: 'Colour',
-      options: COLOUR_CHOICES,
-      optional: 'As usual',
-      when: ({ use }) => use !== 'other',
-    },
+    field.colour('colour', 'Colour', 'As usual', ({ use }) => use !== 'other'),
   ],
 };
 

@@ -1,12 +1,16 @@
-import { CATALOGUE, partName } from '@quarry/core/catalogue';
+import { CATALOGUE } from '@quarry/core/catalogue';
 import { ARCH_SIDES, RUN_USES, listOf, type Entity } from '@quarry/core/document';
 import { panelsOf, wallBlocks } from '@quarry/core/terrain';
-import { COLOUR_CHOICES, field } from '../../ui/fieldSpec.ts';
-import { capital } from '../../ui/words.ts';
+import { field } from '../../ui/fieldSpec.ts';
 import { inStuds, type Picture } from '../ink.ts';
 import { ofLevel } from '../drawSlabs.ts';
 import type { BoardKind } from './kind.ts';
 import { trace } from './strokes.ts';
+
+const ARCHES = CATALOGUE.filter(({ family }) => family === 'arch');
+/** Whether a form is of a wall that is to have arches. */
+const isArched = ({ use, arches }: Readonly<Record<string, unknown>>): boolean =>
+  use === 'wall' && arches !== null;
 
 export const runBoard: BoardKind = {
   drawings: [{ rank: 62, draw: drawRuns }],
@@ -25,39 +29,16 @@ export const runBoard: BoardKind = {
     field.plates('height', 'Height', 1),
     field.studs('thick', 'Thick', 0.5, 16),
     field.studs('panel', 'Panels of, 0 none', 0, 256),
-    {
-      as: 'choice',
-      key: 'colour',
-      label: 'Colour',
-      options: COLOUR_CHOICES,
-      optional: 'As usual',
-    },
-    {
-      as: 'choice',
-      key: 'arches',
-      label: 'Arches at its face',
-      options: CATALOGUE.filter(({ family }) => family === 'arch').map(({ id }) => ({
-        value: id,
-        word: capital(partName(id)),
-      })),
-      optional: 'None',
-      when: ({ use }) => use === 'wall',
-    },
+    field.colour('colour', 'Colour', 'As usual'),
+    field.part('arches', 'Arches at its face', ARCHES, 'None', ({ use }) => use === 'wall'),
     field.choice(
       'archSide',
       'On its',
       ARCH_SIDES,
       { left: 'Left, along the line', right: 'Right, along the line' },
-      ({ use, arches }) => use === 'wall' && arches !== null,
+      isArched,
     ),
-    {
-      as: 'choice',
-      key: 'archColour',
-      label: 'Arches in',
-      options: COLOUR_CHOICES,
-      optional: 'As the wall',
-      when: ({ use, arches }) => use === 'wall' && arches !== null,
-    },
+    field.colour('archColour', 'Arches in', 'As the wall', isArched),
     field.check('topFence', 'A fence on it', ({ use }) => use === 'wall'),
   ],
 };

@@ -445,8 +445,7 @@ function placedOutline(plot: Turned, outline: readonly Point[]): Point[] {
 /** An outline with the pavement before its front: a strip as long as the rectangle round it. */
 function withPavement(plot: Outlined, outline: readonly Point[]): Point[] {
   const { front = 's' } = plot;
-  const built = builtRect(plot);
-  const deep = runsEast(front) ? plot.d - built.d : plot.w - built.w;
+  const deep = pavementDepth(plot);
   if (deep <= 0) return [...outline];
   const { w, d } = builtSides(plot);
   // Of each side its beginning and end, clockwise, and which way is out.
@@ -566,9 +565,9 @@ export function builtCorners(plot: Turned & Built): Point[] {
 export const PAVEMENT_PLATES = 1;
 
 /** Depth of the pavement before a street front, studs; 0 where it has none. */
-export function pavementDepth(plot: Built): number {
+export function pavementDepth(plot: Outlined): number {
   const built = builtRect(plot);
-  return runsEast(plot.front) ? plot.d - built.d : plot.w - built.w;
+  return runsEast(plot.front ?? 's') ? plot.d - built.d : plot.w - built.w;
 }
 
 /** Corners of the pavement before a street front, turned with it; null where it has none. */
