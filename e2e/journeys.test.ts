@@ -282,14 +282,35 @@ journey(
     // The numbers are there again after a reload.
     await page.reload();
     await sees(page, '4 pieces each');
-    // Six bays: opposite each lies another. The floor of whole studs reaches 14 studs from the middle, 1.5 mm short.
+    // Six bays: opposite each lies another. Within wedges the floor of whole studs reaches 14 studs from the middle, 1.5 mm
+    // short; within straight bricks 14.5, 5.5 mm short.
     await sees(page, 'another bay');
+    await sees(page, '5.5 mm short of its north side');
+    await choose(page, 'They meet at their', 'Outer faces');
     await sees(page, '1.5 mm short of its north side');
+    await choose(page, 'They meet at their', 'Inner faces');
+    // On the plan with a window in each bay and a door opposite one of them.
+    await press(page, 'Put on the plan as a wall');
+    await saved(page);
+    await goTo(page, 'plan');
+    await pickFromOutline(page, 'Walls and fences', 'Ring of 24 × 4 studs');
+    await sees(page, '15.19 st');
+    await page.locator('::-p-xpath(//summary[contains(., "Spread over the panels")])').click();
+    await sees(page, 'Every 4 panels.');
+    await press(page, 'Let them in');
+    await sees(page, '240°, opposite 5');
+    await choose(page, 'Let into panel 13', 'Door');
+    await fill(page, 'door 2×1×6 in panel 13, sill', '0');
+    await saved(page);
+    await press(page, 'Whole display');
+    await goTo(page, 'bench');
+    await openTab(page, 'Rings');
     await press(page, 'Add to needs');
     await saved(page);
     await goTo(page, 'stockpile');
     await openTab(page, 'Lists');
-    await sees(page, 'Ring of 24 × 4 studs');
+    // Its bricks are counted where it stands.
+    await sees(page, 'Ring of 24 × 4 studs, floor');
     await goTo(page, 'bench');
     await openTab(page, 'Picture');
     const input = await page.waitForSelector('input[type="file"]');

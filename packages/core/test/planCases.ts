@@ -528,6 +528,21 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
     ],
   ],
   [
+    'wall-openings',
+    add({
+      runs: [
+        {
+          ...{ id: 'g', name: 'Long wall', height: 6, panel: 8, openings: [{ at: 2, part: 'door-2x1' }] },
+          points: [
+            { x: 40, y: 40 },
+            { x: 71, y: 40 },
+          ],
+        },
+      ],
+    }),
+    ['in panel 2 of “Long wall” ends 6b above its foot, and the wall is 2b high'],
+  ],
+  [
     'wall-arches',
     add({
       runs: [

@@ -154,14 +154,16 @@ function Corners({
   acts: Acts;
 }) {
   const { kind, id } = picked;
-  const line = kind === 'track' ? null : lineOf(scene, kind, id);
+  // A ring is turned and moved by its middle and the place that its first panel faces.
+  const points =
+    kind === 'run' ? scene.run[id]?.points : kind === 'track' ? null : lineOf(scene, kind, id)?.points;
   const ridge = kind === 'hill' || kind === 'hollow' ? (scene[kind][id] ?? null) : null;
   return (
     <>
-      {line && (
+      {points && (
         <Vertices
           key={id}
-          points={line.points}
+          points={points}
           view={view}
           step={acts.snap}
           iron={palette.iron}

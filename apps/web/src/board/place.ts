@@ -1,5 +1,13 @@
 import type { Rect } from '@quarry/core/grid';
-import { placeIn, pointsOf, trackLine, type Entity, type Kind, type Scene } from '@quarry/core/document';
+import {
+  placeIn,
+  pointsOf,
+  trackLine,
+  type Entity,
+  type Kind,
+  type Scene,
+  wallLine,
+} from '@quarry/core/document';
 import { tableInStuds } from '@quarry/core/venue';
 import type { Picked } from '../data/view.ts';
 
@@ -24,6 +32,7 @@ export function lineOf(
     return track ? { points: trackLine(track, 0).line, width: track.bed } : null;
   }
   const entity: Entity<Kind> | undefined = scene[kind][id];
+  if (kind === 'run') return { points: wallLine(scene.run[id]), width: scene.run[id].thick };
   const points = entity && pointsOf(entity);
   if (!points) return null;
   return { points, width: 'width' in entity && typeof entity.width === 'number' ? entity.width : 1 };

@@ -127,7 +127,7 @@ describe('rings', () => {
             }
           return sum;
         };
-        const floor = ringFloor(ring);
+        const floor = ringFloor(ring, 'outer');
         expect(floor?.count ?? 0).toBe(Math.max(count(0), count(0.5)));
         const studs = (floor?.plates ?? []).reduce((sum, { part, qty }) => {
           const { w, d } = partOf(part) ?? { w: 0, d: 0 };
@@ -138,8 +138,11 @@ describe('rings', () => {
       { numRuns: runs(40) },
     );
     // 121.5 mm to a side less a stud of brick: 113.5 mm, of which 14 studs are 112: 1.5 mm stay open.
-    expect(ringFloor(polygonRing(24, 4))?.gap).toBeCloseTo(32 / (2 * Math.tan(Math.PI / 24)) - 8 - 112, 9);
-    expect(ringFloor(polygonRing(3, 1))).toBeNull();
+    expect(ringFloor(polygonRing(24, 4), 'outer')?.gap).toBeCloseTo(
+      32 / (2 * Math.tan(Math.PI / 24)) - 8 - 112,
+      9,
+    );
+    expect(ringFloor(polygonRing(3, 1), 'outer')).toBeNull();
   });
   test('the ring nearest to a radius is the nearest of all', () => {
     fc.assert(

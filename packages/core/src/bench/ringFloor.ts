@@ -1,7 +1,7 @@
 import { partId, type PartCount } from '../catalogue/index.ts';
 import { MM_PER_STUD } from '../grid/index.ts';
 import { PLATES, tileLayer } from '../masonry/index.ts';
-import type { Ring } from './rings.ts';
+import type { Ring, RingEdge } from './rings.ts';
 
 // The floor of a round room: the whole studs that lie inside its ring, in plates.
 
@@ -24,10 +24,11 @@ export const MAX_FLOOR = 160;
 /**
  * The largest floor of whole studs inside a ring whose pieces are a stud thick, its middle on the corner of studs or on
  * the middle of one.
+ * @param edge that its pieces meet at: the walls stand outside of inner ones
  * @returns null for a ring that is wider than 160 studs inside, or in which no stud lies
  */
-export function ringFloor(ring: Ring): RingFloor | null {
-  const inside = ring.innerMm - MM_PER_STUD;
+export function ringFloor(ring: Ring, edge: RingEdge): RingFloor | null {
+  const inside = ring.innerMm - (edge === 'outer' ? MM_PER_STUD : 0);
   const widest = Math.floor((2 * ring.outerMm) / MM_PER_STUD);
   if (inside <= 0 || widest > MAX_FLOOR) return null;
   const even = 2 * Math.ceil(widest / 2);

@@ -1,6 +1,13 @@
-import { MM_PER_STUD } from '../grid/index.ts';
+import { MM_PER_STUD, polygonApothem } from '../grid/index.ts';
 
 // Rings and round rooms: n equal pieces close a regular polygon.
+
+/**
+ * The edges that the pieces of a ring meet at, and that its polygon is of: straight bricks meet at their inner faces and
+ * gape outside; wedges, which narrow inwards, at their outer ones.
+ */
+export const RING_EDGES = ['inner', 'outer'] as const;
+export type RingEdge = (typeof RING_EDGES)[number];
 
 /** A ring of equal straight pieces, mm and studs. */
 export interface Ring {
@@ -25,7 +32,7 @@ export interface Ring {
  */
 export function polygonRing(pieces: number, width: number): Ring {
   const side = width * MM_PER_STUD;
-  const innerMm = side / (2 * Math.tan(Math.PI / pieces));
+  const innerMm = polygonApothem(pieces, side);
   const gridStuds = Math.round((2 * innerMm) / MM_PER_STUD) / 2;
   return {
     pieces,
@@ -77,5 +84,24 @@ export function ringCorners({ pieces, outerMm }: Ring): { x: number; y: number }
   return Array.from({ length: pieces }, (_, i) => {
     const angle = (2 * Math.PI * (i - 0.5)) / pieces - Math.PI / 2;
     return { x: outerMm * Math.cos(angle), y: outerMm * Math.sin(angle) };
+  });
+}
+
+/**
+ * Its pieces from above, a stud thick, about its middle, mm: straight ones outside of their inner faces, wedges inside of
+ * their outer ones. Four corners each, those that meet first.
+ */
+export function ringPieceOutlines(ring: Ring, edge: RingEdge): { x: number; y: number }[][] {
+  const corners = ringCorners(ring);
+  const inwards = (ring.innerMm - MM_PER_STUD) / ring.innerMm;
+  return corners.map((a, i) => {
+    const b = corners[(i + 1) % corners.length];
+    if (edge === 'outer') {
+      const inner = [b, a].map(({ x, y }) => ({ x: x * inwards, y: y * inwards }));
+      return [a, b, ...inner];
+    }
+    const share = MM_PER_STUD / ring.innerMm / 2;
+    const [u, v] = [(a.x + b.x) * share, (a.y + b.y) * share];
+    return [a, b, { x: b.x + u, y: b.y + v }, { x: a.x + u, y: a.y + v }];
   });
 }

@@ -1,4 +1,4 @@
-import { listOf, trackLine, type Scene } from '../document/index.ts';
+import { listOf, trackLine, type Scene, wallLine } from '../document/index.ts';
 import { wayProfile, heightAlong, heightOfStud, type Relief } from '../terrain/index.ts';
 
 /** A line along the stud grid: a seam, or a piece of one. It runs south when upright, else east. */
@@ -64,12 +64,9 @@ export function stripsOf(scene: Scene, relief: Relief): Strip[] {
       width,
       points: points.map(({ x, y, z }) => ({ x, y, z })),
     })),
-    ...listOf(scene, 'run').map(({ id, name, thick, points }): Strip => ({
-      kind: 'run',
-      id,
-      name,
-      width: thick,
-      points: points.map(({ x, y }) => ({ x, y, z: null })),
+    ...listOf(scene, 'run').map((run): Strip => ({
+      ...{ kind: 'run', id: run.id, name: run.name, width: run.thick },
+      points: wallLine(run).map(({ x, y }) => ({ x, y, z: null })),
     })),
   ];
 }

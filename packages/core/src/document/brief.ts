@@ -1,6 +1,6 @@
 import { insideRows, unionArea } from '../grid/index.ts';
 import { FIGURE_RATIO, vehicleShare, type SpaceAsked } from '../scale/index.ts';
-import { areaRows, builtRect } from './kinds/plot.ts';
+import { areaRows, builtRect } from './plotAreas.ts';
 import { listOf, type Scene } from './scene.ts';
 
 /** The rooms and yards of a display with what their plots leave for building, as the space budget asks for them. */

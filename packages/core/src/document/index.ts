@@ -42,8 +42,6 @@ export {
   CONNECTORS,
   FITTING_USES,
   ROOF_FORMS,
-  roofFormOf,
-  type RoofForm,
   MOUNTS,
   MOVES,
   PART_USES,
@@ -51,11 +49,20 @@ export {
   STAIR_ENDS,
   MIXED,
   ROUND_ROOFS,
-  isRound,
+} from './kinds/plotSchema.ts';
+export {
+  roofFormOf,
+  type RoofForm,
   ornamented,
   shellName,
   isShellList,
   isOnHalf,
+  wallTop,
+  frontSize,
+  storeyLevels,
+} from './plotFeatures.ts';
+export {
+  isRound,
   areaBounds,
   areaRows,
   footStuds,
@@ -67,11 +74,9 @@ export {
   roomCorners,
   roomStuds,
   wallStuds,
-  wallTop,
   builtCorners,
   builtRect,
   builtSides,
-  frontSize,
   insideOf,
   isOverhanging,
   leanAt,
@@ -85,12 +90,22 @@ export {
   plotBounds,
   seamPlaceOf,
   mayCutAt,
-  storeyLevels,
   turnedPoint,
   wallCorners,
-} from './kinds/plot.ts';
+} from './plotAreas.ts';
 export { REPEAT_USES, SPACINGS } from './kinds/repeat.ts';
-export { ARCH_SIDES, RUN_USES, archOf, runHigh } from './kinds/run.ts';
+export {
+  ARCH_SIDES,
+  RUN_USES,
+  archOf,
+  panelsAlong,
+  ringGape,
+  ringSide,
+  runHigh,
+  wallLine,
+  wallStraights,
+  type WallStraight,
+} from './kinds/run.ts';
 export { MAX_PLAIN_FACES } from './kinds/plain.ts';
 export { MOUNTS_OF_SIGNBOARDS } from './kinds/signboard.ts';
 export { SEAM_SIDES, type SeamSide, edgeSchema } from './kinds/seam.ts';

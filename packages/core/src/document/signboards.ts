@@ -1,5 +1,5 @@
 import { MM_PER_PLATE, MM_PER_STUD } from '../grid/index.ts';
-import { wallCorners } from './kinds/plot.ts';
+import { wallCorners } from './plotAreas.ts';
 import type { Entity } from './schema.ts';
 import { listOf, type Scene } from './scene.ts';
 

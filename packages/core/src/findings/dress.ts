@@ -1,30 +1,18 @@
-import { PLATES_PER_BRICK, centreOf, formatPlates, intersection, countOf } from '../grid/index.ts';
+import { centreOf, intersection, countOf } from '../grid/index.ts';
 import {
-  LEAST_PIER,
   indexAt,
   influenceOf,
   leavesOf,
   membersOf,
   ownerAt,
   seamDistance,
-  straightLengths,
-  straightsOf,
   usualLeaf,
 } from '../terrain/index.ts';
-import { colourName, partName } from '../catalogue/index.ts';
-import {
-  WINDS,
-  WIND_WORDS,
-  archOf,
-  displayOf,
-  labelOf,
-  listOf,
-  daysBetween,
-  monthWord,
-} from '../document/index.ts';
+import { colourName } from '../catalogue/index.ts';
+import { WINDS, WIND_WORDS, displayOf, labelOf, listOf, daysBetween, monthWord } from '../document/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
 
-// What is judged of what dresses the ground: flags, seasons, repeats, walls, and signs left for later.
+// What is judged of what dresses the ground: flags, seasons, repeats, and signs left for later.
 
 const flagWind: Rule = {
   id: 'flag-wind',
@@ -151,90 +139,6 @@ const repeatSeam: Rule = {
   },
 };
 
-/** Longest stretch without a tie, studs (common practice: each 8 to 10); lower walls stand by themselves. */
-const TIE_EACH = 10;
-const TIE_FROM = 6 * PLATES_PER_BRICK;
-
-const spanTies: Rule = {
-  id: 'span-ties',
-  title: 'A long high wall without ties',
-  basis: `Straight stretches of walls at least ${formatPlates(TIE_FROM)} high and one stud thick: a rigid tie each ${TIE_EACH} studs (common practice, 8 to 10), corners counting as one.`,
-  page: 'plan',
-  severity: 'note',
-  check: ({ scene }) =>
-    listOf(scene, 'run').flatMap((run): FindingDraft[] => {
-      if (run.use !== 'wall' || run.height < TIE_FROM || run.thick > 1) return [];
-      let ties = 0;
-      let longest = 0;
-      let at = run.points[0];
-      for (let i = 1; i < run.points.length; i++) {
-        const [a, b] = [run.points[i - 1], run.points[i]];
-        const length = Math.hypot(b.x - a.x, b.y - a.y);
-        ties += Math.max(0, Math.ceil(length / TIE_EACH - 1e-9) - 1);
-        if (length <= longest) continue;
-        longest = length;
-        at = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
-      }
-      if (ties === 0) return [];
-      return [
-        {
-          sentence: `“${run.name}”, ${formatPlates(run.height)} high and ${run.thick} stud thick, runs ${longest.toFixed(0)} studs straight; it needs ${countOf(ties, 'tie')}, one each ${TIE_EACH} studs.`,
-          remedy: 'Plan buttresses or ties into the ground behind, or build it thicker.',
-          place: { x: at.x, y: at.y },
-          things: [{ kind: 'run', id: run.id }],
-          numbers: { ties, longest },
-        },
-      ];
-    }),
-};
-
-const wallArches: Rule = {
-  id: 'wall-arches',
-  title: 'Arches of a wall find no room',
-  basis: `A wall with arches at its face against their own height over piers of at least ${formatPlates(LEAST_PIER)}, and each straight piece or panel of it against the width of one arch. Where they find no room it is laid plain.`,
-  page: 'plan',
-  severity: 'warning',
-  check: ({ scene }) =>
-    listOf(scene, 'run').flatMap((run): FindingDraft[] => {
-      const arch = archOf(run);
-      const middle = run.points[Math.floor(run.points.length / 2)];
-      const asked = { place: { x: middle.x, y: middle.y }, things: [{ kind: 'run' as const, id: run.id }] };
-      if (!arch)
-        return run.use === 'wall' && run.arches !== null
-          ? [
-              {
-                ...asked,
-                sentence: `“${run.name}” is to have arches at its face, and ${partName(run.arches)} is no arch; it is laid plain.`,
-                remedy: 'Choose an arch.',
-                numbers: {},
-              },
-            ]
-          : [];
-      const least = arch.high + LEAST_PIER;
-      if (run.height < least)
-        return [
-          {
-            ...asked,
-            sentence: `“${run.name}” is ${formatPlates(run.height)} high; its arches, ${partName(arch.part)}, need ${formatPlates(least)} with their piers. It is laid plain.`,
-            remedy: 'Build it higher, or choose lower arches.',
-            numbers: { least, height: run.height },
-          },
-        ];
-      const short = straightLengths(run)
-        .flatMap((length) => straightsOf(run, length).map(({ from, to }) => to - from))
-        .filter((length) => length < arch.span);
-      if (short.length === 0) return [];
-      return [
-        {
-          ...asked,
-          sentence: `${countOf(short.length, 'straight piece')} of “${run.name}” ${short.length === 1 ? 'is' : 'are'} shorter than one of its arches, ${countOf(arch.span, 'stud')} wide, the shortest ${short.reduce((a, b) => Math.min(a, b)).toFixed(1)} studs; ${short.length === 1 ? 'it is' : 'they are'} laid plain.`,
-          remedy: 'Choose narrower arches, or longer panels.',
-          numbers: { short: short.length, span: arch.span },
-        },
-      ];
-    }),
-};
-
 /** Markers should be decided this long before the show, weeks. */
 const DECIDE_WEEKS = 6;
 
@@ -300,8 +204,6 @@ export const DRESS_RULES: readonly Rule[] = [
   plantSeason,
   leavesUnwritten,
   repeatSeam,
-  spanTies,
-  wallArches,
   markerOpen,
   reservedBuilt,
 ];

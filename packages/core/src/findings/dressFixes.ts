@@ -1,5 +1,5 @@
 import { formatPlates } from '../grid/index.ts';
-import { CATALOGUE, DISTINCT_DELTA_E, colourDeltaE, colourName, partName } from '../catalogue/index.ts';
+import { DISTINCT_DELTA_E, colourDeltaE, colourName } from '../catalogue/index.ts';
 import { WINDS, customGroundOf, displayOf, layersThick, monthWord } from '../document/index.ts';
 import { usualLeaf } from '../terrain/index.ts';
 import { namedThing, patch, type FixesOf } from './fix.ts';
@@ -45,32 +45,6 @@ export const DRESS_FIXES: Readonly<Record<string, FixesOf>> = {
         words: `Make the layers of “${own.name}” ${formatPlates(layersThick({ layers }))} thick`,
         changes: [patch('customGround', own, { layers })],
       },
-    ];
-  },
-  'wall-arches': (scene, finding) => {
-    const run = namedThing(scene, finding, 'run');
-    const least = finding.numbers.least;
-    if (!run) return [];
-    const higher =
-      least === undefined
-        ? []
-        : [
-            {
-              words: `Build “${run.name}” ${formatPlates(least)} high`,
-              changes: [patch('run', run, { height: least })],
-            },
-          ];
-    // The widest that fit first.
-    const others = CATALOGUE.filter(({ family, id }) => family === 'arch' && id !== run.arches)
-      .toSorted((a, b) => Math.max(b.w, b.d) - Math.max(a.w, a.d) || a.h - b.h)
-      .map(({ id }) => ({
-        words: `Give “${run.name}” ${partName(id)} at its face`,
-        changes: [patch('run', run, { arches: id })],
-      }));
-    return [
-      ...others,
-      ...higher,
-      { words: `Build “${run.name}” without arches`, changes: [patch('run', run, { arches: null })] },
     ];
   },
   'leaves-unwritten': (scene) => {

@@ -8,6 +8,7 @@ import {
   isStandingKind,
   type Kind,
   type Scene,
+  wallLine,
 } from '../document/index.ts';
 import {
   NO_SLAB,
@@ -345,7 +346,9 @@ function footOf(scene: Scene, relief: Relief, kind: (typeof STANDING_KINDS)[numb
       for (let x = from; x < to; x++) add(x, row);
     });
   else if (kind === 'run')
-    eachStripStud(scene.run[id].points, Math.max(0.5, scene.run[id].thick / 2), relief, (x, y) => add(x, y));
+    eachStripStud(wallLine(scene.run[id]), Math.max(0.5, scene.run[id].thick / 2), relief, (x, y) =>
+      add(x, y),
+    );
   else add(Math.floor(scene[kind][id].x), Math.floor(scene[kind][id].y));
   return studs;
 }

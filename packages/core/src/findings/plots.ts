@@ -31,6 +31,7 @@ import {
   type Plot,
   type Scene,
   runHigh,
+  wallLine,
 } from '../document/index.ts';
 import { type Context, type FindingDraft, type Rule } from './finding.ts';
 import { overlappingPairs } from './places.ts';
@@ -305,7 +306,7 @@ const plotAcross: Rule = {
         const named = namedFoot(scene, relief, run);
         const heights = footHeights(relief, run);
         return {
-          ...{ kind: 'run', id: run.id, strips: [run.points], half: Math.max(0.5, run.thick / 2) },
+          ...{ kind: 'run', id: run.id, strips: [wallLine(run)], half: Math.max(0.5, run.thick / 2) },
           takes: (x, y) => {
             const from = named ?? heights[indexAt(relief, x, y)];
             return { from, to: from + runHigh(run) };

@@ -23,6 +23,7 @@ import { currentContents } from '../venue/index.ts';
 import { CARRY_FIXES } from './carryFixes.ts';
 import { CAST_FIXES } from './castFixes.ts';
 import { DRESS_FIXES } from './dressFixes.ts';
+import { WALL_FIXES } from './wallFixes.ts';
 import { SIGNBOARD_FIXES } from './signboards.ts';
 import { POWER_FIXES } from './powerFixes.ts';
 import {
@@ -68,6 +69,7 @@ export const PROPOSED: Readonly<Record<string, FixesOf>> = {
   ...CARRY_FIXES,
   ...CAST_FIXES,
   ...DRESS_FIXES,
+  ...WALL_FIXES,
   ...SIGNBOARD_FIXES,
   'good-side': (scene, finding) => {
     const plot = namedThing(scene, finding, 'plot');

@@ -2,6 +2,7 @@ import { BUILDING_RULES } from './building.ts';
 import { PEOPLE_RULES } from './people.ts';
 import { BRIEF_RULES } from './brief.ts';
 import { DRESS_RULES } from './dress.ts';
+import { WALL_RULES } from './walls.ts';
 import { TERRAIN_RULES } from './terrain.ts';
 import { CAST_RULES } from './cast.ts';
 import { DECK_RULES } from './decks.ts';
@@ -49,6 +50,7 @@ export const RULES: readonly Rule[] = [
   ...WAY_RULES,
   ...TRACK_RULES,
   ...DRESS_RULES,
+  ...WALL_RULES,
   ...CAST_RULES,
   ...STOCK_RULES,
   ...PEOPLE_RULES,

@@ -35,6 +35,7 @@ import {
   type Area,
   type FixedGround,
   type Scene,
+  wallLine,
 } from '../document/index.ts';
 import { cablesOf } from '../power/index.ts';
 import { currentContents, tableInStuds } from '../venue/index.ts';
@@ -92,7 +93,7 @@ export function planDrawing(scene: Scene, relief: Relief, { textSize }: { textSi
       line('PLOTS', outerCorners(plot), { closed: true, dashed: true, name: `${plot.name}, stands out` });
     write('NAMES', middle(plot), plot.name, { rank: 3 });
   }
-  for (const run of listOf(scene, 'run')) line('DRESSING', run.points, { weight: 2, name: run.name });
+  for (const run of listOf(scene, 'run')) line('DRESSING', wallLine(run), { weight: 2, name: run.name });
   const modules = listOf(scene, 'module');
   for (const repeat of listOf(scene, 'repeat'))
     for (const { x, y } of membersOf(repeat, modules).members)

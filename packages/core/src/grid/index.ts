@@ -18,7 +18,7 @@ export {
   type CoordinateFrame,
   type Rect,
 } from './rect.ts';
-export { lengthOfLine } from './line.ts';
+export { lengthOfLine, polygonApothem } from './line.ts';
 export { hullOf } from './hull.ts';
 export {
   commonRows,

@@ -10,6 +10,7 @@ import {
   type Entity,
   type Repeat,
   type Scene,
+  wallStraights,
 } from '../document/index.ts';
 
 // What stands on the plan, as parts: plants, figures, lamps, fences, track and bases.
@@ -143,14 +144,13 @@ export function thingLines(scene: Scene): ThingLine[] {
           repeat.name,
         );
   for (const run of listOf(scene, 'run'))
-    for (let i = 1; i < run.points.length; i++) {
-      const [a, b] = [run.points[i - 1], run.points[i]];
-      const length = Math.hypot(b.x - a.x, b.y - a.y);
-      if (length === 0) continue;
-      const middle = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
-      const colour = run.colour ?? USUAL[run.use];
-      for (const { part, qty, isFront } of runPieces(run, length))
-        add('walls', part, isFront ? (run.archColour ?? colour) : colour, qty, middle, run.name);
+    for (const straight of wallStraights(run)) {
+      const { from, to } = straight;
+      const middle = { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 };
+      const wall = run.colour ?? USUAL[run.use];
+      const colours = { wall, front: run.archColour ?? wall, opening: run.letInColour };
+      for (const { part, qty, of } of runPieces(run, straight))
+        add('walls', part, colours[of], qty, middle, run.name);
     }
   for (const { module, pieces } of rimsOf(scene))
     for (const { part, qty } of pieces)

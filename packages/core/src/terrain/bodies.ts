@@ -19,6 +19,7 @@ import {
   type SceneSpot,
   type StandFields,
   runHigh,
+  wallStraights,
 } from '../document/index.ts';
 import { OUTSIDE } from './rasterize.ts';
 import { membersOf, plantsOf } from './scatter.ts';
@@ -136,17 +137,10 @@ export function bodiesOf(scene: Scene, relief: BodyGround): Body[] {
       ),
     );
   for (const run of listOf(scene, 'run')) {
-    const { id, points, thick } = run;
-    for (let i = 1; i < points.length; i++) {
-      const middle = midway(points[i - 1], points[i]);
-      stand(
-        'run',
-        id,
-        stripCorners(points[i - 1], points[i], thick),
-        middle,
-        runHigh(run),
-        footOf(run, middle),
-      );
+    for (const { from, to } of wallStraights(run)) {
+      const middle = midway(from, to);
+      const corners = stripCorners(from, to, run.thick);
+      stand('run', run.id, corners, middle, runHigh(run), footOf(run, middle));
     }
   }
   for (const repeat of listOf(scene, 'repeat'))

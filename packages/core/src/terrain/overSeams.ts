@@ -1,5 +1,13 @@
 import { containsPoint } from '../grid/index.ts';
-import { listOf, trackLine, type Entity, type Kind, type Scene } from '../document/index.ts';
+import {
+  listOf,
+  trackLine,
+  type Entity,
+  type Kind,
+  type Scene,
+  panelsAlong,
+  wallStraights,
+} from '../document/index.ts';
 import { OUTSIDE, indexAt, type Relief } from './relief.ts';
 import { membersOf } from './scatter.ts';
 import type { Point } from './shape.ts';
@@ -77,17 +85,14 @@ export function linePieces(scene: Scene, relief: Relief): LinePiece[] {
  * The panels of a wall or fence: whole ones from its beginning, the last of each straight what is left.
  * @returns none where it is built in
  */
-export function panelsOf({ points, panel }: Pick<Entity<'run'>, 'points' | 'panel'>): Point[][] {
-  if (panel === 0) return [];
-  return points.slice(1).flatMap((to, i) => {
-    const straight = [points[i], to];
-    const length = Math.hypot(to.x - points[i].x, to.y - points[i].y);
-    const count = Math.ceil(length / panel - 1e-9);
-    return Array.from({ length: count }, (_, k) =>
-      [k * panel, Math.min(length, (k + 1) * panel)].map((along) => {
-        const { x, y } = atAlong(straight, along);
+export function panelsOf(run: Pick<Entity<'run'>, 'points' | 'panel' | 'ring' | 'thick'>): Point[][] {
+  if (run.panel === 0 && run.ring === null) return [];
+  return wallStraights(run).flatMap(({ from, to, length }) =>
+    panelsAlong(run, length).map((panel) =>
+      [panel.from, panel.to].map((along) => {
+        const { x, y } = atAlong([from, to], along);
         return { x, y };
       }),
-    );
-  });
+    ),
+  );
 }

@@ -13,6 +13,7 @@ import {
   type Plot,
   type Repeat,
   type Scene,
+  wallLine,
 } from '../document/index.ts';
 import { OUTSIDE, type Raster } from './rasterize.ts';
 import { eachTouched, type Point } from './shape.ts';
@@ -89,7 +90,7 @@ export function placeRun(setting: Setting, run: Entity<'run'>): void {
   const named = namedFoot(setting.scene, land, run);
   const heights = footHeights(land, run);
   const each = (half: number, low: number, high: number) =>
-    eachStripStud(run.points, half, setting.window, (x, y) => {
+    eachStripStud(wallLine(run), half, setting.window, (x, y) => {
       const i = indexOf(land, x, y);
       const foot = named ?? heights[i];
       put(setting, i, foot + low, foot + high);

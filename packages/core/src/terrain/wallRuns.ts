@@ -1,10 +1,25 @@
-import { FAMILIES, partId } from '../catalogue/index.ts';
+import { FAMILIES, partId, partOf } from '../catalogue/index.ts';
 import { PLATES_PER_BRICK } from '../grid/index.ts';
-import { archOf, runHigh, type Entity } from '../document/index.ts';
+import {
+  archOf,
+  panelsAlong,
+  runHigh,
+  wallStraights,
+  type Entity,
+  type WallStraight,
+} from '../document/index.ts';
 
-// Walls along a line as they are built: plain, or with a row of arches at one face; a fence on top. And fences and hedges.
+// Walls along a line as they are built: plain, with a row of arches at one face, or with something let into their panels;
+// a fence on top. And fences and hedges.
 
-type Run = Pick<Entity<'run'>, 'use' | 'height' | 'thick' | 'panel' | 'arches' | 'topFence' | 'points'>;
+type Run = Pick<
+  Entity<'run'>,
+  'use' | 'height' | 'thick' | 'panel' | 'arches' | 'topFence' | 'points' | 'ring' | 'openings'
+>;
+type Straight = Pick<WallStraight, 'length' | 'before'>;
+
+/** What a piece of a wall belongs to: the row with the arches, what is let in, or what is behind, beside and on those. */
+export type WallLayer = 'front' | 'opening' | 'wall';
 
 /** A block of a wall: along it and across it from its face with the arches, studs; plates above its foot. */
 export interface WallBlock {
@@ -14,8 +29,9 @@ export interface WallBlock {
   far: number;
   low: number;
   high: number;
-  /** It is of the row with the arches. */
-  isFront: boolean;
+  of: WallLayer;
+  /** How solid it is, 0 to 1. */
+  body: number;
 }
 
 /** How the arches of a straight piece of wall come out. */
@@ -33,16 +49,6 @@ export interface ArchRow {
 /** Piers under arches are a brick high at least. */
 export const LEAST_PIER = PLATES_PER_BRICK;
 
-/** The pieces of a straight wall: its panels, or all of it. From and to, studs along it. */
-export function straightsOf({ panel }: Pick<Run, 'panel'>, length: number): { from: number; to: number }[] {
-  if (panel === 0) return [{ from: 0, to: length }];
-  return Array.from({ length: Math.ceil(length / panel - TIE) }, (_, i) => ({
-    from: i * panel,
-    to: Math.min(length, (i + 1) * panel),
-  }));
-}
-const TIE = 1e-9;
-
 /**
  * The row of arches of a straight piece of wall: as many as find room side by side, what is left at both ends.
  * @returns null without arches, and where the wall is too low for them; none where it is too short for one
@@ -56,16 +62,115 @@ export function archRow(run: Run, length: number): ArchRow | null {
   return { ...arch, starts: Array.from({ length: count }, (_, i) => first + i * arch.span), left };
 }
 
-/** The blocks of a straight wall, what is open under its arches left out. @param length of it, studs */
-export function wallBlocks(run: Run, length: number): WallBlock[] {
+const TIE = 1e-9;
+
+/** What is let into a panel of a wall as it comes out. */
+export interface LaidOpening {
+  part: string;
+  /** Studs along the panel and into the wall, plates above its foot. */
+  from: number;
+  wide: number;
+  deep: number;
+  low: number;
+  high: number;
+  /** How solid it is, 0 to 1. */
+  body: number;
+}
+
+/** What is to be let into a panel, by its number on the line. */
+export const openingAt = (run: Pick<Run, 'openings'>, number: number): Run['openings'][number] | null =>
+  run.openings.find(({ at }) => at === number) ?? null;
+
+/**
+ * What is let into the middle of a panel of a wall, whole studs from its beginning.
+ * @param length of the panel, studs
+ * @returns null where nothing is, or where it finds no room: why not is told by `openingFault`
+ */
+export function openingIn(run: Run, number: number, length: number): LaidOpening | null {
+  const asked = openingAt(run, number);
+  const part = asked && partOf(asked.part);
+  if (!asked || !part || openingFault(run, asked, length) !== null) return null;
+  const low = asked.sill * PLATES_PER_BRICK;
+  return {
+    ...{ part: part.id, wide: part.w, deep: part.d, low, high: low + part.h },
+    from: Math.floor((length - part.w) / 2 + TIE),
+    body: part.family === 'door' ? FAMILIES.door.body : FAMILIES.window.body,
+  };
+}
+
+/** Why something finds no room in a panel: the measure, what it takes and what there is; null where it does. */
+export type OpeningFault =
+  { why: 'use' | 'part' | 'arches' } | { why: 'width' | 'height' | 'depth'; takes: number; has: number };
+
+/** @param length of the panel, studs */
+export function openingFault(
+  run: Run,
+  { part: id, sill }: Omit<Run['openings'][number], 'at'>,
+  length: number,
+): OpeningFault | null {
+  const part = partOf(id);
+  if (run.use !== 'wall') return { why: 'use' };
+  if (part?.family !== 'window' && part?.family !== 'door') return { why: 'part' };
+  if (archRow(run, length)?.starts.length) return { why: 'arches' };
+  const room = Math.floor(length + TIE);
+  if (part.w > room) return { why: 'width', takes: part.w, has: room };
+  if (part.d > run.thick) return { why: 'depth', takes: part.d, has: run.thick };
+  const top = sill * PLATES_PER_BRICK + part.h;
+  return top > run.height ? { why: 'height', takes: top, has: run.height } : null;
+}
+
+/**
+ * The bearing of each panel of a ring from its middle, degrees clockwise from north, from 0 to below 360.
+ * @returns none where it is no ring
+ */
+export function ringBearings(run: Pick<Entity<'run'>, 'points' | 'ring' | 'panel' | 'thick'>): number[] {
+  if (run.ring === null) return [];
+  const [middle] = run.points;
+  return wallStraights(run).map(({ from, to }) => {
+    const [east, south] = [(from.x + to.x) / 2 - middle.x, (from.y + to.y) / 2 - middle.y];
+    const degrees = (Math.atan2(east, -south) * 180) / Math.PI;
+    // The last digits of a bearing to the north may say a little under 360.
+    return (Math.round(1e6 * (degrees + 360)) / 1e6) % 360;
+  });
+}
+
+/** Panels spread over a line, and how many panels each is from the one before. */
+export interface SpreadPanels {
+  at: number[];
+  /** Of a ring round it, else between them; one number where they are alike. */
+  apart: number[];
+}
+
+/**
+ * Spreads so many openings over the panels of a line as evenly as whole panels allow: round a ring from its first panel,
+ * along others with half a share before the first.
+ * @param count from 1 to the number of panels
+ */
+export function spreadPanels(panels: number, count: number, isRing: boolean): SpreadPanels {
+  const share = (i: number) =>
+    isRing ? Math.round((i * panels) / count) : Math.floor(((i + 0.5) * panels) / count);
+  const at = Array.from({ length: count }, (_, i) => 1 + share(i));
+  const steps = at.slice(1).map((one, i) => one - at[i]);
+  const round = isRing ? [...steps, at[0] + panels - at[count - 1]] : steps;
+  return { at, apart: [...new Set(round)].toSorted((a, b) => a - b) };
+}
+
+/** The blocks of a straight wall, what is open under its arches and behind what is let in left out. */
+export function wallBlocks(run: Run, { length, before }: Straight): WallBlock[] {
   const { height, thick } = run;
   const blocks: WallBlock[] = [];
-  for (const { from, to } of straightsOf(run, length)) {
+  panelsAlong(run, length).forEach(({ from, to }, i) => {
     const row = archRow(run, to - from);
     const deep = row ? Math.min(1, thick) : 0;
-    if (thick > deep) blocks.push({ from, to, near: deep, far: thick, low: 0, high: height, isFront: false });
-    if (!row) continue;
-    const front = { near: 0, far: deep, isFront: true };
+    const opening = openingIn(run, before + i + 1, to - from);
+    if (opening) {
+      blocks.push(...blocksRound(run, { from, to }, opening));
+      return;
+    }
+    if (thick > deep)
+      blocks.push({ from, to, near: deep, far: thick, low: 0, high: height, of: 'wall', body: 1 });
+    if (!row) return;
+    const front = { near: 0, far: deep, of: 'front', body: 1 } as const;
     const spring = height - row.high;
     let at = from;
     for (const start of row.starts) {
@@ -79,21 +184,33 @@ export function wallBlocks(run: Run, length: number): WallBlock[] {
       at = b;
     }
     if (to > at) blocks.push({ ...front, from: at, to, low: 0, high: height });
-  }
+  });
   const high = runHigh(run);
   // A fence is a stud wide and stands over the middle.
   const off = Math.max(0, (thick - 1) / 2);
   if (high > height)
     blocks.push({
-      from: 0,
-      to: length,
-      near: off,
-      far: Math.min(thick, off + 1),
-      low: height,
-      high,
-      isFront: false,
+      ...{ from: 0, to: length, near: off, far: Math.min(thick, off + 1), low: height, high, of: 'wall' },
+      body: FAMILIES.fence.body,
     });
   return blocks;
+}
+
+/** A panel with something let in: what stands beside it, below and above it, and itself at the face. */
+function blocksRound(
+  { height, thick }: Run,
+  panel: { from: number; to: number },
+  { from: off, wide, deep, low, high, body }: LaidOpening,
+): WallBlock[] {
+  const [a, b] = [panel.from + off, panel.from + off + wide];
+  const wall = { near: 0, far: thick, low: 0, high: height, of: 'wall', body: 1 } as const;
+  return [
+    { ...wall, from: panel.from, to: a },
+    { ...wall, from: b, to: panel.to },
+    { ...wall, from: a, to: b, high: low },
+    { ...wall, from: a, to: b, low: high },
+    { from: a, to: b, near: 0, far: deep, low, high, of: 'opening', body } as const,
+  ].filter((block) => block.to - block.from > TIE && block.high > block.low);
 }
 
 /** Pieces of one part. */
@@ -102,24 +219,36 @@ interface PartCount {
   qty: number;
 }
 
-/** Of a wall, of its row of arches or of what is behind and on it. */
+/** Pieces of a wall, of its row of arches, or let into it. */
 export interface RunPiece extends PartCount {
-  isFront: boolean;
+  of: WallLayer;
 }
 
-/** The pieces of a straight wall, fence or hedge. @param length of it, studs, above 0 */
-export function runPieces(run: Run, length: number): RunPiece[] {
-  return straightsOf(run, length).flatMap(({ from, to }) => piecesOf(run, to - from));
+/** The pieces of a straight wall, fence or hedge. */
+export function runPieces(run: Run, { length, before }: Straight): RunPiece[] {
+  return panelsAlong(run, length).flatMap(({ from, to }, i) => piecesOf(run, before + i + 1, to - from));
 }
 
-function piecesOf(run: Run, length: number): RunPiece[] {
-  if (run.use === 'fence' || run.use === 'railing') return layer(fencePieces(length, run.height), false);
+function piecesOf(run: Run, number: number, length: number): RunPiece[] {
+  if (run.use === 'fence' || run.use === 'railing') return layer(fencePieces(length, run.height), 'wall');
   const courses = Math.max(1, Math.ceil(run.height / PLATES_PER_BRICK - TIE));
   const rows = Math.max(1, Math.ceil(run.thick - TIE));
   const row = archRow(run, length);
-  const plain = times(bricksAlong(length), courses * (row ? rows - 1 : rows));
+  const opening = openingIn(run, number, length);
   const top = runHigh(run) > run.height ? fencePieces(length, FAMILIES.fence.height) : [];
-  if (!row) return layer([...plain, ...top], false);
+  if (opening) {
+    // Heights of windows and doors are whole bricks.
+    const open = (opening.high - opening.low) / PLATES_PER_BRICK;
+    const beside = [...bricksAlong(opening.from), ...bricksAlong(length - opening.from - opening.wide)];
+    const plain = [
+      ...times(bricksAlong(length), rows * (courses - open)),
+      ...times(beside, rows * open),
+      ...top,
+    ];
+    return [...layer(plain, 'wall'), ...layer([{ part: opening.part, qty: 1 }], 'opening')];
+  }
+  const plain = times(bricksAlong(length), courses * (row ? rows - 1 : rows));
+  if (!row) return layer([...plain, ...top], 'wall');
   const count = row.starts.length;
   const piers = courses - row.high / PLATES_PER_BRICK;
   const first = row.starts.at(0) ?? length;
@@ -130,11 +259,11 @@ function piecesOf(run: Run, length: number): RunPiece[] {
     { part: partId('brick', 1, 1), qty: count > 0 ? 2 * piers : 0 },
     ...times([...bricksAlong(first), ...bricksAlong(length - first - count * row.span)], courses),
   ];
-  return [...layer([...plain, ...top], false), ...layer(front, true)];
+  return [...layer([...plain, ...top], 'wall'), ...layer(front, 'front')];
 }
 
-const layer = (pieces: readonly PartCount[], isFront: boolean): RunPiece[] =>
-  pieces.filter(({ qty }) => qty > 0).map((piece) => ({ ...piece, isFront }));
+const layer = (pieces: readonly PartCount[], of: WallLayer): RunPiece[] =>
+  pieces.filter(({ qty }) => qty > 0).map((piece) => ({ ...piece, of }));
 
 const times = (pieces: readonly PartCount[], by: number): PartCount[] =>
   pieces.map(({ part, qty }) => ({ part, qty: qty * by }));
@@ -155,21 +284,14 @@ function fencePieces(length: number, height: number): PartCount[] {
   return [{ part: partId('fence', 4, 1), qty: Math.ceil(length / 4 - TIE) * tiers }];
 }
 
-/** Lengths of the straight parts of a line, studs, without those of none. */
-export const straightLengths = ({ points }: Pick<Run, 'points'>): number[] =>
-  points
-    .slice(1)
-    .map(({ x, y }, i) => Math.hypot(x - points[i].x, y - points[i].y))
-    .filter((length) => length > 0);
-
 /** How much of what a wall takes on the plan it fills, 0 to 1: its arches are open, and a fence is air but for its rods. */
 export function wallFill(run: Run): number {
   let [solid, taken] = [0, 0];
-  for (const length of straightLengths(run)) {
-    for (const { from, to, near, far, low, high } of wallBlocks(run, length))
-      solid += (low >= run.height ? FAMILIES.fence.body : 1) * (to - from) * (far - near) * (high - low);
+  for (const straight of wallStraights(run)) {
+    for (const { from, to, near, far, low, high, body } of wallBlocks(run, straight))
+      solid += body * (to - from) * (far - near) * (high - low);
     // Studs are taken whole, those of the fence in one row.
-    taken += length * (Math.max(1, run.thick) * run.height + runHigh(run) - run.height);
+    taken += straight.length * (Math.max(1, run.thick) * run.height + runHigh(run) - run.height);
   }
   return taken > 0 ? solid / taken : 1;
 }

@@ -1,5 +1,5 @@
 import { CATALOGUE } from '@quarry/core/catalogue';
-import { ARCH_SIDES, RUN_USES, listOf, type Entity } from '@quarry/core/document';
+import { ARCH_SIDES, RUN_USES, listOf, wallStraights, type Entity } from '@quarry/core/document';
 import { panelsOf, wallBlocks } from '@quarry/core/terrain';
 import { field } from '../../ui/fieldSpec.ts';
 import { inStuds, type Picture } from '../ink.ts';
@@ -11,6 +11,11 @@ const ARCHES = CATALOGUE.filter(({ family }) => family === 'arch');
 /** Whether a form is of a wall that is to have arches. */
 const isArched = ({ use, arches }: Readonly<Record<string, unknown>>): boolean =>
   use === 'wall' && arches !== null;
+/** Whether something is let into a wall. */
+const isLetIn = ({ use, openings }: Readonly<Record<string, unknown>>): boolean =>
+  use === 'wall' && Array.isArray(openings) && openings.length > 0;
+/** Whether the two faces of a wall differ: arches and what is let in stand at one. */
+const hasFace = (data: Readonly<Record<string, unknown>>): boolean => isArched(data) || isLetIn(data);
 
 export const runBoard: BoardKind = {
   drawings: [{ rank: 62, draw: drawRuns }],
@@ -29,6 +34,10 @@ export const runBoard: BoardKind = {
     field.plates('height', 'Height', 1),
     field.studs('thick', 'Thick', 0.5, 16),
     field.studs('panel', 'Panels of, 0 none', 0, 256),
+    field.number('ring', 'Closed as a ring of', 3, 120, {
+      ...{ whole: true, unit: 'panels', optional: 'No ring' },
+      when: ({ use }) => use === 'wall' || use === 'fence' || use === 'railing',
+    }),
     field.colour('colour', 'Colour', 'As usual'),
     field.part('arches', 'Arches at its face', ARCHES, 'None', ({ use }) => use === 'wall'),
     field.choice(
@@ -36,9 +45,10 @@ export const runBoard: BoardKind = {
       'On its',
       ARCH_SIDES,
       { left: 'Left, along the line', right: 'Right, along the line' },
-      isArched,
+      hasFace,
     ),
     field.colour('archColour', 'Arches in', 'As the wall', isArched),
+    field.colour('letInColour', 'Windows and doors in', undefined, isLetIn),
     field.check('topFence', 'A fence on it', ({ use }) => use === 'wall'),
   ],
 };
@@ -49,12 +59,18 @@ function drawRuns(ctx: CanvasRenderingContext2D, picture: Picture): void {
   const px = 1 / view.scale;
   inStuds(ctx, picture, () => {
     for (const run of ofLevel(picture, listOf(scene, 'run'))) {
-      const { use, thick, points } = run;
+      const { use, thick } = run;
       ctx.lineWidth = Math.max(use === 'wall' || use === 'hedge' ? thick : 0, 1.6 * px);
       ctx.strokeStyle = use === 'hedge' ? palette.ink2 : palette.ink;
       ctx.setLineDash(use === 'hedge' ? [2.5 * px, 1.5 * px] : use === 'fence' ? [5 * px, 2 * px] : []);
-      trace(ctx, points);
-      ctx.stroke();
+      if (run.ring === null) {
+        trace(ctx, run.points);
+        ctx.stroke();
+      } else
+        for (const { from, to } of wallStraights(run)) {
+          trace(ctx, [from, to]);
+          ctx.stroke();
+        }
       ctx.setLineDash([]);
       ctx.lineWidth = px;
       drawBays(ctx, run, picture);
@@ -71,21 +87,23 @@ function drawRuns(ctx: CanvasRenderingContext2D, picture: Picture): void {
   });
 }
 
-/** What is open under the arches of a wall, light in its line. */
+/** What is open under the arches of a wall and what is let into it, light in its line; what is let in with a line through. */
 function drawBays(ctx: CanvasRenderingContext2D, run: Entity<'run'>, { palette }: Picture): void {
-  const { points, thick, archSide } = run;
+  const { thick, archSide } = run;
   ctx.fillStyle = palette.sheet;
-  points.slice(1).forEach((to, i) => {
-    const from = points[i];
-    const length = Math.hypot(to.x - from.x, to.y - from.y);
-    if (length === 0) return;
+  for (const straight of wallStraights(run)) {
+    const { from, to } = straight;
     ctx.save();
     ctx.translate(from.x, from.y);
     ctx.rotate(Math.atan2(to.y - from.y, to.x - from.x));
     // Along the line the left is above it.
     if (archSide === 'right') ctx.scale(1, -1);
-    for (const { from: a, to: b, near, far, low, isFront } of wallBlocks(run, length))
-      if (isFront && low > 0) ctx.fillRect(a + 1, near - thick / 2, b - a - 2, Math.min(far, 0.7));
+    for (const { from: a, to: b, near, far, low, of } of wallBlocks(run, straight)) {
+      if (of === 'front' && low > 0) ctx.fillRect(a + 1, near - thick / 2, b - a - 2, Math.min(far, 0.7));
+      if (of !== 'opening') continue;
+      ctx.fillRect(a, -thick / 2, b - a, thick);
+      ctx.strokeRect(a, -thick / 2, b - a, Math.min(far, thick));
+    }
     ctx.restore();
-  });
+  }
 }

@@ -1,27 +1,40 @@
 import {
+  RING_EDGES,
   baysOfRing,
   polygonRing,
-  ringCorners,
+  ringPieceOutlines,
   ringFloor,
   ringNear,
   type Ring,
+  type RingEdge,
   type RingFloor,
 } from '@quarry/core/bench';
 import { BRICK_SIZES, partId } from '@quarry/core/catalogue';
-import { MM_PER_STUD, countOf } from '@quarry/core/grid';
+import { listOf, ringSide } from '@quarry/core/document';
+import { MM_PER_STUD, PLATES_PER_BRICK, countOf } from '@quarry/core/grid';
 import { useMemo } from 'react';
+import { useScene } from '../../data/useDisplay.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
-import { NumberField, QuantityField } from '../../ui/fields.tsx';
+import { NumberField, QuantityField, SelectField } from '../../ui/fields.tsx';
 import { DefinitionRow, Heading } from '../../ui/parts.tsx';
 import { useKept } from '../../ui/useKept.ts';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { Calculator, PickButton, Sketch, SketchText } from './Calculator.tsx';
-import { PutButtons } from './PutButtons.tsx';
+import { PutButton, PutButtons, useMiddle } from './PutButtons.tsx';
 import { isLike } from './values.ts';
 
-const FIRST = { pieces: 24, width: 4, bays: 6, courses: 6 };
+const FIRST: { pieces: number; width: number; bays: number; courses: number; edge: RingEdge } = {
+  ...{ pieces: 24, width: 4, bays: 6, courses: 6 },
+  edge: 'inner',
+};
 const isFirst = isLike(FIRST);
+const EDGE_WORDS: Readonly<Record<RingEdge, string>> = {
+  inner: 'Inner faces: straight bricks',
+  outer: 'Outer faces: wedges',
+};
 const MAX_PIECES = 360;
+/** Panels of a ring on the plan at most. */
+const MAX_WALLS = 120;
 
 const signed = (mm: number): string => `${mm < 0 ? '−' : '+'}${Math.abs(mm).toFixed(1)} mm`;
 const studsOf = (mm: number): string => `${(mm / MM_PER_STUD).toFixed(2)} studs`;
@@ -30,12 +43,16 @@ const studsOf = (mm: number): string => `${(mm / MM_PER_STUD).toFixed(2)} studs`
 export function RingPanel() {
   const [values, set] = useKept('bench ring', FIRST, isFirst);
   const { say } = useMeasureFormat();
+  const middle = useMiddle();
   const { pieces, width, courses } = values;
+  const edge = RING_EDGES.find((one) => one === values.edge) ?? 'inner';
   const bays = Math.min(values.bays, pieces);
   const ring = polygonRing(pieces, width);
   const parted = baysOfRing(pieces, bays);
-  const floor = useMemo(() => ringFloor(polygonRing(pieces, width)), [pieces, width]);
+  const floor = useMemo(() => ringFloor(polygonRing(pieces, width), edge), [pieces, width, edge]);
   const plates = floor?.plates ?? [];
+  const scene = useScene('run');
+  const isOnPlan = listOf(scene, 'run').some((run) => run.ring === pieces && ringSide(run) === width);
   const near = [-2, -1, 0, 1, 2].map((by) => pieces + by).filter((n) => n >= 3 && n <= MAX_PIECES);
   const isBrick = BRICK_SIZES.some(([w, d]) => w === 1 && d === width);
   const count = (key: 'pieces' | 'bays' | 'courses', label: string, min: number, max: number) => (
@@ -75,29 +92,54 @@ export function RingPanel() {
             value={Math.round(ring.innerMm * 10) / 10}
             onCommit={(to) => set({ ...values, pieces: ringNear(to, width, MAX_PIECES).pieces })}
           />
+          <SelectField
+            label="They meet at their"
+            value={edge}
+            options={RING_EDGES.map((value) => ({ value, word: EDGE_WORDS[value] }))}
+            onCommit={(to) => set({ ...values, edge: to })}
+          />
           {count('bays', 'Bays', 2, MAX_PIECES)}
           {count('courses', 'Courses of bricks', 1, 500)}
         </>
       }
-      drawing={<RingDrawing ring={ring} floor={floor} bays={parted.left === 0 ? bays : 0} />}
+      drawing={<RingDrawing ring={ring} edge={edge} floor={floor} bays={parted.left === 0 ? bays : 0} />}
       basis={
         <>
           A radius that is typed picks the ring that comes nearest. A regular polygon: inner radius side ÷ (2
-          tan (180° ÷ n)), outer side ÷ (2 sin (180° ÷ n)), to the outer faces of the pieces. 24 wedges of 15°
-          close a ring and part into 6 bays of 4 (common practice). The floor that meets it is a circle of
-          whole half studs; pieces on hinges take up the rest.
+          tan (180° ÷ n)), outer side ÷ (2 sin (180° ÷ n)), to the faces that meet. Straight bricks meet at
+          their inner faces and gape outside; wedges narrow inwards and meet outside. 24 wedges of 15° close a
+          ring and part into 6 bays of 4 (common practice). The floor is of the whole studs that lie inside
+          the walls, a stud thick.
         </>
       }
       acts={
-        <PutButtons
-          answer={{
-            ...{ name, text },
-            lines: [
-              ...(isBrick ? [{ part: partId('brick', 1, width), qty: pieces * courses }] : []),
-              ...plates,
-            ],
-          }}
-        />
+        <>
+          <PutButtons
+            answer={{
+              ...{ name: isOnPlan ? `${name}, floor` : name, text },
+              // A wall on the plan counts its own bricks.
+              lines: [
+                ...(isBrick && !isOnPlan ? [{ part: partId('brick', 1, width), qty: pieces * courses }] : []),
+                ...plates,
+              ],
+            }}
+          />
+          {edge === 'inner' && pieces <= MAX_WALLS && (
+            <PutButton
+              word="Put on the plan as a wall"
+              label={`put “${name}” on the plan from the Bench`}
+              kind="run"
+              data={{
+                ...{ name, use: 'wall', ring: pieces, panel: width, height: courses * PLATES_PER_BRICK },
+                points: [
+                  middle,
+                  { x: middle.x, y: middle.y - Math.max(1, Math.round(ring.innerMm / MM_PER_STUD)) },
+                ],
+              }}
+              page="plan"
+            />
+          )}
+        </>
       }
     >
       <Heading>Answer</Heading>
@@ -170,9 +212,19 @@ export function RingPanel() {
 const sumOf = (lines: readonly { qty: number }[]): number => lines.reduce((sum, { qty }) => sum + qty, 0);
 
 /** The ring from above, with its floor, the circle that comes nearest and the borders of its bays. */
-function RingDrawing({ ring, floor, bays }: { ring: Ring; floor: RingFloor | null; bays: number }) {
-  const corners = ringCorners(ring);
-  const { outerMm: r, pieces } = ring;
+function RingDrawing({
+  ring,
+  edge,
+  floor,
+  bays,
+}: {
+  ring: Ring;
+  edge: RingEdge;
+  floor: RingFloor | null;
+  bays: number;
+}) {
+  const { pieces } = ring;
+  const r = ring.outerMm + MM_PER_STUD;
   const size = r / 20;
   const each = bays > 0 ? pieces / bays : pieces + 1;
   return (
@@ -182,25 +234,21 @@ function RingDrawing({ ring, floor, bays }: { ring: Ring; floor: RingFloor | nul
     >
       {floor && <FloorStuds floor={floor} />}
       <circle r={ring.gridStuds * MM_PER_STUD} className="fill-none text-secondary" strokeDasharray="5 4" />
-      {corners.map(({ x, y }, i) => {
-        const next = corners[(i + 1) % pieces];
-        return (
-          <g key={i}>
-            <line x1={x} y1={y} x2={next.x} y2={next.y} strokeWidth={3} />
-            <line x1={x} y1={y} x2={x * 0.96} y2={y * 0.96} />
-            {bays > 0 && i % each === 0 && (
-              <line
-                x1={0}
-                y1={0}
-                x2={x * 1.06}
-                y2={y * 1.06}
-                className="text-primary"
-                strokeDasharray="10 4 2 4"
-              />
-            )}
-          </g>
-        );
-      })}
+      {ringPieceOutlines(ring, edge).map((outline, i) => (
+        <g key={i}>
+          <polygon points={outline.map(({ x, y }) => `${x},${y}`).join(' ')} className="fill-base-200" />
+          {bays > 0 && i % each === 0 && (
+            <line
+              x1={0}
+              y1={0}
+              x2={outline[0].x * 1.12}
+              y2={outline[0].y * 1.12}
+              className="text-primary"
+              strokeDasharray="10 4 2 4"
+            />
+          )}
+        </g>
+      ))}
       <SketchText x={0} y={-size * 0.3} size={size}>
         {pieces} × {ring.angle.toFixed(2)}°
       </SketchText>

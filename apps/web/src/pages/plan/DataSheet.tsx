@@ -10,7 +10,8 @@ import { FrontsPart } from './FrontsPart.tsx';
 import { PadPart, PointsPart, RisePart, WayPart } from './groundParts.tsx';
 import { CavityPart, DeckPart, StandPart } from './levelParts.tsx';
 import { PicturePart } from './PicturePart.tsx';
-import { PlantingPart, RepeatPart, RunPart } from './manyParts.tsx';
+import { PlantingPart, RepeatPart } from './manyParts.tsx';
+import { RunPart } from './RunPart.tsx';
 import { FigurePart } from './FigurePart.tsx';
 import { MixRows } from './MixRows.tsx';
 import { PlotPart } from './PlotPart.tsx';
@@ -45,7 +46,7 @@ const PARTS: { readonly [K in Placed]?: ComponentType<PartProps<K>> } = {
   figure: ({ thing }) => <FigurePart figure={thing} />,
   signboard: ({ thing }) => <SignboardPart sign={thing} />,
   track: ({ thing, disabled }) => <TrackPart track={thing} disabled={disabled} />,
-  run: ({ thing }) => <RunPart run={thing} />,
+  run: ({ thing, disabled }) => <RunPart run={thing} disabled={disabled} />,
   repeat: ({ thing }) => <RepeatPart repeat={thing} />,
   planting: ({ thing, disabled }) => <PlantingPart planting={thing} disabled={disabled} />,
   picture: ({ thing, disabled }) => <PicturePart picture={thing} disabled={disabled} />,

@@ -5,7 +5,7 @@ import type { Act } from '../../data/linkOn.ts';
 import { useScene } from '../../data/useDisplay.tsx';
 import { renderOn } from '../../workers/renderOn.tsx';
 import { PlotPart } from './PlotPart.tsx';
-import { RunPart } from './manyParts.tsx';
+import { RunPart } from './RunPart.tsx';
 import { SectionSheet } from './sheets.tsx';
 
 jest.mock('../../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() } }));
@@ -57,6 +57,36 @@ test('a viewer changes neither', async () => {
   await renderOn(scene, <Section />, { actor: { role: 'viewer', person: null } });
   expect(screen.getByLabelText('Its parts are needed by').hasAttribute('disabled')).toBe(true);
 });
+test('a round room: its measures, six windows spread over it, and a door left in its place', async () => {
+  const points = [
+    { x: 40, y: 40 },
+    { x: 40, y: 20 },
+  ];
+  const round = sceneFrom({
+    display: { name: 'Fort', kind: 'diorama' },
+    runs: [
+      {
+        ...{ id: 'r', name: 'Round room', points, ring: 24, panel: 4, height: 18 },
+        openings: [{ at: 13, part: 'door-2x1' }],
+      },
+    ],
+  });
+  const Run = () => <RunPart run={useScene('run').run.r} disabled={false} />;
+  const acts = await renderOn(round, <Run />);
+  expect(screen.getByText('15.19 st')).toBeTruthy();
+  expect(screen.getByText('2.1 mm')).toBeTruthy();
+  expect(screen.getByText('180°, opposite 1')).toBeTruthy();
+  const user = userEvent.setup();
+  await user.click(screen.getByText('Spread over the panels'));
+  expect(screen.getByText(/^Every 4 panels; left out in panel 13/)).toBeTruthy();
+  await user.click(screen.getByRole('button', { name: 'Let them in' }));
+  expect(setBy(acts)).toEqual({
+    openings: [
+      { at: 13, part: 'door-2x1', sill: 0 },
+      ...[1, 5, 9, 17, 21].map((at) => ({ at, part: 'window-2x1x2', sill: 2 })),
+    ],
+  });
+});
 test('a wall tells its panels, how its arches come out in them, and what it takes', async () => {
   const points = [0, 40].map((x) => ({ x, y: 4 }));
   const walled = sceneFrom({
@@ -68,7 +98,7 @@ test('a wall tells its panels, how its arches come out in them, and what it take
       },
     ],
   });
-  const Run = () => <RunPart run={useScene('run').run.r} />;
+  const Run = () => <RunPart run={useScene('run').run.r} disabled={false} />;
   await renderOn(walled, <Run />);
   // Panels of 16, 16 and 8: two, two and one arch of 6, and 4, 4 and 2 studs plain.
   expect(screen.getByText('3 panels')).toBeTruthy();

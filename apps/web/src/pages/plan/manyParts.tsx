@@ -1,23 +1,14 @@
-import { gramsOfLines } from '@quarry/core/catalogue';
-import { countOf, formatKg, lengthOfLine, MM_PER_STUD } from '@quarry/core/grid';
-import {
-  archRow,
-  membersOf,
-  panelsOf,
-  plantsOf,
-  runPieces,
-  straightLengths,
-  straightsOf,
-} from '@quarry/core/terrain';
-import { listOf, type Entity, type Planting, type Repeat } from '@quarry/core/document';
+import { lengthOfLine, MM_PER_STUD } from '@quarry/core/grid';
+import { membersOf, plantsOf } from '@quarry/core/terrain';
+import { listOf, type Planting, type Repeat } from '@quarry/core/document';
 import { useScene } from '../../data/useDisplay.tsx';
 import { LEAF_CHOICES } from '../../ui/fieldSpec.ts';
 import { NumberField, SelectField, TextField } from '../../ui/fields.tsx';
-import { DefinitionRow, Quantity } from '../../ui/parts.tsx';
+import { DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { useSetFields } from '../../ui/EntityForm.tsx';
 
-// What comes of walls, repeats and plantings: how many, how far apart, of which kind.
+// What comes of repeats and plantings: how many, how far apart, of which kind.
 
 export function RepeatPart({ repeat }: { repeat: Repeat }) {
   const scene = useScene('module');
@@ -48,36 +39,6 @@ export function RepeatPart({ repeat }: { repeat: Repeat }) {
           that the spacing is in half studs.
         </p>
       )}
-    </>
-  );
-}
-
-/** How long a wall or fence is, how its panels and arches come out, and what it takes. */
-export function RunPart({ run }: { run: Entity<'run'> }) {
-  const lengths = straightLengths(run);
-  const panels = panelsOf(run).length;
-  const rows = lengths.flatMap((length) =>
-    straightsOf(run, length).flatMap(({ from, to }) => archRow(run, to - from) ?? []),
-  );
-  const arches = rows.reduce((sum, { starts }) => sum + starts.length, 0);
-  const left = [...new Set(rows.map((row) => Number(row.left.toFixed(1))))].toSorted((a, b) => a - b);
-  const pieces = lengths.flatMap((length) => runPieces(run, length));
-  return (
-    <>
-      <DefinitionRow label="Length" note={panels > 0 ? countOf(panels, 'panel') : undefined}>
-        <Quantity value={lengths.reduce((sum, length) => sum + length, 0)} measure="studs" />
-      </DefinitionRow>
-      {rows.length > 0 && (
-        <DefinitionRow
-          label="Arches"
-          note={`${rows[0].starts.length} in the first ${panels > 0 ? 'panel' : 'straight'}; ${left.join(' or ')} studs plain at its ends`}
-        >
-          {arches}
-        </DefinitionRow>
-      )}
-      <DefinitionRow label="Pieces" note={formatKg(gramsOfLines(pieces))}>
-        {pieces.reduce((sum, { qty }) => sum + qty, 0)}
-      </DefinitionRow>
     </>
   );
 }

@@ -1,11 +1,15 @@
 import { z } from 'zod';
-import { FAMILIES, partOf } from '../../catalogue/index.ts';
+import { ANY_COLOUR, FAMILIES, partOf } from '../../catalogue/index.ts';
+import { polygonApothem } from '../../grid/index.ts';
 import { STAND_REFS, halfStud, linePoints, name, plates, size, standFields } from '../fields.ts';
 import { colourField, partField } from '../partLines.ts';
 import { defineKind } from '../kind.ts';
 
 export const RUN_USES = ['wall', 'fence', 'hedge', 'railing'] as const;
 export const ARCH_SIDES = ['left', 'right'] as const;
+/** Panels of a ring at most, and the last panel of a line that something is let into. */
+const MAX_RING = 120;
+const MAX_OPENING = 1000;
 
 const runSchema = z.strictObject({
   name,
@@ -25,6 +29,29 @@ const runSchema = z.strictObject({
   archColour: colourField.nullable().default(null),
   /** A fence stands on the wall. */
   topFence: z.boolean().default(false),
+  /**
+   * It is closed as a ring of so many panels about its first point, the middle of the first of them towards its second;
+   * null: it follows its points.
+   */
+  ring: z.int().min(3).max(MAX_RING).nullable().default(null),
+  /** What is let into the middle of its panels, or of its straight pieces where it has none. */
+  openings: z
+    .array(
+      z.strictObject({
+        /** Which panel, from 1 at the beginning of the line. */
+        at: z.int().min(1).max(MAX_OPENING),
+        part: partField,
+        /** Courses of bricks below it. */
+        sill: z.int().min(0).max(40).default(0),
+      }),
+    )
+    .max(MAX_RING)
+    .refine(
+      (openings) => new Set(openings.map(({ at }) => at)).size === openings.length,
+      'a panel has one opening',
+    )
+    .default([]),
+  letInColour: colourField.default(ANY_COLOUR),
   ...standFields,
 });
 type Run = z.output<typeof runSchema>;
@@ -37,8 +64,96 @@ export const runKind = defineKind({
   refs: STAND_REFS,
   outline: 12,
   relief: 'top',
+  outlinePoints: (run) => (run.ring === null ? run.points : ringCorners(run)),
   beyond: ({ thick }) => Math.max(0.5, thick / 2),
 });
+
+type Point = { x: number; y: number };
+type Lined = Pick<Run, 'points' | 'ring' | 'panel' | 'thick'>;
+
+/** Panels of a ring where their length is not given: a brick of four studs. */
+const RING_PANEL = 4;
+
+/** A straight piece of a wall or fence on the plan, through the middle of its thickness. */
+export interface WallStraight {
+  from: Point;
+  to: Point;
+  /** Studs. */
+  length: number;
+  /** Panels of the line before it. */
+  before: number;
+}
+
+/** Length of a side of a ring, studs. */
+export const ringSide = ({ panel }: Pick<Run, 'panel'>): number => (panel > 0 ? panel : RING_PANEL);
+
+/** The panels of a straight wall: from and to, studs along it; all of it where it has none. */
+export function panelsAlong(
+  { panel, ring }: Pick<Run, 'panel' | 'ring'>,
+  length: number,
+): { from: number; to: number }[] {
+  if (panel === 0 || ring !== null) return [{ from: 0, to: length }];
+  return Array.from({ length: Math.ceil(length / panel - TIE) }, (_, i) => ({
+    from: i * panel,
+    to: Math.min(length, (i + 1) * panel),
+  }));
+}
+const TIE = 1e-9;
+
+/**
+ * The straight pieces of a wall or fence in the order of its line: between its points, those of no length left out; of a
+ * ring its panels, clockwise. Their inner faces meet, so that they gape outside: bricks do not lie in one another.
+ */
+export function wallStraights(run: Lined): WallStraight[] {
+  const { points, ring, thick } = run;
+  let before = 0;
+  if (ring === null)
+    return points.slice(1).flatMap((to, i): WallStraight[] => {
+      const from = points[i];
+      const length = Math.hypot(to.x - from.x, to.y - from.y);
+      if (length === 0) return [];
+      const straight = { from, to, length, before };
+      before += panelsAlong(run, length).length;
+      return [straight];
+    });
+  const [middle, toward] = points;
+  const length = ringSide(run);
+  const out = polygonApothem(ring, length) + thick / 2;
+  const first = Math.atan2(toward.y - middle.y, toward.x - middle.x);
+  return Array.from({ length: ring }, (_, i) => {
+    const angle = first + (2 * Math.PI * i) / ring;
+    const [u, v] = [Math.cos(angle), Math.sin(angle)];
+    const at = (along: number) => ({
+      x: middle.x + out * u - along * v,
+      y: middle.y + out * v + along * u,
+    });
+    return { from: at(-length / 2), to: at(length / 2), length, before: i };
+  });
+}
+
+/** The line of a wall or fence on the plan: of a ring from panel to panel, closed. */
+export function wallLine(run: Lined): readonly Point[] {
+  if (run.ring === null) return run.points;
+  const ends = wallStraights(run).flatMap(({ from, to }) => [from, to]);
+  return [...ends, ends[0]];
+}
+
+/** Corners of the square about a ring: whole studs from its middle, so that it is moved by whole steps. */
+function ringCorners(run: Lined): Point[] {
+  const [{ x, y }] = run.points;
+  const far = Math.ceil(
+    wallStraights(run).reduce((most, { from }) => Math.max(most, Math.hypot(from.x - x, from.y - y)), 0) -
+      TIE,
+  );
+  return [
+    { x: x - far, y: y - far },
+    { x: x + far, y: y + far },
+  ];
+}
+
+/** By how much two panels of a ring gape at their outer faces, studs. */
+export const ringGape = ({ ring, thick }: Pick<Run, 'ring' | 'thick'>): number =>
+  ring === null ? 0 : 2 * thick * Math.sin(Math.PI / ring);
 
 /** Height of a wall or fence with what stands on it, plates. */
 export const runHigh = ({ use, height, topFence }: Pick<Run, 'use' | 'height' | 'topFence'>): number =>

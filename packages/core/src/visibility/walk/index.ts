@@ -9,7 +9,15 @@ import {
   type Rect,
 } from '../../grid/index.ts';
 import { ANY_COLOUR } from '../../catalogue/index.ts';
-import { displayOf, listOf, wallCorners, type Entity, type Scene } from '../../document/index.ts';
+import {
+  displayOf,
+  listOf,
+  wallCorners,
+  wallStraights,
+  type Entity,
+  type Scene,
+  type WallStraight,
+} from '../../document/index.ts';
 import {
   OUTSIDE,
   SUMMER_LEAF,
@@ -120,13 +128,14 @@ function facesOf(
     (isCoarse ? addBlocks : addBuilding)(mesh, plot, { foot, street: displayOf(scene), origin, isOpen });
   }
   const leafOf = leafMaterials(scene);
+  const straightOf = straightsInOrder();
   for (const body of bodies) {
     mesh.isPlanned = !standsToday(scene, body.kind, body.id);
     mesh.shift = shiftOf(centreOf(body.bounds));
     const sign = body.kind === 'signboard' ? scene.signboard[body.id] : undefined;
     const run = body.kind === 'run' && !isCoarse ? scene.run[body.id] : undefined;
     if (sign) addSignboard(mesh, body, sign, origin);
-    else if (run) addRun(mesh, body, run, origin);
+    else if (run) addRun(mesh, body, run, straightOf(run), origin);
     else addBody(mesh, body, origin, { isCoarse, leaf: leafOf(body) });
   }
   mesh.isPlanned = false;
@@ -158,6 +167,18 @@ function partingOf(scene: Scene, relief: Relief) {
   };
 }
 
+/** The straight pieces of walls and fences one after the other, as their bodies come. */
+function straightsInOrder(): (run: Entity<'run'>) => WallStraight {
+  const left = new Map<string, Iterator<WallStraight>>();
+  return (run) => {
+    const pieces = left.get(run.id) ?? wallStraights(run).values();
+    left.set(run.id, pieces);
+    const next = pieces.next();
+    if (next.done) throw new Error(`“${run.name}” has more bodies than straight pieces`);
+    return next.value;
+  };
+}
+
 const at = ({ x, y }: { x: number; y: number }, origin: { x: number; y: number }) => ({
   x: x - origin.x,
   y: y - origin.y,
@@ -186,6 +207,7 @@ function addRun(
   mesh: MeshBuilder,
   { corners, begins }: Body,
   run: Entity<'run'>,
+  straight: WallStraight,
   origin: { x: number; y: number },
 ) {
   // Its corners go round from the left of its beginning.
@@ -200,15 +222,20 @@ function addRun(
           [d, c],
           [a, b],
         ];
-  const length = Math.hypot(b.x - a.x, b.y - a.y);
+  const { length } = straight;
   const on = ([from, to]: { x: number; y: number }[], along: number) => between(from, to, along / length);
   const corner = (along: number, across: number) =>
     between(on(face, along), on(back, along), across / run.thick);
   const materialOf = (colour: string | null) =>
     colour === null || colour === ANY_COLOUR ? 'wall' : `colour ${colour}`;
-  for (const { from, to, near, far, low, high, isFront } of length > 0 ? wallBlocks(run, length) : [])
+  const materials = {
+    wall: materialOf(run.colour),
+    front: materialOf(run.archColour ?? run.colour),
+    opening: materialOf(run.letInColour),
+  };
+  for (const { from, to, near, far, low, high, of } of wallBlocks(run, straight))
     mesh.prism(
-      materialOf(isFront ? (run.archColour ?? run.colour) : run.colour),
+      materials[of],
       [corner(from, near), corner(to, near), corner(to, far), corner(from, far)],
       (begins + low) * STUDS_PER_PLATE,
       (begins + high) * STUDS_PER_PLATE,

@@ -1,0 +1,340 @@
+import {
+  MM_PER_PLATE,
+  MM_PER_STUD,
+  boundsOfPoints,
+  centreOf,
+  discRows,
+  insideRows,
+  outlineOfRows,
+  quadOf,
+  studsOfRows,
+  type Rect,
+  type StudRow,
+} from '../grid/index.ts';
+import type { Plot } from './kinds/plotSchema.ts';
+import { SIDES, runsEast } from './vocabulary.ts';
+
+// The areas of a plot, studs: its walls turned about their middle, its pavement, what stands out over it.
+
+type Point = { x: number; y: number };
+type Outlined = Pick<Plot, 'x' | 'y' | 'w' | 'd'> &
+  Partial<Pick<Plot, 'shape' | 'notches' | 'front' | 'streetFront' | 'pavement'>>;
+type Turned = Outlined & Pick<Plot, 'turn'>;
+type Built = Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'shape' | 'notches' | 'front' | 'streetFront' | 'pavement'>;
+
+/** Whether a building is round. */
+export const isRound = ({ shape }: Partial<Pick<Plot, 'shape'>>): boolean => shape === 'round';
+
+/** Whether a building fills its rectangle. Nothing stands out over the walls of others. */
+export const isBoxed = ({ shape, notches = [] }: Partial<Pick<Plot, 'shape' | 'notches'>>): boolean =>
+  shape !== 'round' && notches.length === 0;
+
+/**
+ * What a plot is built on: its place less its pavement, which lies before its front; a round building has none. Unturned,
+ * studs.
+ */
+export function builtRect(plot: Outlined): Rect {
+  const { x, y, w, d, front = 's', streetFront = false, pavement = null } = plot;
+  const by = streetFront && !isRound(plot) ? Math.min(pavement ?? 0, runsEast(front) ? d : w) : 0;
+  if (front === 'n') return { x, y: y + by, w, d: d - by };
+  if (front === 's') return { x, y, w, d: d - by };
+  return front === 'w' ? { x: x + by, y, w: w - by, d } : { x, y, w: w - by, d };
+}
+
+/** Sides of what is built, whole studs: half ones are rounded. */
+export function builtSides(plot: Outlined): { w: number; d: number } {
+  const { w, d } = builtRect(plot);
+  return { w: Math.max(1, Math.round(w)), d: Math.max(1, Math.round(d)) };
+}
+
+/**
+ * The studs of a building that does not fill its rectangle, row by row from its north-west corner; half sides are rounded.
+ * @returns null for one that does
+ */
+export function areaRows(plot: Outlined): StudRow[] | null {
+  const { w, d } = builtSides(plot);
+  if (isRound(plot)) return discRows(w, d);
+  const { notches = [] } = plot;
+  return notches.length > 0 ? notchedRows(w, d, notches) : null;
+}
+
+/** A rectangle without some of its corners: of each row at least a stud stays. */
+function notchedRows(w: number, d: number, notches: Plot['notches']): StudRow[] {
+  return Array.from({ length: d }, (_, y) => {
+    const here = notches.filter(({ corner, d: deep }) => (corner.startsWith('n') ? y < deep : y >= d - deep));
+    const most = (end: 'w' | 'e') =>
+      here.reduce((far, { corner, w: wide }) => (corner.endsWith(end) ? Math.max(far, wide) : far), 0);
+    const from = Math.min(w - 1, most('w'));
+    return { from, to: Math.max(from + 1, w - most('e')) };
+  });
+}
+
+/** The studs inside the walls of a building that does not fill its rectangle, row by row; null for one that does. */
+export function roomRows(plot: Outlined & Pick<Plot, 'wall'>): StudRow[] | null {
+  const rows = areaRows(plot);
+  return rows && insideRows(rows, wallStuds(plot));
+}
+
+/**
+ * What is built, in rectangles turned with the building: one of a box, of another building its rows that are alike
+ * together. Studs, the corners of each in order.
+ */
+export function areaPieces(plot: Turned & Built): Point[][] {
+  const rows = areaRows(plot);
+  if (!rows) return [builtCorners(plot)];
+  const { x, y } = builtRect(plot);
+  const [middle, { turn }] = [centreOf(plot), plot];
+  const rects: Rect[] = [];
+  rows.forEach(({ from, to }, row) => {
+    const last = rects.at(-1);
+    if (from >= to) return;
+    if (last && last.x === x + from && last.w === to - from && last.y + last.d === y + row) last.d++;
+    else rects.push({ x: x + from, y: y + row, w: to - from, d: 1 });
+  });
+  return rects.map((rect) => quadOf(rect).map((corner) => turnedPoint(corner, middle, turn)));
+}
+
+/** The rectangles of the plan that hold what a building takes: its pavement with it; of an L, a T or a Z more than one. */
+export const areaBounds = (plot: Turned & Built): Rect[] =>
+  isBoxed(plot) || isRound(plot)
+    ? [plotBounds(plot)]
+    : [...areaPieces(plot), pavementCorners(plot) ?? []]
+        .filter(({ length }) => length > 0)
+        .map(boundsOfPoints);
+
+/** Thickness of a building's walls in whole studs. */
+export const wallStuds = ({ wall }: Pick<Plot, 'wall'>): number => Math.max(1, Math.round(wall));
+
+/** Whole studs on which a building stands without its pavement. */
+export function footStuds(plot: Built): number {
+  const rows = areaRows(plot);
+  const { w, d } = builtRect(plot);
+  return rows ? studsOfRows(rows) : Math.floor(w) * Math.floor(d);
+}
+
+/** Square studs inside the walls of one floor. */
+export function roomStuds(plot: Built & Pick<Plot, 'wall'>): number {
+  const rows = roomRows(plot);
+  if (rows) return studsOfRows(rows);
+  const { w, d } = insideOf(plot);
+  return w * d;
+}
+
+/** Studs inside the walls of one floor of a plot, along x and along y: walls and pavement taken off; 0 where none is left. */
+export function insideOf(plot: Built & Pick<Plot, 'wall'>): {
+  w: number;
+  d: number;
+} {
+  const { w, d } = builtRect(plot);
+  return { w: Math.max(0, w - 2 * plot.wall), d: Math.max(0, d - 2 * plot.wall) };
+}
+
+/** Whether anything of a building stands out over its walls. */
+export const isOverhanging = ({
+  overhang,
+  ...outlined
+}: Pick<Plot, 'overhang' | 'shape'> & Partial<Pick<Plot, 'notches'>>): boolean =>
+  isBoxed(outlined) && Object.values(overhang).some((by) => by > 0);
+
+/** Corners of a rectangle that is wider than a plot by so much on each side (narrower where negative), turned with it. */
+function cornersAround(plot: Turned, by: Plot['overhang']): Point[] {
+  const { x, y, w, d, turn } = plot;
+  const outer = { x: x - by.w, y: y - by.n, w: w + by.w + by.e, d: d + by.n + by.s };
+  return quadOf(outer).map((corner) => turnedPoint(corner, centreOf(plot), turn));
+}
+
+/** The outline of an area that is counted from the north-west corner of what is built, turned with the plot. */
+function placedOutline(plot: Turned, outline: readonly Point[]): Point[] {
+  const { x, y } = builtRect(plot);
+  return outline.map((corner) =>
+    turnedPoint({ x: x + corner.x, y: y + corner.y }, centreOf(plot), plot.turn),
+  );
+}
+
+/** An outline with the pavement before its front: a strip as long as the rectangle round it. */
+function withPavement(plot: Outlined, outline: readonly Point[]): Point[] {
+  const { front = 's' } = plot;
+  const deep = pavementDepth(plot);
+  if (deep <= 0) return [...outline];
+  const { w, d } = builtSides(plot);
+  // Of each side its beginning and end, clockwise, and which way is out.
+  const { from, to, out } = {
+    n: { from: { x: 0, y: 0 }, to: { x: w, y: 0 }, out: { x: 0, y: -deep } },
+    e: { from: { x: w, y: 0 }, to: { x: w, y: d }, out: { x: deep, y: 0 } },
+    s: { from: { x: w, y: d }, to: { x: 0, y: d }, out: { x: 0, y: deep } },
+    w: { from: { x: 0, y: d }, to: { x: 0, y: 0 }, out: { x: -deep, y: 0 } },
+  }[front];
+  const across = runsEast(front) ? 'y' : 'x';
+  const isOn = (corner: Point) => corner[across] === from[across];
+  const isAt = (a: Point, b: Point) => a.x === b.x && a.y === b.y;
+  const beyond = ({ x, y }: Point) => ({ x: x + out.x, y: y + out.y });
+  return outline.flatMap((corner, i) => {
+    const next = outline[(i + 1) % outline.length];
+    if (!isOn(corner) || !isOn(next)) return [corner];
+    const strip = [from, beyond(from), beyond(to), to];
+    return [corner, ...strip.filter((one) => !isAt(one, corner) && !isAt(one, next))];
+  });
+}
+
+/** Corners of the room inside a plot's walls, without its pavement, turned with it; none where there is no room. */
+export function roomCorners(plot: Turned & Built & Pick<Plot, 'wall'>): Point[] {
+  const { wall } = plot;
+  const rows = roomRows(plot);
+  if (rows) return placedOutline(plot, outlineOfRows(rows));
+  const { w, d } = builtRect(plot);
+  if (2 * wall >= Math.min(w, d)) return [];
+  return cornersAround(plot, fromPlot(plot, { n: -wall, e: -wall, s: -wall, w: -wall }));
+}
+
+/** A point turned about another, degrees clockwise as seen on the plan; quarters exactly. */
+export function turnedPoint(point: Point, middle: Point, degrees: number): Point {
+  const { cos, sin } = direction(((degrees % 360) + 360) % 360);
+  const [dx, dy] = [point.x - middle.x, point.y - middle.y];
+  return { x: middle.x + dx * cos - dy * sin, y: middle.y + dx * sin + dy * cos };
+}
+
+/** Quarters exactly, so that a building on the grid stays on the grid. */
+function direction(turn: number): { cos: number; sin: number } {
+  if (turn % 90 === 0) return { cos: [1, 0, -1, 0][turn / 90], sin: [0, 1, 0, -1][turn / 90] };
+  const angle = (turn * Math.PI) / 180;
+  return { cos: Math.cos(angle), sin: Math.sin(angle) };
+}
+
+/** The corners of a plot's walls with its pavement, turned about its middle: studs, from the unturned north-west clockwise; of a box four. */
+export function wallCorners(plot: Turned): Point[] {
+  const rows = areaRows(plot);
+  return rows
+    ? placedOutline(plot, withPavement(plot, outlineOfRows(rows)))
+    : cornersAround(plot, { n: 0, e: 0, s: 0, w: 0 });
+}
+
+/** Corners of what a plot is built on, without its pavement, with what stands out over its walls, turned with it. */
+export const outerCorners = (plot: Turned & Built & Pick<Plot, 'overhang'>): Point[] =>
+  isBoxed(plot) ? cornersAround(plot, fromPlot(plot, plot.overhang)) : builtCorners(plot);
+
+/** How far what is built lies beyond the plot on each side, studs, and by so much more; below 0 within it. */
+function fromPlot(plot: Turned & Built, by: Plot['overhang']): Plot['overhang'] {
+  const built = builtRect(plot);
+  return {
+    n: plot.y - built.y + by.n,
+    w: plot.x - built.x + by.w,
+    e: built.x + built.w - plot.x - plot.w + by.e,
+    s: built.y + built.d - plot.y - plot.d + by.s,
+  };
+}
+
+type Leaning = Pick<Plot, 'lean' | 'leanTo'>;
+
+/** Studs by which a leaning building is off its foot at a height, east and south. @param plates above its ground */
+export function leanAt({ lean, leanTo }: Leaning, plates: number): Point {
+  const out = (Math.tan((lean * Math.PI) / 180) * plates * MM_PER_PLATE) / MM_PER_STUD;
+  const bearing = (leanTo * Math.PI) / 180;
+  return { x: out * Math.sin(bearing), y: -out * Math.cos(bearing) };
+}
+
+const moved = (corners: readonly Point[], by: Point): Point[] =>
+  corners.map(({ x, y }) => ({ x: x + by.x, y: y + by.y }));
+
+/** Corners of all that a building reaches over: what stands out over its walls, and its top where it leans. */
+export const reachCorners = (plot: Turned & Built & Pick<Plot, 'overhang' | 'height'> & Leaning): Point[] => {
+  const outer = [...wallCorners(plot), ...(isOverhanging(plot) ? outerCorners(plot) : [])];
+  return plot.lean === 0 ? outer : [...outer, ...moved(outer, leanAt(plot, plot.height))];
+};
+
+/** Radius of the circle that a building sweeps when it turns about its middle, studs. */
+export function turnRadius(plot: Parameters<typeof reachCorners>[0]): number {
+  const middle = centreOf(plot);
+  return Math.max(...reachCorners(plot).map(({ x, y }) => Math.hypot(x - middle.x, y - middle.y)));
+}
+
+/** A leaning building's walls in slices: each as far out as at its top, heights in plates above its ground. */
+export function leaningSlices(
+  plot: Turned & Built & Pick<Plot, 'height'> & Leaning,
+): { corners: Point[]; from: number; to: number }[] {
+  const top = leanAt(plot, plot.height);
+  const count = Math.min(plot.height, Math.max(1, Math.ceil(Math.hypot(top.x, top.y) / SLICE)));
+  const walls = builtCorners(plot);
+  return Array.from({ length: count }, (_, k) => {
+    const [from, to] = [k, k + 1].map((n) => Math.round((plot.height * n) / count));
+    return { corners: moved(walls, leanAt(plot, to)), from, to };
+  });
+}
+/** How far one slice stands out over the one below at most, studs. */
+const SLICE = 0.5;
+
+/** Corners of what a plot is built on, without its pavement, turned with it. */
+export function builtCorners(plot: Turned & Built): Point[] {
+  const rows = areaRows(plot);
+  return rows
+    ? placedOutline(plot, outlineOfRows(rows))
+    : cornersAround(plot, fromPlot(plot, { n: 0, e: 0, s: 0, w: 0 }));
+}
+
+/** Tiles of a pavement are a plate high. */
+export const PAVEMENT_PLATES = 1;
+
+/** Depth of the pavement before a street front, studs; 0 where it has none. */
+export function pavementDepth(plot: Outlined): number {
+  const built = builtRect(plot);
+  return runsEast(plot.front ?? 's') ? plot.d - built.d : plot.w - built.w;
+}
+
+/** Corners of the pavement before a street front, turned with it; null where it has none. */
+export function pavementCorners(plot: Turned & Built): Point[] | null {
+  const deep = pavementDepth(plot);
+  if (deep <= 0) return null;
+  // The plot, drawn in from the side behind it as deep as what is built.
+  const built = (runsEast(plot.front) ? plot.d : plot.w) - deep;
+  const behind = SIDES[(SIDES.indexOf(plot.front) + 2) % SIDES.length];
+  return cornersAround(plot, { n: 0, e: 0, s: 0, w: 0, [behind]: -built });
+}
+
+/** The rectangle that holds a plot's turned walls. */
+export function plotBounds(plot: Turned): Rect {
+  let bounds = known.get(plot);
+  if (!bounds) {
+    const { x, y, w, d, turn } = plot;
+    bounds = turn === 0 && isBoxed(plot) ? { x, y, w, d } : boundsOfPoints(wallCorners(plot));
+    known.set(plot, bounds);
+  }
+  return bounds;
+}
+/** Plots never change, and a board asks for the bounds of all of them at every drawing. */
+const known = new WeakMap<object, Rect>();
+
+/**
+ * Where a seam runs through a plot, counted as `cutAt` counts: from the west or north wall of the unturned building, studs.
+ * @param across the axis that the seam lies across
+ * @param line where it lies on that axis, studs of the display
+ * @returns null where it runs slantwise through the building
+ */
+export function seamPlaceOf(plot: Turned, across: 'x' | 'y', line: number): Plot['cutAt'][number] | null {
+  const { x, y, w, d, turn } = plot;
+  if (turn % 90 !== 0) return null;
+  const middle = { x: x + w / 2, y: y + d / 2 };
+  const own = turn % 180 === 0 ? across : across === 'x' ? 'y' : 'x';
+  const on = turnedPoint({ ...middle, [across]: line }, middle, -turn);
+  return { across: own, at: Math.round(4 * (on[own] - plot[own])) / 4 };
+}
+
+/** Whether a seam may run through a plot there, of one that may be cut. Parameters as of `seamPlaceOf`. */
+export function mayCutAt(plot: Turned & Pick<Plot, 'cutAt'>, across: 'x' | 'y', line: number): boolean {
+  if (plot.cutAt.length === 0) return true;
+  const place = seamPlaceOf(plot, across, line);
+  return plot.cutAt.some((cut) => cut.across === place?.across && cut.at === place.at);
+}
+
+/** Jumpers raise what stands on them by so many plates. */
+export const JUMPER_PLATES = 1;
+
+/**
+ * Along which of its own axes a building on jumpers stands half a stud off the grid.
+ * @returns null for one that needs none, or that no quarter turn brings onto the grid
+ */
+export function halfOff(plot: Turned & Partial<Pick<Plot, 'mount'>>): { x: boolean; y: boolean } | null {
+  if (plot.mount !== 'jumpers' || plot.turn % 90 !== 0) return null;
+  const bounds = plotBounds(plot);
+  const [east, south] = [bounds.x, bounds.y].map((at) => !Number.isInteger(at));
+  if (!east && !south) return null;
+  return plot.turn % 180 === 0 ? { x: east, y: south } : { x: south, y: east };
+}
