@@ -42,6 +42,7 @@ export const WALL_FIXES: Readonly<Record<string, FixesOf>> = {
     const set = (openings: typeof others) => [patch('run', run, { openings })];
     const last = finding.numbers.panels ?? 0;
     const free = Array.from({ length: Math.max(0, last) }, (_, i) => last - i).find((one) => !taken.has(one));
+    const isArch = asked?.family === 'arch';
     // The largest of its kind that fits first.
     const smaller = CATALOGUE.filter(({ family, id }) => family === asked?.family && id !== opening.part)
       .toSorted((a, b) => b.w * b.h - a.w * a.h || a.d - b.d)
@@ -55,6 +56,14 @@ export const WALL_FIXES: Readonly<Record<string, FixesOf>> = {
             {
               words: `Put it into panel ${free} of “${run.name}”`,
               changes: set([...others, { ...opening, at: free }]),
+            },
+          ]
+        : []),
+      ...(isArch && opening.sill === 0
+        ? [
+            {
+              words: `Put it on piers of a brick in “${run.name}”`,
+              changes: set([...others, { ...opening, sill: 1 }]),
             },
           ]
         : []),

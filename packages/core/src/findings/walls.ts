@@ -90,9 +90,9 @@ const wallArches: Rule = {
 
 const wallOpenings: Rule = {
   id: 'wall-openings',
-  title: 'A window or door of a wall finds no room',
+  title: 'A window, door or arch in a panel finds no room',
   basis:
-    'What is let into the panels of a wall, or into its straight pieces: a window or a door, against the whole studs of its panel, its thickness, and its height over the sill. One that finds no room is left out, and the panel is laid plain.',
+    'What is let into the panels of a wall, or into its straight pieces: a window, a door or an arch on piers, against the whole studs of its panel, its thickness, and its height over the sill. One that finds no room is left out, and the panel is laid plain.',
   page: 'plan',
   severity: 'warning',
   check: ({ scene }) =>
@@ -134,7 +134,9 @@ function faultWords({ use }: Entity<'run'>, fault: OpeningFault): string {
     case 'use':
       return `finds no place: a ${use} takes none`;
     case 'part':
-      return 'is neither a window nor a door';
+      return 'is no window, door or arch';
+    case 'pier':
+      return `needs piers of ${formatPlates(LEAST_PIER)} at least`;
     case 'arches':
       return 'finds no place: the panel has arches at its face';
     case 'width':

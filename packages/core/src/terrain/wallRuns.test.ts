@@ -99,7 +99,14 @@ test('blocks do not overlap, and together they are as large as the pieces', () =
     openings: fc.uniqueArray(
       fc.record({
         at: fc.integer({ min: 1, max: 9 }),
-        part: fc.constantFrom('window-2x1x2', 'window-1x2x2', 'window-4x1', 'door-2x1'),
+        part: fc.constantFrom(
+          'window-2x1x2',
+          'window-1x2x2',
+          'window-4x1',
+          'door-2x1',
+          'arch-1x3',
+          'arch-1x6x2',
+        ),
         sill: fc.integer({ min: 0, max: 6 }),
       }),
       { selector: ({ at: panel }) => panel, maxLength: 9 },
@@ -148,6 +155,21 @@ test('a window in a panel by hand, and what is let in round a ring', () => {
   ]);
   // Of the 4 × 18 plates of its panel 2 × 6 are a window: its mass is that of what it is made of.
   expect(wallFill(own)).toBeCloseTo((16 * 18 - 2 * 6 * (1 - FAMILIES.window.body)) / (16 * 18), 9);
+});
+
+test('a niche by hand: an arch on piers before a wall two studs thick', () => {
+  const own = wall({
+    ...{ points: [at(8, 8), at(16, 8)], thick: 2, height: 18, colour: 'slate', archColour: 'ochre' },
+    openings: [{ at: 1, part: 'arch-1x4', sill: 3 }],
+  });
+  const count = (part: string) =>
+    runPieces(own, { length: 8, before: 0 }).reduce((sum, one) => sum + (one.part === part ? one.qty : 0), 0);
+  // Behind six courses of two; at the face two of two over the arch, and beside it and its piers four courses of 2 + 2.
+  expect([count('brick-1x4'), count('brick-1x2'), count('brick-1x1'), count('arch-1x4')]).toEqual([
+    ...[12 + 4, 2 * 4, 2 * 3, 1],
+  ]);
+  // Open is 2 studs wide, 9 plates high and one deep.
+  expect(wallFill(own)).toBeCloseTo(1 - (2 * 9) / (8 * 2 * 18), 9);
 });
 
 /** Corners of a panel's inner face, of a wall of this thickness. */
@@ -239,6 +261,10 @@ test('what finds no room in a panel is told with its measures, and what is offer
   expect(told(window('window-1x2x2'))?.[0]).toContain('is 2 studs deep, and the wall is 1 stud thick');
   expect(told({ use: 'fence', ...window('window-2x1x2') })?.[0]).toContain('a fence takes none');
   expect(told({ arches: 'arch-1x4', ...window('window-2x1x2') })?.[0]).toContain('arches at its face');
+  expect(told(window('arch-1x4', { sill: 0 }))).toEqual([
+    'The arch 1×4 in panel 2 of “Quay wall” needs piers of 1b at least. The panel is laid plain.',
+    'Put it on piers of a brick in “Quay wall”',
+  ]);
   // 24 studs in panels of 4 are six; the last free one is offered.
   expect(told(window('window-2x1x2', { at: 9 }))).toEqual([
     'The window 2×1×2 in panel 9 of “Quay wall” is left out: its line has 6 panels.',

@@ -1,4 +1,4 @@
-import { FAMILIES, partId, partOf } from '../catalogue/index.ts';
+import { FAMILIES, partId, partOf, type Family, type Part } from '../catalogue/index.ts';
 import { PLATES_PER_BRICK } from '../grid/index.ts';
 import {
   archOf,
@@ -75,6 +75,8 @@ export interface LaidOpening {
   high: number;
   /** How solid it is, 0 to 1. */
   body: number;
+  /** Under an arch it is open between two piers, in the row at the face: a niche before what is behind, or a way through. */
+  isArch: boolean;
 }
 
 /** What is to be let into a panel, by its number on the line. */
@@ -91,16 +93,27 @@ export function openingIn(run: Run, number: number, length: number): LaidOpening
   const part = asked && partOf(asked.part);
   if (!asked || !part || openingFault(run, asked, length) !== null) return null;
   const low = asked.sill * PLATES_PER_BRICK;
+  const isArch = part.family === 'arch';
+  const { wide, deep } = sidesOf(part);
   return {
-    ...{ part: part.id, wide: part.w, deep: part.d, low, high: low + part.h },
-    from: Math.floor((length - part.w) / 2 + TIE),
-    body: part.family === 'door' ? FAMILIES.door.body : FAMILIES.window.body,
+    ...{ part: part.id, wide, deep, low, high: low + part.h, isArch },
+    from: Math.floor((length - wide) / 2 + TIE),
+    // As in a row of arches: an arch counts as the bricks in its place.
+    body: isArch ? 1 : part.family === 'door' ? FAMILIES.door.body : FAMILIES.window.body,
   };
 }
 
+/** Along the wall and into it, studs: windows and doors have a front, arches run along their longer side. */
+const sidesOf = ({ family, w, d }: Part): { wide: number; deep: number } =>
+  family === 'arch' ? { wide: Math.max(w, d), deep: Math.min(w, d) } : { wide: w, deep: d };
+
+/** Families that are let into a panel of a wall. */
+export const LET_IN_FAMILIES: readonly Family[] = ['window', 'door', 'arch'];
+
 /** Why something finds no room in a panel: the measure, what it takes and what there is; null where it does. */
 export type OpeningFault =
-  { why: 'use' | 'part' | 'arches' } | { why: 'width' | 'height' | 'depth'; takes: number; has: number };
+  | { why: 'use' | 'part' | 'arches' | 'pier' }
+  | { why: 'width' | 'height' | 'depth'; takes: number; has: number };
 
 /** @param length of the panel, studs */
 export function openingFault(
@@ -110,11 +123,13 @@ export function openingFault(
 ): OpeningFault | null {
   const part = partOf(id);
   if (run.use !== 'wall') return { why: 'use' };
-  if (part?.family !== 'window' && part?.family !== 'door') return { why: 'part' };
+  if (!part || !LET_IN_FAMILIES.includes(part.family)) return { why: 'part' };
+  if (part.family === 'arch' && sill * PLATES_PER_BRICK < LEAST_PIER) return { why: 'pier' };
   if (archRow(run, length)?.starts.length) return { why: 'arches' };
   const room = Math.floor(length + TIE);
-  if (part.w > room) return { why: 'width', takes: part.w, has: room };
-  if (part.d > run.thick) return { why: 'depth', takes: part.d, has: run.thick };
+  const { wide, deep } = sidesOf(part);
+  if (wide > room) return { why: 'width', takes: wide, has: room };
+  if (deep > run.thick) return { why: 'depth', takes: deep, has: run.thick };
   const top = sill * PLATES_PER_BRICK + part.h;
   return top > run.height ? { why: 'height', takes: top, has: run.height } : null;
 }
@@ -200,18 +215,32 @@ export function wallBlocks(run: Run, { length, before }: Straight): WallBlock[] 
 function blocksRound(
   { height, thick }: Run,
   panel: { from: number; to: number },
-  { from: off, wide, deep, low, high, body }: LaidOpening,
+  { from: off, wide, deep, low, high, body, isArch }: LaidOpening,
 ): WallBlock[] {
   const [a, b] = [panel.from + off, panel.from + off + wide];
   const wall = { near: 0, far: thick, low: 0, high: height, of: 'wall', body: 1 } as const;
+  const face = { ...wall, far: deep };
+  if (isArch)
+    return [
+      { ...wall, ...panel, near: deep },
+      { ...face, from: panel.from, to: a },
+      { ...face, from: b, to: panel.to },
+      { ...face, from: a, to: b, low: high },
+      { ...face, from: a, to: a + 1, high: low },
+      { ...face, from: b - 1, to: b, high: low },
+      { from: a, to: b, near: 0, far: deep, low, high, of: 'front', body } as const,
+    ].filter(isAny);
   return [
     { ...wall, from: panel.from, to: a },
     { ...wall, from: b, to: panel.to },
     { ...wall, from: a, to: b, high: low },
     { ...wall, from: a, to: b, low: high },
     { from: a, to: b, near: 0, far: deep, low, high, of: 'opening', body } as const,
-  ].filter((block) => block.to - block.from > TIE && block.high > block.low);
+  ].filter(isAny);
 }
+
+const isAny = ({ from, to, near, far, low, high }: WallBlock): boolean =>
+  to - from > TIE && far > near && high > low;
 
 /** Pieces of one part. */
 interface PartCount {
@@ -237,9 +266,22 @@ function piecesOf(run: Run, number: number, length: number): RunPiece[] {
   const opening = openingIn(run, number, length);
   const top = runHigh(run) > run.height ? fencePieces(length, FAMILIES.fence.height) : [];
   if (opening) {
-    // Heights of windows and doors are whole bricks.
+    // Heights of what is let in are whole bricks.
     const open = (opening.high - opening.low) / PLATES_PER_BRICK;
     const beside = [...bricksAlong(opening.from), ...bricksAlong(length - opening.from - opening.wide)];
+    if (opening.isArch) {
+      const sill = opening.low / PLATES_PER_BRICK;
+      const behind = times(bricksAlong(length), (rows - 1) * courses);
+      const face = [
+        ...times(bricksAlong(length), courses - open - sill),
+        ...times(beside, open + sill),
+        { part: partId('brick', 1, 1), qty: 2 * sill },
+      ];
+      return [
+        ...layer([...behind, ...face, ...top], 'wall'),
+        ...layer([{ part: opening.part, qty: 1 }], 'front'),
+      ];
+    }
     const plain = [
       ...times(bricksAlong(length), rows * (courses - open)),
       ...times(beside, rows * open),

@@ -47,7 +47,7 @@ export const runBoard: BoardKind = {
       { left: 'Left, along the line', right: 'Right, along the line' },
       hasFace,
     ),
-    field.colour('archColour', 'Arches in', 'As the wall', isArched),
+    field.colour('archColour', 'Arches in', 'As the wall', hasFace),
     field.colour('letInColour', 'Windows and doors in', undefined, isLetIn),
     field.check('topFence', 'A fence on it', ({ use }) => use === 'wall'),
   ],

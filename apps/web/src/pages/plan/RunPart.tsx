@@ -2,7 +2,14 @@ import { polygonRing } from '@quarry/core/bench';
 import { CATALOGUE, gramsOfLines, partName, partOf } from '@quarry/core/catalogue';
 import { panelsAlong, ringGape, ringSide, wallStraights, type Entity } from '@quarry/core/document';
 import { MM_PER_STUD, countOf, formatKg } from '@quarry/core/grid';
-import { archRow, panelsOf, ringBearings, runPieces, spreadPanels } from '@quarry/core/terrain';
+import {
+  LET_IN_FAMILIES,
+  archRow,
+  panelsOf,
+  ringBearings,
+  runPieces,
+  spreadPanels,
+} from '@quarry/core/terrain';
 import { useState } from 'react';
 import { useSetFields } from '../../ui/EntityForm.tsx';
 import { NumberField, SelectField } from '../../ui/fields.tsx';
@@ -13,10 +20,12 @@ import { capital } from '../../ui/words.ts';
 type Run = Entity<'run'>;
 type Openings = Run['openings'];
 
-const LET_IN = CATALOGUE.filter(({ family }) => family === 'window' || family === 'door').map(({ id }) => ({
+const LET_IN = CATALOGUE.filter(({ family }) => LET_IN_FAMILIES.includes(family)).map(({ id }) => ({
   value: id,
   word: capital(partName(id)),
 }));
+/** An arch stands on piers of a course at least. */
+const leastSill = (part: string): number => (partOf(part)?.family === 'arch' ? 1 : 0);
 const FIRST_WINDOW = 'window-2x1x2';
 
 /** How long a wall or fence is, how its panels, arches and ring come out, what is let into it, and what it takes. */
@@ -74,13 +83,13 @@ function RingRows({ run, pieces }: { run: Run; pieces: number }) {
 /** Two lines an opening: the part, then its panel, its sill and where that is. */
 const COLUMNS = 'repeat(4, minmax(0, 1fr)) 2.4rem';
 
-/** Windows and doors let into the panels of a wall. */
+/** Windows, doors and arches let into the panels of a wall. */
 function OpeningRows({ run, disabled }: { run: Run; disabled: boolean }) {
   const set = useSetFields({ kind: 'run', id: run.id });
   const count = wallStraights(run).reduce((sum, { length }) => sum + panelsAlong(run, length).length, 0);
   const bearings = ringBearings(run);
   const inOrder = run.openings.toSorted((a, b) => a.at - b.at);
-  const put = (openings: Openings) => set('let windows and doors into', { openings });
+  const put = (openings: Openings) => set('let something into panels of', { openings });
   const change = (one: Openings[number], fields: Partial<Openings[number]>) =>
     put(run.openings.map((other) => (other === one ? { ...one, ...fields } : other)));
   const taken = new Set(run.openings.map(({ at }) => at));
@@ -89,7 +98,7 @@ function OpeningRows({ run, disabled }: { run: Run; disabled: boolean }) {
     <>
       <Rows
         id="openings"
-        title="Windows and doors"
+        title="Windows, doors and arches"
         columns={COLUMNS}
         words={[{ right: 'panel' }, { right: 'sill, b' }, 'where']}
         empty={<p className="ink-2 text-xs">None: its panels are plain.</p>}
@@ -108,7 +117,7 @@ function OpeningRows({ run, disabled }: { run: Run; disabled: boolean }) {
                 value={one.part}
                 options={LET_IN}
                 disabled={disabled}
-                onCommit={(part) => change(one, { part })}
+                onCommit={(part) => change(one, { part, sill: Math.max(leastSill(part), one.sill) })}
               />
             </span>
             <RemoveButton
@@ -227,7 +236,9 @@ function Spread({
         onClick={() =>
           onPut([
             ...others,
-            ...at.flatMap((one) => (taken.has(one) ? [] : [{ at: one, part, sill: isDoor ? 0 : sill }])),
+            ...at.flatMap((one) =>
+              taken.has(one) ? [] : [{ at: one, part, sill: isDoor ? 0 : Math.max(leastSill(part), sill) }],
+            ),
           ])
         }
       >

@@ -34,14 +34,14 @@ const runSchema = z.strictObject({
    * null: it follows its points.
    */
   ring: z.int().min(3).max(MAX_RING).nullable().default(null),
-  /** What is let into the middle of its panels, or of its straight pieces where it has none. */
+  /** Windows, doors and arches let into the middle of its panels, or of its straight pieces where it has none. */
   openings: z
     .array(
       z.strictObject({
         /** Which panel, from 1 at the beginning of the line. */
         at: z.int().min(1).max(MAX_OPENING),
         part: partField,
-        /** Courses of bricks below it. */
+        /** Courses of bricks below it; under an arch those of its two piers. */
         sill: z.int().min(0).max(40).default(0),
       }),
     )
