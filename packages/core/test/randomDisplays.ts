@@ -75,7 +75,19 @@ export const randomDisplays = fc
     ),
     runs: many(
       'runs',
-      { points: line, height: fc.integer({ min: 1, max: 20 }), panel: fc.constantFrom(0, 7.5, 16) },
+      {
+        ...{ points: line, height: fc.integer({ min: 1, max: 20 }), panel: fc.constantFrom(0, 7.5, 16) },
+        thick: fc.constantFrom(1, 1, 2),
+        ring: fc.constantFrom(null, null, 5, 12),
+        openings: fc.uniqueArray(
+          fc.record({
+            at: fc.integer({ min: 1, max: 6 }),
+            part: fc.constantFrom('window-2x1x2', 'door-2x1', 'arch-1x4'),
+            sill: fc.nat(2),
+          }),
+          { selector: ({ at }) => at, maxLength: 3 },
+        ),
+      },
       2,
     ),
     tracks: many(

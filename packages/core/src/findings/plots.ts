@@ -8,7 +8,7 @@ import {
   footHeights,
   indexAt,
   membersOf,
-  namedFoot,
+  wallFoot,
   nearestOn,
   influenceOf,
   slabIndex,
@@ -303,7 +303,7 @@ const plotAcross: Rule = {
         .filter(({ use }) => use === 'road' || use === 'path')
         .map((way) => alongWay(relief, way)),
       ...listOf(scene, 'run').map((run): Along => {
-        const named = namedFoot(scene, relief, run);
+        const named = wallFoot(scene, relief, run);
         const heights = footHeights(relief, run);
         return {
           ...{ kind: 'run', id: run.id, strips: [wallLine(run)], half: Math.max(0.5, run.thick / 2) },

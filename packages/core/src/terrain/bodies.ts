@@ -25,7 +25,7 @@ import { OUTSIDE } from './rasterize.ts';
 import { membersOf, plantsOf } from './scatter.ts';
 import type { Point } from './shape.ts';
 import { slabBoxes, type Slab } from './slab.ts';
-import { footHeights, namedFoot, standsOn, type SurfaceRaster } from './stand.ts';
+import { footHeights, namedFoot, standsOn, wallFoot, type SurfaceRaster } from './stand.ts';
 
 // What stands in the scene as solid bodies: the one place that knows how far a thing reaches and from which height.
 
@@ -137,10 +137,11 @@ export function bodiesOf(scene: Scene, relief: BodyGround): Body[] {
       ),
     );
   for (const run of listOf(scene, 'run')) {
+    const foot = wallFoot(scene, relief, run);
     for (const { from, to } of wallStraights(run)) {
       const middle = midway(from, to);
       const corners = stripCorners(from, to, run.thick);
-      stand('run', run.id, corners, middle, runHigh(run), footOf(run, middle));
+      stand('run', run.id, corners, middle, runHigh(run), foot ?? footOf(run, middle));
     }
   }
   for (const repeat of listOf(scene, 'repeat'))

@@ -18,7 +18,7 @@ import {
 import { OUTSIDE, type Raster } from './rasterize.ts';
 import { eachTouched, type Point } from './shape.ts';
 import { membersOf, plantsOf } from './scatter.ts';
-import { footHeights, namedFoot, standsOn, type SurfaceRaster } from './stand.ts';
+import { footHeights, namedFoot, standsOn, wallFoot, type SurfaceRaster } from './stand.ts';
 import { eachStripStud } from './strip.ts';
 
 // What stands on the ground raises the top: buildings, walls, repeats, plants.
@@ -87,7 +87,7 @@ export function placePlot(setting: Setting, plot: Plot): void {
 /** A wall or fence stands along its line on what it names, or on the surface there; a fence on it over its middle. */
 export function placeRun(setting: Setting, run: Entity<'run'>): void {
   const { land } = setting.to;
-  const named = namedFoot(setting.scene, land, run);
+  const named = wallFoot(setting.scene, land, run);
   const heights = footHeights(land, run);
   const each = (half: number, low: number, high: number) =>
     eachStripStud(wallLine(run), half, setting.window, (x, y) => {

@@ -370,8 +370,10 @@ function waysTouched(before: Scene, scene: Scene, land: readonly Rect[], changed
 /** Where things must be stood again: on changed ground, where they changed, and all of each that stands there. */
 function topsTouched(before: Scene, scene: Scene, ground: readonly Rect[], changed: Changed): Rect[] {
   let areas = [...ground, ...changed.tops];
-  for (const kind of ['plot', 'tree', 'planting'] as const)
+  for (const kind of ['plot', 'run', 'tree', 'planting'] as const)
     for (const id of Object.keys(scene[kind])) {
+      // Of walls only a ring stands level on what is highest under it.
+      if (kind === 'run' && scene.run[id].ring === null) continue;
       const reach = influenceOf(scene, kind, id);
       if (!reach) continue;
       const touching = ground.filter((rect) => intersection(rect, reach));

@@ -4,6 +4,8 @@ import {
   halfOff,
   standingOf,
   wallCorners,
+  wallLine,
+  type Entity,
   type Plot,
   type Scene,
   type StandFields,
@@ -12,6 +14,7 @@ import { OUTSIDE, type Raster } from './rasterize.ts';
 import { eachTouched } from './shape.ts';
 import { NO_SLAB, topAt, type Slab } from './slab.ts';
 import { levelHeight } from './slabs.ts';
+import { eachStripStud } from './strip.ts';
 
 // What stands on what: the ground, the highest surface, or a deck, a cavity's floor or a roof that a thing names.
 
@@ -42,6 +45,23 @@ export function namedFoot(scene: Scene, relief: SurfaceRaster, thing: StandField
 /** The heights a thing stands on where it names nothing of its own, one a stud. */
 export const footHeights = (relief: SurfaceRaster, { onGround }: StandFields): Int16Array =>
   onGround ? relief.height : relief.surface;
+
+/**
+ * Height that all of a wall or fence stands on, plates: what it names; a ring, whose panels are held by one another, on the
+ * highest surface under it.
+ * @returns null where each stud of it stands on what is there, and for a ring beside the footprint
+ */
+export function wallFoot(scene: Scene, relief: SurfaceRaster, run: Entity<'run'>): number | null {
+  const named = namedFoot(scene, relief, run);
+  if (named !== null || run.ring === null) return named;
+  const heights = footHeights(relief, run);
+  let high: number | null = null;
+  eachStripStud(wallLine(run), Math.max(0.5, run.thick / 2), relief, (x, y) => {
+    const i = (y - relief.y) * relief.w + x - relief.x;
+    if (relief.ground[i] !== OUTSIDE && (high === null || heights[i] > high)) high = heights[i];
+  });
+  return high;
+}
 
 /**
  * Height a building stands on, plates: what it names, else the highest surface under it, with the jumpers that hold it half a

@@ -17,6 +17,7 @@ import { evaluateRules } from '../findings/index.ts';
 import { runs } from '../../test/runs.ts';
 import {
   archRow,
+  bodiesOf,
   compileRelief,
   indexAt,
   ringBearings,
@@ -220,6 +221,26 @@ test('the panels of a ring meet at their inner faces and close (regular polygon)
     ),
     { numRuns: runs(50) },
   );
+});
+
+test('a ring stands level on the highest ground under it, a wall on what is under each stud', () => {
+  const hilly = (run: object) => {
+    const scene = sceneFrom({
+      ...sceneFile,
+      pads: [{ id: 'p', name: 'Bank', x: 40, y: 0, w: 56, d: 32, level: 'l', ground: 'grass', offset: 9 }],
+      levels: [{ id: 'l', name: 'Street', height: 0 }],
+      runs: [{ id: 'r', name: 'Round', height: 6, points: [at(40, 16), at(40, 6)], ...run }],
+    });
+    const relief = compileRelief(scene);
+    return { relief, feet: bodiesOf(scene, relief).map(({ begins }) => begins) };
+  };
+  const { relief, feet } = hilly({ ring: 12, panel: 4 });
+  const bank = relief.surface[indexAt(relief, 60, 16)];
+  expect(bank - relief.surface[indexAt(relief, 20, 16)]).toBe(9);
+  expect(new Set(feet)).toEqual(new Set([bank]));
+  // Its inner radius is 2 ÷ tan 15° = 7.5 studs: the panel to the west stands off the bank, and its top is level all the same.
+  expect([32, 47].map((x) => relief.top[indexAt(relief, x, 16)])).toEqual([bank + 6, bank + 6]);
+  expect(new Set(hilly({ points: [at(20, 8), at(30, 8), at(60, 8)] }).feet).size).toBe(2);
 });
 
 test('windows spread over panels are as evenly apart as these allow', () => {
