@@ -58,12 +58,16 @@ export async function benchMaterials(): Promise<Row[]> {
   const highest = compiled.relief.height.reduce((most, value) => Math.max(most, value), 0);
   const book = new CountCache();
   book.count(large, compiled);
-  const moved = reduce(large, [{ op: 'patch', kind: 'hill', id: 'hill-7', v: 1, set: { height: 20 } }]);
-  if (!moved.ok) throw new Error(moved.refusal.sentence);
-  const after = compile(moved.scene);
-  const began = performance.now();
-  const again = book.count(moved.scene, after);
-  const edit = performance.now() - began;
+  // Each time to another height, so that none is counted already.
+  const edits = [20, 23, 17, 25, 15].map((height) => {
+    const moved = reduce(large, [{ op: 'patch', kind: 'hill', id: 'hill-7', v: 1, set: { height } }]);
+    if (!moved.ok) throw new Error(moved.refusal.sentence);
+    const after = compile(moved.scene);
+    const began = performance.now();
+    const again = book.count(moved.scene, after);
+    return { ms: performance.now() - began, fresh: again?.fresh, of: again?.blocks.length };
+  });
+  const edit = edits.toSorted((a, b) => a.ms - b.ms)[edits.length >> 1];
   const highs = await loadHighs();
   const masks = smallMasks(12);
   const pieces = (of: (mask: Uint8Array, w: number, d: number) => number) =>
@@ -98,8 +102,8 @@ export async function benchMaterials(): Promise<Row[]> {
       better: 'less',
     },
     {
-      what: `one hill changed there: ${again?.fresh} of ${again?.blocks.length} blocks counted`,
-      measured: edit,
+      what: `one hill changed there: ${edit.fresh} of ${edit.of} blocks counted`,
+      measured: edit.ms,
       unit: 'ms',
       aim: 150,
       better: 'less',
