@@ -9,7 +9,7 @@ import type { Row } from './table.ts';
 
 const EDITORS = 30;
 const VISITORS = 1200;
-/** How often a page of the public asks anew, ms: the page itself asks every 20 s. */
+/** How often a page of the public asks again, ms: the page itself asks every 20 s. */
 const VISIT_MS = 10_000;
 const SECONDS = 30;
 /** Lines of the list that is taken in at once, and pages of one print of the demo's plan at 1 : 1. */

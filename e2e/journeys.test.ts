@@ -286,9 +286,9 @@ journey(
     // short; within straight bricks 14.5, 5.5 mm short.
     await sees(page, 'another bay');
     await sees(page, '5.5 mm short of its north side');
-    await choose(page, 'They meet at their', 'Outer faces');
+    await choose(page, 'Faces that meet', 'Outer');
     await sees(page, '1.5 mm short of its north side');
-    await choose(page, 'They meet at their', 'Inner faces');
+    await choose(page, 'Faces that meet', 'Inner');
     // On the plan with a window in each bay and a door opposite one of them.
     await press(page, 'Put on the plan as a wall');
     await saved(page);

@@ -160,12 +160,12 @@ journey(
     await sees(page, 'this text names');
     await press(page, 'Back to what is worked out');
     await press(page, 'Edit the whole text');
-    const anew = await page.waitForSelector('::-p-aria([name="The whole text, as Markdown"])');
-    await anew?.click();
-    await anew?.evaluate(
+    const again = await page.waitForSelector('::-p-aria([name="The whole text, as Markdown"])');
+    await again?.click();
+    await again?.evaluate(
       (element) => element instanceof HTMLTextAreaElement && element.setSelectionRange(0, 0),
     );
-    await anew?.type('Written by hand in front. ');
+    await again?.type('Written by hand in front. ');
     await press(page, 'Send the report');
     await saved(page);
     const address = await page.evaluate(async () => {

@@ -1,6 +1,6 @@
 /**
  * `npm run demo`: the demo displays and crew on one port. What one changes stays for the next start;
- * `npm run demo -- --fresh` begins anew, as does a start two weeks after the last seeding (its dates would be stale).
+ * `npm run demo -- --fresh` begins again, as does a start two weeks after the last seeding (its dates would be stale).
  */
 import { existsSync, renameSync, statSync } from 'node:fs';
 import { join } from 'node:path';

@@ -1,4 +1,4 @@
-/** Builds the worker that draws sheets once for all tests: run from its source, each worker would translate the core anew. */
+/** Builds the worker that draws sheets once for all tests: run from its source, each worker would translate the core again. */
 import { fileURLToPath } from 'node:url';
 import { build } from 'vite';
 

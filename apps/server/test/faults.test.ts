@@ -191,7 +191,7 @@ test('a clock that is set back does not turn the log round', async () => {
   for (let i = 1; i < log.length; i++) expect(log[i].at).toBeGreaterThanOrEqual(log[i - 1].at);
 });
 
-test('who has missed too much is told so and reads the display anew', async () => {
+test('who has missed too much is told so and reads the display again', async () => {
   const owner = await harness.as('iva');
   const id = String((await owner('POST', '/api/displays', { name: 'Missed', start: SMALL_START })).body.id);
   const add = (n: number) => batch({ op: 'add', kind: 'level', id: `l${n}`, data: { name: 'L', height: n } });

@@ -88,7 +88,7 @@ export class Harness {
     Object.assign(this, await this.listen(this.config('main', more)));
   }
 
-  /** The folder of a server that was closed with the demo in it: seeded once, copied for each that begins anew. */
+  /** The folder of a server that was closed with the demo in it: seeded once, copied for each that begins again. */
   private async seeded(): Promise<string> {
     const folder = join(this.folder, 'seeded');
     if (!existsSync(folder)) {
@@ -104,7 +104,7 @@ export class Harness {
     this.running = null;
   }
 
-  /** Throws the demo's data away and seeds it anew. */
+  /** Throws the demo's data away and seeds it again. */
   async reseed(more: Partial<Config> = {}): Promise<void> {
     await this.stop();
     rmSync(join(this.folder, 'main'), { recursive: true, force: true });

@@ -638,7 +638,7 @@ test('a commit that fails is told by its own reason, and nothing of it stays', (
   }
 });
 
-test('after a copy was put back, a page that knows more is told to read anew, and so is one of the same number', async () => {
+test('after a copy was put back, a page that knows more is told to read again, and so is one of the same number', async () => {
   const { id, owner, send } = await stage();
   const copy = join(harness.folder, 'copy.sqlite');
   const database = harness.config('main').database;

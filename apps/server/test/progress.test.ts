@@ -52,7 +52,7 @@ const snapshot = () =>
     .toBuffer();
 
 describe('photos', () => {
-  test('are drawn anew: upright, at most 1,600 px, without place or camera; the same one is kept once', async () => {
+  test('are drawn again: upright, at most 1,600 px, without place or camera; the same one is kept once', async () => {
     const [mads, sent] = [await as('mads'), await snapshot()];
     const id = await valleyOf(mads);
     expect(sent.includes('Camera of Somebody')).toBe(true);

@@ -85,7 +85,7 @@ export async function enlargedSheet(
 /** More pixels than a page sends. */
 const MAX_PIXELS = 4_000_000;
 
-/** A picture drawn anew, on white: what is no whole picture comes no further. @throws ApiError 422 */
+/** A picture drawn again, on white: what is no whole picture comes no further. @throws ApiError 422 */
 async function drawnAnew(bytes: Buffer): Promise<{ url: string; width: number; height: number }> {
   try {
     const { data, info } = await sharp(bytes, { limitInputPixels: MAX_PIXELS })

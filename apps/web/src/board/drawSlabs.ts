@@ -26,7 +26,7 @@ interface SlabPaths {
   pillars: Path2D;
 }
 
-/** Slabs are made anew when something about them changes, never written to. */
+/** Slabs are made again when something about them changes, never written to. */
 const paths = new WeakMap<Slab, SlabPaths>();
 
 function pathsOf(slab: Slab): SlabPaths {

@@ -107,7 +107,7 @@ export function useGestures({ host, tool, snap, view, setView, readOnly, finish,
     const at = pointerAt(event);
     if (current.moved || hasLeft(current, at)) {
       if (current.on === 'pan') return;
-      // Made anew from where it was let go: the last movement may not be drawn yet.
+      // Made again from where it was let go: the last movement may not be drawn yet.
       const drawn = drawnTo(current, at);
       if (drawn) finish(drawn);
       // A measured length stays to be read.

@@ -87,7 +87,7 @@ export class SceneBitmap {
     this.drawnAt = now;
   }
 
-  /** Places all names and marks anew. */
+  /** Places all names and marks again. */
   private letter(picture: Picture, pixelRatio: number): void {
     const ctx = this.labels.getContext('2d');
     if (!ctx) return;

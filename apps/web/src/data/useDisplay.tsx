@@ -3,6 +3,7 @@ import { createContext, use, useEffect, useState, useSyncExternalStore, type Rea
 import { toast } from 'sonner';
 import {
   denialReason,
+  entityOf,
   isAtLeast,
   isVersioned,
   unhung,
@@ -80,6 +81,11 @@ export function useScene<K extends keyof Scene>(...kinds: readonly [K, ...K[]]):
     last.scene = scene;
     return scene;
   });
+}
+
+/** One entity, and no other state: null once it is gone. */
+export function useEntity({ kind, id }: { kind: Kind; id: string }): Entity<Kind> | null {
+  return useDisplay(({ scene }) => entityOf(scene, kind, id) ?? null);
 }
 
 /** Writing to the display, in the words of the change log. */

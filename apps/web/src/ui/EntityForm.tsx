@@ -1,15 +1,7 @@
 import { dequal } from 'dequal/lite';
 import { Link } from 'react-router';
-import {
-  SIDES,
-  SIDE_WORDS,
-  entityOf,
-  labelOf,
-  type Entity,
-  type Kind,
-  type Side,
-} from '@quarry/core/document';
-import { useDisplay, useEdit, useLink, useScene } from '../data/useDisplay.tsx';
+import { SIDES, SIDE_WORDS, labelOf, type Side } from '@quarry/core/document';
+import { useEdit, useEntity, useLink, useScene } from '../data/useDisplay.tsx';
 import type { Picked } from '../data/view.ts';
 import {
   CheckField,
@@ -21,11 +13,6 @@ import {
 } from './fields.tsx';
 import type { FieldSpec } from './fieldSpec.ts';
 import { useMeasureFormat } from './useMeasureFormat.ts';
-
-/** The entity that is picked, and no other state: null once it is gone. */
-function useEntity({ kind, id }: Picked): Entity<Kind> | null {
-  return useDisplay(({ scene }) => entityOf(scene, kind, id) ?? null);
-}
 
 /** Sets fields of one thing of the plan, with the words for the history. */
 export function useSetFields(picked: Picked) {

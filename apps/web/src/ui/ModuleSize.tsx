@@ -3,7 +3,7 @@ import { QuantityField } from './fields.tsx';
 import { useMeasureFormat } from './useMeasureFormat.ts';
 
 /**
- * The largest module, either way round, with the reason it was agreed: asked on the Brief and on Cut. Typed anew, the
+ * The largest module, either way round, with the reason it was agreed: asked on the Brief and on Cut. Typed again, the
  * reason no longer holds.
  */
 export function ModuleSize({

@@ -63,7 +63,7 @@ export function cutProblemOf(scene: Scene, relief: Relief = compileRelief(scene)
       ok: false,
       reasons: [
         locked.length > 0
-          ? 'Every module is locked: unlock those that are to be cut anew.'
+          ? 'Every module is locked: unlock those that are to be cut again.'
           : `No base of ${CELL} × ${CELL} studs fits in the footprint: cut it by hand, on plates.`,
       ],
     };

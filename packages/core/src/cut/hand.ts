@@ -83,7 +83,7 @@ export function split(scene: Scene, { upright, at, from, to }: Knife): ByHand {
           { x, y: at, w, d: y + d - at },
         ],
   );
-  return anew(
+  return recut(
     scene,
     across,
     parts,
@@ -118,7 +118,7 @@ function begin(scene: Scene): ByHand {
       steps(x, w, across).map((column) => ({ x: column.from, y: row.from, w: column.size, d: row.size })),
     );
   });
-  return anew(scene, [], modules, 'cut the footprint evenly');
+  return recut(scene, [], modules, 'cut the footprint evenly');
 }
 
 /** A rectangle less another, in strips. */
@@ -150,7 +150,7 @@ export function glue(scene: Scene, a: Module, b: Module): ByHand {
       ok: false,
       error: `${a.name} and ${b.name} together are ${whole.w} × ${whole.d} studs; the largest module agreed is ${moduleMaxW} × ${moduleMaxD}.`,
     };
-  return anew(scene, [a, b], [whole], `joined ${a.name} and ${b.name}`);
+  return recut(scene, [a, b], [whole], `joined ${a.name} and ${b.name}`);
 }
 
 /** Moves the seam between two modules east or south by so many studs (west or north when negative). */
@@ -176,14 +176,14 @@ export function shiftSeam(scene: Scene, { a, b, line }: Neighbours, by: number):
       ];
   const gone = parts.findIndex(({ w, d }) => w <= 0 || d <= 0);
   if (gone >= 0) return { ok: false, error: `Nothing would be left of ${[a, b][gone].name}.` };
-  return anew(scene, [a, b], parts, `moved the seam of ${a.name} and ${b.name} by ${by} studs`);
+  return recut(scene, [a, b], parts, `moved the seam of ${a.name} and ${b.name} by ${by} studs`);
 }
 
 /**
  * Puts rectangles in place of modules, each on bases chosen with the stock the others leave. What the bases listed
  * cannot cover of a rectangle stays beside them as its rim.
  */
-function anew(scene: Scene, gone: readonly Module[], parts: readonly Rect[], words: string): ByHand {
+function recut(scene: Scene, gone: readonly Module[], parts: readonly Rect[], words: string): ByHand {
   const bases: CutProblem['bases'] = listOf(scene, 'baseType')
     .filter(({ w, d }) => w % CELL === 0 && d % CELL === 0)
     .map(({ w, d, price, stock, max }) => ({ ...{ w, d, price, stock }, ...(max === null ? {} : { max }) }));

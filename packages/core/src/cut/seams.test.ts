@@ -341,7 +341,7 @@ describe('an agreement', () => {
       });
     expect(patch({ signs: [sign('a', 'ada'), sign('b', 'bo')] }, 'bo')).toBeNull();
     expect(patch({ signs: [sign('b', 'bo')] }, 'bo')).toContain('own side');
-    // What is agreed anew takes the other's signature away.
+    // What is agreed again takes the other's signature away.
     const other = { ...agreed, heights: { ...agreed.heights, a: agreed.heights.a.map((h) => h + 1) } };
     expect(patch({ agreed: other, signs: [sign('b', 'bo')] }, 'bo')).toBeNull();
     expect(patch({ agreed: other, signs: [sign('a', 'ada'), sign('b', 'bo')] }, 'bo')).toContain('own side');
@@ -405,7 +405,7 @@ describe('by hand', () => {
     const flat = { a: { x: 50, y: 21 }, b: { x: 3, y: 18 } };
     expect(knifeAlong(flat, 8, { x: 4, y: 0 })).toEqual({ upright: false, at: 16, from: -4, to: 52 });
   });
-  test('what is locked is neither cut by hand nor anew, and its bases are taken', () => {
+  test('what is locked is cut neither by hand nor by a new cutting, and its bases are taken', () => {
     const locked = file();
     Object.assign(locked.modules?.[0] ?? {}, { locked: true });
     const scene = sceneFrom(locked);

@@ -219,9 +219,9 @@ function seamForbidden({ person }: Actor, scene: Scene, change: Change, own: rea
   )
     return 'You may sign a seam in your own name only.';
   const kept = foreign(signs) === foreign(before?.signs ?? []);
-  const anew = !dequal(after.data.agreed, before?.agreed ?? null);
+  const isChanged = !dequal(after.data.agreed, before?.agreed ?? null);
   // When something else is agreed, the other side has to sign again.
-  if (anew ? foreign(signs) !== '[]' : !kept) return 'You may sign your own side of a seam only.';
+  if (isChanged ? foreign(signs) !== '[]' : !kept) return 'You may sign your own side of a seam only.';
   if (foreign(after.data.readings) !== foreign(before?.readings ?? []))
     return 'You may read what stands on your own side of a seam only.';
   return null;

@@ -48,7 +48,7 @@ const seamReopened: Rule = {
       return [
         {
           sentence: `The seam ${pair.a.name}–${pair.b.name}, signed by ${signers}, is no longer so: ${what}; 0 may differ by more than ${countOf(seam.tolerance, 'plate')}.`,
-          remedy: 'Change the ground back, or let both sides sign anew.',
+          remedy: 'Change the ground back, or let both sides sign again.',
           place: middleOf(pair),
           things: thingsOf(pair, seam),
           numbers: {

@@ -455,7 +455,7 @@ describe('a scene counted', () => {
     expect(spread / (grams + studs * 0.18)).toBeCloseTo(1, 3);
     expect(builtBlock(scene, compiled, 'nowhere')).toBeNull();
   });
-  test('a change of one hill counts its modules only, and the same as counting all anew', () => {
+  test('a change of one hill counts its modules only, and the same as counting all again', () => {
     const book = new CountCache();
     book.count(scene, compile(scene));
     const changes: Change[] = [
@@ -465,9 +465,9 @@ describe('a scene counted', () => {
     if (!next.ok) throw new Error(next.refusal.sentence);
     const compiled = compile(next.scene);
     const again = book.count(next.scene, compiled);
-    const anew = new CountCache().count(next.scene, compiled);
+    const whole = new CountCache().count(next.scene, compiled);
     expect(again?.fresh).toBe(1);
-    expect(again?.blocks).toEqual(anew?.blocks);
+    expect(again?.blocks).toEqual(whole?.blocks);
     expect(book.count(next.scene, compiled, () => false)).toBeNull();
   });
   test('counts that were stored are not made again, whatever the blocks are called; sections by id', () => {
@@ -620,14 +620,14 @@ describe('a scene counted', () => {
     expect(north.length).toBeGreaterThan(0.3 * 40);
     expect(north.length).toBeLessThan(0.7 * 40);
     expect(north.every(({ x, y }) => x >= 12 && (y === 8 || y === 9))).toBe(true);
-    // What was counted before waves struck is counted anew.
+    // What was counted before waves struck is counted again.
     const book = new CountCache();
     const lines = (scene: Scene) =>
       book.count(scene, compile(scene))?.blocks.flatMap((block) => block.lines.map(({ colour }) => colour));
     expect(lines(pond([]))).not.toContain('ice');
     expect(lines(pond(['n']))).toContain('ice');
   });
-  test('what is hidden has any colour where the house rules leave it free, else the ground’s, counted anew', () => {
+  test('what is hidden has any colour where the house rules leave it free, else the ground’s, counted again', () => {
     const hill = (colourHidden: 'free' | 'strict') =>
       sceneFrom({
         display: { name: 'Mound', kind: 'diorama', method: 'raft', colourHidden },

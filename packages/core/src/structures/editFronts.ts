@@ -23,7 +23,7 @@ export const baysAt = (fronts: Fronts, place: FrontPlace): readonly Bay[] =>
 
 const PLAIN = { part: null, sill: 0, high: 6 } as const;
 
-/** Divides a side anew: each bay keeps what is let into it by its number. @param widths none: the side is plain again */
+/** Divides a side again: each bay keeps what is let into it by its number. @param widths none: the side is plain again */
 export function withRhythm(fronts: Fronts, place: FrontPlace, widths: readonly number[]): Fronts {
   const before = baysAt(fronts, place);
   return put(

@@ -92,7 +92,7 @@ export function floorLayers(plot: Fronted): FloorLayer[] {
   });
 }
 
-/** Plates with holes cut out: those that reach into one are laid anew beside it. */
+/** Plates with holes cut out: those that reach into one are laid again beside it. */
 function openOver(plates: readonly LaidPiece[], holes: readonly Rect[]): LaidPiece[] {
   let laid = [...plates];
   for (const hole of holes)

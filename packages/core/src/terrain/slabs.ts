@@ -215,7 +215,7 @@ export function slabsOf(
     const reach = influenceBounds(strip.kind, scene[strip.kind][strip.id]);
     const touched = reach && intersection(roundOut(reach), ground);
     if (!touched || (!strip.bridges && slabs.every((slab) => !intersection(slab, touched)))) continue;
-    // A deck that is made anew has lost the ways on it: they are laid on it again.
+    // A deck that is made again has lost the ways on it: they are laid on it again.
     const isOnNew = shapes.decks.some((deck) => {
       const slab = intersection(deck, touched) && byId.get(deck.thing.id);
       return slab && !same.has(slab);

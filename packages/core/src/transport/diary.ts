@@ -114,7 +114,7 @@ const MINUTE_MS = 60_000;
 
 /**
  * Prepares a further show: it becomes that of the display, and the one before goes into the diary. What is ticked of the
- * load and the tasks begins anew; how long a task really took is kept as its minutes where none are typed.
+ * load and the tasks begins again; how long a task really took is kept as its minutes where none are typed.
  * @returns no changes where there is no such show
  */
 export function prepareShow(scene: Scene, id: string): Change[] {

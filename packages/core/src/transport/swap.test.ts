@@ -59,7 +59,7 @@ test('another hall: what stands on it comes off first and goes back last; a tree
     ...['in Stall', 'in Hall', 'in Oak', 'in Tower (back)', 'in Guard (back)'],
   ]);
   const plan = swapPlan(base, 'snow');
-  // 4 out at 1 min, 5 in at 5; another story is no swap, another ground is built anew.
+  // 4 out at 1 min, 5 in at 5; another story is no swap, another ground is built again.
   expect([plan.minutes, plan.left, plan.rebuilt]).toEqual([29, 29, ['Yard']]);
   expect(new Set(plan.steps.map(({ owner }) => owner))).toEqual(new Set(['ada']));
 });

@@ -29,8 +29,8 @@ const FIRST: { pieces: number; width: number; bays: number; courses: number; edg
 };
 const isFirst = isLike(FIRST);
 const EDGE_WORDS: Readonly<Record<RingEdge, string>> = {
-  inner: 'Inner faces: straight bricks',
-  outer: 'Outer faces: wedges',
+  inner: 'Inner: straight bricks',
+  outer: 'Outer: wedges',
 };
 const MAX_PIECES = 360;
 /** Panels of a ring on the plan at most. */
@@ -93,7 +93,7 @@ export function RingPanel() {
             onCommit={(to) => set({ ...values, pieces: ringNear(to, width, MAX_PIECES).pieces })}
           />
           <SelectField
-            label="They meet at their"
+            label="Faces that meet"
             value={edge}
             options={RING_EDGES.map((value) => ({ value, word: EDGE_WORDS[value] }))}
             onCommit={(to) => set({ ...values, edge: to })}

@@ -110,7 +110,7 @@ export function HandPanel() {
         </p>
       )}
       <Basis>
-        A price is what the whole would cost after the act less what it costs now: bases to buy (chosen anew
+        A price is what the whole would cost after the act less what it costs now: bases to buy (chosen again
         for what is touched, with the stock the rest leaves), modules, studs of seam by what they cross, and
         the plates of rims that no base covers.
       </Basis>

@@ -69,7 +69,7 @@ export function BringIn({ onDone }: { onDone: () => void }) {
           </button>
         ))}
         <p className="ink-2 text-[11px] px-2 py-1">
-          Height files: ESRI ASCII grid, PGM or grey PNG. Pictures are made smaller and drawn anew; nothing
+          Height files: ESRI ASCII grid, PGM or grey PNG. Pictures are made smaller and drawn again; nothing
           else of the file is kept.
         </p>
       </div>

@@ -85,7 +85,7 @@ export function PlanPage() {
         return acts.move([one], rect.x - now.x, rect.y - now.y);
       patch(isMoved ? 'moved' : 'resized', one, fieldsForRect(scene, one, rect));
     },
-    shape: (one, points) => patch('drew anew', one, { points }),
+    shape: (one, points) => patch('redrew', one, { points }),
     ridge: (one, ridge) => patch('moved the ridge of', one, { ridge }),
     move: (list, dx, dy) => {
       const changes = moveAll(scene, list, dx, dy);

@@ -21,7 +21,7 @@ import {
   type Pad,
   type Way,
 } from '@quarry/core/document';
-import { useDisplay } from '../../data/useDisplay.tsx';
+import { useDisplay, useEntity } from '../../data/useDisplay.tsx';
 import type { Picked } from '../../data/view.ts';
 import { QuantityField, SelectField } from '../../ui/fields.tsx';
 import { Basis, Heading, DefinitionRow, Quantity } from '../../ui/parts.tsx';
@@ -118,16 +118,16 @@ export function PadPart({ pad, disabled }: { pad: Pad; disabled: boolean }) {
 
 /** Where the points of a line are, to be typed; of ways and streams with the height each holds. */
 export function PointsPart({ picked, disabled }: { picked: Picked; disabled: boolean }) {
-  const scene = useDisplay(({ scene }) => scene);
   const set = useSetFields(picked);
   const relief = useDerived(({ ground }) => ground?.relief);
-  const entity = scene[picked.kind][picked.id];
+  const entity = useEntity(picked);
   const points = entity ? pointsOf(entity) : null;
-  if (!points) return null;
+  if (!entity || !points) return null;
+  const isRing = 'ring' in entity && entity.ring !== null;
   const heights = picked.kind === 'way' || picked.kind === 'stream';
   const columns = heights ? '4.5rem 4.5rem minmax(0,1fr) 24px' : '1fr 1fr 24px';
   const change = (i: number, fields: object) =>
-    set('drew anew', { points: points.map((point, j) => (i === j ? { ...point, ...fields } : point)) });
+    set('redrew', { points: points.map((point, j) => (i === j ? { ...point, ...fields } : point)) });
   const heightOf = (point: object): number | null =>
     'z' in point && typeof point.z === 'number' ? point.z : null;
   const groundUnder = ({ x, y }: { x: number; y: number }) =>
@@ -136,15 +136,19 @@ export function PointsPart({ picked, disabled }: { picked: Picked; disabled: boo
   return (
     <Rows
       id="points"
-      title="Points"
-      aside={`${lengthOfLine(points).toFixed(1)} studs long`}
+      title={isRing ? 'Its middle, and where its first panel faces' : 'Points'}
+      aside={isRing ? undefined : `${lengthOfLine(points).toFixed(1)} studs long`}
       columns={columns}
       words={heights ? ['East', 'South', 'Height'] : ['East', 'South']}
-      add={{
-        word: 'Point',
-        disabled: disabled || points.length >= 200,
-        onClick: () => set('lengthened', { points: [...points, { ...last, x: last.x + 8 }] }),
-      }}
+      add={
+        isRing
+          ? undefined
+          : {
+              word: 'Point',
+              disabled: disabled || points.length >= 200,
+              onClick: () => set('lengthened', { points: [...points, { ...last, x: last.x + 8 }] }),
+            }
+      }
     >
       {points.map((point, i) => (
         <Row key={i} label={`Point ${i + 1}`} columns={columns}>

@@ -385,7 +385,7 @@ function TakePhoto({ spot, spots }: { spot: PhotoSpot | undefined; spots: readon
           )}
           <Trouble error={keep.error} />
           <p className="ink-2 text-xs py-1">
-            Kept at most 1,600 px wide, drawn anew: where and with what it was taken is not kept. Only people
+            Kept at most 1,600 px wide, drawn again: where and with what it was taken is not kept. Only people
             of this display see it, until you put it on the public page.
           </p>
         </>

@@ -247,7 +247,7 @@ function TakeForm({
             onChange={(event) => set({ replaces: event.currentTarget.checked })}
           />
           {into === 'stock'
-            ? `${countOf(known, 'line')} lie in those drawers: count them anew`
+            ? `${countOf(known, 'line')} lie in those drawers: count them again`
             : `Replace “${name.trim()}”, which is there`}
         </label>
       )}

@@ -61,7 +61,7 @@ const counts = (scene: Scene) =>
     .map(({ part, qty, place, owner }) => [part, qty, place, owner])
     .toSorted();
 
-test('drawers taken in again are counted anew; what is new in them is added, what they name no owner of is one’s own', () => {
+test('drawers taken in again are counted afresh; what is new in them is added, what they name no owner of is one’s own', () => {
   const first = taken(
     empty,
     [

@@ -14,7 +14,7 @@ const NOTHING: Found = {};
  * wanted of the same market.
  */
 export function useBuy(needs: readonly PartLine[], market: Market) {
-  // Counted anew, the same lines may come in other arrays: then what was found still holds.
+  // Counted again, the same lines may come in other arrays: then what was found still holds.
   const about = useMemo(() => JSON.stringify([needs, market]), [needs, market]);
   const [kept, setKept] = useState<{ about: string; found: Found }>({ about, found: NOTHING });
   const [running, setRunning] = useState<BuyGoal | null>(null);
