@@ -191,10 +191,15 @@ export const field = {
     ...{ as: 'choice', key, label, optional, when },
     options: COLOUR_CHOICES,
   }),
-  /** One of some parts, or none. */
+  /** One of some parts, or none; one that a file brought stays among them. */
   part: (key: string, label: string, parts: readonly Part[], optional: string, when?: When): FieldSpec => ({
     ...{ as: 'choice', key, label, optional, when },
-    options: parts.map(({ id }) => ({ value: id, word: capital(partName(id)) })),
+    options: ({ data }) => {
+      const ids = parts.map(({ id }) => id);
+      const own = data[key];
+      const all = typeof own !== 'string' || ids.includes(own) ? ids : [...ids, own];
+      return all.map((id) => ({ value: id, word: capital(partName(id)) }));
+    },
   }),
   /** The level that a thing lies on, and how far above it. */
   level: (): FieldSpec[] => [

@@ -492,7 +492,7 @@ describe('fronts in bays', () => {
     expect(one(bay(30, 'door-4x1'))).toEqual(['the bays are 6 studs wider than the front']);
     expect(one(bay(4, 'door-4x1'), { w: 4 })).toEqual(['it stands within 1 stud of the corner']);
     expect(one(bay(8, 'door-4x1'), { mayCut: true, cutAt: [{ across: 'x', at: 12 }] })).toEqual([
-      'a seam may cut the building at 12, through it',
+      'a seam may cut the building through it, 12 studs from its west wall',
     ]);
     // Seams are counted from the plot: behind 8 studs of pavement in the west a front of 16 has its middle at 16.
     const paved = { streetFront: true, front: 'w', pavement: 8, mayCut: true };

@@ -157,3 +157,16 @@ test.each(PLACED.filter((kind) => toolOf(kind) && BOARD_KINDS[kind].fields))(
     for (const input of inputs) expect(input.matches(':disabled')).toBe(true);
   },
 );
+test('a slope that the list does not name, since a file brought it, is shown by its name and stays', async () => {
+  const wider = 'slope-4x2-45';
+  const roofed = sceneFrom({
+    display: { name: 'Quay', kind: 'diorama' },
+    plots: [{ id: 'h', name: 'House', x: 0, y: 0, w: 16, d: 12, height: 30, eaves: 18, slope: wider }],
+  });
+  const acts = await form(roofed, 'plot', 'h', fieldsOf('plot'));
+  const list = screen.getByRole<HTMLSelectElement>('combobox', { name: 'Slopes' });
+  expect([list.value, list.selectedOptions[0].textContent]).toEqual([wider, 'Slope 4×2 45°']);
+  const user = userEvent.setup();
+  await user.selectOptions(list, 'Nearest to its height');
+  expect(acts.map(({ changes: [one] }) => one.op === 'patch' && one.set)).toEqual([{ slope: null }]);
+});

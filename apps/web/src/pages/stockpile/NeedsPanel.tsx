@@ -17,7 +17,7 @@ import { useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { FAMILIES, FAMILY_NAMES } from '@quarry/core/catalogue';
 import { byPart } from '@quarry/core/materials';
-import { useDisplay } from '../../data/useDisplay.tsx';
+import { useDisplay, useScene } from '../../data/useDisplay.tsx';
 import { Empty, Loading } from '../../ui/parts.tsx';
 import { useTouch } from '../../ui/useTouch.ts';
 import { Swatch } from '../../ui/Swatch.tsx';
@@ -225,7 +225,7 @@ function Filters({
   group: (typeof GROUPINGS)[number];
   set: (key: string, value: string) => void;
 }) {
-  const scene = useDisplay(({ scene: all }) => all);
+  const scene = useScene('section');
   return (
     <>
       <Choice
