@@ -255,7 +255,8 @@ function letIn(
   const cut = plot.cutAt.find(
     ({ across, at }) => (across === 'x') === isX && at - off > from && at - off < from + wide,
   );
-  if (cut) return none(
+  if (cut)
+    return none(
       `a seam may cut the building through it, ${countOf(cut.at, 'stud')} from its ${cut.across === 'x' ? 'west' : 'north'} wall`,
     );
   const joints = partJoints(plot).filter(({ z }) => z > storey.from && z < storey.to);

@@ -24,6 +24,7 @@ import {
 import { OUTSIDE } from './rasterize.ts';
 import { membersOf, plantsOf } from './scatter.ts';
 import type { Point } from './shape.ts';
+import { blockCorners, hasBlocks, wallBlocks, type WallLayer } from './wallRuns.ts';
 import { slabBoxes, type Slab } from './slab.ts';
 import { footHeights, namedFoot, standsOn, wallFoot, type SurfaceRaster } from './stand.ts';
 
@@ -44,6 +45,8 @@ export interface Body {
   parts?: readonly (readonly Point[])[];
   /** It is the pavement before a building, a plate high. */
   isPavement?: true;
+  /** What it is of a wall with arches, openings or a fence on it. */
+  layer?: WallLayer;
   /** It takes a spot of a small scene and is no figure. */
   as?: Exclude<CharacterForm, 'figure'>;
 }
@@ -122,9 +125,19 @@ export function bodiesOf(scene: Scene, relief: BodyGround): Body[] {
     height: number,
     ground = heightUnder(relief, at),
     begins = ground,
+    layer?: WallLayer,
   ) => {
     const bounds = boundsOfPoints(corners);
-    bodies.push({ kind, id, corners, bounds, ground, begins, top: begins + height });
+    bodies.push({
+      kind,
+      id,
+      corners,
+      bounds,
+      ground,
+      begins,
+      top: begins + height,
+      ...(layer ? { layer } : {}),
+    });
   };
   const square = ({ x, y }: Point, wide: number): Point[] =>
     wallCorners({ x: x - wide / 2, y: y - wide / 2, w: wide, d: wide, turn: 0 });
@@ -138,10 +151,16 @@ export function bodiesOf(scene: Scene, relief: BodyGround): Body[] {
     );
   for (const run of listOf(scene, 'run')) {
     const foot = wallFoot(scene, relief, run);
-    for (const { from, to } of wallStraights(run)) {
+    for (const straight of wallStraights(run)) {
+      const { from, to } = straight;
       const middle = midway(from, to);
-      const corners = stripCorners(from, to, run.thick);
-      stand('run', run.id, corners, middle, runHigh(run), foot ?? footOf(run, middle));
+      const on = foot ?? footOf(run, middle);
+      if (!hasBlocks(run)) stand('run', run.id, stripCorners(from, to, run.thick), middle, runHigh(run), on);
+      else
+        for (const block of wallBlocks(run, straight)) {
+          const corners = blockCorners(run, straight, block);
+          stand('run', run.id, corners, middle, block.high - block.low, on, on + block.low, block.of);
+        }
     }
   }
   for (const repeat of listOf(scene, 'repeat'))

@@ -14,12 +14,14 @@ import {
   type Repeat,
   type Scene,
   wallLine,
+  wallStraights,
 } from '../document/index.ts';
 import { OUTSIDE, type Raster } from './rasterize.ts';
 import { eachTouched, type Point } from './shape.ts';
 import { membersOf, plantsOf } from './scatter.ts';
 import { footHeights, namedFoot, standsOn, wallFoot, type SurfaceRaster } from './stand.ts';
 import { eachStripStud } from './strip.ts';
+import { acrossWall, hasBlocks, wallBlocks } from './wallRuns.ts';
 
 // What stands on the ground raises the top: buildings, walls, repeats, plants.
 
@@ -89,15 +91,55 @@ export function placeRun(setting: Setting, run: Entity<'run'>): void {
   const { land } = setting.to;
   const named = wallFoot(setting.scene, land, run);
   const heights = footHeights(land, run);
-  const each = (half: number, low: number, high: number) =>
+  const each = (half: number, solidAt: (i: number) => readonly Span[]) =>
     eachStripStud(wallLine(run), half, setting.window, (x, y) => {
       const i = indexOf(land, x, y);
       const foot = named ?? heights[i];
-      put(setting, i, foot + low, foot + high);
+      for (const { low, high } of solidAt(i)) put(setting, i, foot + low, foot + high);
     });
-  each(Math.max(0.5, run.thick / 2), 0, run.height);
+  const whole = [{ low: 0, high: run.height }];
+  const pierced = hasBlocks(run) ? piercedStuds(setting, run) : null;
+  each(halfOf(run), (i) => pierced?.get(i) ?? whole);
   const high = runHigh(run);
-  if (high > run.height) each(0.5, run.height, high);
+  if (high > run.height) each(0.5, () => [{ low: run.height, high }]);
+}
+
+/** What is solid over a stud, plates above the foot of a wall. */
+interface Span {
+  low: number;
+  high: number;
+}
+
+const halfOf = ({ thick }: Pick<Entity<'run'>, 'thick'>): number => Math.max(0.5, thick / 2);
+
+/** What a wall is over each stud of its straight pieces where it has arches or openings, each span once, from below. */
+function piercedStuds({ to: { land }, window }: Setting, run: Entity<'run'>): Map<number, Span[]> {
+  const studs = new Map<number, Span[]>();
+  for (const straight of wallStraights(run)) {
+    const blocks = wallBlocks(run, straight).filter(({ low }) => low < run.height);
+    eachStripStud([straight.from, straight.to], halfOf(run), window, (x, y, along) => {
+      const across = acrossWall(run, straight, { x: x + 0.5, y: y + 0.5 });
+      const inside = Math.min(Math.max(0, across), run.thick - TINY);
+      const here = blocks.filter(
+        ({ from, to, near, far }) => from <= along && along < to && near <= inside && inside < far,
+      );
+      const i = indexOf(land, x, y);
+      studs.set(i, joined([...(studs.get(i) ?? []), ...here]));
+    });
+  }
+  return studs;
+}
+const TINY = 1e-6;
+
+/** Spans that touch or overlap as one, from below. */
+function joined(spans: readonly Span[]): Span[] {
+  const apart: Span[] = [];
+  for (const { low, high } of spans.toSorted((a, b) => a.low - b.low)) {
+    const last = apart.at(-1);
+    if (last && low <= last.high) last.high = Math.max(last.high, high);
+    else apart.push({ low, high });
+  }
+  return apart;
 }
 
 /** The members of a repeat, each as long along the line as it is and a stud deep. */

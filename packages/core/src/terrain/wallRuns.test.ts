@@ -18,6 +18,7 @@ import { runs } from '../../test/runs.ts';
 import {
   archRow,
   bodiesOf,
+  columnsOf,
   compileRelief,
   indexAt,
   ringBearings,
@@ -241,6 +242,54 @@ test('a ring stands level on the highest ground under it, a wall on what is unde
   // Its inner radius is 2 ÷ tan 15° = 7.5 studs: the panel to the west stands off the bank, and its top is level all the same.
   expect([32, 47].map((x) => relief.top[indexAt(relief, x, 16)])).toEqual([bank + 6, bank + 6]);
   expect(new Set(hilly({ points: [at(20, 8), at(30, 8), at(60, 8)] }).feet).size).toBe(2);
+});
+
+test('under an arch a wall is open: its columns, and a track that runs through', () => {
+  const gate = (run: object) => ({
+    ...sceneFile,
+    levels: [{ id: 'l', name: 'Street', height: 0 }],
+    runs: [
+      {
+        ...{ id: 'r', name: 'Town wall', height: 18, points: [at(16, 16.5), at(48, 16.5)], panel: 16 },
+        ...{ openings: [{ at: 2, part: 'arch-1x8x2', sill: 3 }], ...run },
+      },
+    ],
+    // Through the middle of the second panel, at 40.
+    tracks: [
+      {
+        ...{ id: 't', name: 'Tramway', x: 40, y: 4, heading: 4, level: 'l', bed: 4 },
+        ...{ clearSide: 3, clearHeight: 9, pieces: [{ go: 'straight' as const, length: 24 }] },
+      },
+    ],
+  });
+  const solid = (x: number, y: number, run: object = {}) => {
+    const scene = sceneFrom({ ...gate(run), tracks: [] });
+    return columnsOf(scene, compileRelief(scene))
+      .at(x, y)
+      .map(({ from, to }) => `${from}–${to}`);
+  };
+  // Eight studs about 40: piers on 36 and 43, between them open up to the arch at 9.
+  expect([35, 36, 37, 42, 43].map((x) => solid(x, 16))).toEqual([
+    ['0–18'],
+    ['0–18'],
+    ['9–18'],
+    ['9–18'],
+    ['0–18'],
+  ]);
+  // Two studs thick it is a niche in its face to the north, rows 15 and 16; in the other it lies to the south.
+  const thick = { thick: 2, points: [at(16, 16), at(48, 16)] };
+  expect([15, 16].map((y) => solid(40, y, thick))).toEqual([['9–18'], ['0–18']]);
+  expect([15, 16].map((y) => solid(40, y, { ...thick, archSide: 'right' }))).toEqual([['0–18'], ['9–18']]);
+  const stands = (run: object) =>
+    evaluateRules(sceneFrom(gate(run)), { today: '2031-05-06' }).flatMap(({ rule, sentence }) =>
+      rule === 'track-clear' ? [sentence] : [],
+    );
+  expect(stands({})).toEqual([]);
+  expect(stands({ openings: [] })).toHaveLength(1);
+  // On piers of two courses it begins 6 plates up.
+  expect(stands({ openings: [{ at: 2, part: 'arch-1x8x2', sill: 2 }] })[0]).toContain(
+    'hangs 2b above the bed',
+  );
 });
 
 test('windows spread over panels are as evenly apart as these allow', () => {

@@ -211,6 +211,36 @@ export function wallBlocks(run: Run, { length, before }: Straight): WallBlock[] 
   return blocks;
 }
 
+/** Whether a wall is more than a box from point to point: arches, openings or a fence on it. */
+export const hasBlocks = ({ use, arches, openings, topFence }: Run): boolean =>
+  use === 'wall' && (arches !== null || openings.length > 0 || topFence);
+
+/** How far a place lies into a wall from its face with the arches, studs. @param straight the piece of the wall beside it */
+export function acrossWall(
+  { thick, archSide }: Pick<Entity<'run'>, 'thick' | 'archSide'>,
+  { from, to, length }: WallStraight,
+  { x, y }: { x: number; y: number },
+): number {
+  // As one walks along it, left is to the north where it goes east.
+  const left = ((x - from.x) * (to.y - from.y) - (y - from.y) * (to.x - from.x)) / length;
+  return thick / 2 - (archSide === 'left' ? left : -left);
+}
+
+/** Corners of a block of a wall on the plan, in order, studs. */
+export function blockCorners(
+  { thick, archSide }: Pick<Entity<'run'>, 'thick' | 'archSide'>,
+  { from, to, length }: WallStraight,
+  block: Pick<WallBlock, 'from' | 'to' | 'near' | 'far'>,
+): { x: number; y: number }[] {
+  const [u, v] = [(to.x - from.x) / length, (to.y - from.y) / length];
+  const at = (along: number, across: number) => {
+    const left = (archSide === 'left' ? 1 : -1) * (thick / 2 - across);
+    return { x: from.x + along * u + left * v, y: from.y + along * v - left * u };
+  };
+  const { near, far } = block;
+  return [at(block.from, near), at(block.to, near), at(block.to, far), at(block.from, far)];
+}
+
 /** A panel with something let in: what stands beside it, below and above it, and itself at the face. */
 function blocksRound(
   { height, thick }: Run,

@@ -9,15 +9,7 @@ import {
   type Rect,
 } from '../../grid/index.ts';
 import { ANY_COLOUR } from '../../catalogue/index.ts';
-import {
-  displayOf,
-  listOf,
-  wallCorners,
-  wallStraights,
-  type Entity,
-  type Scene,
-  type WallStraight,
-} from '../../document/index.ts';
+import { displayOf, listOf, wallCorners, type Entity, type Scene } from '../../document/index.ts';
 import {
   OUTSIDE,
   SUMMER_LEAF,
@@ -28,7 +20,7 @@ import {
   stripCorners,
   type Body,
   type Relief,
-  wallBlocks,
+  type WallLayer,
 } from '../../terrain/index.ts';
 import { currentContents, frameOf, highestTable, pointToScene, rectToScene } from '../../venue/index.ts';
 import { addBlocks, addBuilding } from './buildings.ts';
@@ -128,15 +120,12 @@ function facesOf(
     (isCoarse ? addBlocks : addBuilding)(mesh, plot, { foot, street: displayOf(scene), origin, isOpen });
   }
   const leafOf = leafMaterials(scene);
-  const straightOf = straightsInOrder();
   for (const body of bodies) {
     mesh.isPlanned = !standsToday(scene, body.kind, body.id);
     mesh.shift = shiftOf(centreOf(body.bounds));
     const sign = body.kind === 'signboard' ? scene.signboard[body.id] : undefined;
-    const run = body.kind === 'run' && !isCoarse ? scene.run[body.id] : undefined;
     if (sign) addSignboard(mesh, body, sign, origin);
-    else if (run) addRun(mesh, body, run, straightOf(run), origin);
-    else addBody(mesh, body, origin, { isCoarse, leaf: leafOf(body) });
+    else addBody(mesh, body, origin, { isCoarse, leaf: leafOf(body), run: scene.run[body.id] });
   }
   mesh.isPlanned = false;
   mesh.shift = { x: 0, y: 0 };
@@ -167,18 +156,6 @@ function partingOf(scene: Scene, relief: Relief) {
   };
 }
 
-/** The straight pieces of walls and fences one after the other, as their bodies come. */
-function straightsInOrder(): (run: Entity<'run'>) => WallStraight {
-  const left = new Map<string, Iterator<WallStraight>>();
-  return (run) => {
-    const pieces = left.get(run.id) ?? wallStraights(run).values();
-    left.set(run.id, pieces);
-    const next = pieces.next();
-    if (next.done) throw new Error(`“${run.name}” has more bodies than straight pieces`);
-    return next.value;
-  };
-}
-
 const at = ({ x, y }: { x: number; y: number }, origin: { x: number; y: number }) => ({
   x: x - origin.x,
   y: y - origin.y,
@@ -202,57 +179,18 @@ function leafMaterials(scene: Scene): (body: Body) => string {
   };
 }
 
-/** A straight piece of a wall or fence in its blocks: open under its arches, as thin as a fence where one stands on it. */
-function addRun(
-  mesh: MeshBuilder,
-  { corners, begins }: Body,
-  run: Entity<'run'>,
-  straight: WallStraight,
-  origin: { x: number; y: number },
-) {
-  // Its corners go round from the left of its beginning.
-  const [a, b, c, d] = corners.map((corner) => at(corner, origin));
-  const [face, back] =
-    run.archSide === 'left'
-      ? [
-          [a, b],
-          [d, c],
-        ]
-      : [
-          [d, c],
-          [a, b],
-        ];
-  const { length } = straight;
-  const on = ([from, to]: { x: number; y: number }[], along: number) => between(from, to, along / length);
-  const corner = (along: number, across: number) =>
-    between(on(face, along), on(back, along), across / run.thick);
-  const materialOf = (colour: string | null) =>
-    colour === null || colour === ANY_COLOUR ? 'wall' : `colour ${colour}`;
-  const materials = {
-    wall: materialOf(run.colour),
-    front: materialOf(run.archColour ?? run.colour),
-    opening: materialOf(run.letInColour),
-  };
-  for (const { from, to, near, far, low, high, of } of wallBlocks(run, straight))
-    mesh.prism(
-      materials[of],
-      [corner(from, near), corner(to, near), corner(to, far), corner(from, far)],
-      (begins + low) * STUDS_PER_PLATE,
-      (begins + high) * STUDS_PER_PLATE,
-    );
+/** What a wall is drawn with: its masonry, its row of arches, what is let into it. */
+function wallMaterial(run: Entity<'run'>, layer: WallLayer): string {
+  const colour = { wall: run.colour, front: run.archColour ?? run.colour, opening: run.letInColour }[layer];
+  return colour === null || colour === ANY_COLOUR ? 'wall' : `colour ${colour}`;
 }
-
-const between = (a: { x: number; y: number }, b: { x: number; y: number }, share: number) => ({
-  x: a.x + (b.x - a.x) * share,
-  y: a.y + (b.y - a.y) * share,
-});
 
 /** What stands or lies over air and is no building. */
 function addBody(
   mesh: MeshBuilder,
-  { kind, corners, bounds, begins, top, as }: Body,
+  { kind, corners, bounds, begins, top, as, layer = 'wall' }: Body,
   origin: { x: number; y: number },
-  { isCoarse, leaf }: { isCoarse: boolean; leaf: string },
+  { isCoarse, leaf, run }: { isCoarse: boolean; leaf: string; run?: Entity<'run'> },
 ) {
   const outline = corners.map((corner) => at(corner, origin));
   const middle = { x: bounds.x + bounds.w / 2 - origin.x, y: bounds.y + bounds.d / 2 - origin.y };
@@ -278,7 +216,8 @@ function addBody(
       'deck',
       outline.map(({ x, y }) => [x, low, y]),
     );
-  } else if (kind === 'run' || kind === 'repeat') mesh.prism('wall', outline, low, high);
+  } else if (kind === 'run' || kind === 'repeat')
+    mesh.prism(kind === 'run' && run ? wallMaterial(run, layer) : 'wall', outline, low, high);
   else if (kind === 'flag') mesh.prism('wood', square(0.4), low, high);
 }
 
