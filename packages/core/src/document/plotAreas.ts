@@ -11,7 +11,7 @@ import {
   type Rect,
   type StudRow,
 } from '../grid/index.ts';
-import type { Plot } from './kinds/plotSchema.ts';
+import type { PlotFields as Plot } from './kinds/plotSchema.ts';
 import { SIDES, runsEast } from './vocabulary.ts';
 
 // The areas of a plot, studs: its walls turned about their middle, its pavement, what stands out over it.

@@ -1,5 +1,5 @@
 import { runsEast } from './vocabulary.ts';
-import type { Plot } from './kinds/plotSchema.ts';
+import type { PlotFields as Plot } from './kinds/plotSchema.ts';
 import { isBoxed, isRound } from './plotAreas.ts';
 
 // What the fields of a building come to: its storeys, the form of its roof, its ornament, the list of its shell.

@@ -110,6 +110,7 @@ test('blocks do not overlap, and together they are as large as the pieces', () =
           'arch-1x6x2',
         ),
         sill: fc.integer({ min: 0, max: 6 }),
+        niche: fc.boolean(),
       }),
       { selector: ({ at: panel }) => panel, maxLength: 9 },
     ),
@@ -162,7 +163,7 @@ test('a window in a panel by hand, and what is let in round a ring', () => {
 test('a niche by hand: an arch on piers before a wall two studs thick', () => {
   const own = wall({
     ...{ points: [at(8, 8), at(16, 8)], thick: 2, height: 18, colour: 'slate', archColour: 'ochre' },
-    openings: [{ at: 1, part: 'arch-1x4', sill: 3 }],
+    openings: [{ at: 1, part: 'arch-1x4', sill: 3, niche: true }],
   });
   const count = (part: string) =>
     runPieces(own, { length: 8, before: 0 }).reduce((sum, one) => sum + (one.part === part ? one.qty : 0), 0);
@@ -172,6 +173,18 @@ test('a niche by hand: an arch on piers before a wall two studs thick', () => {
   ]);
   // Open is 2 studs wide, 9 plates high and one deep.
   expect(wallFill(own)).toBeCloseTo(1 - (2 * 9) / (8 * 2 * 18), 9);
+  // As a way through it is twice the row at the face.
+  const through = { ...own, openings: own.openings.map((one) => ({ ...one, niche: false })) };
+  const rows = runPieces(through, { length: 8, before: 0 });
+  expect(rows.map(({ part, qty }) => [part, qty])).toEqual([
+    ...[
+      ['brick-1x4', 2 * 4],
+      ['brick-1x2', 2 * 4],
+      ['brick-1x2', 2 * 4],
+      ['brick-1x1', 2 * 6],
+      ['arch-1x4', 2],
+    ],
+  ]);
 });
 
 /** Corners of a panel's inner face, of a wall of this thickness. */
@@ -277,9 +290,14 @@ test('under an arch a wall is open: its columns, and a track that runs through',
     ['0–18'],
   ]);
   // Two studs thick it is a niche in its face to the north, rows 15 and 16; in the other it lies to the south.
-  const thick = { thick: 2, points: [at(16, 16), at(48, 16)] };
+  const thick = {
+    ...{ thick: 2, points: [at(16, 16), at(48, 16)] },
+    openings: [{ at: 2, part: 'arch-1x8x2', sill: 3, niche: true }],
+  };
   expect([15, 16].map((y) => solid(40, y, thick))).toEqual([['9–18'], ['0–18']]);
   expect([15, 16].map((y) => solid(40, y, { ...thick, archSide: 'right' }))).toEqual([['0–18'], ['9–18']]);
+  const open = { ...thick, openings: [{ at: 2, part: 'arch-1x8x2', sill: 3 }] };
+  expect([15, 16].map((y) => solid(40, y, open))).toEqual([['9–18'], ['9–18']]);
   const stands = (run: object) =>
     evaluateRules(sceneFrom(gate(run)), { today: '2031-05-06' }).flatMap(({ rule, sentence }) =>
       rule === 'track-clear' ? [sentence] : [],

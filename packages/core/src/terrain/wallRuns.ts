@@ -75,8 +75,8 @@ export interface LaidOpening {
   high: number;
   /** How solid it is, 0 to 1. */
   body: number;
-  /** Under an arch it is open between two piers, in the row at the face: a niche before what is behind, or a way through. */
-  isArch: boolean;
+  /** Rows of arches: under each it is open between two piers. 0: it is a window or a door. */
+  arches: number;
 }
 
 /** What is to be let into a panel, by its number on the line. */
@@ -96,12 +96,17 @@ export function openingIn(run: Run, number: number, length: number): LaidOpening
   const isArch = part.family === 'arch';
   const { wide, deep } = sidesOf(part);
   return {
-    ...{ part: part.id, wide, deep, low, high: low + part.h, isArch },
+    ...{ part: part.id, wide, low, high: low + part.h },
+    deep: isArch && !asked.niche ? run.thick : deep,
+    arches: isArch ? (asked.niche ? 1 : rowsOf(run)) : 0,
     from: Math.floor((length - wide) / 2 + TIE),
     // As in a row of arches: an arch counts as the bricks in its place.
     body: isArch ? 1 : part.family === 'door' ? FAMILIES.door.body : FAMILIES.window.body,
   };
 }
+
+/** Rows of bricks that a wall is thick. */
+const rowsOf = ({ thick }: Pick<Run, 'thick'>): number => Math.max(1, Math.ceil(thick - TIE));
 
 /** Along the wall and into it, studs: windows and doors have a front, arches run along their longer side. */
 const sidesOf = ({ family, w, d }: Part): { wide: number; deep: number } =>
@@ -245,12 +250,12 @@ export function blockCorners(
 function blocksRound(
   { height, thick }: Run,
   panel: { from: number; to: number },
-  { from: off, wide, deep, low, high, body, isArch }: LaidOpening,
+  { from: off, wide, deep, low, high, body, arches }: LaidOpening,
 ): WallBlock[] {
   const [a, b] = [panel.from + off, panel.from + off + wide];
   const wall = { near: 0, far: thick, low: 0, high: height, of: 'wall', body: 1 } as const;
   const face = { ...wall, far: deep };
-  if (isArch)
+  if (arches > 0)
     return [
       { ...wall, ...panel, near: deep },
       { ...face, from: panel.from, to: a },
@@ -291,7 +296,7 @@ export function runPieces(run: Run, { length, before }: Straight): RunPiece[] {
 function piecesOf(run: Run, number: number, length: number): RunPiece[] {
   if (run.use === 'fence' || run.use === 'railing') return layer(fencePieces(length, run.height), 'wall');
   const courses = Math.max(1, Math.ceil(run.height / PLATES_PER_BRICK - TIE));
-  const rows = Math.max(1, Math.ceil(run.thick - TIE));
+  const rows = rowsOf(run);
   const row = archRow(run, length);
   const opening = openingIn(run, number, length);
   const top = runHigh(run) > run.height ? fencePieces(length, FAMILIES.fence.height) : [];
@@ -299,17 +304,18 @@ function piecesOf(run: Run, number: number, length: number): RunPiece[] {
     // Heights of what is let in are whole bricks.
     const open = (opening.high - opening.low) / PLATES_PER_BRICK;
     const beside = [...bricksAlong(opening.from), ...bricksAlong(length - opening.from - opening.wide)];
-    if (opening.isArch) {
-      const sill = opening.low / PLATES_PER_BRICK;
-      const behind = times(bricksAlong(length), (rows - 1) * courses);
+    if (opening.arches > 0) {
+      const { arches, low } = opening;
+      const sill = low / PLATES_PER_BRICK;
+      const behind = times(bricksAlong(length), (rows - arches) * courses);
       const face = [
         ...times(bricksAlong(length), courses - open - sill),
         ...times(beside, open + sill),
         { part: partId('brick', 1, 1), qty: 2 * sill },
       ];
       return [
-        ...layer([...behind, ...face, ...top], 'wall'),
-        ...layer([{ part: opening.part, qty: 1 }], 'front'),
+        ...layer([...behind, ...times(face, arches), ...top], 'wall'),
+        ...layer([{ part: opening.part, qty: arches }], 'front'),
       ];
     }
     const plain = [

@@ -12,7 +12,7 @@ import {
 } from '@quarry/core/terrain';
 import { useState } from 'react';
 import { useSetFields } from '../../ui/EntityForm.tsx';
-import { NumberField, SelectField } from '../../ui/fields.tsx';
+import { CheckField, NumberField, SelectField } from '../../ui/fields.tsx';
 import { DefinitionRow, Quantity } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { capital } from '../../ui/words.ts';
@@ -105,7 +105,7 @@ function OpeningRows({ run, disabled }: { run: Run; disabled: boolean }) {
         add={{
           word: 'One more',
           disabled: disabled || free === undefined,
-          onClick: () => put([...run.openings, { at: free ?? 1, part: FIRST_WINDOW, sill: 2 }]),
+          onClick: () => put([...run.openings, { at: free ?? 1, part: FIRST_WINDOW, sill: 2, niche: false }]),
         }}
       >
         {inOrder.map((one) => (
@@ -156,6 +156,16 @@ function OpeningRows({ run, disabled }: { run: Run; disabled: boolean }) {
             <span className="col-span-3 ink-2 text-[11px] leading-4 fig">
               {placeWords(one.at, count, bearings)}
             </span>
+            {run.thick > 1 && leastSill(one.part) > 0 && (
+              <span className="col-span-5">
+                <CheckField
+                  label="A niche, closed behind"
+                  value={one.niche}
+                  disabled={disabled}
+                  onCommit={(niche) => change(one, { niche })}
+                />
+              </span>
+            )}
           </Row>
         ))}
       </Rows>
@@ -237,7 +247,9 @@ function Spread({
           onPut([
             ...others,
             ...at.flatMap((one) =>
-              taken.has(one) ? [] : [{ at: one, part, sill: isDoor ? 0 : Math.max(leastSill(part), sill) }],
+              taken.has(one)
+                ? []
+                : [{ at: one, part, sill: isDoor ? 0 : Math.max(leastSill(part), sill), niche: false }],
             ),
           ])
         }

@@ -82,8 +82,8 @@ test('a round room: its measures, six windows spread over it, and a door left in
   await user.click(screen.getByRole('button', { name: 'Let them in' }));
   expect(setBy(acts)).toEqual({
     openings: [
-      { at: 13, part: 'door-2x1', sill: 0 },
-      ...[1, 5, 9, 17, 21].map((at) => ({ at, part: 'window-2x1x2', sill: 2 })),
+      { at: 13, part: 'door-2x1', sill: 0, niche: false },
+      ...[1, 5, 9, 17, 21].map((at) => ({ at, part: 'window-2x1x2', sill: 2, niche: false })),
     ],
   });
 });

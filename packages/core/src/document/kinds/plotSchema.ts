@@ -202,4 +202,5 @@ export const plotSchema = z.strictObject({
   ornament: z.int().min(0).max(400).default(0),
   notes: text.default(''),
 });
-export type Plot = z.output<typeof plotSchema>;
+/** The fields of a plot: of the entity without its id. */
+export type PlotFields = z.output<typeof plotSchema>;

@@ -43,6 +43,8 @@ const runSchema = z.strictObject({
         part: partField,
         /** Courses of bricks below it; under an arch those of its two piers. */
         sill: z.int().min(0).max(40).default(0),
+        /** An arch stands in the outermost stud at the face alone, before what is behind; else one in each row of the wall. */
+        niche: z.boolean().default(false),
       }),
     )
     .max(MAX_RING)
