@@ -21,6 +21,7 @@ import {
   columnsOf,
   compileRelief,
   indexAt,
+  panelMiddles,
   ringBearings,
   runPieces,
   spreadPanels,
@@ -87,6 +88,8 @@ test('panels divide their arches alike, what is left stays plain at both ends', 
     0,
   );
   expect(arches).toBe(2 + 2 + 1);
+  // Two straights of 24 and 8 in panels of 16: what is left is a panel too.
+  expect(panelMiddles(wall({ panel: 16, points: [at(8, 8), at(32, 8), at(32, 16)] }))).toEqual([8, 20, 28]);
   // A fence and a hedge take none.
   expect(archRow(wall({ use: 'hedge', arches: 'arch-1x6' }), 16)).toBeNull();
 });

@@ -154,6 +154,16 @@ export function ringBearings(run: Pick<Entity<'run'>, 'points' | 'ring' | 'panel
   });
 }
 
+/** The middles of the panels of a wall or fence, studs along its line. */
+export function panelMiddles(run: Parameters<typeof wallStraights>[0]): number[] {
+  let begun = 0;
+  return wallStraights(run).flatMap(({ length }) => {
+    const middles = panelsAlong(run, length).map(({ from, to }) => begun + (from + to) / 2);
+    begun += length;
+    return middles;
+  });
+}
+
 /** Panels spread over a line, and how many panels each is from the one before. */
 export interface SpreadPanels {
   at: number[];

@@ -5,6 +5,7 @@ import { MM_PER_STUD, countOf, formatKg } from '@quarry/core/grid';
 import {
   LET_IN_FAMILIES,
   archRow,
+  panelMiddles,
   panelsOf,
   ringBearings,
   runPieces,
@@ -86,8 +87,16 @@ const COLUMNS = 'repeat(4, minmax(0, 1fr)) 2.4rem';
 /** Windows, doors and arches let into the panels of a wall. */
 function OpeningRows({ run, disabled }: { run: Run; disabled: boolean }) {
   const set = useSetFields({ kind: 'run', id: run.id });
-  const count = wallStraights(run).reduce((sum, { length }) => sum + panelsAlong(run, length).length, 0);
+  const middles = panelMiddles(run);
+  const count = middles.length;
   const bearings = ringBearings(run);
+  const whereIs = (at: number): string => {
+    const along = middles.at(at - 1);
+    if (at > count || along === undefined) return '';
+    return run.ring === null
+      ? `at ${Number(along.toFixed(1))} studs`
+      : placeWords(at, count, bearings[at - 1]);
+  };
   const inOrder = run.openings.toSorted((a, b) => a.at - b.at);
   const put = (openings: Openings) => set('let something into panels of', { openings });
   const change = (one: Openings[number], fields: Partial<Openings[number]>) =>
@@ -153,9 +162,7 @@ function OpeningRows({ run, disabled }: { run: Run; disabled: boolean }) {
               disabled={disabled}
               onCommit={(sill) => sill !== null && change(one, { sill })}
             />
-            <span className="col-span-3 ink-2 text-[11px] leading-4 fig">
-              {placeWords(one.at, count, bearings)}
-            </span>
+            <span className="col-span-3 ink-2 text-[11px] leading-4 fig">{whereIs(one.at)}</span>
             {run.thick > 1 && leastSill(one.part) > 0 && (
               <span className="col-span-5">
                 <CheckField
@@ -174,10 +181,8 @@ function OpeningRows({ run, disabled }: { run: Run; disabled: boolean }) {
   );
 }
 
-/** Where a panel stands, such as “90°, opposite 19”. */
-function placeWords(at: number, count: number, bearings: readonly number[]): string {
-  const bearing = bearings.at(at - 1);
-  if (at > count || bearing === undefined) return '';
+/** Where a panel of a ring stands, such as “90°, opposite 19”. */
+function placeWords(at: number, count: number, bearing: number): string {
   const other = ((at - 1 + Math.floor(count / 2)) % count) + 1;
   const opposite =
     count % 2 === 0 ? `opposite ${other}` : `opposite the joint ${other} | ${(other % count) + 1}`;
