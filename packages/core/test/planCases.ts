@@ -528,6 +528,21 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
     ],
   ],
   [
+    'outside-footprint',
+    add({
+      runs: [
+        {
+          ...{ id: 'g', name: 'Far wall', height: 9 },
+          points: [
+            { x: 40, y: -4 },
+            { x: 48, y: -4 },
+          ],
+        },
+      ],
+    }),
+    ['“Far wall” has 8 studs outside the footprint'],
+  ],
+  [
     'wall-openings',
     add({
       runs: [

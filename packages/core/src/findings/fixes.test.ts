@@ -192,6 +192,11 @@ describe('fixes of findings', () => {
     const { fix, after } = fixed({ plots: [house('a', 59, -3)] }, 'outside-footprint');
     expect(fix.words).toBe('Move House a 5 studs west and 3 studs south');
     expect(after.plot.a).toMatchObject({ x: 54, y: 0 });
+    // A wall along the edge lies half over it.
+    const points = [8, 20].map((x) => ({ x, y: 0 }));
+    const wall = fixed({ runs: [{ id: 'r', name: 'Parapet', points }] }, 'outside-footprint');
+    expect(wall.fix.words).toBe('Move Parapet 1 stud south');
+    expect(wall.after.run.r.points).toEqual([8, 20].map((x) => ({ x, y: 1 })));
   });
   describe('light and power', () => {
     const supply = (id: string, more: object = {}) => ({

@@ -15,10 +15,20 @@ import {
   type Rect,
   countOf,
 } from '../grid/index.ts';
-import { displayOf, labelOf, listOf, plotBounds, type Plot } from '../document/index.ts';
+import {
+  displayOf,
+  influenceBounds,
+  labelOf,
+  listOf,
+  plotBounds,
+  wallLine,
+  type Entity,
+  type Plot,
+} from '../document/index.ts';
 import {
   OUTSIDE,
   eachPlotSpan,
+  eachStripStud,
   footprintBounds,
   groundMass,
   indexAt,
@@ -277,21 +287,33 @@ const outside: Rule = {
   id: 'outside-footprint',
   title: 'Something leaves the footprint',
   basis:
-    'Each stud that a plot’s walls touch, turned as they are, and those of sections, against the union of the footprint parts; a pad only when it lies wholly outside.',
+    'Each stud that a plot’s walls touch, turned as they are, and those of sections, walls and fences, against the union of the footprint parts; a pad only when it lies wholly outside.',
   page: 'plan',
   severity: 'warning',
   check({ scene, relief }) {
     const parts = listOf(scene, 'footprint');
     if (parts.length === 0) return [];
-    return (['pad', 'plot', 'section'] as const).flatMap((kind) =>
+    return (['pad', 'plot', 'run', 'section'] as const).flatMap((kind) =>
       listOf(scene, kind).flatMap((thing): FindingDraft[] => {
-        const place = kind === 'plot' ? plotBounds(scene.plot[thing.id]) : thing;
+        const run = kind === 'run' ? scene.run[thing.id] : null;
+        const place = run
+          ? influenceBounds('run', run)
+          : kind === 'plot'
+            ? plotBounds(scene.plot[thing.id])
+            : 'w' in thing
+              ? thing
+              : null;
+        if (!place) return [];
         if (parts.some((part) => contains(part, place))) return [];
         // What a vignette's card allows over the edge is judged by the card.
-        if (kind === 'plot' && displayOf(scene).kind === 'vignette') return [];
-        const studs = kind === 'plot' ? studsOff(relief, scene.plot[thing.id]) : studsOutside(relief, thing);
+        if ((kind === 'plot' || run) && displayOf(scene).kind === 'vignette') return [];
+        const studs = run
+          ? lineStudsOff(relief, run, place)
+          : kind === 'plot'
+            ? studsOff(relief, scene.plot[thing.id])
+            : studsOutside(relief, place);
         // A pad may run past the edge, where it is simply cut off; it is a mistake only when none of it is left.
-        if (studs === 0 || (kind === 'pad' && studs < studsIn(thing).w * studsIn(thing).d)) return [];
+        if (studs === 0 || (kind === 'pad' && studs < studsIn(place).w * studsIn(place).d)) return [];
         const name =
           kind === 'section'
             ? `Section ${scene.section[thing.id].letter}`
@@ -310,6 +332,16 @@ const outside: Rule = {
     );
   },
 };
+
+/** Studs of a wall or fence outside the footprint. @param within a rectangle that holds it */
+function lineStudsOff(relief: Relief, run: Entity<'run'>, within: Rect): number {
+  let studs = 0;
+  eachStripStud(wallLine(run), Math.max(0.5, run.thick / 2), roundOut(within), (x, y) => {
+    const i = indexAt(relief, x, y);
+    if (i < 0 || relief.ground[i] === OUTSIDE) studs++;
+  });
+  return studs;
+}
 
 /** Studs that a plot's walls touch outside the footprint. */
 function studsOff(relief: Relief, plot: Plot): number {

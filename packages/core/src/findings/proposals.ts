@@ -5,6 +5,7 @@ import {
   SIDES,
   SIDE_WORDS,
   displayOf,
+  influenceBounds,
   isStandingKind,
   keyOf,
   labelOf,
@@ -130,7 +131,8 @@ export const PROPOSED: Readonly<Record<string, FixesOf>> = {
     const whole = footprintBounds(scene);
     const place = ref && placeIn(scene, ref.kind, ref.id);
     if (!whole || !place) return [];
-    const box = ref.kind === 'plot' ? plotBounds(scene.plot[ref.id]) : place;
+    const thick = ref.kind === 'run' ? influenceBounds('run', scene.run[ref.id]) : null;
+    const box = ref.kind === 'plot' ? plotBounds(scene.plot[ref.id]) : (thick ?? place);
     const into = (at: number, size: number, from: number, length: number) =>
       at < from
         ? Math.ceil(from - at)
