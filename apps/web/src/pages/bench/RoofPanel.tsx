@@ -10,7 +10,7 @@ import {
   slopesLike,
   type Roof,
 } from '@quarry/core/catalogue';
-import { MM_PER_PLATE, MM_PER_STUD, formatPlates } from '@quarry/core/grid';
+import { MM_PER_PLATE, MM_PER_STUD, countOf, formatPlates } from '@quarry/core/grid';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { OptionalQuantityField, QuantityField, SelectField } from '../../ui/fields.tsx';
 import { DefinitionRow, Heading, Quantity } from '../../ui/parts.tsx';
@@ -107,7 +107,7 @@ export function RoofPanel() {
             {raise.missing === 0
               ? 'they meet'
               : raise.missing > 0
-                ? `raise by ${raise.bricks} bricks and ${raise.plates} plates`
+                ? `raise by ${countOf(raise.bricks, 'brick')} and ${countOf(raise.plates, 'plate')}`
                 : `△ ${formatPlates(-raise.missing)} too high`}
           </DefinitionRow>
         )}
