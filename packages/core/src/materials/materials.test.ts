@@ -881,7 +881,7 @@ describe('buying', () => {
     expect(answer).toEqual({
       ok: false,
       uncovered: [{ ...brick, qty: 2 }],
-      reason: '1 lines are not covered by any offer.',
+      reason: 'No offer covers 1 line in full.',
     });
   });
   test('in the simulated market: fewer parcels cost more, sooner costs more, and it is the same each time', () => {

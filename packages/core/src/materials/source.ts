@@ -1,3 +1,4 @@
+import { countOf } from '../grid/index.ts';
 import type { Highs } from 'highs';
 import { ANY_COLOUR } from '../catalogue/index.ts';
 import { mergeLines, type PartLine } from '../document/index.ts';
@@ -134,7 +135,7 @@ function state(
     return of;
   });
   if (uncovered.length > 0)
-    return { ok: false, uncovered, reason: `${uncovered.length} lines are not covered by any offer.` };
+    return { ok: false, uncovered, reason: `No offer covers ${countOf(uncovered.length, 'line')} in full.` };
   const stocks = offers.map(({ qty }) => qty);
   return { ok: true, problem: { lines, sellers, choices, stocks, maxOrders: maxOrders ?? sellers.length } };
 }

@@ -1,4 +1,5 @@
 import { stackCard } from '@quarry/core/bench';
+import { countOf } from '@quarry/core/grid';
 import { NumberField } from '../../ui/fields.tsx';
 import { DefinitionRow, Heading } from '../../ui/parts.tsx';
 import { useKept } from '../../ui/useKept.ts';
@@ -16,7 +17,7 @@ export function StackPanel() {
   const { height } = values;
   const card = stackCard(height, values);
   const isOff = Math.abs(card.off) > values.limit;
-  const name = `Stack of ${height} bricks`;
+  const name = `Stack of ${countOf(height, 'brick')}`;
   const number = (key: keyof typeof FIRST, label: string, unit: string, min: number, max: number) => (
     <NumberField
       label={label}
@@ -73,7 +74,7 @@ export function StackPanel() {
             card.most === null ? undefined : 'higher, let both run in the same pieces, or tie them lower down'
           }
         >
-          {card.most === null ? 'any height' : `${card.most} bricks`}
+          {card.most === null ? 'any height' : countOf(card.most, 'brick')}
         </DefinitionRow>
       </dl>
     </Calculator>
@@ -88,7 +89,7 @@ function StackDrawing({ height, off }: { height: number; off: number }) {
   const size = Math.max(high, 2 * wide) / 30;
   return (
     <Sketch
-      label={`Stacks of ${height} bricks and of plates, apart by ${mm(off)}`}
+      label={`Stacks of ${countOf(height, 'brick')} and of plates, apart by ${mm(off)}`}
       box={{
         x: -4 * size,
         y: -Math.max(0, up) - 3 * size,

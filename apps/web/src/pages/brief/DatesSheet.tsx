@@ -33,9 +33,7 @@ function away(date: string): string {
   const days = differenceInCalendarDays(parseISO(date), new Date());
   const size = Math.abs(days);
   const words =
-    size < 14
-      ? `${size} day${size === 1 ? '' : 's'}`
-      : `${Math.floor(size / 7)} weeks${size % 7 ? ` ${size % 7} d` : ''}`;
+    size < 14 ? countOf(size, 'day') : `${Math.floor(size / 7)} weeks${size % 7 ? ` ${size % 7} d` : ''}`;
   if (days === 0) return 'today';
   return days > 0 ? `in ${words}` : `${words} ago`;
 }
@@ -95,9 +93,9 @@ function Dates({ disabled }: { disabled: boolean }) {
         <dl>
           <DefinitionRow
             label={days >= 0 ? 'Left to the show' : 'Since the show'}
-            note={`${Math.abs(days)} days`}
+            note={countOf(Math.abs(days), 'day')}
           >
-            {Math.floor(Math.abs(days) / 7)} weeks
+            {countOf(Math.floor(Math.abs(days) / 7), 'week')}
           </DefinitionRow>
           {startDate && (
             <DefinitionRow label="Of the time" note={`from ${format(parseISO(startDate), 'd MMM yyyy')}`}>

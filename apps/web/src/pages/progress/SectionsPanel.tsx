@@ -309,7 +309,9 @@ function SectionRow({
       </ol>
       <p className="text-xs pt-1 flex flex-wrap gap-x-3">
         {standing.late && standing.behind !== null && (
-          <span className="text-primary font-semibold">late: {standing.behind.toFixed(0)} days behind</span>
+          <span className="text-primary font-semibold">
+            late: {countOf(Math.round(standing.behind), 'day')} behind
+          </span>
         )}
         {blocks.length > 0 && (
           <span>

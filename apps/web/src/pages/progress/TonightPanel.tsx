@@ -194,11 +194,14 @@ function Around({ evening: { order, next, bring, fetch, seams } }: { evening: Ev
   const link = useLink();
   const name = (id: string | null) => (id === null ? 'everybody' : (scene.person[id]?.name ?? id));
   const pieces = (list: readonly { qty: number }[]) =>
-    list.reduce((sum, { qty }) => sum + qty, 0).toLocaleString('en');
+    countOf(
+      list.reduce((sum, { qty }) => sum + qty, 0),
+      'piece',
+    );
   const hands = (id: string, title: string, list: readonly Transfer[], who: (one: Transfer) => string) =>
     list.length > 0 && (
       <section aria-labelledby={id} className="pt-4">
-        <Heading id={id} aside={`${pieces(list)} pieces`}>
+        <Heading id={id} aside={pieces(list)}>
           {title}
         </Heading>
         <ul>
@@ -210,13 +213,15 @@ function Around({ evening: { order, next, bring, fetch, seams } }: { evening: Ev
             />
           ))}
         </ul>
-        {list.length > SHOWN && <p className="ink-2 text-xs py-1">and {list.length - SHOWN} lines more</p>}
+        {list.length > SHOWN && (
+          <p className="ink-2 text-xs py-1">and {countOf(list.length - SHOWN, 'line')} more</p>
+        )}
       </section>
     );
   return (
     <div>
       <section aria-labelledby="order">
-        <Heading id="order" aside={order.length > 0 ? `${pieces(order)} pieces` : undefined}>
+        <Heading id="order" aside={order.length > 0 ? pieces(order) : undefined}>
           To order before {next ? dayWord(next) : 'the next session'}
         </Heading>
         {order.length === 0 ? (
@@ -229,7 +234,8 @@ function Around({ evening: { order, next, bring, fetch, seams } }: { evening: Ev
               ))}
             </ul>
             <Link className="link text-xs" to={`/d/${link.id}/stockpile?sheet=buy`}>
-              {order.length > SHOWN ? `and ${order.length - SHOWN} lines more: ` : ''}to the Stockpile
+              {order.length > SHOWN ? `and ${countOf(order.length - SHOWN, 'line')} more: ` : ''}to the
+              Stockpile
             </Link>
           </>
         )}

@@ -104,7 +104,11 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
           <p className="pb-1">
             <b>{table.name}</b>: {countOf(read.rows, 'row')} {read.rows === 1 ? 'makes' : 'make'}{' '}
             {countOf(read.lines.length, 'line')} of{' '}
-            {read.lines.reduce((sum, { qty }) => sum + qty, 0).toLocaleString('en')} pieces.{' '}
+            {countOf(
+              read.lines.reduce((sum, { qty }) => sum + qty, 0),
+              'piece',
+            )}
+            .{' '}
             {read.bad.length > 0 && (
               <span className="text-error">
                 {countOf(read.bad.length, 'row')} {read.bad.length === 1 ? 'is' : 'are'} left out.

@@ -260,7 +260,10 @@ function FromKits({ list }: { list: PartList }) {
           label="Missing"
           note={fit.missing.length > 0 ? countOf(fit.missing.length, 'line') : undefined}
         >
-          {fit.missing.reduce((sum, { qty }) => sum + qty, 0).toLocaleString('en')} pieces
+          {countOf(
+            fit.missing.reduce((sum, { qty }) => sum + qty, 0),
+            'piece',
+          )}
         </DefinitionRow>
         {kits.map((kit) => {
           const copies = copiesNeeded(
@@ -293,7 +296,7 @@ function Lines({ lines }: { lines: readonly PartLine[] }) {
           {line.qty} × <PartColour {...line} />
         </li>
       ))}
-      {lines.length > 12 && <li className="ink-2">and {lines.length - 12} lines more</li>}
+      {lines.length > 12 && <li className="ink-2">and {countOf(lines.length - 12, 'line')} more</li>}
     </ul>
   );
 }

@@ -16,6 +16,7 @@ import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { FAMILIES, FAMILY_NAMES } from '@quarry/core/catalogue';
+import { countOf } from '@quarry/core/grid';
 import { byPart } from '@quarry/core/materials';
 import { useDisplay, useScene } from '../../data/useDisplay.tsx';
 import { Empty, Loading } from '../../ui/parts.tsx';
@@ -315,7 +316,7 @@ function GroupRow({ row, group, height }: { row: TableRow<NeedRow>; group: strin
       </td>
       <th scope="row" colSpan={3} className="text-left font-semibold">
         {String(row.getGroupingValue(group))}{' '}
-        <span className="ink-2 font-normal">{row.subRows.length} lines</span>
+        <span className="ink-2 font-normal">{countOf(row.subRows.length, 'line')}</span>
       </th>
       {FIGURES.map(({ id, wide }) => (
         <td
