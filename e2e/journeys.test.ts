@@ -260,7 +260,7 @@ journey(
 );
 
 journey(
-  'the Bench: a round room of 24 wedges in six bays comes to the needs, a turned wall to the plan',
+  'the Bench: a round room of 24 pieces in six bays with its floor, and a turned wall, come to the plan',
   async (open) => {
     const page = await open('Iva Thorsby');
     await openDisplay(page, 'Larch Lane');
@@ -273,7 +273,7 @@ journey(
     await sees(page, '20 × 18.00°');
     await fill(page, 'Pieces', '24');
     // On the plan with a window in each bay and a door opposite one of them.
-    await press(page, 'Put on the plan as a wall');
+    await press(page, 'Put wall and floor on the plan');
     await saved(page);
     await goTo(page, 'plan');
     await pickFromOutline(page, 'Walls and fences', 'Ring of 24 × 4 studs');
@@ -286,14 +286,8 @@ journey(
     await fill(page, 'door 2×1×6 in panel 13, sill', '0');
     await saved(page);
     await press(page, 'Whole display');
-    await goTo(page, 'bench');
-    await openTab(page, 'Rings');
-    await press(page, 'Add to needs');
-    await saved(page);
-    await goTo(page, 'stockpile');
-    await openTab(page, 'Lists');
-    // Its bricks are counted where it stands.
-    await sees(page, 'Ring of 24 × 4 studs, floor');
+    await pickFromOutline(page, 'Pads', 'Floor, ring of 24 × 4 studs');
+    await press(page, 'Whole display');
     await goTo(page, 'bench');
     await openTab(page, 'Picture');
     const input = await page.waitForSelector('input[type="file"]');

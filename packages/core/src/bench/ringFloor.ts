@@ -1,5 +1,5 @@
 import { partId, type PartCount } from '../catalogue/index.ts';
-import { MM_PER_STUD } from '../grid/index.ts';
+import { MM_PER_STUD, boundsOfPoints, outlineOfRows, type Rect } from '../grid/index.ts';
 import { PLATES, tileLayer } from '../masonry/index.ts';
 import type { Ring, RingEdge } from './rings.ts';
 
@@ -48,6 +48,27 @@ export function ringFloor(ring: Ring, edge: RingEdge): RingFloor | null {
     ...{ size, studs, count },
     plates: [...counts].map(([part, qty]) => ({ part, qty })).toSorted((a, b) => b.qty - a.qty),
     gap: inside - (size / 2 - top) * MM_PER_STUD,
+  };
+}
+
+/**
+ * A floor inside a ring as the outline of an area on the plan.
+ * @param middle of the ring, studs; on a whole stud for a raster of even size, else on half a one
+ * @returns its rectangle, and the outline in shares of that
+ */
+export function floorArea(
+  { size, studs }: RingFloor,
+  middle: { x: number; y: number },
+): Rect & { outline: { x: number; y: number }[] } {
+  const rows = Array.from({ length: size }, (_, y) => {
+    const row = studs.subarray(y * size, (y + 1) * size);
+    return { from: Math.max(0, row.indexOf(1)), to: row.lastIndexOf(1) + 1 };
+  });
+  const corners = outlineOfRows(rows);
+  const { x, y, w, d } = boundsOfPoints(corners);
+  return {
+    ...{ x: middle.x - size / 2 + x, y: middle.y - size / 2 + y, w, d },
+    outline: corners.map((corner) => ({ x: (corner.x - x) / w, y: (corner.y - y) / d })),
   };
 }
 

@@ -2,7 +2,7 @@ import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { centreOf } from '@quarry/core/grid';
 import { footprintBounds } from '@quarry/core/terrain';
-import type { DataOf, Kind, PartLine } from '@quarry/core/document';
+import type { Change, DataOf, Kind, PartLine } from '@quarry/core/document';
 import { freshId, useDenialReason, useEdit, useLink, useScene } from '../../data/useDisplay.tsx';
 
 /** What a calculator gives to the display. */
@@ -54,6 +54,7 @@ export function PutButton<K extends Kind>({
   label,
   kind,
   data,
+  also = [],
   page,
 }: {
   word: string;
@@ -61,6 +62,8 @@ export function PutButton<K extends Kind>({
   label: string;
   kind: K;
   data: Partial<DataOf<K>>;
+  /** What comes with it, in the same act. */
+  also?: readonly Change[];
   /** Where it is shown then. */
   page: string;
 }) {
@@ -69,7 +72,7 @@ export function PutButton<K extends Kind>({
   const navigate = useNavigate();
   const denied = useDenialReason()({ op: 'add', kind, id: 'new', data });
   const put = () => {
-    if (edit.add(label, kind, freshId(kind), data))
+    if (edit.change(label, [{ op: 'add', kind, id: freshId(kind), data }, ...also]))
       toast('Added.', {
         action: { label: 'Show it', onClick: () => void navigate(`/d/${link.id}/${page}`) },
       });

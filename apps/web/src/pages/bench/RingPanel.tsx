@@ -1,6 +1,7 @@
 import {
   RING_EDGES,
   baysOfRing,
+  floorArea,
   polygonRing,
   ringPieceOutlines,
   ringFloor,
@@ -10,13 +11,15 @@ import {
   type RingFloor,
 } from '@quarry/core/bench';
 import { BRICK_SIZES, partId } from '@quarry/core/catalogue';
-import { listOf, ringSide } from '@quarry/core/document';
+import { listOf, ringSide, type Change, type Scene } from '@quarry/core/document';
 import { MM_PER_STUD, PLATES_PER_BRICK, countOf } from '@quarry/core/grid';
 import { useMemo } from 'react';
-import { useScene } from '../../data/useDisplay.tsx';
+import { heightOfStud, type Raster } from '@quarry/core/terrain';
+import { freshId, useScene } from '../../data/useDisplay.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { NumberField, QuantityField, SelectField } from '../../ui/fields.tsx';
 import { DefinitionRow, Heading } from '../../ui/parts.tsx';
+import { useDerived } from '../../workers/useDerived.ts';
 import { useKept } from '../../ui/useKept.ts';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { Calculator, PickButton, Sketch, SketchText } from './Calculator.tsx';
@@ -51,7 +54,11 @@ export function RingPanel() {
   const parted = baysOfRing(pieces, bays);
   const floor = useMemo(() => ringFloor(polygonRing(pieces, width), edge), [pieces, width, edge]);
   const plates = floor?.plates ?? [];
-  const scene = useScene('run');
+  // The studs of its floor are those of the plan.
+  const off = floor && floor.size % 2 === 1 ? 0.5 : 0;
+  const centre = { x: middle.x + off, y: middle.y + off };
+  const scene = useScene('run', 'level');
+  const relief = useDerived(({ ground }) => ground?.relief);
   const isOnPlan = listOf(scene, 'run').some((run) => run.ring === pieces && ringSide(run) === width);
   const near = [-2, -1, 0, 1, 2].map((by) => pieces + by).filter((n) => n >= 3 && n <= MAX_PIECES);
   const isBrick = BRICK_SIZES.some(([w, d]) => w === 1 && d === width);
@@ -116,26 +123,29 @@ export function RingPanel() {
         <>
           <PutButtons
             answer={{
-              ...{ name: isOnPlan ? `${name}, floor` : name, text },
-              // A wall on the plan counts its own bricks.
-              lines: [
-                ...(isBrick && !isOnPlan ? [{ part: partId('brick', 1, width), qty: pieces * courses }] : []),
-                ...plates,
-              ],
+              ...{ name, text },
+              // On the plan its wall counts its bricks and its floor its plates.
+              lines: isOnPlan
+                ? []
+                : [
+                    ...(isBrick ? [{ part: partId('brick', 1, width), qty: pieces * courses }] : []),
+                    ...plates,
+                  ],
             }}
           />
-          {edge === 'inner' && pieces <= MAX_WALLS && (
+          {edge === 'inner' && pieces <= MAX_WALLS && relief && (
             <PutButton
-              word="Put on the plan as a wall"
+              word={floor ? 'Put wall and floor on the plan' : 'Put on the plan as a wall'}
               label={`put “${name}” on the plan from the Bench`}
               kind="run"
               data={{
                 ...{ name, use: 'wall', ring: pieces, panel: width, height: courses * PLATES_PER_BRICK },
                 points: [
-                  middle,
-                  { x: middle.x, y: middle.y - Math.max(1, Math.round(ring.innerMm / MM_PER_STUD)) },
+                  centre,
+                  { x: centre.x, y: centre.y - Math.max(1, Math.round(ring.innerMm / MM_PER_STUD)) },
                 ],
               }}
+              also={floorPad(`Floor, ring of ${pieces} × ${width} studs`, floor, centre, scene, relief)}
               page="plan"
             />
           )}
@@ -207,6 +217,28 @@ export function RingPanel() {
       />
     </Calculator>
   );
+}
+
+/** The floor as ground a plate above what is in the middle of the ring; none without a floor or a level. */
+function floorPad(
+  name: string,
+  floor: RingFloor | null,
+  centre: { x: number; y: number },
+  scene: Pick<Scene, 'level'>,
+  relief: Raster,
+): Change[] {
+  const level = listOf(scene, 'level').at(0);
+  if (!floor || !level) return [];
+  const offset = (heightOfStud(relief, Math.floor(centre.x), Math.floor(centre.y)) ?? 0) + 1 - level.height;
+  const data = {
+    name,
+    level: level.id,
+    offset,
+    ground: 'paving',
+    shape: 'outline',
+    ...floorArea(floor, centre),
+  };
+  return [{ op: 'add', kind: 'pad', id: freshId('pad'), data }];
 }
 
 const sumOf = (lines: readonly { qty: number }[]): number => lines.reduce((sum, { qty }) => sum + qty, 0);

@@ -1,6 +1,7 @@
 import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { sceneFrom } from '@quarry/core/document';
+import { reduce, sceneFrom } from '@quarry/core/document';
+import { compile } from '@quarry/core/terrain';
 import type { Act } from '../../data/linkOn.ts';
 import { renderOn } from '../../workers/renderOn.tsx';
 import { BaysPanel } from './BaysPanel.tsx';
@@ -18,6 +19,7 @@ jest.mock('../../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() }
 
 const scene = sceneFrom({
   display: { name: 'Yard', kind: 'diorama' },
+  levels: [{ id: 'l', name: 'Street', height: 3 }],
   footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 96, d: 64 }],
 });
 beforeEach(() => localStorage.clear());
@@ -57,27 +59,34 @@ describe('rings', () => {
     await type('Inner radius, nearest ring', '10 cm');
     expect(valueOf('Pieces')).toBe('20');
   });
-  test('within bricks the floor is wider than within wedges; on the plan a wall counts its own bricks', async () => {
-    const acts = await renderOn(scene, <RingPanel />);
+  test('within bricks the floor is wider than within wedges; on the plan wall and floor count their own pieces', async () => {
+    const ground = { relief: compile(scene).relief, tiles: [] };
+    const acts = await renderOn(scene, <RingPanel />, { derived: { ground } });
     // 15.19 studs to a side: 14.5 fit within bricks, 14 within wedges, which are a stud thick.
-    expect(answer('Floor inside it')).toContain('5.5 mm short of its north side');
+    expect(answer('Floor inside it')).toBe('673 studs49 plates, 5.5 mm short of its north side');
     await press('Add to needs');
     expect(added(acts)).toMatchObject({ name: 'Ring of 24 × 4 studs', use: 'need' });
     expect(added(acts)?.lines).toContainEqual(expect.objectContaining({ part: 'brick-1x4', qty: 24 * 6 }));
-    await press('Put on the plan as a wall');
-    expect(added(acts)).toMatchObject({
+    await press('Put wall and floor on the plan');
+    // Its floor is an odd number of studs wide: the middle is that of a stud.
+    const [wall] = acts.at(-1)?.changes ?? [];
+    expect(wall.op === 'add' && wall.data).toMatchObject({
       ...{ use: 'wall', ring: 24, panel: 4, height: 18 },
       points: [
-        { x: 48, y: 32 },
-        { x: 48, y: 17 },
+        { x: 48.5, y: 32.5 },
+        { x: 48.5, y: 17.5 },
       ],
     });
-    await press('Add to needs');
-    expect(added(acts)).toMatchObject({ name: 'Ring of 24 × 4 studs, floor' });
-    expect(added(acts)?.lines).not.toContainEqual(expect.objectContaining({ part: 'brick-1x4' }));
+    const after = reduce(scene, acts.at(-1)?.changes ?? []);
+    if (!after.ok) throw new Error(after.refusal.sentence);
+    const { relief } = compile(after.scene);
+    // A plate above the ground on each stud of the floor, and nowhere else.
+    expect(relief.height.filter((height) => height === 1)).toHaveLength(673);
+    expect(relief.height.filter((height) => height > 1)).toHaveLength(0);
+    expect(screen.queryByRole('button', { name: 'Add to needs' })).toBeNull();
     await userEvent.setup().selectOptions(screen.getByLabelText('Faces that meet'), 'Outer: wedges');
     expect(answer('Floor inside it')).toContain('1.5 mm short of its north side');
-    expect(screen.queryByRole('button', { name: 'Put on the plan as a wall' })).toBeNull();
+    expect(screen.queryByRole('button', { name: /on the plan/ })).toBeNull();
   });
 });
 
