@@ -80,7 +80,7 @@ export interface LaidOpening {
 }
 
 /** What is to be let into a panel, by its number on the line. */
-export const openingAt = (run: Pick<Run, 'openings'>, number: number): Run['openings'][number] | null =>
+const openingAt = (run: Pick<Run, 'openings'>, number: number): Run['openings'][number] | null =>
   run.openings.find(({ at }) => at === number) ?? null;
 
 /**
