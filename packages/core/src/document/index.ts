@@ -96,6 +96,7 @@ export {
 export { REPEAT_USES, SPACINGS } from './kinds/repeat.ts';
 export {
   ARCH_SIDES,
+  MAX_PANELS,
   RUN_USES,
   archOf,
   panelsAlong,

@@ -1,6 +1,13 @@
 import { polygonRing } from '@quarry/core/bench';
 import { CATALOGUE, gramsOfLines, partName, partOf } from '@quarry/core/catalogue';
-import { panelsAlong, ringGape, ringSide, wallStraights, type Entity } from '@quarry/core/document';
+import {
+  MAX_PANELS,
+  panelsAlong,
+  ringGape,
+  ringSide,
+  wallStraights,
+  type Entity,
+} from '@quarry/core/document';
 import { MM_PER_STUD, countOf, formatKg } from '@quarry/core/grid';
 import {
   LET_IN_FAMILIES,
@@ -27,6 +34,11 @@ const LET_IN = CATALOGUE.filter(({ family }) => LET_IN_FAMILIES.includes(family)
 }));
 /** An arch stands on piers of a course at least. */
 const leastSill = (part: string): number => (partOf(part)?.family === 'arch' ? 1 : 0);
+/** What may be let in, and what a file let in beside that: a finding tells why it finds no place. */
+const choicesWith = (part: string): typeof LET_IN =>
+  LET_IN.some(({ value }) => value === part)
+    ? LET_IN
+    : [...LET_IN, { value: part, word: capital(partName(part)) }];
 const FIRST_WINDOW = 'window-2x1x2';
 
 /** How long a wall or fence is, how its panels, arches and ring come out, what is let into it, and what it takes. */
@@ -88,7 +100,7 @@ const COLUMNS = 'repeat(4, minmax(0, 1fr)) 2.4rem';
 function OpeningRows({ run, disabled }: { run: Run; disabled: boolean }) {
   const set = useSetFields({ kind: 'run', id: run.id });
   const middles = panelMiddles(run);
-  const count = middles.length;
+  const count = Math.min(middles.length, MAX_PANELS);
   const bearings = ringBearings(run);
   const whereIs = (at: number): string => {
     const along = middles.at(at - 1);
@@ -124,7 +136,7 @@ function OpeningRows({ run, disabled }: { run: Run; disabled: boolean }) {
                 bare
                 label={`Let into panel ${one.at}`}
                 value={one.part}
-                options={LET_IN}
+                options={choicesWith(one.part)}
                 disabled={disabled}
                 onCommit={(part) => change(one, { part, sill: Math.max(leastSill(part), one.sill) })}
               />

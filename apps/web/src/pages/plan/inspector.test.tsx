@@ -67,7 +67,11 @@ test('a round room: its measures, six windows spread over it, and a door left in
     runs: [
       {
         ...{ id: 'r', name: 'Round room', points, ring: 24, panel: 4, height: 18 },
-        openings: [{ at: 13, part: 'door-2x1' }],
+        // Of the two a file brought the second: no such thing is let in.
+        openings: [
+          { at: 13, part: 'door-2x1' },
+          { at: 2, part: 'brick-2x4' },
+        ],
       },
     ],
   });
@@ -76,6 +80,8 @@ test('a round room: its measures, six windows spread over it, and a door left in
   expect(screen.getByText('15.19 st')).toBeTruthy();
   expect(screen.getByText('2.1 mm')).toBeTruthy();
   expect(screen.getByText('180°, opposite 1')).toBeTruthy();
+  const brought = screen.getByRole<HTMLSelectElement>('combobox', { name: 'Let into panel 2' });
+  expect(brought.selectedOptions[0].textContent).toBe('Brick 2×4');
   const user = userEvent.setup();
   await user.click(screen.getByText('Spread over the panels'));
   expect(screen.getByText(/^Every 4 panels; left out in panel 13/)).toBeTruthy();
@@ -83,6 +89,7 @@ test('a round room: its measures, six windows spread over it, and a door left in
   expect(setBy(acts)).toEqual({
     openings: [
       { at: 13, part: 'door-2x1', sill: 0, niche: false },
+      { at: 2, part: 'brick-2x4', sill: 0, niche: false },
       ...[1, 5, 9, 17, 21].map((at) => ({ at, part: 'window-2x1x2', sill: 2, niche: false })),
     ],
   });

@@ -7,9 +7,10 @@ import { defineKind } from '../kind.ts';
 
 export const RUN_USES = ['wall', 'fence', 'hedge', 'railing'] as const;
 export const ARCH_SIDES = ['left', 'right'] as const;
-/** Panels of a ring at most, and the last panel of a line that something is let into. */
+/** Panels of a ring at most. */
 const MAX_RING = 120;
-const MAX_OPENING = 1000;
+/** The last panel of a line that something is let into. */
+export const MAX_PANELS = 1000;
 
 const runSchema = z.strictObject({
   name,
@@ -39,7 +40,7 @@ const runSchema = z.strictObject({
     .array(
       z.strictObject({
         /** Which panel, from 1 at the beginning of the line. */
-        at: z.int().min(1).max(MAX_OPENING),
+        at: z.int().min(1).max(MAX_PANELS),
         part: partField,
         /** Courses of bricks below it; under an arch those of its two piers. */
         sill: z.int().min(0).max(40).default(0),
@@ -47,7 +48,7 @@ const runSchema = z.strictObject({
         niche: z.boolean().default(false),
       }),
     )
-    .max(MAX_RING)
+    .max(MAX_PANELS)
     .refine(
       (openings) => new Set(openings.map(({ at }) => at)).size === openings.length,
       'a panel has one opening',
