@@ -39,7 +39,7 @@ export async function enlargedSheet(
   print: Print,
 ): Promise<Buffer> {
   const sheet = new PdfPage(print, { title: `${title}, enlarged`, upright: true });
-  const image = await drawnAnew(Buffer.from(picture.slice(picture.indexOf(',') + 1), 'base64'));
+  const image = await redrawn(Buffer.from(picture.slice(picture.indexOf(',') + 1), 'base64'));
   const drawing = enlargedTo(image, way, studs);
   const { columns, lines, pages } = enlargedPages(drawing, print.paper);
   if (pages.length > MAX_ENLARGED_PAGES)
@@ -86,7 +86,7 @@ export async function enlargedSheet(
 const MAX_PIXELS = 4_000_000;
 
 /** A picture drawn again, on white: what is no whole picture comes no further. @throws ApiError 422 */
-async function drawnAnew(bytes: Buffer): Promise<{ url: string; width: number; height: number }> {
+async function redrawn(bytes: Buffer): Promise<{ url: string; width: number; height: number }> {
   try {
     const { data, info } = await sharp(bytes, { limitInputPixels: MAX_PIXELS })
       .flatten({ background: '#ffffff' })

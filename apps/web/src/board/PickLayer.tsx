@@ -1,5 +1,5 @@
 import type { Rect } from '@quarry/core/grid';
-import type { Hill, Scene } from '@quarry/core/document';
+import { pointsOf, type Entity, type Hill, type Kind, type Scene } from '@quarry/core/document';
 import type { CutLine, Picked } from '../data/view.ts';
 import type { DraftShape } from './gestures.ts';
 import { Selection, Vertices } from './handles.tsx';
@@ -14,7 +14,7 @@ import {
   type OtherPick,
 } from './overlays.tsx';
 import type { Palette } from './palette.ts';
-import { lineOf, placeOf } from './place.ts';
+import { placeOf } from './place.ts';
 import { ridgeEnds, ridgeFrom } from './ridge.ts';
 import type { useSnap } from './snapping.ts';
 import { rectToScreen, type Viewport } from './viewport.ts';
@@ -155,8 +155,8 @@ function Corners({
 }) {
   const { kind, id } = picked;
   // A ring is turned and moved by its middle and the place that its first panel faces.
-  const points =
-    kind === 'run' ? scene.run[id]?.points : kind === 'track' ? null : lineOf(scene, kind, id)?.points;
+  const entity: Entity<Kind> | undefined = scene[kind][id];
+  const points = entity ? pointsOf(entity) : null;
   const ridge = kind === 'hill' || kind === 'hollow' ? (scene[kind][id] ?? null) : null;
   return (
     <>

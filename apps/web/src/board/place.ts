@@ -32,8 +32,8 @@ export function lineOf(
     return track ? { points: trackLine(track, 0).line, width: track.bed } : null;
   }
   const entity: Entity<Kind> | undefined = scene[kind][id];
-  if (kind === 'run') return { points: wallLine(scene.run[id]), width: scene.run[id].thick };
   const points = entity && pointsOf(entity);
   if (!points) return null;
+  if (kind === 'run') return { points: wallLine(scene.run[id]), width: scene.run[id].thick };
   return { points, width: 'width' in entity && typeof entity.width === 'number' ? entity.width : 1 };
 }

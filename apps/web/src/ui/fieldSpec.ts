@@ -154,6 +154,13 @@ const liquid = (key: string, label: string): FieldSpec => ({
   },
 });
 
+/** The parts that may be chosen, and the one that is where a file brought another. */
+export function partChoices(parts: readonly Part[], own: unknown): Choice[] {
+  const ids = parts.map(({ id }) => id);
+  const all = typeof own !== 'string' || ids.includes(own) ? ids : [...ids, own];
+  return all.map((id) => ({ value: id, word: capital(partName(id)) }));
+}
+
 /** What the tables of fields are made of. */
 export const field = {
   choice,
@@ -194,12 +201,7 @@ export const field = {
   /** One of some parts, or none; one that a file brought stays among them. */
   part: (key: string, label: string, parts: readonly Part[], optional: string, when?: When): FieldSpec => ({
     ...{ as: 'choice', key, label, optional, when },
-    options: ({ data }) => {
-      const ids = parts.map(({ id }) => id);
-      const own = data[key];
-      const all = typeof own !== 'string' || ids.includes(own) ? ids : [...ids, own];
-      return all.map((id) => ({ value: id, word: capital(partName(id)) }));
-    },
+    options: ({ data }) => partChoices(parts, data[key]),
   }),
   /** The level that a thing lies on, and how far above it. */
   level: (): FieldSpec[] => [

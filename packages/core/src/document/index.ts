@@ -101,6 +101,7 @@ export {
   archOf,
   panelsAlong,
   ringGape,
+  ringRadii,
   ringSide,
   runHigh,
   wallLine,

@@ -8,13 +8,13 @@ import {
   isStandingKind,
   type Kind,
   type Scene,
-  wallLine,
 } from '../document/index.ts';
 import {
   NO_SLAB,
   cavityCard,
   eachPlotSpan,
   eachStripStud,
+  eachWallStud,
   eachStudOf,
   eachTouched,
   heightOfStud,
@@ -345,10 +345,7 @@ function footOf(scene: Scene, relief: Relief, kind: (typeof STANDING_KINDS)[numb
     eachPlotSpan(scene.plot[id], relief, (row, from, to) => {
       for (let x = from; x < to; x++) add(x, row);
     });
-  else if (kind === 'run')
-    eachStripStud(wallLine(scene.run[id]), Math.max(0.5, scene.run[id].thick / 2), relief, (x, y) =>
-      add(x, y),
-    );
+  else if (kind === 'run') eachWallStud(scene.run[id], relief, add);
   else add(Math.floor(scene[kind][id].x), Math.floor(scene[kind][id].y));
   return studs;
 }

@@ -21,14 +21,13 @@ import {
   labelOf,
   listOf,
   plotBounds,
-  wallLine,
   type Entity,
   type Plot,
 } from '../document/index.ts';
 import {
   OUTSIDE,
   eachPlotSpan,
-  eachStripStud,
+  eachWallStud,
   footprintBounds,
   groundMass,
   indexAt,
@@ -336,7 +335,7 @@ const outside: Rule = {
 /** Studs of a wall or fence outside the footprint. @param within a rectangle that holds it */
 function lineStudsOff(relief: Relief, run: Entity<'run'>, within: Rect): number {
   let studs = 0;
-  eachStripStud(wallLine(run), Math.max(0.5, run.thick / 2), roundOut(within), (x, y) => {
+  eachWallStud(run, roundOut(within), (x, y) => {
     const i = indexAt(relief, x, y);
     if (i < 0 || relief.ground[i] === OUTSIDE) studs++;
   });

@@ -6,6 +6,7 @@ import {
   eachStripStud,
   eachTouched,
   footHeights,
+  halfThick,
   indexAt,
   membersOf,
   wallFoot,
@@ -306,7 +307,7 @@ const plotAcross: Rule = {
         const named = wallFoot(scene, relief, run);
         const heights = footHeights(relief, run);
         return {
-          ...{ kind: 'run', id: run.id, strips: [wallLine(run)], half: Math.max(0.5, run.thick / 2) },
+          ...{ kind: 'run', id: run.id, strips: [wallLine(run)], half: halfThick(run) },
           takes: (x, y) => {
             const from = named ?? heights[indexAt(relief, x, y)];
             return { from, to: from + runHigh(run) };

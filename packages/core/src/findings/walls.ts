@@ -97,6 +97,7 @@ const wallOpenings: Rule = {
   severity: 'warning',
   check: ({ scene }) =>
     listOf(scene, 'run').flatMap((run): FindingDraft[] => {
+      if (run.openings.length === 0) return [];
       const panels = wallStraights(run).flatMap((straight) =>
         panelsAlong(run, straight.length).map(({ from, to }) => ({
           straight,

@@ -21,7 +21,7 @@ import { eachTouched, type Point } from './shape.ts';
 import { membersOf, plantsOf } from './scatter.ts';
 import { footHeights, namedFoot, standsOn, wallFoot, type SurfaceRaster } from './stand.ts';
 import { eachStripStud } from './strip.ts';
-import { acrossWall, hasBlocks, wallBlocks } from './wallRuns.ts';
+import { acrossWall, halfThick, hasBlocks, wallBlocks } from './wallRuns.ts';
 
 // What stands on the ground raises the top: buildings, walls, repeats, plants.
 
@@ -99,7 +99,7 @@ export function placeRun(setting: Setting, run: Entity<'run'>): void {
     });
   const whole = [{ low: 0, high: run.height }];
   const pierced = hasBlocks(run) ? piercedStuds(setting, run) : null;
-  each(halfOf(run), (i) => pierced?.get(i) ?? whole);
+  each(halfThick(run), (i) => pierced?.get(i) ?? whole);
   const high = runHigh(run);
   if (high > run.height) each(0.5, () => [{ low: run.height, high }]);
 }
@@ -110,14 +110,12 @@ interface Span {
   high: number;
 }
 
-const halfOf = ({ thick }: Pick<Entity<'run'>, 'thick'>): number => Math.max(0.5, thick / 2);
-
 /** What a wall is over each stud of its straight pieces where it has arches or openings, each span once, from below. */
 function piercedStuds({ to: { land }, window }: Setting, run: Entity<'run'>): Map<number, Span[]> {
   const studs = new Map<number, Span[]>();
   for (const straight of wallStraights(run)) {
     const blocks = wallBlocks(run, straight).filter(({ low }) => low < run.height);
-    eachStripStud([straight.from, straight.to], halfOf(run), window, (x, y, along) => {
+    eachStripStud([straight.from, straight.to], halfThick(run), window, (x, y, along) => {
       const across = acrossWall(run, straight, { x: x + 0.5, y: y + 0.5 });
       const inside = Math.min(Math.max(0, across), run.thick - TINY);
       const here = blocks.filter(

@@ -4,7 +4,6 @@ import {
   halfOff,
   standingOf,
   wallCorners,
-  wallLine,
   type Entity,
   type Plot,
   type Scene,
@@ -14,7 +13,7 @@ import { OUTSIDE, type Raster } from './rasterize.ts';
 import { eachTouched } from './shape.ts';
 import { NO_SLAB, topAt, type Slab } from './slab.ts';
 import { levelHeight } from './slabs.ts';
-import { eachStripStud } from './strip.ts';
+import { eachWallStud } from './wallRuns.ts';
 
 // What stands on what: the ground, the highest surface, or a deck, a cavity's floor or a roof that a thing names.
 
@@ -56,7 +55,7 @@ export function wallFoot(scene: Scene, relief: SurfaceRaster, run: Entity<'run'>
   if (named !== null || run.ring === null) return named;
   const heights = footHeights(relief, run);
   let high: number | null = null;
-  eachStripStud(wallLine(run), Math.max(0.5, run.thick / 2), relief, (x, y) => {
+  eachWallStud(run, relief, (x, y) => {
     const i = (y - relief.y) * relief.w + x - relief.x;
     if (relief.ground[i] !== OUTSIDE && (high === null || heights[i] > high)) high = heights[i];
   });

@@ -21,6 +21,7 @@ import {
   columnsOf,
   compileRelief,
   indexAt,
+  oppositePanels,
   panelMiddles,
   ringBearings,
   runPieces,
@@ -316,6 +317,8 @@ test('under an arch a wall is open: its columns, and a track that runs through',
 test('windows spread over panels are as evenly apart as these allow', () => {
   expect(spreadPanels(24, 6, true)).toEqual({ at: [1, 5, 9, 13, 17, 21], apart: [4] });
   expect(spreadPanels(25, 6, true).apart).toEqual([4, 5]);
+  // A door opposite a niche; of three panels a joint is opposite each.
+  expect([oppositePanels(24, 1), oppositePanels(24, 19), oppositePanels(3, 3)]).toEqual([[13], [7], [1, 2]]);
   // Along a line half a share is left at either end.
   expect(spreadPanels(9, 3, false)).toEqual({ at: [2, 5, 8], apart: [3] });
   expect(spreadPanels(5, 1, false)).toEqual({ at: [3], apart: [] });

@@ -1,13 +1,15 @@
 import { FAMILIES, partId, partOf, type Family, type Part } from '../catalogue/index.ts';
-import { PLATES_PER_BRICK } from '../grid/index.ts';
+import { PLATES_PER_BRICK, type Rect } from '../grid/index.ts';
 import {
   archOf,
   panelsAlong,
   runHigh,
+  wallLine,
   wallStraights,
   type Entity,
   type WallStraight,
 } from '../document/index.ts';
+import { eachStripStud } from './strip.ts';
 
 // Walls along a line as they are built: plain, with a row of arches at one face, or with something let into their panels;
 // a fence on top. And fences and hedges.
@@ -154,6 +156,12 @@ export function ringBearings(run: Pick<Entity<'run'>, 'points' | 'ring' | 'panel
   });
 }
 
+/** The panel opposite one of a ring, by number; of an odd number of panels the two whose joint is. */
+export function oppositePanels(panels: number, at: number): number[] {
+  const first = ((at - 1 + Math.floor(panels / 2)) % panels) + 1;
+  return panels % 2 === 0 ? [first] : [first, (first % panels) + 1];
+}
+
 /** The middles of the panels of a wall or fence, studs along its line. */
 export function panelMiddles(run: Parameters<typeof wallStraights>[0]): number[] {
   let begun = 0;
@@ -225,6 +233,13 @@ export function wallBlocks(run: Run, { length, before }: Straight): WallBlock[] 
     });
   return blocks;
 }
+
+/** Half of what a wall or fence takes across its line, studs: a stud at least. */
+export const halfThick = ({ thick }: Pick<Entity<'run'>, 'thick'>): number => Math.max(0.5, thick / 2);
+
+/** Calls `visit` once for each stud of a window that a wall or fence takes. */
+export const eachWallStud = (run: Entity<'run'>, window: Rect, visit: (x: number, y: number) => void): void =>
+  eachStripStud(wallLine(run), halfThick(run), window, visit);
 
 /** Whether a wall is more than a box from point to point: arches, openings or a fence on it. */
 export const hasBlocks = ({ use, arches, openings, topFence }: Run): boolean =>

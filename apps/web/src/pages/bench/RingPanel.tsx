@@ -2,6 +2,7 @@ import {
   RING_EDGES,
   baysOfRing,
   floorArea,
+  floorRows,
   polygonRing,
   ringPieceOutlines,
   ringFloor,
@@ -292,12 +293,11 @@ function RingDrawing({
 }
 
 /** The studs of a floor, row by row. */
-function FloorStuds({ floor: { size, studs } }: { floor: RingFloor }) {
-  const rows = Array.from({ length: size }, (_, y) => {
-    const row = studs.subarray(y * size, (y + 1) * size);
-    return { y, from: row.indexOf(1), to: row.lastIndexOf(1) + 1 };
-  }).filter(({ from }) => from >= 0);
-  const at = (n: number) => (n - size / 2) * MM_PER_STUD;
+function FloorStuds({ floor }: { floor: RingFloor }) {
+  const rows = floorRows(floor)
+    .map((row, y) => ({ y, ...row }))
+    .filter(({ from, to }) => from < to);
+  const at = (n: number) => (n - floor.size / 2) * MM_PER_STUD;
   return rows.map(({ y, from, to }) => (
     <rect
       key={y}

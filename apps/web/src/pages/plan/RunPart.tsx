@@ -4,6 +4,7 @@ import {
   MAX_PANELS,
   panelsAlong,
   ringGape,
+  ringRadii,
   ringSide,
   wallStraights,
   type Entity,
@@ -12,6 +13,7 @@ import { MM_PER_STUD, countOf, formatKg } from '@quarry/core/grid';
 import {
   LET_IN_FAMILIES,
   archRow,
+  oppositePanels,
   panelMiddles,
   panelsOf,
   ringBearings,
@@ -20,25 +22,17 @@ import {
 } from '@quarry/core/terrain';
 import { useState } from 'react';
 import { useSetFields } from '../../ui/EntityForm.tsx';
+import { partChoices } from '../../ui/fieldSpec.ts';
 import { CheckField, NumberField, SelectField } from '../../ui/fields.tsx';
 import { DefinitionRow, Quantity } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
-import { capital } from '../../ui/words.ts';
 
 type Run = Entity<'run'>;
 type Openings = Run['openings'];
 
-const LET_IN = CATALOGUE.filter(({ family }) => LET_IN_FAMILIES.includes(family)).map(({ id }) => ({
-  value: id,
-  word: capital(partName(id)),
-}));
+const LET_IN = CATALOGUE.filter(({ family }) => LET_IN_FAMILIES.includes(family));
 /** An arch stands on piers of a course at least. */
 const leastSill = (part: string): number => (partOf(part)?.family === 'arch' ? 1 : 0);
-/** What may be let in, and what a file let in beside that: a finding tells why it finds no place. */
-const choicesWith = (part: string): typeof LET_IN =>
-  LET_IN.some(({ value }) => value === part)
-    ? LET_IN
-    : [...LET_IN, { value: part, word: capital(partName(part)) }];
 const FIRST_WINDOW = 'window-2x1x2';
 
 /** How long a wall or fence is, how its panels, arches and ring come out, what is let into it, and what it takes. */
@@ -75,15 +69,15 @@ export function RunPart({ run, disabled }: { run: Run; disabled: boolean }) {
 
 /** The measures of a ring: as the Bench tells them, and what is to be seen of its joints. */
 function RingRows({ run, pieces }: { run: Run; pieces: number }) {
-  const { angle, innerMm, bays } = polygonRing(pieces, ringSide(run));
-  const outer = innerMm / MM_PER_STUD + run.thick;
+  const { angle, bays } = polygonRing(pieces, ringSide(run));
+  const radii = ringRadii(run);
   return (
     <>
       <DefinitionRow
         label="Middle to its inner faces"
-        note={`to the outer ones ${outer.toFixed(2)}; ${angle.toFixed(2)}° a panel`}
+        note={`to the outer ones ${radii.outer.toFixed(2)}; ${angle.toFixed(2)}° a panel`}
       >
-        {(innerMm / MM_PER_STUD).toFixed(2)} st
+        {radii.inner.toFixed(2)} st
       </DefinitionRow>
       <DefinitionRow label="Joints gape outside" note="its line runs clockwise: left of it is outside">
         {(ringGape(run) * MM_PER_STUD).toFixed(1)} mm
@@ -136,7 +130,7 @@ function OpeningRows({ run, disabled }: { run: Run; disabled: boolean }) {
                 bare
                 label={`Let into panel ${one.at}`}
                 value={one.part}
-                options={choicesWith(one.part)}
+                options={partChoices(LET_IN, one.part)}
                 disabled={disabled}
                 onCommit={(part) => change(one, { part, sill: Math.max(leastSill(part), one.sill) })}
               />
@@ -195,10 +189,9 @@ function OpeningRows({ run, disabled }: { run: Run; disabled: boolean }) {
 
 /** Where a panel of a ring stands, such as “90°, opposite 19”. */
 function placeWords(at: number, count: number, bearing: number): string {
-  const other = ((at - 1 + Math.floor(count / 2)) % count) + 1;
-  const opposite =
-    count % 2 === 0 ? `opposite ${other}` : `opposite the joint ${other} | ${(other % count) + 1}`;
-  return `${Number(bearing.toFixed(1))}°, ${opposite}`;
+  const opposite = oppositePanels(count, at);
+  const what = opposite.length > 1 ? `the joint ${opposite.join(' | ')}` : opposite[0];
+  return `${Number(bearing.toFixed(1))}°, opposite ${what}`;
 }
 
 /** Spreads windows over the panels as evenly as they allow. */
@@ -233,7 +226,13 @@ function Spread({
         disabled={disabled}
         onCommit={(to) => to !== null && setMany(to)}
       />
-      <SelectField label="Of" value={part} options={LET_IN} disabled={disabled} onCommit={setPart} />
+      <SelectField
+        label="Of"
+        value={part}
+        options={partChoices(LET_IN, part)}
+        disabled={disabled}
+        onCommit={setPart}
+      />
       {!isDoor && (
         <NumberField
           label="Courses below"

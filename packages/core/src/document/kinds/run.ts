@@ -90,6 +90,12 @@ export interface WallStraight {
 /** Length of a side of a ring, studs. */
 export const ringSide = ({ panel }: Pick<Run, 'panel'>): number => (panel > 0 ? panel : RING_PANEL);
 
+/** From the middle of a ring to the inner and outer faces of its panels, studs; 0 inside where it is none. */
+export function ringRadii(run: Pick<Run, 'ring' | 'panel' | 'thick'>): { inner: number; outer: number } {
+  const inner = run.ring === null ? 0 : polygonApothem(run.ring, ringSide(run));
+  return { inner, outer: inner + run.thick };
+}
+
 /** The panels of a straight wall: from and to, studs along it; all of it where it has none. */
 export function panelsAlong(
   { panel, ring }: Pick<Run, 'panel' | 'ring'>,
@@ -121,7 +127,7 @@ export function wallStraights(run: Lined): WallStraight[] {
     });
   const [middle, toward] = points;
   const length = ringSide(run);
-  const out = polygonApothem(ring, length) + thick / 2;
+  const out = ringRadii(run).inner + thick / 2;
   const first = Math.atan2(toward.y - middle.y, toward.x - middle.x);
   return Array.from({ length: ring }, (_, i) => {
     const angle = first + (2 * Math.PI * i) / ring;
